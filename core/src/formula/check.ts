@@ -1,0 +1,220 @@
+import { isNumber, type Cell, type ColumnType } from '../table/column.ts'
+import { maybeIsoDate, maybeIsoDateTime, maybeIsoTime } from '../table/calendar.ts'
+import type { Schema } from '../table/table.ts'
+import { counted, listed, nearest, quoted } from '../words.ts'
+import type { Argument, FormulaFunction, Need, Type } from './function-kind.ts'
+import { functionNamed, functionNames } from './functions/index.ts'
+import { FormulaError, type FormulaProblem, type Span } from './lex.ts'
+import { arithmetic, comparison, momentDifference, momentShift, negate, percent, widening } from './operators.ts'
+import { parseFormula, type Comparison, type Node, type Operator } from './parse.ts'
+
+/** A checked formula: every part has its type, every operator its function. */
+export type Typed = Span & { readonly type: Type } & (
+    | { readonly kind: 'constant'; readonly value: Cell }
+    | { readonly kind: 'column'; readonly name: string }
+    | { readonly kind: 'parameter'; readonly name: string }
+    | { readonly kind: 'call'; readonly fn: FormulaFunction; readonly args: readonly Typed[] }
+  )
+
+export type ParameterTypes = Readonly<Record<string, ColumnType>>
+export type Checked = { readonly formula: Typed; readonly type: ColumnType; readonly columns: readonly string[] } | { readonly problem: FormulaProblem }
+
+const says: Readonly<Record<Type, string>> = { text: 'text', integer: 'a number', decimal: 'a number', boolean: 'true or false', date: 'a date', datetime: 'a date and time', time: 'a time', empty: 'empty' }
+const needs: Readonly<Record<Need, string>> = { number: 'numbers', text: 'text', boolean: 'a condition', moment: 'a date', clock: 'a time', any: 'any value' }
+const fits: Readonly<Record<Need, readonly Type[]>> = {
+  number: ['integer', 'decimal'],
+  text: ['text'],
+  boolean: ['boolean'],
+  moment: ['date', 'datetime'],
+  clock: ['datetime', 'time'],
+  any: ['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time'],
+}
+const serves = (type: Type, need: Need): boolean => type === 'empty' || fits[need].includes(type)
+
+const fail = (at: Span, sentence: string): never => {
+  throw new FormulaError({ from: at.from, to: at.to, sentence })
+}
+
+class Checker {
+  readonly columns = new Set<string>()
+  private readonly schema: Schema
+  private readonly parameters: ParameterTypes
+  private readonly source: string
+  constructor(schema: Schema, parameters: ParameterTypes, source: string) {
+    this.schema = schema
+    this.parameters = parameters
+    this.source = source
+  }
+
+  private text(at: Span): string {
+    return this.source.slice(at.from, at.to)
+  }
+
+  check(node: Node): Typed {
+    const { from, to } = node
+    switch (node.kind) {
+      case 'number':
+        return { kind: 'constant', value: node.value, type: node.whole ? 'integer' : 'decimal', from, to }
+      case 'text':
+        return { kind: 'constant', value: node.value, type: 'text', from, to }
+      case 'boolean':
+        return { kind: 'constant', value: node.value, type: 'boolean', from, to }
+      case 'empty':
+        return { kind: 'constant', value: null, type: 'empty', from, to }
+      case 'column':
+        return this.column(node.name, node)
+      case 'parameter':
+        return this.parameter(node.name, node)
+      case 'unary':
+        return this.unary(node.op, node.arg, node)
+      case 'binary':
+        return this.binary(node.op, node.left, node.right, node)
+      case 'call':
+        return this.call(node.name, node.args, node)
+    }
+  }
+
+  private column(name: string, at: Span): Typed {
+    const field = this.schema.find((one) => one.name === name)
+    if (!field) {
+      const near = nearest(name, this.schema.map((one) => one.name))
+      return fail(at, `There is no column ${quoted(name)} here.${near.length > 0 ? ` Did you mean ${listed(near.map(quoted), 'or')}?` : ''}`)
+    }
+    this.columns.add(name)
+    return { kind: 'column', name, type: field.type, from: at.from, to: at.to }
+  }
+
+  private parameter(name: string, at: Span): Typed {
+    const type = this.parameters[name]
+    if (!type) return fail(at, `The recipe has no parameter ${quoted(name)}.`)
+    return { kind: 'parameter', name, type, from: at.from, to: at.to }
+  }
+
+  private apply(fn: FormulaFunction, args: readonly Typed[], type: Type, at: Span): Typed {
+    return { kind: 'call', fn, args, type, from: at.from, to: at.to }
+  }
+
+  /** "" as a value is empty; only a text argument takes it as text of no length. */
+  private value(part: Typed): Typed {
+    return part.kind === 'constant' && part.value === '' ? { ...part, value: null, type: 'empty' } : part
+  }
+
+  private number(part: Typed, operator: string): Typed {
+    if (!serves(part.type, 'number')) fail(part, `${this.text(part)} is ${says[part.type]}; ${operator} needs numbers.${part.type === 'text' ? ' VALUE reads a text as a number.' : ''}`)
+    return part
+  }
+
+  private unary(op: '-' | '+' | '%', arg: Node, at: Span): Typed {
+    const inner = this.number(this.value(this.check(arg)), op)
+    if (inner.kind === 'constant' && op === '-' && typeof inner.value === 'number') return { ...inner, value: 0 - inner.value, from: at.from }
+    if (op === '+') return inner
+    return op === '%' ? this.apply(percent, [inner], 'decimal', at) : this.apply(negate(inner.type === 'integer'), [inner], inner.type === 'integer' ? 'integer' : 'decimal', at)
+  }
+
+  private binary(op: Operator, leftNode: Node, rightNode: Node, at: Span): Typed {
+    const left = this.value(this.check(leftNode))
+    const right = this.value(this.check(rightNode))
+    if (op === '&') return this.apply(functionNamed('CONCAT') as FormulaFunction, [left, right], 'text', at)
+    if (op === '=' || op === '<>' || op === '<' || op === '<=' || op === '>' || op === '>=') return this.comparison(op, left, right, at)
+    const moments = serves(left.type, 'moment') && left.type !== 'empty'
+    if (op === '-' && moments && serves(right.type, 'moment') && right.type !== 'empty') {
+      const result = left.type === 'date' && right.type === 'date' ? 'integer' : 'decimal'
+      return this.apply(momentDifference(result), [left, right], result, at)
+    }
+    if ((op === '+' || op === '-') && moments) return this.shift(op === '+' ? 1 : -1, left, this.number(right, `${op} after a date`), at)
+    if (op === '+' && serves(right.type, 'moment') && right.type !== 'empty') return this.shift(1, right, this.number(left, '+ before a date'), at)
+    this.number(left, op)
+    this.number(right, op)
+    const fn = arithmetic(op, left.type !== 'decimal' && right.type !== 'decimal')
+    return this.apply(fn, [left, right], fn.result as Type, at)
+  }
+
+  private shift(sign: 1 | -1, moment: Typed, days: Typed, at: Span): Typed {
+    const type = moment.type as 'date' | 'datetime'
+    return this.apply(momentShift(sign, type), [moment, days], type, at)
+  }
+
+  /** A constant text in ISO form is read as what it is compared with. */
+  private readConstant(part: Typed, other: Type): Typed {
+    if (part.kind !== 'constant' || typeof part.value !== 'string') return part
+    const days = maybeIsoDate(part.value)
+    if (other === 'date' && days !== null) return { ...part, type: 'date', value: days }
+    const moment = maybeIsoDateTime(part.value)
+    if ((other === 'date' || other === 'datetime') && moment !== null) return { ...part, type: 'datetime', value: moment }
+    if (other === 'datetime' && days !== null) return { ...part, type: 'date', value: days }
+    const time = maybeIsoTime(part.value)
+    return other === 'time' && time !== null ? { ...part, type: 'time', value: time } : part
+  }
+
+  private comparison(op: Comparison, a: Typed, b: Typed, at: Span): Typed {
+    const left = this.readConstant(a, b.type)
+    const right = this.readConstant(b, a.type)
+    const type = unify([left.type, right.type])
+    if (!type) return fail(right, `${this.text(left)} is ${says[left.type]} and ${this.text(right)} is ${says[right.type]}; only like can be compared with like.`)
+    return this.apply(comparison(op, type), [this.widen(left, type), this.widen(right, type)], 'boolean', at)
+  }
+
+  private widen(part: Typed, type: Type): Typed {
+    if (part.type === type || part.type === 'empty') return part
+    return type === 'decimal' || type === 'datetime' ? this.apply(widening(type), [part], type, part) : part
+  }
+
+  private call(name: string, nodes: readonly Node[], at: Span): Typed {
+    const fn = functionNamed(name)
+    if (!fn) {
+      const near = nearest(name, functionNames)
+      return fail(at, `There is no function ${name}.${near.length > 0 ? ` Did you mean ${listed(near, 'or')}?` : ''}`)
+    }
+    const places = this.places(fn, nodes.length, at)
+    const given = nodes.map((node, i) => this.argument(fn, places[i] as Argument, this.check(node)))
+    if (fn.result !== 'same') return this.apply(fn, given, typeof fn.result === 'string' ? fn.result : fn.result(given.map(({ type }) => type)), at)
+    const alike = given.slice(fn.sameFrom ?? 0)
+    const type = unify(alike.map((part) => part.type))
+    if (!type) return fail(at, `${fn.name} would give ${listed([...new Set(alike.map((part) => says[part.type]))], 'or')}; its values must be of one type.`)
+    return this.apply(fn, given.map((part, i) => (i >= (fn.sameFrom ?? 0) ? this.widen(part, type) : part)), type, at)
+  }
+
+  private places(fn: FormulaFunction, count: number, at: Span): readonly Argument[] {
+    const least = fn.args.filter((arg) => !arg.optional).length
+    const last = fn.args.at(-1)
+    const most = last?.rest ? Infinity : fn.args.length
+    if (count < least || count > most)
+      fail(at, `${fn.name} takes ${least === most ? counted(least, 'argument') : most === Infinity ? `at least ${counted(least, 'argument')}` : `${least} to ${most} arguments`}, and has ${count}.`)
+    return Array.from({ length: count }, (_, i) => fn.args[i] ?? (last as Argument))
+  }
+
+  private argument(fn: FormulaFunction, place: Argument, part: Typed): Typed {
+    const given = place.need === 'text' ? part : this.value(part)
+    if (!serves(given.type, place.need))
+      fail(part, `${this.text(part)} is ${says[part.type]}; ${fn.name} needs ${needs[place.need]} here.${place.need === 'number' && part.type === 'text' ? ' VALUE reads a text as a number.' : ''}`)
+    if (place.constant) {
+      if (given.kind !== 'constant') return fail(part, `The ${place.name} of ${fn.name} must be written out, not taken from a column.`)
+      const wrong = place.constant(given.value)
+      if (wrong) fail(part, wrong)
+    }
+    return given
+  }
+}
+
+/** The one type that holds all of these; undefined where there is none. */
+const unify = (types: readonly Type[]): Type | undefined => {
+  const known = [...new Set(types.filter((type) => type !== 'empty'))]
+  const [first = 'empty', ...others] = known
+  if (others.length === 0) return first
+  if (known.every(isNumber)) return 'decimal'
+  return known.every((type) => type === 'date' || type === 'datetime') ? 'datetime' : undefined
+}
+
+/** A column of nothing but EMPTY is text. */
+const columnType = (type: Type): ColumnType => (type === 'empty' ? 'text' : type)
+
+export const checkFormula = (source: string, schema: Schema, parameters: ParameterTypes): Checked => {
+  try {
+    const checker = new Checker(schema, parameters, source)
+    const formula = checker.check(parseFormula(source))
+    return { formula, type: columnType(formula.type), columns: [...checker.columns] }
+  } catch (error) {
+    if (error instanceof FormulaError) return { problem: error.problem }
+    throw error
+  }
+}

@@ -1,0 +1,138 @@
+import { asCoded, cellAt, columnWriter, lengthOf, type Cell, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
+import { gather } from '../table/gather.ts'
+import { bits, bytes, hasBit, IntList, ints, setBit, type Bits } from '../table/memory.ts'
+import type { Table } from '../table/table.ts'
+import type { Typed } from './check.ts'
+import { failed, type Moment, type Type } from './function-kind.ts'
+
+export type Environment = Moment & { readonly parameters: Readonly<Record<string, Cell>> }
+
+/** A value per row, or one for all; with the rows that could not be computed. */
+type Value = { readonly given: Column | Cell; readonly failures: Int32Array }
+const none = new Int32Array(0)
+
+const isColumn = (given: Column | Cell): given is Column => typeof given === 'object' && given !== null
+const cellOf = (given: Column | Cell, row: number): Cell => (isColumn(given) ? cellAt(given, row) : given)
+
+const union = (lists: readonly Int32Array[], rowCount: number): Int32Array => {
+  const some = lists.filter((list) => list.length > 0)
+  if (some.length <= 1) return some[0] ?? none
+  const marks = bits(rowCount)
+  for (const list of some) for (const row of list) setBit(marks, row)
+  return marked(marks, rowCount)
+}
+const marked = (marks: Bits, rowCount: number): Int32Array => {
+  const rows = new IntList()
+  for (let i = 0; i < rowCount; i++) if (hasBit(marks, i)) rows.push(i)
+  return rows.done()
+}
+
+/** A result written cell by cell: "" is empty, what failed is empty and listed. */
+class Results {
+  readonly failures = new IntList()
+  private readonly writer
+  constructor(type: Type, length: number) {
+    this.writer = columnWriter(type === 'empty' ? 'text' : type, length)
+  }
+  set(row: number, outcome: Cell | typeof failed): void {
+    if (outcome === failed) this.failures.push(row)
+    else this.writer.set(row, outcome === '' ? null : outcome)
+  }
+  done(): Value {
+    return { given: this.writer.done(), failures: this.failures.done() }
+  }
+}
+
+type Call = Extract<Typed, { kind: 'call' }>
+
+class Evaluator {
+  private readonly table: Table
+  private readonly environment: Environment
+  constructor(table: Table, environment: Environment) {
+    this.table = table
+    this.environment = environment
+  }
+
+  value(node: Typed): Value {
+    if (node.kind === 'constant') return { given: node.value, failures: none }
+    if (node.kind === 'parameter') return { given: this.environment.parameters[node.name] ?? null, failures: none }
+    if (node.kind === 'column') return { given: this.table.named(node.name), failures: none }
+    return node.fn.name === 'IF' ? this.choice(node) : this.call(node)
+  }
+
+  /** A branch that is not taken does not count its failures. */
+  private choice(node: Call): Value {
+    const [condition, yes, no] = node.args.map((arg) => this.value(arg)) as [Value, Value, Value | undefined]
+    const results = new Results(node.type, this.table.rowCount)
+    const counts = bits(this.table.rowCount)
+    const taken = bytes(this.table.rowCount)
+    for (let i = 0; i < this.table.rowCount; i++) {
+      taken[i] = cellOf(condition.given, i) === true ? 1 : 0
+      results.set(i, cellOf(taken[i] ? yes.given : (no?.given ?? null), i))
+    }
+    for (const row of condition.failures) setBit(counts, row)
+    for (const row of yes.failures) if (taken[row]) setBit(counts, row)
+    for (const row of no?.failures ?? none) if (!taken[row]) setBit(counts, row)
+    return { ...results.done(), failures: marked(counts, this.table.rowCount) }
+  }
+
+  private call(node: Call): Value {
+    const args = node.args.map((arg) => this.value(arg))
+    const types = node.args.map((arg) => arg.type)
+    const inherited = args.map(({ failures }) => failures)
+    const given = args.map((arg) => arg.given)
+    if (given.every((one) => !isColumn(one))) return this.once(node, given as Cell[], types)
+    const fast = node.fn.vector?.(given, types, this.table.rowCount)
+    if (fast) return { given: fast.column, failures: union([...inherited, fast.failures], this.table.rowCount) }
+    const columns = given.filter(isColumn)
+    const [only] = columns
+    const byWord = columns.length === 1 && only?.type === 'text' && only.form === 'coded' && only.words.length < this.table.rowCount
+    const own = byWord ? this.perWord(node, given, types, only) : this.perRow(node, given, types)
+    return { given: own.given, failures: union([...inherited, own.failures], this.table.rowCount) }
+  }
+
+  private compute(node: Call, cells: Cell[], types: readonly Type[]): Cell | typeof failed {
+    if (!node.fn.seesEmpty && cells.includes(null)) return null
+    return node.fn.call(cells, types, this.environment)
+  }
+
+  private once(node: Call, cells: Cell[], types: readonly Type[]): Value {
+    const outcome = this.compute(node, cells, types)
+    if (outcome !== failed) return { given: outcome === '' ? null : outcome, failures: none }
+    return { given: null, failures: Int32Array.from({ length: this.table.rowCount }, (_, i) => i) }
+  }
+
+  private perRow(node: Call, given: readonly (Column | Cell)[], types: readonly Type[]): Value {
+    const results = new Results(node.type, this.table.rowCount)
+    for (let i = 0; i < this.table.rowCount; i++) results.set(i, this.compute(node, given.map((one) => cellOf(one, i)), types))
+    return results.done()
+  }
+
+  /** One text column among constants: worked out once per distinct word. */
+  private perWord(node: Call, given: readonly (Column | Cell)[], types: readonly Type[], text: TextColumn): Value {
+    const { codes, words } = asCoded(text)
+    const results = new Results(node.type, words.length)
+    words.forEach((word, code) => results.set(code, this.compute(node, given.map((one) => (isColumn(one) ? word || null : one)), types)))
+    const { given: perWord, failures } = results.done()
+    const bad = bytes(words.length)
+    for (const code of failures) bad[code] = 1
+    const index = ints(codes.length)
+    const rows = new IntList()
+    for (let i = 0; i < codes.length; i++) {
+      index[i] = codes[i] as number
+      if (bad[codes[i] as number]) rows.push(i)
+    }
+    return { given: gather(perWord as Column, index), failures: rows.done() }
+  }
+}
+
+export type Evaluated = { readonly column: Column; readonly failures: Int32Array }
+
+/** The formula's column over a table, with the rows whose cell could not be computed. */
+export const evaluateFormula = (formula: Typed, type: ColumnType, table: Table, environment: Environment): Evaluated => {
+  const { given, failures } = new Evaluator(table, environment).value(formula)
+  if (isColumn(given) && lengthOf(given) === table.rowCount) return { column: given, failures }
+  const writer = columnWriter(type, table.rowCount)
+  for (let i = 0; i < table.rowCount; i++) writer.set(i, given === '' ? null : (given as Cell))
+  return { column: writer.done(), failures }
+}

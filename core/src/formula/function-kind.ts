@@ -1,0 +1,47 @@
+import type { Code } from '../generate/tag.ts'
+import type { Cell, Column, ColumnType } from '../table/column.ts'
+
+/** The type of a formula's part; `empty` is what only EMPTY has, and it fits anywhere. */
+export type Type = ColumnType | 'empty'
+
+/** What a function takes in a place: `moment` is a date or date-time, `clock` a date-time or time. */
+export type Need = 'number' | 'text' | 'boolean' | 'moment' | 'clock' | 'any'
+
+export type Argument = {
+  readonly name: string
+  readonly need: Need
+  readonly optional?: true
+  /** This and any number more of it. */
+  readonly rest?: true
+  /** Must stand in the formula as a constant; refused before the run with this reason where it cannot be right. */
+  readonly constant?: (value: Cell) => string | undefined
+}
+
+/** The moment of the run, the same in every cell: milliseconds of the wall clock. */
+export type Moment = { readonly now: number }
+
+/** A cell that could not be computed: it becomes empty and is counted. */
+export const failed = Symbol('failed')
+export type Outcome = Cell | typeof failed
+
+export type FormulaFunction = {
+  readonly name: string
+  readonly group: 'logic' | 'number' | 'text' | 'date and time' | 'operator'
+  readonly about: string
+  readonly args: readonly Argument[]
+  /** `same`: the one type that all arguments from place `sameFrom` on agree in. */
+  readonly result: ColumnType | 'same' | ((types: readonly Type[]) => ColumnType)
+  readonly sameFrom?: number
+  /** Sees its empty arguments. All others give empty where one is empty. */
+  readonly seesEmpty?: true
+  readonly call: (args: readonly Cell[], types: readonly Type[], moment: Moment) => Outcome
+  /** A faster way over whole columns for some types; undefined where there is none. */
+  readonly vector?: (args: readonly (Column | Cell)[], types: readonly Type[], rowCount: number) => { column: Column; failures: Int32Array } | undefined
+  /** The expression in SQL and in Python; both call helpers that `helpers` holds unless the language has the thing itself. */
+  readonly sql: (args: readonly Code[], types: readonly Type[], constants: readonly (Cell | undefined)[]) => Code
+  readonly python: (args: readonly Code[], types: readonly Type[], constants: readonly (Cell | undefined)[]) => Code
+  readonly sqlHelper?: string
+  readonly pythonHelper?: string
+  /** Formulas without columns and what they give, as CSV writes it ("" is empty). Run three ways. */
+  readonly examples: readonly (readonly [formula: string, gives: string])[]
+}

@@ -1,0 +1,28 @@
+import { code, py, sql, type Code } from '../../generate/tag.ts'
+import type { Argument, FormulaFunction, Need } from '../function-kind.ts'
+
+/** "t:text n:number?" — names and needs; `?` optional, `+` this and more. */
+export const args = (text: string): Argument[] =>
+  text
+    .split(' ')
+    .filter(Boolean)
+    .map((word) => {
+      const [, name = '', need = '', mark = ''] = /^(\w+):(\w+)([?+*]?)$/.exec(word) ?? []
+      return { name, need: need as Need, ...(mark === '?' || mark === '*' ? { optional: true } : {}), ...(mark === '+' || mark === '*' ? { rest: true } : {}) }
+    })
+
+type Given = Omit<FormulaFunction, 'args' | 'sql' | 'python'> & {
+  readonly args: string | readonly Argument[]
+  readonly sql?: FormulaFunction['sql']
+  readonly python?: FormulaFunction['python']
+}
+
+const helperName = (name: string): Code => code(`fx_${name.toLowerCase()}`)
+
+/** A function whose script form is a helper of its own name, unless it says otherwise. */
+export const define = (given: Given): FormulaFunction => ({
+  sql: (parts) => sql`${helperName(given.name)}(${parts})`,
+  python: (parts) => py`${helperName(given.name)}(${parts})`,
+  ...given,
+  args: typeof given.args === 'string' ? args(given.args) : given.args,
+})

@@ -1,0 +1,174 @@
+import { code, joined, py, sql } from '../../generate/tag.ts'
+import type { Cell } from '../../table/column.ts'
+import { textOfCell } from '../../table/reading.ts'
+import { lower, space, trim, upper } from '../../table/text.ts'
+import { failed, type FormulaFunction, type Type } from '../function-kind.ts'
+import { args, define } from './define.ts'
+
+const signs = (cell: Cell | undefined): string[] => Array.from(cell as string)
+const count = (cell: Cell | undefined, otherwise: number): number => (cell === undefined ? otherwise : Math.trunc(cell as number))
+const textOf = (cell: Cell, type: Type | undefined): string => (cell === null ? '' : textOfCell(type === undefined || type === 'empty' ? 'text' : type, cell))
+
+const cut = (name: 'LEFT' | 'RIGHT', pythonSlice: string, take: (all: readonly string[], n: number) => readonly string[]): FormulaFunction =>
+  define({
+    name,
+    group: 'text',
+    about: `The ${name === 'LEFT' ? 'first' : 'last'} n characters, one where n is not given.`,
+    args: 'text:text n:number?',
+    result: 'text',
+    call: ([text, n]) => (count(n, 1) < 0 ? failed : take(signs(text), count(n, 1)).join('')),
+    sqlHelper: `create function fx_${name.toLowerCase()}(t text, n float8 default 1) returns text immutable language sql as $$ select case when trunc(n) >= 0 then nullif(${name.toLowerCase()}(t, least(trunc(n), 1000000000)::int), '') end $$;`,
+    pythonHelper: `fx_${name.toLowerCase()} = by_row(lambda t, n=1: ${pythonSlice} if int(n) >= 0 else None)`,
+    examples: name === 'LEFT' ? [['LEFT("abc"; 5)', 'abc'], ['LEFT("Äbc")', 'Ä'], ['LEFT("abc"; -1)', ''], ['LEFT("a😀b"; 2)', 'a😀']] : [['RIGHT("abc"; 2)', 'bc'], ['RIGHT("abc"; 0)', ''], ['RIGHT("a😀"; 1)', '😀']],
+  })
+
+const letters = (name: 'UPPER' | 'LOWER', about: string, change: (text: string) => string, python: string, examples: FormulaFunction['examples']): FormulaFunction =>
+  define({
+    name,
+    group: 'text',
+    about,
+    args: 'text:text',
+    result: 'text',
+    call: ([text]) => change(text as string),
+    sql: ([t = code('')]) => sql`${code(name === 'LOWER' ? 'lower_of' : 'upper_of')}(${t})`,
+    pythonHelper: `fx_${name.toLowerCase()} = by_row(lambda t: ${python})`,
+    examples,
+  })
+
+const holds = (name: string, about: string, test: (text: string, part: string) => boolean, sqlBody: string, python: string, examples: FormulaFunction['examples']): FormulaFunction =>
+  define({
+    name,
+    group: 'text',
+    about,
+    args: 'text:text part:text',
+    result: 'boolean',
+    call: ([text, part]) => test(text as string, part as string),
+    sqlHelper: `create function fx_${name.toLowerCase()}(t text, p text) returns boolean immutable language sql as $$ select ${sqlBody} $$;`,
+    pythonHelper: `fx_${name.toLowerCase()} = by_row(lambda t, p: ${python})`,
+    examples,
+  })
+
+const substitute = (text: string, old: string, next: string, which: number | undefined): string | typeof failed => {
+  if (old === '') return text
+  if (which === undefined) return text.replaceAll(old, () => next)
+  if (which < 1) return failed
+  const parts = text.split(old)
+  return parts.length <= which ? text : parts.slice(0, which).join(old) + next + parts.slice(which).join(old)
+}
+
+const find = (text: string, what: string, from: number): number | typeof failed => {
+  if (from < 1 || from > signs(text).length + 1) return failed
+  const skipped = signs(text).slice(0, from - 1).join('').length
+  const at = text.indexOf(what, skipped)
+  return at < 0 ? failed : signs(text.slice(0, at)).length + 1
+}
+
+const joinAll = (cells: readonly Cell[], types: readonly Type[]): string => cells.map((cell, i) => textOf(cell, types[i])).join('')
+
+export const text = [
+  define({
+    name: 'LEN',
+    group: 'text',
+    about: 'How many characters the text has.',
+    args: 'text:text',
+    result: 'integer',
+    call: ([t]) => signs(t).length,
+    sql: ([t = code('')]) => sql`char_length(${t})::bigint`,
+    pythonHelper: 'fx_len = by_row(lambda t: len(t))',
+    examples: [['LEN("Marlpit")', '7'], ['LEN("a😀")', '2'], ['LEN(EMPTY)', '']],
+  }),
+  cut('LEFT', 't[:int(n)]', (all, n) => all.slice(0, n)),
+  cut('RIGHT', '(t[-int(n):] if int(n) else "")', (all, n) => (n === 0 ? [] : all.slice(-n))),
+  define({
+    name: 'MID',
+    group: 'text',
+    about: 'n characters from a position on; the first is 1.',
+    args: 'text:text start:number n:number',
+    result: 'text',
+    call: ([t, start, n]) => (count(start, 1) < 1 || count(n, 0) < 0 ? failed : signs(t).slice(count(start, 1) - 1, count(start, 1) - 1 + count(n, 0)).join('')),
+    sqlHelper: `create function fx_mid(t text, s float8, n float8) returns text immutable language sql as $$ select case when trunc(s) >= 1 and trunc(n) >= 0 then nullif(substr(t, least(trunc(s), 1000000000)::int, least(trunc(n), 1000000000)::int), '') end $$;`,
+    pythonHelper: 'fx_mid = by_row(lambda t, s, n: t[int(s) - 1:int(s) - 1 + int(n)] if int(s) >= 1 and int(n) >= 0 else None)',
+    examples: [['MID("VAC-2"; 1; 3)', 'VAC'], ['MID("abc"; 9; 2)', ''], ['MID("abc"; 0; 2)', '']],
+  }),
+  letters('UPPER', 'In large letters.', upper, 't.upper()', [['UPPER("marlpit é")', 'MARLPIT É']]),
+  letters('LOWER', 'In small letters.', lower, 't.lower()', [['LOWER("Tarn END Ü")', 'tarn end ü']]),
+  define({
+    name: 'TRIM',
+    group: 'text',
+    about: 'Without white space at the ends; runs inside become one blank.',
+    args: 'text:text',
+    result: 'text',
+    call: ([t]) => trim(t as string).replace(new RegExp(`[${space}]+`, 'g'), ' '),
+    sqlHelper: `create function fx_trim(t text) returns text immutable language sql as $$ select nullif(regexp_replace(trim_of(t), '[' || spaces() || ']+', ' ', 'g'), '') $$;`,
+    pythonHelper: 'fx_trim = by_row(lambda t: re.sub("[" + SPACES + "]+", " ", t.strip(SPACES)))',
+    examples: [['TRIM("  Long   Acre ")', 'Long Acre'], ['TRIM("   ")', '']],
+  }),
+  define({
+    name: 'CONCAT',
+    group: 'text',
+    about: 'Its arguments as one text; empties count as no text.',
+    args: 'value:any+',
+    result: 'text',
+    seesEmpty: true,
+    call: joinAll,
+    sql: (parts) => sql`nullif(${joined(parts.map((part) => sql`coalesce(shown(${part}), '')`), ' || ')}, '')`,
+    pythonHelper: 'fx_concat = by_row_own(lambda *a: "".join(shown(x) for x in a if x is not None))',
+    examples: [['CONCAT("a"; 1; EMPTY; TRUE)', 'a1true'], ['CONCAT(DATE(2031; 5; 2); " ok")', '2031-05-02 ok'], ['CONCAT(EMPTY)', '']],
+  }),
+  define({
+    name: 'SUBSTITUTE',
+    group: 'text',
+    about: 'One text put for another, everywhere or only the which-th time.',
+    args: 'text:text old:text new:text which:number?',
+    result: 'text',
+    call: ([t, old, next, which]) => substitute(t as string, old as string, next as string, which === undefined ? undefined : Math.trunc(which as number)),
+    sqlHelper: `create function fx_substitute(t text, o text, n text) returns text immutable language sql as $$ select nullif(replace(t, o, n), '') $$;
+create function fx_substitute(t text, o text, n text, w float8) returns text immutable language sql as $$
+  select case when trunc(w) < 1 then null when o = '' or array_length(p, 1) <= trunc(w) then t
+    else nullif(array_to_string(p[:trunc(w)::int], o) || n || array_to_string(p[trunc(w)::int + 1:], o), '') end
+  from (select string_to_array(t, nullif(o, '')) p) parts $$;`,
+    pythonHelper: `def substitute(t, o, n, w=None):
+    if o == "" or w is None:
+        return t if o == "" else t.replace(o, n)
+    parts = t.split(o)
+    if int(w) < 1:
+        return None
+    return t if len(parts) <= int(w) else o.join(parts[:int(w)]) + n + o.join(parts[int(w):])
+fx_substitute = by_row(substitute)`,
+    examples: [['SUBSTITUTE("a-b-c"; "-"; "")', 'abc'], ['SUBSTITUTE("a-b-c"; "-"; "+"; 2)', 'a-b+c'], ['SUBSTITUTE("--"; "-"; "")', ''], ['SUBSTITUTE("abc"; "x"; "y"; 1)', 'abc']],
+  }),
+  define({
+    name: 'FIND',
+    group: 'text',
+    about: 'Where a text first stands in another, from 1; large and small letters differ.',
+    args: 'what:text text:text from:number?',
+    result: 'integer',
+    call: ([what, t, from]) => find(t as string, what as string, count(from, 1)),
+    sqlHelper: `create function fx_find(w text, t text, f float8 default 1) returns bigint immutable language sql as $$
+  select case when trunc(f) >= 1 and trunc(f) <= char_length(t) + 1 and strpos(substr(t, trunc(f)::int), w) > 0 then (strpos(substr(t, trunc(f)::int), w) + trunc(f) - 1)::bigint end $$;`,
+    pythonHelper: 'fx_find = by_row(lambda w, t, f=1: t.index(w, int(f) - 1) + 1 if 1 <= int(f) <= len(t) + 1 else None)',
+    examples: [['FIND("-"; "VAC-2")', '4'], ['FIND("z"; "abc")', ''], ['FIND("a"; "banana"; 3)', '4'], ['FIND("b"; "😀b")', '2']],
+  }),
+  holds('CONTAINS', 'Whether a text stands in another; large and small letters differ.', (t, p) => t.includes(p), 'strpos(t, p) > 0', 'p in t', [['CONTAINS("Marlpit"; "pit")', 'true'], ['CONTAINS("Marlpit"; "PIT")', 'false'], ['CONTAINS(EMPTY; "a")', '']]),
+  holds('STARTSWITH', 'Whether a text begins with another.', (t, p) => t.startsWith(p), 'starts_with(t, p)', 't.startswith(p)', [['STARTSWITH("VAC-2"; "VAC")', 'true'], ['STARTSWITH("VAC-2"; "vac")', 'false']]),
+  holds('ENDSWITH', 'Whether a text ends with another.', (t, p) => t.endsWith(p), 'right(t, char_length(p)) = p', 't.endswith(p)', [['ENDSWITH("VAC-2"; "2")', 'true'], ['ENDSWITH("a"; "ba")', 'false']]),
+  define({
+    name: 'TEXTJOIN',
+    group: 'text',
+    about: 'Its arguments as one text with a separator between; empties are passed over where skip is TRUE.',
+    args: [...args('separator:text skip:boolean'), ...args('value:any+')],
+    result: 'text',
+    seesEmpty: true,
+    call: ([separator, skip, ...cells], types) =>
+      cells
+        .map((cell, i) => textOf(cell, types[i + 2]))
+        .filter((part) => part !== '' || skip !== true)
+        .join((separator ?? '') as string),
+    sql: ([separator = code(''), skip = code(''), ...parts]) => sql`fx_textjoin(${separator}, ${skip}, ${joined(parts.map((part) => sql`shown(${part})`), ', ')})`,
+    sqlHelper: `create function fx_textjoin(s text, k boolean, variadic v text[]) returns text immutable language sql as $$
+  select nullif(case when k then array_to_string(v, coalesce(s, '')) else array_to_string(v, coalesce(s, ''), '') end, '') $$;`,
+    python: (parts) => py`fx_textjoin(${parts})`,
+    pythonHelper: 'fx_textjoin = by_row_own(lambda s, k, *v: (s or "").join(shown(x) if x is not None else "" for x in v if x is not None or k is not True))',
+    examples: [['TEXTJOIN(", "; TRUE; "a"; EMPTY; 2)', 'a, 2'], ['TEXTJOIN("-"; FALSE; "a"; EMPTY; "b")', 'a--b'], ['TEXTJOIN(","; TRUE; EMPTY)', '']],
+  }),
+]

@@ -1,0 +1,204 @@
+import { code, py, sql } from '../generate/tag.ts'
+import { civilRange, dayMs, dayOf } from '../table/calendar.ts'
+import type { Cell, Column } from '../table/column.ts'
+import { bits, floats, hasBit, IntList, setBit, type Bits } from '../table/memory.ts'
+import { maxInteger } from '../table/number.ts'
+import { compareText } from '../table/order.ts'
+import { failed, type FormulaFunction, type Outcome, type Type } from './function-kind.ts'
+import { define } from './functions/define.ts'
+import type { Comparison } from './parse.ts'
+
+type Arithmetic = '+' | '-' | '*' | '/' | '^'
+const names: Readonly<Record<Arithmetic, string>> = { '+': 'plus', '-': 'minus', '*': 'times', '/': 'divide', '^': 'power' }
+
+const compute = (op: Arithmetic, a: number, b: number): number =>
+  op === '+' ? a + b : op === '-' ? a - b : op === '*' ? a * b : op === '/' ? (b === 0 ? NaN : a / b) : a ** b
+
+/** A number per row: the column's values, or one value for all. */
+type Operand = { readonly values: Float64Array | undefined; readonly constant: number; readonly empty: Bits | undefined }
+const operand = (part: Column | Cell): Operand | undefined => {
+  if (typeof part === 'number') return { values: undefined, constant: part, empty: undefined }
+  if (part === null || typeof part !== 'object') return undefined
+  return part.type === 'integer' || part.type === 'decimal' ? { values: part.values, constant: 0, empty: part.empty } : undefined
+}
+
+const both = (to: Float64Array, op: Arithmetic, a: Float64Array, b: Float64Array): void => {
+  const n = to.length
+  if (op === '+') for (let i = 0; i < n; i++) to[i] = (a[i] as number) + (b[i] as number)
+  else if (op === '-') for (let i = 0; i < n; i++) to[i] = (a[i] as number) - (b[i] as number)
+  else if (op === '*') for (let i = 0; i < n; i++) to[i] = (a[i] as number) * (b[i] as number)
+  else for (let i = 0; i < n; i++) to[i] = compute(op, a[i] as number, b[i] as number)
+}
+const withRight = (to: Float64Array, op: Arithmetic, a: Float64Array, b: number): void => {
+  const n = to.length
+  if (op === '+') for (let i = 0; i < n; i++) to[i] = (a[i] as number) + b
+  else if (op === '-') for (let i = 0; i < n; i++) to[i] = (a[i] as number) - b
+  else if (op === '*') for (let i = 0; i < n; i++) to[i] = (a[i] as number) * b
+  else for (let i = 0; i < n; i++) to[i] = compute(op, a[i] as number, b)
+}
+const withLeft = (to: Float64Array, op: Arithmetic, a: number, b: Float64Array): void => {
+  for (let i = 0; i < to.length; i++) to[i] = compute(op, a, b[i] as number)
+}
+
+/** Marks what is out of range as failed and empty, and what was empty as empty; -0 becomes 0. */
+const settle = (values: Float64Array, limit: number, a: Bits | undefined, b: Bits | undefined): { empty: Bits | undefined; failures: Int32Array } => {
+  const failures = new IntList()
+  let empty: Bits | undefined
+  if (a || b) {
+    empty = bits(values.length)
+    for (let i = 0; i < empty.length; i++) empty[i] = ((a?.[i] ?? 0) | (b?.[i] ?? 0)) & 0xff
+  }
+  for (let i = 0; i < values.length; i++) {
+    const value = values[i] as number
+    if (value >= -limit && value <= limit) {
+      if (value === 0) values[i] = 0
+      continue
+    }
+    if (!hasBit(empty, i)) failures.push(i)
+    empty ??= bits(values.length)
+    setBit(empty, i)
+    values[i] = 0
+  }
+  return { empty, failures: failures.done() }
+}
+
+/** Numbers with numbers. Integers stay integers but for `/` and `^`. */
+export const arithmetic = (op: Arithmetic, whole: boolean): FormulaFunction => {
+  const result = whole && op !== '/' && op !== '^' ? 'integer' : 'decimal'
+  const limit = result === 'integer' ? maxInteger : Number.MAX_VALUE
+  return define({
+    name: `op_${names[op]}`,
+    group: 'operator',
+    about: '',
+    args: 'a:number b:number',
+    result,
+    call: ([a, b]): Outcome => {
+      const value = compute(op, a as number, b as number)
+      return Math.abs(value) <= limit ? (value === 0 ? 0 : value) : failed
+    },
+    vector: ([a = null, b = null], _types, rowCount) => {
+      const left = operand(a)
+      const right = operand(b)
+      if (!left || !right || (!left.values && !right.values)) return undefined
+      const values = floats(rowCount)
+      if (left.values && right.values) both(values, op, left.values, right.values)
+      else if (left.values) withRight(values, op, left.values, right.constant)
+      else if (right.values) withLeft(values, op, left.constant, right.values)
+      const { empty, failures } = settle(values, limit, left.empty, right.empty)
+      return { column: { type: result, values, empty }, failures }
+    },
+    sql: ([a = code(''), b = code('')]) => (result === 'integer' ? (op === '*' ? sql`whole(${a}::numeric * ${b})` : sql`whole(${a} ${code(op)} ${b})`) : sql`op_${code(names[op])}(${a}, ${b})`),
+    python: ([a = code(''), b = code('')]) => py`op_${code(names[op])}(${a}, ${b})`,
+    examples: [],
+  })
+}
+
+export const negate = (whole: boolean): FormulaFunction =>
+  define({
+    name: 'op_negate',
+    group: 'operator',
+    about: '',
+    args: 'a:number',
+    result: whole ? 'integer' : 'decimal',
+    call: ([a]) => 0 - (a as number),
+    sql: ([a = code('')]) => sql`(0 - ${a})`,
+    python: ([a = code('')]) => py`op_minus(0, ${a})`,
+    examples: [],
+  })
+
+export const percent: FormulaFunction = define({
+  name: 'op_percent',
+  group: 'operator',
+  about: '',
+  args: 'a:number',
+  result: 'decimal',
+  call: ([a]) => (a as number) / 100,
+  sql: ([a = code('')]) => sql`op_divide(${a}, 100)`,
+  python: ([a = code('')]) => py`op_divide(${a}, 100)`,
+  examples: [],
+})
+
+const millis = (cell: Cell | undefined, type: Type | undefined): number => (type === 'datetime' ? (cell as number) : (cell as number) * dayMs)
+
+/** Date minus date in whole days; with a time on either side in days as a decimal. */
+export const momentDifference = (result: 'integer' | 'decimal'): FormulaFunction =>
+  define({
+    name: 'op_between',
+    group: 'operator',
+    about: '',
+    args: 'a:moment b:moment',
+    result,
+    call: ([a, b], [x, y]) => (millis(a, x) - millis(b, y)) / dayMs,
+    sql: ([a = code(''), b = code('')]) => (result === 'integer' ? sql`(${a} - ${b})::bigint` : sql`op_between(${a}, ${b})`),
+    pythonHelper: 'op_between = by_row(lambda a, b: between(a, b))',
+    examples: [],
+  })
+
+/** A moment so many days later or earlier; a date goes by whole days. */
+export const momentShift = (sign: 1 | -1, type: 'date' | 'datetime'): FormulaFunction =>
+  define({
+    name: 'op_later',
+    group: 'operator',
+    about: '',
+    args: 'a:moment n:number',
+    result: type,
+    call: ([a, n]) => {
+      const days = (n as number) * sign
+      const next = type === 'date' ? (a as number) + Math.floor(days) : (a as number) + Math.round(days * dayMs)
+      return civilRange(type === 'date' ? next : dayOf(next)) ? next : failed
+    },
+    sql: ([a = code(''), n = code('')]) => sql`op_later(${a}, ${sign === 1 ? n : sql`-${n}`})`,
+    python: ([a = code(''), n = code('')]) => py`op_later(${a}, ${sign === 1 ? n : py`op_minus(0, ${n})`})`,
+    pythonHelper: 'op_later = by_row(lambda a, n: later(a, n))',
+    examples: [],
+  })
+
+const words: Readonly<Record<Comparison, string>> = { '=': 'equal', '<>': 'unequal', '<': 'less', '<=': 'at_most', '>': 'more', '>=': 'at_least' }
+const textOrder = compareText(false)
+
+const compareCells = (a: Cell, b: Cell): number => (typeof a === 'string' ? textOrder(a, b as string) : Number(a) - Number(b))
+
+const holds = (op: Comparison, order: number): boolean =>
+  op === '=' ? order === 0 : op === '<>' ? order !== 0 : op === '<' ? order < 0 : op === '<=' ? order <= 0 : op === '>' ? order > 0 : order >= 0
+
+/** Both of one type by now. Equality sees empty; the orders give empty with an empty side. */
+export const comparison = (op: Comparison, type: Type): FormulaFunction => {
+  const equality = op === '=' || op === '<>'
+  return define({
+    name: `op_${words[op]}`,
+    group: 'operator',
+    about: '',
+    args: 'a:any b:any',
+    result: 'boolean',
+    ...(equality ? { seesEmpty: true as const } : {}),
+    call: ([a = null, b = null]) => {
+      if (equality) return (a === b) === (op === '=')
+      return holds(op, compareCells(a, b))
+    },
+    sql: ([a = code(''), b = code('')]) => {
+      if (equality) return sql`(${a} ${code(op === '=' ? 'is not distinct from' : 'is distinct from')} ${b})`
+      return type === 'text' ? sql`(text_order(${a}, ${b}) ${code(op)} 0)` : sql`(${a} ${code(op)} ${b})`
+    },
+    python: ([a = code(''), b = code('')]) => py`op_${code(words[op])}(${a}, ${b})`,
+    pythonHelper: equality
+      ? `op_${words[op]} = by_row_own(lambda a, b: a ${op === '=' ? '==' : '!='} b)`
+      : `op_${words[op]} = by_row(lambda a, b: sort_value(a) ${op} sort_value(b))`,
+    examples: [],
+  })
+}
+
+/** Changes of type that lose nothing: an integer among decimals, a date among date-times. */
+export const widening = (to: 'decimal' | 'datetime'): FormulaFunction =>
+  define({
+    name: `as_${to}`,
+    group: 'operator',
+    about: '',
+    args: 'a:any',
+    result: to,
+    call: ([a]) => (to === 'datetime' ? (a as number) * dayMs : (a as number)),
+    sql: ([a = code('')]) => sql`${a}::${code(to === 'decimal' ? 'float8' : 'timestamp')}`,
+    python: ([a = code('')]) => py`as_${code(to)}(${a})`,
+    pythonHelper: to === 'decimal' ? 'as_decimal = by_row(lambda a: float(a))' : 'as_datetime = by_row(lambda a: datetime.datetime.combine(a, datetime.time()))',
+    examples: [],
+  })
+

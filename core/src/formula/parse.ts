@@ -1,0 +1,153 @@
+import { FormulaError, lex, type Span, type Token } from './lex.ts'
+
+export type Comparison = '=' | '<>' | '<' | '<=' | '>' | '>='
+export type Operator = '+' | '-' | '*' | '/' | '^' | '&' | Comparison
+export type Node = Span &
+  (
+    | { readonly kind: 'number'; readonly value: number; readonly whole: boolean }
+    | { readonly kind: 'text'; readonly value: string }
+    | { readonly kind: 'boolean'; readonly value: boolean }
+    | { readonly kind: 'empty' }
+    | { readonly kind: 'column'; readonly name: string }
+    | { readonly kind: 'parameter'; readonly name: string }
+    | { readonly kind: 'unary'; readonly op: '-' | '+' | '%'; readonly arg: Node }
+    | { readonly kind: 'binary'; readonly op: Operator; readonly left: Node; readonly right: Node }
+    | { readonly kind: 'call'; readonly name: string; readonly args: readonly Node[] }
+  )
+
+/** Binary operators from loosest to tightest. */
+const levels: readonly (readonly Operator[])[] = [['=', '<>', '<', '<=', '>', '>='], ['&'], ['+', '-'], ['*', '/'], ['^']]
+const maxDepth = 200
+
+class Parser {
+  private at = 0
+  private depth = 0
+  private readonly tokens: readonly Token[]
+  constructor(tokens: readonly Token[]) {
+    this.tokens = tokens
+  }
+
+  private get next(): Token {
+    return this.tokens[this.at] as Token
+  }
+  private take(): Token {
+    const token = this.next
+    if (token.kind !== 'end') this.at++
+    return token
+  }
+  private maybe(...signs: readonly string[]): Token | undefined {
+    return this.next.kind === 'sign' && signs.includes(this.next.value) ? this.take() : undefined
+  }
+  private fail(token: Span, sentence: string): never {
+    throw new FormulaError({ from: token.from, to: Math.max(token.to, token.from + 1), sentence })
+  }
+
+  /** Formula := Level0 end */
+  formula(): Node {
+    const node = this.level(0)
+    if (this.next.kind !== 'end') this.fail(this.next, `An operator or the end was expected here, not ${this.next.value}.`)
+    return node
+  }
+
+  /** Level(n) := Level(n + 1) (operator of n, Level(n + 1))* */
+  private level(n: number): Node {
+    if (++this.depth > maxDepth * levels.length) this.fail(this.next, 'This formula nests too deeply. Part it into several columns.')
+    const operators = levels[n]
+    if (!operators) {
+      const node = this.postfix()
+      this.depth--
+      return node
+    }
+    let left = this.level(n + 1)
+    for (let sign = this.maybe(...operators); sign; sign = this.maybe(...operators)) {
+      const right = this.level(n + 1)
+      left = { kind: 'binary', op: sign.value as Operator, left, right, from: left.from, to: right.to }
+    }
+    this.depth--
+    return left
+  }
+
+  /** Postfix := Prefix '%'* — the sign before binds tighter than all else */
+  private postfix(): Node {
+    let node = this.prefix()
+    for (let sign = this.maybe('%'); sign; sign = this.maybe('%')) node = { kind: 'unary', op: '%', arg: node, from: node.from, to: sign.to }
+    return node
+  }
+
+  /** Prefix := ('-' | '+') Prefix | Primary */
+  private prefix(): Node {
+    const sign = this.maybe('-', '+')
+    if (!sign) return this.primary()
+    if (++this.depth > maxDepth * levels.length) this.fail(sign, 'This formula nests too deeply. Part it into several columns.')
+    const arg = this.prefix()
+    this.depth--
+    return { kind: 'unary', op: sign.value as '-' | '+', arg, from: sign.from, to: arg.to }
+  }
+
+  /** Primary := number | text | column | parameter | name | name '(' Arguments ')' | '(' Level0 ')' */
+  private primary(): Node {
+    const token = this.take()
+    const { from, to, value } = token
+    if (token.kind === 'number') return this.number(token)
+    if (token.kind === 'text') return { kind: 'text', value, from, to }
+    if (token.kind === 'column') return { kind: 'column', name: value, from, to }
+    if (token.kind === 'parameter') return { kind: 'parameter', name: value, from, to }
+    if (token.kind === 'name') return this.named(token)
+    if (token.kind === 'sign' && value === '(') {
+      const inner = this.level(0)
+      this.close(token)
+      return inner
+    }
+    return this.fail(token, token.kind === 'end' ? 'The formula stops too early: a column, a value or a function is expected.' : `A column, a value or a function was expected here, not ${value}.`)
+  }
+
+  private number(token: Token): Node {
+    const value = Number(token.value)
+    if (!Number.isFinite(value)) this.fail(token, 'This number is too large.')
+    return { kind: 'number', value, whole: /^[0-9]+$/.test(token.value) && Number.isSafeInteger(value), from: token.from, to: token.to }
+  }
+
+  private named({ value, from, to }: Token): Node {
+    if (this.maybe('(')) return this.call(value, from, to)
+    const word = value.toUpperCase()
+    if (word === 'TRUE' || word === 'FALSE') return { kind: 'boolean', value: word === 'TRUE', from, to }
+    if (word === 'EMPTY') return { kind: 'empty', from, to }
+    return { kind: 'column', name: value, from, to }
+  }
+
+  /** Arguments := (Level0 ((';' | ',') Level0)*)? */
+  private call(name: string, from: number, to: number): Node {
+    const args: Node[] = []
+    const close = this.maybe(')')
+    if (close) return { kind: 'call', name: name.toUpperCase(), args, from, to: close.to }
+    do args.push(this.level(0))
+    while (this.maybe(';', ','))
+    return { kind: 'call', name: name.toUpperCase(), args, from, to: this.close({ from, to }).to }
+  }
+
+  private close(opened: Span): Token {
+    return this.maybe(')') ?? this.fail(this.next.kind === 'end' ? opened : this.next, 'A closing bracket ) is missing.')
+  }
+}
+
+/** Throws a FormulaError with its span where the text is not a formula. */
+export const parseFormula = (source: string): Node => new Parser(lex(source)).formula()
+
+/** How a column is written in a formula: bare where it may be, else in single quotes. */
+export const writeColumn = (name: string): string =>
+  /^[\p{L}_][\p{L}\p{N}_]*$/u.test(name) && !/^(true|false|empty)$/i.test(name) ? name : `'${name.replaceAll("'", "''")}'`
+
+/** The same formula with its columns renamed, all else to the letter. */
+export const renameInFormula = (source: string, rename: (name: string) => string): string => {
+  const spots: (Span & { name: string })[] = []
+  const walk = (node: Node): void => {
+    if (node.kind === 'column') spots.push(node)
+    else if (node.kind === 'unary') walk(node.arg)
+    else if (node.kind === 'binary') [node.left, node.right].forEach(walk)
+    else if (node.kind === 'call') node.args.forEach(walk)
+  }
+  walk(parseFormula(source))
+  return spots
+    .sort((a, b) => b.from - a.from)
+    .reduce((text, { from, to, name }) => (rename(name) === name ? text : text.slice(0, from) + writeColumn(rename(name)) + text.slice(to)), source)
+}

@@ -1,0 +1,44 @@
+import { code, sql, type Code } from '../generate/tag.ts'
+import { pythonCell, sqlCell } from '../generate/literals.ts'
+import type { Cell } from '../table/column.ts'
+import type { Typed } from './check.ts'
+import type { Need, Type } from './function-kind.ts'
+
+/** How a language writes the leaves of a formula; calls are written by the functions themselves. */
+type Leaves = {
+  readonly column: (name: string) => Code
+  readonly parameter: (name: string) => Code
+}
+
+const constants = (node: Typed & { kind: 'call' }): (Cell | undefined)[] => node.args.map((arg) => (arg.kind === 'constant' ? arg.value : undefined))
+
+/** PostgreSQL wants to know the type of a bare null wherever a function is overloaded. */
+const sqlNull: Readonly<Record<Need, Code>> = { number: code('null::bigint'), text: code('null::text'), boolean: code('null::boolean'), moment: code('null::timestamp'), clock: code('null::timestamp'), any: code('null') }
+
+export const formulaSql = (node: Typed, leaves: Leaves): Code => {
+  if (node.kind === 'constant') return node.value === null ? code('null') : sqlCell(node.type as Exclude<Type, 'empty'>, node.value)
+  if (node.kind === 'column') return leaves.column(node.name)
+  if (node.kind === 'parameter') return leaves.parameter(node.name)
+  const args = node.args.map((arg, i) => {
+    if (arg.type === 'empty') return node.fn.result === 'same' || node.fn.group === 'operator' ? emptyOperand(node) : sqlNull[(node.fn.args[i] ?? node.fn.args.at(-1))?.need ?? 'any']
+    return formulaSql(arg, leaves)
+  })
+  return node.fn.sql(args, node.args.map((arg) => arg.type), constants(node))
+}
+
+const sqlTypes: Readonly<Record<Type, string>> = { text: 'text', integer: 'bigint', decimal: 'float8', boolean: 'boolean', date: 'date', datetime: 'timestamp', time: 'time', empty: 'text' }
+export const sqlTypeName = (type: Type): Code => code(sqlTypes[type])
+
+/** An EMPTY beside others takes their type. */
+const emptyOperand = (node: Typed & { kind: 'call' }): Code => {
+  const other = node.args.find((arg) => arg.type !== 'empty' && (node.fn.group === 'operator' || arg.type === node.type))
+  return sql`null::${sqlTypeName(other?.type ?? node.type)}`
+}
+
+export const formulaPython = (node: Typed, leaves: Leaves): Code => {
+  if (node.kind === 'constant') return node.value === null ? code('None') : pythonCell(node.type as Exclude<Type, 'empty'>, node.value)
+  if (node.kind === 'column') return leaves.column(node.name)
+  if (node.kind === 'parameter') return leaves.parameter(node.name)
+  return node.fn.python(node.args.map((arg) => formulaPython(arg, leaves)), node.args.map((arg) => arg.type), constants(node))
+}
+

@@ -1,0 +1,541 @@
+import { functions } from '../formula/functions/index.ts'
+import { comparison, momentDifference, momentShift, widening } from '../formula/operators.ts'
+import { decimalSource, integerSource } from '../table/detect.ts'
+import { numberSource } from '../table/number.ts'
+import { falseWords, trueWords } from '../table/reading.ts'
+import { space } from '../table/text.ts'
+import type { Block } from './blocks.ts'
+import { py } from './tag.ts'
+
+const marks = { decimal: '\u0001', group: '\u0002' }
+/** The one expression for numbers, its signs put in when the script runs. */
+const numberPattern = py`${numberSource(marks)}`.text
+
+const pythonBlocks: readonly Block[] = [
+  { source: 'MAX_WHOLE = 2 ** 53 - 1' },
+  { source: `SPACES = "".join(chr(c) for c in range(0x3001) if re.match(r"[${space}]", chr(c)))` },
+  { source: 'MONTHS = ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"]' },
+  { source: 'def stop(exit_code, sentence):\n    print(sentence, file=sys.stderr)\n    sys.exit(exit_code)' },
+  {
+    source: `def column(values, kind):
+    """A column of one type: Int64, float64, boolean, or objects with None for empty."""
+    if kind == "integer":
+        return pd.Series(pd.array([None if v is None or abs(v) > MAX_WHOLE else int(v) for v in values], dtype="Int64"))
+    if kind == "decimal":
+        return pd.Series([np.nan if v is None or math.isinf(v) else float(v) + 0.0 for v in values], dtype="float64")
+    if kind == "boolean":
+        return pd.Series(pd.array(list(values), dtype="boolean"))
+    return pd.Series([None if v == "" else v for v in values], dtype="object")`,
+  },
+  {
+    source: `def cells(x):
+    """The cells of a column as plain Python values, None for empty."""
+    if x.dtype == object:
+        return x.tolist()
+    if x.dtype == "float64":
+        return [None if v != v else v for v in x.tolist()]
+    return x.astype(object).where(x.notna(), None).tolist()`,
+  },
+  {
+    source: `def type_of(x):
+    if x.dtype == "Int64":
+        return "integer"
+    if x.dtype == "float64":
+        return "decimal"
+    if x.dtype == "boolean":
+        return "boolean"
+    first = next((v for v in x.tolist() if v is not None), "")
+    return "datetime" if isinstance(first, datetime.datetime) else "date" if isinstance(first, datetime.date) else "time" if isinstance(first, datetime.time) else "text"`,
+  },
+  {
+    source: `def rows_of(f, args):
+    series = [a for a in args if isinstance(a, pd.Series)]
+    if not series:
+        return f(*args)
+    lists = [cells(a) if isinstance(a, pd.Series) else itertools.repeat(a) for a in args]
+    return pd.Series([f(*row) for row in itertools.islice(zip(*lists), len(series[0]))], dtype="object")
+def attempt(f, *row):
+    try:
+        result = f(*row)
+    except (ValueError, ZeroDivisionError, OverflowError, TypeError, IndexError, calendar.IllegalMonthError):
+        return None
+    return None if result == "" or isinstance(result, complex) or (isinstance(result, float) and (math.isnan(result) or math.isinf(result))) else result
+def by_row_own(f):
+    """A function of cells made one of columns; it sees empty cells."""
+    return lambda *args: rows_of(lambda *row: attempt(f, *row), args)
+def by_row(f):
+    """A function of cells made one of columns; an empty cell gives empty."""
+    return lambda *args: rows_of(lambda *row: None if any(v is None for v in row) else attempt(f, *row), args)`,
+  },
+  { source: 'def whole(x):\n    return int(x) if abs(x) <= MAX_WHOLE else None' },
+  { source: 'def within(x):\n    return whole(x) if isinstance(x, int) else x' },
+  {
+    source: `def rounded(x, n, way):
+    if n >= 0 and float(x).is_integer():
+        return float(x)
+    return float(Decimal("%.15g" % x).quantize(Decimal(1).scaleb(-n), rounding=way)) + 0.0`,
+  },
+  {
+    source: `def shown(x):
+    """A value as CSV writes it."""
+    if isinstance(x, bool):
+        return "true" if x else "false"
+    if isinstance(x, float):
+        r = float("%.15g" % x)
+        if r == 0:
+            return "0"
+        if 1e-7 <= abs(r) < 1e21:
+            text = format(Decimal(repr(r)), "f")
+            return text.rstrip("0").rstrip(".") if "." in text else text
+        return re.sub(r"e([+-]?)0*", lambda m: "e" + m.group(1).replace("+", ""), repr(r).replace(".0e", "e"))
+    if isinstance(x, datetime.datetime):
+        return shown(x.date()) + "T" + shown(x.time())
+    if isinstance(x, datetime.date):
+        return "%04d-%02d-%02d" % (x.year, x.month, x.day)
+    if isinstance(x, datetime.time):
+        return x.strftime("%H:%M:%S") + (".%03d" % (x.microsecond // 1000) if x.microsecond >= 1000 else "")
+    return str(x)`,
+  },
+  {
+    source: `def lower_of(t):
+    return t.replace("İ", "i").replace("Σ", "σ").lower()
+def text_key(t):
+    """Text goes by its small letters, ties by the letters themselves."""
+    return (lower_of(t), t)
+def natural_key(t):
+    return (re.sub(r"[0-9]+", lambda m: "0%04d%s" % (len(m.group().lstrip("0") or "0"), m.group().lstrip("0") or "0"), lower_of(t)), lower_of(t), t)
+def sort_value(x):
+    return text_key(x) if isinstance(x, str) else x`,
+  },
+  {
+    source: `def arithmetic(f, a, b, always_decimal=False):
+    """Numbers with numbers, whole columns at once; out of range is empty."""
+    if not isinstance(a, pd.Series) and not isinstance(b, pd.Series):
+        return None if a is None or b is None else attempt(lambda x, y: within(f(x, y)), a, b)
+    index = (a if isinstance(a, pd.Series) else b).index
+    whole_numbers = not always_decimal and all((isinstance(x, int) or x is None) if not isinstance(x, pd.Series) else x.dtype == "Int64" or (x.dtype == object and all(isinstance(v, int) or v is None for v in x)) for x in (a, b))
+    def floats(x):
+        if isinstance(x, pd.Series):
+            return pd.to_numeric(x).to_numpy(dtype="float64", na_value=np.nan) if x.dtype != object else np.array([np.nan if v is None else float(v) for v in x])
+        return np.nan if x is None else float(x)
+    with np.errstate(all="ignore"):
+        result = np.broadcast_to(f(floats(a), floats(b)), len(index)).astype("float64")
+    result = np.where(np.isinf(result) | (np.abs(result) > MAX_WHOLE if whole_numbers else False), np.nan, result) + 0.0
+    return pd.Series(pd.array([None if v != v else int(v) for v in result], dtype="Int64"), index=index) if whole_numbers else pd.Series(result, index=index)`,
+  },
+  { source: 'op_plus = lambda a, b: arithmetic(lambda x, y: x + y, a, b)' },
+  { source: 'op_minus = lambda a, b: arithmetic(lambda x, y: x - y, a, b)' },
+  { source: 'op_times = lambda a, b: arithmetic(lambda x, y: x * y, a, b)' },
+  { source: 'op_divide = lambda a, b: arithmetic(lambda x, y: x / y, a, b, always_decimal=True)' },
+  { source: 'op_power = lambda a, b: arithmetic(lambda x, y: np.float64(x) ** y, a, b, always_decimal=True)' },
+  { source: 'def day_of(d):\n    return d.date() if isinstance(d, datetime.datetime) else d' },
+  {
+    source: `def between(a, b):
+    if not isinstance(a, datetime.datetime) and not isinstance(b, datetime.datetime):
+        return (a - b).days
+    at = lambda d: d if isinstance(d, datetime.datetime) else datetime.datetime.combine(d, datetime.time())
+    return (at(a) - at(b)) / datetime.timedelta(days=1)`,
+  },
+  {
+    source: `def later(a, n):
+    if isinstance(a, datetime.datetime):
+        return a + datetime.timedelta(milliseconds=math.floor(n * 86400000 + 0.5))
+    return a + datetime.timedelta(days=math.floor(n))`,
+  },
+  {
+    source: `@functools.lru_cache(maxsize=None)
+def number_pattern(decimal, group):
+    sign = lambda s: re.escape(s) if s else "(?!)"
+    return re.compile(${numberPattern}.replace("\\u0001", sign(decimal)).replace("\\u0002", sign(group)))
+def read_number(t, decimal=".", group=","):
+    """Spaces at the ends, one currency sign, groups of thousands, (brackets) for minus, a trailing %."""
+    m = number_pattern(decimal, group).fullmatch(t.strip(SPACES))
+    if m is None:
+        return None
+    open_, before, cash, after, digits, fraction, bare, exponent, tail, percent, close = m.groups()
+    sign = before or after
+    if (open_ is None) != (close is None) or (cash and tail) or (before and after) or (open_ and sign):
+        return None
+    x = float((digits or "0").replace(group or "\\0", "") + "." + (fraction or bare or "0") + (exponent or ""))
+    if math.isinf(x):
+        return None
+    x = x / 100 if percent else x
+    return -x + 0.0 if open_ or sign in ("-", "−") else x`,
+  },
+  {
+    source: py`def read_boolean(t):
+    word = lower_of(t.strip(SPACES))
+    return True if word in ${trueWords} else False if word in ${falseWords} else None`.text,
+  },
+  {
+    source: `ISO = {"date": [(r"^([0-9]{4})-([0-9]{2})-([0-9]{2})$", "year month day")], "time": [(r"^([0-9]{2}):([0-9]{2})(?::([0-9]{2})(?:\\.([0-9]{1,3}))?)?$", "hour minute second ms")],
+    "datetime": [(r"^([0-9]{4})-([0-9]{2})-([0-9]{2})(?:[T ]([0-9]{2}):([0-9]{2})(?::([0-9]{2})(?:\\.([0-9]{1,3}))?)?)?$", "year month day hour minute second ms")]}
+def read_moment(t, patterns, kind):
+    """A date, a time or both, by patterns tried in order; None where none fits."""
+    for source, names in patterns or ISO[kind]:
+        m = re.fullmatch(source, t.strip(SPACES), re.IGNORECASE)
+        if m is None:
+            continue
+        p = {n: v for n, v in zip(names.split(), m.groups()) if v is not None}
+        hour = int(p.get("hour", 0))
+        if "hour12" in p:
+            if not 1 <= int(p["hour12"]) <= 12:
+                continue
+            hour = int(p["hour12"]) % 12 + (12 if p.get("half", "a")[0] in "pP" else 0)
+        month = MONTHS.index(p["monthName"][:3].lower()) + 1 if "monthName" in p else int(p.get("month", 1))
+        year = int(p["year2"]) + (2000 if int(p["year2"]) < 50 else 1900) if "year2" in p else int(p["year"]) if "year" in p else None
+        try:
+            time = datetime.time(hour, int(p.get("minute", 0)), int(p.get("second", 0)), int(p.get("ms", "0").ljust(3, "0")) * 1000)
+            if kind == "time":
+                return time
+            if year is not None:
+                day = datetime.date(year, month, int(p.get("day", 1)))
+                return day if kind == "date" else datetime.datetime.combine(day, time)
+        except ValueError:
+            continue
+    return None
+def read_date(t, patterns=None):
+    return read_moment(t, patterns, "date")`,
+  },
+  {
+    source: `def read_text(t, kind, formats=None, decimal=".", group=","):
+    """A text as a value of a type, None where it does not read as one."""
+    if kind == "text":
+        return t
+    if kind == "boolean":
+        return read_boolean(t)
+    if kind in ("integer", "decimal"):
+        x = read_number(t, decimal, group)
+        return x if x is None or kind == "decimal" else to_whole(x)
+    return read_moment(t, formats, kind)
+def to_whole(x):
+    return whole(rounded(x, 0, ROUND_HALF_UP))
+def to_type(x, kind):
+    """A value of one type as another, None where there is no way."""
+    if kind == "text":
+        return shown(x)
+    if isinstance(x, datetime.datetime):
+        return x.date() if kind == "date" else x.time() if kind == "time" else x
+    if isinstance(x, datetime.date):
+        return datetime.datetime.combine(x, datetime.time()) if kind == "datetime" else x
+    if kind == "integer":
+        return to_whole(x)
+    return float(x) if kind == "decimal" else bool(x) if kind == "boolean" else x
+def cast(x, kind, **how):
+    if type_of(x) == kind and kind != "text":
+        return x
+    known = {}
+    values = cells(x)
+    for v in set(values):
+        known[v] = None if v is None else read_text(v, kind, **how) if isinstance(v, str) else to_type(v, kind)
+    return column([known[v] for v in values], kind)`,
+  },
+  {
+    source: `def decode(data, encoding):
+    for bom, name in ((b"\\xef\\xbb\\xbf", "utf-8"), (b"\\xff\\xfe", "utf-16-le"), (b"\\xfe\\xff", "utf-16-be")):
+        if data.startswith(bom):
+            return data[len(bom):].decode(name)
+    if encoding:
+        return data.decode(encoding)
+    try:
+        return data.decode("utf-8")
+    except UnicodeDecodeError:
+        return data.decode("windows-1252")
+def sniff_delimiter(text, quote):
+    """The sign that parts most lines into equally many cells."""
+    lines = [re.sub(re.escape(quote) + "[^" + re.escape(quote) + "]*" + re.escape(quote), "", l) for l in text.split("\\n", 60)[:60] if l.strip("\\r") != ""]
+    best = (0, 0, ",")
+    for d in ",;\\t|":
+        counts = collections.Counter(l.count(d) for l in lines if d in l)
+        if counts:
+            mode = max(counts.values())
+            best = max(best, (mode, max(c for c in counts if counts[c] == mode), d), key=lambda b: b[:2])
+    return best[2]
+def detect(values, decimal):
+    kinds = set()
+    for t in set(values):
+        t = t.strip(SPACES)
+        kinds.add("integer" if re.fullmatch(${py`${integerSource}`.text}, t) else "decimal" if re.fullmatch(${py`${decimalSource('\u0001')}`.text}.replace("\\u0001", re.escape(decimal)), t) and not math.isinf(float(t.replace(decimal, ".")))
+            else "boolean" if lower_of(t) in ("true", "false") else next((k for k in ("date", "time") if read_moment(t, None, k) is not None), "datetime" if len(t) > 10 and read_moment(t, None, "datetime") is not None else "text"))
+        if len(kinds) > 1 and kinds != {"integer", "decimal"}:
+            return "text"
+    return "decimal" if len(kinds) > 1 else kinds.pop() if kinds else "text"
+def names_for(cells_, width):
+    made = []
+    for i in range(width):
+        wanted = cells_[i] if i < len(cells_) and cells_[i] != "" else "Column %d" % (i + 1)
+        free, n = wanted, 2
+        while free in made:
+            free, n = "%s %d" % (wanted, n), n + 1
+        made.append(free)
+    return made
+def open_csv(files, encoding=None, delimiter=None, quote='"', header=1, skip=0, footer=0, types="detect", decimal=".", group=",", file_column=None):
+    """Files with one table, stacked by column name; rows are counted as seen, blank rows leave."""
+    csv.field_size_limit(2 ** 31 - 1)
+    stacked, count = {}, 0
+    for path in files:
+        with open(path, "rb") as f:
+            text = decode(f.read(), encoding)
+        rows = list(csv.reader(io.StringIO(text, newline="\\n" if "\\n" in text else ""), delimiter=delimiter or sniff_delimiter(text, quote), quotechar=quote))
+        top = 0 if header is None else header
+        body = [r for r in rows[top + skip:len(rows) - footer] if any(c != "" for c in r)]
+        head = rows[header - 1] if header is not None and header <= len(rows) else []
+        names = names_for(head, max([len(head)] + [len(r) for r in rows[max(top - 1, 0):]]))
+        for i, name in enumerate(names):
+            stacked.setdefault(name, [""] * count).extend(r[i] if i < len(r) else "" for r in body)
+        if file_column:
+            stacked.setdefault(file_column, [""] * count).extend([os.path.basename(path)] * len(body))
+        count += len(body)
+        for values in stacked.values():
+            values.extend([""] * (count - len(values)))
+    frame = {}
+    if file_column in stacked:
+        stacked[file_column] = stacked.pop(file_column)
+    for name, values in stacked.items():
+        given = types.get(name) if isinstance(types, dict) else "text" if types == "text" or name == file_column else None
+        kind, formats = (given if isinstance(given, tuple) else (given or detect([v for v in values if v != ""], decimal), None))
+        known = {v: None if v == "" else read_text(v, kind, formats=formats, decimal=decimal, group=group) for v in set(values)}
+        frame[name] = column([known[v] for v in values], kind)
+    return pd.DataFrame(frame, index=range(count))`,
+  },
+  {
+    source: `def require(frame, label, wanted):
+    """What the script was written for must be there."""
+    missing = [c for c in wanted if c not in frame.columns]
+    if missing:
+        stop(4, "The file for %s has no column %s. Give a file that has it, or rename the column in it." % (label, ", ".join("“%s”" % c for c in missing)))`,
+  },
+  {
+    source: `def columns_like(frame, pattern):
+    """* is any run, ? one character, case ignored."""
+    source = "".join(".*" if c == "*" else "." if c == "?" else re.escape(c) for c in pattern)
+    return [c for c in frame.columns if re.fullmatch(source, c, re.IGNORECASE | re.DOTALL)]`,
+  },
+  { source: 'def columns_of_type(frame, kind):\n    return [c for c in frame.columns if type_of(frame[c]) in (("integer", "decimal") if kind == "number" else (kind,))]' },
+  { source: 'def columns_between(frame, first, last):\n    names = list(frame.columns)\n    return names[names.index(first):names.index(last) + 1]' },
+  { source: 'def in_table_order(frame, names):\n    return [c for c in frame.columns if c in set(names)]' },
+  { source: 'def columns_first(frame, names):\n    return frame[list(names) + [c for c in frame.columns if c not in set(names)]]' },
+  {
+    source: `def move_columns(frame, names, to=None, before=None, after=None):
+    rest = [c for c in frame.columns if c not in set(names)]
+    beside = list(frame.columns)
+    at = 0 if to == "first" else len(rest) if to == "last" else sum(c in set(rest) for c in beside[:beside.index(before) if before else beside.index(after) + 1])
+    return frame[rest[:at] + list(names) + rest[at:]]`,
+  },
+  { source: 'def free_name(wanted, taken):\n    free, n = wanted, 2\n    while free in taken:\n        free, n = "%s %d" % (wanted, n), n + 1\n    return free' },
+  {
+    source: `def settle_names(frame, wanted):
+    """In a clash the renamed column gives way."""
+    before = list(frame.columns)
+    taken = [w for w, b in zip(wanted, before) if w == b]
+    names = []
+    for w, b in zip(wanted, before):
+        names.append(w if w == b else free_name(w, taken))
+        taken.append(names[-1])
+    return frame.set_axis(names, axis=1)
+def rename_columns(frame, names):
+    return settle_names(frame, [names.get(c, c) for c in frame.columns])
+def change_names(frame, names, trim, find, replace, case, prefix, suffix):
+    def change(name, i):
+        name = name.strip(SPACES) if trim else name
+        name = name.replace(find, replace) if find else name
+        name = {"lower": lower_of, "upper": str.upper, "title": title_of}.get(case, str)(name)
+        return prefix + name + suffix or "Column %d" % (i + 1)
+    return settle_names(frame, [change(c, i) if c in set(names) else c for i, c in enumerate(frame.columns)])
+def title_of(t):
+    def word(m):
+        at = next((i for i, c in enumerate(m.group()) if c.isalpha()), None)
+        return m.group() if at is None else "".join(c.upper() if i == at else lower_of(c) for i, c in enumerate(m.group()))
+    return re.sub(r"(?:[^\\W_]|['’])+", word, t)`,
+  },
+  {
+    source: `def place(names, before, after):
+    return names.index(before) if before in names else names.index(after) + 1 if after in names else len(names)
+def put(frame, name, values, kind, before=None, after=None):
+    """A computed column: new, or in place of the one of that name."""
+    values = cells(values) if isinstance(values, pd.Series) else [values] * len(frame)
+    made = column(values, kind)
+    made.index = frame.index
+    result = frame.copy()
+    if name in result.columns:
+        result[name] = made
+    else:
+        result.insert(place(list(result.columns), before, after), name, made)
+    return result`,
+  },
+  {
+    source: `def seen(x, ignore_case, trim):
+    """Text as a test sees it."""
+    def one(t):
+        if not isinstance(t, str):
+            return t
+        t = t.strip(SPACES) if trim else t
+        t = lower_of(t) if ignore_case else t
+        return t if t != "" else None
+    return [one(t) for t in cells(x)] if isinstance(x, pd.Series) else itertools.repeat(one(x))
+def like_with_like(a, b):
+    """Dates beside date-times are taken at midnight."""
+    if isinstance(a, datetime.datetime) != isinstance(b, datetime.datetime):
+        at = lambda d: d if isinstance(d, datetime.datetime) else datetime.datetime.combine(d, datetime.time())
+        return at(a), at(b)
+    return a, b
+def test(f, x, value, ignore_case=False, trim=False):
+    return pd.Series([bool(f(*(like_with_like(a, b) if isinstance(a, datetime.date) and isinstance(b, datetime.date) else (a, b)))) for a, b in zip(seen(x, ignore_case, trim), seen(value, ignore_case, trim))], index=x.index, dtype=bool)
+def filled(f):
+    return lambda a, b: a is not None and b is not None and f(a, b)`,
+  },
+  { source: 'def is_same(x, value, **how):\n    return test(lambda a, b: a == b, x, value, **how)' },
+  { source: 'def is_not(x, value, **how):\n    return test(lambda a, b: a != b, x, value, **how)' },
+  { source: 'def is_one_of(x, values, **how):\n    result = pd.Series(False, index=x.index)\n    for value in values:\n        result = result | is_same(x, value, **how)\n    return result' },
+  { source: 'def is_none_of(x, values, **how):\n    return ~is_one_of(x, values, **how)' },
+  { source: 'def contains(x, value, **how):\n    return test(filled(lambda a, b: b in a), x, value, **how)' },
+  { source: 'def contains_not(x, value, **how):\n    return ~contains(x, value, **how)' },
+  { source: 'def starts_with(x, value, **how):\n    return test(filled(lambda a, b: a.startswith(b)), x, value, **how)' },
+  { source: 'def starts_not_with(x, value, **how):\n    return ~starts_with(x, value, **how)' },
+  { source: 'def ends_with(x, value, **how):\n    return test(filled(lambda a, b: a.endswith(b)), x, value, **how)' },
+  { source: 'def matches(x, pattern, ignore_case=False, trim=False):\n    pattern = re.compile(pattern, re.IGNORECASE if ignore_case else 0)\n    return pd.Series([t is not None and pattern.search(t) is not None for t in seen(x, False, trim)], index=x.index, dtype=bool)' },
+  { source: 'def greater(x, value, **how):\n    return test(filled(lambda a, b: sort_value(a) > sort_value(b)), x, value, **how)' },
+  { source: 'def at_least(x, value, **how):\n    return test(filled(lambda a, b: sort_value(a) >= sort_value(b)), x, value, **how)' },
+  { source: 'def less(x, value, **how):\n    return test(filled(lambda a, b: sort_value(a) < sort_value(b)), x, value, **how)' },
+  { source: 'def at_most(x, value, **how):\n    return test(filled(lambda a, b: sort_value(a) <= sort_value(b)), x, value, **how)' },
+  { source: 'def between_values(x, low, high, **how):\n    return at_least(x, low, **how) & at_most(x, high, **how)' },
+  { source: 'def is_empty(x, **how):\n    return test(lambda a, b: a is None, x, None, **how)' },
+  { source: 'def is_filled(x, **how):\n    return ~is_empty(x, **how)' },
+  { source: 'def holds(frame, x):\n    """A computed condition; empty counts as no."""\n    return pd.Series([v is True for v in (cells(x) if isinstance(x, pd.Series) else [x] * len(frame))], index=frame.index, dtype=bool)' },
+  {
+    source: `def sort_rows(frame, keys):
+    """The first key is the major one; empty cells last either way; equal rows keep their order."""
+    ranks = pd.DataFrame(index=frame.index)
+    for i, (name, _, *natural) in enumerate(keys):
+        values = frame[name]
+        if values.dtype == object:
+            order = sorted(set(values.dropna()), key=natural_key if natural and type_of(values) == "text" else sort_value)
+            values = values.map({v: r for r, v in enumerate(order)})
+        ranks[i] = values.astype("float64")
+    return frame.loc[ranks.sort_values(list(ranks.columns), ascending=[way == "ascending" for _, way, *_ in keys], kind="stable", na_position="last").index].reset_index(drop=True)`,
+  },
+  {
+    source: `def unpivot(frame, names, name, value, drop_empty=False, before=None, after=None):
+    """Each row gives one row per gathered column, in column order; the other columns repeat."""
+    names = list(dict.fromkeys(names))
+    kept = [c for c in frame.columns if c not in names]
+    label = free_name(name, kept)
+    value = free_name(value, kept + [label])
+    kinds = {type_of(frame[c]) for c in names}
+    kind = kinds.pop() if len(kinds) == 1 else "decimal" if kinds <= {"integer", "decimal"} else "datetime" if kinds <= {"date", "datetime"} else "text"
+    columns_ = [[v if v is None or kind != "text" else shown(v) for v in cells(frame[c])] if kind == "text" else cells(cast(frame[c], kind)) for c in names]
+    result = frame[kept].loc[frame.index.repeat(len(names))].reset_index(drop=True)
+    at = place(kept, before, after)
+    result.insert(at, label, pd.Series(list(names) * len(frame), dtype="object"))
+    result.insert(at + 1, value, column([v for row in zip(*columns_) for v in row], kind))
+    return result[result[value].notna()].reset_index(drop=True) if drop_empty else result`,
+  },
+  {
+    source: `def groups_of(frame, by):
+    """A number per row, equal for equal keys, in order of first appearance."""
+    ids = np.zeros(len(frame), dtype="int64")
+    for name in by:
+        codes, uniques = pd.factorize(frame[name].astype(object) if frame[name].dtype != "float64" else frame[name])
+        ids, _ = pd.factorize(ids * (len(uniques) + 1) + codes + 1)
+    return ids
+def measure(how, values, kind):
+    known = [v for v in values if v is not None]
+    if how == "count":
+        return len(values)
+    if how == "filled":
+        return len(known)
+    if how == "distinct":
+        return len(set(known))
+    if how in ("first", "last"):
+        return values[0 if how == "first" else -1] if values else None
+    if not known:
+        return None
+    if how == "sum":
+        return sum(known) if kind == "integer" else math.fsum(known)
+    if how == "mean":
+        return math.fsum(known) / len(known) if any(isinstance(v, float) for v in known) else sum(known) / len(known)
+    if how == "median":
+        known.sort()
+        return float(known[len(known) // 2]) if len(known) % 2 else (known[len(known) // 2 - 1] + known[len(known) // 2]) / 2
+    return (min if how == "min" else max)(known, key=sort_value)
+def summarise(frame, by, measures):
+    """One row per group; empty cells are passed over, except by count, first and last."""
+    by = list(dict.fromkeys(by))
+    ids = groups_of(frame, by)
+    order = np.argsort(ids, kind="stable")
+    starts = np.flatnonzero(np.diff(ids[order], prepend=-1)) if len(ids) else np.array([], dtype="int64")
+    result = frame[by].iloc[order[starts]].reset_index(drop=True)
+    if not by:
+        result, starts = pd.DataFrame(index=range(1)), np.array([0])
+    for how, name, wanted, kind in measures:
+        values = [True] * len(frame) if name is None else cells(frame[name])
+        sorted_ = [values[i] for i in order]
+        ends = list(starts[1:]) + [len(sorted_)]
+        result[free_name(wanted, list(result.columns))] = column([measure(how, sorted_[a:b], kind) for a, b in zip(starts, ends)], kind)
+    return result`,
+  },
+  {
+    source: `def write_csv(frame, path):
+    """UTF-8, comma, LF, quotes only where needed, empty is nothing."""
+    quote = lambda t: '"' + t.replace('"', '""') + '"' if re.search(r'[",\\r\\n]|^ | \\Z', t) else t
+    columns_ = [["" if v is None else quote(shown(v)) for v in cells(frame[c])] for c in frame.columns]
+    with open(path, "w", encoding="utf-8", newline="") if path != "-" else contextlib.nullcontext(sys.stdout) as out:
+        out.write(",".join(quote(c) for c in frame.columns) + "\\n")
+        out.writelines(",".join(row) + "\\n" for row in zip(*columns_))`,
+  },
+]
+
+const operators = [
+  ...(['=', '<>', '<', '<=', '>', '>='] as const).map((op) => comparison(op, 'text')),
+  widening('decimal'),
+  widening('datetime'),
+  momentDifference('integer'),
+  momentShift(1, 'date'),
+]
+
+const argumentsBlock: Block = {
+  source: `def parse_arguments(inputs, outputs, parameters):
+    """--input id=file (again for more files), --param "name=value", --now moment, --output table=file, --to folder"""
+    files, given, written, now, folder = {}, dict(parameters), {}, None, "."
+    words = sys.argv[1:]
+    while words:
+        word = words.pop(0)
+        if word not in ("--input", "--param", "--output", "--now", "--to") or not words:
+            stop(2, "%s is not understood; give --input NAME=FILE, --param NAME=VALUE, --now, --output TABLE=FILE or --to FOLDER." % word)
+        value = words.pop(0)
+        if word == "--now":
+            now = read_moment(value, None, "datetime")
+            if now is None:
+                stop(2, "--now %s is not a date and time such as 2031-06-30T08:00:00." % value)
+        elif word == "--to":
+            folder = value
+        else:
+            name, sign, value = value.partition("=")
+            known = inputs if word == "--input" else parameters if word == "--param" else outputs
+            if not sign or name not in known:
+                stop(2, "%s %s is unknown; expected one of: %s." % (word, name, ", ".join(known) or "none"))
+            if word == "--input":
+                files.setdefault(name, []).append(value)
+            elif word == "--param":
+                kind = parameters[name][1]
+                read = None if value == "" else read_text(value, kind)
+                if read is None and value != "":
+                    stop(2, "The parameter %s cannot be %s: it must be %s." % (name, value, kind))
+                given[name] = (read, kind)
+            else:
+                written[name] = value
+    for name in inputs:
+        if name not in files:
+            stop(2, "Say which file is %s: --input %s=FILE." % (inputs[name], name))
+        for path in files[name]:
+            if not os.path.isfile(path):
+                stop(6, "There is no file %s." % path)
+    written = written or {table: os.path.join(folder, file) for table, file in outputs.items()}
+    return files, {name: value for name, (value, _) in given.items()}, now or datetime.datetime.now().replace(microsecond=0), written`,
+}
+
+export const pythonRuntime: readonly Block[] = [
+  ...pythonBlocks,
+  argumentsBlock,
+  ...[...operators, ...functions].flatMap(({ pythonHelper }) => (pythonHelper ? [{ source: pythonHelper }] : [])),
+]

@@ -1,0 +1,149 @@
+import type { OpenedInput, RunContext, StepResult } from '../steps/step-kind.ts'
+import { Table, type Schema } from '../table/table.ts'
+import type { Cell } from '../table/column.ts'
+import { accountFor, type Account } from './account.ts'
+import { kindOf, paramsOf, parameterTypes, planRecipe, type InputSchemas, type Plan, type StepState } from './plan.ts'
+import type { Recipe, RecipeTable, Step } from './schema.ts'
+
+/** An input as it was opened; `key` names its content, so that equal content is computed once. */
+export type Source = OpenedInput & { readonly key: string }
+export type Sources = (input: string, read: unknown) => Source
+
+export type RanStep = { readonly step: Step; readonly state: StepState; readonly table: Table; readonly result: StepResult | undefined; readonly account: Account | undefined }
+export type RanTable = { readonly id: string; readonly name: string; readonly steps: readonly RanStep[]; /** Undefined where a step is broken. */ readonly table: Table | undefined }
+
+export class Stopped extends Error {}
+
+type Entry = { readonly result: StepResult; readonly account: Account; bytes: number }
+
+/** Results of steps by content: the same step on the same input is never computed twice. The least recently used leave first. */
+export class StepCache {
+  private readonly entries = new Map<string, Entry>()
+  private held = 0
+  private readonly maxBytes: number
+  constructor(maxBytes = 1.5e9) {
+    this.maxBytes = maxBytes
+  }
+  get(key: string): Entry | undefined {
+    const entry = this.entries.get(key)
+    if (entry) {
+      this.entries.delete(key)
+      this.entries.set(key, entry)
+    }
+    return entry
+  }
+  set(key: string, result: StepResult, account: Account): Entry {
+    const { origin } = result
+    const bytes = result.table.bytes + (origin.kind === 'index' ? origin.index.byteLength : origin.kind === 'groups' ? origin.ids.byteLength : 0)
+    const entry = { result, account, bytes }
+    this.entries.set(key, entry)
+    this.held += bytes
+    for (const [old, { bytes: size }] of this.entries) {
+      if (this.held <= this.maxBytes || old === key) break
+      this.entries.delete(old)
+      this.held -= size
+    }
+    return entry
+  }
+  get size(): number {
+    return this.entries.size
+  }
+}
+
+export type RunOptions = {
+  readonly sources: Sources
+  readonly parameters: Readonly<Record<string, Cell>>
+  /** The wall clock at the start of the run, in milliseconds. */
+  readonly now: number
+  readonly cache?: StepCache
+  /** Stop after this step of this table. */
+  readonly until?: { readonly table: string; readonly step: string }
+  readonly onStep?: (done: number, of: number, step: Step) => void
+  readonly shouldStop?: () => boolean
+}
+
+/** A key that says all a result depends on. Long keys are interned as numbers. */
+const interned = new Map<string, number>()
+const intern = (text: string): string => {
+  let known = interned.get(text)
+  if (known === undefined) interned.set(text, (known = interned.size))
+  return String(known)
+}
+const usesMoment = (step: Step): boolean => /\b(?:TODAY|NOW)\s*\(/i.test(JSON.stringify(step))
+const usesParameter = (step: Step): boolean => /"parameter"|\$/.test(JSON.stringify(step))
+
+class Run {
+  private readonly context: RunContext
+  private done = 0
+  private readonly recipe: Recipe
+  private readonly plan: Plan
+  private readonly options: RunOptions
+  constructor(recipe: Recipe, plan: Plan, options: RunOptions) {
+    this.recipe = recipe
+    this.plan = plan
+    this.options = options
+    const { sources, parameters, now } = options
+    this.context = { parameters, parameterTypes: parameterTypes(recipe), now, opened: (input, read) => sources(input, read) }
+  }
+
+  private keyOf(step: Step, above: string): string {
+    const { parameters, now, sources } = this.options
+    const params = paramsOf(step)
+    const source = kindOf(step).start ? sources(step.input as string, step.read ?? {}).key : ''
+    return intern(JSON.stringify([step.kind, params, above, source, usesMoment(step) ? now : 0, usesParameter(step) ? parameters : 0]))
+  }
+
+  private step(step: Step, before: Table, above: string): { entry: Entry; key: string } {
+    const key = this.keyOf(step, above)
+    const known = this.options.cache?.get(key)
+    if (known) return { entry: { ...known, account: { ...known.account, id: step.id } }, key }
+    if (this.options.shouldStop?.()) throw new Stopped()
+    const result = kindOf(step).run(paramsOf(step), before, this.context)
+    const account = accountFor(step, before.rowCount, before.schema, result)
+    const entry = this.options.cache?.set(key, result, account) ?? { result, account, bytes: 0 }
+    return { entry, key }
+  }
+
+  table(table: RecipeTable, at: number): RanTable {
+    let before = Table.of([], [])
+    let above = ''
+    let broken = false
+    const steps: RanStep[] = []
+    const count = this.recipe.tables.reduce((sum, one) => sum + one.steps.length, 0)
+    for (const [i, { step, state }] of (this.plan.tables[at]?.steps ?? []).entries()) {
+      if (state !== 'fine') {
+        broken ||= state !== 'off'
+        steps.push({ step, state, table: before, result: undefined, account: undefined })
+      } else {
+        const { entry, key } = this.step(step, before, above)
+        before = entry.result.table
+        above = key
+        steps.push({ step, state, table: before, result: entry.result, account: entry.account })
+      }
+      this.options.onStep?.(++this.done, count, step)
+      if (this.options.until?.table === table.id && this.options.until.step === step.id && i < table.steps.length - 1) return { id: table.id, name: table.name, steps, table: undefined }
+    }
+    return { id: table.id, name: table.name, steps, table: broken ? undefined : before }
+  }
+}
+
+/** What really came in, for the plan: each input's schema as its `open` step made it. */
+export const openedSchemas = (recipe: Recipe, sources: Sources): InputSchemas =>
+  Object.fromEntries(
+    recipe.tables.flatMap(({ steps }) =>
+      steps.flatMap((step): [string, Schema][] => (kindOf(step).start && typeof step.input === 'string' ? [[step.input, sources(step.input, step.read ?? {}).table.schema]] : [])),
+    ),
+  )
+
+/** Runs every table, or all up to `until`. Broken steps and those that wait for them do not run; what stands before them does. */
+export const runRecipe = (recipe: Recipe, options: RunOptions): { readonly plan: Plan; readonly tables: readonly RanTable[] } => {
+  const plan = planRecipe(recipe, openedSchemas(recipe, options.sources))
+  const run = new Run(recipe, plan, options)
+  const { until } = options
+  const tables: RanTable[] = []
+  for (const [at, table] of recipe.tables.entries()) {
+    if (until && table.id !== until.table) continue
+    tables.push(run.table(table, at))
+  }
+  return { plan, tables }
+}

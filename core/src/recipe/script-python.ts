@@ -1,0 +1,66 @@
+import { neededBlocks } from '../generate/blocks.ts'
+import { pythonRuntime } from '../generate/python-runtime.ts'
+import { code, comment, joined, lines, py, type Code } from '../generate/tag.ts'
+import { fileColumns, type Read } from '../steps/open.ts'
+import type { PythonContext } from '../steps/step-kind.ts'
+import { literalPython } from '../steps/value.ts'
+import { kindOf, paramsOf, parameterTypes, planRecipe, sentenceText } from './plan.ts'
+import type { Recipe } from './schema.ts'
+import { ScriptError, type Script, type ScriptPart } from './script-sql.ts'
+
+const imports = ['calendar', 'collections', 'contextlib', 'csv', 'datetime', 'functools', 'io', 'itertools', 'math', 'os', 're', 'sys']
+const taken = new Set([...imports, 'and', 'as', 'assert', 'async', 'await', 'break', 'class', 'continue', 'def', 'del', 'elif', 'else', 'except', 'finally', 'for', 'from', 'global', 'if', 'import', 'in', 'is', 'lambda', 'nonlocal', 'not', 'or', 'pass', 'raise', 'return', 'try', 'while', 'with', 'yield', 'np', 'pd', 'files', 'outputs', 'parameters', 'c', 'print', 'list', 'dict', 'set', 'open', 'range', 'len', 'sum', 'min', 'max', 'str', 'int', 'float', 'bool', 'abs', 'zip', 'map', 'sorted', 'any', 'all', 'next', 'iter', 'enumerate', 'type', 'tuple', 'isinstance', 'round'])
+
+/** A table's id as a Python name that nothing else in the script has. */
+const variable = (table: string, runtime: ReadonlySet<string>): Code => {
+  const plain = table.replaceAll('-', '_')
+  return code(taken.has(plain) || runtime.has(plain) ? `${plain}_table` : plain)
+}
+
+const runtimeNames = new Set(pythonRuntime.flatMap(({ source }) => source.match(/[A-Za-z_]\w*/g) ?? []))
+
+/** The Python script of a recipe: pandas 1.5 or newer and nothing else, one block a step under its sentence. */
+export const pythonScript = (recipe: Recipe): Script => {
+  const plan = planRecipe(recipe)
+  const parameters = parameterTypes(recipe)
+  const outputs = recipe.outputs && recipe.outputs.length > 0 ? recipe.outputs : recipe.tables.slice(-1).map(({ id: table }) => ({ table, file: `${table}.csv` }))
+  const blocks: { step: string; code: Code }[] = []
+  for (const table of plan.tables) {
+    const frame = variable(table.id, runtimeNames)
+    for (const { step, state, input, output } of table.steps) {
+      if (state === 'off') continue
+      if (state !== 'fine') throw new ScriptError(`Step ${step.id} is broken; mend it before making a script.`)
+      const context: PythonContext = {
+        frame,
+        input,
+        output,
+        parameters,
+        parameter: (name) => py`parameters[${name}]`,
+        source: (one) => ({ files: py`files[${one}]`, columns: output }),
+      }
+      const wanted = recipe.inputs.find((one) => one.id === step.input)
+      const checks = kindOf(step).start && wanted?.columns && wanted.columns.length > 0 ? py`require(${frame}, ${wanted.name}, ${fileColumns(wanted.columns, step.read as Read | undefined).map((field) => field.name)})` : undefined
+      blocks.push({ step: step.id, code: lines(comment('#', `${step.id}  ${sentenceText(step)}`), ...(step.note ? [comment('#', `note: ${step.note}`)] : []), kindOf(step).python(paramsOf(step), context), checks, code('')) })
+    }
+  }
+  const pairs = (all: readonly (readonly [string, Code])[]): Code => py`{${joined(all.map(([key, value]) => py`${key}: ${value}`), ', ')}}`
+  const inputs = pairs(recipe.inputs.map(({ id, name }) => [id, py`${name}`]))
+  const written = pairs(outputs.map(({ table, file }) => [table, py`${file}`]))
+  const given = pairs((recipe.parameters ?? []).map(({ name, type, value }) => [name, py`(${literalPython(value ?? null, type)}, ${type})`]))
+  const start = lines(py`files, parameters, NOW, outputs = parse_arguments(inputs=${inputs}, outputs=${written}, parameters=${given})`, code('TODAY = NOW.date()'), code(''))
+  const tables = pairs(plan.tables.map(({ id }) => [id, variable(id, runtimeNames)]))
+  const end = lines(py`tables = ${tables}`, code('for table, path in outputs.items():\n    write_csv(tables[table], path)\n'))
+  const body = lines(start, ...blocks.map((block) => block.code), end)
+  const usage = `python3 flow.py ${recipe.inputs.map(({ id }) => `--input ${id}=FILE `).join('')}${outputs.map(({ table, file }) => `--output ${table}=${file}`).join(' ')}`
+  const head = lines(
+    code('#!/usr/bin/env python3'),
+    comment('#', recipe.name),
+    ...(recipe.about ? [comment('#', recipe.about)] : []),
+    comment('#', `Run with: ${usage}`),
+    comment('#', 'Needs pandas 1.5 or newer. The steps stand at the end; what comes before are the helpers they use.'),
+    code(`${imports.map((name) => `import ${name}`).join('\n')}\nfrom decimal import Decimal, ROUND_DOWN, ROUND_HALF_UP, ROUND_UP\n\nimport numpy as np\nimport pandas as pd\n`),
+    ...neededBlocks(body.text, pythonRuntime).map((block) => code(`${block.source}\n`)),
+  )
+  const parts: ScriptPart[] = [{ text: lines(head, start).text }, ...blocks.map(({ step, code: text }) => ({ step, text: text.text })), { text: end.text }]
+  return { parts, text: parts.map((part) => part.text).join('\n') }
+}

@@ -1,0 +1,127 @@
+import { neededBlocks } from '../generate/blocks.ts'
+import { sqlRuntime } from '../generate/sql-runtime.ts'
+import { sqlTypeName } from '../formula/to-code.ts'
+import { code, comment, id, joined, lines, sql, type Code } from '../generate/tag.ts'
+import type { Read } from '../steps/open.ts'
+import { fileColumns } from '../steps/open.ts'
+import type { SqlContext } from '../steps/step-kind.ts'
+import { kindOf, paramsOf, parameterTypes, planRecipe, sentenceText } from './plan.ts'
+import type { Recipe } from './schema.ts'
+
+/** A piece of a script; `step` names the step it carries out, for showing story and script side by side. */
+export type ScriptPart = { readonly step?: string; readonly text: string }
+export type Script = { readonly parts: readonly ScriptPart[]; readonly text: string }
+
+const variable = (name: string): string => name.toLowerCase().replace(/[^a-z0-9]+/g, '_').replace(/^_|_$/g, '')
+const parameterVariable = (name: string): string => `p_${variable(name)}`
+const maxFiles = 12
+
+/** PostgreSQL cuts names at 63 bytes; longer ones get a short one of their own here, and their full name in the header. */
+const namer = (): ((name: string) => Code) => {
+  const known = new Map<string, string>()
+  const taken = new Set<string>()
+  return (name) => {
+    let short = known.get(name)
+    if (short === undefined) {
+      const plain = new TextEncoder().encode(name).length <= 63 && !name.startsWith('¶')
+      const stem = plain ? name : Array.from(name).slice(0, 12).join('')
+      short = stem
+      for (let n = 2; taken.has(short) || (n === 2 && !plain); n++) short = `${stem}…${n}`
+      known.set(name, short)
+      taken.add(short)
+    }
+    return id(short)
+  }
+}
+
+/** Before the run: each file whole, as rows of cells. */
+const loading = (input: string, label: string, read: Read, columns: readonly string[]): Code => {
+  const load = (n: number): Code => {
+    const name = code(n === 1 ? variable(input) : `${variable(input)}_${n}`)
+    const one = lines(
+      sql`\\lo_import :${name}`,
+      sql`insert into sheet_lines select ${input}, ${n}, line, cells from csv_rows(ltrim(convert_from(lo_get(:LASTOID), ${(read.encoding ?? 'utf-8').replace('windows-1252', 'WIN1252').replace('utf-8', 'UTF8')}), E'\\ufeff'), ${read.delimiter ?? ','}, ${read.quote ?? '"'});`,
+      sql`insert into sheet_files select ${input}, ${n}, regexp_replace(:'${name}', '^.*[/\\\\]', ''), coalesce((select max(line) from sheet_lines where input = ${input} and file = ${n}), 0);`,
+    )
+    return n === 1 ? one : lines(sql`\\if :{?${name}}`, one, code('\\endif'))
+  }
+  return lines(
+    ...Array.from({ length: maxFiles }, (_, i) => load(i + 1)),
+    sql`call require_columns(${input}, ${label}, ${read.header === 'none' ? 0 : (read.header ?? 1)}, array[${columns}]::text[]);`,
+  )
+}
+
+const pinned = (recipe: Recipe): string[] => {
+  const rules = recipe.tables.some(({ steps }) => steps.some((step) => !step.off && /"(?:all|except|like|type|any)":/.test(JSON.stringify(paramsOf(step)))))
+  return ['The columns of each input are pinned to those the recipe lists; what else a file holds is passed over.', ...(rules ? ['Rules that choose columns (all but…, like…, of a type) are pinned to the columns known now.'] : [])]
+}
+
+export class ScriptError extends Error {}
+
+/** The SQL script of a recipe: PostgreSQL 15 or newer, run with psql, every step a view, all in one transaction that is rolled back. */
+export const sqlScript = (recipe: Recipe): Script => {
+  const bare = recipe.inputs.find(({ columns }) => !columns || columns.length === 0)
+  if (bare) throw new ScriptError(`The recipe does not list the columns of ${bare.name}, which a SQL script needs. Open the recipe in Fabula once, or write them under inputs.`)
+  const plan = planRecipe(recipe)
+  const column = namer()
+  const parameters = parameterTypes(recipe)
+  const outputs = recipe.outputs && recipe.outputs.length > 0 ? recipe.outputs : recipe.tables.slice(-1).map(({ id: table }) => ({ table, file: `${table}.csv` }))
+  const blocks: { step?: string; code: Code }[] = []
+  const last = new Map<string, { view: Code; names: readonly string[] }>()
+  for (const table of plan.tables) {
+    let from = code('nothing')
+    for (const { step, state, input, output, problems } of table.steps) {
+      if (state === 'off') continue
+      if (problems.length > 0 || state !== 'fine') throw new ScriptError(`Step ${step.id} is broken; mend it before making a script.`)
+      const view = id(`${table.id.replaceAll('-', '_')}_${step.id.replaceAll('-', '_')}`)
+      const context: SqlContext = {
+        from,
+        input,
+        output,
+        parameters,
+        column,
+        parameter: (name) => sql`nullif(:'${code(parameterVariable(name))}', '')::${sqlTypeName(parameters[name] ?? 'text')}`,
+        source: (one) => ({ rows: sql`${one}`, columns: output }),
+      }
+      const body = kindOf(step).sql(paramsOf(step), context)
+      blocks.push({ step: step.id, code: lines(comment('--', `${step.id}  ${sentenceText(step)}`), ...(step.note ? [comment('--', `note: ${step.note}`)] : []), sql`create view ${view} as\n${body};\n`) })
+      from = view
+    }
+    last.set(table.id, { view: from, names: (table.output ?? []).map((field) => field.name) })
+  }
+  const loads = recipe.inputs.flatMap((one) => {
+    const step = recipe.tables.flatMap((table) => table.steps).find((candidate) => candidate.input === one.id)
+    if (!step) return []
+    const read = (step.read ?? {}) as Read
+    return [lines(comment('--', `${one.name}, from ${one.files ?? 'its file'}`), loading(one.id, one.name, read, fileColumns(one.columns ?? [], read).map((field) => field.name)), code(''))]
+  })
+  const writes = outputs.map(({ table, file }) => {
+    const { view, names } = last.get(table) ?? { view: code(''), names: [] }
+    const name = code(`out_${variable(table)}`)
+    const cells = joined(names.map((one) => sql`csv_cell(shown(${column(one)}))`), " || ',' || ")
+    const header = joined(names.map((one) => sql`csv_cell(${one})`), " || ',' || ")
+    return lines(sql`\\if :{?${name}}`, code('\\else'), sql`\\set ${name} ${file}`, code('\\endif'), sql`\\o :${name}`, sql`select ${header};`, sql`select ${cells} from ${view} order by "¶";`, code('\\o'), code(''))
+  })
+  const defaults = (recipe.parameters ?? []).map(({ name, value }) => lines(sql`\\if :{?${code(parameterVariable(name))}}`, code('\\else'), sql`\\set ${code(parameterVariable(name))} ${value === null || value === undefined ? '' : String(value)}`, code('\\endif')))
+  const needs = recipe.inputs.map(({ id: one, name }) => lines(sql`\\if :{?${code(variable(one))}}`, code('\\else'), sql`\\warn ${`Say which file is ${name}: psql -v ${variable(one)}=FILE`}`, code('do $$ begin raise exception \'an input is missing\'; end $$;'), code('\\endif')))
+  const usage = `psql -X -v ON_ERROR_STOP=1 ${recipe.inputs.map(({ id: one }) => `-v ${variable(one)}=FILE `).join('')}${outputs.map(({ table, file }) => `-v out_${variable(table)}=${file} `).join('')}-f flow.sql`
+  const body = lines(...loads, ...blocks.map((block) => block.code), ...writes)
+  const runtime = neededBlocks(`${body.text} sheet_rows csv_rows csv_cell shown`, sqlRuntime)
+  const head = lines(
+    comment('--', `${recipe.name}`),
+    ...(recipe.about ? [comment('--', recipe.about)] : []),
+    comment('--', `Run with: ${usage}`),
+    comment('--', 'All happens in one transaction that is rolled back at the end, so that nothing stays in the database.'),
+    ...pinned(recipe).map((line) => comment('--', line)),
+    code('\\set QUIET on\n\\set ON_ERROR_STOP on\n\\pset format unaligned\n\\pset tuples_only on\n\\pset null \'\'\n\\encoding UTF8\nset client_min_messages = warning;'),
+    ...needs,
+    ...defaults,
+    code("\\if :{?now}\n\\else\nselect to_char(localtimestamp, 'YYYY-MM-DD\"T\"HH24:MI:SS') as now \\gset\n\\endif"),
+    code("begin;\ncreate schema fabula_run;\nset local search_path = fabula_run, pg_catalog;\nset local extra_float_digits = 0;\nset local datestyle = 'ISO, YMD';\nset local standard_conforming_strings = on;\nselect set_config('fabula.now', :'now', true) as ignored \\gset"),
+    comment('--', 'Helpers that the steps below use'),
+    ...runtime.map((block) => code(block.source)),
+    code(''),
+  )
+  const parts: ScriptPart[] = [{ text: lines(head, ...loads).text }, ...blocks.map(({ step, code: text }) => ({ ...(step ? { step } : {}), text: text.text })), { text: lines(...writes, code('rollback;\n')).text }]
+  return { parts, text: parts.map((part) => part.text).join('\n') }
+}

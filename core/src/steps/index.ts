@@ -1,0 +1,23 @@
+import { cast } from './cast.ts'
+import { derive } from './derive.ts'
+import { distinct } from './distinct.ts'
+import { drop } from './drop.ts'
+import { filter } from './filter.ts'
+import { move } from './move.ts'
+import { open } from './open.ts'
+import { rename } from './rename.ts'
+import { select } from './select.ts'
+import { slice } from './slice.ts'
+import { sort } from './sort.ts'
+import type { StepKind } from './step-kind.ts'
+import { summarise } from './summarise.ts'
+import { unpivot } from './unpivot.ts'
+
+/** The one list of step kinds. A new kind is a file beside these and a line here. */
+export const stepKinds = { open, select, drop, rename, move, cast, filter, sort, slice, distinct, derive, unpivot, summarise } as const satisfies Readonly<Record<string, StepKind>>
+
+export type StepKindName = keyof typeof stepKinds
+export const stepKindNames = Object.keys(stepKinds) as StepKindName[]
+
+/** A kind by name, its params seen from outside as data. */
+export const kindNamed = (name: string): StepKind<unknown> | undefined => (Object.hasOwn(stepKinds, name) ? (stepKinds[name as StepKindName] as unknown as StepKind<unknown>) : undefined)

@@ -1,0 +1,89 @@
+import type { z } from 'zod'
+import type { ParameterTypes } from '../formula/check.ts'
+import type { Environment } from '../formula/evaluate.ts'
+import type { Code } from '../generate/tag.ts'
+import type { Schema, Table } from '../table/table.ts'
+import type { Problem } from '../words.ts'
+
+export type Path = readonly (string | number)[]
+
+/** The editors a sentence can open. The page has one for each; a kind names them by slot. */
+export const editors = ['columns', 'column', 'name', 'value', 'condition', 'formula', 'choice', 'number', 'text', 'measures', 'sortKeys', 'types', 'renames', 'change', 'formats', 'open', 'slice'] as const
+export type Editor = (typeof editors)[number]
+
+/** An underlined part of a sentence: its words, where in the params it stands, and what edits it. */
+export type Slot = { readonly text: string; readonly path: Path; readonly editor: Editor; readonly choices?: readonly (readonly [value: string, words: string])[] }
+export type Sentence = readonly (string | Slot)[]
+
+export type Report = (problem: { [C in Problem['code']]: Omit<Extract<Problem, { code: C }>, 'path'> }[Problem['code']], ...path: Path) => void
+
+/** What a step is checked against, without any data. */
+export type CheckContext = { readonly parameters: ParameterTypes; readonly report: Report; readonly inputColumns: (input: string) => Schema | undefined }
+
+/** Where the rows of a result came from. `index`: the input row of each output row. `groups`: the output row of each input row. */
+export type Origin =
+  | { readonly kind: 'same' }
+  | { readonly kind: 'index'; readonly index: Int32Array }
+  | { readonly kind: 'groups'; readonly ids: Uint32Array }
+  | { readonly kind: 'source' }
+
+export type Unreadable = { readonly column: string; readonly rows: Int32Array }
+
+export type StepResult = {
+  readonly table: Table
+  readonly origin: Origin
+  /** Filled cells of kept columns that hold another value than before. */
+  readonly cellsChanged?: number
+  readonly unreadable?: readonly Unreadable[]
+  /** Figures of this kind alone, by name. */
+  readonly notes?: Readonly<Record<string, number>>
+}
+
+export type OpenedInput = { readonly table: Table; readonly notes: Readonly<Record<string, number>>; readonly unreadable: readonly Unreadable[] }
+export type RunContext = Environment & { readonly parameterTypes: ParameterTypes; readonly opened: (input: string, read: unknown) => OpenedInput }
+
+/** What a block of SQL is written with. `order` is the hidden column that holds the order of rows. */
+export type SqlContext = {
+  readonly from: Code
+  readonly input: Schema
+  readonly output: Schema
+  readonly parameters: ParameterTypes
+  readonly column: (name: string) => Code
+  readonly parameter: (name: string) => Code
+  readonly source: (input: string) => { readonly rows: Code; readonly columns: Schema }
+}
+export type PythonContext = {
+  /** The variable that holds the table before and after the step. */
+  readonly frame: Code
+  readonly input: Schema
+  readonly output: Schema
+  readonly parameters: ParameterTypes
+  readonly parameter: (name: string) => Code
+  readonly source: (input: string) => { readonly files: Code; readonly columns: Schema }
+}
+
+export type StepKind<P = never> = {
+  readonly kind: string
+  /** The verb as the page lists it, and any word an analyst might look for it by. */
+  readonly verb: string
+  readonly words: readonly string[]
+  /** What the verb works on: it is offered when that is selected. */
+  readonly acts: readonly ('table' | 'columns' | 'cells' | 'rows')[]
+  readonly start?: true
+  readonly params: z.ZodType
+  readonly sentence: (params: P) => Sentence
+  /** The schema that comes out; problems are reported, all of them at once, and a best guess is returned. */
+  readonly output: (params: P, input: Schema, context: CheckContext) => Schema
+  readonly run: (params: P, table: Table, context: RunContext) => StepResult
+  /** Output column to the input column that it carries on; default: those of the same name. */
+  readonly carries?: (params: P, input: Schema, output: Schema) => Readonly<Record<string, string>>
+  readonly sql: (params: P, context: SqlContext) => Code
+  readonly python: (params: P, context: PythonContext) => Code
+  /** What takes in a column that was not there before: asked for the fit report. */
+  readonly takesIn?: (params: P, column: string, input: Schema) => boolean
+}
+
+/** The params are what their schema says they are. */
+export const defineStep = <P>(kind: StepKind<P> & { readonly params: z.ZodType<P> }): StepKind<P> => kind
+
+export const slot = (text: string, editor: Editor, path: Path, choices?: Slot['choices']): Slot => ({ text, editor, path, ...(choices ? { choices } : {}) })

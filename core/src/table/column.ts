@@ -1,0 +1,135 @@
+import { bits, bytes, floats, hasBit, ints, setBit, words32, type Bits } from './memory.ts'
+
+export const columnTypes = ['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time'] as const
+export type ColumnType = (typeof columnTypes)[number]
+
+/**
+ * Text in one of two forms. `coded`: codes into a dictionary of distinct words, in order of first
+ * appearance; code 0 is always "", the empty cell. `plain`: the strings themselves, "" is empty.
+ */
+export type CodedText = { readonly type: 'text'; readonly form: 'coded'; readonly codes: Uint32Array; readonly words: readonly string[] }
+export type PlainText = { readonly type: 'text'; readonly form: 'plain'; readonly strings: readonly string[] }
+export type TextColumn = CodedText | PlainText
+
+/** Numbers; for `datetime` milliseconds since 1970-01-01T00:00 of the wall clock. */
+export type FloatColumn = {
+  readonly type: 'integer' | 'decimal' | 'datetime'
+  readonly values: Float64Array
+  readonly empty: Bits | undefined
+}
+/** `date`: days since 1970-01-01. `time`: milliseconds since midnight. */
+export type IntColumn = { readonly type: 'date' | 'time'; readonly values: Int32Array; readonly empty: Bits | undefined }
+export type BooleanColumn = { readonly type: 'boolean'; readonly values: Uint8Array; readonly empty: Bits | undefined }
+export type ValueColumn = FloatColumn | IntColumn | BooleanColumn
+export type Column = TextColumn | ValueColumn
+
+/** A cell as kernels see it: text, a number (dates as days, times as milliseconds), a boolean, or null for empty. */
+export type Cell = string | number | boolean | null
+
+export const isNumber = (type: ColumnType): type is 'integer' | 'decimal' => type === 'integer' || type === 'decimal'
+
+export const lengthOf = (column: Column): number =>
+  column.type !== 'text' ? column.values.length : column.form === 'coded' ? column.codes.length : column.strings.length
+
+export const textAt = (column: TextColumn, i: number): string =>
+  column.form === 'coded' ? (column.words[column.codes[i] as number] as string) : (column.strings[i] as string)
+
+export const isEmptyAt = (column: Column, i: number): boolean =>
+  column.type === 'text'
+    ? column.form === 'coded'
+      ? column.codes[i] === 0
+      : column.strings[i] === ''
+    : hasBit(column.empty, i)
+
+export const cellAt = (column: Column, i: number): Cell => {
+  if (column.type === 'text') return textAt(column, i) || null
+  if (hasBit(column.empty, i)) return null
+  return column.type === 'boolean' ? column.values[i] === 1 : (column.values[i] as number)
+}
+
+/** A buffer fit for the values of a type. */
+const bufferFor = (type: Exclude<ColumnType, 'text'>, length: number): Float64Array | Int32Array | Uint8Array =>
+  type === 'boolean' ? bytes(length) : type === 'date' || type === 'time' ? ints(length) : floats(length)
+
+/** Writes cells one by one in order of rows; `done` gives the finished column. */
+export interface ColumnWriter {
+  set(i: number, cell: Cell): void
+  done(): Column
+}
+
+class TextWriter implements ColumnWriter {
+  private readonly codes: Uint32Array
+  private readonly words: string[] = ['']
+  private readonly seen = new Map<string, number>([['', 0]])
+  constructor(length: number) {
+    this.codes = words32(length)
+  }
+  set(i: number, cell: Cell): void {
+    if (cell === null) return
+    const text = cell as string
+    let code = this.seen.get(text)
+    if (code === undefined) {
+      code = this.words.length
+      this.words.push(text)
+      this.seen.set(text, code)
+    }
+    this.codes[i] = code
+  }
+  done(): Column {
+    return { type: 'text', form: 'coded', codes: this.codes, words: this.words }
+  }
+}
+
+class ValueWriter implements ColumnWriter {
+  private readonly values: Float64Array | Int32Array | Uint8Array
+  private readonly empty: Bits
+  private anyEmpty = false
+  private readonly filled: Bits
+  private readonly type: Exclude<ColumnType, 'text'>
+  private readonly length: number
+  constructor(type: Exclude<ColumnType, 'text'>, length: number) {
+    this.type = type
+    this.length = length
+    this.values = bufferFor(type, length)
+    this.empty = bits(length)
+    this.filled = bits(length)
+  }
+  set(i: number, cell: Cell): void {
+    if (cell === null) return
+    setBit(this.filled, i)
+    this.values[i] = cell === 0 ? 0 : Number(cell)
+  }
+  done(): Column {
+    for (let i = 0; i < this.length; i++)
+      if (!hasBit(this.filled, i)) {
+        setBit(this.empty, i)
+        this.anyEmpty = true
+      }
+    return { type: this.type, values: this.values, empty: this.anyEmpty ? this.empty : undefined } as ValueColumn
+  }
+}
+
+/** A writer of `length` cells; a cell that is never set is empty. */
+export const columnWriter = (type: ColumnType, length: number): ColumnWriter =>
+  type === 'text' ? new TextWriter(length) : new ValueWriter(type, length)
+
+export const columnOf = (type: ColumnType, cells: readonly Cell[]): Column => {
+  const writer = columnWriter(type, cells.length)
+  cells.forEach((cell, i) => writer.set(i, cell))
+  return writer.done()
+}
+
+export const emptyColumn = (type: ColumnType, length: number): Column => columnWriter(type, length).done()
+
+/** Text as codes, whatever its form; a plain column is encoded once and remembered. */
+const encoded = new WeakMap<PlainText, CodedText>()
+export const asCoded = (column: TextColumn): CodedText => {
+  if (column.form === 'coded') return column
+  const known = encoded.get(column)
+  if (known) return known
+  const writer = new TextWriter(column.strings.length)
+  for (let i = 0; i < column.strings.length; i++) writer.set(i, column.strings[i] as string)
+  const coded = writer.done() as CodedText
+  encoded.set(column, coded)
+  return coded
+}

@@ -1,0 +1,158 @@
+import { columnWriter, isEmptyAt, lengthOf, textAt, type Column, type ColumnType, type TextColumn } from './column.ts'
+import { bits, bytes, floats, hasBit, ints, setBit, words32, type Bits } from './memory.ts'
+
+const gatherFloats = (from: Float64Array, index: Int32Array): Float64Array => {
+  const to = floats(index.length)
+  for (let i = 0; i < index.length; i++) to[i] = from[index[i] as number] as number
+  return to
+}
+const gatherInts = (from: Int32Array, index: Int32Array): Int32Array => {
+  const to = ints(index.length)
+  for (let i = 0; i < index.length; i++) to[i] = from[index[i] as number] as number
+  return to
+}
+const gatherBytes = (from: Uint8Array, index: Int32Array): Uint8Array => {
+  const to = bytes(index.length)
+  for (let i = 0; i < index.length; i++) to[i] = from[index[i] as number] as number
+  return to
+}
+const gatherCodes = (from: Uint32Array, index: Int32Array): Uint32Array => {
+  const to = words32(index.length)
+  for (let i = 0; i < index.length; i++) to[i] = from[index[i] as number] as number
+  return to
+}
+const gatherEmpty = (from: Bits | undefined, index: Int32Array, missing: boolean): Bits | undefined => {
+  if (from === undefined && !missing) return undefined
+  const to = bits(index.length)
+  for (let i = 0; i < index.length; i++) {
+    const at = index[i] as number
+    if (at < 0 || hasBit(from, at)) setBit(to, i)
+  }
+  return to
+}
+const anyMissing = (index: Int32Array): boolean => {
+  for (let i = 0; i < index.length; i++) if ((index[i] as number) < 0) return true
+  return false
+}
+
+/** a b c, [2 0 -1] -> c a empty */
+export const gather = (column: Column, index: Int32Array): Column => {
+  if (column.type === 'text')
+    return column.form === 'coded'
+      ? { ...column, codes: gatherCodes(column.codes, index) }
+      : { ...column, strings: Array.from(index, (at) => (at < 0 ? '' : (column.strings[at] as string))) }
+  const empty = gatherEmpty(column.empty, index, anyMissing(index))
+  if (column.type === 'boolean') return { type: column.type, values: gatherBytes(column.values, index), empty }
+  if (column.type === 'date' || column.type === 'time') return { type: column.type, values: gatherInts(column.values, index), empty }
+  return { type: column.type, values: gatherFloats(column.values as Float64Array, index), empty }
+}
+
+/** 0 1 2 …, `count` of them from `from` on, `step` apart */
+export const span = (count: number, from = 0, step = 1): Int32Array => {
+  const index = ints(count)
+  for (let i = 0; i < count; i++) index[i] = from + i * step
+  return index
+}
+
+/** a b, 2 -> a a b b */
+export const repeatEach = (count: number, times: number): Int32Array => {
+  const index = ints(count * times)
+  for (let i = 0, at = 0; i < count; i++) for (let k = 0; k < times; k++) index[at++] = i
+  return index
+}
+
+const sumLengths = (columns: readonly Column[]): number => columns.reduce((sum, column) => sum + lengthOf(column), 0)
+
+/** Text columns behind one another; dictionaries are merged once per word, not once per cell. */
+const concatText = (columns: readonly TextColumn[], total: number): Column => {
+  if (columns.every((column) => column.form === 'plain'))
+    return { type: 'text', form: 'plain', strings: columns.flatMap((column) => (column.form === 'plain' ? column.strings : [])) }
+  const words: string[] = ['']
+  const seen = new Map<string, number>([['', 0]])
+  const codeOf = (word: string): number => {
+    let code = seen.get(word)
+    if (code === undefined) {
+      code = words.length
+      words.push(word)
+      seen.set(word, code)
+    }
+    return code
+  }
+  const codes = words32(total)
+  let at = 0
+  for (const column of columns) {
+    if (column.form === 'plain') {
+      for (const text of column.strings) codes[at++] = codeOf(text)
+      continue
+    }
+    const map = words32(column.words.length)
+    column.words.forEach((word, code) => (map[code] = codeOf(word)))
+    for (let i = 0; i < column.codes.length; i++) codes[at++] = map[column.codes[i] as number] as number
+  }
+  return { type: 'text', form: 'coded', codes, words }
+}
+
+/** a b, c d -> a b c d. All of one type. */
+export const concat = (type: ColumnType, columns: readonly Column[]): Column => {
+  const [only] = columns
+  if (columns.length === 1 && only) return only
+  const total = sumLengths(columns)
+  if (type === 'text') return concatText(columns as readonly TextColumn[], total)
+  const values = type === 'boolean' ? bytes(total) : type === 'date' || type === 'time' ? ints(total) : floats(total)
+  const empty = bits(total)
+  let any = false
+  let at = 0
+  for (const column of columns) {
+    if (column.type === 'text') throw new Error('text among values')
+    values.set(column.values as never, at)
+    if (column.empty)
+      for (let i = 0; i < column.values.length; i++)
+        if (hasBit(column.empty, i)) {
+          setBit(empty, at + i)
+          any = true
+        }
+    at += column.values.length
+  }
+  return { type, values, empty: any ? empty : undefined } as Column
+}
+
+/** a b, 1 2 -> a 1 b 2: row i of every column, then row i + 1. All of one type and length. */
+export const interleave = (type: ColumnType, columns: readonly Column[]): Column => {
+  const joined = concat(type, columns)
+  const rows = columns[0] ? lengthOf(columns[0]) : 0
+  const index = ints(rows * columns.length)
+  for (let i = 0, at = 0; i < rows; i++) for (let k = 0; k < columns.length; k++) index[at++] = k * rows + i
+  return gather(joined, index)
+}
+
+/** How many cells are filled. */
+export const countFilled = (column: Column): number => {
+  let filled = 0
+  for (let i = 0, n = lengthOf(column); i < n; i++) if (!isEmptyAt(column, i)) filled++
+  return filled
+}
+
+/** Text to text, once per distinct word where the column is coded. "" is empty. */
+export const mapText = (column: TextColumn, change: (text: string) => string): TextColumn => {
+  if (column.form === 'plain') return { type: 'text', form: 'plain', strings: column.strings.map((text) => (text === '' ? '' : change(text))) }
+  const writer = columnWriter('text', column.words.length)
+  column.words.forEach((word, code) => writer.set(code, word === '' ? null : change(word) || null))
+  const changed = writer.done() as TextColumn & { form: 'coded' }
+  const codes = words32(column.codes.length)
+  for (let i = 0; i < codes.length; i++) codes[i] = changed.codes[column.codes[i] as number] as number
+  return { type: 'text', form: 'coded', codes, words: changed.words }
+}
+
+/** One boolean per row (1 holds), worked out once per distinct word. */
+export const testText = (column: TextColumn, test: (text: string) => boolean): Uint8Array => {
+  const n = lengthOf(column)
+  const held = bytes(n)
+  if (column.form === 'plain') {
+    for (let i = 0; i < n; i++) held[i] = test(textAt(column, i)) ? 1 : 0
+    return held
+  }
+  const perWord = bytes(column.words.length)
+  column.words.forEach((word, code) => (perWord[code] = test(word) ? 1 : 0))
+  for (let i = 0; i < n; i++) held[i] = perWord[column.codes[i] as number] as number
+  return held
+}

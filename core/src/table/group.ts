@@ -1,0 +1,107 @@
+import { asCoded, type Column } from './column.ts'
+import { hasBit, IntList, words32 } from './memory.ts'
+
+/** Rows with equal keys share an id; ids run 0, 1, 2 … in order of first appearance. */
+export type Groups = {
+  readonly ids: Uint32Array
+  readonly count: number
+  /** The first row of each group. */
+  readonly first: Int32Array
+}
+
+/** Any dense-enough code per row, with its bound: equal cells have equal codes. Empty is a value like any other. */
+type Codes = { readonly codes: Uint32Array; readonly bound: number }
+
+const codesOfNumbers = (values: ArrayLike<number>, empty: Uint8Array | undefined): Codes => {
+  const codes = words32(values.length)
+  const seen = new Map<number, number>()
+  let next = 1
+  for (let i = 0; i < values.length; i++) {
+    if (hasBit(empty, i)) continue
+    const value = values[i] as number
+    let code = seen.get(value)
+    if (code === undefined) {
+      code = next++
+      seen.set(value, code)
+    }
+    codes[i] = code
+  }
+  return { codes, bound: next }
+}
+
+const rangeOf = (values: Int32Array | Uint8Array | Float64Array): readonly [number, number] => {
+  let low = Infinity
+  let high = -Infinity
+  for (let i = 0; i < values.length; i++) {
+    const value = values[i] as number
+    if (value < low) low = value
+    if (value > high) high = value
+  }
+  return [low, high]
+}
+
+const codesOfSmallRange = (values: ArrayLike<number>, empty: Uint8Array | undefined, low: number, span: number): Codes => {
+  const codes = words32(values.length)
+  for (let i = 0; i < values.length; i++) if (!hasBit(empty, i)) codes[i] = (values[i] as number) - low + 1
+  return { codes, bound: span + 2 }
+}
+
+const codesOf = (column: Column): Codes => {
+  if (column.type === 'text') {
+    const { codes, words } = asCoded(column)
+    return { codes, bound: words.length }
+  }
+  if (column.type === 'decimal') return codesOfNumbers(column.values, column.empty)
+  const [low, high] = rangeOf(column.values)
+  const small = Number.isFinite(low) && high - low < 1_000_000
+  return small ? codesOfSmallRange(column.values, column.empty, low, high - low) : codesOfNumbers(column.values, column.empty)
+}
+
+/** Codes to group ids in order of first appearance. */
+const densify = ({ codes, bound }: Codes): Groups => {
+  const ids = words32(codes.length)
+  const idOf = new Int32Array(bound).fill(-1)
+  const first = new IntList()
+  for (let i = 0; i < codes.length; i++) {
+    const code = codes[i] as number
+    let id = idOf[code] as number
+    if (id < 0) {
+      id = first.length
+      idOf[code] = id
+      first.push(i)
+    }
+    ids[i] = id
+  }
+  return { ids, count: first.length, first: first.done() }
+}
+
+const pairDense = (a: Groups, b: Groups): Groups => {
+  const codes = words32(a.ids.length)
+  for (let i = 0; i < codes.length; i++) codes[i] = (a.ids[i] as number) * b.count + (b.ids[i] as number)
+  return densify({ codes, bound: a.count * b.count })
+}
+
+const pairSparse = (a: Groups, b: Groups): Groups => {
+  const ids = words32(a.ids.length)
+  const seen = new Map<number, number>()
+  const first = new IntList()
+  for (let i = 0; i < ids.length; i++) {
+    const key = (a.ids[i] as number) * b.count + (b.ids[i] as number)
+    let id = seen.get(key)
+    if (id === undefined) {
+      id = first.length
+      seen.set(key, id)
+      first.push(i)
+    }
+    ids[i] = id
+  }
+  return { ids, count: first.length, first: first.done() }
+}
+
+/** Groups of rows equal in all these columns. No columns: one group of all rows, none where there are no rows. */
+export const groupBy = (columns: readonly Column[], rowCount: number): Groups => {
+  if (columns.length === 0) return { ids: words32(rowCount), count: rowCount > 0 ? 1 : 0, first: new Int32Array(rowCount > 0 ? 1 : 0) }
+  return columns
+    .map((column) => densify(codesOf(column)))
+    .reduce((a, b) => (a.count * b.count <= 1 << 22 ? pairDense(a, b) : pairSparse(a, b)))
+}

@@ -1,0 +1,70 @@
+import { trim } from './text.ts'
+
+/** The value rounded to the 15 significant digits that a person is shown. */
+export const shown = (value: number): number => Number(value.toPrecision(15))
+
+/** 0.00000012, where the language would write 1.2e-7. */
+const plainSmall = (text: string): string => {
+  const [mantissa = '', exponent = '0'] = text.split('e')
+  const digits = mantissa.replace(/[-.]/g, '')
+  return `${text.startsWith('-') ? '-' : ''}0.${'0'.repeat(-Number(exponent) - 1)}${digits}`
+}
+
+/** The shortest form at 15 significant digits; an exponent below 1e-7 and from 1e21 up; never -0. */
+export const formatDecimal = (value: number): string => {
+  const rounded = shown(value)
+  if (rounded === 0) return '0'
+  const text = String(rounded)
+  return Math.abs(rounded) < 1e-6 && Math.abs(rounded) >= 1e-7 ? plainSmall(text) : text.replace('e+', 'e')
+}
+
+export const maxInteger = Number.MAX_SAFE_INTEGER
+
+/** Half away from zero on the decimal digits a person sees: 1.005 to two places is 1.01. `places` may be negative. */
+export const roundTo = (value: number, places: number): number => shift(value, places, (x) => Math.floor(x + 0.5))
+export const roundUp = (value: number, places: number): number => shift(value, places, Math.ceil)
+export const roundDown = (value: number, places: number): number => shift(value, places, Math.floor)
+
+const shift = (value: number, places: number, round: (x: number) => number): number => {
+  if (places >= 0 && Number.isInteger(value)) return value
+  const [mantissa, exponent = '0'] = String(shown(Math.abs(value))).split('e')
+  const scaled = round(Number(`${mantissa}e${Number(exponent) + places}`))
+  const [digits, tens = '0'] = String(scaled).split('e')
+  const result = Number(`${digits}e${Number(tens) - places}`)
+  return value < 0 && result !== 0 ? -result : result
+}
+
+export type NumberLocale = { readonly decimal: string; readonly group: string }
+export const plainLocale: NumberLocale = { decimal: '.', group: ',' }
+
+const quote = (sign: string): string => sign.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
+
+/** Signs of currency: the category Sc of Unicode, spelled out because PostgreSQL has no categories. */
+export const currencySigns = '$¢£¤¥֏؋߾߿৲৳৻૱௹฿៛₠₡₢₣₤₥₦₧₨₩₪₫€₭₮₯₰₱₲₳₴₵₶₷₸₹₺₻₼₽₾₿⃀'
+
+/**
+ * What reads as a number: spaces at the ends, one currency sign before or after, well-formed
+ * groups of thousands, (brackets) for minus, a trailing %. The same expression serves the scripts.
+ * Groups: bracket, sign, currency, sign, digits, fraction, exponent, currency, percent, bracket.
+ */
+export const numberSource = ({ decimal, group }: NumberLocale): string => {
+  const d = quote(decimal)
+  const digits = group === '' ? '[0-9]+' : `[0-9]{1,3}(?:${quote(group)}[0-9]{3})+|[0-9]+`
+  return `^(\\()?([-+−])? ?([${currencySigns}])? ?([-+−])?(?:(${digits})(?:${d}([0-9]+))?|${d}([0-9]+))([eE][-+]?[0-9]+)? ?([${currencySigns}])? ?(%)?(\\))?$`
+}
+
+/** A reader of text as a number, null where it does not read as one. */
+export const numberReader = (locale: NumberLocale = plainLocale): ((text: string) => number | null) => {
+  const expression = new RegExp(numberSource(locale))
+  return (text) => {
+    const m = expression.exec(trim(text))
+    if (!m) return null
+    const [, open, before, cash, after, whole, fraction, bare, exponent, tail, percent, close] = m
+    if ((open === undefined) !== (close === undefined) || (cash && tail) || (before && after) || (open && (before ?? after))) return null
+    const digits = (whole ?? '0').split(locale.group || '\0').join('')
+    const size = Number(`${digits}.${fraction ?? bare ?? '0'}${exponent ?? ''}`)
+    if (!Number.isFinite(size)) return null
+    const value = percent ? size / 100 : size
+    return (open ?? (before ?? after) === '-') || (before ?? after) === '−' ? (value === 0 ? 0 : -value) : value
+  }
+}

@@ -1,0 +1,115 @@
+import { asCoded, isEmptyAt, lengthOf, type Column, type TextColumn } from './column.ts'
+import { span } from './gather.ts'
+import { hasBit, ints, words32 } from './memory.ts'
+import { compareCodePoints, lower, naturalKey } from './text.ts'
+
+export type SortKey = { readonly column: Column; readonly descending: boolean; readonly natural: boolean }
+
+/** Text by its lower-cased code points, ties by code points; naturally, digit runs first as numbers. */
+export const compareText = (natural: boolean): ((a: string, b: string) => number) => {
+  const keys = new Map<string, string>()
+  const keyOf = (text: string): string => {
+    let key = keys.get(text)
+    if (key === undefined) keys.set(text, (key = natural ? naturalKey(lower(text)) : lower(text)))
+    return key
+  }
+  return (a, b) => compareCodePoints(keyOf(a), keyOf(b)) || (natural ? compareCodePoints(lower(a), lower(b)) : 0) || compareCodePoints(a, b)
+}
+
+/** One unsigned rank per row; the empty cell ranks last either way round. */
+const textRanks = (column: TextColumn, { descending, natural }: SortKey): Uint32Array => {
+  const { codes, words } = asCoded(column)
+  const order = Array.from(words.keys()).slice(1)
+  const compare = compareText(natural)
+  order.sort((a, b) => compare(words[a] as string, words[b] as string))
+  if (descending) order.reverse()
+  const rankOf = words32(words.length)
+  order.forEach((code, rank) => (rankOf[code] = rank))
+  rankOf[0] = words.length
+  const ranks = words32(codes.length)
+  for (let i = 0; i < codes.length; i++) ranks[i] = rankOf[codes[i] as number] as number
+  return ranks
+}
+
+const smallRanks = (values: Int32Array | Uint8Array, empty: Uint8Array | undefined, descending: boolean): Uint32Array => {
+  const ranks = words32(values.length)
+  for (let i = 0; i < values.length; i++) {
+    const rank = ((values[i] as number) ^ 0x80000000) >>> 0
+    ranks[i] = hasBit(empty, i) ? 0xffffffff : descending ? 0xfffffffe - rank : rank
+  }
+  return ranks
+}
+
+/** The order of doubles as two unsigned words, after the IEEE 754 total order. */
+const floatRanks = (values: Float64Array, empty: Uint8Array | undefined, descending: boolean): readonly [low: Uint32Array, high: Uint32Array] => {
+  const raw = new Uint32Array(values.buffer, values.byteOffset, values.length * 2)
+  const low = words32(values.length)
+  const high = words32(values.length)
+  for (let i = 0; i < values.length; i++) {
+    const h = raw[2 * i + 1] as number
+    const negative = (h & 0x80000000) !== 0
+    const turn = negative !== descending ? 0xffffffff : 0
+    low[i] = (raw[2 * i] as number) ^ turn
+    high[i] = h ^ (negative ? 0 : 0x80000000) ^ turn
+    if (hasBit(empty, i)) {
+      low[i] = 0xffffffff
+      high[i] = 0xffffffff
+    }
+  }
+  return [low, high]
+}
+
+/** Least significant word first. */
+const ranksOf = (key: SortKey): readonly Uint32Array[] => {
+  const { column, descending } = key
+  if (column.type === 'text') return [textRanks(column, key)]
+  if (column.type === 'date' || column.type === 'time' || column.type === 'boolean') return [smallRanks(column.values, column.empty, descending)]
+  return floatRanks(column.values as Float64Array, column.empty, descending)
+}
+
+const digitBits = 16
+const digitCount = 1 << digitBits
+
+/** One stable counting pass over 16 bits; the order itself where every row has the same digit. */
+const radixPass = (order: Int32Array, ranks: Uint32Array, shift: number): Int32Array => {
+  const counts = ints(digitCount + 1)
+  for (let i = 0; i < ranks.length; i++) {
+    const slot = (((ranks[i] as number) >>> shift) & 0xffff) + 1
+    counts[slot] = (counts[slot] as number) + 1
+  }
+  for (let d = 1; d <= digitCount; d++) {
+    if (counts[d] === ranks.length) return order
+    counts[d] = (counts[d] as number) + (counts[d - 1] as number)
+  }
+  const sorted = ints(order.length)
+  for (let i = 0; i < order.length; i++) {
+    const row = order[i] as number
+    const digit = ((ranks[row] as number) >>> shift) & 0xffff
+    const at = counts[digit] as number
+    counts[digit] = at + 1
+    sorted[at] = row
+  }
+  return sorted
+}
+
+/** Row positions in sorted order; the first key is the major one; stable; empty last. */
+export const sortedOrder = (keys: readonly SortKey[], rowCount: number): Int32Array => {
+  let order = span(rowCount)
+  for (const key of [...keys].reverse())
+    for (const ranks of ranksOf(key)) for (const shift of [0, digitBits]) order = radixPass(order, ranks, shift)
+  return order
+}
+
+/** The row of each group that holds its least (or largest) filled cell, the first of equals; -1 where all are empty. */
+export const extreme = (column: Column, groupIds: Uint32Array, groupCount: number, largest: boolean): Int32Array => {
+  const ranks = column.type === 'text' ? textRanks(column, { column, descending: false, natural: false }) : undefined
+  const best = ints(groupCount).fill(-1)
+  const values = ranks ?? (column.type === 'text' ? words32(0) : column.values)
+  for (let i = 0, n = lengthOf(column); i < n; i++) {
+    if (isEmptyAt(column, i)) continue
+    const group = groupIds[i] as number
+    const at = best[group] as number
+    if (at < 0 || (largest ? (values[i] as number) > (values[at] as number) : (values[i] as number) < (values[at] as number))) best[group] = i
+  }
+  return best
+}

@@ -1,0 +1,84 @@
+import { distance } from 'fastest-levenshtein'
+import type { ColumnType } from './table/column.ts'
+import { lower } from './table/text.ts'
+
+/** “Visit date”: how a name or value is quoted in a sentence. */
+export const quoted = (text: string): string => `“${text}”`
+
+/** a, b and c */
+export const listed = (items: readonly string[], last = 'and'): string =>
+  items.length <= 1 ? (items[0] ?? '') : `${items.slice(0, -1).join(', ')} ${last} ${items.at(-1) ?? ''}`
+
+export const figure = (n: number): string => n.toLocaleString('en-GB')
+
+/** 1 row, 2 rows */
+export const counted = (n: number, one: string, many = `${one}s`): string => `${figure(n)} ${n === 1 ? one : many}`
+
+export const typeWords: Readonly<Record<ColumnType, string>> = {
+  text: 'text',
+  integer: 'a whole number',
+  decimal: 'a number',
+  boolean: 'yes or no',
+  date: 'a date',
+  datetime: 'a date and time',
+  time: 'a time',
+}
+
+/** The names most like the one asked for, nearest first, at most three. */
+export const nearest = (wanted: string, names: readonly string[]): string[] => {
+  const aim = lower(wanted)
+  const score = (name: string): number => {
+    const other = lower(name)
+    return other.includes(aim) || aim.includes(other) ? Math.min(distance(aim, other), 2) : distance(aim, other)
+  }
+  return names
+    .map((name) => ({ name, score: score(name) }))
+    .filter(({ name, score }) => score <= Math.max(2, Math.ceil(Math.max(name.length, wanted.length) * 0.4)))
+    .sort((a, b) => a.score - b.score)
+    .slice(0, 3)
+    .map(({ name }) => name)
+}
+
+const offer = (near: readonly string[]): string => (near.length > 0 ? ` Did you mean ${listed(near.map(quoted), 'or')}?` : '')
+
+/** What a user can cause: data first, worded here. */
+type ProblemData = {
+  'missing-column': { column: string; nearest: readonly string[] }
+  'unknown-parameter': { parameter: string; nearest: readonly string[] }
+  'unknown-input': { input: string }
+  'no-columns-left': Record<never, never>
+  'no-columns-chosen': { selector: string }
+  'twice-named': { column: string }
+  'wrong-type': { column: string; type: ColumnType; needs: string }
+  'wrong-value': { value: string; column: string; type: ColumnType }
+  'cannot-cast': { column: string; from: ColumnType; to: ColumnType }
+  'bad-date-pattern': { pattern: string; why: string }
+  'bad-pattern': { pattern: string; why: string }
+  'formula': { sentence: string; from: number; to: number }
+  'empty-name': Record<never, never>
+  'wrong-order': { from: string; to: string }
+  'off-start': Record<never, never>
+}
+export type ProblemCode = keyof ProblemData
+export type Problem = { [C in ProblemCode]: { readonly code: C; readonly path: readonly (string | number)[] } & Readonly<ProblemData[C]> }[ProblemCode]
+
+const sentences: { readonly [C in ProblemCode]: (data: ProblemData[C]) => string } = {
+  'missing-column': ({ column, nearest: near }) => `There is no column ${quoted(column)} here.${offer(near)}`,
+  'unknown-parameter': ({ parameter, nearest: near }) => `The recipe has no parameter ${quoted(parameter)}.${offer(near)}`,
+  'unknown-input': ({ input }) => `The recipe has no input ${quoted(input)}.`,
+  'no-columns-left': () => 'No column would be left. Keep at least one.',
+  'no-columns-chosen': ({ selector }) => `No column here is meant by ${selector}. Choose at least one.`,
+  'twice-named': ({ column }) => `The column ${quoted(column)} is named twice. Name it once.`,
+  'wrong-type': ({ column, type, needs }) => `${quoted(column)} is ${typeWords[type]}; this needs ${needs}. Change its type first.`,
+  'wrong-value': ({ value, column, type }) => `${quoted(value)} does not read as ${typeWords[type]}, which ${quoted(column)} is. Give another value.`,
+  'cannot-cast': ({ column, from, to }) => `${quoted(column)} is ${typeWords[from]}, and that cannot become ${typeWords[to]}. Choose another type.`,
+  'bad-date-pattern': ({ why }) => `${why[0]?.toUpperCase() ?? ''}${why.slice(1)}. Write days as d, months as M, years as yyyy.`,
+  'bad-pattern': ({ pattern, why }) => `The pattern ${quoted(pattern)} cannot be read: ${why}.`,
+  'formula': ({ sentence }) => sentence,
+  'empty-name': () => 'A column needs a name. Type one.',
+  'wrong-order': ({ from, to }) => `${quoted(from)} stands after ${quoted(to)}. Swap the two.`,
+  'off-start': () => 'The first step of a table cannot be switched off.',
+}
+
+/** What happened, where, and what to do. */
+export const sentenceOf = (problem: Problem): string => (sentences[problem.code] as (data: unknown) => string)(problem)
