@@ -130,6 +130,7 @@ export const momentDifference = (result: 'integer' | 'decimal'): FormulaFunction
     result,
     call: ([a, b], [x, y]) => (millis(a, x) - millis(b, y)) / dayMs,
     sql: ([a = code(''), b = code('')]) => (result === 'integer' ? sql`(${a} - ${b})::bigint` : sql`op_between(${a}, ${b})`),
+    python: ([a = code(''), b = code('')]) => py`op_between(${a}, ${b})`,
     pythonHelper: 'op_between = by_row(lambda a, b: between(a, b))',
     examples: [],
   })

@@ -20,7 +20,7 @@ export const formulaSql = (node: Typed, leaves: Leaves): Code => {
   if (node.kind === 'column') return leaves.column(node.name)
   if (node.kind === 'parameter') return leaves.parameter(node.name)
   const args = node.args.map((arg, i) => {
-    if (arg.type === 'empty') return node.fn.result === 'same' || node.fn.group === 'operator' ? emptyOperand(node) : sqlNull[(node.fn.args[i] ?? node.fn.args.at(-1))?.need ?? 'any']
+    if (arg.type === 'empty') return (node.fn.result === 'same' && i >= (node.fn.sameFrom ?? 0)) || node.fn.group === 'operator' ? emptyOperand(node) : sqlNull[(node.fn.args[i] ?? node.fn.args.at(-1))?.need ?? 'any']
     return formulaSql(arg, leaves)
   })
   return node.fn.sql(args, node.args.map((arg) => arg.type), constants(node))

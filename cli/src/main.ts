@@ -1,0 +1,45 @@
+import { Command, CommanderError } from 'commander'
+import { Fault } from './fault.ts'
+import { csv, fit, script, tell, validate } from './others.ts'
+import { run } from './run.ts'
+
+const collect = (word: string, all: string[]): string[] => [...all, word]
+const program = new Command('fabula').description('Replay a preparation recipe on new exports.').exitOverride().configureOutput({ writeErr: () => undefined })
+
+program
+  .command('run <recipe>')
+  .description('replay the recipe on files')
+  .option('--input <id=file>', 'a file for an input; again for more files', collect, [])
+  .option('--param <name=value>', 'the value of a parameter', collect, [])
+  .option('--now <moment>', 'the moment that TODAY() and NOW() tell')
+  .option('--output <table=file>', 'where a table goes; - is standard output', collect, [])
+  .option('--to <folder>', 'where the outputs of the recipe go')
+  .option('--accounts <file>', 'write what every step did, as JSON')
+  .option('--allow-changes', 'run although the files fit only with changes')
+  .option('--json', 'errors as JSON')
+  .action(run)
+program.command('fit <recipe>').description('hold files against the recipe').option('--input <id=file>', 'a file for an input', collect, []).option('--json', 'findings and errors as JSON').action(fit)
+program.command('script <recipe>').description('make a script').requiredOption('--to <language>', 'python or sql').option('--output <file>', 'where it goes').option('--json', 'errors as JSON').action(script)
+program.command('tell <recipe>').description('the story, a sentence a line').option('--json', 'errors as JSON').action(tell)
+program.command('validate <recipe>').description('check the recipe itself').option('--json', 'errors as JSON').action(validate)
+program.command('csv <recipe>').description('each input as one CSV').option('--input <id=file>', 'a file for an input', collect, []).requiredOption('--to <folder>', 'where they go').option('--json', 'errors as JSON').action(csv)
+
+const finish = (exit: number, entries: Fault['entries']): void => {
+  process.stderr.write(process.argv.includes('--json') ? `${JSON.stringify({ errors: entries }, null, 2)}\n` : entries.map(({ sentence }) => `${sentence}\n`).join(''))
+  process.exitCode = exit
+}
+
+process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+  if (error.code === 'EPIPE') process.exit(0)
+  throw error
+})
+
+try {
+  program.parse()
+} catch (error) {
+  if (error instanceof Fault) finish(error.exit, error.entries)
+  else if (error instanceof CommanderError) {
+    if (error.exitCode === 0) process.exitCode = 0
+    else finish(2, [{ code: 'bad-option', sentence: error.message === '(outputHelp)' ? 'Say what to do: run, fit, script, tell, validate or csv. See fabula --help.' : `${error.message.replace(/^error: /, '')}.` }])
+  } else throw error
+}

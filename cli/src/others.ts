@@ -1,0 +1,64 @@
+import { mkdirSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { fitRecipe, planRecipe, pythonScript, ScriptError, sentenceText, sqlScript, writeCsv, type Recipe } from '@fabula/core'
+import { fault } from './fault.ts'
+import { checkRecipe, loadInputs, loadRecipe } from './load.ts'
+
+const verdictWords = { 'fits': 'The files fit.', 'fits-with-changes': 'The files fit, with changes.', 'does-not-fit': 'The files do not fit.' }
+
+/** The findings, whatever they are: telling them is what was asked for, so they are no error. */
+export const fit = (path: string, words: { input: string[]; json?: boolean }): void => {
+  const recipe = loadRecipe(path)
+  checkRecipe(recipe)
+  const report = fitRecipe(recipe, loadInputs(recipe, words.input).inputs)
+  if (words.json) process.stdout.write(`${JSON.stringify(report, null, 2)}\n`)
+  else process.stdout.write(`${verdictWords[report.verdict]}\n${report.findings.map(({ sentence }) => `- ${sentence}\n`).join('')}`)
+}
+
+const made = (recipe: Recipe, language: string): string => {
+  try {
+    return (language === 'sql' ? sqlScript(recipe) : pythonScript(recipe)).text
+  } catch (error) {
+    if (error instanceof ScriptError) throw fault(3, 'no-script', error.message)
+    throw error
+  }
+}
+
+export const script = (path: string, words: { to: string; output?: string }): void => {
+  if (words.to !== 'python' && words.to !== 'sql') throw fault(2, 'bad-option', `--to ${words.to} is not a language here: choose python or sql.`)
+  const recipe = loadRecipe(path)
+  checkRecipe(recipe)
+  const text = made(recipe, words.to)
+  if (!words.output || words.output === '-') {
+    process.stdout.write(text)
+    return
+  }
+  try {
+    writeFileSync(words.output, text)
+  } catch (error) {
+    throw fault(6, 'unwritable-file', `The script cannot be written: ${(error as Error).message}.`)
+  }
+}
+
+export const tell = (path: string): void => {
+  const recipe = loadRecipe(path)
+  for (const { name, steps } of planRecipe(recipe).tables) {
+    if (recipe.tables.length > 1) process.stdout.write(`${name}\n`)
+    for (const { step } of steps) process.stdout.write(`${sentenceText(step)}${step.off ? ' (off)' : ''}\n`)
+  }
+}
+
+export const validate = (path: string): void => {
+  checkRecipe(loadRecipe(path))
+  process.stdout.write('The recipe is valid.\n')
+}
+
+export const csv = (path: string, words: { input: string[]; to: string }): void => {
+  const { inputs } = loadInputs(loadRecipe(path), words.input)
+  try {
+    mkdirSync(words.to, { recursive: true })
+    for (const [id, { table }] of Object.entries(inputs)) writeFileSync(join(words.to, `${id}.csv`), writeCsv(table))
+  } catch (error) {
+    throw fault(6, 'unwritable-file', `The files cannot be written: ${(error as Error).message}.`)
+  }
+}

@@ -1,0 +1,121 @@
+import { kindOf, paramsOf, planRecipe, brokenSteps, sentenceText, type InputSchemas } from './plan.ts'
+import { asCoded } from '../table/column.ts'
+import type { Schema, Table } from '../table/table.ts'
+import { convert } from '../table/reading.ts'
+import { listed, nearest, quoted, typeWords } from '../words.ts'
+import type { Recipe, Step } from './schema.ts'
+
+export type Verdict = 'fits' | 'fits-with-changes' | 'does-not-fit'
+export type FitOffer = { readonly do: 'rename'; readonly column: string; readonly why: string }
+export type FitFinding = {
+  readonly code: 'missing-column' | 'new-column' | 'changed-type' | 'broken-step' | 'lacking-file' | 'row-count'
+  readonly input: string
+  readonly file?: string
+  readonly column?: string
+  readonly step?: string
+  readonly offers: readonly FitOffer[]
+  readonly sentence: string
+}
+export type FitReport = { readonly verdict: Verdict; readonly findings: readonly FitFinding[] }
+
+/** A new export as it was opened, and what is known of the last one. */
+export type FitInput = {
+  readonly table: Table
+  readonly lacks?: readonly { readonly file: string; readonly columns: readonly string[] }[]
+  readonly before?: Table | undefined
+}
+
+/** Accepted answers: the column's name in the new file to the name the story knows. */
+export type Renames = Readonly<Record<string, string>>
+export const renamedTable = (table: Table, renames: Renames = {}): Table => table.renamed(table.names.map((name) => (Object.hasOwn(renames, name) ? (renames[name] as string) : name)))
+
+const words = (table: Table, name: string): Set<string> => {
+  const column = convert(table.named(name), { type: 'text' }).column
+  return new Set(column.type === 'text' ? asCoded(column).words.slice(1, 5000) : [])
+}
+
+/** How many of the new column's values the old one had, 0 to 1. */
+const shared = (before: Table | undefined, old: string, now: Table, next: string): number => {
+  if (!before || before.indexOf(old) < 0) return 0
+  const known = words(before, old)
+  const found = [...words(now, next)]
+  return found.length === 0 ? 0 : found.filter((word) => known.has(word)).length / found.length
+}
+
+/** Which unclaimed new columns may be the missing one, best first. */
+const offersFor = (missing: string, added: readonly string[], { table, before }: FitInput): FitOffer[] => {
+  const near = nearest(missing, added)
+  return added
+    .map((column) => ({ column, share: shared(before, missing, table, column), near: near.includes(column) ? near.length - near.indexOf(column) : 0 }))
+    .filter(({ share, near: close }) => share >= 0.3 || close > 0)
+    .sort((a, b) => b.share - a.share || b.near - a.near)
+    .slice(0, 3)
+    .map(({ column, share, near: close }) => ({
+      do: 'rename' as const,
+      column,
+      why: [...(share > 0 ? [`${Math.round(share * 100)} % of its values are those of ${quoted(missing)}`] : []), ...(close > 0 ? ['the names are alike'] : [])].join(', and '),
+    }))
+}
+
+const stepsOf = (recipe: Recipe, input: string): readonly Step[] => recipe.tables.find(({ steps }) => steps.some((step) => step.input === input))?.steps ?? []
+
+/** The steps that take in a column nobody knew, and the first that leaves it out. */
+const journey = (recipe: Recipe, input: string, column: string, schema: Schema): string => {
+  const takers: Step[] = []
+  for (const step of stepsOf(recipe, input)) {
+    const kind = kindOf(step)
+    if (kind.start || step.off) continue
+    const takes = kind.takesIn?.(paramsOf(step), column, schema) ?? false
+    if (takes) takers.push(step)
+    if (takes && (step.kind === 'unpivot' || step.kind === 'drop')) break
+    if (!takes && (step.kind === 'select' || step.kind === 'summarise')) return takers.length > 0 ? `is taken in by ${stepWords(takers)}, and left out by ${stepWords([step])}` : `is left out by ${stepWords([step])}`
+  }
+  return takers.length > 0 ? `is taken in by ${stepWords(takers)}` : 'goes through the story as it is'
+}
+const stepWords = (steps: readonly Step[]): string => listed(steps.map((step) => quoted(sentenceText(step).replace(/\.$/, ''))))
+
+const columnFindings = (recipe: Recipe, id: string, name: string, written: Schema, input: FitInput): FitFinding[] => {
+  const now = input.table.schema
+  const added = now.filter((field) => !written.some((one) => one.name === field.name))
+  const missing = written.filter((field) => !now.some((one) => one.name === field.name))
+  const changed = now.flatMap((field) => {
+    const before = written.find((one) => one.name === field.name)
+    return before && before.type !== field.type ? [{ field, before }] : []
+  })
+  return [
+    ...missing.map(({ name: column }): FitFinding => {
+      const offers = offersFor(column, added.map((field) => field.name), input)
+      const [best] = offers
+      return { code: 'missing-column', input: id, column, offers, sentence: `${name} has no column ${quoted(column)}.${best ? ` ${quoted(best.column)} may be it: ${best.why}.` : ''}` }
+    }),
+    ...added.map(({ name: column }): FitFinding => ({ code: 'new-column', input: id, column, offers: [], sentence: `${name} has a new column ${quoted(column)}, which ${journey(recipe, id, column, now)}.` })),
+    ...changed.map(({ field, before }): FitFinding => ({ code: 'changed-type', input: id, column: field.name, offers: [], sentence: `${quoted(field.name)} in ${name} was ${typeWords[before.type]} and is now ${typeWords[field.type]}.` })),
+  ]
+}
+
+const rowFinding = (id: string, name: string, { table, before }: FitInput): FitFinding[] =>
+  before && before.rowCount > 0 && (table.rowCount > before.rowCount * 3 || table.rowCount * 3 < before.rowCount)
+    ? [{ code: 'row-count', input: id, offers: [], sentence: `${name} has ${table.rowCount} rows; last time there were ${before.rowCount}.` }]
+    : []
+
+/** New exports held against what the story was built on and against every step. Nothing is guessed silently. */
+export const fitRecipe = (recipe: Recipe, inputs: Readonly<Record<string, FitInput>>): FitReport => {
+  const schemas: InputSchemas = Object.fromEntries(Object.entries(inputs).map(([id, { table }]) => [id, table.schema]))
+  const findings = recipe.inputs.flatMap(({ id, name, columns }): FitFinding[] => {
+    const input = inputs[id]
+    if (!input) return []
+    const lacking = (input.lacks ?? []).map(({ file, columns: lost }): FitFinding => ({ code: 'lacking-file', input: id, file, offers: [], sentence: `${file} lacks ${listed(lost.map(quoted))}; these cells are empty.` }))
+    return [...(columns && columns.length > 0 ? columnFindings(recipe, id, name, columns, input) : []), ...lacking, ...rowFinding(id, name, input)]
+  })
+  const broken = brokenSteps(planRecipe(recipe, schemas))
+  const told = findings.map((finding) => {
+    const cause = broken.find(({ problem }) => finding.code === 'missing-column' && ('column' in problem ? problem.column === finding.column : 'sentence' in problem && problem.sentence.includes(quoted(finding.column ?? ''))))
+    return cause ? { ...finding, step: cause.step.id, sentence: `${finding.sentence} Step ${cause.step.id} (${sentenceText(cause.step).replace(/\.$/, '')}) needs it.` } : finding
+  })
+  const rest = broken
+    .filter(({ step }) => !told.some((finding) => finding.step === step.id))
+    .map(({ table, step, sentence }): FitFinding => ({ code: 'broken-step', input: recipe.tables.find((one) => one.id === table)?.steps.flatMap((one) => (typeof one.input === 'string' ? [one.input] : []))[0] ?? '', step: step.id, offers: [], sentence }))
+  const all = [...told, ...rest]
+  const verdict: Verdict = broken.length > 0 ? 'does-not-fit' : all.some(({ code }) => code === 'missing-column' || code === 'changed-type') ? 'fits-with-changes' : 'fits'
+  return { verdict, findings: all }
+}

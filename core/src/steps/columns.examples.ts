@@ -1,0 +1,122 @@
+import { table, type KindExamples } from '../testing/example.ts'
+
+const wide = table`
+  Clinic,Jan:integer,Feb:decimal,Vet
+  Oxbow,1,2.5,Ada
+  Marlpit,,3,
+`
+export const columnExamples: readonly KindExamples[] = [
+  {
+    kind: 'select',
+    examples: [
+      { name: 'a list keeps its own order', input: wide, step: { columns: ['Vet', 'Clinic'] }, gives: 'Vet,Clinic\nAda,Oxbow\n,Marlpit\n', account: { columnsDropped: ['Jan', 'Feb'] } },
+      { name: 'the others after', input: wide, step: { columns: ['Feb'], rest: 'after' }, gives: 'Feb,Clinic,Jan,Vet\n2.5,Oxbow,1,Ada\n3,Marlpit,,\n' },
+      { name: 'by pattern, whatever the case', input: wide, step: { columns: { like: '*e?' } }, gives: 'Feb,Vet\n2.5,Ada\n3,\n' },
+      { name: 'numbers', input: wide, step: { columns: { type: 'number' } }, gives: 'Jan,Feb\n1,2.5\n,3\n' },
+      { name: 'a span', input: wide, step: { columns: { from: 'Jan', to: 'Vet' } }, gives: 'Jan,Feb,Vet\n1,2.5,Ada\n,3,\n' },
+      { name: 'any of several, in table order', input: wide, step: { columns: { any: [['Vet'], { type: 'integer' }] } }, gives: 'Jan,Vet\n1,Ada\n,\n' },
+    ],
+    broken: [
+      { name: 'an unknown name', input: wide, step: { columns: ['Clinc', 'Vet'] }, says: 'There is no column “Clinc” here. Did you mean “Clinic”?' },
+      { name: 'nothing left', input: wide, step: { columns: { like: 'zz*' } }, says: 'No column would be left' },
+      { name: 'a span the wrong way', input: wide, step: { columns: { from: 'Vet', to: 'Jan' } }, says: 'Swap the two' },
+    ],
+  },
+  {
+    kind: 'drop',
+    examples: [
+      { name: 'by name', input: wide, step: { columns: ['Jan', 'Vet'] }, gives: 'Clinic,Feb\nOxbow,2.5\nMarlpit,3\n', account: { columnsDropped: ['Jan', 'Vet'], rowsIn: 2, rowsOut: 2, rowsLeft: 0 } },
+      { name: 'all but some', input: wide, step: { columns: { except: ['Clinic'] } }, gives: 'Clinic\nOxbow\nMarlpit\n' },
+      { name: 'a pattern that meets nothing drops nothing', input: wide, step: { columns: { like: 'Q*' } }, gives: 'Clinic,Jan,Feb,Vet\nOxbow,1,2.5,Ada\nMarlpit,,3,\n' },
+    ],
+    broken: [{ name: 'all of them', input: wide, step: { columns: { all: true } }, says: 'No column would be left' }],
+  },
+  {
+    kind: 'rename',
+    examples: [
+      { name: 'two can swap', input: wide, step: { names: { Jan: 'Feb', Feb: 'Jan' } }, gives: 'Clinic,Feb,Jan,Vet\nOxbow,1,2.5,Ada\nMarlpit,,3,\n', account: { columnsRenamed: { Jan: 'Feb', Feb: 'Jan' } } },
+      { name: 'in a clash the renamed one gives way', input: wide, step: { names: { Jan: 'Vet' } }, gives: 'Clinic,Vet 2,Feb,Vet\nOxbow,1,2.5,Ada\nMarlpit,,3,\n' },
+      { name: 'a change after the names', input: wide, step: { names: { Vet: 'vet name' }, change: { find: 'n', replace: 'N', case: 'title', prefix: '<', suffix: '>' }, columns: ['vet name', 'Jan'] }, gives: 'Clinic,<Jan>,Feb,<Vet Name>\nOxbow,1,2.5,Ada\nMarlpit,,3,\n' },
+      { name: 'names that become alike', input: table`
+          A 1,A 2
+          x,y
+        `, step: { change: { find: ' 1', replace: '' } }, gives: 'A,A 2\nx,y\n' },
+    ],
+    broken: [{ name: 'an unknown name', input: wide, step: { names: { Febr: 'X' } }, says: 'Did you mean “Feb”?' }],
+  },
+  {
+    kind: 'move',
+    examples: [
+      { name: 'to the front', input: wide, step: { columns: ['Vet', 'Feb'], to: 'first' }, gives: 'Vet,Feb,Clinic,Jan\nAda,2.5,Oxbow,1\n,3,Marlpit,\n' },
+      { name: 'to the end', input: wide, step: { columns: ['Clinic'], to: 'last' }, gives: 'Jan,Feb,Vet,Clinic\n1,2.5,Ada,Oxbow\n,3,,Marlpit\n' },
+      { name: 'before another', input: wide, step: { columns: ['Vet'], to: { before: 'Jan' } }, gives: 'Clinic,Vet,Jan,Feb\nOxbow,Ada,1,2.5\nMarlpit,,,3\n' },
+      { name: 'after another', input: wide, step: { columns: ['Clinic'], to: { after: 'Feb' } }, gives: 'Jan,Feb,Clinic,Vet\n1,2.5,Oxbow,Ada\n,3,Marlpit,\n' },
+    ],
+    broken: [{ name: 'beside what is not there', input: wide, step: { columns: ['Vet'], to: { after: 'March' } }, says: 'There is no column “March” here' }],
+  },
+  {
+    kind: 'cast',
+    examples: [
+      {
+        name: 'numbers as people write them',
+        input: table`
+          Fee
+          "1,204.50"
+          £ 180.00
+          (12)
+          5%
+          dog
+          "1,20"
+          -€3
+          1.2e3
+        `,
+        step: { columns: ['Fee'], type: 'decimal' },
+        gives: 'Fee\n1204.5\n180\n-12\n0.05\n\n\n-3\n1200\n',
+        account: { unreadable: { Fee: 2 }, cellsChanged: 6 },
+      },
+      { name: 'a decimal comma', input: 'Fee\n"1.204,50"\n"0,5"\n1.2\n', step: { columns: ['Fee'], type: 'decimal', locale: { decimal: ',', group: '.' } }, gives: 'Fee\n1204.5\n0.5\n\n' },
+      { name: 'decimals round to whole numbers, away from zero', input: 'X:decimal\n2.5\n-2.5\n3\n1e300\n', step: { columns: ['X'], type: 'integer' }, gives: 'X\n3\n-3\n3\n\n', account: { cellsChanged: 2, unreadable: { X: 1 } } },
+      {
+        name: 'dates in two forms',
+        input: 'Day\n02/05/2031\n2031-05-03\n31/02/2031\n 4/6/2031 \n1/2/31\n',
+        step: { columns: ['Day'], type: 'date', formats: ['d/M/yyyy', 'yyyy-MM-dd', 'd/M/yy'] },
+        gives: 'Day\n2031-05-02\n2031-05-03\n\n2031-06-04\n2031-02-01\n',
+        account: { unreadable: { Day: 1 } },
+      },
+      { name: 'month names and am and pm', input: 'At\n2 May 2031 3:05 pm\n12 sept 2031 12:00 am\n', step: { columns: ['At'], type: 'datetime', formats: ['d MMM yyyy h:mm a'] }, gives: 'At\n2031-05-02T15:05:00\n2031-09-12T00:00:00\n' },
+      { name: 'times', input: 'At\n09:30\n09:30:05.25\n24:00\n', step: { columns: ['At'], type: 'time' }, gives: 'At\n09:30:00\n09:30:05.250\n\n' },
+      { name: 'yes and no', input: 'Paid\nYes\nn\nTRUE\n0\nmaybe\n', step: { columns: ['Paid'], type: 'boolean' }, gives: 'Paid\ntrue\nfalse\ntrue\nfalse\n\n' },
+      { name: 'anything to text', input: 'D:date,N:decimal,B:boolean,T:datetime\n2031-05-02,1.50,true,2031-05-02 09:30\n', step: { columns: { all: true }, type: 'text' }, gives: 'D,N,B,T\n2031-05-02,1.5,true,2031-05-02T09:30:00\n' },
+      { name: 'a date-time cut to its date', input: 'T:datetime\n2031-05-02T23:59:59\n', step: { columns: ['T'], type: 'date' }, gives: 'T\n2031-05-02\n' },
+    ],
+    broken: [
+      { name: 'what has no way', input: 'D:date\n2031-05-02\n', step: { columns: ['D'], type: 'integer' }, says: 'cannot become a whole number' },
+      { name: 'minutes for months', input: 'D\n02/05/2031\n', step: { columns: ['D'], type: 'date', formats: ['dd/mm/yyyy'] }, says: 'months are MM' },
+    ],
+  },
+  {
+    kind: 'derive',
+    examples: [
+      { name: 'a new column stands last', input: 'Fee:decimal,Clinic\n10,A\n,B\n', step: { as: 'Gross', formula: 'Fee * 1.2' }, gives: 'Fee,Clinic,Gross\n10,A,12\n,B,\n', account: { columnsAdded: ['Gross'] } },
+      { name: 'beside another', input: 'Fee:decimal,Clinic\n10,A\n', step: { as: 'Gross', formula: 'Fee + 1', after: 'Fee' }, gives: 'Fee,Gross,Clinic\n10,11,A\n' },
+      { name: 'in place', input: 'Fee:integer\n10\n3\n', step: { as: 'Fee', formula: 'IF(Fee > 5; 5; Fee)' }, gives: 'Fee\n5\n3\n', account: { cellsChanged: 1, columnsAdded: [] } },
+      { name: 'what cannot be computed is counted', input: 'A:integer,B:integer\n1,0\n6,3\n1,\n', step: { as: 'C', formula: 'A / B' }, gives: 'A,B,C\n1,0,\n6,3,2\n1,,\n', account: { unreadable: { C: 1 } } },
+      { name: 'a branch not taken does not count', input: 'A:integer,B:integer\n1,0\n6,3\n', step: { as: 'C', formula: 'IF(B = 0; 0; A / B)' }, gives: 'A,B,C\n1,0,0\n6,3,2\n', account: { unreadable: {} } },
+      { name: 'whole numbers out of range', input: 'A:integer\n9007199254740991\n', step: { as: 'B', formula: 'A + 1' }, gives: 'A,B\n9007199254740991,\n', account: { unreadable: { B: 1 } } },
+      { name: 'decimals out of range', input: 'A:decimal\n1e308\n1e-308\n', step: { as: 'B', formula: 'A * A' }, gives: 'A,B\n1e308,\n1e-308,0\n' },
+      { name: 'columns in quotes, text and dates', input: "Visit date:date,Clinic's name\n2031-05-02,Oxbow\n,-\n", step: { as: 'Key', formula: "'Clinic''s name' & \"-\" & 'Visit date'" }, gives: "Visit date,Clinic's name,Key\n2031-05-02,Oxbow,Oxbow-2031-05-02\n,-,--\n" },
+      { name: 'dates and days', input: 'A:date,B:date\n2031-05-12,2031-05-02\n,2031-01-01\n', step: { as: 'C', formula: "IF(A - B > 5; A + 1; B)" }, gives: 'A,B,C\n2031-05-12,2031-05-02,2031-05-13\n,2031-01-01,2031-01-01\n' },
+      { name: 'a constant text beside dates', input: 'A:date\n2031-05-12\n2030-01-01\n\n', step: { as: 'C', formula: 'A >= "2031-01-01"' }, gives: 'A,C\n2031-05-12,true\n2030-01-01,false\n' },
+      { name: 'equality with empty', input: 'A,B\nx,x\n,x\n,\n.,\n', step: { as: 'C', formula: 'A = B' }, gives: 'A,B,C\nx,x,true\n,x,false\n.,,false\n' },
+      { name: 'text goes by small letters', input: 'A,B\nb,A\nA,b\na,A\n', step: { as: 'C', formula: 'A < B' }, gives: 'A,B,C\nb,A,false\nA,b,true\na,A,false\n' },
+      { name: 'per cent and powers', input: 'A:decimal\n4\n', step: { as: 'B', formula: '-A^2 + 50% + 2^3^2' }, gives: 'A,B\n4,80.5\n' },
+      { name: 'a parameter', input: 'A:date\n2031-05-12\n', parameters: [{ name: 'As of', type: 'date', value: '2031-06-30' }], step: { as: 'B', formula: "$'As of' - A" }, gives: 'A,B\n2031-05-12,49\n' },
+    ],
+    broken: [
+      { name: 'text where numbers are needed', input: 'Fee:decimal,Clinic\n1,a\n', step: { as: 'X', formula: 'Fee + Clinic' }, says: 'Clinic is text; + needs numbers' },
+      { name: 'an unknown function', input: 'A\nx\n', step: { as: 'X', formula: 'LEFFT(A; 2)' }, says: 'Did you mean LEFT' },
+      { name: 'an open bracket', input: 'A\nx\n', step: { as: 'X', formula: 'LEFT(A; 2' }, says: 'A closing bracket ) is missing' },
+      { name: 'too few arguments', input: 'A\nx\n', step: { as: 'X', formula: 'MID(A)' }, says: 'MID takes 3 arguments, and has 1' },
+    ],
+  },
+]

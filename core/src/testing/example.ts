@@ -1,0 +1,43 @@
+import { columnTypes, type ColumnType } from '../table/column.ts'
+import type { Recipe, Step } from '../recipe/schema.ts'
+
+/**
+ * One example of a step: what goes in, what the step is told, what comes out. Tables are CSV; a header
+ * `Fee:decimal` gives the type of an input column (text where none is said). It is run by the engine, by the
+ * SQL script and by the Python script, and each must give `gives` to the letter.
+ */
+export type StepExample = {
+  readonly name: string
+  readonly input: string
+  readonly step: Readonly<Record<string, unknown>>
+  readonly gives: string
+  /** Figures that the account must show. */
+  readonly account?: Readonly<Record<string, unknown>>
+  readonly parameters?: Recipe['parameters']
+}
+export type BrokenExample = { readonly name: string; readonly input: string; readonly step: Readonly<Record<string, unknown>>; /** A part of the sentence. */ readonly says: string }
+export type KindExamples = { readonly kind: string; readonly examples: readonly StepExample[]; readonly broken?: readonly BrokenExample[] }
+
+/** A table as lines of text, cut of their common indentation. */
+export const table = (strings: TemplateStringsArray): string => {
+  const lines = (strings.raw[0] ?? '').replaceAll('\\n', '\n').split('\n').map((line) => line.replace(/^ +/, ''))
+  return `${lines.slice(lines[0] === '' ? 1 : 0, lines.at(-1) === '' ? -1 : undefined).join('\n')}\n`
+}
+
+const fieldOf = (header: string): { name: string; type: ColumnType } => {
+  const at = header.lastIndexOf(':')
+  const type = header.slice(at + 1) as ColumnType
+  return at > 0 && columnTypes.includes(type) ? { name: header.slice(0, at), type } : { name: header, type: 'text' }
+}
+
+/** The input's file as it would be on disk, and a recipe that opens it and does the one step. */
+export const recipeOf = ({ input, step, parameters }: Pick<StepExample, 'input' | 'step' | 'parameters'>, kind: string): { recipe: Recipe; file: string } => {
+  const [header = '', ...rest] = input.split('\n')
+  const columns = header.split(',').map(fieldOf)
+  const types = Object.fromEntries(columns.map(({ name, type }) => [name, { type }]))
+  const steps: Step[] = [{ id: 's1', kind: 'open', input: 'rows', read: { delimiter: ',', types } }, ...(kind === 'open' ? [] : [{ id: 's2', kind, ...step }])]
+  return {
+    recipe: { fabula: 1, name: 'Example', ...(parameters ? { parameters } : {}), inputs: [{ id: 'rows', name: 'Rows', columns }], tables: [{ id: 'result', name: 'Result', steps }] },
+    file: [columns.map(({ name }) => name).join(','), ...rest].join('\n'),
+  }
+}

@@ -1,0 +1,23 @@
+import { functions } from '../formula/functions/index.ts'
+import { columnExamples } from '../steps/columns.examples.ts'
+import { rowExamples } from '../steps/rows.examples.ts'
+import type { Recipe } from '../recipe/schema.ts'
+
+export { recipeOf, table, type StepExample } from './example.ts'
+export const kindExamples = [...columnExamples, ...rowExamples]
+
+/** One recipe per function: a column for each of its examples, over a table of one row. */
+export const functionRecipes: readonly { readonly name: string; readonly recipe: Recipe; readonly file: string; readonly gives: string }[] = functions
+  .filter(({ examples }) => examples.length > 0)
+  .map(({ name, examples }) => ({
+    name,
+    file: 'Row\n1\n',
+    gives: `Row,${examples.map((_, i) => `E${i + 1}`).join(',')}\n1,${examples.map(([, gives]) => (/[",]|^ | $/.test(gives) ? `"${gives.replaceAll('"', '""')}"` : gives)).join(',')}\n`,
+    recipe: {
+      fabula: 1,
+      name,
+      inputs: [{ id: 'rows', name: 'Rows', columns: [{ name: 'Row', type: 'integer' }] }],
+      tables: [{ id: 'result', name: 'Result', steps: [{ id: 's0', kind: 'open', input: 'rows', read: { delimiter: ',', types: { Row: { type: 'integer' } } } }, ...examples.map(([formula], i) => ({ id: `s${i + 1}`, kind: 'derive', as: `E${i + 1}`, formula }))] },
+      ],
+    },
+  }))

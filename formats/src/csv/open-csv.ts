@@ -1,0 +1,86 @@
+import Papa from 'papaparse'
+import { Intake, type Intaken, type Read } from '@fabula/core'
+import { FileProblem } from '../problem.ts'
+import { detectEncoding, textPieces } from './decode.ts'
+import { sniffDelimiter, sniffHeader } from './sniff.ts'
+
+type Parsed = { data: string[][]; errors: readonly { code: string; row?: number }[]; meta: { cursor: number } }
+/** Papa Parse's own parser of one piece of text; `ignoreLast` leaves a row that may go on in the next piece. */
+type PieceParser = new (config: { delimiter: string; newline: string; quoteChar: string; escapeChar: string }) => { parse: (text: string, base: number, ignoreLast: boolean) => Parsed }
+const Parser = (Papa as unknown as { Parser: PieceParser }).Parser
+
+export type Progress = (share: number, rows: number) => void
+
+/** The line end that parts rows; a `\r` before `\n` is taken off the last cell. */
+const lineEnd = (text: string): string => (text.includes('\n') || !text.includes('\r') ? '\n' : '\r')
+
+const dropReturn = (rows: string[][]): void => {
+  for (const row of rows) {
+    const last = row.length - 1
+    const cell = row[last] as string
+    if (cell.charCodeAt(cell.length - 1) === 13) row[last] = cell.slice(0, -1)
+  }
+}
+
+/** The rows of a file in batches, as they stand in it. A line break at the very end makes no row. */
+export function* csvRows(bytes: Buffer, name: string, read: Read): Generator<{ rows: string[][]; done: number }> {
+  const quote = read.quote ?? '"'
+  let parser: InstanceType<PieceParser> | undefined
+  let rest = ''
+  let returns = false
+  let seen = 0
+  let carried: string[][] = []
+  for (const { text, done } of textPieces(bytes, name, read.encoding)) {
+    const piece = rest + text
+    parser ??= new Parser({ delimiter: read.delimiter ?? sniffDelimiter(piece, quote), newline: lineEnd(piece), quoteChar: quote, escapeChar: quote })
+    const { data, errors, meta } = parser.parse(piece, 0, done < 1)
+    const open = done < 1 ? undefined : errors.find(({ code }) => code === 'MissingQuotes')
+    if (open) throw new FileProblem(`${name} opens a quote in row ${seen + (open.row ?? 0) + 1} that is never closed. Close it in the file, or say that the file has no quotes.`)
+    rest = done < 1 ? piece.slice(meta.cursor) : ''
+    returns ||= text.includes('\r')
+    if (returns) dropReturn(data)
+    seen += data.length
+    if (done === 1 && data.length > 0 && data.at(-1)?.length === 1 && data.at(-1)?.[0] === '') data.pop()
+    if (carried.length > 0) yield { rows: carried, done }
+    carried = data
+    if (done < 1) {
+      yield { rows: carried, done }
+      carried = []
+    }
+  }
+  if (carried.length > 0) yield { rows: carried, done: 1 }
+}
+
+/** One file as a table. Read a second time only where a column that began as numbers turned out to be text. */
+export const openCsvFile = (bytes: Buffer, name: string, read: Read, progress?: Progress, forced: ReadonlySet<string> = new Set()): Intaken => {
+  const pass = (asText: ReadonlySet<string>): Intake => {
+    const intake = new Intake(read, asText)
+    for (const { rows, done } of csvRows(bytes, name, read)) {
+      intake.add(rows)
+      progress?.(done, intake.rowCount)
+    }
+    return intake
+  }
+  const first = pass(forced)
+  return (first.surprises.length > 0 ? pass(new Set([...forced, ...first.surprises])) : first).done()
+}
+
+export type RawLook = { readonly rows: readonly (readonly string[])[]; readonly encoding: string; readonly delimiter: string; readonly header: number }
+
+/** The first rows as they stand in the file, and how it seems to be written. */
+export const lookAtCsv = (bytes: Buffer, name: string, read: Read, most = 60): RawLook => {
+  const head = bytes.length > 1 << 20 && !read.encoding ? bytes.subarray(0, 1 << 20) : bytes
+  const encoding = read.encoding ?? detectEncoding(bytes)
+  const rows: string[][] = []
+  for (const batch of csvRows(head.length < bytes.length && encoding.startsWith('utf') ? bytes : head, name, { ...read, encoding })) {
+    rows.push(...batch.rows.slice(0, most - rows.length))
+    if (rows.length >= most) break
+  }
+  const quote = read.quote ?? '"'
+  let delimiter = read.delimiter
+  if (!delimiter) {
+    const [piece] = textPieces(bytes, name, encoding)
+    delimiter = sniffDelimiter(piece?.text ?? '', quote)
+  }
+  return { rows, encoding, delimiter, header: read.header === 'none' ? 0 : (read.header ?? sniffHeader(rows)) }
+}

@@ -1,0 +1,31 @@
+import { describe, expect, test } from 'vitest'
+import { planRecipe, brokenSteps, readRecipe, runRecipe, writeCsv, type Recipe } from '@fabula/core'
+import { functionRecipes, kindExamples, recipeOf } from '@fabula/core/testing'
+import { fileFromBytes, openInput } from './index.ts'
+
+const ran = (recipe: Recipe, file: string) => {
+  const opened = openInput([fileFromBytes('rows.csv', Buffer.from(file))], (recipe.tables[0]?.steps[0]?.read ?? {}) as object)
+  const parameters = Object.fromEntries((recipe.parameters ?? []).map(({ name, type, value }) => [name, type === 'date' ? Date.parse(`${String(value)}T00:00:00Z`) / 86_400_000 : (value ?? null)]))
+  const [result] = runRecipe(recipe, { sources: () => ({ ...opened, key: 'rows' }), parameters, now: 0 }).tables
+  if (!result?.table) throw new Error(JSON.stringify(brokenSteps(planRecipe(recipe)).map(({ sentence }) => sentence)))
+  return { csv: writeCsv(result.table), account: result.steps.at(-1)?.account }
+}
+
+describe.each(kindExamples)('$kind', ({ kind, examples, broken = [] }) => {
+  test.each(examples)('$name', (example) => {
+    const { recipe, file } = recipeOf(example, kind)
+    expect(readRecipe(recipe)).toEqual({ recipe })
+    const { csv, account } = ran(recipe, file)
+    expect(csv).toBe(example.gives)
+    if (example.account) expect(account).toMatchObject(example.account)
+  })
+  if (broken.length > 0)
+    test.each(broken)('is broken by $name', (example) => {
+      const sentences = brokenSteps(planRecipe(recipeOf(example, kind).recipe)).map(({ sentence }) => sentence)
+      expect(sentences.join('\n')).toContain(example.says)
+    })
+})
+
+test.each(functionRecipes)('$name gives what its examples say', ({ recipe, file, gives }) => {
+  expect(ran(recipe, file).csv).toBe(gives)
+})
