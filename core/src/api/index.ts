@@ -1,0 +1,113 @@
+import { z } from 'zod'
+import { recipeSchema, type Recipe } from '../recipe/schema.ts'
+
+/** Requests and replies between page and server: one definition, checked on both sides. */
+const recipe = recipeSchema as unknown as z.ZodType<Recipe>
+const cells = z.array(z.union([z.string(), z.null()]))
+const columnType = z.enum(['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time'])
+const state = z.enum(['same', 'came', 'went'])
+
+export const errorReply = z.object({ error: z.object({ code: z.string(), sentence: z.string() }) })
+
+export const fileRef = z.object({ name: z.string(), hash: z.string(), size: z.number() })
+export const flowSummary = z.object({ id: z.string(), name: z.string(), changedAt: z.string(), sentences: z.number() })
+export const flowReply = z.object({
+  id: z.string(),
+  recipe,
+  edit: z.number(),
+  canUndo: z.boolean(),
+  canRedo: z.boolean(),
+  changedAt: z.string(),
+  files: z.record(z.string(), z.array(fileRef)),
+  /** Set where the page came by a link: the story can be read and replayed, not changed. */
+  readOnly: z.boolean(),
+  link: z.string().nullable(),
+})
+export const flowsReply = z.object({ flows: z.array(flowSummary) })
+
+export const editRequest = z.object({ recipe, what: z.string().max(500), after: z.number() })
+export const createRequest = z.object({ recipe, files: z.record(z.string(), z.array(fileRef)).optional() })
+
+export const readOptions = z.record(z.string(), z.unknown())
+export const lookRequest = z.object({ hash: z.string(), name: z.string(), read: readOptions })
+export const lookReply = z.object({ rows: z.array(z.array(z.string())), encoding: z.string(), delimiter: z.string(), header: z.number() })
+export const openRequest = z.object({ files: z.array(fileRef).min(1), read: readOptions })
+export const openReply = z.object({ columns: z.array(z.object({ name: z.string(), type: columnType })), rows: z.number(), notes: z.record(z.string(), z.number()) })
+
+export const previewRequest = z.object({
+  recipe,
+  table: z.string(),
+  step: z.string(),
+  lens: z.enum(['before', 'changes', 'after']),
+  only: z.enum(['all', 'changed', 'left', 'came', 'unreadable']),
+  from: z.number().int().min(0),
+  count: z.number().int().min(0).max(500),
+})
+const account = z.object({
+  id: z.string(), kind: z.string(), sentence: z.string(), rowsIn: z.number(), rowsOut: z.number(), rowsLeft: z.number(), rowsCame: z.number(),
+  columnsAdded: z.array(z.string()), columnsDropped: z.array(z.string()), columnsRenamed: z.record(z.string(), z.string()), cellsChanged: z.number(),
+  unreadable: z.record(z.string(), z.number()), notes: z.record(z.string(), z.number()),
+})
+const field = z.object({ name: z.string(), type: columnType })
+const storyStep = z.object({
+  id: z.string(),
+  state: z.enum(['fine', 'broken', 'waiting', 'off']),
+  account: account.nullable(),
+  columns: z.array(field),
+  problems: z.array(z.object({ sentence: z.string(), path: z.array(z.union([z.string(), z.number()])), mends: z.array(z.object({ column: z.string(), step: z.looseObject({ id: z.string(), kind: z.string() }) })) })),
+})
+export const previewReply = z.object({
+  columns: z.array(z.object({ name: z.string(), type: columnType, state, was: z.string().optional() })),
+  total: z.number(),
+  rows: z.array(z.object({ row: z.number(), state, cells, old: z.record(z.string(), z.string()).optional(), bad: z.array(z.number()).optional() })),
+  steps: z.array(storyStep),
+  engineMs: z.number(),
+})
+
+export const factsRequest = z.object({ recipe, table: z.string(), step: z.string(), columns: z.array(z.string()).max(60) })
+const bar = z.object({ label: z.string(), count: z.number() })
+export const columnFacts = z.object({
+  type: columnType, rows: z.number(), filled: z.number(), distinct: z.number(), least: z.string().optional(), greatest: z.string().optional(), mean: z.number().optional(), longest: z.number().optional(),
+  common: z.array(bar), bars: z.array(bar), findings: z.array(z.object({ sentence: z.string(), verb: z.string(), step: z.record(z.string(), z.unknown()) })),
+})
+export const factsReply = z.object({ facts: z.record(z.string(), columnFacts) })
+export const valuesRequest = z.object({ recipe, table: z.string(), step: z.string(), column: z.string() })
+export const valuesReply = z.object({ values: z.array(bar) })
+
+export const replayFiles = z.record(z.string(), z.array(fileRef))
+export const fitRequest = z.object({ files: replayFiles, renames: z.record(z.string(), z.record(z.string(), z.string())) })
+export const fitReply = z.object({
+  verdict: z.enum(['fits', 'fits-with-changes', 'does-not-fit']),
+  inputs: z.array(z.object({ id: z.string(), name: z.string(), files: z.array(fileRef), rows: z.number(), columns: z.number(), kept: z.boolean() })),
+  findings: z.array(z.object({ code: z.string(), input: z.string(), column: z.string().optional(), step: z.string().optional(), offers: z.array(z.object({ do: z.literal('rename'), column: z.string(), why: z.string() })), sentence: z.string() })),
+})
+export const replayRequest = fitRequest.extend({ allowChanges: z.boolean(), parameters: z.record(z.string(), z.string()) })
+export const runReply = z.object({
+  id: z.string(),
+  state: z.enum(['running', 'done', 'failed', 'stopped']),
+  done: z.number(),
+  of: z.number(),
+  doing: z.string(),
+  sentence: z.string().nullable(),
+  startedAt: z.string(),
+  edit: z.number(),
+  files: z.array(z.object({ input: z.string(), name: z.string(), hash: z.string(), rows: z.number() })),
+  tables: z.array(z.object({ id: z.string(), steps: z.array(account) })),
+  outputs: z.array(z.object({ table: z.string(), file: z.string(), hash: z.string(), rows: z.number(), columns: z.number(), first: z.array(cells), names: z.array(z.string()) })),
+})
+export const runsReply = z.object({ runs: z.array(runReply) })
+export const scriptPart = z.object({ step: z.string().optional(), text: z.string() })
+export const scriptReply = z.object({ python: z.array(scriptPart), sql: z.array(scriptPart), problem: z.string().nullable() })
+
+export type FileRef = z.infer<typeof fileRef>
+export type FlowReply = z.infer<typeof flowReply>
+export type FlowSummary = z.infer<typeof flowSummary>
+export type LookReply = z.infer<typeof lookReply>
+export type OpenReply = z.infer<typeof openReply>
+export type PreviewRequest = z.infer<typeof previewRequest>
+export type PreviewReply = z.infer<typeof previewReply>
+export type StoryStep = PreviewReply['steps'][number]
+export type ColumnFacts = z.infer<typeof columnFacts>
+export type FitReply = z.infer<typeof fitReply>
+export type RunReply = z.infer<typeof runReply>
+export type ScriptReply = z.infer<typeof scriptReply>

@@ -1,0 +1,50 @@
+// Makes the demo's files, the same ones every time: the made-up Fernhollow group of veterinary clinics.
+import { writeFileSync } from 'node:fs'
+
+let seed = 20310502
+const random = () => {
+  seed = (seed * 1103515245 + 12345) % 2147483648
+  return seed / 2147483648
+}
+const pick = (list) => list[Math.floor(random() * list.length)]
+const weighted = (pairs) => {
+  let at = random() * pairs.reduce((sum, [, weight]) => sum + weight, 0)
+  return (pairs.find(([, weight]) => (at -= weight) < 0) ?? pairs[0])[0]
+}
+const two = (n) => String(n).padStart(2, '0')
+
+const clinics = [['Fernhollow', 39], ['Marlpit', 26], ['Oxbow', 18], ['Long Acre', 12], ['Tarn End', 5]]
+const services = { 'VAC-1': 41, 'VAC-2': 46, 'CON-1': 38.5, 'CON-2': 52, 'DEN-1': 180, 'NEU-3': 95, 'XRY-1': 72, 'VIS-4': 240, 'BLD-2': 67.25, 'OPR-9': 1240 }
+const animals = [['dog', 46], ['cat', 34], ['rabbit', 9], ['ferret', 4], ['horse', 5], ['tortoise', 2]]
+const names = ['Biscuit', 'Marlow', 'Pepper', 'Juniper', 'Otis', 'Clover', 'Bramble', 'Fig', 'Tansy', 'Moss', 'Sorrel', 'Wick', 'Hazel', 'Rusk', 'Nettle']
+
+const money = (amount) => weighted([[amount.toFixed(2), 70], [`£ ${amount.toFixed(2)}`, 18], [amount >= 1000 ? amount.toLocaleString('en-GB', { minimumFractionDigits: 2 }) : amount.toFixed(2), 12]])
+const day = (month, d, odd) => (random() < odd ? `2031-${two(month)}-${two(d)}` : `${two(d)}/${two(month)}/2031`)
+const cell = (text) => (/[",\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text)
+
+const visits = (month, days, rows, { status, payment }) => {
+  const lines = [['Booking ref', 'Visit date', 'Clinic', 'Patient', 'Species', 'Service', status, 'Charged', 'Desk', ...(payment ? ['Payment'] : [])]]
+  const dates = Array.from({ length: rows }, () => 1 + Math.floor(random() * days)).sort((a, b) => a - b)
+  dates.forEach((d, i) => {
+    const state = weighted([['Done', 91], ['Cancelled', 7], ['Test', 1], ['', 1]])
+    const clinic = weighted(clinics)
+    const service = pick(Object.keys(services))
+    const amount = service === 'OPR-9' ? 900 + Math.round(random() * 800) : services[service]
+    const charged = state === 'Cancelled' ? '' : state === 'Test' ? '0.00' : random() < 0.004 ? 'see invoice' : money(amount)
+    const date = i % 401 === 400 ? `31/${two(month === 5 ? 6 : month)}/2031` : day(month, d, 0.15)
+    lines.push([`B${month}${String(i + 1).padStart(4, '0')}`, date, weighted([[clinic, 88], [`${clinic} `, 8], [` ${clinic}`, 4]]), pick(names), weighted(animals), service, state, charged, pick(['front', 'front', 'phone', 'web']), ...(payment ? [pick(['card', 'card', 'cash', 'account'])] : [])])
+  })
+  return `${lines.map((line) => line.map(cell).join(',')).join('\n')}\n`
+}
+
+const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+const targets = () => {
+  const lines = ['Fernhollow group: takings targets for 2031', `${'Clinic'},${months.join(',')}`]
+  for (const [clinic, weight] of clinics) lines.push(`${clinic},${months.map((_, m) => (clinic === 'Tarn End' && m < 4 ? '' : Math.round((weight * 900 * (1 + m / 40)) / 50) * 50)).join(',')}`)
+  return `${lines.join('\n')}\n`
+}
+
+const folder = new URL('../demo/', import.meta.url)
+writeFileSync(new URL('visits-2031-05.csv', folder), visits(5, 31, 1204, { status: 'Status', payment: false }))
+writeFileSync(new URL('visits-2031-06.csv', folder), visits(6, 30, 1391, { status: 'Booking status', payment: true }))
+writeFileSync(new URL('targets-2031.csv', folder), targets())

@@ -1,0 +1,194 @@
+import { createHash } from 'node:crypto'
+import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import {
+  csvPieces, factsOf, fitRecipe, kindOf, mendsFor, parameterCells, renamedTable, runRecipe, sentenceOf, sentenceText, StepCache, textOfCell, valuesOf, viewOf,
+  type Read, type Recipe, type Renames, type Source, type Sources, type Step,
+} from '@fabula/core'
+import type { FileRef, FitReply, LookReply, OpenReply, PreviewReply, PreviewRequest, RunReply } from '@fabula/core/api'
+import { FileProblem, lookAtCsv, openInput, type OpenedFiles } from '@fabula/formats'
+
+/** Work done in a worker thread. A `Task` is plain data; `Progress` tells how far it is. */
+export type Files = Readonly<Record<string, readonly FileRef[]>>
+export type Task =
+  | { readonly kind: 'look'; readonly hash: string; readonly name: string; readonly read: Read }
+  | { readonly kind: 'open'; readonly files: readonly FileRef[]; readonly read: Read }
+  | { readonly kind: 'preview'; readonly request: PreviewRequest; readonly files: Files; readonly now: number }
+  | { readonly kind: 'facts'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly columns: readonly string[]; readonly files: Files; readonly now: number }
+  | { readonly kind: 'values'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly column: string; readonly files: Files; readonly now: number }
+  | { readonly kind: 'fit'; readonly recipe: Recipe; readonly files: Files; readonly before: Files; readonly renames: Readonly<Record<string, Renames>> }
+  | { readonly kind: 'run'; readonly recipe: Recipe; readonly files: Files; readonly renames: Readonly<Record<string, Renames>>; readonly allowChanges: boolean; readonly parameters: Readonly<Record<string, string>>; readonly now: number }
+export type Progress = { readonly done: number; readonly of: number; readonly doing: string }
+export class TaskProblem extends Error {}
+
+export type Desk = { readonly folder: string; readonly progress: (progress: Progress) => void; readonly shouldStop: () => boolean }
+
+const cache = new StepCache()
+const opened = new Map<string, OpenedFiles>()
+const mostOpened = 6
+
+const pathOf = (folder: string, hash: string): string => join(folder, 'files', hash.slice(0, 2), hash)
+
+const openFiles = (files: readonly FileRef[], read: Read, desk: Desk): { key: string; files: OpenedFiles } => {
+  const key = JSON.stringify([files.map(({ hash, name }) => [hash, name]), read])
+  let known = opened.get(key)
+  if (!known) {
+    const bytes = files.map(({ name, hash }) => ({ name, hash, bytes: readFileSync(pathOf(desk.folder, hash)) }))
+    let last = 0
+    known = openInput(bytes, read, (share, rows) => {
+      if (desk.shouldStop()) throw new TaskProblem('stopped')
+      if (Date.now() - last < 100) return
+      last = Date.now()
+      desk.progress({ done: Math.round(share * 100), of: 100, doing: `Reading ${files.map(({ name }) => name).join(', ')}: ${rows.toLocaleString('en-GB')} rows so far` })
+    })
+  }
+  opened.delete(key)
+  opened.set(key, known)
+  for (const old of opened.keys()) if (opened.size > mostOpened) opened.delete(old)
+  return { key, files: known }
+}
+
+/** The start steps of a recipe with what they read. */
+const reads = (recipe: Recipe): Map<string, Read> =>
+  new Map(recipe.tables.flatMap(({ steps }) => steps.flatMap((step): [string, Read][] => (kindOf(step).start && typeof step.input === 'string' ? [[step.input, (step.read ?? {}) as Read]] : []))))
+
+const openAll = (recipe: Recipe, files: Files, renames: Readonly<Record<string, Renames>>, desk: Desk): { sources: Sources; inputs: Record<string, OpenedFiles> } => {
+  const inputs: Record<string, OpenedFiles> = {}
+  const sources: Record<string, Source> = {}
+  for (const [input, read] of reads(recipe)) {
+    const refs = files[input]
+    if (!refs || refs.length === 0) throw new TaskProblem(`No file is given for ${recipe.inputs.find(({ id }) => id === input)?.name ?? input}. Drop one on the page.`)
+    const one = openFiles(refs, read, desk)
+    const table = renamedTable(one.files.table, renames[input])
+    inputs[input] = { ...one.files, table }
+    sources[input] = { ...inputs[input], key: `${one.key}${JSON.stringify(renames[input] ?? {})}` }
+  }
+  return { inputs, sources: (input) => sources[input] as Source }
+}
+
+const cellsFor = (recipe: Recipe, given: Readonly<Record<string, string>>) => {
+  const { cells, faults } = parameterCells(recipe, given)
+  if (faults.length > 0) throw new TaskProblem(faults.map(({ sentence }) => sentence).join(' '))
+  return cells
+}
+
+const runTo = (recipe: Recipe, table: string, step: string, files: Files, now: number, desk: Desk) => {
+  const only: Recipe = { ...recipe, tables: recipe.tables.filter(({ id }) => id === table) }
+  const { sources } = openAll(only, files, {}, desk)
+  const began = performance.now()
+  const { tables, plan } = runRecipe(only, { sources, parameters: cellsFor(recipe, {}), now, cache, until: { table, step }, shouldStop: desk.shouldStop })
+  const ran = tables[0]
+  if (!ran) throw new TaskProblem('This table is not in the recipe.')
+  return { ran, plan, engineMs: performance.now() - began }
+}
+
+const preview = ({ request, files, now }: Extract<Task, { kind: 'preview' }>, desk: Desk): PreviewReply => {
+  const { recipe, table, step, lens, only, from, count } = request
+  const { ran, plan, engineMs } = runTo(recipe, table, step, files, now, desk)
+  const at = Math.max(0, ran.steps.findIndex((one) => one.step.id === step))
+  const view = viewOf(ran.steps, at, lens, only, from, count)
+  const planned = plan.tables[0]?.steps ?? []
+  return {
+    ...structuredClone(view),
+    rows: view.rows.map(({ old, bad, ...row }) => ({ ...row, cells: [...row.cells], ...(old ? { old: { ...old } } : {}), ...(bad ? { bad: [...bad] } : {}) })),
+    columns: view.columns.map((column) => ({ ...column })),
+    steps: planned.map(({ step: one, state, problems, output }) => {
+      const account = ran.steps.find((done) => done.step.id === one.id)?.account
+      return {
+        id: one.id,
+        state,
+        account: account ? (structuredClone(account) as PreviewReply['steps'][number]['account']) : null,
+        columns: output.map((field) => ({ ...field })),
+        problems: problems.map((problem) => ({ sentence: sentenceOf(problem), path: [...problem.path], mends: mendsFor(one, problem).map(({ column, step: mended }) => ({ column, step: mended as Step & { [key: string]: unknown } })) })),
+      }
+    }),
+    engineMs,
+  }
+}
+
+const fit = ({ recipe, files, before, renames }: Extract<Task, { kind: 'fit' }>, desk: Desk): FitReply => {
+  const { inputs } = openAll(recipe, files, renames, desk)
+  const known: Record<string, OpenedFiles | undefined> = {}
+  for (const [input, read] of reads(recipe)) if (before[input] && before[input] !== files[input]) known[input] = openFiles(before[input], read, desk).files
+  const report = fitRecipe(recipe, Object.fromEntries(Object.entries(inputs).map(([id, one]) => [id, { table: one.table, lacks: one.lacks, before: known[id]?.table }])))
+  return {
+    verdict: report.verdict,
+    findings: report.findings.map((finding) => ({ ...finding, offers: [...finding.offers] })),
+    inputs: recipe.inputs.flatMap(({ id, name }) => (inputs[id] ? [{ id, name, files: [...(files[id] ?? [])], rows: inputs[id].table.rowCount, columns: inputs[id].table.names.length, kept: before[id] === files[id] }] : [])),
+  }
+}
+
+const store = (folder: string, text: Iterable<string>): { hash: string; size: number } => {
+  const whole = Buffer.from([...text].join(''))
+  const hash = createHash('sha256').update(whole).digest('hex')
+  const path = pathOf(folder, hash)
+  if (!existsSync(path)) {
+    mkdirSync(dirname(path), { recursive: true })
+    writeFileSync(`${path}.part`, whole, { flush: true })
+    renameSync(`${path}.part`, path)
+  }
+  return { hash, size: whole.length }
+}
+
+export type RunResult = Pick<RunReply, 'files' | 'tables' | 'outputs'> & { readonly stored: readonly { hash: string; size: number }[] }
+
+const run = (task: Extract<Task, { kind: 'run' }>, desk: Desk): RunResult => {
+  const { recipe, files, renames, parameters, now } = task
+  const { inputs, sources } = openAll(recipe, files, renames, desk)
+  const report = fitRecipe(recipe, inputs)
+  if (report.verdict === 'does-not-fit' || (report.verdict === 'fits-with-changes' && !task.allowChanges)) throw new TaskProblem(`The files do not fit: ${report.findings.filter(({ code }) => code !== 'new-column').map(({ sentence }) => sentence).join(' ')}`)
+  const { tables } = runRecipe(recipe, { sources, parameters: cellsFor(recipe, parameters), now, cache, shouldStop: desk.shouldStop, onStep: (done, of, step) => desk.progress({ done, of, doing: sentenceText(step) }) })
+  const wanted = recipe.outputs && recipe.outputs.length > 0 ? recipe.outputs : recipe.tables.slice(-1).map(({ id }) => ({ table: id, file: `${id}.csv`, options: undefined }))
+  const stored: { hash: string; size: number }[] = []
+  const outputs = wanted.map(({ table, file, options }) => {
+    const result = tables.find(({ id }) => id === table)?.table
+    if (!result) throw new TaskProblem(`The table ${table} could not be made.`)
+    const kept = store(desk.folder, csvPieces(result, options?.guard ?? true))
+    stored.push(kept)
+    const first = Array.from({ length: Math.min(50, result.rowCount) }, (_, row) =>
+      result.schema.map(({ type }, c) => {
+        const cell = result.cell(c, row)
+        return cell === null ? null : textOfCell(type, cell)
+      }),
+    )
+    return { table, file, hash: kept.hash, rows: result.rowCount, columns: result.names.length, first, names: [...result.names] }
+  })
+  return {
+    stored,
+    outputs,
+    files: Object.entries(inputs).flatMap(([input, one]) => one.files.map(({ name, sha256, rows }) => ({ input, name, hash: sha256, rows }))),
+    tables: tables.map(({ id, steps }) => ({ id, steps: steps.flatMap(({ account }) => (account ? [structuredClone(account) as RunReply['tables'][number]['steps'][number]] : [])) })),
+  }
+}
+
+export const perform = (task: Task, desk: Desk): unknown => {
+  switch (task.kind) {
+    case 'look': {
+      const look: LookReply = structuredClone(lookAtCsv(readFileSync(pathOf(desk.folder, task.hash)), task.name, task.read)) as LookReply
+      return look
+    }
+    case 'open': {
+      const { table, notes } = openFiles(task.files, task.read, desk).files
+      const reply: OpenReply = { columns: table.schema.map((field) => ({ ...field })), rows: table.rowCount, notes: { ...notes } }
+      return reply
+    }
+    case 'preview':
+      return preview(task, desk)
+    case 'facts': {
+      const { ran } = runTo(task.recipe, task.table, task.step, task.files, task.now, desk)
+      const table = ran.steps.find(({ step }) => step.id === task.step)?.table
+      return { facts: Object.fromEntries(task.columns.flatMap((name) => (table && table.indexOf(name) >= 0 ? [[name, factsOf(name, table.named(name))]] : []))) }
+    }
+    case 'values': {
+      const { ran } = runTo(task.recipe, task.table, task.step, task.files, task.now, desk)
+      const table = ran.steps.find(({ step }) => step.id === task.step)?.table
+      return { values: table && table.indexOf(task.column) >= 0 ? valuesOf(table.named(task.column), 500) : [] }
+    }
+    case 'fit':
+      return fit(task, desk)
+    case 'run':
+      return run(task, desk)
+  }
+}
+
+export { FileProblem }

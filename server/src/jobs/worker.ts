@@ -1,0 +1,24 @@
+import { parentPort, workerData } from 'node:worker_threads'
+import { Stopped } from '@fabula/core'
+import { FileProblem, perform, TaskProblem, type Progress, type Task } from './tasks.ts'
+
+/** `slot` of the shared flags holds the newest job of one line of work; a job that is not the newest stops. */
+export type Job = { readonly id: number; readonly slot: number; readonly task: Task }
+export type Answer = { readonly id: number; readonly progress?: Progress; readonly result?: unknown; readonly problem?: string; readonly stopped?: true; readonly fault?: string }
+
+if (!parentPort) throw new Error('this is a worker')
+const port = parentPort
+const { folder, flags } = workerData as { folder: string; flags: Int32Array }
+
+port.on('message', ({ id, slot, task }: Job) => {
+  const say = (answer: Omit<Answer, 'id'>): void => port.postMessage({ id, ...answer } satisfies Answer)
+  const shouldStop = (): boolean => Atomics.load(flags, slot) !== id
+  try {
+    if (shouldStop()) say({ stopped: true })
+    else say({ result: perform(task, { folder, shouldStop, progress: (progress) => say({ progress }) }) })
+  } catch (error) {
+    if (error instanceof Stopped || shouldStop()) say({ stopped: true })
+    else if (error instanceof TaskProblem || error instanceof FileProblem) say({ problem: error.message })
+    else say({ fault: error instanceof Error ? (error.stack ?? error.message) : String(error) })
+  }
+})

@@ -1,0 +1,66 @@
+import { createServer } from 'node:http'
+import { fileURLToPath } from 'node:url'
+import { join, resolve } from 'node:path'
+import { pino } from 'pino'
+import { buildApp } from './app.ts'
+import { loadDemo } from './demo.ts'
+import { Bench } from './jobs/pool.ts'
+import { Database } from './store/database.ts'
+import { FileStore } from './store/files.ts'
+import { Flows } from './store/flows.ts'
+import { FolderTaken, lockFolder } from './store/lock.ts'
+
+const root = fileURLToPath(new URL('../..', import.meta.url))
+const host = process.env.HOST ?? '127.0.0.1'
+const port = Number(process.env.PORT ?? 4310)
+const data = resolve(process.env.FABULA_DATA ?? join(root, 'data'))
+const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' })
+
+const stopWith = (sentence: string): never => {
+  process.stderr.write(`${sentence}\n`)
+  process.exit(1)
+}
+
+const take = (): (() => void) => {
+  try {
+    return lockFolder(data)
+  } catch (error) {
+    return stopWith(error instanceof FolderTaken ? error.message : `The data folder ${data} cannot be used: ${(error as Error).message}.`)
+  }
+}
+
+const release = take()
+const database = await Database.open(join(data, 'database'))
+const files = new FileStore(data, database)
+const flows = new Flows(database)
+const services = {
+  flows,
+  files,
+  bench: new Bench(data),
+  runner: new Bench(data),
+  registerFile: async ({ hash, size }: { hash: string; size: number }) => void (await database.query('insert into files (hash, size) values ($1, $2) on conflict do nothing', hash, size)),
+}
+await flows.failUnfinished()
+await loadDemo(services, join(root, 'demo'))
+
+const names = ['localhost', '127.0.0.1', '[::1]', ...(host === '0.0.0.0' || host === '::' ? [] : [host])]
+const hosts = [...names.flatMap((name) => [`${name}:${port}`, ...(port === 80 ? [name] : [])]), ...(process.env.FABULA_HOSTS ?? '').split(',').map((name) => name.trim().toLowerCase()).filter(Boolean)]
+const server = createServer(buildApp({ services, log, web: join(root, 'web/dist'), hosts, maxUpload: Number(process.env.FABULA_MAX_UPLOAD ?? 4e9) }))
+server.on('error', (error: NodeJS.ErrnoException) => {
+  release()
+  stopWith(error.code === 'EADDRINUSE' ? `Port ${port} is taken by another program. Start Fabula with PORT set to another.` : `The server cannot listen: ${error.message}.`)
+})
+server.listen(port, host, () => process.stdout.write(`Fabula is at http://${host === '127.0.0.1' ? 'localhost' : host}:${port}\n`))
+
+let ending = false
+const end = async (): Promise<void> => {
+  if (ending) return
+  ending = true
+  server.close()
+  await Promise.all([services.bench.close(), services.runner.close()])
+  await database.close()
+  release()
+  process.exit(0)
+}
+process.on('SIGTERM', () => void end())
+process.on('SIGINT', () => void end())

@@ -1,0 +1,15 @@
+import type { Request, Response } from 'express'
+import type { z } from 'zod'
+import { Refusal } from '../refusal.ts'
+
+/** The body as its schema has it, or a refusal that says where it is not. */
+export const body = <T>(schema: z.ZodType<T>, request: Request): T => {
+  const read = schema.safeParse(request.body)
+  if (read.success) return read.data
+  const [issue] = read.error.issues
+  throw new Refusal(400, 'bad-request', `This request is not understood: ${issue?.message ?? 'it has another form'} at ${issue?.path.map(String).join('.') || 'the top'}.`)
+}
+/** A reply that is what its schema says, always. */
+export const send = <T>(response: Response, schema: z.ZodType<T>, reply: T): void => {
+  response.json(schema.parse(reply))
+}

@@ -1,0 +1,163 @@
+import { Router, type Request } from 'express'
+import { pythonScript, ScriptError, sqlScript, writeRecipe, type Recipe } from '@fabula/core'
+import * as api from '@fabula/core/api'
+import type { Bench } from '../jobs/pool.ts'
+import type { Progress, RunResult } from '../jobs/tasks.ts'
+import { Refusal } from '../refusal.ts'
+import type { FileStore } from '../store/files.ts'
+import type { Flows } from '../store/flows.ts'
+import { body, send } from './check.ts'
+
+export type Services = { readonly flows: Flows; readonly files: FileStore; readonly bench: Bench; readonly runner: Bench; readonly registerFile: (file: { hash: string; size: number }) => Promise<void> }
+
+/** The wall clock of this machine, in milliseconds. */
+const wallClock = (): number => {
+  const now = new Date()
+  return Math.floor((now.getTime() - now.getTimezoneOffset() * 60_000) / 1000) * 1000
+}
+const startedAt = wallClock()
+
+type Going = { progress: Progress; stop: () => void }
+const going = new Map<string, Going>()
+
+/** `flowOf` says which flow a request is about, and whether it may change it. */
+export const flowRoutes = ({ flows, files, bench, runner, registerFile }: Services, flowOf: (request: Request) => Promise<string>, readOnly: boolean): Router => {
+  const router = Router({ mergeParams: true })
+  const changes = (): void => {
+    if (readOnly) throw new Refusal(403, 'read-only', 'By this link the story can be read and replayed, not changed.')
+  }
+  const reply = async (id: string) => flows.get(id, readOnly)
+
+  router.get('/', async (request, response) => send(response, api.flowReply, await reply(await flowOf(request))))
+
+  router.post('/edit', async (request, response) => {
+    changes()
+    const id = await flowOf(request)
+    const { recipe, what, after } = body(api.editRequest, request)
+    await flows.edit(id, recipe, what, after)
+    send(response, api.flowReply, await reply(id))
+  })
+  for (const way of ['undo', 'redo'] as const)
+    router.post(`/${way}`, async (request, response) => {
+      changes()
+      const id = await flowOf(request)
+      await flows[way](id)
+      send(response, api.flowReply, await reply(id))
+    })
+  router.post('/link', async (request, response) => {
+    changes()
+    const id = await flowOf(request)
+    await flows.link(id)
+    send(response, api.flowReply, await reply(id))
+  })
+  router.delete('/link', async (request, response) => {
+    changes()
+    const id = await flowOf(request)
+    await flows.endLink(id)
+    send(response, api.flowReply, await reply(id))
+  })
+
+  /** A reader sees the story as it is kept, whatever recipe the request holds. */
+  const recipeFor = async (id: string, asked: Recipe): Promise<Recipe> => (readOnly ? (await reply(id)).recipe : asked)
+
+  router.post('/preview', async (request, response) => {
+    const id = await flowOf(request)
+    const asked = body(api.previewRequest, request)
+    const { result } = bench.do<api.PreviewReply>({ kind: 'preview', request: { ...asked, recipe: await recipeFor(id, asked.recipe) }, files: await flows.files(id), now: startedAt }, `${id}:${asked.count === 0 ? 'story' : 'view'}:${asked.table}`)
+    send(response, api.previewReply, await result)
+  })
+  router.post('/facts', async (request, response) => {
+    const id = await flowOf(request)
+    const asked = body(api.factsRequest, request)
+    const { result } = bench.do<{ facts: Record<string, api.ColumnFacts> }>({ kind: 'facts', ...asked, recipe: await recipeFor(id, asked.recipe), files: await flows.files(id), now: startedAt }, `${id}:facts:${asked.columns.length > 1 ? 'all' : 'one'}`)
+    send(response, api.factsReply, await result)
+  })
+  router.post('/values', async (request, response) => {
+    const id = await flowOf(request)
+    const asked = body(api.valuesRequest, request)
+    const { result } = bench.do<{ values: { label: string; count: number }[] }>({ kind: 'values', ...asked, recipe: await recipeFor(id, asked.recipe), files: await flows.files(id), now: startedAt })
+    send(response, api.valuesReply, await result)
+  })
+
+  /** New files where they were given, those of last time for the other inputs. */
+  const filesFor = async (id: string, given: Readonly<Record<string, readonly api.FileRef[]>>) => {
+    const before = await flows.files(id)
+    for (const ref of Object.values(given).flat()) if (!(await files.has(ref.hash))) throw new Refusal(400, 'no-file', `The file ${ref.name} did not arrive. Drop it again.`)
+    return { before, now: { ...before, ...given } }
+  }
+
+  router.post('/fit', async (request, response) => {
+    const id = await flowOf(request)
+    const { files: given, renames } = body(api.fitRequest, request)
+    const { before, now } = await filesFor(id, given)
+    const { result } = runner.do<api.FitReply>({ kind: 'fit', recipe: (await reply(id)).recipe, files: now, before, renames })
+    send(response, api.fitReply, await result)
+  })
+
+  router.post('/replay', async (request, response) => {
+    const id = await flowOf(request)
+    const { files: given, renames, allowChanges, parameters } = body(api.replayRequest, request)
+    const flow = await reply(id)
+    const { now } = await filesFor(id, given)
+    const run = await flows.startRun(id, flow.edit, { files: given, renames, allowChanges, parameters })
+    const { result, stop } = runner.do<RunResult>({ kind: 'run', recipe: flow.recipe, files: now, renames, allowChanges, parameters, now: wallClock() }, undefined, (progress) => {
+      const one = going.get(run)
+      if (one) one.progress = progress
+    })
+    going.set(run, { progress: { done: 0, of: 1, doing: 'Waiting for its turn' }, stop })
+    const finish = async (): Promise<void> => {
+      try {
+        const made = await result
+        for (const file of made.stored) await registerFile(file)
+        await flows.finishRun(run, 'done', null, made)
+      } catch (error) {
+        const stopped = error instanceof Refusal && error.code === 'superseded'
+        await flows.finishRun(run, stopped ? 'stopped' : 'failed', stopped ? 'This replay was stopped.' : error instanceof Refusal ? error.message : 'This replay met a fault of Fabula itself; the log of the server says more.', { files: [], tables: [], outputs: [] })
+        if (!(error instanceof Refusal)) request.log.error(error)
+      } finally {
+        going.delete(run)
+      }
+    }
+    void finish()
+    send(response, api.runReply, await withProgress(await flows.run(id, run)))
+  })
+
+  const withProgress = async (run: api.RunReply): Promise<api.RunReply> => {
+    const now = going.get(run.id)
+    return now ? { ...run, ...now.progress } : run
+  }
+  router.get('/runs', async (request, response) => send(response, api.runsReply, { runs: await Promise.all((await flows.runs(await flowOf(request))).map(withProgress)) }))
+  router.get('/runs/:run', async (request, response) => send(response, api.runReply, await withProgress(await flows.run(await flowOf(request), request.params.run))))
+  router.delete('/runs/:run', async (request, response) => {
+    const run = await flows.run(await flowOf(request), request.params.run)
+    going.get(run.id)?.stop()
+    send(response, api.runReply, await withProgress(run))
+  })
+  router.get('/runs/:run/outputs/:table', async (request, response) => {
+    const run = await flows.run(await flowOf(request), request.params.run)
+    const output = run.outputs.find(({ table }) => table === request.params.table)
+    if (!output) throw new Refusal(404, 'no-output', 'This replay did not make that table.')
+    response.attachment(output.file.replace(/^.*[/\\]/, '')).type('text/csv')
+    files.read(output.hash).pipe(response)
+  })
+
+  router.get('/scripts', async (request, response) => {
+    const { recipe } = await reply(await flowOf(request))
+    try {
+      send(response, api.scriptReply, { python: [...pythonScript(recipe).parts], sql: [...sqlScript(recipe).parts], problem: null })
+    } catch (error) {
+      if (!(error instanceof ScriptError)) throw error
+      send(response, api.scriptReply, { python: [], sql: [], problem: error.message })
+    }
+  })
+  router.get('/download/:what', async (request, response) => {
+    const { recipe } = await reply(await flowOf(request))
+    const stem = recipe.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'flow'
+    const { what } = request.params
+    if (what === 'python') response.attachment(`${stem}.py`).type('text/x-python').send(pythonScript(recipe).text)
+    else if (what === 'sql') response.attachment(`${stem}.sql`).type('application/sql').send(sqlScript(recipe).text)
+    else if (what === 'recipe') response.attachment(`${stem}.fabula.json`).type('application/vnd.fabula.recipe+json').send(writeRecipe(recipe))
+    else throw new Refusal(404, 'no-download', 'There is no such thing to download.')
+  })
+  return router
+}

@@ -1,0 +1,34 @@
+import { parentPort, workerData } from 'node:worker_threads'
+import { PGlite } from '@electric-sql/pglite'
+
+/** The database lives in this thread, so that no request waits for it to compute. */
+export type Statement = { readonly sql: string; readonly params: readonly unknown[] }
+export type DatabaseJob = { readonly id: number; readonly statements: readonly Statement[] }
+export type DatabaseAnswer = { readonly id: number; readonly rows?: readonly Record<string, unknown>[]; readonly error?: string }
+
+if (!parentPort) throw new Error('this is a worker')
+const port = parentPort
+const db = await PGlite.create({ dataDir: (workerData as { folder: string }).folder, relaxedDurability: false })
+
+/** All statements in one transaction; the rows of the last. A bare script without params may hold many. */
+const run = async ({ statements }: DatabaseJob): Promise<Record<string, unknown>[]> =>
+  db.transaction(async (transaction) => {
+    let rows: Record<string, unknown>[] = []
+    for (const { sql, params } of statements) {
+      if (params.length === 0 && sql.includes(';')) await transaction.exec(sql)
+      else rows = (await transaction.query<Record<string, unknown>>(sql, [...params])).rows
+    }
+    return rows
+  })
+
+port.on('message', (job: DatabaseJob | 'close') => {
+  if (job === 'close') {
+    void db.close().then(() => port.close())
+    return
+  }
+  run(job).then(
+    (rows) => port.postMessage({ id: job.id, rows } satisfies DatabaseAnswer),
+    (error: unknown) => port.postMessage({ id: job.id, error: String(error) } satisfies DatabaseAnswer),
+  )
+})
+port.postMessage('ready')

@@ -1,0 +1,15 @@
+/** Numbered by place: a migration that has landed is never changed, the next is put behind it. */
+export const migrations: readonly string[] = [
+  `create table files (hash text primary key, size bigint not null, at timestamptz not null default now());
+create table flows (id text primary key, head bigint, demo boolean not null default false, at timestamptz not null default now());
+-- every edit is kept; undo moves the head to the parent, redo to the newest child
+create table edits (
+  id bigint generated always as identity primary key, flow text not null references flows, parent bigint references edits,
+  recipe jsonb not null, what text not null, at timestamptz not null default now());
+create index edits_by_parent on edits (flow, parent);
+create table flow_files (flow text not null references flows, input text not null, place int not null, name text not null, hash text not null references files, primary key (flow, input, place));
+create table runs (
+  id text primary key, flow text not null references flows, edit bigint not null references edits, state text not null, sentence text,
+  started_at timestamptz not null default now(), files jsonb not null default '[]', tables jsonb not null default '[]', outputs jsonb not null default '[]', asked jsonb not null default '{}');
+create table links (token text primary key, flow text not null references flows, at timestamptz not null default now(), ended_at timestamptz);`,
+]
