@@ -1,0 +1,45 @@
+import type { z } from 'zod'
+import { errorReply, fileRef, type FileRef } from '@fabula/core/api'
+
+/** What the server would not do, in its own sentence. */
+export class ServerError extends Error {
+  readonly code: string
+  constructor(code: string, sentence: string) {
+    super(sentence)
+    this.code = code
+  }
+}
+
+const fromReply = (data: unknown, status: number): ServerError => {
+  const read = errorReply.safeParse(data)
+  return read.success ? new ServerError(read.data.error.code, read.data.error.sentence) : new ServerError('fault', `The server answered ${status} and nothing more. Reload the page; if it stays so, start the server again.`)
+}
+
+export const ask = async <T>(schema: z.ZodType<T>, method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> => {
+  let response: Response
+  try {
+    response = await fetch(path, { method, ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }), ...(signal ? { signal } : {}) })
+  } catch (error) {
+    if (signal?.aborted) throw error
+    throw new ServerError('unreachable', 'The server does not answer. See that it runs, then try again; nothing on this page is lost.')
+  }
+  const data: unknown = await response.json().catch(() => undefined)
+  if (!response.ok) throw fromReply(data, response.status)
+  return schema.parse(data)
+}
+
+/** Sends a file's bytes, telling how far it is. */
+export const upload = (file: File, token: string | undefined, progress: (share: number) => void): Promise<FileRef> =>
+  new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest()
+    request.open('POST', `/api/files?name=${encodeURIComponent(file.name)}${token ? `&token=${token}` : ''}`)
+    request.setRequestHeader('content-type', 'application/octet-stream')
+    request.upload.onprogress = ({ loaded, total }) => progress(total > 0 ? loaded / total : 0)
+    request.onerror = () => reject(new ServerError('unreachable', `${file.name} could not be sent: the server does not answer.`))
+    request.onload = () => {
+      const data: unknown = JSON.parse(request.responseText || '{}')
+      if (request.status === 200) resolve(fileRef.parse(data))
+      else reject(fromReply(data, request.status))
+    }
+    request.send(file)
+  })

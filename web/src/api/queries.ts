@@ -1,0 +1,48 @@
+import { keepPreviousData, queryOptions } from '@tanstack/react-query'
+import type { Recipe } from '@fabula/core'
+import * as api from '@fabula/core/api'
+import { ask } from './client.ts'
+
+/** Where a flow is reached: by its own address, or by the link of whoever reads it. */
+export type Place = { readonly base: string; readonly home: string; readonly token?: string }
+
+export const flowsQuery = () => queryOptions({ queryKey: ['flows'], queryFn: () => ask(api.flowsReply, 'GET', '/api/flows') })
+export const flowQuery = ({ base }: Place) => queryOptions({ queryKey: ['flow', base], queryFn: () => ask(api.flowReply, 'GET', base) })
+
+export type Stand = { readonly recipe: Recipe; readonly table: string; readonly step: string }
+const fingerprint = ({ recipe, table, step }: Stand): string => JSON.stringify([recipe.inputs, recipe.parameters, recipe.tables.find(({ id }) => id === table), step])
+
+export const pageSize = 100
+export const previewQuery = ({ base }: Place, files: unknown, stand: Stand, lens: api.PreviewRequest['lens'], only: api.PreviewRequest['only'], page: number) =>
+  queryOptions({
+    queryKey: ['preview', base, files, fingerprint(stand), lens, only, page],
+    queryFn: ({ signal }) => ask(api.previewReply, 'POST', `${base}/preview`, { ...stand, lens, only, from: page * pageSize, count: pageSize }, signal),
+    ...(page === 0 ? { placeholderData: keepPreviousData } : {}),
+    retry: 2,
+    staleTime: Infinity,
+  })
+/** The accounts of every sentence of a table, without any rows. */
+export const storyQuery = ({ base }: Place, files: unknown, stand: Stand) =>
+  queryOptions({
+    queryKey: ['story', base, files, fingerprint(stand)],
+    queryFn: ({ signal }) => ask(api.previewReply, 'POST', `${base}/preview`, { ...stand, lens: 'after', only: 'all', from: 0, count: 0 }, signal),
+    placeholderData: keepPreviousData,
+    retry: 2,
+    staleTime: Infinity,
+  })
+export const factsQuery = ({ base }: Place, files: unknown, stand: Stand, columns: readonly string[]) =>
+  queryOptions({
+    queryKey: ['facts', base, files, fingerprint(stand), columns],
+    queryFn: ({ signal }) => ask(api.factsReply, 'POST', `${base}/facts`, { ...stand, columns }, signal),
+    enabled: columns.length > 0,
+    placeholderData: keepPreviousData,
+    retry: 2,
+    staleTime: Infinity,
+  })
+export const valuesQuery = ({ base }: Place, files: unknown, stand: Stand, column: string) =>
+  queryOptions({ queryKey: ['values', base, files, fingerprint(stand), column], queryFn: ({ signal }) => ask(api.valuesReply, 'POST', `${base}/values`, { ...stand, column }, signal), enabled: column !== '', staleTime: Infinity })
+
+export const runsQuery = ({ base }: Place) => queryOptions({ queryKey: ['runs', base], queryFn: () => ask(api.runsReply, 'GET', `${base}/runs`) })
+export const runQuery = ({ base }: Place, id: string) =>
+  queryOptions({ queryKey: ['run', base, id], queryFn: () => ask(api.runReply, 'GET', `${base}/runs/${id}`), enabled: id !== '', refetchInterval: ({ state }) => (state.data && state.data.state !== 'running' ? false : 250) })
+export const scriptsQuery = ({ base }: Place, edit: number) => queryOptions({ queryKey: ['scripts', base, edit], queryFn: () => ask(api.scriptReply, 'GET', `${base}/scripts`) })

@@ -1,0 +1,436 @@
+import { useQuery } from '@tanstack/react-query'
+import { useEffect, useId, useRef, useState } from 'react'
+import { functions, hows, selectedNames, typeWords, columnTypes, wildcard, type Read, type Schema, type Selector, type Slot, type Step } from '@fabula/core'
+import type { LookReply } from '@fabula/core/api'
+import { Button, Segments } from '../ui/parts.tsx'
+import { ConditionEditor } from './condition-editor.tsx'
+import { lookAt, reopened } from './open-file.ts'
+import type { Story } from './story-state.ts'
+
+type Path = readonly (string | number)[]
+const at = (value: unknown, path: Path): unknown => path.reduce<unknown>((one, key) => (one as Record<string | number, unknown> | undefined)?.[key], value)
+const put = (value: unknown, path: Path, next: unknown): unknown => {
+  const [first, ...rest] = path
+  if (first === undefined) return next
+  if (Array.isArray(value)) return value.map((one, i) => (i === first ? put(one, rest, next) : (one as unknown)))
+  return { ...(value as object), [first]: put((value as Record<string, unknown> | undefined)?.[first], rest, next) }
+}
+
+/** The editor of a slot: every change is a new draft at once. */
+export const SlotEditor = ({ slot, step, story, close }: { slot: Slot; step: Step; story: Story; close: () => void }) => {
+  const schema = story.schemaBefore(step.id)
+  const value = at(step, slot.path)
+  const set = (next: unknown): void => story.reword(put(step, slot.path, next) as Step)
+  switch (slot.editor) {
+    case 'columns':
+      return <ColumnsEditor value={(value as Selector | undefined) ?? { all: true }} schema={schema} set={set} mayBeNone={step.kind === 'summarise'} />
+    case 'column':
+      return <ColumnList names={schema.map(({ name }) => name)} chosen={Object.keys((value as object | undefined) ?? {})} toggle={(name) => set({ [name]: name })} />
+    case 'name':
+    case 'text':
+      return <TextEditor label={slot.editor === 'name' ? 'Name' : 'Text'} value={String(value ?? '')} set={set} done={close} />
+    case 'choice':
+      return (
+        <div className="grid gap-0.5">
+          {slot.choices?.map(([key, words]) => (
+            <button key={key} type="button" className="rounded px-2 py-1 text-left hover:bg-sunk" onClick={() => (set(slot.path[0] === 'keep' && step.kind === 'filter' ? key === 'true' : key), close())}>
+              {words}
+            </button>
+          ))}
+        </div>
+      )
+    case 'condition':
+      return <ConditionEditor story={story} step={step} schema={schema} value={value as never} set={set} />
+    case 'formula':
+      return <FormulaEditor value={String(value ?? '')} schema={schema} set={set} problem={story.steps.find(({ id }) => id === step.id)?.problems[0]?.sentence} />
+    case 'types':
+      return (
+        <div className="grid gap-0.5">
+          {columnTypes.map((type) => (
+            <button key={type} type="button" aria-pressed={type === value} className="rounded px-2 py-1 text-left hover:bg-sunk aria-pressed:font-semibold" onClick={() => (set(type), close())}>
+              {typeWords[type]}
+            </button>
+          ))}
+        </div>
+      )
+    case 'formats':
+      return <FormatsEditor value={(value as readonly string[] | undefined) ?? []} set={(next) => story.reword(next.length > 0 ? ({ ...step, formats: next } as Step) : (Object.fromEntries(Object.entries(step).filter(([key]) => key !== 'formats')) as unknown as Step))} />
+    case 'measures':
+      return <MeasuresEditor value={(value as readonly Measure[] | undefined) ?? []} schema={schema} set={set} />
+    case 'sortKeys':
+      return <SortEditor value={(value as readonly SortKey[] | undefined) ?? []} schema={schema} set={set} />
+    case 'renames':
+      return <RenamesEditor value={(value as Record<string, string> | undefined) ?? {}} schema={schema} set={set} done={close} />
+    case 'change':
+      return <ChangeEditor value={(value as Record<string, unknown> | undefined) ?? {}} set={set} />
+    case 'slice':
+      return <SliceEditor step={step} set={(params) => story.reword({ id: step.id, kind: 'slice', ...params })} />
+    case 'open':
+      return <OpenEditor story={story} step={step} />
+    case 'value':
+    case 'number':
+      return <TextEditor label="Value" value={String(value ?? '')} set={(text) => set(slot.editor === 'number' ? Number(text) : text)} done={close} />
+  }
+}
+
+const TextEditor = ({ label, value, set, done }: { label: string; value: string; set: (value: string) => void; done: () => void }) => (
+  <label className="grid gap-1">
+    <span className="text-ink-2">{label}</span>
+    <input className="field" autoFocus defaultValue={value} onChange={(event) => event.target.value !== '' && set(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && (event.stopPropagation(), done())} />
+  </label>
+)
+
+const ColumnList = ({ names, chosen, toggle }: { names: readonly string[]; chosen: readonly string[]; toggle: (name: string) => void }) => {
+  const [search, setSearch] = useState('')
+  const found = names.filter((name) => name.toLowerCase().includes(search.toLowerCase()))
+  return (
+    <div>
+      {names.length > 8 && <input className="field mb-2 w-full" placeholder="Find a column" aria-label="Find a column" value={search} onChange={(event) => setSearch(event.target.value)} />}
+      <ul className="max-h-[260px] overflow-auto">
+        {found.slice(0, 300).map((name) => (
+          <li key={name}>
+            <label className="flex items-center gap-2 rounded px-1.5 py-1 hover:bg-sunk">
+              <input type="checkbox" checked={chosen.includes(name)} onChange={() => toggle(name)} />
+              <span className="font-data">{name}</span>
+            </label>
+          </li>
+        ))}
+      </ul>
+    </div>
+  )
+}
+
+type Rule = 'list' | 'all' | 'except' | 'like' | 'type' | 'span'
+const ruleOf = (selector: Selector): Rule => (Array.isArray(selector) ? 'list' : 'except' in selector ? 'except' : 'like' in selector ? 'like' : 'type' in selector ? 'type' : 'from' in selector ? 'span' : 'all')
+
+/** Names one by one, or a rule that takes in what appears next month. */
+const ColumnsEditor = ({ value, schema, set, mayBeNone }: { value: Selector; schema: Schema; set: (value: unknown) => void; mayBeNone: boolean }) => {
+  const rule = ruleOf(value)
+  const names = schema.map(({ name }) => name)
+  const list = Array.isArray(value) ? (value as readonly string[]) : 'except' in value ? value.except : []
+  const meant = selectedNames(value, schema)
+  const choose = (next: Rule): void => {
+    if (next === 'list') set(meant.length > 0 ? meant : names.slice(0, 1))
+    else if (next === 'all') set({ all: true })
+    else if (next === 'except') set({ except: names.filter((name) => !meant.includes(name)) })
+    else if (next === 'like') set({ like: `${meant[0]?.slice(0, 3) ?? ''}*` })
+    else if (next === 'type') set({ type: 'number' })
+    else set({ from: meant[0] ?? names[0], to: meant.at(-1) ?? names.at(-1) })
+  }
+  const toggle = (name: string): void => {
+    const next = list.includes(name) ? list.filter((one) => one !== name) : [...list, name]
+    if (rule === 'except') set({ except: next })
+    else if (next.length > 0 || mayBeNone) set(next)
+  }
+  return (
+    <div className="grid w-[330px] gap-2">
+      <label className="flex items-center gap-2">
+        <span className="text-ink-2">Choose</span>
+        <select className="field flex-1" aria-label="How columns are chosen" value={rule} onChange={(event) => choose(event.target.value as Rule)}>
+          <option value="list">these columns, by name</option>
+          <option value="except">all but these</option>
+          <option value="all">all columns</option>
+          <option value="like">names like a pattern</option>
+          <option value="type">all of a type</option>
+          <option value="span">from one to another</option>
+        </select>
+      </label>
+      {(rule === 'list' || rule === 'except') && <ColumnList names={[...new Set([...names, ...list])]} chosen={list} toggle={toggle} />}
+      {rule === 'like' && 'like' in value && <input className="field" aria-label="Pattern" defaultValue={value.like} onChange={(event) => event.target.value && wildcard(event.target.value) && set({ like: event.target.value })} />}
+      {rule === 'type' && 'type' in value && (
+        <select className="field" aria-label="Type" value={value.type} onChange={(event) => set({ type: event.target.value })}>
+          {['number', ...columnTypes].map((type) => (
+            <option key={type}>{type}</option>
+          ))}
+        </select>
+      )}
+      {rule === 'span' && 'from' in value && (
+        <div className="flex items-center gap-2">
+          {(['from', 'to'] as const).map((end) => (
+            <select key={end} className="field flex-1" aria-label={end} value={value[end]} onChange={(event) => set({ ...value, [end]: event.target.value })}>
+              {names.map((name) => (
+                <option key={name}>{name}</option>
+              ))}
+            </select>
+          ))}
+        </div>
+      )}
+      <p className="figures text-[12px] text-ink-3">{meant.length} of {names.length} columns{rule === 'list' ? '' : '; columns that appear later are judged by the rule'}</p>
+    </div>
+  )
+}
+
+const FormulaEditor = ({ value, schema, set, problem }: { value: string; schema: Schema; set: (value: string) => void; problem: string | undefined }) => {
+  const box = useRef<HTMLTextAreaElement>(null)
+  const [text, setText] = useState(value)
+  const listId = useId()
+  const word = /[A-Za-z]+$/.exec(text.slice(0, box.current?.selectionStart ?? text.length))?.[0] ?? ''
+  const offered = word === '' ? [] : functions.filter(({ name }) => name.startsWith(word.toUpperCase())).slice(0, 6)
+  const change = (next: string): void => {
+    setText(next)
+    if (next.trim() !== '') set(next)
+  }
+  const insert = (piece: string, replace = 0): void => {
+    const caret = box.current?.selectionStart ?? text.length
+    change(text.slice(0, caret - replace) + piece + text.slice(caret))
+    box.current?.focus()
+  }
+  return (
+    <div className="grid w-[480px] gap-2">
+      <label className="grid gap-1">
+        <span className="text-ink-2">Formula</span>
+        <textarea ref={box} autoFocus className="field min-h-[70px] font-mono text-[12.5px]" value={text} spellCheck={false} aria-describedby={listId} onChange={(event) => change(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && !event.ctrlKey && event.stopPropagation()} />
+      </label>
+      <p id={listId} role="status" className="min-h-5 text-went">{problem}</p>
+      {offered.length > 0 && (
+        <ul className="border-t border-line">
+          {offered.map(({ name, about, args }) => (
+            <li key={name}>
+              <button type="button" className="w-full rounded px-1 py-1 text-left hover:bg-sunk" onClick={() => insert(`${name}(`, word.length)}>
+                <b className="font-mono text-[12px]">
+                  {name}({args.map((arg) => arg.name).join('; ')})
+                </b>{' '}
+                <span className="text-ink-2">{about}</span>
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+      <div className="flex max-h-[90px] flex-wrap gap-1 overflow-auto">
+        {schema.map(({ name }) => (
+          <button key={name} type="button" className="rounded border border-line px-1.5 font-data text-[12px] text-token hover:bg-token-tint" onClick={() => insert(/^[A-Za-z_]\w*$/.test(name) ? name : `'${name.replaceAll("'", "''")}'`)}>
+            {name}
+          </button>
+        ))}
+      </div>
+    </div>
+  )
+}
+
+const commonFormats: readonly (readonly [string, string])[] = [['dd/MM/yyyy', '02/05/2031, day first'], ['yyyy-MM-dd', '2031-05-02'], ['MM/dd/yyyy', '05/02/2031, month first'], ['d.M.yyyy', '2.5.2031'], ['d MMM yyyy', '2 May 2031'], ['dd/MM/yyyy HH:mm', '02/05/2031 09:30']]
+const FormatsEditor = ({ value, set }: { value: readonly string[]; set: (value: readonly string[]) => void }) => {
+  const toggle = (format: string): void => set(value.includes(format) ? value.filter((one) => one !== format) : [...value, format])
+  return (
+    <div className="grid w-[300px] gap-1">
+      {[...commonFormats, ...value.filter((format) => !commonFormats.some(([one]) => one === format)).map((format) => [format, format] as const)].map(([format, sample]) => (
+        <label key={format} className="flex items-center gap-2 rounded px-1 py-0.5 hover:bg-sunk">
+          <input type="checkbox" checked={value.includes(format)} onChange={() => toggle(format)} /> <span className="figures">{sample}</span>
+        </label>
+      ))}
+      <label className="mt-1 grid gap-1">
+        <span className="text-ink-2">Another form, such as dd-MM-yy</span>
+        <input className="field" onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.value !== '' && (event.stopPropagation(), toggle(event.currentTarget.value), (event.currentTarget.value = ''))} />
+      </label>
+    </div>
+  )
+}
+
+type Measure = { readonly how: (typeof hows)[number]; readonly column?: string; readonly as: string }
+const howWords: Readonly<Record<Measure['how'], string>> = { count: 'count of rows', filled: 'filled cells', distinct: 'different values', sum: 'sum', mean: 'mean', median: 'median', min: 'least', max: 'greatest', first: 'first', last: 'last' }
+const nameFor = (how: Measure['how'], column: string | undefined): string => (how === 'count' ? 'Rows' : `${howWords[how][0]?.toUpperCase() ?? ''}${howWords[how].slice(1)} ${column ?? ''}`.trim())
+
+const MeasuresEditor = ({ value, schema, set }: { value: readonly Measure[]; schema: Schema; set: (value: readonly Measure[]) => void }) => {
+  const numeric = schema.filter(({ type }) => type === 'integer' || type === 'decimal')
+  const change = (i: number, next: Partial<Measure>): void =>
+    set(
+      value.map((one, k) => {
+        if (k !== i) return one
+        const how = next.how ?? one.how
+        const needsNumber = how === 'sum' || how === 'mean' || how === 'median'
+        const column = how === 'count' ? undefined : (next.column ?? (needsNumber && !numeric.some(({ name }) => name === one.column) ? numeric[0]?.name : one.column) ?? (needsNumber ? numeric : schema)[0]?.name)
+        const as = next.as ?? (one.as === nameFor(one.how, one.column) ? nameFor(how, column) : one.as)
+        return { how, ...(column === undefined ? {} : { column }), as }
+      }),
+    )
+  return (
+    <div className="grid w-[560px] gap-2">
+      {value.map((measure, i) => (
+        <div key={i} className="grid grid-cols-[140px_1fr_1fr_auto] items-center gap-2">
+          <select className="field" aria-label={`Measure ${i + 1}`} value={measure.how} onChange={(event) => change(i, { how: event.target.value as Measure['how'] })}>
+            {hows.map((how) => (
+              <option key={how} value={how}>
+                {howWords[how]}
+              </option>
+            ))}
+          </select>
+          {measure.how === 'count' ? (
+            <span />
+          ) : (
+            <select className="field" aria-label={`Column of measure ${i + 1}`} value={measure.column} onChange={(event) => change(i, { column: event.target.value })}>
+              {schema.map(({ name }) => (
+                <option key={name}>{name}</option>
+              ))}
+            </select>
+          )}
+          <input className="field" aria-label={`Name of measure ${i + 1}`} value={measure.as} onChange={(event) => event.target.value && change(i, { as: event.target.value })} />
+          <Button look="quiet" aria-label={`Take measure ${i + 1} out`} onClick={() => set(value.filter((_, k) => k !== i))}>
+            ×
+          </Button>
+        </div>
+      ))}
+      <Button className="justify-self-start" onClick={() => set([...value, numeric[0] ? { how: 'sum', column: numeric[0].name, as: nameFor('sum', numeric[0].name) } : { how: 'count', as: 'Rows' }])}>
+        Another measure
+      </Button>
+    </div>
+  )
+}
+
+type SortKey = { readonly column: string; readonly descending?: boolean; readonly natural?: boolean }
+const SortEditor = ({ value, schema, set }: { value: readonly SortKey[]; schema: Schema; set: (value: readonly SortKey[]) => void }) => (
+  <div className="grid w-[480px] gap-2">
+    {value.map((key, i) => (
+      <div key={i} className="flex items-center gap-2">
+        <select className="field flex-1" aria-label={`Sort by, ${i + 1}`} value={key.column} onChange={(event) => set(value.map((one, k) => (k === i ? { ...one, column: event.target.value } : one)))}>
+          {schema.map(({ name }) => (
+            <option key={name}>{name}</option>
+          ))}
+        </select>
+        <Segments label={`Direction, ${i + 1}`} value={key.descending ? 'down' : 'up'} of={[['up', 'low to high'], ['down', 'high to low']]} onChange={(way) => set(value.map((one, k) => (k === i ? { ...one, descending: way === 'down' } : one)))} />
+        <Button look="quiet" aria-label={`Take key ${i + 1} out`} disabled={value.length === 1} onClick={() => set(value.filter((_, k) => k !== i))}>
+          ×
+        </Button>
+      </div>
+    ))}
+    <Button className="justify-self-start" onClick={() => set([...value, { column: schema.find(({ name }) => !value.some((key) => key.column === name))?.name ?? schema[0]?.name ?? '' }])}>
+      Then by another
+    </Button>
+  </div>
+)
+
+const RenamesEditor = ({ value, schema, set, done }: { value: Record<string, string>; schema: Schema; set: (value: Record<string, string>) => void; done: () => void }) => {
+  const others = schema.filter(({ name }) => !(name in value))
+  return (
+    <div className="grid w-[420px] gap-2">
+      {Object.entries(value).map(([old, next], i) => (
+        <label key={old} className="grid grid-cols-[1fr_auto_1fr] items-center gap-2">
+          <span className="truncate font-data">{old}</span> becomes
+          <input className="field" aria-label={`New name of ${old}`} autoFocus={i === 0} defaultValue={next} onFocus={(event) => event.target.select()} onChange={(event) => event.target.value && set({ ...value, [old]: event.target.value })} onKeyDown={(event) => event.key === 'Enter' && (event.stopPropagation(), done())} />
+        </label>
+      ))}
+      {others.length > 0 && (
+        <select className="field justify-self-start" aria-label="Rename another column" value="" onChange={(event) => set({ ...value, [event.target.value]: event.target.value })}>
+          <option value="">Rename another…</option>
+          {others.map(({ name }) => (
+            <option key={name}>{name}</option>
+          ))}
+        </select>
+      )}
+    </div>
+  )
+}
+
+const ChangeEditor = ({ value, set }: { value: Record<string, unknown>; set: (value: unknown) => void }) => {
+  const change = (key: string, next: unknown): void => set(Object.fromEntries(Object.entries({ ...value, [key]: next }).filter(([, one]) => one !== '' && one !== false && one !== undefined)))
+  return (
+    <div className="grid w-[320px] gap-2">
+      <label className="flex items-center gap-2">
+        <input type="checkbox" checked={value.trim === true} onChange={(event) => change('trim', event.target.checked)} /> Take spaces at the ends off
+      </label>
+      {(['find', 'replace', 'prefix', 'suffix'] as const).map((key) => (
+        <label key={key} className="grid grid-cols-[110px_1fr] items-center gap-2">
+          {{ find: 'Find', replace: 'Put instead', prefix: 'Put before', suffix: 'Put after' }[key]}
+          <input className="field" defaultValue={String(value[key] ?? '')} onChange={(event) => change(key, event.target.value)} />
+        </label>
+      ))}
+      <label className="grid grid-cols-[110px_1fr] items-center gap-2">
+        Letters
+        <select className="field" value={String(value.case ?? '')} onChange={(event) => change('case', event.target.value)}>
+          <option value="">as they are</option>
+          <option value="lower">small</option>
+          <option value="upper">large</option>
+          <option value="title">Large First Letters</option>
+        </select>
+      </label>
+    </div>
+  )
+}
+
+type SliceKey = 'first' | 'last' | 'skip' | 'every'
+const SliceEditor = ({ step, set }: { step: Step; set: (params: Record<string, number>) => void }) => {
+  const key = (['first', 'last', 'skip', 'every'] as const).find((one) => one in step) ?? 'first'
+  return (
+    <div className="flex items-center gap-2">
+      <select className="field" aria-label="Which rows" value={key} onChange={(event) => set({ [event.target.value as SliceKey]: Math.max(1, Number(step[key])) })}>
+        <option value="first">the first rows</option>
+        <option value="last">the last rows</option>
+        <option value="skip">all but the first rows</option>
+        <option value="every">one row in every</option>
+      </select>
+      <input className="field figures w-[110px]" type="number" min={key === 'every' ? 1 : 0} aria-label="How many" defaultValue={Number(step[key])} onChange={(event) => Number.isInteger(event.target.valueAsNumber) && event.target.valueAsNumber >= (key === 'every' ? 1 : 0) && set({ [key]: event.target.valueAsNumber })} />
+    </div>
+  )
+}
+
+/** How the file is read, beside its rows as they stand; a click on a row makes it the row of names. */
+const OpenEditor = ({ story, step }: { story: Story; step: Step }) => {
+  const read = (step.read ?? {}) as Read
+  const files = story.flow.files[String(step.input)] ?? []
+  const [file] = files
+  const plain: Read = { ...(read.encoding ? { encoding: read.encoding } : {}), ...(read.delimiter ? { delimiter: read.delimiter } : {}) }
+  const { data: look, error } = useQuery<LookReply>({ queryKey: ['look', file?.hash, plain], queryFn: () => lookAt(file as never, plain), enabled: file !== undefined })
+  const [problem, setProblem] = useState<string>()
+  const change = async (next: Partial<Read>): Promise<void> => {
+    try {
+      setProblem(undefined)
+      await story.save(await reopened(story.flow.recipe, String(step.input), files, { ...read, ...next }), 'the file opened another way')
+    } catch (error_) {
+      setProblem((error_ as Error).message)
+    }
+  }
+  const header = read.header ?? 1
+  useEffect(() => story.setSelection({ kind: 'table' }), [])
+  if (!file) return <p>No file stands here yet. Drop one on the Replay page.</p>
+  return (
+    <div className="grid w-[580px] gap-2">
+      <p className="font-data text-[12.5px]">{files.map(({ name }) => name).join(', ')}</p>
+      <div className="flex flex-wrap gap-2">
+        <label className="flex items-center gap-1.5">
+          Written in
+          <select className="field" value={read.encoding ?? look?.encoding ?? 'utf-8'} onChange={(event) => void change({ encoding: event.target.value })}>
+            {['utf-8', 'utf-16le', 'utf-16be', 'windows-1252'].map((one) => (
+              <option key={one}>{one}</option>
+            ))}
+          </select>
+        </label>
+        <label className="flex items-center gap-1.5">
+          Parted by
+          <select className="field" value={read.delimiter ?? ','} onChange={(event) => void change({ delimiter: event.target.value })}>
+            {[[',', 'commas'], [';', 'semicolons'], ['\t', 'tabs'], ['|', 'bars']].map(([sign, words]) => (
+              <option key={sign} value={sign}>
+                {words}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="flex items-center gap-1.5">
+          Rows at the foot to leave out
+          <input className="field w-[64px]" type="number" min={0} defaultValue={read.footer ?? 0} onBlur={(event) => event.target.valueAsNumber >= 0 && event.target.valueAsNumber !== (read.footer ?? 0) && void change({ footer: event.target.valueAsNumber })} />
+        </label>
+        <Button onClick={() => void change({ header: header === 'none' ? 1 : 'none' })}>{header === 'none' ? 'It has a row of names' : 'It has no row of names'}</Button>
+      </div>
+      <p className="text-ink-2">As it stands in the file. Click the row that holds the names.</p>
+      {(problem ?? error) && <p role="alert" className="text-went">{problem ?? error?.message}</p>}
+      <div className="max-h-[280px] overflow-auto border border-line">
+        <table className="figures w-full text-[12px]">
+          <tbody>
+            {look?.rows.slice(0, 30).map((row, i) => (
+              <tr key={i} className={header === i + 1 ? 'bg-token-tint font-semibold text-token' : header !== 'none' && i + 1 < header ? 'aside text-ink-3' : ''}>
+                <td className="border-r border-line px-0 text-right">
+                  <button type="button" className="w-full px-2 py-0.5 text-ink-3" aria-label={`Names from row ${i + 1}`} onClick={() => void change({ header: i + 1 })}>
+                    {i + 1}
+                  </button>
+                </td>
+                {row.slice(0, 12).map((cell, c) => (
+                  <td key={c} className="max-w-[150px] truncate border-b border-line px-2 py-0.5">
+                    {cell}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </div>
+  )
+}
+

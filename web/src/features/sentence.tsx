@@ -1,0 +1,30 @@
+import { useState } from 'react'
+import { sentenceFor, type Sentence, type Slot, type Step } from '@fabula/core'
+import { Editable } from '../ui/parts.tsx'
+import { SlotEditor } from './editors.tsx'
+import type { Story } from './story-state.ts'
+
+const nounOf: Readonly<Record<Slot['editor'], string>> = {
+  columns: 'columns', column: 'column', name: 'name', value: 'value', condition: 'condition', formula: 'formula', choice: 'choice', number: 'number', text: 'text', measures: 'measures', sortKeys: 'order', types: 'type', renames: 'names', change: 'change of names', formats: 'date forms', open: 'file', slice: 'rows',
+}
+
+const EditableSlot = ({ slot, step, story }: { slot: Slot; step: Step; story: Story }) => {
+  const [open, setOpen] = useState(false)
+  return (
+    <Editable text={slot.text} label={nounOf[slot.editor]} open={open} onOpenChange={setOpen}>
+      <SlotEditor slot={slot} step={step} story={story} close={() => setOpen(false)} />
+    </Editable>
+  )
+}
+
+/** A sentence whose underlined words are edited in place. Without a story it is only read. */
+export const SentenceText = ({ step, story }: { step: Step; story?: Story | undefined }) => {
+  const parts: Sentence = sentenceFor(step)
+  return (
+    <>
+      {parts.map((part, i) =>
+        typeof part === 'string' ? <span key={i}>{part}</span> : story ? <EditableSlot key={i} slot={part} step={step} story={story} /> : <b key={i} className="font-medium text-token">{part.text}</b>,
+      )}
+    </>
+  )
+}

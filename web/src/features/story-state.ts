@@ -1,0 +1,120 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useCallback, useEffect, useMemo, useState } from 'react'
+import type { Recipe, Schema, Step } from '@fabula/core'
+import * as api from '@fabula/core/api'
+import type { PreviewRequest, StoryStep } from '@fabula/core/api'
+import { ask, ServerError } from '../api/client.ts'
+import { flowQuery, storyQuery } from '../api/queries.ts'
+import { useFlow } from '../pages/flow-layout.tsx'
+import type { Selection } from './verbs.ts'
+
+/** A sentence not kept yet: new after another, or another's new wording. */
+export type Draft = { readonly table: string; readonly step: Step; readonly after: string | undefined; readonly isNew: boolean }
+
+const withStep = (recipe: Recipe, { table, step, after, isNew }: Draft): Recipe => ({
+  ...recipe,
+  tables: recipe.tables.map((one) => {
+    if (one.id !== table) return one
+    if (!isNew) return { ...one, steps: one.steps.map((old) => (old.id === step.id ? step : old)) }
+    const at = one.steps.findIndex(({ id }) => id === after) + 1
+    return { ...one, steps: [...one.steps.slice(0, at), step, ...one.steps.slice(at)] }
+  }),
+})
+
+/** An id no step of the recipe has, nor had: the next number after the largest. */
+export const nextStepId = (recipe: Recipe): string => {
+  const numbers = recipe.tables.flatMap(({ steps }) => steps.map(({ id }) => Number(/(\d+)$/.exec(id)?.[1] ?? 0)))
+  return `s${Math.max(0, ...numbers) + 1}`
+}
+
+/** All that Compose holds: where one stands, what is drafted, what is selected. */
+export const useStory = () => {
+  const { flow, place, setSaid } = useFlow()
+  const client = useQueryClient()
+  const last = flow.recipe.tables.at(-1)
+  const [at, setAt] = useState({ table: last?.id ?? '', step: last?.steps.at(-1)?.id ?? '' })
+  const [draft, setDraft] = useState<Draft>()
+  const [lens, setLens] = useState<PreviewRequest['lens']>('changes')
+  const [only, setOnly] = useState<PreviewRequest['only']>('all')
+  const [selection, setSelection] = useState<Selection>({ kind: 'table' })
+  const [problem, setProblem] = useState<string>()
+
+  const recipe = useMemo(() => (draft ? withStep(flow.recipe, draft) : flow.recipe), [flow.recipe, draft])
+  const table = recipe.tables.find(({ id }) => id === at.table) ?? recipe.tables.at(-1)
+  const step = table?.steps.find(({ id }) => id === at.step) ?? table?.steps.at(-1)
+  const stand = { recipe, table: table?.id ?? '', step: step?.id ?? '' }
+  const savedTable = flow.recipe.tables.find(({ id }) => id === table?.id)
+  const story = useQuery(storyQuery(place, flow.files, { recipe: flow.recipe, table: savedTable?.id ?? '', step: savedTable?.steps.at(-1)?.id ?? '' }))
+  const drafted = useQuery({ ...storyQuery(place, flow.files, stand), enabled: draft !== undefined })
+  const steps: readonly StoryStep[] = (draft ? drafted.data?.steps : story.data?.steps) ?? []
+
+  const saving = useMutation({
+    mutationFn: ({ way, next, what }: { way: 'edit' | 'undo' | 'redo'; next?: Recipe; what?: string }) => ask(api.flowReply, 'POST', `${place.base}/${way}`, way === 'edit' ? { recipe: next, what, after: flow.edit } : {}),
+    onSuccess: (reply) => {
+      client.setQueryData(flowQuery(place).queryKey, reply)
+      setSaid('saved a moment ago')
+      setProblem(undefined)
+    },
+    onError: (error) => setProblem(error instanceof ServerError ? error.message : 'The change could not be saved. Try again.'),
+  })
+  const { mutateAsync } = saving
+  const save = useCallback((next: Recipe, what: string) => mutateAsync({ way: 'edit', next, what }), [mutateAsync])
+
+  const goTo = (tableId: string, stepId: string): void => {
+    setAt({ table: tableId, step: stepId })
+    setOnly('all')
+    setSelection({ kind: 'table' })
+  }
+  const begin = (params: Omit<Step, 'id'>): void => {
+    if (!table || !step) return
+    const made = { ...params, id: draft?.isNew ? draft.step.id : nextStepId(flow.recipe) } as Step
+    const after = draft?.isNew ? draft.after : step.id
+    setDraft({ table: table.id, step: made, after, isNew: true })
+    setAt({ table: table.id, step: made.id })
+    setLens('changes')
+    setOnly('all')
+  }
+  const reword = (next: Step): void => {
+    if (!table) return
+    if (draft?.step.id === next.id) setDraft({ ...draft, step: next })
+    else setDraft({ table: table.id, step: next, after: undefined, isNew: false })
+    setAt({ table: table.id, step: next.id })
+    setLens('changes')
+  }
+  const draftState = draft ? steps.find(({ id }) => id === draft.step.id)?.state : undefined
+  const canKeep = draft !== undefined && draftState === 'fine' && !drafted.isFetching
+  const keep = async (): Promise<void> => {
+    if (!draft || !canKeep) return
+    await save(withStep(flow.recipe, draft), draft.isNew ? 'a new sentence' : 'a sentence reworded')
+    setDraft(undefined)
+    setSelection({ kind: 'table' })
+  }
+  const discard = (): void => {
+    if (!draft) return
+    setAt({ table: draft.table, step: draft.isNew ? (draft.after ?? '') : draft.step.id })
+    setDraft(undefined)
+    setOnly('all')
+  }
+  const changeSteps = async (what: string, change: (steps: readonly Step[]) => readonly Step[]): Promise<void> => {
+    if (!table) return
+    setDraft(undefined)
+    await save({ ...flow.recipe, tables: flow.recipe.tables.map((one) => (one.id === table.id ? { ...one, steps: change(one.steps) } : one)) }, what)
+  }
+  const travel = async (way: 'undo' | 'redo'): Promise<void> => {
+    setDraft(undefined)
+    setSelection({ kind: 'table' })
+    await mutateAsync({ way })
+  }
+  useEffect(() => {
+    setOnly('all')
+  }, [lens])
+
+  /** The schema that a step works on: what stands before it. */
+  const schemaBefore = (stepId: string): Schema => {
+    const index = steps.findIndex(({ id }) => id === stepId)
+    return index > 0 ? (steps[index - 1]?.columns ?? []) : []
+  }
+  const schemaHere: Schema = steps.find(({ id }) => id === step?.id)?.columns ?? []
+  return { flow, place, recipe, table, step, stand, story, steps, draft, draftError: drafted.error ?? undefined, lens, setLens, only, setOnly, selection, setSelection, problem, setProblem, goTo, begin, reword, keep, canKeep, discard, changeSteps, travel, save, schemaBefore, schemaHere }
+}
+export type Story = ReturnType<typeof useStory>

@@ -1,0 +1,35 @@
+import '@fontsource-variable/literata'
+import '@fontsource-variable/instrument-sans'
+import '@fontsource-variable/inter'
+import '@fontsource-variable/jetbrains-mono'
+import './styles.css'
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { createBrowserRouter, RouterProvider } from 'react-router'
+import { FlowLayout } from './pages/flow-layout.tsx'
+import { Compose } from './pages/compose.tsx'
+import { HandOver } from './pages/hand-over.tsx'
+import { Home } from './pages/home.tsx'
+import { Reader } from './pages/reader.tsx'
+import { Replay } from './pages/replay.tsx'
+
+document.documentElement.dataset.theme = localStorage.getItem('theme') ?? 'paper'
+
+const router = createBrowserRouter([
+  { path: '/', element: <Home /> },
+  { path: '/flows/:id', element: <FlowLayout shared={false} />, children: [{ index: true, element: <Compose /> }, { path: 'replay', element: <Replay /> }, { path: 'hand-over', element: <HandOver /> }] },
+  { path: '/r/:token', element: <FlowLayout shared />, children: [{ index: true, element: <Reader /> }, { path: 'replay', element: <Replay /> }] },
+  { path: '*', element: <Home /> },
+])
+const client = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, staleTime: 30_000 } } })
+
+const root = document.getElementById('root')
+if (root)
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={client}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </StrictMode>,
+  )

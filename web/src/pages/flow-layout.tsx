@@ -1,0 +1,90 @@
+import { useQuery } from '@tanstack/react-query'
+import { createContext, useContext, useState, type ReactNode } from 'react'
+import { Link, NavLink, Outlet, useParams } from 'react-router'
+import type { FlowReply } from '@fabula/core/api'
+import { flowQuery, type Place } from '../api/queries.ts'
+import { Button, Notice } from '../ui/parts.tsx'
+
+export const Mark = () => (
+  <Link to="/" className="font-serif text-[20px] font-semibold">
+    <span aria-hidden className="mr-1.5 text-rubric">
+      ¶
+    </span>
+    Fabula
+  </Link>
+)
+
+type FlowContext = { readonly flow: FlowReply; readonly place: Place; readonly setTools: (tools: ReactNode) => void; readonly setSaid: (said: string) => void }
+const Context = createContext<FlowContext | undefined>(undefined)
+export const useFlow = (): FlowContext => {
+  const context = useContext(Context)
+  if (!context) throw new Error('outside of a flow')
+  return context
+}
+
+const Tab = ({ to, children }: { to: string; children: ReactNode }) => (
+  <NavLink to={to} end className="border-b-2 border-transparent px-0.5 pt-4 pb-3.5 font-medium text-ink-2 aria-[current=page]:border-rubric aria-[current=page]:text-ink">
+    {children}
+  </NavLink>
+)
+
+const Lamp = () => {
+  const [theme, setTheme] = useState(document.documentElement.dataset.theme)
+  const next = theme === 'lamplight' ? 'paper' : 'lamplight'
+  return (
+    <Button
+      look="quiet"
+      aria-label={`Read by ${next}`}
+      onClick={() => {
+        document.documentElement.dataset.theme = next
+        localStorage.setItem('theme', next)
+        setTheme(next)
+      }}
+    >
+      {theme === 'lamplight' ? '☼' : '☾'}
+    </Button>
+  )
+}
+
+/** The head of every page of a flow: its name, the pages, what the page itself puts beside them. */
+export const FlowLayout = ({ shared }: { shared: boolean }) => {
+  const { id = '', token = '' } = useParams()
+  const place: Place = shared ? { base: `/api/shared/${token}`, home: `/r/${token}`, token } : { base: `/api/flows/${id}`, home: `/flows/${id}` }
+  const { data: flow, error } = useQuery(flowQuery(place))
+  const [tools, setTools] = useState<ReactNode>()
+  const [said, setSaid] = useState('')
+  return (
+    <div className="grid h-full grid-rows-[52px_1fr] overflow-hidden">
+      <header className="grid grid-cols-[1fr_auto_1fr] items-center gap-4 border-b border-line px-[18px]">
+        <div className="flex min-w-0 items-center gap-3.5">
+          <Mark />
+          <span className="truncate font-serif text-[15px] font-medium">{flow?.recipe.name}</span>
+          <span role="status" className="truncate text-[12px] text-ink-3">
+            {shared ? 'to read and replay' : said}
+          </span>
+        </div>
+        <nav aria-label="Pages" className="flex gap-[26px]">
+          <Tab to={place.home}>{shared ? 'Story' : 'Compose'}</Tab>
+          <Tab to={`${place.home}/replay`}>Replay</Tab>
+          {!shared && <Tab to={`${place.home}/hand-over`}>Hand over</Tab>}
+        </nav>
+        <div className="flex items-center justify-end gap-1.5">
+          {tools}
+          <Lamp />
+        </div>
+      </header>
+      {error ? (
+        <main className="mx-auto max-w-[560px] p-12">
+          <h1 className="mb-3 font-serif text-[22px] font-semibold">This story cannot be opened</h1>
+          <Notice kind="went">{error.message}</Notice>
+        </main>
+      ) : flow ? (
+        <Context value={{ flow, place, setTools, setSaid }}>
+          <Outlet />
+        </Context>
+      ) : (
+        <main className="p-12 font-serif text-ink-3 italic">Opening the story…</main>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,132 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import hljs from 'highlight.js/lib/core'
+import json from 'highlight.js/lib/languages/json'
+import pythonLanguage from 'highlight.js/lib/languages/python'
+import sqlLanguage from 'highlight.js/lib/languages/sql'
+import { useState } from 'react'
+import { counted, sentenceText, writeRecipe } from '@fabula/core'
+import * as api from '@fabula/core/api'
+import { ask } from '../api/client.ts'
+import { flowQuery, scriptsQuery } from '../api/queries.ts'
+import { Button, Notice, Segments } from '../ui/parts.tsx'
+import { useFlow } from './flow-layout.tsx'
+
+hljs.registerLanguage('python', pythonLanguage)
+hljs.registerLanguage('sql', sqlLanguage)
+hljs.registerLanguage('json', json)
+
+const Code = ({ text, language }: { text: string; language: 'python' | 'sql' | 'json' }) => (
+  <pre className="m-0 min-w-0 bg-sheet px-4 py-[11px] font-mono text-[12px] leading-relaxed break-words whitespace-pre-wrap" dangerouslySetInnerHTML={{ __html: hljs.highlight(text.trim(), { language }).value }} />
+)
+
+/** The helpers of a script are long and the same for all; they fold. */
+const Preamble = ({ text, language }: { text: string; language: 'python' | 'sql' }) => (
+  <details className="bg-sheet px-4 py-2">
+    <summary className="cursor-pointer text-ink-2">{counted(text.split('\n').length, 'line')}: how it is called, the helpers it uses, its checks</summary>
+    <Code text={text} language={language} />
+  </details>
+)
+
+type Language = 'python' | 'sql' | 'recipe'
+const endings: Readonly<Record<Language, string>> = { python: '.py', sql: '.sql', recipe: '.fabula.json' }
+
+export const HandOver = () => {
+  const { flow, place } = useFlow()
+  const client = useQueryClient()
+  const [language, setLanguage] = useState<Language>('python')
+  const [chosen, setChosen] = useState('')
+  const [said, setSaid] = useState('')
+  const scripts = useQuery(scriptsQuery(place, flow.edit))
+  const linking = useMutation({ mutationFn: (method: 'POST' | 'DELETE') => ask(api.flowReply, method, `${place.base}/link`), onSuccess: (reply) => client.setQueryData(flowQuery(place).queryKey, reply) })
+  const parts = language === 'recipe' ? [] : (scripts.data?.[language] ?? [])
+  const whole = language === 'recipe' ? writeRecipe(flow.recipe) : parts.map(({ text }) => text).join('\n')
+  const steps = flow.recipe.tables.flatMap((table) => table.steps.map((step, i) => ({ step, number: i + 1 })))
+  const stem = flow.recipe.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'flow'
+  const link = flow.link ? `${location.origin}/r/${flow.link}` : undefined
+  const copy = async (text: string, words: string): Promise<void> => {
+    await navigator.clipboard.writeText(text)
+    setSaid(words)
+  }
+  return (
+    <main className="grid min-h-0 grid-cols-[minmax(0,1fr)_300px]">
+      <section aria-label="The story and its script" className="grid min-h-0 grid-rows-[auto_1fr] border-r border-line">
+        <div className="flex items-center gap-2.5 border-b border-line px-[18px] py-3">
+          <h1 className="font-serif text-[15px] font-semibold">The story and its script</h1>
+          <Segments label="Language" value={language} of={[['python', 'Python'], ['sql', 'SQL'], ['recipe', 'Recipe']]} onChange={setLanguage} />
+          <span role="status" className="text-ink-3">
+            {said}
+          </span>
+          <span className="ml-auto flex gap-2">
+            <Button onClick={() => void copy(whole, 'copied')}>Copy</Button>
+            <a className="rounded-md border border-line-strong bg-sheet px-3 py-1.5 text-ink-2 hover:text-ink" href={`${place.base}/download/${language}`} download>
+              Download {stem}
+              {endings[language]}
+            </a>
+          </span>
+        </div>
+        <div className="overflow-auto" tabIndex={0} role="region" aria-label="Script">
+          {scripts.data?.problem && language !== 'recipe' && (
+            <div className="p-4">
+              <Notice kind="went">{scripts.data.problem}</Notice>
+            </div>
+          )}
+          {language === 'recipe' && <Code text={whole} language="json" />}
+          {parts.map(({ step: id, text }, i) => {
+            const found = steps.find(({ step }) => step.id === id)
+            return (
+              <div key={id ?? `part-${i}`} data-state={id !== undefined && id === chosen ? 'on' : 'off'} onClick={() => setChosen(id ?? '')} className="group grid grid-cols-[minmax(220px,330px)_minmax(0,1fr)] border-b border-line data-[state=on]:bg-rubric-tint">
+                <p className="grid grid-cols-[22px_1fr] py-[11px] pr-4 pl-[18px] font-serif text-[14px]">
+                  <span className="font-sans text-[12px] leading-[21px] text-ink-3">{found?.number}</span>
+                  <span className={found ? '' : 'text-ink-2'}>{found ? sentenceText(found.step) : i === 0 ? 'Who runs it gives the exports by name.' : 'The result is written as CSV.'}</span>
+                </p>
+                <div className="min-w-0 border-l border-line group-data-[state=on]:shadow-[inset_3px_0_0_var(--rubric)]">{i === 0 ? <Preamble text={text} language={language as 'python' | 'sql'} /> : <Code text={text} language={language as 'python' | 'sql'} />}</div>
+              </div>
+            )
+          })}
+        </div>
+      </section>
+      <aside className="flex flex-col gap-5 overflow-auto p-[18px]" aria-label="Sharing">
+        <div>
+          <h2 className="mb-1.5 font-serif text-[14.5px] font-semibold">Who may replay it</h2>
+          {link ? (
+            <>
+              <input readOnly aria-label="The link" className="field w-full font-mono text-[12px]" value={link} onFocus={(event) => event.target.select()} />
+              <p className="my-2 text-[12.5px] text-ink-2">Whoever has this link can read the story and replay it on their own exports. They cannot change it.</p>
+              <div className="flex gap-2">
+                <Button look="main" onClick={() => void copy(link, 'link copied')}>
+                  Copy the link
+                </Button>
+                <Button onClick={() => linking.mutate('DELETE')}>End it</Button>
+              </div>
+            </>
+          ) : (
+            <>
+              <p className="mb-2 text-[12.5px] text-ink-2">Nobody else yet. A link lets a colleague read the story and replay it, without being able to change it.</p>
+              <Button look="main" onClick={() => linking.mutate('POST')}>
+                Make a link
+              </Button>
+            </>
+          )}
+          {linking.error && <Notice kind="went">{linking.error.message}</Notice>}
+        </div>
+        <div>
+          <h2 className="mb-1.5 font-serif text-[14.5px] font-semibold">What they need</h2>
+          <dl className="grid grid-cols-[1fr_auto] gap-x-3 gap-y-1 text-[12.5px] text-ink-2">
+            {flow.recipe.inputs.map(({ id, name, columns }) => (
+              <div key={id} className="contents">
+                <dt>{name}</dt>
+                <dd className="figures">text file, {counted(columns?.length ?? 0, 'column')}</dd>
+              </div>
+            ))}
+          </dl>
+        </div>
+        <div>
+          <h2 className="mb-1.5 font-serif text-[14.5px] font-semibold">By the command line</h2>
+          <p className="font-mono text-[12px] break-words text-ink-2">
+            npx fabula run {stem}.fabula.json {flow.recipe.inputs.map(({ id }) => `--input ${id}=FILE`).join(' ')}
+          </p>
+        </div>
+      </aside>
+    </main>
+  )
+}

@@ -1,0 +1,95 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useRef, useState, type DragEvent } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { counted } from '@fabula/core'
+import { flowsQuery } from '../api/queries.ts'
+import { flowFromFile } from '../features/open-file.ts'
+import { Button, Notice } from '../ui/parts.tsx'
+import { Mark } from './flow-layout.tsx'
+
+const when = (iso: string): string => new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+
+/** Takes one dropped file anywhere on the page. */
+const useDrop = (take: (file: File) => void) => {
+  const [over, setOver] = useState(false)
+  return {
+    over,
+    handlers: {
+      onDragOver: (event: DragEvent) => {
+        event.preventDefault()
+        setOver(true)
+      },
+      onDragLeave: () => setOver(false),
+      onDrop: (event: DragEvent) => {
+        event.preventDefault()
+        setOver(false)
+        const [file] = event.dataTransfer.files
+        if (file) take(file)
+      },
+    },
+  }
+}
+
+export const Home = () => {
+  const { data, error } = useQuery(flowsQuery())
+  const [busy, setBusy] = useState<string>()
+  const [problem, setProblem] = useState<string>()
+  const chooser = useRef<HTMLInputElement>(null)
+  const navigate = useNavigate()
+  const client = useQueryClient()
+  const take = async (file: File): Promise<void> => {
+    setProblem(undefined)
+    setBusy(`Sending ${file.name}: 0 %`)
+    try {
+      const flow = await flowFromFile(file, (share) => setBusy(share < 1 ? `Sending ${file.name}: ${Math.round(share * 100)} %` : `Reading ${file.name}, ${(file.size / 1e6).toFixed(1)} MB`))
+      await client.invalidateQueries({ queryKey: ['flows'] })
+      await navigate(`/flows/${flow.id}`)
+    } catch (error_) {
+      setProblem((error_ as Error).message)
+    } finally {
+      setBusy(undefined)
+    }
+  }
+  const { over, handlers } = useDrop((file) => void take(file))
+  return (
+    <div className="flex h-full flex-col" {...handlers}>
+      <header className="flex h-[52px] items-center border-b border-line px-[18px]">
+        <Mark />
+      </header>
+      <main className="mx-auto grid w-full max-w-[1080px] flex-1 grid-cols-[1fr_400px] gap-14 px-6 py-12">
+        <section>
+          <h1 className="font-serif text-[28px] leading-tight font-semibold">Tell once how an export becomes a tidy table.</h1>
+          <p className="mt-2 mb-8 max-w-[52ch] font-serif text-[15px] text-ink-2">Each step is one plain sentence that says what it did to your rows. Next month, drop the new export and the story is told again.</p>
+          <h2 className="mb-1 font-serif text-[16px] font-semibold">Your stories</h2>
+          {error && <Notice kind="went">{error.message}</Notice>}
+          <ul className="border-t border-line">
+            {data?.flows.map(({ id, name, changedAt, sentences }) => (
+              <li key={id} className="border-b border-line">
+                <Link to={`/flows/${id}`} className="grid grid-cols-[1fr_auto_auto] gap-6 px-1 py-3 hover:bg-sheet">
+                  <span className="font-serif text-[15px] font-medium">{name}</span>
+                  <span className="figures text-ink-3">{counted(sentences, 'sentence')}</span>
+                  <span className="figures text-ink-3">{when(changedAt)}</span>
+                </Link>
+              </li>
+            ))}
+            {data?.flows.length === 0 && <li className="py-4 font-serif text-ink-3 italic">None yet. Drop an export to begin one.</li>}
+          </ul>
+        </section>
+        <section>
+          <div data-state={over ? 'over' : 'idle'} className="rounded-xl border-[1.5px] border-dashed border-line-strong bg-sheet p-6 data-[state=over]:border-rubric data-[state=over]:bg-rubric-tint">
+            <h2 className="font-serif text-[18px] font-semibold">Start from your own file</h2>
+            <p className="mt-1 mb-4 text-ink-2">Drop a text file (CSV) anywhere on this page. A recipe file (.fabula.json) becomes a story too.</p>
+            <Button look="main" onClick={() => chooser.current?.click()} disabled={busy !== undefined}>
+              Choose a file
+            </Button>
+            <input ref={chooser} type="file" aria-label="A file to start from" className="sr-only" tabIndex={-1} onChange={(event) => event.target.files?.[0] && void take(event.target.files[0])} />
+            <p role="status" className="figures mt-3 min-h-5 text-ink-2">
+              {busy}
+            </p>
+            {problem && <Notice kind="went">{problem}</Notice>}
+          </div>
+        </section>
+      </main>
+    </div>
+  )
+}

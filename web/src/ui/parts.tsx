@@ -1,0 +1,50 @@
+import { Popover } from 'radix-ui'
+import type { ComponentProps, ReactNode } from 'react'
+
+const looks = {
+  main: 'bg-rubric text-on-rubric font-semibold hover:brightness-95',
+  ghost: 'border border-line-strong bg-sheet text-ink-2 hover:text-ink',
+  quiet: 'text-ink-2 hover:text-ink hover:bg-sunk',
+  link: 'text-rubric font-semibold hover:underline px-0!',
+} as const
+
+export const Button = ({ look = 'ghost', className = '', ...rest }: ComponentProps<'button'> & { look?: keyof typeof looks }) => (
+  <button type="button" {...rest} className={`rounded-md px-3 py-1.5 disabled:opacity-45 ${looks[look]} ${className}`} />
+)
+
+export const Key = ({ children }: { children: ReactNode }) => <kbd className="rounded border border-line-strong bg-sheet px-1 font-sans text-[12px] text-ink-3">{children}</kbd>
+
+/** One of a few, shown side by side. */
+export const Segments = <T extends string>({ label, value, of, onChange }: { label: string; value: T; of: readonly (readonly [T, string])[]; onChange: (value: T) => void }) => (
+  <div role="radiogroup" aria-label={label} className="flex rounded-lg bg-sunk p-0.5 text-[12.5px]">
+    {of.map(([one, words]) => (
+      <button key={one} type="button" role="radio" aria-checked={one === value} data-state={one === value ? 'on' : 'off'} onClick={() => onChange(one)} className="rounded-md px-2.5 py-1 text-ink-2 data-[state=on]:bg-sheet data-[state=on]:font-semibold data-[state=on]:text-ink">
+        {words}
+      </button>
+    ))}
+  </div>
+)
+
+/** A slot of a sentence with its editor below it. */
+export const Editable = ({ text, label, open, onOpenChange, children }: { text: string; label: string; open: boolean; onOpenChange: (open: boolean) => void; children: ReactNode }) => (
+  <Popover.Root open={open} onOpenChange={onOpenChange}>
+    <Popover.Trigger asChild>
+      <button type="button" className="slot inline" aria-label={`${label}: ${text}`}>
+        {text}
+      </button>
+    </Popover.Trigger>
+    <Popover.Portal>
+      <Popover.Content align="start" sideOffset={6} collisionPadding={12} className="z-50 max-h-[min(560px,var(--radix-popover-content-available-height))] max-w-[620px] min-w-[260px] overflow-auto rounded-lg border border-line-strong bg-sheet p-3 text-[13px] text-ink" aria-label={label}>
+        {children}
+      </Popover.Content>
+    </Popover.Portal>
+  </Popover.Root>
+)
+
+export const Notice = ({ children, kind = 'turned' }: { children: ReactNode; kind?: 'turned' | 'came' | 'went' }) => (
+  <div role={kind === 'went' ? 'alert' : 'note'} className={`rounded-lg px-3 py-2 text-[12.5px] ${kind === 'turned' ? 'bg-turned-tint' : kind === 'came' ? 'bg-came-tint' : 'bg-went-tint'} text-ink`}>
+    {children}
+  </div>
+)
+
+export const Dot = ({ strand }: { strand: number }) => <i aria-hidden className="inline-block size-[11px] flex-none rounded-full" style={{ background: `var(--strand-${(strand % 5) + 1})` }} />
