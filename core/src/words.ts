@@ -33,7 +33,7 @@ export const nearest = (wanted: string, names: readonly string[]): string[] => {
   }
   return names
     .map((name) => ({ name, score: score(name) }))
-    .filter(({ name, score }) => score <= Math.max(2, Math.ceil(Math.max(name.length, wanted.length) * 0.4)))
+    .filter(({ name, score }) => score <= Math.max(1, Math.floor(Math.max(name.length, wanted.length) * 0.4)))
     .sort((a, b) => a.score - b.score)
     .slice(0, 3)
     .map(({ name }) => name)

@@ -7,6 +7,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { createBrowserRouter, RouterProvider } from 'react-router'
+import { z } from 'zod'
 import { FlowLayout } from './pages/flow-layout.tsx'
 import { Compose } from './pages/compose.tsx'
 import { HandOver } from './pages/hand-over.tsx'
@@ -14,6 +15,8 @@ import { Home } from './pages/home.tsx'
 import { Reader } from './pages/reader.tsx'
 import { Replay } from './pages/replay.tsx'
 
+// the content security policy allows no code made from text
+z.config({ jitless: true })
 document.documentElement.dataset.theme = localStorage.getItem('theme') ?? 'paper'
 
 const router = createBrowserRouter([

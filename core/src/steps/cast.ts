@@ -48,7 +48,7 @@ const convertSql = (part: Code, from: ColumnType, to: Cast): Code => {
   return type === 'datetime' ? sql`${part}::timestamp` : sql`${part}::${code(type)}`
 }
 
-const wordsFor = ({ type, formats }: Cast): string => (formats && formats.length > 0 ? `, written ${listed(formats.map(formatWords), 'or')}` : type === 'date' ? ', written year-month-day' : '')
+const wordsFor = ({ type, formats }: Cast): string => (formats && formats.length > 0 ? listed(formats.map(formatWords), 'or') : type === 'date' ? 'year-month-day' : 'the ISO way')
 
 export const cast = defineStep<Cast>({
   kind: 'cast',
@@ -67,7 +67,7 @@ export const cast = defineStep<Cast>({
     columnsSlot(params.columns, 'columns'),
     ' as ',
     slot(typeWords[params.type], 'types', ['type']),
-    ...(isDated(params.type) ? [slot(wordsFor(params) || ', written the ISO way', 'formats', ['formats'])] : []),
+    ...(isDated(params.type) ? [', written ', slot(wordsFor(params), 'formats', ['formats'])] : []),
     ...(params.locale && params.locale.decimal !== '.' ? [`, with ${params.locale.decimal} before decimals`] : []),
     '.',
   ],

@@ -5,7 +5,7 @@ import type { Field, Schema } from '../table/table.ts'
 import { wildcard } from '../table/text.ts'
 import { listed, nearest, quoted } from '../words.ts'
 import { name } from './names.ts'
-import { slot, type CheckContext, type Path, type PythonContext, type Slot, type SqlContext } from './step-kind.ts'
+import { slot, type CheckContext, type Path, type Slot, type SqlContext } from './step-kind.ts'
 
 /** Column selectors: a list of names, or a rule that is worked out anew on each replay. */
 export type Selector =
@@ -79,11 +79,6 @@ export const checkSelector = (selector: Selector, schema: Schema, context: Check
   return selected(selector, schema)
 }
 
-/** Reported where the columns are not numbers. */
-export const checkNumbers = (fields: readonly Field[], { report }: CheckContext, ...path: Path): void => {
-  for (const { name: column, type } of fields) if (!isNumber(type)) report({ code: 'wrong-type', column, type, needs: 'numbers' }, ...path)
-}
-
 const typeNames: Readonly<Record<ColumnType | 'number', string>> = { number: 'number', text: 'text', integer: 'whole-number', decimal: 'decimal', boolean: 'yes-or-no', date: 'date', datetime: 'date-and-time', time: 'time' }
 
 /** A selector in words: “Jan and Feb”, “all columns but Clinic”. */
@@ -138,6 +133,3 @@ export const selectorPython = (selector: Selector, frame: Code): Code => {
 /** select "¶", a, b, from …: the columns of a step's output, each by its own expression where one is given. */
 export const selectColumns = ({ from, output, column }: SqlContext, expressions: Readonly<Record<string, Code>> = {}, tail: Code = code('')): Code =>
   sql`select ${joined([code('"¶"'), ...output.map((field) => (expressions[field.name] ? sql`${expressions[field.name] as Code} as ${column(field.name)}` : column(field.name)))], ', ')}\nfrom ${from}${tail}`
-
-/** name: expression, for several columns at once */
-export const pythonColumn = ({ frame }: PythonContext, column: string): Code => py`${frame}[${column}]`

@@ -17,7 +17,6 @@ import { unpivot } from './unpivot.ts'
 export const stepKinds = { open, select, drop, rename, move, cast, filter, sort, slice, distinct, derive, unpivot, summarise } as const satisfies Readonly<Record<string, StepKind>>
 
 export type StepKindName = keyof typeof stepKinds
-export const stepKindNames = Object.keys(stepKinds) as StepKindName[]
 
 /** A kind by name, its params seen from outside as data. */
 export const kindNamed = (name: string): StepKind<unknown> | undefined => (Object.hasOwn(stepKinds, name) ? (stepKinds[name as StepKindName] as unknown as StepKind<unknown>) : undefined)

@@ -37,6 +37,7 @@ const firstBadByte = (bytes: Buffer): number => {
     if (isUtf8(cut) || isUtf8(cut.subarray(0, Math.max(0, cut.length - 1))) || isUtf8(cut.subarray(0, Math.max(0, cut.length - 2))) || isUtf8(cut.subarray(0, Math.max(0, cut.length - 3)))) low = middle + 1
     else high = middle
   }
+  while (low > 0 && !isUtf8(bytes.subarray(0, low))) low--
   return low
 }
 

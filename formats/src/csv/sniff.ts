@@ -30,6 +30,7 @@ export const sniffHeader = (rows: readonly (readonly string[])[]): number => {
   }
   for (const row of rows) if (widthOf(row) > 1) widths.set(row.length, (widths.get(row.length) ?? 0) + 1)
   const [common = 1] = [...widths].sort((a, b) => b[1] - a[1])[0] ?? []
-  const at = rows.findIndex((row) => widthOf(row) >= Math.max(1, common - 1) && row.filter((cell) => cell !== '').length >= common - 1)
+  const enough = common > 3 ? common - 1 : common
+  const at = rows.findIndex((row) => widthOf(row) >= enough && row.filter((cell) => cell !== '').length >= enough)
   return Math.max(0, at) + 1
 }

@@ -14,8 +14,8 @@ export const Composer = ({ story, focusRef }: { story: Story; focusRef: (focus: 
   const general = verbsFor({ kind: 'table' }, schemaHere).filter(({ step }) => !selected.some((verb) => verb.step.kind === step.kind))
   return (
     <Command label="Verbs" className="relative border-t border-line bg-paper" loop>
-      {open && (
-        <Command.List className="absolute right-3 bottom-full left-3 z-30 max-h-[300px] overflow-auto rounded-t-lg border border-line-strong bg-sheet p-1.5">
+      {/* the list stays in the page while it is closed: the box names it as what it controls */}
+      <Command.List hidden={!open} className="absolute right-3 bottom-full left-3 z-30 max-h-[300px] overflow-auto rounded-t-lg border border-line-strong bg-sheet p-1.5">
           <Command.Empty className="px-2 py-3 text-ink-3">No verb is found by that word.</Command.Empty>
           {[...selected, ...general].map(({ name, words, step }) => (
             <Command.Item
@@ -33,8 +33,7 @@ export const Composer = ({ story, focusRef }: { story: Story; focusRef: (focus: 
               {name}
             </Command.Item>
           ))}
-        </Command.List>
-      )}
+      </Command.List>
       <div className="flex items-center gap-2.5 px-4 py-2.5">
         <Command.Input
           ref={box}
@@ -43,7 +42,7 @@ export const Composer = ({ story, focusRef }: { story: Story; focusRef: (focus: 
           onFocus={() => setOpen(true)}
           onBlur={() => setTimeout(() => setOpen(false), 150)}
           onKeyDown={(event) => event.key === 'Escape' && (event.stopPropagation(), box.current?.blur())}
-          placeholder="What happens next? Type a verb or select something in the table"
+          placeholder="What happens next? Type a verb"
           className="flex-1 bg-transparent font-serif text-[13.5px] italic outline-offset-4 placeholder:text-ink-3"
         />
         <span className="text-ink-3">/</span>

@@ -29,15 +29,15 @@ const Cell = ({ row, column, at }: { row: ViewRow; column: ViewColumn; at: numbe
   return (
     <>
       {old !== undefined && <s className={`mr-1.5 text-[11.5px] ${bad ? 'text-went' : 'text-turned'}`}>{shownText(old)}</s>}
-      {bad && <span className="mr-1 text-went">could not be read</span>}
+      {bad && <span className="mr-1 text-went">unreadable</span>}
       {!bad && plainNumber(row.cells[at] ?? null, column.type)}
     </>
   )
 }
 
 const widthFor = (column: ViewColumn, rows: readonly ViewRow[], at: number): number => {
-  const longest = rows.slice(0, 40).reduce((most, row) => Math.max(most, (row.cells[at]?.length ?? 5) + (row.old?.[at] !== undefined ? row.old[at].length + 2 : 0)), 0)
-  return Math.min(320, Math.max(96, column.name.length * 7.6 + 26, longest * 7.3 + 26))
+  const longest = rows.slice(0, 40).reduce((most, row) => Math.max(most, (row.cells[at]?.length ?? 5) + (row.old?.[at] !== undefined ? row.old[at].length + (row.bad?.includes(at) ? 10 : 2) : 0)), 0)
+  return Math.min(320, Math.max(124, column.name.length * 8 + 30, longest * 7.9 + 26))
 }
 
 export const Bars = ({ facts, height }: { facts: ColumnFacts | undefined; height: number }) => {
@@ -126,7 +126,9 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
     >
       <div role="rowgroup" className="sticky top-0 z-20" style={{ width: across.getTotalSize() + numberWidth }}>
         <div role="row" aria-rowindex={1} className="relative border-b border-line-strong bg-sheet" style={{ height: headHeight }}>
-          <div role="columnheader" aria-label="Row" className="sticky left-0 z-10 h-full border-r border-line bg-paper" style={{ width: numberWidth }} />
+          <div role="columnheader" aria-label="Row" className="sticky left-0 z-10 h-full border-r border-line bg-paper" style={{ width: numberWidth }}>
+            <span className="block pt-1.5 pr-2 text-right text-[12px] text-ink-3">row</span>
+          </div>
           {across.getVirtualItems().map(({ index, start }) => {
             const column = columns[index] as ViewColumn
             const fact = facts[column.name]
@@ -186,7 +188,7 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
                       aria-colindex={c + 1}
                       aria-selected={here}
                       onClick={() => goTo(index, c)}
-                      className={`absolute h-full truncate border-r border-b border-line px-2.5 pt-1 whitespace-pre ${isNumeric(column.type) ? 'text-right' : ''} ${tint} ${here ? 'outline-2 -outline-offset-2 outline-token' : ''}`}
+                      className={`absolute top-0 h-full truncate border-r border-b border-line px-2.5 pt-1 whitespace-pre ${isNumeric(column.type) ? 'text-right' : ''} ${tint} ${here ? 'outline-2 -outline-offset-2 outline-token' : ''}`}
                       style={{ left: left + numberWidth, width: widths[c] }}
                     >
                       <Cell row={row} column={column} at={c} />

@@ -105,7 +105,7 @@ const Sentence = ({ story, step, index, count, strand }: { story: Story; step: S
       aria-current={on ? 'step' : undefined}
       data-state={isDraft ? 'draft' : state}
       onClick={() => !story.draft && story.goTo(story.table?.id ?? '', step.id)}
-      className={`group relative grid cursor-pointer grid-cols-[38px_1fr_92px] py-[7px] pr-3.5 font-serif text-[14px] leading-normal ${isDraft ? 'mx-3 my-1.5 grid-cols-[26px_1fr_92px]! cursor-default rounded-[10px] border-[1.5px] border-dashed border-rubric bg-sheet' : on ? 'bg-sheet shadow-[inset_3px_0_0_var(--rubric),0_1px_0_var(--line),0_-1px_0_var(--line)]' : ''} ${state === 'broken' ? 'sentence-broken text-rubric' : ''} ${later || state === 'off' || state === 'waiting' ? 'text-ink-3' : ''}`}
+      className={`group relative grid cursor-pointer grid-cols-[38px_1fr_92px] py-[7px] pr-3.5 font-serif text-[14px] leading-normal ${isDraft ? 'mx-3 my-1.5 grid-cols-[26px_1fr_92px]! cursor-default rounded-[10px] border-[1.5px] border-dashed border-rubric bg-sheet' : on ? 'bg-sheet shadow-[inset_3px_0_0_var(--rubric),0_1px_0_var(--line),0_-1px_0_var(--line)]' : ''} ${state === 'broken' ? 'sentence-broken text-rubric' : ''} ${later ? 'opacity-60' : ''} ${state === 'off' || state === 'waiting' ? 'text-ink-3' : ''}`}
     >
       {!isDraft && <i aria-hidden className="absolute top-0 bottom-0 left-3 w-[3px] rounded-sm" style={{ background: `var(--strand-${(strand % 5) + 1})` }} />}
       <span className={`pr-2.5 text-right font-sans text-[12px] leading-[21px] ${on || isDraft ? 'font-bold text-rubric' : 'text-ink-3'}`}>{index + 1}</span>
@@ -194,12 +194,12 @@ export const River = ({ story }: { story: Story }) => {
   const most = Math.max(1, ...accounts.map(({ rows }) => rows))
   return (
     <div className="border-t border-line bg-paper px-3.5 pt-2 pb-2.5">
-      <h3 className="mb-1 flex text-[12px] font-medium text-ink-3">
+      <h2 className="mb-1 flex text-[12px] font-medium text-ink-3">
         Rows through the story
         <span className="figures ml-auto">
           {accounts.length > 0 ? `${figure(accounts[0]?.rows ?? 0)} → ${figure(accounts.at(-1)?.rows ?? 0)}` : ''}
         </span>
-      </h3>
+      </h2>
       <div className="flex h-[34px] items-end gap-[3px]">
         {accounts.map(({ id, rows }) => {
           const step = story.table?.steps.find((one) => one.id === id)

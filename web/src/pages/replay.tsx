@@ -1,10 +1,10 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState, type DragEvent } from 'react'
 import { counted, figure } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import type { FileRef, FitReply, RunReply } from '@fabula/core/api'
 import { ask, upload } from '../api/client.ts'
-import { runQuery, runsQuery } from '../api/queries.ts'
+import { runQuery, runsQuery, storyQuery } from '../api/queries.ts'
 import { assignFiles } from '../features/open-file.ts'
 import { Button, Dot, Notice } from '../ui/parts.tsx'
 import { useFlow } from './flow-layout.tsx'
@@ -50,7 +50,7 @@ const Findings = ({ report, input, accept, accepted, undo }: { report: FitReply;
 }
 
 /** Sentence by sentence, beside last time; what stands out is tinted and marked. */
-const Ledger = ({ run, last }: { run: RunReply; last: RunReply | undefined }) => (
+const Ledger = ({ run, last }: { run: RunReply; last: Pick<RunReply, 'tables'> | undefined }) => (
   <>
     {run.tables.map(({ id, steps }) => (
       <table key={id} className="figures mb-5 w-full border-collapse text-[12.5px]">
@@ -184,11 +184,15 @@ export const Replay = () => {
     setHomeless(homeless.filter(({ hash }) => hash !== file.hash))
   }
   const report = fit.data
-  const last = runs.data?.runs.find(({ id, state: ended }) => ended === 'done' && id !== runId)
+  const stories = useQueries({ queries: flow.recipe.tables.map(({ id, steps }) => ({ ...storyQuery(place, flow.files, { recipe: flow.recipe, table: id, step: steps.at(-1)?.id ?? '' }), enabled: Object.keys(flow.files).length > 0 })) })
+  /** The replay before this one, or where there is none what Compose showed. */
+  const composed: Pick<RunReply, 'tables'> = { tables: flow.recipe.tables.map(({ id }, i) => ({ id, steps: stories[i]?.data?.steps.flatMap(({ account }) => (account ? [account] : [])) ?? [] })) }
+  const shownAt = runs.data?.runs.find(({ id }) => id === runId)?.startedAt ?? new Date().toISOString()
+  const last = runs.data?.runs.find(({ id, state: ended, startedAt }) => ended === 'done' && id !== runId && startedAt < shownAt) ?? composed
   const drop = { onDragOver: (event: DragEvent) => event.preventDefault(), onDrop: (event: DragEvent) => (event.preventDefault(), void take([...event.dataTransfer.files])) }
   return (
     <main className="grid min-h-0 grid-cols-[minmax(420px,560px)_1fr]" {...drop}>
-      <section className="overflow-auto border-r border-line px-[30px] py-[26px]" aria-label="New exports">
+      <section className="relative overflow-auto border-r border-line px-[30px] py-[26px]" aria-label="New exports">
         <h1 className="font-serif text-[22px] leading-tight font-semibold">Tell it again with new exports</h1>
         <p className="mt-1 mb-4 font-serif text-[14px] text-ink-2">Drop the new files here. Fabula puts each where it belongs and checks that the story still fits before anything runs.</p>
         <Button onClick={() => chooser.current?.click()}>Choose files</Button>
@@ -241,7 +245,7 @@ export const Replay = () => {
           {report?.verdict === 'does-not-fit' && <span className="text-ink-2">Answer what is asked above first.</span>}
         </div>
       </section>
-      <section className="overflow-auto bg-sheet px-[30px] py-[26px]" aria-label="What happened">
+      <section className="relative overflow-auto bg-sheet px-[30px] py-[26px]" aria-label="What happened">
         {run.data?.state === 'running' && (
           <div role="status" className="mb-4 flex items-center gap-3">
             <progress className="flex-1" aria-label="Progress" max={Math.max(1, run.data.of)} value={run.data.done} />

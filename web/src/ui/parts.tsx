@@ -29,9 +29,21 @@ export const Segments = <T extends string>({ label, value, of, onChange }: { lab
 export const Editable = ({ text, label, open, onOpenChange, children }: { text: string; label: string; open: boolean; onOpenChange: (open: boolean) => void; children: ReactNode }) => (
   <Popover.Root open={open} onOpenChange={onOpenChange}>
     <Popover.Trigger asChild>
-      <button type="button" className="slot inline" aria-label={`${label}: ${text}`}>
+      {/* a span, for a button never breaks over two lines as words of a sentence do */}
+      <span
+        role="button"
+        tabIndex={0}
+        className="slot cursor-pointer"
+        aria-label={`${label}: ${text}`}
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter' && event.key !== ' ') return
+          event.preventDefault()
+          event.stopPropagation()
+          onOpenChange(true)
+        }}
+      >
         {text}
-      </button>
+      </span>
     </Popover.Trigger>
     <Popover.Portal>
       <Popover.Content align="start" sideOffset={6} collisionPadding={12} className="z-50 max-h-[min(560px,var(--radix-popover-content-available-height))] max-w-[620px] min-w-[260px] overflow-auto rounded-lg border border-line-strong bg-sheet p-3 text-[13px] text-ink" aria-label={label}>

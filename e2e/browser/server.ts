@@ -1,0 +1,43 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import { once } from 'node:events'
+import { mkdtempSync } from 'node:fs'
+import { createServer } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+
+export const root = join(import.meta.dirname, '../..')
+
+export const freePort = async (): Promise<number> => {
+  const probe = createServer().listen(0, '127.0.0.1')
+  await once(probe, 'listening')
+  const { port } = probe.address() as { port: number }
+  probe.close()
+  await once(probe, 'close')
+  return port
+}
+
+export type Running = { readonly base: string; readonly data: string; readonly process: ChildProcess; readonly said: () => string; readonly stop: (signal?: NodeJS.Signals) => Promise<void> }
+
+/** The built server on a folder of its own; resolves when it prints its address, or when it ends. */
+export const startServer = async (data = mkdtempSync(join(tmpdir(), 'fabula-data-')), port?: number): Promise<Running> => {
+  const at = port ?? (await freePort())
+  const child = spawn(process.execPath, [join(root, 'server/dist/main.js')], { env: { ...process.env, PORT: String(at), FABULA_DATA: data, HOST: '127.0.0.1' } })
+  let said = ''
+  const ready = new Promise<void>((resolve) => {
+    const hear = (piece: Buffer): void => {
+      said += piece.toString()
+      if (said.includes('Fabula is at')) resolve()
+    }
+    child.stdout.on('data', hear)
+    child.stderr.on('data', hear)
+    child.once('exit', () => resolve())
+  })
+  await ready
+  const stop = async (signal: NodeJS.Signals = 'SIGTERM'): Promise<void> => {
+    if (child.exitCode !== null || child.signalCode !== null) return
+    const gone = once(child, 'exit')
+    child.kill(signal)
+    await gone
+  }
+  return { base: `http://localhost:${at}`, data, process: child, said: () => said, stop }
+}
