@@ -1,115 +1,12 @@
 import type { Read } from '../steps/open.ts'
 import type { Unreadable } from '../steps/step-kind.ts'
 import { emptyColumn, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
-import { detectText, integerSource, decimalSource, widen, type Detected } from '../table/detect.ts'
-import { bits, floats, setBit, words32 } from '../table/memory.ts'
+import { NumberBuilder, TextBuilder, type Bytes } from './builders.ts'
+import { detectText, widen, type Detected } from '../table/detect.ts'
+import { bytes as byteBuffer, ints } from '../table/memory.ts'
 import { plainLocale, type NumberLocale } from '../table/number.ts'
 import { convert, type ReadAs } from '../table/reading.ts'
 import { Table } from '../table/table.ts'
-
-const grow = <T extends Float64Array | Uint32Array | Uint8Array>(make: (length: number) => T, old: T, length: number): T => {
-  const wider = make(Math.max(length, old.length * 2, 1024))
-  wider.set(old as never)
-  return wider
-}
-
-/** Digits only, up to 15, no leading zero: the number, or NaN. The inner loop of reading numbers. */
-const quickInteger = (text: string): number => {
-  const n = text.length
-  let i = text.charCodeAt(0) === 45 ? 1 : 0
-  const digits = n - i
-  if (digits < 1 || digits > 15 || (digits > 1 && text.charCodeAt(i) === 48)) return NaN
-  const negative = i === 1
-  let value = 0
-  for (; i < n; i++) {
-    const digit = text.charCodeAt(i) - 48
-    if (digit < 0 || digit > 9) return NaN
-    value = value * 10 + digit
-  }
-  return negative && value !== 0 ? -value : value
-}
-
-/** A long slice would keep its whole chunk of the file in memory; a word of the dictionary is its own string. */
-const own = (text: string): string => (text.length < 13 ? text : Array.from(text).join(''))
-
-class NumberBuilder {
-  private values = floats(1024)
-  private emptyRows: number[] = []
-  private length = 0
-  type: 'integer' | 'decimal' = 'integer'
-  surprised = false
-  private readonly decimal: RegExp
-  private readonly integer = new RegExp(integerSource)
-  private readonly mark: string
-  constructor(locale: NumberLocale) {
-    this.decimal = new RegExp(decimalSource(locale.decimal))
-    this.mark = locale.decimal
-  }
-  add(text: string): void {
-    if (this.length === this.values.length) this.values = grow(floats, this.values, this.length + 1)
-    const at = this.length++
-    if (text === '') {
-      this.emptyRows.push(at)
-      return
-    }
-    const quick = quickInteger(text)
-    this.values[at] = quick === quick ? quick : this.slow(text)
-  }
-  private slow(raw: string): number {
-    const text = raw.trim()
-    if (this.integer.test(text)) return Number(text)
-    if (this.decimal.test(text)) {
-      const value = Number(this.mark === '.' ? text : text.replace(this.mark, '.'))
-      if (Number.isFinite(value)) {
-        this.type = 'decimal'
-        return value === 0 ? 0 : value
-      }
-    }
-    this.surprised = true
-    return 0
-  }
-  done(): Column {
-    const empty = this.emptyRows.length > 0 ? bits(this.length) : undefined
-    for (const row of this.emptyRows) if (empty) setBit(empty, row)
-    return { type: this.type, values: this.values.slice(0, this.length), empty }
-  }
-}
-
-const sampleSize = 20_000
-
-class TextBuilder {
-  private codes = words32(1024)
-  private words: string[] = ['']
-  private seen = new Map<string, number>([['', 0]])
-  private strings: string[] | undefined
-  private length = 0
-  add(text: string): void {
-    if (this.strings) {
-      this.strings.push(text)
-      this.length++
-      return
-    }
-    if (this.length === this.codes.length) this.codes = grow(words32, this.codes, this.length + 1)
-    let code = this.seen.get(text)
-    if (code === undefined) {
-      code = this.words.length
-      const word = own(text)
-      this.words.push(word)
-      this.seen.set(word, code)
-    }
-    this.codes[this.length++] = code
-    if (this.length === sampleSize && this.words.length > sampleSize / 2) this.goPlain()
-  }
-  /** Where nearly every value differs a dictionary costs more than it saves. */
-  private goPlain(): void {
-    this.strings = Array.from({ length: this.length }, (_, i) => this.words[this.codes[i] as number] as string)
-    this.words = ['']
-    this.seen = new Map()
-  }
-  done(): TextColumn {
-    return this.strings ? { type: 'text', form: 'plain', strings: this.strings } : { type: 'text', form: 'coded', codes: this.codes.slice(0, this.length), words: this.words }
-  }
-}
 
 /** The narrowest type of all filled cells, told from distinct words where there are such. */
 const detectColumn = (column: TextColumn, locale: NumberLocale): Detected => {
@@ -207,11 +104,17 @@ export class Intake {
     if (!builder) {
       const first = rows.map((row) => row[c] ?? '').filter((text) => text !== '')
       if (first.length === 0) return
-      builder = this.builderFor(this.names[c] as string, first)
-      for (let i = 0; i < this.rows; i++) builder.add('')
-      this.builders[c] = builder
+      builder = this.begin(c, first)
     }
     for (let i = 0; i < rows.length; i++) builder.add((rows[i] as string[])[c] ?? '')
+  }
+
+  /** A column's first values: what builds it from here on, with the empty rows before them. */
+  private begin(c: number, first: readonly string[]): NumberBuilder | TextBuilder {
+    const builder = this.builderFor(this.names[c] as string, first)
+    for (let i = 0; i < this.rows; i++) builder.add('')
+    this.builders[c] = builder
+    return builder
   }
 
   private builderFor(name: string, first: readonly string[]): NumberBuilder | TextBuilder {
@@ -223,6 +126,112 @@ export class Intake {
   private typeGiven(name: string): ReadAs | undefined {
     const given = typeof this.read.types === 'object' ? this.read.types[name] : undefined
     return given ? { ...given, locale: this.locale } : undefined
+  }
+
+  /**
+   * Rows straight from UTF-8 bytes, from a position that begins a row below the names: no string is made of a
+   * number, nor of a word met before. False where a quote stands as it should not; the caller reads otherwise then.
+   */
+  scan(source: Bytes, from: number, delimiter: number, quote: number, progress: (at: number) => void): boolean {
+    const { bytes } = source
+    const end = bytes.length
+    let cuts: Int32Array = ints(256)
+    const special = byteBuffer(256)
+    for (const byte of [delimiter, quote, 10]) special[byte] = 1
+    for (let at = from; at < end; ) {
+      let cells = 0
+      let i = at
+      let start = at
+      let plain = true
+      for (; i < end; i++) {
+        const byte = bytes[i] as number
+        if (special[byte] === 0) continue
+        if (byte !== quote) {
+          if (cells * 2 + 1 >= cuts.length) cuts = wider(cuts)
+          cuts[cells * 2] = start
+          cuts[cells * 2 + 1] = i
+          cells++
+          start = i + 1
+          if (byte === 10) break
+        } else {
+          plain = false
+          break
+        }
+      }
+      if (!plain) {
+        at = this.quotedRow(source, at, delimiter, quote)
+        if (at < 0) return false
+        continue
+      }
+      if (i === end) {
+        cuts[cells * 2] = start
+        cuts[cells * 2 + 1] = end
+        cells++
+      }
+      const last = cells * 2 - 1
+      if ((cuts[last] as number) > (cuts[last - 1] as number) && bytes[(cuts[last] as number) - 1] === 13) cuts[last] = (cuts[last] as number) - 1
+      this.plainRow(source, cuts, cells)
+      at = i + 1
+      if ((this.rows & 0xffff) === 0) progress(at)
+    }
+    return true
+  }
+
+  private plainRow(source: Bytes, cuts: Int32Array, cells: number): void {
+    this.seenRows++
+    if ((cuts[cells * 2 - 1] as number) - (cuts[0] as number) === cells - 1) {
+      this.blankRows++
+      return
+    }
+    this.headerWidth ??= cells
+    if (cells !== this.headerWidth) this.raggedRows++
+    if (cells > this.names.length) this.widen(cells)
+    for (let c = 0; c < this.names.length; c++) {
+      const start = c < cells ? (cuts[c * 2] as number) : 0
+      const end = c < cells ? (cuts[c * 2 + 1] as number) : 0
+      let builder = this.builders[c]
+      if (!builder) {
+        if (start === end) continue
+        builder = this.begin(c, [source.text(start, end)])
+      }
+      builder.addBytes(source, start, end)
+    }
+    this.rows++
+  }
+
+  /** A row with quotes in it, by its own rules; where the next one begins, or -1 where a quote is out of place. */
+  private quotedRow({ bytes, text }: Bytes, from: number, delimiter: number, quote: number): number {
+    const row: string[] = []
+    let at = from
+    for (;;) {
+      let start = at
+      if (bytes[at] === quote) {
+        let doubled = false
+        for (at++; ; at++) {
+          if (at >= bytes.length) return -1
+          if (bytes[at] !== quote) continue
+          if (bytes[at + 1] !== quote) break
+          doubled = true
+          at++
+        }
+        const inner = text(start + 1, at)
+        const mark = String.fromCharCode(quote)
+        row.push(doubled ? inner.replaceAll(mark + mark, mark) : inner)
+        at++
+        if (bytes[at] === 13 && bytes[at + 1] === 10) at++
+        if (at < bytes.length && bytes[at] !== delimiter && bytes[at] !== 10) return -1
+      } else {
+        while (at < bytes.length && bytes[at] !== delimiter && bytes[at] !== 10) at++
+        const end = bytes[at] === 10 && at > start && bytes[at - 1] === 13 ? at - 1 : at
+        row.push(text(start, end))
+      }
+      start = at
+      if (at >= bytes.length || bytes[at] === 10) break
+      at++
+    }
+    this.seenRows++
+    this.take([row])
+    return at + 1
   }
 
   get rowCount(): number {
@@ -261,6 +270,12 @@ export class Intake {
     const notes = { ...(this.blankRows > 0 ? { blankRows: this.blankRows } : {}), ...(this.raggedRows > 0 ? { raggedRows: this.raggedRows } : {}) }
     return { table: Table.of(this.names, columns, this.rows), notes, unreadable, blank }
   }
+}
+
+const wider = (cuts: Int32Array): Int32Array => {
+  const more = ints(cuts.length * 2)
+  more.set(cuts)
+  return more
 }
 
 const textIfNothing = (type: Detected): ColumnType => (type === 'nothing' ? 'text' : type)

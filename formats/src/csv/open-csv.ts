@@ -1,3 +1,5 @@
+import { isUtf8 } from 'node:buffer'
+import { StringDecoder } from 'node:string_decoder'
 import Papa from 'papaparse'
 import { Intake, type Intaken, type Read } from '@fabula/core'
 import { FileProblem } from '../problem.ts'
@@ -51,9 +53,43 @@ export function* csvRows(bytes: Buffer, name: string, read: Read): Generator<{ r
   if (carried.length > 0) yield { rows: carried, done: 1 }
 }
 
+const firstPiece = 1 << 20
+
+/**
+ * Large files in plain UTF-8: the first piece goes the way of all files, the rest is read from its bytes
+ * without a string per cell, three to four times as fast. Undefined where a file is not of that kind.
+ */
+const scanFile = (bytes: Buffer, read: Read, asText: ReadonlySet<string>, progress: Progress | undefined): Intake | undefined => {
+  const quote = read.quote ?? '"'
+  if (bytes.length < 2 * firstPiece || read.footer || quote.charCodeAt(0) > 127 || !isUtf8(bytes) || bytes.includes(0)) return undefined
+  if (read.encoding !== undefined && !/^utf-?8$/i.test(read.encoding)) return undefined
+  const mark = bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf ? 3 : 0
+  const head = new StringDecoder('utf8').write(bytes.subarray(mark, firstPiece))
+  const delimiter = read.delimiter ?? sniffDelimiter(head, quote)
+  if (!head.includes('\n') || delimiter.charCodeAt(0) > 127) return undefined
+  const { data, meta } = new Parser({ delimiter, newline: '\n', quoteChar: quote, escapeChar: quote }).parse(head, 0, true)
+  if (data.length <= (typeof read.header === 'number' ? read.header : 1) + (read.skip ?? 0)) return undefined
+  dropReturn(data)
+  const intake = new Intake(read, asText)
+  intake.add(data)
+  const source = { bytes, text: textOf(bytes), bytesOf: (text: string) => Buffer.from(text) }
+  const fine = intake.scan(source, mark + Buffer.byteLength(head.slice(0, meta.cursor)), delimiter.charCodeAt(0), quote.charCodeAt(0), (at) => progress?.(at / bytes.length, intake.rowCount))
+  return fine ? intake : undefined
+}
+
+/** Text of a span of UTF-8; ASCII, which most is, by the shorter way. */
+const textOf =
+  (bytes: Buffer) =>
+  (start: number, end: number): string => {
+    for (let i = start; i < end; i++) if ((bytes[i] as number) > 127) return bytes.toString('utf8', start, end)
+    return bytes.toString('latin1', start, end)
+  }
+
 /** One file as a table. Read a second time only where a column that began as numbers turned out to be text. */
 export const openCsvFile = (bytes: Buffer, name: string, read: Read, progress?: Progress, forced: ReadonlySet<string> = new Set()): Intaken => {
   const pass = (asText: ReadonlySet<string>): Intake => {
+    const scanned = scanFile(bytes, read, asText, progress)
+    if (scanned) return scanned
     const intake = new Intake(read, asText)
     for (const { rows, done } of csvRows(bytes, name, read)) {
       intake.add(rows)

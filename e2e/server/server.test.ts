@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs'
 import { request } from 'node:http'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { root, startServer, type Running } from '../../e2e/browser/server.ts'
+import { root, startServer, type Running } from '../browser/server.ts'
 import type { FlowReply, PreviewReply } from '@fabula/core/api'
 
 let server: Running
