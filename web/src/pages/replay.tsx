@@ -50,11 +50,11 @@ const Findings = ({ report, input, accept, accepted, undo }: { report: FitReply;
 }
 
 /** Sentence by sentence, beside last time; what stands out is tinted and marked. */
-const Ledger = ({ run, last }: { run: RunReply; last: Pick<RunReply, 'tables'> | undefined }) => (
+const Ledger = ({ run, last, names }: { names: Readonly<Record<string, string>>; run: RunReply; last: Pick<RunReply, 'tables'> | undefined }) => (
   <>
     {run.tables.map(({ id, steps }) => (
       <table key={id} className="figures mb-5 w-full border-collapse text-[12.5px]">
-        <caption className="sr-only">What happened in {id}</caption>
+        <caption className="pb-1 text-left font-serif text-[14px] font-semibold">{names[id] ?? id}</caption>
         <thead>
           <tr className="border-b border-line-strong text-right font-sans text-[12px] text-ink-3 *:px-2 *:py-1 *:font-medium">
             <th scope="col" className="text-left">
@@ -261,7 +261,7 @@ export const Replay = () => {
             <h2 className="mb-2.5 font-serif text-[16px] font-semibold">What came out</h2>
             <Result run={run.data} base={place.base} />
             <h2 className="mb-2.5 font-serif text-[16px] font-semibold">What happened, sentence by sentence</h2>
-            <Ledger run={run.data} last={last} />
+            <Ledger run={run.data} last={last} names={Object.fromEntries(flow.recipe.tables.map(({ id, name }) => [id, name]))} />
           </>
         ) : (
           !run.data && <p className="mb-6 font-serif text-[14px] text-ink-3 italic">What the replay does to your rows will stand here, beside what it did last time.</p>

@@ -91,7 +91,7 @@ export const text = [
     examples: [['MID("VAC-2"; 1; 3)', 'VAC'], ['MID("abc"; 9; 2)', ''], ['MID("abc"; 0; 2)', '']],
   }),
   letters('UPPER', 'In large letters.', upper, 't.upper()', [['UPPER("marlpit é")', 'MARLPIT É']]),
-  letters('LOWER', 'In small letters.', lower, 't.lower()', [['LOWER("Tarn END Ü")', 'tarn end ü']]),
+  letters('LOWER', 'In small letters.', lower, 'lower_of(t)', [['LOWER("Tarn END Ü")', 'tarn end ü']]),
   define({
     name: 'TRIM',
     group: 'text',

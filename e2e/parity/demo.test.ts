@@ -1,0 +1,89 @@
+import { execFileSync, spawnSync } from 'node:child_process'
+import { chmodSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { PGlite } from '@electric-sql/pglite'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { firstDifference } from './compare.ts'
+import { runPsql } from './psql.ts'
+
+const root = join(import.meta.dirname, '../..')
+const folder = mkdtempSync(join(tmpdir(), 'fabula-demo-'))
+const fabula = (...words: string[]): string => execFileSync(process.execPath, [join(root, 'cli/bin/fabula.mjs'), ...words], { encoding: 'utf8' })
+const at = (name: string): string => join(folder, name)
+const demo = (name: string): string => join(root, 'demo', name)
+
+/** A file with all that is hard: a title, a mark, quotes, line breaks, blanks, ragged rows, odd numbers and dates. */
+const nasty = '\ufeffClinic export;;\r\n\r\nName;"Fee";Seen on;Name\r\n"Oxbow; north";"1,204.50";2/5/2031;a\r\n;;;\r\n Marlpit ;(3);31/02/2031;"line\r\nbreak"\r\n"say ""so""";£ 7;2031-05-03;İΣ;more\r\nTarn End;1e2\r\nTotal;;;\r\n'
+const nastyRecipe = {
+  fabula: 1, name: 'Nasty', parameters: [{ name: 'As of', type: 'date', value: '2031-06-30' }],
+  inputs: [{ id: 'the-file', name: 'The file', columns: ['Name', 'Fee', 'Seen on', 'Name 2', 'Column 5'].map((name) => ({ name, type: 'text' })) }],
+  tables: [{
+    id: 'order', name: 'Order',
+    steps: [
+      { id: 's1', kind: 'open', input: 'the-file', read: { delimiter: ';', header: 3, footer: 1, types: 'text' } },
+      { id: 's2', kind: 'cast', columns: ['Fee'], type: 'decimal' },
+      { id: 's3', kind: 'cast', columns: ['Seen on'], type: 'date', formats: ['d/M/yyyy', 'yyyy-MM-dd'] },
+      { id: 's4', kind: 'derive', as: 'Days', formula: "$'As of' - 'Seen on'" },
+      { id: 's5', kind: 'derive', as: 'Small', formula: "LOWER('Name 2') & \"|\" & TRIM(Name)", after: 'Name' },
+      { id: 's6', kind: 'filter', where: { any: [{ column: 'Fee', op: 'less', value: 5 }, { column: 'Name', op: 'matches', value: '^[A-Z\\"]?\\w' }, { column: 'Days', op: 'is-empty' }] } },
+      { id: 's7', kind: 'sort', by: [{ column: 'Fee', descending: true }] },
+    ],
+  }],
+}
+
+type Flow = { readonly name: string; readonly recipe: string; readonly inputs: Readonly<Record<string, string>>; readonly tables: readonly string[] }
+writeFileSync(at('nasty.csv'), nasty)
+writeFileSync(at('nasty.fabula.json'), JSON.stringify(nastyRecipe))
+const flows: readonly Flow[] = [
+  { name: 'the demo', recipe: demo('monthly-takings.fabula.json'), inputs: { visits: demo('visits-2031-05.csv'), targets: demo('targets-2031.csv') }, tables: ['takings', 'targets'] },
+  { name: 'a nasty file', recipe: at('nasty.fabula.json'), inputs: { 'the-file': at('nasty.csv') }, tables: ['order'] },
+]
+
+const bin = '/usr/lib/postgresql/15/bin'
+const port = String(20_000 + (process.pid % 20_000))
+const asPostgres = (...words: string[]): void => void execFileSync('runuser', ['-u', 'postgres', '--', ...words], { stdio: 'ignore' })
+let db: PGlite
+beforeAll(async () => {
+  db = await PGlite.create()
+  chmodSync(folder, 0o777)
+  asPostgres(`${bin}/initdb`, '-D', at('pg'), '-E', 'UTF8', '--locale=C.UTF-8')
+  asPostgres(`${bin}/pg_ctl`, '-D', at('pg'), '-w', '-o', `-p ${port} -k ${folder} -c listen_addresses=''`, '-l', at('pg.log'), 'start')
+})
+afterAll(async () => {
+  asPostgres(`${bin}/pg_ctl`, '-D', at('pg'), '-m', 'immediate', 'stop')
+  await db.close()
+})
+
+describe.each(flows)('$name', ({ recipe, inputs, tables }) => {
+  const given = Object.entries(inputs).flatMap(([id, path]) => ['--input', `${id}=${path}`])
+  const want = Object.fromEntries(tables.map((table) => [table, fabula('run', recipe, ...given, '--output', `${table}=-`)]))
+  const script = at(`flow-${tables[0] ?? ''}`)
+  fabula('script', recipe, '--to', 'python', '--output', `${script}.py`)
+  fabula('script', recipe, '--to', 'sql', '--output', `${script}.sql`)
+  const same = (kind: string): void => {
+    for (const table of tables) expect(firstDifference(want[table] ?? '', readFileSync(at(`${kind}-${table}.csv`), 'utf8'))).toBeUndefined()
+  }
+  const variables = (kind: string) => ({ ...Object.fromEntries(Object.entries(inputs).map(([id, path]) => [id.replaceAll('-', '_'), path])), ...Object.fromEntries(tables.map((table) => [`out_${table}`, at(`${kind}-${table}.csv`)])) })
+
+  test('by python3 from the command line', () => {
+    execFileSync('/usr/bin/python3', [`${script}.py`, ...given, ...tables.flatMap((table) => ['--output', `${table}=${at(`python-${table}.csv`)}`])])
+    same('python')
+  })
+  test('in the embedded database', async () => {
+    await runPsql(db, readFileSync(`${script}.sql`, 'utf8'), variables('pglite'))
+    same('pglite')
+  })
+  test('by psql on a PostgreSQL server, which is left as it was', () => {
+    const psql = (...words: string[]) => execFileSync('psql', ['-X', '-h', folder, '-p', port, '-U', 'postgres', '-v', 'ON_ERROR_STOP=1', ...words, 'postgres'], { encoding: 'utf8' })
+    psql(...Object.entries(variables('psql')).flatMap(([name, value]) => ['-v', `${name}=${value}`]), '-f', `${script}.sql`)
+    same('psql')
+    expect(psql('-At', '-c', "select count(*) from pg_namespace where nspname = 'fabula_run'", '-c', 'select count(*) from pg_largeobject_metadata')).toBe('0\n0\n')
+  })
+})
+
+test('a script stops at a missing column with its name', () => {
+  const { status, stderr } = spawnSync('/usr/bin/python3', [at('flow-takings.py'), '--input', `visits=${demo('visits-2031-06.csv')}`, '--input', `targets=${demo('targets-2031.csv')}`], { encoding: 'utf8', cwd: folder })
+  expect(status).toBe(4)
+  expect(stderr).toContain('The file for Visits has no column “Status”')
+})
