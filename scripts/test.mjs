@@ -37,7 +37,7 @@ if (!quick) run('Build', process.execPath, ['scripts/build.mjs'])
 
 const report = join(mkdtempSync(join(tmpdir(), 'fabula-test-')), 'report.json')
 const projects = quick ? ['unit'] : ['unit', 'server', 'parity', 'browser']
-run(`Tests: ${projects.join(', ')}`, bin('vitest'), ['run', ...projects.flatMap((name) => ['--project', name]), '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`])
+run(`Tests: ${projects.join(', ')}`, bin('vitest'), ['run', ...projects.flatMap((name) => ['--project', name]), '--reporter=default', '--reporter=json', `--outputFile.json=${report}`], { env: { ...process.env, NO_COLOR: '1' } })
 const { numPassedTests, numFailedTests, numPendingTests, numTotalTests } = JSON.parse(readFileSync(report, 'utf8'))
 process.stdout.write(`\nAll checks passed in ${Math.round((Date.now() - began) / 1000)} s.\n${numPassedTests} passed, ${numFailedTests} failed, ${numPendingTests} skipped\n`)
 process.exit(numTotalTests > 0 ? 0 : 1)
