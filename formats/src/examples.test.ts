@@ -1,11 +1,11 @@
 import { describe, expect, test } from 'vitest'
-import { planRecipe, brokenSteps, readRecipe, runRecipe, writeCsv, type Recipe } from '@fabula/core'
+import { parameterCells, planRecipe, brokenSteps, readRecipe, runRecipe, writeCsv, type Recipe } from '@fabula/core'
 import { functionRecipes, kindExamples, recipeOf } from '@fabula/core/testing'
 import { fileFromBytes, openInput } from './index.ts'
 
 const ran = (recipe: Recipe, file: string) => {
   const opened = openInput([fileFromBytes('rows.csv', Buffer.from(file))], (recipe.tables[0]?.steps[0]?.read ?? {}) as object)
-  const parameters = Object.fromEntries((recipe.parameters ?? []).map(({ name, type, value }) => [name, type === 'date' ? Date.parse(`${String(value)}T00:00:00Z`) / 86_400_000 : (value ?? null)]))
+  const parameters = parameterCells(recipe, {}).cells
   const [result] = runRecipe(recipe, { sources: () => ({ ...opened, key: 'rows' }), parameters, now: 0 }).tables
   if (!result?.table) throw new Error(JSON.stringify(brokenSteps(planRecipe(recipe)).map(({ sentence }) => sentence)))
   return { csv: writeCsv(result.table), account: result.steps.at(-1)?.account }

@@ -73,7 +73,8 @@ def by_row(f):
     source: `def rounded(x, n, way):
     if n >= 0 and float(x).is_integer():
         return float(x)
-    return float(Decimal("%.15g" % x).quantize(Decimal(1).scaleb(-n), rounding=way)) + 0.0`,
+    exact = Decimal("%.15g" % x)
+    return float(exact if -exact.as_tuple().exponent <= n else exact.quantize(Decimal(1).scaleb(-n), rounding=way)) + 0.0`,
   },
   {
     source: `def shown(x):

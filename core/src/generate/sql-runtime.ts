@@ -155,8 +155,8 @@ create function exact_add(state float8[], x float8) returns float8[] immutable l
 create function exact_total(state float8[]) returns float8 immutable language sql as $$ select case when state[3] = 1 then state[1] + state[2] end $$;
 create aggregate exact_sum(float8) (sfunc = exact_add, stype = float8[], finalfunc = exact_total, initcond = '{0,0,0}');`,
   },
-  { source: 'create function run_day() returns date stable language sql as $$ select run_moment()::date $$;' },
   { source: "create function run_moment() returns timestamp stable language sql as $$ select current_setting('fabula.now')::timestamp $$;" },
+  { source: 'create function run_day() returns date stable language sql as $$ select run_moment()::date $$;' },
   {
     source: `-- a text file as rows of cells; quotes may hold delimiters and line breaks
 create function csv_rows(content text, delimiter text, quote text) returns table(line bigint, cells text[]) language plpgsql as $fn$

@@ -32,18 +32,27 @@ const textOrder = compareText(false)
 const order = (a: Exclude<Cell, null>, b: Exclude<Cell, null>): number => (typeof a === 'string' ? textOrder(a, String(b)) : Number(a) - Number(b))
 
 /** The other side of a test: one cell for all rows, or one per row; dates among date-times are put at midnight. */
-type Side = { readonly constant: Cell; readonly column: Column | undefined; readonly scale: number }
+type Side = { readonly constant: Cell; readonly column: Column | undefined; readonly scale: number; /** What the tested column's own numbers are multiplied by. */ readonly own: number }
 
-const sideOf = (value: Value, type: ColumnType, table: Table, context: RunContext): Side => {
+/** Date-times against a column of dates are compared as date-times. */
+const comparedType = (column: Column, value: Value, table: Table, context: RunContext): ColumnType => {
+  const other = isColumnValue(value) ? table.named(value.column).type : isParameterValue(value) ? context.parameterTypes[value.parameter] : undefined
+  return isNumber(column.type) ? 'decimal' : column.type === 'date' && other === 'datetime' ? 'datetime' : column.type
+}
+
+const sideOf = (value: Value, tested: Column, table: Table, context: RunContext): Side => {
+  const type = comparedType(tested, value, table, context)
+  const own = tested.type === 'date' && type === 'datetime' ? dayMs : 1
   if (isColumnValue(value)) {
     const column = table.named(value.column)
-    return { constant: null, column, scale: column.type === 'date' && type === 'datetime' ? dayMs : 1 }
+    return { constant: null, column, scale: column.type === 'date' && type === 'datetime' ? dayMs : 1, own }
   }
-  if (!isParameterValue(value)) return { constant: cellFor(value, type) ?? null, column: undefined, scale: 1 }
+  if (!isParameterValue(value)) return { constant: cellFor(value, type) ?? null, column: undefined, scale: 1, own }
   const cell = context.parameters[value.parameter] ?? null
   const other = context.parameterTypes[value.parameter]
-  return { constant: typeof cell === 'number' && other === 'date' && type === 'datetime' ? cell * dayMs : cell, column: undefined, scale: 1 }
+  return { constant: typeof cell === 'number' && other === 'date' && type === 'datetime' ? cell * dayMs : cell, column: undefined, scale: 1, own }
 }
+const constantSide = (constant: Cell): Side => ({ constant, column: undefined, scale: 1, own: 1 })
 const cellOfSide = (side: Side, row: number): Cell => {
   if (!side.column) return side.constant
   const cell = cellAt(side.column, row)
@@ -76,14 +85,13 @@ const compareAll = (column: Column, side: Side, compare: Compare, see: (text: st
   if (!side.column) {
     const constant = seeCell(side.constant)
     if (column.type === 'text') return testText(column, (text) => compare(isNothing(see(text)), constant))
-    if (typeof constant === 'number' && column.type !== 'boolean') return compareNumbers(column.values, column, constant, compare)
+    if (typeof constant === 'number' && column.type !== 'boolean') return compareNumbers(column.values, column, constant / side.own, compare)
   }
   const n = lengthOf(column)
   const mask = bytes(n)
-  const scale = side.column?.type === 'datetime' && column.type === 'date' ? dayMs : 1
   for (let i = 0; i < n; i++) {
     const cell = seeCell(cellAt(column, i))
-    mask[i] = compare(typeof cell === 'number' ? cell * scale : cell, seeCell(cellOfSide(side, i))) ? 1 : 0
+    mask[i] = compare(typeof cell === 'number' ? cell * side.own : cell, seeCell(cellOfSide(side, i))) ? 1 : 0
   }
   return mask
 }
@@ -108,22 +116,14 @@ const pattern = (column: Column, test: Test, source: string): Mask => {
   return column.type === 'text' ? testText(column, (text) => cut(text) !== '' && compiled.test(cut(text))) : bytes(lengthOf(column))
 }
 
-/** Date-times against a column of dates are compared as date-times. */
-const comparedType = (column: Column, test: Test, table: Table, context: RunContext): ColumnType => {
-  const value = 'value' in test ? test.value : undefined
-  const other = value === undefined ? undefined : isColumnValue(value) ? table.named(value.column).type : isParameterValue(value) ? context.parameterTypes[value.parameter] : undefined
-  return isNumber(column.type) ? 'decimal' : column.type === 'date' && other === 'datetime' ? 'datetime' : column.type
-}
-
 const testMask = (test: Test, table: Table, context: RunContext): Mask => {
   const column = table.named(test.column)
   const see = seenBy(test)
-  const type = comparedType(column, test, table, context)
-  const against = (value: Value, op: keyof typeof compares): Mask => compareAll(column, sideOf(value, type, table, context), compares[op], see)
+  const against = (value: Value, op: keyof typeof compares): Mask => compareAll(column, sideOf(value, column, table, context), compares[op], see)
   switch (test.op) {
     case 'is-empty':
     case 'is-filled': {
-      const empty = compareAll(column, { constant: null, column: undefined, scale: 1 }, compares.is, see)
+      const empty = compareAll(column, constantSide(null), compares.is, see)
       return test.op === 'is-empty' ? empty : opposite(empty)
     }
     case 'is-one-of':
@@ -134,7 +134,7 @@ const testMask = (test: Test, table: Table, context: RunContext): Mask => {
     case 'between':
       return both(against(test.from, 'at-least'), against(test.to, 'at-most'))
     case 'matches':
-      return pattern(column, test, String(sideOf(test.value, type, table, context).constant ?? ''))
+      return pattern(column, test, String(test.value))
     case 'is-not':
     case 'contains-not':
     case 'starts-not-with':
@@ -152,5 +152,5 @@ export const conditionMask = (condition: Condition, table: Table, context: RunCo
   const checked = checkFormula(condition.formula, table.schema, context.parameterTypes)
   if ('problem' in checked) throw new Error(checked.problem.sentence)
   const { column } = evaluateFormula(checked.formula, 'boolean', table, context)
-  return compareAll(column, { constant: true, column: undefined, scale: 1 }, compares.is, (text) => text)
+  return compareAll(column, constantSide(true), compares.is, (text) => text)
 }

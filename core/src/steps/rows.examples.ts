@@ -41,6 +41,7 @@ export const rowExamples: readonly KindExamples[] = [
       { name: 'dropping keeps the rest', input: visits, step: { where: { column: 'Fee', op: 'greater', value: 20 }, keep: false }, gives: rows(2, 3) },
       { name: 'another column', input: 'A:integer,B:integer\n1,1\n2,1\n,\n5,9\n', step: { where: { column: 'A', op: 'at-least', value: { column: 'B' } } }, gives: 'A,B\n1,1\n2,1\n' },
       { name: 'a parameter', input: visits, parameters: [{ name: 'Least fee', type: 'decimal', value: 100 }], step: { where: { column: 'Fee', op: 'greater', value: { parameter: 'Least fee' } } }, gives: rows(4) },
+      { name: 'a date up to a moment', input: visits, parameters: [{ name: 'Until', type: 'datetime', value: '2031-05-02T00:00:00' }], step: { where: { column: 'Day', op: 'between', from: '2031-05-02', to: { parameter: 'Until' } } }, gives: rows(1, 5) },
       { name: 'spaces at the ends aside', input: 'A\n" x"\nx\n"  "\n', step: { where: { column: 'A', op: 'is', value: 'x', trim: true } }, gives: 'A\n" x"\nx\n' },
     ],
     broken: [

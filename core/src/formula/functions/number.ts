@@ -62,6 +62,7 @@ export const number = [
     ['ROUND(-2.5)', '-3'],
     ['ROUND(1234; -2)', '1200'],
     ['ROUND(0.1 + 0.2; 1)', '0.3'],
+    ['ROUND(2.675; 20)', '2.675'],
   ]),
   rounding('ROUNDUP', 'Rounded to n places, away from zero.', roundUp, 'case when n >= 0 and x = trunc(x) then x else sign(x) * (ceil(abs(x)::numeric * (10::numeric ^ trunc(n)::int)) / (10::numeric ^ trunc(n)::int))::float8 end', 'ROUND_UP', [
     ['ROUNDUP(2.001; 2)', '2.01'],
