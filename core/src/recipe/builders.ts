@@ -30,6 +30,29 @@ const quickInteger = (text: string): number => {
   return negative && value !== 0 ? -value : value
 }
 
+/** Whether the number told last had a decimal point: a second result, so that none is allocated. */
+let quickHadPoint = false
+/** Digits with at most one point, up to 15, no leading zero: the number, or NaN. */
+const quickNumber = (bytes: Uint8Array, start: number, end: number, mark: number): number => {
+  const negative = bytes[start] === 45
+  const first = negative ? start + 1 : start
+  let value = 0
+  let point = -1
+  for (let i = first; i < end; i++) {
+    const byte = bytes[i] as number
+    const digit = byte - 48
+    if (digit >= 0 && digit <= 9) value = value * 10 + digit
+    else if (byte === mark && point < 0) point = i
+    else return NaN
+  }
+  const digits = end - first - (point < 0 ? 0 : 1)
+  const ahead = (point < 0 ? end : point) - first
+  if (digits < 1 || digits > 15 || (ahead > 1 && bytes[first] === 48) || point === end - 1) return NaN
+  quickHadPoint = point >= 0
+  if (quickHadPoint) value /= powers[end - point - 1] as number
+  return negative && value !== 0 ? -value : value
+}
+
 /** A long slice would keep its whole chunk of the file in memory; a word of the dictionary is its own string. */
 const own = (text: string): string => (text.length < 13 ? text : Array.from(text).join(''))
 
@@ -42,10 +65,12 @@ export class NumberBuilder {
   surprised = false
   private readonly decimal: RegExp
   private readonly integer = new RegExp(integerSource)
-  private readonly mark: string
+  private readonly mark: number
+  private readonly sign: string
   constructor(locale: NumberLocale) {
     this.decimal = new RegExp(decimalSource(locale.decimal))
-    this.mark = locale.decimal
+    this.sign = locale.decimal
+    this.mark = locale.decimal === '.' ? 46 : -1
   }
   add(text: string): void {
     if (this.length === this.values.length) this.values = grow(floats, this.values, this.length + 1)
@@ -57,38 +82,30 @@ export class NumberBuilder {
     const quick = quickInteger(text)
     this.values[at] = quick === quick ? quick : this.slow(text)
   }
-  /** Up to 15 digits and a point are exact as whole number over a power of ten; all else goes by its text. */
-  addBytes(source: Bytes, start: number, end: number): void {
-    if (this.length === this.values.length) this.values = grow(floats, this.values, this.length + 1)
-    if (start === end) {
-      this.emptyRows.push(this.length++)
-      return
+  /** Cells of one column of a block, by start and end. Up to 15 digits and a point are exact as whole number over a power of ten; all else goes by its text. */
+  addSpans(source: Bytes, cuts: Int32Array, column: number, width: number, rows: number): void {
+    if (this.length + rows > this.values.length) this.values = grow(floats, this.values, this.length + rows)
+    for (let i = 0, k = column * 2; i < rows; i++, k += width * 2) {
+      const start = cuts[k] as number
+      const end = cuts[k + 1] as number
+      if (start === end) {
+        this.emptyRows.push(this.length++)
+        continue
+      }
+      const value = quickNumber(source.bytes, start, end, this.mark)
+      if (value !== value) {
+        this.add(source.text(start, end))
+        continue
+      }
+      if (quickHadPoint) this.type = 'decimal'
+      this.values[this.length++] = value
     }
-    const { bytes } = source
-    const negative = bytes[start] === 45
-    const first = negative ? start + 1 : start
-    let value = 0
-    let point = -1
-    for (let i = first; i < end; i++) {
-      const digit = (bytes[i] as number) - 48
-      if (digit >= 0 && digit <= 9) value = value * 10 + digit
-      else if (digit === -2 && point < 0 && this.mark === '.') point = i
-      else return this.add(source.text(start, end))
-    }
-    const digits = end - first - (point < 0 ? 0 : 1)
-    const ahead = (point < 0 ? end : point) - first
-    if (digits < 1 || digits > 15 || (ahead > 1 && bytes[first] === 48) || point === end - 1) return this.add(source.text(start, end))
-    if (point >= 0) {
-      value /= powers[end - point - 1] as number
-      this.type = 'decimal'
-    }
-    this.values[this.length++] = negative && value !== 0 ? -value : value
   }
   private slow(raw: string): number {
     const text = raw.trim()
     if (this.integer.test(text)) return Number(text)
     if (this.decimal.test(text)) {
-      const value = Number(this.mark === '.' ? text : text.replace(this.mark, '.'))
+      const value = Number(this.sign === '.' ? text : text.replace(this.sign, '.'))
       if (Number.isFinite(value)) {
         this.type = 'decimal'
         return value === 0 ? 0 : value
@@ -102,6 +119,21 @@ export class NumberBuilder {
     for (const row of this.emptyRows) if (empty) setBit(empty, row)
     return { type: this.type, values: this.values.slice(0, this.length), empty }
   }
+}
+
+/** Four bytes at a time; multiplied by 2^32 over the golden ratio. Knuth, The Art of Computer Programming 3, 6.4. */
+const hashOf = (bytes: Uint8Array, start: number, end: number): number => {
+  let hash = end - start
+  let i = start
+  for (; i + 4 <= end; i += 4) hash = Math.imul(hash ^ ((bytes[i] as number) | ((bytes[i + 1] as number) << 8) | ((bytes[i + 2] as number) << 16) | ((bytes[i + 3] as number) << 24)), 0x9e3779b1)
+  for (; i < end; i++) hash = Math.imul(hash ^ (bytes[i] as number), 0x9e3779b1)
+  return hash ^ (hash >>> 15)
+}
+
+const sameBytes = (a: Uint8Array, start: number, end: number, b: Uint8Array, from: number, to: number): boolean => {
+  if (end - start !== to - from) return false
+  for (let i = start, k = from; i < end; i++, k++) if (a[i] !== b[k]) return false
+  return true
 }
 
 /** Words by their bytes: open addressing over a power of two, the bytes themselves in one arena. */
@@ -120,23 +152,32 @@ class WordIndex {
   /** The next code in turn. */
   add(word: string): void {
     const bytes = this.bytesOf(word)
-    let hash = 0
-    for (let i = 0; i < bytes.length; i++) hash = (Math.imul(hash, 31) + (bytes[i] as number)) | 0
-    this.put(this.size, hash, bytes)
+    this.put(this.size, hashOf(bytes, 0, bytes.length), bytes)
   }
-  find(hash: number, bytes: Uint8Array, start: number, end: number): number {
-    const mask = this.table.length - 1
-    for (let slot = hash & mask; ; slot = (slot + 1) & mask) {
-      const code = this.table[slot] as number
-      if (code < 0) return -1
-      if (this.hashes[code] === hash && this.same(code, bytes, start, end)) return code
+  /**
+   * Codes of the words of cells `from` to `to` of one column of a block, into `codes` at `at`; stops at a word not met
+   * before, and says how many cells were done. The word found last is tried first, as equal values often stand together.
+   */
+  find(bytes: Uint8Array, cuts: Int32Array, column: number, width: number, from: number, to: number, codes: Uint32Array, at: number): number {
+    const { table, hashes, offsets, arena } = this
+    const mask = table.length - 1
+    let last = 0
+    for (let i = from, k = (from * width + column) * 2; i < to; i++, k += width * 2) {
+      const start = cuts[k] as number
+      const end = cuts[k + 1] as number
+      if (start === end) {
+        codes[at++] = 0
+        continue
+      }
+      if (last === 0 || !sameBytes(bytes, start, end, arena, offsets[last] as number, offsets[last + 1] as number)) {
+        const hash = hashOf(bytes, start, end)
+        let slot = hash & mask
+        for (; (last = table[slot] as number) >= 0; slot = (slot + 1) & mask) if (hashes[last] === hash && sameBytes(bytes, start, end, arena, offsets[last] as number, offsets[last + 1] as number)) break
+        if (last < 0) return i - from
+      }
+      codes[at++] = last
     }
-  }
-  same(code: number, bytes: Uint8Array, start: number, end: number): boolean {
-    const from = this.offsets[code] as number
-    if ((this.offsets[code + 1] as number) - from !== end - start) return false
-    for (let i = start, k = from; i < end; i++, k++) if (bytes[i] !== this.arena[k]) return false
-    return true
+    return to - from
   }
   private put(code: number, hash: number, bytes: Uint8Array): void {
     if (code + 2 > this.offsets.length) {
@@ -174,12 +215,36 @@ export class TextBuilder {
   private strings: string[] | undefined
   private index: WordIndex | undefined
   private length = 0
+  private judged = false
   add(text: string): void {
     if (this.strings) {
       this.strings.push(text)
       this.length++
       return
     }
+    this.reserve(1)
+    this.codes[this.length++] = this.codeOf(text)
+    this.judge()
+  }
+  /** Cells of one column of a block, by start and end; a word met before is found by its bytes alone. */
+  addSpans(source: Bytes, cuts: Int32Array, column: number, width: number, rows: number): void {
+    if (this.strings) {
+      for (let i = 0, k = column * 2; i < rows; i++, k += width * 2) this.add(cuts[k] === cuts[k + 1] ? '' : source.text(cuts[k] as number, cuts[k + 1] as number))
+      return
+    }
+    this.index ??= new WordIndex(this.words, source.bytesOf)
+    this.reserve(rows)
+    for (let done = 0; done < rows; ) {
+      const found = this.index.find(source.bytes, cuts, column, width, done, rows, this.codes, this.length)
+      this.length += found
+      done += found
+      if (done === rows) break
+      const k = (done++ * width + column) * 2
+      this.codes[this.length++] = this.codeOf(source.text(cuts[k] as number, cuts[k + 1] as number))
+    }
+    this.judge()
+  }
+  private codeOf(text: string): number {
     let code = this.seen.get(text)
     if (code === undefined) {
       code = this.words.length
@@ -188,24 +253,16 @@ export class TextBuilder {
       this.seen.set(word, code)
       this.index?.add(word)
     }
-    this.push(code)
+    return code
   }
-  /** A word met before is found by its bytes alone. */
-  addBytes(source: Bytes, start: number, end: number): void {
-    if (this.strings || start === end) return this.add(start === end ? '' : source.text(start, end))
-    const { bytes } = source
-    if (this.index && this.length > 0 && this.index.same(this.codes[this.length - 1] as number, bytes, start, end)) return this.push(this.codes[this.length - 1] as number)
-    let hash = 0
-    for (let i = start; i < end; i++) hash = (Math.imul(hash, 31) + (bytes[i] as number)) | 0
-    this.index ??= new WordIndex(this.words, source.bytesOf)
-    const code = this.index.find(hash, bytes, start, end)
-    if (code < 0) return this.add(source.text(start, end))
-    this.push(code)
+  private reserve(more: number): void {
+    if (this.length + more > this.codes.length) this.codes = grow(words32, this.codes, this.length + more)
   }
-  private push(code: number): void {
-    if (this.length === this.codes.length) this.codes = grow(words32, this.codes, this.length + 1)
-    this.codes[this.length++] = code
-    if (this.length === sampleSize && this.words.length > sampleSize / 2) this.goPlain()
+  /** Once, when a sample is in: coded or plain. */
+  private judge(): void {
+    if (this.judged || this.length < sampleSize) return
+    this.judged = true
+    if (this.words.length > this.length / 2) this.goPlain()
   }
   /** Where nearly every value differs a dictionary costs more than it saves. */
   private goPlain(): void {

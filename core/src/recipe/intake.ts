@@ -2,8 +2,8 @@ import type { Read } from '../steps/open.ts'
 import type { Unreadable } from '../steps/step-kind.ts'
 import { emptyColumn, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
 import { NumberBuilder, TextBuilder, type Bytes } from './builders.ts'
+import { RowCutter } from './row-cutter.ts'
 import { detectText, widen, type Detected } from '../table/detect.ts'
-import { bytes as byteBuffer, ints } from '../table/memory.ts'
 import { plainLocale, type NumberLocale } from '../table/number.ts'
 import { convert, type ReadAs } from '../table/reading.ts'
 import { Table } from '../table/table.ts'
@@ -130,77 +130,48 @@ export class Intake {
 
   /**
    * Rows straight from UTF-8 bytes, from a position that begins a row below the names: no string is made of a
-   * number, nor of a word met before. False where a quote stands as it should not; the caller reads otherwise then.
+   * number, nor of a word met before. Rows are cut in blocks and each block goes column by column. False where a
+   * quote stands as it should not; the caller reads otherwise then.
    */
   scan(source: Bytes, from: number, delimiter: number, quote: number, progress: (at: number) => void): boolean {
-    const { bytes } = source
-    const end = bytes.length
-    let cuts: Int32Array = ints(256)
-    const special = byteBuffer(256)
-    for (const byte of [delimiter, quote, 10]) special[byte] = 1
-    for (let at = from; at < end; ) {
-      let cells = 0
-      let i = at
-      let start = at
-      let plain = true
-      for (; i < end; i++) {
-        const byte = bytes[i] as number
-        if (special[byte] === 0) continue
-        if (byte !== quote) {
-          if (cells * 2 + 1 >= cuts.length) cuts = wider(cuts)
-          cuts[cells * 2] = start
-          cuts[cells * 2 + 1] = i
-          cells++
-          start = i + 1
-          if (byte === 10) break
-        } else {
-          plain = false
-          break
-        }
-      }
-      if (!plain) {
-        at = this.quotedRow(source, at, delimiter, quote)
-        if (at < 0) return false
+    const cutter = new RowCutter(source.bytes, delimiter, quote, Math.max(1, this.names.length))
+    for (let at = from; at < source.bytes.length; ) {
+      const rows = cutter.cut(at)
+      if (rows > 0) {
+        this.takeBlock(source, cutter.cuts, rows)
+        at = cutter.next
+        progress(at)
         continue
       }
-      if (i === end) {
-        cuts[cells * 2] = start
-        cuts[cells * 2 + 1] = end
-        cells++
-      }
-      const last = cells * 2 - 1
-      if ((cuts[last] as number) > (cuts[last - 1] as number) && bytes[(cuts[last] as number) - 1] === 13) cuts[last] = (cuts[last] as number) - 1
-      this.plainRow(source, cuts, cells)
-      at = i + 1
-      if ((this.rows & 0xffff) === 0) progress(at)
+      const next = this.oddRow(source, at, delimiter, quote)
+      if (next < 0) return false
+      at = next
+      if (this.names.length > cutter.width) return this.scan(source, at, delimiter, quote, progress)
     }
     return true
   }
 
-  private plainRow(source: Bytes, cuts: Int32Array, cells: number): void {
-    this.seenRows++
-    if ((cuts[cells * 2 - 1] as number) - (cuts[0] as number) === cells - 1) {
-      this.blankRows++
-      return
+  /** A block of rows of the same width, none of them blank. */
+  private takeBlock(source: Bytes, cuts: Int32Array, rows: number): void {
+    const width = this.names.length
+    this.seenRows += rows
+    this.headerWidth ??= width
+    if (width !== this.headerWidth) this.raggedRows += rows
+    for (let c = 0; c < width; c++) {
+      const builder = this.builders[c] ?? this.beginBlock(source, cuts, rows, c)
+      builder?.addSpans(source, cuts, c, width, rows)
     }
-    this.headerWidth ??= cells
-    if (cells !== this.headerWidth) this.raggedRows++
-    if (cells > this.names.length) this.widen(cells)
-    for (let c = 0; c < this.names.length; c++) {
-      const start = c < cells ? (cuts[c * 2] as number) : 0
-      const end = c < cells ? (cuts[c * 2 + 1] as number) : 0
-      let builder = this.builders[c]
-      if (!builder) {
-        if (start === end) continue
-        builder = this.begin(c, [source.text(start, end)])
-      }
-      builder.addBytes(source, start, end)
-    }
-    this.rows++
+    this.rows += rows
   }
 
-  /** A row with quotes in it, by its own rules; where the next one begins, or -1 where a quote is out of place. */
-  private quotedRow({ bytes, text }: Bytes, from: number, delimiter: number, quote: number): number {
+  private beginBlock(source: Bytes, cuts: Int32Array, rows: number, c: number): NumberBuilder | TextBuilder | undefined {
+    const width = this.names.length
+    for (let i = 0, k = c * 2; i < rows; i++, k += width * 2) if (cuts[k] !== cuts[k + 1]) return this.begin(c, [source.text(cuts[k] as number, cuts[k + 1] as number)])
+    return undefined
+  }
+
+  /** A row that is blank, ragged or holds quotes; where the next one begins, or -1 where a quote is out of place. */
+  private oddRow({ bytes, text }: Bytes, from: number, delimiter: number, quote: number): number {
     const row: string[] = []
     let at = from
     for (;;) {
@@ -270,12 +241,6 @@ export class Intake {
     const notes = { ...(this.blankRows > 0 ? { blankRows: this.blankRows } : {}), ...(this.raggedRows > 0 ? { raggedRows: this.raggedRows } : {}) }
     return { table: Table.of(this.names, columns, this.rows), notes, unreadable, blank }
   }
-}
-
-const wider = (cuts: Int32Array): Int32Array => {
-  const more = ints(cuts.length * 2)
-  more.set(cuts)
-  return more
 }
 
 const textIfNothing = (type: Detected): ColumnType => (type === 'nothing' ? 'text' : type)
