@@ -50,7 +50,7 @@ export const loadParameters = (recipe: Recipe, words: readonly string[]): Readon
 
 export type Opened = { readonly sources: Sources; readonly inputs: Readonly<Record<string, OpenedFiles>> }
 
-const openFiles = (paths: readonly string[], read: Read): OpenedFiles => {
+const openFiles = async (paths: readonly string[], read: Read): Promise<OpenedFiles> => {
   const files = paths.map((path) => {
     try {
       return fileFromPath(path)
@@ -59,7 +59,7 @@ const openFiles = (paths: readonly string[], read: Read): OpenedFiles => {
     }
   })
   try {
-    return openInput(files, read)
+    return await openInput(files, read)
   } catch (error) {
     if (error instanceof FileProblem) throw fault(6, 'unreadable-file', error.message, paths.map((path) => basename(path)).join(', '))
     throw error
@@ -67,12 +67,13 @@ const openFiles = (paths: readonly string[], read: Read): OpenedFiles => {
 }
 
 /** Every input of the recipe with its files; an input without one is refused. */
-export const loadInputs = (recipe: Recipe, words: readonly string[]): Opened => {
+export const loadInputs = async (recipe: Recipe, words: readonly string[]): Promise<Opened> => {
   const given = pairs(words, '--input', recipe.inputs.map(({ id }) => id), 'input')
   const needed = new Map(recipe.tables.flatMap(({ steps }) => steps.flatMap((step): [string, Read][] => (kindOf(step).start && typeof step.input === 'string' ? [[step.input, (step.read ?? {}) as Read]] : []))))
   const missing = [...needed.keys()].filter((id) => !given.some(([name]) => name === id))
   if (missing.length > 0) throw new Fault(2, missing.map((id) => ({ code: 'missing-input', sentence: `Say which file is ${quoted(id)}: --input ${id}=FILE.`, where: id })))
-  const inputs = Object.fromEntries([...needed].map(([id, read]) => [id, openFiles(given.filter(([name]) => name === id).map(([, path]) => path), read)]))
+  const inputs: Record<string, OpenedFiles> = {}
+  for (const [id, read] of needed) inputs[id] = await openFiles(given.filter(([name]) => name === id).map(([, path]) => path), read)
   const sources: Sources = (input) => {
     const opened = inputs[input]
     if (!opened) throw new Error(`input ${input} was not opened`)

@@ -35,7 +35,7 @@ process.stdout.on('error', (error: NodeJS.ErrnoException) => {
 })
 
 try {
-  program.parse()
+  await program.parseAsync()
 } catch (error) {
   if (error instanceof Fault) finish(error.exit, error.entries)
   else if (error instanceof CommanderError) {

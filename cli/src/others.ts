@@ -7,10 +7,10 @@ import { checkRecipe, loadInputs, loadRecipe } from './load.ts'
 const verdictWords = { 'fits': 'The files fit.', 'fits-with-changes': 'The files fit, with changes.', 'does-not-fit': 'The files do not fit.' }
 
 /** The findings, whatever they are: telling them is what was asked for, so they are no error. */
-export const fit = (path: string, words: { input: string[]; json?: boolean }): void => {
+export const fit = async (path: string, words: { input: string[]; json?: boolean }): Promise<void> => {
   const recipe = loadRecipe(path)
   checkRecipe(recipe)
-  const report = fitRecipe(recipe, loadInputs(recipe, words.input).inputs)
+  const report = fitRecipe(recipe, (await loadInputs(recipe, words.input)).inputs)
   if (words.json) process.stdout.write(`${JSON.stringify(report, null, 2)}\n`)
   else process.stdout.write(`${verdictWords[report.verdict]}\n${report.findings.map(({ sentence }) => `- ${sentence}\n`).join('')}`)
 }
@@ -53,8 +53,8 @@ export const validate = (path: string): void => {
   process.stdout.write('The recipe is valid.\n')
 }
 
-export const csv = (path: string, words: { input: string[]; to: string }): void => {
-  const { inputs } = loadInputs(loadRecipe(path), words.input)
+export const csv = async (path: string, words: { input: string[]; to: string }): Promise<void> => {
+  const { inputs } = await loadInputs(loadRecipe(path), words.input)
   try {
     mkdirSync(words.to, { recursive: true })
     for (const [id, { table }] of Object.entries(inputs)) writeFileSync(join(words.to, `${id}.csv`), writeCsv(table))

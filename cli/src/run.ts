@@ -62,13 +62,13 @@ const accountsOf = (recipe: Recipe, startedAt: number, parameters: Readonly<Reco
   outputs: outputs.map(({ table, path, result }) => ({ table, file: path, rows: result.rowCount, columns: result.names.length })),
 })
 
-export const run = (recipePath: string, words: RunWords): void => {
+export const run = async (recipePath: string, words: RunWords): Promise<void> => {
   const recipe = loadRecipe(recipePath)
   const now = momentOf(words.now)
   const parameters = loadParameters(recipe, words.param)
   const wanted = targets(recipe, recipePath, words)
   checkRecipe(recipe)
-  const opened = loadInputs(recipe, words.input)
+  const opened = await loadInputs(recipe, words.input)
   fitted(recipe, opened, words.allowChanges === true)
   const { tables } = runRecipe(recipe, { sources: opened.sources, parameters, now })
   const outputs = wanted.map((one) => {

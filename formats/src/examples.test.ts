@@ -3,8 +3,8 @@ import { parameterCells, planRecipe, brokenSteps, readRecipe, runRecipe, writeCs
 import { functionRecipes, kindExamples, recipeOf } from '@fabula/core/testing'
 import { fileFromBytes, openInput } from './index.ts'
 
-const ran = (recipe: Recipe, file: string) => {
-  const opened = openInput([fileFromBytes('rows.csv', Buffer.from(file))], (recipe.tables[0]?.steps[0]?.read ?? {}) as object)
+const ran = async (recipe: Recipe, file: string) => {
+  const opened = await openInput([fileFromBytes('rows.csv', Buffer.from(file))], (recipe.tables[0]?.steps[0]?.read ?? {}) as object)
   const parameters = parameterCells(recipe, {}).cells
   const [result] = runRecipe(recipe, { sources: () => ({ ...opened, key: 'rows' }), parameters, now: 0 }).tables
   if (!result?.table) throw new Error(JSON.stringify(brokenSteps(planRecipe(recipe)).map(({ sentence }) => sentence)))
@@ -12,10 +12,10 @@ const ran = (recipe: Recipe, file: string) => {
 }
 
 describe.each(kindExamples)('$kind', ({ kind, examples, broken = [] }) => {
-  test.each(examples)('$name', (example) => {
+  test.each(examples)('$name', async (example) => {
     const { recipe, file } = recipeOf(example, kind)
     expect(readRecipe(recipe)).toEqual({ recipe })
-    const { csv, account } = ran(recipe, file)
+    const { csv, account } = await ran(recipe, file)
     expect(csv).toBe(example.gives)
     if (example.account) expect(account).toMatchObject(example.account)
   })
@@ -26,6 +26,6 @@ describe.each(kindExamples)('$kind', ({ kind, examples, broken = [] }) => {
     })
 })
 
-test.each(functionRecipes)('$name gives what its examples say', ({ recipe, file, gives }) => {
-  expect(ran(recipe, file).csv).toBe(gives)
+test.each(functionRecipes)('$name gives what its examples say', async ({ recipe, file, gives }) => {
+  expect((await ran(recipe, file)).csv).toBe(gives)
 })

@@ -1,4 +1,5 @@
 export { FileProblem } from './problem.ts'
-export { openInput, type InputFile, type OpenedFiles, type OpenedFile } from './open-input.ts'
-export { lookAtCsv, type RawLook, type Progress } from './csv/open-csv.ts'
+export { chosenSheets, openInput, type InputFile, type OpenedFiles, type OpenedFile, type OpenedPart } from './open-input.ts'
+export { lookAtFile, type RawLook } from './look.ts'
+export type { Breath } from './breath.ts'
 export { fileFromBytes, fileFromPath } from './input-file.ts'

@@ -1,69 +1,120 @@
-import { columnOf, concat, convert, emptyColumn, Table, type Column, type ColumnType, type Intaken, type OpenedInput, type Read, type Unreadable } from '@fabula/core'
-import { openCsvFile, type Progress } from './csv/open-csv.ts'
+import { CellIntake, columnOf, concat, convert, emptyColumn, Table, typeTogether, wildcard, type Column, type ColumnType, type Format, type Intaken, type OpenedInput, type Read, type Unreadable } from '@fabula/core'
+import type { Breath } from './breath.ts'
+import { openCsvFile } from './csv/open-csv.ts'
+import { formatOfFile, openWorkbook } from './format.ts'
+import { openJson } from './json/open-json.ts'
+import { openParquet } from './parquet/open-parquet.ts'
+import type { SheetInfo, Workbook } from './sheet/workbook.ts'
 
 export type InputFile = { readonly name: string; readonly bytes: Buffer; /** SHA-256 of the bytes, in hex. */ readonly hash: string }
 export type OpenedFile = { readonly name: string; readonly sha256: string; readonly rows: number }
-export type OpenedFiles = OpenedInput & { readonly files: readonly OpenedFile[]; /** Columns that a file lacks while another has them. */ readonly lacks: readonly { readonly file: string; readonly columns: readonly string[] }[] }
+/** A file, or a sheet of one, that was taken in; `lacks` are columns that another one has. */
+export type OpenedPart = { readonly file: string; readonly sheet?: string; readonly rows: number; readonly columns: number; readonly lacks: readonly string[] }
+export type OpenedFiles = OpenedInput & { readonly files: readonly OpenedFile[]; readonly parts: readonly OpenedPart[]; /** Sheets asked for by name that no file has. */ readonly missingSheets: readonly string[] }
 
-/** One type for a column that several files have: numbers widen, all else that differs is text. */
-const together = (types: readonly ColumnType[]): ColumnType => {
-  const all = [...new Set(types)]
-  if (all.length <= 1) return all[0] ?? 'text'
-  return all.every((type) => type === 'integer' || type === 'decimal') ? 'decimal' : 'text'
+type Part = { readonly file: InputFile; readonly sheet?: string; readonly format: Format; readonly intaken: Intaken }
+
+/** Text files have no types of their own: a column that is text in one is text in all, to the letter. */
+const together = (types: readonly ColumnType[], format: Format): ColumnType => {
+  const all = typeTogether(types)
+  return format === 'csv' && all === 'datetime' && types.includes('date') ? 'text' : all
 }
 
-/** A column without values says nothing of its type while another file has some. */
-const typesOf = (opened: readonly Intaken[], name: string): ColumnType[] => {
-  const having = opened.filter(({ table }) => table.indexOf(name) >= 0)
-  const filled = having.filter(({ blank }) => !blank.includes(name))
-  return (filled.length > 0 ? filled : having).map(({ table }) => table.named(name).type)
+/** A column without values says nothing of its type while another part has some. */
+const typesOf = (parts: readonly Part[], name: string): ColumnType[] => {
+  const having = parts.filter(({ intaken }) => intaken.table.indexOf(name) >= 0)
+  const filled = having.filter(({ intaken }) => !intaken.blank.includes(name))
+  return (filled.length > 0 ? filled : having).map(({ intaken }) => intaken.table.named(name).type)
 }
 
-const sumNotes = (all: readonly Intaken[]): Record<string, number> => {
+const sumNotes = (parts: readonly Part[]): Record<string, number> => {
   const notes: Record<string, number> = {}
-  for (const { notes: one } of all) for (const [key, n] of Object.entries(one)) notes[key] = (notes[key] ?? 0) + n
+  for (const { intaken } of parts) for (const [key, n] of Object.entries(intaken.notes)) notes[key] = (notes[key] ?? 0) + n
   return notes
 }
 
-/** Files stacked by column name, in order; what each lacks is empty. Types are told from all of them together. */
-export const openInput = (files: readonly InputFile[], read: Read, progress?: Progress): OpenedFiles => {
-  const step = (i: number): Progress => (share, rows) => progress?.((i + share) / files.length, rows)
-  let opened = files.map((file, i) => openCsvFile(file.bytes, file.name, read, step(i)))
-  const names = [...new Set(opened.flatMap(({ table }) => table.names))]
-  const mixed = new Set(names.filter((name) => together(typesOf(opened, name)) === 'text'))
-  opened = opened.map((one, i) => {
-    const again = one.table.schema.some(({ name, type }) => mixed.has(name) && type !== 'text' && !one.blank.includes(name))
-    const file = files[i] as InputFile
-    const asText = { ...(typeof read.types === 'object' ? read.types : {}), ...Object.fromEntries([...mixed].map((name) => [name, { type: 'text' as const }])) }
-    return again ? openCsvFile(file.bytes, file.name, { ...read, types: asText }, undefined, mixed) : one
-  })
-  const columns = names.map((name): Column => {
-    const type = together(typesOf(opened, name))
-    return concat(type, opened.map(({ table, blank }) => (table.indexOf(name) < 0 || blank.includes(name) ? emptyColumn(type, table.rowCount) : convert(table.named(name), { type }).column)))
-  })
-  const rowCount = opened.reduce((sum, { table }) => sum + table.rowCount, 0)
-  let table = Table.of(names, columns, rowCount)
-  const origin = read.origin?.file
-  if (origin) table = table.with(names.length, origin, columnOf('text', opened.flatMap((one, i) => Array.from({ length: one.table.rowCount }, () => (files[i] as InputFile).name))))
-  const unreadable: Unreadable[] = []
-  let before = 0
-  for (const one of opened) {
-    for (const { column, rows } of one.unreadable) unreadable.push({ column, rows: rows.map((row) => row + before) })
-    before += one.table.rowCount
-  }
-  return {
-    table,
-    notes: sumNotes(opened),
-    unreadable: mergeUnreadable(unreadable),
-    files: files.map(({ name, hash }, i) => ({ name, sha256: hash, rows: opened[i]?.table.rowCount ?? 0 })),
-    lacks: opened.flatMap(({ table: one }, i) => {
-      const missing = names.filter((name) => one.indexOf(name) < 0)
-      return missing.length > 0 ? [{ file: (files[i] as InputFile).name, columns: missing }] : []
+/** The sheets that a recipe takes in: the first that is not hidden, those named, or those whose name fits. */
+export const chosenSheets = (sheets: readonly SheetInfo[], wanted: Read['sheets']): readonly SheetInfo[] => {
+  if (wanted === undefined || wanted === 'first') return sheets.filter(({ hidden }) => !hidden).slice(0, 1)
+  if (!('like' in wanted)) return wanted.flatMap((name) => sheets.filter((sheet) => sheet.name === name))
+  const like = wildcard(wanted.like)
+  const unlike = wanted.unlike === undefined ? undefined : wildcard(wanted.unlike)
+  return sheets.filter(({ name }) => like.test(name) && !unlike?.test(name))
+}
+
+const openSheet = async (book: Workbook, sheet: string, read: Read, breath: Breath): Promise<Intaken> => {
+  const intake = new CellIntake(read)
+  for (const share of book.rows(sheet, (cells) => intake.add(cells))) await breath(share, intake.rowCount)
+  return intake.done()
+}
+
+const openFile = async (file: InputFile, read: Read, breath: Breath): Promise<{ parts: Part[]; sheets: readonly string[] }> => {
+  const format = formatOfFile(file.bytes, file.name, read)
+  if (format === 'csv') return { parts: [{ file, format, intaken: await openCsvFile(file.bytes, file.name, read, breath) }], sheets: [] }
+  if (format === 'json') return { parts: [{ file, format, intaken: await openJson(file.bytes, file.name, read, breath) }], sheets: [] }
+  if (format === 'parquet') return { parts: [{ file, format, intaken: await openParquet(file.bytes, file.name, read, breath) }], sheets: [] }
+  const book = openWorkbook(file.bytes, file.name, format)
+  const chosen = chosenSheets(book.sheets, read.sheets)
+  const parts: Part[] = []
+  for (const [i, { name: sheet }] of chosen.entries()) parts.push({ file, sheet, format, intaken: await openSheet(book, sheet, read, (share, rows) => breath((i + share) / chosen.length, rows)) })
+  return { parts, sheets: book.sheets.map(({ name }) => name) }
+}
+
+/** A CSV column that is text in one file is read again as text in the others, so that no cell is changed on the way. */
+const settleText = async (parts: readonly Part[], names: readonly string[], read: Read): Promise<Part[]> => {
+  const mixed = new Set(names.filter((name) => together(typesOf(parts, name), parts[0]?.format ?? 'csv') === 'text'))
+  const types = { ...(typeof read.types === 'object' ? read.types : {}), ...Object.fromEntries([...mixed].map((name) => [name, { type: 'text' as const }])) }
+  return Promise.all(
+    parts.map(async (part) => {
+      const again = part.format === 'csv' && part.intaken.table.schema.some(({ name, type }) => mixed.has(name) && type !== 'text' && !part.intaken.blank.includes(name))
+      return again ? { ...part, intaken: await openCsvFile(part.file.bytes, part.file.name, { ...read, types }, () => undefined, mixed) } : part
     }),
+  )
+}
+
+/** Where each row came from, as text columns that stand last. */
+const withOrigin = (table: Table, parts: readonly Part[], { file, sheet }: NonNullable<Read['origin']>): Table => {
+  const noted = (of: (part: Part) => string | undefined): Column => columnOf('text', parts.flatMap((part) => Array.from({ length: part.intaken.table.rowCount }, () => of(part) ?? null)))
+  const first = file ? table.with(table.names.length, file, noted((part) => part.file.name)) : table
+  return sheet ? first.with(first.names.length, sheet, noted((part) => part.sheet)) : first
+}
+
+/** Files and sheets stacked by column name, in order; what each lacks is empty. Types are told from all of them together. */
+export const openInput = async (files: readonly InputFile[], read: Read, breath: Breath = () => undefined): Promise<OpenedFiles> => {
+  const all: Part[] = []
+  const seen = new Set<string>()
+  for (const [i, file] of files.entries()) {
+    const { parts, sheets } = await openFile(file, read, (share, rows) => breath((i + share) / files.length, rows))
+    all.push(...parts)
+    for (const sheet of sheets) seen.add(sheet)
+  }
+  const names = [...new Set(all.flatMap(({ intaken }) => intaken.table.names))]
+  const parts = await settleText(all, names, read)
+  const columns = names.map((name): Column => {
+    const type = together(typesOf(parts, name), parts[0]?.format ?? 'csv')
+    return concat(type, parts.map(({ intaken: { table, blank } }) => (table.indexOf(name) < 0 || blank.includes(name) ? emptyColumn(type, table.rowCount) : convert(table.named(name), { type }).column)))
+  })
+  const table = Table.of(names, columns, parts.reduce((sum, { intaken }) => sum + intaken.table.rowCount, 0))
+  return {
+    table: read.origin ? withOrigin(table, parts, read.origin) : table,
+    notes: sumNotes(parts),
+    unreadable: stackUnreadable(parts),
+    files: files.map((file) => ({ name: file.name, sha256: file.hash, rows: parts.reduce((sum, part) => sum + (part.file === file ? part.intaken.table.rowCount : 0), 0) })),
+    parts: parts.map(({ file, sheet, intaken }) => ({ file: file.name, ...(sheet === undefined ? {} : { sheet }), rows: intaken.table.rowCount, columns: intaken.table.names.length, lacks: names.filter((name) => intaken.table.indexOf(name) < 0) })),
+    missingSheets: Array.isArray(read.sheets) && parts.some(({ format }) => format === 'xlsx' || format === 'ods') ? (read.sheets as readonly string[]).filter((name) => !seen.has(name)) : [],
   }
 }
 
-const mergeUnreadable = (all: readonly Unreadable[]): Unreadable[] => {
-  const columns = [...new Set(all.map(({ column }) => column))]
-  return columns.map((column) => ({ column, rows: Int32Array.from(all.filter((one) => one.column === column).flatMap(({ rows }) => [...rows])) }))
+const stackUnreadable = (parts: readonly Part[]): Unreadable[] => {
+  const rows = new Map<string, number[]>()
+  let before = 0
+  for (const { intaken } of parts) {
+    for (const { column, rows: here } of intaken.unreadable) {
+      const list = rows.get(column) ?? []
+      for (const row of here) list.push(row + before)
+      rows.set(column, list)
+    }
+    before += intaken.table.rowCount
+  }
+  return [...rows].map(([column, list]) => ({ column, rows: Int32Array.from(list) }))
 }

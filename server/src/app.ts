@@ -6,6 +6,7 @@ import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
 import * as api from '@fabula/core/api'
 import type { LookReply, OpenReply } from '@fabula/core/api'
+import type { Progress } from './jobs/tasks.ts'
 import { Refusal } from './refusal.ts'
 import { body, send } from './routes/check.ts'
 import { flowRoutes, type Services } from './routes/flows.ts'
@@ -63,12 +64,25 @@ export const buildApp = ({ services, log, web, hosts, maxUpload }: AppOptions): 
     send(response, api.fileRef, { name, hash, size })
   })
   app.post('/api/look', guardOwner, async (request, response) => {
-    const { hash, name, read } = body(api.lookRequest, request)
-    send(response, api.lookReply, await bench.do<LookReply>({ kind: 'look', hash, name, read }).result)
+    const { hash, name, read, sheet } = body(api.lookRequest, request)
+    send(response, api.lookReply, await bench.do<LookReply>({ kind: 'look', hash, name, read, sheet }).result)
   })
+  const opening = new Map<string, { progress: Progress; stop: () => void }>()
   app.post('/api/open', guardOwner, async (request, response) => {
-    const { files: refs, read } = body(api.openRequest, request)
-    send(response, api.openReply, await bench.do<OpenReply>({ kind: 'open', files: refs, read }).result)
+    const { files: refs, read, job } = body(api.openRequest, request)
+    const { result, stop } = bench.do<OpenReply>({ kind: 'open', files: refs, read }, undefined, (progress) => job !== undefined && opening.set(job, { progress, stop }))
+    if (job !== undefined) opening.set(job, { progress: { done: 0, of: 100, doing: '' }, stop })
+    try {
+      send(response, api.openReply, await result)
+    } finally {
+      if (job !== undefined) opening.delete(job)
+    }
+  })
+  app.get('/api/open/:job', guardOwner, (request, response) => send(response, api.progressReply, opening.get(String(request.params.job))?.progress ?? { done: 0, of: 100, doing: '' }))
+  app.delete('/api/open/:job', guardOwner, (request, response) => {
+    const job = opening.get(String(request.params.job))
+    job?.stop()
+    send(response, api.progressReply, job?.progress ?? { done: 0, of: 100, doing: '' })
   })
   app.use('/api', () => {
     throw new Refusal(404, 'nothing-here', 'There is nothing at this address.')

@@ -29,10 +29,25 @@ export const editRequest = z.object({ recipe, what: z.string().max(500), after: 
 export const createRequest = z.object({ recipe, files: z.record(z.string(), z.array(fileRef)).optional() })
 
 export const readOptions = z.record(z.string(), z.unknown())
-export const lookRequest = z.object({ hash: z.string(), name: z.string(), read: readOptions })
-export const lookReply = z.object({ rows: z.array(z.array(z.string())), encoding: z.string(), delimiter: z.string(), header: z.number() })
-export const openRequest = z.object({ files: z.array(fileRef).min(1), read: readOptions })
-export const openReply = z.object({ columns: z.array(z.object({ name: z.string(), type: columnType })), rows: z.number(), notes: z.record(z.string(), z.number()) })
+export const lookRequest = z.object({ hash: z.string(), name: z.string(), read: readOptions, sheet: z.string().optional() })
+const header = z.union([z.number(), z.array(z.number())])
+export const lookReply = z.object({
+  format: z.enum(['csv', 'xlsx', 'ods', 'json', 'parquet']),
+  sheet: z.string().optional(),
+  sheets: z.array(z.object({ name: z.string(), hidden: z.boolean(), rows: z.number(), columns: z.number(), names: z.array(z.string()) })),
+  rows: z.array(z.object({ at: z.number(), cells: z.array(z.string()) })),
+  /** Rows of the sheet or file; 0 where it was too large to count. */
+  total: z.number(),
+  encoding: z.string(),
+  delimiter: z.string(),
+  header,
+  footer: z.number(),
+  merges: z.array(z.object({ top: z.number(), left: z.number(), bottom: z.number(), right: z.number() })),
+})
+export const openRequest = z.object({ files: z.array(fileRef).min(1), read: readOptions, /** A name under which its progress is told. */ job: z.string().max(60).optional() })
+const part = z.object({ file: z.string(), sheet: z.string().optional(), rows: z.number(), columns: z.number(), lacks: z.array(z.string()) })
+export const openReply = z.object({ columns: z.array(z.object({ name: z.string(), type: columnType })), rows: z.number(), notes: z.record(z.string(), z.number()), parts: z.array(part), missingSheets: z.array(z.string()) })
+export const progressReply = z.object({ done: z.number(), of: z.number(), doing: z.string() })
 
 export const previewRequest = z.object({
   recipe,

@@ -8,9 +8,10 @@ import type { Recipe, Step } from './schema.ts'
 export type Verdict = 'fits' | 'fits-with-changes' | 'does-not-fit'
 export type FitOffer = { readonly do: 'rename'; readonly column: string; readonly why: string }
 export type FitFinding = {
-  readonly code: 'missing-column' | 'new-column' | 'changed-type' | 'broken-step' | 'lacking-file' | 'row-count'
+  readonly code: 'missing-column' | 'new-column' | 'changed-type' | 'broken-step' | 'lacking-file' | 'missing-sheet' | 'new-sheet' | 'row-count'
   readonly input: string
   readonly file?: string
+  readonly sheet?: string
   readonly column?: string
   readonly step?: string
   readonly offers: readonly FitOffer[]
@@ -21,8 +22,10 @@ export type FitReport = { readonly verdict: Verdict; readonly findings: readonly
 /** A new export as it was opened, and what is known of the last one. */
 export type FitInput = {
   readonly table: Table
-  readonly lacks?: readonly { readonly file: string; readonly columns: readonly string[] }[]
+  readonly parts?: readonly { readonly file: string; readonly sheet?: string; readonly lacks: readonly string[] }[]
+  readonly missingSheets?: readonly string[]
   readonly before?: Table | undefined
+  readonly partsBefore?: readonly { readonly file: string; readonly sheet?: string }[] | undefined
 }
 
 /** Accepted answers: the column's name in the new file to the name the story knows. */
@@ -104,8 +107,14 @@ export const fitRecipe = (recipe: Recipe, inputs: Readonly<Record<string, FitInp
   const findings = recipe.inputs.flatMap(({ id, name, columns }): FitFinding[] => {
     const input = inputs[id]
     if (!input) return []
-    const lacking = (input.lacks ?? []).map(({ file, columns: lost }): FitFinding => ({ code: 'lacking-file', input: id, file, offers: [], sentence: `${file} lacks ${listed(lost.map(quoted))}; these cells are empty.` }))
-    return [...(columns && columns.length > 0 ? columnFindings(recipe, id, name, columns, input) : []), ...lacking, ...rowFinding(id, name, input)]
+    const lacking = (input.parts ?? []).flatMap(({ file, sheet, lacks }): FitFinding[] =>
+      lacks.length > 0 ? [{ code: 'lacking-file', input: id, file, ...(sheet === undefined ? {} : { sheet }), offers: [], sentence: `${sheet === undefined ? file : `The sheet ${quoted(sheet)} of ${file}`} lacks ${listed(lacks.map(quoted))}; these cells are empty.` }] : [],
+    )
+    const came = (input.parts ?? []).flatMap(({ file, sheet }): FitFinding[] =>
+      sheet !== undefined && input.partsBefore && !input.partsBefore.some((part) => part.sheet === sheet) ? [{ code: 'new-sheet', input: id, file, sheet, offers: [], sentence: `${name} has a new sheet ${quoted(sheet)}, which is taken in.` }] : [],
+    )
+    const sheets = (input.missingSheets ?? []).map((sheet): FitFinding => ({ code: 'missing-sheet', input: id, sheet, offers: [], sentence: `${name} has no sheet ${quoted(sheet)}.` }))
+    return [...(columns && columns.length > 0 ? columnFindings(recipe, id, name, columns, input) : []), ...came, ...lacking, ...sheets, ...rowFinding(id, name, input)]
   })
   const broken = brokenSteps(planRecipe(recipe, schemas))
   const told = findings.map((finding) => {
@@ -116,6 +125,6 @@ export const fitRecipe = (recipe: Recipe, inputs: Readonly<Record<string, FitInp
     .filter(({ step }) => !told.some((finding) => finding.step === step.id))
     .map(({ table, step, sentence }): FitFinding => ({ code: 'broken-step', input: recipe.tables.find((one) => one.id === table)?.steps.flatMap((one) => (typeof one.input === 'string' ? [one.input] : []))[0] ?? '', step: step.id, offers: [], sentence }))
   const all = [...told, ...rest]
-  const verdict: Verdict = broken.length > 0 ? 'does-not-fit' : all.some(({ code }) => code === 'missing-column' || code === 'changed-type') ? 'fits-with-changes' : 'fits'
+  const verdict: Verdict = broken.length > 0 ? 'does-not-fit' : all.some(({ code }) => code === 'missing-column' || code === 'changed-type' || code === 'missing-sheet') ? 'fits-with-changes' : 'fits'
   return { verdict, findings: all }
 }

@@ -2,7 +2,9 @@ import type { Read } from '../steps/open.ts'
 import type { Unreadable } from '../steps/step-kind.ts'
 import { emptyColumn, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
 import { NumberBuilder, TextBuilder, type Bytes } from './builders.ts'
+import { ColumnNames } from './column-names.ts'
 import { RowCutter } from './row-cutter.ts'
+import { joinedNames, RowGate } from './row-gate.ts'
 import { detectText, widen, type Detected } from '../table/detect.ts'
 import { plainLocale, type NumberLocale } from '../table/number.ts'
 import { convert, type ReadAs } from '../table/reading.ts'
@@ -37,33 +39,24 @@ export class Intake {
   private readonly read: Read
   private readonly locale: NumberLocale
   private readonly asText: ReadonlySet<string>
-  private names: string[] = []
+  private readonly header = new ColumnNames()
   private builders: (NumberBuilder | TextBuilder | undefined)[] = []
-  private held: string[][] = []
-  private seenRows = 0
+  private readonly gate: RowGate<string>
   private rows = 0
   private blankRows = 0
   private raggedRows = 0
   private headerWidth: number | undefined
   constructor(read: Read, asText: ReadonlySet<string> = new Set()) {
     this.read = read
+    this.gate = new RowGate(read)
     this.locale = read.locale ?? plainLocale
     this.asText = asText
   }
 
-  add(batch: readonly string[][]): void {
-    const { header = 1, skip = 0, footer = 0 } = this.read
-    const top = header === 'none' ? 0 : header
-    const body: string[][] = []
-    for (const row of batch) {
-      this.seenRows++
-      if (this.seenRows === top) this.setNames(row)
-      else if (this.seenRows > top + skip) body.push(row)
-    }
-    const ready = footer === 0 ? body : [...this.held, ...body]
-    const take = footer === 0 ? ready : ready.slice(0, Math.max(0, ready.length - footer))
-    this.held = footer === 0 ? [] : ready.slice(take.length)
-    this.take(take)
+  add(batch: readonly (readonly string[])[]): void {
+    const { names, body } = this.gate.pass(batch)
+    if (names) this.setNames(joinedNames(names))
+    this.take(body)
   }
 
   private setNames(row: readonly string[]): void {
@@ -71,11 +64,12 @@ export class Intake {
     for (const name of row) this.addColumn(name)
   }
 
+  private get names(): readonly string[] {
+    return this.header.all
+  }
+
   private addColumn(name = ''): void {
-    const wanted = name === '' ? `Column ${this.names.length + 1}` : name
-    let free = wanted
-    for (let n = 2; this.names.includes(free); n++) free = `${wanted} ${n}`
-    this.names.push(free)
+    this.header.add(name)
     this.builders.push(undefined)
   }
 
@@ -83,8 +77,8 @@ export class Intake {
     while (this.names.length < width) this.addColumn()
   }
 
-  private take(rows: readonly string[][]): void {
-    const filled: string[][] = []
+  private take(rows: readonly (readonly string[])[]): void {
+    const filled: (readonly string[])[] = []
     for (const row of rows) {
       if (row.every((cell) => cell === '')) {
         this.blankRows++
@@ -99,14 +93,14 @@ export class Intake {
     this.rows += filled.length
   }
 
-  private fill(c: number, rows: readonly string[][]): void {
+  private fill(c: number, rows: readonly (readonly string[])[]): void {
     let builder = this.builders[c]
     if (!builder) {
       const first = rows.map((row) => row[c] ?? '').filter((text) => text !== '')
       if (first.length === 0) return
       builder = this.begin(c, first)
     }
-    for (let i = 0; i < rows.length; i++) builder.add((rows[i] as string[])[c] ?? '')
+    for (let i = 0; i < rows.length; i++) builder.add((rows[i] as readonly string[])[c] ?? '')
   }
 
   /** A column's first values: what builds it from here on, with the empty rows before them. */
@@ -130,23 +124,23 @@ export class Intake {
 
   /**
    * Rows straight from UTF-8 bytes, from a position that begins a row below the names: no string is made of a
-   * number, nor of a word met before. Rows are cut in blocks and each block goes column by column. False where a
-   * quote stands as it should not; the caller reads otherwise then.
+   * number, nor of a word met before. Rows are cut in blocks and each block goes column by column; after each the
+   * position is yielded. False where a quote stands as it should not; the caller reads otherwise then.
    */
-  scan(source: Bytes, from: number, delimiter: number, quote: number, progress: (at: number) => void): boolean {
+  *scan(source: Bytes, from: number, delimiter: number, quote: number): Generator<number, boolean> {
     const cutter = new RowCutter(source.bytes, delimiter, quote, Math.max(1, this.names.length))
     for (let at = from; at < source.bytes.length; ) {
       const rows = cutter.cut(at)
       if (rows > 0) {
         this.takeBlock(source, cutter.cuts, rows)
         at = cutter.next
-        progress(at)
+        yield at
         continue
       }
       const next = this.oddRow(source, at, delimiter, quote)
       if (next < 0) return false
       at = next
-      if (this.names.length > cutter.width) return this.scan(source, at, delimiter, quote, progress)
+      if (this.names.length > cutter.width) return yield* this.scan(source, at, delimiter, quote)
     }
     return true
   }
@@ -154,7 +148,6 @@ export class Intake {
   /** A block of rows of the same width, none of them blank. */
   private takeBlock(source: Bytes, cuts: Int32Array, rows: number): void {
     const width = this.names.length
-    this.seenRows += rows
     this.headerWidth ??= width
     if (width !== this.headerWidth) this.raggedRows += rows
     for (let c = 0; c < width; c++) {
@@ -200,7 +193,6 @@ export class Intake {
       if (at >= bytes.length || bytes[at] === 10) break
       at++
     }
-    this.seenRows++
     this.take([row])
     return at + 1
   }
@@ -208,10 +200,6 @@ export class Intake {
   get rowCount(): number {
     return this.rows
   }
-  get rowsSeen(): number {
-    return this.seenRows
-  }
-
   /** Columns begun as numbers in which another thing was met. */
   get surprises(): string[] {
     return this.names.filter((_, c) => {

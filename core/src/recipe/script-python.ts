@@ -1,14 +1,15 @@
 import { neededBlocks } from '../generate/blocks.ts'
 import { pythonRuntime } from '../generate/python-runtime.ts'
 import { code, comment, joined, lines, py, type Code } from '../generate/tag.ts'
-import { fileColumns, type Read } from '../steps/open.ts'
+import { fileColumns, isWorkbook, type Read } from '../steps/open.ts'
 import type { PythonContext } from '../steps/step-kind.ts'
 import { literalPython } from '../steps/value.ts'
 import { kindOf, paramsOf, parameterTypes, planRecipe, sentenceText } from './plan.ts'
 import type { Recipe } from './schema.ts'
+import { csvFirst, inputFormat } from './script-inputs.ts'
 import { ScriptError, type Script, type ScriptPart } from './script-sql.ts'
 
-const imports = ['calendar', 'collections', 'contextlib', 'csv', 'datetime', 'functools', 'io', 'itertools', 'math', 'os', 're', 'sys']
+const imports = ['calendar', 'collections', 'contextlib', 'csv', 'datetime', 'functools', 'io', 'itertools', 'json', 'math', 'os', 're', 'sys']
 const taken = new Set([...imports, 'and', 'as', 'assert', 'async', 'await', 'break', 'class', 'continue', 'def', 'del', 'elif', 'else', 'except', 'finally', 'for', 'from', 'global', 'if', 'import', 'in', 'is', 'lambda', 'nonlocal', 'not', 'or', 'pass', 'raise', 'return', 'try', 'while', 'with', 'yield', 'np', 'pd', 'files', 'outputs', 'parameters', 'c', 'print', 'list', 'dict', 'set', 'open', 'range', 'len', 'sum', 'min', 'max', 'str', 'int', 'float', 'bool', 'abs', 'zip', 'map', 'sorted', 'any', 'all', 'next', 'iter', 'enumerate', 'type', 'tuple', 'isinstance', 'round'])
 
 /** A table's id as a Python name that nothing else in the script has. */
@@ -36,7 +37,7 @@ export const pythonScript = (recipe: Recipe): Script => {
         output,
         parameters,
         parameter: (name) => py`parameters[${name}]`,
-        source: (one) => ({ files: py`files[${one}]`, columns: output }),
+        source: (one) => ({ files: py`files[${one}]`, columns: output, format: inputFormat(recipe, one) }),
       }
       const wanted = recipe.inputs.find((one) => one.id === step.input)
       const checks = kindOf(step).start && wanted?.columns && wanted.columns.length > 0 ? py`require(${frame}, ${wanted.name}, ${fileColumns(wanted.columns, step.read as Read | undefined).map((field) => field.name)})` : undefined
@@ -57,7 +58,8 @@ export const pythonScript = (recipe: Recipe): Script => {
     comment('#', recipe.name),
     ...(recipe.about ? [comment('#', recipe.about)] : []),
     comment('#', `Run with: ${usage}`),
-    comment('#', 'Needs pandas 1.5 or newer. The steps stand at the end; what comes before are the helpers they use.'),
+    ...csvFirst(recipe, ['parquet']).map((line) => comment('#', line)),
+    comment('#', `Needs pandas 1.5 or newer${recipe.inputs.some((one) => isWorkbook(inputFormat(recipe, one.id))) ? ', and openpyxl for workbooks' : ''}. The steps stand at the end; what comes before are the helpers they use.`),
     code(`${imports.map((name) => `import ${name}`).join('\n')}\nfrom decimal import Decimal, ROUND_DOWN, ROUND_HALF_UP, ROUND_UP\n\nimport numpy as np\nimport pandas as pd\n`),
     ...neededBlocks(body.text, pythonRuntime).map((block) => code(`${block.source}\n`)),
   )

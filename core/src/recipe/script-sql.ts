@@ -3,10 +3,12 @@ import { sqlRuntime } from '../generate/sql-runtime.ts'
 import { sqlTypeName } from '../formula/to-code.ts'
 import { code, comment, id, joined, lines, sql, type Code } from '../generate/tag.ts'
 import type { Read } from '../steps/open.ts'
-import { fileColumns } from '../steps/open.ts'
+import { asCsv, fileColumns, headerSql } from '../steps/open.ts'
+import { rectangleOf } from '../steps/open-range.ts'
 import type { SqlContext } from '../steps/step-kind.ts'
 import { kindOf, paramsOf, parameterTypes, planRecipe, sentenceText } from './plan.ts'
 import type { Recipe } from './schema.ts'
+import { csvFirst, inputFormat, readOf } from './script-inputs.ts'
 
 /** A piece of a script; `step` names the step it carries out, for showing story and script side by side. */
 export type ScriptPart = { readonly step?: string; readonly text: string }
@@ -36,18 +38,19 @@ const namer = (): ((name: string) => Code) => {
 
 /** Before the run: each file whole, as rows of cells. */
 const loading = (input: string, label: string, read: Read, columns: readonly string[]): Code => {
+  const area = read.range === undefined ? undefined : rectangleOf(read.range)
   const load = (n: number): Code => {
     const name = code(n === 1 ? variable(input) : `${variable(input)}_${n}`)
     const one = lines(
       sql`\\lo_import :${name}`,
-      sql`insert into sheet_lines select ${input}, ${n}, line, cells from csv_rows(ltrim(convert_from(lo_get(:LASTOID), ${(read.encoding ?? 'utf-8').replace('windows-1252', 'WIN1252').replace('utf-8', 'UTF8')}), E'\\ufeff'), ${read.delimiter ?? ','}, ${read.quote ?? '"'});`,
+      sql`insert into sheet_lines select ${input}, ${n}, line${area ? sql` - ${area.top - 1}` : code('')}, cells${area ? code(`[${area.left}:${area.right}]`) : code('')} from csv_rows(ltrim(convert_from(lo_get(:LASTOID), ${(read.encoding ?? 'utf-8').replace('windows-1252', 'WIN1252').replace('utf-8', 'UTF8')}), E'\\ufeff'), ${read.delimiter ?? ','}, ${read.quote ?? '"'})${area ? sql` where line >= ${area.top}${area.bottom === Infinity ? code('') : sql` and line <= ${area.bottom}`}` : code('')};`,
       sql`insert into sheet_files select ${input}, ${n}, regexp_replace(:'${name}', '^.*[/\\\\]', ''), coalesce((select max(line) from sheet_lines where input = ${input} and file = ${n}), 0);`,
     )
     return n === 1 ? one : lines(sql`\\if :{?${name}}`, one, code('\\endif'))
   }
   return lines(
     ...Array.from({ length: maxFiles }, (_, i) => load(i + 1)),
-    sql`call require_columns(${input}, ${label}, ${read.header === 'none' ? 0 : (read.header ?? 1)}, array[${columns}]::text[]);`,
+    sql`call require_columns(${input}, ${label}, ${headerSql(read)}, array[${columns}]::text[]);`,
   )
 }
 
@@ -81,7 +84,7 @@ export const sqlScript = (recipe: Recipe): Script => {
         parameters,
         column,
         parameter: (name) => sql`nullif(:'${code(parameterVariable(name))}', '')::${sqlTypeName(parameters[name] ?? 'text')}`,
-        source: (one) => ({ rows: sql`${one}`, columns: output }),
+        source: (one) => ({ rows: sql`${one}`, columns: output, format: inputFormat(recipe, one) }),
       }
       const body = kindOf(step).sql(paramsOf(step), context)
       blocks.push({ step: step.id, code: lines(comment('--', `${step.id}  ${sentenceText(step)}`), ...(step.note ? [comment('--', `note: ${step.note}`)] : []), sql`create view ${view} as\n${body};\n`) })
@@ -90,10 +93,9 @@ export const sqlScript = (recipe: Recipe): Script => {
     last.set(table.id, { view: from, names: (table.output ?? []).map((field) => field.name) })
   }
   const loads = recipe.inputs.flatMap((one) => {
-    const step = recipe.tables.flatMap((table) => table.steps).find((candidate) => candidate.input === one.id)
-    if (!step) return []
-    const read = (step.read ?? {}) as Read
-    return [lines(comment('--', `${one.name}, from ${one.files ?? 'its file'}`), loading(one.id, one.name, read, fileColumns(one.columns ?? [], read).map((field) => field.name)), code(''))]
+    const given = readOf(recipe, one.id)
+    const text = inputFormat(recipe, one.id) === 'csv'
+    return [lines(comment('--', `${one.name}, from ${one.files ?? 'its file'}`), loading(one.id, one.name, text ? given : asCsv, (text ? fileColumns(one.columns ?? [], given) : (one.columns ?? [])).map((field) => field.name)), code(''))]
   })
   const writes = outputs.map(({ table, file }) => {
     const { view, names } = last.get(table) ?? { view: code(''), names: [] }
@@ -112,6 +114,7 @@ export const sqlScript = (recipe: Recipe): Script => {
     ...(recipe.about ? [comment('--', recipe.about)] : []),
     comment('--', `Run with: ${usage}`),
     comment('--', 'All happens in one transaction that is rolled back at the end, so that nothing stays in the database.'),
+    ...csvFirst(recipe, ['xlsx', 'ods', 'json', 'parquet']).map((line) => comment('--', line)),
     ...pinned(recipe).map((line) => comment('--', line)),
     code('\\set QUIET on\n\\set ON_ERROR_STOP on\n\\pset format unaligned\n\\pset tuples_only on\n\\pset null \'\'\n\\encoding UTF8\nset client_min_messages = warning;'),
     ...needs,

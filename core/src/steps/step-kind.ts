@@ -5,6 +5,10 @@ import type { Code } from '../generate/tag.ts'
 import type { Schema, Table } from '../table/table.ts'
 import type { Problem } from '../words.ts'
 
+/** What a file can be. */
+export const formats = ['csv', 'xlsx', 'ods', 'json', 'parquet'] as const
+export type Format = (typeof formats)[number]
+
 export type Path = readonly (string | number)[]
 
 /** The editors a sentence can open. The page has one for each; a kind names them by slot. */
@@ -50,7 +54,8 @@ export type SqlContext = {
   readonly parameters: ParameterTypes
   readonly column: (name: string) => Code
   readonly parameter: (name: string) => Code
-  readonly source: (input: string) => { readonly rows: Code; readonly columns: Schema }
+  /** How an input comes in; what is no text file is first written as CSV. */
+  readonly source: (input: string) => { readonly rows: Code; readonly columns: Schema; readonly format: Format }
 }
 export type PythonContext = {
   /** The variable that holds the table before and after the step. */
@@ -59,7 +64,7 @@ export type PythonContext = {
   readonly output: Schema
   readonly parameters: ParameterTypes
   readonly parameter: (name: string) => Code
-  readonly source: (input: string) => { readonly files: Code; readonly columns: Schema }
+  readonly source: (input: string) => { readonly files: Code; readonly columns: Schema; readonly format: Format }
 }
 
 export type StepKind<P = never> = {

@@ -74,7 +74,7 @@ export const textOfCell = (type: ColumnType, cell: Exclude<Cell, null>): string 
 }
 
 /** A value of one type turned into another; null where there is no way or no value. */
-const convertCell = (from: ColumnType, to: ReadAs, read: (text: string) => Cell): ((cell: Exclude<Cell, null>) => Cell) => {
+export const convertCell = (from: ColumnType, to: ReadAs, read: (text: string) => Cell): ((cell: Exclude<Cell, null>) => Cell) => {
   const target = to.type
   if (from === target) return (cell) => cell
   if (target === 'text') return (cell) => textOfCell(from, cell)

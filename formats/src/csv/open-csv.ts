@@ -1,17 +1,16 @@
 import { isUtf8 } from 'node:buffer'
 import { StringDecoder } from 'node:string_decoder'
 import Papa from 'papaparse'
-import { Intake, type Intaken, type Read } from '@fabula/core'
+import { headerRows, Intake, type Intaken, type Read } from '@fabula/core'
+import type { Breath } from '../breath.ts'
 import { FileProblem } from '../problem.ts'
-import { detectEncoding, textPieces } from './decode.ts'
-import { sniffDelimiter, sniffHeader } from './sniff.ts'
+import { textPieces } from './decode.ts'
+import { sniffDelimiter } from './sniff.ts'
 
 type Parsed = { data: string[][]; errors: readonly { code: string; row?: number }[]; meta: { cursor: number } }
 /** Papa Parse's own parser of one piece of text; `ignoreLast` leaves a row that may go on in the next piece. */
 type PieceParser = new (config: { delimiter: string; newline: string; quoteChar: string; escapeChar: string }) => { parse: (text: string, base: number, ignoreLast: boolean) => Parsed }
 const Parser = (Papa as unknown as { Parser: PieceParser }).Parser
-
-export type Progress = (share: number, rows: number) => void
 
 /** The line end that parts rows; a `\r` before `\n` is taken off the last cell. */
 const lineEnd = (text: string): string => (text.includes('\n') || !text.includes('\r') ? '\n' : '\r')
@@ -59,22 +58,26 @@ const firstPiece = 1 << 20
  * Large files in plain UTF-8: the first piece goes the way of all files, the rest is read from its bytes
  * without a string per cell, three to four times as fast. Undefined where a file is not of that kind.
  */
-const scanFile = (bytes: Buffer, read: Read, asText: ReadonlySet<string>, progress: Progress | undefined): Intake | undefined => {
+const scanFile = async (bytes: Buffer, read: Read, asText: ReadonlySet<string>, breath: Breath): Promise<Intake | undefined> => {
   const quote = read.quote ?? '"'
-  if (bytes.length < 2 * firstPiece || read.footer || quote.charCodeAt(0) > 127 || !isUtf8(bytes) || bytes.includes(0)) return undefined
+  if (bytes.length < 2 * firstPiece || read.footer || read.range || quote.charCodeAt(0) > 127 || !isUtf8(bytes) || bytes.includes(0)) return undefined
   if (read.encoding !== undefined && !/^utf-?8$/i.test(read.encoding)) return undefined
   const mark = bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf ? 3 : 0
   const head = new StringDecoder('utf8').write(bytes.subarray(mark, firstPiece))
   const delimiter = read.delimiter ?? sniffDelimiter(head, quote)
   if (!head.includes('\n') || delimiter.charCodeAt(0) > 127) return undefined
   const { data, meta } = new Parser({ delimiter, newline: '\n', quoteChar: quote, escapeChar: quote }).parse(head, 0, true)
-  if (data.length <= (typeof read.header === 'number' ? read.header : 1) + (read.skip ?? 0)) return undefined
+  if (data.length <= Math.max(1, ...headerRows(read)) + (read.skip ?? 0)) return undefined
   dropReturn(data)
   const intake = new Intake(read, asText)
   intake.add(data)
   const source = { bytes, text: textOf(bytes), bytesOf: (text: string) => Buffer.from(text) }
-  const fine = intake.scan(source, mark + Buffer.byteLength(head.slice(0, meta.cursor)), delimiter.charCodeAt(0), quote.charCodeAt(0), (at) => progress?.(at / bytes.length, intake.rowCount))
-  return fine ? intake : undefined
+  const scan = intake.scan(source, mark + Buffer.byteLength(head.slice(0, meta.cursor)), delimiter.charCodeAt(0), quote.charCodeAt(0))
+  for (;;) {
+    const { value, done } = scan.next()
+    if (done) return value ? intake : undefined
+    await breath(value / bytes.length, intake.rowCount)
+  }
 }
 
 /** Text of a span of UTF-8; ASCII, which most is, by the shorter way. */
@@ -86,37 +89,17 @@ const textOf =
   }
 
 /** One file as a table. Read a second time only where a column that began as numbers turned out to be text. */
-export const openCsvFile = (bytes: Buffer, name: string, read: Read, progress?: Progress, forced: ReadonlySet<string> = new Set()): Intaken => {
-  const pass = (asText: ReadonlySet<string>): Intake => {
-    const scanned = scanFile(bytes, read, asText, progress)
+export const openCsvFile = async (bytes: Buffer, name: string, read: Read, breath: Breath, forced: ReadonlySet<string> = new Set()): Promise<Intaken> => {
+  const pass = async (asText: ReadonlySet<string>): Promise<Intake> => {
+    const scanned = await scanFile(bytes, read, asText, breath)
     if (scanned) return scanned
     const intake = new Intake(read, asText)
     for (const { rows, done } of csvRows(bytes, name, read)) {
       intake.add(rows)
-      progress?.(done, intake.rowCount)
+      await breath(done, intake.rowCount)
     }
     return intake
   }
-  const first = pass(forced)
-  return (first.surprises.length > 0 ? pass(new Set([...forced, ...first.surprises])) : first).done()
-}
-
-export type RawLook = { readonly rows: readonly (readonly string[])[]; readonly encoding: string; readonly delimiter: string; readonly header: number }
-
-/** The first rows as they stand in the file, and how it seems to be written. */
-export const lookAtCsv = (bytes: Buffer, name: string, read: Read, most = 60): RawLook => {
-  const head = bytes.length > 1 << 20 && !read.encoding ? bytes.subarray(0, 1 << 20) : bytes
-  const encoding = read.encoding ?? detectEncoding(bytes)
-  const rows: string[][] = []
-  for (const batch of csvRows(head.length < bytes.length && encoding.startsWith('utf') ? bytes : head, name, { ...read, encoding })) {
-    rows.push(...batch.rows.slice(0, most - rows.length))
-    if (rows.length >= most) break
-  }
-  const quote = read.quote ?? '"'
-  let delimiter = read.delimiter
-  if (!delimiter) {
-    const [piece] = textPieces(bytes, name, encoding)
-    delimiter = sniffDelimiter(piece?.text ?? '', quote)
-  }
-  return { rows, encoding, delimiter, header: read.header === 'none' ? 0 : (read.header ?? sniffHeader(rows)) }
+  const first = await pass(forced)
+  return (first.surprises.length > 0 ? await pass(new Set([...forced, ...first.surprises])) : first).done()
 }

@@ -19,18 +19,3 @@ export const sniffDelimiter = (text: string, quote: string): string => {
   }
   return best[2]
 }
-
-/** Where the table seems to begin: the first row that has as many cells as most rows, all of them filled and none a number. */
-export const sniffHeader = (rows: readonly (readonly string[])[]): number => {
-  const widths = new Map<number, number>()
-  const widthOf = (row: readonly string[]): number => {
-    let width = row.length
-    while (width > 0 && row[width - 1] === '') width--
-    return width
-  }
-  for (const row of rows) if (widthOf(row) > 1) widths.set(row.length, (widths.get(row.length) ?? 0) + 1)
-  const [common = 1] = [...widths].sort((a, b) => b[1] - a[1])[0] ?? []
-  const enough = common > 3 ? common - 1 : common
-  const at = rows.findIndex((row) => widthOf(row) >= enough && row.filter((cell) => cell !== '').length >= enough)
-  return Math.max(0, at) + 1
-}

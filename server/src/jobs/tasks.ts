@@ -2,16 +2,17 @@ import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import {
-  csvPieces, factsOf, fitRecipe, kindOf, mendsFor, parameterCells, renamedTable, runRecipe, sentenceOf, sentenceText, StepCache, textOfCell, valuesOf, viewOf,
+  csvPieces, factsOf, fileColumns, fitRecipe, kindOf, mendsFor, parameterCells, renamedTable, runRecipe, sentenceOf, sentenceText, StepCache, textOfCell, valuesOf, viewOf,
   type Read, type Recipe, type Renames, type Source, type Sources, type Step,
 } from '@fabula/core'
 import type { FileRef, FitReply, LookReply, OpenReply, PreviewReply, PreviewRequest, RunReply } from '@fabula/core/api'
-import { FileProblem, lookAtCsv, openInput, type OpenedFiles } from '@fabula/formats'
+import { FileProblem, lookAtFile, openInput, type OpenedFiles } from '@fabula/formats'
+import { setImmediate as otherWork } from 'node:timers/promises'
 
 /** Work done in a worker thread. A `Task` is plain data; `Progress` tells how far it is. */
 export type Files = Readonly<Record<string, readonly FileRef[]>>
 export type Task =
-  | { readonly kind: 'look'; readonly hash: string; readonly name: string; readonly read: Read }
+  | { readonly kind: 'look'; readonly hash: string; readonly name: string; readonly read: Read; readonly sheet: string | undefined }
   | { readonly kind: 'open'; readonly files: readonly FileRef[]; readonly read: Read }
   | { readonly kind: 'preview'; readonly request: PreviewRequest; readonly files: Files; readonly now: number }
   | { readonly kind: 'facts'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly columns: readonly string[]; readonly files: Files; readonly now: number }
@@ -25,40 +26,71 @@ export type Desk = { readonly folder: string; readonly progress: (progress: Prog
 
 const cache = new StepCache()
 const opened = new Map<string, OpenedFiles>()
-const mostOpened = 6
+const readings = new Map<string, Promise<OpenedFiles>>()
+const mostOpened = 8
 
 const pathOf = (folder: string, hash: string): string => join(folder, 'files', hash.slice(0, 2), hash)
 
-const openFiles = (files: readonly FileRef[], read: Read, desk: Desk): { key: string; files: OpenedFiles } => {
-  const key = JSON.stringify([files.map(({ hash, name }) => [hash, name]), read])
-  let known = opened.get(key)
-  if (!known) {
-    const bytes = files.map(({ name, hash }) => ({ name, hash, bytes: readFileSync(pathOf(desk.folder, hash)) }))
-    let last = 0
-    known = openInput(bytes, read, (share, rows) => {
-      if (desk.shouldStop()) throw new TaskProblem('stopped')
-      if (Date.now() - last < 100) return
-      last = Date.now()
-      desk.progress({ done: Math.round(share * 100), of: 100, doing: `Reading ${files.map(({ name }) => name).join(', ')}: ${rows.toLocaleString('en-GB')} rows so far` })
-    })
-  }
+/** The same read in the same words, whatever the order of its keys. */
+const keyOf = (files: readonly FileRef[], read: Read): string =>
+  JSON.stringify([files.map(({ hash, name }) => [hash, name]), read], (_key, value: unknown) => (typeof value === 'object' && value !== null && !Array.isArray(value) ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1))) : value))
+
+/** What was detected, written down as a recipe would: opened that way the table is the same. */
+const settledRead = (read: Read, { table }: OpenedFiles): Read => ({ ...read, types: Object.fromEntries(fileColumns(table.schema, read).map(({ name, type }) => [name, { type }])) })
+
+const keepOpened = (key: string, files: OpenedFiles): void => {
   opened.delete(key)
-  opened.set(key, known)
+  opened.set(key, files)
   for (const old of opened.keys()) if (opened.size > mostOpened) opened.delete(old)
-  return { key, files: known }
+}
+
+const readAnew = async (files: readonly FileRef[], read: Read, desk: Desk): Promise<OpenedFiles> => {
+  const bytes = files.map(({ name, hash }) => ({ name, hash, bytes: readFileSync(pathOf(desk.folder, hash)) }))
+  let said = 0
+  let breathed = Date.now()
+  return openInput(bytes, read, async (share, rows) => {
+    const now = Date.now()
+    if (now - breathed < 40) return
+    // other jobs of this thread have their turn while a large file is read
+    await otherWork()
+    breathed = Date.now()
+    if (desk.shouldStop()) throw new TaskProblem('The reading was stopped. Nothing was changed.')
+    if (now - said < 120) return
+    said = now
+    desk.progress({ done: Math.round(share * 100), of: 100, doing: `Reading ${files.length > 3 ? `${files.length} files` : files.map(({ name }) => name).join(', ')}: ${rows.toLocaleString('en-GB')} rows so far` })
+  })
+}
+
+/** Files as a table; read once, however many ask at the same time. */
+const openFiles = async (files: readonly FileRef[], read: Read, desk: Desk): Promise<{ key: string; files: OpenedFiles }> => {
+  const key = keyOf(files, read)
+  const known = opened.get(key)
+  if (known) {
+    keepOpened(key, known)
+    return { key, files: known }
+  }
+  const others = readings.get(key)
+  // whoever began the reading may have stopped it; then it is begun anew for who still waits
+  if (others) return others.then((result) => ({ key, files: result }), () => openFiles(files, read, desk))
+  const reading = readAnew(files, read, desk).finally(() => readings.delete(key))
+  readings.set(key, reading)
+  const result = await reading
+  keepOpened(key, result)
+  if (read.types === undefined || read.types === 'detect') keepOpened(keyOf(files, settledRead(read, result)), result)
+  return { key, files: result }
 }
 
 /** The start steps of a recipe with what they read. */
 const reads = (recipe: Recipe): Map<string, Read> =>
   new Map(recipe.tables.flatMap(({ steps }) => steps.flatMap((step): [string, Read][] => (kindOf(step).start && typeof step.input === 'string' ? [[step.input, (step.read ?? {}) as Read]] : []))))
 
-const openAll = (recipe: Recipe, files: Files, renames: Readonly<Record<string, Renames>>, desk: Desk): { sources: Sources; inputs: Record<string, OpenedFiles> } => {
+const openAll = async (recipe: Recipe, files: Files, renames: Readonly<Record<string, Renames>>, desk: Desk): Promise<{ sources: Sources; inputs: Record<string, OpenedFiles> }> => {
   const inputs: Record<string, OpenedFiles> = {}
   const sources: Record<string, Source> = {}
   for (const [input, read] of reads(recipe)) {
     const refs = files[input]
     if (!refs || refs.length === 0) throw new TaskProblem(`No file is given for ${recipe.inputs.find(({ id }) => id === input)?.name ?? input}. Drop one on the page.`)
-    const one = openFiles(refs, read, desk)
+    const one = await openFiles(refs, read, desk)
     const table = renamedTable(one.files.table, renames[input])
     inputs[input] = { ...one.files, table }
     sources[input] = { ...inputs[input], key: `${one.key}${JSON.stringify(renames[input] ?? {})}` }
@@ -72,9 +104,9 @@ const cellsFor = (recipe: Recipe, given: Readonly<Record<string, string>>) => {
   return cells
 }
 
-const runTo = (recipe: Recipe, table: string, step: string, files: Files, now: number, desk: Desk) => {
+const runTo = async (recipe: Recipe, table: string, step: string, files: Files, now: number, desk: Desk) => {
   const only: Recipe = { ...recipe, tables: recipe.tables.filter(({ id }) => id === table) }
-  const { sources } = openAll(only, files, {}, desk)
+  const { sources } = await openAll(only, files, {}, desk)
   const began = performance.now()
   const { tables, plan } = runRecipe(only, { sources, parameters: cellsFor(recipe, {}), now, cache, until: { table, step }, shouldStop: desk.shouldStop })
   const ran = tables[0]
@@ -82,9 +114,9 @@ const runTo = (recipe: Recipe, table: string, step: string, files: Files, now: n
   return { ran, plan, engineMs: performance.now() - began }
 }
 
-const preview = ({ request, files, now }: Extract<Task, { kind: 'preview' }>, desk: Desk): PreviewReply => {
+const preview = async ({ request, files, now }: Extract<Task, { kind: 'preview' }>, desk: Desk): Promise<PreviewReply> => {
   const { recipe, table, step, lens, only, from, count } = request
-  const { ran, plan, engineMs } = runTo(recipe, table, step, files, now, desk)
+  const { ran, plan, engineMs } = await runTo(recipe, table, step, files, now, desk)
   const at = Math.max(0, ran.steps.findIndex((one) => one.step.id === step))
   const view = viewOf(ran.steps, at, lens, only, from, count)
   const planned = plan.tables[0]?.steps ?? []
@@ -106,11 +138,11 @@ const preview = ({ request, files, now }: Extract<Task, { kind: 'preview' }>, de
   }
 }
 
-const fit = ({ recipe, files, before, renames }: Extract<Task, { kind: 'fit' }>, desk: Desk): FitReply => {
-  const { inputs } = openAll(recipe, files, renames, desk)
+const fit = async ({ recipe, files, before, renames }: Extract<Task, { kind: 'fit' }>, desk: Desk): Promise<FitReply> => {
+  const { inputs } = await openAll(recipe, files, renames, desk)
   const known: Record<string, OpenedFiles | undefined> = {}
-  for (const [input, read] of reads(recipe)) if (before[input] && before[input] !== files[input]) known[input] = openFiles(before[input], read, desk).files
-  const report = fitRecipe(recipe, Object.fromEntries(Object.entries(inputs).map(([id, one]) => [id, { table: one.table, lacks: one.lacks, before: known[id]?.table }])))
+  for (const [input, read] of reads(recipe)) if (before[input] && before[input] !== files[input]) known[input] = (await openFiles(before[input], read, desk)).files
+  const report = fitRecipe(recipe, Object.fromEntries(Object.entries(inputs).map(([id, one]) => [id, { table: one.table, parts: one.parts, missingSheets: one.missingSheets, before: known[id]?.table, partsBefore: known[id]?.parts }])))
   return {
     verdict: report.verdict,
     findings: report.findings.map((finding) => ({ ...finding, offers: [...finding.offers] })),
@@ -132,9 +164,9 @@ const store = (folder: string, text: Iterable<string>): { hash: string; size: nu
 
 export type RunResult = Pick<RunReply, 'files' | 'tables' | 'outputs'> & { readonly stored: readonly { hash: string; size: number }[] }
 
-const run = (task: Extract<Task, { kind: 'run' }>, desk: Desk): RunResult => {
+const run = async (task: Extract<Task, { kind: 'run' }>, desk: Desk): Promise<RunResult> => {
   const { recipe, files, renames, parameters, now } = task
-  const { inputs, sources } = openAll(recipe, files, renames, desk)
+  const { inputs, sources } = await openAll(recipe, files, renames, desk)
   const report = fitRecipe(recipe, inputs)
   if (report.verdict === 'does-not-fit' || (report.verdict === 'fits-with-changes' && !task.allowChanges)) throw new TaskProblem(`The files do not fit: ${report.findings.filter(({ code }) => code !== 'new-column').map(({ sentence }) => sentence).join(' ')}`)
   const { tables } = runRecipe(recipe, { sources, parameters: cellsFor(recipe, parameters), now, cache, shouldStop: desk.shouldStop, onStep: (done, of, step) => desk.progress({ done, of, doing: sentenceText(step) }) })
@@ -161,26 +193,26 @@ const run = (task: Extract<Task, { kind: 'run' }>, desk: Desk): RunResult => {
   }
 }
 
-export const perform = (task: Task, desk: Desk): unknown => {
+export const perform = async (task: Task, desk: Desk): Promise<unknown> => {
   switch (task.kind) {
     case 'look': {
-      const look: LookReply = structuredClone(lookAtCsv(readFileSync(pathOf(desk.folder, task.hash)), task.name, task.read)) as LookReply
+      const look: LookReply = structuredClone(lookAtFile({ name: task.name, hash: task.hash, bytes: readFileSync(pathOf(desk.folder, task.hash)) }, task.read, task.sheet)) as LookReply
       return look
     }
     case 'open': {
-      const { table, notes } = openFiles(task.files, task.read, desk).files
-      const reply: OpenReply = { columns: table.schema.map((field) => ({ ...field })), rows: table.rowCount, notes: { ...notes } }
+      const { table, notes, parts, missingSheets } = (await openFiles(task.files, task.read, desk)).files
+      const reply: OpenReply = { columns: table.schema.map((field) => ({ ...field })), rows: table.rowCount, notes: { ...notes }, parts: parts.map((part) => ({ ...part, lacks: [...part.lacks] })), missingSheets: [...missingSheets] }
       return reply
     }
     case 'preview':
       return preview(task, desk)
     case 'facts': {
-      const { ran } = runTo(task.recipe, task.table, task.step, task.files, task.now, desk)
+      const { ran } = await runTo(task.recipe, task.table, task.step, task.files, task.now, desk)
       const table = ran.steps.find(({ step }) => step.id === task.step)?.table
       return { facts: Object.fromEntries(task.columns.flatMap((name) => (table && table.indexOf(name) >= 0 ? [[name, factsOf(name, table.named(name))]] : []))) }
     }
     case 'values': {
-      const { ran } = runTo(task.recipe, task.table, task.step, task.files, task.now, desk)
+      const { ran } = await runTo(task.recipe, task.table, task.step, task.files, task.now, desk)
       const table = ran.steps.find(({ step }) => step.id === task.step)?.table
       return { values: table && table.indexOf(task.column) >= 0 ? valuesOf(table.named(task.column), 500) : [] }
     }

@@ -10,15 +10,17 @@ if (!parentPort) throw new Error('this is a worker')
 const port = parentPort
 const { folder, flags } = workerData as { folder: string; flags: Int32Array }
 
-port.on('message', ({ id, slot, task }: Job) => {
+/** Jobs take turns: one that reads a large file lets the others through at its breaths. */
+const handle = async ({ id, slot, task }: Job): Promise<void> => {
   const say = (answer: Omit<Answer, 'id'>): void => port.postMessage({ id, ...answer } satisfies Answer)
   const shouldStop = (): boolean => Atomics.load(flags, slot) !== id
   try {
     if (shouldStop()) say({ stopped: true })
-    else say({ result: perform(task, { folder, shouldStop, progress: (progress) => say({ progress }) }) })
+    else say({ result: await perform(task, { folder, shouldStop, progress: (progress) => say({ progress }) }) })
   } catch (error) {
     if (error instanceof Stopped || shouldStop()) say({ stopped: true })
     else if (error instanceof TaskProblem || error instanceof FileProblem) say({ problem: error.message })
     else say({ fault: error instanceof Error ? (error.stack ?? error.message) : String(error) })
   }
-})
+}
+port.on('message', (job: Job) => void handle(job))

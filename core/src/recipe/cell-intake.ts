@@ -1,0 +1,176 @@
+import type { Read } from '../steps/open.ts'
+import type { Unreadable } from '../steps/step-kind.ts'
+import { columnWriter, emptyColumn, type Cell, type Column, type ColumnType } from '../table/column.ts'
+import { convertCell, textOfCell, textReader, type ReadAs } from '../table/reading.ts'
+import { bytes, floats, IntList } from '../table/memory.ts'
+import { detectText, widen, type Detected } from '../table/detect.ts'
+import { plainLocale } from '../table/number.ts'
+import { Table } from '../table/table.ts'
+import { ColumnNames } from './column-names.ts'
+import type { Intaken } from './intake.ts'
+import { joinedNames, RowGate } from './row-gate.ts'
+
+/** What a workbook's or a record's cell holds; `error` is a cell that shows an error instead of a value. */
+export type RawCell = string | number | boolean | null | { readonly type: 'date' | 'datetime' | 'time'; readonly value: number } | { readonly error: string }
+
+const kinds = ['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time'] as const
+const errorKind = kinds.length + 1
+const maxWhole = Number.MAX_SAFE_INTEGER
+
+/** The type that holds all of these: numbers and moments widen, all else that differs is text. */
+export const typeTogether = (types: Iterable<ColumnType>): ColumnType => {
+  const all = [...new Set(types)]
+  const [first = 'text'] = all
+  if (all.length <= 1) return first
+  if (all.every((type) => type === 'integer' || type === 'decimal')) return 'decimal'
+  return all.every((type) => type === 'date' || type === 'datetime') ? 'datetime' : 'text'
+}
+
+/** A column of cells of any type, until all are known: a tag and a number, or a text, for each row. */
+class CellBuilder {
+  private tags = bytes(256)
+  private numbers = floats(256)
+  private texts: (string | undefined)[] = []
+  length = 0
+  add(cell: RawCell): void {
+    if (this.length === this.tags.length) this.grow()
+    const at = this.length++
+    if (cell === null || cell === '') return
+    if (typeof cell === 'string') {
+      this.tags[at] = 1
+      this.texts[at] = cell
+    } else if (typeof cell === 'number') {
+      this.tags[at] = Number.isInteger(cell) && Math.abs(cell) <= maxWhole ? 2 : 3
+      this.numbers[at] = cell
+    } else if (typeof cell === 'boolean') {
+      this.tags[at] = 4
+      this.numbers[at] = cell ? 1 : 0
+    } else if ('error' in cell) {
+      this.tags[at] = errorKind
+      this.texts[at] = cell.error
+    } else {
+      this.tags[at] = kinds.indexOf(cell.type) + 1
+      this.numbers[at] = cell.value
+    }
+  }
+  private grow(): void {
+    const tags = bytes(this.tags.length * 2)
+    tags.set(this.tags)
+    this.tags = tags
+    const numbers = floats(this.numbers.length * 2)
+    numbers.set(this.numbers)
+    this.numbers = numbers
+  }
+  /** The types of the filled cells. */
+  get types(): Set<ColumnType> {
+    const met = new Set<number>(this.tags.subarray(0, this.length))
+    return new Set(kinds.filter((_, i) => met.has(i + 1)))
+  }
+  /** The type of text as it reads, for records, which have no types of their own for dates. */
+  detected(detect: (text: string) => ColumnType): ColumnType {
+    let type: Detected = 'nothing'
+    for (const text of new Set(this.texts)) if (text !== undefined) type = widen(type, detect(text))
+    return type === 'nothing' ? 'text' : type
+  }
+  private cellAt(row: number, tag: number): Exclude<Cell, null> {
+    return tag === 1 ? (this.texts[row] as string) : tag === 4 ? this.numbers[row] === 1 : (this.numbers[row] as number)
+  }
+  /** Each cell by its own type as one type: text is read, all else converted; what cannot be is unreadable. */
+  column(to: ReadAs): { column: Column; unreadable: Int32Array } {
+    const writer = columnWriter(to.type, this.length)
+    const read = textReader(to)
+    const convert = kinds.map((from) => (from === 'text' && to.type !== 'text' ? (cell: Exclude<Cell, null>) => read(cell as string) : convertCell(from, to, read)))
+    const bad = new IntList()
+    for (let row = 0; row < this.length; row++) {
+      const tag = this.tags[row] as number
+      if (tag === 0) continue
+      const cell = tag === errorKind ? null : (convert[tag - 1] as (cell: Exclude<Cell, null>) => Cell)(this.cellAt(row, tag))
+      if (cell === null) bad.push(row)
+      else writer.set(row, cell)
+    }
+    return { column: writer.done(), unreadable: bad.done() }
+  }
+}
+
+const nameOf = (cell: RawCell): string =>
+  cell === null ? '' : typeof cell === 'object' ? ('error' in cell ? cell.error : textOfCell(cell.type, cell.value)) : textOfCell(typeof cell === 'number' ? (Number.isInteger(cell) ? 'integer' : 'decimal') : 'text', cell)
+
+const widthOf = (row: readonly RawCell[]): number => {
+  let width = row.length
+  while (width > 0 && (row[width - 1] === null || row[width - 1] === '' || row[width - 1] === undefined)) width--
+  return width
+}
+
+/**
+ * Builds typed columns from rows of typed cells, as workbooks and records have them. Cells keep their type; a column of
+ * mixed cells is text, each written as CSV would. `detects`: columns of nothing but text are read as CSV's would be.
+ */
+export class CellIntake {
+  private readonly read: Read
+  private readonly detects: boolean
+  private readonly gate: RowGate<RawCell>
+  private readonly names = new ColumnNames()
+  private readonly builders: CellBuilder[] = []
+  private blanks = 0
+  private blankRows = 0
+  private rows = 0
+  constructor(read: Read, detects = false) {
+    this.read = read
+    this.detects = detects
+    this.gate = new RowGate(read)
+  }
+  get rowCount(): number {
+    return this.rows
+  }
+  /** The next row of the sheet; blank ones count, but for those below the last that is not. */
+  add(row: readonly RawCell[]): void {
+    if (widthOf(row) === 0) {
+      this.blanks++
+      return
+    }
+    for (; this.blanks > 0; this.blanks--) this.take(this.gate.pass([[]]))
+    this.take(this.gate.pass([row]))
+  }
+  private take({ names, body }: ReturnType<RowGate<RawCell>['pass']>): void {
+    if (names) for (const name of joinedNames(names.map((row) => row.slice(0, widthOf(row)).map(nameOf)))) this.names.add(name)
+    for (const row of body) {
+      const width = widthOf(row)
+      if (width === 0) {
+        this.blankRows++
+        continue
+      }
+      while (this.names.all.length < width) this.names.add('')
+      for (let c = 0; c < width; c++) this.builderAt(c).add(row[c] ?? null)
+      this.rows++
+    }
+  }
+  /** A column's builder, with the rows before it empty. */
+  private builderAt(c: number): CellBuilder {
+    const builder = (this.builders[c] ??= new CellBuilder())
+    while (builder.length < this.rows) builder.add(null)
+    return builder
+  }
+  private typeOf(name: string, builder: CellBuilder): ReadAs {
+    const { types, locale = plainLocale } = this.read
+    if (types === 'text') return { type: 'text' }
+    const given = typeof types === 'object' ? types[name] : undefined
+    if (given) return { ...given, locale }
+    const met = typeTogether(builder.types)
+    return { type: met === 'text' && this.detects && builder.types.size === 1 ? builder.detected(detectText(locale)) : met, locale }
+  }
+  /** Blank rows at the end are counted only where they are records: below a sheet's last filled row there is nothing. */
+  done(records = false): Intaken {
+    const blankRows = this.blankRows + (records ? this.blanks : 0)
+    const unreadable: Unreadable[] = []
+    const blank: string[] = []
+    const columns = this.names.all.map((name, c) => {
+      const builder = this.builderAt(c)
+      const to = this.typeOf(name, builder)
+      if (builder.types.size === 0) blank.push(name)
+      const { column, unreadable: rows } = this.rows === 0 ? { column: emptyColumn(to.type, 0), unreadable: new Int32Array(0) } : builder.column(to)
+      if (rows.length > 0) unreadable.push({ column: name, rows })
+      return column
+    })
+    return { table: Table.of(this.names.all, columns, this.rows), notes: blankRows > 0 ? { blankRows } : {}, unreadable, blank }
+  }
+}

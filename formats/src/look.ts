@@ -1,0 +1,103 @@
+import { headerRows, textOfCell, type Format, type RawCell, type Read } from '@fabula/core'
+import { detectEncoding, textPieces } from './csv/decode.ts'
+import { csvRows } from './csv/open-csv.ts'
+import { sniffDelimiter } from './csv/sniff.ts'
+import { formatOfFile, openWorkbook } from './format.ts'
+import { guessTable } from './sniff-table.ts'
+import type { InputFile } from './open-input.ts'
+import type { Merge } from './sheet/workbook.ts'
+
+export type SheetLook = { readonly name: string; readonly hidden: boolean; readonly rows: number; readonly columns: number; readonly names: readonly string[] }
+/** A file as it stands: its first and last rows, each with its number, and how it seems to be written. */
+export type RawLook = {
+  readonly format: Format
+  readonly sheet?: string
+  readonly sheets: readonly SheetLook[]
+  readonly rows: readonly { readonly at: number; readonly cells: readonly string[] }[]
+  readonly total: number
+  readonly encoding: string
+  readonly delimiter: string
+  readonly header: number | readonly number[]
+  readonly footer: number
+  readonly merges: readonly Merge[]
+}
+
+const mostRows = 60
+const tailRows = 8
+
+const shown = (cell: RawCell): string =>
+  cell === null || cell === undefined ? '' : typeof cell === 'object' ? ('error' in cell ? cell.error : textOfCell(cell.type, cell.value)) : textOfCell(typeof cell === 'number' ? 'decimal' : 'text', cell)
+
+/** First and last rows as they go by. */
+class Ends {
+  readonly first: string[][] = []
+  private last: { at: number; cells: string[] }[] = []
+  total = 0
+  width = 0
+  private blank = 0
+  private readonly sheet: boolean
+  /** Below a sheet's last filled row there is nothing; a text file's blank lines are there to the end. */
+  constructor(sheet: boolean) {
+    this.sheet = sheet
+  }
+  add(cells: string[]): void {
+    if (this.sheet && cells.every((cell) => cell === '')) {
+      this.blank++
+      return
+    }
+    for (; this.blank > 0; this.blank--) this.put([])
+    this.put(cells)
+    let width = cells.length
+    while (width > 0 && cells[width - 1] === '') width--
+    this.width = Math.max(this.width, width)
+  }
+  private put(cells: string[]): void {
+    this.total++
+    if (this.first.length < mostRows) this.first.push(cells)
+    this.last.push({ at: this.total, cells })
+    if (this.last.length > tailRows) this.last.shift()
+  }
+  get rows(): RawLook['rows'] {
+    return [...this.first.map((cells, i) => ({ at: i + 1, cells })), ...this.last.filter(({ at }) => at > this.first.length)]
+  }
+  get tail(): string[][] {
+    return this.last.map(({ cells }) => cells)
+  }
+}
+
+const lookAtCsv = ({ bytes, name }: InputFile, read: Read): RawLook => {
+  const encoding = read.encoding ?? detectEncoding(bytes)
+  const quote = read.quote ?? '"'
+  const [piece] = textPieces(bytes, name, encoding)
+  const delimiter = read.delimiter ?? sniffDelimiter(piece?.text ?? '', quote)
+  const ends = new Ends(false)
+  // a large file is looked at from its first piece only: its foot is not known then
+  const large = bytes.length > 8 << 20
+  for (const { rows } of csvRows(bytes, name, { ...read, encoding, delimiter })) {
+    for (const row of rows) ends.add([...row])
+    if (large) break
+  }
+  const { header, footer } = guessTable(ends.first, large ? [] : ends.tail)
+  return { format: 'csv', sheets: [], rows: large ? ends.rows.slice(0, mostRows) : ends.rows, total: large ? 0 : ends.total, encoding, delimiter, header, footer, merges: [] }
+}
+
+/** What stands in the file, before anything is made of it. `sheet` says which sheet's rows are wanted. */
+export const lookAtFile = (file: InputFile, read: Read, sheet?: string): RawLook => {
+  const format = formatOfFile(file.bytes, file.name, read)
+  const plain = { format, sheets: [], rows: [], total: 0, encoding: 'utf-8', delimiter: ',', header: 1, footer: 0, merges: [] } as const
+  if (format === 'csv') return lookAtCsv(file, read)
+  if (format === 'json' || format === 'parquet') return plain
+  const book = openWorkbook(file.bytes, file.name, format)
+  const wanted = sheet ?? book.sheets.find(({ hidden }) => !hidden)?.name ?? book.sheets[0]?.name
+  let look: Ends | undefined
+  const sheets = book.sheets.map((info): SheetLook => {
+    const ends = new Ends(true)
+    for (const _ of book.rows(info.name, (cells) => ends.add(cells.map(shown)))) void _
+    if (info.name === wanted) look = ends
+    const heads = headerRows({ header: guessTable(ends.first, []).header })
+    return { ...info, rows: ends.total, columns: ends.width, names: (ends.first[(heads.at(-1) ?? 1) - 1] ?? []).filter((cell) => cell !== '') }
+  })
+  if (wanted === undefined || !look) return plain
+  const { header, footer } = guessTable(look.first, look.tail)
+  return { ...plain, sheet: wanted, sheets, rows: look.rows, total: look.total, header, footer, merges: book.merges(wanted) }
+}

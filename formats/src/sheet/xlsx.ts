@@ -1,0 +1,164 @@
+import type { RawCell } from '@fabula/core'
+import { FileProblem } from '../problem.ts'
+import { shownById, type Shown } from './number-format.ts'
+import { day1900, day1904, momentOf, type Merge, type SheetInfo, type Workbook } from './workbook.ts'
+import { readXml, walkXml } from './xml.ts'
+import type { Parts } from './zip.ts'
+
+type Entry = SheetInfo & { readonly part: string }
+
+const columnOf = (reference: string): number => {
+  let n = 0
+  for (let i = 0; i < reference.length; i++) {
+    const code = reference.charCodeAt(i)
+    if (code < 65 || code > 90) break
+    n = n * 26 + code - 64
+  }
+  return n
+}
+const rowOf = (reference: string): number => Number(/\d+$/.exec(reference)?.[0] ?? 0)
+/** _x000D_ stands for a sign that XML cannot hold. */
+const unescaped = (text: string): string => (text.includes('_x') ? text.replace(/_x([0-9A-Fa-f]{4})_/g, (_, hex: string) => String.fromCharCode(parseInt(hex, 16))) : text)
+
+const truth = (text: string | undefined): boolean => text === '1' || text === 'true'
+
+const relations = (parts: Record<string, Uint8Array>, file: string): Map<string, string> => {
+  const targets = new Map<string, string>()
+  readXml(parts['xl/_rels/workbook.xml.rels'], file, {
+    open: (name, { Id = '', Target = '' }) => name === 'Relationship' && void targets.set(Id, Target.startsWith('/') ? Target.slice(1) : `xl/${Target}`),
+  })
+  return targets
+}
+
+const sharedStrings = (bytes: Uint8Array | undefined, file: string): string[] => {
+  const strings: string[] = []
+  let text = ''
+  let inText = false
+  let phonetic = 0
+  readXml(bytes, file, {
+    open: (name) => {
+      if (name === 'si') text = ''
+      else if (name === 'rPh') phonetic++
+      else if (name === 't') inText = phonetic === 0
+    },
+    close: (name) => {
+      if (name === 'si') strings.push(unescaped(text))
+      else if (name === 'rPh') phonetic--
+      else if (name === 't') inText = false
+    },
+    text: (piece) => {
+      if (inText) text += piece
+    },
+  })
+  return strings
+}
+
+/** What each cell style shows numbers as. */
+const styleShows = (bytes: Uint8Array | undefined, file: string): Shown[] => {
+  const codes = new Map<number, string>()
+  const shows: Shown[] = []
+  let inCells = false
+  readXml(bytes, file, {
+    open: (name, { numFmtId = '0', formatCode = '' }) => {
+      if (name === 'numFmt') codes.set(Number(numFmtId), formatCode)
+      else if (name === 'cellXfs') inCells = true
+      else if (name === 'xf' && inCells) shows.push(shownById(Number(numFmtId), codes))
+    },
+    close: (name) => {
+      if (name === 'cellXfs') inCells = false
+    },
+  })
+  return shows
+}
+
+/** An XLSX workbook: ECMA-376 part 1, SpreadsheetML. Formulas give the value that was kept with them. */
+export const openXlsx = (parts: Parts, file: string): Workbook => {
+  const book = parts((name) => name === 'xl/workbook.xml' || name === 'xl/_rels/workbook.xml.rels' || name === 'xl/styles.xml' || name === 'xl/sharedStrings.xml')
+  if (!book['xl/workbook.xml']) throw new FileProblem(`${file} is a zip, but no workbook is in it. Unfold it, and drop the files that it holds.`)
+  const targets = relations(book, file)
+  const entries: Entry[] = []
+  let first = day1900
+  readXml(book['xl/workbook.xml'], file, {
+    open: (name, attributes) => {
+      if (name === 'workbookPr' && truth(attributes.date1904)) first = day1904
+      if (name !== 'sheet') return
+      const part = targets.get(attributes['r:id'] ?? Object.entries(attributes).find(([key]) => key.endsWith(':id'))?.[1] ?? '') ?? ''
+      if (/worksheets\//.test(part)) entries.push({ name: attributes.name ?? '', hidden: (attributes.state ?? 'visible') !== 'visible', part })
+    },
+  })
+  const strings = sharedStrings(book['xl/sharedStrings.xml'], file)
+  const shows = styleShows(book['xl/styles.xml'], file)
+  const bytesOf = (sheet: string): Uint8Array => {
+    const part = entries.find(({ name }) => name === sheet)?.part ?? ''
+    return parts((name) => name === part)[part] ?? new Uint8Array(0)
+  }
+  const cellOf = (type: string, style: number, value: string): RawCell => {
+    if (value === '') return null
+    switch (type) {
+      case 's':
+        return strings[Number(value)] ?? null
+      case 'str':
+      case 'inlineStr':
+        return unescaped(value)
+      case 'b':
+        return truth(value)
+      case 'e':
+        return { error: value }
+      case 'd': {
+        const ms = Date.parse(`${value.replace(/Z$/, '')}Z`)
+        return Number.isNaN(ms) ? value : value.length <= 10 ? { type: 'date', value: Math.floor(ms / 86_400_000) } : { type: 'datetime', value: ms }
+      }
+      default: {
+        const shown = shows[style] ?? 'number'
+        return shown === 'number' ? Number(value) : momentOf(Number(value), shown, first)
+      }
+    }
+  }
+  function* rows(sheet: string, row: (cells: readonly RawCell[]) => void): Generator<number> {
+    let cells: RawCell[] = []
+    let at = 0
+    let column = 0
+    let type = 'n'
+    let style = 0
+    let value = ''
+    let collects = false
+    yield* walkXml(bytesOf(sheet), file, {
+      open: (name, attributes) => {
+        if (name === 'row') {
+          const next = Number(attributes.r ?? at + 1)
+          for (at++; at < next; at++) row([])
+          at = next
+          cells = []
+          column = 0
+        } else if (name === 'c') {
+          column = attributes.r === undefined ? column + 1 : columnOf(attributes.r)
+          type = attributes.t ?? 'n'
+          style = Number(attributes.s ?? 0)
+          value = ''
+        } else if (name === 'v' || name === 't') collects = true
+      },
+      close: (name) => {
+        if (name === 'v' || name === 't') collects = false
+        else if (name === 'c') {
+          while (cells.length < column - 1) cells.push(null)
+          cells[column - 1] = cellOf(type, style, value)
+        } else if (name === 'row') row(cells)
+      },
+      text: (piece) => {
+        if (collects) value += piece
+      },
+    })
+  }
+  const merges = (sheet: string): Merge[] => {
+    const found: Merge[] = []
+    readXml(bytesOf(sheet), file, {
+      open: (name, { ref = '' }) => {
+        if (name !== 'mergeCell') return
+        const [a = '', b = a] = ref.split(':')
+        found.push({ top: rowOf(a), left: columnOf(a), bottom: rowOf(b), right: columnOf(b) })
+      },
+    })
+    return found
+  }
+  return { sheets: entries.map(({ name, hidden }) => ({ name, hidden })), rows, merges }
+}
