@@ -1,5 +1,6 @@
 // Makes the demo's files, the same ones every time: the made-up Fernhollow group of veterinary clinics.
 import { writeFileSync } from 'node:fs'
+import { workbook } from './workbook.mjs'
 
 let seed = 20310502
 const random = () => {
@@ -44,7 +45,41 @@ const targets = () => {
   return `${lines.join('\n')}\n`
 }
 
+/** A workbook as it is made for reading: a sheet a month with title rows, merged regions and totals, and a sheet that sums up. */
+const regions = [['North', ['Fernhollow', 'Marlpit']], ['South', ['Oxbow', 'Long Acre']], ['East', ['Tarn End']]]
+const monthSheet = (month) => {
+  const name = `2031-${two(month)}`
+  const rows = [['Fernhollow group: visits by region'], [`${months[month - 1]} 2031`], ['printed by the front desk on the last day of the month'], ['Region', 'Clinic', month === 3 ? 'Patient kind' : 'Species', 'Visits', 'Takings', 'Latest visit']]
+  const merges = []
+  let visits_ = 0
+  let takings = 0
+  for (const [region, places] of regions) {
+    const top = rows.length + 1
+    for (const clinic of places)
+      for (const species of ['dog', 'cat', 'rabbit']) {
+        const weight = clinics.find(([one]) => one === clinic)[1]
+        const count = Math.max(1, Math.round(weight * (species === 'dog' ? 3 : species === 'cat' ? 2 : 0.5) * (0.8 + random() * 0.4)))
+        const amount = Math.round(count * (45 + random() * 40) * 100) / 100
+        visits_ += count
+        takings += amount
+        rows.push([rows.length + 1 === top ? region : null, clinic, species, count, clinic === 'Tarn End' && species === 'rabbit' && month === 4 ? { error: '#N/A' } : amount, { date: `${name}-${two(20 + Math.floor(random() * 8))}` }])
+      }
+    merges.push(`A${top}:A${rows.length}`)
+  }
+  rows.push(['Total', null, null, visits_, Math.round(takings * 100) / 100])
+  return { name, rows, merges: ['A1:F1', ...merges] }
+}
+const regionBook = (last) => {
+  const sheets = Array.from({ length: last }, (_, i) => monthSheet(i + 1))
+  const overview = { name: 'Overview', rows: [['Month', 'Visits'], ...sheets.map(({ name, rows }) => [name, rows.at(-1)[3]])] }
+  return workbook([...sheets, overview, { name: 'Lists', hidden: true, rows: [['Species'], ['dog'], ['cat'], ['rabbit']] }])
+}
+
 const folder = new URL('../demo/', import.meta.url)
 writeFileSync(new URL('visits-2031-05.csv', folder), visits(5, 31, 1204, { status: 'Status', payment: false }))
 writeFileSync(new URL('visits-2031-06.csv', folder), visits(6, 30, 1391, { status: 'Booking status', payment: true }))
 writeFileSync(new URL('targets-2031.csv', folder), targets())
+for (const last of [5, 7]) {
+  seed = 20310101
+  writeFileSync(new URL(`regions-2031-${two(last)}.xlsx`, folder), regionBook(last))
+}

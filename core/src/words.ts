@@ -58,6 +58,7 @@ type ProblemData = {
   'empty-name': Record<never, never>
   'wrong-order': { from: string; to: string }
   'off-start': Record<never, never>
+  'too-many-cells': { row: number; cells: number; columns: number }
 }
 export type ProblemCode = keyof ProblemData
 export type Problem = { [C in ProblemCode]: { readonly code: C; readonly path: readonly (string | number)[] } & Readonly<ProblemData[C]> }[ProblemCode]
@@ -78,6 +79,7 @@ const sentences: { readonly [C in ProblemCode]: (data: ProblemData[C]) => string
   'empty-name': () => 'A column needs a name. Type one.',
   'wrong-order': ({ from, to }) => `${quoted(from)} stands after ${quoted(to)}. Swap the two.`,
   'off-start': () => 'The first step of a table cannot be switched off.',
+  'too-many-cells': ({ row, cells, columns }) => `Row ${figure(row)} has ${figure(cells)} cells for ${counted(columns, 'column')}. Take cells out, or add a column.`,
 }
 
 /** What happened, where, and what to do. */

@@ -1,5 +1,5 @@
 import { headerRows, textOfCell, type Format, type RawCell, type Read } from '@fabula/core'
-import { detectEncoding, textPieces } from './csv/decode.ts'
+import { detectEncoding, encodingSamples, textPieces } from './csv/decode.ts'
 import { csvRows } from './csv/open-csv.ts'
 import { sniffDelimiter } from './csv/sniff.ts'
 import { formatOfFile, openWorkbook } from './format.ts'
@@ -19,6 +19,7 @@ export type RawLook = {
   readonly delimiter: string
   readonly header: number | readonly number[]
   readonly footer: number
+  readonly samples: readonly { readonly encoding: string; readonly text: string }[]
   readonly merges: readonly Merge[]
 }
 
@@ -57,6 +58,11 @@ class Ends {
     this.last.push({ at: this.total, cells })
     if (this.last.length > tailRows) this.last.shift()
   }
+  /** The rest was not looked at: neither foot nor count is known. */
+  cut(): void {
+    this.last = []
+    this.total = 0
+  }
   get rows(): RawLook['rows'] {
     return [...this.first.map((cells, i) => ({ at: i + 1, cells })), ...this.last.filter(({ at }) => at > this.first.length)]
   }
@@ -77,14 +83,15 @@ const lookAtCsv = ({ bytes, name }: InputFile, read: Read): RawLook => {
     for (const row of rows) ends.add([...row])
     if (large) break
   }
-  const { header, footer } = guessTable(ends.first, large ? [] : ends.tail)
-  return { format: 'csv', sheets: [], rows: large ? ends.rows.slice(0, mostRows) : ends.rows, total: large ? 0 : ends.total, encoding, delimiter, header, footer, merges: [] }
+  if (large) ends.cut()
+  const { header, footer } = guessTable(ends.first, ends.tail)
+  return { format: 'csv', sheets: [], rows: ends.rows, total: ends.total, encoding, delimiter, header, footer, samples: encodingSamples(bytes), merges: [] }
 }
 
 /** What stands in the file, before anything is made of it. `sheet` says which sheet's rows are wanted. */
 export const lookAtFile = (file: InputFile, read: Read, sheet?: string): RawLook => {
   const format = formatOfFile(file.bytes, file.name, read)
-  const plain = { format, sheets: [], rows: [], total: 0, encoding: 'utf-8', delimiter: ',', header: 1, footer: 0, merges: [] } as const
+  const plain = { format, sheets: [], rows: [], total: 0, encoding: 'utf-8', delimiter: ',', header: 1, footer: 0, samples: [], merges: [] } as const
   if (format === 'csv') return lookAtCsv(file, read)
   if (format === 'json' || format === 'parquet') return plain
   const book = openWorkbook(file.bytes, file.name, format)
@@ -92,7 +99,13 @@ export const lookAtFile = (file: InputFile, read: Read, sheet?: string): RawLook
   let look: Ends | undefined
   const sheets = book.sheets.map((info): SheetLook => {
     const ends = new Ends(true)
-    for (const _ of book.rows(info.name, (cells) => ends.add(cells.map(shown)))) void _
+    let whole = true
+    for (const share of book.rows(info.name, (cells) => ends.add(cells.map(shown)))) {
+      // a very large sheet is looked at from its beginning only
+      whole = share >= 0.1 || ends.first.length < mostRows
+      if (!whole) break
+    }
+    if (!whole) ends.cut()
     if (info.name === wanted) look = ends
     const heads = headerRows({ header: guessTable(ends.first, []).header })
     return { ...info, rows: ends.total, columns: ends.width, names: (ends.first[(heads.at(-1) ?? 1) - 1] ?? []).filter((cell) => cell !== '') }

@@ -12,6 +12,7 @@ import { FlowLayout } from './pages/flow-layout.tsx'
 import { Compose } from './pages/compose.tsx'
 import { HandOver } from './pages/hand-over.tsx'
 import { Home } from './pages/home.tsx'
+import { OpenInFlow, OpenNew } from './pages/opening.tsx'
 import { Reader } from './pages/reader.tsx'
 import { Replay } from './pages/replay.tsx'
 
@@ -21,7 +22,8 @@ document.documentElement.dataset.theme = localStorage.getItem('theme') ?? 'paper
 
 const router = createBrowserRouter([
   { path: '/', element: <Home /> },
-  { path: '/flows/:id', element: <FlowLayout shared={false} />, children: [{ index: true, element: <Compose /> }, { path: 'replay', element: <Replay /> }, { path: 'hand-over', element: <HandOver /> }] },
+  { path: '/open', element: <OpenNew /> },
+  { path: '/flows/:id', element: <FlowLayout shared={false} />, children: [{ index: true, element: <Compose /> }, { path: 'replay', element: <Replay /> }, { path: 'hand-over', element: <HandOver /> }, { path: 'open', element: <OpenInFlow /> }, { path: 'open/:input', element: <OpenInFlow /> }] },
   { path: '/r/:token', element: <FlowLayout shared />, children: [{ index: true, element: <Reader /> }, { path: 'replay', element: <Replay /> }] },
   { path: '*', element: <Home /> },
 ])

@@ -42,11 +42,13 @@ export const lookReply = z.object({
   delimiter: z.string(),
   header,
   footer: z.number(),
+  /** A line with letters beyond ASCII, as each encoding reads it. */
+  samples: z.array(z.object({ encoding: z.string(), text: z.string() })),
   merges: z.array(z.object({ top: z.number(), left: z.number(), bottom: z.number(), right: z.number() })),
 })
 export const openRequest = z.object({ files: z.array(fileRef).min(1), read: readOptions, /** A name under which its progress is told. */ job: z.string().max(60).optional() })
 const part = z.object({ file: z.string(), sheet: z.string().optional(), rows: z.number(), columns: z.number(), lacks: z.array(z.string()) })
-export const openReply = z.object({ columns: z.array(z.object({ name: z.string(), type: columnType })), rows: z.number(), notes: z.record(z.string(), z.number()), parts: z.array(part), missingSheets: z.array(z.string()) })
+export const openReply = z.object({ columns: z.array(z.object({ name: z.string(), type: columnType })), rows: z.number(), notes: z.record(z.string(), z.number()), parts: z.array(part), missingSheets: z.array(z.string()), unreadable: z.record(z.string(), z.number()), first: z.array(cells), partners: z.array(z.object({ file: z.string(), sheet: z.string().optional(), lacks: z.string(), has: z.string(), values: z.number(), agree: z.number() })) })
 export const progressReply = z.object({ done: z.number(), of: z.number(), doing: z.string() })
 
 export const previewRequest = z.object({
@@ -118,6 +120,7 @@ export type FileRef = z.infer<typeof fileRef>
 export type FlowReply = z.infer<typeof flowReply>
 export type FlowSummary = z.infer<typeof flowSummary>
 export type LookReply = z.infer<typeof lookReply>
+export type LookRow = LookReply['rows'][number]
 export type OpenReply = z.infer<typeof openReply>
 export type PreviewRequest = z.infer<typeof previewRequest>
 export type PreviewReply = z.infer<typeof previewReply>

@@ -1,6 +1,6 @@
 import type { Read } from '../steps/open.ts'
 import type { Unreadable } from '../steps/step-kind.ts'
-import { columnWriter, emptyColumn, type Cell, type Column, type ColumnType } from '../table/column.ts'
+import { columnWriter, emptyColumn, typeTogether, type Cell, type Column, type ColumnType } from '../table/column.ts'
 import { convertCell, textOfCell, textReader, type ReadAs } from '../table/reading.ts'
 import { bytes, floats, IntList } from '../table/memory.ts'
 import { detectText, widen, type Detected } from '../table/detect.ts'
@@ -16,15 +16,6 @@ export type RawCell = string | number | boolean | null | { readonly type: 'date'
 const kinds = ['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time'] as const
 const errorKind = kinds.length + 1
 const maxWhole = Number.MAX_SAFE_INTEGER
-
-/** The type that holds all of these: numbers and moments widen, all else that differs is text. */
-export const typeTogether = (types: Iterable<ColumnType>): ColumnType => {
-  const all = [...new Set(types)]
-  const [first = 'text'] = all
-  if (all.length <= 1) return first
-  if (all.every((type) => type === 'integer' || type === 'decimal')) return 'decimal'
-  return all.every((type) => type === 'date' || type === 'datetime') ? 'datetime' : 'text'
-}
 
 /** A column of cells of any type, until all are known: a tag and a number, or a text, for each row. */
 class CellBuilder {

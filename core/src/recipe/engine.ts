@@ -89,7 +89,7 @@ class Run {
   private keyOf(step: Step, above: string): string {
     const { parameters, now, sources } = this.options
     const params = paramsOf(step)
-    const source = kindOf(step).start ? sources(step.input as string, step.read ?? {}).key : ''
+    const source = typeof step.input === 'string' && kindOf(step).start ? sources(step.input, step.read ?? {}).key : ''
     return intern(JSON.stringify([step.kind, params, above, source, usesMoment(step) ? now : 0, usesParameter(step) ? parameters : 0]))
   }
 

@@ -25,7 +25,7 @@ export type FitInput = {
   readonly parts?: readonly { readonly file: string; readonly sheet?: string; readonly lacks: readonly string[] }[]
   readonly missingSheets?: readonly string[]
   readonly before?: Table | undefined
-  readonly partsBefore?: readonly { readonly file: string; readonly sheet?: string }[] | undefined
+  readonly partsBefore?: FitInput['parts'] | undefined
 }
 
 /** Accepted answers: the column's name in the new file to the name the story knows. */
@@ -101,15 +101,31 @@ const rowFinding = (id: string, name: string, { table, before }: FitInput): FitF
     ? [{ code: 'row-count', input: id, offers: [], sentence: `${name} has ${table.rowCount} rows; last time there were ${before.rowCount}.` }]
     : []
 
+type FitPart = NonNullable<FitInput['parts']>[number]
+const partWords = ({ file, sheet }: FitPart): string => (sheet === undefined ? file : `the sheet ${quoted(sheet)}`)
+const sheetsWith = (parts: readonly FitPart[], column: string): string => parts.flatMap(({ sheet, lacks }) => (sheet === undefined || lacks.includes(column) ? [] : [sheet])).join('\u0000')
+
+/** What some files or sheets lack: a sentence for each that lacks, or one where few have it. What was so last time is not told again. */
+const lackFindings = (id: string, name: string, { parts = [], partsBefore }: FitInput): FitFinding[] => {
+  const columns = [...new Set(parts.flatMap(({ lacks }) => lacks))].filter((column) => !(partsBefore && parts.some(({ sheet }) => sheet !== undefined) && sheetsWith(partsBefore, column) === sheetsWith(parts, column)))
+  const rare = columns.filter((column) => parts.filter(({ lacks }) => lacks.includes(column)).length * 2 > parts.length)
+  const only = rare.map((column): FitFinding => ({ code: 'lacking-file', input: id, column, offers: [], sentence: `In ${name} only ${listed(parts.filter(({ lacks }) => !lacks.includes(column)).map(partWords))} ${parts.filter(({ lacks }) => !lacks.includes(column)).length === 1 ? 'has' : 'have'} ${quoted(column)}; elsewhere these cells are empty.` }))
+  const each = parts.flatMap((part): FitFinding[] => {
+    const lost = part.lacks.filter((column) => columns.includes(column) && !rare.includes(column))
+    if (lost.length === 0) return []
+    const words = partWords(part)
+    return [{ code: 'lacking-file', input: id, file: part.file, ...(part.sheet === undefined ? {} : { sheet: part.sheet }), offers: [], sentence: `${words[0]?.toUpperCase() ?? ''}${words.slice(1)} lacks ${listed(lost.map(quoted))}; these cells are empty.` }]
+  })
+  return [...only, ...each]
+}
+
 /** New exports held against what the story was built on and against every step. Nothing is guessed silently. */
 export const fitRecipe = (recipe: Recipe, inputs: Readonly<Record<string, FitInput>>): FitReport => {
   const schemas: InputSchemas = Object.fromEntries(Object.entries(inputs).map(([id, { table }]) => [id, table.schema]))
   const findings = recipe.inputs.flatMap(({ id, name, columns }): FitFinding[] => {
     const input = inputs[id]
     if (!input) return []
-    const lacking = (input.parts ?? []).flatMap(({ file, sheet, lacks }): FitFinding[] =>
-      lacks.length > 0 ? [{ code: 'lacking-file', input: id, file, ...(sheet === undefined ? {} : { sheet }), offers: [], sentence: `${sheet === undefined ? file : `The sheet ${quoted(sheet)} of ${file}`} lacks ${listed(lacks.map(quoted))}; these cells are empty.` }] : [],
-    )
+    const lacking = lackFindings(id, name, input)
     const came = (input.parts ?? []).flatMap(({ file, sheet }): FitFinding[] =>
       sheet !== undefined && input.partsBefore && !input.partsBefore.some((part) => part.sheet === sheet) ? [{ code: 'new-sheet', input: id, file, sheet, offers: [], sentence: `${name} has a new sheet ${quoted(sheet)}, which is taken in.` }] : [],
     )

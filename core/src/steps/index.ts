@@ -2,6 +2,8 @@ import { cast } from './cast.ts'
 import { derive } from './derive.ts'
 import { distinct } from './distinct.ts'
 import { drop } from './drop.ts'
+import { enter } from './enter.ts'
+import { fill } from './fill.ts'
 import { filter } from './filter.ts'
 import { move } from './move.ts'
 import { open } from './open.ts'
@@ -14,7 +16,7 @@ import { summarise } from './summarise.ts'
 import { unpivot } from './unpivot.ts'
 
 /** The one list of step kinds. A new kind is a file beside these and a line here. */
-export const stepKinds = { open, select, drop, rename, move, cast, filter, sort, slice, distinct, derive, unpivot, summarise } as const satisfies Readonly<Record<string, StepKind>>
+export const stepKinds = { open, enter, select, drop, rename, move, cast, filter, sort, slice, distinct, fill, derive, unpivot, summarise } as const satisfies Readonly<Record<string, StepKind>>
 
 export type StepKindName = keyof typeof stepKinds
 

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { code, joined, py, sql, type Code } from '../generate/tag.ts'
-import { columnOf, emptyColumn, isEmptyAt, lengthOf, type Column, type ColumnType } from '../table/column.ts'
+import { columnOf, emptyColumn, isEmptyAt, lengthOf, typeTogether, type Column, type ColumnType } from '../table/column.ts'
 import { gather, interleave, repeatEach } from '../table/gather.ts'
 import { IntList } from '../table/memory.ts'
 import { convert } from '../table/reading.ts'
@@ -10,14 +10,6 @@ import { name } from './names.ts'
 import { defineStep, slot } from './step-kind.ts'
 
 type Unpivot = Place & { readonly name: string; readonly groups: readonly [{ readonly columns: Selector; readonly value: string }]; readonly empty?: 'keep' | 'drop' | undefined }
-
-/** The one type that holds values of both: as when tables are stacked. */
-const together = (types: readonly ColumnType[]): ColumnType => {
-  const all = [...new Set(types)]
-  if (all.length <= 1) return all[0] ?? 'text'
-  if (all.every((type) => type === 'integer' || type === 'decimal')) return 'decimal'
-  return all.every((type) => type === 'date' || type === 'datetime') ? 'datetime' : 'text'
-}
 
 type Layout = { readonly gathered: readonly Field[]; readonly kept: readonly Field[]; readonly type: ColumnType; readonly label: string; readonly value: string; readonly at: number; readonly schema: Schema }
 
@@ -29,7 +21,7 @@ const layout = (params: Unpivot, input: Schema): Layout => {
   const names = kept.map((field) => field.name)
   const label = freeName(params.name, names)
   const value = freeName(group.value, [...names, label])
-  const type = together(gathered.map((field) => field.type))
+  const type = typeTogether(gathered.map((field) => field.type))
   const at = positionFor(params, names)
   const made: Field[] = [{ name: label, type: 'text' }, { name: value, type }]
   return { gathered, kept, type, label, value, at, schema: [...kept.slice(0, at), ...made, ...kept.slice(at)] }

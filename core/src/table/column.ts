@@ -28,6 +28,15 @@ export type Cell = string | number | boolean | null
 
 export const isNumber = (type: ColumnType): type is 'integer' | 'decimal' => type === 'integer' || type === 'decimal'
 
+/** The one type that holds all of these: numbers and moments widen, all else that differs is text. */
+export const typeTogether = (types: Iterable<ColumnType>): ColumnType => {
+  const all = [...new Set(types)]
+  const [first = 'text'] = all
+  if (all.length <= 1) return first
+  if (all.every(isNumber)) return 'decimal'
+  return all.every((type) => type === 'date' || type === 'datetime') ? 'datetime' : 'text'
+}
+
 export const lengthOf = (column: Column): number =>
   column.type !== 'text' ? column.values.length : column.form === 'coded' ? column.codes.length : column.strings.length
 

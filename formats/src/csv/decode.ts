@@ -60,3 +60,14 @@ export function* textPieces(bytes: Buffer, name: string, stated: string | undefi
     yield { text, done: Math.min(body.length, at + pieceSize) / body.length }
   }
 }
+
+/** The first line that holds a byte beyond ASCII, as each encoding reads it: where they differ, the eye tells which is right. */
+export const encodingSamples = (bytes: Buffer): { encoding: Encoding; text: string }[] => {
+  const at = bytes.subarray(0, 4 << 20).findIndex((byte) => byte > 127)
+  if (at < 0) return []
+  const start = Math.max(bytes.lastIndexOf(10, at) + 1, at - 40)
+  const breaks = bytes.indexOf(10, at)
+  const line = bytes.subarray(start, Math.min(breaks < 0 ? bytes.length : breaks, at + 60))
+  const wide = bytes.subarray(start - (start % 2), start - (start % 2) + 120)
+  return [...new Set(Object.values(names))].map((encoding) => ({ encoding, text: iconv.decode(encoding.startsWith('utf-16') ? wide : line, encoding).replace(/[\r\n]+/g, ' ').slice(0, 60) }))
+}

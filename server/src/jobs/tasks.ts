@@ -2,8 +2,8 @@ import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import {
-  csvPieces, factsOf, fileColumns, fitRecipe, kindOf, mendsFor, parameterCells, renamedTable, runRecipe, sentenceOf, sentenceText, StepCache, textOfCell, valuesOf, viewOf,
-  type Read, type Recipe, type Renames, type Source, type Sources, type Step,
+  csvPieces, factsOf, fileColumns, fitRecipe, kindOf, mendsFor, parameterCells, partnersOf, renamedTable, runRecipe, sentenceOf, sentenceText, StepCache, textOfCell, valuesOf, viewOf,
+  type Read, type Recipe, type Renames, type Source, type Sources, type Step, type Table,
 } from '@fabula/core'
 import type { FileRef, FitReply, LookReply, OpenReply, PreviewReply, PreviewRequest, RunReply } from '@fabula/core/api'
 import { FileProblem, lookAtFile, openInput, type OpenedFiles } from '@fabula/formats'
@@ -150,6 +150,14 @@ const fit = async ({ recipe, files, before, renames }: Extract<Task, { kind: 'fi
   }
 }
 
+const firstRows = (table: Table, most: number): (string | null)[][] =>
+  Array.from({ length: Math.min(most, table.rowCount) }, (_, row) =>
+    table.schema.map(({ type }, c) => {
+      const cell = table.cell(c, row)
+      return cell === null ? null : textOfCell(type, cell)
+    }),
+  )
+
 const store = (folder: string, text: Iterable<string>): { hash: string; size: number } => {
   const whole = Buffer.from([...text].join(''))
   const hash = createHash('sha256').update(whole).digest('hex')
@@ -177,13 +185,7 @@ const run = async (task: Extract<Task, { kind: 'run' }>, desk: Desk): Promise<Ru
     if (!result) throw new TaskProblem(`The table ${table} could not be made.`)
     const kept = store(desk.folder, csvPieces(result, options?.guard ?? true))
     stored.push(kept)
-    const first = Array.from({ length: Math.min(50, result.rowCount) }, (_, row) =>
-      result.schema.map(({ type }, c) => {
-        const cell = result.cell(c, row)
-        return cell === null ? null : textOfCell(type, cell)
-      }),
-    )
-    return { table, file, hash: kept.hash, rows: result.rowCount, columns: result.names.length, first, names: [...result.names] }
+    return { table, file, hash: kept.hash, rows: result.rowCount, columns: result.names.length, first: firstRows(result, 50), names: [...result.names] }
   })
   return {
     stored,
@@ -200,8 +202,8 @@ export const perform = async (task: Task, desk: Desk): Promise<unknown> => {
       return look
     }
     case 'open': {
-      const { table, notes, parts, missingSheets } = (await openFiles(task.files, task.read, desk)).files
-      const reply: OpenReply = { columns: table.schema.map((field) => ({ ...field })), rows: table.rowCount, notes: { ...notes }, parts: parts.map((part) => ({ ...part, lacks: [...part.lacks] })), missingSheets: [...missingSheets] }
+      const { table, notes, parts, missingSheets, unreadable } = (await openFiles(task.files, task.read, desk)).files
+      const reply: OpenReply = { columns: table.schema.map((field) => ({ ...field })), rows: table.rowCount, notes: { ...notes }, parts: parts.map((part) => ({ ...part, lacks: [...part.lacks] })), missingSheets: [...missingSheets], unreadable: Object.fromEntries(unreadable.map(({ column, rows }) => [column, rows.length])), first: firstRows(table, 60), partners: partnersOf(table, parts).map((partner) => ({ ...partner })) }
       return reply
     }
     case 'preview':

@@ -1,10 +1,8 @@
-import { useQuery } from '@tanstack/react-query'
-import { useEffect, useId, useRef, useState } from 'react'
-import { functions, hows, selectedNames, typeWords, columnTypes, wildcard, type Read, type Schema, type Selector, type Slot, type Step } from '@fabula/core'
-import type { LookReply } from '@fabula/core/api'
+import { useId, useRef, useState } from 'react'
+import { functions, hows, selectedNames, typeWords, columnTypes, wildcard, type Schema, type Selector, type Slot, type Step } from '@fabula/core'
 import { Button, Segments } from '../ui/parts.tsx'
 import { ConditionEditor } from './condition-editor.tsx'
-import { lookAt, reopened } from './open-file.ts'
+import { GridEditor } from './grid-editor.tsx'
 import type { Story } from './story-state.ts'
 
 type Path = readonly (string | number)[]
@@ -66,7 +64,9 @@ export const SlotEditor = ({ slot, step, story, close }: { slot: Slot; step: Ste
     case 'slice':
       return <SliceEditor step={step} set={(params) => story.reword({ id: step.id, kind: 'slice', ...params })} />
     case 'open':
-      return <OpenEditor story={story} step={step} />
+      return <p>No file stands here yet. Drop one on the Replay page.</p>
+    case 'grid':
+      return <GridEditor step={step} reword={story.reword} />
     case 'value':
     case 'number':
       return <TextEditor label="Value" value={String(value ?? '')} set={(text) => set(slot.editor === 'number' ? Number(text) : text)} done={close} />
@@ -360,77 +360,3 @@ const SliceEditor = ({ step, set }: { step: Step; set: (params: Record<string, n
     </div>
   )
 }
-
-/** How the file is read, beside its rows as they stand; a click on a row makes it the row of names. */
-const OpenEditor = ({ story, step }: { story: Story; step: Step }) => {
-  const read = (step.read ?? {}) as Read
-  const files = story.flow.files[String(step.input)] ?? []
-  const [file] = files
-  const plain: Read = { ...(read.encoding ? { encoding: read.encoding } : {}), ...(read.delimiter ? { delimiter: read.delimiter } : {}) }
-  const { data: look, error } = useQuery<LookReply>({ queryKey: ['look', file?.hash, plain], queryFn: () => lookAt(file as never, plain), enabled: file !== undefined })
-  const [problem, setProblem] = useState<string>()
-  const change = async (next: Partial<Read>): Promise<void> => {
-    try {
-      setProblem(undefined)
-      await story.save(await reopened(story.flow.recipe, String(step.input), files, { ...read, ...next }), 'the file opened another way')
-    } catch (error_) {
-      setProblem((error_ as Error).message)
-    }
-  }
-  const header = read.header ?? 1
-  useEffect(() => story.setSelection({ kind: 'table' }), [])
-  if (!file) return <p>No file stands here yet. Drop one on the Replay page.</p>
-  return (
-    <div className="grid w-[580px] gap-2">
-      <p className="font-data text-[12.5px]">{files.map(({ name }) => name).join(', ')}</p>
-      <div className="flex flex-wrap gap-2">
-        <label className="flex items-center gap-1.5">
-          Written in
-          <select className="field" value={read.encoding ?? look?.encoding ?? 'utf-8'} onChange={(event) => void change({ encoding: event.target.value })}>
-            {['utf-8', 'utf-16le', 'utf-16be', 'windows-1252'].map((one) => (
-              <option key={one}>{one}</option>
-            ))}
-          </select>
-        </label>
-        <label className="flex items-center gap-1.5">
-          Parted by
-          <select className="field" value={read.delimiter ?? ','} onChange={(event) => void change({ delimiter: event.target.value })}>
-            {[[',', 'commas'], [';', 'semicolons'], ['\t', 'tabs'], ['|', 'bars']].map(([sign, words]) => (
-              <option key={sign} value={sign}>
-                {words}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="flex items-center gap-1.5">
-          Rows at the foot to leave out
-          <input className="field w-[64px]" type="number" min={0} defaultValue={read.footer ?? 0} onBlur={(event) => event.target.valueAsNumber >= 0 && event.target.valueAsNumber !== (read.footer ?? 0) && void change({ footer: event.target.valueAsNumber })} />
-        </label>
-        <Button onClick={() => void change({ header: header === 'none' ? 1 : 'none' })}>{header === 'none' ? 'It has a row of names' : 'It has no row of names'}</Button>
-      </div>
-      <p className="text-ink-2">As it stands in the file. Click the row that holds the names.</p>
-      {(problem ?? error) && <p role="alert" className="text-went">{problem ?? error?.message}</p>}
-      <div className="max-h-[280px] overflow-auto border border-line">
-        <table className="figures w-full text-[12px]">
-          <tbody>
-            {look?.rows.slice(0, 30).map((row, i) => (
-              <tr key={i} className={header === i + 1 ? 'bg-token-tint font-semibold text-token' : header !== 'none' && i + 1 < header ? 'aside text-ink-3' : ''}>
-                <td className="border-r border-line px-0 text-right">
-                  <button type="button" className="w-full px-2 py-0.5 text-ink-3" aria-label={`Names from row ${i + 1}`} onClick={() => void change({ header: i + 1 })}>
-                    {i + 1}
-                  </button>
-                </td>
-                {row.slice(0, 12).map((cell, c) => (
-                  <td key={c} className="max-w-[150px] truncate border-b border-line px-2 py-0.5">
-                    {cell}
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-    </div>
-  )
-}
-

@@ -16,7 +16,7 @@ const isNumeric = (type: ViewColumn['type']): boolean => type === 'integer' || t
 const typeWords: Readonly<Record<ViewColumn['type'], string>> = { text: 'text', integer: 'whole number', decimal: 'number', boolean: 'yes or no', date: 'date', datetime: 'date and time', time: 'time' }
 
 /** Empty is visible, spaces at the ends are dots, line breaks a mark. */
-const shownText = (text: string | null): ReactNode => {
+export const shownText = (text: string | null): ReactNode => {
   if (text === null || text === '') return <span className="text-ink-3 italic">empty</span>
   if (!/^\s|\s$|[\r\n\t]/.test(text)) return text
   return text.replace(/^ +| +$/g, (run) => '·'.repeat(run.length)).replace(/\r\n|\r|\n/g, '↵').replace(/\t/g, '→')

@@ -1,10 +1,10 @@
-import { parseRecipe, wildcard, type Read, type Recipe } from '@fabula/core'
+import { fileColumns, headerRows, parseRecipe, wildcard, type Read, type Recipe, type Step } from '@fabula/core'
 import * as api from '@fabula/core/api'
-import type { FileRef, FlowReply, OpenReply } from '@fabula/core/api'
-import { ask, ServerError, upload } from '../api/client.ts'
+import type { FileRef, FlowReply, LookReply, OpenReply } from '@fabula/core/api'
+import { ask, ServerError } from '../api/client.ts'
 
 /** visits-2031-05.csv -> visits-*.csv: digits, dots and dashes at the end of a name change from month to month. */
-export const patternOf = (file: string): string => {
+const patternOf = (file: string): string => {
   const dot = file.lastIndexOf('.')
   const [stem, ending] = dot > 0 ? [file.slice(0, dot), file.slice(dot)] : [file, '']
   const open = stem.replace(/[-_ .]*\d[\d\-_ .]*$/, (run) => `${/^[-_ ]/.test(run) ? run[0] : ''}*`)
@@ -17,49 +17,82 @@ export const idOf = (name: string, taken: readonly string[]): string => {
   for (let n = 2; taken.includes(id); n++) id = `${stem}-${n}`
   return id
 }
-const titleOf = (id: string): string => `${id[0]?.toUpperCase() ?? ''}${id.slice(1).replaceAll('-', ' ')}`
+export const titleOf = (id: string): string => `${id[0]?.toUpperCase() ?? ''}${id.slice(1).replaceAll('-', ' ')}`
 
-export const openFile = (files: readonly FileRef[], read: Read): Promise<OpenReply> => ask(api.openReply, 'POST', '/api/open', { files, read })
-export const lookAt = (file: FileRef, read: Read) => ask(api.lookReply, 'POST', '/api/look', { hash: file.hash, name: file.name, read })
+export const openFile = (files: readonly FileRef[], read: Read, job: string, signal?: AbortSignal): Promise<OpenReply> => ask(api.openReply, 'POST', '/api/open', { files, read, job }, signal)
+export const lookAt = (file: FileRef, read: Read, sheet?: string): Promise<LookReply> => ask(api.lookReply, 'POST', '/api/look', { hash: file.hash, name: file.name, read, ...(sheet === undefined ? {} : { sheet }) })
 
 /** What was detected is written down, so that a replay reads alike. */
-const settled = (opened: OpenReply, read: Read): Read => ({ ...read, types: Object.fromEntries(opened.columns.filter(({ name }) => name !== read.origin?.file).map(({ name, type }) => [name, { type }])) })
+const settled = (opened: OpenReply, read: Read): Read => ({ ...read, types: Object.fromEntries(fileColumns(opened.columns, read).map(({ name, type }) => [name, { type }])) })
 
-/** A new flow from one file: how it is written and where its names stand is found out, and can be changed. */
-export const flowFromFile = async (file: File, progress: (share: number) => void): Promise<FlowReply> => {
-  if (/\.(xlsx|xlsm|xls|ods|parquet)$/i.test(file.name)) throw new ServerError('format', `${file.name} is not a text file. Save it as CSV and drop that; workbooks come later.`)
-  if (/\.json$/i.test(file.name)) return flowFromRecipe(file)
-  const ref = await upload(file, undefined, progress)
-  const look = await lookAt(ref, {})
-  const read: Read = { encoding: look.encoding, delimiter: look.delimiter, ...(look.header > 1 ? { header: look.header } : {}) }
-  const opened = await openFile([ref], read)
-  const id = idOf(file.name, [])
-  const recipe: Recipe = {
-    fabula: 1,
-    name: titleOf(id),
-    inputs: [{ id, name: titleOf(id), files: patternOf(file.name), columns: [...opened.columns] }],
-    tables: [{ id, name: titleOf(id), steps: [{ id: 's1', kind: 'open', input: id, read: settled(opened, read) }] }],
-    outputs: [{ table: id, format: 'csv', file: `${id}-tidy.csv` }],
-  }
-  return ask(api.flowReply, 'POST', '/api/flows', { recipe, files: { [id]: [ref] } })
+/** Sheets with the same names of columns as most have: by what their own names share, or one by one. */
+const sheetsOf = (look: LookReply): Pick<Read, 'sheets'> => {
+  const shown = look.sheets.filter(({ hidden, rows }) => !hidden && rows > 1)
+  const [first] = shown
+  if (!first || shown.length < 2) return {}
+  const alike = shown.filter(({ names }) => names.filter((name) => first.names.includes(name)).length * 2 > Math.max(names.length, first.names.length))
+  if (alike.length < 2) return {}
+  const [one = '', ...others] = alike.map(({ name }) => name)
+  let prefix = one
+  for (const other of others) while (!other.startsWith(prefix)) prefix = prefix.slice(0, -1)
+  prefix = prefix.replace(/\d$/, (digit) => (/\d{4}$/.test(prefix) ? digit : ''))
+  const like = `${prefix}*`
+  const caught = look.sheets.filter(({ name }) => wildcard(like).test(name))
+  return prefix.length >= 2 && caught.length === alike.length ? { sheets: { like } } : { sheets: [one, ...others] }
 }
 
-const flowFromRecipe = async (file: File): Promise<FlowReply> => {
+/** How a file seems to be written: a start that the opening page lets one change. */
+export const guessedRead = (look: LookReply): Read => ({
+  ...(look.format === 'csv' ? { encoding: look.encoding, delimiter: look.delimiter } : {}),
+  ...(look.format === 'xlsx' || look.format === 'ods' ? sheetsOf(look) : {}),
+  ...(headerRows({ header: look.header }).join() === '1' ? {} : { header: look.header }),
+  ...(look.footer > 0 ? { footer: look.footer } : {}),
+})
+
+export const flowFromRecipe = async (file: File): Promise<FlowReply> => {
   const read = parseRecipe(await file.text())
   if ('faults' in read) throw new ServerError('invalid-recipe', `${file.name} is not a recipe that can be used: ${read.faults.map(({ sentence, where }) => `${sentence} (at ${where})`).join(' ')}`)
   return ask(api.flowReply, 'POST', '/api/flows', { recipe: read.recipe })
 }
 
-/** The recipe with an input opened another way: its columns and types as they come out now. */
-export const reopened = async (recipe: Recipe, input: string, files: readonly FileRef[], read: Read): Promise<Recipe> => {
-  const plain: Read = { ...read, types: 'detect' }
-  const opened = await openFile(files, plain)
+/** Whether a JSON file is a recipe: only then it becomes a story at once. */
+export const isRecipe = async (file: File): Promise<boolean> => /\.json$/i.test(file.name) && file.size < 20e6 && /"fabula"\s*:/.test((await file.slice(0, 4000).text()).slice(0, 4000))
+
+const extraSteps = (extras: readonly Omit<Step, 'id'>[], from: number): Step[] => extras.map((extra, i) => ({ ...extra, id: `s${from + i}` }) as Step)
+
+/** A story of its own from what the opening page decided. */
+export const newRecipe = (files: readonly FileRef[], opened: OpenReply, read: Read, extras: readonly Omit<Step, 'id'>[]): { recipe: Recipe; id: string } => {
+  const name = files[0]?.name ?? 'table'
+  const id = idOf(name, [])
   return {
-    ...recipe,
-    inputs: recipe.inputs.map((one) => (one.id === input ? { ...one, columns: [...opened.columns] } : one)),
-    tables: recipe.tables.map((table) => ({ ...table, steps: table.steps.map((step) => (step.kind === 'open' && step.input === input ? { ...step, read: settled(opened, plain) } : step)) })),
+    id,
+    recipe: {
+      fabula: 1,
+      name: titleOf(id),
+      inputs: [{ id, name: titleOf(id), files: patternOf(name), columns: [...opened.columns] }],
+      tables: [{ id, name: titleOf(id), steps: [{ id: 's1', kind: 'open', input: id, read: settled(opened, read) }, ...extraSteps(extras, 2)] }],
+      outputs: [{ table: id, format: 'csv', file: `${id}-tidy.csv` }],
+    },
   }
 }
+
+/** One more table in a story, from files of its own. */
+export const withTable = (recipe: Recipe, files: readonly FileRef[], opened: OpenReply, read: Read, extras: readonly Omit<Step, 'id'>[], nextStep: number): { recipe: Recipe; id: string } => {
+  const name = files[0]?.name ?? 'table'
+  const id = idOf(name, [...recipe.inputs, ...recipe.tables].map((one) => one.id))
+  const steps = [{ id: `s${nextStep}`, kind: 'open', input: id, read: settled(opened, read) }, ...extraSteps(extras, nextStep + 1)] as Step[]
+  return { id, recipe: { ...recipe, inputs: [...recipe.inputs, { id, name: titleOf(id), files: patternOf(name), columns: [...opened.columns] }], tables: [...recipe.tables, { id, name: titleOf(id), steps }] } }
+}
+
+/** The recipe with an input opened another way: its columns and types as they come out now. */
+export const reopened = (recipe: Recipe, input: string, opened: OpenReply, read: Read, extras: readonly Omit<Step, 'id'>[], nextStep: number): Recipe => ({
+  ...recipe,
+  inputs: recipe.inputs.map((one) => (one.id === input ? { ...one, columns: [...opened.columns] } : one)),
+  tables: recipe.tables.map((table) => ({
+    ...table,
+    steps: table.steps.flatMap((step) => (step.kind === 'open' && step.input === input ? [{ ...step, read: settled(opened, read) }, ...extraSteps(extras, nextStep)] : [step])),
+  })),
+})
 
 /** Dropped files laid with the inputs they are for: by name pattern first; one file and one input find each other. */
 export const assignFiles = (recipe: Recipe, files: readonly FileRef[]): { given: Record<string, FileRef[]>; homeless: FileRef[] } => {
@@ -72,4 +105,3 @@ export const assignFiles = (recipe: Recipe, files: readonly FileRef[]): { given:
   }
   return { given, homeless }
 }
-

@@ -1,17 +1,22 @@
 import { useState } from 'react'
+import { useNavigate } from 'react-router'
 import { sentenceFor, type Sentence, type Slot, type Step } from '@fabula/core'
 import { Editable } from '../ui/parts.tsx'
 import { SlotEditor } from './editors.tsx'
 import type { Story } from './story-state.ts'
 
 const nounOf: Readonly<Record<Slot['editor'], string>> = {
-  columns: 'columns', column: 'column', name: 'name', value: 'value', condition: 'condition', formula: 'formula', choice: 'choice', number: 'number', text: 'text', measures: 'measures', sortKeys: 'order', types: 'type', renames: 'names', change: 'change of names', formats: 'date forms', open: 'file', slice: 'rows',
+  columns: 'columns', column: 'column', name: 'name', value: 'value', condition: 'condition', formula: 'formula', choice: 'choice', number: 'number', text: 'text', measures: 'measures', sortKeys: 'order', types: 'type', renames: 'names', change: 'change of names', formats: 'date forms', open: 'file', slice: 'rows', grid: 'cells',
 }
 
 const EditableSlot = ({ slot, step, story }: { slot: Slot; step: Step; story: Story }) => {
   const [open, setOpen] = useState(false)
+  const navigate = useNavigate()
+  // how a file is opened is decided on the sheet itself, which needs the width of the page
+  const elsewhere = slot.editor === 'open' && (story.flow.files[String(step.input)] ?? []).length > 0
+  const change = (next: boolean): void => (next && elsewhere ? void navigate(`${story.place.home}/open/${String(step.input)}`) : setOpen(next))
   return (
-    <Editable text={slot.text} label={nounOf[slot.editor]} open={open} onOpenChange={setOpen}>
+    <Editable text={slot.text} label={nounOf[slot.editor]} open={open} onOpenChange={change}>
       <SlotEditor slot={slot} step={step} story={story} close={() => setOpen(false)} />
     </Editable>
   )

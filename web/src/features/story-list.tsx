@@ -1,9 +1,13 @@
 import { DropdownMenu } from 'radix-ui'
+import { useRef } from 'react'
+import { useNavigate } from 'react-router'
 import { counted, figure, sentenceText, type RecipeTable, type Step } from '@fabula/core'
 import type { StoryStep } from '@fabula/core/api'
+import { upload } from '../api/client.ts'
 import { Button, Dot, Key } from '../ui/parts.tsx'
+import { idOf, titleOf } from './open-file.ts'
 import { SentenceText } from './sentence.tsx'
-import type { Story } from './story-state.ts'
+import { nextStepId, type Story } from './story-state.ts'
 
 type Figure = { readonly text: string; readonly tone: 'plain' | 'came' | 'went' | 'turned'; readonly only: 'all' | 'left' | 'came' | 'changed' | 'unreadable' }
 
@@ -14,11 +18,12 @@ export const figuresOf = (account: NonNullable<StoryStep['account']>): Figure[] 
   const { kind, rowsIn, rowsOut, rowsLeft, rowsCame, columnsAdded, columnsDropped, columnsRenamed, cellsChanged, unreadable, notes } = account
   const lost = Object.values(unreadable).reduce((a, b) => a + b, 0)
   const renamed = Object.keys(columnsRenamed).length
-  if (kind === 'open')
+  if (kind === 'open' || kind === 'enter')
     return [
       { text: counted(rowsOut, 'row'), tone: 'plain', only: 'all' },
       { text: counted(columnsAdded.length, 'column'), tone: 'plain', only: 'all' },
       ...(notes.raggedRows ? [{ text: `${figure(notes.raggedRows)} ragged`, tone: 'turned', only: 'all' } as const] : []),
+      ...(lost > 0 ? [{ text: `${figure(lost)} unreadable`, tone: 'went', only: 'unreadable' } as const] : []),
       ...(notes.blankRows ? [{ text: `${figure(notes.blankRows)} blank left out`, tone: 'plain', only: 'all' } as const] : []),
     ]
   const all: Figure[] = [
@@ -180,11 +185,47 @@ const Strand = ({ story, table, at }: { story: Story; table: RecipeTable; at: nu
   )
 }
 
+/** One more table: from files of its own, or typed in. */
+const MoreTables = ({ story }: { story: Story }) => {
+  const chooser = useRef<HTMLInputElement>(null)
+  const navigate = useNavigate()
+  const take = async (files: readonly File[]): Promise<void> => {
+    try {
+      const refs = []
+      for (const file of files) refs.push(await upload(file, undefined, () => undefined))
+      await navigate(`${story.place.home}/open`, { state: { files: refs } })
+    } catch (error) {
+      story.setProblem((error as Error).message)
+    }
+  }
+  const typed = async (): Promise<void> => {
+    const { recipe } = story.flow
+    const id = idOf('typed', recipe.tables.map((table) => table.id))
+    const step = { id: nextStepId(recipe), kind: 'enter', columns: [{ name: 'Name', type: 'text' }, { name: 'Value', type: 'text' }], rows: [] }
+    await story.save({ ...recipe, tables: [...recipe.tables, { id, name: titleOf(id), steps: [step] }] }, 'a typed table')
+    story.goTo(id, step.id)
+  }
+  if (story.draft) return null
+  return (
+    <p className="flex items-center gap-3 py-2 pl-[38px] text-[12.5px] text-ink-3">
+      Another table
+      <Button look="link" className="py-0!" onClick={() => chooser.current?.click()}>
+        from a file
+      </Button>
+      <Button look="link" className="py-0!" onClick={() => void typed()}>
+        typed in
+      </Button>
+      <input ref={chooser} type="file" multiple aria-label="Files for another table" className="sr-only" tabIndex={-1} onChange={(event) => event.target.files && event.target.files.length > 0 && void take([...event.target.files])} />
+    </p>
+  )
+}
+
 export const StoryList = ({ story }: { story: Story }) => (
   <div className="min-h-0 flex-1 overflow-auto py-3">
     {story.recipe.tables.map((table, at) => (
       <Strand key={table.id} story={story} table={table} at={at} />
     ))}
+    <MoreTables story={story} />
   </div>
 )
 

@@ -31,6 +31,7 @@ const columnVerbs = (columns: readonly string[], schema: Schema): Verb[] => {
     of('drop', { columns }, one ? 'Drop it' : 'Drop them', 'Del'),
     of('select', { columns }, one ? 'Keep only this column' : 'Keep only these columns'),
     of('move', { columns, to: 'first' }, 'Move to the front'),
+    of('fill', { columns, direction: 'down' }),
     of('sort', { by: columns.map((column) => ({ column })) }, `Sort by ${one ? 'it' : 'them'}`, 'S'),
     of('distinct', { columns }, one ? 'Keep one row of each value' : 'Keep one row of each combination'),
     ...(one ? [of('derive', { as: `${first} 2`, formula: /^[A-Za-z_]\w*$/.test(first) ? first : `'${first.replaceAll("'", "''")}'`, after: first }, 'Compute a column from it')] : [of('unpivot', { name: labelFor(columns), groups: [{ columns, value: 'Value' }] })]),

@@ -1,16 +1,18 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useRef, useState, type DragEvent } from 'react'
+import { useEffect, useRef, useState, type DragEvent } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { counted } from '@fabula/core'
 import { flowsQuery } from '../api/queries.ts'
-import { flowFromFile } from '../features/open-file.ts'
+import { upload } from '../api/client.ts'
+import { flowFromRecipe, isRecipe } from '../features/open-file.ts'
+import { pastedFile } from '../features/paste.ts'
 import { Button, Notice } from '../ui/parts.tsx'
 import { Mark } from './flow-layout.tsx'
 
 const when = (iso: string): string => new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 
-/** Takes one dropped file anywhere on the page. */
-const useDrop = (take: (file: File) => void) => {
+/** Takes files dropped anywhere on the page. */
+const useDrop = (take: (files: readonly File[]) => void) => {
   const [over, setOver] = useState(false)
   return {
     over,
@@ -23,8 +25,7 @@ const useDrop = (take: (file: File) => void) => {
       onDrop: (event: DragEvent) => {
         event.preventDefault()
         setOver(false)
-        const [file] = event.dataTransfer.files
-        if (file) take(file)
+        if (event.dataTransfer.files.length > 0) take([...event.dataTransfer.files])
       },
     },
   }
@@ -37,20 +38,39 @@ export const Home = () => {
   const chooser = useRef<HTMLInputElement>(null)
   const navigate = useNavigate()
   const client = useQueryClient()
-  const take = async (file: File): Promise<void> => {
+  const take = async (files: readonly File[]): Promise<void> => {
     setProblem(undefined)
-    setBusy(`Sending ${file.name}: 0 %`)
     try {
-      const flow = await flowFromFile(file, (share) => setBusy(share < 1 ? `Sending ${file.name}: ${Math.round(share * 100)} %` : `Reading ${file.name}, ${(file.size / 1e6).toFixed(1)} MB`))
-      await client.invalidateQueries({ queryKey: ['flows'] })
-      await navigate(`/flows/${flow.id}`)
+      const [first] = files
+      if (first && files.length === 1 && (await isRecipe(first))) {
+        const flow = await flowFromRecipe(first)
+        await client.invalidateQueries({ queryKey: ['flows'] })
+        await navigate(`/flows/${flow.id}`)
+        return
+      }
+      const refs = []
+      for (const [i, file] of files.entries()) {
+        const sending = (share: number): void => setBusy(`Sending ${file.name}: ${Math.round(share * 100)} %${files.length > 1 ? `, ${i + 1} of ${files.length}` : ''}`)
+        sending(0)
+        refs.push(await upload(file, undefined, sending))
+      }
+      await navigate('/open', { state: { files: refs } })
     } catch (error_) {
       setProblem((error_ as Error).message)
     } finally {
       setBusy(undefined)
     }
   }
-  const { over, handlers } = useDrop((file) => void take(file))
+  useEffect(() => {
+    const hear = (event: ClipboardEvent): void => {
+      if (event.target instanceof HTMLElement && event.target.matches('input, textarea')) return
+      const file = pastedFile(event.clipboardData)
+      if (file) void take([file])
+    }
+    window.addEventListener('paste', hear)
+    return () => window.removeEventListener('paste', hear)
+  }, [])
+  const { over, handlers } = useDrop((files) => void take(files))
   return (
     <div className="flex h-full flex-col" {...handlers}>
       <header className="flex h-[52px] items-center border-b border-line px-[18px]">
@@ -78,11 +98,11 @@ export const Home = () => {
         <section>
           <div data-state={over ? 'over' : 'idle'} className="rounded-xl border-[1.5px] border-dashed border-line-strong bg-sheet p-6 data-[state=over]:border-rubric data-[state=over]:bg-rubric-tint">
             <h2 className="font-serif text-[18px] font-semibold">Start from your own file</h2>
-            <p className="mt-1 mb-4 text-ink-2">Drop a text file (CSV) anywhere on this page. A recipe file (.fabula.json) becomes a story too.</p>
+            <p className="mt-1 mb-4 text-ink-2">Drop workbooks (XLSX, ODS), text files (CSV), JSON or Parquet anywhere on this page, or paste cells from a spreadsheet or a web page. A recipe file (.fabula.json) becomes a story too.</p>
             <Button look="main" onClick={() => chooser.current?.click()} disabled={busy !== undefined}>
-              Choose a file
+              Choose files
             </Button>
-            <input ref={chooser} type="file" aria-label="A file to start from" className="sr-only" tabIndex={-1} onChange={(event) => event.target.files?.[0] && void take(event.target.files[0])} />
+            <input ref={chooser} type="file" multiple aria-label="A file to start from" className="sr-only" tabIndex={-1} onChange={(event) => event.target.files && event.target.files.length > 0 && void take([...event.target.files])} />
             <p role="status" className="figures mt-3 min-h-5 text-ink-2">
               {busy}
             </p>

@@ -13,7 +13,7 @@ type Files = Record<string, FileRef[]>
 type Renames = Record<string, Record<string, string>>
 const when = (iso: string): string => new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 const verdictWords: Readonly<Record<FitReply['verdict'], readonly [string, string]>> = { 'fits': ['✓ fits', 'text-came'], 'fits-with-changes': ['≈ fits with changes', 'text-turned'], 'does-not-fit': ['! does not fit yet', 'text-went'] }
-const marks: Readonly<Record<string, string>> = { 'new-column': '+', 'missing-column': '!', 'changed-type': '≈', 'broken-step': '!', 'lacking-file': '≈', 'row-count': '≈' }
+const marks: Readonly<Record<string, string>> = { 'new-column': '+', 'new-sheet': '+', 'missing-sheet': '!', 'missing-column': '!', 'changed-type': '≈', 'broken-step': '!', 'lacking-file': '≈', 'row-count': '≈' }
 
 const Findings = ({ report, input, accept, accepted, undo }: { report: FitReply; input: string; accept: (from: string, to: string) => void; accepted: Readonly<Record<string, string>>; undo: (from: string) => void }) => {
   const findings = report.findings.filter((finding) => finding.input === input)
@@ -34,7 +34,7 @@ const Findings = ({ report, input, accept, accepted, undo }: { report: FitReply;
       ))}
       {findings.map((finding) => (
         <li key={finding.sentence} className="grid grid-cols-[18px_1fr] gap-2">
-          <b className={finding.code === 'new-column' ? 'text-came' : finding.step ? 'text-went' : 'text-turned'}>{marks[finding.code] ?? '·'}</b>
+          <b className={finding.code === 'new-column' || finding.code === 'new-sheet' ? 'text-came' : finding.step ? 'text-went' : 'text-turned'}>{marks[finding.code] ?? '·'}</b>
           <span>
             {finding.sentence}
             {finding.offers.map(({ column, why }) => (
