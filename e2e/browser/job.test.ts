@@ -47,6 +47,8 @@ test('the whole job, as a new user would do it', async () => {
 
   // open an export
   await (await driver.findElement(By.css('input[type=file]'))).sendKeys(demo('visits-2031-05.csv'))
+  await see(driver, '1,204 rows · 9 columns')
+  await click(driver, 'Keep')
   await see(driver, 'Open visits.')
   await see(driver, '1,204 rows')
 

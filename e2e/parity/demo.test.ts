@@ -32,11 +32,27 @@ const nastyRecipe = {
   }],
 }
 
-type Flow = { readonly name: string; readonly recipe: string; readonly inputs: Readonly<Record<string, string>>; readonly tables: readonly string[] }
+/** A workbook as made for reading, records with lists and objects, and a text file with two rows of names in a range. */
+const regions = { fabula: 1, name: 'Regions', inputs: [{ id: 'regions', name: 'Regions', files: 'regions-*.xlsx', columns: [...['Region', 'Clinic', 'Species'].map((name) => ({ name, type: 'text' })), { name: 'Visits', type: 'integer' }, { name: 'Takings', type: 'decimal' }, { name: 'Latest visit', type: 'date' }, ...['Patient kind', 'Month'].map((name) => ({ name, type: 'text' }))] }], tables: [{ id: 'regions', name: 'Regions', steps: [
+  { id: 's1', kind: 'open', input: 'regions', read: { sheets: { like: '2031-*' }, header: 4, footer: 1, origin: { sheet: 'Month' } } },
+  { id: 's2', kind: 'fill', columns: ['Region'], direction: 'down' },
+  { id: 's3', kind: 'derive', as: 'Species', formula: "COALESCE(Species; 'Patient kind')" },
+  { id: 's4', kind: 'sort', by: [{ column: 'Takings', descending: true }] },
+] }] }
+writeFileSync(at('regions.fabula.json'), JSON.stringify(regions))
+writeFileSync(at('bookings.json'), JSON.stringify({ value: [{ id: 1, when: '2031-05-02T09:30:00', owner: { name: 'Ada', since: '2030-01-01' }, tags: ['a', 'é'], big: 9007199254740993 }, { id: 2, fee: 1.5, vip: true, code: '007', owner: { name: ' Bo ' } }, { fee: 3, vip: false, when: null }] }))
+writeFileSync(at('bookings.fabula.json'), JSON.stringify({ fabula: 1, name: 'Bookings', inputs: [{ id: 'bookings', name: 'Bookings', files: '*.json', columns: [['id', 'integer'], ['when', 'datetime'], ['owner.name', 'text'], ['owner.since', 'date'], ['tags', 'text'], ['big', 'decimal'], ['fee', 'decimal'], ['vip', 'boolean'], ['code', 'text']].map(([name, type]) => ({ name, type })) }], tables: [{ id: 'bookings', name: 'Bookings', steps: [{ id: 's1', kind: 'open', input: 'bookings', read: { path: 'value' } }, { id: 's2', kind: 'filter', where: { column: 'vip', op: 'is-not', value: false } }] }] }))
+writeFileSync(at('cross.csv'), 'printed in May,,,,\n,,2030,,2031,\n,Clinic,Visits,Takings,Visits,Takings\n,Oxbow,1,2.5,3,4\n,Marlpit,5,,7,8\n,Total,6,2.5,10,12\n')
+writeFileSync(at('cross.fabula.json'), JSON.stringify({ fabula: 1, name: 'Cross', inputs: [{ id: 'cross', name: 'Cross', columns: ['Clinic', '2030 Visits', '2030 Takings', '2031 Visits', '2031 Takings'].map((name, i) => ({ name, type: i === 0 ? 'text' : i === 2 ? 'decimal' : 'integer' })) }], tables: [{ id: 'cross', name: 'Cross', steps: [{ id: 's1', kind: 'open', input: 'cross', read: { delimiter: ',', range: 'B2:F6', header: [1, 2], footer: 1 } }, { id: 's2', kind: 'unpivot', name: 'What', groups: [{ columns: { like: '203*' }, value: 'Figure' }] }] }] }))
+
+type Flow = { readonly name: string; readonly recipe: string; readonly inputs: Readonly<Record<string, string>>; readonly tables: readonly string[]; /** SQL reads what `fabula csv` makes of the inputs. */ readonly asCsv?: true }
 writeFileSync(at('nasty.csv'), nasty)
 writeFileSync(at('nasty.fabula.json'), JSON.stringify(nastyRecipe))
 const flows: readonly Flow[] = [
   { name: 'the demo', recipe: demo('monthly-takings.fabula.json'), inputs: { visits: demo('visits-2031-05.csv'), targets: demo('targets-2031.csv') }, tables: ['takings', 'targets'] },
+  { name: 'a workbook', recipe: at('regions.fabula.json'), inputs: { regions: demo('regions-2031-07.xlsx') }, tables: ['regions'], asCsv: true },
+  { name: 'records', recipe: at('bookings.fabula.json'), inputs: { bookings: at('bookings.json') }, tables: ['bookings'], asCsv: true },
+  { name: 'two rows of names in a range', recipe: at('cross.fabula.json'), inputs: { cross: at('cross.csv') }, tables: ['cross'] },
   { name: 'a nasty file', recipe: at('nasty.fabula.json'), inputs: { 'the-file': at('nasty.csv') }, tables: ['order'] },
 ]
 
@@ -55,16 +71,17 @@ afterAll(async () => {
   await db.close()
 })
 
-describe.each(flows)('$name', ({ recipe, inputs, tables }) => {
+describe.each(flows)('$name', ({ recipe, inputs, tables, asCsv }) => {
   const given = Object.entries(inputs).flatMap(([id, path]) => ['--input', `${id}=${path}`])
   const want = Object.fromEntries(tables.map((table) => [table, fabula('run', recipe, ...given, '--output', `${table}=-`)]))
   const script = at(`flow-${tables[0] ?? ''}`)
   fabula('script', recipe, '--to', 'python', '--output', `${script}.py`)
   fabula('script', recipe, '--to', 'sql', '--output', `${script}.sql`)
+  if (asCsv) fabula('csv', recipe, ...given, '--to', folder)
   const same = (kind: string): void => {
     for (const table of tables) expect(firstDifference(want[table] ?? '', readFileSync(at(`${kind}-${table}.csv`), 'utf8'))).toBeUndefined()
   }
-  const variables = (kind: string) => ({ ...Object.fromEntries(Object.entries(inputs).map(([id, path]) => [id.replaceAll('-', '_'), path])), ...Object.fromEntries(tables.map((table) => [`out_${table}`, at(`${kind}-${table}.csv`)])) })
+  const variables = (kind: string) => ({ ...Object.fromEntries(Object.entries(inputs).map(([id, path]) => [id.replaceAll('-', '_'), asCsv ? at(`${id}.csv`) : path])), ...Object.fromEntries(tables.map((table) => [`out_${table}`, at(`${kind}-${table}.csv`)])) })
 
   test('by python3 from the command line', () => {
     execFileSync('/usr/bin/python3', [`${script}.py`, ...given, ...tables.flatMap((table) => ['--output', `${table}=${at(`python-${table}.csv`)}`])])

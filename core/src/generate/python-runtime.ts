@@ -361,9 +361,12 @@ class Unreadable:
         self.text = text
 def xlsx_sheets(path):
     """Each sheet's name, whether it is hidden, and its rows."""
+    import warnings
     import openpyxl
     from openpyxl.utils.datetime import CALENDAR_MAC_1904, to_excel
-    book = openpyxl.load_workbook(path, data_only=True)
+    with warnings.catch_warnings():
+        warnings.simplefilter("ignore")
+        book = openpyxl.load_workbook(path, data_only=True)
     mac = book.epoch == CALENDAR_MAC_1904
     first = book.epoch if mac else datetime.datetime(1899, 12, 30)
     def cell_of(c):

@@ -103,11 +103,15 @@ const rowFinding = (id: string, name: string, { table, before }: FitInput): FitF
 
 type FitPart = NonNullable<FitInput['parts']>[number]
 const partWords = ({ file, sheet }: FitPart): string => (sheet === undefined ? file : `the sheet ${quoted(sheet)}`)
-const sheetsWith = (parts: readonly FitPart[], column: string): string => parts.flatMap(({ sheet, lacks }) => (sheet === undefined || lacks.includes(column) ? [] : [sheet])).join('\u0000')
+/** The sheets that have a column, or those that lack it. */
+const sheetsBy = (parts: readonly FitPart[], column: string, lack: boolean): string => parts.flatMap(({ sheet, lacks }) => (sheet !== undefined && lacks.includes(column) === lack ? [sheet] : [])).join('\u0000')
+/** The same sheets have it as last time, or the same lack it: nothing is new about that. */
+const asBefore = (column: string, parts: readonly FitPart[], before: readonly FitPart[] | undefined): boolean =>
+  before !== undefined && parts.some(({ sheet }) => sheet !== undefined) && [true, false].some((lack) => sheetsBy(parts, column, lack) === sheetsBy(before, column, lack))
 
 /** What some files or sheets lack: a sentence for each that lacks, or one where few have it. What was so last time is not told again. */
 const lackFindings = (id: string, name: string, { parts = [], partsBefore }: FitInput): FitFinding[] => {
-  const columns = [...new Set(parts.flatMap(({ lacks }) => lacks))].filter((column) => !(partsBefore && parts.some(({ sheet }) => sheet !== undefined) && sheetsWith(partsBefore, column) === sheetsWith(parts, column)))
+  const columns = [...new Set(parts.flatMap(({ lacks }) => lacks))].filter((column) => !asBefore(column, parts, partsBefore))
   const rare = columns.filter((column) => parts.filter(({ lacks }) => lacks.includes(column)).length * 2 > parts.length)
   const only = rare.map((column): FitFinding => ({ code: 'lacking-file', input: id, column, offers: [], sentence: `In ${name} only ${listed(parts.filter(({ lacks }) => !lacks.includes(column)).map(partWords))} ${parts.filter(({ lacks }) => !lacks.includes(column)).length === 1 ? 'has' : 'have'} ${quoted(column)}; elsewhere these cells are empty.` }))
   const each = parts.flatMap((part): FitFinding[] => {

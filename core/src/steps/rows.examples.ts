@@ -63,6 +63,25 @@ export const rowExamples: readonly KindExamples[] = [
     broken: [{ name: 'an unknown column', input: visits, step: { by: [{ column: 'Fees' }] }, says: 'Did you mean “Fee”?' }],
   },
   {
+    kind: 'fill',
+    examples: [
+      { name: 'from the cell above', input: 'G,A:integer,B\nx,1,\nx,,q\ny,,\ny,2,r\n', step: { columns: ['A', 'B'], direction: 'down' }, gives: 'G,A,B\nx,1,\nx,1,q\ny,1,q\ny,2,r\n', account: { cellsChanged: 3, rowsLeft: 0, rowsCame: 0 } },
+      { name: 'from the cell below, within rows alike', input: 'G,A:date,B\nx,,a\ny,2031-05-02,b\n,,c\nx,2031-05-03,d\n', step: { columns: ['A'], direction: 'up', within: ['G'] }, gives: 'G,A,B\nx,2031-05-03,a\ny,2031-05-02,b\n,,c\nx,2031-05-03,d\n' },
+    ],
+    broken: [{ name: 'an unknown column', input: visits, step: { columns: ['Fees'], direction: 'down' }, says: 'Did you mean “Fee”?' }],
+  },
+  {
+    kind: 'enter',
+    examples: [
+      { name: 'typed cells, gaps at the end', input: 'Unused\n1\n', step: { columns: [{ name: 'Code', type: 'text' }, { name: 'Fee', type: 'decimal' }, { name: 'From', type: 'date' }], rows: [['a', 1.5, '2031-05-02'], ['b'], [null, 2, null]] }, gives: 'Code,Fee,From\na,1.5,2031-05-02\nb,,\n,2,\n', account: { rowsOut: 3, rowsCame: 3 } },
+      { name: 'no rows yet', input: 'Unused\n1\n', step: { columns: [{ name: 'Code', type: 'text' }, { name: 'Paid', type: 'boolean' }], rows: [] }, gives: 'Code,Paid\n' },
+    ],
+    broken: [
+      { name: 'a value of another type', input: 'Unused\n1\n', step: { columns: [{ name: 'Fee', type: 'decimal' }], rows: [['much']] }, says: '“much” does not read as a number' },
+      { name: 'more cells than columns', input: 'Unused\n1\n', step: { columns: [{ name: 'Fee', type: 'decimal' }], rows: [[1, 2]] }, says: 'Row 1 has 2 cells for 1 column' },
+    ],
+  },
+  {
     kind: 'slice',
     examples: [
       { name: 'the first', input: visits, step: { first: 2 }, gives: rows(1, 2), account: { rowsLeft: 3 } },

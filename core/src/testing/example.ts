@@ -35,7 +35,8 @@ export const recipeOf = ({ input, step, parameters }: Pick<StepExample, 'input' 
   const [header = '', ...rest] = input.split('\n')
   const columns = header.split(',').map(fieldOf)
   const types = Object.fromEntries(columns.map(({ name, type }) => [name, { type }]))
-  const steps: Step[] = [{ id: 's1', kind: 'open', input: 'rows', read: { delimiter: ',', types } }, ...(kind === 'open' ? [] : [{ id: 's2', kind, ...step }])]
+  const start: Step = kind === 'enter' ? { id: 's1', kind, ...step } : { id: 's1', kind: 'open', input: 'rows', read: { delimiter: ',', types } }
+  const steps: Step[] = [start, ...(kind === 'open' || kind === 'enter' ? [] : [{ id: 's2', kind, ...step }])]
   return {
     recipe: { fabula: 1, name: 'Example', ...(parameters ? { parameters } : {}), inputs: [{ id: 'rows', name: 'Rows', columns }], tables: [{ id: 'result', name: 'Result', steps }] },
     file: [columns.map(({ name }) => name).join(','), ...rest].join('\n'),

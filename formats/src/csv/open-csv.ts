@@ -88,6 +88,13 @@ const textOf =
     return bytes.toString('latin1', start, end)
   }
 
+const mostColumns = 20_000
+/** A table that wide is another table lying on its side, or a file parted by the wrong sign. */
+const checkWidth = (rows: readonly (readonly string[])[], name: string): void => {
+  const at = rows.findIndex((row) => row.length > mostColumns)
+  if (at >= 0) throw new FileProblem(`${name} has ${(rows[at]?.length ?? 0).toLocaleString('en-GB')} columns in a row, more than the ${mostColumns.toLocaleString('en-GB')} that can be opened. Choose another sign that parts the cells, or ask for the export with rows and columns the other way round.`)
+}
+
 /** One file as a table. Read a second time only where a column that began as numbers turned out to be text. */
 export const openCsvFile = async (bytes: Buffer, name: string, read: Read, breath: Breath, forced: ReadonlySet<string> = new Set()): Promise<Intaken> => {
   const pass = async (asText: ReadonlySet<string>): Promise<Intake> => {
@@ -95,6 +102,7 @@ export const openCsvFile = async (bytes: Buffer, name: string, read: Read, breat
     if (scanned) return scanned
     const intake = new Intake(read, asText)
     for (const { rows, done } of csvRows(bytes, name, read)) {
+      checkWidth(rows, name)
       intake.add(rows)
       await breath(done, intake.rowCount)
     }
