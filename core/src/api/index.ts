@@ -81,11 +81,12 @@ export const previewReply = z.object({
   engineMs: z.number(),
 })
 
-export const factsRequest = z.object({ recipe, table: z.string(), step: z.string(), columns: z.array(z.string()).max(60) })
-const bar = z.object({ label: z.string(), count: z.number() })
+export const factsRequest = z.object({ recipe, table: z.string(), step: z.string(), columns: z.array(z.string()).max(60), /** All that is known, not only what a column's head shows. */ deep: z.boolean() })
+const bar = z.object({ label: z.string(), count: z.number(), where: z.record(z.string(), z.unknown()).optional() })
 export const columnFacts = z.object({
-  type: columnType, rows: z.number(), filled: z.number(), distinct: z.number(), least: z.string().optional(), greatest: z.string().optional(), mean: z.number().optional(), longest: z.number().optional(),
-  common: z.array(bar), bars: z.array(bar), findings: z.array(z.object({ sentence: z.string(), verb: z.string(), step: z.record(z.string(), z.unknown()) })),
+  type: columnType, rows: z.number(), filled: z.number(), distinct: z.number(), least: z.string().optional(), greatest: z.string().optional(), mean: z.number().optional(), median: z.string().optional(), deviation: z.number().optional(),
+  quarters: z.tuple([z.string(), z.string()]).optional(), shortest: z.number().optional(), longest: z.number().optional(),
+  common: z.array(bar), rare: z.array(bar), patterns: z.array(bar), bars: z.array(bar), findings: z.array(z.object({ sentence: z.string(), verb: z.string(), step: z.record(z.string(), z.unknown()) })),
 })
 export const factsReply = z.object({ facts: z.record(z.string(), columnFacts) })
 export const valuesRequest = z.object({ recipe, table: z.string(), step: z.string(), column: z.string() })

@@ -1,14 +1,14 @@
+import type { Condition } from '../steps/condition.ts'
 import { asCoded, cellAt, isEmptyAt, isNumber, lengthOf, type Column, type ColumnType } from '../table/column.ts'
+import { civilFromDays, dayMs, daysFromCivil, formatDate } from '../table/calendar.ts'
 import { groupBy } from '../table/group.ts'
-import { ints } from '../table/memory.ts'
-import { numberReader, plainLocale } from '../table/number.ts'
-import { convert, textOfCell, textReader } from '../table/reading.ts'
-import { lower, trim } from '../table/text.ts'
-import { listed, quoted } from '../words.ts'
+import { floats, ints } from '../table/memory.ts'
+import { formatDecimal } from '../table/number.ts'
+import { convert, textOfCell } from '../table/reading.ts'
+import { keyFinding, outlierFinding, textFindings, type Finding } from './findings.ts'
 
-export type Bar = { readonly label: string; readonly count: number }
-/** A finding in a plain sentence, with the step that mends it. */
-export type Finding = { readonly sentence: string; readonly verb: string; readonly step: Readonly<Record<string, unknown>> }
+/** A value or span with how many rows hold it; `where` selects those rows. */
+export type Bar = { readonly label: string; readonly count: number; readonly where?: Condition | undefined }
 export type Facts = {
   readonly type: ColumnType
   readonly rows: number
@@ -17,105 +17,144 @@ export type Facts = {
   readonly least?: string | undefined
   readonly greatest?: string | undefined
   readonly mean?: number | undefined
+  readonly median?: string | undefined
+  /** Sample deviation. */
+  readonly deviation?: number | undefined
+  /** The lower and upper quarter: half the values lie between. */
+  readonly quarters?: readonly [string, string] | undefined
+  readonly shortest?: number | undefined
   readonly longest?: number | undefined
   readonly common: readonly Bar[]
-  /** The distribution: equal spans of numbers and dates, or the commonest values. */
+  readonly rare: readonly Bar[]
+  /** Shapes of the text: A a large letter, a a small one, 9 a digit. */
+  readonly patterns: readonly Bar[]
+  /** The distribution: equal spans of numbers, days to years of dates, or the commonest values. */
   readonly bars: readonly Bar[]
   readonly findings: readonly Finding[]
 }
 
-const show = (column: Column, row: number): string => {
-  const cell = cellAt(column, row)
-  return cell === null ? '' : textOfCell(column.type, cell)
-}
+const spanCount = 12
 
-const spans = (column: Column, low: number, high: number, count = 12): Bar[] => {
-  if (column.type === 'text' || column.type === 'boolean') return []
+/** Equal spans of numbers or times; each bar's condition takes its lower end in and its upper end out, but the last both. */
+const numberSpans = (name: string, column: Column, sorted: Float64Array): Bar[] => {
+  const low = sorted[0] as number
+  const high = sorted[sorted.length - 1] as number
+  const whole = column.type === 'integer' && high - low < spanCount
+  const count = whole ? high - low + 1 : spanCount
+  const width = whole ? 1 : (high - low) / count || 1
   const counts = ints(count)
-  const width = (high - low) / count || 1
-  for (let i = 0; i < column.values.length; i++) {
-    if (isEmptyAt(column, i)) continue
-    const at = Math.min(count - 1, Math.floor(((column.values[i] as number) - low) / width))
+  for (const value of sorted) {
+    const at = Math.min(count - 1, Math.floor((value - low) / width))
     counts[at] = (counts[at] as number) + 1
   }
+  const shown = (value: number): string => textOfCell(column.type === 'integer' ? 'decimal' : column.type, column.type === 'time' ? Math.round(value) : value)
+  const valueOf = (value: number): string | number => (column.type === 'time' ? shown(value) : Number(formatDecimal(value)))
   return Array.from(counts, (n, i) => {
     const from = low + i * width
-    return { label: textOfCell(column.type === 'integer' ? 'decimal' : column.type, column.type === 'date' ? Math.round(from) : from), count: n }
+    const to = i === count - 1 ? high : from + width
+    if (whole) return { label: shown(from), count: n, where: { column: name, op: 'is', value: from } }
+    return { label: `${shown(Number(from.toPrecision(6)))} to ${shown(Number(to.toPrecision(6)))}`, count: n, where: { all: [{ column: name, op: 'at-least', value: valueOf(from) }, i === count - 1 ? { column: name, op: 'at-most', value: valueOf(high) } : { column: name, op: 'less', value: valueOf(to) }] } }
   })
 }
 
-const dateForms = ['d/M/yyyy', 'M/d/yyyy', 'd.M.yyyy', 'yyyy-MM-dd', 'd MMM yyyy', 'd-M-yyyy', 'yyyy/M/d', 'd/M/yy']
+type Unit = 'day' | 'week' | 'month' | 'quarter' | 'year' | 'decade'
+const unitFor = (days: number): Unit => (days <= 31 ? 'day' : days <= 200 ? 'week' : days <= 1200 ? 'month' : days <= 4000 ? 'quarter' : days <= 20_000 ? 'year' : 'decade')
+const monthNames = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 
-/** Which date forms the words of a text column are written in; day and month are told apart by the days above 12. */
-const datesIn = (words: readonly string[]): readonly string[] | undefined => {
-  const american = textReader({ type: 'date', formats: ['M/d/yyyy'] })
-  const european = textReader({ type: 'date', formats: ['d/M/yyyy'] })
-  const monthFirst = words.some((word) => american(word) !== null && european(word) === null)
-  const left = new Set(words)
-  const used: string[] = []
-  for (const format of dateForms) {
-    if (format === (monthFirst ? 'd/M/yyyy' : 'M/d/yyyy')) continue
-    const read = textReader({ type: 'date', formats: [format] })
-    const fits = [...left].filter((word) => read(word) !== null)
-    if (fits.length === 0) continue
-    used.push(format)
-    for (const word of fits) left.delete(word)
+/** The first day of the unit that a day is in, and the first of the next. */
+const unitOf = (unit: Unit, day: number): { from: number; to: number; label: string } => {
+  if (unit === 'day') return { from: day, to: day + 1, label: formatDate(day) }
+  if (unit === 'week') {
+    const monday = day - ((((day + 3) % 7) + 7) % 7)
+    return { from: monday, to: monday + 7, label: `week of ${formatDate(monday)}` }
   }
-  return used.length > 0 && left.size <= words.length * 0.05 ? used : undefined
+  const { year, month } = civilFromDays(day)
+  if (unit === 'month') return { from: daysFromCivil(year, month, 1), to: month === 12 ? daysFromCivil(year + 1, 1, 1) : daysFromCivil(year, month + 1, 1), label: `${monthNames[month - 1] ?? ''} ${year}` }
+  if (unit === 'quarter') {
+    const first = month - ((month - 1) % 3)
+    return { from: daysFromCivil(year, first, 1), to: first === 10 ? daysFromCivil(year + 1, 1, 1) : daysFromCivil(year, first + 3, 1), label: `${year} Q${(first + 2) / 3}` }
+  }
+  const start = unit === 'year' ? year : year - (year % 10)
+  return { from: daysFromCivil(start, 1, 1), to: daysFromCivil(start + (unit === 'year' ? 1 : 10), 1, 1), label: unit === 'year' ? String(year) : `${start}s` }
 }
 
-const textFindings = (name: string, words: readonly string[]): Finding[] => {
-  const findings: Finding[] = []
-  const sample = words.slice(0, 3000)
-  if (sample.length === 0) return findings
-  const trimmed = sample.filter((word) => trim(word) !== word)
-  if (trimmed.length > 0) findings.push({ sentence: `${trimmed.length} of its values have spaces at the ends, such as ${quoted(trimmed[0] as string)}.`, verb: 'Take the spaces off', step: { kind: 'derive', as: name, formula: `TRIM('${name.replaceAll("'", "''")}')` } })
-  const dates = datesIn(sample.map(trim))
-  if (dates) findings.push({ sentence: `It holds dates, written ${listed(dates, 'or')}.`, verb: 'Read as a date', step: { kind: 'cast', columns: [name], type: 'date', formats: dates } })
-  else {
-    const read = numberReader(plainLocale)
-    const numbers = sample.filter((word) => read(word) !== null)
-    if (numbers.length >= sample.length * 0.9) {
-      const odd = sample.find((word) => read(word) === null)
-      findings.push({ sentence: `It holds numbers written as text, such as ${quoted(numbers.find((word) => /[^0-9]/.test(word)) ?? (numbers[0] as string))}${odd === undefined ? '' : `, and ${sample.length - numbers.length} that are none, such as ${quoted(odd)}`}.`, verb: 'Read as a number', step: { kind: 'cast', columns: [name], type: 'decimal' } })
+const dateSpans = (name: string, type: 'date' | 'datetime', sorted: Float64Array): Bar[] => {
+  const dayOf = (value: number): number => (type === 'date' ? value : Math.floor(value / dayMs))
+  const first = dayOf(sorted[0] as number)
+  const last = dayOf(sorted[sorted.length - 1] as number)
+  const unit = unitFor(last - first)
+  const bars: Bar[] = []
+  let at = 0
+  for (let span = unitOf(unit, first); span.from <= last; span = unitOf(unit, span.to)) {
+    let count = 0
+    while (at < sorted.length && dayOf(sorted[at] as number) < span.to) {
+      at++
+      count++
     }
+    bars.push({ label: span.label, count, where: { all: [{ column: name, op: 'at-least', value: formatDate(span.from) }, { column: name, op: 'less', value: formatDate(span.to) }] } })
   }
-  const alike = new Map<string, string[]>()
-  for (const word of sample) {
-    const key = lower(trim(word)).replace(/[\s\-_.]+/g, '')
-    alike.set(key, [...(alike.get(key) ?? []), word])
-  }
-  const twins = [...alike.values()].filter((group) => new Set(group.map(trim)).size > 1)
-  const [first] = twins
-  if (first && trimmed.length === 0 && !dates) findings.push({ sentence: `${twins.length === 1 ? 'Some values look' : `${twins.length} groups of values look`} alike: ${listed(first.slice(0, 3).map(quoted))}.`, verb: 'See these rows', step: { kind: 'filter', where: { column: name, op: 'is-one-of', values: first } } })
-  return findings
+  return bars
 }
 
-/** What a column holds, over all its rows. */
-export const factsOf = (name: string, column: Column): Facts => {
+/** VAC-1 -> AAA-9; runs of more than four are cut short. */
+const shapeOf = (text: string): string => text.replace(/\p{Lu}/gu, 'A').replace(/\p{Ll}/gu, 'a').replace(/\p{N}/gu, '9').replace(/(A|a|9)\1{4,}/g, '$1$1$1…')
+
+const shapes = (words: readonly { text: string; count: number }[]): Bar[] => {
+  const counts = new Map<string, number>()
+  for (const { text, count } of words) counts.set(shapeOf(text), (counts.get(shapeOf(text)) ?? 0) + count)
+  return [...counts].map(([label, count]) => ({ label, count })).sort((a, b) => b.count - a.count).slice(0, 6)
+}
+
+const valueOf = (type: ColumnType, column: Column, row: number): string | number | boolean => {
+  const cell = cellAt(column, row)
+  return cell === null ? '' : type === 'boolean' || isNumber(type) ? (cell as number | boolean) : textOfCell(type, cell)
+}
+
+const quantile = (sorted: Float64Array, share: number): number => {
+  const at = (sorted.length - 1) * share
+  const low = Math.floor(at)
+  return (sorted[low] as number) + ((sorted[Math.min(sorted.length - 1, low + 1)] as number) - (sorted[low] as number)) * (at - low)
+}
+
+const filledValues = (column: Exclude<Column, { type: 'text' }>, filled: number): Float64Array => {
+  const values = floats(filled)
+  for (let i = 0, at = 0; i < column.values.length; i++) if (!isEmptyAt(column, i)) values[at++] = column.values[i] as number
+  return values.sort()
+}
+
+/** What a column holds, over all its rows. `deep` tells all; without it only what the head of a column shows. */
+export const factsOf = (name: string, column: Column, deep = true): Facts => {
   const rows = lengthOf(column)
   const groups = groupBy([column], rows)
   const counts = ints(groups.count)
   for (let i = 0; i < rows; i++) counts[groups.ids[i] as number] = (counts[groups.ids[i] as number] as number) + 1
   const present = Array.from(groups.first, (row, id) => ({ row, count: counts[id] as number })).filter(({ row }) => !isEmptyAt(column, row))
   const filled = present.reduce((sum, { count }) => sum + count, 0)
-  const common = [...present].sort((a, b) => b.count - a.count || a.row - b.row).slice(0, 8).map(({ row, count }) => ({ label: show(column, row), count }))
-  const base = { type: column.type, rows, filled, distinct: present.length, common }
-  if (column.type === 'text') {
-    const words = (column.form === 'coded' ? present.map(({ row }) => cellAt(column, row) as string) : present.slice(0, 5000).map(({ row }) => cellAt(column, row) as string))
-    return { ...base, longest: words.reduce((most, word) => Math.max(most, word.length), 0), bars: common, findings: textFindings(name, words) }
+  const { type } = column
+  const barOf = ({ row, count }: { row: number; count: number }): Bar => ({ label: textOfCell(type, cellAt(column, row) ?? ''), count, where: { column: name, op: 'is', value: valueOf(type, column, row) } })
+  const ranked = [...present].sort((a, b) => b.count - a.count || a.row - b.row)
+  const common = ranked.slice(0, 8).map(barOf)
+  const rare = deep && present.length > 8 ? ranked.slice(-4).reverse().map(barOf) : []
+  const base = { type, rows, filled, distinct: present.length, common, rare, patterns: [], findings: [] }
+  const repeats = deep ? ranked.filter(({ count }) => count > 1).slice(0, 200) : []
+  const key = deep && type !== 'decimal' ? keyFinding(name, filled, present.length, repeats.map(({ row }) => textOfCell(type, cellAt(column, row) ?? '')), repeats.map(({ row }) => valueOf(type, column, row))) : []
+  if (type === 'text') {
+    if (!deep) return { ...base, bars: common }
+    const words = present.map(({ row, count }) => ({ text: cellAt(column, row) as string, count }))
+    const lengths = words.reduce<[number, number]>(([least, most], { text }) => [Math.min(least, text.length), Math.max(most, text.length)], [Infinity, 0])
+    return { ...base, ...(words.length > 0 ? { shortest: lengths[0], longest: lengths[1] } : {}), bars: common, patterns: shapes(words), findings: [...textFindings(name, words), ...key] }
   }
-  if (column.type === 'boolean' || present.length === 0) return { ...base, bars: common, findings: [] }
-  let low = Infinity
-  let high = -Infinity
-  let sum = 0
-  for (const { row, count } of present) {
-    const value = column.values[row] as number
-    if (value < low) low = value
-    if (value > high) high = value
-    sum += value * count
-  }
-  return { ...base, least: textOfCell(column.type, low), greatest: textOfCell(column.type, high), mean: isNumber(column.type) ? sum / filled : undefined, bars: spans(column, low, high), findings: [] }
+  if (type === 'boolean' || present.length === 0) return { ...base, bars: common }
+  const sorted = filledValues(column, filled)
+  const bars = type === 'date' || type === 'datetime' ? dateSpans(name, type, sorted) : numberSpans(name, column, sorted)
+  const show = (value: number): string => textOfCell(type === 'integer' ? 'decimal' : type, isNumber(type) ? Number(value.toPrecision(12)) : Math.round(value))
+  const ends = { least: show(sorted[0] as number), greatest: show(sorted[sorted.length - 1] as number), bars }
+  if (!deep) return { ...base, ...ends }
+  const [q1, q2, q3] = [0.25, 0.5, 0.75].map((share) => quantile(sorted, share)) as [number, number, number]
+  const mean = sorted.reduce((sum, value) => sum + value, 0) / filled
+  const deviation = Math.sqrt(sorted.reduce((sum, value) => sum + (value - mean) ** 2, 0) / (filled - 1))
+  const outliers = outlierFinding(name, sorted, q1, q3, show, (value) => (isNumber(type) ? value : show(value)))
+  return { ...base, ...ends, median: show(q2), quarters: [show(q1), show(q3)], ...(isNumber(type) ? { mean, ...(filled > 1 ? { deviation } : {}) } : {}), findings: [...outliers, ...key] }
 }
 
 /** The commonest values of a column as text, for pickers. */

@@ -8,6 +8,7 @@ import { filter } from './filter.ts'
 import { move } from './move.ts'
 import { open } from './open.ts'
 import { rename } from './rename.ts'
+import { replace } from './replace.ts'
 import { select } from './select.ts'
 import { slice } from './slice.ts'
 import { sort } from './sort.ts'
@@ -16,7 +17,7 @@ import { summarise } from './summarise.ts'
 import { unpivot } from './unpivot.ts'
 
 /** The one list of step kinds. A new kind is a file beside these and a line here. */
-export const stepKinds = { open, enter, select, drop, rename, move, cast, filter, sort, slice, distinct, fill, derive, unpivot, summarise } as const satisfies Readonly<Record<string, StepKind>>
+export const stepKinds = { open, enter, select, drop, rename, move, cast, filter, sort, slice, distinct, fill, replace, derive, unpivot, summarise } as const satisfies Readonly<Record<string, StepKind>>
 
 export type StepKindName = keyof typeof stepKinds
 

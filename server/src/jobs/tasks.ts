@@ -15,7 +15,7 @@ export type Task =
   | { readonly kind: 'look'; readonly hash: string; readonly name: string; readonly read: Read; readonly sheet: string | undefined }
   | { readonly kind: 'open'; readonly files: readonly FileRef[]; readonly read: Read }
   | { readonly kind: 'preview'; readonly request: PreviewRequest; readonly files: Files; readonly now: number }
-  | { readonly kind: 'facts'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly columns: readonly string[]; readonly files: Files; readonly now: number }
+  | { readonly kind: 'facts'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly columns: readonly string[]; readonly deep: boolean; readonly files: Files; readonly now: number }
   | { readonly kind: 'values'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly column: string; readonly files: Files; readonly now: number }
   | { readonly kind: 'fit'; readonly recipe: Recipe; readonly files: Files; readonly before: Files; readonly renames: Readonly<Record<string, Renames>> }
   | { readonly kind: 'run'; readonly recipe: Recipe; readonly files: Files; readonly renames: Readonly<Record<string, Renames>>; readonly allowChanges: boolean; readonly parameters: Readonly<Record<string, string>>; readonly now: number }
@@ -211,7 +211,7 @@ export const perform = async (task: Task, desk: Desk): Promise<unknown> => {
     case 'facts': {
       const { ran } = await runTo(task.recipe, task.table, task.step, task.files, task.now, desk)
       const table = ran.steps.find(({ step }) => step.id === task.step)?.table
-      return { facts: Object.fromEntries(task.columns.flatMap((name) => (table && table.indexOf(name) >= 0 ? [[name, factsOf(name, table.named(name))]] : []))) }
+      return { facts: Object.fromEntries(task.columns.flatMap((name) => (table && table.indexOf(name) >= 0 ? [[name, factsOf(name, table.named(name), task.deep)]] : []))) }
     }
     case 'values': {
       const { ran } = await runTo(task.recipe, task.table, task.step, task.files, task.now, desk)

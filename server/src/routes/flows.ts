@@ -69,7 +69,7 @@ export const flowRoutes = ({ flows, files, bench, runner, registerFile }: Servic
   router.post('/facts', async (request, response) => {
     const id = await flowOf(request)
     const asked = body(api.factsRequest, request)
-    const { result } = bench.do<{ facts: Record<string, api.ColumnFacts> }>({ kind: 'facts', ...asked, recipe: await recipeFor(id, asked.recipe), files: await flows.files(id), now: startedAt }, `${id}:facts:${asked.columns.length > 1 ? 'all' : 'one'}`)
+    const { result } = bench.do<{ facts: Record<string, api.ColumnFacts> }>({ kind: 'facts', ...asked, recipe: await recipeFor(id, asked.recipe), files: await flows.files(id), now: startedAt }, asked.deep ? undefined : `${id}:facts`)
     send(response, api.factsReply, await result)
   })
   router.post('/values', async (request, response) => {

@@ -30,10 +30,10 @@ export const storyQuery = ({ base }: Place, files: unknown, stand: Stand) =>
     retry: 2,
     staleTime: Infinity,
   })
-export const factsQuery = ({ base }: Place, files: unknown, stand: Stand, columns: readonly string[]) =>
+export const factsQuery = ({ base }: Place, files: unknown, stand: Stand, columns: readonly string[], deep = true) =>
   queryOptions({
-    queryKey: ['facts', base, files, fingerprint(stand), columns],
-    queryFn: ({ signal }) => ask(api.factsReply, 'POST', `${base}/facts`, { ...stand, columns }, signal),
+    queryKey: ['facts', base, files, fingerprint(stand), columns, deep],
+    queryFn: ({ signal }) => ask(api.factsReply, 'POST', `${base}/facts`, { ...stand, columns, deep }, signal),
     enabled: columns.length > 0,
     placeholderData: keepPreviousData,
     retry: 2,

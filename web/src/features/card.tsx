@@ -1,17 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
-import { counted, figure, formatDecimal, typeWords } from '@fabula/core'
+import { counted, figure, typeWords } from '@fabula/core'
 import { factsQuery } from '../api/queries.ts'
-import { Notice } from '../ui/parts.tsx'
-import { Bars } from './grid.tsx'
+import { FindingNotes, Figures, ValueBars } from './columns/column-facts.tsx'
 import type { Story } from './story-state.ts'
 import { verbsFor } from './verbs.ts'
-
-const Fact = ({ name, value }: { name: string; value: string }) => (
-  <>
-    <dt className="text-ink-2">{name}</dt>
-    <dd className="figures text-right font-medium">{value}</dd>
-  </>
-)
 
 /** What the selected column holds: facts, distribution, commonest values, what looks wrong. */
 const ColumnCard = ({ story, column }: { story: Story; column: string }) => {
@@ -19,42 +11,25 @@ const ColumnCard = ({ story, column }: { story: Story; column: string }) => {
   const facts = data?.facts[column]
   if (!facts) return <p className="text-ink-3">Counting…</p>
   const most = Math.max(1, ...facts.common.map(({ count }) => count))
-  const numbers = facts.type !== 'text' && facts.type !== 'boolean'
+  const spread = facts.type !== 'text' && facts.type !== 'boolean'
+  const highest = Math.max(1, ...facts.bars.map(({ count }) => count))
   return (
     <>
-      <dl className="grid grid-cols-[1fr_auto] gap-x-2 gap-y-0.5 text-[12.5px]">
-        <Fact name="Filled" value={`${figure(facts.filled)} of ${figure(facts.rows)}`} />
-        <Fact name="Different values" value={figure(facts.distinct)} />
-        {facts.least !== undefined && <Fact name={facts.type === 'date' || facts.type === 'datetime' ? 'Earliest' : 'Least'} value={facts.least} />}
-        {facts.greatest !== undefined && <Fact name={facts.type === 'date' || facts.type === 'datetime' ? 'Latest' : 'Greatest'} value={facts.greatest} />}
-        {facts.mean !== undefined && <Fact name="Mean" value={formatDecimal(Number(facts.mean.toPrecision(6)))} />}
-        {facts.longest !== undefined && <Fact name="Longest" value={counted(facts.longest, 'character')} />}
-      </dl>
-      {numbers && <Bars facts={facts} height={44} />}
-      <ul aria-label="Commonest values" className="figures text-[12.5px]">
-        {facts.common.slice(0, numbers ? 4 : 8).map(({ label, count }) => (
-          <li key={label}>
-            <button
-              type="button"
-              title={`Keep rows where it is ${label}`}
-              className="grid w-full grid-cols-[1fr_70px_44px] items-center gap-2 rounded py-0.5 text-left hover:bg-sunk"
-              onClick={() => story.setSelection({ kind: 'cell', column, row: -1, value: label })}
-            >
-              <span className="truncate whitespace-pre">{label.replace(/^ +| +$/g, (run) => '·'.repeat(run.length))}</span>
-              <i aria-hidden className="h-[7px] rounded-[2px] bg-bar" style={{ width: `${Math.max(2, (count / most) * 70)}px` }} />
-              <span className="text-right text-ink-3">{figure(count)}</span>
-            </button>
-          </li>
-        ))}
-      </ul>
-      {facts.findings.map(({ sentence, verb, step }) => (
-        <Notice key={sentence}>
-          {sentence}{' '}
-          <button type="button" className="font-semibold text-rubric" onClick={() => story.begin(step as never)}>
-            {verb}
-          </button>
-        </Notice>
-      ))}
+      <Figures facts={facts} />
+      {spread && (
+        <div role="group" aria-label={`How ${column} is spread`} className="flex h-[44px] items-end gap-px">
+          {facts.bars.map(({ label, count, where }) => (
+            <button key={label} type="button" title={`${label}: ${counted(count, 'row')}`} aria-label={`${label}: ${counted(count, 'row')}`} className="min-w-[3px] flex-1 bg-bar hover:bg-token" style={{ height: count > 0 ? Math.max(3, (count / highest) * 44) : 1 }} onClick={() => where && story.begin({ kind: 'filter', where })} />
+          ))}
+        </div>
+      )}
+      <ValueBars label="Commonest values" bars={facts.common.slice(0, spread ? 4 : 8)} most={most} choose={({ label }) => story.setSelection({ kind: 'cell', column, row: -1, value: label })} />
+      {facts.patterns.length > 1 && (
+        <p className="text-[12px] text-ink-3">
+          Written like <span className="figures">{facts.patterns.slice(0, 3).map(({ label, count }) => `${label} (${figure(count)})`).join(', ')}</span>
+        </p>
+      )}
+      <FindingNotes facts={facts} begin={(step) => story.begin(step as never)} />
     </>
   )
 }

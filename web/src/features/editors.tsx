@@ -65,6 +65,8 @@ export const SlotEditor = ({ slot, step, story, close }: { slot: Slot; step: Ste
       return <SliceEditor step={step} set={(params) => story.reword({ id: step.id, kind: 'slice', ...params })} />
     case 'open':
       return <p>No file stands here yet. Drop one on the Replay page.</p>
+    case 'pairs':
+      return <PairsEditor step={step} schema={schema} story={story} />
     case 'grid':
       return <GridEditor step={step} reword={story.reword} />
     case 'value':
@@ -340,6 +342,40 @@ const ChangeEditor = ({ value, set }: { value: Record<string, unknown>; set: (va
           <option value="upper">large</option>
           <option value="title">Large First Letters</option>
         </select>
+      </label>
+    </div>
+  )
+}
+
+type Pair = { readonly find: unknown; readonly with: unknown }
+/** What is found and what stands there instead; a single pair and several are written alike. */
+const PairsEditor = ({ step, schema, story }: { step: Step; schema: Schema; story: Story }) => {
+  const pairs = (step.pairs as readonly Pair[] | undefined) ?? [{ find: step.find, with: step.with }]
+  const [column] = selectedNames(step.columns as Selector, schema)
+  const type = schema.find(({ name }) => name === column)?.type ?? 'text'
+  const valueOf = (text: string): unknown => (text === '' ? null : (type === 'integer' || type === 'decimal') && Number.isFinite(Number(text)) ? Number(text) : type === 'boolean' ? text === 'true' : text)
+  const set = (next: readonly Pair[]): void => {
+    const { find: _find, with: _with, pairs: _pairs, ...rest } = step
+    story.reword({ ...rest, pairs: next } as Step)
+  }
+  const put = (i: number, side: 'find' | 'with', text: string): void => set(pairs.map((pair, k) => (k === i ? { ...pair, [side]: valueOf(text) } : pair)))
+  return (
+    <div className="grid w-[440px] gap-1.5">
+      {pairs.map((pair, i) => (
+        <div key={i} className="grid grid-cols-[1fr_auto_1fr_auto] items-center gap-2">
+          <input className="field" aria-label={`Find ${i + 1}`} defaultValue={String(pair.find ?? '')} onChange={(event) => put(i, 'find', event.target.value)} />
+          becomes
+          <input className="field" aria-label={`Becomes ${i + 1}`} placeholder="empty" defaultValue={String(pair.with ?? '')} onChange={(event) => put(i, 'with', event.target.value)} />
+          <Button look="quiet" aria-label={`Take pair ${i + 1} out`} disabled={pairs.length === 1} onClick={() => set(pairs.filter((_, k) => k !== i))}>
+            ×
+          </Button>
+        </div>
+      ))}
+      <Button className="justify-self-start" onClick={() => set([...pairs, { find: type === 'text' ? '…' : pairs[0]?.find, with: null }])}>
+        Another value
+      </Button>
+      <label className="flex items-center gap-2">
+        <input type="checkbox" checked={step.ignoreCase === true} onChange={(event) => story.reword((event.target.checked ? { ...step, ignoreCase: true } : Object.fromEntries(Object.entries(step).filter(([key]) => key !== 'ignoreCase'))) as Step)} /> whatever the case
       </label>
     </div>
   )

@@ -40,7 +40,7 @@ const widthFor = (column: ViewColumn, rows: readonly ViewRow[], at: number): num
   return Math.min(320, Math.max(124, column.name.length * 8 + 30, longest * 7.9 + 26))
 }
 
-export const Bars = ({ facts, height }: { facts: ColumnFacts | undefined; height: number }) => {
+const Bars = ({ facts, height }: { facts: ColumnFacts | undefined; height: number }) => {
   const bars = facts?.bars.slice(0, 14) ?? []
   const most = Math.max(1, ...bars.map(({ count }) => count))
   return (

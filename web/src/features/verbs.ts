@@ -32,6 +32,7 @@ const columnVerbs = (columns: readonly string[], schema: Schema): Verb[] => {
     of('select', { columns }, one ? 'Keep only this column' : 'Keep only these columns'),
     of('move', { columns, to: 'first' }, 'Move to the front'),
     of('fill', { columns, direction: 'down' }),
+    ...(type === 'text' ? [of('replace', { columns, find: ' ', with: '', match: 'part' })] : []),
     of('sort', { by: columns.map((column) => ({ column })) }, `Sort by ${one ? 'it' : 'them'}`, 'S'),
     of('distinct', { columns }, one ? 'Keep one row of each value' : 'Keep one row of each combination'),
     ...(one ? [of('derive', { as: `${first} 2`, formula: /^[A-Za-z_]\w*$/.test(first) ? first : `'${first.replaceAll("'", "''")}'`, after: first }, 'Compute a column from it')] : [of('unpivot', { name: labelFor(columns), groups: [{ columns, value: 'Value' }] })]),
@@ -52,6 +53,7 @@ export const verbsFor = (selection: Selection, schema: Schema): Verb[] => {
       of('filter', { where }, `Keep rows where ${shown}`),
       of('filter', { where, keep: false }, `Drop rows where ${shown}`),
       ...(value !== null && type !== 'text' && type !== 'boolean' ? [of('filter', { where: { column, op: 'at-least', value: valueFor(value, type) } }, 'Keep rows from this value up'), of('filter', { where: { column, op: 'at-most', value: valueFor(value, type) } }, 'Keep rows up to this value')] : []),
+      ...(value === null ? [] : [of('replace', { columns: [column], find: valueFor(value, type), with: valueFor(value, type) }, 'Replace it…'), of('replace', { columns: [column], find: valueFor(value, type), with: null }, 'Make it empty')]),
       ...columnVerbs([column], schema).slice(1),
     ]
   }

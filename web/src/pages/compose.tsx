@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router'
 import { counted, figure } from '@fabula/core'
 import { factsQuery, previewQuery } from '../api/queries.ts'
 import { Card } from '../features/card.tsx'
+import { ColumnsView } from '../features/columns/columns-view.tsx'
 import { Composer } from '../features/composer.tsx'
 import { Grid } from '../features/grid.tsx'
 import { River, StoryList } from '../features/story-list.tsx'
@@ -98,12 +99,13 @@ export const Compose = () => {
   const focus = useRef<() => void>(() => undefined)
   const rememberFocus = useCallback((run: () => void) => (focus.current = run), [])
   const [keys, setKeys] = useState(false)
+  const [sight, setSight] = useState<'rows' | 'columns'>('rows')
   const [left, setLeft] = useWidth('story-width', 392, 300, 620)
   const { flow, place, stand, table, step, draft, lens, only } = story
   useKeys(story, () => focus.current(), () => setKeys((shown) => !shown))
   const view = useQuery(previewQuery(place, flow.files, stand, lens, only, 0))
   const names = story.schemaHere.slice(0, 40).map(({ name }) => name)
-  const facts = useQuery(factsQuery(place, flow.files, stand, names))
+  const facts = useQuery(factsQuery(place, flow.files, stand, names, false))
   const travel = story.travel
   useEffect(() => {
     setTools(
@@ -144,12 +146,12 @@ export const Compose = () => {
       <section aria-label="The table" className="flex min-h-0 min-w-0 flex-col bg-sheet">
         <div className="flex items-center gap-3 border-b border-line px-3.5 py-2.5">
           <h1 className="truncate font-serif text-[14px] font-medium">{`${table?.name ?? ''}, ${lens === 'before' ? 'before' : 'after'} sentence ${number}`}</h1>
-          <span className="figures flex-none text-[12px] text-ink-3">{shownRows === undefined ? '' : `${counted(shownRows, 'row')} × ${counted(story.schemaHere.length, 'column')}`}</span>
+          <Segments label="Rows, or columns side by side" value={sight} of={[['rows', shownRows === undefined ? 'Rows' : counted(shownRows, 'row')], ['columns', counted(story.schemaHere.length, 'column')]]} onChange={setSight} />
           <span className="ml-auto">
-            <Segments label="What the table shows" value={lens} of={[['before', 'Before'], ['changes', 'What changes'], ['after', 'After']]} onChange={story.setLens} />
+            {sight === 'rows' && <Segments label="What the table shows" value={lens} of={[['before', 'Before'], ['changes', 'What changes'], ['after', 'After']]} onChange={story.setLens} />}
           </span>
         </div>
-        <Tally story={story} />
+        {sight === 'rows' && <Tally story={story} />}
         {(story.problem ?? (view.error && !noFiles ? view.error.message : undefined)) && (
           <div className="p-3">
             <Notice kind="went">{story.problem ?? view.error?.message}</Notice>
@@ -163,6 +165,8 @@ export const Compose = () => {
               Replay on new exports
             </Button>
           </div>
+        ) : sight === 'columns' ? (
+          <ColumnsView story={story} />
         ) : (
           <Grid story={story} facts={facts.data?.facts ?? {}} />
         )}

@@ -18,7 +18,7 @@ export const Key = ({ children }: { children: ReactNode }) => <kbd className="ro
 export const Segments = <T extends string>({ label, value, of, onChange }: { label: string; value: T; of: readonly (readonly [T, string])[]; onChange: (value: T) => void }) => (
   <div role="radiogroup" aria-label={label} className="flex rounded-lg bg-sunk p-0.5 text-[12.5px]">
     {of.map(([one, words]) => (
-      <button key={one} type="button" role="radio" aria-checked={one === value} data-state={one === value ? 'on' : 'off'} onClick={() => onChange(one)} className="rounded-md px-2.5 py-1 text-ink-2 data-[state=on]:bg-sheet data-[state=on]:font-semibold data-[state=on]:text-ink">
+      <button key={one} type="button" role="radio" aria-checked={one === value} data-state={one === value ? 'on' : 'off'} onClick={() => onChange(one)} className="rounded-md px-2.5 py-1 whitespace-nowrap text-ink-2 data-[state=on]:bg-sheet data-[state=on]:font-semibold data-[state=on]:text-ink">
         {words}
       </button>
     ))}
