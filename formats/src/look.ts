@@ -3,6 +3,7 @@ import { detectEncoding, encodingSamples, textPieces } from './csv/decode.ts'
 import { csvRows } from './csv/open-csv.ts'
 import { sniffDelimiter } from './csv/sniff.ts'
 import { formatOfFile, openWorkbook } from './format.ts'
+import { listsIn, parseJson } from './json/open-json.ts'
 import { guessTable } from './sniff-table.ts'
 import type { InputFile } from './open-input.ts'
 import type { Merge } from './sheet/workbook.ts'
@@ -12,6 +13,8 @@ export type SheetLook = { readonly name: string; readonly hidden: boolean; reado
 export type RawLook = {
   readonly format: Format
   readonly sheet?: string
+  /** Where the list of records of a JSON file seems to stand. */
+  readonly path?: string
   readonly sheets: readonly SheetLook[]
   readonly rows: readonly { readonly at: number; readonly cells: readonly string[] }[]
   readonly total: number
@@ -88,12 +91,22 @@ const lookAtCsv = ({ bytes, name }: InputFile, read: Read): RawLook => {
   return { format: 'csv', sheets: [], rows: ends.rows, total: ends.total, encoding, delimiter, header, footer, samples: encodingSamples(bytes), merges: [] }
 }
 
+/** The first lines, set out for reading, and the first list of records in it. */
+const lookAtJson = ({ bytes, name }: InputFile, read: Read): Pick<RawLook, 'rows' | 'total'> & { path?: string } => {
+  const document = parseJson(bytes, name, read.encoding)
+  const [path = ''] = listsIn(document)
+  const text = JSON.stringify(document, (_key, value: unknown) => (Array.isArray(value) ? (value.slice(0, 20) as unknown[]) : value), 2)
+  const rows = text.split('\n', 200).map((line, i) => ({ at: i + 1, cells: [line] }))
+  return { rows, total: 0, ...(path === '' ? {} : { path }) }
+}
+
 /** What stands in the file, before anything is made of it. `sheet` says which sheet's rows are wanted. */
 export const lookAtFile = (file: InputFile, read: Read, sheet?: string): RawLook => {
   const format = formatOfFile(file.bytes, file.name, read)
   const plain = { format, sheets: [], rows: [], total: 0, encoding: 'utf-8', delimiter: ',', header: 1, footer: 0, samples: [], merges: [] } as const
   if (format === 'csv') return lookAtCsv(file, read)
-  if (format === 'json' || format === 'parquet') return plain
+  if (format === 'json') return { ...plain, ...lookAtJson(file, read) }
+  if (format === 'parquet') return plain
   const book = openWorkbook(file.bytes, file.name, format)
   const wanted = sheet ?? book.sheets.find(({ hidden }) => !hidden)?.name ?? book.sheets[0]?.name
   let look: Ends | undefined

@@ -10,8 +10,9 @@ import type { Progress } from './jobs/tasks.ts'
 import { Refusal } from './refusal.ts'
 import { body, send } from './routes/check.ts'
 import { flowRoutes, type Services } from './routes/flows.ts'
+import { sourceRoutes, type SourceServices } from './routes/sources.ts'
 
-export type AppOptions = { readonly services: Services; readonly log: Logger; readonly web: string; readonly hosts: readonly string[]; readonly maxUpload: number }
+export type AppOptions = { readonly services: Services & SourceServices; readonly log: Logger; readonly web: string; readonly hosts: readonly string[]; readonly maxUpload: number }
 
 const local = new Set(['127.0.0.1', '::1', '::ffff:127.0.0.1'])
 
@@ -32,7 +33,7 @@ const guardOwner = (request: Request, _response: Response, next: NextFunction): 
 }
 
 export const buildApp = ({ services, log, web, hosts, maxUpload }: AppOptions): Express => {
-  const { flows, files, bench } = services
+  const { flows, files, bench, shelf } = services
   const app = express()
   app.disable('x-powered-by')
   app.use(guardOrigin(hosts))
@@ -61,6 +62,7 @@ export const buildApp = ({ services, log, web, hosts, maxUpload }: AppOptions): 
     if (name === '') throw new Refusal(400, 'no-name', 'The file has no name.')
     if (Number(request.headers['content-length'] ?? 0) > maxUpload) throw new Refusal(413, 'too-large', `${name} is larger than ${Math.round(maxUpload / 1e6).toLocaleString('en-GB')} MB, the most this server takes.`)
     const { hash, size } = await files.add(request)
+    await shelf.add({ name, hash, size })
     send(response, api.fileRef, { name, hash, size })
   })
   app.post('/api/look', guardOwner, async (request, response) => {
@@ -73,7 +75,9 @@ export const buildApp = ({ services, log, web, hosts, maxUpload }: AppOptions): 
     const { result, stop } = bench.do<OpenReply>({ kind: 'open', files: refs, read }, undefined, (progress) => job !== undefined && opening.set(job, { progress, stop }))
     if (job !== undefined) opening.set(job, { progress: { done: 0, of: 100, doing: '' }, stop })
     try {
-      send(response, api.openReply, await result)
+      const reply = await result
+      await shelf.note(refs, reply.columns.map(({ name }) => name))
+      send(response, api.openReply, reply)
     } finally {
       if (job !== undefined) opening.delete(job)
     }
@@ -84,6 +88,7 @@ export const buildApp = ({ services, log, web, hosts, maxUpload }: AppOptions): 
     job?.stop()
     send(response, api.progressReply, job?.progress ?? { done: 0, of: 100, doing: '' })
   })
+  app.use('/api', sourceRoutes(services, guardOwner))
   app.use('/api', () => {
     throw new Refusal(404, 'nothing-here', 'There is nothing at this address.')
   })

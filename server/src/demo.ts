@@ -2,12 +2,17 @@ import { createReadStream, existsSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { parseRecipe } from '@fabula/core'
 import type { Services } from './routes/flows.ts'
+import type { Shelf } from './store/shelf.ts'
 
 /** On the first start the demo is put in: its files, and the finished flow on May's exports. */
-export const loadDemo = async ({ flows, files }: Services, folder: string): Promise<void> => {
+export const loadDemo = async ({ flows, files, shelf }: Services & { readonly shelf: Shelf }, folder: string): Promise<void> => {
   if ((await flows.list()).length > 0 || !existsSync(folder)) return
   const read = parseRecipe(readFileSync(join(folder, 'monthly-takings.fabula.json'), 'utf8'))
   if ('faults' in read) throw new Error(read.faults.map(({ sentence, where }) => `${sentence} at ${where}`).join(' '))
-  const bring = async (name: string) => ({ name, ...(await files.add(createReadStream(join(folder, name)))) })
+  const bring = async (name: string) => {
+    const ref = { name, ...(await files.add(createReadStream(join(folder, name)))) }
+    await shelf.add(ref)
+    return ref
+  }
   await flows.create(read.recipe, { visits: [await bring('visits-2031-05.csv')], targets: [await bring('targets-2031.csv')] }, true)
 }

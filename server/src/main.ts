@@ -9,6 +9,9 @@ import { Database } from './store/database.ts'
 import { FileStore } from './store/files.ts'
 import { Flows } from './store/flows.ts'
 import { FolderTaken, lockFolder } from './store/lock.ts'
+import { Secrets } from './store/secrets.ts'
+import { Shelf } from './store/shelf.ts'
+import { Sources } from './store/sources.ts'
 
 const root = fileURLToPath(new URL('../..', import.meta.url))
 const host = process.env.HOST ?? '127.0.0.1'
@@ -33,9 +36,13 @@ const release = take()
 const database = await Database.open(join(data, 'database'))
 const files = new FileStore(data, database)
 const flows = new Flows(database)
+const shelf = new Shelf(database, files)
 const services = {
   flows,
   files,
+  shelf,
+  sources: new Sources(database, new Secrets(data)),
+  reach: { allowPrivate: process.env.FABULA_ALLOW_PRIVATE === '1', maxBytes: Number(process.env.FABULA_MAX_FETCH ?? 1e9), timeoutMs: 30_000 },
   bench: new Bench(data),
   runner: new Bench(data),
   registerFile: async ({ hash, size }: { hash: string; size: number }) => void (await database.query('insert into files (hash, size) values ($1, $2) on conflict do nothing', hash, size)),

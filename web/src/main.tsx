@@ -15,6 +15,8 @@ import { Home } from './pages/home.tsx'
 import { OpenInFlow, OpenNew } from './pages/opening.tsx'
 import { Reader } from './pages/reader.tsx'
 import { Replay } from './pages/replay.tsx'
+import { ShelfPage } from './pages/shelf.tsx'
+import { SourcesPage } from './pages/sources.tsx'
 
 // the content security policy allows no code made from text
 z.config({ jitless: true })
@@ -23,6 +25,8 @@ document.documentElement.dataset.theme = localStorage.getItem('theme') ?? 'paper
 const router = createBrowserRouter([
   { path: '/', element: <Home /> },
   { path: '/open', element: <OpenNew /> },
+  { path: '/shelf', element: <ShelfPage /> },
+  { path: '/sources', element: <SourcesPage /> },
   { path: '/flows/:id', element: <FlowLayout shared={false} />, children: [{ index: true, element: <Compose /> }, { path: 'replay', element: <Replay /> }, { path: 'hand-over', element: <HandOver /> }, { path: 'open', element: <OpenInFlow /> }, { path: 'open/:input', element: <OpenInFlow /> }] },
   { path: '/r/:token', element: <FlowLayout shared />, children: [{ index: true, element: <Reader /> }, { path: 'replay', element: <Replay /> }] },
   { path: '*', element: <Home /> },

@@ -1,5 +1,9 @@
 import { z } from 'zod'
 import { recipeSchema, type Recipe } from '../recipe/schema.ts'
+import { fileRef } from './files.ts'
+
+export { fileRef } from './files.ts'
+export * from './sources.ts'
 
 /** Requests and replies between page and server: one definition, checked on both sides. */
 const recipe = recipeSchema as unknown as z.ZodType<Recipe>
@@ -9,7 +13,6 @@ const state = z.enum(['same', 'came', 'went'])
 
 export const errorReply = z.object({ error: z.object({ code: z.string(), sentence: z.string() }) })
 
-export const fileRef = z.object({ name: z.string(), hash: z.string(), size: z.number() })
 export const flowSummary = z.object({ id: z.string(), name: z.string(), changedAt: z.string(), sentences: z.number() })
 export const flowReply = z.object({
   id: z.string(),
@@ -34,6 +37,7 @@ const header = z.union([z.number(), z.array(z.number())])
 export const lookReply = z.object({
   format: z.enum(['csv', 'xlsx', 'ods', 'json', 'parquet']),
   sheet: z.string().optional(),
+  path: z.string().optional(),
   sheets: z.array(z.object({ name: z.string(), hidden: z.boolean(), rows: z.number(), columns: z.number(), names: z.array(z.string()) })),
   rows: z.array(z.object({ at: z.number(), cells: z.array(z.string()) })),
   /** Rows of the sheet or file; 0 where it was too large to count. */

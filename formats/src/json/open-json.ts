@@ -8,7 +8,7 @@ type JsonObject = { readonly [key: string]: Json }
 const isObject = (value: Json | undefined): value is JsonObject => typeof value === 'object' && value !== null && !Array.isArray(value)
 
 /** Where lists stand in a document, as paths: what an analyst may have meant. */
-const listsIn = (value: Json, path = '', depth = 0): string[] => {
+export const listsIn = (value: Json, path = '', depth = 0): string[] => {
   if (Array.isArray(value)) return [path]
   return isObject(value) && depth < 5 ? Object.entries(value).flatMap(([key, inner]) => listsIn(inner, path === '' ? key : `${path}.${key}`, depth + 1)) : []
 }

@@ -12,4 +12,11 @@ create table runs (
   id text primary key, flow text not null references flows, edit bigint not null references edits, state text not null, sentence text,
   started_at timestamptz not null default now(), files jsonb not null default '[]', tables jsonb not null default '[]', outputs jsonb not null default '[]', asked jsonb not null default '{}');
 create table links (token text primary key, flow text not null references flows, at timestamptz not null default now(), ended_at timestamptz);`,
+  `-- what was ever brought in, by name and content; a source is where it came from and can be asked again
+create table sources (id bigint generated always as identity primary key, kind text not null, name text not null, asked jsonb not null, at timestamptz not null default now());
+create table shelf (
+  id bigint generated always as identity primary key, name text not null, hash text not null references files, columns text[] not null default '{}',
+  source bigint references sources, at timestamptz not null default now(), deleted_at timestamptz, unique (name, hash));
+insert into shelf (name, hash) select distinct name, hash from flow_files;
+create table connections (name text primary key, settings jsonb not null, secret text not null, at timestamptz not null default now());`,
 ]

@@ -44,6 +44,7 @@ const sheetsOf = (look: LookReply): Pick<Read, 'sheets'> => {
 /** How a file seems to be written: a start that the opening page lets one change. */
 export const guessedRead = (look: LookReply): Read => ({
   ...(look.format === 'csv' ? { encoding: look.encoding, delimiter: look.delimiter } : {}),
+  ...(look.path === undefined ? {} : { path: look.path }),
   ...(look.format === 'xlsx' || look.format === 'ods' ? sheetsOf(look) : {}),
   ...(headerRows({ header: look.header }).join() === '1' ? {} : { header: look.header }),
   ...(look.footer > 0 ? { footer: look.footer } : {}),

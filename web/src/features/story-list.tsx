@@ -212,6 +212,9 @@ const MoreTables = ({ story }: { story: Story }) => {
       <Button look="link" className="py-0!" onClick={() => chooser.current?.click()}>
         from a file
       </Button>
+      <Button look="link" className="py-0!" onClick={() => void navigate(`/sources?flow=${story.flow.id}`)}>
+        from elsewhere
+      </Button>
       <Button look="link" className="py-0!" onClick={() => void typed()}>
         typed in
       </Button>

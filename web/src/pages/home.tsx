@@ -7,7 +7,7 @@ import { upload } from '../api/client.ts'
 import { flowFromRecipe, isRecipe } from '../features/open-file.ts'
 import { pastedFile } from '../features/paste.ts'
 import { Button, Notice } from '../ui/parts.tsx'
-import { Mark } from './flow-layout.tsx'
+import { SiteHeader } from './site-header.tsx'
 
 const when = (iso: string): string => new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 
@@ -73,9 +73,7 @@ export const Home = () => {
   const { over, handlers } = useDrop((files) => void take(files))
   return (
     <div className="flex h-full flex-col" {...handlers}>
-      <header className="flex h-[52px] items-center border-b border-line px-[18px]">
-        <Mark />
-      </header>
+      <SiteHeader />
       <main className="mx-auto grid w-full max-w-[1080px] flex-1 grid-cols-[1fr_400px] gap-14 px-6 py-12">
         <section>
           <h1 className="font-serif text-[28px] leading-tight font-semibold">Tell once how an export becomes a tidy table.</h1>
@@ -103,6 +101,17 @@ export const Home = () => {
               Choose files
             </Button>
             <input ref={chooser} type="file" multiple aria-label="A file to start from" className="sr-only" tabIndex={-1} onChange={(event) => event.target.files && event.target.files.length > 0 && void take([...event.target.files])} />
+            <p className="mt-3 text-ink-2">
+              Or take it{' '}
+              <Link to="/sources" className="font-semibold text-rubric hover:underline">
+                from a web address, an OData service or a database
+              </Link>
+              , or from{' '}
+              <Link to="/shelf" className="font-semibold text-rubric hover:underline">
+                the shelf
+              </Link>
+              .
+            </p>
             <p role="status" className="figures mt-3 min-h-5 text-ink-2">
               {busy}
             </p>

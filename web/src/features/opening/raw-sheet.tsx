@@ -8,6 +8,7 @@ type State = { readonly kind: 'body' | 'names' | 'out'; readonly why?: string }
 
 /** What becomes of a row of the sheet, and why. */
 const stateOf = (row: number, opening: Opening, look: LookReply): State => {
+  if (look.format === 'json') return { kind: 'body' }
   const { area, heads, read } = opening
   if (area && (row < area.top || row > area.bottom)) return { kind: 'out', why: 'outside the range' }
   if (heads.includes(row)) return { kind: 'names' }
@@ -41,7 +42,7 @@ export const RawSheet = ({ opening }: { opening: Opening }) => {
     const cell = document.elementFromPoint(x, y)?.closest('td[data-column]')
     if (cell instanceof HTMLElement) setCorner(Number(cell.dataset.row), Number(cell.dataset.column))
   }
-  const corner = (row: LookRow, column: number): 'start' | 'end' | undefined => (row.at === bounds.top && column === bounds.left ? 'start' : row.at === lastShown && column === Math.min(bounds.right, width) ? 'end' : undefined)
+  const corner = (row: LookRow, column: number): 'start' | 'end' | undefined => (look.format === 'json' ? undefined : row.at === bounds.top && column === bounds.left ? 'start' : row.at === lastShown && column === Math.min(bounds.right, width) ? 'end' : undefined)
   return (
     <div className="min-h-0 flex-1 overflow-auto" onPointerMove={(event) => dragging && event.buttons === 1 && onMove(event.clientX, event.clientY)} onPointerUp={() => setDragging(undefined)}>
       <table className="figures w-full border-collapse text-[12.5px]" aria-label="The sheet as it stands in the file">
@@ -58,7 +59,7 @@ export const RawSheet = ({ opening }: { opening: Opening }) => {
               ),
               <tr key={row.at} data-state={state.kind} className={`h-[27px] ${looks[state.kind]}`}>
                 <th scope="row" className="w-[52px] border-r border-b border-line p-0 font-normal">
-                  <button type="button" className="w-full px-2.5 text-right text-ink-3 hover:text-token" aria-label={`Names from row ${row.at}`} aria-pressed={state.kind === 'names'} title="The names stand in this row. With Shift: in two rows." onClick={(event) => opening.setHead(row.at, event.shiftKey)}>
+                  <button type="button" className="w-full px-2.5 text-right text-ink-3 hover:text-token" aria-label={`Names from row ${row.at}`} aria-pressed={state.kind === 'names'} disabled={look.format === 'json'} title="The names stand in this row. With Shift: in two rows." onClick={(event) => opening.setHead(row.at, event.shiftKey)}>
                     {row.at}
                   </button>
                 </th>
@@ -66,7 +67,7 @@ export const RawSheet = ({ opening }: { opening: Opening }) => {
                   const outside = area && (c + 1 < area.left || c + 1 > area.right)
                   const mark = corner(row, c + 1)
                   return (
-                    <td key={c} data-row={row.at} data-column={c + 1} className={`relative max-w-[190px] truncate border-r border-b border-line px-2.5 ${outside ? 'aside text-ink-3' : ''}`}>
+                    <td key={c} data-row={row.at} data-column={c + 1} className={`relative ${look.format === 'json' ? 'whitespace-pre' : 'max-w-[190px]'} truncate border-r border-b border-line px-2.5 ${outside ? 'aside text-ink-3' : ''}`}>
                       {row.cells[c] ? shownText(row.cells[c]) : ''}
                       {mark && (
                         <span

@@ -1,0 +1,4 @@
+import { z } from 'zod'
+
+/** A file that the server keeps, by its content. */
+export const fileRef = z.object({ name: z.string(), hash: z.string(), size: z.number() })

@@ -1,0 +1,34 @@
+import { z } from 'zod'
+import { fileRef } from './files.ts'
+
+/** Where data can come from besides a file: a web address, a table of an OData service, a table or query of a database. */
+export const sourceAsked = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('web'), address: z.string().max(4000) }),
+  z.object({ kind: z.literal('odata'), service: z.string().max(4000), table: z.string().max(300), columns: z.array(z.string()).max(1000) }),
+  z.object({ kind: z.literal('postgresql'), connection: z.string(), wanted: z.union([z.object({ schema: z.string(), table: z.string() }), z.object({ query: z.string().max(100_000) })]) }),
+])
+export const takeRequest = z.object({ asked: sourceAsked, job: z.string().max(60).optional() })
+export const takeReply = z.object({ file: fileRef, source: z.number() })
+
+export const offerRequest = z.discriminatedUnion('kind', [z.object({ kind: z.literal('odata'), service: z.string().max(4000) }), z.object({ kind: z.literal('postgresql'), connection: z.string() })])
+export const offerReply = z.object({ tables: z.array(z.object({ name: z.string(), schema: z.string().optional(), rows: z.number().optional() })) })
+/** The first rows of a table, before it is taken. */
+export const sampleReply = z.object({ names: z.array(z.string()), rows: z.array(z.array(z.string())) })
+
+const settings = { host: z.string().min(1), port: z.number().int().min(1).max(65_535), database: z.string().min(1), user: z.string().min(1), ssl: z.boolean() }
+export const connectRequest = z.object({ name: z.string().min(1).max(80), ...settings, password: z.string() })
+export const connectionsReply = z.object({ connections: z.array(z.object({ name: z.string(), ...settings })) })
+
+export const shelfEntry = z.object({
+  id: z.number(), name: z.string(), hash: z.string(), size: z.number(), at: z.string(), columns: z.array(z.string()), versions: z.number(), replays: z.number(),
+  uses: z.array(z.object({ flow: z.string(), name: z.string(), input: z.string() })),
+  source: z.object({ id: z.number(), kind: z.enum(['web', 'odata', 'postgresql']), name: z.string() }).nullable(),
+})
+export const shelfReply = z.object({ entries: z.array(shelfEntry) })
+export const replaceRequest = z.object({ file: fileRef })
+
+export type SourceAsked = z.infer<typeof sourceAsked>
+export type OfferRequest = z.infer<typeof offerRequest>
+export type OfferReply = z.infer<typeof offerReply>
+export type SampleReply = z.infer<typeof sampleReply>
+export type ShelfEntry = z.infer<typeof shelfEntry>

@@ -1,0 +1,93 @@
+import { Router, type RequestHandler } from 'express'
+import { Readable } from 'node:stream'
+import * as api from '@fabula/core/api'
+import type { SourceAsked } from '@fabula/core/api'
+import { odataLook, odataRecords, odataTables } from '../sources/odata.ts'
+import { postgresCsv, postgresLook, postgresTables } from '../sources/postgresql.ts'
+import { bytesOf, fetchAnswer, nameOf, type Reach } from '../sources/web.ts'
+import type { FileStore } from '../store/files.ts'
+import type { Shelf } from '../store/shelf.ts'
+import type { Sources } from '../store/sources.ts'
+import { body, send } from './check.ts'
+
+export type SourceServices = { readonly files: FileStore; readonly shelf: Shelf; readonly sources: Sources; readonly reach: Reach }
+
+const stemOf = (text: string): string => text.replace(/[^\p{L}\p{N}._-]+/gu, '-').replace(/^-|-$/g, '').slice(0, 80) || 'table'
+
+/** Bringing data in from elsewhere, and the shelf of all that was brought in. */
+export const sourceRoutes = ({ files, shelf, sources, reach }: SourceServices, owner: RequestHandler): Router => {
+  const router = Router()
+  router.use(owner)
+
+  const going = new Map<string, number>()
+  /** What a source gives now, as a file. */
+  const take = async (asked: SourceAsked, tell: (rows: number) => void): Promise<{ name: string; title: string; pieces: AsyncIterable<Buffer> }> => {
+    if (asked.kind === 'web') {
+      const { url, answer } = await fetchAnswer(asked.address, reach)
+      return { name: nameOf(url, answer), title: asked.address, pieces: bytesOf(answer, reach) }
+    }
+    if (asked.kind === 'odata') return { name: `${stemOf(asked.table)}.json`, title: `${asked.table} of ${asked.service}`, pieces: odataRecords(asked.service, asked.table, asked.columns, reach, tell) }
+    const connection = await sources.connection(asked.connection)
+    const table = 'query' in asked.wanted ? 'query' : asked.wanted.table
+    return { name: `${stemOf(table)}.csv`, title: `${table} of ${asked.connection}`, pieces: postgresCsv(connection, asked.wanted, tell) }
+  }
+  const takeAndKeep = async (asked: SourceAsked, known: number | undefined, job: string | undefined): Promise<{ file: api.FileRef; source: number }> => {
+    try {
+      const { name, title, pieces } = await take(asked, (rows) => job !== undefined && going.set(job, rows))
+      const stored = await files.add(Readable.from(pieces))
+      const source = known ?? (await sources.add(title, asked))
+      const file = { name, ...stored }
+      await shelf.add(file, source)
+      return { file, source }
+    } finally {
+      if (job !== undefined) going.delete(job)
+    }
+  }
+
+  router.post('/sources/offer', async (request, response) => {
+    const asked = body(api.offerRequest, request)
+    if (asked.kind === 'odata') send(response, api.offerReply, { tables: (await odataTables(asked.service, reach)).map((name) => ({ name })) })
+    else send(response, api.offerReply, { tables: (await postgresTables(await sources.connection(asked.connection))).map(({ schema, table, rows }) => ({ name: table, schema, rows })) })
+  })
+  router.post('/sources/look', async (request, response) => {
+    const { asked } = body(api.takeRequest, request)
+    if (asked.kind === 'postgresql') return send(response, api.sampleReply, await postgresLook(await sources.connection(asked.connection), asked.wanted))
+    if (asked.kind === 'web') return send(response, api.sampleReply, { names: [], rows: [] })
+    const records = await odataLook(asked.service, asked.table, reach)
+    const names = [...new Set(records.flatMap(Object.keys))]
+    const shown = (value: unknown): string => (value === null || value === undefined ? '' : typeof value === 'object' ? JSON.stringify(value) : String(value as string | number | boolean))
+    send(response, api.sampleReply, { names, rows: records.map((record) => names.map((name) => shown(record[name]))) })
+  })
+  router.post('/sources/take', async (request, response) => {
+    const { asked, job } = body(api.takeRequest, request)
+    send(response, api.takeReply, await takeAndKeep(asked, undefined, job))
+  })
+  router.get('/sources/take/:job', (request, response) => send(response, api.progressReply, { done: going.get(request.params.job) ?? 0, of: 0, doing: going.has(request.params.job) ? `${(going.get(request.params.job) ?? 0).toLocaleString('en-GB')} rows so far` : '' }))
+  router.post('/sources/:id/again', async (request, response) => {
+    const id = Number(request.params.id)
+    send(response, api.takeReply, await takeAndKeep(await sources.asked(id), id, undefined))
+  })
+
+  router.get('/connections', async (_request, response) => send(response, api.connectionsReply, { connections: await sources.connections() }))
+  router.post('/connections', async (request, response) => {
+    const { name, ...connection } = body(api.connectRequest, request)
+    await postgresTables(connection)
+    await sources.connect(name, connection)
+    send(response, api.connectionsReply, { connections: await sources.connections() })
+  })
+  router.delete('/connections/:name', async (request, response) => {
+    await sources.disconnect(request.params.name)
+    send(response, api.connectionsReply, { connections: await sources.connections() })
+  })
+
+  router.get('/shelf', async (_request, response) => send(response, api.shelfReply, { entries: await shelf.list() }))
+  router.put('/shelf/:id', async (request, response) => {
+    await shelf.replace(Number(request.params.id), body(api.replaceRequest, request).file)
+    send(response, api.shelfReply, { entries: await shelf.list() })
+  })
+  router.delete('/shelf/:id', async (request, response) => {
+    await shelf.remove(Number(request.params.id))
+    send(response, api.shelfReply, { entries: await shelf.list() })
+  })
+  return router
+}

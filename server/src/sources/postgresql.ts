@@ -1,0 +1,95 @@
+import pg from 'pg'
+import { Refusal } from '../refusal.ts'
+
+export type Connection = { readonly host: string; readonly port: number; readonly database: string; readonly user: string; readonly password: string; readonly ssl: boolean }
+/** A table by its name, or what a query gives. */
+export type Wanted = { readonly schema: string; readonly table: string } | { readonly query: string }
+
+const quoted = (name: string): string => `"${name.replaceAll('"', '""')}"`
+const selectOf = (wanted: Wanted): string => ('query' in wanted ? wanted.query.trim().replace(/;\s*$/, '') : `select * from ${quoted(wanted.schema)}.${quoted(wanted.table)}`)
+
+const bool = 16
+const zoned = 1184
+const bytea = 17
+/** Values as text, the way a CSV file writes them: true, ISO dates, the wall clock without a zone. */
+const shown = (text: string | null, type: number): string => {
+  if (text === null) return ''
+  if (type === bool) return text === 't' ? 'true' : 'false'
+  if (type === zoned) return text.replace(/[+-]\d\d(?::\d\d)?$/, '')
+  return type === bytea ? `${text.length / 2 - 1} bytes` : text
+}
+const cell = (text: string): string => (/[",\r\n]|^ | $/.test(text) ? `"${text.replaceAll('"', '""')}"` : text)
+
+/** A client in a transaction that can only read; what goes wrong is said plainly. */
+const withClient = async <T>(connection: Connection, work: (client: pg.Client) => Promise<T>): Promise<T> => {
+  const client = new pg.Client({ ...connection, ssl: connection.ssl ? { rejectUnauthorized: false } : false, connectionTimeoutMillis: 10_000, types: { getTypeParser: () => (text: string) => text } as never })
+  try {
+    await client.connect()
+  } catch (error) {
+    throw new Refusal(422, 'no-connection', `The database ${connection.database} at ${connection.host}:${connection.port} cannot be reached: ${(error as Error).message}.`)
+  }
+  try {
+    await client.query("set datestyle = 'ISO, YMD'; set intervalstyle = 'iso_8601'; begin transaction read only")
+    return await work(client)
+  } catch (error) {
+    if (error instanceof Refusal) throw error
+    throw new Refusal(422, 'database-refused', `The database refused: ${(error as Error).message}.`)
+  } finally {
+    await client.end().catch(() => undefined)
+  }
+}
+
+export const postgresTables = (connection: Connection): Promise<{ schema: string; table: string; rows: number }[]> =>
+  withClient(connection, async (client) => {
+    const { rows } = await client.query<{ schema: string; table: string; rows: string }>(
+      "select n.nspname as schema, c.relname as table, greatest(c.reltuples, 0)::bigint as rows from pg_class c join pg_namespace n on n.oid = c.relnamespace where c.relkind in ('r', 'v', 'm', 'p', 'f') and n.nspname not in ('pg_catalog', 'information_schema') and n.nspname not like 'pg\\_%' and has_table_privilege(c.oid, 'select') order by 1, 2",
+    )
+    return rows.map((row) => ({ ...row, rows: Number(row.rows) }))
+  })
+
+/** A named statement goes by the extended protocol, which takes one statement and no more. */
+const declare = (client: pg.Client, wanted: Wanted): Promise<unknown> => client.query({ name: 'fabula', text: `declare fabula_rows no scroll cursor for ${selectOf(wanted)}` })
+const fetch = (client: pg.Client, count: number) => client.query<(string | null)[]>({ text: `fetch ${count} from fabula_rows`, rowMode: 'array' })
+
+export const postgresLook = (connection: Connection, wanted: Wanted): Promise<{ names: string[]; rows: string[][] }> =>
+  withClient(connection, async (client) => {
+    await declare(client, wanted)
+    const { fields, rows } = await fetch(client, 20)
+    return { names: fields.map(({ name }) => name), rows: rows.map((row) => row.map((value, c) => shown(value, fields[c]?.dataTypeID ?? 0))) }
+  })
+
+const aBatch = 5000
+
+/** All rows as the pieces of a CSV file. */
+export async function* postgresCsv(connection: Connection, wanted: Wanted, tell: (rows: number) => void): AsyncGenerator<Buffer> {
+  const pieces: Buffer[] = []
+  let wake: () => void = () => undefined
+  let done = false
+  let fault: unknown
+  const reading = withClient(connection, async (client) => {
+    await declare(client, wanted)
+    let total = 0
+    for (;;) {
+      const { fields, rows } = await fetch(client, aBatch)
+      if (total === 0) pieces.push(Buffer.from(`${fields.map(({ name }) => cell(name)).join(',')}\n`))
+      if (rows.length > 0) pieces.push(Buffer.from(`${rows.map((row) => row.map((value, c) => cell(shown(value, fields[c]?.dataTypeID ?? 0))).join(',')).join('\n')}\n`))
+      total += rows.length
+      tell(total)
+      wake()
+      if (rows.length < aBatch) return
+      // no more is read than is written
+      while (pieces.length > 4 && !done) await new Promise((resolve) => setTimeout(resolve, 5))
+    }
+  }).catch((error: unknown) => (fault = error)).finally(() => {
+    done = true
+    wake()
+  })
+  for (;;) {
+    const piece = pieces.shift()
+    if (piece) yield piece
+    else if (done) break
+    else await new Promise<void>((resolve) => (wake = resolve))
+  }
+  await reading
+  if (fault) throw fault
+}
