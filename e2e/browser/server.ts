@@ -19,9 +19,9 @@ export const freePort = async (): Promise<number> => {
 export type Running = { readonly base: string; readonly data: string; readonly process: ChildProcess; readonly said: () => string; readonly stop: (signal?: NodeJS.Signals) => Promise<void> }
 
 /** The built server on a folder of its own; resolves when it prints its address, or when it ends. */
-export const startServer = async (data = mkdtempSync(join(tmpdir(), 'fabula-data-')), port?: number): Promise<Running> => {
+export const startServer = async (data = mkdtempSync(join(tmpdir(), 'fabula-data-')), port?: number, more: Readonly<Record<string, string>> = {}): Promise<Running> => {
   const at = port ?? (await freePort())
-  const child = spawn(process.execPath, [join(root, 'server/dist/main.js')], { env: { ...process.env, PORT: String(at), FABULA_DATA: data, HOST: '127.0.0.1' } })
+  const child = spawn(process.execPath, [join(root, 'server/dist/main.js')], { env: { ...process.env, PORT: String(at), FABULA_DATA: data, HOST: '127.0.0.1', ...more } })
   let said = ''
   const ready = new Promise<void>((resolve) => {
     const hear = (piece: Buffer): void => {
@@ -40,4 +40,10 @@ export const startServer = async (data = mkdtempSync(join(tmpdir(), 'fabula-data
     await gone
   }
   return { base: `http://localhost:${at}`, data, process: child, said: () => said, stop }
+}
+
+/** The stand-in for an OData service that ships with the product, on a port of its own. */
+export const startOData = async (): Promise<{ readonly address: string; readonly close: () => void }> => {
+  const { serveOData } = (await import(join(root, 'scripts/odata.mjs'))) as { serveOData: (port: number) => Promise<{ address: string; close: () => void }> }
+  return serveOData(0)
 }

@@ -1,10 +1,11 @@
 import { execFileSync, spawnSync } from 'node:child_process'
-import { chmodSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { firstDifference } from './compare.ts'
+import { startPostgres, type RealPostgres } from './postgres.ts'
 import { runPsql } from './psql.ts'
 
 const root = join(import.meta.dirname, '../..')
@@ -56,18 +57,14 @@ const flows: readonly Flow[] = [
   { name: 'a nasty file', recipe: at('nasty.fabula.json'), inputs: { 'the-file': at('nasty.csv') }, tables: ['order'] },
 ]
 
-const bin = '/usr/lib/postgresql/15/bin'
-const port = String(20_000 + (process.pid % 20_000))
-const asPostgres = (...words: string[]): void => void execFileSync('runuser', ['-u', 'postgres', '--', ...words], { stdio: 'ignore' })
 let db: PGlite
+let real: RealPostgres
 beforeAll(async () => {
   db = await PGlite.create()
-  chmodSync(folder, 0o777)
-  asPostgres(`${bin}/initdb`, '-D', at('pg'), '-E', 'UTF8', '--locale=C.UTF-8')
-  asPostgres(`${bin}/pg_ctl`, '-D', at('pg'), '-w', '-o', `-p ${port} -k ${folder} -c listen_addresses=''`, '-l', at('pg.log'), 'start')
+  real = startPostgres(folder)
 })
 afterAll(async () => {
-  asPostgres(`${bin}/pg_ctl`, '-D', at('pg'), '-m', 'immediate', 'stop')
+  real.stop()
   await db.close()
 })
 
@@ -92,7 +89,7 @@ describe.each(flows)('$name', ({ recipe, inputs, tables, asCsv }) => {
     same('pglite')
   })
   test('by psql on a PostgreSQL server, which is left as it was', () => {
-    const psql = (...words: string[]) => execFileSync('psql', ['-X', '-h', folder, '-p', port, '-U', 'postgres', '-v', 'ON_ERROR_STOP=1', ...words, 'postgres'], { encoding: 'utf8' })
+    const psql = (...words: string[]) => execFileSync('psql', ['-X', '-h', folder, '-p', String(real.port), '-U', 'postgres', '-v', 'ON_ERROR_STOP=1', ...words, 'postgres'], { encoding: 'utf8' })
     psql(...Object.entries(variables('psql')).flatMap(([name, value]) => ['-v', `${name}=${value}`]), '-f', `${script}.sql`)
     same('psql')
     expect(psql('-At', '-c', "select count(*) from pg_namespace where nspname = 'fabula_run'", '-c', 'select count(*) from pg_largeobject_metadata')).toBe('0\n0\n')

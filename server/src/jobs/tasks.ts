@@ -31,6 +31,13 @@ const mostOpened = 8
 
 const pathOf = (folder: string, hash: string): string => join(folder, 'files', hash.slice(0, 2), hash)
 
+/** A file's bytes; one that was deleted from the shelf is asked for again. */
+const stored = ({ name, hash }: { name: string; hash: string }, desk: Desk): { name: string; hash: string; bytes: Buffer } => {
+  const path = pathOf(desk.folder, hash)
+  if (!existsSync(path)) throw new TaskProblem(`${name} is not kept here any more. Drop it again.`)
+  return { name, hash, bytes: readFileSync(path) }
+}
+
 /** The same read in the same words, whatever the order of its keys. */
 const keyOf = (files: readonly FileRef[], read: Read): string =>
   JSON.stringify([files.map(({ hash, name }) => [hash, name]), read], (_key, value: unknown) => (typeof value === 'object' && value !== null && !Array.isArray(value) ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1))) : value))
@@ -45,7 +52,7 @@ const keepOpened = (key: string, files: OpenedFiles): void => {
 }
 
 const readAnew = async (files: readonly FileRef[], read: Read, desk: Desk): Promise<OpenedFiles> => {
-  const bytes = files.map(({ name, hash }) => ({ name, hash, bytes: readFileSync(pathOf(desk.folder, hash)) }))
+  const bytes = files.map((file) => stored(file, desk))
   let said = 0
   let breathed = Date.now()
   return openInput(bytes, read, async (share, rows) => {
@@ -198,7 +205,7 @@ const run = async (task: Extract<Task, { kind: 'run' }>, desk: Desk): Promise<Ru
 export const perform = async (task: Task, desk: Desk): Promise<unknown> => {
   switch (task.kind) {
     case 'look': {
-      const look: LookReply = structuredClone(lookAtFile({ name: task.name, hash: task.hash, bytes: readFileSync(pathOf(desk.folder, task.hash)) }, task.read, task.sheet)) as LookReply
+      const look: LookReply = structuredClone(lookAtFile(stored(task, desk), task.read, task.sheet)) as LookReply
       return look
     }
     case 'open': {

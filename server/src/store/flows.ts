@@ -50,9 +50,9 @@ export class Flows {
   }
 
   async files(flow: string): Promise<Record<string, FileRef[]>> {
-    const rows = await this.database.query('select ff.input, ff.name, ff.hash, f.size from flow_files ff join files f using (hash) where flow = $1 order by input, place', flow)
+    const rows = await this.database.query('select ff.input, ff.name, ff.hash, f.size, s.source from flow_files ff join files f using (hash) left join shelf s on s.name = ff.name and s.hash = ff.hash where flow = $1 order by input, place', flow)
     const files: Record<string, FileRef[]> = {}
-    for (const { input, name, hash, size } of rows) (files[input as string] ??= []).push({ name: name as string, hash: hash as string, size: Number(size) })
+    for (const { input, name, hash, size, source } of rows) (files[input as string] ??= []).push({ name: name as string, hash: hash as string, size: Number(size), ...(source === null ? {} : { source: Number(source) }) })
     return files
   }
 

@@ -150,7 +150,7 @@ export const Replay = () => {
   const chooser = useRef<HTMLInputElement>(null)
   const runs = useQuery(runsQuery(place))
   const run = useQuery(runQuery(place, runId))
-  const given = Object.keys(files).length > 0
+  const given = Object.keys(files).length > 0 || flow.recipe.inputs.length === 0
   const complete = flow.recipe.inputs.every(({ id }) => (files[id] ?? flow.files[id] ?? []).length > 0)
   const fit = useQuery({ queryKey: ['fit', place.base, flow.edit, files, renames], queryFn: () => ask(api.fitReply, 'POST', `${place.base}/fit`, { files, renames }), enabled: given && complete, placeholderData: (before) => before })
   const replay = useMutation({
@@ -183,6 +183,19 @@ export const Replay = () => {
     setFiles({ ...files, [input]: [file] })
     setHomeless(homeless.filter(({ hash }) => hash !== file.hash))
   }
+  const again = async (input: string, sources: readonly number[]): Promise<void> => {
+    setProblem(undefined)
+    setBusy('Fetching it anew from where it came')
+    try {
+      const refs: FileRef[] = []
+      for (const source of sources) refs.push((await ask(api.takeReply, 'POST', `/api/sources/${source}/again`)).file)
+      setFiles({ ...files, [input]: refs })
+    } catch (error) {
+      setProblem((error as Error).message)
+    } finally {
+      setBusy(undefined)
+    }
+  }
   const report = fit.data
   const stories = useQueries({ queries: flow.recipe.tables.map(({ id, steps }) => ({ ...storyQuery(place, flow.files, { recipe: flow.recipe, table: id, step: steps.at(-1)?.id ?? '' }), enabled: Object.keys(flow.files).length > 0 })) })
   /** The replay before this one, or where there is none what Compose showed. */
@@ -203,8 +216,9 @@ export const Replay = () => {
         {flow.recipe.inputs.map(({ id, name, files: pattern }, i) => {
           const one = report?.inputs.find((input) => input.id === id)
           const fresh = files[id]
+          const sources = (flow.files[id] ?? []).flatMap(({ source }) => (source === undefined ? [] : [source]))
           const own = report?.findings.filter((finding) => finding.input === id) ?? []
-          const verdict: FitReply['verdict'] = own.some(({ step }) => step !== undefined) ? 'does-not-fit' : own.some(({ code }) => code === 'missing-column' || code === 'changed-type') ? 'fits-with-changes' : 'fits'
+          const verdict: FitReply['verdict'] = own.some(({ step }) => step !== undefined) ? 'does-not-fit' : own.some(({ code }) => code === 'missing-column' || code === 'changed-type' || code === 'missing-sheet') ? 'fits-with-changes' : 'fits'
           return (
             <section key={id} aria-label={name} className="mb-3 rounded-xl border border-line bg-sheet px-4 py-[13px]">
               <div className="flex items-center gap-[9px]">
@@ -215,6 +229,11 @@ export const Replay = () => {
                   {fresh ? `${fresh.map((file) => file.name).join(', ')}${one ? ` · ${counted(one.rows, 'row')}` : ''}` : flow.files[id] ? `${flow.files[id].map((file) => file.name).join(', ')} · kept from last time` : `waits for ${pattern ?? 'a file'}`}
                 </span>
               </div>
+              {sources.length > 0 && !place.token && (
+                <Button look="link" className="py-0!" onClick={() => void again(id, sources)}>
+                  Fetch it anew from where it came
+                </Button>
+              )}
               {fresh && report && (
                 <Findings
                   report={report}

@@ -37,7 +37,7 @@ const Entry = ({ entry }: { entry: ShelfEntry }) => {
   const stories = entry.uses.filter(({ flow }, i, all) => all.findIndex((other) => other.flow === flow) === i)
   return (
     <li className="border-b border-line py-2.5">
-      <div className="grid grid-cols-[minmax(0,1fr)_250px_84px_150px_auto] items-center gap-4">
+      <div className="grid grid-cols-[minmax(0,1fr)_200px_72px_140px_348px] items-center gap-4">
         <span className="min-w-0">
           <span className="block truncate font-serif text-[15px] font-medium">{entry.name}</span>
           <span className="block truncate text-[12px] text-ink-3">
@@ -63,7 +63,7 @@ const Entry = ({ entry }: { entry: ShelfEntry }) => {
           {when(entry.at)}
           {entry.versions > 1 && <b className="block font-medium text-turned">{counted(entry.versions, 'version')} of this name</b>}
         </span>
-        <span className="flex gap-1">
+        <span className="flex justify-end gap-1">
           <Button look="quiet" className="px-2!" aria-label={`Begin a story with ${entry.name}`} onClick={() => void navigate('/open', { state: { files: [{ name: entry.name, hash: entry.hash, size: entry.size }] } })}>
             Begin a story
           </Button>
