@@ -74,17 +74,17 @@ class Ends {
   }
 }
 
-const lookAtCsv = ({ bytes, name }: InputFile, read: Read): RawLook => {
-  const encoding = read.encoding ?? detectEncoding(bytes)
+const lookAtCsv = ({ bytes: whole, name }: InputFile, read: Read): RawLook => {
+  const encoding = read.encoding ?? detectEncoding(whole)
+  // a large file is looked at from its first piece only: its foot is not known then
+  const large = whole.length > 8 << 20
+  const bytes = large ? whole.subarray(0, Math.max(2, (whole.lastIndexOf(10, 2 << 20) + 1) & ~1)) : whole
   const quote = read.quote ?? '"'
   const [piece] = textPieces(bytes, name, encoding)
   const delimiter = read.delimiter ?? sniffDelimiter(piece?.text ?? '', quote)
   const ends = new Ends(false)
-  // a large file is looked at from its first piece only: its foot is not known then
-  const large = bytes.length > 8 << 20
   for (const { rows } of csvRows(bytes, name, { ...read, encoding, delimiter })) {
     for (const row of rows) ends.add([...row])
-    if (large) break
   }
   if (large) ends.cut()
   const { header, footer } = guessTable(ends.first, ends.tail)

@@ -96,6 +96,9 @@ export const factsReply = z.object({ facts: z.record(z.string(), columnFacts) })
 export const valuesRequest = z.object({ recipe, table: z.string(), step: z.string(), column: z.string() })
 export const valuesReply = z.object({ values: z.array(bar) })
 
+export const findRequest = z.object({ recipe, table: z.string(), step: z.string(), text: z.string().min(1).max(500), from: z.object({ row: z.number(), column: z.string() }).nullable(), back: z.boolean() })
+export const findReply = z.object({ found: z.object({ row: z.number(), column: z.string() }).nullable(), total: z.number() })
+
 export const replayFiles = z.record(z.string(), z.array(fileRef))
 export const fitRequest = z.object({ files: replayFiles, renames: z.record(z.string(), z.record(z.string(), z.string())) })
 export const fitReply = z.object({

@@ -1,11 +1,10 @@
 import type { Condition } from '../steps/condition.ts'
-import { asCoded, cellAt, isEmptyAt, isNumber, lengthOf, type Column, type ColumnType } from '../table/column.ts'
+import { asCoded, isEmptyAt, isNumber, type Column, type ColumnType, type TextColumn, type ValueColumn } from '../table/column.ts'
 import { civilFromDays, dayMs, daysFromCivil, formatDate } from '../table/calendar.ts'
-import { groupBy } from '../table/group.ts'
 import { floats, ints } from '../table/memory.ts'
 import { formatDecimal } from '../table/number.ts'
 import { convert, textOfCell } from '../table/reading.ts'
-import { keyFinding, outlierFinding, textFindings, type Finding } from './findings.ts'
+import { keyFinding, outlierFinding, textFindings, type Finding, type Word } from './findings.ts'
 
 /** A value or span with how many rows hold it; `where` selects those rows. */
 export type Bar = { readonly label: string; readonly count: number; readonly where?: Condition | undefined }
@@ -36,10 +35,10 @@ export type Facts = {
 const spanCount = 12
 
 /** Equal spans of numbers or times; each bar's condition takes its lower end in and its upper end out, but the last both. */
-const numberSpans = (name: string, column: Column, sorted: Float64Array): Bar[] => {
+const numberSpans = (name: string, type: ColumnType, sorted: Float64Array): Bar[] => {
   const low = sorted[0] as number
   const high = sorted[sorted.length - 1] as number
-  const whole = column.type === 'integer' && high - low < spanCount
+  const whole = type === 'integer' && high - low < spanCount
   const count = whole ? high - low + 1 : spanCount
   const width = whole ? 1 : (high - low) / count || 1
   const counts = ints(count)
@@ -47,8 +46,8 @@ const numberSpans = (name: string, column: Column, sorted: Float64Array): Bar[] 
     const at = Math.min(count - 1, Math.floor((value - low) / width))
     counts[at] = (counts[at] as number) + 1
   }
-  const shown = (value: number): string => textOfCell(column.type === 'integer' ? 'decimal' : column.type, column.type === 'time' ? Math.round(value) : value)
-  const valueOf = (value: number): string | number => (column.type === 'time' ? shown(value) : Number(formatDecimal(value)))
+  const shown = (value: number): string => textOfCell(type === 'integer' ? 'decimal' : type, type === 'time' ? Math.round(value) : value)
+  const valueOf = (value: number): string | number => (type === 'time' ? shown(value) : Number(formatDecimal(value)))
   return Array.from(counts, (n, i) => {
     const from = low + i * width
     const to = i === count - 1 ? high : from + width
@@ -105,10 +104,40 @@ const shapes = (words: readonly { text: string; count: number }[]): Bar[] => {
   return [...counts].map(([label, count]) => ({ label, count })).sort((a, b) => b.count - a.count).slice(0, 6)
 }
 
-const valueOf = (type: ColumnType, column: Column, row: number): string | number | boolean => {
-  const cell = cellAt(column, row)
-  return cell === null ? '' : type === 'boolean' || isNumber(type) ? (cell as number | boolean) : textOfCell(type, cell)
+/** A distinct value, as text and as a step writes it, with how many rows hold it. */
+type Counted = { readonly label: string; readonly value: string | number | boolean; readonly count: number }
+
+const keptRepeats = 200
+
+/** Distinct values ranked while they go by: the commonest, the rarest, and those that stand more than once. */
+class Ranking {
+  distinct = 0
+  readonly common: Counted[] = []
+  readonly rare: Counted[] = []
+  readonly repeats: Counted[] = []
+  private readonly make: (key: number, count: number) => Counted
+  constructor(make: (key: number, count: number) => Counted) {
+    this.make = make
+  }
+  add(key: number, count: number): void {
+    this.distinct++
+    this.place(this.common, key, count, 8, (a, b) => a > b)
+    this.place(this.rare, key, count, 4, (a, b) => a < b)
+    if (count > 1 && this.repeats.length < keptRepeats) this.repeats.push(this.make(key, count))
+  }
+  /** Into a short sorted list, behind those of equal count. */
+  private place(list: Counted[], key: number, count: number, most: number, before: (a: number, b: number) => boolean): void {
+    const last = list[list.length - 1]
+    if (list.length === most && last && !before(count, last.count)) return
+    const at = list.findIndex((one) => before(count, one.count))
+    list.splice(at < 0 ? list.length : at, 0, this.make(key, count))
+    if (list.length > most) list.pop()
+  }
 }
+
+const barOf =
+  (name: string) =>
+  ({ label, value, count }: Counted): Bar => ({ label, count, where: { column: name, op: 'is', value } })
 
 const quantile = (sorted: Float64Array, share: number): number => {
   const at = (sorted.length - 1) * share
@@ -116,46 +145,76 @@ const quantile = (sorted: Float64Array, share: number): number => {
   return (sorted[low] as number) + ((sorted[Math.min(sorted.length - 1, low + 1)] as number) - (sorted[low] as number)) * (at - low)
 }
 
-const filledValues = (column: Exclude<Column, { type: 'text' }>, filled: number): Float64Array => {
+const filledValues = (column: ValueColumn, filled: number): Float64Array => {
   const values = floats(filled)
   for (let i = 0, at = 0; i < column.values.length; i++) if (!isEmptyAt(column, i)) values[at++] = column.values[i] as number
   return values.sort()
 }
 
-/** What a column holds, over all its rows. `deep` tells all; without it only what the head of a column shows. */
-export const factsOf = (name: string, column: Column, deep = true): Facts => {
-  const rows = lengthOf(column)
-  const groups = groupBy([column], rows)
-  const counts = ints(groups.count)
-  for (let i = 0; i < rows; i++) counts[groups.ids[i] as number] = (counts[groups.ids[i] as number] as number) + 1
-  const present = Array.from(groups.first, (row, id) => ({ row, count: counts[id] as number })).filter(({ row }) => !isEmptyAt(column, row))
-  const filled = present.reduce((sum, { count }) => sum + count, 0)
-  const { type } = column
-  const barOf = ({ row, count }: { row: number; count: number }): Bar => ({ label: textOfCell(type, cellAt(column, row) ?? ''), count, where: { column: name, op: 'is', value: valueOf(type, column, row) } })
-  const ranked = [...present].sort((a, b) => b.count - a.count || a.row - b.row)
-  const common = ranked.slice(0, 8).map(barOf)
-  const rare = deep && present.length > 8 ? ranked.slice(-4).reverse().map(barOf) : []
-  const base = { type, rows, filled, distinct: present.length, common, rare, patterns: [], findings: [] }
-  const repeats = deep ? ranked.filter(({ count }) => count > 1).slice(0, 200) : []
-  const key = deep && type !== 'decimal' ? keyFinding(name, filled, present.length, repeats.map(({ row }) => textOfCell(type, cellAt(column, row) ?? '')), repeats.map(({ row }) => valueOf(type, column, row))) : []
-  if (type === 'text') {
-    if (!deep) return { ...base, bars: common }
-    const words = present.map(({ row, count }) => ({ text: cellAt(column, row) as string, count }))
-    const lengths = words.reduce<[number, number]>(([least, most], { text }) => [Math.min(least, text.length), Math.max(most, text.length)], [Infinity, 0])
-    return { ...base, ...(words.length > 0 ? { shortest: lengths[0], longest: lengths[1] } : {}), bars: common, patterns: shapes(words), findings: [...textFindings(name, words), ...key] }
+type Told = Pick<Facts, 'rows' | 'filled' | 'distinct' | 'type' | 'common' | 'rare'> & { readonly key: readonly Finding[] }
+
+const told = (name: string, type: ColumnType, rows: number, filled: number, ranking: Ranking, deep: boolean): Told => ({
+  type,
+  rows,
+  filled,
+  distinct: ranking.distinct,
+  common: ranking.common.map(barOf(name)),
+  rare: deep && ranking.distinct > 8 ? ranking.rare.map(barOf(name)) : [],
+  key: deep && type !== 'decimal' ? keyFinding(name, filled, ranking.distinct, ranking.repeats.map(({ label }) => label), ranking.repeats.map(({ value }) => value)) : [],
+})
+
+const textFacts = (name: string, column: TextColumn, deep: boolean): Facts => {
+  const { codes, words } = asCoded(column)
+  const counts = ints(words.length)
+  for (let i = 0; i < codes.length; i++) counts[codes[i] as number] = (counts[codes[i] as number] as number) + 1
+  const ranking = new Ranking((code, count) => ({ label: words[code] as string, value: words[code] as string, count }))
+  const held: Word[] = []
+  for (let code = 1; code < words.length; code++) {
+    const count = counts[code] as number
+    if (count === 0) continue
+    ranking.add(code, count)
+    if (deep) held.push({ text: words[code] as string, count })
   }
-  if (type === 'boolean' || present.length === 0) return { ...base, bars: common }
-  const sorted = filledValues(column, filled)
-  const bars = type === 'date' || type === 'datetime' ? dateSpans(name, type, sorted) : numberSpans(name, column, sorted)
-  const show = (value: number): string => textOfCell(type === 'integer' ? 'decimal' : type, isNumber(type) ? Number(value.toPrecision(12)) : Math.round(value))
-  const ends = { least: show(sorted[0] as number), greatest: show(sorted[sorted.length - 1] as number), bars }
-  if (!deep) return { ...base, ...ends }
-  const [q1, q2, q3] = [0.25, 0.5, 0.75].map((share) => quantile(sorted, share)) as [number, number, number]
-  const mean = sorted.reduce((sum, value) => sum + value, 0) / filled
-  const deviation = Math.sqrt(sorted.reduce((sum, value) => sum + (value - mean) ** 2, 0) / (filled - 1))
-  const outliers = outlierFinding(name, sorted, q1, q3, show, (value) => (isNumber(type) ? value : show(value)))
-  return { ...base, ...ends, median: show(q2), quarters: [show(q1), show(q3)], ...(isNumber(type) ? { mean, ...(filled > 1 ? { deviation } : {}) } : {}), findings: [...outliers, ...key] }
+  const { key, ...base } = told(name, 'text', codes.length, codes.length - (counts[0] ?? 0), ranking, deep)
+  if (!deep) return { ...base, bars: base.common, patterns: [], findings: [] }
+  const [shortest, longest] = held.reduce<[number, number]>(([least, most], { text }) => [Math.min(least, text.length), Math.max(most, text.length)], [Infinity, 0])
+  return { ...base, ...(held.length > 0 ? { shortest, longest } : {}), bars: base.common, patterns: shapes(held), findings: [...textFindings(name, held), ...key] }
 }
+
+/** Numbers and moments are sorted once: equal values stand together then, and the quarters can be read off. */
+const valueFacts = (name: string, column: ValueColumn, deep: boolean): Facts => {
+  const { type } = column
+  const rows = column.values.length
+  let filled = 0
+  for (let i = 0; i < rows; i++) if (!isEmptyAt(column, i)) filled++
+  const sorted = filledValues(column, filled)
+  const shown = (value: number): string => textOfCell(type, type === 'boolean' ? value === 1 : value)
+  const ranking = new Ranking((value, count) => ({ label: shown(value), value: type === 'boolean' ? value === 1 : isNumber(type) ? value : shown(value), count }))
+  for (let at = 0; at < filled; ) {
+    const value = sorted[at] as number
+    const from = at
+    while (at < filled && sorted[at] === value) at++
+    ranking.add(value, at - from)
+  }
+  const { key, ...base } = told(name, type, rows, filled, ranking, deep)
+  const plain = { ...base, patterns: [], findings: key }
+  if (type === 'boolean' || filled === 0) return { ...plain, bars: base.common }
+  const bars = type === 'date' || type === 'datetime' ? dateSpans(name, type, sorted) : numberSpans(name, type, sorted)
+  const show = (value: number): string => textOfCell(type === 'integer' ? 'decimal' : type, isNumber(type) ? Number(value.toPrecision(12)) : Math.round(value))
+  const ends = { least: show(sorted[0] as number), greatest: show(sorted[filled - 1] as number), bars }
+  if (!deep) return { ...plain, ...ends }
+  const [q1, q2, q3] = [0.25, 0.5, 0.75].map((share) => quantile(sorted, share)) as [number, number, number]
+  let sum = 0
+  for (const value of sorted) sum += value
+  const mean = sum / filled
+  let squares = 0
+  for (const value of sorted) squares += (value - mean) ** 2
+  const outliers = outlierFinding(name, sorted, q1, q3, show, (value) => (isNumber(type) ? value : show(value)))
+  return { ...plain, ...ends, median: show(q2), quarters: [show(q1), show(q3)], ...(isNumber(type) ? { mean, ...(filled > 1 ? { deviation: Math.sqrt(squares / (filled - 1)) } : {}) } : {}), findings: [...outliers, ...key] }
+}
+
+/** What a column holds, over all its rows. `deep` tells all; without it only what the head of a column shows. */
+export const factsOf = (name: string, column: Column, deep = true): Facts => (column.type === 'text' ? textFacts(name, column, deep) : valueFacts(name, column, deep))
 
 /** The commonest values of a column as text, for pickers. */
 export const valuesOf = (column: Column, most: number): Bar[] => {

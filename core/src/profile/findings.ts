@@ -99,5 +99,5 @@ export const outlierFinding = (name: string, sorted: Float64Array, q1: number, q
 export const keyFinding = (name: string, filled: number, distinct: number, repeats: readonly string[], values: readonly unknown[]): Finding[] => {
   const named = /\b(?:id|ref|reference|key|no|nr|number|code)\b/i.test(name)
   if (repeats.length === 0 || filled < 20 || distinct < filled * (named ? 0.9 : 0.98)) return []
-  return [{ sentence: `It looks like a key, but ${counted(repeats.length, 'value')} ${repeats.length === 1 ? 'stands' : 'stand'} more than once, such as ${quoted(repeats[0] ?? '')}.`, verb: 'See these rows', step: { kind: 'filter', where: { column: name, op: 'is-one-of', values: values.slice(0, most) } } }]
+  return [{ sentence: `It looks like a key, but ${counted(repeats.length, 'value')}${repeats.length === most ? ' at least' : ''} ${repeats.length === 1 ? 'stands' : 'stand'} more than once, such as ${quoted(repeats[0] ?? '')}.`, verb: 'See these rows', step: { kind: 'filter', where: { column: name, op: 'is-one-of', values: values.slice(0, most) } } }]
 }

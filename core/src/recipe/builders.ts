@@ -14,6 +14,9 @@ const grow = <T extends Float64Array | Uint32Array | Int32Array | Uint8Array>(ma
   return wider
 }
 
+/** The part of a buffer that is used; copied only where much is not. */
+const trimmed = <T extends Float64Array | Uint32Array>(buffer: T, length: number): T => (length > buffer.length * 0.8 ? (buffer.subarray(0, length) as T) : (buffer.slice(0, length) as T))
+
 /** Digits only, up to 15, no leading zero: the number, or NaN. The inner loop of reading numbers. */
 const quickInteger = (text: string): number => {
   const n = text.length
@@ -58,7 +61,7 @@ const own = (text: string): string => (text.length < 13 ? text : Array.from(text
 
 /** Numbers as they are read; `surprised` where a cell is none. */
 export class NumberBuilder {
-  private values = floats(1024)
+  private values: Float64Array
   private emptyRows: number[] = []
   private length = 0
   type: 'integer' | 'decimal' = 'integer'
@@ -67,7 +70,9 @@ export class NumberBuilder {
   private readonly integer = new RegExp(integerSource)
   private readonly mark: number
   private readonly sign: string
-  constructor(locale: NumberLocale) {
+  /** `expected`: how many cells there may be, so that the buffer need not grow. */
+  constructor(locale: NumberLocale, expected = 1024) {
+    this.values = floats(expected)
     this.decimal = new RegExp(decimalSource(locale.decimal))
     this.sign = locale.decimal
     this.mark = locale.decimal === '.' ? 46 : -1
@@ -117,7 +122,7 @@ export class NumberBuilder {
   done(): Column {
     const empty = this.emptyRows.length > 0 ? bits(this.length) : undefined
     for (const row of this.emptyRows) if (empty) setBit(empty, row)
-    return { type: this.type, values: this.values.slice(0, this.length), empty }
+    return { type: this.type, values: trimmed(this.values, this.length), empty }
   }
 }
 
@@ -209,13 +214,16 @@ class WordIndex {
 const sampleSize = 20_000
 
 export class TextBuilder {
-  private codes = words32(1024)
+  private codes: Uint32Array
   private words: string[] = ['']
   private seen = new Map<string, number>([['', 0]])
   private strings: string[] | undefined
   private index: WordIndex | undefined
   private length = 0
   private judged = false
+  constructor(expected = 1024) {
+    this.codes = words32(expected)
+  }
   add(text: string): void {
     if (this.strings) {
       this.strings.push(text)
@@ -269,8 +277,9 @@ export class TextBuilder {
     this.strings = Array.from({ length: this.length }, (_, i) => this.words[this.codes[i] as number] as string)
     this.words = ['']
     this.seen = new Map()
+    this.codes = words32(0)
   }
   done(): TextColumn {
-    return this.strings ? { type: 'text', form: 'plain', strings: this.strings } : { type: 'text', form: 'coded', codes: this.codes.slice(0, this.length), words: this.words }
+    return this.strings ? { type: 'text', form: 'plain', strings: this.strings } : { type: 'text', form: 'coded', codes: trimmed(this.codes, this.length), words: this.words }
   }
 }

@@ -46,11 +46,17 @@ export class Intake {
   private blankRows = 0
   private raggedRows = 0
   private headerWidth: number | undefined
+  private expected = 1024
   constructor(read: Read, asText: ReadonlySet<string> = new Set()) {
     this.read = read
     this.gate = new RowGate(read)
     this.locale = read.locale ?? plainLocale
     this.asText = asText
+  }
+
+  /** How many rows there may be: buffers are made for so many at once. */
+  expect(rows: number): void {
+    this.expected = Math.max(1024, rows)
   }
 
   add(batch: readonly (readonly string[])[]): void {
@@ -114,7 +120,7 @@ export class Intake {
   private builderFor(name: string, first: readonly string[]): NumberBuilder | TextBuilder {
     const type = this.typeGiven(name)?.type
     const numeric = type === 'integer' || type === 'decimal' || (type === undefined && this.read.types !== 'text')
-    return numeric && !this.asText.has(name) && looksNumeric(first, this.locale) ? new NumberBuilder(this.locale) : new TextBuilder()
+    return numeric && !this.asText.has(name) && looksNumeric(first, this.locale) ? new NumberBuilder(this.locale, this.expected) : new TextBuilder(this.expected)
   }
 
   private typeGiven(name: string): ReadAs | undefined {

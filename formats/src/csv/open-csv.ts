@@ -70,6 +70,7 @@ const scanFile = async (bytes: Buffer, read: Read, asText: ReadonlySet<string>, 
   if (data.length <= Math.max(1, ...headerRows(read)) + (read.skip ?? 0)) return undefined
   dropReturn(data)
   const intake = new Intake(read, asText)
+  intake.expect(Math.ceil((data.length * bytes.length * 1.04) / meta.cursor))
   intake.add(data)
   const source = { bytes, text: textOf(bytes), bytesOf: (text: string) => Buffer.from(text) }
   const scan = intake.scan(source, mark + Buffer.byteLength(head.slice(0, meta.cursor)), delimiter.charCodeAt(0), quote.charCodeAt(0))

@@ -2,8 +2,8 @@ import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import {
-  csvPieces, factsOf, fileColumns, fitRecipe, kindOf, mendsFor, parameterCells, partnersOf, renamedTable, runRecipe, sentenceOf, sentenceText, StepCache, textOfCell, valuesOf, viewOf,
-  type Read, type Recipe, type Renames, type Source, type Sources, type Step, type Table,
+  csvPieces, factsOf, fileColumns, findText, fitRecipe, kindOf, mendsFor, parameterCells, partnersOf, renamedTable, runRecipe, sentenceOf, sentenceText, StepCache, textOfCell, valuesOf, viewOf,
+  type Read, type Recipe, type Renames, type Facts, type Source, type Sources, type Step, type Table,
 } from '@fabula/core'
 import type { FileRef, FitReply, LookReply, OpenReply, PreviewReply, PreviewRequest, RunReply } from '@fabula/core/api'
 import { FileProblem, lookAtFile, openInput, type OpenedFiles } from '@fabula/formats'
@@ -17,6 +17,7 @@ export type Task =
   | { readonly kind: 'preview'; readonly request: PreviewRequest; readonly files: Files; readonly now: number }
   | { readonly kind: 'facts'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly columns: readonly string[]; readonly deep: boolean; readonly files: Files; readonly now: number }
   | { readonly kind: 'values'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly column: string; readonly files: Files; readonly now: number }
+  | { readonly kind: 'find'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly text: string; readonly from: { readonly row: number; readonly column: string } | null; readonly back: boolean; readonly files: Files; readonly now: number }
   | { readonly kind: 'fit'; readonly recipe: Recipe; readonly files: Files; readonly before: Files; readonly renames: Readonly<Record<string, Renames>> }
   | { readonly kind: 'run'; readonly recipe: Recipe; readonly files: Files; readonly renames: Readonly<Record<string, Renames>>; readonly allowChanges: boolean; readonly parameters: Readonly<Record<string, string>>; readonly now: number }
 export type Progress = { readonly done: number; readonly of: number; readonly doing: string }
@@ -218,12 +219,23 @@ export const perform = async (task: Task, desk: Desk): Promise<unknown> => {
     case 'facts': {
       const { ran } = await runTo(task.recipe, task.table, task.step, task.files, task.now, desk)
       const table = ran.steps.find(({ step }) => step.id === task.step)?.table
-      return { facts: Object.fromEntries(task.columns.flatMap((name) => (table && table.indexOf(name) >= 0 ? [[name, factsOf(name, table.named(name), task.deep)]] : []))) }
+      const facts: Record<string, Facts> = {}
+      for (const name of task.columns) {
+        if (desk.shouldStop()) throw new TaskProblem('Newer facts are asked for.')
+        if (table && table.indexOf(name) >= 0) facts[name] = factsOf(name, table.named(name), task.deep)
+        await otherWork()
+      }
+      return { facts }
     }
     case 'values': {
       const { ran } = await runTo(task.recipe, task.table, task.step, task.files, task.now, desk)
       const table = ran.steps.find(({ step }) => step.id === task.step)?.table
       return { values: table && table.indexOf(task.column) >= 0 ? valuesOf(table.named(task.column), 500) : [] }
+    }
+    case 'find': {
+      const { ran } = await runTo(task.recipe, task.table, task.step, task.files, task.now, desk)
+      const table = ran.steps.find(({ step }) => step.id === task.step)?.table
+      return table ? findText(table, task.text, task.from, task.back) : { found: null, total: 0 }
     }
     case 'fit':
       return fit(task, desk)

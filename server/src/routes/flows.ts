@@ -1,4 +1,5 @@
 import { Router, type Request } from 'express'
+import type { z } from 'zod'
 import { pythonScript, ScriptError, sqlScript, writeRecipe, type Recipe } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import type { Bench } from '../jobs/pool.ts'
@@ -77,6 +78,13 @@ export const flowRoutes = ({ flows, files, bench, runner, registerFile }: Servic
     const asked = body(api.valuesRequest, request)
     const { result } = bench.do<{ values: { label: string; count: number }[] }>({ kind: 'values', ...asked, recipe: await recipeFor(id, asked.recipe), files: await flows.files(id), now: startedAt })
     send(response, api.valuesReply, await result)
+  })
+
+  router.post('/find', async (request, response) => {
+    const id = await flowOf(request)
+    const asked = body(api.findRequest, request)
+    const { result } = bench.do<z.infer<typeof api.findReply>>({ kind: 'find', ...asked, recipe: await recipeFor(id, asked.recipe), files: await flows.files(id), now: startedAt })
+    send(response, api.findReply, await result)
   })
 
   /** New files where they were given, those of last time for the other inputs. */

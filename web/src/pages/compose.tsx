@@ -6,7 +6,7 @@ import { factsQuery, previewQuery } from '../api/queries.ts'
 import { Card } from '../features/card.tsx'
 import { ColumnsView } from '../features/columns/columns-view.tsx'
 import { Composer } from '../features/composer.tsx'
-import { Grid } from '../features/grid.tsx'
+import { Grid } from '../features/grid/grid.tsx'
 import { River, StoryList } from '../features/story-list.tsx'
 import { useStory, type Story } from '../features/story-state.ts'
 import { verbsFor } from '../features/verbs.ts'
@@ -79,7 +79,7 @@ const useKeys = (story: Story, focusComposer: () => void, showKeys: () => void):
   }, [])
 }
 
-const keyList: readonly (readonly [string, string])[] = [['/', 'find a verb'], ['Enter', 'keep the draft'], ['Esc', 'discard it'], ['[ and ]', 'before and after'], ['Ctrl+Z, Ctrl+Shift+Z', 'undo, redo'], ['F2', 'rename'], ['Delete', 'drop what is selected'], ['arrows', 'move in the table']]
+const keyList: readonly (readonly [string, string])[] = [['/', 'find a verb'], ['Enter', 'keep the draft'], ['Esc', 'discard it'], ['[ and ]', 'before and after'], ['Ctrl+Z, Ctrl+Shift+Z', 'undo, redo'], ['F2', 'rename'], ['Delete', 'drop what is selected'], ['arrows, with Shift', 'move and select in the table'], ['Ctrl+F', 'find a column or a value'], ['Ctrl+C', 'copy cells or columns'], ['Ctrl + wheel', 'larger, smaller']]
 
 /** A panel's width, kept from visit to visit. */
 const useWidth = (name: string, start: number, low: number, high: number) => {
@@ -102,6 +102,10 @@ export const Compose = () => {
   const [sight, setSight] = useState<'rows' | 'columns'>('rows')
   const [left, setLeft] = useWidth('story-width', 392, 300, 620)
   const { flow, place, stand, table, step, draft, lens, only } = story
+  // what a draft changes is shown in the rows
+  useEffect(() => {
+    if (draft) setSight('rows')
+  }, [draft?.step.id])
   useKeys(story, () => focus.current(), () => setKeys((shown) => !shown))
   const view = useQuery(previewQuery(place, flow.files, stand, lens, only, 0))
   const names = story.schemaHere.slice(0, 40).map(({ name }) => name)

@@ -19,6 +19,7 @@ export default function SpreadChart({ facts, name, choose }: { facts: ColumnFact
       data: { labels: bars.map(({ label }) => label), datasets: [{ data: bars.map(({ count }) => count), backgroundColor: colour('--bar'), hoverBackgroundColor: colour('--token'), barPercentage: 0.96, categoryPercentage: 0.96, minBarLength: 2 }] },
       options: {
         animation: false,
+        interaction: { mode: 'index', intersect: false },
         responsive: true,
         maintainAspectRatio: false,
         plugins: { legend: { display: false }, tooltip: { displayColors: false, callbacks: { label: ({ raw }) => counted(Number(raw), 'row') } } },

@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react'
 import { columnLetters } from '@fabula/core'
 import type { LookReply, LookRow } from '@fabula/core/api'
-import { shownText } from '../grid.tsx'
+import { shownText } from '../grid/cells.tsx'
 import type { Opening } from './use-opening.ts'
 
 type State = { readonly kind: 'body' | 'names' | 'out'; readonly why?: string }

@@ -1,0 +1,151 @@
+import { writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { AxeBuilder } from '@axe-core/webdriverjs'
+import { By, Key } from 'selenium-webdriver'
+import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest'
+import { click, labelled, named, openBrowser, see, type Browser } from './driver.ts'
+import { startOData, startServer, type Running } from './server.ts'
+
+let server: Running
+let browser: Browser
+let odata: Awaited<ReturnType<typeof startOData>>
+beforeAll(async () => {
+  server = await startServer(undefined, undefined, { FABULA_ALLOW_PRIVATE: '1' })
+  odata = await startOData()
+  browser = await openBrowser()
+})
+afterAll(async () => {
+  await browser?.driver.quit()
+  odata?.close()
+  await server?.stop()
+})
+beforeEach(async () => {
+  await browser.driver.get(server.base)
+  await see(browser.driver, 'Your stories')
+})
+const accessible = async (): Promise<string[]> => (await new AxeBuilder(browser.driver).analyze()).violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)}`)
+const demo = async (): Promise<void> => {
+  await click(browser.driver, 'Monthly takings by clinic')
+  await see(browser.driver, 'Rows through the story')
+  await click(browser.driver, '−92 rows')
+  await named(browser.driver, '1,112 rows')
+}
+const give = async (...paths: string[]): Promise<void> => (await browser.driver.findElement(By.css('input[type=file]'))).sendKeys(paths.join('\n'))
+const sideBySide = async (): Promise<void> => (await browser.driver.wait(async () => (await browser.driver.findElements(By.xpath("//*[@role='radio'][contains(., 'column')]")))[0], 10_000, 'no way to the columns'))?.click()
+const cells = async (row: number): Promise<string[]> => Promise.all((await browser.driver.findElements(By.css(`[role=row][aria-rowindex="${row + 1}"] [role=gridcell]`))).map((cell) => cell.getText()))
+
+test('all columns side by side: facts, a bar that is clicked, what was before beside what is now', async () => {
+  const { driver } = browser
+  await demo()
+  await sideBySide()
+  const charged = await driver.wait(async () => (await driver.findElements(By.css('section[aria-label="Charged"] canvas')))[0], 15_000)
+  await see(driver, 'Middle half')
+  const facts = await (await driver.findElement(By.css('section[aria-label="Charged"]'))).getText()
+  for (const words of ['Median', 'Middle half', 'Deviation', '1,108 of 1,112']) expect(facts).toContain(words)
+  expect(await (await driver.findElement(By.css('section[aria-label="Service"]'))).getText()).toContain('AAA-9')
+  expect(await accessible()).toEqual([])
+  await (await driver.findElement(By.xpath("//label[contains(., 'beside what was before')]"))).click()
+  await driver.wait(async () => (await (await driver.findElement(By.css('section[aria-label="Status"]'))).getText()).includes('1,204'), 10_000, 'the figures before do not stand beside')
+  await driver.executeScript("arguments[0].scrollIntoView({ block: 'center' })", charged)
+  await driver.sleep(300)
+  await driver.actions().move({ origin: charged as never, x: -100, y: 30 }).click().perform()
+  await see(driver, 'the rows where Charged is at least 38.5 and Charged is less than')
+  await driver.actions().sendKeys(Key.ESCAPE).perform()
+})
+
+test('a finding is told in a sentence, and its verb mends it', async () => {
+  const { driver, downloads } = browser
+  const path = join(downloads, 'clinics.csv')
+  writeFileSync(path, `Ref,Clinic,Fee\n${Array.from({ length: 60 }, (_, i) => `B${i === 59 ? 58 : i},${i % 9 === 8 ? 'MARLPIT' : i % 9 === 4 ? 'M\u0430rlpit' : 'Marlpit'},${i === 30 ? 9000 : 20 + (i % 11)}`).join('\n')}\n`)
+  await give(path)
+  await see(driver, '60 rows · 3 columns')
+  await click(driver, 'Keep')
+  await see(driver, 'Open clinics')
+  await sideBySide()
+  await see(driver, 'It looks like a key, but 1 value stands more than once, such as “B58”.')
+  await see(driver, '1 value lies far from the rest, such as 9000')
+  await see(driver, 'differ only by case, spaces or look-alike letters')
+  await click(driver, 'Give one spelling')
+  await see(driver, 'values change')
+  await click(driver, 'Keep')
+  await see(driver, 'In Clinic replace')
+})
+
+test('found: a column by its name and a value anywhere; columns held still and out of sight; cells copied as a spreadsheet pastes them', async () => {
+  const { driver } = browser
+  await demo()
+  await driver.actions().keyDown(Key.CONTROL).sendKeys('f').keyUp(Key.CONTROL).perform()
+  await (await labelled(driver, 'Find a column or a value')).sendKeys('juniper')
+  await click(driver, 'Next')
+  await driver.wait(async () => /\d+ cells hold it/.test(await driver.findElement(By.css('body')).getText()), 10_000)
+  await driver.wait(async () => (await driver.findElements(By.css('[role=gridcell][aria-selected=true]'))).length === 1, 10_000)
+  expect(await (await driver.findElement(By.css('[role=gridcell][aria-selected=true]'))).getText()).toBe('Juniper')
+  await click(driver, 'Close the search')
+
+  await (await driver.findElement(By.xpath("//*[@role='columnheader']//button[contains(., 'Clinic')]"))).click()
+  await click(driver, 'How the table is seen')
+  await click(driver, 'Hold still up to the selected column')
+  await driver.executeScript("document.querySelector('[role=grid]').scrollLeft = 400")
+  await driver.sleep(300)
+  const left = async (name: string) => (await (await driver.findElement(By.xpath(`//*[@role='columnheader'][.//button[contains(., '${name}')]]`))).getRect()).x
+  expect(await left('Visit date')).toBeLessThan(await left('Clinic'))
+  expect(await left('Clinic')).toBeGreaterThan(440)
+  await driver.executeScript("document.querySelector('[role=grid]').scrollLeft = 0")
+  await click(driver, 'How the table is seen')
+  await click(driver, 'Put the selected columns out of sight')
+  await driver.wait(async () => (await driver.findElements(By.xpath("//*[@role='columnheader']//button[contains(., 'Clinic')]"))).length === 0, 10_000)
+
+  await driver.executeScript("window.copied = ''; navigator.clipboard.writeText = (text) => { window.copied = text; return Promise.resolve() }")
+  await (await driver.findElement(By.css('[role=row][aria-rowindex="2"] [role=gridcell]'))).click()
+  await driver.actions().keyDown(Key.SHIFT).sendKeys(Key.ARROW_DOWN, Key.ARROW_RIGHT).keyUp(Key.SHIFT).perform()
+  await driver.actions().keyDown(Key.CONTROL).sendKeys('c').keyUp(Key.CONTROL).perform()
+  await see(driver, 'Copied 2 rows × 2 columns.')
+  const [first, second] = [await cells(1), await cells(2)]
+  expect(await driver.executeScript('return window.copied')).toBe(`${first[0]}\t${first[1]}\n${second[0]}\t${second[1]}\n`)
+  expect(await accessible()).toEqual([])
+})
+
+test('an OData service is looked at, taken, and asked anew at replay; the shelf knows it', async () => {
+  const { driver } = browser
+  await click(driver, 'Other sources')
+  await click(driver, 'OData')
+  await (await labelled(driver, 'Address of the service')).sendKeys(odata.address)
+  await click(driver, 'See what it offers')
+  await click(driver, 'Clinics')
+  await see(driver, 'Fernhollow')
+  expect(await accessible()).toEqual([])
+  await click(driver, 'Take it')
+  await see(driver, 'the list at value')
+  await see(driver, '5 rows · 6 columns')
+  await click(driver, 'Keep')
+  await see(driver, 'Rows through the story')
+  await click(driver, 'Replay on new exports')
+  await click(driver, 'Fetch it anew from where it came')
+  await see(driver, '✓ fits')
+  await driver.get(`${server.base}/shelf`)
+  await see(driver, `OData: Clinics of ${odata.address}`)
+  await (await labelled(driver, 'Find by name or column')).sendKeys('booking ref')
+  await driver.wait(async () => !(await driver.findElement(By.css('main')).getText()).includes('Clinics.json'), 10_000)
+  await see(driver, 'visits-2031-05.csv')
+  await click(driver, 'Delete visits-2031-05.csv')
+  await see(driver, '“Monthly takings by clinic” has no file any more')
+  expect(await accessible()).toEqual([])
+  await click(driver, 'Keep it')
+})
+
+test('a hundred thousand rows of two hundred columns are scrolled to their very end', async () => {
+  const { driver, downloads } = browser
+  const path = join(downloads, 'wide.csv')
+  const line = Array.from({ length: 199 }, (_, c) => c % 7).join(',')
+  writeFileSync(path, `${['Row', ...Array.from({ length: 199 }, (_, c) => `Column ${c + 2}`)].join(',')}\n${Array.from({ length: 100_000 }, (_, i) => `${i + 1},${line}`).join('\n')}\n`)
+  await give(path)
+  await driver.wait(async () => (await driver.findElement(By.css('body')).getText()).includes('100,000 rows · 200 columns'), 60_000)
+  await click(driver, 'Keep')
+  await see(driver, 'Open wide')
+  const grid = await driver.wait(async () => (await driver.findElements(By.css('[role=grid]')))[0], 20_000)
+  await driver.wait(async () => (await driver.findElements(By.css('[role=gridcell]'))).length > 0, 30_000)
+  await driver.executeScript('arguments[0].scrollTop = arguments[0].scrollHeight', grid)
+  await driver.wait(async () => (await driver.findElements(By.xpath("//*[@role='gridcell'][normalize-space(.)='100,000']"))).length > 0, 20_000, 'the last row does not show')
+  await driver.executeScript('arguments[0].scrollLeft = arguments[0].scrollWidth', grid)
+  await driver.wait(async () => (await driver.findElements(By.xpath("//*[@role='columnheader'][contains(., 'Column 200')]"))).length > 0, 20_000, 'the last column does not show')
+})

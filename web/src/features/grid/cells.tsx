@@ -1,0 +1,48 @@
+import type { ReactNode } from 'react'
+import type { ColumnFacts, PreviewReply } from '@fabula/core/api'
+
+export type ViewRow = PreviewReply['rows'][number]
+export type ViewColumn = PreviewReply['columns'][number]
+
+export const isNumeric = (type: ViewColumn['type']): boolean => type === 'integer' || type === 'decimal'
+export const typeWords: Readonly<Record<ViewColumn['type'], string>> = { text: 'text', integer: 'whole number', decimal: 'number', boolean: 'yes or no', date: 'date', datetime: 'date and time', time: 'time' }
+
+/** Empty is visible, spaces at the ends are dots, line breaks a mark. */
+export const shownText = (text: string | null): ReactNode => {
+  if (text === null || text === '') return <span className="text-ink-3 italic">empty</span>
+  if (!/^\s|\s$|[\r\n\t]/.test(text)) return text
+  return text.replace(/^ +| +$/g, (run) => '·'.repeat(run.length)).replace(/\r\n|\r|\n/g, '↵').replace(/\t/g, '→')
+}
+const plainNumber = (text: string | null, type: ViewColumn['type']): ReactNode => shownText(isNumeric(type) && text !== null && !/e/.test(text) ? text.replace(/^(-?\d+)/, (whole) => (whole.replace('-', '').length > 4 ? Number(whole).toLocaleString('en-GB') : whole)) : text)
+
+/** A cell: what was there struck beside what is there now. */
+export const Cell = ({ row, column, at }: { row: ViewRow; column: ViewColumn; at: number }) => {
+  const old = row.old?.[at]
+  const bad = row.bad?.includes(at)
+  return (
+    <>
+      {old !== undefined && <s className={`mr-1.5 text-[0.92em] ${bad ? 'text-went' : 'text-turned'}`}>{shownText(old)}</s>}
+      {bad && <span className="mr-1 text-went">unreadable</span>}
+      {!bad && plainNumber(row.cells[at] ?? null, column.type)}
+    </>
+  )
+}
+
+/** A width that shows the longest of these rows whole, within reason. */
+export const widthFor = (column: ViewColumn, rows: readonly ViewRow[], at: number, most = 320): number => {
+  const longest = rows.reduce((length, row) => Math.max(length, (row.cells[at]?.length ?? 5) + (row.old?.[at] !== undefined ? row.old[at].length + (row.bad?.includes(at) ? 10 : 2) : 0)), 0)
+  return Math.min(most, Math.max(124, column.name.length * 8 + 30, longest * 7.9 + 26))
+}
+
+/** How a column is spread, in the head of the table. */
+export const Bars = ({ facts, height }: { facts: ColumnFacts | undefined; height: number }) => {
+  const bars = facts?.bars.slice(0, 14) ?? []
+  const most = Math.max(1, ...bars.map(({ count }) => count))
+  return (
+    <div aria-hidden className="mt-1.5 flex items-end gap-px" style={{ height }}>
+      {bars.map(({ count }, i) => (
+        <i key={i} className="flex-1 bg-bar" style={{ height: Math.max(count > 0 ? 2 : 0, (count / most) * height) }} />
+      ))}
+    </div>
+  )
+}
