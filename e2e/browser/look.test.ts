@@ -49,7 +49,7 @@ test('all columns side by side: facts, a bar that is clicked, what was before be
   await driver.executeScript("arguments[0].scrollIntoView({ block: 'center' })", charged)
   await driver.sleep(300)
   await driver.actions().move({ origin: charged as never, x: -100, y: 30 }).click().perform()
-  await see(driver, 'the rows where Charged is at least 38.5 and Charged is less than')
+  await see(driver, 'the rows where Charged is at least 200 and Charged is less than 400')
   await driver.actions().sendKeys(Key.ESCAPE).perform()
 })
 

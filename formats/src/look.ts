@@ -83,7 +83,7 @@ const lookAtCsv = ({ bytes: whole, name }: InputFile, read: Read): RawLook => {
   const [piece] = textPieces(bytes, name, encoding)
   const delimiter = read.delimiter ?? sniffDelimiter(piece?.text ?? '', quote)
   const ends = new Ends(false)
-  for (const { rows } of csvRows(bytes, name, { ...read, encoding, delimiter })) {
+  for (const { rows } of csvRows(bytes, name, { ...read, encoding, delimiter }, large)) {
     for (const row of rows) ends.add([...row])
   }
   if (large) ends.cut()

@@ -2,7 +2,6 @@ import type { Condition } from '../steps/condition.ts'
 import { asCoded, isEmptyAt, isNumber, type Column, type ColumnType, type TextColumn, type ValueColumn } from '../table/column.ts'
 import { civilFromDays, dayMs, daysFromCivil, formatDate } from '../table/calendar.ts'
 import { floats, ints } from '../table/memory.ts'
-import { formatDecimal } from '../table/number.ts'
 import { convert, textOfCell } from '../table/reading.ts'
 import { keyFinding, outlierFinding, textFindings, type Finding, type Word } from './findings.ts'
 
@@ -32,27 +31,36 @@ export type Facts = {
   readonly findings: readonly Finding[]
 }
 
-const spanCount = 12
+const mostSpans = 14
 
-/** Equal spans of numbers or times; each bar's condition takes its lower end in and its upper end out, but the last both. */
+/** The least of 1, 2, 2.5 and 5 times a power of ten (of whole numbers at least 1) that parts a range into few enough spans. */
+const roundWidth = (low: number, high: number, whole: boolean): number => {
+  const rough = (high - low) / mostSpans
+  const power = 10 ** Math.floor(Math.log10(rough || 1))
+  const width = [1, 2, 2.5, 5, 10, 20].map((n) => n * power).find((one) => Math.floor(high / one) - Math.floor(low / one) < mostSpans) ?? power * 20
+  return whole ? Math.max(1, Math.ceil(width)) : width
+}
+const minute = 60_000
+const timeWidth = (low: number, high: number): number => [1, 5, 15, 30, 60, 120].map((n) => n * minute).find((one) => Math.floor(high / one) - Math.floor(low / one) < mostSpans) ?? 120 * minute
+
+/** Spans between round numbers, or round times of day; the lower end is in, the upper out. */
 const numberSpans = (name: string, type: ColumnType, sorted: Float64Array): Bar[] => {
   const low = sorted[0] as number
   const high = sorted[sorted.length - 1] as number
-  const whole = type === 'integer' && high - low < spanCount
-  const count = whole ? high - low + 1 : spanCount
-  const width = whole ? 1 : (high - low) / count || 1
-  const counts = ints(count)
+  const width = type === 'time' ? timeWidth(low, high) : low === high ? 1 : roundWidth(low, high, type === 'integer')
+  const first = Math.floor(low / width)
+  const counts = ints(Math.floor(high / width) - first + 1)
   for (const value of sorted) {
-    const at = Math.min(count - 1, Math.floor((value - low) / width))
+    const at = Math.floor(value / width) - first
     counts[at] = (counts[at] as number) + 1
   }
-  const shown = (value: number): string => textOfCell(type === 'integer' ? 'decimal' : type, type === 'time' ? Math.round(value) : value)
-  const valueOf = (value: number): string | number => (type === 'time' ? shown(value) : Number(formatDecimal(value)))
-  return Array.from(counts, (n, i) => {
-    const from = low + i * width
-    const to = i === count - 1 ? high : from + width
-    if (whole) return { label: shown(from), count: n, where: { column: name, op: 'is', value: from } }
-    return { label: `${shown(Number(from.toPrecision(6)))} to ${shown(Number(to.toPrecision(6)))}`, count: n, where: { all: [{ column: name, op: 'at-least', value: valueOf(from) }, i === count - 1 ? { column: name, op: 'at-most', value: valueOf(high) } : { column: name, op: 'less', value: valueOf(to) }] } }
+  const valueOf = (n: number): string | number => (type === 'time' ? textOfCell('time', Math.min(86_399_999, n * width)) : Number((n * width).toPrecision(12)))
+  const shown = (n: number): string => (type === 'time' ? String(valueOf(n)) : textOfCell('decimal', valueOf(n) as number))
+  return Array.from(counts, (count, i) => {
+    const n = first + i
+    if (type === 'integer' && width === 1) return { label: shown(n), count, where: { column: name, op: 'is', value: valueOf(n) } }
+    const upper: Condition = type === 'time' && (n + 1) * width > 86_399_999 ? { column: name, op: 'at-most', value: '23:59:59.999' } : { column: name, op: 'less', value: valueOf(n + 1) }
+    return { label: `${shown(n)} to ${shown(n + 1)}`, count, where: { all: [{ column: name, op: 'at-least', value: valueOf(n) }, upper] } }
   })
 }
 

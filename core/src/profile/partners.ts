@@ -30,7 +30,8 @@ export const partnersOf = (table: Table, parts: readonly StackedPart[]): Partner
     for (const lacks of part.lacks) {
       const elsewhere = valuesBetween(table, lacks, from, to, true)
       for (const has of own) {
-        if (types.get(has) !== types.get(lacks)) continue
+        // of two names for one thing the one met first stays
+        if (types.get(has) !== types.get(lacks) || table.indexOf(lacks) > table.indexOf(has)) continue
         const values = valuesBetween(table, has, from, to, false)
         const agree = [...values].filter((value) => elsewhere.has(value)).length
         if (values.size > 0 && agree * 2 >= values.size) found.push({ file: part.file, sheet: part.sheet, lacks, has, values: values.size, agree })

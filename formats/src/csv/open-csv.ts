@@ -23,8 +23,8 @@ const dropReturn = (rows: string[][]): void => {
   }
 }
 
-/** The rows of a file in batches, as they stand in it. A line break at the very end makes no row. */
-export function* csvRows(bytes: Buffer, name: string, read: Read): Generator<{ rows: string[][]; done: number }> {
+/** The rows of a file in batches, as they stand in it. A line break at the very end makes no row. `partial`: the bytes break off, and with them the last row. */
+export function* csvRows(bytes: Buffer, name: string, read: Read, partial = false): Generator<{ rows: string[][]; done: number }> {
   const quote = read.quote ?? '"'
   let parser: InstanceType<PieceParser> | undefined
   let rest = ''
@@ -33,18 +33,19 @@ export function* csvRows(bytes: Buffer, name: string, read: Read): Generator<{ r
   let carried: string[][] = []
   for (const { text, done } of textPieces(bytes, name, read.encoding)) {
     const piece = rest + text
+    const last = done === 1 && !partial
     parser ??= new Parser({ delimiter: read.delimiter ?? sniffDelimiter(piece, quote), newline: lineEnd(piece), quoteChar: quote, escapeChar: quote })
-    const { data, errors, meta } = parser.parse(piece, 0, done < 1)
-    const open = done < 1 ? undefined : errors.find(({ code }) => code === 'MissingQuotes')
+    const { data, errors, meta } = parser.parse(piece, 0, !last)
+    const open = last ? errors.find(({ code }) => code === 'MissingQuotes') : undefined
     if (open) throw new FileProblem(`${name} opens a quote in row ${seen + (open.row ?? 0) + 1} that is never closed. Close it in the file, or say that the file has no quotes.`)
-    rest = done < 1 ? piece.slice(meta.cursor) : ''
+    rest = last ? '' : piece.slice(meta.cursor)
     returns ||= text.includes('\r')
     if (returns) dropReturn(data)
     seen += data.length
-    if (done === 1 && data.length > 0 && data.at(-1)?.length === 1 && data.at(-1)?.[0] === '') data.pop()
+    if (last && data.length > 0 && data.at(-1)?.length === 1 && data.at(-1)?.[0] === '') data.pop()
     if (carried.length > 0) yield { rows: carried, done }
     carried = data
-    if (done < 1) {
+    if (!last) {
       yield { rows: carried, done }
       carried = []
     }
