@@ -15,7 +15,7 @@ describe('facts', () => {
     expect(told).toMatchObject({ rows: 8, filled: 7, distinct: 6, least: '4', greatest: '42', median: '16', quarters: ['11.5', '32.5'] })
     expect(told.mean).toBeCloseTo(21.428571, 6)
     expect(told.deviation).toBeCloseTo(15.295502, 6)
-    expect(told.bars.map(({ label, count }) => [label, count]).filter(([, count]) => count !== 0)).toEqual([['2.5 to 5', 1], ['7.5 to 10', 1], ['15 to 17.5', 2], ['22.5 to 25', 1], ['40 to 42.5', 2]].map(([label, n]) => [label, n]))
+    expect(told.bars.map(({ label, count }) => [label, count]).filter(([, count]) => count !== 0)).toEqual([['0 to 5', 1], ['5 to 10', 1], ['15 to 20', 2], ['20 to 25', 1], ['40 to 45', 2]])
     expect(told.common[0]).toMatchObject({ label: '42', count: 2, where: { column: 'A', op: 'is', value: 42 } })
   })
   test('a bar selects just the rows it counts', () => {
