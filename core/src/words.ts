@@ -22,6 +22,7 @@ export const typeWords: Readonly<Record<ColumnType, string>> = {
   date: 'a date',
   datetime: 'a date and time',
   time: 'a time',
+  list: 'a list',
 }
 
 /** The names most like the one asked for, nearest first, at most three. */

@@ -30,7 +30,7 @@ const mostRows = 60
 const tailRows = 8
 
 const shown = (cell: RawCell): string =>
-  cell === null || cell === undefined ? '' : typeof cell === 'object' ? ('error' in cell ? cell.error : textOfCell(cell.type, cell.value)) : textOfCell(typeof cell === 'number' ? 'decimal' : 'text', cell)
+  cell === null || cell === undefined ? '' : typeof cell === 'object' ? ('error' in cell ? cell.error : 'list' in cell ? cell.list : textOfCell(cell.type, cell.value)) : textOfCell(typeof cell === 'number' ? 'decimal' : 'text', cell)
 
 /** First and last rows as they go by. */
 class Ends {

@@ -13,7 +13,7 @@ test('JSON: records at a path, objects inside as columns a.b, columns in order o
   const document = { ok: true, data: { items: [{ id: 1, when: '2031-05-02', owner: { name: 'Ada' }, tags: ['a', null], fee: 1.5 }, { id: 2, fee: 2, vip: true, code: '007', owner: { tel: '' } }, {}] } }
   const { csv, types, notes } = await opened(Buffer.from(JSON.stringify(document)), 'api.json', { path: 'data.items' })
   expect(csv).toBe('id,when,owner.name,tags,fee,vip,code,owner.tel\n1,2031-05-02,Ada,"[""a"",null]",1.5,,,\n2,,,,2,true,007,\n')
-  expect(types).toEqual(['integer', 'date', 'text', 'text', 'decimal', 'boolean', 'text', 'text'])
+  expect(types).toEqual(['integer', 'date', 'text', 'list', 'decimal', 'boolean', 'text', 'text'])
   expect(notes).toEqual({ blankRows: 1 })
   await expect(opened(Buffer.from(JSON.stringify(document)), 'api.json')).rejects.toThrow('Lists stand at data.items')
   await expect(opened(Buffer.from(JSON.stringify(document)), 'api.json', { path: 'data.rows' })).rejects.toThrow('has nothing at “data.rows”')

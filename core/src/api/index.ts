@@ -8,7 +8,7 @@ export * from './sources.ts'
 /** Requests and replies between page and server: one definition, checked on both sides. */
 const recipe = recipeSchema as unknown as z.ZodType<Recipe>
 const cells = z.array(z.union([z.string(), z.null()]))
-const columnType = z.enum(['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time'])
+const columnType = z.enum(['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time', 'list'])
 const state = z.enum(['same', 'came', 'went'])
 
 export const errorReply = z.object({ error: z.object({ code: z.string(), sentence: z.string() }) })

@@ -19,7 +19,7 @@ export type Typed = Span & { readonly type: Type } & (
 export type ParameterTypes = Readonly<Record<string, ColumnType>>
 export type Checked = { readonly formula: Typed; readonly type: ColumnType; readonly columns: readonly string[] } | { readonly problem: FormulaProblem }
 
-const says: Readonly<Record<Type, string>> = { text: 'text', integer: 'a number', decimal: 'a number', boolean: 'true or false', date: 'a date', datetime: 'a date and time', time: 'a time', empty: 'empty' }
+const says: Readonly<Record<Type, string>> = { text: 'text', integer: 'a number', decimal: 'a number', boolean: 'true or false', date: 'a date', datetime: 'a date and time', time: 'a time', list: 'a list', empty: 'empty' }
 const needs: Readonly<Record<Need, string>> = { number: 'numbers', text: 'text', boolean: 'a condition', moment: 'a date', clock: 'a time', any: 'any value' }
 const fits: Readonly<Record<Need, readonly Type[]>> = {
   number: ['integer', 'decimal'],
@@ -27,7 +27,7 @@ const fits: Readonly<Record<Need, readonly Type[]>> = {
   boolean: ['boolean'],
   moment: ['date', 'datetime'],
   clock: ['datetime', 'time'],
-  any: ['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time'],
+  any: ['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time', 'list'],
 }
 const serves = (type: Type, need: Need): boolean => type === 'empty' || fits[need].includes(type)
 

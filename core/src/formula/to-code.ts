@@ -26,7 +26,7 @@ export const formulaSql = (node: Typed, leaves: Leaves): Code => {
   return node.fn.sql(args, node.args.map((arg) => arg.type), constants(node))
 }
 
-const sqlTypes: Readonly<Record<Type, string>> = { text: 'text', integer: 'bigint', decimal: 'float8', boolean: 'boolean', date: 'date', datetime: 'timestamp', time: 'time', empty: 'text' }
+const sqlTypes: Readonly<Record<Type, string>> = { text: 'text', integer: 'bigint', decimal: 'float8', boolean: 'boolean', date: 'date', datetime: 'timestamp', time: 'time', list: 'text', empty: 'text' }
 export const sqlTypeName = (type: Type): Code => code(sqlTypes[type])
 
 /** An EMPTY beside others takes their type. */

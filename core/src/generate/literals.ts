@@ -6,6 +6,7 @@ import { code, py, sql, type Code } from './tag.ts'
 export const sqlCell = (type: ColumnType, cell: Exclude<Cell, null>): Code => {
   switch (type) {
     case 'text':
+    case 'list':
       return sql`${cell}`
     case 'boolean':
       return sql`${cell}`
@@ -35,6 +36,7 @@ const numbers = (all: readonly number[]): Code => code(all.join(', '))
 export const pythonCell = (type: ColumnType, cell: Exclude<Cell, null>): Code => {
   switch (type) {
     case 'text':
+    case 'list':
     case 'boolean':
     case 'integer':
       return py`${cell}`

@@ -17,7 +17,9 @@ const pythonBlocks: readonly Block[] = [
   { source: 'MONTHS = ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"]' },
   { source: 'def stop(exit_code, sentence):\n    print(sentence, file=sys.stderr)\n    sys.exit(exit_code)' },
   {
-    source: `def column(values, kind):
+    source: `class ListText(str):
+    """A list, as the compact JSON that stands for it."""
+def column(values, kind):
     """A column of one type: Int64, float64, boolean, or objects with None for empty."""
     if kind == "integer":
         return pd.Series(pd.array([None if v is None or abs(v) > MAX_WHOLE else int(v) for v in values], dtype="Int64"))
@@ -25,6 +27,8 @@ const pythonBlocks: readonly Block[] = [
         return pd.Series([np.nan if v is None or math.isinf(v) else float(v) + 0.0 for v in values], dtype="float64")
     if kind == "boolean":
         return pd.Series(pd.array(list(values), dtype="boolean"))
+    if kind == "list":
+        return pd.Series([v if v is None else ListText(v) for v in values], dtype="object")
     return pd.Series([None if v == "" else v for v in values], dtype="object")`,
   },
   {
@@ -45,7 +49,7 @@ const pythonBlocks: readonly Block[] = [
     if x.dtype == "boolean":
         return "boolean"
     first = next((v for v in x.tolist() if v is not None), "")
-    return "datetime" if isinstance(first, datetime.datetime) else "date" if isinstance(first, datetime.date) else "time" if isinstance(first, datetime.time) else "text"`,
+    return "datetime" if isinstance(first, datetime.datetime) else "date" if isinstance(first, datetime.date) else "time" if isinstance(first, datetime.time) else "list" if isinstance(first, ListText) else "text"`,
   },
   {
     source: `def rows_of(f, args):
@@ -201,7 +205,7 @@ def read_date(t, patterns=None):
   {
     source: `def read_text(t, kind, formats=None, decimal=".", group=","):
     """A text as a value of a type, None where it does not read as one."""
-    if kind == "text":
+    if kind in ("text", "list"):
         return t
     if kind == "boolean":
         return read_boolean(t)
@@ -457,7 +461,7 @@ def kind_of(v):
         return "boolean"
     if isinstance(v, (int, float)):
         return "integer" if float(v).is_integer() and abs(v) <= MAX_WHOLE else "decimal"
-    return "datetime" if isinstance(v, datetime.datetime) else "date" if isinstance(v, datetime.date) else "time" if isinstance(v, datetime.time) else "text"
+    return "datetime" if isinstance(v, datetime.datetime) else "date" if isinstance(v, datetime.date) else "time" if isinstance(v, datetime.time) else "list" if isinstance(v, ListText) else "text"
 def kind_together(kinds):
     kinds = set(kinds)
     return "text" if not kinds else kinds.pop() if len(kinds) == 1 else "decimal" if kinds <= {"integer", "decimal"} else "datetime" if kinds <= {"date", "datetime"} else "text"
@@ -490,7 +494,7 @@ def stack_cells(parts, types, decimal, group, detects, file_column, sheet_column
         def as_kind(v):
             if v is None or isinstance(v, Unreadable):
                 return None
-            if isinstance(v, str):
+            if isinstance(v, str) and not isinstance(v, ListText):
                 return read_text(v, kind, formats=formats, decimal=decimal, group=group)
             v = int(v) if kind_of(v) == "integer" else v
             return v if kind_of(v) == kind else to_type(v, kind)
@@ -521,13 +525,17 @@ def open_workbook(files, sheets="first", header=1, skip=0, footer=0, area=None, 
     if rest or not isinstance(document, list) or not all(isinstance(r, dict) for r in document):
         stop(6, "There is no list of records %s." % ("at " + path if path else "at the top of the file"))
     return document
+def list_text(items):
+    """A list of single values; one with records or lists in it is text."""
+    text = json.dumps([int(i) if isinstance(i, float) and i.is_integer() else i for i in items], ensure_ascii=False, separators=(",", ":"))
+    return text if any(isinstance(i, (list, dict)) for i in items) else ListText(text)
 def flat(record, prefix=""):
     row = {}
     for key, value in record.items():
         if isinstance(value, dict):
             row.update(flat(value, prefix + key + "."))
         else:
-            row[prefix + key] = json.dumps(value, ensure_ascii=False, separators=(",", ":")) if isinstance(value, list) else float(value) if isinstance(value, int) and not isinstance(value, bool) and abs(value) > MAX_WHOLE else None if value == "" else value
+            row[prefix + key] = list_text(value) if isinstance(value, list) else float(value) if isinstance(value, int) and not isinstance(value, bool) and abs(value) > MAX_WHOLE else None if value == "" else value
     return row
 def open_json(files, path=None, encoding=None, types="detect", decimal=".", group=",", file_column=None, sheet_column=None):
     """Lists of records, one row each; what is nested becomes columns a.b, lists stay JSON."""

@@ -1,5 +1,5 @@
 import type { Condition } from '../steps/condition.ts'
-import { asCoded, isEmptyAt, isNumber, type Column, type ColumnType, type TextColumn, type ValueColumn } from '../table/column.ts'
+import { asCoded, holdsWords, isEmptyAt, isNumber, type Column, type ColumnType, type TextColumn, type ValueColumn } from '../table/column.ts'
 import { civilFromDays, dayMs, daysFromCivil, formatDate } from '../table/calendar.ts'
 import { floats, ints } from '../table/memory.ts'
 import { convert, textOfCell } from '../table/reading.ts'
@@ -143,9 +143,10 @@ class Ranking {
   }
 }
 
+/** No condition names a list, so a list's bar selects nothing. */
 const barOf =
-  (name: string) =>
-  ({ label, value, count }: Counted): Bar => ({ label, count, where: { column: name, op: 'is', value } })
+  (name: string, selects: boolean) =>
+  ({ label, value, count }: Counted): Bar => ({ label, count, ...(selects ? { where: { column: name, op: 'is', value } } : {}) })
 
 const quantile = (sorted: Float64Array, share: number): number => {
   const at = (sorted.length - 1) * share
@@ -166,9 +167,9 @@ const told = (name: string, type: ColumnType, rows: number, filled: number, rank
   rows,
   filled,
   distinct: ranking.distinct,
-  common: ranking.common.map(barOf(name)),
-  rare: deep && ranking.distinct > 8 ? ranking.rare.map(barOf(name)) : [],
-  key: deep && type !== 'decimal' ? keyFinding(name, filled, ranking.distinct, ranking.repeats.map(({ label }) => label), ranking.repeats.map(({ value }) => value)) : [],
+  common: ranking.common.map(barOf(name, type !== 'list')),
+  rare: deep && ranking.distinct > 8 ? ranking.rare.map(barOf(name, type !== 'list')) : [],
+  key: deep && type !== 'decimal' && type !== 'list' ? keyFinding(name, filled, ranking.distinct, ranking.repeats.map(({ label }) => label), ranking.repeats.map(({ value }) => value)) : [],
 })
 
 const textFacts = (name: string, column: TextColumn, deep: boolean): Facts => {
@@ -183,8 +184,8 @@ const textFacts = (name: string, column: TextColumn, deep: boolean): Facts => {
     ranking.add(code, count)
     if (deep) held.push({ text: words[code] as string, count })
   }
-  const { key, ...base } = told(name, 'text', codes.length, codes.length - (counts[0] ?? 0), ranking, deep)
-  if (!deep) return { ...base, bars: base.common, patterns: [], findings: [] }
+  const { key, ...base } = told(name, column.type, codes.length, codes.length - (counts[0] ?? 0), ranking, deep)
+  if (!deep || column.type === 'list') return { ...base, bars: base.common, patterns: [], findings: [] }
   const [shortest, longest] = held.reduce<[number, number]>(([least, most], { text }) => [Math.min(least, text.length), Math.max(most, text.length)], [Infinity, 0])
   return { ...base, ...(held.length > 0 ? { shortest, longest } : {}), bars: base.common, patterns: shapes(held), findings: [...textFindings(name, held), ...key] }
 }
@@ -222,7 +223,7 @@ const valueFacts = (name: string, column: ValueColumn, deep: boolean): Facts => 
 }
 
 /** What a column holds, over all its rows. `deep` tells all; without it only what the head of a column shows. */
-export const factsOf = (name: string, column: Column, deep = true): Facts => (column.type === 'text' ? textFacts(name, column, deep) : valueFacts(name, column, deep))
+export const factsOf = (name: string, column: Column, deep = true): Facts => (holdsWords(column) ? textFacts(name, column, deep) : valueFacts(name, column, deep))
 
 /** The commonest values of a column as text, for pickers. */
 export const valuesOf = (column: Column, most: number): Bar[] => {

@@ -1,4 +1,4 @@
-import { isEmptyAt, type Column } from '../table/column.ts'
+import { holdsWords, isEmptyAt, type Column } from '../table/column.ts'
 import { testText } from '../table/gather.ts'
 import { bytes } from '../table/memory.ts'
 import { textOfCell } from '../table/reading.ts'
@@ -9,7 +9,7 @@ export type Spot = { readonly row: number; readonly column: string }
 
 /** 1 where the cell's text holds the words, whatever the case. Numbers and dates are only looked at for what can stand in one. */
 const holding = (column: Column, words: string): Uint8Array | undefined => {
-  if (column.type === 'text') return testText(column, (text) => text !== '' && lower(text).includes(words))
+  if (holdsWords(column)) return testText(column, (text) => text !== '' && lower(text).includes(words))
   if (!/^[-0-9.:te+ ]+$/.test(words) && column.type !== 'boolean') return undefined
   const { values, type } = column
   const mask = bytes(values.length)

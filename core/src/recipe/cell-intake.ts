@@ -11,9 +11,10 @@ import type { Intaken } from './intake.ts'
 import { joinedNames, RowGate } from './row-gate.ts'
 
 /** What a workbook's or a record's cell holds; `error` is a cell that shows an error instead of a value. */
-export type RawCell = string | number | boolean | null | { readonly type: 'date' | 'datetime' | 'time'; readonly value: number } | { readonly error: string }
+export type RawCell = string | number | boolean | null | { readonly type: 'date' | 'datetime' | 'time'; readonly value: number } | { readonly list: string } | { readonly error: string }
 
-const kinds = ['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time'] as const
+const kinds = ['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time', 'list'] as const
+const listKind = kinds.indexOf('list') + 1
 const errorKind = kinds.length + 1
 const maxWhole = Number.MAX_SAFE_INTEGER
 
@@ -36,6 +37,9 @@ class CellBuilder {
     } else if (typeof cell === 'boolean') {
       this.tags[at] = 4
       this.numbers[at] = cell ? 1 : 0
+    } else if ('list' in cell) {
+      this.tags[at] = listKind
+      this.texts[at] = cell.list
     } else if ('error' in cell) {
       this.tags[at] = errorKind
       this.texts[at] = cell.error
@@ -64,7 +68,7 @@ class CellBuilder {
     return type === 'nothing' ? 'text' : type
   }
   private cellAt(row: number, tag: number): Exclude<Cell, null> {
-    return tag === 1 ? (this.texts[row] as string) : tag === 4 ? this.numbers[row] === 1 : (this.numbers[row] as number)
+    return tag === 1 || tag === listKind ? (this.texts[row] as string) : tag === 4 ? this.numbers[row] === 1 : (this.numbers[row] as number)
   }
   /** Each cell by its own type as one type: text is read, all else converted; what cannot be is unreadable. */
   column(to: ReadAs): { column: Column; unreadable: Int32Array } {
@@ -84,7 +88,7 @@ class CellBuilder {
 }
 
 const nameOf = (cell: RawCell): string =>
-  cell === null ? '' : typeof cell === 'object' ? ('error' in cell ? cell.error : textOfCell(cell.type, cell.value)) : textOfCell(typeof cell === 'number' ? (Number.isInteger(cell) ? 'integer' : 'decimal') : 'text', cell)
+  cell === null ? '' : typeof cell === 'object' ? ('error' in cell ? cell.error : 'list' in cell ? cell.list : textOfCell(cell.type, cell.value)) : textOfCell(typeof cell === 'number' ? (Number.isInteger(cell) ? 'integer' : 'decimal') : 'text', cell)
 
 const widthOf = (row: readonly RawCell[]): number => {
   let width = row.length

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { stepKinds } from '../steps/index.ts'
-import { columnTypes } from '../table/column.ts'
+import { columnTypes, scalarTypes } from '../table/column.ts'
 import { name } from '../steps/names.ts'
 import { nearest, quoted } from '../words.ts'
 
@@ -18,7 +18,7 @@ const stepSchema = z.union(stepSchemas as unknown as readonly [z.ZodObject, z.Zo
 
 export type Step = { readonly id: string; readonly kind: string; readonly note?: string; readonly off?: boolean; readonly [param: string]: unknown }
 
-const parameterSchema = z.strictObject({ name, type: z.enum(columnTypes), value: cellValue.optional() })
+const parameterSchema = z.strictObject({ name, type: z.enum(scalarTypes), value: cellValue.optional() })
 const fieldSchema = z.strictObject({ name, type: z.enum(columnTypes) })
 const inputSchema = z.strictObject({ id, name, files: z.string().optional(), columns: z.array(fieldSchema).optional() })
 const tableSchema = z.strictObject({ id, name, steps: z.array(stepSchema).min(1) })

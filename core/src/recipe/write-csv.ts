@@ -1,4 +1,4 @@
-import { isEmptyAt, lengthOf, textAt, type Column } from '../table/column.ts'
+import { holdsWords, isEmptyAt, lengthOf, textAt, type Column } from '../table/column.ts'
 import { textOfCell } from '../table/reading.ts'
 import type { Table } from '../table/table.ts'
 
@@ -12,7 +12,7 @@ const guarded = (text: string): string => (risky.test(text) && !plainNumber.test
 
 /** The cells of a column as CSV writes them; a coded text is quoted once per word. */
 const writer = (column: Column, guard: boolean): ((row: number) => string) => {
-  if (column.type === 'text') {
+  if (holdsWords(column)) {
     const write = guard ? (text: string) => cell(guarded(text)) : cell
     if (column.form === 'plain') return (row) => write(textAt(column, row))
     const words = column.words.map(write)

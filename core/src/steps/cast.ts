@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { sqlPatterns, pythonPatterns } from '../generate/patterns.ts'
 import { code, joined, lines, py, sql, type Code } from '../generate/tag.ts'
-import { columnTypes, type ColumnType } from '../table/column.ts'
+import { scalarTypes, type ColumnType } from '../table/column.ts'
 import { compileDatePattern } from '../table/date-pattern.ts'
 import { plainLocale, type NumberLocale } from '../table/number.ts'
 import { canConvert, convert } from '../table/reading.ts'
@@ -31,7 +31,7 @@ export const readSql = (part: Code, { type, formats = [], locale = plainLocale }
     ? sql`read_${code(type)}(${part}, ${sqlPatterns(formats)})`
     : type === 'boolean'
       ? sql`read_boolean(${part})`
-      : type === 'text'
+      : type === 'text' || type === 'list'
         ? part
         : type === 'integer'
           ? sql`read_integer(${part}, ${locale.decimal}, ${locale.group})`
@@ -57,7 +57,7 @@ export const cast = defineStep<Cast>({
   acts: ['columns'],
   params: z.strictObject({
     columns: selectorSchema,
-    type: z.enum(columnTypes),
+    type: z.enum(scalarTypes),
     formats: z.array(z.string().min(1)).optional(),
     locale: localeSchema.optional(),
     language: z.literal('en').optional(),

@@ -79,7 +79,7 @@ export const checkSelector = (selector: Selector, schema: Schema, context: Check
   return selected(selector, schema)
 }
 
-const typeNames: Readonly<Record<ColumnType | 'number', string>> = { number: 'number', text: 'text', integer: 'whole-number', decimal: 'decimal', boolean: 'yes-or-no', date: 'date', datetime: 'date-and-time', time: 'time' }
+const typeNames: Readonly<Record<ColumnType | 'number', string>> = { number: 'number', text: 'text', integer: 'whole-number', decimal: 'decimal', boolean: 'yes-or-no', date: 'date', datetime: 'date-and-time', time: 'time', list: 'list' }
 
 /** A selector in words: “Jan and Feb”, “all columns but Clinic”. */
 export const selectorWords = (selector: Selector): string => {

@@ -1,7 +1,7 @@
 import { checkFormula } from '../formula/check.ts'
 import { evaluateFormula } from '../formula/evaluate.ts'
 import { compilePattern } from '../generate/regex.ts'
-import { cellAt, isEmptyAt, isNumber, lengthOf, type Cell, type Column, type ColumnType } from '../table/column.ts'
+import { cellAt, holdsWords, isEmptyAt, isNumber, lengthOf, type Cell, type Column, type ColumnType } from '../table/column.ts'
 import { dayMs } from '../table/calendar.ts'
 import { testText } from '../table/gather.ts'
 import { bytes } from '../table/memory.ts'
@@ -84,7 +84,7 @@ const compareAll = (column: Column, side: Side, compare: Compare, see: (text: st
   const seeCell = (cell: Cell): Cell => (typeof cell === 'string' ? isNothing(see(cell)) : cell)
   if (!side.column) {
     const constant = seeCell(side.constant)
-    if (column.type === 'text') return testText(column, (text) => compare(isNothing(see(text)), constant))
+    if (holdsWords(column)) return testText(column, (text) => compare(isNothing(see(text)), constant))
     if (typeof constant === 'number' && column.type !== 'boolean') return compareNumbers(column.values, column, constant / side.own, compare)
   }
   const n = lengthOf(column)
@@ -104,7 +104,7 @@ const compareNumbers = (values: Float64Array | Int32Array, column: Column, const
     mask[i] = value < constant ? low : value > constant ? high : at
   }
   const ofEmpty = compare(null, constant) ? 1 : 0
-  if (column.type !== 'text' && column.empty) for (let i = 0; i < values.length; i++) if (isEmptyAt(column, i)) mask[i] = ofEmpty
+  if (!holdsWords(column) && column.empty) for (let i = 0; i < values.length; i++) if (isEmptyAt(column, i)) mask[i] = ofEmpty
   return mask
 }
 
@@ -113,7 +113,7 @@ const opposites: Partial<Record<Test['op'], keyof typeof compares>> = { 'is-not'
 const pattern = (column: Column, test: Test, source: string): Mask => {
   const compiled = compilePattern(source, test.ignoreCase === true)
   const cut = test.trim ? trim : (text: string) => text
-  return column.type === 'text' ? testText(column, (text) => cut(text) !== '' && compiled.test(cut(text))) : bytes(lengthOf(column))
+  return holdsWords(column) ? testText(column, (text) => cut(text) !== '' && compiled.test(cut(text))) : bytes(lengthOf(column))
 }
 
 const testMask = (test: Test, table: Table, context: RunContext): Mask => {

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { code, joined, py, sql } from '../generate/tag.ts'
-import { columnOf, columnTypes, type ColumnType } from '../table/column.ts'
+import { columnOf, scalarTypes, type ColumnType } from '../table/column.ts'
 import { Table } from '../table/table.ts'
 import { sqlTypeName } from '../formula/to-code.ts'
 import { counted } from '../words.ts'
@@ -20,7 +20,7 @@ export const enter = defineStep<Enter>({
   acts: [],
   start: true,
   params: z.strictObject({
-    columns: z.array(z.strictObject({ name, type: z.enum(columnTypes) })).min(1),
+    columns: z.array(z.strictObject({ name, type: z.enum(scalarTypes) })).min(1),
     rows: z.array(z.array(z.union([z.string(), z.number(), z.boolean(), z.null()]))),
   }),
   sentence: ({ columns, rows }) => ['Take the typed table of ', slot(`${counted(rows.length, 'row')} and ${counted(columns.length, 'column')}`, 'grid', []), '.'],

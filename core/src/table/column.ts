@@ -1,14 +1,17 @@
 import { bits, bytes, floats, hasBit, ints, setBit, words32, type Bits } from './memory.ts'
 
-export const columnTypes = ['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time'] as const
+/** Types of a single value; lists come only from where data has them. */
+export const scalarTypes = ['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time'] as const
+export const columnTypes = [...scalarTypes, 'list'] as const
 export type ColumnType = (typeof columnTypes)[number]
 
 /**
  * Text in one of two forms. `coded`: codes into a dictionary of distinct words, in order of first
- * appearance; code 0 is always "", the empty cell. `plain`: the strings themselves, "" is empty.
+ * appearance; code 0 is always "", the empty cell. `plain`: the strings themselves, "" is empty. A `list` is kept as
+ * the compact JSON that stands for it: what depends on the list alone is then done once per distinct list.
  */
-export type CodedText = { readonly type: 'text'; readonly form: 'coded'; readonly codes: Uint32Array; readonly words: readonly string[] }
-export type PlainText = { readonly type: 'text'; readonly form: 'plain'; readonly strings: readonly string[] }
+export type CodedText = { readonly type: 'text' | 'list'; readonly form: 'coded'; readonly codes: Uint32Array; readonly words: readonly string[] }
+export type PlainText = { readonly type: 'text' | 'list'; readonly form: 'plain'; readonly strings: readonly string[] }
 export type TextColumn = CodedText | PlainText
 
 /** Numbers; for `datetime` milliseconds since 1970-01-01T00:00 of the wall clock. */
@@ -26,6 +29,9 @@ export type Column = TextColumn | ValueColumn
 /** A cell as kernels see it: text, a number (dates as days, times as milliseconds), a boolean, or null for empty. */
 export type Cell = string | number | boolean | null
 
+/** Text, or lists in their JSON form: a column of words. */
+export const holdsWords = (column: Column): column is TextColumn => column.type === 'text' || column.type === 'list'
+
 export const isNumber = (type: ColumnType): type is 'integer' | 'decimal' => type === 'integer' || type === 'decimal'
 
 /** The one type that holds all of these: numbers and moments widen, all else that differs is text. */
@@ -38,26 +44,26 @@ export const typeTogether = (types: Iterable<ColumnType>): ColumnType => {
 }
 
 export const lengthOf = (column: Column): number =>
-  column.type !== 'text' ? column.values.length : column.form === 'coded' ? column.codes.length : column.strings.length
+  !holdsWords(column) ? column.values.length : column.form === 'coded' ? column.codes.length : column.strings.length
 
 export const textAt = (column: TextColumn, i: number): string =>
   column.form === 'coded' ? (column.words[column.codes[i] as number] as string) : (column.strings[i] as string)
 
 export const isEmptyAt = (column: Column, i: number): boolean =>
-  column.type === 'text'
+  holdsWords(column)
     ? column.form === 'coded'
       ? column.codes[i] === 0
       : column.strings[i] === ''
     : hasBit(column.empty, i)
 
 export const cellAt = (column: Column, i: number): Cell => {
-  if (column.type === 'text') return textAt(column, i) || null
+  if (holdsWords(column)) return textAt(column, i) || null
   if (hasBit(column.empty, i)) return null
   return column.type === 'boolean' ? column.values[i] === 1 : (column.values[i] as number)
 }
 
 /** A buffer fit for the values of a type. */
-const bufferFor = (type: Exclude<ColumnType, 'text'>, length: number): Float64Array | Int32Array | Uint8Array =>
+const bufferFor = (type: Exclude<ColumnType, 'text' | 'list'>, length: number): Float64Array | Int32Array | Uint8Array =>
   type === 'boolean' ? bytes(length) : type === 'date' || type === 'time' ? ints(length) : floats(length)
 
 /** Writes cells one by one in order of rows; `done` gives the finished column. */
@@ -70,8 +76,10 @@ class TextWriter implements ColumnWriter {
   private readonly codes: Uint32Array
   private readonly words: string[] = ['']
   private readonly seen = new Map<string, number>([['', 0]])
-  constructor(length: number) {
+  private readonly type: 'text' | 'list'
+  constructor(length: number, type: 'text' | 'list' = 'text') {
     this.codes = words32(length)
+    this.type = type
   }
   set(i: number, cell: Cell): void {
     if (cell === null) return
@@ -85,7 +93,7 @@ class TextWriter implements ColumnWriter {
     this.codes[i] = code
   }
   done(): Column {
-    return { type: 'text', form: 'coded', codes: this.codes, words: this.words }
+    return { type: this.type, form: 'coded', codes: this.codes, words: this.words }
   }
 }
 
@@ -94,9 +102,9 @@ class ValueWriter implements ColumnWriter {
   private readonly empty: Bits
   private anyEmpty = false
   private readonly filled: Bits
-  private readonly type: Exclude<ColumnType, 'text'>
+  private readonly type: Exclude<ColumnType, 'text' | 'list'>
   private readonly length: number
-  constructor(type: Exclude<ColumnType, 'text'>, length: number) {
+  constructor(type: Exclude<ColumnType, 'text' | 'list'>, length: number) {
     this.type = type
     this.length = length
     this.values = bufferFor(type, length)
@@ -120,7 +128,7 @@ class ValueWriter implements ColumnWriter {
 
 /** A writer of `length` cells; a cell that is never set is empty. */
 export const columnWriter = (type: ColumnType, length: number): ColumnWriter =>
-  type === 'text' ? new TextWriter(length) : new ValueWriter(type, length)
+  type === 'text' || type === 'list' ? new TextWriter(length, type) : new ValueWriter(type, length)
 
 export const columnOf = (type: ColumnType, cells: readonly Cell[]): Column => {
   const writer = columnWriter(type, cells.length)
@@ -136,7 +144,7 @@ export const asCoded = (column: TextColumn): CodedText => {
   if (column.form === 'coded') return column
   const known = encoded.get(column)
   if (known) return known
-  const writer = new TextWriter(column.strings.length)
+  const writer = new TextWriter(column.strings.length, column.type)
   for (let i = 0; i < column.strings.length; i++) writer.set(i, column.strings[i] as string)
   const coded = writer.done() as CodedText
   encoded.set(column, coded)

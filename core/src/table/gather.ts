@@ -1,4 +1,4 @@
-import { columnWriter, isEmptyAt, lengthOf, textAt, type Column, type ColumnType, type TextColumn } from './column.ts'
+import { columnWriter, holdsWords, isEmptyAt, lengthOf, textAt, type Column, type ColumnType, type TextColumn } from './column.ts'
 import { bits, bytes, floats, hasBit, ints, setBit, words32, type Bits } from './memory.ts'
 
 const gatherFloats = (from: Float64Array, index: Int32Array): Float64Array => {
@@ -37,7 +37,7 @@ const anyMissing = (index: Int32Array): boolean => {
 
 /** a b c, [2 0 -1] -> c a empty */
 export const gather = (column: Column, index: Int32Array): Column => {
-  if (column.type === 'text')
+  if (holdsWords(column))
     return column.form === 'coded'
       ? { ...column, codes: gatherCodes(column.codes, index) }
       : { ...column, strings: Array.from(index, (at) => (at < 0 ? '' : (column.strings[at] as string))) }
@@ -64,9 +64,9 @@ export const repeatEach = (count: number, times: number): Int32Array => {
 const sumLengths = (columns: readonly Column[]): number => columns.reduce((sum, column) => sum + lengthOf(column), 0)
 
 /** Text columns behind one another; dictionaries are merged once per word, not once per cell. */
-const concatText = (columns: readonly TextColumn[], total: number): Column => {
+const concatText = (type: 'text' | 'list', columns: readonly TextColumn[], total: number): Column => {
   if (columns.every((column) => column.form === 'plain'))
-    return { type: 'text', form: 'plain', strings: columns.flatMap((column) => (column.form === 'plain' ? column.strings : [])) }
+    return { type, form: 'plain', strings: columns.flatMap((column) => (column.form === 'plain' ? column.strings : [])) }
   const words: string[] = ['']
   const seen = new Map<string, number>([['', 0]])
   const codeOf = (word: string): number => {
@@ -89,7 +89,7 @@ const concatText = (columns: readonly TextColumn[], total: number): Column => {
     column.words.forEach((word, code) => (map[code] = codeOf(word)))
     for (let i = 0; i < column.codes.length; i++) codes[at++] = map[column.codes[i] as number] as number
   }
-  return { type: 'text', form: 'coded', codes, words }
+  return { type, form: 'coded', codes, words }
 }
 
 /** a b, c d -> a b c d. All of one type. */
@@ -97,13 +97,13 @@ export const concat = (type: ColumnType, columns: readonly Column[]): Column => 
   const [only] = columns
   if (columns.length === 1 && only) return only
   const total = sumLengths(columns)
-  if (type === 'text') return concatText(columns as readonly TextColumn[], total)
+  if (type === 'text' || type === 'list') return concatText(type, columns as readonly TextColumn[], total)
   const values = type === 'boolean' ? bytes(total) : type === 'date' || type === 'time' ? ints(total) : floats(total)
   const empty = bits(total)
   let any = false
   let at = 0
   for (const column of columns) {
-    if (column.type === 'text') throw new Error('text among values')
+    if (holdsWords(column)) throw new Error('text among values')
     values.set(column.values as never, at)
     if (column.empty)
       for (let i = 0; i < column.values.length; i++)

@@ -1,4 +1,4 @@
-import { asCoded, type Column } from './column.ts'
+import { asCoded, holdsWords, type Column } from './column.ts'
 import { hasBit, IntList, words32 } from './memory.ts'
 
 /** Rows with equal keys share an id; ids run 0, 1, 2 … in order of first appearance. */
@@ -47,7 +47,7 @@ const codesOfSmallRange = (values: ArrayLike<number>, empty: Uint8Array | undefi
 }
 
 const codesOf = (column: Column): Codes => {
-  if (column.type === 'text') {
+  if (holdsWords(column)) {
     const { codes, words } = asCoded(column)
     return { codes, bound: words.length }
   }

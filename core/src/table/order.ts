@@ -1,4 +1,4 @@
-import { asCoded, isEmptyAt, lengthOf, type Column, type TextColumn } from './column.ts'
+import { asCoded, holdsWords, isEmptyAt, lengthOf, type Column, type TextColumn } from './column.ts'
 import { span } from './gather.ts'
 import { hasBit, ints, words32 } from './memory.ts'
 import { compareCodePoints, lower, naturalKey } from './text.ts'
@@ -62,7 +62,7 @@ const floatRanks = (values: Float64Array, empty: Uint8Array | undefined, descend
 /** Least significant word first. */
 const ranksOf = (key: SortKey): readonly Uint32Array[] => {
   const { column, descending } = key
-  if (column.type === 'text') return [textRanks(column, key)]
+  if (holdsWords(column)) return [textRanks(column, key)]
   if (column.type === 'date' || column.type === 'time' || column.type === 'boolean') return [smallRanks(column.values, column.empty, descending)]
   return floatRanks(column.values as Float64Array, column.empty, descending)
 }
@@ -102,9 +102,9 @@ export const sortedOrder = (keys: readonly SortKey[], rowCount: number): Int32Ar
 
 /** The row of each group that holds its least (or largest) filled cell, the first of equals; -1 where all are empty. */
 export const extreme = (column: Column, groupIds: Uint32Array, groupCount: number, largest: boolean): Int32Array => {
-  const ranks = column.type === 'text' ? textRanks(column, { column, descending: false, natural: false }) : undefined
+  const ranks = holdsWords(column) ? textRanks(column, { column, descending: false, natural: false }) : undefined
   const best = ints(groupCount).fill(-1)
-  const values = ranks ?? (column.type === 'text' ? words32(0) : column.values)
+  const values = ranks ?? (holdsWords(column) ? words32(0) : column.values)
   for (let i = 0, n = lengthOf(column); i < n; i++) {
     if (isEmptyAt(column, i)) continue
     const group = groupIds[i] as number

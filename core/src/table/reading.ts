@@ -1,4 +1,4 @@
-import { cellAt, columnWriter, lengthOf, textAt, type Cell, type Column, type ColumnType, type TextColumn } from './column.ts'
+import { cellAt, columnWriter, lengthOf, type Cell, type Column, type ColumnType, type TextColumn } from './column.ts'
 import { dayMs, dayOf, formatDate, formatDateTime, formatTime, maybeIsoDate, maybeIsoDateTime, maybeIsoTime } from './calendar.ts'
 import { compileDatePattern, dateReader } from './date-pattern.ts'
 import { gather } from './gather.ts'
@@ -40,9 +40,21 @@ const readIsoDateTime = (text: string): number | null => {
   return days === null ? null : days * dayMs
 }
 
+/** A JSON list of single values, as it stands; RFC 8259. */
+const readList = (text: string): string | null => {
+  if (!/^\[[\s\S]*\]$/.test(text)) return null
+  try {
+    const items: unknown = JSON.parse(text)
+    return Array.isArray(items) && items.every((item) => item === null || typeof item !== 'object') ? JSON.stringify(items) : null
+  } catch {
+    return null
+  }
+}
+
 /** A reader of filled text; null where it cannot be read. Spaces at the ends are set aside but for text itself. */
 export const textReader = ({ type, formats, locale }: ReadAs): ((text: string) => Cell) => {
   if (type === 'text') return (text) => text
+  if (type === 'list') return readList
   if (type === 'boolean') return readBoolean
   if (type === 'decimal') return numberReader(locale ?? plainLocale)
   if (type === 'integer') {
@@ -131,13 +143,14 @@ export const convert = (column: Column, to: ReadAs): Converted => {
   if (column.type === to.type) return { column, unreadable: ints(0), changed: 0 }
   const read = textReader(to)
   if (column.type === 'text' && column.form === 'coded') return convertCoded(column, to, read)
+  if (column.type === 'list' && to.type === 'text') return { column: { ...column, type: 'text' }, unreadable: ints(0), changed: lengthOf(column) }
   const step = convertCell(column.type, to, read)
   const n = lengthOf(column)
   const writer = columnWriter(to.type, n)
   const unreadable = new IntList()
   let changed = 0
   for (let i = 0; i < n; i++) {
-    const cell = column.type === 'text' ? textAt(column, i) || null : cellAt(column, i)
+    const cell = cellAt(column, i)
     if (cell === null) continue
     const next = step(cell)
     writer.set(i, next)

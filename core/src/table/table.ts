@@ -1,4 +1,4 @@
-import { cellAt, isEmptyAt, lengthOf, type Cell, type Column, type ColumnType } from './column.ts'
+import { cellAt, holdsWords, isEmptyAt, lengthOf, type Cell, type Column, type ColumnType } from './column.ts'
 import { gather } from './gather.ts'
 import { ints } from './memory.ts'
 
@@ -43,7 +43,7 @@ class Slot {
   /** Bytes held by this slot alone (shared columns count wherever they stand). */
   get bytes(): number {
     const column = this.made ?? this.base
-    if (column.type !== 'text') return column.values.byteLength
+    if (!holdsWords(column)) return column.values.byteLength
     return column.form === 'coded' ? column.codes.byteLength + column.words.length * 24 : column.strings.length * 32
   }
 }

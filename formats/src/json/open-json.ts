@@ -44,12 +44,15 @@ const recordsAt = (document: Json, path: string | undefined, name: string): read
 }
 const quotedPath = (path: string | undefined): string => `“${path ?? ''}”`
 
-/** Objects inside are columns a.b; lists, of values or of records, are compact JSON. */
+/** A list of single values is a list; one with records or lists in it is its JSON text. */
+const listOf = (items: readonly Json[]): RawCell => (items.every((item) => item === null || typeof item !== 'object') ? { list: JSON.stringify(items) } : JSON.stringify(items))
+
+/** Objects inside are columns a.b. */
 const flatten = (record: JsonObject, into: Map<string, RawCell>, prefix = ''): void => {
   for (const [key, value] of Object.entries(record)) {
     const name = prefix + key
     if (isObject(value)) flatten(value, into, `${name}.`)
-    else into.set(name, Array.isArray(value) ? JSON.stringify(value) : (value as RawCell))
+    else into.set(name, Array.isArray(value) ? listOf(value) : (value as RawCell))
   }
 }
 

@@ -23,7 +23,8 @@ const cellOf = (value: unknown, element: SchemaElement | undefined): RawCell => 
   }
   if (value instanceof Date) return element?.converted_type === 'DATE' || element?.logical_type?.type === 'DATE' ? { type: 'date', value: Math.floor(value.getTime() / dayMs) } : { type: 'datetime', value: Math.floor(value.getTime()) }
   if (value instanceof Uint8Array) return Buffer.from(value).toString('utf8')
-  return JSON.stringify(value, plain)
+  const text = JSON.stringify(value, plain)
+  return Array.isArray(value) && value.every((item) => item === null || item === undefined || typeof item !== 'object' || item instanceof Date || item instanceof Uint8Array) ? { list: text } : text
 }
 
 const rowsAPiece = 20_000

@@ -1,5 +1,5 @@
 import { useId, useRef, useState } from 'react'
-import { functions, hows, selectedNames, typeWords, columnTypes, wildcard, type Schema, type Selector, type Slot, type Step } from '@fabula/core'
+import { functions, hows, selectedNames, typeWords, scalarTypes, wildcard, type Schema, type Selector, type Slot, type Step } from '@fabula/core'
 import { Button, Segments } from '../ui/parts.tsx'
 import { ConditionEditor } from './condition-editor.tsx'
 import { GridEditor } from './grid-editor.tsx'
@@ -44,7 +44,7 @@ export const SlotEditor = ({ slot, step, story, close }: { slot: Slot; step: Ste
     case 'types':
       return (
         <div className="grid gap-0.5">
-          {columnTypes.map((type) => (
+          {scalarTypes.map((type) => (
             <button key={type} type="button" aria-pressed={type === value} className="rounded px-2 py-1 text-left hover:bg-sunk aria-pressed:font-semibold" onClick={() => (set(type), close())}>
               {typeWords[type]}
             </button>
@@ -141,7 +141,7 @@ const ColumnsEditor = ({ value, schema, set, mayBeNone }: { value: Selector; sch
       {rule === 'like' && 'like' in value && <input className="field" aria-label="Pattern" defaultValue={value.like} onChange={(event) => event.target.value && wildcard(event.target.value) && set({ like: event.target.value })} />}
       {rule === 'type' && 'type' in value && (
         <select className="field" aria-label="Type" value={value.type} onChange={(event) => set({ type: event.target.value })}>
-          {['number', ...columnTypes].map((type) => (
+          {['number', ...scalarTypes, 'list'].map((type) => (
             <option key={type}>{type}</option>
           ))}
         </select>

@@ -1,4 +1,4 @@
-import { columnTypes, typeWords, type ColumnType, type Step } from '@fabula/core'
+import { scalarTypes, typeWords, type ColumnType, type Step } from '@fabula/core'
 import { Button } from '../ui/parts.tsx'
 
 type Typed = string | number | boolean | null
@@ -38,7 +38,7 @@ export const GridEditor = ({ step, reword }: { step: Step; reword: (step: Step) 
                 <th key={c} scope="col" className="border border-line p-1 text-left">
                   <input className="field w-[120px] font-semibold" aria-label={`Name of column ${c + 1}`} value={column.name} onChange={(event) => event.target.value && set({ columns: columns.map((one, k) => (k === c ? { ...one, name: event.target.value } : one)) })} />
                   <select className="mt-1 block text-[12px] text-ink-2" aria-label={`Type of column ${c + 1}`} value={column.type} onChange={(event) => set({ columns: columns.map((one, k) => (k === c ? { ...one, type: event.target.value as ColumnType } : one)), rows: rows.map((row) => row.map((cell, k) => (k === c && cell !== null ? valueOf(String(cell), event.target.value as ColumnType) : cell))) })}>
-                    {columnTypes.map((type) => (
+                    {scalarTypes.map((type) => (
                       <option key={type} value={type}>
                         {typeWords[type]}
                       </option>

@@ -5,7 +5,7 @@ export type ViewRow = PreviewReply['rows'][number]
 export type ViewColumn = PreviewReply['columns'][number]
 
 export const isNumeric = (type: ViewColumn['type']): boolean => type === 'integer' || type === 'decimal'
-export const typeWords: Readonly<Record<ViewColumn['type'], string>> = { text: 'text', integer: 'whole number', decimal: 'number', boolean: 'yes or no', date: 'date', datetime: 'date and time', time: 'time' }
+export const typeWords: Readonly<Record<ViewColumn['type'], string>> = { text: 'text', integer: 'whole number', decimal: 'number', boolean: 'yes or no', date: 'date', datetime: 'date and time', time: 'time', list: 'list' }
 
 /** Empty is visible, spaces at the ends are dots, line breaks a mark. */
 export const shownText = (text: string | null): ReactNode => {
