@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { firstDifference } from './compare.ts'
+import { odsBook, parquetFile } from './fixtures.ts'
 import { startPostgres, type RealPostgres } from './postgres.ts'
 import { runPsql } from './psql.ts'
 
@@ -46,13 +47,23 @@ writeFileSync(at('bookings.fabula.json'), JSON.stringify({ fabula: 1, name: 'Boo
 writeFileSync(at('cross.csv'), 'printed in May,,,,\n,,2030,,2031,\n,Clinic,Visits,Takings,Visits,Takings\n,Oxbow,1,2.5,3,4\n,Marlpit,5,,7,8\n,Total,6,2.5,10,12\n')
 writeFileSync(at('cross.fabula.json'), JSON.stringify({ fabula: 1, name: 'Cross', inputs: [{ id: 'cross', name: 'Cross', columns: ['Clinic', '2030 Visits', '2030 Takings', '2031 Visits', '2031 Takings'].map((name, i) => ({ name, type: i === 0 ? 'text' : i === 2 ? 'decimal' : 'integer' })) }], tables: [{ id: 'cross', name: 'Cross', steps: [{ id: 's1', kind: 'open', input: 'cross', read: { delimiter: ',', range: 'B2:F6', header: [1, 2], footer: 1 } }, { id: 's2', kind: 'unpivot', name: 'What', groups: [{ columns: { like: '203*' }, value: 'Figure' }] }] }] }))
 
-type Flow = { readonly name: string; readonly recipe: string; readonly inputs: Readonly<Record<string, string>>; readonly tables: readonly string[]; /** SQL reads what `fabula csv` makes of the inputs. */ readonly asCsv?: true }
+const columnsOf = (pairs: readonly (readonly [string, string])[]) => pairs.map(([name, type]) => ({ name, type }))
+const simple = (id: string, files: string, read: object, columns: readonly (readonly [string, string])[], step: object): void =>
+  writeFileSync(at(`${id}.fabula.json`), JSON.stringify({ fabula: 1, name: id, inputs: [{ id, name: id, files, columns: columnsOf(columns) }], tables: [{ id, name: id, steps: [{ id: 's1', kind: 'open', input: id, read }, { id: 's2', ...step }] }] }))
+writeFileSync(at('may.ods'), odsBook())
+simple('may', '*.ods', { header: 2 }, [['Day', 'date'], ['Clinic', 'text'], ['Fee', 'decimal'], ['At', 'time'], ['Paid', 'boolean'], ['Seen', 'datetime']], { kind: 'derive', as: 'Days', formula: 'Seen - Day' })
+writeFileSync(at('log.parquet'), parquetFile())
+simple('log', '*.parquet', {}, [['id', 'integer'], ['fee', 'decimal'], ['name', 'text'], ['paid', 'boolean'], ['seen', 'datetime'], ['more', 'text']], { kind: 'filter', where: { column: 'id', op: 'greater', value: 1 }, keep: false })
+
+type Flow = { readonly name: string; readonly recipe: string; readonly inputs: Readonly<Record<string, string>>; readonly tables: readonly string[]; /** SQL reads what `fabula csv` makes of the inputs. */ readonly asCsv?: true; /** Python does so too. */ readonly pythonToo?: true }
 writeFileSync(at('nasty.csv'), nasty)
 writeFileSync(at('nasty.fabula.json'), JSON.stringify(nastyRecipe))
 const flows: readonly Flow[] = [
   { name: 'the demo', recipe: demo('monthly-takings.fabula.json'), inputs: { visits: demo('visits-2031-05.csv'), targets: demo('targets-2031.csv') }, tables: ['takings', 'targets'] },
   { name: 'a workbook', recipe: at('regions.fabula.json'), inputs: { regions: demo('regions-2031-07.xlsx') }, tables: ['regions'], asCsv: true },
   { name: 'records', recipe: at('bookings.fabula.json'), inputs: { bookings: at('bookings.json') }, tables: ['bookings'], asCsv: true },
+  { name: 'an ODS workbook', recipe: at('may.fabula.json'), inputs: { may: at('may.ods') }, tables: ['may'], asCsv: true },
+  { name: 'a Parquet file', recipe: at('log.fabula.json'), inputs: { log: at('log.parquet') }, tables: ['log'], asCsv: true, pythonToo: true },
   { name: 'two rows of names in a range', recipe: at('cross.fabula.json'), inputs: { cross: at('cross.csv') }, tables: ['cross'] },
   { name: 'a nasty file', recipe: at('nasty.fabula.json'), inputs: { 'the-file': at('nasty.csv') }, tables: ['order'] },
 ]
@@ -68,7 +79,7 @@ afterAll(async () => {
   await db.close()
 })
 
-describe.each(flows)('$name', ({ recipe, inputs, tables, asCsv }) => {
+describe.each(flows)('$name', ({ recipe, inputs, tables, asCsv, pythonToo }) => {
   const given = Object.entries(inputs).flatMap(([id, path]) => ['--input', `${id}=${path}`])
   const want = Object.fromEntries(tables.map((table) => [table, fabula('run', recipe, ...given, '--output', `${table}=-`)]))
   const script = at(`flow-${tables[0] ?? ''}`)
@@ -81,7 +92,7 @@ describe.each(flows)('$name', ({ recipe, inputs, tables, asCsv }) => {
   const variables = (kind: string) => ({ ...Object.fromEntries(Object.entries(inputs).map(([id, path]) => [id.replaceAll('-', '_'), asCsv ? at(`${id}.csv`) : path])), ...Object.fromEntries(tables.map((table) => [`out_${table}`, at(`${kind}-${table}.csv`)])) })
 
   test('by python3 from the command line', () => {
-    execFileSync('/usr/bin/python3', [`${script}.py`, ...given, ...tables.flatMap((table) => ['--output', `${table}=${at(`python-${table}.csv`)}`])])
+    execFileSync('/usr/bin/python3', [`${script}.py`, ...(pythonToo ? Object.keys(inputs).flatMap((id) => ['--input', `${id}=${at(`${id}.csv`)}`]) : given), ...tables.flatMap((table) => ['--output', `${table}=${at(`python-${table}.csv`)}`])])
     same('python')
   })
   test('in the embedded database', async () => {

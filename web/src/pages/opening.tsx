@@ -31,7 +31,7 @@ const Reading = ({ opening }: { opening: Opening }) => {
   if (!opening.reading) return null
   return (
     <p role="status" className="figures flex items-center gap-3 text-ink-2">
-      <progress className="h-1.5 w-[90px] accent-rubric" max={100} value={opening.progress?.done ?? 0} aria-label="How much is read" />
+      <progress className="w-[90px] flex-none" max={100} value={opening.progress?.done ?? 0} aria-label="How much is read" />
       <span className="truncate">{opening.progress?.doing || 'Reading the file'}</span>
       <Button look="link" className="py-0!" onClick={opening.stop}>
         Stop

@@ -41,12 +41,12 @@ const Entry = ({ entry }: { entry: ShelfEntry }) => {
         <span className="min-w-0">
           <span className="block truncate font-serif text-[15px] font-medium">{entry.name}</span>
           <span className="block truncate text-[12px] text-ink-3">
-            {entry.source ? `${kinds[entry.source.kind]}: ${entry.source.name}` : entry.columns.length > 0 ? entry.columns.join(', ') : 'not opened yet'}
+            {entry.source ? `${kinds[entry.source.kind]}: ${entry.source.name}` : entry.columns.length > 0 ? entry.columns.join(', ') : entry.replays > 0 ? 'given to a replay' : 'not opened yet'}
           </span>
         </span>
         <span className="min-w-0 truncate text-[12.5px]">
           {stories.length === 0 ? (
-            <span className="text-ink-3">used nowhere</span>
+            <span className="text-ink-3">{entry.replays > 0 ? `in ${counted(entry.replays, 'past replay')}` : 'used nowhere'}</span>
           ) : (
             stories.map(({ flow, name }, i) => (
               <span key={flow}>

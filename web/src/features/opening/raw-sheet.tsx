@@ -86,7 +86,7 @@ export const RawSheet = ({ opening }: { opening: Opening }) => {
                     </td>
                   )
                 })}
-                <td className="sticky right-0 border-b border-line bg-inherit pr-3 pl-2 text-right font-sans text-[12px] whitespace-nowrap">{state.why}</td>
+                <td className={`border-b border-line text-right font-sans text-[12px] whitespace-nowrap ${state.why ? 'sticky right-0 bg-inherit pr-3 pl-2' : 'p-0'}`}>{state.why}</td>
               </tr>,
             ]
           })}
