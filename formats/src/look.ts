@@ -4,6 +4,7 @@ import { csvRows } from './csv/open-csv.ts'
 import { sniffDelimiter } from './csv/sniff.ts'
 import { formatOfFile, openWorkbook } from './format.ts'
 import { listsIn, parseJson } from './json/open-json.ts'
+import { OpenQuote } from './problem.ts'
 import { guessTable } from './sniff-table.ts'
 import type { InputFile } from './open-input.ts'
 import type { Merge } from './sheet/workbook.ts'
@@ -82,9 +83,17 @@ const lookAtCsv = ({ bytes: whole, name }: InputFile, read: Read): RawLook => {
   const quote = read.quote ?? '"'
   const [piece] = textPieces(bytes, name, encoding)
   const delimiter = read.delimiter ?? sniffDelimiter(piece?.text ?? '', quote)
-  const ends = new Ends(false)
-  for (const { rows } of csvRows(bytes, name, { ...read, encoding, delimiter }, large)) {
-    for (const row of rows) ends.add([...row])
+  const walk = (partial: boolean): Ends => {
+    const ends = new Ends(false)
+    for (const { rows } of csvRows(bytes, name, { ...read, encoding, delimiter }, partial)) for (const row of rows) ends.add([...row])
+    return ends
+  }
+  let ends: Ends
+  try {
+    ends = walk(large)
+  } catch (error) {
+    if (!(error instanceof OpenQuote)) throw error
+    ends = walk(true)
   }
   if (large) ends.cut()
   const { header, footer } = guessTable(ends.first, ends.tail)

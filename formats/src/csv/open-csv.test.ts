@@ -60,3 +60,15 @@ test('types that a recipe gives are read as cast reads them, and what does not r
   expect(writeCsv(table)).toBe('Fee,Day\n1.5,2031-05-02\n,\n')
   expect(unreadable.map(({ column, rows }) => [column, [...rows]])).toEqual([['Fee', [1]], ['Day', [1]]])
 })
+test('a quote that is never closed says where, and the file can still be looked at and read without quotes', async () => {
+  const file = 'A,B\n"x,1\ny",2\nz,"3\n'
+  await expect(opened(file)).rejects.toThrow('opens a quote in row 3')
+  expect(lookAtFile(fileFromBytes('a.csv', Buffer.from(file)), {}).rows[0]?.cells).toEqual(['A', 'B'])
+  expect(await opened(file, { quote: '\u0001', delimiter: ',' })).toBe('A,B\n"""x",1\n"y""",2\nz,"""3"\n')
+})
+test('what is looked at of a large file breaks off cleanly, even amid a cell', () => {
+  const line = `"two\nlines",${'x'.repeat(100)}\n`
+  const look = lookAtFile(fileFromBytes('a.csv', Buffer.from(`A,B\n${line.repeat(90_000)}`)), {})
+  expect(look.rows).toHaveLength(60)
+  expect(look.total).toBe(0)
+})

@@ -3,7 +3,7 @@ import { StringDecoder } from 'node:string_decoder'
 import Papa from 'papaparse'
 import { headerRows, Intake, type Intaken, type Read } from '@fabula/core'
 import type { Breath } from '../breath.ts'
-import { FileProblem } from '../problem.ts'
+import { FileProblem, OpenQuote } from '../problem.ts'
 import { textPieces } from './decode.ts'
 import { sniffDelimiter } from './sniff.ts'
 
@@ -37,7 +37,7 @@ export function* csvRows(bytes: Buffer, name: string, read: Read, partial = fals
     parser ??= new Parser({ delimiter: read.delimiter ?? sniffDelimiter(piece, quote), newline: lineEnd(piece), quoteChar: quote, escapeChar: quote })
     const { data, errors, meta } = parser.parse(piece, 0, !last)
     const open = last ? errors.find(({ code }) => code === 'MissingQuotes') : undefined
-    if (open) throw new FileProblem(`${name} opens a quote in row ${seen + (open.row ?? 0) + 1} that is never closed. Close it in the file, or say that the file has no quotes.`)
+    if (open) throw new OpenQuote(`${name} opens a quote in row ${seen + (open.row ?? 0) + 1} that is never closed. Close it in the file, or say that the file has no quotes.`)
     rest = last ? '' : piece.slice(meta.cursor)
     returns ||= text.includes('\r')
     if (returns) dropReturn(data)

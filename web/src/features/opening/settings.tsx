@@ -99,6 +99,9 @@ const Sheets = ({ opening }: { opening: Opening }) => {
   )
 }
 
+/** A sign that no text holds stands for “no quotes”. */
+const noQuote = '\u0001'
+
 /** How a text file is written; where encodings differ, what each makes of the same line. */
 const Writing = ({ opening }: { opening: Opening }) => {
   const look = opening.look.data
@@ -115,6 +118,14 @@ const Writing = ({ opening }: { opening: Opening }) => {
               {words}
             </option>
           ))}
+        </select>
+      </label>
+      <label className="flex items-center justify-between gap-2">
+        Quotes around cells
+        <select className="field" value={opening.read.quote ?? '"'} onChange={(event) => (event.target.value === '"' ? opening.drop('quote') : opening.change({ quote: event.target.value }))}>
+          <option value={'"'}>double</option>
+          <option value="'">single</option>
+          <option value={noQuote}>none</option>
         </select>
       </label>
       <label className="flex items-center justify-between gap-2">
