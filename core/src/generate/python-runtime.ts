@@ -724,6 +724,44 @@ def summarise(frame, by, measures):
     return result`,
   },
   {
+    source: `def numbered(frame, start, within=()):
+    ids, next_ = groups_of(frame, list(dict.fromkeys(within))), {}
+    values = []
+    for i in ids:
+        next_[i] = next_.get(i, start - 1) + 1
+        values.append(next_[i])
+    return pd.Series(values, dtype="object")`,
+  },
+  {
+    source: `def fill_empty(x, value):
+    others = cells(value) if isinstance(value, pd.Series) else [value] * len(x)
+    kind = type_of(x)
+    values = [o if v is None else v for v, o in zip(cells(x), others)]
+    moments = kind == "datetime"
+    return pd.Series([datetime.datetime.combine(v, datetime.time()) if moments and v is not None and not isinstance(v, datetime.datetime) else v for v in values], dtype="object")`,
+  },
+  {
+    source: `def combine(frame, names, name, between, keep=False, before=None, after=None):
+    """Texts of several columns joined, empty cells passed over."""
+    columns_ = [[None if v is None else shown(v) for v in cells(frame[c])] for c in names]
+    values = [between.join(v for v in row if v is not None) for row in zip(*columns_)]
+    return put(frame if keep else frame.drop(columns=list(names)), name, pd.Series(values, dtype="object"), "text", before, after)`,
+  },
+  {
+    source: `def clean_text(x, acts):
+    import unicodedata
+    def without(t, *categories):
+        return "".join(c for c in t if not unicodedata.category(c).startswith(categories) or (categories == ("Cc", "Cf") and c in SPACES))
+    ways = {
+        "trim": lambda t: t.strip(SPACES), "collapse-spaces": lambda t: re.sub("[" + re.escape(SPACES) + "]+", " ", t), "upper": str.upper, "lower": lower_of, "title": title_of,
+        "strip-digits": lambda t: without(t, "Nd"), "strip-letters": lambda t: without(t, "L"), "strip-punctuation": lambda t: without(t, "P"), "strip-invisible": lambda t: without(t, "Cc", "Cf"),
+    }
+    known = {None: None}
+    for t in set(cells(x)) - {None}:
+        known[t] = functools.reduce(lambda now, act: ways[act](now), acts, t)
+    return column([known[t] for t in cells(x)], "text")`,
+  },
+  {
     source: `def fill(frame, names, direction, within=()):
     """Empty cells take the nearest filled one above or below, within rows alike."""
     ids = groups_of(frame, list(dict.fromkeys(within)))

@@ -2,6 +2,7 @@ import { functions } from '../formula/functions/index.ts'
 import { currencySigns } from '../table/number.ts'
 import { falseWords, trueWords } from '../table/reading.ts'
 import type { Block } from './blocks.ts'
+import { patternFor } from './regex.ts'
 
 /** White space as Unicode has it, spelled out for btrim. */
 const spaceSigns = "E'\\t\\n\\x0b\\f\\r \\u0085\\u00a0\\u1680\\u2000\\u2001\\u2002\\u2003\\u2004\\u2005\\u2006\\u2007\\u2008\\u2009\\u200a\\u2028\\u2029\\u202f\\u205f\\u3000'"
@@ -28,6 +29,25 @@ end $$;`,
   { source: 'create function upper_of(t text) returns text immutable language sql as $$ select upper(t collate letters) collate "C" $$;' },
   { source: `create function spaces() returns text immutable language sql as $$ select ${spaceSigns} $$;` },
   { source: 'create function trim_of(t text) returns text immutable language sql as $$ select btrim(t, spaces()) $$;' },
+  { source: `create function one_space(t text) returns text immutable language sql as $$ select regexp_replace(t, '[' || spaces() || ']+', ' ', 'g') $$;` },
+  {
+    source: `-- each word's first letter large, the rest small; a word is letters, digits and apostrophes
+create function title_of(t text) returns text immutable strict language plpgsql as $fn$
+declare made text := ''; c text; begun boolean := false;
+begin
+  foreach c in array string_to_array(t, null) loop
+    if not ((c collate letters) ~ '[[:alnum:]]' or c in ('''', '’')) then made := made || c; begun := false;
+    elsif begun then made := made || lower_of(c);
+    elsif (c collate letters) ~ '[[:alpha:]]' then made := made || upper_of(c); begun := true;
+    else made := made || c; end if;
+  end loop;
+  return made;
+end $fn$;`,
+  },
+  { source: `create function strip_digits(t text) returns text immutable language sql as $$ select regexp_replace(t, '${patternFor('sql', '\\p{Nd}')}', '', 'g') $$;` },
+  { source: `create function strip_letters(t text) returns text immutable language sql as $$ select regexp_replace(t, '${patternFor('sql', '\\p{L}')}', '', 'g') $$;` },
+  { source: `create function strip_punctuation(t text) returns text immutable language sql as $$ select regexp_replace(t, '${patternFor('sql', '\\p{P}')}', '', 'g') $$;` },
+  { source: `create function strip_invisible(t text) returns text immutable language sql as $$ select regexp_replace(t, '(?![' || spaces() || '])${patternFor('sql', '[\\p{Cc}\\p{Cf}]')}', '', 'g') $$;` },
   {
     source: `-- text goes by its small letters, ties by the letters themselves
 create function text_order(a text, b text) returns int immutable language sql as $$

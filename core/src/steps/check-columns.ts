@@ -111,6 +111,12 @@ export const checkPlace = (place: Place, schema: Schema, context: CheckContext):
   if (place.before !== undefined) checkColumn(place.before, schema, context, 'before')
   if (place.after !== undefined) checkColumn(place.after, schema, context, 'after')
 }
+/** The schema with a new column in its place. */
+export const withField = (schema: Schema, field: Field, place: Place): Schema => {
+  const at = positionFor(place, schema.map((one) => one.name))
+  return [...schema.slice(0, at), field, ...schema.slice(at)]
+}
+export const placePython = (place: Place): Code => (place.before !== undefined ? py`, before=${place.before}` : place.after !== undefined ? py`, after=${place.after}` : code(''))
 /** The position at which a new column is put in. */
 export const positionFor = (place: Place, names: readonly string[]): number => {
   const before = place.before === undefined ? -1 : names.indexOf(place.before)

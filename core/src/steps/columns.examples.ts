@@ -136,4 +136,58 @@ export const columnExamples: readonly KindExamples[] = [
       { name: 'a pattern that is none', input: wide, step: { columns: ['Vet'], match: 'pattern', find: '(a', with: '' }, says: 'cannot be read' },
     ],
   },
+  {
+    kind: 'duplicate',
+    examples: [
+      { name: 'last', input: wide, step: { column: 'Jan', as: 'Jan before' }, gives: 'Clinic,Jan,Feb,Vet,Jan before\nOxbow,1,2.5,Ada,1\nMarlpit,,3,,\n', account: { columnsAdded: ['Jan before'] } },
+      { name: 'beside another, the name giving way', input: wide, step: { column: 'Feb', as: 'Vet', before: 'Clinic' }, gives: 'Vet 2,Clinic,Jan,Feb,Vet\n2.5,Oxbow,1,2.5,Ada\n3,Marlpit,,3,\n' },
+    ],
+    broken: [{ name: 'an unknown column', input: wide, step: { column: 'March', as: 'M' }, says: 'There is no column “March” here' }],
+  },
+  {
+    kind: 'combine',
+    examples: [
+      { name: 'empty is passed over, the combined go', input: wide, step: { columns: ['Clinic', 'Jan', 'Vet'], as: 'All', with: ' | ' }, gives: 'Feb,All\n2.5,Oxbow | 1 | Ada\n3,Marlpit\n', account: { columnsAdded: ['All'], columnsDropped: ['Clinic', 'Jan', 'Vet'] } },
+      { name: 'kept, with nothing between', input: wide, step: { columns: ['Jan', 'Feb'], as: 'Both', with: '', keep: true, after: 'Clinic' }, gives: 'Clinic,Both,Jan,Feb,Vet\nOxbow,12.5,1,2.5,Ada\nMarlpit,3,,3,\n' },
+      { name: 'under the name of one that goes', input: 'A,B\nx,y\n,\n', step: { columns: ['A', 'B'], as: 'A', with: '-' }, gives: 'A\nx-y\n' },
+    ],
+  },
+  {
+    kind: 'clean-text',
+    examples: [
+      { name: 'in the order given', input: 'A,B\n"  Fern   HOLLOW ",x\n"  ",y\n', step: { columns: ['A'], do: ['trim', 'collapse-spaces', 'title'] }, gives: 'A,B\nFern Hollow,x\n,y\n', account: { cellsChanged: 2 } },
+      { name: 'words hold apostrophes and digits', input: "A\no'NEIL mc-donald 3rd é\n", step: { columns: ['A'], do: ['title'] }, gives: "A\nO'neil Mc-Donald 3Rd É\n" },
+      { name: 'signs taken out', input: 'A\nVAC-12: “à”\u200b ß%\n', step: { columns: ['A'], do: ['strip-digits', 'strip-punctuation', 'strip-invisible', 'upper'] }, gives: 'A\nVAC À SS\n' },
+      { name: 'nothing left is empty', input: 'A\nabc\na1\n', step: { columns: ['A'], do: ['strip-letters'] }, gives: 'A\n\n1\n' },
+    ],
+    broken: [{ name: 'numbers', input: wide, step: { columns: ['Jan'], do: ['trim'] }, says: 'needs text' }],
+  },
+  {
+    kind: 'fill-empty',
+    examples: [
+      { name: 'a value', input: wide, step: { columns: ['Vet'], with: 'none' }, gives: 'Clinic,Jan,Feb,Vet\nOxbow,1,2.5,Ada\nMarlpit,,3,none\n', account: { cellsChanged: 1 } },
+      { name: 'several columns, a number', input: 'A:integer,B:decimal\n,1.5\n2,\n', step: { columns: ['A', 'B'], with: 0 }, gives: 'A,B\n0,1.5\n2,0\n' },
+      { name: 'what stands in another column', input: 'A:decimal,B:integer\n,7\n1.5,8\n,\n', step: { columns: ['A'], with: { column: 'B' } }, gives: 'A,B\n7,7\n1.5,8\n' },
+      { name: 'a parameter', input: 'A:datetime,B\n,x\n2031-05-02T09:30:00,y\n', parameters: [{ name: 'Since', type: 'date', value: '2031-01-01' }], step: { columns: ['A'], with: { parameter: 'Since' } }, gives: 'A,B\n2031-01-01T00:00:00,x\n2031-05-02T09:30:00,y\n' },
+    ],
+    broken: [
+      { name: 'a value of another type', input: wide, step: { columns: ['Jan'], with: 'none' }, says: 'does not read as a whole number' },
+      { name: 'a column that does not fit', input: wide, step: { columns: ['Jan'], with: { column: 'Feb' } }, says: 'does not read as a whole number' },
+    ],
+  },
+  {
+    kind: 'blank',
+    examples: [
+      { name: 'values become empty', input: 'A,B:integer\nn/a,1\nx,-1\n-,2\n', step: { columns: ['A'], values: ['n/a', '-'] }, gives: 'A,B\n,1\nx,-1\n,2\n', account: { cellsChanged: 2 } },
+      { name: 'numbers in all number columns', input: 'A,B:integer,C:decimal\nx,-1,-1\ny,1,-1.5\n', step: { columns: { type: 'number' }, values: [-1] }, gives: 'A,B,C\nx,,\ny,1,-1.5\n' },
+    ],
+    broken: [{ name: 'a value of another type', input: wide, step: { columns: ['Jan'], values: ['n/a'] }, says: 'does not read as a whole number' }],
+  },
+  {
+    kind: 'number',
+    examples: [
+      { name: 'from one on', input: 'A\nx\ny\n', step: { as: 'No' }, gives: 'A,No\nx,1\ny,2\n' },
+      { name: 'anew for each, from another start, beside a column', input: 'A,B\nx,1\ny,1\nx,2\n,3\n,4\n', step: { as: 'A', start: 10, within: ['A'], before: 'A' }, gives: 'A 2,A,B\n10,x,1\n10,y,1\n11,x,2\n10,,3\n11,,4\n' },
+    ],
+  },
 ]

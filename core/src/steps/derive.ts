@@ -4,7 +4,7 @@ import { evaluateFormula } from '../formula/evaluate.ts'
 import { formulaPython, formulaSql } from '../formula/to-code.ts'
 import { py, sql } from '../generate/tag.ts'
 import { cellAt, lengthOf, type Column } from '../table/column.ts'
-import { checkPlace, placeSchema, positionFor, selectColumns, type Place } from './check-columns.ts'
+import { checkPlace, placePython, placeSchema, positionFor, selectColumns, withField, type Place } from './check-columns.ts'
 import { checkedFormula } from './condition-code.ts'
 import { name } from './names.ts'
 import { defineStep, slot } from './step-kind.ts'
@@ -32,8 +32,7 @@ export const derive = defineStep<Derive>({
     const field = { name: params.as, type: 'problem' in checked ? ('text' as const) : checked.type }
     const at = input.findIndex((one) => one.name === params.as)
     if (at >= 0) return input.map((one, i) => (i === at ? field : one))
-    const names = input.map((one) => one.name)
-    return [...input.slice(0, positionFor(params, names)), field, ...input.slice(positionFor(params, names))]
+    return withField(input, field, params)
   },
   run: (params, table, context) => {
     const checked = checkedFormula(params.formula, table.schema, context.parameterTypes)
@@ -55,7 +54,6 @@ export const derive = defineStep<Derive>({
     const checked = checkedFormula(params.formula, context.input, context.parameters)
     const { frame } = context
     const written = formulaPython(checked.formula, { column: (column) => py`${frame}[${column}]`, parameter: context.parameter })
-    const place = params.before !== undefined ? py`, before=${params.before}` : params.after !== undefined ? py`, after=${params.after}` : py``
-    return py`${frame} = put(${frame}, ${params.as}, ${written}, ${checked.type}${place})`
+    return py`${frame} = put(${frame}, ${params.as}, ${written}, ${checked.type}${placePython(params)})`
   },
 })

@@ -1,11 +1,17 @@
+import { blank } from './blank.ts'
 import { cast } from './cast.ts'
+import { cleanText } from './clean-text.ts'
+import { combine } from './combine.ts'
 import { derive } from './derive.ts'
 import { distinct } from './distinct.ts'
 import { drop } from './drop.ts'
+import { duplicate } from './duplicate.ts'
 import { enter } from './enter.ts'
 import { fill } from './fill.ts'
+import { fillEmpty } from './fill-empty.ts'
 import { filter } from './filter.ts'
 import { move } from './move.ts'
+import { number } from './number.ts'
 import { open } from './open.ts'
 import { rename } from './rename.ts'
 import { replace } from './replace.ts'
@@ -17,7 +23,7 @@ import { summarise } from './summarise.ts'
 import { unpivot } from './unpivot.ts'
 
 /** The one list of step kinds. A new kind is a file beside these and a line here. */
-export const stepKinds = { open, enter, select, drop, rename, move, cast, filter, sort, slice, distinct, fill, replace, derive, unpivot, summarise } as const satisfies Readonly<Record<string, StepKind>>
+export const stepKinds = { open, enter, select, drop, rename, move, duplicate, cast, filter, sort, slice, distinct, number, fill, replace, 'fill-empty': fillEmpty, blank, 'clean-text': cleanText, combine, derive, unpivot, summarise } as const satisfies Readonly<Record<string, StepKind>>
 
 export type StepKindName = keyof typeof stepKinds
 

@@ -12,7 +12,7 @@ export type Format = (typeof formats)[number]
 export type Path = readonly (string | number)[]
 
 /** The editors a sentence can open. The page has one for each; a kind names them by slot. */
-export const editors = ['columns', 'column', 'name', 'value', 'condition', 'formula', 'choice', 'number', 'text', 'measures', 'sortKeys', 'types', 'renames', 'change', 'formats', 'open', 'slice', 'grid', 'pairs'] as const
+export const editors = ['columns', 'column', 'name', 'value', 'condition', 'formula', 'choice', 'number', 'text', 'measures', 'sortKeys', 'types', 'renames', 'change', 'formats', 'open', 'slice', 'grid', 'pairs', 'oneColumn', 'values', 'cleanings'] as const
 export type Editor = (typeof editors)[number]
 
 /** An underlined part of a sentence: its words, where in the params it stands, and what edits it. */

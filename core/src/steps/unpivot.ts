@@ -5,7 +5,7 @@ import { gather, interleave, repeatEach } from '../table/gather.ts'
 import { IntList } from '../table/memory.ts'
 import { convert } from '../table/reading.ts'
 import type { Field, Schema } from '../table/table.ts'
-import { checkPlace, checkSelector, columnsSlot, freeName, placeSchema, positionFor, selected, selectedNames, selectorPython, selectorSchema, type Place, type Selector } from './check-columns.ts'
+import { checkPlace, checkSelector, columnsSlot, freeName, placePython, placeSchema, positionFor, selected, selectedNames, selectorPython, selectorSchema, type Place, type Selector } from './check-columns.ts'
 import { name } from './names.ts'
 import { defineStep, slot } from './step-kind.ts'
 
@@ -87,8 +87,7 @@ export const unpivot = defineStep<Unpivot>({
     return sql`select row_number() over (order by t."¶", u.turn) as "¶", ${names}\nfrom ${from} t cross join lateral (values ${joined(pairs, ', ')}) u(turn, label, value)${params.empty === 'drop' ? code('\nwhere u.value is not null') : code('')}`
   },
   python: (params, { frame }) => {
-    const place = params.before !== undefined ? py`, before=${params.before}` : params.after !== undefined ? py`, after=${params.after}` : py``
-    return py`${frame} = unpivot(${frame}, ${selectorPython(params.groups[0].columns, frame)}, name=${params.name}, value=${params.groups[0].value}, drop_empty=${params.empty === 'drop'}${place})`
+    return py`${frame} = unpivot(${frame}, ${selectorPython(params.groups[0].columns, frame)}, name=${params.name}, value=${params.groups[0].value}, drop_empty=${params.empty === 'drop'}${placePython(params)})`
   },
   takesIn: (params, column, input) => selectedNames(params.groups[0].columns, input).includes(column),
 })

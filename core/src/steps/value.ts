@@ -47,6 +47,15 @@ export const checkValue = (value: Value, column: string, type: ColumnType, schem
   } else if (cellFor(value, type) === undefined) context.report({ code: 'wrong-value', value: String(value), column, type }, ...path)
 }
 
+/** What may be put into a column of a type: the same type, or one that it holds without loss. */
+const assignable = (from: ColumnType, to: ColumnType): boolean => from === to || (from === 'integer' && to === 'decimal') || (from === 'date' && to === 'datetime')
+/** Reports a value that cannot be put into a column of this type. */
+export const checkAssigned = (value: Value, column: string, type: ColumnType, schema: Schema, context: CheckContext, ...path: Path): void => {
+  const from = isColumnValue(value) ? schema.find((field) => field.name === value.column)?.type : isParameterValue(value) ? context.parameters[value.parameter] : undefined
+  if (from !== undefined && !assignable(from, type)) context.report({ code: 'wrong-value', value: valueWords(value), column, type }, ...path)
+  else checkValue(value, column, type, schema, context, ...path)
+}
+
 export const valueWords = (value: Value): string =>
   isColumnValue(value) ? value.column : isParameterValue(value) ? value.parameter : value === null || value === '' ? 'empty' : typeof value === 'boolean' ? (value ? 'true' : 'false') : String(value)
 

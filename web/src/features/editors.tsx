@@ -1,5 +1,5 @@
 import { useId, useRef, useState } from 'react'
-import { functions, hows, selectedNames, typeWords, scalarTypes, wildcard, type Schema, type Selector, type Slot, type Step } from '@fabula/core'
+import { cleanings, cleaningWords, functions, hows, selectedNames, typeWords, scalarTypes, wildcard, type Cleaning, type Schema, type Selector, type Slot, type Step } from '@fabula/core'
 import { Button, Segments } from '../ui/parts.tsx'
 import { ConditionEditor } from './condition-editor.tsx'
 import { GridEditor } from './grid-editor.tsx'
@@ -31,7 +31,7 @@ export const SlotEditor = ({ slot, step, story, close }: { slot: Slot; step: Ste
       return (
         <div className="grid gap-0.5">
           {slot.choices?.map(([key, words]) => (
-            <button key={key} type="button" className="rounded px-2 py-1 text-left hover:bg-sunk" onClick={() => (set(slot.path[0] === 'keep' && step.kind === 'filter' ? key === 'true' : key), close())}>
+            <button key={key} type="button" className="rounded px-2 py-1 text-left hover:bg-sunk" onClick={() => (set(key === 'true' ? true : key === 'false' ? false : key), close())}>
               {words}
             </button>
           ))}
@@ -69,9 +69,16 @@ export const SlotEditor = ({ slot, step, story, close }: { slot: Slot; step: Ste
       return <PairsEditor step={step} schema={schema} story={story} />
     case 'grid':
       return <GridEditor step={step} reword={story.reword} />
+    case 'oneColumn':
+      return <ColumnList names={schema.map(({ name }) => name)} chosen={[String(value)]} toggle={(name) => (set(name), close())} />
+    case 'values':
+      return <ValuesEditor value={(value as readonly Written[] | undefined) ?? []} type={typeHere(step, schema)} set={set} />
+    case 'cleanings':
+      return <CleaningsEditor value={(value as readonly Cleaning[] | undefined) ?? []} set={set} />
     case 'value':
+      return <TextEditor label="Value" value={String(value ?? '')} set={(text) => set(writtenAs(text, typeHere(step, schema)))} done={close} />
     case 'number':
-      return <TextEditor label="Value" value={String(value ?? '')} set={(text) => set(slot.editor === 'number' ? Number(text) : text)} done={close} />
+      return <TextEditor label="Number" value={String(value ?? '')} set={(text) => Number.isFinite(Number(text)) && set(Number(text))} done={close} />
   }
 }
 
@@ -380,6 +387,44 @@ const PairsEditor = ({ step, schema, story }: { step: Step; schema: Schema; stor
     </div>
   )
 }
+
+type Written = string | number | boolean
+/** The type of the first column that a step's selector means. */
+const typeHere = (step: Step, schema: Schema): Schema[number]['type'] => {
+  const [first] = selectedNames((step.columns as Selector | undefined) ?? [], schema)
+  return schema.find(({ name }) => name === first)?.type ?? 'text'
+}
+const writtenAs = (text: string, type: Schema[number]['type']): Written => ((type === 'integer' || type === 'decimal') && text.trim() !== '' && Number.isFinite(Number(text)) ? Number(text) : type === 'boolean' && /^(?:true|false)$/.test(text) ? text === 'true' : text)
+
+/** A list of values, one a line. */
+const ValuesEditor = ({ value, type, set }: { value: readonly Written[]; type: Schema[number]['type']; set: (value: readonly Written[]) => void }) => (
+  <label className="grid w-[280px] gap-1">
+    <span className="text-ink-2">Values, one a line</span>
+    <textarea
+      className="field min-h-[96px]"
+      autoFocus
+      defaultValue={value.map(String).join('\n')}
+      onKeyDown={(event) => event.key === 'Enter' && event.stopPropagation()}
+      onChange={(event) => {
+        const lines = event.target.value.split('\n').filter((line) => line !== '')
+        if (lines.length > 0) set(lines.map((line) => writtenAs(line, type)))
+      }}
+    />
+  </label>
+)
+
+/** What is done to the text, in the order in which it is ticked. */
+const CleaningsEditor = ({ value, set }: { value: readonly Cleaning[]; set: (value: readonly Cleaning[]) => void }) => (
+  <div className="grid gap-0.5">
+    {cleanings.map((act) => (
+      <label key={act} className="flex items-center gap-2 rounded px-1.5 py-1 hover:bg-sunk">
+        <input type="checkbox" checked={value.includes(act)} onChange={() => (value.includes(act) ? value.length > 1 && set(value.filter((one) => one !== act)) : set([...value, act]))} />
+        {cleaningWords[act]}
+        {value.length > 1 && value.includes(act) && <span className="figures ml-auto pl-3 text-[12px] text-ink-3">{value.indexOf(act) + 1}</span>}
+      </label>
+    ))}
+  </div>
+)
 
 type SliceKey = 'first' | 'last' | 'skip' | 'every'
 const SliceEditor = ({ step, set }: { step: Step; set: (params: Record<string, number>) => void }) => {

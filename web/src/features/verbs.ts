@@ -32,6 +32,10 @@ const columnVerbs = (columns: readonly string[], schema: Schema): Verb[] => {
     of('select', { columns }, one ? 'Keep only this column' : 'Keep only these columns'),
     of('move', { columns, to: 'first' }, 'Move to the front'),
     of('fill', { columns, direction: 'down' }),
+    of('fill-empty', { columns, with: type === 'integer' || type === 'decimal' ? 0 : type === 'boolean' ? false : type === 'text' ? 'unknown' : '2031-01-01' }),
+    ...(type === 'text' ? [of('clean-text', { columns, do: ['trim', 'collapse-spaces'] })] : []),
+    ...(one ? [of('duplicate', { column: first, as: first, after: first })] : [of('combine', { columns, as: columns.join(' '), with: ' ', keep: true })]),
+    of('number', { as: 'Number', within: columns }, one ? 'Number the rows of each value' : 'Number the rows of each combination'),
     ...(type === 'text' ? [of('replace', { columns, find: ' ', with: '', match: 'part' })] : []),
     of('sort', { by: columns.map((column) => ({ column })) }, `Sort by ${one ? 'it' : 'them'}`, 'S'),
     of('distinct', { columns }, one ? 'Keep one row of each value' : 'Keep one row of each combination'),
@@ -53,7 +57,7 @@ export const verbsFor = (selection: Selection, schema: Schema): Verb[] => {
       of('filter', { where }, `Keep rows where ${shown}`),
       of('filter', { where, keep: false }, `Drop rows where ${shown}`),
       ...(value !== null && type !== 'text' && type !== 'boolean' ? [of('filter', { where: { column, op: 'at-least', value: valueFor(value, type) } }, 'Keep rows from this value up'), of('filter', { where: { column, op: 'at-most', value: valueFor(value, type) } }, 'Keep rows up to this value')] : []),
-      ...(value === null ? [] : [of('replace', { columns: [column], find: valueFor(value, type), with: valueFor(value, type) }, 'Replace it…'), of('replace', { columns: [column], find: valueFor(value, type), with: null }, 'Make it empty')]),
+      ...(value === null ? [] : [of('replace', { columns: [column], find: valueFor(value, type), with: valueFor(value, type) }, 'Replace it…'), of('blank', { columns: [column], values: [valueFor(value, type)] }, 'Make it empty')]),
       ...columnVerbs([column], schema).slice(1),
     ]
   }
@@ -68,6 +72,7 @@ export const verbsFor = (selection: Selection, schema: Schema): Verb[] => {
     of('sort', { by: [{ column: first.name }] }),
     of('slice', { first: 100 }),
     of('distinct', {}, 'Keep one row of those alike'),
+    of('number', { as: 'Number' }),
     of('unpivot', { name: labelFor(numbers.length > 1 ? numbers : all.slice(1)), groups: [{ columns: numbers.length > 1 ? numbers : all.slice(-1), value: 'Value' }] }),
     of('drop', { columns: [all.at(-1) ?? ''] }, 'Drop columns'),
     of('select', { columns: all }, 'Keep only some columns'),
