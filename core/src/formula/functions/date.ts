@@ -8,11 +8,11 @@ import { failed, type FormulaFunction, type Outcome, type Type } from '../functi
 import { args, define } from './define.ts'
 
 const days = (cell: Cell | undefined, type: Type | undefined): number => (type === 'datetime' ? dayOf(cell as number) : (cell as number))
-const inRange = (day: number): Outcome => (day >= firstDay && day <= lastDay ? day : failed)
+export const inRange = (day: number): Outcome => (day >= firstDay && day <= lastDay ? day : failed)
 const trunc = (cell: Cell | undefined): number => Math.trunc((cell ?? 0) as number)
 
 /** A date months away, the day cut to the month's last where it has fewer. */
-const addMonths = (day: number, months: number): { first: number; clipped: number; last: number } => {
+export const addMonths = (day: number, months: number): { first: number; clipped: number; last: number } => {
   const { year, month, day: dayOfMonth } = civilFromDays(day)
   const index = year * 12 + month - 1 + months
   const y = Math.floor(index / 12)
@@ -51,7 +51,7 @@ const clockPart = (name: 'HOUR' | 'MINUTE' | 'SECOND', unit: number, size: numbe
 const monthNames = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December']
 const dayNames = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']
 /** 0 for Monday to 6 for Sunday. */
-const weekday = (day: number): number => (((day + 3) % 7) + 7) % 7
+export const weekday = (day: number): number => (((day + 3) % 7) + 7) % 7
 
 const units = ['year', 'quarter', 'month', 'week', 'day', 'hour'] as const
 const unitProblem = (value: Cell): string | undefined =>

@@ -1,11 +1,14 @@
 import type { FormulaFunction } from '../function-kind.ts'
 import { date } from './date.ts'
+import { dateMore } from './date-more.ts'
 import { logic } from './logic.ts'
 import { number } from './number.ts'
+import { numberMore } from './number-more.ts'
 import { text } from './text.ts'
+import { textMore } from './text-more.ts'
 
 /** Every function that a formula can name; the help page and the parity tests are made from this list. */
-export const functions: readonly FormulaFunction[] = [...logic, ...number, ...text, ...date]
+export const functions: readonly FormulaFunction[] = [...logic, ...number, ...numberMore, ...text, ...textMore, ...date, ...dateMore]
 const byName = new Map(functions.map((one) => [one.name, one]))
 byName.set('CONCATENATE', byName.get('CONCAT') as FormulaFunction)
 export const functionNamed = (name: string): FormulaFunction | undefined => byName.get(name)
