@@ -3,7 +3,7 @@ import { maybeIsoDate, maybeIsoDateTime, maybeIsoTime } from '../table/calendar.
 import type { Schema } from '../table/table.ts'
 import { counted, listed, nearest, quoted } from '../words.ts'
 import type { Argument, FormulaFunction, Need, Type } from './function-kind.ts'
-import { functionNamed, functionNames } from './functions/index.ts'
+import { functionNamed, functionNames, shorthandNamed } from './functions/index.ts'
 import { FormulaError, type FormulaProblem, type Span } from './lex.ts'
 import { arithmetic, comparison, momentDifference, momentShift, negate, percent, widening } from './operators.ts'
 import { parseFormula, type Comparison, type Node, type Operator } from './parse.ts'
@@ -160,6 +160,8 @@ class Checker {
   }
 
   private call(name: string, nodes: readonly Node[], at: Span): Typed {
+    const shorthand = shorthandNamed(name)
+    if (shorthand) return this.check(shorthand.expand(nodes, at) ?? fail(at, `${shorthand.name} takes ${shorthand.needs}; it has ${counted(nodes.length, 'argument')}.`))
     const fn = functionNamed(name)
     if (!fn) {
       const near = nearest(name, functionNames)

@@ -1,4 +1,4 @@
-import { functions } from '../formula/functions/index.ts'
+import { everyFunction } from '../formula/functions/index.ts'
 import { columnExamples } from '../steps/columns.examples.ts'
 import { rowExamples } from '../steps/rows.examples.ts'
 import type { Recipe } from '../recipe/schema.ts'
@@ -7,7 +7,7 @@ export { recipeOf, table, type StepExample } from './example.ts'
 export const kindExamples = [...columnExamples, ...rowExamples]
 
 /** One recipe per function: a column for each of its examples, over a table of one row. */
-export const functionRecipes: readonly { readonly name: string; readonly recipe: Recipe; readonly file: string; readonly gives: string }[] = functions
+export const functionRecipes: readonly { readonly name: string; readonly recipe: Recipe; readonly file: string; readonly gives: string }[] = everyFunction
   .filter(({ examples }) => examples.length > 0)
   .map(({ name, examples }) => ({
     name,

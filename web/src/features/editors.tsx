@@ -1,5 +1,5 @@
 import { useId, useRef, useState } from 'react'
-import { cleanings, cleaningWords, functions, hows, selectedNames, typeWords, scalarTypes, wildcard, type Cleaning, type Schema, type Selector, type Slot, type Step } from '@fabula/core'
+import { cleanings, cleaningWords, everyFunction, hows, selectedNames, typeWords, scalarTypes, wildcard, type Cleaning, type Schema, type Selector, type Slot, type Step } from '@fabula/core'
 import { Button, Segments } from '../ui/parts.tsx'
 import { ConditionEditor } from './condition-editor.tsx'
 import { GridEditor } from './grid-editor.tsx'
@@ -174,7 +174,7 @@ const FormulaEditor = ({ value, schema, set, problem }: { value: string; schema:
   const [text, setText] = useState(value)
   const listId = useId()
   const word = /[A-Za-z]+$/.exec(text.slice(0, box.current?.selectionStart ?? text.length))?.[0] ?? ''
-  const offered = word === '' ? [] : functions.filter(({ name }) => name.startsWith(word.toUpperCase())).slice(0, 6)
+  const offered = word === '' ? [] : everyFunction.filter(({ name }) => name.startsWith(word.toUpperCase())).slice(0, 6)
   const change = (next: string): void => {
     setText(next)
     if (next.trim() !== '') set(next)

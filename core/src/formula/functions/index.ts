@@ -4,6 +4,7 @@ import { dateMore } from './date-more.ts'
 import { logic } from './logic.ts'
 import { number } from './number.ts'
 import { numberMore } from './number-more.ts'
+import { shorthands, type Shorthand } from './pairs.ts'
 import { text } from './text.ts'
 import { textMore } from './text-more.ts'
 
@@ -12,4 +13,8 @@ export const functions: readonly FormulaFunction[] = [...logic, ...number, ...nu
 const byName = new Map(functions.map((one) => [one.name, one]))
 byName.set('CONCATENATE', byName.get('CONCAT') as FormulaFunction)
 export const functionNamed = (name: string): FormulaFunction | undefined => byName.get(name)
-export const functionNames = [...byName.keys()]
+export const shorthandNamed = (name: string): Shorthand | undefined => shorthands.find((one) => one.name === name)
+export const functionNames = [...byName.keys(), ...shorthands.map(({ name }) => name)]
+
+/** All that can be named in a formula, with what the help and the tests need of it. */
+export const everyFunction: readonly Pick<Shorthand, 'name' | 'about' | 'args' | 'examples'>[] = [...functions, ...shorthands]

@@ -1,0 +1,87 @@
+import { writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { By, Key } from 'selenium-webdriver'
+import { afterAll, beforeAll, expect, test } from 'vitest'
+import { click, labelled, openBrowser, see, type Browser } from './driver.ts'
+import { startServer, type Running } from './server.ts'
+
+let server: Running
+let browser: Browser
+beforeAll(async () => {
+  server = await startServer()
+  browser = await openBrowser()
+})
+afterAll(async () => {
+  await browser?.driver.quit()
+  await server?.stop()
+})
+
+const head = async (name: string, ...keys: string[]): Promise<void> => {
+  const { driver } = browser
+  const find = () => driver.findElement(By.xpath(`//*[@role='columnheader']//button[.//span[normalize-space(.)='${name}']]`))
+  await driver.wait(async () => (await driver.findElements(By.xpath(`//*[@role='columnheader']//button[.//span[normalize-space(.)='${name}']]`))).length > 0, 10_000, `no column ${name}`)
+  const actions = driver.actions()
+  for (const key of keys) actions.keyDown(key)
+  actions.click(await find())
+  for (const key of keys) actions.keyUp(key)
+  await actions.perform()
+}
+const keep = async (): Promise<void> => {
+  await click(browser.driver, 'Keep')
+  await browser.driver.wait(async () => (await browser.driver.findElements(By.css('[data-state=draft]'))).length === 0, 10_000, 'the draft was not kept')
+}
+const verb = async (words: string): Promise<void> => {
+  await browser.driver.actions().sendKeys('/').perform()
+  await browser.driver.actions().sendKeys(words, Key.ENTER).perform()
+}
+
+test('values are cleaned, replaced, filled, blanked, combined and numbered by clicking', async () => {
+  const { driver, downloads } = browser
+  const path = join(downloads, 'intake.csv')
+  writeFileSync(path, 'Owner,Animal,Weight,Note\n  ada  MOSS ,Biscuit,12,n/a\nBo Fern,,,ok\n,Pepper,4,n/a\nada moss,Otis,7,\n')
+  await driver.get(server.base)
+  await (await driver.findElement(By.css('input[type=file]'))).sendKeys(path)
+  await see(driver, '4 rows · 4 columns')
+  await click(driver, 'Keep')
+  await see(driver, 'Open intake')
+
+  await head('Owner')
+  await verb('title case')
+  await see(driver, 'In Owner take the spaces at the ends off and make each run of spaces one blank.')
+  await click(driver, 'cleaning: take the spaces')
+  await (await driver.findElement(By.xpath("//label[contains(., 'make each first letter large')]"))).click()
+  await see(driver, 'Ada Moss')
+  await driver.actions().sendKeys(Key.ESCAPE).perform()
+  await keep()
+
+  await head('Note')
+  await click(driver, 'n/a')
+  await click(driver, 'Make it empty')
+  await see(driver, 'In Note make “n/a” empty.')
+  await keep()
+
+  await head('Weight')
+  await verb('coalesce')
+  await see(driver, 'Where Weight is empty, put 0.')
+  await click(driver, 'value: 0')
+  await (await labelled(driver, 'Value')).sendKeys(Key.BACK_SPACE, '5')
+  await driver.actions().sendKeys(Key.ENTER).perform()
+  await see(driver, 'Where Weight is empty, put 5.')
+  await keep()
+
+  await head('Owner')
+  await head('Animal', Key.CONTROL)
+  await verb('concatenate')
+  await see(driver, 'Combine Owner and Animal as Owner Animal, with “ ” between, and keep them.')
+  await keep()
+  await see(driver, 'Ada Moss Biscuit')
+
+  await head('Owner')
+  await verb('row number')
+  await see(driver, 'Number the rows from 1 as Number, anew for each Owner.')
+  await keep()
+
+  const id = (await driver.getCurrentUrl()).split('/flows/')[1] ?? ''
+  const { recipe } = (await (await fetch(`${server.base}/api/flows/${id}`)).json()) as { recipe: { tables: { steps: { kind: string }[] }[] } }
+  expect(recipe.tables[0]?.steps.map(({ kind }) => kind)).toEqual(['open', 'clean-text', 'blank', 'fill-empty', 'combine', 'number'])
+})
