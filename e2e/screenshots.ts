@@ -1,13 +1,10 @@
 import { join } from 'node:path'
 import { By, Key, type WebDriver } from 'selenium-webdriver'
-import { click, labelled, openBrowser, see, shoot } from './browser/driver.ts'
-import { root, startOData, startServer } from './browser/server.ts'
+import { click, give, head, labelled, openBrowser, see, shoot } from './browser/driver.ts'
+import { demo, root, startOData, startServer } from './browser/server.ts'
 
 /** npm run screenshots: the main views as they are now, from the demo, into docs/screenshots. */
 const picture = (name: string): string => join(root, 'docs/screenshots', `${name}.png`)
-const demo = (name: string): string => join(root, 'demo', name)
-const give = async (driver: WebDriver, path: string): Promise<void> => (await driver.findElement(By.css('input[type=file]'))).sendKeys(path)
-const head = async (driver: WebDriver, name: string): Promise<void> => (await driver.findElement(By.xpath(`//*[@role='columnheader']//button[contains(., '${name}')]`))).click()
 
 const opening = async (driver: WebDriver): Promise<void> => {
   await give(driver, demo('regions-2031-05.xlsx'))

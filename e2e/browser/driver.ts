@@ -1,6 +1,7 @@
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { AxeBuilder } from '@axe-core/webdriverjs'
 import { Builder, By, until, type WebDriver, type WebElement } from 'selenium-webdriver'
 import * as chrome from 'selenium-webdriver/chrome.js'
 
@@ -50,3 +51,22 @@ export const see = async (driver: WebDriver, words: string): Promise<void> => {
   await driver.wait(async () => (await driver.findElement(By.css('body')).getText()).includes(words), wait, `“${words}” is not to be seen`)
 }
 export const text = (driver: WebDriver): Promise<string> => driver.findElement(By.css('body')).getText()
+
+/** Gives files to the page's file field, as choosing them would. */
+export const give = async (driver: WebDriver, ...paths: string[]): Promise<void> => (await driver.findElement(By.css('input[type=file]'))).sendKeys(paths.join('\n'))
+/** Clicks a column's head, with keys held down. */
+export const head = async (driver: WebDriver, name: string, ...keys: string[]): Promise<void> => {
+  const here = By.xpath(`//*[@role='columnheader']//button[.//span[normalize-space(.)=${quote(name)}]]`)
+  await driver.wait(until.elementLocated(here), wait, `no column is called “${name}”`)
+  const actions = driver.actions()
+  for (const key of keys) actions.keyDown(key)
+  actions.click(await driver.findElement(here))
+  for (const key of keys) actions.keyUp(key)
+  await actions.perform()
+}
+export const keep = async (driver: WebDriver): Promise<void> => {
+  await click(driver, 'Keep')
+  await driver.wait(async () => (await driver.findElements(By.css('[data-state=draft]'))).length === 0, wait, 'the draft was not kept')
+}
+/** No violation of any rule that axe knows, or their names. */
+export const accessible = async (driver: WebDriver): Promise<string[]> => (await new AxeBuilder(driver).analyze()).violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)}`)

@@ -1,16 +1,14 @@
 import { execFileSync } from 'node:child_process'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { AxeBuilder } from '@axe-core/webdriverjs'
 import { By, Key } from 'selenium-webdriver'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { firstDifference } from '../parity/compare.ts'
-import { click, labelled, named, openBrowser, see, text, type Browser } from './driver.ts'
-import { root, startServer, type Running } from './server.ts'
+import { accessible, click, give, head, keep, labelled, named, openBrowser, see, text, type Browser } from './driver.ts'
+import { demo, root, startServer, type Running } from './server.ts'
 
 let server: Running
 let browser: Browser
-const demo = (name: string): string => join(root, 'demo', name)
 
 beforeAll(async () => {
   server = await startServer()
@@ -21,69 +19,51 @@ afterAll(async () => {
   await server?.stop()
 })
 
-/** No violation of any rule that axe knows, or their names. */
-const accessible = async (): Promise<string[]> => (await new AxeBuilder(browser.driver).analyze()).violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)}`)
-
-const header = async (name: string, ...keys: string[]): Promise<void> => {
-  const { driver } = browser
-  const find = () => driver.findElement(By.xpath(`//*[@role='columnheader']//button[.//span[contains(normalize-space(.), '${name}')]]`))
-  await driver.wait(async () => (await driver.findElements(By.xpath(`//*[@role='columnheader']//button[contains(., '${name}')]`))).length > 0, 10_000)
-  const actions = driver.actions()
-  for (const key of keys) actions.keyDown(key)
-  actions.click(await find())
-  for (const key of keys) actions.keyUp(key)
-  await actions.perform()
-}
-const keep = async (): Promise<void> => {
-  await click(browser.driver, 'Keep')
-  await browser.driver.wait(async () => (await browser.driver.findElements(By.css('[data-state=draft]'))).length === 0, 10_000, 'the draft was not kept')
-}
-
 test('the whole job, as a new user would do it', async () => {
   const { driver, downloads } = browser
   await driver.get(server.base)
   await see(driver, 'Monthly takings by clinic')
-  expect(await accessible()).toEqual([])
+  expect(await accessible(browser.driver)).toEqual([])
 
   // open an export
-  await (await driver.findElement(By.css('input[type=file]'))).sendKeys(demo('visits-2031-05.csv'))
+  await give(driver, demo('visits-2031-05.csv'))
   await see(driver, '1,204 rows · 9 columns')
   await click(driver, 'Keep')
   await see(driver, 'Open visits.')
   await see(driver, '1,204 rows')
 
   // 1: drop two columns
-  await header('Booking ref')
-  await header('Visit date', Key.CONTROL)
+  await head(browser.driver, 'Booking ref')
+  await head(browser.driver, 'Visit date', Key.CONTROL)
   await click(driver, 'Drop them')
   await see(driver, 'columns leave')
   await click(driver, 'columns: Booking ref and Visit date')
   await (await labelled(driver, 'Visit date')).click()
   await driver.actions().sendKeys(Key.ESCAPE).perform()
   await see(driver, 'Drop the column Booking ref.')
-  await keep()
+  await keep(browser.driver)
 
   // 2: read the dates, by what the card found
-  await header('Visit date')
+  await head(browser.driver, 'Visit date')
   await click(driver, 'Read as a date')
   await see(driver, '3 unreadable')
-  await keep()
+  await keep(browser.driver)
 
   // 3: read the amounts
-  await header('Charged')
+  await head(browser.driver, 'Charged')
   await click(driver, 'Read as a number')
   await see(driver, 'Read Charged as a number.')
   await see(driver, '1,123 read')
-  await keep()
+  await keep(browser.driver)
 
   // 4: one spelling by taking the spaces off
-  await header('Clinic')
+  await head(browser.driver, 'Clinic')
   await click(driver, 'Take the spaces off')
   await see(driver, 'TRIM(')
-  await keep()
+  await keep(browser.driver)
 
   // 5: drop the cancelled, from a value in the card
-  await header('Status')
+  await head(browser.driver, 'Status')
   await click(driver, 'Cancelled')
   await click(driver, 'Drop rows where it is “Cancelled”')
   await see(driver, 'rows leave')
@@ -92,15 +72,15 @@ test('the whole job, as a new user would do it', async () => {
   await driver.wait(async () => (await driver.findElements(By.css('[data-state=draft]'))).length === 0, 10_000)
 
   // 6: summarise, found by a word of the trade
-  await header('Clinic')
-  await header('Charged', Key.CONTROL)
+  await head(browser.driver, 'Clinic')
+  await head(browser.driver, 'Charged', Key.CONTROL)
   await driver.actions().sendKeys('/').perform()
   await driver.actions().sendKeys('group by', Key.ENTER).perform()
   await see(driver, 'Summarise by Clinic: the count of rows as Rows and the sum of Charged as Total Charged.')
-  await keep()
+  await keep(browser.driver)
   await named(driver, '5 rows')
   await named(driver, '3 columns')
-  expect(await accessible()).toEqual([])
+  expect(await accessible(browser.driver)).toEqual([])
 
   // undo and redo, across a reload
   await click(driver, '↶ Undo')
@@ -112,7 +92,7 @@ test('the whole job, as a new user would do it', async () => {
   // replay on June, whose status column has another name
   await click(driver, 'Replay on new exports')
   await (await labelled(driver, 'New exports')).getTagName()
-  await (await driver.findElement(By.css('input[type=file]'))).sendKeys(demo('visits-2031-06.csv'))
+  await give(driver, demo('visits-2031-06.csv'))
   await see(driver, 'does not fit yet')
   await see(driver, 'new column “Payment”')
   await click(driver, 'Read Booking status as Status')
@@ -120,12 +100,12 @@ test('the whole job, as a new user would do it', async () => {
   await click(driver, 'Replay the story')
   await see(driver, 'What came out')
   await see(driver, 'visits-2031-06.csv (')
-  expect(await accessible()).toEqual([])
+  expect(await accessible(browser.driver)).toEqual([])
 
   // hand over: the script, run outside, gives the table that Compose shows
   await click(driver, 'Hand over')
   await see(driver, '# s7')
-  expect(await accessible()).toEqual([])
+  expect(await accessible(browser.driver)).toEqual([])
   await click(driver, 'Download')
   const script = join(downloads, 'visits.py')
   await driver.wait(() => { try { return readFileSync(script).length > 0 } catch { return false } }, 10_000, 'the script did not arrive')
@@ -147,7 +127,7 @@ test('the whole job, as a new user would do it', async () => {
     await see(other.driver, 'Drop the rows where Status is Cancelled.')
     expect(await text(other.driver)).not.toContain('Hand over')
     await click(other.driver, 'Replay on your own export')
-    await (await other.driver.findElement(By.css('input[type=file]'))).sendKeys(demo('visits-2031-05.csv'))
+    await give(other.driver, demo('visits-2031-05.csv'))
     await see(other.driver, '✓ fits')
     await click(other.driver, 'Replay the story')
     await see(other.driver, 'What came out')
@@ -169,7 +149,7 @@ test('a broken sentence mends in place, and the sentences after it wait', async 
   await click(driver, 'columns: Booking ref and Desk')
   await (await labelled(driver, 'Clinic')).click()
   await driver.actions().sendKeys(Key.ESCAPE).perform()
-  await keep()
+  await keep(browser.driver)
   await see(driver, 'There is no column “Clinic” here.')
   await see(driver, 'waits for sentence')
   await click(driver, '↶ Undo')
@@ -190,6 +170,6 @@ test('a figure in the margin shows exactly its rows', async () => {
 test('lamplight is as accessible as paper', async () => {
   const { driver } = browser
   await click(driver, 'Read by lamplight')
-  expect(await accessible()).toEqual([])
+  expect(await accessible(browser.driver)).toEqual([])
   await click(driver, 'Read by paper')
 })

@@ -1,15 +1,13 @@
 import { execFileSync } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { AxeBuilder } from '@axe-core/webdriverjs'
 import { By, Key } from 'selenium-webdriver'
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest'
-import { click, labelled, openBrowser, see, text, type Browser } from './driver.ts'
-import { root, startServer, type Running } from './server.ts'
+import { accessible, click, give, labelled, openBrowser, see, text, type Browser } from './driver.ts'
+import { demo, root, startServer, type Running } from './server.ts'
 
 let server: Running
 let browser: Browser
-const demo = (name: string): string => join(root, 'demo', name)
 beforeAll(async () => {
   server = await startServer()
   browser = await openBrowser()
@@ -23,8 +21,6 @@ beforeEach(async () => {
   await see(browser.driver, 'Your stories')
 })
 
-const accessible = async (): Promise<string[]> => (await new AxeBuilder(browser.driver).analyze()).violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)}`)
-const give = async (...paths: string[]): Promise<void> => (await browser.driver.findElement(By.css('input[type=file]'))).sendKeys(paths.join('\n'))
 const place = (name: string, content: string | Buffer): string => {
   const path = join(browser.downloads, name)
   writeFileSync(path, content)
@@ -34,23 +30,23 @@ const flowId = async (): Promise<string> => (await browser.driver.getCurrentUrl(
 
 test('a hard workbook goes in by clicking alone, and comes out right on replay with two more sheets', async () => {
   const { driver, downloads } = browser
-  await give(demo('regions-2031-05.xlsx'))
+  await give(browser.driver, demo('regions-2031-05.xlsx'))
   await see(driver, 'every sheet named like “2031-*”, column names from row 4, leaving out 1 row at the foot')
   await see(driver, '“Patient kind” for “Species”')
   await see(driver, '75 rows · 7 columns')
-  expect(await accessible()).toEqual([])
+  expect(await accessible(browser.driver)).toEqual([])
   await click(driver, 'Lay them together')
   await click(driver, 'Fill the rest')
   await click(driver, 'As a table')
   await see(driver, 'number · 1 unreadable')
-  expect(await accessible()).toEqual([])
+  expect(await accessible(browser.driver)).toEqual([])
   await click(driver, 'Keep')
   await see(driver, 'Drop the column Patient kind.')
   await see(driver, '60 changed')
 
   await click(driver, 'Replay on new exports')
   await labelled(driver, 'New exports')
-  await give(demo('regions-2031-07.xlsx'))
+  await give(browser.driver, demo('regions-2031-07.xlsx'))
   await see(driver, 'new sheet “2031-07”, which is taken in')
   expect(await text(driver)).not.toContain('lacks')
   await click(driver, 'Replay the story')
@@ -67,7 +63,7 @@ test('a hard workbook goes in by clicking alone, and comes out right on replay w
 
 test('the row of names is clicked, a range is dragged, and the sheet can be looked at again later', async () => {
   const { driver } = browser
-  await give(place('titles 2031-05.csv', 'Takings;;\nby clinic;;\n;Clinic;Fee\n;Oxbow;12\n;Marlpit;3\n;Total;15\n'))
+  await give(browser.driver, place('titles 2031-05.csv', 'Takings;;\nby clinic;;\n;Clinic;Fee\n;Oxbow;12\n;Marlpit;3\n;Total;15\n'))
   await see(driver, 'column names from row 3')
   await click(driver, 'Names from row 2')
   await see(driver, 'column names from row 2')
@@ -88,7 +84,7 @@ test('the row of names is clicked, a range is dragged, and the sheet can be look
 
 test('several files at once are laid under one another; a wrong encoding is seen beside the right one', async () => {
   const { driver } = browser
-  await give(place('may.csv', Buffer.from('Clinic,Fee\nRen\xe9,5\n', 'latin1')), place('june.csv', 'Clinic,Fee,Vet\nOxbow,7,Ada\n'))
+  await give(browser.driver, place('may.csv', Buffer.from('Clinic,Fee\nRen\xe9,5\n', 'latin1')), place('june.csv', 'Clinic,Fee,Vet\nOxbow,7,Ada\n'))
   await see(driver, 'Open 2 files')
   await see(driver, 'Which of these reads right?')
   await see(driver, 'René,5')
@@ -104,7 +100,7 @@ test('pasted cells become a table; what cannot be opened says so', async () => {
   await see(driver, '2 rows · 2 columns')
   await click(driver, 'Discard')
   await see(driver, 'Your stories')
-  await give(place('locked.xlsx', Buffer.concat([Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1]), Buffer.alloc(512), Buffer.from('EncryptedPackage', 'utf16le')])))
+  await give(browser.driver, place('locked.xlsx', Buffer.concat([Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1]), Buffer.alloc(512), Buffer.from('EncryptedPackage', 'utf16le')])))
   await see(driver, 'locked.xlsx is locked with a password')
 })
 

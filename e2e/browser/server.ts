@@ -6,6 +6,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
 export const root = join(import.meta.dirname, '../..')
+export const demo = (name: string): string => join(root, 'demo', name)
 
 export const freePort = async (): Promise<number> => {
   const probe = createServer().listen(0, '127.0.0.1')

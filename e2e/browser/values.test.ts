@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { By, Key } from 'selenium-webdriver'
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { click, labelled, openBrowser, see, type Browser } from './driver.ts'
+import { click, head, keep, labelled, openBrowser, see, type Browser } from './driver.ts'
 import { startServer, type Running } from './server.ts'
 
 let server: Running
@@ -16,20 +16,6 @@ afterAll(async () => {
   await server?.stop()
 })
 
-const head = async (name: string, ...keys: string[]): Promise<void> => {
-  const { driver } = browser
-  const find = () => driver.findElement(By.xpath(`//*[@role='columnheader']//button[.//span[normalize-space(.)='${name}']]`))
-  await driver.wait(async () => (await driver.findElements(By.xpath(`//*[@role='columnheader']//button[.//span[normalize-space(.)='${name}']]`))).length > 0, 10_000, `no column ${name}`)
-  const actions = driver.actions()
-  for (const key of keys) actions.keyDown(key)
-  actions.click(await find())
-  for (const key of keys) actions.keyUp(key)
-  await actions.perform()
-}
-const keep = async (): Promise<void> => {
-  await click(browser.driver, 'Keep')
-  await browser.driver.wait(async () => (await browser.driver.findElements(By.css('[data-state=draft]'))).length === 0, 10_000, 'the draft was not kept')
-}
 const verb = async (words: string): Promise<void> => {
   await browser.driver.actions().sendKeys('/').perform()
   await browser.driver.actions().sendKeys(words, Key.ENTER).perform()
@@ -45,41 +31,41 @@ test('values are cleaned, replaced, filled, blanked, combined and numbered by cl
   await click(driver, 'Keep')
   await see(driver, 'Open intake')
 
-  await head('Owner')
+  await head(browser.driver, 'Owner')
   await verb('title case')
   await see(driver, 'In Owner take the spaces at the ends off and make each run of spaces one blank.')
   await click(driver, 'cleaning: take the spaces')
   await (await driver.findElement(By.xpath("//label[contains(., 'make each first letter large')]"))).click()
   await see(driver, 'Ada Moss')
   await driver.actions().sendKeys(Key.ESCAPE).perform()
-  await keep()
+  await keep(browser.driver)
 
-  await head('Note')
+  await head(browser.driver, 'Note')
   await click(driver, 'n/a')
   await click(driver, 'Make it empty')
   await see(driver, 'In Note make “n/a” empty.')
-  await keep()
+  await keep(browser.driver)
 
-  await head('Weight')
+  await head(browser.driver, 'Weight')
   await verb('coalesce')
   await see(driver, 'Where Weight is empty, put 0.')
   await click(driver, 'value: 0')
   await (await labelled(driver, 'Value')).sendKeys(Key.BACK_SPACE, '5')
   await driver.actions().sendKeys(Key.ENTER).perform()
   await see(driver, 'Where Weight is empty, put 5.')
-  await keep()
+  await keep(browser.driver)
 
-  await head('Owner')
-  await head('Animal', Key.CONTROL)
+  await head(browser.driver, 'Owner')
+  await head(browser.driver, 'Animal', Key.CONTROL)
   await verb('concatenate')
   await see(driver, 'Combine Owner and Animal as Owner Animal, with “ ” between, and keep them.')
-  await keep()
+  await keep(browser.driver)
   await see(driver, 'Ada Moss Biscuit')
 
-  await head('Owner')
+  await head(browser.driver, 'Owner')
   await verb('row number')
   await see(driver, 'Number the rows from 1 as Number, anew for each Owner.')
-  await keep()
+  await keep(browser.driver)
 
   const id = (await driver.getCurrentUrl()).split('/flows/')[1] ?? ''
   const { recipe } = (await (await fetch(`${server.base}/api/flows/${id}`)).json()) as { recipe: { tables: { steps: { kind: string }[] }[] } }

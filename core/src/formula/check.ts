@@ -86,7 +86,10 @@ class Checker {
 
   private parameter(name: string, at: Span): Typed {
     const type = this.parameters[name]
-    if (!type) return fail(at, `The recipe has no parameter ${quoted(name)}.`)
+    if (!type) {
+      const near = nearest(name, Object.keys(this.parameters))
+      return fail(at, `The recipe has no parameter ${quoted(name)}.${near.length > 0 ? ` Did you mean ${listed(near.map(quoted), 'or')}?` : ''}`)
+    }
     return { kind: 'parameter', name, type, from: at.from, to: at.to }
   }
 
@@ -165,7 +168,7 @@ class Checker {
     const fn = functionNamed(name)
     if (!fn) {
       const near = nearest(name, functionNames)
-      return fail(at, `There is no function ${name}.${near.length > 0 ? ` Did you mean ${listed(near, 'or')}?` : ''}`)
+      return fail({ from: at.from, to: at.from + name.length }, `There is no function ${name}.${near.length > 0 ? ` Did you mean ${listed(near, 'or')}?` : ''}`)
     }
     const places = this.places(fn, nodes.length, at)
     const given = nodes.map((node, i) => this.argument(fn, places[i] as Argument, this.check(node)))
@@ -188,7 +191,7 @@ class Checker {
   private argument(fn: FormulaFunction, place: Argument, part: Typed): Typed {
     const given = place.need === 'text' ? part : this.value(part)
     if (!serves(given.type, place.need))
-      fail(part, `${this.text(part)} is ${says[part.type]}; ${fn.name} needs ${needs[place.need]} here.${place.need === 'number' && part.type === 'text' ? ' VALUE reads a text as a number.' : ''}`)
+      fail(part, `${this.text(part)} is ${says[part.type]}; ${fn.name} needs ${needs[place.need]} here.${place.need === 'number' && part.type === 'text' ? ' VALUE reads a text as a number.' : ''}${place.need === 'text' ? ` ${this.text(part)} & "" is its text.` : ''}`)
     if (place.constant) {
       if (given.kind !== 'constant') return fail(part, `The ${place.name} of ${fn.name} must be written out, not taken from a column.`)
       const wrong = place.constant(given.value)

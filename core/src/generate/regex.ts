@@ -13,6 +13,22 @@ export const patternProblem = (pattern: string): string | undefined => {
   }
 }
 
+/** The parts of a replacement: $1 stands for a group, $0 for the whole match, $$ for a dollar sign. */
+const replacement = (text: string, group: (n: string) => string, plain: (text: string) => string): string =>
+  text.split(/(\$\$|\$[0-9])/).map((part) => (part === '$$' ? plain('$') : /^\$[0-9]$/.test(part) ? group(part.slice(1)) : plain(part))).join('')
+
+/** Every match of a pattern, replaced; a group that took no part is empty. */
+export const replaceMatches = (text: string, pattern: RE2JS, put: string): string => {
+  const matcher = pattern.matcher(text)
+  let made = ''
+  let end = 0
+  while (matcher.find()) {
+    made += text.slice(end, matcher.start()) + replacement(put, (n) => (Number(n) <= matcher.groupCount() ? (matcher.group(Number(n)) ?? '') : ''), (part) => part)
+    end = matcher.end()
+  }
+  return made + text.slice(end)
+}
+
 const ascii: Readonly<Record<string, string>> = { d: '0-9', w: '0-9A-Za-z_', s: '\\t\\n\\f\\r ' }
 const posix: Readonly<Record<string, string>> = { alnum: '0-9A-Za-z', alpha: 'A-Za-z', digit: '0-9', lower: 'a-z', upper: 'A-Z', space: '\\t\\n\\v\\f\\r ', word: '0-9A-Za-z_', xdigit: '0-9A-Fa-f', punct: '!-/:-@\\[-`{-~', blank: '\\t ' }
 
@@ -43,6 +59,10 @@ const outside: Readonly<Record<Language, Readonly<Record<string, string>>>> = {
   sql: { b: '\\y', B: '\\Y', A: '\\A', z: '\\Z' },
   python: { b: '\\b', B: '\\B', A: '\\A', z: '\\Z' },
 }
+
+const groupIn: Readonly<Record<Language, (n: string) => string>> = { sql: (n) => `\\${n === '0' ? '&' : n}`, python: (n) => `\\g<${n}>` }
+/** A replacement as another language writes it. */
+export const replacementFor = (language: Language, put: string): string => replacement(put, groupIn[language], (text) => text.replaceAll('\\', '\\\\'))
 
 /** The same pattern as another language writes it: classes in ASCII, `.` without line breaks, `$` only at the very end. */
 export const patternFor = (language: Language, pattern: string): string => {

@@ -117,8 +117,7 @@ const lackFindings = (id: string, name: string, { parts = [], partsBefore }: Fit
   const each = parts.flatMap((part): FitFinding[] => {
     const lost = part.lacks.filter((column) => columns.includes(column) && !rare.includes(column))
     if (lost.length === 0) return []
-    const words = partWords(part)
-    return [{ code: 'lacking-file', input: id, file: part.file, ...(part.sheet === undefined ? {} : { sheet: part.sheet }), offers: [], sentence: `${words[0]?.toUpperCase() ?? ''}${words.slice(1)} lacks ${listed(lost.map(quoted))}; these cells are empty.` }]
+    return [{ code: 'lacking-file', input: id, file: part.file, ...(part.sheet === undefined ? {} : { sheet: part.sheet }), offers: [], sentence: `${part.sheet === undefined ? part.file : `The sheet ${quoted(part.sheet)}`} lacks ${listed(lost.map(quoted))}; these cells are empty.` }]
   })
   return [...only, ...each]
 }

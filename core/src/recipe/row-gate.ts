@@ -1,8 +1,5 @@
-import type { Read } from '../steps/open.ts'
+import { headerRows, type Read } from '../steps/open.ts'
 import { rectangleOf } from '../steps/open-range.ts'
-
-/** The rows of names, counted from 1, in the file or in its range; none where there is no such row. */
-export const headerRows = ({ header = 1 }: Pick<Read, 'header'>): readonly number[] => (header === 'none' ? [] : typeof header === 'number' ? [header] : header)
 
 /**
  * Several rows of names as one. A name in an upper row goes on to the right until the next, as a heading over

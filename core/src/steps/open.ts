@@ -149,8 +149,9 @@ export const isWorkbook = (format: Format): boolean => format === 'xlsx' || form
 /** How a script reads what is no text file: as the CSV that the command line makes of it. */
 export const asCsv: Read = { encoding: 'utf-8', delimiter: ',' }
 
-const headerList = ({ header = 1 }: Read): readonly number[] => (header === 'none' ? [] : typeof header === 'number' ? [header] : header)
-export const headerSql = (read: Read): Code => sql`array[${headerList(read)}]::int[]`
+/** The rows of names, counted from 1, in the file or in its range; none where there is no such row. */
+export const headerRows = ({ header = 1 }: Pick<Read, 'header'>): readonly number[] => (header === 'none' ? [] : typeof header === 'number' ? [header] : header)
+export const headerSql = (read: Read): Code => sql`array[${headerRows(read)}]::int[]`
 const headerPython = ({ header }: Read): Code[] => (header === undefined || header === 1 ? [] : [header === 'none' ? py`header=None` : py`header=${header}`])
 const pythonSheets = (sheets: Exclude<Sheets, 'first'>): Code => ('like' in sheets ? (sheets.unlike === undefined ? py`{"like": ${sheets.like}}` : py`{"like": ${sheets.like}, "unlike": ${sheets.unlike}}`) : py`${sheets}`)
 

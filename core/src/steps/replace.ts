@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { code, joined, lines, py, sql, type Code } from '../generate/tag.ts'
-import { compilePattern, patternFor, patternProblem } from '../generate/regex.ts'
+import { compilePattern, patternFor, patternProblem, replaceMatches, replacementFor } from '../generate/regex.ts'
 import { cellAt, columnWriter, lengthOf, type Cell, type Column, type ColumnType } from '../table/column.ts'
 import { mapText } from '../table/gather.ts'
 import { lower } from '../table/text.ts'
@@ -18,9 +18,6 @@ type Replace = Options & ({ readonly find: Written; readonly with: Written } | {
 const pairsOf = (params: Replace): readonly Pair[] => ('pairs' in params ? params.pairs : [{ find: params.find, with: params.with }])
 
 const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
-/** $1 stands for a group, $$ for a dollar sign, as each language writes them. */
-const replacement = (text: string, group: (n: string) => string, plain: (text: string) => string): string =>
-  text.split(/(\$\$|\$[0-9])/).map((part) => (part === '$$' ? plain('$') : /^\$[0-9]$/.test(part) ? group(part.slice(1)) : plain(part))).join('')
 
 /** One text through all pairs: whole values at once, parts and patterns one after another. */
 const textChanger = (pairs: readonly Pair[], match: Match, ignoreCase: boolean): ((text: string) => string) => {
@@ -33,16 +30,7 @@ const textChanger = (pairs: readonly Pair[], match: Match, ignoreCase: boolean):
     const put = pair.with === null ? '' : String(pair.with)
     if (match === 'pattern') {
       const pattern = compilePattern(String(pair.find), ignoreCase)
-      return (text: string): string => {
-        const matcher = pattern.matcher(text)
-        let made = ''
-        let end = 0
-        while (matcher.find()) {
-          made += text.slice(end, matcher.start()) + replacement(put, (n) => (Number(n) <= matcher.groupCount() ? (matcher.group(Number(n)) ?? '') : ''), (part) => part)
-          end = matcher.end()
-        }
-        return made + text.slice(end)
-      }
+      return (text: string): string => replaceMatches(text, pattern, put)
     }
     if (!ignoreCase) return (text: string): string => text.replaceAll(String(pair.find), () => put)
     const any = new RegExp(escaped(String(pair.find)), 'giu')
@@ -74,7 +62,7 @@ const pairSql = (part: Code, type: ColumnType, params: Replace): Code => {
     const put = pair.with === null ? '' : String(pair.with)
     if (match === 'part' && !ignoreCase) return sql`nullif(replace(${now}, ${String(pair.find)}, ${put}), '')`
     const pattern = match === 'part' ? escaped(String(pair.find)) : patternFor('sql', String(pair.find))
-    const into = match === 'part' ? put.replaceAll('\\', '\\\\') : replacement(put, (n) => `\\${n === '0' ? '&' : n}`, (text) => text.replaceAll('\\', '\\\\'))
+    const into = match === 'part' ? put.replaceAll('\\', '\\\\') : replacementFor('sql', put)
     return sql`nullif(regexp_replace(${now}, ${pattern}, ${into}, ${ignoreCase ? 'gi' : 'g'}), '')`
   }, part)
 }
@@ -130,7 +118,7 @@ export const replace = defineStep<Replace>({
     const type = selected(params.columns, input)[0]?.type ?? 'text'
     const pairs = pairsOf(params).map((pair) => {
       if (match !== 'pattern') return py`(${literalPython(pair.find, type)}, ${literalPython(pair.with, type)})`
-      return py`(${patternFor('python', String(pair.find))}, ${replacement(pair.with === null ? '' : String(pair.with), (n) => `\\g<${n}>`, (text) => text.replaceAll('\\', '\\\\'))})`
+      return py`(${patternFor('python', String(pair.find))}, ${replacementFor('python', pair.with === null ? '' : String(pair.with))})`
     })
     return lines(py`for c in ${selectorPython(params.columns, frame)}:`, py`    ${frame}[c] = replace_values(${frame}[c], [${joined(pairs, ', ')}]${match === 'whole' ? code('') : py`, ${match}`}${ignoreCase ? code(', ignore_case=True') : code('')})`)
   },

@@ -1,4 +1,4 @@
-import { compilePattern, patternFor, patternProblem } from '../../generate/regex.ts'
+import { compilePattern, patternFor, patternProblem, replaceMatches, replacementFor } from '../../generate/regex.ts'
 import { code, py, sql, type Code } from '../../generate/tag.ts'
 import type { Cell } from '../../table/column.ts'
 import { numberReader } from '../../table/number.ts'
@@ -66,20 +66,6 @@ const codeOf = (name: 'CODE' | 'UNICODE'): FormulaFunction =>
     examples: name === 'CODE' ? [['CODE("Apple")', '65']] : [['UNICODE("😀a")', '128512'], ['UNICODE("é")', '233']],
   })
 
-/** Groups of a replacement, as the language writes them. */
-const replacementParts = (text: string, group: (n: string) => string, plain: (text: string) => string): string =>
-  text.split(/(\$\$|\$[0-9])/).map((part) => (part === '$$' ? plain('$') : /^\$[0-9]$/.test(part) ? group(part.slice(1)) : plain(part))).join('')
-
-const replaceAll = (text: string, source: string, put: string): string => {
-  const matcher = compilePattern(source, false).matcher(text)
-  let made = ''
-  let end = 0
-  while (matcher.find()) {
-    made += text.slice(end, matcher.start()) + replacementParts(put, (n) => (Number(n) <= matcher.groupCount() ? (matcher.group(Number(n)) ?? '') : ''), (part) => part)
-    end = matcher.end()
-  }
-  return made + text.slice(end)
-}
 const extract = (text: string, source: string, group: number): Outcome => {
   const matcher = compilePattern(source, false).matcher(text)
   if (!matcher.find() || group > matcher.groupCount()) return failed
@@ -213,9 +199,9 @@ export const textMore = [
     about: 'Everything that a pattern finds, put another text for; $1 stands for a group.',
     args: [...args('text:text'), patternArgument, { name: 'new', need: 'text', constant: () => undefined }],
     result: 'text',
-    call: ([t, p, put]) => replaceAll(t as string, p as string, (put ?? '') as string),
-    sql: ([t = code('')], _types, [, p, put]): Code => sql`nullif(regexp_replace(${t}, ${patternFor('sql', String(p))}, ${replacementParts(String(put ?? ''), (n) => `\\${n === '0' ? '&' : n}`, (text) => text.replaceAll('\\', '\\\\'))}, 'g'), '')`,
-    python: ([t = code('')], _types, [, p, put]) => py`fx_regexreplace(${t}, ${patternFor('python', String(p))}, ${replacementParts(String(put ?? ''), (n) => `\\g<${n}>`, (text) => text.replaceAll('\\', '\\\\'))})`,
+    call: ([t, p, put]) => replaceMatches(t as string, compilePattern(p as string, false), (put ?? '') as string),
+    sql: ([t = code('')], _types, [, p, put]): Code => sql`nullif(regexp_replace(${t}, ${patternFor('sql', String(p))}, ${replacementFor('sql', String(put ?? ''))}, 'g'), '')`,
+    python: ([t = code('')], _types, [, p, put]) => py`fx_regexreplace(${t}, ${patternFor('python', String(p))}, ${replacementFor('python', String(put ?? ''))})`,
     pythonHelper: 'fx_regexreplace = by_row(lambda t, p, w: re.sub(p, w, t))',
     examples: [['REGEXREPLACE("a1b22"; "\\d+"; "#")', 'a#b#'], ['REGEXREPLACE("Ada Moss"; "(\\w+) (\\w+)"; "$2, $1")', 'Moss, Ada'], ['REGEXREPLACE("12"; "\\d"; "")', '']],
   }),
