@@ -1,9 +1,10 @@
 import { useId, useRef, useState } from 'react'
-import { cleanings, cleaningWords, everyFunction, hows, selectedNames, typeWords, scalarTypes, wildcard, type Cleaning, type Schema, type Selector, type Slot, type Step } from '@fabula/core'
+import { everyFunction, hows, selectedNames, typeWords, scalarTypes, wildcard, type Cleaning, type Schema, type Selector, type Slot, type Step } from '@fabula/core'
 import { Button, Segments } from '../ui/parts.tsx'
 import { ConditionEditor } from './condition-editor.tsx'
 import { GridEditor } from './grid-editor.tsx'
 import type { Story } from './story-state.ts'
+import { CleaningsEditor, PairsEditor, typeHere, ValuesEditor, writtenAs, type Written } from './value-editors.tsx'
 
 type Path = readonly (string | number)[]
 const at = (value: unknown, path: Path): unknown => path.reduce<unknown>((one, key) => (one as Record<string | number, unknown> | undefined)?.[key], value)
@@ -353,78 +354,6 @@ const ChangeEditor = ({ value, set }: { value: Record<string, unknown>; set: (va
     </div>
   )
 }
-
-type Pair = { readonly find: unknown; readonly with: unknown }
-/** What is found and what stands there instead; a single pair and several are written alike. */
-const PairsEditor = ({ step, schema, story }: { step: Step; schema: Schema; story: Story }) => {
-  const pairs = (step.pairs as readonly Pair[] | undefined) ?? [{ find: step.find, with: step.with }]
-  const [column] = selectedNames(step.columns as Selector, schema)
-  const type = schema.find(({ name }) => name === column)?.type ?? 'text'
-  const valueOf = (text: string): unknown => (text === '' ? null : (type === 'integer' || type === 'decimal') && Number.isFinite(Number(text)) ? Number(text) : type === 'boolean' ? text === 'true' : text)
-  const set = (next: readonly Pair[]): void => {
-    const { find: _find, with: _with, pairs: _pairs, ...rest } = step
-    story.reword({ ...rest, pairs: next } as Step)
-  }
-  const put = (i: number, side: 'find' | 'with', text: string): void => set(pairs.map((pair, k) => (k === i ? { ...pair, [side]: valueOf(text) } : pair)))
-  return (
-    <div className="grid w-[440px] gap-1.5">
-      {pairs.map((pair, i) => (
-        <div key={i} className="grid grid-cols-[1fr_auto_1fr_auto] items-center gap-2">
-          <input className="field" aria-label={`Find ${i + 1}`} defaultValue={String(pair.find ?? '')} onChange={(event) => put(i, 'find', event.target.value)} />
-          becomes
-          <input className="field" aria-label={`Becomes ${i + 1}`} placeholder="empty" defaultValue={String(pair.with ?? '')} onChange={(event) => put(i, 'with', event.target.value)} />
-          <Button look="quiet" aria-label={`Take pair ${i + 1} out`} disabled={pairs.length === 1} onClick={() => set(pairs.filter((_, k) => k !== i))}>
-            ×
-          </Button>
-        </div>
-      ))}
-      <Button className="justify-self-start" onClick={() => set([...pairs, { find: type === 'text' ? '…' : pairs[0]?.find, with: null }])}>
-        Another value
-      </Button>
-      <label className="flex items-center gap-2">
-        <input type="checkbox" checked={step.ignoreCase === true} onChange={(event) => story.reword((event.target.checked ? { ...step, ignoreCase: true } : Object.fromEntries(Object.entries(step).filter(([key]) => key !== 'ignoreCase'))) as Step)} /> whatever the case
-      </label>
-    </div>
-  )
-}
-
-type Written = string | number | boolean
-/** The type of the first column that a step's selector means. */
-const typeHere = (step: Step, schema: Schema): Schema[number]['type'] => {
-  const [first] = selectedNames((step.columns as Selector | undefined) ?? [], schema)
-  return schema.find(({ name }) => name === first)?.type ?? 'text'
-}
-const writtenAs = (text: string, type: Schema[number]['type']): Written => ((type === 'integer' || type === 'decimal') && text.trim() !== '' && Number.isFinite(Number(text)) ? Number(text) : type === 'boolean' && /^(?:true|false)$/.test(text) ? text === 'true' : text)
-
-/** A list of values, one a line. */
-const ValuesEditor = ({ value, type, set }: { value: readonly Written[]; type: Schema[number]['type']; set: (value: readonly Written[]) => void }) => (
-  <label className="grid w-[280px] gap-1">
-    <span className="text-ink-2">Values, one a line</span>
-    <textarea
-      className="field min-h-[96px]"
-      autoFocus
-      defaultValue={value.map(String).join('\n')}
-      onKeyDown={(event) => event.key === 'Enter' && event.stopPropagation()}
-      onChange={(event) => {
-        const lines = event.target.value.split('\n').filter((line) => line !== '')
-        if (lines.length > 0) set(lines.map((line) => writtenAs(line, type)))
-      }}
-    />
-  </label>
-)
-
-/** What is done to the text, in the order in which it is ticked. */
-const CleaningsEditor = ({ value, set }: { value: readonly Cleaning[]; set: (value: readonly Cleaning[]) => void }) => (
-  <div className="grid gap-0.5">
-    {cleanings.map((act) => (
-      <label key={act} className="flex items-center gap-2 rounded px-1.5 py-1 hover:bg-sunk">
-        <input type="checkbox" checked={value.includes(act)} onChange={() => (value.includes(act) ? value.length > 1 && set(value.filter((one) => one !== act)) : set([...value, act]))} />
-        {cleaningWords[act]}
-        {value.length > 1 && value.includes(act) && <span className="figures ml-auto pl-3 text-[12px] text-ink-3">{value.indexOf(act) + 1}</span>}
-      </label>
-    ))}
-  </div>
-)
 
 type SliceKey = 'first' | 'last' | 'skip' | 'every'
 const SliceEditor = ({ step, set }: { step: Step; set: (params: Record<string, number>) => void }) => {
