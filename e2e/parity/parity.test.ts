@@ -7,6 +7,7 @@ import { PGlite } from '@electric-sql/pglite'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { pythonScript, sqlScript, type Recipe } from '@fabula/core'
 import { functionRecipes, kindExamples, recipeOf } from '@fabula/core/testing'
+import { chainCases } from './chains.ts'
 import { firstDifference } from './compare.ts'
 import { runPsql } from './psql.ts'
 
@@ -14,6 +15,7 @@ type Case = { readonly name: string; readonly recipe: Recipe; readonly file: str
 const cases: readonly Case[] = [
   ...kindExamples.flatMap(({ kind, examples }) => examples.map((example) => ({ name: `${kind}: ${example.name}`, gives: example.gives, ...recipeOf(example, kind) }))),
   ...functionRecipes,
+  ...chainCases,
 ]
 
 let db: PGlite
