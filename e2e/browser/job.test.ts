@@ -2,28 +2,19 @@ import { execFileSync } from 'node:child_process'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { By, Key } from 'selenium-webdriver'
-import { afterAll, beforeAll, expect, test } from 'vitest'
+import { expect, test } from 'vitest'
 import { firstDifference } from '../parity/compare.ts'
-import { accessible, click, give, head, keep, labelled, named, openBrowser, see, text, type Browser } from './driver.ts'
-import { demo, root, startServer, type Running } from './server.ts'
+import { accessible, click, give, head, keep, labelled, named, openBrowser, see, text } from './driver.ts'
+import { demo, root } from './server.ts'
+import { session } from './session.ts'
 
-let server: Running
-let browser: Browser
-
-beforeAll(async () => {
-  server = await startServer()
-  browser = await openBrowser()
-})
-afterAll(async () => {
-  await browser?.driver.quit()
-  await server?.stop()
-})
+const here = session()
 
 test('the whole job, as a new user would do it', async () => {
-  const { driver, downloads } = browser
-  await driver.get(server.base)
+  const { driver, downloads } = here.browser
+  await driver.get(here.server.base)
   await see(driver, 'Monthly takings by clinic')
-  expect(await accessible(browser.driver)).toEqual([])
+  expect(await accessible(here.browser.driver)).toEqual([])
 
   // open an export
   await give(driver, demo('visits-2031-05.csv'))
@@ -33,37 +24,37 @@ test('the whole job, as a new user would do it', async () => {
   await see(driver, '1,204 rows')
 
   // 1: drop two columns
-  await head(browser.driver, 'Booking ref')
-  await head(browser.driver, 'Visit date', Key.CONTROL)
+  await head(here.browser.driver, 'Booking ref')
+  await head(here.browser.driver, 'Visit date', Key.CONTROL)
   await click(driver, 'Drop them')
   await see(driver, 'columns leave')
   await click(driver, 'columns: Booking ref and Visit date')
   await (await labelled(driver, 'Visit date')).click()
   await driver.actions().sendKeys(Key.ESCAPE).perform()
   await see(driver, 'Drop the column Booking ref.')
-  await keep(browser.driver)
+  await keep(here.browser.driver)
 
   // 2: read the dates, by what the card found
-  await head(browser.driver, 'Visit date')
+  await head(here.browser.driver, 'Visit date')
   await click(driver, 'Read as a date')
   await see(driver, '3 unreadable')
-  await keep(browser.driver)
+  await keep(here.browser.driver)
 
   // 3: read the amounts
-  await head(browser.driver, 'Charged')
+  await head(here.browser.driver, 'Charged')
   await click(driver, 'Read as a number')
   await see(driver, 'Read Charged as a number.')
   await see(driver, '1,123 read')
-  await keep(browser.driver)
+  await keep(here.browser.driver)
 
   // 4: one spelling by taking the spaces off
-  await head(browser.driver, 'Clinic')
+  await head(here.browser.driver, 'Clinic')
   await click(driver, 'Take the spaces off')
   await see(driver, 'TRIM(')
-  await keep(browser.driver)
+  await keep(here.browser.driver)
 
   // 5: drop the cancelled, from a value in the card
-  await head(browser.driver, 'Status')
+  await head(here.browser.driver, 'Status')
   await click(driver, 'Cancelled')
   await click(driver, 'Drop rows where it is “Cancelled”')
   await see(driver, 'rows leave')
@@ -72,15 +63,15 @@ test('the whole job, as a new user would do it', async () => {
   await driver.wait(async () => (await driver.findElements(By.css('[data-state=draft]'))).length === 0, 10_000)
 
   // 6: summarise, found by a word of the trade
-  await head(browser.driver, 'Clinic')
-  await head(browser.driver, 'Charged', Key.CONTROL)
+  await head(here.browser.driver, 'Clinic')
+  await head(here.browser.driver, 'Charged', Key.CONTROL)
   await driver.actions().sendKeys('/').perform()
   await driver.actions().sendKeys('group by', Key.ENTER).perform()
   await see(driver, 'Summarise by Clinic: the count of rows as Rows and the sum of Charged as Total Charged.')
-  await keep(browser.driver)
+  await keep(here.browser.driver)
   await named(driver, '5 rows')
   await named(driver, '3 columns')
-  expect(await accessible(browser.driver)).toEqual([])
+  expect(await accessible(here.browser.driver)).toEqual([])
 
   // undo and redo, across a reload
   await click(driver, '↶ Undo')
@@ -100,19 +91,19 @@ test('the whole job, as a new user would do it', async () => {
   await click(driver, 'Replay the story')
   await see(driver, 'What came out')
   await see(driver, 'visits-2031-06.csv (')
-  expect(await accessible(browser.driver)).toEqual([])
+  expect(await accessible(here.browser.driver)).toEqual([])
 
   // hand over: the script, run outside, gives the table that Compose shows
   await click(driver, 'Hand over')
   await see(driver, '# s7')
-  expect(await accessible(browser.driver)).toEqual([])
+  expect(await accessible(here.browser.driver)).toEqual([])
   await click(driver, 'Download')
   const script = join(downloads, 'visits.py')
   await driver.wait(() => { try { return readFileSync(script).length > 0 } catch { return false } }, 10_000, 'the script did not arrive')
   const out = join(downloads, 'out.csv')
   execFileSync('/usr/bin/python3', [script, '--input', `visits=${demo('visits-2031-05.csv')}`, '--output', `visits=${out}`])
   const id = (await driver.getCurrentUrl()).split('/').at(-2) ?? ''
-  const recipe = await (await fetch(`${server.base}/api/flows/${id}/download/recipe`)).text()
+  const recipe = await (await fetch(`${here.server.base}/api/flows/${id}/download/recipe`)).text()
   writeFileSync(join(downloads, 'flow.fabula.json'), recipe)
   const engine = execFileSync('node', [join(root, 'cli/bin/fabula.mjs'), 'run', join(downloads, 'flow.fabula.json'), '--input', `visits=${demo('visits-2031-05.csv')}`, '--output', 'visits=-'], { encoding: 'utf8' })
   expect(engine.split('\n')[0]).toBe('Clinic,Rows,Total Charged')
@@ -142,14 +133,14 @@ test('the whole job, as a new user would do it', async () => {
 })
 
 test('a broken sentence mends in place, and the sentences after it wait', async () => {
-  const { driver } = browser
-  await driver.get(server.base)
+  const { driver } = here.browser
+  await driver.get(here.server.base)
   await click(driver, 'Monthly takings by clinic')
   await see(driver, 'Rows through the story')
   await click(driver, 'columns: Booking ref and Desk')
   await (await labelled(driver, 'Clinic')).click()
   await driver.actions().sendKeys(Key.ESCAPE).perform()
-  await keep(browser.driver)
+  await keep(here.browser.driver)
   await see(driver, 'There is no column “Clinic” here.')
   await see(driver, 'waits for sentence')
   await click(driver, '↶ Undo')
@@ -158,8 +149,8 @@ test('a broken sentence mends in place, and the sentences after it wait', async 
 })
 
 test('a figure in the margin shows exactly its rows', async () => {
-  const { driver } = browser
-  await driver.get(server.base)
+  const { driver } = here.browser
+  await driver.get(here.server.base)
   await click(driver, 'Monthly takings by clinic')
   await click(driver, '3 unreadable')
   await see(driver, '31/06/2031')
@@ -168,8 +159,8 @@ test('a figure in the margin shows exactly its rows', async () => {
 })
 
 test('lamplight is as accessible as paper', async () => {
-  const { driver } = browser
+  const { driver } = here.browser
   await click(driver, 'Read by lamplight')
-  expect(await accessible(browser.driver)).toEqual([])
+  expect(await accessible(here.browser.driver)).toEqual([])
   await click(driver, 'Read by paper')
 })

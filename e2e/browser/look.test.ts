@@ -2,37 +2,31 @@ import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { By, Key } from 'selenium-webdriver'
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest'
-import { accessible, click, give, labelled, named, openBrowser, see, type Browser } from './driver.ts'
-import { startOData, startServer, type Running } from './server.ts'
+import { accessible, click, give, labelled, named, see } from './driver.ts'
+import { startOData } from './server.ts'
+import { session } from './session.ts'
 
-let server: Running
-let browser: Browser
+const here = session({ FABULA_ALLOW_PRIVATE: '1' })
 let odata: Awaited<ReturnType<typeof startOData>>
 beforeAll(async () => {
-  server = await startServer(undefined, undefined, { FABULA_ALLOW_PRIVATE: '1' })
   odata = await startOData()
-  browser = await openBrowser()
 })
-afterAll(async () => {
-  await browser?.driver.quit()
-  odata?.close()
-  await server?.stop()
-})
+afterAll(() => odata?.close())
 beforeEach(async () => {
-  await browser.driver.get(server.base)
-  await see(browser.driver, 'Your stories')
+  await here.browser.driver.get(here.server.base)
+  await see(here.browser.driver, 'Your stories')
 })
 const demo = async (): Promise<void> => {
-  await click(browser.driver, 'Monthly takings by clinic')
-  await see(browser.driver, 'Rows through the story')
-  await click(browser.driver, '−92 rows')
-  await named(browser.driver, '1,112 rows')
+  await click(here.browser.driver, 'Monthly takings by clinic')
+  await see(here.browser.driver, 'Rows through the story')
+  await click(here.browser.driver, '−92 rows')
+  await named(here.browser.driver, '1,112 rows')
 }
-const sideBySide = async (): Promise<void> => (await browser.driver.wait(async () => (await browser.driver.findElements(By.xpath("//*[@role='radio'][contains(., 'column')]")))[0], 10_000, 'no way to the columns'))?.click()
-const cells = async (row: number): Promise<string[]> => Promise.all((await browser.driver.findElements(By.css(`[role=row][aria-rowindex="${row + 1}"] [role=gridcell]`))).map((cell) => cell.getText()))
+const sideBySide = async (): Promise<void> => (await here.browser.driver.wait(async () => (await here.browser.driver.findElements(By.xpath("//*[@role='radio'][contains(., 'column')]")))[0], 10_000, 'no way to the columns'))?.click()
+const cells = async (row: number): Promise<string[]> => Promise.all((await here.browser.driver.findElements(By.css(`[role=row][aria-rowindex="${row + 1}"] [role=gridcell]`))).map((cell) => cell.getText()))
 
 test('all columns side by side: facts, a bar that is clicked, what was before beside what is now', async () => {
-  const { driver } = browser
+  const { driver } = here.browser
   await demo()
   await sideBySide()
   const charged = await driver.wait(async () => (await driver.findElements(By.css('section[aria-label="Charged"] canvas')))[0], 15_000)
@@ -40,7 +34,7 @@ test('all columns side by side: facts, a bar that is clicked, what was before be
   const facts = await (await driver.findElement(By.css('section[aria-label="Charged"]'))).getText()
   for (const words of ['Median', 'Middle half', 'Deviation', '1,108 of 1,112']) expect(facts).toContain(words)
   expect(await (await driver.findElement(By.css('section[aria-label="Service"]'))).getText()).toContain('AAA-9')
-  expect(await accessible(browser.driver)).toEqual([])
+  expect(await accessible(here.browser.driver)).toEqual([])
   await (await driver.findElement(By.xpath("//label[contains(., 'beside what was before')]"))).click()
   await driver.wait(async () => (await (await driver.findElement(By.css('section[aria-label="Status"]'))).getText()).includes('1,204'), 10_000, 'the figures before do not stand beside')
   await driver.executeScript("arguments[0].scrollIntoView({ block: 'center' })", charged)
@@ -51,10 +45,10 @@ test('all columns side by side: facts, a bar that is clicked, what was before be
 })
 
 test('a finding is told in a sentence, and its verb mends it', async () => {
-  const { driver, downloads } = browser
+  const { driver, downloads } = here.browser
   const path = join(downloads, 'clinics.csv')
   writeFileSync(path, `Ref,Clinic,Fee\n${Array.from({ length: 60 }, (_, i) => `B${i === 59 ? 58 : i},${i % 9 === 8 ? 'MARLPIT' : i % 9 === 4 ? 'M\u0430rlpit' : 'Marlpit'},${i === 30 ? 9000 : 20 + (i % 11)}`).join('\n')}\n`)
-  await give(browser.driver, path)
+  await give(here.browser.driver, path)
   await see(driver, '60 rows · 3 columns')
   await click(driver, 'Keep')
   await see(driver, 'Open clinics')
@@ -69,7 +63,7 @@ test('a finding is told in a sentence, and its verb mends it', async () => {
 })
 
 test('found: a column by its name and a value anywhere; columns held still and out of sight; cells copied as a spreadsheet pastes them', async () => {
-  const { driver } = browser
+  const { driver } = here.browser
   await demo()
   await driver.actions().keyDown(Key.CONTROL).sendKeys('f').keyUp(Key.CONTROL).perform()
   await (await labelled(driver, 'Find a column or a value')).sendKeys('juniper')
@@ -99,18 +93,18 @@ test('found: a column by its name and a value anywhere; columns held still and o
   await see(driver, 'Copied 2 rows × 2 columns.')
   const [first, second] = [await cells(1), await cells(2)]
   expect(await driver.executeScript('return window.copied')).toBe(`${first[0]}\t${first[1]}\n${second[0]}\t${second[1]}\n`)
-  expect(await accessible(browser.driver)).toEqual([])
+  expect(await accessible(here.browser.driver)).toEqual([])
 })
 
 test('an OData service is looked at, taken, and asked anew at replay; the shelf knows it', async () => {
-  const { driver } = browser
+  const { driver } = here.browser
   await click(driver, 'Other sources')
   await click(driver, 'OData')
   await (await labelled(driver, 'Address of the service')).sendKeys(odata.address)
   await click(driver, 'See what it offers')
   await click(driver, 'Clinics')
   await see(driver, 'Fernhollow')
-  expect(await accessible(browser.driver)).toEqual([])
+  expect(await accessible(here.browser.driver)).toEqual([])
   await click(driver, 'Take it')
   await see(driver, 'the list at value')
   await see(driver, '5 rows · 6 columns')
@@ -119,23 +113,23 @@ test('an OData service is looked at, taken, and asked anew at replay; the shelf 
   await click(driver, 'Replay on new exports')
   await click(driver, 'Fetch it anew from where it came')
   await see(driver, '✓ fits')
-  await driver.get(`${server.base}/shelf`)
+  await driver.get(`${here.server.base}/shelf`)
   await see(driver, `OData: Clinics of ${odata.address}`)
   await (await labelled(driver, 'Find by name or column')).sendKeys('booking ref')
   await driver.wait(async () => !(await driver.findElement(By.css('main')).getText()).includes('Clinics.json'), 10_000)
   await see(driver, 'visits-2031-05.csv')
   await click(driver, 'Delete visits-2031-05.csv')
   await see(driver, '“Monthly takings by clinic” has no file any more')
-  expect(await accessible(browser.driver)).toEqual([])
+  expect(await accessible(here.browser.driver)).toEqual([])
   await click(driver, 'Keep it')
 })
 
 test('a hundred thousand rows of two hundred columns are scrolled to their very end', async () => {
-  const { driver, downloads } = browser
+  const { driver, downloads } = here.browser
   const path = join(downloads, 'wide.csv')
   const line = Array.from({ length: 199 }, (_, c) => c % 7).join(',')
   writeFileSync(path, `${['Row', ...Array.from({ length: 199 }, (_, c) => `Column ${c + 2}`)].join(',')}\n${Array.from({ length: 100_000 }, (_, i) => `${i + 1},${line}`).join('\n')}\n`)
-  await give(browser.driver, path)
+  await give(here.browser.driver, path)
   await driver.wait(async () => (await driver.findElement(By.css('body')).getText()).includes('100,000 rows · 200 columns'), 60_000)
   await click(driver, 'Keep')
   await see(driver, 'Open wide')

@@ -2,58 +2,50 @@ import { execFileSync } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { By, Key } from 'selenium-webdriver'
-import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest'
-import { accessible, click, give, labelled, openBrowser, see, text, type Browser } from './driver.ts'
-import { demo, root, startServer, type Running } from './server.ts'
+import { beforeEach, expect, test } from 'vitest'
+import { accessible, click, give, labelled, see, text } from './driver.ts'
+import { demo, root } from './server.ts'
+import { session } from './session.ts'
 
-let server: Running
-let browser: Browser
-beforeAll(async () => {
-  server = await startServer()
-  browser = await openBrowser()
-})
-afterAll(async () => {
-  await browser?.driver.quit()
-  await server?.stop()
-})
+const here = session()
 beforeEach(async () => {
-  await browser.driver.get(server.base)
-  await see(browser.driver, 'Your stories')
+  await here.browser.driver.get(here.server.base)
+  await see(here.browser.driver, 'Your stories')
 })
 
 const place = (name: string, content: string | Buffer): string => {
-  const path = join(browser.downloads, name)
+  const path = join(here.browser.downloads, name)
   writeFileSync(path, content)
   return path
 }
-const flowId = async (): Promise<string> => (await browser.driver.getCurrentUrl()).split('/flows/')[1]?.split('/')[0] ?? ''
+const flowId = async (): Promise<string> => (await here.browser.driver.getCurrentUrl()).split('/flows/')[1]?.split('/')[0] ?? ''
 
 test('a hard workbook goes in by clicking alone, and comes out right on replay with two more sheets', async () => {
-  const { driver, downloads } = browser
-  await give(browser.driver, demo('regions-2031-05.xlsx'))
+  const { driver, downloads } = here.browser
+  await give(here.browser.driver, demo('regions-2031-05.xlsx'))
   await see(driver, 'every sheet named like “2031-*”, column names from row 4, leaving out 1 row at the foot')
   await see(driver, '“Patient kind” for “Species”')
   await see(driver, '75 rows · 7 columns')
-  expect(await accessible(browser.driver)).toEqual([])
+  expect(await accessible(here.browser.driver)).toEqual([])
   await click(driver, 'Lay them together')
   await click(driver, 'Fill the rest')
   await click(driver, 'As a table')
   await see(driver, 'number · 1 unreadable')
-  expect(await accessible(browser.driver)).toEqual([])
+  expect(await accessible(here.browser.driver)).toEqual([])
   await click(driver, 'Keep')
   await see(driver, 'Drop the column Patient kind.')
   await see(driver, '60 changed')
 
   await click(driver, 'Replay on new exports')
   await labelled(driver, 'New exports')
-  await give(browser.driver, demo('regions-2031-07.xlsx'))
+  await give(here.browser.driver, demo('regions-2031-07.xlsx'))
   await see(driver, 'new sheet “2031-07”, which is taken in')
   expect(await text(driver)).not.toContain('lacks')
   await click(driver, 'Replay the story')
   await see(driver, 'What came out')
   await see(driver, '105')
 
-  const recipe = place('regions.fabula.json', await (await fetch(`${server.base}/api/flows/${await flowId()}/download/recipe`)).text())
+  const recipe = place('regions.fabula.json', await (await fetch(`${here.server.base}/api/flows/${await flowId()}/download/recipe`)).text())
   const csv = execFileSync('node', [join(root, 'cli/bin/fabula.mjs'), 'run', recipe, '--input', `regions=${demo('regions-2031-07.xlsx')}`, '--output', 'regions=-'], { encoding: 'utf8' }).trimEnd().split('\n')
   expect(csv[0]).toBe('Region,Clinic,Species,Visits,Takings,Latest visit')
   expect(csv).toHaveLength(106)
@@ -62,8 +54,8 @@ test('a hard workbook goes in by clicking alone, and comes out right on replay w
 })
 
 test('the row of names is clicked, a range is dragged, and the sheet can be looked at again later', async () => {
-  const { driver } = browser
-  await give(browser.driver, place('titles 2031-05.csv', 'Takings;;\nby clinic;;\n;Clinic;Fee\n;Oxbow;12\n;Marlpit;3\n;Total;15\n'))
+  const { driver } = here.browser
+  await give(here.browser.driver, place('titles 2031-05.csv', 'Takings;;\nby clinic;;\n;Clinic;Fee\n;Oxbow;12\n;Marlpit;3\n;Total;15\n'))
   await see(driver, 'column names from row 3')
   await click(driver, 'Names from row 2')
   await see(driver, 'column names from row 2')
@@ -83,8 +75,8 @@ test('the row of names is clicked, a range is dragged, and the sheet can be look
 })
 
 test('several files at once are laid under one another; a wrong encoding is seen beside the right one', async () => {
-  const { driver } = browser
-  await give(browser.driver, place('may.csv', Buffer.from('Clinic,Fee\nRen\xe9,5\n', 'latin1')), place('june.csv', 'Clinic,Fee,Vet\nOxbow,7,Ada\n'))
+  const { driver } = here.browser
+  await give(here.browser.driver, place('may.csv', Buffer.from('Clinic,Fee\nRen\xe9,5\n', 'latin1')), place('june.csv', 'Clinic,Fee,Vet\nOxbow,7,Ada\n'))
   await see(driver, 'Open 2 files')
   await see(driver, 'Which of these reads right?')
   await see(driver, 'René,5')
@@ -94,18 +86,18 @@ test('several files at once are laid under one another; a wrong encoding is seen
 })
 
 test('pasted cells become a table; what cannot be opened says so', async () => {
-  const { driver } = browser
+  const { driver } = here.browser
   await driver.executeScript(`const data = new DataTransfer(); data.setData('text/html', '<table><tr><th>Clinic</th><th>Fee</th></tr><tr><td rowspan=2>Oxbow</td><td>12</td></tr><tr><td>3</td></tr></table>'); window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }))`)
   await see(driver, 'Open pasted cells.tsv')
   await see(driver, '2 rows · 2 columns')
   await click(driver, 'Discard')
   await see(driver, 'Your stories')
-  await give(browser.driver, place('locked.xlsx', Buffer.concat([Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1]), Buffer.alloc(512), Buffer.from('EncryptedPackage', 'utf16le')])))
+  await give(here.browser.driver, place('locked.xlsx', Buffer.concat([Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1]), Buffer.alloc(512), Buffer.from('EncryptedPackage', 'utf16le')])))
   await see(driver, 'locked.xlsx is locked with a password')
 })
 
 test('a table is typed in beside the others', async () => {
-  const { driver } = browser
+  const { driver } = here.browser
   await click(driver, 'Monthly takings by clinic')
   await click(driver, 'typed in')
   await see(driver, 'Take the typed table of 0 rows and 2 columns.')
