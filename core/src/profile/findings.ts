@@ -1,3 +1,4 @@
+import { writeColumn } from '../formula/parse.ts'
 import type { Condition } from '../steps/condition.ts'
 import { numberReader, plainLocale } from '../table/number.ts'
 import { textReader } from '../table/reading.ts'
@@ -58,7 +59,7 @@ export const textFindings = (name: string, words: readonly Word[]): Finding[] =>
   if (words.length === 0) return findings
   const padded = words.filter(({ text }) => trim(text) !== text)
   if (padded.length > 0)
-    findings.push({ sentence: `${counted(padded.length, 'value')} ${padded.length === 1 ? 'has' : 'have'} spaces at the ends, in ${counted(padded.reduce((sum, { count }) => sum + count, 0), 'row')}, such as ${quoted(padded[0]?.text ?? '')}.`, verb: 'Take the spaces off', step: { kind: 'derive', as: name, formula: `TRIM('${name.replaceAll("'", "''")}')` } })
+    findings.push({ sentence: `${counted(padded.length, 'value')} ${padded.length === 1 ? 'has' : 'have'} spaces at the ends, in ${counted(padded.reduce((sum, { count }) => sum + count, 0), 'row')}, such as ${quoted(padded[0]?.text ?? '')}.`, verb: 'Take the spaces off', step: { kind: 'derive', as: name, formula: `TRIM(${writeColumn(name)})` } })
   const dates = datesIn(words)
   if (dates) {
     findings.push({ sentence: `It holds dates as text, written ${listed(dates.map(({ format, rows }) => `${format} (${figure(rows)})`), 'and')}.`, verb: 'Read as a date', step: { kind: 'cast', columns: [name], type: 'date', formats: dates.map(({ format }) => format) } })

@@ -1,5 +1,5 @@
 import { useId, useRef, useState } from 'react'
-import { everyFunction, hows, selectedNames, typeWords, scalarTypes, wildcard, type Cleaning, type Schema, type Selector, type Slot, type Step } from '@fabula/core'
+import { everyFunction, hows, selectedNames, typeWords, scalarTypes, wildcard, writeColumn, type Cleaning, type Schema, type Selector, type Slot, type Step } from '@fabula/core'
 import { Button, Segments } from '../ui/parts.tsx'
 import { ConditionEditor } from './condition-editor.tsx'
 import { GridEditor } from './grid-editor.tsx'
@@ -208,7 +208,7 @@ const FormulaEditor = ({ value, schema, set, problem }: { value: string; schema:
       )}
       <div className="flex max-h-[90px] flex-wrap gap-1 overflow-auto">
         {schema.map(({ name }) => (
-          <button key={name} type="button" className="rounded border border-line px-1.5 font-data text-[12px] text-token hover:bg-token-tint" onClick={() => insert(/^[A-Za-z_]\w*$/.test(name) ? name : `'${name.replaceAll("'", "''")}'`)}>
+          <button key={name} type="button" className="rounded border border-line px-1.5 font-data text-[12px] text-token hover:bg-token-tint" onClick={() => insert(writeColumn(name))}>
             {name}
           </button>
         ))}

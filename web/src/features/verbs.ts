@@ -1,4 +1,4 @@
-import { stepKinds, type Schema, type Step, type StepKindName } from '@fabula/core'
+import { stepKinds, writeColumn, type Schema, type Step, type StepKindName } from '@fabula/core'
 
 /** What is selected: columns, a cell, or nothing (the table). */
 export type Selection = { readonly kind: 'table' } | { readonly kind: 'columns'; readonly columns: readonly string[] } | { readonly kind: 'cell'; readonly column: string; readonly row: number; readonly value: string | null }
@@ -39,7 +39,7 @@ const columnVerbs = (columns: readonly string[], schema: Schema): Verb[] => {
     ...(type === 'text' ? [of('replace', { columns, find: ' ', with: '', match: 'part' })] : []),
     of('sort', { by: columns.map((column) => ({ column })) }, `Sort by ${one ? 'it' : 'them'}`, 'S'),
     of('distinct', { columns }, one ? 'Keep one row of each value' : 'Keep one row of each combination'),
-    ...(one ? [of('derive', { as: `${first} 2`, formula: /^[A-Za-z_]\w*$/.test(first) ? first : `'${first.replaceAll("'", "''")}'`, after: first }, 'Compute a column from it')] : [of('unpivot', { name: labelFor(columns), groups: [{ columns, value: 'Value' }] })]),
+    ...(one ? [of('derive', { as: `${first} 2`, formula: writeColumn(first), after: first }, 'Compute a column from it')] : [of('unpivot', { name: labelFor(columns), groups: [{ columns, value: 'Value' }] })]),
     of('summarise', numbers.length === columns.length ? { by: [], measures: numbers.map((column) => ({ how: 'sum', column, as: `Total ${column}` })) } : { by: columns.filter((name) => !numbers.includes(name)), measures: [{ how: 'count', as: 'Rows' }, ...numbers.map((column) => ({ how: 'sum', column, as: `Total ${column}` }))] }, numbers.length === columns.length ? 'Total' : `Summarise by ${one ? 'it' : 'them'}`),
   ]
 }

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useMemo, useState } from 'react'
-import { headerRows, rectangleOf, wildcard, type Read, type Rectangle, type Step } from '@fabula/core'
+import { headerRows, rectangleOf, wildcard, writeColumn, type Read, type Rectangle, type Step } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import type { FileRef, LookReply, OpenReply } from '@fabula/core/api'
 import { ask } from '../../api/client.ts'
@@ -68,11 +68,10 @@ export const useOpening = (start: { readonly files: readonly FileRef[]; readonly
   const extras: Omit<Step, 'id'>[] = [
     ...(filled && tallColumns.length > 0 ? [{ kind: 'fill', columns: tallColumns, direction: 'down' }] : []),
     ...partners.filter(({ has }) => laid.includes(has)).flatMap(({ lacks, has }) => [
-      { kind: 'derive', as: lacks, formula: `COALESCE(${quoteName(lacks)}; ${quoteName(has)})` },
+      { kind: 'derive', as: lacks, formula: `COALESCE(${writeColumn(lacks)}; ${writeColumn(has)})` },
       { kind: 'drop', columns: [has] },
     ]),
   ]
   return { files, setFiles, file, at, setAt, look, read, guessed: given !== undefined, change, drop, area, heads, setHead, sheets, toggleSheet, opened, reading, progress: progress.data, stop, stopped, resume: () => setStopped(false), partners, laid, setLaid, tallColumns, filled, setFilled, extras }
 }
-const quoteName = (name: string): string => `'${name.replaceAll("'", "''")}'`
 export type Opening = ReturnType<typeof useOpening>
