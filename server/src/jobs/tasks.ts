@@ -122,6 +122,9 @@ const runTo = async (recipe: Recipe, table: string, step: string, files: Files, 
   return { ran, plan, engineMs: performance.now() - began }
 }
 
+const tableAfter = async ({ recipe, table, step, files, now }: Extract<Task, { kind: 'facts' | 'values' | 'find' }>, desk: Desk): Promise<Table | undefined> =>
+  (await runTo(recipe, table, step, files, now, desk)).ran.steps.find((one) => one.step.id === step)?.table
+
 const preview = async ({ request, files, now }: Extract<Task, { kind: 'preview' }>, desk: Desk): Promise<PreviewReply> => {
   const { recipe, table, step, lens, only, from, count } = request
   const { ran, plan, engineMs } = await runTo(recipe, table, step, files, now, desk)
@@ -217,8 +220,7 @@ export const perform = async (task: Task, desk: Desk): Promise<unknown> => {
     case 'preview':
       return preview(task, desk)
     case 'facts': {
-      const { ran } = await runTo(task.recipe, task.table, task.step, task.files, task.now, desk)
-      const table = ran.steps.find(({ step }) => step.id === task.step)?.table
+      const table = await tableAfter(task, desk)
       const facts: Record<string, Facts> = {}
       for (const name of task.columns) {
         if (desk.shouldStop()) throw new TaskProblem('Newer facts are asked for.')
@@ -228,13 +230,11 @@ export const perform = async (task: Task, desk: Desk): Promise<unknown> => {
       return { facts }
     }
     case 'values': {
-      const { ran } = await runTo(task.recipe, task.table, task.step, task.files, task.now, desk)
-      const table = ran.steps.find(({ step }) => step.id === task.step)?.table
+      const table = await tableAfter(task, desk)
       return { values: table && table.indexOf(task.column) >= 0 ? valuesOf(table.named(task.column), 500) : [] }
     }
     case 'find': {
-      const { ran } = await runTo(task.recipe, task.table, task.step, task.files, task.now, desk)
-      const table = ran.steps.find(({ step }) => step.id === task.step)?.table
+      const table = await tableAfter(task, desk)
       return table ? findText(table, task.text, task.from, task.back) : { found: null, total: 0 }
     }
     case 'fit':

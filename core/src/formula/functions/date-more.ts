@@ -6,7 +6,7 @@ import { compileDatePattern } from '../../table/date-pattern.ts'
 import { textReader } from '../../table/reading.ts'
 import { failed, type FormulaFunction, type Outcome, type Type } from '../function-kind.ts'
 import { addMonths, inRange, weekday } from './date.ts'
-import { args, define } from './define.ts'
+import { args, define, unitOf } from './define.ts'
 
 const days = (cell: Cell | undefined, type: Type | undefined): number => (type === 'datetime' ? dayOf(cell as number) : (cell as number))
 const whole = (cell: Cell | undefined): number => Math.trunc((cell ?? 0) as number)
@@ -45,7 +45,6 @@ const workdaysTo = (day: number): number => Math.floor((day + 3) / 7) * 5 + Math
 const dayOfWorkdays = (count: number): number => Math.floor((count - 1) / 5) * 7 + ((((count - 1) % 5) + 5) % 5) - 3
 
 const units = ['y', 'm', 'd', 'ym', 'yd', 'md'] as const
-const unitProblem = (value: Cell): string | undefined => (units.includes(value as never) ? undefined : `The unit is one of ${units.map((unit) => `"${unit}"`).join(', ')}.`)
 
 /** Whole years, months or days between; `ym`, `yd` and `md` what is left of them after whole years or months. */
 const difference = (start: number, end: number, unit: (typeof units)[number]): Outcome => {
@@ -148,7 +147,7 @@ fx_workday = by_row(workday)`,
     name: 'DATEDIF',
     group: 'date and time',
     about: 'Whole years ("y"), months ("m") or days ("d") between two dates; "ym", "yd" and "md" what is left of months or days.',
-    args: [...args('start:moment end:moment'), { name: 'unit', need: 'text', constant: unitProblem }],
+    args: [...args('start:moment end:moment'), { name: 'unit', need: 'text', constant: unitOf(units) }],
     result: 'integer',
     call: ([s, e, unit], [a, b]) => difference(days(s, a), days(e, b), unit as (typeof units)[number]),
     sqlHelper: `create function moved_months(d date, m int) returns date immutable language sql as $$ select (d + make_interval(months => m))::date $$;

@@ -5,7 +5,7 @@ import type { Cell } from '../../table/column.ts'
 import { compileDatePattern } from '../../table/date-pattern.ts'
 import { textReader } from '../../table/reading.ts'
 import { failed, type FormulaFunction, type Outcome, type Type } from '../function-kind.ts'
-import { args, define } from './define.ts'
+import { args, define, unitOf } from './define.ts'
 
 const days = (cell: Cell | undefined, type: Type | undefined): number => (type === 'datetime' ? dayOf(cell as number) : (cell as number))
 export const inRange = (day: number): Outcome => (day >= firstDay && day <= lastDay ? day : failed)
@@ -54,8 +54,6 @@ const dayNames = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Satur
 export const weekday = (day: number): number => (((day + 3) % 7) + 7) % 7
 
 const units = ['year', 'quarter', 'month', 'week', 'day', 'hour'] as const
-const unitProblem = (value: Cell): string | undefined =>
-  units.includes(value as never) ? undefined : `The unit is one of ${units.map((unit) => `"${unit}"`).join(', ')}.`
 const patternProblem = (value: Cell): string | undefined => {
   const compiled = compileDatePattern(String(value))
   return 'problem' in compiled ? `${compiled.problem[0]?.toUpperCase() ?? ''}${compiled.problem.slice(1)}.` : undefined
@@ -171,7 +169,7 @@ fx_${name.toLowerCase()} = by_row(${name.toLowerCase()})`,
     name: 'DATETRUNC',
     group: 'date and time',
     about: 'The start of the year, quarter, month, week (Monday), day or hour that a date is in.',
-    args: [...args('date:moment'), { name: 'unit', need: 'text', constant: unitProblem }],
+    args: [...args('date:moment'), { name: 'unit', need: 'text', constant: unitOf(units) }],
     result: ([type]) => (type === 'datetime' ? 'datetime' : 'date'),
     call: ([d, unit], [type]) => {
       const ms = truncate(type === 'datetime' ? (d as number) : (d as number) * dayMs, unit as (typeof units)[number])

@@ -1,4 +1,5 @@
 import { code, py, sql, type Code } from '../../generate/tag.ts'
+import type { Cell } from '../../table/column.ts'
 import type { Argument, FormulaFunction, Need } from '../function-kind.ts'
 
 /** "t:text n:number?" — names and needs; `?` optional, `+` this and more. */
@@ -26,3 +27,13 @@ export const define = (given: Given): FormulaFunction => ({
   ...given,
   args: typeof given.args === 'string' ? args(given.args) : given.args,
 })
+
+/** A text as its code points. */
+export const signs = (cell: Cell | undefined): string[] => Array.from(cell as string)
+/** An optional argument as a whole number, cut towards 0. */
+export const whole = (cell: Cell | undefined, otherwise: number): number => (cell === undefined ? otherwise : Math.trunc(cell as number))
+/** Refuses a constant that is none of these units. */
+export const unitOf =
+  (units: readonly string[]) =>
+  (value: Cell): string | undefined =>
+    units.includes(value as string) ? undefined : `The unit is one of ${units.map((unit) => `"${unit}"`).join(', ')}.`

@@ -1,13 +1,10 @@
 import { compilePattern, patternFor, patternProblem, replaceMatches, replacementFor } from '../../generate/regex.ts'
 import { code, py, sql, type Code } from '../../generate/tag.ts'
-import type { Cell } from '../../table/column.ts'
 import { numberReader } from '../../table/number.ts'
 import { lower, titleCase } from '../../table/text.ts'
 import { failed, type Argument, type FormulaFunction, type Outcome } from '../function-kind.ts'
-import { args, define } from './define.ts'
+import { args, define, signs, whole } from './define.ts'
 
-const signs = (cell: Cell | undefined): string[] => Array.from(cell as string)
-const whole = (cell: Cell | undefined, otherwise: number): number => (cell === undefined ? otherwise : Math.trunc(cell as number))
 const longest = 1_000_000
 
 const patternArgument: Argument = { name: 'pattern', need: 'text', constant: (value) => (patternProblem(String(value)) === undefined ? undefined : `The pattern cannot be read: ${patternProblem(String(value)) ?? ''}.`) }

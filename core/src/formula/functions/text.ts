@@ -3,10 +3,8 @@ import type { Cell } from '../../table/column.ts'
 import { textOfCell } from '../../table/reading.ts'
 import { lower, space, trim, upper } from '../../table/text.ts'
 import { failed, type FormulaFunction, type Type } from '../function-kind.ts'
-import { args, define } from './define.ts'
+import { args, define, signs, whole } from './define.ts'
 
-const signs = (cell: Cell | undefined): string[] => Array.from(cell as string)
-const count = (cell: Cell | undefined, otherwise: number): number => (cell === undefined ? otherwise : Math.trunc(cell as number))
 const textOf = (cell: Cell, type: Type | undefined): string => (cell === null ? '' : textOfCell(type === undefined || type === 'empty' ? 'text' : type, cell))
 
 const cut = (name: 'LEFT' | 'RIGHT', pythonSlice: string, take: (all: readonly string[], n: number) => readonly string[]): FormulaFunction =>
@@ -16,7 +14,7 @@ const cut = (name: 'LEFT' | 'RIGHT', pythonSlice: string, take: (all: readonly s
     about: `The ${name === 'LEFT' ? 'first' : 'last'} n characters, one where n is not given.`,
     args: 'text:text n:number?',
     result: 'text',
-    call: ([text, n]) => (count(n, 1) < 0 ? failed : take(signs(text), count(n, 1)).join('')),
+    call: ([text, n]) => (whole(n, 1) < 0 ? failed : take(signs(text), whole(n, 1)).join('')),
     sqlHelper: `create function fx_${name.toLowerCase()}(t text, n float8 default 1) returns text immutable language sql as $$ select case when trunc(n) >= 0 then nullif(${name.toLowerCase()}(t, least(trunc(n), 1000000000)::int), '') end $$;`,
     pythonHelper: `fx_${name.toLowerCase()} = by_row(lambda t, n=1: ${pythonSlice} if int(n) >= 0 else None)`,
     examples: name === 'LEFT' ? [['LEFT("abc"; 5)', 'abc'], ['LEFT("Äbc")', 'Ä'], ['LEFT("abc"; -1)', ''], ['LEFT("a😀b"; 2)', 'a😀']] : [['RIGHT("abc"; 2)', 'bc'], ['RIGHT("abc"; 0)', ''], ['RIGHT("a😀"; 1)', '😀']],
@@ -85,7 +83,7 @@ export const text = [
     about: 'n characters from a position on; the first is 1.',
     args: 'text:text start:number n:number',
     result: 'text',
-    call: ([t, start, n]) => (count(start, 1) < 1 || count(n, 0) < 0 ? failed : signs(t).slice(count(start, 1) - 1, count(start, 1) - 1 + count(n, 0)).join('')),
+    call: ([t, start, n]) => (whole(start, 1) < 1 || whole(n, 0) < 0 ? failed : signs(t).slice(whole(start, 1) - 1, whole(start, 1) - 1 + whole(n, 0)).join('')),
     sqlHelper: `create function fx_mid(t text, s float8, n float8) returns text immutable language sql as $$ select case when trunc(s) >= 1 and trunc(n) >= 0 then nullif(substr(t, least(trunc(s), 1000000000)::int, least(trunc(n), 1000000000)::int), '') end $$;`,
     pythonHelper: 'fx_mid = by_row(lambda t, s, n: t[int(s) - 1:int(s) - 1 + int(n)] if int(s) >= 1 and int(n) >= 0 else None)',
     examples: [['MID("VAC-2"; 1; 3)', 'VAC'], ['MID("abc"; 9; 2)', ''], ['MID("abc"; 0; 2)', '']],
@@ -143,7 +141,7 @@ fx_substitute = by_row(substitute)`,
     about: 'Where a text first stands in another, from 1; large and small letters differ.',
     args: 'what:text text:text from:number?',
     result: 'integer',
-    call: ([what, t, from]) => find(t as string, what as string, count(from, 1)),
+    call: ([what, t, from]) => find(t as string, what as string, whole(from, 1)),
     sqlHelper: `create function fx_find(w text, t text, f float8 default 1) returns bigint immutable language sql as $$
   select case when trunc(f) >= 1 and trunc(f) <= char_length(t) + 1 and strpos(substr(t, trunc(f)::int), w) > 0 then (strpos(substr(t, trunc(f)::int), w) + trunc(f) - 1)::bigint end $$;`,
     pythonHelper: 'fx_find = by_row(lambda w, t, f=1: t.index(w, int(f) - 1) + 1 if 1 <= int(f) <= len(t) + 1 else None)',
