@@ -75,6 +75,29 @@ const regionBook = (last) => {
   return workbook([...sheets, overview, { name: 'Lists', hidden: true, rows: [['Species'], ['dog'], ['cat'], ['rabbit']] }])
 }
 
+/** The intake form as animals' owners and the front desks fill it in: every clinic in its own way. */
+const spellings = { 'Fernhollow': ['Fernhollow', 'Fernhollow', 'Fernhollow', 'fernhollow', 'Fern Hollow', 'FERNHOLLOW ', 'Fernholow'], 'Marlpit': ['Marlpit', 'Marlpit', 'marlpit', 'Marl Pit', 'Marlpitt'], 'Oxbow': ['Oxbow', 'Oxbow', 'Ox-Bow', 'OXBOW', 'Oxbo'], 'Long Acre': ['Long Acre', 'Long Acre', 'Longacre', 'Acre, Long', 'Long  Acre'], 'Tarn End': ['Tarn End', 'Tarn End', 'TARN END', 'Tarnend'] }
+const breeds = [['Labrador', 'labrador', 'Labrador ', 'Labradore'], ['Border collie', 'border collie', 'Border Colly', 'Border-collie'], ['Tabby', 'tabby', 'Tabbie'], ['Siamese', 'siamese', 'Siamise'], ['Lop rabbit', 'Lop Rabbit', 'lop rabbit']]
+const monthWords = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December']
+const born = (y, m, d) => weighted([[`${two(d)}/${two(m)}/${y}`, 40], [`${y}-${two(m)}-${two(d)}`, 15], [`${d} ${monthWords[m - 1].slice(0, 3)} ${y}`, 15], [`${d}.${m}.${two(y % 100)}`, 12], [`${monthWords[m - 1]} ${d}, ${y}`, 8], [`${y}${two(m)}${two(d)}`, 6], ['not known', 2], ['', 2]])
+const received = (d, h, min) => weighted([[`${two(d)}/05/2031 ${two(h)}:${two(min)}`, 45], [`2031-05-${two(d)} ${two(h)}:${two(min)}`, 15], [`${d} May 2031 ${h}.${two(min)}`, 15], [`${two(d)}/05/2031 ${two(h)}${two(min)}`, 10], [`${d}/5/2031 ${((h + 11) % 12) + 1}:${two(min)} ${h < 12 ? 'am' : 'pm'}`, 15]])
+const intake = () => {
+  const lines = [['Form', 'Received', 'Clinic', 'Animal', 'Breed', 'Born', 'Weight', 'Symptoms', 'Seen before']]
+  for (let i = 0; i < 260; i++) {
+    const clinic = weighted(clinics)
+    const signs_ = ['cough', 'limp', 'fever', 'off food', 'itching', 'sneezing']
+    const count = weighted([[0, 6], [1, 46], [2, 30], [3, 14], [4, 4]])
+    const symptoms = []
+    while (symptoms.length < count) {
+      const one = pick(signs_)
+      if (!symptoms.includes(one)) symptoms.push(one)
+    }
+    const weight = (2 + random() * 34).toFixed(1)
+    lines.push([`F-${String(i + 1).padStart(4, '0')}`, received(1 + Math.floor(random() * 31), 8 + Math.floor(random() * 10), Math.floor(random() * 60)), pick(spellings[clinic]), pick(names), pick(pick(breeds)), born(2019 + Math.floor(random() * 12), 1 + Math.floor(random() * 12), 1 + Math.floor(random() * 28)), weighted([[`${weight} kg`, 55], [`${weight}kg`, 25], [weight, 15], ['', 5]]), symptoms.join(weighted([['; ', 3], [';', 1]])), weighted([['yes', 40], ['no', 30], ['Y', 10], ['N', 10], ['', 10]])])
+  }
+  return `${lines.map((line) => line.map(cell).join(',')).join('\n')}\n`
+}
+
 const folder = new URL('../demo/', import.meta.url)
 writeFileSync(new URL('visits-2031-05.csv', folder), visits(5, 31, 1204, { status: 'Status', payment: false }))
 writeFileSync(new URL('visits-2031-06.csv', folder), visits(6, 30, 1391, { status: 'Booking status', payment: true }))
@@ -83,3 +106,5 @@ for (const last of [5, 7]) {
   seed = 20310101
   writeFileSync(new URL(`regions-2031-${two(last)}.xlsx`, folder), regionBook(last))
 }
+seed = 20310707
+writeFileSync(new URL('intake-2031-05.csv', folder), intake())

@@ -55,7 +55,7 @@ type ProblemData = {
   'cannot-cast': { column: string; from: ColumnType; to: ColumnType }
   'bad-date-pattern': { pattern: string; why: string }
   'bad-pattern': { pattern: string; why: string }
-  'formula': { sentence: string; from: number; to: number }
+  'formula': { sentence: string; from: number; to: number; missing?: { readonly column: string; readonly nearest: readonly string[] } }
   'empty-name': Record<never, never>
   'wrong-order': { from: string; to: string }
   'off-start': Record<never, never>

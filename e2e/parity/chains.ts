@@ -89,12 +89,17 @@ conditions.forEach((where, i) => {
   chains[`rows kept by condition ${i + 1}, numbered`] = [{ kind: 'filter', where }, { kind: 'number', as: 'No' }]
 })
 
+/** A recipe of one text file, run by the engine. */
+export const runOn = async (recipe: Recipe, file: string) => {
+  const opened = await openInput([fileFromBytes('rows.csv', Buffer.from(file))], (recipe.tables[0]?.steps[0]?.read ?? {}) as object)
+  return runRecipe(recipe, { sources: () => ({ ...opened, key: 'rows' }), parameters: parameterCells(recipe, {}).cells, now: 0 })
+}
+
 const stepsOf = (acts: Acts): Step[] => [{ id: 's1', kind: 'open', input: 'rows', read: { delimiter: ',', types } }, ...acts.map((act, i) => ({ id: `s${i + 2}`, ...act }))]
 export const chainCases = await Promise.all(
   Object.entries(chains).map(async ([name, acts]) => {
     const recipe: Recipe = { fabula: 1, name, inputs: [{ id: 'rows', name: 'Rows', columns: names.map((one) => ({ name: one, type: types[one as keyof typeof types].type })) }], tables: [{ id: 'result', name: 'Result', steps: stepsOf(acts) }] }
-    const opened = await openInput([fileFromBytes('rows.csv', Buffer.from(chainFile))], { delimiter: ',', types })
-    const table = runRecipe(recipe, { sources: () => ({ ...opened, key: 'rows' }), parameters: parameterCells(recipe, {}).cells, now: 0 }).tables[0]?.table
+    const table = (await runOn(recipe, chainFile)).tables[0]?.table
     if (!table || table.rowCount === 0) throw new Error(`the story “${name}” does not run`)
     return { name: `story: ${name}`, recipe, file: chainFile, gives: writeCsv(table) }
   }),

@@ -7,7 +7,7 @@ import { PGlite } from '@electric-sql/pglite'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { pythonScript, sqlScript, type Recipe } from '@fabula/core'
 import { functionRecipes, kindExamples, recipeOf } from '@fabula/core/testing'
-import { chainCases } from './chains.ts'
+import { chainCases, runOn } from './chains.ts'
 import { firstDifference } from './compare.ts'
 import { runPsql } from './psql.ts'
 
@@ -46,7 +46,7 @@ describe.each(cases.map((one, i) => ({ ...one, i })))('$name', ({ recipe, file, 
   test('in SQL', async () => {
     const out = join(folder, `sql-${i}.csv`)
     try {
-      await runPsql(db, sqlScript(recipe).text, { rows: input, out_result: out })
+      await runPsql(db, sqlScript(recipe, (await runOn(recipe, file)).plan).text, { rows: input, out_result: out })
     } catch (error) {
       await db.exec('rollback')
       throw error

@@ -11,6 +11,7 @@ import { z } from 'zod'
 import { FlowLayout } from './pages/flow-layout.tsx'
 import { Compose } from './pages/compose.tsx'
 import { HandOver } from './pages/hand-over.tsx'
+import { HelpFormulas } from './pages/help.tsx'
 import { Home } from './pages/home.tsx'
 import { OpenInFlow, OpenNew } from './pages/opening.tsx'
 import { Reader } from './pages/reader.tsx'
@@ -26,6 +27,7 @@ const router = createBrowserRouter([
   { path: '/', element: <Home /> },
   { path: '/open', element: <OpenNew /> },
   { path: '/shelf', element: <ShelfPage /> },
+  { path: '/help/formulas', element: <HelpFormulas /> },
   { path: '/sources', element: <SourcesPage /> },
   { path: '/flows/:id', element: <FlowLayout shared={false} />, children: [{ index: true, element: <Compose /> }, { path: 'replay', element: <Replay /> }, { path: 'hand-over', element: <HandOver /> }, { path: 'open', element: <OpenInFlow /> }, { path: 'open/:input', element: <OpenInFlow /> }] },
   { path: '/r/:token', element: <FlowLayout shared />, children: [{ index: true, element: <Reader /> }, { path: 'replay', element: <Replay /> }] },

@@ -87,14 +87,28 @@ export const previewReply = z.object({
 
 export const factsRequest = z.object({ recipe, table: z.string(), step: z.string(), columns: z.array(z.string()).max(60), /** All that is known, not only what a column's head shows. */ deep: z.boolean() })
 const bar = z.object({ label: z.string(), count: z.number(), where: z.record(z.string(), z.unknown()).optional() })
+const dateForm = z.object({ pattern: z.string(), rows: z.number(), example: z.string(), noYear: z.boolean() })
+const dateForms = z.object({
+  type: z.enum(['date', 'datetime', 'time']),
+  day: z.array(dateForm),
+  month: z.array(dateForm),
+  question: z.object({ dayFirst: z.number(), monthFirst: z.number(), either: z.number(), dayExample: z.string().optional(), monthExample: z.string().optional(), eitherExample: z.string() }).optional(),
+  left: z.array(z.object({ text: z.string(), count: z.number() })),
+  leftRows: z.number(),
+})
 export const columnFacts = z.object({
   type: columnType, rows: z.number(), filled: z.number(), distinct: z.number(), least: z.string().optional(), greatest: z.string().optional(), mean: z.number().optional(), median: z.string().optional(), deviation: z.number().optional(),
   quarters: z.tuple([z.string(), z.string()]).optional(), shortest: z.number().optional(), longest: z.number().optional(),
   common: z.array(bar), rare: z.array(bar), patterns: z.array(bar), bars: z.array(bar), findings: z.array(z.object({ sentence: z.string(), verb: z.string(), step: z.record(z.string(), z.unknown()) })),
+  dates: dateForms.optional(), percentiles: z.array(z.number()).optional(),
 })
 export const factsReply = z.object({ facts: z.record(z.string(), columnFacts) })
 export const valuesRequest = z.object({ recipe, table: z.string(), step: z.string(), column: z.string() })
 export const valuesReply = z.object({ values: z.array(bar) })
+
+const suggested = z.array(z.object({ into: z.string(), members: z.array(z.object({ text: z.string(), count: z.number() })), reason: z.string() }))
+/** Groups of values that may be one, as each judge sees them; and the values themselves. */
+export const groupsReply = z.object({ values: z.array(z.object({ text: z.string(), count: z.number() })), sound: suggested, characters: suggested, spelling: suggested, /** Different values beyond those that were compared. */ beyond: z.number() })
 
 export const findRequest = z.object({ recipe, table: z.string(), step: z.string(), text: z.string().min(1).max(500), from: z.object({ row: z.number(), column: z.string() }).nullable(), back: z.boolean() })
 export const findReply = z.object({ found: z.object({ row: z.number(), column: z.string() }).nullable(), total: z.number() })
@@ -134,6 +148,8 @@ export type PreviewRequest = z.infer<typeof previewRequest>
 export type PreviewReply = z.infer<typeof previewReply>
 export type StoryStep = PreviewReply['steps'][number]
 export type ColumnFacts = z.infer<typeof columnFacts>
+export type GroupsReply = z.infer<typeof groupsReply>
+export type DateForms = z.infer<typeof dateForms>
 export type FitReply = z.infer<typeof fitReply>
 export type RunReply = z.infer<typeof runReply>
 export type ScriptReply = z.infer<typeof scriptReply>

@@ -44,7 +44,12 @@ test.each([
 
 test.each([
   ['Fee + Clinic', 'Clinic is text; + needs numbers', 'Clinic'],
-  ['LEN(5)', '5 & "" is its text', '5'],
+  ['LEN(5)', 'TEXT(5; "0") is its text', '5'],
+  ['LEN(Paid)', 'Paid & "" is its text', 'Paid'],
+  ['TEXT(Fee; "dd.MM")', 'a number', '"dd.MM"'],
+  ['TEXT(\'Visit date\'; "dd/mm/yyyy")', 'months are MM', '"dd/mm/yyyy"'],
+  ['LIST(1; "a")', 'of one type', 'LIST(1; "a")'],
+  ['LISTCOUNT(Clinic)', 'needs a list', 'Clinic'],
   ['Fee * Clinik', '“Clinic”', 'Clinik'],
   ['LENGHT(Clinic)', 'LENGHT', 'LENGHT'],
   ['Fee = Clinic', 'text', 'Clinic'],

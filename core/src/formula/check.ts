@@ -20,13 +20,15 @@ export type ParameterTypes = Readonly<Record<string, ColumnType>>
 export type Checked = { readonly formula: Typed; readonly type: ColumnType; readonly columns: readonly string[] } | { readonly problem: FormulaProblem }
 
 const says: Readonly<Record<Type, string>> = { text: 'text', integer: 'a number', decimal: 'a number', boolean: 'true or false', date: 'a date', datetime: 'a date and time', time: 'a time', list: 'a list', empty: 'empty' }
-const needs: Readonly<Record<Need, string>> = { number: 'numbers', text: 'text', boolean: 'a condition', moment: 'a date', clock: 'a time', any: 'any value' }
+const needs: Readonly<Record<Need, string>> = { number: 'numbers', text: 'text', boolean: 'a condition', moment: 'a date', clock: 'a time', list: 'a list', written: 'a number, a date or a time', any: 'any value' }
 const fits: Readonly<Record<Need, readonly Type[]>> = {
   number: ['integer', 'decimal'],
   text: ['text'],
   boolean: ['boolean'],
   moment: ['date', 'datetime'],
   clock: ['datetime', 'time'],
+  list: ['list'],
+  written: ['integer', 'decimal', 'date', 'datetime', 'time'],
   any: ['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time', 'list'],
 }
 const serves = (type: Type, need: Need): boolean => type === 'empty' || fits[need].includes(type)
@@ -78,7 +80,7 @@ class Checker {
     const field = this.schema.find((one) => one.name === name)
     if (!field) {
       const near = nearest(name, this.schema.map((one) => one.name))
-      return fail(at, `There is no column ${quoted(name)} here.${near.length > 0 ? ` Did you mean ${listed(near.map(quoted), 'or')}?` : ''}`)
+      throw new FormulaError({ from: at.from, to: at.to, sentence: `There is no column ${quoted(name)} here.${near.length > 0 ? ` Did you mean ${listed(near.map(quoted), 'or')}?` : ''}`, missing: { column: name, nearest: near } })
     }
     this.columns.add(name)
     return { kind: 'column', name, type: field.type, from: at.from, to: at.to }
@@ -171,12 +173,23 @@ class Checker {
       return fail({ from: at.from, to: at.from + name.length }, `There is no function ${name}.${near.length > 0 ? ` Did you mean ${listed(near, 'or')}?` : ''}`)
     }
     const places = this.places(fn, nodes.length, at)
-    const given = nodes.map((node, i) => this.argument(fn, places[i] as Argument, this.check(node)))
+    const given: Typed[] = []
+    for (const [i, node] of nodes.entries()) given.push(this.argument(fn, places[i] as Argument, this.check(node), given.map((part) => part.type)))
+    if (fn.gathers) return this.gathered(fn, given, at)
     if (fn.result !== 'same') return this.apply(fn, given, typeof fn.result === 'string' ? fn.result : fn.result(given.map(({ type }) => type)), at)
     const alike = given.slice(fn.sameFrom ?? 0)
     const type = unify(alike.map((part) => part.type))
     if (!type) return fail(at, `${fn.name} would give ${listed([...new Set(alike.map((part) => says[part.type]))], 'or')}; its values must be of one type.`)
     return this.apply(fn, given.map((part, i) => (i >= (fn.sameFrom ?? 0) ? this.widen(part, type) : part)), type, at)
+  }
+
+  /** Items of one list. */
+  private gathered(fn: FormulaFunction, given: readonly Typed[], at: Span): Typed {
+    const type = unify(given.map((part) => part.type))
+    if (!type) return fail(at, `${fn.name} would hold ${listed([...new Set(given.map((part) => says[part.type]))], 'and')}; the items of a list must be of one type.`)
+    const inner = given.find((part) => part.type === 'list')
+    if (inner) return fail(inner, `${this.text(inner)} is a list, and a list cannot hold lists.`)
+    return this.apply(fn, given.map((part) => this.widen(part, type)), 'list', at)
   }
 
   private places(fn: FormulaFunction, count: number, at: Span): readonly Argument[] {
@@ -188,13 +201,19 @@ class Checker {
     return Array.from({ length: count }, (_, i) => fn.args[i] ?? (last as Argument))
   }
 
-  private argument(fn: FormulaFunction, place: Argument, part: Typed): Typed {
+  /** How a value becomes text. */
+  private asText(part: Typed): string {
+    const pattern = part.type === 'integer' ? '0' : part.type === 'decimal' ? '0.##' : part.type === 'date' ? 'yyyy-MM-dd' : part.type === 'datetime' ? 'yyyy-MM-dd HH:mm' : part.type === 'time' ? 'HH:mm' : undefined
+    return pattern === undefined ? ` ${this.text(part)} & "" is its text.` : ` TEXT(${this.text(part)}; "${pattern}") is its text.`
+  }
+
+  private argument(fn: FormulaFunction, place: Argument, part: Typed, before: readonly Type[]): Typed {
     const given = place.need === 'text' ? part : this.value(part)
     if (!serves(given.type, place.need))
-      fail(part, `${this.text(part)} is ${says[part.type]}; ${fn.name} needs ${needs[place.need]} here.${place.need === 'number' && part.type === 'text' ? ' VALUE reads a text as a number.' : ''}${place.need === 'text' ? ` ${this.text(part)} & "" is its text.` : ''}`)
+      fail(part, `${this.text(part)} is ${says[part.type]}; ${fn.name} needs ${needs[place.need]} here.${place.need === 'number' && part.type === 'text' ? ' VALUE reads a text as a number.' : ''}${place.need === 'text' ? this.asText(part) : ''}`)
     if (place.constant) {
       if (given.kind !== 'constant') return fail(part, `The ${place.name} of ${fn.name} must be written out, not taken from a column.`)
-      const wrong = place.constant(given.value)
+      const wrong = place.constant(given.value, before)
       if (wrong) fail(part, wrong)
     }
     return given

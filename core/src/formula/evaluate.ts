@@ -57,7 +57,19 @@ class Evaluator {
     if (node.kind === 'constant') return { given: node.value, failures: none }
     if (node.kind === 'parameter') return { given: this.environment.parameters[node.name] ?? null, failures: none }
     if (node.kind === 'column') return { given: this.table.named(node.name), failures: none }
-    return node.fn.name === 'IF' ? this.choice(node) : this.call(node)
+    if (node.fn.name === 'IF') return this.choice(node)
+    return node.fn.name === 'IFERROR' ? this.instead(node) : this.call(node)
+  }
+
+  /** The second value where the first could not be computed; it counts its own failures there. */
+  private instead(node: Call): Value {
+    const [first, second] = node.args.map((arg) => this.value(arg)) as [Value, Value]
+    if (first.failures.length === 0) return first
+    const results = new Results(node.type, this.table.rowCount)
+    const failing = bits(this.table.rowCount)
+    for (const row of first.failures) setBit(failing, row)
+    for (let i = 0; i < this.table.rowCount; i++) results.set(i, cellOf(hasBit(failing, i) ? second.given : first.given, i))
+    return { ...results.done(), failures: second.failures.filter((row) => hasBit(failing, row)) }
   }
 
   /** A branch that is not taken does not count its failures. */
@@ -70,10 +82,11 @@ class Evaluator {
       taken[i] = cellOf(condition.given, i) === true ? 1 : 0
       results.set(i, cellOf(taken[i] ? yes.given : (no?.given ?? null), i))
     }
-    for (const row of condition.failures) setBit(counts, row)
+    const { given } = results.done()
+    for (const row of condition.failures) if (cellOf(given, row) === null) setBit(counts, row)
     for (const row of yes.failures) if (taken[row]) setBit(counts, row)
     for (const row of no?.failures ?? none) if (!taken[row]) setBit(counts, row)
-    return { ...results.done(), failures: marked(counts, this.table.rowCount) }
+    return { given, failures: marked(counts, this.table.rowCount) }
   }
 
   private call(node: Call): Value {
@@ -81,14 +94,22 @@ class Evaluator {
     const types = node.args.map((arg) => arg.type)
     const inherited = args.map(({ failures }) => failures)
     const given = args.map((arg) => arg.given)
-    if (given.every((one) => !isColumn(one))) return this.once(node, given as Cell[], types)
+    if (given.every((one) => !isColumn(one))) {
+      const own = this.once(node, given as Cell[], types)
+      return this.told(own.given, [...inherited, own.failures])
+    }
     const fast = node.fn.vector?.(given, types, this.table.rowCount)
-    if (fast) return { given: fast.column, failures: union([...inherited, fast.failures], this.table.rowCount) }
+    if (fast) return this.told(fast.column, [...inherited, fast.failures])
     const columns = given.filter(isColumn)
     const [only] = columns
     const byWord = columns.length === 1 && only?.type === 'text' && only.form === 'coded' && only.words.length < this.table.rowCount
     const own = byWord ? this.perWord(node, given, types, only) : this.perRow(node, given, types)
-    return { given: own.given, failures: union([...inherited, own.failures], this.table.rowCount) }
+    return this.told(own.given, [...inherited, own.failures])
+  }
+
+  /** A row whose part failed is a failure where its result is empty: COALESCE(1 / 0; 5) is 5. */
+  private told(given: Column | Cell, failures: readonly Int32Array[]): Value {
+    return { given, failures: union(failures, this.table.rowCount).filter((row) => cellOf(given, row) === null) }
   }
 
   private compute(node: Call, cells: Cell[], types: readonly Type[]): Cell | typeof failed {

@@ -4,8 +4,8 @@ import type { Cell, Column, ColumnType } from '../table/column.ts'
 /** The type of a formula's part; `empty` is what only EMPTY has, and it fits anywhere. */
 export type Type = ColumnType | 'empty'
 
-/** What a function takes in a place: `moment` is a date or date-time, `clock` a date-time or time. */
-export type Need = 'number' | 'text' | 'boolean' | 'moment' | 'clock' | 'any'
+/** What a function takes in a place: `moment` is a date or date-time, `clock` a date-time or time, `written` a number or moment that a pattern can write. */
+export type Need = 'number' | 'text' | 'boolean' | 'moment' | 'clock' | 'list' | 'written' | 'any'
 
 export type Argument = {
   readonly name: string
@@ -13,8 +13,8 @@ export type Argument = {
   readonly optional?: true
   /** This and any number more of it. */
   readonly rest?: true
-  /** Must stand in the formula as a constant; refused before the run with this reason where it cannot be right. */
-  readonly constant?: (value: Cell) => string | undefined
+  /** Must stand in the formula as a constant; refused before the run with this reason where it cannot be right beside arguments of these types. */
+  readonly constant?: (value: Cell, types: readonly Type[]) => string | undefined
 }
 
 /** The moment of the run, the same in every cell: milliseconds of the wall clock. */
@@ -26,12 +26,19 @@ export type Outcome = Cell | typeof failed
 
 export type FormulaFunction = {
   readonly name: string
-  readonly group: 'logic' | 'number' | 'text' | 'date and time' | 'operator'
+  readonly group: 'logic' | 'number' | 'text' | 'date and time' | 'list' | 'operator'
   readonly about: string
   readonly args: readonly Argument[]
   /** `same`: the one type that all arguments from place `sameFrom` on agree in. */
   readonly result: ColumnType | 'same' | ((types: readonly Type[]) => ColumnType)
   readonly sameFrom?: number
+  /** Its arguments agree in one type, as items of a list. */
+  readonly gathers?: true
+  /**
+   * When an empty result of filled arguments is a failure: always where nothing is said, `never`, or where this holds.
+   * IFERROR asks for it, as in scripts a cell that failed and one that is empty look alike.
+   */
+  readonly fails?: 'never' | { readonly sql: (args: readonly Code[], constants: readonly (Cell | undefined)[]) => Code; /** A lambda over the arguments. */ readonly python: (constants: readonly (Cell | undefined)[]) => Code }
   /** Sees its empty arguments. All others give empty where one is empty. */
   readonly seesEmpty?: true
   readonly call: (args: readonly Cell[], types: readonly Type[], moment: Moment) => Outcome

@@ -1,6 +1,6 @@
 /** Positions in the formula, from inclusive, to exclusive, in UTF-16 units. */
 export type Span = { readonly from: number; readonly to: number }
-export type FormulaProblem = Span & { readonly sentence: string }
+export type FormulaProblem = Span & { readonly sentence: string; /** The column that is not there, and the names most like it. */ readonly missing?: { readonly column: string; readonly nearest: readonly string[] } }
 
 export class FormulaError extends Error {
   readonly problem: FormulaProblem
@@ -60,4 +60,15 @@ export const lex = (source: string): Token[] => {
   }
   tokens.push({ kind: 'end', value: '', from: source.length, to: source.length })
   return tokens
+}
+
+/** The tokens of a text that may not be a formula yet, as far as they can be told. */
+export const maybeTokens = (source: string): Token[] => {
+  try {
+    return lex(source)
+  } catch (error) {
+    if (!(error instanceof FormulaError)) throw error
+    const { from, to } = error.problem
+    return [...(from > 0 ? maybeTokens(source.slice(0, from)).filter(({ kind }) => kind !== 'end') : []), { kind: 'end', value: '', from, to }]
+  }
 }

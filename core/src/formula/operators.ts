@@ -100,6 +100,7 @@ export const negate = (whole: boolean): FormulaFunction =>
     about: '',
     args: 'a:number',
     result: whole ? 'integer' : 'decimal',
+    fails: 'never',
     call: ([a]) => 0 - (a as number),
     sql: ([a = code('')]) => sql`(0 - ${a})`,
     python: ([a = code('')]) => py`op_minus(0, ${a})`,
@@ -171,6 +172,7 @@ export const comparison = (op: Comparison, type: Type): FormulaFunction => {
     about: '',
     args: 'a:any b:any',
     result: 'boolean',
+    fails: 'never',
     ...(equality ? { seesEmpty: true as const } : {}),
     call: ([a = null, b = null]) => {
       if (equality) return (a === b) === (op === '=')
@@ -196,6 +198,7 @@ export const widening = (to: 'decimal' | 'datetime'): FormulaFunction =>
     about: '',
     args: 'a:any',
     result: to,
+    fails: 'never',
     call: ([a]) => (to === 'datetime' ? (a as number) * dayMs : (a as number)),
     sql: ([a = code('')]) => sql`${a}::${code(to === 'decimal' ? 'float8' : 'timestamp')}`,
     python: ([a = code('')]) => py`as_${code(to)}(${a})`,

@@ -1,7 +1,7 @@
 import { code, sql, type Code } from '../generate/tag.ts'
 import { pythonCell, sqlCell } from '../generate/literals.ts'
-import type { Cell } from '../table/column.ts'
 import type { Typed } from './check.ts'
+import { constantsOf, failingPython, failingSql } from './failing.ts'
 import type { Need, Type } from './function-kind.ts'
 
 /** How a language writes the leaves of a formula; calls are written by the functions themselves. */
@@ -10,10 +10,8 @@ type Leaves = {
   readonly parameter: (name: string) => Code
 }
 
-const constants = (node: Typed & { kind: 'call' }): (Cell | undefined)[] => node.args.map((arg) => (arg.kind === 'constant' ? arg.value : undefined))
-
 /** PostgreSQL wants to know the type of a bare null wherever a function is overloaded. */
-const sqlNull: Readonly<Record<Need, Code>> = { number: code('null::bigint'), text: code('null::text'), boolean: code('null::boolean'), moment: code('null::timestamp'), clock: code('null::timestamp'), any: code('null') }
+const sqlNull: Readonly<Record<Need, Code>> = { number: code('null::bigint'), text: code('null::text'), boolean: code('null::boolean'), moment: code('null::timestamp'), clock: code('null::timestamp'), list: code('null::text'), written: code('null::float8'), any: code('null') }
 
 export const formulaSql = (node: Typed, leaves: Leaves): Code => {
   if (node.kind === 'constant') return node.value === null ? code('null') : sqlCell(node.type as Exclude<Type, 'empty'>, node.value)
@@ -23,7 +21,8 @@ export const formulaSql = (node: Typed, leaves: Leaves): Code => {
     if (arg.type === 'empty') return (node.fn.result === 'same' && i >= (node.fn.sameFrom ?? 0)) || node.fn.group === 'operator' ? emptyOperand(node) : sqlNull[(node.fn.args[i] ?? node.fn.args.at(-1))?.need ?? 'any']
     return formulaSql(arg, leaves)
   })
-  return node.fn.sql(args, node.args.map((arg) => arg.type), constants(node))
+  if (node.fn.name === 'IFERROR') args.push(failingSql(node.args[0] as Typed, (part) => formulaSql(part, leaves)))
+  return node.fn.sql(args, node.args.map((arg) => arg.type), constantsOf(node))
 }
 
 const sqlTypes: Readonly<Record<Type, string>> = { text: 'text', integer: 'bigint', decimal: 'float8', boolean: 'boolean', date: 'date', datetime: 'timestamp', time: 'time', list: 'text', empty: 'text' }
@@ -39,6 +38,8 @@ export const formulaPython = (node: Typed, leaves: Leaves): Code => {
   if (node.kind === 'constant') return node.value === null ? code('None') : pythonCell(node.type as Exclude<Type, 'empty'>, node.value)
   if (node.kind === 'column') return leaves.column(node.name)
   if (node.kind === 'parameter') return leaves.parameter(node.name)
-  return node.fn.python(node.args.map((arg) => formulaPython(arg, leaves)), node.args.map((arg) => arg.type), constants(node))
+  const args = node.args.map((arg) => formulaPython(arg, leaves))
+  if (node.fn.name === 'IFERROR') args.push(failingPython(node.args[0] as Typed, (part) => formulaPython(part, leaves)))
+  return node.fn.python(args, node.args.map((arg) => arg.type), constantsOf(node))
 }
 

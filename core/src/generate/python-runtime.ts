@@ -71,6 +71,18 @@ def by_row(f):
     """A function of cells made one of columns; an empty cell gives empty."""
     return lambda *args: rows_of(lambda *row: None if any(v is None for v in row) else attempt(f, *row), args)`,
   },
+  {
+    source: `def failing(x, inner, args, own):
+    """The rows in which a part could not be computed, as against being merely empty."""
+    def one(x, *rest):
+        given = rest[len(inner):]
+        return x is None and (any(rest[:len(inner)]) or (own is not None and all(v is not None for v in given) and (own is True or bool(own(*given)))))
+    return rows_of(one, [x, *inner, *args])
+def failing_branch(x, condition, first, yes, no):
+    return rows_of(lambda x, c, f, y, n: x is None and bool(f or (y if c is True else n)), [x, condition, first, yes, no])
+def both_fail(a, b):
+    return rows_of(lambda a, b: bool(a and b), [a, b])`,
+  },
   { source: 'def whole(x):\n    return int(x) if abs(x) <= MAX_WHOLE else None' },
   { source: 'def within(x):\n    return whole(x) if isinstance(x, int) else x' },
   {
@@ -776,6 +788,102 @@ def summarise(frame, by, measures):
                 values[i] = last.get(ids[i])
         result[name] = column(values, type_of(frame[name]))
     return result`,
+  },
+  {
+    source: `def names_from_row(frame, row):
+    """That row gives the names; it and the rows above leave."""
+    top = [None] * len(frame.columns) if row > len(frame) else [next(iter(cells(frame[c].iloc[row - 1:row]))) for c in frame.columns]
+    return frame.iloc[row:].reset_index(drop=True).set_axis(names_for(["" if v is None else shown(v) for v in top], len(frame.columns)), axis=1)`,
+  },
+  {
+    source: `def names_to_row(frame):
+    """The names become the first row, and every column text."""
+    return pd.DataFrame({"Column %d" % (i + 1): column([c] + [None if v is None else shown(v) for v in cells(frame[c])], "text") for i, c in enumerate(frame.columns)}, index=range(len(frame) + 1))`,
+  },
+  {
+    source: `def by_cases(branches, otherwise, kind):
+    """The value of the first condition that holds in a row."""
+    given = lambda v, n: cells(v) if isinstance(v, pd.Series) else itertools.repeat(v, n)
+    count = len(branches[0][0])
+    made = list(given(otherwise, count))
+    for mask, value in reversed(branches):
+        made = [v if m else old for m, v, old in zip(mask.tolist(), given(value, count), made)]
+    if kind == "datetime":
+        made = [datetime.datetime.combine(v, datetime.time()) if v is not None and not isinstance(v, datetime.datetime) else v for v in made]
+    return pd.Series(made, dtype="object")`,
+  },
+  {
+    source: `def cuts_by_text(delimiter):
+    def cuts(t):
+        at = t.find(delimiter)
+        while at >= 0:
+            yield at, at + len(delimiter)
+            at = t.find(delimiter, at + len(delimiter))
+    return cuts
+def cuts_by_pattern(pattern):
+    compiled = re.compile(pattern)
+    return lambda t: (m.span() for m in compiled.finditer(t) if m.end() > m.start())
+def cuts_by_widths(widths):
+    ends = list(itertools.accumulate(widths[:-1]))
+    return lambda t: ((e, e) for e in ends if e < len(t))
+def pieces_of(t, cuts, at, most=None):
+    """What stands beyond the last piece stays joined in it."""
+    spans = list(cuts(t))
+    spans = spans if at == "every" else spans[:1] if at == "first" else spans[-1:]
+    pieces, start = [], 0
+    for s, e in spans if most is None else spans[:most - 1]:
+        pieces.append(t[start:s])
+        start = e
+    return pieces + [t[start:]]
+def with_pieces(frame, name, made, wanted, keep):
+    """The pieces take the place of the column, or stand right after it."""
+    at = list(frame.columns).index(name) + (1 if keep else 0)
+    result = frame.copy() if keep else frame.drop(columns=[name])
+    for i, (want, values) in enumerate(zip(wanted, made)):
+        values = column([v or None for v in values], "text")
+        values.index = result.index
+        result.insert(at + i, free_name(want, list(result.columns)), values)
+    return result
+def split_to_columns(frame, name, wanted, cuts, at, keep=False):
+    values = cells(frame[name])
+    known = {t: [] if t is None else pieces_of(t, cuts, at, len(wanted) if wanted else None) for t in set(values)}
+    count = len(wanted) if wanted else max([1] + [len(known[t]) for t in values])
+    made = [[known[t][i] if i < len(known[t]) else None for t in values] for i in range(count)]
+    return with_pieces(frame, name, made, wanted or ["%s %d" % (name, i + 1) for i in range(count)], keep)
+def split_to_rows(frame, name, cuts, at, keep=False):
+    pieces = [[None] if t is None else pieces_of(t, cuts, at) for t in cells(frame[name])]
+    result = frame.loc[frame.index.repeat([len(p) for p in pieces])].reset_index(drop=True)
+    return with_pieces(result, name, [[v for p in pieces for v in p]], [name], keep)`,
+  },
+  {
+    source: `def take_part(x, before=None, after=None, between=None, first=None, last=None, start=None, length=None, pattern=None, group=0, occurrence="first"):
+    """A part of a text; nothing where it is not found."""
+    def find(t, what):
+        return t.find(what) if occurrence == "first" else t.rfind(what)
+    def inner(t):
+        found, at = None, t.find(between[0])
+        while at >= 0:
+            end = t.find(between[1], at + len(between[0]))
+            if end < 0:
+                break
+            found = t[at + len(between[0]):end]
+            if occurrence == "first":
+                break
+            at = t.find(between[0], at + 1)
+        return found
+    def one(t):
+        if before is not None:
+            return t[:find(t, before)] if find(t, before) >= 0 else None
+        if after is not None:
+            return t[find(t, after) + len(after):] if find(t, after) >= 0 else None
+        if between is not None:
+            return inner(t)
+        if pattern is None:
+            return t[:first] if first else t[-last:] if last else t[start - 1:start - 1 + length]
+        found = list(re.finditer(pattern, t))
+        return found[0 if occurrence == "first" else -1].group(group) if found else None
+    known = {t: None if t is None else one(t) or None for t in set(cells(x))}
+    return pd.Series([known[t] for t in cells(x)], dtype="object")`,
   },
   {
     source: `def replace_values(x, pairs, match="whole", ignore_case=False):

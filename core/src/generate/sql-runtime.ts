@@ -56,6 +56,69 @@ create function text_order(a text, b text) returns int immutable language sql as
     when a collate "C" < b collate "C" then -1 when a collate "C" > b collate "C" then 1 else 0 end $$;`,
   },
   {
+    source: `-- a text cut into pieces; what stands beyond the last piece stays joined in it
+create function pieces_by_text(t text, d text, way text, most int) returns text[] immutable language sql as $$
+  select case when t is null then null when strpos(t, d) = 0 or most = 1 then array[t]
+    when way = 'first' then array[left(t, strpos(t, d) - 1), substr(t, strpos(t, d) + length(d))]
+    when way = 'last' then array[left(t, length(t) - length(p[cardinality(p)]) - length(d)), p[cardinality(p)]]
+    when cardinality(p) <= most then p else p[1:most - 1] || array_to_string(p[most:], d) end
+  from (select string_to_array(t, d)) x(p) $$;`,
+  },
+  {
+    source: `create function pieces_by_pattern(t text, pattern text, way text, most int) returns text[] immutable language plpgsql as $fn$
+declare made text[] := '{}'; at int := 1; look int := 1; s int; e int; starts int[] := '{}'; ends int[] := '{}';
+begin
+  if t is null then return null; end if;
+  loop
+    exit when look > length(t);
+    s := regexp_instr(t, pattern, look, 1, 0);
+    exit when s = 0;
+    e := regexp_instr(t, pattern, look, 1, 1);
+    if e > s then starts := starts || s; ends := ends || e; look := e; else look := s + 1; end if;
+  end loop;
+  if way = 'first' then starts := starts[1:1]; ends := ends[1:1]; elsif way = 'last' then starts := starts[cardinality(starts):]; ends := ends[cardinality(ends):]; end if;
+  for i in 1 .. coalesce(cardinality(starts), 0) loop
+    exit when coalesce(cardinality(made), 0) + 1 >= most;
+    made := made || substr(t, at, starts[i] - at); at := ends[i];
+  end loop;
+  return made || substr(t, at);
+end $fn$;`,
+  },
+  {
+    source: `create function pieces_by_widths(t text, widths int[], most int) returns text[] immutable language plpgsql as $fn$
+declare made text[] := '{}'; at int := 1; n int := cardinality(widths);
+begin
+  if t is null then return null; end if;
+  for i in 1 .. n loop
+    exit when at > length(t);
+    if i = n or i >= most or at + widths[i] > length(t) then return made || substr(t, at); end if;
+    made := made || substr(t, at, widths[i]); at := at + widths[i];
+  end loop;
+  return made;
+end $fn$;`,
+  },
+  {
+    source: `-- a part of a text, by what stands beside it; nothing where it is not found
+create function last_at(t text, w text) returns int immutable language sql as $$ select case when strpos(reverse(t), reverse(w)) = 0 then 0 else length(t) - strpos(reverse(t), reverse(w)) - length(w) + 2 end $$;
+create function text_before(t text, w text, is_last boolean) returns text immutable language sql as $$ select case when at > 0 then left(t, at - 1) end from (select case when is_last then last_at(t, w) else strpos(t, w) end) x(at) $$;
+create function text_after(t text, w text, is_last boolean) returns text immutable language sql as $$ select case when at > 0 then substr(t, at + length(w)) end from (select case when is_last then last_at(t, w) else strpos(t, w) end) x(at) $$;
+create function text_between(t text, a text, b text, is_last boolean) returns text immutable language plpgsql as $fn$
+declare found text; at int := 1; s int; e int;
+begin
+  loop
+    s := strpos(substr(t, at), a);
+    exit when coalesce(s, 0) = 0;
+    s := at + s - 1 + length(a);
+    e := strpos(substr(t, s), b);
+    exit when e = 0;
+    found := substr(t, s, e - 1);
+    exit when not is_last;
+    at := s - length(a) + 1;
+  end loop;
+  return found;
+end $fn$;`,
+  },
+  {
     source: `create function natural_key(t text) returns text immutable language sql as $$
   select string_agg(case when m[1] ~ '^[0-9]' then '0' || lpad(length(d)::text, 4, '0') || d else m[1] end, '' order by n)
   from regexp_matches(lower_of(t), '[0-9]+|[^0-9]+', 'g') with ordinality as parts(m, n), lateral (select regexp_replace(m[1], '^0+(?=[0-9])', '')) s(d) $$;`,

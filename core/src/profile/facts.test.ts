@@ -53,7 +53,7 @@ describe('findings', () => {
   test('values that differ only by case, spaces or look-alike letters become the commonest of them', () => {
     const [finding] = facts('text', ['Marlpit', 'Marlpit', 'MARLPIT', 'M\u0430rlpit', 'Fern Hollow', 'Fernhollow', 'Oxbow']).findings
     expect(finding?.sentence).toContain('2 groups of values differ only by case')
-    expect(finding?.step).toMatchObject({ kind: 'replace', pairs: [{ find: 'MARLPIT', with: 'Marlpit' }, { find: 'M\u0430rlpit', with: 'Marlpit' }, { find: 'Fernhollow', with: 'Fern Hollow' }] })
+    expect(finding?.step).toMatchObject({ kind: 'unify', groups: [{ into: 'Marlpit', from: ['Marlpit', 'MARLPIT', 'M\u0430rlpit'] }, { from: ['Fern Hollow', 'Fernhollow'] }] })
   })
   test('outliers and repeats of a likely key', () => {
     expect(says('integer', [...repeat(200, (i) => i % 20), 9000])).toEqual(['1 value lies far from the rest, such as 9000; half lie between 5 and 15.'])

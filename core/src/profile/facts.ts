@@ -3,6 +3,7 @@ import { asCoded, holdsWords, isEmptyAt, isNumber, type Column, type ColumnType,
 import { civilFromDays, dayMs, daysFromCivil, formatDate } from '../table/calendar.ts'
 import { floats, ints } from '../table/memory.ts'
 import { convert, textOfCell } from '../table/reading.ts'
+import { dateFormsIn, type DateForms } from './date-forms.ts'
 import { keyFinding, outlierFinding, textFindings, type Finding, type Word } from './findings.ts'
 
 /** A value or span with how many rows hold it; `where` selects those rows. */
@@ -29,6 +30,10 @@ export type Facts = {
   /** The distribution: equal spans of numbers, days to years of dates, or the commonest values. */
   readonly bars: readonly Bar[]
   readonly findings: readonly Finding[]
+  /** The forms of dates in a column of text. */
+  readonly dates?: DateForms | undefined
+  /** Of numbers: the value below which 0, 1, 2 … 100 in a hundred lie. */
+  readonly percentiles?: readonly number[] | undefined
 }
 
 const mostSpans = 14
@@ -187,7 +192,8 @@ const textFacts = (name: string, column: TextColumn, deep: boolean): Facts => {
   const { key, ...base } = told(name, column.type, codes.length, codes.length - (counts[0] ?? 0), ranking, deep)
   if (!deep || column.type === 'list') return { ...base, bars: base.common, patterns: [], findings: [] }
   const [shortest, longest] = held.reduce<[number, number]>(([least, most], { text }) => [Math.min(least, text.length), Math.max(most, text.length)], [Infinity, 0])
-  return { ...base, ...(held.length > 0 ? { shortest, longest } : {}), bars: base.common, patterns: shapes(held), findings: [...textFindings(name, held), ...key] }
+  const dates = dateFormsIn(held)
+  return { ...base, ...(held.length > 0 ? { shortest, longest } : {}), bars: base.common, patterns: shapes(held), findings: [...textFindings(name, held, dates), ...key], ...(dates ? { dates } : {}) }
 }
 
 /** Numbers and moments are sorted once: equal values stand together then, and the quarters can be read off. */
@@ -219,7 +225,7 @@ const valueFacts = (name: string, column: ValueColumn, deep: boolean): Facts => 
   let squares = 0
   for (const value of sorted) squares += (value - mean) ** 2
   const outliers = outlierFinding(name, sorted, q1, q3, show, (value) => (isNumber(type) ? value : show(value)))
-  return { ...plain, ...ends, median: show(q2), quarters: [show(q1), show(q3)], ...(isNumber(type) ? { mean, ...(filled > 1 ? { deviation: Math.sqrt(squares / (filled - 1)) } : {}) } : {}), findings: [...outliers, ...key] }
+  return { ...plain, ...ends, median: show(q2), quarters: [show(q1), show(q3)], ...(isNumber(type) ? { mean, percentiles: Array.from({ length: 101 }, (_, i) => quantile(sorted, i / 100)), ...(filled > 1 ? { deviation: Math.sqrt(squares / (filled - 1)) } : {}) } : {}), findings: [...outliers, ...key] }
 }
 
 /** What a column holds, over all its rows. `deep` tells all; without it only what the head of a column shows. */

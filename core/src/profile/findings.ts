@@ -1,8 +1,9 @@
 import { writeColumn } from '../formula/parse.ts'
 import type { Condition } from '../steps/condition.ts'
 import { numberReader, plainLocale } from '../table/number.ts'
-import { textReader } from '../table/reading.ts'
-import { lower, trim } from '../table/text.ts'
+import { suggestGroups } from '../table/lookalikes.ts'
+import { trim } from '../table/text.ts'
+import { likelyForms, type DateForms } from './date-forms.ts'
 import { counted, figure, listed, quoted } from '../words.ts'
 
 /** A finding in a plain sentence, with the step that mends it. */
@@ -10,59 +11,22 @@ export type Finding = { readonly sentence: string; readonly verb: string; readon
 /** A distinct text and how many rows hold it. */
 export type Word = { readonly text: string; readonly count: number }
 
-const dateForms = ['d/M/yyyy', 'M/d/yyyy', 'd.M.yyyy', 'yyyy-MM-dd', 'd MMM yyyy', 'd-M-yyyy', 'yyyy/M/d', 'd/M/yy']
-const looksDated = /^[0-9]{1,4}[-/. ][0-9A-Za-z]{1,9}[-/. ][0-9]{1,4}$/
-
-/** Which date forms the words are written in, and how many rows each; day and month are told apart by the days above 12. */
-const datesIn = (words: readonly Word[]): readonly { format: string; rows: number }[] | undefined => {
-  const dated = words.filter(({ text }) => looksDated.test(trim(text)))
-  if (dated.length === 0 || dated.length < words.length * 0.9) return undefined
-  const american = textReader({ type: 'date', formats: ['M/d/yyyy'] })
-  const european = textReader({ type: 'date', formats: ['d/M/yyyy'] })
-  const monthFirst = dated.some(({ text }) => american(text) !== null && european(text) === null)
-  let left = dated
-  const used: { format: string; rows: number }[] = []
-  for (const format of dateForms) {
-    if (format === (monthFirst ? 'd/M/yyyy' : 'M/d/yyyy')) continue
-    const read = textReader({ type: 'date', formats: [format] })
-    const fits = left.filter(({ text }) => read(text) !== null)
-    if (fits.length === 0) continue
-    used.push({ format, rows: fits.reduce((sum, { count }) => sum + count, 0) })
-    left = left.filter(({ text }) => read(text) === null)
-  }
-  return used.length > 0 && words.length - dated.length + left.length <= words.length * 0.05 ? used : undefined
-}
-
-/** Letters of other alphabets that look like Latin ones, and digits that look like letters. Source: Unicode UTS 39, confusables. */
-const lookalikes: Readonly<Record<string, string>> = { а: 'a', е: 'e', о: 'o', р: 'p', с: 'c', х: 'x', у: 'y', і: 'i', к: 'k', в: 'b', н: 'h', м: 'm', т: 't', ο: 'o', α: 'a', ν: 'v', ρ: 'p', ι: 'i', κ: 'k', τ: 't', 'ı': 'i', '’': "'", '‘': "'", '–': '-', '—': '-' }
-const skeleton = (text: string): string =>
-  Array.from(lower(trim(text)).normalize('NFKC'), (sign) => lookalikes[sign] ?? sign)
-    .join('')
-    .replace(/[\s\-_.,']+/g, '')
-
-/** Values that differ only by case, spaces, marks or look-alike letters, the commonest of each group first. */
-const twinsIn = (words: readonly Word[]): Word[][] => {
-  const groups = new Map<string, Word[]>()
-  for (const word of words) {
-    const key = skeleton(word.text)
-    const group = groups.get(key)
-    if (group) group.push(word)
-    else groups.set(key, [word])
-  }
-  return [...groups.values()].filter((group) => group.length > 1).map((group) => group.sort((a, b) => b.count - a.count))
-}
-
 const most = 200
+/** More different values than this are no spellings of a few things. */
+const mostCompared = 5000
 
-export const textFindings = (name: string, words: readonly Word[]): Finding[] => {
+const rowsIn = (words: readonly Word[]): number => words.reduce((sum, { count }) => sum + count, 0)
+
+export const textFindings = (name: string, words: readonly Word[], dates: DateForms | undefined): Finding[] => {
   const findings: Finding[] = []
   if (words.length === 0) return findings
   const padded = words.filter(({ text }) => trim(text) !== text)
   if (padded.length > 0)
     findings.push({ sentence: `${counted(padded.length, 'value')} ${padded.length === 1 ? 'has' : 'have'} spaces at the ends, in ${counted(padded.reduce((sum, { count }) => sum + count, 0), 'row')}, such as ${quoted(padded[0]?.text ?? '')}.`, verb: 'Take the spaces off', step: { kind: 'derive', as: name, formula: `TRIM(${writeColumn(name)})` } })
-  const dates = datesIn(words)
   if (dates) {
-    findings.push({ sentence: `It holds dates as text, written ${listed(dates.map(({ format, rows }) => `${format} (${figure(rows)})`), 'and')}.`, verb: 'Read as a date', step: { kind: 'cast', columns: [name], type: 'date', formats: dates.map(({ format }) => format) } })
+    const forms = likelyForms(dates).filter(({ noYear }) => !noYear)
+    if (forms.length > 0 && dates.leftRows <= rowsIn(words) * 0.1)
+      findings.push({ sentence: `It holds ${dates.type === 'time' ? 'times' : 'dates'} as text, written ${listed(forms.map(({ pattern, rows }) => `${pattern} (${figure(rows)})`), 'and')}.`, verb: dates.type === 'date' ? 'Read as a date' : dates.type === 'time' ? 'Read as a time' : 'Read as a date and time', step: { kind: 'cast', columns: [name], type: dates.type, formats: forms.map(({ pattern }) => pattern) } })
     return findings
   }
   const read = numberReader(plainLocale)
@@ -73,12 +37,10 @@ export const textFindings = (name: string, words: readonly Word[]): Finding[] =>
     findings.push({ sentence: `It holds numbers as text, such as ${quoted((numbers.find(({ text }) => /[^0-9]/.test(text)) ?? numbers[0])?.text ?? '')}${odd === undefined ? '' : `, and ${figure(words.length - numbers.length)} that are none, such as ${quoted(odd.text)}`}.`, verb: 'Read as a number', step: { kind: 'cast', columns: [name], type: 'decimal' } })
     return findings
   }
-  const twins = twinsIn(words).filter((group) => new Set(group.map(({ text }) => trim(text))).size > 1)
+  const twins = words.length > mostCompared ? [] : suggestGroups(words, 'characters').filter(({ members }) => new Set(members.map(({ text }) => trim(text))).size > 1)
   const [first] = twins
-  if (first) {
-    const pairs = twins.flatMap(([kept, ...others]) => others.map(({ text }) => ({ find: text, with: kept?.text ?? null }))).slice(0, most)
-    findings.push({ sentence: `${twins.length === 1 ? 'Some values differ' : `${figure(twins.length)} groups of values differ`} only by case, spaces or look-alike letters: ${listed(first.slice(0, 3).map(({ text }) => quoted(text)))}.`, verb: 'Give one spelling', step: { kind: 'replace', columns: [name], pairs } })
-  }
+  if (first)
+    findings.push({ sentence: `${twins.length === 1 ? 'Some values differ' : `${figure(twins.length)} groups of values differ`} only by case, spaces, marks or order: ${listed(first.members.slice(0, 3).map(({ text }) => quoted(text)))}.`, verb: 'Give one spelling', step: { kind: 'unify', column: name, groups: twins.map(({ into, members }) => ({ into, from: members.map(({ text }) => text) })), judged: 'characters' } })
   return findings
 }
 

@@ -1,6 +1,6 @@
 import { cellAt, type Cell } from '../table/column.ts'
 import { span } from '../table/gather.ts'
-import { IntList, ints } from '../table/memory.ts'
+import { bits, hasBit, IntList, ints, setBit } from '../table/memory.ts'
 import { textOfCell } from '../table/reading.ts'
 import type { Table } from '../table/table.ts'
 import { carriedColumns } from './account.ts'
@@ -39,9 +39,20 @@ const plain = (table: Table, from: number, count: number): View => {
 /** Rows of input and output side by side: for each row of the view its row before (-1 where it came) and after (-1 where it left). */
 type Pairing = { readonly before: Int32Array; readonly after: Int32Array }
 
+/** Whether no row stands twice; rows that came are -1. */
+const once = (index: Int32Array, rows: number): boolean => {
+  const seen = bits(rows)
+  for (const row of index) {
+    if (row < 0) continue
+    if (hasBit(seen, row)) return false
+    setBit(seen, row)
+  }
+  return true
+}
+
 const rising = (index: Int32Array): boolean => {
   for (let i = 1; i < index.length; i++) if ((index[i] as number) <= (index[i - 1] as number)) return false
-  return true
+  return (index[0] ?? 0) >= 0
 }
 
 const pairRows = (before: Table, step: RanStep): Pairing => {
@@ -50,7 +61,7 @@ const pairRows = (before: Table, step: RanStep): Pairing => {
   if (!origin || origin.kind === 'same') return { before: span(rows), after: span(rows) }
   if (origin.kind !== 'index') return { before: ints(rows).fill(-1), after: span(rows) }
   const { index } = origin
-  if (!rising(index)) return { before: index.length > before.rowCount ? ints(rows).fill(-1) : index, after: span(rows) }
+  if (!rising(index)) return { before: once(index, before.rowCount) ? index : ints(rows).fill(-1), after: span(rows) }
   const pairing = { before: span(before.rowCount), after: ints(before.rowCount).fill(-1) }
   index.forEach((row, at) => (pairing.after[row] = at))
   return pairing

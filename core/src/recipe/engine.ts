@@ -2,7 +2,7 @@ import type { OpenedInput, RunContext, StepResult } from '../steps/step-kind.ts'
 import { Table, type Schema } from '../table/table.ts'
 import type { Cell } from '../table/column.ts'
 import { accountFor, type Account } from './account.ts'
-import { kindOf, paramsOf, parameterTypes, planRecipe, type InputSchemas, type Plan, type StepState } from './plan.ts'
+import { kindOf, paramsOf, parameterTypes, TablePlanner, type InputSchemas, type Plan, type PlannedTable, type StepState } from './plan.ts'
 import type { Recipe, RecipeTable, Step } from './schema.ts'
 
 /** An input as it was opened; `key` names its content, so that equal content is computed once. */
@@ -76,11 +76,11 @@ class Run {
   private readonly context: RunContext
   private done = 0
   private readonly recipe: Recipe
-  private readonly plan: Plan
+  private readonly schemas: InputSchemas
   private readonly options: RunOptions
-  constructor(recipe: Recipe, plan: Plan, options: RunOptions) {
+  constructor(recipe: Recipe, options: RunOptions) {
     this.recipe = recipe
-    this.plan = plan
+    this.schemas = openedSchemas(recipe, options.sources)
     this.options = options
     const { sources, parameters, now } = options
     this.context = { parameters, parameterTypes: parameterTypes(recipe), now, opened: (input, read) => sources(input, read) }
@@ -104,26 +104,30 @@ class Run {
     return { entry, key }
   }
 
-  table(table: RecipeTable, at: number): RanTable {
+  /** Steps are checked as they run, against what really came out of the one before; after `until` they are only checked. */
+  table(table: RecipeTable): { readonly ran: RanTable; readonly planned: PlannedTable } {
+    const planner = new TablePlanner(this.recipe, this.schemas)
     let before = Table.of([], [])
     let above = ''
-    let broken = false
+    let reached = false
     const steps: RanStep[] = []
     const count = this.recipe.tables.reduce((sum, one) => sum + one.steps.length, 0)
-    for (const [i, { step, state }] of (this.plan.tables[at]?.steps ?? []).entries()) {
-      if (state !== 'fine') {
-        broken ||= state !== 'off'
-        steps.push({ step, state, table: before, result: undefined, account: undefined })
-      } else {
+    const { until } = this.options
+    for (const [i, step] of table.steps.entries()) {
+      const { state } = planner.next(step)
+      if (reached) continue
+      if (state !== 'fine') steps.push({ step, state, table: before, result: undefined, account: undefined })
+      else {
         const { entry, key } = this.step(step, before, above)
         before = entry.result.table
         above = key
+        planner.came(before.schema)
         steps.push({ step, state, table: before, result: entry.result, account: entry.account })
       }
       this.options.onStep?.(++this.done, count, step)
-      if (this.options.until?.table === table.id && this.options.until.step === step.id && i < table.steps.length - 1) return { id: table.id, name: table.name, steps, table: undefined }
+      reached = until?.table === table.id && until.step === step.id && i < table.steps.length - 1
     }
-    return { id: table.id, name: table.name, steps, table: broken ? undefined : before }
+    return { ran: { id: table.id, name: table.name, steps, table: planner.stopped || reached ? undefined : before }, planned: { id: table.id, name: table.name, steps: planner.steps, output: planner.output, unsure: planner.unsure } }
   }
 }
 
@@ -137,13 +141,7 @@ export const openedSchemas = (recipe: Recipe, sources: Sources): InputSchemas =>
 
 /** Runs every table, or all up to `until`. Broken steps and those that wait for them do not run; what stands before them does. */
 export const runRecipe = (recipe: Recipe, options: RunOptions): { readonly plan: Plan; readonly tables: readonly RanTable[] } => {
-  const plan = planRecipe(recipe, openedSchemas(recipe, options.sources))
-  const run = new Run(recipe, plan, options)
-  const { until } = options
-  const tables: RanTable[] = []
-  for (const [at, table] of recipe.tables.entries()) {
-    if (until && table.id !== until.table) continue
-    tables.push(run.table(table, at))
-  }
-  return { plan, tables }
+  const run = new Run(recipe, options)
+  const done = recipe.tables.filter(({ id }) => !options.until || id === options.until.table).map((table) => run.table(table))
+  return { plan: { tables: done.map(({ planned }) => planned) }, tables: done.map(({ ran }) => ran) }
 }

@@ -18,9 +18,8 @@ const renameKey = (value: unknown, path: readonly (string | number)[], old: stri
 /** For a step that names a column that is not there: the step with each of the nearest names instead. */
 export const mendsFor = (step: Step, problem: Problem): Mend[] => {
   if (problem.code === 'formula') {
-    const missing = /^There is no column “(.+)” here\./.exec(problem.sentence)?.[1]
-    const near = [...problem.sentence.matchAll(/“([^”]+)”/g)].map((match) => match[1] as string).slice(1)
-    return missing === undefined ? [] : near.map((column) => ({ column, step: replaceAt(step, problem.path, (old) => renameInFormula(String(old), (name) => (name === missing ? column : name))) as Step }))
+    const { missing } = problem
+    return missing ? missing.nearest.map((column) => ({ column, step: replaceAt(step, problem.path, (old) => renameInFormula(String(old), (name) => (name === missing.column ? column : name))) as Step })) : []
   }
   if (problem.code !== 'missing-column') return []
   return problem.nearest.map((column) => {

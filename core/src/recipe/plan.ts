@@ -1,5 +1,6 @@
 import { kindNamed } from '../steps/index.ts'
 import type { CheckContext, Sentence, StepKind } from '../steps/step-kind.ts'
+import type { ColumnType } from '../table/column.ts'
 import type { Schema } from '../table/table.ts'
 import { sentenceOf, type Problem } from '../words.ts'
 import type { Recipe, RecipeTable, Step } from './schema.ts'
@@ -12,7 +13,7 @@ export type PlannedStep = {
   readonly output: Schema
   readonly problems: readonly Problem[]
 }
-export type PlannedTable = { readonly id: string; readonly name: string; readonly steps: readonly PlannedStep[]; readonly output: Schema | undefined }
+export type PlannedTable = { readonly id: string; readonly name: string; readonly steps: readonly PlannedStep[]; readonly output: Schema | undefined; /** Only data can tell all its columns. */ readonly unsure: boolean }
 export type Plan = { readonly tables: readonly PlannedTable[] }
 
 export const kindOf = (step: Step): StepKind<unknown> => {
@@ -36,25 +37,71 @@ export const parameterTypes = (recipe: Recipe) => Object.fromEntries((recipe.par
 export type InputSchemas = Readonly<Record<string, Schema | undefined>>
 export const writtenSchemas = (recipe: Recipe): InputSchemas => Object.fromEntries(recipe.inputs.map(({ id, columns }) => [id, columns]))
 
-const planTable = (table: RecipeTable, recipe: Recipe, schemas: InputSchemas): PlannedTable => {
-  const parameters = parameterTypes(recipe)
-  let schema: Schema = []
-  let stopped = false
-  const steps = table.steps.map((step): PlannedStep => {
-    if (step.off) return { step, state: 'off', input: schema, output: schema, problems: [] }
-    if (stopped) return { step, state: 'waiting', input: schema, output: schema, problems: [] }
-    const problems: Problem[] = []
-    const context: CheckContext = { parameters, report: (problem, ...path) => problems.push({ ...problem, path } as Problem), inputColumns: (input) => schemas[input] }
-    const input = schema
-    const output = kindOf(step).output(paramsOf(step), input, context)
+/** The column that a problem says is missing. */
+const missingIn = (problem: Problem): string | undefined => (problem.code === 'missing-column' ? problem.column : problem.code === 'formula' ? problem.missing?.column : undefined)
+
+type Checked = { readonly input: Schema; readonly output: Schema; readonly problems: readonly Problem[] }
+
+/**
+ * One step against the schema before it. Where columns may come that only data can tell (`open` is their type), those
+ * that the step names are taken to be there.
+ */
+const checkStep = (step: Step, input: Schema, open: ColumnType | undefined, context: Omit<CheckContext, 'report'>): Checked => {
+  const problems: Problem[] = []
+  const output = kindOf(step).output(paramsOf(step), input, { ...context, report: (problem, ...path) => problems.push({ ...problem, path } as Problem) })
+  if (open !== undefined && problems.length > 0 && problems.every(({ code }) => code === 'no-columns-chosen' || code === 'no-columns-left')) return { input, output, problems: [] }
+  const believed = open === undefined ? [] : [...new Set(problems.flatMap((problem) => missingIn(problem) ?? []))]
+  if (believed.length === 0) return { input, output, problems }
+  return checkStep(step, [...input, ...believed.map((name) => ({ name, type: open as ColumnType }))], open, context)
+}
+
+/** A table's steps checked one after the other; where data is at hand, what came out of a step is told before the next is checked. */
+export class TablePlanner {
+  readonly steps: PlannedStep[] = []
+  private schema: Schema = []
+  private open: ColumnType | undefined
+  stopped = false
+  private readonly context: Omit<CheckContext, 'report'>
+  constructor(recipe: Recipe, schemas: InputSchemas) {
+    this.context = { parameters: parameterTypes(recipe), inputColumns: (input) => schemas[input] }
+  }
+  next(step: Step): PlannedStep {
+    const planned = this.plan(step)
+    this.steps.push(planned)
+    return planned
+  }
+  private plan(step: Step): PlannedStep {
+    const { schema } = this
+    if (step.off || this.stopped) return { step, state: step.off ? 'off' : 'waiting', input: schema, output: schema, problems: [] }
+    const { input, output, problems } = checkStep(step, schema, this.open, this.context)
     if (problems.length > 0) {
-      stopped = true
+      this.stopped = true
       return { step, state: 'broken', input, output: input, problems }
     }
-    schema = output
+    this.schema = output
+    this.open = kindOf(step).unforeseen?.(paramsOf(step), input) ?? this.open
     return { step, state: 'fine', input, output, problems }
-  })
-  return { id: table.id, name: table.name, steps, output: stopped ? undefined : schema }
+  }
+  /** What really came out of the step told last. */
+  came(schema: Schema): void {
+    this.schema = schema
+    this.open = undefined
+    const last = this.steps.at(-1)
+    if (last) this.steps[this.steps.length - 1] = { ...last, output: schema }
+  }
+  /** Whether the schema holds columns that are only believed, or lacks some. */
+  get unsure(): boolean {
+    return this.open !== undefined
+  }
+  get output(): Schema | undefined {
+    return this.stopped ? undefined : this.schema
+  }
+}
+
+const planTable = (table: RecipeTable, recipe: Recipe, schemas: InputSchemas): PlannedTable => {
+  const planner = new TablePlanner(recipe, schemas)
+  for (const step of table.steps) planner.next(step)
+  return { id: table.id, name: table.name, steps: planner.steps, output: planner.output, unsure: planner.unsure }
 }
 
 /** Which steps hold, which are broken and why, and what schema stands after each. Needs no data. */

@@ -4,7 +4,7 @@ import { code, comment, joined, lines, py, type Code } from '../generate/tag.ts'
 import { fileColumns, isWorkbook, type Read } from '../steps/open.ts'
 import type { PythonContext } from '../steps/step-kind.ts'
 import { literalPython } from '../steps/value.ts'
-import { kindOf, paramsOf, parameterTypes, planRecipe, sentenceText } from './plan.ts'
+import { kindOf, paramsOf, parameterTypes, planRecipe, sentenceText, type Plan } from './plan.ts'
 import type { Recipe } from './schema.ts'
 import { csvFirst, inputFormat } from './script-inputs.ts'
 import { ScriptError, type Script, type ScriptPart } from './script-sql.ts'
@@ -21,8 +21,7 @@ const variable = (table: string, runtime: ReadonlySet<string>): Code => {
 const runtimeNames = new Set(pythonRuntime.flatMap(({ source }) => source.match(/[A-Za-z_]\w*/g) ?? []))
 
 /** The Python script of a recipe: pandas 1.5 or newer and nothing else, one block a step under its sentence. */
-export const pythonScript = (recipe: Recipe): Script => {
-  const plan = planRecipe(recipe)
+export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): Script => {
   const parameters = parameterTypes(recipe)
   const outputs = recipe.outputs && recipe.outputs.length > 0 ? recipe.outputs : recipe.tables.slice(-1).map(({ id: table }) => ({ table, file: `${table}.csv` }))
   const blocks: { step: string; code: Code }[] = []

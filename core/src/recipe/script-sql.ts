@@ -6,7 +6,7 @@ import type { Read } from '../steps/open.ts'
 import { asCsv, fileColumns, headerSql } from '../steps/open.ts'
 import { rectangleOf } from '../steps/open-range.ts'
 import type { SqlContext } from '../steps/step-kind.ts'
-import { kindOf, paramsOf, parameterTypes, planRecipe, sentenceText } from './plan.ts'
+import { kindOf, paramsOf, parameterTypes, planRecipe, sentenceText, type Plan } from './plan.ts'
 import type { Recipe } from './schema.ts'
 import { csvFirst, inputFormat, readOf } from './script-inputs.ts'
 
@@ -54,18 +54,23 @@ const loading = (input: string, label: string, read: Read, columns: readonly str
   )
 }
 
-const pinned = (recipe: Recipe): string[] => {
+/** Steps whose columns the data told. */
+const foundSteps = (plan: Plan): string[] => plan.tables.flatMap(({ steps }) => steps.flatMap(({ step, state, input }) => (state === 'fine' && kindOf(step).unforeseen?.(paramsOf(step), input) !== undefined ? [step.id] : [])))
+
+const pinned = (recipe: Recipe, plan: Plan): string[] => {
+  const found = foundSteps(plan)
   const rules = recipe.tables.some(({ steps }) => steps.some((step) => !step.off && /"(?:all|except|like|type|any)":/.test(JSON.stringify(paramsOf(step)))))
-  return ['The columns of each input are pinned to those the recipe lists; what else a file holds is passed over.', ...(rules ? ['Rules that choose columns (all but…, like…, of a type) are pinned to the columns known now.'] : [])]
+  return ['The columns of each input are pinned to those the recipe lists; what else a file holds is passed over.', ...(rules ? ['Rules that choose columns (all but…, like…, of a type) are pinned to the columns known now.'] : []), ...(found.length > 0 ? [`The columns that ${found.join(', ')} made from the data are pinned to those of the files this script was made with.`] : [])]
 }
 
 export class ScriptError extends Error {}
 
 /** The SQL script of a recipe: PostgreSQL 15 or newer, run with psql, every step a view, all in one transaction that is rolled back. */
-export const sqlScript = (recipe: Recipe): Script => {
+export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): Script => {
   const bare = recipe.inputs.find(({ columns }) => !columns || columns.length === 0)
   if (bare) throw new ScriptError(`The recipe does not list the columns of ${bare.name}, which a SQL script needs. Open the recipe in Fabula once, or write them under inputs.`)
-  const plan = planRecipe(recipe)
+  const unsure = plan.tables.find((table) => table.unsure)
+  if (unsure) throw new ScriptError(`Only the files can tell which columns ${unsure.name} has, and SQL needs to know them. Give the files too: --input NAME=FILE for each input.`)
   const column = namer()
   const parameters = parameterTypes(recipe)
   const outputs = recipe.outputs && recipe.outputs.length > 0 ? recipe.outputs : recipe.tables.slice(-1).map(({ id: table }) => ({ table, file: `${table}.csv` }))
@@ -115,7 +120,7 @@ export const sqlScript = (recipe: Recipe): Script => {
     comment('--', `Run with: ${usage}`),
     comment('--', 'All happens in one transaction that is rolled back at the end, so that nothing stays in the database.'),
     ...csvFirst(recipe, ['xlsx', 'ods', 'json', 'parquet']).map((line) => comment('--', line)),
-    ...pinned(recipe).map((line) => comment('--', line)),
+    ...pinned(recipe, plan).map((line) => comment('--', line)),
     code('\\set QUIET on\n\\set ON_ERROR_STOP on\n\\pset format unaligned\n\\pset tuples_only on\n\\pset null \'\'\n\\encoding UTF8\nset client_min_messages = warning;'),
     ...needs,
     ...defaults,

@@ -1,4 +1,5 @@
 import { blank } from './blank.ts'
+import { cases } from './cases.ts'
 import { cast } from './cast.ts'
 import { cleanText } from './clean-text.ts'
 import { combine } from './combine.ts'
@@ -7,9 +8,11 @@ import { distinct } from './distinct.ts'
 import { drop } from './drop.ts'
 import { duplicate } from './duplicate.ts'
 import { enter } from './enter.ts'
+import { extract } from './extract.ts'
 import { fill } from './fill.ts'
 import { fillEmpty } from './fill-empty.ts'
 import { filter } from './filter.ts'
+import { header } from './header.ts'
 import { move } from './move.ts'
 import { number } from './number.ts'
 import { open } from './open.ts'
@@ -18,12 +21,14 @@ import { replace } from './replace.ts'
 import { select } from './select.ts'
 import { slice } from './slice.ts'
 import { sort } from './sort.ts'
+import { split } from './split.ts'
 import type { StepKind } from './step-kind.ts'
 import { summarise } from './summarise.ts'
+import { unify } from './unify.ts'
 import { unpivot } from './unpivot.ts'
 
 /** The one list of step kinds. A new kind is a file beside these and a line here. */
-export const stepKinds = { open, enter, select, drop, rename, move, duplicate, cast, filter, sort, slice, distinct, number, fill, replace, 'fill-empty': fillEmpty, blank, 'clean-text': cleanText, combine, derive, unpivot, summarise } as const satisfies Readonly<Record<string, StepKind>>
+export const stepKinds = { open, enter, select, drop, rename, move, duplicate, cast, header, filter, sort, slice, distinct, number, fill, replace, 'fill-empty': fillEmpty, blank, 'clean-text': cleanText, unify, derive, cases, split, extract, combine, unpivot, summarise } as const satisfies Readonly<Record<string, StepKind>>
 
 export type StepKindName = keyof typeof stepKinds
 

@@ -2,6 +2,7 @@ import type { z } from 'zod'
 import type { ParameterTypes } from '../formula/check.ts'
 import type { Environment } from '../formula/evaluate.ts'
 import type { Code } from '../generate/tag.ts'
+import type { ColumnType } from '../table/column.ts'
 import type { Schema, Table } from '../table/table.ts'
 import type { Problem } from '../words.ts'
 
@@ -12,7 +13,7 @@ export type Format = (typeof formats)[number]
 export type Path = readonly (string | number)[]
 
 /** The editors a sentence can open. The page has one for each; a kind names them by slot. */
-export const editors = ['columns', 'column', 'name', 'value', 'condition', 'formula', 'choice', 'number', 'text', 'measures', 'sortKeys', 'types', 'renames', 'change', 'formats', 'open', 'slice', 'grid', 'pairs', 'oneColumn', 'values', 'cleanings'] as const
+export const editors = ['columns', 'column', 'name', 'value', 'condition', 'formula', 'choice', 'number', 'text', 'measures', 'sortKeys', 'types', 'renames', 'change', 'formats', 'open', 'slice', 'grid', 'pairs', 'oneColumn', 'values', 'cleanings', 'groups', 'cases', 'separator', 'pieces', 'take'] as const
 export type Editor = (typeof editors)[number]
 
 /** An underlined part of a sentence: its words, where in the params it stands, and what edits it. */
@@ -33,12 +34,16 @@ export type Origin =
 
 export type Unreadable = { readonly column: string; readonly rows: Int32Array }
 
+export type Novelty = { readonly column: string; readonly value: string; readonly into: string }
+
 export type StepResult = {
   readonly table: Table
   readonly origin: Origin
   /** Filled cells of kept columns that hold another value than before. */
   readonly cellsChanged?: number
   readonly unreadable?: readonly Unreadable[]
+  /** Values nobody decided on that are like some that were: what they would have become. */
+  readonly novelties?: readonly Novelty[]
   /** Figures of this kind alone, by name. */
   readonly notes?: Readonly<Record<string, number>>
 }
@@ -79,6 +84,11 @@ export type StepKind<P = never> = {
   readonly sentence: (params: P) => Sentence
   /** The schema that comes out; problems are reported, all of them at once, and a best guess is returned. */
   readonly output: (params: P, input: Schema, context: CheckContext) => Schema
+  /**
+   * Where names of columns stand in the data (a row that becomes the header, pieces as many as there are): the type such
+   * a column has. `output` then gives what is sure, and the planner believes later steps that name others until data is seen.
+   */
+  readonly unforeseen?: (params: P, input: Schema) => ColumnType | undefined
   readonly run: (params: P, table: Table, context: RunContext) => StepResult
   /** Output column to the input column that it carries on; default: those of the same name. */
   readonly carries?: (params: P, input: Schema, output: Schema) => Readonly<Record<string, string>>

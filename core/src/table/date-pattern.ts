@@ -43,6 +43,10 @@ const letters: Readonly<Record<string, readonly [string, DateField]>> = {
 
 const literal = (text: string): string => text.replace(/[.*+?^${}()|[\]\\/]/g, '\\$&')
 
+/** A date pattern's pieces for writing: runs of letters, and plain text marked with a leading '. */
+export const datePatternParts = (pattern: string): string[] =>
+  (pattern.match(/'(?:[^']|'')*'|([A-Za-z])\1*|[^A-Za-z']/g) ?? []).map((token) => (token === "''" ? "''" : token.startsWith("'") ? `'${token.slice(1, -1).replaceAll("''", "'")}` : /[A-Za-z]/.test(token) ? token : `'${token}`))
+
 export type PatternProblem = { readonly problem: string }
 
 /** Pattern := (letters | quoted text | any other sign)* ; a problem where letters mean nothing here. */

@@ -2,10 +2,10 @@ import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import {
-  csvPieces, factsOf, fileColumns, findText, fitRecipe, kindOf, mendsFor, parameterCells, partnersOf, renamedTable, runRecipe, sentenceOf, sentenceText, StepCache, textOfCell, valuesOf, viewOf,
-  type Read, type Recipe, type Renames, type Facts, type Source, type Sources, type Step, type Table,
+  csvPieces, factsOf, fileColumns, findText, fitRecipe, kindOf, mendsFor, parameterCells, partnersOf, renamedTable, runRecipe, sentenceOf, sentenceText, StepCache, suggestGroups, textOfCell, valuesOf, viewOf,
+  type Read, type Recipe, type Renames, type Facts, type Judge, type Source, type Sources, type Step, type Table,
 } from '@fabula/core'
-import type { FileRef, FitReply, LookReply, OpenReply, PreviewReply, PreviewRequest, RunReply } from '@fabula/core/api'
+import type { FileRef, FitReply, GroupsReply, LookReply, OpenReply, PreviewReply, PreviewRequest, RunReply } from '@fabula/core/api'
 import { FileProblem, lookAtFile, openInput, type OpenedFiles } from '@fabula/formats'
 import { setImmediate as otherWork } from 'node:timers/promises'
 
@@ -17,6 +17,7 @@ export type Task =
   | { readonly kind: 'preview'; readonly request: PreviewRequest; readonly files: Files; readonly now: number }
   | { readonly kind: 'facts'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly columns: readonly string[]; readonly deep: boolean; readonly files: Files; readonly now: number }
   | { readonly kind: 'values'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly column: string; readonly files: Files; readonly now: number }
+  | { readonly kind: 'groups'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly column: string; readonly files: Files; readonly now: number }
   | { readonly kind: 'find'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly text: string; readonly from: { readonly row: number; readonly column: string } | null; readonly back: boolean; readonly files: Files; readonly now: number }
   | { readonly kind: 'fit'; readonly recipe: Recipe; readonly files: Files; readonly before: Files; readonly renames: Readonly<Record<string, Renames>> }
   | { readonly kind: 'run'; readonly recipe: Recipe; readonly files: Files; readonly renames: Readonly<Record<string, Renames>>; readonly allowChanges: boolean; readonly parameters: Readonly<Record<string, string>>; readonly now: number }
@@ -122,7 +123,7 @@ const runTo = async (recipe: Recipe, table: string, step: string, files: Files, 
   return { ran, plan, engineMs: performance.now() - began }
 }
 
-const tableAfter = async ({ recipe, table, step, files, now }: Extract<Task, { kind: 'facts' | 'values' | 'find' }>, desk: Desk): Promise<Table | undefined> =>
+const tableAfter = async ({ recipe, table, step, files, now }: Extract<Task, { kind: 'facts' | 'values' | 'groups' | 'find' }>, desk: Desk): Promise<Table | undefined> =>
   (await runTo(recipe, table, step, files, now, desk)).ran.steps.find((one) => one.step.id === step)?.table
 
 const preview = async ({ request, files, now }: Extract<Task, { kind: 'preview' }>, desk: Desk): Promise<PreviewReply> => {
@@ -147,6 +148,16 @@ const preview = async ({ request, files, now }: Extract<Task, { kind: 'preview' 
     }),
     engineMs,
   }
+}
+
+/** More different values are not held against each other: they are no spellings of a few things. */
+const mostCompared = 6000
+const mostGroups = 400
+
+const groupsOf = (bars: readonly { label: string; count: number }[]): GroupsReply => {
+  const values = bars.slice(0, mostCompared).map(({ label, count }) => ({ text: label, count }))
+  const by = (judge: Judge): GroupsReply[Judge] => suggestGroups(values, judge).slice(0, mostGroups).map((group) => ({ ...group, members: [...group.members] }))
+  return { values, sound: by('sound'), characters: by('characters'), spelling: by('spelling'), beyond: bars.length - values.length }
 }
 
 const fit = async ({ recipe, files, before, renames }: Extract<Task, { kind: 'fit' }>, desk: Desk): Promise<FitReply> => {
@@ -232,6 +243,10 @@ export const perform = async (task: Task, desk: Desk): Promise<unknown> => {
     case 'values': {
       const table = await tableAfter(task, desk)
       return { values: table && table.indexOf(task.column) >= 0 ? valuesOf(table.named(task.column), 500) : [] }
+    }
+    case 'groups': {
+      const table = await tableAfter(task, desk)
+      return groupsOf(table && table.indexOf(task.column) >= 0 ? valuesOf(table.named(task.column), 1_000_000) : [])
     }
     case 'find': {
       const table = await tableAfter(task, desk)

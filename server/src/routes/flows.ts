@@ -80,6 +80,13 @@ export const flowRoutes = ({ flows, files, bench, runner, registerFile }: Servic
     send(response, api.valuesReply, await result)
   })
 
+  router.post('/groups', async (request, response) => {
+    const id = await flowOf(request)
+    const asked = body(api.valuesRequest, request)
+    const { result } = bench.do<api.GroupsReply>({ kind: 'groups', ...asked, recipe: await recipeFor(id, asked.recipe), files: await flows.files(id), now: startedAt })
+    send(response, api.groupsReply, await result)
+  })
+
   router.post('/find', async (request, response) => {
     const id = await flowOf(request)
     const asked = body(api.findRequest, request)

@@ -42,6 +42,9 @@ export const factsQuery = ({ base }: Place, files: unknown, stand: Stand, column
 export const valuesQuery = ({ base }: Place, files: unknown, stand: Stand, column: string) =>
   queryOptions({ queryKey: ['values', base, files, fingerprint(stand), column], queryFn: ({ signal }) => ask(api.valuesReply, 'POST', `${base}/values`, { ...stand, column }, signal), enabled: column !== '', staleTime: Infinity })
 
+export const groupsQuery = ({ base }: Place, files: unknown, stand: Stand, column: string) =>
+  queryOptions({ queryKey: ['groups', base, files, fingerprint(stand), column], queryFn: ({ signal }) => ask(api.groupsReply, 'POST', `${base}/groups`, { ...stand, column }, signal), enabled: column !== '', staleTime: Infinity })
+
 export const runsQuery = ({ base }: Place) => queryOptions({ queryKey: ['runs', base], queryFn: () => ask(api.runsReply, 'GET', `${base}/runs`) })
 export const runQuery = ({ base }: Place, id: string) =>
   queryOptions({ queryKey: ['run', base, id], queryFn: () => ask(api.runReply, 'GET', `${base}/runs/${id}`), enabled: id !== '', refetchInterval: ({ state }) => (state.data && state.data.state !== 'running' ? false : 250) })

@@ -1,9 +1,28 @@
 import { useQuery } from '@tanstack/react-query'
 import { counted, figure, typeWords } from '@fabula/core'
 import { factsQuery } from '../api/queries.ts'
+import { BuilderPanel } from './building/builder-panel.tsx'
+import { builderNamed } from './building/builders.ts'
+import { DatesCard } from './building/dates-card.tsx'
 import { FindingNotes, Figures, ValueBars } from './columns/column-facts.tsx'
 import type { Story } from './story-state.ts'
-import { verbsFor } from './verbs.ts'
+import { verbsFor, type Selection } from './verbs.ts'
+
+/** The selected cell's whole text; a part of it can be selected here too, with the keys as with the mouse. */
+const CellText = ({ story, cell }: { story: Story; cell: Extract<Selection, { kind: 'cell' | 'part' }> }) => {
+  const text = cell.value ?? ''
+  const part = cell.kind === 'part' ? text.slice(cell.from, cell.to) : ''
+  const select = (from: number, to: number): void => {
+    const { column, row } = cell
+    if (to > from) story.setSelection({ kind: 'part', column, row, value: text, from, to })
+  }
+  return (
+    <label className="grid gap-1">
+      <span className="text-[12px] text-ink-3">{part === '' ? 'The text of the cell; select a part of it' : `“${part}” is selected`}</span>
+      <textarea readOnly rows={Math.min(4, Math.ceil(text.length / 30))} aria-label="The text of the cell" className="field figures resize-none text-[12.5px]" value={text} onSelect={({ currentTarget: { selectionStart, selectionEnd } }) => select(selectionStart, selectionEnd)} />
+    </label>
+  )
+}
 
 /** What the selected column holds: facts, distribution, commonest values, what looks wrong. */
 const ColumnCard = ({ story, column }: { story: Story; column: string }) => {
@@ -13,6 +32,12 @@ const ColumnCard = ({ story, column }: { story: Story; column: string }) => {
   const most = Math.max(1, ...facts.common.map(({ count }) => count))
   const spread = facts.type !== 'text' && facts.type !== 'boolean'
   const highest = Math.max(1, ...facts.bars.map(({ count }) => count))
+  const ticked = story.selection.kind === 'values' ? story.selection.values : []
+  const tick = (value: string): void => {
+    const values = ticked.includes(value) ? ticked.filter((one) => one !== value) : [...ticked, value]
+    story.setSelection(values.length > 0 ? { kind: 'values', column, values } : { kind: 'columns', columns: [column] })
+  }
+  const findings = facts.dates ? facts.findings.filter(({ step }) => step.kind !== 'cast') : facts.findings
   return (
     <>
       <Figures facts={facts} />
@@ -23,48 +48,59 @@ const ColumnCard = ({ story, column }: { story: Story; column: string }) => {
           ))}
         </div>
       )}
-      <ValueBars label="Commonest values" bars={facts.common.slice(0, spread ? 4 : 8)} most={most} choose={({ label }) => story.setSelection({ kind: 'cell', column, row: -1, value: label })} />
+      {facts.dates && <DatesCard key={`${column}/${story.step?.id ?? ''}`} story={story} column={column} forms={facts.dates} />}
+      <ValueBars label="Commonest values" bars={facts.common.slice(0, spread ? 4 : 8)} most={most} choose={({ label }) => story.setSelection({ kind: 'cell', column, row: -1, value: label })} {...(facts.type === 'list' ? {} : { ticked, tick })} />
       {facts.patterns.length > 1 && (
         <p className="text-[12px] text-ink-3">
           Written like <span className="figures">{facts.patterns.slice(0, 3).map(({ label, count }) => `${label} (${figure(count)})`).join(', ')}</span>
         </p>
       )}
-      <FindingNotes facts={facts} begin={(step) => story.begin(step as never)} />
+      <FindingNotes findings={findings} begin={(step) => story.begin(step as never)} />
     </>
   )
 }
 
+const headings: Readonly<Record<Selection['kind'], string>> = { table: 'With this table', columns: 'With this column', cell: 'With this cell', part: 'With this part of the text', values: 'With these values' }
+
 /** The card follows the selection: what it is, and in verbs what can be done with just that. */
 export const Card = ({ story }: { story: Story }) => {
-  const { selection, schemaHere, table } = story
+  const { selection, schemaHere, table, building } = story
   const names = schemaHere.map(({ name }) => name)
-  const columns = selection.kind === 'columns' ? selection.columns.filter((name) => names.includes(name)) : selection.kind === 'cell' && names.includes(selection.column) ? [selection.column] : []
+  const columns = selection.kind === 'columns' ? selection.columns.filter((name) => names.includes(name)) : selection.kind !== 'table' && names.includes(selection.column) ? [selection.column] : []
   const [only] = columns
-  const here = columns.length === 0 ? { kind: 'table' as const } : selection
+  const here: Selection = columns.length === 0 ? { kind: 'table' } : selection
   const type = schemaHere.find(({ name }) => name === only)?.type
   const rows = story.steps.find(({ id }) => id === story.step?.id)?.account?.rowsOut
+  const builder = builderNamed(building?.id)
   return (
     <aside aria-label="What is selected" className="flex min-h-0 flex-col gap-3 overflow-auto border-l border-line px-4 py-3.5">
       <div>
         <h2 className="font-serif text-[15px] font-semibold break-words">{columns.length === 0 ? (table?.name ?? '') : columns.length === 1 ? only : counted(columns.length, 'column')}</h2>
         <p className="text-[12px] text-ink-3">
-          {columns.length === 0 ? `the whole table · ${counted(names.length, 'column')}${rows === undefined ? '' : ` · ${counted(rows, 'row')}`}` : columns.length === 1 && type ? `${typeWords[type].replace(/^an? /, '')} column${selection.kind === 'cell' ? ` · ${selection.value === null ? 'an empty cell' : `“${selection.value.slice(0, 40)}”`}` : ''}` : columns.slice(0, 6).join(', ')}
+          {columns.length === 0 ? `the whole table · ${counted(names.length, 'column')}${rows === undefined ? '' : ` · ${counted(rows, 'row')}`}` : columns.length === 1 && type ? `${typeWords[type].replace(/^an? /, '')} column${here.kind === 'cell' ? ` · ${here.value === null ? 'an empty cell' : `“${here.value.slice(0, 40)}”`}` : here.kind === 'values' ? ` · ${counted(here.values.length, 'value')}` : ''}` : columns.slice(0, 6).join(', ')}
         </p>
       </div>
-      {columns.length === 1 && only !== undefined && <ColumnCard story={story} column={only} />}
-      {columns.length === 0 && <p className="text-[12.5px] text-ink-2">Select a column by its name, a cell, or several columns with Shift or Ctrl, to see what they hold and what can be done with them.</p>}
-      <div>
-        <h3 className="mb-1 text-[12px] font-semibold text-ink-3">{columns.length === 0 ? 'With this table' : selection.kind === 'cell' ? 'With this cell' : columns.length === 1 ? 'With this column' : 'With these columns'}</h3>
-        <ul>
-          {verbsFor(here, schemaHere).map(({ name, key, step }) => (
-            <li key={name} className="border-b border-line">
-              <button type="button" className="flex w-full py-[4.5px] text-left hover:text-rubric" onClick={() => story.begin(step)}>
-                <span className="truncate">{name}</span> {key && <span className="ml-auto pl-2 text-[12px] text-ink-3">{key}</span>}
-              </button>
-            </li>
-          ))}
-        </ul>
-      </div>
+      {builder && building ? (
+        <BuilderPanel key={`${builder.id}${building.columns.join()}`} builder={builder} columns={building.columns} story={story} />
+      ) : (
+        <>
+          {(here.kind === 'cell' || here.kind === 'part') && here.value !== null && type === 'text' && <CellText story={story} cell={here} />}
+          {columns.length === 1 && only !== undefined && here.kind !== 'part' && <ColumnCard story={story} column={only} />}
+          {columns.length === 0 && <p className="text-[12.5px] text-ink-2">Select a column by its name, a cell, a part of its text, or several columns with Shift or Ctrl, to see what they hold and what can be done with them.</p>}
+          <div>
+            <h3 className="mb-1 text-[12px] font-semibold text-ink-3">{here.kind === 'columns' && columns.length > 1 ? 'With these columns' : headings[here.kind]}</h3>
+            <ul>
+              {verbsFor(here, schemaHere).map((verb) => (
+                <li key={verb.name} className="border-b border-line">
+                  <button type="button" className="flex w-full py-[4.5px] text-left hover:text-rubric" onClick={() => story.act(verb)}>
+                    <span className={here.kind === 'part' ? '' : 'truncate'}>{verb.name}</span> {verb.key && <span className="ml-auto pl-2 text-[12px] text-ink-3">{verb.key}</span>}
+                  </button>
+                </li>
+              ))}
+            </ul>
+          </div>
+        </>
+      )}
     </aside>
   )
 }

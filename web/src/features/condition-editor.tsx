@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { conditionOps, isTest, opWords, type Condition, type ConditionOp, type Schema, type Step, type Test } from '@fabula/core'
 import { valuesQuery } from '../api/queries.ts'
 import { Button, Segments } from '../ui/parts.tsx'
+import { ValueField, type AnyValue } from './building/value-field.tsx'
 import type { Story } from './story-state.ts'
 
 type Field = Schema[number]
@@ -57,7 +58,7 @@ const TestEditor = ({ story, step, schema, value, set, remove }: { story: Story;
         <option value="false">false</option>
       </select>
     ) : (
-      <input className="field w-[150px]" aria-label={label} type={type === 'date' ? 'date' : 'text'} defaultValue={shown(held)} onChange={(event) => put(typed(event.target.value, type))} onKeyDown={(event) => event.key === 'Enter' && event.stopPropagation()} />
+      <ValueField label={label} value={held as AnyValue} schema={schema} story={story} date={type === 'date'} read={(text) => typed(text, type)} set={(next) => put(next as never)} />
     )
   return (
     <div className="grid gap-2">

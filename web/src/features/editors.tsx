@@ -1,6 +1,10 @@
-import { useId, useRef, useState } from 'react'
-import { everyFunction, hows, selectedNames, typeWords, scalarTypes, wildcard, writeColumn, type Cleaning, type Schema, type Selector, type Slot, type Step } from '@fabula/core'
+import { useState } from 'react'
+import { hows, selectedNames, typeWords, scalarTypes, wildcard, type Cleaning, type Schema, type Selector, type Slot, type Step } from '@fabula/core'
 import { Button, Segments } from '../ui/parts.tsx'
+import { CasesEditor } from './building/cases-editor.tsx'
+import { FormulaEditor } from './building/formula-editor.tsx'
+import { PiecesEditor, SeparatorEditor, TakeEditor } from './building/text-editors.tsx'
+import { ValueField, type AnyValue } from './building/value-field.tsx'
 import { ConditionEditor } from './condition-editor.tsx'
 import { GridEditor } from './grid-editor.tsx'
 import type { Story } from './story-state.ts'
@@ -41,7 +45,7 @@ export const SlotEditor = ({ slot, step, story, close }: { slot: Slot; step: Ste
     case 'condition':
       return <ConditionEditor story={story} step={step} schema={schema} value={value as never} set={set} />
     case 'formula':
-      return <FormulaEditor value={String(value ?? '')} schema={schema} set={set} problem={story.steps.find(({ id }) => id === step.id)?.problems[0]?.sentence} />
+      return <FormulaEditor value={String(value ?? '')} schema={schema} parameters={story.recipe.parameters ?? []} set={set} />
     case 'types':
       return (
         <div className="grid gap-0.5">
@@ -77,7 +81,17 @@ export const SlotEditor = ({ slot, step, story, close }: { slot: Slot; step: Ste
     case 'cleanings':
       return <CleaningsEditor value={(value as readonly Cleaning[] | undefined) ?? []} set={set} />
     case 'value':
-      return <TextEditor label="Value" value={String(value ?? '')} set={(text) => set(writtenAs(text, typeHere(step, schema)))} done={close} />
+      return <ValueField label="Value" value={(value as AnyValue | undefined) ?? null} schema={schema} story={story} set={set} read={(text) => (text === '' ? null : writtenAs(text, typeHere(step, schema)))} done={close} />
+    case 'groups':
+      return null
+    case 'cases':
+      return <CasesEditor step={step} schema={schema} story={story} />
+    case 'separator':
+      return <SeparatorEditor step={step} story={story} />
+    case 'pieces':
+      return <PiecesEditor step={step} story={story} />
+    case 'take':
+      return <TakeEditor step={step} story={story} />
     case 'number':
       return <TextEditor label="Number" value={String(value ?? '')} set={(text) => Number.isFinite(Number(text)) && set(Number(text))} done={close} />
   }
@@ -166,53 +180,6 @@ const ColumnsEditor = ({ value, schema, set, mayBeNone }: { value: Selector; sch
         </div>
       )}
       <p className="figures text-[12px] text-ink-3">{meant.length} of {names.length} columns{rule === 'list' ? '' : '; columns that appear later are judged by the rule'}</p>
-    </div>
-  )
-}
-
-const FormulaEditor = ({ value, schema, set, problem }: { value: string; schema: Schema; set: (value: string) => void; problem: string | undefined }) => {
-  const box = useRef<HTMLTextAreaElement>(null)
-  const [text, setText] = useState(value)
-  const listId = useId()
-  const word = /[A-Za-z]+$/.exec(text.slice(0, box.current?.selectionStart ?? text.length))?.[0] ?? ''
-  const offered = word === '' ? [] : everyFunction.filter(({ name }) => name.startsWith(word.toUpperCase())).slice(0, 6)
-  const change = (next: string): void => {
-    setText(next)
-    if (next.trim() !== '') set(next)
-  }
-  const insert = (piece: string, replace = 0): void => {
-    const caret = box.current?.selectionStart ?? text.length
-    change(text.slice(0, caret - replace) + piece + text.slice(caret))
-    box.current?.focus()
-  }
-  return (
-    <div className="grid w-[480px] gap-2">
-      <label className="grid gap-1">
-        <span className="text-ink-2">Formula</span>
-        <textarea ref={box} autoFocus className="field min-h-[70px] font-mono text-[12.5px]" value={text} spellCheck={false} aria-describedby={listId} onChange={(event) => change(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && !event.ctrlKey && event.stopPropagation()} />
-      </label>
-      <p id={listId} role="status" className="min-h-5 text-went">{problem}</p>
-      {offered.length > 0 && (
-        <ul className="border-t border-line">
-          {offered.map(({ name, about, args }) => (
-            <li key={name}>
-              <button type="button" className="w-full rounded px-1 py-1 text-left hover:bg-sunk" onClick={() => insert(`${name}(`, word.length)}>
-                <b className="font-mono text-[12px]">
-                  {name}({args.map((arg) => arg.name).join('; ')})
-                </b>{' '}
-                <span className="text-ink-2">{about}</span>
-              </button>
-            </li>
-          ))}
-        </ul>
-      )}
-      <div className="flex max-h-[90px] flex-wrap gap-1 overflow-auto">
-        {schema.map(({ name }) => (
-          <button key={name} type="button" className="rounded border border-line px-1.5 font-data text-[12px] text-token hover:bg-token-tint" onClick={() => insert(writeColumn(name))}>
-            {name}
-          </button>
-        ))}
-      </div>
     </div>
   )
 }

@@ -6,7 +6,7 @@ import { SlotEditor } from './editors.tsx'
 import type { Story } from './story-state.ts'
 
 const nounOf: Readonly<Record<Slot['editor'], string>> = {
-  columns: 'columns', column: 'column', name: 'name', value: 'value', condition: 'condition', formula: 'formula', choice: 'choice', number: 'number', text: 'text', measures: 'measures', sortKeys: 'order', types: 'type', renames: 'names', change: 'change of names', formats: 'date forms', open: 'file', slice: 'rows', grid: 'cells', pairs: 'values', oneColumn: 'column', values: 'values', cleanings: 'cleaning',
+  columns: 'columns', column: 'column', name: 'name', value: 'value', condition: 'condition', formula: 'formula', choice: 'choice', number: 'number', text: 'text', measures: 'measures', sortKeys: 'order', types: 'type', renames: 'names', change: 'change of names', formats: 'date forms', open: 'file', slice: 'rows', grid: 'cells', pairs: 'values', oneColumn: 'column', values: 'values', cleanings: 'cleaning', groups: 'groups', cases: 'cases', separator: 'where it is split', pieces: 'pieces', take: 'part',
 }
 
 const EditableSlot = ({ slot, step, story }: { slot: Slot; step: Step; story: Story }) => {
@@ -14,7 +14,9 @@ const EditableSlot = ({ slot, step, story }: { slot: Slot; step: Step; story: St
   const navigate = useNavigate()
   // how a file is opened is decided on the sheet itself, which needs the width of the page
   const elsewhere = slot.editor === 'open' && (story.flow.files[String(step.input)] ?? []).length > 0
-  const change = (next: boolean): void => (next && elsewhere ? void navigate(`${story.place.home}/open/${String(step.input)}`) : setOpen(next))
+  // groups are taken on a bench above the table, which opens with the draft
+  const onBench = slot.editor === 'groups'
+  const change = (next: boolean): void => (next && onBench ? story.reword(step) : next && elsewhere ? void navigate(`${story.place.home}/open/${String(step.input)}`) : setOpen(next))
   return (
     <Editable text={slot.text} label={nounOf[slot.editor]} open={open} onOpenChange={change}>
       <SlotEditor slot={slot} step={step} story={story} close={() => setOpen(false)} />

@@ -1,12 +1,14 @@
-import { DropdownMenu } from 'radix-ui'
-import { useRef } from 'react'
+import { useRef, useState, type DragEvent } from 'react'
 import { useNavigate } from 'react-router'
 import { counted, figure, sentenceText, type RecipeTable, type Step } from '@fabula/core'
 import type { StoryStep } from '@fabula/core/api'
 import { upload } from '../api/client.ts'
 import { Button, Dot, Key } from '../ui/parts.tsx'
 import { idOf, titleOf } from './open-file.ts'
+import { Parameters } from './parameters.tsx'
 import { SentenceText } from './sentence.tsx'
+import { moved, toldAs, whyNot, withWords } from './sentences.ts'
+import { StepMenu } from './step-menu.tsx'
 import { nextStepId, type Story } from './story-state.ts'
 
 type Figure = { readonly text: string; readonly tone: 'plain' | 'came' | 'went' | 'turned'; readonly only: 'all' | 'left' | 'came' | 'changed' | 'unreadable' }
@@ -35,6 +37,8 @@ export const figuresOf = (account: NonNullable<StoryStep['account']>): Figure[] 
     ...(renamed > 0 ? [{ text: `${figure(renamed)} renamed`, tone: 'turned', only: 'all' } as const] : []),
     ...(cellsChanged > 0 ? [{ text: kind === 'cast' ? `${figure(cellsChanged)} read` : `${figure(cellsChanged)} changed`, tone: 'turned', only: 'changed' } as const] : []),
     ...(lost > 0 ? [{ text: `${figure(lost)} unreadable`, tone: 'went', only: 'unreadable' } as const] : []),
+    ...(notes.rowsWithMorePieces ? [{ text: `${figure(notes.rowsWithMorePieces)} with more pieces`, tone: 'turned', only: 'all' } as const] : []),
+    ...(notes.newLookalikes ? [{ text: `${figure(notes.newLookalikes)} new look-alike${notes.newLookalikes === 1 ? '' : 's'}`, tone: 'went', only: 'all' } as const] : []),
   ]
   return all.length > 0 ? all.slice(0, 4) : [{ text: counted(rowsOut, 'row'), tone: 'plain', only: 'all' }]
 }
@@ -61,41 +65,32 @@ const Margin = ({ story, step, account }: { story: Story; step: Step; account: N
   </span>
 )
 
-const StepMenu = ({ story, step, index, count }: { story: Story; step: Step; index: number; count: number }) => {
-  const item = 'cursor-pointer rounded px-2 py-1 outline-none data-highlighted:bg-token-tint data-disabled:text-ink-3'
-  const swap = (by: number) =>
-    story.changeSteps('a sentence moved', (steps) => {
-      const next = [...steps]
-      next.splice(index, 1)
-      next.splice(index + by, 0, step)
-      return next
-    })
+/** The analyst's own words for a sentence, and a note beside it. */
+const WordsForm = ({ story, step, close }: { story: Story; step: Step; close: () => void }) => {
+  const told = toldAs(step)
+  const [own, setOwn] = useState(told.own ?? '')
+  const [note, setNote] = useState(told.note ?? '')
+  const keep = (): void => {
+    void story.changeSteps('own words for a sentence', (steps) => steps.map((one) => (one.id === step.id ? withWords(one, own, note) : one)))
+    close()
+  }
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger asChild>
-        <button type="button" aria-label={`More for sentence ${index + 1}`} className="rounded px-1 text-ink-3 opacity-0 group-hover:opacity-100 focus-visible:opacity-100 data-[state=open]:opacity-100">
-          ⋯
-        </button>
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" className="z-50 min-w-[190px] rounded-lg border border-line-strong bg-sheet p-1.5 text-[13px]">
-          <DropdownMenu.Item className={item} onSelect={() => void story.changeSteps(step.off ? 'a sentence switched on' : 'a sentence switched off', (steps) => steps.map((one) => (one.id === step.id ? (Object.fromEntries(Object.entries({ ...one, off: !one.off }).filter(([key, value]) => key !== 'off' || value)) as unknown as Step) : one)))}>
-            {step.off ? 'Switch it on' : 'Switch it off'}
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={item} disabled={index <= 1} onSelect={() => void swap(-1)}>
-            Move it up
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={item} disabled={index >= count - 1} onSelect={() => void swap(1)}>
-            Move it down
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={item} onSelect={() => void story.changeSteps('a sentence taken out', (steps) => steps.filter(({ id }) => id !== step.id))}>
-            Take it out
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+    <span className="mt-2 grid gap-1.5 font-sans text-[12.5px]" onClick={(event) => event.stopPropagation()} onKeyDown={(event) => (event.stopPropagation(), event.key === 'Escape' && close())}>
+      <input className="field" aria-label="In your own words" placeholder="in your own words" autoFocus value={own} onChange={(event) => setOwn(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && keep()} />
+      <textarea className="field" aria-label="Note" placeholder="a note, for whoever reads this" value={note} onChange={(event) => setNote(event.target.value)} />
+      <span className="flex gap-2">
+        <Button className="py-1!" onClick={keep}>
+          Keep the words
+        </Button>
+        <Button look="quiet" className="py-1!" onClick={close}>
+          Leave it
+        </Button>
+      </span>
+    </span>
   )
 }
+
+const dragType = 'application/x-fabula-sentence'
 
 const Sentence = ({ story, step, index, count, strand }: { story: Story; step: Step; index: number; count: number; strand: number }) => {
   const info = story.steps.find(({ id }) => id === step.id)
@@ -104,18 +99,54 @@ const Sentence = ({ story, step, index, count, strand }: { story: Story; step: S
   const later = drafted >= 0 && index > drafted
   const on = story.step?.id === step.id
   const state = info?.state ?? 'fine'
+  const [wording, setWording] = useState(false)
+  const [asItIs, setAsItIs] = useState(false)
+  const [over, setOver] = useState<'above' | 'below'>()
+  const told = toldAs(step)
+  const movable = index > 0 && !story.draft && !wording
+  const half = (event: DragEvent<HTMLElement>): 'above' | 'below' => {
+    const { top, height } = event.currentTarget.getBoundingClientRect()
+    return index === 0 || event.clientY > top + height / 2 ? 'below' : 'above'
+  }
+  const drop = (event: DragEvent<HTMLElement>): void => {
+    const id = event.dataTransfer.getData(dragType)
+    setOver(undefined)
+    if (id === '' || id === step.id || !story.table) return
+    event.preventDefault()
+    const rest = story.table.steps.filter((one) => one.id !== id)
+    const steps = moved(story.table.steps, id, rest.findIndex((one) => one.id === step.id) + (half(event) === 'below' ? 1 : 0))
+    const why = whyNot(story.flow.recipe, story.table, steps)
+    if (why) story.setProblem(why)
+    else void story.changeSteps('a sentence moved', () => steps)
+  }
   const breaker = story.table?.steps.find(({ id }) => story.steps.find((one) => one.id === id)?.state === 'broken')
   return (
     <li
       aria-current={on ? 'step' : undefined}
       data-state={isDraft ? 'draft' : state}
       onClick={() => !story.draft && story.goTo(story.table?.id ?? '', step.id)}
-      className={`group relative grid cursor-pointer grid-cols-[38px_1fr_92px] py-[7px] pr-3.5 font-serif text-[14px] leading-normal ${isDraft ? 'mx-3 my-1.5 grid-cols-[26px_1fr_92px]! cursor-default rounded-[10px] border-[1.5px] border-dashed border-rubric bg-sheet' : on ? 'bg-sheet shadow-[inset_3px_0_0_var(--rubric),0_1px_0_var(--line),0_-1px_0_var(--line)]' : ''} ${state === 'broken' ? 'sentence-broken text-rubric' : ''} ${later ? 'opacity-60' : ''} ${state === 'off' || state === 'waiting' ? 'text-ink-3' : ''}`}
+      draggable={movable}
+      onDragStart={(event) => event.dataTransfer.setData(dragType, step.id)}
+      onDragOver={(event) => {
+        if (story.draft || !event.dataTransfer.types.includes(dragType)) return
+        event.preventDefault()
+        setOver(half(event))
+      }}
+      onDragLeave={() => setOver(undefined)}
+      onDrop={drop}
+      className={`group relative grid cursor-pointer grid-cols-[38px_1fr_92px] py-[7px] pr-3.5 font-serif text-[14px] leading-normal ${isDraft ? 'mx-3 my-1.5 grid-cols-[26px_1fr_92px]! cursor-default rounded-[10px] border-[1.5px] border-dashed border-rubric bg-sheet' : on ? 'bg-sheet shadow-[inset_3px_0_0_var(--rubric),0_1px_0_var(--line),0_-1px_0_var(--line)]' : ''} ${state === 'broken' ? 'sentence-broken text-rubric' : ''} ${over === 'above' ? 'shadow-[0_-2px_0_var(--rubric)]!' : over === 'below' ? 'shadow-[0_2px_0_var(--rubric)]!' : ''} ${later ? 'opacity-60' : ''} ${state === 'off' || state === 'waiting' ? 'text-ink-3' : ''}`}
     >
       {!isDraft && <i aria-hidden className="absolute top-0 bottom-0 left-3 w-[3px] rounded-sm" style={{ background: `var(--strand-${(strand % 5) + 1})` }} />}
       <span className={`pr-2.5 text-right font-sans text-[12px] leading-[21px] ${on || isDraft ? 'font-bold text-rubric' : 'text-ink-3'}`}>{index + 1}</span>
       <span>
-        <SentenceText step={step} story={story} />
+        {told.own !== undefined && !isDraft && !asItIs ? told.own : <SentenceText step={step} story={story} />}
+        {told.own !== undefined && !isDraft && (
+          <button type="button" className="ml-1.5 font-sans text-[12px] text-ink-3 hover:text-token" onClick={(event) => (event.stopPropagation(), setAsItIs(!asItIs))}>
+            {asItIs ? 'own words' : 'the sentence itself'}
+          </button>
+        )}
+        {told.note !== undefined && <span className="mt-0.5 block font-sans text-[12px] whitespace-pre-line text-ink-2 italic">{told.note}</span>}
+        {wording && <WordsForm story={story} step={step} close={() => setWording(false)} />}
         {state === 'off' && <span className="ml-1.5 font-sans text-[12px]">switched off</span>}
         {state === 'waiting' && !later && <span className="mt-0.5 block font-sans text-[12px]">waits for sentence {(story.table?.steps.findIndex(({ id }) => id === breaker?.id) ?? 0) + 1}</span>}
         {info?.problems.map(({ sentence, mends }) => (
@@ -155,9 +186,9 @@ const Sentence = ({ story, step, index, count, strand }: { story: Story; step: S
       </span>
       <span className="grid content-start justify-items-end">
         {info?.account && !later && <Margin story={story} step={step} account={info.account} />}
-        {!isDraft && index > 0 && !story.draft && (
+        {!isDraft && !story.draft && (
           <span className="absolute right-0.5 bottom-0.5" onClick={(event) => event.stopPropagation()}>
-            <StepMenu story={story} step={step} index={index} count={count} />
+            <StepMenu story={story} step={step} index={index} count={count} words={() => setWording(true)} />
           </span>
         )}
       </span>
@@ -225,6 +256,7 @@ const MoreTables = ({ story }: { story: Story }) => {
 
 export const StoryList = ({ story }: { story: Story }) => (
   <div className="min-h-0 flex-1 overflow-auto py-3">
+    <Parameters story={story} />
     {story.recipe.tables.map((table, at) => (
       <Strand key={table.id} story={story} table={table} at={at} />
     ))}

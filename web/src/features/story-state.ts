@@ -6,25 +6,25 @@ import type { PreviewRequest, StoryStep } from '@fabula/core/api'
 import { ask, ServerError } from '../api/client.ts'
 import { flowQuery, storyQuery } from '../api/queries.ts'
 import { useFlow } from '../pages/flow-layout.tsx'
-import type { Selection } from './verbs.ts'
+import type { Selection, Verb } from './verbs.ts'
 
 /** A sentence not kept yet: new after another, or another's new wording. */
-export type Draft = { readonly table: string; readonly step: Step; readonly after: string | undefined; readonly isNew: boolean }
+export type Draft = { readonly table: string; readonly step: Step; /** Sentences that come along, before this one. */ readonly before?: readonly Step[]; readonly after: string | undefined; readonly isNew: boolean }
 
-const withStep = (recipe: Recipe, { table, step, after, isNew }: Draft): Recipe => ({
+const withStep = (recipe: Recipe, { table, step, before = [], after, isNew }: Draft): Recipe => ({
   ...recipe,
   tables: recipe.tables.map((one) => {
     if (one.id !== table) return one
     if (!isNew) return { ...one, steps: one.steps.map((old) => (old.id === step.id ? step : old)) }
     const at = one.steps.findIndex(({ id }) => id === after) + 1
-    return { ...one, steps: [...one.steps.slice(0, at), step, ...one.steps.slice(at)] }
+    return { ...one, steps: [...one.steps.slice(0, at), ...before, step, ...one.steps.slice(at)] }
   }),
 })
 
-/** An id no step of the recipe has, nor had: the next number after the largest. */
-export const nextStepId = (recipe: Recipe): string => {
+/** An id no step of the recipe has, nor had: the next number after the largest, or one of those behind it. */
+export const nextStepId = (recipe: Recipe, further = 0): string => {
   const numbers = recipe.tables.flatMap(({ steps }) => steps.map(({ id }) => Number(/(\d+)$/.exec(id)?.[1] ?? 0)))
-  return `s${Math.max(0, ...numbers) + 1}`
+  return `s${Math.max(0, ...numbers) + 1 + further}`
 }
 
 /** All that Compose holds: where one stands, what is drafted, what is selected. */
@@ -38,6 +38,7 @@ export const useStory = () => {
   const [only, setOnly] = useState<PreviewRequest['only']>('all')
   const [selection, setSelection] = useState<Selection>({ kind: 'table' })
   const [problem, setProblem] = useState<string>()
+  const [building, setBuilding] = useState<{ readonly id: string; readonly columns: readonly string[] }>()
 
   const recipe = useMemo(() => (draft ? withStep(flow.recipe, draft) : flow.recipe), [flow.recipe, draft])
   const table = recipe.tables.find(({ id }) => id === at.table) ?? recipe.tables.at(-1)
@@ -61,18 +62,29 @@ export const useStory = () => {
   const save = useCallback((next: Recipe, what: string) => mutateAsync({ way: 'edit', next, what }), [mutateAsync])
 
   const goTo = (tableId: string, stepId: string): void => {
+    setBuilding(undefined)
     setAt({ table: tableId, step: stepId })
     setOnly('all')
     setSelection({ kind: 'table' })
   }
-  const begin = (params: Omit<Step, 'id'>): void => {
+  /** One sentence, or several of which the last is shown while they are drafts. */
+  const begin = (params: Omit<Step, 'id'> | readonly Omit<Step, 'id'>[]): void => {
     if (!table || !step) return
-    const made = { ...params, id: draft?.isNew ? draft.step.id : nextStepId(flow.recipe) } as Step
+    const all = (Array.isArray(params) ? params : [params]) as readonly Omit<Step, 'id'>[]
+    const made = all.map((one, i) => ({ ...one, id: nextStepId(flow.recipe, i) }) as Step)
+    const last = made.at(-1)
+    if (!last) return
     const after = draft?.isNew ? draft.after : step.id
-    setDraft({ table: table.id, step: made, after, isNew: true })
-    setAt({ table: table.id, step: made.id })
+    setDraft({ table: table.id, step: last, before: made.slice(0, -1), after, isNew: true })
+    setAt({ table: table.id, step: last.id })
     setLens('changes')
     setOnly('all')
+  }
+  /** A verb of the card or the list: its sentence, or the builder that writes it. */
+  const act = (verb: Verb): void => {
+    if (draft) discard()
+    setBuilding(verb.builder)
+    if (!verb.builder) begin(verb.step)
   }
   const reword = (next: Step): void => {
     if (!table) return
@@ -87,9 +99,11 @@ export const useStory = () => {
     if (!draft || !canKeep) return
     await save(withStep(flow.recipe, draft), draft.isNew ? 'a new sentence' : 'a sentence reworded')
     setDraft(undefined)
+    setBuilding(undefined)
     setSelection({ kind: 'table' })
   }
   const discard = (): void => {
+    setBuilding(undefined)
     if (!draft) return
     setAt({ table: draft.table, step: draft.isNew ? (draft.after ?? '') : draft.step.id })
     setDraft(undefined)
@@ -115,6 +129,6 @@ export const useStory = () => {
     return index > 0 ? (steps[index - 1]?.columns ?? []) : []
   }
   const schemaHere: Schema = steps.find(({ id }) => id === step?.id)?.columns ?? []
-  return { flow, place, recipe, table, step, stand, story, steps, draft, draftError: drafted.error ?? undefined, lens, setLens, only, setOnly, selection, setSelection, problem, setProblem, goTo, begin, reword, keep, canKeep, discard, changeSteps, travel, save, schemaBefore, schemaHere }
+  return { flow, place, recipe, table, step, stand, story, steps, draft, draftError: drafted.error ?? undefined, lens, setLens, only, setOnly, selection, setSelection, problem, setProblem, building, goTo, begin, act, reword, keep, canKeep, discard, changeSteps, travel, save, schemaBefore, schemaHere }
 }
 export type Story = ReturnType<typeof useStory>

@@ -1,9 +1,16 @@
-import { stepKinds, writeColumn, type Schema, type Step, type StepKindName } from '@fabula/core'
+import { stepKinds, takesFor, takeWords, writeColumn, type Schema, type Step, type StepKindName } from '@fabula/core'
+import { builders } from './building/builders.ts'
 
-/** What is selected: columns, a cell, or nothing (the table). */
-export type Selection = { readonly kind: 'table' } | { readonly kind: 'columns'; readonly columns: readonly string[] } | { readonly kind: 'cell'; readonly column: string; readonly row: number; readonly value: string | null }
+/** What is selected: columns, a cell, a part of its text, several values of a column, or nothing (the table). */
+export type Selection =
+  | { readonly kind: 'table' }
+  | { readonly kind: 'columns'; readonly columns: readonly string[] }
+  | { readonly kind: 'cell'; readonly column: string; readonly row: number; readonly value: string | null }
+  | { readonly kind: 'part'; readonly column: string; readonly row: number; readonly value: string; readonly from: number; readonly to: number }
+  | { readonly kind: 'values'; readonly column: string; readonly values: readonly string[] }
 
-export type Verb = { readonly name: string; readonly words: readonly string[]; readonly key?: string; readonly step: Omit<Step, 'id'> }
+/** A verb begins a sentence, or a builder that writes one. */
+export type Verb = { readonly name: string; readonly words: readonly string[]; readonly key?: string; readonly step: Omit<Step, 'id'>; readonly builder?: { readonly id: string; readonly columns: readonly string[] } }
 
 const monthLike = /^(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)/i
 /** A name for what the gathered columns' names are. */
@@ -19,6 +26,9 @@ const of = (kind: StepKindName, params: Record<string, unknown>, name?: string, 
   ...(key ? { key } : {}),
 })
 
+const builderVerbs = (columns: readonly string[], schema: Schema): Verb[] =>
+  builders.filter((builder) => builder.fits(columns, schema)).map(({ id, verb, words }) => ({ name: verb, words, step: { kind: 'derive' }, builder: { id, columns } }))
+
 const columnVerbs = (columns: readonly string[], schema: Schema): Verb[] => {
   const [first = ''] = columns
   const one = columns.length === 1
@@ -33,6 +43,9 @@ const columnVerbs = (columns: readonly string[], schema: Schema): Verb[] => {
     of('move', { columns, to: 'first' }, 'Move to the front'),
     of('fill', { columns, direction: 'down' }),
     of('fill-empty', { columns, with: type === 'integer' || type === 'decimal' ? 0 : type === 'boolean' ? false : type === 'text' ? 'unknown' : '2031-01-01' }),
+    ...builderVerbs(columns, schema),
+    of('cases', { as: one ? `${first} kind` : 'Kind', cases: [{ when: { column: first, op: 'is-filled' }, then: 'yes' }], otherwise: 'no', after: columns.at(-1) ?? first }),
+    ...(one && type === 'text' ? [of('unify', { column: first, groups: [], judged: 'characters' }), of('split', { column: first, by: { delimiter: ';' }, into: { columns: 'found' } }), of('extract', { column: first, as: `${first} part`, take: { before: '-' }, after: first })] : []),
     ...(type === 'text' ? [of('clean-text', { columns, do: ['trim', 'collapse-spaces'] })] : []),
     ...(one ? [of('duplicate', { column: first, as: first, after: first })] : [of('combine', { columns, as: columns.join(' '), with: ' ', keep: true })]),
     of('number', { as: 'Number', within: columns }, one ? 'Number the rows of each value' : 'Number the rows of each combination'),
@@ -44,10 +57,45 @@ const columnVerbs = (columns: readonly string[], schema: Schema): Verb[] => {
   ]
 }
 
+const short = (text: string): string => (text.length > 18 ? `${text.slice(0, 16)}…` : text)
+
+/** What can be done with a selected part of a text: the same part taken from every row, or the text split there. */
+const partVerbs = ({ column, value, from, to }: Extract<Selection, { kind: 'part' }>): Verb[] => {
+  const part = value.slice(from, to)
+  const takes = takesFor(value, from, to).map(({ take, occurrence }) => of('extract', { column, as: `${column} part`, take, ...(occurrence ? { occurrence } : {}), after: column }, `Take ${takeWords(take, occurrence ?? 'first')}`))
+  const seen = new Set<string>()
+  return [
+    ...takes.filter(({ name }) => !seen.has(name) && seen.add(name)),
+    of('split', { column, by: { delimiter: part }, into: { columns: 'found' } }, `Split at every “${short(part)}”`),
+    of('split', { column, by: { delimiter: part }, into: 'rows' }, `Split at “${short(part)}” into rows`),
+    of('split', { column, by: { delimiter: part }, at: 'first', into: { columns: [`${column} 1`, `${column} 2`] } }, 'Split here, once'),
+    of('replace', { columns: [column], find: part, with: null, match: 'part' }, `Take “${short(part)}” out everywhere`),
+    of('replace', { columns: [column], find: part, with: part, match: 'part' }, `Replace “${short(part)}”…`),
+    of('filter', { where: { column, op: 'contains', value: part } }, `Keep rows that contain “${short(part)}”`),
+    of('filter', { where: { column, op: 'contains', value: part }, keep: false }, `Drop rows that contain “${short(part)}”`),
+  ]
+}
+
+/** What can be done with several values of a column. */
+const valuesVerbs = ({ column, values }: Extract<Selection, { kind: 'values' }>, schema: Schema): Verb[] => {
+  const type = schema.find(({ name }) => name === column)?.type
+  const typed = values.map((value) => valueFor(value, type))
+  const where = { column, op: 'is-one-of', values: typed }
+  return [
+    ...(type === 'text' ? [of('unify', { column, groups: [{ into: values[0] ?? '', from: values }], judged: 'hand' }, 'Call all of these…')] : []),
+    of('filter', { where, keep: false }, values.length === 1 ? 'Drop the rows with it' : 'Drop these rows'),
+    of('filter', { where }, values.length === 1 ? 'Keep only the rows with it' : 'Keep only these rows'),
+    of('blank', { columns: [column], values: typed }, 'Make them empty'),
+    of('cases', { as: `${column} kind`, cases: [{ when: where, then: true }], otherwise: false, after: column }, 'A yes-or-no column for them'),
+  ]
+}
+
 /** The verbs for a selection, as drafts of the sentences they begin. */
 export const verbsFor = (selection: Selection, schema: Schema): Verb[] => {
   if (schema.length === 0) return []
   if (selection.kind === 'columns') return columnVerbs(selection.columns, schema)
+  if (selection.kind === 'part') return partVerbs(selection)
+  if (selection.kind === 'values') return valuesVerbs(selection, schema)
   if (selection.kind === 'cell') {
     const { column, value } = selection
     const type = schema.find(({ name }) => name === column)?.type
@@ -73,6 +121,9 @@ export const verbsFor = (selection: Selection, schema: Schema): Verb[] => {
     of('slice', { first: 100 }),
     of('distinct', {}, 'Keep one row of those alike'),
     of('number', { as: 'Number' }),
+    of('cases', { as: 'Kind', cases: [{ when: { column: first.name, op: 'is-filled' }, then: 'yes' }], otherwise: 'no' }),
+    of('header', { row: 1 }),
+    of('header', { row: 'none' }, 'Put the names into the first row'),
     of('unpivot', { name: labelFor(numbers.length > 1 ? numbers : all.slice(1)), groups: [{ columns: numbers.length > 1 ? numbers : all.slice(-1), value: 'Value' }] }),
     of('drop', { columns: [all.at(-1) ?? ''] }, 'Drop columns'),
     of('select', { columns: all }, 'Keep only some columns'),

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { counted, figure } from '@fabula/core'
 import { factsQuery, previewQuery } from '../api/queries.ts'
+import { UnifyBench } from '../features/building/unify-bench.tsx'
 import { Card } from '../features/card.tsx'
 import { ColumnsView } from '../features/columns/columns-view.tsx'
 import { Composer } from '../features/composer.tsx'
@@ -72,7 +73,7 @@ const useKeys = (story: Story, focusComposer: () => void, showKeys: () => void):
       if (now.selection.kind === 'table') return
       const key = { Delete: 'Del', F2: 'F2', f: 'F', t: 'T', s: 'S' }[event.key]
       const verb = key === undefined ? undefined : verbsFor(now.selection, now.schemaHere).find((one) => one.key === key)
-      if (verb) act(() => now.begin(verb.step))
+      if (verb) act(() => now.act(verb))
     }
     window.addEventListener('keydown', hear)
     return () => window.removeEventListener('keydown', hear)
@@ -172,7 +173,10 @@ export const Compose = () => {
         ) : sight === 'columns' ? (
           <ColumnsView story={story} />
         ) : (
-          <Grid story={story} facts={facts.data?.facts ?? {}} />
+          <>
+            {draft?.step.kind === 'unify' && <UnifyBench step={draft.step} story={story} />}
+            <Grid story={story} facts={facts.data?.facts ?? {}} />
+          </>
         )}
         <River story={story} />
       </section>

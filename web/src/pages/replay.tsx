@@ -6,6 +6,7 @@ import type { FileRef, FitReply, RunReply } from '@fabula/core/api'
 import { ask, upload } from '../api/client.ts'
 import { runQuery, runsQuery, storyQuery } from '../api/queries.ts'
 import { assignFiles } from '../features/open-file.ts'
+import { parameterInput } from '../features/parameters.tsx'
 import { Button, Dot, Notice } from '../ui/parts.tsx'
 import { useFlow } from './flow-layout.tsx'
 
@@ -147,14 +148,15 @@ export const Replay = () => {
   const [busy, setBusy] = useState<string>()
   const [problem, setProblem] = useState<string>()
   const [runId, setRunId] = useState('')
+  const [values, setValues] = useState<Record<string, string>>({})
   const chooser = useRef<HTMLInputElement>(null)
   const runs = useQuery(runsQuery(place))
   const run = useQuery(runQuery(place, runId))
-  const given = Object.keys(files).length > 0 || flow.recipe.inputs.length === 0
+  const given = Object.keys(files).length > 0 || flow.recipe.inputs.length === 0 || Object.keys(values).length > 0
   const complete = flow.recipe.inputs.every(({ id }) => (files[id] ?? flow.files[id] ?? []).length > 0)
   const fit = useQuery({ queryKey: ['fit', place.base, flow.edit, files, renames], queryFn: () => ask(api.fitReply, 'POST', `${place.base}/fit`, { files, renames }), enabled: given && complete, placeholderData: (before) => before })
   const replay = useMutation({
-    mutationFn: () => ask(api.runReply, 'POST', `${place.base}/replay`, { files, renames, allowChanges: true, parameters: {} }),
+    mutationFn: () => ask(api.runReply, 'POST', `${place.base}/replay`, { files, renames, allowChanges: true, parameters: values }),
     onSuccess: ({ id }) => setRunId(id),
     onError: (error) => setProblem(error.message),
   })
@@ -246,6 +248,26 @@ export const Replay = () => {
             </section>
           )
         })}
+        {(flow.recipe.parameters ?? []).length > 0 && (
+          <section aria-label="Asked at replay" className="mb-3 rounded-xl border border-line bg-sheet px-4 py-[13px]">
+            <h2 className="mb-2 font-serif text-[14px] font-semibold">What this replay needs to know</h2>
+            <div className="grid gap-2">
+              {(flow.recipe.parameters ?? []).map(({ name, type, value }) => (
+                <label key={name} className="grid grid-cols-[160px_1fr] items-center gap-3">
+                  <span className="truncate">{name}</span>
+                  {type === 'boolean' ? (
+                    <select className="field" value={values[name] ?? String(value ?? 'false')} onChange={(event) => setValues({ ...values, [name]: event.target.value })}>
+                      <option>true</option>
+                      <option>false</option>
+                    </select>
+                  ) : (
+                    <input className="field figures" {...parameterInput(type)} value={values[name] ?? String(value ?? '')} onChange={(event) => setValues({ ...values, [name]: event.target.value })} />
+                  )}
+                </label>
+              ))}
+            </div>
+          </section>
+        )}
         {homeless.map((file) => (
           <Notice key={file.hash}>
             {file.name} fits no name that the story expects. It is{' '}

@@ -48,8 +48,8 @@ const clockPart = (name: 'HOUR' | 'MINUTE' | 'SECOND', unit: number, size: numbe
     examples: [],
   })
 
-const monthNames = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December']
-const dayNames = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']
+export const monthNames = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December']
+export const dayNames = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']
 /** 0 for Monday to 6 for Sunday. */
 export const weekday = (day: number): number => (((day + 3) % 7) + 7) % 7
 

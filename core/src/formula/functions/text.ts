@@ -14,6 +14,7 @@ const cut = (name: 'LEFT' | 'RIGHT', pythonSlice: string, take: (all: readonly s
     about: `The ${name === 'LEFT' ? 'first' : 'last'} n characters, one where n is not given.`,
     args: 'text:text n:number?',
     result: 'text',
+    fails: { sql: ([, n]) => (n ? sql`trunc(${n}) < 0` : code('false')), python: () => code('lambda t, n=1: int(n) < 0') },
     call: ([text, n]) => (whole(n, 1) < 0 ? failed : take(signs(text), whole(n, 1)).join('')),
     sqlHelper: `create function fx_${name.toLowerCase()}(t text, n float8 default 1) returns text immutable language sql as $$ select case when trunc(n) >= 0 then nullif(${name.toLowerCase()}(t, least(trunc(n), 1000000000)::int), '') end $$;`,
     pythonHelper: `fx_${name.toLowerCase()} = by_row(lambda t, n=1: ${pythonSlice} if int(n) >= 0 else None)`,
@@ -83,6 +84,7 @@ export const text = [
     about: 'n characters from a position on; the first is 1.',
     args: 'text:text start:number n:number',
     result: 'text',
+    fails: { sql: ([, start = code(''), n = code('')]) => sql`trunc(${start}) < 1 or trunc(${n}) < 0`, python: () => code('lambda t, s, n: int(s) < 1 or int(n) < 0') },
     call: ([t, start, n]) => (whole(start, 1) < 1 || whole(n, 0) < 0 ? failed : signs(t).slice(whole(start, 1) - 1, whole(start, 1) - 1 + whole(n, 0)).join('')),
     sqlHelper: `create function fx_mid(t text, s float8, n float8) returns text immutable language sql as $$ select case when trunc(s) >= 1 and trunc(n) >= 0 then nullif(substr(t, least(trunc(s), 1000000000)::int, least(trunc(n), 1000000000)::int), '') end $$;`,
     pythonHelper: 'fx_mid = by_row(lambda t, s, n: t[int(s) - 1:int(s) - 1 + int(n)] if int(s) >= 1 and int(n) >= 0 else None)',
@@ -96,6 +98,7 @@ export const text = [
     about: 'Without white space at the ends; runs inside become one blank.',
     args: 'text:text',
     result: 'text',
+    fails: 'never',
     call: ([t]) => trim(t as string).replace(new RegExp(`[${space}]+`, 'g'), ' '),
     sqlHelper: `create function fx_trim(t text) returns text immutable language sql as $$ select nullif(regexp_replace(trim_of(t), '[' || spaces() || ']+', ' ', 'g'), '') $$;`,
     pythonHelper: 'fx_trim = by_row(lambda t: re.sub("[" + SPACES + "]+", " ", t.strip(SPACES)))',
@@ -119,6 +122,7 @@ export const text = [
     about: 'One text put for another, everywhere or only the which-th time.',
     args: 'text:text old:text new:text which:number?',
     result: 'text',
+    fails: { sql: ([, , , which]) => (which ? sql`trunc(${which}) < 1` : code('false')), python: () => code('lambda t, o, n, w=1: o != "" and int(w) < 1') },
     call: ([t, old, next, which]) => substitute(t as string, old as string, next as string, which === undefined ? undefined : Math.trunc(which as number)),
     sqlHelper: `create function fx_substitute(t text, o text, n text) returns text immutable language sql as $$ select nullif(replace(t, o, n), '') $$;
 create function fx_substitute(t text, o text, n text, w float8) returns text immutable language sql as $$

@@ -42,12 +42,15 @@ export const Figures = ({ facts, before }: { facts: ColumnFacts; before?: Column
 
 export const dotted = (label: string): string => label.replace(/^ +| +$/g, (run) => '·'.repeat(run.length))
 
-/** Values with how many rows hold each; a click chooses them. */
-export const ValueBars = ({ label, bars, most, choose }: { label: string; bars: ColumnFacts['common']; most: number; choose: (bar: ColumnFacts['common'][number]) => void }) => (
+type ValueBarsProps = { label: string; bars: ColumnFacts['common']; most: number; choose: (bar: ColumnFacts['common'][number]) => void; ticked?: readonly string[]; tick?: (value: string) => void }
+
+/** Values with how many rows hold each; a click chooses one, ticks choose several. */
+export const ValueBars = ({ label, bars, most, choose, ticked = [], tick }: ValueBarsProps) => (
   <ul aria-label={label} className="figures text-[12.5px]">
     {bars.map((bar) => (
-      <li key={bar.label}>
-        <button type="button" disabled={!bar.where} title={`${bar.label}: ${counted(bar.count, 'row')}`} className="grid w-full grid-cols-[minmax(0,1fr)_56px_44px] items-center gap-2 rounded py-0.5 text-left enabled:hover:bg-sunk" onClick={() => choose(bar)}>
+      <li key={bar.label} className="flex items-center gap-1.5">
+        {tick && <input type="checkbox" aria-label={`Tick ${bar.label}`} checked={ticked.includes(bar.label)} onChange={() => tick(bar.label)} />}
+        <button type="button" disabled={!bar.where} title={`${bar.label}: ${counted(bar.count, 'row')}`} className="grid w-full min-w-0 grid-cols-[minmax(0,1fr)_56px_44px] items-center gap-2 rounded py-0.5 text-left enabled:hover:bg-sunk" onClick={() => choose(bar)}>
           <span className="truncate whitespace-pre">{dotted(bar.label)}</span>
           <i aria-hidden className="h-[7px] rounded-[2px] bg-bar" style={{ width: `${Math.max(2, (bar.count / most) * 56)}px` }} />
           <span className="text-right text-ink-3">{figure(bar.count)}</span>
@@ -57,9 +60,9 @@ export const ValueBars = ({ label, bars, most, choose }: { label: string; bars: 
   </ul>
 )
 
-export const FindingNotes = ({ facts, begin }: { facts: ColumnFacts; begin: (step: Record<string, unknown>) => void }) => (
+export const FindingNotes = ({ findings, begin }: { findings: ColumnFacts['findings']; begin: (step: Record<string, unknown>) => void }) => (
   <>
-    {facts.findings.map(({ sentence, verb, step }) => (
+    {findings.map(({ sentence, verb, step }) => (
       <Notice key={sentence}>
         {sentence}{' '}
         <button type="button" className="font-semibold text-rubric" onClick={() => begin(step)}>

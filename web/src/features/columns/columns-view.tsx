@@ -76,7 +76,7 @@ export const ColumnsView = ({ story }: { story: Story }) => {
                       Written like <span className="figures">{here.patterns.slice(0, 3).map(({ label, count }) => `${label} (${count.toLocaleString('en-GB')})`).join(', ')}</span>
                     </p>
                   )}
-                  <FindingNotes facts={here} begin={(step) => story.begin(step as never)} />
+                  <FindingNotes findings={here.findings} begin={(step) => story.begin(step as never)} />
                 </>
               ) : (
                 <p className="text-ink-3 italic">Counting…</p>

@@ -22,6 +22,15 @@ const between = (n: number, a: number, b: number): boolean => n >= Math.min(a, b
 const tintOf = (row: ViewRow, column: ViewColumn, c: number, chosen: boolean): string =>
   row.state === 'went' || column.state === 'went' ? 'bg-went-tint text-went line-through' : row.bad?.includes(c) ? 'bg-went-tint' : row.old?.[c] !== undefined ? 'turned-mark bg-turned-tint' : row.state === 'came' || column.state === 'came' ? 'bg-came-tint' : chosen ? 'bg-token-tint' : 'bg-sheet'
 
+/** The part of a cell's text that is selected with the mouse, where what is shown is as long as what it is. */
+const selectedPart = (cell: HTMLElement, text: string): { from: number; to: number } | undefined => {
+  const picked = window.getSelection()
+  if (!picked || picked.isCollapsed || picked.rangeCount === 0) return undefined
+  const { startContainer, endContainer, startOffset, endOffset } = picked.getRangeAt(0)
+  if (startContainer !== endContainer || startContainer.nodeType !== Node.TEXT_NODE || !cell.contains(startContainer) || startContainer.textContent?.length !== text.length) return undefined
+  return { from: startOffset, to: endOffset }
+}
+
 /** The table: an ARIA grid, virtual in both directions. */
 export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<string, ColumnFacts>> }) => {
   const scroller = useRef<HTMLDivElement>(null)
@@ -53,7 +62,7 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
   useEffect(() => setActive(undefined), [story.step?.id, story.lens, story.only])
 
   const { selection, setSelection } = story
-  const chosen = selection.kind === 'columns' ? selection.columns : selection.kind === 'cell' ? [selection.column] : []
+  const chosen = selection.kind === 'columns' ? selection.columns : selection.kind === 'table' ? [] : [selection.column]
   const choose = (name: string, more: boolean, span: boolean): void => {
     if (selection.kind !== 'columns' || (!more && !span)) return setSelection({ kind: 'columns', columns: [name] })
     if (span) {
@@ -131,7 +140,7 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
   }, [])
   const head = (at: number, left: number) => {
     const column = columns[seen[at] ?? 0] as ViewColumn
-    return <Head key={`${column.state}${column.name}`} column={column} at={seen[at] ?? 0} left={left} width={widths[at] ?? 120} on={chosen.includes(column.name)} facts={facts[column.name]} choose={choose} resize={(width) => setSight({ widths: { ...sight.widths, [column.name]: width / sight.zoom } })} fit={() => fit([column.name])} />
+    return <Head key={`${column.state}${column.name}`} column={column} at={seen[at] ?? 0} left={left} width={widths[at] ?? 120} on={chosen.includes(column.name)} facts={facts[column.name]} choose={choose} resize={(width) => setSight({ widths: { ...sight.widths, [column.name]: width / sight.zoom } })} fit={() => fit([column.name])} rename={(next) => story.begin({ kind: 'rename', names: { [column.name]: next } })} drop={(dragged, side) => dragged !== column.name && story.begin({ kind: 'move', columns: chosen.includes(dragged) ? chosen : [dragged], to: { [side]: column.name } })} />
   }
   const cell = (row: ViewRow, index: number, at: number, left: number) => {
     const c = seen[at] ?? 0
@@ -145,7 +154,12 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
         role="gridcell"
         aria-colindex={c + 1}
         aria-selected={within || here}
-        onClick={(event) => goTo(index, at, event.shiftKey)}
+        onClick={(event) => {
+          const part = column.type === 'text' && row.old?.[c] === undefined ? selectedPart(event.currentTarget, row.cells[c] ?? '') : undefined
+          if (!part) return goTo(index, at, event.shiftKey)
+          setActive({ row: index, at })
+          setSelection({ kind: 'part', column: column.name, row: index, value: row.cells[c] ?? '', ...part })
+        }}
         className={`absolute top-0 h-full truncate border-r border-b border-line px-2.5 whitespace-pre ${isNumeric(column.type) ? 'text-right' : ''} ${tintOf(row, column, c, chosen.includes(column.name) || within)} ${here ? 'outline-2 -outline-offset-2 outline-token' : ''}`}
         style={{ left, width: widths[at], lineHeight: `${rowHeight - 2}px` }}
       >

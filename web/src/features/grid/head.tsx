@@ -1,7 +1,9 @@
+import { useState, type DragEvent } from 'react'
 import { figure } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
 import { Bars, typeWords, type ViewColumn } from './cells.tsx'
 
+type Side = 'before' | 'after'
 type Props = {
   readonly column: ViewColumn
   readonly at: number
@@ -12,39 +14,94 @@ type Props = {
   readonly choose: (name: string, more: boolean, span: boolean) => void
   readonly resize: (width: number) => void
   readonly fit: () => void
+  readonly rename: (name: string) => void
+  readonly drop: (dragged: string, side: Side) => void
 }
 
-/** The head of a column: its name, type and spread. Its edge is dragged to widen it, a double click there fits it. */
-export const Head = ({ column, at, left, width, on, facts, choose, resize, fit }: Props) => (
-  <div
-    role="columnheader"
-    aria-colindex={at + 1}
-    aria-selected={on}
-    data-state={column.state}
-    className="absolute top-0 h-full border-r border-line bg-sheet aria-selected:bg-token-tint aria-selected:shadow-[inset_0_3px_0_var(--token)] data-[state=came]:bg-came-tint data-[state=came]:shadow-[inset_0_3px_0_var(--came)] data-[state=went]:bg-went-tint"
-    style={{ left, width }}
-  >
-    <button type="button" className="block h-full w-full px-2.5 py-1.5 text-left" disabled={column.state === 'went'} onClick={(event) => choose(column.name, event.ctrlKey || event.metaKey, event.shiftKey)}>
-      <span className={`block truncate font-semibold ${column.state === 'went' ? 'text-went line-through' : ''}`}>
-        {column.state === 'came' && <span className="text-came">+ </span>}
-        {column.was && <s className="mr-1 font-normal text-turned">{column.was}</s>}
-        {column.name}
-      </span>
-      <span className="block truncate text-[12px] text-ink-3">
-        {column.state === 'went' ? 'leaves' : typeWords[column.type]}
-        {facts && column.state !== 'went' ? ` · ${facts.filled < facts.rows ? `${figure(facts.rows - facts.filled)} empty` : `${figure(facts.distinct)} ${facts.distinct === 1 ? 'value' : 'values'}`}` : ''}
-      </span>
-      {column.state !== 'went' && <Bars facts={facts} height={15} />}
-    </button>
-    <span
-      aria-hidden
-      className="absolute top-0 -right-[3px] z-10 h-full w-[6px] cursor-col-resize touch-none hover:bg-token"
-      onPointerDown={(event) => {
-        event.currentTarget.setPointerCapture(event.pointerId)
-        event.preventDefault()
+const dragType = 'application/x-fabula-column'
+const sideOf = (event: DragEvent<HTMLElement>): Side => {
+  const { left, width } = event.currentTarget.getBoundingClientRect()
+  return event.clientX < left + width / 2 ? 'before' : 'after'
+}
+
+/**
+ * The head of a column: its name, type and spread. A double click on the name renames it there, dragging the head moves
+ * the column; its edge is dragged to widen it, a double click there fits it.
+ */
+export const Head = ({ column, at, left, width, on, facts, choose, resize, fit, rename, drop }: Props) => {
+  const [naming, setNaming] = useState(false)
+  const [over, setOver] = useState<Side>()
+  const here = column.state !== 'went'
+  const name = (text: string): void => {
+    setNaming(false)
+    if (text.trim() !== '' && text !== column.name) rename(text)
+  }
+  return (
+    <div
+      role="columnheader"
+      aria-colindex={at + 1}
+      aria-selected={on}
+      data-state={column.state}
+      draggable={here && !naming}
+      onDragStart={(event) => {
+        event.dataTransfer.setData(dragType, column.name)
+        event.dataTransfer.effectAllowed = 'move'
       }}
-      onPointerMove={(event) => event.buttons === 1 && resize(Math.max(48, event.clientX - (event.currentTarget.parentElement?.getBoundingClientRect().left ?? 0)))}
-      onDoubleClick={fit}
-    />
-  </div>
-)
+      onDragOver={(event) => {
+        if (!here || !event.dataTransfer.types.includes(dragType)) return
+        event.preventDefault()
+        setOver(sideOf(event))
+      }}
+      onDragLeave={() => setOver(undefined)}
+      onDrop={(event) => {
+        const dragged = event.dataTransfer.getData(dragType)
+        setOver(undefined)
+        if (dragged === '') return
+        event.preventDefault()
+        drop(dragged, sideOf(event))
+      }}
+      className={`absolute top-0 h-full border-r border-line bg-sheet aria-selected:bg-token-tint aria-selected:shadow-[inset_0_3px_0_var(--token)] data-[state=came]:bg-came-tint data-[state=came]:shadow-[inset_0_3px_0_var(--came)] data-[state=went]:bg-went-tint ${over === 'before' ? 'shadow-[inset_3px_0_0_var(--rubric)]!' : over === 'after' ? 'shadow-[inset_-3px_0_0_var(--rubric)]!' : ''}`}
+      style={{ left, width }}
+    >
+      {naming ? (
+        <input
+          className="field mx-1 mt-1 w-[calc(100%-8px)] font-semibold"
+          aria-label={`New name of ${column.name}`}
+          autoFocus
+          defaultValue={column.name}
+          onFocus={(event) => event.target.select()}
+          onBlur={(event) => name(event.target.value)}
+          onKeyDown={(event) => {
+            event.stopPropagation()
+            if (event.key === 'Enter') name(event.currentTarget.value)
+            if (event.key === 'Escape') setNaming(false)
+          }}
+        />
+      ) : (
+        <button type="button" className="block h-full w-full px-2.5 py-1.5 text-left" disabled={!here} onClick={(event) => choose(column.name, event.ctrlKey || event.metaKey, event.shiftKey)} onDoubleClick={() => setNaming(true)}>
+          <span className={`block truncate font-semibold ${here ? '' : 'text-went line-through'}`}>
+            {column.state === 'came' && <span className="text-came">+ </span>}
+            {column.was && <s className="mr-1 font-normal text-turned">{column.was}</s>}
+            {column.name}
+          </span>
+          <span className="block truncate text-[12px] text-ink-3">
+            {here ? typeWords[column.type] : 'leaves'}
+            {facts && here ? ` · ${facts.filled < facts.rows ? `${figure(facts.rows - facts.filled)} empty` : `${figure(facts.distinct)} ${facts.distinct === 1 ? 'value' : 'values'}`}` : ''}
+          </span>
+          {here && <Bars facts={facts} height={15} />}
+        </button>
+      )}
+      <span
+        aria-hidden
+        className="absolute top-0 -right-[3px] z-10 h-full w-[6px] cursor-col-resize touch-none hover:bg-token"
+        onPointerDown={(event) => {
+          event.currentTarget.setPointerCapture(event.pointerId)
+          event.preventDefault()
+        }}
+        onMouseDown={(event) => event.preventDefault()}
+        onPointerMove={(event) => event.buttons === 1 && resize(Math.max(48, event.clientX - (event.currentTarget.parentElement?.getBoundingClientRect().left ?? 0)))}
+        onDoubleClick={fit}
+      />
+    </div>
+  )
+}
