@@ -58,11 +58,19 @@ export const give = async (driver: WebDriver, ...paths: string[]): Promise<void>
 export const head = async (driver: WebDriver, name: string, ...keys: string[]): Promise<void> => {
   const here = By.xpath(`//*[@role='columnheader']//button[.//span[normalize-space(.)=${quote(name)}]]`)
   await driver.wait(until.elementLocated(here), wait, `no column is called “${name}”`)
+  // a head may stand beneath the numbers of the rows
+  await driver.executeScript('arguments[0].scrollIntoView({ inline: "center", block: "nearest" })', await driver.findElement(here))
   const actions = driver.actions()
   for (const key of keys) actions.keyDown(key)
   actions.click(await driver.findElement(here))
   for (const key of keys) actions.keyUp(key)
   await actions.perform()
+}
+/** Clicks the first cell that shows just this text. */
+export const cell = async (driver: WebDriver, shown: string): Promise<WebElement> => {
+  const found = await driver.wait(until.elementLocated(By.xpath(`//*[@role='gridcell'][normalize-space(.)=${quote(shown)}]`)), wait, `no cell shows “${shown}”`)
+  await found.click()
+  return found
 }
 export const keep = async (driver: WebDriver): Promise<void> => {
   await click(driver, 'Keep')

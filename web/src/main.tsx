@@ -11,6 +11,7 @@ import { z } from 'zod'
 import { FlowLayout } from './pages/flow-layout.tsx'
 import { Compose } from './pages/compose.tsx'
 import { HandOver } from './pages/hand-over.tsx'
+import { Fault } from './pages/fault.tsx'
 import { HelpFormulas } from './pages/help.tsx'
 import { Home } from './pages/home.tsx'
 import { OpenInFlow, OpenNew } from './pages/opening.tsx'
@@ -24,6 +25,7 @@ z.config({ jitless: true })
 document.documentElement.dataset.theme = localStorage.getItem('theme') ?? 'paper'
 
 const router = createBrowserRouter([
+  { errorElement: <Fault />, children: [
   { path: '/', element: <Home /> },
   { path: '/open', element: <OpenNew /> },
   { path: '/shelf', element: <ShelfPage /> },
@@ -32,6 +34,7 @@ const router = createBrowserRouter([
   { path: '/flows/:id', element: <FlowLayout shared={false} />, children: [{ index: true, element: <Compose /> }, { path: 'replay', element: <Replay /> }, { path: 'hand-over', element: <HandOver /> }, { path: 'open', element: <OpenInFlow /> }, { path: 'open/:input', element: <OpenInFlow /> }] },
   { path: '/r/:token', element: <FlowLayout shared />, children: [{ index: true, element: <Reader /> }, { path: 'replay', element: <Replay /> }] },
   { path: '*', element: <Home /> },
+  ] },
 ])
 const client = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, staleTime: 30_000 } } })
 

@@ -50,6 +50,14 @@ describe('findings', () => {
     expect(says('text', ['£ 5', '1,200.50', '7'])[0]).toContain('It holds numbers as text, such as “£ 5”')
     expect(says('text', ['007', '012', '100'])).toEqual([])
   })
+  test('numbers with a unit behind them are read without it', () => {
+    expect(facts('text', ['30.1 kg', '4.8kg', '12', ' 7 kg'], 'Weight').findings.at(-1)).toMatchObject({ sentence: 'It holds numbers with “kg” behind them.', step: { kind: 'derive', as: 'Weight' } })
+    expect(says('text', ['30.1 kg', '4 lb', '12 kg']).join()).not.toContain('behind them')
+  })
+  test('several values in a cell become rows; addresses and sentences with commas do not', () => {
+    expect(facts('text', ['cough; limp', 'limp', 'fever;cough', 'limp; fever', 'cough'], 'Signs').findings).toMatchObject([{ verb: 'A row for each', step: { kind: 'split', by: { pattern: '\\s*;\\s*' }, into: 'rows' } }])
+    expect(says('text', ['Mill Lane 3, Oxbow', 'High Street 1, Marlpit', 'The Green, Tarn End', 'Dock Road 9, Acre']).join()).not.toContain('several values')
+  })
   test('values that differ only by case, spaces or look-alike letters become the commonest of them', () => {
     const [finding] = facts('text', ['Marlpit', 'Marlpit', 'MARLPIT', 'M\u0430rlpit', 'Fern Hollow', 'Fernhollow', 'Oxbow']).findings
     expect(finding?.sentence).toContain('2 groups of values differ only by case')

@@ -17,6 +17,26 @@ const mostCompared = 5000
 
 const rowsIn = (words: readonly Word[]): number => words.reduce((sum, { count }) => sum + count, 0)
 
+/** The sign between several values in a cell: the pieces it makes are, for the most part, values or pieces of other cells too. */
+const separatorIn = (words: readonly Word[]): string | undefined =>
+  [';', '|', '/', ','].find((sign) => {
+    const parted = words.filter(({ text }) => text.includes(sign))
+    if (parted.length < 3 || rowsIn(parted) < rowsIn(words) * 0.1) return false
+    const pieces = new Map<string, number>()
+    for (const { text } of words.slice(0, 2000)) for (const piece of new Set(text.split(sign).map(trim))) pieces.set(piece, (pieces.get(piece) ?? 0) + 1)
+    const made = parted.slice(0, 2000).flatMap(({ text }) => text.split(sign).map(trim))
+    return made.filter((piece) => (pieces.get(piece) ?? 0) > 1).length >= made.length * 0.7
+  })
+
+/** The one word that stands behind nearly all numbers: kg, days, %. */
+const unitIn = (words: readonly Word[]): string | undefined => {
+  const measured = words.map(({ text }) => /^\s*[-+]?\d[\d.,]*\s*([\p{L}°µ/²³]{1,12})?\s*$/u.exec(text))
+  if (measured.filter((m) => m !== null).length < words.length * 0.9) return undefined
+  const units = new Map<string, number>()
+  for (const m of measured) if (m?.[1] !== undefined) units.set(m[1], (units.get(m[1]) ?? 0) + 1)
+  return units.size === 1 ? [...units.keys()][0] : undefined
+}
+
 export const textFindings = (name: string, words: readonly Word[], dates: DateForms | undefined): Finding[] => {
   const findings: Finding[] = []
   if (words.length === 0) return findings
@@ -35,6 +55,17 @@ export const textFindings = (name: string, words: readonly Word[], dates: DateFo
   if (numbers.length >= words.length * 0.9 && codes.length === 0) {
     const odd = words.find(({ text }) => read(text) === null)
     findings.push({ sentence: `It holds numbers as text, such as ${quoted((numbers.find(({ text }) => /[^0-9]/.test(text)) ?? numbers[0])?.text ?? '')}${odd === undefined ? '' : `, and ${figure(words.length - numbers.length)} that are none, such as ${quoted(odd.text)}`}.`, verb: 'Read as a number', step: { kind: 'cast', columns: [name], type: 'decimal' } })
+    return findings
+  }
+  const unit = unitIn(words)
+  if (unit !== undefined) {
+    findings.push({ sentence: `It holds numbers with “${unit}” behind them.`, verb: 'Read the numbers', step: { kind: 'derive', as: name, formula: `VALUE(REGEXEXTRACT(${writeColumn(name)}; "^\\s*([-+]?[0-9.,]+)"; 1))` } })
+    return findings
+  }
+  const separator = separatorIn(words)
+  if (separator !== undefined) {
+    const parted = words.filter(({ text }) => text.includes(separator))
+    findings.push({ sentence: `${counted(rowsIn(parted), 'cell')} ${rowsIn(parted) === 1 ? 'holds' : 'hold'} several values, parted by ${quoted(separator)}, such as ${quoted(parted[0]?.text ?? '')}.`, verb: 'A row for each', step: { kind: 'split', column: name, by: { pattern: `\\s*${separator === '|' ? '\\|' : separator}\\s*` }, into: 'rows' } })
     return findings
   }
   const twins = words.length > mostCompared ? [] : suggestGroups(words, 'characters').filter(({ members }) => new Set(members.map(({ text }) => trim(text))).size > 1)

@@ -3,7 +3,7 @@ import { joined, py, sql, type Code } from '../generate/tag.ts'
 import { cellAt, columnWriter, isNumber, lengthOf, type Cell, type Column, type ColumnType } from '../table/column.ts'
 import { dayMs } from '../table/calendar.ts'
 import type { Schema } from '../table/table.ts'
-import { counted, listed, quoted } from '../words.ts'
+import { counted, quoted } from '../words.ts'
 import { checkPlace, placePython, placeSchema, positionFor, selectColumns, withField, type Place } from './check-columns.ts'
 import { checkCondition, conditionSchema, conditionWords, type Condition } from './condition.ts'
 import { conditionPython, conditionSql } from './condition-code.ts'
@@ -70,7 +70,7 @@ export const cases = defineStep<Cases>({
   params: z.strictObject({ as: name, cases: z.array(z.strictObject({ when: conditionSchema, then: valueSchema })).min(1), otherwise: valueSchema.optional(), ...placeSchema }),
   sentence: (params) => {
     const { as, cases: all, otherwise = null } = params
-    const shown = all.length > 3 ? `${listed(all.slice(0, 2).map(caseWords), ',')} and ${counted(all.length - 2, 'more case')}` : listed(all.map(caseWords), ',').replace(/ , /g, ', ')
+    const shown = all.length > 3 ? `${all.slice(0, 2).map(caseWords).join(', ')} and ${counted(all.length - 2, 'more case')}` : all.map(caseWords).join(', ')
     return ['Write ', slot(as, 'name', ['as']), ' as ', slot(`${shown}; else ${otherwise === null || otherwise === '' ? 'nothing' : quoted(valueWords(otherwise))}`, 'cases', []), '.']
   },
   output: (params, input, context) => {

@@ -15,7 +15,7 @@ export const localeSchema = z.strictObject({ decimal: z.string().length(1), grou
 
 /** “dd/MM/yyyy” in words: day/month/year. */
 export const formatWords = (format: string): string =>
-  format.replace(/'([^']*)'|([A-Za-z])\2*/g, (all: string, plain?: string, letter?: string) => plain ?? { y: 'year', M: all.length > 2 ? 'month name' : 'month', d: 'day', H: 'hour', h: 'hour', m: 'minute', s: 'second', S: 'fraction', a: 'am/pm', E: 'weekday' }[letter ?? ''] ?? all)
+  format.replace(/([A-Za-z])(?!\1)(?=[A-Za-z])(?![a]$)/g, /'/.test(format) ? '$1' : '$1 ').replace(/'([^']*)'|([A-Za-z])\2*/g, (all: string, plain?: string, letter?: string) => plain ?? { y: 'year', M: all.length > 2 ? 'month name' : 'month', d: 'day', H: 'hour', h: 'hour', m: 'minute', s: 'second', S: 'fraction', a: 'am/pm', E: 'weekday' }[letter ?? ''] ?? all)
 
 export const checkFormats = (formats: readonly string[] | undefined, { report }: CheckContext, ...path: Path): void =>
   formats?.forEach((format, i) => {
@@ -48,7 +48,7 @@ const convertSql = (part: Code, from: ColumnType, to: Cast): Code => {
   return type === 'datetime' ? sql`${part}::timestamp` : sql`${part}::${code(type)}`
 }
 
-const wordsFor = ({ type, formats }: Cast): string => (formats && formats.length > 0 ? listed(formats.map(formatWords), 'or') : type === 'date' ? 'year-month-day' : 'the ISO way')
+const wordsFor = ({ type, formats }: Cast): string => (formats && formats.length > 3 ? `${formats.slice(0, 2).map(formatWords).join(', ')} or in ${formats.length - 2} other forms` : formats && formats.length > 0 ? listed(formats.map(formatWords), 'or') : type === 'date' ? 'year-month-day' : 'the ISO way')
 
 export const cast = defineStep<Cast>({
   kind: 'cast',

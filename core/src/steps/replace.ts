@@ -80,7 +80,7 @@ export const replace = defineStep<Replace>({
   params: z.union([z.strictObject({ ...options, find: written, with: written }), z.strictObject({ ...options, pairs: z.array(z.strictObject({ find: written, with: written })).min(1) })]),
   sentence: (params) => {
     const pairs = pairsOf(params)
-    const shown = pairs.length > 3 ? `${listed(pairs.slice(0, 2).map(pairWords), ',')} and ${pairs.length - 2} more` : listed(pairs.map(pairWords))
+    const shown = pairs.length > 3 ? `${pairs.slice(0, 2).map(pairWords).join(', ')} and ${pairs.length - 2} more` : listed(pairs.map(pairWords))
     return ['In ', columnsSlot(params.columns, 'columns'), ' replace ', slot(shown, 'pairs', []), ', ', slot(matchWords[params.match ?? 'whole'], 'choice', ['match'], Object.entries(matchWords)), `${params.ignoreCase ? ', whatever the case' : ''}.`]
   },
   output: (params, input, context) => {

@@ -30,7 +30,7 @@ export const unify = defineStep<Unify>({
   acts: ['columns', 'cells'],
   params: z.strictObject({ column: name, groups: z.array(z.strictObject({ into: z.string().min(1), from: z.array(z.string().min(1)).min(1) })), judged: z.enum([...judges, 'hand']).optional() }),
   sentence: ({ column, groups }) => {
-    const shown = groups.length > 2 ? `${listed(groups.slice(0, 2).map(groupWords), ',')} and ${groups.length - 2} more` : groups.length === 0 ? 'nothing yet' : listed(groups.map(groupWords))
+    const shown = groups.length > 2 ? `${groups.slice(0, 2).map(groupWords).join(', ')} and ${groups.length - 2} more` : groups.length === 0 ? 'nothing yet' : listed(groups.map(groupWords))
     return ['In ', slot(column, 'oneColumn', ['column']), ' write ', slot(shown, 'groups', []), '.']
   },
   output: ({ column }, input, context) => {

@@ -19,7 +19,8 @@ const CellText = ({ story, cell }: { story: Story; cell: Extract<Selection, { ki
   return (
     <label className="grid gap-1">
       <span className="text-[12px] text-ink-3">{part === '' ? 'The text of the cell; select a part of it' : `“${part}” is selected`}</span>
-      <textarea readOnly rows={Math.min(4, Math.ceil(text.length / 30))} aria-label="The text of the cell" className="field figures resize-none text-[12.5px]" value={text} onSelect={({ currentTarget: { selectionStart, selectionEnd } }) => select(selectionStart, selectionEnd)} />
+      {/* not read-only, for the keys would not move in it; what is typed is refused */}
+      <textarea key={text} rows={Math.min(4, Math.ceil(text.length / 30))} aria-label="The text of the cell" className="field figures resize-none text-[12.5px]" defaultValue={text} onBeforeInput={(event) => event.preventDefault()} onPaste={(event) => event.preventDefault()} onCut={(event) => event.preventDefault()} onDrop={(event) => event.preventDefault()} onKeyDown={(event) => /^(?:Backspace|Delete|Enter)$/.test(event.key) && event.preventDefault()} onSelect={({ currentTarget: { selectionStart, selectionEnd } }) => select(selectionStart, selectionEnd)} />
     </label>
   )
 }

@@ -119,7 +119,7 @@ export const ConditionEditor = ({ story, step, schema, value, set }: { story: St
     set(next.length === 1 && only ? only : how === 'all' ? { all: next } : { any: next })
   }
   return (
-    <div className="grid min-w-[460px] gap-3">
+    <div className="grid min-w-[460px] gap-2">
       {tests.length > 1 && <Segments label="How the tests join" value={joint} of={[['all', 'all of these'], ['any', 'any of these']]} onChange={(how) => write(tests, how)} />}
       {tests.map((one, i) =>
         isTest(one) ? (
@@ -131,9 +131,13 @@ export const ConditionEditor = ({ story, step, schema, value, set }: { story: St
           </label>
         ),
       )}
-      <div className="flex gap-2">
-        <Button onClick={() => write([...tests, { column: schema[0]?.name ?? '', op: 'is-filled' }])}>Another test</Button>
-        <Button onClick={() => write([...tests, { formula: 'TRUE' }])}>A formula</Button>
+      <div className="flex gap-4">
+        <Button look="link" className="py-0!" onClick={() => write([...tests, { column: schema[0]?.name ?? '', op: 'is-filled' }])}>
+          Another test
+        </Button>
+        <Button look="link" className="py-0!" onClick={() => write([...tests, { formula: 'TRUE' }])}>
+          A formula
+        </Button>
       </div>
     </div>
   )

@@ -69,7 +69,8 @@ const useKeys = (story: Story, focusComposer: () => void, showKeys: () => void):
       if (event.key === '[') return act(() => now.setLens(now.lens === 'before' ? 'changes' : 'before'))
       if (event.key === ']') return act(() => now.setLens(now.lens === 'after' ? 'changes' : 'after'))
       if (event.key === 'Enter' && now.draft && !(event.target instanceof HTMLButtonElement)) return act(() => void now.keep())
-      if (event.key === 'Escape' && now.draft && !document.querySelector('[data-radix-popper-content-wrapper]')) return act(() => now.discard())
+      // an editor that closes on Escape has taken the key for itself
+      if (event.key === 'Escape' && now.draft && !event.defaultPrevented) return act(() => now.discard())
       if (now.selection.kind === 'table') return
       const key = { Delete: 'Del', F2: 'F2', f: 'F', t: 'T', s: 'S' }[event.key]
       const verb = key === undefined ? undefined : verbsFor(now.selection, now.schemaHere).find((one) => one.key === key)
@@ -129,10 +130,12 @@ export const Compose = () => {
     return () => setTools(undefined)
   }, [flow.canUndo, flow.canRedo, flow.edit])
   const number = (table?.steps.findIndex(({ id }) => id === step?.id) ?? 0) + 1
+  // a bench needs the width of the page
+  const bench = draft?.step.kind === 'unify'
   const noFiles = Object.keys(flow.files).length === 0
   const shownRows = story.steps.find(({ id }) => id === step?.id)?.account?.rowsOut
   return (
-    <main className="grid min-h-0" style={{ gridTemplateColumns: `${left}px minmax(0,1fr) 268px` }}>
+    <main className="grid min-h-0" style={{ gridTemplateColumns: bench ? `${left}px minmax(0,1fr)` : `${left}px minmax(0,1fr) 268px` }}>
       <section aria-label="The story" className="relative flex min-h-0 flex-col border-r border-line">
         <StoryList story={story} />
         <Composer story={story} focusRef={rememberFocus} />
@@ -174,13 +177,13 @@ export const Compose = () => {
           <ColumnsView story={story} />
         ) : (
           <>
-            {draft?.step.kind === 'unify' && <UnifyBench step={draft.step} story={story} />}
+            {bench && draft && <UnifyBench step={draft.step} story={story} />}
             <Grid story={story} facts={facts.data?.facts ?? {}} />
           </>
         )}
         <River story={story} />
       </section>
-      <Card story={story} />
+      {!bench && <Card story={story} />}
       {keys && (
         <div role="dialog" aria-label="Keys" className="absolute right-6 bottom-6 z-50 rounded-lg border border-line-strong bg-sheet p-4">
           <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">

@@ -46,7 +46,7 @@ export const Editable = ({ text, label, open, onOpenChange, children }: { text: 
       </span>
     </Popover.Trigger>
     <Popover.Portal>
-      <Popover.Content align="start" sideOffset={6} collisionPadding={12} className="z-50 max-h-[min(560px,var(--radix-popover-content-available-height))] max-w-[620px] min-w-[260px] overflow-auto rounded-lg border border-line-strong bg-sheet p-3 text-[13px] text-ink" aria-label={label}>
+      <Popover.Content align="start" sideOffset={6} collisionPadding={12} className="z-50 max-h-[min(560px,var(--radix-popover-content-available-height))] max-w-[680px] min-w-[260px] overflow-auto rounded-lg border border-line-strong bg-sheet p-3 text-[13px] text-ink" aria-label={label}>
         {children}
       </Popover.Content>
     </Popover.Portal>

@@ -11,7 +11,7 @@ const Question = ({ ask, answers, put, story }: { ask: Ask; answers: Answers; pu
   const value = answers[ask.key]
   const schema = story.schemaBefore(story.draft?.step.id ?? '')
   return (
-    <div className="grid gap-1" role="group" aria-label={ask.words}>
+    <div className="grid gap-1">
       <span className="text-[12px] text-ink-3">{ask.words}</span>
       {ask.kind === 'choice' &&
         (ask.of.length <= 3 && ask.of.reduce((sum, [, words]) => sum + words.length, 0) < 34 ? (

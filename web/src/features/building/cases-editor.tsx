@@ -15,9 +15,9 @@ export const CasesEditor = ({ step, schema, story }: { step: Step; schema: Schem
   const swap = (i: number): void => set(cases.map((one, k) => (k === i - 1 ? (cases[i] ?? one) : k === i ? (cases[i - 1] ?? one) : one)))
   const rows = (key: string) => <span className="figures w-[76px] text-right text-[12px] text-ink-3">{notes[key] === undefined ? '' : `${figure(notes[key])} ${notes[key] === 1 ? 'row' : 'rows'}`}</span>
   return (
-    <div className="grid w-[590px] gap-3">
+    <div className="grid w-[640px] gap-2">
       {cases.map((one, i) => (
-        <section key={`${i}/${cases.length}`} aria-label={`Case ${i + 1}`} className="grid gap-2 border-b border-line pb-3">
+        <section key={`${i}/${cases.length}`} aria-label={`Case ${i + 1}`} className="grid gap-1.5 border-b border-line pb-2">
           <div className="flex items-center gap-2">
             <b className="w-[52px] text-ink-2">{i === 0 ? 'Write' : 'else'}</b>
             <ValueField label={`Value of case ${i + 1}`} value={one.then} schema={schema} story={story} set={(then) => put(i, { then })} />

@@ -8,6 +8,13 @@ import type { Story } from '../story-state.ts'
 const noun = { date: 'dates', datetime: 'dates and times', time: 'times' }
 const quote = (text: string): string => `"${text.replaceAll('"', '""')}"`
 
+const months = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December']
+/** 03/04/2031 -> 3 April or 4 March */
+const readings = (text: string): string => {
+  const [a = 1, b = 1] = text.split(/\D+/).filter(Boolean).map(Number)
+  return `${a} ${months[b - 1] ?? ''} or ${b} ${months[a - 1] ?? ''}`
+}
+
 /** The sentence that reads these forms: a change of type, or where a year must be given a formula that tries one after the other. */
 export const readingStep = (column: string, type: DateForms['type'], forms: DateForms['day'], year: string): Omit<Step, 'id'> => {
   if (forms.every(({ noYear }) => !noYear)) return { kind: 'cast', columns: [column], type, formats: forms.map(({ pattern }) => pattern) }
@@ -37,7 +44,7 @@ export const DatesCard = ({ story, column, forms }: { story: Story; column: stri
       {question && (
         <div className="grid gap-1.5">
           <p>
-            Is <b className="figures">{question.eitherExample}</b> {question.eitherExample.split(/\D+/).slice(0, 2).join('/')} with the day or the month first? {counted(question.either, 'row')} can be either.{' '}
+            Is <b className="figures">{question.eitherExample}</b> {readings(question.eitherExample)}? {counted(question.either, 'row')} can be either.{' '}
             {question.dayFirst > 0 && `${figure(question.dayFirst)} can only have the day first, such as ${question.dayExample ?? ''}. `}
             {question.monthFirst > 0 && `${figure(question.monthFirst)} can only have the month first, such as ${question.monthExample ?? ''}. `}
             {question.dayFirst + question.monthFirst === 0 && 'Nothing in the column tells.'}

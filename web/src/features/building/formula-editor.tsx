@@ -1,4 +1,4 @@
-import { useId, useMemo, useRef, useState } from 'react'
+import { useId, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { checkFormula, everyFunction, maybeTokens, writeColumn, type Recipe, type Schema, type Token } from '@fabula/core'
 
@@ -62,6 +62,8 @@ export const FormulaEditor = ({ value, schema, parameters, set, wide = true }: {
   const [chosen, setChosen] = useState(0)
   const [closed, setClosed] = useState(true)
   const listId = useId()
+  /** Where the caret goes once what was put in stands in the box. */
+  const settle = useRef<number>(undefined)
   const checked = useMemo(() => checkFormula(text, schema, Object.fromEntries(parameters.map(({ name, type }) => [name, type]))), [text, schema, parameters])
   const problem = 'problem' in checked ? checked.problem : undefined
   const word = wordAt(text, caret)
@@ -77,13 +79,16 @@ export const FormulaEditor = ({ value, schema, parameters, set, wide = true }: {
   const insert = (piece: string, replace = 0): void => {
     const at = box.current?.selectionStart ?? text.length
     const next = at - replace + piece.length
+    settle.current = next
     change(text.slice(0, at - replace) + piece + text.slice(at), next)
     setClosed(true)
-    requestAnimationFrame(() => {
-      box.current?.focus()
-      box.current?.setSelectionRange(next, next)
-    })
   }
+  useLayoutEffect(() => {
+    if (settle.current === undefined) return
+    box.current?.focus()
+    box.current?.setSelectionRange(settle.current, settle.current)
+    settle.current = undefined
+  }, [text])
   const keys = (event: React.KeyboardEvent): void => {
     if (offers.length > 0 && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) {
       event.preventDefault()

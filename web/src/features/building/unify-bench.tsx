@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import { DropdownMenu } from 'radix-ui'
 import { useState } from 'react'
 import { counted, figure, type Judge, type Step } from '@fabula/core'
 import type { GroupsReply } from '@fabula/core/api'
@@ -12,17 +13,20 @@ const judgeWords: Readonly<Record<Judge, string>> = { characters: 'by characters
 const judgeAbout: Readonly<Record<Judge, string>> = { characters: 'the same letters, whatever case, order, marks and spaces', spelling: 'a few letters apart', sound: 'spoken alike' }
 type Sight = Judge | 'beside' | 'mine'
 
+const item = 'cursor-pointer rounded px-2 py-1 outline-none data-highlighted:bg-token-tint'
+
 const rowsOf = (values: GroupsReply['values'], from: readonly string[]): number => values.reduce((sum, { text, count }) => sum + (from.includes(text) ? count : 0), 0)
 
 /** A suggested group: its members with their rows, why, and one click to take it. */
 const Suggestion = ({ group, taken, take }: { group: GroupsReply[Judge][number]; taken: boolean; take: () => void }) => (
-  <li className={`border-b border-line py-2 ${taken ? 'opacity-55' : ''}`}>
+  <li className="border-b border-line py-2">
     <div className="flex items-baseline gap-2">
       <b className="truncate font-serif text-[13.5px]">{group.into}</b>
       <span className="figures text-[12px] text-ink-3">{counted(group.members.reduce((sum, { count }) => sum + count, 0), 'row')}</span>
-      <Button look="link" className="ml-auto py-0! text-[12.5px]" disabled={taken} onClick={take}>
-        {taken ? '✓ taken' : 'Take it'}
+      <Button look="link" className="ml-auto py-0! text-[12.5px]" hidden={taken} onClick={take}>
+        Take it
       </Button>
+      {taken && <span className="ml-auto text-[12.5px] text-came">✓ taken</span>}
     </div>
     <p className="figures text-[12.5px] text-ink-2">
       {group.members.slice(0, 12).map(({ text, count }, i) => (
@@ -51,11 +55,27 @@ const TakenGroup = ({ group, at, groups, values, set }: { group: Group; at: numb
       {group.from.map((value) => (
         <li key={value} className="figures flex items-center gap-1 rounded border border-line bg-paper pl-1.5 text-[12.5px] whitespace-pre">
           {dotted(value)}
-          <select className="w-[18px] bg-transparent text-ink-3" aria-label={`Where ${value} goes`} value="" onChange={(event) => set(event.target.value === 'out' ? partedFrom(groups, at, value) : moveTo(groups, value, Number(event.target.value)))}>
-            <option value="">▾</option>
-            <option value="out">leave it as it is</option>
-            {groups.map((other, i) => (i === at ? null : <option key={i} value={i}>{`move to ${other.into}`}</option>))}
-          </select>
+          <DropdownMenu.Root>
+            <DropdownMenu.Trigger asChild>
+              <button type="button" aria-label={`Where ${value} goes`} className="px-1 text-ink-3 hover:text-ink">
+                ▾
+              </button>
+            </DropdownMenu.Trigger>
+            <DropdownMenu.Portal>
+              <DropdownMenu.Content align="end" className="z-50 max-h-[260px] min-w-[170px] overflow-auto rounded-lg border border-line-strong bg-sheet p-1.5 text-[13px]">
+                <DropdownMenu.Item className={item} onSelect={() => set(partedFrom(groups, at, value))}>
+                  Leave it as it is
+                </DropdownMenu.Item>
+                {groups.map((other, i) =>
+                  i === at ? null : (
+                    <DropdownMenu.Item key={i} className={item} onSelect={() => set(moveTo(groups, value, i))}>
+                      Move it to {other.into}
+                    </DropdownMenu.Item>
+                  ),
+                )}
+              </DropdownMenu.Content>
+            </DropdownMenu.Portal>
+          </DropdownMenu.Root>
         </li>
       ))}
     </ul>
@@ -108,7 +128,7 @@ export const UnifyBench = ({ step, story }: { step: Step; story: Story }) => {
   const at = story.steps.findIndex(({ id }) => id === step.id)
   const before = story.steps[at - 1]?.id ?? ''
   const { data } = useQuery(groupsQuery(story.place, story.flow.files, { ...story.stand, step: before }, before === '' ? '' : column))
-  const [sight, setSight] = useState<Sight>((step.judged as Judge | undefined) ?? 'characters')
+  const [sight, setSight] = useState<Sight>(step.judged === 'hand' ? 'mine' : ((step.judged as Judge | undefined) ?? 'characters'))
   const groups = step.groups as readonly Group[]
   const set = (next: readonly Group[], judged?: Judge | 'hand'): void => story.reword({ ...step, groups: next, ...(judged ? { judged } : {}) } as Step)
   if (!data) return <p className="p-4 text-ink-3">Holding the values against each other…</p>
@@ -117,7 +137,7 @@ export const UnifyBench = ({ step, story }: { step: Step; story: Story }) => {
   const column_ = (judge: Judge) => (
     <section key={judge} aria-label={`Suggested ${judgeWords[judge]}`} className="flex min-h-0 min-w-0 flex-1 flex-col">
       <p className="flex items-baseline gap-2 text-[12px] text-ink-3">
-        {sight === 'beside' && <b className="text-ink-2">{judgeWords[judge]}</b>} {judgeAbout[judge]}
+        <span className={sight === 'beside' ? 'font-semibold text-ink-2' : ''}>{sight === 'beside' ? `${judgeWords[judge][0]?.toUpperCase() ?? ''}${judgeWords[judge].slice(1)}` : judgeAbout[judge]}</span>
         {data[judge].length > 1 && (
           <Button look="link" className="ml-auto py-0! text-[12.5px] whitespace-nowrap" onClick={() => set(data[judge].reduce<readonly Group[]>((all, group) => withGroup(all, { into: group.into, from: group.members.map(({ text }) => text) }), groups), judge)}>
             Take all {data[judge].length}
@@ -135,7 +155,7 @@ export const UnifyBench = ({ step, story }: { step: Step; story: Story }) => {
   return (
     <section aria-label={`One spelling for ${column}`} className="flex h-[52%] min-h-[250px] flex-none flex-col border-b border-line-strong bg-paper">
       <div className="flex items-center gap-3 border-b border-line px-3.5 py-2">
-        <h2 className="truncate font-serif text-[14px] font-semibold">One spelling for {column}</h2>
+        <h2 className="truncate font-serif text-[14px] font-semibold">{column}</h2>
         <span className="figures text-[12px] text-ink-3">
           {counted(data.values.length + data.beyond, 'different value')}
           {data.beyond > 0 ? `, the ${figure(data.values.length)} commonest compared` : ''}
@@ -144,9 +164,9 @@ export const UnifyBench = ({ step, story }: { step: Step; story: Story }) => {
           <Segments label="Who judges" value={sight} of={[['characters', 'Characters'], ['spelling', 'Spelling'], ['sound', 'Sound'], ['beside', 'Side by side'], ['mine', 'By hand']]} onChange={setSight} />
         </span>
       </div>
-      <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
+      <div className={`grid min-h-0 flex-1 ${sight === 'beside' ? 'grid-cols-1' : 'grid-cols-[minmax(0,3fr)_minmax(0,2fr)]'}`}>
         <div className="flex min-h-0 gap-4 px-3.5 pt-2 pb-1">{sight === 'mine' ? <div className="grid min-h-0 flex-1"><ByHand values={data.values} groups={groups} set={(next) => set(next, 'hand')} /></div> : sight === 'beside' ? (['characters', 'spelling', 'sound'] as const).map(column_) : column_(sight)}</div>
-        <section aria-label="Groups that are taken" className="min-h-0 overflow-auto border-l border-line px-3.5 pt-2" tabIndex={0}>
+        <section aria-label="Groups that are taken" hidden={sight === 'beside'} className="min-h-0 overflow-auto border-l border-line px-3.5 pt-2" tabIndex={0}>
           <h3 className="text-[12px] font-semibold text-ink-3">{groups.length === 0 ? 'Nothing is taken yet' : counted(groups.length, 'group')}</h3>
           <ul>
             {groups.map((group, i) => (

@@ -12,7 +12,7 @@ export const ValueField = ({ label, value, schema, story, set, read = written, d
   const parameters = story.recipe.parameters ?? []
   const choose = (next: Source): void => set(next === 'column' ? { column: schema[0]?.name ?? '' } : next === 'parameter' ? { parameter: parameters[0]?.name ?? '' } : null)
   return (
-    <span className="flex items-center gap-1.5">
+    <span className="flex flex-wrap items-center gap-1.5">
       {source === 'value' && <input className="field w-[130px]" type={date ? 'date' : 'text'} aria-label={label} placeholder="nothing" defaultValue={value === null ? '' : String(value as string | number | boolean)} onChange={(event) => set(read(event.target.value))} onKeyDown={(event) => event.key === 'Enter' && (event.stopPropagation(), done?.())} />}
       {source === 'column' && (
         <select className="field max-w-[150px]" aria-label={label} value={(value as { column: string }).column} onChange={(event) => set({ column: event.target.value })}>
@@ -28,9 +28,9 @@ export const ValueField = ({ label, value, schema, story, set, read = written, d
           ))}
         </select>
       )}
-      <select className="field w-[34px] text-ink-3" aria-label={`${label}: where it comes from`} title="Where the value comes from" value={source} onChange={(event) => choose(event.target.value as Source)}>
+      <select className="field text-[12px] text-ink-3" aria-label={`${label}: where it comes from`} title="Where the value comes from" value={source} onChange={(event) => choose(event.target.value as Source)}>
         <option value="value">written here</option>
-        <option value="column">of a column</option>
+        <option value="column">a column</option>
         {parameters.length > 0 && <option value="parameter">asked at replay</option>}
       </select>
     </span>
