@@ -19,7 +19,7 @@ program
   .option('--json', 'errors as JSON')
   .action(run)
 program.command('fit <recipe>').description('hold files against the recipe').option('--input <id=file>', 'a file for an input', collect, []).option('--json', 'findings and errors as JSON').action(fit)
-program.command('script <recipe>').description('make a script').requiredOption('--to <language>', 'python or sql').option('--output <file>', 'where it goes').option('--json', 'errors as JSON').action(script)
+program.command('script <recipe>').description('make a script').requiredOption('--to <language>', 'python or sql').option('--input <id=file>', 'a file for an input, where only data can tell the columns', collect, []).option('--output <file>', 'where it goes').option('--json', 'errors as JSON').action(script)
 program.command('tell <recipe>').description('the story, a sentence a line').option('--json', 'errors as JSON').action(tell)
 program.command('validate <recipe>').description('check the recipe itself').option('--json', 'errors as JSON').action(validate)
 program.command('csv <recipe>').description('each input as one CSV').option('--input <id=file>', 'a file for an input', collect, []).requiredOption('--to <folder>', 'where they go').option('--json', 'errors as JSON').action(csv)

@@ -1,8 +1,8 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { fitRecipe, planRecipe, pythonScript, ScriptError, sentenceText, sqlScript, writeCsv, type Recipe } from '@fabula/core'
+import { fitRecipe, needsData, parameterCells, planRecipe, pythonScript, runRecipe, ScriptError, sentenceText, sqlScript, writeCsv, type Plan, type Recipe } from '@fabula/core'
 import { fault } from './fault.ts'
-import { checkRecipe, loadInputs, loadRecipe } from './load.ts'
+import { checkRecipe, loadInputs, loadRecipe, type Opened } from './load.ts'
 
 const verdictWords = { 'fits': 'The files fit.', 'fits-with-changes': 'The files fit, with changes.', 'does-not-fit': 'The files do not fit.' }
 
@@ -10,25 +10,30 @@ const verdictWords = { 'fits': 'The files fit.', 'fits-with-changes': 'The files
 export const fit = async (path: string, words: { input: string[]; json?: boolean }): Promise<void> => {
   const recipe = loadRecipe(path)
   checkRecipe(recipe)
-  const report = fitRecipe(recipe, (await loadInputs(recipe, words.input)).inputs)
+  const opened = await loadInputs(recipe, words.input)
+  const report = fitRecipe(recipe, opened.inputs, needsData(recipe) ? ranOn(recipe, opened) : undefined)
   if (words.json) process.stdout.write(`${JSON.stringify(report, null, 2)}\n`)
   else process.stdout.write(`${verdictWords[report.verdict]}\n${report.findings.map(({ sentence }) => `- ${sentence}\n`).join('')}`)
 }
 
-const made = (recipe: Recipe, language: string): string => {
+/** The story run on the files as they are, with the parameters as the recipe has them. */
+const ranOn = (recipe: Recipe, { sources }: Opened) => runRecipe(recipe, { sources, parameters: parameterCells(recipe, {}).cells, now: 0 })
+
+const made = (recipe: Recipe, language: string, plan: Plan | undefined): string => {
   try {
-    return (language === 'sql' ? sqlScript(recipe) : pythonScript(recipe)).text
+    return (language === 'sql' ? sqlScript(recipe, plan) : pythonScript(recipe, plan)).text
   } catch (error) {
     if (error instanceof ScriptError) throw fault(3, 'no-script', error.message)
     throw error
   }
 }
 
-export const script = (path: string, words: { to: string; output?: string }): void => {
+/** Columns that only data can tell are pinned to those of the files, where they are given. */
+export const script = async (path: string, words: { to: string; input: string[]; output?: string }): Promise<void> => {
   if (words.to !== 'python' && words.to !== 'sql') throw fault(2, 'bad-option', `--to ${words.to} is not a language here: choose python or sql.`)
   const recipe = loadRecipe(path)
   checkRecipe(recipe)
-  const text = made(recipe, words.to)
+  const text = made(recipe, words.to, words.input.length > 0 ? ranOn(recipe, await loadInputs(recipe, words.input)).plan : undefined)
   if (!words.output || words.output === '-') {
     process.stdout.write(text)
     return

@@ -1,6 +1,6 @@
 import { mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
-import { fitRecipe, maybeIsoDateTime, maybeIsoDate, runRecipe, csvPieces, formatDateTime, textOfCell, type Recipe, type RanTable, type Table } from '@fabula/core'
+import { fitRecipe, maybeIsoDateTime, maybeIsoDate, runRecipe, csvPieces, formatDateTime, textOfCell, type FitRun, type Recipe, type RanTable, type Table } from '@fabula/core'
 import { Fault, fault } from './fault.ts'
 import { checkRecipe, loadInputs, loadParameters, loadRecipe, pairs, type Opened } from './load.ts'
 
@@ -26,8 +26,8 @@ const targets = (recipe: Recipe, recipePath: string, words: RunWords): Written[]
   return (recipe.outputs ?? []).map(({ table, file, options }) => ({ table, path: join(folder, file), guard: options?.guard ?? false }))
 }
 
-const fitted = (recipe: Recipe, { inputs }: Opened, allowChanges: boolean): void => {
-  const { verdict, findings } = fitRecipe(recipe, inputs)
+const fitted = (recipe: Recipe, { inputs }: Opened, ran: FitRun, allowChanges: boolean): void => {
+  const { verdict, findings } = fitRecipe(recipe, inputs, ran)
   if (verdict === 'fits' || (verdict === 'fits-with-changes' && allowChanges)) return
   const grave = findings.filter(({ code, step }) => (verdict === 'does-not-fit' ? step !== undefined : code === 'missing-column' || code === 'changed-type'))
   throw new Fault(4, (grave.length > 0 ? grave : findings).map(({ code, sentence, column }) => ({ code, sentence: verdict === 'does-not-fit' ? sentence : `${sentence} Run with --allow-changes to go on all the same.`, where: column })))
@@ -69,8 +69,9 @@ export const run = async (recipePath: string, words: RunWords): Promise<void> =>
   const wanted = targets(recipe, recipePath, words)
   checkRecipe(recipe)
   const opened = await loadInputs(recipe, words.input)
-  fitted(recipe, opened, words.allowChanges === true)
-  const { tables } = runRecipe(recipe, { sources: opened.sources, parameters, now })
+  const ran = runRecipe(recipe, { sources: opened.sources, parameters, now })
+  fitted(recipe, opened, ran, words.allowChanges === true)
+  const { tables } = ran
   const outputs = wanted.map((one) => {
     const result = tables.find(({ id }) => id === one.table)?.table
     if (!result) throw fault(4, 'broken-step', `The table ${one.table} could not be made.`)

@@ -25,7 +25,7 @@ export { fileColumns, encodings, formatOf, headerRows, type Read, type Sheets, t
 export { cleanings, cleaningWords, type Cleaning } from './steps/clean-text.ts'
 export { freeName } from './steps/check-columns.ts'
 export { cellFor } from './steps/value.ts'
-export { fitRecipe, renamedTable, type FitFinding, type FitReport, type FitInput, type Verdict, type Renames } from './recipe/fit.ts'
+export { fitRecipe, renamedTable, type FitFinding, type FitReport, type FitInput, type FitRun, type Verdict, type Renames } from './recipe/fit.ts'
 export { parameterCells, type ParameterFault } from './recipe/parameters.ts'
 export { takesFor, type Taking } from './profile/parts.ts'
 export { likelyForms, withYear } from './profile/date-forms.ts'

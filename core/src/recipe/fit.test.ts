@@ -2,6 +2,7 @@ import { expect, test } from 'vitest'
 import { columnOf, type Cell, type ColumnType } from '../table/column.ts'
 import { Table } from '../table/table.ts'
 import { fitRecipe, renamedTable, type FitInput } from './fit.ts'
+import { runRecipe } from './engine.ts'
 import { mendsFor } from './mend.ts'
 import { brokenSteps, planRecipe } from './plan.ts'
 import { parameterCells } from './parameters.ts'
@@ -90,4 +91,18 @@ test('a parameter that is wrong or unknown says so, with what there is', () => {
   expect(says({})).toEqual(['The parameter “Limit” needs a value; it is a whole number.'])
   expect(says({ Limit: 'many' })).toEqual(['The parameter “Limit” cannot be “many”: it must be a whole number.'])
   expect(says({ Limit: '2', 'As off': '2031-01-01' })).toEqual(['The recipe has no parameter “As off”. It has “As of”.'])
+})
+
+test('a new spelling that would have joined a group is named before a replay; columns from the data are judged on the data', () => {
+  const spell: Step = { id: 's2', kind: 'unify', column: 'Clinic', groups: [{ into: 'Marlpit', from: ['Marlpit', 'marlpit'] }], judged: 'spelling' }
+  const parts: Step = { id: 's3', kind: 'split', column: 'Desk', by: { delimiter: '-' }, into: { columns: 'found' } }
+  const needsTwo: Step = { id: 's4', kind: 'drop', columns: ['Desk 2'] }
+  const told = recipe(spell, parts, needsTwo)
+  const june = (desk: string) => visits({ Clinic: ['text', 'Marlpitt', 'Oxbow'], Species: ['text', 'dog', 'cat'], Fee: ['decimal', 1, 2], Desk: ['text', desk, 'B'] })
+  const judge = (table: Table) => fitRecipe(told, { visits: { table } }, runRecipe(told, { sources: () => ({ table, notes: {}, unreadable: [], key: '' }), parameters: {}, now: 0 }))
+  expect(judge(june('A-1'))).toMatchObject({ verdict: 'fits', findings: [{ code: 'new-value', column: 'Clinic', step: 's2' }] })
+  expect(judge(june('A-1')).findings[0]?.sentence).toContain('“Marlpitt” in Clinic is new and looks like “Marlpit”')
+  // without data the second piece is taken to be there; with it, it is not
+  expect(fitRecipe(told, { visits: { table: june('A') } }).verdict).toBe('fits')
+  expect(judge(june('A')).verdict).toBe('does-not-fit')
 })

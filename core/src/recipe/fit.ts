@@ -1,4 +1,5 @@
-import { kindOf, paramsOf, planRecipe, brokenSteps, sentenceText, type InputSchemas } from './plan.ts'
+import type { RanTable } from './engine.ts'
+import { kindOf, paramsOf, planRecipe, brokenSteps, sentenceText, type InputSchemas, type Plan } from './plan.ts'
 import { asCoded } from '../table/column.ts'
 import type { Schema, Table } from '../table/table.ts'
 import { convert } from '../table/reading.ts'
@@ -8,7 +9,7 @@ import type { Recipe, Step } from './schema.ts'
 export type Verdict = 'fits' | 'fits-with-changes' | 'does-not-fit'
 export type FitOffer = { readonly do: 'rename'; readonly column: string; readonly why: string }
 export type FitFinding = {
-  readonly code: 'missing-column' | 'new-column' | 'changed-type' | 'broken-step' | 'lacking-file' | 'missing-sheet' | 'new-sheet' | 'row-count'
+  readonly code: 'missing-column' | 'new-column' | 'changed-type' | 'broken-step' | 'lacking-file' | 'missing-sheet' | 'new-sheet' | 'row-count' | 'new-value'
   readonly input: string
   readonly file?: string
   readonly sheet?: string
@@ -122,8 +123,20 @@ const lackFindings = (id: string, name: string, { parts = [], partsBefore }: Fit
   return [...only, ...each]
 }
 
+/** Values like those that were given one spelling, and nobody has said what they are. */
+const valueFindings = (recipe: Recipe, tables: readonly RanTable[]): FitFinding[] =>
+  tables.flatMap(({ id, steps }) =>
+    steps.flatMap(({ step, result }) =>
+      (result?.novelties ?? []).map(({ column, value, into }): FitFinding => ({ code: 'new-value', input: inputOf(recipe, id), column, step: step.id, offers: [], sentence: `${quoted(value)} in ${column} is new and looks like ${quoted(into)}. It stays as it is until the groups of “${sentenceText(step).replace(/\.$/, '')}” say otherwise.` })),
+    ),
+  )
+const inputOf = (recipe: Recipe, table: string): string => recipe.tables.find(({ id }) => id === table)?.steps.flatMap((one) => (typeof one.input === 'string' ? [one.input] : []))[0] ?? ''
+
+/** What a run on the new data told: needed where only data can tell (see `needsData`). */
+export type FitRun = { readonly plan: Plan; readonly tables: readonly RanTable[] }
+
 /** New exports held against what the story was built on and against every step. Nothing is guessed silently. */
-export const fitRecipe = (recipe: Recipe, inputs: Readonly<Record<string, FitInput>>): FitReport => {
+export const fitRecipe = (recipe: Recipe, inputs: Readonly<Record<string, FitInput>>, ran?: FitRun): FitReport => {
   const schemas: InputSchemas = Object.fromEntries(Object.entries(inputs).map(([id, { table }]) => [id, table.schema]))
   const findings = recipe.inputs.flatMap(({ id, name, columns }): FitFinding[] => {
     const input = inputs[id]
@@ -135,7 +148,7 @@ export const fitRecipe = (recipe: Recipe, inputs: Readonly<Record<string, FitInp
     const sheets = (input.missingSheets ?? []).map((sheet): FitFinding => ({ code: 'missing-sheet', input: id, sheet, offers: [], sentence: `${name} has no sheet ${quoted(sheet)}.` }))
     return [...(columns && columns.length > 0 ? columnFindings(recipe, id, name, columns, input) : []), ...came, ...lacking, ...sheets, ...rowFinding(id, name, input)]
   })
-  const broken = brokenSteps(planRecipe(recipe, schemas))
+  const broken = brokenSteps(ran?.plan ?? planRecipe(recipe, schemas))
   const told = findings.map((finding) => {
     const cause = broken.find(({ problem }) => finding.code === 'missing-column' && ('column' in problem ? problem.column === finding.column : 'sentence' in problem && problem.sentence.includes(quoted(finding.column ?? ''))))
     return cause ? { ...finding, step: cause.step.id, sentence: `${finding.sentence} Step ${cause.step.id} (${sentenceText(cause.step).replace(/\.$/, '')}) needs it.` } : finding
@@ -143,7 +156,7 @@ export const fitRecipe = (recipe: Recipe, inputs: Readonly<Record<string, FitInp
   const rest = broken
     .filter(({ step }) => !told.some((finding) => finding.step === step.id))
     .map(({ table, step, sentence }): FitFinding => ({ code: 'broken-step', input: recipe.tables.find((one) => one.id === table)?.steps.flatMap((one) => (typeof one.input === 'string' ? [one.input] : []))[0] ?? '', step: step.id, offers: [], sentence }))
-  const all = [...told, ...rest]
+  const all = [...told, ...rest, ...valueFindings(recipe, ran?.tables ?? [])]
   const verdict: Verdict = broken.length > 0 ? 'does-not-fit' : all.some(({ code }) => code === 'missing-column' || code === 'changed-type' || code === 'missing-sheet') ? 'fits-with-changes' : 'fits'
   return { verdict, findings: all }
 }

@@ -125,3 +125,6 @@ export const brokenSteps = (plan: Plan): Broken[] =>
 
 /** Inputs that a table needs: those its own steps open. */
 export const inputsOf = (table: RecipeTable): string[] => table.steps.flatMap((step) => (typeof step.input === 'string' && kindOf(step).start ? [step.input] : []))
+
+/** Whether new data can only be judged by running the story on it: columns come from the data, or a step judges values. */
+export const needsData = (recipe: Recipe): boolean => recipe.tables.some(({ steps }) => steps.some((step) => !step.off && (kindOf(step).judges === true || kindOf(step).unforeseen?.(paramsOf(step), []) !== undefined)))

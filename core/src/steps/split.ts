@@ -5,7 +5,7 @@ import { columnWriter, lengthOf, textAt, type TextColumn } from '../table/column
 import { asCoded } from '../table/column.ts'
 import { gather } from '../table/gather.ts'
 import { IntList } from '../table/memory.ts'
-import { cutsAtPattern, cutsAtText, cutsAtWidths, piecesOf, type Cuts } from '../table/pieces.ts'
+import { cutsAtPattern, cutsAtText, cutsAtWidths, piecesOf, type Cuts } from './pieces.ts'
 import { Table, type Field, type Schema } from '../table/table.ts'
 import { listed, quoted } from '../words.ts'
 import { checkColumn, freeName } from './check-columns.ts'

@@ -89,6 +89,8 @@ export type StepKind<P = never> = {
    * a column has. `output` then gives what is sure, and the planner believes later steps that name others until data is seen.
    */
   readonly unforeseen?: (params: P, input: Schema) => ColumnType | undefined
+  /** Names values nobody decided on (`novelties`): asked of new data before a replay. */
+  readonly judges?: true
   readonly run: (params: P, table: Table, context: RunContext) => StepResult
   /** Output column to the input column that it carries on; default: those of the same name. */
   readonly carries?: (params: P, input: Schema, output: Schema) => Readonly<Record<string, string>>

@@ -38,6 +38,7 @@ export const unify = defineStep<Unify>({
     if (field && field.type !== 'text') context.report({ code: 'wrong-type', column: field.name, type: field.type, needs: 'text' }, 'column')
     return input
   },
+  judges: true,
   run: ({ column, groups, judged }, table) => {
     const at = table.indexOf(column)
     const before = table.column(at)

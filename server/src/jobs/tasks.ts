@@ -2,10 +2,10 @@ import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import {
-  csvPieces, factsOf, fileColumns, findText, fitRecipe, kindOf, mendsFor, parameterCells, partnersOf, renamedTable, runRecipe, sentenceOf, sentenceText, StepCache, suggestGroups, textOfCell, valuesOf, viewOf,
+  csvPieces, factsOf, fileColumns, findText, fitRecipe, kindOf, mendsFor, needsData, parameterCells, partnersOf, pythonScript, renamedTable, runRecipe, ScriptError, sentenceOf, sentenceText, sqlScript, StepCache, suggestGroups, textOfCell, valuesOf, viewOf,
   type Read, type Recipe, type Renames, type Facts, type Judge, type Source, type Sources, type Step, type Table,
 } from '@fabula/core'
-import type { FileRef, FitReply, GroupsReply, LookReply, OpenReply, PreviewReply, PreviewRequest, RunReply } from '@fabula/core/api'
+import type { FileRef, FitReply, GroupsReply, LookReply, OpenReply, PreviewReply, PreviewRequest, RunReply, ScriptReply } from '@fabula/core/api'
 import { FileProblem, lookAtFile, openInput, type OpenedFiles } from '@fabula/formats'
 import { setImmediate as otherWork } from 'node:timers/promises'
 
@@ -18,6 +18,7 @@ export type Task =
   | { readonly kind: 'facts'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly columns: readonly string[]; readonly deep: boolean; readonly files: Files; readonly now: number }
   | { readonly kind: 'values'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly column: string; readonly files: Files; readonly now: number }
   | { readonly kind: 'groups'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly column: string; readonly files: Files; readonly now: number }
+  | { readonly kind: 'scripts'; readonly recipe: Recipe; readonly files: Files }
   | { readonly kind: 'find'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly text: string; readonly from: { readonly row: number; readonly column: string } | null; readonly back: boolean; readonly files: Files; readonly now: number }
   | { readonly kind: 'fit'; readonly recipe: Recipe; readonly files: Files; readonly before: Files; readonly renames: Readonly<Record<string, Renames>> }
   | { readonly kind: 'run'; readonly recipe: Recipe; readonly files: Files; readonly renames: Readonly<Record<string, Renames>>; readonly allowChanges: boolean; readonly parameters: Readonly<Record<string, string>>; readonly now: number }
@@ -161,15 +162,32 @@ const groupsOf = (bars: readonly { label: string; count: number }[]): GroupsRepl
 }
 
 const fit = async ({ recipe, files, before, renames }: Extract<Task, { kind: 'fit' }>, desk: Desk): Promise<FitReply> => {
-  const { inputs } = await openAll(recipe, files, renames, desk)
+  const { inputs, sources } = await openAll(recipe, files, renames, desk)
   const known: Record<string, OpenedFiles | undefined> = {}
   for (const [input, read] of reads(recipe)) if (before[input] && before[input] !== files[input]) known[input] = (await openFiles(before[input], read, desk)).files
-  const report = fitRecipe(recipe, Object.fromEntries(Object.entries(inputs).map(([id, one]) => [id, { table: one.table, parts: one.parts, missingSheets: one.missingSheets, before: known[id]?.table, partsBefore: known[id]?.parts }])))
+  const report = fitRecipe(recipe, Object.fromEntries(Object.entries(inputs).map(([id, one]) => [id, { table: one.table, parts: one.parts, missingSheets: one.missingSheets, before: known[id]?.table, partsBefore: known[id]?.parts }])), needsData(recipe) ? runRecipe(recipe, { sources, parameters: parameterCells(recipe, {}).cells, now: 0, cache, shouldStop: desk.shouldStop }) : undefined)
   return {
     verdict: report.verdict,
     findings: report.findings.map((finding) => ({ ...finding, offers: [...finding.offers] })),
     inputs: recipe.inputs.flatMap(({ id, name }) => (inputs[id] ? [{ id, name, files: [...(files[id] ?? [])], rows: inputs[id].table.rowCount, columns: inputs[id].table.names.length, kept: before[id] === files[id] }] : [])),
   }
+}
+
+/** Both scripts; columns that only data can tell are pinned to those of the flow's own files. */
+const scripts = async ({ recipe, files }: Extract<Task, { kind: 'scripts' }>, desk: Desk): Promise<ScriptReply> => {
+  const ready = [...reads(recipe).keys()].every((input) => (files[input] ?? []).length > 0)
+  const plan = needsData(recipe) && ready ? runRecipe(recipe, { sources: (await openAll(recipe, files, {}, desk)).sources, parameters: parameterCells(recipe, {}).cells, now: 0, cache, shouldStop: desk.shouldStop }).plan : undefined
+  const made = (make: () => { parts: readonly { step?: string; text: string }[] }): { parts: { step?: string; text: string }[]; problem: string | null } => {
+    try {
+      return { parts: [...make().parts], problem: null }
+    } catch (error) {
+      if (error instanceof ScriptError) return { parts: [], problem: error.message }
+      throw error
+    }
+  }
+  const python = made(() => pythonScript(recipe, plan))
+  const sql = made(() => sqlScript(recipe, plan))
+  return { python: python.parts, sql: sql.parts, problem: python.problem ?? sql.problem }
 }
 
 const firstRows = (table: Table, most: number): (string | null)[][] =>
@@ -197,9 +215,10 @@ export type RunResult = Pick<RunReply, 'files' | 'tables' | 'outputs'> & { reado
 const run = async (task: Extract<Task, { kind: 'run' }>, desk: Desk): Promise<RunResult> => {
   const { recipe, files, renames, parameters, now } = task
   const { inputs, sources } = await openAll(recipe, files, renames, desk)
-  const report = fitRecipe(recipe, inputs)
+  const ran = runRecipe(recipe, { sources, parameters: cellsFor(recipe, parameters), now, cache, shouldStop: desk.shouldStop, onStep: (done, of, step) => desk.progress({ done, of, doing: sentenceText(step) }) })
+  const report = fitRecipe(recipe, inputs, ran)
   if (report.verdict === 'does-not-fit' || (report.verdict === 'fits-with-changes' && !task.allowChanges)) throw new TaskProblem(`The files do not fit: ${report.findings.filter(({ code }) => code !== 'new-column').map(({ sentence }) => sentence).join(' ')}`)
-  const { tables } = runRecipe(recipe, { sources, parameters: cellsFor(recipe, parameters), now, cache, shouldStop: desk.shouldStop, onStep: (done, of, step) => desk.progress({ done, of, doing: sentenceText(step) }) })
+  const { tables } = ran
   const wanted = recipe.outputs && recipe.outputs.length > 0 ? recipe.outputs : recipe.tables.slice(-1).map(({ id }) => ({ table: id, file: `${id}.csv`, options: undefined }))
   const stored: { hash: string; size: number }[] = []
   const outputs = wanted.map(({ table, file, options }) => {
@@ -252,6 +271,8 @@ export const perform = async (task: Task, desk: Desk): Promise<unknown> => {
       const table = await tableAfter(task, desk)
       return table ? findText(table, task.text, task.from, task.back) : { found: null, total: 0 }
     }
+    case 'scripts':
+      return scripts(task, desk)
     case 'fit':
       return fit(task, desk)
     case 'run':

@@ -1,6 +1,6 @@
 import { Router, type Request } from 'express'
 import type { z } from 'zod'
-import { pythonScript, ScriptError, sqlScript, writeRecipe, type Recipe } from '@fabula/core'
+import { writeRecipe, type Recipe } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import type { Bench } from '../jobs/pool.ts'
 import type { Progress, RunResult } from '../jobs/tasks.ts'
@@ -156,23 +156,19 @@ export const flowRoutes = ({ flows, files, bench, runner, registerFile }: Servic
     files.read(output.hash).pipe(response)
   })
 
-  router.get('/scripts', async (request, response) => {
-    const { recipe } = await reply(await flowOf(request))
-    try {
-      send(response, api.scriptReply, { python: [...pythonScript(recipe).parts], sql: [...sqlScript(recipe).parts], problem: null })
-    } catch (error) {
-      if (!(error instanceof ScriptError)) throw error
-      send(response, api.scriptReply, { python: [], sql: [], problem: error.message })
-    }
-  })
+  const scriptsOf = async (id: string): Promise<api.ScriptReply> => bench.do<api.ScriptReply>({ kind: 'scripts', recipe: (await reply(id)).recipe, files: await flows.files(id) }).result
+  router.get('/scripts', async (request, response) => send(response, api.scriptReply, await scriptsOf(await flowOf(request))))
   router.get('/download/:what', async (request, response) => {
-    const { recipe } = await reply(await flowOf(request))
+    const id = await flowOf(request)
+    const { recipe } = await reply(id)
     const stem = recipe.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'flow'
     const { what } = request.params
-    if (what === 'python') response.attachment(`${stem}.py`).type('text/x-python').send(pythonScript(recipe).text)
-    else if (what === 'sql') response.attachment(`${stem}.sql`).type('application/sql').send(sqlScript(recipe).text)
-    else if (what === 'recipe') response.attachment(`${stem}.fabula.json`).type('application/vnd.fabula.recipe+json').send(writeRecipe(recipe))
-    else throw new Refusal(404, 'no-download', 'There is no such thing to download.')
+    if (what === 'recipe') response.attachment(`${stem}.fabula.json`).type('application/vnd.fabula.recipe+json').send(writeRecipe(recipe))
+    else if (what === 'python' || what === 'sql') {
+      const script = await scriptsOf(id)
+      if (script[what].length === 0) throw new Refusal(409, 'no-script', script.problem ?? 'There is no script.')
+      response.attachment(`${stem}.${what === 'python' ? 'py' : 'sql'}`).type(what === 'python' ? 'text/x-python' : 'application/sql').send(script[what].map(({ text }) => text).join('\n'))
+    } else throw new Refusal(404, 'no-download', 'There is no such thing to download.')
   })
   return router
 }

@@ -14,7 +14,7 @@ type Files = Record<string, FileRef[]>
 type Renames = Record<string, Record<string, string>>
 const when = (iso: string): string => new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 const verdictWords: Readonly<Record<FitReply['verdict'], readonly [string, string]>> = { 'fits': ['✓ fits', 'text-came'], 'fits-with-changes': ['≈ fits with changes', 'text-turned'], 'does-not-fit': ['! does not fit yet', 'text-went'] }
-const marks: Readonly<Record<string, string>> = { 'new-column': '+', 'new-sheet': '+', 'missing-sheet': '!', 'missing-column': '!', 'changed-type': '≈', 'broken-step': '!', 'lacking-file': '≈', 'row-count': '≈' }
+const marks: Readonly<Record<string, string>> = { 'new-column': '+', 'new-sheet': '+', 'missing-sheet': '!', 'missing-column': '!', 'changed-type': '≈', 'broken-step': '!', 'lacking-file': '≈', 'row-count': '≈', 'new-value': '?' }
 
 const Findings = ({ report, input, accept, accepted, undo }: { report: FitReply; input: string; accept: (from: string, to: string) => void; accepted: Readonly<Record<string, string>>; undo: (from: string) => void }) => {
   const findings = report.findings.filter((finding) => finding.input === input)
@@ -80,6 +80,8 @@ const Ledger = ({ run, last, names }: { names: Readonly<Record<string, string>>;
               <tr key={account.id} className={`border-b border-line text-right *:px-2 *:py-[7px] ${odd ? 'bg-turned-tint' : ''}`}>
                 <th scope="row" className="text-left font-serif text-[13.5px] font-normal">
                   {i + 1} {account.sentence}
+                  {account.notes.rowsWithMorePieces !== undefined && <span className="block font-sans text-[12px] text-turned">{`${counted(account.notes.rowsWithMorePieces, 'cell')} had more pieces than there are columns; what is beyond stays joined in the last`}</span>}
+                  {account.notes.newLookalikes !== undefined && <span className="block font-sans text-[12px] text-turned">{`${counted(account.notes.newLookalikes, 'new value')} ${account.notes.newLookalikes === 1 ? 'looks' : 'look'} like one that was given another spelling`}</span>}
                   {odd && <span className="block font-sans text-[12px] text-turned">{`drops ${(share * 100).toFixed(1)} % of the rows; last time ${(usual * 100).toFixed(1)} %`}</span>}
                 </th>
                 <td>{before ? figure(before.rowsOut) : ''}</td>
