@@ -1,6 +1,6 @@
 import { mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
-import { fitRecipe, maybeIsoDateTime, maybeIsoDate, runRecipe, csvPieces, formatDateTime, textOfCell, type FitRun, type Recipe, type RanTable, type Table } from '@fabula/core'
+import { fitRecipe, maybeIsoDateTime, maybeIsoDate, refusals, runRecipe, csvPieces, formatDateTime, textOfCell, type FitRun, type Recipe, type RanTable, type Table } from '@fabula/core'
 import { Fault, fault } from './fault.ts'
 import { checkRecipe, loadInputs, loadParameters, loadRecipe, pairs, type Opened } from './load.ts'
 
@@ -70,6 +70,8 @@ export const run = async (recipePath: string, words: RunWords): Promise<void> =>
   checkRecipe(recipe)
   const opened = await loadInputs(recipe, words.input)
   const ran = runRecipe(recipe, { sources: opened.sources, parameters, now })
+  const refused = refusals(ran.plan)
+  if (refused.length > 0) throw new Fault(5, refused.map(({ sentence, where }) => ({ code: 'refused-data', sentence, where })))
   fitted(recipe, opened, ran, words.allowChanges === true)
   const { tables } = ran
   const outputs = wanted.map((one) => {

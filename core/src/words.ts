@@ -50,6 +50,8 @@ type ProblemData = {
   'no-columns-left': Record<never, never>
   'no-columns-chosen': { selector: string }
   'twice-named': { column: string }
+  'twice-labelled': { label: string }
+  'refused-data': { sentence: string }
   'wrong-type': { column: string; type: ColumnType; needs: string }
   'wrong-value': { value: string; column: string; type: ColumnType }
   'cannot-cast': { column: string; from: ColumnType; to: ColumnType }
@@ -71,6 +73,8 @@ const sentences: { readonly [C in ProblemCode]: (data: ProblemData[C]) => string
   'no-columns-left': () => 'No column would be left. Keep at least one.',
   'no-columns-chosen': ({ selector }) => `No column here is meant by ${selector}. Choose at least one.`,
   'twice-named': ({ column }) => `The column ${quoted(column)} is named twice. Name it once.`,
+  'twice-labelled': ({ label }) => `Two columns of one group get the label ${quoted(label)}. Take less off the names, or leave one column out.`,
+  'refused-data': ({ sentence }) => sentence,
   'wrong-type': ({ column, type, needs }) => `${quoted(column)} is ${typeWords[type]}; this needs ${needs}. Change its type first.`,
   'wrong-value': ({ value, column, type }) => `${quoted(value)} does not read as ${typeWords[type]}, which ${quoted(column)} is. Give another value.`,
   'cannot-cast': ({ column, from, to }) => `${quoted(column)} is ${typeWords[from]}, and that cannot become ${typeWords[to]}. Choose another type.`,

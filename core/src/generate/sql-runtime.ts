@@ -119,6 +119,14 @@ begin
 end $fn$;`,
   },
   {
+    source: `-- the single value of a cell; a second is refused
+create function only_one(given anyarray, place text) returns anyelement immutable language plpgsql as $fn$
+begin
+  if cardinality(given) > 1 then raise exception 'Two values meet in one cell of %: % and %. Choose a measure such as their sum, or another column that tells the rows apart.', place, given[1], given[2]; end if;
+  return given[1];
+end $fn$;`,
+  },
+  {
     source: `create function natural_key(t text) returns text immutable language sql as $$
   select string_agg(case when m[1] ~ '^[0-9]' then '0' || lpad(length(d)::text, 4, '0') || d else m[1] end, '' order by n)
   from regexp_matches(lower_of(t), '[0-9]+|[^0-9]+', 'g') with ordinality as parts(m, n), lateral (select regexp_replace(m[1], '^0+(?=[0-9])', '')) s(d) $$;`,

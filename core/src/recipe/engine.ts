@@ -1,4 +1,4 @@
-import type { OpenedInput, RunContext, StepResult } from '../steps/step-kind.ts'
+import { DataRefused, type OpenedInput, type RunContext, type StepResult } from '../steps/step-kind.ts'
 import { Table, type Schema } from '../table/table.ts'
 import type { Cell } from '../table/column.ts'
 import { accountFor, type Account } from './account.ts'
@@ -104,6 +104,17 @@ class Run {
     return { entry, key }
   }
 
+  /** Data that a step refuses breaks it, with the reason. */
+  private attempt(step: Step, before: Table, above: string, planner: TablePlanner): { entry: Entry; key: string } | undefined {
+    try {
+      return this.step(step, before, above)
+    } catch (error) {
+      if (!(error instanceof DataRefused)) throw error
+      planner.refused(error.message)
+      return undefined
+    }
+  }
+
   /** Steps are checked as they run, against what really came out of the one before; after `until` they are only checked. */
   table(table: RecipeTable): { readonly ran: RanTable; readonly planned: PlannedTable } {
     const planner = new TablePlanner(this.recipe, this.schemas)
@@ -116,14 +127,13 @@ class Run {
     for (const [i, step] of table.steps.entries()) {
       const { state } = planner.next(step)
       if (reached) continue
-      if (state !== 'fine') steps.push({ step, state, table: before, result: undefined, account: undefined })
-      else {
-        const { entry, key } = this.step(step, before, above)
-        before = entry.result.table
-        above = key
+      const done = state === 'fine' ? this.attempt(step, before, above, planner) : undefined
+      if (done) {
+        before = done.entry.result.table
+        above = done.key
         planner.came(before.schema)
-        steps.push({ step, state, table: before, result: entry.result, account: entry.account })
-      }
+        steps.push({ step, state, table: before, result: done.entry.result, account: done.entry.account })
+      } else steps.push({ step, state: planner.steps.at(-1)?.state ?? state, table: before, result: undefined, account: undefined })
       this.options.onStep?.(++this.done, count, step)
       reached = until?.table === table.id && until.step === step.id && i < table.steps.length - 1
     }

@@ -46,13 +46,18 @@ type Checked = { readonly input: Schema; readonly output: Schema; readonly probl
  * One step against the schema before it. Where columns may come that only data can tell (`open` is their type), those
  * that the step names are taken to be there.
  */
-const checkStep = (step: Step, input: Schema, open: ColumnType | undefined, context: Omit<CheckContext, 'report'>): Checked => {
+const checkStep = (step: Step, input: Schema, open: ColumnType | undefined, guessed: readonly string[], context: Omit<CheckContext, 'report'>): Checked => {
   const problems: Problem[] = []
   const output = kindOf(step).output(paramsOf(step), input, { ...context, report: (problem, ...path) => problems.push({ ...problem, path } as Problem) })
   if (open !== undefined && problems.length > 0 && problems.every(({ code }) => code === 'no-columns-chosen' || code === 'no-columns-left')) return { input, output, problems: [] }
+  if (problems.length > 0 && guessed.some((name) => input.some((field) => field.name === name)))
+    for (const type of ['integer', 'decimal', 'boolean'] as const) {
+      const tried = checkStep(step, input.map((field) => (guessed.includes(field.name) ? { name: field.name, type } : field)), open, [], context)
+      if (tried.problems.length === 0) return tried
+    }
   const believed = open === undefined ? [] : [...new Set(problems.flatMap((problem) => missingIn(problem) ?? []))]
   if (believed.length === 0) return { input, output, problems }
-  return checkStep(step, [...input, ...believed.map((name) => ({ name, type: open as ColumnType }))], open, context)
+  return checkStep(step, [...input, ...believed.map((name) => ({ name, type: open as ColumnType }))], open, guessed, context)
 }
 
 /** A table's steps checked one after the other; where data is at hand, what came out of a step is told before the next is checked. */
@@ -60,6 +65,7 @@ export class TablePlanner {
   readonly steps: PlannedStep[] = []
   private schema: Schema = []
   private open: ColumnType | undefined
+  private guessed: readonly string[] = []
   stopped = false
   private readonly context: Omit<CheckContext, 'report'>
   constructor(recipe: Recipe, schemas: InputSchemas) {
@@ -73,25 +79,33 @@ export class TablePlanner {
   private plan(step: Step): PlannedStep {
     const { schema } = this
     if (step.off || this.stopped) return { step, state: step.off ? 'off' : 'waiting', input: schema, output: schema, problems: [] }
-    const { input, output, problems } = checkStep(step, schema, this.open, this.context)
+    const { input, output, problems } = checkStep(step, schema, this.open, this.guessed, this.context)
     if (problems.length > 0) {
       this.stopped = true
       return { step, state: 'broken', input, output: input, problems }
     }
     this.schema = output
     this.open = kindOf(step).unforeseen?.(paramsOf(step), input) ?? this.open
+    this.guessed = [...this.guessed, ...(kindOf(step).guesses?.(paramsOf(step)) ?? [])]
     return { step, state: 'fine', input, output, problems }
   }
   /** What really came out of the step told last. */
   came(schema: Schema): void {
     this.schema = schema
     this.open = undefined
+    this.guessed = []
     const last = this.steps.at(-1)
     if (last) this.steps[this.steps.length - 1] = { ...last, output: schema }
   }
+  /** The data was refused at the step told last. */
+  refused(sentence: string): void {
+    this.stopped = true
+    const last = this.steps.at(-1)
+    if (last) this.steps[this.steps.length - 1] = { ...last, state: 'broken', output: last.input, problems: [{ code: 'refused-data', sentence, path: [] }] }
+  }
   /** Whether the schema holds columns that are only believed, or lacks some. */
   get unsure(): boolean {
-    return this.open !== undefined
+    return this.open !== undefined || this.guessed.length > 0
   }
   get output(): Schema | undefined {
     return this.stopped ? undefined : this.schema
@@ -127,4 +141,7 @@ export const brokenSteps = (plan: Plan): Broken[] =>
 export const inputsOf = (table: RecipeTable): string[] => table.steps.flatMap((step) => (typeof step.input === 'string' && kindOf(step).start ? [step.input] : []))
 
 /** Whether new data can only be judged by running the story on it: columns come from the data, or a step judges values. */
-export const needsData = (recipe: Recipe): boolean => recipe.tables.some(({ steps }) => steps.some((step) => !step.off && (kindOf(step).judges === true || kindOf(step).unforeseen?.(paramsOf(step), []) !== undefined)))
+export const needsData = (recipe: Recipe): boolean => recipe.tables.some(({ steps }) => steps.some((step) => !step.off && (kindOf(step).judges === true || kindOf(step).unforeseen?.(paramsOf(step), []) !== undefined || kindOf(step).guesses !== undefined)))
+
+/** Why data was refused, each with its step; nothing may be written then. */
+export const refusals = (plan: Plan): Broken[] => brokenSteps(plan).filter(({ problem }) => problem.code === 'refused-data')

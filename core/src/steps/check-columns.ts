@@ -54,6 +54,16 @@ const positionsOf = (selector: Selector, schema: Schema): number[] => {
 export const selected = (selector: Selector, schema: Schema): Field[] => positionsOf(selector, schema).map((i) => schema[i] as Field)
 export const selectedNames = (selector: Selector, schema: Schema): string[] => selected(selector, schema).map((field) => field.name)
 
+/** Columns that rows are grouped by; none makes one group. */
+export type By = Selector | readonly []
+export const bySchema: z.ZodType<By> = z.union([selectorSchema, z.tuple([])])
+const noKeys = (by: By): boolean => Array.isArray(by) && by.length === 0
+export const keysOf = (by: By, schema: Schema): Field[] => (noKeys(by) ? [] : [...new Set(selected(by, schema))])
+export const byWords = (by: By): string => (noKeys(by) ? '' : selectorWords(by))
+export const checkBy = (by: By, schema: Schema, context: CheckContext, ...path: Path): void => {
+  if (!noKeys(by)) checkSelector(by, schema, context, ...path)
+}
+
 export const missingColumn = (column: string, schema: Schema) => ({ code: 'missing-column' as const, column, nearest: nearest(column, schema.map((field) => field.name)) })
 
 /** The column of that name; reported where there is none. */

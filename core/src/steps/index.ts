@@ -16,6 +16,7 @@ import { header } from './header.ts'
 import { move } from './move.ts'
 import { number } from './number.ts'
 import { open } from './open.ts'
+import { pivot } from './pivot.ts'
 import { rename } from './rename.ts'
 import { replace } from './replace.ts'
 import { select } from './select.ts'
@@ -24,11 +25,14 @@ import { sort } from './sort.ts'
 import { split } from './split.ts'
 import type { StepKind } from './step-kind.ts'
 import { summarise } from './summarise.ts'
+import { transpose } from './transpose.ts'
 import { unify } from './unify.ts'
 import { unpivot } from './unpivot.ts'
+import { unroll } from './unroll.ts'
+import { window } from './window.ts'
 
 /** The one list of step kinds. A new kind is a file beside these and a line here. */
-export const stepKinds = { open, enter, select, drop, rename, move, duplicate, cast, header, filter, sort, slice, distinct, number, fill, replace, 'fill-empty': fillEmpty, blank, 'clean-text': cleanText, unify, derive, cases, split, extract, combine, unpivot, summarise } as const satisfies Readonly<Record<string, StepKind>>
+export const stepKinds = { open, enter, select, drop, rename, move, duplicate, cast, header, filter, sort, slice, distinct, number, fill, replace, 'fill-empty': fillEmpty, blank, 'clean-text': cleanText, unify, derive, cases, split, extract, combine, unpivot, pivot, transpose, summarise, window, unroll } as const satisfies Readonly<Record<string, StepKind>>
 
 export type StepKindName = keyof typeof stepKinds
 

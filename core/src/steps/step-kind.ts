@@ -13,7 +13,7 @@ export type Format = (typeof formats)[number]
 export type Path = readonly (string | number)[]
 
 /** The editors a sentence can open. The page has one for each; a kind names them by slot. */
-export const editors = ['columns', 'column', 'name', 'value', 'condition', 'formula', 'choice', 'number', 'text', 'measures', 'sortKeys', 'types', 'renames', 'change', 'formats', 'open', 'slice', 'grid', 'pairs', 'oneColumn', 'values', 'cleanings', 'groups', 'cases', 'separator', 'pieces', 'take'] as const
+export const editors = ['columns', 'column', 'name', 'value', 'condition', 'formula', 'choice', 'number', 'text', 'measures', 'sortKeys', 'types', 'renames', 'change', 'formats', 'open', 'slice', 'grid', 'pairs', 'oneColumn', 'values', 'cleanings', 'groups', 'cases', 'separator', 'pieces', 'take', 'labels', 'labelsFound', 'windowMeasures', 'pivotValues'] as const
 export type Editor = (typeof editors)[number]
 
 /** An underlined part of a sentence: its words, where in the params it stands, and what edits it. */
@@ -33,6 +33,9 @@ export type Origin =
   | { readonly kind: 'source' }
 
 export type Unreadable = { readonly column: string; readonly rows: Int32Array }
+
+/** Data that a step must not take: a second value where one is allowed, a check that says stop. */
+export class DataRefused extends Error {}
 
 export type Novelty = { readonly column: string; readonly value: string; readonly into: string }
 
@@ -89,6 +92,8 @@ export type StepKind<P = never> = {
    * a column has. `output` then gives what is sure, and the planner believes later steps that name others until data is seen.
    */
   readonly unforeseen?: (params: P, input: Schema) => ColumnType | undefined
+  /** Columns whose type only data can tell; `output` guesses text, and without data later steps may take them for another. */
+  readonly guesses?: (params: P) => readonly string[]
   /** Names values nobody decided on (`novelties`): asked of new data before a replay. */
   readonly judges?: true
   readonly run: (params: P, table: Table, context: RunContext) => StepResult

@@ -1,93 +1,171 @@
 import { z } from 'zod'
+import { sqlTypeName } from '../formula/to-code.ts'
+import { compilePattern, patternFor, patternProblem, replaceMatches } from '../generate/regex.ts'
 import { code, joined, py, sql, type Code } from '../generate/tag.ts'
 import { columnOf, emptyColumn, isEmptyAt, lengthOf, typeTogether, type Column, type ColumnType } from '../table/column.ts'
 import { gather, interleave, repeatEach } from '../table/gather.ts'
-import { IntList } from '../table/memory.ts'
+import { IntList, ints } from '../table/memory.ts'
 import { convert } from '../table/reading.ts'
 import type { Field, Schema } from '../table/table.ts'
+import { counted, listed, quoted } from '../words.ts'
 import { checkPlace, checkSelector, columnsSlot, freeName, placePython, placeSchema, positionFor, selected, selectedNames, selectorPython, selectorSchema, type Place, type Selector } from './check-columns.ts'
 import { name } from './names.ts'
-import { defineStep, slot } from './step-kind.ts'
+import { defineStep, slot, type Sentence } from './step-kind.ts'
 
-type Unpivot = Place & { readonly name: string; readonly groups: readonly [{ readonly columns: Selector; readonly value: string }]; readonly empty?: 'keep' | 'drop' | undefined }
+type Group = { readonly columns: Selector; readonly value: string }
+type Labels = { readonly remove?: string | { readonly pattern: string } | undefined; readonly renames?: Readonly<Record<string, string>> | undefined }
+type Unpivot = Place & { readonly name: string; readonly groups: readonly Group[]; readonly labels?: Labels | undefined; readonly empty?: 'keep' | 'drop' | undefined }
 
-type Layout = { readonly gathered: readonly Field[]; readonly kept: readonly Field[]; readonly type: ColumnType; readonly label: string; readonly value: string; readonly at: number; readonly schema: Schema }
-
-/** Columns that repeat, then label and value: last, or where `before` or `after` says. */
-const layout = (params: Unpivot, input: Schema): Layout => {
-  const [group] = params.groups
-  const gathered = [...new Set(selected(group.columns, input))]
-  const kept = input.filter((field) => !gathered.includes(field))
-  const names = kept.map((field) => field.name)
-  const label = freeName(params.name, names)
-  const value = freeName(group.value, [...names, label])
-  const type = typeTogether(gathered.map((field) => field.type))
-  const at = positionFor(params, names)
-  const made: Field[] = [{ name: label, type: 'text' }, { name: value, type }]
-  return { gathered, kept, type, label, value, at, schema: [...kept.slice(0, at), ...made, ...kept.slice(at)] }
+/** A column's name as the label that stands in the rows: cleaned first, then called otherwise. */
+const labelOf = (labels: Labels | undefined): ((column: string) => string) => {
+  const { remove, renames = {} } = labels ?? {}
+  const pattern = typeof remove === 'object' ? compilePattern(remove.pattern, false) : undefined
+  return (column) => {
+    const cleaned = pattern ? replaceMatches(column, pattern, '') : typeof remove === 'string' && remove !== '' ? column.replaceAll(remove, () => '') : column
+    return Object.hasOwn(renames, cleaned) ? (renames[cleaned] as string) : cleaned
+  }
 }
 
-/** Which of the made rows are kept when empties are dropped. */
-const filledRows = (column: Column): Int32Array => {
+type Laid = {
+  /** For each label, in column order, the column of each group that has it. */
+  readonly turns: readonly { readonly label: string; readonly columns: readonly (string | undefined)[] }[]
+  readonly kept: readonly Field[]
+  readonly gathered: number
+  readonly label: string
+  readonly values: readonly Field[]
+  readonly at: number
+  readonly schema: Schema
+  readonly twice: readonly string[]
+}
+
+/** One group: a turn for each of its columns. Several: columns of one label are one turn, a label that a group lacks gives empty. */
+const layout = (params: Unpivot, input: Schema): Laid => {
+  const label = labelOf(params.labels)
+  const fields = params.groups.map(({ columns }) => [...new Set(selected(columns, input))])
+  const all = new Set(fields.flat())
+  const kept = input.filter((field) => !all.has(field))
+  const twice: string[] = []
+  const turns: { label: string; columns: (string | undefined)[] }[] = []
+  if (fields.length === 1) for (const field of fields[0] ?? []) turns.push({ label: label(field.name), columns: [field.name] })
+  else {
+    const byLabel = new Map<string, { label: string; columns: (string | undefined)[] }>()
+    for (const field of input.filter((one) => all.has(one)))
+      fields.forEach((group, g) => {
+        if (!group.includes(field)) return
+        const key = label(field.name)
+        const turn = byLabel.get(key) ?? { label: key, columns: fields.map(() => undefined) }
+        if (!byLabel.has(key)) {
+          byLabel.set(key, turn)
+          turns.push(turn)
+        }
+        if (turn.columns[g] !== undefined) twice.push(key)
+        turn.columns[g] = field.name
+      })
+  }
+  const taken = kept.map((field) => field.name)
+  const at = positionFor(params, taken)
+  const labelName = freeName(params.name, taken)
+  taken.push(labelName)
+  const values = params.groups.map(({ value }, g): Field => {
+    const free = freeName(value, taken)
+    taken.push(free)
+    return { name: free, type: typeTogether((fields[g] ?? []).map((field) => field.type)) }
+  })
+  return { turns, kept, gathered: all.size, label: labelName, values, at, schema: [...kept.slice(0, at), { name: labelName, type: 'text' }, ...values, ...kept.slice(at)], twice }
+}
+
+/** Which of the made rows are kept when empties are dropped: those with a value in any group. */
+const filledRows = (columns: readonly Column[]): Int32Array => {
   const rows = new IntList()
-  for (let i = 0, n = lengthOf(column); i < n; i++) if (!isEmptyAt(column, i)) rows.push(i)
+  for (let i = 0, n = columns[0] ? lengthOf(columns[0]) : 0; i < n; i++) if (columns.some((column) => !isEmptyAt(column, i))) rows.push(i)
   return rows.done()
 }
 
 const widenSql = (part: Code, from: ColumnType, to: ColumnType): Code => (from === to ? part : to === 'text' ? sql`shown(${part})` : sql`${part}::${code(to === 'decimal' ? 'float8' : 'timestamp')}`)
+
+const labelWords = ({ remove, renames }: Labels = {}): string => {
+  const parts = [...(remove === undefined || remove === '' ? [] : [typeof remove === 'string' ? `without ${quoted(remove)}` : `without what matches ${remove.pattern}`]), ...(renames && Object.keys(renames).length > 0 ? [`${counted(Object.keys(renames).length, 'of them', 'of them')} called otherwise`] : [])]
+  return parts.length === 0 ? 'name' : `name ${listed(parts)}`
+}
+const groupWords = (params: Unpivot): Sentence => {
+  const [first] = params.groups
+  const label: Sentence = ['the ', slot(labelWords(params.labels), 'labels', ['labels']), ' as ', slot(params.name, 'name', ['name'])]
+  if (params.groups.length === 1 && first) return ['Turn ', columnsSlot(first.columns, 'groups', 0, 'columns'), ' into rows: ', ...label, ', the value as ', slot(first.value, 'name', ['groups', 0, 'value'])]
+  const groups = params.groups.flatMap(({ columns, value }, g): Sentence => [g === 0 ? '' : g === params.groups.length - 1 ? ' and ' : ', ', columnsSlot(columns, 'groups', g, 'columns'), ' as ', slot(value, 'name', ['groups', g, 'value'])])
+  return ['Turn ', ...groups, ' into rows side by side: ', ...label]
+}
 
 export const unpivot = defineStep<Unpivot>({
   kind: 'unpivot',
   verb: 'Turn columns into rows',
   words: ['unpivot', 'melt', 'columns to rows', 'gather', 'longer', 'stack', 'transpose', 'crosstab', 'tidy', 'long'],
   acts: ['columns'],
-  params: z.strictObject({ name, groups: z.tuple([z.strictObject({ columns: selectorSchema, value: name })]), empty: z.enum(['keep', 'drop']).optional(), ...placeSchema }),
-  sentence: ({ name: label, groups: [group], empty = 'keep' }) => [
-    'Turn ',
-    columnsSlot(group.columns, 'groups', 0, 'columns'),
-    ' into rows: the name as ',
-    slot(label, 'name', ['name']),
-    ', the value as ',
-    slot(group.value, 'name', ['groups', 0, 'value']),
-    ', and ',
-    slot(empty === 'keep' ? 'keep the empty ones' : 'leave out the empty ones', 'choice', ['empty'], [['keep', 'keep the empty ones'], ['drop', 'leave out the empty ones']]),
-    '.',
-  ],
+  params: z.strictObject({
+    name,
+    groups: z.array(z.strictObject({ columns: selectorSchema, value: name })).min(1),
+    labels: z.strictObject({ remove: z.union([z.string(), z.strictObject({ pattern: z.string().min(1) })]).optional(), renames: z.record(z.string(), z.string()).optional() }).optional(),
+    empty: z.enum(['keep', 'drop']).optional(),
+    ...placeSchema,
+  }),
+  sentence: (params) => {
+    const { empty = 'keep' } = params
+    return [...groupWords(params), ', and ', slot(empty === 'keep' ? 'keep the empty ones' : 'leave out the empty ones', 'choice', ['empty'], [['keep', 'keep the empty ones'], ['drop', 'leave out the empty ones']]), '.']
+  },
   output: (params, input, context) => {
-    const fields = checkSelector(params.groups[0].columns, input, context, 'groups', 0, 'columns')
+    params.groups.forEach(({ columns }, g) => {
+      const fields = checkSelector(columns, input, context, 'groups', g, 'columns')
+      if (fields.length === 0 && !Array.isArray(columns)) context.report({ code: 'no-columns-chosen', selector: 'that rule' }, 'groups', g, 'columns')
+    })
     checkPlace(params, input, context)
-    if (fields.length === 0 && !Array.isArray(params.groups[0].columns)) context.report({ code: 'no-columns-chosen', selector: 'that rule' }, 'groups', 0, 'columns')
-    return layout(params, input).schema
+    const remove = params.labels?.remove
+    const why = typeof remove === 'object' ? patternProblem(remove.pattern) : undefined
+    if (why && typeof remove === 'object') {
+      context.report({ code: 'bad-pattern', pattern: remove.pattern, why }, 'labels', 'remove', 'pattern')
+      return input
+    }
+    const { schema, twice } = layout(params, input)
+    for (const label of new Set(twice)) context.report({ code: 'twice-labelled', label }, 'labels')
+    return schema
   },
   run: (params, table) => {
-    const { gathered, kept, type, at, schema } = layout(params, table.schema)
-    const columns = gathered.map((field) => convert(table.named(field.name), { type }).column)
-    const value = columns.length > 0 ? interleave(type, columns) : emptyColumn(type, 0)
-    const labels = columnOf('text', gathered.map((field) => field.name))
-    const each = repeatEach(table.rowCount, gathered.length)
-    const turns = new Int32Array(each.length)
-    for (let i = 0; i < turns.length; i++) turns[i] = i % gathered.length
-    const rows = params.empty === 'drop' ? filledRows(value) : undefined
-    const index = rows ? rows.map((row) => each[row] as number) : each
-    const label = gather(labels, rows ? rows.map((row) => turns[row] as number) : turns)
-    const repeated = table.select(kept.map((field) => table.indexOf(field.name))).rows(index)
-    const [labelName = '', valueName = ''] = [schema[at]?.name, schema[at + 1]?.name]
-    const empties = rows ? each.length - rows.length : each.length - filledRows(value).length
-    return {
-      table: repeated.with(at, labelName, label).with(at + 1, valueName, rows ? gather(value, rows) : value),
-      origin: { kind: 'index', index },
-      notes: { gatheredColumns: gathered.length, emptyCells: empties },
+    const { turns, kept, gathered, label, values, at } = layout(params, table.schema)
+    const made = values.map(({ type }, g) => {
+      const columns = turns.map(({ columns: all }) => (all[g] === undefined ? emptyColumn(type, table.rowCount) : convert(table.named(all[g]), { type }).column))
+      return columns.length > 0 ? interleave(type, columns) : emptyColumn(type, 0)
+    })
+    const labels = columnOf('text', turns.map((turn) => turn.label || null))
+    const each = repeatEach(table.rowCount, turns.length)
+    const which = ints(each.length)
+    for (let i = 0, turn = 0; i < which.length; i++) {
+      which[i] = turn
+      turn = turn + 1 === turns.length ? 0 : turn + 1
     }
+    const filled = filledRows(made)
+    const rows = params.empty === 'drop' ? filled : undefined
+    const index = rows ? rows.map((row) => each[row] as number) : each
+    const first = table.select(kept.map((field) => table.indexOf(field.name))).rows(index)
+    const named = first.with(at, label, gather(labels, rows ? rows.map((row) => which[row] as number) : which))
+    const result = made.reduce((now, column, g) => now.with(at + 1 + g, values[g]?.name ?? '', rows ? gather(column, rows) : column), named)
+    return { table: result, origin: { kind: 'index', index }, notes: { gatheredColumns: gathered, emptyCells: each.length - filled.length } }
   },
   carries: (params, input) => Object.fromEntries(layout(params, input).kept.map((field) => [field.name, field.name])),
   sql: (params, { from, input, output, column }) => {
-    const { gathered, type, label, value } = layout(params, input)
-    const pairs = gathered.map((field, i) => sql`(${i + 1}, ${field.name}::text, ${widenSql(sql`t.${column(field.name)}`, field.type, type)})`)
-    const names = output.map((field) => (field.name === label ? sql`u.label as ${column(label)}` : field.name === value ? sql`u.value as ${column(value)}` : sql`t.${column(field.name)}`))
-    return sql`select row_number() over (order by t."¶", u.turn) as "¶", ${names}\nfrom ${from} t cross join lateral (values ${joined(pairs, ', ')}) u(turn, label, value)${params.empty === 'drop' ? code('\nwhere u.value is not null') : code('')}`
+    const { turns, label, values } = layout(params, input)
+    const typeOf = (one: string): ColumnType => input.find((field) => field.name === one)?.type ?? 'text'
+    const rows = turns.map((turn, i) => sql`(${i + 1}, nullif(${turn.label}::text, ''), ${joined(values.map(({ type }, g) => (turn.columns[g] === undefined ? sql`null::${sqlTypeName(type)}` : widenSql(sql`t.${column(turn.columns[g])}`, typeOf(turn.columns[g]), type))), ', ')})`)
+    const parts = values.map((_, g) => code(`v${g + 1}`))
+    const names = output.map((field) => {
+      const g = values.findIndex((one) => one.name === field.name)
+      return field.name === label ? sql`u.label as ${column(label)}` : g >= 0 ? sql`u.${code(`v${g + 1}`)} as ${column(field.name)}` : sql`t.${column(field.name)}`
+    })
+    const filled = params.empty === 'drop' ? sql`\nwhere ${joined(parts.map((part) => sql`u.${part} is not null`), ' or ')}` : code('')
+    return sql`select row_number() over (order by t."¶", u.turn) as "¶", ${names}\nfrom ${from} t cross join lateral (values ${joined(rows, ', ')}) u(turn, label, ${joined(parts, ', ')})${filled}`
   },
   python: (params, { frame }) => {
-    return py`${frame} = unpivot(${frame}, ${selectorPython(params.groups[0].columns, frame)}, name=${params.name}, value=${params.groups[0].value}, drop_empty=${params.empty === 'drop'}${placePython(params)})`
+    const { remove, renames } = params.labels ?? {}
+    const labels = [...(remove === undefined || remove === '' ? [] : [typeof remove === 'string' ? py`, remove=${remove}` : py`, remove_pattern=${patternFor('python', remove.pattern)}`]), ...(renames ? [py`, renames={${joined(Object.entries(renames).map(([from, to]) => py`${from}: ${to}`), ', ')}}`] : [])]
+    const groups = params.groups.map(({ columns, value }) => py`(${selectorPython(columns, frame)}, ${value})`)
+    return py`${frame} = unpivot(${frame}, [${joined(groups, ', ')}], name=${params.name}, drop_empty=${params.empty === 'drop'}${joined(labels, '')}${placePython(params)})`
   },
-  takesIn: (params, column, input) => selectedNames(params.groups[0].columns, input).includes(column),
+  takesIn: (params, column, input) => params.groups.some(({ columns }) => selectedNames(columns, input).includes(column)),
 })

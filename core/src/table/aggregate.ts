@@ -1,11 +1,13 @@
-import { cellAt, columnWriter, isEmptyAt, lengthOf, type Column, type ColumnType } from './column.ts'
+import { cellAt, columnWriter, isEmptyAt, lengthOf, type Cell, type Column, type ColumnType } from './column.ts'
+import { listText, type Item } from './list.ts'
 import { floats, hasBit, IntList, ints } from './memory.ts'
 import { gather } from './gather.ts'
 import { groupBy, type Groups } from './group.ts'
 import { maxInteger } from './number.ts'
 import { extreme } from './order.ts'
+import { textOfCell } from './reading.ts'
 
-export const hows = ['count', 'filled', 'distinct', 'sum', 'mean', 'median', 'min', 'max', 'first', 'last'] as const
+export const hows = ['count', 'filled', 'distinct', 'sum', 'mean', 'median', 'min', 'max', 'deviation', 'first', 'last', 'list', 'join', 'any', 'every', 'share'] as const
 export type How = (typeof hows)[number]
 
 /** A figure per group, and the groups whose figure could not be told. */
@@ -50,7 +52,7 @@ const figures = (type: 'integer' | 'decimal', filled: Int32Array, figure: (group
   for (let g = 0; g < filled.length; g++) {
     if (filled[g] === 0) continue
     const value = figure(g)
-    if (Math.abs(value) <= limit) writer.set(g, value)
+    if (Math.abs(value) <= limit) writer.set(g, value === 0 ? 0 : value)
     else failures.push(g)
   }
   return { column: writer.done(), failures: failures.done() }
@@ -83,15 +85,60 @@ const medians = (column: Column, groups: Groups): Aggregated => {
   })
 }
 
-/** One row of each group: its first or last, whether filled or not. */
-const oneOf = (column: Column, groups: Groups, last: boolean): Aggregated => {
+/** One row of each group: its first or last in the order, whether filled or not. */
+const oneOf = (column: Column, groups: Groups, order: Int32Array | undefined, last: boolean): Aggregated => {
   const rows = ints(groups.count).fill(-1)
-  for (let i = 0; i < groups.ids.length; i++) if (last || rows[groups.ids[i] as number] === -1) rows[groups.ids[i] as number] = i
+  for (let k = 0; k < groups.ids.length; k++) {
+    const i = order ? (order[k] as number) : k
+    if (last || rows[groups.ids[i] as number] === -1) rows[groups.ids[i] as number] = i
+  }
   return { column: gather(column, rows), failures: nothingFailed }
 }
 
+/** The filled cells of each group in the order, as a list or as joined text. */
+const gathered = (column: Column, groups: Groups, order: Int32Array | undefined, make: (items: readonly Exclude<Cell, null>[]) => string | null, type: 'list' | 'text'): Aggregated => {
+  const items: Exclude<Cell, null>[][] = Array.from({ length: groups.count }, () => [])
+  for (let k = 0; k < groups.ids.length; k++) {
+    const i = order ? (order[k] as number) : k
+    const cell = cellAt(column, i)
+    if (cell !== null) items[groups.ids[i] as number]?.push(cell)
+  }
+  const writer = columnWriter(type, groups.count)
+  items.forEach((list, g) => writer.set(g, make(list) || null))
+  return { column: writer.done(), failures: nothingFailed }
+}
+
+/** Whether any, or every, filled cell of a group is true; empty where none is filled. */
+const anyOrEvery = (column: Column, groups: Groups, every: boolean): Aggregated => {
+  const writer = columnWriter('boolean', groups.count)
+  const held = ints(groups.count).fill(-1)
+  for (let i = 0; i < groups.ids.length; i++) {
+    const cell = cellAt(column, i)
+    if (cell === null) continue
+    const g = groups.ids[i] as number
+    const one = cell === true ? 1 : 0
+    held[g] = held[g] === -1 ? one : every ? Math.min(held[g] as number, one) : Math.max(held[g] as number, one)
+  }
+  held.forEach((value, g) => value >= 0 && writer.set(g, value === 1))
+  return { column: writer.done(), failures: nothingFailed }
+}
+
+/** Sample deviation in two passes; empty below two values. */
+const deviations = (values: Float64Array, empty: Uint8Array | undefined, groups: Groups, filled: Int32Array): Aggregated => {
+  const means = sums(values, empty, groups.ids, groups.count)
+  for (let g = 0; g < means.length; g++) means[g] = (means[g] as number) / (filled[g] as number)
+  const squares = floats(values.length)
+  for (let i = 0; i < values.length; i++) squares[i] = ((values[i] as number) - (means[groups.ids[i] as number] as number)) ** 2
+  const totals = sums(squares, empty, groups.ids, groups.count)
+  return figures('decimal', filled.map((n) => (n < 2 ? 0 : n)), (g) => Math.sqrt((totals[g] as number) / ((filled[g] as number) - 1)))
+}
+
+export type Asked = { readonly how: How; readonly separator?: string | undefined; /** Rows in the order that first, last, list and join go by; the order of the table where none is given. */ readonly order?: Int32Array | undefined }
+
+const itemOf = (type: ColumnType) => (cell: Exclude<Cell, null>): Item => (typeof cell === 'boolean' || type === 'integer' || type === 'decimal' ? cell : textOfCell(type, cell))
+
 /** Empty is passed over by all but count, first and last; of nothing all but the counts are empty. */
-export const aggregate = (how: How, column: Column | undefined, groups: Groups, type: ColumnType): Aggregated => {
+export const aggregate = ({ how, separator = ', ', order }: Asked, column: Column | undefined, groups: Groups, type: ColumnType): Aggregated => {
   if (column === undefined || how === 'count') return whole(countRows(groups))
   switch (how) {
     case 'filled':
@@ -105,12 +152,24 @@ export const aggregate = (how: How, column: Column | undefined, groups: Groups, 
       return { column: gather(column, extreme(column, groups.ids, groups.count, how === 'max')), failures: nothingFailed }
     case 'first':
     case 'last':
-      return oneOf(column, groups, how === 'last')
+      return oneOf(column, groups, order, how === 'last')
+    case 'list':
+      return gathered(column, groups, order, (items) => listText(items.map(itemOf(column.type))), 'list')
+    case 'join':
+      return gathered(column, groups, order, (items) => items.map((item) => textOfCell(column.type, item)).join(separator), 'text')
+    case 'any':
+    case 'every':
+      return anyOrEvery(column, groups, how === 'every')
     case 'sum':
-    case 'mean': {
+    case 'mean':
+    case 'share':
+    case 'deviation': {
       if (column.type !== 'integer' && column.type !== 'decimal') throw new Error(`${how} of ${column.type}`)
       const filled = countCells(column, groups)
+      if (how === 'deviation') return deviations(column.values, column.empty, groups, filled)
       const totals = sums(column.values, column.empty, groups.ids, groups.count)
+      const grand = how === 'share' ? sums(totals, undefined, new Uint32Array(groups.count), 1)[0] : undefined
+      if (grand !== undefined) return figures('decimal', filled, (g) => (grand === 0 ? NaN : (totals[g] as number) / grand))
       return how === 'sum' ? figures(type === 'integer' ? 'integer' : 'decimal', filled, (g) => totals[g] as number) : figures('decimal', filled, (g) => (totals[g] as number) / (filled[g] as number))
     }
   }

@@ -1,4 +1,4 @@
-import { columnWriter, holdsWords, isEmptyAt, lengthOf, textAt, type Column, type ColumnType, type TextColumn } from './column.ts'
+import { columnWriter, holdsWords, isEmptyAt, lengthOf, textAt, type Column, type ColumnType, type TextColumn, type ValueColumn } from './column.ts'
 import { bits, bytes, floats, hasBit, ints, setBit, words32, type Bits } from './memory.ts'
 
 const gatherFloats = (from: Float64Array, index: Int32Array): Float64Array => {
@@ -116,13 +116,39 @@ export const concat = (type: ColumnType, columns: readonly Column[]): Column => 
   return { type, values, empty: any ? empty : undefined } as Column
 }
 
+/** Numbers of several columns woven into one buffer: row i of every column, then row i + 1. */
+const weave = <T extends Float64Array | Int32Array | Uint8Array | Uint32Array>(to: T, columns: readonly T[]): T => {
+  const width = columns.length
+  columns.forEach((from, k) => {
+    for (let i = 0, at = k; i < from.length; i++, at += width) to[at] = from[i] as number
+  })
+  return to
+}
+const weaveEmpty = (columns: readonly (Bits | undefined)[], rows: number): Bits | undefined => {
+  if (columns.every((empty) => empty === undefined)) return undefined
+  const width = columns.length
+  const to = bits(rows * width)
+  columns.forEach((empty, k) => {
+    if (empty) for (let i = 0; i < rows; i++) if (hasBit(empty, i)) setBit(to, i * width + k)
+  })
+  return to
+}
+
 /** a b, 1 2 -> a 1 b 2: row i of every column, then row i + 1. All of one type and length. */
 export const interleave = (type: ColumnType, columns: readonly Column[]): Column => {
-  const joined = concat(type, columns)
   const rows = columns[0] ? lengthOf(columns[0]) : 0
-  const index = ints(rows * columns.length)
-  for (let i = 0, at = 0; i < rows; i++) for (let k = 0; k < columns.length; k++) index[at++] = k * rows + i
-  return gather(joined, index)
+  if (type === 'text' || type === 'list') {
+    const joined = concat(type, columns)
+    const index = ints(rows * columns.length)
+    for (let i = 0, at = 0; i < rows; i++) for (let k = 0; k < columns.length; k++) index[at++] = k * rows + i
+    return gather(joined, index)
+  }
+  const values = columns as readonly ValueColumn[]
+  const empty = weaveEmpty(values.map((column) => column.empty), rows)
+  const total = rows * columns.length
+  if (type === 'boolean') return { type, values: weave(bytes(total), values.map((column) => column.values as Uint8Array)), empty }
+  if (type === 'date' || type === 'time') return { type, values: weave(ints(total), values.map((column) => column.values as Int32Array)), empty }
+  return { type, values: weave(floats(total), values.map((column) => column.values as Float64Array)), empty }
 }
 
 /** How many cells are filled. */

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import {
-  csvPieces, factsOf, fileColumns, findText, fitRecipe, kindOf, mendsFor, needsData, parameterCells, partnersOf, pythonScript, renamedTable, runRecipe, ScriptError, sentenceOf, sentenceText, sqlScript, StepCache, suggestGroups, textOfCell, valuesOf, viewOf,
+  csvPieces, factsOf, fileColumns, findText, fitRecipe, kindOf, mendsFor, needsData, parameterCells, partnersOf, pythonScript, refusals, renamedTable, runRecipe, ScriptError, sentenceOf, sentenceText, sqlScript, StepCache, suggestGroups, textOfCell, valuesOf, viewOf,
   type Read, type Recipe, type Renames, type Facts, type Judge, type Source, type Sources, type Step, type Table,
 } from '@fabula/core'
 import type { FileRef, FitReply, GroupsReply, LookReply, OpenReply, PreviewReply, PreviewRequest, RunReply, ScriptReply } from '@fabula/core/api'
@@ -216,6 +216,8 @@ const run = async (task: Extract<Task, { kind: 'run' }>, desk: Desk): Promise<Ru
   const { recipe, files, renames, parameters, now } = task
   const { inputs, sources } = await openAll(recipe, files, renames, desk)
   const ran = runRecipe(recipe, { sources, parameters: cellsFor(recipe, parameters), now, cache, shouldStop: desk.shouldStop, onStep: (done, of, step) => desk.progress({ done, of, doing: sentenceText(step) }) })
+  const refused = refusals(ran.plan)
+  if (refused.length > 0) throw new TaskProblem(`The data was refused. ${refused.map(({ sentence }) => sentence).join(' ')}`)
   const report = fitRecipe(recipe, inputs, ran)
   if (report.verdict === 'does-not-fit' || (report.verdict === 'fits-with-changes' && !task.allowChanges)) throw new TaskProblem(`The files do not fit: ${report.findings.filter(({ code }) => code !== 'new-column').map(({ sentence }) => sentence).join(' ')}`)
   const { tables } = ran

@@ -1,8 +1,10 @@
 import { useState } from 'react'
-import { hows, selectedNames, typeWords, scalarTypes, wildcard, type Cleaning, type Schema, type Selector, type Slot, type Step } from '@fabula/core'
+import { selectedNames, typeWords, scalarTypes, wildcard, type Cleaning, type Schema, type Selector, type Slot, type Step } from '@fabula/core'
 import { Button, Segments } from '../ui/parts.tsx'
 import { CasesEditor } from './building/cases-editor.tsx'
 import { FormulaEditor } from './building/formula-editor.tsx'
+import { LabelsEditor, LabelsFoundEditor } from './building/label-editors.tsx'
+import { MeasureRows, PivotValueRows, WindowRows } from './building/measure-rows.tsx'
 import { PiecesEditor, SeparatorEditor, TakeEditor } from './building/text-editors.tsx'
 import { ValueField, type AnyValue } from './building/value-field.tsx'
 import { ConditionEditor } from './condition-editor.tsx'
@@ -26,7 +28,7 @@ export const SlotEditor = ({ slot, step, story, close }: { slot: Slot; step: Ste
   const set = (next: unknown): void => story.reword(put(step, slot.path, next) as Step)
   switch (slot.editor) {
     case 'columns':
-      return <ColumnsEditor value={(value as Selector | undefined) ?? { all: true }} schema={schema} set={set} mayBeNone={step.kind === 'summarise'} />
+      return <ColumnsEditor value={(value as Selector | undefined) ?? { all: true }} schema={schema} set={set} mayBeNone={step.kind === 'summarise' || step.kind === 'pivot' || step.kind === 'window'} />
     case 'column':
       return <ColumnList names={schema.map(({ name }) => name)} chosen={Object.keys((value as object | undefined) ?? {})} toggle={(name) => set({ [name]: name })} />
     case 'name':
@@ -59,7 +61,7 @@ export const SlotEditor = ({ slot, step, story, close }: { slot: Slot; step: Ste
     case 'formats':
       return <FormatsEditor value={(value as readonly string[] | undefined) ?? []} set={(next) => story.reword(next.length > 0 ? ({ ...step, formats: next } as Step) : (Object.fromEntries(Object.entries(step).filter(([key]) => key !== 'formats')) as unknown as Step))} />
     case 'measures':
-      return <MeasuresEditor value={(value as readonly Measure[] | undefined) ?? []} schema={schema} set={set} />
+      return <MeasureRows value={value as never} schema={schema} set={set} />
     case 'sortKeys':
       return <SortEditor value={(value as readonly SortKey[] | undefined) ?? []} schema={schema} set={set} />
     case 'renames':
@@ -86,6 +88,14 @@ export const SlotEditor = ({ slot, step, story, close }: { slot: Slot; step: Ste
       return null
     case 'cases':
       return <CasesEditor step={step} schema={schema} story={story} />
+    case 'labels':
+      return <LabelsEditor step={step} schema={schema} story={story} />
+    case 'labelsFound':
+      return <LabelsFoundEditor step={step} story={story} />
+    case 'pivotValues':
+      return <PivotValueRows value={value as never} schema={schema} set={set} />
+    case 'windowMeasures':
+      return <WindowRows value={value as never} schema={schema} set={set} />
     case 'separator':
       return <SeparatorEditor step={step} story={story} />
     case 'pieces':
@@ -198,56 +208,6 @@ const FormatsEditor = ({ value, set }: { value: readonly string[]; set: (value: 
         <span className="text-ink-2">Another form, such as dd-MM-yy</span>
         <input className="field" onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.value !== '' && (event.stopPropagation(), toggle(event.currentTarget.value), (event.currentTarget.value = ''))} />
       </label>
-    </div>
-  )
-}
-
-type Measure = { readonly how: (typeof hows)[number]; readonly column?: string; readonly as: string }
-const howWords: Readonly<Record<Measure['how'], string>> = { count: 'count of rows', filled: 'filled cells', distinct: 'different values', sum: 'sum', mean: 'mean', median: 'median', min: 'least', max: 'greatest', first: 'first', last: 'last' }
-const nameFor = (how: Measure['how'], column: string | undefined): string => (how === 'count' ? 'Rows' : `${howWords[how][0]?.toUpperCase() ?? ''}${howWords[how].slice(1)} ${column ?? ''}`.trim())
-
-const MeasuresEditor = ({ value, schema, set }: { value: readonly Measure[]; schema: Schema; set: (value: readonly Measure[]) => void }) => {
-  const numeric = schema.filter(({ type }) => type === 'integer' || type === 'decimal')
-  const change = (i: number, next: Partial<Measure>): void =>
-    set(
-      value.map((one, k) => {
-        if (k !== i) return one
-        const how = next.how ?? one.how
-        const needsNumber = how === 'sum' || how === 'mean' || how === 'median'
-        const column = how === 'count' ? undefined : (next.column ?? (needsNumber && !numeric.some(({ name }) => name === one.column) ? numeric[0]?.name : one.column) ?? (needsNumber ? numeric : schema)[0]?.name)
-        const as = next.as ?? (one.as === nameFor(one.how, one.column) ? nameFor(how, column) : one.as)
-        return { how, ...(column === undefined ? {} : { column }), as }
-      }),
-    )
-  return (
-    <div className="grid w-[560px] gap-2">
-      {value.map((measure, i) => (
-        <div key={i} className="grid grid-cols-[140px_1fr_1fr_auto] items-center gap-2">
-          <select className="field" aria-label={`Measure ${i + 1}`} value={measure.how} onChange={(event) => change(i, { how: event.target.value as Measure['how'] })}>
-            {hows.map((how) => (
-              <option key={how} value={how}>
-                {howWords[how]}
-              </option>
-            ))}
-          </select>
-          {measure.how === 'count' ? (
-            <span />
-          ) : (
-            <select className="field" aria-label={`Column of measure ${i + 1}`} value={measure.column} onChange={(event) => change(i, { column: event.target.value })}>
-              {schema.map(({ name }) => (
-                <option key={name}>{name}</option>
-              ))}
-            </select>
-          )}
-          <input className="field" aria-label={`Name of measure ${i + 1}`} value={measure.as} onChange={(event) => event.target.value && change(i, { as: event.target.value })} />
-          <Button look="quiet" aria-label={`Take measure ${i + 1} out`} onClick={() => set(value.filter((_, k) => k !== i))}>
-            ×
-          </Button>
-        </div>
-      ))}
-      <Button className="justify-self-start" onClick={() => set([...value, numeric[0] ? { how: 'sum', column: numeric[0].name, as: nameFor('sum', numeric[0].name) } : { how: 'count', as: 'Rows' }])}>
-        Another measure
-      </Button>
     </div>
   )
 }
