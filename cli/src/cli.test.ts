@@ -49,6 +49,22 @@ describe('exit codes', () => {
     expect(fabula('run', path, '--input', `visits=${retyped}`, '--output', 'visits=-', '--allow-changes')).toMatchObject({ exit: 0, out: 'Clinic,Fee\nOxbow,12.5\n' })
     expect(existsSync(join(folder, 'out/visits.csv'))).toBe(false)
   })
+  test('5: data that is refused, and nothing is written; a check that warns only says so', () => {
+    const twice = place('twice.csv', 'Clinic,Fee\nOxbow,12\nOxbow,3\n')
+    const pivot = recipe({}, [{ id: 's2', kind: 'pivot', labels: 'Clinic', values: [{ column: 'Fee', how: 'only' }] }])
+    expect(fabula('run', pivot, '--input', `visits=${twice}`, '--to', folder)).toMatchObject({ exit: 5, err: expect.stringContaining('Two values of “Fee” meet in one cell, for Clinic Oxbow: 12 and 3.') as string })
+    const check = (way: string) => recipe({}, [{ id: 's2', kind: 'check', unique: ['Clinic'], else: way, say: 'One row a clinic' }])
+    expect(fabula('run', check('stop'), '--input', `visits=${twice}`, '--to', folder)).toMatchObject({ exit: 5, err: 'A check stops the run: One row a clinic (2).\n' })
+    expect(existsSync(join(folder, 'out/visits.csv'))).toBe(false)
+    expect(fabula('run', check('warn'), '--input', `visits=${twice}`, '--output', 'visits=-')).toEqual({ exit: 0, out: 'Clinic,Fee\nOxbow,12\nOxbow,3\n', err: 'A check does not hold: One row a clinic (2).\n' })
+  })
+  test('tables that use each other in a circle are told, and columns that only data can tell need the files for SQL', () => {
+    const circle = recipe({ tables: [{ id: 'a', name: 'A', steps: [{ id: 's1', kind: 'start-from', table: 'b' }] }, { id: 'b', name: 'B', steps: [{ id: 's2', kind: 'start-from', table: 'a' }] }], outputs: [] })
+    expect(fabula('validate', circle)).toMatchObject({ exit: 3, err: expect.stringContaining('“a”, “b”, “a” use each other in a circle') as string })
+    const pivot = recipe({}, [{ id: 's2', kind: 'pivot', labels: 'Clinic', values: [{ column: 'Fee', how: 'sum' }] }])
+    expect(fabula('script', pivot, '--to', 'sql')).toMatchObject({ exit: 3, err: expect.stringContaining('Give the files too') as string })
+    expect(fabula('script', pivot, '--to', 'sql', '--input', `visits=${visits}`)).toMatchObject({ exit: 0, out: expect.stringContaining('are pinned to those of the files this script was made with') as string })
+  })
   test('6: a file that cannot be read', () => {
     const path = recipe()
     expect(fabula('run', path, '--input', `visits=${join(folder, 'none.csv')}`).exit).toBe(6)

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { basename } from 'node:path'
 import { FileProblem, fileFromPath, openInput, type OpenedFiles } from '@fabula/formats'
-import { brokenSteps, kindOf, nearest, parameterCells, parseRecipe, planRecipe, quoted, type Cell, type Read, type Recipe, type Sources } from '@fabula/core'
+import { brokenSteps, kindOf, nearest, parameterCells, parseRecipe, planRecipe, quoted, tablesNeeded, type Cell, type Read, type Recipe, type Sources } from '@fabula/core'
 import { Fault, fault } from './fault.ts'
 
 const why = (error: unknown): string => {
@@ -23,7 +23,8 @@ export const loadRecipe = (path: string): Recipe => {
 
 /** Steps that are broken by the recipe itself, whatever the files. Inputs whose columns it does not list cannot be judged. */
 export const checkRecipe = (recipe: Recipe): void => {
-  const judged = { ...recipe, tables: recipe.tables.filter(({ steps }) => steps.every((step) => typeof step.input !== 'string' || (recipe.inputs.find(({ id }) => id === step.input)?.columns?.length ?? 0) > 0)) }
+  const known = (id: string): boolean => recipe.tables.find((table) => table.id === id)?.steps.every((step) => typeof step.input !== 'string' || (recipe.inputs.find((input) => input.id === step.input)?.columns?.length ?? 0) > 0) ?? false
+  const judged = { ...recipe, tables: recipe.tables.filter(({ id }) => tablesNeeded(recipe, id).every(known)) }
   const broken = brokenSteps(planRecipe(judged))
   if (broken.length > 0) throw new Fault(3, broken.map(({ sentence, where, step }) => ({ code: 'broken-step', sentence, where: where.replace(/^\$\.tables\[\d+\]/, `$.tables[${recipe.tables.findIndex((table) => table.steps.includes(step))}]`) })))
 }

@@ -1,6 +1,6 @@
 import { mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
-import { fitRecipe, maybeIsoDateTime, maybeIsoDate, refusals, runRecipe, csvPieces, formatDateTime, textOfCell, type FitRun, type Recipe, type RanTable, type Table } from '@fabula/core'
+import { fitRecipe, maybeIsoDateTime, maybeIsoDate, refusals, runRecipe, csvPieces, formatDateTime, formatDecimal, textOfCell, type FitRun, type Recipe, type RanTable, type Table } from '@fabula/core'
 import { Fault, fault } from './fault.ts'
 import { checkRecipe, loadInputs, loadParameters, loadRecipe, pairs, type Opened } from './load.ts'
 
@@ -52,13 +52,16 @@ const writeAll = (files: readonly { path: string; text: string }[]): void => {
   }
 }
 
+const checksOf = (tables: readonly RanTable[]) => tables.flatMap(({ steps }) => steps.flatMap(({ step, account }) => (account?.check ? [{ step: step.id, passed: account.check.passed, say: account.check.say, figure: account.check.figure, stop: account.check.stop }] : [])))
+const told = ({ say, figure }: { say: string; figure: number | null }): string => `${say}${figure === null ? '' : ` (${formatDecimal(figure)})`}`
+
 const accountsOf = (recipe: Recipe, startedAt: number, parameters: Readonly<Record<string, unknown>>, opened: Opened, tables: readonly RanTable[], outputs: readonly (Written & { result: Table })[]) => ({
   recipe: recipe.name,
   startedAt: formatDateTime(startedAt),
   parameters,
   inputs: recipe.inputs.flatMap(({ id }) => (opened.inputs[id] ? [{ id, files: opened.inputs[id].files }] : [])),
   tables: tables.map(({ id, steps }) => ({ id, steps: steps.flatMap(({ account }) => (account ? [account] : [])) })),
-  checks: [],
+  checks: checksOf(tables).map(({ stop: _stop, ...check }) => check),
   outputs: outputs.map(({ table, path, result }) => ({ table, file: path, rows: result.rowCount, columns: result.names.length })),
 })
 
@@ -74,6 +77,9 @@ export const run = async (recipePath: string, words: RunWords): Promise<void> =>
   if (refused.length > 0) throw new Fault(5, refused.map(({ sentence, where }) => ({ code: 'refused-data', sentence, where })))
   fitted(recipe, opened, ran, words.allowChanges === true)
   const { tables } = ran
+  const failed = checksOf(tables).filter(({ passed }) => !passed)
+  if (failed.some(({ stop }) => stop)) throw new Fault(5, failed.filter(({ stop }) => stop).map((check) => ({ code: 'check-stops', sentence: `A check stops the run: ${told(check)}.`, where: check.step })))
+  for (const check of failed) process.stderr.write(`A check does not hold: ${told(check)}.\n`)
   const outputs = wanted.map((one) => {
     const result = tables.find(({ id }) => id === one.table)?.table
     if (!result) throw fault(4, 'broken-step', `The table ${one.table} could not be made.`)

@@ -51,6 +51,9 @@ type ProblemData = {
   'no-columns-chosen': { selector: string }
   'twice-named': { column: string }
   'twice-labelled': { label: string }
+  'keys-differ': { left: string; leftType: ColumnType; right: string; rightType: ColumnType }
+  'unknown-column-of': { table: string; column: string; nearest: readonly string[] }
+  'not-in-union': { table: string }
   'refused-data': { sentence: string }
   'wrong-type': { column: string; type: ColumnType; needs: string }
   'wrong-value': { value: string; column: string; type: ColumnType }
@@ -74,6 +77,9 @@ const sentences: { readonly [C in ProblemCode]: (data: ProblemData[C]) => string
   'no-columns-chosen': ({ selector }) => `No column here is meant by ${selector}. Choose at least one.`,
   'twice-named': ({ column }) => `The column ${quoted(column)} is named twice. Name it once.`,
   'twice-labelled': ({ label }) => `Two columns of one group get the label ${quoted(label)}. Take less off the names, or leave one column out.`,
+  'keys-differ': ({ left, leftType, right, rightType }) => `${quoted(left)} is ${typeWords[leftType]} and ${quoted(right)} is ${typeWords[rightType]}; keys must be of one type. Read one of them as the other is first.`,
+  'unknown-column-of': ({ table, column, nearest: near }) => `${table} has no column ${quoted(column)}.${offer(near)}`,
+  'not-in-union': ({ table }) => `${table} is not among the tables that are laid underneath. Add it, or take it out here.`,
   'refused-data': ({ sentence }) => sentence,
   'wrong-type': ({ column, type, needs }) => `${quoted(column)} is ${typeWords[type]}; this needs ${needs}. Change its type first.`,
   'wrong-value': ({ value, column, type }) => `${quoted(value)} does not read as ${typeWords[type]}, which ${quoted(column)} is. Give another value.`,

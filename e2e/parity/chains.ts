@@ -91,7 +91,7 @@ conditions.forEach((where, i) => {
 
 /** A recipe of one text file, run by the engine. */
 export const runOn = async (recipe: Recipe, file: string) => {
-  const opened = await openInput([fileFromBytes('rows.csv', Buffer.from(file))], (recipe.tables[0]?.steps[0]?.read ?? {}) as object)
+  const opened = await openInput([fileFromBytes('rows.csv', Buffer.from(file))], (recipe.tables.at(-1)?.steps[0]?.read ?? {}) as object)
   return runRecipe(recipe, { sources: () => ({ ...opened, key: 'rows' }), parameters: parameterCells(recipe, {}).cells, now: 0 })
 }
 

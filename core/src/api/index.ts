@@ -68,6 +68,7 @@ const account = z.object({
   id: z.string(), kind: z.string(), sentence: z.string(), rowsIn: z.number(), rowsOut: z.number(), rowsLeft: z.number(), rowsCame: z.number(),
   columnsAdded: z.array(z.string()), columnsDropped: z.array(z.string()), columnsRenamed: z.record(z.string(), z.string()), cellsChanged: z.number(),
   unreadable: z.record(z.string(), z.number()), notes: z.record(z.string(), z.number()),
+  check: z.object({ passed: z.boolean(), stop: z.boolean(), say: z.string(), figure: z.number().nullable() }).optional(),
 })
 const field = z.object({ name: z.string(), type: columnType })
 const storyStep = z.object({
@@ -75,7 +76,7 @@ const storyStep = z.object({
   state: z.enum(['fine', 'broken', 'waiting', 'off']),
   account: account.nullable(),
   columns: z.array(field),
-  problems: z.array(z.object({ sentence: z.string(), path: z.array(z.union([z.string(), z.number()])), mends: z.array(z.object({ column: z.string(), step: z.looseObject({ id: z.string(), kind: z.string() }) })) })),
+  problems: z.array(z.object({ sentence: z.string(), path: z.array(z.union([z.string(), z.number()])), mends: z.array(z.object({ column: z.string(), words: z.string().optional(), step: z.looseObject({ id: z.string(), kind: z.string() }) })) })),
 })
 export const previewReply = z.object({
   columns: z.array(z.object({ name: z.string(), type: columnType, state, was: z.string().optional() })),

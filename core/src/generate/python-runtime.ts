@@ -888,6 +888,93 @@ def summarise(frame, by, measures):
     return result`,
   },
   {
+    source: `def join_tables(left, right, how, on, ignore_case=False, trim=False, bring=None, prefix="", matches="all"):
+    """Rows in the order of the left table, then of the right; rows only of the right last. Empty keys match nothing."""
+    def keys(frame, names):
+        def one(v):
+            if isinstance(v, str):
+                v = v.strip(SPACES) if trim else v
+                v = lower_of(v) if ignore_case else v
+                return v or None
+            return v
+        columns_ = [[one(v) for v in cells(frame[n])] for n in names]
+        return [None if any(v is None for v in row) else row for row in zip(*columns_)]
+    if how == "cross":
+        pairs = [(l, r) for l in range(len(left)) for r in range(len(right))]
+    else:
+        lk, rk, found, met = keys(left, [a for a, _ in on]), keys(right, [b for _, b in on]), {}, set()
+        for r, key in enumerate(rk):
+            if key is not None:
+                found.setdefault(key, []).append(r)
+        pairs = []
+        for l, key in enumerate(lk):
+            rows = found.get(key, []) if key is not None else []
+            if not rows:
+                if how in ("left", "full", "left-only"):
+                    pairs.append((l, -1))
+                continue
+            met.add(key)
+            if how in ("left-only", "right-only"):
+                continue
+            if matches == "one" and len(rows) > 1:
+                stop(5, "A row matches %d rows by %s, and only one match is allowed. Take the first, or make the rows there one of each." % (len(rows), ", ".join(a for a, _ in on)))
+            pairs.extend((l, r) for r in (rows if matches == "all" else rows[:1]))
+        if how in ("right", "full", "right-only"):
+            pairs.extend((-1, r) for r, key in enumerate(rk) if key is None or key not in met)
+    ls, rs = [l for l, _ in pairs], [r for _, r in pairs]
+    def taken(frame, name, rows):
+        values = cells(frame[name])
+        return [None if i < 0 else values[i] for i in rows]
+    result = {}
+    other_of = dict(on)
+    if how != "right-only":
+        for c in left.columns:
+            values, kind = taken(left, c, ls), type_of(left[c])
+            if how in ("right", "full") and c in other_of:
+                values = [w if l < 0 else v for v, w, l in zip(values, taken(right, other_of[c], rs), ls)]
+                kind = "decimal" if {kind, type_of(right[other_of[c]])} == {"integer", "decimal"} else kind
+            result[c] = column(values, kind)
+    if how != "left-only":
+        for c in bring if bring is not None else [c for c in right.columns if how == "right-only" or c not in other_of.values()]:
+            result[free_name(prefix + c, list(result))] = column(taken(right, c, rs), type_of(right[c]))
+    return pd.DataFrame(result, index=range(len(pairs)))`,
+  },
+  {
+    source: `def union_tables(parts, shared=False, origin=None):
+    """Tables under one another, by the names of their columns; what one lacks is empty."""
+    parts = [(rename_columns(frame, renames), name) for frame, name, renames in parts]
+    names = list(dict.fromkeys(c for frame, _ in parts for c in frame.columns))
+    if shared:
+        names = [n for n in names if all(n in frame.columns for frame, _ in parts)]
+    result = {}
+    for n in names:
+        kinds = {type_of(frame[n]) for frame, _ in parts if n in frame.columns and (frame[n].dtype != object or frame[n].notna().any())} or {"text"}
+        kind = kinds.pop() if len(kinds) == 1 else "decimal" if kinds <= {"integer", "decimal"} else "datetime" if kinds <= {"date", "datetime"} else "text"
+        values = []
+        for frame, _ in parts:
+            if n not in frame.columns:
+                values += [None] * len(frame)
+            elif kind == "text":
+                values += [None if v is None else shown(v) for v in cells(frame[n])]
+            else:
+                values += cells(cast(frame[n], kind))
+        result[n] = column(values, kind)
+    if origin is not None:
+        result[free_name(origin, list(result))] = column([name for frame, name in parts for _ in range(len(frame))], "text")
+    return pd.DataFrame(result, index=range(sum(len(frame) for frame, _ in parts)))`,
+  },
+  {
+    source: `def total_of(frame, name):
+    return math.fsum(v for v in cells(frame[name]) if v is not None)
+def check_rows(say, figure, at_least=None, at_most=None, stop_here=False):
+    """Told where the figure is out of its limits, and where so wished all stops."""
+    if (at_least is None or figure >= at_least) and (at_most is None or figure <= at_most):
+        return
+    if stop_here:
+        stop(5, "A check stops the run: %s (%s)" % (say, shown(float(figure))))
+    print("A check does not hold: %s (%s)" % (say, shown(float(figure))), file=sys.stderr)`,
+  },
+  {
     source: `def numbered(frame, start, within=()):
     ids, next_ = groups_of(frame, list(dict.fromkeys(within))), {}
     values = []

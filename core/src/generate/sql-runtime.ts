@@ -127,6 +127,23 @@ begin
 end $fn$;`,
   },
   {
+    source: `-- how many matches a row has: one at most
+create function one_match(n bigint, keys text) returns bigint immutable language plpgsql as $fn$
+begin
+  if n > 1 then raise exception 'A row matches % rows by %, and only one match is allowed. Take the first, or make the rows there one of each.', n, keys; end if;
+  return n;
+end $fn$;`,
+  },
+  {
+    source: `-- what was asked of the rows: told where it does not hold, and where so wished all stops
+create function check_holds(passed boolean, figure float8, say text, stops boolean) returns boolean language plpgsql as $fn$
+begin
+  if not passed and stops then raise exception 'A check stops the run: % (%)', say, figure; end if;
+  if not passed then raise warning 'A check does not hold: % (%)', say, figure; end if;
+  return passed;
+end $fn$;`,
+  },
+  {
     source: `create function natural_key(t text) returns text immutable language sql as $$
   select string_agg(case when m[1] ~ '^[0-9]' then '0' || lpad(length(d)::text, 4, '0') || d else m[1] end, '' order by n)
   from regexp_matches(lower_of(t), '[0-9]+|[^0-9]+', 'g') with ordinality as parts(m, n), lateral (select regexp_replace(m[1], '^0+(?=[0-9])', '')) s(d) $$;`,

@@ -19,6 +19,8 @@ export type Account = {
   readonly cellsChanged: number
   readonly unreadable: Readonly<Record<string, number>>
   readonly notes: Readonly<Record<string, number>>
+  /** Of a check: whether it holds. */
+  readonly check?: { readonly passed: boolean; readonly stop: boolean; readonly say: string; readonly figure: number | null }
 }
 
 /** How many of the rows that went in stand in what came out. */
@@ -65,5 +67,6 @@ export const accountFor = (step: Step, rowsIn: number, input: Schema, result: St
     cellsChanged: result.cellsChanged ?? 0,
     unreadable: Object.fromEntries((result.unreadable ?? []).map(({ column, rows }) => [column, rows.length])),
     notes: result.notes ?? {},
+    ...(result.check ? { check: { passed: result.check.passed, stop: result.check.stop, say: result.check.say, figure: result.check.figure } } : {}),
   }
 }

@@ -2,8 +2,8 @@ import { DataRefused, type OpenedInput, type RunContext, type StepResult } from 
 import { Table, type Schema } from '../table/table.ts'
 import type { Cell } from '../table/column.ts'
 import { accountFor, type Account } from './account.ts'
-import { kindOf, paramsOf, parameterTypes, TablePlanner, type InputSchemas, type Plan, type PlannedTable, type StepState } from './plan.ts'
-import type { Recipe, RecipeTable, Step } from './schema.ts'
+import { inOrder, kindOf, paramsOf, parameterTypes, TablePlanner, tableNames, tablesNeeded, type InputSchemas, type Plan, type PlannedTable, type StepState } from './plan.ts'
+import { usedTables, type Recipe, type RecipeTable, type Step } from './schema.ts'
 
 /** An input as it was opened; `key` names its content, so that equal content is computed once. */
 export type Source = OpenedInput & { readonly key: string }
@@ -73,8 +73,8 @@ const usesMoment = (step: Step): boolean => /\b(?:TODAY|NOW)\s*\(/i.test(JSON.st
 const usesParameter = (step: Step): boolean => /"parameter"|\$/.test(JSON.stringify(step))
 
 class Run {
-  private readonly context: RunContext
-  private done = 0
+  private told = 0
+  private readonly done = new Map<string, { readonly ran: RanTable; readonly planned: PlannedTable; readonly key: string }>()
   private readonly recipe: Recipe
   private readonly schemas: InputSchemas
   private readonly options: RunOptions
@@ -82,32 +82,41 @@ class Run {
     this.recipe = recipe
     this.schemas = openedSchemas(recipe, options.sources)
     this.options = options
-    const { sources, parameters, now } = options
-    this.context = { parameters, parameterTypes: parameterTypes(recipe), now, opened: (input, read) => sources(input, read) }
+  }
+
+  private contextOf(table: RecipeTable): RunContext {
+    const { sources, parameters, now } = this.options
+    const finished = (id: string): Table => {
+      const other = this.done.get(id)?.ran.table
+      if (!other) throw new Error(`the table ${id} is not finished`)
+      return other
+    }
+    return { parameters, parameterTypes: parameterTypes(this.recipe), now, opened: (input, read) => sources(input, read), table: finished, names: tableNames(this.recipe, table), own: table.id }
   }
 
   private keyOf(step: Step, above: string): string {
     const { parameters, now, sources } = this.options
     const params = paramsOf(step)
     const source = typeof step.input === 'string' && kindOf(step).start ? sources(step.input, step.read ?? {}).key : ''
-    return intern(JSON.stringify([step.kind, params, above, source, usesMoment(step) ? now : 0, usesParameter(step) ? parameters : 0]))
+    const others = usedTables(step).map((id) => this.done.get(id)?.key)
+    return intern(JSON.stringify([step.kind, params, above, source, others, usesMoment(step) ? now : 0, usesParameter(step) ? parameters : 0]))
   }
 
-  private step(step: Step, before: Table, above: string): { entry: Entry; key: string } {
+  private step(step: Step, before: Table, above: string, context: RunContext): { entry: Entry; key: string } {
     const key = this.keyOf(step, above)
     const known = this.options.cache?.get(key)
     if (known) return { entry: { ...known, account: { ...known.account, id: step.id } }, key }
     if (this.options.shouldStop?.()) throw new Stopped()
-    const result = kindOf(step).run(paramsOf(step), before, this.context)
+    const result = kindOf(step).run(paramsOf(step), before, context)
     const account = accountFor(step, before.rowCount, before.schema, result)
     const entry = this.options.cache?.set(key, result, account) ?? { result, account, bytes: 0 }
     return { entry, key }
   }
 
   /** Data that a step refuses breaks it, with the reason. */
-  private attempt(step: Step, before: Table, above: string, planner: TablePlanner): { entry: Entry; key: string } | undefined {
+  private attempt(step: Step, before: Table, above: string, context: RunContext, planner: TablePlanner): { entry: Entry; key: string } | undefined {
     try {
-      return this.step(step, before, above)
+      return this.step(step, before, above, context)
     } catch (error) {
       if (!(error instanceof DataRefused)) throw error
       planner.refused(error.message)
@@ -117,7 +126,8 @@ class Run {
 
   /** Steps are checked as they run, against what really came out of the one before; after `until` they are only checked. */
   table(table: RecipeTable): { readonly ran: RanTable; readonly planned: PlannedTable } {
-    const planner = new TablePlanner(this.recipe, this.schemas)
+    const planner = new TablePlanner(this.recipe, this.schemas, table, new Map([...this.done].map(([id, { planned }]) => [id, planned])))
+    const context = this.contextOf(table)
     let before = Table.of([], [])
     let above = ''
     let reached = false
@@ -127,17 +137,20 @@ class Run {
     for (const [i, step] of table.steps.entries()) {
       const { state } = planner.next(step)
       if (reached) continue
-      const done = state === 'fine' ? this.attempt(step, before, above, planner) : undefined
+      const done = state === 'fine' ? this.attempt(step, before, above, context, planner) : undefined
       if (done) {
         before = done.entry.result.table
         above = done.key
         planner.came(before.schema)
         steps.push({ step, state, table: before, result: done.entry.result, account: done.entry.account })
       } else steps.push({ step, state: planner.steps.at(-1)?.state ?? state, table: before, result: undefined, account: undefined })
-      this.options.onStep?.(++this.done, count, step)
+      this.options.onStep?.(++this.told, count, step)
       reached = until?.table === table.id && until.step === step.id && i < table.steps.length - 1
     }
-    return { ran: { id: table.id, name: table.name, steps, table: planner.stopped || reached ? undefined : before }, planned: { id: table.id, name: table.name, steps: planner.steps, output: planner.output, unsure: planner.unsure } }
+    const ran: RanTable = { id: table.id, name: table.name, steps, table: planner.stopped || reached ? undefined : before }
+    const planned: PlannedTable = { id: table.id, name: table.name, steps: planner.steps, output: planner.output, unsure: planner.unsure }
+    this.done.set(table.id, { ran, planned, key: above })
+    return { ran, planned }
   }
 }
 
@@ -152,6 +165,8 @@ export const openedSchemas = (recipe: Recipe, sources: Sources): InputSchemas =>
 /** Runs every table, or all up to `until`. Broken steps and those that wait for them do not run; what stands before them does. */
 export const runRecipe = (recipe: Recipe, options: RunOptions): { readonly plan: Plan; readonly tables: readonly RanTable[] } => {
   const run = new Run(recipe, options)
-  const done = recipe.tables.filter(({ id }) => !options.until || id === options.until.table).map((table) => run.table(table))
-  return { plan: { tables: done.map(({ planned }) => planned) }, tables: done.map(({ ran }) => ran) }
+  const wanted = options.until ? tablesNeeded(recipe, options.until.table) : recipe.tables.map(({ id }) => id)
+  const done = new Map(inOrder(recipe).filter(({ id }) => wanted.includes(id)).map((table) => [table.id, run.table(table)]))
+  const told = recipe.tables.flatMap(({ id }) => done.get(id) ?? [])
+  return { plan: { tables: told.map(({ planned }) => planned) }, tables: told.map(({ ran }) => ran) }
 }

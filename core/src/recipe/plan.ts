@@ -1,9 +1,9 @@
 import { kindNamed } from '../steps/index.ts'
-import type { CheckContext, Sentence, StepKind } from '../steps/step-kind.ts'
+import type { CheckContext, Sentence, StepKind, TableNames } from '../steps/step-kind.ts'
 import type { ColumnType } from '../table/column.ts'
 import type { Schema } from '../table/table.ts'
 import { sentenceOf, type Problem } from '../words.ts'
-import type { Recipe, RecipeTable, Step } from './schema.ts'
+import { usedTables, type Recipe, type RecipeTable, type Step } from './schema.ts'
 
 export type StepState = 'fine' | 'broken' | 'waiting' | 'off'
 export type PlannedStep = {
@@ -55,10 +55,42 @@ const checkStep = (step: Step, input: Schema, open: ColumnType | undefined, gues
       const tried = checkStep(step, input.map((field) => (guessed.includes(field.name) ? { name: field.name, type } : field)), open, [], context)
       if (tried.problems.length === 0) return tried
     }
-  const believed = open === undefined ? [] : [...new Set(problems.flatMap((problem) => missingIn(problem) ?? []))]
+  const believed = open === undefined ? [] : [...new Set(problems.flatMap((problem) => missingIn(problem) ?? []))].filter((name) => !input.some((field) => field.name === name))
   if (believed.length === 0) return { input, output, problems }
   return checkStep(step, [...input, ...believed.map((name) => ({ name, type: open as ColumnType }))], open, guessed, context)
 }
+
+/** Tables that were planned before, by id. */
+type PlannedOthers = ReadonlyMap<string, PlannedTable>
+
+/** Tables so that each comes after those it uses; of a circle those beyond it. */
+export const inOrder = (recipe: Recipe): RecipeTable[] => {
+  const done: RecipeTable[] = []
+  const visit = (table: RecipeTable, above: readonly string[]): void => {
+    if (done.includes(table) || above.includes(table.id)) return
+    for (const id of table.steps.flatMap(usedTables)) {
+      const other = recipe.tables.find((one) => one.id === id)
+      if (other) visit(other, [...above, table.id])
+    }
+    done.push(table)
+  }
+  for (const table of recipe.tables) visit(table, [])
+  return done
+}
+
+/** A table and all that it uses, directly or through others. */
+export const tablesNeeded = (recipe: Recipe, table: string): string[] => {
+  const needed: string[] = []
+  const visit = (id: string): void => {
+    if (needed.includes(id)) return
+    needed.push(id)
+    for (const other of recipe.tables.find((one) => one.id === id)?.steps.flatMap(usedTables) ?? []) visit(other)
+  }
+  visit(table)
+  return needed
+}
+
+export const tableNames = (recipe: Recipe, own: RecipeTable): TableNames => (id) => (id === '' ? own.name : (recipe.tables.find((table) => table.id === id)?.name ?? id))
 
 /** A table's steps checked one after the other; where data is at hand, what came out of a step is told before the next is checked. */
 export class TablePlanner {
@@ -68,8 +100,10 @@ export class TablePlanner {
   private guessed: readonly string[] = []
   stopped = false
   private readonly context: Omit<CheckContext, 'report'>
-  constructor(recipe: Recipe, schemas: InputSchemas) {
-    this.context = { parameters: parameterTypes(recipe), inputColumns: (input) => schemas[input] }
+  private readonly others: PlannedOthers
+  constructor(recipe: Recipe, schemas: InputSchemas, table: RecipeTable, others: PlannedOthers) {
+    this.others = others
+    this.context = { parameters: parameterTypes(recipe), inputColumns: (input) => schemas[input], tableColumns: (id) => others.get(id)?.output ?? [], tableUnsure: (id) => others.get(id)?.unsure ?? false, names: tableNames(recipe, table), own: table.id }
   }
   next(step: Step): PlannedStep {
     const planned = this.plan(step)
@@ -79,13 +113,19 @@ export class TablePlanner {
   private plan(step: Step): PlannedStep {
     const { schema } = this
     if (step.off || this.stopped) return { step, state: step.off ? 'off' : 'waiting', input: schema, output: schema, problems: [] }
-    const { input, output, problems } = checkStep(step, schema, this.open, this.guessed, this.context)
+    const used = usedTables(step)
+    if (used.some((id) => this.others.get(id)?.output === undefined)) {
+      this.stopped = true
+      return { step, state: 'waiting', input: schema, output: schema, problems: [] }
+    }
+    const open = this.open ?? (used.some((id) => this.others.get(id)?.unsure) ? 'text' : undefined)
+    const { input, output, problems } = checkStep(step, schema, open, this.guessed, this.context)
     if (problems.length > 0) {
       this.stopped = true
       return { step, state: 'broken', input, output: input, problems }
     }
     this.schema = output
-    this.open = kindOf(step).unforeseen?.(paramsOf(step), input) ?? this.open
+    this.open = kindOf(step).unforeseen?.(paramsOf(step), input) ?? open
     this.guessed = [...this.guessed, ...(kindOf(step).guesses?.(paramsOf(step)) ?? [])]
     return { step, state: 'fine', input, output, problems }
   }
@@ -112,14 +152,18 @@ export class TablePlanner {
   }
 }
 
-const planTable = (table: RecipeTable, recipe: Recipe, schemas: InputSchemas): PlannedTable => {
-  const planner = new TablePlanner(recipe, schemas)
+const planTable = (table: RecipeTable, recipe: Recipe, schemas: InputSchemas, others: PlannedOthers): PlannedTable => {
+  const planner = new TablePlanner(recipe, schemas, table, others)
   for (const step of table.steps) planner.next(step)
   return { id: table.id, name: table.name, steps: planner.steps, output: planner.output, unsure: planner.unsure }
 }
 
 /** Which steps hold, which are broken and why, and what schema stands after each. Needs no data. */
-export const planRecipe = (recipe: Recipe, schemas: InputSchemas = writtenSchemas(recipe)): Plan => ({ tables: recipe.tables.map((table) => planTable(table, recipe, schemas)) })
+export const planRecipe = (recipe: Recipe, schemas: InputSchemas = writtenSchemas(recipe)): Plan => {
+  const planned = new Map<string, PlannedTable>()
+  for (const table of inOrder(recipe)) planned.set(table.id, planTable(table, recipe, schemas, planned))
+  return { tables: recipe.tables.flatMap(({ id }) => planned.get(id) ?? []) }
+}
 
 export type Broken = { readonly table: string; readonly step: Step; readonly problem: Problem; readonly where: string; readonly sentence: string }
 

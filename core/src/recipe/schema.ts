@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { stepKinds } from '../steps/index.ts'
+import type { StepKind } from '../steps/step-kind.ts'
 import { columnTypes, scalarTypes } from '../table/column.ts'
 import { name } from '../steps/names.ts'
 import { nearest, quoted } from '../words.ts'
@@ -54,6 +55,9 @@ export type Recipe = {
   readonly outputs?: readonly Output[]
 }
 
+/** The tables that a step needs; none where it is switched off. */
+export const usedTables = ({ id: _id, kind, note: _note, off, ...params }: Step): readonly string[] => (off ? [] : ((stepKinds[kind as keyof typeof stepKinds] as unknown as StepKind<unknown>).uses?.(params) ?? []))
+
 /** What is wrong with a recipe, and where: a JSON path such as $.tables[0].steps[2].columns. */
 export type RecipeFault = { readonly where: string; readonly sentence: string }
 export type ReadRecipe = { readonly recipe: Recipe } | { readonly faults: readonly RecipeFault[] }
@@ -97,19 +101,39 @@ const consistency = (recipe: Recipe): RecipeFault[] => [
   ...twice(recipe.tables.flatMap(({ steps }, t) => steps.map((step, s) => ({ id: step.id, where: `$.tables[${t}].steps[${s}].id` }))), 'step'),
   ...twice((recipe.parameters ?? []).map(({ name: one }, i) => ({ id: one, where: `$.parameters[${i}].name` })), 'parameter'),
   ...recipe.inputs.flatMap(({ columns = [] }, i) => twice(columns.map(({ name: one }, c) => ({ id: one, where: `$.inputs[${i}].columns[${c}].name` })), 'column')),
-  ...recipe.tables.flatMap(({ steps }, t) =>
+  ...recipe.tables.flatMap(({ id: id_, steps }, t) =>
     steps.flatMap((step, s) => {
       const where = `$.tables[${t}].steps[${s}]`
       const start = stepKinds[step.kind as keyof typeof stepKinds].start === true
       if (s === 0 && !start) return [{ where, sentence: 'The first step of a table must be a start, such as “open”.' }]
       if (s > 0 && start) return [{ where, sentence: `“${step.kind}” can only be the first step of a table.` }]
       if (s === 0 && step.off) return [{ where: `${where}.off`, sentence: 'The first step of a table cannot be switched off.' }]
+      const unknown = usedTables(step).filter((one) => !recipe.tables.some((other) => other.id === one))
+      if (unknown.length > 0) return unknown.map((one) => ({ where, sentence: `There is no table ${quoted(one)}; expected ${recipe.tables.filter(({ id: own }) => own !== id_).map((other) => quoted(other.id)).join(' or ') || 'another table to be in the recipe'}.` }))
       const input = step.input
       return typeof input === 'string' && !recipe.inputs.some((one) => one.id === input) ? [{ where: `${where}.input`, sentence: `There is no input ${quoted(input)}; expected ${recipe.inputs.map((one) => quoted(one.id)).join(' or ') || 'one to be listed under inputs'}.` }] : []
     }),
   ),
+  ...circles(recipe),
   ...(recipe.outputs ?? []).flatMap(({ table }, i) => (recipe.tables.some((one) => one.id === table) ? [] : [{ where: `$.outputs[${i}].table`, sentence: `There is no table ${quoted(table)}.` }])),
 ]
+
+/** Tables that use each other, however indirectly, told once for each circle. */
+const circles = (recipe: Recipe): RecipeFault[] => {
+  const told = new Set<string>()
+  const uses = (id_: string): string[] => [...new Set(recipe.tables.find((table) => table.id === id_)?.steps.flatMap(usedTables) ?? [])]
+  const walk = (path: readonly string[]): RecipeFault[] =>
+    uses(path.at(-1) ?? '').flatMap((next): RecipeFault[] => {
+      const from = path.indexOf(next)
+      if (from < 0) return walk([...path, next])
+      const circle = path.slice(from)
+      const key = [...circle].sort().join(' ')
+      if (told.has(key)) return []
+      told.add(key)
+      return [{ where: `$.tables[${recipe.tables.findIndex((table) => table.id === next)}]`, sentence: circle.length === 1 ? `The table ${quoted(next)} uses itself.` : `The tables ${[...circle, next].map(quoted).join(', ')} use each other in a circle. A table can only use tables that do not need it.` }]
+    })
+  return recipe.tables.flatMap((table) => walk([table.id]))
+}
 
 const looksLikeRecipe = (data: unknown): data is { fabula?: unknown; tables?: unknown } => typeof data === 'object' && data !== null && !Array.isArray(data)
 

@@ -4,7 +4,7 @@ import { code, comment, joined, lines, py, type Code } from '../generate/tag.ts'
 import { fileColumns, isWorkbook, type Read } from '../steps/open.ts'
 import type { PythonContext } from '../steps/step-kind.ts'
 import { literalPython } from '../steps/value.ts'
-import { kindOf, paramsOf, parameterTypes, planRecipe, sentenceText, type Plan } from './plan.ts'
+import { inOrder, kindOf, paramsOf, parameterTypes, planRecipe, tableNames, sentenceText, type Plan } from './plan.ts'
 import type { Recipe } from './schema.ts'
 import { csvFirst, inputFormat } from './script-inputs.ts'
 import { ScriptError, type Script, type ScriptPart } from './script-sql.ts'
@@ -25,7 +25,9 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
   const parameters = parameterTypes(recipe)
   const outputs = recipe.outputs && recipe.outputs.length > 0 ? recipe.outputs : recipe.tables.slice(-1).map(({ id: table }) => ({ table, file: `${table}.csv` }))
   const blocks: { step: string; code: Code }[] = []
-  for (const table of plan.tables) {
+  for (const own of inOrder(recipe)) {
+    const table = plan.tables.find(({ id }) => id === own.id)
+    if (!table) continue
     const frame = variable(table.id, runtimeNames)
     for (const { step, state, input, output } of table.steps) {
       if (state === 'off') continue
@@ -36,6 +38,9 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
         output,
         parameters,
         parameter: (name) => py`parameters[${name}]`,
+        table: (one) => ({ frame: variable(one, runtimeNames), columns: plan.tables.find(({ id }) => id === one)?.output ?? [] }),
+        names: tableNames(recipe, own),
+        own: own.id,
         source: (one) => ({ files: py`files[${one}]`, columns: output, format: inputFormat(recipe, one) }),
       }
       const wanted = recipe.inputs.find((one) => one.id === step.input)

@@ -6,7 +6,7 @@ import type { Read } from '../steps/open.ts'
 import { asCsv, fileColumns, headerSql } from '../steps/open.ts'
 import { rectangleOf } from '../steps/open-range.ts'
 import type { SqlContext } from '../steps/step-kind.ts'
-import { kindOf, paramsOf, parameterTypes, planRecipe, sentenceText, type Plan } from './plan.ts'
+import { inOrder, kindOf, paramsOf, parameterTypes, planRecipe, tableNames, sentenceText, type Plan } from './plan.ts'
 import type { Recipe } from './schema.ts'
 import { csvFirst, inputFormat, readOf } from './script-inputs.ts'
 
@@ -76,7 +76,10 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): Scri
   const outputs = recipe.outputs && recipe.outputs.length > 0 ? recipe.outputs : recipe.tables.slice(-1).map(({ id: table }) => ({ table, file: `${table}.csv` }))
   const blocks: { step?: string; code: Code }[] = []
   const last = new Map<string, { view: Code; names: readonly string[] }>()
-  for (const table of plan.tables) {
+  const ordered = inOrder(recipe)
+  for (const written of ordered) {
+    const table = plan.tables.find(({ id: one }) => one === written.id)
+    if (!table) continue
     let from = code('nothing')
     for (const { step, state, input, output, problems } of table.steps) {
       if (state === 'off') continue
@@ -88,11 +91,15 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): Scri
         output,
         parameters,
         column,
+        table: (one) => ({ rows: last.get(one)?.view ?? code('nothing'), columns: plan.tables.find((other) => other.id === one)?.output ?? [] }),
+        names: tableNames(recipe, written),
+        own: written.id,
         parameter: (name) => sql`nullif(:'${code(parameterVariable(name))}', '')::${sqlTypeName(parameters[name] ?? 'text')}`,
         source: (one) => ({ rows: sql`${one}`, columns: output, format: inputFormat(recipe, one) }),
       }
       const body = kindOf(step).sql(paramsOf(step), context)
-      blocks.push({ step: step.id, code: lines(comment('--', `${step.id}  ${sentenceText(step)}`), ...(step.note ? [comment('--', `note: ${step.note}`)] : []), sql`create view ${view} as\n${body};\n`) })
+      const after = kindOf(step).sqlAfter?.(paramsOf(step), context)
+      blocks.push({ step: step.id, code: lines(comment('--', `${step.id}  ${sentenceText(step)}`), ...(step.note ? [comment('--', `note: ${step.note}`)] : []), sql`create view ${view} as\n${body};\n`, after) })
       from = view
     }
     last.set(table.id, { view: from, names: (table.output ?? []).map((field) => field.name) })

@@ -66,6 +66,15 @@ export const checkBy = (by: By, schema: Schema, context: CheckContext, ...path: 
 
 export const missingColumn = (column: string, schema: Schema) => ({ code: 'missing-column' as const, column, nearest: nearest(column, schema.map((field) => field.name)) })
 
+/** Checks against another table's columns: what is missing is missing there, and is let pass where only data can tell. */
+export const inTable = (context: CheckContext, table: string): CheckContext => ({
+  ...context,
+  report: ((problem: Parameters<CheckContext['report']>[0], ...path: Path) => {
+    if (problem.code !== 'missing-column') context.report(problem, ...path)
+    else if (!context.tableUnsure(table)) context.report({ code: 'unknown-column-of', table: context.names(table), column: problem.column, nearest: problem.nearest }, ...path)
+  }) as CheckContext['report'],
+})
+
 /** The column of that name; reported where there is none. */
 export const checkColumn = (column: string, schema: Schema, { report }: CheckContext, ...path: Path): Field | undefined => {
   const field = schema.find((one) => one.name === column)

@@ -13,7 +13,7 @@ export type Format = (typeof formats)[number]
 export type Path = readonly (string | number)[]
 
 /** The editors a sentence can open. The page has one for each; a kind names them by slot. */
-export const editors = ['columns', 'column', 'name', 'value', 'condition', 'formula', 'choice', 'number', 'text', 'measures', 'sortKeys', 'types', 'renames', 'change', 'formats', 'open', 'slice', 'grid', 'pairs', 'oneColumn', 'values', 'cleanings', 'groups', 'cases', 'separator', 'pieces', 'take', 'labels', 'labelsFound', 'windowMeasures', 'pivotValues'] as const
+export const editors = ['columns', 'column', 'name', 'value', 'condition', 'formula', 'choice', 'number', 'text', 'measures', 'sortKeys', 'types', 'renames', 'change', 'formats', 'open', 'slice', 'grid', 'pairs', 'oneColumn', 'values', 'cleanings', 'groups', 'cases', 'separator', 'pieces', 'take', 'labels', 'labelsFound', 'windowMeasures', 'pivotValues', 'table', 'join', 'union', 'check'] as const
 export type Editor = (typeof editors)[number]
 
 /** An underlined part of a sentence: its words, where in the params it stands, and what edits it. */
@@ -23,7 +23,9 @@ export type Sentence = readonly (string | Slot)[]
 export type Report = (problem: { [C in Problem['code']]: Omit<Extract<Problem, { code: C }>, 'path'> }[Problem['code']], ...path: Path) => void
 
 /** What a step is checked against, without any data. */
-export type CheckContext = { readonly parameters: ParameterTypes; readonly report: Report; readonly inputColumns: (input: string) => Schema | undefined }
+export type CheckContext = { readonly parameters: ParameterTypes; readonly report: Report; readonly inputColumns: (input: string) => Schema | undefined; /** The finished columns of another table, and whether only data can tell all of them. */ readonly tableColumns: (table: string) => Schema; readonly tableUnsure: (table: string) => boolean; readonly names: TableNames; /** The id of the step's own table. */ readonly own: string }
+/** What tables are called; "" is the step's own table. */
+export type TableNames = (table: string) => string
 
 /** Where the rows of a result came from. `index`: the input row of each output row. `groups`: the output row of each input row. */
 export type Origin =
@@ -39,6 +41,8 @@ export class DataRefused extends Error {}
 
 export type Novelty = { readonly column: string; readonly value: string; readonly into: string }
 
+export type Checked = { readonly passed: boolean; readonly stop: boolean; readonly say: string; readonly figure: number | null; readonly against?: Int32Array }
+
 export type StepResult = {
   readonly table: Table
   readonly origin: Origin
@@ -47,12 +51,14 @@ export type StepResult = {
   readonly unreadable?: readonly Unreadable[]
   /** Values nobody decided on that are like some that were: what they would have become. */
   readonly novelties?: readonly Novelty[]
+  /** Whether what was asked of the rows holds, the figure it went by, and the rows that are against it. */
+  readonly check?: Checked
   /** Figures of this kind alone, by name. */
   readonly notes?: Readonly<Record<string, number>>
 }
 
 export type OpenedInput = { readonly table: Table; readonly notes: Readonly<Record<string, number>>; readonly unreadable: readonly Unreadable[] }
-export type RunContext = Environment & { readonly parameterTypes: ParameterTypes; readonly opened: (input: string, read: unknown) => OpenedInput }
+export type RunContext = Environment & { readonly parameterTypes: ParameterTypes; readonly opened: (input: string, read: unknown) => OpenedInput; /** Another table, finished. */ readonly table: (table: string) => Table; readonly names: TableNames; readonly own: string }
 
 /** What a block of SQL is written with. `order` is the hidden column that holds the order of rows. */
 export type SqlContext = {
@@ -62,6 +68,10 @@ export type SqlContext = {
   readonly parameters: ParameterTypes
   readonly column: (name: string) => Code
   readonly parameter: (name: string) => Code
+  /** Another table's last view and its columns. */
+  readonly table: (table: string) => { readonly rows: Code; readonly columns: Schema }
+  readonly names: TableNames
+  readonly own: string
   /** How an input comes in; what is no text file is first written as CSV. */
   readonly source: (input: string) => { readonly rows: Code; readonly columns: Schema; readonly format: Format }
 }
@@ -72,6 +82,10 @@ export type PythonContext = {
   readonly output: Schema
   readonly parameters: ParameterTypes
   readonly parameter: (name: string) => Code
+  /** The variable that holds another table, finished, and its columns. */
+  readonly table: (table: string) => { readonly frame: Code; readonly columns: Schema }
+  readonly names: TableNames
+  readonly own: string
   readonly source: (input: string) => { readonly files: Code; readonly columns: Schema; readonly format: Format }
 }
 
@@ -99,7 +113,11 @@ export type StepKind<P = never> = {
   readonly run: (params: P, table: Table, context: RunContext) => StepResult
   /** Output column to the input column that it carries on; default: those of the same name. */
   readonly carries?: (params: P, input: Schema, output: Schema) => Readonly<Record<string, string>>
+  /** The other tables that it needs. */
+  readonly uses?: (params: P) => readonly string[]
   readonly sql: (params: P, context: SqlContext) => Code
+  /** What stands after the step's view in a SQL script. */
+  readonly sqlAfter?: (params: P, context: SqlContext) => Code
   readonly python: (params: P, context: PythonContext) => Code
   /** What takes in a column that was not there before: asked for the fit report. */
   readonly takesIn?: (params: P, column: string, input: Schema) => boolean

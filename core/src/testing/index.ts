@@ -2,11 +2,12 @@ import { everyFunction } from '../formula/functions/index.ts'
 import { columnExamples } from '../steps/columns.examples.ts'
 import { rowExamples } from '../steps/rows.examples.ts'
 import { shapeExamples } from '../steps/shape.examples.ts'
+import { tableExamples } from '../steps/tables.examples.ts'
 import { valueExamples } from '../steps/values.examples.ts'
 import type { Recipe } from '../recipe/schema.ts'
 
 export { recipeOf, table, type StepExample } from './example.ts'
-export const kindExamples = [...columnExamples, ...rowExamples, ...valueExamples, ...shapeExamples]
+export const kindExamples = [...columnExamples, ...rowExamples, ...valueExamples, ...shapeExamples, ...tableExamples]
 
 /** One recipe per function: a column for each of its examples, over a table of one row. */
 export const functionRecipes: readonly { readonly name: string; readonly recipe: Recipe; readonly file: string; readonly gives: string }[] = everyFunction

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import {
-  csvPieces, factsOf, fileColumns, findText, fitRecipe, kindOf, mendsFor, needsData, parameterCells, partnersOf, pythonScript, refusals, renamedTable, runRecipe, ScriptError, sentenceOf, sentenceText, sqlScript, StepCache, suggestGroups, textOfCell, valuesOf, viewOf,
+  csvPieces, factsOf, fileColumns, findText, fitRecipe, kindOf, mendsFor, needsData, parameterCells, partnersOf, pythonScript, refusals, renamedTable, runRecipe, ScriptError, sentenceOf, sentenceText, sqlScript, StepCache, suggestGroups, tablesNeeded, textOfCell, valuesOf, viewOf,
   type Read, type Recipe, type Renames, type Facts, type Judge, type Source, type Sources, type Step, type Table,
 } from '@fabula/core'
 import type { FileRef, FitReply, GroupsReply, LookReply, OpenReply, PreviewReply, PreviewRequest, RunReply, ScriptReply } from '@fabula/core/api'
@@ -115,11 +115,12 @@ const cellsFor = (recipe: Recipe, given: Readonly<Record<string, string>>) => {
 }
 
 const runTo = async (recipe: Recipe, table: string, step: string, files: Files, now: number, desk: Desk) => {
-  const only: Recipe = { ...recipe, tables: recipe.tables.filter(({ id }) => id === table) }
+  const needed = tablesNeeded(recipe, table)
+  const only: Recipe = { ...recipe, tables: recipe.tables.filter(({ id }) => needed.includes(id)) }
   const { sources } = await openAll(only, files, {}, desk)
   const began = performance.now()
   const { tables, plan } = runRecipe(only, { sources, parameters: cellsFor(recipe, {}), now, cache, until: { table, step }, shouldStop: desk.shouldStop })
-  const ran = tables[0]
+  const ran = tables.find(({ id }) => id === table)
   if (!ran) throw new TaskProblem('This table is not in the recipe.')
   return { ran, plan, engineMs: performance.now() - began }
 }
@@ -132,7 +133,7 @@ const preview = async ({ request, files, now }: Extract<Task, { kind: 'preview' 
   const { ran, plan, engineMs } = await runTo(recipe, table, step, files, now, desk)
   const at = Math.max(0, ran.steps.findIndex((one) => one.step.id === step))
   const view = viewOf(ran.steps, at, lens, only, from, count)
-  const planned = plan.tables[0]?.steps ?? []
+  const planned = plan.tables.find(({ id }) => id === table)?.steps ?? []
   return {
     ...structuredClone(view),
     rows: view.rows.map(({ old, bad, ...row }) => ({ ...row, cells: [...row.cells], ...(old ? { old: { ...old } } : {}), ...(bad ? { bad: [...bad] } : {}) })),
@@ -144,7 +145,7 @@ const preview = async ({ request, files, now }: Extract<Task, { kind: 'preview' 
         state,
         account: account ? (structuredClone(account) as PreviewReply['steps'][number]['account']) : null,
         columns: output.map((field) => ({ ...field })),
-        problems: problems.map((problem) => ({ sentence: sentenceOf(problem), path: [...problem.path], mends: mendsFor(one, problem).map(({ column, step: mended }) => ({ column, step: mended as Step & { [key: string]: unknown } })) })),
+        problems: problems.map((problem) => ({ sentence: sentenceOf(problem), path: [...problem.path], mends: mendsFor(one, problem).map(({ column, words, step: mended }) => ({ column, ...(words ? { words } : {}), step: mended as Step & { [key: string]: unknown } })) })),
       }
     }),
     engineMs,
@@ -218,6 +219,8 @@ const run = async (task: Extract<Task, { kind: 'run' }>, desk: Desk): Promise<Ru
   const ran = runRecipe(recipe, { sources, parameters: cellsFor(recipe, parameters), now, cache, shouldStop: desk.shouldStop, onStep: (done, of, step) => desk.progress({ done, of, doing: sentenceText(step) }) })
   const refused = refusals(ran.plan)
   if (refused.length > 0) throw new TaskProblem(`The data was refused. ${refused.map(({ sentence }) => sentence).join(' ')}`)
+  const stopped = ran.tables.flatMap(({ steps }) => steps.flatMap(({ account }) => (account?.check && !account.check.passed && account.check.stop ? [account.check.say] : [])))
+  if (stopped.length > 0) throw new TaskProblem(`A check stops the replay: ${stopped.join('; ')}. Nothing was written.`)
   const report = fitRecipe(recipe, inputs, ran)
   if (report.verdict === 'does-not-fit' || (report.verdict === 'fits-with-changes' && !task.allowChanges)) throw new TaskProblem(`The files do not fit: ${report.findings.filter(({ code }) => code !== 'new-column').map(({ sentence }) => sentence).join(' ')}`)
   const { tables } = ran

@@ -1,5 +1,5 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query'
-import type { Recipe } from '@fabula/core'
+import { tablesNeeded, type Recipe } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import { ask } from './client.ts'
 
@@ -10,7 +10,11 @@ export const flowsQuery = () => queryOptions({ queryKey: ['flows'], queryFn: () 
 export const flowQuery = ({ base }: Place) => queryOptions({ queryKey: ['flow', base], queryFn: () => ask(api.flowReply, 'GET', base) })
 
 export type Stand = { readonly recipe: Recipe; readonly table: string; readonly step: string }
-const fingerprint = ({ recipe, table, step }: Stand): string => JSON.stringify([recipe.inputs, recipe.parameters, recipe.tables.find(({ id }) => id === table), step])
+/** All that what one sees depends on: the table, and those that it uses. */
+const fingerprint = ({ recipe, table, step }: Stand): string => {
+  const needed = tablesNeeded(recipe, table)
+  return JSON.stringify([recipe.inputs, recipe.parameters, recipe.tables.filter(({ id }) => needed.includes(id)), step])
+}
 
 export const pageSize = 100
 export const previewQuery = ({ base }: Place, files: unknown, stand: Stand, lens: api.PreviewRequest['lens'], only: api.PreviewRequest['only'], page: number) =>

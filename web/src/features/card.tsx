@@ -4,6 +4,7 @@ import { factsQuery } from '../api/queries.ts'
 import { BuilderPanel } from './building/builder-panel.tsx'
 import { builderNamed } from './building/builders.ts'
 import { DatesCard } from './building/dates-card.tsx'
+import { ShapePanel, shapeKinds } from './building/shape-panel.tsx'
 import { FindingNotes, Figures, ValueBars } from './columns/column-facts.tsx'
 import type { Story } from './story-state.ts'
 import { verbsFor, type Selection } from './verbs.ts'
@@ -81,6 +82,7 @@ export const Card = ({ story }: { story: Story }) => {
           {columns.length === 0 ? `the whole table · ${counted(names.length, 'column')}${rows === undefined ? '' : ` · ${counted(rows, 'row')}`}` : columns.length === 1 && type ? `${typeWords[type].replace(/^an? /, '')} column${here.kind === 'cell' ? ` · ${here.value === null ? 'an empty cell' : `“${here.value.slice(0, 40)}”`}` : here.kind === 'values' ? ` · ${counted(here.values.length, 'value')}` : ''}` : columns.slice(0, 6).join(', ')}
         </p>
       </div>
+      {story.draft && shapeKinds.includes(story.draft.step.kind) && <ShapePanel story={story} />}
       {builder && building ? (
         <BuilderPanel key={`${builder.id}${building.columns.join()}`} builder={builder} columns={building.columns} story={story} />
       ) : (
@@ -91,7 +93,7 @@ export const Card = ({ story }: { story: Story }) => {
           <div>
             <h3 className="mb-1 text-[12px] font-semibold text-ink-3">{here.kind === 'columns' && columns.length > 1 ? 'With these columns' : headings[here.kind]}</h3>
             <ul>
-              {verbsFor(here, schemaHere).map((verb) => (
+              {verbsFor(here, schemaHere, story.usableTables).map((verb) => (
                 <li key={verb.name} className="border-b border-line">
                   <button type="button" className="flex w-full py-[4.5px] text-left hover:text-rubric" onClick={() => story.act(verb)}>
                     <span className={here.kind === 'part' ? '' : 'truncate'}>{verb.name}</span> {verb.key && <span className="ml-auto pl-2 text-[12px] text-ink-3">{verb.key}</span>}

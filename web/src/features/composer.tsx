@@ -11,7 +11,7 @@ export const Composer = ({ story, focusRef }: { story: Story; focusRef: (focus: 
   useEffect(() => focusRef(() => box.current?.focus()), [focusRef])
   const { selection, schemaHere } = story
   const selected = selection.kind === 'table' ? [] : verbsFor(selection, schemaHere)
-  const general = verbsFor({ kind: 'table' }, schemaHere).filter(({ step }) => !selected.some((verb) => !verb.builder && verb.step.kind === step.kind))
+  const general = verbsFor({ kind: 'table' }, schemaHere, story.usableTables).filter(({ step }) => !selected.some((verb) => !verb.builder && verb.step.kind === step.kind))
   return (
     <Command label="Verbs" className="relative border-t border-line bg-paper" loop>
       {/* the list stays in the page while it is closed: the box names it as what it controls */}

@@ -6,7 +6,7 @@ import { SlotEditor } from './editors.tsx'
 import type { Story } from './story-state.ts'
 
 const nounOf: Readonly<Record<Slot['editor'], string>> = {
-  columns: 'columns', column: 'column', name: 'name', value: 'value', condition: 'condition', formula: 'formula', choice: 'choice', number: 'number', text: 'text', measures: 'measures', sortKeys: 'order', types: 'type', renames: 'names', change: 'change of names', formats: 'date forms', open: 'file', slice: 'rows', grid: 'cells', pairs: 'values', oneColumn: 'column', values: 'values', cleanings: 'cleaning', groups: 'groups', cases: 'cases', separator: 'where it is split', pieces: 'pieces', take: 'part', labels: 'labels', labelsFound: 'labels', windowMeasures: 'figures', pivotValues: 'figures',
+  columns: 'columns', column: 'column', name: 'name', value: 'value', condition: 'condition', formula: 'formula', choice: 'choice', number: 'number', text: 'text', measures: 'measures', sortKeys: 'order', types: 'type', renames: 'names', change: 'change of names', formats: 'date forms', open: 'file', slice: 'rows', grid: 'cells', pairs: 'values', oneColumn: 'column', values: 'values', cleanings: 'cleaning', groups: 'groups', cases: 'cases', separator: 'where it is split', pieces: 'pieces', take: 'part', labels: 'labels', labelsFound: 'labels', windowMeasures: 'figures', pivotValues: 'figures', table: 'table', join: 'match', union: 'tables', check: 'check',
 }
 
 const EditableSlot = ({ slot, step, story }: { slot: Slot; step: Step; story: Story }) => {

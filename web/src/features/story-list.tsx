@@ -15,6 +15,16 @@ type Figure = { readonly text: string; readonly tone: 'plain' | 'came' | 'went' 
 
 const columnsOf = (n: number, sign: string): string => `${sign}${counted(n, 'column')}`
 
+/** What a change of shape did, in a reader's words. */
+const reshaped = ({ kind, rowsIn, rowsOut, notes }: NonNullable<StoryStep['account']>): Figure[] => {
+  const plain = (text: string): Figure => ({ text, tone: 'plain', only: 'all' })
+  if (kind === 'unpivot') return [plain(`${counted(notes.gatheredColumns ?? 0, 'column')} became rows`), plain(`${figure(rowsIn)} → ${counted(rowsOut, 'row')}`), ...(notes.emptyCells ? [{ text: `${figure(notes.emptyCells)} empty`, tone: 'turned', only: 'all' } as const] : [])]
+  if (kind === 'pivot') return [plain(`${counted(notes.labels ?? 0, 'label')} became columns`), plain(`${figure(rowsIn)} → ${counted(rowsOut, 'row')}`), ...(notes.leftOut ? [{ text: `${figure(notes.leftOut)} left out`, tone: 'went', only: 'all' } as const] : [])]
+  if (kind === 'transpose') return [plain(`${counted(notes.columnsBecameRows ?? 0, 'column')} became rows`), plain(`${counted(notes.rowsBecameColumns ?? 0, 'row')} became columns`)]
+  if (kind === 'join') return [plain(`${figure(notes.matched ?? 0)} match`), ...(notes.unmatchedLeft ? [{ text: `${figure(notes.unmatchedLeft)} unmatched here`, tone: 'turned', only: 'all' } as const] : []), ...(notes.unmatchedRight ? [{ text: `${figure(notes.unmatchedRight)} unmatched there`, tone: 'plain', only: 'all' } as const] : []), ...(notes.multiplied ? [{ text: `+${figure(notes.multiplied)} by repeated keys`, tone: 'went', only: 'all' } as const] : [])]
+  return []
+}
+
 /** What stands in the margin: at most three figures, the rows first. */
 export const figuresOf = (account: NonNullable<StoryStep['account']>): Figure[] => {
   const { kind, rowsIn, rowsOut, rowsLeft, rowsCame, columnsAdded, columnsDropped, columnsRenamed, cellsChanged, unreadable, notes } = account
@@ -28,7 +38,9 @@ export const figuresOf = (account: NonNullable<StoryStep['account']>): Figure[] 
       ...(lost > 0 ? [{ text: `${figure(lost)} unreadable`, tone: 'went', only: 'unreadable' } as const] : []),
       ...(notes.blankRows ? [{ text: `${figure(notes.blankRows)} blank left out`, tone: 'plain', only: 'all' } as const] : []),
     ]
+  if (account.check) return [{ text: account.check.passed ? '✓ holds' : '✗ does not hold', tone: account.check.passed ? 'came' : 'went', only: 'all' }, ...(account.check.figure !== null && !account.check.passed ? [{ text: figure(Number(account.check.figure.toPrecision(6))), tone: 'plain', only: 'all' } as const] : [])]
   const all: Figure[] = [
+    ...reshaped(account),
     ...(rowsIn !== rowsOut ? [{ text: counted(rowsOut, 'row'), tone: 'plain', only: 'all' } as const] : []),
     ...(rowsLeft > 0 ? [{ text: `−${counted(rowsLeft, 'row')}`, tone: 'went', only: 'left' } as const] : []),
     ...(rowsCame > 0 ? [{ text: `+${counted(rowsCame, 'row')}`, tone: 'came', only: 'came' } as const] : []),
@@ -40,7 +52,7 @@ export const figuresOf = (account: NonNullable<StoryStep['account']>): Figure[] 
     ...(notes.rowsWithMorePieces ? [{ text: `${figure(notes.rowsWithMorePieces)} with more pieces`, tone: 'turned', only: 'all' } as const] : []),
     ...(notes.newLookalikes ? [{ text: `${figure(notes.newLookalikes)} new look-alike${notes.newLookalikes === 1 ? '' : 's'}`, tone: 'went', only: 'all' } as const] : []),
   ]
-  return all.length > 0 ? all.slice(0, 4) : [{ text: counted(rowsOut, 'row'), tone: 'plain', only: 'all' }]
+  return all.length > 0 ? all.slice(0, kind === 'unpivot' || kind === 'pivot' || kind === 'transpose' ? 3 : 4) : [{ text: counted(rowsOut, 'row'), tone: 'plain', only: 'all' }]
 }
 const tones = { plain: 'text-ink-3', came: 'text-came', went: 'text-went', turned: 'text-turned' }
 
@@ -154,7 +166,7 @@ const Sentence = ({ story, step, index, count, strand }: { story: Story; step: S
             {sentence}
             {mends.length > 0 && (
               <span className="mt-1 flex flex-wrap gap-1.5">
-                {mends.map(({ column, step: mended }) => (
+                {mends.map(({ column, words, step: mended }) => (
                   <Button
                     key={column}
                     className="py-0.5!"
@@ -164,7 +176,7 @@ const Sentence = ({ story, step, index, count, strand }: { story: Story; step: S
                       else void story.changeSteps('a sentence mended', (steps) => steps.map((one) => (one.id === step.id ? (mended as Step) : one)))
                     }}
                   >
-                    Take {column}
+                    {words ?? `Take ${column}`}
                   </Button>
                 ))}
               </span>
@@ -236,15 +248,27 @@ const MoreTables = ({ story }: { story: Story }) => {
     await story.save({ ...recipe, tables: [...recipe.tables, { id, name: titleOf(id), steps: [step] }] }, 'a typed table')
     story.goTo(id, step.id)
   }
+  const branch = async (): Promise<void> => {
+    const { recipe } = story.flow
+    const { table } = story
+    if (!table) return
+    const id = idOf(table.id, recipe.tables.map((one) => one.id))
+    const step = { id: nextStepId(recipe), kind: 'start-from', table: table.id }
+    await story.save({ ...recipe, tables: [...recipe.tables, { id, name: titleOf(id), steps: [step] }] }, 'a table from another')
+    story.goTo(id, step.id)
+  }
   if (story.draft) return null
   return (
-    <p className="flex items-center gap-3 py-2 pl-[38px] text-[12.5px] text-ink-3">
+    <p className="flex flex-wrap items-center gap-x-3 py-2 pl-[38px] text-[12.5px] text-ink-3">
       Another table
       <Button look="link" className="py-0!" onClick={() => chooser.current?.click()}>
         from a file
       </Button>
       <Button look="link" className="py-0!" onClick={() => void navigate(`/sources?flow=${story.flow.id}`)}>
         from elsewhere
+      </Button>
+      <Button look="link" className="py-0!" onClick={() => void branch()}>
+        from this one
       </Button>
       <Button look="link" className="py-0!" onClick={() => void typed()}>
         typed in

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useMemo, useState } from 'react'
-import type { Recipe, Schema, Step } from '@fabula/core'
+import { tablesNeeded, type Recipe, type Schema, type Step } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import type { PreviewRequest, StoryStep } from '@fabula/core/api'
 import { ask, ServerError } from '../api/client.ts'
@@ -84,7 +84,7 @@ export const useStory = () => {
   const act = (verb: Verb): void => {
     if (draft) discard()
     setBuilding(verb.builder)
-    if (!verb.builder) begin(verb.step)
+    if (!verb.builder) begin(verb.steps ?? verb.step)
   }
   const reword = (next: Step): void => {
     if (!table) return
@@ -128,7 +128,9 @@ export const useStory = () => {
     const index = steps.findIndex(({ id }) => id === stepId)
     return index > 0 ? (steps[index - 1]?.columns ?? []) : []
   }
+  /** Other tables that may be used here: those that do not use this one. */
+  const usableTables = flow.recipe.tables.filter(({ id }) => id !== table?.id && !tablesNeeded(flow.recipe, id).includes(table?.id ?? ''))
   const schemaHere: Schema = steps.find(({ id }) => id === step?.id)?.columns ?? []
-  return { flow, place, recipe, table, step, stand, story, steps, draft, draftError: drafted.error ?? undefined, lens, setLens, only, setOnly, selection, setSelection, problem, setProblem, building, goTo, begin, act, reword, keep, canKeep, discard, changeSteps, travel, save, schemaBefore, schemaHere }
+  return { flow, place, recipe, table, step, stand, story, steps, draft, draftError: drafted.error ?? undefined, lens, setLens, only, setOnly, selection, setSelection, problem, setProblem, building, goTo, begin, act, reword, keep, canKeep, discard, changeSteps, travel, save, schemaBefore, schemaHere, usableTables }
 }
 export type Story = ReturnType<typeof useStory>

@@ -1,4 +1,4 @@
-import { stepKinds, takesFor, takeWords, writeColumn, type Schema, type Step, type StepKindName } from '@fabula/core'
+import { crosstabSteps, stepKinds, takesFor, unpivotFor, takeWords, writeColumn, type Schema, type Step, type StepKindName } from '@fabula/core'
 import { builders } from './building/builders.ts'
 
 /** What is selected: columns, a cell, a part of its text, several values of a column, or nothing (the table). */
@@ -10,11 +10,7 @@ export type Selection =
   | { readonly kind: 'values'; readonly column: string; readonly values: readonly string[] }
 
 /** A verb begins a sentence, or a builder that writes one. */
-export type Verb = { readonly name: string; readonly words: readonly string[]; readonly key?: string; readonly step: Omit<Step, 'id'>; readonly builder?: { readonly id: string; readonly columns: readonly string[] } }
-
-const monthLike = /^(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)/i
-/** A name for what the gathered columns' names are. */
-const labelFor = (columns: readonly string[]): string => (columns.every((name) => monthLike.test(name)) ? 'Month' : columns.every((name) => /^(19|20)\d\d$/.test(name)) ? 'Year' : 'Name')
+export type Verb = { readonly name: string; readonly words: readonly string[]; readonly key?: string; readonly step: Omit<Step, 'id'>; /** Several sentences at once. */ readonly steps?: readonly Omit<Step, 'id'>[]; readonly builder?: { readonly id: string; readonly columns: readonly string[] } }
 
 const valueFor = (text: string | null, type: Schema[number]['type'] | undefined): unknown =>
   text === null ? null : type === 'integer' || type === 'decimal' ? Number(text) : type === 'boolean' ? text === 'true' : text
@@ -25,6 +21,29 @@ const of = (kind: StepKindName, params: Record<string, unknown>, name?: string, 
   step: { kind, ...params },
   ...(key ? { key } : {}),
 })
+
+const shapeVerbs = (columns: readonly string[], schema: Schema): Verb[] => {
+  if (columns.length === 0) return []
+  const { kind: _kind, ...params } = unpivotFor(columns, schema)
+  const two = crosstabSteps(columns, schema)
+  const [first] = two ?? []
+  return [
+    of('unpivot', params),
+    ...(two && first ? [{ name: 'Tidy a crosstab with two lines of names', words: ['crosstab', 'two headers', 'unpivot', 'year above measure', 'tidy', 'multi level header'], step: first as Omit<Step, 'id'>, steps: two as readonly Omit<Step, 'id'>[] }] : []),
+  ]
+}
+
+/** Labels from a column of text, the values of a number. */
+const pivotVerbs = (columns: readonly string[], schema: Schema): Verb[] => {
+  const typeIn = (name: string) => schema.find((field) => field.name === name)?.type
+  const label = [...columns].reverse().find((name) => typeIn(name) === 'text') ?? columns.find((name) => typeIn(name) !== 'decimal')
+  const value = columns.find((name) => name !== label && (typeIn(name) === 'decimal' || typeIn(name) === 'integer')) ?? schema.find(({ name, type }) => name !== label && (type === 'decimal' || type === 'integer'))?.name ?? schema.find(({ name }) => name !== label)?.name
+  return label === undefined || value === undefined ? [] : [of('pivot', { labels: label, values: [{ column: value, how: 'only' }] })]
+}
+
+type TableHere = { readonly id: string; readonly name: string }
+const tableVerbs = (schema: Schema, [other, ...rest]: readonly TableHere[]): Verb[] =>
+  other === undefined ? [] : [of('join', { with: other.id, how: 'left', on: [{ left: schema[0]?.name ?? '', right: schema[0]?.name ?? '' }] }), of('union', { with: [other, ...rest].slice(0, 1).map(({ id }) => id), origin: 'Table' })]
 
 const builderVerbs = (columns: readonly string[], schema: Schema): Verb[] =>
   builders.filter((builder) => builder.fits(columns, schema)).map(({ id, verb, words }) => ({ name: verb, words, step: { kind: 'derive' }, builder: { id, columns } }))
@@ -50,9 +69,12 @@ const columnVerbs = (columns: readonly string[], schema: Schema): Verb[] => {
     ...(one ? [of('duplicate', { column: first, as: first, after: first })] : [of('combine', { columns, as: columns.join(' '), with: ' ', keep: true })]),
     of('number', { as: 'Number', within: columns }, one ? 'Number the rows of each value' : 'Number the rows of each combination'),
     ...(type === 'text' ? [of('replace', { columns, find: ' ', with: '', match: 'part' })] : []),
+    ...(type === 'list' && one ? [of('unroll', { column: first })] : []),
+    ...pivotVerbs(columns, schema),
+    of('check', { unique: columns, else: 'warn', say: `${columns.join(' and ')} ${one ? 'stands' : 'stand'} once` }, one ? 'Check that no value repeats' : 'Check that no combination repeats'),
     of('sort', { by: columns.map((column) => ({ column })) }, `Sort by ${one ? 'it' : 'them'}`, 'S'),
     of('distinct', { columns }, one ? 'Keep one row of each value' : 'Keep one row of each combination'),
-    ...(one ? [of('derive', { as: `${first} 2`, formula: writeColumn(first), after: first }, 'Compute a column from it')] : [of('unpivot', { name: labelFor(columns), groups: [{ columns, value: 'Value' }] })]),
+    ...(one ? [of('derive', { as: `${first} 2`, formula: writeColumn(first), after: first }, 'Compute a column from it')] : shapeVerbs(columns, schema)),
     of('summarise', numbers.length === columns.length ? { by: [], measures: numbers.map((column) => ({ how: 'sum', column, as: `Total ${column}` })) } : { by: columns.filter((name) => !numbers.includes(name)), measures: [{ how: 'count', as: 'Rows' }, ...numbers.map((column) => ({ how: 'sum', column, as: `Total ${column}` }))] }, numbers.length === columns.length ? 'Total' : `Summarise by ${one ? 'it' : 'them'}`),
   ]
 }
@@ -91,7 +113,7 @@ const valuesVerbs = ({ column, values }: Extract<Selection, { kind: 'values' }>,
 }
 
 /** The verbs for a selection, as drafts of the sentences they begin. */
-export const verbsFor = (selection: Selection, schema: Schema): Verb[] => {
+export const verbsFor = (selection: Selection, schema: Schema, tables: readonly TableHere[] = []): Verb[] => {
   if (schema.length === 0) return []
   if (selection.kind === 'columns') return columnVerbs(selection.columns, schema)
   if (selection.kind === 'part') return partVerbs(selection)
@@ -124,7 +146,12 @@ export const verbsFor = (selection: Selection, schema: Schema): Verb[] => {
     of('cases', { as: 'Kind', cases: [{ when: { column: first.name, op: 'is-filled' }, then: 'yes' }], otherwise: 'no' }),
     of('header', { row: 1 }),
     of('header', { row: 'none' }, 'Put the names into the first row'),
-    of('unpivot', { name: labelFor(numbers.length > 1 ? numbers : all.slice(1)), groups: [{ columns: numbers.length > 1 ? numbers : all.slice(-1), value: 'Value' }] }),
+    ...shapeVerbs(numbers.length > 1 ? numbers : all.slice(1), schema),
+    ...pivotVerbs(all, schema),
+    of('transpose', keys[0] === undefined ? {} : { names: keys[0] }),
+    of('window', { by: keys.slice(0, 1), measures: [{ how: 'count', as: 'Rows of it' }] }),
+    of('check', { rows: { 'at-least': 1 }, else: 'warn', say: 'There are rows' }),
+    ...tableVerbs(schema, tables),
     of('drop', { columns: [all.at(-1) ?? ''] }, 'Drop columns'),
     of('select', { columns: all }, 'Keep only some columns'),
     of('rename', { change: { trim: true } }, 'Tidy the names of columns'),

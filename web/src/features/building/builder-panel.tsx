@@ -28,6 +28,16 @@ const Question = ({ ask, answers, put, story }: { ask: Ask; answers: Answers; pu
       {ask.kind === 'number' && <input className="field figures w-[90px]" type="number" min={1} aria-label={ask.words} value={Number(value)} onChange={(event) => put(ask.key, event.target.valueAsNumber || 1)} />}
       {ask.kind === 'text' && <input className="field" aria-label={ask.words} value={String(value)} onChange={(event) => put(ask.key, event.target.value)} onKeyDown={(event) => event.key === 'Enter' && event.stopPropagation()} />}
       {ask.kind === 'list' && <textarea className="field min-h-[70px]" aria-label={ask.words} defaultValue={(value as readonly string[]).join('\n')} onKeyDown={(event) => event.key === 'Enter' && event.stopPropagation()} onChange={(event) => put(ask.key, event.target.value.split('\n').filter((line) => line.trim() !== ''))} />}
+      {ask.kind === 'column' && (
+        <select className="field" aria-label={ask.words} value={String(value)} onChange={(event) => put(ask.key, event.target.value)}>
+          {(ask.key === 'by' || ask.key === 'order') && <option value="">{ask.key === 'by' ? 'all rows' : 'the rows as they are'}</option>}
+          {(story.draft ? schema : story.schemaHere)
+            .filter(({ type }) => ask.types.length === 0 || ask.types.includes(type))
+            .map(({ name }) => (
+              <option key={name}>{name}</option>
+            ))}
+        </select>
+      )}
       {ask.kind === 'value' && <ValueField label={ask.words} value={value as AnyValue} schema={schema} story={story} date={ask.date} set={(next) => put(ask.key, next)} />}
     </div>
   )
@@ -36,7 +46,7 @@ const Question = ({ ask, answers, put, story }: { ask: Ask; answers: Answers; pu
 /** The first rows of what is built, beside what it is built from. */
 const Sample = ({ story, columns }: { story: Story; columns: readonly string[] }) => {
   const { data } = useQuery(previewQuery(story.place, story.flow.files, story.stand, 'after', 'all', 0))
-  const made = story.draft?.step.as
+  const made = story.draft?.step.as ?? (story.draft?.step.measures as { as: string }[] | undefined)?.[0]?.as
   const at = data?.columns.findIndex(({ name }) => name === made) ?? -1
   const from = data?.columns.findIndex(({ name }) => name === columns[0]) ?? -1
   if (!data || at < 0 || from < 0) return null
@@ -61,7 +71,8 @@ const Sample = ({ story, columns }: { story: Story; columns: readonly string[] }
 
 /** What a builder asks; every answer rewrites the sentence at once, and the table shows what it makes. */
 export const BuilderPanel = ({ builder, columns, story }: { builder: Builder; columns: readonly string[]; story: Story }) => {
-  const schema = story.draft ? story.schemaBefore(story.draft.step.id) : story.schemaHere
+  // what the first of the drafted sentences works on
+  const schema = story.draft ? story.schemaBefore((story.draft.before?.[0] ?? story.draft.step).id) : story.schemaHere
   const [only] = columns
   const before = story.draft?.after ?? story.step?.id ?? ''
   const { data } = useQuery(factsQuery(story.place, story.flow.files, { ...story.stand, recipe: story.flow.recipe, step: before }, only === undefined ? [] : [only]))

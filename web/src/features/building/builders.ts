@@ -194,5 +194,64 @@ const textPieces: Builder = {
   },
 }
 
-export const builders: readonly Builder[] = [datePart, difference, calculate, across, bins, indicators, textPieces]
+const spans: readonly (readonly [string, string, (d: string) => string, string])[] = [
+  ['day', 'day', (d) => `DATETRUNC(${d}; "day")`, 'Day'],
+  ['week', 'week, by its Monday', (d) => `DATETRUNC(${d}; "week")`, 'Week'],
+  ['month', 'month', (d) => `TEXT(${d}; "yyyy-MM")`, 'Month'],
+  ['quarter', 'quarter', (d) => `YEAR(${d}) & " Q" & QUARTER(${d})`, 'Quarter'],
+  ['year', 'year', (d) => `YEAR(${d})`, 'Year'],
+]
+/** Summarise by a span of time: the span is computed and the rows are summarised by it, in one gesture. */
+const period: Builder = {
+  id: 'period',
+  verb: 'Summarise by day, week, month…',
+  words: ['summarise by month', 'group by month', 'monthly', 'weekly', 'quarterly', 'yearly', 'time series', 'per month', 'date group'],
+  fits: (columns, schema) => columns.some((name) => isDate(typeOf(name, schema))) && columns.filter((name) => isDate(typeOf(name, schema))).length === 1,
+  asks: () => [{ key: 'span', words: 'For each', kind: 'choice', of: spans.map(([key, words]) => [key, words]) }, { key: 'order', words: 'In the order of', kind: 'choice', of: [['time', 'time'], ['rows', 'the rows'], ['largest', 'the largest first']] }],
+  start: () => ({ span: 'month', order: 'time' }),
+  write: ({ span, order }, columns, schema) => {
+    const date = columns.find((name) => isDate(typeOf(name, schema))) ?? ''
+    const [, , formula, as] = spans.find(([key]) => key === span) ?? (spans[2] as (typeof spans)[number])
+    const numbers = columns.filter((name) => isNumber(typeOf(name, schema)))
+    const keys = columns.filter((name) => name !== date && !numbers.includes(name))
+    const measures = [{ how: 'count', as: 'Rows' }, ...numbers.map((column) => ({ how: 'sum', column, as: `Total ${column}` }))]
+    const by = order === 'largest' ? [{ column: measures.at(-1)?.as ?? 'Rows', descending: true }] : [as, ...keys].map((column) => ({ column }))
+    return [{ kind: 'derive', as, formula: formula(writeColumn(date)), after: date }, { kind: 'summarise', by: [as, ...keys], measures }, ...(order === 'rows' ? [] : [{ kind: 'sort', by }])]
+  },
+}
+
+const besideWays: readonly (readonly [string, string, boolean])[] = [
+  ['sum', 'the total of its group', true], ['mean', 'the mean of its group', true], ['count', 'how many rows its group has', false], ['share', 'its share of the group', true], ['rank', 'its rank in the group', false], ['running-sum', 'the running total', true],
+  ['previous', 'the value before it', true], ['next', 'the value after it', true], ['first', 'the first of the group', true], ['last', 'the latest of the group', true],
+]
+/** A figure of the group beside every row, in plain questions. */
+const beside: Builder = {
+  id: 'beside',
+  verb: 'Put a figure of its group beside every row…',
+  words: ['window', 'running total', 'cumulative', 'rank', 'previous', 'lag', 'lead', 'share of total', 'percent of total', 'group total', 'partition', 'over', 'first visit', 'latest visit', 'beside'],
+  fits: (columns) => columns.length >= 1,
+  asks: ({ how }) => [
+    { key: 'how', words: 'Put beside every row', kind: 'choice', of: besideWays.map(([key, words]) => [key, words]) },
+    ...(besideWays.find(([key]) => key === how)?.[2] ? [{ key: 'column', words: 'Of', kind: 'column', types: how === 'sum' || how === 'mean' || how === 'share' || how === 'running-sum' ? ['integer', 'decimal'] : [] } as const] : []),
+    { key: 'by', words: 'The group: rows alike in', kind: 'column', types: [] },
+    ...(['rank', 'running-sum', 'previous', 'next', 'first', 'last'].includes(String(how)) ? [{ key: 'order', words: 'In the order of', kind: 'column', types: [] } as const, { key: 'way', words: 'From', kind: 'choice', of: [['up', 'low to high'], ['down', 'high to low']] } as const] : []),
+  ],
+  start: (columns, schema) => ({
+    how: 'sum',
+    column: columns.find((name) => isNumber(typeOf(name, schema))) ?? schema.find(({ type }) => isNumber(type))?.name ?? columns[0] ?? '',
+    by: columns.find((name) => !isNumber(typeOf(name, schema))) ?? '',
+    order: schema.find(({ type }) => isDate(type))?.name ?? columns[0] ?? '',
+    way: 'up',
+  }),
+  write: ({ how, column, by, order, way }, _columns, schema) => {
+    const of = String(column)
+    const ordered = ['rank', 'running-sum', 'previous', 'next', 'first', 'last'].includes(String(how))
+    const needs = besideWays.find(([key]) => key === how)?.[2] === true
+    const names: Readonly<Record<string, string>> = { 'sum': `Total ${of}`, 'mean': `Mean ${of}`, 'count': 'Rows of its group', 'share': `Share of ${of}`, 'rank': `Rank by ${String(order)}`, 'running-sum': `Running ${of}`, 'previous': `${of} before`, 'next': `${of} after`, 'first': `First ${of}`, 'last': `Latest ${of}` }
+    if (needs && !schema.some(({ name }) => name === of)) return []
+    return [{ kind: 'window', ...(by === '' ? {} : { by: [String(by)] }), ...(ordered && order !== '' ? { order: [{ column: String(order), ...(way === 'down' ? { descending: true } : {}) }] } : {}), measures: [{ how: String(how), ...(needs ? { column: of } : {}), as: names[String(how)] ?? 'Figure' }] }]
+  },
+}
+
+export const builders: readonly Builder[] = [period, beside, datePart, difference, calculate, across, bins, indicators, textPieces]
 export const builderNamed = (id: string | undefined): Builder | undefined => builders.find((one) => one.id === id)
