@@ -1,8 +1,10 @@
 import { z } from 'zod'
 import { recipeSchema, type Recipe } from '../recipe/schema.ts'
 import { fileRef } from './files.ts'
+import { picture, pictureData } from './pictures.ts'
 
 export { fileRef } from './files.ts'
+export * from './pictures.ts'
 export * from './sources.ts'
 
 /** Requests and replies between page and server: one definition, checked on both sides. */
@@ -25,6 +27,7 @@ export const flowReply = z.object({
   /** Set where the page came by a link: the story can be read and replayed, not changed. */
   readOnly: z.boolean(),
   link: z.string().nullable(),
+  pictures: z.array(picture),
 })
 export const flowsReply = z.object({ flows: z.array(flowSummary) })
 
@@ -134,6 +137,8 @@ export const runReply = z.object({
   files: z.array(z.object({ input: z.string(), name: z.string(), hash: z.string(), rows: z.number() })),
   tables: z.array(z.object({ id: z.string(), steps: z.array(account) })),
   outputs: z.array(z.object({ table: z.string(), file: z.string(), hash: z.string(), rows: z.number(), columns: z.number(), first: z.array(cells), names: z.array(z.string()) })),
+  /** The flow's pictures as this replay drew them. */
+  pictures: z.array(z.object({ picture, data: pictureData })),
 })
 export const runsReply = z.object({ runs: z.array(runReply) })
 export const scriptPart = z.object({ step: z.string().optional(), text: z.string() })

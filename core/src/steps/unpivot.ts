@@ -83,8 +83,13 @@ const filledRows = (columns: readonly Column[]): Int32Array => {
 
 const widenSql = (part: Code, from: ColumnType, to: ColumnType): Code => (from === to ? part : to === 'text' ? sql`shown(${part})` : sql`${part}::${code(to === 'decimal' ? 'float8' : 'timestamp')}`)
 
+/** What a pattern made of plain words takes off is said by the words. */
+const patternWords = (pattern: string): string => {
+  const words = /^\^\(\?:(.+?)\)\[\\s_\.\/:-\]\+\|/.exec(pattern)?.[1]
+  return words === undefined ? `without what matches ${pattern}` : `without ${listed(words.split('|').map((word) => quoted(word.replace(/\\(.)/g, '$1'))), 'or')}`
+}
 const labelWords = ({ remove, renames }: Labels = {}): string => {
-  const parts = [...(remove === undefined || remove === '' ? [] : [typeof remove === 'string' ? `without ${quoted(remove)}` : `without what matches ${remove.pattern}`]), ...(renames && Object.keys(renames).length > 0 ? [`${counted(Object.keys(renames).length, 'of them', 'of them')} called otherwise`] : [])]
+  const parts = [...(remove === undefined || remove === '' ? [] : [typeof remove === 'string' ? `without ${quoted(remove)}` : patternWords(remove.pattern)]), ...(renames && Object.keys(renames).length > 0 ? [`${counted(Object.keys(renames).length, 'of them', 'of them')} called otherwise`] : [])]
   return parts.length === 0 ? 'name' : `name ${listed(parts)}`
 }
 const groupWords = (params: Unpivot): Sentence => {

@@ -2,10 +2,10 @@ import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import {
-  csvPieces, factsOf, fileColumns, findText, fitRecipe, kindOf, mendsFor, needsData, parameterCells, partnersOf, pythonScript, refusals, renamedTable, runRecipe, ScriptError, sentenceOf, sentenceText, sqlScript, StepCache, suggestGroups, tablesNeeded, textOfCell, valuesOf, viewOf,
+  csvPieces, drawPicture, factsOf, fileColumns, findText, fitRecipe, kindOf, mendsFor, needsData, parameterCells, partnersOf, pythonScript, refusals, renamedTable, runRecipe, ScriptError, sentenceOf, sentenceText, sqlScript, StepCache, suggestGroups, tablesNeeded, textOfCell, valuesOf, viewOf,
   type Read, type Recipe, type Renames, type Facts, type Judge, type Source, type Sources, type Step, type Table,
 } from '@fabula/core'
-import type { FileRef, FitReply, GroupsReply, LookReply, OpenReply, PreviewReply, PreviewRequest, RunReply, ScriptReply } from '@fabula/core/api'
+import type { FileRef, FitReply, GroupsReply, LookReply, OpenReply, Picture, PreviewReply, PreviewRequest, RunReply, ScriptReply } from '@fabula/core/api'
 import { FileProblem, lookAtFile, openInput, type OpenedFiles } from '@fabula/formats'
 import { setImmediate as otherWork } from 'node:timers/promises'
 
@@ -18,10 +18,11 @@ export type Task =
   | { readonly kind: 'facts'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly columns: readonly string[]; readonly deep: boolean; readonly files: Files; readonly now: number }
   | { readonly kind: 'values'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly column: string; readonly files: Files; readonly now: number }
   | { readonly kind: 'groups'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly column: string; readonly files: Files; readonly now: number }
+  | { readonly kind: 'picture'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly picture: Picture; readonly files: Files; readonly now: number }
   | { readonly kind: 'scripts'; readonly recipe: Recipe; readonly files: Files }
   | { readonly kind: 'find'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly text: string; readonly from: { readonly row: number; readonly column: string } | null; readonly back: boolean; readonly files: Files; readonly now: number }
   | { readonly kind: 'fit'; readonly recipe: Recipe; readonly files: Files; readonly before: Files; readonly renames: Readonly<Record<string, Renames>> }
-  | { readonly kind: 'run'; readonly recipe: Recipe; readonly files: Files; readonly renames: Readonly<Record<string, Renames>>; readonly allowChanges: boolean; readonly parameters: Readonly<Record<string, string>>; readonly now: number }
+  | { readonly kind: 'run'; readonly recipe: Recipe; readonly pictures: readonly Picture[]; readonly files: Files; readonly renames: Readonly<Record<string, Renames>>; readonly allowChanges: boolean; readonly parameters: Readonly<Record<string, string>>; readonly now: number }
 export type Progress = { readonly done: number; readonly of: number; readonly doing: string }
 export class TaskProblem extends Error {}
 
@@ -125,7 +126,7 @@ const runTo = async (recipe: Recipe, table: string, step: string, files: Files, 
   return { ran, plan, engineMs: performance.now() - began }
 }
 
-const tableAfter = async ({ recipe, table, step, files, now }: Extract<Task, { kind: 'facts' | 'values' | 'groups' | 'find' }>, desk: Desk): Promise<Table | undefined> =>
+const tableAfter = async ({ recipe, table, step, files, now }: Extract<Task, { kind: 'facts' | 'values' | 'groups' | 'find' | 'picture' }>, desk: Desk): Promise<Table | undefined> =>
   (await runTo(recipe, table, step, files, now, desk)).ran.steps.find((one) => one.step.id === step)?.table
 
 const preview = async ({ request, files, now }: Extract<Task, { kind: 'preview' }>, desk: Desk): Promise<PreviewReply> => {
@@ -211,7 +212,7 @@ const store = (folder: string, text: Iterable<string>): { hash: string; size: nu
   return { hash, size: whole.length }
 }
 
-export type RunResult = Pick<RunReply, 'files' | 'tables' | 'outputs'> & { readonly stored: readonly { hash: string; size: number }[] }
+export type RunResult = Pick<RunReply, 'files' | 'tables' | 'outputs' | 'pictures'> & { readonly stored: readonly { hash: string; size: number }[] }
 
 const run = async (task: Extract<Task, { kind: 'run' }>, desk: Desk): Promise<RunResult> => {
   const { recipe, files, renames, parameters, now } = task
@@ -233,9 +234,14 @@ const run = async (task: Extract<Task, { kind: 'run' }>, desk: Desk): Promise<Ru
     stored.push(kept)
     return { table, file, hash: kept.hash, rows: result.rowCount, columns: result.names.length, first: firstRows(result, 50), names: [...result.names] }
   })
+  const pictures = task.pictures.flatMap((picture) => {
+    const table = tables.find(({ id }) => id === picture.table)?.table
+    return table ? [{ picture, data: drawPicture(picture, table) }] : []
+  })
   return {
     stored,
     outputs,
+    pictures,
     files: Object.entries(inputs).flatMap(([input, one]) => one.files.map(({ name, sha256, rows }) => ({ input, name, hash: sha256, rows }))),
     tables: tables.map(({ id, steps }) => ({ id, steps: steps.flatMap(({ account }) => (account ? [structuredClone(account) as RunReply['tables'][number]['steps'][number]] : [])) })),
   }
@@ -275,6 +281,10 @@ export const perform = async (task: Task, desk: Desk): Promise<unknown> => {
     case 'find': {
       const table = await tableAfter(task, desk)
       return table ? findText(table, task.text, task.from, task.back) : { found: null, total: 0 }
+    }
+    case 'picture': {
+      const table = await tableAfter(task, desk)
+      return table ? drawPicture(task.picture, table) : { labels: [], series: [], values: [], points: [], wheres: [], beyond: 0 }
     }
     case 'scripts':
       return scripts(task, desk)

@@ -87,6 +87,19 @@ export const flowRoutes = ({ flows, files, bench, runner, registerFile }: Servic
     send(response, api.groupsReply, await result)
   })
 
+  router.post('/picture', async (request, response) => {
+    const id = await flowOf(request)
+    const asked = body(api.pictureRequest, request)
+    const { result } = bench.do<api.PictureData>({ kind: 'picture', ...asked, recipe: await recipeFor(id, asked.recipe as Recipe), files: await flows.files(id), now: startedAt }, `${id}:picture`)
+    send(response, api.pictureData, await result)
+  })
+  router.put('/pictures', async (request, response) => {
+    changes()
+    const id = await flowOf(request)
+    await flows.setPictures(id, body(api.picturesRequest, request).pictures)
+    send(response, api.flowReply, await reply(id))
+  })
+
   router.post('/find', async (request, response) => {
     const id = await flowOf(request)
     const asked = body(api.findRequest, request)
@@ -115,7 +128,7 @@ export const flowRoutes = ({ flows, files, bench, runner, registerFile }: Servic
     const flow = await reply(id)
     const { now } = await filesFor(id, given)
     const run = await flows.startRun(id, flow.edit, { files: given, renames, allowChanges, parameters })
-    const { result, stop } = runner.do<RunResult>({ kind: 'run', recipe: flow.recipe, files: now, renames, allowChanges, parameters, now: wallClock() }, undefined, (progress) => {
+    const { result, stop } = runner.do<RunResult>({ kind: 'run', recipe: flow.recipe, pictures: flow.pictures, files: now, renames, allowChanges, parameters, now: wallClock() }, undefined, (progress) => {
       const one = going.get(run)
       if (one) one.progress = progress
     })
@@ -127,7 +140,7 @@ export const flowRoutes = ({ flows, files, bench, runner, registerFile }: Servic
         await flows.finishRun(run, 'done', null, made)
       } catch (error) {
         const stopped = error instanceof Refusal && error.code === 'superseded'
-        await flows.finishRun(run, stopped ? 'stopped' : 'failed', stopped ? 'This replay was stopped.' : error instanceof Refusal ? error.message : 'This replay met a fault of Fabula itself; the log of the server says more.', { files: [], tables: [], outputs: [] })
+        await flows.finishRun(run, stopped ? 'stopped' : 'failed', stopped ? 'This replay was stopped.' : error instanceof Refusal ? error.message : 'This replay met a fault of Fabula itself; the log of the server says more.', { files: [], tables: [], outputs: [], pictures: [] })
         if (!(error instanceof Refusal)) request.log.error(error)
       } finally {
         going.delete(run)

@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import { readRecipe, type Recipe } from '@fabula/core'
-import type { FileRef, FlowReply, FlowSummary, RunReply } from '@fabula/core/api'
+import type { FileRef, FlowReply, FlowSummary, Picture, RunReply } from '@fabula/core/api'
 import type { Database } from './database.ts'
 import { Refusal } from '../refusal.ts'
 
@@ -14,7 +14,7 @@ const recipeOf = (value: unknown): Recipe => {
 }
 
 type Row = Record<string, unknown>
-type RunRow = Pick<RunReply, 'files' | 'tables' | 'outputs'>
+type RunRow = Pick<RunReply, 'files' | 'tables' | 'outputs' | 'pictures'>
 
 /** Flows and all that hangs on them, in plain SQL. */
 export class Flows {
@@ -58,13 +58,13 @@ export class Flows {
 
   async get(id: string, readOnly: boolean): Promise<FlowReply> {
     const [row] = await this.database.query(
-      `select f.id, e.id as edit, e.recipe, e.at, e.parent, exists(select from edits c where c.flow = f.id and c.parent = e.id) as redo,
+      `select f.id, f.pictures, e.id as edit, e.recipe, e.at, e.parent, exists(select from edits c where c.flow = f.id and c.parent = e.id) as redo,
         (select token from links l where l.flow = f.id and ended_at is null order by at desc limit 1) as token
        from flows f join edits e on e.id = f.head where f.id = $1`,
       id,
     )
     if (!row) throw new Refusal(404, 'no-flow', 'This flow does not exist, or its link has ended.')
-    return { id, recipe: row.recipe as Recipe, edit: Number(row.edit), canUndo: row.parent !== null, canRedo: row.redo === true, changedAt: iso(row.at), files: await this.files(id), readOnly, link: readOnly ? null : ((row.token as string | null) ?? null) }
+    return { id, recipe: row.recipe as Recipe, edit: Number(row.edit), canUndo: row.parent !== null, canRedo: row.redo === true, changedAt: iso(row.at), files: await this.files(id), readOnly, link: readOnly ? null : ((row.token as string | null) ?? null), pictures: row.pictures as Picture[] }
   }
 
   /** A new edit on top of the one the page had; one that came from elsewhere meanwhile is not overwritten. */
@@ -75,6 +75,10 @@ export class Flows {
       id, recipeOf(recipe), what, after,
     )
     if (!row) throw new Refusal(409, 'changed-elsewhere', 'The story was changed in another window meanwhile. Reload the page to see it, then make your change again.')
+  }
+
+  async setPictures(id: string, pictures: readonly Picture[]): Promise<void> {
+    await this.database.query('update flows set pictures = $2 where id = $1', id, JSON.stringify(pictures))
   }
 
   async undo(id: string): Promise<void> {
@@ -90,7 +94,7 @@ export class Flows {
     return id
   }
   async finishRun(id: string, state: RunReply['state'], sentence: string | null, result: RunRow): Promise<void> {
-    await this.database.query('update runs set state = $2, sentence = $3, files = $4, tables = $5, outputs = $6 where id = $1', id, state, sentence, JSON.stringify(result.files), JSON.stringify(result.tables), JSON.stringify(result.outputs))
+    await this.database.query('update runs set state = $2, sentence = $3, files = $4, tables = $5, outputs = $6, pictures = $7 where id = $1', id, state, sentence, JSON.stringify(result.files), JSON.stringify(result.tables), JSON.stringify(result.outputs), JSON.stringify(result.pictures))
   }
   /** Runs that were going when the server stopped are told failed. */
   async failUnfinished(): Promise<void> {
@@ -135,4 +139,5 @@ const runOf = (row: Row): RunReply => ({
   files: row.files as RunReply['files'],
   tables: row.tables as RunReply['tables'],
   outputs: row.outputs as RunReply['outputs'],
+  pictures: row.pictures as RunReply['pictures'],
 })

@@ -19,4 +19,7 @@ create table shelf (
   source bigint references sources, at timestamptz not null default now(), deleted_at timestamptz, unique (name, hash));
 insert into shelf (name, hash) select distinct name, hash from flow_files;
 create table connections (name text primary key, settings jsonb not null, secret text not null, at timestamptz not null default now());`,
+  `-- looks at a table as a chart, and how each replay drew them
+alter table flows add column pictures jsonb not null default '[]';
+alter table runs add column pictures jsonb not null default '[]';`,
 ]

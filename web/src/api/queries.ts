@@ -49,6 +49,9 @@ export const valuesQuery = ({ base }: Place, files: unknown, stand: Stand, colum
 export const groupsQuery = ({ base }: Place, files: unknown, stand: Stand, column: string) =>
   queryOptions({ queryKey: ['groups', base, files, fingerprint(stand), column], queryFn: ({ signal }) => ask(api.groupsReply, 'POST', `${base}/groups`, { ...stand, column }, signal), enabled: column !== '', staleTime: Infinity })
 
+export const pictureQuery = ({ base }: Place, files: unknown, stand: Stand, picture: api.Picture | undefined) =>
+  queryOptions({ queryKey: ['picture', base, files, fingerprint(stand), picture], queryFn: ({ signal }) => ask(api.pictureData, 'POST', `${base}/picture`, { ...stand, picture }, signal), enabled: picture !== undefined, placeholderData: keepPreviousData, staleTime: Infinity, retry: 2 })
+
 export const runsQuery = ({ base }: Place) => queryOptions({ queryKey: ['runs', base], queryFn: () => ask(api.runsReply, 'GET', `${base}/runs`) })
 export const runQuery = ({ base }: Place, id: string) =>
   queryOptions({ queryKey: ['run', base, id], queryFn: () => ask(api.runReply, 'GET', `${base}/runs/${id}`), enabled: id !== '', refetchInterval: ({ state }) => (state.data && state.data.state !== 'running' ? false : 250) })

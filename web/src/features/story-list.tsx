@@ -39,8 +39,9 @@ export const figuresOf = (account: NonNullable<StoryStep['account']>): Figure[] 
       ...(notes.blankRows ? [{ text: `${figure(notes.blankRows)} blank left out`, tone: 'plain', only: 'all' } as const] : []),
     ]
   if (account.check) return [{ text: account.check.passed ? '✓ holds' : '✗ does not hold', tone: account.check.passed ? 'came' : 'went', only: 'all' }, ...(account.check.figure !== null && !account.check.passed ? [{ text: figure(Number(account.check.figure.toPrecision(6))), tone: 'plain', only: 'all' } as const] : [])]
+  const shape = reshaped(account)
+  if (shape.length > 0) return shape
   const all: Figure[] = [
-    ...reshaped(account),
     ...(rowsIn !== rowsOut ? [{ text: counted(rowsOut, 'row'), tone: 'plain', only: 'all' } as const] : []),
     ...(rowsLeft > 0 ? [{ text: `−${counted(rowsLeft, 'row')}`, tone: 'went', only: 'left' } as const] : []),
     ...(rowsCame > 0 ? [{ text: `+${counted(rowsCame, 'row')}`, tone: 'came', only: 'came' } as const] : []),
@@ -52,7 +53,7 @@ export const figuresOf = (account: NonNullable<StoryStep['account']>): Figure[] 
     ...(notes.rowsWithMorePieces ? [{ text: `${figure(notes.rowsWithMorePieces)} with more pieces`, tone: 'turned', only: 'all' } as const] : []),
     ...(notes.newLookalikes ? [{ text: `${figure(notes.newLookalikes)} new look-alike${notes.newLookalikes === 1 ? '' : 's'}`, tone: 'went', only: 'all' } as const] : []),
   ]
-  return all.length > 0 ? all.slice(0, kind === 'unpivot' || kind === 'pivot' || kind === 'transpose' ? 3 : 4) : [{ text: counted(rowsOut, 'row'), tone: 'plain', only: 'all' }]
+  return all.length > 0 ? all.slice(0, 4) : [{ text: counted(rowsOut, 'row'), tone: 'plain', only: 'all' }]
 }
 const tones = { plain: 'text-ink-3', came: 'text-came', went: 'text-went', turned: 'text-turned' }
 

@@ -38,6 +38,8 @@ export const useStory = () => {
   const [only, setOnly] = useState<PreviewRequest['only']>('all')
   const [selection, setSelection] = useState<Selection>({ kind: 'table' })
   const [problem, setProblem] = useState<string>()
+  /** Columns that are to be drawn, and when that was asked. */
+  const [drawing, setDrawing] = useState<{ readonly columns: readonly string[]; readonly at: number }>()
   const [building, setBuilding] = useState<{ readonly id: string; readonly columns: readonly string[] }>()
 
   const recipe = useMemo(() => (draft ? withStep(flow.recipe, draft) : flow.recipe), [flow.recipe, draft])
@@ -77,14 +79,16 @@ export const useStory = () => {
     const after = draft?.isNew ? draft.after : step.id
     setDraft({ table: table.id, step: last, before: made.slice(0, -1), after, isNew: true })
     setAt({ table: table.id, step: last.id })
-    setLens('changes')
+    // where every row is made anew, what comes out says more than what changed
+    setLens(last.kind === 'unpivot' || last.kind === 'pivot' || last.kind === 'transpose' ? 'after' : 'changes')
     setOnly('all')
   }
   /** A verb of the card or the list: its sentence, or the builder that writes it. */
   const act = (verb: Verb): void => {
     if (draft) discard()
     setBuilding(verb.builder)
-    if (!verb.builder) begin(verb.steps ?? verb.step)
+    if (verb.draw) setDrawing({ columns: verb.draw, at: Date.now() })
+    else if (!verb.builder) begin(verb.steps ?? verb.step)
   }
   const reword = (next: Step): void => {
     if (!table) return
@@ -131,6 +135,6 @@ export const useStory = () => {
   /** Other tables that may be used here: those that do not use this one. */
   const usableTables = flow.recipe.tables.filter(({ id }) => id !== table?.id && !tablesNeeded(flow.recipe, id).includes(table?.id ?? ''))
   const schemaHere: Schema = steps.find(({ id }) => id === step?.id)?.columns ?? []
-  return { flow, place, recipe, table, step, stand, story, steps, draft, draftError: drafted.error ?? undefined, lens, setLens, only, setOnly, selection, setSelection, problem, setProblem, building, goTo, begin, act, reword, keep, canKeep, discard, changeSteps, travel, save, schemaBefore, schemaHere, usableTables }
+  return { flow, place, recipe, table, step, stand, story, steps, draft, draftError: drafted.error ?? undefined, lens, setLens, only, setOnly, selection, setSelection, problem, setProblem, building, drawing, goTo, begin, act, reword, keep, canKeep, discard, changeSteps, travel, save, schemaBefore, schemaHere, usableTables }
 }
 export type Story = ReturnType<typeof useStory>

@@ -10,7 +10,7 @@ export type Selection =
   | { readonly kind: 'values'; readonly column: string; readonly values: readonly string[] }
 
 /** A verb begins a sentence, or a builder that writes one. */
-export type Verb = { readonly name: string; readonly words: readonly string[]; readonly key?: string; readonly step: Omit<Step, 'id'>; /** Several sentences at once. */ readonly steps?: readonly Omit<Step, 'id'>[]; readonly builder?: { readonly id: string; readonly columns: readonly string[] } }
+export type Verb = { readonly name: string; readonly words: readonly string[]; readonly key?: string; readonly step: Omit<Step, 'id'>; /** Several sentences at once. */ readonly steps?: readonly Omit<Step, 'id'>[]; /** Shows the selection as a chart. */ readonly draw?: readonly string[]; readonly builder?: { readonly id: string; readonly columns: readonly string[] } }
 
 const valueFor = (text: string | null, type: Schema[number]['type'] | undefined): unknown =>
   text === null ? null : type === 'integer' || type === 'decimal' ? Number(text) : type === 'boolean' ? text === 'true' : text
@@ -62,6 +62,7 @@ const columnVerbs = (columns: readonly string[], schema: Schema): Verb[] => {
     of('move', { columns, to: 'first' }, 'Move to the front'),
     of('fill', { columns, direction: 'down' }),
     of('fill-empty', { columns, with: type === 'integer' || type === 'decimal' ? 0 : type === 'boolean' ? false : type === 'text' ? 'unknown' : '2031-01-01' }),
+    { name: one ? 'Draw it…' : 'Draw them…', words: ['chart', 'graph', 'plot', 'bar', 'line', 'pie', 'picture', 'diagram', 'visualise', 'histogram', 'scatter'], step: { kind: 'derive' }, draw: columns },
     ...builderVerbs(columns, schema),
     of('cases', { as: one ? `${first} kind` : 'Kind', cases: [{ when: { column: first, op: 'is-filled' }, then: 'yes' }], otherwise: 'no', after: columns.at(-1) ?? first }),
     ...(one && type === 'text' ? [of('unify', { column: first, groups: [], judged: 'characters' }), of('split', { column: first, by: { delimiter: ';' }, into: { columns: 'found' } }), of('extract', { column: first, as: `${first} part`, take: { before: '-' }, after: first })] : []),

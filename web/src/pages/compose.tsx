@@ -8,6 +8,7 @@ import { Card } from '../features/card.tsx'
 import { ColumnsView } from '../features/columns/columns-view.tsx'
 import { Composer } from '../features/composer.tsx'
 import { Grid } from '../features/grid/grid.tsx'
+import { PicturesView } from '../features/pictures/pictures-view.tsx'
 import { River, StoryList } from '../features/story-list.tsx'
 import { useStory, type Story } from '../features/story-state.ts'
 import { verbsFor } from '../features/verbs.ts'
@@ -101,13 +102,16 @@ export const Compose = () => {
   const focus = useRef<() => void>(() => undefined)
   const rememberFocus = useCallback((run: () => void) => (focus.current = run), [])
   const [keys, setKeys] = useState(false)
-  const [sight, setSight] = useState<'rows' | 'columns'>('rows')
+  const [sight, setSight] = useState<'rows' | 'columns' | 'picture'>('rows')
   const [left, setLeft] = useWidth('story-width', 392, 300, 620)
   const { flow, place, stand, table, step, draft, lens, only } = story
   // what a draft changes is shown in the rows
   useEffect(() => {
     if (draft) setSight('rows')
   }, [draft?.step.id])
+  useEffect(() => {
+    if (story.drawing) setSight('picture')
+  }, [story.drawing?.at])
   useKeys(story, () => focus.current(), () => setKeys((shown) => !shown))
   const view = useQuery(previewQuery(place, flow.files, stand, lens, only, 0))
   const names = story.schemaHere.slice(0, 40).map(({ name }) => name)
@@ -154,7 +158,7 @@ export const Compose = () => {
       <section aria-label="The table" className="flex min-h-0 min-w-0 flex-col bg-sheet">
         <div className="flex items-center gap-3 border-b border-line px-3.5 py-2.5">
           <h1 className="truncate font-serif text-[14px] font-medium">{`${table?.name ?? ''}, ${lens === 'before' ? 'before' : 'after'} sentence ${number}`}</h1>
-          <Segments label="Rows, or columns side by side" value={sight} of={[['rows', shownRows === undefined ? 'Rows' : counted(shownRows, 'row')], ['columns', counted(story.schemaHere.length, 'column')]]} onChange={setSight} />
+          <Segments label="Rows, columns side by side, or a picture" value={sight} of={[['rows', shownRows === undefined ? 'Rows' : counted(shownRows, 'row')], ['columns', counted(story.schemaHere.length, 'column')], ['picture', 'Picture']]} onChange={setSight} />
           <span className="ml-auto">
             {sight === 'rows' && <Segments label="What the table shows" value={lens} of={[['before', 'Before'], ['changes', 'What changes'], ['after', 'After']]} onChange={story.setLens} />}
           </span>
@@ -175,6 +179,8 @@ export const Compose = () => {
           </div>
         ) : sight === 'columns' ? (
           <ColumnsView story={story} />
+        ) : sight === 'picture' ? (
+          <PicturesView story={story} />
         ) : (
           <>
             {bench && draft && <UnifyBench step={draft.step} story={story} />}

@@ -1,5 +1,5 @@
 import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useRef, useState, type DragEvent } from 'react'
+import { lazy, Suspense, useEffect, useRef, useState, type DragEvent } from 'react'
 import { counted, figure } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import type { FileRef, FitReply, RunReply } from '@fabula/core/api'
@@ -8,7 +8,11 @@ import { runQuery, runsQuery, storyQuery } from '../api/queries.ts'
 import { assignFiles } from '../features/open-file.ts'
 import { parameterInput } from '../features/parameters.tsx'
 import { Button, Dot, Notice } from '../ui/parts.tsx'
+import type { PictureHandle } from '../features/pictures/picture-chart.tsx'
+import { download } from '../features/pictures/pictures-view.tsx'
 import { useFlow } from './flow-layout.tsx'
+
+const PictureChart = lazy(() => import('../features/pictures/picture-chart.tsx'))
 
 type Files = Record<string, FileRef[]>
 type Renames = Record<string, Record<string, string>>
@@ -140,6 +144,26 @@ const Result = ({ run, base }: { run: RunReply; base: string }) => (
     ))}
   </>
 )
+
+/** A picture of the flow, drawn from what this replay made. */
+const DrawnPicture = ({ picture, data }: RunReply['pictures'][number]) => {
+  const handle = useRef<PictureHandle>(null)
+  return (
+    <section aria-label={picture.name} className="mb-6">
+      <h3 className="mb-1 flex items-center font-serif text-[15px] font-semibold">
+        {picture.name}
+        <Button look="quiet" className="ml-auto py-1! font-sans text-[13px] font-normal" onClick={() => handle.current && download(picture.name, handle.current.image())}>
+          Download as PNG
+        </Button>
+      </h3>
+      <div className="h-[240px] border border-line p-2">
+        <Suspense fallback={<p className="text-ink-3">Drawing…</p>}>
+          <PictureChart ref={handle} picture={picture} data={data} />
+        </Suspense>
+      </div>
+    </section>
+  )
+}
 
 export const Replay = () => {
   const { flow, place } = useFlow()
@@ -303,6 +327,9 @@ export const Replay = () => {
           <>
             <h2 className="mb-2.5 font-serif text-[16px] font-semibold">What came out</h2>
             <Result run={run.data} base={place.base} />
+            {run.data.pictures.map(({ picture, data }) => (
+              <DrawnPicture key={picture.id} picture={picture} data={data} />
+            ))}
             <h2 className="mb-2.5 font-serif text-[16px] font-semibold">What happened, sentence by sentence</h2>
             <Ledger run={run.data} last={last} names={Object.fromEntries(flow.recipe.tables.map(({ id, name }) => [id, name]))} />
           </>

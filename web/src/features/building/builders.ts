@@ -232,7 +232,7 @@ const beside: Builder = {
   fits: (columns) => columns.length >= 1,
   asks: ({ how }) => [
     { key: 'how', words: 'Put beside every row', kind: 'choice', of: besideWays.map(([key, words]) => [key, words]) },
-    ...(besideWays.find(([key]) => key === how)?.[2] ? [{ key: 'column', words: 'Of', kind: 'column', types: how === 'sum' || how === 'mean' || how === 'share' || how === 'running-sum' ? ['integer', 'decimal'] : [] } as const] : []),
+    ...(besideWays.find(([key]) => key === how)?.[2] ? [{ key: 'column', words: 'Of', kind: 'column', types: how === 'sum' || how === 'mean' || how === 'share' || how === 'running-sum' ? (['integer', 'decimal'] as const) : [] } as const] : []),
     { key: 'by', words: 'The group: rows alike in', kind: 'column', types: [] },
     ...(['rank', 'running-sum', 'previous', 'next', 'first', 'last'].includes(String(how)) ? [{ key: 'order', words: 'In the order of', kind: 'column', types: [] } as const, { key: 'way', words: 'From', kind: 'choice', of: [['up', 'low to high'], ['down', 'high to low']] } as const] : []),
   ],

@@ -19,6 +19,8 @@ const plainNumber = (text: string | null, type: ViewColumn['type']): ReactNode =
 export const Cell = ({ row, column, at }: { row: ViewRow; column: ViewColumn; at: number }) => {
   const old = row.old?.[at]
   const bad = row.bad?.includes(at)
+  // a row that came never had a cell in a column that went
+  if (column.state === 'went' && row.state === 'came') return null
   return (
     <>
       {old !== undefined && <s className={`mr-1.5 text-[0.92em] ${bad ? 'text-went' : 'text-turned'}`}>{shownText(old)}</s>}

@@ -1,0 +1,30 @@
+import { z } from 'zod'
+
+export const pictureKinds = ['bar', 'stacked', 'line', 'pie', 'scatter', 'histogram'] as const
+/** A look at a table as a chart, kept with a flow: what stands along it, what it measures, what parts it. */
+export const picture = z.object({
+  id: z.string(),
+  name: z.string().max(200),
+  table: z.string(),
+  kind: z.enum(pictureKinds),
+  label: z.string(),
+  series: z.string().optional(),
+  how: z.enum(['count', 'sum', 'mean', 'median', 'min', 'max', 'distinct']),
+  column: z.string().optional(),
+})
+const where = z.record(z.string(), z.unknown())
+/** `values`: for each series one per label; `points`: x and y of a scatter. `where`: the rows behind each label. */
+export const pictureData = z.object({
+  labels: z.array(z.string()),
+  series: z.array(z.string()),
+  values: z.array(z.array(z.number().nullable())),
+  points: z.array(z.tuple([z.number(), z.number()])),
+  wheres: z.array(where.nullable()),
+  /** Labels beyond those that are drawn. */
+  beyond: z.number(),
+})
+export const pictureRequest = z.object({ recipe: z.unknown(), table: z.string(), step: z.string(), picture })
+export const picturesRequest = z.object({ pictures: z.array(picture).max(60) })
+
+export type Picture = z.infer<typeof picture>
+export type PictureData = z.infer<typeof pictureData>

@@ -1,0 +1,165 @@
+import { execFileSync } from 'node:child_process'
+import { existsSync, readdirSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { By, Key } from 'selenium-webdriver'
+import { expect, test } from 'vitest'
+import { accessible, click, give, head, keep, labelled, see } from './driver.ts'
+import { root } from './server.ts'
+import { session } from './session.ts'
+
+const here = session()
+const write = (name: string, content: string): string => {
+  const path = join(here.browser.downloads, name)
+  writeFileSync(path, content)
+  return path
+}
+const open = async (name: string, content: string): Promise<void> => {
+  const { driver } = here.browser
+  await driver.get(here.server.base)
+  await give(driver, write(name, content))
+  await see(driver, 'Keep')
+  await click(driver, 'Keep')
+  await see(driver, 'Another table')
+}
+/** The story as it is kept, run on another file by the command line. */
+const replayed = async (name: string, content: string): Promise<string> => {
+  const id = /flows\/([^/]+)/.exec(await here.browser.driver.getCurrentUrl())?.[1] ?? ''
+  const text = await (await fetch(`${here.server.base}/api/flows/${id}/download/recipe`)).text()
+  const recipe = write('story.fabula.json', text)
+  const { inputs, tables } = JSON.parse(text) as { inputs: { id: string }[]; tables: { id: string }[] }
+  return execFileSync('node', [join(root, 'cli/bin/fabula.mjs'), 'run', recipe, '--input', `${inputs[0]?.id ?? ''}=${write(name, content)}`, '--output', `${tables[0]?.id ?? ''}=-`, '--allow-changes'], { encoding: 'utf8' })
+}
+
+test('years in columns become rows, and a year more is taken in', async () => {
+  const { driver } = here.browser
+  await open('years.csv', 'Clinic,2030,2031\nOxbow,10,12\nMarlpit,5,\n')
+  await head(driver, '2030')
+  await head(driver, '2031', Key.SHIFT)
+  await click(driver, 'Turn columns into rows')
+  await see(driver, 'Turn the columns like “20??” into rows: the name as Year, the value as Value')
+  await see(driver, 'From this: 3 columns, 2 rows')
+  await see(driver, 'To this: 3 columns, 4 rows')
+  await see(driver, '2 columns became rows')
+  await see(driver, '1 empty')
+  expect(await accessible(driver)).toEqual([])
+  await keep(driver)
+  expect(await replayed('years-2.csv', 'Clinic,2030,2031,2032\nOxbow,10,12,14\nTarn,1,2,3\n')).toBe('Clinic,Year,Value\nOxbow,2030,10\nOxbow,2031,12\nOxbow,2032,14\nTarn,2030,1\nTarn,2031,2\nTarn,2032,3\n')
+})
+
+test('two measures over months become a row a month with a column of each, whatever month or measure comes', async () => {
+  const { driver } = here.browser
+  await open('months.csv', 'Clinic,Sales Jan,Quantity Jan,Sales Feb,Quantity Feb\nOxbow,1.5,10,2.5,20\nMarlpit,3,30,4,40\n')
+  await head(driver, 'Sales Jan')
+  await head(driver, 'Quantity Feb', Key.SHIFT)
+  await click(driver, 'Tidy a crosstab with two lines of names')
+  await see(driver, 'Make a column of each Measure (whatever comes) with the single Value')
+  await see(driver, '2 labels became columns')
+  await keep(driver)
+  expect(await replayed('months-2.csv', 'Clinic,Sales Jan,Quantity Jan,Refunds Jan,Sales Mar,Quantity Mar,Refunds Mar\nOxbow,1,10,0.5,2,20,\n')).toBe('Clinic,Month,Sales,Quantity,Refunds\nOxbow,Jan,1,10,0.5\nOxbow,Mar,2,20,\n')
+})
+
+test('the same as groups side by side, labels cleaned inside the sentence', async () => {
+  const { driver } = here.browser
+  await open('groups.csv', 'Clinic,Sales Jan,Quantity Jan,Sales Feb,Quantity Feb\nOxbow,1.5,10,2.5,20\n')
+  await head(driver, 'Sales Jan')
+  await head(driver, 'Quantity Feb', Key.SHIFT)
+  await click(driver, 'Turn columns into rows')
+  await see(driver, 'the name without “Quantity” or “Sales” as Month')
+  await click(driver, 'labels: ')
+  await (await labelled(driver, 'Jan is called')).sendKeys('January')
+  await driver.actions().sendKeys(Key.ESCAPE).perform()
+  await see(driver, 'January')
+  await keep(driver)
+  expect(await replayed('groups-2.csv', 'Clinic,Sales Jan,Quantity Jan,Sales Mar\nOxbow,1,10,3\n')).toBe('Clinic,Month,Sales,Quantity\nOxbow,January,1,10\nOxbow,Mar,3,\n')
+})
+
+test('a form that lies on its side is set upright, whatever forms come', async () => {
+  const { driver } = here.browser
+  await open('forms.csv', 'Field,Form 1,Form 2\nAnimal,Tess,Otis\nKind,dog,cat\n')
+  await driver.actions().sendKeys('/').perform()
+  await driver.actions().sendKeys('transpose', Key.ENTER).perform()
+  await see(driver, 'Swap rows and columns, naming the new columns after Field.')
+  await see(driver, 'Tess')
+  await keep(driver)
+  expect(await replayed('forms-2.csv', 'Field,Form 1,Form 2,Form 3\nAnimal,Tess,Otis,Fig\nKind,dog,cat,owl\nVet,Ada,,Bo\n')).toBe('Name,Animal,Kind,Vet\nForm 1,Tess,dog,Ada\nForm 2,Otis,cat,\nForm 3,Fig,owl,Bo\n')
+})
+
+test('several vets in a cell become rows, are counted by vet, collected again as a list and unrolled', async () => {
+  const { driver } = here.browser
+  await open('vets.csv', 'Visit,Vets\n1,Ada; Bo\n2,Ada\n3,Bo;Cy;Ada\n4,Cy; Bo\n')
+  await head(driver, 'Vets')
+  await click(driver, 'A row for each')
+  await keep(driver)
+  await head(driver, 'Vets')
+  await driver.actions().sendKeys('/').perform()
+  await driver.actions().sendKeys('group by', Key.ENTER).perform()
+  await click(driver, 'measures: ')
+  await click(driver, 'Another measure')
+  await (await labelled(driver, 'Measure 2')).sendKeys('list')
+  await (await labelled(driver, 'Column of measure 2')).sendKeys('Visit')
+  await see(driver, 'the list of Visit')
+  await driver.actions().sendKeys(Key.ESCAPE).perform()
+  await see(driver, '[1,3]')
+  await keep(driver)
+  expect(await replayed('vets-2.csv', 'Visit,Vets\n1,Ada; Bo; Dot; Eve\n')).toBe('Vets,Rows,List Visit\nAda,1,[1]\nBo,1,[1]\nDot,1,[1]\nEve,1,[1]\n')
+})
+
+test('two values for one cell are explained, with ways out; labels can be fixed', async () => {
+  const { driver } = here.browser
+  await open('clash.csv', 'Clinic,Month,Fee\nOxbow,Jan,1\nOxbow,Jan,2\nOxbow,Feb,4\n')
+  await head(driver, 'Month')
+  await click(driver, 'Turn rows into columns…')
+  await see(driver, 'Two values of “Fee” meet in one cell, for Clinic Oxbow and Month Jan: 1 and 2.')
+  await click(driver, 'Take their sum')
+  await see(driver, '2 labels became columns')
+  await click(driver, 'labels: whatever comes')
+  await click(driver, 'just these')
+  await driver.actions().sendKeys(Key.ESCAPE).perform()
+  await see(driver, 'Make a column of each Month (Jan and Feb)')
+  await keep(driver)
+  expect(await replayed('clash-2.csv', 'Clinic,Month,Fee\nOxbow,Feb,1\nOxbow,Mar,9\n')).toBe('Clinic,Jan,Feb\nOxbow,,1\n')
+})
+
+test('summarised by month in one gesture; a figure of the group beside every row; a picture that is kept, downloaded and drawn again', async () => {
+  const { driver, downloads } = here.browser
+  const content = 'Day,Clinic,Fee\n2031-05-02,Oxbow,10\n2031-05-20,Marlpit,5\n2031-06-01,Oxbow,7\n'
+  await open('days.csv', content)
+  await head(driver, 'Clinic')
+  await head(driver, 'Fee', Key.CONTROL)
+  await click(driver, 'Put a figure of its group beside every row…')
+  await see(driver, 'Beside every row put the sum of Fee as Total Fee, for each Clinic.')
+  await keep(driver)
+  await head(driver, 'Day')
+  await head(driver, 'Fee', Key.CONTROL)
+  await click(driver, 'Summarise by day, week, month…')
+  await see(driver, 'Sort the rows by Month.')
+  await see(driver, '2031-06')
+  await keep(driver)
+
+  await head(driver, 'Month')
+  await head(driver, 'Total Fee', Key.CONTROL)
+  await click(driver, 'Draw them…')
+  await see(driver, 'Keep the picture')
+  const canvas = By.css('canvas[aria-label*="2031-05 15"]')
+  await driver.wait(async () => (await driver.findElements(canvas)).length === 1, 10_000, 'the bars are not drawn')
+  await click(driver, 'Keep the picture')
+  await see(driver, 'Take it out')
+  expect(await accessible(driver)).toEqual([])
+  await click(driver, 'Download as PNG')
+  await driver.wait(() => readdirSync(downloads).some((name) => name.endsWith('.png')), 10_000, 'no picture arrived')
+  expect(existsSync(join(downloads, 'total-total-fee-by-month.png'))).toBe(true)
+  // a click on the left half is a click on May
+  const drawn = await driver.findElement(canvas)
+  await driver.actions().move({ origin: drawn, x: -120, y: 60 }).click().perform()
+  await see(driver, 'Keep the rows where Month is 2031-')
+  await driver.actions().sendKeys(Key.ESCAPE).perform()
+
+  await driver.findElement(By.linkText('Replay')).click()
+  await give(driver, write('days-2.csv', `${content}2031-07-01,Oxbow,30\n`))
+  await driver.sleep(500)
+  await (await driver.findElement(By.xpath("//button[.='Replay the story']"))).isDisplayed()
+  await click(driver, 'Replay the story')
+  await see(driver, 'What came out')
+  await driver.wait(async () => (await driver.findElements(By.css('canvas[aria-label*="2031-07 30"]'))).length === 1, 10_000, 'the picture is not drawn again')
+  expect(await accessible(driver)).toEqual([])
+})
