@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { code, joined, py, sql, type Code } from '../generate/tag.ts'
 import { hows, type Aggregated, type How } from '../table/aggregate.ts'
-import { cellAt, columnWriter, isEmptyAt, lengthOf, type Column, type ColumnType } from '../table/column.ts'
+import { cellAt, columnWriter, holdsWords, isEmptyAt, lengthOf, type Column, type ColumnType } from '../table/column.ts'
 import { gather, span } from '../table/gather.ts'
 import { groupBy, type Groups } from '../table/group.ts'
 import { bytes, IntList, ints, words32 } from '../table/memory.ts'
@@ -58,7 +58,17 @@ const labelsOf = (params: Pivot, column: Column): { labels: (string | null)[]; o
   const labels = params.found ? params.found.map(labelText) : present
   const at = new Map(labels.map((label, i) => [label, i]))
   const turn = Int32Array.from(present, (label) => at.get(label) ?? -1)
-  return { labels, ofRow: Int32Array.from(groups.ids, (id) => turn[id] as number) }
+  const ofRow = ints(groups.ids.length)
+  for (let i = 0; i < ofRow.length; i++) ofRow[i] = turn[groups.ids[i] as number] as number
+  return { labels, ofRow }
+}
+
+/** Rows whose label makes a column; undefined where all do. */
+const takenRows = (ofRow: Int32Array): Int32Array | undefined => {
+  if (!ofRow.includes(-1)) return undefined
+  const rows = new IntList()
+  for (let i = 0; i < ofRow.length; i++) if (ofRow[i] !== -1) rows.push(i)
+  return rows.done()
 }
 
 const mostCells = 60_000_000
@@ -66,9 +76,11 @@ const mostCells = 60_000_000
 /** The row of the one filled value of each cell; a second is refused. */
 const onlyRows = (column: Column, cells: Groups, refuse: (row: number, first: number) => never): Int32Array => {
   const rows = ints(cells.count).fill(-1)
-  for (let i = 0; i < cells.ids.length; i++) {
-    if (isEmptyAt(column, i)) continue
-    const cell = cells.ids[i] as number
+  const { ids } = cells
+  const mayBeEmpty = holdsWords(column) || column.empty !== undefined
+  for (let i = 0; i < ids.length; i++) {
+    if (mayBeEmpty && isEmptyAt(column, i)) continue
+    const cell = ids[i] as number
     if (rows[cell] !== -1) refuse(i, rows[cell] as number)
     rows[cell] = i
   }
@@ -98,7 +110,7 @@ const hasRows = ({ ids, count }: Groups): Uint8Array => {
 
 /** A cell without rows is empty, or what fills gaps. */
 const withGaps = (column: Column, held: Uint8Array, gap: ReturnType<typeof cellFor>): Column => {
-  if (held.every((one) => one === 1)) return column
+  if (!held.includes(0)) return column
   const writer = columnWriter(column.type, held.length)
   for (let i = 0; i < held.length; i++) writer.set(i, held[i] ? cellAt(column, i) : (gap ?? null))
   return writer.done()
@@ -148,10 +160,13 @@ export const pivot = defineStep<Pivot>({
     const groups = groupBy(keys.map((field) => table.named(field.name)), table.rowCount)
     const rowCount = keys.length === 0 ? Math.max(1, groups.count) : groups.count
     if (rowCount * labels.length * params.values.length > mostCells || labels.length > 20_000) throw new DataRefused(`${quoted(params.labels)} has ${figure(labels.length)} different values; a column of each would make ${figure(rowCount * labels.length)} cells. Choose another column, or the labels that are wanted.`)
-    const taken = Int32Array.from(ofRow.keys()).filter((row) => (ofRow[row] as number) >= 0)
-    const seen = taken.length === table.rowCount ? table : table.rows(taken)
-    const ids = words32(taken.length)
-    for (let i = 0; i < taken.length; i++) ids[i] = (groups.ids[taken[i] as number] as number) * labels.length + (ofRow[taken[i] as number] as number)
+    const taken = takenRows(ofRow)
+    const seen = taken ? table.rows(taken) : table
+    const ids = words32(seen.rowCount)
+    for (let i = 0; i < ids.length; i++) {
+      const row = taken ? (taken[i] as number) : i
+      ids[i] = (groups.ids[row] as number) * labels.length + (ofRow[row] as number)
+    }
     const cells: Groups = { ids, count: rowCount * labels.length, first: ints(0) }
     const held = hasRows(cells)
     const keyWords = (row: number): string => listed([...keys.map((field) => `${field.name} ${shownAt(seen, field, row)}`), `${params.labels} ${shownAt(seen, { name: params.labels, type: seen.named(params.labels).type }, row)}`])
@@ -170,7 +185,7 @@ export const pivot = defineStep<Pivot>({
     const keyTable = table.select(keys.map((field) => table.indexOf(field.name))).rows(groups.first)
     const names = [...keyTable.names.slice(0, at), ...made.map(({ field }) => field.name), ...keyTable.names.slice(at)]
     const all = [...keys.slice(0, at).map((_, i) => keyTable.column(i)), ...columns, ...keys.slice(at).map((_, i) => keyTable.column(at + i))]
-    return { table: Table.of(names, all, rowCount), origin: { kind: 'groups', ids: groups.ids }, unreadable: failures, notes: { labels: labels.length, leftOut: table.rowCount - taken.length } }
+    return { table: Table.of(names, all, rowCount), origin: { kind: 'groups', ids: groups.ids }, unreadable: failures, notes: { labels: labels.length, leftOut: table.rowCount - seen.rowCount } }
   },
   carries: (params, input) => Object.fromEntries(keysFor(params, input).map((field) => [field.name, field.name])),
   sql: (params, { from, input, output, column }) => {

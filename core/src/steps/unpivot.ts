@@ -2,9 +2,9 @@ import { z } from 'zod'
 import { sqlTypeName } from '../formula/to-code.ts'
 import { compilePattern, patternFor, patternProblem, replaceMatches } from '../generate/regex.ts'
 import { code, joined, py, sql, type Code } from '../generate/tag.ts'
-import { columnOf, emptyColumn, isEmptyAt, lengthOf, typeTogether, type Column, type ColumnType } from '../table/column.ts'
+import { asCoded, columnOf, emptyColumn, holdsWords, isEmptyAt, lengthOf, typeTogether, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
 import { gather, interleave, repeatEach } from '../table/gather.ts'
-import { IntList, ints } from '../table/memory.ts'
+import { IntList, words32 } from '../table/memory.ts'
 import { convert } from '../table/reading.ts'
 import type { Field, Schema } from '../table/table.ts'
 import { counted, listed, quoted } from '../words.ts'
@@ -74,8 +74,19 @@ const layout = (params: Unpivot, input: Schema): Laid => {
   return { turns, kept, gathered: all.size, label: labelName, values, at, schema: [...kept.slice(0, at), { name: labelName, type: 'text' }, ...values, ...kept.slice(at)], twice }
 }
 
-/** Which of the made rows are kept when empties are dropped: those with a value in any group. */
-const filledRows = (columns: readonly Column[]): Int32Array => {
+/** a b, 2 -> a b a b: the labels over and over, as codes into a dictionary of them. */
+const wovenLabels = (labels: readonly string[], times: number): Column => {
+  const { codes: turns, words } = asCoded(columnOf('text', labels.map((label) => label || null)) as TextColumn)
+  const codes = words32(labels.length * times)
+  codes.set(turns.subarray(0, Math.min(turns.length, codes.length)))
+  for (let done = turns.length; done > 0 && done < codes.length; done *= 2) codes.copyWithin(done, 0, Math.min(done, codes.length - done))
+  return { type: 'text', form: 'coded', codes, words }
+}
+
+const neverEmpty = (column: Column): boolean => (holdsWords(column) ? column.form === 'coded' && !column.codes.includes(0) : column.empty === undefined)
+/** Which of the made rows are kept when empties are dropped, those with a value in any group; undefined where all are. */
+const filledRows = (columns: readonly Column[]): Int32Array | undefined => {
+  if (columns.some(neverEmpty)) return undefined
   const rows = new IntList()
   for (let i = 0, n = columns[0] ? lengthOf(columns[0]) : 0; i < n; i++) if (columns.some((column) => !isEmptyAt(column, i))) rows.push(i)
   return rows.done()
@@ -138,20 +149,15 @@ export const unpivot = defineStep<Unpivot>({
       const columns = turns.map(({ columns: all }) => (all[g] === undefined ? emptyColumn(type, table.rowCount) : convert(table.named(all[g]), { type }).column))
       return columns.length > 0 ? interleave(type, columns) : emptyColumn(type, 0)
     })
-    const labels = columnOf('text', turns.map((turn) => turn.label || null))
     const each = repeatEach(table.rowCount, turns.length)
-    const which = ints(each.length)
-    for (let i = 0, turn = 0; i < which.length; i++) {
-      which[i] = turn
-      turn = turn + 1 === turns.length ? 0 : turn + 1
-    }
+    const labels = wovenLabels(turns.map((turn) => turn.label), table.rowCount)
     const filled = filledRows(made)
     const rows = params.empty === 'drop' ? filled : undefined
     const index = rows ? rows.map((row) => each[row] as number) : each
     const first = table.select(kept.map((field) => table.indexOf(field.name))).rows(index)
-    const named = first.with(at, label, gather(labels, rows ? rows.map((row) => which[row] as number) : which))
+    const named = first.with(at, label, rows ? gather(labels, rows) : labels)
     const result = made.reduce((now, column, g) => now.with(at + 1 + g, values[g]?.name ?? '', rows ? gather(column, rows) : column), named)
-    return { table: result, origin: { kind: 'index', index }, notes: { gatheredColumns: gathered, emptyCells: each.length - filled.length } }
+    return { table: result, origin: { kind: 'index', index }, notes: { gatheredColumns: gathered, emptyCells: filled ? each.length - filled.length : 0 } }
   },
   carries: (params, input) => Object.fromEntries(layout(params, input).kept.map((field) => [field.name, field.name])),
   sql: (params, { from, input, output, column }) => {

@@ -119,9 +119,15 @@ export const concat = (type: ColumnType, columns: readonly Column[]): Column => 
 /** Numbers of several columns woven into one buffer: row i of every column, then row i + 1. */
 const weave = <T extends Float64Array | Int32Array | Uint8Array | Uint32Array>(to: T, columns: readonly T[]): T => {
   const width = columns.length
-  columns.forEach((from, k) => {
-    for (let i = 0, at = k; i < from.length; i++, at += width) to[at] = from[i] as number
-  })
+  const rows = columns[0]?.length ?? 0
+  // block by block, so that what is written stays in the cache while the columns take turns
+  for (let start = 0; start < rows; start += 1024) {
+    const end = Math.min(rows, start + 1024)
+    for (let k = 0; k < width; k++) {
+      const from = columns[k] as T
+      for (let i = start, at = start * width + k; i < end; i++, at += width) to[at] = from[i] as number
+    }
+  }
   return to
 }
 const weaveEmpty = (columns: readonly (Bits | undefined)[], rows: number): Bits | undefined => {
