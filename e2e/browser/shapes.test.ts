@@ -163,3 +163,31 @@ test('summarised by month in one gesture; a figure of the group beside every row
   await driver.wait(async () => (await driver.findElements(By.css('canvas[aria-label*="2031-07 30"]'))).length === 1, 10_000, 'the picture is not drawn again')
   expect(await accessible(driver)).toEqual([])
 })
+
+test('totals with a last row for all, values collected as text, gaps filled', async () => {
+  await open('totals.csv', 'Clinic,Vet,Fee\nOxbow,Ada,10\nMarlpit,Bo,5\nOxbow,Cy,7\nOxbow,Ada,1\n')
+  const { driver } = here.browser
+  await head(driver, 'Clinic')
+  await head(driver, 'Fee', Key.CONTROL)
+  await click(driver, 'Summarise with a grand total row…')
+  await see(driver, 'Drop the column Is the total.')
+  await keep(driver)
+  expect(await replayed('totals-2.csv', 'Clinic,Vet,Fee\nOxbow,Ada,10\nTarn,Bo,5\n,Cy,7\n')).toBe('Clinic,Rows,Total Fee\nOxbow,1,10\nTarn,1,5\n,1,7\nTotal,3,22\n')
+
+  await open('collect.csv', 'Clinic,Vet,Fee\nOxbow,Cy,10\nMarlpit,Bo,5\nOxbow,Ada,7\nOxbow,Ada,1\n')
+  await head(driver, 'Vet')
+  await click(driver, 'Collect its values for each…')
+  await (await labelled(driver, 'In the order of')).sendKeys('Vet')
+  await see(driver, 'Summarise by Clinic: the joined Vet with “, ” between by Vet as Vet.')
+  await keep(driver)
+  expect(await replayed('collect-2.csv', 'Clinic,Vet,Fee\nOxbow,Cy,1\nOxbow,Ada,1\nOxbow,Cy,1\n')).toBe('Clinic,Vet\nOxbow,"Ada, Cy"\n')
+
+  await open('gaps.csv', 'Clinic,Month,Fee\nOxbow,Jan,1\nMarlpit,Feb,4\n')
+  await head(driver, 'Month')
+  await click(driver, 'Turn rows into columns…')
+  await click(driver, 'value: left empty')
+  await (await labelled(driver, 'Value')).sendKeys('0', Key.ENTER)
+  await see(driver, 'gaps filled with 0')
+  await keep(driver)
+  expect(await replayed('gaps-2.csv', 'Clinic,Month,Fee\nOxbow,Jan,1\nMarlpit,Feb,4\n')).toBe('Clinic,Jan,Feb\nOxbow,1,0\nMarlpit,0,4\n')
+})

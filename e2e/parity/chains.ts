@@ -68,6 +68,43 @@ const chains: Record<string, Acts> = {
   ],
 }
 
+Object.assign(chains, {
+  'rows to columns by the nastiest labels, and back': [
+    { kind: 'summarise', by: ['Clinic', 'select'], measures: [{ as: 'Fees', how: 'sum', column: 'Fee' }] },
+    { kind: 'pivot', labels: 'Clinic', values: [{ column: 'Fees', how: 'only' }] },
+    { kind: 'unpivot', name: 'Clinic', groups: [{ columns: { except: ['select'] }, value: 'Fees' }], empty: 'drop' },
+    { kind: 'sort', by: [{ column: 'Clinic' }, { column: 'select', descending: true }] },
+  ],
+  'several figures in columns, gaps filled, dates as labels': [
+    { kind: 'filter', where: { column: 'day', op: 'is-filled' } },
+    { kind: 'pivot', labels: 'day', values: [{ column: 'Fee', how: 'mean', as: 'Mean' }, { column: 'Clinic', how: 'distinct', as: 'Clinics' }], by: ['Größe'], gaps: 0 },
+  ],
+  'pieces of text to rows, lists collected and unrolled': [
+    { kind: 'split', column: 'Clinic', by: { pattern: '[\\s,]+' }, into: 'rows' },
+    { kind: 'summarise', by: ['Größe'], measures: [{ as: 'Words', how: 'list', column: 'Clinic', order: [{ column: 'Clinic' }, { column: 'select' }] }, { as: 'Text', how: 'join', column: 'select', separator: '|' }, { as: 'Dev', how: 'deviation', column: 'select' }, { as: 'Share', how: 'share', column: 'select' }] },
+    { kind: 'derive', as: 'Different', formula: 'LISTJOIN(LISTSORT(LISTDISTINCT(Words)); "; ")' },
+    { kind: 'unroll', column: 'Words' },
+    { kind: 'distinct', columns: ['Größe', 'Words'] },
+  ],
+  'figures of the group, running, ranked, before and after': [
+    { kind: 'window', by: ['Clinic'], order: [{ column: 'select' }, { column: 'Fee', descending: true }], measures: [{ how: 'running-sum', column: 'Fee', as: 'Run' }, { how: 'rank', as: 'Rank' }, { how: 'dense-rank', as: 'Dense' }, { how: 'previous', column: 'day', as: 'Before' }, { how: 'next', column: 'Owner\'s "ref"', as: 'After', offset: 2 }, { how: 'last', column: 'Größe', as: 'Last' }, { how: 'median', column: 'select', as: 'Median' }, { how: 'share', column: 'select', as: 'Share' }, { how: 'list', column: 'select', as: 'All' }] },
+    { kind: 'filter', where: { column: 'Rank', op: 'at-most', value: 3 } },
+  ],
+  'one spelling, bands by cases, a part of the text': [
+    { kind: 'unify', column: 'Clinic', groups: [{ into: 'Fernhollow', from: [' fernhollow', 'FERNHOLLOW ', 'Fernhollow'] }, { into: "O'Neil \"x\"", from: ["O'Neil", '😀 Ward'] }], judged: 'spelling' },
+    { kind: 'cases', as: 'Band', cases: [{ when: { column: 'Fee', op: 'less', value: 0.5 }, then: "it's small" }, { when: { any: [{ column: 'Fee', op: 'is-empty' }, { column: 'day', op: 'greater', value: '2032-01-01' }] }, then: { column: 'Clinic' } }], otherwise: '%s' },
+    { kind: 'extract', column: 'Band', as: 'Part', take: { pattern: '(\\w)(\\w+)', group: 2 }, occurrence: 'last', after: 'Band' },
+    { kind: 'derive', as: 'Or', formula: 'IFERROR(VALUE(Clinic) / select; IFERROR(DATEVALUE(Clinic; "dd.MM.yyyy") - day; LEN(Clinic)))' },
+    { kind: 'derive', as: 'Written', formula: 'TEXT(Fee; "#,##0.00;(0.0)") & " | " & TEXT(day; "EEE d MMMM yy") & " | " & TEXT(select; "000 %")' },
+  ],
+  'the first rows on their side': [
+    { kind: 'slice', first: 9 },
+    { kind: 'transpose', names: 'Clinic' },
+    { kind: 'header', row: 'none' },
+    { kind: 'header', row: 1 },
+  ],
+} satisfies Record<string, Acts>)
+
 const ref = 'Owner\'s "ref"'
 const conditions: readonly object[] = [
   { column: 'Clinic', op: 'is', value: 'oxbow', ignoreCase: true, trim: true },
@@ -96,10 +133,19 @@ export const runOn = async (recipe: Recipe, file: string) => {
 }
 
 const stepsOf = (acts: Acts): Step[] => [{ id: 's1', kind: 'open', input: 'rows', read: { delimiter: ',', types } }, ...acts.map((act, i) => ({ id: `s${i + 2}`, ...act }))]
+/** Stories of two tables: the other is typed in. */
+const other = { id: 'towns', name: 'Towns', steps: [{ id: 't1', kind: 'enter', columns: [{ name: 'Name', type: 'text' as const }, { name: 'select', type: 'decimal' as const }, { name: 'Since', type: 'date' as const }], rows: [['oxbow', 1.5, '2031-05-01'], ['Oxbow ', 3, null], ['größe', null, '2030-01-01'], [null, 7, '2031-12-31'], ['Two\nLines', 5, null], ['FERNHOLLOW', 2, '2031-05-01']] }] }
+const pairs: Record<string, Acts> = {
+  ...Object.fromEntries((['left', 'inner', 'right', 'full', 'left-only', 'right-only'] as const).map((how) => [`matched with another table, ${how}`, [{ kind: 'join', with: 'towns', how, on: [{ left: 'Clinic', right: 'Name' }], ignoreCase: true, trim: true, prefix: 'their ' }]])),
+  'matched by a whole number with a decimal, the first only': [{ kind: 'join', with: 'towns', how: 'full', on: [{ left: 'select', right: 'select' }], matches: 'first' }, { kind: 'check', rows: { 'at-least': 1 }, else: 'stop', say: "it's there" }],
+  'laid underneath, columns laid together and kept apart': [{ kind: 'union', with: ['towns', 'towns'], pairs: [{ into: 'Place', from: [{ table: 'result', column: 'Clinic' }, { table: 'towns', column: 'Name' }] }], apart: [{ column: 'select', table: 'towns', as: 'their select' }], origin: 'Where' }, { kind: 'summarise', by: ['Where', 'Place'], measures: [{ how: 'count', as: 'n' }, { how: 'max', column: 'Since', as: 'latest' }] }],
+}
+Object.assign(chains, pairs)
+
 export const chainCases = await Promise.all(
   Object.entries(chains).map(async ([name, acts]) => {
-    const recipe: Recipe = { fabula: 1, name, inputs: [{ id: 'rows', name: 'Rows', columns: names.map((one) => ({ name: one, type: types[one as keyof typeof types].type })) }], tables: [{ id: 'result', name: 'Result', steps: stepsOf(acts) }] }
-    const table = (await runOn(recipe, chainFile)).tables[0]?.table
+    const recipe: Recipe = { fabula: 1, name, inputs: [{ id: 'rows', name: 'Rows', columns: names.map((one) => ({ name: one, type: types[one as keyof typeof types].type })) }], tables: [...(Object.hasOwn(pairs, name) ? [other] : []), { id: 'result', name: 'Result', steps: stepsOf(acts) }] }
+    const table = (await runOn(recipe, chainFile)).tables.at(-1)?.table
     if (!table || table.rowCount === 0) throw new Error(`the story “${name}” does not run`)
     return { name: `story: ${name}`, recipe, file: chainFile, gives: writeCsv(table) }
   }),

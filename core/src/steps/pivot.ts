@@ -143,7 +143,7 @@ export const pivot = defineStep<Pivot>({
   sentence: ({ labels, values, by, found, gaps }) => [
     'Make a column of each ', slot(labels, 'oneColumn', ['labels']), ' (', slot(found ? (found.length > 4 ? `${found.slice(0, 3).map((one) => labelText(one) ?? 'Empty').join(', ')} and ${found.length - 3} more` : listed(found.map((one) => labelText(one) ?? 'Empty'))) : 'whatever comes', 'labelsFound', ['found']), ') with ',
     slot(listed(values.map(valueWords)), 'pivotValues', ['values']), ', a row for each ', slot(by === undefined ? 'combination of the other columns' : Array.isArray(by) && by.length === 0 ? 'table' : selectorWords(by), 'columns', ['by']),
-    ...(gaps === undefined || gaps === null ? ['.'] : [', gaps filled with ', slot(String(gaps), 'value', ['gaps']), '.']),
+    ', gaps ', slot(gaps === undefined || gaps === null ? 'left empty' : `filled with ${String(gaps)}`, 'value', ['gaps']), '.',
   ],
   output: (params, input, context) => {
     checkColumn(params.labels, input, context, 'labels')

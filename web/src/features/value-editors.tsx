@@ -5,6 +5,8 @@ import type { Story } from './story-state.ts'
 export type Written = string | number | boolean
 /** The type of the first column that a step's selector means. */
 export const typeHere = (step: Step, schema: Schema): Schema[number]['type'] => {
+  const [measured] = step.kind === 'pivot' ? (step.values as readonly { column: string; how: string }[]) : []
+  if (measured) return ['only', 'min', 'max', 'first', 'last'].includes(measured.how) ? (schema.find(({ name }) => name === measured.column)?.type ?? 'text') : measured.how === 'join' ? 'text' : 'decimal'
   const [first] = selectedNames((step.columns as Selector | undefined) ?? [], schema)
   return schema.find(({ name }) => name === first)?.type ?? 'text'
 }

@@ -253,5 +253,48 @@ const beside: Builder = {
   },
 }
 
-export const builders: readonly Builder[] = [period, beside, datePart, difference, calculate, across, bins, indicators, textPieces]
+/** The values of each group in one cell, as a list or as text, in an order, with or without repeats. */
+const collect: Builder = {
+  id: 'collect',
+  verb: 'Collect its values for each…',
+  words: ['collect', 'list', 'concatenate rows', 'string agg', 'group concat', 'join rows', 'rows to list', 'all values of'],
+  fits: (columns, schema) => columns.length === 1 && schema.length > 1 && typeOf(columns[0], schema) !== 'list',
+  asks: ({ as }) => [
+    { key: 'by', words: 'For each', kind: 'column', types: [] },
+    { key: 'as', words: 'As', kind: 'choice', of: [['list', 'a list'], ['join', 'joined text']] },
+    ...(as === 'join' ? [{ key: 'between', words: 'With between', kind: 'text' } as const] : []),
+    { key: 'once', words: 'A value that repeats', kind: 'choice', of: [['once', 'once'], ['all', 'each time']] },
+    { key: 'order', words: 'In the order of', kind: 'column', types: [] },
+  ],
+  start: (columns, schema) => ({ by: schema.find(({ name, type }) => name !== columns[0] && type === 'text')?.name ?? schema.find(({ name }) => name !== columns[0])?.name ?? '', as: 'join', between: ', ', once: 'once', order: '' }),
+  write: ({ by, as, between, once, order }, [column = '']) => [
+    ...(once === 'once' ? [{ kind: 'distinct', columns: by === '' ? [column] : [String(by), column] }] : []),
+    { kind: 'summarise', by: by === '' ? [] : [String(by)], measures: [{ how: String(as), column, as: column, ...(as === 'join' ? { separator: String(between) } : {}), ...(order === '' ? {} : { order: [{ column: String(order) }] }) }] },
+  ],
+}
+
+/** Totals for each value and one row for all together: each row is counted once for its value and once for the whole, so that means are right too. */
+const withTotal: Builder = {
+  id: 'with-total',
+  verb: 'Summarise with a grand total row…',
+  words: ['grand total', 'total row', 'subtotal', 'all together', 'rollup', 'summarise with total'],
+  fits: (columns, schema) => columns.filter((name) => !isNumber(typeOf(name, schema))).length === 1 && columns.every((name) => typeOf(name, schema) !== 'list'),
+  asks: () => [{ key: 'label', words: 'The last row is called', kind: 'text' }],
+  start: () => ({ label: 'Total' }),
+  write: ({ label }, columns, schema) => {
+    const key = columns.find((name) => !isNumber(typeOf(name, schema))) ?? ''
+    const total = quote(String(label) || 'Total')
+    const measures = [{ how: 'count', as: 'Rows' }, ...columns.filter((name) => name !== key).map((column) => ({ how: 'sum', column, as: `Total ${column}` }))]
+    return [
+      { kind: 'derive', as: key, formula: `LIST(${writeColumn(key)} & ""; ${total})` },
+      { kind: 'unroll', column: key },
+      { kind: 'summarise', by: [key], measures },
+      { kind: 'derive', as: 'Is the total', formula: `${writeColumn(key)} = ${total}` },
+      { kind: 'sort', by: [{ column: 'Is the total' }] },
+      { kind: 'drop', columns: ['Is the total'] },
+    ]
+  },
+}
+
+export const builders: readonly Builder[] = [period, withTotal, beside, collect, datePart, difference, calculate, across, bins, indicators, textPieces]
 export const builderNamed = (id: string | undefined): Builder | undefined => builders.find((one) => one.id === id)

@@ -22,7 +22,7 @@ const configuration = (picture: Picture, data: PictureData, choose: (at: number)
   if (picture.kind === 'pie') return { type: 'pie', data: { labels: data.labels, datasets: [{ data: data.values[0] ?? [], backgroundColor: data.labels.map((_, i) => colour(inks[i % inks.length] ?? '--bar')), borderColor: colour('--sheet') }] }, options: common }
   const datasets = data.series.map((label, i) => ({ label, data: data.values[i] ?? [], backgroundColor: colour(inks[i % inks.length] ?? '--bar'), borderColor: colour(inks[i % inks.length] ?? '--bar'), ...(picture.kind === 'line' ? { tension: 0, pointRadius: 2, spanGaps: false } : { categoryPercentage: picture.kind === 'histogram' ? 1 : 0.8, barPercentage: picture.kind === 'histogram' ? 0.98 : 0.9 }) }))
   const stacked = picture.kind === 'stacked'
-  return { type: picture.kind === 'line' ? 'line' : 'bar', data: { labels: data.labels, datasets }, options: { ...common, scales: { x: { ...axes(picture.label), stacked }, y: { ...axes(picture.how === 'count' || picture.kind === 'histogram' ? 'Rows' : `${picture.how} of ${picture.column ?? ''}`), stacked, beginAtZero: true } } } as never }
+  return { type: picture.kind === 'line' ? 'line' : 'bar', data: { labels: data.labels, datasets }, options: { ...common, scales: { x: { ...axes(picture.label), stacked }, y: { ...axes(picture.how === 'count' || picture.kind === 'histogram' ? 'Rows' : `${picture.how} of ${picture.column ?? ''}`), stacked, beginAtZero: true, ...(picture.how === 'count' || picture.kind === 'histogram' ? { ticks: { ...axes('').ticks, precision: 0 } } : {}) } } } as never }
 }
 
 export type PictureHandle = { readonly image: () => string }
