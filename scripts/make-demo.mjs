@@ -98,6 +98,36 @@ const intake = () => {
   return `${lines.map((line) => line.map(cell).join(',')).join('\n')}\n`
 }
 
+/** The price list as head office keeps it: codes written by hand, one twice, one not there. */
+const prices = () => `Code,Category,Fee,Valid from
+VAC-1,Vaccination,41.00,2031-01-01
+VAC-2,Vaccination,46.00,2031-01-01
+CON-1,Consultation,38.50,2031-01-01
+con-2,Consultation,52.00,2031-01-01
+DEN-1,Dental,180.00,2031-01-01
+NEU-3,Surgery,95.00,2031-01-01
+XRY-1,Imaging,72.00,2031-01-01
+XRY-1,Imaging,78.00,2031-06-01
+VIS-4,Home visit,240.00,2031-01-01
+BLD-2 ,Laboratory,67.25,2031-01-01
+PHY-7,Physiotherapy,64.00,2031-01-01
+GRM-1,Grooming,29.00,2031-01-01
+`
+
+/** A sheet a month, ten of them; in August somebody called the animal a patient. */
+const visitBook = () =>
+  workbook(
+    months.slice(0, 10).map((name, m) => ({
+      name: `${name} 2030`,
+      rows: [
+        ['Visit date', 'Clinic', m === 7 ? 'Patient' : 'Animal', 'Species', 'Charged'],
+        ...Array.from({ length: 18 + Math.floor(random() * 9) }, () => 1 + Math.floor(random() * 28))
+          .sort((a, b) => a - b)
+          .map((d) => [{ date: `2030-${two(m + 1)}-${two(d)}` }, weighted(clinics), pick(names), weighted(animals), pick([38.5, 41, 46, 52, 72, 95, 180])]),
+      ],
+    })),
+  )
+
 const folder = new URL('../demo/', import.meta.url)
 writeFileSync(new URL('visits-2031-05.csv', folder), visits(5, 31, 1204, { status: 'Status', payment: false }))
 writeFileSync(new URL('visits-2031-06.csv', folder), visits(6, 30, 1391, { status: 'Booking status', payment: true }))
@@ -108,3 +138,6 @@ for (const last of [5, 7]) {
 }
 seed = 20310707
 writeFileSync(new URL('intake-2031-05.csv', folder), intake())
+writeFileSync(new URL('price-list-2031.csv', folder), prices())
+seed = 20300101
+writeFileSync(new URL('visits-2030.xlsx', folder), visitBook())

@@ -1,6 +1,6 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { fitRecipe, needsData, parameterCells, planRecipe, pythonScript, runRecipe, ScriptError, sentenceText, sqlScript, writeCsv, type Plan, type Recipe } from '@fabula/core'
+import { fitRecipe, needsData, parameterCells, planRecipe, pythonScript, runRecipe, ScriptError, sentenceText, sqlScript, tableNames, writeCsv, type Plan, type Recipe } from '@fabula/core'
 import { fault } from './fault.ts'
 import { checkRecipe, loadInputs, loadRecipe, type Opened } from './load.ts'
 
@@ -49,7 +49,7 @@ export const tell = (path: string): void => {
   const recipe = loadRecipe(path)
   for (const { name, steps } of planRecipe(recipe).tables) {
     if (recipe.tables.length > 1) process.stdout.write(`${name}\n`)
-    for (const { step } of steps) process.stdout.write(`${sentenceText(step)}${step.off ? ' (off)' : ''}\n`)
+    for (const { step } of steps) process.stdout.write(`${sentenceText(step, tableNames(recipe))}${step.off ? ' (off)' : ''}\n`)
   }
 }
 

@@ -55,11 +55,11 @@ test('a finding is told in a sentence, and its verb mends it', async () => {
   await sideBySide()
   await see(driver, 'It looks like a key, but 1 value stands more than once, such as “B58”.')
   await see(driver, '1 value lies far from the rest, such as 9000')
-  await see(driver, 'differ only by case, spaces or look-alike letters')
+  await see(driver, 'Some values differ only by case, spaces, marks or order: “Marlpit”, “M\u0430rlpit” and “MARLPIT”.')
   await click(driver, 'Give one spelling')
   await see(driver, 'values change')
   await click(driver, 'Keep')
-  await see(driver, 'In Clinic replace')
+  await see(driver, 'Give Clinic one spelling')
 })
 
 test('found: a column by its name and a value anywhere; columns held still and out of sight; cells copied as a spreadsheet pastes them', async () => {

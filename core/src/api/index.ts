@@ -4,6 +4,7 @@ import { fileRef } from './files.ts'
 import { picture, pictureData } from './pictures.ts'
 
 export { fileRef } from './files.ts'
+export * from './benches.ts'
 export * from './pictures.ts'
 export * from './sources.ts'
 
@@ -63,7 +64,7 @@ export const previewRequest = z.object({
   table: z.string(),
   step: z.string(),
   lens: z.enum(['before', 'changes', 'after']),
-  only: z.enum(['all', 'changed', 'left', 'came', 'unreadable']),
+  only: z.enum(['all', 'changed', 'left', 'came', 'unreadable', 'against']),
   from: z.number().int().min(0),
   count: z.number().int().min(0).max(500),
 })

@@ -1,4 +1,4 @@
-import type { StepResult } from '../steps/step-kind.ts'
+import type { StepResult, TableNames } from '../steps/step-kind.ts'
 import type { Schema } from '../table/table.ts'
 import { bits, hasBit, setBit } from '../table/memory.ts'
 import { kindOf, paramsOf, sentenceText } from './plan.ts'
@@ -46,7 +46,7 @@ export const carriedColumns = (step: Step, input: Schema, output: Schema): Reado
   return Object.fromEntries(output.flatMap(({ name }) => (names.has(name) ? [[name, name]] : [])))
 }
 
-export const accountFor = (step: Step, rowsIn: number, input: Schema, result: StepResult): Account => {
+export const accountFor = (step: Step, rowsIn: number, input: Schema, result: StepResult, names: TableNames): Account => {
   const output = result.table.schema
   const carried = carriedColumns(step, input, output)
   const used = new Set(Object.values(carried))
@@ -56,7 +56,7 @@ export const accountFor = (step: Step, rowsIn: number, input: Schema, result: St
   return {
     id: step.id,
     kind: step.kind,
-    sentence: sentenceText(step),
+    sentence: sentenceText(step, names),
     rowsIn,
     rowsOut,
     rowsLeft: left,

@@ -7,7 +7,7 @@ import { carriedColumns } from './account.ts'
 import type { RanStep } from './engine.ts'
 
 export type Lens = 'before' | 'changes' | 'after'
-export type Only = 'all' | 'changed' | 'left' | 'came' | 'unreadable'
+export type Only = 'all' | 'changed' | 'left' | 'came' | 'unreadable' | 'against'
 
 export type ViewColumn = { readonly name: string; readonly type: Table['schema'][number]['type']; readonly state: 'same' | 'came' | 'went'; /** The name before. */ readonly was?: string }
 /** `old`: the text before, by position; `bad`: positions whose cell could not be read. */
@@ -36,23 +36,43 @@ const plain = (table: Table, from: number, count: number): View => {
   }
 }
 
+/** Some rows of a table: those that are against a check. */
+const picked = (table: Table, rows: Int32Array, from: number, count: number): View => ({ ...plain(table, 0, 0), total: rows.length, rows: [...rows.subarray(from, from + count)].map((row) => plain(table, row, 1).rows[0] as ViewRow) })
+
 /** Rows of input and output side by side: for each row of the view its row before (-1 where it came) and after (-1 where it left). */
 type Pairing = { readonly before: Int32Array; readonly after: Int32Array }
 
-/** Whether no row stands twice; rows that came are -1. */
-const once = (index: Int32Array, rows: number): boolean => {
-  const seen = bits(rows)
-  for (const row of index) {
-    if (row < 0) continue
-    if (hasBit(seen, row)) return false
-    setBit(seen, row)
+/** Rows in the order they had: those that left stand where they stood, and a row that stands twice came the second time. */
+const woven = (index: Int32Array, rows: number): Pairing | undefined => {
+  const before = new IntList()
+  const after = new IntList()
+  let next = 0
+  for (let at = 0; at < index.length; at++) {
+    const row = index[at] as number
+    if (row >= 0 && row < next - 1) return undefined
+    for (; next < row; next++) {
+      before.push(next)
+      after.push(-1)
+    }
+    before.push(row === next ? row : -1)
+    after.push(at)
+    if (row === next) next++
   }
-  return true
+  for (; next < rows; next++) {
+    before.push(next)
+    after.push(-1)
+  }
+  return { before: before.done(), after: after.done() }
 }
 
-const rising = (index: Int32Array): boolean => {
-  for (let i = 1; i < index.length; i++) if ((index[i] as number) <= (index[i - 1] as number)) return false
-  return (index[0] ?? 0) >= 0
+/** The first place of each row; at every further one it came. */
+const firsts = (index: Int32Array, rows: number): Int32Array => {
+  const seen = bits(rows)
+  return index.map((row) => {
+    if (row < 0 || hasBit(seen, row)) return -1
+    setBit(seen, row)
+    return row
+  })
 }
 
 const pairRows = (before: Table, step: RanStep): Pairing => {
@@ -60,11 +80,7 @@ const pairRows = (before: Table, step: RanStep): Pairing => {
   const rows = step.table.rowCount
   if (!origin || origin.kind === 'same') return { before: span(rows), after: span(rows) }
   if (origin.kind !== 'index') return { before: ints(rows).fill(-1), after: span(rows) }
-  const { index } = origin
-  if (!rising(index)) return { before: once(index, before.rowCount) ? index : ints(rows).fill(-1), after: span(rows) }
-  const pairing = { before: span(before.rowCount), after: ints(before.rowCount).fill(-1) }
-  index.forEach((row, at) => (pairing.after[row] = at))
-  return pairing
+  return woven(origin.index, before.rowCount) ?? { before: firsts(origin.index, before.rowCount), after: span(rows) }
 }
 
 type Layout = { readonly columns: readonly ViewColumn[]; readonly from: readonly number[]; readonly to: readonly number[] }
@@ -152,6 +168,7 @@ export const viewOf = (steps: readonly RanStep[], at: number, lens: Lens, only: 
   const step = steps[at] as RanStep
   const before = at > 0 ? (steps[at - 1] as RanStep).table : undefined
   if (lens === 'before' && before) return plain(before, from, count)
+  if (only === 'against') return picked(step.table, step.result?.check?.against ?? ints(0), from, count)
   if (lens === 'after' || !before || !step.result) {
     const bad = step.result?.unreadable ?? []
     const view = plain(step.table, from, count)

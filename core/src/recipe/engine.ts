@@ -1,4 +1,4 @@
-import { DataRefused, type OpenedInput, type RunContext, type StepResult } from '../steps/step-kind.ts'
+import { DataRefused, type OpenedInput, type RunContext, type StepResult, type TableNames } from '../steps/step-kind.ts'
 import { Table, type Schema } from '../table/table.ts'
 import type { Cell } from '../table/column.ts'
 import { accountFor, type Account } from './account.ts'
@@ -94,21 +94,23 @@ class Run {
     return { parameters, parameterTypes: parameterTypes(this.recipe), now, opened: (input, read) => sources(input, read), table: finished, names: tableNames(this.recipe, table), own: table.id }
   }
 
-  private keyOf(step: Step, above: string): string {
+  private keyOf(step: Step, above: string, names: TableNames): string {
     const { parameters, now, sources } = this.options
     const params = paramsOf(step)
     const source = typeof step.input === 'string' && kindOf(step).start ? sources(step.input, step.read ?? {}).key : ''
-    const others = usedTables(step).map((id) => this.done.get(id)?.key)
-    return intern(JSON.stringify([step.kind, params, above, source, others, usesMoment(step) ? now : 0, usesParameter(step) ? parameters : 0]))
+    const used = usedTables(step)
+    const others = used.map((id) => [this.done.get(id)?.key, names(id)])
+    const own = used.length > 0 ? names('') : ''
+    return intern(JSON.stringify([step.kind, params, above, source, others, own, usesMoment(step) ? now : 0, usesParameter(step) ? parameters : 0]))
   }
 
   private step(step: Step, before: Table, above: string, context: RunContext): { entry: Entry; key: string } {
-    const key = this.keyOf(step, above)
+    const key = this.keyOf(step, above, context.names)
     const known = this.options.cache?.get(key)
     if (known) return { entry: { ...known, account: { ...known.account, id: step.id } }, key }
     if (this.options.shouldStop?.()) throw new Stopped()
     const result = kindOf(step).run(paramsOf(step), before, context)
-    const account = accountFor(step, before.rowCount, before.schema, result)
+    const account = accountFor(step, before.rowCount, before.schema, result, context.names)
     const entry = this.options.cache?.set(key, result, account) ?? { result, account, bytes: 0 }
     return { entry, key }
   }

@@ -1,9 +1,10 @@
 import type { RanTable } from './engine.ts'
-import { kindOf, paramsOf, planRecipe, brokenSteps, sentenceText, type InputSchemas, type Plan } from './plan.ts'
+import { kindOf, paramsOf, planRecipe, brokenSteps, sentenceText, tableNames, type InputSchemas, type Plan } from './plan.ts'
 import { asCoded } from '../table/column.ts'
 import type { Schema, Table } from '../table/table.ts'
 import { convert } from '../table/reading.ts'
 import { listed, nearest, quoted, typeWords } from '../words.ts'
+import type { TableNames } from '../steps/step-kind.ts'
 import type { Recipe, Step } from './schema.ts'
 
 export type Verdict = 'fits' | 'fits-with-changes' | 'does-not-fit'
@@ -72,11 +73,11 @@ const journey = (recipe: Recipe, input: string, column: string, schema: Schema):
     const takes = kind.takesIn?.(paramsOf(step), column, schema) ?? false
     if (takes) takers.push(step)
     if (takes && (step.kind === 'unpivot' || step.kind === 'drop')) break
-    if (!takes && (step.kind === 'select' || step.kind === 'summarise')) return takers.length > 0 ? `is taken in by ${stepWords(takers)}, and left out by ${stepWords([step])}` : `is left out by ${stepWords([step])}`
+    if (!takes && (step.kind === 'select' || step.kind === 'summarise')) return takers.length > 0 ? `is taken in by ${stepWords(takers, tableNames(recipe))}, and left out by ${stepWords([step], tableNames(recipe))}` : `is left out by ${stepWords([step], tableNames(recipe))}`
   }
-  return takers.length > 0 ? `is taken in by ${stepWords(takers)}` : 'goes through the story as it is'
+  return takers.length > 0 ? `is taken in by ${stepWords(takers, tableNames(recipe))}` : 'goes through the story as it is'
 }
-const stepWords = (steps: readonly Step[]): string => listed(steps.map((step) => quoted(sentenceText(step).replace(/\.$/, ''))))
+const stepWords = (steps: readonly Step[], names: TableNames): string => listed(steps.map((step) => quoted(sentenceText(step, names).replace(/\.$/, ''))))
 
 const columnFindings = (recipe: Recipe, id: string, name: string, written: Schema, input: FitInput): FitFinding[] => {
   const now = input.table.schema
@@ -127,7 +128,7 @@ const lackFindings = (id: string, name: string, { parts = [], partsBefore }: Fit
 const valueFindings = (recipe: Recipe, tables: readonly RanTable[]): FitFinding[] =>
   tables.flatMap(({ id, steps }) =>
     steps.flatMap(({ step, result }) =>
-      (result?.novelties ?? []).map(({ column, value, into }): FitFinding => ({ code: 'new-value', input: inputOf(recipe, id), column, step: step.id, offers: [], sentence: `${quoted(value)} in ${column} is new and looks like ${quoted(into)}. It stays as it is until the groups of “${sentenceText(step).replace(/\.$/, '')}” say otherwise.` })),
+      (result?.novelties ?? []).map(({ column, value, into }): FitFinding => ({ code: 'new-value', input: inputOf(recipe, id), column, step: step.id, offers: [], sentence: `${quoted(value)} in ${column} is new and looks like ${quoted(into)}. It stays as it is until the groups of “${sentenceText(step, tableNames(recipe)).replace(/\.$/, '')}” say otherwise.` })),
     ),
   )
 const inputOf = (recipe: Recipe, table: string): string => recipe.tables.find(({ id }) => id === table)?.steps.flatMap((one) => (typeof one.input === 'string' ? [one.input] : []))[0] ?? ''
@@ -151,7 +152,7 @@ export const fitRecipe = (recipe: Recipe, inputs: Readonly<Record<string, FitInp
   const broken = brokenSteps(ran?.plan ?? planRecipe(recipe, schemas))
   const told = findings.map((finding) => {
     const cause = broken.find(({ problem }) => finding.code === 'missing-column' && ('column' in problem ? problem.column === finding.column : 'sentence' in problem && problem.sentence.includes(quoted(finding.column ?? ''))))
-    return cause ? { ...finding, step: cause.step.id, sentence: `${finding.sentence} Step ${cause.step.id} (${sentenceText(cause.step).replace(/\.$/, '')}) needs it.` } : finding
+    return cause ? { ...finding, step: cause.step.id, sentence: `${finding.sentence} Step ${cause.step.id} (${sentenceText(cause.step, tableNames(recipe)).replace(/\.$/, '')}) needs it.` } : finding
   })
   const rest = broken
     .filter(({ step }) => !told.some((finding) => finding.step === step.id))

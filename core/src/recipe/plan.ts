@@ -25,9 +25,9 @@ export const kindOf = (step: Step): StepKind<unknown> => {
 /** The step's own params, without what every step may carry. */
 export const paramsOf = ({ id: _id, kind: _kind, note: _note, off: _off, ...params }: Step): unknown => params
 
-export const sentenceFor = (step: Step): Sentence => kindOf(step).sentence(paramsOf(step))
-export const sentenceText = (step: Step): string =>
-  sentenceFor(step)
+export const sentenceFor = (step: Step, names: TableNames): Sentence => kindOf(step).sentence(paramsOf(step), names)
+export const sentenceText = (step: Step, names: TableNames): string =>
+  sentenceFor(step, names)
     .map((part) => (typeof part === 'string' ? part : part.text))
     .join('')
 
@@ -90,7 +90,11 @@ export const tablesNeeded = (recipe: Recipe, table: string): string[] => {
   return needed
 }
 
-export const tableNames = (recipe: Recipe, own: RecipeTable): TableNames => (id) => (id === '' ? own.name : (recipe.tables.find((table) => table.id === id)?.name ?? id))
+/** What the tables of a recipe are called; "" is `own`. */
+export const tableNames =
+  ({ tables }: { readonly tables: readonly { readonly id: string; readonly name: string }[] }, own?: { readonly name: string }): TableNames =>
+  (id) =>
+    (id === '' ? own : tables.find((table) => table.id === id))?.name ?? id
 
 /** A table's steps checked one after the other; where data is at hand, what came out of a step is told before the next is checked. */
 export class TablePlanner {
@@ -176,7 +180,7 @@ export const brokenSteps = (plan: Plan): Broken[] =>
         step,
         problem,
         where: ['$.tables', `[${t}]`, '.steps', `[${s}]`, ...problem.path.map((part) => (typeof part === 'number' ? `[${part}]` : `.${part}`))].join(''),
-        sentence: `Step ${step.id} (${sentenceText(step).replace(/\.$/, '')}): ${sentenceOf(problem)}`,
+        sentence: `Step ${step.id} (${sentenceText(step, tableNames(plan)).replace(/\.$/, '')}): ${sentenceOf(problem)}`,
       })),
     ),
   )

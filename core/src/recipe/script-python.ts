@@ -45,7 +45,7 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
       }
       const wanted = recipe.inputs.find((one) => one.id === step.input)
       const checks = kindOf(step).start && wanted?.columns && wanted.columns.length > 0 ? py`require(${frame}, ${wanted.name}, ${fileColumns(wanted.columns, step.read as Read | undefined).map((field) => field.name)})` : undefined
-      blocks.push({ step: step.id, code: lines(comment('#', `${step.id}  ${sentenceText(step)}`), ...(step.note ? [comment('#', `note: ${step.note}`)] : []), kindOf(step).python(paramsOf(step), context), checks, code('')) })
+      blocks.push({ step: step.id, code: lines(comment('#', `${step.id}  ${sentenceText(step, context.names)}`), ...(step.note ? [comment('#', `note: ${step.note}`)] : []), kindOf(step).python(paramsOf(step), context), checks, code('')) })
     }
   }
   const pairs = (all: readonly (readonly [string, Code])[]): Code => py`{${joined(all.map(([key, value]) => py`${key}: ${value}`), ', ')}}`

@@ -99,7 +99,7 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): Scri
       }
       const body = kindOf(step).sql(paramsOf(step), context)
       const after = kindOf(step).sqlAfter?.(paramsOf(step), context)
-      blocks.push({ step: step.id, code: lines(comment('--', `${step.id}  ${sentenceText(step)}`), ...(step.note ? [comment('--', `note: ${step.note}`)] : []), sql`create view ${view} as\n${body};\n`, after) })
+      blocks.push({ step: step.id, code: lines(comment('--', `${step.id}  ${sentenceText(step, context.names)}`), ...(step.note ? [comment('--', `note: ${step.note}`)] : []), sql`create view ${view} as\n${body};\n`, after) })
       from = view
     }
     last.set(table.id, { view: from, names: (table.output ?? []).map((field) => field.name) })

@@ -11,7 +11,7 @@ import { checkCondition, conditionSchema, conditionWords, type Condition } from 
 import { conditionPython, conditionSql } from './condition-code.ts'
 import { conditionMask } from './condition-run.ts'
 import { name } from './names.ts'
-import { defineStep, slot, type CheckContext, type Checked, type RunContext } from './step-kind.ts'
+import { defineStep, slot, type CheckContext, type Checked, type RunContext, type TableNames } from './step-kind.ts'
 
 type Limits = { readonly 'at-least'?: number | undefined; readonly 'at-most'?: number | undefined }
 type Asked =
@@ -30,11 +30,11 @@ const limitWords = (limits: Limits, show: (n: number) => string = String): strin
 }
 const percent = (share: number): string => `${formatDecimal(share * 100)} %`
 
-const askedWords = (asked: Asked): string => {
+const askedWords = (asked: Asked, names: TableNames): string => {
   if ('every' in asked) return `every row meets: ${conditionWords(asked.every)}`
   if ('unique' in asked) return `no two rows are alike in ${selectorWords(asked.unique)}`
   if ('rows' in asked) return `the number of rows is ${limitWords(asked.rows)}`
-  if ('total' in asked) return `the total of ${asked.total.column} is ${typeof asked.total.equals === 'number' ? formatDecimal(asked.total.equals) : `that of ${asked.total.equals.column} in ${asked.total.equals.table}`}`
+  if ('total' in asked) return `the total of ${asked.total.column} is ${typeof asked.total.equals === 'number' ? formatDecimal(asked.total.equals) : `that of ${asked.total.equals.column} in ${names(asked.total.equals.table)}`}`
   return `the share of rows where ${conditionWords(asked.share.where)} is ${limitWords(asked.share, percent)}`
 }
 
@@ -112,7 +112,7 @@ export const check = defineStep<Check>({
     z.strictObject({ total: z.strictObject({ column: name, equals: z.union([z.number(), z.strictObject({ table: z.string().min(1), column: name })]), within: z.number().min(0).optional() }), ...common }),
     z.strictObject({ share: z.strictObject({ where: conditionSchema, ...limits }), ...common }),
   ]),
-  sentence: (params) => ['Check that ', slot(askedWords(params), 'check', []), ', else ', slot(params.else === 'stop' ? 'stop' : 'warn', 'choice', ['else'], [['warn', 'warn'], ['stop', 'stop']]), ...(params.say === '' ? ['.'] : [': ', slot(params.say, 'text', ['say']), '.'])],
+  sentence: (params, names) => ['Check that ', slot(askedWords(params, names), 'check', []), ', else ', slot(params.else === 'stop' ? 'stop' : 'warn', 'choice', ['else'], [['warn', 'warn'], ['stop', 'stop']]), ...(params.say === '' ? ['.'] : [': ', slot(params.say, 'text', ['say']), '.'])],
   uses: (params) => ('total' in params && typeof params.total.equals === 'object' ? [params.total.equals.table] : []),
   output: (params, input, context) => {
     if ('every' in params) checkCondition(params.every, input, context, 'every')
@@ -127,16 +127,16 @@ export const check = defineStep<Check>({
   },
   run: (params, table, context) => {
     const judged = judge(params, table, context)
-    return { table, origin: { kind: 'same' }, check: { ...judged, stop: params.else === 'stop', say: params.say || askedWords(params) }, notes: { against: judged.against?.length ?? 0 } }
+    return { table, origin: { kind: 'same' }, check: { ...judged, stop: params.else === 'stop', say: params.say || askedWords(params, context.names) }, notes: { against: judged.against?.length ?? 0 } }
   },
   sql: (_params, context) => selectColumns(context),
   sqlAfter: (params, context) => {
     const judged = judgeSql(params, context.from, context.input, { column: context.column, table: context.table, own: context.own, conditionOf: (condition) => conditionSql(condition, context) })
-    return sql`select check_holds(passed, figure, ${params.say || askedWords(params)}, ${params.else === 'stop'}) as ignored from (${judged}) judged \\gset\n`
+    return sql`select check_holds(passed, figure, ${params.say || askedWords(params, context.names)}, ${params.else === 'stop'}) as ignored from (${judged}) judged \\gset\n`
   },
   python: (params, context) => {
     const { frame, table, own } = context
-    const say = py`${params.say || askedWords(params)}`
+    const say = py`${params.say || askedWords(params, context.names)}`
     const stops = py`stop_here=${params.else === 'stop'}`
     const bounds = (limits_: Limits): Code[] => [...(limits_['at-least'] === undefined ? [] : [py`at_least=${limits_['at-least']}`]), ...(limits_['at-most'] === undefined ? [] : [py`at_most=${limits_['at-most']}`])]
     const call = (...args: Code[]): Code => py`check_rows(${joined([say, ...args, stops], ', ')})`

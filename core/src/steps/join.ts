@@ -10,7 +10,7 @@ import { listed, quoted } from '../words.ts'
 import { checkColumn, checkSelector, freeName, inTable, selected, selectorSchema, selectorWords, type Selector } from './check-columns.ts'
 import { bucket, keyIds } from './join-keys.ts'
 import { name } from './names.ts'
-import { DataRefused, defineStep, slot, type SqlContext } from './step-kind.ts'
+import { DataRefused, defineStep, slot, tableSlot, type SqlContext } from './step-kind.ts'
 
 export const joinHows = ['left', 'inner', 'right', 'full', 'left-only', 'right-only', 'cross'] as const
 export type JoinHow = (typeof joinHows)[number]
@@ -144,11 +144,11 @@ export const join = defineStep<Join>({
       matches: z.enum(['all', 'first', 'one']).optional(),
     })
     .refine(({ how, on }) => how === 'cross' || (on !== undefined && on.length > 0), { message: 'a match needs at least one pair of keys', path: ['on'] }),
-  sentence: (params) => {
+  sentence: (params, names) => {
     const { with: other, how, bring, matches = 'all', ignoreCase, trim } = params
     const on = onOf(params)
     return [
-      'Match with ', slot(other, 'join', ['with']),
+      'Match with ', tableSlot(other, 'join', ['with'], names),
       ...(on.length > 0 ? [' where ', slot(listed(on.map((one) => (one.left === one.right ? `${one.left} is the same` : `${one.left} is its ${one.right}`))), 'join', ['on']), `${ignoreCase ? ', whatever the case' : ''}${trim ? ', spaces at the ends aside' : ''}`] : []),
       ', and ', slot(joinWords[how], 'join', ['how']),
       ...(how === 'left-only' || how === 'right-only' ? [] : [', bringing ', slot(bring ? selectorWords(bring) : 'all its other columns', 'join', ['bring']), ...(how === 'cross' || matches === 'all' ? [] : [' of ', slot(matchWords[matches], 'join', ['matches'])])]),

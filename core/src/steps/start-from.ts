@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { py, sql } from '../generate/tag.ts'
-import { defineStep, slot } from './step-kind.ts'
+import { defineStep, tableSlot } from './step-kind.ts'
 
 type StartFrom = { readonly table: string }
 
@@ -11,7 +11,7 @@ export const startFrom = defineStep<StartFrom>({
   acts: [],
   start: true,
   params: z.strictObject({ table: z.string().min(1) }),
-  sentence: ({ table }) => ['Start from the rows of ', slot(table, 'table', ['table']), '.'],
+  sentence: ({ table }, names) => ['Start from the rows of ', tableSlot(table, 'table', ['table'], names), '.'],
   uses: ({ table }) => [table],
   output: ({ table }, _input, context) => context.tableColumns(table),
   run: ({ table }, _before, context) => ({ table: context.table(table), origin: { kind: 'source' } }),

@@ -17,7 +17,7 @@ export const editors = ['columns', 'column', 'name', 'value', 'condition', 'form
 export type Editor = (typeof editors)[number]
 
 /** An underlined part of a sentence: its words, where in the params it stands, and what edits it. */
-export type Slot = { readonly text: string; readonly path: Path; readonly editor: Editor; readonly choices?: readonly (readonly [value: string, words: string])[] }
+export type Slot = { readonly text: string; readonly path: Path; readonly editor: Editor; readonly choices?: readonly (readonly [value: string, words: string])[]; /** The table that it names. */ readonly table?: string }
 export type Sentence = readonly (string | Slot)[]
 
 export type Report = (problem: { [C in Problem['code']]: Omit<Extract<Problem, { code: C }>, 'path'> }[Problem['code']], ...path: Path) => void
@@ -98,7 +98,7 @@ export type StepKind<P = never> = {
   readonly acts: readonly ('table' | 'columns' | 'cells' | 'rows')[]
   readonly start?: true
   readonly params: z.ZodType
-  readonly sentence: (params: P) => Sentence
+  readonly sentence: (params: P, names: TableNames) => Sentence
   /** The schema that comes out; problems are reported, all of them at once, and a best guess is returned. */
   readonly output: (params: P, input: Schema, context: CheckContext) => Schema
   /**
@@ -127,3 +127,5 @@ export type StepKind<P = never> = {
 export const defineStep = <P>(kind: StepKind<P> & { readonly params: z.ZodType<P> }): StepKind<P> => kind
 
 export const slot = (text: string, editor: Editor, path: Path, choices?: Slot['choices']): Slot => ({ text, editor, path, ...(choices ? { choices } : {}) })
+/** A table in a sentence, by its name. */
+export const tableSlot = (table: string, editor: Editor, path: Path, names: TableNames): Slot => ({ text: names(table), editor, path, table })

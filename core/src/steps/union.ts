@@ -6,13 +6,13 @@ import { concat, gather } from '../table/gather.ts'
 import { ints } from '../table/memory.ts'
 import { convert } from '../table/reading.ts'
 import { Table, type Field, type Schema } from '../table/table.ts'
-import { counted, listed } from '../words.ts'
+import { counted } from '../words.ts'
 import { checkColumn, freeName, inTable } from './check-columns.ts'
 import { name } from './names.ts'
-import { defineStep, slot, type TableNames } from './step-kind.ts'
+import { defineStep, slot, tableSlot, type TableNames } from './step-kind.ts'
 
 type From = { readonly table: string; readonly column: string }
-type Union = {
+export type UnionParams = {
   readonly with: readonly string[]
   readonly columns?: 'all' | 'shared' | undefined
   readonly pairs?: readonly { readonly into: string; readonly from: readonly From[] }[] | undefined
@@ -21,7 +21,7 @@ type Union = {
 }
 
 /** One of the tables that are laid under one another: its columns under the names they get. */
-type Part = { readonly table: string; readonly schema: Schema; readonly names: readonly string[] }
+export type UnionPart = { readonly table: string; readonly schema: Schema; readonly names: readonly string[] }
 
 /** In a clash within a table the renamed column gives way. */
 const settle = (wanted: readonly string[], before: readonly string[]): string[] => {
@@ -34,16 +34,16 @@ const settle = (wanted: readonly string[], before: readonly string[]): string[] 
   })
 }
 
-const partOf = (params: Union, table: string, schema: Schema): Part => {
+const partOf = (params: UnionParams, table: string, schema: Schema): UnionPart => {
   const before = schema.map((field) => field.name)
   const wanted = before.map((column) => params.pairs?.find(({ from }) => from.some((one) => one.table === table && one.column === column))?.into ?? params.apart?.find((one) => one.table === table && one.column === column)?.as ?? column)
   return { table, schema, names: settle(wanted, before) }
 }
 
-type Laid = { readonly parts: readonly Part[]; readonly fields: readonly Field[]; readonly origin: string | undefined }
+type Laid = { readonly parts: readonly UnionPart[]; readonly fields: readonly Field[]; readonly origin: string | undefined }
 
 /** By name, in order of first appearance; types that differ widen, all else that differs is text. `own` is this table's id. */
-const layout = (params: Union, own: string, input: Schema, tables: (table: string) => Schema): Laid => {
+export const layUnion = (params: UnionParams, own: string, input: Schema, tables: (table: string) => Schema): Laid => {
   const parts = [partOf(params, own, input), ...params.with.map((table) => partOf(params, table, tables(table)))]
   const names = [...new Set(parts.flatMap((part) => part.names))].filter((one) => params.columns !== 'shared' || parts.every((part) => part.names.includes(one)))
   const fields = names.map((one): Field => ({ name: one, type: typeTogether(parts.flatMap((part) => part.schema.flatMap((field, i) => (part.names[i] === one ? [field.type] : [])))) }))
@@ -61,7 +61,7 @@ const notesOf = ({ parts, fields }: Laid, names: TableNames, rows: readonly numb
 
 const widenSql = (part: Code, from: ColumnType, to: ColumnType): Code => (from === to ? part : to === 'text' ? sql`shown(${part})` : sql`${part}::${sqlTypeName(to)}`)
 
-export const union = defineStep<Union>({
+export const union = defineStep<UnionParams>({
   kind: 'union',
   verb: 'Lay other tables underneath…',
   words: ['union', 'append', 'stack', 'concatenate', 'add rows', 'combine tables', 'under one another', 'merge files'],
@@ -73,8 +73,8 @@ export const union = defineStep<Union>({
     apart: z.array(z.strictObject({ column: name, table: z.string().min(1), as: name })).optional(),
     origin: name.optional(),
   }),
-  sentence: ({ with: tables, columns = 'all', pairs = [], apart = [], origin }) => [
-    'Lay ', slot(listed(tables), 'union', ['with']), ' underneath, by name, with ', slot(columns === 'all' ? 'all columns' : 'only the columns that all have', 'choice', ['columns'], [['all', 'all columns'], ['shared', 'only the columns that all have']]),
+  sentence: ({ with: tables, columns = 'all', pairs = [], apart = [], origin }, names) => [
+    'Lay ', ...tables.flatMap((table, i) => [...(i === 0 ? [] : [i === tables.length - 1 ? ' and ' : ', ']), tableSlot(table, 'union', ['with', i], names)]), ' underneath, by name, with ', slot(columns === 'all' ? 'all columns' : 'only the columns that all have', 'choice', ['columns'], [['all', 'all columns'], ['shared', 'only the columns that all have']]),
     ...(pairs.length > 0 ? ['; ', slot(`${counted(pairs.length, 'column')} laid together`, 'union', ['pairs'])] : []),
     ...(apart.length > 0 ? ['; ', slot(`${counted(apart.length, 'column')} kept apart`, 'union', ['apart'])] : []),
     ...(origin === undefined ? ['.'] : [', and the table’s name as ', slot(origin, 'name', ['origin']), '.']),
@@ -89,12 +89,12 @@ export const union = defineStep<Union>({
     }
     params.pairs?.forEach(({ from }, i) => from.forEach((one, k) => check(one.table, one.column, 'pairs', i, 'from', k)))
     params.apart?.forEach((one, i) => check(one.table, one.column, 'apart', i))
-    const { fields, origin } = layout(params, own, input, context.tableColumns)
+    const { fields, origin } = layUnion(params, own, input, context.tableColumns)
     if (fields.length === 0) context.report({ code: 'no-columns-left' }, 'columns')
     return origin === undefined ? fields : [...fields, { name: origin, type: 'text' }]
   },
   run: (params, table, context) => {
-    const laid = layout(params, context.own, table.schema, (id) => context.table(id).schema)
+    const laid = layUnion(params, context.own, table.schema, (id) => context.table(id).schema)
     const tables = [table, ...params.with.map((id) => context.table(id))]
     const total = tables.reduce((sum, one) => sum + one.rowCount, 0)
     const columns = laid.fields.map(({ name: one, type }) =>
@@ -121,7 +121,7 @@ export const union = defineStep<Union>({
       return output.some((one) => one.name === into) ? [[into, field.name]] : []
     })),
   sql: (params, { from, input, column, table, names, own }) => {
-    const { parts, fields, origin } = layout(params, own, input, (id) => table(id).columns)
+    const { parts, fields, origin } = layUnion(params, own, input, (id) => table(id).columns)
     const rows = parts.map((part, i) => {
       const cells = fields.map((field) => {
         const at = part.names.indexOf(field.name)

@@ -2,13 +2,15 @@ import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import {
-  csvPieces, drawPicture, factsOf, fileColumns, findText, fitRecipe, kindOf, mendsFor, needsData, parameterCells, partnersOf, pythonScript, refusals, renamedTable, runRecipe, ScriptError, sentenceOf, sentenceText, sqlScript, StepCache, suggestGroups, tablesNeeded, textOfCell, valuesOf, viewOf,
+  csvPieces, drawPicture, factsOf, fileColumns, findText, fitRecipe, kindOf, mendsFor, needsData, parameterCells, partnersOf, pythonScript, refusals, renamedTable, runRecipe, ScriptError, sentenceOf, sentenceText, sqlScript, StepCache, suggestGroups, tableNames, tablesNeeded, textOfCell, valuesOf, viewOf,
   type Read, type Recipe, type Renames, type Facts, type Judge, type Source, type Sources, type Step, type Table,
 } from '@fabula/core'
 import type { FileRef, FitReply, GroupsReply, LookReply, OpenReply, Picture, PreviewReply, PreviewRequest, RunReply, ScriptReply } from '@fabula/core/api'
 import { FileProblem, lookAtFile, openInput, type OpenedFiles } from '@fabula/formats'
 import { setImmediate as otherWork } from 'node:timers/promises'
+import { layTables, matchTables, reconcileTables, type MatchAsked } from './benches.ts'
 
+type Moment = { readonly table: string; readonly step: string }
 /** Work done in a worker thread. A `Task` is plain data; `Progress` tells how far it is. */
 export type Files = Readonly<Record<string, readonly FileRef[]>>
 export type Task =
@@ -19,6 +21,9 @@ export type Task =
   | { readonly kind: 'values'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly column: string; readonly files: Files; readonly now: number }
   | { readonly kind: 'groups'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly column: string; readonly files: Files; readonly now: number }
   | { readonly kind: 'picture'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly picture: Picture; readonly files: Files; readonly now: number }
+  | { readonly kind: 'match'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly with: string; readonly asked: MatchAsked; readonly files: Files; readonly now: number }
+  | { readonly kind: 'lay'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly union: { readonly with: readonly string[] }; readonly files: Files; readonly now: number }
+  | { readonly kind: 'reconcile'; readonly recipe: Recipe; readonly here: Moment; readonly there: Moment; readonly asked: Parameters<typeof reconcileTables>[2]; readonly files: Files; readonly now: number }
   | { readonly kind: 'scripts'; readonly recipe: Recipe; readonly files: Files }
   | { readonly kind: 'find'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly text: string; readonly from: { readonly row: number; readonly column: string } | null; readonly back: boolean; readonly files: Files; readonly now: number }
   | { readonly kind: 'fit'; readonly recipe: Recipe; readonly files: Files; readonly before: Files; readonly renames: Readonly<Record<string, Renames>> }
@@ -129,6 +134,16 @@ const runTo = async (recipe: Recipe, table: string, step: string, files: Files, 
 const tableAfter = async ({ recipe, table, step, files, now }: Extract<Task, { kind: 'facts' | 'values' | 'groups' | 'find' | 'picture' }>, desk: Desk): Promise<Table | undefined> =>
   (await runTo(recipe, table, step, files, now, desk)).ran.steps.find((one) => one.step.id === step)?.table
 
+/** A table of the story after its last sentence, or after another one; a story that breaks before has none. */
+const tableOf = async (task: { readonly recipe: Recipe; readonly files: Files; readonly now: number }, table: string, step: string | undefined, desk: Desk): Promise<Table> => {
+  const one = task.recipe.tables.find(({ id }) => id === table)
+  const last = step ?? one?.steps.at(-1)?.id ?? ''
+  const { ran } = await runTo(task.recipe, table, last, task.files, task.now, desk)
+  const done = ran.steps.find((told) => told.step.id === last)
+  if (!one || !done || done.state === 'broken' || done.state === 'waiting') throw new TaskProblem(`The table ${one?.name ?? table} is not finished: one of its sentences needs a mend first.`)
+  return done.table
+}
+
 const preview = async ({ request, files, now }: Extract<Task, { kind: 'preview' }>, desk: Desk): Promise<PreviewReply> => {
   const { recipe, table, step, lens, only, from, count } = request
   const { ran, plan, engineMs } = await runTo(recipe, table, step, files, now, desk)
@@ -217,7 +232,7 @@ export type RunResult = Pick<RunReply, 'files' | 'tables' | 'outputs' | 'picture
 const run = async (task: Extract<Task, { kind: 'run' }>, desk: Desk): Promise<RunResult> => {
   const { recipe, files, renames, parameters, now } = task
   const { inputs, sources } = await openAll(recipe, files, renames, desk)
-  const ran = runRecipe(recipe, { sources, parameters: cellsFor(recipe, parameters), now, cache, shouldStop: desk.shouldStop, onStep: (done, of, step) => desk.progress({ done, of, doing: sentenceText(step) }) })
+  const ran = runRecipe(recipe, { sources, parameters: cellsFor(recipe, parameters), now, cache, shouldStop: desk.shouldStop, onStep: (done, of, step) => desk.progress({ done, of, doing: sentenceText(step, tableNames(recipe)) }) })
   const refused = refusals(ran.plan)
   if (refused.length > 0) throw new TaskProblem(`The data was refused. ${refused.map(({ sentence }) => sentence).join(' ')}`)
   const stopped = ran.tables.flatMap(({ steps }) => steps.flatMap(({ account }) => (account?.check && !account.check.passed && account.check.stop ? [account.check.say] : [])))
@@ -286,6 +301,15 @@ export const perform = async (task: Task, desk: Desk): Promise<unknown> => {
       const table = await tableAfter(task, desk)
       return table ? drawPicture(task.picture, table) : { labels: [], series: [], values: [], points: [], wheres: [], beyond: 0 }
     }
+    case 'match':
+      return matchTables(await tableOf(task, task.table, task.step, desk), await tableOf(task, task.with, undefined, desk), task.asked)
+    case 'lay': {
+      const tables = [await tableOf(task, task.table, task.step, desk)]
+      for (const id of task.union.with) tables.push(await tableOf(task, id, undefined, desk))
+      return layTables(task.union, task.table, tables)
+    }
+    case 'reconcile':
+      return reconcileTables(await tableOf(task, task.here.table, task.here.step, desk), await tableOf(task, task.there.table, task.there.step, desk), task.asked)
     case 'scripts':
       return scripts(task, desk)
     case 'fit':

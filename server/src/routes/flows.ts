@@ -100,6 +100,25 @@ export const flowRoutes = ({ flows, files, bench, runner, registerFile }: Servic
     send(response, api.flowReply, await reply(id))
   })
 
+  router.post('/match', async (request, response) => {
+    const id = await flowOf(request)
+    const { recipe, table, step, with: other, ...asked } = body(api.matchRequest, request)
+    const { result } = bench.do<api.MatchReply>({ kind: 'match', recipe: await recipeFor(id, recipe as Recipe), table, step, with: other, asked, files: await flows.files(id), now: startedAt }, `${id}:match`)
+    send(response, api.matchReply, await result)
+  })
+  router.post('/lay', async (request, response) => {
+    const id = await flowOf(request)
+    const { recipe, union, ...asked } = body(api.layRequest, request)
+    const { result } = bench.do<api.LayReply>({ kind: 'lay', ...asked, recipe: await recipeFor(id, recipe as Recipe), union: union as { with: string[] }, files: await flows.files(id), now: startedAt }, `${id}:lay`)
+    send(response, api.layReply, await result)
+  })
+  router.post('/reconcile', async (request, response) => {
+    const id = await flowOf(request)
+    const { recipe, here, there, ...asked } = body(api.reconcileRequest, request)
+    const { result } = bench.do<api.ReconcileReply>({ kind: 'reconcile', recipe: await recipeFor(id, recipe as Recipe), here, there, asked, files: await flows.files(id), now: startedAt }, `${id}:reconcile`)
+    send(response, api.reconcileReply, await result)
+  })
+
   router.post('/find', async (request, response) => {
     const id = await flowOf(request)
     const asked = body(api.findRequest, request)

@@ -52,6 +52,14 @@ export const groupsQuery = ({ base }: Place, files: unknown, stand: Stand, colum
 export const pictureQuery = ({ base }: Place, files: unknown, stand: Stand, picture: api.Picture | undefined) =>
   queryOptions({ queryKey: ['picture', base, files, fingerprint(stand), picture], queryFn: ({ signal }) => ask(api.pictureData, 'POST', `${base}/picture`, { ...stand, picture }, signal), enabled: picture !== undefined, placeholderData: keepPreviousData, staleTime: Infinity, retry: 2 })
 
+/** The benches for two and more tables; each is told anew when the tables or what is asked change. */
+export const matchQuery = ({ base }: Place, files: unknown, stand: Stand, other: string, asked: Omit<api.MatchRequest, 'recipe' | 'table' | 'step' | 'with'>) =>
+  queryOptions({ queryKey: ['match', base, files, fingerprint(stand), fingerprint({ ...stand, table: other, step: '' }), other, asked], queryFn: ({ signal }) => ask(api.matchReply, 'POST', `${base}/match`, { ...stand, with: other, ...asked }, signal), placeholderData: keepPreviousData, staleTime: Infinity, retry: 1 })
+export const layQuery = ({ base }: Place, files: unknown, stand: Stand, union: { readonly with: readonly string[] }) =>
+  queryOptions({ queryKey: ['lay', base, files, fingerprint(stand), union.with.map((id) => fingerprint({ ...stand, table: id, step: '' })), union], queryFn: ({ signal }) => ask(api.layReply, 'POST', `${base}/lay`, { ...stand, union }, signal), placeholderData: keepPreviousData, staleTime: Infinity, retry: 1 })
+export const reconcileQuery = ({ base }: Place, files: unknown, asked: api.ReconcileRequest & { readonly recipe: Recipe }) =>
+  queryOptions({ queryKey: ['reconcile', base, files, asked], queryFn: ({ signal }) => ask(api.reconcileReply, 'POST', `${base}/reconcile`, asked, signal), placeholderData: keepPreviousData, staleTime: Infinity, retry: 1 })
+
 export const runsQuery = ({ base }: Place) => queryOptions({ queryKey: ['runs', base], queryFn: () => ask(api.runsReply, 'GET', `${base}/runs`) })
 export const runQuery = ({ base }: Place, id: string) =>
   queryOptions({ queryKey: ['run', base, id], queryFn: () => ask(api.runReply, 'GET', `${base}/runs/${id}`), enabled: id !== '', refetchInterval: ({ state }) => (state.data && state.data.state !== 'running' ? false : 250) })

@@ -93,7 +93,7 @@ export const Card = ({ story }: { story: Story }) => {
           <div>
             <h3 className="mb-1 text-[12px] font-semibold text-ink-3">{here.kind === 'columns' && columns.length > 1 ? 'With these columns' : headings[here.kind]}</h3>
             <ul>
-              {verbsFor(here, schemaHere, story.usableTables).map((verb) => (
+              {verbsFor(here, schemaHere, story.likelyTables).map((verb) => (
                 <li key={verb.name} className="border-b border-line">
                   <button type="button" className="flex w-full py-[4.5px] text-left hover:text-rubric" onClick={() => story.act(verb)}>
                     <span className={here.kind === 'part' ? '' : 'truncate'}>{verb.name}</span> {verb.key && <span className="ml-auto pl-2 text-[12px] text-ink-3">{verb.key}</span>}

@@ -10,8 +10,8 @@ export const Composer = ({ story, focusRef }: { story: Story; focusRef: (focus: 
   const box = useRef<HTMLInputElement>(null)
   useEffect(() => focusRef(() => box.current?.focus()), [focusRef])
   const { selection, schemaHere } = story
-  const selected = selection.kind === 'table' ? [] : verbsFor(selection, schemaHere)
-  const general = verbsFor({ kind: 'table' }, schemaHere, story.usableTables).filter(({ step }) => !selected.some((verb) => !verb.builder && verb.step.kind === step.kind))
+  const selected = selection.kind === 'table' ? [] : verbsFor(selection, schemaHere, story.likelyTables)
+  const general = verbsFor({ kind: 'table' }, schemaHere, story.likelyTables).filter(({ step }) => !selected.some((verb) => !verb.builder && verb.step.kind === step.kind))
   return (
     <Command label="Verbs" className="relative border-t border-line bg-paper" loop>
       {/* the list stays in the page while it is closed: the box names it as what it controls */}

@@ -6,7 +6,7 @@ import { FormulaEditor } from './building/formula-editor.tsx'
 import { LabelsEditor, LabelsFoundEditor } from './building/label-editors.tsx'
 import { MeasureRows, PivotValueRows, WindowRows } from './building/measure-rows.tsx'
 import { PiecesEditor, SeparatorEditor, TakeEditor } from './building/text-editors.tsx'
-import { CheckEditor, JoinEditor, TableEditor, UnionEditor } from './building/table-editors.tsx'
+import { CheckEditor, TableEditor } from './building/table-editors.tsx'
 import { ValueField, type AnyValue } from './building/value-field.tsx'
 import { ConditionEditor } from './condition-editor.tsx'
 import { GridEditor } from './grid-editor.tsx'
@@ -86,15 +86,13 @@ export const SlotEditor = ({ slot, step, story, close }: { slot: Slot; step: Ste
     case 'value':
       return <ValueField label="Value" value={(value as AnyValue | undefined) ?? null} schema={schema} story={story} set={set} read={(text) => (text === '' ? null : writtenAs(text, typeHere(step, schema)))} done={close} />
     case 'groups':
+    case 'join':
+    case 'union':
       return null
     case 'cases':
       return <CasesEditor step={step} schema={schema} story={story} />
     case 'table':
       return <TableEditor step={step} story={story} />
-    case 'join':
-      return <JoinEditor step={step} schema={schema} story={story} />
-    case 'union':
-      return <UnionEditor step={step} schema={schema} story={story} />
     case 'check':
       return <CheckEditor step={step} schema={schema} story={story} />
     case 'labels':

@@ -100,9 +100,11 @@ export const assignFiles = (recipe: Recipe, files: readonly FileRef[]): { given:
   const given: Record<string, FileRef[]> = {}
   const homeless: FileRef[] = []
   for (const file of files) {
-    const input = recipe.inputs.find(({ files: pattern }) => pattern !== undefined && wildcard(pattern).test(file.name)) ?? (recipe.inputs.length === 1 ? recipe.inputs[0] : undefined)
-    if (input) (given[input.id] ??= []).push(file)
-    else homeless.push(file)
+    const first = recipe.inputs.find(({ files: pattern }) => pattern !== undefined && wildcard(pattern).test(file.name)) ?? (recipe.inputs.length === 1 ? recipe.inputs[0] : undefined)
+    // several tables may open one workbook, each another sheet of it
+    const inputs = first?.files === undefined ? (first ? [first] : []) : recipe.inputs.filter(({ files: pattern }) => pattern === first.files)
+    for (const { id } of inputs) (given[id] ??= []).push(file)
+    if (inputs.length === 0) homeless.push(file)
   }
   return { given, homeless }
 }

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { sentenceFor, type Sentence, type Slot, type Step } from '@fabula/core'
-import { Editable } from '../ui/parts.tsx'
+import { sentenceFor, tableNames, type Recipe, type Sentence, type Slot, type Step } from '@fabula/core'
+import { Dot, Editable } from '../ui/parts.tsx'
 import { SlotEditor } from './editors.tsx'
 import type { Story } from './story-state.ts'
 
@@ -14,8 +14,8 @@ const EditableSlot = ({ slot, step, story }: { slot: Slot; step: Step; story: St
   const navigate = useNavigate()
   // how a file is opened is decided on the sheet itself, which needs the width of the page
   const elsewhere = slot.editor === 'open' && (story.flow.files[String(step.input)] ?? []).length > 0
-  // groups are taken on a bench above the table, which opens with the draft
-  const onBench = slot.editor === 'groups'
+  // groups, matches and tables laid underneath are decided on a bench, which opens with the draft
+  const onBench = slot.editor === 'groups' || slot.editor === 'join' || slot.editor === 'union'
   const change = (next: boolean): void => (next && onBench ? story.reword(step) : next && elsewhere ? void navigate(`${story.place.home}/open/${String(step.input)}`) : setOpen(next))
   return (
     <Editable text={slot.text} label={nounOf[slot.editor]} open={open} onOpenChange={change}>
@@ -24,13 +24,27 @@ const EditableSlot = ({ slot, step, story }: { slot: Slot; step: Step; story: St
   )
 }
 
+/** The colour of a table's strand, before its name. */
+const TableDot = ({ recipe, table }: { recipe: Recipe; table: string }) => (
+  <span className="mr-1">
+    <Dot strand={recipe.tables.findIndex(({ id }) => id === table)} />
+  </span>
+)
+
 /** A sentence whose underlined words are edited in place. Without a story it is only read. */
-export const SentenceText = ({ step, story }: { step: Step; story?: Story | undefined }) => {
-  const parts: Sentence = sentenceFor(step)
+export const SentenceText = ({ step, recipe, story }: { step: Step; recipe: Recipe; story?: Story | undefined }) => {
+  const parts: Sentence = sentenceFor(step, tableNames(recipe))
   return (
     <>
       {parts.map((part, i) =>
-        typeof part === 'string' ? <span key={i}>{part}</span> : story ? <EditableSlot key={i} slot={part} step={step} story={story} /> : <b key={i} className="font-medium text-token">{part.text}</b>,
+        typeof part === 'string' ? (
+          <span key={i}>{part}</span>
+        ) : (
+          <span key={i}>
+            {part.table !== undefined && <TableDot recipe={recipe} table={part.table} />}
+            {story ? <EditableSlot slot={part} step={step} story={story} /> : <b className="font-medium text-token">{part.text}</b>}
+          </span>
+        ),
       )}
     </>
   )

@@ -1,4 +1,4 @@
-import { brokenSteps, planRecipe, sentenceOf, sentenceText, type Recipe, type RecipeTable, type Step } from '@fabula/core'
+import { brokenSteps, planRecipe, sentenceOf, sentenceText, tableNames, type Recipe, type RecipeTable, type Step } from '@fabula/core'
 
 const withSteps = (recipe: Recipe, table: string, steps: readonly Step[]): Recipe => ({ ...recipe, tables: recipe.tables.map((one) => (one.id === table ? { ...one, steps } : one)) })
 /** Steps that are broken, or wait for one that is. */
@@ -16,7 +16,7 @@ export const whyNot = (recipe: Recipe, table: RecipeTable, steps: readonly Step[
   const next = withSteps(recipe, table.id, steps)
   const before = fallen(recipe, table.id)
   const [first] = brokenSteps(planRecipe(next)).filter((one) => one.table === table.id && !before.has(one.step.id))
-  return first ? `“${sentenceText(first.step).replace(/\.$/, '')}” would not hold there: ${sentenceOf(first.problem)}` : undefined
+  return first ? `“${sentenceText(first.step, tableNames(recipe)).replace(/\.$/, '')}” would not hold there: ${sentenceOf(first.problem)}` : undefined
 }
 
 /** The sentences after one that could not stand without it, one after the other taken out. */

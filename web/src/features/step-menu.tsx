@@ -1,8 +1,8 @@
 import { DropdownMenu } from 'radix-ui'
 import { useState } from 'react'
-import { counted, sentenceText, type Step } from '@fabula/core'
+import { counted, nextStepId, sentenceText, tableNames, type Step } from '@fabula/core'
 import { copied, copy, moved, neededBy, whyNot } from './sentences.ts'
-import { nextStepId, type Story } from './story-state.ts'
+import type { Story } from './story-state.ts'
 
 const item = 'cursor-pointer rounded px-2 py-1 outline-none data-highlighted:bg-token-tint data-disabled:text-ink-3'
 
@@ -44,6 +44,12 @@ export const StepMenu = ({ story, step, index, count, words }: { story: Story; s
               {step.off ? 'Switch it on' : 'Switch it off'}
             </DropdownMenu.Item>
           )}
+          <DropdownMenu.Item className={item} onSelect={() => void story.branch(table.id, step.id)}>
+            Continue from here as a new table
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={item} onSelect={() => (story.goTo(table.id, step.id), story.setSight('reconcile'))}>
+            Explain the difference to another moment…
+          </DropdownMenu.Item>
           {!first && (
             <DropdownMenu.Item className={item} disabled={index <= 1} onSelect={() => swap(-1)}>
               Move it up
@@ -67,7 +73,7 @@ export const StepMenu = ({ story, step, index, count, words }: { story: Story; s
           {waiting && (
             <DropdownMenu.Item className={item} onSelect={() => put(waiting)}>
               <span className="block">Put the copied sentence after it</span>
-              <span className="block truncate text-[12px] text-ink-3">{sentenceText({ ...waiting, id: 'copy' } as Step)}</span>
+              <span className="block truncate text-[12px] text-ink-3">{sentenceText({ ...waiting, id: 'copy' } as Step, tableNames(recipe))}</span>
             </DropdownMenu.Item>
           )}
           {!first && (

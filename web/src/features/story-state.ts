@@ -1,31 +1,29 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useMemo, useState } from 'react'
-import { tablesNeeded, type Recipe, type Schema, type Step } from '@fabula/core'
+import { followRenames, nextStepId, renamesBetween, tablesNeeded, type Recipe, type Schema, type Step } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import type { PreviewRequest, StoryStep } from '@fabula/core/api'
 import { ask, ServerError } from '../api/client.ts'
 import { flowQuery, storyQuery } from '../api/queries.ts'
 import { useFlow } from '../pages/flow-layout.tsx'
+import { branched, feedersOf } from './tables.ts'
 import type { Selection, Verb } from './verbs.ts'
 
-/** A sentence not kept yet: new after another, or another's new wording. */
-export type Draft = { readonly table: string; readonly step: Step; /** Sentences that come along, before this one. */ readonly before?: readonly Step[]; readonly after: string | undefined; readonly isNew: boolean }
+/** What the stage shows. */
+export type Sight = 'rows' | 'columns' | 'picture' | 'map' | 'reconcile'
 
-const withStep = (recipe: Recipe, { table, step, before = [], after, isNew }: Draft): Recipe => ({
+/** A sentence not kept yet: new after another, or another's new wording. */
+export type Draft = { readonly table: string; readonly step: Step; /** Sentences that come along, before this one. */ readonly before?: readonly Step[]; readonly after: string | undefined; readonly isNew: boolean; /** Sentences that other tables end with from then on. */ readonly elsewhere?: readonly { readonly table: string; readonly step: Step }[] }
+
+const withStep = (recipe: Recipe, { table, step, before = [], after, isNew, elsewhere = [] }: Draft): Recipe => ({
   ...recipe,
   tables: recipe.tables.map((one) => {
-    if (one.id !== table) return one
-    if (!isNew) return { ...one, steps: one.steps.map((old) => (old.id === step.id ? step : old)) }
+    if (one.id !== table) return { ...one, steps: [...one.steps, ...elsewhere.flatMap((more) => (more.table === one.id ? [more.step] : []))] }
+    if (!isNew) return { ...one, steps: one.steps.flatMap((old) => (old.id === step.id ? [...before, step] : [old])) }
     const at = one.steps.findIndex(({ id }) => id === after) + 1
     return { ...one, steps: [...one.steps.slice(0, at), ...before, step, ...one.steps.slice(at)] }
   }),
 })
-
-/** An id no step of the recipe has, nor had: the next number after the largest, or one of those behind it. */
-export const nextStepId = (recipe: Recipe, further = 0): string => {
-  const numbers = recipe.tables.flatMap(({ steps }) => steps.map(({ id }) => Number(/(\d+)$/.exec(id)?.[1] ?? 0)))
-  return `s${Math.max(0, ...numbers) + 1 + further}`
-}
 
 /** All that Compose holds: where one stands, what is drafted, what is selected. */
 export const useStory = () => {
@@ -40,6 +38,7 @@ export const useStory = () => {
   const [problem, setProblem] = useState<string>()
   /** Columns that are to be drawn, and when that was asked. */
   const [drawing, setDrawing] = useState<{ readonly columns: readonly string[]; readonly at: number }>()
+  const [sight, setSight] = useState<Sight>('rows')
   const [building, setBuilding] = useState<{ readonly id: string; readonly columns: readonly string[] }>()
 
   const recipe = useMemo(() => (draft ? withStep(flow.recipe, draft) : flow.recipe), [flow.recipe, draft])
@@ -66,6 +65,7 @@ export const useStory = () => {
   const goTo = (tableId: string, stepId: string): void => {
     setBuilding(undefined)
     setAt({ table: tableId, step: stepId })
+    if (sight === 'map') setSight('rows')
     setOnly('all')
     setSelection({ kind: 'table' })
   }
@@ -85,6 +85,8 @@ export const useStory = () => {
   }
   /** A verb of the card or the list: its sentence, or the builder that writes it. */
   const act = (verb: Verb): void => {
+    if (verb.needs !== undefined) return setProblem(verb.needs)
+    setProblem(undefined)
     if (draft) discard()
     setBuilding(verb.builder)
     if (verb.draw) setDrawing({ columns: verb.draw, at: Date.now() })
@@ -97,11 +99,24 @@ export const useStory = () => {
     setAt({ table: table.id, step: next.id })
     setLens('changes')
   }
+  /** A sentence that the draft needs: before it, or at the end of another table. They are kept with it, or go with it. */
+  const addBefore = (params: Omit<Step, 'id'>): void => {
+    if (draft) setDraft({ ...draft, before: [...(draft.before ?? []), { ...params, id: nextStepId(recipe) } as Step] })
+  }
+  const addElsewhere = (tableId: string, params: Omit<Step, 'id'>): void => {
+    if (draft) setDraft({ ...draft, elsewhere: [...(draft.elsewhere ?? []), { table: tableId, step: { ...params, id: nextStepId(recipe) } as Step }] })
+  }
   const draftState = draft ? steps.find(({ id }) => id === draft.step.id)?.state : undefined
   const canKeep = draft !== undefined && draftState === 'fine' && !drafted.isFetching
   const keep = async (): Promise<void> => {
     if (!draft || !canKeep) return
-    await save(withStep(flow.recipe, draft), draft.isNew ? 'a new sentence' : 'a sentence reworded')
+    const columnsOf = (told: readonly StoryStep[], id: string) => {
+      const at = told.findIndex((one) => one.id === id)
+      return { input: told[at - 1]?.columns ?? [], output: told[at]?.columns ?? [] }
+    }
+    const was = draft.isNew ? undefined : savedTable?.steps.find(({ id }) => id === draft.step.id)
+    const renames = renamesBetween(was && { step: was, ...columnsOf(story.data?.steps ?? [], was.id) }, { step: draft.step, ...columnsOf(steps, draft.step.id) })
+    await save(followRenames(flow.recipe, withStep(flow.recipe, draft), renames), draft.isNew ? 'a new sentence' : 'a sentence reworded')
     setDraft(undefined)
     setBuilding(undefined)
     setSelection({ kind: 'table' })
@@ -117,6 +132,14 @@ export const useStory = () => {
     if (!table) return
     setDraft(undefined)
     await save({ ...flow.recipe, tables: flow.recipe.tables.map((one) => (one.id === table.id ? { ...one, steps: change(one.steps) } : one)) }, what)
+  }
+  /** A new table that continues from a sentence; one stands in it then. */
+  const branch = async (tableId: string, stepId: string): Promise<void> => {
+    const from = flow.recipe.tables.find(({ id }) => id === tableId)
+    if (!from) return
+    const { recipe: next, id } = branched(flow.recipe, from, stepId)
+    await save(next, 'a new table')
+    goTo(id, next.tables.find((one) => one.id === id)?.steps.at(-1)?.id ?? '')
   }
   const travel = async (way: 'undo' | 'redo'): Promise<void> => {
     setDraft(undefined)
@@ -134,7 +157,9 @@ export const useStory = () => {
   }
   /** Other tables that may be used here: those that do not use this one. */
   const usableTables = flow.recipe.tables.filter(({ id }) => id !== table?.id && !tablesNeeded(flow.recipe, id).includes(table?.id ?? ''))
+  /** The same, those first that this table does not use yet, the newest before the older. */
+  const likelyTables = [...usableTables].reverse().sort((a, b) => Number(feedersOf(table).includes(a.id)) - Number(feedersOf(table).includes(b.id)))
   const schemaHere: Schema = steps.find(({ id }) => id === step?.id)?.columns ?? []
-  return { flow, place, recipe, table, step, stand, story, steps, draft, draftError: drafted.error ?? undefined, lens, setLens, only, setOnly, selection, setSelection, problem, setProblem, building, drawing, goTo, begin, act, reword, keep, canKeep, discard, changeSteps, travel, save, schemaBefore, schemaHere, usableTables }
+  return { flow, place, recipe, table, step, stand, story, steps, draft, draftError: drafted.error ?? undefined, lens, setLens, only, setOnly, selection, setSelection, problem, setProblem, building, drawing, sight, setSight, branch, goTo, begin, act, reword, addBefore, addElsewhere, keep, canKeep, discard, changeSteps, travel, save, schemaBefore, schemaHere, usableTables, likelyTables }
 }
 export type Story = ReturnType<typeof useStory>

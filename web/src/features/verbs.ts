@@ -10,7 +10,7 @@ export type Selection =
   | { readonly kind: 'values'; readonly column: string; readonly values: readonly string[] }
 
 /** A verb begins a sentence, or a builder that writes one. */
-export type Verb = { readonly name: string; readonly words: readonly string[]; readonly key?: string; readonly step: Omit<Step, 'id'>; /** Several sentences at once. */ readonly steps?: readonly Omit<Step, 'id'>[]; /** Shows the selection as a chart. */ readonly draw?: readonly string[]; readonly builder?: { readonly id: string; readonly columns: readonly string[] } }
+export type Verb = { readonly name: string; readonly words: readonly string[]; readonly key?: string; readonly step: Omit<Step, 'id'>; /** What is missing before it can begin. */ readonly needs?: string; /** Several sentences at once. */ readonly steps?: readonly Omit<Step, 'id'>[]; /** Shows the selection as a chart. */ readonly draw?: readonly string[]; readonly builder?: { readonly id: string; readonly columns: readonly string[] } }
 
 const valueFor = (text: string | null, type: Schema[number]['type'] | undefined): unknown =>
   text === null ? null : type === 'integer' || type === 'decimal' ? Number(text) : type === 'boolean' ? text === 'true' : text
@@ -42,13 +42,17 @@ const pivotVerbs = (columns: readonly string[], schema: Schema): Verb[] => {
 }
 
 type TableHere = { readonly id: string; readonly name: string }
-const tableVerbs = (schema: Schema, [other, ...rest]: readonly TableHere[]): Verb[] =>
-  other === undefined ? [] : [of('join', { with: other.id, how: 'left', on: [{ left: schema[0]?.name ?? '', right: schema[0]?.name ?? '' }] }), of('union', { with: [other, ...rest].slice(0, 1).map(({ id }) => id), origin: 'Table' })]
+/** Sentences about another table; without one they say what is needed first. */
+const tableVerbs = (columns: readonly string[], schema: Schema, [other]: readonly TableHere[]): Verb[] => {
+  const key = columns[0] ?? schema[0]?.name ?? ''
+  const verbs = [of('join', { with: other?.id ?? '', how: 'left', on: [{ left: key, right: key }] }), ...(columns.length > 0 ? [] : [of('union', { with: [other?.id ?? ''], origin: 'Table' })])]
+  return other ? verbs : verbs.map((verb) => ({ ...verb, needs: 'There is no other table in this story yet. Below it, under “Another table”, one comes from a file, from elsewhere, from this one, or is typed in.' }))
+}
 
 const builderVerbs = (columns: readonly string[], schema: Schema): Verb[] =>
   builders.filter((builder) => builder.fits(columns, schema)).map(({ id, verb, words }) => ({ name: verb, words, step: { kind: 'derive' }, builder: { id, columns } }))
 
-const columnVerbs = (columns: readonly string[], schema: Schema): Verb[] => {
+const columnVerbs = (columns: readonly string[], schema: Schema, tables: readonly TableHere[]): Verb[] => {
   const [first = ''] = columns
   const one = columns.length === 1
   const type = schema.find(({ name }) => name === first)?.type
@@ -72,6 +76,7 @@ const columnVerbs = (columns: readonly string[], schema: Schema): Verb[] => {
     ...(type === 'text' ? [of('replace', { columns, find: ' ', with: '', match: 'part' })] : []),
     ...(type === 'list' && one ? [of('unroll', { column: first })] : []),
     ...pivotVerbs(columns, schema),
+    ...tableVerbs(columns, schema, tables),
     of('check', { unique: columns, else: 'warn', say: `${columns.join(' and ')} ${one ? 'stands' : 'stand'} once` }, one ? 'Check that no value repeats' : 'Check that no combination repeats'),
     of('sort', { by: columns.map((column) => ({ column })) }, `Sort by ${one ? 'it' : 'them'}`, 'S'),
     of('distinct', { columns }, one ? 'Keep one row of each value' : 'Keep one row of each combination'),
@@ -116,7 +121,7 @@ const valuesVerbs = ({ column, values }: Extract<Selection, { kind: 'values' }>,
 /** The verbs for a selection, as drafts of the sentences they begin. */
 export const verbsFor = (selection: Selection, schema: Schema, tables: readonly TableHere[] = []): Verb[] => {
   if (schema.length === 0) return []
-  if (selection.kind === 'columns') return columnVerbs(selection.columns, schema)
+  if (selection.kind === 'columns') return columnVerbs(selection.columns, schema, tables)
   if (selection.kind === 'part') return partVerbs(selection)
   if (selection.kind === 'values') return valuesVerbs(selection, schema)
   if (selection.kind === 'cell') {
@@ -129,7 +134,7 @@ export const verbsFor = (selection: Selection, schema: Schema, tables: readonly 
       of('filter', { where, keep: false }, `Drop rows where ${shown}`),
       ...(value !== null && type !== 'text' && type !== 'boolean' ? [of('filter', { where: { column, op: 'at-least', value: valueFor(value, type) } }, 'Keep rows from this value up'), of('filter', { where: { column, op: 'at-most', value: valueFor(value, type) } }, 'Keep rows up to this value')] : []),
       ...(value === null ? [] : [of('replace', { columns: [column], find: valueFor(value, type), with: valueFor(value, type) }, 'Replace it…'), of('blank', { columns: [column], values: [valueFor(value, type)] }, 'Make it empty')]),
-      ...columnVerbs([column], schema).slice(1),
+      ...columnVerbs([column], schema, tables).slice(1),
     ]
   }
   const [first = { name: '' }] = schema
@@ -152,7 +157,7 @@ export const verbsFor = (selection: Selection, schema: Schema, tables: readonly 
     of('transpose', keys[0] === undefined ? {} : { names: keys[0] }),
     of('window', { by: keys.slice(0, 1), measures: [{ how: 'count', as: 'Rows of it' }] }),
     of('check', { rows: { 'at-least': 1 }, else: 'warn', say: 'There are rows' }),
-    ...tableVerbs(schema, tables),
+    ...tableVerbs([], schema, tables),
     of('drop', { columns: [all.at(-1) ?? ''] }, 'Drop columns'),
     of('select', { columns: all }, 'Keep only some columns'),
     of('rename', { change: { trim: true } }, 'Tidy the names of columns'),

@@ -3,13 +3,18 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { counted, figure } from '@fabula/core'
 import { factsQuery, previewQuery } from '../api/queries.ts'
+import { JoinBench } from '../features/benches/join-bench.tsx'
+import { UnionBench } from '../features/benches/union-bench.tsx'
 import { UnifyBench } from '../features/building/unify-bench.tsx'
 import { Card } from '../features/card.tsx'
 import { ColumnsView } from '../features/columns/columns-view.tsx'
 import { Composer } from '../features/composer.tsx'
 import { Grid } from '../features/grid/grid.tsx'
+import { MapView } from '../features/map-view.tsx'
 import { PicturesView } from '../features/pictures/pictures-view.tsx'
-import { River, StoryList } from '../features/story-list.tsx'
+import { ReconcileView } from '../features/reconcile-view.tsx'
+import { River } from '../features/river.tsx'
+import { StoryList } from '../features/strands.tsx'
 import { useStory, type Story } from '../features/story-state.ts'
 import { verbsFor } from '../features/verbs.ts'
 import { Button, Key, Notice, Segments } from '../ui/parts.tsx'
@@ -102,12 +107,14 @@ export const Compose = () => {
   const focus = useRef<() => void>(() => undefined)
   const rememberFocus = useCallback((run: () => void) => (focus.current = run), [])
   const [keys, setKeys] = useState(false)
-  const [sight, setSight] = useState<'rows' | 'columns' | 'picture'>('rows')
+  /** On a bench of several tables: what comes out of them, in their place. */
+  const [outcome, setOutcome] = useState(false)
   const [left, setLeft] = useWidth('story-width', 392, 300, 620)
-  const { flow, place, stand, table, step, draft, lens, only } = story
+  const { flow, place, stand, table, step, draft, lens, only, sight, setSight } = story
   // what a draft changes is shown in the rows
   useEffect(() => {
     if (draft) setSight('rows')
+    setOutcome(false)
   }, [draft?.step.id])
   useEffect(() => {
     if (story.drawing) setSight('picture')
@@ -135,11 +142,15 @@ export const Compose = () => {
   }, [flow.canUndo, flow.canRedo, flow.edit])
   const number = (table?.steps.findIndex(({ id }) => id === step?.id) ?? 0) + 1
   // a bench needs the width of the page
-  const bench = draft?.step.kind === 'unify'
-  const noFiles = Object.keys(flow.files).length === 0
+  const kind = draft?.step.kind
+  const bench = kind === 'unify' || kind === 'join' || kind === 'union'
+  const noFiles = flow.recipe.inputs.length > 0 && Object.keys(flow.files).length === 0
+  const twoTables = kind === 'join' || kind === 'union'
+  const onBench = twoTables && !outcome && !noFiles
+  const wide = bench || ((sight === 'map' || sight === 'reconcile') && !draft)
   const shownRows = story.steps.find(({ id }) => id === step?.id)?.account?.rowsOut
   return (
-    <main className="grid min-h-0" style={{ gridTemplateColumns: bench ? `${left}px minmax(0,1fr)` : `${left}px minmax(0,1fr) 268px` }}>
+    <main className="grid min-h-0" style={{ gridTemplateColumns: wide ? `${left}px minmax(0,1fr)` : `${left}px minmax(0,1fr) 268px` }}>
       <section aria-label="The story" className="relative flex min-h-0 flex-col border-r border-line">
         <StoryList story={story} />
         <Composer story={story} focusRef={rememberFocus} />
@@ -157,13 +168,14 @@ export const Compose = () => {
       </section>
       <section aria-label="The table" className="flex min-h-0 min-w-0 flex-col bg-sheet">
         <div className="flex items-center gap-3 border-b border-line px-3.5 py-2.5">
-          <h1 className="truncate font-serif text-[14px] font-medium">{`${table?.name ?? ''}, ${lens === 'before' ? 'before' : 'after'} sentence ${number}`}</h1>
-          <Segments label="Rows, columns side by side, or a picture" value={sight} of={[['rows', shownRows === undefined ? 'Rows' : counted(shownRows, 'row')], ['columns', counted(story.schemaHere.length, 'column')], ['picture', 'Picture']]} onChange={setSight} />
+          <h1 className="truncate font-serif text-[14px] font-medium">{sight === 'map' && !draft ? 'How the tables hang together' : `${table?.name ?? ''}, ${lens === 'before' ? 'before' : 'after'} sentence ${number}`}</h1>
+          {twoTables && <Segments label="The tables, or what comes out" value={outcome ? 'outcome' : 'tables'} of={[['tables', 'The tables'], ['outcome', shownRows === undefined ? 'What comes out' : `What comes out: ${counted(shownRows, 'row')}`]]} onChange={(next) => setOutcome(next === 'outcome')} />}
+          {!twoTables && sight !== 'map' && <Segments label="Rows, columns side by side, or a picture" value={sight} of={[['rows', shownRows === undefined ? 'Rows' : counted(shownRows, 'row')], ['columns', counted(story.schemaHere.length, 'column')], ['picture', 'Picture']]} onChange={setSight} />}
           <span className="ml-auto">
-            {sight === 'rows' && <Segments label="What the table shows" value={lens} of={[['before', 'Before'], ['changes', 'What changes'], ['after', 'After']]} onChange={story.setLens} />}
+            {sight === 'rows' && !onBench && <Segments label="What the table shows" value={lens} of={[['before', 'Before'], ['changes', 'What changes'], ['after', 'After']]} onChange={story.setLens} />}
           </span>
         </div>
-        {sight === 'rows' && <Tally story={story} />}
+        {sight === 'rows' && !onBench && <Tally story={story} />}
         {(story.problem ?? (view.error && !noFiles ? view.error.message : undefined)) && (
           <div className="p-3">
             <Notice kind="went">{story.problem ?? view.error?.message}</Notice>
@@ -177,19 +189,25 @@ export const Compose = () => {
               Replay on new exports
             </Button>
           </div>
+        ) : onBench && draft ? (
+          kind === 'join' ? <JoinBench key={draft.step.id} step={draft.step} story={story} /> : <UnionBench key={draft.step.id} step={draft.step} story={story} />
+        ) : sight === 'map' ? (
+          <MapView story={story} />
+        ) : sight === 'reconcile' ? (
+          <ReconcileView key={story.table?.id} story={story} />
         ) : sight === 'columns' ? (
           <ColumnsView story={story} />
         ) : sight === 'picture' ? (
           <PicturesView story={story} />
         ) : (
           <>
-            {bench && draft && <UnifyBench step={draft.step} story={story} />}
+            {kind === 'unify' && draft && <UnifyBench step={draft.step} story={story} />}
             <Grid story={story} facts={facts.data?.facts ?? {}} />
           </>
         )}
-        <River story={story} />
+        {!wide && <River story={story} />}
       </section>
-      {!bench && <Card story={story} />}
+      {!wide && <Card story={story} />}
       {keys && (
         <div role="dialog" aria-label="Keys" className="absolute right-6 bottom-6 z-50 rounded-lg border border-line-strong bg-sheet p-4">
           <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">

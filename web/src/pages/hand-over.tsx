@@ -4,7 +4,7 @@ import json from 'highlight.js/lib/languages/json'
 import pythonLanguage from 'highlight.js/lib/languages/python'
 import sqlLanguage from 'highlight.js/lib/languages/sql'
 import { useState } from 'react'
-import { counted, sentenceText, writeRecipe } from '@fabula/core'
+import { counted, sentenceText, tableNames, writeRecipe } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import { ask } from '../api/client.ts'
 import { flowQuery, scriptsQuery } from '../api/queries.ts'
@@ -77,7 +77,7 @@ export const HandOver = () => {
               <div key={id ?? `part-${i}`} data-state={id !== undefined && id === chosen ? 'on' : 'off'} onClick={() => setChosen(id ?? '')} className="group grid grid-cols-[minmax(220px,330px)_minmax(0,1fr)] border-b border-line data-[state=on]:bg-rubric-tint">
                 <p className="grid grid-cols-[22px_1fr] py-[11px] pr-4 pl-[18px] font-serif text-[14px]">
                   <span className="font-sans text-[12px] leading-[21px] text-ink-3">{found?.number}</span>
-                  <span className={found ? '' : 'text-ink-2'}>{found ? sentenceText(found.step) : i === 0 ? 'Who runs it gives the exports by name.' : 'The result is written as CSV.'}</span>
+                  <span className={found ? '' : 'text-ink-2'}>{found ? sentenceText(found.step, tableNames(flow.recipe)) : i === 0 ? 'Who runs it gives the exports by name.' : 'The result is written as CSV.'}</span>
                 </p>
                 <div className="min-w-0 border-l border-line group-data-[state=on]:shadow-[inset_3px_0_0_var(--rubric)]">{i === 0 ? <Preamble text={text} language={language as 'python' | 'sql'} /> : <Code text={text} language={language as 'python' | 'sql'} />}</div>
               </div>

@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState, type DragEvent } from 'react'
 import { useLocation, useNavigate, useParams } from 'react-router'
-import { counted, sentenceText, type Read, type Recipe, type Step } from '@fabula/core'
+import { counted, nextStepId, sentenceText, type Read, type Recipe, type Step } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import type { FileRef, FlowReply } from '@fabula/core/api'
 import { ask, upload } from '../api/client.ts'
@@ -11,7 +11,6 @@ import { OpenedTable } from '../features/opening/opened-table.tsx'
 import { RawSheet } from '../features/opening/raw-sheet.tsx'
 import { OpeningSettings } from '../features/opening/settings.tsx'
 import { useOpening, type Opening } from '../features/opening/use-opening.ts'
-import { nextStepId } from '../features/story-state.ts'
 import { Button, Key, Notice, Segments } from '../ui/parts.tsx'
 import { Mark, useFlow } from './flow-layout.tsx'
 
@@ -89,7 +88,7 @@ const OpeningView = ({ title, start, keep, back }: View) => {
         <div className="min-h-0 flex-1 overflow-auto p-4">
           <h1 className="sr-only">{title}</h1>
           <p className="mb-4 rounded-[10px] border-[1.5px] border-dashed border-rubric bg-sheet px-3.5 py-3 font-serif text-[15px] leading-relaxed" data-state="draft">
-            {sentenceText(step)}
+            {sentenceText(step, (id) => id)}
           </p>
           {error && (
             <div className="mb-4">

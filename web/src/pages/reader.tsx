@@ -1,9 +1,10 @@
-import { counted } from '@fabula/core'
+import { counted, inOrder } from '@fabula/core'
 import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import { storyQuery } from '../api/queries.ts'
 import { SentenceText } from '../features/sentence.tsx'
-import { figuresOf } from '../features/story-list.tsx'
+import { toldAs } from '../features/sentences.ts'
+import { figuresOf } from '../features/sentence-item.tsx'
 import { Dot } from '../ui/parts.tsx'
 import { useFlow } from './flow-layout.tsx'
 
@@ -18,13 +19,14 @@ const ReadTable = ({ at }: { at: number }) => {
       </h2>
       <ol className="border-t border-line">
         {table?.steps.map((step, i) => {
+          const told = toldAs(step)
           const account = data?.steps.find(({ id }) => id === step.id)?.account
           return (
             <li key={step.id} className="grid grid-cols-[34px_1fr_160px] border-b border-line py-2 font-serif text-[14.5px]">
               <span className="font-sans text-[12px] leading-[22px] text-ink-3">{i + 1}</span>
               <span className={step.off ? 'text-ink-3 line-through' : ''}>
-                <SentenceText step={step} />
-                {step.note && <span className="block text-[12.5px] text-ink-2 italic">{step.note}</span>}
+                {told.own ?? <SentenceText step={step} recipe={flow.recipe} />}
+                {told.note && <span className="block text-[12.5px] whitespace-pre-line text-ink-2 italic">{told.note}</span>}
               </span>
               <span className="figures text-right text-[12px] text-ink-3">{account && figuresOf(account).map(({ text }) => text).join(' · ')}</span>
             </li>
@@ -49,8 +51,8 @@ export const Reader = () => {
           </Link>
           <span className="ml-3 text-ink-2">It needs {counted(flow.recipe.inputs.length, 'file')}: {flow.recipe.inputs.map(({ name, files }) => `${name}${files ? ` (${files})` : ''}`).join(', ')}.</span>
         </p>
-        {flow.recipe.tables.map(({ id }, at) => (
-          <ReadTable key={id} at={at} />
+        {inOrder(flow.recipe).map(({ id }) => (
+          <ReadTable key={id} at={flow.recipe.tables.findIndex((table) => table.id === id)} />
         ))}
       </div>
     </main>

@@ -1,17 +1,13 @@
-import { useRef, useState, type DragEvent } from 'react'
-import { useNavigate } from 'react-router'
-import { counted, figure, sentenceText, type RecipeTable, type Step } from '@fabula/core'
-import type { StoryStep } from '@fabula/core/api'
-import { upload } from '../api/client.ts'
-import { Button, Dot, Key } from '../ui/parts.tsx'
-import { idOf, titleOf } from './open-file.ts'
-import { Parameters } from './parameters.tsx'
+import { useState, type DragEvent } from 'react'
+import { counted, figure, type Step } from '@fabula/core'
+import type { PreviewRequest, StoryStep } from '@fabula/core/api'
+import { Button, Key } from '../ui/parts.tsx'
 import { SentenceText } from './sentence.tsx'
 import { moved, toldAs, whyNot, withWords } from './sentences.ts'
 import { StepMenu } from './step-menu.tsx'
-import { nextStepId, type Story } from './story-state.ts'
+import type { Story } from './story-state.ts'
 
-type Figure = { readonly text: string; readonly tone: 'plain' | 'came' | 'went' | 'turned'; readonly only: 'all' | 'left' | 'came' | 'changed' | 'unreadable' }
+type Figure = { readonly text: string; readonly tone: 'plain' | 'came' | 'went' | 'turned'; readonly only: PreviewRequest['only'] }
 
 const columnsOf = (n: number, sign: string): string => `${sign}${counted(n, 'column')}`
 
@@ -30,7 +26,7 @@ export const figuresOf = (account: NonNullable<StoryStep['account']>): Figure[] 
   const { kind, rowsIn, rowsOut, rowsLeft, rowsCame, columnsAdded, columnsDropped, columnsRenamed, cellsChanged, unreadable, notes } = account
   const lost = Object.values(unreadable).reduce((a, b) => a + b, 0)
   const renamed = Object.keys(columnsRenamed).length
-  if (kind === 'open' || kind === 'enter')
+  if (kind === 'open' || kind === 'enter' || kind === 'start-from')
     return [
       { text: counted(rowsOut, 'row'), tone: 'plain', only: 'all' },
       { text: counted(columnsAdded.length, 'column'), tone: 'plain', only: 'all' },
@@ -38,7 +34,7 @@ export const figuresOf = (account: NonNullable<StoryStep['account']>): Figure[] 
       ...(lost > 0 ? [{ text: `${figure(lost)} unreadable`, tone: 'went', only: 'unreadable' } as const] : []),
       ...(notes.blankRows ? [{ text: `${figure(notes.blankRows)} blank left out`, tone: 'plain', only: 'all' } as const] : []),
     ]
-  if (account.check) return [{ text: account.check.passed ? '✓ holds' : '✗ does not hold', tone: account.check.passed ? 'came' : 'went', only: 'all' }, ...(account.check.figure !== null && !account.check.passed ? [{ text: figure(Number(account.check.figure.toPrecision(6))), tone: 'plain', only: 'all' } as const] : [])]
+  if (account.check) return [{ text: account.check.passed ? '✓ holds' : '✗ does not hold', tone: account.check.passed ? 'came' : 'went', only: !account.check.passed && notes.against ? 'against' : 'all' }, ...(account.check.figure !== null && !account.check.passed ? [{ text: figure(Number(account.check.figure.toPrecision(6))), tone: 'plain', only: 'all' } as const] : [])]
   const shape = reshaped(account)
   if (shape.length > 0) return shape
   const all: Figure[] = [
@@ -105,7 +101,7 @@ const WordsForm = ({ story, step, close }: { story: Story; step: Step; close: ()
 
 const dragType = 'application/x-fabula-sentence'
 
-const Sentence = ({ story, step, index, count, strand }: { story: Story; step: Step; index: number; count: number; strand: number }) => {
+export const Sentence = ({ story, step, index, count, strand }: { story: Story; step: Step; index: number; count: number; strand: number }) => {
   const info = story.steps.find(({ id }) => id === step.id)
   const isDraft = story.draft?.step.id === step.id
   const drafted = story.draft ? (story.table?.steps.findIndex(({ id }) => id === story.draft?.step.id) ?? -1) : -1
@@ -152,7 +148,7 @@ const Sentence = ({ story, step, index, count, strand }: { story: Story; step: S
       {!isDraft && <i aria-hidden className="absolute top-0 bottom-0 left-3 w-[3px] rounded-sm" style={{ background: `var(--strand-${(strand % 5) + 1})` }} />}
       <span className={`pr-2.5 text-right font-sans text-[12px] leading-[21px] ${on || isDraft ? 'font-bold text-rubric' : 'text-ink-3'}`}>{index + 1}</span>
       <span>
-        {told.own !== undefined && !isDraft && !asItIs ? told.own : <SentenceText step={step} story={story} />}
+        {told.own !== undefined && !isDraft && !asItIs ? told.own : <SentenceText step={step} recipe={story.recipe} story={story} />}
         {told.own !== undefined && !isDraft && (
           <button type="button" className="ml-1.5 font-sans text-[12px] text-ink-3 hover:text-token" onClick={(event) => (event.stopPropagation(), setAsItIs(!asItIs))}>
             {asItIs ? 'own words' : 'the sentence itself'}
@@ -206,118 +202,5 @@ const Sentence = ({ story, step, index, count, strand }: { story: Story; step: S
         )}
       </span>
     </li>
-  )
-}
-
-const Strand = ({ story, table, at }: { story: Story; table: RecipeTable; at: number }) => {
-  const open = story.table?.id === table.id
-  return (
-    <section aria-label={table.name}>
-      <button type="button" aria-expanded={open} disabled={open || story.draft !== undefined} className="flex w-full items-center gap-[9px] py-1.5 pr-[18px] pl-2 text-left" onClick={() => story.goTo(table.id, table.steps.at(-1)?.id ?? '')}>
-        <Dot strand={at} />
-        <b className="font-serif text-[14px] font-semibold">{table.name}</b>
-        <span className="ml-auto text-[12px] text-ink-3">{open ? `makes the table “${table.name}”` : `${counted(table.steps.length, 'sentence')} ▸`}</span>
-      </button>
-      {open && (
-        <ol>
-          {table.steps.map((step, index) => (
-            <Sentence key={step.id} story={story} step={step} index={index} count={table.steps.length} strand={at} />
-          ))}
-        </ol>
-      )}
-    </section>
-  )
-}
-
-/** One more table: from files of its own, or typed in. */
-const MoreTables = ({ story }: { story: Story }) => {
-  const chooser = useRef<HTMLInputElement>(null)
-  const navigate = useNavigate()
-  const take = async (files: readonly File[]): Promise<void> => {
-    try {
-      const refs = []
-      for (const file of files) refs.push(await upload(file, undefined, () => undefined))
-      await navigate(`${story.place.home}/open`, { state: { files: refs } })
-    } catch (error) {
-      story.setProblem((error as Error).message)
-    }
-  }
-  const typed = async (): Promise<void> => {
-    const { recipe } = story.flow
-    const id = idOf('typed', recipe.tables.map((table) => table.id))
-    const step = { id: nextStepId(recipe), kind: 'enter', columns: [{ name: 'Name', type: 'text' }, { name: 'Value', type: 'text' }], rows: [] }
-    await story.save({ ...recipe, tables: [...recipe.tables, { id, name: titleOf(id), steps: [step] }] }, 'a typed table')
-    story.goTo(id, step.id)
-  }
-  const branch = async (): Promise<void> => {
-    const { recipe } = story.flow
-    const { table } = story
-    if (!table) return
-    const id = idOf(table.id, recipe.tables.map((one) => one.id))
-    const step = { id: nextStepId(recipe), kind: 'start-from', table: table.id }
-    await story.save({ ...recipe, tables: [...recipe.tables, { id, name: titleOf(id), steps: [step] }] }, 'a table from another')
-    story.goTo(id, step.id)
-  }
-  if (story.draft) return null
-  return (
-    <p className="flex flex-wrap items-center gap-x-3 py-2 pl-[38px] text-[12.5px] text-ink-3">
-      Another table
-      <Button look="link" className="py-0!" onClick={() => chooser.current?.click()}>
-        from a file
-      </Button>
-      <Button look="link" className="py-0!" onClick={() => void navigate(`/sources?flow=${story.flow.id}`)}>
-        from elsewhere
-      </Button>
-      <Button look="link" className="py-0!" onClick={() => void branch()}>
-        from this one
-      </Button>
-      <Button look="link" className="py-0!" onClick={() => void typed()}>
-        typed in
-      </Button>
-      <input ref={chooser} type="file" multiple aria-label="Files for another table" className="sr-only" tabIndex={-1} onChange={(event) => event.target.files && event.target.files.length > 0 && void take([...event.target.files])} />
-    </p>
-  )
-}
-
-export const StoryList = ({ story }: { story: Story }) => (
-  <div className="min-h-0 flex-1 overflow-auto py-3">
-    <Parameters story={story} />
-    {story.recipe.tables.map((table, at) => (
-      <Strand key={table.id} story={story} table={table} at={at} />
-    ))}
-    <MoreTables story={story} />
-  </div>
-)
-
-/** How many rows stand after each sentence, at a glance. */
-export const River = ({ story }: { story: Story }) => {
-  const accounts = story.steps.flatMap(({ id, account }) => (account ? [{ id, rows: account.rowsOut }] : []))
-  const most = Math.max(1, ...accounts.map(({ rows }) => rows))
-  return (
-    <div className="border-t border-line bg-paper px-3.5 pt-2 pb-2.5">
-      <h2 className="mb-1 flex text-[12px] font-medium text-ink-3">
-        Rows through the story
-        <span className="figures ml-auto">
-          {accounts.length > 0 ? `${figure(accounts[0]?.rows ?? 0)} → ${figure(accounts.at(-1)?.rows ?? 0)}` : ''}
-        </span>
-      </h2>
-      <div className="flex h-[34px] items-end gap-[3px]">
-        {accounts.map(({ id, rows }) => {
-          const step = story.table?.steps.find((one) => one.id === id)
-          return (
-            <button
-              key={id}
-              type="button"
-              aria-label={`After “${step ? sentenceText(step) : ''}”: ${counted(rows, 'row')}`}
-              title={counted(rows, 'row')}
-              disabled={story.draft !== undefined}
-              onClick={() => story.goTo(story.table?.id ?? '', id)}
-              className={`min-w-1 flex-1 rounded-t-[2px] ${story.draft?.step.id === id ? 'river-draft' : ''}`}
-              style={{ height: Math.max(2, (rows / most) * 34), ...(story.draft?.step.id === id ? {} : { background: story.step?.id === id ? 'var(--rubric)' : 'color-mix(in srgb, var(--token) 24%, var(--paper))' }) }}
-            />
-          )
-        })}
-      </div>
-    </div>
   )
 }

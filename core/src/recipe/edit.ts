@@ -1,0 +1,68 @@
+import type { Schema } from '../table/table.ts'
+import { carriedColumns } from './account.ts'
+import { mendsFor } from './mend.ts'
+import { brokenSteps, planRecipe } from './plan.ts'
+import type { Recipe, Step } from './schema.ts'
+
+/** An id no step of the recipe has, nor had: the next number after the largest, or one of those behind it. */
+export const nextStepId = (recipe: Recipe, further = 0): string => {
+  const numbers = recipe.tables.flatMap(({ steps }) => steps.map(({ id }) => Number(/(\d+)$/.exec(id)?.[1] ?? 0)))
+  return `s${Math.max(0, ...numbers) + 1 + further}`
+}
+
+type NewTable = { readonly id: string; readonly name: string }
+
+/**
+ * A new table that goes on from a sentence of another. From the last sentence it starts from the finished table; from one
+ * amid the story what both share becomes a table of its own (`shared`), from which the old one goes on under its own id.
+ */
+export const branchAt = (recipe: Recipe, table: string, step: string, next: NewTable, shared: NewTable): Recipe => ({
+  ...recipe,
+  tables: [
+    ...recipe.tables.flatMap((one) => {
+      const at = one.id === table ? one.steps.findIndex(({ id }) => id === step) : -1
+      if (at < 0 || at === one.steps.length - 1) return [one]
+      return [{ ...shared, steps: one.steps.slice(0, at + 1) }, { ...one, steps: [{ id: nextStepId(recipe, 1), kind: 'start-from', table: shared.id }, ...one.steps.slice(at + 1)] }]
+    }),
+    { ...next, steps: [{ id: nextStepId(recipe), kind: 'start-from', table: recipe.tables.find(({ id }) => id === table)?.steps.at(-1)?.id === step ? table : shared.id }] },
+  ],
+})
+
+/** A step with the columns that go in and come out. */
+export type StepColumns = { readonly step: Step; readonly input: Schema; readonly output: Schema }
+
+/** Columns that a new wording, or a new step, gives another name: the old name to the new one. */
+export const renamesBetween = (old: StepColumns | undefined, next: StepColumns): Readonly<Record<string, string>> => {
+  const there = new Set(next.output.map(({ name }) => name))
+  const now = new Map(Object.entries(carriedColumns(next.step, next.input, next.output)).map(([to, from]) => [from, to]))
+  const pairs: (readonly [string, string | undefined])[] = []
+  if (!old) pairs.push(...now)
+  else {
+    const carried = carriedColumns(old.step, old.input, old.output)
+    for (const [was, from] of Object.entries(carried)) pairs.push([was, now.get(from)])
+    const kept = new Set(now.values())
+    const made = old.output.filter(({ name }) => carried[name] === undefined)
+    const makes = next.output.filter(({ name }) => !kept.has(name))
+    if (made.length === makes.length) made.forEach(({ name }, i) => pairs.push([name, makes[i]?.name]))
+  }
+  return Object.fromEntries(pairs.flatMap(([was, name]) => (name !== undefined && name !== was && !there.has(was) ? [[was, name]] : [])))
+}
+
+/** Steps that named a column by its old name, and only for that hold no more, name it by its new one; in every table that uses this one. */
+export const followRenames = (before: Recipe, after: Recipe, renames: Readonly<Record<string, string>>): Recipe => {
+  if (Object.keys(renames).length === 0) return after
+  const wrong = new Set(brokenSteps(planRecipe(before)).map(({ step }) => step.id))
+  const mend = (recipe: Recipe): Recipe | undefined => {
+    for (const { step, problem } of brokenSteps(planRecipe(recipe))) {
+      const missing = problem.code === 'formula' ? problem.missing?.column : 'column' in problem ? problem.column : undefined
+      const name = missing === undefined ? undefined : renames[missing]
+      if (wrong.has(step.id) || name === undefined) continue
+      const [mended] = mendsFor(step, problem.code === 'formula' && problem.missing ? { ...problem, missing: { ...problem.missing, nearest: [name] } } : 'nearest' in problem ? { ...problem, nearest: [name] } : problem)
+      if (mended && JSON.stringify(mended.step) !== JSON.stringify(step)) return { ...recipe, tables: recipe.tables.map((table) => ({ ...table, steps: table.steps.map((one) => (one.id === step.id ? mended.step : one)) })) }
+    }
+    return undefined
+  }
+  let recipe = after
+  for (let next = mend(recipe), turns = 0; next && turns < 2000; next = mend(recipe), turns++) recipe = next
+  return recipe
+}

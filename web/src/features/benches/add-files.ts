@@ -1,0 +1,63 @@
+import type { FileRef } from '@fabula/core/api'
+import * as api from '@fabula/core/api'
+import { nextStepId, type Read, type Recipe, type Step } from '@fabula/core'
+import { ask, upload } from '../../api/client.ts'
+import type { Place } from '../../api/queries.ts'
+import { guessedRead, lookAt, openFile, withTable } from '../open-file.ts'
+import { freeTableName, renamedTableTo } from '../tables.ts'
+
+type Part = { readonly ref: FileRef; readonly read: Read; readonly name: string }
+/** A file or sheet that a table of the story opens already. */
+export type Twin = Part & { readonly table: string }
+
+/** Each file, and each visible sheet of a workbook, by itself. */
+const partsOf = async (ref: FileRef): Promise<Part[]> => {
+  const look = await lookAt(ref, {})
+  const sheets = look.sheets.filter(({ hidden, rows }) => !hidden && rows > 0)
+  const stem = ref.name.replace(/\.[^.]*$/, '')
+  if (sheets.length < 2) return [{ ref, read: guessedRead(look), name: stem }]
+  const parts: Part[] = []
+  for (const { name } of sheets) {
+    const { sheets: _all, ...read } = guessedRead(await lookAt(ref, {}, name))
+    parts.push({ ref, read: { ...read, sheets: [name] }, name })
+  }
+  return parts
+}
+
+const sheetOf = (read: Read): string | undefined => (Array.isArray(read.sheets) ? (read.sheets as readonly string[])[0] : undefined)
+const openedBy = (recipe: Recipe, files: Readonly<Record<string, readonly FileRef[]>>, { ref, read }: Part): string | undefined =>
+  recipe.tables.find(({ steps }) => {
+    const [first] = steps as readonly Step[]
+    const refs = typeof first?.input === 'string' ? (files[first.input] ?? []) : []
+    return first?.kind === 'open' && refs.some(({ hash }) => hash === ref.hash) && sheetOf((first.read ?? {}) as Read) === sheetOf(read)
+  })?.id
+
+/** What was sent: parts that are new to the story, and those that a table opens already. */
+export const sendParts = async (files: readonly File[], recipe: Recipe, known: Readonly<Record<string, readonly FileRef[]>>, told: (words: string) => void): Promise<{ fresh: Part[]; twins: Twin[] }> => {
+  const fresh: Part[] = []
+  const twins: Twin[] = []
+  for (const file of files) {
+    told(`Sending ${file.name}`)
+    for (const part of await partsOf(await upload(file, undefined, () => undefined))) {
+      const table = openedBy(recipe, known, part)
+      if (table === undefined) fresh.push(part)
+      else twins.push({ ...part, table })
+    }
+  }
+  return { fresh, twins }
+}
+
+/** A table of its own for each part: the recipe with them, and their ids. The files are laid with their inputs. Sentences are numbered after those of `drafted`. */
+export const tablesFor = async (parts: readonly Part[], start: Recipe, drafted: Recipe, place: Place, told: (words: string) => void): Promise<{ recipe: Recipe; ids: string[] }> => {
+  let recipe = start
+  const ids: string[] = []
+  for (const [i, { ref, read, name }] of parts.entries()) {
+    told(`Reading ${name}`)
+    const opened = await openFile([ref], read, '')
+    const made = withTable(recipe, [ref], opened, read, [], Number(nextStepId(drafted, i).slice(1)))
+    await ask(api.flowReply, 'PUT', `${place.base}/files`, { [made.id]: [ref] })
+    recipe = renamedTableTo(made.recipe, made.id, freeTableName({ ...made.recipe, tables: made.recipe.tables.filter(({ id }) => id !== made.id) }, name))
+    ids.push(made.id)
+  }
+  return { recipe, ids }
+}

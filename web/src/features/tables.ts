@@ -1,0 +1,39 @@
+import { branchAt, usedTables, type Recipe, type RecipeTable } from '@fabula/core'
+import { idOf } from './open-file.ts'
+
+/** The tables that a table uses, and those that are made from it. */
+export const feedersOf = (table: RecipeTable | undefined): string[] => [...new Set(table?.steps.flatMap(usedTables))]
+export const fedBy = ({ tables }: Recipe, id: string): RecipeTable[] => tables.filter((table) => feedersOf(table).includes(id))
+
+/** A name no table has yet: a number after it where needed. */
+export const freeTableName = ({ tables }: Recipe, wanted: string): string => {
+  let name = wanted
+  for (let n = 2; tables.some((table) => table.name === name); n++) name = `${wanted} ${n}`
+  return name
+}
+const newTable = (recipe: Recipe, stem: string, name: string): { id: string; name: string } => ({ id: idOf(stem, [...recipe.tables, ...recipe.inputs].map(({ id }) => id)), name: freeTableName(recipe, name) })
+
+/** A new table that continues from a sentence of another. */
+export const branched = (recipe: Recipe, table: RecipeTable, step: string): { recipe: Recipe; id: string } => {
+  const next = newTable(recipe, table.id, `${table.name}, continued`)
+  const shared = newTable(recipe, `${table.id}-first-part`, `${table.name}, first part`)
+  return { recipe: branchAt(recipe, table.id, step, next, shared), id: next.id }
+}
+
+export const renamedTableTo = (recipe: Recipe, id: string, name: string): Recipe => ({ ...recipe, tables: recipe.tables.map((table) => (table.id === id ? { ...table, name } : table)) })
+
+/** Whether a replay writes the table; without any outputs it writes the last one. */
+export const isWritten = ({ outputs = [], tables }: Recipe, id: string): boolean => (outputs.length > 0 ? outputs.some(({ table }) => table === id) : tables.at(-1)?.id === id)
+const outputOf = (id: string) => ({ table: id, format: 'csv' as const, file: `${id}-tidy.csv` })
+export const withWritten = (recipe: Recipe, id: string, written: boolean): Recipe => {
+  const outputs = recipe.outputs && recipe.outputs.length > 0 ? recipe.outputs : recipe.tables.slice(-1).map((table) => outputOf(table.id))
+  return { ...recipe, outputs: written ? [...outputs, outputOf(id)] : outputs.filter(({ table }) => table !== id) }
+}
+
+/** The recipe without a table that no other uses: its output and the inputs that only it opened go with it. */
+export const withoutTable = (recipe: Recipe, id: string): Recipe => {
+  const tables = recipe.tables.filter((table) => table.id !== id)
+  const opened = new Set(tables.flatMap(({ steps }) => steps.flatMap((step) => (typeof step.input === 'string' ? [step.input] : []))))
+  const { outputs, ...rest } = recipe
+  return { ...rest, tables, inputs: recipe.inputs.filter((input) => opened.has(input.id)), ...(outputs ? { outputs: outputs.filter(({ table }) => table !== id) } : {}) }
+}
