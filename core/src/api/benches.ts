@@ -45,6 +45,8 @@ const moment = z.object({ table: z.string(), step: z.string() })
 export const reconcileRequest = z.object({ recipe: z.unknown(), here: moment, there: moment, keys: z.array(z.string()).nullable(), show: z.enum(reconcileShows), ...page })
 export const reconcileReply = z.object({
   keys: z.array(z.string()),
+  /** Rows are paired by where they came from, not by keys. */
+  byLineage: z.boolean(),
   shared: z.array(z.string()),
   rowsHere: z.number(),
   rowsThere: z.number(),

@@ -139,18 +139,17 @@ export class Match {
     const gives: Record<JoinHow, number> = { 'left': pairs + none, 'inner': pairs, 'right': pairs + unused, 'full': pairs + none + unused, 'left-only': none, 'right-only': unused, 'cross': left.rowCount * right.rowCount }
     const isText = how.on.some((pair) => left.named(pair.left).type === 'text' && right.named(pair.right).type === 'text')
     const tried: readonly Reason[] = none === emptyHere || !isText ? [] : [...(how.ignoreCase ? [] : (['case'] as const)), ...(how.trim ? [] : (['spaces'] as const)), ...(how.ignoreCase || how.trim ? [] : (['case-and-spaces'] as const)), 'zeros']
-    const counted = new Map(tried.map((reason) => [reason, this.rowsFor(reason).reduce((sum, n) => sum + n, 0)] as const))
     const why = tried.flatMap((reason) => {
-      // both together are told only where neither alone does it
-      const rows = (counted.get(reason) ?? 0) - (reason === 'case-and-spaces' ? Math.max(counted.get('case') ?? 0, counted.get('spaces') ?? 0) : 0)
+      const rows = this.rowsFor(reason).reduce((sum, n) => sum + n, 0)
       return rows > 0 ? [{ reason, rows, ...(reason === 'zeros' ? { leading: this.zeros } : {}) }] : []
     })
     return { one, many, none, emptyHere, unused, gives, why, ...this.repeats() }
   }
-  /** Rows here that meet nothing, and would without this. */
+  /** Rows here that meet nothing, and would without this; case and spaces together only where neither alone does it. */
   private rowsFor(reason: Reason): Uint8Array {
     const { here } = this.without(reason)
-    return here.map((met, row) => (met && !this.met.here[row] ? 1 : 0))
+    const alone = reason === 'case-and-spaces' ? [this.without('case').here, this.without('spaces').here] : []
+    return here.map((met, row) => (met && !this.met.here[row] && !alone.some((one) => one[row]) ? 1 : 0))
   }
   private repeats(): Pick<Matching, 'repeated' | 'repeatedKeys'> {
     const here = new Int32Array(this.ids.count)

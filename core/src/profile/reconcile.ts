@@ -1,9 +1,10 @@
 import { cellAt, isNumber, typeTogether, type Column, type ColumnType } from '../table/column.ts'
-import { concat } from '../table/gather.ts'
+import { concat, span } from '../table/gather.ts'
 import { groupBy } from '../table/group.ts'
 import { IntList, ints } from '../table/memory.ts'
 import { convert, textOfCell } from '../table/reading.ts'
 import type { Table } from '../table/table.ts'
+import type { RanStep } from '../recipe/engine.ts'
 import { suggestKeys } from './keys.ts'
 
 export const reconcileShows = ['different', 'only-here', 'only-there', 'changed', 'all'] as const
@@ -23,6 +24,32 @@ export type Reconciled = {
   readonly columns: readonly ColumnDifference[]
 }
 export type ReconciledRow = { readonly row: number; readonly state: 'same' | 'came' | 'went'; readonly cells: readonly (string | null)[]; readonly old?: Readonly<Record<number, string>> }
+
+/** Each row here with the first that came from it there. */
+const descended = (lineage: Int32Array, rows: number): { partner: Int32Array; alone: Int32Array } => {
+  const partner = ints(rows).fill(-1)
+  const alone = new IntList()
+  lineage.forEach((from, row) => {
+    if (from >= 0 && (partner[from] as number) < 0) partner[from] = row
+    else alone.push(row)
+  })
+  return { partner, alone: alone.done() }
+}
+
+/** For each row after a later sentence the row after an earlier one that it was; undefined where rows were merged or made anew between. */
+export const lineageBetween = (steps: readonly RanStep[], earlier: string, later: string): Int32Array | undefined => {
+  const from = steps.findIndex(({ step }) => step.id === earlier)
+  const to = steps.findIndex(({ step }) => step.id === later)
+  if (from < 0 || to < from) return undefined
+  let index = span(steps[to]?.table.rowCount ?? 0)
+  for (const { result } of steps.slice(from + 1, to + 1).reverse()) {
+    const origin = result?.origin
+    if (!origin || origin.kind === 'same') continue
+    if (origin.kind !== 'index') return undefined
+    index = index.map((row) => (row < 0 ? -1 : (origin.index[row] as number)))
+  }
+  return index
+}
 
 /** A column of both tables, read as one type. */
 const alike = (here: Table, there: Table, name: string): { readonly a: Column; readonly b: Column } => {
@@ -61,12 +88,14 @@ export class Reconciliation {
   private readonly changedCells: readonly number[]
   private repeated = 0
 
-  constructor(here: Table, there: Table, keys: readonly string[]) {
+  /** Rows are paired by keys, or by where they came from: the row here of each row there, -1 where it has none. */
+  constructor(here: Table, there: Table, by: { readonly keys: readonly string[] } | { readonly lineage: Int32Array }) {
+    const keys = 'keys' in by ? by.keys : []
     this.here = here
     this.there = there
     this.keys = keys
     this.columns = [...here.names, ...there.names.filter((name) => here.indexOf(name) < 0)]
-    const { partner, alone } = this.pair()
+    const { partner, alone } = 'keys' in by ? this.pair() : descended(by.lineage, here.rowCount)
     this.partner = partner
     this.alone = alone
     this.compared = shared(here, there)

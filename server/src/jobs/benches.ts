@@ -36,14 +36,17 @@ export const layTables = (union: Parameters<typeof laidColumns>[0], own: string,
 }
 
 /** Two tables held against each other, and the rows that are asked for. */
-export const reconcileTables = (here: Table, there: Table, asked: { readonly keys: readonly string[] | null; readonly show: ReconcileShow; readonly from: number; readonly count: number }): ReconcileReply => {
+export const reconcileTables = (here: Table, there: Table, lineage: Int32Array | undefined, asked: { readonly keys: readonly string[] | null; readonly show: ReconcileShow; readonly from: number; readonly count: number }): ReconcileReply => {
   const shared = here.names.filter((name) => there.indexOf(name) >= 0)
-  const keys = asked.keys?.filter((name) => shared.includes(name)) ?? reconcileKeys(here, there)
-  const held = new Reconciliation(here, there, keys.length > 0 ? keys : shared)
+  const chosen = asked.keys?.filter((name) => shared.includes(name))
+  const byLineage = chosen === undefined && lineage !== undefined
+  const keys = chosen ?? reconcileKeys(here, there)
+  const held = new Reconciliation(here, there, byLineage ? { lineage } : { keys: keys.length > 0 ? keys : shared })
   const { columns, ...figures } = held.figures()
   const shown = held.show(asked.show, asked.from, asked.count)
   return {
     ...figures,
+    byLineage,
     keys: [...figures.keys],
     shared,
     columns: columns.map((column) => ({ ...column })),

@@ -2,10 +2,10 @@ import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import {
-  csvPieces, drawPicture, factsOf, fileColumns, findText, fitRecipe, kindOf, mendsFor, needsData, parameterCells, partnersOf, pythonScript, refusals, renamedTable, runRecipe, ScriptError, sentenceOf, sentenceText, sqlScript, StepCache, suggestGroups, tableNames, tablesNeeded, textOfCell, valuesOf, viewOf,
+  csvPieces, drawPicture, factsOf, fileColumns, findText, fitRecipe, kindOf, lineageBetween, mendsFor, needsData, parameterCells, partnersOf, pythonScript, refusals, renamedTable, runRecipe, ScriptError, sentenceOf, sentenceText, sqlScript, StepCache, suggestGroups, tableNames, tablesNeeded, textOfCell, valuesOf, viewOf,
   type Read, type Recipe, type Renames, type Facts, type Judge, type Source, type Sources, type Step, type Table,
 } from '@fabula/core'
-import type { FileRef, FitReply, GroupsReply, LookReply, OpenReply, Picture, PreviewReply, PreviewRequest, RunReply, ScriptReply } from '@fabula/core/api'
+import type { FileRef, FitReply, GroupsReply, LookReply, OpenReply, Picture, PreviewReply, PreviewRequest, ReconcileReply, RunReply, ScriptReply } from '@fabula/core/api'
 import { FileProblem, lookAtFile, openInput, type OpenedFiles } from '@fabula/formats'
 import { setImmediate as otherWork } from 'node:timers/promises'
 import { layTables, matchTables, reconcileTables, type MatchAsked } from './benches.ts'
@@ -23,7 +23,7 @@ export type Task =
   | { readonly kind: 'picture'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly picture: Picture; readonly files: Files; readonly now: number }
   | { readonly kind: 'match'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly with: string; readonly asked: MatchAsked; readonly files: Files; readonly now: number }
   | { readonly kind: 'lay'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly union: { readonly with: readonly string[] }; readonly files: Files; readonly now: number }
-  | { readonly kind: 'reconcile'; readonly recipe: Recipe; readonly here: Moment; readonly there: Moment; readonly asked: Parameters<typeof reconcileTables>[2]; readonly files: Files; readonly now: number }
+  | { readonly kind: 'reconcile'; readonly recipe: Recipe; readonly here: Moment; readonly there: Moment; readonly asked: Parameters<typeof reconcileTables>[3]; readonly files: Files; readonly now: number }
   | { readonly kind: 'scripts'; readonly recipe: Recipe; readonly files: Files }
   | { readonly kind: 'find'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly text: string; readonly from: { readonly row: number; readonly column: string } | null; readonly back: boolean; readonly files: Files; readonly now: number }
   | { readonly kind: 'fit'; readonly recipe: Recipe; readonly files: Files; readonly before: Files; readonly renames: Readonly<Record<string, Renames>> }
@@ -134,14 +134,24 @@ const runTo = async (recipe: Recipe, table: string, step: string, files: Files, 
 const tableAfter = async ({ recipe, table, step, files, now }: Extract<Task, { kind: 'facts' | 'values' | 'groups' | 'find' | 'picture' }>, desk: Desk): Promise<Table | undefined> =>
   (await runTo(recipe, table, step, files, now, desk)).ran.steps.find((one) => one.step.id === step)?.table
 
-/** A table of the story after its last sentence, or after another one; a story that breaks before has none. */
-const tableOf = async (task: { readonly recipe: Recipe; readonly files: Files; readonly now: number }, table: string, step: string | undefined, desk: Desk): Promise<Table> => {
-  const one = task.recipe.tables.find(({ id }) => id === table)
+type Story = { readonly recipe: Recipe; readonly files: Files; readonly now: number }
+const ranTo = async (story: Story, table: string, step: string | undefined, desk: Desk) => {
+  const one = story.recipe.tables.find(({ id }) => id === table)
   const last = step ?? one?.steps.at(-1)?.id ?? ''
-  const { ran } = await runTo(task.recipe, table, last, task.files, task.now, desk)
+  const { ran } = await runTo(story.recipe, table, last, story.files, story.now, desk)
   const done = ran.steps.find((told) => told.step.id === last)
   if (!one || !done || done.state === 'broken' || done.state === 'waiting') throw new TaskProblem(`The table ${one?.name ?? table} is not finished: one of its sentences needs a mend first.`)
-  return done.table
+  return { ran, table: done.table }
+}
+/** A table of the story after its last sentence, or after another one; a story that breaks before has none. */
+const tableOf = async (story: Story, table: string, step: string | undefined, desk: Desk): Promise<Table> => (await ranTo(story, table, step, desk)).table
+
+const reconcile = async (task: Extract<Task, { kind: 'reconcile' }>, desk: Desk): Promise<ReconcileReply> => {
+  const here = await ranTo(task, task.here.table, task.here.step, desk)
+  const there = await ranTo(task, task.there.table, task.there.step, desk)
+  // rows of two moments of one table are known by where they came from
+  const lineage = task.here.table === task.there.table ? lineageBetween(there.ran.steps, task.here.step, task.there.step) : undefined
+  return reconcileTables(here.table, there.table, lineage, task.asked)
 }
 
 const preview = async ({ request, files, now }: Extract<Task, { kind: 'preview' }>, desk: Desk): Promise<PreviewReply> => {
@@ -309,7 +319,7 @@ export const perform = async (task: Task, desk: Desk): Promise<unknown> => {
       return layTables(task.union, task.table, tables)
     }
     case 'reconcile':
-      return reconcileTables(await tableOf(task, task.here.table, task.here.step, desk), await tableOf(task, task.there.table, task.there.step, desk), task.asked)
+      return reconcile(task, desk)
     case 'scripts':
       return scripts(task, desk)
     case 'fit':

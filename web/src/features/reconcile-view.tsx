@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { counted, figure, sentenceText, tableNames, type ReconcileShow } from '@fabula/core'
+import type { ReconcileReply } from '@fabula/core/api'
 import { reconcileQuery } from '../api/queries.ts'
 import { Button, Notice } from '../ui/parts.tsx'
 import { isNumeric, shownText } from './grid/cells.tsx'
@@ -12,6 +13,9 @@ const difference = (a: number, b: number): string => {
   const by = Number((b - a).toPrecision(10))
   return by === 0 ? 'the same' : `${by > 0 ? '+' : '−'}${figure(Math.abs(by))}`
 }
+
+/** Columns that differ stand first. */
+const weight = ({ here, there, changed, totalHere, totalThere }: ReconcileReply['columns'][number]): number => (here !== there ? 3 : changed > 0 || totalHere !== totalThere ? 2 : totalHere === undefined ? 0 : 1)
 
 /** Why two tables, or two moments of a story, differ: rows that stand in one only, cells that changed, totals by column. */
 export const ReconcileView = ({ story }: { story: Story }) => {
@@ -30,7 +34,7 @@ export const ReconcileView = ({ story }: { story: Story }) => {
   const { data, error, isFetching } = useQuery(reconcileQuery(story.place, story.flow.files, { recipe, here: { table: here.table, step: here.step }, there, keys: keys ? [...keys] : null, show, from: 0, count }))
   const nameOf = (moment: Moment): string => {
     const table = recipe.tables.find(({ id }) => id === moment.table)
-    return here.table === there.table ? `after sentence ${(table?.steps.findIndex(({ id }) => id === moment.step) ?? 0) + 1}` : (table?.name ?? '')
+    return here.table === there.table ? `after ${(table?.steps.findIndex(({ id }) => id === moment.step) ?? 0) + 1}` : (table?.name ?? '')
   }
   const [was, is] = [nameOf(here), nameOf(there)]
   const marks = { went: '−', came: '+', same: '' } as const
@@ -63,8 +67,8 @@ export const ReconcileView = ({ story }: { story: Story }) => {
           <div className="figures grid content-start gap-0.5 px-2.5 py-2.5" role="group" aria-label="The difference">
             {(
               [
-                [data.onlyHere, 'only-here', `${data.onlyHere === 1 ? 'row stands' : 'rows stand'} only ${here.table === there.table ? was : `in ${was}`}`, 'text-went'],
-                [data.onlyThere, 'only-there', `${data.onlyThere === 1 ? 'row stands' : 'rows stand'} only ${here.table === there.table ? is : `in ${is}`}`, 'text-came'],
+                [data.onlyHere, 'only-here', `${data.onlyHere === 1 ? 'row stands' : 'rows stand'} only ${here.table === there.table ? `${was.replace('after', 'after sentence')}` : `in ${was}`}`, 'text-went'],
+                [data.onlyThere, 'only-there', `${data.onlyThere === 1 ? 'row stands' : 'rows stand'} only ${here.table === there.table ? `${is.replace('after', 'after sentence')}` : `in ${is}`}`, 'text-came'],
                 [data.changed, 'changed', `${data.changed === 1 ? 'row has' : 'rows have'} other values`, 'text-turned'],
                 [data.same, 'all', `${data.same === 1 ? 'row is' : 'rows are'} the same`, ''],
               ] as const
@@ -74,13 +78,12 @@ export const ReconcileView = ({ story }: { story: Story }) => {
               </button>
             ))}
             <p className="flex flex-wrap items-center gap-x-2 px-1.5 pt-1.5 text-[12.5px] text-ink-2">
-              Rows are the same where
-              {data.keys.length === data.shared.length && keys === null ? ' all that both have is the same' : ` ${data.keys.join(' and ')} ${data.keys.length === 1 ? 'is' : 'are'}`}
-              <select className="field py-0! text-[12.5px]" aria-label="Tell rows apart by" value="" onChange={(event) => event.target.value !== '' && setKeys(data.keys.includes(event.target.value) ? data.keys.filter((one) => one !== event.target.value) : keys === null && data.keys.length === data.shared.length ? [event.target.value] : [...data.keys, event.target.value])}>
+              {data.byLineage ? 'Rows are followed from one sentence to the other' : data.keys.length === data.shared.length && keys === null ? 'Rows are the same where all that both have is' : `Rows belong together where ${data.keys.join(' and ')} ${data.keys.length === 1 ? 'is' : 'are'} the same`}
+              <select className="field py-0! text-[12.5px]" aria-label="Tell rows apart by" value="" onChange={(event) => event.target.value !== '' && setKeys(data.keys.includes(event.target.value) ? data.keys.filter((one) => one !== event.target.value) : data.byLineage || (keys === null && data.keys.length === data.shared.length) ? [event.target.value] : [...data.keys, event.target.value])}>
                 <option value="">change…</option>
                 {data.shared.map((name) => (
                   <option key={name} value={name}>
-                    {data.keys.includes(name) ? `✓ ${name}` : name}
+                    {!data.byLineage && data.keys.includes(name) ? `✓ ${name}` : `by ${name}`}
                   </option>
                 ))}
               </select>
@@ -101,12 +104,12 @@ export const ReconcileView = ({ story }: { story: Story }) => {
                 </tr>
               </thead>
               <tbody>
-                {data.columns.map(({ name, here: a, there: b, key, changed, totalHere, totalThere }) => (
+                {[...data.columns].sort((one, other) => weight(other) - weight(one)).map(({ name, here: a, there: b, key, changed, totalHere, totalThere }) => (
                   <tr key={name} className={`*:border-b *:border-line *:px-2.5 *:py-0.5 *:text-right ${!a ? 'bg-came-tint' : !b ? 'bg-went-tint' : ''}`}>
                     <th scope="row" className="max-w-[140px] truncate text-left! font-normal">
                       {!a ? '+ ' : !b ? '− ' : ''}
                       {name}
-                      {key && data.keys.length < data.shared.length ? <span className="ml-1 text-ink-3">key</span> : ''}
+                      {key && !data.byLineage && data.keys.length < data.shared.length ? <span className="ml-1 text-ink-3">key</span> : ''}
                     </th>
                     <td className={changed > 0 ? 'text-turned' : 'text-ink-3'}>{a && b && !key ? figure(changed) : ''}</td>
                     <td>{totalHere === undefined ? '' : figure(Number(totalHere.toPrecision(10)))}</td>
@@ -135,12 +138,12 @@ export const ReconcileView = ({ story }: { story: Story }) => {
             </thead>
             <tbody>
               {data.shown.rows.map(({ row, state, cells, old }, i) => (
-                <tr key={i} data-state={state} className={`h-[27px] *:border-b *:border-line *:px-2.5 *:whitespace-pre ${state === 'went' ? 'bg-went-tint text-went line-through' : state === 'came' ? 'bg-came-tint' : ''}`}>
+                <tr key={i} data-state={state} className={`h-[27px] *:border-b *:border-line *:px-2.5 *:whitespace-pre ${state === 'went' ? 'bg-went-tint text-went *:not-first:line-through' : state === 'came' ? 'bg-came-tint' : ''}`}>
                   <td className="text-right text-[12px] text-ink-3">
                     {marks[state]} {figure(row + 1)}
                   </td>
                   {cells.map((cell, c) => (
-                    <td key={c} className={`max-w-[240px] truncate ${isNumeric(data.shown.columns[c]?.type ?? 'text') ? 'text-right' : ''} ${old?.[c] !== undefined ? 'turned-mark bg-turned-tint' : ''}`}>
+                    <td key={c} className={`max-w-[240px] truncate ${isNumeric(data.shown.columns[c]?.type ?? 'text') ? 'text-right' : ''} ${old?.[c] !== undefined ? 'turned-mark relative bg-turned-tint' : ''}`}>
                       {old?.[c] !== undefined && <s className="mr-1.5 text-[0.92em] text-turned">{shownText(old[c])}</s>}
                       {shownText(cell)}
                     </td>

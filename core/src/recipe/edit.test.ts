@@ -1,0 +1,40 @@
+import { expect, test } from 'vitest'
+import { branchAt, followRenames, renamesBetween } from './edit.ts'
+import { brokenSteps, planRecipe } from './plan.ts'
+import { readRecipe, type Recipe, type Step } from './schema.ts'
+
+const fields = [{ name: 'Clinic', type: 'text' }, { name: 'Fee', type: 'integer' }] as const
+const recipe = (steps: readonly Step[], ...more: Recipe['tables']): Recipe => ({ fabula: 1, name: 'R', inputs: [{ id: 'visits', name: 'Visits', columns: [...fields] }], tables: [{ id: 'visits', name: 'Visits', steps: [{ id: 's1', kind: 'open', input: 'visits' }, ...steps] }, ...more], outputs: [{ table: 'visits', format: 'csv', file: 'v.csv' }] })
+const twice: Step = { id: 's2', kind: 'derive', as: 'Double', formula: 'Fee * 2' }
+const byClinic: Step = { id: 's3', kind: 'summarise', by: ['Clinic'], measures: [{ how: 'sum', column: 'Double', as: 'Sum' }] }
+const next = { id: 'next', name: 'Next' }
+const shared = { id: 'shared', name: 'Shared' }
+
+test('a branch from the last sentence starts from the table, one from amid the story from what both share', () => {
+  const story = recipe([twice, byClinic])
+  expect(branchAt(story, 'visits', 's3', next, shared).tables.map(({ id, steps }) => [id, steps.map(({ kind, table }) => (kind === 'start-from' ? table : kind))])).toEqual([['visits', ['open', 'derive', 'summarise']], ['next', ['visits']]])
+  const amid = branchAt(story, 'visits', 's2', next, shared)
+  expect(amid.tables.map(({ id, steps }) => [id, steps.map(({ kind, table }) => (kind === 'start-from' ? table : kind))])).toEqual([['shared', ['open', 'derive']], ['visits', ['shared', 'summarise']], ['next', ['shared']]])
+  expect(readRecipe(amid)).toEqual({ recipe: amid })
+  expect(planRecipe(amid).tables.map(({ id, output }) => [id, output?.map(({ name }) => name)])).toEqual([['shared', ['Clinic', 'Fee', 'Double']], ['visits', ['Clinic', 'Sum']], ['next', ['Clinic', 'Fee', 'Double']]])
+})
+
+test('a column that gets another name is called so by every sentence and table that used it', () => {
+  const before = recipe([twice, byClinic], { id: 'best', name: 'Best', steps: [{ id: 's4', kind: 'start-from', table: 'visits' }, { id: 's5', kind: 'derive', as: 'Half', formula: 'Sum / 2 + LEN(Clinic)' }, { id: 's6', kind: 'sort', by: [{ column: 'Sum' }] }] })
+  const reworded = { ...byClinic, measures: [{ how: 'sum', column: 'Double', as: 'Takings of all' }] }
+  const input = [...fields, { name: 'Double', type: 'integer' }] as const
+  const renames = renamesBetween({ step: byClinic, input, output: [fields[0], { name: 'Sum', type: 'integer' }] }, { step: reworded, input, output: [fields[0], { name: 'Takings of all', type: 'integer' }] })
+  expect(renames).toEqual({ Sum: 'Takings of all' })
+  const after = { ...before, tables: before.tables.map((table) => ({ ...table, steps: table.steps.map((step) => (step.id === 's3' ? reworded : step)) })) }
+  const followed = followRenames(before, after, renames)
+  expect(brokenSteps(planRecipe(followed))).toEqual([])
+  expect(followed.tables[1]?.steps.slice(1)).toEqual([{ id: 's5', kind: 'derive', as: 'Half', formula: "'Takings of all' / 2 + LEN(Clinic)" }, { id: 's6', kind: 'sort', by: [{ column: 'Takings of all' }] }])
+})
+
+test('a rename put in between is followed, and what was broken before stays so', () => {
+  const before = recipe([twice, { id: 's3', kind: 'drop', columns: ['Nothing'] }])
+  const step: Step = { id: 's9', kind: 'rename', names: { Fee: 'Price' } }
+  const renames = renamesBetween(undefined, { step, input: fields, output: [fields[0], { name: 'Price', type: 'integer' }] })
+  const after = recipe([step, twice, { id: 's3', kind: 'drop', columns: ['Nothing'] }])
+  expect(followRenames(before, after, renames).tables[0]?.steps.slice(2)).toEqual([{ ...twice, formula: 'Price * 2' }, { id: 's3', kind: 'drop', columns: ['Nothing'] }])
+})
