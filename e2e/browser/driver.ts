@@ -72,8 +72,11 @@ export const cell = async (driver: WebDriver, shown: string): Promise<WebElement
   await found.click()
   return found
 }
+/** Keeps the draft, once it may be kept. */
 export const keep = async (driver: WebDriver): Promise<void> => {
-  await click(driver, 'Keep')
+  const here = By.xpath("//*[@data-state='draft']//button[normalize-space(.)='Keep' and not(@disabled)]")
+  await driver.wait(until.elementLocated(here), wait, 'there is no draft that may be kept')
+  await driver.findElement(here).click()
   await driver.wait(async () => (await driver.findElements(By.css('[data-state=draft]'))).length === 0, wait, 'the draft was not kept')
 }
 /** No violation of any rule that axe knows, or their names. */

@@ -77,7 +77,9 @@ const columnVerbs = (columns: readonly string[], schema: Schema, tables: readonl
     ...(type === 'list' && one ? [of('unroll', { column: first })] : []),
     ...pivotVerbs(columns, schema),
     ...tableVerbs(columns, schema, tables),
-    of('check', { unique: columns, else: 'warn', say: `${columns.join(' and ')} ${one ? 'stands' : 'stand'} once` }, one ? 'Check that no value repeats' : 'Check that no combination repeats'),
+    of('check', { unique: columns, else: 'warn', say: '' }, one ? 'Check that no value repeats' : 'Check that no combination repeats'),
+    ...(one ? [of('check', { every: { column: first, op: 'is-filled' }, else: 'warn', say: '' }, 'Check that it is always filled')] : []),
+    ...(numbers[0] !== undefined ? [of('check', { total: { column: numbers[0], equals: 0 }, else: 'warn', say: '' }, 'Check its total')] : []),
     of('sort', { by: columns.map((column) => ({ column })) }, `Sort by ${one ? 'it' : 'them'}`, 'S'),
     of('distinct', { columns }, one ? 'Keep one row of each value' : 'Keep one row of each combination'),
     ...(one ? [of('derive', { as: `${first} 2`, formula: writeColumn(first), after: first }, 'Compute a column from it')] : shapeVerbs(columns, schema)),
@@ -133,7 +135,7 @@ export const verbsFor = (selection: Selection, schema: Schema, tables: readonly 
       of('filter', { where }, `Keep rows where ${shown}`),
       of('filter', { where, keep: false }, `Drop rows where ${shown}`),
       ...(value !== null && type !== 'text' && type !== 'boolean' ? [of('filter', { where: { column, op: 'at-least', value: valueFor(value, type) } }, 'Keep rows from this value up'), of('filter', { where: { column, op: 'at-most', value: valueFor(value, type) } }, 'Keep rows up to this value')] : []),
-      ...(value === null ? [] : [of('replace', { columns: [column], find: valueFor(value, type), with: valueFor(value, type) }, 'Replace it…'), of('blank', { columns: [column], values: [valueFor(value, type)] }, 'Make it empty')]),
+      ...(value === null ? [] : [of('replace', { columns: [column], find: valueFor(value, type), with: valueFor(value, type) }, 'Replace it…'), of('blank', { columns: [column], values: [valueFor(value, type)] }, 'Make it empty'), ...(type === 'list' ? [] : [of('check', { every: { column, op: 'is-not', value: valueFor(value, type) }, else: 'warn', say: '' }, 'Check that no row holds it')])]),
       ...columnVerbs([column], schema, tables).slice(1),
     ]
   }
@@ -156,7 +158,7 @@ export const verbsFor = (selection: Selection, schema: Schema, tables: readonly 
     ...pivotVerbs(all, schema),
     of('transpose', keys[0] === undefined ? {} : { names: keys[0] }),
     of('window', { by: keys.slice(0, 1), measures: [{ how: 'count', as: 'Rows of it' }] }),
-    of('check', { rows: { 'at-least': 1 }, else: 'warn', say: 'There are rows' }),
+    of('check', { rows: { 'at-least': 1 }, else: 'warn', say: '' }),
     ...tableVerbs([], schema, tables),
     of('drop', { columns: [all.at(-1) ?? ''] }, 'Drop columns'),
     of('select', { columns: all }, 'Keep only some columns'),

@@ -13,7 +13,7 @@ export const BenchTable = ({ name, strand, side, keys, marked, more, told }: { n
   const order = [...keys.flatMap((key) => side.columns.flatMap((field, at) => (field.name === key ? [at] : []))), ...side.columns.flatMap((field, at) => (keys.includes(field.name) ? [] : [at]))]
   const { shown } = side
   return (
-    <section aria-label={name} className="flex min-h-0 min-w-0 flex-col">
+    <section aria-label={`${name} on the bench`} className="flex min-h-0 min-w-0 flex-col">
       <h2 className="flex items-center gap-2 px-3.5 pt-2.5 pb-1.5 font-serif text-[14px] font-semibold">
         <Dot strand={strand} /> <span className="truncate">{name}</span>
         <span className="figures ml-auto font-sans text-[12px] font-normal text-ink-3">{told}</span>

@@ -91,19 +91,6 @@ const Figures = ({ data, names, show, setShow, step, story }: { data: MatchReply
         </button>
       ))}
       {matching.emptyHere > 0 && <p className="px-1.5 text-[12px] text-ink-3">{figure(matching.emptyHere)} of them have an empty key, which meets nothing.</p>}
-      {matching.why.map((one) => (
-        <div key={one.reason} role="note" className="mt-1.5 rounded-lg bg-turned-tint px-2.5 py-2 text-[12.5px]">
-          <b>{one.rows === matching.none ? `All ${figure(one.rows)}` : `${figure(one.rows)} of the ${figure(matching.none)}`}</b> {words[one.reason]}.
-          <span className="mt-0.5 flex flex-wrap gap-x-3">
-            <Button look="link" className="py-0! text-left" onClick={() => mend(one)}>
-              {mendWords[one.reason]}
-            </Button>
-            <Button look="link" className="py-0! text-left" onClick={() => setShow(one.reason)}>
-              See them
-            </Button>
-          </span>
-        </div>
-      ))}
       {first && step.matches !== 'first' && (
         <div role="note" className="mt-1.5 rounded-lg bg-turned-tint px-2.5 py-2 text-[12.5px]">
           <b className="break-words">{first.key}</b> stands {first.there === 2 ? 'twice' : `${figure(first.there)} times`} in {names[1]}
@@ -118,6 +105,19 @@ const Figures = ({ data, names, show, setShow, step, story }: { data: MatchReply
           </span>
         </div>
       )}
+      {matching.why.map((one) => (
+        <div key={one.reason} role="note" className="mt-1.5 rounded-lg bg-turned-tint px-2.5 py-2 text-[12.5px]">
+          <b>{one.rows === matching.none ? `All ${figure(one.rows)}` : `${figure(one.rows)} of the ${figure(matching.none)}`}</b> {words[one.reason]}.
+          <span className="mt-0.5 flex flex-wrap gap-x-3">
+            <Button look="link" className="py-0! text-left" onClick={() => mend(one)}>
+              {mendWords[one.reason]}
+            </Button>
+            <Button look="link" className="py-0! text-left" onClick={() => setShow(one.reason)}>
+              See them
+            </Button>
+          </span>
+        </div>
+      ))}
       {(['ignoreCase', 'trim'] as const).map((option) => (
         <label key={option} className="flex items-center gap-1.5 px-1.5 pt-1 text-[12.5px] text-ink-2">
           <input type="checkbox" checked={step[option] === true} onChange={(event) => story.reword(event.target.checked ? ({ ...step, [option]: true } as Step) : without(step, option))} /> {option === 'trim' ? 'spaces at the ends do not matter' : 'case does not matter'}
@@ -183,18 +183,18 @@ export const JoinBench = ({ step, story }: { step: Step; story: Story }) => {
   const nameOf = (id: string): string => tables.find((table) => table.id === id)?.name ?? id
   const names = [nameOf(story.table?.id ?? ''), nameOf(other)] as const
   const strands = [story.table?.id, other].map((id) => tables.findIndex((table) => table.id === id)) as unknown as readonly [number, number]
-  const { data, error } = useQuery(matchQuery(story.place, story.flow.files, standBefore(story, step.id), other, { on: [...on], ignoreCase: step.ignoreCase === true, trim: step.trim === true, matches: (step.matches as 'all' | 'first' | 'one' | undefined) ?? 'all', show, from: 0, count }))
+  const { data, error, isPlaceholderData } = useQuery(matchQuery(story.place, story.flow.files, standBefore(story, step.id), other, { on: [...on], ignoreCase: step.ignoreCase === true, trim: step.trim === true, matches: (step.matches as 'all' | 'first' | 'one' | undefined) ?? 'all', show, from: 0, count }))
   // a sentence that was just begun takes the likeliest keys; whoever has chosen keys keeps them
   const settled = useRef(story.draft?.isNew ? '' : other)
   const named = data && JSON.stringify(data.suggestions)
   useEffect(() => {
-    if (!data || settled.current === other || how === 'cross') return
+    if (!data || isPlaceholderData || settled.current === other || how === 'cross') return
     const fits = (pair: On): boolean => data.left.columns.some(({ name }) => name === pair.left)
     const wanted = story.selection.kind === 'columns' ? story.selection.columns : []
     const best = data.suggestions.find(({ on: pairs }) => pairs.some(({ left }) => wanted.includes(left))) ?? data.suggestions[0]
     settled.current = other
     if (best && best.on.every(fits)) story.reword({ ...step, on: best.on } as Step)
-  }, [named, other])
+  }, [named, other, isPlaceholderData])
   if (error) return <div className="p-4"><Notice kind="went">{error.message}</Notice></div>
   if (!data) return <p className="p-4 text-ink-3">Holding the two tables against each other…</p>
   const setOn = (next: readonly On[]): void => story.reword({ ...step, on: next } as Step)

@@ -296,5 +296,16 @@ const withTotal: Builder = {
   },
 }
 
-export const builders: readonly Builder[] = [period, withTotal, beside, collect, datePart, difference, calculate, across, bins, indicators, textPieces]
+/** The same words in every row: what a table's rows are called before they lie with others. */
+const tag: Builder = {
+  id: 'tag',
+  verb: 'Write the same in every row…',
+  words: ['constant', 'tag', 'label', 'same value', 'mark', 'flag', 'literal'],
+  fits: (columns) => columns.length === 1,
+  asks: () => [{ key: 'text', words: 'In every row write', kind: 'text' }, { key: 'as', words: 'in a column called', kind: 'text' }],
+  start: () => ({ text: 'yes', as: 'Tag' }),
+  write: ({ text, as }) => [{ kind: 'derive', as: String(as) || 'Tag', formula: quote(String(text)) }],
+}
+
+export const builders: readonly Builder[] = [period, withTotal, beside, collect, datePart, difference, calculate, across, bins, indicators, textPieces, tag]
 export const builderNamed = (id: string | undefined): Builder | undefined => builders.find((one) => one.id === id)

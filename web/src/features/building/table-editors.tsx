@@ -113,7 +113,7 @@ export const CheckEditor = ({ step, schema, story }: { step: Step; schema: Schem
       {'total' in step && <TotalFields step={step} numeric={numeric.map(({ name }) => name)} story={story} />}
       <label className="grid gap-1">
         <span className="text-ink-2">In words, for whoever replays it</span>
-        <input className="field" aria-label="In words" defaultValue={String(step.say ?? '')} onChange={(event) => story.reword({ ...step, say: event.target.value } as Step)} onKeyDown={(event) => event.key === 'Enter' && event.stopPropagation()} />
+        <input className="field" aria-label="In words" placeholder="as it stands above" defaultValue={String(step.say ?? '')} onChange={(event) => story.reword({ ...step, say: event.target.value } as Step)} onKeyDown={(event) => event.key === 'Enter' && event.stopPropagation()} />
       </label>
     </div>
   )

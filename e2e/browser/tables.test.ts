@@ -1,0 +1,298 @@
+import { execFileSync } from 'node:child_process'
+import { writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { By, Key } from 'selenium-webdriver'
+import { expect, test } from 'vitest'
+import { accessible, cell, click, give, head, keep, labelled, see, text } from './driver.ts'
+import { demo, root } from './server.ts'
+import { session } from './session.ts'
+
+const here = session()
+const write = (name: string, content: string): string => {
+  const path = join(here.browser.downloads, name)
+  writeFileSync(path, content)
+  return path
+}
+const open = async (name: string, content: string): Promise<void> => {
+  const { driver } = here.browser
+  await driver.get(here.server.base)
+  await give(driver, write(name, content))
+  await see(driver, 'Keep')
+  await click(driver, 'Keep')
+  await see(driver, 'Another table')
+}
+const more = async (name: string, content: string): Promise<void> => {
+  const { driver } = here.browser
+  await (await labelled(driver, 'Files for another table')).sendKeys(write(name, content))
+  await see(driver, 'Keep')
+  await click(driver, 'Keep')
+  await see(driver, 'Another table')
+}
+const menu = async (label: string, words: string): Promise<void> => {
+  const { driver } = here.browser
+  await driver.executeScript('arguments[0].focus()', await labelled(driver, label))
+  await driver.actions().sendKeys(Key.ENTER).perform()
+  await click(driver, words)
+}
+/** Chooses by its words in a list of choices. */
+const choose = async (label: string, option: string): Promise<void> => {
+  const { driver } = here.browser
+  await (await labelled(driver, label)).findElement(By.xpath(`.//option[normalize-space(.)="${option}"]`)).click()
+}
+const type = async (label: string, words: string): Promise<void> => {
+  const { driver } = here.browser
+  const field = await labelled(driver, label)
+  await field.sendKeys(Key.chord(Key.CONTROL, 'a'), words)
+}
+/** A table's name and its first rows as the grid shows them. */
+const grid = async (): Promise<string[][]> => {
+  const rows = await here.browser.driver.findElements(By.css('[role=grid] [role=row][aria-rowindex]:not([aria-rowindex="1"])'))
+  return Promise.all(rows.map(async (row) => Promise.all((await row.findElements(By.css('[role=gridcell]'))).map((one) => one.getText()))))
+}
+/** The story as it is kept, run by the command line on what these files hold. */
+const replayed = async (output: string, files: Readonly<Record<string, string>>, fails = false): Promise<string> => {
+  const id = /flows\/([^/]+)/.exec(await here.browser.driver.getCurrentUrl())?.[1] ?? ''
+  const recipe = write('story.fabula.json', await (await fetch(`${here.server.base}/api/flows/${id}/download/recipe`)).text())
+  const args = [join(root, 'cli/bin/fabula.mjs'), 'run', recipe, ...Object.entries(files).flatMap(([input, path]) => ['--input', `${input}=${path}`]), '--output', `${output}=-`, '--allow-changes']
+  try {
+    return execFileSync('node', args, { encoding: 'utf8', stdio: 'pipe' })
+  } catch (error) {
+    if (!fails) throw error
+    return `exit ${String((error as { status: number }).status)}: ${String((error as { stderr: string }).stderr)}`
+  }
+}
+
+test('the join bench: keys are suggested, who meets nobody is told why and mended, repeated keys are seen, and the rows of each way are those it gives', async () => {
+  const { driver } = here.browser
+  await open('visits.csv', 'Ref,Service,Fee\n1,VAC-1,40\n2,con-1,38\n3,XRY-1,70\n4,007,5\n5,BLD-2 ,60\n6,ZZZ,1\n')
+  await head(driver, 'Ref')
+  await click(driver, 'Match with another table…')
+  await see(driver, 'There is no other table in this story yet')
+  await more('prices.csv', 'Code,Fee,Kind\nVAC-1,41,vaccination\nCON-1,39,consultation\nXRY-1,72,imaging\nXRY-1,78,imaging\n7,12,other\nBLD-2,67,laboratory\nGRM-1,29,grooming\n')
+  await click(driver, 'Visits')
+  await head(driver, 'Service')
+  await click(driver, 'Match with another table…')
+  await see(driver, 'Match with Prices where Service is its Code')
+  await see(driver, '4\nmeet none')
+  await see(driver, '1\nmeet several: rows multiply')
+  await see(driver, 'Keep every row of Visits\n7 rows, 1 more')
+  await see(driver, 'Only where both meet\n3 rows, 3 fewer')
+  expect(await accessible(driver)).toEqual([])
+  await click(driver, '4 meet none')
+  await see(driver, '4 of 6 rows')
+  await see(driver, 'XRY-1 stands twice in Prices.')
+
+  await click(driver, 'Let case not matter')
+  await click(driver, 'Let those spaces not matter')
+  await click(driver, 'Take the zeros off')
+  await see(driver, 'In Service replace')
+  await see(driver, '1\nmeet none')
+  await click(driver, 'Take the first')
+  await see(driver, 'Keep every row of Visits\n6 rows')
+  await (await driver.findElement(By.xpath("//*[@role='checkbox'][contains(., 'Kind')]"))).click()
+  await see(driver, 'bringing Fee of the first match')
+  await see(driver, 'Fee as Fee 2')
+  await type('Put before each brought name', 'List ')
+  await see(driver, 'Fee as List Fee')
+  await click(driver, 'What comes out: 6 rows')
+  await driver.wait(async () => JSON.stringify(await grid()).includes('["5","BLD-2 ","60","67"]') || JSON.stringify(await grid()).includes('["5","BLD-2·","60","67"]'), 10_000, 'the fee did not come along')
+  await keep(driver)
+  // opened again by its words, another way of joining is chosen for what it keeps
+  await click(driver, 'match: keep every row here')
+  await click(driver, 'Only Visits that meet none')
+  await see(driver, 'keep only rows here that match nothing there')
+  await see(driver, 'What comes out: 1 row')
+  await keep(driver)
+  expect(await replayed('visits', { visits: write('visits.csv', 'Ref,Service,Fee\n1,vac-1,40\n9,QQQ,2\n'), prices: write('prices.csv', 'Code,Fee,Kind\nVAC-1,41,v\n') })).toBe('Ref,Service,Fee\n9,QQQ,2\n')
+})
+
+test('keys of different types are read as each other on the bench, and one of two rows may be asked for', async () => {
+  const { driver } = here.browser
+  await open('lines.csv', 'Item,Count\nA1,2\n12,3\n')
+  await more('items.csv', 'Number,Name\n12,Bandage\n12,Gauze\n')
+  await click(driver, 'Lines')
+  await click(driver, 'Match with another table…')
+  await choose('Key here, 1', 'Item')
+  await choose('Key there, 1', 'Number')
+  await see(driver, 'Items: Number is not text.')
+  await see(driver, 'Then 1 row meet')
+  await click(driver, 'Read it as text')
+  await see(driver, '12 stands twice in Items.')
+  await click(driver, 'one, or stop')
+  await see(driver, 'matches 2 rows of Items, and only one match is allowed')
+  await click(driver, 'the first')
+  await keep(driver)
+  // the sentence that the other table needed was kept with it
+  await click(driver, 'Items')
+  await see(driver, 'Read Number as text')
+})
+
+test('the workbook of ten sheets, one with a column named differently, is united on the bench', async () => {
+  const { driver } = here.browser
+  await driver.get(here.server.base)
+  await give(driver, demo('visits-2030.xlsx'))
+  await see(driver, 'Oct 2030')
+  for (const month of ['Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct']) await (await driver.findElement(By.xpath(`//li[contains(., '${month} 2030')]//input`))).click()
+  await see(driver, '25 rows · 5 columns')
+  await click(driver, 'Keep')
+  await see(driver, 'Another table')
+  await click(driver, 'from this one')
+  await see(driver, 'Start from the rows of')
+  await click(driver, 'Lay other tables underneath…')
+  await (await labelled(driver, 'Files to lay underneath')).sendKeys(demo('visits-2030.xlsx'))
+  await see(driver, 'Jan 2030 is here already as Visits. Laid again, its rows would count double.')
+  await click(driver, 'Leave it')
+  // the first table lies there already: by itself it is what the new one starts from
+  await click(driver, '✓ Visits')
+  await see(driver, 'Visits lies underneath already. Twice, its rows would count double.')
+  await click(driver, 'Take Visits away')
+  await see(driver, '10 tables, 214 rows')
+  await see(driver, 'Patient of Aug 2030 may be Animal: 100 % of its values stand there too')
+  expect(await accessible(driver)).toEqual([])
+  // dragged from its own row to the one it belongs to
+  await driver.executeScript(`
+    const carried = new DataTransfer()
+    const fire = (target, type) => target.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: carried }))
+    const row = (name) => [...document.querySelectorAll('tbody tr')].find((one) => one.querySelector('th')?.firstChild.textContent === name)
+    fire(row('Patient').querySelector('button'), 'dragstart'); fire(row('Animal'), 'dragover'); fire(row('Animal'), 'drop')`)
+  await see(driver, '1 column laid together')
+  await see(driver, 'What comes out: 214 rows')
+  await keep(driver)
+  await head(driver, 'Animal')
+  await see(driver, '214 rows')
+  const facts = await text(driver)
+  expect(facts).toContain('6 columns')
+  await click(driver, 'See how the 11 tables hang together')
+  await see(driver, 'from visits-2030.xlsx')
+  expect((await driver.findElements(By.css('[aria-label="How the tables hang together"] svg g'))).length).toBe(10)
+  expect(await accessible(driver)).toEqual([])
+  await driver.wait(async () => /Visits, continued[^]*214 rows/.test(await text(driver)), 10_000)
+})
+
+test('same name, other thing: taken apart; types that differ are told; only shared columns', async () => {
+  const { driver } = here.browser
+  await open('north.csv', 'Clinic,Code,Visits\nOxbow,A,3\n')
+  await more('south.csv', 'Clinic,Code,Visits,Remark\nTarn End,7,many,x\n')
+  await click(driver, 'North')
+  await click(driver, 'Lay other tables underneath…')
+  await see(driver, 'a whole number and text: becomes text')
+  await (await driver.findElement(By.xpath("//tr[th[starts-with(normalize-space(.), 'Code')]]/td[2]//button"))).click()
+  await click(driver, 'It is something else')
+  await see(driver, 'Code 2')
+  await click(driver, 'only those that all have')
+  await keep(driver)
+  expect(await replayed('north', { north: write('north.csv', 'Clinic,Code,Visits\nOxbow,A,3\n'), south: write('south.csv', 'Clinic,Code,Visits,Remark\nTarn End,7,many,x\n') })).toBe('Clinic,Visits,Table\nOxbow,3,North\nTarn End,many,South\n')
+})
+
+test('the first and the latest visit of each animal: branches, summaries joined back, tags, a union, and a check of the count', async () => {
+  const { driver } = here.browser
+  const visits = 'Animal,Day,Clinic,Fee\nMoss,2031-05-02,Oxbow,10\nFig,2031-05-03,Marlpit,20\nMoss,2031-05-09,Tarn End,30\nMoss,2031-06-01,Oxbow,40\nFig,2031-06-04,Oxbow,50\n'
+  await open('visits.csv', visits)
+  const side = async (name: string, how: 'least' | 'greatest', words: string): Promise<void> => {
+    await menu('More for the table Visits', 'Continue from it as a new table')
+    await see(driver, 'Start from the rows of')
+    await menu(`More for the table Visits, continued`, 'Rename the table…')
+    await type('Name of the table', `${name}${Key.ENTER}`)
+    await see(driver, name)
+    await head(driver, 'Animal')
+    await click(driver, 'Summarise by it')
+    await click(driver, 'measures: the count of rows as Rows')
+    await choose('Measure 1', how)
+    await choose('Column of measure 1', 'Day')
+    await type('Name of measure 1', 'Day')
+    await driver.actions().sendKeys(Key.ESCAPE).perform()
+    await keep(driver)
+    await head(driver, 'Animal')
+    await click(driver, 'Match with another table…')
+    await choose('Match with', 'with Visits')
+    // by animal alone rows would multiply: the day is suggested along
+    await see(driver, 'Animal is the same and Day is the same')
+    await see(driver, '0\nmeet several: rows multiply')
+    await click(driver, 'Animal (100 %, keys repeat)')
+    await see(driver, '2\nmeet several: rows multiply')
+    await click(driver, 'Animal and Day (100 %)')
+    await see(driver, '2\nrows of First visits meet one'.replace('First visits', name))
+    await keep(driver)
+    await see(driver, '2 match')
+    await head(driver, 'Animal')
+    await click(driver, 'Write the same in every row…')
+    await type('In every row write', words)
+    await type('in a column called', 'Which')
+    await see(driver, `Compute Which as "${words}"`)
+    await keep(driver)
+  }
+  await side('First visits', 'least', 'first')
+  await side('Latest visits', 'greatest', 'latest')
+  await click(driver, 'Lay other tables underneath…')
+  await see(driver, 'Lay First visits underneath')
+  await (await driver.findElement(By.xpath("//label[contains(., 'a column with the table')]//input"))).click()
+  await see(driver, '2 tables, 4 rows')
+  await keep(driver)
+  await see(driver, '+2 rows')
+  await click(driver, 'Check that…')
+  await click(driver, 'check: the number of rows is')
+  await type('at least', '4')
+  await type('at most', '4')
+  await driver.actions().sendKeys(Key.ESCAPE).perform()
+  await see(driver, '✓ holds')
+  await click(driver, 'choice: warn')
+  await click(driver, 'stop')
+  await keep(driver)
+  const rows = 'Animal,Day,Clinic,Fee,Which\nMoss,2031-06-01,Oxbow,40,latest\nFig,2031-06-04,Oxbow,50,latest\nMoss,2031-05-02,Oxbow,10,first\nFig,2031-05-03,Marlpit,20,first\n'
+  expect(await replayed('visits-3', { visits: write('visits.csv', visits) })).toBe(rows)
+  // an animal more is two rows more: the check says so, and nothing is written
+  expect(await replayed('visits-3', { visits: write('visits.csv', `${visits}Hazel,2031-06-09,Oxbow,5\n`) }, true)).toMatch(/^exit 5:[^]*the number of rows is/)
+})
+
+test('a table branches amid its story, a column and a table renamed are so everywhere, totals are held against another table, and the difference is explained', async () => {
+  const { driver } = here.browser
+  await open('fees.csv', 'Clinic,Fee\nOxbow,10\nMarlpit,20\nOxbow,-1\n')
+  await cell(driver, '-1')
+  await click(driver, 'Drop rows where it is “-1”')
+  await keep(driver)
+  await head(driver, 'Clinic')
+  await click(driver, 'Summarise by it')
+  await keep(driver)
+  await menu('More for sentence 1', 'Continue from here as a new table')
+  await see(driver, 'Start from the rows of')
+  await see(driver, 'Fees, first part')
+  // the total of what came in is held against that of the rows that were kept
+  await click(driver, 'Check that…')
+  await click(driver, 'check: the number of rows is')
+  await click(driver, 'a total')
+  await choose('Held against', 'that of a column of Fees')
+  await choose('Column there', 'Rows')
+  await driver.actions().sendKeys(Key.ESCAPE).perform()
+  await see(driver, 'the total of Fee is that of Rows in Fees')
+  await see(driver, '✗ does not hold')
+  await keep(driver)
+  await menu('More for the table Fees', 'Rename the table…')
+  await type('Name of the table', `Counts${Key.ENTER}`)
+  await see(driver, 'that of Rows in Counts')
+  // the figure of a check shows exactly the rows that are against it
+  await cell(driver, '-1')
+  await click(driver, 'Check that no row holds it')
+  await see(driver, 'Check that every row meets: Fee is not -1, else warn.')
+  await keep(driver)
+  await (await driver.findElement(By.xpath("(//button[contains(., 'does not hold')])[2]"))).click()
+  await driver.wait(async () => JSON.stringify(await grid()) === '[["Oxbow","-1"]]', 10_000, 'not just the rows that are against it')
+  // a column that gets another name at its beginning has it in every sentence after
+  await click(driver, 'Fees, first part')
+  await head(driver, 'Clinic')
+  await driver.actions().sendKeys(Key.F2).perform()
+  await see(driver, 'Rename')
+  await click(driver, 'names')
+  await type('New name of Clinic', 'Place')
+  await driver.actions().sendKeys(Key.ESCAPE).perform()
+  await keep(driver)
+  await click(driver, 'Counts')
+  await see(driver, 'Summarise by Place')
+  // what differs between this table and the one it came from
+  await menu('More for sentence 2', 'Explain the difference to another moment…')
+  await see(driver, '1\nrow stands only after sentence 1')
+  await see(driver, '2\nrows are the same')
+  expect(await accessible(driver)).toEqual([])
+  await choose('Tell rows apart by', 'by Fee')
+  await see(driver, 'Rows belong together where Fee is the same')
+  await click(driver, 'Back to the rows')
+})
