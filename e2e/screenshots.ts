@@ -1,6 +1,6 @@
 import { join } from 'node:path'
 import { By, Key, type WebDriver } from 'selenium-webdriver'
-import { click, give, head, labelled, openBrowser, see, shoot } from './browser/driver.ts'
+import { click, give, head, keep, labelled, openBrowser, see, shoot } from './browser/driver.ts'
 import { demo, root, startOData, startServer } from './browser/server.ts'
 
 /** npm run screenshots: the main views as they are now, from the demo, into docs/screenshots. */
@@ -80,6 +80,83 @@ const elsewhere = async (driver: WebDriver, base: string, service: string): Prom
   await shoot(driver, picture('shelf'))
 }
 
+/** The intake forms: dates in every form, one clinic spelled many ways, a formula, a picture. */
+const intake = async (driver: WebDriver): Promise<void> => {
+  await give(driver, demo('intake-2031-05.csv'))
+  await see(driver, '260 rows · 9 columns')
+  await click(driver, 'Keep')
+  await see(driver, 'Another table')
+  await head(driver, 'Born')
+  await see(driver, 'Read as a date')
+  await driver.sleep(900)
+  await shoot(driver, picture('dates'))
+  await head(driver, 'Clinic')
+  await click(driver, 'Give one spelling…')
+  await see(driver, 'Take it')
+  await click(driver, 'Take it')
+  await driver.sleep(1200)
+  await shoot(driver, picture('spelling'))
+  await driver.actions().sendKeys(Key.ESCAPE).perform()
+  await driver.sleep(500)
+  await head(driver, 'Weight')
+  await click(driver, 'Compute a column from it')
+  await click(driver, 'formula: ')
+  await (await labelled(driver, 'Formula')).sendKeys(Key.chord(Key.CONTROL, 'a'), 'IFERROR(VALUE(SUBSTITUTE(Weight; "kg"; "")); ')
+  await driver.sleep(900)
+  await shoot(driver, picture('formula'))
+  await driver.actions().sendKeys(Key.ESCAPE, Key.ESCAPE).perform()
+  await driver.sleep(400)
+  await head(driver, 'Breed')
+  await click(driver, 'Draw it…')
+  await driver.wait(async () => (await driver.findElements(By.css('canvas'))).length >= 1, 15_000)
+  await driver.sleep(1200)
+  await shoot(driver, picture('picture'))
+}
+/** The demo's story with a price list beside it, and the year before under one another. */
+const tables = async (driver: WebDriver, base: string): Promise<void> => {
+  await driver.get(base)
+  await click(driver, 'Monthly takings')
+  await see(driver, '121 changed')
+  await (await labelled(driver, 'Files for another table')).sendKeys(demo('price-list-2031.csv'))
+  await see(driver, '12 rows · 4 columns')
+  await click(driver, 'Keep')
+  await see(driver, 'Another table')
+  await click(driver, 'Takings')
+  await see(driver, '−92 rows')
+  await (await driver.findElement(By.xpath("//li[contains(., 'Compute Clinic')]//span[contains(@class,'leading-[21px]')]"))).click()
+  await driver.sleep(600)
+  await head(driver, 'Service')
+  await click(driver, 'Match with another table…')
+  await see(driver, 'Service is its Code')
+  await driver.sleep(900)
+  await shoot(driver, picture('match'))
+  await driver.actions().sendKeys(Key.ESCAPE).perform()
+  await driver.executeScript('arguments[0].focus()', await labelled(driver, 'More for sentence 6'))
+  await driver.actions().sendKeys(Key.ENTER).perform()
+  await click(driver, 'Explain the difference')
+  await see(driver, 'rows have other values')
+  await driver.sleep(600)
+  await shoot(driver, picture('difference'))
+  await driver.get(base)
+  await give(driver, demo('visits-2030.xlsx'))
+  await see(driver, 'Oct 2030')
+  for (const month of ['Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct']) await (await driver.findElement(By.xpath(`//li[contains(., '${month} 2030')]//input`))).click()
+  await see(driver, '25 rows · 5 columns')
+  await click(driver, 'Keep')
+  await see(driver, 'Another table')
+  await click(driver, 'Lay other tables underneath…')
+  await (await labelled(driver, 'Files to lay underneath')).sendKeys(demo('visits-2030.xlsx'))
+  await see(driver, 'may be Animal')
+  await click(driver, 'Leave it')
+  await driver.sleep(600)
+  await shoot(driver, picture('union'))
+  await click(driver, 'Lay them together')
+  await keep(driver)
+  await click(driver, 'See how the 10 tables hang together')
+  await driver.sleep(1200)
+  await shoot(driver, picture('map'))
+}
+
 const server = await startServer(undefined, 4311, { FABULA_ALLOW_PRIVATE: '1' })
 const odata = await startOData()
 const { driver } = await openBrowser()
@@ -94,6 +171,9 @@ try {
   await replay(driver)
   await handOver(driver)
   await elsewhere(driver, server.base, odata.address)
+  await driver.get(server.base)
+  await intake(driver)
+  await tables(driver, server.base)
 } finally {
   await driver.quit()
   odata.close()

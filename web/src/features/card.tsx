@@ -1,13 +1,14 @@
 import { useQuery } from '@tanstack/react-query'
 import { counted, figure, typeWords } from '@fabula/core'
 import { factsQuery } from '../api/queries.ts'
+import { LayFiles } from './benches/lay-files.tsx'
 import { BuilderPanel } from './building/builder-panel.tsx'
 import { builderNamed } from './building/builders.ts'
 import { DatesCard } from './building/dates-card.tsx'
 import { ShapePanel, shapeKinds } from './building/shape-panel.tsx'
 import { FindingNotes, Figures, ValueBars } from './columns/column-facts.tsx'
 import type { Story } from './story-state.ts'
-import { verbsFor, type Selection } from './verbs.ts'
+import { layFilesId, verbsFor, type Selection } from './verbs.ts'
 
 /** The selected cell's whole text; a part of it can be selected here too, with the keys as with the mouse. */
 const CellText = ({ story, cell }: { story: Story; cell: Extract<Selection, { kind: 'cell' | 'part' }> }) => {
@@ -83,7 +84,9 @@ export const Card = ({ story }: { story: Story }) => {
         </p>
       </div>
       {story.draft && shapeKinds.includes(story.draft.step.kind) && <ShapePanel story={story} />}
-      {builder && building ? (
+      {building?.id === layFilesId ? (
+        <LayFiles story={story} />
+      ) : builder && building ? (
         <BuilderPanel key={`${builder.id}${building.columns.join()}`} builder={builder} columns={building.columns} story={story} />
       ) : (
         <>

@@ -69,11 +69,11 @@ export const useStory = () => {
     setOnly('all')
     setSelection({ kind: 'table' })
   }
-  /** One sentence, or several of which the last is shown while they are drafts. */
-  const begin = (params: Omit<Step, 'id'> | readonly Omit<Step, 'id'>[]): void => {
+  /** One sentence, or several of which the last is shown while they are drafts; `further`: how many sentences were made since the story was drawn. */
+  const begin = (params: Omit<Step, 'id'> | readonly Omit<Step, 'id'>[], further = 0): void => {
     if (!table || !step) return
     const all = (Array.isArray(params) ? params : [params]) as readonly Omit<Step, 'id'>[]
-    const made = all.map((one, i) => ({ ...one, id: nextStepId(flow.recipe, i) }) as Step)
+    const made = all.map((one, i) => ({ ...one, id: nextStepId(flow.recipe, further + i) }) as Step)
     const last = made.at(-1)
     if (!last) return
     const after = draft?.isNew ? draft.after : step.id

@@ -187,7 +187,7 @@ const MoreTables = ({ story }: { story: Story }) => {
 
 /** The strands so that each stands below those it is made from. */
 export const StoryList = ({ story }: { story: Story }) => (
-  <div className="min-h-0 flex-1 overflow-auto py-3">
+  <div className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto py-3">
     {story.recipe.tables.length > 1 && (
       <p className="pl-[38px] text-[12.5px]">
         <Button look="link" className="py-0!" aria-pressed={story.sight === 'map'} disabled={story.draft !== undefined} onClick={() => story.setSight(story.sight === 'map' ? 'rows' : 'map')}>

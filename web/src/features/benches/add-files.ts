@@ -1,9 +1,11 @@
 import type { FileRef } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
 import { nextStepId, type Read, type Recipe, type Step } from '@fabula/core'
+import type { QueryClient } from '@tanstack/react-query'
 import { ask, upload } from '../../api/client.ts'
-import type { Place } from '../../api/queries.ts'
+import { flowQuery, type Place } from '../../api/queries.ts'
 import { guessedRead, lookAt, openFile, withTable } from '../open-file.ts'
+import type { Story } from '../story-state.ts'
 import { freeTableName, renamedTableTo } from '../tables.ts'
 
 type Part = { readonly ref: FileRef; readonly read: Read; readonly name: string }
@@ -33,7 +35,7 @@ const openedBy = (recipe: Recipe, files: Readonly<Record<string, readonly FileRe
   })?.id
 
 /** What was sent: parts that are new to the story, and those that a table opens already. */
-export const sendParts = async (files: readonly File[], recipe: Recipe, known: Readonly<Record<string, readonly FileRef[]>>, told: (words: string) => void): Promise<{ fresh: Part[]; twins: Twin[] }> => {
+const sendParts = async (files: readonly File[], recipe: Recipe, known: Readonly<Record<string, readonly FileRef[]>>, told: (words: string) => void): Promise<{ fresh: Part[]; twins: Twin[] }> => {
   const fresh: Part[] = []
   const twins: Twin[] = []
   for (const file of files) {
@@ -48,7 +50,7 @@ export const sendParts = async (files: readonly File[], recipe: Recipe, known: R
 }
 
 /** A table of its own for each part: the recipe with them, and their ids. The files are laid with their inputs. Sentences are numbered after those of `drafted`. */
-export const tablesFor = async (parts: readonly Part[], start: Recipe, drafted: Recipe, place: Place, told: (words: string) => void): Promise<{ recipe: Recipe; ids: string[] }> => {
+const tablesFor = async (parts: readonly Part[], start: Recipe, drafted: Recipe, place: Place, told: (words: string) => void): Promise<{ recipe: Recipe; ids: string[] }> => {
   let recipe = start
   const ids: string[] = []
   for (const [i, { ref, read, name }] of parts.entries()) {
@@ -60,4 +62,20 @@ export const tablesFor = async (parts: readonly Part[], start: Recipe, drafted: 
     ids.push(made.id)
   }
   return { recipe, ids }
+}
+
+/** Parts become tables of the story at once; their ids. */
+export const keepParts = async (story: Story, client: QueryClient, parts: readonly Part[], told: (words: string) => void): Promise<string[]> => {
+  if (parts.length === 0) return []
+  const { recipe, ids } = await tablesFor(parts, story.flow.recipe, story.recipe, story.place, told)
+  await story.save(recipe, 'tables from files')
+  await client.invalidateQueries({ queryKey: flowQuery(story.place).queryKey })
+  return ids
+}
+
+/** Files, and the sheets of workbooks, as tables of the story: those that are new, those it has already and may use, and those that it would take twice. */
+export const tablesOfFiles = async (story: Story, client: QueryClient, files: readonly File[], usable: (table: string) => boolean, told: (words: string) => void): Promise<{ ids: string[]; doubled: Twin[] }> => {
+  const { fresh, twins } = await sendParts(files, story.flow.recipe, story.flow.files, told)
+  const made = await keepParts(story, client, fresh, told)
+  return { ids: [...made, ...twins.flatMap(({ table }) => (usable(table) ? [table] : []))], doubled: twins.filter(({ table }) => !usable(table)) }
 }

@@ -2,10 +2,10 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useRef, useState, type DragEvent } from 'react'
 import { counted, figure, listed, typeWords, type Step } from '@fabula/core'
 import type { LayReply } from '@fabula/core/api'
-import { flowQuery, layQuery } from '../../api/queries.ts'
+import { layQuery } from '../../api/queries.ts'
 import { Button, Dot, Notice, Segments } from '../../ui/parts.tsx'
 import type { Story } from '../story-state.ts'
-import { sendParts, tablesFor, type Twin } from './add-files.ts'
+import { keepParts, tablesOfFiles, type Twin } from './add-files.ts'
 import { standBefore, without } from './stand-before.ts'
 import { isMoved, laidInto, onItsOwn, takenApart, withTables, type From } from './union-edits.ts'
 
@@ -24,27 +24,30 @@ const AddTables = ({ step, story }: { step: Step; story: Story }) => {
   const tables = step.with as readonly string[]
   const nameOf = (id: string): string => story.recipe.tables.find((table) => table.id === id)?.name ?? id
   const lay = (ids: readonly string[]): void => story.reword(withTables(step, [...tables, ...ids]))
-  const layParts = async (parts: readonly Omit<Twin, 'table'>[], more: readonly string[]): Promise<void> => {
-    const made = await tablesFor(parts, story.flow.recipe, story.recipe, story.place, setDoing)
-    if (parts.length > 0) {
-      await story.save(made.recipe, 'tables from files')
-      await client.invalidateQueries({ queryKey: flowQuery(story.place).queryKey })
-    }
-    if (made.ids.length + more.length > 0) lay([...made.ids, ...more])
-  }
-  const take = async (files: readonly File[]): Promise<void> => {
+  const busy = async (run: () => Promise<void>): Promise<void> => {
     try {
-      const { fresh, twins } = await sendParts(files, story.flow.recipe, story.flow.files, setDoing)
-      const usable = (id: string): boolean => !tables.includes(id) && story.usableTables.some((one) => one.id === id)
-      await layParts(fresh, twins.flatMap(({ table }) => (usable(table) ? [table] : [])))
-      const doubled = twins.filter(({ table }) => !usable(table))
-      if (doubled.length > 0) setAsked({ id: '', twins: doubled })
+      await run()
     } catch (error) {
       story.setProblem((error as Error).message)
     } finally {
       setDoing('')
     }
   }
+  const take = (files: readonly File[]): Promise<void> =>
+    busy(async () => {
+      const { ids, doubled } = await tablesOfFiles(story, client, files, (id) => !tables.includes(id) && story.usableTables.some((one) => one.id === id), setDoing)
+      if (ids.length > 0) lay(ids)
+      if (doubled.length > 0) setAsked({ id: '', twins: doubled })
+    })
+  /** What was asked about is laid nonetheless; a table cannot lie under itself, so its rows come by another table from the same file. */
+  const twice = (): Promise<void> =>
+    busy(async () => {
+      const own = story.table?.id
+      const twins = asked?.twins ?? []
+      setAsked(undefined)
+      const made = await keepParts(story, client, twins.filter(({ table }) => table === own), setDoing)
+      lay([...(asked?.id ? [asked.id] : []), ...made, ...twins.flatMap(({ table }) => (table === own ? [] : [table]))])
+    })
   return (
     <div className="grid gap-1.5">
       <div className="flex flex-wrap items-center gap-1.5">
@@ -75,12 +78,7 @@ const AddTables = ({ step, story }: { step: Step; story: Story }) => {
           <Button
             look="link"
             className="py-0!"
-            onClick={() => {
-              const own = story.table?.id
-              // a table cannot lie under itself: its rows come by another table from the same file
-              void layParts(asked.twins.filter(({ table }) => table === own), asked.id !== '' ? [asked.id] : asked.twins.flatMap(({ table }) => (table === own ? [] : [table]))).catch((error: unknown) => story.setProblem((error as Error).message)).finally(() => setDoing(''))
-              setAsked(undefined)
-            }}
+            onClick={() => void twice()}
           >
             Lay {asked.id !== '' || asked.twins.length === 1 ? 'it' : 'them'} twice
           </Button>{' '}
