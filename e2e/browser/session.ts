@@ -1,9 +1,25 @@
-import { mkdirSync } from 'node:fs'
+import { mkdirSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, afterEach, beforeAll } from 'vitest'
-import { openBrowser, shoot, type Browser } from './driver.ts'
+import { click, give, openBrowser, see, shoot, type Browser } from './driver.ts'
 import { startServer, type Running } from './server.ts'
+
+/** A file in the folder where downloads arrive; its path. */
+export const fileIn = ({ browser }: { readonly browser: Browser }, name: string, content: string): string => {
+  const path = join(browser.downloads, name)
+  writeFileSync(path, content)
+  return path
+}
+/** A story of its own from a file with this content, kept as it opens. */
+export const openAs = async (here: { readonly server: Running; readonly browser: Browser }, name: string, content: string): Promise<void> => {
+  const { driver } = here.browser
+  await driver.get(here.server.base)
+  await give(driver, fileIn(here, name, content))
+  await see(driver, 'Keep')
+  await click(driver, 'Keep')
+  await see(driver, 'Another table')
+}
 
 /** A server on a folder of its own and a fresh browser for the tests of one file; both are there once its tests run. */
 export const session = (environment: Readonly<Record<string, string>> = {}): { server: Running; browser: Browser } => {

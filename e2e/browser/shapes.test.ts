@@ -1,26 +1,15 @@
 import { execFileSync } from 'node:child_process'
-import { existsSync, readdirSync, writeFileSync } from 'node:fs'
+import { existsSync, readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { By, Key } from 'selenium-webdriver'
 import { expect, test } from 'vitest'
 import { accessible, click, give, head, keep, labelled, see } from './driver.ts'
 import { root } from './server.ts'
-import { session } from './session.ts'
+import { fileIn, openAs, session } from './session.ts'
 
 const here = session()
-const write = (name: string, content: string): string => {
-  const path = join(here.browser.downloads, name)
-  writeFileSync(path, content)
-  return path
-}
-const open = async (name: string, content: string): Promise<void> => {
-  const { driver } = here.browser
-  await driver.get(here.server.base)
-  await give(driver, write(name, content))
-  await see(driver, 'Keep')
-  await click(driver, 'Keep')
-  await see(driver, 'Another table')
-}
+const write = (name: string, content: string): string => fileIn(here, name, content)
+const open = (name: string, content: string): Promise<void> => openAs(here, name, content)
 /** The story as it is kept, run on another file by the command line. */
 const replayed = async (name: string, content: string): Promise<string> => {
   const id = /flows\/([^/]+)/.exec(await here.browser.driver.getCurrentUrl())?.[1] ?? ''

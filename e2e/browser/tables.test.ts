@@ -1,26 +1,14 @@
 import { execFileSync } from 'node:child_process'
-import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { By, Key } from 'selenium-webdriver'
 import { expect, test } from 'vitest'
 import { accessible, cell, click, give, head, keep, labelled, see, text } from './driver.ts'
 import { demo, root } from './server.ts'
-import { session } from './session.ts'
+import { fileIn, openAs, session } from './session.ts'
 
 const here = session()
-const write = (name: string, content: string): string => {
-  const path = join(here.browser.downloads, name)
-  writeFileSync(path, content)
-  return path
-}
-const open = async (name: string, content: string): Promise<void> => {
-  const { driver } = here.browser
-  await driver.get(here.server.base)
-  await give(driver, write(name, content))
-  await see(driver, 'Keep')
-  await click(driver, 'Keep')
-  await see(driver, 'Another table')
-}
+const write = (name: string, content: string): string => fileIn(here, name, content)
+const open = (name: string, content: string): Promise<void> => openAs(here, name, content)
 const more = async (name: string, content: string): Promise<void> => {
   const { driver } = here.browser
   await (await labelled(driver, 'Files for another table')).sendKeys(write(name, content))

@@ -158,3 +158,14 @@ export const selectorPython = (selector: Selector, frame: Code): Code => {
 /** select "¶", a, b, from …: the columns of a step's output, each by its own expression where one is given. */
 export const selectColumns = ({ from, output, column }: SqlContext, expressions: Readonly<Record<string, Code>> = {}, tail: Code = code('')): Code =>
   sql`select ${joined([code('"¶"'), ...output.map((field) => (expressions[field.name] ? sql`${expressions[field.name] as Code} as ${column(field.name)}` : column(field.name)))], ', ')}\nfrom ${from}${tail}`
+
+/** In a clash the renamed column gives way; between two renamed ones the later does. */
+export const settle = (wanted: readonly string[], before: readonly string[]): string[] => {
+  const taken = wanted.filter((one, i) => one === before[i])
+  return wanted.map((one, i) => {
+    if (one === before[i]) return one
+    const free = freeName(one, taken)
+    taken.push(free)
+    return free
+  })
+}

@@ -4,7 +4,7 @@ import { code, joined } from '../generate/tag.ts'
 import type { Schema } from '../table/table.ts'
 import { lower, titleCase, trim, upper } from '../table/text.ts'
 import { counted, listed } from '../words.ts'
-import { checkColumn, checkSelector, freeName, selected, selectedNames, selectorPython, selectorSchema, selectorWords, type Selector } from './check-columns.ts'
+import { checkColumn, checkSelector, selected, selectedNames, selectorPython, selectorSchema, selectorWords, settle, type Selector } from './check-columns.ts'
 import { name } from './names.ts'
 import { defineStep, slot, type Sentence } from './step-kind.ts'
 
@@ -18,17 +18,6 @@ const changed = (change: Change, text: string): string => {
   if (change.find) result = result.replaceAll(change.find, () => change.replace ?? '')
   if (change.case) result = cases[change.case](result)
   return `${change.prefix ?? ''}${result}${change.suffix ?? ''}`
-}
-
-/** In a clash the renamed column gives way; between two renamed ones the later does. */
-const settle = (wanted: readonly string[], before: readonly string[]): string[] => {
-  const taken = wanted.filter((one, i) => one === before[i])
-  return wanted.map((one, i) => {
-    if (one === before[i]) return one
-    const free = freeName(one, taken)
-    taken.push(free)
-    return free
-  })
 }
 
 /** The names after `names` all at once, then after `change`. */

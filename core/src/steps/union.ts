@@ -7,7 +7,7 @@ import { ints } from '../table/memory.ts'
 import { convert } from '../table/reading.ts'
 import { Table, type Field, type Schema } from '../table/table.ts'
 import { counted } from '../words.ts'
-import { checkColumn, freeName, inTable } from './check-columns.ts'
+import { checkColumn, freeName, inTable, settle } from './check-columns.ts'
 import { name } from './names.ts'
 import { defineStep, slot, tableSlot, type TableNames } from './step-kind.ts'
 
@@ -22,17 +22,6 @@ export type UnionParams = {
 
 /** One of the tables that are laid under one another: its columns under the names they get. */
 export type UnionPart = { readonly table: string; readonly schema: Schema; readonly names: readonly string[] }
-
-/** In a clash within a table the renamed column gives way. */
-const settle = (wanted: readonly string[], before: readonly string[]): string[] => {
-  const taken = wanted.filter((one, i) => one === before[i])
-  return wanted.map((one, i) => {
-    if (one === before[i]) return one
-    const free = freeName(one, taken)
-    taken.push(free)
-    return free
-  })
-}
 
 const partOf = (params: UnionParams, table: string, schema: Schema): UnionPart => {
   const before = schema.map((field) => field.name)
