@@ -1,6 +1,8 @@
-import { mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs'
+import { appendFileSync, mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
-import { fitRecipe, maybeIsoDateTime, maybeIsoDate, refusals, runRecipe, csvPieces, formatDateTime, formatDecimal, textOfCell, type FitRun, type Recipe, type RanTable, type Table } from '@fabula/core'
+import { byFile, fitRecipe, formatOfPath, isFile, maybeIsoDateTime, maybeIsoDate, refusals, runRecipe, formatDateTime, formatDecimal, textOfCell, type DatabaseOutput, type FitRun, type OutputFormat, type Recipe, type RanTable, type Table } from '@fabula/core'
+import { outputPieces, UnwritableTable, writeToDatabase } from '@fabula/formats'
+import { connectionOf, withDatabase } from './database.ts'
 import { Fault, fault } from './fault.ts'
 import { checkRecipe, loadInputs, loadParameters, loadRecipe, pairs, type Opened } from './load.ts'
 
@@ -18,12 +20,13 @@ const momentOf = (text: string | undefined): number => {
   return moment
 }
 
-type Written = { readonly table: string; readonly path: string; readonly guard: boolean }
+type Written = { readonly table: string; readonly path: string; readonly format: OutputFormat; readonly guard: boolean }
 
-const targets = (recipe: Recipe, recipePath: string, words: RunWords): Written[] => {
+const targets = (recipe: Recipe, recipePath: string, words: RunWords): { readonly files: readonly Written[]; readonly database: readonly DatabaseOutput[] } => {
   const folder = words.to ?? dirname(recipePath)
-  if (words.output.length > 0) return pairs(words.output, '--output', recipe.tables.map(({ id }) => id), 'table').map(([table, path]) => ({ table, path, guard: false }))
-  return (recipe.outputs ?? []).map(({ table, file, options }) => ({ table, path: join(folder, file), guard: options?.guard ?? false }))
+  if (words.output.length > 0) return { files: pairs(words.output, '--output', recipe.tables.map(({ id }) => id), 'table').map(([table, path]) => ({ table, path, format: path === '-' ? 'csv' : formatOfPath(path), guard: false })), database: [] }
+  const outputs = recipe.outputs ?? []
+  return { files: outputs.filter(isFile).map(({ table, format, file, options }) => ({ table, path: join(folder, file), format, guard: options?.guard ?? false })), database: outputs.filter((output): output is DatabaseOutput => !isFile(output)) }
 }
 
 const fitted = (recipe: Recipe, { inputs }: Opened, ran: FitRun, allowChanges: boolean): void => {
@@ -33,29 +36,33 @@ const fitted = (recipe: Recipe, { inputs }: Opened, ran: FitRun, allowChanges: b
   throw new Fault(4, (grave.length > 0 ? grave : findings).map(({ code, sentence, column }) => ({ code, sentence: verdict === 'does-not-fit' ? sentence : `${sentence} Run with --allow-changes to go on all the same.`, where: column })))
 }
 
-const pieces = (table: Table, guard: boolean): string => [...csvPieces(table, guard)].join('')
+type Made = Written & { readonly result: Table; readonly name: string }
+const piecesOf = (format: OutputFormat, made: readonly Made[]): (string | Uint8Array)[] => [...outputPieces(format, made.map(({ name, result }) => ({ name, table: result })), made[0]?.guard ?? false)]
 
-/** All files or none: each is written beside its place first, then moved there. */
-const writeAll = (files: readonly { path: string; text: string }[]): void => {
+/** All files or none: each is written beside its place first, then, once `between` is done, moved there. */
+const writeAll = async (files: readonly { readonly path: string; readonly pieces: readonly (string | Uint8Array)[] }[], between: () => Promise<void>): Promise<void> => {
   const done: { from: string; to: string }[] = []
   try {
-    for (const { path, text } of files) {
+    for (const { path, pieces } of files) {
       mkdirSync(dirname(resolve(path)), { recursive: true })
       const from = `${path}.${process.pid}.part`
-      writeFileSync(from, text)
       done.push({ from, to: path })
+      writeFileSync(from, '')
+      for (const piece of pieces) appendFileSync(from, piece)
     }
+    await between()
     for (const { from, to } of done) renameSync(from, to)
   } catch (error) {
     for (const { from } of done) rmSync(from, { force: true })
-    throw fault(6, 'unwritable-file', `The result cannot be written: ${(error as Error).message}.`)
+    if (error instanceof Fault) throw error
+    throw fault(6, 'unwritable-file', `The result cannot be written: ${(error as Error).message.replace(/\.$/, '')}.`)
   }
 }
 
 const checksOf = (tables: readonly RanTable[]) => tables.flatMap(({ steps }) => steps.flatMap(({ step, account }) => (account?.check ? [{ step: step.id, passed: account.check.passed, say: account.check.say, figure: account.check.figure, stop: account.check.stop }] : [])))
 const told = ({ say, figure }: { say: string; figure: number | null }): string => `${say}${figure === null ? '' : ` (${formatDecimal(figure)})`}`
 
-const accountsOf = (recipe: Recipe, startedAt: number, parameters: Readonly<Record<string, unknown>>, opened: Opened, tables: readonly RanTable[], outputs: readonly (Written & { result: Table })[]) => ({
+const accountsOf = (recipe: Recipe, startedAt: number, parameters: Readonly<Record<string, unknown>>, opened: Opened, tables: readonly RanTable[], outputs: readonly { readonly table: string; readonly path: string; readonly result: Table }[]) => ({
   recipe: recipe.name,
   startedAt: formatDateTime(startedAt),
   parameters,
@@ -80,14 +87,24 @@ export const run = async (recipePath: string, words: RunWords): Promise<void> =>
   const failed = checksOf(tables).filter(({ passed }) => !passed)
   if (failed.some(({ stop }) => stop)) throw new Fault(5, failed.filter(({ stop }) => stop).map((check) => ({ code: 'check-stops', sentence: `A check stops the run: ${told(check)}.`, where: check.step })))
   for (const check of failed) process.stderr.write(`A check does not hold: ${told(check)}.\n`)
-  const outputs = wanted.map((one) => {
-    const result = tables.find(({ id }) => id === one.table)?.table
-    if (!result) throw fault(4, 'broken-step', `The table ${one.table} could not be made.`)
-    return { ...one, result }
-  })
+  const tableOf = (id: string): Table => {
+    const result = tables.find((one) => one.id === id)?.table
+    if (!result) throw fault(4, 'broken-step', `The table ${id} could not be made.`)
+    return result
+  }
+  const outputs = wanted.files.map((one): Made => ({ ...one, result: tableOf(one.table), name: recipe.tables.find(({ id }) => id === one.table)?.name ?? one.table }))
+  const stored = wanted.database.map((output) => ({ output, connection: connectionOf(output.connection), table: output.table, path: `${output.connection}: ${output.name}`, result: tableOf(output.table) }))
   const types = Object.fromEntries((recipe.parameters ?? []).map(({ name, type }) => [name, type]))
   const shown = Object.fromEntries(Object.entries(parameters).map(([name, cell]) => [name, cell === null || typeof cell === 'boolean' || types[name] === 'integer' || types[name] === 'decimal' ? cell : textOfCell(types[name] ?? 'text', cell)]))
-  const accounts = words.accounts ? [{ path: words.accounts, text: `${JSON.stringify(accountsOf(recipe, now, shown, opened, tables, outputs), null, 2)}\n` }] : []
-  writeAll([...outputs.filter(({ path }) => path !== '-').map(({ path, result, guard }) => ({ path, text: pieces(result, guard) })), ...accounts])
-  for (const { path, result } of outputs) if (path === '-') process.stdout.write(pieces(result, false))
+  const accounts = words.accounts ? [{ path: words.accounts, pieces: [`${JSON.stringify(accountsOf(recipe, now, shown, opened, tables, [...outputs, ...stored]), null, 2)}\n`] }] : []
+  const files = byFile(outputs.filter(({ path }) => path !== '-')).map((made) => ({ path: made[0]?.path ?? '', pieces: made }))
+  try {
+    await writeAll([...files.map(({ path, pieces }) => ({ path, pieces: piecesOf(pieces[0]?.format ?? 'csv', pieces) })), ...accounts], async () => {
+      for (const { output, connection, result } of stored) await withDatabase(connection, (query) => writeToDatabase(query, output, result))
+    })
+  } catch (error) {
+    if (error instanceof UnwritableTable) throw fault(6, 'unwritable-table', error.message)
+    throw error
+  }
+  for (const made of outputs) if (made.path === '-') for (const piece of piecesOf('csv', [made])) process.stdout.write(piece)
 }

@@ -13,6 +13,8 @@ export { formatDate, formatDateTime, formatTime, maybeIsoDateTime, maybeIsoDate 
 export { wildcard, trim, lower } from './table/text.ts'
 export * from './words.ts'
 export * from './recipe/schema.ts'
+export { createStatement, databaseColumns, insertStatement, tableIn, uniqueIndexStatement, whyNotInto, type DatabaseColumn } from './recipe/database-output.ts'
+export { byFile, formatOfPath, isFile, outputFormats, type DatabaseOutput, type FileOutput, type Output, type OutputFormat } from './recipe/outputs.ts'
 export * from './recipe/edit.ts'
 export * from './recipe/plan.ts'
 export * from './recipe/engine.ts'

@@ -37,14 +37,16 @@ const database = await Database.open(join(data, 'database'))
 const files = new FileStore(data, database)
 const flows = new Flows(database)
 const shelf = new Shelf(database, files)
+const sources = new Sources(database, new Secrets(data))
 const services = {
   flows,
   files,
   shelf,
-  sources: new Sources(database, new Secrets(data)),
+  sources,
   reach: { allowPrivate: process.env.FABULA_ALLOW_PRIVATE === '1', maxBytes: Number(process.env.FABULA_MAX_FETCH ?? 1e9), timeoutMs: 30_000 },
   bench: new Bench(data),
   runner: new Bench(data),
+  connection: (name: string) => sources.connection(name),
   registerFile: async ({ hash, size }: { hash: string; size: number }) => void (await database.query('insert into files (hash, size) values ($1, $2) on conflict do nothing', hash, size)),
 }
 await flows.failUnfinished()

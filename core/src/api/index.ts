@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { outputFormats } from '../recipe/outputs.ts'
 import { recipeSchema, type Recipe } from '../recipe/schema.ts'
 import { fileRef } from './files.ts'
 import { picture, pictureData } from './pictures.ts'
@@ -137,7 +138,7 @@ export const runReply = z.object({
   edit: z.number(),
   files: z.array(z.object({ input: z.string(), name: z.string(), hash: z.string(), rows: z.number() })),
   tables: z.array(z.object({ id: z.string(), steps: z.array(account) })),
-  outputs: z.array(z.object({ table: z.string(), file: z.string(), hash: z.string(), rows: z.number(), columns: z.number(), first: z.array(cells), names: z.array(z.string()) })),
+  outputs: z.array(z.object({ table: z.string(), file: z.string(), format: z.enum([...outputFormats, 'postgresql']).default('csv'), /** Empty where it went into a database. */ hash: z.string(), /** The connection it went into. */ into: z.string().nullable().default(null), rows: z.number(), columns: z.number(), first: z.array(cells), names: z.array(z.string()) })),
   /** The flow's pictures as this replay drew them. */
   pictures: z.array(z.object({ picture, data: pictureData })),
 })

@@ -4,6 +4,7 @@ import type { StepKind } from '../steps/step-kind.ts'
 import { columnTypes, scalarTypes } from '../table/column.ts'
 import { name } from '../steps/names.ts'
 import { nearest, quoted } from '../words.ts'
+import { fileClashes, outputSchema, type Output } from './outputs.ts'
 
 const id = z.string().regex(/^[a-z][a-z0-9-]*$/, 'an id is small letters, digits and hyphens, a letter first')
 const cellValue = z.union([z.string(), z.number(), z.boolean(), z.null()])
@@ -23,12 +24,6 @@ const parameterSchema = z.strictObject({ name, type: z.enum(scalarTypes), value:
 const fieldSchema = z.strictObject({ name, type: z.enum(columnTypes) })
 const inputSchema = z.strictObject({ id, name, files: z.string().optional(), columns: z.array(fieldSchema).optional() })
 const tableSchema = z.strictObject({ id, name, steps: z.array(stepSchema).min(1) })
-const fileName = z
-  .string()
-  .min(1)
-  .refine((file) => !/^(?:[/\\]|[A-Za-z]:)|(?:^|[/\\])\.\.(?:[/\\]|$)/.test(file), 'a file name stays below its folder')
-const outputSchema = z.strictObject({ table: id, format: z.literal('csv'), file: fileName, options: z.strictObject({ guard: z.boolean().optional() }).optional() })
-
 export const recipeSchema = z
   .strictObject({
     fabula: z.literal(1),
@@ -43,7 +38,6 @@ export const recipeSchema = z
 
 export type Parameter = z.infer<typeof parameterSchema>
 export type Input = z.infer<typeof inputSchema>
-export type Output = z.infer<typeof outputSchema>
 export type RecipeTable = { readonly id: string; readonly name: string; readonly steps: readonly Step[] }
 export type Recipe = {
   readonly fabula: 1
@@ -116,6 +110,7 @@ const consistency = (recipe: Recipe): RecipeFault[] => [
   ),
   ...circles(recipe),
   ...(recipe.outputs ?? []).flatMap(({ table }, i) => (recipe.tables.some((one) => one.id === table) ? [] : [{ where: `$.outputs[${i}].table`, sentence: `There is no table ${quoted(table)}.` }])),
+  ...fileClashes(recipe.outputs ?? []).map(({ at, sentence }) => ({ where: `$.outputs[${at}].file`, sentence })),
 ]
 
 /** Tables that use each other, however indirectly, told once for each circle. */

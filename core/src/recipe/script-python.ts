@@ -4,6 +4,7 @@ import { code, comment, joined, lines, py, type Code } from '../generate/tag.ts'
 import { fileColumns, isWorkbook, type Read } from '../steps/open.ts'
 import type { PythonContext } from '../steps/step-kind.ts'
 import { literalPython } from '../steps/value.ts'
+import { scriptOutputs } from './outputs.ts'
 import { inOrder, kindOf, paramsOf, parameterTypes, planRecipe, tableNames, sentenceText, type Plan } from './plan.ts'
 import type { Recipe } from './schema.ts'
 import { csvFirst, inputFormat } from './script-inputs.ts'
@@ -23,7 +24,7 @@ const runtimeNames = new Set(pythonRuntime.flatMap(({ source }) => source.match(
 /** The Python script of a recipe: pandas 1.5 or newer and nothing else, one block a step under its sentence. */
 export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): Script => {
   const parameters = parameterTypes(recipe)
-  const outputs = recipe.outputs && recipe.outputs.length > 0 ? recipe.outputs : recipe.tables.slice(-1).map(({ id: table }) => ({ table, file: `${table}.csv` }))
+  const outputs = scriptOutputs(recipe)
   const blocks: { step: string; code: Code }[] = []
   for (const own of inOrder(recipe)) {
     const table = plan.tables.find(({ id }) => id === own.id)

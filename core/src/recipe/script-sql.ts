@@ -6,6 +6,7 @@ import type { Read } from '../steps/open.ts'
 import { asCsv, fileColumns, headerSql } from '../steps/open.ts'
 import { rectangleOf } from '../steps/open-range.ts'
 import type { SqlContext } from '../steps/step-kind.ts'
+import { scriptOutputs } from './outputs.ts'
 import { inOrder, kindOf, paramsOf, parameterTypes, planRecipe, tableNames, sentenceText, type Plan } from './plan.ts'
 import type { Recipe } from './schema.ts'
 import { csvFirst, inputFormat, readOf } from './script-inputs.ts'
@@ -73,7 +74,7 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): Scri
   if (unsure) throw new ScriptError(`Only the files can tell which columns ${unsure.name} has, and SQL needs to know them. Give the files too: --input NAME=FILE for each input.`)
   const column = namer()
   const parameters = parameterTypes(recipe)
-  const outputs = recipe.outputs && recipe.outputs.length > 0 ? recipe.outputs : recipe.tables.slice(-1).map(({ id: table }) => ({ table, file: `${table}.csv` }))
+  const outputs = scriptOutputs(recipe)
   const blocks: { step?: string; code: Code }[] = []
   const last = new Map<string, { view: Code; names: readonly string[] }>()
   const ordered = inOrder(recipe)

@@ -8,7 +8,7 @@ const cell = (text: string): string => (needsQuotes.test(text) ? `"${text.replac
 /** Text that a spreadsheet would take for a formula, and that is not a number. */
 const risky = /^[=+\-@\t\r]/
 const plainNumber = /^[-+]?(?:[0-9]+\.?[0-9]*|\.[0-9]+)(?:[eE][-+]?[0-9]+)?$/
-const guarded = (text: string): string => (risky.test(text) && !plainNumber.test(text) ? `'${text}` : text)
+export const guarded = (text: string): string => (risky.test(text) && !plainNumber.test(text) ? `'${text}` : text)
 
 /** The cells of a column as CSV writes them; a coded text is quoted once per word. */
 const writer = (column: Column, guard: boolean): ((row: number) => string) => {

@@ -1,14 +1,14 @@
-import { createHash } from 'node:crypto'
-import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
-import { dirname, join } from 'node:path'
+import { existsSync, readFileSync } from 'node:fs'
 import {
-  csvPieces, drawPicture, factsOf, fileColumns, findText, fitRecipe, kindOf, lineageBetween, mendsFor, needsData, parameterCells, partnersOf, pythonScript, refusals, renamedTable, runRecipe, ScriptError, sentenceOf, sentenceText, sqlScript, StepCache, suggestGroups, tableNames, tablesNeeded, textOfCell, valuesOf, viewOf,
+  drawPicture, factsOf, fileColumns, findText, fitRecipe, kindOf, lineageBetween, mendsFor, needsData, parameterCells, partnersOf, pythonScript, refusals, renamedTable, runRecipe, ScriptError, sentenceOf, sentenceText, sqlScript, StepCache, suggestGroups, tableNames, tablesNeeded, valuesOf, viewOf,
   type Read, type Recipe, type Renames, type Facts, type Judge, type Source, type Sources, type Step, type Table,
 } from '@fabula/core'
 import type { FileRef, FitReply, GroupsReply, LookReply, OpenReply, Picture, PreviewReply, PreviewRequest, ReconcileReply, RunReply, ScriptReply } from '@fabula/core/api'
-import { FileProblem, lookAtFile, openInput, type OpenedFiles } from '@fabula/formats'
+import { FileProblem, lookAtFile, openInput, UnwritableTable, type OpenedFiles } from '@fabula/formats'
+import type { Connection } from '../sources/postgresql.ts'
 import { setImmediate as otherWork } from 'node:timers/promises'
 import { layTables, matchTables, reconcileTables, type MatchAsked } from './benches.ts'
+import { firstRows, pathOf, writeOutputs } from './outputs.ts'
 
 type Moment = { readonly table: string; readonly step: string }
 /** Work done in a worker thread. A `Task` is plain data; `Progress` tells how far it is. */
@@ -27,7 +27,7 @@ export type Task =
   | { readonly kind: 'scripts'; readonly recipe: Recipe; readonly files: Files }
   | { readonly kind: 'find'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly text: string; readonly from: { readonly row: number; readonly column: string } | null; readonly back: boolean; readonly files: Files; readonly now: number }
   | { readonly kind: 'fit'; readonly recipe: Recipe; readonly files: Files; readonly before: Files; readonly renames: Readonly<Record<string, Renames>> }
-  | { readonly kind: 'run'; readonly recipe: Recipe; readonly pictures: readonly Picture[]; readonly files: Files; readonly renames: Readonly<Record<string, Renames>>; readonly allowChanges: boolean; readonly parameters: Readonly<Record<string, string>>; readonly now: number }
+  | { readonly kind: 'run'; readonly recipe: Recipe; readonly pictures: readonly Picture[]; readonly files: Files; readonly renames: Readonly<Record<string, Renames>>; readonly allowChanges: boolean; readonly parameters: Readonly<Record<string, string>>; readonly connections: Readonly<Record<string, Connection>>; readonly now: number }
 export type Progress = { readonly done: number; readonly of: number; readonly doing: string }
 export class TaskProblem extends Error {}
 
@@ -37,8 +37,6 @@ const cache = new StepCache()
 const opened = new Map<string, OpenedFiles>()
 const readings = new Map<string, Promise<OpenedFiles>>()
 const mostOpened = 8
-
-const pathOf = (folder: string, hash: string): string => join(folder, 'files', hash.slice(0, 2), hash)
 
 /** A file's bytes; one that was deleted from the shelf is asked for again. */
 const stored = ({ name, hash }: { name: string; hash: string }, desk: Desk): { name: string; hash: string; bytes: Buffer } => {
@@ -217,26 +215,6 @@ const scripts = async ({ recipe, files }: Extract<Task, { kind: 'scripts' }>, de
   return { python: python.parts, sql: sql.parts, problem: python.problem ?? sql.problem }
 }
 
-const firstRows = (table: Table, most: number): (string | null)[][] =>
-  Array.from({ length: Math.min(most, table.rowCount) }, (_, row) =>
-    table.schema.map(({ type }, c) => {
-      const cell = table.cell(c, row)
-      return cell === null ? null : textOfCell(type, cell)
-    }),
-  )
-
-const store = (folder: string, text: Iterable<string>): { hash: string; size: number } => {
-  const whole = Buffer.from([...text].join(''))
-  const hash = createHash('sha256').update(whole).digest('hex')
-  const path = pathOf(folder, hash)
-  if (!existsSync(path)) {
-    mkdirSync(dirname(path), { recursive: true })
-    writeFileSync(`${path}.part`, whole, { flush: true })
-    renameSync(`${path}.part`, path)
-  }
-  return { hash, size: whole.length }
-}
-
 export type RunResult = Pick<RunReply, 'files' | 'tables' | 'outputs' | 'pictures'> & { readonly stored: readonly { hash: string; size: number }[] }
 
 const run = async (task: Extract<Task, { kind: 'run' }>, desk: Desk): Promise<RunResult> => {
@@ -250,14 +228,14 @@ const run = async (task: Extract<Task, { kind: 'run' }>, desk: Desk): Promise<Ru
   const report = fitRecipe(recipe, inputs, ran)
   if (report.verdict === 'does-not-fit' || (report.verdict === 'fits-with-changes' && !task.allowChanges)) throw new TaskProblem(`The files do not fit: ${report.findings.filter(({ code }) => code !== 'new-column').map(({ sentence }) => sentence).join(' ')}`)
   const { tables } = ran
-  const wanted = recipe.outputs && recipe.outputs.length > 0 ? recipe.outputs : recipe.tables.slice(-1).map(({ id }) => ({ table: id, file: `${id}.csv`, options: undefined }))
-  const stored: { hash: string; size: number }[] = []
-  const outputs = wanted.map(({ table, file, options }) => {
-    const result = tables.find(({ id }) => id === table)?.table
-    if (!result) throw new TaskProblem(`The table ${table} could not be made.`)
-    const kept = store(desk.folder, csvPieces(result, options?.guard ?? true))
-    stored.push(kept)
-    return { table, file, hash: kept.hash, rows: result.rowCount, columns: result.names.length, first: firstRows(result, 50), names: [...result.names] }
+  const tableOf = (id: string): Table => {
+    const result = tables.find((one) => one.id === id)?.table
+    if (!result) throw new TaskProblem(`The table ${tableNames(recipe)(id)} could not be made.`)
+    return result
+  }
+  desk.progress({ done: 1, of: 1, doing: 'Writing what came out' })
+  const { outputs, stored } = await writeOutputs(recipe, tableOf, desk.folder, task.connections).catch((error: unknown) => {
+    throw error instanceof UnwritableTable ? new TaskProblem(error.message) : error
   })
   const pictures = task.pictures.flatMap((picture) => {
     const table = tables.find(({ id }) => id === picture.table)?.table

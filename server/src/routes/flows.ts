@@ -1,15 +1,17 @@
 import { Router, type Request } from 'express'
 import type { z } from 'zod'
-import { writeRecipe, type Recipe } from '@fabula/core'
+import { isFile, writeRecipe, type Recipe } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import type { Bench } from '../jobs/pool.ts'
 import type { Progress, RunResult } from '../jobs/tasks.ts'
 import { Refusal } from '../refusal.ts'
+import type { Connection } from '../sources/postgresql.ts'
 import type { FileStore } from '../store/files.ts'
 import type { Flows } from '../store/flows.ts'
 import { body, send } from './check.ts'
+import { zipInto } from './zip.ts'
 
-export type Services = { readonly flows: Flows; readonly files: FileStore; readonly bench: Bench; readonly runner: Bench; readonly registerFile: (file: { hash: string; size: number }) => Promise<void> }
+export type Services = { readonly connection: (name: string) => Promise<Connection>; readonly flows: Flows; readonly files: FileStore; readonly bench: Bench; readonly runner: Bench; readonly registerFile: (file: { hash: string; size: number }) => Promise<void> }
 
 /** The wall clock of this machine, in milliseconds. */
 const wallClock = (): number => {
@@ -22,7 +24,7 @@ type Going = { progress: Progress; stop: () => void }
 const going = new Map<string, Going>()
 
 /** `flowOf` says which flow a request is about, and whether it may change it. */
-export const flowRoutes = ({ flows, files, bench, runner, registerFile }: Services, flowOf: (request: Request) => Promise<string>, readOnly: boolean): Router => {
+export const flowRoutes = ({ flows, files, bench, runner, registerFile, connection }: Services, flowOf: (request: Request) => Promise<string>, readOnly: boolean): Router => {
   const router = Router({ mergeParams: true })
   const changes = (): void => {
     if (readOnly) throw new Refusal(403, 'read-only', 'By this link the story can be read and replayed, not changed.')
@@ -146,8 +148,12 @@ export const flowRoutes = ({ flows, files, bench, runner, registerFile }: Servic
     const { files: given, renames, allowChanges, parameters } = body(api.replayRequest, request)
     const flow = await reply(id)
     const { now } = await filesFor(id, given)
+    // by a link nothing is written into a database
+    const recipe: Recipe = readOnly && flow.recipe.outputs ? { ...flow.recipe, outputs: flow.recipe.outputs.filter(isFile) } : flow.recipe
+    const connections: Record<string, Connection> = {}
+    for (const output of recipe.outputs ?? []) if (!isFile(output)) connections[output.connection] ??= await connection(output.connection)
     const run = await flows.startRun(id, flow.edit, { files: given, renames, allowChanges, parameters })
-    const { result, stop } = runner.do<RunResult>({ kind: 'run', recipe: flow.recipe, pictures: flow.pictures, files: now, renames, allowChanges, parameters, now: wallClock() }, undefined, (progress) => {
+    const { result, stop } = runner.do<RunResult>({ kind: 'run', recipe, pictures: flow.pictures, files: now, renames, allowChanges, parameters, connections, now: wallClock() }, undefined, (progress) => {
       const one = going.get(run)
       if (one) one.progress = progress
     })
@@ -180,12 +186,21 @@ export const flowRoutes = ({ flows, files, bench, runner, registerFile }: Servic
     going.get(run.id)?.stop()
     send(response, api.runReply, await withProgress(run))
   })
-  router.get('/runs/:run/outputs/:table', async (request, response) => {
+  const typeOf: Readonly<Record<string, string>> = { csv: 'text/csv', json: 'application/json', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', parquet: 'application/vnd.apache.parquet' }
+  const bare = (file: string): string => file.replace(/^.*[/\\]/, '')
+  router.get('/runs/:run/outputs/:at', async (request, response) => {
     const run = await flows.run(await flowOf(request), request.params.run)
-    const output = run.outputs.find(({ table }) => table === request.params.table)
-    if (!output) throw new Refusal(404, 'no-output', 'This replay did not make that table.')
-    response.attachment(output.file.replace(/^.*[/\\]/, '')).type('text/csv')
+    const output = run.outputs[Number(request.params.at)]
+    if (!output || output.hash === '') throw new Refusal(404, 'no-output', 'This replay did not make that file.')
+    response.attachment(bare(output.file)).type(typeOf[output.format] ?? 'application/octet-stream')
     files.read(output.hash).pipe(response)
+  })
+  router.get('/runs/:run/outputs.zip', async (request, response) => {
+    const run = await flows.run(await flowOf(request), request.params.run)
+    const made = run.outputs.filter(({ hash, file }, i) => hash !== '' && run.outputs.findIndex((other) => other.file === file) === i)
+    if (made.length === 0) throw new Refusal(404, 'no-output', 'This replay made no files.')
+    response.attachment('outputs.zip').type('application/zip')
+    await zipInto(response, made.map(({ file, hash }) => ({ name: file, read: () => files.read(hash) })))
   })
 
   const scriptsOf = async (id: string): Promise<api.ScriptReply> => bench.do<api.ScriptReply>({ kind: 'scripts', recipe: (await reply(id)).recipe, files: await flows.files(id) }).result

@@ -20,20 +20,35 @@ const shown = (text: string | null, type: number): string => {
 }
 const cell = (text: string): string => (/[",\r\n]|^ | $/.test(text) ? `"${text.replaceAll('"', '""')}"` : text)
 
-/** A client in a transaction that can only read; what goes wrong is said plainly. */
-const withClient = async <T>(connection: Connection, work: (client: pg.Client) => Promise<T>): Promise<T> => {
+const connected = async (connection: Connection): Promise<pg.Client> => {
   const client = new pg.Client({ ...connection, ssl: connection.ssl ? { rejectUnauthorized: false } : false, connectionTimeoutMillis: 10_000, types: { getTypeParser: () => (text: string) => text } as never })
   try {
     await client.connect()
   } catch (error) {
     throw new Refusal(422, 'no-connection', `The database ${connection.database} at ${connection.host}:${connection.port} cannot be reached: ${(error as Error).message}.`)
   }
+  return client
+}
+
+/** A client in a transaction that can only read; what goes wrong is said plainly. */
+const withClient = async <T>(connection: Connection, work: (client: pg.Client) => Promise<T>): Promise<T> => {
+  const client = await connected(connection)
   try {
     await client.query("set datestyle = 'ISO, YMD'; set intervalstyle = 'iso_8601'; begin transaction read only")
     return await work(client)
   } catch (error) {
     if (error instanceof Refusal) throw error
     throw new Refusal(422, 'database-refused', `The database refused: ${(error as Error).message}.`)
+  } finally {
+    await client.end().catch(() => undefined)
+  }
+}
+
+/** A client that may write, in no transaction yet. */
+export const withWriter = async (connection: Connection, work: (query: (text: string, values?: readonly unknown[]) => Promise<{ rows: Record<string, unknown>[] }>) => Promise<void>): Promise<void> => {
+  const client = await connected(connection)
+  try {
+    await work((text, values) => client.query(text, values as unknown[] | undefined))
   } finally {
     await client.end().catch(() => undefined)
   }

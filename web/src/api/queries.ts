@@ -60,6 +60,8 @@ export const layQuery = ({ base }: Place, files: unknown, stand: Stand, union: {
 export const reconcileQuery = ({ base }: Place, files: unknown, asked: api.ReconcileRequest & { readonly recipe: Recipe }) =>
   queryOptions({ queryKey: ['reconcile', base, files, asked], queryFn: ({ signal }) => ask(api.reconcileReply, 'POST', `${base}/reconcile`, asked, signal), placeholderData: keepPreviousData, staleTime: Infinity, retry: 1 })
 
+export const connectionsQuery = { queryKey: ['connections'], queryFn: () => ask(api.connectionsReply, 'GET', '/api/connections') }
+
 export const runsQuery = ({ base }: Place) => queryOptions({ queryKey: ['runs', base], queryFn: () => ask(api.runsReply, 'GET', `${base}/runs`) })
 export const runQuery = ({ base }: Place, id: string) =>
   queryOptions({ queryKey: ['run', base, id], queryFn: () => ask(api.runReply, 'GET', `${base}/runs/${id}`), enabled: id !== '', refetchInterval: ({ state }) => (state.data && state.data.state !== 'running' ? false : 250) })

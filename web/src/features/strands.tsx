@@ -5,6 +5,7 @@ import { counted, inOrder, listed, nextStepId, type RecipeTable } from '@fabula/
 import { upload } from '../api/client.ts'
 import { Button, Dot } from '../ui/parts.tsx'
 import { idOf, titleOf } from './open-file.ts'
+import { Outputs } from './outputs.tsx'
 import { Parameters } from './parameters.tsx'
 import { Sentence } from './sentence-item.tsx'
 import type { Story } from './story-state.ts'
@@ -200,5 +201,6 @@ export const StoryList = ({ story }: { story: Story }) => (
       <Strand key={table.id} story={story} table={table} />
     ))}
     <MoreTables story={story} />
+    <Outputs story={story} />
   </div>
 )

@@ -1,4 +1,4 @@
-import { branchAt, usedTables, type Recipe, type RecipeTable } from '@fabula/core'
+import { branchAt, usedTables, type Output, type Recipe, type RecipeTable } from '@fabula/core'
 import { idOf } from './open-file.ts'
 
 /** The tables that a table uses, and those that are made from it. */
@@ -22,11 +22,13 @@ export const branched = (recipe: Recipe, table: RecipeTable, step: string): { re
 
 export const renamedTableTo = (recipe: Recipe, id: string, name: string): Recipe => ({ ...recipe, tables: recipe.tables.map((table) => (table.id === id ? { ...table, name } : table)) })
 
-/** Whether a replay writes the table; without any outputs it writes the last one. */
-export const isWritten = ({ outputs = [], tables }: Recipe, id: string): boolean => (outputs.length > 0 ? outputs.some(({ table }) => table === id) : tables.at(-1)?.id === id)
-const outputOf = (id: string) => ({ table: id, format: 'csv' as const, file: `${id}-tidy.csv` })
+const outputOf = (id: string): Output => ({ table: id, format: 'csv', file: `${id}-tidy.csv` })
+/** What a replay writes: the recipe's outputs, or its last table. */
+export const outputsOf = ({ outputs = [], tables }: Recipe): readonly Output[] => (outputs.length > 0 ? outputs : tables.slice(-1).map(({ id }) => outputOf(id)))
+/** Whether a replay writes the table. */
+export const isWritten = (recipe: Recipe, id: string): boolean => outputsOf(recipe).some(({ table }) => table === id)
 export const withWritten = (recipe: Recipe, id: string, written: boolean): Recipe => {
-  const outputs = recipe.outputs && recipe.outputs.length > 0 ? recipe.outputs : recipe.tables.slice(-1).map((table) => outputOf(table.id))
+  const outputs = outputsOf(recipe)
   return { ...recipe, outputs: written ? [...outputs, outputOf(id)] : outputs.filter(({ table }) => table !== id) }
 }
 

@@ -1,6 +1,6 @@
 import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
 import { lazy, Suspense, useEffect, useRef, useState, type DragEvent } from 'react'
-import { counted, figure } from '@fabula/core'
+import { counted, figure, tableNames } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import type { FileRef, FitReply, RunReply } from '@fabula/core/api'
 import { ask, upload } from '../api/client.ts'
@@ -103,18 +103,42 @@ const Ledger = ({ run, last, names }: { names: Readonly<Record<string, string>>;
   </>
 )
 
-const Result = ({ run, base }: { run: RunReply; base: string }) => (
+/** Puts the table on the clipboard as cells that a spreadsheet takes. */
+const CopyTable = ({ names, rows, whole }: { names: readonly string[]; rows: readonly (readonly (string | null)[])[]; whole: boolean }) => {
+  const [said, setSaid] = useState('')
+  const cell = (text: string | null): string => (text === null ? '' : /[\t\n"]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text)
+  const copy = async (): Promise<void> => {
+    await navigator.clipboard.writeText([names, ...rows].map((row) => row.map(cell).join('\t')).join('\n'))
+    setSaid('copied')
+    setTimeout(() => setSaid(''), 2000)
+  }
+  return (
+    <Button className="ml-2 py-1! font-sans text-[13px] font-normal" onClick={() => void copy()}>
+      {said || (whole ? 'Copy it' : `Copy the first ${rows.length}`)}
+    </Button>
+  )
+}
+
+const Result = ({ run, base, nameOf }: { run: RunReply; base: string; nameOf: (table: string) => string }) => (
   <>
-    {run.outputs.map(({ table, file, rows, columns, first, names }) => (
-      <section key={table} className="mb-6" aria-label={file}>
+    {run.outputs.filter(({ hash }, i) => hash !== '' && run.outputs.findIndex((other) => other.hash === hash) === i).length > 1 && (
+      <p className="mb-3">
+        <a className="font-semibold text-rubric hover:underline" href={`${base}/runs/${run.id}/outputs.zip`} download>
+          Download all as a zip
+        </a>
+      </p>
+    )}
+    {run.outputs.map(({ table, file, hash, into, rows, columns, first, names }, at) => (
+      <section key={at} className="mb-6" aria-label={`${file}, ${nameOf(table)}`}>
         <h3 className="mb-1.5 flex items-center gap-3 font-serif text-[15px] font-semibold">
-          {file}
+          {into === null ? file : `${file} of ${into}`}
           <span className="figures font-sans text-[12px] font-normal text-ink-3">
-            {counted(rows, 'row')} × {counted(columns, 'column')}
+            {counted(rows, 'row')} × {counted(columns, 'column')}{into === null ? '' : ', written'}
           </span>
-          <a className="ml-auto rounded-md border border-line-strong px-3 py-1 font-sans text-[13px] font-normal text-ink-2 hover:text-ink" href={`${base}/runs/${run.id}/outputs/${table}`} download>
+          {hash !== '' && <a className="ml-auto rounded-md border border-line-strong px-3 py-1 font-sans text-[13px] font-normal text-ink-2 hover:text-ink" href={`${base}/runs/${run.id}/outputs/${at}`} download>
             Download {file}
-          </a>
+          </a>}
+          <CopyTable names={names} rows={first} whole={rows <= first.length} />
         </h3>
         <div className="max-h-[220px] overflow-auto border border-line" tabIndex={0} role="region" aria-label={`First rows of ${file}`}>
           <table className="figures w-full text-[12.5px]">
@@ -326,7 +350,7 @@ export const Replay = () => {
         {run.data?.state === 'done' ? (
           <>
             <h2 className="mb-2.5 font-serif text-[16px] font-semibold">What came out</h2>
-            <Result run={run.data} base={place.base} />
+            <Result run={run.data} base={place.base} nameOf={tableNames(flow.recipe)} />
             {run.data.pictures.map(({ picture, data }) => (
               <DrawnPicture key={picture.id} picture={picture} data={data} />
             ))}

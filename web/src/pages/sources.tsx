@@ -4,11 +4,11 @@ import { useNavigate, useSearchParams } from 'react-router'
 import { counted } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import type { OfferReply, OfferRequest, SampleReply, SourceAsked } from '@fabula/core/api'
+import { connectionsQuery } from '../api/queries.ts'
 import { ask } from '../api/client.ts'
 import { Button, Notice, Segments } from '../ui/parts.tsx'
 import { SiteHeader } from './site-header.tsx'
 
-const connectionsQuery = { queryKey: ['connections'], queryFn: () => ask(api.connectionsReply, 'GET', '/api/connections') }
 
 type Table = OfferReply['tables'][number]
 const titleOf = ({ schema, name }: Table): string => (schema && schema !== 'public' ? `${schema}.${name}` : name)
