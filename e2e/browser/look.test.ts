@@ -59,7 +59,7 @@ test('a finding is told in a sentence, and its verb mends it', async () => {
   await click(driver, 'Give one spelling')
   await see(driver, 'values change')
   await click(driver, 'Keep')
-  await see(driver, 'Give Clinic one spelling')
+  await see(driver, 'In Clinic write “Marlpit” for')
 })
 
 test('found: a column by its name and a value anywhere; columns held still and out of sight; cells copied as a spreadsheet pastes them', async () => {

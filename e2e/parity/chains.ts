@@ -1,4 +1,4 @@
-import { parameterCells, runRecipe, writeCsv, type Recipe, type Step } from '@fabula/core'
+import { parameterCells, runRecipe, writeCsv, type Read, type Recipe, type Step } from '@fabula/core'
 import { fileFromBytes, openInput } from '@fabula/formats'
 
 /** Sayings of the engine that both scripts must repeat: stories of several steps over an export with everything wrong in it. */
@@ -126,10 +126,17 @@ conditions.forEach((where, i) => {
   chains[`rows kept by condition ${i + 1}, numbered`] = [{ kind: 'filter', where }, { kind: 'number', as: 'No' }]
 })
 
-/** A recipe of one text file, run by the engine. */
-export const runOn = async (recipe: Recipe, file: string) => {
-  const opened = await openInput([fileFromBytes('rows.csv', Buffer.from(file))], (recipe.tables.at(-1)?.steps[0]?.read ?? {}) as object)
-  return runRecipe(recipe, { sources: () => ({ ...opened, key: 'rows' }), parameters: parameterCells(recipe, {}).cells, now: 0 })
+/** A recipe run by the engine on the texts of its files. */
+export const runOn = async (recipe: Recipe, files: Readonly<Record<string, string>>) => {
+  const reads = new Map(recipe.tables.flatMap(({ steps: [first] }) => (typeof first?.input === 'string' ? [[first.input, (first.read ?? {}) as Read] as const] : [])))
+  const opened = new Map<string, Awaited<ReturnType<typeof openInput>>>()
+  for (const [input, read] of reads) opened.set(input, await openInput([fileFromBytes(`${input}.csv`, Buffer.from(files[input] ?? ''))], read))
+  const sources = (input: string) => {
+    const one = opened.get(input)
+    if (!one) throw new Error(`no file for ${input}`)
+    return { ...one, key: input }
+  }
+  return runRecipe(recipe, { sources, parameters: parameterCells(recipe, {}).cells, now: 0 })
 }
 
 const stepsOf = (acts: Acts): Step[] => [{ id: 's1', kind: 'open', input: 'rows', read: { delimiter: ',', types } }, ...acts.map((act, i) => ({ id: `s${i + 2}`, ...act }))]
@@ -145,7 +152,7 @@ Object.assign(chains, pairs)
 export const chainCases = await Promise.all(
   Object.entries(chains).map(async ([name, acts]) => {
     const recipe: Recipe = { fabula: 1, name, inputs: [{ id: 'rows', name: 'Rows', columns: names.map((one) => ({ name: one, type: types[one as keyof typeof types].type })) }], tables: [...(Object.hasOwn(pairs, name) ? [other] : []), { id: 'result', name: 'Result', steps: stepsOf(acts) }] }
-    const table = (await runOn(recipe, chainFile)).tables.at(-1)?.table
+    const table = (await runOn(recipe, { rows: chainFile })).tables.at(-1)?.table
     if (!table || table.rowCount === 0) throw new Error(`the story “${name}” does not run`)
     return { name: `story: ${name}`, recipe, file: chainFile, gives: writeCsv(table) }
   }),

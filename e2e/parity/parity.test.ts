@@ -1,15 +1,9 @@
-import { spawn, type ChildProcessWithoutNullStreams } from 'node:child_process'
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
-import { createInterface, type Interface } from 'node:readline'
-import { PGlite } from '@electric-sql/pglite'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { pythonScript, sqlScript, type Recipe } from '@fabula/core'
+import type { Recipe } from '@fabula/core'
 import { functionRecipes, kindExamples, recipeOf } from '@fabula/core/testing'
 import { chainCases, runOn } from './chains.ts'
 import { firstDifference } from './compare.ts'
-import { runPsql } from './psql.ts'
+import { startRunners, type Runners } from './runners.ts'
 
 type Case = { readonly name: string; readonly recipe: Recipe; readonly file: string; readonly gives: string }
 const cases: readonly Case[] = [
@@ -18,47 +12,17 @@ const cases: readonly Case[] = [
   ...chainCases,
 ]
 
-let db: PGlite
-let python: ChildProcessWithoutNullStreams
-let answers: Interface
-const folder = mkdtempSync(join(tmpdir(), 'fabula-parity-'))
-
+let runners: Runners
 beforeAll(async () => {
-  db = await PGlite.create()
-  python = spawn('/usr/bin/python3', [join(import.meta.dirname, 'python-runner.py')])
-  answers = createInterface({ input: python.stdout })
+  runners = await startRunners()
 })
-afterAll(async () => {
-  python.kill()
-  await db.close()
-})
+afterAll(() => runners.close())
 
-const ask = (job: object): Promise<{ exit: number; error?: string }> =>
-  new Promise((resolve) => {
-    answers.once('line', (line) => resolve(JSON.parse(line) as { exit: number }))
-    python.stdin.write(`${JSON.stringify(job)}\n`)
-  })
-
-describe.each(cases.map((one, i) => ({ ...one, i })))('$name', ({ recipe, file, gives, i }) => {
-  const input = join(folder, `rows-${i}.csv`)
-  writeFileSync(input, file)
-
+describe.each(cases)('$name', ({ recipe, file, gives }) => {
   test('in SQL', async () => {
-    const out = join(folder, `sql-${i}.csv`)
-    try {
-      await runPsql(db, sqlScript(recipe, (await runOn(recipe, file)).plan).text, { rows: input, out_result: out })
-    } catch (error) {
-      await db.exec('rollback')
-      throw error
-    }
-    expect(firstDifference(gives, readFileSync(out, 'utf8'))).toBeUndefined()
+    expect(firstDifference(gives, await runners.sql(recipe, (await runOn(recipe, { rows: file })).plan, { rows: file }))).toBeUndefined()
   })
-
   test('in Python', async () => {
-    const out = join(folder, `py-${i}.csv`)
-    const script = join(folder, `flow-${i}.py`)
-    writeFileSync(script, pythonScript(recipe).text)
-    expect(await ask({ script, args: ['--input', `rows=${input}`, '--output', `result=${out}`] })).toEqual({ exit: 0 })
-    expect(firstDifference(gives, readFileSync(out, 'utf8'))).toBeUndefined()
+    expect(firstDifference(gives, await runners.python(recipe, { rows: file }))).toBeUndefined()
   })
 })

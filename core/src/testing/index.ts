@@ -1,4 +1,4 @@
-import { everyFunction } from '../formula/functions/index.ts'
+import { everyFunction, functions } from '../formula/functions/index.ts'
 import { columnExamples } from '../steps/columns.examples.ts'
 import { rowExamples } from '../steps/rows.examples.ts'
 import { shapeExamples } from '../steps/shape.examples.ts'
@@ -24,3 +24,6 @@ export const functionRecipes: readonly { readonly name: string; readonly recipe:
       ],
     },
   }))
+
+/** What each function takes, by name: random formulas are made from it. */
+export const signatures = functions.map(({ name, group, args }) => ({ name, group, args }))

@@ -16,7 +16,6 @@ const shift = 25_569
 const escaped = (text: string): string =>
   text
     .replace(/_x[0-9A-Fa-f]{4}_/g, (run) => `_x005F${run}`)
-    // eslint-disable-next-line no-control-regex -- these are the signs in question
     .replace(/[\u0000-\u0008\u000B\u000C\u000D\u000E-\u001F\uFFFE\uFFFF]/g, (sign) => `_x${sign.charCodeAt(0).toString(16).toUpperCase().padStart(4, '0')}_`)
     .replaceAll('&', '&amp;')
     .replaceAll('<', '&lt;')

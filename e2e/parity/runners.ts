@@ -1,0 +1,61 @@
+import { spawn } from 'node:child_process'
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { createInterface } from 'node:readline'
+import { PGlite } from '@electric-sql/pglite'
+import { pythonScript, sqlScript, type Recipe } from '@fabula/core'
+import { runPsql } from './psql.ts'
+
+type Plan = Parameters<typeof sqlScript>[1]
+export type Runners = {
+  /** The table `result` as the SQL script writes it, in the embedded database. `inputs` are the texts of its files. */
+  readonly sql: (recipe: Recipe, plan: Plan, inputs: Readonly<Record<string, string>>) => Promise<string>
+  /** The same by the Python script; what it says where it fails. */
+  readonly python: (recipe: Recipe, inputs: Readonly<Record<string, string>>, plan?: Plan) => Promise<string>
+  readonly close: () => Promise<void>
+}
+
+/** A database and a Python process that run one script after the other. */
+export const startRunners = async (): Promise<Runners> => {
+  const folder = mkdtempSync(join(tmpdir(), 'fabula-parity-'))
+  const db = await PGlite.create()
+  const process = spawn('/usr/bin/python3', [join(import.meta.dirname, 'python-runner.py')])
+  const answers = createInterface({ input: process.stdout })
+  const ask = (job: object): Promise<{ exit: number; error?: string }> =>
+    new Promise((resolve) => {
+      answers.once('line', (line) => resolve(JSON.parse(line) as { exit: number }))
+      process.stdin.write(`${JSON.stringify(job)}\n`)
+    })
+  let count = 0
+  const filesOf = (inputs: Readonly<Record<string, string>>): Record<string, string> =>
+    Object.fromEntries(Object.entries(inputs).map(([id, text]) => {
+      const path = join(folder, `${id}-${++count}.csv`)
+      writeFileSync(path, text)
+      return [id, path]
+    }))
+  return {
+    sql: async (recipe, plan, inputs) => {
+      const out = join(folder, `sql-${++count}.csv`)
+      try {
+        await runPsql(db, sqlScript(recipe, plan).text, { ...filesOf(inputs), out_result: out })
+      } catch (error) {
+        await db.exec('rollback')
+        throw error
+      }
+      return readFileSync(out, 'utf8')
+    },
+    python: async (recipe, inputs, plan) => {
+      const out = join(folder, `py-${++count}.csv`)
+      const script = join(folder, `flow-${count}.py`)
+      writeFileSync(script, pythonScript(recipe, plan).text)
+      const { exit, error } = await ask({ script, args: [...Object.entries(filesOf(inputs)).flatMap(([id, path]) => ['--input', `${id}=${path}`]), '--output', `result=${out}`] })
+      if (exit !== 0) throw new Error(`the Python script ended with ${exit}: ${error ?? ''}`)
+      return readFileSync(out, 'utf8')
+    },
+    close: async () => {
+      process.kill()
+      await db.close()
+    },
+  }
+}
