@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { basename } from 'node:path'
 import { FileProblem, fileFromPath, openInput, type OpenedFiles } from '@fabula/formats'
-import { brokenSteps, kindOf, nearest, parameterCells, parseRecipe, planRecipe, quoted, tablesNeeded, type Cell, type Read, type Recipe, type Sources } from '@fabula/core'
+import { brokenSteps, kindOf, knownNames, nearest, parameterCells, parseRecipe, planRecipe, quoted, tablesNeeded, type Cell, type Read, type Recipe, type Renames, type Sources } from '@fabula/core'
 import { Fault, fault } from './fault.ts'
 
 const why = (error: unknown): string => {
@@ -51,7 +51,7 @@ export const loadParameters = (recipe: Recipe, words: readonly string[]): Readon
 
 export type Opened = { readonly sources: Sources; readonly inputs: Readonly<Record<string, OpenedFiles>> }
 
-const openFiles = async (paths: readonly string[], read: Read): Promise<OpenedFiles> => {
+const openFiles = async (paths: readonly string[], read: Read, known: Renames): Promise<OpenedFiles> => {
   const files = paths.map((path) => {
     try {
       return fileFromPath(path)
@@ -60,7 +60,7 @@ const openFiles = async (paths: readonly string[], read: Read): Promise<OpenedFi
     }
   })
   try {
-    return await openInput(files, read)
+    return await openInput(files, read, known)
   } catch (error) {
     if (error instanceof FileProblem) throw fault(6, 'unreadable-file', error.message, paths.map((path) => basename(path)).join(', '))
     throw error
@@ -74,7 +74,7 @@ export const loadInputs = async (recipe: Recipe, words: readonly string[]): Prom
   const missing = [...needed.keys()].filter((id) => !given.some(([name]) => name === id))
   if (missing.length > 0) throw new Fault(2, missing.map((id) => ({ code: 'missing-input', sentence: `Say which file is ${quoted(id)}: --input ${id}=FILE.`, where: id })))
   const inputs: Record<string, OpenedFiles> = {}
-  for (const [id, read] of needed) inputs[id] = await openFiles(given.filter(([name]) => name === id).map(([, path]) => path), read)
+  for (const [id, read] of needed) inputs[id] = await openFiles(given.filter(([name]) => name === id).map(([, path]) => path), read, knownNames(recipe.inputs.find((one) => one.id === id)))
   const sources: Sources = (input) => {
     const opened = inputs[input]
     if (!opened) throw new Error(`input ${input} was not opened`)

@@ -4,10 +4,9 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { firstDifference } from './compare.ts'
 import { odsBook, parquetFile } from './fixtures.ts'
 import { startPostgres, type RealPostgres } from './postgres.ts'
-import { runPsql } from './psql.ts'
+import { firstDifference, runPsql } from '@fabula/server/proof'
 
 const root = join(import.meta.dirname, '../..')
 const folder = mkdtempSync(join(tmpdir(), 'fabula-demo-'))
@@ -92,16 +91,20 @@ describe.each(flows)('$name', ({ recipe, inputs, tables, asCsv, pythonToo }) => 
   const variables = (kind: string) => ({ ...Object.fromEntries(Object.entries(inputs).map(([id, path]) => [id.replaceAll('-', '_'), asCsv ? at(`${id}.csv`) : path])), ...Object.fromEntries(tables.map((table) => [`out_${table}`, at(`${kind}-${table}.csv`)])) })
 
   test('by python3 from the command line', () => {
-    execFileSync('/usr/bin/python3', [`${script}.py`, ...(pythonToo ? Object.keys(inputs).flatMap((id) => ['--input', `${id}=${at(`${id}.csv`)}`]) : given), ...tables.flatMap((table) => ['--output', `${table}=${at(`python-${table}.csv`)}`])])
+    const { status, stderr } = spawnSync('/usr/bin/python3', [`${script}.py`, ...(pythonToo ? Object.keys(inputs).flatMap((id) => ['--input', `${id}=${at(`${id}.csv`)}`]) : given), ...tables.flatMap((table) => ['--output', `${table}=${at(`python-${table}.csv`)}`])], { encoding: 'utf8' })
+    expect(status, stderr).toBe(0)
     same('python')
+    expect(stderr).toMatch(/^ +[\d,]+ rows × \d+ columns {2}s1 {2}Open /m)
   })
   test('in the embedded database', async () => {
-    await runPsql(db, readFileSync(`${script}.sql`, 'utf8'), variables('pglite'))
+    await runPsql(db, readFileSync(`${script}.sql`, 'utf8'), { ...variables('pglite'), quiet: '1' })
     same('pglite')
   })
   test('by psql on a PostgreSQL server, which is left as it was', () => {
     const psql = (...words: string[]) => execFileSync('psql', ['-X', '-h', folder, '-p', String(real.port), '-U', 'postgres', '-v', 'ON_ERROR_STOP=1', ...words, 'postgres'], { encoding: 'utf8' })
-    psql(...Object.entries(variables('psql')).flatMap(([name, value]) => ['-v', `${name}=${value}`]), '-f', `${script}.sql`)
+    const { status, stderr } = spawnSync('psql', ['-X', '-h', folder, '-p', String(real.port), '-U', 'postgres', ...Object.entries(variables('psql')).flatMap(([name, value]) => ['-v', `${name}=${value}`]), '-f', `${script}.sql`, 'postgres'], { encoding: 'utf8' })
+    expect(status, stderr).toBe(0)
+    expect(stderr).toMatch(/^\d+ rows s1 {2}Open /m)
     same('psql')
     expect(psql('-At', '-c', "select count(*) from pg_namespace where nspname = 'fabula_run'", '-c', 'select count(*) from pg_largeobject_metadata')).toBe('0\n0\n')
   })

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { Recipe } from '@fabula/core'
 import { functionRecipes, kindExamples, recipeOf } from '@fabula/core/testing'
 import { chainCases, runOn } from './chains.ts'
-import { firstDifference } from './compare.ts'
+import { firstDifference } from '@fabula/server/proof'
 import { startRunners, type Runners } from './runners.ts'
 
 type Case = { readonly name: string; readonly recipe: Recipe; readonly file: string; readonly gives: string }

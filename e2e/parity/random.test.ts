@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { refusals, sqlScript, writeCsv } from '@fabula/core'
 import { runOn } from './chains.ts'
-import { firstDifference } from './compare.ts'
+import { firstDifference } from '@fabula/server/proof'
 import { Dice, randomFiles, randomRecipe } from './random.ts'
 import { startRunners, type Runners } from './runners.ts'
 

@@ -1,4 +1,4 @@
-import { cleanings, conditionOps, hows, joinHows, planRecipe, windowHows, writeColumn, type ColumnType, type Recipe, type Schema, type Step } from '@fabula/core'
+import { cleanings, conditionOps, hows, joinHows, planRecipe, readRecipe, windowHows, writeColumn, type ColumnType, type Recipe, type Schema, type Step } from '@fabula/core'
 import { signatures } from '@fabula/core/testing'
 
 /** Choices read off a list of numbers, so that a failing case shrinks to small numbers and few steps; 0 once they are used up. */
@@ -169,7 +169,8 @@ export const randomRecipe = (rolls: readonly (readonly number[])[]): Recipe => {
     const params = schema.length === 0 ? undefined : makers[dice.of(kinds)]?.(dice, schema)
     if (!params) continue
     const next = [...steps, { ...params, id: `s${steps.length + 1}` } as Step]
-    const planned = planRecipe(base(next)).tables[1]
+    const read = readRecipe(base(next))
+    const planned = 'recipe' in read ? planRecipe(read.recipe).tables[1] : undefined
     if (planned?.output && planned.output.length > 0 && planned.steps.every(({ state, problems }) => state === 'fine' && problems.length === 0)) steps = next
   }
   return base(steps)

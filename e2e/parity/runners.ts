@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { createInterface } from 'node:readline'
 import { PGlite } from '@electric-sql/pglite'
 import { pythonScript, sqlScript, type Recipe } from '@fabula/core'
-import { runPsql } from './psql.ts'
+import { runPsql } from '@fabula/server/proof'
 
 type Plan = Parameters<typeof sqlScript>[1]
 export type Runners = {
@@ -38,7 +38,7 @@ export const startRunners = async (): Promise<Runners> => {
     sql: async (recipe, plan, inputs) => {
       const out = join(folder, `sql-${++count}.csv`)
       try {
-        await runPsql(db, sqlScript(recipe, plan).text, { ...filesOf(inputs), out_result: out })
+        await runPsql(db, sqlScript(recipe, plan).text, { ...filesOf(inputs), out_result: out, quiet: '1' })
       } catch (error) {
         await db.exec('rollback')
         throw error

@@ -4,6 +4,7 @@ import { request } from 'node:http'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { root, startServer, type Running } from '../browser/server.ts'
+import { caller } from './call.ts'
 import type { FlowReply, PreviewReply } from '@fabula/core/api'
 
 let server: Running
@@ -12,15 +13,7 @@ beforeAll(async () => {
 })
 afterAll(async () => server?.stop())
 
-const call = async <T>(method: string, path: string, body?: unknown): Promise<{ status: number; data: T }> => {
-  const response = await fetch(`${server.base}${path}`, { method, ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }) })
-  return { status: response.status, data: (await response.json()) as T }
-}
-const demoFlow = async (): Promise<FlowReply> => {
-  const { data } = await call<{ flows: { id: string; name: string }[] }>('GET', '/api/flows')
-  const id = data.flows.find(({ name }) => name === 'Monthly takings by clinic')?.id ?? ''
-  return (await call<FlowReply>('GET', `/api/flows/${id}`)).data
-}
+const { call, demoFlow } = caller(() => server)
 /** A request as another program would send it, with headers that fetch does not let one set. */
 const raw = (path: string, headers: Record<string, string>): Promise<number> =>
   new Promise((resolve, reject) => request(`${server.base}${path}`, { headers }, (response) => (response.resume(), resolve(response.statusCode ?? 0))).on('error', reject).end())
@@ -67,18 +60,6 @@ test('an edit on an old state is refused; undo and redo walk the log', async () 
   expect((await call<FlowReply>('POST', `/api/flows/${flow.id}/undo`)).data.recipe.about).toBe(flow.recipe.about)
   expect((await call<FlowReply>('POST', `/api/flows/${flow.id}/redo`)).data.recipe.about).toBe('one')
   await call('POST', `/api/flows/${flow.id}/undo`)
-})
-
-test('a link lets read and replay, not change; ended it opens nothing', async () => {
-  const flow = await demoFlow()
-  const token = (await call<FlowReply>('POST', `/api/flows/${flow.id}/link`)).data.link ?? ''
-  expect(token.length).toBeGreaterThan(30)
-  expect((await call<FlowReply>('GET', `/api/shared/${token}`)).data).toMatchObject({ readOnly: true, link: null })
-  expect((await call('POST', `/api/shared/${token}/edit`, { recipe: flow.recipe, what: 'x', after: flow.edit })).status).toBe(403)
-  expect((await call('POST', `/api/shared/${token}/undo`)).status).toBe(403)
-  expect((await call('DELETE', `/api/shared/${token}/link`)).status).toBe(403)
-  expect((await call('DELETE', `/api/flows/${flow.id}/link`)).status).toBe(200)
-  expect((await call('GET', `/api/shared/${token}`)).status).toBe(404)
 })
 
 test('a second server on the same folder is refused with a sentence', () => {

@@ -9,10 +9,14 @@ import type { LookReply, OpenReply } from '@fabula/core/api'
 import type { Progress } from './jobs/tasks.ts'
 import { Refusal } from './refusal.ts'
 import { body, send } from './routes/check.ts'
+import { need, type Access } from './routes/access.ts'
 import { flowRoutes, type Services } from './routes/flows.ts'
+import { replayRoutes, type ReplayServices } from './routes/replays.ts'
+import { sharingRoutes } from './routes/sharing.ts'
+import type { Links } from './store/links.ts'
 import { sourceRoutes, type SourceServices } from './routes/sources.ts'
 
-export type AppOptions = { readonly services: Services & SourceServices; readonly log: Logger; readonly web: string; readonly hosts: readonly string[]; readonly maxUpload: number }
+export type AppOptions = { readonly services: Services & ReplayServices & SourceServices; readonly log: Logger; readonly web: string; readonly hosts: readonly string[]; readonly maxUpload: number }
 
 const local = new Set(['127.0.0.1', '::1', '::ffff:127.0.0.1'])
 
@@ -32,9 +36,17 @@ const guardOwner = (request: Request, _response: Response, next: NextFunction): 
   next()
 }
 
+/** Looking into files: who is here, or came by a link that may change the story. */
+const guardOpener = (links: Links) => async (request: Request, _response: Response, next: NextFunction): Promise<void> => {
+  if (local.has(request.socket.remoteAddress ?? '')) return next()
+  need(await links.open(request.get('x-fabula-link') ?? ''), 'edit')
+  next()
+}
+
 export const buildApp = ({ services, log, web, hosts, maxUpload }: AppOptions): Express => {
-  const { flows, files, bench, shelf } = services
+  const { flows, files, links, bench, shelf } = services
   const app = express()
+  const opener = guardOpener(links)
   app.disable('x-powered-by')
   app.use(guardOrigin(hosts))
   app.use(pinoHttp({ logger: log, autoLogging: false }))
@@ -45,19 +57,22 @@ export const buildApp = ({ services, log, web, hosts, maxUpload }: AppOptions): 
   app.post('/api/flows', guardOwner, async (request, response) => {
     const asked = body(api.createRequest, request)
     const id = await flows.create(asked.recipe, asked.files)
-    send(response, api.flowReply, await flows.get(id, false))
+    send(response, api.createReply, { id })
   })
-  app.put('/api/flows/:id/files', guardOwner, async (request, response) => {
-    const id = String(request.params.id)
-    await flows.setFiles(id, body(api.replayFiles, request))
-    send(response, api.flowReply, await flows.get(id, false))
-  })
-  app.use('/api/flows/:id', guardOwner, flowRoutes(services, async (request) => (request.params as Record<string, string>).id ?? '', false))
-  app.use('/api/shared/:token', flowRoutes(services, async (request) => flows.flowOfLink((request.params as Record<string, string>).token ?? ''), true))
+  const param = (request: Request, name: string): string => (request.params as Record<string, string>)[name] ?? ''
+  const owned = async (request: Request): Promise<Access> => ({ flow: param(request, 'id'), rights: 'all' })
+  const shared = async (request: Request): Promise<Access> => {
+    const { token, flow, rights, edit } = await links.open(param(request, 'token'))
+    return { flow, rights, link: token, edit }
+  }
+  for (const routes of [flowRoutes, replayRoutes, sharingRoutes]) {
+    app.use('/api/flows/:id', guardOwner, routes(services, owned))
+    app.use('/api/shared/:token', routes(services, shared))
+  }
 
   /** A file's bytes as they are; from elsewhere only with a link that lives. */
   app.post('/api/files', async (request, response) => {
-    if (!local.has(request.socket.remoteAddress ?? '')) await flows.flowOfLink(String(request.query.token ?? ''))
+    if (!local.has(request.socket.remoteAddress ?? '')) await links.open(String(request.query.token ?? ''))
     const name = String(request.query.name ?? '').replace(/^.*[/\\]/, '')
     if (name === '') throw new Refusal(400, 'no-name', 'The file has no name.')
     if (Number(request.headers['content-length'] ?? 0) > maxUpload) throw new Refusal(413, 'too-large', `${name} is larger than ${Math.round(maxUpload / 1e6).toLocaleString('en-GB')} MB, the most this server takes.`)
@@ -65,12 +80,12 @@ export const buildApp = ({ services, log, web, hosts, maxUpload }: AppOptions): 
     await shelf.add({ name, hash, size })
     send(response, api.fileRef, { name, hash, size })
   })
-  app.post('/api/look', guardOwner, async (request, response) => {
+  app.post('/api/look', opener, async (request, response) => {
     const { hash, name, read, sheet } = body(api.lookRequest, request)
     send(response, api.lookReply, await bench.do<LookReply>({ kind: 'look', hash, name, read, sheet }).result)
   })
   const opening = new Map<string, { progress: Progress; stop: () => void }>()
-  app.post('/api/open', guardOwner, async (request, response) => {
+  app.post('/api/open', opener, async (request, response) => {
     const { files: refs, read, job } = body(api.openRequest, request)
     const { result, stop } = bench.do<OpenReply>({ kind: 'open', files: refs, read }, undefined, (progress) => job !== undefined && opening.set(job, { progress, stop }))
     if (job !== undefined) opening.set(job, { progress: { done: 0, of: 100, doing: '' }, stop })
@@ -82,8 +97,8 @@ export const buildApp = ({ services, log, web, hosts, maxUpload }: AppOptions): 
       if (job !== undefined) opening.delete(job)
     }
   })
-  app.get('/api/open/:job', guardOwner, (request, response) => send(response, api.progressReply, opening.get(String(request.params.job))?.progress ?? { done: 0, of: 100, doing: '' }))
-  app.delete('/api/open/:job', guardOwner, (request, response) => {
+  app.get('/api/open/:job', opener, (request, response) => send(response, api.progressReply, opening.get(String(request.params.job))?.progress ?? { done: 0, of: 100, doing: '' }))
+  app.delete('/api/open/:job', opener, (request, response) => {
     const job = opening.get(String(request.params.job))
     job?.stop()
     send(response, api.progressReply, job?.progress ?? { done: 0, of: 100, doing: '' })

@@ -1,11 +1,12 @@
 import { createReadStream, existsSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { parseRecipe } from '@fabula/core'
-import type { Services } from './routes/flows.ts'
+import type { FileStore } from './store/files.ts'
+import type { Flows } from './store/flows.ts'
 import type { Shelf } from './store/shelf.ts'
 
 /** On the first start the demo is put in: its files, and the finished flow on May's exports. */
-export const loadDemo = async ({ flows, files, shelf }: Services & { readonly shelf: Shelf }, folder: string): Promise<void> => {
+export const loadDemo = async ({ flows, files, shelf }: { readonly flows: Flows; readonly files: FileStore; readonly shelf: Shelf }, folder: string): Promise<void> => {
   if ((await flows.list()).length > 0 || !existsSync(folder)) return
   const read = parseRecipe(readFileSync(join(folder, 'monthly-takings.fabula.json'), 'utf8'))
   if ('faults' in read) throw new Error(read.faults.map(({ sentence, where }) => `${sentence} at ${where}`).join(' '))

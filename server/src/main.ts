@@ -5,10 +5,13 @@ import { pino } from 'pino'
 import { buildApp } from './app.ts'
 import { loadDemo } from './demo.ts'
 import { Bench } from './jobs/pool.ts'
+import { Replays } from './jobs/replays.ts'
 import { Database } from './store/database.ts'
 import { FileStore } from './store/files.ts'
 import { Flows } from './store/flows.ts'
+import { Links } from './store/links.ts'
 import { FolderTaken, lockFolder } from './store/lock.ts'
+import { Runs } from './store/runs.ts'
 import { Secrets } from './store/secrets.ts'
 import { Shelf } from './store/shelf.ts'
 import { Sources } from './store/sources.ts'
@@ -38,19 +41,32 @@ const files = new FileStore(data, database)
 const flows = new Flows(database)
 const shelf = new Shelf(database, files)
 const sources = new Sources(database, new Secrets(data))
+const runs = new Runs(database)
+// what one looks at stays near; replays keep less, so that two at once and the page fit a small machine
+const bench = new Bench(data, 1.5e9)
+const runners = [new Bench(data, 0.5e9), new Bench(data, 0.5e9)]
+const replays = new Replays({
+  flows,
+  runs,
+  runners,
+  prover: () => new Bench(data, 0.5e9),
+  connection: (name) => sources.connection(name),
+  registerFile: async ({ hash, size }) => void (await database.query('insert into files (hash, size) values ($1, $2) on conflict do nothing', hash, size)),
+  fault: (error) => log.error(error),
+})
 const services = {
   flows,
+  runs,
+  replays,
+  links: new Links(database),
   files,
   shelf,
   sources,
   reach: { allowPrivate: process.env.FABULA_ALLOW_PRIVATE === '1', maxBytes: Number(process.env.FABULA_MAX_FETCH ?? 1e9), timeoutMs: 30_000 },
-  bench: new Bench(data),
-  runner: new Bench(data),
-  connection: (name: string) => sources.connection(name),
-  registerFile: async ({ hash, size }: { hash: string; size: number }) => void (await database.query('insert into files (hash, size) values ($1, $2) on conflict do nothing', hash, size)),
+  bench,
 }
-await flows.failUnfinished()
 await loadDemo(services, join(root, 'demo'))
+await replays.resume()
 
 const names = ['localhost', '127.0.0.1', '[::1]', ...(host === '0.0.0.0' || host === '::' ? [] : [host])]
 const hosts = [...names.flatMap((name) => [`${name}:${port}`, ...(port === 80 ? [name] : [])]), ...(process.env.FABULA_HOSTS ?? '').split(',').map((name) => name.trim().toLowerCase()).filter(Boolean)]
@@ -66,7 +82,7 @@ const end = async (): Promise<void> => {
   if (ending) return
   ending = true
   server.close()
-  await Promise.all([services.bench.close(), services.runner.close()])
+  await Promise.all([bench, ...runners].map((one) => one.close()))
   await database.close()
   release()
   process.exit(0)

@@ -8,7 +8,7 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { createBrowserRouter, RouterProvider } from 'react-router'
 import { z } from 'zod'
-import { FlowLayout } from './pages/flow-layout.tsx'
+import { FlowLayout, useFlow } from './pages/flow-layout.tsx'
 import { Compose } from './pages/compose.tsx'
 import { HandOver } from './pages/hand-over.tsx'
 import { Fault } from './pages/fault.tsx'
@@ -24,6 +24,9 @@ import { SourcesPage } from './pages/sources.tsx'
 z.config({ jitless: true })
 document.documentElement.dataset.theme = localStorage.getItem('theme') ?? 'paper'
 
+/** By a link one reads the story, or works on it where the link allows. */
+const SharedStory = () => (useFlow().flow.rights === 'edit' ? <Compose /> : <Reader />)
+
 const router = createBrowserRouter([
   { errorElement: <Fault />, children: [
   { path: '/', element: <Home /> },
@@ -32,7 +35,7 @@ const router = createBrowserRouter([
   { path: '/help/formulas', element: <HelpFormulas /> },
   { path: '/sources', element: <SourcesPage /> },
   { path: '/flows/:id', element: <FlowLayout shared={false} />, children: [{ index: true, element: <Compose /> }, { path: 'replay', element: <Replay /> }, { path: 'hand-over', element: <HandOver /> }, { path: 'open', element: <OpenInFlow /> }, { path: 'open/:input', element: <OpenInFlow /> }] },
-  { path: '/r/:token', element: <FlowLayout shared />, children: [{ index: true, element: <Reader /> }, { path: 'replay', element: <Replay /> }] },
+  { path: '/r/:token', element: <FlowLayout shared />, children: [{ index: true, element: <SharedStory /> }, { path: 'replay', element: <Replay /> }, { path: 'hand-over', element: <HandOver /> }, { path: 'open', element: <OpenInFlow /> }, { path: 'open/:input', element: <OpenInFlow /> }] },
   { path: '*', element: <Home /> },
   ] },
 ])

@@ -3,10 +3,12 @@ import { outputFormats } from '../recipe/outputs.ts'
 import { recipeSchema, type Recipe } from '../recipe/schema.ts'
 import { fileRef } from './files.ts'
 import { picture, pictureData } from './pictures.ts'
+import { linkRights } from './sharing.ts'
 
 export { fileRef } from './files.ts'
 export * from './benches.ts'
 export * from './pictures.ts'
+export * from './sharing.ts'
 export * from './sources.ts'
 
 /** Requests and replies between page and server: one definition, checked on both sides. */
@@ -26,9 +28,10 @@ export const flowReply = z.object({
   canRedo: z.boolean(),
   changedAt: z.string(),
   files: z.record(z.string(), z.array(fileRef)),
-  /** Set where the page came by a link: the story can be read and replayed, not changed. */
-  readOnly: z.boolean(),
-  link: z.string().nullable(),
+  /** What the page may do: everything, or what its link allows. */
+  rights: z.enum(['all', ...linkRights]),
+  /** The edition that a link shows; null where it shows the story as it stands. */
+  edition: z.string().nullable(),
   pictures: z.array(picture),
 })
 export const flowsReply = z.object({ flows: z.array(flowSummary) })
@@ -136,6 +139,16 @@ export const runReply = z.object({
   sentence: z.string().nullable(),
   startedAt: z.string(),
   edit: z.number(),
+  /** When the story was last changed before this replay. */
+  editAt: z.string(),
+  /** The wall clock it took for now, in milliseconds. */
+  clock: z.number(),
+  /** For whom the link was by which it was asked; null where it was the page of the flow. */
+  by: z.string().nullable(),
+  /** The replay that this one tells again. */
+  retells: z.string().nullable(),
+  parameters: z.record(z.string(), z.string()),
+  renames: z.record(z.string(), z.record(z.string(), z.string())),
   files: z.array(z.object({ input: z.string(), name: z.string(), hash: z.string(), rows: z.number() })),
   tables: z.array(z.object({ id: z.string(), steps: z.array(account) })),
   outputs: z.array(z.object({ table: z.string(), file: z.string(), format: z.enum([...outputFormats, 'postgresql']).default('csv'), /** Empty where it went into a database. */ hash: z.string(), /** The connection it went into. */ into: z.string().nullable().default(null), rows: z.number(), columns: z.number(), first: z.array(cells), names: z.array(z.string()) })),
@@ -145,6 +158,11 @@ export const runReply = z.object({
 export const runsReply = z.object({ runs: z.array(runReply) })
 export const scriptPart = z.object({ step: z.string().optional(), text: z.string() })
 export const scriptReply = z.object({ python: z.array(scriptPart), sql: z.array(scriptPart), problem: z.string().nullable() })
+
+/** Each table that a script writes, as both scripts gave it. */
+const proven = z.object({ state: z.enum(['same', 'different', 'failed', 'absent']), sentence: z.string() })
+export const proofReply = z.object({ tables: z.array(z.object({ table: z.string(), rows: z.number(), columns: z.number(), sql: proven, python: proven })) })
+export type ProofReply = z.infer<typeof proofReply>
 
 export type FileRef = z.infer<typeof fileRef>
 export type FlowReply = z.infer<typeof flowReply>
@@ -160,4 +178,5 @@ export type GroupsReply = z.infer<typeof groupsReply>
 export type DateForms = z.infer<typeof dateForms>
 export type FitReply = z.infer<typeof fitReply>
 export type RunReply = z.infer<typeof runReply>
+export type RunsReply = z.infer<typeof runsReply>
 export type ScriptReply = z.infer<typeof scriptReply>

@@ -286,6 +286,12 @@ def names_for(cells_, width):
             free, n = "%s %d" % (wanted, n), n + 1
         made.append(free)
     return made
+def known_names(names, known):
+    """A column that comes by another name gets its own, unless that is there too."""
+    for i, name in enumerate(names):
+        if name in known and known[name] not in names:
+            names[i] = known[name]
+    return names
 def corner(ref):
     letters, digits = re.fullmatch("([A-Za-z]+)([0-9]*)", ref).groups()
     return functools.reduce(lambda n, c: n * 26 + ord(c) - 64, letters.upper(), 0), int(digits or 0) or None
@@ -317,7 +323,7 @@ def parted(rows, header, skip, footer, name_of=str):
     while names and names[-1] == "" and name_of is not str:
         names.pop()
     return names, rows[top + skip:len(rows) - footer]
-def open_csv(files, encoding=None, delimiter=None, quote='"', header=1, skip=0, footer=0, area=None, types="detect", decimal=".", group=",", file_column=None, sheet_column=None):
+def open_csv(files, encoding=None, delimiter=None, quote='"', header=1, skip=0, footer=0, area=None, types="detect", decimal=".", group=",", file_column=None, sheet_column=None, known={}):
     """Files with one table, stacked by column name; rows are counted as seen, blank rows leave."""
     csv.field_size_limit(2 ** 31 - 1)
     stacked, count = {}, 0
@@ -327,7 +333,7 @@ def open_csv(files, encoding=None, delimiter=None, quote='"', header=1, skip=0, 
         rows = list(csv.reader(io.StringIO(text, newline="\\n" if "\\n" in text else ""), delimiter=delimiter or sniff_delimiter(text, quote), quotechar=quote))
         head, body = parted(within_range(rows, area), header, skip, footer)
         body = [r for r in body if any(c != "" for c in r)]
-        names = names_for(head, max([len(head)] + [len(r) for r in body]))
+        names = known_names(names_for(head, max([len(head)] + [len(r) for r in body])), known)
         for i, name in enumerate(names):
             stacked.setdefault(name, [""] * count).extend(r[i] if i < len(r) else "" for r in body)
         for column_, note in ((file_column, os.path.basename(path)), (sheet_column, "")):
@@ -477,12 +483,12 @@ def kind_of(v):
 def kind_together(kinds):
     kinds = set(kinds)
     return "text" if not kinds else kinds.pop() if len(kinds) == 1 else "decimal" if kinds <= {"integer", "decimal"} else "datetime" if kinds <= {"date", "datetime"} else "text"
-def stack_cells(parts, types, decimal, group, detects, file_column, sheet_column):
+def stack_cells(parts, types, decimal, group, detects, file_column, sheet_column, known):
     """Tables of typed cells stacked by column name: cells keep their type, a column of mixed cells is text."""
     stacked, count = {}, 0
     for names, body, file, sheet in parts:
         body = [r for r in body if any(v is not None for v in r)]
-        names = names_for(names, max([len(names)] + [len(r) - next((i for i, v in enumerate(reversed(r)) if v is not None), 0) for r in body]))
+        names = known_names(names_for(names, max([len(names)] + [len(r) - next((i for i, v in enumerate(reversed(r)) if v is not None), 0) for r in body])), known)
         for i, name in enumerate(names):
             stacked.setdefault(name, [None] * count).extend(r[i] if i < len(r) else None for r in body)
         for column_, note in ((file_column, file), (sheet_column, sheet)):
@@ -512,7 +518,7 @@ def stack_cells(parts, types, decimal, group, detects, file_column, sheet_column
             return v if kind_of(v) == kind else to_type(v, kind)
         frame[name] = column([as_kind(v) for v in values], kind)
     return pd.DataFrame(frame, index=range(count))
-def open_workbook(files, sheets="first", header=1, skip=0, footer=0, area=None, types="detect", decimal=".", group=",", file_column=None, sheet_column=None):
+def open_workbook(files, sheets="first", header=1, skip=0, footer=0, area=None, types="detect", decimal=".", group=",", file_column=None, sheet_column=None, known={}):
     """Sheets of workbooks, stacked by column name; rows are counted as seen in each sheet."""
     parts = []
     for path in files:
@@ -523,7 +529,7 @@ def open_workbook(files, sheets="first", header=1, skip=0, footer=0, area=None, 
             while rows and all(v is None for v in rows[-1]):
                 rows.pop()
             parts.append(parted(within_range(rows, area), header, skip, footer, cell_name) + (os.path.basename(path), name))
-    return stack_cells(parts, types, decimal, group, False, file_column, sheet_column)`,
+    return stack_cells(parts, types, decimal, group, False, file_column, sheet_column, known)`,
   },
   {
     source: `def records_at(document, path):
@@ -549,7 +555,7 @@ def flat(record, prefix=""):
         else:
             row[prefix + key] = list_text(value) if isinstance(value, list) else float(value) if isinstance(value, int) and not isinstance(value, bool) and abs(value) > MAX_WHOLE else None if value == "" else value
     return row
-def open_json(files, path=None, encoding=None, types="detect", decimal=".", group=",", file_column=None, sheet_column=None):
+def open_json(files, path=None, encoding=None, types="detect", decimal=".", group=",", file_column=None, sheet_column=None, known={}):
     """Lists of records, one row each; what is nested becomes columns a.b, lists stay JSON."""
     parts = []
     for file in files:
@@ -557,7 +563,7 @@ def open_json(files, path=None, encoding=None, types="detect", decimal=".", grou
             rows = [flat(r) for r in records_at(json.loads(decode(f.read(), encoding)), path)]
         names = list(dict.fromkeys(k for r in rows for k in r))
         parts.append((names, [[r.get(n) for n in names] for r in rows], os.path.basename(file), ""))
-    return stack_cells(parts, types, decimal, group, True, file_column, sheet_column)`,
+    return stack_cells(parts, types, decimal, group, True, file_column, sheet_column, known)`,
   },
   {
     source: `def require(frame, label, wanted):
@@ -1139,6 +1145,15 @@ def split_to_rows(frame, name, cuts, at, keep=False):
         return t or None
     made = {t: None if t is None else change(t) for t in set(cells(x))}
     return column([made[t] for t in cells(x)], "text")`,
+  },
+  {
+    source: `accounts = []
+def account(frame, sentence):
+    accounts.append((sentence, len(frame), len(frame.columns)))
+def tell_accounts():
+    """What each step left, to standard error."""
+    for sentence, rows, columns_ in accounts:
+        print("%12s rows × %d columns  %s" % (format(rows, ","), columns_, sentence), file=sys.stderr)`,
   },
   {
     source: `def write_csv(frame, path):

@@ -324,10 +324,10 @@ create function sheet_rows(which text, headers int[], skipped int, footer int) r
   select row_number() over (order by l.file, l.line), h.names, l.cells, f.name
   from sheet_lines l join sheet_files f on f.input = l.input and f.file = l.file join sheet_heads(which, headers) h on h.file = l.file
   where l.input = which and l.line > coalesce((select max(v) from unnest(headers) v), 0) + skipped and l.line <= f.lines - footer and exists (select from unnest(l.cells) c where c <> '') $fn$;
-create procedure require_columns(which text, label text, headers int[], wanted text[]) language plpgsql as $fn$
+create procedure require_columns(which text, label text, headers int[], wanted text[], known jsonb) language plpgsql as $fn$
 declare missing text;
 begin
-  select string_agg('“' || w || '”', ', ') into missing from unnest(wanted) w where not exists (select from sheet_heads(which, headers) h where w = any(h.names));
+  select string_agg('“' || w || '”', ', ') into missing from unnest(wanted) w where not exists (select from sheet_heads(which, headers) h where w = any(h.names) or exists (select from jsonb_each_text(known) k where k.value = w and k.key = any(h.names)));
   if missing is not null then raise exception 'The file for % has no column %. Give a file that has it, or rename the column in it.', label, missing; end if;
 end $fn$;`,
   },

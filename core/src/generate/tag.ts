@@ -37,6 +37,8 @@ export const sql = tag(
   (part) => (part === null ? 'null' : typeof part === 'string' ? sqlText(part) : String(part)),
   (items) => items.join(', '),
 )
+/** A word of a psql command, where a backslash begins an escape (psql manual, meta-commands). */
+export const psqlWord = (text: string): Code => new Code(`'${text.replaceAll('\\', '\\\\').replaceAll("'", "''").replace(/[\r\n\u2028\u2029]+/g, ' ')}'`)
 export const id = (name: string): Code => new Code(`"${name.replaceAll('"', '""')}"`)
 
 const pythonText = (text: string): string =>

@@ -1,7 +1,8 @@
 import { expect, test } from 'vitest'
 import { columnOf, type Cell, type ColumnType } from '../table/column.ts'
 import { Table } from '../table/table.ts'
-import { fitRecipe, renamedTable, type FitInput } from './fit.ts'
+import { fitRecipe, type FitInput } from './fit.ts'
+import { storyNames } from './known-names.ts'
 import { runRecipe } from './engine.ts'
 import { mendsFor } from './mend.ts'
 import { brokenSteps, planRecipe } from './plan.ts'
@@ -51,7 +52,7 @@ test('a renamed column is found by its values or its name, offered and not assum
   expect(offers.Species).toMatchObject({ do: 'rename', column: 'Patient kind' })
   expect(offers.Species?.why).toContain('100 % of its values')
   expect(offers.Fee).toMatchObject({ do: 'rename', column: 'Fees', why: 'the names are alike' })
-  expect(fit(renamedTable(june, { 'Patient kind': 'Species', Fees: 'Fee' }), { before: may })).toEqual({ verdict: 'fits', findings: [] })
+  expect(fit(june.renamed(storyNames(june.names, { 'Patient kind': 'Species', Fees: 'Fee' })), { before: may })).toEqual({ verdict: 'fits', findings: [] })
 })
 
 test('a type that changed breaks the step that needs the old one', () => {

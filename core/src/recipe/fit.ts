@@ -3,14 +3,14 @@ import { kindOf, paramsOf, planRecipe, brokenSteps, sentenceText, tableNames, ty
 import { asCoded } from '../table/column.ts'
 import type { Schema, Table } from '../table/table.ts'
 import { convert } from '../table/reading.ts'
-import { listed, nearest, quoted, typeWords } from '../words.ts'
+import { counted, listed, nearest, quoted, typeWords } from '../words.ts'
 import type { TableNames } from '../steps/step-kind.ts'
 import type { Recipe, Step } from './schema.ts'
 
 export type Verdict = 'fits' | 'fits-with-changes' | 'does-not-fit'
 export type FitOffer = { readonly do: 'rename'; readonly column: string; readonly why: string }
 export type FitFinding = {
-  readonly code: 'missing-column' | 'new-column' | 'changed-type' | 'broken-step' | 'lacking-file' | 'missing-sheet' | 'new-sheet' | 'row-count' | 'new-value'
+  readonly code: 'missing-column' | 'new-column' | 'changed-type' | 'broken-step' | 'lacking-file' | 'missing-sheet' | 'new-sheet' | 'row-count' | 'new-value' | 'known-name' | 'new-label' | 'missing-label'
   readonly input: string
   readonly file?: string
   readonly sheet?: string
@@ -26,13 +26,11 @@ export type FitInput = {
   readonly table: Table
   readonly parts?: readonly { readonly file: string; readonly sheet?: string; readonly lacks: readonly string[] }[]
   readonly missingSheets?: readonly string[]
+  /** Columns that came by another name, by that name. */
+  readonly renamed?: Readonly<Record<string, string>>
   readonly before?: Table | undefined
   readonly partsBefore?: FitInput['parts'] | undefined
 }
-
-/** Accepted answers: the column's name in the new file to the name the story knows. */
-export type Renames = Readonly<Record<string, string>>
-export const renamedTable = (table: Table, renames: Renames = {}): Table => table.renamed(table.names.map((name) => (Object.hasOwn(renames, name) ? (renames[name] as string) : name)))
 
 const words = (table: Table, name: string): Set<string> => {
   const column = convert(table.named(name), { type: 'text' }).column
@@ -131,6 +129,20 @@ const valueFindings = (recipe: Recipe, tables: readonly RanTable[]): FitFinding[
       (result?.novelties ?? []).map(({ column, value, into }): FitFinding => ({ code: 'new-value', input: inputOf(recipe, id), column, step: step.id, offers: [], sentence: `${quoted(value)} in ${column} is new and looks like ${quoted(into)}. It stays as it is until the groups of “${sentenceText(step, tableNames(recipe)).replace(/\.$/, '')}” say otherwise.` })),
     ),
   )
+/** Labels that a step was not told of, and told ones that are not there: what only adds changes nothing, and is said. */
+const labelFindings = (recipe: Recipe, tables: readonly RanTable[]): FitFinding[] =>
+  tables.flatMap(({ id, steps }) =>
+    steps.flatMap(({ step, result }): FitFinding[] => {
+      if (!result?.labels) return []
+      const { column, left, missing } = result.labels
+      const at = { input: inputOf(recipe, id), column, step: step.id, offers: [] }
+      const words = `“${sentenceText(step, tableNames(recipe)).replace(/\.$/, '')}”`
+      return [
+        ...left.map(({ label, rows }): FitFinding => ({ ...at, code: 'new-label', sentence: `${column} has ${quoted(label)} (${counted(rows, 'row')}), which ${words} makes no column of; these rows are left out.` })),
+        ...missing.map((label): FitFinding => ({ ...at, code: 'missing-label', sentence: `No row has ${quoted(label)} in ${column}; the column that ${words} makes of it stays empty.` })),
+      ]
+    }),
+  )
 const inputOf = (recipe: Recipe, table: string): string => recipe.tables.find(({ id }) => id === table)?.steps.flatMap((one) => (typeof one.input === 'string' ? [one.input] : []))[0] ?? ''
 
 /** What a run on the new data told: needed where only data can tell (see `needsData`). */
@@ -147,7 +159,8 @@ export const fitRecipe = (recipe: Recipe, inputs: Readonly<Record<string, FitInp
       sheet !== undefined && input.partsBefore && !input.partsBefore.some((part) => part.sheet === sheet) ? [{ code: 'new-sheet', input: id, file, sheet, offers: [], sentence: `${name} has a new sheet ${quoted(sheet)}, which is taken in.` }] : [],
     )
     const sheets = (input.missingSheets ?? []).map((sheet): FitFinding => ({ code: 'missing-sheet', input: id, sheet, offers: [], sentence: `${name} has no sheet ${quoted(sheet)}.` }))
-    return [...(columns && columns.length > 0 ? columnFindings(recipe, id, name, columns, input) : []), ...came, ...lacking, ...sheets, ...rowFinding(id, name, input)]
+    const known = (columns ?? []).flatMap(({ name: column, also = [] }) => also.flatMap((other): FitFinding[] => (input.renamed?.[other] === column ? [{ code: 'known-name', input: id, column, offers: [], sentence: `${quoted(other)} in ${name} is read as ${quoted(column)}, as the recipe says.` }] : [])))
+    return [...known, ...(columns && columns.length > 0 ? columnFindings(recipe, id, name, columns, input) : []), ...came, ...lacking, ...sheets, ...rowFinding(id, name, input)]
   })
   const broken = brokenSteps(ran?.plan ?? planRecipe(recipe, schemas))
   const told = findings.map((finding) => {
@@ -157,7 +170,7 @@ export const fitRecipe = (recipe: Recipe, inputs: Readonly<Record<string, FitInp
   const rest = broken
     .filter(({ step }) => !told.some((finding) => finding.step === step.id))
     .map(({ table, step, sentence }): FitFinding => ({ code: 'broken-step', input: recipe.tables.find((one) => one.id === table)?.steps.flatMap((one) => (typeof one.input === 'string' ? [one.input] : []))[0] ?? '', step: step.id, offers: [], sentence }))
-  const all = [...told, ...rest, ...valueFindings(recipe, ran?.tables ?? [])]
+  const all = [...told, ...rest, ...valueFindings(recipe, ran?.tables ?? []), ...labelFindings(recipe, ran?.tables ?? [])]
   const verdict: Verdict = broken.length > 0 ? 'does-not-fit' : all.some(({ code }) => code === 'missing-column' || code === 'changed-type' || code === 'missing-sheet') ? 'fits-with-changes' : 'fits'
   return { verdict, findings: all }
 }

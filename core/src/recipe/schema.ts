@@ -22,7 +22,7 @@ export type Step = { readonly id: string; readonly kind: string; readonly note?:
 
 const parameterSchema = z.strictObject({ name, type: z.enum(scalarTypes), value: cellValue.optional() })
 const fieldSchema = z.strictObject({ name, type: z.enum(columnTypes) })
-const inputSchema = z.strictObject({ id, name, files: z.string().optional(), columns: z.array(fieldSchema).optional() })
+const inputSchema = z.strictObject({ id, name, files: z.string().optional(), columns: z.array(fieldSchema.extend({ /** Other names by which this column may come. */ also: z.array(name).min(1).optional() })).optional() })
 const tableSchema = z.strictObject({ id, name, steps: z.array(stepSchema).min(1) })
 export const recipeSchema = z
   .strictObject({

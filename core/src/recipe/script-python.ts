@@ -4,6 +4,7 @@ import { code, comment, joined, lines, py, type Code } from '../generate/tag.ts'
 import { fileColumns, isWorkbook, type Read } from '../steps/open.ts'
 import type { PythonContext } from '../steps/step-kind.ts'
 import { literalPython } from '../steps/value.ts'
+import { knownNames } from './known-names.ts'
 import { scriptOutputs } from './outputs.ts'
 import { inOrder, kindOf, paramsOf, parameterTypes, planRecipe, tableNames, sentenceText, type Plan } from './plan.ts'
 import type { Recipe } from './schema.ts'
@@ -42,11 +43,11 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
         table: (one) => ({ frame: variable(one, runtimeNames), columns: plan.tables.find(({ id }) => id === one)?.output ?? [] }),
         names: tableNames(recipe, own),
         own: own.id,
-        source: (one) => ({ files: py`files[${one}]`, columns: output, format: inputFormat(recipe, one) }),
+        source: (one) => ({ files: py`files[${one}]`, columns: output, format: inputFormat(recipe, one), known: knownNames(recipe.inputs.find(({ id }) => id === one)) }),
       }
       const wanted = recipe.inputs.find((one) => one.id === step.input)
       const checks = kindOf(step).start && wanted?.columns && wanted.columns.length > 0 ? py`require(${frame}, ${wanted.name}, ${fileColumns(wanted.columns, step.read as Read | undefined).map((field) => field.name)})` : undefined
-      blocks.push({ step: step.id, code: lines(comment('#', `${step.id}  ${sentenceText(step, context.names)}`), ...(step.note ? [comment('#', `note: ${step.note}`)] : []), kindOf(step).python(paramsOf(step), context), checks, code('')) })
+      blocks.push({ step: step.id, code: lines(comment('#', `${step.id}  ${sentenceText(step, context.names)}`), ...(step.note ? [comment('#', `note: ${step.note}`)] : []), kindOf(step).python(paramsOf(step), context), checks, py`account(${frame}, ${`${step.id}  ${sentenceText(step, context.names)}`})`, code('')) })
     }
   }
   const pairs = (all: readonly (readonly [string, Code])[]): Code => py`{${joined(all.map(([key, value]) => py`${key}: ${value}`), ', ')}}`
@@ -55,7 +56,7 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
   const given = pairs((recipe.parameters ?? []).map(({ name, type, value }) => [name, py`(${literalPython(value ?? null, type)}, ${type})`]))
   const start = lines(py`files, parameters, NOW, outputs = parse_arguments(inputs=${inputs}, outputs=${written}, parameters=${given})`, code('TODAY = NOW.date()'), code(''))
   const tables = pairs(plan.tables.map(({ id }) => [id, variable(id, runtimeNames)]))
-  const end = lines(py`tables = ${tables}`, code('for table, path in outputs.items():\n    write_csv(tables[table], path)\n'))
+  const end = lines(py`tables = ${tables}`, code('for table, path in outputs.items():\n    write_csv(tables[table], path)\ntell_accounts()\n'))
   const body = lines(start, ...blocks.map((block) => block.code), end)
   const usage = `python3 flow.py ${recipe.inputs.map(({ id }) => `--input ${id}=FILE `).join('')}${outputs.map(({ table, file }) => `--output ${table}=${file}`).join(' ')}`
   const head = lines(

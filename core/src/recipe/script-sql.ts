@@ -1,11 +1,12 @@
 import { neededBlocks } from '../generate/blocks.ts'
 import { sqlRuntime } from '../generate/sql-runtime.ts'
 import { sqlTypeName } from '../formula/to-code.ts'
-import { code, comment, id, joined, lines, sql, type Code } from '../generate/tag.ts'
+import { code, comment, id, joined, lines, psqlWord, sql, type Code } from '../generate/tag.ts'
 import type { Read } from '../steps/open.ts'
 import { asCsv, fileColumns, headerSql } from '../steps/open.ts'
 import { rectangleOf } from '../steps/open-range.ts'
 import type { SqlContext } from '../steps/step-kind.ts'
+import { knownNames, type Renames } from './known-names.ts'
 import { scriptOutputs } from './outputs.ts'
 import { inOrder, kindOf, paramsOf, parameterTypes, planRecipe, tableNames, sentenceText, type Plan } from './plan.ts'
 import type { Recipe } from './schema.ts'
@@ -38,7 +39,7 @@ const namer = (): ((name: string) => Code) => {
 }
 
 /** Before the run: each file whole, as rows of cells. */
-const loading = (input: string, label: string, read: Read, columns: readonly string[]): Code => {
+const loading = (input: string, label: string, read: Read, columns: readonly string[], known: Renames): Code => {
   const area = read.range === undefined ? undefined : rectangleOf(read.range)
   const load = (n: number): Code => {
     const name = code(n === 1 ? variable(input) : `${variable(input)}_${n}`)
@@ -51,7 +52,7 @@ const loading = (input: string, label: string, read: Read, columns: readonly str
   }
   return lines(
     ...Array.from({ length: maxFiles }, (_, i) => load(i + 1)),
-    sql`call require_columns(${input}, ${label}, ${headerSql(read)}, array[${columns}]::text[]);`,
+    sql`call require_columns(${input}, ${label}, ${headerSql(read)}, array[${columns}]::text[], ${JSON.stringify(known)});`,
   )
 }
 
@@ -76,6 +77,7 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): Scri
   const parameters = parameterTypes(recipe)
   const outputs = scriptOutputs(recipe)
   const blocks: { step?: string; code: Code }[] = []
+  const accounts: Code[] = []
   const last = new Map<string, { view: Code; names: readonly string[] }>()
   const ordered = inOrder(recipe)
   for (const written of ordered) {
@@ -96,11 +98,12 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): Scri
         names: tableNames(recipe, written),
         own: written.id,
         parameter: (name) => sql`nullif(:'${code(parameterVariable(name))}', '')::${sqlTypeName(parameters[name] ?? 'text')}`,
-        source: (one) => ({ rows: sql`${one}`, columns: output, format: inputFormat(recipe, one) }),
+        source: (one) => ({ rows: sql`${one}`, columns: output, format: inputFormat(recipe, one), known: knownNames(recipe.inputs.find(({ id }) => id === one)) }),
       }
       const body = kindOf(step).sql(paramsOf(step), context)
       const after = kindOf(step).sqlAfter?.(paramsOf(step), context)
       blocks.push({ step: step.id, code: lines(comment('--', `${step.id}  ${sentenceText(step, context.names)}`), ...(step.note ? [comment('--', `note: ${step.note}`)] : []), sql`create view ${view} as\n${body};\n`, after) })
+      accounts.push(lines(sql`select count(*) as left_rows from ${view} \\gset`, sql`\\warn :left_rows rows ${psqlWord(`${step.id}  ${sentenceText(step, context.names)}`)}`))
       from = view
     }
     last.set(table.id, { view: from, names: (table.output ?? []).map((field) => field.name) })
@@ -108,7 +111,7 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): Scri
   const loads = recipe.inputs.flatMap((one) => {
     const given = readOf(recipe, one.id)
     const text = inputFormat(recipe, one.id) === 'csv'
-    return [lines(comment('--', `${one.name}, from ${one.files ?? 'its file'}`), loading(one.id, one.name, text ? given : asCsv, (text ? fileColumns(one.columns ?? [], given) : (one.columns ?? [])).map((field) => field.name)), code(''))]
+    return [lines(comment('--', `${one.name}, from ${one.files ?? 'its file'}`), loading(one.id, one.name, text ? given : asCsv, (text ? fileColumns(one.columns ?? [], given) : (one.columns ?? [])).map((field) => field.name), knownNames(one)), code(''))]
   })
   const writes = outputs.map(({ table, file }) => {
     const { view, names } = last.get(table) ?? { view: code(''), names: [] }
@@ -138,6 +141,6 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): Scri
     ...runtime.map((block) => code(block.source)),
     code(''),
   )
-  const parts: ScriptPart[] = [{ text: lines(head, ...loads).text }, ...blocks.map(({ step, code: text }) => ({ ...(step ? { step } : {}), text: text.text })), { text: lines(...writes, code('rollback;\n')).text }]
+  const parts: ScriptPart[] = [{ text: lines(head, ...loads).text }, ...blocks.map(({ step, code: text }) => ({ ...(step ? { step } : {}), text: text.text })), { text: lines(...writes, comment('--', 'What each step left, to standard error; -v quiet=1 leaves it out, and the time it takes to count'), code('\\if :{?quiet}\n\\else'), ...accounts, code('\\endif\nrollback;\n')).text }]
   return { parts, text: parts.map((part) => part.text).join('\n') }
 }

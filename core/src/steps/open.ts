@@ -115,18 +115,19 @@ export const open = defineStep<Open>({
     return { table, origin: { kind: 'source' }, notes, unreadable }
   },
   sql: ({ input, read: given = {} }, { source, column }) => {
-    const { rows, columns, format } = source(input)
+    const { rows, columns, format, known } = source(input)
     const read = format === 'csv' ? given : asCsv
     const cells = columns.map((field) => {
       if (format === 'csv' && field.name === read.origin?.file) return sql`r.file_name as ${column(field.name)}`
       if (format === 'csv' && field.name === read.origin?.sheet) return sql`null::text as ${column(field.name)}`
-      const cell = sql`r.cells[array_position(r.names, ${field.name})]`
+      const places = [field.name, ...Object.keys(known).filter((other) => known[other] === field.name)].map((name) => sql`array_position(r.names, ${name})`)
+      const cell = sql`r.cells[${places.length > 1 ? sql`coalesce(${joined(places, ', ')})` : (places[0] as Code)}]`
       return sql`${readSql(sql`nullif(${cell}, '')`, { ...typeFor(read, field.name, field.type), locale: read.locale })} as ${column(field.name)}`
     })
     return sql`select r."¶", ${joined(cells, ',\n  ')}\nfrom sheet_rows(${rows}, ${headerSql(read)}, ${read.skip ?? 0}, ${read.footer ?? 0}) r`
   },
   python: ({ input, read: given = {} }, { frame, source }) => {
-    const { files, format } = source(input)
+    const { files, format, known } = source(input)
     const read = format === 'parquet' ? { ...asCsv, types: given.types } : given
     const options = [
       ...(format === 'json' && read.path ? [py`path=${read.path}`] : []),
@@ -139,6 +140,7 @@ export const open = defineStep<Open>({
       ...(read.locale && (read.locale.decimal !== '.' || read.locale.group !== ',') ? [py`decimal=${read.locale.decimal}, group=${read.locale.group}`] : []),
       ...(read.origin?.file ? [py`file_column=${read.origin.file}`] : []),
       ...(read.origin?.sheet ? [py`sheet_column=${read.origin.sheet}`] : []),
+      ...(Object.keys(known).length > 0 ? [py`known={${joined(Object.entries(known).map(([from, to]) => py`${from}: ${to}`), ', ')}}`] : []),
     ]
     const opener = code(isWorkbook(format) ? 'open_workbook' : format === 'json' ? 'open_json' : 'open_csv')
     return py`${frame} = ${opener}(${files}${options.length > 0 ? py`, ${joined(options, ', ')}` : code('')})`

@@ -11,7 +11,7 @@ import { figure, listed, quoted } from '../words.ts'
 import { bySchema, checkBy, checkColumn, checkPlace, freeName, keysOf, placePython, placeSchema, positionFor, selectedNames, selectorPython, selectorWords, type By, type Place } from './check-columns.ts'
 import { checkMeasure, howWords, measurePython, measureSql, measureType, runMeasure } from './measures.ts'
 import { name } from './names.ts'
-import { DataRefused, defineStep, slot, type CheckContext } from './step-kind.ts'
+import { DataRefused, defineStep, slot, type CheckContext, type StepResult } from './step-kind.ts'
 import { cellFor, literalPython, literalSql } from './value.ts'
 
 type Written = string | number | boolean | null
@@ -49,7 +49,7 @@ const layout = (params: Pivot, schema: Schema, labels: readonly (string | null)[
 }
 
 /** The labels that are told, or all there are in order of first appearance; and for each row the number of its label, -1 where it is left out. */
-const labelsOf = (params: Pivot, column: Column): { labels: (string | null)[]; ofRow: Int32Array } => {
+const labelsOf = (params: Pivot, column: Column): { labels: (string | null)[]; ofRow: Int32Array; present: (string | null)[]; groupOf: Uint32Array } => {
   const groups = groupBy([column], lengthOf(column))
   const present = Array.from(groups.first, (row) => {
     const cell = cellAt(column, row)
@@ -60,7 +60,7 @@ const labelsOf = (params: Pivot, column: Column): { labels: (string | null)[]; o
   const turn = Int32Array.from(present, (label) => at.get(label) ?? -1)
   const ofRow = ints(groups.ids.length)
   for (let i = 0; i < ofRow.length; i++) ofRow[i] = turn[groups.ids[i] as number] as number
-  return { labels, ofRow }
+  return { labels, ofRow, present, groupOf: groups.ids }
 }
 
 /** Rows whose label makes a column; undefined where all do. */
@@ -69,6 +69,14 @@ const takenRows = (ofRow: Int32Array): Int32Array | undefined => {
   const rows = new IntList()
   for (let i = 0; i < ofRow.length; i++) if (ofRow[i] !== -1) rows.push(i)
   return rows.done()
+}
+
+/** What the labels that are told leave out of the data, and those that it does not have. */
+const againstFound = (column: string, groupOf: Uint32Array, labels: readonly (string | null)[], present: readonly (string | null)[]): NonNullable<StepResult['labels']> => {
+  const rows = new Float64Array(present.length)
+  for (let i = 0; i < groupOf.length; i++) rows[groupOf[i] as number] = (rows[groupOf[i] as number] as number) + 1
+  const words = (label: string | null): string => label ?? 'Empty'
+  return { column, left: present.flatMap((label, i) => (labels.includes(label) ? [] : [{ label: words(label), rows: rows[i] as number }])), missing: labels.filter((label) => !present.includes(label)).map(words) }
 }
 
 const mostCells = 60_000_000
@@ -153,9 +161,10 @@ export const pivot = defineStep<Pivot>({
     checkPlace(params, keys, context)
     return schema
   },
+  judges: true,
   unforeseen: (params, input) => (params.found || !params.values[0] ? undefined : valueType(params.values[0], input)),
   run: (params, table) => {
-    const { labels, ofRow } = labelsOf(params, table.named(params.labels))
+    const { labels, ofRow, present, groupOf } = labelsOf(params, table.named(params.labels))
     const { keys, made, at } = layout(params, table.schema, labels)
     const groups = groupBy(keys.map((field) => table.named(field.name)), table.rowCount)
     const rowCount = keys.length === 0 ? Math.max(1, groups.count) : groups.count
@@ -185,7 +194,7 @@ export const pivot = defineStep<Pivot>({
     const keyTable = table.select(keys.map((field) => table.indexOf(field.name))).rows(groups.first)
     const names = [...keyTable.names.slice(0, at), ...made.map(({ field }) => field.name), ...keyTable.names.slice(at)]
     const all = [...keys.slice(0, at).map((_, i) => keyTable.column(i)), ...columns, ...keys.slice(at).map((_, i) => keyTable.column(at + i))]
-    return { table: Table.of(names, all, rowCount), origin: { kind: 'groups', ids: groups.ids }, unreadable: failures, notes: { labels: labels.length, leftOut: table.rowCount - seen.rowCount } }
+    return { table: Table.of(names, all, rowCount), origin: { kind: 'groups', ids: groups.ids }, unreadable: failures, ...(params.found ? { labels: againstFound(params.labels, groupOf, labels, present) } : {}), notes: { labels: labels.length, leftOut: table.rowCount - seen.rowCount } }
   },
   carries: (params, input) => Object.fromEntries(keysFor(params, input).map((field) => [field.name, field.name])),
   sql: (params, { from, input, output, column }) => {

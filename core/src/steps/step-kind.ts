@@ -51,6 +51,8 @@ export type StepResult = {
   readonly unreadable?: readonly Unreadable[]
   /** Values nobody decided on that are like some that were: what they would have become. */
   readonly novelties?: readonly Novelty[]
+  /** Labels that are left out because nobody named them, with their rows, and named ones that no row has. */
+  readonly labels?: { readonly column: string; readonly left: readonly { readonly label: string; readonly rows: number }[]; readonly missing: readonly string[] }
   /** Whether what was asked of the rows holds, the figure it went by, and the rows that are against it. */
   readonly check?: Checked
   /** Figures of this kind alone, by name. */
@@ -73,7 +75,7 @@ export type SqlContext = {
   readonly names: TableNames
   readonly own: string
   /** How an input comes in; what is no text file is first written as CSV. */
-  readonly source: (input: string) => { readonly rows: Code; readonly columns: Schema; readonly format: Format }
+  readonly source: (input: string) => { readonly rows: Code; readonly columns: Schema; readonly format: Format; readonly known: Readonly<Record<string, string>> }
 }
 export type PythonContext = {
   /** The variable that holds the table before and after the step. */
@@ -86,7 +88,7 @@ export type PythonContext = {
   readonly table: (table: string) => { readonly frame: Code; readonly columns: Schema }
   readonly names: TableNames
   readonly own: string
-  readonly source: (input: string) => { readonly files: Code; readonly columns: Schema; readonly format: Format }
+  readonly source: (input: string) => { readonly files: Code; readonly columns: Schema; readonly format: Format; /** Other names by which columns may come, to their names. */ readonly known: Readonly<Record<string, string>> }
 }
 
 export type StepKind<P = never> = {
@@ -108,7 +110,7 @@ export type StepKind<P = never> = {
   readonly unforeseen?: (params: P, input: Schema) => ColumnType | undefined
   /** Columns whose type only data can tell; `output` guesses text, and without data later steps may take them for another. */
   readonly guesses?: (params: P) => readonly string[]
-  /** Names values nobody decided on (`novelties`): asked of new data before a replay. */
+  /** Names values nobody decided on (`novelties`, `labels`): asked of new data before a replay. */
   readonly judges?: true
   readonly run: (params: P, table: Table, context: RunContext) => StepResult
   /** Output column to the input column that it carries on; default: those of the same name. */

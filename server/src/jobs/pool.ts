@@ -8,20 +8,30 @@ const slots = 256
 
 /** One worker thread with its step cache. Jobs of one line of work (a flow's previews) supersede one another. */
 export class Bench {
-  private readonly worker: Worker
+  private worker: Worker
+  private readonly start: () => Worker
   private readonly flags: Int32Array
   private readonly waiting = new Map<number, Waiting>()
   private readonly lines = new Map<string, number>()
   private next = 1
   private own = 0
-  constructor(folder: string) {
+  /** `cacheBytes`: how much of the tables it may keep between jobs. */
+  constructor(folder: string, cacheBytes: number) {
     this.flags = new Int32Array(new SharedArrayBuffer(slots * 4))
-    this.worker = new Worker(new URL('./jobs/worker.js', import.meta.url), { workerData: { folder, flags: this.flags }, resourceLimits: { maxOldGenerationSizeMb: 8192 } })
-    this.worker.on('message', (answer: Answer) => this.hear(answer))
-    this.worker.on('error', (error) => {
-      for (const { reject } of this.waiting.values()) reject(error)
-      this.waiting.clear()
-    })
+    this.start = () => {
+      const worker = new Worker(new URL('./jobs/worker.js', import.meta.url), { workerData: { folder, flags: this.flags, cacheBytes }, resourceLimits: { maxOldGenerationSizeMb: 8192 } })
+      worker.on('message', (answer: Answer) => this.hear(answer))
+      worker.on('error', (error) => this.fall(error))
+      return worker
+    }
+    this.worker = this.start()
+  }
+  /** A worker that ran out of memory takes its jobs along; another one stands in at once. */
+  private fall(error: Error): void {
+    const lost = [...this.waiting.values()]
+    this.waiting.clear()
+    this.worker = this.start()
+    for (const { reject } of lost) reject((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY' ? new Refusal(507, 'out-of-memory', 'This needs more memory than the server gives to one job. Keep fewer rows or columns early in the story, or give the server more memory.') : error)
   }
   private hear({ id, progress, result, problem, stopped, fault }: Answer): void {
     const waiting = this.waiting.get(id)

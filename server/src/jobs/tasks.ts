@@ -1,18 +1,20 @@
-import { existsSync, readFileSync } from 'node:fs'
 import {
-  drawPicture, factsOf, fileColumns, findText, fitRecipe, kindOf, lineageBetween, mendsFor, needsData, parameterCells, partnersOf, pythonScript, refusals, renamedTable, runRecipe, ScriptError, sentenceOf, sentenceText, sqlScript, StepCache, suggestGroups, tableNames, tablesNeeded, valuesOf, viewOf,
-  type Read, type Recipe, type Renames, type Facts, type Judge, type Source, type Sources, type Step, type Table,
+  drawPicture, factsOf, findText, fitRecipe, knownNames, lineageBetween, mendsFor, needsData, parameterCells, partnersOf, pythonScript, refusals, runRecipe, ScriptError, sentenceOf, sentenceText, sqlScript, suggestGroups, tableNames, tablesNeeded, valuesOf, viewOf,
+  type Read, type Recipe, type Renames, type Facts, type Judge, type Step, type Table,
 } from '@fabula/core'
 import type { FileRef, FitReply, GroupsReply, LookReply, OpenReply, Picture, PreviewReply, PreviewRequest, ReconcileReply, RunReply, ScriptReply } from '@fabula/core/api'
-import { FileProblem, lookAtFile, openInput, UnwritableTable, type OpenedFiles } from '@fabula/formats'
+import { FileProblem, lookAtFile, UnwritableTable, type OpenedFiles } from '@fabula/formats'
 import type { Connection } from '../sources/postgresql.ts'
 import { setImmediate as otherWork } from 'node:timers/promises'
+import { prove } from '../proof/prove.ts'
 import { layTables, matchTables, reconcileTables, type MatchAsked } from './benches.ts'
-import { firstRows, pathOf, writeOutputs } from './outputs.ts'
+import { openAll, openFiles, reads, stored, TaskProblem, type Desk, type Files } from './opening.ts'
+import { firstRows, writeOutputs } from './outputs.ts'
+
+export { Memory, TaskProblem, type Progress } from './opening.ts'
 
 type Moment = { readonly table: string; readonly step: string }
 /** Work done in a worker thread. A `Task` is plain data; `Progress` tells how far it is. */
-export type Files = Readonly<Record<string, readonly FileRef[]>>
 export type Task =
   | { readonly kind: 'look'; readonly hash: string; readonly name: string; readonly read: Read; readonly sheet: string | undefined }
   | { readonly kind: 'open'; readonly files: readonly FileRef[]; readonly read: Read }
@@ -25,93 +27,10 @@ export type Task =
   | { readonly kind: 'lay'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly union: { readonly with: readonly string[] }; readonly files: Files; readonly now: number }
   | { readonly kind: 'reconcile'; readonly recipe: Recipe; readonly here: Moment; readonly there: Moment; readonly asked: Parameters<typeof reconcileTables>[3]; readonly files: Files; readonly now: number }
   | { readonly kind: 'scripts'; readonly recipe: Recipe; readonly files: Files }
+  | { readonly kind: 'prove'; readonly recipe: Recipe; readonly files: Files; readonly now: number }
   | { readonly kind: 'find'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly text: string; readonly from: { readonly row: number; readonly column: string } | null; readonly back: boolean; readonly files: Files; readonly now: number }
   | { readonly kind: 'fit'; readonly recipe: Recipe; readonly files: Files; readonly before: Files; readonly renames: Readonly<Record<string, Renames>> }
   | { readonly kind: 'run'; readonly recipe: Recipe; readonly pictures: readonly Picture[]; readonly files: Files; readonly renames: Readonly<Record<string, Renames>>; readonly allowChanges: boolean; readonly parameters: Readonly<Record<string, string>>; readonly connections: Readonly<Record<string, Connection>>; readonly now: number }
-export type Progress = { readonly done: number; readonly of: number; readonly doing: string }
-export class TaskProblem extends Error {}
-
-export type Desk = { readonly folder: string; readonly progress: (progress: Progress) => void; readonly shouldStop: () => boolean }
-
-const cache = new StepCache()
-const opened = new Map<string, OpenedFiles>()
-const readings = new Map<string, Promise<OpenedFiles>>()
-const mostOpened = 8
-
-/** A file's bytes; one that was deleted from the shelf is asked for again. */
-const stored = ({ name, hash }: { name: string; hash: string }, desk: Desk): { name: string; hash: string; bytes: Buffer } => {
-  const path = pathOf(desk.folder, hash)
-  if (!existsSync(path)) throw new TaskProblem(`${name} is not kept here any more. Drop it again.`)
-  return { name, hash, bytes: readFileSync(path) }
-}
-
-/** The same read in the same words, whatever the order of its keys. */
-const keyOf = (files: readonly FileRef[], read: Read): string =>
-  JSON.stringify([files.map(({ hash, name }) => [hash, name]), read], (_key, value: unknown) => (typeof value === 'object' && value !== null && !Array.isArray(value) ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1))) : value))
-
-/** What was detected, written down as a recipe would: opened that way the table is the same. */
-const settledRead = (read: Read, { table }: OpenedFiles): Read => ({ ...read, types: Object.fromEntries(fileColumns(table.schema, read).map(({ name, type }) => [name, { type }])) })
-
-const keepOpened = (key: string, files: OpenedFiles): void => {
-  opened.delete(key)
-  opened.set(key, files)
-  for (const old of opened.keys()) if (opened.size > mostOpened) opened.delete(old)
-}
-
-const readAnew = async (files: readonly FileRef[], read: Read, desk: Desk): Promise<OpenedFiles> => {
-  const bytes = files.map((file) => stored(file, desk))
-  let said = 0
-  let breathed = Date.now()
-  return openInput(bytes, read, async (share, rows) => {
-    const now = Date.now()
-    if (now - breathed < 40) return
-    // other jobs of this thread have their turn while a large file is read
-    await otherWork()
-    breathed = Date.now()
-    if (desk.shouldStop()) throw new TaskProblem('The reading was stopped. Nothing was changed.')
-    if (now - said < 120) return
-    said = now
-    desk.progress({ done: Math.round(share * 100), of: 100, doing: `Reading ${files.length > 3 ? `${files.length} files` : files.map(({ name }) => name).join(', ')}: ${rows.toLocaleString('en-GB')} rows so far` })
-  })
-}
-
-/** Files as a table; read once, however many ask at the same time. */
-const openFiles = async (files: readonly FileRef[], read: Read, desk: Desk): Promise<{ key: string; files: OpenedFiles }> => {
-  const key = keyOf(files, read)
-  const known = opened.get(key)
-  if (known) {
-    keepOpened(key, known)
-    return { key, files: known }
-  }
-  const others = readings.get(key)
-  // whoever began the reading may have stopped it; then it is begun anew for who still waits
-  if (others) return others.then((result) => ({ key, files: result }), () => openFiles(files, read, desk))
-  const reading = readAnew(files, read, desk).finally(() => readings.delete(key))
-  readings.set(key, reading)
-  const result = await reading
-  keepOpened(key, result)
-  if (read.types === undefined || read.types === 'detect') keepOpened(keyOf(files, settledRead(read, result)), result)
-  return { key, files: result }
-}
-
-/** The start steps of a recipe with what they read. */
-const reads = (recipe: Recipe): Map<string, Read> =>
-  new Map(recipe.tables.flatMap(({ steps }) => steps.flatMap((step): [string, Read][] => (kindOf(step).start && typeof step.input === 'string' ? [[step.input, (step.read ?? {}) as Read]] : []))))
-
-const openAll = async (recipe: Recipe, files: Files, renames: Readonly<Record<string, Renames>>, desk: Desk): Promise<{ sources: Sources; inputs: Record<string, OpenedFiles> }> => {
-  const inputs: Record<string, OpenedFiles> = {}
-  const sources: Record<string, Source> = {}
-  for (const [input, read] of reads(recipe)) {
-    const refs = files[input]
-    if (!refs || refs.length === 0) throw new TaskProblem(`No file is given for ${recipe.inputs.find(({ id }) => id === input)?.name ?? input}. Drop one on the page.`)
-    const one = await openFiles(refs, read, desk)
-    const table = renamedTable(one.files.table, renames[input])
-    inputs[input] = { ...one.files, table }
-    sources[input] = { ...inputs[input], key: `${one.key}${JSON.stringify(renames[input] ?? {})}` }
-  }
-  return { inputs, sources: (input) => sources[input] as Source }
-}
-
 const cellsFor = (recipe: Recipe, given: Readonly<Record<string, string>>) => {
   const { cells, faults } = parameterCells(recipe, given)
   if (faults.length > 0) throw new TaskProblem(faults.map(({ sentence }) => sentence).join(' '))
@@ -123,7 +42,7 @@ const runTo = async (recipe: Recipe, table: string, step: string, files: Files, 
   const only: Recipe = { ...recipe, tables: recipe.tables.filter(({ id }) => needed.includes(id)) }
   const { sources } = await openAll(only, files, {}, desk)
   const began = performance.now()
-  const { tables, plan } = runRecipe(only, { sources, parameters: cellsFor(recipe, {}), now, cache, until: { table, step }, shouldStop: desk.shouldStop })
+  const { tables, plan } = runRecipe(only, { sources, parameters: cellsFor(recipe, {}), now, cache: desk.memory.steps, until: { table, step }, shouldStop: desk.shouldStop })
   const ran = tables.find(({ id }) => id === table)
   if (!ran) throw new TaskProblem('This table is not in the recipe.')
   return { ran, plan, engineMs: performance.now() - began }
@@ -189,8 +108,8 @@ const groupsOf = (bars: readonly { label: string; count: number }[]): GroupsRepl
 const fit = async ({ recipe, files, before, renames }: Extract<Task, { kind: 'fit' }>, desk: Desk): Promise<FitReply> => {
   const { inputs, sources } = await openAll(recipe, files, renames, desk)
   const known: Record<string, OpenedFiles | undefined> = {}
-  for (const [input, read] of reads(recipe)) if (before[input] && before[input] !== files[input]) known[input] = (await openFiles(before[input], read, desk)).files
-  const report = fitRecipe(recipe, Object.fromEntries(Object.entries(inputs).map(([id, one]) => [id, { table: one.table, parts: one.parts, missingSheets: one.missingSheets, before: known[id]?.table, partsBefore: known[id]?.parts }])), needsData(recipe) ? runRecipe(recipe, { sources, parameters: parameterCells(recipe, {}).cells, now: 0, cache, shouldStop: desk.shouldStop }) : undefined)
+  for (const [input, read] of reads(recipe)) if (before[input] && before[input] !== files[input]) known[input] = (await openFiles(before[input], read, knownNames(recipe.inputs.find(({ id }) => id === input)), desk)).files
+  const report = fitRecipe(recipe, Object.fromEntries(Object.entries(inputs).map(([id, one]) => [id, { table: one.table, parts: one.parts, missingSheets: one.missingSheets, renamed: one.renamed, before: known[id]?.table, partsBefore: known[id]?.parts }])), needsData(recipe) ? runRecipe(recipe, { sources, parameters: parameterCells(recipe, {}).cells, now: 0, cache: desk.memory.steps, shouldStop: desk.shouldStop }) : undefined)
   return {
     verdict: report.verdict,
     findings: report.findings.map((finding) => ({ ...finding, offers: [...finding.offers] })),
@@ -201,7 +120,7 @@ const fit = async ({ recipe, files, before, renames }: Extract<Task, { kind: 'fi
 /** Both scripts; columns that only data can tell are pinned to those of the flow's own files. */
 const scripts = async ({ recipe, files }: Extract<Task, { kind: 'scripts' }>, desk: Desk): Promise<ScriptReply> => {
   const ready = [...reads(recipe).keys()].every((input) => (files[input] ?? []).length > 0)
-  const plan = needsData(recipe) && ready ? runRecipe(recipe, { sources: (await openAll(recipe, files, {}, desk)).sources, parameters: parameterCells(recipe, {}).cells, now: 0, cache, shouldStop: desk.shouldStop }).plan : undefined
+  const plan = needsData(recipe) && ready ? runRecipe(recipe, { sources: (await openAll(recipe, files, {}, desk)).sources, parameters: parameterCells(recipe, {}).cells, now: 0, cache: desk.memory.steps, shouldStop: desk.shouldStop }).plan : undefined
   const made = (make: () => { parts: readonly { step?: string; text: string }[] }): { parts: { step?: string; text: string }[]; problem: string | null } => {
     try {
       return { parts: [...make().parts], problem: null }
@@ -220,7 +139,7 @@ export type RunResult = Pick<RunReply, 'files' | 'tables' | 'outputs' | 'picture
 const run = async (task: Extract<Task, { kind: 'run' }>, desk: Desk): Promise<RunResult> => {
   const { recipe, files, renames, parameters, now } = task
   const { inputs, sources } = await openAll(recipe, files, renames, desk)
-  const ran = runRecipe(recipe, { sources, parameters: cellsFor(recipe, parameters), now, cache, shouldStop: desk.shouldStop, onStep: (done, of, step) => desk.progress({ done, of, doing: sentenceText(step, tableNames(recipe)) }) })
+  const ran = runRecipe(recipe, { sources, parameters: cellsFor(recipe, parameters), now, cache: desk.memory.steps, shouldStop: desk.shouldStop, onStep: (done, of, step) => desk.progress({ done, of, doing: sentenceText(step, tableNames(recipe)) }) })
   const refused = refusals(ran.plan)
   if (refused.length > 0) throw new TaskProblem(`The data was refused. ${refused.map(({ sentence }) => sentence).join(' ')}`)
   const stopped = ran.tables.flatMap(({ steps }) => steps.flatMap(({ account }) => (account?.check && !account.check.passed && account.check.stop ? [account.check.say] : [])))
@@ -257,7 +176,7 @@ export const perform = async (task: Task, desk: Desk): Promise<unknown> => {
       return look
     }
     case 'open': {
-      const { table, notes, parts, missingSheets, unreadable } = (await openFiles(task.files, task.read, desk)).files
+      const { table, notes, parts, missingSheets, unreadable } = (await openFiles(task.files, task.read, {}, desk)).files
       const reply: OpenReply = { columns: table.schema.map((field) => ({ ...field })), rows: table.rowCount, notes: { ...notes }, parts: parts.map((part) => ({ ...part, lacks: [...part.lacks] })), missingSheets: [...missingSheets], unreadable: Object.fromEntries(unreadable.map(({ column, rows }) => [column, rows.length])), first: firstRows(table, 60), partners: partnersOf(table, parts).map((partner) => ({ ...partner })) }
       return reply
     }
@@ -300,6 +219,8 @@ export const perform = async (task: Task, desk: Desk): Promise<unknown> => {
       return reconcile(task, desk)
     case 'scripts':
       return scripts(task, desk)
+    case 'prove':
+      return prove(task, desk)
     case 'fit':
       return fit(task, desk)
     case 'run':

@@ -1,7 +1,12 @@
+import { randomBytes } from 'node:crypto'
 import { once } from 'node:events'
 import { Worker } from 'node:worker_threads'
 import type { DatabaseAnswer, Statement } from './database-worker.ts'
 import { migrations } from './migrations.ts'
+
+/** A new name for a row: 72 random bits, as they stand in an address. */
+export const newId = (): string => randomBytes(9).toString('base64url')
+export const iso = (value: unknown): string => new Date(value as string).toISOString()
 
 type Waiting = { resolve: (rows: Record<string, unknown>[]) => void; reject: (error: Error) => void }
 

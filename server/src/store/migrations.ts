@@ -22,4 +22,10 @@ create table connections (name text primary key, settings jsonb not null, secret
   `-- looks at a table as a chart, and how each replay drew them
 alter table flows add column pictures jsonb not null default '[]';
 alter table runs add column pictures jsonb not null default '[]';`,
+  `-- a replay can be told again exactly: its clock and all that was asked; one that the server's stop cut short is begun again
+alter table runs add column clock bigint not null default 0, add column begun int not null default 1, add column link text references links, add column retells text references runs;
+alter table links add column rights text not null default 'replay', add column note text not null default '', add column ends_at timestamptz, add column follows text not null default 'story';
+create table link_uses (id bigint generated always as identity primary key, link text not null references links, what text not null, run text references runs, at timestamptz not null default now());
+-- a named, frozen state of a story
+create table editions (id bigint generated always as identity primary key, flow text not null references flows, edit bigint not null references edits, name text not null, note text not null default '', at timestamptz not null default now());`,
 ]

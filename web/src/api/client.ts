@@ -15,10 +15,16 @@ const fromReply = (data: unknown, status: number): ServerError => {
   return read.success ? new ServerError(read.data.error.code, read.data.error.sentence) : new ServerError('fault', `The server answered ${status} and nothing more. Reload the page; if it stays so, start the server again.`)
 }
 
+/** The link by which the page came, said along with what it asks. */
+const linkHeader = (): Record<string, string> => {
+  const token = /^\/r\/([^/]+)/.exec(location.pathname)?.[1]
+  return token ? { 'x-fabula-link': token } : {}
+}
+
 export const ask = async <T>(schema: z.ZodType<T>, method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> => {
   let response: Response
   try {
-    response = await fetch(path, { method, ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }), ...(signal ? { signal } : {}) })
+    response = await fetch(path, { method, headers: { ...linkHeader(), ...(body === undefined ? {} : { 'content-type': 'application/json' }) }, ...(body === undefined ? {} : { body: JSON.stringify(body) }), ...(signal ? { signal } : {}) })
   } catch (error) {
     if (signal?.aborted) throw error
     throw new ServerError('unreachable', 'The server does not answer. See that it runs, then try again; nothing on this page is lost.')

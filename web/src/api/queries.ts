@@ -60,9 +60,12 @@ export const layQuery = ({ base }: Place, files: unknown, stand: Stand, union: {
 export const reconcileQuery = ({ base }: Place, files: unknown, asked: api.ReconcileRequest & { readonly recipe: Recipe }) =>
   queryOptions({ queryKey: ['reconcile', base, files, asked], queryFn: ({ signal }) => ask(api.reconcileReply, 'POST', `${base}/reconcile`, asked, signal), placeholderData: keepPreviousData, staleTime: Infinity, retry: 1 })
 
+export const linksQuery = ({ base }: Place) => queryOptions({ queryKey: ['links', base], queryFn: () => ask(api.linksReply, 'GET', `${base}/links`) })
+export const editionsQuery = ({ base }: Place) => queryOptions({ queryKey: ['editions', base], queryFn: () => ask(api.editionsReply, 'GET', `${base}/editions`) })
+
 export const connectionsQuery = { queryKey: ['connections'], queryFn: () => ask(api.connectionsReply, 'GET', '/api/connections') }
 
-export const runsQuery = ({ base }: Place) => queryOptions({ queryKey: ['runs', base], queryFn: () => ask(api.runsReply, 'GET', `${base}/runs`) })
+export const runsQuery = ({ base }: Place) => queryOptions({ queryKey: ['runs', base], queryFn: () => ask(api.runsReply, 'GET', `${base}/runs`), refetchInterval: ({ state }) => (state.data?.runs.some((run) => run.state === 'running') ? 700 : false) })
 export const runQuery = ({ base }: Place, id: string) =>
   queryOptions({ queryKey: ['run', base, id], queryFn: () => ask(api.runReply, 'GET', `${base}/runs/${id}`), enabled: id !== '', refetchInterval: ({ state }) => (state.data && state.data.state !== 'running' ? false : 250) })
 export const scriptsQuery = ({ base }: Place, edit: number) => queryOptions({ queryKey: ['scripts', base, edit], queryFn: () => ask(api.scriptReply, 'GET', `${base}/scripts`) })

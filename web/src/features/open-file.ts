@@ -1,6 +1,6 @@
 import { fileColumns, headerRows, parseRecipe, wildcard, type Read, type Recipe, type Step } from '@fabula/core'
 import * as api from '@fabula/core/api'
-import type { FileRef, FlowReply, LookReply, OpenReply } from '@fabula/core/api'
+import type { FileRef, LookReply, OpenReply } from '@fabula/core/api'
 import { ask, ServerError } from '../api/client.ts'
 
 /** visits-2031-05.csv -> visits-*.csv: digits, dots and dashes at the end of a name change from month to month. */
@@ -50,10 +50,10 @@ export const guessedRead = (look: LookReply): Read => ({
   ...(look.footer > 0 ? { footer: look.footer } : {}),
 })
 
-export const flowFromRecipe = async (file: File): Promise<FlowReply> => {
+export const flowFromRecipe = async (file: File): Promise<{ id: string }> => {
   const read = parseRecipe(await file.text())
   if ('faults' in read) throw new ServerError('invalid-recipe', `${file.name} is not a recipe that can be used: ${read.faults.map(({ sentence, where }) => `${sentence} (at ${where})`).join(' ')}`)
-  return ask(api.flowReply, 'POST', '/api/flows', { recipe: read.recipe })
+  return ask(api.createReply, 'POST', '/api/flows', { recipe: read.recipe })
 }
 
 /** Whether a JSON file is a recipe: only then it becomes a story at once. */

@@ -51,6 +51,7 @@ export const FlowLayout = ({ shared }: { shared: boolean }) => {
   const { id = '', token = '' } = useParams()
   const place: Place = shared ? { base: `/api/shared/${token}`, home: `/r/${token}`, token } : { base: `/api/flows/${id}`, home: `/flows/${id}` }
   const { data: flow, error } = useQuery(flowQuery(place))
+  const changes = flow ? flow.rights === 'all' || flow.rights === 'edit' : !shared
   const [tools, setTools] = useState<ReactNode>()
   const [said, setSaid] = useState('')
   return (
@@ -60,13 +61,13 @@ export const FlowLayout = ({ shared }: { shared: boolean }) => {
           <Mark />
           <span className="truncate font-serif text-[15px] font-medium">{flow?.recipe.name}</span>
           <span role="status" className="truncate text-[12px] text-ink-3">
-            {shared ? 'to read and replay' : said}
+            {shared ? (flow?.edition ? `the edition ${flow.edition}, ` : '') + (flow?.rights === 'edit' ? `to read, replay and change${said ? `: ${said}` : ''}` : flow?.rights === 'copy' ? 'to read, replay and copy' : 'to read and replay') : said}
           </span>
         </div>
         <nav aria-label="Pages" className="flex gap-[26px]">
-          <Tab to={place.home}>{shared ? 'Story' : 'Compose'}</Tab>
+          <Tab to={place.home}>{changes ? 'Compose' : 'Story'}</Tab>
           <Tab to={`${place.home}/replay`}>Replay</Tab>
-          {!shared && <Tab to={`${place.home}/hand-over`}>Hand over</Tab>}
+          {(changes || flow?.rights === 'copy') && <Tab to={`${place.home}/hand-over`}>Hand over</Tab>}
         </nav>
         <div className="flex items-center justify-end gap-1.5">
           {tools}

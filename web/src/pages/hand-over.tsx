@@ -1,13 +1,17 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQuery } from '@tanstack/react-query'
 import hljs from 'highlight.js/lib/core'
 import json from 'highlight.js/lib/languages/json'
 import pythonLanguage from 'highlight.js/lib/languages/python'
 import sqlLanguage from 'highlight.js/lib/languages/sql'
 import { useState } from 'react'
+import { useNavigate } from 'react-router'
 import { counted, sentenceText, tableNames, writeRecipe } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import { ask } from '../api/client.ts'
-import { flowQuery, scriptsQuery } from '../api/queries.ts'
+import { scriptsQuery, type Place } from '../api/queries.ts'
+import { Editions } from '../features/handing/editions.tsx'
+import { Links } from '../features/handing/links.tsx'
+import { Proof } from '../features/handing/proof.tsx'
 import { Button, Notice, Segments } from '../ui/parts.tsx'
 import { useFlow } from './flow-layout.tsx'
 
@@ -30,41 +34,56 @@ const Preamble = ({ text, language }: { text: string; language: 'python' | 'sql'
 type Language = 'python' | 'sql' | 'recipe'
 const endings: Readonly<Record<Language, string>> = { python: '.py', sql: '.sql', recipe: '.fabula.json' }
 
+/** A colleague's own copy of the story, with its files. */
+const Copy = ({ place }: { place: Place }) => {
+  const navigate = useNavigate()
+  const copy = useMutation({ mutationFn: () => ask(api.createReply, 'POST', `${place.base}/copy`), onSuccess: ({ id, link }) => navigate(link ? `/r/${link}` : `/flows/${id}`) })
+  return (
+    <section aria-label="A copy">
+      <h2 className="mb-1.5 font-serif text-[14.5px] font-semibold">A copy of your own</h2>
+      <p className="mb-2 text-[12.5px] text-ink-2">The story with its files, to change as you like; this one stays as it is. Or take the recipe with you as a file and bring it into your own Fabula.</p>
+      <Button look="main" onClick={() => copy.mutate()}>
+        Take a copy
+      </Button>
+      {copy.error && <Notice kind="went">{copy.error.message}</Notice>}
+    </section>
+  )
+}
+
 export const HandOver = () => {
   const { flow, place } = useFlow()
-  const client = useQueryClient()
+  const [shown, setShown] = useState<'script' | 'editions'>('script')
   const [language, setLanguage] = useState<Language>('python')
   const [chosen, setChosen] = useState('')
   const [said, setSaid] = useState('')
   const scripts = useQuery(scriptsQuery(place, flow.edit))
-  const linking = useMutation({ mutationFn: (method: 'POST' | 'DELETE') => ask(api.flowReply, method, `${place.base}/link`), onSuccess: (reply) => client.setQueryData(flowQuery(place).queryKey, reply) })
   const parts = language === 'recipe' ? [] : (scripts.data?.[language] ?? [])
   const whole = language === 'recipe' ? writeRecipe(flow.recipe) : parts.map(({ text }) => text).join('\n')
   const steps = flow.recipe.tables.flatMap((table) => table.steps.map((step, i) => ({ step, number: i + 1 })))
   const stem = flow.recipe.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'flow'
-  const link = flow.link ? `${location.origin}/r/${flow.link}` : undefined
   const copy = async (text: string, words: string): Promise<void> => {
     await navigator.clipboard.writeText(text)
     setSaid(words)
   }
   return (
-    <main className="grid min-h-0 grid-cols-[minmax(0,1fr)_300px]">
+    <main className="grid min-h-0 grid-cols-[minmax(0,1fr)_320px]">
       <section aria-label="The story and its script" className="grid min-h-0 grid-rows-[auto_1fr] border-r border-line">
         <div className="flex items-center gap-2.5 border-b border-line px-[18px] py-3">
-          <h1 className="font-serif text-[15px] font-semibold">The story and its script</h1>
-          <Segments label="Language" value={language} of={[['python', 'Python'], ['sql', 'SQL'], ['recipe', 'Recipe']]} onChange={setLanguage} />
+          <h1 className="sr-only">Hand it over</h1>
+          {flow.rights !== 'copy' && <Segments label="Shown" value={shown} of={[['script', 'The story and its script'], ['editions', 'Editions']]} onChange={setShown} />}
+          {shown === 'script' && <Segments label="Language" value={language} of={[['python', 'Python'], ['sql', 'SQL'], ['recipe', 'Recipe']]} onChange={setLanguage} />}
           <span role="status" className="text-ink-3">
             {said}
           </span>
-          <span className="ml-auto flex gap-2">
+          {shown === 'script' && <span className="ml-auto flex gap-2">
             <Button onClick={() => void copy(whole, 'copied')}>Copy</Button>
             <a className="rounded-md border border-line-strong bg-sheet px-3 py-1.5 text-ink-2 hover:text-ink" href={`${place.base}/download/${language}`} download>
               Download {stem}
               {endings[language]}
             </a>
-          </span>
+          </span>}
         </div>
-        <div className="overflow-auto" tabIndex={0} role="region" aria-label="Script">
+        {shown === 'editions' ? <Editions flow={flow} place={place} /> : <div className="overflow-auto" tabIndex={0} role="region" aria-label="Script">
           {scripts.data?.problem && language !== 'recipe' && (
             <div className="p-4">
               <Notice kind="went">{scripts.data.problem}</Notice>
@@ -83,32 +102,12 @@ export const HandOver = () => {
               </div>
             )
           })}
-        </div>
+        </div>}
       </section>
       <aside className="flex flex-col gap-5 overflow-auto p-[18px]" aria-label="Sharing">
-        <div>
-          <h2 className="mb-1.5 font-serif text-[14.5px] font-semibold">Who may replay it</h2>
-          {link ? (
-            <>
-              <input readOnly aria-label="The link" className="field w-full font-mono text-[12px]" value={link} onFocus={(event) => event.target.select()} />
-              <p className="my-2 text-[12.5px] text-ink-2">Whoever has this link can read the story and replay it on their own exports. They cannot change it.</p>
-              <div className="flex gap-2">
-                <Button look="main" onClick={() => void copy(link, 'link copied')}>
-                  Copy the link
-                </Button>
-                <Button onClick={() => linking.mutate('DELETE')}>End it</Button>
-              </div>
-            </>
-          ) : (
-            <>
-              <p className="mb-2 text-[12.5px] text-ink-2">Nobody else yet. A link lets a colleague read the story and replay it, without being able to change it.</p>
-              <Button look="main" onClick={() => linking.mutate('POST')}>
-                Make a link
-              </Button>
-            </>
-          )}
-          {linking.error && <Notice kind="went">{linking.error.message}</Notice>}
-        </div>
+        {flow.rights === 'all' && <Links place={place} />}
+        {flow.rights === 'all' && <Proof flow={flow} place={place} />}
+        {flow.rights !== 'all' && <Copy place={place} />}
         <div>
           <h2 className="mb-1.5 font-serif text-[14.5px] font-semibold">What they need</h2>
           <dl className="grid grid-cols-[1fr_auto] gap-x-3 gap-y-1 text-[12.5px] text-ink-2">

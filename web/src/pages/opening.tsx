@@ -137,7 +137,7 @@ export const OpenNew = () => {
   const keep = async (opening: Opening): Promise<void> => {
     if (!opening.opened.data) return
     const { recipe, id } = newRecipe(opening.files, opening.opened.data, opening.read, opening.extras)
-    const flow = await ask(api.flowReply, 'POST', '/api/flows', { recipe, files: { [id]: [...opening.files] } })
+    const flow = await ask(api.createReply, 'POST', '/api/flows', { recipe, files: { [id]: [...opening.files] } })
     await client.invalidateQueries({ queryKey: ['flows'] })
     await navigate(`/flows/${flow.id}`)
   }

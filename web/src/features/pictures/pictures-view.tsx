@@ -5,6 +5,7 @@ import * as api from '@fabula/core/api'
 import type { Picture } from '@fabula/core/api'
 import { ask } from '../../api/client.ts'
 import { flowQuery, pictureQuery } from '../../api/queries.ts'
+import { download } from '../../ui/download.ts'
 import { Button } from '../../ui/parts.tsx'
 import type { Story } from '../story-state.ts'
 import type { PictureHandle } from './picture-chart.tsx'
@@ -15,13 +16,6 @@ const kinds: readonly (readonly [Picture['kind'], string])[] = [['bar', 'bars'],
 const hows: readonly (readonly [Picture['how'], string])[] = [['count', 'the rows'], ['sum', 'the sum of'], ['mean', 'the mean of'], ['median', 'the median of'], ['min', 'the least'], ['max', 'the greatest'], ['distinct', 'the different values of']]
 
 /** Downloads what a chart shows. */
-export const download = (name: string, image: string): void => {
-  const link = document.createElement('a')
-  link.href = image
-  link.download = `${name.toLowerCase().replace(/[^a-z0-9]+/g, '-') || 'picture'}.png`
-  link.click()
-}
-
 /** The table as a chart, said in a sentence of choices; kept with the flow it is drawn anew at every replay. */
 export const PicturesView = ({ story }: { story: Story }) => {
   const { flow, place, stand, schemaHere, drawing, table } = story
@@ -82,7 +76,7 @@ export const PicturesView = ({ story }: { story: Story }) => {
             Take it out
           </Button>
         )}
-        <Button look="quiet" className="py-1!" onClick={() => handle.current && download(picture.name, handle.current.image())}>
+        <Button look="quiet" className="py-1!" onClick={() => handle.current && download(picture.name, 'png', handle.current.image())}>
           Download as PNG
         </Button>
         <span className="ml-auto flex gap-1.5 overflow-hidden">

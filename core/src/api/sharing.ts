@@ -1,0 +1,32 @@
+import { z } from 'zod'
+import { recipeSchema, type Recipe } from '../recipe/schema.ts'
+
+const recipe = recipeSchema as unknown as z.ZodType<Recipe>
+
+/** What a link lets one do; each includes those before it. */
+export const linkRights = ['replay', 'copy', 'edit'] as const
+export const linkAsked = z.object({
+  rights: z.enum(linkRights),
+  /** For whom it is. */
+  note: z.string().max(200),
+  endsAt: z.iso.datetime().nullable(),
+  /** `story` as it stands, the `newest` edition, or the id of one. */
+  follows: z.union([z.literal('story'), z.literal('newest'), z.string().regex(/^\d+$/)]),
+})
+export const linksReply = z.object({
+  links: z.array(
+    z.object({
+      token: z.string(), rights: z.enum(linkRights), note: z.string(), follows: z.string(), madeAt: z.string(), endsAt: z.string().nullable(), over: z.boolean(),
+      uses: z.array(z.object({ what: z.enum(['read', 'replayed', 'copied', 'edited']), run: z.string().nullable(), at: z.string() })),
+    }),
+  ),
+})
+export const freezeRequest = z.object({ name: z.string().trim().min(1).max(120), note: z.string().max(2000) })
+export const editionsReply = z.object({ editions: z.array(z.object({ id: z.number(), edit: z.number(), name: z.string(), note: z.string(), at: z.string(), recipe })) })
+
+/** A story that was made; a copy taken by a link comes with a link of its own. */
+export const createReply = z.object({ id: z.string(), link: z.string().optional() })
+
+export type LinkAsked = z.infer<typeof linkAsked>
+export type LinksReply = z.infer<typeof linksReply>
+export type EditionsReply = z.infer<typeof editionsReply>

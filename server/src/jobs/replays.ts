@@ -1,0 +1,118 @@
+import { isFile, type Recipe } from '@fabula/core'
+import type { FitReply, ProofReply, RunReply } from '@fabula/core/api'
+import { Refusal } from '../refusal.ts'
+import type { Connection } from '../sources/postgresql.ts'
+import type { Flows } from '../store/flows.ts'
+import type { RunMade, Runs, RunStart } from '../store/runs.ts'
+import type { Bench } from './pool.ts'
+import type { Progress, RunResult, Task } from './tasks.ts'
+
+type Job = { readonly run: string; readonly start: RunStart; readonly again: boolean; stopped: boolean; stop: (() => void) | undefined; progress: Progress }
+type Parts = { readonly flows: Flows; readonly runs: Runs; readonly runners: readonly Bench[]; /** A bench of its own for a proof, which takes its time. */ readonly prover: () => Bench; readonly connection: (name: string) => Promise<Connection>; readonly registerFile: (file: { hash: string; size: number }) => Promise<void>; readonly fault: (error: unknown) => void }
+const nothing: RunMade = { files: [], tables: [], outputs: [], pictures: [] }
+const mostBegun = 2
+
+/** Replays wait in one line for as many runners as there are. What was asked for is on disk before it begins, so a stop of the server loses none. */
+export class Replays {
+  private readonly parts: Parts
+  private readonly line: Job[] = []
+  private readonly going = new Map<string, Job>()
+  private readonly busy = new Set<Bench>()
+  private proving = false
+  private readonly ended: ((run: string, flow: string) => void)[] = []
+  constructor(parts: Parts) {
+    this.parts = parts
+  }
+  async begin(start: RunStart): Promise<string> {
+    const run = await this.parts.runs.start(start)
+    this.queue(run, start, false)
+    return run
+  }
+  /** After a start of the server: what it left unfinished is begun again, unless that could write twice or has stopped the server before. */
+  async resume(): Promise<void> {
+    for (const { id, begun, ...start } of await this.parts.runs.unfinished()) {
+      const { recipe } = await this.parts.flows.get(start.flow, start.edit)
+      if (begun > mostBegun) await this.parts.runs.finish(id, 'failed', 'The server stopped twice while this replay ran, so it is not begun a third time. If the files are very large, the server may need more memory.', nothing)
+      else if (start.asked.databases && (recipe.outputs ?? []).some((output) => !isFile(output) && output.mode === 'append')) await this.parts.runs.finish(id, 'failed', 'The server stopped while this replay ran. It adds rows to a table of a database and may have added them already: look there, then replay it again.', nothing)
+      else this.queue(id, start, true)
+    }
+  }
+  private queue(run: string, start: RunStart, again: boolean): void {
+    const job: Job = { run, start, again, stopped: false, stop: undefined, progress: { done: 0, of: 1, doing: '' } }
+    this.going.set(run, job)
+    this.line.push(job)
+    this.next()
+  }
+  private next(): void {
+    const runner = this.parts.runners.find((one) => !this.busy.has(one))
+    const job = runner && this.line.shift()
+    if (!job) return
+    this.busy.add(runner)
+    void this.tell(job, runner).finally(() => {
+      this.busy.delete(runner)
+      this.going.delete(job.run)
+      this.next()
+      for (const hear of this.ended) hear(job.run, job.start.flow)
+    })
+  }
+  private async tell(job: Job, runner: Bench): Promise<void> {
+    const { run, start } = job
+    const { runs, registerFile, fault } = this.parts
+    const fail = (state: 'failed' | 'stopped', sentence: string): Promise<void> => runs.finish(run, state, sentence, nothing)
+    try {
+      if (job.stopped) return await fail('stopped', 'This replay was stopped before it began.')
+      job.progress = { done: 0, of: 1, doing: job.again ? 'Begun again: the server had stopped' : 'Opening the files' }
+      const { result, stop } = runner.do<RunResult>(await this.taskOf(start), undefined, (progress) => (job.progress = progress))
+      job.stop = stop
+      const { stored, ...made } = await result
+      for (const file of stored) await registerFile(file)
+      await runs.finish(run, 'done', null, made)
+    } catch (error) {
+      if (error instanceof Refusal) return fail(error.code === 'superseded' ? 'stopped' : 'failed', error.code === 'superseded' ? 'This replay was stopped.' : error.message)
+      fault(error)
+      await fail('failed', 'This replay met a fault of Fabula itself; the log of the server says more.')
+    }
+  }
+  private async taskOf({ flow, edit, asked, clock }: RunStart): Promise<Extract<Task, { kind: 'run' }>> {
+    const { recipe: whole } = await this.parts.flows.get(flow, edit)
+    const recipe: Recipe = asked.databases || !whole.outputs ? whole : { ...whole, outputs: whole.outputs.filter(isFile) }
+    const connections: Record<string, Connection> = {}
+    for (const output of recipe.outputs ?? []) if (!isFile(output)) connections[output.connection] ??= await this.parts.connection(output.connection)
+    const { files, renames, allowChanges, parameters, pictures } = asked
+    return { kind: 'run', recipe, pictures, files, renames, allowChanges, parameters, connections, now: clock }
+  }
+  stop(run: string): void {
+    const job = this.going.get(run)
+    if (!job) return
+    job.stopped = true
+    job.stop?.()
+  }
+  withProgress(run: RunReply): RunReply {
+    const job = this.going.get(run.id)
+    if (!job) return run
+    const before = this.line.indexOf(job)
+    return { ...run, ...(before < 0 ? job.progress : { done: 0, of: 1, doing: before === 0 ? 'Waiting for its turn' : `Waiting for its turn: ${before} ${before === 1 ? 'replay stands' : 'replays stand'} before it` }) }
+  }
+  /** Held against the story on a runner that is free, where the replay finds the files already read. */
+  fit(task: Extract<Task, { kind: 'fit' }>): Promise<FitReply> {
+    const runner = this.parts.runners.find((one) => !this.busy.has(one)) ?? this.parts.runners[0]
+    if (!runner) throw new Error('no runner')
+    return runner.do<FitReply>(task).result
+  }
+  /** One proof at a time: it has a worker of its own, which ends with it. */
+  async prove(task: Extract<Task, { kind: 'prove' }>): Promise<ProofReply> {
+    if (this.proving) throw new Refusal(409, 'busy', 'A proof is already under way. Wait until it has ended.')
+    const bench = this.parts.prover()
+    this.proving = true
+    try {
+      return await bench.do<ProofReply>(task).result
+    } finally {
+      this.proving = false
+      await bench.close()
+    }
+  }
+  /** Told whenever a replay has ended, however it did. */
+  onEnd(hear: (run: string, flow: string) => void): void {
+    this.ended.push(hear)
+  }
+}

@@ -1,0 +1,2 @@
+export { firstDifference, type Difference } from './difference.ts'
+export { runPsql } from './psql.ts'

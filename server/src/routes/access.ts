@@ -1,0 +1,14 @@
+import { linkRights } from '@fabula/core/api'
+import { Refusal } from '../refusal.ts'
+
+/** Which story a request is about, what it may do there, and the link it came by. `edit`: the state of the story that it shows, if not the newest. */
+export type Access = { readonly flow: string; readonly rights: 'all' | (typeof linkRights)[number]; readonly link?: string; readonly edit?: number | undefined }
+
+const words: Readonly<Record<(typeof linkRights)[number], string>> = { replay: 'replayed', copy: 'copied', edit: 'changed' }
+
+/** Refuses what a link does not allow. */
+export const need = ({ rights }: Access, right: (typeof linkRights)[number] | 'all'): void => {
+  if (rights === 'all') return
+  if (right === 'all') throw new Refusal(403, 'owner-only', 'Only who keeps the story can do that.')
+  if (linkRights.indexOf(rights) < linkRights.indexOf(right)) throw new Refusal(403, 'not-by-this-link', `By this link the story can be read and ${rights === 'copy' ? 'replayed and copied' : 'replayed'}, not ${words[right]}.`)
+}

@@ -1,0 +1,89 @@
+import { Router, type Request } from 'express'
+import * as api from '@fabula/core/api'
+import { wallClock } from '../jobs/clock.ts'
+import type { Replays } from '../jobs/replays.ts'
+import { Refusal } from '../refusal.ts'
+import type { FileStore } from '../store/files.ts'
+import type { Flows } from '../store/flows.ts'
+import type { Links } from '../store/links.ts'
+import type { Runs } from '../store/runs.ts'
+import { need, type Access } from './access.ts'
+import { body, send } from './check.ts'
+import { zipInto } from './zip.ts'
+
+export type ReplayServices = { readonly flows: Flows; readonly runs: Runs; readonly replays: Replays; readonly files: FileStore; readonly links: Links }
+
+const typeOf: Readonly<Record<string, string>> = { csv: 'text/csv', json: 'application/json', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', parquet: 'application/vnd.apache.parquet' }
+const bare = (file: string): string => file.replace(/^.*[/\\]/, '')
+
+/** New files held against the story, replays, and what they made. By a link one sees only what was asked for by it, and no database is written. */
+export const replayRoutes = ({ flows, runs, replays, files, links }: ReplayServices, accessOf: (request: Request) => Promise<Access>): Router => {
+  const router = Router({ mergeParams: true })
+
+  /** New files where they were given, those of last time for the other inputs. */
+  const filesFor = async (id: string, given: Readonly<Record<string, readonly api.FileRef[]>>) => {
+    const before = await flows.files(id)
+    for (const ref of Object.values(given).flat()) if (!(await files.has(ref.hash))) throw new Refusal(400, 'no-file', `The file ${ref.name} did not arrive. Drop it again.`)
+    return { before, now: { ...before, ...given } }
+  }
+
+  router.post('/fit', async (request, response) => {
+    const { flow, edit } = await accessOf(request)
+    const { files: given, renames } = body(api.fitRequest, request)
+    const { before, now } = await filesFor(flow, given)
+    send(response, api.fitReply, await replays.fit({ kind: 'fit', recipe: (await flows.get(flow, edit)).recipe, files: now, before, renames }))
+  })
+
+  router.post('/replay', async (request, response) => {
+    const { flow, edit, link } = await accessOf(request)
+    const { files: given, renames, allowChanges, parameters } = body(api.replayRequest, request)
+    const story = await flows.get(flow, edit)
+    const { now } = await filesFor(flow, given)
+    const run = await replays.begin({ flow, edit: story.edit, asked: { files: now, renames, allowChanges, parameters, pictures: story.pictures, databases: link === undefined }, clock: wallClock(), link })
+    if (link) await links.used(link, 'replayed', run)
+    send(response, api.runReply, replays.withProgress(await runs.get(flow, run)))
+  })
+
+  router.post('/prove', async (request, response) => {
+    const access = await accessOf(request)
+    need(access, 'all')
+    const { recipe } = await flows.get(access.flow)
+    send(response, api.proofReply, await replays.prove({ kind: 'prove', recipe, files: await flows.files(access.flow), now: wallClock() }))
+  })
+
+  router.get('/runs', async (request, response) => {
+    const { flow, link } = await accessOf(request)
+    send(response, api.runsReply, { runs: (await runs.list(flow, link)).map((run) => replays.withProgress(run)) })
+  })
+  const runOf = async (request: Request): Promise<api.RunReply> => {
+    const { flow, link } = await accessOf(request)
+    return replays.withProgress(await runs.get(flow, String(request.params.run), link))
+  }
+  router.get('/runs/:run', async (request, response) => send(response, api.runReply, await runOf(request)))
+  router.delete('/runs/:run', async (request, response) => {
+    const run = await runOf(request)
+    replays.stop(run.id)
+    send(response, api.runReply, run)
+  })
+  /** The same story on the same files with the same answers, at the same time of day; files only, no database is written twice. */
+  router.post('/runs/:run/again', async (request, response) => {
+    const { flow, link } = await accessOf(request)
+    const past = await runs.startOf(flow, String(request.params.run), link)
+    const run = await replays.begin({ ...past, asked: { ...past.asked, databases: false }, link, retells: String(request.params.run) })
+    send(response, api.runReply, replays.withProgress(await runs.get(flow, run)))
+  })
+  router.get('/runs/:run/outputs/:at', async (request, response) => {
+    const output = (await runOf(request)).outputs[Number(request.params.at)]
+    if (!output || output.hash === '') throw new Refusal(404, 'no-output', 'This replay did not make that file.')
+    response.attachment(bare(output.file)).type(typeOf[output.format] ?? 'application/octet-stream')
+    files.read(output.hash).pipe(response)
+  })
+  router.get('/runs/:run/outputs.zip', async (request, response) => {
+    const run = await runOf(request)
+    const made = run.outputs.filter(({ hash, file }, i) => hash !== '' && run.outputs.findIndex((other) => other.file === file) === i)
+    if (made.length === 0) throw new Refusal(404, 'no-output', 'This replay made no files.')
+    response.attachment('outputs.zip').type('application/zip')
+    await zipInto(response, made.map(({ file, hash }) => ({ name: file, read: () => files.read(hash) })))
+  })
+  return router
+}

@@ -1,0 +1,83 @@
+import type { FileRef, Picture, RunReply } from '@fabula/core/api'
+import { Refusal } from '../refusal.ts'
+import { iso, newId, type Database } from './database.ts'
+
+type Row = Record<string, unknown>
+/** All that a replay is told from, so that it can be told again. */
+export type RunAsked = {
+  readonly files: Readonly<Record<string, readonly FileRef[]>>
+  readonly renames: Readonly<Record<string, Readonly<Record<string, string>>>>
+  readonly allowChanges: boolean
+  readonly parameters: Readonly<Record<string, string>>
+  readonly pictures: readonly Picture[]
+  /** Whether tables of databases are written too. */
+  readonly databases: boolean
+}
+export type RunStart = { readonly flow: string; readonly edit: number; readonly asked: RunAsked; /** The wall clock it takes for now, in milliseconds. */ readonly clock: number; readonly link?: string | undefined; readonly retells?: string | undefined }
+export type RunMade = Pick<RunReply, 'files' | 'tables' | 'outputs' | 'pictures'>
+
+/** Replays, and what they were told from. */
+export class Runs {
+  private readonly database: Database
+  constructor(database: Database) {
+    this.database = database
+  }
+  async start({ flow, edit, asked, clock, link, retells }: RunStart): Promise<string> {
+    const id = newId()
+    await this.database.query("insert into runs (id, flow, edit, state, asked, clock, link, retells) values ($1, $2, $3, 'running', $4, $5, $6, $7)", id, flow, edit, JSON.stringify(asked), clock, link ?? null, retells ?? null)
+    return id
+  }
+  async finish(id: string, state: RunReply['state'], sentence: string | null, made: RunMade): Promise<void> {
+    await this.database.query('update runs set state = $2, sentence = $3, files = $4, tables = $5, outputs = $6, pictures = $7 where id = $1', id, state, sentence, JSON.stringify(made.files), JSON.stringify(made.tables), JSON.stringify(made.outputs), JSON.stringify(made.pictures))
+  }
+  /** Those that were going when the server stopped, oldest first, each counted as begun once more. */
+  async unfinished(): Promise<(RunStart & { readonly id: string; readonly begun: number })[]> {
+    const rows = await this.database.query("update runs set begun = begun + 1 where state = 'running' returning *")
+    return rows
+      .map((row) => ({ ...startOf(row), id: row.id as string, begun: Number(row.begun), at: iso(row.started_at) }))
+      .sort((a, b) => (a.at < b.at ? -1 : 1))
+  }
+  /** The newest first; by a link only those that were asked for by it. */
+  async list(flow: string, link?: string): Promise<RunReply[]> {
+    return (await this.database.query(`${select} where r.flow = $1 and ($2::text is null or r.link = $2) order by r.started_at desc limit 100`, flow, link ?? null)).map(runOf)
+  }
+  async get(flow: string, id: string, link?: string): Promise<RunReply> {
+    return runOf(await this.row(flow, id, link))
+  }
+  async startOf(flow: string, id: string, link?: string): Promise<RunStart> {
+    return startOf(await this.row(flow, id, link))
+  }
+  private async row(flow: string, id: string, link?: string): Promise<Row> {
+    const [row] = await this.database.query(`${select} where r.flow = $1 and r.id = $2 and ($3::text is null or r.link = $3)`, flow, id, link ?? null)
+    if (!row) throw new Refusal(404, 'no-run', 'This replay does not exist.')
+    return row
+  }
+}
+
+const select = "select r.*, e.at as edit_at, case when r.link is null then null when l.note = '' then 'a link' else l.note end as by from runs r join edits e on e.id = r.edit left join links l on l.token = r.link"
+
+const startOf = (row: Row): RunStart => ({ flow: row.flow as string, edit: Number(row.edit), asked: row.asked as RunAsked, clock: Number(row.clock), link: (row.link as string | null) ?? undefined, retells: (row.retells as string | null) ?? undefined })
+
+const runOf = (row: Row): RunReply => {
+  const { parameters = {}, renames = {} } = row.asked as Partial<RunAsked>
+  return {
+    id: row.id as string,
+    state: row.state as RunReply['state'],
+    done: 0,
+    of: 0,
+    doing: '',
+    sentence: row.sentence as string | null,
+    startedAt: iso(row.started_at),
+    edit: Number(row.edit),
+    editAt: iso(row.edit_at),
+    clock: Number(row.clock),
+    by: row.by as string | null,
+    retells: row.retells as string | null,
+    parameters: { ...parameters },
+    renames: Object.fromEntries(Object.entries(renames).map(([input, names]) => [input, { ...names }])),
+    files: row.files as RunReply['files'],
+    tables: row.tables as RunReply['tables'],
+    outputs: row.outputs as RunReply['outputs'],
+    pictures: row.pictures as RunReply['pictures'],
+  }
+}

@@ -1,0 +1,65 @@
+import type { FitReply } from '@fabula/core/api'
+import { Button } from '../../ui/parts.tsx'
+
+const marks: Readonly<Record<string, string>> = { 'new-column': '+', 'new-sheet': '+', 'new-label': '+', 'missing-sheet': '!', 'missing-column': '!', 'changed-type': '≈', 'broken-step': '!', 'lacking-file': '≈', 'missing-label': '≈', 'row-count': '≈', 'new-value': '?', 'known-name': '≈' }
+const adds = ['new-column', 'new-sheet', 'new-label']
+
+type Finding = FitReply['findings'][number]
+const breaks = ({ code, step }: Finding): boolean => code === 'broken-step' || (code === 'missing-column' && step !== undefined)
+/** How one input fits, by what was found in it alone. */
+export const verdictOf = (findings: readonly Finding[]): FitReply['verdict'] => (findings.some(breaks) ? 'does-not-fit' : findings.some(({ code }) => code === 'missing-column' || code === 'changed-type' || code === 'missing-sheet') ? 'fits-with-changes' : 'fits')
+
+type Answers = {
+  /** Columns of the new files, and the columns of the story that they are read as. */
+  readonly accepted: Readonly<Record<string, string>>
+  readonly accept: (from: string, to: string) => void
+  readonly undo: (from: string) => void
+  /** Writes an answer into the story, or takes it out again; absent where the story may not be changed. */
+  readonly keep?: ((from: string, to: string) => void) | undefined
+  readonly forget?: ((from: string) => void) | undefined
+}
+
+/** What the new files of an input have that the story did not expect, with what can be answered. */
+export const Findings = ({ report, input, known, answers: { accepted, accept, undo, keep, forget } }: { report: FitReply; input: string; known: Readonly<Record<string, readonly string[]>>; answers: Answers }) => {
+  const findings = report.findings.filter((finding) => finding.input === input)
+  const answers = Object.entries(accepted)
+  if (findings.length + answers.length === 0) return null
+  return (
+    <ul className="mt-2.5 grid gap-[7px] border-t border-line pt-2.5">
+      {answers.map(([from, to]) => (
+        <li key={from} className="grid grid-cols-[18px_1fr] gap-2">
+          <b className="text-turned">≈</b>
+          <span>
+            <b className="font-serif">{from}</b> is read as <b className="font-serif">{to}</b>, for this replay.
+            {keep && (
+              <Button look="link" className="ml-2 py-0!" onClick={() => keep(from, to)}>
+                Keep it for good
+              </Button>
+            )}
+            <Button look="link" className="ml-2 py-0!" onClick={() => undo(from)}>
+              Take back
+            </Button>
+          </span>
+        </li>
+      ))}
+      {findings.map((finding) => (
+        <li key={finding.sentence} className="grid grid-cols-[18px_1fr] gap-2">
+          <b className={adds.includes(finding.code) ? 'text-came' : breaks(finding) ? 'text-went' : 'text-turned'}>{marks[finding.code] ?? '·'}</b>
+          <span>
+            {finding.sentence}
+            {finding.offers.map(({ column, why }) => (
+              <button key={column} type="button" title={why} className="ml-2 font-semibold text-rubric hover:underline" onClick={() => accept(column, finding.column ?? '')}>
+                Read {column} as {finding.column}
+              </button>
+            ))}
+            {finding.code === 'known-name' && forget && known[finding.column ?? '']?.map((name) => (
+              <Button key={name} look="link" className="ml-2 py-0!" onClick={() => forget(name)}>
+                Read {name} as itself again
+              </Button>
+            ))}
+          </span>
+        </li>
+      ))}
+    </ul>
+  )
+}

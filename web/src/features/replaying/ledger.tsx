@@ -1,0 +1,51 @@
+import { counted, figure } from '@fabula/core'
+import type { RunReply } from '@fabula/core/api'
+
+/** Sentence by sentence, beside last time; what stands out is tinted and marked. */
+export const Ledger = ({ run, last, names }: { names: Readonly<Record<string, string>>; run: RunReply; last: Pick<RunReply, 'tables'> | undefined }) => (
+  <>
+    {run.tables.map(({ id, steps }) => (
+      <table key={id} className="figures mb-5 w-full border-collapse text-[12.5px]">
+        <caption className="pb-1 text-left font-serif text-[14px] font-semibold">{names[id] ?? id}</caption>
+        <thead>
+          <tr className="border-b border-line-strong text-right font-sans text-[12px] text-ink-3 *:px-2 *:py-1 *:font-medium">
+            <th scope="col" className="text-left">
+              Sentence
+            </th>
+            <th scope="col">last time</th>
+            <th scope="col">now</th>
+            <th scope="col">came</th>
+            <th scope="col">went</th>
+            <th scope="col">changed</th>
+            <th scope="col">unreadable</th>
+          </tr>
+        </thead>
+        <tbody>
+          {steps.map((account, i) => {
+            const before = last?.tables.find((one) => one.id === id)?.steps.find((one) => one.id === account.id)
+            const lost = Object.values(account.unreadable).reduce((a, b) => a + b, 0)
+            const share = account.rowsIn > 0 ? account.rowsLeft / account.rowsIn : 0
+            const usual = before && before.rowsIn > 0 ? before.rowsLeft / before.rowsIn : share
+            const odd = account.kind === 'filter' && before !== undefined && share > 0.02 && (share > usual * 2 || share < usual / 2)
+            return (
+              <tr key={account.id} className={`border-b border-line text-right *:px-2 *:py-[7px] ${odd ? 'bg-turned-tint' : ''}`}>
+                <th scope="row" className="text-left font-serif text-[13.5px] font-normal">
+                  {i + 1} {account.sentence}
+                  {account.notes.rowsWithMorePieces !== undefined && <span className="block font-sans text-[12px] text-turned">{`${counted(account.notes.rowsWithMorePieces, 'cell')} had more pieces than there are columns; what is beyond stays joined in the last`}</span>}
+                  {account.notes.newLookalikes !== undefined && <span className="block font-sans text-[12px] text-turned">{`${counted(account.notes.newLookalikes, 'new value')} ${account.notes.newLookalikes === 1 ? 'looks' : 'look'} like one that was given another spelling`}</span>}
+                  {odd && <span className="block font-sans text-[12px] text-turned">{`drops ${(share * 100).toFixed(1)} % of the rows; last time ${(usual * 100).toFixed(1)} %`}</span>}
+                </th>
+                <td>{before ? figure(before.rowsOut) : ''}</td>
+                <td>{figure(account.rowsOut)}</td>
+                <td className="text-came">{account.rowsCame > 0 ? `+${figure(account.rowsCame)}` : ''}</td>
+                <td className="text-went">{account.rowsLeft > 0 ? `−${figure(account.rowsLeft)}` : ''}</td>
+                <td className="text-turned">{account.cellsChanged > 0 ? figure(account.cellsChanged) : ''}</td>
+                <td className="text-went">{lost > 0 ? figure(lost) : ''}</td>
+              </tr>
+            )
+          })}
+        </tbody>
+      </table>
+    ))}
+  </>
+)
