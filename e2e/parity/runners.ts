@@ -19,7 +19,16 @@ export type Runners = {
 /** A database and a Python process that run one script after the other. */
 export const startRunners = async (): Promise<Runners> => {
   const folder = mkdtempSync(join(tmpdir(), 'fabula-parity-'))
-  const db = await PGlite.create()
+  let db = await PGlite.create()
+  let runs = 0
+  /** What scripts leave behind although they are rolled back (dead rows of the catalogue) slows a database down; it is renewed now and then. */
+  const freshDb = async (): Promise<PGlite> => {
+    if (runs++ % 60 === 59) {
+      await db.close()
+      db = await PGlite.create()
+    }
+    return db
+  }
   const process = spawn('/usr/bin/python3', [join(import.meta.dirname, 'python-runner.py')])
   const answers = createInterface({ input: process.stdout })
   const ask = (job: object): Promise<{ exit: number; error?: string }> =>
@@ -38,7 +47,7 @@ export const startRunners = async (): Promise<Runners> => {
     sql: async (recipe, plan, inputs) => {
       const out = join(folder, `sql-${++count}.csv`)
       try {
-        await runPsql(db, sqlScript(recipe, plan).text, { ...filesOf(inputs), out_result: out, quiet: '1' })
+        await runPsql(await freshDb(), sqlScript(recipe, plan).text, { ...filesOf(inputs), out_result: out, quiet: '1' })
       } catch (error) {
         await db.exec('rollback')
         throw error

@@ -13,10 +13,12 @@ import { need, type Access } from './routes/access.ts'
 import { flowRoutes, type Services } from './routes/flows.ts'
 import { replayRoutes, type ReplayServices } from './routes/replays.ts'
 import { sharingRoutes } from './routes/sharing.ts'
+import type { Watches } from './store/watches.ts'
 import type { Links } from './store/links.ts'
+import { watchRoutes } from './routes/watches.ts'
 import { sourceRoutes, type SourceServices } from './routes/sources.ts'
 
-export type AppOptions = { readonly services: Services & ReplayServices & SourceServices; readonly log: Logger; readonly web: string; readonly hosts: readonly string[]; readonly maxUpload: number }
+export type AppOptions = { readonly services: Services & ReplayServices & SourceServices & { readonly watches: Watches }; readonly log: Logger; readonly web: string; readonly hosts: readonly string[]; readonly maxUpload: number }
 
 const local = new Set(['127.0.0.1', '::1', '::ffff:127.0.0.1'])
 
@@ -65,7 +67,7 @@ export const buildApp = ({ services, log, web, hosts, maxUpload }: AppOptions): 
     const { token, flow, rights, edit } = await links.open(param(request, 'token'))
     return { flow, rights, link: token, edit }
   }
-  for (const routes of [flowRoutes, replayRoutes, sharingRoutes]) {
+  for (const routes of [flowRoutes, replayRoutes, sharingRoutes, watchRoutes]) {
     app.use('/api/flows/:id', guardOwner, routes(services, owned))
     app.use('/api/shared/:token', routes(services, shared))
   }
@@ -80,6 +82,7 @@ export const buildApp = ({ services, log, web, hosts, maxUpload }: AppOptions): 
     await shelf.add({ name, hash, size })
     send(response, api.fileRef, { name, hash, size })
   })
+  app.get('/api/mails', guardOwner, async (_request, response) => send(response, api.mailsReply, await services.watches.mails()))
   app.post('/api/look', opener, async (request, response) => {
     const { hash, name, read, sheet } = body(api.lookRequest, request)
     send(response, api.lookReply, await bench.do<LookReply>({ kind: 'look', hash, name, read, sheet }).result)

@@ -15,6 +15,9 @@ import { Runs } from './store/runs.ts'
 import { Secrets } from './store/secrets.ts'
 import { Shelf } from './store/shelf.ts'
 import { Sources } from './store/sources.ts'
+import { Watches } from './store/watches.ts'
+import { taker } from './sources/take.ts'
+import { Watcher } from './watch/watcher.ts'
 
 const root = fileURLToPath(new URL('../..', import.meta.url))
 const host = process.env.HOST ?? '127.0.0.1'
@@ -59,6 +62,7 @@ const services = {
   runs,
   replays,
   links: new Links(database),
+  watches: new Watches(database),
   files,
   shelf,
   sources,
@@ -66,6 +70,8 @@ const services = {
   bench,
 }
 await loadDemo(services, join(root, 'demo'))
+const fromSource = taker(services)
+const watcher = new Watcher({ ...services, fetchAnew: async (source) => (await fromSource(await sources.asked(source), source)).file, fault: (error) => log.error(error) })
 await replays.resume()
 
 const names = ['localhost', '127.0.0.1', '[::1]', ...(host === '0.0.0.0' || host === '::' ? [] : [host])]
@@ -75,6 +81,7 @@ server.on('error', (error: NodeJS.ErrnoException) => {
   release()
   stopWith(error.code === 'EADDRINUSE' ? `Port ${port} is taken by another program. Start Fabula with PORT set to another.` : `The server cannot listen: ${error.message}.`)
 })
+watcher.start(Number(process.env.FABULA_WATCH_SECONDS ?? 10) * 1000)
 server.listen(port, host, () => process.stdout.write(`Fabula is at http://${host === '127.0.0.1' ? 'localhost' : host}:${port}\n`))
 
 let ending = false
@@ -82,6 +89,7 @@ const end = async (): Promise<void> => {
   if (ending) return
   ending = true
   server.close()
+  watcher.stop()
   await Promise.all([bench, ...runners].map((one) => one.close()))
   await database.close()
   release()

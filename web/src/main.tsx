@@ -15,6 +15,7 @@ import { Fault } from './pages/fault.tsx'
 import { HelpFormulas } from './pages/help.tsx'
 import { Home } from './pages/home.tsx'
 import { OpenInFlow, OpenNew } from './pages/opening.tsx'
+import { MailPage } from './pages/mail.tsx'
 import { Reader } from './pages/reader.tsx'
 import { Replay } from './pages/replay.tsx'
 import { ShelfPage } from './pages/shelf.tsx'
@@ -34,6 +35,7 @@ const router = createBrowserRouter([
   { path: '/shelf', element: <ShelfPage /> },
   { path: '/help/formulas', element: <HelpFormulas /> },
   { path: '/sources', element: <SourcesPage /> },
+  { path: '/mail', element: <MailPage /> },
   { path: '/flows/:id', element: <FlowLayout shared={false} />, children: [{ index: true, element: <Compose /> }, { path: 'replay', element: <Replay /> }, { path: 'hand-over', element: <HandOver /> }, { path: 'open', element: <OpenInFlow /> }, { path: 'open/:input', element: <OpenInFlow /> }] },
   { path: '/r/:token', element: <FlowLayout shared />, children: [{ index: true, element: <SharedStory /> }, { path: 'replay', element: <Replay /> }, { path: 'hand-over', element: <HandOver /> }, { path: 'open', element: <OpenInFlow /> }, { path: 'open/:input', element: <OpenInFlow /> }] },
   { path: '*', element: <Home /> },

@@ -10,6 +10,7 @@ export * from './benches.ts'
 export * from './pictures.ts'
 export * from './sharing.ts'
 export * from './sources.ts'
+export * from './watching.ts'
 
 /** Requests and replies between page and server: one definition, checked on both sides. */
 const recipe = recipeSchema as unknown as z.ZodType<Recipe>
@@ -129,6 +130,9 @@ export const fitReply = z.object({
   inputs: z.array(z.object({ id: z.string(), name: z.string(), files: z.array(fileRef), rows: z.number(), columns: z.number(), kept: z.boolean() })),
   findings: z.array(z.object({ code: z.string(), input: z.string(), column: z.string().optional(), step: z.string().optional(), offers: z.array(z.object({ do: z.literal('rename'), column: z.string(), why: z.string() })), sentence: z.string() })),
 })
+/** Files, and the inputs they are for by their names, columns and sheets. */
+export const placeRequest = z.object({ files: z.array(fileRef) })
+export const placeReply = z.object({ given: replayFiles, homeless: z.array(fileRef) })
 export const replayRequest = fitRequest.extend({ allowChanges: z.boolean(), parameters: z.record(z.string(), z.string()) })
 export const runReply = z.object({
   id: z.string(),
@@ -147,6 +151,8 @@ export const runReply = z.object({
   by: z.string().nullable(),
   /** The replay that this one tells again. */
   retells: z.string().nullable(),
+  /** Begun by a watch of the story. */
+  alone: z.boolean(),
   parameters: z.record(z.string(), z.string()),
   renames: z.record(z.string(), z.record(z.string(), z.string())),
   files: z.array(z.object({ input: z.string(), name: z.string(), hash: z.string(), rows: z.number() })),

@@ -1148,12 +1148,11 @@ def split_to_rows(frame, name, cuts, at, keep=False):
   },
   {
     source: `accounts = []
-def account(frame, sentence):
-    accounts.append((sentence, len(frame), len(frame.columns)))
-def tell_accounts():
-    """What each step left, to standard error."""
-    for sentence, rows, columns_ in accounts:
-        print("%12s rows × %d columns  %s" % (format(rows, ","), columns_, sentence), file=sys.stderr)`,
+def account(step, frame):
+    accounts.append((step, len(frame), len(frame.columns)))
+def tell_accounts(sentences):
+    for step, rows, columns_ in accounts:
+        print("%12s rows × %d columns  %s  %s" % (format(rows, ","), columns_, step, sentences[step]), file=sys.stderr)`,
   },
   {
     source: `def write_csv(frame, path):

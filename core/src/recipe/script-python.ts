@@ -27,6 +27,7 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
   const parameters = parameterTypes(recipe)
   const outputs = scriptOutputs(recipe)
   const blocks: { step: string; code: Code }[] = []
+  const sentences: [string, string][] = []
   for (const own of inOrder(recipe)) {
     const table = plan.tables.find(({ id }) => id === own.id)
     if (!table) continue
@@ -47,7 +48,8 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
       }
       const wanted = recipe.inputs.find((one) => one.id === step.input)
       const checks = kindOf(step).start && wanted?.columns && wanted.columns.length > 0 ? py`require(${frame}, ${wanted.name}, ${fileColumns(wanted.columns, step.read as Read | undefined).map((field) => field.name)})` : undefined
-      blocks.push({ step: step.id, code: lines(comment('#', `${step.id}  ${sentenceText(step, context.names)}`), ...(step.note ? [comment('#', `note: ${step.note}`)] : []), kindOf(step).python(paramsOf(step), context), checks, py`account(${frame}, ${`${step.id}  ${sentenceText(step, context.names)}`})`, code('')) })
+      sentences.push([step.id, sentenceText(step, context.names)])
+      blocks.push({ step: step.id, code: lines(comment('#', `${step.id}  ${sentenceText(step, context.names)}`), ...(step.note ? [comment('#', `note: ${step.note}`)] : []), kindOf(step).python(paramsOf(step), context), checks, py`account(${step.id}, ${frame})`, code('')) })
     }
   }
   const pairs = (all: readonly (readonly [string, Code])[]): Code => py`{${joined(all.map(([key, value]) => py`${key}: ${value}`), ', ')}}`
@@ -56,7 +58,8 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
   const given = pairs((recipe.parameters ?? []).map(({ name, type, value }) => [name, py`(${literalPython(value ?? null, type)}, ${type})`]))
   const start = lines(py`files, parameters, NOW, outputs = parse_arguments(inputs=${inputs}, outputs=${written}, parameters=${given})`, code('TODAY = NOW.date()'), code(''))
   const tables = pairs(plan.tables.map(({ id }) => [id, variable(id, runtimeNames)]))
-  const end = lines(py`tables = ${tables}`, code('for table, path in outputs.items():\n    write_csv(tables[table], path)\ntell_accounts()\n'))
+  const told = joined(sentences.map(([step, words]) => py`    ${step}: ${words},`), '\n')
+  const end = lines(py`tables = ${tables}`, code('for table, path in outputs.items():\n    write_csv(tables[table], path)\n'), comment('#', 'What each step left, to standard error'), py`tell_accounts({\n${told}\n})`, code(''))
   const body = lines(start, ...blocks.map((block) => block.code), end)
   const usage = `python3 flow.py ${recipe.inputs.map(({ id }) => `--input ${id}=FILE `).join('')}${outputs.map(({ table, file }) => `--output ${table}=${file}`).join(' ')}`
   const head = lines(

@@ -1,6 +1,8 @@
 import { Router, type Request } from 'express'
 import * as api from '@fabula/core/api'
 import { wallClock } from '../jobs/clock.ts'
+import { placeFiles } from '../jobs/placing.ts'
+import type { Bench } from '../jobs/pool.ts'
 import type { Replays } from '../jobs/replays.ts'
 import { Refusal } from '../refusal.ts'
 import type { FileStore } from '../store/files.ts'
@@ -11,13 +13,13 @@ import { need, type Access } from './access.ts'
 import { body, send } from './check.ts'
 import { zipInto } from './zip.ts'
 
-export type ReplayServices = { readonly flows: Flows; readonly runs: Runs; readonly replays: Replays; readonly files: FileStore; readonly links: Links }
+export type ReplayServices = { readonly bench: Bench; readonly flows: Flows; readonly runs: Runs; readonly replays: Replays; readonly files: FileStore; readonly links: Links }
 
 const typeOf: Readonly<Record<string, string>> = { csv: 'text/csv', json: 'application/json', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', parquet: 'application/vnd.apache.parquet' }
 const bare = (file: string): string => file.replace(/^.*[/\\]/, '')
 
 /** New files held against the story, replays, and what they made. By a link one sees only what was asked for by it, and no database is written. */
-export const replayRoutes = ({ flows, runs, replays, files, links }: ReplayServices, accessOf: (request: Request) => Promise<Access>): Router => {
+export const replayRoutes = ({ bench, flows, runs, replays, files, links }: ReplayServices, accessOf: (request: Request) => Promise<Access>): Router => {
   const router = Router({ mergeParams: true })
 
   /** New files where they were given, those of last time for the other inputs. */
@@ -26,6 +28,11 @@ export const replayRoutes = ({ flows, runs, replays, files, links }: ReplayServi
     for (const ref of Object.values(given).flat()) if (!(await files.has(ref.hash))) throw new Refusal(400, 'no-file', `The file ${ref.name} did not arrive. Drop it again.`)
     return { before, now: { ...before, ...given } }
   }
+
+  router.post('/place', async (request, response) => {
+    const { flow, edit } = await accessOf(request)
+    send(response, api.placeReply, await placeFiles((await flows.get(flow, edit)).recipe, body(api.placeRequest, request).files, bench))
+  })
 
   router.post('/fit', async (request, response) => {
     const { flow, edit } = await accessOf(request)

@@ -1,49 +1,19 @@
 import { Router, type RequestHandler } from 'express'
-import { Readable } from 'node:stream'
 import * as api from '@fabula/core/api'
-import type { SourceAsked } from '@fabula/core/api'
-import { odataLook, odataRecords, odataTables } from '../sources/odata.ts'
-import { postgresCsv, postgresLook, postgresTables } from '../sources/postgresql.ts'
-import { bytesOf, fetchAnswer, nameOf, type Reach } from '../sources/web.ts'
-import type { FileStore } from '../store/files.ts'
-import type { Shelf } from '../store/shelf.ts'
-import type { Sources } from '../store/sources.ts'
+import { odataLook, odataTables } from '../sources/odata.ts'
+import { postgresLook, postgresTables } from '../sources/postgresql.ts'
+import { taker, type TakeServices } from '../sources/take.ts'
 import { body, send } from './check.ts'
 
-export type SourceServices = { readonly files: FileStore; readonly shelf: Shelf; readonly sources: Sources; readonly reach: Reach }
-
-const stemOf = (text: string): string => text.replace(/[^\p{L}\p{N}._-]+/gu, '-').replace(/^-|-$/g, '').slice(0, 80) || 'table'
+export type SourceServices = TakeServices
 
 /** Bringing data in from elsewhere, and the shelf of all that was brought in. */
 export const sourceRoutes = ({ files, shelf, sources, reach }: SourceServices, owner: RequestHandler): Router => {
   const router = Router()
   router.use(owner)
 
+  const take = taker({ files, shelf, sources, reach })
   const going = new Map<string, number>()
-  /** What a source gives now, as a file. */
-  const take = async (asked: SourceAsked, tell: (rows: number) => void): Promise<{ name: string; title: string; pieces: AsyncIterable<Buffer> }> => {
-    if (asked.kind === 'web') {
-      const { url, answer } = await fetchAnswer(asked.address, reach)
-      return { name: nameOf(url, answer), title: asked.address, pieces: bytesOf(answer, reach) }
-    }
-    if (asked.kind === 'odata') return { name: `${stemOf(asked.table)}.json`, title: `${asked.table} of ${asked.service}`, pieces: odataRecords(asked.service, asked.table, asked.columns, reach, tell) }
-    const connection = await sources.connection(asked.connection)
-    const table = 'query' in asked.wanted ? 'query' : asked.wanted.table
-    return { name: `${stemOf(table)}.csv`, title: `${table} of ${asked.connection}`, pieces: postgresCsv(connection, asked.wanted, tell) }
-  }
-  const takeAndKeep = async (asked: SourceAsked, known: number | undefined, job: string | undefined): Promise<{ file: api.FileRef; source: number }> => {
-    try {
-      const { name, title, pieces } = await take(asked, (rows) => job !== undefined && going.set(job, rows))
-      const stored = await files.add(Readable.from(pieces))
-      const source = known ?? (await sources.add(title, asked))
-      const file = { name, ...stored }
-      await shelf.add(file, source)
-      return { file, source }
-    } finally {
-      if (job !== undefined) going.delete(job)
-    }
-  }
-
   router.post('/sources/offer', async (request, response) => {
     const asked = body(api.offerRequest, request)
     if (asked.kind === 'odata') send(response, api.offerReply, { tables: (await odataTables(asked.service, reach)).map((name) => ({ name })) })
@@ -60,12 +30,16 @@ export const sourceRoutes = ({ files, shelf, sources, reach }: SourceServices, o
   })
   router.post('/sources/take', async (request, response) => {
     const { asked, job } = body(api.takeRequest, request)
-    send(response, api.takeReply, await takeAndKeep(asked, undefined, job))
+    try {
+      send(response, api.takeReply, await take(asked, undefined, (rows) => job !== undefined && going.set(job, rows)))
+    } finally {
+      if (job !== undefined) going.delete(job)
+    }
   })
   router.get('/sources/take/:job', (request, response) => send(response, api.progressReply, { done: going.get(request.params.job) ?? 0, of: 0, doing: going.has(request.params.job) ? `${(going.get(request.params.job) ?? 0).toLocaleString('en-GB')} rows so far` : '' }))
   router.post('/sources/:id/again', async (request, response) => {
     const id = Number(request.params.id)
-    send(response, api.takeReply, await takeAndKeep(await sources.asked(id), id, undefined))
+    send(response, api.takeReply, await take(await sources.asked(id), id))
   })
 
   router.get('/connections', async (_request, response) => send(response, api.connectionsReply, { connections: await sources.connections() }))

@@ -28,4 +28,11 @@ alter table links add column rights text not null default 'replay', add column n
 create table link_uses (id bigint generated always as identity primary key, link text not null references links, what text not null, run text references runs, at timestamptz not null default now());
 -- a named, frozen state of a story
 create table editions (id bigint generated always as identity primary key, flow text not null references flows, edit bigint not null references edits, name text not null, note text not null default '', at timestamptz not null default now());`,
+  `-- stories that replay themselves, what came of it, and the notices that lie in the stand-in of a mail box
+alter table runs add column alone boolean not null default false;
+create table watches (
+  id text primary key, flow text not null references flows, settings jsonb not null, on_ boolean not null default true, next_at timestamptz,
+  seen text[] not null default '{}', at timestamptz not null default now(), removed_at timestamptz);
+create table watch_log (id bigint generated always as identity primary key, watch text not null references watches, what text not null, sentence text not null, run text references runs, files jsonb not null default '{}', at timestamptz not null default now());
+create table mails (id bigint generated always as identity primary key, recipient text not null, subject text not null, body text not null, at timestamptz not null default now());`,
 ]

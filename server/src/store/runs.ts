@@ -13,7 +13,7 @@ export type RunAsked = {
   /** Whether tables of databases are written too. */
   readonly databases: boolean
 }
-export type RunStart = { readonly flow: string; readonly edit: number; readonly asked: RunAsked; /** The wall clock it takes for now, in milliseconds. */ readonly clock: number; readonly link?: string | undefined; readonly retells?: string | undefined }
+export type RunStart = { readonly flow: string; readonly edit: number; readonly asked: RunAsked; /** The wall clock it takes for now, in milliseconds. */ readonly clock: number; readonly link?: string | undefined; readonly retells?: string | undefined; /** Begun by a watch, not by a person. */ readonly alone?: boolean | undefined }
 export type RunMade = Pick<RunReply, 'files' | 'tables' | 'outputs' | 'pictures'>
 
 /** Replays, and what they were told from. */
@@ -22,9 +22,9 @@ export class Runs {
   constructor(database: Database) {
     this.database = database
   }
-  async start({ flow, edit, asked, clock, link, retells }: RunStart): Promise<string> {
+  async start({ flow, edit, asked, clock, link, retells, alone }: RunStart): Promise<string> {
     const id = newId()
-    await this.database.query("insert into runs (id, flow, edit, state, asked, clock, link, retells) values ($1, $2, $3, 'running', $4, $5, $6, $7)", id, flow, edit, JSON.stringify(asked), clock, link ?? null, retells ?? null)
+    await this.database.query("insert into runs (id, flow, edit, state, asked, clock, link, retells, alone) values ($1, $2, $3, 'running', $4, $5, $6, $7, $8)", id, flow, edit, JSON.stringify(asked), clock, link ?? null, retells ?? null, alone ?? false)
     return id
   }
   async finish(id: string, state: RunReply['state'], sentence: string | null, made: RunMade): Promise<void> {
@@ -73,6 +73,7 @@ const runOf = (row: Row): RunReply => {
     clock: Number(row.clock),
     by: row.by as string | null,
     retells: row.retells as string | null,
+    alone: row.alone === true,
     parameters: { ...parameters },
     renames: Object.fromEntries(Object.entries(renames).map(([input, names]) => [input, { ...names }])),
     files: row.files as RunReply['files'],

@@ -63,6 +63,9 @@ export const reconcileQuery = ({ base }: Place, files: unknown, asked: api.Recon
 export const linksQuery = ({ base }: Place) => queryOptions({ queryKey: ['links', base], queryFn: () => ask(api.linksReply, 'GET', `${base}/links`) })
 export const editionsQuery = ({ base }: Place) => queryOptions({ queryKey: ['editions', base], queryFn: () => ask(api.editionsReply, 'GET', `${base}/editions`) })
 
+export const watchesQuery = ({ base }: Place) => queryOptions({ queryKey: ['watches', base], queryFn: () => ask(api.watchesReply, 'GET', `${base}/watches`), refetchInterval: ({ state }) => (state.data && state.data.watches.length > 0 ? 3000 : false) })
+export const mailsQuery = () => queryOptions({ queryKey: ['mails'], queryFn: () => ask(api.mailsReply, 'GET', '/api/mails'), refetchInterval: 5000 })
+
 export const connectionsQuery = { queryKey: ['connections'], queryFn: () => ask(api.connectionsReply, 'GET', '/api/connections') }
 
 export const runsQuery = ({ base }: Place) => queryOptions({ queryKey: ['runs', base], queryFn: () => ask(api.runsReply, 'GET', `${base}/runs`), refetchInterval: ({ state }) => (state.data?.runs.some((run) => run.state === 'running') ? 700 : false) })

@@ -94,17 +94,3 @@ export const reopened = (recipe: Recipe, input: string, opened: OpenReply, read:
     steps: table.steps.flatMap((step) => (step.kind === 'open' && step.input === input ? [{ ...step, read: settled(opened, read) }, ...extraSteps(extras, nextStep)] : [step])),
   })),
 })
-
-/** Dropped files laid with the inputs they are for: by name pattern first; one file and one input find each other. */
-export const assignFiles = (recipe: Recipe, files: readonly FileRef[]): { given: Record<string, FileRef[]>; homeless: FileRef[] } => {
-  const given: Record<string, FileRef[]> = {}
-  const homeless: FileRef[] = []
-  for (const file of files) {
-    const first = recipe.inputs.find(({ files: pattern }) => pattern !== undefined && wildcard(pattern).test(file.name)) ?? (recipe.inputs.length === 1 ? recipe.inputs[0] : undefined)
-    // several tables may open one workbook, each another sheet of it
-    const inputs = first?.files === undefined ? (first ? [first] : []) : recipe.inputs.filter(({ files: pattern }) => pattern === first.files)
-    for (const { id } of inputs) (given[id] ??= []).push(file)
-    if (inputs.length === 0) homeless.push(file)
-  }
-  return { given, homeless }
-}

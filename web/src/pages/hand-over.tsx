@@ -5,7 +5,7 @@ import pythonLanguage from 'highlight.js/lib/languages/python'
 import sqlLanguage from 'highlight.js/lib/languages/sql'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { counted, sentenceText, tableNames, writeRecipe } from '@fabula/core'
+import { counted, inputFormat, sentenceText, tableNames, writeRecipe } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import { ask } from '../api/client.ts'
 import { scriptsQuery, type Place } from '../api/queries.ts'
@@ -30,6 +30,8 @@ const Preamble = ({ text, language }: { text: string; language: 'python' | 'sql'
     <Code text={text} language={language} />
   </details>
 )
+
+const formatWords = { csv: 'text file', xlsx: 'workbook', ods: 'workbook', json: 'JSON records', parquet: 'Parquet' } as const
 
 type Language = 'python' | 'sql' | 'recipe'
 const endings: Readonly<Record<Language, string>> = { python: '.py', sql: '.sql', recipe: '.fabula.json' }
@@ -114,7 +116,7 @@ export const HandOver = () => {
             {flow.recipe.inputs.map(({ id, name, columns }) => (
               <div key={id} className="contents">
                 <dt>{name}</dt>
-                <dd className="figures">text file, {counted(columns?.length ?? 0, 'column')}</dd>
+                <dd className="figures">{formatWords[inputFormat(flow.recipe, id)]}, {counted(columns?.length ?? 0, 'column')}</dd>
               </div>
             ))}
           </dl>

@@ -5,8 +5,8 @@ import * as api from '@fabula/core/api'
 import type { FileRef, FitReply, RunReply } from '@fabula/core/api'
 import { ask, upload } from '../api/client.ts'
 import { editionsQuery, flowQuery, runQuery, runsQuery, storyQuery } from '../api/queries.ts'
-import { assignFiles } from '../features/open-file.ts'
 import { parameterInput } from '../features/parameters.tsx'
+import { ByItself } from '../features/replaying/by-itself.tsx'
 import { Findings, verdictOf } from '../features/replaying/findings.tsx'
 import { Ledger } from '../features/replaying/ledger.tsx'
 import { PastReplays, ToldFrom } from '../features/replaying/past.tsx'
@@ -72,7 +72,7 @@ export const Replay = () => {
     try {
       const refs: FileRef[] = []
       for (const file of dropped) refs.push(await upload(file, place.token, (share) => setBusy(`Sending ${file.name}: ${Math.round(share * 100)} %`)))
-      const { given: found, homeless: left } = assignFiles(flow.recipe, refs)
+      const { given: found, homeless: left } = await ask(api.placeReply, 'POST', `${place.base}/place`, { files: refs })
       setFiles({ ...files, ...found })
       setHomeless([...homeless, ...left])
       setRenames({})
@@ -176,7 +176,7 @@ export const Replay = () => {
         )}
         {homeless.map((file) => (
           <Notice key={file.hash}>
-            {file.name} fits no name that the story expects. It is{' '}
+            {file.name} fits no input of the story by its name or its columns. It is{' '}
             {flow.recipe.inputs.map(({ id, name }) => (
               <button key={id} type="button" className="mr-2 font-semibold text-rubric hover:underline" onClick={() => house(file, id)}>
                 {name}
@@ -192,6 +192,7 @@ export const Replay = () => {
           {report && <Button onClick={() => download(`${flow.recipe.name} fit`, 'json', `data:application/json,${encodeURIComponent(JSON.stringify({ verdict: report.verdict, findings: report.findings }, null, 2))}`)}>Download this report</Button>}
           {report?.verdict === 'does-not-fit' && <span className="text-ink-2">Answer what is asked above first.</span>}
         </div>
+        {flow.rights === 'all' && <ByItself place={place} show={setRunId} look={(waiting) => (setFiles(waiting), setRenames({}), setRunId(''))} />}
       </section>
       <section className="relative overflow-auto bg-sheet px-[30px] py-[26px]" aria-label="What happened">
         {run.data?.state === 'running' && (

@@ -1,7 +1,7 @@
 import { NavLink } from 'react-router'
 import { Mark } from './flow-layout.tsx'
 
-const places = [['/', 'Stories'], ['/shelf', 'Shelf'], ['/sources', 'Other sources'], ['/help/formulas', 'Formulas']] as const
+const places = [['/', 'Stories'], ['/shelf', 'Shelf'], ['/sources', 'Other sources'], ['/mail', 'Notices'], ['/help/formulas', 'Formulas']] as const
 
 /** The head of the pages that belong to no story. */
 export const SiteHeader = () => (

@@ -30,13 +30,13 @@ export const Findings = ({ report, input, known, answers: { accepted, accept, un
         <li key={from} className="grid grid-cols-[18px_1fr] gap-2">
           <b className="text-turned">≈</b>
           <span>
-            <b className="font-serif">{from}</b> is read as <b className="font-serif">{to}</b>, for this replay.
+            <b className="font-serif">{from}</b> is read as <b className="font-serif">{to}</b>, for this replay.{' '}
             {keep && (
-              <Button look="link" className="ml-2 py-0!" onClick={() => keep(from, to)}>
+              <Button look="link" className="mr-3 py-0!" onClick={() => keep(from, to)}>
                 Keep it for good
               </Button>
             )}
-            <Button look="link" className="ml-2 py-0!" onClick={() => undo(from)}>
+            <Button look="link" className="py-0!" onClick={() => undo(from)}>
               Take back
             </Button>
           </span>
@@ -46,14 +46,14 @@ export const Findings = ({ report, input, known, answers: { accepted, accept, un
         <li key={finding.sentence} className="grid grid-cols-[18px_1fr] gap-2">
           <b className={adds.includes(finding.code) ? 'text-came' : breaks(finding) ? 'text-went' : 'text-turned'}>{marks[finding.code] ?? '·'}</b>
           <span>
-            {finding.sentence}
+            {finding.sentence}{' '}
             {finding.offers.map(({ column, why }) => (
-              <button key={column} type="button" title={why} className="ml-2 font-semibold text-rubric hover:underline" onClick={() => accept(column, finding.column ?? '')}>
+              <button key={column} type="button" title={why} className="mr-3 font-semibold text-rubric hover:underline" onClick={() => accept(column, finding.column ?? '')}>
                 Read {column} as {finding.column}
               </button>
             ))}
             {finding.code === 'known-name' && forget && known[finding.column ?? '']?.map((name) => (
-              <Button key={name} look="link" className="ml-2 py-0!" onClick={() => forget(name)}>
+              <Button key={name} look="link" className="py-0!" onClick={() => forget(name)}>
                 Read {name} as itself again
               </Button>
             ))}

@@ -21,6 +21,7 @@ export const ToldFrom = ({ run, runs, editions, nameOf, again }: { run: RunReply
       <div className="flex items-center gap-3">
         <b className="font-serif text-[14px]">Replay of {moment(run.startedAt)}</b>
         {run.by !== null && <span className="text-ink-2">by the link for {run.by}</span>}
+        {run.alone && <span className="text-ink-2">by itself</span>}
         {run.state !== 'running' && (
           <Button className="ml-auto py-1!" onClick={again}>
             Tell it again exactly
@@ -79,6 +80,7 @@ export const PastReplays = ({ runs, shown, show }: { runs: readonly RunReply[]; 
             <span className="truncate">
               {[...new Set(run.files.map(({ name }) => name))].join(', ')}
               {run.by !== null && ` · ${run.by}`}
+              {run.alone && ' · by itself'}
               {run.retells !== null && ' · told again'}
             </span>
             <span className="text-right">{run.state === 'running' ? run.doing : run.outputs.map(({ rows }) => figure(rows)).join(' + ') + (run.outputs.length > 0 ? (run.outputs.length === 1 && run.outputs[0]?.rows === 1 ? ' row' : ' rows') : '')}</span>

@@ -1,0 +1,28 @@
+import { z } from 'zod'
+import { fileRef } from './files.ts'
+
+const at = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'a time is written 07:30')
+/** When a story is replayed by itself: when files arrive in its folder, or at a time (day 1 is Monday, or the first of a month). */
+export const watchWhen = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('arrival') }),
+  z.object({ kind: z.literal('daily'), at }),
+  z.object({ kind: z.literal('weekly'), at, day: z.number().int().min(1).max(7) }),
+  z.object({ kind: z.literal('monthly'), at, day: z.number().int().min(1).max(31) }),
+])
+export const watchSettings = z
+  .object({ when: watchWhen, /** A folder of the server; without one the kept files and sources are told anew. */ folder: z.string().max(1000).nullable(), /** Who gets a notice. */ mail: z.string().max(320).nullable() })
+  .refine(({ when, folder }) => when.kind !== 'arrival' || (folder !== null && folder !== ''), { message: 'say which folder is watched', path: ['folder'] })
+export const watchesReply = z.object({
+  watches: z.array(
+    z.object({
+      id: z.string(), settings: watchSettings, on: z.boolean(), nextAt: z.string().nullable(),
+      log: z.array(z.object({ id: z.number(), at: z.string(), what: z.enum(['replays', 'waits', 'failed']), sentence: z.string(), run: z.string().nullable(), files: z.record(z.string(), z.array(fileRef)) })),
+    }),
+  ),
+})
+export const pauseRequest = z.object({ on: z.boolean() })
+export const mailsReply = z.object({ mails: z.array(z.object({ id: z.number(), at: z.string(), to: z.string(), subject: z.string(), body: z.string() })) })
+
+export type WatchSettings = z.infer<typeof watchSettings>
+export type WatchesReply = z.infer<typeof watchesReply>
+export type MailsReply = z.infer<typeof mailsReply>

@@ -1,0 +1,61 @@
+import { copyFileSync, mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, expect, test } from 'vitest'
+import { demo, startServer, type Running } from '../browser/server.ts'
+import { caller } from './call.ts'
+import type { MailsReply, RunReply, WatchesReply } from '@fabula/core/api'
+
+let server: Running
+beforeAll(async () => {
+  server = await startServer(undefined, undefined, { FABULA_WATCH_SECONDS: '0.2' })
+})
+afterAll(async () => server?.stop())
+const { call, demoFlow } = caller(() => server)
+
+const folder = mkdtempSync(join(tmpdir(), 'fabula-watched-'))
+/** What a watch has noted, newest first, once there is more than this. */
+const noted = async (base: string, more: number): Promise<WatchesReply['watches'][number]['log']> => {
+  for (;;) {
+    const log = (await call<WatchesReply>('GET', `${base}/watches`)).data.watches[0]?.log ?? []
+    if (log.length > more) return log
+    await new Promise((resolve) => setTimeout(resolve, 100))
+  }
+}
+
+test('a folder is watched: what fits is replayed, what does not waits and says why, and both are told by mail', async () => {
+  const { id } = await demoFlow()
+  const base = `/api/flows/${id}`
+  // what lies there already is not new, and what is still being written does not count
+  copyFileSync(demo('visits-2031-05.csv'), join(folder, 'visits-2031-04.csv'))
+  expect((await call('POST', `${base}/watches`, { when: { kind: 'arrival' }, folder: join(folder, 'none'), mail: null })).data).toMatchObject({ error: { sentence: expect.stringContaining('there is no such folder') as string } })
+  expect((await call('POST', `${base}/watches`, { when: { kind: 'arrival' }, folder, mail: 'ines@fernhollow.example' })).status).toBe(200)
+  writeFileSync(join(folder, 'visits-2031-05.csv.part'), 'half')
+  copyFileSync(demo('visits-2031-05.csv'), join(folder, 'visits-2031-05.csv'))
+  const [first] = await noted(base, 0)
+  expect(first).toMatchObject({ what: 'replays', sentence: 'targets-2031.csv, visits-2031-05.csv' })
+  for (;;) {
+    const run = (await call<RunReply>('GET', `${base}/runs/${first?.run ?? ''}`)).data
+    if (run.state === 'running') continue
+    expect(run).toMatchObject({ state: 'done', alone: true, outputs: [{ rows: 8 }, { rows: 56 }] })
+    break
+  }
+
+  copyFileSync(demo('visits-2031-06.csv'), join(folder, 'visits-2031-06.csv'))
+  const [second] = await noted(base, 1)
+  expect(second).toMatchObject({ what: 'waits', run: null })
+  expect(second?.sentence).toContain('Visits has no column “Status”')
+
+  copyFileSync(demo('price-list-2031.csv'), join(folder, 'price-list-2031.csv'))
+  expect((await noted(base, 2))[0]?.sentence).toBe('price-list-2031.csv fits no input of the story by its name or its columns.')
+  const { mails } = (await call<MailsReply>('GET', '/api/mails')).data
+  expect(mails.map(({ to, subject }) => `${to}: ${subject}`)).toEqual(['ines@fernhollow.example: Monthly takings by clinic waits for you', 'ines@fernhollow.example: Monthly takings by clinic waits for you', 'ines@fernhollow.example: Monthly takings by clinic was replayed'])
+  expect(mails[2]?.body).toBe('takings.csv: 8 rows\ntargets.csv: 56 rows')
+})
+
+test('a file whose name says nothing finds its input by its columns', async () => {
+  const { id } = await demoFlow()
+  copyFileSync(demo('visits-2031-05.csv'), join(folder, 'download (3).csv'))
+  const [log] = await noted(`/api/flows/${id}`, 3)
+  expect(log).toMatchObject({ what: 'replays', sentence: 'targets-2031.csv, download (3).csv' })
+})

@@ -1,0 +1,40 @@
+import { Router, type Request } from 'express'
+import * as api from '@fabula/core/api'
+import type { Watches } from '../store/watches.ts'
+import { checkFolder } from '../watch/folder.ts'
+import { nextAfter } from '../watch/schedule.ts'
+import { need, type Access } from './access.ts'
+import { body, send } from './check.ts'
+
+/** A story that replays itself: who keeps it says when. */
+export const watchRoutes = ({ watches }: { readonly watches: Watches }, accessOf: (request: Request) => Promise<Access>): Router => {
+  const router = Router({ mergeParams: true })
+  const own = async (request: Request): Promise<string> => {
+    const access = await accessOf(request)
+    need(access, 'all')
+    return access.flow
+  }
+  router.get('/watches', async (request, response) => send(response, api.watchesReply, await watches.list(await own(request))))
+  router.post('/watches', async (request, response) => {
+    const flow = await own(request)
+    const settings = body(api.watchSettings, request)
+    const there = settings.folder === null ? [] : await checkFolder(settings.folder)
+    await watches.add(flow, settings, nextAfter(settings.when, new Date()), there.map(({ key }) => key))
+    send(response, api.watchesReply, await watches.list(flow))
+  })
+  router.put('/watches/:watch', async (request, response) => {
+    const flow = await own(request)
+    const { on } = body(api.pauseRequest, request)
+    const id = String(request.params.watch)
+    await watches.pause(flow, id, on)
+    const watch = on ? await watches.one(flow, id) : undefined
+    if (watch) await watches.next(id, nextAfter(watch.settings.when, new Date()))
+    send(response, api.watchesReply, await watches.list(flow))
+  })
+  router.delete('/watches/:watch', async (request, response) => {
+    const flow = await own(request)
+    await watches.remove(flow, String(request.params.watch))
+    send(response, api.watchesReply, await watches.list(flow))
+  })
+  return router
+}

@@ -1,0 +1,121 @@
+import { createReadStream } from 'node:fs'
+import { counted } from '@fabula/core'
+import type { FileRef } from '@fabula/core/api'
+import { wallClock } from '../jobs/clock.ts'
+import { placeFiles } from '../jobs/placing.ts'
+import type { Bench } from '../jobs/pool.ts'
+import type { Replays } from '../jobs/replays.ts'
+import { Refusal } from '../refusal.ts'
+import type { FileStore } from '../store/files.ts'
+import type { Flows } from '../store/flows.ts'
+import type { Runs } from '../store/runs.ts'
+import type { Shelf } from '../store/shelf.ts'
+import type { Watch, Watches } from '../store/watches.ts'
+import { filesIn, type Found } from './folder.ts'
+import { nextAfter } from './schedule.ts'
+
+type Parts = { readonly watches: Watches; readonly flows: Flows; readonly runs: Runs; readonly files: FileStore; readonly shelf: Shelf; readonly replays: Replays; readonly bench: Bench; readonly fetchAnew: (source: number) => Promise<FileRef>; readonly fault: (error: unknown) => void }
+
+/** Looks at every watch now and then: new files in its folder, or its time. What fits is replayed; what does not waits and says why. */
+export class Watcher {
+  private readonly parts: Parts
+  private timer: NodeJS.Timeout | undefined
+  /** What a folder held at the last look: a file counts once it has stayed the same from one look to the next. */
+  private readonly before = new Map<string, ReadonlySet<string>>()
+  private looking = false
+  constructor(parts: Parts) {
+    this.parts = parts
+    parts.replays.onEnd((run, flow) => void this.ended(run, flow).catch(parts.fault))
+  }
+  start(everyMs: number): void {
+    this.timer = setInterval(() => void this.look(), everyMs)
+  }
+  stop(): void {
+    clearInterval(this.timer)
+  }
+  private async look(): Promise<void> {
+    if (this.looking) return
+    this.looking = true
+    try {
+      for (const watch of await this.parts.watches.going()) await this.lookAt(watch).catch((error: unknown) => this.told(watch, error))
+    } catch (error) {
+      this.parts.fault(error)
+    } finally {
+      this.looking = false
+    }
+  }
+  /** What cannot be looked into is said once, not at every look. */
+  private async told(watch: Watch, error: unknown): Promise<void> {
+    if (!(error instanceof Refusal)) this.parts.fault(error)
+    const sentence = error instanceof Refusal ? error.message : `The folder ${watch.settings.folder ?? ''} cannot be looked into (${(error as NodeJS.ErrnoException).code ?? 'a fault'}).`
+    const [last] = (await this.parts.watches.list(watch.flow)).watches.find(({ id }) => id === watch.id)?.log ?? []
+    if (last?.sentence !== sentence) await this.say(watch, { what: 'failed', sentence, files: {} })
+  }
+  private async lookAt(watch: Watch): Promise<void> {
+    const { when, folder } = watch.settings
+    if (when.kind === 'arrival') {
+      const found = await filesIn(folder ?? '')
+      const settled = this.before.get(watch.id) ?? new Set<string>()
+      this.before.set(watch.id, new Set(found.map(({ key }) => key)))
+      const fresh = found.filter(({ key }) => !watch.seen.includes(key))
+      // all that is new is waited for, so that two exports written together are told together
+      if (fresh.length === 0 || fresh.some(({ key }) => !settled.has(key))) return
+      await this.parts.watches.sawAll(watch.id, fresh.map(({ key }) => key))
+      await this.tell(watch, await this.take(fresh), true)
+    } else if (watch.nextAt !== undefined && watch.nextAt <= new Date()) {
+      await this.parts.watches.next(watch.id, nextAfter(when, new Date()))
+      await this.tell(watch, folder ? await this.take(await filesIn(folder)) : await this.anew(watch), false)
+    }
+  }
+  private async take(found: readonly Found[]): Promise<FileRef[]> {
+    const refs: FileRef[] = []
+    for (const { name, path } of found) {
+      const ref = { name, ...(await this.parts.files.add(createReadStream(path))) }
+      await this.parts.shelf.add(ref)
+      refs.push(ref)
+    }
+    return refs
+  }
+  /** What came from elsewhere is fetched anew. */
+  private async anew({ flow }: Watch): Promise<FileRef[]> {
+    const sources = [...new Set(Object.values(await this.parts.flows.files(flow)).flatMap((refs) => refs.flatMap(({ source }) => (source === undefined ? [] : [source]))))]
+    return Promise.all(sources.map((source) => this.parts.fetchAnew(source)))
+  }
+  /** Held against the story; what fits is replayed. `all`: every file is for the story, else the newest of each input. */
+  private async tell(watch: Watch, refs: readonly FileRef[], all: boolean): Promise<void> {
+    const { flows, replays, watches, bench } = this.parts
+    const story = await flows.get(watch.flow)
+    const before = await flows.files(watch.flow)
+    const { given, homeless } = await placeFiles(story.recipe, refs, bench)
+    const named = homeless.map(({ name }) => name).join(', ')
+    if (Object.keys(given).length === 0 && refs.length > 0) {
+      if (all) await this.say(watch, { what: 'waits', sentence: `${named} fits no input of the story by its name or its columns.`, files: {} })
+      return
+    }
+    const now: Record<string, readonly FileRef[]> = { ...before, ...(await watches.lastFiles(watch.id)), ...(all ? given : Object.fromEntries(Object.entries(given).map(([input, files]) => [input, files.slice(-Math.max(1, before[input]?.length ?? 1))]))) }
+    const fit = await replays.fit({ kind: 'fit', recipe: story.recipe, files: now, before, renames: {} })
+    if (fit.verdict !== 'fits') {
+      await this.say(watch, { what: 'waits', sentence: `It does not fit without an answer. ${fit.findings.filter(({ code }) => !['new-column', 'new-sheet', 'known-name'].includes(code)).map(({ sentence }) => sentence).join(' ')}`, files: now })
+      return
+    }
+    const run = await replays.begin({ flow: watch.flow, edit: story.edit, asked: { files: now, renames: {}, allowChanges: false, parameters: {}, pictures: story.pictures, databases: true }, clock: wallClock(), alone: true })
+    await watches.note(watch.id, { what: 'replays', sentence: `${[...new Set(Object.values(now).flat().map(({ name }) => name))].join(', ')}${named ? `; not used: ${named}` : ''}`, run, files: now })
+  }
+  private async say(watch: Watch, noted: Parameters<Watches['note']>[1]): Promise<void> {
+    const { watches, flows } = this.parts
+    await watches.note(watch.id, noted)
+    const { mail } = watch.settings
+    const { recipe } = await flows.get(watch.flow)
+    if (mail) await watches.mail(mail, `${recipe.name} ${noted.what === 'waits' ? 'waits for you' : 'could not be replayed'}`, `${noted.sentence}\n\nNothing was written. Open the story’s page “Replay” to answer.`)
+  }
+  private async ended(run: string, flow: string): Promise<void> {
+    const { watches, flows, runs } = this.parts
+    const watch = await watches.ofRun(run)
+    const mail = watch?.settings.mail
+    if (!watch || !mail) return
+    const { recipe } = await flows.get(flow)
+    const made = await runs.get(flow, run)
+    if (made.state === 'done') await watches.mail(mail, `${recipe.name} was replayed`, made.outputs.map(({ file, into, rows }) => `${file}${into === null ? '' : ` of ${into}`}: ${counted(rows, 'row')}`).join('\n'))
+    else await watches.mail(mail, `${recipe.name} could not be replayed`, made.sentence ?? 'It was stopped.')
+  }
+}
