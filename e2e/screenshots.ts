@@ -56,6 +56,8 @@ const replay = async (driver: WebDriver): Promise<void> => {
 const handOver = async (driver: WebDriver): Promise<void> => {
   await click(driver, 'Hand over')
   await click(driver, 'Make a link')
+  await (await labelled(driver, 'For whom')).sendKeys('Ines at Marlpit')
+  await click(driver, 'Make the link')
   await see(driver, 'End it')
   await driver.sleep(600)
   await shoot(driver, picture('hand-over'))

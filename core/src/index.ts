@@ -37,7 +37,7 @@ export { fitRecipe, type FitFinding, type FitReport, type FitInput, type FitRun,
 export { knownNames, readWith, storyNames, withKnownName, withoutKnownName, type Renames } from './recipe/known-names.ts'
 export { parameterCells, type ParameterFault } from './recipe/parameters.ts'
 export { crosstabSteps, unpivotFor } from './profile/crosstab.ts'
-export { drawPicture } from './profile/picture.ts'
+export { drawPicture, pictureTable } from './profile/picture.ts'
 export { takesFor, type Taking } from './profile/parts.ts'
 export { likelyForms, withYear } from './profile/date-forms.ts'
 export { judges, suggestGroups, type Judge, type Suggested } from './table/lookalikes.ts'

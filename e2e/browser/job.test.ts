@@ -90,7 +90,7 @@ test('the whole job, as a new user would do it', async () => {
   await see(driver, '✓ fits')
   await click(driver, 'Replay the story')
   await see(driver, 'What came out')
-  await see(driver, 'visits-2031-06.csv (')
+  await see(driver, 'visits-2031-06.csv, 1,391 rows')
   expect(await accessible(here.browser.driver)).toEqual([])
 
   // hand over: the script, run outside, gives the table that Compose shows
@@ -111,6 +111,7 @@ test('the whole job, as a new user would do it', async () => {
 
   // a colleague follows the link in a browser of their own
   await click(driver, 'Make a link')
+  await click(driver, 'Make the link')
   const link = await (await labelled(driver, 'The link')).getAttribute('value')
   const other = await openBrowser()
   try {

@@ -29,7 +29,7 @@ export const startRunners = async (): Promise<Runners> => {
     }
     return db
   }
-  const process = spawn('/usr/bin/python3', [join(import.meta.dirname, 'python-runner.py')])
+  const process = spawn('/usr/bin/python3', [join(import.meta.dirname, 'python-runner.py')], { stdio: ['pipe', 'pipe', 'ignore'] })
   const answers = createInterface({ input: process.stdout })
   const ask = (job: object): Promise<{ exit: number; error?: string }> =>
     new Promise((resolve) => {

@@ -1,8 +1,8 @@
 import { aggregate } from '../table/aggregate.ts'
-import { cellAt, isEmptyAt, isNumber, type Column, type ColumnType } from '../table/column.ts'
+import { cellAt, columnOf, isEmptyAt, isNumber, type Column, type ColumnType } from '../table/column.ts'
 import { groupBy } from '../table/group.ts'
 import { textOfCell } from '../table/reading.ts'
-import type { Table } from '../table/table.ts'
+import { Table } from '../table/table.ts'
 import { factsOf } from './facts.ts'
 
 type How = 'count' | 'sum' | 'mean' | 'median' | 'min' | 'max' | 'distinct'
@@ -74,4 +74,15 @@ export const drawPicture = (asked: PictureAsked, table: Table): Drawn => {
   const each = aggregate({ how: measured ? how : 'count' }, measured, cells, type).column
   const turns = Array.from({ length: Math.min(mostSeries, parts.count) }, (_, p) => p)
   return { labels, series: turns.map((p) => shown(parting, parts.first[p] as number)), values: turns.map((p) => kept.map((g) => numberAt(each, g * parts.count + p))), points: [], wheres, beyond }
+}
+
+/** What a chart shows, as a table: its labels and a column for each series, or the two columns of its points. */
+export const pictureTable = ({ kind, label, column }: PictureAsked, { labels, series, values, points }: Drawn): Table => {
+  const made: { name: string; cells: Column }[] =
+    kind === 'scatter'
+      ? [label, column ?? label].map((name, i) => ({ name, cells: columnOf('decimal', points.map((point) => point[i] as number)) }))
+      : [{ name: label, cells: columnOf('text', labels) }, ...series.map((name, i) => ({ name, cells: columnOf('decimal', values[i] ?? []) }))]
+  const taken: string[] = []
+  for (const { name } of made) taken.push(taken.includes(name) ? `${name} ${taken.length + 1}` : name)
+  return Table.of(taken, made.map(({ cells }) => cells), kind === 'scatter' ? points.length : labels.length)
 }

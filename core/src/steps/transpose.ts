@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { sqlTypeName } from '../formula/to-code.ts'
 import { code, joined, py, sql } from '../generate/tag.ts'
 import { cellAt, columnOf, columnWriter, typeTogether, type ColumnType } from '../table/column.ts'
 import { convert, textOfCell } from '../table/reading.ts'
@@ -58,6 +59,7 @@ export const transpose = defineStep<Transpose>({
       const cell = field.type === type ? part : type === 'text' ? sql`shown(${part})` : sql`${part}::${code(type === 'decimal' ? 'float8' : 'timestamp')}`
       return sql`select ${i + 1} as "¶", ${field.name}::text as ${column('Name')}${joined(output.slice(1).map((made, n) => sql`, a[${n + 1}] as ${column(made.name)}`), '')} from (select array_agg(${cell} order by "¶") a from ${from}) s`
     })
+    if (rows.length === 0) return sql`select 0 as "¶", ${joined(output.map((made, i) => sql`null::${i === 0 ? code('text') : sqlTypeName(type)} as ${column(made.name)}`), ', ')} where false`
     return joined(rows, '\nunion all\n')
   },
   python: ({ names }, { frame }) => py`${frame} = transpose(${frame}${names === undefined ? code('') : py`, ${names}`})`,

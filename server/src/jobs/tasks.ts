@@ -152,13 +152,13 @@ const run = async (task: Extract<Task, { kind: 'run' }>, desk: Desk): Promise<Ru
     if (!result) throw new TaskProblem(`The table ${tableNames(recipe)(id)} could not be made.`)
     return result
   }
-  desk.progress({ done: 1, of: 1, doing: 'Writing what came out' })
-  const { outputs, stored } = await writeOutputs(recipe, tableOf, desk.folder, task.connections).catch((error: unknown) => {
-    throw error instanceof UnwritableTable ? new TaskProblem(error.message) : error
-  })
   const pictures = task.pictures.flatMap((picture) => {
     const table = tables.find(({ id }) => id === picture.table)?.table
     return table ? [{ picture, data: drawPicture(picture, table) }] : []
+  })
+  desk.progress({ done: 1, of: 1, doing: 'Writing what came out' })
+  const { outputs, stored } = await writeOutputs(recipe, tableOf, pictures, desk.folder, task.connections).catch((error: unknown) => {
+    throw error instanceof UnwritableTable ? new TaskProblem(error.message) : error
   })
   return {
     stored,

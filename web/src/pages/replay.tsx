@@ -190,8 +190,8 @@ export const Replay = () => {
             Replay the story
           </Button>
           {report && <Button onClick={() => download(`${flow.recipe.name} fit`, 'json', `data:application/json,${encodeURIComponent(JSON.stringify({ verdict: report.verdict, findings: report.findings }, null, 2))}`)}>Download this report</Button>}
-          {report?.verdict === 'does-not-fit' && <span className="text-ink-2">Answer what is asked above first.</span>}
         </div>
+        {report?.verdict === 'does-not-fit' && <p className="mt-2 text-ink-2">Answer what is asked above first.</p>}
         {flow.rights === 'all' && <ByItself place={place} show={setRunId} look={(waiting) => (setFiles(waiting), setRenames({}), setRunId(''))} />}
       </section>
       <section className="relative overflow-auto bg-sheet px-[30px] py-[26px]" aria-label="What happened">

@@ -95,8 +95,10 @@ export const date = [
       return year < -9999 || year > 99999 ? failed : inRange(daysFromCivil(year, index - year * 12 + 1, 1) + trunc(d) - 1)
     },
     sqlHelper: `create function fx_date(y float8, m float8, d float8) returns date immutable language sql as $$
-  select case when i between 0 and 130000 and abs(trunc(d)) < 4000000 then date_within(((make_date(1, 1, 1) + make_interval(months => (i - 12)::int))::date + (trunc(d) - 1)::int)) end
-  from (select trunc(y) * 12 + trunc(m) - 1 i) t $$;`,
+  select case when i between -120000 and 1200000 and n between 0 and 3652058 then date '0001-01-01' + n::int end
+  from (select trunc(y) * 12 + trunc(m) - 1 i) a,
+    lateral (select floor(i / 12) - case when i - floor(i / 12) * 12 < 2 then 1 else 0 end c, i - floor(i / 12) * 12 - 2 + case when i - floor(i / 12) * 12 < 2 then 12 else 0 end p) b,
+    lateral (select c * 365 + floor(c / 4) - floor(c / 100) + floor(c / 400) + floor((153 * p + 2) / 5) - 306 + trunc(d) - 1 n) e $$;`,
     pythonHelper: `def date_of(y, m, d):
     i = int(y) * 12 + int(m) - 1
     return datetime.date(1, 1, 1) + datetime.timedelta(days=first_of_month(i // 12, i % 12 + 1) + int(d) - 1)
@@ -105,7 +107,7 @@ def first_of_month(y, m):
     era, yoe = y0 // 400, y0 % 400
     return era * 146097 + yoe * 365 + yoe // 4 - yoe // 100 + (153 * (m - 3 if m > 2 else m + 9) + 2) // 5 - 306
 fx_date = by_row(date_of)`,
-    examples: [['DATE(2031; 2; 30)', '2031-03-02'], ['DATE(2031; 13; 1)', '2032-01-01'], ['DATE(2031; 0; 15)', '2030-12-15'], ['DATE(2031; 5; 0)', '2031-04-30'], ['DATE(12000; 1; 1)', '']],
+    examples: [['DATE(2031; 2; 30)', '2031-03-02'], ['DATE(2031; 13; 1)', '2032-01-01'], ['DATE(2031; 0; 15)', '2030-12-15'], ['DATE(2031; 5; 0)', '2031-04-30'], ['DATE(2; 3; -2000000)', ''], ['DATE(12000; 1; -1000000)', '9262-02-02'], ['DATE(12000; 1; 1)', '']],
   }),
   part('YEAR', 'The year of a date.', 'extract(year from d)::bigint', 'd.year', (day) => civilFromDays(day).year, [['YEAR(DATE(2031; 5; 2))', '2031']]),
   part('MONTH', 'The month of a date, 1 to 12.', 'extract(month from d)::bigint', 'd.month', (day) => civilFromDays(day).month, [['MONTH(DATE(2031; 5; 2))', '5'], ['MONTH(EMPTY)', '']]),

@@ -33,7 +33,7 @@ const TableLines = ({ table }: { table: ComparedTable }) => {
   const shown = whole ? table.lines : table.lines.filter(({ mark }) => mark !== 'same')
   return (
     <section aria-label={table.name} className="mb-4">
-      <h3 className="mb-1 flex items-baseline gap-2 font-serif text-[14.5px] font-semibold">
+      <h2 className="mb-1 flex items-baseline gap-2 font-serif text-[14.5px] font-semibold">
         {table.name}
         {table.mark !== 'same' && <span className={`font-sans text-[12px] font-medium ${inks[table.mark]}`}>{table.mark === 'came' ? 'a new table' : table.mark === 'went' ? 'taken out' : ''}</span>}
         {same > 0 && (
@@ -41,7 +41,7 @@ const TableLines = ({ table }: { table: ComparedTable }) => {
             {whole ? 'only what changed' : `${counted(same, 'sentence')} as before`}
           </Button>
         )}
-      </h3>
+      </h2>
       <ol className="grid gap-0.5">
         {shown.map((line) => (
           <Line key={`${line.step}${line.mark}`} line={line} />
@@ -63,7 +63,7 @@ export const Comparison = ({ from, to }: { from: Recipe; to: Recipe }) => {
       ))}
       {around.length > 0 && (
         <section aria-label="Around the story">
-          <h3 className="mb-1 font-serif text-[14.5px] font-semibold">What goes in, is asked and comes out</h3>
+          <h2 className="mb-1 font-serif text-[14.5px] font-semibold">What goes in, is asked and comes out</h2>
           <ul className="grid gap-0.5">
             {around.map(({ mark, sentence }) => (
               <li key={sentence} className={`grid grid-cols-[22px_1fr] rounded px-1.5 py-1 font-serif text-[14px] ${tints[mark]}`}>
