@@ -34,7 +34,7 @@ const arrived = async (driver: WebDriver, name: string): Promise<Uint8Array> => 
 }
 /** Chooses in the editor of a slot, found by its label. */
 const slot = async (driver: WebDriver, label: string, at: number): Promise<void> => {
-  const found = await driver.findElements(By.css(`[aria-label^="${label}:"]`))
+  const found = await driver.findElements(By.css(`[role=button][aria-label^="${label}"]`))
   await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', found[at])
   await found[at]?.click()
 }
@@ -52,7 +52,7 @@ test('two tables go into one workbook, each a sheet, and everything comes as one
   await slot(driver, 'written as', 1)
   await choose(driver, 'a workbook')
   await see(driver, 'targets.xlsx')
-  await slot(driver, 'file', 1)
+  await slot(driver, 'file: targets.xlsx', 0)
   const field = await labelled(driver, 'Name of the file')
   await driver.executeScript('arguments[0].select()', field)
   await field.sendKeys('takings.xlsx', '\n')
