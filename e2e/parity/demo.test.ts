@@ -54,6 +54,10 @@ simple('may', '*.ods', { header: 2 }, [['Day', 'date'], ['Clinic', 'text'], ['Fe
 writeFileSync(at('log.parquet'), parquetFile())
 simple('log', '*.parquet', {}, [['id', 'integer'], ['fee', 'decimal'], ['name', 'text'], ['paid', 'boolean'], ['seen', 'datetime'], ['more', 'text']], { kind: 'filter', where: { column: 'id', op: 'greater', value: 1 }, keep: false })
 
+// names that the recipe keeps for good: Fees is Fee, Day stays Seen only where Seen is not there
+writeFileSync(at('alias.csv'), 'Clinic,Fees,Day,Seen\nOxbow,"1,204.50",2/5/2031,3/5/2031\nTarn End,(3),4/5/2031,\n')
+writeFileSync(at('alias.fabula.json'), JSON.stringify({ fabula: 1, name: 'Alias', inputs: [{ id: 'alias', name: 'Alias', columns: [{ name: 'Clinic', type: 'text' }, { name: 'Fee', type: 'decimal', also: ['Charge', 'Fees'] }, { name: 'Seen', type: 'date', also: ['Day'] }] }], tables: [{ id: 'alias', name: 'Alias', steps: [{ id: 's1', kind: 'open', input: 'alias', read: { delimiter: ',', types: { Clinic: { type: 'text' }, Fee: { type: 'decimal' }, Seen: { type: 'date', formats: ['d/M/yyyy'] } } } }, { id: 's2', kind: 'derive', as: 'Double', formula: 'Fee * 2' }, { id: 's3', kind: 'select', columns: ['Clinic', 'Fee', 'Seen', 'Double'] }] }] }))
+
 type Flow = { readonly name: string; readonly recipe: string; readonly inputs: Readonly<Record<string, string>>; readonly tables: readonly string[]; /** SQL reads what `fabula csv` makes of the inputs. */ readonly asCsv?: true; /** Python does so too. */ readonly pythonToo?: true }
 writeFileSync(at('nasty.csv'), nasty)
 writeFileSync(at('nasty.fabula.json'), JSON.stringify(nastyRecipe))
@@ -64,6 +68,7 @@ const flows: readonly Flow[] = [
   { name: 'an ODS workbook', recipe: at('may.fabula.json'), inputs: { may: at('may.ods') }, tables: ['may'], asCsv: true },
   { name: 'a Parquet file', recipe: at('log.fabula.json'), inputs: { log: at('log.parquet') }, tables: ['log'], asCsv: true, pythonToo: true },
   { name: 'two rows of names in a range', recipe: at('cross.fabula.json'), inputs: { cross: at('cross.csv') }, tables: ['cross'] },
+  { name: 'columns by other names', recipe: at('alias.fabula.json'), inputs: { alias: at('alias.csv') }, tables: ['alias'] },
   { name: 'a nasty file', recipe: at('nasty.fabula.json'), inputs: { 'the-file': at('nasty.csv') }, tables: ['order'] },
 ]
 

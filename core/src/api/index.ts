@@ -128,7 +128,14 @@ export const fitRequest = z.object({ files: replayFiles, renames: z.record(z.str
 export const fitReply = z.object({
   verdict: z.enum(['fits', 'fits-with-changes', 'does-not-fit']),
   inputs: z.array(z.object({ id: z.string(), name: z.string(), files: z.array(fileRef), rows: z.number(), columns: z.number(), kept: z.boolean() })),
-  findings: z.array(z.object({ code: z.string(), input: z.string(), column: z.string().optional(), step: z.string().optional(), offers: z.array(z.object({ do: z.literal('rename'), column: z.string(), why: z.string() })), sentence: z.string() })),
+  findings: z.array(z.object({ code: z.string(), input: z.string(), column: z.string().optional(), step: z.string().optional(), offers: z.array(
+    z.discriminatedUnion('do', [
+      z.object({ do: z.literal('rename'), column: z.string(), why: z.string() }),
+      z.object({ do: z.literal('expect'), column: z.string(), type: columnType, why: z.string() }),
+      z.object({ do: z.literal('do-without'), column: z.string(), why: z.string() }),
+      z.object({ do: z.literal('change-step'), params: z.record(z.string(), z.unknown()), why: z.string() }),
+    ]),
+  ), sentence: z.string() })),
 })
 /** Files, and the inputs they are for by their names, columns and sheets. */
 export const placeRequest = z.object({ files: z.array(fileRef) })
@@ -161,6 +168,8 @@ export const runReply = z.object({
   /** The flow's pictures as this replay drew them. */
   pictures: z.array(z.object({ picture, data: pictureData })),
 })
+/** Every row of a table that a replay wrote. */
+export const cellsReply = z.object({ rows: z.array(cells) })
 export const runsReply = z.object({ runs: z.array(runReply) })
 export const scriptPart = z.object({ step: z.string().optional(), text: z.string() })
 export const scriptReply = z.object({ python: z.array(scriptPart), sql: z.array(scriptPart), problem: z.string().nullable() })

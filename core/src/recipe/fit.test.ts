@@ -2,7 +2,8 @@ import { expect, test } from 'vitest'
 import { columnOf, type Cell, type ColumnType } from '../table/column.ts'
 import { Table } from '../table/table.ts'
 import { fitRecipe, type FitInput } from './fit.ts'
-import { storyNames } from './known-names.ts'
+import { answered } from './answers.ts'
+import { knownNames, storyNames } from './known-names.ts'
 import { runRecipe } from './engine.ts'
 import { mendsFor } from './mend.ts'
 import { brokenSteps, planRecipe } from './plan.ts'
@@ -106,4 +107,34 @@ test('a new spelling that would have joined a group is named before a replay; co
   // without data the second piece is taken to be there; with it, it is not
   expect(fitRecipe(told, { visits: { table: june('A') } }).verdict).toBe('fits')
   expect(judge(june('A')).verdict).toBe('does-not-fit')
+})
+
+test('labels that a pivot was not told of, and told ones that are not there, are said; an answer for good mends the recipe', () => {
+  const wide: Step = { id: 's2', kind: 'pivot', labels: 'Species', values: [{ column: 'Fee', how: 'sum' }], by: ['Clinic'], found: ['dog', 'owl'] }
+  const judge = (told: Recipe, table: Table) => fitRecipe(told, { visits: { table } }, runRecipe(told, { sources: () => ({ table, notes: {}, unreadable: [], key: '' }), parameters: {}, now: 0 }))
+  const { verdict, findings } = judge(recipe(wide), may)
+  expect(verdict).toBe('fits')
+  expect(findings.map(({ code, column, step }) => [code, column, step])).toEqual([['new-label', 'Species', 's2'], ['missing-label', 'Species', 's2']])
+  expect(findings[0]?.sentence).toContain('Species has “cat” (1 row)')
+  const [cat] = findings
+  const mended = cat?.offers[0] && answered(recipe(wide), cat, cat.offers[0])
+  expect(mended?.tables[0]?.steps[1]?.found).toEqual(['dog', 'owl', 'cat'])
+  expect(mended && judge(mended, may).findings.map(({ code }) => code)).toEqual(['missing-label'])
+})
+
+test('answers for good: a name kept, a column expected, one done without', () => {
+  const june = visits({ Clinic: ['text', 'Oxbow'], Fees: ['decimal', 3], Desk: ['text', 'A'], Vet: ['text', 'Rusk'] })
+  let told = story
+  const keep = (code: string, column: string): void => {
+    const finding = fitRecipe(told, { visits: { table: june } }).findings.find((one) => one.code === code && one.column === column)
+    const offer = finding?.offers[0]
+    if (!finding || !offer) throw new Error(`nothing is offered for ${column}`)
+    told = answered(told, finding, offer)
+  }
+  keep('missing-column', 'Fee')
+  expect(told.inputs[0]?.columns?.find(({ name }) => name === 'Fee')).toEqual({ name: 'Fee', type: 'decimal', also: ['Fees'] })
+  keep('new-column', 'Vet')
+  keep('missing-column', 'Species')
+  const known = knownNames(told.inputs[0])
+  expect(fitRecipe(told, { visits: { table: june.renamed(storyNames(june.names, known)), renamed: known } })).toMatchObject({ verdict: 'fits', findings: [{ code: 'known-name', column: 'Fee', sentence: '“Fees” in Visits is read as “Fee”, as the recipe says.' }] })
 })

@@ -1,6 +1,6 @@
 import type { RanTable } from './engine.ts'
 import { kindOf, paramsOf, planRecipe, brokenSteps, sentenceText, tableNames, type InputSchemas, type Plan } from './plan.ts'
-import { asCoded } from '../table/column.ts'
+import { asCoded, type ColumnType } from '../table/column.ts'
 import type { Schema, Table } from '../table/table.ts'
 import { convert } from '../table/reading.ts'
 import { counted, listed, nearest, quoted, typeWords } from '../words.ts'
@@ -8,7 +8,15 @@ import type { TableNames } from '../steps/step-kind.ts'
 import type { Recipe, Step } from './schema.ts'
 
 export type Verdict = 'fits' | 'fits-with-changes' | 'does-not-fit'
-export type FitOffer = { readonly do: 'rename'; readonly column: string; readonly why: string }
+/**
+ * What can be answered: `rename` reads another column as this one, for one replay or for good; the others change the recipe
+ * for good: `expect` a new column, `do-without` one that is gone, `change-step` puts `params` into the step.
+ */
+export type FitOffer =
+  | { readonly do: 'rename'; readonly column: string; readonly why: string }
+  | { readonly do: 'expect'; readonly column: string; readonly type: ColumnType; readonly why: string }
+  | { readonly do: 'do-without'; readonly column: string; readonly why: string }
+  | { readonly do: 'change-step'; readonly params: Readonly<Record<string, unknown>>; readonly why: string }
 export type FitFinding = {
   readonly code: 'missing-column' | 'new-column' | 'changed-type' | 'broken-step' | 'lacking-file' | 'missing-sheet' | 'new-sheet' | 'row-count' | 'new-value' | 'known-name' | 'new-label' | 'missing-label'
   readonly input: string
@@ -46,7 +54,7 @@ const shared = (before: Table | undefined, old: string, now: Table, next: string
 }
 
 /** Which unclaimed new columns may be the missing one, best first. */
-const offersFor = (missing: string, added: readonly string[], { table, before }: FitInput): FitOffer[] => {
+const offersFor = (missing: string, added: readonly string[], { table, before }: FitInput): Extract<FitOffer, { do: 'rename' }>[] => {
   const near = nearest(missing, added)
   return added
     .map((column) => ({ column, share: shared(before, missing, table, column), near: near.includes(column) ? near.length - near.indexOf(column) : 0 }))
@@ -91,7 +99,7 @@ const columnFindings = (recipe: Recipe, id: string, name: string, written: Schem
       const [best] = offers
       return { code: 'missing-column', input: id, column, offers, sentence: `${name} has no column ${quoted(column)}.${best ? ` ${quoted(best.column)} may be it: ${best.why}.` : ''}` }
     }),
-    ...added.map(({ name: column }): FitFinding => ({ code: 'new-column', input: id, column, offers: [], sentence: `${name} has a new column ${quoted(column)}, which ${journey(recipe, id, column, now)}.` })),
+    ...added.map(({ name: column, type }): FitFinding => ({ code: 'new-column', input: id, column, offers: [{ do: 'expect', column, type, why: 'it is not told as new any more' }], sentence: `${name} has a new column ${quoted(column)}, which ${journey(recipe, id, column, now)}.` })),
     ...changed.map(({ field, before }): FitFinding => ({ code: 'changed-type', input: id, column: field.name, offers: [], sentence: `${quoted(field.name)} in ${name} was ${typeWords[before.type]} and is now ${typeWords[field.type]}.` })),
   ]
 }
@@ -126,7 +134,7 @@ const lackFindings = (id: string, name: string, { parts = [], partsBefore }: Fit
 const valueFindings = (recipe: Recipe, tables: readonly RanTable[]): FitFinding[] =>
   tables.flatMap(({ id, steps }) =>
     steps.flatMap(({ step, result }) =>
-      (result?.novelties ?? []).map(({ column, value, into }): FitFinding => ({ code: 'new-value', input: inputOf(recipe, id), column, step: step.id, offers: [], sentence: `${quoted(value)} in ${column} is new and looks like ${quoted(into)}. It stays as it is until the groups of “${sentenceText(step, tableNames(recipe)).replace(/\.$/, '')}” say otherwise.` })),
+      (result?.novelties ?? []).map(({ column, value, into, answer }): FitFinding => ({ code: 'new-value', input: inputOf(recipe, id), column, step: step.id, offers: [{ do: 'change-step', params: answer, why: `write ${quoted(into)} for ${quoted(value)} from now on` }], sentence: `${quoted(value)} in ${column} is new and looks like ${quoted(into)}. It stays as it is until the groups of “${sentenceText(step, tableNames(recipe)).replace(/\.$/, '')}” say otherwise.` })),
     ),
   )
 /** Labels that a step was not told of, and told ones that are not there: what only adds changes nothing, and is said. */
@@ -135,11 +143,11 @@ const labelFindings = (recipe: Recipe, tables: readonly RanTable[]): FitFinding[
     steps.flatMap(({ step, result }): FitFinding[] => {
       if (!result?.labels) return []
       const { column, left, missing } = result.labels
-      const at = { input: inputOf(recipe, id), column, step: step.id, offers: [] }
+      const at = { input: inputOf(recipe, id), column, step: step.id }
       const words = `“${sentenceText(step, tableNames(recipe)).replace(/\.$/, '')}”`
       return [
-        ...left.map(({ label, rows }): FitFinding => ({ ...at, code: 'new-label', sentence: `${column} has ${quoted(label)} (${counted(rows, 'row')}), which ${words} makes no column of; these rows are left out.` })),
-        ...missing.map((label): FitFinding => ({ ...at, code: 'missing-label', sentence: `No row has ${quoted(label)} in ${column}; the column that ${words} makes of it stays empty.` })),
+        ...left.map(({ label, rows, answer }): FitFinding => ({ ...at, code: 'new-label', offers: answer ? [{ do: 'change-step', params: answer, why: `make a column of ${quoted(label)} from now on` }] : [], sentence: `${column} has ${quoted(label)} (${counted(rows, 'row')}), which ${words} makes no column of; these rows are left out.` })),
+        ...missing.map((label): FitFinding => ({ ...at, offers: [], code: 'missing-label', sentence: `No row has ${quoted(label)} in ${column}; the column that ${words} makes of it stays empty.` })),
       ]
     }),
   )
@@ -165,6 +173,7 @@ export const fitRecipe = (recipe: Recipe, inputs: Readonly<Record<string, FitInp
   const broken = brokenSteps(ran?.plan ?? planRecipe(recipe, schemas))
   const told = findings.map((finding) => {
     const cause = broken.find(({ problem }) => finding.code === 'missing-column' && ('column' in problem ? problem.column === finding.column : 'sentence' in problem && problem.sentence.includes(quoted(finding.column ?? ''))))
+    if (!cause && finding.code === 'missing-column' && finding.column !== undefined) return { ...finding, offers: [...finding.offers, { do: 'do-without' as const, column: finding.column, why: 'no sentence needs it' }] }
     return cause ? { ...finding, step: cause.step.id, sentence: `${finding.sentence} Step ${cause.step.id} (${sentenceText(cause.step, tableNames(recipe)).replace(/\.$/, '')}) needs it.` } : finding
   })
   const rest = broken

@@ -72,11 +72,11 @@ const takenRows = (ofRow: Int32Array): Int32Array | undefined => {
 }
 
 /** What the labels that are told leave out of the data, and those that it does not have. */
-const againstFound = (column: string, groupOf: Uint32Array, labels: readonly (string | null)[], present: readonly (string | null)[]): NonNullable<StepResult['labels']> => {
+const againstFound = (column: string, found: readonly Written[], groupOf: Uint32Array, labels: readonly (string | null)[], present: readonly (string | null)[]): NonNullable<StepResult['labels']> => {
   const rows = new Float64Array(present.length)
   for (let i = 0; i < groupOf.length; i++) rows[groupOf[i] as number] = (rows[groupOf[i] as number] as number) + 1
   const words = (label: string | null): string => label ?? 'Empty'
-  return { column, left: present.flatMap((label, i) => (labels.includes(label) ? [] : [{ label: words(label), rows: rows[i] as number }])), missing: labels.filter((label) => !present.includes(label)).map(words) }
+  return { column, left: present.flatMap((label, i) => (labels.includes(label) ? [] : [{ label: words(label), rows: rows[i] as number, answer: { found: [...found, label] } }])), missing: labels.filter((label) => !present.includes(label)).map(words) }
 }
 
 const mostCells = 60_000_000
@@ -194,7 +194,7 @@ export const pivot = defineStep<Pivot>({
     const keyTable = table.select(keys.map((field) => table.indexOf(field.name))).rows(groups.first)
     const names = [...keyTable.names.slice(0, at), ...made.map(({ field }) => field.name), ...keyTable.names.slice(at)]
     const all = [...keys.slice(0, at).map((_, i) => keyTable.column(i)), ...columns, ...keys.slice(at).map((_, i) => keyTable.column(at + i))]
-    return { table: Table.of(names, all, rowCount), origin: { kind: 'groups', ids: groups.ids }, unreadable: failures, ...(params.found ? { labels: againstFound(params.labels, groupOf, labels, present) } : {}), notes: { labels: labels.length, leftOut: table.rowCount - seen.rowCount } }
+    return { table: Table.of(names, all, rowCount), origin: { kind: 'groups', ids: groups.ids }, unreadable: failures, ...(params.found ? { labels: againstFound(params.labels, params.found, groupOf, labels, present) } : {}), notes: { labels: labels.length, leftOut: table.rowCount - seen.rowCount } }
   },
   carries: (params, input) => Object.fromEntries(keysFor(params, input).map((field) => [field.name, field.name])),
   sql: (params, { from, input, output, column }) => {

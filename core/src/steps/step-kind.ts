@@ -39,7 +39,8 @@ export type Unreadable = { readonly column: string; readonly rows: Int32Array }
 /** Data that a step must not take: a second value where one is allowed, a check that says stop. */
 export class DataRefused extends Error {}
 
-export type Novelty = { readonly column: string; readonly value: string; readonly into: string }
+/** `answer`: what of the step's params would be otherwise, were it decided so for good. */
+export type Novelty = { readonly column: string; readonly value: string; readonly into: string; readonly answer: Readonly<Record<string, unknown>> }
 
 export type Checked = { readonly passed: boolean; readonly stop: boolean; readonly say: string; readonly figure: number | null; readonly against?: Int32Array }
 
@@ -52,7 +53,7 @@ export type StepResult = {
   /** Values nobody decided on that are like some that were: what they would have become. */
   readonly novelties?: readonly Novelty[]
   /** Labels that are left out because nobody named them, with their rows, and named ones that no row has. */
-  readonly labels?: { readonly column: string; readonly left: readonly { readonly label: string; readonly rows: number }[]; readonly missing: readonly string[] }
+  readonly labels?: { readonly column: string; readonly left: readonly { readonly label: string; readonly rows: number; readonly answer?: Readonly<Record<string, unknown>> }[]; readonly missing: readonly string[] }
   /** Whether what was asked of the rows holds, the figure it went by, and the rows that are against it. */
   readonly check?: Checked
   /** Figures of this kind alone, by name. */

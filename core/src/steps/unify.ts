@@ -47,7 +47,7 @@ export const unify = defineStep<Unify>({
     const after = mapText(before, (text) => map.get(text) ?? text)
     let cellsChanged = 0
     for (let i = 0, n = lengthOf(before); i < n; i++) if (cellAt(before, i) !== cellAt(after, i)) cellsChanged++
-    const novelties = judged === undefined || judged === 'hand' ? [] : newcomers(asCoded(before).words, groups, judged).map(({ value, into }) => ({ column, value, into }))
+    const novelties = judged === undefined || judged === 'hand' ? [] : newcomers(asCoded(before).words, groups, judged).map(({ value, into }) => ({ column, value, into, answer: { groups: groups.map((group) => (group.into === into ? { ...group, from: [...group.from, value] } : group)) } }))
     return { table: table.with(at, column, after, true), origin: { kind: 'same' }, cellsChanged, novelties, notes: novelties.length > 0 ? { groups: groups.length, newLookalikes: novelties.length } : { groups: groups.length } }
   },
   sql: ({ column, groups }, context) => {

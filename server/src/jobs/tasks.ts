@@ -27,6 +27,7 @@ export type Task =
   | { readonly kind: 'lay'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly union: { readonly with: readonly string[] }; readonly files: Files; readonly now: number }
   | { readonly kind: 'reconcile'; readonly recipe: Recipe; readonly here: Moment; readonly there: Moment; readonly asked: Parameters<typeof reconcileTables>[3]; readonly files: Files; readonly now: number }
   | { readonly kind: 'scripts'; readonly recipe: Recipe; readonly files: Files }
+  | { readonly kind: 'cells'; readonly hash: string; readonly name: string; /** Which sheet of a workbook, from 0. */ readonly sheet: number }
   | { readonly kind: 'prove'; readonly recipe: Recipe; readonly files: Files; readonly now: number }
   | { readonly kind: 'find'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly text: string; readonly from: { readonly row: number; readonly column: string } | null; readonly back: boolean; readonly files: Files; readonly now: number }
   | { readonly kind: 'fit'; readonly recipe: Recipe; readonly files: Files; readonly before: Files; readonly renames: Readonly<Record<string, Renames>> }
@@ -112,7 +113,7 @@ const fit = async ({ recipe, files, before, renames }: Extract<Task, { kind: 'fi
   const report = fitRecipe(recipe, Object.fromEntries(Object.entries(inputs).map(([id, one]) => [id, { table: one.table, parts: one.parts, missingSheets: one.missingSheets, renamed: one.renamed, before: known[id]?.table, partsBefore: known[id]?.parts }])), needsData(recipe) ? runRecipe(recipe, { sources, parameters: parameterCells(recipe, {}).cells, now: 0, cache: desk.memory.steps, shouldStop: desk.shouldStop }) : undefined)
   return {
     verdict: report.verdict,
-    findings: report.findings.map((finding) => ({ ...finding, offers: [...finding.offers] })),
+    findings: report.findings.map((finding) => ({ ...finding, offers: finding.offers.map((offer) => (offer.do === 'change-step' ? { ...offer, params: { ...offer.params } } : offer)) })),
     inputs: recipe.inputs.flatMap(({ id, name }) => (inputs[id] ? [{ id, name, files: [...(files[id] ?? [])], rows: inputs[id].table.rowCount, columns: inputs[id].table.names.length, kept: before[id] === files[id] }] : [])),
   }
 }
@@ -219,6 +220,12 @@ export const perform = async (task: Task, desk: Desk): Promise<unknown> => {
       return reconcile(task, desk)
     case 'scripts':
       return scripts(task, desk)
+    case 'cells': {
+      const { format, sheets } = lookAtFile(stored(task, desk), {}, undefined)
+      const sheet = sheets[task.sheet]?.name
+      const { table } = (await openFiles([{ name: task.name, hash: task.hash, size: 0 }], format === 'csv' ? { delimiter: ',', types: 'text' } : sheet === undefined ? {} : { sheets: [sheet] }, {}, desk)).files
+      return { rows: firstRows(table, table.rowCount) }
+    }
     case 'prove':
       return prove(task, desk)
     case 'fit':

@@ -16,6 +16,7 @@ import { zipInto } from './zip.ts'
 export type ReplayServices = { readonly bench: Bench; readonly flows: Flows; readonly runs: Runs; readonly replays: Replays; readonly files: FileStore; readonly links: Links }
 
 const typeOf: Readonly<Record<string, string>> = { csv: 'text/csv', json: 'application/json', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', parquet: 'application/vnd.apache.parquet' }
+const mostCopied = 1_000_000
 const bare = (file: string): string => file.replace(/^.*[/\\]/, '')
 
 /** New files held against the story, replays, and what they made. By a link one sees only what was asked for by it, and no database is written. */
@@ -84,6 +85,14 @@ export const replayRoutes = ({ bench, flows, runs, replays, files, links }: Repl
     if (!output || output.hash === '') throw new Refusal(404, 'no-output', 'This replay did not make that file.')
     response.attachment(bare(output.file)).type(typeOf[output.format] ?? 'application/octet-stream')
     files.read(output.hash).pipe(response)
+  })
+  /** The whole of a table for the clipboard, as the file holds it. */
+  router.get('/runs/:run/outputs/:at/cells', async (request, response) => {
+    const { outputs } = await runOf(request)
+    const output = outputs[Number(request.params.at)]
+    if (!output || output.hash === '') throw new Refusal(404, 'no-output', 'This replay did not make that file.')
+    if (output.rows * output.columns > mostCopied) throw new Refusal(413, 'too-large', `This is too much for a clipboard (${(output.rows * output.columns).toLocaleString('en-GB')} cells). Download the file instead.`)
+    send(response, api.cellsReply, await bench.do<{ rows: (string | null)[][] }>({ kind: 'cells', hash: output.hash, name: bare(output.file), sheet: outputs.filter(({ hash }) => hash === output.hash).indexOf(output) }).result)
   })
   router.get('/runs/:run/outputs.zip', async (request, response) => {
     const run = await runOf(request)

@@ -1,6 +1,6 @@
 import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState, type DragEvent } from 'react'
-import { counted, tableNames, withKnownName, withoutKnownName } from '@fabula/core'
+import { answered, counted, tableNames, withoutKnownName, type Recipe } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import type { FileRef, FitReply, RunReply } from '@fabula/core/api'
 import { ask, upload } from '../api/client.ts'
@@ -37,12 +37,12 @@ export const Replay = () => {
   const changes = flow.rights === 'all' || flow.rights === 'edit'
   const editions = useQuery({ ...editionsQuery(place), enabled: changes }).data?.editions ?? []
   const undoAnswer = (id: string, from: string): void => setRenames({ ...renames, [id]: Object.fromEntries(Object.entries(renames[id] ?? {}).filter(([key]) => key !== from)) })
-  /** An answer for good is a part of the story: another name by which the column may come. */
+  /** An answer for good is a change of the story. */
   const remember = useMutation({
-    mutationFn: ({ id, from, to }: { id: string; from: string; to?: string }) => ask(api.flowReply, 'POST', `${place.base}/edit`, { recipe: { ...flow.recipe, inputs: flow.recipe.inputs.map((input) => (input.id !== id ? input : to === undefined ? withoutKnownName(input, from) : withKnownName(input, to, from))) }, what: to === undefined ? `${from} is read as itself again` : `${from} is read as ${to}`, after: flow.edit }),
-    onSuccess: (reply, { id, from }) => {
+    mutationFn: ({ recipe }: { recipe: Recipe; drop?: readonly [string, string] }) => ask(api.flowReply, 'POST', `${place.base}/edit`, { recipe, what: 'an answer of a replay', after: flow.edit }),
+    onSuccess: (reply, { drop: kept }) => {
       client.setQueryData(flowQuery(place).queryKey, reply)
-      undoAnswer(id, from)
+      if (kept) undoAnswer(...kept)
     },
     onError: (error) => setProblem(error.message),
   })
@@ -147,7 +147,12 @@ export const Replay = () => {
                     accepted: renames[id] ?? {},
                     accept: (from, to) => setRenames({ ...renames, [id]: { ...renames[id], [from]: to } }),
                     undo: (from) => undoAnswer(id, from),
-                    ...(changes ? { keep: (from: string, to: string) => remember.mutate({ id, from, to }), forget: (from: string) => remember.mutate({ id, from }) } : {}),
+                    ...(changes
+                      ? {
+                          keep: (finding, offer) => remember.mutate({ recipe: answered(flow.recipe, finding, offer), ...(offer.do === 'rename' ? { drop: [id, offer.column] as const } : {}) }),
+                          forget: (from) => remember.mutate({ recipe: { ...flow.recipe, inputs: flow.recipe.inputs.map((input) => (input.id === id ? withoutKnownName(input, from) : input)) } }),
+                        }
+                      : {}),
                   }}
                 />
               )}

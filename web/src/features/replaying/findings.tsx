@@ -15,7 +15,7 @@ type Answers = {
   readonly accept: (from: string, to: string) => void
   readonly undo: (from: string) => void
   /** Writes an answer into the story, or takes it out again; absent where the story may not be changed. */
-  readonly keep?: ((from: string, to: string) => void) | undefined
+  readonly keep?: ((finding: { readonly input: string; readonly step?: string | undefined; readonly column?: string | undefined }, offer: Finding['offers'][number]) => void) | undefined
   readonly forget?: ((from: string) => void) | undefined
 }
 
@@ -32,7 +32,7 @@ export const Findings = ({ report, input, known, answers: { accepted, accept, un
           <span>
             <b className="font-serif">{from}</b> is read as <b className="font-serif">{to}</b>, for this replay.{' '}
             {keep && (
-              <Button look="link" className="mr-3 py-0!" onClick={() => keep(from, to)}>
+              <Button look="link" className="mr-3 py-0!" onClick={() => keep({ input, column: to }, { do: 'rename', column: from, why: '' })}>
                 Keep it for good
               </Button>
             )}
@@ -47,11 +47,19 @@ export const Findings = ({ report, input, known, answers: { accepted, accept, un
           <b className={adds.includes(finding.code) ? 'text-came' : breaks(finding) ? 'text-went' : 'text-turned'}>{marks[finding.code] ?? '·'}</b>
           <span>
             {finding.sentence}{' '}
-            {finding.offers.map(({ column, why }) => (
-              <button key={column} type="button" title={why} className="mr-3 font-semibold text-rubric hover:underline" onClick={() => accept(column, finding.column ?? '')}>
-                Read {column} as {finding.column}
-              </button>
-            ))}
+            {finding.offers.map((offer, i) =>
+              offer.do === 'rename' ? (
+                <button key={i} type="button" title={offer.why} className="mr-3 font-semibold text-rubric hover:underline" onClick={() => accept(offer.column, finding.column ?? '')}>
+                  Read {offer.column} as {finding.column}
+                </button>
+              ) : (
+                keep && (
+                  <button key={i} type="button" title={offer.why} className="mr-3 font-semibold text-rubric hover:underline" onClick={() => keep(finding, offer)}>
+                    {offer.do === 'expect' ? 'Expect it from now on' : offer.do === 'do-without' ? 'Do without it from now on' : `${offer.why[0]?.toUpperCase() ?? ''}${offer.why.slice(1)}`}
+                  </button>
+                )
+              ),
+            )}
             {finding.code === 'known-name' && forget && known[finding.column ?? '']?.map((name) => (
               <Button key={name} look="link" className="py-0!" onClick={() => forget(name)}>
                 Read {name} as itself again

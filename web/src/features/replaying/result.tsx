@@ -1,6 +1,8 @@
 import { lazy, Suspense, useRef, useState } from 'react'
 import { counted } from '@fabula/core'
+import * as api from '@fabula/core/api'
 import type { RunReply } from '@fabula/core/api'
+import { ask } from '../../api/client.ts'
 import { Button } from '../../ui/parts.tsx'
 import type { PictureHandle } from '../pictures/picture-chart.tsx'
 import { download } from '../../ui/download.ts'
@@ -8,18 +10,28 @@ import { download } from '../../ui/download.ts'
 const PictureChart = lazy(() => import('../pictures/picture-chart.tsx'))
 
 /** Puts the table on the clipboard as cells that a spreadsheet takes. */
-const CopyTable = ({ names, rows, whole }: { names: readonly string[]; rows: readonly (readonly (string | null)[])[]; whole: boolean }) => {
+const CopyTable = ({ names, rows, whole, address }: { names: readonly string[]; rows: readonly (readonly (string | null)[])[]; whole: boolean; address: string | undefined }) => {
   const [said, setSaid] = useState('')
+  const [problem, setProblem] = useState('')
   const cell = (text: string | null): string => (text === null ? '' : /[\t\n"]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text)
   const copy = async (): Promise<void> => {
-    await navigator.clipboard.writeText([names, ...rows].map((row) => row.map(cell).join('\t')).join('\n'))
-    setSaid('copied')
+    setProblem('')
+    try {
+      const all = whole || address === undefined ? rows : (await ask(api.cellsReply, 'GET', address)).rows
+      await navigator.clipboard.writeText([names, ...all].map((row) => row.map(cell).join('\t')).join('\n'))
+      setSaid('copied')
+    } catch (error) {
+      setProblem((error as Error).message)
+    }
     setTimeout(() => setSaid(''), 2000)
   }
   return (
-    <Button className="ml-2 py-1! font-sans text-[13px] font-normal" onClick={() => void copy()}>
-      {said || (whole ? 'Copy it' : `Copy the first ${rows.length}`)}
-    </Button>
+    <>
+      <Button className="ml-2 py-1! font-sans text-[13px] font-normal" onClick={() => void copy()}>
+        {said || (whole || address !== undefined ? 'Copy it' : `Copy the first ${rows.length}`)}
+      </Button>
+      {problem !== '' && <span role="alert" className="font-sans text-[12px] font-normal text-went">{problem}</span>}
+    </>
   )
 }
 
@@ -42,7 +54,7 @@ export const Result = ({ run, base, nameOf }: { run: RunReply; base: string; nam
           {hash !== '' && <a className="ml-auto rounded-md border border-line-strong px-3 py-1 font-sans text-[13px] font-normal text-ink-2 hover:text-ink" href={`${base}/runs/${run.id}/outputs/${at}`} download>
             Download {file}
           </a>}
-          <CopyTable names={names} rows={first} whole={rows <= first.length} />
+          <CopyTable names={names} rows={first} whole={rows <= first.length} address={hash === '' ? undefined : `${base}/runs/${run.id}/outputs/${at}/cells`} />
         </h3>
         <div className="max-h-[220px] overflow-auto border border-line" tabIndex={0} role="region" aria-label={`First rows of ${file}`}>
           <table className="figures w-full text-[12.5px]">

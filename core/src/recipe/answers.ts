@@ -1,0 +1,18 @@
+import type { FitOffer } from './fit.ts'
+import { withKnownName } from './known-names.ts'
+import type { Input, Recipe } from './schema.ts'
+
+/** The recipe with an answer to a finding kept for good. */
+export const answered = (recipe: Recipe, { input, step, column }: { readonly input: string; readonly step?: string | undefined; readonly column?: string | undefined }, offer: FitOffer): Recipe => {
+  const inputs = (change: (one: Input) => Input): Recipe => ({ ...recipe, inputs: recipe.inputs.map((one) => (one.id === input ? change(one) : one)) })
+  switch (offer.do) {
+    case 'rename':
+      return inputs((one) => withKnownName(one, column ?? '', offer.column))
+    case 'expect':
+      return inputs((one) => ({ ...one, columns: [...(one.columns ?? []), { name: offer.column, type: offer.type }] }))
+    case 'do-without':
+      return inputs((one) => ({ ...one, columns: (one.columns ?? []).filter(({ name }) => name !== offer.column) }))
+    case 'change-step':
+      return { ...recipe, tables: recipe.tables.map((table) => ({ ...table, steps: table.steps.map((one) => (one.id === step ? { ...one, ...offer.params } : one)) })) }
+  }
+}
