@@ -753,8 +753,9 @@ def measure(how, values, kind, separator=", "):
     if how == "mean":
         return math.fsum(known) / len(known) if any(isinstance(v, float) for v in known) else sum(known) / len(known)
     if how == "deviation":
-        mean = math.fsum(known) / len(known)
-        return math.sqrt(math.fsum((v - mean) ** 2 for v in known) / (len(known) - 1)) if len(known) > 1 else None
+        above = [v - known[0] for v in known]
+        mean = math.fsum(above) / len(above)
+        return math.sqrt(math.fsum((v - mean) ** 2 for v in above) / (len(above) - 1)) if len(above) > 1 else None
     if how == "median":
         known.sort()
         return float(known[len(known) // 2]) if len(known) % 2 else (known[len(known) // 2 - 1] + known[len(known) // 2]) / 2

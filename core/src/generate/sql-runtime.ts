@@ -263,6 +263,12 @@ create function exact_add(state float8[], x float8) returns float8[] immutable l
 create function exact_total(state float8[]) returns float8 immutable language sql as $$ select case when state[3] = 1 then state[1] + state[2] end $$;
 create aggregate exact_sum(float8) (sfunc = exact_add, stype = float8[], finalfunc = exact_total, initcond = '{0,0,0}');`,
   },
+  {
+    source: `-- in two passes, of what each value is above the first, so that equal values deviate by nothing
+create function deviation_of(v float8[]) returns float8 immutable language sql as $$
+  select case when count(*) > 1 then sqrt(exact_sum(case when abs(x - v[1] - m) > 1e-150 then (x - v[1] - m) * (x - v[1] - m) else 0 end order by at) / (count(*) - 1)) end
+  from unnest(v) with ordinality u(x, at), (select exact_sum(y - v[1] order by at) / count(*) m from unnest(v) with ordinality w(y, at)) a $$;`,
+  },
   { source: "create function run_moment() returns timestamp stable language sql as $$ select current_setting('fabula.now')::timestamp $$;" },
   { source: 'create function run_day() returns date stable language sql as $$ select run_moment()::date $$;' },
   {

@@ -78,7 +78,7 @@ export const measureSql = ({ how, column: wanted, separator = ', ', order }: Omi
     case 'mean':
       return sql`(${total(cell)} / nullif(count(${cell})${filter}, 0))::float8`
     case 'deviation':
-      return sql`(stddev_samp(${cell}::numeric)${filter})::float8`
+      return sql`deviation_of(array_agg(${cell}::float8 order by "¶")${filled})`
     case 'share':
       return type === 'integer' ? sql`op_divide((${total(cell)})::float8, (sum(sum(${cell})) over ())::float8)` : sql`op_divide(${total(cell)}, exact_sum(exact_sum(${cell} order by "¶")) over ())`
     case 'median':

@@ -123,13 +123,16 @@ const anyOrEvery = (column: Column, groups: Groups, every: boolean): Aggregated 
   return { column: writer.done(), failures: nothingFailed }
 }
 
-/** Sample deviation in two passes; empty below two values. */
+/** Sample deviation in two passes, of what each value is above the first of its group, so that equal values deviate by nothing; empty below two values. */
 const deviations = (values: Float64Array, empty: Uint8Array | undefined, groups: Groups, filled: Int32Array): Aggregated => {
-  const means = sums(values, empty, groups.ids, groups.count)
+  const firsts = floats(groups.count).fill(NaN)
+  for (let i = 0; i < values.length; i++) if (!hasBit(empty, i) && Number.isNaN(firsts[groups.ids[i] as number])) firsts[groups.ids[i] as number] = values[i] as number
+  const above = floats(values.length)
+  for (let i = 0; i < values.length; i++) above[i] = (values[i] as number) - (firsts[groups.ids[i] as number] as number)
+  const means = sums(above, empty, groups.ids, groups.count)
   for (let g = 0; g < means.length; g++) means[g] = (means[g] as number) / (filled[g] as number)
-  const squares = floats(values.length)
-  for (let i = 0; i < values.length; i++) squares[i] = ((values[i] as number) - (means[groups.ids[i] as number] as number)) ** 2
-  const totals = sums(squares, empty, groups.ids, groups.count)
+  for (let i = 0; i < values.length; i++) above[i] = ((above[i] as number) - (means[groups.ids[i] as number] as number)) ** 2
+  const totals = sums(above, empty, groups.ids, groups.count)
   return figures('decimal', filled.map((n) => (n < 2 ? 0 : n)), (g) => Math.sqrt((totals[g] as number) / ((filled[g] as number) - 1)))
 }
 
