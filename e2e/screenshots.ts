@@ -1,5 +1,7 @@
 import { join } from 'node:path'
 import { By, Key, type WebDriver } from 'selenium-webdriver'
+import type { Step } from '@fabula/core'
+import type { FlowReply } from '@fabula/core/api'
 import { click, give, head, keep, labelled, openBrowser, see, shoot } from './browser/driver.ts'
 import { demo, root, startOData, startServer } from './browser/server.ts'
 
@@ -27,15 +29,6 @@ const compose = async (driver: WebDriver): Promise<void> => {
   await driver.sleep(800)
   await shoot(driver, picture('columns'))
   await (await driver.findElement(By.xpath("//*[@role='radio'][contains(., 'row')]"))).click()
-  await (await driver.findElement(By.xpath("//li[contains(., 'Read Charged')]//span[contains(@class,'leading-[21px]')]"))).click()
-  await driver.sleep(600)
-  await head(driver, 'Clinic')
-  await driver.sleep(800)
-  await click(driver, 'Take the spaces off')
-  await driver.sleep(1200)
-  await shoot(driver, picture('draft'))
-  await driver.actions().sendKeys(Key.ESCAPE).perform()
-  await driver.sleep(400)
 }
 const replay = async (driver: WebDriver): Promise<void> => {
   await driver.get(`${await driver.getCurrentUrl()}/replay`)
@@ -53,12 +46,39 @@ const replay = async (driver: WebDriver): Promise<void> => {
   await driver.sleep(300)
   await shoot(driver, picture('replay-done'))
 }
+/** What an analyst changed after the edition: another status leaves, and one sentence is new. */
+const laterChange = async (base: string, id: string): Promise<void> => {
+  const flow = (await (await fetch(`${base}/api/flows/${id}`)).json()) as FlowReply
+  const tables = flow.recipe.tables.map((table) =>
+    table.id !== 'takings' ? table : { ...table, steps: table.steps.flatMap((step): Step[] => (step.kind === 'filter' ? [{ ...step, where: { column: 'Status', op: 'is-none-of', values: ['Cancelled', 'Test', 'No show'] } }, { id: 's90', kind: 'distinct', columns: ['Patient', 'Visit date'] }] : [step])) },
+  )
+  await fetch(`${base}/api/flows/${id}/edit`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ recipe: { ...flow.recipe, tables }, what: 'a later change', after: flow.edit }) })
+}
 const handOver = async (driver: WebDriver): Promise<void> => {
   await click(driver, 'Hand over')
+  await click(driver, 'Editions')
+  await (await labelled(driver, 'Name of the edition')).sendKeys('For the May close')
+  await (await labelled(driver, 'What to know about it')).sendKeys('As the clinics know it.')
+  await click(driver, 'Freeze as an edition')
+  await see(driver, 'Word for word the same.')
+  await (await driver.findElement(By.linkText('Compose'))).click()
+  await see(driver, '121 changed')
+  const id = (await driver.getCurrentUrl()).split('/').at(-1) ?? ''
+  const { origin } = new URL(await driver.getCurrentUrl())
+  await laterChange(origin, id)
+  await driver.navigate().refresh()
+  await click(driver, 'Hand over')
+  await click(driver, 'Editions')
+  await see(driver, 'No show')
+  await driver.sleep(400)
+  await shoot(driver, picture('editions'))
+  await fetch(`${origin}/api/flows/${id}/undo`, { method: 'POST' })
+  await driver.navigate().refresh()
   await click(driver, 'Make a link')
   await (await labelled(driver, 'For whom')).sendKeys('Ines at Marlpit')
   await click(driver, 'Make the link')
-  await see(driver, 'End it')
+  await click(driver, 'Prove it')
+  await see(driver, 'every cell the same')
   await driver.sleep(600)
   await shoot(driver, picture('hand-over'))
   const link = await (await labelled(driver, 'The link')).getAttribute('value')

@@ -43,6 +43,10 @@ test('a table of the database is made, replaced, added to and brought up to date
   expect(run([{ ...into, mode: 'replace' }], may)).toEqual({ status: 0, stderr: '' })
   expect(rows()).toBe('B1|Oxbow|10.5|2031-05-02|t\nB2|Marlpit|20|2031-05-03|f\nB3|Oxbow|||')
   expect(sql("select string_agg(format_type(atttypid, atttypmod), ',' order by attnum) from pg_attribute where attrelid = 'visits'::regclass and attnum > 0")).toBe('text,text,double precision,date,boolean')
+  // a type of one's own, and one that cannot hold what is there
+  expect(run([{ ...into, name: 'typed', mode: 'replace', types: { Fee: 'numeric', Day: 'timestamp' } }], may)).toEqual({ status: 0, stderr: '' })
+  expect(sql('select fee, day from typed order by booking_ref')).toBe('10.5|2031-05-02 00:00:00\n20|2031-05-03 00:00:00\n|')
+  expect(run([{ ...into, name: 'typed', mode: 'replace', types: { Clinic: 'smallint' } }], may).stderr).toContain('The database did not take typed: invalid input syntax for type smallint: "Oxbow"')
   // the same columns again: what stands on the table stays
   sql('create view dear as select * from visits where fee > 15')
   expect(run([{ ...into, mode: 'replace' }], may).status).toBe(0)

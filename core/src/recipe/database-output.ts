@@ -1,12 +1,15 @@
 import type { ColumnType } from '../table/column.ts'
 import type { Schema } from '../table/table.ts'
 import { listed, quoted } from '../words.ts'
-import type { DatabaseOutput } from './outputs.ts'
+import type { DatabaseOutput, DatabaseType } from './outputs.ts'
 
 /** A column of a database table: the name it has here, and there, and its type there. */
-export type DatabaseColumn = { readonly from: string; readonly name: string; readonly type: string }
+export type DatabaseColumn = { readonly from: string; readonly name: string; readonly type: DatabaseType }
 
-const types: Readonly<Record<ColumnType, string>> = { text: 'text', integer: 'bigint', decimal: 'double precision', boolean: 'boolean', date: 'date', datetime: 'timestamp', time: 'time', list: 'jsonb' }
+/** What a column of each type can be there without losing what it holds, the usual one first; a value too large is told by the database. */
+export const typesThere: Readonly<Record<ColumnType, readonly DatabaseType[]>> = {
+  text: ['text'], integer: ['bigint', 'integer', 'smallint', 'numeric', 'text'], decimal: ['double precision', 'numeric', 'real', 'text'], boolean: ['boolean', 'text'], date: ['date', 'timestamp', 'text'], datetime: ['timestamp', 'timestamptz', 'text'], time: ['time', 'text'], list: ['jsonb', 'text'],
+}
 
 /** PostgreSQL cuts names at 63 bytes; two that would be the same then are told apart before. */
 const mostBytes = 63
@@ -27,14 +30,14 @@ const snake = (name: string): string => {
 }
 
 /** The columns of a table as a database takes them. */
-export const databaseColumns = ({ names = 'as-is' }: Pick<DatabaseOutput, 'names'>, schema: Schema): DatabaseColumn[] => {
+export const databaseColumns = ({ names = 'as-is', types: given = {} }: Pick<DatabaseOutput, 'names' | 'types'>, schema: Schema): DatabaseColumn[] => {
   const taken = new Set<string>()
   return schema.map(({ name: from, type }) => {
     const wanted = names === 'snake_case' ? snake(from) : from.replaceAll('\u0000', '')
     let name = cut(wanted)
     for (let n = 2; taken.has(name); n++) name = cut(wanted, `_${n}`)
     taken.add(name)
-    return { from, name, type: types[type] }
+    return { from, name, type: given[from] ?? (typesThere[type][0] as DatabaseType) }
   })
 }
 

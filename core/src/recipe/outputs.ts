@@ -12,8 +12,12 @@ const fileName = z
   .refine((file) => !/^(?:[/\\]|[A-Za-z]:)|(?:^|[/\\])\.\.(?:[/\\]|$)/.test(file), 'a file name stays below its folder')
 
 const fileOutput = z.strictObject({ table, format: z.enum(outputFormats), file: fileName, options: z.strictObject({ guard: z.boolean().optional() }).optional() })
+/** The types of PostgreSQL that a column may be given there. */
+export const databaseTypes = ['text', 'smallint', 'integer', 'bigint', 'numeric', 'real', 'double precision', 'boolean', 'date', 'timestamp', 'timestamptz', 'time', 'jsonb'] as const
+export type DatabaseType = (typeof databaseTypes)[number]
+
 const databaseOutput = z
-  .strictObject({ table, format: z.literal('postgresql'), connection: z.string().min(1), schema: z.string().min(1).optional(), name: z.string().min(1), mode: z.enum(['replace', 'append', 'upsert']), keys: z.array(name).min(1).optional(), names: z.enum(['as-is', 'snake_case']).optional() })
+  .strictObject({ table, format: z.literal('postgresql'), connection: z.string().min(1), schema: z.string().min(1).optional(), name: z.string().min(1), mode: z.enum(['replace', 'append', 'upsert']), keys: z.array(name).min(1).optional(), names: z.enum(['as-is', 'snake_case']).optional(), /** Columns that get another type there than the usual one. */ types: z.record(name, z.enum(databaseTypes)).optional() })
   .refine(({ mode, keys }) => mode !== 'upsert' || keys !== undefined, { message: 'an upsert needs the keys that tell rows apart', path: ['keys'] })
 
 /** Where a table goes: a file, or a table of a database that is named, its secrets elsewhere. */

@@ -31,7 +31,7 @@ export const writeToDatabase = async (query: Query, output: DatabaseOutput, tabl
   await query('begin')
   try {
     const { rows } = await query("select a.attname as name, format_type(a.atttypid, a.atttypmod) as type from pg_attribute a where a.attrelid = to_regclass($1) and a.attnum > 0 and not a.attisdropped order by a.attnum", [target])
-    const there = rows.map(({ name, type }) => ({ name: String(name), type: String(type).replace('timestamp without time zone', 'timestamp').replace('time without time zone', 'time') }))
+    const there = rows.map(({ name, type }) => ({ name: String(name), type: String(type).replace('timestamp with time zone', 'timestamptz').replace(' without time zone', '') }))
     const columns = databaseColumns(output, schema)
     const same = there.length === columns.length && there.every(({ name, type }, i) => name === columns[i]?.name && type === columns[i].type)
     if (there.length === 0) await query(createStatement(output, schema))

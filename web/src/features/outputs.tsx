@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { createStatement, databaseColumns, isFile, outputFormats, type DatabaseOutput, type FileOutput, type Output, type OutputFormat } from '@fabula/core'
+import { createStatement, databaseColumns, isFile, outputFormats, typesThere, type DatabaseOutput, type DatabaseType, type FileOutput, type Output, type OutputFormat } from '@fabula/core'
 import { connectionsQuery } from '../api/queries.ts'
 import { Button, Dot, Editable, Segments } from '../ui/parts.tsx'
 import { useTableSchema } from './building/table-schema.ts'
@@ -97,7 +97,13 @@ const DatabaseTable = ({ output, put, story }: EditProps<DatabaseOutput> & { sto
                 <td>{from}</td>
                 <td className="text-ink-3">→</td>
                 <td className="font-mono">{name}</td>
-                <td className="text-ink-3">{type}</td>
+                <td>
+                  <select className="field py-0! font-mono text-[12px]" aria-label={`Type of ${name} there`} value={type} onChange={(event) => set({ types: { ...output.types, [from]: event.target.value as DatabaseType } })}>
+                    {typesThere[schema.find((field) => field.name === from)?.type ?? 'text'].map((one) => (
+                      <option key={one}>{one}</option>
+                    ))}
+                  </select>
+                </td>
               </tr>
             ))}
           </tbody>
