@@ -1,4 +1,4 @@
-import { counted, figure } from '@fabula/core'
+import { counted, figure, standingOut } from '@fabula/core'
 import type { RunReply } from '@fabula/core/api'
 
 /** Sentence by sentence, beside last time; what stands out is tinted and marked. */
@@ -24,16 +24,20 @@ export const Ledger = ({ run, last, names }: { names: Readonly<Record<string, st
           {steps.map((account, i) => {
             const before = last?.tables.find((one) => one.id === id)?.steps.find((one) => one.id === account.id)
             const lost = Object.values(account.unreadable).reduce((a, b) => a + b, 0)
-            const share = account.rowsIn > 0 ? account.rowsLeft / account.rowsIn : 0
-            const usual = before && before.rowsIn > 0 ? before.rowsLeft / before.rowsIn : share
-            const odd = account.kind === 'filter' && before !== undefined && share > 0.02 && (share > usual * 2 || share < usual / 2)
+            const odd = before === undefined ? [] : standingOut(account, before)
+            const failed = account.check !== undefined && !account.check.passed
             return (
-              <tr key={account.id} className={`border-b border-line text-right *:px-2 *:py-[7px] ${odd ? 'bg-turned-tint' : ''}`}>
+              <tr key={account.id} className={`border-b border-line text-right *:px-2 *:py-[7px] ${odd.length > 0 || failed ? 'bg-turned-tint' : ''}`}>
                 <th scope="row" className="text-left font-serif text-[13.5px] font-normal">
                   {i + 1} {account.sentence}
                   {account.notes.rowsWithMorePieces !== undefined && <span className="block font-sans text-[12px] text-turned">{`${counted(account.notes.rowsWithMorePieces, 'cell')} had more pieces than there are columns; what is beyond stays joined in the last`}</span>}
                   {account.notes.newLookalikes !== undefined && <span className="block font-sans text-[12px] text-turned">{`${counted(account.notes.newLookalikes, 'new value')} ${account.notes.newLookalikes === 1 ? 'looks' : 'look'} like one that was given another spelling`}</span>}
-                  {odd && <span className="block font-sans text-[12px] text-turned">{`drops ${(share * 100).toFixed(1)} % of the rows; last time ${(usual * 100).toFixed(1)} %`}</span>}
+                  {account.check && <span className={`block font-sans text-[12px] ${failed ? 'text-turned' : 'text-came'}`}>{failed ? `! does not hold${account.check.say === '' ? '' : `: ${account.check.say}`}` : '✓ holds'}{account.check.figure === null ? '' : ` (${figure(account.check.figure)})`}</span>}
+                  {odd.map((words) => (
+                    <span key={words} className="block font-sans text-[12px] text-turned">
+                      {words}
+                    </span>
+                  ))}
                 </th>
                 <td>{before ? figure(before.rowsOut) : ''}</td>
                 <td>{figure(account.rowsOut)}</td>
