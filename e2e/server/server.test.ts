@@ -93,6 +93,15 @@ test('killed at any moment, nothing acknowledged is lost', async () => {
   }
 })
 
+test('no other file of the server is reached by a made-up hash or name', async () => {
+  const flow = await demoFlow()
+  for (const [hash, name] of [['../../secret.key', 'a.csv'], ['0'.repeat(64), '../a.csv']]) {
+    expect((await call('POST', `/api/flows/${flow.id}/place`, { files: [{ name, hash, size: 1 }] })).status).toBe(400)
+    expect((await call('PUT', `/api/flows/${flow.id}/files`, { visits: [{ name, hash, size: 1 }] })).status).toBe(400)
+  }
+  expect((await call('POST', '/api/look', { hash: '../../secret.key', name: 'a', read: {} })).status).toBe(400)
+})
+
 test('a file is stored once, by its content', async () => {
   const bytes = readFileSync(join(root, 'demo/targets-2031.csv'))
   const send = async (name: string) => (await (await fetch(`${server.base}/api/files?name=${name}`, { method: 'POST', body: bytes, headers: { 'content-type': 'application/octet-stream' } })).json()) as { hash: string; size: number }

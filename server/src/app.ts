@@ -8,15 +8,15 @@ import * as api from '@fabula/core/api'
 import type { LookReply, OpenReply } from '@fabula/core/api'
 import type { Progress } from './jobs/tasks.ts'
 import { Refusal } from './refusal.ts'
-import { body, send } from './routes/check.ts'
 import { need, type Access } from './routes/access.ts'
+import { body, send } from './routes/check.ts'
 import { flowRoutes, type Services } from './routes/flows.ts'
 import { replayRoutes, type ReplayServices } from './routes/replays.ts'
 import { sharingRoutes } from './routes/sharing.ts'
-import type { Watches } from './store/watches.ts'
-import type { Links } from './store/links.ts'
-import { watchRoutes } from './routes/watches.ts'
 import { sourceRoutes, type SourceServices } from './routes/sources.ts'
+import { watchRoutes } from './routes/watches.ts'
+import type { Links } from './store/links.ts'
+import type { Watches } from './store/watches.ts'
 
 export type AppOptions = { readonly services: Services & ReplayServices & SourceServices & { readonly watches: Watches }; readonly log: Logger; readonly web: string; readonly hosts: readonly string[]; readonly maxUpload: number }
 
@@ -39,9 +39,11 @@ const guardOwner = (request: Request, _response: Response, next: NextFunction): 
 }
 
 /** Looking into files: who is here, or came by a link that may change the story. */
-const guardOpener = (links: Links) => async (request: Request, _response: Response, next: NextFunction): Promise<void> => {
+const guardOpener = (links: Links) => async (request: Request, response: Response, next: NextFunction): Promise<void> => {
   if (local.has(request.socket.remoteAddress ?? '')) return next()
-  need(await links.open(request.get('x-fabula-link') ?? ''), 'edit')
+  const token = request.get('x-fabula-link')
+  if (token === undefined) return guardOwner(request, response, next)
+  need(await links.open(token), 'edit')
   next()
 }
 

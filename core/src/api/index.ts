@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { outputFormats } from '../recipe/outputs.ts'
 import { recipeSchema, type Recipe } from '../recipe/schema.ts'
-import { fileRef } from './files.ts'
+import { fileHash, fileRef } from './files.ts'
 import { picture, pictureData } from './pictures.ts'
 import { linkRights } from './sharing.ts'
 
@@ -41,7 +41,7 @@ export const editRequest = z.object({ recipe, what: z.string().max(500), after: 
 export const createRequest = z.object({ recipe, files: z.record(z.string(), z.array(fileRef)).optional() })
 
 export const readOptions = z.record(z.string(), z.unknown())
-export const lookRequest = z.object({ hash: z.string(), name: z.string(), read: readOptions, sheet: z.string().optional() })
+export const lookRequest = z.object({ hash: fileHash, name: z.string(), read: readOptions, sheet: z.string().optional() })
 const header = z.union([z.number(), z.array(z.number())])
 export const lookReply = z.object({
   format: z.enum(['csv', 'xlsx', 'ods', 'json', 'parquet']),

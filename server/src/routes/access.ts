@@ -1,3 +1,4 @@
+import type { Request } from 'express'
 import { linkRights } from '@fabula/core/api'
 import { Refusal } from '../refusal.ts'
 
@@ -11,4 +12,11 @@ export const need = ({ rights }: Access, right: (typeof linkRights)[number] | 'a
   if (rights === 'all') return
   if (right === 'all') throw new Refusal(403, 'owner-only', 'Only who keeps the story can do that.')
   if (linkRights.indexOf(rights) < linkRights.indexOf(right)) throw new Refusal(403, 'not-by-this-link', `By this link the story can be read and ${rights === 'copy' ? 'replayed and copied' : 'replayed'}, not ${words[right]}.`)
+}
+
+/** The flow of a request that only who keeps it may make. */
+export const ownedFlow = (accessOf: (request: Request) => Promise<Access>) => async (request: Request): Promise<string> => {
+  const access = await accessOf(request)
+  need(access, 'all')
+  return access.flow
 }

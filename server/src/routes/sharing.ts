@@ -2,17 +2,13 @@ import { Router, type Request } from 'express'
 import * as api from '@fabula/core/api'
 import type { Flows } from '../store/flows.ts'
 import type { Links } from '../store/links.ts'
-import { need, type Access } from './access.ts'
+import { need, ownedFlow, type Access } from './access.ts'
 import { body, send } from './check.ts'
 
 /** Links, editions, and copies taken of a story. */
 export const sharingRoutes = ({ flows, links }: { readonly flows: Flows; readonly links: Links }, accessOf: (request: Request) => Promise<Access>): Router => {
   const router = Router({ mergeParams: true })
-  const own = async (request: Request): Promise<string> => {
-    const access = await accessOf(request)
-    need(access, 'all')
-    return access.flow
-  }
+  const own = ownedFlow(accessOf)
   router.get('/links', async (request, response) => send(response, api.linksReply, await links.list(await own(request))))
   router.post('/links', async (request, response) => {
     const flow = await own(request)

@@ -3,17 +3,13 @@ import * as api from '@fabula/core/api'
 import type { Watches } from '../store/watches.ts'
 import { checkFolder } from '../watch/folder.ts'
 import { nextAfter } from '../watch/schedule.ts'
-import { need, type Access } from './access.ts'
+import { ownedFlow, type Access } from './access.ts'
 import { body, send } from './check.ts'
 
 /** A story that replays itself: who keeps it says when. */
 export const watchRoutes = ({ watches }: { readonly watches: Watches }, accessOf: (request: Request) => Promise<Access>): Router => {
   const router = Router({ mergeParams: true })
-  const own = async (request: Request): Promise<string> => {
-    const access = await accessOf(request)
-    need(access, 'all')
-    return access.flow
-  }
+  const own = ownedFlow(accessOf)
   router.get('/watches', async (request, response) => send(response, api.watchesReply, await watches.list(await own(request))))
   router.post('/watches', async (request, response) => {
     const flow = await own(request)
