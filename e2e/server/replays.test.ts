@@ -1,3 +1,4 @@
+import { strFromU8, unzipSync } from 'fflate'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { startServer, type Running } from '../browser/server.ts'
 import { caller } from './call.ts'
@@ -123,4 +124,20 @@ test('both scripts are proven on the flow’s own files', async () => {
   const flow = await demoFlow()
   const { data } = await call<ProofReply>('POST', `/api/flows/${flow.id}/prove`)
   expect(data.tables.map(({ table, rows, sql, python }) => [table, rows, sql.state, python.state])).toEqual([['takings', 8, 'same', 'same'], ['targets', 56, 'same', 'same']])
+})
+
+test('a workbook takes along what its pictures show; a whole table is had for the clipboard', async () => {
+  const { id } = (await call<{ id: string }>('POST', `/api/flows/${(await demoFlow()).id}/copy`)).data
+  const own = `/api/flows/${id}`
+  await call('PUT', `${own}/pictures`, { pictures: [{ id: 'p1', name: 'Takings by clinic', table: 'takings', kind: 'bar', label: 'Clinic', how: 'sum', column: 'Takings' }] })
+  const flow = (await call<FlowReply>('GET', own)).data
+  await call('POST', `${own}/edit`, { recipe: { ...flow.recipe, outputs: [{ table: 'takings', format: 'xlsx', file: 'all.xlsx' }, { table: 'targets', format: 'xlsx', file: 'all.xlsx' }] }, what: 'a workbook', after: flow.edit })
+  const run = await ended(own, (await replay(own)).id)
+  const book = unzipSync(new Uint8Array(await (await fetch(`${server.base}${own}/runs/${run.id}/outputs/0`)).arrayBuffer()))
+  const part = (name: string): string => strFromU8(book[name] ?? new Uint8Array())
+  expect([...part('xl/workbook.xml').matchAll(/<sheet name="([^"]+)"/g)].map((match) => match[1])).toEqual(['Takings', 'Targets', 'Takings by clinic'])
+  expect(part('xl/worksheets/sheet3.xml')).toContain('Fernhollow')
+  const cells = (await call<{ rows: string[][] }>('GET', `${own}/runs/${run.id}/outputs/1/cells`)).data.rows
+  expect(cells.length).toBe(56)
+  expect(cells[0]).toEqual(['Fernhollow', 'Jan', '35100'])
 })
