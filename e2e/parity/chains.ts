@@ -122,6 +122,7 @@ const conditions: readonly object[] = [
   { column: 'Größe', op: 'is-not', value: true },
   { formula: `IF(select > 10; LEN(Clinic) > 5; ISBLANK(Fee))` },
 ]
+chains['lists in order, by the text that stands for them'] = [{ kind: 'summarise', by: ['day'], measures: [{ how: 'list', column: 'Clinic', as: 'Clinics' }, { how: 'max', column: 'Clinic', as: 'Most' }] }, { kind: 'sort', by: [{ column: 'Clinics', descending: true }] }]
 conditions.forEach((where, i) => {
   chains[`rows kept by condition ${i + 1}, numbered`] = [{ kind: 'filter', where }, { kind: 'number', as: 'No' }]
 })

@@ -54,7 +54,7 @@ export const measureWords = ({ how, column, as, separator, order }: Measure): st
 export const runMeasure = ({ how, column, separator, order }: Omit<Measure, 'as'>, table: Table, groups: Groups, type: ColumnType): Aggregated =>
   aggregate({ how, separator, order: order ? orderOf(order, table) : undefined }, column === undefined || how === 'count' ? undefined : table.named(column), groups, type)
 
-const extremeOrder = (type: ColumnType, cell: Code, way: string): Code => (type === 'text' ? sql`lower_of(${cell}) collate "C" ${code(way)}, ${cell} collate "C" ${code(way)}` : sql`${cell} ${code(way)}`)
+const extremeOrder = (type: ColumnType, cell: Code, way: string): Code => (type === 'text' || type === 'list' ? sql`lower_of(${cell}) collate "C" ${code(way)}, ${cell} collate "C" ${code(way)}` : sql`${cell} ${code(way)}`)
 /** An item of a list as JSON. */
 const itemSql = (type: ColumnType, cell: Code): Code => (isNumber(type) || type === 'boolean' ? sql`shown(${cell})` : sql`to_json(shown(${cell}))::text`)
 

@@ -23,7 +23,9 @@ export const orderOf = (by: readonly SortBy[], table: Table): Int32Array => sort
 const keySql = ({ column: wanted, descending, natural }: SortBy, schema: Schema, column: (name: string) => Code): Code => {
   const way = code(descending ? ' desc nulls last' : ' asc nulls last')
   const part = column(wanted)
-  if (schema.find((field) => field.name === wanted)?.type !== 'text') return sql`${part}${way}`
+  const type = schema.find((field) => field.name === wanted)?.type
+  // a list goes by the text that stands for it
+  if (type !== 'text' && type !== 'list') return sql`${part}${way}`
   const natural_ = natural ? sql`natural_key(${part}) collate "C"${way}, ` : code('')
   return sql`${natural_}lower_of(${part}) collate "C"${way}, ${part} collate "C"${way}`
 }

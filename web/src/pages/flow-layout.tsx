@@ -54,14 +54,15 @@ export const FlowLayout = ({ shared }: { shared: boolean }) => {
   const changes = flow ? flow.rights === 'all' || flow.rights === 'edit' : !shared
   const [tools, setTools] = useState<ReactNode>()
   const [said, setSaid] = useState('')
+  const allowed = `${flow?.edition ? `${flow.edition}, ` : ''}${flow?.rights === 'edit' ? 'to read, replay and change' : flow?.rights === 'copy' ? 'to read, replay and copy' : 'to read and replay'}`
   return (
     <div className="grid h-full grid-rows-[52px_1fr] overflow-hidden">
       <header className="grid grid-cols-[1fr_auto_1fr] items-center gap-4 border-b border-line px-[18px]">
         <div className="flex min-w-0 items-center gap-3.5">
           <Mark />
           <span className="truncate font-serif text-[15px] font-medium">{flow?.recipe.name}</span>
-          <span role="status" className="truncate text-[12px] text-ink-3">
-            {shared ? (flow?.edition ? `the edition ${flow.edition}, ` : '') + (flow?.rights === 'edit' ? `to read, replay and change${said ? `: ${said}` : ''}` : flow?.rights === 'copy' ? 'to read, replay and copy' : 'to read and replay') : said}
+          <span role="status" title={shared ? allowed : ''} className="truncate text-[12px] text-ink-3">
+            {shared && (said === '' || flow?.rights !== 'edit') ? allowed : said}
           </span>
         </div>
         <nav aria-label="Pages" className="flex gap-[26px]">
