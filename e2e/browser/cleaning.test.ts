@@ -92,7 +92,7 @@ test('a messy intake export is made clean by clicking alone, and its script give
   const id = /flows\/([^/]+)/.exec(await driver.getCurrentUrl())?.[1] ?? ''
   for (const what of ['recipe', 'python'] as const) writeFileSync(join(downloads, `intake.${what}`), await (await fetch(`${here.server.base}/api/flows/${id}/download/${what}`)).text())
   const engine = execFileSync('node', [join(root, 'cli/bin/fabula.mjs'), 'run', join(downloads, 'intake.recipe'), '--input', `intake=${demo('intake-2031-05.csv')}`, '--output', 'intake=-'], { encoding: 'utf8', maxBuffer: 1e8 })
-  execFileSync('/usr/bin/python3', [join(downloads, 'intake.python'), '--input', `intake=${demo('intake-2031-05.csv')}`, '--output', `intake=${join(downloads, 'intake.csv')}`])
+  execFileSync('/usr/bin/python3', [join(downloads, 'intake.python'), '--input', `intake=${demo('intake-2031-05.csv')}`, '--output', `intake=${join(downloads, 'intake.csv')}`], { stdio: 'pipe' })
   expect(engine.split('\n').length).toBeGreaterThan(300)
   expect(firstDifference(engine, readFileSync(join(downloads, 'intake.csv'), 'utf8'))).toBeUndefined()
 

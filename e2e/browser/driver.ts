@@ -22,7 +22,7 @@ export const openBrowser = async (): Promise<Browser> => {
 export const shoot = async (driver: WebDriver, path: string): Promise<void> => writeFileSync(path, Buffer.from(await driver.takeScreenshot(), 'base64'))
 
 const quote = (text: string): string => (text.includes("'") ? `"${text}"` : `'${text}'`)
-const wait = 15_000
+const wait = 25_000
 
 /** What a person finds by its words: a button, link or slot whose text or label begins so. */
 export const named = (driver: WebDriver, words: string): Promise<WebElement> =>

@@ -101,7 +101,7 @@ test('the whole job, as a new user would do it', async () => {
   const script = join(downloads, 'visits.py')
   await driver.wait(() => { try { return readFileSync(script).length > 0 } catch { return false } }, 10_000, 'the script did not arrive')
   const out = join(downloads, 'out.csv')
-  execFileSync('/usr/bin/python3', [script, '--input', `visits=${demo('visits-2031-05.csv')}`, '--output', `visits=${out}`])
+  execFileSync('/usr/bin/python3', [script, '--input', `visits=${demo('visits-2031-05.csv')}`, '--output', `visits=${out}`], { stdio: 'pipe' })
   const id = (await driver.getCurrentUrl()).split('/').at(-2) ?? ''
   const recipe = await (await fetch(`${here.server.base}/api/flows/${id}/download/recipe`)).text()
   writeFileSync(join(downloads, 'flow.fabula.json'), recipe)
