@@ -1,39 +1,19 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
-import hljs from 'highlight.js/lib/core'
-import json from 'highlight.js/lib/languages/json'
-import pythonLanguage from 'highlight.js/lib/languages/python'
-import sqlLanguage from 'highlight.js/lib/languages/sql'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { counted, inputFormat, sentenceText, tableNames, writeRecipe } from '@fabula/core'
+import { counted, inputFormat, writeRecipe } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import { ask } from '../api/client.ts'
 import { scriptsQuery, type Place } from '../api/queries.ts'
 import { Editions } from '../features/handing/editions.tsx'
 import { Links } from '../features/handing/links.tsx'
 import { Proof } from '../features/handing/proof.tsx'
+import { ScriptView, type Language } from '../features/handing/script-view.tsx'
 import { Button, Notice, Segments } from '../ui/parts.tsx'
 import { useFlow } from './flow-layout.tsx'
 
-hljs.registerLanguage('python', pythonLanguage)
-hljs.registerLanguage('sql', sqlLanguage)
-hljs.registerLanguage('json', json)
-
-const Code = ({ text, language }: { text: string; language: 'python' | 'sql' | 'json' }) => (
-  <pre className="m-0 min-w-0 bg-sheet px-4 py-[11px] font-mono text-[12px] leading-relaxed break-words whitespace-pre-wrap" dangerouslySetInnerHTML={{ __html: hljs.highlight(text.trim(), { language }).value }} />
-)
-
-/** The helpers of a script are long and the same for all; they fold. */
-const Preamble = ({ text, language }: { text: string; language: 'python' | 'sql' }) => (
-  <details className="bg-sheet px-4 py-2">
-    <summary className="cursor-pointer text-ink-2">{counted(text.split('\n').length, 'line')}: how it is called, the helpers it uses, its checks</summary>
-    <Code text={text} language={language} />
-  </details>
-)
-
 const formatWords = { csv: 'text file', xlsx: 'workbook', ods: 'workbook', json: 'JSON records', parquet: 'Parquet' } as const
 
-type Language = 'python' | 'sql' | 'recipe'
 const endings: Readonly<Record<Language, string>> = { python: '.py', sql: '.sql', recipe: '.fabula.json' }
 
 /** A colleague's own copy of the story, with its files. */
@@ -56,12 +36,9 @@ export const HandOver = () => {
   const { flow, place } = useFlow()
   const [shown, setShown] = useState<'script' | 'editions'>('script')
   const [language, setLanguage] = useState<Language>('python')
-  const [chosen, setChosen] = useState('')
   const [said, setSaid] = useState('')
   const scripts = useQuery(scriptsQuery(place, flow.edit))
-  const parts = language === 'recipe' ? [] : (scripts.data?.[language] ?? [])
-  const whole = language === 'recipe' ? writeRecipe(flow.recipe) : parts.map(({ text }) => text).join('\n')
-  const steps = flow.recipe.tables.flatMap((table) => table.steps.map((step, i) => ({ step, number: i + 1 })))
+  const whole = language === 'recipe' ? writeRecipe(flow.recipe) : (scripts.data?.[language] ?? []).map(({ text }) => text).join('\n')
   const stem = flow.recipe.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'flow'
   const copy = async (text: string, words: string): Promise<void> => {
     await navigator.clipboard.writeText(text)
@@ -77,34 +54,17 @@ export const HandOver = () => {
           <span role="status" className="text-ink-3">
             {said}
           </span>
-          {shown === 'script' && <span className="ml-auto flex gap-2">
-            <Button onClick={() => void copy(whole, 'copied')}>Copy</Button>
-            <a className="rounded-md border border-line-strong bg-sheet px-3 py-1.5 text-ink-2 hover:text-ink" href={`${place.base}/download/${language}`} download>
-              Download {stem}
-              {endings[language]}
-            </a>
-          </span>}
-        </div>
-        {shown === 'editions' ? <Editions flow={flow} place={place} /> : <div className="overflow-auto" tabIndex={0} role="region" aria-label="Script">
-          {scripts.data?.problem && language !== 'recipe' && (
-            <div className="p-4">
-              <Notice kind="went">{scripts.data.problem}</Notice>
-            </div>
+          {shown === 'script' && (
+            <span className="ml-auto flex gap-2">
+              <Button onClick={() => void copy(whole, 'copied')}>Copy</Button>
+              <a className="rounded-md border border-line-strong bg-sheet px-3 py-1.5 text-ink-2 hover:text-ink" href={`${place.base}/download/${language}`} download>
+                Download {stem}
+                {endings[language]}
+              </a>
+            </span>
           )}
-          {language === 'recipe' && <Code text={whole} language="json" />}
-          {parts.map(({ step: id, text }, i) => {
-            const found = steps.find(({ step }) => step.id === id)
-            return (
-              <div key={id ?? `part-${i}`} data-state={id !== undefined && id === chosen ? 'on' : 'off'} onClick={() => setChosen(id ?? '')} className="group grid grid-cols-[minmax(220px,330px)_minmax(0,1fr)] border-b border-line data-[state=on]:bg-rubric-tint">
-                <p className="grid grid-cols-[22px_1fr] py-[11px] pr-4 pl-[18px] font-serif text-[14px]">
-                  <span className="font-sans text-[12px] leading-[21px] text-ink-3">{found?.number}</span>
-                  <span className={found ? '' : 'text-ink-2'}>{found ? sentenceText(found.step, tableNames(flow.recipe)) : i === 0 ? 'Who runs it gives the exports by name.' : 'The result is written as CSV.'}</span>
-                </p>
-                <div className="min-w-0 border-l border-line group-data-[state=on]:shadow-[inset_3px_0_0_var(--rubric)]">{i === 0 ? <Preamble text={text} language={language as 'python' | 'sql'} /> : <Code text={text} language={language as 'python' | 'sql'} />}</div>
-              </div>
-            )
-          })}
-        </div>}
+        </div>
+        {shown === 'editions' ? <Editions flow={flow} place={place} /> : <ScriptView recipe={flow.recipe} scripts={scripts.data} language={language} />}
       </section>
       <aside className="flex flex-col gap-5 overflow-auto p-[18px]" aria-label="Sharing">
         {flow.rights === 'all' && <Links place={place} />}

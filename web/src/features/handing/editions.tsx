@@ -103,21 +103,23 @@ export const Editions = ({ flow, place }: { flow: FlowReply; place: Place }) => 
   return (
     <div className="grid min-h-0 grid-cols-[300px_1fr]">
       <section aria-label="Editions" className="overflow-auto border-r border-line p-[18px]">
-        <form
-          className="mb-4 grid gap-2"
-          onSubmit={(event) => {
-            event.preventDefault()
-            freeze.mutate()
-          }}
-        >
-          <p className="text-[12.5px] text-ink-2">An edition keeps the story as it reads now under a name. Links can stay on it whatever you change later.</p>
-          <input className="field" aria-label="Name of the edition" placeholder="For the June close" maxLength={120} value={name} onChange={(event) => setName(event.target.value)} />
-          <textarea className="field" aria-label="What to know about it" placeholder="What is new in it, and for whom" rows={2} maxLength={2000} value={note} onChange={(event) => setNote(event.target.value)} />
-          <Button look="main" type="submit" className="justify-self-start" disabled={name.trim() === ''}>
-            Freeze as an edition
-          </Button>
-          {freeze.error && <Notice kind="went">{freeze.error.message}</Notice>}
-        </form>
+        {flow.rights === 'all' && (
+          <form
+            className="mb-4 grid gap-2"
+            onSubmit={(event) => {
+              event.preventDefault()
+              freeze.mutate()
+            }}
+          >
+            <p className="text-[12.5px] text-ink-2">An edition keeps the story as it reads now under a name. Links can stay on it whatever you change later.</p>
+            <input className="field" aria-label="Name of the edition" placeholder="For the June close" maxLength={120} value={name} onChange={(event) => setName(event.target.value)} />
+            <textarea className="field" aria-label="What to know about it" placeholder="What is new in it, and for whom" rows={2} maxLength={2000} value={note} onChange={(event) => setNote(event.target.value)} />
+            <Button look="main" type="submit" className="justify-self-start" disabled={name.trim() === ''}>
+              Freeze as an edition
+            </Button>
+            {freeze.error && <Notice kind="went">{freeze.error.message}</Notice>}
+          </form>
+        )}
         <ol className="grid gap-1">
           {editions.map((edition, i) => {
             const before = editions[i + 1]
