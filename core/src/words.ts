@@ -95,3 +95,6 @@ const sentences: { readonly [C in ProblemCode]: (data: ProblemData[C]) => string
 
 /** What happened, where, and what to do. */
 export const sentenceOf = (problem: Problem): string => (sentences[problem.code] as (data: unknown) => string)(problem)
+
+/** A name as the stem of a file's: small letters, digits and hyphens. */
+export const fileStem = (name: string, without: string): string => name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || without

@@ -1,6 +1,6 @@
 import { Router, type Request } from 'express'
 import type { z } from 'zod'
-import { writeRecipe, type Recipe } from '@fabula/core'
+import { fileStem, writeRecipe, type Recipe } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import { wallClock } from '../jobs/clock.ts'
 import type { Bench } from '../jobs/pool.ts'
@@ -17,7 +17,6 @@ const startedAt = wallClock()
 /** The story itself: what it is, its edits, and every look at its tables. `accessOf` says which story a request is about and what it may do. */
 export const flowRoutes = ({ flows, bench, links }: Services, accessOf: (request: Request) => Promise<Access>): Router => {
   const router = Router({ mergeParams: true })
-  const flowOf = async (request: Request): Promise<string> => (await accessOf(request)).flow
   const changed = async (request: Request): Promise<string> => {
     const access = await accessOf(request)
     need(access, 'edit')
@@ -44,10 +43,7 @@ export const flowRoutes = ({ flows, bench, links }: Services, accessOf: (request
       send(response, api.flowReply, await reply(await accessOf(request)))
     })
   /** Who may not change the story sees it as it is kept, whatever recipe the request holds. */
-  const recipeFor = async (request: Request, asked: Recipe): Promise<Recipe> => {
-    const access = await accessOf(request)
-    return access.rights === 'all' || access.rights === 'edit' ? asked : (await flows.get(access.flow, access.edit)).recipe
-  }
+  const recipeFor = async ({ flow, edit, rights }: Access, asked: Recipe): Promise<Recipe> => (rights === 'all' || rights === 'edit' ? asked : (await flows.get(flow, edit)).recipe)
 
   router.put('/files', async (request, response) => {
     await flows.setFiles(await changed(request), body(api.replayFiles, request))
@@ -55,35 +51,40 @@ export const flowRoutes = ({ flows, bench, links }: Services, accessOf: (request
   })
 
   router.post('/preview', async (request, response) => {
-    const id = await flowOf(request)
+    const access = await accessOf(request)
+    const id = access.flow
     const asked = body(api.previewRequest, request)
-    const { result } = bench.do<api.PreviewReply>({ kind: 'preview', request: { ...asked, recipe: await recipeFor(request, asked.recipe) }, files: await flows.files(id), now: startedAt }, `${id}:${asked.count === 0 ? 'story' : 'view'}:${asked.table}`)
+    const { result } = bench.do<api.PreviewReply>({ kind: 'preview', request: { ...asked, recipe: await recipeFor(access, asked.recipe) }, files: await flows.files(id), now: startedAt }, `${id}:${asked.count === 0 ? 'story' : 'view'}:${asked.table}`)
     send(response, api.previewReply, await result)
   })
   router.post('/facts', async (request, response) => {
-    const id = await flowOf(request)
+    const access = await accessOf(request)
+    const id = access.flow
     const asked = body(api.factsRequest, request)
-    const { result } = bench.do<{ facts: Record<string, api.ColumnFacts> }>({ kind: 'facts', ...asked, recipe: await recipeFor(request, asked.recipe), files: await flows.files(id), now: startedAt }, asked.deep ? undefined : `${id}:facts`)
+    const { result } = bench.do<{ facts: Record<string, api.ColumnFacts> }>({ kind: 'facts', ...asked, recipe: await recipeFor(access, asked.recipe), files: await flows.files(id), now: startedAt }, asked.deep ? undefined : `${id}:facts`)
     send(response, api.factsReply, await result)
   })
   router.post('/values', async (request, response) => {
-    const id = await flowOf(request)
+    const access = await accessOf(request)
+    const id = access.flow
     const asked = body(api.valuesRequest, request)
-    const { result } = bench.do<{ values: { label: string; count: number }[] }>({ kind: 'values', ...asked, recipe: await recipeFor(request, asked.recipe), files: await flows.files(id), now: startedAt })
+    const { result } = bench.do<{ values: { label: string; count: number }[] }>({ kind: 'values', ...asked, recipe: await recipeFor(access, asked.recipe), files: await flows.files(id), now: startedAt })
     send(response, api.valuesReply, await result)
   })
 
   router.post('/groups', async (request, response) => {
-    const id = await flowOf(request)
+    const access = await accessOf(request)
+    const id = access.flow
     const asked = body(api.valuesRequest, request)
-    const { result } = bench.do<api.GroupsReply>({ kind: 'groups', ...asked, recipe: await recipeFor(request, asked.recipe), files: await flows.files(id), now: startedAt })
+    const { result } = bench.do<api.GroupsReply>({ kind: 'groups', ...asked, recipe: await recipeFor(access, asked.recipe), files: await flows.files(id), now: startedAt })
     send(response, api.groupsReply, await result)
   })
 
   router.post('/picture', async (request, response) => {
-    const id = await flowOf(request)
+    const access = await accessOf(request)
+    const id = access.flow
     const asked = body(api.pictureRequest, request)
-    const { result } = bench.do<api.PictureData>({ kind: 'picture', ...asked, recipe: await recipeFor(request, asked.recipe as Recipe), files: await flows.files(id), now: startedAt }, `${id}:picture`)
+    const { result } = bench.do<api.PictureData>({ kind: 'picture', ...asked, recipe: await recipeFor(access, asked.recipe as Recipe), files: await flows.files(id), now: startedAt }, `${id}:picture`)
     send(response, api.pictureData, await result)
   })
   router.put('/pictures', async (request, response) => {
@@ -92,28 +93,32 @@ export const flowRoutes = ({ flows, bench, links }: Services, accessOf: (request
   })
 
   router.post('/match', async (request, response) => {
-    const id = await flowOf(request)
+    const access = await accessOf(request)
+    const id = access.flow
     const { recipe, table, step, with: other, ...asked } = body(api.matchRequest, request)
-    const { result } = bench.do<api.MatchReply>({ kind: 'match', recipe: await recipeFor(request, recipe as Recipe), table, step, with: other, asked, files: await flows.files(id), now: startedAt }, `${id}:match`)
+    const { result } = bench.do<api.MatchReply>({ kind: 'match', recipe: await recipeFor(access, recipe as Recipe), table, step, with: other, asked, files: await flows.files(id), now: startedAt }, `${id}:match`)
     send(response, api.matchReply, await result)
   })
   router.post('/lay', async (request, response) => {
-    const id = await flowOf(request)
+    const access = await accessOf(request)
+    const id = access.flow
     const { recipe, union, ...asked } = body(api.layRequest, request)
-    const { result } = bench.do<api.LayReply>({ kind: 'lay', ...asked, recipe: await recipeFor(request, recipe as Recipe), union: union as { with: string[] }, files: await flows.files(id), now: startedAt }, `${id}:lay`)
+    const { result } = bench.do<api.LayReply>({ kind: 'lay', ...asked, recipe: await recipeFor(access, recipe as Recipe), union: union as { with: string[] }, files: await flows.files(id), now: startedAt }, `${id}:lay`)
     send(response, api.layReply, await result)
   })
   router.post('/reconcile', async (request, response) => {
-    const id = await flowOf(request)
+    const access = await accessOf(request)
+    const id = access.flow
     const { recipe, here, there, ...asked } = body(api.reconcileRequest, request)
-    const { result } = bench.do<api.ReconcileReply>({ kind: 'reconcile', recipe: await recipeFor(request, recipe as Recipe), here, there, asked, files: await flows.files(id), now: startedAt }, `${id}:reconcile`)
+    const { result } = bench.do<api.ReconcileReply>({ kind: 'reconcile', recipe: await recipeFor(access, recipe as Recipe), here, there, asked, files: await flows.files(id), now: startedAt }, `${id}:reconcile`)
     send(response, api.reconcileReply, await result)
   })
 
   router.post('/find', async (request, response) => {
-    const id = await flowOf(request)
+    const access = await accessOf(request)
+    const id = access.flow
     const asked = body(api.findRequest, request)
-    const { result } = bench.do<z.infer<typeof api.findReply>>({ kind: 'find', ...asked, recipe: await recipeFor(request, asked.recipe), files: await flows.files(id), now: startedAt })
+    const { result } = bench.do<z.infer<typeof api.findReply>>({ kind: 'find', ...asked, recipe: await recipeFor(access, asked.recipe), files: await flows.files(id), now: startedAt })
     send(response, api.findReply, await result)
   })
 
@@ -127,7 +132,7 @@ export const flowRoutes = ({ flows, bench, links }: Services, accessOf: (request
     const access = await accessOf(request)
     need(access, 'copy')
     const { recipe } = await flows.get(access.flow, access.edit)
-    const stem = recipe.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'flow'
+    const stem = fileStem(recipe.name, 'flow')
     const { what } = request.params
     if (what === 'recipe') response.attachment(`${stem}.fabula.json`).type('application/vnd.fabula.recipe+json').send(writeRecipe(recipe))
     else if (what === 'python' || what === 'sql') {

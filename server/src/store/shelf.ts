@@ -1,10 +1,8 @@
 import { rm } from 'node:fs/promises'
 import type { FileRef, ShelfEntry } from '@fabula/core/api'
 import { Refusal } from '../refusal.ts'
-import type { Database } from './database.ts'
+import { iso, type Database } from './database.ts'
 import type { FileStore } from './files.ts'
-
-const iso = (value: unknown): string => (value instanceof Date ? value : new Date(String(value))).toISOString()
 
 /** Every file and source ever brought in: where each is used, its versions, what goes with it. */
 export class Shelf {

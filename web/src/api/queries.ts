@@ -68,7 +68,7 @@ export const mailsQuery = () => queryOptions({ queryKey: ['mails'], queryFn: () 
 
 export const connectionsQuery = { queryKey: ['connections'], queryFn: () => ask(api.connectionsReply, 'GET', '/api/connections') }
 
-export const runsQuery = ({ base }: Place) => queryOptions({ queryKey: ['runs', base], queryFn: () => ask(api.runsReply, 'GET', `${base}/runs`), refetchInterval: ({ state }) => (state.data?.runs.some((run) => run.state === 'running') ? 700 : 5000) })
+export const runsQuery = ({ base }: Place) => queryOptions({ queryKey: ['runs', base], queryFn: () => ask(api.runsReply, 'GET', `${base}/runs`), refetchInterval: ({ state }) => (state.data?.runs.some((run) => run.state === 'running') ? 2000 : false) })
 export const runQuery = ({ base }: Place, id: string) =>
   queryOptions({ queryKey: ['run', base, id], queryFn: () => ask(api.runReply, 'GET', `${base}/runs/${id}`), enabled: id !== '', refetchInterval: ({ state }) => (state.data && state.data.state !== 'running' ? false : 250) })
 export const scriptsQuery = ({ base }: Place, edit: number) => queryOptions({ queryKey: ['scripts', base, edit], queryFn: () => ask(api.scriptReply, 'GET', `${base}/scripts`) })

@@ -1,7 +1,7 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { counted, inputFormat, writeRecipe } from '@fabula/core'
+import { counted, fileStem, inputFormat, writeRecipe } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import { ask } from '../api/client.ts'
 import { scriptsQuery, type Place } from '../api/queries.ts'
@@ -39,7 +39,7 @@ export const HandOver = () => {
   const [said, setSaid] = useState('')
   const scripts = useQuery(scriptsQuery(place, flow.edit))
   const whole = language === 'recipe' ? writeRecipe(flow.recipe) : (scripts.data?.[language] ?? []).map(({ text }) => text).join('\n')
-  const stem = flow.recipe.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '') || 'flow'
+  const stem = fileStem(flow.recipe.name, 'flow')
   const copy = async (text: string, words: string): Promise<void> => {
     await navigator.clipboard.writeText(text)
     setSaid(words)

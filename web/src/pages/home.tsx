@@ -5,11 +5,10 @@ import { counted } from '@fabula/core'
 import { flowsQuery } from '../api/queries.ts'
 import { upload } from '../api/client.ts'
 import { flowFromRecipe, isRecipe } from '../features/open-file.ts'
+import { moment } from '../features/moments.ts'
 import { pastedFile } from '../features/paste.ts'
 import { Button, Notice } from '../ui/parts.tsx'
 import { SiteHeader } from './site-header.tsx'
-
-const when = (iso: string): string => new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 
 /** Takes files dropped anywhere on the page. */
 const useDrop = (take: (files: readonly File[]) => void) => {
@@ -86,7 +85,7 @@ export const Home = () => {
                 <Link to={`/flows/${id}`} className="grid grid-cols-[1fr_auto_auto] gap-6 px-1 py-3 hover:bg-sheet">
                   <span className="font-serif text-[15px] font-medium">{name}</span>
                   <span className="figures text-ink-3">{counted(sentences, 'sentence')}</span>
-                  <span className="figures text-ink-3">{when(changedAt)}</span>
+                  <span className="figures text-ink-3">{moment(changedAt)}</span>
                 </Link>
               </li>
             ))}

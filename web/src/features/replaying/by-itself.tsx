@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import * as api from '@fabula/core/api'
 import type { FileRef, WatchesReply, WatchSettings } from '@fabula/core/api'
 import { ask } from '../../api/client.ts'
@@ -125,6 +125,10 @@ export const ByItself = ({ place, show, look }: { place: Place; show: (run: stri
   const client = useQueryClient()
   const { data } = useQuery(watchesQuery(place))
   const [making, setMaking] = useState(false)
+  const newest = Math.max(0, ...(data?.watches ?? []).flatMap(({ log }) => log.flatMap(({ id, run }) => (run === null ? [] : [id]))))
+  useEffect(() => {
+    if (newest > 0) void client.invalidateQueries({ queryKey: ['runs', place.base] })
+  }, [newest, client, place.base])
   const watches = useMutation({
     mutationFn: ({ method, id, body }: { method: 'POST' | 'PUT' | 'DELETE'; id?: string; body?: unknown }) => ask(api.watchesReply, method, `${place.base}/watches${id ? `/${id}` : ''}`, body),
     onSuccess: (reply, { method }) => {
