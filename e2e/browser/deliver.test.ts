@@ -2,17 +2,15 @@ import { copyFileSync, mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { strFromU8, unzipSync } from 'fflate'
-import { By, until, type WebDriver } from 'selenium-webdriver'
+import { By, type WebDriver } from 'selenium-webdriver'
 import { expect, test } from 'vitest'
-import { accessible, click, give, labelled, named, openBrowser, see, text } from './driver.ts'
+import { accessible, choose, click, element, fill, give, gone, holds, named, openBrowser, see, text } from './driver.ts'
 import { demo } from './server.ts'
 import { session } from './session.ts'
 
 const here = session({ FABULA_WATCH_SECONDS: '0.3' })
 
-const page = async (driver: WebDriver, words: string): Promise<void> => {
-  await driver.findElement(By.linkText(words)).click()
-}
+const page = (driver: WebDriver, words: string): Promise<void> => click(driver, By.linkText(words))
 /** A copy of the demo's story, which no other test has changed. */
 const demoFlow = async (driver: WebDriver): Promise<void> => {
   const { flows } = (await (await fetch(`${here.server.base}/api/flows`)).json()) as { flows: { id: string; name: string }[] }
@@ -29,34 +27,28 @@ const arrived = async (driver: WebDriver, name: string): Promise<Uint8Array> => 
       return undefined
     }
   }
-  await driver.wait(() => (read()?.length ?? 0) > 0, 15_000, `${name} did not arrive`)
+  await holds(driver, () => (read()?.length ?? 0) > 0, `${name} did not arrive`)
   return read() ?? new Uint8Array()
 }
 /** Chooses in the editor of a slot, found by its label. */
 const slot = async (driver: WebDriver, label: string, at: number): Promise<void> => {
-  const found = await driver.findElements(By.css(`[role=button][aria-label^="${label}"]`))
-  await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', found[at])
-  await found[at]?.click()
+  await click(driver, By.xpath(`(//*[@role='button'][starts-with(@aria-label, '${label}')])[${at + 1}]`))
 }
-const choose = async (driver: WebDriver, words: string): Promise<void> => {
-  await (await driver.wait(until.elementLocated(By.xpath(`//*[@role='dialog']//button[starts-with(normalize-space(.), '${words}')]`)), 10_000)).click()
-}
+const pick = (driver: WebDriver, words: string): Promise<void> => click(driver, By.xpath(`//*[@role='dialog']//button[starts-with(normalize-space(.), '${words}')]`))
 
 test('two tables go into one workbook, each a sheet, and everything comes as one zip', async () => {
   const { driver } = here.browser
   await demoFlow(driver)
   const story = await driver.getCurrentUrl()
   await slot(driver, 'written as', 0)
-  await choose(driver, 'a workbook')
+  await pick(driver, 'a workbook')
   await see(driver, 'takings.xlsx')
   await slot(driver, 'written as', 1)
-  await choose(driver, 'a workbook')
+  await pick(driver, 'a workbook')
   await see(driver, 'targets.xlsx')
   await slot(driver, 'file: targets.xlsx', 0)
-  const field = await labelled(driver, 'Name of the file')
-  await driver.executeScript('arguments[0].select()', field)
-  await field.sendKeys('takings.xlsx', '\n')
-  await driver.wait(async () => !(await text(driver)).includes('targets.xlsx'), 10_000)
+  await fill(driver, 'Name of the file', 'takings.xlsx', '\n')
+  await gone(driver, 'targets.xlsx')
   expect(await accessible(driver)).toEqual([])
   await page(driver, 'Replay')
   await named(driver, 'Choose files')
@@ -111,15 +103,15 @@ test('both scripts are proven, an edition is frozen and what changed since is sa
   await demoFlow(driver)
   await page(driver, 'Hand over')
   await click(driver, 'Prove it')
-  await driver.wait(async () => ((await text(driver)).match(/every cell the same/g) ?? []).length === 4, 60_000, 'the proof did not come')
+  await holds(driver, async () => ((await text(driver)).match(/every cell the same/g) ?? []).length === 4, 'the proof did not come', 90_000)
   await click(driver, 'Editions')
-  await (await labelled(driver, 'Name of the edition')).sendKeys('May close')
+  await fill(driver, 'Name of the edition', 'May close')
   await click(driver, 'Freeze as an edition')
   await see(driver, 'Word for word the same.')
   await page(driver, 'Compose')
   await see(driver, 'Rows through the story')
   await slot(driver, 'written as', 0)
-  await choose(driver, 'JSON records')
+  await pick(driver, 'JSON records')
   await see(driver, 'takings.json')
   await page(driver, 'Hand over')
   await click(driver, 'Editions')
@@ -134,14 +126,13 @@ test('whoever has only the link replays drifted exports, and may do what the lin
   await page(driver, 'Hand over')
   const make = async (whom: string, may: string): Promise<string> => {
     await click(driver, 'Make a link')
-    await (await labelled(driver, 'For whom')).sendKeys(whom)
-    await (await (await labelled(driver, 'May')).findElement(By.css(`option[value=${may}]`))).click()
+    await fill(driver, 'For whom', whom)
+    await choose(driver, 'May', may)
     await click(driver, 'Make the link')
-    await driver.wait(async () => (await driver.findElements(By.css(`[aria-label="Link for ${whom}"]`))).length === 1, 10_000)
-    return (await (await driver.findElement(By.css(`[aria-label="Link for ${whom}"] input`))).getAttribute('value')) ?? ''
+    return (await (await element(driver, By.css(`[aria-label="Link for ${whom}"] input`))).getAttribute('value')) ?? ''
   }
-  const replaying = await make('Ines', 'replay')
-  const editing = await make('Tomas', 'edit')
+  const replaying = await make('Ines', 'read and replay')
+  const editing = await make('Tomas', 'read, replay, copy and change')
   const other = await openBrowser()
   try {
     const began = Date.now()
@@ -160,7 +151,7 @@ test('whoever has only the link replays drifted exports, and may do what the lin
     await other.driver.get(editing)
     await see(other.driver, 'to read, replay and change')
     await slot(other.driver, 'written as', 0)
-    await choose(other.driver, 'JSON records')
+    await pick(other.driver, 'JSON records')
     await see(other.driver, 'saved a moment ago')
   } finally {
     await other.driver.quit()
@@ -179,13 +170,11 @@ test('a watched folder: what does not fit waits on the page and is answered ther
   await page(driver, 'Replay')
   await named(driver, 'Choose files')
   await click(driver, 'Let it replay itself')
-  await (await labelled(driver, 'The folder of this server')).sendKeys(join(folder, 'nowhere'))
+  await fill(driver, 'The folder of this server', join(folder, 'nowhere'))
   await click(driver, 'Begin')
   await see(driver, 'there is no such folder')
-  const field = await labelled(driver, 'The folder of this server')
-  await driver.executeScript('arguments[0].select()', field)
-  await field.sendKeys(folder)
-  await (await labelled(driver, 'Who gets a notice')).sendKeys('ines@fernhollow.example')
+  await fill(driver, 'The folder of this server', folder)
+  await fill(driver, 'Who gets a notice', 'ines@fernhollow.example')
   await click(driver, 'Begin')
   await see(driver, 'Watches.')
   copyFileSync(demo('visits-2031-06.csv'), join(folder, 'visits-2031-06.csv'))

@@ -2,7 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { AxeBuilder } from '@axe-core/webdriverjs'
-import { Builder, By, until, type WebDriver, type WebElement } from 'selenium-webdriver'
+import { Builder, By, Key, type WebDriver, type WebElement } from 'selenium-webdriver'
 import * as chrome from 'selenium-webdriver/chrome.js'
 
 export type Browser = { readonly driver: WebDriver; readonly downloads: string }
@@ -24,60 +24,157 @@ export const shoot = async (driver: WebDriver, path: string): Promise<void> => w
 const quote = (text: string): string => (text.includes("'") ? `"${text}"` : `'${text}'`)
 const wait = 25_000
 
-/** What a person finds by its words: a button, link or slot whose text or label begins so. */
-export const named = (driver: WebDriver, words: string): Promise<WebElement> =>
-  driver.wait(async () => {
-    const found = await driver.findElements(By.xpath(`//*[self::button or self::a or @role='button' or @role='option' or @role='menuitem' or @role='radio'][starts-with(normalize-space(.), ${quote(words)}) or starts-with(@aria-label, ${quote(words)})]`))
-    for (const element of found) if ((await element.isDisplayed()) && (await element.isEnabled())) return element
-    return null
-  }, wait, `nothing is called “${words}”`) as Promise<WebElement>
-
-export const click = async (driver: WebDriver, words: string): Promise<void> => {
-  for (let tries = 0; ; tries++) {
+/** Tries until it gives something: a page that is still drawing has elements that are missing, covered, or gone again. */
+const eventually = async <T>(driver: WebDriver, attempt: () => Promise<T | undefined>, words: string, within = wait): Promise<T> => {
+  let refused: unknown
+  const tried = async (): Promise<T | undefined> => {
     try {
-      await (await named(driver, words)).click()
-      return
+      return await attempt()
     } catch (error) {
-      if (tries === 5) throw error
-      await driver.sleep(150)
+      refused = error
+      return undefined
     }
   }
+  try {
+    return (await driver.wait(tried, within)) as T
+  } catch (error) {
+    throw new Error(refused instanceof Error ? `${words}: ${refused.message}` : words, { cause: error })
+  }
 }
-export const labelled = (driver: WebDriver, label: string): Promise<WebElement> =>
-  driver.wait(until.elementLocated(By.xpath(`//*[@aria-label=${quote(label)}] | //label[starts-with(normalize-space(.), ${quote(label)})]//*[self::input or self::select or self::textarea]`)), wait, `nothing is labelled “${label}”`) as unknown as Promise<WebElement>
+/** Waits until this holds of the page. */
+export const holds = async (driver: WebDriver, that: () => boolean | Promise<boolean>, words: string, within = wait): Promise<void> => {
+  await eventually(driver, async () => ((await that()) ? true : undefined), words, within)
+}
 
-/** Waits until the page shows these words anywhere. */
-export const see = async (driver: WebDriver, words: string): Promise<void> => {
-  await driver.wait(async () => (await driver.findElement(By.css('body')).getText()).includes(words), wait, `“${words}” is not to be seen`)
+/** The first element found so that shows, once there is one. */
+export const element = (driver: WebDriver, where: By, words = `nothing is found by ${String(where)}`): Promise<WebElement> =>
+  eventually(
+    driver,
+    async () => {
+      for (const found of await driver.findElements(where)) if (await found.isDisplayed()) return found
+      return undefined
+    },
+    words,
+  )
+/** Clicks the first element found so that shows and may be used. */
+const tap = async (driver: WebDriver, where: By, words: string): Promise<void> => {
+  await eventually(
+    driver,
+    async () => {
+      for (const found of await driver.findElements(where)) {
+        if (!(await found.isDisplayed()) || !(await found.isEnabled())) continue
+        await found.click()
+        return true
+      }
+      return undefined
+    },
+    words,
+  )
 }
+const called = (words: string): By =>
+  By.xpath(`//*[self::button or self::a or @role='button' or @role='option' or @role='menuitem' or @role='radio'][starts-with(normalize-space(.), ${quote(words)}) or starts-with(@aria-label, ${quote(words)})]`)
+/** What a person finds by its words: a button, link or slot whose text or label begins so. */
+export const named = (driver: WebDriver, words: string): Promise<WebElement> =>
+  eventually(
+    driver,
+    async () => {
+      for (const found of await driver.findElements(called(words))) if ((await found.isDisplayed()) && (await found.isEnabled())) return found
+      return undefined
+    },
+    `nothing is called “${words}”`,
+  )
+/** Clicks what is found by its words, or by where it is. */
+export const click = (driver: WebDriver, what: string | By): Promise<void> => (typeof what === 'string' ? tap(driver, called(what), `nothing that may be clicked is called “${what}”`) : tap(driver, what, `nothing may be clicked at ${String(what)}`))
+/** Clicks the box before these words. */
+export const tick = (driver: WebDriver, words: string): Promise<void> => tap(driver, By.xpath(`//*[self::label or self::li][contains(., ${quote(words)})]//input | //input[@aria-label=${quote(words)}]`), `there is no box “${words}”`)
+
+const field = (label: string): By => By.xpath(`//*[@aria-label=${quote(label)}] | //label[starts-with(normalize-space(.), ${quote(label)})]//*[self::input or self::select or self::textarea]`)
+/** A field by its label; a field for files need not show. */
+export const labelled = (driver: WebDriver, label: string): Promise<WebElement> => eventually(driver, async () => (await driver.findElements(field(label)))[0], `nothing is labelled “${label}”`)
+/** Writes this in a field instead of what it holds. */
+export const fill = async (driver: WebDriver, label: string, ...words: string[]): Promise<void> => {
+  await eventually(
+    driver,
+    async () => {
+      await (await labelled(driver, label)).sendKeys(Key.chord(Key.CONTROL, 'a'), ...words)
+      return true
+    },
+    `nothing can be written in “${label}”`,
+  )
+}
+/** Chooses in a list of choices the one that reads, or begins, so. */
+export const choose = async (driver: WebDriver, label: string, option: string): Promise<void> => {
+  await eventually(
+    driver,
+    async () => {
+      const options = await (await labelled(driver, label)).findElements(By.css('option'))
+      const read = await Promise.all(options.map(async (one) => (await one.getText()).trim()))
+      const at = read.includes(option) ? read.indexOf(option) : read.findIndex((words) => words.startsWith(option))
+      if (at < 0) throw new Error(`among ${read.map((words) => `“${words}”`).join(', ')}`)
+      await options[at]?.click()
+      return true
+    },
+    `there is no choice “${option}” for “${label}”`,
+  )
+}
+/** Presses keys, one after the other, wherever the page's attention is. */
+export const press = (driver: WebDriver, ...keys: string[]): Promise<void> => driver.actions().sendKeys(...keys).perform()
+/** Begins a sentence by a word of the trade. */
+export const verb = async (driver: WebDriver, words: string): Promise<void> => {
+  await press(driver, '/')
+  await press(driver, words, Key.ENTER)
+}
+/** Chooses in the menu that is labelled so. */
+export const menu = async (driver: WebDriver, label: string, words: string): Promise<void> => {
+  await driver.executeScript('arguments[0].focus()', await labelled(driver, label))
+  await press(driver, Key.ENTER)
+  await click(driver, words)
+}
+
 export const text = (driver: WebDriver): Promise<string> => driver.findElement(By.css('body')).getText()
+/** Waits until the page shows these words anywhere. */
+export const see = (driver: WebDriver, words: string): Promise<void> => holds(driver, async () => (await text(driver)).includes(words), `“${words}” is not to be seen`)
+/** Waits until the page does not show these words any more. */
+export const gone = (driver: WebDriver, words: string): Promise<void> => holds(driver, async () => !(await text(driver)).includes(words), `“${words}” is still to be seen`)
 
 /** Gives files to the page's file field, as choosing them would. */
-export const give = async (driver: WebDriver, ...paths: string[]): Promise<void> => (await driver.findElement(By.css('input[type=file]'))).sendKeys(paths.join('\n'))
+export const give = async (driver: WebDriver, ...paths: string[]): Promise<void> => {
+  await (await eventually(driver, async () => (await driver.findElements(By.css('input[type=file]')))[0], 'nothing takes files')).sendKeys(paths.join('\n'))
+}
 /** Clicks a column's head, with keys held down. */
 export const head = async (driver: WebDriver, name: string, ...keys: string[]): Promise<void> => {
-  const here = By.xpath(`//*[@role='columnheader']//button[.//span[normalize-space(.)=${quote(name)}]]`)
-  await driver.wait(until.elementLocated(here), wait, `no column is called “${name}”`)
-  // a head may stand beneath the numbers of the rows
-  await driver.executeScript('arguments[0].scrollIntoView({ inline: "center", block: "nearest" })', await driver.findElement(here))
-  const actions = driver.actions()
-  for (const key of keys) actions.keyDown(key)
-  actions.click(await driver.findElement(here))
-  for (const key of keys) actions.keyUp(key)
-  await actions.perform()
+  await eventually(
+    driver,
+    async () => {
+      const [found] = await driver.findElements(By.xpath(`//*[@role='columnheader']//button[.//span[normalize-space(.)=${quote(name)}]]`))
+      if (found === undefined) return undefined
+      // a head may stand beneath the numbers of the rows
+      await driver.executeScript('arguments[0].scrollIntoView({ inline: "center", block: "nearest" })', found)
+      const actions = driver.actions()
+      for (const key of keys) actions.keyDown(key)
+      actions.click(found)
+      for (const key of keys) actions.keyUp(key)
+      await actions.perform()
+      return true
+    },
+    `no column is called “${name}”`,
+  )
 }
 /** Clicks the first cell that shows just this text. */
 export const cell = async (driver: WebDriver, shown: string): Promise<WebElement> => {
-  const found = await driver.wait(until.elementLocated(By.xpath(`//*[@role='gridcell'][normalize-space(.)=${quote(shown)}]`)), wait, `no cell shows “${shown}”`)
-  await found.click()
-  return found
+  const where = By.xpath(`//*[@role='gridcell'][normalize-space(.)=${quote(shown)}]`)
+  await tap(driver, where, `no cell shows “${shown}”`)
+  return driver.findElement(where)
 }
+/** Waits until no sentence is a draft any more. */
+export const settled = (driver: WebDriver): Promise<void> => holds(driver, async () => (await driver.findElements(By.css('[data-state=draft]'))).length === 0, 'the draft was not kept')
 /** Keeps the draft, once it may be kept. */
 export const keep = async (driver: WebDriver): Promise<void> => {
-  const here = By.xpath("//*[@data-state='draft']//button[normalize-space(.)='Keep' and not(@disabled)]")
-  await driver.wait(until.elementLocated(here), wait, 'there is no draft that may be kept')
-  await driver.findElement(here).click()
-  await driver.wait(async () => (await driver.findElements(By.css('[data-state=draft]'))).length === 0, wait, 'the draft was not kept')
+  await tap(driver, By.xpath("//*[@data-state='draft']//button[normalize-space(.)='Keep' and not(@disabled)]"), 'there is no draft that may be kept')
+  await settled(driver)
 }
+/** Each row the grid shows, cell by cell. */
+export const grid = (driver: WebDriver): Promise<string[][]> =>
+  driver.executeScript("return [...document.querySelectorAll('[role=grid] [role=row]:not([aria-rowindex=\"1\"])')].map((row) => [...row.querySelectorAll('[role=gridcell]')].map((cell) => cell.textContent))")
 /** No violation of any rule that axe knows, or their names. */
 export const accessible = async (driver: WebDriver): Promise<string[]> => (await new AxeBuilder(driver).analyze()).violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)}`)

@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { By, Key } from 'selenium-webdriver'
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest'
-import { accessible, click, give, labelled, named, see } from './driver.ts'
+import { accessible, click, element, give, holds, labelled, named, press, see, text, tick } from './driver.ts'
 import { startOData } from './server.ts'
 import { session } from './session.ts'
 
@@ -22,26 +22,27 @@ const demo = async (): Promise<void> => {
   await click(here.browser.driver, '−92 rows')
   await named(here.browser.driver, '1,112 rows')
 }
-const sideBySide = async (): Promise<void> => (await here.browser.driver.wait(async () => (await here.browser.driver.findElements(By.xpath("//*[@role='radio'][contains(., 'column')]")))[0], 10_000, 'no way to the columns'))?.click()
+const sideBySide = (): Promise<void> => click(here.browser.driver, By.xpath("//*[@role='radio'][contains(., 'column')]"))
+const about = async (column: string): Promise<string> => (await element(here.browser.driver, By.css(`section[aria-label="${column}"]`))).getText()
 const cells = async (row: number): Promise<string[]> => Promise.all((await here.browser.driver.findElements(By.css(`[role=row][aria-rowindex="${row + 1}"] [role=gridcell]`))).map((cell) => cell.getText()))
 
 test('all columns side by side: facts, a bar that is clicked, what was before beside what is now', async () => {
   const { driver } = here.browser
   await demo()
   await sideBySide()
-  const charged = await driver.wait(async () => (await driver.findElements(By.css('section[aria-label="Charged"] canvas')))[0], 15_000)
+  const charged = await element(driver, By.css('section[aria-label="Charged"] canvas'))
   await see(driver, 'Middle half')
-  const facts = await (await driver.findElement(By.css('section[aria-label="Charged"]'))).getText()
+  const facts = await about('Charged')
   for (const words of ['Median', 'Middle half', 'Deviation', '1,108 of 1,112']) expect(facts).toContain(words)
-  expect(await (await driver.findElement(By.css('section[aria-label="Service"]'))).getText()).toContain('AAA-9')
+  expect(await about('Service')).toContain('AAA-9')
   expect(await accessible(here.browser.driver)).toEqual([])
-  await (await driver.findElement(By.xpath("//label[contains(., 'beside what was before')]"))).click()
-  await driver.wait(async () => (await (await driver.findElement(By.css('section[aria-label="Status"]'))).getText()).includes('1,204'), 10_000, 'the figures before do not stand beside')
+  await tick(driver, 'beside what was before')
+  await holds(driver, async () => (await about('Status')).includes('1,204'), 'the figures before do not stand beside')
   await driver.executeScript("arguments[0].scrollIntoView({ block: 'center' })", charged)
   await driver.sleep(300)
   await driver.actions().move({ origin: charged as never, x: -100, y: 30 }).click().perform()
   await see(driver, 'the rows where Charged is at least 200 and Charged is less than 400')
-  await driver.actions().sendKeys(Key.ESCAPE).perform()
+  await press(driver, Key.ESCAPE)
 })
 
 test('a finding is told in a sentence, and its verb mends it', async () => {
@@ -68,26 +69,26 @@ test('found: a column by its name and a value anywhere; columns held still and o
   await driver.actions().keyDown(Key.CONTROL).sendKeys('f').keyUp(Key.CONTROL).perform()
   await (await labelled(driver, 'Find a column or a value')).sendKeys('juniper')
   await click(driver, 'Next')
-  await driver.wait(async () => /\d+ cells hold it/.test(await driver.findElement(By.css('body')).getText()), 10_000)
-  await driver.wait(async () => (await driver.findElements(By.css('[role=gridcell][aria-selected=true]'))).length === 1, 10_000)
-  expect(await (await driver.findElement(By.css('[role=gridcell][aria-selected=true]'))).getText()).toBe('Juniper')
+  await holds(driver, async () => /\d+ cells hold it/.test(await text(driver)), 'what is found is not counted')
+  await holds(driver, async () => (await driver.findElements(By.css('[role=gridcell][aria-selected=true]'))).length === 1, 'no cell is selected')
+  expect(await (await element(driver, By.css('[role=gridcell][aria-selected=true]'))).getText()).toBe('Juniper')
   await click(driver, 'Close the search')
 
-  await (await driver.findElement(By.xpath("//*[@role='columnheader']//button[contains(., 'Clinic')]"))).click()
+  await click(driver, By.xpath("//*[@role='columnheader']//button[contains(., 'Clinic')]"))
   await click(driver, 'How the table is seen')
   await click(driver, 'Hold still up to the selected column')
   await driver.executeScript("document.querySelector('[role=grid]').scrollLeft = 400")
   await driver.sleep(300)
-  const left = async (name: string) => (await (await driver.findElement(By.xpath(`//*[@role='columnheader'][.//button[contains(., '${name}')]]`))).getRect()).x
+  const left = async (name: string) => (await (await element(driver, By.xpath(`//*[@role='columnheader'][.//button[contains(., '${name}')]]`))).getRect()).x
   expect(await left('Visit date')).toBeLessThan(await left('Clinic'))
   expect(await left('Clinic')).toBeGreaterThan(440)
   await driver.executeScript("document.querySelector('[role=grid]').scrollLeft = 0")
   await click(driver, 'How the table is seen')
   await click(driver, 'Put the selected columns out of sight')
-  await driver.wait(async () => (await driver.findElements(By.xpath("//*[@role='columnheader']//button[contains(., 'Clinic')]"))).length === 0, 10_000)
+  await holds(driver, async () => (await driver.findElements(By.xpath("//*[@role='columnheader']//button[contains(., 'Clinic')]"))).length === 0, 'the column is still in sight')
 
   await driver.executeScript("window.copied = ''; navigator.clipboard.writeText = (text) => { window.copied = text; return Promise.resolve() }")
-  await (await driver.findElement(By.css('[role=row][aria-rowindex="2"] [role=gridcell]'))).click()
+  await click(driver, By.css('[role=row][aria-rowindex="2"] [role=gridcell]'))
   await driver.actions().keyDown(Key.SHIFT).sendKeys(Key.ARROW_DOWN, Key.ARROW_RIGHT).keyUp(Key.SHIFT).perform()
   await driver.actions().keyDown(Key.CONTROL).sendKeys('c').keyUp(Key.CONTROL).perform()
   await see(driver, 'Copied 2 rows × 2 columns.')
@@ -116,7 +117,7 @@ test('an OData service is looked at, taken, and asked anew at replay; the shelf 
   await driver.get(`${here.server.base}/shelf`)
   await see(driver, `OData: Clinics of ${odata.address}`)
   await (await labelled(driver, 'Find by name or column')).sendKeys('booking ref')
-  await driver.wait(async () => !(await driver.findElement(By.css('main')).getText()).includes('Clinics.json'), 10_000)
+  await holds(driver, async () => !(await (await element(driver, By.css('main'))).getText()).includes('Clinics.json'), 'what was not sought is still there')
   await see(driver, 'visits-2031-05.csv')
   await click(driver, 'Delete visits-2031-05.csv')
   await see(driver, '“Monthly takings by clinic” has no file any more')
@@ -130,13 +131,13 @@ test('a hundred thousand rows of two hundred columns are scrolled to their very 
   const line = Array.from({ length: 199 }, (_, c) => c % 7).join(',')
   writeFileSync(path, `${['Row', ...Array.from({ length: 199 }, (_, c) => `Column ${c + 2}`)].join(',')}\n${Array.from({ length: 100_000 }, (_, i) => `${i + 1},${line}`).join('\n')}\n`)
   await give(here.browser.driver, path)
-  await driver.wait(async () => (await driver.findElement(By.css('body')).getText()).includes('100,000 rows · 200 columns'), 60_000)
+  await holds(driver, async () => (await text(driver)).includes('100,000 rows · 200 columns'), 'the rows are not counted', 60_000)
   await click(driver, 'Keep')
   await see(driver, 'Open wide')
-  const grid = await driver.wait(async () => (await driver.findElements(By.css('[role=grid]')))[0], 20_000)
-  await driver.wait(async () => (await driver.findElements(By.css('[role=gridcell]'))).length > 0, 30_000)
+  await element(driver, By.css('[role=gridcell]'))
+  const grid = await element(driver, By.css('[role=grid]'))
   await driver.executeScript('arguments[0].scrollTop = arguments[0].scrollHeight', grid)
-  await driver.wait(async () => (await driver.findElements(By.xpath("//*[@role='gridcell'][normalize-space(.)='100,000']"))).length > 0, 20_000, 'the last row does not show')
+  await element(driver, By.xpath("//*[@role='gridcell'][normalize-space(.)='100,000']"), 'the last row does not show')
   await driver.executeScript('arguments[0].scrollLeft = arguments[0].scrollWidth', grid)
-  await driver.wait(async () => (await driver.findElements(By.xpath("//*[@role='columnheader'][contains(., 'Column 200')]"))).length > 0, 20_000, 'the last column does not show')
+  await element(driver, By.xpath("//*[@role='columnheader'][contains(., 'Column 200')]"), 'the last column does not show')
 })

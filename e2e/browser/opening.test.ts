@@ -1,11 +1,8 @@
-import { execFileSync } from 'node:child_process'
-import { writeFileSync } from 'node:fs'
-import { join } from 'node:path'
 import { By, Key } from 'selenium-webdriver'
 import { beforeEach, expect, test } from 'vitest'
-import { accessible, click, give, labelled, see, text } from './driver.ts'
-import { demo, root } from './server.ts'
-import { session } from './session.ts'
+import { accessible, click, element, give, labelled, press, see, text } from './driver.ts'
+import { demo } from './server.ts'
+import { fileIn, replayed, session } from './session.ts'
 
 const here = session()
 beforeEach(async () => {
@@ -13,15 +10,10 @@ beforeEach(async () => {
   await see(here.browser.driver, 'Your stories')
 })
 
-const place = (name: string, content: string | Buffer): string => {
-  const path = join(here.browser.downloads, name)
-  writeFileSync(path, content)
-  return path
-}
-const flowId = async (): Promise<string> => (await here.browser.driver.getCurrentUrl()).split('/flows/')[1]?.split('/')[0] ?? ''
+const place = (name: string, content: string | Buffer): string => fileIn(here, name, content)
 
 test('a hard workbook goes in by clicking alone, and comes out right on replay with two more sheets', async () => {
-  const { driver, downloads } = here.browser
+  const { driver } = here.browser
   await give(here.browser.driver, demo('regions-2031-05.xlsx'))
   await see(driver, 'every sheet named like “2031-*”, column names from row 4, leaving out 1 row at the foot')
   await see(driver, '“Patient kind” for “Species”')
@@ -45,23 +37,21 @@ test('a hard workbook goes in by clicking alone, and comes out right on replay w
   await see(driver, 'What came out')
   await see(driver, '105')
 
-  const recipe = place('regions.fabula.json', await (await fetch(`${here.server.base}/api/flows/${await flowId()}/download/recipe`)).text())
-  const csv = execFileSync('node', [join(root, 'cli/bin/fabula.mjs'), 'run', recipe, '--input', `regions=${demo('regions-2031-07.xlsx')}`, '--output', 'regions=-'], { encoding: 'utf8' }).trimEnd().split('\n')
+  const csv = (await replayed(here, 'regions', { regions: demo('regions-2031-07.xlsx') })).trimEnd().split('\n')
   expect(csv[0]).toBe('Region,Clinic,Species,Visits,Takings,Latest visit')
   expect(csv).toHaveLength(106)
   expect(csv.slice(1).every((line) => /^(North|South|East),[^,]+,(dog|cat|rabbit),/.test(line))).toBe(true)
-  expect(downloads).not.toBe('')
 })
 
 test('the row of names is clicked, a range is dragged, and the sheet can be looked at again later', async () => {
   const { driver } = here.browser
-  await give(here.browser.driver, place('titles 2031-05.csv', 'Takings;;\nby clinic;;\n;Clinic;Fee\n;Oxbow;12\n;Marlpit;3\n;Total;15\n'))
+  await give(driver, place('titles 2031-05.csv', 'Takings;;\nby clinic;;\n;Clinic;Fee\n;Oxbow;12\n;Marlpit;3\n;Total;15\n'))
   await see(driver, 'column names from row 3')
   await click(driver, 'Names from row 2')
   await see(driver, 'column names from row 2')
   await click(driver, 'Names from row 3')
   const corner = await labelled(driver, 'First cell of the table')
-  const target = await driver.findElement(By.css('td[data-row="3"][data-column="2"]'))
+  const target = await element(driver, By.css('td[data-row="3"][data-column="2"]'))
   await driver.actions().move({ origin: corner }).press().move({ origin: target }).release().perform()
   await see(driver, 'cells B3:C')
   await see(driver, '2 rows · 2 columns')
@@ -71,12 +61,12 @@ test('the row of names is clicked, a range is dragged, and the sheet can be look
   await see(driver, 'as it stands in the file')
   await click(driver, 'take the whole sheet')
   await see(driver, '3 columns')
-  await driver.actions().sendKeys(Key.ESCAPE).perform()
+  await press(driver, Key.ESCAPE)
 })
 
 test('several files at once are laid under one another; a wrong encoding is seen beside the right one', async () => {
   const { driver } = here.browser
-  await give(here.browser.driver, place('may.csv', Buffer.from('Clinic,Fee\nRen\xe9,5\n', 'latin1')), place('june.csv', 'Clinic,Fee,Vet\nOxbow,7,Ada\n'))
+  await give(driver, place('may.csv', Buffer.from('Clinic,Fee\nRen\xe9,5\n', 'latin1')), place('june.csv', 'Clinic,Fee,Vet\nOxbow,7,Ada\n'))
   await see(driver, 'Open 2 files')
   await see(driver, 'Which of these reads right?')
   await see(driver, 'René,5')
@@ -92,7 +82,7 @@ test('pasted cells become a table; what cannot be opened says so', async () => {
   await see(driver, '2 rows · 2 columns')
   await click(driver, 'Discard')
   await see(driver, 'Your stories')
-  await give(here.browser.driver, place('locked.xlsx', Buffer.concat([Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1]), Buffer.alloc(512), Buffer.from('EncryptedPackage', 'utf16le')])))
+  await give(driver, place('locked.xlsx', Buffer.concat([Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1]), Buffer.alloc(512), Buffer.from('EncryptedPackage', 'utf16le')])))
   await see(driver, 'locked.xlsx is locked with a password')
 })
 
@@ -104,7 +94,7 @@ test('a table is typed in beside the others', async () => {
   await click(driver, 'cells: 0 rows and 2 columns')
   await (await labelled(driver, 'Row 1, Name')).sendKeys('VAC-1')
   await (await labelled(driver, 'Row 1, Value')).sendKeys('41')
-  await driver.actions().sendKeys(Key.ESCAPE).perform()
+  await press(driver, Key.ESCAPE)
   await click(driver, 'Keep')
   await see(driver, 'Take the typed table of 1 row and 2 columns.')
   await see(driver, 'VAC-1')

@@ -1,22 +1,17 @@
-import { execFileSync } from 'node:child_process'
-import { existsSync, readdirSync } from 'node:fs'
+import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { By, Key } from 'selenium-webdriver'
 import { expect, test } from 'vitest'
-import { accessible, click, give, head, keep, labelled, see } from './driver.ts'
-import { root } from './server.ts'
-import { fileIn, openAs, session } from './session.ts'
+import { accessible, choose, click, element, fill, give, head, holds, keep, press, see, verb } from './driver.ts'
+import { fileIn, handed, openAs, replayed, session } from './session.ts'
 
 const here = session()
 const write = (name: string, content: string): string => fileIn(here, name, content)
 const open = (name: string, content: string): Promise<void> => openAs(here, name, content)
-/** The story as it is kept, run on another file by the command line. */
-const replayed = async (name: string, content: string): Promise<string> => {
-  const id = /flows\/([^/]+)/.exec(await here.browser.driver.getCurrentUrl())?.[1] ?? ''
-  const text = await (await fetch(`${here.server.base}/api/flows/${id}/download/recipe`)).text()
-  const recipe = write('story.fabula.json', text)
-  const { inputs, tables } = JSON.parse(text) as { inputs: { id: string }[]; tables: { id: string }[] }
-  return execFileSync('node', [join(root, 'cli/bin/fabula.mjs'), 'run', recipe, '--input', `${inputs[0]?.id ?? ''}=${write(name, content)}`, '--output', `${tables[0]?.id ?? ''}=-`, '--allow-changes'], { encoding: 'utf8' })
+/** The story, which has one table of one file, run by the command line on another. */
+const again = async (name: string, content: string): Promise<string> => {
+  const { inputs, tables } = JSON.parse(await handed(here, 'recipe')) as { inputs: { id: string }[]; tables: { id: string }[] }
+  return replayed(here, tables[0]?.id ?? '', { [inputs[0]?.id ?? '']: write(name, content) })
 }
 
 test('years in columns become rows, and a year more is taken in', async () => {
@@ -32,7 +27,7 @@ test('years in columns become rows, and a year more is taken in', async () => {
   await see(driver, '1 empty')
   expect(await accessible(driver)).toEqual([])
   await keep(driver)
-  expect(await replayed('years-2.csv', 'Clinic,2030,2031,2032\nOxbow,10,12,14\nTarn,1,2,3\n')).toBe('Clinic,Year,Value\nOxbow,2030,10\nOxbow,2031,12\nOxbow,2032,14\nTarn,2030,1\nTarn,2031,2\nTarn,2032,3\n')
+  expect(await again('years-2.csv', 'Clinic,2030,2031,2032\nOxbow,10,12,14\nTarn,1,2,3\n')).toBe('Clinic,Year,Value\nOxbow,2030,10\nOxbow,2031,12\nOxbow,2032,14\nTarn,2030,1\nTarn,2031,2\nTarn,2032,3\n')
 })
 
 test('two measures over months become a row a month with a column of each, whatever month or measure comes', async () => {
@@ -44,7 +39,7 @@ test('two measures over months become a row a month with a column of each, whate
   await see(driver, 'Make a column of each Measure (whatever comes) with the single Value')
   await see(driver, '2 labels became columns')
   await keep(driver)
-  expect(await replayed('months-2.csv', 'Clinic,Sales Jan,Quantity Jan,Refunds Jan,Sales Mar,Quantity Mar,Refunds Mar\nOxbow,1,10,0.5,2,20,\n')).toBe('Clinic,Month,Sales,Quantity,Refunds\nOxbow,Jan,1,10,0.5\nOxbow,Mar,2,20,\n')
+  expect(await again('months-2.csv', 'Clinic,Sales Jan,Quantity Jan,Refunds Jan,Sales Mar,Quantity Mar,Refunds Mar\nOxbow,1,10,0.5,2,20,\n')).toBe('Clinic,Month,Sales,Quantity,Refunds\nOxbow,Jan,1,10,0.5\nOxbow,Mar,2,20,\n')
 })
 
 test('the same as groups side by side, labels cleaned inside the sentence', async () => {
@@ -55,22 +50,21 @@ test('the same as groups side by side, labels cleaned inside the sentence', asyn
   await click(driver, 'Turn columns into rows')
   await see(driver, 'the name without “Quantity” or “Sales” as Month')
   await click(driver, 'labels: ')
-  await (await labelled(driver, 'Jan is called')).sendKeys('January')
-  await driver.actions().sendKeys(Key.ESCAPE).perform()
+  await fill(driver, 'Jan is called', 'January')
+  await press(driver, Key.ESCAPE)
   await see(driver, 'January')
   await keep(driver)
-  expect(await replayed('groups-2.csv', 'Clinic,Sales Jan,Quantity Jan,Sales Mar\nOxbow,1,10,3\n')).toBe('Clinic,Month,Sales,Quantity\nOxbow,January,1,10\nOxbow,Mar,3,\n')
+  expect(await again('groups-2.csv', 'Clinic,Sales Jan,Quantity Jan,Sales Mar\nOxbow,1,10,3\n')).toBe('Clinic,Month,Sales,Quantity\nOxbow,January,1,10\nOxbow,Mar,3,\n')
 })
 
 test('a form that lies on its side is set upright, whatever forms come', async () => {
   const { driver } = here.browser
   await open('forms.csv', 'Field,Form 1,Form 2\nAnimal,Tess,Otis\nKind,dog,cat\n')
-  await driver.actions().sendKeys('/').perform()
-  await driver.actions().sendKeys('transpose', Key.ENTER).perform()
+  await verb(driver, 'transpose')
   await see(driver, 'Swap rows and columns, naming the new columns after Field.')
   await see(driver, 'Tess')
   await keep(driver)
-  expect(await replayed('forms-2.csv', 'Field,Form 1,Form 2,Form 3\nAnimal,Tess,Otis,Fig\nKind,dog,cat,owl\nVet,Ada,,Bo\n')).toBe('Name,Animal,Kind,Vet\nForm 1,Tess,dog,Ada\nForm 2,Otis,cat,\nForm 3,Fig,owl,Bo\n')
+  expect(await again('forms-2.csv', 'Field,Form 1,Form 2,Form 3\nAnimal,Tess,Otis,Fig\nKind,dog,cat,owl\nVet,Ada,,Bo\n')).toBe('Name,Animal,Kind,Vet\nForm 1,Tess,dog,Ada\nForm 2,Otis,cat,\nForm 3,Fig,owl,Bo\n')
 })
 
 test('several vets in a cell become rows, are counted by vet, collected again as a list and unrolled', async () => {
@@ -80,17 +74,16 @@ test('several vets in a cell become rows, are counted by vet, collected again as
   await click(driver, 'A row for each')
   await keep(driver)
   await head(driver, 'Vets')
-  await driver.actions().sendKeys('/').perform()
-  await driver.actions().sendKeys('group by', Key.ENTER).perform()
+  await verb(driver, 'group by')
   await click(driver, 'measures: ')
   await click(driver, 'Another measure')
-  await (await labelled(driver, 'Measure 2')).sendKeys('list')
-  await (await labelled(driver, 'Column of measure 2')).sendKeys('Visit')
+  await choose(driver, 'Measure 2', 'list')
+  await choose(driver, 'Column of measure 2', 'Visit')
   await see(driver, 'the list of Visit')
-  await driver.actions().sendKeys(Key.ESCAPE).perform()
+  await press(driver, Key.ESCAPE)
   await see(driver, '[1,2,3]')
   await keep(driver)
-  expect(await replayed('vets-2.csv', 'Visit,Vets\n1,Ada; Bo; Dot; Eve\n')).toBe('Vets,Rows,List Visit\nAda,1,[1]\nBo,1,[1]\nDot,1,[1]\nEve,1,[1]\n')
+  expect(await again('vets-2.csv', 'Visit,Vets\n1,Ada; Bo; Dot; Eve\n')).toBe('Vets,Rows,List Visit\nAda,1,[1]\nBo,1,[1]\nDot,1,[1]\nEve,1,[1]\n')
 })
 
 test('two values for one cell are explained, with ways out; labels can be fixed', async () => {
@@ -103,10 +96,10 @@ test('two values for one cell are explained, with ways out; labels can be fixed'
   await see(driver, '2 labels became columns')
   await click(driver, 'labels: whatever comes')
   await click(driver, 'just these')
-  await driver.actions().sendKeys(Key.ESCAPE).perform()
+  await press(driver, Key.ESCAPE)
   await see(driver, 'Make a column of each Month (Jan and Feb)')
   await keep(driver)
-  expect(await replayed('clash-2.csv', 'Clinic,Month,Fee\nOxbow,Feb,1\nOxbow,Mar,9\n')).toBe('Clinic,Jan,Feb\nOxbow,,1\n')
+  expect(await again('clash-2.csv', 'Clinic,Month,Fee\nOxbow,Feb,1\nOxbow,Mar,9\n')).toBe('Clinic,Jan,Feb\nOxbow,,1\n')
 })
 
 test('summarised by month in one gesture; a figure of the group beside every row; a picture that is kept, downloaded and drawn again', async () => {
@@ -130,26 +123,23 @@ test('summarised by month in one gesture; a figure of the group beside every row
   await click(driver, 'Draw them…')
   await see(driver, 'Keep the picture')
   const canvas = By.css('canvas[aria-label*="2031-05 15"]')
-  await driver.wait(async () => (await driver.findElements(canvas)).length === 1, 10_000, 'the bars are not drawn')
+  await element(driver, canvas, 'the bars are not drawn')
   await click(driver, 'Keep the picture')
   await see(driver, 'Take it out')
   expect(await accessible(driver)).toEqual([])
   await click(driver, 'Download as PNG')
-  await driver.wait(() => readdirSync(downloads).some((name) => name.endsWith('.png')), 10_000, 'no picture arrived')
-  expect(existsSync(join(downloads, 'total-total-fee-by-month.png'))).toBe(true)
+  await holds(driver, () => existsSync(join(downloads, 'total-total-fee-by-month.png')), 'no picture arrived')
   // a click on the left half is a click on May
-  const drawn = await driver.findElement(canvas)
+  const drawn = await element(driver, canvas)
   await driver.actions().move({ origin: drawn, x: -120, y: 60 }).click().perform()
   await see(driver, 'Keep the rows where Month is 2031-')
-  await driver.actions().sendKeys(Key.ESCAPE).perform()
+  await press(driver, Key.ESCAPE)
 
-  await driver.findElement(By.linkText('Replay')).click()
+  await click(driver, By.linkText('Replay'))
   await give(driver, write('days-2.csv', `${content}2031-07-01,Oxbow,30\n`))
-  await driver.sleep(500)
-  await (await driver.findElement(By.xpath("//button[.='Replay the story']"))).isDisplayed()
   await click(driver, 'Replay the story')
   await see(driver, 'What came out')
-  await driver.wait(async () => (await driver.findElements(By.css('canvas[aria-label*="2031-07 30"]'))).length === 1, 10_000, 'the picture is not drawn again')
+  await element(driver, By.css('canvas[aria-label*="2031-07 30"]'), 'the picture is not drawn again')
   expect(await accessible(driver)).toEqual([])
 })
 
@@ -161,22 +151,22 @@ test('totals with a last row for all, values collected as text, gaps filled', as
   await click(driver, 'Summarise with a grand total row…')
   await see(driver, 'Drop the column Is the total.')
   await keep(driver)
-  expect(await replayed('totals-2.csv', 'Clinic,Vet,Fee\nOxbow,Ada,10\nTarn,Bo,5\n,Cy,7\n')).toBe('Clinic,Rows,Total Fee\nOxbow,1,10\nTarn,1,5\n,1,7\nTotal,3,22\n')
+  expect(await again('totals-2.csv', 'Clinic,Vet,Fee\nOxbow,Ada,10\nTarn,Bo,5\n,Cy,7\n')).toBe('Clinic,Rows,Total Fee\nOxbow,1,10\nTarn,1,5\n,1,7\nTotal,3,22\n')
 
   await open('collect.csv', 'Clinic,Vet,Fee\nOxbow,Cy,10\nMarlpit,Bo,5\nOxbow,Ada,7\nOxbow,Ada,1\n')
   await head(driver, 'Vet')
   await click(driver, 'Collect its values for each…')
-  await (await labelled(driver, 'In the order of')).sendKeys('Vet')
+  await choose(driver, 'In the order of', 'Vet')
   await see(driver, 'Summarise by Clinic: the joined Vet with “, ” between by Vet as Vet.')
   await keep(driver)
-  expect(await replayed('collect-2.csv', 'Clinic,Vet,Fee\nOxbow,Cy,1\nOxbow,Ada,1\nOxbow,Cy,1\n')).toBe('Clinic,Vet\nOxbow,"Ada, Cy"\n')
+  expect(await again('collect-2.csv', 'Clinic,Vet,Fee\nOxbow,Cy,1\nOxbow,Ada,1\nOxbow,Cy,1\n')).toBe('Clinic,Vet\nOxbow,"Ada, Cy"\n')
 
   await open('gaps.csv', 'Clinic,Month,Fee\nOxbow,Jan,1\nMarlpit,Feb,4\n')
   await head(driver, 'Month')
   await click(driver, 'Turn rows into columns…')
   await click(driver, 'value: left empty')
-  await (await labelled(driver, 'Value')).sendKeys('0', Key.ENTER)
+  await fill(driver, 'Value', '0', Key.ENTER)
   await see(driver, 'gaps filled with 0')
   await keep(driver)
-  expect(await replayed('gaps-2.csv', 'Clinic,Month,Fee\nOxbow,Jan,1\nMarlpit,Feb,4\n')).toBe('Clinic,Jan,Feb\nOxbow,1,0\nMarlpit,0,4\n')
+  expect(await again('gaps-2.csv', 'Clinic,Month,Fee\nOxbow,Jan,1\nMarlpit,Feb,4\n')).toBe('Clinic,Jan,Feb\nOxbow,1,0\nMarlpit,0,4\n')
 })

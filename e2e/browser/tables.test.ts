@@ -1,10 +1,8 @@
-import { execFileSync } from 'node:child_process'
-import { join } from 'node:path'
 import { By, Key } from 'selenium-webdriver'
 import { expect, test } from 'vitest'
-import { accessible, cell, click, give, head, keep, labelled, see, text } from './driver.ts'
-import { demo, root } from './server.ts'
-import { fileIn, openAs, session } from './session.ts'
+import { accessible, cell, choose, click, fill, give, grid, head, holds, keep, labelled, menu, press, see, text, tick } from './driver.ts'
+import { demo } from './server.ts'
+import { fileIn, openAs, replayed, session } from './session.ts'
 
 const here = session()
 const write = (name: string, content: string): string => fileIn(here, name, content)
@@ -16,37 +14,6 @@ const more = async (name: string, content: string): Promise<void> => {
   await click(driver, 'Keep')
   await see(driver, 'Another table')
 }
-const menu = async (label: string, words: string): Promise<void> => {
-  const { driver } = here.browser
-  await driver.executeScript('arguments[0].focus()', await labelled(driver, label))
-  await driver.actions().sendKeys(Key.ENTER).perform()
-  await click(driver, words)
-}
-/** Chooses by its words in a list of choices. */
-const choose = async (label: string, option: string): Promise<void> => {
-  const { driver } = here.browser
-  await (await labelled(driver, label)).findElement(By.xpath(`.//option[normalize-space(.)="${option}"]`)).click()
-}
-const type = async (label: string, words: string): Promise<void> => {
-  const { driver } = here.browser
-  const field = await labelled(driver, label)
-  await field.sendKeys(Key.chord(Key.CONTROL, 'a'), words)
-}
-/** The rows as the grid shows them. */
-const grid = (): Promise<string[][]> => here.browser.driver.executeScript("return [...document.querySelectorAll('[role=grid] [role=row]:not([aria-rowindex=\"1\"])')].map((row) => [...row.querySelectorAll('[role=gridcell]')].map((cell) => cell.textContent))")
-/** The story as it is kept, run by the command line on what these files hold. */
-const replayed = async (output: string, files: Readonly<Record<string, string>>, fails = false): Promise<string> => {
-  const id = /flows\/([^/]+)/.exec(await here.browser.driver.getCurrentUrl())?.[1] ?? ''
-  const recipe = write('story.fabula.json', await (await fetch(`${here.server.base}/api/flows/${id}/download/recipe`)).text())
-  const args = [join(root, 'cli/bin/fabula.mjs'), 'run', recipe, ...Object.entries(files).flatMap(([input, path]) => ['--input', `${input}=${path}`]), '--output', `${output}=-`, '--allow-changes']
-  try {
-    return execFileSync('node', args, { encoding: 'utf8', stdio: 'pipe' })
-  } catch (error) {
-    if (!fails) throw error
-    return `exit ${String((error as { status: number }).status)}: ${String((error as { stderr: string }).stderr)}`
-  }
-}
-
 test('the join bench: keys are suggested, who meets nobody is told why and mended, repeated keys are seen, and the rows of each way are those it gives', async () => {
   const { driver } = here.browser
   await open('visits.csv', 'Ref,Service,Fee\n1,VAC-1,40\n2,con-1,38\n3,XRY-1,70\n4,007,5\n5,BLD-2 ,60\n6,ZZZ,1\n')
@@ -74,13 +41,13 @@ test('the join bench: keys are suggested, who meets nobody is told why and mende
   await see(driver, '1\nmeet none')
   await click(driver, 'Take the first')
   await see(driver, 'Keep every row of Visits\n6 rows')
-  await (await driver.findElement(By.xpath("//*[@role='checkbox'][contains(., 'Kind')]"))).click()
+  await click(driver, By.xpath("//*[@role='checkbox'][contains(., 'Kind')]"))
   await see(driver, 'bringing Fee of the first match')
   await see(driver, 'Fee as Fee 2')
-  await type('Put before each brought name', 'List ')
+  await fill(driver, 'Put before each brought name', 'List ')
   await see(driver, 'Fee as List Fee')
   await click(driver, 'What comes out: 6 rows')
-  await driver.wait(async () => JSON.stringify(await grid()).includes('["5","BLD-2 ","60","67"]') || JSON.stringify(await grid()).includes('["5","BLD-2·","60","67"]'), 10_000, 'the fee did not come along')
+  await holds(driver, async () => JSON.stringify(await grid(driver)).includes('["5","BLD-2 ","60","67"]') || JSON.stringify(await grid(driver)).includes('["5","BLD-2·","60","67"]'), 'the fee did not come along')
   await keep(driver)
   // opened again by its words, another way of joining is chosen for what it keeps
   await click(driver, 'match: keep every row here')
@@ -88,7 +55,7 @@ test('the join bench: keys are suggested, who meets nobody is told why and mende
   await see(driver, 'keep only rows here that match nothing there')
   await see(driver, 'What comes out: 1 row')
   await keep(driver)
-  expect(await replayed('visits', { visits: write('visits.csv', 'Ref,Service,Fee\n1,vac-1,40\n9,QQQ,2\n'), prices: write('prices.csv', 'Code,Fee,Kind\nVAC-1,41,v\n') })).toBe('Ref,Service,Fee\n9,QQQ,2\n')
+  expect(await replayed(here, 'visits', { visits: write('visits.csv', 'Ref,Service,Fee\n1,vac-1,40\n9,QQQ,2\n'), prices: write('prices.csv', 'Code,Fee,Kind\nVAC-1,41,v\n') })).toBe('Ref,Service,Fee\n9,QQQ,2\n')
 })
 
 test('keys of different types are read as each other on the bench, and one of two rows may be asked for', async () => {
@@ -97,8 +64,8 @@ test('keys of different types are read as each other on the bench, and one of tw
   await more('items.csv', 'Number,Name\n12,Bandage\n12,Gauze\n')
   await click(driver, 'Lines')
   await click(driver, 'Match with another table…')
-  await choose('Key here, 1', 'Item')
-  await choose('Key there, 1', 'Number')
+  await choose(driver, 'Key here, 1', 'Item')
+  await choose(driver, 'Key there, 1', 'Number')
   await see(driver, 'Items: Number is not text.')
   await see(driver, 'Then 1 row meet')
   await click(driver, 'Read it as text')
@@ -117,7 +84,7 @@ test('the workbook of ten sheets, one with a column named differently, is united
   await driver.get(here.server.base)
   await give(driver, demo('visits-2030.xlsx'))
   await see(driver, 'Oct 2030')
-  for (const month of ['Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct']) await (await driver.findElement(By.xpath(`//li[contains(., '${month} 2030')]//input`))).click()
+  for (const month of ['Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct']) await tick(driver, `${month} 2030`)
   await see(driver, '25 rows · 5 columns')
   await click(driver, 'Keep')
   await see(driver, 'Another table')
@@ -151,9 +118,9 @@ test('the workbook of ten sheets, one with a column named differently, is united
   expect(facts).toContain('6 columns')
   await click(driver, 'See how the 10 tables hang together')
   await see(driver, 'from visits-2030.xlsx')
-  expect((await driver.findElements(By.css('[aria-label="How the tables hang together"] svg g'))).length).toBe(9)
+  await holds(driver, async () => (await driver.findElements(By.css('[aria-label="How the tables hang together"] svg g'))).length === 9, 'not nine tables feed one')
   expect(await accessible(driver)).toEqual([])
-  await driver.wait(async () => /Visits\n[^]*214 rows/.test(await text(driver)), 10_000)
+  await holds(driver, async () => /Visits\n[^]*214 rows/.test(await text(driver)), 'the table does not say its rows')
 })
 
 test('same name, other thing: taken apart; types that differ are told; only shared columns', async () => {
@@ -163,12 +130,12 @@ test('same name, other thing: taken apart; types that differ are told; only shar
   await click(driver, 'North')
   await click(driver, 'Lay other tables underneath…')
   await see(driver, 'a whole number and text: becomes text')
-  await (await driver.findElement(By.xpath("//tr[th[starts-with(normalize-space(.), 'Code')]]/td[2]//button"))).click()
+  await click(driver, By.xpath("//tr[th[starts-with(normalize-space(.), 'Code')]]/td[2]//button"))
   await click(driver, 'It is something else')
   await see(driver, 'Code 2')
   await click(driver, 'only those that all have')
   await keep(driver)
-  expect(await replayed('north', { north: write('north.csv', 'Clinic,Code,Visits\nOxbow,A,3\n'), south: write('south.csv', 'Clinic,Code,Visits,Remark\nTarn End,7,many,x\n') })).toBe('Clinic,Visits,Table\nOxbow,3,North\nTarn End,many,South\n')
+  expect(await replayed(here, 'north', { north: write('north.csv', 'Clinic,Code,Visits\nOxbow,A,3\n'), south: write('south.csv', 'Clinic,Code,Visits,Remark\nTarn End,7,many,x\n') })).toBe('Clinic,Visits,Table\nOxbow,3,North\nTarn End,many,South\n')
 })
 
 test('the first and the latest visit of each animal: branches, summaries joined back, tags, a union, and a check of the count', async () => {
@@ -176,22 +143,22 @@ test('the first and the latest visit of each animal: branches, summaries joined 
   const visits = 'Animal,Day,Clinic,Fee\nMoss,2031-05-02,Oxbow,10\nFig,2031-05-03,Marlpit,20\nMoss,2031-05-09,Tarn End,30\nMoss,2031-06-01,Oxbow,40\nFig,2031-06-04,Oxbow,50\n'
   await open('visits.csv', visits)
   const side = async (name: string, how: 'least' | 'greatest', words: string): Promise<void> => {
-    await menu('More for the table Visits', 'Continue from it as a new table')
+    await menu(driver, 'More for the table Visits', 'Continue from it as a new table')
     await see(driver, 'Start from the rows of')
-    await menu(`More for the table Visits, continued`, 'Rename the table…')
-    await type('Name of the table', `${name}${Key.ENTER}`)
+    await menu(driver, `More for the table Visits, continued`, 'Rename the table…')
+    await fill(driver, 'Name of the table', `${name}${Key.ENTER}`)
     await see(driver, name)
     await head(driver, 'Animal')
     await click(driver, 'Summarise by it')
     await click(driver, 'measures: the count of rows as Rows')
-    await choose('Measure 1', how)
-    await choose('Column of measure 1', 'Day')
-    await type('Name of measure 1', 'Day')
-    await driver.actions().sendKeys(Key.ESCAPE).perform()
+    await choose(driver, 'Measure 1', how)
+    await choose(driver, 'Column of measure 1', 'Day')
+    await fill(driver, 'Name of measure 1', 'Day')
+    await press(driver, Key.ESCAPE)
     await keep(driver)
     await head(driver, 'Animal')
     await click(driver, 'Match with another table…')
-    await choose('Match with', 'with Visits')
+    await choose(driver, 'Match with', 'with Visits')
     // by animal alone rows would multiply: the day is suggested along
     await see(driver, 'Animal is the same and Day is the same')
     await see(driver, '0\nmeet several: rows multiply')
@@ -203,8 +170,8 @@ test('the first and the latest visit of each animal: branches, summaries joined 
     await see(driver, '2 match')
     await head(driver, 'Animal')
     await click(driver, 'Write the same in every row…')
-    await type('In every row write', words)
-    await type('in a column called', 'Which')
+    await fill(driver, 'In every row write', words)
+    await fill(driver, 'in a column called', 'Which')
     await see(driver, `Compute Which as "${words}"`)
     await keep(driver)
   }
@@ -212,23 +179,23 @@ test('the first and the latest visit of each animal: branches, summaries joined 
   await side('Latest visits', 'greatest', 'latest')
   await click(driver, 'Lay other tables underneath…')
   await see(driver, 'Lay First visits underneath')
-  await (await driver.findElement(By.xpath("//label[contains(., 'a column with the table')]//input"))).click()
+  await tick(driver, 'a column with the table')
   await see(driver, '2 tables, 4 rows')
   await keep(driver)
   await see(driver, '+2 rows')
   await click(driver, 'Check that…')
   await click(driver, 'check: the number of rows is')
-  await type('at least', '4')
-  await type('at most', '4')
-  await driver.actions().sendKeys(Key.ESCAPE).perform()
+  await fill(driver, 'at least', '4')
+  await fill(driver, 'at most', '4')
+  await press(driver, Key.ESCAPE)
   await see(driver, '✓ holds')
   await click(driver, 'choice: warn')
   await click(driver, 'stop')
   await keep(driver)
   const rows = 'Animal,Day,Clinic,Fee,Which\nMoss,2031-06-01,Oxbow,40,latest\nFig,2031-06-04,Oxbow,50,latest\nMoss,2031-05-02,Oxbow,10,first\nFig,2031-05-03,Marlpit,20,first\n'
-  expect(await replayed('visits-3', { visits: write('visits.csv', visits) })).toBe(rows)
+  expect(await replayed(here, 'visits-3', { visits: write('visits.csv', visits) })).toBe(rows)
   // an animal more is two rows more: the check says so, and nothing is written
-  expect(await replayed('visits-3', { visits: write('visits.csv', `${visits}Hazel,2031-06-09,Oxbow,5\n`) }, true)).toMatch(/^exit 5:[^]*the number of rows is/)
+  expect(await replayed(here, 'visits-3', { visits: write('visits.csv', `${visits}Hazel,2031-06-09,Oxbow,5\n`) }, true)).toMatch(/^exit 5:[^]*the number of rows is/)
 })
 
 test('a table branches amid its story, a column and a table renamed are so everywhere, totals are held against another table, and the difference is explained', async () => {
@@ -240,46 +207,46 @@ test('a table branches amid its story, a column and a table renamed are so every
   await head(driver, 'Clinic')
   await click(driver, 'Summarise by it')
   await keep(driver)
-  await menu('More for sentence 1', 'Continue from here as a new table')
+  await menu(driver, 'More for sentence 1', 'Continue from here as a new table')
   await see(driver, 'Start from the rows of')
   await see(driver, 'Fees, first part')
   // the total of what came in is held against that of the rows that were kept
   await click(driver, 'Check that…')
   await click(driver, 'check: the number of rows is')
   await click(driver, 'a total')
-  await choose('Held against', 'that of a column of Fees')
-  await choose('Column there', 'Rows')
-  await driver.actions().sendKeys(Key.ESCAPE).perform()
+  await choose(driver, 'Held against', 'that of a column of Fees')
+  await choose(driver, 'Column there', 'Rows')
+  await press(driver, Key.ESCAPE)
   await see(driver, 'the total of Fee is that of Rows in Fees')
   await see(driver, '✗ does not hold')
   await keep(driver)
-  await menu('More for the table Fees', 'Rename the table…')
-  await type('Name of the table', `Counts${Key.ENTER}`)
+  await menu(driver, 'More for the table Fees', 'Rename the table…')
+  await fill(driver, 'Name of the table', `Counts${Key.ENTER}`)
   await see(driver, 'that of Rows in Counts')
   // the figure of a check shows exactly the rows that are against it
   await cell(driver, '-1')
   await click(driver, 'Check that no row holds it')
   await see(driver, 'Check that every row meets: Fee is not -1, else warn.')
   await keep(driver)
-  await (await driver.findElement(By.xpath("(//button[contains(., 'does not hold')])[2]"))).click()
-  await driver.wait(async () => JSON.stringify(await grid()) === '[["Oxbow","-1"]]', 10_000, 'not just the rows that are against it')
+  await click(driver, By.xpath("(//button[contains(., 'does not hold')])[2]"))
+  await holds(driver, async () => JSON.stringify(await grid(driver)) === '[["Oxbow","-1"]]', 'not just the rows that are against it')
   // a column that gets another name at its beginning has it in every sentence after
   await click(driver, 'Fees, first part')
   await head(driver, 'Clinic')
-  await driver.actions().sendKeys(Key.F2).perform()
+  await press(driver, Key.F2)
   await see(driver, 'Rename')
   await click(driver, 'names')
-  await type('New name of Clinic', 'Place')
-  await driver.actions().sendKeys(Key.ESCAPE).perform()
+  await fill(driver, 'New name of Clinic', 'Place')
+  await press(driver, Key.ESCAPE)
   await keep(driver)
   await click(driver, 'Counts')
   await see(driver, 'Summarise by Place')
   // what differs between this table and the one it came from
-  await menu('More for sentence 2', 'Explain the difference to another moment…')
+  await menu(driver, 'More for sentence 2', 'Explain the difference to another moment…')
   await see(driver, '1\nrow stands only after sentence 1')
   await see(driver, '2\nrows are the same')
   expect(await accessible(driver)).toEqual([])
-  await choose('Tell rows apart by', 'by Fee')
+  await choose(driver, 'Tell rows apart by', 'by Fee')
   await see(driver, 'Rows belong together where Fee is the same')
   await click(driver, 'Back to the rows')
 })
