@@ -90,6 +90,6 @@ test('fit tells verdict and findings as data', () => {
 
 test('the story, a sentence a line; steps that are off are kept and skipped', () => {
   const path = recipe({}, [{ id: 's2', kind: 'slice', first: 1, off: true }, { id: 's3', kind: 'sort', by: [{ column: 'Fee' }] }])
-  expect(fabula('tell', path).out).toBe('Open visits.\nKeep the first 1 row. (off)\nSort the rows by Fee.\n')
+  expect(fabula('tell', path).out).toBe('Open Visits.\nKeep the first 1 row. (off)\nSort the rows by Fee.\n')
   expect(fabula('run', path, '--input', `visits=${visits}`, '--output', 'visits=-').out).toBe('Clinic,Fee\nMarlpit,3\nOxbow,12\n')
 })

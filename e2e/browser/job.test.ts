@@ -20,7 +20,7 @@ test('the whole job, as a new user would do it', async () => {
   await give(driver, demo('visits-2031-05.csv'))
   await see(driver, '1,204 rows · 9 columns')
   await click(driver, 'Keep')
-  await see(driver, 'Open visits.')
+  await see(driver, 'Open Visits.')
   await see(driver, '1,204 rows')
 
   // 1: drop two columns

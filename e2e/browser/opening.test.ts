@@ -56,7 +56,7 @@ test('the row of names is clicked, a range is dragged, and the sheet can be look
   await see(driver, 'cells B3:C')
   await see(driver, '2 rows · 2 columns')
   await click(driver, 'Keep')
-  await see(driver, 'Open titles')
+  await see(driver, 'Open Titles')
   await click(driver, 'file: cells B3:C'.replace('cells ', ''))
   await see(driver, 'as it stands in the file')
   await click(driver, 'take the whole sheet')

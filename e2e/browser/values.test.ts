@@ -8,7 +8,7 @@ const here = session()
 test('values are cleaned, replaced, filled, blanked, combined and numbered by clicking', async () => {
   const { driver } = here.browser
   await openAs(here, 'intake.csv', 'Owner,Animal,Weight,Note\n  ada  MOSS ,Biscuit,12,n/a\nBo Fern,,,ok\n,Pepper,4,n/a\nada moss,Otis,7,\n')
-  await see(driver, 'Open intake')
+  await see(driver, 'Open Intake')
 
   await head(driver, 'Owner')
   await verb(driver, 'title case')

@@ -129,7 +129,8 @@ test('both scripts are proven on the flow’s own files', async () => {
 test('a workbook takes along what its pictures show; a whole table is had for the clipboard', async () => {
   const { id } = (await call<{ id: string }>('POST', `/api/flows/${(await demoFlow()).id}/copy`)).data
   const own = `/api/flows/${id}`
-  await call('PUT', `${own}/pictures`, { pictures: [{ id: 'p1', name: 'Takings by clinic', table: 'takings', kind: 'bar', label: 'Clinic', how: 'sum', column: 'Takings' }] })
+  const begun = (await call<FlowReply>('GET', own)).data
+  await call('POST', `${own}/edit`, { recipe: begun.recipe, what: 'a picture', after: begun.edit, pictures: [{ id: 'p1', name: 'Takings by clinic', table: 'takings', kind: 'bar', label: 'Clinic', how: 'sum', column: 'Takings' }] })
   const flow = (await call<FlowReply>('GET', own)).data
   await call('POST', `${own}/edit`, { recipe: { ...flow.recipe, outputs: [{ table: 'takings', format: 'xlsx', file: 'all.xlsx' }, { table: 'targets', format: 'xlsx', file: 'all.xlsx' }] }, what: 'a workbook', after: flow.edit })
   const run = await ended(own, (await replay(own)).id)

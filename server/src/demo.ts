@@ -17,5 +17,5 @@ export const loadDemo = async ({ flows, files, shelf }: { readonly flows: Flows;
     await shelf.note([ref], columns)
     return ref
   }
-  await flows.create(read.recipe, { visits: [await bring('visits-2031-05.csv', 'visits')], targets: [await bring('targets-2031.csv', 'targets')] }, true)
+  await flows.create(read.recipe, { visits: [await bring('visits-2031-05.csv', 'visits')], targets: [await bring('targets-2031.csv', 'targets')] }, { demo: true })
 }

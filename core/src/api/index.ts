@@ -37,7 +37,8 @@ export const flowReply = z.object({
 })
 export const flowsReply = z.object({ flows: z.array(flowSummary) })
 
-export const editRequest = z.object({ recipe, what: z.string().max(500), after: z.number() })
+/** `pictures`: those of the story from now on, where they change. */
+export const editRequest = z.object({ recipe, what: z.string().max(500), after: z.number(), pictures: z.array(picture).max(60).optional() })
 export const createRequest = z.object({ recipe, files: z.record(z.string(), z.array(fileRef)).optional() })
 
 export const readOptions = z.record(z.string(), z.unknown())
@@ -181,6 +182,7 @@ export type ProofReply = z.infer<typeof proofReply>
 
 export type FileRef = z.infer<typeof fileRef>
 export type FlowReply = z.infer<typeof flowReply>
+export type EditRequest = z.infer<typeof editRequest>
 export type FlowSummary = z.infer<typeof flowSummary>
 export type LookReply = z.infer<typeof lookReply>
 export type LookRow = LookReply['rows'][number]

@@ -24,7 +24,6 @@ export const pictureData = z.object({
   beyond: z.number(),
 })
 export const pictureRequest = z.object({ recipe: z.unknown(), table: z.string(), step: z.string(), picture })
-export const picturesRequest = z.object({ pictures: z.array(picture).max(60) })
 
 export type Picture = z.infer<typeof picture>
 export type PictureData = z.infer<typeof pictureData>

@@ -137,6 +137,9 @@ export const parseFormula = (source: string): Node => new Parser(lex(source)).fo
 export const writeColumn = (name: string): string =>
   /^[\p{L}_][\p{L}\p{N}_]*$/u.test(name) && !/^(true|false|empty)$/i.test(name) ? name : `'${name.replaceAll("'", "''")}'`
 
+/** How a value that is asked at replay is written in a formula. */
+export const writeParameter = (name: string): string => (/^[\p{L}\p{N}_]+$/u.test(name) ? `$${name}` : `$'${name.replaceAll("'", "''")}'`)
+
 /** The same formula with its columns renamed, all else to the letter. */
 export const renameInFormula = (source: string, rename: (name: string) => string): string => {
   const spots: (Span & { name: string })[] = []

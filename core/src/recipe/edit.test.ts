@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { branchAt, followRenames, renamesBetween } from './edit.ts'
+import { branchAt, followPictures, followRenames, renameParameter, renamesBetween } from './edit.ts'
 import { brokenSteps, planRecipe } from './plan.ts'
 import { readRecipe, type Recipe, type Step } from './schema.ts'
 
@@ -37,4 +37,37 @@ test('a rename put in between is followed, and what was broken before stays so',
   const renames = renamesBetween(undefined, { step, input: fields, output: [fields[0], { name: 'Price', type: 'integer' }] })
   const after = recipe([step, twice, { id: 's3', kind: 'drop', columns: ['Nothing'] }])
   expect(followRenames(before, after, renames).tables[0]?.steps.slice(2)).toEqual([{ ...twice, formula: 'Price * 2' }, { id: 's3', kind: 'drop', columns: ['Nothing'] }])
+})
+
+test('columns that only data can tell are followed by what was seen', () => {
+  const pivoted: Step = { id: 's2', kind: 'pivot', labels: 'Clinic', values: [{ column: 'Fee', how: 'sum' }] }
+  const half: Step = { id: 's3', kind: 'derive', as: 'Half', formula: 'Oxbow / 2' }
+  const before = recipe([pivoted, half])
+  const seen = { s2: [{ name: 'Oxbow', type: 'integer' }], s3: [{ name: 'Oxbow', type: 'integer' }, { name: 'Half', type: 'decimal' }] } as const
+  const step: Step = { id: 's9', kind: 'rename', names: { Oxbow: 'The Oxbow' } }
+  const columns = [{ name: 'The Oxbow', type: 'integer' }] as const
+  const renames = renamesBetween(undefined, { step, input: seen.s2, output: columns })
+  const followed = followRenames(before, recipe([pivoted, step, half]), renames, seen, { id: 's9', columns })
+  expect(followed.tables[0]?.steps.at(-1)).toEqual({ ...half, formula: "'The Oxbow' / 2" })
+})
+
+test('a picture shows a renamed column by its new name, in every table that has it so', () => {
+  const after = recipe([{ id: 's9', kind: 'rename', names: { Fee: 'Price' } }], { id: 'other', name: 'Other', steps: [{ id: 's4', kind: 'open', input: 'visits' }] })
+  const picture = { id: 'p1', table: 'visits', label: 'Clinic', how: 'sum', column: 'Fee' }
+  expect(followPictures([picture, { ...picture, table: 'other' }], after, { Fee: 'Price' })).toEqual([{ ...picture, column: 'Price' }, { ...picture, table: 'other' }])
+})
+
+test('a value asked at replay gets another name wherever it is used, and texts that look alike stay', () => {
+  const steps: Step[] = [
+    { id: 's2', kind: 'derive', as: 'Since', formula: "$'As of' - $As + LEN(\"$'As of'\")" },
+    { id: 's3', kind: 'filter', where: { any: [{ column: 'Fee', op: 'is', value: { parameter: 'As of' } }, { formula: "Fee > $'As of'" }] } },
+    { id: 's4', kind: 'fill-empty', columns: ['Clinic'], with: 'As of' },
+  ]
+  const renamed = renameParameter({ ...recipe(steps), parameters: [{ name: 'As of', type: 'integer' }, { name: 'As', type: 'integer' }] }, 'As of', 'Day')
+  expect(renamed.parameters?.map(({ name }) => name)).toEqual(['Day', 'As'])
+  expect(renamed.tables[0]?.steps.slice(1)).toEqual([
+    { id: 's2', kind: 'derive', as: 'Since', formula: "$Day - $As + LEN(\"$'As of'\")" },
+    { id: 's3', kind: 'filter', where: { any: [{ column: 'Fee', op: 'is', value: { parameter: 'Day' } }, { formula: 'Fee > $Day' }] } },
+    { id: 's4', kind: 'fill-empty', columns: ['Clinic'], with: 'As of' },
+  ])
 })

@@ -1,7 +1,9 @@
+import { maybeTokens } from '../formula/lex.ts'
+import { writeParameter } from '../formula/parse.ts'
 import type { Schema } from '../table/table.ts'
 import { carriedColumns } from './account.ts'
 import { mendsFor } from './mend.ts'
-import { brokenSteps, planRecipe } from './plan.ts'
+import { brokenSteps, planRecipe, type SeenSchemas } from './plan.ts'
 import type { Recipe, Step } from './schema.ts'
 
 /** An id no step of the recipe has, nor had: the next number after the largest, or one of those behind it. */
@@ -48,12 +50,22 @@ export const renamesBetween = (old: StepColumns | undefined, next: StepColumns):
   return Object.fromEntries(pairs.flatMap(([was, name]) => (name !== undefined && name !== was && !there.has(was) ? [[was, name]] : [])))
 }
 
-/** Steps that named a column by its old name, and only for that hold no more, name it by its new one; in every table that uses this one. */
-export const followRenames = (before: Recipe, after: Recipe, renames: Readonly<Record<string, string>>): Recipe => {
+type Renames = Readonly<Record<string, string>>
+const called = (schema: Schema | undefined, renames: Renames): Schema | undefined => schema?.map((field) => ({ ...field, name: renames[field.name] ?? field.name }))
+
+/**
+ * Steps that named a column by its old name, and only for that hold no more, name it by its new one; in every table that
+ * uses this one. `seen`: what came out of steps when the recipe was last run as it was before; `from`: the step that
+ * gives the new names and what comes out of it now; what was seen after it is called so.
+ */
+export const followRenames = (before: Recipe, after: Recipe, renames: Renames, seen: SeenSchemas = {}, from?: { readonly id: string; readonly columns: Schema }): Recipe => {
   if (Object.keys(renames).length === 0) return after
-  const wrong = new Set(brokenSteps(planRecipe(before)).map(({ step }) => step.id))
+  const ids = after.tables.find(({ steps }) => steps.some(({ id }) => id === from?.id))?.steps.map(({ id }) => id) ?? []
+  const later = new Set(ids.slice(ids.indexOf(from?.id ?? '') + 1))
+  const now: SeenSchemas = { ...Object.fromEntries(Object.entries(seen).map(([id, schema]) => [id, later.has(id) ? called(schema, renames) : schema])), ...(from ? { [from.id]: from.columns } : {}) }
+  const wrong = new Set(brokenSteps(planRecipe(before, undefined, seen)).map(({ step }) => step.id))
   const mend = (recipe: Recipe): Recipe | undefined => {
-    for (const { step, problem } of brokenSteps(planRecipe(recipe))) {
+    for (const { step, problem } of brokenSteps(planRecipe(recipe, undefined, now))) {
       const missing = problem.code === 'formula' ? problem.missing?.column : 'column' in problem ? problem.column : undefined
       const name = missing === undefined ? undefined : renames[missing]
       if (wrong.has(step.id) || name === undefined) continue
@@ -65,4 +77,33 @@ export const followRenames = (before: Recipe, after: Recipe, renames: Readonly<R
   let recipe = after
   for (let next = mend(recipe), turns = 0; next && turns < 2000; next = mend(recipe), turns++) recipe = next
   return recipe
+}
+
+/** What of a picture are names of columns of its table. */
+type Drawn = { readonly table: string; readonly label: string; readonly series?: string | undefined; readonly column?: string | undefined }
+/** Pictures that showed a column by a name their table no longer has show it by its new one. */
+export const followPictures = <T extends Drawn>(pictures: readonly T[], after: Recipe, renames: Renames, seen: SeenSchemas = {}): readonly T[] => {
+  const plan = planRecipe(after, undefined, seen)
+  return pictures.map((picture) => {
+    const columns = plan.tables.find(({ id }) => id === picture.table)?.output
+    const name = (old: string): string => (columns === undefined || columns.some((field) => field.name === old) ? old : (renames[old] ?? old))
+    return { ...picture, label: name(picture.label), ...(picture.series === undefined ? {} : { series: name(picture.series) }), ...(picture.column === undefined ? {} : { column: name(picture.column) }) }
+  })
+}
+
+/** A value that is asked at replay under another name, in every sentence and formula that uses it. */
+export const renameParameter = (recipe: Recipe, old: string, name: string): Recipe => {
+  const inFormula = (source: string): string =>
+    maybeTokens(source)
+      .filter((token) => token.kind === 'parameter' && token.value === old)
+      .reduceRight((text, { from, to }) => text.slice(0, from) + writeParameter(name) + text.slice(to), source)
+  const walk = (value: unknown, key?: string): unknown => {
+    if (typeof value === 'string') return key === 'formula' ? inFormula(value) : value
+    if (Array.isArray(value)) return value.map((one) => walk(one))
+    if (typeof value !== 'object' || value === null) return value
+    const entries = Object.entries(value)
+    if (entries.length === 1 && entries[0]?.[0] === 'parameter' && entries[0][1] === old) return { parameter: name }
+    return Object.fromEntries(entries.map(([inner, one]) => [inner, walk(one, inner)]))
+  }
+  return { ...recipe, parameters: (recipe.parameters ?? []).map((one) => (one.name === old ? { ...one, name } : one)), tables: recipe.tables.map((table) => ({ ...table, steps: table.steps.map((step) => walk(step) as Step) })) }
 }

@@ -170,5 +170,5 @@ export const runRecipe = (recipe: Recipe, options: RunOptions): { readonly plan:
   const wanted = options.until ? tablesNeeded(recipe, options.until.table) : recipe.tables.map(({ id }) => id)
   const done = new Map(inOrder(recipe).filter(({ id }) => wanted.includes(id)).map((table) => [table.id, run.table(table)]))
   const told = recipe.tables.flatMap(({ id }) => done.get(id) ?? [])
-  return { plan: { tables: told.map(({ planned }) => planned) }, tables: told.map(({ ran }) => ran) }
+  return { plan: { inputs: recipe.inputs, tables: told.map(({ planned }) => planned) }, tables: told.map(({ ran }) => ran) }
 }

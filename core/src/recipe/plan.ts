@@ -14,7 +14,8 @@ export type PlannedStep = {
   readonly problems: readonly Problem[]
 }
 export type PlannedTable = { readonly id: string; readonly name: string; readonly steps: readonly PlannedStep[]; readonly output: Schema | undefined; /** Only data can tell all its columns. */ readonly unsure: boolean }
-export type Plan = { readonly tables: readonly PlannedTable[] }
+type Named = { readonly id: string; readonly name: string }
+export type Plan = { readonly inputs: readonly Named[]; readonly tables: readonly PlannedTable[] }
 
 export const kindOf = (step: Step): StepKind<unknown> => {
   const kind = kindNamed(step.kind)
@@ -90,11 +91,11 @@ export const tablesNeeded = (recipe: Recipe, table: string): string[] => {
   return needed
 }
 
-/** What the tables of a recipe are called; "" is `own`. */
+/** What the tables and the inputs of a recipe are called; the table "" is `own`. */
 export const tableNames =
-  ({ tables }: { readonly tables: readonly { readonly id: string; readonly name: string }[] }, own?: { readonly name: string }): TableNames =>
-  (id) =>
-    (id === '' ? own : tables.find((table) => table.id === id))?.name ?? id
+  ({ tables, inputs }: { readonly tables: readonly Named[]; readonly inputs: readonly Named[] }, own?: { readonly name: string }): TableNames =>
+  (id, of = 'table') =>
+    (of === 'input' ? inputs.find((input) => input.id === id) : id === '' ? own : tables.find((table) => table.id === id))?.name ?? id
 
 /** A table's steps checked one after the other; where data is at hand, what came out of a step is told before the next is checked. */
 export class TablePlanner {
@@ -156,17 +157,24 @@ export class TablePlanner {
   }
 }
 
-const planTable = (table: RecipeTable, recipe: Recipe, schemas: InputSchemas, others: PlannedOthers): PlannedTable => {
+const planTable = (table: RecipeTable, recipe: Recipe, schemas: InputSchemas, others: PlannedOthers, seen: SeenSchemas): PlannedTable => {
   const planner = new TablePlanner(recipe, schemas, table, others)
-  for (const step of table.steps) planner.next(step)
+  for (const step of table.steps) {
+    const { state } = planner.next(step)
+    const columns = seen[step.id]
+    if (state === 'fine' && planner.unsure && columns) planner.came(columns)
+  }
   return { id: table.id, name: table.name, steps: planner.steps, output: planner.output, unsure: planner.unsure }
 }
 
+/** What came out of steps when data was last at hand, by the steps' ids: for those whose columns only data can tell. */
+export type SeenSchemas = Readonly<Record<string, Schema | undefined>>
+
 /** Which steps hold, which are broken and why, and what schema stands after each. Needs no data. */
-export const planRecipe = (recipe: Recipe, schemas: InputSchemas = writtenSchemas(recipe)): Plan => {
+export const planRecipe = (recipe: Recipe, schemas: InputSchemas = writtenSchemas(recipe), seen: SeenSchemas = {}): Plan => {
   const planned = new Map<string, PlannedTable>()
-  for (const table of inOrder(recipe)) planned.set(table.id, planTable(table, recipe, schemas, planned))
-  return { tables: recipe.tables.flatMap(({ id }) => planned.get(id) ?? []) }
+  for (const table of inOrder(recipe)) planned.set(table.id, planTable(table, recipe, schemas, planned, seen))
+  return { inputs: recipe.inputs, tables: recipe.tables.flatMap(({ id }) => planned.get(id) ?? []) }
 }
 
 export type Broken = { readonly table: string; readonly step: Step; readonly problem: Problem; readonly where: string; readonly sentence: string }

@@ -8,7 +8,7 @@ import { counted, listed, quoted } from '../words.ts'
 import { checkFormats, localeSchema, readSql } from './cast.ts'
 import { name } from './names.ts'
 import { rangePattern } from './open-range.ts'
-import { defineStep, formats, slot, type Format, type Sentence } from './step-kind.ts'
+import { defineStep, formats, slot, type Format, type Sentence, type TableNames } from './step-kind.ts'
 
 export type OpenType = { readonly type: ColumnType; readonly formats?: readonly string[] | undefined }
 /** Which sheets of a workbook: by name in this order, those whose name fits, or the first that is not hidden. */
@@ -71,9 +71,9 @@ const sheetWords = (sheets: Exclude<Sheets, 'first'>): string =>
 const headerWords = (header: Exclude<Read['header'], 'none' | undefined>): string => (typeof header === 'number' ? `row ${header}` : `${header.length === 1 ? 'row' : 'rows'} ${listed(header.map(String))}`)
 const originWords = ({ file, sheet }: NonNullable<Read['origin']>): string => listed([...(file ? [`the file of each row as ${file}`] : []), ...(sheet ? [`the sheet${file ? '' : ' of each row'} as ${sheet}`] : [])])
 
-const sentence = ({ input, read = {} }: Open): Sentence => [
+const sentence = ({ input, read = {} }: Open, names: TableNames): Sentence => [
   'Open ',
-  slot(input, 'open', ['input']),
+  slot(names(input, 'input'), 'open', ['input']),
   ...(read.path ? [', the list at ', slot(read.path, 'open', ['read', 'path'])] : []),
   ...(read.sheets && read.sheets !== 'first' ? [', ', slot(sheetWords(read.sheets), 'open', ['read', 'sheets'])] : []),
   ...(read.range ? [', cells ', slot(read.range, 'open', ['read', 'range'])] : []),

@@ -25,7 +25,7 @@ export type Report = (problem: { [C in Problem['code']]: Omit<Extract<Problem, {
 /** What a step is checked against, without any data. */
 export type CheckContext = { readonly parameters: ParameterTypes; readonly report: Report; readonly inputColumns: (input: string) => Schema | undefined; /** The finished columns of another table, and whether only data can tell all of them. */ readonly tableColumns: (table: string) => Schema; readonly tableUnsure: (table: string) => boolean; readonly names: TableNames; /** The id of the step's own table. */ readonly own: string }
 /** What tables are called; "" is the step's own table. */
-export type TableNames = (table: string) => string
+export type TableNames = (id: string, of?: 'table' | 'input') => string
 
 /** Where the rows of a result came from. `index`: the input row of each output row. `groups`: the output row of each input row. */
 export type Origin =

@@ -33,8 +33,7 @@ export const flowRoutes = ({ flows, bench, links }: Services, accessOf: (request
 
   router.post('/edit', async (request, response) => {
     const id = await changed(request)
-    const { recipe, what, after } = body(api.editRequest, request)
-    await flows.edit(id, recipe, what, after)
+    await flows.edit(id, body(api.editRequest, request))
     send(response, api.flowReply, await reply(await accessOf(request)))
   })
   for (const way of ['undo', 'redo'] as const)
@@ -86,10 +85,6 @@ export const flowRoutes = ({ flows, bench, links }: Services, accessOf: (request
     const asked = body(api.pictureRequest, request)
     const { result } = bench.do<api.PictureData>({ kind: 'picture', ...asked, recipe: await recipeFor(access, asked.recipe as Recipe), files: await flows.files(id), now: startedAt }, `${id}:picture`)
     send(response, api.pictureData, await result)
-  })
-  router.put('/pictures', async (request, response) => {
-    await flows.setPictures(await changed(request), body(api.picturesRequest, request).pictures)
-    send(response, api.flowReply, await reply(await accessOf(request)))
   })
 
   router.post('/match', async (request, response) => {

@@ -42,8 +42,8 @@ export const sharingRoutes = ({ flows, links }: { readonly flows: Flows; readonl
   router.post('/copy', async (request, response) => {
     const access = await accessOf(request)
     need(access, 'copy')
-    const { recipe } = await flows.get(access.flow, access.edit)
-    const id = await flows.create({ ...recipe, name: `${recipe.name}, a copy` }, await flows.files(access.flow))
+    const { recipe, pictures } = await flows.get(access.flow, access.edit)
+    const id = await flows.create({ ...recipe, name: `${recipe.name}, a copy` }, await flows.files(access.flow), { pictures })
     if (!access.link) return send(response, api.createReply, { id })
     await links.used(access.link, 'copied')
     send(response, api.createReply, { id, link: await links.make(id, { rights: 'edit', note: 'who took this copy', endsAt: null, follows: 'story' }) })

@@ -1,5 +1,5 @@
 import { readRecipe, type Recipe } from '@fabula/core'
-import type { FileRef, FlowSummary, Picture } from '@fabula/core/api'
+import type { EditRequest, FileRef, FlowSummary, Picture } from '@fabula/core/api'
 import { iso, newId, type Database } from './database.ts'
 import { Refusal } from '../refusal.ts'
 
@@ -25,11 +25,11 @@ export class Flows {
     return rows.map(({ id, recipe, at }) => ({ id: id as string, name: (recipe as Recipe).name, changedAt: iso(at), sentences: (recipe as Recipe).tables.reduce((sum, table) => sum + table.steps.length, 0) }))
   }
 
-  async create(recipe: Recipe, files: Readonly<Record<string, readonly FileRef[]>> = {}, demo = false): Promise<string> {
+  async create(recipe: Recipe, files: Readonly<Record<string, readonly FileRef[]>> = {}, { pictures = [], demo = false }: { readonly pictures?: readonly Picture[]; readonly demo?: boolean } = {}): Promise<string> {
     const id = newId()
     await this.database.transaction([
       { sql: 'insert into flows (id, demo) values ($1, $2)', params: [id, demo] },
-      { sql: 'with made as (insert into edits (flow, recipe, what) values ($1, $2, $3) returning id) update flows set head = made.id from made where flows.id = $1', params: [id, recipeOf(recipe), 'begun'] },
+      { sql: 'with made as (insert into edits (flow, recipe, what, pictures) values ($1, $2, $3, $4) returning id) update flows set head = made.id from made where flows.id = $1', params: [id, recipeOf(recipe), 'begun', JSON.stringify(pictures)] },
       ...this.fileStatements(id, files),
     ])
     return id
@@ -56,7 +56,7 @@ export class Flows {
   /** A story at an edit, or where it stands. */
   async get(id: string, edit?: number): Promise<Flow> {
     const [row] = await this.database.query(
-      `select f.pictures, e.id as edit, e.recipe, e.at, e.parent, exists(select from edits c where c.flow = f.id and c.parent = e.id) as redo
+      `select e.pictures, e.id as edit, e.recipe, e.at, e.parent, exists(select from edits c where c.flow = f.id and c.parent = e.id) as redo
        from flows f join edits e on e.flow = f.id and e.id = coalesce($2, f.head) where f.id = $1`,
       id, edit ?? null,
     )
@@ -64,18 +64,15 @@ export class Flows {
     return { id, recipe: row.recipe as Recipe, edit: Number(row.edit), canUndo: row.parent !== null, canRedo: row.redo === true, changedAt: iso(row.at), pictures: row.pictures as Picture[] }
   }
 
-  /** A new edit on top of the one the page had; one that came from elsewhere meanwhile is not overwritten. */
-  async edit(id: string, recipe: Recipe, what: string, after: number): Promise<void> {
+  /** A new edit on top of the one the page had, with its pictures where no others are given; one that came from elsewhere meanwhile is not overwritten. */
+  async edit(id: string, { recipe, pictures, what, after }: EditRequest): Promise<void> {
     const [row] = await this.database.query(
-      `with made as (insert into edits (flow, parent, recipe, what) select id, head, $2, $3 from flows where id = $1 and head = $4 returning id)
+      `with made as (
+         insert into edits (flow, parent, recipe, what, pictures) select f.id, f.head, $2, $3, coalesce($5, e.pictures) from flows f join edits e on e.id = f.head where f.id = $1 and f.head = $4 returning id)
        update flows set head = made.id from made where flows.id = $1 returning head`,
-      id, recipeOf(recipe), what, after,
+      id, recipeOf(recipe), what, after, pictures === undefined ? null : JSON.stringify(pictures),
     )
     if (!row) throw new Refusal(409, 'changed-elsewhere', 'The story was changed in another window meanwhile. Reload the page to see it, then make your change again.')
-  }
-
-  async setPictures(id: string, pictures: readonly Picture[]): Promise<void> {
-    await this.database.query('update flows set pictures = $2 where id = $1', id, JSON.stringify(pictures))
   }
 
   async undo(id: string): Promise<void> {

@@ -35,4 +35,8 @@ create table watches (
   seen text[] not null default '{}', at timestamptz not null default now(), removed_at timestamptz);
 create table watch_log (id bigint generated always as identity primary key, watch text not null references watches, what text not null, sentence text not null, run text references runs, files jsonb not null default '{}', at timestamptz not null default now());
 create table mails (id bigint generated always as identity primary key, recipient text not null, subject text not null, body text not null, at timestamptz not null default now());`,
+  `-- pictures belong to an edit, so that undo, editions and copies have them too
+alter table edits add column pictures jsonb not null default '[]';
+update edits set pictures = flows.pictures from flows where flows.id = edits.flow;
+alter table flows drop column pictures;`,
 ]

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { scalarTypes, typeWords, type Recipe } from '@fabula/core'
+import { renameParameter, scalarTypes, typeWords, type Recipe } from '@fabula/core'
 import { Button } from '../ui/parts.tsx'
 import type { Story } from './story-state.ts'
 
@@ -10,6 +10,24 @@ export const parameterInput = (type: Parameter['type']): { type: string; step?: 
 const written = (text: string, type: Parameter['type']): Parameter['value'] => (text === '' ? null : (type === 'integer' || type === 'decimal') && Number.isFinite(Number(text)) ? Number(text) : type === 'boolean' ? text === 'true' : text)
 
 const usesOf = (recipe: Recipe, name: string): number => recipe.tables.reduce((sum, { steps }) => sum + steps.filter((step) => JSON.stringify(step).includes(`"parameter":${JSON.stringify(name)}`) || Object.values(step).some((value) => typeof value === 'string' && (value.includes(`$'${name.replaceAll("'", "''")}'`) || value.includes(`$${name}`)))).length, 0)
+
+/** A value's name; a click writes it anew, and every sentence that uses it follows. */
+const ParameterName = ({ story, name }: { story: Story; name: string }) => {
+  const [naming, setNaming] = useState(false)
+  const { recipe } = story.flow
+  const rename = (next: string): void => {
+    setNaming(false)
+    if (next === '' || next === name) return
+    if (recipe.parameters?.some((one) => one.name === next)) return story.setProblem(`A value is called ${next} already. Give this one another name.`)
+    void story.save(renameParameter(recipe, name, next), 'a value renamed')
+  }
+  if (naming) return <input className="field w-[110px] font-serif" aria-label={`New name of ${name}`} autoFocus defaultValue={name} onBlur={(event) => rename(event.target.value.trim())} onKeyDown={(event) => (event.stopPropagation(), event.key === 'Enter' ? event.currentTarget.blur() : event.key === 'Escape' && setNaming(false))} />
+  return (
+    <button type="button" aria-label={`Rename ${name}`} title="Give it another name" disabled={story.draft !== undefined} className="truncate font-serif text-[13.5px] font-medium text-rubric hover:underline" onClick={() => setNaming(true)}>
+      {name}
+    </button>
+  )
+}
 
 /** What is asked at every replay: a name, a type, the value it has here. */
 export const Parameters = ({ story }: { story: Story }) => {
@@ -43,7 +61,7 @@ export const Parameters = ({ story }: { story: Story }) => {
           const uses = usesOf(story.flow.recipe, one.name)
           return (
             <li key={one.name} className="flex items-center gap-2">
-              <b className="truncate font-serif text-[13.5px] font-medium text-rubric">{one.name}</b>
+              <ParameterName story={story} name={one.name} />
               {one.type === 'boolean' ? (
                 <select className="field" aria-label={one.name} value={String(one.value)} onChange={(event) => save(parameters.map((other) => (other === one ? { ...one, value: event.target.value === 'true' } : other)), 'a value changed')}>
                   <option>true</option>

@@ -5,6 +5,7 @@ import { Button, Key } from '../ui/parts.tsx'
 import { SentenceText } from './sentence.tsx'
 import { moved, toldAs, whyNot, withWords } from './sentences.ts'
 import { StepMenu } from './step-menu.tsx'
+import { InputForm } from './input-form.tsx'
 import type { Story } from './story-state.ts'
 
 type Figure = { readonly text: string; readonly tone: 'plain' | 'came' | 'went' | 'turned'; readonly only: PreviewRequest['only'] }
@@ -108,11 +109,12 @@ export const Sentence = ({ story, step, index, count, strand }: { story: Story; 
   const later = drafted >= 0 && index > drafted
   const on = story.step?.id === step.id
   const state = info?.state ?? 'fine'
-  const [wording, setWording] = useState(false)
+  const [form, setForm] = useState<'words' | 'input'>()
+  const input = story.flow.recipe.inputs.find(({ id }) => id === step.input)
   const [asItIs, setAsItIs] = useState(false)
   const [over, setOver] = useState<'above' | 'below'>()
   const told = toldAs(step)
-  const movable = index > 0 && !story.draft && !wording
+  const movable = index > 0 && !story.draft && !form
   const half = (event: DragEvent<HTMLElement>): 'above' | 'below' => {
     const { top, height } = event.currentTarget.getBoundingClientRect()
     return index === 0 || event.clientY > top + height / 2 ? 'below' : 'above'
@@ -155,7 +157,8 @@ export const Sentence = ({ story, step, index, count, strand }: { story: Story; 
           </button>
         )}
         {told.note !== undefined && <span className="mt-0.5 block font-sans text-[12px] whitespace-pre-line text-ink-2 italic">{told.note}</span>}
-        {wording && <WordsForm story={story} step={step} close={() => setWording(false)} />}
+        {form === 'words' && <WordsForm story={story} step={step} close={() => setForm(undefined)} />}
+        {form === 'input' && input && <InputForm story={story} input={input} close={() => setForm(undefined)} />}
         {state === 'off' && <span className="ml-1.5 font-sans text-[12px]">switched off</span>}
         {state === 'waiting' && !later && <span className="mt-0.5 block font-sans text-[12px]">waits for sentence {(story.table?.steps.findIndex(({ id }) => id === breaker?.id) ?? 0) + 1}</span>}
         {info?.problems.map(({ sentence, mends }) => (
@@ -197,7 +200,7 @@ export const Sentence = ({ story, step, index, count, strand }: { story: Story; 
         {info?.account && !later && <Margin story={story} step={step} account={info.account} />}
         {!isDraft && !story.draft && (
           <span className="absolute right-0.5 bottom-0.5" onClick={(event) => event.stopPropagation()}>
-            <StepMenu story={story} step={step} index={index} count={count} words={() => setWording(true)} />
+            <StepMenu story={story} step={step} index={index} count={count} edit={setForm} />
           </span>
         )}
       </span>

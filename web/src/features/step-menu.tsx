@@ -7,7 +7,7 @@ import type { Story } from './story-state.ts'
 const item = 'cursor-pointer rounded px-2 py-1 outline-none data-highlighted:bg-token-tint data-disabled:text-ink-3'
 
 /** What can be done with a sentence as a whole. */
-export const StepMenu = ({ story, step, index, count, words }: { story: Story; step: Step; index: number; count: number; words: () => void }) => {
+export const StepMenu = ({ story, step, index, count, edit }: { story: Story; step: Step; index: number; count: number; /** Opens a form under the sentence. */ edit: (form: 'words' | 'input') => void }) => {
   const [open, setOpen] = useState(false)
   const { table } = story
   if (!table) return null
@@ -36,9 +36,14 @@ export const StepMenu = ({ story, step, index, count, words }: { story: Story; s
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" className="z-50 max-w-[320px] min-w-[210px] rounded-lg border border-line-strong bg-sheet p-1.5 text-[13px]">
-          <DropdownMenu.Item className={item} onSelect={words}>
+          <DropdownMenu.Item className={item} onSelect={() => edit('words')}>
             Own words and a note…
           </DropdownMenu.Item>
+          {typeof step.input === 'string' && (
+            <DropdownMenu.Item className={item} onSelect={() => edit('input')}>
+              Its name, and which files it takes…
+            </DropdownMenu.Item>
+          )}
           {!first && (
             <DropdownMenu.Item className={item} onSelect={() => void story.changeSteps(step.off ? 'a sentence switched on' : 'a sentence switched off', (steps) => steps.map((one) => (one.id === step.id ? (Object.fromEntries(Object.entries({ ...one, off: !one.off }).filter(([key, value]) => key !== 'off' || value)) as unknown as Step) : one)))}>
               {step.off ? 'Switch it on' : 'Switch it off'}

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useMemo, useState } from 'react'
-import { followRenames, nextStepId, renamesBetween, tablesNeeded, type Recipe, type Schema, type Step } from '@fabula/core'
+import { followPictures, followRenames, nextStepId, renamesBetween, tablesNeeded, type Recipe, type Schema, type Step } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import type { PreviewRequest, StoryStep } from '@fabula/core/api'
 import { ask, ServerError } from '../api/client.ts'
@@ -51,7 +51,7 @@ export const useStory = () => {
   const steps: readonly StoryStep[] = (draft ? drafted.data?.steps : story.data?.steps) ?? []
 
   const saving = useMutation({
-    mutationFn: ({ way, next, what }: { way: 'edit' | 'undo' | 'redo'; next?: Recipe; what?: string }) => ask(api.flowReply, 'POST', `${place.base}/${way}`, way === 'edit' ? { recipe: next, what, after: flow.edit } : {}),
+    mutationFn: ({ way, next, what, pictures }: { way: 'edit' | 'undo' | 'redo'; next?: Recipe; what?: string; pictures?: readonly api.Picture[] | undefined }) => ask(api.flowReply, 'POST', `${place.base}/${way}`, way === 'edit' ? { recipe: next, what, after: flow.edit, ...(pictures ? { pictures } : {}) } : {}),
     onSuccess: (reply) => {
       client.setQueryData(flowQuery(place).queryKey, reply)
       setSaid('saved a moment ago')
@@ -60,7 +60,7 @@ export const useStory = () => {
     onError: (error) => setProblem(error instanceof ServerError ? error.message : 'The change could not be saved. Try again.'),
   })
   const { mutateAsync } = saving
-  const save = useCallback((next: Recipe, what: string) => mutateAsync({ way: 'edit', next, what }), [mutateAsync])
+  const save = useCallback((next: Recipe, what: string, pictures?: readonly api.Picture[]) => mutateAsync({ way: 'edit', next, what, pictures }), [mutateAsync])
 
   const goTo = (tableId: string, stepId: string): void => {
     setBuilding(undefined)
@@ -115,8 +115,11 @@ export const useStory = () => {
       return { input: told[at - 1]?.columns ?? [], output: told[at]?.columns ?? [] }
     }
     const was = draft.isNew ? undefined : savedTable?.steps.find(({ id }) => id === draft.step.id)
-    const renames = renamesBetween(was && { step: was, ...columnsOf(story.data?.steps ?? [], was.id) }, { step: draft.step, ...columnsOf(steps, draft.step.id) })
-    await save(followRenames(flow.recipe, withStep(flow.recipe, draft), renames), draft.isNew ? 'a new sentence' : 'a sentence reworded')
+    const now = columnsOf(steps, draft.step.id)
+    const renames = renamesBetween(was && { step: was, ...columnsOf(story.data?.steps ?? [], was.id) }, { step: draft.step, ...now })
+    const seen = Object.fromEntries((story.data?.steps ?? []).filter(({ state }) => state === 'fine').map(({ id, columns }) => [id, columns]))
+    const next = followRenames(flow.recipe, withStep(flow.recipe, draft), renames, seen, { id: draft.step.id, columns: now.output })
+    await save(next, draft.isNew ? 'a new sentence' : 'a sentence reworded', Object.keys(renames).length > 0 && flow.pictures.length > 0 ? followPictures(flow.pictures, next, renames) : undefined)
     setDraft(undefined)
     setBuilding(undefined)
     setSelection({ kind: 'table' })

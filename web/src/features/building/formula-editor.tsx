@@ -1,6 +1,6 @@
 import { useId, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
-import { checkFormula, everyFunction, maybeTokens, writeColumn, type Recipe, type Schema, type Token } from '@fabula/core'
+import { checkFormula, everyFunction, maybeTokens, writeColumn, type Recipe, type Schema, type Token, writeParameter } from '@fabula/core'
 
 type Offer = { readonly label: string; readonly put: string; readonly about: string; readonly kind: 'function' | 'column' | 'parameter' }
 
@@ -46,7 +46,7 @@ const callAt = (text: string, caret: number): { name: string; at: number } | und
 
 const offersFor = (word: string, schema: Schema, parameters: NonNullable<Recipe['parameters']>): Offer[] => {
   const sought = word.replace(/^\$?'?/, '').toLowerCase()
-  const asked = parameters.filter(({ name }) => name.toLowerCase().includes(sought)).map(({ name, type }): Offer => ({ label: `$${name}`, put: `$'${name.replaceAll("'", "''")}'`, about: `asked at replay, ${type}`, kind: 'parameter' }))
+  const asked = parameters.filter(({ name }) => name.toLowerCase().includes(sought)).map(({ name, type }): Offer => ({ label: `$${name}`, put: writeParameter(name), about: `asked at replay, ${type}`, kind: 'parameter' }))
   if (word.startsWith('$')) return asked
   const columns = schema.filter(({ name }) => name.toLowerCase().includes(sought)).map(({ name, type }): Offer => ({ label: name, put: writeColumn(name), about: type, kind: 'column' }))
   if (word.startsWith("'")) return columns.slice(0, 8)
@@ -176,7 +176,7 @@ export const FormulaEditor = ({ value, schema, parameters, set, wide = true }: {
           </button>
         ))}
         {parameters.map(({ name }) => (
-          <button key={name} type="button" className="rounded border border-line px-1.5 font-data text-[12px] text-rubric hover:bg-rubric-tint" onClick={() => insert(`$'${name.replaceAll("'", "''")}'`)}>
+          <button key={name} type="button" className="rounded border border-line px-1.5 font-data text-[12px] text-rubric hover:bg-rubric-tint" onClick={() => insert(writeParameter(name))}>
             {name}
           </button>
         ))}

@@ -1,10 +1,8 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { lazy, Suspense, useEffect, useRef, useState } from 'react'
 import { counted } from '@fabula/core'
-import * as api from '@fabula/core/api'
 import type { Picture } from '@fabula/core/api'
-import { ask } from '../../api/client.ts'
-import { flowQuery, pictureQuery } from '../../api/queries.ts'
+import { pictureQuery } from '../../api/queries.ts'
 import { download } from '../../ui/download.ts'
 import { Button } from '../../ui/parts.tsx'
 import type { Story } from '../story-state.ts'
@@ -15,11 +13,9 @@ const PictureChart = lazy(() => import('./picture-chart.tsx'))
 const kinds: readonly (readonly [Picture['kind'], string])[] = [['bar', 'bars'], ['stacked', 'stacked bars'], ['line', 'a line'], ['pie', 'a pie'], ['scatter', 'points'], ['histogram', 'a spread']]
 const hows: readonly (readonly [Picture['how'], string])[] = [['count', 'the rows'], ['sum', 'the sum of'], ['mean', 'the mean of'], ['median', 'the median of'], ['min', 'the least'], ['max', 'the greatest'], ['distinct', 'the different values of']]
 
-/** Downloads what a chart shows. */
 /** The table as a chart, said in a sentence of choices; kept with the flow it is drawn anew at every replay. */
 export const PicturesView = ({ story }: { story: Story }) => {
   const { flow, place, stand, schemaHere, drawing, table } = story
-  const client = useQueryClient()
   const handle = useRef<PictureHandle>(null)
   const [picture, setPicture] = useState<Picture>()
   useEffect(() => {
@@ -27,7 +23,7 @@ export const PicturesView = ({ story }: { story: Story }) => {
     if (schemaHere.length > 0 && table) setPicture(pictureFor(columns.length > 0 ? columns : schemaHere.map(({ name }) => name), schemaHere, table.id))
   }, [drawing?.at, table?.id, schemaHere.length > 0])
   const { data, error } = useQuery(pictureQuery(place, flow.files, stand, picture))
-  const saving = useMutation({ mutationFn: (pictures: readonly Picture[]) => ask(api.flowReply, 'PUT', `${place.base}/pictures`, { pictures }), onSuccess: (reply) => client.setQueryData(flowQuery(place).queryKey, reply) })
+  const save = (pictures: readonly Picture[]): void => void story.save(flow.recipe, 'a picture', pictures)
   const kept = flow.pictures.filter((one) => one.table === table?.id)
   const isKept = picture !== undefined && flow.pictures.some((one) => one.id === picture.id)
   if (!picture) return <p className="p-6 text-ink-3">Nothing to draw yet.</p>
@@ -68,11 +64,11 @@ export const PicturesView = ({ story }: { story: Story }) => {
       </div>
       <div className="flex items-center gap-2 border-b border-line px-3.5 py-2">
         <input className="field w-[280px]" aria-label="Name of the picture" value={picture.name} onChange={(event) => setPicture({ ...picture, name: event.target.value })} />
-        <Button look={isKept ? 'ghost' : 'main'} className="py-1!" disabled={saving.isPending} onClick={() => saving.mutate(isKept ? flow.pictures.map((one) => (one.id === picture.id ? picture : one)) : [...flow.pictures, picture])}>
+        <Button look={isKept ? 'ghost' : 'main'} className="py-1!" onClick={() => save(isKept ? flow.pictures.map((one) => (one.id === picture.id ? picture : one)) : [...flow.pictures, picture])}>
           {isKept ? 'Keep it so' : 'Keep the picture'}
         </Button>
         {isKept && (
-          <Button look="quiet" className="py-1!" onClick={() => saving.mutate(flow.pictures.filter((one) => one.id !== picture.id))}>
+          <Button look="quiet" className="py-1!" onClick={() => save(flow.pictures.filter((one) => one.id !== picture.id))}>
             Take it out
           </Button>
         )}
