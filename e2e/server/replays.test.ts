@@ -126,6 +126,17 @@ test('both scripts are proven on the flow’s own files', async () => {
   expect(data.tables.map(({ table, rows, sql, python }) => [table, rows, sql.state, python.state])).toEqual([['takings', 8, 'same', 'same'], ['targets', 56, 'same', 'same']])
 })
 
+test('a proof tells how far it is and can be stopped', async () => {
+  const proof = `/api/flows/${(await demoFlow()).id}/prove`
+  const stopped = call<{ error: { sentence: string } }>('POST', proof)
+  let doing = ''
+  while (!doing.includes('SQL')) doing = (await call<{ doing: string }>('GET', proof)).data.doing
+  expect((await call('POST', proof)).status).toBe(409)
+  await call('DELETE', proof)
+  expect((await stopped).data.error.sentence).toBe('The proof was stopped.')
+  expect((await call<{ doing: string }>('GET', proof)).data.doing).toBe('')
+})
+
 test('a workbook takes along what its pictures show; a whole table is had for the clipboard', async () => {
   const { id } = (await call<{ id: string }>('POST', `/api/flows/${(await demoFlow()).id}/copy`)).data
   const own = `/api/flows/${id}`

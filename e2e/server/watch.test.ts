@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { demo, startServer, type Running } from '../browser/server.ts'
 import { caller } from './call.ts'
-import type { MailsReply, RunReply, WatchesReply } from '@fabula/core/api'
+import type { FlowReply, MailsReply, RunReply, WatchesReply } from '@fabula/core/api'
 
 let server: Running
 beforeAll(async () => {
@@ -58,4 +58,20 @@ test('a file whose name says nothing finds its input by its columns', async () =
   copyFileSync(demo('visits-2031-05.csv'), join(folder, 'download (3).csv'))
   const [log] = await noted(`/api/flows/${id}`, 3)
   expect(log).toMatchObject({ what: 'replays', sentence: 'targets-2031.csv, download (3).csv' })
+})
+
+test('a story that asks for a day is told the day it replays itself', async () => {
+  const { id } = (await call<{ id: string }>('POST', `/api/flows/${(await demoFlow()).id}/copy`)).data
+  const base = `/api/flows/${id}`
+  const { recipe, edit } = (await call<FlowReply>('GET', base)).data
+  await call('POST', `${base}/edit`, { recipe: { ...recipe, parameters: [...(recipe.parameters ?? []), { name: 'Told on', type: 'date', value: '2030-01-01' }] }, what: 'a value asked at replay', after: edit })
+  const own = mkdtempSync(join(tmpdir(), 'fabula-watched-'))
+  const begin = (parameters: unknown): Promise<{ status: number; data: unknown }> => call('POST', `${base}/watches`, { when: { kind: 'arrival' }, folder: own, mail: null, parameters })
+  expect((await begin({ 'Told at': { day: 'today' } })).data).toMatchObject({ error: { sentence: expect.stringContaining('no parameter “Told at”') as string } })
+  expect((await begin({ 'Told on': { value: 'soon' } })).status).toBe(400)
+  expect((await begin({ 'Told on': { day: 'today' } })).status).toBe(200)
+  copyFileSync(demo('visits-2031-05.csv'), join(own, 'visits-2031-05.csv'))
+  const [log] = await noted(base, 0)
+  const run = (await call<RunReply>('GET', `${base}/runs/${log?.run ?? ''}`)).data
+  expect(run.parameters).toEqual({ 'Told on': new Date(run.clock).toISOString().slice(0, 10) })
 })

@@ -5,6 +5,7 @@ import { pino } from 'pino'
 import { buildApp } from './app.ts'
 import { loadDemo } from './demo.ts'
 import { Bench } from './jobs/pool.ts'
+import { Proofs } from './jobs/proofs.ts'
 import { Replays } from './jobs/replays.ts'
 import { Database } from './store/database.ts'
 import { FileStore } from './store/files.ts'
@@ -52,13 +53,13 @@ const replays = new Replays({
   flows,
   runs,
   runners,
-  prover: () => new Bench(data, 0.5e9),
   connection: (name) => sources.connection(name),
   registerFile: async ({ hash, size }) => void (await database.query('insert into files (hash, size) values ($1, $2) on conflict do nothing', hash, size)),
   fault: (error) => log.error(error),
 })
 const services = {
   flows,
+  proofs: new Proofs(() => new Bench(data, 0.5e9)),
   runs,
   replays,
   links: new Links(database),

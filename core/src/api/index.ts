@@ -171,7 +171,9 @@ export const runReply = z.object({
 })
 /** Every row of a table that a replay wrote. */
 export const cellsReply = z.object({ rows: z.array(cells) })
-export const runsReply = z.object({ runs: z.array(runReply) })
+/** A replay in the list of them: without its accounts, its rows and its pictures. */
+const runSummary = runReply.omit({ tables: true, pictures: true }).extend({ outputs: z.array(runReply.shape.outputs.element.omit({ first: true, names: true })) })
+export const runsReply = z.object({ runs: z.array(runSummary) })
 export const scriptPart = z.object({ step: z.string().optional(), text: z.string() })
 export const scriptReply = z.object({ python: z.array(scriptPart), sql: z.array(scriptPart), problem: z.string().nullable() })
 
@@ -182,6 +184,7 @@ export type ProofReply = z.infer<typeof proofReply>
 
 export type FileRef = z.infer<typeof fileRef>
 export type FlowReply = z.infer<typeof flowReply>
+export type RunSummary = z.infer<typeof runSummary>
 export type EditRequest = z.infer<typeof editRequest>
 export type FlowSummary = z.infer<typeof flowSummary>
 export type LookReply = z.infer<typeof lookReply>

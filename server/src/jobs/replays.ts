@@ -1,5 +1,5 @@
 import { isFile, type Recipe } from '@fabula/core'
-import type { FitReply, ProofReply, RunReply } from '@fabula/core/api'
+import type { FitReply, RunSummary } from '@fabula/core/api'
 import { Refusal } from '../refusal.ts'
 import type { Connection } from '../sources/postgresql.ts'
 import type { Flows } from '../store/flows.ts'
@@ -8,7 +8,7 @@ import type { Bench } from './pool.ts'
 import type { Progress, RunResult, Task } from './tasks.ts'
 
 type Job = { readonly run: string; readonly start: RunStart; readonly again: boolean; stopped: boolean; stop: (() => void) | undefined; progress: Progress }
-type Parts = { readonly flows: Flows; readonly runs: Runs; readonly runners: readonly Bench[]; /** A bench of its own for a proof, which takes its time. */ readonly prover: () => Bench; readonly connection: (name: string) => Promise<Connection>; readonly registerFile: (file: { hash: string; size: number }) => Promise<void>; readonly fault: (error: unknown) => void }
+type Parts = { readonly flows: Flows; readonly runs: Runs; readonly runners: readonly Bench[]; readonly connection: (name: string) => Promise<Connection>; readonly registerFile: (file: { hash: string; size: number }) => Promise<void>; readonly fault: (error: unknown) => void }
 const nothing: RunMade = { files: [], tables: [], outputs: [], pictures: [] }
 const mostBegun = 2
 
@@ -18,7 +18,6 @@ export class Replays {
   private readonly line: Job[] = []
   private readonly going = new Map<string, Job>()
   private readonly busy = new Set<Bench>()
-  private proving = false
   private readonly ended: ((run: string, flow: string) => void)[] = []
   constructor(parts: Parts) {
     this.parts = parts
@@ -87,7 +86,7 @@ export class Replays {
     job.stopped = true
     job.stop?.()
   }
-  withProgress(run: RunReply): RunReply {
+  withProgress<T extends RunSummary>(run: T): T {
     const job = this.going.get(run.id)
     if (!job) return run
     const before = this.line.indexOf(job)
@@ -98,18 +97,6 @@ export class Replays {
     const runner = this.parts.runners.find((one) => !this.busy.has(one)) ?? this.parts.runners[0]
     if (!runner) throw new Error('no runner')
     return runner.do<FitReply>(task).result
-  }
-  /** One proof at a time: it has a worker of its own, which ends with it. */
-  async prove(task: Extract<Task, { kind: 'prove' }>): Promise<ProofReply> {
-    if (this.proving) throw new Refusal(409, 'busy', 'A proof is already under way. Wait until it has ended.')
-    const bench = this.parts.prover()
-    this.proving = true
-    try {
-      return await bench.do<ProofReply>(task).result
-    } finally {
-      this.proving = false
-      await bench.close()
-    }
   }
   /** Told whenever a replay has ended, however it did. */
   onEnd(hear: (run: string, flow: string) => void): void {

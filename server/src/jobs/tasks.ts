@@ -28,7 +28,7 @@ export type Task =
   | { readonly kind: 'reconcile'; readonly recipe: Recipe; readonly here: Moment; readonly there: Moment; readonly asked: Parameters<typeof reconcileTables>[3]; readonly files: Files; readonly now: number }
   | { readonly kind: 'scripts'; readonly recipe: Recipe; readonly files: Files }
   | { readonly kind: 'cells'; readonly hash: string; readonly name: string; /** Which sheet of a workbook, from 0. */ readonly sheet: number }
-  | { readonly kind: 'prove'; readonly recipe: Recipe; readonly files: Files; readonly now: number }
+  | { readonly kind: 'prove'; readonly recipe: Recipe; readonly files: Files; readonly now: number; /** An empty folder to work in. */ readonly folder: string }
   | { readonly kind: 'find'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly text: string; readonly from: { readonly row: number; readonly column: string } | null; readonly back: boolean; readonly files: Files; readonly now: number }
   | { readonly kind: 'fit'; readonly recipe: Recipe; readonly files: Files; readonly before: Files; readonly renames: Readonly<Record<string, Renames>> }
   | { readonly kind: 'run'; readonly recipe: Recipe; readonly pictures: readonly Picture[]; readonly files: Files; readonly renames: Readonly<Record<string, Renames>>; readonly allowChanges: boolean; readonly parameters: Readonly<Record<string, string>>; readonly connections: Readonly<Record<string, Connection>>; readonly now: number }

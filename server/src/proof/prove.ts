@@ -1,5 +1,4 @@
-import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { inputFormat, parameterCells, pythonScript, runRecipe, scriptOutputs, ScriptError, sqlScript, writeCsv, type Recipe } from '@fabula/core'
@@ -10,7 +9,7 @@ import { PythonFailed, pythonWithPandas, runPython } from './python.ts'
 import { runPsql } from './psql.ts'
 
 type Told = ProofReply['tables'][number]['sql']
-type Asked = { readonly recipe: Recipe; readonly files: Files; readonly now: number }
+type Asked = { readonly recipe: Recipe; readonly files: Files; readonly now: number; readonly folder: string }
 const failed = (language: string, error: unknown): Told => ({ state: 'failed', sentence: `The ${language} script stopped: ${(error as Error).message}` })
 
 /** The inputs as the scripts take them: files as they came, or as the CSV that the command line makes of them. */
@@ -35,61 +34,59 @@ const layInputs = (folder: string, { recipe, files }: Asked, tables: Awaited<Ret
 
 /** Both scripts run on the flow's own inputs, the SQL in an embedded database, and held against the engine cell for cell. */
 export const prove = async (asked: Asked, desk: Desk): Promise<ProofReply> => {
-  const { recipe, files, now } = asked
-  const say = (done: number, doing: string): void => desk.progress({ done, of: 4, doing })
+  const { recipe, files, now, folder } = asked
+  const say = (done: number, doing: string): void => desk.progress({ done: Math.round(done), of: 100, doing })
   const stopHere = (): void => {
     if (desk.shouldStop()) throw new TaskProblem('The proof was stopped.')
   }
-  say(0, 'Telling the story')
+  say(0, 'Telling the story as Fabula does')
   const { inputs, sources } = await openAll(recipe, files, {}, desk)
   const ran = runRecipe(recipe, { sources, parameters: parameterCells(recipe, {}).cells, now, cache: desk.memory.steps, shouldStop: desk.shouldStop })
-  const folder = mkdtempSync(join(tmpdir(), 'fabula-proof-'))
   const clock = new Date(now).toISOString().slice(0, 19)
-  try {
-    const given = layInputs(folder, asked, inputs, desk)
-    const wanted = scriptOutputs(recipe).map(({ table }) => ({ table, made: ran.tables.find(({ id }) => id === table)?.table }))
-    const missing = wanted.find(({ made }) => !made)
-    if (missing) throw new TaskProblem('The story is not finished: one of its sentences needs a mend first.')
-    const held = (language: string, path: (table: string) => string): Record<string, Told> =>
-      Object.fromEntries(wanted.map(({ table, made }) => {
-        const difference = firstDifference(made ? writeCsv(made) : '', readFileSync(path(table), 'utf8'))
-        return [table, difference ? { state: 'different', sentence: `${language} gives another table. ${difference.sentence} (The first is Fabula’s.)` } : { state: 'same', sentence: 'every cell the same' }]
-      }))
-    const all = (told: Told): Record<string, Told> => Object.fromEntries(wanted.map(({ table }) => [table, told]))
-    stopHere()
-    say(1, 'Running the SQL script in the embedded database')
-    const sql = await (async () => {
-      const out = (table: string): string => join(folder, `sql-${table}.csv`)
-      const db = await PGlite.create()
-      try {
-        const variables = Object.fromEntries([...given.sql.flatMap(({ id, paths }) => paths.map((path, i) => [i === 0 ? id.replaceAll('-', '_') : `${id.replaceAll('-', '_')}_${i + 1}`, path])), ...wanted.map(({ table }) => [`out_${table.replaceAll('-', '_')}`, out(table)]), ['now', clock], ['quiet', '1']]) as Record<string, string>
-        await runPsql(db, sqlScript(recipe, ran.plan).text, variables)
-        return held('SQL', out)
-      } catch (error) {
-        return all(error instanceof ScriptError ? { state: 'failed', sentence: error.message } : failed('SQL', error))
-      } finally {
-        await db.close()
-      }
-    })()
-    stopHere()
-    say(2, 'Running the Python script')
-    const python = await (async () => {
-      const program = await pythonWithPandas()
-      if (program === undefined) return all({ state: 'absent', sentence: 'not run: this machine has no Python with pandas' })
-      const out = (table: string): string => join(folder, `python-${table}.csv`)
-      try {
-        const script = join(folder, 'flow.py')
-        writeFileSync(script, pythonScript(recipe, ran.plan).text)
-        await runPython(program, script, [...given.python.flatMap(({ id, paths }) => paths.flatMap((path) => ['--input', `${id}=${path}`])), ...wanted.flatMap(({ table }) => ['--output', `${table}=${out(table)}`]), '--now', clock], desk.shouldStop)
-        return held('Python', out)
-      } catch (error) {
-        if (error instanceof ScriptError || error instanceof PythonFailed) return all(error instanceof ScriptError ? { state: 'failed', sentence: error.message } : failed('Python', error))
-        throw error
-      }
-    })()
-    stopHere()
-    return { tables: wanted.map(({ table, made }) => ({ table, rows: made?.rowCount ?? 0, columns: made?.names.length ?? 0, sql: sql[table] as Told, python: python[table] as Told })) }
-  } finally {
-    rmSync(folder, { recursive: true, force: true })
-  }
+  const given = layInputs(folder, asked, inputs, desk)
+  const wanted = scriptOutputs(recipe).map(({ table }) => ({ table, made: ran.tables.find(({ id }) => id === table)?.table }))
+  const missing = wanted.find(({ made }) => !made)
+  if (missing) throw new TaskProblem('The story is not finished: one of its sentences needs a mend first.')
+  const held = (language: string, path: (table: string) => string): Record<string, Told> =>
+    Object.fromEntries(wanted.map(({ table, made }) => {
+      const difference = firstDifference(made ? writeCsv(made) : '', readFileSync(path(table), 'utf8'))
+      return [table, difference ? { state: 'different', sentence: `${language} gives another table. ${difference.sentence} (The first is Fabula’s.)` } : { state: 'same', sentence: 'every cell the same' }]
+    }))
+  const all = (told: Told): Record<string, Told> => Object.fromEntries(wanted.map(({ table }) => [table, told]))
+  stopHere()
+  const sql = await (async () => {
+    const out = (table: string): string => join(folder, `sql-${table}.csv`)
+    const db = await PGlite.create()
+    try {
+      const variables = Object.fromEntries([...given.sql.flatMap(({ id, paths }) => paths.map((path, i) => [i === 0 ? id.replaceAll('-', '_') : `${id.replaceAll('-', '_')}_${i + 1}`, path])), ...wanted.map(({ table }) => [`out_${table.replaceAll('-', '_')}`, out(table)]), ['now', clock], ['quiet', '1']]) as Record<string, string>
+      await runPsql(db, sqlScript(recipe, ran.plan).text, variables, (share) => {
+        stopHere()
+        say(20 + share * 45, 'Running the SQL script in the embedded database')
+      })
+      return held('SQL', out)
+    } catch (error) {
+      if (error instanceof TaskProblem) throw error
+      return all(error instanceof ScriptError ? { state: 'failed', sentence: error.message } : failed('SQL', error))
+    } finally {
+      await db.close()
+    }
+  })()
+  stopHere()
+  say(65, 'Running the Python script')
+  const python = await (async () => {
+    const program = await pythonWithPandas()
+    if (program === undefined) return all({ state: 'absent', sentence: 'not run: this machine has no Python with pandas' })
+    const out = (table: string): string => join(folder, `python-${table}.csv`)
+    try {
+      const script = join(folder, 'flow.py')
+      writeFileSync(script, pythonScript(recipe, ran.plan).text)
+      await runPython(program, script, [...given.python.flatMap(({ id, paths }) => paths.flatMap((path) => ['--input', `${id}=${path}`])), ...wanted.flatMap(({ table }) => ['--output', `${table}=${out(table)}`]), '--now', clock], desk.shouldStop)
+      return held('Python', out)
+    } catch (error) {
+      if (error instanceof ScriptError || error instanceof PythonFailed) return all(error instanceof ScriptError ? { state: 'failed', sentence: error.message } : failed('Python', error))
+      throw error
+    }
+  })()
+  stopHere()
+  return { tables: wanted.map(({ table, made }) => ({ table, rows: made?.rowCount ?? 0, columns: made?.names.length ?? 0, sql: sql[table] as Told, python: python[table] as Told })) }
 }

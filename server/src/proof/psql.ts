@@ -4,10 +4,13 @@ import type { PGlite } from '@electric-sql/pglite'
 /**
  * Runs a psql script in the embedded database: the few commands of psql that our scripts use, done as its
  * manual says (\set, \if, \lo_import, \o, \gset, \pset, \warn). Throws at the first error, as ON_ERROR_STOP does.
+ * `progress` is told before each statement how much of the script is behind, 0 to 1.
  */
-export const runPsql = async (db: PGlite, script: string, variables: Readonly<Record<string, string>>): Promise<void> => {
+export const runPsql = async (db: PGlite, script: string, variables: Readonly<Record<string, string>>, progress: (share: number) => void = () => undefined): Promise<void> => {
   const known: Record<string, string> = { ...variables }
   const branches: boolean[] = []
+  const lines = script.split('\n')
+  let at = 0
   let statement = ''
   let output: { path: string; text: string } | undefined
   const active = (): boolean => branches.every(Boolean)
@@ -15,12 +18,14 @@ export const runPsql = async (db: PGlite, script: string, variables: Readonly<Re
     const text = interpolate(statement, known)
     statement = ''
     if (text.trim() === '') return
+    progress(at / lines.length)
     for (const result of await db.exec(text)) {
       if (into) for (const row of result.rows) Object.assign(known, row)
       else if (output) for (const row of result.rows) output.text += `${Object.values(row).map((value) => String(value ?? '')).join('|')}\n`
     }
   }
-  for (const line of script.split('\n')) {
+  for (const line of lines) {
+    at++
     const command = /^\\(\w+)\s*(.*)$/.exec(line)
     const inline = /^(.*)\\gset\s*$/.exec(line)
     if (!command && !inline) {

@@ -3,7 +3,9 @@ import * as api from '@fabula/core/api'
 import { wallClock } from '../jobs/clock.ts'
 import { placeFiles } from '../jobs/placing.ts'
 import type { Bench } from '../jobs/pool.ts'
+import type { Proofs } from '../jobs/proofs.ts'
 import type { Replays } from '../jobs/replays.ts'
+import type { Progress } from '../jobs/tasks.ts'
 import { Refusal } from '../refusal.ts'
 import type { FileStore } from '../store/files.ts'
 import type { Flows } from '../store/flows.ts'
@@ -13,14 +15,14 @@ import { need, type Access } from './access.ts'
 import { body, send } from './check.ts'
 import { zipInto } from './zip.ts'
 
-export type ReplayServices = { readonly bench: Bench; readonly flows: Flows; readonly runs: Runs; readonly replays: Replays; readonly files: FileStore; readonly links: Links }
+export type ReplayServices = { readonly bench: Bench; readonly flows: Flows; readonly runs: Runs; readonly replays: Replays; readonly proofs: Proofs; readonly files: FileStore; readonly links: Links }
 
 const typeOf: Readonly<Record<string, string>> = { csv: 'text/csv', json: 'application/json', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', parquet: 'application/vnd.apache.parquet' }
 const mostCopied = 1_000_000
 const bare = (file: string): string => file.replace(/^.*[/\\]/, '')
 
 /** New files held against the story, replays, and what they made. By a link one sees only what was asked for by it, and no database is written. */
-export const replayRoutes = ({ bench, flows, runs, replays, files, links }: ReplayServices, accessOf: (request: Request) => Promise<Access>): Router => {
+export const replayRoutes = ({ bench, flows, runs, replays, proofs, files, links }: ReplayServices, accessOf: (request: Request) => Promise<Access>): Router => {
   const router = Router({ mergeParams: true })
 
   /** New files where they were given, those of last time for the other inputs. */
@@ -56,7 +58,15 @@ export const replayRoutes = ({ bench, flows, runs, replays, files, links }: Repl
     const access = await accessOf(request)
     need(access, 'all')
     const { recipe } = await flows.get(access.flow)
-    send(response, api.proofReply, await replays.prove({ kind: 'prove', recipe, files: await flows.files(access.flow), now: wallClock() }))
+    send(response, api.proofReply, await proofs.prove(access.flow, { recipe, files: await flows.files(access.flow), now: wallClock() }))
+  })
+  const proving = (flow: string): Progress => proofs.progressOf(flow) ?? { done: 0, of: 100, doing: '' }
+  router.get('/prove', async (request, response) => send(response, api.progressReply, proving((await accessOf(request)).flow)))
+  router.delete('/prove', async (request, response) => {
+    const access = await accessOf(request)
+    need(access, 'all')
+    proofs.stop(access.flow)
+    send(response, api.progressReply, proving(access.flow))
   })
 
   router.get('/runs', async (request, response) => {

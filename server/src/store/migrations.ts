@@ -38,5 +38,7 @@ create table mails (id bigint generated always as identity primary key, recipien
   `-- pictures belong to an edit, so that undo, editions and copies have them too
 alter table edits add column pictures jsonb not null default '[]';
 update edits set pictures = flows.pictures from flows where flows.id = edits.flow;
-alter table flows drop column pictures;`,
+alter table flows drop column pictures;
+-- what a watch tells for values that are asked
+update watches set settings = settings || '{"parameters": {}}';`,
 ]

@@ -1,4 +1,4 @@
-import type { FileRef, Picture, RunReply } from '@fabula/core/api'
+import type { FileRef, Picture, RunReply, RunSummary } from '@fabula/core/api'
 import { Refusal } from '../refusal.ts'
 import { iso, newId, type Database } from './database.ts'
 
@@ -38,8 +38,8 @@ export class Runs {
       .sort((a, b) => (a.at < b.at ? -1 : 1))
   }
   /** The newest first; by a link only those that were asked for by it. */
-  async list(flow: string, link?: string): Promise<RunReply[]> {
-    return (await this.database.query(`${select} where r.flow = $1 and ($2::text is null or r.link = $2) order by r.started_at desc limit 100`, flow, link ?? null)).map(runOf)
+  async list(flow: string, link?: string): Promise<RunSummary[]> {
+    return (await this.database.query(`select ${told}, ${slim} as outputs ${source} where r.flow = $1 and ($2::text is null or r.link = $2) order by r.started_at desc limit 100`, flow, link ?? null)).map(summaryOf)
   }
   async get(flow: string, id: string, link?: string): Promise<RunReply> {
     return runOf(await this.row(flow, id, link))
@@ -48,17 +48,22 @@ export class Runs {
     return startOf(await this.row(flow, id, link))
   }
   private async row(flow: string, id: string, link?: string): Promise<Row> {
-    const [row] = await this.database.query(`${select} where r.flow = $1 and r.id = $2 and ($3::text is null or r.link = $3)`, flow, id, link ?? null)
+    const [row] = await this.database.query(`select ${told}, r.outputs, r.tables, r.pictures ${source} where r.flow = $1 and r.id = $2 and ($3::text is null or r.link = $3)`, flow, id, link ?? null)
     if (!row) throw new Refusal(404, 'no-run', 'This replay does not exist.')
     return row
   }
 }
 
-const select = "select r.*, e.at as edit_at, case when r.link is null then null when l.note = '' then 'a link' else l.note end as by from runs r join edits e on e.id = r.edit left join links l on l.token = r.link"
+const told = "r.id, r.flow, r.edit, r.state, r.sentence, r.started_at, r.asked, r.clock, r.link, r.retells, r.alone, r.files, e.at as edit_at, case when r.link is null then null when l.note = '' then 'a link' else l.note end as by"
+const source = 'from runs r join edits e on e.id = r.edit left join links l on l.token = r.link'
+/** Outputs without the rows that are shown of them. */
+const slim = "coalesce((select jsonb_agg(one - 'first' - 'names' order by place) from jsonb_array_elements(r.outputs) with ordinality as o(one, place)), '[]')"
 
 const startOf = (row: Row): RunStart => ({ flow: row.flow as string, edit: Number(row.edit), asked: row.asked as RunAsked, clock: Number(row.clock), link: (row.link as string | null) ?? undefined, retells: (row.retells as string | null) ?? undefined })
 
-const runOf = (row: Row): RunReply => {
+const runOf = (row: Row): RunReply => ({ ...summaryOf(row), outputs: row.outputs as RunReply['outputs'], tables: row.tables as RunReply['tables'], pictures: row.pictures as RunReply['pictures'] })
+
+const summaryOf = (row: Row): RunSummary => {
   const { parameters = {}, renames = {} } = row.asked as Partial<RunAsked>
   return {
     id: row.id as string,
@@ -77,8 +82,6 @@ const runOf = (row: Row): RunReply => {
     parameters: { ...parameters },
     renames: Object.fromEntries(Object.entries(renames).map(([input, names]) => [input, { ...names }])),
     files: row.files as RunReply['files'],
-    tables: row.tables as RunReply['tables'],
-    outputs: row.outputs as RunReply['outputs'],
-    pictures: row.pictures as RunReply['pictures'],
+    outputs: row.outputs as RunSummary['outputs'],
   }
 }

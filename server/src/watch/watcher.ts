@@ -13,6 +13,7 @@ import type { Shelf } from '../store/shelf.ts'
 import type { Watch, Watches } from '../store/watches.ts'
 import { filesIn, type Found } from './folder.ts'
 import { nextAfter } from './schedule.ts'
+import { toldBy } from './told.ts'
 
 type Parts = { readonly watches: Watches; readonly flows: Flows; readonly runs: Runs; readonly files: FileStore; readonly shelf: Shelf; readonly replays: Replays; readonly bench: Bench; readonly fetchAnew: (source: number) => Promise<FileRef>; readonly fault: (error: unknown) => void }
 
@@ -98,7 +99,8 @@ export class Watcher {
       await this.say(watch, { what: 'waits', sentence: `It does not fit without an answer. ${fit.findings.filter(({ code }) => !['new-column', 'new-sheet', 'known-name'].includes(code)).map(({ sentence }) => sentence).join(' ')}`, files: now })
       return
     }
-    const run = await replays.begin({ flow: watch.flow, edit: story.edit, asked: { files: now, renames: {}, allowChanges: false, parameters: {}, pictures: story.pictures, databases: true }, clock: wallClock(), alone: true })
+    const clock = wallClock()
+    const run = await replays.begin({ flow: watch.flow, edit: story.edit, asked: { files: now, renames: {}, allowChanges: false, parameters: toldBy(watch.settings.parameters, clock), pictures: story.pictures, databases: true }, clock, alone: true })
     await watches.note(watch.id, { what: 'replays', sentence: `${[...new Set(Object.values(now).flat().map(({ name }) => name))].join(', ')}${named ? `; not used: ${named}` : ''}`, run, files: now })
   }
   private async say(watch: Watch, noted: Parameters<Watches['note']>[1]): Promise<void> {

@@ -105,7 +105,8 @@ export const Replay = () => {
   /** The replay before this one, or where there is none what Compose showed. */
   const composed: Pick<RunReply, 'tables'> = { tables: flow.recipe.tables.map(({ id }, i) => ({ id, steps: stories[i]?.data?.steps.flatMap(({ account }) => (account ? [account] : [])) ?? [] })) }
   const shownAt = runs.data?.runs.find(({ id }) => id === shownId)?.startedAt ?? new Date().toISOString()
-  const last = runs.data?.runs.find(({ id, state: ended, startedAt }) => ended === 'done' && id !== shownId && startedAt < shownAt) ?? composed
+  const lastId = runs.data?.runs.find(({ id, state: ended, startedAt }) => ended === 'done' && id !== shownId && startedAt < shownAt)?.id
+  const last = useQuery(runQuery(place, lastId ?? '')).data ?? (lastId === undefined ? composed : undefined)
   const drop = { onDragOver: (event: DragEvent) => event.preventDefault(), onDrop: (event: DragEvent) => (event.preventDefault(), void take([...event.dataTransfer.files])) }
   return (
     <main className="grid min-h-0 grid-cols-[minmax(420px,560px)_1fr]" {...drop}>
@@ -197,7 +198,7 @@ export const Replay = () => {
           {report && <Button onClick={() => download(`${flow.recipe.name} fit`, 'json', `data:application/json,${encodeURIComponent(JSON.stringify({ verdict: report.verdict, findings: report.findings }, null, 2))}`)}>Download this report</Button>}
         </div>
         {report?.verdict === 'does-not-fit' && <p className="mt-2 text-ink-2">Answer what is asked above first.</p>}
-        {flow.rights === 'all' && <ByItself place={place} show={setRunId} look={(waiting) => (setFiles(waiting), setRenames({}), setRunId(''))} />}
+        {flow.rights === 'all' && <ByItself place={place} parameters={flow.recipe.parameters ?? []} show={setRunId} look={(waiting) => (setFiles(waiting), setRenames({}), setRunId(''))} />}
       </section>
       <section className="relative overflow-auto bg-sheet px-[30px] py-[26px]" aria-label="What happened">
         {run.data?.state === 'running' && (
@@ -224,7 +225,7 @@ export const Replay = () => {
         ) : (
           !run.data && <p className="mb-6 font-serif text-[14px] text-ink-3 italic">What the replay does to your rows will stand here, beside what it did last time.</p>
         )}
-<PastReplays runs={runs.data?.runs ?? []} shown={shownId} show={setRunId} />
+        <PastReplays runs={runs.data?.runs ?? []} shown={shownId} show={setRunId} />
       </section>
     </main>
   )

@@ -1,4 +1,4 @@
-import { useMutation } from '@tanstack/react-query'
+import { useMutation, useQuery } from '@tanstack/react-query'
 import { counted, tableNames } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import type { FlowReply, ProofReply } from '@fabula/core/api'
@@ -23,6 +23,7 @@ const Verdict = ({ language, told }: { language: string; told: Told }) => (
 /** Runs both scripts on the flow's own inputs and holds what they give against what Fabula gives. */
 export const Proof = ({ flow, place }: { flow: FlowReply; place: Place }) => {
   const proof = useMutation({ mutationFn: () => ask(api.proofReply, 'POST', `${place.base}/prove`) })
+  const progress = useQuery({ queryKey: ['proving', place.base], queryFn: () => ask(api.progressReply, 'GET', `${place.base}/prove`), enabled: proof.isPending, refetchInterval: 250, gcTime: 0 }).data
   const nameOf = tableNames(flow.recipe)
   return (
     <section aria-label="Proof">
@@ -32,7 +33,13 @@ export const Proof = ({ flow, place }: { flow: FlowReply; place: Place }) => {
         Prove it
       </Button>
       <div role="status" className="mt-2">
-        {proof.isPending && <p className="text-[12.5px] text-ink-2">Running the scripts and comparing…</p>}
+        {proof.isPending && (
+          <p className="flex items-center gap-2.5 text-[12.5px] text-ink-2">
+            <progress className="w-[90px] flex-none" max={100} value={progress?.done ?? 0} aria-label="How far the proof is" />
+            <span className="flex-1">{progress?.doing || 'Beginning'}</span>
+            <Button onClick={() => void ask(api.progressReply, 'DELETE', `${place.base}/prove`)}>Stop</Button>
+          </p>
+        )}
         {proof.error && <Notice kind="went">{proof.error.message}</Notice>}
         {proof.data?.tables.map(({ table, rows, columns, sql, python }) => (
           <div key={table} className="mb-2 text-[12.5px]">

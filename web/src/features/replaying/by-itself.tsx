@@ -1,12 +1,15 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
+import type { Recipe } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import type { FileRef, WatchesReply, WatchSettings } from '@fabula/core/api'
 import { ask } from '../../api/client.ts'
 import { watchesQuery, type Place } from '../../api/queries.ts'
 import { Button, Notice } from '../../ui/parts.tsx'
 import { moment } from '../moments.ts'
+import { parameterInput } from '../parameters.tsx'
 
+type Parameter = NonNullable<Recipe['parameters']>[number]
 type Watch = WatchesReply['watches'][number]
 type Kind = WatchSettings['when']['kind']
 const kindWords: Readonly<Record<Kind, string>> = { arrival: 'as soon as new files arrive', daily: 'every day', weekly: 'every week', monthly: 'every month' }
@@ -15,8 +18,31 @@ const ordinal = (n: number): string => `${n}${n % 100 >= 11 && n % 100 <= 13 ? '
 const whenWords = ({ when, folder }: WatchSettings): string =>
   when.kind === 'arrival' ? `When new files arrive in ${folder ?? ''}` : `${when.kind === 'daily' ? 'Every day' : when.kind === 'weekly' ? `Every ${days[when.day - 1] ?? ''}` : `Every month on the ${ordinal(when.day)}`} at ${when.at}, with ${folder ? `the newest files in ${folder}` : 'what is kept or fetched anew'}`
 
+type Told = WatchSettings['parameters'][string]
+const dayWords: Readonly<Record<Extract<Told, { day: string }>['day'], string>> = { 'today': 'the day it runs', 'yesterday': 'the day before', 'last-month-end': 'the last day of the month before', 'last-month-begin': 'the first day of the month before', 'month-begin': 'the first day of the month' }
+const toldWords = (told: Told): string => ('value' in told ? told.value : dayWords[told.day])
+
+/** What a replay by itself is told for a value that is asked. */
+const ToldFor = ({ parameter: { name, type, value }, told, tell }: { parameter: Parameter; told: Told | undefined; tell: (next: Told | undefined) => void }) => (
+  <p className="flex flex-wrap items-center gap-2">
+    {name} is
+    <select className="field font-sans text-[13px]" aria-label={`What ${name} is`} value={told === undefined ? '' : 'value' in told ? 'value' : told.day} onChange={({ target }) => tell(target.value === '' ? undefined : target.value === 'value' ? { value: String(value ?? '') } : ({ day: target.value } as Told))}>
+      {value !== undefined && <option value="">{`${String(value ?? 'empty')}, as the story has it`}</option>}
+      {(type === 'date' || type === 'datetime') &&
+        Object.entries(dayWords).map(([day, words]) => (
+          <option key={day} value={day}>
+            {words}
+          </option>
+        ))}
+      <option value="value">always…</option>
+    </select>
+    {told && 'value' in told && <input className="field figures text-[13px]" {...parameterInput(type)} aria-label={`Always, for ${name}`} value={told.value} onChange={(event) => tell({ value: event.target.value })} />}
+  </p>
+)
+
 /** When a story is to replay itself, said in one sentence of choices. */
-const WatchForm = ({ done, close }: { done: (settings: WatchSettings) => void; close: () => void }) => {
+const WatchForm = ({ parameters, done, close }: { parameters: readonly Parameter[]; done: (settings: WatchSettings) => void; close: () => void }) => {
+  const [told, setTold] = useState<WatchSettings['parameters']>({})
   const [kind, setKind] = useState<Kind>('arrival')
   const [at, setAt] = useState('07:00')
   const [day, setDay] = useState(1)
@@ -28,7 +54,7 @@ const WatchForm = ({ done, close }: { done: (settings: WatchSettings) => void; c
       className="grid gap-2.5 rounded-lg border border-line bg-sheet p-3 font-serif text-[14px]"
       onSubmit={(event) => {
         event.preventDefault()
-        done({ when, folder: folder.trim() === '' ? null : folder.trim(), mail: mail.trim() === '' ? null : mail.trim() })
+        done({ when, folder: folder.trim() === '' ? null : folder.trim(), mail: mail.trim() === '' ? null : mail.trim(), parameters: told })
       }}
     >
       <p className="flex flex-wrap items-center gap-2">
@@ -68,6 +94,9 @@ const WatchForm = ({ done, close }: { done: (settings: WatchSettings) => void; c
         Who gets a notice (nobody, if empty)
         <input className="field text-[13px]" placeholder="ines@fernhollow.example" maxLength={320} value={mail} onChange={(event) => setMail(event.target.value)} />
       </label>
+      {parameters.map((one) => (
+        <ToldFor key={one.name} parameter={one} told={told[one.name]} tell={(next) => setTold(next ? { ...told, [one.name]: next } : Object.fromEntries(Object.entries(told).filter(([name]) => name !== one.name)))} />
+      ))}
       <div className="flex gap-2 font-sans">
         <Button look="main" type="submit">
           Begin
@@ -84,6 +113,7 @@ const WatchCard = ({ watch, put, show, look }: { watch: Watch; put: (change: { m
   <li className="rounded-lg border border-line bg-sheet px-3.5 py-2.5" aria-label={whenWords(watch.settings)}>
     <p className="font-serif text-[14px]">
       {whenWords(watch.settings)}
+      {Object.entries(watch.settings.parameters).map(([name, told]) => `, ${name} being ${toldWords(told)}`)}
       {watch.settings.mail ? `; ${watch.settings.mail} gets a notice.` : '.'}
     </p>
     <p className="mt-0.5 flex items-center gap-3 text-[12.5px] text-ink-2">
@@ -121,7 +151,7 @@ const WatchCard = ({ watch, put, show, look }: { watch: Watch; put: (change: { m
 )
 
 /** Stories that replay themselves: when, and what came of it. */
-export const ByItself = ({ place, show, look }: { place: Place; show: (run: string) => void; look: (files: Record<string, FileRef[]>) => void }) => {
+export const ByItself = ({ place, parameters, show, look }: { place: Place; parameters: readonly Parameter[]; show: (run: string) => void; look: (files: Record<string, FileRef[]>) => void }) => {
   const client = useQueryClient()
   const { data } = useQuery(watchesQuery(place))
   const [making, setMaking] = useState(false)
@@ -145,7 +175,7 @@ export const ByItself = ({ place, show, look }: { place: Place; show: (run: stri
           <WatchCard key={watch.id} watch={watch} show={show} look={look} put={({ method, on }) => watches.mutate({ method, id: watch.id, ...(on === undefined ? {} : { body: { on } }) })} />
         ))}
       </ul>
-      {making ? <WatchForm close={() => setMaking(false)} done={(body) => watches.mutate({ method: 'POST', body })} /> : <Button onClick={() => setMaking(true)}>Let it replay itself…</Button>}
+      {making ? <WatchForm parameters={parameters} close={() => setMaking(false)} done={(body) => watches.mutate({ method: 'POST', body })} /> : <Button onClick={() => setMaking(true)}>Let it replay itself…</Button>}
       {watches.error && <Notice kind="went">{watches.error.message}</Notice>}
     </section>
   )

@@ -1,5 +1,5 @@
 import { counted, figure } from '@fabula/core'
-import type { EditionsReply, RunReply } from '@fabula/core/api'
+import type { EditionsReply, RunReply, RunSummary } from '@fabula/core/api'
 import { Button } from '../../ui/parts.tsx'
 import { moment } from '../moments.ts'
 
@@ -9,10 +9,10 @@ const storyWords = (run: RunReply, editions: EditionsReply['editions']): string 
   return edition ? `the edition ${edition.name}` : `the story as changed on ${moment(run.editAt)}`
 }
 /** What a replay made is the same to the byte as what another one made. */
-const sameFiles = (run: RunReply, other: RunReply): boolean => run.outputs.every(({ hash, file, table }) => hash === '' || other.outputs.some((one) => one.file === file && one.table === table && one.hash === hash))
+const sameFiles = (run: RunReply, other: RunSummary): boolean => run.outputs.every(({ hash, file, table }) => hash === '' || other.outputs.some((one) => one.file === file && one.table === table && one.hash === hash))
 
 /** What a replay was told from: its files, answers, parameters, story; and whether one that was told again came out the same. */
-export const ToldFrom = ({ run, runs, editions, nameOf, again }: { run: RunReply; runs: readonly RunReply[]; editions: EditionsReply['editions']; nameOf: (input: string) => string; again: () => void }) => {
+export const ToldFrom = ({ run, runs, editions, nameOf, again }: { run: RunReply; runs: readonly RunSummary[]; editions: EditionsReply['editions']; nameOf: (input: string) => string; again: () => void }) => {
   const retold = runs.find(({ id }) => id === run.retells)
   const answers = Object.entries(run.renames).flatMap(([, names]) => Object.entries(names))
   const values = Object.entries(run.parameters)
@@ -69,7 +69,7 @@ export const ToldFrom = ({ run, runs, editions, nameOf, again }: { run: RunReply
 const states: Readonly<Record<RunReply['state'], string>> = { running: '… running', done: '✓ done', failed: '! failed', stopped: '– stopped' }
 
 /** Every replay, the newest first. */
-export const PastReplays = ({ runs, shown, show }: { runs: readonly RunReply[]; shown: string; show: (id: string) => void }) => (
+export const PastReplays = ({ runs, shown, show }: { runs: readonly RunSummary[]; shown: string; show: (id: string) => void }) => (
   <section aria-label="Past replays">
     <h2 className="mb-1 font-serif text-[16px] font-semibold">Past replays</h2>
     <ul>
