@@ -133,6 +133,7 @@ export const fitReply = z.object({
     z.discriminatedUnion('do', [
       z.object({ do: z.literal('rename'), column: z.string(), why: z.string() }),
       z.object({ do: z.literal('expect'), column: z.string(), type: columnType, why: z.string() }),
+      z.object({ do: z.literal('read-as'), column: z.string(), type: columnType, why: z.string() }),
       z.object({ do: z.literal('do-without'), column: z.string(), why: z.string() }),
       z.object({ do: z.literal('change-step'), params: z.record(z.string(), z.unknown()), why: z.string() }),
     ]),

@@ -1,3 +1,4 @@
+import type { Read } from '../steps/open.ts'
 import type { FitOffer } from './fit.ts'
 import { withKnownName } from './known-names.ts'
 import type { Input, Recipe } from './schema.ts'
@@ -9,7 +10,20 @@ export const answered = (recipe: Recipe, { input, step, column }: { readonly inp
     case 'rename':
       return inputs((one) => withKnownName(one, column ?? '', offer.column))
     case 'expect':
-      return inputs((one) => ({ ...one, columns: [...(one.columns ?? []), { name: offer.column, type: offer.type }] }))
+      return inputs(({ columns = [], ...one }) => ({ ...one, columns: columns.some(({ name }) => name === offer.column) ? columns.map((field) => (field.name === offer.column ? { ...field, type: offer.type } : field)) : [...columns, { name: offer.column, type: offer.type }] }))
+    case 'read-as':
+      return {
+        ...recipe,
+        tables: recipe.tables.map((table) => ({
+          ...table,
+          steps: table.steps.map((one) => {
+            if (one.kind !== 'open' || one.input !== input) return one
+            const { types, ...read } = (one.read ?? {}) as Read
+            if (types === 'text') return one
+            return { ...one, read: { ...read, types: { ...(typeof types === 'object' ? types : {}), [offer.column]: { type: offer.type } } } }
+          }),
+        })),
+      }
     case 'do-without':
       return inputs((one) => ({ ...one, columns: (one.columns ?? []).filter(({ name }) => name !== offer.column) }))
     case 'change-step':

@@ -61,6 +61,12 @@ test('a type that changed breaks the step that needs the old one', () => {
   expect(verdict).toBe('does-not-fit')
   expect(findings.map(({ code }) => code)).toEqual(['changed-type', 'broken-step'])
   expect(findings[0]?.sentence).toBe('“Fee” in Visits was a number and is now text.')
+  // read as it was for good, with what that costs; or expected so from now on
+  const [readAs, expected] = findings[0]?.offers ?? []
+  expect(readAs).toEqual({ do: 'read-as', column: 'Fee', type: 'decimal', why: '1 cell cannot be read so and would be empty' })
+  if (!readAs || !expected || !findings[0]) throw new Error('nothing is offered')
+  expect(answered(story, findings[0], readAs).tables[0]?.steps[0]).toMatchObject({ kind: 'open', read: { types: { Fee: { type: 'decimal' } } } })
+  expect(answered(story, findings[0], expected).inputs[0]?.columns?.find(({ name }) => name === 'Fee')).toEqual({ name: 'Fee', type: 'text' })
 })
 
 test('rows far more or far fewer than last time are told, a usual month is not', () => {

@@ -10,11 +10,13 @@ import type { Recipe, Step } from './schema.ts'
 export type Verdict = 'fits' | 'fits-with-changes' | 'does-not-fit'
 /**
  * What can be answered: `rename` reads another column as this one, for one replay or for good; the others change the recipe
- * for good: `expect` a new column, `do-without` one that is gone, `change-step` puts `params` into the step.
+ * for good: `expect` a column that is new or of another type, `read-as` reads it as the type it had, `do-without` one
+ * that is gone, `change-step` puts `params` into the step.
  */
 export type FitOffer =
   | { readonly do: 'rename'; readonly column: string; readonly why: string }
   | { readonly do: 'expect'; readonly column: string; readonly type: ColumnType; readonly why: string }
+  | { readonly do: 'read-as'; readonly column: string; readonly type: ColumnType; readonly why: string }
   | { readonly do: 'do-without'; readonly column: string; readonly why: string }
   | { readonly do: 'change-step'; readonly params: Readonly<Record<string, unknown>>; readonly why: string }
 export type FitFinding = {
@@ -85,6 +87,16 @@ const journey = (recipe: Recipe, input: string, column: string, schema: Schema):
 }
 const stepWords = (steps: readonly Step[], names: TableNames): string => listed(steps.map((step) => quoted(sentenceText(step, names).replace(/\.$/, ''))))
 
+type Field = Schema[number]
+/** Read as it was, with what that costs; or taken as it is from now on. */
+const typeOffers = (table: Table, { name, type }: Field, before: Field): FitOffer[] => {
+  const lost = before.type === 'list' ? undefined : convert(table.named(name), { type: before.type }).unreadable.length
+  return [
+    ...(lost === undefined ? [] : [{ do: 'read-as' as const, column: name, type: before.type, why: lost === 0 ? 'every cell can be read so' : `${counted(lost, 'cell')} cannot be read so and would be empty` }]),
+    { do: 'expect', column: name, type, why: 'it is not told as changed any more' },
+  ]
+}
+
 const columnFindings = (recipe: Recipe, id: string, name: string, written: Schema, input: FitInput): FitFinding[] => {
   const now = input.table.schema
   const added = now.filter((field) => !written.some((one) => one.name === field.name))
@@ -100,7 +112,7 @@ const columnFindings = (recipe: Recipe, id: string, name: string, written: Schem
       return { code: 'missing-column', input: id, column, offers, sentence: `${name} has no column ${quoted(column)}.${best ? ` ${quoted(best.column)} may be it: ${best.why}.` : ''}` }
     }),
     ...added.map(({ name: column, type }): FitFinding => ({ code: 'new-column', input: id, column, offers: [{ do: 'expect', column, type, why: 'it is not told as new any more' }], sentence: `${name} has a new column ${quoted(column)}, which ${journey(recipe, id, column, now)}.` })),
-    ...changed.map(({ field, before }): FitFinding => ({ code: 'changed-type', input: id, column: field.name, offers: [], sentence: `${quoted(field.name)} in ${name} was ${typeWords[before.type]} and is now ${typeWords[field.type]}.` })),
+    ...changed.map(({ field, before }): FitFinding => ({ code: 'changed-type', input: id, column: field.name, offers: typeOffers(input.table, field, before), sentence: `${quoted(field.name)} in ${name} was ${typeWords[before.type]} and is now ${typeWords[field.type]}.` })),
   ]
 }
 
