@@ -9,9 +9,10 @@ const cells = z.array(z.union([z.string(), z.null()]))
 const field = z.object({ name: z.string(), type: z.enum(columnTypes) })
 const stand = { recipe: z.unknown(), table: z.string(), step: z.string() }
 const on = z.array(z.object({ left: z.string(), right: z.string() }))
-const page = { from: z.number().int().min(0), count: z.number().int().min(0).max(2000) }
+const from = z.number().int().min(0)
+const page = { from, count: z.number().int().min(0).max(500) }
 
-export const matchRequest = z.object({ ...stand, with: z.string(), on, ignoreCase: z.boolean(), trim: z.boolean(), matches: z.enum(['all', 'first', 'one']), show: z.enum(joinShows), ...page })
+export const matchRequest = z.object({ ...stand, with: z.string(), on, ignoreCase: z.boolean(), trim: z.boolean(), matches: z.enum(['all', 'first', 'one']), show: z.enum(joinShows), ...page, /** From which row the other table is shown. */ fromThere: from })
 const side = z.object({ columns: z.array(field), rows: z.number(), shown: z.object({ total: z.number(), rows: z.array(z.object({ row: z.number(), state: z.enum(['none', 'one', 'many']), cells })) }) })
 export const matchReply = z.object({
   left: side,

@@ -35,7 +35,7 @@ test('who meets nobody is told why, and each figure shows exactly its rows', () 
   const match = new Match(visits, prices, { on })
   expect(match.figures()).toMatchObject({ one: 1, many: 1, none: 5, emptyHere: 1, unused: 5, why: [{ reason: 'case', rows: 1 }, { reason: 'spaces', rows: 1 }, { reason: 'zeros', rows: 1, leading: ['left'] }], repeated: [{ key: 'XRY-1', here: 1, there: 2 }], repeatedKeys: 1 })
   const rows = (which: Parameters<Match['show']>[0]) => {
-    const { left, right } = match.show(which, 0, 10)
+    const { left, right } = match.show(which, [0, 0], 10)
     return [left.rows.map(({ cells }) => cells[1]), right.rows.map(({ cells }) => cells[0])]
   }
   expect(rows('none')[0]).toEqual(['con-1', null, 'BLD-2 ', '007', 'OPR-9'])

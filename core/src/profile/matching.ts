@@ -78,6 +78,9 @@ const sideOf = (table: Table, from: number, count: number, state: (row: number) 
   return { total, rows: shown.map((row) => ({ row, state: state(row), cells: cellsOf(table, row) })) }
 }
 
+/** From which row on each side is shown, of those that are asked for. */
+type Froms = readonly [here: number, there: number]
+
 /** Two tables held against each other by keys of the same types: who meets whom, who does not and why. */
 export class Match {
   private readonly left: Table
@@ -172,7 +175,7 @@ export class Match {
   }
 
   /** Exactly the rows that a figure counts, of both tables. */
-  show(which: JoinShow, from: number, count: number): { readonly left: Side; readonly right: Side } {
+  show(which: JoinShow, [from, fromThere]: Froms, count: number): { readonly left: Side; readonly right: Side } {
     const { met, ids } = this
     const usedMany = new Uint8Array(ids.count)
     ids.left.forEach((id) => {
@@ -198,7 +201,7 @@ export class Match {
       here = (row) => mine[row] === 1
       there = (row) => theirs[row] === 1 && !met.there[row]
     }
-    return { left: sideOf(this.left, from, count, stateHere, here), right: sideOf(this.right, from, count, stateThere, there) }
+    return { left: sideOf(this.left, from, count, stateHere, here), right: sideOf(this.right, fromThere, count, stateThere, there) }
   }
 }
 
@@ -216,4 +219,4 @@ export const typeWays = (left: Table, right: Table, how: Meeting): TypeWay[] => 
   )
 }
 
-export const rowsUnmatched = (left: Table, right: Table, from: number, count: number): { readonly left: Side; readonly right: Side } => ({ left: sideOf(left, from, count, () => 'one', undefined), right: sideOf(right, from, count, () => 'one', undefined) })
+export const rowsUnmatched = (left: Table, right: Table, [from, fromThere]: Froms, count: number): { readonly left: Side; readonly right: Side } => ({ left: sideOf(left, from, count, () => 'one', undefined), right: sideOf(right, fromThere, count, () => 'one', undefined) })

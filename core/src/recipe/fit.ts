@@ -180,7 +180,10 @@ export const fitRecipe = (recipe: Recipe, inputs: Readonly<Record<string, FitInp
     )
     const sheets = (input.missingSheets ?? []).map((sheet): FitFinding => ({ code: 'missing-sheet', input: id, sheet, offers: [], sentence: `${name} has no sheet ${quoted(sheet)}.` }))
     const known = (columns ?? []).flatMap(({ name: column, also = [] }) => also.flatMap((other): FitFinding[] => (input.renamed?.[other] === column ? [{ code: 'known-name', input: id, column, offers: [], sentence: `${quoted(other)} in ${name} is read as ${quoted(column)}, as the recipe says.` }] : [])))
-    return [...known, ...(columns && columns.length > 0 ? columnFindings(recipe, id, name, columns, input) : []), ...came, ...lacking, ...sheets, ...rowFinding(id, name, input)]
+    const files = new Set((input.parts ?? []).map(({ file }) => file))
+    const [file] = files
+    const found = [...known, ...(columns && columns.length > 0 ? columnFindings(recipe, id, name, columns, input) : []), ...came, ...lacking, ...sheets, ...rowFinding(id, name, input)]
+    return files.size === 1 && file !== undefined ? found.map((finding) => ({ ...finding, file })) : found
   })
   const broken = brokenSteps(ran?.plan ?? planRecipe(recipe, schemas))
   const told = findings.map((finding) => {

@@ -2,7 +2,7 @@ import { laidColumns, laidPartners, Match, Reconciliation, reconcileKeys, rowsUn
 import type { LayReply, MatchReply, ReconcileReply } from '@fabula/core/api'
 
 type On = readonly { readonly left: string; readonly right: string }[]
-export type MatchAsked = { readonly on: On; readonly ignoreCase: boolean; readonly trim: boolean; readonly matches: 'all' | 'first' | 'one'; readonly show: JoinShow; readonly from: number; readonly count: number }
+export type MatchAsked = { readonly on: On; readonly ignoreCase: boolean; readonly trim: boolean; readonly matches: 'all' | 'first' | 'one'; readonly show: JoinShow; readonly from: number; readonly fromThere: number; readonly count: number }
 
 const comparable = (left: Table, right: Table, { left: l, right: r }: On[number]): boolean => {
   const number = (type: string): string => (type === 'integer' || type === 'decimal' ? 'number' : type)
@@ -14,7 +14,7 @@ export const matchTables = (left: Table, right: Table, asked: MatchAsked): Match
   const there = asked.on.length > 0 && asked.on.every(({ left: l, right: r }) => left.indexOf(l) >= 0 && right.indexOf(r) >= 0)
   const fits = there && asked.on.every((pair) => comparable(left, right, pair))
   const match = fits ? new Match(left, right, asked) : undefined
-  const shown = match ? match.show(asked.show, asked.from, asked.count) : rowsUnmatched(left, right, asked.from, asked.count)
+  const shown = match ? match.show(asked.show, [asked.from, asked.fromThere], asked.count) : rowsUnmatched(left, right, [asked.from, asked.fromThere], asked.count)
   const side = (table: Table, part: (typeof shown)['left']): MatchReply['left'] => ({ columns: table.schema.map((field) => ({ ...field })), rows: table.rowCount, shown: { total: part.total, rows: part.rows.map(({ row, state, cells }) => ({ row, state, cells: [...cells] })) } })
   return {
     left: side(left, shown.left),

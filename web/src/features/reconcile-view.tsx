@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { counted, figure, sentenceText, tableNames, type ReconcileShow } from '@fabula/core'
 import type { ReconcileReply } from '@fabula/core/api'
 import { reconcileQuery } from '../api/queries.ts'
 import { Button, Notice } from '../ui/parts.tsx'
+import { Leaf, leafRows } from './benches/leaf.tsx'
 import { isNumeric, shownText } from './grid/cells.tsx'
 import type { Story } from './story-state.ts'
 
@@ -30,8 +31,9 @@ export const ReconcileView = ({ story }: { story: Story }) => {
   const here = chosen && moments.some((one) => keyOf(one) === keyOf(chosen)) ? chosen : (before.at(-1) ?? elsewhere[0] ?? own[0] ?? there)
   const [keys, setKeys] = useState<readonly string[] | null>(null)
   const [show, setShow] = useState<ReconcileShow>('different')
-  const [count, setCount] = useState(100)
-  const { data, error, isFetching } = useQuery(reconcileQuery(story.place, story.flow.files, { recipe, here: { table: here.table, step: here.step }, there, keys: keys ? [...keys] : null, show, from: 0, count }))
+  const [from, setFrom] = useState(0)
+  useEffect(() => setFrom(0), [show, chosen, keys])
+  const { data, error, isFetching } = useQuery(reconcileQuery(story.place, story.flow.files, { recipe, here: { table: here.table, step: here.step }, there, keys: keys ? [...keys] : null, show, from, count: leafRows }))
   const nameOf = (moment: Moment): string => {
     const table = recipe.tables.find(({ id }) => id === moment.table)
     return here.table === there.table ? `after ${(table?.steps.findIndex(({ id }) => id === moment.step) ?? 0) + 1}` : (table?.name ?? '')
@@ -73,7 +75,7 @@ export const ReconcileView = ({ story }: { story: Story }) => {
                 [data.same, 'all', `${data.same === 1 ? 'row is' : 'rows are'} the same`, ''],
               ] as const
             ).map(([n, which, words, tone]) => (
-              <button key={which} type="button" aria-pressed={show === which} className="flex items-baseline gap-2 rounded px-1.5 py-0.5 text-left hover:bg-sunk aria-pressed:bg-token-tint" onClick={() => (setShow(show === which ? 'different' : which), setCount(100))}>
+              <button key={which} type="button" aria-pressed={show === which} className="flex items-baseline gap-2 rounded px-1.5 py-0.5 text-left hover:bg-sunk aria-pressed:bg-token-tint" onClick={() => setShow(show === which ? 'different' : which)}>
                 <b className={`min-w-[54px] text-right text-[16px] ${n > 0 ? tone : 'text-ink-3'}`}>{figure(n)}</b> <span className="text-ink-2">{words}</span>
               </button>
             ))}
@@ -153,16 +155,7 @@ export const ReconcileView = ({ story }: { story: Story }) => {
             </tbody>
           </table>
           {data.shown.total === 0 && <p className="p-4 font-serif text-[14px] text-ink-3 italic">{show === 'different' ? 'Nothing differs: the same rows stand in both.' : 'No such rows.'}</p>}
-          {data.shown.total > data.shown.rows.length && (
-            <p className="figures px-3.5 py-2 text-[12px] text-ink-3">
-              the first {figure(data.shown.rows.length)} of {counted(data.shown.total, 'row')}{' '}
-              {count < 2000 && (
-                <Button look="link" className="py-0! text-[12px]" onClick={() => setCount(Math.min(2000, count * 4))}>
-                  More
-                </Button>
-              )}
-            </p>
-          )}
+          <Leaf from={from} shown={data.shown.rows.length} total={data.shown.total} go={setFrom} />
         </div>
       )}
     </div>

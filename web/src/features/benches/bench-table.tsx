@@ -1,15 +1,15 @@
 import type { ReactNode } from 'react'
-import { counted, figure } from '@fabula/core'
 import type { MatchReply } from '@fabula/core/api'
-import { Button, Dot } from '../../ui/parts.tsx'
+import { Dot } from '../../ui/parts.tsx'
 import { isNumeric, shownText } from '../grid/cells.tsx'
+import { Leaf } from './leaf.tsx'
 
 type Side = MatchReply['left']
 const tints = { none: 'bg-went-tint', one: '', many: 'bg-turned-tint' } as const
 const marks = { none: '∅', one: '', many: '×' } as const
 
 /** One of two tables on the join bench: its key columns first, rows that meet none or several tinted and marked. */
-export const BenchTable = ({ name, strand, side, keys, marked, more, told }: { name: string; strand: number; side: Side; keys: readonly string[]; /** Whether rows are marked by how many they meet. */ marked: boolean; more: () => void; told: ReactNode }) => {
+export const BenchTable = ({ name, strand, side, keys, marked, from, go, told }: { name: string; strand: number; side: Side; keys: readonly string[]; /** Whether rows are marked by how many they meet. */ marked: boolean; from: number; go: (from: number) => void; told: ReactNode }) => {
   const order = [...keys.flatMap((key) => side.columns.flatMap((field, at) => (field.name === key ? [at] : []))), ...side.columns.flatMap((field, at) => (keys.includes(field.name) ? [] : [at]))]
   const { shown } = side
   return (
@@ -48,16 +48,7 @@ export const BenchTable = ({ name, strand, side, keys, marked, more, told }: { n
           </tbody>
         </table>
         {shown.total === 0 && <p className="px-3.5 py-3 font-serif text-ink-3 italic">No such rows.</p>}
-        {shown.total > shown.rows.length && (
-          <p className="figures px-3.5 py-2 text-[12px] text-ink-3">
-            the first {figure(shown.rows.length)} of {counted(shown.total, 'row')}{' '}
-            {shown.rows.length < 2000 && (
-              <Button look="link" className="py-0! text-[12px]" onClick={more}>
-                More
-              </Button>
-            )}
-          </p>
-        )}
+        <Leaf from={from} shown={shown.rows.length} total={shown.total} go={go} />
       </div>
     </section>
   )

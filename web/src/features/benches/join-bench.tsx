@@ -6,6 +6,7 @@ import { matchQuery } from '../../api/queries.ts'
 import { Button, Notice, Segments } from '../../ui/parts.tsx'
 import type { Story } from '../story-state.ts'
 import { BenchTable } from './bench-table.tsx'
+import { leafRows } from './leaf.tsx'
 import { standBefore, without } from './stand-before.ts'
 
 type On = { readonly left: string; readonly right: string }
@@ -176,14 +177,14 @@ export const JoinBench = ({ step, story }: { step: Step; story: Story }) => {
   const on = (step.on as readonly On[] | undefined) ?? []
   const how = step.how as JoinHow
   const [show, setShow] = useState<JoinShow>('all')
-  const [count, setCount] = useState(100)
-  useEffect(() => setCount(100), [show, other])
+  const [from, setFrom] = useState<readonly [number, number]>([0, 0])
+  useEffect(() => setFrom([0, 0]), [show, other, JSON.stringify(on)])
   useEffect(() => setShow('all'), [other, JSON.stringify(on)])
   const { tables } = story.recipe
   const nameOf = (id: string): string => tables.find((table) => table.id === id)?.name ?? id
   const names = [nameOf(story.table?.id ?? ''), nameOf(other)] as const
   const strands = [story.table?.id, other].map((id) => tables.findIndex((table) => table.id === id)) as unknown as readonly [number, number]
-  const { data, error, isPlaceholderData } = useQuery(matchQuery(story.place, story.flow.files, standBefore(story, step.id), other, { on: [...on], ignoreCase: step.ignoreCase === true, trim: step.trim === true, matches: (step.matches as 'all' | 'first' | 'one' | undefined) ?? 'all', show, from: 0, count }))
+  const { data, error, isPlaceholderData } = useQuery(matchQuery(story.place, story.flow.files, standBefore(story, step.id), other, { on: [...on], ignoreCase: step.ignoreCase === true, trim: step.trim === true, matches: (step.matches as 'all' | 'first' | 'one' | undefined) ?? 'all', show, from: from[0], fromThere: from[1], count: leafRows }))
   // a sentence that was just begun takes the likeliest keys; whoever has chosen keys keeps them
   const settled = useRef(story.draft?.isNew ? '' : other)
   const named = data && JSON.stringify(data.suggestions)
@@ -258,9 +259,9 @@ export const JoinBench = ({ step, story }: { step: Step; story: Story }) => {
       </div>
       <Ways how={how} matching={data.matching} before={data.left.rows} names={names} strands={strands} choose={(one) => story.reword(one === 'cross' ? ({ ...without(step, 'on', 'matches', 'ignoreCase', 'trim'), how: one } as Step) : ({ ...step, how: one, on: on.length > 0 ? on : [next] } as Step))} />
       <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_208px_minmax(0,1fr)]">
-        <BenchTable name={names[0]} strand={strands[0]} side={data.left} keys={on.map(({ left }) => left)} marked={data.matching !== null && how !== 'cross'} more={() => setCount(Math.min(2000, count * 3))} told={shown('left')} />
+        <BenchTable name={names[0]} strand={strands[0]} side={data.left} keys={on.map(({ left }) => left)} marked={data.matching !== null && how !== 'cross'} from={from[0]} go={(at) => setFrom([at, from[1]])} told={shown('left')} />
         <div className="min-h-0 border-x border-line bg-paper">{how === 'cross' ? <p className="p-3 text-ink-2">No key is needed: {figure(data.left.rows)} × {figure(data.right.rows)} rows.</p> : <Figures data={data} names={names} show={show} setShow={setShow} step={step} story={story} />}</div>
-        <BenchTable name={names[1]} strand={strands[1]} side={data.right} keys={on.map(({ right }) => right)} marked={data.matching !== null && how !== 'cross'} more={() => setCount(Math.min(2000, count * 3))} told={shown('right')} />
+        <BenchTable name={names[1]} strand={strands[1]} side={data.right} keys={on.map(({ right }) => right)} marked={data.matching !== null && how !== 'cross'} from={from[1]} go={(at) => setFrom([from[0], at])} told={shown('right')} />
       </div>
       <Bring step={step} data={data} story={story} />
     </div>
