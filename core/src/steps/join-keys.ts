@@ -1,7 +1,7 @@
-import { isEmptyAt, lengthOf, typeTogether, type Column } from '../table/column.ts'
+import { holdsWords, isEmptyAt, lengthOf, typeTogether, type Column } from '../table/column.ts'
 import { concat, mapText } from '../table/gather.ts'
 import { groupBy } from '../table/group.ts'
-import { ints } from '../table/memory.ts'
+import { hasBit, ints } from '../table/memory.ts'
 import { convert } from '../table/reading.ts'
 import { lower, trim } from '../table/text.ts'
 
@@ -10,6 +10,13 @@ export type Seeing = { readonly ignoreCase?: boolean | undefined; readonly trim?
 /** Text as keys are compared: cut and in small letters where so asked. */
 const seen = (column: Column, { ignoreCase, trim: cut }: Seeing): Column =>
   column.type !== 'text' || (!ignoreCase && !cut) ? column : mapText(column, (text) => (ignoreCase ? lower(cut ? trim(text) : text) : trim(text)))
+
+/** Rows whose cell is empty get the id -1. */
+const withoutEmpty = (ids: Int32Array, column: Column): void => {
+  if (holdsWords(column)) {
+    for (let i = 0; i < ids.length; i++) if (isEmptyAt(column, i)) ids[i] = -1
+  } else if (column.empty) for (let i = 0; i < ids.length; i++) if (hasBit(column.empty, i)) ids[i] = -1
+}
 
 /**
  * Rows of two tables by their keys: `left[i] === right[k]` where all keys are equal; -1 where one of them is empty, which
@@ -23,8 +30,8 @@ export const keyIds = (left: readonly Column[], right: readonly Column[], how: S
     return concat(type, [convert(seen(column, how), { type }).column, convert(seen(right[i] as Column, how), { type }).column])
   })
   const { ids, count } = groupBy(both, n + m)
-  const all = Int32Array.from(ids)
-  for (const column of both) for (let i = 0; i < all.length; i++) if (isEmptyAt(column, i)) all[i] = -1
+  const all = new Int32Array(ids.buffer, ids.byteOffset, ids.length)
+  for (const column of both) withoutEmpty(all, column)
   return { left: all.subarray(0, n), right: all.subarray(n), count }
 }
 

@@ -116,7 +116,7 @@ const keyColumn = (left: Table, right: Table, { field, on, pairs }: { field: Fie
   const mine = convert(left.named(on.left), { type: field.type }).column
   const theirs = convert(right.named(on.right), { type: field.type }).column
   // the other's values stand only in the last rows, where there is no row on the left
-  const alone = pairs.left.findIndex((row) => row < 0)
+  const alone = pairs.left.indexOf(-1)
   if (alone < 0) return gather(mine, pairs.left)
   return concat(field.type, [gather(mine, pairs.left.subarray(0, alone)), gather(theirs, pairs.right.subarray(alone))])
 }

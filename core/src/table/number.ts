@@ -12,6 +12,9 @@ const plainSmall = (text: string): string => {
 
 /** The shortest form at 15 significant digits; an exponent below 1e-7 and from 1e21 up; never -0. */
 export const formatDecimal = (value: number): string => {
+  const short = String(value)
+  // up to 15 digits a decimal comes back from its nearest value unchanged
+  if (short.length <= 15 && !short.includes('e')) return short
   const rounded = shown(value)
   if (rounded === 0) return '0'
   const text = String(rounded)

@@ -56,6 +56,7 @@ export const prove = async (asked: Asked, desk: Desk): Promise<ProofReply> => {
   stopHere()
   const sql = await (async () => {
     const out = (table: string): string => join(folder, `sql-${table}.csv`)
+    say(15, 'Starting the embedded database')
     const db = await PGlite.create()
     try {
       const variables = Object.fromEntries([...given.sql.flatMap(({ id, paths }) => paths.map((path, i) => [i === 0 ? id.replaceAll('-', '_') : `${id.replaceAll('-', '_')}_${i + 1}`, path])), ...wanted.map(({ table }) => [`out_${table.replaceAll('-', '_')}`, out(table)]), ['now', clock], ['quiet', '1']]) as Record<string, string>
