@@ -1,4 +1,5 @@
-import { holdsWords, isEmptyAt, lengthOf, textAt, type Column } from '../table/column.ts'
+import { holdsWords, type Column, type TextColumn } from '../table/column.ts'
+import { floats, hasBit } from '../table/memory.ts'
 import { textOfCell } from '../table/reading.ts'
 import type { Table } from '../table/table.ts'
 
@@ -10,44 +11,62 @@ const risky = /^[=+\-@\t\r]/
 const plainNumber = /^[-+]?(?:[0-9]+\.?[0-9]*|\.[0-9]+)(?:[eE][-+]?[0-9]+)?$/
 export const guarded = (text: string): string => (risky.test(text) && !plainNumber.test(text) ? `'${text}` : text)
 
-/** The cells of a column as CSV writes them; a coded text is quoted once per word. */
-const writer = (column: Column, guard: boolean): ((row: number) => string) => {
-  if (holdsWords(column)) {
-    const write = guard ? (text: string) => cell(guarded(text)) : cell
-    if (column.form === 'plain') return (row) => write(textAt(column, row))
-    const words = column.words.map(write)
-    return (row) => words[column.codes[row] as number] as string
+const cacheSize = 1 << 17
+/** Values written before, each in the slot its size leads to: most exports repeat their prices and days. */
+const remembered = (write: (value: number) => string): ((value: number) => string) => {
+  const values = floats(cacheSize).fill(NaN)
+  const texts = Array<string>(cacheSize).fill('')
+  return (value) => {
+    const slot = (value * 2654.435769) & (cacheSize - 1)
+    if (values[slot] === value) return texts[slot] as string
+    values[slot] = value
+    return (texts[slot] = write(value))
   }
-  const { type, values } = column
-  if (type === 'boolean') return (row) => (isEmptyAt(column, row) ? '' : values[row] === 1 ? 'true' : 'false')
-  if (type === 'integer') return (row) => (isEmptyAt(column, row) ? '' : String(values[row]))
-  const known = new Map<number, string>()
-  return (row) => {
-    if (isEmptyAt(column, row)) return ''
-    const value = values[row] as number
-    let text = known.get(value)
-    if (text === undefined) {
-      text = textOfCell(type, value)
-      if (known.size < 100_000) known.set(value, text)
+}
+
+/** Puts the cells of rows `from` to `to` of a column into `cells` as CSV writes them. */
+type Writer = (from: number, to: number, cells: string[]) => void
+const textWriter = (column: TextColumn, guard: boolean): Writer => {
+  const write = guard ? (text: string) => cell(guarded(text)) : cell
+  if (column.form === 'plain')
+    return (from, to, cells) => {
+      for (let row = from; row < to; row++) cells[row - from] = write(column.strings[row] as string)
     }
-    return text
+  const { codes } = column
+  const words = column.words.map(write)
+  return (from, to, cells) => {
+    for (let row = from; row < to; row++) cells[row - from] = words[codes[row] as number] as string
+  }
+}
+const writer = (column: Column, guard: boolean): Writer => {
+  if (holdsWords(column)) return textWriter(column, guard)
+  const { type, values, empty } = column
+  const write = type === 'boolean' ? (value: number) => (value === 1 ? 'true' : 'false') : type === 'integer' ? String : remembered((value) => textOfCell(type, value))
+  return (from, to, cells) => {
+    for (let row = from; row < to; row++) cells[row - from] = hasBit(empty, row) ? '' : write(values[row] as number)
   }
 }
 
 /** CSV as section 2 of the recipe writes it, in pieces of some thousand rows: comma, LF, a header, quotes only where needed, empty is nothing. */
 export function* csvPieces(table: Table, guard = false, rowsAPiece = 8192): Generator<string> {
   yield `${table.names.map((name) => cell(guard ? guarded(name) : name)).join(',')}\n`
-  const columns = table.names.map((_, i) => table.column(i))
-  const writers = columns.map((column) => writer(column, guard))
-  const rows = columns[0] ? lengthOf(columns[0]) : 0
-  for (let from = 0; from < rows; from += rowsAPiece) {
-    let piece = ''
-    for (let row = from; row < Math.min(rows, from + rowsAPiece); row++) {
-      for (let c = 0; c < writers.length; c++) piece += (c > 0 ? ',' : '') + (writers[c] as (row: number) => string)(row)
-      piece += '\n'
-    }
-    yield piece
+  const writers = table.names.map((_, i) => writer(table.column(i), guard))
+  const cells = writers.map(() => Array<string>(rowsAPiece).fill(''))
+  for (let from = 0; from < table.rowCount; from += rowsAPiece) {
+    const to = Math.min(table.rowCount, from + rowsAPiece)
+    writers.forEach((write, c) => write(from, to, cells[c] as string[]))
+    yield rowsOf(cells, to - from)
   }
+}
+const rowsOf = (cells: readonly (readonly string[])[], rows: number): string => {
+  const [first = [], ...rest] = cells
+  let piece = ''
+  for (let row = 0; row < rows; row++) {
+    piece += first[row] as string
+    for (let c = 0; c < rest.length; c++) piece += ',' + ((rest[c] as readonly string[])[row] as string)
+    piece += '\n'
+  }
+  return piece
 }
 
 export const writeCsv = (table: Table, guard = false): string => [...csvPieces(table, guard)].join('')

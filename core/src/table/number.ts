@@ -12,10 +12,14 @@ const plainSmall = (text: string): string => {
 
 /** The shortest form at 15 significant digits; an exponent below 1e-7 and from 1e21 up; never -0. */
 export const formatDecimal = (value: number): string => {
-  const short = String(value)
-  // up to 15 digits a decimal comes back from its nearest value unchanged
-  if (short.length <= 15 && !short.includes('e')) return short
-  const rounded = shown(value)
+  // what has few places is written at once: up to 15 digits a decimal comes back from its nearest value unchanged
+  if (Number.isInteger(value * 1e4)) {
+    const short = String(value)
+    if (short.length <= 15 && !short.includes('e')) return short
+  }
+  const digits = value.toPrecision(15)
+  if (!digits.includes('e') && Math.abs(value) >= 1e-6) return digits.endsWith('0') && digits.includes('.') ? digits.replace(/\.?0+$/, '') : digits
+  const rounded = Number(digits)
   if (rounded === 0) return '0'
   const text = String(rounded)
   return Math.abs(rounded) < 1e-6 && Math.abs(rounded) >= 1e-7 ? plainSmall(text) : text.replace('e+', 'e')
