@@ -1,5 +1,5 @@
 import { neededBlocks } from '../generate/blocks.ts'
-import { pythonRuntime } from '../generate/python-runtime.ts'
+import { pythonRuntime } from '../generate/python/index.ts'
 import { code, comment, joined, lines, py, type Code } from '../generate/tag.ts'
 import { fileColumns, isWorkbook, type Read } from '../steps/open.ts'
 import type { PythonContext } from '../steps/step-kind.ts'
