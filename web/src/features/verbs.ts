@@ -1,4 +1,4 @@
-import { crosstabSteps, stepKinds, takesFor, unpivotFor, takeWords, writeColumn, type Schema, type Step, type StepKindName } from '@fabula/core'
+import { crosstabSteps, freeName, stepKinds, takesFor, unpivotFor, takeWords, writeColumn, type Schema, type Step, type StepKindName } from '@fabula/core'
 import { builders } from './building/builders.ts'
 
 /** What is selected: columns, a cell, a part of its text, several values of a column, or nothing (the table). */
@@ -12,6 +12,7 @@ export type Selection =
 /** A verb begins a sentence, or a builder that writes one. */
 export type Verb = { readonly name: string; readonly words: readonly string[]; readonly key?: string; readonly step: Omit<Step, 'id'>; /** What is missing before it can begin. */ readonly needs?: string; /** Several sentences at once. */ readonly steps?: readonly Omit<Step, 'id'>[]; /** Shows the selection as a chart. */ readonly draw?: readonly string[]; readonly builder?: { readonly id: string; readonly columns: readonly string[] } }
 
+const fresh = (name: string, schema: Schema): string => freeName(name, schema.map((field) => field.name))
 const valueFor = (text: string | null, type: Schema[number]['type'] | undefined): unknown =>
   text === null ? null : type === 'integer' || type === 'decimal' ? Number(text) : type === 'boolean' ? text === 'true' : text
 
@@ -53,28 +54,35 @@ const tableVerbs = (columns: readonly string[], schema: Schema, [other]: readonl
 const builderVerbs = (columns: readonly string[], schema: Schema): Verb[] =>
   builders.filter((builder) => builder.fits(columns, schema)).map(({ id, verb, words }) => ({ name: verb, words, step: { kind: 'derive' }, builder: { id, columns } }))
 
+/** What empty cells are filled with at first; a list has no such value. */
+const fillings: Readonly<Partial<Record<Schema[number]['type'], unknown>>> = { text: 'unknown', integer: 0, decimal: 0, boolean: false, date: '2031-01-01', datetime: '2031-01-01T00:00:00', time: '00:00:00' }
 const columnVerbs = (columns: readonly string[], schema: Schema, tables: readonly TableHere[]): Verb[] => {
   const [first = ''] = columns
   const one = columns.length === 1
   const type = schema.find(({ name }) => name === first)?.type
-  const numbers = columns.filter((name) => ['integer', 'decimal'].includes(schema.find((field) => field.name === name)?.type ?? ''))
+  const typeIn = (name: string) => schema.find((field) => field.name === name)?.type
+  const numbers = columns.filter((name) => ['integer', 'decimal'].includes(typeIn(name) ?? ''))
+  const texts = columns.filter((name) => typeIn(name) === 'text')
+  // one value can only fill columns of one type
+  const alike = columns.filter((name) => typeIn(name) === type)
+  const filling = type && fillings[type]
   return [
     of('filter', { where: { column: first, op: 'is-filled' } }, undefined, 'F'),
     ...(one ? [of('rename', { names: { [first]: first } }, undefined, 'F2')] : []),
-    of('cast', { columns, type: type === 'text' ? 'decimal' : 'text' }, one ? 'Change its type' : 'Change their type', 'T'),
-    of('drop', { columns }, one ? 'Drop it' : 'Drop them', 'Del'),
+    of('cast', { columns, type: texts.length === columns.length ? 'decimal' : 'text' }, one ? 'Change its type' : 'Change their type', 'T'),
+    ...(columns.length < schema.length ? [of('drop', { columns }, one ? 'Drop it' : 'Drop them', 'Del')] : []),
     of('select', { columns }, one ? 'Keep only this column' : 'Keep only these columns'),
     of('move', { columns, to: 'first' }, 'Move to the front'),
     of('fill', { columns, direction: 'down' }),
-    of('fill-empty', { columns, with: type === 'integer' || type === 'decimal' ? 0 : type === 'boolean' ? false : type === 'text' ? 'unknown' : '2031-01-01' }),
+    ...(filling === undefined ? [] : [of('fill-empty', { columns: alike, with: filling })]),
     { name: one ? 'Draw it…' : 'Draw them…', words: ['chart', 'graph', 'plot', 'bar', 'line', 'pie', 'picture', 'diagram', 'visualise', 'histogram', 'scatter'], step: { kind: 'derive' }, draw: columns },
     ...builderVerbs(columns, schema),
-    of('cases', { as: one ? `${first} kind` : 'Kind', cases: [{ when: { column: first, op: 'is-filled' }, then: 'yes' }], otherwise: 'no', after: columns.at(-1) ?? first }),
+    of('cases', { as: fresh(one ? `${first} kind` : 'Kind', schema), cases: [{ when: { column: first, op: 'is-filled' }, then: 'yes' }], otherwise: 'no', after: columns.at(-1) ?? first }),
     ...(one && type === 'text' ? [of('unify', { column: first, groups: [], judged: 'characters' }), of('split', { column: first, by: { delimiter: ';' }, into: { columns: 'found' } }), of('extract', { column: first, as: `${first} part`, take: { before: '-' }, after: first })] : []),
-    ...(type === 'text' ? [of('clean-text', { columns, do: ['trim', 'collapse-spaces'] })] : []),
+    ...(texts.length > 0 ? [of('clean-text', { columns: texts, do: ['trim', 'collapse-spaces'] })] : []),
     ...(one ? [of('duplicate', { column: first, as: first, after: first })] : [of('combine', { columns, as: columns.join(' '), with: ' ', keep: true })]),
     of('number', { as: 'Number', within: columns }, one ? 'Number the rows of each value' : 'Number the rows of each combination'),
-    ...(type === 'text' ? [of('replace', { columns, find: ' ', with: '', match: 'part' })] : []),
+    ...(texts.length > 0 ? [of('replace', { columns: texts, find: ' ', with: '', match: 'part' })] : []),
     ...(type === 'list' && one ? [of('unroll', { column: first })] : []),
     ...pivotVerbs(columns, schema),
     ...tableVerbs(columns, schema, tables),
@@ -83,7 +91,7 @@ const columnVerbs = (columns: readonly string[], schema: Schema, tables: readonl
     ...(numbers[0] !== undefined ? [of('check', { total: { column: numbers[0], equals: 0 }, else: 'warn', say: '' }, 'Check its total')] : []),
     of('sort', { by: columns.map((column) => ({ column })) }, `Sort by ${one ? 'it' : 'them'}`, 'S'),
     of('distinct', { columns }, one ? 'Keep one row of each value' : 'Keep one row of each combination'),
-    ...(one ? [of('derive', { as: `${first} 2`, formula: writeColumn(first), after: first }, 'Compute a column from it')] : shapeVerbs(columns, schema)),
+    ...(one ? [of('derive', { as: fresh(first, schema), formula: writeColumn(first), after: first }, 'Compute a column from it')] : shapeVerbs(columns, schema)),
     of('summarise', numbers.length === columns.length ? { by: [], measures: numbers.map((column) => ({ how: 'sum', column, as: `Total ${column}` })) } : { by: columns.filter((name) => !numbers.includes(name)), measures: [{ how: 'count', as: 'Rows' }, ...numbers.map((column) => ({ how: 'sum', column, as: `Total ${column}` }))] }, numbers.length === columns.length ? 'Total' : `Summarise by ${one ? 'it' : 'them'}`),
   ]
 }
@@ -117,7 +125,7 @@ const valuesVerbs = ({ column, values }: Extract<Selection, { kind: 'values' }>,
     of('filter', { where, keep: false }, values.length === 1 ? 'Drop the rows with it' : 'Drop these rows'),
     of('filter', { where }, values.length === 1 ? 'Keep only the rows with it' : 'Keep only these rows'),
     of('blank', { columns: [column], values: typed }, 'Make them empty'),
-    of('cases', { as: `${column} kind`, cases: [{ when: where, then: true }], otherwise: false, after: column }, 'A yes-or-no column for them'),
+    of('cases', { as: fresh(`${column} kind`, schema), cases: [{ when: where, then: true }], otherwise: false, after: column }, 'A yes-or-no column for them'),
   ]
 }
 
@@ -146,13 +154,13 @@ export const verbsFor = (selection: Selection, schema: Schema, tables: readonly 
   const keys = all.filter((name) => !numbers.includes(name))
   return [
     of('filter', { where: { column: first.name, op: 'is-filled' } }),
-    of('derive', { as: 'New column', formula: '1' }),
+    of('derive', { as: fresh('New column', schema), formula: '1' }),
     of('summarise', { by: keys.slice(0, 1), measures: [{ how: 'count', as: 'Rows' }] }),
     of('sort', { by: [{ column: first.name }] }),
     of('slice', { first: 100 }),
     of('distinct', {}, 'Keep one row of those alike'),
     of('number', { as: 'Number' }),
-    of('cases', { as: 'Kind', cases: [{ when: { column: first.name, op: 'is-filled' }, then: 'yes' }], otherwise: 'no' }),
+    of('cases', { as: fresh('Kind', schema), cases: [{ when: { column: first.name, op: 'is-filled' }, then: 'yes' }], otherwise: 'no' }),
     of('header', { row: 1 }),
     of('header', { row: 'none' }, 'Put the names into the first row'),
     ...shapeVerbs(numbers.length > 1 ? numbers : all.slice(1), schema),

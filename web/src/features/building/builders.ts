@@ -1,4 +1,4 @@
-import { writeColumn, type Schema, type Step } from '@fabula/core'
+import { freeName, writeColumn, writeParameter, type Schema, type Step } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
 import type { AnyValue } from './value-field.tsx'
 
@@ -27,11 +27,13 @@ export type Builder = {
 const typeOf = (name: string | undefined, schema: Schema) => schema.find((field) => field.name === name)?.type
 const isDate = (type: Schema[number]['type'] | undefined): boolean => type === 'date' || type === 'datetime'
 const isNumber = (type: Schema[number]['type'] | undefined): boolean => type === 'integer' || type === 'decimal'
+/** A name no column has: what is computed takes no column's place unawares. */
+const fresh = (name: string, schema: Schema, ...taken: readonly string[]): string => freeName(name, [...schema.map((field) => field.name), ...taken])
 const quote = (text: string): string => `"${text.replaceAll('"', '""')}"`
 
 /** A value as a formula writes it. */
 const formulaOf = (value: AnyValue, date: boolean): string => {
-  if (typeof value === 'object' && value !== null) return 'column' in value ? writeColumn(value.column) : `$'${value.parameter.replaceAll("'", "''")}'`
+  if (typeof value === 'object' && value !== null) return 'column' in value ? writeColumn(value.column) : writeParameter(value.parameter)
   if (typeof value === 'number') return String(value)
   const m = date && typeof value === 'string' ? /^(\d{4})-(\d{2})-(\d{2})$/.exec(value) : null
   if (m) return `DATE(${Number(m[1])}; ${Number(m[2])}; ${Number(m[3])})`
@@ -60,9 +62,9 @@ const datePart: Builder = {
   fits: (columns, schema) => columns.length === 1 && isDate(typeOf(columns[0], schema)),
   asks: (_answers, columns, schema) => [{ key: 'part', words: 'Take', kind: 'choice', of: dateParts.filter(([key]) => key !== 'hour' || typeOf(columns[0], schema) === 'datetime').map(([key, words]) => [key, words]) }],
   start: () => ({ part: 'monthName' }),
-  write: ({ part }, [column = '']) => {
+  write: ({ part }, [column = ''], schema) => {
     const [, , formula, as] = dateParts.find(([key]) => key === part) ?? (dateParts[0] as (typeof dateParts)[number])
-    return [{ kind: 'derive', as: `${as} of ${column}`, formula: formula(writeColumn(column)), after: column }]
+    return [{ kind: 'derive', as: fresh(`${as} of ${column}`, schema), formula: formula(writeColumn(column)), after: column }]
   },
 }
 
@@ -77,12 +79,12 @@ const difference: Builder = {
     ...(columns.length === 1 ? [{ key: 'until', words: `from ${columns[0] ?? ''} to`, kind: 'value', date: true } as const] : []),
   ],
   start: (columns) => ({ unit: columns.length === 2 ? 'd' : 'y', until: columns.length === 2 ? { column: columns[1] ?? '' } : '2031-06-30' }),
-  write: ({ unit, until }, [from = '', to]) => {
+  write: ({ unit, until }, [from = '', to], schema) => {
     const start = writeColumn(from)
     const end = to === undefined ? formulaOf(until as AnyValue, true) : writeColumn(to)
     const [, , name] = units.find(([key]) => key === unit) ?? (units[0] as (typeof units)[number])
     const formula = unit === 'd' ? `DAYS(${end}; ${start})` : unit === 'ym' ? `ROUND(DAYS(${end}; ${start}) / 365.25; 1)` : `IF(${start} <= ${end}; DATEDIF(${start}; ${end}; "${String(unit)}"); -DATEDIF(${end}; ${start}; "${String(unit)}"))`
-    return [{ kind: 'derive', as: `${name} since ${from}`, formula, after: to ?? from }]
+    return [{ kind: 'derive', as: fresh(`${name} since ${from}`, schema), formula, after: to ?? from }]
   },
   says: (_answers, [from = '']) => `It is more than 0 where ${from} comes first: from 2 May 2029 to 1 May 2031 is 1 whole year or 729 days, the other way round −1 and −729.`,
 }
@@ -96,11 +98,11 @@ const calculate: Builder = {
   fits: (columns, schema) => columns.length === 1 && isNumber(typeOf(columns[0], schema)),
   asks: () => [{ key: 'sign', words: 'Do what', kind: 'choice', of: signs }, { key: 'by', words: 'with', kind: 'value', date: false }, { key: 'places', words: 'Round to', kind: 'choice', of: [['none', 'not at all'], ['0', 'whole numbers'], ['1', 'one place'], ['2', 'two places'], ['3', 'three places']] }],
   start: () => ({ sign: '*', by: 1.2, places: '2' }),
-  write: ({ sign, by, places }, [column = '']) => {
+  write: ({ sign, by, places }, [column = ''], schema) => {
     const value = by as AnyValue
     const other = typeof value === 'object' && value !== null ? ('column' in value ? value.column : value.parameter) : String(value ?? '')
     const plain = `${writeColumn(column)} ${String(sign)} ${formulaOf(typeof value === 'string' ? Number(value) || 0 : value, false)}`
-    return [{ kind: 'derive', as: `${column} ${nouns[String(sign)] ?? ''} ${other}`, formula: places === 'none' ? plain : `ROUND(${plain}; ${String(places)})`, after: column }]
+    return [{ kind: 'derive', as: fresh(`${column} ${nouns[String(sign)] ?? ''} ${other}`, schema), formula: places === 'none' ? plain : `ROUND(${plain}; ${String(places)})`, after: column }]
   },
 }
 
@@ -112,7 +114,7 @@ const across: Builder = {
   fits: (columns, schema) => columns.length > 1 && columns.every((name) => isNumber(typeOf(name, schema))),
   asks: () => [{ key: 'how', words: 'Take', kind: 'choice', of: acrossWays.map(([key, words]) => [key, words]) }],
   start: () => ({ how: 'SUM' }),
-  write: ({ how }, columns) => [{ kind: 'derive', as: `${acrossWays.find(([key]) => key === how)?.[2] ?? 'Sum'} of ${columns.length > 3 ? `${columns.length} columns` : columns.join(' and ')}`, formula: `${String(how)}(${columns.map(writeColumn).join('; ')})`, after: columns.at(-1) ?? '' }],
+  write: ({ how }, columns, schema) => [{ kind: 'derive', as: fresh(`${acrossWays.find(([key]) => key === how)?.[2] ?? 'Sum'} of ${columns.length > 3 ? `${columns.length} columns` : columns.join(' and ')}`, schema), formula: `${String(how)}(${columns.map(writeColumn).join('; ')})`, after: columns.at(-1) ?? '' }],
 }
 
 const tidy = (value: number): number => Number(value.toPrecision(6))
@@ -142,13 +144,14 @@ const bins: Builder = {
     { key: 'labels', words: 'Their names, one a line, from low to high; left out, their limits', kind: 'list' },
   ],
   start: () => ({ how: 'width', count: 4, edges: ['10', '20', '30'], labels: [] }),
-  write: (answers, [column = ''], _schema, facts) => {
+  write: (answers, [column = ''], schema, facts) => {
     const edges = edgesFor(answers, facts)
     const labels = answers.labels as readonly string[]
     const name = (i: number): string => labels[i] ?? binLabel(edges, i)
-    if (edges.length === 0) return [{ kind: 'cases', as: `Band of ${column}`, cases: [{ when: { column, op: 'is-filled' }, then: name(0) }], otherwise: null, after: column }]
+    const as = fresh(`Band of ${column}`, schema)
+    if (edges.length === 0) return [{ kind: 'cases', as, cases: [{ when: { column, op: 'is-filled' }, then: name(0) }], otherwise: null, after: column }]
     const cases = edges.map((edge, i) => ({ when: { column, op: 'less', value: edge }, then: name(i) }))
-    return [{ kind: 'cases', as: `Band of ${column}`, cases: [...cases, { when: { column, op: 'is-filled' }, then: name(edges.length) }], otherwise: null, after: column }]
+    return [{ kind: 'cases', as, cases: [...cases, { when: { column, op: 'is-filled' }, then: name(edges.length) }], otherwise: null, after: column }]
   },
   says: () => 'A number on a limit belongs to the band above it; an empty cell stays empty.',
 }
@@ -166,9 +169,11 @@ const indicators: Builder = {
   start: (_columns, _schema, facts) => ({ values: facts?.common.slice(0, 3).map(({ label }) => label) ?? [], match: 'is', as: 'boolean' }),
   write: ({ values, match, as }, [column = ''], schema) => {
     const text = typeOf(column, schema) === 'text'
+    const made: string[] = []
     return (values as readonly string[]).map((value) => {
+      made.push(fresh(value, schema, ...made))
       const test = !text ? `${writeColumn(column)} = ${Number(value)}` : match === 'contains' ? `IF(ISBLANK(${writeColumn(column)}); FALSE; CONTAINS(LOWER(${writeColumn(column)}); ${quote(value.toLowerCase())}))` : `${writeColumn(column)} = ${quote(value)}`
-      return { kind: 'derive', as: value, formula: as === 'number' ? `IF(${test}; 1; 0)` : test }
+      return { kind: 'derive', as: made.at(-1) ?? value, formula: as === 'number' ? `IF(${test}; 1; 0)` : test }
     })
   },
 }
@@ -187,10 +192,10 @@ const textPieces: Builder = {
     { key: 'after', words: 'Put after it', kind: 'text' },
   ],
   start: () => ({ way: 'UPPER', n: 3, fill: '0', before: '', after: '' }),
-  write: ({ way, n, fill, before, after }, [column = '']) => {
+  write: ({ way, n, fill, before, after }, [column = ''], schema) => {
     const c = writeColumn(column)
     const middle = way === 'LEFT' || way === 'RIGHT' ? `${String(way)}(${c}; ${Number(n) || 1})` : way === 'PAD' ? `PADLEFT(${c}; ${Number(n) || 1}; ${quote(String(fill) || ' ')})` : `${String(way)}(${c})`
-    return [{ kind: 'derive', as: `${column} 2`, formula: [before === '' ? '' : `${quote(String(before))} & `, middle, after === '' ? '' : ` & ${quote(String(after))}`].join(''), after: column }]
+    return [{ kind: 'derive', as: fresh(column, schema), formula: [before === '' ? '' : `${quote(String(before))} & `, middle, after === '' ? '' : ` & ${quote(String(after))}`].join(''), after: column }]
   },
 }
 
@@ -201,6 +206,9 @@ const spans: readonly (readonly [string, string, (d: string) => string, string])
   ['quarter', 'quarter', (d) => `YEAR(${d}) & " Q" & QUARTER(${d})`, 'Quarter'],
   ['year', 'year', (d) => `YEAR(${d})`, 'Year'],
 ]
+/** The rows and the total of each number, under names that none of the keys has. */
+const measuresOf = (numbers: readonly string[], keys: readonly string[]): { how: string; column?: string; as: string }[] =>
+  [{ how: 'count', as: 'Rows' }, ...numbers.map((column) => ({ how: 'sum', column, as: `Total ${column}` }))].reduce<{ how: string; column?: string; as: string }[]>((made, measure) => [...made, { ...measure, as: freeName(measure.as, [...keys, ...made.map(({ as }) => as)]) }], [])
 /** Summarise by a span of time: the span is computed and the rows are summarised by it, in one gesture. */
 const period: Builder = {
   id: 'period',
@@ -211,10 +219,11 @@ const period: Builder = {
   start: () => ({ span: 'month', order: 'time' }),
   write: ({ span, order }, columns, schema) => {
     const date = columns.find((name) => isDate(typeOf(name, schema))) ?? ''
-    const [, , formula, as] = spans.find(([key]) => key === span) ?? (spans[2] as (typeof spans)[number])
+    const [, , formula, plain] = spans.find(([key]) => key === span) ?? (spans[2] as (typeof spans)[number])
+    const as = fresh(plain, schema)
     const numbers = columns.filter((name) => isNumber(typeOf(name, schema)))
     const keys = columns.filter((name) => name !== date && !numbers.includes(name))
-    const measures = [{ how: 'count', as: 'Rows' }, ...numbers.map((column) => ({ how: 'sum', column, as: `Total ${column}` }))]
+    const measures = measuresOf(numbers, [as, ...keys])
     const by = order === 'largest' ? [{ column: measures.at(-1)?.as ?? 'Rows', descending: true }] : [as, ...keys].map((column) => ({ column }))
     return [{ kind: 'derive', as, formula: formula(writeColumn(date)), after: date }, { kind: 'summarise', by: [as, ...keys], measures }, ...(order === 'rows' ? [] : [{ kind: 'sort', by }])]
   },
@@ -284,14 +293,15 @@ const withTotal: Builder = {
   write: ({ label }, columns, schema) => {
     const key = columns.find((name) => !isNumber(typeOf(name, schema))) ?? ''
     const total = quote(String(label) || 'Total')
-    const measures = [{ how: 'count', as: 'Rows' }, ...columns.filter((name) => name !== key).map((column) => ({ how: 'sum', column, as: `Total ${column}` }))]
+    const measures = measuresOf(columns.filter((name) => name !== key), [key])
+    const last = freeName('Is the total', [key, ...measures.map(({ as }) => as)])
     return [
       { kind: 'derive', as: key, formula: `LIST(${writeColumn(key)} & ""; ${total})` },
       { kind: 'unroll', column: key },
       { kind: 'summarise', by: [key], measures },
-      { kind: 'derive', as: 'Is the total', formula: `${writeColumn(key)} = ${total}` },
-      { kind: 'sort', by: [{ column: 'Is the total' }] },
-      { kind: 'drop', columns: ['Is the total'] },
+      { kind: 'derive', as: last, formula: `${writeColumn(key)} = ${total}` },
+      { kind: 'sort', by: [{ column: last }] },
+      { kind: 'drop', columns: [last] },
     ]
   },
 }
@@ -303,7 +313,7 @@ const tag: Builder = {
   words: ['constant', 'tag', 'label', 'same value', 'mark', 'flag', 'literal'],
   fits: (columns) => columns.length === 1,
   asks: () => [{ key: 'text', words: 'In every row write', kind: 'text' }, { key: 'as', words: 'in a column called', kind: 'text' }],
-  start: () => ({ text: 'yes', as: 'Tag' }),
+  start: (_columns, schema) => ({ text: 'yes', as: fresh('Tag', schema) }),
   write: ({ text, as }) => [{ kind: 'derive', as: String(as) || 'Tag', formula: quote(String(text)) }],
 }
 
