@@ -1,7 +1,7 @@
 import { appendFileSync, mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
 import { byFile, fitRecipe, formatOfPath, isFile, maybeIsoDateTime, maybeIsoDate, refusals, runRecipe, formatDateTime, formatDecimal, textOfCell, type DatabaseOutput, type FitRun, type OutputFormat, type Recipe, type RanTable, type Table } from '@fabula/core'
-import { outputPieces, UnwritableTable, writeToDatabase } from '@fabula/formats'
+import { outputPieces, UnwritableTable, writeToDatabases } from '@fabula/formats'
 import { connectionOf, withDatabase } from './database.ts'
 import { Fault, fault } from './fault.ts'
 import { checkRecipe, loadInputs, loadParameters, loadRecipe, pairs, type Opened } from './load.ts'
@@ -93,14 +93,16 @@ export const run = async (recipePath: string, words: RunWords): Promise<void> =>
     return result
   }
   const outputs = wanted.files.map((one): Made => ({ ...one, result: tableOf(one.table), name: recipe.tables.find(({ id }) => id === one.table)?.name ?? one.table }))
-  const stored = wanted.database.map((output) => ({ output, connection: connectionOf(output.connection), table: output.table, path: `${output.connection}: ${output.name}`, result: tableOf(output.table) }))
+  // a connection that is not given is told before anything is opened
+  for (const { connection } of wanted.database) connectionOf(connection)
+  const stored = wanted.database.map((output) => ({ output, table: output.table, path: `${output.connection}: ${output.name}`, result: tableOf(output.table) }))
   const types = Object.fromEntries((recipe.parameters ?? []).map(({ name, type }) => [name, type]))
   const shown = Object.fromEntries(Object.entries(parameters).map(([name, cell]) => [name, cell === null || typeof cell === 'boolean' || types[name] === 'integer' || types[name] === 'decimal' ? cell : textOfCell(types[name] ?? 'text', cell)]))
   const accounts = words.accounts ? [{ path: words.accounts, pieces: [`${JSON.stringify(accountsOf(recipe, now, shown, opened, tables, [...outputs, ...stored]), null, 2)}\n`] }] : []
   const files = byFile(outputs.filter(({ path }) => path !== '-')).map((made) => ({ path: made[0]?.path ?? '', pieces: made }))
   try {
     await writeAll([...files.map(({ path, pieces }) => ({ path, pieces: piecesOf(pieces[0]?.format ?? 'csv', pieces) })), ...accounts], async () => {
-      for (const { output, connection, result } of stored) await withDatabase(connection, (query) => writeToDatabase(query, output, result))
+      await writeToDatabases(stored.map(({ output, result }) => ({ output, table: result })), (name, work) => withDatabase(connectionOf(name), work))
     })
   } catch (error) {
     if (error instanceof UnwritableTable) throw fault(6, 'unwritable-table', error.message)

@@ -58,6 +58,10 @@ test('a table of the database is made, replaced, added to and brought up to date
   expect(rows().split('\n').length).toBe(3)
   expect(readdirSync(join(folder, 'out'))).not.toContain('never.csv')
 
+  // of several tables all are written or none
+  expect(run([{ ...into, name: 'fresh', mode: 'replace' }, { ...into, name: 'typed', mode: 'replace', types: { Clinic: 'smallint' } }], may).status).toBe(6)
+  expect(sql("select to_regclass('fresh') is null")).toBe('t')
+
   expect(run([{ ...into, mode: 'append' }], 'Booking ref,Clinic,Fee,Day,Paid\nB9,Tarn End,1,2031-05-09,true\n').status).toBe(0)
   expect(rows().split('\n').length).toBe(4)
   expect(run([{ ...into, mode: 'append' }], may.replace('Day', 'When')).stderr).toContain('The table visits has no column “when”. Add it there, rename or drop it here, or replace the table.')

@@ -3,5 +3,5 @@ export { chosenSheets, openInput, type InputFile, type OpenedFiles, type OpenedF
 export { lookAtFile, type RawLook } from './look.ts'
 export type { Breath } from './breath.ts'
 export { outputPieces, UnwritableTable } from './write/index.ts'
-export { writeToDatabase, type Query } from './write/postgresql.ts'
+export { writeToDatabases, type Query } from './write/postgresql.ts'
 export { fileFromBytes, fileFromPath } from './input-file.ts'

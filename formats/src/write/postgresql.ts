@@ -20,15 +20,43 @@ const checkKeys = (table: Table, keys: readonly string[]): void => {
   }
 }
 
+export type DatabaseWrite = { readonly output: DatabaseOutput; readonly table: Table }
+/** Runs work in an open connection that is in no transaction, by the connection's name. */
+export type OpenConnection = (name: string, work: (query: Query) => Promise<void>) => Promise<void>
+
 /**
- * A table into a table of PostgreSQL, all of it or nothing: the caller's connection is in no transaction before, and is in none after.
- * Replacing keeps a table whose columns are the same, so that what was granted on it and built on it stays.
+ * Tables into tables of PostgreSQL, all of them or none: each connection stays open inside the one before, and nothing is
+ * committed before everything is written.
  */
-export const writeToDatabase = async (query: Query, output: DatabaseOutput, table: Table): Promise<void> => {
+export const writeToDatabases = async (writes: readonly DatabaseWrite[], open: OpenConnection): Promise<void> => {
+  const names = [...new Set(writes.map(({ output }) => output.connection))]
+  const within = async (at: number, queries: readonly Query[]): Promise<void> => {
+    const name = names[at]
+    if (name === undefined) {
+      for (const query of queries) await query('commit')
+      return
+    }
+    await open(name, async (query) => {
+      await query('begin')
+      try {
+        // one's own table under two connections, or a table that somebody holds, must not wait for ever
+        await query("set local lock_timeout = '60s'")
+        for (const write of writes) if (write.output.connection === name) await writeTable(query, write)
+        await within(at + 1, [...queries, query])
+      } catch (error) {
+        await query('rollback').catch(() => undefined)
+        throw error
+      }
+    })
+  }
+  await within(0, [])
+}
+
+/** Replacing keeps a table whose columns are the same, so that what was granted on it and built on it stays. */
+const writeTable = async (query: Query, { output, table }: DatabaseWrite): Promise<void> => {
   if (output.mode === 'upsert') checkKeys(table, output.keys ?? [])
   const { schema } = table
   const target = tableIn(output)
-  await query('begin')
   try {
     const { rows } = await query("select a.attname as name, format_type(a.atttypid, a.atttypmod) as type from pg_attribute a where a.attrelid = to_regclass($1) and a.attnum > 0 and not a.attisdropped order by a.attnum", [target])
     const there = rows.map(({ name, type }) => ({ name: String(name), type: String(type).replace('timestamp with time zone', 'timestamptz').replace(' without time zone', '') }))
@@ -49,9 +77,7 @@ export const writeToDatabase = async (query: Query, output: DatabaseOutput, tabl
       const to = Math.min(table.rowCount, from + aBatch)
       await query(insert, columns.map((_, column) => Array.from({ length: to - from }, (__, i) => textAt(table, column, from + i))))
     }
-    await query('commit')
   } catch (error) {
-    await query('rollback').catch(() => undefined)
     if (error instanceof UnwritableTable) throw error
     throw new UnwritableTable(`The database did not take ${output.name}: ${(error as Error).message}. Nothing was written there.`)
   }

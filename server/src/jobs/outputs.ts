@@ -3,7 +3,7 @@ import { closeSync, existsSync, mkdirSync, openSync, fsyncSync, renameSync, rmSy
 import { dirname, join } from 'node:path'
 import { byFile, isFile, pictureTable, textOfCell, type FileOutput, type Output, type Recipe, type Table } from '@fabula/core'
 import type { RunReply } from '@fabula/core/api'
-import { outputPieces, writeToDatabase } from '@fabula/formats'
+import { outputPieces, writeToDatabases } from '@fabula/formats'
 import { withWriter, type Connection } from '../sources/postgresql.ts'
 
 export const pathOf = (folder: string, hash: string): string => join(folder, 'files', hash.slice(0, 2), hash)
@@ -65,13 +65,11 @@ export const writeOutputs = async (recipe: Recipe, tableOf: (id: string) => Tabl
     stored.push(kept)
     return made.map(({ table, file, format }) => ({ table, file, format, hash: kept.hash, into: null, ...told(table) }))
   })
-  const into: RunReply['outputs'] = []
-  for (const output of wanted) {
-    if (isFile(output)) continue
-    const connection = connections[output.connection]
-    if (!connection) throw new Error(`no connection ${output.connection}`)
-    await withWriter(connection, (query) => writeToDatabase(query, output, tableOf(output.table)))
-    into.push({ table: output.table, file: output.name, format: 'postgresql', hash: '', into: output.connection, ...told(output.table) })
-  }
-  return { outputs: [...files, ...into], stored }
+  const into = wanted.flatMap((output) => (isFile(output) ? [] : [output]))
+  await writeToDatabases(into.map((output) => ({ output, table: tableOf(output.table) })), async (name, work) => {
+    const connection = connections[name]
+    if (!connection) throw new Error(`no connection ${name}`)
+    await withWriter(connection, work)
+  })
+  return { outputs: [...files, ...into.map((output) => ({ table: output.table, file: output.name, format: 'postgresql' as const, hash: '', into: output.connection, ...told(output.table) }))], stored }
 }
