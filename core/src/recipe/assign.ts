@@ -1,12 +1,16 @@
 import { wildcard } from '../table/text.ts'
 import type { Recipe } from './schema.ts'
 
+/** How many letters of a name a pattern says. */
+const said = (pattern = ''): number => pattern.replace(/[*?]/g, '').length
+
 /** Files laid with the inputs they are for by their names alone; one file and one input find each other. */
 export const assignFiles = <T extends { readonly name: string }>(recipe: Recipe, files: readonly T[]): { given: Record<string, T[]>; homeless: T[] } => {
   const given: Record<string, T[]> = {}
   const homeless: T[] = []
   for (const file of files) {
-    const first = recipe.inputs.find(({ files: pattern }) => pattern !== undefined && wildcard(pattern).test(file.name)) ?? (recipe.inputs.length === 1 ? recipe.inputs[0] : undefined)
+    // of several patterns that meet the name the one that says most of it
+    const [first = recipe.inputs.length === 1 ? recipe.inputs[0] : undefined] = recipe.inputs.filter(({ files: pattern }) => pattern !== undefined && wildcard(pattern).test(file.name)).sort((a, b) => said(b.files) - said(a.files))
     // several tables may open one workbook, each another sheet of it
     const inputs = first?.files === undefined ? (first ? [first] : []) : recipe.inputs.filter(({ files: pattern }) => pattern === first.files)
     for (const { id } of inputs) (given[id] ??= []).push(file)

@@ -2,22 +2,7 @@ import { fileColumns, headerRows, parseRecipe, wildcard, type Read, type Recipe,
 import * as api from '@fabula/core/api'
 import type { FileRef, LookReply, OpenReply } from '@fabula/core/api'
 import { ask, ServerError } from '../api/client.ts'
-
-/** visits-2031-05.csv -> visits-*.csv: digits, dots and dashes at the end of a name change from month to month. */
-const patternOf = (file: string): string => {
-  const dot = file.lastIndexOf('.')
-  const [stem, ending] = dot > 0 ? [file.slice(0, dot), file.slice(dot)] : [file, '']
-  const open = stem.replace(/[-_ .]*\d[\d\-_ .]*$/, (run) => `${/^[-_ ]/.test(run) ? run[0] : ''}*`)
-  return `${open}${ending}`
-}
-
-export const idOf = (name: string, taken: readonly string[]): string => {
-  const stem = name.toLowerCase().replace(/\.[^.]*$/, '').replace(/[-_ .]*\d[\d\-_ .]*$/, '').replace(/[^a-z0-9]+/g, '-').replace(/^[^a-z]+|-+$/g, '') || 'table'
-  let id = stem
-  for (let n = 2; taken.includes(id); n++) id = `${stem}-${n}`
-  return id
-}
-export const titleOf = (id: string): string => `${id[0]?.toUpperCase() ?? ''}${id.slice(1).replaceAll('-', ' ')}`
+import { freeTableName, idOf, patternOf, titleOfFile } from './names.ts'
 
 export const openFile = (files: readonly FileRef[], read: Read, job: string, signal?: AbortSignal): Promise<OpenReply> => ask(api.openReply, 'POST', '/api/open', { files, read, job }, signal)
 export const lookAt = (file: FileRef, read: Read, sheet?: string): Promise<LookReply> => ask(api.lookReply, 'POST', '/api/look', { hash: file.hash, name: file.name, read, ...(sheet === undefined ? {} : { sheet }) })
@@ -63,26 +48,28 @@ const extraSteps = (extras: readonly Omit<Step, 'id'>[], from: number): Step[] =
 
 /** A story of its own from what the opening page decided. */
 export const newRecipe = (files: readonly FileRef[], opened: OpenReply, read: Read, extras: readonly Omit<Step, 'id'>[]): { recipe: Recipe; id: string } => {
-  const name = files[0]?.name ?? 'table'
-  const id = idOf(name, [])
+  const file = files[0]?.name ?? 'table'
+  const id = idOf(file, [])
+  const name = titleOfFile(file)
   return {
     id,
     recipe: {
       fabula: 1,
-      name: titleOf(id),
-      inputs: [{ id, name: titleOf(id), files: patternOf(name), columns: [...opened.columns] }],
-      tables: [{ id, name: titleOf(id), steps: [{ id: 's1', kind: 'open', input: id, read: settled(opened, read) }, ...extraSteps(extras, 2)] }],
+      name,
+      inputs: [{ id, name, files: patternOf(file), columns: [...opened.columns] }],
+      tables: [{ id, name, steps: [{ id: 's1', kind: 'open', input: id, read: settled(opened, read) }, ...extraSteps(extras, 2)] }],
       outputs: [{ table: id, format: 'csv', file: `${id}-tidy.csv` }],
     },
   }
 }
 
-/** One more table in a story, from files of its own. */
-export const withTable = (recipe: Recipe, files: readonly FileRef[], opened: OpenReply, read: Read, extras: readonly Omit<Step, 'id'>[], nextStep: number): { recipe: Recipe; id: string } => {
-  const name = files[0]?.name ?? 'table'
-  const id = idOf(name, [...recipe.inputs, ...recipe.tables].map((one) => one.id))
+/** One more table in a story, from files of its own; `called`: as a sheet is, where it is one of several. */
+export const withTable = (recipe: Recipe, files: readonly FileRef[], opened: OpenReply, read: Read, extras: readonly Omit<Step, 'id'>[], nextStep: number, called?: string): { recipe: Recipe; id: string } => {
+  const file = files[0]?.name ?? 'table'
+  const id = idOf(file, [...recipe.inputs, ...recipe.tables].map((one) => one.id))
+  const name = freeTableName(recipe, called ?? titleOfFile(file))
   const steps = [{ id: `s${nextStep}`, kind: 'open', input: id, read: settled(opened, read) }, ...extraSteps(extras, nextStep + 1)] as Step[]
-  return { id, recipe: { ...recipe, inputs: [...recipe.inputs, { id, name: titleOf(id), files: patternOf(name), columns: [...opened.columns] }], tables: [...recipe.tables, { id, name: titleOf(id), steps }] } }
+  return { id, recipe: { ...recipe, inputs: [...recipe.inputs, { id, name, files: patternOf(file), columns: [...opened.columns] }], tables: [...recipe.tables, { id, name, steps }] } }
 }
 
 /** The recipe with an input opened another way: its columns and types as they come out now. */

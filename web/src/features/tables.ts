@@ -1,16 +1,10 @@
 import { branchAt, usedTables, type Output, type Recipe, type RecipeTable } from '@fabula/core'
-import { idOf } from './open-file.ts'
+import { freeTableName, idOf } from './names.ts'
 
 /** The tables that a table uses, and those that are made from it. */
 export const feedersOf = (table: RecipeTable | undefined): string[] => [...new Set(table?.steps.flatMap(usedTables))]
 export const fedBy = ({ tables }: Recipe, id: string): RecipeTable[] => tables.filter((table) => feedersOf(table).includes(id))
 
-/** A name no table has yet: a number after it where needed. */
-export const freeTableName = ({ tables }: Recipe, wanted: string): string => {
-  let name = wanted
-  for (let n = 2; tables.some((table) => table.name === name); n++) name = `${wanted} ${n}`
-  return name
-}
 const newTable = (recipe: Recipe, stem: string, name: string): { id: string; name: string } => ({ id: idOf(stem, [...recipe.tables, ...recipe.inputs].map(({ id }) => id)), name: freeTableName(recipe, name) })
 
 /** A new table that continues from a sentence of another. */

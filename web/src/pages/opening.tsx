@@ -6,7 +6,8 @@ import * as api from '@fabula/core/api'
 import type { FileRef, FlowReply } from '@fabula/core/api'
 import { ask, upload } from '../api/client.ts'
 import { flowQuery } from '../api/queries.ts'
-import { idOf, newRecipe, reopened, withTable } from '../features/open-file.ts'
+import { titleOfFile } from '../features/names.ts'
+import { newRecipe, reopened, withTable } from '../features/open-file.ts'
 import { OpenedTable } from '../features/opening/opened-table.tsx'
 import { RawSheet } from '../features/opening/raw-sheet.tsx'
 import { OpeningSettings } from '../features/opening/settings.tsx'
@@ -146,7 +147,7 @@ export const OpenNew = () => {
     <div className="grid h-full grid-rows-[52px_1fr] overflow-hidden">
       <header className="flex items-center gap-3.5 border-b border-line px-[18px]">
         <Mark />
-        <span className="font-serif text-[15px] font-medium">{idOf(files[0]?.name ?? '', [])}</span>
+        <span className="font-serif text-[15px] font-medium">{titleOfFile(files[0]?.name ?? '')}</span>
         <span className="text-[12px] text-ink-3">new story</span>
       </header>
       <OpeningView title="Open a file" start={{ files, read: undefined }} keep={keep} back={() => void navigate('/')} />

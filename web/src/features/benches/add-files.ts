@@ -6,7 +6,6 @@ import { ask, upload } from '../../api/client.ts'
 import { flowQuery, type Place } from '../../api/queries.ts'
 import { guessedRead, lookAt, openFile, withTable } from '../open-file.ts'
 import type { Story } from '../story-state.ts'
-import { freeTableName, renamedTableTo } from '../tables.ts'
 
 type Part = { readonly ref: FileRef; readonly read: Read; readonly name: string }
 /** A file or sheet that a table of the story opens already. */
@@ -56,9 +55,9 @@ const tablesFor = async (parts: readonly Part[], start: Recipe, drafted: Recipe,
   for (const [i, { ref, read, name }] of parts.entries()) {
     told(`Reading ${name}`)
     const opened = await openFile([ref], read, '')
-    const made = withTable(recipe, [ref], opened, read, [], Number(nextStepId(drafted, i).slice(1)))
+    const made = withTable(recipe, [ref], opened, read, [], Number(nextStepId(drafted, i).slice(1)), name)
     await ask(api.flowReply, 'PUT', `${place.base}/files`, { [made.id]: [ref] })
-    recipe = renamedTableTo(made.recipe, made.id, freeTableName({ ...made.recipe, tables: made.recipe.tables.filter(({ id }) => id !== made.id) }, name))
+    recipe = made.recipe
     ids.push(made.id)
   }
   return { recipe, ids }
