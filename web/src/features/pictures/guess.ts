@@ -1,8 +1,9 @@
 import type { Schema } from '@fabula/core'
 import type { Picture } from '@fabula/core/api'
 
+const measured: Readonly<Record<Picture['how'], string>> = { count: 'Rows', sum: 'Total', mean: 'Mean', median: 'Median', min: 'Least', max: 'Greatest', distinct: 'Different' }
 export const nameOf = ({ kind, label, how, column, series }: Pick<Picture, 'kind' | 'label' | 'how' | 'column' | 'series'>): string =>
-  kind === 'scatter' ? `${column ?? ''} against ${label}` : kind === 'histogram' ? `Spread of ${label}` : `${how === 'count' ? 'Rows' : `${how === 'sum' ? 'Total' : how} ${column ?? ''}`} by ${label}${series === undefined ? '' : ` and ${series}`}`
+  kind === 'scatter' ? `${column ?? ''} against ${label}` : kind === 'histogram' ? `Spread of ${label}` : `${how === 'count' ? 'Rows' : `${measured[how]} ${column ?? ''}`} by ${label}${series === undefined ? '' : ` and ${series}`}`
 
 /** The picture that a selection suggests: dates make a line, one number its spread, two numbers points, else bars. */
 export const pictureFor = (columns: readonly string[], schema: Schema, table: string): Picture => {
