@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { brokenSteps, columnOf, factsOf, planRecipe, readRecipe, refusals, runRecipe, Table, type Cell, type ColumnType, type Recipe, type Step } from '@fabula/core'
+import { brokenSteps, columnOf, factsOf, planRecipe, readRecipe, refusals, runRecipe, Table, textOfCell, type Cell, type ColumnType, type Recipe, type Step } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
 import { builderNamed, builders, type Answers, type Builder } from './building/builders.ts'
 import { verbsFor, type Selection, type Verb } from './verbs.ts'
@@ -66,7 +66,7 @@ const draftsOf = ({ step, steps, builder, draw, needs }: Verb): (readonly Omit<S
 const names = schema.map(({ name }) => name)
 const text = (column: string): string | null => {
   const cell = own.cell(own.indexOf(column), 0)
-  return cell === null ? null : String(columns[column]?.[0] === 'date' ? '2031-05-03' : cell)
+  return cell === null ? null : textOfCell(columns[column]?.[0] ?? 'text', cell)
 }
 const selections: readonly Selection[] = [
   { kind: 'table' },
@@ -74,7 +74,7 @@ const selections: readonly Selection[] = [
   ...names.flatMap((a, i) => names.slice(i + 1).map((b): Selection => ({ kind: 'columns', columns: [a, b] }))),
   { kind: 'columns', columns: ['Clinic', 'Day', 'Fee', 'Rows'] },
   { kind: 'columns', columns: names },
-  ...names.flatMap((column): Selection[] => [{ kind: 'cell', column, row: 0, value: ['datetime', 'time', 'list'].includes(columns[column]?.[0] ?? '') ? null : text(column) }, { kind: 'cell', column, row: 3, value: null }]),
+  ...names.flatMap((column): Selection[] => [{ kind: 'cell', column, row: 0, value: text(column) }, { kind: 'cell', column, row: 3, value: null }]),
   { kind: 'part', column: "Owner's \"name\"", row: 0, value: "O'Hara; \"Bo\"", from: 6, to: 8 },
   { kind: 'part', column: "Owner's \"name\"", row: 0, value: "O'Hara; \"Bo\"", from: 8, to: 12 },
   { kind: 'values', column: 'Clinic', values: ['Oxbow', 'Marlpit'] },

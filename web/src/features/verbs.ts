@@ -115,6 +115,16 @@ const partVerbs = ({ column, value, from, to }: Extract<Selection, { kind: 'part
   ]
 }
 
+/** What can be done with a list: rows are told apart by what their lists hold. */
+const itemVerbs = (column: string, list: string): Verb[] =>
+  [...new Set(JSON.parse(list) as (string | number | boolean | null)[])]
+    .filter((item) => item !== null)
+    .slice(0, 3)
+    .flatMap((item) => {
+      const where = { formula: `LISTCONTAINS(${writeColumn(column)}; ${typeof item === 'string' ? `"${item.replaceAll('"', '""')}"` : String(item).toUpperCase()})` }
+      return [of('filter', { where }, `Keep rows whose list holds “${short(String(item))}”`), of('filter', { where, keep: false }, `Drop rows whose list holds “${short(String(item))}”`)]
+    })
+
 /** What can be done with several values of a column. */
 const valuesVerbs = ({ column, values }: Extract<Selection, { kind: 'values' }>, schema: Schema): Verb[] => {
   const type = schema.find(({ name }) => name === column)?.type
@@ -138,13 +148,14 @@ export const verbsFor = (selection: Selection, schema: Schema, tables: readonly 
   if (selection.kind === 'cell') {
     const { column, value } = selection
     const type = schema.find(({ name }) => name === column)?.type
+    if (type === 'list' && value !== null) return [...itemVerbs(column, value), ...columnVerbs([column], schema, tables).slice(1)]
     const where = value === null ? { column, op: 'is-empty' } : { column, op: 'is', value: valueFor(value, type) }
     const shown = value === null ? 'it is empty' : `it is “${value.length > 22 ? `${value.slice(0, 20)}…` : value}”`
     return [
       of('filter', { where }, `Keep rows where ${shown}`),
       of('filter', { where, keep: false }, `Drop rows where ${shown}`),
       ...(value !== null && type !== 'text' && type !== 'boolean' ? [of('filter', { where: { column, op: 'at-least', value: valueFor(value, type) } }, 'Keep rows from this value up'), of('filter', { where: { column, op: 'at-most', value: valueFor(value, type) } }, 'Keep rows up to this value')] : []),
-      ...(value === null ? [] : [of('replace', { columns: [column], find: valueFor(value, type), with: valueFor(value, type) }, 'Replace it…'), of('blank', { columns: [column], values: [valueFor(value, type)] }, 'Make it empty'), ...(type === 'list' ? [] : [of('check', { every: { column, op: 'is-not', value: valueFor(value, type) }, else: 'warn', say: '' }, 'Check that no row holds it')])]),
+      ...(value === null ? [] : [of('replace', { columns: [column], find: valueFor(value, type), with: valueFor(value, type) }, 'Replace it…'), of('blank', { columns: [column], values: [valueFor(value, type)] }, 'Make it empty'), of('check', { every: { column, op: 'is-not', value: valueFor(value, type) }, else: 'warn', say: '' }, 'Check that no row holds it')]),
       ...columnVerbs([column], schema, tables).slice(1),
     ]
   }
