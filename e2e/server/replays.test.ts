@@ -142,6 +142,9 @@ test('a workbook takes along what its pictures show; a whole table is had for th
   const own = `/api/flows/${id}`
   const begun = (await call<FlowReply>('GET', own)).data
   await call('POST', `${own}/edit`, { recipe: begun.recipe, what: 'a picture', after: begun.edit, pictures: [{ id: 'p1', name: 'Takings by clinic', table: 'takings', kind: 'bar', label: 'Clinic', how: 'sum', column: 'Takings' }] })
+  // a picture is part of an edit: taken back and kept again with it, left alone by edits that say nothing of it
+  expect((await call<FlowReply>('POST', `${own}/undo`)).data.pictures).toEqual([])
+  expect((await call<FlowReply>('POST', `${own}/redo`)).data.pictures).toHaveLength(1)
   const flow = (await call<FlowReply>('GET', own)).data
   await call('POST', `${own}/edit`, { recipe: { ...flow.recipe, outputs: [{ table: 'takings', format: 'xlsx', file: 'all.xlsx' }, { table: 'targets', format: 'xlsx', file: 'all.xlsx' }] }, what: 'a workbook', after: flow.edit })
   const run = await ended(own, (await replay(own)).id)

@@ -56,11 +56,12 @@ export const Findings = ({ report, input, known, answers: { accepted, accept, un
               ) : (
                 keep && (
                   <button key={i} type="button" title={offer.why} className="mr-3 font-semibold text-rubric hover:underline" onClick={() => keep(finding, offer)}>
-                    {offer.do === 'expect' ? 'Expect it from now on' : offer.do === 'read-as' ? `Read it as ${typeWords[offer.type]} from now on` : offer.do === 'do-without' ? 'Do without it from now on' : `${offer.why[0]?.toUpperCase() ?? ''}${offer.why.slice(1)}`}
+                    {offer.do === 'expect' ? (finding.code === 'changed-type' ? `Take it as ${typeWords[offer.type]} from now on` : 'Expect it from now on') : offer.do === 'read-as' ? `Read it as ${typeWords[offer.type]} from now on` : offer.do === 'do-without' ? 'Do without it from now on' : `${offer.why[0]?.toUpperCase() ?? ''}${offer.why.slice(1)}`}
                   </button>
                 )
               ),
             )}
+            {finding.offers.map((offer, i) => offer.do === 'read-as' && keep && <span key={i} className="block text-[12px] text-ink-2">{`As ${typeWords[offer.type]}, ${offer.why}.`}</span>)}
             {finding.code === 'known-name' && forget && known[finding.column ?? '']?.map((name) => (
               <Button key={name} look="link" className="py-0!" onClick={() => forget(name)}>
                 Read {name} as itself again
