@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { By, Key } from 'selenium-webdriver'
 import { expect, test } from 'vitest'
 import { accessible, choose, click, element, fill, give, head, holds, keep, press, see, verb } from './driver.ts'
-import { fileIn, handed, openAs, replayed, session } from './session.ts'
+import { fileIn, handed, openAs, replayed, session, storyId } from './session.ts'
 
 const here = session()
 const write = (name: string, content: string): string => fileIn(here, name, content)
@@ -141,6 +141,32 @@ test('summarised by month in one gesture; a figure of the group beside every row
   await see(driver, 'What came out')
   await element(driver, By.css('canvas[aria-label*="2031-07 30"]'), 'the picture is not drawn again')
   expect(await accessible(driver)).toEqual([])
+})
+
+test('a picture shows a renamed column by its new name; undo takes back first the name, then the picture', async () => {
+  const { driver } = here.browser
+  await open('pets.csv', 'Kind,Fee\ncat,3\ndog,4\ncat,5\n')
+  const pictures = async (): Promise<readonly (readonly [string, string])[]> => {
+    const reply = (await (await fetch(`${here.server.base}/api/flows/${await storyId(here)}`)).json()) as { pictures: { label: string; column: string }[] }
+    return reply.pictures.map(({ label, column }) => [label, column] as const)
+  }
+  await head(driver, 'Kind')
+  await head(driver, 'Fee', Key.CONTROL)
+  await click(driver, 'Draw them…')
+  await click(driver, 'Keep the picture')
+  await see(driver, 'Take it out')
+  await click(driver, By.xpath("//*[@role='radio'][contains(., 'row')]"))
+  await head(driver, 'Kind')
+  await press(driver, Key.F2)
+  await click(driver, 'names')
+  await fill(driver, 'New name of Kind', 'Species')
+  await press(driver, Key.ESCAPE)
+  await keep(driver)
+  expect(await pictures()).toEqual([['Species', 'Fee']])
+  await click(driver, '↶ Undo')
+  await holds(driver, async () => (await pictures())[0]?.[0] === 'Kind', 'the picture does not go back to the old name')
+  await click(driver, '↶ Undo')
+  await holds(driver, async () => (await pictures()).length === 0, 'the picture is still kept')
 })
 
 test('totals with a last row for all, values collected as text, gaps filled', async () => {
