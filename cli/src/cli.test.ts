@@ -83,6 +83,10 @@ test('outputs and accounts are written', () => {
   })
 })
 
+test('fit tells what is found in sentences, with what would answer it', () => {
+  expect(fabula('fit', recipe(), '--input', `visits=${place('drift.csv', 'Clinic,Fees,Vet\nOxbow,12,Ada\n')}`).out).toMatch(/^The files do not fit\.\n- Visits has no column “Fee”\.[^\n]*\n {4}Read “Fees” as “Fee”: the names are alike\.\n- /)
+})
+
 test('fit tells verdict and findings as data', () => {
   const report = JSON.parse(fabula('fit', recipe(), '--input', `visits=${place('drift.csv', 'Clinic,Fees,Vet\nOxbow,12,Ada\n')}`, '--json').out) as object
   expect(report).toMatchObject({ verdict: 'does-not-fit', findings: [{ code: 'missing-column', input: 'visits', column: 'Fee', step: 's2', offers: [{ do: 'rename', column: 'Fees' }] }, { code: 'new-column', column: 'Fees' }, { code: 'new-column', column: 'Vet' }] })

@@ -1,10 +1,26 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { fitRecipe, needsData, parameterCells, planRecipe, pythonScript, runRecipe, ScriptError, sentenceText, sqlScript, tableNames, writeCsv, type Plan, type Recipe } from '@fabula/core'
+import { fitRecipe, needsData, parameterCells, planRecipe, pythonScript, quoted, runRecipe, ScriptError, sentenceText, sqlScript, tableNames, typeWords, writeCsv, type FitFinding, type FitOffer, type Plan, type Recipe } from '@fabula/core'
 import { fault } from './fault.ts'
 import { checkRecipe, loadInputs, loadRecipe, type Opened } from './load.ts'
 
 const verdictWords = { 'fits': 'The files fit.', 'fits-with-changes': 'The files fit, with changes.', 'does-not-fit': 'The files do not fit.' }
+
+/** What would answer a finding, where something needs an answer. */
+const answerWords = ({ column = '' }: FitFinding, offer: FitOffer): string | undefined => {
+  switch (offer.do) {
+    case 'rename':
+      return `Read ${quoted(offer.column)} as ${quoted(column)}: ${offer.why}.`
+    case 'read-as':
+      return `Read it as ${typeWords[offer.type]}: ${offer.why}.`
+    case 'do-without':
+      return `Do without it: ${offer.why}.`
+    case 'change-step':
+      return `${offer.why[0]?.toUpperCase() ?? ''}${offer.why.slice(1)}.`
+    case 'expect':
+      return undefined
+  }
+}
 
 /** The findings, whatever they are: telling them is what was asked for, so they are no error. */
 export const fit = async (path: string, words: { input: string[]; json?: boolean }): Promise<void> => {
@@ -13,7 +29,7 @@ export const fit = async (path: string, words: { input: string[]; json?: boolean
   const opened = await loadInputs(recipe, words.input)
   const report = fitRecipe(recipe, opened.inputs, needsData(recipe) ? ranOn(recipe, opened) : undefined)
   if (words.json) process.stdout.write(`${JSON.stringify(report, null, 2)}\n`)
-  else process.stdout.write(`${verdictWords[report.verdict]}\n${report.findings.map(({ sentence }) => `- ${sentence}\n`).join('')}`)
+  else process.stdout.write(`${verdictWords[report.verdict]}\n${report.findings.map((finding) => `- ${finding.sentence}\n${finding.offers.flatMap((offer) => answerWords(finding, offer) ?? []).map((words_) => `    ${words_}\n`).join('')}`).join('')}`)
 }
 
 /** The story run on the files as they are, with the parameters as the recipe has them. */
