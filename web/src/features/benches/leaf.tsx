@@ -13,7 +13,7 @@ export const Leaf = ({ from, shown, total, go }: { from: number; shown: number; 
   }, [from])
   if (total <= shown) return null
   return (
-    <p ref={here} className="figures sticky bottom-0 left-0 flex w-max items-center gap-2 bg-sheet px-3.5 py-2 text-[12px] text-ink-3">
+    <p ref={here} className="figures sticky bottom-0 left-0 flex w-full items-center gap-2 border-t border-line bg-sheet px-3.5 py-1.5 text-[12px] text-ink-3">
       rows {figure(from + 1)} to {figure(from + shown)} of {counted(total, 'row')}
       <Button look="link" className="py-0! text-[12px]" disabled={from === 0} onClick={() => go(Math.max(0, from - leafRows))}>
         Earlier
