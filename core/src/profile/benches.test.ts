@@ -46,6 +46,16 @@ test('who meets nobody is told why, and each figure shows exactly its rows', () 
   expect(new Match(visits, prices, { on, ignoreCase: true, trim: true }).figures().why).toEqual([{ reason: 'zeros', rows: 1, leading: ['left'] }])
 })
 
+test('rows are leafed through on each side by itself, and the figures count all of them', () => {
+  const match = new Match(visits, prices, { on })
+  const { left, right } = match.show('none', [3, 0], 2)
+  expect([left.total, left.rows.map(({ cells }) => cells[1])]).toEqual([5, ['007', 'OPR-9']])
+  expect(right.rows.length).toBe(Math.min(2, right.total))
+  const later = match.show('unused', [0, 4], 2)
+  expect([later.right.total, later.right.rows.map(({ cells }) => cells[0])]).toEqual([5, [null]])
+  expect(match.show('none', [9, 9], 2).left.rows).toEqual([])
+})
+
 test('keys of different types are offered as each other', () => {
   const numbered = table({ Code: ['integer', 7, 8] })
   expect(typeWays(table({ Ref: ['text', '7', '9', '8'] }), numbered, { on: [{ left: 'Ref', right: 'Code' }] })).toEqual([

@@ -51,10 +51,10 @@ test('columns that only data can tell are followed by what was seen', () => {
   expect(followed.tables[0]?.steps.at(-1)).toEqual({ ...half, formula: "'The Oxbow' / 2" })
 })
 
-test('a picture shows a renamed column by its new name, in every table that has it so', () => {
-  const after = recipe([{ id: 's9', kind: 'rename', names: { Fee: 'Price' } }], { id: 'other', name: 'Other', steps: [{ id: 's4', kind: 'open', input: 'visits' }] })
+test('a picture shows a renamed column by its new name, in that table and those that use it', () => {
+  const after = recipe([{ id: 's9', kind: 'rename', names: { Fee: 'Price' } }], { id: 'other', name: 'Other', steps: [{ id: 's4', kind: 'open', input: 'visits' }] }, { id: 'next', name: 'Next', steps: [{ id: 's5', kind: 'start-from', table: 'visits' }] })
   const picture = { id: 'p1', table: 'visits', label: 'Clinic', how: 'sum', column: 'Fee' }
-  expect(followPictures([picture, { ...picture, table: 'other' }], after, { Fee: 'Price' })).toEqual([{ ...picture, column: 'Price' }, { ...picture, table: 'other' }])
+  expect(followPictures([picture, { ...picture, table: 'other' }, { ...picture, table: 'next' }], after, 'visits', { Fee: 'Price' })).toEqual([{ ...picture, column: 'Price' }, { ...picture, table: 'other' }, { ...picture, table: 'next', column: 'Price' }])
 })
 
 test('a value asked at replay gets another name wherever it is used, and texts that look alike stay', () => {

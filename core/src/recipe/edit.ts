@@ -3,7 +3,7 @@ import { writeParameter } from '../formula/parse.ts'
 import type { Schema } from '../table/table.ts'
 import { carriedColumns } from './account.ts'
 import { mendsFor } from './mend.ts'
-import { brokenSteps, planRecipe, type SeenSchemas } from './plan.ts'
+import { brokenSteps, planRecipe, tablesNeeded, type SeenSchemas } from './plan.ts'
 import type { Recipe, Step } from './schema.ts'
 
 /** An id no step of the recipe has, nor had: the next number after the largest, or one of those behind it. */
@@ -81,10 +81,11 @@ export const followRenames = (before: Recipe, after: Recipe, renames: Renames, s
 
 /** What of a picture are names of columns of its table. */
 type Drawn = { readonly table: string; readonly label: string; readonly series?: string | undefined; readonly column?: string | undefined }
-/** Pictures that showed a column by a name their table no longer has show it by its new one. */
-export const followPictures = <T extends Drawn>(pictures: readonly T[], after: Recipe, renames: Renames, seen: SeenSchemas = {}): readonly T[] => {
-  const plan = planRecipe(after, undefined, seen)
+/** Pictures of a table, or of one that uses it, that showed a column by a name it no longer has show it by its new one. */
+export const followPictures = <T extends Drawn>(pictures: readonly T[], after: Recipe, table: string, renames: Renames): readonly T[] => {
+  const plan = planRecipe(after)
   return pictures.map((picture) => {
+    if (!tablesNeeded(after, picture.table).includes(table)) return picture
     const columns = plan.tables.find(({ id }) => id === picture.table)?.output
     const name = (old: string): string => (columns === undefined || columns.some((field) => field.name === old) ? old : (renames[old] ?? old))
     return { ...picture, label: name(picture.label), ...(picture.series === undefined ? {} : { series: name(picture.series) }), ...(picture.column === undefined ? {} : { column: name(picture.column) }) }

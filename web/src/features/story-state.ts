@@ -119,7 +119,7 @@ export const useStory = () => {
     const renames = renamesBetween(was && { step: was, ...columnsOf(story.data?.steps ?? [], was.id) }, { step: draft.step, ...now })
     const seen = Object.fromEntries((story.data?.steps ?? []).filter(({ state }) => state === 'fine').map(({ id, columns }) => [id, columns]))
     const next = followRenames(flow.recipe, withStep(flow.recipe, draft), renames, seen, { id: draft.step.id, columns: now.output })
-    await save(next, draft.isNew ? 'a new sentence' : 'a sentence reworded', Object.keys(renames).length > 0 && flow.pictures.length > 0 ? followPictures(flow.pictures, next, renames) : undefined)
+    await save(next, draft.isNew ? 'a new sentence' : 'a sentence reworded', Object.keys(renames).length > 0 && flow.pictures.length > 0 ? followPictures(flow.pictures, next, draft.table, renames) : undefined)
     setDraft(undefined)
     setBuilding(undefined)
     setSelection({ kind: 'table' })
