@@ -74,4 +74,11 @@ test('a story that asks for a day is told the day it replays itself', async () =
   const [log] = await noted(base, 0)
   const run = (await call<RunReply>('GET', `${base}/runs/${log?.run ?? ''}`)).data
   expect(run.parameters).toEqual({ 'Told on': new Date(run.clock).toISOString().slice(0, 10) })
+  // a story that asks for something else by now is not told with what it does not know
+  const later = (await call<FlowReply>('GET', base)).data
+  await call('POST', `${base}/edit`, { recipe: { ...later.recipe, parameters: [{ name: 'As of', type: 'date', value: '2030-01-01' }] }, what: 'a value renamed', after: later.edit })
+  copyFileSync(demo('visits-2031-05.csv'), join(own, 'visits-2031-06.csv'))
+  const [waiting] = await noted(base, 1)
+  expect(waiting).toMatchObject({ what: 'waits', run: null })
+  expect(waiting?.sentence).toContain('The recipe has no parameter “Told on”.')
 })

@@ -1,5 +1,5 @@
 import { createReadStream } from 'node:fs'
-import { counted } from '@fabula/core'
+import { counted, parameterCells } from '@fabula/core'
 import type { FileRef } from '@fabula/core/api'
 import { wallClock } from '../jobs/clock.ts'
 import { placeFiles } from '../jobs/placing.ts'
@@ -100,7 +100,13 @@ export class Watcher {
       return
     }
     const clock = wallClock()
-    const run = await replays.begin({ flow: watch.flow, edit: story.edit, asked: { files: now, renames: {}, allowChanges: false, parameters: toldBy(watch.settings.parameters, clock), pictures: story.pictures, databases: true }, clock, alone: true })
+    const parameters = toldBy(watch.settings.parameters, clock)
+    const { faults } = parameterCells(story.recipe, parameters)
+    if (faults.length > 0) {
+      await this.say(watch, { what: 'waits', sentence: `${faults.map(({ sentence }) => sentence).join(' ')} Take this out and begin it anew with what the story asks for now.`, files: now })
+      return
+    }
+    const run = await replays.begin({ flow: watch.flow, edit: story.edit, asked: { files: now, renames: {}, allowChanges: false, parameters, pictures: story.pictures, databases: true }, clock, alone: true })
     await watches.note(watch.id, { what: 'replays', sentence: `${[...new Set(Object.values(now).flat().map(({ name }) => name))].join(', ')}${named ? `; not used: ${named}` : ''}`, run, files: now })
   }
   private async say(watch: Watch, noted: Parameters<Watches['note']>[1]): Promise<void> {
