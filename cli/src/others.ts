@@ -1,6 +1,6 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { fitRecipe, needsData, parameterCells, planRecipe, pythonScript, quoted, runRecipe, ScriptError, sentenceText, sqlScript, tableNames, typeWords, writeCsv, type FitFinding, type FitOffer, type Plan, type Recipe } from '@fabula/core'
+import { capital, fitRecipe, needsData, parameterCells, planRecipe, pythonScript, quoted, runRecipe, ScriptError, sentenceText, sqlScript, tableNames, typeWords, writeCsv, type FitFinding, type FitOffer, type Plan, type Recipe } from '@fabula/core'
 import { fault } from './fault.ts'
 import { checkRecipe, loadInputs, loadRecipe, type Opened } from './load.ts'
 
@@ -16,7 +16,7 @@ const answerWords = ({ column = '' }: FitFinding, offer: FitOffer): string | und
     case 'do-without':
       return `Do without it: ${offer.why}.`
     case 'change-step':
-      return `${offer.why[0]?.toUpperCase() ?? ''}${offer.why.slice(1)}.`
+      return `${capital(offer.why)}.`
     case 'expect':
       return undefined
   }

@@ -3,6 +3,8 @@ import type { ColumnType } from './table/column.ts'
 import { lower } from './table/text.ts'
 
 /** “Visit date”: how a name or value is quoted in a sentence. */
+/** The same words, the first letter large. */
+export const capital = (text: string): string => `${text[0]?.toUpperCase() ?? ''}${text.slice(1)}`
 export const quoted = (text: string): string => `“${text}”`
 
 /** a, b and c */
@@ -84,7 +86,7 @@ const sentences: { readonly [C in ProblemCode]: (data: ProblemData[C]) => string
   'wrong-type': ({ column, type, needs }) => `${quoted(column)} is ${typeWords[type]}; this needs ${needs}. Change its type first.`,
   'wrong-value': ({ value, column, type }) => `${quoted(value)} does not read as ${typeWords[type]}, which ${quoted(column)} is. Give another value.`,
   'cannot-cast': ({ column, from, to }) => `${quoted(column)} is ${typeWords[from]}, and that cannot become ${typeWords[to]}. Choose another type.`,
-  'bad-date-pattern': ({ why }) => `${why[0]?.toUpperCase() ?? ''}${why.slice(1)}. Write days as d, months as M, years as yyyy.`,
+  'bad-date-pattern': ({ why }) => `${capital(why)}. Write days as d, months as M, years as yyyy.`,
   'bad-pattern': ({ pattern, why }) => `The pattern ${quoted(pattern)} cannot be read: ${why}.`,
   'formula': ({ sentence }) => sentence,
   'empty-name': () => 'A column needs a name. Type one.',

@@ -6,7 +6,7 @@ import { expect, test } from 'vitest'
 import { firstDifference } from '@fabula/server/proof'
 import { accessible, cell, choose, click, element, fill, give, gone, head, holds, keep, labelled, menu, press, see, tick, verb } from './driver.ts'
 import { demo } from './server.ts'
-import { fileIn, handed, kept, openAs, replayed, session } from './session.ts'
+import { again, fileIn, handed, kept, openAs, session } from './session.ts'
 
 const here = session()
 const write = (name: string, content: string): string => fileIn(here, name, content)
@@ -73,9 +73,7 @@ test('a messy intake export is made clean by clicking alone, and its script give
 
   await click(driver, By.linkText('Hand over'))
   await see(driver, '# s2')
-  const [input] = (JSON.parse(await handed(here, 'recipe')) as { inputs: { id: string }[] }).inputs
-  const [table] = (JSON.parse(await handed(here, 'recipe')) as { tables: { id: string }[] }).tables
-  const engine = await replayed(here, table?.id ?? '', { [input?.id ?? '']: demo('intake-2031-05.csv') })
+  const engine = await again(here, demo('intake-2031-05.csv'))
   execFileSync('/usr/bin/python3', [write('intake.py', await handed(here, 'python')), '--input', `intake=${demo('intake-2031-05.csv')}`, '--output', `intake=${join(downloads, 'intake.csv')}`], { stdio: 'pipe' })
   expect(engine.split('\n').length).toBeGreaterThan(300)
   expect(firstDifference(engine, readFileSync(join(downloads, 'intake.csv'), 'utf8'))).toBeUndefined()

@@ -46,27 +46,21 @@ export const holds = async (driver: WebDriver, that: () => boolean | Promise<boo
   await eventually(driver, async () => ((await that()) ? true : undefined), words, within)
 }
 
+/** The first element found so that shows. */
+const shown = async (driver: WebDriver, where: By, usable: boolean): Promise<WebElement | undefined> => {
+  for (const found of await driver.findElements(where)) if ((await found.isDisplayed()) && (!usable || (await found.isEnabled()))) return found
+  return undefined
+}
 /** The first element found so that shows, once there is one. */
-export const element = (driver: WebDriver, where: By, words = `nothing is found by ${String(where)}`): Promise<WebElement> =>
-  eventually(
-    driver,
-    async () => {
-      for (const found of await driver.findElements(where)) if (await found.isDisplayed()) return found
-      return undefined
-    },
-    words,
-  )
+export const element = (driver: WebDriver, where: By, words = `nothing is found by ${String(where)}`): Promise<WebElement> => eventually(driver, () => shown(driver, where, false), words)
 /** Clicks the first element found so that shows and may be used. */
 const tap = async (driver: WebDriver, where: By, words: string): Promise<void> => {
   await eventually(
     driver,
     async () => {
-      for (const found of await driver.findElements(where)) {
-        if (!(await found.isDisplayed()) || !(await found.isEnabled())) continue
-        await found.click()
-        return true
-      }
-      return undefined
+      const found = await shown(driver, where, true)
+      await found?.click()
+      return found
     },
     words,
   )
@@ -74,15 +68,7 @@ const tap = async (driver: WebDriver, where: By, words: string): Promise<void> =
 const called = (words: string): By =>
   By.xpath(`//*[self::button or self::a or @role='button' or @role='option' or @role='menuitem' or @role='radio'][starts-with(normalize-space(.), ${quote(words)}) or starts-with(@aria-label, ${quote(words)})]`)
 /** What a person finds by its words: a button, link or slot whose text or label begins so. */
-export const named = (driver: WebDriver, words: string): Promise<WebElement> =>
-  eventually(
-    driver,
-    async () => {
-      for (const found of await driver.findElements(called(words))) if ((await found.isDisplayed()) && (await found.isEnabled())) return found
-      return undefined
-    },
-    `nothing is called “${words}”`,
-  )
+export const named = (driver: WebDriver, words: string): Promise<WebElement> => eventually(driver, () => shown(driver, called(words), true), `nothing is called “${words}”`)
 /** Clicks what is found by its words, or by where it is. */
 export const click = (driver: WebDriver, what: string | By): Promise<void> => (typeof what === 'string' ? tap(driver, called(what), `nothing that may be clicked is called “${what}”`) : tap(driver, what, `nothing may be clicked at ${String(what)}`))
 /** Clicks the box before these words. */

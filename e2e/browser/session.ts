@@ -41,6 +41,12 @@ export const replayed = async (here: Here, output: string, files: Readonly<Recor
   }
 }
 
+/** The story the page shows, which has one table of one file, run by the command line on another. */
+export const again = async (here: Here, path: string): Promise<string> => {
+  const { inputs, tables } = JSON.parse(await handed(here, 'recipe')) as { inputs: { id: string }[]; tables: { id: string }[] }
+  return replayed(here, tables[0]?.id ?? '', { [inputs[0]?.id ?? '']: path })
+}
+
 /** A server on a folder of its own and a fresh browser for the tests of one file; both are there once its tests run. */
 export const session = (environment: Readonly<Record<string, string>> = {}): Here => {
   const here = {} as Here

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { branchAt, followPictures, followRenames, renameParameter, renamesBetween } from './edit.ts'
+import { branchAt, followPictures, followRenames, parameterUsers, renameParameter, renamesBetween } from './edit.ts'
 import { brokenSteps, planRecipe } from './plan.ts'
 import { readRecipe, type Recipe, type Step } from './schema.ts'
 
@@ -63,7 +63,10 @@ test('a value asked at replay gets another name wherever it is used, and texts t
     { id: 's3', kind: 'filter', where: { any: [{ column: 'Fee', op: 'is', value: { parameter: 'As of' } }, { formula: "Fee > $'As of'" }] } },
     { id: 's4', kind: 'fill-empty', columns: ['Clinic'], with: 'As of' },
   ]
-  const renamed = renameParameter({ ...recipe(steps), parameters: [{ name: 'As of', type: 'integer' }, { name: 'As', type: 'integer' }] }, 'As of', 'Day')
+  const story = { ...recipe(steps), parameters: [{ name: 'As of', type: 'integer' }, { name: 'As', type: 'integer' }] } as const
+  // also within a condition, and “As” is not “As of”
+  expect([parameterUsers(story, 'As of'), parameterUsers(story, 'As')].map((users) => users.map(({ id }) => id))).toEqual([['s2', 's3'], ['s2']])
+  const renamed = renameParameter(story, 'As of', 'Day')
   expect(renamed.parameters?.map(({ name }) => name)).toEqual(['Day', 'As'])
   expect(renamed.tables[0]?.steps.slice(1)).toEqual([
     { id: 's2', kind: 'derive', as: 'Since', formula: "$Day - $As + LEN(\"$'As of'\")" },

@@ -92,8 +92,8 @@ export const followPictures = <T extends Drawn>(pictures: readonly T[], after: R
   })
 }
 
-/** A value that is asked at replay under another name, in every sentence and formula that uses it. */
-export const renameParameter = (recipe: Recipe, old: string, name: string): Recipe => {
+/** A step that knows a value asked at replay by another name, in its values and formulas. */
+const withParameter = (step: Step, old: string, name: string): Step => {
   const inFormula = (source: string): string =>
     maybeTokens(source)
       .filter((token) => token.kind === 'parameter' && token.value === old)
@@ -106,5 +106,13 @@ export const renameParameter = (recipe: Recipe, old: string, name: string): Reci
     if (entries.length === 1 && entries[0]?.[0] === 'parameter' && entries[0][1] === old) return { parameter: name }
     return Object.fromEntries(entries.map(([inner, one]) => [inner, walk(one, inner)]))
   }
-  return { ...recipe, parameters: (recipe.parameters ?? []).map((one) => (one.name === old ? { ...one, name } : one)), tables: recipe.tables.map((table) => ({ ...table, steps: table.steps.map((step) => walk(step) as Step) })) }
+  return walk(step) as Step
 }
+/** A value that is asked at replay under another name, in every sentence and formula that uses it. */
+export const renameParameter = (recipe: Recipe, old: string, name: string): Recipe => ({
+  ...recipe,
+  parameters: (recipe.parameters ?? []).map((one) => (one.name === old ? { ...one, name } : one)),
+  tables: recipe.tables.map((table) => ({ ...table, steps: table.steps.map((step) => withParameter(step, old, name)) })),
+})
+/** The sentences that use a value asked at replay. */
+export const parameterUsers = (recipe: Recipe, name: string): Step[] => recipe.tables.flatMap(({ steps }) => steps.filter((step) => JSON.stringify(withParameter(step, name, `${name}?`)) !== JSON.stringify(step)))

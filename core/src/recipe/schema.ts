@@ -3,7 +3,7 @@ import { stepKinds } from '../steps/index.ts'
 import type { StepKind } from '../steps/step-kind.ts'
 import { columnTypes, scalarTypes } from '../table/column.ts'
 import { name } from '../steps/names.ts'
-import { nearest, quoted } from '../words.ts'
+import { capital, nearest, quoted } from '../words.ts'
 import { fileClashes, outputSchema, type Output } from './outputs.ts'
 
 const id = z.string().regex(/^[a-z][a-z0-9-]*$/, 'an id is small letters, digits and hyphens, a letter first')
@@ -81,7 +81,7 @@ const issueFaults = (issue: z.core.$ZodIssue, above: readonly PropertyKey[]): Re
     return [{ where: pathText(path), sentence: expected.length > 0 ? `This value does not fit here; expected ${expected.join(' or ')}.` : 'This value does not fit here.' }]
   }
   const message = issue.message.replace(/^Invalid input: /, '').replace(/^Invalid option: /, '')
-  return [{ where: pathText(path), sentence: `${message[0]?.toUpperCase() ?? ''}${message.slice(1)}.` }]
+  return [{ where: pathText(path), sentence: `${capital(message)}.` }]
 }
 const depth = (issues: readonly z.core.$ZodIssue[]): number => Math.max(0, ...issues.map((issue) => issue.path.length))
 

@@ -1,4 +1,4 @@
-import { holdsWords, type Column, type TextColumn } from '../table/column.ts'
+import { holdsWords, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
 import { floats, hasBit } from '../table/memory.ts'
 import { textOfCell } from '../table/reading.ts'
 import type { Table } from '../table/table.ts'
@@ -11,13 +11,13 @@ const risky = /^[=+\-@\t\r]/
 const plainNumber = /^[-+]?(?:[0-9]+\.?[0-9]*|\.[0-9]+)(?:[eE][-+]?[0-9]+)?$/
 export const guarded = (text: string): string => (risky.test(text) && !plainNumber.test(text) ? `'${text}` : text)
 
-const cacheSize = 1 << 17
-/** Values written before, each in the slot its size leads to: most exports repeat their prices and days. */
-const remembered = (write: (value: number) => string): ((value: number) => string) => {
-  const values = floats(cacheSize).fill(NaN)
-  const texts = Array<string>(cacheSize).fill('')
+/** Values written before, each in the slot its size leads to: most exports repeat their prices and days. As many slots as there are rows, at most 131,072. */
+const remembered = (write: (value: number) => string, rows: number): ((value: number) => string) => {
+  const slots = 2 ** Math.min(17, Math.ceil(Math.log2(Math.max(2, rows))))
+  const values = floats(slots).fill(NaN)
+  const texts = Array<string>(slots).fill('')
   return (value) => {
-    const slot = (value * 2654.435769) & (cacheSize - 1)
+    const slot = (value * 2654.435769) & (slots - 1)
     if (values[slot] === value) return texts[slot] as string
     values[slot] = value
     return (texts[slot] = write(value))
@@ -38,10 +38,20 @@ const textWriter = (column: TextColumn, guard: boolean): Writer => {
     for (let row = from; row < to; row++) cells[row - from] = words[codes[row] as number] as string
   }
 }
-const writer = (column: Column, guard: boolean): Writer => {
+type Written = (value: number) => string
+/** How values of a type are written; all columns of one type share what is remembered, so that a wide table needs no more than a narrow one. */
+const valueWords = (rows: number): ((type: ColumnType) => Written) => {
+  const known = new Map<ColumnType, Written>([['boolean', (value) => (value === 1 ? 'true' : 'false')], ['integer', String]])
+  return (type) => {
+    const write = known.get(type) ?? remembered((value) => textOfCell(type, value), rows)
+    known.set(type, write)
+    return write
+  }
+}
+const writer = (column: Column, guard: boolean, words: (type: ColumnType) => Written): Writer => {
   if (holdsWords(column)) return textWriter(column, guard)
   const { type, values, empty } = column
-  const write = type === 'boolean' ? (value: number) => (value === 1 ? 'true' : 'false') : type === 'integer' ? String : remembered((value) => textOfCell(type, value))
+  const write = words(type)
   return (from, to, cells) => {
     for (let row = from; row < to; row++) cells[row - from] = hasBit(empty, row) ? '' : write(values[row] as number)
   }
@@ -50,10 +60,13 @@ const writer = (column: Column, guard: boolean): Writer => {
 /** CSV as section 2 of the recipe writes it, in pieces of some thousand rows: comma, LF, a header, quotes only where needed, empty is nothing. */
 export function* csvPieces(table: Table, guard = false, rowsAPiece = 8192): Generator<string> {
   yield `${table.names.map((name) => cell(guard ? guarded(name) : name)).join(',')}\n`
-  const writers = table.names.map((_, i) => writer(table.column(i), guard))
-  const cells = writers.map(() => Array<string>(rowsAPiece).fill(''))
-  for (let from = 0; from < table.rowCount; from += rowsAPiece) {
-    const to = Math.min(table.rowCount, from + rowsAPiece)
+  // without columns there are no lines either
+  const rows = table.names.length > 0 ? table.rowCount : 0
+  const words = valueWords(rows)
+  const writers = table.names.map((_, i) => writer(table.column(i), guard, words))
+  const cells = writers.map(() => Array<string>(Math.min(rows, rowsAPiece)).fill(''))
+  for (let from = 0; from < rows; from += rowsAPiece) {
+    const to = Math.min(rows, from + rowsAPiece)
     writers.forEach((write, c) => write(from, to, cells[c] as string[]))
     yield rowsOf(cells, to - from)
   }

@@ -43,6 +43,12 @@ export const flowRoutes = ({ flows, bench, links }: Services, accessOf: (request
     })
   /** Who may not change the story sees it as it is kept, whatever recipe the request holds. */
   const recipeFor = async ({ flow, edit, rights }: Access, asked: Recipe): Promise<Recipe> => (rights === 'all' || rights === 'edit' ? asked : (await flows.get(flow, edit)).recipe)
+  /** What a look at the story asks, and what it looks at. */
+  const looking = async <T extends { recipe: unknown }>(schema: z.ZodType<T>, request: Request): Promise<{ id: string; asked: T; at: { recipe: Recipe; files: Awaited<ReturnType<Flows['files']>>; now: number } }> => {
+    const access = await accessOf(request)
+    const asked = body(schema, request)
+    return { id: access.flow, asked, at: { recipe: await recipeFor(access, asked.recipe as Recipe), files: await flows.files(access.flow), now: startedAt } }
+  }
 
   router.put('/files', async (request, response) => {
     await flows.setFiles(await changed(request), body(api.replayFiles, request))
@@ -50,70 +56,52 @@ export const flowRoutes = ({ flows, bench, links }: Services, accessOf: (request
   })
 
   router.post('/preview', async (request, response) => {
-    const access = await accessOf(request)
-    const id = access.flow
-    const asked = body(api.previewRequest, request)
-    const { result } = bench.do<api.PreviewReply>({ kind: 'preview', request: { ...asked, recipe: await recipeFor(access, asked.recipe) }, files: await flows.files(id), now: startedAt }, `${id}:${asked.count === 0 ? 'story' : 'view'}:${asked.table}`)
+    const { id, asked, at } = await looking(api.previewRequest, request)
+    const { result } = bench.do<api.PreviewReply>({ kind: 'preview', request: { ...asked, recipe: at.recipe }, files: at.files, now: at.now }, `${id}:${asked.count === 0 ? 'story' : 'view'}:${asked.table}`)
     send(response, api.previewReply, await result)
   })
   router.post('/facts', async (request, response) => {
-    const access = await accessOf(request)
-    const id = access.flow
-    const asked = body(api.factsRequest, request)
-    const { result } = bench.do<{ facts: Record<string, api.ColumnFacts> }>({ kind: 'facts', ...asked, recipe: await recipeFor(access, asked.recipe), files: await flows.files(id), now: startedAt }, asked.deep ? undefined : `${id}:facts`)
+    const { id, asked, at } = await looking(api.factsRequest, request)
+    const { result } = bench.do<{ facts: Record<string, api.ColumnFacts> }>({ kind: 'facts', ...asked, ...at }, asked.deep ? undefined : `${id}:facts`)
     send(response, api.factsReply, await result)
   })
   router.post('/values', async (request, response) => {
-    const access = await accessOf(request)
-    const id = access.flow
-    const asked = body(api.valuesRequest, request)
-    const { result } = bench.do<{ values: { label: string; count: number }[] }>({ kind: 'values', ...asked, recipe: await recipeFor(access, asked.recipe), files: await flows.files(id), now: startedAt })
+    const { asked, at } = await looking(api.valuesRequest, request)
+    const { result } = bench.do<{ values: { label: string; count: number }[] }>({ kind: 'values', ...asked, ...at })
     send(response, api.valuesReply, await result)
   })
 
   router.post('/groups', async (request, response) => {
-    const access = await accessOf(request)
-    const id = access.flow
-    const asked = body(api.valuesRequest, request)
-    const { result } = bench.do<api.GroupsReply>({ kind: 'groups', ...asked, recipe: await recipeFor(access, asked.recipe), files: await flows.files(id), now: startedAt })
+    const { asked, at } = await looking(api.valuesRequest, request)
+    const { result } = bench.do<api.GroupsReply>({ kind: 'groups', ...asked, ...at })
     send(response, api.groupsReply, await result)
   })
 
   router.post('/picture', async (request, response) => {
-    const access = await accessOf(request)
-    const id = access.flow
-    const asked = body(api.pictureRequest, request)
-    const { result } = bench.do<api.PictureData>({ kind: 'picture', ...asked, recipe: await recipeFor(access, asked.recipe as Recipe), files: await flows.files(id), now: startedAt }, `${id}:picture`)
+    const { id, asked, at } = await looking(api.pictureRequest, request)
+    const { result } = bench.do<api.PictureData>({ kind: 'picture', ...asked, ...at }, `${id}:picture`)
     send(response, api.pictureData, await result)
   })
 
   router.post('/match', async (request, response) => {
-    const access = await accessOf(request)
-    const id = access.flow
-    const { recipe, table, step, with: other, ...asked } = body(api.matchRequest, request)
-    const { result } = bench.do<api.MatchReply>({ kind: 'match', recipe: await recipeFor(access, recipe as Recipe), table, step, with: other, asked, files: await flows.files(id), now: startedAt }, `${id}:match`)
+    const { id, asked: { recipe: _recipe, table, step, with: other, ...asked }, at } = await looking(api.matchRequest, request)
+    const { result } = bench.do<api.MatchReply>({ kind: 'match', ...at, table, step, with: other, asked }, `${id}:match`)
     send(response, api.matchReply, await result)
   })
   router.post('/lay', async (request, response) => {
-    const access = await accessOf(request)
-    const id = access.flow
-    const { recipe, union, ...asked } = body(api.layRequest, request)
-    const { result } = bench.do<api.LayReply>({ kind: 'lay', ...asked, recipe: await recipeFor(access, recipe as Recipe), union: union as { with: string[] }, files: await flows.files(id), now: startedAt }, `${id}:lay`)
+    const { id, asked: { recipe: _recipe, union, ...asked }, at } = await looking(api.layRequest, request)
+    const { result } = bench.do<api.LayReply>({ kind: 'lay', ...asked, ...at, union: union as { with: string[] } }, `${id}:lay`)
     send(response, api.layReply, await result)
   })
   router.post('/reconcile', async (request, response) => {
-    const access = await accessOf(request)
-    const id = access.flow
-    const { recipe, here, there, ...asked } = body(api.reconcileRequest, request)
-    const { result } = bench.do<api.ReconcileReply>({ kind: 'reconcile', recipe: await recipeFor(access, recipe as Recipe), here, there, asked, files: await flows.files(id), now: startedAt }, `${id}:reconcile`)
+    const { id, asked: { recipe: _recipe, here, there, ...asked }, at } = await looking(api.reconcileRequest, request)
+    const { result } = bench.do<api.ReconcileReply>({ kind: 'reconcile', ...at, here, there, asked }, `${id}:reconcile`)
     send(response, api.reconcileReply, await result)
   })
 
   router.post('/find', async (request, response) => {
-    const access = await accessOf(request)
-    const id = access.flow
-    const asked = body(api.findRequest, request)
-    const { result } = bench.do<z.infer<typeof api.findReply>>({ kind: 'find', ...asked, recipe: await recipeFor(access, asked.recipe), files: await flows.files(id), now: startedAt })
+    const { asked, at } = await looking(api.findRequest, request)
+    const { result } = bench.do<z.infer<typeof api.findReply>>({ kind: 'find', ...asked, ...at })
     send(response, api.findReply, await result)
   })
 

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { wildcard, type Recipe } from '@fabula/core'
-import { Button } from '../ui/parts.tsx'
+import { KeepOrLeave } from '../ui/parts.tsx'
 import type { Story } from './story-state.ts'
 
 /** What comes in at a start: what it is called, and by which names of files a replay knows it. */
@@ -28,14 +28,7 @@ export const InputForm = ({ story, input, close }: { story: Story; input: Recipe
         <input className="field font-data" placeholder="any name" value={pattern} onChange={(event) => setPattern(event.target.value)} />
       </label>
       <span className="text-ink-3">{taken ? `Another input is called ${name.trim()}. Take another name.` : strangers[0] ? `${strangers[0].name}, which is open now, would not be known by this.` : '* stands for any run of letters, ? for one. By this a replay knows which file goes where.'}</span>
-      <span className="flex gap-2">
-        <Button className="py-1!" disabled={name.trim() === '' || taken} onClick={keep}>
-          Keep it
-        </Button>
-        <Button look="quiet" className="py-1!" onClick={close}>
-          Leave it
-        </Button>
-      </span>
+      <KeepOrLeave words="Keep it" keep={keep} leave={close} disabled={name.trim() === '' || taken} />
     </span>
   )
 }

@@ -1,4 +1,4 @@
-import type { Recipe } from '@fabula/core'
+import { capital, freeName, type Recipe } from '@fabula/core'
 
 /** Digits, dots and dashes at the end of a name: what changes from month to month. */
 const changing = /[-_ .]*\d[\d\-_ .]*$/
@@ -19,15 +19,10 @@ export const idOf = (name: string, taken: readonly string[]): string => {
   for (let n = 2; taken.includes(id); n++) id = `${stem}-${n}`
   return id
 }
-const capital = (text: string): string => `${text[0]?.toUpperCase() ?? ''}${text.slice(1)}`
 export const titleOf = (id: string): string => capital(id.replaceAll('-', ' '))
 
 /** What a table from this file is called: the file's own words, in whatever letters. */
 export const titleOfFile = (file: string): string => capital(withoutEnding(file).replace(changing, '').replace(/[-_.\s]+/g, ' ').trim()) || 'Table'
 
 /** A name no table has yet: a number after it where needed. */
-export const freeTableName = ({ tables }: Recipe, wanted: string): string => {
-  let name = wanted
-  for (let n = 2; tables.some((table) => table.name === name); n++) name = `${wanted} ${n}`
-  return name
-}
+export const freeTableName = ({ tables }: Recipe, wanted: string): string => freeName(wanted, tables.map(({ name }) => name))

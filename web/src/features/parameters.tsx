@@ -1,15 +1,11 @@
 import { useState } from 'react'
-import { renameParameter, scalarTypes, typeWords, type Recipe } from '@fabula/core'
+import { parameterUsers, renameParameter, scalarTypes, typeWords, type Parameter } from '@fabula/core'
 import { Button } from '../ui/parts.tsx'
 import type { Story } from './story-state.ts'
-
-type Parameter = NonNullable<Recipe['parameters']>[number]
 
 export const parameterInput = (type: Parameter['type']): { type: string; step?: string } => (type === 'date' ? { type: 'date' } : type === 'datetime' ? { type: 'datetime-local', step: '1' } : type === 'time' ? { type: 'time', step: '1' } : { type: 'text' })
 /** What is typed, as the recipe holds it. */
 const written = (text: string, type: Parameter['type']): Parameter['value'] => (text === '' ? null : (type === 'integer' || type === 'decimal') && Number.isFinite(Number(text)) ? Number(text) : type === 'boolean' ? text === 'true' : text)
-
-const usesOf = (recipe: Recipe, name: string): number => recipe.tables.reduce((sum, { steps }) => sum + steps.filter((step) => JSON.stringify(step).includes(`"parameter":${JSON.stringify(name)}`) || Object.values(step).some((value) => typeof value === 'string' && (value.includes(`$'${name.replaceAll("'", "''")}'`) || value.includes(`$${name}`)))).length, 0)
 
 /** A value's name; a click writes it anew, and every sentence that uses it follows. */
 const ParameterName = ({ story, name }: { story: Story; name: string }) => {
@@ -58,7 +54,7 @@ export const Parameters = ({ story }: { story: Story }) => {
       <h2 className="mb-1 text-[12px] font-semibold text-ink-3">Asked at replay</h2>
       <ul className="grid gap-1">
         {parameters.map((one) => {
-          const uses = usesOf(story.flow.recipe, one.name)
+          const uses = parameterUsers(story.flow.recipe, one.name).length
           return (
             <li key={one.name} className="flex items-center gap-2">
               <ParameterName story={story} name={one.name} />

@@ -1,7 +1,7 @@
 import { useState, type DragEvent } from 'react'
 import { counted, figure, type Step } from '@fabula/core'
 import type { PreviewRequest, StoryStep } from '@fabula/core/api'
-import { Button, Key } from '../ui/parts.tsx'
+import { Button, KeepOrLeave, Key } from '../ui/parts.tsx'
 import { SentenceText } from './sentence.tsx'
 import { moved, toldAs, whyNot, withWords } from './sentences.ts'
 import { StepMenu } from './step-menu.tsx'
@@ -88,14 +88,7 @@ const WordsForm = ({ story, step, close }: { story: Story; step: Step; close: ()
     <span className="mt-2 grid gap-1.5 font-sans text-[12.5px]" onClick={(event) => event.stopPropagation()} onKeyDown={(event) => (event.stopPropagation(), event.key === 'Escape' && close())}>
       <input className="field" aria-label="In your own words" placeholder="in your own words" autoFocus value={own} onChange={(event) => setOwn(event.target.value)} onKeyDown={(event) => event.key === 'Enter' && keep()} />
       <textarea className="field" aria-label="Note" placeholder="a note, for whoever reads this" value={note} onChange={(event) => setNote(event.target.value)} />
-      <span className="flex gap-2">
-        <Button className="py-1!" onClick={keep}>
-          Keep the words
-        </Button>
-        <Button look="quiet" className="py-1!" onClick={close}>
-          Leave it
-        </Button>
-      </span>
+      <KeepOrLeave words="Keep the words" keep={keep} leave={close} />
     </span>
   )
 }

@@ -163,6 +163,6 @@ export const useStory = () => {
   /** The same, those first that this table does not use yet, the newest before the older. */
   const likelyTables = [...usableTables].reverse().sort((a, b) => Number(feedersOf(table).includes(a.id)) - Number(feedersOf(table).includes(b.id)))
   const schemaHere: Schema = steps.find(({ id }) => id === step?.id)?.columns ?? []
-  return { flow, place, recipe, table, step, stand, story, steps, draft, draftError: drafted.error ?? undefined, lens, setLens, only, setOnly, selection, setSelection, problem, setProblem, building, drawing, sight, setSight, branch, goTo, begin, act, reword, addBefore, addElsewhere, keep, canKeep, discard, changeSteps, travel, save, schemaBefore, schemaHere, usableTables, likelyTables }
+  return { flow, place, recipe, table, step, stand, story, steps, draft, draftError: drafted.error ?? undefined, lens, setLens, only, setOnly, selection, setSelection, problem, setProblem, building, drawing, sight, setSight, branch, goTo, begin, act, reword, addBefore, addElsewhere, keep, canKeep, discard, changeSteps, travel, save, saving: saving.isPending, schemaBefore, schemaHere, usableTables, likelyTables }
 }
 export type Story = ReturnType<typeof useStory>

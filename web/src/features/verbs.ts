@@ -1,5 +1,5 @@
-import { crosstabSteps, freeName, stepKinds, takesFor, unpivotFor, takeWords, writeColumn, type Schema, type Step, type StepKindName } from '@fabula/core'
-import { builders } from './building/builders.ts'
+import { crosstabSteps, stepKinds, takesFor, unpivotFor, takeWords, writeColumn, type Schema, type Step, type StepKindName } from '@fabula/core'
+import { builders, fresh, measuresOf } from './building/builders.ts'
 
 /** What is selected: columns, a cell, a part of its text, several values of a column, or nothing (the table). */
 export type Selection =
@@ -12,7 +12,6 @@ export type Selection =
 /** A verb begins a sentence, or a builder that writes one. */
 export type Verb = { readonly name: string; readonly words: readonly string[]; readonly key?: string; readonly step: Omit<Step, 'id'>; /** What is missing before it can begin. */ readonly needs?: string; /** Several sentences at once. */ readonly steps?: readonly Omit<Step, 'id'>[]; /** Shows the selection as a chart. */ readonly draw?: readonly string[]; readonly builder?: { readonly id: string; readonly columns: readonly string[] } }
 
-const fresh = (name: string, schema: Schema): string => freeName(name, schema.map((field) => field.name))
 const valueFor = (text: string | null, type: Schema[number]['type'] | undefined): unknown =>
   text === null ? null : type === 'integer' || type === 'decimal' ? Number(text) : type === 'boolean' ? text === 'true' : text
 
@@ -92,7 +91,7 @@ const columnVerbs = (columns: readonly string[], schema: Schema, tables: readonl
     of('sort', { by: columns.map((column) => ({ column })) }, `Sort by ${one ? 'it' : 'them'}`, 'S'),
     of('distinct', { columns }, one ? 'Keep one row of each value' : 'Keep one row of each combination'),
     ...(one ? [of('derive', { as: fresh(first, schema), formula: writeColumn(first), after: first }, 'Compute a column from it')] : shapeVerbs(columns, schema)),
-    of('summarise', numbers.length === columns.length ? { by: [], measures: numbers.map((column) => ({ how: 'sum', column, as: `Total ${column}` })) } : { by: columns.filter((name) => !numbers.includes(name)), measures: [{ how: 'count', as: 'Rows' }, ...numbers.map((column) => ({ how: 'sum', column, as: `Total ${column}` }))] }, numbers.length === columns.length ? 'Total' : `Summarise by ${one ? 'it' : 'them'}`),
+    of('summarise', numbers.length === columns.length ? { by: [], measures: numbers.map((column) => ({ how: 'sum', column, as: `Total ${column}` })) } : { by: columns.filter((name) => !numbers.includes(name)), measures: measuresOf(numbers, columns.filter((name) => !numbers.includes(name))) }, numbers.length === columns.length ? 'Total' : `Summarise by ${one ? 'it' : 'them'}`),
   ]
 }
 

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { everyFunction } from '@fabula/core'
+import { capital, everyFunction } from '@fabula/core'
 import { SiteHeader } from './site-header.tsx'
 
 const groups = ['logic', 'number', 'text', 'date and time', 'list'] as const
@@ -45,7 +45,7 @@ export const HelpFormulas = () => {
             if (here.length === 0) return null
             return (
               <section key={group} aria-label={group} className="mb-6">
-                <h2 className="mb-1 font-serif text-[16px] font-semibold">{`${group[0]?.toUpperCase() ?? ''}${group.slice(1)}`}</h2>
+                <h2 className="mb-1 font-serif text-[16px] font-semibold">{capital(group)}</h2>
                 {here.map(({ name, about, args, examples }) => (
                   <article key={name} id={name} className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)] gap-6 border-t border-line py-2.5">
                     <div>

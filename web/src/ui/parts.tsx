@@ -12,6 +12,18 @@ export const Button = ({ look = 'ghost', className = '', ...rest }: ComponentPro
   <button type="button" {...rest} className={`rounded-md px-3 py-1.5 disabled:opacity-45 ${looks[look]} ${className}`} />
 )
 
+/** How a small form ends: what it says is kept, or left. */
+export const KeepOrLeave = ({ words, keep, leave, disabled = false }: { words: string; keep: () => void; leave: () => void; disabled?: boolean }) => (
+  <span className="flex gap-2">
+    <Button className="py-1!" disabled={disabled} onClick={keep}>
+      {words}
+    </Button>
+    <Button look="quiet" className="py-1!" onClick={leave}>
+      Leave it
+    </Button>
+  </span>
+)
+
 export const Key = ({ children }: { children: ReactNode }) => <kbd className="rounded border border-line-strong bg-sheet px-1 font-sans text-[12px] text-ink-3">{children}</kbd>
 
 /** One of a few, shown side by side. */

@@ -1,3 +1,4 @@
+import { capital } from '../../words.ts'
 import { pythonPatterns, sqlPatterns } from '../../generate/patterns.ts'
 import { code, py, sql } from '../../generate/tag.ts'
 import { civilFromDays, dayMs, dayOf, daysFromCivil, timeOf } from '../../table/calendar.ts'
@@ -13,7 +14,7 @@ const whole = (cell: Cell | undefined): number => Math.trunc((cell ?? 0) as numb
 
 const timePattern = (value: Cell): string | undefined => {
   const compiled = compileDatePattern(String(value))
-  return 'problem' in compiled ? `${compiled.problem[0]?.toUpperCase() ?? ''}${compiled.problem.slice(1)}.` : undefined
+  return 'problem' in compiled ? `${capital(compiled.problem)}.` : undefined
 }
 
 /** ISO 8601 weeks: the first is that of the year's first Thursday. */

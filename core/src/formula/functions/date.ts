@@ -1,3 +1,4 @@
+import { capital } from '../../words.ts'
 import { pythonPatterns, sqlPatterns } from '../../generate/patterns.ts'
 import { code, py, sql } from '../../generate/tag.ts'
 import { civilFromDays, dayMs, dayOf, daysFromCivil, daysInMonth, firstDay, lastDay, timeOf } from '../../table/calendar.ts'
@@ -56,7 +57,7 @@ export const weekday = (day: number): number => (((day + 3) % 7) + 7) % 7
 const units = ['year', 'quarter', 'month', 'week', 'day', 'hour'] as const
 const patternProblem = (value: Cell): string | undefined => {
   const compiled = compileDatePattern(String(value))
-  return 'problem' in compiled ? `${compiled.problem[0]?.toUpperCase() ?? ''}${compiled.problem.slice(1)}.` : undefined
+  return 'problem' in compiled ? `${capital(compiled.problem)}.` : undefined
 }
 const kindProblem = (value: Cell): string | undefined =>
   [1, 2, 3, 11, 12, 13, 14, 15, 16, 17].includes(value as number) ? undefined : 'The kind is 1 (Sunday is 1), 2 (Monday is 1), 3 (Monday is 0) or 11 to 17.'

@@ -1,3 +1,4 @@
+import { capital } from '../../words.ts'
 import { code, joined, py, sql, type Code } from '../../generate/tag.ts'
 import { civilFromDays, dayMs, dayOf, timeOf } from '../../table/calendar.ts'
 import type { Cell } from '../../table/column.ts'
@@ -8,7 +9,7 @@ import { dayNames, monthNames, weekday } from './date.ts'
 import { args, define } from './define.ts'
 
 const isMoment = (type: Type | undefined): boolean => type === 'date' || type === 'datetime' || type === 'time'
-const large = (text: string): string => `${text[0]?.toUpperCase() ?? ''}${text.slice(1)}.`
+const large = (text: string): string => `${capital(text)}.`
 const dayLetters = /^[yMdE]/
 
 /** Patterns for moments hold letters of dates and times, those for numbers # and 0. */

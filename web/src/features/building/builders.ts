@@ -28,7 +28,7 @@ const typeOf = (name: string | undefined, schema: Schema) => schema.find((field)
 const isDate = (type: Schema[number]['type'] | undefined): boolean => type === 'date' || type === 'datetime'
 const isNumber = (type: Schema[number]['type'] | undefined): boolean => type === 'integer' || type === 'decimal'
 /** A name no column has: what is computed takes no column's place unawares. */
-const fresh = (name: string, schema: Schema, ...taken: readonly string[]): string => freeName(name, [...schema.map((field) => field.name), ...taken])
+export const fresh = (name: string, schema: Schema, ...taken: readonly string[]): string => freeName(name, [...schema.map((field) => field.name), ...taken])
 const quote = (text: string): string => `"${text.replaceAll('"', '""')}"`
 
 /** A value as a formula writes it. */
@@ -207,7 +207,7 @@ const spans: readonly (readonly [string, string, (d: string) => string, string])
   ['year', 'year', (d) => `YEAR(${d})`, 'Year'],
 ]
 /** The rows and the total of each number, under names that none of the keys has. */
-const measuresOf = (numbers: readonly string[], keys: readonly string[]): { how: string; column?: string; as: string }[] =>
+export const measuresOf = (numbers: readonly string[], keys: readonly string[]): { how: string; column?: string; as: string }[] =>
   [{ how: 'count', as: 'Rows' }, ...numbers.map((column) => ({ how: 'sum', column, as: `Total ${column}` }))].reduce<{ how: string; column?: string; as: string }[]>((made, measure) => [...made, { ...measure, as: freeName(measure.as, [...keys, ...made.map(({ as }) => as)]) }], [])
 /** Summarise by a span of time: the span is computed and the rows are summarised by it, in one gesture. */
 const period: Builder = {

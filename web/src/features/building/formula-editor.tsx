@@ -1,6 +1,6 @@
 import { useId, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
-import { checkFormula, everyFunction, maybeTokens, writeColumn, type Recipe, type Schema, type Token, writeParameter } from '@fabula/core'
+import { checkFormula, everyFunction, maybeTokens, writeColumn, writeParameter, type Parameter, type Schema, type Token } from '@fabula/core'
 
 type Offer = { readonly label: string; readonly put: string; readonly about: string; readonly kind: 'function' | 'column' | 'parameter' }
 
@@ -44,7 +44,7 @@ const callAt = (text: string, caret: number): { name: string; at: number } | und
   return open.at(-1)
 }
 
-const offersFor = (word: string, schema: Schema, parameters: NonNullable<Recipe['parameters']>): Offer[] => {
+const offersFor = (word: string, schema: Schema, parameters: readonly Parameter[]): Offer[] => {
   const sought = word.replace(/^\$?'?/, '').toLowerCase()
   const asked = parameters.filter(({ name }) => name.toLowerCase().includes(sought)).map(({ name, type }): Offer => ({ label: `$${name}`, put: writeParameter(name), about: `asked at replay, ${type}`, kind: 'parameter' }))
   if (word.startsWith('$')) return asked
@@ -55,7 +55,7 @@ const offersFor = (word: string, schema: Schema, parameters: NonNullable<Recipe[
 }
 
 /** A formula with colours, completion, help on the arguments and its error underlined while it is typed. */
-export const FormulaEditor = ({ value, schema, parameters, set, wide = true }: { value: string; schema: Schema; parameters: NonNullable<Recipe['parameters']>; set: (value: string) => void; wide?: boolean }) => {
+export const FormulaEditor = ({ value, schema, parameters, set, wide = true }: { value: string; schema: Schema; parameters: readonly Parameter[]; set: (value: string) => void; wide?: boolean }) => {
   const box = useRef<HTMLTextAreaElement>(null)
   const [text, setText] = useState(value)
   const [caret, setCaret] = useState(value.length)

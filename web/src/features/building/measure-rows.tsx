@@ -1,4 +1,4 @@
-import { hows, windowHows, type How, type Schema, type WindowHow } from '@fabula/core'
+import { capital, hows, windowHows, type How, type Schema, type WindowHow } from '@fabula/core'
 import { Button } from '../../ui/parts.tsx'
 
 type SortBy = { readonly column: string; readonly descending?: boolean }
@@ -8,11 +8,10 @@ const words: Readonly<Record<WindowHow | 'only', string>> = {
   'count': 'count of rows', 'filled': 'filled cells', 'distinct': 'different values', 'sum': 'sum', 'mean': 'mean', 'median': 'median', 'min': 'least', 'max': 'greatest', 'deviation': 'deviation', 'first': 'first', 'last': 'last', 'list': 'list', 'join': 'joined text', 'any': 'any is true', 'every': 'every is true', 'share': 'share',
   'running-sum': 'running sum', 'rank': 'rank', 'dense-rank': 'rank without gaps', 'row-number': 'number of the row', 'previous': 'previous', 'next': 'next', 'only': 'the single value',
 }
-const large = (text: string): string => `${text[0]?.toUpperCase() ?? ''}${text.slice(1)}`
 const bare = (how: Measure['how']): boolean => how === 'count' || how === 'rank' || how === 'dense-rank' || how === 'row-number'
 const numeric = (how: Measure['how']): boolean => ['sum', 'mean', 'median', 'deviation', 'share', 'running-sum'].includes(how)
 /** The name a figure has by itself. */
-export const measureName = (how: Measure['how'], column: string | undefined): string => (how === 'count' ? 'Rows' : bare(how) ? large(words[how]) : how === 'sum' ? `Total ${column ?? ''}` : `${large(words[how])} ${column ?? ''}`.trim())
+export const measureName = (how: Measure['how'], column: string | undefined): string => (how === 'count' ? 'Rows' : bare(how) ? capital(words[how]) : how === 'sum' ? `Total ${column ?? ''}` : `${capital(words[how])} ${column ?? ''}`.trim())
 
 const fits = (how: Measure['how'], type: Schema[number]['type'] | undefined): boolean => (numeric(how) ? type === 'integer' || type === 'decimal' : how === 'any' || how === 'every' ? type === 'boolean' : true)
 

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { DropdownMenu } from 'radix-ui'
 import { useState } from 'react'
-import { counted, figure, type Judge, type Step } from '@fabula/core'
+import { capital, counted, figure, type Judge, type Step } from '@fabula/core'
 import type { GroupsReply } from '@fabula/core/api'
 import { groupsQuery } from '../../api/queries.ts'
 import { Button, Segments } from '../../ui/parts.tsx'
@@ -137,7 +137,7 @@ export const UnifyBench = ({ step, story }: { step: Step; story: Story }) => {
   const column_ = (judge: Judge) => (
     <section key={judge} aria-label={`Suggested ${judgeWords[judge]}`} className="flex min-h-0 min-w-0 flex-1 flex-col">
       <p className="flex items-baseline gap-2 text-[12px] text-ink-3">
-        <span className={sight === 'beside' ? 'font-semibold text-ink-2' : ''}>{sight === 'beside' ? `${judgeWords[judge][0]?.toUpperCase() ?? ''}${judgeWords[judge].slice(1)}` : judgeAbout[judge]}</span>
+        <span className={sight === 'beside' ? 'font-semibold text-ink-2' : ''}>{sight === 'beside' ? capital(judgeWords[judge]) : judgeAbout[judge]}</span>
         {data[judge].length > 1 && (
           <Button look="link" className="ml-auto py-0! text-[12.5px] whitespace-nowrap" onClick={() => set(data[judge].reduce<readonly Group[]>((all, group) => withGroup(all, { into: group.into, from: group.members.map(({ text }) => text) }), groups), judge)}>
             Take all {data[judge].length}

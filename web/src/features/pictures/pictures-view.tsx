@@ -64,11 +64,11 @@ export const PicturesView = ({ story }: { story: Story }) => {
       </div>
       <div className="flex items-center gap-2 border-b border-line px-3.5 py-2">
         <input className="field w-[280px]" aria-label="Name of the picture" value={picture.name} onChange={(event) => setPicture({ ...picture, name: event.target.value })} />
-        <Button look={isKept ? 'ghost' : 'main'} className="py-1!" onClick={() => save(isKept ? flow.pictures.map((one) => (one.id === picture.id ? picture : one)) : [...flow.pictures, picture])}>
+        <Button look={isKept ? 'ghost' : 'main'} className="py-1!" disabled={story.saving} onClick={() => save(isKept ? flow.pictures.map((one) => (one.id === picture.id ? picture : one)) : [...flow.pictures, picture])}>
           {isKept ? 'Keep it so' : 'Keep the picture'}
         </Button>
         {isKept && (
-          <Button look="quiet" className="py-1!" onClick={() => save(flow.pictures.filter((one) => one.id !== picture.id))}>
+          <Button look="quiet" className="py-1!" disabled={story.saving} onClick={() => save(flow.pictures.filter((one) => one.id !== picture.id))}>
             Take it out
           </Button>
         )}

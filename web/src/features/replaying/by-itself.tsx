@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
-import type { Recipe } from '@fabula/core'
+import type { Parameter } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import type { FileRef, WatchesReply, WatchSettings } from '@fabula/core/api'
 import { ask } from '../../api/client.ts'
@@ -9,7 +9,6 @@ import { Button, Notice } from '../../ui/parts.tsx'
 import { moment } from '../moments.ts'
 import { parameterInput } from '../parameters.tsx'
 
-type Parameter = NonNullable<Recipe['parameters']>[number]
 type Watch = WatchesReply['watches'][number]
 type Kind = WatchSettings['when']['kind']
 const kindWords: Readonly<Record<Kind, string>> = { arrival: 'as soon as new files arrive', daily: 'every day', weekly: 'every week', monthly: 'every month' }

@@ -1,4 +1,4 @@
-import { typeWords } from '@fabula/core'
+import { capital, typeWords } from '@fabula/core'
 import type { FitReply } from '@fabula/core/api'
 import { Button } from '../../ui/parts.tsx'
 
@@ -56,7 +56,7 @@ export const Findings = ({ report, input, known, answers: { accepted, accept, un
               ) : (
                 keep && (
                   <button key={i} type="button" title={offer.why} className="mr-3 font-semibold text-rubric hover:underline" onClick={() => keep(finding, offer)}>
-                    {offer.do === 'expect' ? (finding.code === 'changed-type' ? `Take it as ${typeWords[offer.type]} from now on` : 'Expect it from now on') : offer.do === 'read-as' ? `Read it as ${typeWords[offer.type]} from now on` : offer.do === 'do-without' ? 'Do without it from now on' : `${offer.why[0]?.toUpperCase() ?? ''}${offer.why.slice(1)}`}
+                    {offer.do === 'expect' ? (finding.code === 'changed-type' ? `Take it as ${typeWords[offer.type]} from now on` : 'Expect it from now on') : offer.do === 'read-as' ? `Read it as ${typeWords[offer.type]} from now on` : offer.do === 'do-without' ? 'Do without it from now on' : capital(offer.why)}
                   </button>
                 )
               ),
