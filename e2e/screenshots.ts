@@ -2,7 +2,7 @@ import { join } from 'node:path'
 import { By, Key, type WebDriver } from 'selenium-webdriver'
 import type { Step } from '@fabula/core'
 import type { FlowReply } from '@fabula/core/api'
-import { click, give, head, keep, labelled, openBrowser, see, shoot } from './browser/driver.ts'
+import { click, give, head, keep, keepOpened, labelled, openBrowser, see, shoot } from './browser/driver.ts'
 import { demo, root, startOData, startServer } from './browser/server.ts'
 
 /** npm run screenshots: the main views as they are now, from the demo, into docs/screenshots. */
@@ -106,7 +106,7 @@ const elsewhere = async (driver: WebDriver, base: string, service: string): Prom
 const intake = async (driver: WebDriver): Promise<void> => {
   await give(driver, demo('intake-2031-05.csv'))
   await see(driver, '260 rows · 9 columns')
-  await click(driver, 'Keep')
+  await keepOpened(driver)
   await see(driver, 'Another table')
   await head(driver, 'Born')
   await see(driver, 'Read as a date')
@@ -141,7 +141,7 @@ const tables = async (driver: WebDriver, base: string): Promise<void> => {
   await see(driver, '121 changed')
   await (await labelled(driver, 'Files for another table')).sendKeys(demo('price-list-2031.csv'))
   await see(driver, '12 rows · 4 columns')
-  await click(driver, 'Keep')
+  await keepOpened(driver)
   await see(driver, 'Another table')
   await click(driver, 'Takings')
   await see(driver, '−92 rows')
@@ -164,7 +164,7 @@ const tables = async (driver: WebDriver, base: string): Promise<void> => {
   await see(driver, 'Oct 2030')
   for (const month of ['Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct']) await (await driver.findElement(By.xpath(`//li[contains(., '${month} 2030')]//input`))).click()
   await see(driver, '25 rows · 5 columns')
-  await click(driver, 'Keep')
+  await keepOpened(driver)
   await see(driver, 'Another table')
   await click(driver, 'Lay other tables underneath…')
   await (await labelled(driver, 'Files to lay underneath')).sendKeys(demo('visits-2030.xlsx'))

@@ -159,6 +159,8 @@ export const keep = async (driver: WebDriver): Promise<void> => {
   await tap(driver, By.xpath("//*[@data-state='draft']//button[normalize-space(.)='Keep' and not(@disabled)]"), 'there is no draft that may be kept')
   await settled(driver)
 }
+/** Keeps what the opening page shows; verbs of the card begin with that word too. */
+export const keepOpened = (driver: WebDriver): Promise<void> => tap(driver, By.xpath("//button[normalize-space(.)='Keep' and not(@disabled)]"), 'there is nothing opened that may be kept')
 /** Each row the grid shows, cell by cell. */
 export const grid = (driver: WebDriver): Promise<string[][]> =>
   driver.executeScript("return [...document.querySelectorAll('[role=grid] [role=row]:not([aria-rowindex=\"1\"])')].map((row) => [...row.querySelectorAll('[role=gridcell]')].map((cell) => cell.textContent))")

@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { By, Key } from 'selenium-webdriver'
 import { expect, test } from 'vitest'
 import { firstDifference } from '@fabula/server/proof'
-import { accessible, click, element, give, gone, head, holds, keep, labelled, named, openBrowser, press, see, settled, text, tick, verb } from './driver.ts'
+import { accessible, click, element, give, gone, head, holds, keep, keepOpened, labelled, named, openBrowser, press, see, settled, text, tick, verb } from './driver.ts'
 import { demo } from './server.ts'
 import { replayed, session } from './session.ts'
 
@@ -19,7 +19,7 @@ test('the whole job, as a new user would do it', async () => {
   // open an export
   await give(driver, demo('visits-2031-05.csv'))
   await see(driver, '1,204 rows · 9 columns')
-  await click(driver, 'Keep')
+  await keepOpened(driver)
   await see(driver, 'Open Visits.')
   await see(driver, '1,204 rows')
 

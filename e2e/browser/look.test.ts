@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { By, Key } from 'selenium-webdriver'
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest'
-import { accessible, click, element, give, holds, labelled, named, press, see, text, tick } from './driver.ts'
+import { accessible, click, element, give, holds, keep, keepOpened, labelled, named, press, see, text, tick } from './driver.ts'
 import { startOData } from './server.ts'
 import { session } from './session.ts'
 
@@ -51,7 +51,7 @@ test('a finding is told in a sentence, and its verb mends it', async () => {
   writeFileSync(path, `Ref,Clinic,Fee\n${Array.from({ length: 60 }, (_, i) => `B${i === 59 ? 58 : i},${i % 9 === 8 ? 'MARLPIT' : i % 9 === 4 ? 'M\u0430rlpit' : 'Marlpit'},${i === 30 ? 9000 : 20 + (i % 11)}`).join('\n')}\n`)
   await give(here.browser.driver, path)
   await see(driver, '60 rows · 3 columns')
-  await click(driver, 'Keep')
+  await keepOpened(driver)
   await see(driver, 'Open Clinics')
   await sideBySide()
   await see(driver, 'It looks like a key, but 1 value stands more than once, such as “B58”.')
@@ -59,7 +59,7 @@ test('a finding is told in a sentence, and its verb mends it', async () => {
   await see(driver, 'Some values differ only by case, spaces, marks or order: “Marlpit”, “M\u0430rlpit” and “MARLPIT”.')
   await click(driver, 'Give one spelling')
   await see(driver, 'values change')
-  await click(driver, 'Keep')
+  await keep(driver)
   await see(driver, 'In Clinic write “Marlpit” for')
 })
 
@@ -109,7 +109,7 @@ test('an OData service is looked at, taken, and asked anew at replay; the shelf 
   await click(driver, 'Take it')
   await see(driver, 'the list at value')
   await see(driver, '5 rows · 6 columns')
-  await click(driver, 'Keep')
+  await keepOpened(driver)
   await see(driver, 'Rows through the story')
   await click(driver, 'Replay on new exports')
   await click(driver, 'Fetch it anew from where it came')
@@ -132,7 +132,7 @@ test('a hundred thousand rows of two hundred columns are scrolled to their very 
   writeFileSync(path, `${['Row', ...Array.from({ length: 199 }, (_, c) => `Column ${c + 2}`)].join(',')}\n${Array.from({ length: 100_000 }, (_, i) => `${i + 1},${line}`).join('\n')}\n`)
   await give(here.browser.driver, path)
   await holds(driver, async () => (await text(driver)).includes('100,000 rows · 200 columns'), 'the rows are not counted', 60_000)
-  await click(driver, 'Keep')
+  await keepOpened(driver)
   await see(driver, 'Open Wide')
   await element(driver, By.css('[role=gridcell]'))
   const grid = await element(driver, By.css('[role=grid]'))

@@ -1,6 +1,6 @@
 import { By, Key } from 'selenium-webdriver'
 import { beforeEach, expect, test } from 'vitest'
-import { accessible, click, element, give, labelled, press, see, text } from './driver.ts'
+import { accessible, click, element, give, keep, keepOpened, labelled, press, see, text } from './driver.ts'
 import { demo } from './server.ts'
 import { fileIn, replayed, session } from './session.ts'
 
@@ -24,7 +24,7 @@ test('a hard workbook goes in by clicking alone, and comes out right on replay w
   await click(driver, 'As a table')
   await see(driver, 'number · 1 unreadable')
   expect(await accessible(here.browser.driver)).toEqual([])
-  await click(driver, 'Keep')
+  await keepOpened(driver)
   await see(driver, 'Drop the column Patient kind.')
   await see(driver, '60 changed')
 
@@ -55,7 +55,7 @@ test('the row of names is clicked, a range is dragged, and the sheet can be look
   await driver.actions().move({ origin: corner }).press().move({ origin: target }).release().perform()
   await see(driver, 'cells B3:C')
   await see(driver, '2 rows · 2 columns')
-  await click(driver, 'Keep')
+  await keepOpened(driver)
   await see(driver, 'Open Titles')
   await click(driver, 'file: cells B3:C'.replace('cells ', ''))
   await see(driver, 'as it stands in the file')
@@ -95,7 +95,7 @@ test('a table is typed in beside the others', async () => {
   await (await labelled(driver, 'Row 1, Name')).sendKeys('VAC-1')
   await (await labelled(driver, 'Row 1, Value')).sendKeys('41')
   await press(driver, Key.ESCAPE)
-  await click(driver, 'Keep')
+  await keep(driver)
   await see(driver, 'Take the typed table of 1 row and 2 columns.')
   await see(driver, 'VAC-1')
 })

@@ -3,7 +3,7 @@ import { mkdirSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, afterEach, beforeAll } from 'vitest'
-import { click, give, openBrowser, see, shoot, type Browser } from './driver.ts'
+import { type Browser, give, keepOpened, openBrowser, see, shoot } from './driver.ts'
 import { root, startServer, type Running } from './server.ts'
 
 export type Here = { server: Running; browser: Browser }
@@ -19,8 +19,7 @@ export const openAs = async (here: Here, name: string, content: string): Promise
   const { driver } = here.browser
   await driver.get(here.server.base)
   await give(driver, fileIn(here, name, content))
-  await see(driver, 'Keep')
-  await click(driver, 'Keep')
+  await keepOpened(driver)
   await see(driver, 'Another table')
 }
 

@@ -1,6 +1,6 @@
 import { By, Key } from 'selenium-webdriver'
 import { expect, test } from 'vitest'
-import { accessible, cell, choose, click, fill, give, grid, head, holds, keep, labelled, menu, press, see, text, tick } from './driver.ts'
+import { accessible, cell, choose, click, fill, give, grid, head, holds, keep, keepOpened, labelled, menu, press, see, text, tick } from './driver.ts'
 import { demo } from './server.ts'
 import { fileIn, openAs, replayed, session } from './session.ts'
 
@@ -10,8 +10,7 @@ const open = (name: string, content: string): Promise<void> => openAs(here, name
 const more = async (name: string, content: string): Promise<void> => {
   const { driver } = here.browser
   await (await labelled(driver, 'Files for another table')).sendKeys(write(name, content))
-  await see(driver, 'Keep')
-  await click(driver, 'Keep')
+  await keepOpened(driver)
   await see(driver, 'Another table')
 }
 test('the join bench: keys are suggested, who meets nobody is told why and mended, repeated keys are seen, and the rows of each way are those it gives', async () => {
@@ -86,7 +85,7 @@ test('the workbook of ten sheets, one with a column named differently, is united
   await see(driver, 'Oct 2030')
   for (const month of ['Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct']) await tick(driver, `${month} 2030`)
   await see(driver, '25 rows · 5 columns')
-  await click(driver, 'Keep')
+  await keepOpened(driver)
   await see(driver, 'Another table')
   await click(driver, 'Lay other tables underneath…')
   await (await labelled(driver, 'Files to lay underneath')).sendKeys(demo('visits-2030.xlsx'))
