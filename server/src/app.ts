@@ -5,11 +5,11 @@ import helmet from 'helmet'
 import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
 import * as api from '@fabula/core/api'
-import type { LookReply, OpenReply } from '@fabula/core/api'
-import type { Progress } from './jobs/tasks.ts'
+import type { OpenReply } from '@fabula/core/api'
+import type { Progress } from './compute/opening.ts'
 import { Refusal } from './refusal.ts'
 import { need, type Access } from './routes/access.ts'
-import { body, send } from './routes/check.ts'
+import { body, pass, send } from './routes/check.ts'
 import { flowRoutes, type Services } from './routes/flows.ts'
 import { replayRoutes, type ReplayServices } from './routes/replays.ts'
 import { sharingRoutes } from './routes/sharing.ts'
@@ -48,10 +48,11 @@ const guardOpener = (links: Links) => async (request: Request, response: Respons
 }
 
 export const buildApp = ({ services, log, web, hosts, maxUpload }: AppOptions): Express => {
-  const { flows, files, links, bench, shelf } = services
+  const { flows, files, links, compute, shelf } = services
   const app = express()
   const opener = guardOpener(links)
   app.disable('x-powered-by')
+  app.set('etag', false)
   app.use(guardOrigin(hosts))
   app.use(pinoHttp({ logger: log, autoLogging: false }))
   app.use(helmet({ contentSecurityPolicy: { useDefaults: false, directives: { defaultSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:'], fontSrc: ["'self'", 'data:'], objectSrc: ["'none'"], frameAncestors: ["'none'"], baseUri: ["'self'"], formAction: ["'self'"] } }, strictTransportSecurity: false }))
@@ -87,15 +88,15 @@ export const buildApp = ({ services, log, web, hosts, maxUpload }: AppOptions): 
   app.get('/api/mails', guardOwner, async (_request, response) => send(response, api.mailsReply, await services.watches.mails()))
   app.post('/api/look', opener, async (request, response) => {
     const { hash, name, read, sheet } = body(api.lookRequest, request)
-    send(response, api.lookReply, await bench.do<LookReply>({ kind: 'look', hash, name, read, sheet }).result)
+    await pass(response, compute.do({ kind: 'look', hash, name, read, sheet }, { home: hash }))
   })
   const opening = new Map<string, { progress: Progress; stop: () => void }>()
   app.post('/api/open', opener, async (request, response) => {
     const { files: refs, read, job } = body(api.openRequest, request)
-    const { result, stop } = bench.do<OpenReply>({ kind: 'open', files: refs, read }, undefined, (progress) => job !== undefined && opening.set(job, { progress, stop }))
+    const { value, stop } = compute.do<OpenReply>({ kind: 'open', files: refs, read }, { home: refs[0]?.hash ?? '', progress: (progress) => job !== undefined && opening.set(job, { progress, stop }) })
     if (job !== undefined) opening.set(job, { progress: { done: 0, of: 100, doing: '' }, stop })
     try {
-      const reply = await result
+      const reply = await value()
       await shelf.note(refs, reply.columns.map(({ name }) => name))
       send(response, api.openReply, reply)
     } finally {

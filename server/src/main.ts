@@ -4,7 +4,7 @@ import { join, resolve } from 'node:path'
 import { pino } from 'pino'
 import { buildApp } from './app.ts'
 import { loadDemo } from './demo.ts'
-import { Bench } from './jobs/pool.ts'
+import { limitsFromEnvironment, Supervisor } from './compute/supervisor.ts'
 import { Proofs } from './jobs/proofs.ts'
 import { Replays } from './jobs/replays.ts'
 import { Database } from './store/database.ts'
@@ -46,20 +46,18 @@ const flows = new Flows(database)
 const shelf = new Shelf(database, files)
 const sources = new Sources(database, new Secrets(data))
 const runs = new Runs(database)
-// what one looks at stays near; replays keep less, so that two at once and the page fit a small machine
-const bench = new Bench(data, 1.5e9)
-const runners = [new Bench(data, 0.5e9), new Bench(data, 0.5e9)]
+const compute = new Supervisor(data, limitsFromEnvironment(), (error) => log.error(error))
 const replays = new Replays({
   flows,
   runs,
-  runners,
+  compute,
   connection: (name) => sources.connection(name),
   registerFile: async ({ hash, size }) => void (await database.query('insert into files (hash, size) values ($1, $2) on conflict do nothing', hash, size)),
   fault: (error) => log.error(error),
 })
 const services = {
   flows,
-  proofs: new Proofs(() => new Bench(data, 0.5e9)),
+  proofs: new Proofs(compute),
   runs,
   replays,
   links: new Links(database),
@@ -68,7 +66,7 @@ const services = {
   shelf,
   sources,
   reach: { allowPrivate: process.env.FABULA_ALLOW_PRIVATE === '1', maxBytes: Number(process.env.FABULA_MAX_FETCH ?? 1e9), timeoutMs: 30_000 },
-  bench,
+  compute,
 }
 await loadDemo(services, join(root, 'demo'))
 const fromSource = taker(services)
@@ -91,7 +89,7 @@ const end = async (): Promise<void> => {
   ending = true
   server.close()
   watcher.stop()
-  await Promise.all([bench, ...runners].map((one) => one.close()))
+  compute.close()
   await database.close()
   release()
   process.exit(0)

@@ -73,6 +73,8 @@ export const previewRequest = z.object({
   only: z.enum(['all', 'changed', 'left', 'came', 'unreadable', 'against']),
   from: z.number().int().min(0),
   count: z.number().int().min(0).max(500),
+  /** Steps that are not kept yet, by id. */
+  drafts: z.array(z.string()).max(50).optional(),
 })
 const account = z.object({
   id: z.string(), kind: z.string(), sentence: z.string(), rowsIn: z.number(), rowsOut: z.number(), rowsLeft: z.number(), rowsCame: z.number(),

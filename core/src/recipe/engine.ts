@@ -1,8 +1,10 @@
 import { DataRefused, type OpenedInput, type RunContext, type StepResult, type TableNames } from '../steps/step-kind.ts'
+import { TooLarge } from '../table/limits.ts'
 import { Table, type Schema } from '../table/table.ts'
 import type { Cell } from '../table/column.ts'
 import { accountFor, type Account } from './account.ts'
 import { inOrder, kindOf, paramsOf, parameterTypes, TablePlanner, tableNames, tablesNeeded, type InputSchemas, type Plan, type PlannedTable, type StepState } from './plan.ts'
+import { StepCache, type CachedStep } from './step-cache.ts'
 import { usedTables, type Recipe, type RecipeTable, type Step } from './schema.ts'
 
 /** An input as it was opened; `key` names its content, so that equal content is computed once. */
@@ -14,67 +16,32 @@ export type RanTable = { readonly id: string; readonly name: string; readonly st
 
 export class Stopped extends Error {}
 
-type Entry = { readonly result: StepResult; readonly account: Account; bytes: number }
-
-/** Results of steps by content: the same step on the same input is never computed twice. The least recently used leave first. */
-export class StepCache {
-  private readonly entries = new Map<string, Entry>()
-  private held = 0
-  private readonly maxBytes: number
-  constructor(maxBytes = 1.5e9) {
-    this.maxBytes = maxBytes
-  }
-  get(key: string): Entry | undefined {
-    const entry = this.entries.get(key)
-    if (entry) {
-      this.entries.delete(key)
-      this.entries.set(key, entry)
-    }
-    return entry
-  }
-  set(key: string, result: StepResult, account: Account): Entry {
-    const { origin } = result
-    const bytes = result.table.bytes + (origin.kind === 'index' ? origin.index.byteLength : origin.kind === 'groups' ? origin.ids.byteLength : 0)
-    const entry = { result, account, bytes }
-    this.entries.set(key, entry)
-    this.held += bytes
-    for (const [old, { bytes: size }] of this.entries) {
-      if (this.held <= this.maxBytes || old === key) break
-      this.entries.delete(old)
-      this.held -= size
-    }
-    return entry
-  }
-  get size(): number {
-    return this.entries.size
-  }
-}
-
 export type RunOptions = {
   readonly sources: Sources
   readonly parameters: Readonly<Record<string, Cell>>
   /** The wall clock at the start of the run, in milliseconds. */
   readonly now: number
   readonly cache?: StepCache
+  /** Steps that are not kept yet, by id: their results, and those of what stands on them, leave the cache first. */
+  readonly drafts?: readonly string[]
   /** Stop after this step of this table. */
   readonly until?: { readonly table: string; readonly step: string }
   readonly onStep?: (done: number, of: number, step: Step) => void
   readonly shouldStop?: () => boolean
 }
 
-/** A key that says all a result depends on. Long keys are interned as numbers. */
-const interned = new Map<string, number>()
-const intern = (text: string): string => {
-  let known = interned.get(text)
-  if (known === undefined) interned.set(text, (known = interned.size))
-  return String(known)
+/** The part of the clock that a step reads: the moment where it asks for NOW(), the day for TODAY(), else nothing. */
+const momentFor = (step: Step, now: number): number => {
+  const text = JSON.stringify(step)
+  if (/\bNOW\s*\(/i.test(text)) return now
+  return /\bTODAY\s*\(/i.test(text) ? Math.floor(now / 86_400_000) : 0
 }
-const usesMoment = (step: Step): boolean => /\b(?:TODAY|NOW)\s*\(/i.test(JSON.stringify(step))
 const usesParameter = (step: Step): boolean => /"parameter"|\$/.test(JSON.stringify(step))
 
 class Run {
   private told = 0
-  private readonly done = new Map<string, { readonly ran: RanTable; readonly planned: PlannedTable; readonly key: string }>()
+  private readonly done = new Map<string, { readonly ran: RanTable; readonly planned: PlannedTable; readonly key: string; readonly draft: boolean }>()
+  private readonly cache: StepCache
   private readonly recipe: Recipe
   private readonly schemas: InputSchemas
   private readonly options: RunOptions
@@ -82,6 +49,7 @@ class Run {
     this.recipe = recipe
     this.schemas = openedSchemas(recipe, options.sources)
     this.options = options
+    this.cache = options.cache ?? new StepCache(0)
   }
 
   private contextOf(table: RecipeTable): RunContext {
@@ -101,26 +69,31 @@ class Run {
     const used = usedTables(step)
     const others = used.map((id) => [this.done.get(id)?.key, names(id)])
     const own = used.length > 0 ? names('') : ''
-    return intern(JSON.stringify([step.kind, params, above, source, others, own, usesMoment(step) ? now : 0, usesParameter(step) ? parameters : 0]))
+    return this.cache.shortKey(JSON.stringify([step.kind, params, above, source, others, own, momentFor(step, now), usesParameter(step) ? parameters : 0]))
   }
 
-  private step(step: Step, before: Table, above: string, context: RunContext): { entry: Entry; key: string } {
+  /** Whether a step is a draft, or stands on a table that holds one. */
+  private isDraft(step: Step): boolean {
+    return this.options.drafts?.includes(step.id) === true || usedTables(step).some((id) => this.done.get(id)?.draft === true)
+  }
+
+  private step(step: Step, before: Table, above: string, context: RunContext, draft: boolean): { entry: CachedStep; key: string } {
+    const { cache, shouldStop } = this.options
     const key = this.keyOf(step, above, context.names)
-    const known = this.options.cache?.get(key)
+    const known = cache?.get(key, draft)
     if (known) return { entry: { ...known, account: { ...known.account, id: step.id } }, key }
-    if (this.options.shouldStop?.()) throw new Stopped()
+    if (shouldStop?.()) throw new Stopped()
     const result = kindOf(step).run(paramsOf(step), before, context)
     const account = accountFor(step, before.rowCount, before.schema, result, context.names)
-    const entry = this.options.cache?.set(key, result, account) ?? { result, account, bytes: 0 }
-    return { entry, key }
+    return { entry: cache?.set(key, { result, account }, draft) ?? { result, account }, key }
   }
 
   /** Data that a step refuses breaks it, with the reason. */
-  private attempt(step: Step, before: Table, above: string, context: RunContext, planner: TablePlanner): { entry: Entry; key: string } | undefined {
+  private attempt(step: Step, before: Table, above: string, context: RunContext, planner: TablePlanner, draft: boolean): { entry: CachedStep; key: string } | undefined {
     try {
-      return this.step(step, before, above, context)
+      return this.step(step, before, above, context, draft)
     } catch (error) {
-      if (!(error instanceof DataRefused)) throw error
+      if (!(error instanceof DataRefused || error instanceof TooLarge)) throw error
       planner.refused(error.message)
       return undefined
     }
@@ -133,13 +106,15 @@ class Run {
     let before = Table.of([], [])
     let above = ''
     let reached = false
+    let draft = false
     const steps: RanStep[] = []
     const count = this.recipe.tables.reduce((sum, one) => sum + one.steps.length, 0)
     const { until } = this.options
     for (const [i, step] of table.steps.entries()) {
       const { state } = planner.next(step)
       if (reached) continue
-      const done = state === 'fine' ? this.attempt(step, before, above, context, planner) : undefined
+      draft ||= this.isDraft(step)
+      const done = state === 'fine' ? this.attempt(step, before, above, context, planner, draft) : undefined
       if (done) {
         before = done.entry.result.table
         above = done.key
@@ -151,7 +126,7 @@ class Run {
     }
     const ran: RanTable = { id: table.id, name: table.name, steps, table: planner.stopped || reached ? undefined : before }
     const planned: PlannedTable = { id: table.id, name: table.name, steps: planner.steps, output: planner.output, unsure: planner.unsure }
-    this.done.set(table.id, { ran, planned, key: above })
+    this.done.set(table.id, { ran, planned, key: above, draft })
     return { ran, planned }
   }
 }

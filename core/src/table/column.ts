@@ -1,4 +1,5 @@
 import { bits, bytes, floats, hasBit, ints, setBit, words32, type Bits } from './memory.ts'
+import type { StoredStrings } from './stored-text.ts'
 
 /** Types of a single value; lists come only from where data has them. */
 export const scalarTypes = ['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time'] as const
@@ -11,7 +12,7 @@ export type ColumnType = (typeof columnTypes)[number]
  * the compact JSON that stands for it: what depends on the list alone is then done once per distinct list.
  */
 export type CodedText = { readonly type: 'text' | 'list'; readonly form: 'coded'; readonly codes: Uint32Array; readonly words: readonly string[] }
-export type PlainText = { readonly type: 'text' | 'list'; readonly form: 'plain'; readonly strings: readonly string[] }
+export type PlainText = { readonly type: 'text' | 'list'; readonly form: 'plain'; readonly strings: readonly string[]; /** Where the strings are still bytes: single cells are read from here. */ readonly stored?: StoredStrings }
 export type TextColumn = CodedText | PlainText
 
 /** Numbers; for `datetime` milliseconds since 1970-01-01T00:00 of the wall clock. */
@@ -44,16 +45,16 @@ export const typeTogether = (types: Iterable<ColumnType>): ColumnType => {
 }
 
 export const lengthOf = (column: Column): number =>
-  !holdsWords(column) ? column.values.length : column.form === 'coded' ? column.codes.length : column.strings.length
+  !holdsWords(column) ? column.values.length : column.form === 'coded' ? column.codes.length : (column.stored ?? column.strings).length
 
 export const textAt = (column: TextColumn, i: number): string =>
-  column.form === 'coded' ? (column.words[column.codes[i] as number] as string) : (column.strings[i] as string)
+  column.form === 'coded' ? (column.words[column.codes[i] as number] as string) : column.stored ? column.stored.at(i) : (column.strings[i] as string)
 
 export const isEmptyAt = (column: Column, i: number): boolean =>
   holdsWords(column)
     ? column.form === 'coded'
       ? column.codes[i] === 0
-      : column.strings[i] === ''
+      : textAt(column, i) === ''
     : hasBit(column.empty, i)
 
 export const cellAt = (column: Column, i: number): Cell => {

@@ -21,6 +21,7 @@ const gatherCodes = (from: Uint32Array, index: Int32Array): Uint32Array => {
   for (let i = 0; i < index.length; i++) to[i] = from[index[i] as number] as number
   return to
 }
+const gatherStrings = (type: 'text' | 'list', from: readonly string[], index: Int32Array): Column => ({ type, form: 'plain', strings: Array.from(index, (at) => (at < 0 ? '' : (from[at] as string))) })
 const gatherEmpty = (from: Bits | undefined, index: Int32Array, missing: boolean): Bits | undefined => {
   if (from === undefined && !missing) return undefined
   const to = bits(index.length)
@@ -40,7 +41,7 @@ export const gather = (column: Column, index: Int32Array): Column => {
   if (holdsWords(column))
     return column.form === 'coded'
       ? { ...column, codes: gatherCodes(column.codes, index) }
-      : { ...column, strings: Array.from(index, (at) => (at < 0 ? '' : (column.strings[at] as string))) }
+      : gatherStrings(column.type, column.strings, index)
   const empty = gatherEmpty(column.empty, index, anyMissing(index))
   if (column.type === 'boolean') return { type: column.type, values: gatherBytes(column.values, index), empty }
   if (column.type === 'date' || column.type === 'time') return { type: column.type, values: gatherInts(column.values, index), empty }

@@ -5,15 +5,27 @@ import { ints } from './memory.ts'
 export type Field = { readonly name: string; readonly type: ColumnType }
 export type Schema = readonly Field[]
 
+/** A buffer, or a list of strings, and its size in bytes. Shared by reference, so it is a key for what is counted once. */
+export type HeldBuffer = readonly [buffer: object, bytes: number]
+
+/** Bytes that V8 takes for a string of a dictionary, on average. */
+const bytesAWord = 40
+
+const columnBuffers = (column: Column): HeldBuffer[] => {
+  if (holdsWords(column)) {
+    if (column.form === 'coded') return [[column.codes.buffer, column.codes.byteLength], [column.words, column.words.length * bytesAWord]]
+    return column.stored ? [...column.stored.buffers] : [[column.strings, column.strings.length * bytesAWord]]
+  }
+  return [[column.values.buffer, column.values.byteLength], ...(column.empty ? [[column.empty.buffer, column.empty.byteLength] as const] : [])]
+}
+
 /** A column that may still be an index into another: its cells are gathered when somebody needs them all. */
 class Slot {
-  private made: Column | undefined
-  private readonly base: Column
-  private readonly index: Int32Array | undefined
+  private base: Column
+  private index: Int32Array | undefined
   private constructor(base: Column, index: Int32Array | undefined) {
     this.base = base
     this.index = index
-    if (index === undefined) this.made = base
   }
   static of(column: Column): Slot {
     return new Slot(column, undefined)
@@ -22,29 +34,28 @@ class Slot {
     return this.base.type
   }
   get column(): Column {
-    this.made ??= gather(this.base, this.index as Int32Array)
-    return this.made
+    if (this.index) {
+      this.base = gather(this.base, this.index)
+      this.index = undefined
+    }
+    return this.base
   }
   cell(row: number): Cell {
-    if (this.made) return cellAt(this.made, row)
-    const at = (this.index as Int32Array)[row] as number
+    if (!this.index) return cellAt(this.base, row)
+    const at = this.index[row] as number
     return at < 0 ? null : cellAt(this.base, at)
   }
   isEmpty(row: number): boolean {
-    if (this.made) return isEmptyAt(this.made, row)
-    const at = (this.index as Int32Array)[row] as number
+    if (!this.index) return isEmptyAt(this.base, row)
+    const at = this.index[row] as number
     return at < 0 || isEmptyAt(this.base, at)
   }
   /** `compose` is shared by the slots of one table, so that equal index vectors are composed once. */
   taken(index: Int32Array, compose: (inner: Int32Array) => Int32Array): Slot {
-    if (this.made || this.index === undefined) return new Slot(this.made ?? this.base, index)
-    return new Slot(this.base, compose(this.index))
+    return new Slot(this.base, this.index ? compose(this.index) : index)
   }
-  /** Bytes held by this slot alone (shared columns count wherever they stand). */
-  get bytes(): number {
-    const column = this.made ?? this.base
-    if (!holdsWords(column)) return column.values.byteLength
-    return column.form === 'coded' ? column.codes.byteLength + column.words.length * 24 : column.strings.length * 32
+  get buffers(): HeldBuffer[] {
+    return [...columnBuffers(this.base), ...(this.index ? [[this.index.buffer, this.index.byteLength] as const] : [])]
   }
 }
 
@@ -74,8 +85,9 @@ export class Table {
   get schema(): Schema {
     return this.names.map((name, i) => ({ name, type: (this.slots[i] as Slot).type }))
   }
-  get bytes(): number {
-    return this.slots.reduce((sum, slot) => sum + slot.bytes, 0)
+  /** Everything that this table keeps in memory; buffers shared between columns stand more than once. */
+  get buffers(): HeldBuffer[] {
+    return this.slots.flatMap((slot) => slot.buffers)
   }
   indexOf(name: string): number {
     return this.names.indexOf(name)

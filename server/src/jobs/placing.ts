@@ -1,14 +1,14 @@
 import { assignFiles, inputByColumns, type Recipe } from '@fabula/core'
 import type { FileRef, LookReply } from '@fabula/core/api'
-import type { Bench } from './pool.ts'
+import type { Supervisor } from '../compute/supervisor.ts'
 
 /** Files laid with the inputs they are for: by name, and those whose name says nothing by their columns and sheets. */
-export const placeFiles = async (recipe: Recipe, files: readonly FileRef[], bench: Bench): Promise<{ given: Record<string, FileRef[]>; homeless: FileRef[] }> => {
+export const placeFiles = async (recipe: Recipe, files: readonly FileRef[], compute: Supervisor): Promise<{ given: Record<string, FileRef[]>; homeless: FileRef[] }> => {
   const { given, homeless } = assignFiles(recipe, files)
   const left: FileRef[] = []
   for (const file of homeless) {
     // a file that cannot be read has no columns to go by; what is wrong is said once it is opened
-    const look = await bench.do<LookReply>({ kind: 'look', hash: file.hash, name: file.name, read: {}, sheet: undefined }).result.catch(() => undefined)
+    const look = await compute.do<LookReply>({ kind: 'look', hash: file.hash, name: file.name, read: {}, sheet: undefined }, { home: file.hash }).value().catch(() => undefined)
     const input = look && inputByColumns(recipe, [...look.rows.map(({ cells }) => cells), ...look.sheets.map(({ names }) => names)], look.sheets.map(({ name }) => name))
     if (input === undefined) left.push(file)
     else (given[input] ??= []).push(file)

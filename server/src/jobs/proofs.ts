@@ -3,26 +3,28 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { ProofReply } from '@fabula/core/api'
 import { Refusal } from '../refusal.ts'
-import type { Bench } from './pool.ts'
-import type { Progress, Task } from './tasks.ts'
+import type { Progress } from '../compute/opening.ts'
+import type { Supervisor } from '../compute/supervisor.ts'
+import type { Task } from '../compute/tasks.ts'
 
-/** How long a script that was told to stop may take before its worker is ended, in milliseconds. */
+/** How long a script that was told to stop may take before its process is ended, in milliseconds. */
 const patience = 1500
 
-/** One proof at a time: it has a worker and a folder of its own, which end with it. */
+/** One proof at a time: it has a process and a folder of its own, which end with it. */
 export class Proofs {
-  private readonly prover: () => Bench
+  private readonly compute: Supervisor
   private going: { readonly flow: string; progress: Progress; readonly stop: () => void } | undefined
-  constructor(prover: () => Bench) {
-    this.prover = prover
+  constructor(compute: Supervisor) {
+    this.compute = compute
   }
   async prove(flow: string, asked: Omit<Extract<Task, { kind: 'prove' }>, 'kind' | 'folder'>): Promise<ProofReply> {
     if (this.going) throw new Refusal(409, 'busy', 'A proof is already under way. Wait until it has ended, or stop it.')
-    const bench = this.prover()
     const folder = mkdtempSync(join(tmpdir(), 'fabula-proof-'))
+    const job = this.compute.alone<ProofReply>({ kind: 'prove', folder, ...asked }, (progress) => {
+      if (this.going) this.going.progress = progress
+    })
     try {
       return await new Promise<ProofReply>((resolve, reject) => {
-        const job = bench.do<ProofReply>({ kind: 'prove', folder, ...asked }, undefined, (progress) => this.going && (this.going.progress = progress))
         let stopped = false
         const end = (): void => reject(new Refusal(409, 'stopped', 'The proof was stopped.'))
         const stop = (): void => {
@@ -32,11 +34,11 @@ export class Proofs {
           setTimeout(end, patience)
         }
         this.going = { flow, progress: { done: 0, of: 100, doing: '' }, stop }
-        job.result.then(resolve, (error: Error) => (stopped ? end() : reject(error)))
+        job.value().then(resolve, (error: Error) => (stopped ? end() : reject(error)))
       })
     } finally {
       this.going = undefined
-      await bench.close()
+      job.end()
       rmSync(folder, { recursive: true, force: true })
     }
   }

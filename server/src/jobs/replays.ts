@@ -1,23 +1,24 @@
 import { isFile, type Recipe } from '@fabula/core'
-import type { FitReply, RunSummary } from '@fabula/core/api'
+import type { RunSummary } from '@fabula/core/api'
 import { Refusal } from '../refusal.ts'
 import type { Connection } from '../sources/postgresql.ts'
 import type { Flows } from '../store/flows.ts'
 import type { RunMade, Runs, RunStart } from '../store/runs.ts'
-import type { Bench } from './pool.ts'
-import type { Progress, RunResult, Task } from './tasks.ts'
+import type { Progress } from '../compute/opening.ts'
+import type { Supervisor } from '../compute/supervisor.ts'
+import type { RunResult, Task } from '../compute/tasks.ts'
 
 type Job = { readonly run: string; readonly start: RunStart; readonly again: boolean; stopped: boolean; stop: (() => void) | undefined; progress: Progress }
-type Parts = { readonly flows: Flows; readonly runs: Runs; readonly runners: readonly Bench[]; readonly connection: (name: string) => Promise<Connection>; readonly registerFile: (file: { hash: string; size: number }) => Promise<void>; readonly fault: (error: unknown) => void }
+type Parts = { readonly flows: Flows; readonly runs: Runs; readonly compute: Supervisor; readonly connection: (name: string) => Promise<Connection>; readonly registerFile: (file: { hash: string; size: number }) => Promise<void>; readonly fault: (error: unknown) => void }
 const nothing: RunMade = { files: [], tables: [], outputs: [], pictures: [] }
 const mostBegun = 2
 
-/** Replays wait in one line for as many runners as there are. What was asked for is on disk before it begins, so a stop of the server loses none. */
+/** Replays wait in one line for the processes of the batch lane. What was asked for is on disk before it begins, so a stop of the server loses none. */
 export class Replays {
   private readonly parts: Parts
   private readonly line: Job[] = []
   private readonly going = new Map<string, Job>()
-  private readonly busy = new Set<Bench>()
+  private busy = 0
   private readonly ended: ((run: string, flow: string) => void)[] = []
   constructor(parts: Parts) {
     this.parts = parts
@@ -43,27 +44,26 @@ export class Replays {
     this.next()
   }
   private next(): void {
-    const runner = this.parts.runners.find((one) => !this.busy.has(one))
-    const job = runner && this.line.shift()
+    const job = this.busy < this.parts.compute.batchWidth ? this.line.shift() : undefined
     if (!job) return
-    this.busy.add(runner)
-    void this.tell(job, runner).finally(() => {
-      this.busy.delete(runner)
+    this.busy++
+    void this.tell(job).finally(() => {
+      this.busy--
       this.going.delete(job.run)
       this.next()
       for (const hear of this.ended) hear(job.run, job.start.flow)
     })
   }
-  private async tell(job: Job, runner: Bench): Promise<void> {
+  private async tell(job: Job): Promise<void> {
     const { run, start } = job
-    const { runs, registerFile, fault } = this.parts
+    const { runs, registerFile, fault, compute } = this.parts
     const fail = (state: 'failed' | 'stopped', sentence: string): Promise<void> => runs.finish(run, state, sentence, nothing)
     try {
       if (job.stopped) return await fail('stopped', 'This replay was stopped before it began.')
       job.progress = { done: 0, of: 1, doing: job.again ? 'Begun again: the server had stopped' : 'Opening the files' }
-      const { result, stop } = runner.do<RunResult>(await this.taskOf(start), undefined, (progress) => (job.progress = progress))
+      const { value, stop } = compute.do<RunResult>(await this.taskOf(start), { home: start.flow, progress: (progress) => (job.progress = progress) }, 'batch')
       job.stop = stop
-      const { stored, ...made } = await result
+      const { stored, ...made } = await value()
       for (const file of stored) await registerFile(file)
       await runs.finish(run, 'done', null, made)
     } catch (error) {
@@ -91,12 +91,6 @@ export class Replays {
     if (!job) return run
     const before = this.line.indexOf(job)
     return { ...run, ...(before < 0 ? job.progress : { done: 0, of: 1, doing: before === 0 ? 'Waiting for its turn' : `Waiting for its turn: ${before} ${before === 1 ? 'replay stands' : 'replays stand'} before it` }) }
-  }
-  /** Held against the story on a runner that is free, where the replay finds the files already read. */
-  fit(task: Extract<Task, { kind: 'fit' }>): Promise<FitReply> {
-    const runner = this.parts.runners.find((one) => !this.busy.has(one)) ?? this.parts.runners[0]
-    if (!runner) throw new Error('no runner')
-    return runner.do<FitReply>(task).result
   }
   /** Told whenever a replay has ended, however it did. */
   onEnd(hear: (run: string, flow: string) => void): void {

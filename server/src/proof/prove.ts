@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { inputFormat, parameterCells, pythonScript, runRecipe, scriptOutputs, ScriptError, sqlScript, writeCsv, type Recipe } from '@fabula/core'
 import type { ProofReply } from '@fabula/core/api'
-import { openAll, stored, TaskProblem, type Desk, type Files } from '../jobs/opening.ts'
+import { openAll, stored, TaskProblem, type WorkerContext, type Files } from '../compute/opening.ts'
 import { firstDifference } from './difference.ts'
 import { PythonFailed, pythonWithPandas, runPython } from './python.ts'
 import { runPsql } from './psql.ts'
@@ -13,13 +13,13 @@ type Asked = { readonly recipe: Recipe; readonly files: Files; readonly now: num
 const failed = (language: string, error: unknown): Told => ({ state: 'failed', sentence: `The ${language} script stopped: ${(error as Error).message}` })
 
 /** The inputs as the scripts take them: files as they came, or as the CSV that the command line makes of them. */
-const layInputs = (folder: string, { recipe, files }: Asked, tables: Awaited<ReturnType<typeof openAll>>['inputs'], desk: Desk) => {
+const layInputs = (folder: string, { recipe, files }: Asked, tables: Awaited<ReturnType<typeof openAll>>['inputs'], context: WorkerContext) => {
   const whole = (input: string): string[] =>
     (files[input] ?? []).map((file, i) => {
       const place = join(folder, `${input}-${i}`)
       mkdirSync(place, { recursive: true })
       const path = join(place, file.name)
-      writeFileSync(path, stored(file, desk).bytes)
+      writeFileSync(path, stored(file, context).bytes)
       return path
     })
   const csv = (input: string): string[] => {
@@ -33,17 +33,17 @@ const layInputs = (folder: string, { recipe, files }: Asked, tables: Awaited<Ret
 }
 
 /** Both scripts run on the flow's own inputs, the SQL in an embedded database, and held against the engine cell for cell. */
-export const prove = async (asked: Asked, desk: Desk): Promise<ProofReply> => {
+export const prove = async (asked: Asked, context: WorkerContext): Promise<ProofReply> => {
   const { recipe, files, now, folder } = asked
-  const say = (done: number, doing: string): void => desk.progress({ done: Math.round(done), of: 100, doing })
+  const say = (done: number, doing: string): void => context.progress({ done: Math.round(done), of: 100, doing })
   const stopHere = (): void => {
-    if (desk.shouldStop()) throw new TaskProblem('The proof was stopped.')
+    if (context.shouldStop()) throw new TaskProblem('The proof was stopped.')
   }
   say(0, 'Telling the story as Fabula does')
-  const { inputs, sources } = await openAll(recipe, files, {}, desk)
-  const ran = runRecipe(recipe, { sources, parameters: parameterCells(recipe, {}).cells, now, cache: desk.memory.steps, shouldStop: desk.shouldStop })
+  const { inputs, sources } = await openAll(recipe, files, {}, context)
+  const ran = runRecipe(recipe, { sources, parameters: parameterCells(recipe, {}).cells, now, cache: context.inputs.steps, shouldStop: context.shouldStop })
   const clock = new Date(now).toISOString().slice(0, 19)
-  const given = layInputs(folder, asked, inputs, desk)
+  const given = layInputs(folder, asked, inputs, context)
   const wanted = scriptOutputs(recipe).map(({ table }) => ({ table, made: ran.tables.find(({ id }) => id === table)?.table }))
   const missing = wanted.find(({ made }) => !made)
   if (missing) throw new TaskProblem('The story is not finished: one of its sentences needs a mend first.')
@@ -81,7 +81,7 @@ export const prove = async (asked: Asked, desk: Desk): Promise<ProofReply> => {
     try {
       const script = join(folder, 'flow.py')
       writeFileSync(script, pythonScript(recipe, ran.plan).text)
-      await runPython(program, script, [...given.python.flatMap(({ id, paths }) => paths.flatMap((path) => ['--input', `${id}=${path}`])), ...wanted.flatMap(({ table }) => ['--output', `${table}=${out(table)}`]), '--now', clock], desk.shouldStop)
+      await runPython(program, script, [...given.python.flatMap(({ id, paths }) => paths.flatMap((path) => ['--input', `${id}=${path}`])), ...wanted.flatMap(({ table }) => ['--output', `${table}=${out(table)}`]), '--now', clock], context.shouldStop)
       return held('Python', out)
     } catch (error) {
       if (error instanceof ScriptError || error instanceof PythonFailed) return all(error instanceof ScriptError ? { state: 'failed', sentence: error.message } : failed('Python', error))

@@ -3,19 +3,17 @@ import type { z } from 'zod'
 import { fileStem, writeRecipe, type Recipe } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import { wallClock } from '../jobs/clock.ts'
-import type { Bench } from '../jobs/pool.ts'
+import type { Supervisor } from '../compute/supervisor.ts'
 import { Refusal } from '../refusal.ts'
 import type { Flows } from '../store/flows.ts'
 import type { Links } from '../store/links.ts'
 import { need, type Access } from './access.ts'
-import { body, send } from './check.ts'
+import { body, pass, send } from './check.ts'
 
-export type Services = { readonly flows: Flows; readonly links: Links; readonly bench: Bench }
-
-const startedAt = wallClock()
+export type Services = { readonly flows: Flows; readonly links: Links; readonly compute: Supervisor }
 
 /** The story itself: what it is, its edits, and every look at its tables. `accessOf` says which story a request is about and what it may do. */
-export const flowRoutes = ({ flows, bench, links }: Services, accessOf: (request: Request) => Promise<Access>): Router => {
+export const flowRoutes = ({ flows, compute, links }: Services, accessOf: (request: Request) => Promise<Access>): Router => {
   const router = Router({ mergeParams: true })
   const changed = async (request: Request): Promise<string> => {
     const access = await accessOf(request)
@@ -47,7 +45,7 @@ export const flowRoutes = ({ flows, bench, links }: Services, accessOf: (request
   const looking = async <T extends { recipe: unknown }>(schema: z.ZodType<T>, request: Request): Promise<{ id: string; asked: T; at: { recipe: Recipe; files: Awaited<ReturnType<Flows['files']>>; now: number } }> => {
     const access = await accessOf(request)
     const asked = body(schema, request)
-    return { id: access.flow, asked, at: { recipe: await recipeFor(access, asked.recipe as Recipe), files: await flows.files(access.flow), now: startedAt } }
+    return { id: access.flow, asked, at: { recipe: await recipeFor(access, asked.recipe as Recipe), files: await flows.files(access.flow), now: wallClock() } }
   }
 
   router.put('/files', async (request, response) => {
@@ -55,57 +53,51 @@ export const flowRoutes = ({ flows, bench, links }: Services, accessOf: (request
     send(response, api.flowReply, await reply(await accessOf(request)))
   })
 
+  /** Newer requests of the same page take the place of older ones; other pages and people are not touched. */
+  const lineOf = (request: Request, id: string, what: string): string | undefined => {
+    const page = request.get('x-fabula-page')
+    return page === undefined ? undefined : `${id}:${page.slice(0, 60)}:${what}`
+  }
+
   router.post('/preview', async (request, response) => {
     const { id, asked, at } = await looking(api.previewRequest, request)
-    const { result } = bench.do<api.PreviewReply>({ kind: 'preview', request: { ...asked, recipe: at.recipe }, files: at.files, now: at.now }, `${id}:${asked.count === 0 ? 'story' : 'view'}:${asked.table}`)
-    send(response, api.previewReply, await result)
+    const line = lineOf(request, id, `${asked.count === 0 ? 'story' : 'view'}:${asked.table}`)
+    await pass(response, compute.do({ kind: 'preview', request: { ...asked, recipe: at.recipe }, files: at.files, now: at.now }, { home: id, line }))
   })
   router.post('/facts', async (request, response) => {
     const { id, asked, at } = await looking(api.factsRequest, request)
-    const { result } = bench.do<{ facts: Record<string, api.ColumnFacts> }>({ kind: 'facts', ...asked, ...at }, asked.deep ? undefined : `${id}:facts`)
-    send(response, api.factsReply, await result)
+    await pass(response, compute.do({ kind: 'facts', ...asked, ...at }, { home: id, line: asked.deep ? undefined : lineOf(request, id, 'facts') }))
   })
   router.post('/values', async (request, response) => {
-    const { asked, at } = await looking(api.valuesRequest, request)
-    const { result } = bench.do<{ values: { label: string; count: number }[] }>({ kind: 'values', ...asked, ...at })
-    send(response, api.valuesReply, await result)
+    const { id, asked, at } = await looking(api.valuesRequest, request)
+    await pass(response, compute.do({ kind: 'values', ...asked, ...at }, { home: id }))
   })
-
   router.post('/groups', async (request, response) => {
-    const { asked, at } = await looking(api.valuesRequest, request)
-    const { result } = bench.do<api.GroupsReply>({ kind: 'groups', ...asked, ...at })
-    send(response, api.groupsReply, await result)
+    const { id, asked, at } = await looking(api.valuesRequest, request)
+    await pass(response, compute.do({ kind: 'groups', ...asked, ...at }, { home: id }))
   })
-
   router.post('/picture', async (request, response) => {
     const { id, asked, at } = await looking(api.pictureRequest, request)
-    const { result } = bench.do<api.PictureData>({ kind: 'picture', ...asked, ...at }, `${id}:picture`)
-    send(response, api.pictureData, await result)
+    await pass(response, compute.do({ kind: 'picture', ...asked, ...at }, { home: id, line: lineOf(request, id, 'picture') }))
   })
-
   router.post('/match', async (request, response) => {
     const { id, asked: { recipe: _recipe, table, step, with: other, ...asked }, at } = await looking(api.matchRequest, request)
-    const { result } = bench.do<api.MatchReply>({ kind: 'match', ...at, table, step, with: other, asked }, `${id}:match`)
-    send(response, api.matchReply, await result)
+    await pass(response, compute.do({ kind: 'match', ...at, table, step, with: other, asked }, { home: id, line: lineOf(request, id, 'match') }))
   })
   router.post('/lay', async (request, response) => {
     const { id, asked: { recipe: _recipe, union, ...asked }, at } = await looking(api.layRequest, request)
-    const { result } = bench.do<api.LayReply>({ kind: 'lay', ...asked, ...at, union: union as { with: string[] } }, `${id}:lay`)
-    send(response, api.layReply, await result)
+    await pass(response, compute.do({ kind: 'lay', ...asked, ...at, union: union as { with: string[] } }, { home: id, line: lineOf(request, id, 'lay') }))
   })
   router.post('/reconcile', async (request, response) => {
     const { id, asked: { recipe: _recipe, here, there, ...asked }, at } = await looking(api.reconcileRequest, request)
-    const { result } = bench.do<api.ReconcileReply>({ kind: 'reconcile', ...at, here, there, asked }, `${id}:reconcile`)
-    send(response, api.reconcileReply, await result)
+    await pass(response, compute.do({ kind: 'reconcile', ...at, here, there, asked }, { home: id, line: lineOf(request, id, 'reconcile') }))
   })
-
   router.post('/find', async (request, response) => {
-    const { asked, at } = await looking(api.findRequest, request)
-    const { result } = bench.do<z.infer<typeof api.findReply>>({ kind: 'find', ...asked, ...at })
-    send(response, api.findReply, await result)
+    const { id, asked, at } = await looking(api.findRequest, request)
+    await pass(response, compute.do({ kind: 'find', ...asked, ...at }, { home: id }))
   })
 
-  const scriptsOf = async ({ flow, edit }: Access): Promise<api.ScriptReply> => bench.do<api.ScriptReply>({ kind: 'scripts', recipe: (await flows.get(flow, edit)).recipe, files: await flows.files(flow) }).result
+  const scriptsOf = async ({ flow, edit }: Access): Promise<api.ScriptReply> => compute.do<api.ScriptReply>({ kind: 'scripts', recipe: (await flows.get(flow, edit)).recipe, files: await flows.files(flow) }, { home: flow }).value()
   router.get('/scripts', async (request, response) => {
     const access = await accessOf(request)
     need(access, 'copy')

@@ -2,27 +2,27 @@ import { Router, type Request } from 'express'
 import * as api from '@fabula/core/api'
 import { wallClock } from '../jobs/clock.ts'
 import { placeFiles } from '../jobs/placing.ts'
-import type { Bench } from '../jobs/pool.ts'
 import type { Proofs } from '../jobs/proofs.ts'
 import type { Replays } from '../jobs/replays.ts'
-import type { Progress } from '../jobs/tasks.ts'
+import type { Progress } from '../compute/opening.ts'
+import type { Supervisor } from '../compute/supervisor.ts'
 import { Refusal } from '../refusal.ts'
 import type { FileStore } from '../store/files.ts'
 import type { Flows } from '../store/flows.ts'
 import type { Links } from '../store/links.ts'
 import type { Runs } from '../store/runs.ts'
 import { need, type Access } from './access.ts'
-import { body, send } from './check.ts'
+import { body, pass, send } from './check.ts'
 import { zipInto } from './zip.ts'
 
-export type ReplayServices = { readonly bench: Bench; readonly flows: Flows; readonly runs: Runs; readonly replays: Replays; readonly proofs: Proofs; readonly files: FileStore; readonly links: Links }
+export type ReplayServices = { readonly compute: Supervisor; readonly flows: Flows; readonly runs: Runs; readonly replays: Replays; readonly proofs: Proofs; readonly files: FileStore; readonly links: Links }
 
 const typeOf: Readonly<Record<string, string>> = { csv: 'text/csv', json: 'application/json', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', parquet: 'application/vnd.apache.parquet' }
 const mostCopied = 1_000_000
 const bare = (file: string): string => file.replace(/^.*[/\\]/, '')
 
 /** New files held against the story, replays, and what they made. By a link one sees only what was asked for by it, and no database is written. */
-export const replayRoutes = ({ bench, flows, runs, replays, proofs, files, links }: ReplayServices, accessOf: (request: Request) => Promise<Access>): Router => {
+export const replayRoutes = ({ compute, flows, runs, replays, proofs, files, links }: ReplayServices, accessOf: (request: Request) => Promise<Access>): Router => {
   const router = Router({ mergeParams: true })
 
   /** New files where they were given, those of last time for the other inputs. */
@@ -34,14 +34,14 @@ export const replayRoutes = ({ bench, flows, runs, replays, proofs, files, links
 
   router.post('/place', async (request, response) => {
     const { flow, edit } = await accessOf(request)
-    send(response, api.placeReply, await placeFiles((await flows.get(flow, edit)).recipe, body(api.placeRequest, request).files, bench))
+    send(response, api.placeReply, await placeFiles((await flows.get(flow, edit)).recipe, body(api.placeRequest, request).files, compute))
   })
 
   router.post('/fit', async (request, response) => {
     const { flow, edit } = await accessOf(request)
     const { files: given, renames } = body(api.fitRequest, request)
     const { before, now } = await filesFor(flow, given)
-    send(response, api.fitReply, await replays.fit({ kind: 'fit', recipe: (await flows.get(flow, edit)).recipe, files: now, before, renames }))
+    await pass(response, compute.do({ kind: 'fit', recipe: (await flows.get(flow, edit)).recipe, files: now, before, renames }, { home: flow }))
   })
 
   router.post('/replay', async (request, response) => {
@@ -102,7 +102,7 @@ export const replayRoutes = ({ bench, flows, runs, replays, proofs, files, links
     const output = outputs[Number(request.params.at)]
     if (!output || output.hash === '') throw new Refusal(404, 'no-output', 'This replay did not make that file.')
     if (output.rows * output.columns > mostCopied) throw new Refusal(413, 'too-large', `This is too much for a clipboard (${(output.rows * output.columns).toLocaleString('en-GB')} cells). Download the file instead.`)
-    send(response, api.cellsReply, await bench.do<{ rows: (string | null)[][] }>({ kind: 'cells', hash: output.hash, name: bare(output.file), sheet: outputs.filter(({ hash }) => hash === output.hash).indexOf(output) }).result)
+    await pass(response, compute.do({ kind: 'cells', hash: output.hash, name: bare(output.file), sheet: outputs.filter(({ hash }) => hash === output.hash).indexOf(output) }, { home: output.hash }))
   })
   router.get('/runs/:run/outputs.zip', async (request, response) => {
     const run = await runOf(request)

@@ -1,9 +1,9 @@
 import { createReadStream } from 'node:fs'
 import { counted, parameterCells } from '@fabula/core'
-import type { FileRef } from '@fabula/core/api'
+import type { FileRef, FitReply } from '@fabula/core/api'
 import { wallClock } from '../jobs/clock.ts'
 import { placeFiles } from '../jobs/placing.ts'
-import type { Bench } from '../jobs/pool.ts'
+import type { Supervisor } from '../compute/supervisor.ts'
 import type { Replays } from '../jobs/replays.ts'
 import { Refusal } from '../refusal.ts'
 import type { FileStore } from '../store/files.ts'
@@ -15,7 +15,7 @@ import { filesIn, type Found } from './folder.ts'
 import { nextAfter } from './schedule.ts'
 import { toldBy } from './told.ts'
 
-type Parts = { readonly watches: Watches; readonly flows: Flows; readonly runs: Runs; readonly files: FileStore; readonly shelf: Shelf; readonly replays: Replays; readonly bench: Bench; readonly fetchAnew: (source: number) => Promise<FileRef>; readonly fault: (error: unknown) => void }
+type Parts = { readonly watches: Watches; readonly flows: Flows; readonly runs: Runs; readonly files: FileStore; readonly shelf: Shelf; readonly replays: Replays; readonly compute: Supervisor; readonly fetchAnew: (source: number) => Promise<FileRef>; readonly fault: (error: unknown) => void }
 
 /** Looks at every watch now and then: new files in its folder, or its time. What fits is replayed; what does not waits and says why. */
 export class Watcher {
@@ -84,17 +84,17 @@ export class Watcher {
   }
   /** Held against the story; what fits is replayed. `all`: every file is for the story, else the newest of each input. */
   private async tell(watch: Watch, refs: readonly FileRef[], all: boolean): Promise<void> {
-    const { flows, replays, watches, bench } = this.parts
+    const { flows, replays, watches, compute } = this.parts
     const story = await flows.get(watch.flow)
     const before = await flows.files(watch.flow)
-    const { given, homeless } = await placeFiles(story.recipe, refs, bench)
+    const { given, homeless } = await placeFiles(story.recipe, refs, compute)
     const named = homeless.map(({ name }) => name).join(', ')
     if (Object.keys(given).length === 0 && refs.length > 0) {
       if (all) await this.say(watch, { what: 'waits', sentence: `${named} fits no input of the story by its name or its columns.`, files: {} })
       return
     }
     const now: Record<string, readonly FileRef[]> = { ...before, ...(await watches.lastFiles(watch.id)), ...(all ? given : Object.fromEntries(Object.entries(given).map(([input, files]) => [input, files.slice(-Math.max(1, before[input]?.length ?? 1))]))) }
-    const fit = await replays.fit({ kind: 'fit', recipe: story.recipe, files: now, before, renames: {} })
+    const fit = await compute.do<FitReply>({ kind: 'fit', recipe: story.recipe, files: now, before, renames: {} }, { home: watch.flow }, 'batch').value()
     if (fit.verdict !== 'fits') {
       await this.say(watch, { what: 'waits', sentence: `It does not fit without an answer. ${fit.findings.filter(({ code }) => !['new-column', 'new-sheet', 'known-name'].includes(code)).map(({ sentence }) => sentence).join(' ')}`, files: now })
       return

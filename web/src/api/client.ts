@@ -21,10 +21,13 @@ const linkHeader = (): Record<string, string> => {
   return token ? { 'x-fabula-link': token } : {}
 }
 
+/** A name for this page, so that what it asks supersedes only what it asked before. */
+const pageName = crypto.getRandomValues(new Uint32Array(2)).join('-')
+
 export const ask = async <T>(schema: z.ZodType<T>, method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> => {
   let response: Response
   try {
-    response = await fetch(path, { method, headers: { ...linkHeader(), ...(body === undefined ? {} : { 'content-type': 'application/json' }) }, ...(body === undefined ? {} : { body: JSON.stringify(body) }), ...(signal ? { signal } : {}) })
+    response = await fetch(path, { method, headers: { 'x-fabula-page': pageName, ...linkHeader(), ...(body === undefined ? {} : { 'content-type': 'application/json' }) }, ...(body === undefined ? {} : { body: JSON.stringify(body) }), ...(signal ? { signal } : {}) })
   } catch (error) {
     if (signal?.aborted) throw error
     throw new ServerError('unreachable', 'The server does not answer. See that it runs, then try again; nothing on this page is lost.')

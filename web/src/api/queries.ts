@@ -9,7 +9,8 @@ export type Place = { readonly base: string; readonly home: string; readonly tok
 export const flowsQuery = () => queryOptions({ queryKey: ['flows'], queryFn: () => ask(api.flowsReply, 'GET', '/api/flows') })
 export const flowQuery = ({ base }: Place) => queryOptions({ queryKey: ['flow', base], queryFn: () => ask(api.flowReply, 'GET', base) })
 
-export type Stand = { readonly recipe: Recipe; readonly table: string; readonly step: string }
+/** `drafts`: steps of the recipe that are not kept yet, by id; the server forgets their results first. */
+export type Stand = { readonly recipe: Recipe; readonly table: string; readonly step: string; readonly drafts?: readonly string[] }
 /** All that what one sees depends on: the table, and those that it uses. */
 const fingerprint = ({ recipe, table, step }: Stand): string => {
   const needed = tablesNeeded(recipe, table)

@@ -44,7 +44,7 @@ export const useStory = () => {
   const recipe = useMemo(() => (draft ? withStep(flow.recipe, draft) : flow.recipe), [flow.recipe, draft])
   const table = recipe.tables.find(({ id }) => id === at.table) ?? recipe.tables.at(-1)
   const step = table?.steps.find(({ id }) => id === at.step) ?? table?.steps.at(-1)
-  const stand = { recipe, table: table?.id ?? '', step: step?.id ?? '' }
+  const stand = { recipe, table: table?.id ?? '', step: step?.id ?? '', drafts: draft ? [draft.step, ...(draft.before ?? []), ...(draft.elsewhere ?? []).map((one) => one.step)].map(({ id }) => id) : [] }
   const savedTable = flow.recipe.tables.find(({ id }) => id === table?.id)
   const story = useQuery(storyQuery(place, flow.files, { recipe: flow.recipe, table: savedTable?.id ?? '', step: savedTable?.steps.at(-1)?.id ?? '' }))
   const drafted = useQuery({ ...storyQuery(place, flow.files, stand), enabled: draft !== undefined })

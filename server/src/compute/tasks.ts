@@ -2,16 +2,16 @@ import {
   drawPicture, factsOf, findText, fitRecipe, knownNames, lineageBetween, mendsFor, needsData, parameterCells, partnersOf, pythonScript, refusals, runRecipe, ScriptError, sentenceOf, sentenceText, sqlScript, suggestGroups, tableNames, tablesNeeded, valuesOf, viewOf,
   type Read, type Recipe, type Renames, type Facts, type Judge, type Step, type Table,
 } from '@fabula/core'
+import * as api from '@fabula/core/api'
 import type { FileRef, FitReply, GroupsReply, LookReply, OpenReply, Picture, PreviewReply, PreviewRequest, ReconcileReply, RunReply, ScriptReply } from '@fabula/core/api'
-import { FileProblem, lookAtFile, UnwritableTable, type OpenedFiles } from '@fabula/formats'
+import { lookAtFile, UnwritableTable, type OpenedFiles } from '@fabula/formats'
 import type { Connection } from '../sources/postgresql.ts'
 import { setImmediate as otherWork } from 'node:timers/promises'
 import { prove } from '../proof/prove.ts'
 import { layTables, matchTables, reconcileTables, type MatchAsked } from './benches.ts'
-import { openAll, openFiles, reads, stored, TaskProblem, type Desk, type Files } from './opening.ts'
+import { openAll, openFiles, reads, stored, TaskProblem, type WorkerContext, type Files } from './opening.ts'
 import { firstRows, writeOutputs } from './outputs.ts'
 
-export { Memory, TaskProblem, type Progress } from './opening.ts'
 
 type Moment = { readonly table: string; readonly step: string }
 /** Work done in a worker thread. A `Task` is plain data; `Progress` tells how far it is. */
@@ -38,43 +38,43 @@ const cellsFor = (recipe: Recipe, given: Readonly<Record<string, string>>) => {
   return cells
 }
 
-const runTo = async (recipe: Recipe, table: string, step: string, files: Files, now: number, desk: Desk) => {
+const runTo = async (recipe: Recipe, table: string, step: string, files: Files, now: number, context: WorkerContext, drafts: readonly string[] = []) => {
   const needed = tablesNeeded(recipe, table)
   const only: Recipe = { ...recipe, tables: recipe.tables.filter(({ id }) => needed.includes(id)) }
-  const { sources } = await openAll(only, files, {}, desk)
+  const { sources } = await openAll(only, files, {}, context)
   const began = performance.now()
-  const { tables, plan } = runRecipe(only, { sources, parameters: cellsFor(recipe, {}), now, cache: desk.memory.steps, until: { table, step }, shouldStop: desk.shouldStop })
+  const { tables, plan } = runRecipe(only, { sources, parameters: cellsFor(recipe, {}), now, cache: context.inputs.steps, until: { table, step }, drafts, shouldStop: context.shouldStop })
   const ran = tables.find(({ id }) => id === table)
   if (!ran) throw new TaskProblem('This table is not in the recipe.')
   return { ran, plan, engineMs: performance.now() - began }
 }
 
-const tableAfter = async ({ recipe, table, step, files, now }: Extract<Task, { kind: 'facts' | 'values' | 'groups' | 'find' | 'picture' }>, desk: Desk): Promise<Table | undefined> =>
-  (await runTo(recipe, table, step, files, now, desk)).ran.steps.find((one) => one.step.id === step)?.table
+const tableAfter = async ({ recipe, table, step, files, now }: Extract<Task, { kind: 'facts' | 'values' | 'groups' | 'find' | 'picture' }>, context: WorkerContext): Promise<Table | undefined> =>
+  (await runTo(recipe, table, step, files, now, context)).ran.steps.find((one) => one.step.id === step)?.table
 
 type Story = { readonly recipe: Recipe; readonly files: Files; readonly now: number }
-const ranTo = async (story: Story, table: string, step: string | undefined, desk: Desk) => {
+const ranTo = async (story: Story, table: string, step: string | undefined, context: WorkerContext) => {
   const one = story.recipe.tables.find(({ id }) => id === table)
   const last = step ?? one?.steps.at(-1)?.id ?? ''
-  const { ran } = await runTo(story.recipe, table, last, story.files, story.now, desk)
+  const { ran } = await runTo(story.recipe, table, last, story.files, story.now, context)
   const done = ran.steps.find((told) => told.step.id === last)
   if (!one || !done || done.state === 'broken' || done.state === 'waiting') throw new TaskProblem(`The table ${one?.name ?? table} is not finished: one of its sentences needs a mend first.`)
   return { ran, table: done.table }
 }
 /** A table of the story after its last sentence, or after another one; a story that breaks before has none. */
-const tableOf = async (story: Story, table: string, step: string | undefined, desk: Desk): Promise<Table> => (await ranTo(story, table, step, desk)).table
+const tableOf = async (story: Story, table: string, step: string | undefined, context: WorkerContext): Promise<Table> => (await ranTo(story, table, step, context)).table
 
-const reconcile = async (task: Extract<Task, { kind: 'reconcile' }>, desk: Desk): Promise<ReconcileReply> => {
-  const here = await ranTo(task, task.here.table, task.here.step, desk)
-  const there = await ranTo(task, task.there.table, task.there.step, desk)
+const reconcile = async (task: Extract<Task, { kind: 'reconcile' }>, context: WorkerContext): Promise<ReconcileReply> => {
+  const here = await ranTo(task, task.here.table, task.here.step, context)
+  const there = await ranTo(task, task.there.table, task.there.step, context)
   // rows of two moments of one table are known by where they came from
   const lineage = task.here.table === task.there.table ? lineageBetween(there.ran.steps, task.here.step, task.there.step) : undefined
   return reconcileTables(here.table, there.table, lineage, task.asked)
 }
 
-const preview = async ({ request, files, now }: Extract<Task, { kind: 'preview' }>, desk: Desk): Promise<PreviewReply> => {
+const preview = async ({ request, files, now }: Extract<Task, { kind: 'preview' }>, context: WorkerContext): Promise<PreviewReply> => {
   const { recipe, table, step, lens, only, from, count } = request
-  const { ran, plan, engineMs } = await runTo(recipe, table, step, files, now, desk)
+  const { ran, plan, engineMs } = await runTo(recipe, table, step, files, now, context, request.drafts ?? [])
   const at = Math.max(0, ran.steps.findIndex((one) => one.step.id === step))
   const view = viewOf(ran.steps, at, lens, only, from, count)
   const planned = plan.tables.find(({ id }) => id === table)?.steps ?? []
@@ -106,11 +106,11 @@ const groupsOf = (bars: readonly { label: string; count: number }[]): GroupsRepl
   return { values, sound: by('sound'), characters: by('characters'), spelling: by('spelling'), beyond: bars.length - values.length }
 }
 
-const fit = async ({ recipe, files, before, renames }: Extract<Task, { kind: 'fit' }>, desk: Desk): Promise<FitReply> => {
-  const { inputs, sources } = await openAll(recipe, files, renames, desk)
+const fit = async ({ recipe, files, before, renames }: Extract<Task, { kind: 'fit' }>, context: WorkerContext): Promise<FitReply> => {
+  const { inputs, sources } = await openAll(recipe, files, renames, context)
   const known: Record<string, OpenedFiles | undefined> = {}
-  for (const [input, read] of reads(recipe)) if (before[input] && before[input] !== files[input]) known[input] = (await openFiles(before[input], read, knownNames(recipe.inputs.find(({ id }) => id === input)), desk)).files
-  const report = fitRecipe(recipe, Object.fromEntries(Object.entries(inputs).map(([id, one]) => [id, { table: one.table, parts: one.parts, missingSheets: one.missingSheets, renamed: one.renamed, before: known[id]?.table, partsBefore: known[id]?.parts }])), needsData(recipe) ? runRecipe(recipe, { sources, parameters: parameterCells(recipe, {}).cells, now: 0, cache: desk.memory.steps, shouldStop: desk.shouldStop }) : undefined)
+  for (const [input, read] of reads(recipe)) if (before[input] && before[input] !== files[input]) known[input] = (await openFiles(before[input], read, knownNames(recipe.inputs.find(({ id }) => id === input)), context)).files
+  const report = fitRecipe(recipe, Object.fromEntries(Object.entries(inputs).map(([id, one]) => [id, { table: one.table, parts: one.parts, missingSheets: one.missingSheets, renamed: one.renamed, before: known[id]?.table, partsBefore: known[id]?.parts }])), needsData(recipe) ? runRecipe(recipe, { sources, parameters: parameterCells(recipe, {}).cells, now: 0, cache: context.inputs.steps, shouldStop: context.shouldStop }) : undefined)
   return {
     verdict: report.verdict,
     findings: report.findings.map((finding) => ({ ...finding, offers: finding.offers.map((offer) => (offer.do === 'change-step' ? { ...offer, params: { ...offer.params } } : offer)) })),
@@ -119,9 +119,9 @@ const fit = async ({ recipe, files, before, renames }: Extract<Task, { kind: 'fi
 }
 
 /** Both scripts; columns that only data can tell are pinned to those of the flow's own files. */
-const scripts = async ({ recipe, files }: Extract<Task, { kind: 'scripts' }>, desk: Desk): Promise<ScriptReply> => {
+const scripts = async ({ recipe, files }: Extract<Task, { kind: 'scripts' }>, context: WorkerContext): Promise<ScriptReply> => {
   const ready = [...reads(recipe).keys()].every((input) => (files[input] ?? []).length > 0)
-  const plan = needsData(recipe) && ready ? runRecipe(recipe, { sources: (await openAll(recipe, files, {}, desk)).sources, parameters: parameterCells(recipe, {}).cells, now: 0, cache: desk.memory.steps, shouldStop: desk.shouldStop }).plan : undefined
+  const plan = needsData(recipe) && ready ? runRecipe(recipe, { sources: (await openAll(recipe, files, {}, context)).sources, parameters: parameterCells(recipe, {}).cells, now: 0, cache: context.inputs.steps, shouldStop: context.shouldStop }).plan : undefined
   const made = (make: () => { parts: readonly { step?: string; text: string }[] }): { parts: { step?: string; text: string }[]; problem: string | null } => {
     try {
       return { parts: [...make().parts], problem: null }
@@ -137,10 +137,10 @@ const scripts = async ({ recipe, files }: Extract<Task, { kind: 'scripts' }>, de
 
 export type RunResult = Pick<RunReply, 'files' | 'tables' | 'outputs' | 'pictures'> & { readonly stored: readonly { hash: string; size: number }[] }
 
-const run = async (task: Extract<Task, { kind: 'run' }>, desk: Desk): Promise<RunResult> => {
+const run = async (task: Extract<Task, { kind: 'run' }>, context: WorkerContext): Promise<RunResult> => {
   const { recipe, files, renames, parameters, now } = task
-  const { inputs, sources } = await openAll(recipe, files, renames, desk)
-  const ran = runRecipe(recipe, { sources, parameters: cellsFor(recipe, parameters), now, cache: desk.memory.steps, shouldStop: desk.shouldStop, onStep: (done, of, step) => desk.progress({ done, of, doing: sentenceText(step, tableNames(recipe)) }) })
+  const { inputs, sources } = await openAll(recipe, files, renames, context)
+  const ran = runRecipe(recipe, { sources, parameters: cellsFor(recipe, parameters), now, cache: context.inputs.steps, shouldStop: context.shouldStop, onStep: (done, of, step) => context.progress({ done, of, doing: sentenceText(step, tableNames(recipe)) }) })
   const refused = refusals(ran.plan)
   if (refused.length > 0) throw new TaskProblem(`The data was refused. ${refused.map(({ sentence }) => sentence).join(' ')}`)
   const stopped = ran.tables.flatMap(({ steps }) => steps.flatMap(({ account }) => (account?.check && !account.check.passed && account.check.stop ? [account.check.say] : [])))
@@ -157,8 +157,8 @@ const run = async (task: Extract<Task, { kind: 'run' }>, desk: Desk): Promise<Ru
     const table = tables.find(({ id }) => id === picture.table)?.table
     return table ? [{ picture, data: drawPicture(picture, table) }] : []
   })
-  desk.progress({ done: 1, of: 1, doing: 'Writing what came out' })
-  const { outputs, stored } = await writeOutputs(recipe, tableOf, pictures, desk.folder, task.connections).catch((error: unknown) => {
+  context.progress({ done: 1, of: 1, doing: 'Writing what came out' })
+  const { outputs, stored } = await writeOutputs(recipe, tableOf, pictures, context.folder, task.connections).catch((error: unknown) => {
     throw error instanceof UnwritableTable ? new TaskProblem(error.message) : error
   })
   return {
@@ -170,69 +170,73 @@ const run = async (task: Extract<Task, { kind: 'run' }>, desk: Desk): Promise<Ru
   }
 }
 
-export const perform = async (task: Task, desk: Desk): Promise<unknown> => {
+export const perform = async (task: Task, context: WorkerContext): Promise<unknown> => {
   switch (task.kind) {
     case 'look': {
-      const look: LookReply = structuredClone(lookAtFile(stored(task, desk), task.read, task.sheet)) as LookReply
+      const look: LookReply = structuredClone(lookAtFile(stored(task, context), task.read, task.sheet)) as LookReply
       return look
     }
     case 'open': {
-      const { table, notes, parts, missingSheets, unreadable } = (await openFiles(task.files, task.read, {}, desk)).files
+      const { table, notes, parts, missingSheets, unreadable } = (await openFiles(task.files, task.read, {}, context)).files
       const reply: OpenReply = { columns: table.schema.map((field) => ({ ...field })), rows: table.rowCount, notes: { ...notes }, parts: parts.map((part) => ({ ...part, lacks: [...part.lacks] })), missingSheets: [...missingSheets], unreadable: Object.fromEntries(unreadable.map(({ column, rows }) => [column, rows.length])), first: firstRows(table, 60), partners: partnersOf(table, parts).map((partner) => ({ ...partner })) }
       return reply
     }
     case 'preview':
-      return preview(task, desk)
+      return preview(task, context)
     case 'facts': {
-      const table = await tableAfter(task, desk)
+      const table = await tableAfter(task, context)
       const facts: Record<string, Facts> = {}
       for (const name of task.columns) {
-        if (desk.shouldStop()) throw new TaskProblem('Newer facts are asked for.')
+        if (context.shouldStop()) throw new TaskProblem('Newer facts are asked for.')
         if (table && table.indexOf(name) >= 0) facts[name] = factsOf(name, table.named(name), task.deep)
         await otherWork()
       }
       return { facts }
     }
     case 'values': {
-      const table = await tableAfter(task, desk)
+      const table = await tableAfter(task, context)
       return { values: table && table.indexOf(task.column) >= 0 ? valuesOf(table.named(task.column), 500) : [] }
     }
     case 'groups': {
-      const table = await tableAfter(task, desk)
+      const table = await tableAfter(task, context)
       return groupsOf(table && table.indexOf(task.column) >= 0 ? valuesOf(table.named(task.column), 1_000_000) : [])
     }
     case 'find': {
-      const table = await tableAfter(task, desk)
+      const table = await tableAfter(task, context)
       return table ? findText(table, task.text, task.from, task.back) : { found: null, total: 0 }
     }
     case 'picture': {
-      const table = await tableAfter(task, desk)
+      const table = await tableAfter(task, context)
       return table ? drawPicture(task.picture, table) : { labels: [], series: [], values: [], points: [], wheres: [], beyond: 0 }
     }
     case 'match':
-      return matchTables(await tableOf(task, task.table, task.step, desk), await tableOf(task, task.with, undefined, desk), task.asked)
+      return matchTables(await tableOf(task, task.table, task.step, context), await tableOf(task, task.with, undefined, context), task.asked)
     case 'lay': {
-      const tables = [await tableOf(task, task.table, task.step, desk)]
-      for (const id of task.union.with) tables.push(await tableOf(task, id, undefined, desk))
+      const tables = [await tableOf(task, task.table, task.step, context)]
+      for (const id of task.union.with) tables.push(await tableOf(task, id, undefined, context))
       return layTables(task.union, task.table, tables)
     }
     case 'reconcile':
-      return reconcile(task, desk)
+      return reconcile(task, context)
     case 'scripts':
-      return scripts(task, desk)
+      return scripts(task, context)
     case 'cells': {
-      const { format, sheets } = lookAtFile(stored(task, desk), {}, undefined)
+      const { format, sheets } = lookAtFile(stored(task, context), {}, undefined)
       const sheet = sheets[task.sheet]?.name
-      const { table } = (await openFiles([{ name: task.name, hash: task.hash, size: 0 }], format === 'csv' ? { delimiter: ',', types: 'text' } : sheet === undefined ? {} : { sheets: [sheet] }, {}, desk)).files
+      const { table } = (await openFiles([{ name: task.name, hash: task.hash, size: 0 }], format === 'csv' ? { delimiter: ',', types: 'text' } : sheet === undefined ? {} : { sheets: [sheet] }, {}, context)).files
       return { rows: firstRows(table, table.rowCount) }
     }
     case 'prove':
-      return prove(task, desk)
+      return prove(task, context)
     case 'fit':
-      return fit(task, desk)
+      return fit(task, context)
     case 'run':
-      return run(task, desk)
+      return run(task, context)
   }
 }
 
-export { FileProblem }
+/** Replies that the server passes on unread, each held against its schema here. */
+const replies: { readonly [K in Task['kind']]?: { readonly parse: (value: unknown) => unknown } } = {
+  look: api.lookReply, open: api.openReply, preview: api.previewReply, facts: api.factsReply, values: api.valuesReply, groups: api.groupsReply, picture: api.pictureData, match: api.matchReply, lay: api.layReply, reconcile: api.reconcileReply, find: api.findReply, scripts: api.scriptReply, prove: api.proofReply, fit: api.fitReply, cells: api.cellsReply,
+}
+export const replyText = (kind: Task['kind'], result: unknown): string => JSON.stringify(replies[kind]?.parse(result) ?? result)

@@ -1,0 +1,28 @@
+/** Data that no table here can hold: a result refused before it is made, with a sentence that says the bound. */
+export class TooLarge extends Error {}
+
+/** The most rows of a table that a step may make. */
+export const mostRows = 100_000_000
+/** The most columns of a table. */
+export const mostColumns = 20_000
+/** The most cells of a table whose rows or columns a step makes anew. */
+export const mostCells = 1_000_000_000
+/** The most characters of one cell. */
+export const mostCharacters = 1_000_000
+/** The most characters of one column's distinct texts, so that short cells cannot add up to what no memory holds. */
+export const mostCharactersOfColumn = 1_000_000_000
+
+const written = (n: number): string => n.toLocaleString('en-GB')
+
+/** Refuses a result that is too large, before a row of it is made. `what` begins the sentence: “Matching every row with every row”. */
+export const checkSize = (what: string, rows: number, columns = 1): void => {
+  if (rows > mostRows) throw new TooLarge(`${what} would make ${written(rows)} rows, more than the ${written(mostRows)} that a table can have. Keep fewer rows before this.`)
+  if (columns > mostColumns) throw new TooLarge(`${what} would make ${written(columns)} columns, more than the ${written(mostColumns)} that a table can have.`)
+  if (rows * columns > mostCells) throw new TooLarge(`${what} would make ${written(rows)} rows of ${written(columns)} columns, more than the ${written(mostCells)} cells that a table can have. Keep fewer rows or columns before this.`)
+}
+
+/** The text, or a refusal where a cell cannot hold it. */
+export const checkLength = (text: string): string => {
+  if (text.length > mostCharacters) throw new TooLarge(`A text of ${written(text.length)} characters would be made, more than the ${written(mostCharacters)} that a cell can hold. Shorten the texts before this.`)
+  return text
+}

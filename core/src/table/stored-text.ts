@@ -1,0 +1,47 @@
+import type { PlainText } from './column.ts'
+
+/** Text of many cells in one buffer: cell i is the UTF-8 of `bytes` from `offsets[i]` up to `offsets[i + 1]`. */
+export type TextBytes = { readonly offsets: Uint32Array; readonly bytes: Uint8Array; readonly decode: (start: number, end: number) => string }
+
+/** Strings that stay bytes until somebody needs all of them; a single one is decoded alone. */
+export class StoredStrings {
+  private made: readonly string[] | undefined
+  private stored: TextBytes | undefined
+  readonly length: number
+  constructor(stored: TextBytes) {
+    this.stored = stored
+    this.length = stored.offsets.length - 1
+  }
+  at(i: number): string {
+    if (!this.stored) return this.made?.[i] ?? ''
+    return this.stored.decode(this.stored.offsets[i] ?? 0, this.stored.offsets[i + 1] ?? 0)
+  }
+  get all(): readonly string[] {
+    const { stored } = this
+    if (stored) {
+      const { offsets, decode } = stored
+      this.made = Array.from({ length: this.length }, (_, i) => decode(offsets[i] ?? 0, offsets[i + 1] ?? 0))
+      this.stored = undefined
+    }
+    return this.made ?? []
+  }
+  /** The buffers held now, for accounting; after `all` the strings themselves. */
+  get buffers(): readonly (readonly [object, number])[] {
+    const { stored, made = [] } = this
+    return stored ? [[stored.offsets.buffer, stored.offsets.byteLength], [stored.bytes.buffer, stored.bytes.byteLength]] : [[made, made.length * 32]]
+  }
+}
+
+/** A plain text column that is read from stored bytes on use. */
+export class StoredPlainText implements PlainText {
+  readonly type: 'text' | 'list'
+  readonly form = 'plain'
+  readonly stored: StoredStrings
+  constructor(type: 'text' | 'list', stored: StoredStrings) {
+    this.type = type
+    this.stored = stored
+  }
+  get strings(): readonly string[] {
+    return this.stored.all
+  }
+}

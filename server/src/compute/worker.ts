@@ -1,0 +1,48 @@
+import { parentPort, workerData } from 'node:worker_threads'
+import { FileProblem } from '@fabula/formats'
+import { Stopped, TooLarge } from '@fabula/core'
+import { ColumnStore } from './column-store.ts'
+import { InputCache, TaskProblem, type WorkerContext } from './opening.ts'
+import type { ChildSettings, JobEvent, ToChild } from './protocol.ts'
+import { perform, replyText } from './tasks.ts'
+
+if (!parentPort) throw new Error('this is a worker')
+const port = parentPort
+const { folder, cacheBytes, columnBytes, stopped } = workerData as ChildSettings & { readonly stopped: Int32Array }
+const inputs = new InputCache(cacheBytes)
+const columns = new ColumnStore(folder, columnBytes)
+columns.sweep()
+
+const isMemory = (error: unknown): boolean => error instanceof RangeError && /array buffer allocation|invalid (?:typed )?array (?:buffer )?length|invalid string length/i.test(error.message)
+const isDeep = (error: unknown): boolean => error instanceof RangeError && /call stack/i.test(error.message)
+
+/** What went wrong, as the supervisor is told. */
+const failure = (error: unknown, wasStopped: boolean): JobEvent => {
+  if (error instanceof Stopped || wasStopped) return { stopped: true }
+  if (error instanceof TaskProblem || error instanceof FileProblem || error instanceof TooLarge) return { problem: error.message }
+  if (isDeep(error)) return { problem: 'This is nested too deeply to be worked out: a formula in a formula in a formula, or a file of that kind. Take it apart into several sentences.' }
+  if (isMemory(error)) {
+    inputs.clear()
+    return { outOfMemory: true }
+  }
+  return { fault: error instanceof Error ? (error.stack ?? error.message) : String(error) }
+}
+
+/** Jobs take turns: one that reads a large file lets the others through when it pauses. */
+port.on('message', (message: ToChild) => {
+  if (message.kind !== 'run') return
+  const { id, task } = message
+  const tell = (event: JobEvent): void => port.postMessage({ id, ...event })
+  const shouldStop = (): boolean => Atomics.load(stopped, id % stopped.length) === id
+  const context: WorkerContext = { folder, inputs, columns, shouldStop, progress: (progress) => tell({ progress }) }
+  const work = async (): Promise<void> => {
+    try {
+      if (shouldStop()) return tell({ stopped: true })
+      tell({ started: true })
+      tell({ result: replyText(task.kind, await perform(task, context)) })
+    } catch (error) {
+      tell(failure(error, shouldStop()))
+    }
+  }
+  void work()
+})
