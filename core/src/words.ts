@@ -66,6 +66,7 @@ type ProblemData = {
   'empty-name': Record<never, never>
   'wrong-order': { from: string; to: string }
   'off-start': Record<never, never>
+  'too-many-columns': { columns: number; most: number }
   'too-many-cells': { row: number; cells: number; columns: number }
 }
 export type ProblemCode = keyof ProblemData
@@ -92,6 +93,7 @@ const sentences: { readonly [C in ProblemCode]: (data: ProblemData[C]) => string
   'empty-name': () => 'A column needs a name. Type one.',
   'wrong-order': ({ from, to }) => `${quoted(from)} stands after ${quoted(to)}. Swap the two.`,
   'off-start': () => 'The first step of a table cannot be switched off.',
+  'too-many-columns': ({ columns, most }) => `This would make ${figure(columns)} columns, more than the ${figure(most)} that a table can have. Keep fewer columns before it.`,
   'too-many-cells': ({ row, cells, columns }) => `Row ${figure(row)} has ${figure(cells)} cells for ${counted(columns, 'column')}. Take cells out, or add a column.`,
 }
 

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { outputFormats } from '../recipe/outputs.ts'
-import { recipeSchema, type Recipe } from '../recipe/schema.ts'
+import { recipeValue } from '../recipe/schema.ts'
 import { fileHash, fileRef } from './files.ts'
 import { picture, pictureData } from './pictures.ts'
 import { linkRights } from './sharing.ts'
@@ -13,7 +13,7 @@ export * from './sources.ts'
 export * from './watching.ts'
 
 /** Requests and replies between page and server: one definition, checked on both sides. */
-const recipe = recipeSchema as unknown as z.ZodType<Recipe>
+const recipe = recipeValue
 const cells = z.array(z.union([z.string(), z.null()]))
 const columnType = z.enum(['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time', 'list'])
 const state = z.enum(['same', 'came', 'went'])

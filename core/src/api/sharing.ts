@@ -1,7 +1,7 @@
 import { z } from 'zod'
-import { recipeSchema, type Recipe } from '../recipe/schema.ts'
+import { recipeValue } from '../recipe/schema.ts'
 
-const recipe = recipeSchema as unknown as z.ZodType<Recipe>
+const recipe = recipeValue
 
 /** What a link lets one do; each includes those before it. */
 export const linkRights = ['replay', 'copy', 'edit'] as const

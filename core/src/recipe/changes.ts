@@ -1,4 +1,4 @@
-import { cellAt, type Cell } from '../table/column.ts'
+import type { Cell } from '../table/column.ts'
 import { span } from '../table/gather.ts'
 import { bits, hasBit, IntList, ints, setBit } from '../table/memory.ts'
 import { textOfCell } from '../table/reading.ts'
@@ -108,7 +108,7 @@ const sameCell = (a: Cell, b: Cell): boolean => a === b
 const comparable = (before: Table, after: Table, { from, to }: Layout): number[] =>
   from.flatMap((f, c) => {
     const t = to[c] as number
-    return f < 0 || t < 0 || before.column(f) === after.column(t) ? [] : [c]
+    return f < 0 || t < 0 || before.sharesColumn(f, after, t) ? [] : [c]
   })
 
 const rowChanged = (before: Table, after: Table, { from, to }: Layout, columns: readonly number[], b: number, a: number): boolean =>
@@ -153,7 +153,7 @@ const changes = (before: Table, step: RanStep, only: Only, from: number, count: 
       if (bad.some((one, k) => one.column === column.name && badRows[k]?.has(a))) failed.push(c)
       if (b >= 0 && columns.has(c)) {
         const was = text(before, f, b)
-        if (was !== now || cellAt(before.column(f), b) === null !== (now === null)) old[c] = was ?? ''
+        if (was !== now || before.isEmpty(f, b) !== (now === null)) old[c] = was ?? ''
       }
       return now
     })

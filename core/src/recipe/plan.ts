@@ -1,6 +1,7 @@
 import { kindNamed } from '../steps/index.ts'
 import type { CheckContext, Sentence, StepKind, TableNames } from '../steps/step-kind.ts'
 import type { ColumnType } from '../table/column.ts'
+import { mostColumns } from '../table/limits.ts'
 import type { Schema } from '../table/table.ts'
 import { sentenceOf, type Problem } from '../words.ts'
 import { usedTables, type Recipe, type RecipeTable, type Step } from './schema.ts'
@@ -124,7 +125,8 @@ export class TablePlanner {
       return { step, state: 'waiting', input: schema, output: schema, problems: [] }
     }
     const open = this.open ?? (used.some((id) => this.others.get(id)?.unsure) ? 'text' : undefined)
-    const { input, output, problems } = checkStep(step, schema, open, this.guessed, this.context)
+    const { input, output, problems: found } = checkStep(step, schema, open, this.guessed, this.context)
+    const problems: readonly Problem[] = output.length > mostColumns ? [{ code: 'too-many-columns', columns: output.length, most: mostColumns, path: [] }] : found
     if (problems.length > 0) {
       this.stopped = true
       return { step, state: 'broken', input, output: input, problems }

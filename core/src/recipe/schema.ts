@@ -1,10 +1,12 @@
 import { z } from 'zod'
 import { stepKinds } from '../steps/index.ts'
-import type { StepKind } from '../steps/step-kind.ts'
 import { columnTypes, scalarTypes } from '../table/column.ts'
 import { name } from '../steps/names.ts'
 import { capital, nearest, quoted } from '../words.ts'
-import { fileClashes, outputSchema, type Output } from './outputs.ts'
+import { consistencyFaults, kindNames, limitFaults } from './consistency.ts'
+import { outputSchema, type Output } from './outputs.ts'
+
+export { usedTables } from './used-tables.ts'
 
 const id = z.string().regex(/^[a-z][a-z0-9-]*$/, 'an id is small letters, digits and hyphens, a letter first')
 const cellValue = z.union([z.string(), z.number(), z.boolean(), z.null()])
@@ -16,6 +18,7 @@ const stepSchemas = Object.entries(stepKinds).flatMap(([kind, { params }]) => {
   const shapes: readonly z.ZodObject[] = params instanceof z.ZodUnion ? (params.options as readonly z.ZodObject[]) : [params as unknown as z.ZodObject]
   return shapes.map((shape) => shape.extend({ ...common, kind: z.literal(kind) }))
 })
+const schemasOfKind = new Map(kindNames.map((kind) => [kind, stepSchemas.filter(({ shape }) => shape.kind?.safeParse(kind).success)]))
 const stepSchema = z.union(stepSchemas as unknown as readonly [z.ZodObject, z.ZodObject])
 
 export type Step = { readonly id: string; readonly kind: string; readonly note?: string; readonly off?: boolean; readonly [param: string]: unknown }
@@ -26,6 +29,7 @@ const inputSchema = z.strictObject({ id, name, files: z.string().optional(), col
 const tableSchema = z.strictObject({ id, name, steps: z.array(stepSchema).min(1) })
 export const recipeSchema = z
   .strictObject({
+    $schema: z.string().optional(),
     fabula: z.literal(1),
     name,
     about: z.string().optional(),
@@ -49,9 +53,6 @@ export type Recipe = {
   readonly outputs?: readonly Output[]
 }
 
-/** The tables that a step needs; none where it is switched off. */
-export const usedTables = ({ id: _id, kind, note: _note, off, ...params }: Step): readonly string[] => (off ? [] : ((stepKinds[kind as keyof typeof stepKinds] as unknown as StepKind<unknown>).uses?.(params) ?? []))
-
 /** What is wrong with a recipe, and where: a JSON path such as $.tables[0].steps[2].columns. */
 export type RecipeFault = { readonly where: string; readonly sentence: string }
 export type ReadRecipe = { readonly recipe: Recipe } | { readonly faults: readonly RecipeFault[] }
@@ -61,11 +62,12 @@ const pathText = (path: readonly PropertyKey[]): string => path.reduce<string>((
 /** A step is told apart by its kind first, so that what is said is about that kind alone. */
 const stepFaults = (step: unknown, path: readonly PropertyKey[]): RecipeFault[] => {
   const kind = typeof step === 'object' && step !== null && 'kind' in step ? step.kind : undefined
-  if (typeof kind !== 'string' || !Object.hasOwn(stepKinds, kind)) {
-    const near = typeof kind === 'string' ? nearest(kind, Object.keys(stepKinds)) : []
-    return [{ where: pathText([...path, 'kind']), sentence: `${kind === undefined ? 'The step has no kind' : `There is no step kind ${quoted(String(kind))}`}; expected ${near.length > 0 ? near.map(quoted).join(' or ') : `one of ${Object.keys(stepKinds).join(', ')}`}.` }]
+  const schemas = typeof kind === 'string' ? schemasOfKind.get(kind) : undefined
+  if (!schemas) {
+    const near = typeof kind === 'string' ? nearest(kind.slice(0, 60), kindNames) : []
+    return [{ where: pathText([...path, 'kind']), sentence: `${kind === undefined ? 'The step has no kind' : `There is no step kind ${quoted(String(kind))}`}; expected ${near.length > 0 ? near.map(quoted).join(' or ') : `one of ${kindNames.join(', ')}`}.` }]
   }
-  const tries = stepSchemas.filter((schema) => schema.shape.kind?.safeParse(kind).success).map((schema) => schema.safeParse(step))
+  const tries = schemas.map((schema) => schema.safeParse(step))
   if (tries.some((result) => result.success)) return []
   const closest = tries.flatMap((result) => (result.success ? [] : [result.error.issues])).sort((a, b) => a.length - b.length)[0] ?? []
   return closest.flatMap((issue) => issueFaults(issue, path))
@@ -85,73 +87,41 @@ const issueFaults = (issue: z.core.$ZodIssue, above: readonly PropertyKey[]): Re
 }
 const depth = (issues: readonly z.core.$ZodIssue[]): number => Math.max(0, ...issues.map((issue) => issue.path.length))
 
-const twice = (ids: readonly { readonly id: string; readonly where: string }[], what: string): RecipeFault[] =>
-  ids.flatMap(({ id: one, where }, i) => (ids.findIndex((other) => other.id === one) === i ? [] : [{ where, sentence: `The ${what} id ${quoted(one)} is used twice.` }]))
+/** A recipe without its steps, which are checked by their kinds: a union of all kinds would try each in turn. */
+const frameSchema = recipeSchema.extend({ tables: z.array(tableSchema.extend({ steps: z.array(z.unknown()).min(1) })).min(1) })
 
-/** What no schema says: ids that are unique, starts that come first, tables and parameters that exist. */
-const consistency = (recipe: Recipe): RecipeFault[] => [
-  ...twice(recipe.inputs.map(({ id: one }, i) => ({ id: one, where: `$.inputs[${i}].id` })), 'input'),
-  ...twice(recipe.tables.map(({ id: one }, i) => ({ id: one, where: `$.tables[${i}].id` })), 'table'),
-  ...twice(recipe.tables.flatMap(({ steps }, t) => steps.map((step, s) => ({ id: step.id, where: `$.tables[${t}].steps[${s}].id` }))), 'step'),
-  ...twice((recipe.parameters ?? []).map(({ name: one }, i) => ({ id: one, where: `$.parameters[${i}].name` })), 'parameter'),
-  ...recipe.inputs.flatMap(({ columns = [] }, i) => twice(columns.map(({ name: one }, c) => ({ id: one, where: `$.inputs[${i}].columns[${c}].name` })), 'column')),
-  ...recipe.tables.flatMap(({ id: id_, steps }, t) =>
-    steps.flatMap((step, s) => {
-      const where = `$.tables[${t}].steps[${s}]`
-      const start = stepKinds[step.kind as keyof typeof stepKinds].start === true
-      if (s === 0 && !start) return [{ where, sentence: 'The first step of a table must be a start, such as “open”.' }]
-      if (s > 0 && start) return [{ where, sentence: `“${step.kind}” can only be the first step of a table.` }]
-      if (s === 0 && step.off) return [{ where: `${where}.off`, sentence: 'The first step of a table cannot be switched off.' }]
-      const unknown = usedTables(step).filter((one) => !recipe.tables.some((other) => other.id === one))
-      if (unknown.length > 0) return unknown.map((one) => ({ where, sentence: `There is no table ${quoted(one)}; expected ${recipe.tables.filter(({ id: own }) => own !== id_).map((other) => quoted(other.id)).join(' or ') || 'another table to be in the recipe'}.` }))
-      const input = step.input
-      return typeof input === 'string' && !recipe.inputs.some((one) => one.id === input) ? [{ where: `${where}.input`, sentence: `There is no input ${quoted(input)}; expected ${recipe.inputs.map((one) => quoted(one.id)).join(' or ') || 'one to be listed under inputs'}.` }] : []
-    }),
-  ),
-  ...circles(recipe),
-  ...(recipe.outputs ?? []).flatMap(({ table }, i) => (recipe.tables.some((one) => one.id === table) ? [] : [{ where: `$.outputs[${i}].table`, sentence: `There is no table ${quoted(table)}.` }])),
-  ...fileClashes(recipe.outputs ?? []).map(({ at, sentence }) => ({ where: `$.outputs[${at}].file`, sentence })),
-]
-
-/** Tables that use each other, however indirectly, told once for each circle. */
-const circles = (recipe: Recipe): RecipeFault[] => {
-  const told = new Set<string>()
-  const uses = (id_: string): string[] => [...new Set(recipe.tables.find((table) => table.id === id_)?.steps.flatMap(usedTables) ?? [])]
-  const walk = (path: readonly string[]): RecipeFault[] =>
-    uses(path.at(-1) ?? '').flatMap((next): RecipeFault[] => {
-      const from = path.indexOf(next)
-      if (from < 0) return walk([...path, next])
-      const circle = path.slice(from)
-      const key = [...circle].sort().join(' ')
-      if (told.has(key)) return []
-      told.add(key)
-      return [{ where: `$.tables[${recipe.tables.findIndex((table) => table.id === next)}]`, sentence: circle.length === 1 ? `The table ${quoted(next)} uses itself.` : `The tables ${[...circle, next].map(quoted).join(', ')} use each other in a circle. A table can only use tables that do not need it.` }]
-    })
-  return recipe.tables.flatMap((table) => walk([table.id]))
-}
-
-const looksLikeRecipe = (data: unknown): data is { fabula?: unknown; tables?: unknown } => typeof data === 'object' && data !== null && !Array.isArray(data)
+const looksLikeRecipe = (data: unknown): data is { readonly [key: string]: unknown } => typeof data === 'object' && data !== null && !Array.isArray(data)
 
 /** Data held against the recipe's one definition; every fault at once. */
 export const readRecipe = (data: unknown): ReadRecipe => {
   if (!looksLikeRecipe(data)) return { faults: [{ where: '$', sentence: 'A recipe is one JSON object.' }] }
   if (data.fabula !== 1) return { faults: [{ where: '$.fabula', sentence: data.fabula === undefined ? 'This is not a Fabula recipe: the key “fabula” is missing; expected 1.' : `This recipe is of version ${String(data.fabula)}; expected 1.` }] }
-  const parsed = recipeSchema.safeParse(data)
-  if (!parsed.success) {
-    const faults = parsed.error.issues.flatMap((issue) => {
-      const [first, t, steps, s] = issue.path
-      if (first === 'tables' && steps === 'steps' && typeof t === 'number' && typeof s === 'number') {
-        const table = Array.isArray(data.tables) ? (data.tables[t] as { steps?: unknown[] }) : undefined
-        return stepFaults(table?.steps?.[s], ['tables', t, 'steps', s])
-      }
-      return issueFaults(issue, [])
-    })
-    return { faults: faults.filter(({ where }, i) => faults.findIndex((other) => other.where === where) === i) }
-  }
+  const shape = shapeFaults(data)
+  if (shape.length > 0) return { faults: shape }
   const recipe = data as unknown as Recipe
-  const faults = consistency(recipe)
-  return faults.length > 0 ? { faults } : { recipe }
+  const inconsistent = consistencyFaults(recipe)
+  return inconsistent.length > 0 ? { faults: inconsistent } : { recipe }
 }
+
+/** What keeps data from having the form of a recipe: too much of something, or keys and values that do not belong. */
+const shapeFaults = (data: { readonly [key: string]: unknown }): readonly RecipeFault[] => {
+  const limits = limitFaults(data)
+  if (limits.length > 0) return limits
+  const frame = frameSchema.safeParse(data)
+  const tables = Array.isArray(data.tables) ? (data.tables as readonly ({ readonly steps?: unknown } | null)[]) : []
+  const steps = tables.map((table) => (Array.isArray(table?.steps) ? (table.steps as readonly unknown[]) : []))
+  const all = [...(frame.error?.issues ?? []).flatMap((issue) => issueFaults(issue, [])), ...steps.flatMap((list, t) => list.flatMap((step, s) => stepFaults(step, ['tables', t, 'steps', s])))]
+  const where = new Set<string>()
+  return all.filter((fault) => !where.has(fault.where) && where.add(fault.where))
+}
+
+/** A recipe in a request or reply; tables that a draft names and that are not there yet are the plan's to tell. */
+export const recipeValue: z.ZodType<Recipe> = z.unknown().transform((data, context) => {
+  const faults = looksLikeRecipe(data) ? shapeFaults(data) : [{ where: '$', sentence: 'A recipe is one JSON object.' }]
+  if (faults.length === 0) return data as unknown as Recipe
+  for (const { where, sentence } of faults.slice(0, 3)) context.addIssue({ code: 'custom', message: `${sentence} (${where})` })
+  return z.NEVER
+})
 
 /** Text to a recipe: where the JSON itself is broken, that is said. */
 export const parseRecipe = (text: string): ReadRecipe => {
@@ -162,7 +132,7 @@ export const parseRecipe = (text: string): ReadRecipe => {
   }
 }
 
-const order = ['fabula', 'name', 'about', 'parameters', 'inputs', 'tables', 'outputs', 'id', 'kind', 'type']
+const order = ['$schema', 'fabula', 'name', 'about', 'parameters', 'inputs', 'tables', 'outputs', 'id', 'kind', 'type']
 const rank = (key: string): number => (order.includes(key) ? order.indexOf(key) : order.length)
 
 /** JSON with keys in one stable order, so that two equal recipes are equal files. */

@@ -32,16 +32,12 @@ export class StoredStrings {
   }
 }
 
-/** A plain text column that is read from stored bytes on use. */
-export class StoredPlainText implements PlainText {
-  readonly type: 'text' | 'list'
-  readonly form = 'plain'
-  readonly stored: StoredStrings
-  constructor(type: 'text' | 'list', stored: StoredStrings) {
-    this.type = type
-    this.stored = stored
-  }
-  get strings(): readonly string[] {
-    return this.stored.all
-  }
-}
+/** A plain text column that is read from stored bytes on use. An own getter, so that a copy by spread has its strings too. */
+export const storedPlainText = (type: 'text' | 'list', stored: StoredStrings): PlainText => ({
+  type,
+  form: 'plain',
+  stored,
+  get strings() {
+    return stored.all
+  },
+})

@@ -54,6 +54,10 @@ class Slot {
   taken(index: Int32Array, compose: (inner: Int32Array) => Int32Array): Slot {
     return new Slot(this.base, this.index ? compose(this.index) : index)
   }
+  /** Whether both are views of one column: rows that come from one another then hold the same cells. */
+  sharesColumn(other: Slot): boolean {
+    return this.base === other.base
+  }
   get buffers(): HeldBuffer[] {
     return [...columnBuffers(this.base), ...(this.index ? [[this.index.buffer, this.index.byteLength] as const] : [])]
   }
@@ -100,6 +104,10 @@ export class Table {
     const at = this.indexOf(name)
     if (at < 0) throw new Error(`no column named ${name}`)
     return this.column(at)
+  }
+  /** Whether column `at` here and column `there` of another table are views of one column, found without gathering any cell. */
+  sharesColumn(at: number, other: Table, there: number): boolean {
+    return (this.slots[at] as Slot).sharesColumn(other.slots[there] as Slot)
   }
   cell(at: number, row: number): Cell {
     return (this.slots[at] as Slot).cell(row)

@@ -1,7 +1,7 @@
 import { closeSync, fstatSync, openSync, readSync } from 'node:fs'
 import { open, rename, rm } from 'node:fs/promises'
 import { setImmediate as otherWork } from 'node:timers/promises'
-import { bytes, floats, holdsWords, ints, StoredPlainText, StoredStrings, Table, words32, type Column, type ColumnType, type HeldBuffer, type Unreadable } from '@fabula/core'
+import { bytes, floats, holdsWords, ints, storedPlainText, StoredStrings, Table, words32, type Column, type ColumnType, type HeldBuffer, type Unreadable } from '@fabula/core'
 import type { OpenedFiles } from '../open-input.ts'
 
 /**
@@ -140,21 +140,15 @@ const decoder = (held: Buffer) => (start: number, end: number): string => {
   return held.toString('latin1', start, end)
 }
 
-/** A dictionary column whose words become strings when one is asked for. */
-class StoredDictionary {
-  readonly form = 'coded'
-  readonly type: 'text' | 'list'
-  readonly codes: Uint32Array
-  private readonly texts: StoredStrings
-  constructor(type: 'text' | 'list', codes: Uint32Array, texts: StoredStrings) {
-    this.type = type
-    this.codes = codes
-    this.texts = texts
-  }
-  get words(): readonly string[] {
-    return this.texts.all
-  }
-}
+/** A dictionary column whose words become strings when one is asked for. An own getter, so that a copy by spread has them too. */
+const storedDictionary = (type: 'text' | 'list', codes: Uint32Array, texts: StoredStrings): Column => ({
+  type,
+  form: 'coded',
+  codes,
+  get words() {
+    return texts.all
+  },
+})
 
 class Reader {
   private readonly file: number
@@ -180,7 +174,7 @@ class Reader {
   column(place: ColumnPlace): Column {
     if (place.form === 'values') return { type: place.type, values: this.buffer(place.values), empty: place.nulls && this.buffer(place.nulls) } as Column
     const type = place.type as 'text' | 'list'
-    return place.form === 'coded' ? new StoredDictionary(type, this.buffer(place.indices) as Uint32Array, this.texts(place.dictionary)) : new StoredPlainText(type, this.texts(place.texts))
+    return place.form === 'coded' ? storedDictionary(type, this.buffer(place.indices) as Uint32Array, this.texts(place.dictionary)) : storedPlainText(type, this.texts(place.texts))
   }
 }
 
