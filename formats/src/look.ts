@@ -1,6 +1,6 @@
 import { headerRows, textOfCell, type Format, type RawCell, type Read } from '@fabula/core'
 import { detectEncoding, encodingSamples, textPieces } from './csv/decode.ts'
-import { csvRows } from './csv/open-csv.ts'
+import { checkWidth, csvRows } from './csv/open-csv.ts'
 import { sniffDelimiter } from './csv/sniff.ts'
 import { formatOfFile, openWorkbook } from './format.ts'
 import { listsIn, parseJson } from './json/open-json.ts'
@@ -85,7 +85,10 @@ const lookAtCsv = ({ bytes: whole, name }: InputFile, read: Read): RawLook => {
   const delimiter = read.delimiter ?? sniffDelimiter(piece?.text ?? '', quote)
   const walk = (partial: boolean): Ends => {
     const ends = new Ends(false)
-    for (const { rows } of csvRows(bytes, name, { ...read, encoding, delimiter }, partial)) for (const row of rows) ends.add([...row])
+    for (const { rows } of csvRows(bytes, name, { ...read, encoding, delimiter }, partial)) {
+      checkWidth(rows, name)
+      for (const row of rows) ends.add([...row])
+    }
     return ends
   }
   let ends: Ends

@@ -1,8 +1,9 @@
-import { CellIntake, columnOf, concat, convert, emptyColumn, readWith, storyNames, Table, typeTogether, wildcard, type Column, type ColumnType, type Format, type Intaken, type OpenedInput, type Read, type Renames, type Unreadable } from '@fabula/core'
+import { CellIntake, columnOf, concat, convert, emptyColumn, readWith, storyNames, Table, TooLarge, typeTogether, wildcard, type Column, type ColumnType, type Format, type Intaken, type OpenedInput, type Read, type Renames, type Unreadable } from '@fabula/core'
 import type { Breath } from './breath.ts'
 import { openCsvFile } from './csv/open-csv.ts'
 import { formatOfFile, openWorkbook } from './format.ts'
 import { openJson } from './json/open-json.ts'
+import { FileProblem } from './problem.ts'
 import { openParquet } from './parquet/open-parquet.ts'
 import type { SheetInfo, Workbook } from './sheet/workbook.ts'
 
@@ -70,6 +71,15 @@ const openFile = async (file: InputFile, read: Read, breath: Breath): Promise<{ 
   return { parts, sheets: book.sheets.map(({ name }) => name) }
 }
 
+/** What no table can hold is told with the file's name. */
+const openFileOrSay: typeof openFile = async (file, read, breath) => {
+  try {
+    return await openFile(file, read, breath)
+  } catch (error) {
+    throw error instanceof TooLarge ? new FileProblem(`${file.name} cannot be opened. ${error.message}`) : error
+  }
+}
+
 /** A CSV column that is text in one file is read again as text in the others, so that no cell is changed on the way. */
 const settleText = async (parts: readonly Part[], names: readonly string[], read: Read, known: Renames): Promise<Part[]> => {
   const mixed = new Set(names.filter((name) => together(typesOf(parts, name), parts[0]?.format ?? 'csv') === 'text'))
@@ -100,7 +110,7 @@ export const openInput = async (files: readonly InputFile[], given: Read, known:
   const all: Part[] = []
   const seen = new Set<string>()
   for (const [i, file] of files.entries()) {
-    const { parts, sheets } = await openFile(file, read, (share, rows) => breath((i + share) / files.length, rows))
+    const { parts, sheets } = await openFileOrSay(file, read, (share, rows) => breath((i + share) / files.length, rows))
     all.push(...parts.map((part) => named(part, known)))
     for (const sheet of sheets) seen.add(sheet)
   }

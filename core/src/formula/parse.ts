@@ -18,6 +18,8 @@ export type Node = Span &
 /** Binary operators from loosest to tightest. */
 const levels: readonly (readonly Operator[])[] = [['=', '<>', '<', '<=', '>', '>='], ['&'], ['+', '-'], ['*', '/'], ['^']]
 const maxDepth = 200
+const maxTreeDepth = 400
+const mostCharacters = 100_000
 
 class Parser {
   private at = 0
@@ -131,7 +133,24 @@ class Parser {
 }
 
 /** Throws a FormulaError with its span where the text is not a formula. */
-export const parseFormula = (source: string): Node => new Parser(lex(source)).formula()
+export const parseFormula = (source: string): Node => {
+  if (source.length > mostCharacters) throw new FormulaError({ from: mostCharacters, to: source.length, sentence: `A formula has at most ${mostCharacters.toLocaleString('en-GB')} characters. Part it into several columns.` })
+  const node = new Parser(lex(source)).formula()
+  checkDepth(node)
+  return node
+}
+
+const partsOf = (node: Node): readonly Node[] => (node.kind === 'unary' ? [node.arg] : node.kind === 'binary' ? [node.left, node.right] : node.kind === 'call' ? node.args : [])
+
+/** a + b + c … nests to the left as deeply as it is long: what walks a formula has a stack of limited depth. */
+const checkDepth = (root: Node): void => {
+  let level: readonly Node[] = [root]
+  for (let depth = 1; level.length > 0; depth++) {
+    const [first] = level
+    if (depth > maxTreeDepth && first) throw new FormulaError({ from: first.from, to: first.to, sentence: `A formula joins at most ${maxTreeDepth.toLocaleString('en-GB')} parts with operators or brackets. Part it into several columns.` })
+    level = level.flatMap(partsOf)
+  }
+}
 
 /** How a column is written in a formula: bare where it may be, else in single quotes. */
 export const writeColumn = (name: string): string =>

@@ -5,7 +5,9 @@ import { convertCell, textOfCell, textReader, type ReadAs } from '../table/readi
 import { bytes, floats, IntList } from '../table/memory.ts'
 import { detectText, widen, type Detected } from '../table/detect.ts'
 import { plainLocale } from '../table/number.ts'
+import { TooLarge } from '../table/limits.ts'
 import { Table } from '../table/table.ts'
+import { figure } from '../words.ts'
 import { ColumnNames } from './column-names.ts'
 import type { Intaken } from './intake.ts'
 import { joinedNames, RowGate } from './row-gate.ts'
@@ -17,6 +19,10 @@ const kinds = ['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'tim
 const listKind = kinds.indexOf('list') + 1
 const errorKind = kinds.length + 1
 const maxWhole = Number.MAX_SAFE_INTEGER
+
+/** Blank cells for which buffers are made: a few values at the far end of a sheet would otherwise fill any memory. */
+const mostPadded = 50_000_000
+const paddedAFilled = 100
 
 /** A column of cells of any type, until all are known: a tag and a number, or a text, for each row. */
 class CellBuilder {
@@ -109,6 +115,8 @@ export class CellIntake {
   private blanks = 0
   private blankRows = 0
   private rows = 0
+  private filled = 0
+  private padded = 0
   constructor(read: Read, detects = false) {
     this.read = read
     this.detects = detects
@@ -135,13 +143,21 @@ export class CellIntake {
         continue
       }
       while (this.names.all.length < width) this.names.add('')
-      for (let c = 0; c < width; c++) this.builderAt(c).add(row[c] ?? null)
+      for (let c = 0; c < width; c++) this.put(c, row[c] ?? null)
       this.rows++
     }
+  }
+  /** A column has no buffer until it has a value, however many blank cells stand in it. */
+  private put(c: number, cell: RawCell): void {
+    if (cell === null || cell === '') return
+    this.filled++
+    this.builderAt(c).add(cell)
   }
   /** A column's builder, with the rows before it empty. */
   private builderAt(c: number): CellBuilder {
     const builder = (this.builders[c] ??= new CellBuilder())
+    this.padded += this.rows - builder.length
+    if (this.padded > mostPadded && this.padded > this.filled * paddedAFilled) throw new TooLarge(`Nearly all of its ${figure(this.names.all.length)} columns and ${figure(this.rows)} rows are empty, far more cells than it holds values. Delete the empty rows and columns around the table.`)
     while (builder.length < this.rows) builder.add(null)
     return builder
   }
@@ -158,11 +174,18 @@ export class CellIntake {
     const blankRows = this.blankRows + (records ? this.blanks : 0)
     const unreadable: Unreadable[] = []
     const blank: string[] = []
+    const blankColumns = new Map<ColumnType, Column>()
+    const blankOf = (type: ColumnType): Column => {
+      const column = blankColumns.get(type) ?? emptyColumn(type, this.rows)
+      blankColumns.set(type, column)
+      return column
+    }
     const columns = this.names.all.map((name, c) => {
-      const builder = this.builderAt(c)
-      const to = this.typeOf(name, builder)
-      if (builder.types.size === 0) blank.push(name)
-      const { column, unreadable: rows } = this.rows === 0 ? { column: emptyColumn(to.type, 0), unreadable: new Int32Array(0) } : builder.column(to)
+      const builder = this.builders[c] && this.builderAt(c)
+      const to = this.typeOf(name, builder ?? new CellBuilder())
+      if (!builder || builder.types.size === 0) blank.push(name)
+      if (!builder || this.rows === 0) return blankOf(to.type)
+      const { column, unreadable: rows } = builder.column(to)
       if (rows.length > 0) unreadable.push({ column: name, rows })
       return column
     })

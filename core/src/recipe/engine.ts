@@ -38,6 +38,9 @@ const momentFor = (step: Step, now: number): number => {
 }
 const usesParameter = (step: Step): boolean => /"parameter"|\$/.test(JSON.stringify(step))
 
+/** A text beyond what a string can hold fails while it is put together, before its length can be checked. */
+const tooLongText = (error: unknown): string | undefined => (error instanceof RangeError && /string length/i.test(error.message) ? 'A text longer than a cell can hold would be made. Shorten the texts before this.' : undefined)
+
 class Run {
   private told = 0
   private readonly done = new Map<string, { readonly ran: RanTable; readonly planned: PlannedTable; readonly key: string; readonly draft: boolean }>()
@@ -93,8 +96,9 @@ class Run {
     try {
       return this.step(step, before, above, context, draft)
     } catch (error) {
-      if (!(error instanceof DataRefused || error instanceof TooLarge)) throw error
-      planner.refused(error.message)
+      const sentence = error instanceof DataRefused || error instanceof TooLarge ? error.message : tooLongText(error)
+      if (sentence === undefined) throw error
+      planner.refused(sentence)
       return undefined
     }
   }

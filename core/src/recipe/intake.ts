@@ -1,6 +1,8 @@
 import type { Read } from '../steps/open.ts'
 import type { Unreadable } from '../steps/step-kind.ts'
-import { emptyColumn, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
+import { mostCharacters, TooLarge } from '../table/limits.ts'
+import { figure, quoted } from '../words.ts'
+import { emptyColumn, holdsWords, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
 import { NumberBuilder, TextBuilder, type Bytes } from './builders.ts'
 import { ColumnNames } from './column-names.ts'
 import { RowCutter } from './row-cutter.ts'
@@ -215,6 +217,7 @@ export class Intake {
   }
 
   private typed(name: string, column: Column, unreadable: Unreadable[]): Column {
+    if (holdsWords(column)) checkTexts(name, column)
     const given = this.typeGiven(name)
     const type: ColumnType = given?.type ?? (this.read.types === 'text' || column.type !== 'text' ? column.type : textIfNothing(detectColumn(column, this.locale)))
     if (column.type === type) return column
@@ -235,6 +238,12 @@ export class Intake {
     const notes = { ...(this.blankRows > 0 ? { blankRows: this.blankRows } : {}), ...(this.raggedRows > 0 ? { raggedRows: this.raggedRows } : {}) }
     return { table: Table.of(this.names, columns, this.rows), notes, unreadable, blank }
   }
+}
+
+/** Texts that no cell can hold are refused where they come in, with the column's name. */
+const checkTexts = (name: string, column: TextColumn): void => {
+  for (const text of column.form === 'coded' ? column.words : column.strings)
+    if (text.length > mostCharacters) throw new TooLarge(`A cell of column ${quoted(name)} has ${figure(text.length)} characters, more than the ${figure(mostCharacters)} that a cell can hold. A quote may be opened there and never closed.`)
 }
 
 const textIfNothing = (type: Detected): ColumnType => (type === 'nothing' ? 'text' : type)

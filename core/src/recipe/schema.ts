@@ -90,6 +90,19 @@ const depth = (issues: readonly z.core.$ZodIssue[]): number => Math.max(0, ...is
 /** A recipe without its steps, which are checked by their kinds: a union of all kinds would try each in turn. */
 const frameSchema = recipeSchema.extend({ tables: z.array(tableSchema.extend({ steps: z.array(z.unknown()).min(1) })).min(1) })
 
+/** Deeper than this no recipe needs to be; what checks one has a stack of limited depth. */
+const mostDepth = 100
+
+/** Whether data nests deeper than so many levels; walked level by level, not by recursion. */
+const nestsDeeper = (data: unknown, most: number): boolean => {
+  let level: readonly unknown[] = [data]
+  for (let depth = 0; level.length > 0; depth++) {
+    if (depth > most) return true
+    level = level.flatMap((value): readonly unknown[] => (typeof value === 'object' && value !== null ? Object.values(value) : []))
+  }
+  return false
+}
+
 const looksLikeRecipe = (data: unknown): data is { readonly [key: string]: unknown } => typeof data === 'object' && data !== null && !Array.isArray(data)
 
 /** Data held against the recipe's one definition; every fault at once. */
@@ -107,6 +120,7 @@ export const readRecipe = (data: unknown): ReadRecipe => {
 const shapeFaults = (data: { readonly [key: string]: unknown }): readonly RecipeFault[] => {
   const limits = limitFaults(data)
   if (limits.length > 0) return limits
+  if (nestsDeeper(data, mostDepth)) return [{ where: '$', sentence: `Something in this recipe nests more than ${mostDepth} levels deep. Take it apart into several steps.` }]
   const frame = frameSchema.safeParse(data)
   const tables = Array.isArray(data.tables) ? (data.tables as readonly ({ readonly steps?: unknown } | null)[]) : []
   const steps = tables.map((table) => (Array.isArray(table?.steps) ? (table.steps as readonly unknown[]) : []))

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { checkSize } from '../table/limits.ts'
 import { sqlTypeName } from '../formula/to-code.ts'
 import { code, joined, py, sql, type Code } from '../generate/tag.ts'
 import { isNumber, typeTogether, type Column, type ColumnType } from '../table/column.ts'
@@ -61,6 +62,16 @@ const matchWords = { all: 'every match', first: 'the first match', one: 'one mat
 /** Where rows of the result come from: positions in the left and the right table, -1 where there is none. */
 type Pairs = { readonly left: Int32Array; readonly right: Int32Array; readonly notes: Readonly<Record<string, number>> }
 
+/** How many pairs of rows have the same keys, before any of them is made. */
+const matchCount = (left: Int32Array, starts: Int32Array): number => {
+  let count = 0
+  for (let l = 0; l < left.length; l++) {
+    const id = left[l] as number
+    if (id >= 0) count += (starts[id + 1] as number) - (starts[id] as number)
+  }
+  return count
+}
+
 const pairRows = (params: Join, table: Table, other: Table, names: string): Pairs => {
   const { how, matches = 'all' } = params
   const left = new IntList()
@@ -70,12 +81,14 @@ const pairRows = (params: Join, table: Table, other: Table, names: string): Pair
     right.push(r)
   }
   if (how === 'cross') {
+    checkSize('Matching every row with every row', table.rowCount * other.rowCount)
     for (let l = 0; l < table.rowCount; l++) for (let r = 0; r < other.rowCount; r++) push(l, r)
     return { left: left.done(), right: right.done(), notes: { matched: other.rowCount > 0 ? table.rowCount : 0, multiplied: Math.max(0, table.rowCount * (other.rowCount - 1)) } }
   }
   const on = onOf(params)
   const ids = keyIds(on.map((one) => table.named(one.left)), on.map((one) => other.named(one.right)), params)
   const { starts, rows } = bucket(ids.right, ids.count)
+  if (matches === 'all') checkSize('This match', matchCount(ids.left, starts))
   const met = new Uint8Array(ids.count)
   let matched = 0
   let multiplied = 0

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { mostColumns } from '../table/limits.ts'
 import { code, joined, py, sql, type Code } from '../generate/tag.ts'
 import { hows, type Aggregated, type How } from '../table/aggregate.ts'
 import { cellAt, columnWriter, holdsWords, isEmptyAt, lengthOf, type Column, type ColumnType } from '../table/column.ts'
@@ -168,7 +169,7 @@ export const pivot = defineStep<Pivot>({
     const { keys, made, at } = layout(params, table.schema, labels)
     const groups = groupBy(keys.map((field) => table.named(field.name)), table.rowCount)
     const rowCount = keys.length === 0 ? Math.max(1, groups.count) : groups.count
-    if (rowCount * labels.length * params.values.length > mostCells || labels.length > 20_000) throw new DataRefused(`${quoted(params.labels)} has ${figure(labels.length)} different values; a column of each would make ${figure(rowCount * labels.length)} cells. Choose another column, or the labels that are wanted.`)
+    if (rowCount * labels.length * params.values.length > mostCells || labels.length > mostColumns) throw new DataRefused(`${quoted(params.labels)} has ${figure(labels.length)} different values; a column of each would make ${figure(rowCount * labels.length)} cells. Choose another column, or the labels that are wanted.`)
     const taken = takenRows(ofRow)
     const seen = taken ? table.rows(taken) : table
     const ids = words32(seen.rowCount)

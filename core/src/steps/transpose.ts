@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { mostColumns } from '../table/limits.ts'
 import { sqlTypeName } from '../formula/to-code.ts'
 import { code, joined, py, sql } from '../generate/tag.ts'
 import { cellAt, columnOf, columnWriter, typeTogether, type ColumnType } from '../table/column.ts'
@@ -11,7 +12,6 @@ import { DataRefused, defineStep, slot } from './step-kind.ts'
 
 type Transpose = { readonly names?: string | undefined }
 
-const mostColumns = 20_000
 const restOf = ({ names }: Transpose, schema: Schema): Schema => schema.filter((field) => field.name !== names)
 const typeOf = (params: Transpose, schema: Schema): ColumnType => typeTogether(restOf(params, schema).map(({ type }) => type))
 

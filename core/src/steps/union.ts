@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { checkSize } from '../table/limits.ts'
 import { sqlTypeName } from '../formula/to-code.ts'
 import { code, joined, py, sql, type Code } from '../generate/tag.ts'
 import { columnOf, emptyColumn, typeTogether, type ColumnType } from '../table/column.ts'
@@ -86,6 +87,7 @@ export const union = defineStep<UnionParams>({
     const laid = layUnion(params, context.own, table.schema, (id) => context.table(id).schema)
     const tables = [table, ...params.with.map((id) => context.table(id))]
     const total = tables.reduce((sum, one) => sum + one.rowCount, 0)
+    checkSize('Laying these tables under one another', total, laid.fields.length)
     const columns = laid.fields.map(({ name: one, type }) =>
       concat(type, laid.parts.map((part, i) => {
         const at = part.names.indexOf(one)

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { checkSize } from '../table/limits.ts'
 import { sqlTypeName } from '../formula/to-code.ts'
 import { compilePattern, patternFor, patternProblem, replaceMatches } from '../generate/regex.ts'
 import { code, joined, py, sql, type Code } from '../generate/tag.ts'
@@ -145,6 +146,7 @@ export const unpivot = defineStep<Unpivot>({
   },
   run: (params, table) => {
     const { turns, kept, gathered, label, values, at } = layout(params, table.schema)
+    checkSize('Turning these columns into rows', table.rowCount * turns.length, kept.length + 1 + values.length)
     const made = values.map(({ type }, g) => {
       const columns = turns.map(({ columns: all }) => (all[g] === undefined ? emptyColumn(type, table.rowCount) : convert(table.named(all[g]), { type }).column))
       return columns.length > 0 ? interleave(type, columns) : emptyColumn(type, 0)

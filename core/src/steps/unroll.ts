@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { checkSize } from '../table/limits.ts'
 import { code, py, sql, type Code } from '../generate/tag.ts'
 import { asCoded, columnWriter, type Cell, type ColumnType, type TextColumn } from '../table/column.ts'
 import { itemsOf, itemText, type Item } from '../table/list.ts'
@@ -46,6 +47,7 @@ export const unroll = defineStep<Unroll>({
     const { codes, words } = asCoded(table.column(at) as TextColumn)
     const lists = words.map((word) => (word === '' ? [] : itemsOf(word)))
     const type = typeOfItems(lists)
+    checkSize('A row for each item', codes.reduce((sum, code) => sum + Math.max(1, lists[code]?.length ?? 0), 0))
     const rows = new IntList()
     const items: Item[] = []
     let most = 0

@@ -1,3 +1,4 @@
+import { TextSize } from './limits.ts'
 import { bits, bytes, floats, hasBit, ints, setBit, words32, type Bits } from './memory.ts'
 import type { StoredStrings } from './stored-text.ts'
 
@@ -77,6 +78,7 @@ class TextWriter implements ColumnWriter {
   private readonly codes: Uint32Array
   private readonly words: string[] = ['']
   private readonly seen = new Map<string, number>([['', 0]])
+  private readonly size = new TextSize()
   private readonly type: 'text' | 'list'
   constructor(length: number, type: 'text' | 'list' = 'text') {
     this.codes = words32(length)
@@ -87,6 +89,7 @@ class TextWriter implements ColumnWriter {
     const text = cell as string
     let code = this.seen.get(text)
     if (code === undefined) {
+      this.size.add(text)
       code = this.words.length
       this.words.push(text)
       this.seen.set(text, code)

@@ -21,8 +21,12 @@ export const checkSize = (what: string, rows: number, columns = 1): void => {
   if (rows * columns > mostCells) throw new TooLarge(`${what} would make ${written(rows)} rows of ${written(columns)} columns, more than the ${written(mostCells)} cells that a table can have. Keep fewer rows or columns before this.`)
 }
 
-/** The text, or a refusal where a cell cannot hold it. */
-export const checkLength = (text: string): string => {
-  if (text.length > mostCharacters) throw new TooLarge(`A text of ${written(text.length)} characters would be made, more than the ${written(mostCharacters)} that a cell can hold. Shorten the texts before this.`)
-  return text
+/** Counts the characters of one column's distinct texts and refuses what no cell, or no column, can hold. */
+export class TextSize {
+  private characters = 0
+  add(text: string): void {
+    if (text.length > mostCharacters) throw new TooLarge(`A text of ${written(text.length)} characters would be made, more than the ${written(mostCharacters)} that a cell can hold. Shorten the texts before this.`)
+    this.characters += text.length
+    if (this.characters > mostCharactersOfColumn) throw new TooLarge(`The texts of one column would have more than ${written(mostCharactersOfColumn)} characters together. Shorten them, or keep fewer rows before this.`)
+  }
 }

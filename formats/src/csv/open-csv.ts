@@ -1,7 +1,7 @@
 import { isUtf8 } from 'node:buffer'
 import { StringDecoder } from 'node:string_decoder'
 import Papa from 'papaparse'
-import { headerRows, Intake, type Intaken, type Read } from '@fabula/core'
+import { figure, headerRows, Intake, mostColumns, type Intaken, type Read } from '@fabula/core'
 import type { Breath } from '../breath.ts'
 import { FileProblem, OpenQuote } from '../problem.ts'
 import { textPieces } from './decode.ts'
@@ -23,6 +23,9 @@ const dropReturn = (rows: string[][]): void => {
   }
 }
 
+/** A row longer than this is no row: it would be held whole, and read again with each piece of the file. */
+const mostRow = 16 << 20
+
 /** The rows of a file in batches, as they stand in it. A line break at the very end makes no row. `partial`: the bytes break off, and with them the last row. */
 export function* csvRows(bytes: Buffer, name: string, read: Read, partial = false): Generator<{ rows: string[][]; done: number }> {
   const quote = read.quote ?? '"'
@@ -39,6 +42,7 @@ export function* csvRows(bytes: Buffer, name: string, read: Read, partial = fals
     const open = last ? errors.find(({ code }) => code === 'MissingQuotes') : undefined
     if (open) throw new OpenQuote(`${name} opens a quote in row ${seen + (open.row ?? 0) + 1} that is never closed. Close it in the file, or say that the file has no quotes.`)
     rest = last ? '' : piece.slice(meta.cursor)
+    if (rest.length > mostRow) throw new FileProblem(`${name}: row ${figure(seen + data.length + 1)} goes on for more than ${figure(mostRow)} characters. A quote may be opened there and never closed, or the rows are parted by another sign than line breaks. Mend the row, or say that the file has no quotes.`)
     returns ||= text.includes('\r')
     if (returns) dropReturn(data)
     seen += data.length
@@ -59,7 +63,7 @@ const firstPiece = 1 << 20
  * Large files in plain UTF-8: the first piece goes the way of all files, the rest is read from its bytes
  * without a string per cell, three to four times as fast. Undefined where a file is not of that kind.
  */
-const scanFile = async (bytes: Buffer, read: Read, asText: ReadonlySet<string>, breath: Breath): Promise<Intake | undefined> => {
+const scanFile = async (bytes: Buffer, name: string, read: Read, asText: ReadonlySet<string>, breath: Breath): Promise<Intake | undefined> => {
   const quote = read.quote ?? '"'
   if (bytes.length < 2 * firstPiece || read.footer || read.range || quote.charCodeAt(0) > 127 || !isUtf8(bytes) || bytes.includes(0)) return undefined
   if (read.encoding !== undefined && !/^utf-?8$/i.test(read.encoding)) return undefined
@@ -71,6 +75,7 @@ const scanFile = async (bytes: Buffer, read: Read, asText: ReadonlySet<string>, 
   if (data.length <= Math.max(1, ...headerRows(read)) + (read.skip ?? 0)) return undefined
   dropReturn(data)
   const intake = new Intake(read, asText)
+  checkWidth(data, name)
   intake.expect(Math.ceil((data.length * bytes.length * 1.04) / meta.cursor))
   intake.add(data)
   const source = { bytes, text: textOf(bytes), bytesOf: (text: string) => Buffer.from(text) }
@@ -90,17 +95,16 @@ const textOf =
     return bytes.toString('latin1', start, end)
   }
 
-const mostColumns = 20_000
 /** A table that wide is another table lying on its side, or a file parted by the wrong sign. */
-const checkWidth = (rows: readonly (readonly string[])[], name: string): void => {
+export const checkWidth = (rows: readonly (readonly string[])[], name: string): void => {
   const at = rows.findIndex((row) => row.length > mostColumns)
-  if (at >= 0) throw new FileProblem(`${name} has ${(rows[at]?.length ?? 0).toLocaleString('en-GB')} columns in a row, more than the ${mostColumns.toLocaleString('en-GB')} that can be opened. Choose another sign that parts the cells, or ask for the export with rows and columns the other way round.`)
+  if (at >= 0) throw new FileProblem(`${name} has ${figure(rows[at]?.length ?? 0)} columns in a row, more than the ${figure(mostColumns)} that can be opened. Choose another sign that parts the cells, or ask for the export with rows and columns the other way round.`)
 }
 
 /** One file as a table. Read a second time only where a column that began as numbers turned out to be text. */
 export const openCsvFile = async (bytes: Buffer, name: string, read: Read, breath: Breath, forced: ReadonlySet<string> = new Set()): Promise<Intaken> => {
   const pass = async (asText: ReadonlySet<string>): Promise<Intake> => {
-    const scanned = await scanFile(bytes, read, asText, breath)
+    const scanned = await scanFile(bytes, name, read, asText, breath)
     if (scanned) return scanned
     const intake = new Intake(read, asText)
     for (const { rows, done } of csvRows(bytes, name, read)) {

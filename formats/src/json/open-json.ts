@@ -1,4 +1,4 @@
-import { CellIntake, type Intaken, type RawCell, type Read } from '@fabula/core'
+import { CellIntake, figure, mostColumns, type Intaken, type RawCell, type Read } from '@fabula/core'
 import { textPieces } from '../csv/decode.ts'
 import type { Breath } from '../breath.ts'
 import { FileProblem } from '../problem.ts'
@@ -17,8 +17,28 @@ const offer = (value: Json): string => {
   return lists.length === 0 ? 'It holds no list anywhere.' : `Lists stand at ${lists.slice(0, 4).join(', ')}: give one of these as the path.`
 }
 
+/** Deeper than this nothing is meant as a table, and what walks the document would run out of stack. */
+const mostDepth = 500
+
+/** Counts brackets outside of strings, before anything is made of them. */
+const checkDepth = (text: string, name: string): void => {
+  let depth = 0
+  let quoted = false
+  for (let i = 0; i < text.length; i++) {
+    const sign = text.charCodeAt(i)
+    if (quoted) {
+      if (sign === 92) i++
+      else if (sign === 34) quoted = false
+    } else if (sign === 34) quoted = true
+    else if (sign === 91 || sign === 123) {
+      if (++depth > mostDepth) throw new FileProblem(`${name} nests lists and records more than ${mostDepth} deep. Ask for an export in which the table stands nearer to the top.`)
+    } else if (sign === 93 || sign === 125) depth--
+  }
+}
+
 export const parseJson = (bytes: Buffer, name: string, encoding: string | undefined): Json => {
   const text = [...textPieces(bytes, name, encoding)].map((piece) => piece.text).join('')
+  checkDepth(text, name)
   try {
     return JSON.parse(text) as Json
   } catch (error) {
@@ -71,6 +91,7 @@ export const openJson = async (bytes: Buffer, name: string, read: Read, breath: 
     const row = new Map<string, RawCell>()
     flatten(checkRecord(value, i, name), row)
     for (const key of row.keys()) if (!known.has(key)) known.set(key, names.push(key) - 1)
+    if (names.length > mostColumns) throw new FileProblem(`${name}: by record ${figure(i + 1)} there are more than ${figure(mostColumns)} different names, each of which would be a column. The names may be values: ask for an export in which they stand in a field of their own.`)
     flat.push(row)
     if ((i & 1023) === 0) await breath((i / records.length) * 0.5, i)
   }

@@ -1,6 +1,6 @@
 import { parquetMetadataAsync, parquetReadObjects, type FileMetaData, type SchemaElement } from 'hyparquet'
 import { compressors } from 'hyparquet-compressors'
-import { CellIntake, type Intaken, type RawCell, type Read } from '@fabula/core'
+import { CellIntake, figure, mostColumns, type Intaken, type RawCell, type Read } from '@fabula/core'
 import type { Breath } from '../breath.ts'
 import { FileProblem } from '../problem.ts'
 
@@ -28,6 +28,44 @@ const cellOf = (value: unknown, element: SchemaElement | undefined): RawCell => 
 }
 
 const rowsAPiece = 20_000
+/** Run-length encoding makes many rows of few bytes, but not of nothing. */
+const cellsOfAnyFile = 50_000_000
+const cellsAByte = 200
+const mostSchemaDepth = 50
+
+/** The foot of a file is believed only as far as the file can bear it out. */
+const checkClaims = ({ num_rows: rows, row_groups: groups, schema }: FileMetaData, size: number, name: string): void => {
+  const damaged = (what: string): never => {
+    throw new FileProblem(`${name} is a damaged Parquet file: its foot ${what}. Take it again from where it came.`)
+  }
+  const total = Number(rows)
+  const columns = schema.filter(({ num_children: children }) => !children).length
+  if (!Number.isSafeInteger(total) || total < 0 || groups.reduce((sum, group) => sum + Number(group.num_rows), 0) !== total) damaged('counts other rows than its groups have')
+  if (total * Math.max(1, columns) > cellsOfAnyFile + size * cellsAByte) damaged(`claims ${figure(total)} rows of ${figure(columns)} columns, which a file of ${figure(size)} bytes cannot hold`)
+  if (schemaDepth(schema) > mostSchemaDepth) damaged('nests columns too deeply')
+  if (columns > mostColumns) damaged(`names ${figure(columns)} columns`)
+  for (const group of groups)
+    for (const { meta_data: meta } of group.columns) {
+      if (!meta) return damaged('lacks the place of a column')
+      const from = Number(meta.dictionary_page_offset ?? meta.data_page_offset)
+      const bytes = Number(meta.total_compressed_size)
+      if (!(from >= 0 && bytes >= 0 && from + bytes <= size)) damaged('names places beyond its end')
+      if (!(Number(meta.total_uncompressed_size) <= 1e9 + size * 20)) damaged('claims pages of a size that it cannot hold')
+    }
+}
+
+/** The deepest level of the schema's tree, which is written depth first. */
+const schemaDepth = (schema: readonly SchemaElement[]): number => {
+  const open: number[] = []
+  let deepest = 0
+  for (const { num_children: children = 0 } of schema) {
+    while (open.length > 0 && open.at(-1) === 0) open.pop()
+    if (open.length > 0) open[open.length - 1] = (open.at(-1) ?? 0) - 1
+    if (children > 0) open.push(children)
+    deepest = Math.max(deepest, open.length)
+  }
+  return deepest
+}
 
 /** A Parquet file as a table; what is nested is compact JSON. Format: apache.org/parquet-format 2.10. */
 export const openParquet = async (bytes: Buffer, name: string, read: Read, breath: Breath): Promise<Intaken> => {
@@ -38,6 +76,7 @@ export const openParquet = async (bytes: Buffer, name: string, read: Read, breat
   } catch {
     throw new FileProblem(`${name} is a damaged Parquet file: its foot cannot be read. Take it again from where it came.`)
   }
+  checkClaims(metadata, bytes.length, name)
   const elements = new Map(metadata.schema.map((element) => [element.name, element]))
   const [root] = metadata.schema
   const names = topLevel(metadata.schema, root?.num_children ?? 0)
@@ -64,9 +103,9 @@ const topLevel = (schema: readonly SchemaElement[], count: number): string[] => 
   let at = 1
   const skip = (): void => {
     let children = schema[at++]?.num_children ?? 0
-    for (; children > 0; children--) skip()
+    for (; children > 0 && at < schema.length; children--) skip()
   }
-  for (let i = 0; i < count; i++) {
+  for (let i = 0; i < count && at < schema.length; i++) {
     names.push(schema[at]?.name ?? '')
     skip()
   }

@@ -1,4 +1,5 @@
-import { maybeIsoDate, maybeIsoDateTime, type RawCell } from '@fabula/core'
+import { figure, maybeIsoDate, maybeIsoDateTime, type RawCell } from '@fabula/core'
+import { CellBudget, cellCharacters, claimed, sheetColumns, sheetRows } from '../budget.ts'
 import { FileProblem } from '../problem.ts'
 import type { Merge, SheetInfo, Workbook } from './workbook.ts'
 import { walkXml, type Attributes } from './xml.ts'
@@ -6,6 +7,8 @@ import type { Parts } from './zip.ts'
 
 /** Repeats beyond this are the empty rest of the sheet. */
 const mostRepeats = 100_000
+/** Merges are shown, not computed with: more than these nobody looks at. */
+const mostMerges = 10_000
 
 /** PT09H30M00S as milliseconds of the day; beyond a day it is a number of days. ISO 8601. */
 const timeOf = (text: string): RawCell => {
@@ -60,6 +63,7 @@ export const openOds = (parts: Parts, file: string): Workbook => {
     let at = 0
     let inNote = 0
     const hidden = new Set<string>()
+    const budget = new CellBudget(file, content.length)
     return walkXml(content, file, {
       open: (name, given) => {
         if (name === 'style' && given['style:family'] === 'table') attributes = given
@@ -72,7 +76,7 @@ export const openOds = (parts: Parts, file: string): Workbook => {
         } else if (name === 'table-row') {
           cells = []
           nothing = 0
-          rowRepeats = Number(given['table:number-rows-repeated'] ?? 1)
+          rowRepeats = claimed(given['table:number-rows-repeated'], 1, sheetRows, file, 'repeated rows')
           at++
         } else if (name === 'table-cell' || name === 'covered-table-cell') {
           attributes = given
@@ -80,12 +84,16 @@ export const openOds = (parts: Parts, file: string): Workbook => {
           paragraphs = 0
           const down = Number(given['table:number-rows-spanned'] ?? 1)
           const across = Number(given['table:number-columns-spanned'] ?? 1)
-          if (sheet === undefined && (down > 1 || across > 1)) seen.get(current ?? '')?.merges.push({ top: at, left: cells.length + nothing + 1, bottom: at + down - 1, right: cells.length + nothing + across })
+          if (sheet === undefined && (down > 1 || across > 1) && (seen.get(current ?? '')?.merges.length ?? 0) < mostMerges) seen.get(current ?? '')?.merges.push({ top: at, left: cells.length + nothing + 1, bottom: at + down - 1, right: cells.length + nothing + across })
         } else if (name === 'annotation') inNote++
         else if (name === 'p' && inNote === 0) {
           inParagraph++
           if (paragraphs++ > 0) text += '\n'
-        } else if (inNote === 0 && name === 's') text += ' '.repeat(Number(given['text:c'] ?? 1))
+        } else if (inNote === 0 && name === 's') {
+          const blanks = claimed(given['text:c'], 1, cellCharacters, file, 'repeated blanks')
+          budget.spend(blanks)
+          text += ' '.repeat(blanks)
+        }
         else if (inNote === 0 && name === 'tab') text += '\t'
         else if (inNote === 0 && name === 'line-break') text += '\n'
       },
@@ -95,15 +103,20 @@ export const openOds = (parts: Parts, file: string): Workbook => {
         else if (name === 'p' && inNote === 0) inParagraph--
         else if (name === 'table-cell' || name === 'covered-table-cell') {
           const cell = name === 'covered-table-cell' ? null : cellOf(attributes, text)
-          const repeats = Number(attributes['table:number-columns-repeated'] ?? 1)
+          const repeats = claimed(attributes['table:number-columns-repeated'], 1, sheetColumns, file, 'repeated columns')
           // a row ends in thousands of empty cells: they are made only when a filled one follows
           if (cell === null) nothing += repeats
           else {
+            budget.spend(nothing + repeats)
+            if (cells.length + nothing + repeats > sheetColumns) throw new FileProblem(`${file} is a damaged workbook: a row of it has more than ${figure(sheetColumns)} columns. Save it anew in the program it came from.`)
             for (; nothing > 0; nothing--) cells.push(null)
             for (let i = 0; i < repeats; i++) cells.push(cell)
           }
         } else if (name === 'table-row') {
-          if (here && !(cells.length === 0 && rowRepeats > mostRepeats)) for (let i = 0; i < rowRepeats; i++) row(cells)
+          if (here && !(cells.length === 0 && rowRepeats > mostRepeats)) {
+            budget.spend(Math.max(1, cells.length) * rowRepeats)
+            for (let i = 0; i < rowRepeats; i++) row(cells)
+          }
           at += rowRepeats - 1
         }
       },

@@ -1,4 +1,5 @@
-import type { RawCell } from '@fabula/core'
+import { figure, type RawCell } from '@fabula/core'
+import { CellBudget, claimed, sheetColumns, sheetRows } from '../budget.ts'
 import { FileProblem } from '../problem.ts'
 import { shownById, type Shown } from './number-format.ts'
 import { day1900, day1904, momentOf, type Merge, type SheetInfo, type Workbook } from './workbook.ts'
@@ -16,9 +17,14 @@ const columnOf = (reference: string): number => {
   }
   return n
 }
+const mostSheets = 1000
+
 const rowOf = (reference: string): number => Number(/\d+$/.exec(reference)?.[0] ?? 0)
 /** _x000D_ stands for a sign that XML cannot hold. */
 const unescaped = (text: string): string => (text.includes('_x') ? text.replace(/_x([0-9A-Fa-f]{4})_/g, (_, hex: string) => String.fromCharCode(parseInt(hex, 16))) : text)
+
+/** Merges are shown, not computed with: more than these nobody looks at. */
+const mostMerges = 10_000
 
 const truth = (text: string | undefined): boolean => text === '1' || text === 'true'
 
@@ -83,6 +89,7 @@ export const openXlsx = (parts: Parts, file: string): Workbook => {
       if (name === 'workbookPr' && truth(attributes.date1904)) first = day1904
       if (name !== 'sheet') return
       const part = targets.get(attributes['r:id'] ?? Object.entries(attributes).find(([key]) => key.endsWith(':id'))?.[1] ?? '') ?? ''
+      if (entries.length >= mostSheets) throw new FileProblem(`${file} has more than ${figure(mostSheets)} sheets. Part it into several workbooks.`)
       if (/worksheets\//.test(part)) entries.push({ name: attributes.name ?? '', hidden: (attributes.state ?? 'visible') !== 'visible', part })
     },
   })
@@ -122,16 +129,20 @@ export const openXlsx = (parts: Parts, file: string): Workbook => {
     let style = 0
     let value = ''
     let collects = false
-    yield* walkXml(bytesOf(sheet), file, {
+    const bytes = bytesOf(sheet)
+    const budget = new CellBudget(file, bytes.length)
+    yield* walkXml(bytes, file, {
       open: (name, attributes) => {
         if (name === 'row') {
-          const next = Number(attributes.r ?? at + 1)
+          const next = Math.max(1, claimed(attributes.r, at + 1, sheetRows, file, 'row'))
+          budget.spend(Math.max(1, next - at))
           for (at++; at < next; at++) row([])
           at = next
           cells = []
           column = 0
         } else if (name === 'c') {
           column = attributes.r === undefined ? column + 1 : columnOf(attributes.r)
+          if (column < 1 || column > sheetColumns) throw new FileProblem(`${file} is a damaged workbook: it speaks of cell ${(attributes.r ?? '').slice(0, 20)}, and a sheet ends at column XFD. Save it anew in the program it came from.`)
           type = attributes.t ?? 'n'
           style = Number(attributes.s ?? 0)
           value = ''
@@ -140,6 +151,7 @@ export const openXlsx = (parts: Parts, file: string): Workbook => {
       close: (name) => {
         if (name === 'v' || name === 't') collects = false
         else if (name === 'c') {
+          budget.spend(Math.max(1, column - cells.length))
           while (cells.length < column - 1) cells.push(null)
           cells[column - 1] = cellOf(type, style, value)
         } else if (name === 'row') row(cells)
@@ -155,7 +167,7 @@ export const openXlsx = (parts: Parts, file: string): Workbook => {
       open: (name, { ref = '' }) => {
         if (name !== 'mergeCell') return
         const [a = '', b = a] = ref.split(':')
-        found.push({ top: rowOf(a), left: columnOf(a), bottom: rowOf(b), right: columnOf(b) })
+        if (found.length < mostMerges) found.push({ top: rowOf(a), left: columnOf(a), bottom: rowOf(b), right: columnOf(b) })
       },
     })
     return found

@@ -3,7 +3,9 @@ import { FileProblem } from '../problem.ts'
 
 /** The most that the parts of a workbook may unfold to, and how many times their size in the file. */
 const mostBytes = 2 ** 31 - 1
-const mostTimes = 1000
+const mostTimes = 250
+/** Up to so many bytes nobody asks how much smaller they are in the zip. */
+const plentyBytes = 64 << 20
 
 export type Parts = (wanted: (name: string) => boolean) => Record<string, Uint8Array>
 
@@ -18,7 +20,7 @@ export const zipParts = (bytes: Uint8Array, name: string): Parts => (wanted) => 
       filter: (file) => {
         if (!wanted(file.name)) return false
         total += file.originalSize
-        if (total > mostBytes || (file.originalSize > 50e6 && file.originalSize > file.size * mostTimes)) throw new FileProblem(`${name} would unfold to more than ${Math.round(total / 1e6).toLocaleString('en-GB')} MB, as no honest workbook of ${(bytes.length / 1e6).toFixed(1)} MB does. It was not opened.`)
+        if (total > mostBytes || (total > plentyBytes && total > bytes.length * mostTimes)) throw new FileProblem(`${name} would unfold to more than ${Math.round(total / 1e6).toLocaleString('en-GB')} MB, as no honest workbook of ${(bytes.length / 1e6).toFixed(1)} MB does. It was not opened.`)
         return true
       },
     })

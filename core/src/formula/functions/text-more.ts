@@ -1,3 +1,4 @@
+import { mostCharacters } from '../../table/limits.ts'
 import { compilePattern, patternFor, patternProblem, replaceMatches, replacementFor } from '../../generate/regex.ts'
 import { code, py, sql, type Code } from '../../generate/tag.ts'
 import { numberReader } from '../../table/number.ts'
@@ -5,7 +6,7 @@ import { lower, titleCase } from '../../table/text.ts'
 import { failed, type Argument, type FormulaFunction, type Outcome } from '../function-kind.ts'
 import { args, define, signs, whole } from './define.ts'
 
-const longest = 1_000_000
+const longest = mostCharacters
 
 const patternArgument: Argument = { name: 'pattern', need: 'text', constant: (value) => (patternProblem(String(value)) === undefined ? undefined : `The pattern cannot be read: ${patternProblem(String(value)) ?? ''}.`) }
 const groupArgument: Argument = { name: 'group', need: 'number', optional: true, constant: (value) => (Number.isInteger(value) && (value as number) >= 0 && (value as number) <= 9 ? undefined : 'The group is a whole number from 0 to 9.') }
