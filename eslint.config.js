@@ -1,5 +1,6 @@
 import hooks from 'eslint-plugin-react-hooks'
 import tseslint from 'typescript-eslint'
+import ownLookup from './scripts/lint/own-lookup.mjs'
 
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', 'data/**', '**/*.mjs', '**/*.cjs', 'eslint.config.js'] },
@@ -16,5 +17,6 @@ export default tseslint.config(
       'no-self-compare': 'off',
     },
   },
+  { files: ['core/src/**/*.ts', 'formats/src/**/*.ts', 'server/src/**/*.ts', 'cli/src/**/*.ts', 'web/src/**/*.{ts,tsx}'], ignores: ['**/*.test.ts', '**/*.examples.ts', 'core/src/testing/**'], plugins: { fabula: { rules: { 'own-lookup': ownLookup } } }, rules: { 'fabula/own-lookup': 'error' } },
   { files: ['web/src/**/*.tsx'], plugins: { 'react-hooks': hooks }, rules: { 'react-hooks/rules-of-hooks': 'error' } },
 )

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { basename } from 'node:path'
 import { FileProblem, fileFromPath, openInput, type OpenedFiles } from '@fabula/formats'
-import { brokenSteps, kindOf, knownNames, nearest, parameterCells, parseRecipe, planRecipe, quoted, tablesNeeded, type Cell, type Read, type Recipe, type Renames, type Sources } from '@fabula/core'
+import { setOwnValue, ownValue, brokenSteps, kindOf, knownNames, nearest, parameterCells, parseRecipe, planRecipe, quoted, tablesNeeded, type Cell, type Read, type Recipe, type Renames, type Sources } from '@fabula/core'
 import { Fault, fault } from './fault.ts'
 
 const why = (error: unknown): string => {
@@ -74,9 +74,9 @@ export const loadInputs = async (recipe: Recipe, words: readonly string[]): Prom
   const missing = [...needed.keys()].filter((id) => !given.some(([name]) => name === id))
   if (missing.length > 0) throw new Fault(2, missing.map((id) => ({ code: 'missing-input', sentence: `Say which file is ${quoted(id)}: --input ${id}=FILE.`, where: id })))
   const inputs: Record<string, OpenedFiles> = {}
-  for (const [id, read] of needed) inputs[id] = await openFiles(given.filter(([name]) => name === id).map(([, path]) => path), read, knownNames(recipe.inputs.find((one) => one.id === id)))
+  for (const [id, read] of needed) setOwnValue(inputs, id, await openFiles(given.filter(([name]) => name === id).map(([, path]) => path), read, knownNames(recipe.inputs.find((one) => one.id === id))))
   const sources: Sources = (input) => {
-    const opened = inputs[input]
+    const opened = ownValue(inputs, input)
     if (!opened) throw new Error(`input ${input} was not opened`)
     return { ...opened, key: opened.files.map(({ sha256 }) => sha256).join() }
   }

@@ -1,6 +1,6 @@
 import { appendFileSync, mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
-import { byFile, fitRecipe, formatOfPath, isFile, maybeIsoDateTime, maybeIsoDate, refusals, runRecipe, formatDateTime, formatDecimal, textOfCell, type DatabaseOutput, type FitRun, type OutputFormat, type Recipe, type RanTable, type Table } from '@fabula/core'
+import { ownValue, byFile, fitRecipe, formatOfPath, isFile, maybeIsoDateTime, maybeIsoDate, refusals, runRecipe, formatDateTime, formatDecimal, textOfCell, type DatabaseOutput, type FitRun, type OutputFormat, type Recipe, type RanTable, type Table } from '@fabula/core'
 import { outputPieces, UnwritableTable, writeToDatabases } from '@fabula/formats'
 import { connectionOf, withDatabase } from './database.ts'
 import { Fault, fault } from './fault.ts'
@@ -66,7 +66,10 @@ const accountsOf = (recipe: Recipe, startedAt: number, parameters: Readonly<Reco
   recipe: recipe.name,
   startedAt: formatDateTime(startedAt),
   parameters,
-  inputs: recipe.inputs.flatMap(({ id }) => (opened.inputs[id] ? [{ id, files: opened.inputs[id].files }] : [])),
+  inputs: recipe.inputs.flatMap(({ id }) => {
+    const one = ownValue(opened.inputs, id)
+    return one ? [{ id, files: one.files }] : []
+  }),
   tables: tables.map(({ id, steps }) => ({ id, steps: steps.flatMap(({ account }) => (account ? [account] : [])) })),
   checks: checksOf(tables).map(({ stop: _stop, ...check }) => check),
   outputs: outputs.map(({ table, path, result }) => ({ table, file: path, rows: result.rowCount, columns: result.names.length })),
@@ -97,7 +100,7 @@ export const run = async (recipePath: string, words: RunWords): Promise<void> =>
   for (const { connection } of wanted.database) connectionOf(connection)
   const stored = wanted.database.map((output) => ({ output, table: output.table, path: `${output.connection}: ${output.name}`, result: tableOf(output.table) }))
   const types = Object.fromEntries((recipe.parameters ?? []).map(({ name, type }) => [name, type]))
-  const shown = Object.fromEntries(Object.entries(parameters).map(([name, cell]) => [name, cell === null || typeof cell === 'boolean' || types[name] === 'integer' || types[name] === 'decimal' ? cell : textOfCell(types[name] ?? 'text', cell)]))
+  const shown = Object.fromEntries(Object.entries(parameters).map(([name, cell]) => [name, cell === null || typeof cell === 'boolean' || ownValue(types, name) === 'integer' || ownValue(types, name) === 'decimal' ? cell : textOfCell(ownValue(types, name) ?? 'text', cell)]))
   const accounts = words.accounts ? [{ path: words.accounts, pieces: [`${JSON.stringify(accountsOf(recipe, now, shown, opened, tables, [...outputs, ...stored]), null, 2)}\n`] }] : []
   const files = byFile(outputs.filter(({ path }) => path !== '-')).map((made) => ({ path: made[0]?.path ?? '', pieces: made }))
   try {

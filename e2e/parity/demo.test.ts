@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { parseRecipe, sqlScript, type Recipe } from '@fabula/core'
 import { odsBook, parquetFile } from './fixtures.ts'
 import { startPostgres, type RealPostgres } from './postgres.ts'
 import { firstDifference, runPsql } from '@fabula/server/proof'
@@ -12,6 +13,11 @@ const root = join(import.meta.dirname, '../..')
 const folder = mkdtempSync(join(tmpdir(), 'fabula-demo-'))
 const fabula = (...words: string[]): string => execFileSync(process.execPath, [join(root, 'cli/bin/fabula.mjs'), ...words], { encoding: 'utf8' })
 const at = (name: string): string => join(folder, name)
+const recipeAt = (path: string): Recipe => {
+  const read = parseRecipe(readFileSync(path, 'utf8'))
+  if ('faults' in read) throw new Error(JSON.stringify(read.faults))
+  return read.recipe
+}
 const demo = (name: string): string => join(root, 'demo', name)
 
 /** A file with all that is hard: a title, a mark, quotes, line breaks, blanks, ragged rows, odd numbers and dates. */
@@ -102,7 +108,7 @@ describe.each(flows)('$name', ({ recipe, inputs, tables, asCsv, pythonToo }) => 
     expect(stderr).toMatch(/^ +[\d,]+ rows × \d+ columns {2}s1 {2}Open /m)
   })
   test('in the embedded database', async () => {
-    await runPsql(db, readFileSync(`${script}.sql`, 'utf8'), { ...variables('pglite'), quiet: '1' })
+    await runPsql(db, sqlScript(recipeAt(recipe)).commands, { ...variables('pglite'), quiet: '1' })
     same('pglite')
   })
   test('by psql on a PostgreSQL server, which is left as it was', () => {

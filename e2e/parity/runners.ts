@@ -47,7 +47,7 @@ export const startRunners = async (): Promise<Runners> => {
     sql: async (recipe, plan, inputs) => {
       const out = join(folder, `sql-${++count}.csv`)
       try {
-        await runPsql(await freshDb(), sqlScript(recipe, plan).text, { ...filesOf(inputs), out_result: out, quiet: '1' })
+        await runPsql(await freshDb(), sqlScript(recipe, plan).commands, { ...filesOf(inputs), out_result: out, quiet: '1' })
       } catch (error) {
         await db.exec('rollback')
         throw error

@@ -7,7 +7,7 @@ export const sheetColumns = 16_384
 /** The most characters of a cell that repeats stand for. */
 export const cellCharacters = 32_767
 
-const cellsOfAnyFile = 20_000_000
+const cellsOfAnyFile = 6_000_000
 const cellsAByte = 4
 
 /**

@@ -79,7 +79,7 @@ const lookAtCsv = ({ bytes: whole, name }: InputFile, read: Read): RawLook => {
   const encoding = read.encoding ?? detectEncoding(whole)
   // a large file is looked at from its first piece only: its foot is not known then
   const large = whole.length > 8 << 20
-  const bytes = large ? whole.subarray(0, Math.max(2, (whole.lastIndexOf(10, 2 << 20) + 1) & ~1)) : whole
+  const bytes = large ? whole.subarray(0, Math.max(2, encoding.startsWith('utf-16') ? (whole.lastIndexOf(10, 2 << 20) + 1) & ~1 : whole.lastIndexOf(10, 2 << 20) + 1)) : whole
   const quote = read.quote ?? '"'
   const [piece] = textPieces(bytes, name, encoding)
   const delimiter = read.delimiter ?? sniffDelimiter(piece?.text ?? '', quote)

@@ -1,4 +1,4 @@
-import { CellIntake, columnOf, concat, convert, emptyColumn, readWith, storyNames, Table, TooLarge, typeTogether, wildcard, type Column, type ColumnType, type Format, type Intaken, type OpenedInput, type Read, type Renames, type Unreadable } from '@fabula/core'
+import { setOwnValue, ownValue, CellIntake, columnOf, concat, convert, emptyColumn, readWith, storyNames, Table, TooLarge, typeTogether, wildcard, type Column, type ColumnType, type Format, type Intaken, type OpenedInput, type Read, type Renames, type Unreadable } from '@fabula/core'
 import type { Breath } from './breath.ts'
 import { openCsvFile } from './csv/open-csv.ts'
 import { formatOfFile, openWorkbook } from './format.ts'
@@ -21,7 +21,7 @@ const named = (part: Omit<Part, 'renamed'>, known: Renames): Part => {
   const names = storyNames(table.names, known)
   const renamed = Object.fromEntries(table.names.flatMap((name, i) => (names[i] === name ? [] : [[name, names[i] as string]])))
   if (Object.keys(renamed).length === 0) return { ...part, renamed }
-  const to = (name: string): string => renamed[name] ?? name
+  const to = (name: string): string => ownValue(renamed, name) ?? name
   return { ...part, renamed, intaken: { table: table.renamed(names), notes, blank: blank.map(to), unreadable: unreadable.map((one) => ({ ...one, column: to(one.column) })) } }
 }
 
@@ -40,7 +40,7 @@ const typesOf = (parts: readonly Part[], name: string): ColumnType[] => {
 
 const sumNotes = (parts: readonly Part[]): Record<string, number> => {
   const notes: Record<string, number> = {}
-  for (const { intaken } of parts) for (const [key, n] of Object.entries(intaken.notes)) notes[key] = (notes[key] ?? 0) + n
+  for (const { intaken } of parts) for (const [key, n] of Object.entries(intaken.notes)) setOwnValue(notes, key, (ownValue(notes, key) ?? 0) + n)
   return notes
 }
 
@@ -88,7 +88,7 @@ const settleText = async (parts: readonly Part[], names: readonly string[], read
     parts.map(async (part) => {
       const again = part.format === 'csv' && part.intaken.table.schema.some(({ name, type }) => mixed.has(name) && type !== 'text' && !part.intaken.blank.includes(name))
       if (!again) return part
-      const asText = new Set([...mixed, ...Object.keys(part.renamed).filter((name) => mixed.has(part.renamed[name] as string))])
+      const asText = new Set([...mixed, ...Object.keys(part.renamed).filter((name) => mixed.has(ownValue(part.renamed, name) as string))])
       return named({ ...part, intaken: await openCsvFile(part.file.bytes, part.file.name, readWith({ ...read, types }, part.renamed), () => undefined, asText) }, known)
     }),
   )

@@ -6,6 +6,7 @@ import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
 import * as api from '@fabula/core/api'
 import type { OpenReply } from '@fabula/core/api'
+import { ownValue } from '@fabula/core'
 import type { Progress } from './compute/opening.ts'
 import { Refusal } from './refusal.ts'
 import { need, type Access } from './routes/access.ts'
@@ -64,7 +65,7 @@ export const buildApp = ({ services, log, web, hosts, maxUpload }: AppOptions): 
     const id = await flows.create(asked.recipe, asked.files)
     send(response, api.createReply, { id })
   })
-  const param = (request: Request, name: string): string => (request.params as Record<string, string>)[name] ?? ''
+  const param = (request: Request, name: string): string => ownValue(request.params as Record<string, string>, name) ?? ''
   const owned = async (request: Request): Promise<Access> => ({ flow: param(request, 'id'), rights: 'all' })
   const shared = async (request: Request): Promise<Access> => {
     const { token, flow, rights, edit } = await links.open(param(request, 'token'))

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { byWord } from './by-word.ts'
 import { joinHows } from '../steps/join.ts'
 import { joinShows, reasons } from '../profile/matching.ts'
 import { reconcileShows } from '../profile/reconcile.ts'
@@ -35,7 +36,7 @@ export const matchReply = z.object({
   ways: z.array(z.object({ at: z.number(), side: z.enum(['left', 'right']), column: z.string(), type: z.enum(columnTypes), meets: z.number() })),
 })
 
-export const layRequest = z.object({ ...stand, union: z.record(z.string(), z.unknown()) })
+export const layRequest = z.object({ ...stand, union: byWord(z.unknown()) })
 export const layReply = z.object({
   tables: z.array(z.object({ id: z.string(), rows: z.number() })),
   columns: z.array(z.object({ name: z.string(), type: z.enum(columnTypes), from: z.array(z.object({ column: z.string(), type: z.enum(columnTypes) }).nullable()) })),
@@ -60,7 +61,7 @@ export const reconcileReply = z.object({
   shown: z.object({
     total: z.number(),
     columns: z.array(z.object({ name: z.string(), type: z.enum(columnTypes), state: z.enum(['same', 'came', 'went']) })),
-    rows: z.array(z.object({ row: z.number(), state: z.enum(['same', 'came', 'went']), cells, old: z.record(z.string(), z.string()).optional() })),
+    rows: z.array(z.object({ row: z.number(), state: z.enum(['same', 'came', 'went']), cells, old: byWord(z.string()).optional() })),
   }),
 })
 

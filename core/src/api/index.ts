@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { byWord } from './by-word.ts'
 import { outputFormats } from '../recipe/outputs.ts'
 import { recipeValue } from '../recipe/schema.ts'
 import { fileHash, fileRef } from './files.ts'
@@ -28,7 +29,7 @@ export const flowReply = z.object({
   canUndo: z.boolean(),
   canRedo: z.boolean(),
   changedAt: z.string(),
-  files: z.record(z.string(), z.array(fileRef)),
+  files: byWord(z.array(fileRef)),
   /** What the page may do: everything, or what its link allows. */
   rights: z.enum(['all', ...linkRights]),
   /** The edition that a link shows; null where it shows the story as it stands. */
@@ -39,9 +40,9 @@ export const flowsReply = z.object({ flows: z.array(flowSummary) })
 
 /** `pictures`: those of the story from now on, where they change. */
 export const editRequest = z.object({ recipe, what: z.string().max(500), after: z.number(), pictures: z.array(picture).max(60).optional() })
-export const createRequest = z.object({ recipe, files: z.record(z.string(), z.array(fileRef)).optional() })
+export const createRequest = z.object({ recipe, files: byWord(z.array(fileRef)).optional() })
 
-export const readOptions = z.record(z.string(), z.unknown())
+export const readOptions = byWord(z.unknown())
 export const lookRequest = z.object({ hash: fileHash, name: z.string(), read: readOptions, sheet: z.string().optional() })
 const header = z.union([z.number(), z.array(z.number())])
 export const lookReply = z.object({
@@ -62,7 +63,7 @@ export const lookReply = z.object({
 })
 export const openRequest = z.object({ files: z.array(fileRef).min(1), read: readOptions, /** A name under which its progress is told. */ job: z.string().max(60).optional() })
 const part = z.object({ file: z.string(), sheet: z.string().optional(), rows: z.number(), columns: z.number(), lacks: z.array(z.string()) })
-export const openReply = z.object({ columns: z.array(z.object({ name: z.string(), type: columnType })), rows: z.number(), notes: z.record(z.string(), z.number()), parts: z.array(part), missingSheets: z.array(z.string()), unreadable: z.record(z.string(), z.number()), first: z.array(cells), partners: z.array(z.object({ file: z.string(), sheet: z.string().optional(), lacks: z.string(), has: z.string(), values: z.number(), agree: z.number() })) })
+export const openReply = z.object({ columns: z.array(z.object({ name: z.string(), type: columnType })), rows: z.number(), notes: byWord(z.number()), parts: z.array(part), missingSheets: z.array(z.string()), unreadable: byWord(z.number()), first: z.array(cells), partners: z.array(z.object({ file: z.string(), sheet: z.string().optional(), lacks: z.string(), has: z.string(), values: z.number(), agree: z.number() })) })
 export const progressReply = z.object({ done: z.number(), of: z.number(), doing: z.string() })
 
 export const previewRequest = z.object({
@@ -78,8 +79,8 @@ export const previewRequest = z.object({
 })
 const account = z.object({
   id: z.string(), kind: z.string(), sentence: z.string(), rowsIn: z.number(), rowsOut: z.number(), rowsLeft: z.number(), rowsCame: z.number(),
-  columnsAdded: z.array(z.string()), columnsDropped: z.array(z.string()), columnsRenamed: z.record(z.string(), z.string()), cellsChanged: z.number(),
-  unreadable: z.record(z.string(), z.number()), notes: z.record(z.string(), z.number()),
+  columnsAdded: z.array(z.string()), columnsDropped: z.array(z.string()), columnsRenamed: byWord(z.string()), cellsChanged: z.number(),
+  unreadable: byWord(z.number()), notes: byWord(z.number()),
   check: z.object({ passed: z.boolean(), stop: z.boolean(), say: z.string(), figure: z.number().nullable() }).optional(),
 })
 const field = z.object({ name: z.string(), type: columnType })
@@ -93,13 +94,13 @@ const storyStep = z.object({
 export const previewReply = z.object({
   columns: z.array(z.object({ name: z.string(), type: columnType, state, was: z.string().optional() })),
   total: z.number(),
-  rows: z.array(z.object({ row: z.number(), state, cells, old: z.record(z.string(), z.string()).optional(), bad: z.array(z.number()).optional() })),
+  rows: z.array(z.object({ row: z.number(), state, cells, old: byWord(z.string()).optional(), bad: z.array(z.number()).optional() })),
   steps: z.array(storyStep),
   engineMs: z.number(),
 })
 
 export const factsRequest = z.object({ recipe, table: z.string(), step: z.string(), columns: z.array(z.string()).max(60), /** All that is known, not only what a column's head shows. */ deep: z.boolean() })
-const bar = z.object({ label: z.string(), count: z.number(), where: z.record(z.string(), z.unknown()).optional() })
+const bar = z.object({ label: z.string(), count: z.number(), where: byWord(z.unknown()).optional() })
 const dateForm = z.object({ pattern: z.string(), rows: z.number(), example: z.string(), noYear: z.boolean() })
 const dateForms = z.object({
   type: z.enum(['date', 'datetime', 'time']),
@@ -112,10 +113,10 @@ const dateForms = z.object({
 export const columnFacts = z.object({
   type: columnType, rows: z.number(), filled: z.number(), distinct: z.number(), least: z.string().optional(), greatest: z.string().optional(), mean: z.number().optional(), median: z.string().optional(), deviation: z.number().optional(),
   quarters: z.tuple([z.string(), z.string()]).optional(), shortest: z.number().optional(), longest: z.number().optional(),
-  common: z.array(bar), rare: z.array(bar), patterns: z.array(bar), bars: z.array(bar), findings: z.array(z.object({ sentence: z.string(), verb: z.string(), step: z.record(z.string(), z.unknown()) })),
+  common: z.array(bar), rare: z.array(bar), patterns: z.array(bar), bars: z.array(bar), findings: z.array(z.object({ sentence: z.string(), verb: z.string(), step: byWord(z.unknown()) })),
   dates: dateForms.optional(), percentiles: z.array(z.number()).optional(),
 })
-export const factsReply = z.object({ facts: z.record(z.string(), columnFacts) })
+export const factsReply = z.object({ facts: byWord(columnFacts) })
 export const valuesRequest = z.object({ recipe, table: z.string(), step: z.string(), column: z.string() })
 export const valuesReply = z.object({ values: z.array(bar) })
 
@@ -126,8 +127,8 @@ export const groupsReply = z.object({ values: z.array(z.object({ text: z.string(
 export const findRequest = z.object({ recipe, table: z.string(), step: z.string(), text: z.string().min(1).max(500), from: z.object({ row: z.number(), column: z.string() }).nullable(), back: z.boolean() })
 export const findReply = z.object({ found: z.object({ row: z.number(), column: z.string() }).nullable(), total: z.number() })
 
-export const replayFiles = z.record(z.string(), z.array(fileRef))
-export const fitRequest = z.object({ files: replayFiles, renames: z.record(z.string(), z.record(z.string(), z.string())) })
+export const replayFiles = byWord(z.array(fileRef))
+export const fitRequest = z.object({ files: replayFiles, renames: byWord(byWord(z.string())) })
 export const fitReply = z.object({
   verdict: z.enum(['fits', 'fits-with-changes', 'does-not-fit']),
   inputs: z.array(z.object({ id: z.string(), name: z.string(), files: z.array(fileRef), rows: z.number(), columns: z.number(), kept: z.boolean() })),
@@ -137,14 +138,14 @@ export const fitReply = z.object({
       z.object({ do: z.literal('expect'), column: z.string(), type: columnType, why: z.string() }),
       z.object({ do: z.literal('read-as'), column: z.string(), type: columnType, why: z.string() }),
       z.object({ do: z.literal('do-without'), column: z.string(), why: z.string() }),
-      z.object({ do: z.literal('change-step'), params: z.record(z.string(), z.unknown()), why: z.string() }),
+      z.object({ do: z.literal('change-step'), params: byWord(z.unknown()), why: z.string() }),
     ]),
   ), sentence: z.string() })),
 })
 /** Files, and the inputs they are for by their names, columns and sheets. */
 export const placeRequest = z.object({ files: z.array(fileRef) })
 export const placeReply = z.object({ given: replayFiles, homeless: z.array(fileRef) })
-export const replayRequest = fitRequest.extend({ allowChanges: z.boolean(), parameters: z.record(z.string(), z.string()) })
+export const replayRequest = fitRequest.extend({ allowChanges: z.boolean(), parameters: byWord(z.string()) })
 export const runReply = z.object({
   id: z.string(),
   state: z.enum(['running', 'done', 'failed', 'stopped']),
@@ -164,8 +165,8 @@ export const runReply = z.object({
   retells: z.string().nullable(),
   /** Begun by a watch of the story. */
   alone: z.boolean(),
-  parameters: z.record(z.string(), z.string()),
-  renames: z.record(z.string(), z.record(z.string(), z.string())),
+  parameters: byWord(z.string()),
+  renames: byWord(byWord(z.string())),
   files: z.array(z.object({ input: z.string(), name: z.string(), hash: z.string(), rows: z.number() })),
   tables: z.array(z.object({ id: z.string(), steps: z.array(account) })),
   outputs: z.array(z.object({ table: z.string(), file: z.string(), format: z.enum([...outputFormats, 'postgresql']).default('csv'), /** Empty where it went into a database. */ hash: z.string(), /** The connection it went into. */ into: z.string().nullable().default(null), rows: z.number(), columns: z.number(), first: z.array(cells), names: z.array(z.string()) })),

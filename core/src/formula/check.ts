@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import { isNumber, type Cell, type ColumnType } from '../table/column.ts'
 import { maybeIsoDate, maybeIsoDateTime, maybeIsoTime } from '../table/calendar.ts'
 import type { Schema } from '../table/table.ts'
@@ -87,7 +88,7 @@ class Checker {
   }
 
   private parameter(name: string, at: Span): Typed {
-    const type = this.parameters[name]
+    const type = ownValue(this.parameters, name)
     if (!type) {
       const near = nearest(name, Object.keys(this.parameters))
       return fail(at, `The recipe has no parameter ${quoted(name)}.${near.length > 0 ? ` Did you mean ${listed(near.map(quoted), 'or')}?` : ''}`)

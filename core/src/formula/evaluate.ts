@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import { asCoded, cellAt, columnWriter, lengthOf, type Cell, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
 import { gather } from '../table/gather.ts'
 import { bits, bytes, hasBit, IntList, ints, setBit, type Bits } from '../table/memory.ts'
@@ -55,7 +56,7 @@ class Evaluator {
 
   value(node: Typed): Value {
     if (node.kind === 'constant') return { given: node.value, failures: none }
-    if (node.kind === 'parameter') return { given: this.environment.parameters[node.name] ?? null, failures: none }
+    if (node.kind === 'parameter') return { given: ownValue(this.environment.parameters, node.name) ?? null, failures: none }
     if (node.kind === 'column') return { given: this.table.named(node.name), failures: none }
     if (node.fn.name === 'IF') return this.choice(node)
     return node.fn.name === 'IFERROR' ? this.instead(node) : this.call(node)

@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import { RE2JS } from 're2js'
 
 /** A pattern in the syntax of RE2, tested in linear time. Source: github.com/google/re2 wiki, Syntax. */
@@ -76,13 +77,13 @@ export const patternFor = (language: Language, pattern: string): string => {
     }
     if (hex) return escaped(parseInt(hex, 16))
     if (letter) {
-      const set = ascii[letter]
+      const set = ownValue(ascii, letter)
       if (set) return depth ? set : `[${set}]`
-      const opposite = ascii[letter.toLowerCase()]
+      const opposite = ownValue(ascii, letter.toLowerCase())
       if (opposite && !depth) return `[^${opposite}]`
-      return (!depth && outside[language][letter]) || all
+      return (!depth && ownValue(outside[language], letter)) || all
     }
-    if (className) return posix[className] ?? all
+    if (className) return ownValue(posix, className) ?? all
     if (all.startsWith('(?')) return '('
     if (sign === '[' && !depth) depth = 1
     else if (sign === ']' && depth) depth = 0

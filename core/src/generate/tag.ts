@@ -1,8 +1,24 @@
-/** Generated text. Only the tags below make it, so that nothing unescaped gets into a script. */
+/** A command of psql: `\\o :out`. Its words are literals or variables, never text that is read again. */
+export type PsqlCommand = { readonly command: string; readonly words: readonly Code[] }
+/** A variable of psql, as a quoted literal `:'name'` or as it stands `:name`. */
+export type PsqlVariable = { readonly variable: string; readonly quoted: boolean }
+/** A piece of generated code: text that is done, or what a script's client takes in when it runs. */
+export type CodePart = string | PsqlCommand | PsqlVariable
+
+const partText = (part: CodePart): string => {
+  if (typeof part === 'string') return part
+  if ('variable' in part) return part.quoted ? `:'${part.variable}'` : `:${part.variable}`
+  return `\\${part.command}${part.words.map((word) => ` ${word.text}`).join('')}`
+}
+
+/** Generated code. Only the tags below make it, so that nothing unescaped gets into a script. Its parts say which are commands, so that nobody has to look for commands in text. */
 export class Code {
-  readonly text: string
-  constructor(text: string) {
-    this.text = text
+  readonly parts: readonly CodePart[]
+  constructor(...parts: readonly CodePart[]) {
+    this.parts = parts
+  }
+  get text(): string {
+    return this.parts.map(partText).join('')
   }
   toString(): string {
     return this.text
@@ -11,19 +27,19 @@ export class Code {
 export type Part = Code | string | number | boolean | null | readonly Part[]
 
 const tag =
-  (literal: (part: Exclude<Part, Code | readonly Part[]>) => string, list: (items: readonly string[], parts: readonly Part[]) => string) =>
+  (literal: (part: Exclude<Part, Code | readonly Part[]>) => string, list: (items: readonly Code[], parts: readonly Part[]) => Code) =>
   (strings: TemplateStringsArray, ...parts: readonly Part[]): Code => {
-    const write = (part: Part): string => {
-      if (part instanceof Code) return part.text
+    const write = (part: Part): Code => {
+      if (part instanceof Code) return part
       if (Array.isArray(part)) return list((part as readonly Part[]).map(write), part as readonly Part[])
-      return literal(part as Exclude<Part, Code | readonly Part[]>)
+      return new Code(literal(part as Exclude<Part, Code | readonly Part[]>))
     }
-    return new Code(strings.reduce((text, string, i) => text + string + (i < parts.length ? write(parts[i] as Part) : ''), ''))
+    return new Code(...strings.flatMap((string, i) => [string, ...(i < parts.length ? write(parts[i] as Part).parts : [])]))
   }
 
 /** Generated code as it stands, for keywords chosen in our own source. */
 export const code = (text: string): Code => new Code(text)
-export const joined = (parts: readonly Code[], between: string): Code => new Code(parts.map((part) => part.text).join(between))
+export const joined = (items: readonly Code[], between: string): Code => new Code(...items.flatMap(({ parts }, i) => (i === 0 ? parts : [between, ...parts])))
 export const lines = (...parts: readonly (Code | undefined)[]): Code => joined(parts.filter((part) => part !== undefined), '\n')
 
 const sqlText = (text: string): string => {
@@ -35,10 +51,17 @@ const sqlText = (text: string): string => {
 /** SQL: names by `id`, values as literals, lists with commas. */
 export const sql = tag(
   (part) => (part === null ? 'null' : typeof part === 'string' ? sqlText(part) : String(part)),
-  (items) => items.join(', '),
+  (items) => joined(items, ', '),
 )
-/** A word of a psql command, where a backslash begins an escape (psql manual, meta-commands). */
-export const psqlWord = (text: string): Code => new Code(`'${text.replaceAll('\\', '\\\\').replaceAll("'", "''").replace(/[\r\n\u2028\u2029]+/g, ' ')}'`)
+/** A quoted word of a psql command, where a backslash begins an escape (psql manual, meta-commands). A line break is written as one, so that none ends the command. */
+const psqlWord = (text: string): Code => new Code(`'${text.replaceAll('\\', '\\\\').replaceAll("'", "''").replaceAll('\n', '\\n').replaceAll('\r', '\\r')}'`)
+/** A command of psql; words given as text are quoted. */
+export const psql = (command: string, ...words: readonly (Code | string)[]): Code => new Code({ command, words: words.map((word) => (typeof word === 'string' ? psqlWord(word) : word)) })
+/** A variable of psql by a name of letters, digits and _. */
+export const psqlVariable = (variable: string, quoted = true): Code => {
+  if (!/^\w+$/.test(variable)) throw new Error(`${variable} is no name of a psql variable`)
+  return new Code({ variable, quoted })
+}
 export const id = (name: string): Code => new Code(`"${name.replaceAll('"', '""')}"`)
 
 const pythonText = (text: string): string =>
@@ -55,9 +78,14 @@ const pythonString = (text: string): string =>
 export const py = tag(
   (part) =>
     part === null ? 'None' : typeof part === 'boolean' ? (part ? 'True' : 'False') : typeof part === 'string' ? `"${pythonString(part)}"` : String(part),
-  (items, parts) => (parts.some((part) => part instanceof Code) ? items.join(', ') : `[${items.join(', ')}]`),
+  (items, parts) => (parts.some((part) => part instanceof Code) ? joined(items, ', ') : new Code('[', ...joined(items, ', ').parts, ']')),
 )
 
-/** A comment line of either language: no line break can end it early. */
+/** A comment line of either language: no line break can end it early, and no control character makes the script unreadable. */
 export const comment = (mark: '#' | '--', text: string): Code =>
-  new Code(text.split(/[\r\n\u2028\u2029\u0085\v\f]+/).map((line) => `${mark} ${line}`).join('\n'))
+  new Code(
+    text
+      .split(/[\r\n\u2028\u2029\u0085\v\f]+/)
+      .map((line) => `${mark} ${line.replace(/\p{Cc}/gu, ' ')}`)
+      .join('\n'),
+  )

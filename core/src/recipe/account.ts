@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import type { StepResult, TableNames } from '../steps/step-kind.ts'
 import type { Schema } from '../table/table.ts'
 import { bits, hasBit, setBit } from '../table/memory.ts'
@@ -61,7 +62,7 @@ export const accountFor = (step: Step, rowsIn: number, input: Schema, result: St
     rowsOut,
     rowsLeft: left,
     rowsCame: rowsOut - kept,
-    columnsAdded: output.flatMap(({ name }) => (carried[name] === undefined ? [name] : [])),
+    columnsAdded: output.flatMap(({ name }) => (ownValue(carried, name) === undefined ? [name] : [])),
     columnsDropped: input.flatMap(({ name }) => (used.has(name) ? [] : [name])),
     columnsRenamed: Object.fromEntries(Object.entries(carried).flatMap(([next, old]) => (next === old ? [] : [[old, next]]))),
     cellsChanged: result.cellsChanged ?? 0,

@@ -1,3 +1,4 @@
+import { ownValue, setOwnValue } from '../table/own.ts'
 import { wildcard } from '../table/text.ts'
 import type { Recipe } from './schema.ts'
 
@@ -13,7 +14,7 @@ export const assignFiles = <T extends { readonly name: string }>(recipe: Recipe,
     const [first = recipe.inputs.length === 1 ? recipe.inputs[0] : undefined] = recipe.inputs.filter(({ files: pattern }) => pattern !== undefined && wildcard(pattern).test(file.name)).sort((a, b) => said(b.files) - said(a.files))
     // several tables may open one workbook, each another sheet of it
     const inputs = first?.files === undefined ? (first ? [first] : []) : recipe.inputs.filter(({ files: pattern }) => pattern === first.files)
-    for (const { id } of inputs) (given[id] ??= []).push(file)
+    for (const { id } of inputs) (ownValue(given, id) ?? setOwnValue(given, id, [])).push(file)
     if (inputs.length === 0) homeless.push(file)
   }
   return { given, homeless }

@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import type { Read } from '../steps/open.ts'
 import type { Unreadable } from '../steps/step-kind.ts'
 import { columnWriter, emptyColumn, typeTogether, type Cell, type Column, type ColumnType } from '../table/column.ts'
@@ -164,7 +165,7 @@ export class CellIntake {
   private typeOf(name: string, builder: CellBuilder): ReadAs {
     const { types, locale = plainLocale } = this.read
     if (types === 'text') return { type: 'text' }
-    const given = typeof types === 'object' ? types[name] : undefined
+    const given = typeof types === 'object' ? ownValue(types, name) : undefined
     if (given) return { ...given, locale }
     const met = typeTogether(builder.types)
     return { type: met === 'text' && this.detects && builder.types.size === 1 ? builder.detected(detectText(locale)) : met, locale }

@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import type { Cell } from '../table/column.ts'
 import { span } from '../table/gather.ts'
 import { bits, hasBit, IntList, ints, setBit } from '../table/memory.ts'
@@ -90,7 +91,7 @@ const layColumns = (before: Table, step: RanStep): Layout => {
   const output = step.table.schema
   const carried = carriedColumns(step.step, before.schema, output)
   const columns: (ViewColumn & { from: number; to: number })[] = output.map(({ name, type }, to) => {
-    const was = carried[name]
+    const was = ownValue(carried, name)
     const from = was === undefined ? -1 : before.indexOf(was)
     return { name, type, state: from < 0 ? 'came' : 'same', ...(was !== undefined && was !== name ? { was } : {}), from, to }
   })

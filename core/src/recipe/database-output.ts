@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import type { ColumnType } from '../table/column.ts'
 import type { Schema } from '../table/table.ts'
 import { listed, quoted } from '../words.ts'
@@ -37,7 +38,7 @@ export const databaseColumns = ({ names = 'as-is', types: given = {} }: Pick<Dat
     let name = cut(wanted)
     for (let n = 2; taken.has(name); n++) name = cut(wanted, `_${n}`)
     taken.add(name)
-    return { from, name, type: given[from] ?? (typesThere[type][0] as DatabaseType) }
+    return { from, name, type: ownValue(given, from) ?? (typesThere[type][0] as DatabaseType) }
   })
 }
 

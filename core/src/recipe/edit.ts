@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import { maybeTokens } from '../formula/lex.ts'
 import { writeParameter } from '../formula/parse.ts'
 import type { Schema } from '../table/table.ts'
@@ -43,7 +44,7 @@ export const renamesBetween = (old: StepColumns | undefined, next: StepColumns):
     const carried = carriedColumns(old.step, old.input, old.output)
     for (const [was, from] of Object.entries(carried)) pairs.push([was, now.get(from)])
     const kept = new Set(now.values())
-    const made = old.output.filter(({ name }) => carried[name] === undefined)
+    const made = old.output.filter(({ name }) => ownValue(carried, name) === undefined)
     const makes = next.output.filter(({ name }) => !kept.has(name))
     if (made.length === makes.length) made.forEach(({ name }, i) => pairs.push([name, makes[i]?.name]))
   }
@@ -51,7 +52,7 @@ export const renamesBetween = (old: StepColumns | undefined, next: StepColumns):
 }
 
 type Renames = Readonly<Record<string, string>>
-const called = (schema: Schema | undefined, renames: Renames): Schema | undefined => schema?.map((field) => ({ ...field, name: renames[field.name] ?? field.name }))
+const called = (schema: Schema | undefined, renames: Renames): Schema | undefined => schema?.map((field) => ({ ...field, name: ownValue(renames, field.name) ?? field.name }))
 
 /**
  * Steps that named a column by its old name, and only for that hold no more, name it by its new one; in every table that
@@ -67,7 +68,7 @@ export const followRenames = (before: Recipe, after: Recipe, renames: Renames, s
   const mend = (recipe: Recipe): Recipe | undefined => {
     for (const { step, problem } of brokenSteps(planRecipe(recipe, undefined, now))) {
       const missing = problem.code === 'formula' ? problem.missing?.column : 'column' in problem ? problem.column : undefined
-      const name = missing === undefined ? undefined : renames[missing]
+      const name = missing === undefined ? undefined : ownValue(renames, missing)
       if (wrong.has(step.id) || name === undefined) continue
       const [mended] = mendsFor(step, problem.code === 'formula' && problem.missing ? { ...problem, missing: { ...problem.missing, nearest: [name] } } : 'nearest' in problem ? { ...problem, nearest: [name] } : problem)
       if (mended && JSON.stringify(mended.step) !== JSON.stringify(step)) return { ...recipe, tables: recipe.tables.map((table) => ({ ...table, steps: table.steps.map((one) => (one.id === step.id ? mended.step : one)) })) }
@@ -87,7 +88,7 @@ export const followPictures = <T extends Drawn>(pictures: readonly T[], after: R
   return pictures.map((picture) => {
     if (!tablesNeeded(after, picture.table).includes(table)) return picture
     const columns = plan.tables.find(({ id }) => id === picture.table)?.output
-    const name = (old: string): string => (columns === undefined || columns.some((field) => field.name === old) ? old : (renames[old] ?? old))
+    const name = (old: string): string => (columns === undefined || columns.some((field) => field.name === old) ? old : (ownValue(renames, old) ?? old))
     return { ...picture, label: name(picture.label), ...(picture.series === undefined ? {} : { series: name(picture.series) }), ...(picture.column === undefined ? {} : { column: name(picture.column) }) }
   })
 }

@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import type { RanTable } from './engine.ts'
 import { kindOf, paramsOf, planRecipe, brokenSteps, sentenceText, tableNames, type InputSchemas, type Plan } from './plan.ts'
 import { asCoded, type ColumnType } from '../table/column.ts'
@@ -172,14 +173,14 @@ export type FitRun = { readonly plan: Plan; readonly tables: readonly RanTable[]
 export const fitRecipe = (recipe: Recipe, inputs: Readonly<Record<string, FitInput>>, ran?: FitRun): FitReport => {
   const schemas: InputSchemas = Object.fromEntries(Object.entries(inputs).map(([id, { table }]) => [id, table.schema]))
   const findings = recipe.inputs.flatMap(({ id, name, columns }): FitFinding[] => {
-    const input = inputs[id]
+    const input = ownValue(inputs, id)
     if (!input) return []
     const lacking = lackFindings(id, name, input)
     const came = (input.parts ?? []).flatMap(({ file, sheet }): FitFinding[] =>
       sheet !== undefined && input.partsBefore && !input.partsBefore.some((part) => part.sheet === sheet) ? [{ code: 'new-sheet', input: id, file, sheet, offers: [], sentence: `${name} has a new sheet ${quoted(sheet)}, which is taken in.` }] : [],
     )
     const sheets = (input.missingSheets ?? []).map((sheet): FitFinding => ({ code: 'missing-sheet', input: id, sheet, offers: [], sentence: `${name} has no sheet ${quoted(sheet)}.` }))
-    const known = (columns ?? []).flatMap(({ name: column, also = [] }) => also.flatMap((other): FitFinding[] => (input.renamed?.[other] === column ? [{ code: 'known-name', input: id, column, offers: [], sentence: `${quoted(other)} in ${name} is read as ${quoted(column)}, as the recipe says.` }] : [])))
+    const known = (columns ?? []).flatMap(({ name: column, also = [] }) => also.flatMap((other): FitFinding[] => (ownValue(input.renamed, other) === column ? [{ code: 'known-name', input: id, column, offers: [], sentence: `${quoted(other)} in ${name} is read as ${quoted(column)}, as the recipe says.` }] : [])))
     const files = new Set((input.parts ?? []).map(({ file }) => file))
     const [file] = files
     const found = [...known, ...(columns && columns.length > 0 ? columnFindings(recipe, id, name, columns, input) : []), ...came, ...lacking, ...sheets, ...rowFinding(id, name, input)]

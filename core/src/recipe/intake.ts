@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import type { Read } from '../steps/open.ts'
 import type { Unreadable } from '../steps/step-kind.ts'
 import { mostCharacters, TooLarge } from '../table/limits.ts'
@@ -126,7 +127,7 @@ export class Intake {
   }
 
   private typeGiven(name: string): ReadAs | undefined {
-    const given = typeof this.read.types === 'object' ? this.read.types[name] : undefined
+    const given = typeof this.read.types === 'object' ? ownValue(this.read.types, name) : undefined
     return given ? { ...given, locale: this.locale } : undefined
   }
 

@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import type { Read } from '../steps/open.ts'
 import type { Input } from './schema.ts'
 
@@ -11,7 +12,7 @@ export const knownNames = (input: Input | undefined, answers: Renames = {}): Ren
 export const storyNames = (names: readonly string[], known: Renames): string[] => {
   const taken = new Set(names)
   return names.map((name) => {
-    const to = Object.hasOwn(known, name) ? (known[name] as string) : name
+    const to = Object.hasOwn(known, name) ? (ownValue(known, name) as string) : name
     if (to === name || taken.has(to)) return name
     taken.add(to)
     return to
@@ -22,7 +23,11 @@ export const storyNames = (names: readonly string[], known: Renames): string[] =
 export const readWith = (read: Read, known: Renames): Read => {
   const { types } = read
   if (typeof types !== 'object' || Object.keys(known).length === 0) return read
-  return { ...read, types: { ...Object.fromEntries(Object.entries(known).flatMap(([from, to]) => (types[to] ? [[from, types[to]]] : []))), ...types } }
+  const typesOfKnown = Object.entries(known).flatMap(([from, to]) => {
+    const type = ownValue(types, to)
+    return type ? [[from, type] as const] : []
+  })
+  return { ...read, types: { ...Object.fromEntries(typesOfKnown), ...types } }
 }
 
 /** An input that keeps an answer for good: the column may come by this name from now on; without one, by no other name. */

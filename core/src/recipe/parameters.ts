@@ -1,3 +1,4 @@
+import { setOwnValue, ownValue } from '../table/own.ts'
 import { cellFor } from '../steps/value.ts'
 import type { Cell, ColumnType } from '../table/column.ts'
 import { textReader } from '../table/reading.ts'
@@ -17,16 +18,16 @@ export const parameterCells = (recipe: Recipe, given: Readonly<Record<string, st
     .map((name) => ({ parameter: name, sentence: `The recipe has no parameter ${quoted(name)}.${names.length > 0 ? ` It has ${listed((nearest(name, names).length > 0 ? nearest(name, names) : names).map(quoted))}.` : ''}` }))
   const cells: Record<string, Cell> = {}
   for (const { name, type, value } of parameters) {
-    const text = given[name]
+    const text = ownValue(given, name)
     if (text !== undefined) {
       const cell = read(text, type)
       if (cell === null && text !== '') faults.push({ parameter: name, sentence: `The parameter ${quoted(name)} cannot be ${quoted(text)}: it must be ${typeWords[type]}.` })
-      cells[name] = cell
+      setOwnValue(cells, name, cell)
     } else if (value === undefined) faults.push({ parameter: name, sentence: `The parameter ${quoted(name)} needs a value; it is ${typeWords[type]}.` })
     else {
       const cell = cellFor(value, type)
       if (cell === undefined) faults.push({ parameter: name, sentence: `The parameter ${quoted(name)} is ${typeWords[type]}, but the recipe gives it ${quoted(String(value))}.` })
-      cells[name] = cell ?? null
+      setOwnValue(cells, name, cell ?? null)
     }
   }
   return { cells, faults }

@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import { kindNamed } from '../steps/index.ts'
 import type { CheckContext, Sentence, StepKind, TableNames } from '../steps/step-kind.ts'
 import type { ColumnType } from '../table/column.ts'
@@ -109,7 +110,7 @@ export class TablePlanner {
   private readonly others: PlannedOthers
   constructor(recipe: Recipe, schemas: InputSchemas, table: RecipeTable, others: PlannedOthers) {
     this.others = others
-    this.context = { parameters: parameterTypes(recipe), inputColumns: (input) => schemas[input], tableColumns: (id) => others.get(id)?.output ?? [], tableUnsure: (id) => others.get(id)?.unsure ?? false, names: tableNames(recipe, table), own: table.id }
+    this.context = { parameters: parameterTypes(recipe), inputColumns: (input) => ownValue(schemas, input), tableColumns: (id) => others.get(id)?.output ?? [], tableUnsure: (id) => others.get(id)?.unsure ?? false, names: tableNames(recipe, table), own: table.id }
   }
   next(step: Step): PlannedStep {
     const planned = this.plan(step)
@@ -163,7 +164,7 @@ const planTable = (table: RecipeTable, recipe: Recipe, schemas: InputSchemas, ot
   const planner = new TablePlanner(recipe, schemas, table, others)
   for (const step of table.steps) {
     const { state } = planner.next(step)
-    const columns = seen[step.id]
+    const columns = ownValue(seen, step.id)
     if (state === 'fine' && planner.unsure && columns) planner.came(columns)
   }
   return { id: table.id, name: table.name, steps: planner.steps, output: planner.output, unsure: planner.unsure }

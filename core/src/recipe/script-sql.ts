@@ -1,7 +1,8 @@
+import { ownValue } from '../table/own.ts'
 import { neededBlocks } from '../generate/blocks.ts'
 import { sqlRuntime } from '../generate/sql-runtime.ts'
 import { sqlTypeName } from '../formula/to-code.ts'
-import { code, comment, id, joined, lines, psqlWord, sql, type Code } from '../generate/tag.ts'
+import { code, comment, id, joined, lines, psql, psqlVariable, sql, type Code, type PsqlVariable } from '../generate/tag.ts'
 import type { Read } from '../steps/open.ts'
 import { asCsv, fileColumns, headerSql } from '../steps/open.ts'
 import { rectangleOf } from '../steps/open-range.ts'
@@ -15,6 +16,31 @@ import { csvFirst, inputFormat, readOf } from './script-inputs.ts'
 /** A piece of a script; `step` names the step it carries out, for showing story and script side by side. */
 export type ScriptPart = { readonly step?: string; readonly text: string }
 export type Script = { readonly parts: readonly ScriptPart[]; readonly text: string }
+/** What psql is to do, in order: one of its commands, or SQL up to the next command with the variables in it. */
+export type ScriptCommand = { readonly kind: 'command'; readonly name: string; readonly words: readonly Code[] } | { readonly kind: 'sql'; readonly parts: readonly (string | PsqlVariable)[] }
+export type SqlScript = Script & { readonly commands: readonly ScriptCommand[] }
+
+/** A script as the list of its commands, told by how it was made, not by what it looks like. */
+const commandsOf = (script: Code): ScriptCommand[] => {
+  const commands: ScriptCommand[] = []
+  let sqlParts: (string | PsqlVariable)[] = []
+  const close = (): void => {
+    if (sqlParts.some((part) => typeof part !== 'string' || part.trim() !== '')) commands.push({ kind: 'sql', parts: sqlParts })
+    sqlParts = []
+  }
+  for (const part of script.parts) {
+    if (typeof part === 'string' || 'variable' in part) sqlParts.push(part)
+    else {
+      close()
+      commands.push({ kind: 'command', name: part.command, words: part.words })
+    }
+  }
+  close()
+  return commands
+}
+
+const ifGiven = (name: string): Code => psql('if', code(`:{?${name}}`))
+const unlessGiven = (name: string, then: Code): Code => lines(ifGiven(name), psql('else'), then, psql('endif'))
 
 const variable = (name: string): string => name.toLowerCase().replace(/[^a-z0-9]+/g, '_').replace(/^_|_$/g, '')
 const parameterVariable = (name: string): string => `p_${variable(name)}`
@@ -42,13 +68,13 @@ const namer = (): ((name: string) => Code) => {
 const loading = (input: string, label: string, read: Read, columns: readonly string[], known: Renames): Code => {
   const area = read.range === undefined ? undefined : rectangleOf(read.range)
   const load = (n: number): Code => {
-    const name = code(n === 1 ? variable(input) : `${variable(input)}_${n}`)
+    const name = n === 1 ? variable(input) : `${variable(input)}_${n}`
     const one = lines(
-      sql`\\lo_import :${name}`,
-      sql`insert into sheet_lines select ${input}, ${n}, line${area ? sql` - ${area.top - 1}` : code('')}, cells${area ? code(`[${area.left}:${area.right}]`) : code('')} from csv_rows(ltrim(convert_from(lo_get(:LASTOID), ${(read.encoding ?? 'utf-8').replace('windows-1252', 'WIN1252').replace('utf-8', 'UTF8')}), E'\\ufeff'), ${read.delimiter ?? ','}, ${read.quote ?? '"'})${area ? sql` where line >= ${area.top}${area.bottom === Infinity ? code('') : sql` and line <= ${area.bottom}`}` : code('')};`,
-      sql`insert into sheet_files select ${input}, ${n}, regexp_replace(:'${name}', '^.*[/\\\\]', ''), coalesce((select max(line) from sheet_lines where input = ${input} and file = ${n}), 0);`,
+      psql('lo_import', psqlVariable(name, false)),
+      sql`insert into sheet_lines select ${input}, ${n}, line${area ? sql` - ${area.top - 1}` : code('')}, cells${area ? code(`[${area.left}:${area.right}]`) : code('')} from csv_rows(ltrim(convert_from(lo_get(${psqlVariable('LASTOID', false)}), ${(read.encoding ?? 'utf-8').replace('windows-1252', 'WIN1252').replace('utf-8', 'UTF8')}), E'\\ufeff'), ${read.delimiter ?? ','}, ${read.quote ?? '"'})${area ? sql` where line >= ${area.top}${area.bottom === Infinity ? code('') : sql` and line <= ${area.bottom}`}` : code('')};`,
+      sql`insert into sheet_files select ${input}, ${n}, regexp_replace(${psqlVariable(name)}, '^.*[/\\\\]', ''), coalesce((select max(line) from sheet_lines where input = ${input} and file = ${n}), 0);`,
     )
-    return n === 1 ? one : lines(sql`\\if :{?${name}}`, one, code('\\endif'))
+    return n === 1 ? one : lines(ifGiven(name), one, psql('endif'))
   }
   return lines(
     ...Array.from({ length: maxFiles }, (_, i) => load(i + 1)),
@@ -68,7 +94,7 @@ const pinned = (recipe: Recipe, plan: Plan): string[] => {
 export class ScriptError extends Error {}
 
 /** The SQL script of a recipe: PostgreSQL 15 or newer, run with psql, every step a view, all in one transaction that is rolled back. */
-export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): Script => {
+export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlScript => {
   const bare = recipe.inputs.find(({ columns }) => !columns || columns.length === 0)
   if (bare) throw new ScriptError(`The recipe does not list the columns of ${bare.name}, which a SQL script needs. Open the recipe in Fabula once, or write them under inputs.`)
   const unsure = plan.tables.find((table) => table.unsure)
@@ -97,13 +123,13 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): Scri
         table: (one) => ({ rows: last.get(one)?.view ?? code('nothing'), columns: plan.tables.find((other) => other.id === one)?.output ?? [] }),
         names: tableNames(recipe, written),
         own: written.id,
-        parameter: (name) => sql`nullif(:'${code(parameterVariable(name))}', '')::${sqlTypeName(parameters[name] ?? 'text')}`,
+        parameter: (name) => sql`nullif(${psqlVariable(parameterVariable(name))}, '')::${sqlTypeName(ownValue(parameters, name) ?? 'text')}`,
         source: (one) => ({ rows: sql`${one}`, columns: output, format: inputFormat(recipe, one), known: knownNames(recipe.inputs.find(({ id }) => id === one)) }),
       }
       const body = kindOf(step).sql(paramsOf(step), context)
       const after = kindOf(step).sqlAfter?.(paramsOf(step), context)
       blocks.push({ step: step.id, code: lines(comment('--', `${step.id}  ${sentenceText(step, context.names)}`), ...(step.note ? [comment('--', `note: ${step.note}`)] : []), sql`create view ${view} as\n${body};\n`, after) })
-      accounts.push(lines(sql`select count(*) as left_rows from ${view} \\gset`, sql`\\warn :left_rows rows ${psqlWord(`${step.id}  ${sentenceText(step, context.names)}`)}`))
+      accounts.push(lines(sql`select count(*) as left_rows from ${view} ${psql('gset')}`, psql('warn', psqlVariable('left_rows', false), code('rows'), `${step.id}  ${sentenceText(step, context.names)}`)))
       from = view
     }
     last.set(table.id, { view: from, names: (table.output ?? []).map((field) => field.name) })
@@ -115,13 +141,13 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): Scri
   })
   const writes = outputs.map(({ table, file }) => {
     const { view, names } = last.get(table) ?? { view: code(''), names: [] }
-    const name = code(`out_${variable(table)}`)
+    const name = `out_${variable(table)}`
     const cells = joined(names.map((one) => sql`csv_cell(shown(${column(one)}))`), " || ',' || ")
     const header = joined(names.map((one) => sql`csv_cell(${one})`), " || ',' || ")
-    return lines(sql`\\if :{?${name}}`, code('\\else'), sql`\\set ${name} ${file}`, code('\\endif'), sql`\\o :${name}`, sql`select ${header};`, sql`select ${cells} from ${view} order by "¶";`, code('\\o'), code(''))
+    return lines(unlessGiven(name, psql('set', code(name), file)), psql('o', psqlVariable(name, false)), sql`select ${header};`, sql`select ${cells} from ${view} order by "¶";`, psql('o'), code(''))
   })
-  const defaults = (recipe.parameters ?? []).map(({ name, value }) => lines(sql`\\if :{?${code(parameterVariable(name))}}`, code('\\else'), sql`\\set ${code(parameterVariable(name))} ${value === null || value === undefined ? '' : String(value)}`, code('\\endif')))
-  const needs = recipe.inputs.map(({ id: one, name }) => lines(sql`\\if :{?${code(variable(one))}}`, code('\\else'), sql`\\warn ${`Say which file is ${name}: psql -v ${variable(one)}=FILE`}`, code('do $$ begin raise exception \'an input is missing\'; end $$;'), code('\\endif')))
+  const defaults = (recipe.parameters ?? []).map(({ name, value }) => unlessGiven(parameterVariable(name), psql('set', code(parameterVariable(name)), value === null || value === undefined ? '' : String(value))))
+  const needs = recipe.inputs.map(({ id: one, name }) => unlessGiven(variable(one), lines(psql('warn', `Say which file is ${name}: psql -v ${variable(one)}=FILE`), code('do $$ begin raise exception \'an input is missing\'; end $$;'))))
   const usage = `psql -X -v ON_ERROR_STOP=1 ${recipe.inputs.map(({ id: one }) => `-v ${variable(one)}=FILE `).join('')}${outputs.map(({ table, file }) => `-v out_${variable(table)}=${file} `).join('')}-f flow.sql`
   const body = lines(...loads, ...blocks.map((block) => block.code), ...writes)
   const runtime = neededBlocks(`${body.text} sheet_rows csv_rows csv_cell shown`, sqlRuntime)
@@ -132,15 +158,17 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): Scri
     comment('--', 'All happens in one transaction that is rolled back at the end, so that nothing stays in the database.'),
     ...csvFirst(recipe, ['xlsx', 'ods', 'json', 'parquet']).map((line) => comment('--', line)),
     ...pinned(recipe, plan).map((line) => comment('--', line)),
-    code('\\set QUIET on\n\\set ON_ERROR_STOP on\n\\pset format unaligned\n\\pset tuples_only on\n\\pset null \'\'\n\\encoding UTF8\nset client_min_messages = warning;'),
+    psql('set', code('QUIET on')), psql('set', code('ON_ERROR_STOP on')), psql('pset', code('format unaligned')), psql('pset', code('tuples_only on')), psql('pset', code('null'), ''), psql('encoding', code('UTF8')), code('set client_min_messages = warning;'),
     ...needs,
     ...defaults,
-    code("\\if :{?now}\n\\else\nselect to_char(localtimestamp, 'YYYY-MM-DD\"T\"HH24:MI:SS') as now \\gset\n\\endif"),
-    code("begin;\ncreate schema fabula_run;\nset local search_path = fabula_run, pg_catalog;\nset local extra_float_digits = 0;\nset local datestyle = 'ISO, YMD';\nset local standard_conforming_strings = on;\nselect set_config('fabula.now', :'now', true) as ignored \\gset"),
+    unlessGiven('now', sql`select to_char(localtimestamp, 'YYYY-MM-DD"T"HH24:MI:SS') as now ${psql('gset')}`),
+    sql`begin;\ncreate schema fabula_run;\nset local search_path = fabula_run, pg_catalog;\nset local extra_float_digits = 0;\nset local datestyle = 'ISO, YMD';\nset local standard_conforming_strings = on;\nselect set_config('fabula.now', ${psqlVariable('now')}, true) as ignored ${psql('gset')}`,
     comment('--', 'Helpers that the steps below use'),
     ...runtime.map((block) => code(block.source)),
     code(''),
   )
-  const parts: ScriptPart[] = [{ text: lines(head, ...loads).text }, ...blocks.map(({ step, code: text }) => ({ ...(step ? { step } : {}), text: text.text })), { text: lines(...writes, comment('--', 'What each step left, to standard error; -v quiet=1 leaves it out, and the time it takes to count'), code('\\if :{?quiet}\n\\else'), ...accounts, code('\\endif\nrollback;\n')).text }]
-  return { parts, text: parts.map((part) => part.text).join('\n') }
+  const counts = lines(comment('--', 'What each step left, to standard error; -v quiet=1 leaves it out, and the time it takes to count'), unlessGiven('quiet', lines(...accounts)), code('rollback;\n'))
+  const pieces: { step?: string; code: Code }[] = [{ code: lines(head, ...loads) }, ...blocks, { code: lines(...writes, counts) }]
+  const parts = pieces.map(({ step, code: made }): ScriptPart => ({ ...(step ? { step } : {}), text: made.text }))
+  return { parts, text: parts.map((part) => part.text).join('\n'), commands: commandsOf(joined(pieces.map((piece) => piece.code), '\n')) }
 }

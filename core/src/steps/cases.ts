@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import { z } from 'zod'
 import { joined, py, sql, type Code } from '../generate/tag.ts'
 import { cellAt, columnWriter, isNumber, lengthOf, type Cell, type Column, type ColumnType } from '../table/column.ts'
@@ -32,7 +33,7 @@ const together = (types: readonly ColumnType[]): ColumnType => {
 const typeOf = (params: Cases, input: Schema, parameters: Types): ColumnType => {
   const values = valuesOf(params)
   const given = values.flatMap((value): ColumnType[] => {
-    const type = isColumnValue(value) ? input.find((field) => field.name === value.column)?.type : isParameterValue(value) ? parameters[value.parameter] : typeof value === 'number' ? ownType(value) : undefined
+    const type = isColumnValue(value) ? input.find((field) => field.name === value.column)?.type : isParameterValue(value) ? ownValue(parameters, value.parameter) : typeof value === 'number' ? ownType(value) : undefined
     return type ? [type] : []
   })
   if (given.length > 0) return together(given)
@@ -56,7 +57,7 @@ const reader = (value: Value, type: ColumnType, column: (name: string) => Column
     const from = column(value.column)
     return (row) => scaled(cellAt(from, row), from.type)
   }
-  const constant = isParameterValue(value) ? scaled(context.parameters[value.parameter] ?? null, context.parameterTypes[value.parameter]) : (cellFor(value, type) ?? null)
+  const constant = isParameterValue(value) ? scaled(ownValue(context.parameters, value.parameter) ?? null, ownValue(context.parameterTypes, value.parameter)) : (cellFor(value, type) ?? null)
   return () => constant
 }
 

@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import { z } from 'zod'
 import { code, joined, py, sql, type Code } from '../generate/tag.ts'
 import { columnTypes, isNumber, type ColumnType } from '../table/column.ts'
@@ -157,7 +158,7 @@ export const selectorPython = (selector: Selector, frame: Code): Code => {
 
 /** select "¶", a, b, from …: the columns of a step's output, each by its own expression where one is given. */
 export const selectColumns = ({ from, output, column }: SqlContext, expressions: Readonly<Record<string, Code>> = {}, tail: Code = code('')): Code =>
-  sql`select ${joined([code('"¶"'), ...output.map((field) => (expressions[field.name] ? sql`${expressions[field.name] as Code} as ${column(field.name)}` : column(field.name)))], ', ')}\nfrom ${from}${tail}`
+  sql`select ${joined([code('"¶"'), ...output.map((field) => (ownValue(expressions, field.name) ? sql`${ownValue(expressions, field.name) as Code} as ${column(field.name)}` : column(field.name)))], ', ')}\nfrom ${from}${tail}`
 
 /** In a clash the renamed column gives way; between two renamed ones the later does. */
 export const settle = (wanted: readonly string[], before: readonly string[]): string[] => {

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { code, joined, py, sql, type Code } from '../generate/tag.ts'
+import { code, joined, psql, py, sql, type Code } from '../generate/tag.ts'
 import { sums } from '../table/aggregate.ts'
 import { isNumber } from '../table/column.ts'
 import { groupBy } from '../table/group.ts'
@@ -132,7 +132,7 @@ export const check = defineStep<Check>({
   sql: (_params, context) => selectColumns(context),
   sqlAfter: (params, context) => {
     const judged = judgeSql(params, context.from, context.input, { column: context.column, table: context.table, own: context.own, conditionOf: (condition) => conditionSql(condition, context) })
-    return sql`select check_holds(passed, figure, ${params.say || askedWords(params, context.names)}, ${params.else === 'stop'}) as ignored from (${judged}) judged \\gset\n`
+    return sql`select check_holds(passed, figure, ${params.say || askedWords(params, context.names)}, ${params.else === 'stop'}) as ignored from (${judged}) judged ${psql('gset')}\n`
   },
   python: (params, context) => {
     const { frame, table, own } = context

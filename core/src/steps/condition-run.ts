@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import { checkFormula } from '../formula/check.ts'
 import { evaluateFormula } from '../formula/evaluate.ts'
 import { compilePattern } from '../generate/regex.ts'
@@ -36,7 +37,7 @@ type Side = { readonly constant: Cell; readonly column: Column | undefined; read
 
 /** Date-times against a column of dates are compared as date-times. */
 const comparedType = (column: Column, value: Value, table: Table, context: RunContext): ColumnType => {
-  const other = isColumnValue(value) ? table.named(value.column).type : isParameterValue(value) ? context.parameterTypes[value.parameter] : undefined
+  const other = isColumnValue(value) ? table.named(value.column).type : isParameterValue(value) ? ownValue(context.parameterTypes, value.parameter) : undefined
   return isNumber(column.type) ? 'decimal' : column.type === 'date' && other === 'datetime' ? 'datetime' : column.type
 }
 
@@ -48,8 +49,8 @@ const sideOf = (value: Value, tested: Column, table: Table, context: RunContext)
     return { constant: null, column, scale: column.type === 'date' && type === 'datetime' ? dayMs : 1, own }
   }
   if (!isParameterValue(value)) return { constant: cellFor(value, type) ?? null, column: undefined, scale: 1, own }
-  const cell = context.parameters[value.parameter] ?? null
-  const other = context.parameterTypes[value.parameter]
+  const cell = ownValue(context.parameters, value.parameter) ?? null
+  const other = ownValue(context.parameterTypes, value.parameter)
   return { constant: typeof cell === 'number' && other === 'date' && type === 'datetime' ? cell * dayMs : cell, column: undefined, scale: 1, own }
 }
 const constantSide = (constant: Cell): Side => ({ constant, column: undefined, scale: 1, own: 1 })

@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import { z } from 'zod'
 import { compilePattern, patternFor, patternProblem } from '../generate/regex.ts'
 import { code, py, sql, type Code } from '../generate/tag.ts'
@@ -54,7 +55,7 @@ const taker = (take: Take, occurrence: Occurrence): ((text: string) => string) =
 }
 
 const blankWords: Readonly<Record<string, string>> = { ' ': 'blank', '\n': 'line break', '\t': 'tab' }
-const signWords = (text: string): string => blankWords[text] ?? quoted(text)
+const signWords = (text: string): string => ownValue(blankWords, text) ?? quoted(text)
 /** A taking in words: “what stands before the first “-””. */
 export const takeWords = (take: Take, occurrence: Occurrence): string => {
   const which = `the ${occurrence} `

@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import { z } from 'zod'
 import { lines, py, sql, type Code } from '../generate/tag.ts'
 import { cellAt, columnWriter, isEmptyAt, type Cell, type ColumnType } from '../table/column.ts'
@@ -15,8 +16,8 @@ const valueAt = (value: Value, type: ColumnType, table: Table, context: RunConte
     const other = convert(table.named(value.column), { type }).column
     return (row) => cellAt(other, row)
   }
-  const cell = isParameterValue(value) ? (context.parameters[value.parameter] ?? null) : (cellFor(value, type) ?? null)
-  const moved = isParameterValue(value) && context.parameterTypes[value.parameter] === 'date' && type === 'datetime' && typeof cell === 'number' ? cell * 86_400_000 : cell
+  const cell = isParameterValue(value) ? (ownValue(context.parameters, value.parameter) ?? null) : (cellFor(value, type) ?? null)
+  const moved = isParameterValue(value) && ownValue(context.parameterTypes, value.parameter) === 'date' && type === 'datetime' && typeof cell === 'number' ? cell * 86_400_000 : cell
   return () => moved
 }
 

@@ -182,7 +182,6 @@ export const join = defineStep<Join>({
   },
   run: (params, table, context) => {
     const other = context.table(params.with)
-    if (params.how === 'cross' && table.rowCount * other.rowCount > 50_000_000) throw new DataRefused(`Every row beside every row would make ${(table.rowCount * other.rowCount).toLocaleString('en-GB')} rows. Match by a key instead.`)
     const pairs = pairRows(params, table, other, context.names(params.with))
     const { left, brought, schema } = layout(params, table.schema, other.schema)
     const lefts = left.length > 0 ? table.rows(pairs.left) : undefined

@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import { z } from 'zod'
 import { pythonPatterns } from '../generate/patterns.ts'
 import { code, joined, py, sql, type Code } from '../generate/tag.ts'
@@ -78,8 +79,8 @@ const sentence = ({ input, read = {} }: Open, names: TableNames): Sentence => [
   ...(read.sheets && read.sheets !== 'first' ? [', ', slot(sheetWords(read.sheets), 'open', ['read', 'sheets'])] : []),
   ...(read.range ? [', cells ', slot(read.range, 'open', ['read', 'range'])] : []),
   ...(read.header === 'none' ? [', which has ', slot('no row of names', 'open', ['read', 'header'])] : read.header !== undefined && read.header !== 1 ? [', column names from ', slot(headerWords(read.header), 'open', ['read', 'header'])] : []),
-  ...(read.delimiter && read.delimiter !== ',' ? [', parted by ', slot(delimiterWords[read.delimiter] ?? read.delimiter, 'open', ['read', 'delimiter'])] : []),
-  ...(read.encoding && encodingWords[read.encoding.toLowerCase()] ? [', written in ', slot(encodingWords[read.encoding.toLowerCase()] as string, 'open', ['read', 'encoding'])] : []),
+  ...(read.delimiter && read.delimiter !== ',' ? [', parted by ', slot(ownValue(delimiterWords, read.delimiter) ?? read.delimiter, 'open', ['read', 'delimiter'])] : []),
+  ...(read.encoding && ownValue(encodingWords, read.encoding.toLowerCase()) ? [', written in ', slot(ownValue(encodingWords, read.encoding.toLowerCase()) as string, 'open', ['read', 'encoding'])] : []),
   ...(read.skip ? [', leaving out ', slot(`${counted(read.skip, 'row')} below the names`, 'open', ['read', 'skip'])] : []),
   ...(read.footer ? [', leaving out ', slot(`${counted(read.footer, 'row')} at the foot`, 'open', ['read', 'footer'])] : []),
   ...(read.origin?.file || read.origin?.sheet ? [', noting ', slot(originWords(read.origin), 'open', ['read', 'origin'])] : []),
@@ -87,7 +88,7 @@ const sentence = ({ input, read = {} }: Open, names: TableNames): Sentence => [
 ]
 
 const typeFor = (read: Read, column: string, type: ColumnType): OpenType => {
-  const given = typeof read.types === 'object' ? read.types[column] : undefined
+  const given = typeof read.types === 'object' ? ownValue(read.types, column) : undefined
   return given ?? { type }
 }
 
@@ -120,7 +121,7 @@ export const open = defineStep<Open>({
     const cells = columns.map((field) => {
       if (format === 'csv' && field.name === read.origin?.file) return sql`r.file_name as ${column(field.name)}`
       if (format === 'csv' && field.name === read.origin?.sheet) return sql`null::text as ${column(field.name)}`
-      const places = [field.name, ...Object.keys(known).filter((other) => known[other] === field.name)].map((name) => sql`array_position(r.names, ${name})`)
+      const places = [field.name, ...Object.keys(known).filter((other) => ownValue(known, other) === field.name)].map((name) => sql`array_position(r.names, ${name})`)
       const cell = sql`r.cells[${places.length > 1 ? sql`coalesce(${joined(places, ', ')})` : (places[0] as Code)}]`
       return sql`${readSql(sql`nullif(${cell}, '')`, { ...typeFor(read, field.name, field.type), locale: read.locale })} as ${column(field.name)}`
     })

@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import { z } from 'zod'
 import { lines, py, sql } from '../generate/tag.ts'
 import { code, joined } from '../generate/tag.ts'
@@ -23,7 +24,7 @@ const changed = (change: Change, text: string): string => {
 /** The names after `names` all at once, then after `change`. */
 const renamed = ({ names = {}, change, columns }: Rename, schema: Schema): string[] => {
   const before = schema.map((field) => field.name)
-  const first = settle(before.map((one) => (Object.hasOwn(names, one) ? (names[one] as string) : one)), before)
+  const first = settle(before.map((one) => (Object.hasOwn(names, one) ? (ownValue(names, one) as string) : one)), before)
   if (!change) return first
   const meant = new Set(selectedNames(columns ?? { all: true }, schema.map((field, i) => ({ ...field, name: first[i] as string }))))
   const wanted = first.map((one, i) => (meant.has(one) ? changed(change, one) || `Column ${i + 1}` : one))

@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import { z } from 'zod'
 import { checkSize } from '../table/limits.ts'
 import { sqlTypeName } from '../formula/to-code.ts'
@@ -23,7 +24,7 @@ const labelOf = (labels: Labels | undefined): ((column: string) => string) => {
   const pattern = typeof remove === 'object' ? compilePattern(remove.pattern, false) : undefined
   return (column) => {
     const cleaned = pattern ? replaceMatches(column, pattern, '') : typeof remove === 'string' && remove !== '' ? column.replaceAll(remove, () => '') : column
-    return Object.hasOwn(renames, cleaned) ? (renames[cleaned] as string) : cleaned
+    return Object.hasOwn(renames, cleaned) ? (ownValue(renames, cleaned) as string) : cleaned
   }
 }
 

@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import { z } from 'zod'
 import { code, py, type Code } from '../generate/tag.ts'
 import { pythonCell, sqlCell } from '../generate/literals.ts'
@@ -41,7 +42,7 @@ export const checkValue = (value: Value, column: string, type: ColumnType, schem
     if (!other) context.report(missingColumn(value.column, schema), ...path, 'column')
     else if (!comparable(type, other.type)) context.report({ code: 'wrong-value', value: value.column, column, type }, ...path)
   } else if (isParameterValue(value)) {
-    const other = context.parameters[value.parameter]
+    const other = ownValue(context.parameters, value.parameter)
     if (!other) context.report({ code: 'unknown-parameter', parameter: value.parameter, nearest: nearest(value.parameter, Object.keys(context.parameters)) }, ...path)
     else if (!comparable(type, other)) context.report({ code: 'wrong-value', value: value.parameter, column, type }, ...path)
   } else if (cellFor(value, type) === undefined) context.report({ code: 'wrong-value', value: String(value), column, type }, ...path)
@@ -51,7 +52,7 @@ export const checkValue = (value: Value, column: string, type: ColumnType, schem
 const assignable = (from: ColumnType, to: ColumnType): boolean => from === to || (from === 'integer' && to === 'decimal') || (from === 'date' && to === 'datetime')
 /** Reports a value that cannot be put into a column of this type. */
 export const checkAssigned = (value: Value, column: string, type: ColumnType, schema: Schema, context: CheckContext, ...path: Path): void => {
-  const from = isColumnValue(value) ? schema.find((field) => field.name === value.column)?.type : isParameterValue(value) ? context.parameters[value.parameter] : undefined
+  const from = isColumnValue(value) ? schema.find((field) => field.name === value.column)?.type : isParameterValue(value) ? ownValue(context.parameters, value.parameter) : undefined
   if (from !== undefined && !assignable(from, type)) context.report({ code: 'wrong-value', value: valueWords(value), column, type }, ...path)
   else checkValue(value, column, type, schema, context, ...path)
 }

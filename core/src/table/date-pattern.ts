@@ -1,3 +1,4 @@
+import { ownValue } from './own.ts'
 import { dayMs, maybeDays, maybeTime } from './calendar.ts'
 
 /**
@@ -58,7 +59,7 @@ export const compileDatePattern = (pattern: string): DatePattern | PatternProble
   for (const token of tokens) {
     if (token.startsWith("'")) source += literal(token === "''" ? "'" : token.slice(1, -1).replaceAll("''", "'"))
     else if (/[A-Za-z]/.test(token)) {
-      const known = letters[token]
+      const known = ownValue(letters, token)
       if (!known) return { problem: `“${token}” is not a part of a date pattern` }
       source += known[0]
       fields.push(known[1])

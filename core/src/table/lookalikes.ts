@@ -1,3 +1,4 @@
+import { ownValue } from './own.ts'
 import { distance } from 'fastest-levenshtein'
 import { lower, trim } from './text.ts'
 
@@ -8,7 +9,7 @@ export type Judge = (typeof judges)[number]
 /** Letters of other alphabets that look like Latin ones. Source: Unicode UTS 39, confusables. */
 const alike: Readonly<Record<string, string>> = { а: 'a', е: 'e', о: 'o', р: 'p', с: 'c', х: 'x', у: 'y', і: 'i', к: 'k', в: 'b', н: 'h', м: 'm', т: 't', ο: 'o', α: 'a', ν: 'v', ρ: 'p', ι: 'i', κ: 'k', τ: 't', 'ı': 'i', 'ß': 'ss', 'æ': 'ae', 'ø': 'o', 'ł': 'l' }
 const plainLetters = (text: string): string =>
-  Array.from(lower(trim(text)).normalize('NFKD').replace(/\p{M}/gu, ''), (sign) => alike[sign] ?? sign).join('')
+  Array.from(lower(trim(text)).normalize('NFKD').replace(/\p{M}/gu, ''), (sign) => ownValue(alike, sign) ?? sign).join('')
 
 /** Digits that differ make two things of what else is alike: ward 1 and ward 2. */
 const digits = (text: string): string => (text.match(/\d+/g) ?? []).join(' ')
@@ -30,8 +31,8 @@ const soundKey = (text: string): string =>
     .filter(Boolean)
     .map((word) => {
       const spoken = spellings.reduce((now, [from, to]) => now.replace(from, to), word)
-      const first = /^[aeiouy]/.test(spoken) ? 'a' : (soundOf[spoken[0] ?? ''] ?? spoken[0] ?? '')
-      return first + Array.from(spoken.slice(1), (sign) => (/[aeiouy]/.test(sign) ? '.' : (soundOf[sign] ?? sign))).join('').replace(/(\d)\1+/g, '$1').replaceAll('.', '')
+      const first = /^[aeiouy]/.test(spoken) ? 'a' : (ownValue(soundOf, spoken[0] ?? '') ?? spoken[0] ?? '')
+      return first + Array.from(spoken.slice(1), (sign) => (/[aeiouy]/.test(sign) ? '.' : (ownValue(soundOf, sign) ?? sign))).join('').replace(/(\d)\1+/g, '$1').replaceAll('.', '')
     })
     .join('-')
 

@@ -1,3 +1,4 @@
+import { ownValue } from '@fabula/core'
 import { isUtf8 } from 'node:buffer'
 import { StringDecoder } from 'node:string_decoder'
 import iconv from 'iconv-lite'
@@ -46,7 +47,7 @@ const pieceSize = 4 << 20
 /** The text of a file in pieces, without its byte order mark. Bytes that are not the encoding are refused, never replaced. */
 export function* textPieces(bytes: Buffer, name: string, stated: string | undefined): Generator<{ text: string; done: number }> {
   const mark = byMark(bytes)
-  const encoding = mark?.encoding ?? (stated === undefined ? detectEncoding(bytes) : names[stated.toLowerCase()])
+  const encoding = mark?.encoding ?? (stated === undefined ? detectEncoding(bytes) : ownValue(names, stated.toLowerCase()))
   if (!encoding) throw new FileProblem(`${name} is said to be written in ${stated}, which is not known here. Choose UTF-8, UTF-16 or Windows-1252.`)
   const plain = bytes.subarray(mark?.length ?? 0)
   const body = encoding === 'utf-16be' && plain.length % 2 === 0 ? Buffer.from(plain).swap16() : plain

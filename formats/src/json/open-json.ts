@@ -1,4 +1,4 @@
-import { CellIntake, figure, mostColumns, type Intaken, type RawCell, type Read } from '@fabula/core'
+import { ownValue, CellIntake, figure, mostColumns, type Intaken, type RawCell, type Read } from '@fabula/core'
 import { textPieces } from '../csv/decode.ts'
 import type { Breath } from '../breath.ts'
 import { FileProblem } from '../problem.ts'
@@ -56,7 +56,7 @@ const recordsAt = (document: Json, path: string | undefined, name: string): read
     const keys: string[] = Object.keys(value).filter((key) => rest === key || rest.startsWith(`${key}.`))
     const key: string | undefined = keys.sort((a, b) => b.length - a.length)[0]
     if (key === undefined) throw new FileProblem(`${name} has nothing at ${quotedPath(path)}. ${offer(document)}`)
-    value = value[key]
+    value = ownValue(value, key)
     rest = rest.slice(key.length + 1)
   }
   if (rest === '' && Array.isArray(value)) return value as readonly Json[]

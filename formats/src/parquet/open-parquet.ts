@@ -1,6 +1,6 @@
 import { parquetMetadataAsync, parquetReadObjects, type FileMetaData, type SchemaElement } from 'hyparquet'
 import { compressors } from 'hyparquet-compressors'
-import { CellIntake, figure, mostColumns, type Intaken, type RawCell, type Read } from '@fabula/core'
+import { ownValue, CellIntake, figure, mostColumns, type Intaken, type RawCell, type Read } from '@fabula/core'
 import type { Breath } from '../breath.ts'
 import { FileProblem } from '../problem.ts'
 
@@ -91,7 +91,7 @@ export const openParquet = async (bytes: Buffer, name: string, read: Read, breat
     } catch (error) {
       throw new FileProblem(`${name} cannot be read from row ${from + 1} on: ${(error as Error).message}. Take it again from where it came.`)
     }
-    for (const row of rows) intake.add(names.map((key) => cellOf(row[key], elements.get(key))))
+    for (const row of rows) intake.add(names.map((key) => cellOf(ownValue(row, key), elements.get(key))))
     await breath((from + rows.length) / total, from + rows.length)
   }
   return intake.done(true)

@@ -1,4 +1,4 @@
-import { figure, type RawCell } from '@fabula/core'
+import { ownValue, figure, type RawCell } from '@fabula/core'
 import { CellBudget, claimed, sheetColumns, sheetRows } from '../budget.ts'
 import { FileProblem } from '../problem.ts'
 import { shownById, type Shown } from './number-format.ts'
@@ -97,7 +97,7 @@ export const openXlsx = (parts: Parts, file: string): Workbook => {
   const shows = styleShows(book['xl/styles.xml'], file)
   const bytesOf = (sheet: string): Uint8Array => {
     const part = entries.find(({ name }) => name === sheet)?.part ?? ''
-    return parts((name) => name === part)[part] ?? new Uint8Array(0)
+    return ownValue(parts((name) => name === part), part) ?? new Uint8Array(0)
   }
   const cellOf = (type: string, style: number, value: string): RawCell => {
     if (value === '') return null

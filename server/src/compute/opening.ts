@@ -1,6 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs'
 import { setImmediate as otherWork } from 'node:timers/promises'
-import { fileColumns, kindOf, knownNames, StepCache, BufferLedger, type Read, type Recipe, type Renames, type Source, type Sources } from '@fabula/core'
+import { setOwnValue, ownValue, fileColumns, kindOf, knownNames, StepCache, BufferLedger, type Read, type Recipe, type Renames, type Source, type Sources } from '@fabula/core'
 import type { FileRef } from '@fabula/core/api'
 import { openedBuffers, openInput, type OpenedFiles } from '@fabula/formats'
 import type { ColumnStore } from './column-store.ts'
@@ -119,12 +119,12 @@ export const openAll = async (recipe: Recipe, files: Files, renames: Readonly<Re
   const inputs: Record<string, OpenedFiles> = {}
   const sources: Record<string, Source> = {}
   for (const [input, read] of reads(recipe)) {
-    const refs = files[input]
+    const refs = ownValue(files, input)
     if (!refs || refs.length === 0) throw new TaskProblem(`No file is given for ${recipe.inputs.find(({ id }) => id === input)?.name ?? input}. Drop one on the page.`)
-    const one = await openFiles(refs, read, knownNames(recipe.inputs.find(({ id }) => id === input), renames[input]), context)
-    inputs[input] = one.files
-    sources[input] = { ...one.files, key: one.key }
+    const one = await openFiles(refs, read, knownNames(recipe.inputs.find(({ id }) => id === input), ownValue(renames, input)), context)
+    setOwnValue(inputs, input, one.files)
+    setOwnValue(sources, input, { ...one.files, key: one.key })
   }
-  return { inputs, sources: (input) => sources[input] as Source }
+  return { inputs, sources: (input) => ownValue(sources, input) as Source }
 }
 

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
 import { closeSync, existsSync, mkdirSync, openSync, fsyncSync, renameSync, rmSync, writeSync } from 'node:fs'
 import { dirname, join } from 'node:path'
-import { byFile, isFile, pictureTable, textOfCell, type FileOutput, type Output, type Recipe, type Table } from '@fabula/core'
+import { ownValue, byFile, isFile, pictureTable, textOfCell, type FileOutput, type Output, type Recipe, type Table } from '@fabula/core'
 import type { RunReply } from '@fabula/core/api'
 import { outputPieces, writeToDatabases } from '@fabula/formats'
 import { withWriter, type Connection } from '../sources/postgresql.ts'
@@ -67,7 +67,7 @@ export const writeOutputs = async (recipe: Recipe, tableOf: (id: string) => Tabl
   })
   const into = wanted.flatMap((output) => (isFile(output) ? [] : [output]))
   await writeToDatabases(into.map((output) => ({ output, table: tableOf(output.table) })), async (name, work) => {
-    const connection = connections[name]
+    const connection = ownValue(connections, name)
     if (!connection) throw new Error(`no connection ${name}`)
     await withWriter(connection, work)
   })

@@ -1,3 +1,4 @@
+import { setOwnValue, ownValue } from '@fabula/core'
 import {
   drawPicture, factsOf, findText, fitRecipe, knownNames, lineageBetween, mendsFor, needsData, parameterCells, partnersOf, pythonScript, refusals, runRecipe, ScriptError, sentenceOf, sentenceText, sqlScript, suggestGroups, tableNames, tablesNeeded, valuesOf, viewOf,
   type Read, type Recipe, type Renames, type Facts, type Judge, type Step, type Table,
@@ -108,19 +109,25 @@ const groupsOf = (bars: readonly { label: string; count: number }[]): GroupsRepl
 
 const fit = async ({ recipe, files, before, renames }: Extract<Task, { kind: 'fit' }>, context: WorkerContext): Promise<FitReply> => {
   const { inputs, sources } = await openAll(recipe, files, renames, context)
-  const known: Record<string, OpenedFiles | undefined> = {}
-  for (const [input, read] of reads(recipe)) if (before[input] && before[input] !== files[input]) known[input] = (await openFiles(before[input], read, knownNames(recipe.inputs.find(({ id }) => id === input)), context)).files
-  const report = fitRecipe(recipe, Object.fromEntries(Object.entries(inputs).map(([id, one]) => [id, { table: one.table, parts: one.parts, missingSheets: one.missingSheets, renamed: one.renamed, before: known[id]?.table, partsBefore: known[id]?.parts }])), needsData(recipe) ? runRecipe(recipe, { sources, parameters: parameterCells(recipe, {}).cells, now: 0, cache: context.inputs.steps, shouldStop: context.shouldStop }) : undefined)
+  const known = new Map<string, OpenedFiles>()
+  for (const [input, read] of reads(recipe)) {
+    const refs = ownValue(before, input)
+    if (refs && refs !== ownValue(files, input)) known.set(input, (await openFiles(refs, read, knownNames(recipe.inputs.find(({ id }) => id === input)), context)).files)
+  }
+  const report = fitRecipe(recipe, Object.fromEntries(Object.entries(inputs).map(([id, one]) => [id, { table: one.table, parts: one.parts, missingSheets: one.missingSheets, renamed: one.renamed, before: known.get(id)?.table, partsBefore: known.get(id)?.parts }])), needsData(recipe) ? runRecipe(recipe, { sources, parameters: parameterCells(recipe, {}).cells, now: 0, cache: context.inputs.steps, shouldStop: context.shouldStop }) : undefined)
   return {
     verdict: report.verdict,
     findings: report.findings.map((finding) => ({ ...finding, offers: finding.offers.map((offer) => (offer.do === 'change-step' ? { ...offer, params: { ...offer.params } } : offer)) })),
-    inputs: recipe.inputs.flatMap(({ id, name }) => (inputs[id] ? [{ id, name, files: [...(files[id] ?? [])], rows: inputs[id].table.rowCount, columns: inputs[id].table.names.length, kept: before[id] === files[id] }] : [])),
+    inputs: recipe.inputs.flatMap(({ id, name }) => {
+      const table = ownValue(inputs, id)?.table
+      return table ? [{ id, name, files: [...(ownValue(files, id) ?? [])], rows: table.rowCount, columns: table.names.length, kept: ownValue(before, id) === ownValue(files, id) }] : []
+    }),
   }
 }
 
 /** Both scripts; columns that only data can tell are pinned to those of the flow's own files. */
 const scripts = async ({ recipe, files }: Extract<Task, { kind: 'scripts' }>, context: WorkerContext): Promise<ScriptReply> => {
-  const ready = [...reads(recipe).keys()].every((input) => (files[input] ?? []).length > 0)
+  const ready = [...reads(recipe).keys()].every((input) => (ownValue(files, input) ?? []).length > 0)
   const plan = needsData(recipe) && ready ? runRecipe(recipe, { sources: (await openAll(recipe, files, {}, context)).sources, parameters: parameterCells(recipe, {}).cells, now: 0, cache: context.inputs.steps, shouldStop: context.shouldStop }).plan : undefined
   const made = (make: () => { parts: readonly { step?: string; text: string }[] }): { parts: { step?: string; text: string }[]; problem: string | null } => {
     try {
@@ -188,7 +195,7 @@ export const perform = async (task: Task, context: WorkerContext): Promise<unkno
       const facts: Record<string, Facts> = {}
       for (const name of task.columns) {
         if (context.shouldStop()) throw new TaskProblem('Newer facts are asked for.')
-        if (table && table.indexOf(name) >= 0) facts[name] = factsOf(name, table.named(name), task.deep)
+        if (table && table.indexOf(name) >= 0) setOwnValue(facts, name, factsOf(name, table.named(name), task.deep))
         await otherWork()
       }
       return { facts }

@@ -1,4 +1,4 @@
-import { assignFiles, inputByColumns, type Recipe } from '@fabula/core'
+import { ownValue, setOwnValue, assignFiles, inputByColumns, type Recipe } from '@fabula/core'
 import type { FileRef, LookReply } from '@fabula/core/api'
 import type { Supervisor } from '../compute/supervisor.ts'
 
@@ -11,7 +11,7 @@ export const placeFiles = async (recipe: Recipe, files: readonly FileRef[], comp
     const look = await compute.do<LookReply>({ kind: 'look', hash: file.hash, name: file.name, read: {}, sheet: undefined }, { home: file.hash }).value().catch(() => undefined)
     const input = look && inputByColumns(recipe, [...look.rows.map(({ cells }) => cells), ...look.sheets.map(({ names }) => names)], look.sheets.map(({ name }) => name))
     if (input === undefined) left.push(file)
-    else (given[input] ??= []).push(file)
+    else (ownValue(given, input) ?? setOwnValue(given, input, [])).push(file)
   }
   return { given, homeless: left }
 }

@@ -1,4 +1,4 @@
-import { isFile, type Recipe } from '@fabula/core'
+import { ownValue, setOwnValue, isFile, type Recipe } from '@fabula/core'
 import type { RunSummary } from '@fabula/core/api'
 import { Refusal } from '../refusal.ts'
 import type { Connection } from '../sources/postgresql.ts'
@@ -76,7 +76,7 @@ export class Replays {
     const { recipe: whole } = await this.parts.flows.get(flow, edit)
     const recipe: Recipe = asked.databases || !whole.outputs ? whole : { ...whole, outputs: whole.outputs.filter(isFile) }
     const connections: Record<string, Connection> = {}
-    for (const output of recipe.outputs ?? []) if (!isFile(output)) connections[output.connection] ??= await this.parts.connection(output.connection)
+    for (const output of recipe.outputs ?? []) if (!isFile(output) && !ownValue(connections, output.connection)) setOwnValue(connections, output.connection, await this.parts.connection(output.connection))
     const { files, renames, allowChanges, parameters, pictures } = asked
     return { kind: 'run', recipe, pictures, files, renames, allowChanges, parameters, connections, now: clock }
   }

@@ -1,7 +1,7 @@
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
-import { inputFormat, parameterCells, pythonScript, runRecipe, scriptOutputs, ScriptError, sqlScript, writeCsv, type Recipe } from '@fabula/core'
+import { ownValue, inputFormat, parameterCells, pythonScript, runRecipe, scriptOutputs, ScriptError, sqlScript, writeCsv, type Recipe } from '@fabula/core'
 import type { ProofReply } from '@fabula/core/api'
 import { openAll, stored, TaskProblem, type WorkerContext, type Files } from '../compute/opening.ts'
 import { firstDifference } from './difference.ts'
@@ -15,7 +15,7 @@ const failed = (language: string, error: unknown): Told => ({ state: 'failed', s
 /** The inputs as the scripts take them: files as they came, or as the CSV that the command line makes of them. */
 const layInputs = (folder: string, { recipe, files }: Asked, tables: Awaited<ReturnType<typeof openAll>>['inputs'], context: WorkerContext) => {
   const whole = (input: string): string[] =>
-    (files[input] ?? []).map((file, i) => {
+    (ownValue(files, input) ?? []).map((file, i) => {
       const place = join(folder, `${input}-${i}`)
       mkdirSync(place, { recursive: true })
       const path = join(place, file.name)
@@ -24,7 +24,7 @@ const layInputs = (folder: string, { recipe, files }: Asked, tables: Awaited<Ret
     })
   const csv = (input: string): string[] => {
     const path = join(folder, `${input}.csv`)
-    const table = tables[input]?.table
+    const table = ownValue(tables, input)?.table
     if (table) writeFileSync(path, writeCsv(table))
     return [path]
   }
@@ -60,7 +60,7 @@ export const prove = async (asked: Asked, context: WorkerContext): Promise<Proof
     const db = await PGlite.create()
     try {
       const variables = Object.fromEntries([...given.sql.flatMap(({ id, paths }) => paths.map((path, i) => [i === 0 ? id.replaceAll('-', '_') : `${id.replaceAll('-', '_')}_${i + 1}`, path])), ...wanted.map(({ table }) => [`out_${table.replaceAll('-', '_')}`, out(table)]), ['now', clock], ['quiet', '1']]) as Record<string, string>
-      await runPsql(db, sqlScript(recipe, ran.plan).text, variables, (share) => {
+      await runPsql(db, sqlScript(recipe, ran.plan).commands, variables, (share) => {
         stopHere()
         say(20 + share * 45, 'Running the SQL script in the embedded database')
       })
@@ -89,5 +89,5 @@ export const prove = async (asked: Asked, context: WorkerContext): Promise<Proof
     }
   })()
   stopHere()
-  return { tables: wanted.map(({ table, made }) => ({ table, rows: made?.rowCount ?? 0, columns: made?.names.length ?? 0, sql: sql[table] as Told, python: python[table] as Told })) }
+  return { tables: wanted.map(({ table, made }) => ({ table, rows: made?.rowCount ?? 0, columns: made?.names.length ?? 0, sql: ownValue(sql, table) as Told, python: ownValue(python, table) as Told })) }
 }

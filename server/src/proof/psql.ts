@@ -1,69 +1,58 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import type { PGlite } from '@electric-sql/pglite'
+import type { ScriptCommand } from '@fabula/core'
+
+type Word = Extract<ScriptCommand, { kind: 'command' }>['words'][number]
+type SqlPart = Extract<ScriptCommand, { kind: 'sql' }>['parts'][number]
+
+/** What a quoted word of a command says. */
+const unquoted = (text: string): string =>
+  text.startsWith("'") ? text.slice(1, -1).replaceAll("''", "'").replace(/\\(.)/g, (_, sign: string) => (sign === 'n' ? '\n' : sign === 'r' ? '\r' : sign)) : text
 
 /**
- * Runs a psql script in the embedded database: the few commands of psql that our scripts use, done as its
- * manual says (\set, \if, \lo_import, \o, \gset, \pset, \warn). Throws at the first error, as ON_ERROR_STOP does.
- * `progress` is told before each statement how much of the script is behind, 0 to 1.
+ * Carries out a script's commands in the embedded database as psql would: \set, \if, \lo_import, \o, \gset; what only changes
+ * how psql shows things is passed over. It is given the list of commands the script was made as and never looks for one in
+ * text, so no name, value, note or formula can become a command. Throws at the first error, as ON_ERROR_STOP does.
+ * `progress` is told before each command how much of the script is behind, 0 to 1.
  */
-export const runPsql = async (db: PGlite, script: string, variables: Readonly<Record<string, string>>, progress: (share: number) => void = () => undefined): Promise<void> => {
-  const known: Record<string, string> = { ...variables }
+export const runPsql = async (db: PGlite, script: readonly ScriptCommand[], given: Readonly<Record<string, string>>, progress: (share: number) => void = () => undefined): Promise<void> => {
+  const variables = new Map(Object.entries(given))
   const branches: boolean[] = []
-  const lines = script.split('\n')
-  let at = 0
-  let statement = ''
-  let output: { path: string; text: string } | undefined
-  const active = (): boolean => branches.every(Boolean)
-  const run = async (into: boolean): Promise<void> => {
-    const text = interpolate(statement, known)
-    statement = ''
-    if (text.trim() === '') return
-    progress(at / lines.length)
-    for (const result of await db.exec(text)) {
-      if (into) for (const row of result.rows) Object.assign(known, row)
+  let output: { readonly path: string; text: string } | undefined
+  const wordOf = ({ parts }: Word): string => parts.map((part) => (typeof part === 'string' ? unquoted(part) : 'variable' in part ? (variables.get(part.variable) ?? '') : '')).join('')
+  const sqlOf = (parts: readonly SqlPart[]): string =>
+    parts
+      .map((part) => {
+        if (typeof part === 'string') return part
+        const value = variables.get(part.variable) ?? ''
+        return part.quoted ? `'${value.replaceAll("'", "''")}'` : value
+      })
+      .join('')
+  const query = async (parts: readonly SqlPart[], into: boolean): Promise<void> => {
+    for (const result of await db.exec(sqlOf(parts))) {
+      if (into) for (const row of result.rows) for (const [name, value] of Object.entries(row)) variables.set(name, String(value))
       else if (output) for (const row of result.rows) output.text += `${Object.values(row).map((value) => String(value ?? '')).join('|')}\n`
     }
   }
-  for (const line of lines) {
-    at++
-    const command = /^\\(\w+)\s*(.*)$/.exec(line)
-    const inline = /^(.*)\\gset\s*$/.exec(line)
-    if (!command && !inline) {
-      if (active()) statement += `${line}\n`
-      continue
-    }
-    if (inline && !command) {
-      if (active()) {
-        statement += inline[1] ?? ''
-        await run(true)
-      }
-      continue
-    }
-    const [, name = '', rest = ''] = command ?? []
-    if (name === 'if') branches.push(Object.hasOwn(known, /^:\{\?(\w+)\}$/.exec(rest)?.[1] ?? ''))
-    else if (name === 'else') branches.push(!branches.pop())
-    else if (name === 'endif') branches.pop()
-    else if (active()) {
-      await run(false)
-      const words = interpolate(rest, known)
-      if (name === 'set') {
-        const [, key = '', value = ''] = /^(\S+)\s*(?:'((?:[^']|'')*)')?/.exec(words) ?? []
-        known[key] = value.replaceAll("''", "'")
-      } else if (name === 'lo_import') {
-        const { rows } = await db.query<{ id: number }>('select lo_from_bytea(0, $1::bytea) as id', [readFileSync(words)])
-        known.LASTOID = String(rows[0]?.id)
-      } else if (name === 'o') {
-        if (output) writeFileSync(output.path, output.text)
-        output = words === '' ? undefined : { path: words, text: '' }
-      }
+  const command = async (name: string, [first, second]: readonly Word[]): Promise<void> => {
+    if (name === 'set' && first && second) variables.set(wordOf(first), wordOf(second))
+    else if (name === 'lo_import' && first) {
+      const { rows } = await db.query<{ id: number }>('select lo_from_bytea(0, $1::bytea) as id', [readFileSync(wordOf(first))])
+      variables.set('LASTOID', String(rows[0]?.id))
+    } else if (name === 'o') {
+      if (output) writeFileSync(output.path, output.text)
+      output = first && { path: wordOf(first), text: '' }
     }
   }
-  await run(false)
+  for (const [i, one] of script.entries()) {
+    if (one.kind === 'command' && one.name === 'if') branches.push(variables.has(/^:\{\?(\w+)\}$/.exec(one.words[0]?.text ?? '')?.[1] ?? ''))
+    else if (one.kind === 'command' && one.name === 'else') branches.push(!branches.pop())
+    else if (one.kind === 'command' && one.name === 'endif') branches.pop()
+    else if (branches.every(Boolean)) {
+      progress(i / script.length)
+      const next = script[i + 1]
+      if (one.kind === 'sql') await query(one.parts, next?.kind === 'command' && next.name === 'gset')
+      else await command(one.name, one.words)
+    }
+  }
 }
-
-/** :'name' as a literal, :name as it is; inside quotes nothing is put in. */
-const interpolate = (text: string, known: Readonly<Record<string, string>>): string =>
-  text.replace(/\$(\w*)\$[\s\S]*?\$\1\$|--[^\n]*|'(?:[^']|'')*'|"(?:[^"]|"")*"|::|:'(\w+)'|:(\w+)/g, (all: string, _tag?: string, quoted?: string, bare?: string) => {
-    if (quoted && Object.hasOwn(known, quoted)) return `'${(known[quoted] as string).replaceAll("'", "''")}'`
-    return bare && Object.hasOwn(known, bare) ? (known[bare] as string) : all
-  })

@@ -1,3 +1,4 @@
+import { ownValue } from '@fabula/core'
 import { Router, type RequestHandler } from 'express'
 import * as api from '@fabula/core/api'
 import { odataLook, odataTables } from '../sources/odata.ts'
@@ -26,7 +27,7 @@ export const sourceRoutes = ({ files, shelf, sources, reach }: SourceServices, o
     const records = await odataLook(asked.service, asked.table, reach)
     const names = [...new Set(records.flatMap(Object.keys))]
     const shown = (value: unknown): string => (value === null || value === undefined ? '' : typeof value === 'object' ? JSON.stringify(value) : String(value as string | number | boolean))
-    send(response, api.sampleReply, { names, rows: records.map((record) => names.map((name) => shown(record[name]))) })
+    send(response, api.sampleReply, { names, rows: records.map((record) => names.map((name) => shown(ownValue(record, name)))) })
   })
   router.post('/sources/take', async (request, response) => {
     const { asked, job } = body(api.takeRequest, request)

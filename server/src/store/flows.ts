@@ -1,4 +1,4 @@
-import { readRecipe, type Recipe } from '@fabula/core'
+import { ownValue, setOwnValue, readRecipe, type Recipe } from '@fabula/core'
 import type { EditRequest, FileRef, FlowSummary, Picture } from '@fabula/core/api'
 import { iso, newId, type Database } from './database.ts'
 import { Refusal } from '../refusal.ts'
@@ -49,7 +49,7 @@ export class Flows {
   async files(flow: string): Promise<Record<string, FileRef[]>> {
     const rows = await this.database.query('select ff.input, ff.name, ff.hash, f.size, s.source from flow_files ff join files f using (hash) left join shelf s on s.name = ff.name and s.hash = ff.hash where flow = $1 order by input, place', flow)
     const files: Record<string, FileRef[]> = {}
-    for (const { input, name, hash, size, source } of rows) (files[input as string] ??= []).push({ name: name as string, hash: hash as string, size: Number(size), ...(source === null ? {} : { source: Number(source) }) })
+    for (const { input, name, hash, size, source } of rows) (ownValue(files, input as string) ?? setOwnValue(files, input as string, [])).push({ name: name as string, hash: hash as string, size: Number(size), ...(source === null ? {} : { source: Number(source) }) })
     return files
   }
 

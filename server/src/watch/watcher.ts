@@ -1,5 +1,5 @@
 import { createReadStream } from 'node:fs'
-import { counted, parameterCells } from '@fabula/core'
+import { ownValue, counted, parameterCells } from '@fabula/core'
 import type { FileRef, FitReply } from '@fabula/core/api'
 import { wallClock } from '../jobs/clock.ts'
 import { placeFiles } from '../jobs/placing.ts'
@@ -93,7 +93,7 @@ export class Watcher {
       if (all) await this.say(watch, { what: 'waits', sentence: `${named} fits no input of the story by its name or its columns.`, files: {} })
       return
     }
-    const now: Record<string, readonly FileRef[]> = { ...before, ...(await watches.lastFiles(watch.id)), ...(all ? given : Object.fromEntries(Object.entries(given).map(([input, files]) => [input, files.slice(-Math.max(1, before[input]?.length ?? 1))]))) }
+    const now: Record<string, readonly FileRef[]> = { ...before, ...(await watches.lastFiles(watch.id)), ...(all ? given : Object.fromEntries(Object.entries(given).map(([input, files]) => [input, files.slice(-Math.max(1, ownValue(before, input)?.length ?? 1))]))) }
     const fit = await compute.do<FitReply>({ kind: 'fit', recipe: story.recipe, files: now, before, renames: {} }, { home: watch.flow }, 'batch').value()
     if (fit.verdict !== 'fits') {
       await this.say(watch, { what: 'waits', sentence: `It does not fit without an answer. ${fit.findings.filter(({ code }) => !['new-column', 'new-sheet', 'known-name'].includes(code)).map(({ sentence }) => sentence).join(' ')}`, files: now })

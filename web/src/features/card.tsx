@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { counted, figure, typeWords } from '@fabula/core'
+import { ownValue, counted, figure, typeWords } from '@fabula/core'
 import { factsQuery } from '../api/queries.ts'
 import { LayFiles } from './benches/lay-files.tsx'
 import { BuilderPanel } from './building/builder-panel.tsx'
@@ -30,7 +30,7 @@ const CellText = ({ story, cell }: { story: Story; cell: Extract<Selection, { ki
 /** What the selected column holds: facts, distribution, commonest values, what looks wrong. */
 const ColumnCard = ({ story, column }: { story: Story; column: string }) => {
   const { data } = useQuery(factsQuery(story.place, story.flow.files, story.stand, [column]))
-  const facts = data?.facts[column]
+  const facts = ownValue(data?.facts, column)
   if (!facts) return <p className="text-ink-3">Counting…</p>
   const most = Math.max(1, ...facts.common.map(({ count }) => count))
   const spread = facts.type !== 'text' && facts.type !== 'boolean'

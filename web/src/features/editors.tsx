@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { selectedNames, typeWords, scalarTypes, wildcard, type Cleaning, type Schema, type Selector, type Slot, type Step } from '@fabula/core'
+import { ownValue, selectedNames, typeWords, scalarTypes, wildcard, type Cleaning, type Schema, type Selector, type Slot, type Step } from '@fabula/core'
 import { Button, Segments } from '../ui/parts.tsx'
 import { CasesEditor } from './building/cases-editor.tsx'
 import { FormulaEditor } from './building/formula-editor.tsx'
@@ -14,12 +14,12 @@ import type { Story } from './story-state.ts'
 import { CleaningsEditor, PairsEditor, typeHere, ValuesEditor, writtenAs, type Written } from './value-editors.tsx'
 
 type Path = readonly (string | number)[]
-const at = (value: unknown, path: Path): unknown => path.reduce<unknown>((one, key) => (one as Record<string | number, unknown> | undefined)?.[key], value)
+const at = (value: unknown, path: Path): unknown => path.reduce<unknown>((one, key) => ownValue(one as Record<string, unknown> | undefined, String(key)), value)
 const put = (value: unknown, path: Path, next: unknown): unknown => {
   const [first, ...rest] = path
   if (first === undefined) return next
   if (Array.isArray(value)) return value.map((one, i) => (i === first ? put(one, rest, next) : (one as unknown)))
-  return { ...(value as object), [first]: put((value as Record<string, unknown> | undefined)?.[first], rest, next) }
+  return { ...(value as object), [first]: put(ownValue(value as Record<string, unknown> | undefined, String(first)), rest, next) }
 }
 
 /** The editor of a slot: every change is a new draft at once. */

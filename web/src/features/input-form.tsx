@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { wildcard, type Recipe } from '@fabula/core'
+import { ownValue, wildcard, type Recipe } from '@fabula/core'
 import { KeepOrLeave } from '../ui/parts.tsx'
 import type { Story } from './story-state.ts'
 
@@ -9,7 +9,7 @@ export const InputForm = ({ story, input, close }: { story: Story; input: Recipe
   const [pattern, setPattern] = useState(input.files ?? '')
   const { recipe, files } = story.flow
   const taken = recipe.inputs.some((one) => one.id !== input.id && one.name === name.trim())
-  const strangers = pattern.trim() === '' ? [] : (files[input.id] ?? []).filter((file) => !wildcard(pattern.trim()).test(file.name))
+  const strangers = pattern.trim() === '' ? [] : (ownValue(files, input.id) ?? []).filter((file) => !wildcard(pattern.trim()).test(file.name))
   const keep = (): void => {
     if (name.trim() === '' || taken) return
     const { files: _files, ...rest } = input

@@ -1,5 +1,5 @@
 import { useQueries } from '@tanstack/react-query'
-import { counted, inOrder, type RecipeTable } from '@fabula/core'
+import { ownValue, counted, inOrder, type RecipeTable } from '@fabula/core'
 import { storyQuery } from '../api/queries.ts'
 import { Dot } from '../ui/parts.tsx'
 import type { Story } from './story-state.ts'
@@ -57,7 +57,7 @@ export const MapView = ({ story }: { story: Story }) => {
             const rows = steps?.findLast(({ account }) => account !== null)?.account?.rowsOut
             const broken = steps?.some(({ state }) => state === 'broken' || state === 'waiting')
             const input = table.steps[0]?.input
-            const source = typeof input === 'string' ? (files[input] ?? []).map(({ name }) => name) : []
+            const source = typeof input === 'string' ? (ownValue(files, input) ?? []).map(({ name }) => name) : []
             const feeders = feedersOf(table).map((id) => recipe.tables.find((one) => one.id === id)?.name ?? id)
             return (
               <li key={table.id} className="border-b border-line" style={{ height: rowHeight }}>

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { sentenceFor, tableNames, type Recipe, type Sentence, type Slot, type Step } from '@fabula/core'
+import { ownValue, sentenceFor, tableNames, type Recipe, type Sentence, type Slot, type Step } from '@fabula/core'
 import { Dot, Editable } from '../ui/parts.tsx'
 import { SlotEditor } from './editors.tsx'
 import type { Story } from './story-state.ts'
@@ -13,7 +13,7 @@ const EditableSlot = ({ slot, step, story }: { slot: Slot; step: Step; story: St
   const [open, setOpen] = useState(false)
   const navigate = useNavigate()
   // how a file is opened is decided on the sheet itself, which needs the width of the page
-  const elsewhere = slot.editor === 'open' && (story.flow.files[String(step.input)] ?? []).length > 0
+  const elsewhere = slot.editor === 'open' && (ownValue(story.flow.files, String(step.input)) ?? []).length > 0
   // groups, matches and tables laid underneath are decided on a bench, which opens with the draft
   const onBench = slot.editor === 'groups' || slot.editor === 'join' || slot.editor === 'union'
   const change = (next: boolean): void => (next && onBench ? story.reword(step) : next && elsewhere ? void navigate(`${story.place.home}/open/${String(step.input)}`) : setOpen(next))

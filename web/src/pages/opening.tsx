@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState, type DragEvent } from 'react'
 import { useLocation, useNavigate, useParams } from 'react-router'
-import { counted, nextStepId, sentenceText, type Read, type Recipe, type Step } from '@fabula/core'
+import { ownValue, counted, nextStepId, sentenceText, type Read, type Recipe, type Step } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import type { FileRef, FlowReply } from '@fabula/core/api'
 import { ask, upload } from '../api/client.ts'
@@ -162,7 +162,7 @@ export const OpenInFlow = () => {
   const { state } = useLocation() as { state: { files?: readonly FileRef[] } | null }
   const navigate = useNavigate()
   const client = useQueryClient()
-  const files = input === undefined ? (state?.files ?? []) : (flow.files[input] ?? [])
+  const files = input === undefined ? (state?.files ?? []) : (ownValue(flow.files, input) ?? [])
   const step = flow.recipe.tables.flatMap(({ steps }) => steps).find((one) => one.kind === 'open' && one.input === input)
   const back = (): void => void navigate(place.home)
   useEffect(() => {

@@ -1,6 +1,6 @@
 import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState, type DragEvent } from 'react'
-import { answered, counted, tableNames, withoutKnownName, type Recipe } from '@fabula/core'
+import { ownValue, answered, counted, tableNames, withoutKnownName, type Recipe } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import type { FileRef, FitReply, RunReply } from '@fabula/core/api'
 import { ask, upload } from '../api/client.ts'
@@ -36,7 +36,7 @@ export const Replay = () => {
   const run = useQuery(runQuery(place, shownId))
   const changes = flow.rights === 'all' || flow.rights === 'edit'
   const editions = useQuery({ ...editionsQuery(place), enabled: changes }).data?.editions ?? []
-  const undoAnswer = (id: string, from: string): void => setRenames({ ...renames, [id]: Object.fromEntries(Object.entries(renames[id] ?? {}).filter(([key]) => key !== from)) })
+  const undoAnswer = (id: string, from: string): void => setRenames({ ...renames, [id]: Object.fromEntries(Object.entries(ownValue(renames, id) ?? {}).filter(([key]) => key !== from)) })
   /** An answer for good is a change of the story. */
   const remember = useMutation({
     mutationFn: ({ recipe }: { recipe: Recipe; drop?: readonly [string, string] }) => ask(api.flowReply, 'POST', `${place.base}/edit`, { recipe, what: 'an answer of a replay', after: flow.edit }),
@@ -55,7 +55,7 @@ export const Replay = () => {
     onError: (error) => setProblem(error.message),
   })
   const given = Object.keys(files).length > 0 || flow.recipe.inputs.length === 0 || Object.keys(values).length > 0
-  const complete = flow.recipe.inputs.every(({ id }) => (files[id] ?? flow.files[id] ?? []).length > 0)
+  const complete = flow.recipe.inputs.every(({ id }) => (ownValue(files, id) ?? ownValue(flow.files, id) ?? []).length > 0)
   const fit = useQuery({ queryKey: ['fit', place.base, flow.edit, files, renames], queryFn: () => ask(api.fitReply, 'POST', `${place.base}/fit`, { files, renames }), enabled: given && complete, placeholderData: (before) => before })
   const replay = useMutation({
     mutationFn: () => ask(api.runReply, 'POST', `${place.base}/replay`, { files, renames, allowChanges: true, parameters: values }),
@@ -120,8 +120,8 @@ export const Replay = () => {
         </p>
         {flow.recipe.inputs.map(({ id, name, files: pattern, columns }, i) => {
           const one = report?.inputs.find((input) => input.id === id)
-          const fresh = files[id]
-          const sources = (flow.files[id] ?? []).flatMap(({ source }) => (source === undefined ? [] : [source]))
+          const fresh = ownValue(files, id)
+          const sources = (ownValue(flow.files, id) ?? []).flatMap(({ source }) => (source === undefined ? [] : [source]))
           const own = report?.findings.filter((finding) => finding.input === id) ?? []
           const verdict = verdictOf(own)
           return (
@@ -131,7 +131,7 @@ export const Replay = () => {
                 <b className="font-serif text-[14px]">{name}</b>
                 {fresh && one && <span className={`font-semibold ${verdictWords[verdict][1]}`}>{verdictWords[verdict][0]}</span>}
                 <span className="figures ml-auto text-[12.5px] text-ink-2">
-                  {fresh ? `${fresh.map((file) => file.name).join(', ')}${one ? ` · ${counted(one.rows, 'row')}` : ''}` : flow.files[id] ? `${flow.files[id].map((file) => file.name).join(', ')} · kept from last time` : `waits for ${pattern ?? 'a file'}`}
+                  {fresh ? `${fresh.map((file) => file.name).join(', ')}${one ? ` · ${counted(one.rows, 'row')}` : ''}` : ownValue(flow.files, id) ? `${ownValue(flow.files, id)?.map((file) => file.name).join(', ')} · kept from last time` : `waits for ${pattern ?? 'a file'}`}
                 </span>
               </div>
               {sources.length > 0 && !place.token && (
@@ -145,8 +145,8 @@ export const Replay = () => {
                   input={id}
                   known={Object.fromEntries((columns ?? []).map((column) => [column.name, column.also ?? []]))}
                   answers={{
-                    accepted: renames[id] ?? {},
-                    accept: (from, to) => setRenames({ ...renames, [id]: { ...renames[id], [from]: to } }),
+                    accepted: ownValue(renames, id) ?? {},
+                    accept: (from, to) => setRenames({ ...renames, [id]: { ...ownValue(renames, id), [from]: to } }),
                     undo: (from) => undoAnswer(id, from),
                     ...(changes
                       ? {
@@ -168,12 +168,12 @@ export const Replay = () => {
                 <label key={name} className="grid grid-cols-[160px_1fr] items-center gap-3">
                   <span className="truncate">{name}</span>
                   {type === 'boolean' ? (
-                    <select className="field" value={values[name] ?? String(value ?? 'false')} onChange={(event) => setValues({ ...values, [name]: event.target.value })}>
+                    <select className="field" value={ownValue(values, name) ?? String(value ?? 'false')} onChange={(event) => setValues({ ...values, [name]: event.target.value })}>
                       <option>true</option>
                       <option>false</option>
                     </select>
                   ) : (
-                    <input className="field figures" {...parameterInput(type)} value={values[name] ?? String(value ?? '')} onChange={(event) => setValues({ ...values, [name]: event.target.value })} />
+                    <input className="field figures" {...parameterInput(type)} value={ownValue(values, name) ?? String(value ?? '')} onChange={(event) => setValues({ ...values, [name]: event.target.value })} />
                   )}
                 </label>
               ))}

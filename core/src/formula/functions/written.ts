@@ -1,3 +1,4 @@
+import { ownValue } from '../../table/own.ts'
 import { capital } from '../../words.ts'
 import { code, joined, py, sql, type Code } from '../../generate/tag.ts'
 import { civilFromDays, dayMs, dayOf, timeOf } from '../../table/calendar.ts'
@@ -70,7 +71,7 @@ const numberPattern = (pattern: string): NumberPattern => {
 
 /** Letters of a date pattern as PostgreSQL's to_char writes them. */
 const toChar: Readonly<Record<string, string>> = { yyyy: 'YYYY', y: 'FMYYYY', yy: 'YY', M: 'FMMM', MM: 'MM', MMM: 'Mon', MMMM: 'FMMonth', d: 'FMDD', dd: 'DD', H: 'FMHH24', HH: 'HH24', h: 'FMHH12', hh: 'HH12', m: 'FMMI', mm: 'MI', s: 'FMSS', ss: 'SS', S: 'MS1', SS: 'MS2', SSS: 'MS3', a: 'AM', EEE: 'Dy', EEEE: 'FMDay' }
-const sqlParts = (pattern: string): Code => sql`array[${joined(datePatternParts(pattern).map((part) => sql`${part.startsWith("'") ? part : (toChar[part] ?? '')}`), ', ')}]`
+const sqlParts = (pattern: string): Code => sql`array[${joined(datePatternParts(pattern).map((part) => sql`${part.startsWith("'") ? part : (ownValue(toChar, part) ?? '')}`), ', ')}]`
 const sqlMoment = (x: Code, type: Type | undefined): Code => (type === 'time' ? sql`date '2000-01-01' + ${x}` : sql`${x}::timestamp`)
 
 const numberArguments = ({ before, after, beforeMinus, afterMinus, leastDigits, leastPlaces, mostPlaces, group, factor }: NumberPattern) => [before, after, beforeMinus, afterMinus, leastDigits, leastPlaces, mostPlaces, group, factor] as const

@@ -1,6 +1,6 @@
 import type { FileRef } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
-import { nextStepId, type Read, type Recipe, type Step } from '@fabula/core'
+import { ownValue, nextStepId, type Read, type Recipe, type Step } from '@fabula/core'
 import type { QueryClient } from '@tanstack/react-query'
 import { ask, upload } from '../../api/client.ts'
 import { flowQuery, type Place } from '../../api/queries.ts'
@@ -29,7 +29,7 @@ const sheetOf = (read: Read): string | undefined => (Array.isArray(read.sheets) 
 const openedBy = (recipe: Recipe, files: Readonly<Record<string, readonly FileRef[]>>, { ref, read }: Part): string | undefined =>
   recipe.tables.find(({ steps }) => {
     const [first] = steps as readonly Step[]
-    const refs = typeof first?.input === 'string' ? (files[first.input] ?? []) : []
+    const refs = typeof first?.input === 'string' ? (ownValue(files, first.input) ?? []) : []
     return first?.kind === 'open' && refs.some(({ hash }) => hash === ref.hash) && sheetOf((first.read ?? {}) as Read) === sheetOf(read)
   })?.id
 

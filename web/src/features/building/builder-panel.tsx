@@ -1,3 +1,4 @@
+import { ownValue } from '@fabula/core'
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { previewQuery, factsQuery } from '../../api/queries.ts'
@@ -8,7 +9,7 @@ import type { Answers, Ask, Builder } from './builders.ts'
 import { ValueField, type AnyValue } from './value-field.tsx'
 
 const Question = ({ ask, answers, put, story }: { ask: Ask; answers: Answers; put: (key: string, value: unknown) => void; story: Story }) => {
-  const value = answers[ask.key]
+  const value = ownValue(answers, ask.key)
   const schema = story.schemaBefore(story.draft?.step.id ?? '')
   return (
     <div className="grid gap-1">
@@ -76,7 +77,7 @@ export const BuilderPanel = ({ builder, columns, story }: { builder: Builder; co
   const [only] = columns
   const before = story.draft?.after ?? story.step?.id ?? ''
   const { data } = useQuery(factsQuery(story.place, story.flow.files, { ...story.stand, recipe: story.flow.recipe, step: before }, only === undefined ? [] : [only]))
-  const facts = only === undefined ? undefined : data?.facts[only]
+  const facts = only === undefined ? undefined : ownValue(data?.facts, only)
   const [answers, setAnswers] = useState<Answers>()
   const ready = schema.length > 0 && facts !== undefined
   useEffect(() => {

@@ -1,4 +1,4 @@
-import { freeName, writeColumn, writeParameter, type Schema, type Step } from '@fabula/core'
+import { ownValue, freeName, writeColumn, writeParameter, type Schema, type Step } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
 import type { AnyValue } from './value-field.tsx'
 
@@ -102,7 +102,7 @@ const calculate: Builder = {
     const value = by as AnyValue
     const other = typeof value === 'object' && value !== null ? ('column' in value ? value.column : value.parameter) : String(value ?? '')
     const plain = `${writeColumn(column)} ${String(sign)} ${formulaOf(typeof value === 'string' ? Number(value) || 0 : value, false)}`
-    return [{ kind: 'derive', as: fresh(`${column} ${nouns[String(sign)] ?? ''} ${other}`, schema), formula: places === 'none' ? plain : `ROUND(${plain}; ${String(places)})`, after: column }]
+    return [{ kind: 'derive', as: fresh(`${column} ${ownValue(nouns, String(sign)) ?? ''} ${other}`, schema), formula: places === 'none' ? plain : `ROUND(${plain}; ${String(places)})`, after: column }]
   },
 }
 
@@ -258,7 +258,7 @@ const beside: Builder = {
     const needs = besideWays.find(([key]) => key === how)?.[2] === true
     const names: Readonly<Record<string, string>> = { 'sum': `Total ${of}`, 'mean': `Mean ${of}`, 'count': 'Rows of its group', 'share': `Share of ${of}`, 'rank': `Rank by ${String(order)}`, 'running-sum': `Running ${of}`, 'previous': `${of} before`, 'next': `${of} after`, 'first': `First ${of}`, 'last': `Latest ${of}` }
     if (needs && !schema.some(({ name }) => name === of)) return []
-    return [{ kind: 'window', ...(by === '' ? {} : { by: [String(by)] }), ...(ordered && order !== '' ? { order: [{ column: String(order), ...(way === 'down' ? { descending: true } : {}) }] } : {}), measures: [{ how: String(how), ...(needs ? { column: of } : {}), as: names[String(how)] ?? 'Figure' }] }]
+    return [{ kind: 'window', ...(by === '' ? {} : { by: [String(by)] }), ...(ordered && order !== '' ? { order: [{ column: String(order), ...(way === 'down' ? { descending: true } : {}) }] } : {}), measures: [{ how: String(how), ...(needs ? { column: of } : {}), as: ownValue(names, String(how)) ?? 'Figure' }] }]
   },
 }
 

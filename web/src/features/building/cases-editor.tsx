@@ -1,4 +1,4 @@
-import { figure, type Condition, type Schema, type Step } from '@fabula/core'
+import { ownValue, counted, type Condition, type Schema, type Step } from '@fabula/core'
 import { Button } from '../../ui/parts.tsx'
 import { ConditionEditor } from '../condition-editor.tsx'
 import type { Story } from '../story-state.ts'
@@ -13,7 +13,10 @@ export const CasesEditor = ({ step, schema, story }: { step: Step; schema: Schem
   const set = (next: readonly Case[]): void => story.reword({ ...step, cases: next } as Step)
   const put = (i: number, next: Partial<Case>): void => set(cases.map((one, k) => (k === i ? { ...one, ...next } : one)))
   const swap = (i: number): void => set(cases.map((one, k) => (k === i - 1 ? (cases[i] ?? one) : k === i ? (cases[i - 1] ?? one) : one)))
-  const rows = (key: string) => <span className="figures w-[76px] text-right text-[12px] text-ink-3">{notes[key] === undefined ? '' : `${figure(notes[key])} ${notes[key] === 1 ? 'row' : 'rows'}`}</span>
+  const rows = (key: string) => {
+    const count = ownValue(notes, key)
+    return <span className="figures w-[76px] text-right text-[12px] text-ink-3">{count === undefined ? '' : counted(count, 'row')}</span>
+  }
   return (
     <div className="grid w-[640px] gap-2">
       {cases.map((one, i) => (

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { selectedNames, type Schema, type Selector, type Step } from '@fabula/core'
+import { ownValue, selectedNames, type Schema, type Selector, type Step } from '@fabula/core'
 import { valuesQuery } from '../../api/queries.ts'
 import { Button, Segments } from '../../ui/parts.tsx'
 import type { Story } from '../story-state.ts'
@@ -34,7 +34,7 @@ export const LabelsEditor = ({ step, schema, story }: { step: Step; schema: Sche
           <li key={label} className="grid grid-cols-[1fr_auto_1fr] items-center gap-2 py-0.5">
             <span className="truncate font-data">{label === '' ? <i className="text-ink-3">empty</i> : label}</span>
             <span className="text-ink-3">called</span>
-            <input className="field" aria-label={`${label} is called`} placeholder={label} defaultValue={labels.renames?.[label] ?? ''} onChange={(event) => set({ ...labels, renames: Object.fromEntries(Object.entries({ ...labels.renames, [label]: event.target.value }).filter(([, to]) => to !== '')) })} />
+            <input className="field" aria-label={`${label} is called`} placeholder={label} defaultValue={ownValue(labels.renames, label) ?? ''} onChange={(event) => set({ ...labels, renames: Object.fromEntries(Object.entries({ ...labels.renames, [label]: event.target.value }).filter(([, to]) => to !== '')) })} />
           </li>
         ))}
       </ul>

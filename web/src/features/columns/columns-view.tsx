@@ -1,6 +1,6 @@
 import { useQueries } from '@tanstack/react-query'
 import { lazy, Suspense, useState } from 'react'
-import { counted, typeWords, type Schema } from '@fabula/core'
+import { ownValue, counted, typeWords, type Schema } from '@fabula/core'
 import { factsQuery, type Stand } from '../../api/queries.ts'
 import { Button } from '../../ui/parts.tsx'
 import type { Story } from '../story-state.ts'
@@ -46,7 +46,7 @@ export const ColumnsView = ({ story }: { story: Story }) => {
       </div>
       <div className="grid min-h-0 flex-1 auto-rows-min grid-cols-[repeat(auto-fill,minmax(230px,1fr))] overflow-auto" tabIndex={0} aria-label="All columns side by side">
         {page.map(({ name, type }) => {
-          const here = facts[name]
+          const here = ownValue(facts, name)
           return (
             <section key={name} aria-label={name} className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-2 border-r border-b border-line p-3.5">
               <div>
@@ -64,7 +64,7 @@ export const ColumnsView = ({ story }: { story: Story }) => {
                       <SpreadChart facts={here} name={name} choose={choose} />
                     </Suspense>
                   )}
-                  <Figures facts={here} before={beside ? old[name] : undefined} />
+                  <Figures facts={here} before={beside ? ownValue(old, name) : undefined} />
                   <ValueBars label={`Commonest values of ${name}`} bars={here.common.slice(0, 5)} most={Math.max(1, ...here.common.map(({ count }) => count))} choose={({ where }) => choose(where)} />
                   {here.rare.length > 0 && (
                     <p className="text-[12px] text-ink-3">

@@ -1,6 +1,6 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react'
-import { counted, figure } from '@fabula/core'
+import { ownValue, counted, figure } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
 import type { Story } from '../story-state.ts'
 import { Cell, isNumeric, widthFor, type ViewColumn, type ViewRow } from './cells.tsx'
@@ -49,7 +49,7 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
   /** Columns in sight, as positions in the view; those that leave always show. */
   const seen = columns.flatMap(({ name, state }, c) => (state !== 'went' && sight.hidden.includes(name) ? [] : [c]))
   const still = Math.min(seen.length - 1, seen.filter((c) => c < sight.frozen).length)
-  const widths = seen.map((c) => Math.round((sight.widths[columns[c]?.name ?? ''] ?? widthFor(columns[c] as ViewColumn, (first.data?.rows ?? []).slice(0, 40), c)) * sight.zoom))
+  const widths = seen.map((c) => Math.round((ownValue(sight.widths, columns[c]?.name ?? '') ?? widthFor(columns[c] as ViewColumn, (first.data?.rows ?? []).slice(0, 40), c)) * sight.zoom))
   const stillWidth = widths.slice(0, Math.max(0, still)).reduce((sum, width) => sum + width, 0)
   const stillAt = widths.slice(0, Math.max(0, still)).map((_, i) => widths.slice(0, i).reduce((sum, width) => sum + width, 0))
   const rows = useVirtualizer({ count: tall.count, getScrollElement: () => scroller.current, estimateSize: () => rowHeight, overscan: 12, scrollMargin: headHeight, scrollPaddingStart: headHeight, onChange: ({ range: visible }) => visible && setRange({ from: tall.rowOf(visible.startIndex), to: tall.rowOf(visible.endIndex + 12) }) })
@@ -140,7 +140,7 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
   }, [])
   const head = (at: number, left: number) => {
     const column = columns[seen[at] ?? 0] as ViewColumn
-    return <Head key={`${column.state}${column.name}`} column={column} at={seen[at] ?? 0} left={left} width={widths[at] ?? 120} on={chosen.includes(column.name)} facts={facts[column.name]} choose={choose} resize={(width) => setSight({ widths: { ...sight.widths, [column.name]: width / sight.zoom } })} fit={() => fit([column.name])} rename={(next) => story.begin({ kind: 'rename', names: { [column.name]: next } })} drop={(dragged, side) => dragged !== column.name && story.begin({ kind: 'move', columns: chosen.includes(dragged) ? chosen : [dragged], to: { [side]: column.name } })} />
+    return <Head key={`${column.state}${column.name}`} column={column} at={seen[at] ?? 0} left={left} width={widths[at] ?? 120} on={chosen.includes(column.name)} facts={ownValue(facts, column.name)} choose={choose} resize={(width) => setSight({ widths: { ...sight.widths, [column.name]: width / sight.zoom } })} fit={() => fit([column.name])} rename={(next) => story.begin({ kind: 'rename', names: { [column.name]: next } })} drop={(dragged, side) => dragged !== column.name && story.begin({ kind: 'move', columns: chosen.includes(dragged) ? chosen : [dragged], to: { [side]: column.name } })} />
   }
   const cell = (row: ViewRow, index: number, at: number, left: number) => {
     const c = seen[at] ?? 0

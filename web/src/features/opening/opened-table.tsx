@@ -1,4 +1,4 @@
-import { typeWords } from '@fabula/core'
+import { ownValue, typeWords } from '@fabula/core'
 import type { OpenReply } from '@fabula/core/api'
 
 /** The first rows of the table that comes of it, with the types that were told. */
@@ -12,7 +12,7 @@ export const OpenedTable = ({ opened }: { opened: OpenReply }) => (
               <span className="block font-semibold whitespace-pre">{name}</span>
               <span className="block text-[12px] font-normal text-ink-3">
                 {typeWords[type].replace(/^an? /, '')}
-                {opened.unreadable[name] ? ` · ${opened.unreadable[name]} unreadable` : ''}
+                {ownValue(opened.unreadable, name) ? ` · ${ownValue(opened.unreadable, name)} unreadable` : ''}
               </span>
             </th>
           ))}

@@ -1,3 +1,4 @@
+import { ownValue } from '@fabula/core'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import type { Parameter } from '@fabula/core'
@@ -94,7 +95,7 @@ const WatchForm = ({ parameters, done, close }: { parameters: readonly Parameter
         <input className="field text-[13px]" placeholder="ines@fernhollow.example" maxLength={320} value={mail} onChange={(event) => setMail(event.target.value)} />
       </label>
       {parameters.map((one) => (
-        <ToldFor key={one.name} parameter={one} told={told[one.name]} tell={(next) => setTold(next ? { ...told, [one.name]: next } : Object.fromEntries(Object.entries(told).filter(([name]) => name !== one.name)))} />
+        <ToldFor key={one.name} parameter={one} told={ownValue(told, one.name)} tell={(next) => setTold(next ? { ...told, [one.name]: next } : Object.fromEntries(Object.entries(told).filter(([name]) => name !== one.name)))} />
       ))}
       <div className="flex gap-2 font-sans">
         <Button look="main" type="submit">

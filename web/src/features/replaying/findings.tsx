@@ -1,4 +1,4 @@
-import { capital, typeWords } from '@fabula/core'
+import { ownValue, capital, typeWords } from '@fabula/core'
 import type { FitReply } from '@fabula/core/api'
 import { Button } from '../../ui/parts.tsx'
 
@@ -45,7 +45,7 @@ export const Findings = ({ report, input, known, answers: { accepted, accept, un
       ))}
       {findings.map((finding) => (
         <li key={finding.sentence} className="grid grid-cols-[18px_1fr] gap-2">
-          <b className={adds.includes(finding.code) ? 'text-came' : breaks(finding) ? 'text-went' : 'text-turned'}>{marks[finding.code] ?? '·'}</b>
+          <b className={adds.includes(finding.code) ? 'text-came' : breaks(finding) ? 'text-went' : 'text-turned'}>{ownValue(marks, finding.code) ?? '·'}</b>
           <span>
             {finding.sentence}{' '}
             {finding.offers.map((offer, i) =>
@@ -62,7 +62,7 @@ export const Findings = ({ report, input, known, answers: { accepted, accept, un
               ),
             )}
             {finding.offers.map((offer, i) => offer.do === 'read-as' && keep && <span key={i} className="block text-[12px] text-ink-2">{`As ${typeWords[offer.type]}, ${offer.why}.`}</span>)}
-            {finding.code === 'known-name' && forget && known[finding.column ?? '']?.map((name) => (
+            {finding.code === 'known-name' && forget && ownValue(known, finding.column ?? '')?.map((name) => (
               <Button key={name} look="link" className="py-0!" onClick={() => forget(name)}>
                 Read {name} as itself again
               </Button>

@@ -1,4 +1,4 @@
-import { counted, figure, standingOut } from '@fabula/core'
+import { ownValue, counted, figure, standingOut } from '@fabula/core'
 import type { RunReply } from '@fabula/core/api'
 
 /** Sentence by sentence, beside last time; what stands out is tinted and marked. */
@@ -6,7 +6,7 @@ export const Ledger = ({ run, last, names }: { names: Readonly<Record<string, st
   <>
     {run.tables.map(({ id, steps }) => (
       <table key={id} className="figures mb-5 w-full border-collapse text-[12.5px]">
-        <caption className="pb-1 text-left font-serif text-[14px] font-semibold">{names[id] ?? id}</caption>
+        <caption className="pb-1 text-left font-serif text-[14px] font-semibold">{ownValue(names, id) ?? id}</caption>
         <thead>
           <tr className="border-b border-line-strong text-right font-sans text-[12px] text-ink-3 *:px-2 *:py-1 *:font-medium">
             <th scope="col" className="text-left">
