@@ -72,7 +72,8 @@ const handOver = async (driver: WebDriver): Promise<void> => {
   await see(driver, 'No show')
   await driver.sleep(400)
   await shoot(driver, picture('editions'))
-  await fetch(`${origin}/api/flows/${id}/undo`, { method: 'POST' })
+  const { edit } = (await (await fetch(`${origin}/api/flows/${id}`)).json()) as { edit: number }
+  await fetch(`${origin}/api/flows/${id}/undo`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ after: edit }) })
   await driver.navigate().refresh()
   await click(driver, 'Make a link')
   await (await labelled(driver, 'For whom')).sendKeys('Ines at Marlpit')

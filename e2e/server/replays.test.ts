@@ -87,8 +87,9 @@ test('a link lets what it says, until it ends, and its uses are listed', async (
   expect((await call('POST', `/api/shared/${copying}/edit`, change)).status).toBe(403)
 
   const editing = await make({ rights: 'edit' })
-  expect((await call<FlowReply>('POST', `/api/shared/${editing}/edit`, change)).data.recipe.about).toBe('by a link')
-  await call('POST', `/api/shared/${editing}/undo`)
+  const byLink = (await call<FlowReply>('POST', `/api/shared/${editing}/edit`, change)).data
+  expect(byLink.recipe.about).toBe('by a link')
+  await call('POST', `/api/shared/${editing}/undo`, { after: byLink.edit })
 
   expect((await call('GET', `/api/shared/${await make({ endsAt: new Date(Date.now() - 1000).toISOString() })}`)).status).toBe(404)
   await call('DELETE', `${own}/links/${replaying}`)
@@ -141,10 +142,10 @@ test('a workbook takes along what its pictures show; a whole table is had for th
   const { id } = (await call<{ id: string }>('POST', `/api/flows/${(await demoFlow()).id}/copy`)).data
   const own = `/api/flows/${id}`
   const begun = (await call<FlowReply>('GET', own)).data
-  await call('POST', `${own}/edit`, { recipe: begun.recipe, what: 'a picture', after: begun.edit, pictures: [{ id: 'p1', name: 'Takings by clinic', table: 'takings', kind: 'bar', label: 'Clinic', how: 'sum', column: 'Takings' }] })
+  const { data: drawn } = await call<FlowReply>('POST', `${own}/edit`, { recipe: begun.recipe, what: 'a picture', after: begun.edit, pictures: [{ id: 'p1', name: 'Takings by clinic', table: 'takings', kind: 'bar', label: 'Clinic', how: 'sum', column: 'Takings' }] })
   // a picture is part of an edit: taken back and kept again with it, left alone by edits that say nothing of it
-  expect((await call<FlowReply>('POST', `${own}/undo`)).data.pictures).toEqual([])
-  expect((await call<FlowReply>('POST', `${own}/redo`)).data.pictures).toHaveLength(1)
+  expect((await call<FlowReply>('POST', `${own}/undo`, { after: drawn.edit })).data.pictures).toEqual([])
+  expect((await call<FlowReply>('POST', `${own}/redo`, { after: begun.edit })).data.pictures).toHaveLength(1)
   const flow = (await call<FlowReply>('GET', own)).data
   await call('POST', `${own}/edit`, { recipe: { ...flow.recipe, outputs: [{ table: 'takings', format: 'xlsx', file: 'all.xlsx' }, { table: 'targets', format: 'xlsx', file: 'all.xlsx' }] }, what: 'a workbook', after: flow.edit })
   const run = await ended(own, (await replay(own)).id)

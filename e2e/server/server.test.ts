@@ -57,9 +57,10 @@ test('an edit on an old state is refused; undo and redo walk the log', async () 
   const first = await call<FlowReply>('POST', `/api/flows/${flow.id}/edit`, about('one'))
   expect(first.data.recipe.about).toBe('one')
   expect(await call('POST', `/api/flows/${flow.id}/edit`, about('two'))).toMatchObject({ status: 409, data: { error: { code: 'changed-elsewhere' } } })
-  expect((await call<FlowReply>('POST', `/api/flows/${flow.id}/undo`)).data.recipe.about).toBe(flow.recipe.about)
-  expect((await call<FlowReply>('POST', `/api/flows/${flow.id}/redo`)).data.recipe.about).toBe('one')
-  await call('POST', `/api/flows/${flow.id}/undo`)
+  expect((await call<FlowReply>('POST', `/api/flows/${flow.id}/undo`, { after: first.data.edit })).data.recipe.about).toBe(flow.recipe.about)
+  expect(await call('POST', `/api/flows/${flow.id}/undo`, { after: first.data.edit })).toMatchObject({ status: 409, data: { error: { code: 'changed-elsewhere' } } })
+  expect((await call<FlowReply>('POST', `/api/flows/${flow.id}/redo`, { after: flow.edit })).data.recipe.about).toBe('one')
+  await call('POST', `/api/flows/${flow.id}/undo`, { after: first.data.edit })
 })
 
 test('a second server on the same folder is refused with a sentence', () => {

@@ -22,7 +22,7 @@ const named = (part: Omit<Part, 'renamed'>, known: Renames): Part => {
   const renamed = Object.fromEntries(table.names.flatMap((name, i) => (names[i] === name ? [] : [[name, names[i] as string]])))
   if (Object.keys(renamed).length === 0) return { ...part, renamed }
   const to = (name: string): string => ownValue(renamed, name) ?? name
-  return { ...part, renamed, intaken: { table: table.renamed(names), notes, blank: blank.map(to), unreadable: unreadable.map((one) => ({ ...one, column: to(one.column) })) } }
+  return { ...part, renamed, intaken: { table: table.renamed(names), notes, blank: new Set([...blank].map(to)), unreadable: unreadable.map((one) => ({ ...one, column: to(one.column) })) } }
 }
 
 /** Text files have no types of their own: a column that is text in one is text in all, to the letter. */
@@ -34,7 +34,7 @@ const together = (types: readonly ColumnType[], format: Format): ColumnType => {
 /** A column without values says nothing of its type while another part has some. */
 const typesOf = (parts: readonly Part[], name: string): ColumnType[] => {
   const having = parts.filter(({ intaken }) => intaken.table.indexOf(name) >= 0)
-  const filled = having.filter(({ intaken }) => !intaken.blank.includes(name))
+  const filled = having.filter(({ intaken }) => !intaken.blank.has(name))
   return (filled.length > 0 ? filled : having).map(({ intaken }) => intaken.table.named(name).type)
 }
 
@@ -86,7 +86,7 @@ const settleText = async (parts: readonly Part[], names: readonly string[], read
   const types = { ...(typeof read.types === 'object' ? read.types : {}), ...Object.fromEntries([...mixed].map((name) => [name, { type: 'text' as const }])) }
   return Promise.all(
     parts.map(async (part) => {
-      const again = part.format === 'csv' && part.intaken.table.schema.some(({ name, type }) => mixed.has(name) && type !== 'text' && !part.intaken.blank.includes(name))
+      const again = part.format === 'csv' && part.intaken.table.schema.some(({ name, type }) => mixed.has(name) && type !== 'text' && !part.intaken.blank.has(name))
       if (!again) return part
       const asText = new Set([...mixed, ...Object.keys(part.renamed).filter((name) => mixed.has(ownValue(part.renamed, name) as string))])
       return named({ ...part, intaken: await openCsvFile(part.file.bytes, part.file.name, readWith({ ...read, types }, part.renamed), () => undefined, asText) }, known)
@@ -118,7 +118,7 @@ export const openInput = async (files: readonly InputFile[], given: Read, known:
   const parts = await settleText(all, names, read, known)
   const columns = names.map((name): Column => {
     const type = together(typesOf(parts, name), parts[0]?.format ?? 'csv')
-    return concat(type, parts.map(({ intaken: { table, blank } }) => (table.indexOf(name) < 0 || blank.includes(name) ? emptyColumn(type, table.rowCount) : convert(table.named(name), { type }).column)))
+    return concat(type, parts.map(({ intaken: { table, blank } }) => (table.indexOf(name) < 0 || blank.has(name) ? emptyColumn(type, table.rowCount) : convert(table.named(name), { type }).column)))
   })
   const table = Table.of(names, columns, parts.reduce((sum, { intaken }) => sum + intaken.table.rowCount, 0))
   return {

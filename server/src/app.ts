@@ -9,56 +9,36 @@ import type { OpenReply } from '@fabula/core/api'
 import { ownValue } from '@fabula/core'
 import type { Progress } from './compute/opening.ts'
 import { Refusal } from './refusal.ts'
-import { need, type Access } from './routes/access.ts'
+import type { Access } from './routes/access.ts'
+import { guardOrigin, withoutTokens } from './routes/guards.ts'
+import { Ownership } from './routes/owner.ts'
+import { fileName, tooLarge } from './store/file-name.ts'
+import type { OwnerKey } from './store/owner.ts'
 import { body, pass, send } from './routes/check.ts'
 import { flowRoutes, type Services } from './routes/flows.ts'
 import { replayRoutes, type ReplayServices } from './routes/replays.ts'
 import { sharingRoutes } from './routes/sharing.ts'
 import { sourceRoutes, type SourceServices } from './routes/sources.ts'
 import { watchRoutes } from './routes/watches.ts'
-import type { Links } from './store/links.ts'
 import type { Watches } from './store/watches.ts'
 
-export type AppOptions = { readonly services: Services & ReplayServices & SourceServices & { readonly watches: Watches }; readonly log: Logger; readonly web: string; readonly hosts: readonly string[]; readonly maxUpload: number }
+export type AppOptions = { readonly services: Services & ReplayServices & SourceServices & { readonly watches: Watches }; readonly log: Logger; readonly web: string; readonly hosts: readonly string[]; readonly maxUpload: number; readonly owner: OwnerKey; /** Whether the server listens to this machine alone. */ readonly alone: boolean; /** Proxies whose headers count. */ readonly proxies: readonly string[] }
 
-const local = new Set(['127.0.0.1', '::1', '::ffff:127.0.0.1'])
-
-/** Only pages that this server served itself, asked for by its own name, may speak to it. */
-const guardOrigin = (hosts: readonly string[]) => (request: Request, _response: Response, next: NextFunction): void => {
-  const host = (request.headers.host ?? '').toLowerCase()
-  if (!hosts.includes(host)) throw new Refusal(403, 'foreign-host', `This server does not answer to ${host || 'a request without a host'}. Name it in FABULA_HOSTS if it should.`)
-  const { origin } = request.headers
-  const site = request.headers['sec-fetch-site']
-  if ((origin !== undefined && origin !== `http://${host}` && origin !== `https://${host}`) || (request.path.startsWith('/api/') && (site === 'cross-site' || site === 'same-site'))) throw new Refusal(403, 'foreign-origin', 'Requests from other sites are refused.')
-  next()
-}
-
-/** Whoever is not on this machine reaches links only: their pages, and what stands behind a token. */
-const guardOwner = (request: Request, _response: Response, next: NextFunction): void => {
-  if (!local.has(request.socket.remoteAddress ?? '')) throw new Refusal(403, 'not-here', 'From another machine only links can be opened. Ask for the link of the story.')
-  next()
-}
-
-/** Looking into files: who is here, or came by a link that may change the story. */
-const guardOpener = (links: Links) => async (request: Request, response: Response, next: NextFunction): Promise<void> => {
-  if (local.has(request.socket.remoteAddress ?? '')) return next()
-  const token = request.get('x-fabula-link')
-  if (token === undefined) return guardOwner(request, response, next)
-  need(await links.open(token), 'edit')
-  next()
-}
-
-export const buildApp = ({ services, log, web, hosts, maxUpload }: AppOptions): Express => {
+export const buildApp = ({ services, log, web, hosts, maxUpload, owner, alone, proxies }: AppOptions): Express => {
   const { flows, files, links, compute, shelf } = services
   const app = express()
-  const opener = guardOpener(links)
+  const ownership = new Ownership(owner, links, alone)
+  const guardOwner = ownership.guard
+  const opener = ownership.guardOpening
   app.disable('x-powered-by')
   app.set('etag', false)
+  app.set('trust proxy', proxies.length > 0 ? [...proxies] : false)
+  app.use(pinoHttp({ logger: log, autoLogging: false, serializers: { req: (request: { method: string; url: string }) => ({ method: request.method, url: withoutTokens(request.url) }), res: (response: { statusCode: number }) => ({ statusCode: response.statusCode }) } }))
   app.use(guardOrigin(hosts))
-  app.use(pinoHttp({ logger: log, autoLogging: false }))
-  app.use(helmet({ contentSecurityPolicy: { useDefaults: false, directives: { defaultSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:'], fontSrc: ["'self'", 'data:'], objectSrc: ["'none'"], frameAncestors: ["'none'"], baseUri: ["'self'"], formAction: ["'self'"] } }, strictTransportSecurity: false }))
+  app.use(helmet({ contentSecurityPolicy: { useDefaults: false, directives: { defaultSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:'], fontSrc: ["'self'", 'data:'], objectSrc: ["'none'"], frameAncestors: ["'none'"], baseUri: ["'self'"], formAction: ["'self'"] } }, strictTransportSecurity: false, referrerPolicy: { policy: 'same-origin' } }))
   app.use(express.json({ limit: '20mb' }))
 
+  app.use('/api/owner', ownership.routes())
   app.get('/api/flows', guardOwner, async (_request, response) => send(response, api.flowsReply, { flows: await flows.list() }))
   app.post('/api/flows', guardOwner, async (request, response) => {
     const asked = body(api.createRequest, request)
@@ -76,13 +56,15 @@ export const buildApp = ({ services, log, web, hosts, maxUpload }: AppOptions): 
     app.use('/api/shared/:token', routes(services, shared))
   }
 
-  /** A file's bytes as they are; from elsewhere only with a link that lives. */
+  /** A file's bytes as they are; by a link within what it may send a day. */
   app.post('/api/files', async (request, response) => {
-    if (!local.has(request.socket.remoteAddress ?? '')) await links.open(String(request.query.token ?? ''))
-    const name = String(request.query.name ?? '').replace(/^.*[/\\]/, '')
-    if (name === '') throw new Refusal(400, 'no-name', 'The file has no name.')
-    if (Number(request.headers['content-length'] ?? 0) > maxUpload) throw new Refusal(413, 'too-large', `${name} is larger than ${Math.round(maxUpload / 1e6).toLocaleString('en-GB')} MB, the most this server takes.`)
-    const { hash, size } = await files.add(request)
+    const link = ownership.isOwner(request) ? undefined : await links.open(request.get('x-fabula-link') ?? '')
+    const name = fileName(String(request.query.name ?? ''))
+    const announced = Number(request.headers['content-length'] ?? 0)
+    if (announced > maxUpload) throw tooLarge(name, maxUpload)
+    if (link) await links.mayUpload(link.token, announced)
+    const { hash, size } = await files.add(request, { most: maxUpload, name })
+    if (link) await links.uploaded(link.token, size)
     await shelf.add({ name, hash, size })
     send(response, api.fileRef, { name, hash, size })
   })

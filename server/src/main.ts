@@ -12,6 +12,7 @@ import { FileStore } from './store/files.ts'
 import { Flows } from './store/flows.ts'
 import { Links } from './store/links.ts'
 import { FolderTaken, lockFolder } from './store/lock.ts'
+import { OwnerKey } from './store/owner.ts'
 import { Runs } from './store/runs.ts'
 import { Secrets } from './store/secrets.ts'
 import { Shelf } from './store/shelf.ts'
@@ -39,7 +40,10 @@ const take = (): (() => void) => {
   }
 }
 
+// what Fabula writes is for its own user alone, in this process and those that it starts
+process.umask(0o077)
 const release = take()
+const owner = new OwnerKey(data)
 const database = await Database.open(join(data, 'database'))
 const files = new FileStore(data, database)
 const flows = new Flows(database)
@@ -68,20 +72,30 @@ const services = {
   reach: { allowPrivate: process.env.FABULA_ALLOW_PRIVATE === '1', maxBytes: Number(process.env.FABULA_MAX_FETCH ?? 1e9), timeoutMs: 30_000 },
   compute,
 }
+await files.sweep()
 await loadDemo(services, join(root, 'demo'))
 const fromSource = taker(services)
 const watcher = new Watcher({ ...services, fetchAnew: async (source) => (await fromSource(await sources.asked(source), source)).file, fault: (error) => log.error(error) })
 await replays.resume()
 
+const list = (text: string | undefined): string[] => (text ?? '').split(',').map((name) => name.trim().toLowerCase()).filter(Boolean)
 const names = ['localhost', '127.0.0.1', '[::1]', ...(host === '0.0.0.0' || host === '::' ? [] : [host])]
-const hosts = [...names.flatMap((name) => [`${name}:${port}`, ...(port === 80 ? [name] : [])]), ...(process.env.FABULA_HOSTS ?? '').split(',').map((name) => name.trim().toLowerCase()).filter(Boolean)]
-const server = createServer(buildApp({ services, log, web: join(root, 'web/dist'), hosts, maxUpload: Number(process.env.FABULA_MAX_UPLOAD ?? 4e9) }))
+const hosts = [...names.flatMap((name) => [`${name}:${port}`, ...(port === 80 ? [name] : [])]), ...list(process.env.FABULA_HOSTS)]
+const loopback = ['127.0.0.1', '::1', 'localhost'].includes(host)
+const proxies = list(process.env.FABULA_TRUST_PROXY)
+// named hosts and trusted proxies say that others reach this server: then the key is asked for
+const alone = loopback && proxies.length === 0 && list(process.env.FABULA_HOSTS).length === 0
+const server = createServer(buildApp({ services, log, web: join(root, 'web/dist'), hosts, maxUpload: Number(process.env.FABULA_MAX_UPLOAD ?? 4e9), owner, alone, proxies }))
+// a slow line may take longer over a large file than Node's five minutes; a connection on which nothing moves is closed
+server.requestTimeout = 0
+server.timeout = 20 * 60_000
 server.on('error', (error: NodeJS.ErrnoException) => {
   release()
   stopWith(error.code === 'EADDRINUSE' ? `Port ${port} is taken by another program. Start Fabula with PORT set to another.` : `The server cannot listen: ${error.message}.`)
 })
 watcher.start(Number(process.env.FABULA_WATCH_SECONDS ?? 10) * 1000)
-server.listen(port, host, () => process.stdout.write(`Fabula is at http://${host === '127.0.0.1' ? 'localhost' : host}:${port}\n`))
+const address = `http://${loopback ? 'localhost' : host}:${port}`
+server.listen(port, host, () => process.stdout.write(owner.isNew ? `Fabula is at ${address}/#${owner.fragment}\nThis address makes a browser the owner's; it is told this once. The key stays in ${join(data, 'owner.key')}.\n` : `Fabula is at ${address}\n`))
 
 let ending = false
 const end = async (): Promise<void> => {

@@ -3,10 +3,13 @@ import '@fontsource-variable/instrument-sans'
 import '@fontsource-variable/inter'
 import '@fontsource-variable/jetbrains-mono'
 import './styles.css'
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
-import { createBrowserRouter, RouterProvider } from 'react-router'
+import { createBrowserRouter, Outlet, RouterProvider } from 'react-router'
+import { ownerReply } from '@fabula/core/api'
+import { ask } from './api/client.ts'
+import { OwnerKeyPage, takeKeyFromAddress } from './pages/owner-key.tsx'
 import { z } from 'zod'
 import { FlowLayout, useFlow } from './pages/flow-layout.tsx'
 import { Compose } from './pages/compose.tsx'
@@ -28,8 +31,16 @@ document.documentElement.dataset.theme = localStorage.getItem('theme') ?? 'paper
 /** By a link one reads the story, or works on it where the link allows. */
 const SharedStory = () => (useFlow().flow.rights === 'edit' ? <Compose /> : <Reader />)
 
+/** Pages that only the owner has ask for the key where this browser does not have it; links need none. */
+const OwnerOnly = () => {
+  const { data, error } = useQuery({ queryKey: ['owner'], queryFn: () => ask(ownerReply, 'GET', '/api/owner'), staleTime: Infinity })
+  if (data && !data.owner) return <OwnerKeyPage />
+  return data || error ? <Outlet /> : null
+}
+
 const router = createBrowserRouter([
   { errorElement: <Fault />, children: [
+  { element: <OwnerOnly />, children: [
   { path: '/', element: <Home /> },
   { path: '/open', element: <OpenNew /> },
   { path: '/shelf', element: <ShelfPage /> },
@@ -37,13 +48,15 @@ const router = createBrowserRouter([
   { path: '/sources', element: <SourcesPage /> },
   { path: '/mail', element: <MailPage /> },
   { path: '/flows/:id', element: <FlowLayout shared={false} />, children: [{ index: true, element: <Compose /> }, { path: 'replay', element: <Replay /> }, { path: 'hand-over', element: <HandOver /> }, { path: 'open', element: <OpenInFlow /> }, { path: 'open/:input', element: <OpenInFlow /> }] },
+  ] },
   { path: '/r/:token', element: <FlowLayout shared />, children: [{ index: true, element: <SharedStory /> }, { path: 'replay', element: <Replay /> }, { path: 'hand-over', element: <HandOver /> }, { path: 'open', element: <OpenInFlow /> }, { path: 'open/:input', element: <OpenInFlow /> }] },
-  { path: '*', element: <Home /> },
+  { element: <OwnerOnly />, children: [{ path: '*', element: <Home /> }] },
   ] },
 ])
 const client = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, staleTime: 30_000 } } })
 
 const root = document.getElementById('root')
+await takeKeyFromAddress()
 if (root)
   createRoot(root).render(
     <StrictMode>

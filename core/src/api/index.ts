@@ -34,12 +34,16 @@ export const flowReply = z.object({
   rights: z.enum(['all', ...linkRights]),
   /** The edition that a link shows; null where it shows the story as it stands. */
   edition: z.string().nullable(),
+  /** Since when it holds changes by link that its owner has not agreed to; until then it writes no database. */
+  heldSince: z.string().nullable(),
   pictures: z.array(picture),
 })
 export const flowsReply = z.object({ flows: z.array(flowSummary) })
 
 /** `pictures`: those of the story from now on, where they change. */
 export const editRequest = z.object({ recipe, what: z.string().max(500), after: z.number(), pictures: z.array(picture).max(60).optional() })
+/** Undo and redo say which edit they start from. */
+export const travelRequest = z.object({ after: z.number() })
 export const createRequest = z.object({ recipe, files: byWord(z.array(fileRef)).optional() })
 
 export const readOptions = byWord(z.unknown())

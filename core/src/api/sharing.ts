@@ -12,11 +12,14 @@ export const linkAsked = z.object({
   endsAt: z.iso.datetime().nullable(),
   /** `story` as it stands, the `newest` edition, or the id of one. */
   follows: z.union([z.literal('story'), z.literal('newest'), z.string().regex(/^\d+$/)]),
+  /** The most that may be sent by it a day, in bytes, and replays that may wait or run at a time. */
+  bytesADay: z.number().int().min(0).max(1e13).default(1e9),
+  waiting: z.number().int().min(0).max(100).default(3),
 })
 export const linksReply = z.object({
   links: z.array(
     z.object({
-      token: z.string(), rights: z.enum(linkRights), note: z.string(), follows: z.string(), madeAt: z.string(), endsAt: z.string().nullable(), over: z.boolean(),
+      token: z.string(), rights: z.enum(linkRights), note: z.string(), follows: z.string(), madeAt: z.string(), endsAt: z.string().nullable(), over: z.boolean(), bytesADay: z.number(), waiting: z.number(), /** Bytes sent by it today. */ bytesToday: z.number(),
       uses: z.array(z.object({ what: z.enum(['read', 'replayed', 'copied', 'edited']), run: z.string().nullable(), at: z.string() })),
     }),
   ),
@@ -30,3 +33,6 @@ export const createReply = z.object({ id: z.string(), link: z.string().optional(
 export type LinkAsked = z.infer<typeof linkAsked>
 export type LinksReply = z.infer<typeof linksReply>
 export type EditionsReply = z.infer<typeof editionsReply>
+
+export const ownerRequest = z.object({ key: z.string().max(200) })
+export const ownerReply = z.object({ /** Whether this browser is the owner's. */ owner: z.boolean() })

@@ -174,7 +174,7 @@ export class CellIntake {
   done(records = false): Intaken {
     const blankRows = this.blankRows + (records ? this.blanks : 0)
     const unreadable: Unreadable[] = []
-    const blank: string[] = []
+    const blank = new Set<string>()
     const blankColumns = new Map<ColumnType, Column>()
     const blankOf = (type: ColumnType): Column => {
       const column = blankColumns.get(type) ?? emptyColumn(type, this.rows)
@@ -184,7 +184,7 @@ export class CellIntake {
     const columns = this.names.all.map((name, c) => {
       const builder = this.builders[c] && this.builderAt(c)
       const to = this.typeOf(name, builder ?? new CellBuilder())
-      if (!builder || builder.types.size === 0) blank.push(name)
+      if (!builder || builder.types.size === 0) blank.add(name)
       if (!builder || this.rows === 0) return blankOf(to.type)
       const { column, unreadable: rows } = builder.column(to)
       if (rows.length > 0) unreadable.push({ column: name, rows })

@@ -30,7 +30,7 @@ const looksNumeric = (texts: readonly string[], locale: NumberLocale): boolean =
   return texts.length > 0 && texts.every((text) => ['integer', 'decimal'].includes(detect(text)))
 }
 
-export type Intaken = { readonly table: Table; readonly notes: Readonly<Record<string, number>>; readonly unreadable: readonly Unreadable[]; /** Columns with no value at all. */ readonly blank: readonly string[] }
+export type Intaken = { readonly table: Table; readonly notes: Readonly<Record<string, number>>; readonly unreadable: readonly Unreadable[]; /** Columns with no value at all. */ readonly blank: ReadonlySet<string> }
 
 /**
  * Builds typed columns from rows of text cells, batch by batch. Rows are counted as seen in the file, blank
@@ -229,11 +229,11 @@ export class Intake {
 
   done(): Intaken {
     const unreadable: Unreadable[] = []
-    const blank: string[] = []
+    const blank = new Set<string>()
     const columns = this.names.map((name, c) => {
       const builder = this.builders[c]
       if (builder) return this.typed(name, builder.done(), unreadable)
-      blank.push(name)
+      blank.add(name)
       return emptyColumn(this.typeGiven(name)?.type ?? 'text', this.rows)
     })
     const notes = { ...(this.blankRows > 0 ? { blankRows: this.blankRows } : {}), ...(this.raggedRows > 0 ? { raggedRows: this.raggedRows } : {}) }

@@ -70,10 +70,13 @@ const isAll = (index: Int32Array, rowCount: number): boolean => {
   return true
 }
 
+const manyColumns = 16
+
 /** An immutable table: named columns of one length. Columns are shared between tables by reference. */
 export class Table {
   readonly names: readonly string[]
   private readonly slots: readonly Slot[]
+  private positions: ReadonlyMap<string, number> | undefined
   readonly rowCount: number
   private constructor(names: readonly string[], slots: readonly Slot[], rowCount: number) {
     this.names = names
@@ -93,8 +96,11 @@ export class Table {
   get buffers(): HeldBuffer[] {
     return this.slots.flatMap((slot) => slot.buffers)
   }
+  /** The position of a column, -1 where there is none; wide tables are asked for each of their columns, so positions are kept. */
   indexOf(name: string): number {
-    return this.names.indexOf(name)
+    if (this.names.length < manyColumns) return this.names.indexOf(name)
+    this.positions ??= new Map(this.names.map((one, i) => [one, i]))
+    return this.positions.get(name) ?? -1
   }
   column(at: number): Column {
     return (this.slots[at] as Slot).column

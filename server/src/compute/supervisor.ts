@@ -3,8 +3,8 @@ import { ComputeProcess, type Job, type ProcessOptions } from './compute-process
 import type { Progress } from './opening.ts'
 import type { Task } from './tasks.ts'
 
-/** Interactive work never waits for batch work: each lane has processes of its own. A proof's processes end with it. */
-export type Lane = 'interactive' | 'batch' | 'proof'
+/** Work of one lane never waits for another's: the owner's looks, those by link, and replays. Each has processes of its own. */
+export type Lane = 'interactive' | 'guest' | 'batch'
 
 /** The most that one job of each sort may take, in milliseconds. */
 export type TimeLimits = { readonly look: number; readonly preview: number; readonly read: number; readonly replay: number; readonly proof: number }
@@ -53,6 +53,7 @@ export type Asked = {
   readonly home: string
   /** A newer job of the same line takes the place of an older one; jobs without a line do not supersede. */
   readonly line?: string | undefined
+  readonly lane?: Lane
   readonly progress?: ((progress: Progress) => void) | undefined
 }
 
@@ -64,7 +65,7 @@ type Pool = { readonly processes: ComputeProcess[]; readonly homes: Map<string, 
 
 /** Runs tasks in child processes that may die: none of them takes the server, or another's work, along. */
 export class Supervisor {
-  private readonly pools: { readonly interactive: Pool; readonly batch: Pool }
+  private readonly pools: { readonly [L in Lane]: Pool }
   private readonly limits: ComputeLimits
   private readonly base: ProcessOptions
   private readonly balancing: NodeJS.Timeout
@@ -76,9 +77,13 @@ export class Supervisor {
     const pool = (options: ProcessOptions, start: number, most: number): Pool => ({ processes: Array.from({ length: start }, () => new ComputeProcess(options)), homes: new Map(), most, options })
     this.pools = {
       interactive: pool({ ...this.base, cacheBytes: limits.cacheBytes / size, width: 4, retries: true, niceness: 0 }, size, size * 2),
+      guest: pool({ ...this.base, width: 4, retries: true, niceness: 5 }, 1, size),
       batch: pool(this.base, 2, 2),
     }
-    this.balancing = setInterval(() => this.balance(this.pools.interactive), moveAfterMs / 2)
+    this.balancing = setInterval(() => {
+      this.balance(this.pools.interactive)
+      this.balance(this.pools.guest)
+    }, moveAfterMs / 2)
     this.balancing.unref()
   }
 
@@ -87,9 +92,10 @@ export class Supervisor {
     return this.pools.batch.processes.length
   }
 
-  do<T>(task: Task, { home, line, progress }: Asked, lane: Exclude<Lane, 'proof'> = 'interactive'): Computation<T> {
-    const pool = this.pools[lane]
-    return this.begin<T>(task, { home, line, progress }, (job) => this.processFor(pool, home).add(job), (job) => pool.processes.find(({ jobs }) => jobs.includes(job))?.stop(job))
+  do<T>(task: Task, asked: Asked): Computation<T> {
+    const pool = this.pools[asked.lane ?? 'interactive']
+    const { home } = asked
+    return this.begin<T>(task, asked, (job) => this.processFor(pool, home).add(job), (job) => pool.processes.find(({ jobs }) => jobs.includes(job))?.stop(job))
   }
 
   /** A job in a process of its own, which ends with it. */
@@ -135,7 +141,9 @@ export class Supervisor {
       if (long.length === 0 || stuck.size === 0) continue
       const idle = pool.processes.find(({ jobs }) => jobs.length === 0)
       if (!idle && pool.processes.length < pool.most) pool.processes.push(new ComputeProcess(pool.options))
-      const target = idle ?? leastBusy(pool.processes.filter((one) => one !== process), pool.homes)
+      const others = pool.processes.filter((one) => one !== process)
+      if (others.length === 0) continue
+      const target = idle ?? leastBusy(others, pool.homes)
       for (const home of stuck) pool.homes.set(home, target)
       for (const job of process.takeUnstarted(({ home }) => stuck.has(home))) target.add(job)
     }

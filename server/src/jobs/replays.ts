@@ -44,8 +44,9 @@ export class Replays {
     this.next()
   }
   private next(): void {
-    const job = this.busy < this.parts.compute.batchWidth ? this.line.shift() : undefined
+    const job = this.busy < this.parts.compute.batchWidth ? this.line[this.nextInLine()] : undefined
     if (!job) return
+    this.line.splice(this.line.indexOf(job), 1)
     this.busy++
     void this.tell(job).finally(() => {
       this.busy--
@@ -54,6 +55,13 @@ export class Replays {
       for (const hear of this.ended) hear(job.run, job.start.flow)
     })
   }
+  /** The owner's replays go first, and those by link never take the last process; -1 where none may begin. */
+  private nextInLine(): number {
+    const own = this.line.findIndex(({ start }) => start.link === undefined)
+    if (own >= 0) return own
+    const byLink = [...this.going.values()].filter((job) => job.start.link !== undefined && !this.line.includes(job)).length
+    return byLink < Math.max(1, this.parts.compute.batchWidth - 1) ? this.line.findIndex(({ start }) => start.link !== undefined) : -1
+  }
   private async tell(job: Job): Promise<void> {
     const { run, start } = job
     const { runs, registerFile, fault, compute } = this.parts
@@ -61,7 +69,7 @@ export class Replays {
     try {
       if (job.stopped) return await fail('stopped', 'This replay was stopped before it began.')
       job.progress = { done: 0, of: 1, doing: job.again ? 'Begun again: the server had stopped' : 'Opening the files' }
-      const { value, stop } = compute.do<RunResult>(await this.taskOf(start), { home: start.flow, progress: (progress) => (job.progress = progress) }, 'batch')
+      const { value, stop } = compute.do<RunResult>(await this.taskOf(start), { home: start.flow, lane: 'batch', progress: (progress) => (job.progress = progress) })
       job.stop = stop
       const { stored, ...made } = await value()
       for (const file of stored) await registerFile(file)

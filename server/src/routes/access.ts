@@ -7,6 +7,9 @@ export type Access = { readonly flow: string; readonly rights: 'all' | (typeof l
 
 const words: Readonly<Record<(typeof linkRights)[number], string>> = { replay: 'replayed', copy: 'copied', edit: 'changed' }
 
+/** Work for links has processes of its own, so that it never delays the owner's. */
+export const laneOf = ({ link }: Access): 'interactive' | 'guest' => (link === undefined ? 'interactive' : 'guest')
+
 /** Refuses what a link does not allow. */
 export const need = ({ rights }: Access, right: (typeof linkRights)[number] | 'all'): void => {
   if (rights === 'all') return

@@ -1,25 +1,36 @@
 import { Router, type Request } from 'express'
 import type { z } from 'zod'
-import { fileStem, writeRecipe, type Recipe } from '@fabula/core'
+import { fileStem, isFile, writeRecipe, type Recipe } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import { wallClock } from '../jobs/clock.ts'
-import type { Supervisor } from '../compute/supervisor.ts'
+import type { Lane, Supervisor } from '../compute/supervisor.ts'
 import { Refusal } from '../refusal.ts'
 import type { Flows } from '../store/flows.ts'
 import type { Links } from '../store/links.ts'
-import { need, type Access } from './access.ts'
+import { laneOf, need, type Access } from './access.ts'
 import { body, pass, send } from './check.ts'
 
 export type Services = { readonly flows: Flows; readonly links: Links; readonly compute: Supervisor }
 
+/** What a story writes into databases is its owner's to say; by a link nothing of that changes. */
+const refuseDatabaseChanges = (before: Recipe, after: Recipe): void => {
+  const intoDatabases = ({ outputs = [] }: Recipe): string => JSON.stringify(outputs.filter((output) => !isFile(output)))
+  if (intoDatabases(before) !== intoDatabases(after)) throw new Refusal(403, 'owner-only-output', 'Which tables of databases the story writes can be changed only by who keeps it. This change was held back; leave those outputs as they were, and all else can be kept.')
+}
+
 /** The story itself: what it is, its edits, and every look at its tables. `accessOf` says which story a request is about and what it may do. */
 export const flowRoutes = ({ flows, compute, links }: Services, accessOf: (request: Request) => Promise<Access>): Router => {
   const router = Router({ mergeParams: true })
-  const changed = async (request: Request): Promise<string> => {
+  /** The story that a request may change; what comes by link is held until the owner agrees. */
+  const changing = async (request: Request): Promise<Access> => {
     const access = await accessOf(request)
     need(access, 'edit')
-    if (access.link) await links.used(access.link, 'edited')
-    return access.flow
+    return access
+  }
+  const changed = async ({ flow, link }: Access): Promise<void> => {
+    if (link === undefined) return
+    await flows.hold(flow)
+    await links.used(link, 'edited')
   }
   const reply = async (access: Access): Promise<api.FlowReply> => ({ ...(await flows.get(access.flow, access.edit)), files: await flows.files(access.flow), rights: access.rights, edition: access.edit === undefined ? null : ((await links.editions(access.flow)).editions.find(({ edit }) => edit === access.edit)?.name ?? null) })
 
@@ -30,27 +41,41 @@ export const flowRoutes = ({ flows, compute, links }: Services, accessOf: (reque
   })
 
   router.post('/edit', async (request, response) => {
-    const id = await changed(request)
-    await flows.edit(id, body(api.editRequest, request))
-    send(response, api.flowReply, await reply(await accessOf(request)))
+    const access = await changing(request)
+    const asked = body(api.editRequest, request)
+    if (access.link !== undefined) refuseDatabaseChanges((await flows.get(access.flow)).recipe, asked.recipe)
+    await flows.edit(access.flow, asked)
+    await changed(access)
+    send(response, api.flowReply, await reply(access))
   })
   for (const way of ['undo', 'redo'] as const)
     router.post(`/${way}`, async (request, response) => {
-      await flows[way](await changed(request))
-      send(response, api.flowReply, await reply(await accessOf(request)))
+      const access = await changing(request)
+      await flows[way](access.flow, body(api.travelRequest, request).after)
+      await changed(access)
+      send(response, api.flowReply, await reply(access))
     })
+  /** The owner has looked at what came by link: databases are written again. */
+  router.post('/agree', async (request, response) => {
+    const access = await accessOf(request)
+    need(access, 'all')
+    await flows.agree(access.flow)
+    send(response, api.flowReply, await reply(access))
+  })
   /** Who may not change the story sees it as it is kept, whatever recipe the request holds. */
   const recipeFor = async ({ flow, edit, rights }: Access, asked: Recipe): Promise<Recipe> => (rights === 'all' || rights === 'edit' ? asked : (await flows.get(flow, edit)).recipe)
   /** What a look at the story asks, and what it looks at. */
-  const looking = async <T extends { recipe: unknown }>(schema: z.ZodType<T>, request: Request): Promise<{ id: string; asked: T; at: { recipe: Recipe; files: Awaited<ReturnType<Flows['files']>>; now: number } }> => {
+  const looking = async <T extends { recipe: unknown }>(schema: z.ZodType<T>, request: Request): Promise<{ id: string; lane: Lane; asked: T; at: { recipe: Recipe; files: Awaited<ReturnType<Flows['files']>>; now: number } }> => {
     const access = await accessOf(request)
     const asked = body(schema, request)
-    return { id: access.flow, asked, at: { recipe: await recipeFor(access, asked.recipe as Recipe), files: await flows.files(access.flow), now: wallClock() } }
+    return { id: access.flow, lane: laneOf(access), asked, at: { recipe: await recipeFor(access, asked.recipe as Recipe), files: await flows.files(access.flow), now: wallClock() } }
   }
 
   router.put('/files', async (request, response) => {
-    await flows.setFiles(await changed(request), body(api.replayFiles, request))
-    send(response, api.flowReply, await reply(await accessOf(request)))
+    const access = await changing(request)
+    await flows.setFiles(access.flow, body(api.replayFiles, request))
+    await changed(access)
+    send(response, api.flowReply, await reply(access))
   })
 
   /** Newer requests of the same page take the place of older ones; other pages and people are not touched. */
@@ -60,44 +85,44 @@ export const flowRoutes = ({ flows, compute, links }: Services, accessOf: (reque
   }
 
   router.post('/preview', async (request, response) => {
-    const { id, asked, at } = await looking(api.previewRequest, request)
+    const { id, lane, asked, at } = await looking(api.previewRequest, request)
     const line = lineOf(request, id, `${asked.count === 0 ? 'story' : 'view'}:${asked.table}`)
-    await pass(response, compute.do({ kind: 'preview', request: { ...asked, recipe: at.recipe }, files: at.files, now: at.now }, { home: id, line }))
+    await pass(response, compute.do({ kind: 'preview', request: { ...asked, recipe: at.recipe }, files: at.files, now: at.now }, { home: id, lane, line }))
   })
   router.post('/facts', async (request, response) => {
-    const { id, asked, at } = await looking(api.factsRequest, request)
-    await pass(response, compute.do({ kind: 'facts', ...asked, ...at }, { home: id, line: asked.deep ? undefined : lineOf(request, id, 'facts') }))
+    const { id, lane, asked, at } = await looking(api.factsRequest, request)
+    await pass(response, compute.do({ kind: 'facts', ...asked, ...at }, { home: id, lane, line: asked.deep ? undefined : lineOf(request, id, 'facts') }))
   })
   router.post('/values', async (request, response) => {
-    const { id, asked, at } = await looking(api.valuesRequest, request)
-    await pass(response, compute.do({ kind: 'values', ...asked, ...at }, { home: id }))
+    const { id, lane, asked, at } = await looking(api.valuesRequest, request)
+    await pass(response, compute.do({ kind: 'values', ...asked, ...at }, { home: id, lane }))
   })
   router.post('/groups', async (request, response) => {
-    const { id, asked, at } = await looking(api.valuesRequest, request)
-    await pass(response, compute.do({ kind: 'groups', ...asked, ...at }, { home: id }))
+    const { id, lane, asked, at } = await looking(api.valuesRequest, request)
+    await pass(response, compute.do({ kind: 'groups', ...asked, ...at }, { home: id, lane }))
   })
   router.post('/picture', async (request, response) => {
-    const { id, asked, at } = await looking(api.pictureRequest, request)
-    await pass(response, compute.do({ kind: 'picture', ...asked, ...at }, { home: id, line: lineOf(request, id, 'picture') }))
+    const { id, lane, asked, at } = await looking(api.pictureRequest, request)
+    await pass(response, compute.do({ kind: 'picture', ...asked, ...at }, { home: id, lane, line: lineOf(request, id, 'picture') }))
   })
   router.post('/match', async (request, response) => {
-    const { id, asked: { recipe: _recipe, table, step, with: other, ...asked }, at } = await looking(api.matchRequest, request)
-    await pass(response, compute.do({ kind: 'match', ...at, table, step, with: other, asked }, { home: id, line: lineOf(request, id, 'match') }))
+    const { id, lane, asked: { recipe: _recipe, table, step, with: other, ...asked }, at } = await looking(api.matchRequest, request)
+    await pass(response, compute.do({ kind: 'match', ...at, table, step, with: other, asked }, { home: id, lane, line: lineOf(request, id, 'match') }))
   })
   router.post('/lay', async (request, response) => {
-    const { id, asked: { recipe: _recipe, union, ...asked }, at } = await looking(api.layRequest, request)
-    await pass(response, compute.do({ kind: 'lay', ...asked, ...at, union: union as { with: string[] } }, { home: id, line: lineOf(request, id, 'lay') }))
+    const { id, lane, asked: { recipe: _recipe, union, ...asked }, at } = await looking(api.layRequest, request)
+    await pass(response, compute.do({ kind: 'lay', ...asked, ...at, union: union as { with: string[] } }, { home: id, lane, line: lineOf(request, id, 'lay') }))
   })
   router.post('/reconcile', async (request, response) => {
-    const { id, asked: { recipe: _recipe, here, there, ...asked }, at } = await looking(api.reconcileRequest, request)
-    await pass(response, compute.do({ kind: 'reconcile', ...at, here, there, asked }, { home: id, line: lineOf(request, id, 'reconcile') }))
+    const { id, lane, asked: { recipe: _recipe, here, there, ...asked }, at } = await looking(api.reconcileRequest, request)
+    await pass(response, compute.do({ kind: 'reconcile', ...at, here, there, asked }, { home: id, lane, line: lineOf(request, id, 'reconcile') }))
   })
   router.post('/find', async (request, response) => {
-    const { id, asked, at } = await looking(api.findRequest, request)
-    await pass(response, compute.do({ kind: 'find', ...asked, ...at }, { home: id }))
+    const { id, lane, asked, at } = await looking(api.findRequest, request)
+    await pass(response, compute.do({ kind: 'find', ...asked, ...at }, { home: id, lane }))
   })
 
-  const scriptsOf = async ({ flow, edit }: Access): Promise<api.ScriptReply> => compute.do<api.ScriptReply>({ kind: 'scripts', recipe: (await flows.get(flow, edit)).recipe, files: await flows.files(flow) }, { home: flow }).value()
+  const scriptsOf = async (access: Access): Promise<api.ScriptReply> => compute.do<api.ScriptReply>({ kind: 'scripts', recipe: (await flows.get(access.flow, access.edit)).recipe, files: await flows.files(access.flow) }, { home: access.flow, lane: laneOf(access) }).value()
   router.get('/scripts', async (request, response) => {
     const access = await accessOf(request)
     need(access, 'copy')

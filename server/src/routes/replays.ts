@@ -1,4 +1,5 @@
-import { Router, type Request } from 'express'
+import { pipeline } from 'node:stream/promises'
+import { Router, type Request, type Response } from 'express'
 import * as api from '@fabula/core/api'
 import { wallClock } from '../jobs/clock.ts'
 import { placeFiles } from '../jobs/placing.ts'
@@ -8,10 +9,10 @@ import type { Progress } from '../compute/opening.ts'
 import type { Supervisor } from '../compute/supervisor.ts'
 import { Refusal } from '../refusal.ts'
 import type { FileStore } from '../store/files.ts'
-import type { Flows } from '../store/flows.ts'
+import { heldSentence, type Flow, type Flows } from '../store/flows.ts'
 import type { Links } from '../store/links.ts'
 import type { Runs } from '../store/runs.ts'
-import { need, type Access } from './access.ts'
+import { laneOf, need, type Access } from './access.ts'
 import { body, pass, send } from './check.ts'
 import { zipInto } from './zip.ts'
 
@@ -19,7 +20,19 @@ export type ReplayServices = { readonly compute: Supervisor; readonly flows: Flo
 
 const typeOf: Readonly<Record<string, string>> = { csv: 'text/csv', json: 'application/json', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', parquet: 'application/vnd.apache.parquet' }
 const mostCopied = 1_000_000
+
+const refuseHeld = (story: Flow): void => {
+  const sentence = heldSentence(story)
+  if (sentence !== undefined) throw new Refusal(409, 'held', sentence)
+}
+
 const bare = (file: string): string => file.replace(/^.*[/\\]/, '')
+
+/** A stored file with its length, so that whoever gets less knows that it was cut. */
+const sendStored = async (response: Response, files: FileStore, hash: string): Promise<void> => {
+  response.setHeader('content-length', await files.size(hash))
+  await pipeline(files.read(hash), response).catch(() => response.destroy())
+}
 
 /** New files held against the story, replays, and what they made. By a link one sees only what was asked for by it, and no database is written. */
 export const replayRoutes = ({ compute, flows, runs, replays, proofs, files, links }: ReplayServices, accessOf: (request: Request) => Promise<Access>): Router => {
@@ -33,15 +46,17 @@ export const replayRoutes = ({ compute, flows, runs, replays, proofs, files, lin
   }
 
   router.post('/place', async (request, response) => {
-    const { flow, edit } = await accessOf(request)
-    send(response, api.placeReply, await placeFiles((await flows.get(flow, edit)).recipe, body(api.placeRequest, request).files, compute))
+    const access = await accessOf(request)
+    const { recipe } = await flows.get(access.flow, access.edit)
+    send(response, api.placeReply, await placeFiles(recipe, body(api.placeRequest, request).files, compute, laneOf(access)))
   })
 
   router.post('/fit', async (request, response) => {
-    const { flow, edit } = await accessOf(request)
+    const access = await accessOf(request)
+    const { flow, edit } = access
     const { files: given, renames } = body(api.fitRequest, request)
     const { before, now } = await filesFor(flow, given)
-    await pass(response, compute.do({ kind: 'fit', recipe: (await flows.get(flow, edit)).recipe, files: now, before, renames }, { home: flow }))
+    await pass(response, compute.do({ kind: 'fit', recipe: (await flows.get(flow, edit)).recipe, files: now, before, renames }, { home: flow, lane: laneOf(access) }))
   })
 
   router.post('/replay', async (request, response) => {
@@ -49,6 +64,8 @@ export const replayRoutes = ({ compute, flows, runs, replays, proofs, files, lin
     const { files: given, renames, allowChanges, parameters } = body(api.replayRequest, request)
     const story = await flows.get(flow, edit)
     const { now } = await filesFor(flow, given)
+    if (link !== undefined) await links.mayReplay(link)
+    else refuseHeld(story)
     const run = await replays.begin({ flow, edit: story.edit, asked: { files: now, renames, allowChanges, parameters, pictures: story.pictures, databases: link === undefined }, clock: wallClock(), link })
     if (link) await links.used(link, 'replayed', run)
     send(response, api.runReply, replays.withProgress(await runs.get(flow, run)))
@@ -87,6 +104,7 @@ export const replayRoutes = ({ compute, flows, runs, replays, proofs, files, lin
   router.post('/runs/:run/again', async (request, response) => {
     const { flow, link } = await accessOf(request)
     const past = await runs.startOf(flow, String(request.params.run), link)
+    if (link !== undefined) await links.mayReplay(link)
     const run = await replays.begin({ ...past, asked: { ...past.asked, databases: false }, link, retells: String(request.params.run) })
     send(response, api.runReply, replays.withProgress(await runs.get(flow, run)))
   })
@@ -94,7 +112,7 @@ export const replayRoutes = ({ compute, flows, runs, replays, proofs, files, lin
     const output = (await runOf(request)).outputs[Number(request.params.at)]
     if (!output || output.hash === '') throw new Refusal(404, 'no-output', 'This replay did not make that file.')
     response.attachment(bare(output.file)).type(typeOf[output.format] ?? 'application/octet-stream')
-    files.read(output.hash).pipe(response)
+    await sendStored(response, files, output.hash)
   })
   /** The whole of a table for the clipboard, as the file holds it. */
   router.get('/runs/:run/outputs/:at/cells', async (request, response) => {

@@ -43,10 +43,10 @@ export const sharingRoutes = ({ flows, links }: { readonly flows: Flows; readonl
     const access = await accessOf(request)
     need(access, 'copy')
     const { recipe, pictures } = await flows.get(access.flow, access.edit)
-    const id = await flows.create({ ...recipe, name: `${recipe.name}, a copy` }, await flows.files(access.flow), { pictures })
+    const id = await flows.create({ ...recipe, name: `${recipe.name}, a copy` }, await flows.files(access.flow), { pictures, byLink: access.link !== undefined })
     if (!access.link) return send(response, api.createReply, { id })
     await links.used(access.link, 'copied')
-    send(response, api.createReply, { id, link: await links.make(id, { rights: 'edit', note: 'who took this copy', endsAt: null, follows: 'story' }) })
+    send(response, api.createReply, { id, link: await links.make(id, { ...api.linkAsked.parse({ rights: 'edit', note: 'who took this copy', endsAt: null, follows: 'story' }), ...(await links.limits(access.link)) }) })
   })
   return router
 }

@@ -1,10 +1,31 @@
 import { createHash, randomUUID } from 'node:crypto'
 import { createReadStream, createWriteStream, type ReadStream } from 'node:fs'
-import { access, mkdir, open, rename, rm } from 'node:fs/promises'
+import { access, mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
+import { Refusal } from '../refusal.ts'
 import type { Database } from './database.ts'
+import { tooLarge } from './file-name.ts'
+
+/** A name in a folder is on disk only once the folder is (fsync(2)). */
+const syncFolder = async (path: string): Promise<void> => {
+  const folder = await open(path)
+  try {
+    await folder.sync()
+  } finally {
+    await folder.close()
+  }
+}
+
+/** Why an upload was not kept, as whoever sent it is told. */
+const uploadProblem = (error: unknown, name: string): unknown => {
+  const { code } = error as NodeJS.ErrnoException
+  if (code === 'ENOSPC' || code === 'EDQUOT') return new Refusal(507, 'disk-full', `${name} was not kept: the disk of the server is full. Nothing else was changed; make room there, and send it again.`)
+  if (code === 'EROFS' || code === 'EACCES' || code === 'EPERM') return new Refusal(507, 'read-only', `${name} was not kept: the data folder of the server cannot be written. Nothing else was changed.`)
+  if (code === 'ERR_STREAM_PREMATURE_CLOSE' || code === 'ECONNRESET' || code === 'ABORT_ERR') return new Refusal(400, 'cut-upload', `${name} was cut off on its way and was not kept. Send it again.`)
+  return error
+}
 
 /** Bytes stored once under their SHA-256, in data/files; the database knows which there are. */
 export class FileStore {
@@ -18,8 +39,8 @@ export class FileStore {
     if (!/^[0-9a-f]{64}$/.test(hash)) throw new Error('not a hash')
     return join(this.folder, hash.slice(0, 2), hash)
   }
-  /** Stored for good when it answers: written, synced, and only then put in its place. */
-  async add(source: Readable): Promise<{ hash: string; size: number }> {
+  /** Stored for good when it answers: written, synced, put in its place, and the folder synced too. `most`: the largest size in bytes; a larger one is refused under its `name`. */
+  async add(source: Readable, { most = Infinity, name = 'The file' }: { readonly most?: number; readonly name?: string } = {}): Promise<{ hash: string; size: number }> {
     await mkdir(join(this.folder, 'new'), { recursive: true })
     const part = join(this.folder, 'new', randomUUID())
     const sum = createHash('sha256')
@@ -31,22 +52,34 @@ export class FileStore {
           for await (const piece of pieces) {
             sum.update(piece)
             size += piece.length
+            if (size > most) throw tooLarge(name, most)
             yield piece
           }
         },
-        createWriteStream(part),
+        createWriteStream(part, { flush: true }),
       )
-      const file = await open(part)
-      await file.sync()
-      await file.close()
       const hash = sum.digest('hex')
-      await mkdir(join(this.folder, hash.slice(0, 2)), { recursive: true })
+      const folder = join(this.folder, hash.slice(0, 2))
+      await mkdir(folder, { recursive: true })
       await rename(part, this.path(hash))
+      await syncFolder(folder)
+      await syncFolder(this.folder)
       await this.database.query('insert into files (hash, size) values ($1, $2) on conflict do nothing', hash, size)
       return { hash, size }
+    } catch (error) {
+      throw uploadProblem(error, name)
     } finally {
       await rm(part, { force: true })
     }
+  }
+  /** Removes what uploads and replays left half written when the server ended. */
+  async sweep(): Promise<void> {
+    await rm(join(this.folder, 'new'), { recursive: true, force: true })
+    for (const name of await readdir(this.folder).catch(() => [])) if (name.endsWith('.part')) await rm(join(this.folder, name), { force: true })
+  }
+  /** Its size in bytes. */
+  async size(hash: string): Promise<number> {
+    return (await stat(this.path(hash))).size
   }
   async has(hash: string): Promise<boolean> {
     try {

@@ -1,4 +1,4 @@
-import { ownValue, setOwnValue, readRecipe, type Recipe } from '@fabula/core'
+import { ownValue, setOwnValue, isFile, readRecipe, type Recipe } from '@fabula/core'
 import type { EditRequest, FileRef, FlowSummary, Picture } from '@fabula/core/api'
 import { iso, newId, type Database } from './database.ts'
 import { Refusal } from '../refusal.ts'
@@ -10,9 +10,14 @@ const recipeOf = (value: unknown): Recipe => {
   return read.recipe
 }
 
-/** A story as it stands, or as an edition froze it. */
-export type Flow = { readonly id: string; readonly recipe: Recipe; readonly edit: number; readonly canUndo: boolean; readonly canRedo: boolean; readonly changedAt: string; readonly pictures: Picture[] }
+const changedElsewhere = (): Refusal => new Refusal(409, 'changed-elsewhere', 'The story was changed in another window meanwhile. Reload the page to see it, then make your change again.')
 
+/** A story as it stands, or as an edition froze it. */
+export type Flow = { readonly id: string; readonly recipe: Recipe; readonly edit: number; readonly canUndo: boolean; readonly canRedo: boolean; readonly changedAt: string; readonly pictures: Picture[]; /** Since when it holds changes by link that its owner has not agreed to. */ readonly heldSince: string | null }
+
+/** A story that was changed by link writes no database before its owner has looked at it. */
+export const heldSentence = ({ heldSince, recipe }: Pick<Flow, 'heldSince' | 'recipe'>): string | undefined =>
+  heldSince !== null && (recipe.outputs ?? []).some((output) => !isFile(output)) ? 'This story was changed by a link since you last agreed to it, and it writes into a database. Look at what changed, agree, and replay it then.' : undefined
 /** Flows and all that hangs on them, in plain SQL. */
 export class Flows {
   private readonly database: Database
@@ -25,10 +30,10 @@ export class Flows {
     return rows.map(({ id, recipe, at }) => ({ id: id as string, name: (recipe as Recipe).name, changedAt: iso(at), sentences: (recipe as Recipe).tables.reduce((sum, table) => sum + table.steps.length, 0) }))
   }
 
-  async create(recipe: Recipe, files: Readonly<Record<string, readonly FileRef[]>> = {}, { pictures = [], demo = false }: { readonly pictures?: readonly Picture[]; readonly demo?: boolean } = {}): Promise<string> {
+  async create(recipe: Recipe, files: Readonly<Record<string, readonly FileRef[]>> = {}, { pictures = [], demo = false, byLink = false }: { readonly pictures?: readonly Picture[]; readonly demo?: boolean; readonly byLink?: boolean } = {}): Promise<string> {
     const id = newId()
     await this.database.transaction([
-      { sql: 'insert into flows (id, demo) values ($1, $2)', params: [id, demo] },
+      { sql: 'insert into flows (id, demo, held_since) values ($1, $2, case when $3 then now() end)', params: [id, demo, byLink] },
       { sql: 'with made as (insert into edits (flow, recipe, what, pictures) values ($1, $2, $3, $4) returning id) update flows set head = made.id from made where flows.id = $1', params: [id, recipeOf(recipe), 'begun', JSON.stringify(pictures)] },
       ...this.fileStatements(id, files),
     ])
@@ -56,12 +61,12 @@ export class Flows {
   /** A story at an edit, or where it stands. */
   async get(id: string, edit?: number): Promise<Flow> {
     const [row] = await this.database.query(
-      `select e.pictures, e.id as edit, e.recipe, e.at, e.parent, exists(select from edits c where c.flow = f.id and c.parent = e.id) as redo
+      `select f.held_since, e.pictures, e.id as edit, e.recipe, e.at, e.parent, exists(select from edits c where c.flow = f.id and c.parent = e.id) as redo
        from flows f join edits e on e.flow = f.id and e.id = coalesce($2, f.head) where f.id = $1`,
       id, edit ?? null,
     )
     if (!row) throw new Refusal(404, 'no-flow', 'This flow does not exist, or its link has ended.')
-    return { id, recipe: row.recipe as Recipe, edit: Number(row.edit), canUndo: row.parent !== null, canRedo: row.redo === true, changedAt: iso(row.at), pictures: row.pictures as Picture[] }
+    return { id, recipe: row.recipe as Recipe, edit: Number(row.edit), canUndo: row.parent !== null, canRedo: row.redo === true, changedAt: iso(row.at), pictures: row.pictures as Picture[], heldSince: row.held_since === null ? null : iso(row.held_since) }
   }
 
   /** A new edit on top of the one the page had, with its pictures where no others are given; one that came from elsewhere meanwhile is not overwritten. */
@@ -72,13 +77,28 @@ export class Flows {
        update flows set head = made.id from made where flows.id = $1 returning head`,
       id, recipeOf(recipe), what, after, pictures === undefined ? null : JSON.stringify(pictures),
     )
-    if (!row) throw new Refusal(409, 'changed-elsewhere', 'The story was changed in another window meanwhile. Reload the page to see it, then make your change again.')
+    if (!row) throw changedElsewhere()
   }
 
-  async undo(id: string): Promise<void> {
-    await this.database.query('update flows set head = e.parent from edits e where flows.id = $1 and e.id = flows.head and e.parent is not null', id)
+  /** A change by link is held: no database is written by the story until its owner agrees. */
+  async hold(id: string): Promise<void> {
+    await this.database.query('update flows set held_since = coalesce(held_since, now()) where id = $1', id)
   }
-  async redo(id: string): Promise<void> {
-    await this.database.query('update flows set head = (select max(c.id) from edits c where c.flow = flows.id and c.parent = flows.head) where id = $1 and exists (select from edits c where c.flow = flows.id and c.parent = flows.head)', id)
+  async agree(id: string): Promise<void> {
+    await this.database.query('update flows set held_since = null where id = $1', id)
+  }
+
+  /** The step back from the edit that the page had; one that came from elsewhere meanwhile is not undone. */
+  async undo(id: string, after: number): Promise<void> {
+    await this.expect(id, after)
+    await this.database.query('update flows set head = e.parent from edits e where flows.id = $1 and e.id = flows.head and e.parent is not null and flows.head = $2', id, after)
+  }
+  async redo(id: string, after: number): Promise<void> {
+    await this.expect(id, after)
+    await this.database.query('update flows set head = (select max(c.id) from edits c where c.flow = flows.id and c.parent = flows.head) where id = $1 and head = $2 and exists (select from edits c where c.flow = flows.id and c.parent = flows.head)', id, after)
+  }
+  private async expect(id: string, head: number): Promise<void> {
+    const [row] = await this.database.query('select head = $2 as same from flows where id = $1', id, head)
+    if (row?.same !== true) throw changedElsewhere()
   }
 }

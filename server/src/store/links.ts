@@ -11,16 +11,16 @@ export class Links {
   constructor(database: Database) {
     this.database = database
   }
-  async make(flow: string, { rights, note, endsAt, follows }: LinkAsked): Promise<string> {
+  async make(flow: string, { rights, note, endsAt, follows, bytesADay, waiting }: LinkAsked): Promise<string> {
     await this.mayFollow(flow, rights, follows)
     const token = randomBytes(24).toString('base64url')
-    await this.database.query('insert into links (token, flow, rights, note, ends_at, follows) values ($1, $2, $3, $4, $5, $6)', token, flow, rights, note, endsAt, follows)
+    await this.database.query('insert into links (token, flow, rights, note, ends_at, follows, bytes_a_day, waiting) values ($1, $2, $3, $4, $5, $6, $7, $8)', token, flow, rights, note, endsAt, follows, bytesADay, waiting)
     return token
   }
   /** The same address with other rights, another end or another edition. */
-  async change(flow: string, token: string, { rights, note, endsAt, follows }: LinkAsked): Promise<void> {
+  async change(flow: string, token: string, { rights, note, endsAt, follows, bytesADay, waiting }: LinkAsked): Promise<void> {
     await this.mayFollow(flow, rights, follows)
-    await this.database.query('update links set rights = $3, note = $4, ends_at = $5, follows = $6 where flow = $1 and token = $2', flow, token, rights, note, endsAt, follows)
+    await this.database.query('update links set rights = $3, note = $4, ends_at = $5, follows = $6, bytes_a_day = $7, waiting = $8 where flow = $1 and token = $2', flow, token, rights, note, endsAt, follows, bytesADay, waiting)
   }
   private async mayFollow(flow: string, rights: LinkAsked['rights'], follows: string): Promise<void> {
     if (follows === 'story') return
@@ -31,11 +31,12 @@ export class Links {
     await this.database.query('update links set ended_at = now() where flow = $1 and token = $2 and ended_at is null', flow, token)
   }
   async list(flow: string): Promise<LinksReply> {
-    const links = await this.database.query('select *, coalesce(ended_at, ends_at) <= now() as over from links where flow = $1 order by at desc', flow)
+    const links = await this.database.query('select l.*, coalesce(ended_at, ends_at) <= now() as over, coalesce((select bytes from link_uploads u where u.link = l.token and u.day = current_date), 0) as bytes_today from links l where flow = $1 order by at desc', flow)
     const uses = await this.database.query('select u.* from link_uses u join links l on l.token = u.link where l.flow = $1 order by u.at desc limit 500', flow)
     return {
       links: links.map((row) => ({
         token: row.token as string, rights: row.rights as LinkAsked['rights'], note: row.note as string, follows: row.follows as string, madeAt: iso(row.at), endsAt: row.ends_at === null ? null : iso(row.ends_at), over: row.over === true,
+        bytesADay: Number(row.bytes_a_day), waiting: Number(row.waiting), bytesToday: Number(row.bytes_today),
         uses: uses.filter(({ link }) => link === row.token).map(({ what, run, at }) => ({ what: what as LinksReply['links'][number]['uses'][number]['what'], run: run as string | null, at: iso(at) })),
       })),
     }
@@ -53,6 +54,28 @@ export class Links {
   /** What a link was used for; reading is told once an hour. */
   async used(token: string, what: LinksReply['links'][number]['uses'][number]['what'], run?: string): Promise<void> {
     await this.database.query("insert into link_uses (link, what, run) select $1, $2, $3 where $2 not in ('read', 'edited') or not exists (select from link_uses where link = $1 and what = $2 and at > now() - interval '1 hour')", token, what, run ?? null)
+  }
+
+  /** Refuses what would go beyond what a link may send a day. */
+  async mayUpload(token: string, bytes: number): Promise<void> {
+    const [row] = await this.database.query('select bytes_a_day, coalesce((select bytes from link_uploads where link = token and day = current_date), 0) as sent from links where token = $1', token)
+    const most = Number(row?.bytes_a_day ?? 0)
+    const sent = Number(row?.sent ?? 0)
+    const megabytes = (n: number): string => `${Math.ceil(n / 1e6).toLocaleString('en-GB')} MB`
+    if (sent + bytes > most || sent >= most) throw new Refusal(429, 'link-limit', `By this link ${megabytes(most)} may be sent a day; ${megabytes(sent)} were sent today, and this file has ${megabytes(bytes)}. Try again tomorrow, or ask whoever sent the link to allow more.`)
+  }
+  async uploaded(token: string, bytes: number): Promise<void> {
+    await this.database.query('insert into link_uploads (link, bytes) values ($1, $2) on conflict (link, day) do update set bytes = link_uploads.bytes + excluded.bytes', token, bytes)
+  }
+  /** What a link may cost: a copy taken by it may cost no more. */
+  async limits(token: string): Promise<Pick<LinkAsked, 'bytesADay' | 'waiting'>> {
+    const [row] = await this.database.query('select bytes_a_day, waiting from links where token = $1', token)
+    return { bytesADay: Number(row?.bytes_a_day ?? 0), waiting: Number(row?.waiting ?? 0) }
+  }
+  /** Refuses one more replay where as many as a link may have wait or run. */
+  async mayReplay(token: string): Promise<void> {
+    const [row] = await this.database.query("select waiting, (select count(*)::int from runs where link = token and state = 'running') as going from links where token = $1", token)
+    if (Number(row?.going ?? 0) >= Number(row?.waiting ?? 0)) throw new Refusal(429, 'link-limit', `By this link ${Number(row?.waiting ?? 0)} replays may wait or run at a time, and so many do. Try again when one has ended.`)
   }
 
   async freeze(flow: string, name: string, note: string): Promise<void> {

@@ -1,4 +1,4 @@
-import { closeSync, mkdirSync, openSync, readFileSync, rmSync, writeSync } from 'node:fs'
+import { chmodSync, closeSync, mkdirSync, openSync, readFileSync, rmSync, writeSync } from 'node:fs'
 import { join } from 'node:path'
 
 export class FolderTaken extends Error {}
@@ -22,7 +22,8 @@ const lives = (pid: number): boolean => {
 
 /** Takes the folder for this process, for the database takes no lock itself. Returns what lets it go. */
 export const lockFolder = (folder: string): (() => void) => {
-  mkdirSync(folder, { recursive: true })
+  mkdirSync(folder, { recursive: true, mode: 0o700 })
+  chmodSync(folder, 0o700)
   const path = join(folder, 'server.lock')
   for (let attempt = 0; ; attempt++) {
     try {

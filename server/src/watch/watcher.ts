@@ -7,7 +7,7 @@ import type { Supervisor } from '../compute/supervisor.ts'
 import type { Replays } from '../jobs/replays.ts'
 import { Refusal } from '../refusal.ts'
 import type { FileStore } from '../store/files.ts'
-import type { Flows } from '../store/flows.ts'
+import { heldSentence, type Flows } from '../store/flows.ts'
 import type { Runs } from '../store/runs.ts'
 import type { Shelf } from '../store/shelf.ts'
 import type { Watch, Watches } from '../store/watches.ts'
@@ -87,16 +87,21 @@ export class Watcher {
     const { flows, replays, watches, compute } = this.parts
     const story = await flows.get(watch.flow)
     const before = await flows.files(watch.flow)
-    const { given, homeless } = await placeFiles(story.recipe, refs, compute)
+    const { given, homeless } = await placeFiles(story.recipe, refs, compute, 'batch')
     const named = homeless.map(({ name }) => name).join(', ')
     if (Object.keys(given).length === 0 && refs.length > 0) {
       if (all) await this.say(watch, { what: 'waits', sentence: `${named} fits no input of the story by its name or its columns.`, files: {} })
       return
     }
     const now: Record<string, readonly FileRef[]> = { ...before, ...(await watches.lastFiles(watch.id)), ...(all ? given : Object.fromEntries(Object.entries(given).map(([input, files]) => [input, files.slice(-Math.max(1, ownValue(before, input)?.length ?? 1))]))) }
-    const fit = await compute.do<FitReply>({ kind: 'fit', recipe: story.recipe, files: now, before, renames: {} }, { home: watch.flow }, 'batch').value()
+    const fit = await compute.do<FitReply>({ kind: 'fit', recipe: story.recipe, files: now, before, renames: {} }, { home: watch.flow, lane: 'batch' }).value()
     if (fit.verdict !== 'fits') {
       await this.say(watch, { what: 'waits', sentence: `It does not fit without an answer. ${fit.findings.filter(({ code }) => !['new-column', 'new-sheet', 'known-name'].includes(code)).map(({ sentence }) => sentence).join(' ')}`, files: now })
+      return
+    }
+    const held = heldSentence(story)
+    if (held !== undefined) {
+      await this.say(watch, { what: 'waits', sentence: held, files: now })
       return
     }
     const clock = wallClock()

@@ -38,11 +38,12 @@ export const ask = async <T>(schema: z.ZodType<T>, method: string, path: string,
 }
 
 /** Sends a file's bytes, telling how far it is. */
-export const upload = (file: File, token: string | undefined, progress: (share: number) => void): Promise<FileRef> =>
+export const upload = (file: File, progress: (share: number) => void): Promise<FileRef> =>
   new Promise((resolve, reject) => {
     const request = new XMLHttpRequest()
-    request.open('POST', `/api/files?name=${encodeURIComponent(file.name)}${token ? `&token=${token}` : ''}`)
+    request.open('POST', `/api/files?name=${encodeURIComponent(file.name)}`)
     request.setRequestHeader('content-type', 'application/octet-stream')
+    for (const [name, value] of Object.entries(linkHeader())) request.setRequestHeader(name, value)
     request.upload.onprogress = ({ loaded, total }) => progress(total > 0 ? loaded / total : 0)
     request.onerror = () => reject(new ServerError('unreachable', `${file.name} could not be sent: the server does not answer.`))
     request.onload = () => {

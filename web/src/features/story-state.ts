@@ -51,7 +51,7 @@ export const useStory = () => {
   const steps: readonly StoryStep[] = (draft ? drafted.data?.steps : story.data?.steps) ?? []
 
   const saving = useMutation({
-    mutationFn: ({ way, next, what, pictures }: { way: 'edit' | 'undo' | 'redo'; next?: Recipe; what?: string; pictures?: readonly api.Picture[] | undefined }) => ask(api.flowReply, 'POST', `${place.base}/${way}`, way === 'edit' ? { recipe: next, what, after: flow.edit, ...(pictures ? { pictures } : {}) } : {}),
+    mutationFn: ({ way, next, what, pictures }: { way: 'edit' | 'undo' | 'redo'; next?: Recipe; what?: string; pictures?: readonly api.Picture[] | undefined }) => ask(api.flowReply, 'POST', `${place.base}/${way}`, way === 'edit' ? { recipe: next, what, after: flow.edit, ...(pictures ? { pictures } : {}) } : { after: flow.edit }),
     onSuccess: (reply) => {
       client.setQueryData(flowQuery(place).queryKey, reply)
       setSaid('saved a moment ago')

@@ -148,7 +148,7 @@ const MoreTables = ({ story }: { story: Story }) => {
   const take = async (files: readonly File[]): Promise<void> => {
     try {
       const refs = []
-      for (const file of files) refs.push(await upload(file, undefined, () => undefined))
+      for (const file of files) refs.push(await upload(file, () => undefined))
       await navigate(`${story.place.home}/open`, { state: { files: refs } })
     } catch (error) {
       story.setProblem((error as Error).message)

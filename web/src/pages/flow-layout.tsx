@@ -1,8 +1,11 @@
-import { useQuery } from '@tanstack/react-query'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, useContext, useState, type ReactNode } from 'react'
 import { Link, NavLink, Outlet, useParams } from 'react-router'
-import type { FlowReply } from '@fabula/core/api'
+import { isFile } from '@fabula/core'
+import { flowReply, type FlowReply } from '@fabula/core/api'
+import { ask } from '../api/client.ts'
 import { flowQuery, type Place } from '../api/queries.ts'
+import { moment } from '../features/moments.ts'
 import { Button, Notice } from '../ui/parts.tsx'
 
 export const Mark = () => (
@@ -46,6 +49,24 @@ const Lamp = () => {
   )
 }
 
+/** A story that was changed by link writes no database until its owner agrees. */
+const Held = ({ since, place }: { since: string; place: Place }) => {
+  const client = useQueryClient()
+  const agreeing = useMutation({ mutationFn: () => ask(flowReply, 'POST', `${place.base}/agree`), onSuccess: (reply) => client.setQueryData(flowQuery(place).queryKey, reply) })
+  return (
+    <div role="status" className="flex items-center gap-3 border-b border-line bg-sunk px-[18px] py-1.5 text-[12.5px]">
+      <span>
+        Changed by a link since {moment(since)}. Until you agree, it writes no table of a database.
+        {agreeing.error ? ` ${agreeing.error.message}` : ''}
+      </span>
+      <Link className="underline" to={`${place.home}/hand-over`}>
+        See what changed
+      </Link>
+      <Button onClick={() => agreeing.mutate()}>Agree to the story as it stands</Button>
+    </div>
+  )
+}
+
 /** The head of every page of a flow: its name, the pages, what the page itself puts beside them. */
 export const FlowLayout = ({ shared }: { shared: boolean }) => {
   const { id = '', token = '' } = useParams()
@@ -82,7 +103,10 @@ export const FlowLayout = ({ shared }: { shared: boolean }) => {
         </main>
       ) : flow ? (
         <Context value={{ flow, place, setTools, setSaid }}>
-          <Outlet />
+          <div className="grid min-h-0 grid-rows-[auto_1fr] overflow-hidden">
+            {flow.rights === 'all' && flow.heldSince !== null && flow.recipe.outputs?.some((output) => !isFile(output)) ? <Held since={flow.heldSince} place={place} /> : <span />}
+            <Outlet />
+          </div>
         </Context>
       ) : (
         <main className="p-12 font-serif text-ink-3 italic">Opening the story…</main>

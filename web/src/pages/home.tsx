@@ -51,7 +51,7 @@ export const Home = () => {
       for (const [i, file] of files.entries()) {
         const sending = (share: number): void => setBusy(`Sending ${file.name}: ${Math.round(share * 100)} %${files.length > 1 ? `, ${i + 1} of ${files.length}` : ''}`)
         sending(0)
-        refs.push(await upload(file, undefined, sending))
+        refs.push(await upload(file, sending))
       }
       await navigate('/open', { state: { files: refs } })
     } catch (error_) {

@@ -63,7 +63,7 @@ const OpeningView = ({ title, start, keep, back }: View) => {
     setProblem(undefined)
     try {
       const refs: FileRef[] = []
-      for (const file of list) refs.push(await upload(file, undefined, () => undefined))
+      for (const file of list) refs.push(await upload(file, () => undefined))
       opening.setFiles([...opening.files, ...refs])
     } catch (error) {
       setProblem((error as Error).message)

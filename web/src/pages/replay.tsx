@@ -71,7 +71,7 @@ export const Replay = () => {
     setProblem(undefined)
     try {
       const refs: FileRef[] = []
-      for (const file of dropped) refs.push(await upload(file, place.token, (share) => setBusy(`Sending ${file.name}: ${Math.round(share * 100)} %`)))
+      for (const file of dropped) refs.push(await upload(file, (share) => setBusy(`Sending ${file.name}: ${Math.round(share * 100)} %`)))
       const { given: found, homeless: left } = await ask(api.placeReply, 'POST', `${place.base}/place`, { files: refs })
       setFiles({ ...files, ...found })
       setHomeless([...homeless, ...left])

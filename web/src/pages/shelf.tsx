@@ -28,7 +28,7 @@ const Entry = ({ entry }: { entry: ShelfEntry }) => {
   const change = useMutation({
     mutationFn: async (work: { remove: true } | { file: File } | { again: number }) => {
       if ('remove' in work) return ask(api.shelfReply, 'DELETE', `/api/shelf/${entry.id}`)
-      const file = 'file' in work ? await upload(work.file, undefined, () => undefined) : (await ask(api.takeReply, 'POST', `/api/sources/${work.again}/again`)).file
+      const file = 'file' in work ? await upload(work.file, () => undefined) : (await ask(api.takeReply, 'POST', `/api/sources/${work.again}/again`)).file
       if ('again' in work) return ask(api.shelfReply, 'GET', '/api/shelf')
       return ask(api.shelfReply, 'PUT', `/api/shelf/${entry.id}`, { file })
     },

@@ -39,7 +39,7 @@ const sendParts = async (files: readonly File[], recipe: Recipe, known: Readonly
   const twins: Twin[] = []
   for (const file of files) {
     told(`Sending ${file.name}`)
-    for (const part of await partsOf(await upload(file, undefined, () => undefined))) {
+    for (const part of await partsOf(await upload(file, () => undefined))) {
       const table = openedBy(recipe, known, part)
       if (table === undefined) fresh.push(part)
       else twins.push({ ...part, table })

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { counted } from '@fabula/core'
+import { counted, figure } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import type { EditionsReply, LinkAsked, LinksReply } from '@fabula/core/api'
 import { ask } from '../../api/client.ts'
@@ -12,7 +12,8 @@ type Link = LinksReply['links'][number]
 const rightWords: Readonly<Record<LinkAsked['rights'], string>> = { replay: 'read and replay', copy: 'read, replay and take a copy', edit: 'read, replay, copy and change' }
 const useWords: Readonly<Record<Link['uses'][number]['what'], string>> = { read: 'was read', replayed: 'was replayed', copied: 'was copied', edited: 'was changed' }
 const followWords = (follows: string, editions: EditionsReply['editions']): string => (follows === 'story' ? 'the story as it stands' : follows === 'newest' ? 'always the newest edition' : `the edition ${editions.find(({ id }) => String(id) === follows)?.name ?? 'that is gone'}`)
-const fresh: LinkAsked = { rights: 'replay', note: '', endsAt: null, follows: 'story' }
+const megabyte = 1_000_000
+const fresh: LinkAsked = { rights: 'replay', note: '', endsAt: null, follows: 'story', bytesADay: 1000 * megabyte, waiting: 3 }
 
 /** What a link allows, until when, and which state of the story it shows. */
 const LinkForm = ({ start, editions, done, words, close }: { start: LinkAsked; editions: EditionsReply['editions']; done: (asked: LinkAsked) => void; words: string; close?: () => void }) => {
@@ -56,6 +57,17 @@ const LinkForm = ({ start, editions, done, words, close }: { start: LinkAsked; e
         Until the end of (no day: until you end it)
         <input type="date" className="field figures text-[13px]" value={asked.endsAt === null ? '' : dayOf(asked.endsAt)} onChange={(event) => put({ endsAt: event.target.value === '' ? null : new Date(`${event.target.value}T23:59:59`).toISOString() })} />
       </label>
+      <fieldset className="grid grid-cols-2 gap-2">
+        <legend className="mb-0.5 text-[12px] text-ink-3">At most</legend>
+        <label className="grid gap-0.5 text-[12px] text-ink-3">
+          MB sent a day
+          <input type="number" min={0} max={1_000_000} className="field figures text-[13px]" value={Math.round(asked.bytesADay / megabyte)} onChange={(event) => put({ bytesADay: Math.max(0, event.target.valueAsNumber || 0) * megabyte })} />
+        </label>
+        <label className="grid gap-0.5 text-[12px] text-ink-3">
+          replays at a time
+          <input type="number" min={0} max={100} className="field figures text-[13px]" value={asked.waiting} onChange={(event) => put({ waiting: Math.max(0, Math.round(event.target.valueAsNumber || 0)) })} />
+        </label>
+      </fieldset>
       <div className="flex gap-2">
         <Button look="main" type="submit">
           {words}
@@ -77,6 +89,9 @@ const LinkCard = ({ link, editions, change, end }: { link: Link; editions: Editi
       <p className="text-[12.5px]">
         {link.over ? 'Could' : 'May'} {rightWords[link.rights]}. Shows {followWords(link.follows, editions)}. {link.over ? 'Ended.' : link.endsAt === null ? 'Does not end by itself.' : `Ends after ${moment(link.endsAt, 'day')}.`}
       </p>
+      <p className="figures text-[12px] text-ink-3">
+        At most {figure(Math.round(link.bytesADay / megabyte))} MB a day ({figure(Math.ceil(link.bytesToday / megabyte))} today) and {counted(link.waiting, 'replay')} at a time.
+      </p>
       {!link.over && (
         <>
           <input readOnly aria-label="The link" className="field mt-1.5 w-full font-mono text-[12px]" value={address} onFocus={(event) => event.target.select()} />
@@ -91,7 +106,7 @@ const LinkCard = ({ link, editions, change, end }: { link: Link; editions: Editi
       )}
       {changing && (
         <div className="mt-2">
-          <LinkForm start={{ rights: link.rights, note: link.note, endsAt: link.endsAt, follows: link.follows as LinkAsked['follows'] }} editions={editions} words="Keep it so" close={() => setChanging(false)} done={(asked) => (change(asked), setChanging(false))} />
+          <LinkForm start={{ rights: link.rights, note: link.note, endsAt: link.endsAt, follows: link.follows as LinkAsked['follows'], bytesADay: link.bytesADay, waiting: link.waiting }} editions={editions} words="Keep it so" close={() => setChanging(false)} done={(asked) => (change(asked), setChanging(false))} />
         </div>
       )}
       <details className="mt-1.5 text-[12.5px]">
