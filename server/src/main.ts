@@ -32,19 +32,19 @@ const stopWith = (sentence: string): never => {
   process.exit(1)
 }
 
-const take = (): (() => void) => {
-  try {
-    return lockFolder(data)
-  } catch (error) {
-    return stopWith(error instanceof FolderTaken ? error.message : `The data folder ${data} cannot be used: ${(error as Error).message}.`)
-  }
-}
+const take = (): Promise<() => void> =>
+  lockFolder(data, () => stopWith(`The lock on the data folder ${data} was lost, so the server stops before another one writes there too.`)).catch((error: unknown) =>
+    stopWith(error instanceof FolderTaken ? error.message : `The data folder ${data} cannot be used: ${(error as Error).message}.`),
+  )
 
 // what Fabula writes is for its own user alone, in this process and those that it starts
 process.umask(0o077)
-const release = take()
+const release = await take()
 const owner = new OwnerKey(data)
-const database = await Database.open(join(data, 'database'))
+const database = await Database.open(join(data, 'database')).catch((error: unknown) => {
+  release()
+  return stopWith(`The database in ${join(data, 'database')} cannot be opened: ${(error as Error).message.split('\n')[0] ?? ''} Nothing was changed. If the folder is damaged, put back a copy of it; the files that were brought in lie in ${join(data, 'files')}.`)
+})
 const files = new FileStore(data, database)
 const flows = new Flows(database)
 const shelf = new Shelf(database, files)

@@ -1,5 +1,5 @@
 import { parentPort, workerData } from 'node:worker_threads'
-import { PGlite } from '@electric-sql/pglite'
+import { openDurably } from './durable-fs.ts'
 
 /** The database lives in this thread, so that no request waits for it to compute. */
 export type Statement = { readonly sql: string; readonly params: readonly unknown[] }
@@ -8,7 +8,7 @@ export type DatabaseAnswer = { readonly id: number; readonly rows?: readonly Rec
 
 if (!parentPort) throw new Error('this is a worker')
 const port = parentPort
-const db = await PGlite.create({ dataDir: (workerData as { folder: string }).folder, relaxedDurability: false })
+const db = await openDurably((workerData as { folder: string }).folder)
 
 /** All statements in one transaction; the rows of the last. A bare script without params may hold many. */
 const run = async ({ statements }: DatabaseJob): Promise<Record<string, unknown>[]> =>
@@ -28,7 +28,11 @@ port.on('message', (job: DatabaseJob | 'close') => {
   }
   run(job).then(
     (rows) => port.postMessage({ id: job.id, rows } satisfies DatabaseAnswer),
-    (error: unknown) => port.postMessage({ id: job.id, error: String(error) } satisfies DatabaseAnswer),
+    (error: unknown) => {
+      port.postMessage({ id: job.id, error: String(error) } satisfies DatabaseAnswer)
+      // an error without a SQLSTATE is PostgreSQL itself that ended: it can only be started anew, and then recovers
+      if (!/^[0-9A-Z]{5}$/.test(String((error as { code?: unknown }).code))) process.exit(1)
+    },
   )
 })
 port.postMessage('ready')

@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto'
 import { once } from 'node:events'
 import { Worker } from 'node:worker_threads'
+import { Refusal } from '../refusal.ts'
 import type { DatabaseAnswer, Statement } from './database-worker.ts'
 import { migrations } from './migrations.ts'
 
@@ -10,33 +11,68 @@ export const iso = (value: unknown): string => new Date(value as string).toISOSt
 
 type Waiting = { resolve: (rows: Record<string, unknown>[]) => void; reject: (error: Error) => void }
 
-/** The embedded PostgreSQL, asked by messages. What `transaction` has answered is on disk. */
+/** What the disk would not do, as whoever asked is told; undefined for errors that are not the disk's. */
+const diskProblem = (message: string): Refusal | undefined => {
+  if (/no space left|ENOSPC|disk full|quota exceeded|could not (?:extend|write)/i.test(message)) return new Refusal(507, 'disk-full', 'The disk of the server is full, so this was not kept. Nothing else was changed; make room there, and do it again.')
+  if (/read-only file system|EROFS|permission denied|EACCES|Operation not permitted/i.test(message)) return new Refusal(507, 'read-only', 'The data folder of the server cannot be written, so this was not kept. Nothing else was changed.')
+  return undefined
+}
+const stopped = (): Refusal => new Refusal(503, 'database-stopped', 'The database of the server stopped while it worked on this and is started again. What was acknowledged before is kept; look whether this change is there, and make it again if not.')
+
+/** The embedded PostgreSQL in a thread of its own, asked by messages. What `transaction` has answered is on disk. A thread that dies is replaced. */
 export class Database {
-  private readonly worker: Worker
+  private readonly folder: string
+  private worker: Worker | undefined
+  private opening: Promise<Worker> | undefined
   private readonly waiting = new Map<number, Waiting>()
   private next = 1
-  private constructor(worker: Worker) {
-    this.worker = worker
-    worker.on('message', (answer: DatabaseAnswer) => {
-      const waiting = this.waiting.get(answer.id)
-      this.waiting.delete(answer.id)
-      if (answer.error !== undefined) waiting?.reject(new Error(answer.error))
-      else waiting?.resolve([...(answer.rows ?? [])])
-    })
+  private closing = false
+  private constructor(folder: string) {
+    this.folder = folder
   }
   static async open(folder: string): Promise<Database> {
-    const worker = new Worker(new URL('./store/database-worker.js', import.meta.url), { workerData: { folder } })
-    const [first] = (await Promise.race([once(worker, 'message'), once(worker, 'error').then(([error]) => Promise.reject(error as Error))])) as [unknown]
-    if (first !== 'ready') throw new Error('the database did not start')
-    const database = new Database(worker)
+    const database = new Database(folder)
+    await database.running()
     await database.migrate()
     return database
   }
-  transaction(statements: readonly Statement[]): Promise<Record<string, unknown>[]> {
+  private async running(): Promise<Worker> {
+    if (this.worker) return this.worker
+    this.opening ??= this.start().finally(() => (this.opening = undefined))
+    return this.opening
+  }
+  private async start(): Promise<Worker> {
+    const worker = new Worker(new URL('./store/database-worker.js', import.meta.url), { workerData: { folder: this.folder } })
+    const [first] = (await Promise.race([once(worker, 'message'), once(worker, 'error').then(([error]) => Promise.reject(error as Error))])) as [unknown]
+    if (first !== 'ready') throw new Error('the database did not start')
+    worker.on('message', (answer: DatabaseAnswer) => this.hear(answer))
+    worker.on('error', () => this.lose(worker))
+    worker.on('exit', () => this.lose(worker))
+    this.worker = worker
+    return worker
+  }
+  private hear({ id, rows, error }: DatabaseAnswer): void {
+    const waiting = this.waiting.get(id)
+    this.waiting.delete(id)
+    if (error !== undefined) waiting?.reject(diskProblem(error) ?? new Error(error))
+    else waiting?.resolve([...(rows ?? [])])
+  }
+  private lose(worker: Worker): void {
+    if (this.worker !== worker) return
+    this.worker = undefined
+    if (this.closing) return
+    const lost = [...this.waiting.values()]
+    this.waiting.clear()
+    for (const { reject } of lost) reject(stopped())
+  }
+  async transaction(statements: readonly Statement[]): Promise<Record<string, unknown>[]> {
+    const worker = await this.running().catch((error: unknown) => {
+      throw diskProblem(String(error)) ?? new Refusal(503, 'database-stopped', 'The database of the server does not start; nothing was changed. The log of the server says more.')
+    })
     const id = this.next++
     return new Promise((resolve, reject) => {
       this.waiting.set(id, { resolve, reject })
-      this.worker.postMessage({ id, statements })
+      worker.postMessage({ id, statements })
     })
   }
   query(sql: string, ...params: readonly unknown[]): Promise<Record<string, unknown>[]> {
@@ -49,8 +85,11 @@ export class Database {
       if (i + 1 > last) await this.transaction([{ sql, params: [] }, { sql: 'insert into migrations (n) values ($1)', params: [i + 1] }])
   }
   async close(): Promise<void> {
-    const gone = once(this.worker, 'exit')
-    this.worker.postMessage('close')
+    this.closing = true
+    const { worker } = this
+    if (!worker) return
+    const gone = once(worker, 'exit')
+    worker.postMessage('close')
     await gone
   }
 }

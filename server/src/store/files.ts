@@ -2,7 +2,7 @@ import { createHash, randomUUID } from 'node:crypto'
 import { createReadStream, createWriteStream, type ReadStream } from 'node:fs'
 import { access, mkdir, open, readdir, rename, rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
-import type { Readable } from 'node:stream'
+import { PassThrough, type Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { Refusal } from '../refusal.ts'
 import type { Database } from './database.ts'
@@ -16,6 +16,17 @@ const syncFolder = async (path: string): Promise<void> => {
   } finally {
     await folder.close()
   }
+}
+
+/** A stream that can fail without taking along the one it comes from; one that is cut off fails it. */
+const apart = (source: Readable): PassThrough => {
+  const kept = new PassThrough()
+  const cut = (): void => {
+    if (!source.readableEnded) kept.destroy(Object.assign(new Error('cut off'), { code: 'ECONNRESET' }))
+  }
+  source.once('close', cut)
+  source.once('error', (error) => kept.destroy(error))
+  return source.pipe(kept)
 }
 
 /** Why an upload was not kept, as whoever sent it is told. */
@@ -41,13 +52,14 @@ export class FileStore {
   }
   /** Stored for good when it answers: written, synced, put in its place, and the folder synced too. `most`: the largest size in bytes; a larger one is refused under its `name`. */
   async add(source: Readable, { most = Infinity, name = 'The file' }: { readonly most?: number; readonly name?: string } = {}): Promise<{ hash: string; size: number }> {
-    await mkdir(join(this.folder, 'new'), { recursive: true })
     const part = join(this.folder, 'new', randomUUID())
     const sum = createHash('sha256')
     let size = 0
+    const kept = apart(source)
     try {
+      await mkdir(join(this.folder, 'new'), { recursive: true })
       await pipeline(
-        source,
+        kept,
         async function* (pieces: AsyncIterable<Buffer>) {
           for await (const piece of pieces) {
             sum.update(piece)
@@ -67,6 +79,9 @@ export class FileStore {
       await this.database.query('insert into files (hash, size) values ($1, $2) on conflict do nothing', hash, size)
       return { hash, size }
     } catch (error) {
+      // the rest is let through unread, so that whoever sends it hears why
+      source.unpipe(kept)
+      source.resume()
       throw uploadProblem(error, name)
     } finally {
       await rm(part, { force: true })

@@ -1,16 +1,47 @@
-import { chmodSync, closeSync, mkdirSync, openSync, readFileSync, rmSync, writeSync } from 'node:fs'
+import { spawn } from 'node:child_process'
+import { chmodSync, closeSync, existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync, writeSync } from 'node:fs'
 import { join } from 'node:path'
 
 export class FolderTaken extends Error {}
 
-/** When a process began, as the kernel has it: with the number it names one process for good. Elsewhere than on Linux only the number is known. */
-const beginningOf = (pid: number): string => {
-  try {
-    return readFileSync(`/proc/${pid}/stat`, 'utf8').replace(/^.*\) /s, '').split(' ')[19] ?? ''
-  } catch {
-    return ''
-  }
-}
+const taken = (folder: string, by: string): FolderTaken => new FolderTaken(`The data folder ${folder} is in use by another Fabula server${by}. Stop that one, or start this one with FABULA_DATA set to another folder.`)
+
+/** The program that locks a file in the kernel, for as long as it or what it started lives: util-linux, on every Linux. */
+const flock = ['/usr/bin/flock', '/bin/flock'].find((path) => existsSync(path))
+const conflict = 75
+
+/**
+ * A lock on the file itself (flock(2)): it holds across containers that share the folder, and the kernel lets it go when
+ * this process ends, however it ends, for the holder reads from a pipe of ours until that closes.
+ */
+const lockFile = (folder: string, path: string, program: string, lost: () => void): Promise<() => void> =>
+  new Promise((resolve, reject) => {
+    const holder = spawn(program, ['--nonblock', '--conflict-exit-code', String(conflict), path, 'sh', '-c', 'echo held; exec cat >/dev/null'], { stdio: ['pipe', 'pipe', 'ignore'], detached: true })
+    let held = false
+    let released = false
+    holder.unref()
+    holder.stdin.on('error', () => undefined)
+    holder.stdout.once('data', () => {
+      held = true
+      const by = path.replace(/\.lock$/, '.pid')
+      writeFileSync(by, String(process.pid))
+      resolve(() => {
+        released = true
+        rmSync(by, { force: true })
+        holder.stdin.end()
+      })
+    })
+    holder.on('error', reject)
+    holder.on('exit', (code) => {
+      if (held) {
+        if (!released) lost()
+        return
+      }
+      const pid = existsSync(path.replace(/\.lock$/, '.pid')) ? ` (process ${readFileSync(path.replace(/\.lock$/, '.pid'), 'utf8')})` : ''
+      reject(code === conflict ? taken(folder, pid) : new Error(`the file ${path} cannot be locked`))
+    })
+  })
+
 const lives = (pid: number): boolean => {
   try {
     process.kill(pid, 0)
@@ -20,22 +51,27 @@ const lives = (pid: number): boolean => {
   }
 }
 
-/** Takes the folder for this process, for the database takes no lock itself. Returns what lets it go. */
-export const lockFolder = (folder: string): (() => void) => {
-  mkdirSync(folder, { recursive: true, mode: 0o700 })
-  chmodSync(folder, 0o700)
-  const path = join(folder, 'server.lock')
+/** Where no program locks files: a file that names the process. It does not hold across containers. */
+const lockByNumber = (folder: string, path: string): (() => void) => {
   for (let attempt = 0; ; attempt++) {
     try {
       const file = openSync(path, 'wx')
-      writeSync(file, `${process.pid} ${beginningOf(process.pid)}`)
+      writeSync(file, String(process.pid))
       closeSync(file)
       return () => rmSync(path, { force: true })
     } catch (error) {
       if ((error as NodeJS.ErrnoException).code !== 'EEXIST' || attempt > 3) throw error
     }
-    const [pid = '0', began = ''] = readFileSync(path, 'utf8').split(' ')
-    if (Number(pid) > 0 && lives(Number(pid)) && beginningOf(Number(pid)) === began) throw new FolderTaken(`The data folder ${folder} is in use by another Fabula server (process ${pid}). Stop that one, or start this one with FABULA_DATA set to another folder.`)
+    const pid = Number(readFileSync(path, 'utf8'))
+    if (pid > 0 && lives(pid)) throw taken(folder, ` (process ${pid})`)
     rmSync(path, { force: true })
   }
+}
+
+/** Makes the folder, for its user alone, and takes it for this process: the database takes no lock itself. `lost` is called where the lock is lost while it is held. Returns what lets it go. */
+export const lockFolder = async (folder: string, lost: () => void): Promise<() => void> => {
+  mkdirSync(folder, { recursive: true, mode: 0o700 })
+  chmodSync(folder, 0o700)
+  const path = join(folder, 'server.lock')
+  return flock ? lockFile(folder, path, flock, lost) : lockByNumber(folder, path)
 }
