@@ -80,7 +80,7 @@ test('an OData service: what it offers, a look, then page after page with the co
 })
 
 test('PostgreSQL: a named connection, its tables, a look, a table and what a query gives; it can only read', async () => {
-  const connection = { name: 'Till', host: '127.0.0.1', port: real.port, database: 'postgres', user: 'postgres', password: 'hidden-word', ssl: false }
+  const connection = { name: 'Till', host: '127.0.0.1', port: real.port, database: 'postgres', user: 'postgres', password: 'hidden-word', tls: 'none' }
   expect((await call('POST', '/connections', { ...connection, port: 1 })).data.error?.sentence).toContain('cannot be reached')
   const { data: known } = await call<{ connections: object[] }>('POST', '/connections', connection)
   expect(JSON.stringify(known)).not.toContain('hidden-word')

@@ -15,7 +15,9 @@ export const offerReply = z.object({ tables: z.array(z.object({ name: z.string()
 /** The first rows of a table, before it is taken. */
 export const sampleReply = z.object({ names: z.array(z.string()), rows: z.array(z.array(z.string())) })
 
-const settings = { host: z.string().min(1), port: z.number().int().min(1).max(65_535), database: z.string().min(1), user: z.string().min(1), ssl: z.boolean() }
+/** `verified`: the server must show a certificate for its name from an authority that is trusted. `any`: encrypted, but whoever answers is believed. */
+export const tlsModes = ['none', 'verified', 'any'] as const
+const settings = { host: z.string().min(1), port: z.number().int().min(1).max(65_535), database: z.string().min(1), user: z.string().min(1), tls: z.enum(tlsModes), /** Certificates of authorities, in PEM, beside those that the machine trusts. */ ca: z.string().max(100_000).optional() }
 export const connectRequest = z.object({ name: z.string().min(1).max(80), ...settings, password: z.string() })
 export const connectionsReply = z.object({ connections: z.array(z.object({ name: z.string(), ...settings })) })
 

@@ -6,10 +6,10 @@ import type { Table } from '../table/table.ts'
 const needsQuotes = /[",\r\n]|^ | $/
 const cell = (text: string): string => (needsQuotes.test(text) ? `"${text.replaceAll('"', '""')}"` : text)
 
-/** Text that a spreadsheet would take for a formula, and that is not a number. */
-const risky = /^[=+\-@\t\r]/
+/** Text that a spreadsheet would take for a formula, and that is not a number: programs pass over white space before the sign, and take its full-width form for it. */
+const risky = /^\s*[=+\-@\uff1d\uff0b\uff0d\uff20]|^[\t\r\n]/
 const plainNumber = /^[-+]?(?:[0-9]+\.?[0-9]*|\.[0-9]+)(?:[eE][-+]?[0-9]+)?$/
-export const guarded = (text: string): string => (risky.test(text) && !plainNumber.test(text) ? `'${text}` : text)
+export const guarded = (text: string): string => (risky.test(text) && !plainNumber.test(text.trim()) ? `'${text}` : text)
 
 /** Values written before, each in the slot its size leads to: most exports repeat their prices and days. As many slots as there are rows, at most 131,072. */
 const remembered = (write: (value: number) => string, rows: number): ((value: number) => string) => {

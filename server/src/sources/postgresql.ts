@@ -1,7 +1,9 @@
+import { isIP } from 'node:net'
+import { rootCertificates, type ConnectionOptions } from 'node:tls'
 import pg from 'pg'
 import { Refusal } from '../refusal.ts'
 
-export type Connection = { readonly host: string; readonly port: number; readonly database: string; readonly user: string; readonly password: string; readonly ssl: boolean }
+export type Connection = { readonly host: string; readonly port: number; readonly database: string; readonly user: string; readonly password: string; /** How the connection is protected; `ca`: certificates of authorities in PEM, beside those the machine trusts. */ readonly tls: 'none' | 'verified' | 'any'; readonly ca?: string | undefined }
 /** A table by its name, or what a query gives. */
 export type Wanted = { readonly schema: string; readonly table: string } | { readonly query: string }
 
@@ -20,14 +22,31 @@ const shown = (text: string | null, type: number): string => {
 }
 const cell = (text: string): string => (/[",\r\n]|^ | $/.test(text) ? `"${text.replaceAll('"', '""')}"` : text)
 
+/** `verified` checks the chain and the name (RFC 6125); a CA of one's own stands beside those of the machine. */
+const tlsOf = ({ tls, ca, host }: Connection): false | ConnectionOptions => {
+  if (tls === 'none') return false
+  if (tls === 'any') return { rejectUnauthorized: false }
+  return { rejectUnauthorized: true, servername: isIP(host) ? '' : host, ...(ca ? { ca: [...rootCertificates, ca] } : {}) }
+}
+
 const connected = async (connection: Connection): Promise<pg.Client> => {
-  const client = new pg.Client({ ...connection, ssl: connection.ssl ? { rejectUnauthorized: false } : false, connectionTimeoutMillis: 10_000, types: { getTypeParser: () => (text: string) => text } as never })
+  const { host, port, database, user, password } = connection
+  const client = new pg.Client({ host, port, database, user, password, ssl: tlsOf(connection), connectionTimeoutMillis: 10_000, types: { getTypeParser: () => (text: string) => text } as never })
+  // a server that goes away between two queries says so here; without a listener that would end the process
+  client.on('error', () => undefined)
   try {
     await client.connect()
   } catch (error) {
     throw new Refusal(422, 'no-connection', `The database ${connection.database} at ${connection.host}:${connection.port} cannot be reached: ${(error as Error).message}.`)
   }
   return client
+}
+
+/** A server that went away while it was asked. */
+const goneAway = (error: unknown, { database, host, port }: Connection): Refusal | undefined => {
+  const { code = '', message } = error as NodeJS.ErrnoException
+  const gone = /^(?:ECONNRESET|EPIPE|57P0[123])$/.test(code) || /connection (?:terminated|ended)|not queryable/i.test(message)
+  return gone ? new Refusal(422, 'database-gone', `The database ${database} at ${host}:${port} went away while it was asked. Nothing was changed there by halves; try again when it is back.`) : undefined
 }
 
 /** A client in a transaction that can only read; what goes wrong is said plainly. */
@@ -38,7 +57,7 @@ const withClient = async <T>(connection: Connection, work: (client: pg.Client) =
     return await work(client)
   } catch (error) {
     if (error instanceof Refusal) throw error
-    throw new Refusal(422, 'database-refused', `The database refused: ${(error as Error).message}.`)
+    throw goneAway(error, connection) ?? new Refusal(422, 'database-refused', `The database refused: ${(error as Error).message}.`)
   } finally {
     await client.end().catch(() => undefined)
   }
@@ -49,6 +68,8 @@ export const withWriter = async (connection: Connection, work: (query: (text: st
   const client = await connected(connection)
   try {
     await work((text, values) => client.query(text, values as unknown[] | undefined))
+  } catch (error) {
+    throw goneAway(error, connection) ?? error
   } finally {
     await client.end().catch(() => undefined)
   }

@@ -46,4 +46,6 @@ alter table links add column bytes_a_day bigint not null default 1000000000, add
 create table link_uploads (link text not null references links, day date not null default current_date, bytes bigint not null, primary key (link, day));
 -- since when a story holds changes by link that its owner has not agreed to; until then no database is written
 alter table flows add column held_since timestamptz;`,
+  `-- encrypted connections say whether the certificate is checked; those of before took any
+update connections set settings = (settings - 'ssl') || jsonb_build_object('tls', case when settings->>'ssl' = 'true' then 'any' else 'none' end);`,
 ]

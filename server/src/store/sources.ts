@@ -21,7 +21,7 @@ export class Sources {
     if (!row) throw new Refusal(404, 'no-source', 'This source is not known any more.')
     return row.asked as SourceAsked
   }
-  async connections(): Promise<{ name: string; host: string; port: number; database: string; user: string; ssl: boolean }[]> {
+  async connections(): Promise<{ name: string; host: string; port: number; database: string; user: string; tls: Connection['tls'] }[]> {
     return (await this.database.query('select name, settings from connections order by name')).map(({ name, settings }) => ({ name: name as string, ...(settings as Omit<Connection, 'password'>) }))
   }
   async connect(name: string, { password, ...settings }: Connection): Promise<void> {

@@ -54,11 +54,14 @@ const Sample = ({ sample, chosen, toggle }: { sample: SampleReply; chosen: reado
   </div>
 )
 
+const tlsWords: Readonly<Record<(typeof api.tlsModes)[number], string>> = { none: 'not encrypted', verified: 'encrypted, certificate checked', any: 'encrypted, any certificate' }
+
 const NewConnection = ({ done }: { done: (name: string) => void }) => {
   const client = useQueryClient()
-  const [form, setForm] = useState({ name: '', host: 'localhost', port: '5432', database: '', user: '', password: '', ssl: false })
+  const [form, setForm] = useState({ name: '', host: 'localhost', port: '5432', database: '', user: '', password: '', tls: undefined as (typeof api.tlsModes)[number] | undefined, ca: '' })
+  const tls = form.tls ?? (/^(?:localhost|127\.|::1)/.test(form.host) ? 'none' : 'verified')
   const save = useMutation({
-    mutationFn: () => ask(api.connectionsReply, 'POST', '/api/connections', { ...form, port: Number(form.port) }),
+    mutationFn: () => ask(api.connectionsReply, 'POST', '/api/connections', { ...form, port: Number(form.port), tls, ca: tls === 'verified' && form.ca.trim() !== '' ? form.ca : undefined }),
     onSuccess: (reply) => {
       client.setQueryData(connectionsQuery.queryKey, reply)
       done(form.name)
@@ -83,9 +86,22 @@ const NewConnection = ({ done }: { done: (name: string) => void }) => {
       {text('port', 'Port')}
       {text('user', 'User')}
       {text('password', 'Password')}
-      <label className="flex items-center gap-2">
-        <input type="checkbox" checked={form.ssl} onChange={(event) => setForm({ ...form, ssl: event.target.checked })} /> encrypted
-      </label>
+      <Field label="Protection">
+        <select className="field" value={tls} onChange={(event) => setForm({ ...form, tls: event.target.value as (typeof api.tlsModes)[number] })}>
+          {api.tlsModes.map((mode) => (
+            <option key={mode} value={mode}>
+              {tlsWords[mode]}
+            </option>
+          ))}
+        </select>
+      </Field>
+      {tls === 'verified' && (
+        <details className="col-span-2 text-[12.5px]">
+          <summary className="cursor-pointer text-ink-2">The authority of our own that signed its certificate</summary>
+          <textarea className="field mt-1 h-24 w-full font-mono text-[11.5px]" aria-label="Certificate of the authority, in PEM" placeholder="-----BEGIN CERTIFICATE-----" value={form.ca} onChange={(event) => setForm({ ...form, ca: event.target.value })} />
+        </details>
+      )}
+      {tls === 'any' && <p className="col-span-2 text-[12px] text-ink-3">Encrypted, but whoever answers at this address is believed: somebody between here and there could read along and answer instead.</p>}
       <Button look="main" type="submit" disabled={save.isPending || form.name === '' || form.database === ''}>
         Try and keep it
       </Button>

@@ -6,6 +6,7 @@ import { ask } from '../../api/client.ts'
 import { Button } from '../../ui/parts.tsx'
 import type { PictureHandle } from '../pictures/picture-chart.tsx'
 import { download } from '../../ui/download.ts'
+import { clipboardCell } from '../grid/copy.ts'
 
 const PictureChart = lazy(() => import('../pictures/picture-chart.tsx'))
 
@@ -13,12 +14,11 @@ const PictureChart = lazy(() => import('../pictures/picture-chart.tsx'))
 const CopyTable = ({ names, rows, whole, address }: { names: readonly string[]; rows: readonly (readonly (string | null)[])[]; whole: boolean; address: string | undefined }) => {
   const [said, setSaid] = useState('')
   const [problem, setProblem] = useState('')
-  const cell = (text: string | null): string => (text === null ? '' : /[\t\n"]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text)
   const copy = async (): Promise<void> => {
     setProblem('')
     try {
       const all = whole || address === undefined ? rows : (await ask(api.cellsReply, 'GET', address)).rows
-      await navigator.clipboard.writeText([names, ...all].map((row) => row.map(cell).join('\t')).join('\n'))
+      await navigator.clipboard.writeText([names, ...all].map((row) => row.map(clipboardCell).join('\t')).join('\n'))
       setSaid('copied')
     } catch (error) {
       setProblem((error as Error).message)
