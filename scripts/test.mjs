@@ -18,7 +18,7 @@ const run = (title, command, args, options = {}) => {
   }
 }
 
-const debian = { '/usr/bin/chromium': 'chromium', '/usr/bin/chromedriver': 'chromium-driver', '/usr/lib/python3/dist-packages/pandas': 'python3-pandas', '/usr/lib/python3/dist-packages/openpyxl': 'python3-openpyxl', '/usr/lib/postgresql/15/bin/postgres': 'postgresql' }
+const debian = { '/usr/bin/chromium': 'chromium', '/usr/bin/chromedriver': 'chromium-driver', '/usr/lib/python3/dist-packages/pandas': 'python3-pandas', '/usr/lib/python3/dist-packages/openpyxl': 'python3-openpyxl', '/usr/lib/postgresql/15/bin/postgres': 'postgresql', '/usr/sbin/nginx': 'nginx', '/usr/bin/strace': 'strace' }
 const installDebian = () => {
   const missing = Object.entries(debian).flatMap(([path, name]) => (existsSync(path) ? [] : [name]))
   if (missing.length === 0) return

@@ -1,6 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process'
 import { once } from 'node:events'
-import { mkdtempSync } from 'node:fs'
+import { createHash } from 'node:crypto'
+import { cpSync, existsSync, mkdtempSync, readFileSync, renameSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -19,8 +20,32 @@ export const freePort = async (): Promise<number> => {
 
 export type Running = { readonly base: string; readonly data: string; readonly process: ChildProcess; readonly said: () => string; readonly stop: (signal?: NodeJS.Signals) => Promise<void> }
 
+/** A data folder as the first start leaves it, made once for each build: making the database takes seconds, copying it does not. */
+const template = async (): Promise<string> => {
+  const build = createHash('sha256').update(readFileSync(join(root, 'server/dist/stamp'))).update(root).digest('hex').slice(0, 16)
+  const place = join(tmpdir(), `fabula-template-${build}`)
+  if (existsSync(place)) return place
+  const making = mkdtempSync(join(tmpdir(), 'fabula-making-'))
+  await (await startServer(making)).stop()
+  try {
+    renameSync(making, place)
+  } catch {
+    // another test made it meanwhile
+    rmSync(making, { recursive: true, force: true })
+  }
+  return place
+}
+
+/** A fresh data folder with the demo in it. */
+export const freshData = async (): Promise<string> => {
+  const data = mkdtempSync(join(tmpdir(), 'fabula-data-'))
+  cpSync(await template(), data, { recursive: true })
+  return data
+}
+
 /** The built server on a folder of its own; resolves when it prints its address, or when it ends. */
-export const startServer = async (data = mkdtempSync(join(tmpdir(), 'fabula-data-')), port?: number, more: Readonly<Record<string, string>> = {}): Promise<Running> => {
+export const startServer = async (given?: string, port?: number, more: Readonly<Record<string, string>> = {}): Promise<Running> => {
+  const data = given ?? (await freshData())
   const at = port ?? (await freePort())
   const child = spawn(process.execPath, [join(root, 'server/dist/main.js')], { env: { ...process.env, PORT: String(at), FABULA_DATA: data, HOST: '127.0.0.1', ...more } })
   let said = ''

@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util'
 import { Router, type Request } from 'express'
 import type { z } from 'zod'
 import { fileStem, isFile, writeRecipe, type Recipe } from '@fabula/core'
@@ -14,8 +15,8 @@ export type Services = { readonly flows: Flows; readonly links: Links; readonly 
 
 /** What a story writes into databases is its owner's to say; by a link nothing of that changes. */
 const refuseDatabaseChanges = (before: Recipe, after: Recipe): void => {
-  const intoDatabases = ({ outputs = [] }: Recipe): string => JSON.stringify(outputs.filter((output) => !isFile(output)))
-  if (intoDatabases(before) !== intoDatabases(after)) throw new Refusal(403, 'owner-only-output', 'Which tables of databases the story writes can be changed only by who keeps it. This change was held back; leave those outputs as they were, and all else can be kept.')
+  const intoDatabases = ({ outputs = [] }: Recipe) => outputs.filter((output) => !isFile(output))
+  if (!isDeepStrictEqual(intoDatabases(before), intoDatabases(after))) throw new Refusal(403, 'owner-only-output', 'Which tables of databases the story writes can be changed only by who keeps it. This change was held back; leave those outputs as they were, and all else can be kept.')
 }
 
 /** The story itself: what it is, its edits, and every look at its tables. `accessOf` says which story a request is about and what it may do. */

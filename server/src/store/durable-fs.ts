@@ -1,28 +1,33 @@
-import { closeSync, existsSync, fsyncSync, openSync, readdirSync } from 'node:fs'
+import { closeSync, existsSync, fchmodSync, fstatSync, fsyncSync, openSync, readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { NodeFS } from '@electric-sql/pglite/nodefs'
 
 /** What of Emscripten's node file system is used here: open files have the number `nfd`, folders none. */
 type Stream = { readonly nfd?: number; readonly node: unknown }
-type NodeModule = { readonly NODEFS: { readonly stream_ops: { fsync?: (stream: Stream) => number }; readonly realPath: (node: unknown) => string } }
+type Attributes = { mode?: number }
+type NodeModule = { readonly NODEFS: { readonly stream_ops: { fsync?: (stream: Stream) => number }; readonly node_ops: { setattr: (node: unknown, attributes: Attributes) => void }; readonly realPath: (node: unknown) => string } }
 type Options = { readonly emscriptenOpts: { readonly preRun?: readonly unknown[] } }
 
-const syncPath = (path: string): void => {
+const syncPath = (path: string, owned = false): void => {
   const file = openSync(path, 'r')
   try {
+    if (owned) fchmodSync(file, fstatSync(file).mode & ownerOnly & 0o777)
     fsyncSync(file)
   } finally {
     closeSync(file)
   }
 }
 
-/** Every file and folder below a path onto the disk. */
+/** File and folder bits, and those of the owner. */
+const ownerOnly = ~0o077
+
+/** Every file and folder below a path onto the disk, for its owner alone. */
 export const syncTree = (path: string): void => {
   for (const entry of readdirSync(path, { withFileTypes: true }))
     if (entry.isDirectory()) syncTree(join(path, entry.name))
-    else if (entry.isFile()) syncPath(join(path, entry.name))
-  syncPath(path)
+    else if (entry.isFile()) syncPath(join(path, entry.name), true)
+  syncPath(path, true)
 }
 
 /** The embedded database's file system, whose `fsync` reaches the disk; as it ships, a sync does nothing. */
@@ -35,6 +40,9 @@ export class DurableFileSystem extends NodeFS {
         else fsyncSync(nfd)
         return 0
       }
+      // Emscripten sets the mode of a new file itself, past the umask
+      const { setattr } = NODEFS.node_ops
+      NODEFS.node_ops.setattr = (node, attributes) => setattr(node, attributes.mode === undefined ? attributes : { ...attributes, mode: attributes.mode & ownerOnly })
     }
     const { emscriptenOpts } = made as Options
     return { ...made, emscriptenOpts: { ...emscriptenOpts, preRun: [...(emscriptenOpts.preRun ?? []), sync] } } as typeof made
