@@ -67,7 +67,6 @@ const draft = async (person: number, n: number): Promise<void> => {
   const began = performance.now()
   const ask = (count: number) => call(`/api/flows/${ids[person]}/preview`, { recipe: recipe(person, step), table: 'visits', step: 's4', lens: count ? 'changes' : 'after', only: 'all', from: 0, count, drafts: ['s4'] }, `page-${person}`)
   const replies = await Promise.all([ask(100), ask(0)])
-  for (const { status, data: reply } of replies) if (status === 500) process.stderr.write(JSON.stringify(reply).slice(0, 300) + '\n')
   latencies.push(performance.now() - began)
   for (const { status } of replies) if (status !== 200) said.set(status, (said.get(status) ?? 0) + 1)
   if (replies.some(({ status }) => status === 409)) refused++
@@ -105,6 +104,5 @@ await Promise.all(
 )
 clearInterval(watching)
 process.stdout.write(`${people} people, ${rows.toLocaleString('en-GB')} rows, ${values.mix} drafts, ${seconds} s: ${latencies.length} drafts, p50 ${percentile(latencies, 50).toFixed(0)} ms, p95 ${percentile(latencies, 95).toFixed(0)} ms, worst ${percentile(latencies, 100).toFixed(0)} ms; superseded ${refused}, failed ${failed} ${JSON.stringify([...said])}; ${peak.toFixed(0)} MB of memory at most\n`)
-if (process.env.SAY) process.stdout.write(server.said())
 await server.stop()
 rmSync(data, { recursive: true, force: true })

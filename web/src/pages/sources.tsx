@@ -59,7 +59,7 @@ const tlsWords: Readonly<Record<(typeof api.tlsModes)[number], string>> = { none
 const NewConnection = ({ done }: { done: (name: string) => void }) => {
   const client = useQueryClient()
   const [form, setForm] = useState({ name: '', host: 'localhost', port: '5432', database: '', user: '', password: '', tls: undefined as (typeof api.tlsModes)[number] | undefined, ca: '' })
-  const tls = form.tls ?? (/^(?:localhost|127\.|::1)/.test(form.host) ? 'none' : 'verified')
+  const tls = form.tls ?? (/^(?:localhost|127(?:\.\d+){3}|::1)$/.test(form.host) ? 'none' : 'verified')
   const save = useMutation({
     mutationFn: () => ask(api.connectionsReply, 'POST', '/api/connections', { ...form, port: Number(form.port), tls, ca: tls === 'verified' && form.ca.trim() !== '' ? form.ca : undefined }),
     onSuccess: (reply) => {
@@ -86,6 +86,7 @@ const NewConnection = ({ done }: { done: (name: string) => void }) => {
       {text('port', 'Port')}
       {text('user', 'User')}
       {text('password', 'Password')}
+      <div className="col-span-2">
       <Field label="Protection">
         <select className="field" value={tls} onChange={(event) => setForm({ ...form, tls: event.target.value as (typeof api.tlsModes)[number] })}>
           {api.tlsModes.map((mode) => (
@@ -95,6 +96,7 @@ const NewConnection = ({ done }: { done: (name: string) => void }) => {
           ))}
         </select>
       </Field>
+      </div>
       {tls === 'verified' && (
         <details className="col-span-2 text-[12.5px]">
           <summary className="cursor-pointer text-ink-2">The authority of our own that signed its certificate</summary>
