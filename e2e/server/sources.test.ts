@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process'
-import { mkdtempSync, readdirSync, readFileSync, statSync } from 'node:fs'
+import { mkdtempSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
@@ -119,4 +119,26 @@ test('the shelf: where a file is used, its versions, found by column; replaced a
   expect((await call('POST', '/open', { files: [next], read: {} })).status).not.toBe(200)
   const [source] = (await shelf()).filter((entry) => entry.source?.kind === 'odata')
   expect((await call<{ file: FileRef }>('POST', `/sources/${source?.source?.id}/again`)).data.file.hash).toBe(source?.hash)
+})
+
+test('PostgreSQL over TLS: a certificate is believed by the machine’s authorities or one of one’s own, by its name; any is a choice', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'fabula-tls-'))
+  const openssl = (...words: string[]): void => void execFileSync('openssl', words, { cwd: folder, stdio: 'ignore' })
+  openssl('req', '-x509', '-newkey', 'rsa:2048', '-nodes', '-days', '2', '-subj', '/CN=Fernhollow authority', '-keyout', 'ca.key', '-out', 'ca.pem')
+  openssl('req', '-newkey', 'rsa:2048', '-nodes', '-subj', '/CN=localhost', '-keyout', 'server.key', '-out', 'server.csr')
+  writeFileSync(join(folder, 'names'), 'subjectAltName=DNS:localhost')
+  openssl('x509', '-req', '-in', 'server.csr', '-CA', 'ca.pem', '-CAkey', 'ca.key', '-CAcreateserial', '-days', '2', '-extfile', 'names', '-out', 'server.pem')
+  execFileSync('chown', ['postgres', join(folder, 'server.key'), join(folder, 'server.pem')])
+  const real = startPostgres(folder, 'localhost', ['ssl=on', `ssl_cert_file=${folder}/server.pem`, `ssl_key_file=${folder}/server.key`])
+  try {
+    const connect = (more: Record<string, unknown>) => call<{ error?: { sentence: string } }>('POST', '/connections', { name: 'Guarded', host: 'localhost', port: real.port, database: 'postgres', user: 'postgres', password: 'x', tls: 'verified', ...more })
+    const ca = readFileSync(join(folder, 'ca.pem'), 'utf8')
+    expect(await connect({})).toMatchObject({ status: 422, data: { error: { sentence: expect.stringContaining('certificate') as string } } })
+    expect((await connect({ ca })).status).toBe(200)
+    expect(await connect({ ca, host: '127.0.0.1' })).toMatchObject({ status: 422 })
+    expect((await connect({ tls: 'any', host: '127.0.0.1' })).status).toBe(200)
+    expect((await connect({ tls: 'none' })).status).toBe(200)
+  } finally {
+    real.stop()
+  }
 })

@@ -8,6 +8,7 @@ import * as api from '@fabula/core/api'
 import type { OpenReply } from '@fabula/core/api'
 import { ownValue } from '@fabula/core'
 import type { Progress } from './compute/opening.ts'
+import type { Lane } from './compute/supervisor.ts'
 import { Refusal } from './refusal.ts'
 import type { Access } from './routes/access.ts'
 import { guardOrigin, withoutTokens } from './routes/guards.ts'
@@ -38,6 +39,7 @@ export const buildApp = ({ services, log, web, hosts, maxUpload, owner, alone, p
   app.use(helmet({ contentSecurityPolicy: { useDefaults: false, directives: { defaultSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:'], fontSrc: ["'self'", 'data:'], objectSrc: ["'none'"], frameAncestors: ["'none'"], baseUri: ["'self'"], formAction: ["'self'"] } }, strictTransportSecurity: false, referrerPolicy: { policy: 'same-origin' } }))
   app.use(express.json({ limit: '20mb' }))
 
+  const laneFor = (request: Request): Lane => (ownership.isOwner(request) ? 'interactive' : 'guest')
   app.use('/api/owner', ownership.routes())
   app.get('/api/flows', guardOwner, async (_request, response) => send(response, api.flowsReply, { flows: await flows.list() }))
   app.post('/api/flows', guardOwner, async (request, response) => {
@@ -71,12 +73,12 @@ export const buildApp = ({ services, log, web, hosts, maxUpload, owner, alone, p
   app.get('/api/mails', guardOwner, async (_request, response) => send(response, api.mailsReply, await services.watches.mails()))
   app.post('/api/look', opener, async (request, response) => {
     const { hash, name, read, sheet } = body(api.lookRequest, request)
-    await pass(response, compute.do({ kind: 'look', hash, name, read, sheet }, { home: hash }))
+    await pass(response, compute.do({ kind: 'look', hash, name, read, sheet }, { home: hash, lane: laneFor(request) }))
   })
   const opening = new Map<string, { progress: Progress; stop: () => void }>()
   app.post('/api/open', opener, async (request, response) => {
     const { files: refs, read, job } = body(api.openRequest, request)
-    const { value, stop } = compute.do<OpenReply>({ kind: 'open', files: refs, read }, { home: refs[0]?.hash ?? '', progress: (progress) => job !== undefined && opening.set(job, { progress, stop }) })
+    const { value, stop } = compute.do<OpenReply>({ kind: 'open', files: refs, read }, { home: refs[0]?.hash ?? '', lane: laneFor(request), progress: (progress) => job !== undefined && opening.set(job, { progress, stop }) })
     if (job !== undefined) opening.set(job, { progress: { done: 0, of: 100, doing: '' }, stop })
     try {
       const reply = await value()
