@@ -3,6 +3,7 @@ import { compressors } from 'hyparquet-compressors'
 import { ownValue, CellIntake, figure, mostColumns, type Intaken, type RawCell, type Read } from '@fabula/core'
 import type { Breath } from '../breath.ts'
 import { FileProblem } from '../problem.ts'
+import { pageClaims } from './page-headers.ts'
 
 const dayMs = 86_400_000
 const asFile = (bytes: Buffer) => ({ byteLength: bytes.length, slice: (start: number, end?: number) => new Uint8Array(bytes.subarray(start, end)).buffer })
@@ -32,9 +33,26 @@ const rowsAPiece = 20_000
 const cellsOfAnyFile = 50_000_000
 const cellsAByte = 200
 const mostSchemaDepth = 50
+const pageBytes = 1 << 30
+
+/** Whether the pages of a column chunk lie behind one another and hold as many values as the foot says: what reads them trusts their headers. */
+const pagesAreWhole = (file: Uint8Array, from: number, end: number, values: number): boolean => {
+  try {
+    let held = 0
+    for (const page of pageClaims(file, from, end)) {
+      if (page.values < 0 || page.uncompressed > pageBytes || page.values > Math.max(values, page.uncompressed)) return false
+      if (page.isData) held += page.values
+    }
+    return held === values
+  } catch (error) {
+    if (error instanceof RangeError) return false
+    throw error
+  }
+}
 
 /** The foot of a file is believed only as far as the file can bear it out. */
-const checkClaims = ({ num_rows: rows, row_groups: groups, schema }: FileMetaData, size: number, name: string): void => {
+const checkClaims = ({ num_rows: rows, row_groups: groups, schema }: FileMetaData, file: Uint8Array, name: string): void => {
+  const size = file.length
   const damaged = (what: string): never => {
     throw new FileProblem(`${name} is a damaged Parquet file: its foot ${what}. Take it again from where it came.`)
   }
@@ -51,6 +69,7 @@ const checkClaims = ({ num_rows: rows, row_groups: groups, schema }: FileMetaDat
       const bytes = Number(meta.total_compressed_size)
       if (!(from >= 0 && bytes >= 0 && from + bytes <= size)) damaged('names places beyond its end')
       if (!(Number(meta.total_uncompressed_size) <= 1e9 + size * 20)) damaged('claims pages of a size that it cannot hold')
+      if (!pagesAreWhole(file, from, from + bytes, Number(meta.num_values))) damaged('does not fit its pages')
     }
 }
 
@@ -76,7 +95,7 @@ export const openParquet = async (bytes: Buffer, name: string, read: Read, breat
   } catch {
     throw new FileProblem(`${name} is a damaged Parquet file: its foot cannot be read. Take it again from where it came.`)
   }
-  checkClaims(metadata, bytes.length, name)
+  checkClaims(metadata, bytes, name)
   const elements = new Map(metadata.schema.map((element) => [element.name, element]))
   const [root] = metadata.schema
   const names = topLevel(metadata.schema, root?.num_children ?? 0)
