@@ -62,10 +62,12 @@ test('a link says what it may cost, and a story changed by link waits for its ow
   const recipe = { ...begun.recipe, outputs: [...(begun.recipe.outputs ?? []), { table: 'takings', format: 'postgresql', connection: 'Till', name: 'takings', mode: 'replace' }] }
   const kept = await ask<FlowReply>('POST', `${own}/edit`, { recipe, what: 'into the till', after: begun.edit })
   const token = (await ask<LinksReply>('GET', `${own}/links`)).links[0]?.token ?? ''
-  await ask('POST', `/api/shared/${token}/edit`, { recipe: { ...recipe, about: 'by link' }, what: 'by link', after: kept.edit })
+  await ask('POST', `/api/shared/${token}/edit`, { recipe: { ...recipe, parameters: [{ name: 'Which month', type: 'text', value: 'May' }] }, what: 'by link', after: kept.edit })
   await driver.navigate().refresh()
   await see(driver, 'Until you agree, it writes no table of a database.')
   expect(await accessible(driver)).toEqual([])
+  await click(driver, 'See what changed')
+  await see(driver, 'Which month')
   await click(driver, 'Agree to the story as it stands')
   await driver.wait(async () => (await driver.findElements(By.xpath("//*[contains(., 'Until you agree') and not(*)]"))).length === 0, 10_000)
   expect((await ask<FlowReply>('GET', own)).heldSince).toBeNull()

@@ -36,6 +36,8 @@ export const flowReply = z.object({
   edition: z.string().nullable(),
   /** Since when it holds changes by link that its owner has not agreed to; until then it writes no database. */
   heldSince: z.string().nullable(),
+  /** For its owner: the story before those changes. */
+  heldFrom: recipe.nullable(),
   pictures: z.array(picture),
 })
 export const flowsReply = z.object({ flows: z.array(flowSummary) })

@@ -1,3 +1,4 @@
+import { words32 } from '../table/memory.ts'
 import { quoted } from '../words.ts'
 import { isFile, type Output } from './outputs.ts'
 import { sentenceText, tableNames } from './plan.ts'
@@ -12,14 +13,20 @@ export type ComparedStory = { readonly tables: readonly ComparedTable[]; readonl
 
 /** The longest run of ids that stand in the same order in both: what is not in it was moved. */
 const inOrder = (a: readonly string[], b: readonly string[]): Set<string> => {
-  const longest: string[][][] = Array.from({ length: a.length + 1 }, () => Array.from({ length: b.length + 1 }, (): string[] => []))
-  for (let i = 1; i <= a.length; i++)
-    for (let j = 1; j <= b.length; j++) {
-      const [up, left, both] = [longest[i - 1]?.[j] ?? [], longest[i]?.[j - 1] ?? [], longest[i - 1]?.[j - 1] ?? []]
-      const row = longest[i] as string[][]
-      row[j] = a[i - 1] === b[j - 1] ? [...both, a[i - 1] as string] : up.length >= left.length ? up : left
-    }
-  return new Set(longest[a.length]?.[b.length] ?? [])
+  const width = b.length + 1
+  const lengths = words32((a.length + 1) * width)
+  const at = (i: number, j: number): number => lengths[i * width + j] ?? 0
+  for (let i = 1; i <= a.length; i++) for (let j = 1; j <= b.length; j++) lengths[i * width + j] = a[i - 1] === b[j - 1] ? at(i - 1, j - 1) + 1 : Math.max(at(i - 1, j), at(i, j - 1))
+  const run = new Set<string>()
+  for (let i = a.length, j = b.length; i > 0 && j > 0; ) {
+    if (a[i - 1] === b[j - 1]) {
+      run.add(a[i - 1] ?? '')
+      i--
+      j--
+    } else if (at(i - 1, j) >= at(i, j - 1)) i--
+    else j--
+  }
+  return run
 }
 
 const words = (recipe: Recipe, step: Step): string => `${sentenceText(step, tableNames(recipe))}${step.off ? ' (left out)' : ''}${step.note ? ` — ${step.note}` : ''}`

@@ -28,12 +28,18 @@ export const flowRoutes = ({ flows, compute, links }: Services, accessOf: (reque
     need(access, 'edit')
     return access
   }
-  const changed = async ({ flow, link }: Access): Promise<void> => {
+  const changed = async ({ flow, link }: Access, from: number): Promise<void> => {
     if (link === undefined) return
-    await flows.hold(flow)
+    await flows.hold(flow, from)
     await links.used(link, 'edited')
   }
-  const reply = async (access: Access): Promise<api.FlowReply> => ({ ...(await flows.get(access.flow, access.edit)), files: await flows.files(access.flow), rights: access.rights, edition: access.edit === undefined ? null : ((await links.editions(access.flow)).editions.find(({ edit }) => edit === access.edit)?.name ?? null) })
+  /** For the owner of a story that is held: as it was before it was changed by link. */
+  const heldFrom = async ({ flow, rights }: Access, edit: number | null): Promise<Recipe | null> => (rights !== 'all' || edit === null ? null : (await flows.get(flow, edit)).recipe)
+  const reply = async (access: Access): Promise<api.FlowReply> => {
+    const story = await flows.get(access.flow, access.edit)
+    const editions = access.edit === undefined ? [] : (await links.editions(access.flow)).editions
+    return { ...story, heldFrom: await heldFrom(access, story.heldFrom), files: await flows.files(access.flow), rights: access.rights, edition: editions.find(({ edit }) => edit === access.edit)?.name ?? null }
+  }
 
   router.get('/', async (request, response) => {
     const access = await accessOf(request)
@@ -46,14 +52,15 @@ export const flowRoutes = ({ flows, compute, links }: Services, accessOf: (reque
     const asked = body(api.editRequest, request)
     if (access.link !== undefined) refuseDatabaseChanges((await flows.get(access.flow)).recipe, asked.recipe)
     await flows.edit(access.flow, asked)
-    await changed(access)
+    await changed(access, asked.after)
     send(response, api.flowReply, await reply(access))
   })
   for (const way of ['undo', 'redo'] as const)
     router.post(`/${way}`, async (request, response) => {
       const access = await changing(request)
-      await flows[way](access.flow, body(api.travelRequest, request).after)
-      await changed(access)
+      const { after } = body(api.travelRequest, request)
+      await flows[way](access.flow, after)
+      await changed(access, after)
       send(response, api.flowReply, await reply(access))
     })
   /** The owner has looked at what came by link: databases are written again. */
@@ -75,7 +82,7 @@ export const flowRoutes = ({ flows, compute, links }: Services, accessOf: (reque
   router.put('/files', async (request, response) => {
     const access = await changing(request)
     await flows.setFiles(access.flow, body(api.replayFiles, request))
-    await changed(access)
+    await changed(access, (await flows.get(access.flow)).edit)
     send(response, api.flowReply, await reply(access))
   })
 

@@ -13,7 +13,7 @@ const recipeOf = (value: unknown): Recipe => {
 const changedElsewhere = (): Refusal => new Refusal(409, 'changed-elsewhere', 'The story was changed in another window meanwhile. Reload the page to see it, then make your change again.')
 
 /** A story as it stands, or as an edition froze it. */
-export type Flow = { readonly id: string; readonly recipe: Recipe; readonly edit: number; readonly canUndo: boolean; readonly canRedo: boolean; readonly changedAt: string; readonly pictures: Picture[]; /** Since when it holds changes by link that its owner has not agreed to. */ readonly heldSince: string | null }
+export type Flow = { readonly id: string; readonly recipe: Recipe; readonly edit: number; readonly canUndo: boolean; readonly canRedo: boolean; readonly changedAt: string; readonly pictures: Picture[]; /** Since when it holds changes by link that its owner has not agreed to. */ readonly heldSince: string | null; /** The edit before those changes. */ readonly heldFrom: number | null }
 
 /** A story that was changed by link writes no database before its owner has looked at it. */
 export const heldSentence = ({ heldSince, recipe }: Pick<Flow, 'heldSince' | 'recipe'>): string | undefined =>
@@ -61,12 +61,12 @@ export class Flows {
   /** A story at an edit, or where it stands. */
   async get(id: string, edit?: number): Promise<Flow> {
     const [row] = await this.database.query(
-      `select f.held_since, e.pictures, e.id as edit, e.recipe, e.at, e.parent, exists(select from edits c where c.flow = f.id and c.parent = e.id) as redo
+      `select f.held_since, f.held_from, e.pictures, e.id as edit, e.recipe, e.at, e.parent, exists(select from edits c where c.flow = f.id and c.parent = e.id) as redo
        from flows f join edits e on e.flow = f.id and e.id = coalesce($2, f.head) where f.id = $1`,
       id, edit ?? null,
     )
     if (!row) throw new Refusal(404, 'no-flow', 'This flow does not exist, or its link has ended.')
-    return { id, recipe: row.recipe as Recipe, edit: Number(row.edit), canUndo: row.parent !== null, canRedo: row.redo === true, changedAt: iso(row.at), pictures: row.pictures as Picture[], heldSince: row.held_since === null ? null : iso(row.held_since) }
+    return { id, recipe: row.recipe as Recipe, edit: Number(row.edit), canUndo: row.parent !== null, canRedo: row.redo === true, changedAt: iso(row.at), pictures: row.pictures as Picture[], heldSince: row.held_since === null ? null : iso(row.held_since), heldFrom: row.held_from === null ? null : Number(row.held_from) }
   }
 
   /** A new edit on top of the one the page had, with its pictures where no others are given; one that came from elsewhere meanwhile is not overwritten. */
@@ -80,12 +80,12 @@ export class Flows {
     if (!row) throw changedElsewhere()
   }
 
-  /** A change by link is held: no database is written by the story until its owner agrees. */
-  async hold(id: string): Promise<void> {
-    await this.database.query('update flows set held_since = coalesce(held_since, now()) where id = $1', id)
+  /** A change by link is held: no database is written by the story until its owner agrees. `from`: the edit before it. */
+  async hold(id: string, from: number): Promise<void> {
+    await this.database.query('update flows set held_from = coalesce(held_from, $2), held_since = coalesce(held_since, now()) where id = $1', id, from)
   }
   async agree(id: string): Promise<void> {
-    await this.database.query('update flows set held_since = null where id = $1', id)
+    await this.database.query('update flows set held_since = null, held_from = null where id = $1', id)
   }
 
   /** The step back from the edit that the page had; one that came from elsewhere meanwhile is not undone. */

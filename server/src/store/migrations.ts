@@ -44,8 +44,8 @@ update watches set settings = settings || '{"parameters": {}}';`,
   `-- what a link may cost its owner, and what was sent by it each day
 alter table links add column bytes_a_day bigint not null default 1000000000, add column waiting int not null default 3;
 create table link_uploads (link text not null references links, day date not null default current_date, bytes bigint not null, primary key (link, day));
--- since when a story holds changes by link that its owner has not agreed to; until then no database is written
-alter table flows add column held_since timestamptz;`,
+-- since when a story holds changes by link that its owner has not agreed to, and the edit before them; until then no database is written
+alter table flows add column held_since timestamptz, add column held_from bigint references edits;`,
   `-- encrypted connections say whether the certificate is checked; those of before took any
 update connections set settings = (settings - 'ssl') || jsonb_build_object('tls', case when settings->>'ssl' = 'true' then 'any' else 'none' end);`,
 ]

@@ -1,10 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, useContext, useState, type ReactNode } from 'react'
 import { Link, NavLink, Outlet, useParams } from 'react-router'
-import { isFile } from '@fabula/core'
+import { isFile, type Recipe } from '@fabula/core'
 import { flowReply, type FlowReply } from '@fabula/core/api'
 import { ask } from '../api/client.ts'
 import { flowQuery, type Place } from '../api/queries.ts'
+import { Comparison } from '../features/handing/editions.tsx'
 import { moment } from '../features/moments.ts'
 import { Button, Notice } from '../ui/parts.tsx'
 
@@ -50,20 +51,28 @@ const Lamp = () => {
 }
 
 /** A story that was changed by link writes no database until its owner agrees. */
-const Held = ({ since, place }: { since: string; place: Place }) => {
+const Held = ({ since, from, to, place }: { since: string; from: Recipe | null; to: Recipe; place: Place }) => {
+  const [open, setOpen] = useState(false)
   const client = useQueryClient()
   const agreeing = useMutation({ mutationFn: () => ask(flowReply, 'POST', `${place.base}/agree`), onSuccess: (reply) => client.setQueryData(flowQuery(place).queryKey, reply) })
   return (
-    <div role="status" className="flex items-center gap-3 border-b border-line bg-sunk px-[18px] py-1.5 text-[12.5px]">
-      <span>
+    <section aria-label="Changed by a link" className="border-b border-line bg-sunk px-[18px] py-1.5 text-[12.5px]">
+      <div className="flex items-center gap-3">
+      <span role="status">
         Changed by a link since {moment(since)}. Until you agree, it writes no table of a database.
         {agreeing.error ? ` ${agreeing.error.message}` : ''}
       </span>
-      <Link className="underline" to={`${place.home}/hand-over`}>
-        See what changed
-      </Link>
+      <Button look="link" aria-expanded={open} onClick={() => setOpen(!open)}>
+        {open ? 'Hide what changed' : 'See what changed'}
+      </Button>
       <Button onClick={() => agreeing.mutate()}>Agree to the story as it stands</Button>
-    </div>
+      </div>
+      {open && from && (
+        <div className="mt-1.5 max-h-[40vh] overflow-auto rounded-lg border border-line bg-sheet p-3">
+          <Comparison from={from} to={to} />
+        </div>
+      )}
+    </section>
   )
 }
 
@@ -104,7 +113,7 @@ export const FlowLayout = ({ shared }: { shared: boolean }) => {
       ) : flow ? (
         <Context value={{ flow, place, setTools, setSaid }}>
           <div className="grid min-h-0 grid-rows-[auto_1fr] overflow-hidden">
-            {flow.rights === 'all' && flow.heldSince !== null && flow.recipe.outputs?.some((output) => !isFile(output)) ? <Held since={flow.heldSince} place={place} /> : <span />}
+            {flow.rights === 'all' && flow.heldSince !== null && flow.recipe.outputs?.some((output) => !isFile(output)) ? <Held since={flow.heldSince} from={flow.heldFrom} to={flow.recipe} place={place} /> : <span />}
             <Outlet />
           </div>
         </Context>
