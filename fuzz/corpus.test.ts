@@ -24,6 +24,8 @@ describe('a file that claims more than it holds', () => {
     ['ods/hostile-many-rows.ods', 'far more cells than a file of its size can hold'],
     ['ods/hostile-blanks.ods', 'repeated blanks 999999999'],
     ['parquet/hostile-rows.parquet', 'damaged Parquet file'],
+    ['parquet/hostile-page.parquet', 'does not fit its pages'],
+    ['parquet/hostile-runs.parquet', 'does not fit its pages'],
     ['json/hostile-deep.json', 'more than 500 deep'],
     ['json/hostile-deep-records.json', 'more than 500 deep'],
     ['json/hostile-names.json', 'more than 20,000 different names'],

@@ -1,9 +1,10 @@
-import { parquetMetadataAsync, parquetReadObjects, type FileMetaData, type SchemaElement } from 'hyparquet'
+import { parquetMetadataAsync, parquetReadObjects, parquetSchema, type ColumnMetaData, type FileMetaData, type SchemaElement, type SchemaTree } from 'hyparquet'
 import { compressors } from 'hyparquet-compressors'
 import { ownValue, CellIntake, figure, mostColumns, type Intaken, type RawCell, type Read } from '@fabula/core'
 import type { Breath } from '../breath.ts'
 import { FileProblem } from '../problem.ts'
 import { pageClaims } from './page-headers.ts'
+import { levelsOf, pageRunsFit, type Levels } from './page-runs.ts'
 
 const dayMs = 86_400_000
 const asFile = (bytes: Buffer) => ({ byteLength: bytes.length, slice: (start: number, end?: number) => new Uint8Array(bytes.subarray(start, end)).buffer })
@@ -36,22 +37,28 @@ const mostSchemaDepth = 50
 const pageBytes = 1 << 30
 
 /** Whether the pages of a column chunk lie behind one another and hold as many values as the foot says: what reads them trusts their headers. */
-const pagesAreWhole = (file: Uint8Array, from: number, end: number, values: number): boolean => {
+const pagesAreWhole = (file: Uint8Array, from: number, meta: ColumnMetaData, levels: Levels | undefined): boolean => {
+  const values = Number(meta.num_values)
+  const end = from + Number(meta.total_compressed_size)
+  if (!levels) return false
   try {
     let held = 0
     for (const page of pageClaims(file, from, end)) {
       if (page.values < 0 || page.uncompressed > pageBytes || page.values > Math.max(values, page.uncompressed)) return false
+      if (page.isData && !pageRunsFit(file, page, meta, levels)) return false
       if (page.isData) held += page.values
     }
     return held === values
   } catch (error) {
-    if (error instanceof RangeError) return false
+    // what cannot be unpacked cannot be read either
+    if (error instanceof Error) return false
     throw error
   }
 }
 
 /** The foot of a file is believed only as far as the file can bear it out. */
-const checkClaims = ({ num_rows: rows, row_groups: groups, schema }: FileMetaData, file: Uint8Array, name: string): void => {
+const checkClaims = (metadata: FileMetaData, file: Uint8Array, name: string): void => {
+  const { num_rows: rows, row_groups: groups, schema } = metadata
   const size = file.length
   const damaged = (what: string): never => {
     throw new FileProblem(`${name} is a damaged Parquet file: its foot ${what}. Take it again from where it came.`)
@@ -62,6 +69,7 @@ const checkClaims = ({ num_rows: rows, row_groups: groups, schema }: FileMetaDat
   if (total * Math.max(1, columns) > cellsOfAnyFile + size * cellsAByte) damaged(`claims ${figure(total)} rows of ${figure(columns)} columns, which a file of ${figure(size)} bytes cannot hold`)
   if (schemaDepth(schema) > mostSchemaDepth) damaged('nests columns too deeply')
   if (columns > mostColumns) damaged(`names ${figure(columns)} columns`)
+  const tree = treeOf(metadata) ?? damaged('has a schema that breaks off')
   for (const group of groups)
     for (const { meta_data: meta } of group.columns) {
       if (!meta) return damaged('lacks the place of a column')
@@ -69,8 +77,17 @@ const checkClaims = ({ num_rows: rows, row_groups: groups, schema }: FileMetaDat
       const bytes = Number(meta.total_compressed_size)
       if (!(from >= 0 && bytes >= 0 && from + bytes <= size)) damaged('names places beyond its end')
       if (!(Number(meta.total_uncompressed_size) <= 1e9 + size * 20)) damaged('claims pages of a size that it cannot hold')
-      if (!pagesAreWhole(file, from, from + bytes, Number(meta.num_values))) damaged('does not fit its pages')
+      if (!pagesAreWhole(file, from, meta, levelsOf(tree, meta.path_in_schema))) damaged('does not fit its pages')
     }
+}
+
+/** The schema as a tree; undefined where it names more columns than it describes. */
+const treeOf = (metadata: FileMetaData): SchemaTree | undefined => {
+  try {
+    return parquetSchema(metadata)
+  } catch {
+    return undefined
+  }
 }
 
 /** The deepest level of the schema's tree, which is written depth first. */

@@ -1,5 +1,5 @@
 /** What the header of a page says of it; sizes in bytes. Format: apache.org/parquet-format 2.10, PageHeader. */
-export type PageClaim = { readonly compressed: number; readonly uncompressed: number; readonly values: number; readonly isData: boolean; /** Where the page's own bytes begin. */ readonly at: number }
+export type PageClaim = { readonly compressed: number; readonly uncompressed: number; readonly values: number; readonly isData: boolean; /** The number of the encoding of its values. */ readonly encoding: number; /** Of version 2: the bytes of repetition and definition levels, which stand before the values and are never compressed. */ readonly levelBytes: readonly [repetition: number, definition: number] | undefined; readonly isCompressed: boolean; /** Where the page's own bytes begin. */ readonly at: number }
 
 /** Types of Thrift's compact protocol (thrift-compact-protocol.md). */
 const stop = 0
@@ -39,7 +39,7 @@ class CompactReader {
   }
   private value(type: number, depth: number): Fields | number | undefined {
     if (depth > mostDepth) throw new RangeError('a page header nests too deeply')
-    if (type === 1 || type === 2) return undefined
+    if (type === 1 || type === 2) return 2 - type
     if (type === 3) return this.byte()
     if (type <= 6) return this.zigzag()
     if (type === double) this.at += 8
@@ -85,8 +85,10 @@ export function* pageClaims(bytes: Uint8Array, from: number, end: number): Gener
   for (let at = from; at < end - 1; ) {
     const reader = new CompactReader(bytes, at)
     const fields = reader.fields()
-    const data = structAt(fields, 5) ?? structAt(fields, 8)
-    const claim = { uncompressed: numberAt(fields, 2), compressed: numberAt(fields, 3), values: numberAt(data ?? structAt(fields, 7), 1), isData: data !== undefined, at: reader.at }
+    const first = structAt(fields, 5)
+    const second = structAt(fields, 8)
+    const data = first ?? second
+    const claim: PageClaim = { uncompressed: numberAt(fields, 2), compressed: numberAt(fields, 3), values: numberAt(data ?? structAt(fields, 7), 1), isData: data !== undefined, encoding: numberAt(data, first ? 2 : 4), levelBytes: first || !second ? undefined : [numberAt(second, 6), numberAt(second, 5)], isCompressed: first !== undefined || numberAt(second, 7) !== 0, at: reader.at }
     if (claim.compressed < 0 || claim.uncompressed < 0 || claim.at + claim.compressed > end) throw new RangeError('a page has a size that it cannot have')
     yield claim
     at = claim.at + claim.compressed
