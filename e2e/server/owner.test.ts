@@ -130,6 +130,13 @@ describe('links', () => {
     expect((await send(2000)).status).toBe(200)
     expect((await sendAs(900)).status).toBe(200)
     expect(await sendAs(200)).toMatchObject({ status: 429, data: { error: { code: 'link-limit', sentence: expect.stringContaining('may be sent a day') as string } } })
+    // sent at once they are counted together
+    const many = await linkOf(server, flow.id, { bytesADay: 1000, waiting: 2 })
+    const statuses = await Promise.all(Array.from({ length: 8 }, () => fetch(`${server.base}/api/files?name=a.csv`, { method: 'POST', body: Buffer.alloc(300, 'a'), headers: { 'x-fabula-link': many, 'x-forwarded-for': '192.0.2.7' } }).then(({ status }) => status)))
+    expect(statuses.filter((status) => status === 200)).toHaveLength(3)
+    const begun = await Promise.all(Array.from({ length: 6 }, () => ask(server, 'POST', `/api/shared/${many}/replay`, { body: { files: {}, renames: {}, allowChanges: true, parameters: {} } })))
+    expect(begun.filter(({ status }) => status === 200).length).toBeLessThanOrEqual(3)
+    expect(begun.filter(({ status }) => status === 429).length).toBeGreaterThan(2)
     const replay = () => ask(server, 'POST', `/api/shared/${token}/replay`, { body: { files: {}, renames: {}, allowChanges: true, parameters: {} } })
     expect(await replay()).toMatchObject({ status: 429, data: { error: { code: 'link-limit' } } })
     await ask(server, 'PUT', `/api/flows/${flow.id}/links/${token}`, { body: { rights: 'replay', note: '', endsAt: null, follows: 'story', bytesADay: 5000, waiting: 2 } })

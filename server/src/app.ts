@@ -25,6 +25,15 @@ import type { Watches } from './store/watches.ts'
 
 export type AppOptions = { readonly services: Services & ReplayServices & SourceServices & { readonly watches: Watches }; readonly log: Logger; readonly web: string; readonly hosts: readonly string[]; readonly maxUpload: number; readonly owner: OwnerKey; /** Whether the server listens to this machine alone. */ readonly alone: boolean; /** Proxies whose headers count. */ readonly proxies: readonly string[] }
 
+/** What a request did wrong, where the error is not the server's own. */
+const refusalFor = (error: unknown): Refusal | undefined => {
+  if (error instanceof Refusal) return error
+  const { type, status } = error as { type?: string; status?: number }
+  if (type === 'entity.too.large') return new Refusal(413, 'too-large', 'This request is too large.')
+  if (type === 'entity.parse.failed') return new Refusal(400, 'bad-json', 'This request is not JSON.')
+  return status !== undefined && status >= 400 && status < 500 ? new Refusal(status, 'bad-request', 'This request is not understood: its address or its form is not as it must be.') : undefined
+}
+
 export const buildApp = ({ services, log, web, hosts, maxUpload, owner, alone, proxies }: AppOptions): Express => {
   const { flows, files, links, compute, shelf } = services
   const app = express()
@@ -64,9 +73,8 @@ export const buildApp = ({ services, log, web, hosts, maxUpload, owner, alone, p
     const name = fileName(String(request.query.name ?? ''))
     const announced = Number(request.headers['content-length'] ?? 0)
     if (announced > maxUpload) throw tooLarge(name, maxUpload)
-    if (link) await links.mayUpload(link.token, announced)
-    const { hash, size } = await files.add(request, { most: maxUpload, name })
-    if (link) await links.uploaded(link.token, size)
+    if (link) await links.countUpload(link.token, announced)
+    const { hash, size } = await files.add(request, { most: link ? announced : maxUpload, name })
     await shelf.add({ name, hash, size })
     send(response, api.fileRef, { name, hash, size })
   })
@@ -110,7 +118,7 @@ export const buildApp = ({ services, log, web, hosts, maxUpload, owner, alone, p
       next(error)
       return
     }
-    const known = error instanceof Refusal ? error : (error as { type?: string }).type === 'entity.too.large' ? new Refusal(413, 'too-large', 'This request is too large.') : (error as { type?: string }).type === 'entity.parse.failed' ? new Refusal(400, 'bad-json', 'This request is not JSON.') : undefined
+    const known = refusalFor(error)
     if (!known) request.log?.error(error)
     response.status(known?.status ?? 500).json({ error: { code: known?.code ?? 'fault', sentence: known?.message ?? 'Fabula met a fault of its own; nothing was changed. The log of the server says more.' } })
   })

@@ -1,4 +1,5 @@
 import { availableParallelism, totalmem } from 'node:os'
+import { Refusal } from '../refusal.ts'
 import { ComputeProcess, type Job, type ProcessOptions } from './compute-process.ts'
 import type { Progress } from './opening.ts'
 import type { Task } from './tasks.ts'
@@ -60,6 +61,8 @@ export type Asked = {
 /** A job that has not started beside one that runs this long moves, with its story, to another process. */
 const moveAfterMs = 1000
 const mostHomes = 10_000
+/** Looks by links that may wait or run at a time; more are refused, so that none of them fills the server's memory. */
+const mostGuestJobs = 200
 
 type Pool = { readonly processes: ComputeProcess[]; readonly homes: Map<string, ComputeProcess>; readonly most: number; readonly options: ProcessOptions }
 
@@ -95,6 +98,7 @@ export class Supervisor {
   do<T>(task: Task, asked: Asked): Computation<T> {
     const pool = this.pools[asked.lane ?? 'interactive']
     const { home } = asked
+    if (asked.lane === 'guest' && pool.processes.reduce((sum, { jobs }) => sum + jobs.length, 0) >= mostGuestJobs) throw new Refusal(429, 'busy', 'Too many looks by links wait at this moment. Try again in a few seconds.')
     return this.begin<T>(task, asked, (job) => this.processFor(pool, home).add(job), (job) => pool.processes.find(({ jobs }) => jobs.includes(job))?.stop(job))
   }
 

@@ -11,7 +11,7 @@ import { Refusal } from '../refusal.ts'
 import type { FileStore } from '../store/files.ts'
 import { heldSentence, type Flow, type Flows } from '../store/flows.ts'
 import type { Links } from '../store/links.ts'
-import type { Runs } from '../store/runs.ts'
+import type { Runs, RunStart } from '../store/runs.ts'
 import { laneOf, need, type Access } from './access.ts'
 import { body, pass, send } from './check.ts'
 import { zipInto } from './zip.ts'
@@ -45,6 +45,16 @@ export const replayRoutes = ({ compute, flows, runs, replays, proofs, files, lin
     return { before, now: { ...before, ...given } }
   }
 
+  /** A replay by a link is begun only while fewer wait than it may have. */
+  const begin = (start: RunStart): Promise<string> => {
+    const { link } = start
+    if (link === undefined) return replays.begin(start)
+    return links.inTurn(link, async () => {
+      await links.mayReplay(link)
+      return replays.begin(start)
+    })
+  }
+
   router.post('/place', async (request, response) => {
     const access = await accessOf(request)
     const { recipe } = await flows.get(access.flow, access.edit)
@@ -64,9 +74,8 @@ export const replayRoutes = ({ compute, flows, runs, replays, proofs, files, lin
     const { files: given, renames, allowChanges, parameters } = body(api.replayRequest, request)
     const story = await flows.get(flow, edit)
     const { now } = await filesFor(flow, given)
-    if (link !== undefined) await links.mayReplay(link)
-    else refuseHeld(story)
-    const run = await replays.begin({ flow, edit: story.edit, asked: { files: now, renames, allowChanges, parameters, pictures: story.pictures, databases: link === undefined }, clock: wallClock(), link })
+    if (link === undefined) refuseHeld(story)
+    const run = await begin({ flow, edit: story.edit, asked: { files: now, renames, allowChanges, parameters, pictures: story.pictures, databases: link === undefined }, clock: wallClock(), link })
     if (link) await links.used(link, 'replayed', run)
     send(response, api.runReply, replays.withProgress(await runs.get(flow, run)))
   })
@@ -104,8 +113,7 @@ export const replayRoutes = ({ compute, flows, runs, replays, proofs, files, lin
   router.post('/runs/:run/again', async (request, response) => {
     const { flow, link } = await accessOf(request)
     const past = await runs.startOf(flow, String(request.params.run), link)
-    if (link !== undefined) await links.mayReplay(link)
-    const run = await replays.begin({ ...past, asked: { ...past.asked, databases: false }, link, retells: String(request.params.run) })
+    const run = await begin({ ...past, asked: { ...past.asked, databases: false }, link, retells: String(request.params.run) })
     send(response, api.runReply, replays.withProgress(await runs.get(flow, run)))
   })
   router.get('/runs/:run/outputs/:at', async (request, response) => {

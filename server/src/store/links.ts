@@ -8,6 +8,7 @@ export type Link = { readonly token: string; readonly flow: string; readonly rig
 /** The links of stories, what they were used for, and the editions they may follow. */
 export class Links {
   private readonly database: Database
+  private readonly turns = new Map<string, Promise<unknown>>()
   constructor(database: Database) {
     this.database = database
   }
@@ -56,21 +57,32 @@ export class Links {
     await this.database.query("insert into link_uses (link, what, run) select $1, $2, $3 where $2 not in ('read', 'edited') or not exists (select from link_uses where link = $1 and what = $2 and at > now() - interval '1 hour')", token, what, run ?? null)
   }
 
-  /** Refuses what would go beyond what a link may send a day. */
-  async mayUpload(token: string, bytes: number): Promise<void> {
+  /** Counts a file of so many bytes as sent by a link today, before it is read, or refuses it; files sent at once cannot pass the bound together. */
+  async countUpload(token: string, bytes: number): Promise<void> {
+    if (bytes === 0) throw new Refusal(411, 'no-length', 'By a link a file is sent with its length, and an empty one is not taken.')
+    const [counted] = await this.database.query(
+      `insert into link_uploads as u (link, bytes) select token, $2 from links where token = $1 and $2 <= bytes_a_day
+       on conflict (link, day) do update set bytes = u.bytes + excluded.bytes where u.bytes + excluded.bytes <= (select bytes_a_day from links where token = $1) returning bytes`,
+      token, bytes,
+    )
+    if (counted) return
     const [row] = await this.database.query('select bytes_a_day, coalesce((select bytes from link_uploads where link = token and day = current_date), 0) as sent from links where token = $1', token)
-    const most = Number(row?.bytes_a_day ?? 0)
-    const sent = Number(row?.sent ?? 0)
-    const megabytes = (n: number): string => `${Math.ceil(n / 1e6).toLocaleString('en-GB')} MB`
-    if (sent + bytes > most || sent >= most) throw new Refusal(429, 'link-limit', `By this link ${megabytes(most)} may be sent a day; ${megabytes(sent)} were sent today, and this file has ${megabytes(bytes)}. Try again tomorrow, or ask whoever sent the link to allow more.`)
-  }
-  async uploaded(token: string, bytes: number): Promise<void> {
-    await this.database.query('insert into link_uploads (link, bytes) values ($1, $2) on conflict (link, day) do update set bytes = link_uploads.bytes + excluded.bytes', token, bytes)
+    const megabytes = (n: unknown): string => `${Math.ceil(Number(n ?? 0) / 1e6).toLocaleString('en-GB')} MB`
+    throw new Refusal(429, 'link-limit', `By this link ${megabytes(row?.bytes_a_day)} may be sent a day; ${megabytes(row?.sent)} were sent today, and this file has ${megabytes(bytes)}. Try again tomorrow, or ask whoever sent the link to allow more.`)
   }
   /** What a link may cost: a copy taken by it may cost no more. */
   async limits(token: string): Promise<Pick<LinkAsked, 'bytesADay' | 'waiting'>> {
     const [row] = await this.database.query('select bytes_a_day, waiting from links where token = $1', token)
     return { bytesADay: Number(row?.bytes_a_day ?? 0), waiting: Number(row?.waiting ?? 0) }
+  }
+  /** Does work of a link after what was asked by it before, so that requests sent at once are counted one by one. */
+  inTurn<T>(token: string, work: () => Promise<T>): Promise<T> {
+    const done = (this.turns.get(token) ?? Promise.resolve()).then(work, work)
+    const turn = done.catch(() => undefined).finally(() => {
+      if (this.turns.get(token) === turn) this.turns.delete(token)
+    })
+    this.turns.set(token, turn)
+    return done
   }
   /** Refuses one more replay where as many as a link may have wait or run. */
   async mayReplay(token: string): Promise<void> {
