@@ -88,7 +88,7 @@ const pairRows = (params: Join, table: Table, other: Table, names: string): Pair
   const on = onOf(params)
   const ids = keyIds(on.map((one) => table.named(one.left)), on.map((one) => other.named(one.right)), params)
   const { starts, rows } = bucket(ids.right, ids.count)
-  if (matches === 'all') checkSize('This match', matchCount(ids.left, starts))
+  if (matches === 'all' && how !== 'left-only' && how !== 'right-only') checkSize('This match', matchCount(ids.left, starts))
   const met = new Uint8Array(ids.count)
   let matched = 0
   let multiplied = 0

@@ -24,7 +24,7 @@ const changed = (change: Change, text: string): string => {
 /** The names after `names` all at once, then after `change`. */
 const renamed = ({ names = {}, change, columns }: Rename, schema: Schema): string[] => {
   const before = schema.map((field) => field.name)
-  const first = settle(before.map((one) => (Object.hasOwn(names, one) ? (ownValue(names, one) as string) : one)), before)
+  const first = settle(before.map((one) => ownValue(names, one) ?? one), before)
   if (!change) return first
   const meant = new Set(selectedNames(columns ?? { all: true }, schema.map((field, i) => ({ ...field, name: first[i] as string }))))
   const wanted = first.map((one, i) => (meant.has(one) ? changed(change, one) || `Column ${i + 1}` : one))

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { checkSize } from '../table/limits.ts'
 import { patternFor, patternProblem } from '../generate/regex.ts'
 import { code, joined, py, sql, type Code } from '../generate/tag.ts'
 import { columnWriter, lengthOf, textAt, type TextColumn } from '../table/column.ts'
@@ -75,6 +76,7 @@ const intoRows = (params: Split, table: Table): StepResult => {
   for (let row = 0, n = lengthOf(column); row < n; row++) {
     const pieces = piecesOf(textAt(column, row), cuts, params.at ?? 'every')
     if (pieces.length > most) most = pieces.length
+    checkSize('A row for each piece', index.length + pieces.length)
     for (const piece of pieces) {
       index.push(row)
       cells.push(piece)

@@ -24,7 +24,7 @@ const labelOf = (labels: Labels | undefined): ((column: string) => string) => {
   const pattern = typeof remove === 'object' ? compilePattern(remove.pattern, false) : undefined
   return (column) => {
     const cleaned = pattern ? replaceMatches(column, pattern, '') : typeof remove === 'string' && remove !== '' ? column.replaceAll(remove, () => '') : column
-    return Object.hasOwn(renames, cleaned) ? (ownValue(renames, cleaned) as string) : cleaned
+    return ownValue(renames, cleaned) ?? cleaned
   }
 }
 
