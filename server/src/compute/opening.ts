@@ -91,7 +91,7 @@ const fromColumnsOrAnew = async (key: string, files: readonly FileRef[], read: R
   const took = performance.now() - began
   const settled = read.types === undefined || read.types === 'detect' ? [keyOf(files, settledRead(read, opened), known)] : []
   // behind the answer, so that nobody waits for it
-  setImmediate(() => void context.columns.keep([key, ...settled], opened, took))
+  setImmediate(() => void context.columns.keep([key, ...settled], opened, took).catch((error: unknown) => process.stderr.write(`${String(error)}\n`)))
   return opened
 }
 
