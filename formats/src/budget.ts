@@ -7,6 +7,9 @@ export const sheetColumns = 16_384
 /** The most characters of a cell that repeats stand for. */
 export const cellCharacters = 32_767
 
+/** Merges are shown, not computed with: more than these nobody looks at. */
+export const mostMerges = 10_000
+
 const cellsOfAnyFile = 6_000_000
 const cellsAByte = 4
 

@@ -19,7 +19,7 @@ export type Node = Span &
 const levels: readonly (readonly Operator[])[] = [['=', '<>', '<', '<=', '>', '>='], ['&'], ['+', '-'], ['*', '/'], ['^']]
 const maxDepth = 200
 const maxTreeDepth = 400
-const mostCharacters = 100_000
+const mostFormulaCharacters = 100_000
 
 class Parser {
   private at = 0
@@ -134,7 +134,7 @@ class Parser {
 
 /** Throws a FormulaError with its span where the text is not a formula. */
 export const parseFormula = (source: string): Node => {
-  if (source.length > mostCharacters) throw new FormulaError({ from: mostCharacters, to: source.length, sentence: `A formula has at most ${mostCharacters.toLocaleString('en-GB')} characters. Part it into several columns.` })
+  if (source.length > mostFormulaCharacters) throw new FormulaError({ from: mostFormulaCharacters, to: source.length, sentence: `A formula has at most ${mostFormulaCharacters.toLocaleString('en-GB')} characters. Part it into several columns.` })
   const node = new Parser(lex(source)).formula()
   checkDepth(node)
   return node

@@ -1,5 +1,8 @@
 import type { PlainText } from './column.ts'
 
+/** Bytes that V8 takes for a string, on average. */
+export const bytesAString = 40
+
 /** Text of many cells in one buffer: cell i is the UTF-8 of `bytes` from `offsets[i]` up to `offsets[i + 1]`. */
 export type TextBytes = { readonly offsets: Uint32Array; readonly bytes: Uint8Array; readonly decode: (start: number, end: number) => string }
 
@@ -28,7 +31,7 @@ export class StoredStrings {
   /** The buffers held now, for accounting; after `all` the strings themselves. */
   get buffers(): readonly (readonly [object, number])[] {
     const { stored, made = [] } = this
-    return stored ? [[stored.offsets.buffer, stored.offsets.byteLength], [stored.bytes.buffer, stored.bytes.byteLength]] : [[made, made.length * 32]]
+    return stored ? [[stored.offsets.buffer, stored.offsets.byteLength], [stored.bytes.buffer, stored.bytes.byteLength]] : [[made, made.length * bytesAString]]
   }
 }
 

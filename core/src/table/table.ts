@@ -1,6 +1,7 @@
 import { cellAt, holdsWords, isEmptyAt, lengthOf, type Cell, type Column, type ColumnType } from './column.ts'
 import { gather } from './gather.ts'
 import { ints } from './memory.ts'
+import { bytesAString } from './stored-text.ts'
 
 export type Field = { readonly name: string; readonly type: ColumnType }
 export type Schema = readonly Field[]
@@ -8,13 +9,10 @@ export type Schema = readonly Field[]
 /** A buffer, or a list of strings, and its size in bytes. Shared by reference, so it is a key for what is counted once. */
 export type HeldBuffer = readonly [buffer: object, bytes: number]
 
-/** Bytes that V8 takes for a string of a dictionary, on average. */
-const bytesAWord = 40
-
 const columnBuffers = (column: Column): HeldBuffer[] => {
   if (holdsWords(column)) {
-    if (column.form === 'coded') return [[column.codes.buffer, column.codes.byteLength], [column.words, column.words.length * bytesAWord]]
-    return column.stored ? [...column.stored.buffers] : [[column.strings, column.strings.length * bytesAWord]]
+    if (column.form === 'coded') return [[column.codes.buffer, column.codes.byteLength], [column.words, column.words.length * bytesAString]]
+    return column.stored ? [...column.stored.buffers] : [[column.strings, column.strings.length * bytesAString]]
   }
   return [[column.values.buffer, column.values.byteLength], ...(column.empty ? [[column.empty.buffer, column.empty.byteLength] as const] : [])]
 }

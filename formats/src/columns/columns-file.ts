@@ -3,6 +3,7 @@ import { open, rename, rm } from 'node:fs/promises'
 import { setImmediate as otherWork } from 'node:timers/promises'
 import { bytes, floats, holdsWords, ints, storedPlainText, StoredStrings, Table, words32, type Column, type ColumnType, type HeldBuffer, type Unreadable } from '@fabula/core'
 import type { OpenedFiles } from '../open-input.ts'
+import { spanDecoder } from '../spans.ts'
 
 /**
  * A columns file keeps an opened input as it lies in memory, so that it need not be parsed again.
@@ -134,12 +135,6 @@ const writeAll = async (file: Awaited<ReturnType<typeof open>>, buffer: Buffers)
   if (rest > 0) await file.write(padding, 0, rest)
 }
 
-/** Text of a span of UTF-8; ASCII, which most is, by the shorter way. */
-const decoder = (held: Buffer) => (start: number, end: number): string => {
-  for (let i = start; i < end; i++) if ((held[i] ?? 0) > 127) return held.toString('utf8', start, end)
-  return held.toString('latin1', start, end)
-}
-
 /** A dictionary column whose words become strings when one is asked for. An own getter, so that a copy by spread has them too. */
 const storedDictionary = (type: 'text' | 'list', codes: Uint32Array, texts: StoredStrings): Column => ({
   type,
@@ -169,7 +164,7 @@ class Reader {
   }
   private texts({ offsets, bytes: text }: TextPlace): StoredStrings {
     const held = this.buffer(text) as Uint8Array
-    return new StoredStrings({ offsets: this.buffer(offsets) as Uint32Array, bytes: held, decode: decoder(Buffer.from(held.buffer)) })
+    return new StoredStrings({ offsets: this.buffer(offsets) as Uint32Array, bytes: held, decode: spanDecoder(Buffer.from(held.buffer)) })
   }
   column(place: ColumnPlace): Column {
     if (place.form === 'values') return { type: place.type, values: this.buffer(place.values), empty: place.nulls && this.buffer(place.nulls) } as Column

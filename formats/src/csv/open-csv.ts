@@ -4,6 +4,7 @@ import Papa from 'papaparse'
 import { figure, headerRows, Intake, mostColumns, type Intaken, type Read } from '@fabula/core'
 import type { Breath } from '../breath.ts'
 import { FileProblem, OpenQuote } from '../problem.ts'
+import { spanDecoder } from '../spans.ts'
 import { textPieces } from './decode.ts'
 import { sniffDelimiter } from './sniff.ts'
 
@@ -78,7 +79,7 @@ const scanFile = async (bytes: Buffer, name: string, read: Read, asText: Readonl
   checkWidth(data, name)
   intake.expect(Math.ceil((data.length * bytes.length * 1.04) / meta.cursor))
   intake.add(data)
-  const source = { bytes, text: textOf(bytes), bytesOf: (text: string) => Buffer.from(text) }
+  const source = { bytes, text: spanDecoder(bytes), bytesOf: (text: string) => Buffer.from(text) }
   const scan = intake.scan(source, mark + Buffer.byteLength(head.slice(0, meta.cursor)), delimiter.charCodeAt(0), quote.charCodeAt(0))
   for (;;) {
     const { value, done } = scan.next()
@@ -86,14 +87,6 @@ const scanFile = async (bytes: Buffer, name: string, read: Read, asText: Readonl
     await breath(value / bytes.length, intake.rowCount)
   }
 }
-
-/** Text of a span of UTF-8; ASCII, which most is, by the shorter way. */
-const textOf =
-  (bytes: Buffer) =>
-  (start: number, end: number): string => {
-    for (let i = start; i < end; i++) if ((bytes[i] as number) > 127) return bytes.toString('utf8', start, end)
-    return bytes.toString('latin1', start, end)
-  }
 
 /** A table that wide is another table lying on its side, or a file parted by the wrong sign. */
 export const checkWidth = (rows: readonly (readonly string[])[], name: string): void => {

@@ -1,5 +1,5 @@
 import { figure, maybeIsoDate, maybeIsoDateTime, type RawCell } from '@fabula/core'
-import { CellBudget, cellCharacters, claimed, sheetColumns, sheetRows } from '../budget.ts'
+import { CellBudget, cellCharacters, claimed, mostMerges, sheetColumns, sheetRows } from '../budget.ts'
 import { FileProblem } from '../problem.ts'
 import type { Merge, SheetInfo, Workbook } from './workbook.ts'
 import { walkXml, type Attributes } from './xml.ts'
@@ -7,8 +7,6 @@ import type { Parts } from './zip.ts'
 
 /** Repeats beyond this are the empty rest of the sheet. */
 const mostRepeats = 100_000
-/** Merges are shown, not computed with: more than these nobody looks at. */
-const mostMerges = 10_000
 
 /** PT09H30M00S as milliseconds of the day; beyond a day it is a number of days. ISO 8601. */
 const timeOf = (text: string): RawCell => {

@@ -1,5 +1,5 @@
 import { ownValue, figure, type RawCell } from '@fabula/core'
-import { CellBudget, claimed, sheetColumns, sheetRows } from '../budget.ts'
+import { CellBudget, claimed, mostMerges, sheetColumns, sheetRows } from '../budget.ts'
 import { FileProblem } from '../problem.ts'
 import { shownById, type Shown } from './number-format.ts'
 import { day1900, day1904, momentOf, type Merge, type SheetInfo, type Workbook } from './workbook.ts'
@@ -23,8 +23,6 @@ const rowOf = (reference: string): number => Number(/\d+$/.exec(reference)?.[0] 
 /** _x000D_ stands for a sign that XML cannot hold. */
 const unescaped = (text: string): string => (text.includes('_x') ? text.replace(/_x([0-9A-Fa-f]{4})_/g, (_, hex: string) => String.fromCharCode(parseInt(hex, 16))) : text)
 
-/** Merges are shown, not computed with: more than these nobody looks at. */
-const mostMerges = 10_000
 
 const truth = (text: string | undefined): boolean => text === '1' || text === 'true'
 

@@ -1,12 +1,11 @@
 import { strToU8, zipSync, type Zippable } from 'fflate'
+import { sheetColumns, sheetRows } from '../budget.ts'
 import { columnLetters, figure, guarded, quoted, type Table } from '@fabula/core'
 import { textAt, UnwritableTable } from './cells.ts'
 
 /** A table as a sheet under this name. */
 export type Sheet = { readonly name: string; readonly table: Table }
 
-const mostRows = 1_048_576
-const mostColumns = 16_384
 const mostCharacters = 32_767
 const day = 86_400_000
 /** Days from 1899-12-30 to 1970-01-01; from March 1900 on a workbook counts so. */
@@ -68,8 +67,8 @@ const widthOf = (table: Table, column: number): number => {
 
 const declaration = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n'
 const sheetXml = ({ name, table }: Sheet, guard: boolean): Uint8Array => {
-  if (table.rowCount + 1 > mostRows) throw new UnwritableTable(`A sheet of a workbook holds ${figure(mostRows - 1)} rows; ${name} has ${figure(table.rowCount)}. Write CSV or Parquet.`)
-  if (table.names.length > mostColumns) throw new UnwritableTable(`A sheet of a workbook holds ${figure(mostColumns)} columns; ${name} has ${figure(table.names.length)}. Write CSV or Parquet.`)
+  if (table.rowCount + 1 > sheetRows) throw new UnwritableTable(`A sheet of a workbook holds ${figure(sheetRows - 1)} rows; ${name} has ${figure(table.rowCount)}. Write CSV or Parquet.`)
+  if (table.names.length > sheetColumns) throw new UnwritableTable(`A sheet of a workbook holds ${figure(sheetColumns)} columns; ${name} has ${figure(table.names.length)}. Write CSV or Parquet.`)
   const letters = table.names.map((_, column) => columnLetters(column + 1))
   const pieces = [
     `${declaration}<worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"><sheetViews><sheetView workbookViewId="0"><pane ySplit="1" topLeftCell="A2" activePane="bottomLeft" state="frozen"/></sheetView></sheetViews>`,

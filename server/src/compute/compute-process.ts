@@ -68,9 +68,6 @@ export class ComputeProcess {
   get jobs(): readonly Job[] {
     return [...this.sent.values(), ...this.waiting]
   }
-  get pid(): number | undefined {
-    return this.child?.pid
-  }
 
   add(job: Job): void {
     for (const older of this.jobs) if (job.line !== undefined && older.line === job.line) this.stop(older)

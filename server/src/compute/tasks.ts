@@ -242,8 +242,8 @@ export const perform = async (task: Task, context: WorkerContext): Promise<unkno
   }
 }
 
-/** Replies that the server passes on unread, each held against its schema here. */
+/** Replies that the server passes on unread, each held against its schema here; the others are held against theirs where they are sent. */
 const replies: { readonly [K in Task['kind']]?: { readonly parse: (value: unknown) => unknown } } = {
-  look: api.lookReply, open: api.openReply, preview: api.previewReply, facts: api.factsReply, values: api.valuesReply, groups: api.groupsReply, picture: api.pictureData, match: api.matchReply, lay: api.layReply, reconcile: api.reconcileReply, find: api.findReply, scripts: api.scriptReply, prove: api.proofReply, fit: api.fitReply, cells: api.cellsReply,
+  look: api.lookReply, preview: api.previewReply, facts: api.factsReply, values: api.valuesReply, groups: api.groupsReply, picture: api.pictureData, match: api.matchReply, lay: api.layReply, reconcile: api.reconcileReply, find: api.findReply, fit: api.fitReply, cells: api.cellsReply,
 }
 export const replyText = (kind: Task['kind'], result: unknown): string => JSON.stringify(replies[kind]?.parse(result) ?? result)

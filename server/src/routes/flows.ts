@@ -28,10 +28,8 @@ export const flowRoutes = ({ flows, compute, links }: Services, accessOf: (reque
     need(access, 'edit')
     return access
   }
-  const changed = async ({ flow, link }: Access, from: number): Promise<void> => {
-    if (link === undefined) return
-    await flows.hold(flow, from)
-    await links.used(link, 'edited')
+  const changed = async ({ link }: Access): Promise<void> => {
+    if (link !== undefined) await links.used(link, 'edited')
   }
   /** For the owner of a story that is held: as it was before it was changed by link. */
   const heldFrom = async ({ flow, rights }: Access, edit: number | null): Promise<Recipe | null> => (rights !== 'all' || edit === null ? null : (await flows.get(flow, edit)).recipe)
@@ -51,16 +49,15 @@ export const flowRoutes = ({ flows, compute, links }: Services, accessOf: (reque
     const access = await changing(request)
     const asked = body(api.editRequest, request)
     if (access.link !== undefined) refuseDatabaseChanges((await flows.get(access.flow)).recipe, asked.recipe)
-    await flows.edit(access.flow, asked)
-    await changed(access, asked.after)
+    await flows.edit(access.flow, asked, access.link !== undefined)
+    await changed(access)
     send(response, api.flowReply, await reply(access))
   })
   for (const way of ['undo', 'redo'] as const)
     router.post(`/${way}`, async (request, response) => {
       const access = await changing(request)
-      const { after } = body(api.travelRequest, request)
-      await flows[way](access.flow, after)
-      await changed(access, after)
+      await flows[way](access.flow, body(api.travelRequest, request).after, access.link !== undefined)
+      await changed(access)
       send(response, api.flowReply, await reply(access))
     })
   /** The owner has looked at what came by link: databases are written again. */
@@ -81,8 +78,8 @@ export const flowRoutes = ({ flows, compute, links }: Services, accessOf: (reque
 
   router.put('/files', async (request, response) => {
     const access = await changing(request)
-    await flows.setFiles(access.flow, body(api.replayFiles, request))
-    await changed(access, (await flows.get(access.flow)).edit)
+    await flows.setFiles(access.flow, body(api.replayFiles, request), access.link !== undefined)
+    await changed(access)
     send(response, api.flowReply, await reply(access))
   })
 

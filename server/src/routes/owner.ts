@@ -6,7 +6,6 @@ import type { OwnerKey } from '../store/owner.ts'
 import { need } from './access.ts'
 import { body, send } from './check.ts'
 
-
 const cookieName = 'fabula_owner'
 const yearMs = 365 * 86_400_000
 const local = new Set(['127.0.0.1', '::1', '::ffff:127.0.0.1'])

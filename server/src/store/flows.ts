@@ -10,6 +10,9 @@ const recipeOf = (value: unknown): Recipe => {
   return read.recipe
 }
 
+/** What a change by link sets in the same statement, so that no moment lies between the change and its hold: since when the story is held, and the edit before. `byLink`: the parameter that says so. */
+const held = (byLink: string): string => `held_from = case when ${byLink}::boolean then coalesce(held_from, head) else held_from end, held_since = case when ${byLink}::boolean then coalesce(held_since, now()) else held_since end`
+
 const changedElsewhere = (): Refusal => new Refusal(409, 'changed-elsewhere', 'The story was changed in another window meanwhile. Reload the page to see it, then make your change again.')
 
 /** A story as it stands, or as an edition froze it. */
@@ -47,8 +50,8 @@ export class Flows {
     ])
   }
 
-  async setFiles(flow: string, files: Readonly<Record<string, readonly FileRef[]>>): Promise<void> {
-    await this.database.transaction(this.fileStatements(flow, files))
+  async setFiles(flow: string, files: Readonly<Record<string, readonly FileRef[]>>, byLink = false): Promise<void> {
+    await this.database.transaction([...this.fileStatements(flow, files), { sql: `update flows set ${held('$2')} where id = $1`, params: [flow, byLink] }])
   }
 
   async files(flow: string): Promise<Record<string, FileRef[]>> {
@@ -70,32 +73,29 @@ export class Flows {
   }
 
   /** A new edit on top of the one the page had, with its pictures where no others are given; one that came from elsewhere meanwhile is not overwritten. */
-  async edit(id: string, { recipe, pictures, what, after }: EditRequest): Promise<void> {
+  async edit(id: string, { recipe, pictures, what, after }: EditRequest, byLink = false): Promise<void> {
     const [row] = await this.database.query(
       `with made as (
          insert into edits (flow, parent, recipe, what, pictures) select f.id, f.head, $2, $3, coalesce($5, e.pictures) from flows f join edits e on e.id = f.head where f.id = $1 and f.head = $4 returning id)
-       update flows set head = made.id from made where flows.id = $1 returning head`,
-      id, recipeOf(recipe), what, after, pictures === undefined ? null : JSON.stringify(pictures),
+       update flows set head = made.id, ${held('$6')} from made where flows.id = $1 returning head`,
+      id, recipeOf(recipe), what, after, pictures === undefined ? null : JSON.stringify(pictures), byLink,
     )
     if (!row) throw changedElsewhere()
   }
 
-  /** A change by link is held: no database is written by the story until its owner agrees. `from`: the edit before it. */
-  async hold(id: string, from: number): Promise<void> {
-    await this.database.query('update flows set held_from = coalesce(held_from, $2), held_since = coalesce(held_since, now()) where id = $1', id, from)
-  }
+  /** The owner has looked at what came by link. */
   async agree(id: string): Promise<void> {
     await this.database.query('update flows set held_since = null, held_from = null where id = $1', id)
   }
 
   /** The step back from the edit that the page had; one that came from elsewhere meanwhile is not undone. */
-  async undo(id: string, after: number): Promise<void> {
+  async undo(id: string, after: number, byLink = false): Promise<void> {
     await this.expect(id, after)
-    await this.database.query('update flows set head = e.parent from edits e where flows.id = $1 and e.id = flows.head and e.parent is not null and flows.head = $2', id, after)
+    await this.database.query(`update flows set head = e.parent, ${held('$3')} from edits e where flows.id = $1 and e.id = flows.head and e.parent is not null and flows.head = $2`, id, after, byLink)
   }
-  async redo(id: string, after: number): Promise<void> {
+  async redo(id: string, after: number, byLink = false): Promise<void> {
     await this.expect(id, after)
-    await this.database.query('update flows set head = (select max(c.id) from edits c where c.flow = flows.id and c.parent = flows.head) where id = $1 and head = $2 and exists (select from edits c where c.flow = flows.id and c.parent = flows.head)', id, after)
+    await this.database.query(`update flows set head = (select max(c.id) from edits c where c.flow = flows.id and c.parent = flows.head), ${held('$3')} where id = $1 and head = $2 and exists (select from edits c where c.flow = flows.id and c.parent = flows.head)`, id, after, byLink)
   }
   private async expect(id: string, head: number): Promise<void> {
     const [row] = await this.database.query('select head = $2 as same from flows where id = $1', id, head)

@@ -16,6 +16,7 @@ const conflict = 75
  */
 const lockFile = (folder: string, path: string, program: string, lost: () => void): Promise<() => void> =>
   new Promise((resolve, reject) => {
+    const owner = path.replace(/\.lock$/, '.pid')
     const holder = spawn(program, ['--nonblock', '--conflict-exit-code', String(conflict), path, 'sh', '-c', 'echo held; exec cat >/dev/null'], { stdio: ['pipe', 'pipe', 'ignore'], detached: true })
     let held = false
     let released = false
@@ -23,11 +24,10 @@ const lockFile = (folder: string, path: string, program: string, lost: () => voi
     holder.stdin.on('error', () => undefined)
     holder.stdout.once('data', () => {
       held = true
-      const by = path.replace(/\.lock$/, '.pid')
-      writeFileSync(by, String(process.pid))
+      writeFileSync(owner, String(process.pid))
       resolve(() => {
         released = true
-        rmSync(by, { force: true })
+        rmSync(owner, { force: true })
         holder.stdin.end()
       })
     })
@@ -37,7 +37,7 @@ const lockFile = (folder: string, path: string, program: string, lost: () => voi
         if (!released) lost()
         return
       }
-      const pid = existsSync(path.replace(/\.lock$/, '.pid')) ? ` (process ${readFileSync(path.replace(/\.lock$/, '.pid'), 'utf8')})` : ''
+      const pid = existsSync(owner) ? ` (process ${readFileSync(owner, 'utf8')})` : ''
       reject(code === conflict ? taken(folder, pid) : new Error(`the file ${path} cannot be locked`))
     })
   })
