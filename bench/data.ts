@@ -11,6 +11,8 @@ export const writeVisits = (path: string, rows: number): void => {
   const two = (n: number): string => String(n).padStart(2, '0')
   const pieces: string[] = ['Ref,Visit date,Clinic,Animal,Species,Service,Status,Charged,Weight,Minutes,Note\n']
   for (let i = 0; i < rows; i++)
-    pieces.push(`B${100_000_000 + i},${2030 + random(3)}-${two(1 + random(12))}-${two(1 + random(28))},${clinics[random(5)]},A${random(50_000)},${['dog', 'cat', 'rabbit'][random(3)]},VAC-${random(40)},${random(12) === 0 ? 'Cancelled' : 'Done'},${random(20) === 0 ? '' : (random(24_000) / 100).toFixed(2)},${(random(9000) / 100).toFixed(1)},${random(90)},checked in at the front desk\n`)
+    pieces.push(
+      `B${100_000_000 + i},${2030 + random(3)}-${two(1 + random(12))}-${two(1 + random(28))},${clinics[random(5)]},A${random(50_000)},${['dog', 'cat', 'rabbit'][random(3)]},VAC-${random(40)},${random(12) === 0 ? 'Cancelled' : 'Done'},${random(20) === 0 ? '' : (random(24_000) / 100).toFixed(2)},${(random(9000) / 100).toFixed(1)},${random(90)},checked in at the front desk\n`,
+    )
   writeFileSync(path, pieces.join(''))
 }

@@ -20,10 +20,16 @@ const time = (work: () => void): number => {
   work()
   return performance.now() - began
 }
-const say = (name: string, ours: number, theirs: number): void => void process.stdout.write(`${name.padEnd(34)} ${ours.toFixed(0).padStart(7)} ms ${theirs.toFixed(0).padStart(8)} ms   × ${(theirs / ours).toFixed(2)}\n`)
-const python = (code: string): number => Number(execFileSync('/usr/bin/python3', ['-c', code], { encoding: 'utf8', maxBuffer: 1e8 }).trim().split('\n').at(-1))
+const say = (name: string, ours: number, theirs: number): void =>
+  void process.stdout.write(
+    `${name.padEnd(34)} ${ours.toFixed(0).padStart(7)} ms ${theirs.toFixed(0).padStart(8)} ms   × ${(theirs / ours).toFixed(2)}\n`,
+  )
+const python = (code: string): number =>
+  Number(execFileSync('/usr/bin/python3', ['-c', code], { encoding: 'utf8', maxBuffer: 1e8 }).trim().split('\n').at(-1))
 
-process.stdout.write(`${rows.toLocaleString('en-GB')} rows, ${(statSync(path).size / 1e6).toFixed(0)} MB\n${''.padEnd(34)}    ours       pandas     ratio\n`)
+process.stdout.write(
+  `${rows.toLocaleString('en-GB')} rows, ${(statSync(path).size / 1e6).toFixed(0)} MB\n${''.padEnd(34)}    ours       pandas     ratio\n`,
+)
 
 const file = fileFromPath(path)
 const read = { encoding: 'utf-8', delimiter: ',' }
@@ -35,42 +41,122 @@ for (let i = 0; i < 3; i++) {
   readings.push(performance.now() - began)
 }
 const reading = median(readings)
-say('read CSV (pandas C reader)', reading, python(`import pandas as pd, time, statistics\nts=[]\nfor _ in range(3):\n    t=time.perf_counter(); pd.read_csv(${JSON.stringify(path)}, parse_dates=["Visit date"]); ts.append((time.perf_counter()-t)*1000)\nprint(statistics.median(ts))`))
+say(
+  'read CSV (pandas C reader)',
+  reading,
+  python(
+    `import pandas as pd, time, statistics\nts=[]\nfor _ in range(3):\n    t=time.perf_counter(); pd.read_csv(${JSON.stringify(path)}, parse_dates=["Visit date"]); ts.append((time.perf_counter()-t)*1000)\nprint(statistics.median(ts))`,
+  ),
+)
 
 const steps: Record<string, Omit<Step, 'id'>> = {
   'filter, half left': { kind: 'filter', where: { column: 'Weight', op: 'greater', value: 45 } },
   'filter on text': { kind: 'filter', where: { column: 'Status', op: 'is-not', value: 'Cancelled' } },
   'sort by text, then number': { kind: 'sort', by: [{ column: 'Clinic' }, { column: 'Charged', descending: true }] },
-  'group by one key': { kind: 'summarise', by: ['Clinic'], measures: [{ how: 'sum', column: 'Charged', as: 'Sum' }, { how: 'count', as: 'Rows' }] },
-  'group by many keys': { kind: 'summarise', by: ['Animal'], measures: [{ how: 'mean', column: 'Charged', as: 'Mean' }, { how: 'max', column: 'Visit date', as: 'Latest' }] },
-  'distinct': { kind: 'distinct', columns: ['Animal', 'Clinic'] },
+  'group by one key': {
+    kind: 'summarise',
+    by: ['Clinic'],
+    measures: [
+      { how: 'sum', column: 'Charged', as: 'Sum' },
+      { how: 'count', as: 'Rows' },
+    ],
+  },
+  'group by many keys': {
+    kind: 'summarise',
+    by: ['Animal'],
+    measures: [
+      { how: 'mean', column: 'Charged', as: 'Mean' },
+      { how: 'max', column: 'Visit date', as: 'Latest' },
+    ],
+  },
+  distinct: { kind: 'distinct', columns: ['Animal', 'Clinic'] },
   'formula over numbers': { kind: 'derive', as: 'Rate', formula: 'Charged / Minutes * 60 + Weight' },
   'formula over text': { kind: 'derive', as: 'Key', formula: 'UPPER(LEFT(Clinic; 3))' },
-  'formula over dates': { kind: 'derive', as: 'Month', formula: "DATETRUNC('Visit date'; \"month\")" },
+  'formula over dates': { kind: 'derive', as: 'Month', formula: 'DATETRUNC(\'Visit date\'; "month")' },
   'number to text': { kind: 'cast', columns: ['Charged'], type: 'text' },
-  'columns to rows, 3': { kind: 'unpivot', name: 'What', groups: [{ columns: ['Charged', 'Weight', 'Minutes'], value: 'Figure' }] },
+  'columns to rows, 3': {
+    kind: 'unpivot',
+    name: 'What',
+    groups: [{ columns: ['Charged', 'Weight', 'Minutes'], value: 'Figure' }],
+  },
 }
 const recipeOf = (list: readonly Omit<Step, 'id'>[]): Recipe => ({
-  fabula: 1, name: 'Bench', inputs: [{ id: 'rows', name: 'Rows', columns: [...opened.table.schema] }],
-  tables: [{ id: 'bench', name: 'Bench', steps: [{ id: 's1', kind: 'open', input: 'rows', read }, ...list.map((step, i) => ({ ...step, id: `s${i + 2}` }) as Step)] }],
+  fabula: 1,
+  name: 'Bench',
+  inputs: [{ id: 'rows', name: 'Rows', columns: [...opened.table.schema] }],
+  tables: [
+    {
+      id: 'bench',
+      name: 'Bench',
+      steps: [
+        { id: 's1', kind: 'open', input: 'rows', read },
+        ...list.map((step, i) => ({ ...step, id: `s${i + 2}` }) as Step),
+      ],
+    },
+  ],
 })
-const run = (recipe: Recipe, cache?: StepCache) => runRecipe(recipe, { sources: () => ({ ...opened, key: 'bench' }), parameters: {}, now: 0, ...(cache ? { cache } : {}) })
+const run = (recipe: Recipe, cache?: StepCache) =>
+  runRecipe(recipe, {
+    sources: () => ({ ...opened, key: 'bench' }),
+    parameters: {},
+    now: 0,
+    ...(cache ? { cache } : {}),
+  })
 
 /** The generated script with a clock around its steps, its imports and reading left out; the frame is read once and kept. */
 const scriptTimes = (recipes: readonly Recipe[]): number[] => {
   const timed = recipes.map((recipe) => {
     const { parts } = pythonScript(recipe)
-    return { head: parts[0]?.text.replace(/^files, parameters.*$/m, 'NOW = datetime.datetime(2031, 6, 30)').replace(/^TODAY.*$/m, 'TODAY = NOW.date()') ?? '', body: parts.slice(2, -1).map(({ text }) => text).join('\n') }
+    return {
+      head:
+        parts[0]?.text
+          .replace(/^files, parameters.*$/m, 'NOW = datetime.datetime(2031, 6, 30)')
+          .replace(/^TODAY.*$/m, 'TODAY = NOW.date()') ?? '',
+      body: parts
+        .slice(2, -1)
+        .map(({ text }) => text)
+        .join('\n'),
+    }
   })
   const opening = pythonScript(recipeOf([])).parts
   const open = opening[1]?.text ?? ''
-  const code = [`import time, statistics`, opening[0]?.text.replace(/^files, parameters.*$/m, `files = {"rows": [${JSON.stringify(path)}]}; NOW = datetime.datetime.now()`) ?? '', open, `rows_before = bench`, ...timed.map(({ head, body }) => `${head}\nts = []\nfor _ in range(3):\n    bench = rows_before.copy(deep=False)\n    t = time.perf_counter()\n${body.split('\n').map((line) => `    ${line}`).join('\n')}\n    ts.append((time.perf_counter() - t) * 1000)\nprint("T", statistics.median(ts), flush=True)`)].join('\n')
+  const code = [
+    `import time, statistics`,
+    opening[0]?.text.replace(
+      /^files, parameters.*$/m,
+      `files = {"rows": [${JSON.stringify(path)}]}; NOW = datetime.datetime.now()`,
+    ) ?? '',
+    open,
+    `rows_before = bench`,
+    ...timed.map(
+      ({ head, body }) =>
+        `${head}\nts = []\nfor _ in range(3):\n    bench = rows_before.copy(deep=False)\n    t = time.perf_counter()\n${body
+          .split('\n')
+          .map((line) => `    ${line}`)
+          .join('\n')}\n    ts.append((time.perf_counter() - t) * 1000)\nprint("T", statistics.median(ts), flush=True)`,
+    ),
+  ].join('\n')
   const script = join(folder, 'bench.py')
   writeFileSync(script, code)
-  return [...execFileSync('/usr/bin/python3', [script], { encoding: 'utf8', maxBuffer: 1e8 }).matchAll(/^T (.+)$/gm)].map((match) => Number(match[1]))
+  return [
+    ...execFileSync('/usr/bin/python3', [script], { encoding: 'utf8', maxBuffer: 1e8 }).matchAll(/^T (.+)$/gm),
+  ].map((match) => Number(match[1]))
 }
 
-const five = [steps['filter on text'], steps['formula over dates'], steps['formula over numbers'], { kind: 'summarise', by: ['Clinic', 'Month'], measures: [{ how: 'sum', column: 'Charged', as: 'Sum' }, { how: 'mean', column: 'Rate', as: 'Rate' }] }, { kind: 'sort', by: [{ column: 'Sum', descending: true }] }] as Omit<Step, 'id'>[]
+const five = [
+  steps['filter on text'],
+  steps['formula over dates'],
+  steps['formula over numbers'],
+  {
+    kind: 'summarise',
+    by: ['Clinic', 'Month'],
+    measures: [
+      { how: 'sum', column: 'Charged', as: 'Sum' },
+      { how: 'mean', column: 'Rate', as: 'Rate' },
+    ],
+  },
+  { kind: 'sort', by: [{ column: 'Sum', descending: true }] },
+] as Omit<Step, 'id'>[]
 const recipes = [...Object.values(steps).map((step) => recipeOf([step])), recipeOf(five)]
 const theirs = scriptTimes(recipes)
 const names = [...Object.keys(steps), 'a recipe of five steps']
@@ -78,15 +164,26 @@ process.stdout.write('against the generated Python, without its imports and read
 names.forEach((name, i) => {
   const recipe = recipes[i] as Recipe
   run(recipe)
-  const ours = median([0, 1, 2, 3, 4].map(() => time(() => {
-    const [made] = run(recipe).tables
-    const table = made?.table
-    if (table) table.names.forEach((_, c) => table.column(c))
-  })))
+  const ours = median(
+    [0, 1, 2, 3, 4].map(() =>
+      time(() => {
+        const [made] = run(recipe).tables
+        const table = made?.table
+        if (table) table.names.forEach((_, c) => table.column(c))
+      }),
+    ),
+  )
   say(name, ours, theirs[i] ?? 0)
 })
 
-const ten = recipeOf([...five.slice(0, 3), { kind: 'derive', as: 'A', formula: 'Weight * 2' }, { kind: 'derive', as: 'B', formula: 'Weight + Minutes' }, { kind: 'drop', columns: ['Note'] }, { kind: 'rename', names: { Ref: 'Booking' } }, { kind: 'derive', as: 'C', formula: 'Charged - 1' }])
+const ten = recipeOf([
+  ...five.slice(0, 3),
+  { kind: 'derive', as: 'A', formula: 'Weight * 2' },
+  { kind: 'derive', as: 'B', formula: 'Weight + Minutes' },
+  { kind: 'drop', columns: ['Note'] },
+  { kind: 'rename', names: { Ref: 'Booking' } },
+  { kind: 'derive', as: 'C', formula: 'Charged - 1' },
+])
 const cache = new StepCache()
 run(ten, cache)
 const latencies = Array.from({ length: 21 }, (_, i) => {
@@ -94,9 +191,20 @@ const latencies = Array.from({ length: 21 }, (_, i) => {
   const changed = { ...ten, tables: ten.tables.map((table) => ({ ...table, steps: [...table.steps, last] })) }
   return time(() => {
     const [made] = run(changed, cache).tables
-    for (let row = 0; row < 200; row++) made?.table?.names.forEach((_, c) => made.table?.cell(c, Math.min(row, (made.table?.rowCount ?? 1) - 1)))
+    for (let row = 0; row < 200; row++)
+      made?.table?.names.forEach((_, c) => made.table?.cell(c, Math.min(row, (made.table?.rowCount ?? 1) - 1)))
   })
 })
-process.stdout.write(`a changed last sentence of ten: median ${median(latencies).toFixed(0)} ms, p95 ${[...latencies].sort((a, b) => a - b)[19]?.toFixed(0)} ms of engine time\n`)
-const writing = time(() => { for (const piece of csvPieces(opened.table)) void piece })
-say('write CSV (pandas to_csv)', writing, python(`import pandas as pd, time\nd=pd.read_csv(${JSON.stringify(path)})\nt=time.perf_counter(); d.to_csv(${JSON.stringify(join(folder, 'o.csv'))}, index=False); print((time.perf_counter()-t)*1000)`))
+process.stdout.write(
+  `a changed last sentence of ten: median ${median(latencies).toFixed(0)} ms, p95 ${[...latencies].sort((a, b) => a - b)[19]?.toFixed(0)} ms of engine time\n`,
+)
+const writing = time(() => {
+  for (const piece of csvPieces(opened.table)) void piece
+})
+say(
+  'write CSV (pandas to_csv)',
+  writing,
+  python(
+    `import pandas as pd, time\nd=pd.read_csv(${JSON.stringify(path)})\nt=time.perf_counter(); d.to_csv(${JSON.stringify(join(folder, 'o.csv'))}, index=False); print((time.perf_counter()-t)*1000)`,
+  ),
+)

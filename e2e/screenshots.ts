@@ -42,7 +42,7 @@ const replay = async (driver: WebDriver): Promise<void> => {
   await click(driver, 'Replay the story')
   await see(driver, 'What came out')
   await driver.sleep(600)
-  await driver.executeScript("document.querySelector('section[aria-label=\"What happened\"]').scrollTop = 640")
+  await driver.executeScript('document.querySelector(\'section[aria-label="What happened"]\').scrollTop = 640')
   await driver.sleep(300)
   await shoot(driver, picture('replay-done'))
 }
@@ -50,9 +50,25 @@ const replay = async (driver: WebDriver): Promise<void> => {
 const laterChange = async (base: string, id: string): Promise<void> => {
   const flow = (await (await fetch(`${base}/api/flows/${id}`)).json()) as FlowReply
   const tables = flow.recipe.tables.map((table) =>
-    table.id !== 'takings' ? table : { ...table, steps: table.steps.flatMap((step): Step[] => (step.kind === 'filter' ? [{ ...step, where: { column: 'Status', op: 'is-none-of', values: ['Cancelled', 'Test', 'No show'] } }, { id: 's90', kind: 'distinct', columns: ['Patient', 'Visit date'] }] : [step])) },
+    table.id !== 'takings'
+      ? table
+      : {
+          ...table,
+          steps: table.steps.flatMap((step): Step[] =>
+            step.kind === 'filter'
+              ? [
+                  { ...step, where: { column: 'Status', op: 'is-none-of', values: ['Cancelled', 'Test', 'No show'] } },
+                  { id: 's90', kind: 'distinct', columns: ['Patient', 'Visit date'] },
+                ]
+              : [step],
+          ),
+        },
   )
-  await fetch(`${base}/api/flows/${id}/edit`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ recipe: { ...flow.recipe, tables }, what: 'a later change', after: flow.edit }) })
+  await fetch(`${base}/api/flows/${id}/edit`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ recipe: { ...flow.recipe, tables }, what: 'a later change', after: flow.edit }),
+  })
 }
 const handOver = async (driver: WebDriver): Promise<void> => {
   await click(driver, 'Hand over')
@@ -73,7 +89,11 @@ const handOver = async (driver: WebDriver): Promise<void> => {
   await driver.sleep(400)
   await shoot(driver, picture('editions'))
   const { edit } = (await (await fetch(`${origin}/api/flows/${id}`)).json()) as { edit: number }
-  await fetch(`${origin}/api/flows/${id}/undo`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ after: edit }) })
+  await fetch(`${origin}/api/flows/${id}/undo`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ after: edit }),
+  })
   await driver.navigate().refresh()
   await click(driver, 'Make a link')
   await (await labelled(driver, 'For whom')).sendKeys('Ines at Marlpit')
@@ -124,7 +144,9 @@ const intake = async (driver: WebDriver): Promise<void> => {
   await head(driver, 'Weight')
   await click(driver, 'Compute a column from it')
   await click(driver, 'formula: ')
-  await (await labelled(driver, 'Formula')).sendKeys(Key.chord(Key.CONTROL, 'a'), 'IFERROR(VALUE(SUBSTITUTE(Weight; "kg"; "")); ')
+  await (
+    await labelled(driver, 'Formula')
+  ).sendKeys(Key.chord(Key.CONTROL, 'a'), 'IFERROR(VALUE(SUBSTITUTE(Weight; "kg"; "")); ')
   await driver.sleep(900)
   await shoot(driver, picture('formula'))
   await driver.actions().sendKeys(Key.ESCAPE, Key.ESCAPE).perform()
@@ -146,7 +168,9 @@ const tables = async (driver: WebDriver, base: string): Promise<void> => {
   await see(driver, 'Another table')
   await click(driver, 'Takings')
   await see(driver, '−92 rows')
-  await (await driver.findElement(By.xpath("//li[contains(., 'Compute Clinic')]//span[contains(@class,'leading-[21px]')]"))).click()
+  await (
+    await driver.findElement(By.xpath("//li[contains(., 'Compute Clinic')]//span[contains(@class,'leading-[21px]')]"))
+  ).click()
   await driver.sleep(600)
   await head(driver, 'Service')
   await click(driver, 'Match with another table…')
@@ -163,7 +187,8 @@ const tables = async (driver: WebDriver, base: string): Promise<void> => {
   await driver.get(base)
   await give(driver, demo('visits-2030.xlsx'))
   await see(driver, 'Oct 2030')
-  for (const month of ['Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct']) await (await driver.findElement(By.xpath(`//li[contains(., '${month} 2030')]//input`))).click()
+  for (const month of ['Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct'])
+    await (await driver.findElement(By.xpath(`//li[contains(., '${month} 2030')]//input`))).click()
   await see(driver, '25 rows · 5 columns')
   await keepOpened(driver)
   await see(driver, 'Another table')

@@ -22,7 +22,22 @@ const result = await fc.check(
     longest = Math.max(longest, took)
     if (took > slowMs) throw new Error(`took ${took.toFixed(0)} ms`)
   }),
-  { seed: Number(seed), numRuns: 1e9, interruptAfterTimeLimit: Number(seconds) * 1000, markInterruptAsFailure: false, endOnFailure: false },
+  {
+    seed: Number(seed),
+    numRuns: 1e9,
+    interruptAfterTimeLimit: Number(seconds) * 1000,
+    markInterruptAsFailure: false,
+    endOnFailure: false,
+  },
 )
 if (result.failed && result.counterexample) writeFileSync(current, target.bytes(result.counterexample[0] as never))
-process.send?.({ runs, longest, ...(result.failed && result.errorInstance ? { error: String((result.errorInstance as Error).stack ?? result.errorInstance).slice(0, 2000) } : {}) }, () => process.exit(result.failed && result.counterexample ? 1 : 0))
+process.send?.(
+  {
+    runs,
+    longest,
+    ...(result.failed && result.errorInstance
+      ? { error: String((result.errorInstance as Error).stack ?? result.errorInstance).slice(0, 2000) }
+      : {}),
+  },
+  () => process.exit(result.failed && result.counterexample ? 1 : 0),
+)

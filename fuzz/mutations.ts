@@ -11,7 +11,29 @@ export type Mutation =
 
 const share = fc.double({ min: 0, max: 1, noNaN: true, maxExcluded: true })
 /** Numbers at the edges of what formats and machines count with. */
-const edges = ['0', '-1', '1', '255', '256', '65535', '65536', '1048576', '1048577', '16384', '16385', '2147483647', '2147483648', '4294967296', '9007199254740993', '99999999999999999999', '1e308', '-1e308', '1e999', 'NaN', '']
+const edges = [
+  '0',
+  '-1',
+  '1',
+  '255',
+  '256',
+  '65535',
+  '65536',
+  '1048576',
+  '1048577',
+  '16384',
+  '16385',
+  '2147483647',
+  '2147483648',
+  '4294967296',
+  '9007199254740993',
+  '99999999999999999999',
+  '1e308',
+  '-1e308',
+  '1e999',
+  'NaN',
+  '',
+]
 
 export const mutations = (tokens: readonly string[]): fc.Arbitrary<readonly Mutation[]> =>
   fc.array(
@@ -19,7 +41,12 @@ export const mutations = (tokens: readonly string[]): fc.Arbitrary<readonly Muta
       fc.record({ kind: fc.constant('flip' as const), at: share, bit: fc.nat(7) }),
       fc.record({ kind: fc.constant('set' as const), at: share, byte: fc.nat(255) }),
       fc.record({ kind: fc.constant('cut' as const), at: share, length: fc.integer({ min: 1, max: 200 }) }),
-      fc.record({ kind: fc.constant('repeat' as const), at: share, length: fc.integer({ min: 1, max: 300 }), times: fc.constantFrom(2, 5, 50, 1000) }),
+      fc.record({
+        kind: fc.constant('repeat' as const),
+        at: share,
+        length: fc.integer({ min: 1, max: 300 }),
+        times: fc.constantFrom(2, 5, 50, 1000),
+      }),
       fc.record({ kind: fc.constant('insert' as const), at: share, token: fc.constantFrom(...tokens) }),
       fc.record({ kind: fc.constant('number' as const), at: share, value: fc.constantFrom(...edges) }),
     ),
@@ -44,7 +71,11 @@ const mutateOnce = (bytes: Buffer, mutation: Mutation): Buffer => {
     case 'cut':
       return Buffer.concat([bytes.subarray(0, at), bytes.subarray(at + mutation.length)])
     case 'repeat':
-      return Buffer.concat([bytes.subarray(0, at), ...Array.from({ length: mutation.times }, () => bytes.subarray(at, at + mutation.length)), bytes.subarray(at)])
+      return Buffer.concat([
+        bytes.subarray(0, at),
+        ...Array.from({ length: mutation.times }, () => bytes.subarray(at, at + mutation.length)),
+        bytes.subarray(at),
+      ])
     case 'insert':
       return Buffer.concat([bytes.subarray(0, at), Buffer.from(mutation.token), bytes.subarray(at)])
     case 'number': {
@@ -52,10 +83,15 @@ const mutateOnce = (bytes: Buffer, mutation: Mutation): Buffer => {
       const text = bytes.toString('latin1', at, at + 400)
       const found = /\d+/.exec(text)
       if (!found) return bytes
-      return Buffer.concat([bytes.subarray(0, at + found.index), Buffer.from(mutation.value), bytes.subarray(at + found.index + found[0].length)])
+      return Buffer.concat([
+        bytes.subarray(0, at + found.index),
+        Buffer.from(mutation.value),
+        bytes.subarray(at + found.index + found[0].length),
+      ])
     }
   }
 }
 
 /** The bytes after all changes, cut where they grew beyond what a fuzzed file is for. */
-export const mutate = (bytes: Buffer, list: readonly Mutation[]): Buffer => list.reduce((now, one) => mutateOnce(now, one).subarray(0, most), bytes)
+export const mutate = (bytes: Buffer, list: readonly Mutation[]): Buffer =>
+  list.reduce((now, one) => mutateOnce(now, one).subarray(0, most), bytes)

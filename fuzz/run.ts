@@ -7,7 +7,14 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { parseArgs } from 'node:util'
 
-const { values, positionals } = parseArgs({ allowPositionals: true, options: { seconds: { type: 'string', default: '600' }, seed: { type: 'string', default: String(Date.now() % 1e6) }, together: { type: 'string', default: '2' } } })
+const { values, positionals } = parseArgs({
+  allowPositionals: true,
+  options: {
+    seconds: { type: 'string', default: '600' },
+    seed: { type: 'string', default: String(Date.now() % 1e6) },
+    together: { type: 'string', default: '2' },
+  },
+})
 const all = ['csv', 'json', 'parquet', 'xlsx', 'ods', 'formula', 'recipe']
 const wanted = positionals.length > 0 ? positionals : all
 const folder = mkdtempSync(join(tmpdir(), 'fabula-fuzz-'))
@@ -27,7 +34,10 @@ const residentBytes = (pid: number): number => {
 /** Seconds of the processor that a process took, whatever else the machine did meanwhile. */
 const cpuSeconds = (pid: number): number => {
   try {
-    const [user = '0', system = '0'] = readFileSync(`/proc/${pid}/stat`, 'utf8').replace(/^.*\) /s, '').split(' ').slice(11, 13)
+    const [user = '0', system = '0'] = readFileSync(`/proc/${pid}/stat`, 'utf8')
+      .replace(/^.*\) /s, '')
+      .split(' ')
+      .slice(11, 13)
     return (Number(user) + Number(system)) / ticksASecond
   } catch {
     return 0
@@ -38,7 +48,10 @@ const cpuSeconds = (pid: number): number => {
 const fuzz = (name: string): Promise<{ readonly well: boolean; readonly sentence: string }> =>
   new Promise((resolve) => {
     const current = join(folder, name)
-    const child = fork(join(import.meta.dirname, 'child.ts'), [name, values.seconds, values.seed, current], { execArgv: ['--import', 'tsx', '--max-old-space-size=1024'], stdio: ['ignore', 'ignore', 'pipe', 'ipc'] })
+    const child = fork(join(import.meta.dirname, 'child.ts'), [name, values.seconds, values.seed, current], {
+      execArgv: ['--import', 'tsx', '--max-old-space-size=1024'],
+      stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
+    })
     let told: Told = { runs: 0, longest: 0 }
     let heard = 0
     let peak = 0
@@ -59,10 +72,14 @@ const fuzz = (name: string): Promise<{ readonly well: boolean; readonly sentence
     child.on('exit', (code) => {
       clearInterval(watch)
       const figures = `${told.runs.toLocaleString('en-GB')} inputs, the longest ${told.longest.toFixed(0)} ms, ${Math.round(peak / 1e6)} MB of memory`
-      if (code === 0 && ended === undefined) return resolve({ well: true, sentence: `${name}: nothing found. ${figures}.` })
+      if (code === 0 && ended === undefined)
+        return resolve({ well: true, sentence: `${name}: nothing found. ${figures}.` })
       const kept = join(folder, `${name}-found`)
       copyFileSync(current, kept)
-      resolve({ well: false, sentence: `${name}: ${ended ?? told.error ?? said}\n  The input is in ${kept}; seed ${values.seed}. ${figures}.` })
+      resolve({
+        well: false,
+        sentence: `${name}: ${ended ?? told.error ?? said}\n  The input is in ${kept}; seed ${values.seed}. ${figures}.`,
+      })
     })
   })
 

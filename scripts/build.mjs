@@ -5,12 +5,23 @@ import { fileURLToPath } from 'node:url'
 import { stampOf } from './stamp.mjs'
 
 const root = fileURLToPath(new URL('..', import.meta.url))
-const places = ['core/src', 'formats/src', 'cli/src', 'server/src', 'web/src', 'web/index.html', 'web/vite.config.ts', 'package-lock.json', 'scripts/bundle.mjs']
+const places = [
+  'core/src',
+  'formats/src',
+  'cli/src',
+  'server/src',
+  'web/src',
+  'web/index.html',
+  'web/vite.config.ts',
+  'package-lock.json',
+  'scripts/bundle.mjs',
+]
 const mark = join(root, 'server/dist/stamp')
 
 export const build = async () => {
   const stamp = stampOf(root, places)
-  if (existsSync(mark) && existsSync(join(root, 'web/dist/index.html')) && readFileSync(mark, 'utf8') === stamp) return false
+  if (existsSync(mark) && existsSync(join(root, 'web/dist/index.html')) && readFileSync(mark, 'utf8') === stamp)
+    return false
   const { buildCli, buildServer } = await import('./bundle.mjs')
   const { build: vite } = await import('vite')
   await Promise.all([buildCli(), buildServer(), vite({ root: join(root, 'web'), logLevel: 'warn' })])

@@ -5,10 +5,32 @@ import { fileURLToPath } from 'node:url'
 const root = fileURLToPath(new URL('..', import.meta.url))
 const ours = {
   name: 'ours-inside',
-  setup: ({ onResolve }) => onResolve({ filter: /^[^./]/ }, ({ path }) => (path.startsWith('@fabula/') ? undefined : { path, external: true })),
+  setup: ({ onResolve }) =>
+    onResolve({ filter: /^[^./]/ }, ({ path }) => (path.startsWith('@fabula/') ? undefined : { path, external: true })),
 }
 const bundle = (entryPoints, outdir) =>
-  build({ absWorkingDir: root, entryPoints, outdir, bundle: true, platform: 'node', format: 'esm', target: 'node20', sourcemap: true, logLevel: 'warning', plugins: [ours], outExtension: { '.js': '.js' } })
+  build({
+    absWorkingDir: root,
+    entryPoints,
+    outdir,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    sourcemap: true,
+    logLevel: 'warning',
+    plugins: [ours],
+    outExtension: { '.js': '.js' },
+  })
 
 export const buildCli = () => bundle(['cli/src/main.ts'], 'cli/dist')
-export const buildServer = () => bundle(['server/src/main.ts', 'server/src/compute/child.ts', 'server/src/compute/worker.ts', 'server/src/store/database-worker.ts'], 'server/dist')
+export const buildServer = () =>
+  bundle(
+    [
+      'server/src/main.ts',
+      'server/src/compute/child.ts',
+      'server/src/compute/worker.ts',
+      'server/src/store/database-worker.ts',
+    ],
+    'server/dist',
+  )

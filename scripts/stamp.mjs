@@ -8,7 +8,12 @@ export const stampOf = (root, places) => {
   for (const place of places) {
     const path = join(root, place)
     if (!existsSync(path)) continue
-    const files = statSync(path).isFile() ? [path] : readdirSync(path, { recursive: true, withFileTypes: true }).filter((entry) => entry.isFile()).map((entry) => join(entry.parentPath ?? entry.path, entry.name)).sort()
+    const files = statSync(path).isFile()
+      ? [path]
+      : readdirSync(path, { recursive: true, withFileTypes: true })
+          .filter((entry) => entry.isFile())
+          .map((entry) => join(entry.parentPath ?? entry.path, entry.name))
+          .sort()
     for (const file of files) sum.update(file).update(readFileSync(file))
   }
   return sum.digest('hex')

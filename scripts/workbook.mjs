@@ -27,5 +27,10 @@ export const workbook = (sheets) => {
     'xl/styles.xml': `${head}<styleSheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"><fonts count="1"><font><sz val="11"/><name val="Calibri"/></font></fonts><fills count="2"><fill><patternFill patternType="none"/></fill><fill><patternFill patternType="gray125"/></fill></fills><borders count="1"><border><left/><right/><top/><bottom/><diagonal/></border></borders><cellStyleXfs count="1"><xf/></cellStyleXfs><cellXfs count="3"><xf numFmtId="0"/><xf numFmtId="14" applyNumberFormat="1"/><xf numFmtId="9" applyNumberFormat="1"/></cellXfs></styleSheet>`,
     ...Object.fromEntries(sheets.map((sheet, i) => [`xl/worksheets/sheet${i + 1}.xml`, sheetXml(sheet)])),
   }
-  return Buffer.from(zipSync(Object.fromEntries(Object.entries(parts).map(([name, text]) => [name, strToU8(text)])), { mtime: new Date('2031-01-01T12:00:00Z'), level: 6 }))
+  return Buffer.from(
+    zipSync(Object.fromEntries(Object.entries(parts).map(([name, text]) => [name, strToU8(text)])), {
+      mtime: new Date('2031-01-01T12:00:00Z'),
+      level: 6,
+    }),
+  )
 }

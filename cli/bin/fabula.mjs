@@ -6,7 +6,11 @@ import { fileURLToPath } from 'node:url'
 const root = new URL('../../', import.meta.url)
 const built = new URL('cli/dist/main.js', root)
 const newest = (folder) =>
-  readdirSync(folder, { withFileTypes: true, recursive: true }).reduce((time, entry) => (entry.isFile() ? Math.max(time, statSync(`${entry.parentPath ?? entry.path}/${entry.name}`).mtimeMs) : time), 0)
+  readdirSync(folder, { withFileTypes: true, recursive: true }).reduce(
+    (time, entry) =>
+      entry.isFile() ? Math.max(time, statSync(`${entry.parentPath ?? entry.path}/${entry.name}`).mtimeMs) : time,
+    0,
+  )
 const sources = ['core/src', 'formats/src', 'cli/src'].map((folder) => fileURLToPath(new URL(folder, root)))
 
 if (!existsSync(built) || sources.some((folder) => newest(folder) > statSync(built).mtimeMs)) {

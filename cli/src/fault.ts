@@ -9,4 +9,5 @@ export class Fault extends Error {
     this.entries = entries
   }
 }
-export const fault = (exit: Fault['exit'], code: string, sentence: string, where?: string): Fault => new Fault(exit, [{ code, sentence, where }])
+export const fault = (exit: Fault['exit'], code: string, sentence: string, where?: string): Fault =>
+  new Fault(exit, [{ code, sentence, where }])

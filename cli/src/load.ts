@@ -1,12 +1,35 @@
 import { readFileSync } from 'node:fs'
 import { basename } from 'node:path'
 import { FileProblem, fileFromPath, openInput, type OpenedFiles } from '@fabula/formats'
-import { setOwnValue, ownValue, brokenSteps, kindOf, knownNames, nearest, parameterCells, parseRecipe, planRecipe, quoted, tablesNeeded, type Cell, type Read, type Recipe, type Renames, type Sources } from '@fabula/core'
+import {
+  setOwnValue,
+  ownValue,
+  brokenSteps,
+  kindOf,
+  knownNames,
+  nearest,
+  parameterCells,
+  parseRecipe,
+  planRecipe,
+  quoted,
+  tablesNeeded,
+  type Cell,
+  type Read,
+  type Recipe,
+  type Renames,
+  type Sources,
+} from '@fabula/core'
 import { Fault, fault } from './fault.ts'
 
 const why = (error: unknown): string => {
   const { code } = error as NodeJS.ErrnoException
-  return code === 'ENOENT' ? 'there is no such file' : code === 'EISDIR' ? 'it is a folder' : code === 'EACCES' ? 'it may not be read' : String((error as Error).message)
+  return code === 'ENOENT'
+    ? 'there is no such file'
+    : code === 'EISDIR'
+      ? 'it is a folder'
+      : code === 'EACCES'
+        ? 'it may not be read'
+        : String((error as Error).message)
 }
 
 export const loadRecipe = (path: string): Recipe => {
@@ -17,35 +40,81 @@ export const loadRecipe = (path: string): Recipe => {
     throw fault(6, 'unreadable-file', `The recipe ${path} cannot be read: ${why(error)}.`, path)
   }
   const read = parseRecipe(text)
-  if ('faults' in read) throw new Fault(3, read.faults.map(({ where, sentence }) => ({ code: 'invalid-recipe', sentence: `${sentence} (at ${where})`, where })))
+  if ('faults' in read)
+    throw new Fault(
+      3,
+      read.faults.map(({ where, sentence }) => ({
+        code: 'invalid-recipe',
+        sentence: `${sentence} (at ${where})`,
+        where,
+      })),
+    )
   return read.recipe
 }
 
 /** Steps that are broken by the recipe itself, whatever the files. Inputs whose columns it does not list cannot be judged. */
 export const checkRecipe = (recipe: Recipe): void => {
-  const known = (id: string): boolean => recipe.tables.find((table) => table.id === id)?.steps.every((step) => typeof step.input !== 'string' || (recipe.inputs.find((input) => input.id === step.input)?.columns?.length ?? 0) > 0) ?? false
+  const known = (id: string): boolean =>
+    recipe.tables
+      .find((table) => table.id === id)
+      ?.steps.every(
+        (step) =>
+          typeof step.input !== 'string' ||
+          (recipe.inputs.find((input) => input.id === step.input)?.columns?.length ?? 0) > 0,
+      ) ?? false
   const judged = { ...recipe, tables: recipe.tables.filter(({ id }) => tablesNeeded(recipe, id).every(known)) }
   const broken = brokenSteps(planRecipe(judged))
-  if (broken.length > 0) throw new Fault(3, broken.map(({ sentence, where, step }) => ({ code: 'broken-step', sentence, where: where.replace(/^\$\.tables\[\d+\]/, `$.tables[${recipe.tables.findIndex((table) => table.steps.includes(step))}]`) })))
+  if (broken.length > 0)
+    throw new Fault(
+      3,
+      broken.map(({ sentence, where, step }) => ({
+        code: 'broken-step',
+        sentence,
+        where: where.replace(
+          /^\$\.tables\[\d+\]/,
+          `$.tables[${recipe.tables.findIndex((table) => table.steps.includes(step))}]`,
+        ),
+      })),
+    )
 }
 
 /** `id=path` words as a list of pairs; what is not one, or names nothing known, is refused. */
-export const pairs = (words: readonly string[], option: string, known: readonly string[], kind: string): [string, string][] =>
+export const pairs = (
+  words: readonly string[],
+  option: string,
+  known: readonly string[],
+  kind: string,
+): [string, string][] =>
   words.map((word) => {
     const at = word.indexOf('=')
     if (at <= 0) throw fault(2, 'bad-option', `${option} ${word} is not understood: write ${option} NAME=VALUE.`)
     const name = word.slice(0, at)
     if (!known.includes(name)) {
       const near = nearest(name, known)
-      throw fault(2, `unknown-${kind}`, `The recipe has no ${kind} ${quoted(name)}. ${known.length > 0 ? `It has ${(near.length > 0 ? near : known).map(quoted).join(', ')}.` : `It has none.`}`)
+      throw fault(
+        2,
+        `unknown-${kind}`,
+        `The recipe has no ${kind} ${quoted(name)}. ${known.length > 0 ? `It has ${(near.length > 0 ? near : known).map(quoted).join(', ')}.` : `It has none.`}`,
+      )
     }
     return [name, word.slice(at + 1)]
   })
 
 export const loadParameters = (recipe: Recipe, words: readonly string[]): Readonly<Record<string, Cell>> => {
-  const given = Object.fromEntries(pairs(words, '--param', (recipe.parameters ?? []).map(({ name }) => name), 'parameter'))
+  const given = Object.fromEntries(
+    pairs(
+      words,
+      '--param',
+      (recipe.parameters ?? []).map(({ name }) => name),
+      'parameter',
+    ),
+  )
   const { cells, faults } = parameterCells(recipe, given)
-  if (faults.length > 0) throw new Fault(2, faults.map(({ sentence, parameter }) => ({ code: 'bad-parameter', sentence, where: parameter })))
+  if (faults.length > 0)
+    throw new Fault(
+      2,
+      faults.map(({ sentence, parameter }) => ({ code: 'bad-parameter', sentence, where: parameter })),
+    )
   return cells
 }
 
@@ -62,19 +131,48 @@ const openFiles = async (paths: readonly string[], read: Read, known: Renames): 
   try {
     return await openInput(files, read, known)
   } catch (error) {
-    if (error instanceof FileProblem) throw fault(6, 'unreadable-file', error.message, paths.map((path) => basename(path)).join(', '))
+    if (error instanceof FileProblem)
+      throw fault(6, 'unreadable-file', error.message, paths.map((path) => basename(path)).join(', '))
     throw error
   }
 }
 
 /** Every input of the recipe with its files; an input without one is refused. */
 export const loadInputs = async (recipe: Recipe, words: readonly string[]): Promise<Opened> => {
-  const given = pairs(words, '--input', recipe.inputs.map(({ id }) => id), 'input')
-  const needed = new Map(recipe.tables.flatMap(({ steps }) => steps.flatMap((step): [string, Read][] => (kindOf(step).start && typeof step.input === 'string' ? [[step.input, (step.read ?? {}) as Read]] : []))))
+  const given = pairs(
+    words,
+    '--input',
+    recipe.inputs.map(({ id }) => id),
+    'input',
+  )
+  const needed = new Map(
+    recipe.tables.flatMap(({ steps }) =>
+      steps.flatMap((step): [string, Read][] =>
+        kindOf(step).start && typeof step.input === 'string' ? [[step.input, (step.read ?? {}) as Read]] : [],
+      ),
+    ),
+  )
   const missing = [...needed.keys()].filter((id) => !given.some(([name]) => name === id))
-  if (missing.length > 0) throw new Fault(2, missing.map((id) => ({ code: 'missing-input', sentence: `Say which file is ${quoted(id)}: --input ${id}=FILE.`, where: id })))
+  if (missing.length > 0)
+    throw new Fault(
+      2,
+      missing.map((id) => ({
+        code: 'missing-input',
+        sentence: `Say which file is ${quoted(id)}: --input ${id}=FILE.`,
+        where: id,
+      })),
+    )
   const inputs: Record<string, OpenedFiles> = {}
-  for (const [id, read] of needed) setOwnValue(inputs, id, await openFiles(given.filter(([name]) => name === id).map(([, path]) => path), read, knownNames(recipe.inputs.find((one) => one.id === id))))
+  for (const [id, read] of needed)
+    setOwnValue(
+      inputs,
+      id,
+      await openFiles(
+        given.filter(([name]) => name === id).map(([, path]) => path),
+        read,
+        knownNames(recipe.inputs.find((one) => one.id === id)),
+      ),
+    )
   const sources: Sources = (input) => {
     const opened = ownValue(inputs, input)
     if (!opened) throw new Error(`input ${input} was not opened`)

@@ -4,7 +4,10 @@ import { csv, fit, script, tell, validate } from './others.ts'
 import { run } from './run.ts'
 
 const collect = (word: string, all: string[]): string[] => [...all, word]
-const program = new Command('fabula').description('Replay a preparation recipe on new exports.').exitOverride().configureOutput({ writeErr: () => undefined })
+const program = new Command('fabula')
+  .description('Replay a preparation recipe on new exports.')
+  .exitOverride()
+  .configureOutput({ writeErr: () => undefined })
 
 program
   .command('run <recipe>')
@@ -18,14 +21,44 @@ program
   .option('--allow-changes', 'run although the files fit only with changes')
   .option('--json', 'errors as JSON')
   .action(run)
-program.command('fit <recipe>').description('hold files against the recipe').option('--input <id=file>', 'a file for an input', collect, []).option('--json', 'findings and errors as JSON').action(fit)
-program.command('script <recipe>').description('make a script').requiredOption('--to <language>', 'python or sql').option('--input <id=file>', 'a file for an input, where only data can tell the columns', collect, []).option('--output <file>', 'where it goes').option('--json', 'errors as JSON').action(script)
-program.command('tell <recipe>').description('the story, a sentence a line').option('--json', 'errors as JSON').action(tell)
-program.command('validate <recipe>').description('check the recipe itself').option('--json', 'errors as JSON').action(validate)
-program.command('csv <recipe>').description('each input as one CSV').option('--input <id=file>', 'a file for an input', collect, []).requiredOption('--to <folder>', 'where they go').option('--json', 'errors as JSON').action(csv)
+program
+  .command('fit <recipe>')
+  .description('hold files against the recipe')
+  .option('--input <id=file>', 'a file for an input', collect, [])
+  .option('--json', 'findings and errors as JSON')
+  .action(fit)
+program
+  .command('script <recipe>')
+  .description('make a script')
+  .requiredOption('--to <language>', 'python or sql')
+  .option('--input <id=file>', 'a file for an input, where only data can tell the columns', collect, [])
+  .option('--output <file>', 'where it goes')
+  .option('--json', 'errors as JSON')
+  .action(script)
+program
+  .command('tell <recipe>')
+  .description('the story, a sentence a line')
+  .option('--json', 'errors as JSON')
+  .action(tell)
+program
+  .command('validate <recipe>')
+  .description('check the recipe itself')
+  .option('--json', 'errors as JSON')
+  .action(validate)
+program
+  .command('csv <recipe>')
+  .description('each input as one CSV')
+  .option('--input <id=file>', 'a file for an input', collect, [])
+  .requiredOption('--to <folder>', 'where they go')
+  .option('--json', 'errors as JSON')
+  .action(csv)
 
 const finish = (exit: number, entries: Fault['entries']): void => {
-  process.stderr.write(process.argv.includes('--json') ? `${JSON.stringify({ errors: entries }, null, 2)}\n` : entries.map(({ sentence }) => `${sentence}\n`).join(''))
+  process.stderr.write(
+    process.argv.includes('--json')
+      ? `${JSON.stringify({ errors: entries }, null, 2)}\n`
+      : entries.map(({ sentence }) => `${sentence}\n`).join(''),
+  )
   process.exitCode = exit
 }
 
@@ -40,6 +73,15 @@ try {
   if (error instanceof Fault) finish(error.exit, error.entries)
   else if (error instanceof CommanderError) {
     if (error.exitCode === 0) process.exitCode = 0
-    else finish(2, [{ code: 'bad-option', sentence: error.message === '(outputHelp)' ? 'Say what to do: run, fit, script, tell, validate or csv. See fabula --help.' : `${error.message.replace(/^error: /, '')}.` }])
+    else
+      finish(2, [
+        {
+          code: 'bad-option',
+          sentence:
+            error.message === '(outputHelp)'
+              ? 'Say what to do: run, fit, script, tell, validate or csv. See fabula --help.'
+              : `${error.message.replace(/^error: /, '')}.`,
+        },
+      ])
   } else throw error
 }

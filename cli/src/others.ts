@@ -1,10 +1,33 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { capital, fitRecipe, needsData, parameterCells, planRecipe, pythonScript, quoted, runRecipe, ScriptError, sentenceText, sqlScript, tableNames, typeWords, writeCsv, type FitFinding, type FitOffer, type Plan, type Recipe } from '@fabula/core'
+import {
+  capital,
+  fitRecipe,
+  needsData,
+  parameterCells,
+  planRecipe,
+  pythonScript,
+  quoted,
+  runRecipe,
+  ScriptError,
+  sentenceText,
+  sqlScript,
+  tableNames,
+  typeWords,
+  writeCsv,
+  type FitFinding,
+  type FitOffer,
+  type Plan,
+  type Recipe,
+} from '@fabula/core'
 import { fault } from './fault.ts'
 import { checkRecipe, loadInputs, loadRecipe, type Opened } from './load.ts'
 
-const verdictWords = { 'fits': 'The files fit.', 'fits-with-changes': 'The files fit, with changes.', 'does-not-fit': 'The files do not fit.' }
+const verdictWords = {
+  fits: 'The files fit.',
+  'fits-with-changes': 'The files fit, with changes.',
+  'does-not-fit': 'The files do not fit.',
+}
 
 /** What would answer a finding, where something needs an answer. */
 const answerWords = ({ column = '' }: FitFinding, offer: FitOffer): string | undefined => {
@@ -29,11 +52,23 @@ export const fit = async (path: string, words: { input: string[]; json?: boolean
   const opened = await loadInputs(recipe, words.input)
   const report = fitRecipe(recipe, opened.inputs, needsData(recipe) ? ranOn(recipe, opened) : undefined)
   if (words.json) process.stdout.write(`${JSON.stringify(report, null, 2)}\n`)
-  else process.stdout.write(`${verdictWords[report.verdict]}\n${report.findings.map((finding) => `- ${finding.sentence}\n${finding.offers.flatMap((offer) => answerWords(finding, offer) ?? []).map((words_) => `    ${words_}\n`).join('')}`).join('')}`)
+  else
+    process.stdout.write(
+      `${verdictWords[report.verdict]}\n${report.findings
+        .map(
+          (finding) =>
+            `- ${finding.sentence}\n${finding.offers
+              .flatMap((offer) => answerWords(finding, offer) ?? [])
+              .map((words_) => `    ${words_}\n`)
+              .join('')}`,
+        )
+        .join('')}`,
+    )
 }
 
 /** The story run on the files as they are, with the parameters as the recipe has them. */
-const ranOn = (recipe: Recipe, { sources }: Opened) => runRecipe(recipe, { sources, parameters: parameterCells(recipe, {}).cells, now: 0 })
+const ranOn = (recipe: Recipe, { sources }: Opened) =>
+  runRecipe(recipe, { sources, parameters: parameterCells(recipe, {}).cells, now: 0 })
 
 const made = (recipe: Recipe, language: string, plan: Plan | undefined): string => {
   try {
@@ -46,10 +81,15 @@ const made = (recipe: Recipe, language: string, plan: Plan | undefined): string 
 
 /** Columns that only data can tell are pinned to those of the files, where they are given. */
 export const script = async (path: string, words: { to: string; input: string[]; output?: string }): Promise<void> => {
-  if (words.to !== 'python' && words.to !== 'sql') throw fault(2, 'bad-option', `--to ${words.to} is not a language here: choose python or sql.`)
+  if (words.to !== 'python' && words.to !== 'sql')
+    throw fault(2, 'bad-option', `--to ${words.to} is not a language here: choose python or sql.`)
   const recipe = loadRecipe(path)
   checkRecipe(recipe)
-  const text = made(recipe, words.to, words.input.length > 0 ? ranOn(recipe, await loadInputs(recipe, words.input)).plan : undefined)
+  const text = made(
+    recipe,
+    words.to,
+    words.input.length > 0 ? ranOn(recipe, await loadInputs(recipe, words.input)).plan : undefined,
+  )
   if (!words.output || words.output === '-') {
     process.stdout.write(text)
     return
@@ -65,7 +105,8 @@ export const tell = (path: string): void => {
   const recipe = loadRecipe(path)
   for (const { name, steps } of planRecipe(recipe).tables) {
     if (recipe.tables.length > 1) process.stdout.write(`${name}\n`)
-    for (const { step } of steps) process.stdout.write(`${sentenceText(step, tableNames(recipe))}${step.off ? ' (off)' : ''}\n`)
+    for (const { step } of steps)
+      process.stdout.write(`${sentenceText(step, tableNames(recipe))}${step.off ? ' (off)' : ''}\n`)
   }
 }
 

@@ -1,12 +1,39 @@
 import { appendFileSync, mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
-import { ownValue, byFile, fitRecipe, formatOfPath, isFile, maybeIsoDateTime, maybeIsoDate, refusals, runRecipe, formatDateTime, formatDecimal, textOfCell, type DatabaseOutput, type FitRun, type OutputFormat, type Recipe, type RanTable, type Table } from '@fabula/core'
+import {
+  ownValue,
+  byFile,
+  fitRecipe,
+  formatOfPath,
+  isFile,
+  maybeIsoDateTime,
+  maybeIsoDate,
+  refusals,
+  runRecipe,
+  formatDateTime,
+  formatDecimal,
+  textOfCell,
+  type DatabaseOutput,
+  type FitRun,
+  type OutputFormat,
+  type Recipe,
+  type RanTable,
+  type Table,
+} from '@fabula/core'
 import { outputPieces, UnwritableTable, writeToDatabases } from '@fabula/formats'
 import { connectionOf, withDatabase } from './database.ts'
 import { Fault, fault } from './fault.ts'
 import { checkRecipe, loadInputs, loadParameters, loadRecipe, pairs, type Opened } from './load.ts'
 
-export type RunWords = { input: string[]; param: string[]; output: string[]; now?: string; to?: string; accounts?: string; allowChanges?: boolean }
+export type RunWords = {
+  input: string[]
+  param: string[]
+  output: string[]
+  now?: string
+  to?: string
+  accounts?: string
+  allowChanges?: boolean
+}
 
 /** The wall clock here, or the moment that was given. */
 const momentOf = (text: string | undefined): number => {
@@ -22,25 +49,64 @@ const momentOf = (text: string | undefined): number => {
 
 type Written = { readonly table: string; readonly path: string; readonly format: OutputFormat; readonly guard: boolean }
 
-const targets = (recipe: Recipe, recipePath: string, words: RunWords): { readonly files: readonly Written[]; readonly database: readonly DatabaseOutput[] } => {
+const targets = (
+  recipe: Recipe,
+  recipePath: string,
+  words: RunWords,
+): { readonly files: readonly Written[]; readonly database: readonly DatabaseOutput[] } => {
   const folder = words.to ?? dirname(recipePath)
-  if (words.output.length > 0) return { files: pairs(words.output, '--output', recipe.tables.map(({ id }) => id), 'table').map(([table, path]) => ({ table, path, format: path === '-' ? 'csv' : formatOfPath(path), guard: false })), database: [] }
+  if (words.output.length > 0)
+    return {
+      files: pairs(
+        words.output,
+        '--output',
+        recipe.tables.map(({ id }) => id),
+        'table',
+      ).map(([table, path]) => ({ table, path, format: path === '-' ? 'csv' : formatOfPath(path), guard: false })),
+      database: [],
+    }
   const outputs = recipe.outputs ?? []
-  return { files: outputs.filter(isFile).map(({ table, format, file, options }) => ({ table, path: join(folder, file), format, guard: options?.guard ?? false })), database: outputs.filter((output): output is DatabaseOutput => !isFile(output)) }
+  return {
+    files: outputs.filter(isFile).map(({ table, format, file, options }) => ({
+      table,
+      path: join(folder, file),
+      format,
+      guard: options?.guard ?? false,
+    })),
+    database: outputs.filter((output): output is DatabaseOutput => !isFile(output)),
+  }
 }
 
 const fitted = (recipe: Recipe, { inputs }: Opened, ran: FitRun, allowChanges: boolean): void => {
   const { verdict, findings } = fitRecipe(recipe, inputs, ran)
   if (verdict === 'fits' || (verdict === 'fits-with-changes' && allowChanges)) return
-  const grave = findings.filter(({ code, step }) => (verdict === 'does-not-fit' ? step !== undefined : code === 'missing-column' || code === 'changed-type'))
-  throw new Fault(4, (grave.length > 0 ? grave : findings).map(({ code, sentence, column }) => ({ code, sentence: verdict === 'does-not-fit' ? sentence : `${sentence} Run with --allow-changes to go on all the same.`, where: column })))
+  const grave = findings.filter(({ code, step }) =>
+    verdict === 'does-not-fit' ? step !== undefined : code === 'missing-column' || code === 'changed-type',
+  )
+  throw new Fault(
+    4,
+    (grave.length > 0 ? grave : findings).map(({ code, sentence, column }) => ({
+      code,
+      sentence: verdict === 'does-not-fit' ? sentence : `${sentence} Run with --allow-changes to go on all the same.`,
+      where: column,
+    })),
+  )
 }
 
 type Made = Written & { readonly result: Table; readonly name: string }
-const piecesOf = (format: OutputFormat, made: readonly Made[]): (string | Uint8Array)[] => [...outputPieces(format, made.map(({ name, result }) => ({ name, table: result })), made[0]?.guard ?? false)]
+const piecesOf = (format: OutputFormat, made: readonly Made[]): (string | Uint8Array)[] => [
+  ...outputPieces(
+    format,
+    made.map(({ name, result }) => ({ name, table: result })),
+    made[0]?.guard ?? false,
+  ),
+]
 
 /** All files or none: each is written beside its place first, then, once `between` is done, moved there. */
-const writeAll = async (files: readonly { readonly path: string; readonly pieces: readonly (string | Uint8Array)[] }[], between: () => Promise<void>): Promise<void> => {
+const writeAll = async (
+  files: readonly { readonly path: string; readonly pieces: readonly (string | Uint8Array)[] }[],
+  between: () => Promise<void>,
+): Promise<void> => {
   const done: { from: string; to: string }[] = []
   try {
     for (const { path, pieces } of files) {
@@ -59,10 +125,33 @@ const writeAll = async (files: readonly { readonly path: string; readonly pieces
   }
 }
 
-const checksOf = (tables: readonly RanTable[]) => tables.flatMap(({ steps }) => steps.flatMap(({ step, account }) => (account?.check ? [{ step: step.id, passed: account.check.passed, say: account.check.say, figure: account.check.figure, stop: account.check.stop }] : [])))
-const told = ({ say, figure }: { say: string; figure: number | null }): string => `${say}${figure === null ? '' : ` (${formatDecimal(figure)})`}`
+const checksOf = (tables: readonly RanTable[]) =>
+  tables.flatMap(({ steps }) =>
+    steps.flatMap(({ step, account }) =>
+      account?.check
+        ? [
+            {
+              step: step.id,
+              passed: account.check.passed,
+              say: account.check.say,
+              figure: account.check.figure,
+              stop: account.check.stop,
+            },
+          ]
+        : [],
+    ),
+  )
+const told = ({ say, figure }: { say: string; figure: number | null }): string =>
+  `${say}${figure === null ? '' : ` (${formatDecimal(figure)})`}`
 
-const accountsOf = (recipe: Recipe, startedAt: number, parameters: Readonly<Record<string, unknown>>, opened: Opened, tables: readonly RanTable[], outputs: readonly { readonly table: string; readonly path: string; readonly result: Table }[]) => ({
+const accountsOf = (
+  recipe: Recipe,
+  startedAt: number,
+  parameters: Readonly<Record<string, unknown>>,
+  opened: Opened,
+  tables: readonly RanTable[],
+  outputs: readonly { readonly table: string; readonly path: string; readonly result: Table }[],
+) => ({
   recipe: recipe.name,
   startedAt: formatDateTime(startedAt),
   parameters,
@@ -72,7 +161,12 @@ const accountsOf = (recipe: Recipe, startedAt: number, parameters: Readonly<Reco
   }),
   tables: tables.map(({ id, steps }) => ({ id, steps: steps.flatMap(({ account }) => (account ? [account] : [])) })),
   checks: checksOf(tables).map(({ stop: _stop, ...check }) => check),
-  outputs: outputs.map(({ table, path, result }) => ({ table, file: path, rows: result.rowCount, columns: result.names.length })),
+  outputs: outputs.map(({ table, path, result }) => ({
+    table,
+    file: path,
+    rows: result.rowCount,
+    columns: result.names.length,
+  })),
 })
 
 export const run = async (recipePath: string, words: RunWords): Promise<void> => {
@@ -84,32 +178,87 @@ export const run = async (recipePath: string, words: RunWords): Promise<void> =>
   const opened = await loadInputs(recipe, words.input)
   const ran = runRecipe(recipe, { sources: opened.sources, parameters, now })
   const refused = refusals(ran.plan)
-  if (refused.length > 0) throw new Fault(5, refused.map(({ sentence, where }) => ({ code: 'refused-data', sentence, where })))
+  if (refused.length > 0)
+    throw new Fault(
+      5,
+      refused.map(({ sentence, where }) => ({ code: 'refused-data', sentence, where })),
+    )
   fitted(recipe, opened, ran, words.allowChanges === true)
   const { tables } = ran
   const failed = checksOf(tables).filter(({ passed }) => !passed)
-  if (failed.some(({ stop }) => stop)) throw new Fault(5, failed.filter(({ stop }) => stop).map((check) => ({ code: 'check-stops', sentence: `A check stops the run: ${told(check)}.`, where: check.step })))
+  if (failed.some(({ stop }) => stop))
+    throw new Fault(
+      5,
+      failed
+        .filter(({ stop }) => stop)
+        .map((check) => ({
+          code: 'check-stops',
+          sentence: `A check stops the run: ${told(check)}.`,
+          where: check.step,
+        })),
+    )
   for (const check of failed) process.stderr.write(`A check does not hold: ${told(check)}.\n`)
   const tableOf = (id: string): Table => {
     const result = tables.find((one) => one.id === id)?.table
     if (!result) throw fault(4, 'broken-step', `The table ${id} could not be made.`)
     return result
   }
-  const outputs = wanted.files.map((one): Made => ({ ...one, result: tableOf(one.table), name: recipe.tables.find(({ id }) => id === one.table)?.name ?? one.table }))
+  const outputs = wanted.files.map((one): Made => ({
+    ...one,
+    result: tableOf(one.table),
+    name: recipe.tables.find(({ id }) => id === one.table)?.name ?? one.table,
+  }))
   // a connection that is not given is told before anything is opened
   for (const { connection } of wanted.database) connectionOf(connection)
-  const stored = wanted.database.map((output) => ({ output, table: output.table, path: `${output.connection}: ${output.name}`, result: tableOf(output.table) }))
+  const stored = wanted.database.map((output) => ({
+    output,
+    table: output.table,
+    path: `${output.connection}: ${output.name}`,
+    result: tableOf(output.table),
+  }))
   const types = Object.fromEntries((recipe.parameters ?? []).map(({ name, type }) => [name, type]))
-  const shown = Object.fromEntries(Object.entries(parameters).map(([name, cell]) => [name, cell === null || typeof cell === 'boolean' || ownValue(types, name) === 'integer' || ownValue(types, name) === 'decimal' ? cell : textOfCell(ownValue(types, name) ?? 'text', cell)]))
-  const accounts = words.accounts ? [{ path: words.accounts, pieces: [`${JSON.stringify(accountsOf(recipe, now, shown, opened, tables, [...outputs, ...stored]), null, 2)}\n`] }] : []
-  const files = byFile(outputs.filter(({ path }) => path !== '-')).map((made) => ({ path: made[0]?.path ?? '', pieces: made }))
+  const shown = Object.fromEntries(
+    Object.entries(parameters).map(([name, cell]) => [
+      name,
+      cell === null ||
+      typeof cell === 'boolean' ||
+      ownValue(types, name) === 'integer' ||
+      ownValue(types, name) === 'decimal'
+        ? cell
+        : textOfCell(ownValue(types, name) ?? 'text', cell),
+    ]),
+  )
+  const accounts = words.accounts
+    ? [
+        {
+          path: words.accounts,
+          pieces: [
+            `${JSON.stringify(accountsOf(recipe, now, shown, opened, tables, [...outputs, ...stored]), null, 2)}\n`,
+          ],
+        },
+      ]
+    : []
+  const files = byFile(outputs.filter(({ path }) => path !== '-')).map((made) => ({
+    path: made[0]?.path ?? '',
+    pieces: made,
+  }))
   try {
-    await writeAll([...files.map(({ path, pieces }) => ({ path, pieces: piecesOf(pieces[0]?.format ?? 'csv', pieces) })), ...accounts], async () => {
-      await writeToDatabases(stored.map(({ output, result }) => ({ output, table: result })), (name, work) => withDatabase(connectionOf(name), work))
-    })
+    await writeAll(
+      [
+        ...files.map(({ path, pieces }) => ({ path, pieces: piecesOf(pieces[0]?.format ?? 'csv', pieces) })),
+        ...accounts,
+      ],
+      async () => {
+        await writeToDatabases(
+          stored.map(({ output, result }) => ({ output, table: result })),
+          (name, work) => withDatabase(connectionOf(name), work),
+        )
+      },
+    )
   } catch (error) {
     if (error instanceof UnwritableTable) throw fault(6, 'unwritable-table', error.message)
     throw error
   }
-  for (const made of outputs) if (made.path === '-') for (const piece of piecesOf('csv', [made])) process.stdout.write(piece)
+  for (const made of outputs)
+    if (made.path === '-') for (const piece of piecesOf('csv', [made])) process.stdout.write(piece)
 }

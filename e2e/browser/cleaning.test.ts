@@ -4,7 +4,25 @@ import { join } from 'node:path'
 import { By, Key } from 'selenium-webdriver'
 import { expect, test } from 'vitest'
 import { firstDifference } from '@fabula/server/proof'
-import { accessible, cell, choose, click, element, fill, give, gone, head, holds, keep, labelled, menu, press, see, tick, verb } from './driver.ts'
+import {
+  accessible,
+  cell,
+  choose,
+  click,
+  element,
+  fill,
+  give,
+  gone,
+  head,
+  holds,
+  keep,
+  labelled,
+  menu,
+  press,
+  see,
+  tick,
+  verb,
+} from './driver.ts'
 import { demo } from './server.ts'
 import { again, fileIn, handed, kept, openAs, session } from './session.ts'
 
@@ -32,7 +50,10 @@ test('a messy intake export is made clean by clicking alone, and its script give
   await see(driver, '260 read')
   await keep(driver)
 
-  for (const [column, values] of [['Clinic', '5 values'], ['Breed', '5 values']] as const) {
+  for (const [column, values] of [
+    ['Clinic', '5 values'],
+    ['Breed', '5 values'],
+  ] as const) {
     await head(driver, column)
     await click(driver, 'Give one spelling…')
     await click(driver, 'Take all')
@@ -62,7 +83,11 @@ test('a messy intake export is made clean by clicking alone, and its script give
   await keep(driver)
   await head(driver, 'Weight')
   await click(driver, 'Put its numbers into bands…')
-  await fill(driver, 'Their names, one a line, from low to high; left out, their limits', 'light\nmiddling\nheavy\nvery heavy')
+  await fill(
+    driver,
+    'Their names, one a line, from low to high; left out, their limits',
+    'light\nmiddling\nheavy\nvery heavy',
+  )
   await see(driver, '“middling” where Weight is less than')
   await keep(driver)
   await head(driver, 'Symptoms')
@@ -74,7 +99,17 @@ test('a messy intake export is made clean by clicking alone, and its script give
   await click(driver, By.linkText('Hand over'))
   await see(driver, '# s2')
   const engine = await again(here, demo('intake-2031-05.csv'))
-  execFileSync('/usr/bin/python3', [write('intake.py', await handed(here, 'python')), '--input', `intake=${demo('intake-2031-05.csv')}`, '--output', `intake=${join(downloads, 'intake.csv')}`], { stdio: 'pipe' })
+  execFileSync(
+    '/usr/bin/python3',
+    [
+      write('intake.py', await handed(here, 'python')),
+      '--input',
+      `intake=${demo('intake-2031-05.csv')}`,
+      '--output',
+      `intake=${join(downloads, 'intake.csv')}`,
+    ],
+    { stdio: 'pipe' },
+  )
   expect(engine.split('\n').length).toBeGreaterThan(300)
   expect(firstDifference(engine, readFileSync(join(downloads, 'intake.csv'), 'utf8'))).toBeUndefined()
 
@@ -82,7 +117,9 @@ test('a messy intake export is made clean by clicking alone, and its script give
   await click(driver, By.linkText('Replay'))
   await give(driver, demo('intake-2031-05.csv'))
   await see(driver, 'What this replay needs to know')
-  await driver.executeScript("const i = document.querySelector('section[aria-label=\"Asked at replay\"] input'); Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(i, '2041-06-30'); i.dispatchEvent(new Event('input', { bubbles: true }))")
+  await driver.executeScript(
+    "const i = document.querySelector('section[aria-label=\"Asked at replay\"] input'); Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(i, '2041-06-30'); i.dispatchEvent(new Event('input', { bubbles: true }))",
+  )
   await click(driver, 'Replay the story')
   await see(driver, 'What came out')
   await see(driver, '12')
@@ -108,7 +145,8 @@ test('a part of a text is selected, by mouse or keys, and taken from every row',
   await open('codes.csv', 'Code,N\nVAC-12 (dog),1\nCON-7 (cat),2\nDEN (ferret),3\n')
   const spot = await cell(driver, 'VAC-12 (dog)')
   await (await labelled(driver, 'The text of the cell')).sendKeys(Key.HOME)
-  for (let i = 0; i < 3; i++) await driver.actions().keyDown(Key.SHIFT).sendKeys(Key.ARROW_RIGHT).keyUp(Key.SHIFT).perform()
+  for (let i = 0; i < 3; i++)
+    await driver.actions().keyDown(Key.SHIFT).sendKeys(Key.ARROW_RIGHT).keyUp(Key.SHIFT).perform()
   await see(driver, '“VAC” is selected')
   await click(driver, 'Take what stands before the first “-”')
   await see(driver, '+ Code part')
@@ -153,7 +191,13 @@ test('one spelling: a suggestion is taken, a value moved, the name chosen, value
   await click(driver, 'Take it apart')
   await see(driver, '2 groups')
   await keep(driver)
-  expect(await lastStep()).toMatchObject({ kind: 'unify', groups: [{ into: 'Marlpit', from: ['Marlpit', 'Marlpitt'] }, { into: 'Tarn', from: ['Tarn End'] }] })
+  expect(await lastStep()).toMatchObject({
+    kind: 'unify',
+    groups: [
+      { into: 'Marlpit', from: ['Marlpit', 'Marlpitt'] },
+      { into: 'Tarn', from: ['Tarn End'] },
+    ],
+  })
 
   // several values in the card, called one thing
   await head(driver, 'Place')
@@ -193,7 +237,10 @@ test('sentences are moved where they hold, told in own words, copied to another 
   const { driver } = here.browser
   const more = (n: number, words: string): Promise<void> => menu(driver, `More for sentence ${n}`, words)
   await open('moves.csv', 'A,B\n1,x\n2,y\n')
-  for (const [as, formula] of [['C', 'A + 1'], ['D', 'C * 2']] as const) {
+  for (const [as, formula] of [
+    ['C', 'A + 1'],
+    ['D', 'C * 2'],
+  ] as const) {
     await verb(driver, 'formula')
     await click(driver, 'formula: 1')
     await fill(driver, 'Formula', formula)
@@ -228,7 +275,10 @@ test('sentences are moved where they hold, told in own words, copied to another 
   await press(driver, Key.F2)
   await see(driver, 'Rename B to B.')
   await press(driver, Key.ESCAPE)
-  await driver.actions().doubleClick(await element(driver, By.xpath("//*[@role='columnheader']//button[.//span[normalize-space(.)='B']]"))).perform()
+  await driver
+    .actions()
+    .doubleClick(await element(driver, By.xpath("//*[@role='columnheader']//button[.//span[normalize-space(.)='B']]")))
+    .perform()
   await fill(driver, 'New name of B', 'Kind', Key.ENTER)
   await see(driver, 'Rename B to Kind.')
   await keep(driver)
@@ -238,7 +288,11 @@ test('sentences are moved where they hold, told in own words, copied to another 
     const fire = (on, type, y) => on.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: data, clientY: y }))
     const { top } = second.getBoundingClientRect()
     fire(third, 'dragstart', 0); fire(second, 'dragover', top + 2); fire(second, 'drop', top + 2)`)
-  await holds(driver, async () => (await kept(here)).tables[0]?.steps[1]?.kind === 'rename', 'the sentence did not move')
+  await holds(
+    driver,
+    async () => (await kept(here)).tables[0]?.steps[1]?.kind === 'rename',
+    'the sentence did not move',
+  )
 })
 
 test('a ladder of cases counts its rows, yes-or-no columns are made of values, a missing year is asked, a column is dragged', async () => {
@@ -260,11 +314,31 @@ test('a ladder of cases counts its rows, yes-or-no columns are made of values, a
   await fill(driver, 'Value of case 2', 'fair')
   await fill(driver, 'Value otherwise', 'unknown')
   await see(driver, '“dear” where Fee is at least Dear from, “fair” where Fee is filled; else “unknown”')
-  const counts = async (): Promise<string[]> => (await Promise.all((await driver.findElements(By.css('section[aria-label^="Case"] .figures, [data-radix-popper-content-wrapper] .ml-auto > .figures'))).map((one) => one.getText()))).filter((words) => words.endsWith('row') || words.endsWith('rows'))
-  await holds(driver, async () => (await counts()).join() === '1 row,2 rows,1 row', 'the rows of the cases are not told')
+  const counts = async (): Promise<string[]> =>
+    (
+      await Promise.all(
+        (
+          await driver.findElements(
+            By.css('section[aria-label^="Case"] .figures, [data-radix-popper-content-wrapper] .ml-auto > .figures'),
+          )
+        ).map((one) => one.getText()),
+      )
+    ).filter((words) => words.endsWith('row') || words.endsWith('rows'))
+  await holds(
+    driver,
+    async () => (await counts()).join() === '1 row,2 rows,1 row',
+    'the rows of the cases are not told',
+  )
   await press(driver, Key.ESCAPE)
   await keep(driver)
-  expect(await lastStep()).toMatchObject({ kind: 'cases', cases: [{ when: { column: 'Fee', op: 'at-least', value: { parameter: 'Dear from' } }, then: 'dear' }, { then: 'fair' }], otherwise: 'unknown' })
+  expect(await lastStep()).toMatchObject({
+    kind: 'cases',
+    cases: [
+      { when: { column: 'Fee', op: 'at-least', value: { parameter: 'Dear from' } }, then: 'dear' },
+      { then: 'fair' },
+    ],
+    otherwise: 'unknown',
+  })
 
   await head(driver, 'Signs')
   await click(driver, 'Make yes-or-no columns')

@@ -13,8 +13,15 @@ const here = session({ FABULA_WATCH_SECONDS: '0.3' })
 const page = (driver: WebDriver, words: string): Promise<void> => click(driver, By.linkText(words))
 /** A copy of the demo's story, which no other test has changed. */
 const demoFlow = async (driver: WebDriver): Promise<void> => {
-  const { flows } = (await (await fetch(`${here.server.base}/api/flows`)).json()) as { flows: { id: string; name: string }[] }
-  const { id } = (await (await fetch(`${here.server.base}/api/flows/${flows.find(({ name }) => name === 'Monthly takings by clinic')?.id ?? ''}/copy`, { method: 'POST' })).json()) as { id: string }
+  const { flows } = (await (await fetch(`${here.server.base}/api/flows`)).json()) as {
+    flows: { id: string; name: string }[]
+  }
+  const { id } = (await (
+    await fetch(
+      `${here.server.base}/api/flows/${flows.find(({ name }) => name === 'Monthly takings by clinic')?.id ?? ''}/copy`,
+      { method: 'POST' },
+    )
+  ).json()) as { id: string }
   await driver.get(`${here.server.base}/flows/${id}`)
   await see(driver, 'Rows through the story')
 }
@@ -34,7 +41,8 @@ const arrived = async (driver: WebDriver, name: string): Promise<Uint8Array> => 
 const slot = async (driver: WebDriver, label: string, at: number): Promise<void> => {
   await click(driver, By.xpath(`(//*[@role='button'][starts-with(@aria-label, '${label}')])[${at + 1}]`))
 }
-const pick = (driver: WebDriver, words: string): Promise<void> => click(driver, By.xpath(`//*[@role='dialog']//button[starts-with(normalize-space(.), '${words}')]`))
+const pick = (driver: WebDriver, words: string): Promise<void> =>
+  click(driver, By.xpath(`//*[@role='dialog']//button[starts-with(normalize-space(.), '${words}')]`))
 
 test('two tables go into one workbook, each a sheet, and everything comes as one zip', async () => {
   const { driver } = here.browser
@@ -103,7 +111,12 @@ test('both scripts are proven, an edition is frozen and what changed since is sa
   await demoFlow(driver)
   await page(driver, 'Hand over')
   await click(driver, 'Prove it')
-  await holds(driver, async () => ((await text(driver)).match(/every cell the same/g) ?? []).length === 4, 'the proof did not come', 90_000)
+  await holds(
+    driver,
+    async () => ((await text(driver)).match(/every cell the same/g) ?? []).length === 4,
+    'the proof did not come',
+    90_000,
+  )
   await click(driver, 'Editions')
   await fill(driver, 'Name of the edition', 'May close')
   await click(driver, 'Freeze as an edition')
@@ -120,48 +133,54 @@ test('both scripts are proven, an edition is frozen and what changed since is sa
   expect(await accessible(driver)).toEqual([])
 })
 
-test('whoever has only the link replays drifted exports, and may do what the link says and no more', { timeout: 180_000 }, async () => {
-  const { driver } = here.browser
-  await demoFlow(driver)
-  await page(driver, 'Hand over')
-  const make = async (whom: string, may: string): Promise<string> => {
-    await click(driver, 'Make a link')
-    await fill(driver, 'For whom', whom)
-    await choose(driver, 'May', may)
-    await click(driver, 'Make the link')
-    return (await (await element(driver, By.css(`[aria-label="Link for ${whom}"] input`))).getAttribute('value')) ?? ''
-  }
-  const replaying = await make('Ines', 'read and replay')
-  const editing = await make('Tomas', 'read, replay, copy and change')
-  const other = await openBrowser()
-  try {
-    const began = Date.now()
-    await other.driver.get(replaying)
-    await click(other.driver, 'Replay on your own export')
-    await named(other.driver, 'Choose files')
-    await give(other.driver, demo('visits-2031-06.csv'))
-    await click(other.driver, 'Read Booking status as Status')
-    await see(other.driver, '✓ fits')
-    expect(await text(other.driver)).not.toContain('Keep it for good')
-    await click(other.driver, 'Replay the story')
-    await see(other.driver, 'What came out')
-    expect(Date.now() - began).toBeLessThan(120_000)
-    expect(await text(other.driver)).not.toContain('By itself')
-    // the other link may change the story
-    await other.driver.get(editing)
-    await see(other.driver, 'to read, replay and change')
-    await slot(other.driver, 'written as', 0)
-    await pick(other.driver, 'JSON records')
-    await see(other.driver, 'saved a moment ago')
-  } finally {
-    await other.driver.quit()
-  }
-  await driver.navigate().refresh()
-  await see(driver, 'Used: 1 replay, last on')
-  await page(driver, 'Replay')
-  await named(driver, 'Choose files')
-  await see(driver, '· Ines')
-})
+test(
+  'whoever has only the link replays drifted exports, and may do what the link says and no more',
+  { timeout: 180_000 },
+  async () => {
+    const { driver } = here.browser
+    await demoFlow(driver)
+    await page(driver, 'Hand over')
+    const make = async (whom: string, may: string): Promise<string> => {
+      await click(driver, 'Make a link')
+      await fill(driver, 'For whom', whom)
+      await choose(driver, 'May', may)
+      await click(driver, 'Make the link')
+      return (
+        (await (await element(driver, By.css(`[aria-label="Link for ${whom}"] input`))).getAttribute('value')) ?? ''
+      )
+    }
+    const replaying = await make('Ines', 'read and replay')
+    const editing = await make('Tomas', 'read, replay, copy and change')
+    const other = await openBrowser()
+    try {
+      const began = Date.now()
+      await other.driver.get(replaying)
+      await click(other.driver, 'Replay on your own export')
+      await named(other.driver, 'Choose files')
+      await give(other.driver, demo('visits-2031-06.csv'))
+      await click(other.driver, 'Read Booking status as Status')
+      await see(other.driver, '✓ fits')
+      expect(await text(other.driver)).not.toContain('Keep it for good')
+      await click(other.driver, 'Replay the story')
+      await see(other.driver, 'What came out')
+      expect(Date.now() - began).toBeLessThan(120_000)
+      expect(await text(other.driver)).not.toContain('By itself')
+      // the other link may change the story
+      await other.driver.get(editing)
+      await see(other.driver, 'to read, replay and change')
+      await slot(other.driver, 'written as', 0)
+      await pick(other.driver, 'JSON records')
+      await see(other.driver, 'saved a moment ago')
+    } finally {
+      await other.driver.quit()
+    }
+    await driver.navigate().refresh()
+    await see(driver, 'Used: 1 replay, last on')
+    await page(driver, 'Replay')
+    await named(driver, 'Choose files')
+    await see(driver, '· Ines')
+  },
+)
 
 test('a watched folder: what does not fit waits on the page and is answered there', async () => {
   const { driver } = here.browser

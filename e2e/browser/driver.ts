@@ -12,20 +12,49 @@ export const openBrowser = async (): Promise<Browser> => {
   const downloads = mkdtempSync(join(tmpdir(), 'fabula-downloads-'))
   const options = new chrome.Options()
   options.setChromeBinaryPath('/usr/bin/chromium')
-  options.addArguments('--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--window-size=1280,900', `--user-data-dir=${mkdtempSync(join(tmpdir(), 'fabula-chromium-'))}`)
-  const driver = await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(new chrome.ServiceBuilder('/usr/bin/chromedriver')).build()
-  await (driver as chrome.Driver).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width: 1280, height: 800, deviceScaleFactor: 1, mobile: false })
-  await (driver as chrome.Driver).sendDevToolsCommand('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: downloads })
+  options.addArguments(
+    '--headless=new',
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--window-size=1280,900',
+    `--user-data-dir=${mkdtempSync(join(tmpdir(), 'fabula-chromium-'))}`,
+  )
+  const driver = await new Builder()
+    .forBrowser('chrome')
+    .setChromeOptions(options)
+    .setChromeService(new chrome.ServiceBuilder('/usr/bin/chromedriver'))
+    .build()
+  await (driver as chrome.Driver).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+    width: 1280,
+    height: 800,
+    deviceScaleFactor: 1,
+    mobile: false,
+  })
+  await (driver as chrome.Driver).sendDevToolsCommand('Browser.setDownloadBehavior', {
+    behavior: 'allow',
+    downloadPath: downloads,
+  })
   return { driver, downloads }
 }
 
-export const shoot = async (driver: WebDriver, path: string): Promise<void> => writeFileSync(path, Buffer.from(await driver.takeScreenshot(), 'base64'))
+export const shoot = async (driver: WebDriver, path: string): Promise<void> =>
+  writeFileSync(path, Buffer.from(await driver.takeScreenshot(), 'base64'))
 
 const quote = (text: string): string => (text.includes("'") ? `"${text}"` : `'${text}'`)
 const wait = 25_000
 
 /** Tries until it gives something: a page that is still drawing has elements that are missing, covered, or gone again. */
-const eventually = async <T>(driver: WebDriver, attempt: () => Promise<T | undefined>, words: string, within = wait): Promise<T> => {
+const eventually = async <T>(
+  driver: WebDriver,
+  attempt: () => Promise<T | undefined>,
+  words: string,
+  within = wait,
+): Promise<T> => {
   let refused: unknown
   const tried = async (): Promise<T | undefined> => {
     try {
@@ -42,17 +71,27 @@ const eventually = async <T>(driver: WebDriver, attempt: () => Promise<T | undef
   }
 }
 /** Waits until this holds of the page. */
-export const holds = async (driver: WebDriver, that: () => boolean | Promise<boolean>, words: string, within = wait): Promise<void> => {
+export const holds = async (
+  driver: WebDriver,
+  that: () => boolean | Promise<boolean>,
+  words: string,
+  within = wait,
+): Promise<void> => {
   await eventually(driver, async () => ((await that()) ? true : undefined), words, within)
 }
 
 /** The first element found so that shows. */
 const shown = async (driver: WebDriver, where: By, usable: boolean): Promise<WebElement | undefined> => {
-  for (const found of await driver.findElements(where)) if ((await found.isDisplayed()) && (!usable || (await found.isEnabled()))) return found
+  for (const found of await driver.findElements(where))
+    if ((await found.isDisplayed()) && (!usable || (await found.isEnabled()))) return found
   return undefined
 }
 /** The first element found so that shows, once there is one. */
-export const element = (driver: WebDriver, where: By, words = `nothing is found by ${String(where)}`): Promise<WebElement> => eventually(driver, () => shown(driver, where, false), words)
+export const element = (
+  driver: WebDriver,
+  where: By,
+  words = `nothing is found by ${String(where)}`,
+): Promise<WebElement> => eventually(driver, () => shown(driver, where, false), words)
 /** Clicks the first element found so that shows and may be used. */
 const tap = async (driver: WebDriver, where: By, words: string): Promise<void> => {
   await eventually(
@@ -66,17 +105,34 @@ const tap = async (driver: WebDriver, where: By, words: string): Promise<void> =
   )
 }
 const called = (words: string): By =>
-  By.xpath(`//*[self::button or self::a or @role='button' or @role='option' or @role='menuitem' or @role='radio'][starts-with(normalize-space(.), ${quote(words)}) or starts-with(@aria-label, ${quote(words)})]`)
+  By.xpath(
+    `//*[self::button or self::a or @role='button' or @role='option' or @role='menuitem' or @role='radio'][starts-with(normalize-space(.), ${quote(words)}) or starts-with(@aria-label, ${quote(words)})]`,
+  )
 /** What a person finds by its words: a button, link or slot whose text or label begins so. */
-export const named = (driver: WebDriver, words: string): Promise<WebElement> => eventually(driver, () => shown(driver, called(words), true), `nothing is called “${words}”`)
+export const named = (driver: WebDriver, words: string): Promise<WebElement> =>
+  eventually(driver, () => shown(driver, called(words), true), `nothing is called “${words}”`)
 /** Clicks what is found by its words, or by where it is. */
-export const click = (driver: WebDriver, what: string | By): Promise<void> => (typeof what === 'string' ? tap(driver, called(what), `nothing that may be clicked is called “${what}”`) : tap(driver, what, `nothing may be clicked at ${String(what)}`))
+export const click = (driver: WebDriver, what: string | By): Promise<void> =>
+  typeof what === 'string'
+    ? tap(driver, called(what), `nothing that may be clicked is called “${what}”`)
+    : tap(driver, what, `nothing may be clicked at ${String(what)}`)
 /** Clicks the box before these words. */
-export const tick = (driver: WebDriver, words: string): Promise<void> => tap(driver, By.xpath(`//*[self::label or self::li][contains(., ${quote(words)})]//input | //input[@aria-label=${quote(words)}]`), `there is no box “${words}”`)
+export const tick = (driver: WebDriver, words: string): Promise<void> =>
+  tap(
+    driver,
+    By.xpath(
+      `//*[self::label or self::li][contains(., ${quote(words)})]//input | //input[@aria-label=${quote(words)}]`,
+    ),
+    `there is no box “${words}”`,
+  )
 
-const field = (label: string): By => By.xpath(`//*[@aria-label=${quote(label)}] | //label[starts-with(normalize-space(.), ${quote(label)})]//*[self::input or self::select or self::textarea]`)
+const field = (label: string): By =>
+  By.xpath(
+    `//*[@aria-label=${quote(label)}] | //label[starts-with(normalize-space(.), ${quote(label)})]//*[self::input or self::select or self::textarea]`,
+  )
 /** A field by its label; a field for files need not show. */
-export const labelled = (driver: WebDriver, label: string): Promise<WebElement> => eventually(driver, async () => (await driver.findElements(field(label)))[0], `nothing is labelled “${label}”`)
+export const labelled = (driver: WebDriver, label: string): Promise<WebElement> =>
+  eventually(driver, async () => (await driver.findElements(field(label)))[0], `nothing is labelled “${label}”`)
 /** Writes this in a field instead of what it holds. */
 export const fill = async (driver: WebDriver, label: string, ...words: string[]): Promise<void> => {
   await eventually(
@@ -104,7 +160,11 @@ export const choose = async (driver: WebDriver, label: string, option: string): 
   )
 }
 /** Presses keys, one after the other, wherever the page's attention is. */
-export const press = (driver: WebDriver, ...keys: string[]): Promise<void> => driver.actions().sendKeys(...keys).perform()
+export const press = (driver: WebDriver, ...keys: string[]): Promise<void> =>
+  driver
+    .actions()
+    .sendKeys(...keys)
+    .perform()
 /** Begins a sentence by a word of the trade. */
 export const verb = async (driver: WebDriver, words: string): Promise<void> => {
   await press(driver, '/')
@@ -119,20 +179,30 @@ export const menu = async (driver: WebDriver, label: string, words: string): Pro
 
 export const text = (driver: WebDriver): Promise<string> => driver.findElement(By.css('body')).getText()
 /** Waits until the page shows these words anywhere. */
-export const see = (driver: WebDriver, words: string): Promise<void> => holds(driver, async () => (await text(driver)).includes(words), `“${words}” is not to be seen`)
+export const see = (driver: WebDriver, words: string): Promise<void> =>
+  holds(driver, async () => (await text(driver)).includes(words), `“${words}” is not to be seen`)
 /** Waits until the page does not show these words any more. */
-export const gone = (driver: WebDriver, words: string): Promise<void> => holds(driver, async () => !(await text(driver)).includes(words), `“${words}” is still to be seen`)
+export const gone = (driver: WebDriver, words: string): Promise<void> =>
+  holds(driver, async () => !(await text(driver)).includes(words), `“${words}” is still to be seen`)
 
 /** Gives files to the page's file field, as choosing them would. */
 export const give = async (driver: WebDriver, ...paths: string[]): Promise<void> => {
-  await (await eventually(driver, async () => (await driver.findElements(By.css('input[type=file]')))[0], 'nothing takes files')).sendKeys(paths.join('\n'))
+  await (
+    await eventually(
+      driver,
+      async () => (await driver.findElements(By.css('input[type=file]')))[0],
+      'nothing takes files',
+    )
+  ).sendKeys(paths.join('\n'))
 }
 /** Clicks a column's head, with keys held down. */
 export const head = async (driver: WebDriver, name: string, ...keys: string[]): Promise<void> => {
   await eventually(
     driver,
     async () => {
-      const [found] = await driver.findElements(By.xpath(`//*[@role='columnheader']//button[.//span[normalize-space(.)=${quote(name)}]]`))
+      const [found] = await driver.findElements(
+        By.xpath(`//*[@role='columnheader']//button[.//span[normalize-space(.)=${quote(name)}]]`),
+      )
       if (found === undefined) return undefined
       // a head may stand beneath the numbers of the rows
       await driver.executeScript('arguments[0].scrollIntoView({ inline: "center", block: "nearest" })', found)
@@ -153,16 +223,33 @@ export const cell = async (driver: WebDriver, shown: string): Promise<WebElement
   return driver.findElement(where)
 }
 /** Waits until no sentence is a draft any more. */
-export const settled = (driver: WebDriver): Promise<void> => holds(driver, async () => (await driver.findElements(By.css('[data-state=draft]'))).length === 0, 'the draft was not kept')
+export const settled = (driver: WebDriver): Promise<void> =>
+  holds(
+    driver,
+    async () => (await driver.findElements(By.css('[data-state=draft]'))).length === 0,
+    'the draft was not kept',
+  )
 /** Keeps the draft, once it may be kept. */
 export const keep = async (driver: WebDriver): Promise<void> => {
-  await tap(driver, By.xpath("//*[@data-state='draft']//button[normalize-space(.)='Keep' and not(@disabled)]"), 'there is no draft that may be kept')
+  await tap(
+    driver,
+    By.xpath("//*[@data-state='draft']//button[normalize-space(.)='Keep' and not(@disabled)]"),
+    'there is no draft that may be kept',
+  )
   await settled(driver)
 }
 /** Keeps what the opening page shows; verbs of the card begin with that word too. */
-export const keepOpened = (driver: WebDriver): Promise<void> => tap(driver, By.xpath("//button[normalize-space(.)='Keep' and not(@disabled)]"), 'there is nothing opened that may be kept')
+export const keepOpened = (driver: WebDriver): Promise<void> =>
+  tap(
+    driver,
+    By.xpath("//button[normalize-space(.)='Keep' and not(@disabled)]"),
+    'there is nothing opened that may be kept',
+  )
 /** Each row the grid shows, cell by cell. */
 export const grid = (driver: WebDriver): Promise<string[][]> =>
-  driver.executeScript("return [...document.querySelectorAll('[role=grid] [role=row]:not([aria-rowindex=\"1\"])')].map((row) => [...row.querySelectorAll('[role=gridcell]')].map((cell) => cell.textContent))")
+  driver.executeScript(
+    "return [...document.querySelectorAll('[role=grid] [role=row]:not([aria-rowindex=\"1\"])')].map((row) => [...row.querySelectorAll('[role=gridcell]')].map((cell) => cell.textContent))",
+  )
 /** No violation of any rule that axe knows, or their names. */
-export const accessible = async (driver: WebDriver): Promise<string[]> => (await new AxeBuilder(driver).analyze()).violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)}`)
+export const accessible = async (driver: WebDriver): Promise<string[]> =>
+  (await new AxeBuilder(driver).analyze()).violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)}`)

@@ -4,7 +4,26 @@ import { join } from 'node:path'
 import { By, Key } from 'selenium-webdriver'
 import { expect, test } from 'vitest'
 import { firstDifference } from '@fabula/server/proof'
-import { accessible, click, element, give, gone, head, holds, keep, keepOpened, labelled, named, openBrowser, press, see, settled, text, tick, verb } from './driver.ts'
+import {
+  accessible,
+  click,
+  element,
+  give,
+  gone,
+  head,
+  holds,
+  keep,
+  keepOpened,
+  labelled,
+  named,
+  openBrowser,
+  press,
+  see,
+  settled,
+  text,
+  tick,
+  verb,
+} from './driver.ts'
 import { demo } from './server.ts'
 import { replayed, session } from './session.ts'
 
@@ -100,7 +119,11 @@ test('the whole job, as a new user would do it', async () => {
   const script = join(downloads, 'visits.py')
   await holds(driver, () => readFileSync(script).length > 0, 'the script did not arrive')
   const out = join(downloads, 'out.csv')
-  execFileSync('/usr/bin/python3', [script, '--input', `visits=${demo('visits-2031-05.csv')}`, '--output', `visits=${out}`], { stdio: 'pipe' })
+  execFileSync(
+    '/usr/bin/python3',
+    [script, '--input', `visits=${demo('visits-2031-05.csv')}`, '--output', `visits=${out}`],
+    { stdio: 'pipe' },
+  )
   const engine = await replayed(here, 'visits', { visits: demo('visits-2031-05.csv') })
   expect(engine.split('\n')[0]).toBe('Clinic,Rows,Total Charged')
   expect(firstDifference(engine, readFileSync(out, 'utf8'))).toBeUndefined()
@@ -151,7 +174,11 @@ test('a figure in the margin shows exactly its rows', async () => {
   await click(driver, 'Monthly takings by clinic')
   await click(driver, '3 unreadable')
   await see(driver, '31/06/2031')
-  await holds(driver, async () => (await (await element(driver, By.css('[role=grid]'))).getAttribute('aria-rowcount')) === '4', 'not just the three rows')
+  await holds(
+    driver,
+    async () => (await (await element(driver, By.css('[role=grid]'))).getAttribute('aria-rowcount')) === '4',
+    'not just the three rows',
+  )
 })
 
 test('lamplight is as accessible as paper', async () => {

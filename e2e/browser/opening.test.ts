@@ -45,7 +45,10 @@ test('a hard workbook goes in by clicking alone, and comes out right on replay w
 
 test('the row of names is clicked, a range is dragged, and the sheet can be looked at again later', async () => {
   const { driver } = here.browser
-  await give(driver, place('titles 2031-05.csv', 'Takings;;\nby clinic;;\n;Clinic;Fee\n;Oxbow;12\n;Marlpit;3\n;Total;15\n'))
+  await give(
+    driver,
+    place('titles 2031-05.csv', 'Takings;;\nby clinic;;\n;Clinic;Fee\n;Oxbow;12\n;Marlpit;3\n;Total;15\n'),
+  )
   await see(driver, 'column names from row 3')
   await click(driver, 'Names from row 2')
   await see(driver, 'column names from row 2')
@@ -66,7 +69,11 @@ test('the row of names is clicked, a range is dragged, and the sheet can be look
 
 test('several files at once are laid under one another; a wrong encoding is seen beside the right one', async () => {
   const { driver } = here.browser
-  await give(driver, place('may.csv', Buffer.from('Clinic,Fee\nRen\xe9,5\n', 'latin1')), place('june.csv', 'Clinic,Fee,Vet\nOxbow,7,Ada\n'))
+  await give(
+    driver,
+    place('may.csv', Buffer.from('Clinic,Fee\nRen\xe9,5\n', 'latin1')),
+    place('june.csv', 'Clinic,Fee,Vet\nOxbow,7,Ada\n'),
+  )
   await see(driver, 'Open 2 files')
   await see(driver, 'Which of these reads right?')
   await see(driver, 'René,5')
@@ -77,12 +84,24 @@ test('several files at once are laid under one another; a wrong encoding is seen
 
 test('pasted cells become a table; what cannot be opened says so', async () => {
   const { driver } = here.browser
-  await driver.executeScript(`const data = new DataTransfer(); data.setData('text/html', '<table><tr><th>Clinic</th><th>Fee</th></tr><tr><td rowspan=2>Oxbow</td><td>12</td></tr><tr><td>3</td></tr></table>'); window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }))`)
+  await driver.executeScript(
+    `const data = new DataTransfer(); data.setData('text/html', '<table><tr><th>Clinic</th><th>Fee</th></tr><tr><td rowspan=2>Oxbow</td><td>12</td></tr><tr><td>3</td></tr></table>'); window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }))`,
+  )
   await see(driver, 'Open pasted cells.tsv')
   await see(driver, '2 rows · 2 columns')
   await click(driver, 'Discard')
   await see(driver, 'Your stories')
-  await give(driver, place('locked.xlsx', Buffer.concat([Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1]), Buffer.alloc(512), Buffer.from('EncryptedPackage', 'utf16le')])))
+  await give(
+    driver,
+    place(
+      'locked.xlsx',
+      Buffer.concat([
+        Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1]),
+        Buffer.alloc(512),
+        Buffer.from('EncryptedPackage', 'utf16le'),
+      ]),
+    ),
+  )
   await see(driver, 'locked.xlsx is locked with a password')
 })
 

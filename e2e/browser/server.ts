@@ -18,11 +18,21 @@ export const freePort = async (): Promise<number> => {
   return port
 }
 
-export type Running = { readonly base: string; readonly data: string; readonly process: ChildProcess; readonly said: () => string; readonly stop: (signal?: NodeJS.Signals) => Promise<void> }
+export type Running = {
+  readonly base: string
+  readonly data: string
+  readonly process: ChildProcess
+  readonly said: () => string
+  readonly stop: (signal?: NodeJS.Signals) => Promise<void>
+}
 
 /** A data folder as the first start leaves it, made once for each build: making the database takes seconds, copying it does not. */
 const template = async (): Promise<string> => {
-  const build = createHash('sha256').update(readFileSync(join(root, 'server/dist/stamp'))).update(root).digest('hex').slice(0, 16)
+  const build = createHash('sha256')
+    .update(readFileSync(join(root, 'server/dist/stamp')))
+    .update(root)
+    .digest('hex')
+    .slice(0, 16)
   const place = join(tmpdir(), `fabula-template-${build}`)
   if (existsSync(place)) return place
   const making = mkdtempSync(join(tmpdir(), 'fabula-making-'))
@@ -44,10 +54,16 @@ export const freshData = async (): Promise<string> => {
 }
 
 /** The built server on a folder of its own; resolves when it prints its address, or when it ends. */
-export const startServer = async (given?: string, port?: number, more: Readonly<Record<string, string>> = {}): Promise<Running> => {
+export const startServer = async (
+  given?: string,
+  port?: number,
+  more: Readonly<Record<string, string>> = {},
+): Promise<Running> => {
   const data = given ?? (await freshData())
   const at = port ?? (await freePort())
-  const child = spawn(process.execPath, [join(root, 'server/dist/main.js')], { env: { ...process.env, PORT: String(at), FABULA_DATA: data, HOST: '127.0.0.1', ...more } })
+  const child = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
+    env: { ...process.env, PORT: String(at), FABULA_DATA: data, HOST: '127.0.0.1', ...more },
+  })
   let said = ''
   const ready = new Promise<void>((resolve) => {
     const hear = (piece: Buffer): void => {
@@ -70,6 +86,8 @@ export const startServer = async (given?: string, port?: number, more: Readonly<
 
 /** The stand-in for an OData service that ships with the product, on a port of its own. */
 export const startOData = async (): Promise<{ readonly address: string; readonly close: () => void }> => {
-  const { serveOData } = (await import(join(root, 'scripts/odata.mjs'))) as { serveOData: (port: number) => Promise<{ address: string; close: () => void }> }
+  const { serveOData } = (await import(join(root, 'scripts/odata.mjs'))) as {
+    serveOData: (port: number) => Promise<{ address: string; close: () => void }>
+  }
   return serveOData(0)
 }

@@ -23,15 +23,33 @@ export const openAs = async (here: Here, name: string, content: string): Promise
   await see(driver, 'Another table')
 }
 
-export const storyId = async ({ browser }: Here): Promise<string> => /flows\/([^/]+)/.exec(await browser.driver.getCurrentUrl())?.[1] ?? ''
+export const storyId = async ({ browser }: Here): Promise<string> =>
+  /flows\/([^/]+)/.exec(await browser.driver.getCurrentUrl())?.[1] ?? ''
 /** What the story the page shows hands over: its recipe or a script. */
-export const handed = async (here: Here, what: 'recipe' | 'python' | 'sql'): Promise<string> => (await fetch(`${here.server.base}/api/flows/${await storyId(here)}/download/${what}`)).text()
+export const handed = async (here: Here, what: 'recipe' | 'python' | 'sql'): Promise<string> =>
+  (await fetch(`${here.server.base}/api/flows/${await storyId(here)}/download/${what}`)).text()
 /** The story the page shows as it is kept. */
-export const kept = async (here: Here): Promise<{ readonly tables: readonly { readonly steps: readonly Record<string, unknown>[] }[] }> => JSON.parse(await handed(here, 'recipe')) as Awaited<ReturnType<typeof kept>>
+export const kept = async (
+  here: Here,
+): Promise<{ readonly tables: readonly { readonly steps: readonly Record<string, unknown>[] }[] }> =>
+  JSON.parse(await handed(here, 'recipe')) as Awaited<ReturnType<typeof kept>>
 /** The same story, run by the command line on the files at these paths; `fails`: what it says when it refuses. */
-export const replayed = async (here: Here, output: string, files: Readonly<Record<string, string>>, fails = false): Promise<string> => {
+export const replayed = async (
+  here: Here,
+  output: string,
+  files: Readonly<Record<string, string>>,
+  fails = false,
+): Promise<string> => {
   const recipe = fileIn(here, 'story.fabula.json', await handed(here, 'recipe'))
-  const args = [join(root, 'cli/bin/fabula.mjs'), 'run', recipe, ...Object.entries(files).flatMap(([input, path]) => ['--input', `${input}=${path}`]), '--output', `${output}=-`, '--allow-changes']
+  const args = [
+    join(root, 'cli/bin/fabula.mjs'),
+    'run',
+    recipe,
+    ...Object.entries(files).flatMap(([input, path]) => ['--input', `${input}=${path}`]),
+    '--output',
+    `${output}=-`,
+    '--allow-changes',
+  ]
   try {
     return execFileSync('node', args, { encoding: 'utf8', stdio: 'pipe', maxBuffer: 1e8 })
   } catch (error) {
@@ -42,7 +60,10 @@ export const replayed = async (here: Here, output: string, files: Readonly<Recor
 
 /** The story the page shows, which has one table of one file, run by the command line on another. */
 export const again = async (here: Here, path: string): Promise<string> => {
-  const { inputs, tables } = JSON.parse(await handed(here, 'recipe')) as { inputs: { id: string }[]; tables: { id: string }[] }
+  const { inputs, tables } = JSON.parse(await handed(here, 'recipe')) as {
+    inputs: { id: string }[]
+    tables: { id: string }[]
+  }
   return replayed(here, tables[0]?.id ?? '', { [inputs[0]?.id ?? '']: path })
 }
 

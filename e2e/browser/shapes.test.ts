@@ -22,19 +22,32 @@ test('years in columns become rows, and a year more is taken in', async () => {
   await see(driver, '1 empty')
   expect(await accessible(driver)).toEqual([])
   await keep(driver)
-  expect(await again(here, write('years-2.csv', 'Clinic,2030,2031,2032\nOxbow,10,12,14\nTarn,1,2,3\n'))).toBe('Clinic,Year,Value\nOxbow,2030,10\nOxbow,2031,12\nOxbow,2032,14\nTarn,2030,1\nTarn,2031,2\nTarn,2032,3\n')
+  expect(await again(here, write('years-2.csv', 'Clinic,2030,2031,2032\nOxbow,10,12,14\nTarn,1,2,3\n'))).toBe(
+    'Clinic,Year,Value\nOxbow,2030,10\nOxbow,2031,12\nOxbow,2032,14\nTarn,2030,1\nTarn,2031,2\nTarn,2032,3\n',
+  )
 })
 
 test('two measures over months become a row a month with a column of each, whatever month or measure comes', async () => {
   const { driver } = here.browser
-  await open('months.csv', 'Clinic,Sales Jan,Quantity Jan,Sales Feb,Quantity Feb\nOxbow,1.5,10,2.5,20\nMarlpit,3,30,4,40\n')
+  await open(
+    'months.csv',
+    'Clinic,Sales Jan,Quantity Jan,Sales Feb,Quantity Feb\nOxbow,1.5,10,2.5,20\nMarlpit,3,30,4,40\n',
+  )
   await head(driver, 'Sales Jan')
   await head(driver, 'Quantity Feb', Key.SHIFT)
   await click(driver, 'Tidy a crosstab with two lines of names')
   await see(driver, 'Make a column of each Measure (whatever comes) with the single Value')
   await see(driver, '2 labels became columns')
   await keep(driver)
-  expect(await again(here, write('months-2.csv', 'Clinic,Sales Jan,Quantity Jan,Refunds Jan,Sales Mar,Quantity Mar,Refunds Mar\nOxbow,1,10,0.5,2,20,\n'))).toBe('Clinic,Month,Sales,Quantity,Refunds\nOxbow,Jan,1,10,0.5\nOxbow,Mar,2,20,\n')
+  expect(
+    await again(
+      here,
+      write(
+        'months-2.csv',
+        'Clinic,Sales Jan,Quantity Jan,Refunds Jan,Sales Mar,Quantity Mar,Refunds Mar\nOxbow,1,10,0.5,2,20,\n',
+      ),
+    ),
+  ).toBe('Clinic,Month,Sales,Quantity,Refunds\nOxbow,Jan,1,10,0.5\nOxbow,Mar,2,20,\n')
 })
 
 test('the same as groups side by side, labels cleaned inside the sentence', async () => {
@@ -49,7 +62,9 @@ test('the same as groups side by side, labels cleaned inside the sentence', asyn
   await press(driver, Key.ESCAPE)
   await see(driver, 'January')
   await keep(driver)
-  expect(await again(here, write('groups-2.csv', 'Clinic,Sales Jan,Quantity Jan,Sales Mar\nOxbow,1,10,3\n'))).toBe('Clinic,Month,Sales,Quantity\nOxbow,January,1,10\nOxbow,Mar,3,\n')
+  expect(await again(here, write('groups-2.csv', 'Clinic,Sales Jan,Quantity Jan,Sales Mar\nOxbow,1,10,3\n'))).toBe(
+    'Clinic,Month,Sales,Quantity\nOxbow,January,1,10\nOxbow,Mar,3,\n',
+  )
 })
 
 test('a form that lies on its side is set upright, whatever forms come', async () => {
@@ -59,7 +74,12 @@ test('a form that lies on its side is set upright, whatever forms come', async (
   await see(driver, 'Swap rows and columns, naming the new columns after Field.')
   await see(driver, 'Tess')
   await keep(driver)
-  expect(await again(here, write('forms-2.csv', 'Field,Form 1,Form 2,Form 3\nAnimal,Tess,Otis,Fig\nKind,dog,cat,owl\nVet,Ada,,Bo\n'))).toBe('Name,Animal,Kind,Vet\nForm 1,Tess,dog,Ada\nForm 2,Otis,cat,\nForm 3,Fig,owl,Bo\n')
+  expect(
+    await again(
+      here,
+      write('forms-2.csv', 'Field,Form 1,Form 2,Form 3\nAnimal,Tess,Otis,Fig\nKind,dog,cat,owl\nVet,Ada,,Bo\n'),
+    ),
+  ).toBe('Name,Animal,Kind,Vet\nForm 1,Tess,dog,Ada\nForm 2,Otis,cat,\nForm 3,Fig,owl,Bo\n')
 })
 
 test('several vets in a cell become rows, are counted by vet, collected again as a list and unrolled', async () => {
@@ -78,7 +98,9 @@ test('several vets in a cell become rows, are counted by vet, collected again as
   await press(driver, Key.ESCAPE)
   await see(driver, '[1,2,3]')
   await keep(driver)
-  expect(await again(here, write('vets-2.csv', 'Visit,Vets\n1,Ada; Bo; Dot; Eve\n'))).toBe('Vets,Rows,List Visit\nAda,1,[1]\nBo,1,[1]\nDot,1,[1]\nEve,1,[1]\n')
+  expect(await again(here, write('vets-2.csv', 'Visit,Vets\n1,Ada; Bo; Dot; Eve\n'))).toBe(
+    'Vets,Rows,List Visit\nAda,1,[1]\nBo,1,[1]\nDot,1,[1]\nEve,1,[1]\n',
+  )
 })
 
 test('two values for one cell are explained, with ways out; labels can be fixed', async () => {
@@ -94,7 +116,9 @@ test('two values for one cell are explained, with ways out; labels can be fixed'
   await press(driver, Key.ESCAPE)
   await see(driver, 'Make a column of each Month (Jan and Feb)')
   await keep(driver)
-  expect(await again(here, write('clash-2.csv', 'Clinic,Month,Fee\nOxbow,Feb,1\nOxbow,Mar,9\n'))).toBe('Clinic,Jan,Feb\nOxbow,,1\n')
+  expect(await again(here, write('clash-2.csv', 'Clinic,Month,Fee\nOxbow,Feb,1\nOxbow,Mar,9\n'))).toBe(
+    'Clinic,Jan,Feb\nOxbow,,1\n',
+  )
 })
 
 test('summarised by month in one gesture; a figure of the group beside every row; a picture that is kept, downloaded and drawn again', async () => {
@@ -142,7 +166,9 @@ test('a picture shows a renamed column by its new name; undo takes back first th
   const { driver } = here.browser
   await open('pets.csv', 'Kind,Fee\ncat,3\ndog,4\ncat,5\n')
   const pictures = async (): Promise<readonly (readonly [string, string])[]> => {
-    const reply = (await (await fetch(`${here.server.base}/api/flows/${await storyId(here)}`)).json()) as { pictures: { label: string; column: string }[] }
+    const reply = (await (await fetch(`${here.server.base}/api/flows/${await storyId(here)}`)).json()) as {
+      pictures: { label: string; column: string }[]
+    }
     return reply.pictures.map(({ label, column }) => [label, column] as const)
   }
   await head(driver, 'Kind')
@@ -172,7 +198,9 @@ test('totals with a last row for all, values collected as text, gaps filled', as
   await click(driver, 'Summarise with a grand total row…')
   await see(driver, 'Drop the column Is the total.')
   await keep(driver)
-  expect(await again(here, write('totals-2.csv', 'Clinic,Vet,Fee\nOxbow,Ada,10\nTarn,Bo,5\n,Cy,7\n'))).toBe('Clinic,Rows,Total Fee\nOxbow,1,10\nTarn,1,5\n,1,7\nTotal,3,22\n')
+  expect(await again(here, write('totals-2.csv', 'Clinic,Vet,Fee\nOxbow,Ada,10\nTarn,Bo,5\n,Cy,7\n'))).toBe(
+    'Clinic,Rows,Total Fee\nOxbow,1,10\nTarn,1,5\n,1,7\nTotal,3,22\n',
+  )
 
   await open('collect.csv', 'Clinic,Vet,Fee\nOxbow,Cy,10\nMarlpit,Bo,5\nOxbow,Ada,7\nOxbow,Ada,1\n')
   await head(driver, 'Vet')
@@ -180,7 +208,9 @@ test('totals with a last row for all, values collected as text, gaps filled', as
   await choose(driver, 'In the order of', 'Vet')
   await see(driver, 'Summarise by Clinic: the joined Vet with “, ” between by Vet as Vet.')
   await keep(driver)
-  expect(await again(here, write('collect-2.csv', 'Clinic,Vet,Fee\nOxbow,Cy,1\nOxbow,Ada,1\nOxbow,Cy,1\n'))).toBe('Clinic,Vet\nOxbow,"Ada, Cy"\n')
+  expect(await again(here, write('collect-2.csv', 'Clinic,Vet,Fee\nOxbow,Cy,1\nOxbow,Ada,1\nOxbow,Cy,1\n'))).toBe(
+    'Clinic,Vet\nOxbow,"Ada, Cy"\n',
+  )
 
   await open('gaps.csv', 'Clinic,Month,Fee\nOxbow,Jan,1\nMarlpit,Feb,4\n')
   await head(driver, 'Month')
@@ -189,5 +219,7 @@ test('totals with a last row for all, values collected as text, gaps filled', as
   await fill(driver, 'Value', '0', Key.ENTER)
   await see(driver, 'gaps filled with 0')
   await keep(driver)
-  expect(await again(here, write('gaps-2.csv', 'Clinic,Month,Fee\nOxbow,Jan,1\nMarlpit,Feb,4\n'))).toBe('Clinic,Jan,Feb\nOxbow,1,0\nMarlpit,0,4\n')
+  expect(await again(here, write('gaps-2.csv', 'Clinic,Month,Fee\nOxbow,Jan,1\nMarlpit,Feb,4\n'))).toBe(
+    'Clinic,Jan,Feb\nOxbow,1,0\nMarlpit,0,4\n',
+  )
 })

@@ -1,6 +1,24 @@
 import { By, Key } from 'selenium-webdriver'
 import { expect, test } from 'vitest'
-import { accessible, cell, choose, click, fill, give, grid, head, holds, keep, keepOpened, labelled, menu, press, see, text, tick } from './driver.ts'
+import {
+  accessible,
+  cell,
+  choose,
+  click,
+  fill,
+  give,
+  grid,
+  head,
+  holds,
+  keep,
+  keepOpened,
+  labelled,
+  menu,
+  press,
+  see,
+  text,
+  tick,
+} from './driver.ts'
 import { demo } from './server.ts'
 import { fileIn, openAs, replayed, session } from './session.ts'
 
@@ -19,7 +37,10 @@ test('the join bench: keys are suggested, who meets nobody is told why and mende
   await head(driver, 'Ref')
   await click(driver, 'Match with another table…')
   await see(driver, 'There is no other table in this story yet')
-  await more('prices.csv', 'Code,Fee,Kind\nVAC-1,41,vaccination\nCON-1,39,consultation\nXRY-1,72,imaging\nXRY-1,78,imaging\n7,12,other\nBLD-2,67,laboratory\nGRM-1,29,grooming\n')
+  await more(
+    'prices.csv',
+    'Code,Fee,Kind\nVAC-1,41,vaccination\nCON-1,39,consultation\nXRY-1,72,imaging\nXRY-1,78,imaging\n7,12,other\nBLD-2,67,laboratory\nGRM-1,29,grooming\n',
+  )
   await click(driver, 'Visits')
   await head(driver, 'Service')
   await click(driver, 'Match with another table…')
@@ -46,7 +67,13 @@ test('the join bench: keys are suggested, who meets nobody is told why and mende
   await fill(driver, 'Put before each brought name', 'List ')
   await see(driver, 'Fee as List Fee')
   await click(driver, 'What comes out: 6 rows')
-  await holds(driver, async () => JSON.stringify(await grid(driver)).includes('["5","BLD-2 ","60","67"]') || JSON.stringify(await grid(driver)).includes('["5","BLD-2·","60","67"]'), 'the fee did not come along')
+  await holds(
+    driver,
+    async () =>
+      JSON.stringify(await grid(driver)).includes('["5","BLD-2 ","60","67"]') ||
+      JSON.stringify(await grid(driver)).includes('["5","BLD-2·","60","67"]'),
+    'the fee did not come along',
+  )
   await keep(driver)
   // opened again by its words, another way of joining is chosen for what it keeps
   await click(driver, 'match: keep every row here')
@@ -54,7 +81,12 @@ test('the join bench: keys are suggested, who meets nobody is told why and mende
   await see(driver, 'keep only rows here that match nothing there')
   await see(driver, 'What comes out: 1 row')
   await keep(driver)
-  expect(await replayed(here, 'visits', { visits: write('visits.csv', 'Ref,Service,Fee\n1,vac-1,40\n9,QQQ,2\n'), prices: write('prices.csv', 'Code,Fee,Kind\nVAC-1,41,v\n') })).toBe('Ref,Service,Fee\n9,QQQ,2\n')
+  expect(
+    await replayed(here, 'visits', {
+      visits: write('visits.csv', 'Ref,Service,Fee\n1,vac-1,40\n9,QQQ,2\n'),
+      prices: write('prices.csv', 'Code,Fee,Kind\nVAC-1,41,v\n'),
+    }),
+  ).toBe('Ref,Service,Fee\n9,QQQ,2\n')
 })
 
 test('keys of different types are read as each other on the bench, and one of two rows may be asked for', async () => {
@@ -83,7 +115,8 @@ test('the workbook of ten sheets, one with a column named differently, is united
   await driver.get(here.server.base)
   await give(driver, demo('visits-2030.xlsx'))
   await see(driver, 'Oct 2030')
-  for (const month of ['Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct']) await tick(driver, `${month} 2030`)
+  for (const month of ['Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct'])
+    await tick(driver, `${month} 2030`)
   await see(driver, '25 rows · 5 columns')
   await keepOpened(driver)
   await see(driver, 'Another table')
@@ -117,7 +150,11 @@ test('the workbook of ten sheets, one with a column named differently, is united
   expect(facts).toContain('6 columns')
   await click(driver, 'See how the 10 tables hang together')
   await see(driver, 'from visits-2030.xlsx')
-  await holds(driver, async () => (await driver.findElements(By.css('[aria-label="How the tables hang together"] svg g'))).length === 9, 'not nine tables feed one')
+  await holds(
+    driver,
+    async () => (await driver.findElements(By.css('[aria-label="How the tables hang together"] svg g'))).length === 9,
+    'not nine tables feed one',
+  )
   expect(await accessible(driver)).toEqual([])
   await holds(driver, async () => /Visits\n[^]*214 rows/.test(await text(driver)), 'the table does not say its rows')
 })
@@ -134,12 +171,18 @@ test('same name, other thing: taken apart; types that differ are told; only shar
   await see(driver, 'Code 2')
   await click(driver, 'only those that all have')
   await keep(driver)
-  expect(await replayed(here, 'north', { north: write('north.csv', 'Clinic,Code,Visits\nOxbow,A,3\n'), south: write('south.csv', 'Clinic,Code,Visits,Remark\nTarn End,7,many,x\n') })).toBe('Clinic,Visits,Table\nOxbow,3,North\nTarn End,many,South\n')
+  expect(
+    await replayed(here, 'north', {
+      north: write('north.csv', 'Clinic,Code,Visits\nOxbow,A,3\n'),
+      south: write('south.csv', 'Clinic,Code,Visits,Remark\nTarn End,7,many,x\n'),
+    }),
+  ).toBe('Clinic,Visits,Table\nOxbow,3,North\nTarn End,many,South\n')
 })
 
 test('the first and the latest visit of each animal: branches, summaries joined back, tags, a union, and a check of the count', async () => {
   const { driver } = here.browser
-  const visits = 'Animal,Day,Clinic,Fee\nMoss,2031-05-02,Oxbow,10\nFig,2031-05-03,Marlpit,20\nMoss,2031-05-09,Tarn End,30\nMoss,2031-06-01,Oxbow,40\nFig,2031-06-04,Oxbow,50\n'
+  const visits =
+    'Animal,Day,Clinic,Fee\nMoss,2031-05-02,Oxbow,10\nFig,2031-05-03,Marlpit,20\nMoss,2031-05-09,Tarn End,30\nMoss,2031-06-01,Oxbow,40\nFig,2031-06-04,Oxbow,50\n'
   await open('visits.csv', visits)
   const side = async (name: string, how: 'least' | 'greatest', words: string): Promise<void> => {
     await menu(driver, 'More for the table Visits', 'Continue from it as a new table')
@@ -191,10 +234,13 @@ test('the first and the latest visit of each animal: branches, summaries joined 
   await click(driver, 'choice: warn')
   await click(driver, 'stop')
   await keep(driver)
-  const rows = 'Animal,Day,Clinic,Fee,Which\nMoss,2031-06-01,Oxbow,40,latest\nFig,2031-06-04,Oxbow,50,latest\nMoss,2031-05-02,Oxbow,10,first\nFig,2031-05-03,Marlpit,20,first\n'
+  const rows =
+    'Animal,Day,Clinic,Fee,Which\nMoss,2031-06-01,Oxbow,40,latest\nFig,2031-06-04,Oxbow,50,latest\nMoss,2031-05-02,Oxbow,10,first\nFig,2031-05-03,Marlpit,20,first\n'
   expect(await replayed(here, 'visits-3', { visits: write('visits.csv', visits) })).toBe(rows)
   // an animal more is two rows more: the check says so, and nothing is written
-  expect(await replayed(here, 'visits-3', { visits: write('visits.csv', `${visits}Hazel,2031-06-09,Oxbow,5\n`) }, true)).toMatch(/^exit 5:[^]*the number of rows is/)
+  expect(
+    await replayed(here, 'visits-3', { visits: write('visits.csv', `${visits}Hazel,2031-06-09,Oxbow,5\n`) }, true),
+  ).toMatch(/^exit 5:[^]*the number of rows is/)
 })
 
 test('a table branches amid its story, a column and a table renamed are so everywhere, totals are held against another table, and the difference is explained', async () => {
@@ -228,7 +274,11 @@ test('a table branches amid its story, a column and a table renamed are so every
   await see(driver, 'Check that every row meets: Fee is not -1, else warn.')
   await keep(driver)
   await click(driver, By.xpath("(//button[contains(., 'does not hold')])[2]"))
-  await holds(driver, async () => JSON.stringify(await grid(driver)) === '[["Oxbow","-1"]]', 'not just the rows that are against it')
+  await holds(
+    driver,
+    async () => JSON.stringify(await grid(driver)) === '[["Oxbow","-1"]]',
+    'not just the rows that are against it',
+  )
   // a column that gets another name at its beginning has it in every sentence after
   await click(driver, 'Fees, first part')
   await head(driver, 'Clinic')

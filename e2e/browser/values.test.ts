@@ -7,7 +7,11 @@ const here = session()
 
 test('values are cleaned, replaced, filled, blanked, combined and numbered by clicking', async () => {
   const { driver } = here.browser
-  await openAs(here, 'intake.csv', 'Owner,Animal,Weight,Note\n  ada  MOSS ,Biscuit,12,n/a\nBo Fern,,,ok\n,Pepper,4,n/a\nada moss,Otis,7,\n')
+  await openAs(
+    here,
+    'intake.csv',
+    'Owner,Animal,Weight,Note\n  ada  MOSS ,Biscuit,12,n/a\nBo Fern,,,ok\n,Pepper,4,n/a\nada moss,Otis,7,\n',
+  )
   await see(driver, 'Open Intake')
 
   await head(driver, 'Owner')
@@ -46,5 +50,12 @@ test('values are cleaned, replaced, filled, blanked, combined and numbered by cl
   await see(driver, 'Number the rows from 1 as Number, anew for each Owner.')
   await keep(here.browser.driver)
 
-  expect((await kept(here)).tables[0]?.steps.map(({ kind }) => kind)).toEqual(['open', 'clean-text', 'blank', 'fill-empty', 'combine', 'number'])
+  expect((await kept(here)).tables[0]?.steps.map(({ kind }) => kind)).toEqual([
+    'open',
+    'clean-text',
+    'blank',
+    'fill-empty',
+    'combine',
+    'number',
+  ])
 })

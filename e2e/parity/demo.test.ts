@@ -11,7 +11,8 @@ import { firstDifference, runPsql } from '@fabula/server/proof'
 
 const root = join(import.meta.dirname, '../..')
 const folder = mkdtempSync(join(tmpdir(), 'fabula-demo-'))
-const fabula = (...words: string[]): string => execFileSync(process.execPath, [join(root, 'cli/bin/fabula.mjs'), ...words], { encoding: 'utf8' })
+const fabula = (...words: string[]): string =>
+  execFileSync(process.execPath, [join(root, 'cli/bin/fabula.mjs'), ...words], { encoding: 'utf8' })
 const at = (name: string): string => join(folder, name)
 const recipeAt = (path: string): Recipe => {
   const read = parseRecipe(readFileSync(path, 'utf8'))
@@ -21,60 +22,333 @@ const recipeAt = (path: string): Recipe => {
 const demo = (name: string): string => join(root, 'demo', name)
 
 /** A file with all that is hard: a title, a mark, quotes, line breaks, blanks, ragged rows, odd numbers and dates. */
-const nasty = '\ufeffClinic export;;\r\n\r\nName;"Fee";Seen on;Name\r\n"Oxbow; north";"1,204.50";2/5/2031;a\r\n;;;\r\n Marlpit ;(3);31/02/2031;"line\r\nbreak"\r\n"say ""so""";£ 7;2031-05-03;İΣ;more\r\nTarn End;1e2\r\nTotal;;;\r\n'
+const nasty =
+  '\ufeffClinic export;;\r\n\r\nName;"Fee";Seen on;Name\r\n"Oxbow; north";"1,204.50";2/5/2031;a\r\n;;;\r\n Marlpit ;(3);31/02/2031;"line\r\nbreak"\r\n"say ""so""";£ 7;2031-05-03;İΣ;more\r\nTarn End;1e2\r\nTotal;;;\r\n'
 const nastyRecipe = {
-  fabula: 1, name: 'Nasty', parameters: [{ name: 'As of', type: 'date', value: '2031-06-30' }],
-  inputs: [{ id: 'the-file', name: 'The file', columns: ['Name', 'Fee', 'Seen on', 'Name 2', 'Column 5'].map((name) => ({ name, type: 'text' })) }],
-  tables: [{
-    id: 'order', name: 'Order',
-    steps: [
-      { id: 's1', kind: 'open', input: 'the-file', read: { delimiter: ';', header: 3, footer: 1, types: 'text' } },
-      { id: 's2', kind: 'cast', columns: ['Fee'], type: 'decimal' },
-      { id: 's3', kind: 'cast', columns: ['Seen on'], type: 'date', formats: ['d/M/yyyy', 'yyyy-MM-dd'] },
-      { id: 's4', kind: 'derive', as: 'Days', formula: "$'As of' - 'Seen on'" },
-      { id: 's5', kind: 'derive', as: 'Small', formula: "LOWER('Name 2') & \"|\" & TRIM(Name)", after: 'Name' },
-      { id: 's6', kind: 'filter', where: { any: [{ column: 'Fee', op: 'less', value: 5 }, { column: 'Name', op: 'matches', value: '^[A-Z\\"]?\\w' }, { column: 'Days', op: 'is-empty' }] } },
-      { id: 's7', kind: 'sort', by: [{ column: 'Fee', descending: true }] },
-    ],
-  }],
+  fabula: 1,
+  name: 'Nasty',
+  parameters: [{ name: 'As of', type: 'date', value: '2031-06-30' }],
+  inputs: [
+    {
+      id: 'the-file',
+      name: 'The file',
+      columns: ['Name', 'Fee', 'Seen on', 'Name 2', 'Column 5'].map((name) => ({ name, type: 'text' })),
+    },
+  ],
+  tables: [
+    {
+      id: 'order',
+      name: 'Order',
+      steps: [
+        { id: 's1', kind: 'open', input: 'the-file', read: { delimiter: ';', header: 3, footer: 1, types: 'text' } },
+        { id: 's2', kind: 'cast', columns: ['Fee'], type: 'decimal' },
+        { id: 's3', kind: 'cast', columns: ['Seen on'], type: 'date', formats: ['d/M/yyyy', 'yyyy-MM-dd'] },
+        { id: 's4', kind: 'derive', as: 'Days', formula: "$'As of' - 'Seen on'" },
+        { id: 's5', kind: 'derive', as: 'Small', formula: 'LOWER(\'Name 2\') & "|" & TRIM(Name)', after: 'Name' },
+        {
+          id: 's6',
+          kind: 'filter',
+          where: {
+            any: [
+              { column: 'Fee', op: 'less', value: 5 },
+              { column: 'Name', op: 'matches', value: '^[A-Z\\"]?\\w' },
+              { column: 'Days', op: 'is-empty' },
+            ],
+          },
+        },
+        { id: 's7', kind: 'sort', by: [{ column: 'Fee', descending: true }] },
+      ],
+    },
+  ],
 }
 
 /** A workbook as made for reading, records with lists and objects, and a text file with two rows of names in a range. */
-const regions = { fabula: 1, name: 'Regions', inputs: [{ id: 'regions', name: 'Regions', files: 'regions-*.xlsx', columns: [...['Region', 'Clinic', 'Species'].map((name) => ({ name, type: 'text' })), { name: 'Visits', type: 'integer' }, { name: 'Takings', type: 'decimal' }, { name: 'Latest visit', type: 'date' }, ...['Patient kind', 'Month'].map((name) => ({ name, type: 'text' }))] }], tables: [{ id: 'regions', name: 'Regions', steps: [
-  { id: 's1', kind: 'open', input: 'regions', read: { sheets: { like: '2031-*' }, header: 4, footer: 1, origin: { sheet: 'Month' } } },
-  { id: 's2', kind: 'fill', columns: ['Region'], direction: 'down' },
-  { id: 's3', kind: 'derive', as: 'Species', formula: "COALESCE(Species; 'Patient kind')" },
-  { id: 's4', kind: 'sort', by: [{ column: 'Takings', descending: true }] },
-] }] }
+const regions = {
+  fabula: 1,
+  name: 'Regions',
+  inputs: [
+    {
+      id: 'regions',
+      name: 'Regions',
+      files: 'regions-*.xlsx',
+      columns: [
+        ...['Region', 'Clinic', 'Species'].map((name) => ({ name, type: 'text' })),
+        { name: 'Visits', type: 'integer' },
+        { name: 'Takings', type: 'decimal' },
+        { name: 'Latest visit', type: 'date' },
+        ...['Patient kind', 'Month'].map((name) => ({ name, type: 'text' })),
+      ],
+    },
+  ],
+  tables: [
+    {
+      id: 'regions',
+      name: 'Regions',
+      steps: [
+        {
+          id: 's1',
+          kind: 'open',
+          input: 'regions',
+          read: { sheets: { like: '2031-*' }, header: 4, footer: 1, origin: { sheet: 'Month' } },
+        },
+        { id: 's2', kind: 'fill', columns: ['Region'], direction: 'down' },
+        { id: 's3', kind: 'derive', as: 'Species', formula: "COALESCE(Species; 'Patient kind')" },
+        { id: 's4', kind: 'sort', by: [{ column: 'Takings', descending: true }] },
+      ],
+    },
+  ],
+}
 writeFileSync(at('regions.fabula.json'), JSON.stringify(regions))
-writeFileSync(at('bookings.json'), JSON.stringify({ value: [{ id: 1, when: '2031-05-02T09:30:00', owner: { name: 'Ada', since: '2030-01-01' }, tags: ['a', 'é'], big: 9007199254740993 }, { id: 2, fee: 1.5, vip: true, code: '007', owner: { name: ' Bo ' } }, { fee: 3, vip: false, when: null }] }))
-writeFileSync(at('bookings.fabula.json'), JSON.stringify({ fabula: 1, name: 'Bookings', inputs: [{ id: 'bookings', name: 'Bookings', files: '*.json', columns: [['id', 'integer'], ['when', 'datetime'], ['owner.name', 'text'], ['owner.since', 'date'], ['tags', 'list'], ['big', 'decimal'], ['fee', 'decimal'], ['vip', 'boolean'], ['code', 'text']].map(([name, type]) => ({ name, type })) }], tables: [{ id: 'bookings', name: 'Bookings', steps: [{ id: 's1', kind: 'open', input: 'bookings', read: { path: 'value' } }, { id: 's2', kind: 'filter', where: { column: 'vip', op: 'is-not', value: false } }, { id: 's3', kind: 'derive', as: 'Said', formula: "tags & '!'".replaceAll("'", '"') }, { id: 's4', kind: 'sort', by: [{ column: 'tags', descending: true }] }, { id: 's5', kind: 'move', columns: { type: 'list' }, to: 'last' }] }] }))
-writeFileSync(at('cross.csv'), 'printed in May,,,,\n,,2030,,2031,\n,Clinic,Visits,Takings,Visits,Takings\n,Oxbow,1,2.5,3,4\n,Marlpit,5,,7,8\n,Total,6,2.5,10,12\n')
-writeFileSync(at('cross.fabula.json'), JSON.stringify({ fabula: 1, name: 'Cross', inputs: [{ id: 'cross', name: 'Cross', columns: ['Clinic', '2030 Visits', '2030 Takings', '2031 Visits', '2031 Takings'].map((name, i) => ({ name, type: i === 0 ? 'text' : i === 2 ? 'decimal' : 'integer' })) }], tables: [{ id: 'cross', name: 'Cross', steps: [{ id: 's1', kind: 'open', input: 'cross', read: { delimiter: ',', range: 'B2:F6', header: [1, 2], footer: 1 } }, { id: 's2', kind: 'unpivot', name: 'What', groups: [{ columns: { like: '203*' }, value: 'Figure' }] }] }] }))
+writeFileSync(
+  at('bookings.json'),
+  JSON.stringify({
+    value: [
+      {
+        id: 1,
+        when: '2031-05-02T09:30:00',
+        owner: { name: 'Ada', since: '2030-01-01' },
+        tags: ['a', 'é'],
+        big: 9007199254740993,
+      },
+      { id: 2, fee: 1.5, vip: true, code: '007', owner: { name: ' Bo ' } },
+      { fee: 3, vip: false, when: null },
+    ],
+  }),
+)
+writeFileSync(
+  at('bookings.fabula.json'),
+  JSON.stringify({
+    fabula: 1,
+    name: 'Bookings',
+    inputs: [
+      {
+        id: 'bookings',
+        name: 'Bookings',
+        files: '*.json',
+        columns: [
+          ['id', 'integer'],
+          ['when', 'datetime'],
+          ['owner.name', 'text'],
+          ['owner.since', 'date'],
+          ['tags', 'list'],
+          ['big', 'decimal'],
+          ['fee', 'decimal'],
+          ['vip', 'boolean'],
+          ['code', 'text'],
+        ].map(([name, type]) => ({ name, type })),
+      },
+    ],
+    tables: [
+      {
+        id: 'bookings',
+        name: 'Bookings',
+        steps: [
+          { id: 's1', kind: 'open', input: 'bookings', read: { path: 'value' } },
+          { id: 's2', kind: 'filter', where: { column: 'vip', op: 'is-not', value: false } },
+          { id: 's3', kind: 'derive', as: 'Said', formula: "tags & '!'".replaceAll("'", '"') },
+          { id: 's4', kind: 'sort', by: [{ column: 'tags', descending: true }] },
+          { id: 's5', kind: 'move', columns: { type: 'list' }, to: 'last' },
+        ],
+      },
+    ],
+  }),
+)
+writeFileSync(
+  at('cross.csv'),
+  'printed in May,,,,\n,,2030,,2031,\n,Clinic,Visits,Takings,Visits,Takings\n,Oxbow,1,2.5,3,4\n,Marlpit,5,,7,8\n,Total,6,2.5,10,12\n',
+)
+writeFileSync(
+  at('cross.fabula.json'),
+  JSON.stringify({
+    fabula: 1,
+    name: 'Cross',
+    inputs: [
+      {
+        id: 'cross',
+        name: 'Cross',
+        columns: ['Clinic', '2030 Visits', '2030 Takings', '2031 Visits', '2031 Takings'].map((name, i) => ({
+          name,
+          type: i === 0 ? 'text' : i === 2 ? 'decimal' : 'integer',
+        })),
+      },
+    ],
+    tables: [
+      {
+        id: 'cross',
+        name: 'Cross',
+        steps: [
+          {
+            id: 's1',
+            kind: 'open',
+            input: 'cross',
+            read: { delimiter: ',', range: 'B2:F6', header: [1, 2], footer: 1 },
+          },
+          { id: 's2', kind: 'unpivot', name: 'What', groups: [{ columns: { like: '203*' }, value: 'Figure' }] },
+        ],
+      },
+    ],
+  }),
+)
 
 const columnsOf = (pairs: readonly (readonly [string, string])[]) => pairs.map(([name, type]) => ({ name, type }))
-const simple = (id: string, files: string, read: object, columns: readonly (readonly [string, string])[], step: object): void =>
-  writeFileSync(at(`${id}.fabula.json`), JSON.stringify({ fabula: 1, name: id, inputs: [{ id, name: id, files, columns: columnsOf(columns) }], tables: [{ id, name: id, steps: [{ id: 's1', kind: 'open', input: id, read }, { id: 's2', ...step }] }] }))
+const simple = (
+  id: string,
+  files: string,
+  read: object,
+  columns: readonly (readonly [string, string])[],
+  step: object,
+): void =>
+  writeFileSync(
+    at(`${id}.fabula.json`),
+    JSON.stringify({
+      fabula: 1,
+      name: id,
+      inputs: [{ id, name: id, files, columns: columnsOf(columns) }],
+      tables: [
+        {
+          id,
+          name: id,
+          steps: [
+            { id: 's1', kind: 'open', input: id, read },
+            { id: 's2', ...step },
+          ],
+        },
+      ],
+    }),
+  )
 writeFileSync(at('may.ods'), odsBook())
-simple('may', '*.ods', { header: 2 }, [['Day', 'date'], ['Clinic', 'text'], ['Fee', 'decimal'], ['At', 'time'], ['Paid', 'boolean'], ['Seen', 'datetime']], { kind: 'derive', as: 'Days', formula: 'Seen - Day' })
+simple(
+  'may',
+  '*.ods',
+  { header: 2 },
+  [
+    ['Day', 'date'],
+    ['Clinic', 'text'],
+    ['Fee', 'decimal'],
+    ['At', 'time'],
+    ['Paid', 'boolean'],
+    ['Seen', 'datetime'],
+  ],
+  { kind: 'derive', as: 'Days', formula: 'Seen - Day' },
+)
 writeFileSync(at('log.parquet'), parquetFile())
-simple('log', '*.parquet', {}, [['id', 'integer'], ['fee', 'decimal'], ['name', 'text'], ['paid', 'boolean'], ['seen', 'datetime'], ['more', 'text']], { kind: 'filter', where: { column: 'id', op: 'greater', value: 1 }, keep: false })
+simple(
+  'log',
+  '*.parquet',
+  {},
+  [
+    ['id', 'integer'],
+    ['fee', 'decimal'],
+    ['name', 'text'],
+    ['paid', 'boolean'],
+    ['seen', 'datetime'],
+    ['more', 'text'],
+  ],
+  { kind: 'filter', where: { column: 'id', op: 'greater', value: 1 }, keep: false },
+)
 
 // names that the recipe keeps for good: Fees is Fee, Day stays Seen only where Seen is not there
 writeFileSync(at('alias.csv'), 'Clinic,Fees,Day,Seen\nOxbow,"1,204.50",2/5/2031,3/5/2031\nTarn End,(3),4/5/2031,\n')
-writeFileSync(at('alias.fabula.json'), JSON.stringify({ fabula: 1, name: 'Alias', inputs: [{ id: 'alias', name: 'Alias', columns: [{ name: 'Clinic', type: 'text' }, { name: 'Fee', type: 'decimal', also: ['Charge', 'Fees'] }, { name: 'Seen', type: 'date', also: ['Day'] }] }], tables: [{ id: 'alias', name: 'Alias', steps: [{ id: 's1', kind: 'open', input: 'alias', read: { delimiter: ',', types: { Clinic: { type: 'text' }, Fee: { type: 'decimal' }, Seen: { type: 'date', formats: ['d/M/yyyy'] } } } }, { id: 's2', kind: 'derive', as: 'Double', formula: 'Fee * 2' }, { id: 's3', kind: 'select', columns: ['Clinic', 'Fee', 'Seen', 'Double'] }] }] }))
+writeFileSync(
+  at('alias.fabula.json'),
+  JSON.stringify({
+    fabula: 1,
+    name: 'Alias',
+    inputs: [
+      {
+        id: 'alias',
+        name: 'Alias',
+        columns: [
+          { name: 'Clinic', type: 'text' },
+          { name: 'Fee', type: 'decimal', also: ['Charge', 'Fees'] },
+          { name: 'Seen', type: 'date', also: ['Day'] },
+        ],
+      },
+    ],
+    tables: [
+      {
+        id: 'alias',
+        name: 'Alias',
+        steps: [
+          {
+            id: 's1',
+            kind: 'open',
+            input: 'alias',
+            read: {
+              delimiter: ',',
+              types: {
+                Clinic: { type: 'text' },
+                Fee: { type: 'decimal' },
+                Seen: { type: 'date', formats: ['d/M/yyyy'] },
+              },
+            },
+          },
+          { id: 's2', kind: 'derive', as: 'Double', formula: 'Fee * 2' },
+          { id: 's3', kind: 'select', columns: ['Clinic', 'Fee', 'Seen', 'Double'] },
+        ],
+      },
+    ],
+  }),
+)
 
-type Flow = { readonly name: string; readonly recipe: string; readonly inputs: Readonly<Record<string, string>>; readonly tables: readonly string[]; /** SQL reads what `fabula csv` makes of the inputs. */ readonly asCsv?: true; /** Python does so too. */ readonly pythonToo?: true }
+type Flow = {
+  readonly name: string
+  readonly recipe: string
+  readonly inputs: Readonly<Record<string, string>>
+  readonly tables: readonly string[]
+  /** SQL reads what `fabula csv` makes of the inputs. */ readonly asCsv?: true
+  /** Python does so too. */ readonly pythonToo?: true
+}
 writeFileSync(at('nasty.csv'), nasty)
 writeFileSync(at('nasty.fabula.json'), JSON.stringify(nastyRecipe))
 const flows: readonly Flow[] = [
-  { name: 'the demo', recipe: demo('monthly-takings.fabula.json'), inputs: { visits: demo('visits-2031-05.csv'), targets: demo('targets-2031.csv') }, tables: ['takings', 'targets'] },
-  { name: 'a workbook', recipe: at('regions.fabula.json'), inputs: { regions: demo('regions-2031-07.xlsx') }, tables: ['regions'], asCsv: true },
-  { name: 'records', recipe: at('bookings.fabula.json'), inputs: { bookings: at('bookings.json') }, tables: ['bookings'], asCsv: true },
-  { name: 'an ODS workbook', recipe: at('may.fabula.json'), inputs: { may: at('may.ods') }, tables: ['may'], asCsv: true },
-  { name: 'a Parquet file', recipe: at('log.fabula.json'), inputs: { log: at('log.parquet') }, tables: ['log'], asCsv: true, pythonToo: true },
-  { name: 'two rows of names in a range', recipe: at('cross.fabula.json'), inputs: { cross: at('cross.csv') }, tables: ['cross'] },
-  { name: 'columns by other names', recipe: at('alias.fabula.json'), inputs: { alias: at('alias.csv') }, tables: ['alias'] },
+  {
+    name: 'the demo',
+    recipe: demo('monthly-takings.fabula.json'),
+    inputs: { visits: demo('visits-2031-05.csv'), targets: demo('targets-2031.csv') },
+    tables: ['takings', 'targets'],
+  },
+  {
+    name: 'a workbook',
+    recipe: at('regions.fabula.json'),
+    inputs: { regions: demo('regions-2031-07.xlsx') },
+    tables: ['regions'],
+    asCsv: true,
+  },
+  {
+    name: 'records',
+    recipe: at('bookings.fabula.json'),
+    inputs: { bookings: at('bookings.json') },
+    tables: ['bookings'],
+    asCsv: true,
+  },
+  {
+    name: 'an ODS workbook',
+    recipe: at('may.fabula.json'),
+    inputs: { may: at('may.ods') },
+    tables: ['may'],
+    asCsv: true,
+  },
+  {
+    name: 'a Parquet file',
+    recipe: at('log.fabula.json'),
+    inputs: { log: at('log.parquet') },
+    tables: ['log'],
+    asCsv: true,
+    pythonToo: true,
+  },
+  {
+    name: 'two rows of names in a range',
+    recipe: at('cross.fabula.json'),
+    inputs: { cross: at('cross.csv') },
+    tables: ['cross'],
+  },
+  {
+    name: 'columns by other names',
+    recipe: at('alias.fabula.json'),
+    inputs: { alias: at('alias.csv') },
+    tables: ['alias'],
+  },
   { name: 'a nasty file', recipe: at('nasty.fabula.json'), inputs: { 'the-file': at('nasty.csv') }, tables: ['order'] },
 ]
 
@@ -91,18 +365,34 @@ afterAll(async () => {
 
 describe.each(flows)('$name', ({ recipe, inputs, tables, asCsv, pythonToo }) => {
   const given = Object.entries(inputs).flatMap(([id, path]) => ['--input', `${id}=${path}`])
-  const want = Object.fromEntries(tables.map((table) => [table, fabula('run', recipe, ...given, '--output', `${table}=-`)]))
+  const want = Object.fromEntries(
+    tables.map((table) => [table, fabula('run', recipe, ...given, '--output', `${table}=-`)]),
+  )
   const script = at(`flow-${tables[0] ?? ''}`)
   fabula('script', recipe, '--to', 'python', '--output', `${script}.py`)
   fabula('script', recipe, '--to', 'sql', '--output', `${script}.sql`)
   if (asCsv) fabula('csv', recipe, ...given, '--to', folder)
   const same = (kind: string): void => {
-    for (const table of tables) expect(firstDifference(want[table] ?? '', readFileSync(at(`${kind}-${table}.csv`), 'utf8'))).toBeUndefined()
+    for (const table of tables)
+      expect(firstDifference(want[table] ?? '', readFileSync(at(`${kind}-${table}.csv`), 'utf8'))).toBeUndefined()
   }
-  const variables = (kind: string) => ({ ...Object.fromEntries(Object.entries(inputs).map(([id, path]) => [id.replaceAll('-', '_'), asCsv ? at(`${id}.csv`) : path])), ...Object.fromEntries(tables.map((table) => [`out_${table}`, at(`${kind}-${table}.csv`)])) })
+  const variables = (kind: string) => ({
+    ...Object.fromEntries(
+      Object.entries(inputs).map(([id, path]) => [id.replaceAll('-', '_'), asCsv ? at(`${id}.csv`) : path]),
+    ),
+    ...Object.fromEntries(tables.map((table) => [`out_${table}`, at(`${kind}-${table}.csv`)])),
+  })
 
   test('by python3 from the command line', () => {
-    const { status, stderr } = spawnSync('/usr/bin/python3', [`${script}.py`, ...(pythonToo ? Object.keys(inputs).flatMap((id) => ['--input', `${id}=${at(`${id}.csv`)}`]) : given), ...tables.flatMap((table) => ['--output', `${table}=${at(`python-${table}.csv`)}`])], { encoding: 'utf8' })
+    const { status, stderr } = spawnSync(
+      '/usr/bin/python3',
+      [
+        `${script}.py`,
+        ...(pythonToo ? Object.keys(inputs).flatMap((id) => ['--input', `${id}=${at(`${id}.csv`)}`]) : given),
+        ...tables.flatMap((table) => ['--output', `${table}=${at(`python-${table}.csv`)}`]),
+      ],
+      { encoding: 'utf8' },
+    )
     expect(status, stderr).toBe(0)
     same('python')
     expect(stderr).toMatch(/^ +[\d,]+ rows × \d+ columns {2}s1 {2}Open /m)
@@ -112,17 +402,56 @@ describe.each(flows)('$name', ({ recipe, inputs, tables, asCsv, pythonToo }) => 
     same('pglite')
   })
   test('by psql on a PostgreSQL server, which is left as it was', () => {
-    const psql = (...words: string[]) => execFileSync('psql', ['-X', '-h', folder, '-p', String(real.port), '-U', 'postgres', '-v', 'ON_ERROR_STOP=1', ...words, 'postgres'], { encoding: 'utf8' })
-    const { status, stderr } = spawnSync('psql', ['-X', '-h', folder, '-p', String(real.port), '-U', 'postgres', ...Object.entries(variables('psql')).flatMap(([name, value]) => ['-v', `${name}=${value}`]), '-f', `${script}.sql`, 'postgres'], { encoding: 'utf8' })
+    const psql = (...words: string[]) =>
+      execFileSync(
+        'psql',
+        ['-X', '-h', folder, '-p', String(real.port), '-U', 'postgres', '-v', 'ON_ERROR_STOP=1', ...words, 'postgres'],
+        { encoding: 'utf8' },
+      )
+    const { status, stderr } = spawnSync(
+      'psql',
+      [
+        '-X',
+        '-h',
+        folder,
+        '-p',
+        String(real.port),
+        '-U',
+        'postgres',
+        ...Object.entries(variables('psql')).flatMap(([name, value]) => ['-v', `${name}=${value}`]),
+        '-f',
+        `${script}.sql`,
+        'postgres',
+      ],
+      { encoding: 'utf8' },
+    )
     expect(status, stderr).toBe(0)
     expect(stderr).toMatch(/^\d+ rows s1 {2}Open /m)
     same('psql')
-    expect(psql('-At', '-c', "select count(*) from pg_namespace where nspname = 'fabula_run'", '-c', 'select count(*) from pg_largeobject_metadata')).toBe('0\n0\n')
+    expect(
+      psql(
+        '-At',
+        '-c',
+        "select count(*) from pg_namespace where nspname = 'fabula_run'",
+        '-c',
+        'select count(*) from pg_largeobject_metadata',
+      ),
+    ).toBe('0\n0\n')
   })
 })
 
 test('a script stops at a missing column with its name', () => {
-  const { status, stderr } = spawnSync('/usr/bin/python3', [at('flow-takings.py'), '--input', `visits=${demo('visits-2031-06.csv')}`, '--input', `targets=${demo('targets-2031.csv')}`], { encoding: 'utf8', cwd: folder })
+  const { status, stderr } = spawnSync(
+    '/usr/bin/python3',
+    [
+      at('flow-takings.py'),
+      '--input',
+      `visits=${demo('visits-2031-06.csv')}`,
+      '--input',
+      `targets=${demo('targets-2031.csv')}`,
+    ],
+    { encoding: 'utf8', cwd: folder },
+  )
   expect(status).toBe(4)
   expect(stderr).toContain('The file for Visits has no column “Status”')
 })

@@ -7,7 +7,9 @@ import { startRunners, type Runners } from './runners.ts'
 
 type Case = { readonly name: string; readonly recipe: Recipe; readonly file: string; readonly gives: string }
 const cases: readonly Case[] = [
-  ...kindExamples.flatMap(({ kind, examples }) => examples.map((example) => ({ name: `${kind}: ${example.name}`, gives: example.gives, ...recipeOf(example, kind) }))),
+  ...kindExamples.flatMap(({ kind, examples }) =>
+    examples.map((example) => ({ name: `${kind}: ${example.name}`, gives: example.gives, ...recipeOf(example, kind) })),
+  ),
   ...functionRecipes,
   ...chainCases,
 ]
@@ -20,7 +22,9 @@ afterAll(() => runners.close())
 
 describe.each(cases)('$name', ({ recipe, file, gives }) => {
   test('in SQL', async () => {
-    expect(firstDifference(gives, await runners.sql(recipe, (await runOn(recipe, { rows: file })).plan, { rows: file }))).toBeUndefined()
+    expect(
+      firstDifference(gives, await runners.sql(recipe, (await runOn(recipe, { rows: file })).plan, { rows: file })),
+    ).toBeUndefined()
   })
   test('in Python', async () => {
     expect(firstDifference(gives, await runners.python(recipe, { rows: file }))).toBeUndefined()

@@ -3,7 +3,8 @@ import { chmodSync } from 'node:fs'
 import { join } from 'node:path'
 
 const bin = '/usr/lib/postgresql/15/bin'
-const asPostgres = (...words: string[]): void => void execFileSync('runuser', ['-u', 'postgres', '--', ...words], { stdio: 'ignore' })
+const asPostgres = (...words: string[]): void =>
+  void execFileSync('runuser', ['-u', 'postgres', '--', ...words], { stdio: 'ignore' })
 
 export type RealPostgres = { readonly port: number; readonly stop: () => void }
 
@@ -13,6 +14,16 @@ export const startPostgres = (folder: string, listen = '', settings: readonly st
   const cluster = join(folder, 'pg')
   chmodSync(folder, 0o777)
   asPostgres(`${bin}/initdb`, '-D', cluster, '-E', 'UTF8', '--locale=C.UTF-8', '--auth-host=trust')
-  asPostgres(`${bin}/pg_ctl`, '-D', cluster, '-w', '-o', `-p ${port} -k ${folder} -c listen_addresses='${listen}'${settings.map((setting) => ` -c ${setting}`).join('')}`, '-l', `${cluster}.log`, 'start')
+  asPostgres(
+    `${bin}/pg_ctl`,
+    '-D',
+    cluster,
+    '-w',
+    '-o',
+    `-p ${port} -k ${folder} -c listen_addresses='${listen}'${settings.map((setting) => ` -c ${setting}`).join('')}`,
+    '-l',
+    `${cluster}.log`,
+    'start',
+  )
   return { port, stop: () => asPostgres(`${bin}/pg_ctl`, '-D', cluster, '-m', 'immediate', 'stop') }
 }

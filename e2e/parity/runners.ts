@@ -29,7 +29,9 @@ export const startRunners = async (): Promise<Runners> => {
     }
     return db
   }
-  const process = spawn('/usr/bin/python3', [join(import.meta.dirname, 'python-runner.py')], { stdio: ['pipe', 'pipe', 'ignore'] })
+  const process = spawn('/usr/bin/python3', [join(import.meta.dirname, 'python-runner.py')], {
+    stdio: ['pipe', 'pipe', 'ignore'],
+  })
   const answers = createInterface({ input: process.stdout })
   const ask = (job: object): Promise<{ exit: number; error?: string }> =>
     new Promise((resolve) => {
@@ -38,16 +40,22 @@ export const startRunners = async (): Promise<Runners> => {
     })
   let count = 0
   const filesOf = (inputs: Readonly<Record<string, string>>): Record<string, string> =>
-    Object.fromEntries(Object.entries(inputs).map(([id, text]) => {
-      const path = join(folder, `${id}-${++count}.csv`)
-      writeFileSync(path, text)
-      return [id, path]
-    }))
+    Object.fromEntries(
+      Object.entries(inputs).map(([id, text]) => {
+        const path = join(folder, `${id}-${++count}.csv`)
+        writeFileSync(path, text)
+        return [id, path]
+      }),
+    )
   return {
     sql: async (recipe, plan, inputs) => {
       const out = join(folder, `sql-${++count}.csv`)
       try {
-        await runPsql(await freshDb(), sqlScript(recipe, plan).commands, { ...filesOf(inputs), out_result: out, quiet: '1' })
+        await runPsql(await freshDb(), sqlScript(recipe, plan).commands, {
+          ...filesOf(inputs),
+          out_result: out,
+          quiet: '1',
+        })
       } catch (error) {
         await db.exec('rollback')
         throw error
@@ -58,7 +66,14 @@ export const startRunners = async (): Promise<Runners> => {
       const out = join(folder, `py-${++count}.csv`)
       const script = join(folder, `flow-${count}.py`)
       writeFileSync(script, pythonScript(recipe, plan).text)
-      const { exit, error } = await ask({ script, args: [...Object.entries(filesOf(inputs)).flatMap(([id, path]) => ['--input', `${id}=${path}`]), '--output', `result=${out}`] })
+      const { exit, error } = await ask({
+        script,
+        args: [
+          ...Object.entries(filesOf(inputs)).flatMap(([id, path]) => ['--input', `${id}=${path}`]),
+          '--output',
+          `result=${out}`,
+        ],
+      })
       if (exit !== 0) throw new Error(`the Python script ended with ${exit}: ${error ?? ''}`)
       return readFileSync(out, 'utf8')
     },

@@ -24,24 +24,56 @@ const onHastyServer = async (work: () => Promise<void>): Promise<void> => {
 }
 
 type Refused = { readonly error: { readonly code: string; readonly sentence: string } }
-const send = async (name: string, bytes: string | Buffer) => (await (await fetch(`${server.base}/api/files?name=${encodeURIComponent(name)}`, { method: 'POST', body: bytes as never })).json()) as { name: string; hash: string; size: number }
+const send = async (name: string, bytes: string | Buffer) =>
+  (await (
+    await fetch(`${server.base}/api/files?name=${encodeURIComponent(name)}`, { method: 'POST', body: bytes as never })
+  ).json()) as { name: string; hash: string; size: number }
 
 /** A story of one table on one file, with these sentences. */
-const story = async (csv: string, steps: readonly Record<string, unknown>[]): Promise<{ id: string; recipe: unknown }> => {
+const story = async (
+  csv: string,
+  steps: readonly Record<string, unknown>[],
+): Promise<{ id: string; recipe: unknown }> => {
   const file = await send('rows.csv', csv)
   const columns = (csv.split('\n', 1)[0] ?? '').split(',').map((name) => ({ name, type: 'text' }))
-  const recipe = { fabula: 1, name: 'Contained', inputs: [{ id: 'a', name: 'A', columns }], tables: [{ id: 'b', name: 'B', steps: [{ id: 'o1', kind: 'open', input: 'a', read: { types: 'text' } }] }, { id: 't', name: 'T', steps: [{ id: 's1', kind: 'open', input: 'a', read: { types: 'text' } }, ...steps.map((step, i) => ({ id: `s${i + 2}`, ...step }))] }] }
+  const recipe = {
+    fabula: 1,
+    name: 'Contained',
+    inputs: [{ id: 'a', name: 'A', columns }],
+    tables: [
+      { id: 'b', name: 'B', steps: [{ id: 'o1', kind: 'open', input: 'a', read: { types: 'text' } }] },
+      {
+        id: 't',
+        name: 'T',
+        steps: [
+          { id: 's1', kind: 'open', input: 'a', read: { types: 'text' } },
+          ...steps.map((step, i) => ({ id: `s${i + 2}`, ...step })),
+        ],
+      },
+    ],
+  }
   const { data } = await call<{ id: string }>('POST', '/api/flows', { recipe, files: { a: [file] } })
   return { id: data.id, recipe }
 }
 const preview = ({ id, recipe }: { id: string; recipe: unknown }, step = 's2', page = 'one') =>
-  fetch(`${server.base}/api/flows/${id}/preview`, { method: 'POST', headers: { 'content-type': 'application/json', 'x-fabula-page': page }, body: JSON.stringify({ recipe, table: 't', step, lens: 'after', only: 'all', from: 0, count: 3 }) }).then(async (response) => ({ status: response.status, data: (await response.json()) as PreviewReply & Refused }))
+  fetch(`${server.base}/api/flows/${id}/preview`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', 'x-fabula-page': page },
+    body: JSON.stringify({ recipe, table: 't', step, lens: 'after', only: 'all', from: 0, count: 3 }),
+  }).then(async (response) => ({ status: response.status, data: (await response.json()) as PreviewReply & Refused }))
 
 /** Every row beside every row: within what a table may have, and beyond what one job may take of memory. */
-const huge = () => story(`N\n${Array.from({ length: 9900 }, (_, i) => `v${i}`).join('\n')}\n`, [{ kind: 'join', with: 'b', how: 'cross', prefix: 'b ' }, { kind: 'sort', by: [{ column: 'b N', descending: true }] }])
+const huge = () =>
+  story(`N\n${Array.from({ length: 9900 }, (_, i) => `v${i}`).join('\n')}\n`, [
+    { kind: 'join', with: 'b', how: 'cross', prefix: 'b ' },
+    { kind: 'sort', by: [{ column: 'b N', descending: true }] },
+  ])
 /** Thousands of long spellings held against each other: many seconds in one go, so that no stop between steps ends it. */
 const slow = async () => {
-  const { id, recipe } = await story(`N\n${Array.from({ length: 6000 }, (_, i) => `${(i * 7919).toString(36).padStart(6, 'k').repeat(30)}`).join('\n')}\n`, [])
+  const { id, recipe } = await story(
+    `N\n${Array.from({ length: 6000 }, (_, i) => `${(i * 7919).toString(36).padStart(6, 'k').repeat(30)}`).join('\n')}\n`,
+    [],
+  )
   return call<Refused>('POST', `/api/flows/${id}/groups`, { recipe, table: 't', step: 's1', column: 'N' })
 }
 const small = () => story('N\n1\n2\n', [{ kind: 'slice', first: 1 }])
@@ -63,48 +95,92 @@ const meanwhile = async <T>(work: Promise<T>): Promise<{ result: T; statuses: Se
 describe('a job that takes too much ends alone', () => {
   test('too much memory is one sentence, and everyone else goes on', async () => {
     const { result, statuses } = await meanwhile(preview(await huge(), 's3'))
-    expect(result).toMatchObject({ status: 507, data: { error: { code: 'out-of-memory', sentence: expect.stringContaining('more memory than the server gives to one job (734 MB)') as string } } })
+    expect(result).toMatchObject({
+      status: 507,
+      data: {
+        error: {
+          code: 'out-of-memory',
+          sentence: expect.stringContaining('more memory than the server gives to one job (734 MB)') as string,
+        },
+      },
+    })
     expect([...statuses]).toEqual([200])
     expect(server.process.exitCode).toBeNull()
   })
   test('too much time is one sentence, and everyone else goes on', () =>
     onHastyServer(async () => {
       const { result, statuses } = await meanwhile(slow())
-      expect(result).toMatchObject({ status: 504, data: { error: { code: 'too-slow', sentence: expect.stringContaining('longer than 2 seconds') as string } } })
+      expect(result).toMatchObject({
+        status: 504,
+        data: { error: { code: 'too-slow', sentence: expect.stringContaining('longer than 2 seconds') as string } },
+      })
       expect(statuses.has(200)).toBe(true)
       // the process that took the place of the ended one serves on
       expect((await preview(await small())).status).toBe(200)
     }))
   test('a replay that ended its process is told as that and not begun again', async () => {
     const { id } = await huge()
-    const begun = (await call<RunReply>('POST', `/api/flows/${id}/replay`, { files: {}, renames: {}, allowChanges: true, parameters: {} })).data
+    const begun = (
+      await call<RunReply>('POST', `/api/flows/${id}/replay`, {
+        files: {},
+        renames: {},
+        allowChanges: true,
+        parameters: {},
+      })
+    ).data
     let run = begun
     for (let i = 0; run.state === 'running' && i < 450; i++) {
       await new Promise((resolve) => setTimeout(resolve, 100))
       run = (await call<RunReply>('GET', `/api/flows/${id}/runs/${begun.id}`)).data
     }
-    expect(run).toMatchObject({ state: 'failed', sentence: expect.stringContaining('more memory than the server gives to one job') as string, outputs: [] })
+    expect(run).toMatchObject({
+      state: 'failed',
+      sentence: expect.stringContaining('more memory than the server gives to one job') as string,
+      outputs: [],
+    })
     await new Promise((resolve) => setTimeout(resolve, 1000))
     expect((await call<{ runs: readonly unknown[] }>('GET', `/api/flows/${id}/runs`)).data.runs).toHaveLength(1)
   })
   test('a workbook of 1 kB that claims the whole sheet, sent by a link that may only replay', async () => {
     const flow = await demoFlow()
-    const links = (await call<{ links: readonly { token: string }[] }>('POST', `/api/flows/${flow.id}/links`, { rights: 'replay', note: 'x', endsAt: null, follows: 'story' })).data
+    const links = (
+      await call<{ links: readonly { token: string }[] }>('POST', `/api/flows/${flow.id}/links`, {
+        rights: 'replay',
+        note: 'x',
+        endsAt: null,
+        follows: 'story',
+      })
+    ).data
     const token = links.links[0]?.token ?? ''
     const bytes = readFileSync(join(root, 'fuzz/corpus/xlsx/hostile-row.xlsx'))
-    const file = (await (await fetch(`${server.base}/api/files?name=visits-2031-07.xlsx`, { method: 'POST', body: bytes, headers: { 'x-fabula-link': token } })).json()) as { hash: string }
+    const file = (await (
+      await fetch(`${server.base}/api/files?name=visits-2031-07.xlsx`, {
+        method: 'POST',
+        body: bytes,
+        headers: { 'x-fabula-link': token },
+      })
+    ).json()) as { hash: string }
     const fit = await call<Refused>('POST', `/api/shared/${token}/fit`, { files: { visits: [file] }, renames: {} })
-    expect(fit).toMatchObject({ status: 422, data: { error: { sentence: expect.stringContaining('it speaks of row 99999999999') as string } } })
+    expect(fit).toMatchObject({
+      status: 422,
+      data: { error: { sentence: expect.stringContaining('it speaks of row 99999999999') as string } },
+    })
     expect((await call<FlowReply>('GET', `/api/flows/${flow.id}`)).status).toBe(200)
   })
 })
 
 describe('two pages on one story', () => {
   test('do not cancel each other; a newer draft of one page takes the place of its older one', async () => {
-    const shared = await story(`N\n${Array.from({ length: 50_000 }, (_, i) => `v${i % 977}`).join('\n')}\n`, [{ kind: 'sort', by: [{ column: 'N' }] }])
+    const shared = await story(`N\n${Array.from({ length: 50_000 }, (_, i) => `v${i % 977}`).join('\n')}\n`, [
+      { kind: 'sort', by: [{ column: 'N' }] },
+    ])
     const draft = (page: string, n: number) => {
       const recipe = structuredClone(shared.recipe) as { tables: { steps: Record<string, unknown>[] }[] }
-      recipe.tables[1]?.steps.push({ id: 's9', kind: 'filter', where: { column: 'N', op: 'contains', value: String(n) } })
+      recipe.tables[1]?.steps.push({
+        id: 's9',
+        kind: 'filter',
+        where: { column: 'N', op: 'contains', value: String(n) },
+      })
       return preview({ id: shared.id, recipe }, 's9', page)
     }
     const together = await Promise.all(Array.from({ length: 24 }, (_, n) => draft(`page-${n}`, n)))
@@ -118,7 +194,10 @@ describe('two pages on one story', () => {
 
 test('names of files are cleaned or refused', async () => {
   const named = async (name: string) => {
-    const response = await fetch(`${server.base}/api/files?name=${encodeURIComponent(name)}`, { method: 'POST', body: 'a\n1\n' })
+    const response = await fetch(`${server.base}/api/files?name=${encodeURIComponent(name)}`, {
+      method: 'POST',
+      body: 'a\n1\n',
+    })
     return response.status === 200 ? ((await response.json()) as { name: string }).name : response.status
   }
   expect(await named('../../etc/passwd')).toBe('passwd')

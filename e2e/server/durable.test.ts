@@ -47,7 +47,9 @@ const eventsOf = (trace: string): Event[] => {
     const file = /<([^>]*\/pg_wal\/[^>]*)>/.exec(whole)?.[1]
     if (file && whole.startsWith('pwrite64')) return resumed ? [] : [{ kind: 'write' as const, file }]
     if (file && /^f(?:data)?sync/.test(whole) && /= 0$/.test(rest)) return [{ kind: 'sync' as const, file }]
-    return /^(?:write|writev|sendto|sendmsg)\(/.test(whole) && !resumed && whole.includes('HTTP/1.1 200') ? [{ kind: 'answer' as const }] : []
+    return /^(?:write|writev|sendto|sendmsg)\(/.test(whole) && !resumed && whole.includes('HTTP/1.1 200')
+      ? [{ kind: 'answer' as const }]
+      : []
   })
 }
 
@@ -55,19 +57,44 @@ test('the write-ahead log is written and synced before an edit is answered, over
   const data = await freshData()
   const trace = join(mkdtempSync(join(tmpdir(), 'fabula-trace-')), 'trace')
   const port = await freePort()
-  const child = spawn('strace', ['-f', '-y', '-s', '40', '-e', 'trace=pwrite64,fsync,fdatasync,write,writev,sendto,sendmsg', '-o', trace, process.execPath, join(root, 'server/dist/main.js')], { env: { ...process.env, PORT: String(port), FABULA_DATA: data } })
+  const child = spawn(
+    'strace',
+    [
+      '-f',
+      '-y',
+      '-s',
+      '40',
+      '-e',
+      'trace=pwrite64,fsync,fdatasync,write,writev,sendto,sendmsg',
+      '-o',
+      trace,
+      process.execPath,
+      join(root, 'server/dist/main.js'),
+    ],
+    { env: { ...process.env, PORT: String(port), FABULA_DATA: data } },
+  )
   let said = ''
   child.stdout.on('data', (text: Buffer) => (said += text.toString()))
-  for (let i = 0; i < 400 && !said.includes('Fabula is at'); i++) await new Promise((resolve) => setTimeout(resolve, 50))
+  for (let i = 0; i < 400 && !said.includes('Fabula is at'); i++)
+    await new Promise((resolve) => setTimeout(resolve, 50))
   const { call, demoFlow } = caller(() => ({ base: `http://localhost:${port}` }) as Running)
   try {
     let flow = await demoFlow()
     const before = readFileSync(trace, 'utf8').length
     const edits = 45
-    for (let n = 0; n < edits; n++) flow = (await call<FlowReply>('POST', `/api/flows/${flow.id}/edit`, { recipe: { ...flow.recipe, about: `${n} ${randomBytes(250_000).toString('hex')}` }, what: 'about', after: flow.edit })).data
+    for (let n = 0; n < edits; n++)
+      flow = (
+        await call<FlowReply>('POST', `/api/flows/${flow.id}/edit`, {
+          recipe: { ...flow.recipe, about: `${n} ${randomBytes(250_000).toString('hex')}` },
+          what: 'about',
+          after: flow.edit,
+        })
+      ).data
     // strace writes a line after the call it tells of: the last answer may be here before its line is
     const traced = () => eventsOf(readFileSync(trace, 'utf8').slice(before))
-    await expect.poll(() => traced().filter(({ kind }) => kind === 'answer').length, { timeout: 10_000 }).toBeGreaterThanOrEqual(edits)
+    await expect
+      .poll(() => traced().filter(({ kind }) => kind === 'answer').length, { timeout: 10_000 })
+      .toBeGreaterThanOrEqual(edits)
     const events = traced()
     const unsynced = new Set<string>()
     const segments = new Set<string>()
@@ -113,17 +140,42 @@ describe.skipIf(!mountable)('a disk that will not take more', () => {
       let flow = await demoFlow()
       spawnSync('dd', ['if=/dev/zero', `of=${join(disk, 'fill')}`, 'bs=1M'])
       const edit = async () => {
-        const reply = await call<FlowReply & { error?: { code: string; sentence: string } }>('POST', `/api/flows/${flow.id}/edit`, { recipe: { ...flow.recipe, about: randomBytes(100_000).toString('hex') }, what: 'about', after: flow.edit })
+        const reply = await call<FlowReply & { error?: { code: string; sentence: string } }>(
+          'POST',
+          `/api/flows/${flow.id}/edit`,
+          { recipe: { ...flow.recipe, about: randomBytes(100_000).toString('hex') }, what: 'about', after: flow.edit },
+        )
         if (reply.status === 200) flow = reply.data
         return reply
       }
       let refused = await edit()
       for (let i = 0; i < 200 && refused.status === 200; i++) refused = await edit()
-      expect(refused).toMatchObject({ status: 507, data: { error: { code: 'disk-full', sentence: expect.stringContaining('The disk of the server is full') as string } } })
-      expect(await (await fetch(`${server.base}/api/files?name=a.csv`, { method: 'POST', body: randomBytes(3_000_000) })).json()).toMatchObject({ error: { code: 'disk-full' } })
+      expect(refused).toMatchObject({
+        status: 507,
+        data: {
+          error: { code: 'disk-full', sentence: expect.stringContaining('The disk of the server is full') as string },
+        },
+      })
+      expect(
+        await (
+          await fetch(`${server.base}/api/files?name=a.csv`, { method: 'POST', body: randomBytes(3_000_000) })
+        ).json(),
+      ).toMatchObject({ error: { code: 'disk-full' } })
       // what was acknowledged is there, and can be looked at
       expect((await demoFlow()).recipe.about).toBe(flow.recipe.about)
-      expect((await call('POST', `/api/flows/${flow.id}/preview`, { recipe: flow.recipe, table: 'takings', step: 's9', lens: 'after', only: 'all', from: 0, count: 3 })).status).toBe(200)
+      expect(
+        (
+          await call('POST', `/api/flows/${flow.id}/preview`, {
+            recipe: flow.recipe,
+            table: 'takings',
+            step: 's9',
+            lens: 'after',
+            only: 'all',
+            from: 0,
+            count: 3,
+          })
+        ).status,
+      ).toBe(200)
       rmSync(join(disk, 'fill'))
       flow = await demoFlow()
       let again = await edit()
@@ -140,7 +192,10 @@ describe.skipIf(!mountable)('a disk that will not take more', () => {
   }, 120_000)
   test('read-only: the server says so and ends', async () => {
     const disk = smallDisk('size=5m,ro') ?? ''
-    const { status, stderr } = spawnSync(process.execPath, [join(root, 'server/dist/main.js')], { encoding: 'utf8', env: { ...process.env, PORT: '0', FABULA_DATA: join(disk, 'data') } })
+    const { status, stderr } = spawnSync(process.execPath, [join(root, 'server/dist/main.js')], {
+      encoding: 'utf8',
+      env: { ...process.env, PORT: '0', FABULA_DATA: join(disk, 'data') },
+    })
     spawnSync('umount', [disk])
     expect(status).toBe(1)
     expect(stderr).toMatch(/^The data folder .* cannot be used: /)
@@ -151,7 +206,10 @@ test('a destroyed database file is one sentence; nothing is touched', async () =
   const data = await freshData()
   writeFileSync(join(data, 'database/global/pg_control'), randomBytes(8192))
   const before = readdirSync(join(data, 'files')).sort()
-  const { status, stderr } = spawnSync(process.execPath, [join(root, 'server/dist/main.js')], { encoding: 'utf8', env: { ...process.env, PORT: '0', FABULA_DATA: data } })
+  const { status, stderr } = spawnSync(process.execPath, [join(root, 'server/dist/main.js')], {
+    encoding: 'utf8',
+    env: { ...process.env, PORT: '0', FABULA_DATA: data },
+  })
   expect(status).toBe(1)
   expect(stderr).toMatch(/^The database in .* cannot be opened: .*Nothing was changed\./)
   expect(readdirSync(join(data, 'files')).sort()).toEqual(before)
@@ -170,7 +228,10 @@ test('what uploads left half written when the server ended is swept at the next 
 test('an upload that is cut off is not kept, and the server goes on', async () => {
   const server = await start()
   await new Promise<void>((resolve) => {
-    const call = request(`${server.base}/api/files?name=cut.csv`, { method: 'POST', headers: { 'content-length': '1000000' } })
+    const call = request(`${server.base}/api/files?name=cut.csv`, {
+      method: 'POST',
+      headers: { 'content-length': '1000000' },
+    })
     call.on('error', () => resolve())
     call.write('a,b\n1,2\n')
     setTimeout(() => call.destroy(), 200)
@@ -185,11 +246,41 @@ test('a PostgreSQL server that goes away while it is read is one sentence, and n
   const postgres = startPostgres(folder, '127.0.0.1')
   const server = await start()
   const { call } = ofServer(server)
-  await call('POST', '/api/connections', { name: 'Till', host: '127.0.0.1', port: postgres.port, database: 'postgres', user: 'postgres', password: 'x', tls: 'none' })
-  const taking = call<{ error: { sentence: string } }>('POST', '/api/sources/take', { asked: { kind: 'postgresql', connection: 'Till', wanted: { query: 'select n, pg_sleep(0.0005)::text from generate_series(1, 1000000) n' } } })
+  await call('POST', '/api/connections', {
+    name: 'Till',
+    host: '127.0.0.1',
+    port: postgres.port,
+    database: 'postgres',
+    user: 'postgres',
+    password: 'x',
+    tls: 'none',
+  })
+  const taking = call<{ error: { sentence: string } }>('POST', '/api/sources/take', {
+    asked: {
+      kind: 'postgresql',
+      connection: 'Till',
+      wanted: { query: 'select n, pg_sleep(0.0005)::text from generate_series(1, 1000000) n' },
+    },
+  })
   await new Promise((resolve) => setTimeout(resolve, 1500))
   postgres.stop()
-  expect(await taking).toMatchObject({ status: 422, data: { error: { sentence: expect.stringContaining('went away while it was asked') as string } } })
+  expect(await taking).toMatchObject({
+    status: 422,
+    data: { error: { sentence: expect.stringContaining('went away while it was asked') as string } },
+  })
   expect((await call('GET', '/api/flows')).status).toBe(200)
-  expect(await call('POST', '/api/connections', { name: 'Gone', host: '127.0.0.1', port: postgres.port, database: 'postgres', user: 'postgres', password: 'x', tls: 'none' })).toMatchObject({ status: 422, data: { error: { sentence: expect.stringContaining('cannot be reached') as string } } })
+  expect(
+    await call('POST', '/api/connections', {
+      name: 'Gone',
+      host: '127.0.0.1',
+      port: postgres.port,
+      database: 'postgres',
+      user: 'postgres',
+      password: 'x',
+      tls: 'none',
+    }),
+  ).toMatchObject({
+    status: 422,
+    data: { error: { sentence: expect.stringContaining('cannot be reached') as string } },
+  })
 })

@@ -11,7 +11,14 @@ beforeAll(async () => {
 afterAll(async () => server?.stop())
 const { call, demoFlow } = caller(() => server)
 
-const send = async (name: string, text: string): Promise<FileRef> => (await (await fetch(`${server.base}/api/files?name=${name}`, { method: 'POST', body: text, headers: { 'content-type': 'application/octet-stream' } })).json()) as FileRef
+const send = async (name: string, text: string): Promise<FileRef> =>
+  (await (
+    await fetch(`${server.base}/api/files?name=${name}`, {
+      method: 'POST',
+      body: text,
+      headers: { 'content-type': 'application/octet-stream' },
+    })
+  ).json()) as FileRef
 const ended = async (base: string, id: string): Promise<RunReply> => {
   for (;;) {
     const { data } = await call<RunReply>('GET', `${base}/runs/${id}`)
@@ -20,15 +27,45 @@ const ended = async (base: string, id: string): Promise<RunReply> => {
   }
 }
 const asked = { files: {}, renames: {}, allowChanges: true, parameters: {} }
-const replay = async (base: string, files: Record<string, FileRef[]> = {}): Promise<RunReply> => (await call<RunReply>('POST', `${base}/replay`, { ...asked, files })).data
+const replay = async (base: string, files: Record<string, FileRef[]> = {}): Promise<RunReply> =>
+  (await call<RunReply>('POST', `${base}/replay`, { ...asked, files })).data
 /** A story on many rows, which takes some seconds. */
 const longStory = async (seed: number): Promise<string> => {
-  const rows = Array.from({ length: 400_000 }, (_, i) => `Clinic ${(i * seed) % 977},${i % 1009}.5,2031-0${(i % 9) + 1}-11`)
+  const rows = Array.from(
+    { length: 400_000 },
+    (_, i) => `Clinic ${(i * seed) % 977},${i % 1009}.5,2031-0${(i % 9) + 1}-11`,
+  )
   const file = await send('long.csv', `Clinic,Fee,Day\n${rows.join('\n')}\n`)
   const recipe = {
-    fabula: 1, name: 'Long',
-    inputs: [{ id: 'long', name: 'Long', columns: [{ name: 'Clinic', type: 'text' }, { name: 'Fee', type: 'decimal' }, { name: 'Day', type: 'date' }] }],
-    tables: [{ id: 'long', name: 'Long', steps: [{ id: 's1', kind: 'open', input: 'long' }, ...Array.from({ length: 12 }, (_, i) => ({ id: `s${i + 2}`, kind: 'sort', by: [{ column: i % 2 ? 'Fee' : 'Clinic', descending: i % 3 === 0 }] })), { id: 's20', kind: 'derive', as: 'At', formula: 'NOW()' }, { id: 's21', kind: 'slice', first: 5000 }] }],
+    fabula: 1,
+    name: 'Long',
+    inputs: [
+      {
+        id: 'long',
+        name: 'Long',
+        columns: [
+          { name: 'Clinic', type: 'text' },
+          { name: 'Fee', type: 'decimal' },
+          { name: 'Day', type: 'date' },
+        ],
+      },
+    ],
+    tables: [
+      {
+        id: 'long',
+        name: 'Long',
+        steps: [
+          { id: 's1', kind: 'open', input: 'long' },
+          ...Array.from({ length: 12 }, (_, i) => ({
+            id: `s${i + 2}`,
+            kind: 'sort',
+            by: [{ column: i % 2 ? 'Fee' : 'Clinic', descending: i % 3 === 0 }],
+          })),
+          { id: 's20', kind: 'derive', as: 'At', formula: 'NOW()' },
+          { id: 's21', kind: 'slice', first: 5000 },
+        ],
+      },
+    ],
     outputs: [{ table: 'long', format: 'csv', file: 'long.csv' }],
   }
   return `/api/flows/${(await call<{ id: string }>('POST', '/api/flows', { recipe, files: { long: [file] } })).data.id}`
@@ -52,7 +89,11 @@ test('a replay that kill -9 cuts short is begun again, and a third that is told 
 
 test('two replays run at once, a third waits for its turn and can be stopped there', async () => {
   const base = await longStory(3)
-  const [one, two, three] = [await replay(base), await replay(base), await replay(base)] as [RunReply, RunReply, RunReply]
+  const [one, two, three] = [await replay(base), await replay(base), await replay(base)] as [
+    RunReply,
+    RunReply,
+    RunReply,
+  ]
   // both others have work of their own while the third looks on
   const waiting = (await call<RunReply>('GET', `${base}/runs/${three.id}`)).data
   expect(waiting).toMatchObject({ state: 'running', doing: 'Waiting for its turn' })
@@ -65,25 +106,52 @@ test('two replays run at once, a third waits for its turn and can be stopped the
 test('a link lets what it says, until it ends, and its uses are listed', async () => {
   const flow = await demoFlow()
   const own = `/api/flows/${flow.id}`
-  const make = async (link: object): Promise<string> => (await call<LinksReply>('POST', `${own}/links`, { rights: 'replay', note: '', endsAt: null, follows: 'story', ...link })).data.links[0]?.token ?? ''
+  const make = async (link: object): Promise<string> =>
+    (
+      await call<LinksReply>('POST', `${own}/links`, {
+        rights: 'replay',
+        note: '',
+        endsAt: null,
+        follows: 'story',
+        ...link,
+      })
+    ).data.links[0]?.token ?? ''
   const change = { recipe: { ...flow.recipe, about: 'by a link' }, what: 'about', after: flow.edit }
 
   const replaying = await make({ note: 'Ines' })
   const by = `/api/shared/${replaying}`
-  expect((await call<FlowReply>('GET', by)).data).toMatchObject({ rights: 'replay', recipe: { name: flow.recipe.name } })
-  for (const [method, path, body] of [['POST', '/edit', change], ['POST', '/undo'], ['POST', '/copy'], ['GET', '/download/recipe'], ['GET', '/links'], ['GET', '/editions'], ['POST', '/prove']] as const) expect((await call(method, `${by}${path}`, body)).status, path).toBe(403)
+  expect((await call<FlowReply>('GET', by)).data).toMatchObject({
+    rights: 'replay',
+    recipe: { name: flow.recipe.name },
+  })
+  for (const [method, path, body] of [
+    ['POST', '/edit', change],
+    ['POST', '/undo'],
+    ['POST', '/copy'],
+    ['GET', '/download/recipe'],
+    ['GET', '/links'],
+    ['GET', '/editions'],
+    ['POST', '/prove'],
+  ] as const)
+    expect((await call(method, `${by}${path}`, body)).status, path).toBe(403)
   const run = await ended(by, (await replay(by)).id)
   expect(run).toMatchObject({ state: 'done', by: 'Ines' })
   // only what was asked for by it is seen by it
   await ended(own, (await replay(own)).id)
   expect((await call<RunsReply>('GET', `${by}/runs`)).data.runs.map(({ id }) => id)).toEqual([run.id])
   const listed = (await call<LinksReply>('GET', `${own}/links`)).data.links.find(({ token }) => token === replaying)
-  expect(listed?.uses.map(({ what, run: made }) => [what, made])).toEqual([['replayed', run.id], ['read', null]])
+  expect(listed?.uses.map(({ what, run: made }) => [what, made])).toEqual([
+    ['replayed', run.id],
+    ['read', null],
+  ])
 
   const copying = await make({ rights: 'copy' })
   expect((await fetch(`${server.base}/api/shared/${copying}/download/python`)).status).toBe(200)
   const copy = (await call<{ link: string }>('POST', `/api/shared/${copying}/copy`)).data
-  expect((await call<FlowReply>('GET', `/api/shared/${copy.link}`)).data).toMatchObject({ rights: 'edit', recipe: { name: `${flow.recipe.name}, a copy` } })
+  expect((await call<FlowReply>('GET', `/api/shared/${copy.link}`)).data).toMatchObject({
+    rights: 'edit',
+    recipe: { name: `${flow.recipe.name}, a copy` },
+  })
   expect((await call('POST', `/api/shared/${copying}/edit`, change)).status).toBe(403)
 
   const editing = await make({ rights: 'edit' })
@@ -91,7 +159,9 @@ test('a link lets what it says, until it ends, and its uses are listed', async (
   expect(byLink.recipe.about).toBe('by a link')
   await call('POST', `/api/shared/${editing}/undo`, { after: byLink.edit })
 
-  expect((await call('GET', `/api/shared/${await make({ endsAt: new Date(Date.now() - 1000).toISOString() })}`)).status).toBe(404)
+  expect(
+    (await call('GET', `/api/shared/${await make({ endsAt: new Date(Date.now() - 1000).toISOString() })}`)).status,
+  ).toBe(404)
   await call('DELETE', `${own}/links/${replaying}`)
   expect((await call('GET', by)).status).toBe(404)
 })
@@ -103,28 +173,45 @@ test('a link stays on an edition or follows the newest, whatever is changed late
     const now = await demoFlow()
     await call('POST', `${own}/edit`, { recipe: { ...now.recipe, about }, what: 'about', after: now.edit })
   }
-  const freeze = async (name: string): Promise<number> => (await call<EditionsReply>('POST', `${own}/editions`, { name, note: '' })).data.editions[0]?.id ?? 0
+  const freeze = async (name: string): Promise<number> =>
+    (await call<EditionsReply>('POST', `${own}/editions`, { name, note: '' })).data.editions[0]?.id ?? 0
   const seen = async (token: string): Promise<(string | null | undefined)[]> => {
     const { data } = await call<FlowReply>('GET', `/api/shared/${token}`)
     return [data.edition, data.recipe.about]
   }
   await edit('first')
   const first = await freeze('May close')
-  const make = async (follows: string): Promise<string> => (await call<LinksReply>('POST', `${own}/links`, { rights: 'replay', note: '', endsAt: null, follows })).data.links[0]?.token ?? ''
+  const make = async (follows: string): Promise<string> =>
+    (await call<LinksReply>('POST', `${own}/links`, { rights: 'replay', note: '', endsAt: null, follows })).data
+      .links[0]?.token ?? ''
   const [stays, follows, stands] = [await make(String(first)), await make('newest'), await make('story')]
   await edit('second')
-  expect([await seen(stays), await seen(follows), await seen(stands)]).toEqual([['May close', 'first'], ['May close', 'first'], [null, 'second']])
+  expect([await seen(stays), await seen(follows), await seen(stands)]).toEqual([
+    ['May close', 'first'],
+    ['May close', 'first'],
+    [null, 'second'],
+  ])
   await freeze('June close')
-  expect([await seen(stays), await seen(follows)]).toEqual([['May close', 'first'], ['June close', 'second']])
+  expect([await seen(stays), await seen(follows)]).toEqual([
+    ['May close', 'first'],
+    ['June close', 'second'],
+  ])
   const run = await ended(`/api/shared/${stays}`, (await replay(`/api/shared/${stays}`)).id)
-  expect(run.edit).toBe((await call<EditionsReply>('GET', `${own}/editions`)).data.editions.find(({ id }) => id === first)?.edit)
-  expect((await call('POST', `${own}/links`, { rights: 'edit', note: '', endsAt: null, follows: 'newest' })).status).toBe(400)
+  expect(run.edit).toBe(
+    (await call<EditionsReply>('GET', `${own}/editions`)).data.editions.find(({ id }) => id === first)?.edit,
+  )
+  expect(
+    (await call('POST', `${own}/links`, { rights: 'edit', note: '', endsAt: null, follows: 'newest' })).status,
+  ).toBe(400)
 })
 
 test('both scripts are proven on the flow’s own files', async () => {
   const flow = await demoFlow()
   const { data } = await call<ProofReply>('POST', `/api/flows/${flow.id}/prove`)
-  expect(data.tables.map(({ table, rows, sql, python }) => [table, rows, sql.state, python.state])).toEqual([['takings', 8, 'same', 'same'], ['targets', 56, 'same', 'same']])
+  expect(data.tables.map(({ table, rows, sql, python }) => [table, rows, sql.state, python.state])).toEqual([
+    ['takings', 8, 'same', 'same'],
+    ['targets', 56, 'same', 'same'],
+  ])
 })
 
 test('a proof tells how far it is and can be stopped', async () => {
@@ -142,16 +229,47 @@ test('a workbook takes along what its pictures show; a whole table is had for th
   const { id } = (await call<{ id: string }>('POST', `/api/flows/${(await demoFlow()).id}/copy`)).data
   const own = `/api/flows/${id}`
   const begun = (await call<FlowReply>('GET', own)).data
-  const { data: drawn } = await call<FlowReply>('POST', `${own}/edit`, { recipe: begun.recipe, what: 'a picture', after: begun.edit, pictures: [{ id: 'p1', name: 'Takings by clinic', table: 'takings', kind: 'bar', label: 'Clinic', how: 'sum', column: 'Takings' }] })
+  const { data: drawn } = await call<FlowReply>('POST', `${own}/edit`, {
+    recipe: begun.recipe,
+    what: 'a picture',
+    after: begun.edit,
+    pictures: [
+      {
+        id: 'p1',
+        name: 'Takings by clinic',
+        table: 'takings',
+        kind: 'bar',
+        label: 'Clinic',
+        how: 'sum',
+        column: 'Takings',
+      },
+    ],
+  })
   // a picture is part of an edit: taken back and kept again with it, left alone by edits that say nothing of it
   expect((await call<FlowReply>('POST', `${own}/undo`, { after: drawn.edit })).data.pictures).toEqual([])
   expect((await call<FlowReply>('POST', `${own}/redo`, { after: begun.edit })).data.pictures).toHaveLength(1)
   const flow = (await call<FlowReply>('GET', own)).data
-  await call('POST', `${own}/edit`, { recipe: { ...flow.recipe, outputs: [{ table: 'takings', format: 'xlsx', file: 'all.xlsx' }, { table: 'targets', format: 'xlsx', file: 'all.xlsx' }] }, what: 'a workbook', after: flow.edit })
+  await call('POST', `${own}/edit`, {
+    recipe: {
+      ...flow.recipe,
+      outputs: [
+        { table: 'takings', format: 'xlsx', file: 'all.xlsx' },
+        { table: 'targets', format: 'xlsx', file: 'all.xlsx' },
+      ],
+    },
+    what: 'a workbook',
+    after: flow.edit,
+  })
   const run = await ended(own, (await replay(own)).id)
-  const book = unzipSync(new Uint8Array(await (await fetch(`${server.base}${own}/runs/${run.id}/outputs/0`)).arrayBuffer()))
+  const book = unzipSync(
+    new Uint8Array(await (await fetch(`${server.base}${own}/runs/${run.id}/outputs/0`)).arrayBuffer()),
+  )
   const part = (name: string): string => strFromU8(book[name] ?? new Uint8Array())
-  expect([...part('xl/workbook.xml').matchAll(/<sheet name="([^"]+)"/g)].map((match) => match[1])).toEqual(['Takings', 'Targets', 'Takings by clinic'])
+  expect([...part('xl/workbook.xml').matchAll(/<sheet name="([^"]+)"/g)].map((match) => match[1])).toEqual([
+    'Takings',
+    'Targets',
+    'Takings by clinic',
+  ])
   expect(part('xl/worksheets/sheet3.xml')).toContain('Fernhollow')
   const cells = (await call<{ rows: string[][] }>('GET', `${own}/runs/${run.id}/outputs/1/cells`)).data.rows
   expect(cells.length).toBe(56)

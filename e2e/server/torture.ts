@@ -7,13 +7,24 @@ import { freshData, startServer, type Running } from '../browser/server.ts'
 import { startPostgres } from '../parity/postgres.ts'
 import type { FlowReply, RunReply } from '@fabula/core/api'
 
-export type Tortured = { readonly rounds: number; readonly edits: number; readonly uploads: number; readonly replays: { readonly done: number; readonly told: number }; readonly slowestStartMs: number; readonly faults: readonly string[] }
+export type Tortured = {
+  readonly rounds: number
+  readonly edits: number
+  readonly uploads: number
+  readonly replays: { readonly done: number; readonly told: number }
+  readonly slowestStartMs: number
+  readonly faults: readonly string[]
+}
 
 const rowsWritten = 3000
 const csv = `N,T\n${Array.from({ length: rowsWritten }, (_, i) => `${i},row ${i}`).join('\n')}\n`
 
 /** What was acknowledged, to be found again after the next start. */
-type Acknowledged = { edit: number; readonly uploads: { readonly hash: string; readonly size: number }[]; readonly runs: Set<string> }
+type Acknowledged = {
+  edit: number
+  readonly uploads: { readonly hash: string; readonly size: number }[]
+  readonly runs: Set<string>
+}
 
 /** One life of the server: edits, uploads, replays and writing into PostgreSQL at once, until it falls. */
 class Life {
@@ -26,8 +37,12 @@ class Life {
     this.acknowledged = acknowledged
   }
   private async call<T>(method: string, path: string, body?: unknown): Promise<T> {
-    const response = await fetch(`${this.server.base}${path}`, { method, ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }) })
-    if (!response.ok) throw new Error(`${method} ${path} answered ${response.status}: ${(await response.text()).slice(0, 200)}`)
+    const response = await fetch(`${this.server.base}${path}`, {
+      method,
+      ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+    })
+    if (!response.ok)
+      throw new Error(`${method} ${path} answered ${response.status}: ${(await response.text()).slice(0, 200)}`)
     return (await response.json()) as T
   }
   story(): Promise<FlowReply> {
@@ -38,8 +53,14 @@ class Life {
   }
   private async edit(): Promise<void> {
     const { recipe, edit } = await this.story()
-    for (let n = Number(recipe.about), after = edit; ; ) {
-      after = (await this.call<FlowReply>('POST', `/api/flows/${this.flow}/edit`, { recipe: { ...recipe, about: String(++n) }, what: 'about', after })).edit
+    for (let n = Number(recipe.about), after = edit; ;) {
+      after = (
+        await this.call<FlowReply>('POST', `/api/flows/${this.flow}/edit`, {
+          recipe: { ...recipe, about: String(++n) },
+          what: 'about',
+          after,
+        })
+      ).edit
       this.acknowledged.edit = n
     }
   }
@@ -53,7 +74,12 @@ class Life {
   }
   private async replay(): Promise<void> {
     for (;;) {
-      const { id } = await this.call<RunReply>('POST', `/api/flows/${this.flow}/replay`, { files: {}, renames: {}, allowChanges: true, parameters: {} })
+      const { id } = await this.call<RunReply>('POST', `/api/flows/${this.flow}/replay`, {
+        files: {},
+        renames: {},
+        allowChanges: true,
+        parameters: {},
+      })
       this.acknowledged.runs.add(id)
       while ((await this.run(id)).state === 'running') await new Promise((resolve) => setTimeout(resolve, 30))
     }
@@ -61,7 +87,14 @@ class Life {
   /** Works until the server is gone; what else goes wrong is told. */
   async workUntilKilled(afterMs: number): Promise<string[]> {
     const faults: string[] = []
-    const watched = (work: Promise<void>) => work.catch((error: Error) => void (/fetch failed|terminated|ECONN|socket|aborted/i.test(`${error.message} ${String(error.cause)}`) || faults.push(error.message)))
+    const watched = (work: Promise<void>) =>
+      work.catch(
+        (error: Error) =>
+          void (
+            /fetch failed|terminated|ECONN|socket|aborted/i.test(`${error.message} ${String(error.cause)}`) ||
+            faults.push(error.message)
+          ),
+      )
     const works = [this.edit(), this.upload(), this.replay()].map(watched)
     await new Promise((resolve) => setTimeout(resolve, afterMs))
     await this.server.stop('SIGKILL')
@@ -71,13 +104,54 @@ class Life {
 }
 
 const make = async (server: Running, port: number): Promise<string> => {
-  const post = async <T>(path: string, body: unknown): Promise<T> => (await (await fetch(`${server.base}${path}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })).json()) as T
-  const file = (await (await fetch(`${server.base}/api/files?name=rows.csv`, { method: 'POST', body: csv })).json()) as unknown
-  await post('/api/connections', { name: 'Till', host: '127.0.0.1', port, database: 'postgres', user: 'postgres', password: 'x', tls: 'none' })
+  const post = async <T>(path: string, body: unknown): Promise<T> =>
+    (await (
+      await fetch(`${server.base}${path}`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(body),
+      })
+    ).json()) as T
+  const file = (await (
+    await fetch(`${server.base}/api/files?name=rows.csv`, { method: 'POST', body: csv })
+  ).json()) as unknown
+  await post('/api/connections', {
+    name: 'Till',
+    host: '127.0.0.1',
+    port,
+    database: 'postgres',
+    user: 'postgres',
+    password: 'x',
+    tls: 'none',
+  })
   const recipe = {
-    fabula: 1, name: 'Torture', about: '0', inputs: [{ id: 'a', name: 'A', columns: [{ name: 'N', type: 'integer' }, { name: 'T', type: 'text' }] }],
-    tables: [{ id: 't', name: 'T', steps: [{ id: 's1', kind: 'open', input: 'a' }, { id: 's2', kind: 'sort', by: [{ column: 'N', descending: true }] }] }],
-    outputs: [{ table: 't', format: 'csv', file: 't.csv' }, { table: 't', format: 'postgresql', connection: 'Till', name: 'torture', mode: 'replace' }],
+    fabula: 1,
+    name: 'Torture',
+    about: '0',
+    inputs: [
+      {
+        id: 'a',
+        name: 'A',
+        columns: [
+          { name: 'N', type: 'integer' },
+          { name: 'T', type: 'text' },
+        ],
+      },
+    ],
+    tables: [
+      {
+        id: 't',
+        name: 'T',
+        steps: [
+          { id: 's1', kind: 'open', input: 'a' },
+          { id: 's2', kind: 'sort', by: [{ column: 'N', descending: true }] },
+        ],
+      },
+    ],
+    outputs: [
+      { table: 't', format: 'csv', file: 't.csv' },
+      { table: 't', format: 'postgresql', connection: 'Till', name: 'torture', mode: 'replace' },
+    ],
   }
   return (await post<{ id: string }>('/api/flows', { recipe, files: { a: [file] } })).id
 }
@@ -98,19 +172,25 @@ export const torture = async (rounds: number, say: (line: string) => void = () =
   let seen = 0
   try {
     for (let round = 1; round <= rounds; round++) {
-      faults.push(...(await new Life(server, flow, acknowledged).workUntilKilled(200 + Math.random() * 1800)).map((fault) => `round ${round}: ${fault}`))
+      faults.push(
+        ...(await new Life(server, flow, acknowledged).workUntilKilled(200 + Math.random() * 1800)).map(
+          (fault) => `round ${round}: ${fault}`,
+        ),
+      )
       const began = performance.now()
       server = await startServer(data, port)
       slowestStartMs = Math.max(slowestStartMs, performance.now() - began)
       const life = new Life(server, flow, acknowledged)
       const about = Number((await life.story()).recipe.about)
       // the edit that was under way when the server fell may be there or not; none before it is missing
-      if (about !== acknowledged.edit && about !== acknowledged.edit + 1) faults.push(`round ${round}: edit ${acknowledged.edit} was acknowledged, ${about} is there`)
+      if (about !== acknowledged.edit && about !== acknowledged.edit + 1)
+        faults.push(`round ${round}: edit ${acknowledged.edit} was acknowledged, ${about} is there`)
       acknowledged.edit = about
       for (; seen < acknowledged.uploads.length; seen++) {
         const { hash = '', size = 0 } = acknowledged.uploads[seen] ?? {}
         const bytes = readFileSync(join(data, 'files', hash.slice(0, 2), hash))
-        if (bytes.length !== size || createHash('sha256').update(bytes).digest('hex') !== hash) faults.push(`round ${round}: upload ${hash} is not whole`)
+        if (bytes.length !== size || createHash('sha256').update(bytes).digest('hex') !== hash)
+          faults.push(`round ${round}: upload ${hash} is not whole`)
       }
       for (const id of acknowledged.runs) {
         if (settled.has(id)) continue
@@ -128,8 +208,11 @@ export const torture = async (rounds: number, say: (line: string) => void = () =
       await client.connect()
       const there = await client.query<{ n: number }>('select count(*)::int as n from torture').catch(() => undefined)
       await client.end()
-      if (there && there.rows[0]?.n !== rowsWritten) faults.push(`round ${round}: the table of the database has ${there.rows[0]?.n} rows, not ${rowsWritten}`)
-      say(`round ${round}: edit ${about}, ${acknowledged.uploads.length} uploads, ${settled.size} replays, start ${(performance.now() - began).toFixed(0)} ms with all checks${faults.length > 0 ? `, ${faults.length} faults` : ''}`)
+      if (there && there.rows[0]?.n !== rowsWritten)
+        faults.push(`round ${round}: the table of the database has ${there.rows[0]?.n} rows, not ${rowsWritten}`)
+      say(
+        `round ${round}: edit ${about}, ${acknowledged.uploads.length} uploads, ${settled.size} replays, start ${(performance.now() - began).toFixed(0)} ms with all checks${faults.length > 0 ? `, ${faults.length} faults` : ''}`,
+      )
     }
   } finally {
     await server.stop()

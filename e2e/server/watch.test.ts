@@ -28,8 +28,14 @@ test('a folder is watched: what fits is replayed, what does not waits and says w
   const base = `/api/flows/${id}`
   // what lies there already is not new, and what is still being written does not count
   copyFileSync(demo('visits-2031-05.csv'), join(folder, 'visits-2031-04.csv'))
-  expect((await call('POST', `${base}/watches`, { when: { kind: 'arrival' }, folder: join(folder, 'none'), mail: null })).data).toMatchObject({ error: { sentence: expect.stringContaining('there is no such folder') as string } })
-  expect((await call('POST', `${base}/watches`, { when: { kind: 'arrival' }, folder, mail: 'ines@fernhollow.example' })).status).toBe(200)
+  expect(
+    (await call('POST', `${base}/watches`, { when: { kind: 'arrival' }, folder: join(folder, 'none'), mail: null }))
+      .data,
+  ).toMatchObject({ error: { sentence: expect.stringContaining('there is no such folder') as string } })
+  expect(
+    (await call('POST', `${base}/watches`, { when: { kind: 'arrival' }, folder, mail: 'ines@fernhollow.example' }))
+      .status,
+  ).toBe(200)
   writeFileSync(join(folder, 'visits-2031-05.csv.part'), 'half')
   copyFileSync(demo('visits-2031-05.csv'), join(folder, 'visits-2031-05.csv'))
   const [first] = await noted(base, 0)
@@ -47,9 +53,15 @@ test('a folder is watched: what fits is replayed, what does not waits and says w
   expect(second?.sentence).toContain('Visits has no column “Status”')
 
   copyFileSync(demo('price-list-2031.csv'), join(folder, 'price-list-2031.csv'))
-  expect((await noted(base, 2))[0]?.sentence).toBe('price-list-2031.csv fits no input of the story by its name or its columns.')
+  expect((await noted(base, 2))[0]?.sentence).toBe(
+    'price-list-2031.csv fits no input of the story by its name or its columns.',
+  )
   const { mails } = (await call<MailsReply>('GET', '/api/mails')).data
-  expect(mails.map(({ to, subject }) => `${to}: ${subject}`)).toEqual(['ines@fernhollow.example: Monthly takings by clinic waits for you', 'ines@fernhollow.example: Monthly takings by clinic waits for you', 'ines@fernhollow.example: Monthly takings by clinic was replayed'])
+  expect(mails.map(({ to, subject }) => `${to}: ${subject}`)).toEqual([
+    'ines@fernhollow.example: Monthly takings by clinic waits for you',
+    'ines@fernhollow.example: Monthly takings by clinic waits for you',
+    'ines@fernhollow.example: Monthly takings by clinic was replayed',
+  ])
   expect(mails[2]?.body).toBe('takings.csv: 8 rows\ntargets.csv: 56 rows')
 })
 
@@ -64,10 +76,20 @@ test('a story that asks for a day is told the day it replays itself', async () =
   const { id } = (await call<{ id: string }>('POST', `/api/flows/${(await demoFlow()).id}/copy`)).data
   const base = `/api/flows/${id}`
   const { recipe, edit } = (await call<FlowReply>('GET', base)).data
-  await call('POST', `${base}/edit`, { recipe: { ...recipe, parameters: [...(recipe.parameters ?? []), { name: 'Told on', type: 'date', value: '2030-01-01' }] }, what: 'a value asked at replay', after: edit })
+  await call('POST', `${base}/edit`, {
+    recipe: {
+      ...recipe,
+      parameters: [...(recipe.parameters ?? []), { name: 'Told on', type: 'date', value: '2030-01-01' }],
+    },
+    what: 'a value asked at replay',
+    after: edit,
+  })
   const own = mkdtempSync(join(tmpdir(), 'fabula-watched-'))
-  const begin = (parameters: unknown): Promise<{ status: number; data: unknown }> => call('POST', `${base}/watches`, { when: { kind: 'arrival' }, folder: own, mail: null, parameters })
-  expect((await begin({ 'Told at': { day: 'today' } })).data).toMatchObject({ error: { sentence: expect.stringContaining('no parameter “Told at”') as string } })
+  const begin = (parameters: unknown): Promise<{ status: number; data: unknown }> =>
+    call('POST', `${base}/watches`, { when: { kind: 'arrival' }, folder: own, mail: null, parameters })
+  expect((await begin({ 'Told at': { day: 'today' } })).data).toMatchObject({
+    error: { sentence: expect.stringContaining('no parameter “Told at”') as string },
+  })
   expect((await begin({ 'Told on': { value: 'soon' } })).status).toBe(400)
   expect((await begin({ 'Told on': { day: 'today' } })).status).toBe(200)
   copyFileSync(demo('visits-2031-05.csv'), join(own, 'visits-2031-05.csv'))
@@ -76,7 +98,11 @@ test('a story that asks for a day is told the day it replays itself', async () =
   expect(run.parameters).toEqual({ 'Told on': new Date(run.clock).toISOString().slice(0, 10) })
   // a story that asks for something else by now is not told with what it does not know
   const later = (await call<FlowReply>('GET', base)).data
-  await call('POST', `${base}/edit`, { recipe: { ...later.recipe, parameters: [{ name: 'As of', type: 'date', value: '2030-01-01' }] }, what: 'a value renamed', after: later.edit })
+  await call('POST', `${base}/edit`, {
+    recipe: { ...later.recipe, parameters: [{ name: 'As of', type: 'date', value: '2030-01-01' }] },
+    what: 'a value renamed',
+    after: later.edit,
+  })
   copyFileSync(demo('visits-2031-05.csv'), join(own, 'visits-2031-06.csv'))
   const [waiting] = await noted(base, 1)
   expect(waiting).toMatchObject({ what: 'waits', run: null })

@@ -26,14 +26,25 @@ export class CellBudget {
   }
   spend(cells: number): void {
     this.left -= cells
-    if (this.left < 0) throw new FileProblem(`${this.name} claims far more cells than a file of its size can hold, nearly all of them repeated or blank. Delete the empty rows and columns around the table, save it anew, and drop that.`)
+    if (this.left < 0)
+      throw new FileProblem(
+        `${this.name} claims far more cells than a file of its size can hold, nearly all of them repeated or blank. Delete the empty rows and columns around the table, save it anew, and drop that.`,
+      )
   }
 }
 
 /** A count that a file claims, as a whole number within what its format allows. */
-export const claimed = (text: string | undefined, otherwise: number, most: number, name: string, what: string): number => {
+export const claimed = (
+  text: string | undefined,
+  otherwise: number,
+  most: number,
+  name: string,
+  what: string,
+): number => {
   if (text === undefined) return otherwise
   const count = Number(text)
   if (Number.isInteger(count) && count >= 0 && count <= most) return count
-  throw new FileProblem(`${name} is a damaged workbook: it speaks of ${what} ${text.slice(0, 20)}, and there are at most ${figure(most)}. Save it anew in the program it came from.`)
+  throw new FileProblem(
+    `${name} is a damaged workbook: it speaks of ${what} ${text.slice(0, 20)}, and there are at most ${figure(most)}. Save it anew in the program it came from.`,
+  )
 }

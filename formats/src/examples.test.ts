@@ -4,7 +4,10 @@ import { functionRecipes, kindExamples, recipeOf } from '@fabula/core/testing'
 import { fileFromBytes, openInput } from './index.ts'
 
 const ran = async (recipe: Recipe, file: string) => {
-  const opened = await openInput([fileFromBytes('rows.csv', Buffer.from(file))], (recipe.tables.at(-1)?.steps[0]?.read ?? {}) as object)
+  const opened = await openInput(
+    [fileFromBytes('rows.csv', Buffer.from(file))],
+    (recipe.tables.at(-1)?.steps[0]?.read ?? {}) as object,
+  )
   const parameters = parameterCells(recipe, {}).cells
   const result = runRecipe(recipe, { sources: () => ({ ...opened, key: 'rows' }), parameters, now: 0 }).tables.at(-1)
   if (!result?.table) throw new Error(JSON.stringify(brokenSteps(planRecipe(recipe)).map(({ sentence }) => sentence)))

@@ -21,24 +21,47 @@ const found = (bytes: Buffer, name: string): Format | undefined => {
         ? `${name} is locked with a password. Open it in the program it came from, save it without one, and drop that.`
         : `${name} is a workbook of the old kind (.xls). Save it as .xlsx in the program it came from, and drop that.`,
     )
-  if (begins(bytes, [0x25, 0x50, 0x44, 0x46])) throw new FileProblem(`${name} is a PDF, which holds pages, not a table. Ask for the export as a workbook or as CSV.`)
-  if (begins(bytes, [0x1f, 0x8b])) throw new FileProblem(`${name} is packed with gzip. Unpack it, and drop the file inside.`)
-  const start = bytes.subarray(0, 400).toString('latin1').replace(/^\xef\xbb\xbf/, '').trimStart().toLowerCase()
-  if (/^<!doctype html|^<html/.test(start)) throw new FileProblem(`${name} is a web page, whatever its name says. Open it in a browser, copy the table, and paste it here.`)
+  if (begins(bytes, [0x25, 0x50, 0x44, 0x46]))
+    throw new FileProblem(
+      `${name} is a PDF, which holds pages, not a table. Ask for the export as a workbook or as CSV.`,
+    )
+  if (begins(bytes, [0x1f, 0x8b]))
+    throw new FileProblem(`${name} is packed with gzip. Unpack it, and drop the file inside.`)
+  const start = bytes
+    .subarray(0, 400)
+    .toString('latin1')
+    .replace(/^\xef\xbb\xbf/, '')
+    .trimStart()
+    .toLowerCase()
+  if (/^<!doctype html|^<html/.test(start))
+    throw new FileProblem(
+      `${name} is a web page, whatever its name says. Open it in a browser, copy the table, and paste it here.`,
+    )
   return undefined
 }
 
-const words: Readonly<Record<Format, string>> = { csv: 'a text file', xlsx: 'an XLSX workbook', ods: 'an ODS workbook', json: 'JSON', parquet: 'Parquet' }
+const words: Readonly<Record<Format, string>> = {
+  csv: 'a text file',
+  xlsx: 'an XLSX workbook',
+  ods: 'an ODS workbook',
+  json: 'JSON',
+  parquet: 'Parquet',
+}
 
 /** The format of a file: by what stands in it, then by what the recipe says, then by its name. */
 export const formatOfFile = (bytes: Buffer, name: string, read: Read): Format => {
   const real = found(bytes, name)
   const said = read.format
-  if (said !== undefined && real !== said && (real !== undefined || (said !== 'csv' && said !== 'json'))) throw new FileProblem(`${name} is ${real ? words[real] : 'no workbook or Parquet file'}, and was to be opened as ${words[said]}. Choose what it is, or another file.`)
+  if (said !== undefined && real !== said && (real !== undefined || (said !== 'csv' && said !== 'json')))
+    throw new FileProblem(
+      `${name} is ${real ? words[real] : 'no workbook or Parquet file'}, and was to be opened as ${words[said]}. Choose what it is, or another file.`,
+    )
   if (real) return real
   const named = said ?? formatOf(read, name)
   if (named === 'csv' || named === 'json') return named
-  throw new FileProblem(`${name} is called ${words[named]}, but does not hold one. If it is text, give it the ending .csv.`)
+  throw new FileProblem(
+    `${name} is called ${words[named]}, but does not hold one. If it is text, give it the ending .csv.`,
+  )
 }
 
 export const openWorkbook = (bytes: Buffer, name: string, format: 'xlsx' | 'ods'): Workbook => {

@@ -1,5 +1,12 @@
 export { FileProblem } from './problem.ts'
-export { chosenSheets, openInput, type InputFile, type OpenedFiles, type OpenedFile, type OpenedPart } from './open-input.ts'
+export {
+  chosenSheets,
+  openInput,
+  type InputFile,
+  type OpenedFiles,
+  type OpenedFile,
+  type OpenedPart,
+} from './open-input.ts'
 export { lookAtFile, type RawLook } from './look.ts'
 export type { Breath } from './breath.ts'
 export { outputPieces, UnwritableTable } from './write/index.ts'

@@ -9,7 +9,13 @@ import { guessTable } from './sniff-table.ts'
 import type { InputFile } from './open-input.ts'
 import type { Merge } from './sheet/workbook.ts'
 
-export type SheetLook = { readonly name: string; readonly hidden: boolean; readonly rows: number; readonly columns: number; readonly names: readonly string[] }
+export type SheetLook = {
+  readonly name: string
+  readonly hidden: boolean
+  readonly rows: number
+  readonly columns: number
+  readonly names: readonly string[]
+}
 /** A file as it stands: its first and last rows, each with its number, and how it seems to be written. */
 export type RawLook = {
   readonly format: Format
@@ -31,7 +37,15 @@ const mostRows = 60
 const tailRows = 8
 
 const shown = (cell: RawCell): string =>
-  cell === null || cell === undefined ? '' : typeof cell === 'object' ? ('error' in cell ? cell.error : 'list' in cell ? cell.list : textOfCell(cell.type, cell.value)) : textOfCell(typeof cell === 'number' ? 'decimal' : 'text', cell)
+  cell === null || cell === undefined
+    ? ''
+    : typeof cell === 'object'
+      ? 'error' in cell
+        ? cell.error
+        : 'list' in cell
+          ? cell.list
+          : textOfCell(cell.type, cell.value)
+      : textOfCell(typeof cell === 'number' ? 'decimal' : 'text', cell)
 
 /** First and last rows as they go by. */
 class Ends {
@@ -68,7 +82,10 @@ class Ends {
     this.total = 0
   }
   get rows(): RawLook['rows'] {
-    return [...this.first.map((cells, i) => ({ at: i + 1, cells })), ...this.last.filter(({ at }) => at > this.first.length)]
+    return [
+      ...this.first.map((cells, i) => ({ at: i + 1, cells })),
+      ...this.last.filter(({ at }) => at > this.first.length),
+    ]
   }
   get tail(): string[][] {
     return this.last.map(({ cells }) => cells)
@@ -79,7 +96,17 @@ const lookAtCsv = ({ bytes: whole, name }: InputFile, read: Read): RawLook => {
   const encoding = read.encoding ?? detectEncoding(whole)
   // a large file is looked at from its first piece only: its foot is not known then
   const large = whole.length > 8 << 20
-  const bytes = large ? whole.subarray(0, Math.max(2, encoding.startsWith('utf-16') ? (whole.lastIndexOf(10, 2 << 20) + 1) & ~1 : whole.lastIndexOf(10, 2 << 20) + 1)) : whole
+  const bytes = large
+    ? whole.subarray(
+        0,
+        Math.max(
+          2,
+          encoding.startsWith('utf-16')
+            ? (whole.lastIndexOf(10, 2 << 20) + 1) & ~1
+            : whole.lastIndexOf(10, 2 << 20) + 1,
+        ),
+      )
+    : whole
   const quote = read.quote ?? '"'
   const [piece] = textPieces(bytes, name, encoding)
   const delimiter = read.delimiter ?? sniffDelimiter(piece?.text ?? '', quote)
@@ -100,14 +127,29 @@ const lookAtCsv = ({ bytes: whole, name }: InputFile, read: Read): RawLook => {
   }
   if (large) ends.cut()
   const { header, footer } = guessTable(ends.first, ends.tail)
-  return { format: 'csv', sheets: [], rows: ends.rows, total: ends.total, encoding, delimiter, header, footer, samples: encodingSamples(bytes), merges: [] }
+  return {
+    format: 'csv',
+    sheets: [],
+    rows: ends.rows,
+    total: ends.total,
+    encoding,
+    delimiter,
+    header,
+    footer,
+    samples: encodingSamples(bytes),
+    merges: [],
+  }
 }
 
 /** The first lines, set out for reading, and the first list of records in it. */
 const lookAtJson = ({ bytes, name }: InputFile, read: Read): Pick<RawLook, 'rows' | 'total'> & { path?: string } => {
   const document = parseJson(bytes, name, read.encoding)
   const [path = ''] = listsIn(document)
-  const text = JSON.stringify(document, (_key, value: unknown) => (Array.isArray(value) ? (value.slice(0, 20) as unknown[]) : value), 2)
+  const text = JSON.stringify(
+    document,
+    (_key, value: unknown) => (Array.isArray(value) ? (value.slice(0, 20) as unknown[]) : value),
+    2,
+  )
   const rows = text.split('\n', 200).map((line, i) => ({ at: i + 1, cells: [line] }))
   return { rows, total: 0, ...(path === '' ? {} : { path }) }
 }
@@ -115,7 +157,18 @@ const lookAtJson = ({ bytes, name }: InputFile, read: Read): Pick<RawLook, 'rows
 /** What stands in the file, before anything is made of it. `sheet` says which sheet's rows are wanted. */
 export const lookAtFile = (file: InputFile, read: Read, sheet?: string): RawLook => {
   const format = formatOfFile(file.bytes, file.name, read)
-  const plain = { format, sheets: [], rows: [], total: 0, encoding: 'utf-8', delimiter: ',', header: 1, footer: 0, samples: [], merges: [] } as const
+  const plain = {
+    format,
+    sheets: [],
+    rows: [],
+    total: 0,
+    encoding: 'utf-8',
+    delimiter: ',',
+    header: 1,
+    footer: 0,
+    samples: [],
+    merges: [],
+  } as const
   if (format === 'csv') return lookAtCsv(file, read)
   if (format === 'json') return { ...plain, ...lookAtJson(file, read) }
   if (format === 'parquet') return plain
@@ -133,9 +186,23 @@ export const lookAtFile = (file: InputFile, read: Read, sheet?: string): RawLook
     if (!whole) ends.cut()
     if (info.name === wanted) look = ends
     const heads = headerRows({ header: guessTable(ends.first, []).header })
-    return { ...info, rows: ends.total, columns: ends.width, names: (ends.first[(heads.at(-1) ?? 1) - 1] ?? []).filter((cell) => cell !== '') }
+    return {
+      ...info,
+      rows: ends.total,
+      columns: ends.width,
+      names: (ends.first[(heads.at(-1) ?? 1) - 1] ?? []).filter((cell) => cell !== ''),
+    }
   })
   if (wanted === undefined || !look) return plain
   const { header, footer } = guessTable(look.first, look.tail)
-  return { ...plain, sheet: wanted, sheets, rows: look.rows, total: look.total, header, footer, merges: book.merges(wanted) }
+  return {
+    ...plain,
+    sheet: wanted,
+    sheets,
+    rows: look.rows,
+    total: look.total,
+    header,
+    footer,
+    merges: book.merges(wanted),
+  }
 }

@@ -1,4 +1,26 @@
-import { setOwnValue, ownValue, CellIntake, columnOf, concat, convert, emptyColumn, readWith, storyNames, Table, TooLarge, typeTogether, wildcard, type Column, type ColumnType, type Format, type Intaken, type OpenedInput, type Read, type Renames, type Unreadable } from '@fabula/core'
+import {
+  setOwnValue,
+  ownValue,
+  CellIntake,
+  columnOf,
+  concat,
+  convert,
+  emptyColumn,
+  readWith,
+  storyNames,
+  Table,
+  TooLarge,
+  typeTogether,
+  wildcard,
+  type Column,
+  type ColumnType,
+  type Format,
+  type Intaken,
+  type OpenedInput,
+  type Read,
+  type Renames,
+  type Unreadable,
+} from '@fabula/core'
 import type { Breath } from './breath.ts'
 import { openCsvFile } from './csv/open-csv.ts'
 import { formatOfFile, openWorkbook } from './format.ts'
@@ -7,22 +29,54 @@ import { FileProblem } from './problem.ts'
 import { openParquet } from './parquet/open-parquet.ts'
 import type { SheetInfo, Workbook } from './sheet/workbook.ts'
 
-export type InputFile = { readonly name: string; readonly bytes: Buffer; /** SHA-256 of the bytes, in hex. */ readonly hash: string }
+export type InputFile = {
+  readonly name: string
+  readonly bytes: Buffer
+  /** SHA-256 of the bytes, in hex. */ readonly hash: string
+}
 export type OpenedFile = { readonly name: string; readonly sha256: string; readonly rows: number }
 /** A file, or a sheet of one, that was taken in; `lacks` are columns that another one has. */
-export type OpenedPart = { readonly file: string; readonly sheet?: string; readonly rows: number; readonly columns: number; readonly lacks: readonly string[] }
-export type OpenedFiles = OpenedInput & { readonly files: readonly OpenedFile[]; readonly parts: readonly OpenedPart[]; /** Sheets asked for by name that no file has. */ readonly missingSheets: readonly string[]; /** Columns that came by another name, by that name. */ readonly renamed: Renames }
+export type OpenedPart = {
+  readonly file: string
+  readonly sheet?: string
+  readonly rows: number
+  readonly columns: number
+  readonly lacks: readonly string[]
+}
+export type OpenedFiles = OpenedInput & {
+  readonly files: readonly OpenedFile[]
+  readonly parts: readonly OpenedPart[]
+  /** Sheets asked for by name that no file has. */ readonly missingSheets: readonly string[]
+  /** Columns that came by another name, by that name. */ readonly renamed: Renames
+}
 
-type Part = { readonly file: InputFile; readonly sheet?: string; readonly format: Format; readonly intaken: Intaken; readonly renamed: Renames }
+type Part = {
+  readonly file: InputFile
+  readonly sheet?: string
+  readonly format: Format
+  readonly intaken: Intaken
+  readonly renamed: Renames
+}
 
 /** A part with its columns by the names the story knows. */
 const named = (part: Omit<Part, 'renamed'>, known: Renames): Part => {
   const { table, blank, unreadable, notes } = part.intaken
   const names = storyNames(table.names, known)
-  const renamed = Object.fromEntries(table.names.flatMap((name, i) => (names[i] === name ? [] : [[name, names[i] as string]])))
+  const renamed = Object.fromEntries(
+    table.names.flatMap((name, i) => (names[i] === name ? [] : [[name, names[i] as string]])),
+  )
   if (Object.keys(renamed).length === 0) return { ...part, renamed }
   const to = (name: string): string => ownValue(renamed, name) ?? name
-  return { ...part, renamed, intaken: { table: table.renamed(names), notes, blank: new Set([...blank].map(to)), unreadable: unreadable.map((one) => ({ ...one, column: to(one.column) })) } }
+  return {
+    ...part,
+    renamed,
+    intaken: {
+      table: table.renamed(names),
+      notes,
+      blank: new Set([...blank].map(to)),
+      unreadable: unreadable.map((one) => ({ ...one, column: to(one.column) })),
+    },
+  }
 }
 
 /** Text files have no types of their own: a column that is text in one is text in all, to the letter. */
@@ -40,7 +94,8 @@ const typesOf = (parts: readonly Part[], name: string): ColumnType[] => {
 
 const sumNotes = (parts: readonly Part[]): Record<string, number> => {
   const notes: Record<string, number> = {}
-  for (const { intaken } of parts) for (const [key, n] of Object.entries(intaken.notes)) setOwnValue(notes, key, (ownValue(notes, key) ?? 0) + n)
+  for (const { intaken } of parts)
+    for (const [key, n] of Object.entries(intaken.notes)) setOwnValue(notes, key, (ownValue(notes, key) ?? 0) + n)
   return notes
 }
 
@@ -59,15 +114,28 @@ const openSheet = async (book: Workbook, sheet: string, read: Read, breath: Brea
   return intake.done()
 }
 
-const openFile = async (file: InputFile, read: Read, breath: Breath): Promise<{ parts: Omit<Part, 'renamed'>[]; sheets: readonly string[] }> => {
+const openFile = async (
+  file: InputFile,
+  read: Read,
+  breath: Breath,
+): Promise<{ parts: Omit<Part, 'renamed'>[]; sheets: readonly string[] }> => {
   const format = formatOfFile(file.bytes, file.name, read)
-  if (format === 'csv') return { parts: [{ file, format, intaken: await openCsvFile(file.bytes, file.name, read, breath) }], sheets: [] }
-  if (format === 'json') return { parts: [{ file, format, intaken: await openJson(file.bytes, file.name, read, breath) }], sheets: [] }
-  if (format === 'parquet') return { parts: [{ file, format, intaken: await openParquet(file.bytes, file.name, read, breath) }], sheets: [] }
+  if (format === 'csv')
+    return { parts: [{ file, format, intaken: await openCsvFile(file.bytes, file.name, read, breath) }], sheets: [] }
+  if (format === 'json')
+    return { parts: [{ file, format, intaken: await openJson(file.bytes, file.name, read, breath) }], sheets: [] }
+  if (format === 'parquet')
+    return { parts: [{ file, format, intaken: await openParquet(file.bytes, file.name, read, breath) }], sheets: [] }
   const book = openWorkbook(file.bytes, file.name, format)
   const chosen = chosenSheets(book.sheets, read.sheets)
   const parts: Omit<Part, 'renamed'>[] = []
-  for (const [i, { name: sheet }] of chosen.entries()) parts.push({ file, sheet, format, intaken: await openSheet(book, sheet, read, (share, rows) => breath((i + share) / chosen.length, rows)) })
+  for (const [i, { name: sheet }] of chosen.entries())
+    parts.push({
+      file,
+      sheet,
+      format,
+      intaken: await openSheet(book, sheet, read, (share, rows) => breath((i + share) / chosen.length, rows)),
+    })
   return { parts, sheets: book.sheets.map(({ name }) => name) }
 }
 
@@ -81,31 +149,79 @@ const openFileOrSay: typeof openFile = async (file, read, breath) => {
 }
 
 /** A CSV column that is text in one file is read again as text in the others, so that no cell is changed on the way. */
-const settleText = async (parts: readonly Part[], names: readonly string[], read: Read, known: Renames): Promise<Part[]> => {
+const settleText = async (
+  parts: readonly Part[],
+  names: readonly string[],
+  read: Read,
+  known: Renames,
+): Promise<Part[]> => {
   const mixed = new Set(names.filter((name) => together(typesOf(parts, name), parts[0]?.format ?? 'csv') === 'text'))
-  const types = { ...(typeof read.types === 'object' ? read.types : {}), ...Object.fromEntries([...mixed].map((name) => [name, { type: 'text' as const }])) }
+  const types = {
+    ...(typeof read.types === 'object' ? read.types : {}),
+    ...Object.fromEntries([...mixed].map((name) => [name, { type: 'text' as const }])),
+  }
   return Promise.all(
     parts.map(async (part) => {
-      const again = part.format === 'csv' && part.intaken.table.schema.some(({ name, type }) => mixed.has(name) && type !== 'text' && !part.intaken.blank.has(name))
+      const again =
+        part.format === 'csv' &&
+        part.intaken.table.schema.some(
+          ({ name, type }) => mixed.has(name) && type !== 'text' && !part.intaken.blank.has(name),
+        )
       if (!again) return part
-      const asText = new Set([...mixed, ...Object.keys(part.renamed).filter((name) => mixed.has(ownValue(part.renamed, name) as string))])
-      return named({ ...part, intaken: await openCsvFile(part.file.bytes, part.file.name, readWith({ ...read, types }, part.renamed), () => undefined, asText) }, known)
+      const asText = new Set([
+        ...mixed,
+        ...Object.keys(part.renamed).filter((name) => mixed.has(ownValue(part.renamed, name) as string)),
+      ])
+      return named(
+        {
+          ...part,
+          intaken: await openCsvFile(
+            part.file.bytes,
+            part.file.name,
+            readWith({ ...read, types }, part.renamed),
+            () => undefined,
+            asText,
+          ),
+        },
+        known,
+      )
     }),
   )
 }
 
 /** Where each row came from, as text columns that stand last. */
 const withOrigin = (table: Table, parts: readonly Part[], { file, sheet }: NonNullable<Read['origin']>): Table => {
-  const noted = (of: (part: Part) => string | undefined): Column => columnOf('text', parts.flatMap((part) => Array.from({ length: part.intaken.table.rowCount }, () => of(part) ?? null)))
-  const first = file ? table.with(table.names.length, file, noted((part) => part.file.name)) : table
-  return sheet ? first.with(first.names.length, sheet, noted((part) => part.sheet)) : first
+  const noted = (of: (part: Part) => string | undefined): Column =>
+    columnOf(
+      'text',
+      parts.flatMap((part) => Array.from({ length: part.intaken.table.rowCount }, () => of(part) ?? null)),
+    )
+  const first = file
+    ? table.with(
+        table.names.length,
+        file,
+        noted((part) => part.file.name),
+      )
+    : table
+  return sheet
+    ? first.with(
+        first.names.length,
+        sheet,
+        noted((part) => part.sheet),
+      )
+    : first
 }
 
 /**
  * Files and sheets stacked by column name, in order; what each lacks is empty. Types are told from all of them together.
  * `known`: other names by which columns may come.
  */
-export const openInput = async (files: readonly InputFile[], given: Read, known: Renames = {}, breath: Breath = () => undefined): Promise<OpenedFiles> => {
+export const openInput = async (
+  files: readonly InputFile[],
+  given: Read,
+  known: Renames = {},
+  breath: Breath = () => undefined,
+): Promise<OpenedFiles> => {
   const read = readWith(given, known)
   const all: Part[] = []
   const seen = new Set<string>()
@@ -118,16 +234,40 @@ export const openInput = async (files: readonly InputFile[], given: Read, known:
   const parts = await settleText(all, names, read, known)
   const columns = names.map((name): Column => {
     const type = together(typesOf(parts, name), parts[0]?.format ?? 'csv')
-    return concat(type, parts.map(({ intaken: { table, blank } }) => (table.indexOf(name) < 0 || blank.has(name) ? emptyColumn(type, table.rowCount) : convert(table.named(name), { type }).column)))
+    return concat(
+      type,
+      parts.map(({ intaken: { table, blank } }) =>
+        table.indexOf(name) < 0 || blank.has(name)
+          ? emptyColumn(type, table.rowCount)
+          : convert(table.named(name), { type }).column,
+      ),
+    )
   })
-  const table = Table.of(names, columns, parts.reduce((sum, { intaken }) => sum + intaken.table.rowCount, 0))
+  const table = Table.of(
+    names,
+    columns,
+    parts.reduce((sum, { intaken }) => sum + intaken.table.rowCount, 0),
+  )
   return {
     table: read.origin ? withOrigin(table, parts, read.origin) : table,
     notes: sumNotes(parts),
     unreadable: stackUnreadable(parts),
-    files: files.map((file) => ({ name: file.name, sha256: file.hash, rows: parts.reduce((sum, part) => sum + (part.file === file ? part.intaken.table.rowCount : 0), 0) })),
-    parts: parts.map(({ file, sheet, intaken }) => ({ file: file.name, ...(sheet === undefined ? {} : { sheet }), rows: intaken.table.rowCount, columns: intaken.table.names.length, lacks: names.filter((name) => intaken.table.indexOf(name) < 0) })),
-    missingSheets: Array.isArray(read.sheets) && parts.some(({ format }) => format === 'xlsx' || format === 'ods') ? (read.sheets as readonly string[]).filter((name) => !seen.has(name)) : [],
+    files: files.map((file) => ({
+      name: file.name,
+      sha256: file.hash,
+      rows: parts.reduce((sum, part) => sum + (part.file === file ? part.intaken.table.rowCount : 0), 0),
+    })),
+    parts: parts.map(({ file, sheet, intaken }) => ({
+      file: file.name,
+      ...(sheet === undefined ? {} : { sheet }),
+      rows: intaken.table.rowCount,
+      columns: intaken.table.names.length,
+      lacks: names.filter((name) => intaken.table.indexOf(name) < 0),
+    })),
+    missingSheets:
+      Array.isArray(read.sheets) && parts.some(({ format }) => format === 'xlsx' || format === 'ods')
+        ? (read.sheets as readonly string[]).filter((name) => !seen.has(name))
+        : [],
     renamed: Object.assign({}, ...parts.map(({ renamed }) => renamed)) as Renames,
   }
 }

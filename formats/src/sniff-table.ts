@@ -3,7 +3,8 @@ export type TableGuess = { readonly header: number | readonly number[]; readonly
 
 const filledIn = (row: readonly string[]): number => row.reduce((n, cell) => n + (cell.trim() === '' ? 0 : 1), 0)
 const isValue = (cell: string): boolean => /^[-+(£$€]?\s*[0-9][0-9.,/:\-T %)]*$/.test(cell.trim())
-const isNames = (row: readonly string[]): boolean => row.every((cell) => cell.trim() === '' || !isValue(cell) || /^(?:19|20)[0-9]{2}$/.test(cell.trim()))
+const isNames = (row: readonly string[]): boolean =>
+  row.every((cell) => cell.trim() === '' || !isValue(cell) || /^(?:19|20)[0-9]{2}$/.test(cell.trim()))
 
 /** The first row that is as wide as most rows are and nearly filled. */
 const firstFull = (rows: readonly (readonly string[])[]): number => {
@@ -11,7 +12,12 @@ const firstFull = (rows: readonly (readonly string[])[]): number => {
   for (const row of rows) if (filledIn(row) > 1) counts.set(filledIn(row), (counts.get(filledIn(row)) ?? 0) + 1)
   const widest = Math.max(1, ...counts.keys())
   const enough = widest > 3 ? widest - 1 : widest
-  return Math.max(0, rows.findIndex((row) => filledIn(row) >= enough && isNames(row)) < 0 ? rows.findIndex((row) => filledIn(row) >= enough) : rows.findIndex((row) => filledIn(row) >= enough && isNames(row)))
+  return Math.max(
+    0,
+    rows.findIndex((row) => filledIn(row) >= enough && isNames(row)) < 0
+      ? rows.findIndex((row) => filledIn(row) >= enough)
+      : rows.findIndex((row) => filledIn(row) >= enough && isNames(row)),
+  )
 }
 
 const foot = /^(?:grand |sub)?totals?\b|^sum\b|^average\b|^mean\b|^notes?\b|^source\b|^printed\b|^\*/i
@@ -42,8 +48,16 @@ export const guessTable = (rows: readonly (readonly string[])[], tail: readonly 
   const footer = at + 1 < rows.length || tail.length > 0 ? footRows(tail, width) : 0
   // headings over several columns: some cells filled above, gaps between, and the names below them repeat
   const lower = names.map((cell) => cell.trim()).filter((cell) => cell !== '')
-  if (at > 0 && filledIn(above) >= 2 && filledIn(above) < width && isNames(above) && new Set(lower).size < lower.length) return { header: [at, at + 1], footer }
+  if (at > 0 && filledIn(above) >= 2 && filledIn(above) < width && isNames(above) && new Set(lower).size < lower.length)
+    return { header: [at, at + 1], footer }
   // the upper of two lines of names was met first: below it stands another line without values
-  if (filledIn(next) >= 2 && isNames(next) && filledIn(names) > 0 && new Set(lower).size < lower.length && (rows[at + 2] ?? []).some(isValue)) return { header: [at + 1, at + 2], footer }
+  if (
+    filledIn(next) >= 2 &&
+    isNames(next) &&
+    filledIn(names) > 0 &&
+    new Set(lower).size < lower.length &&
+    (rows[at + 2] ?? []).some(isValue)
+  )
+    return { header: [at + 1, at + 2], footer }
   return { header: at + 1, footer }
 }

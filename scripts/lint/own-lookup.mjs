@@ -5,12 +5,22 @@ import ts from 'typescript'
 const stringIndexed = (checker, type) => {
   const apparent = checker.getNonNullableType(type)
   const types = apparent.isUnion() ? apparent.types : [apparent]
-  return types.some((one) => !checker.isArrayType(one) && !checker.isTupleType(one) && checker.getIndexInfoOfType(one, ts.IndexKind.String) !== undefined)
+  return types.some(
+    (one) =>
+      !checker.isArrayType(one) &&
+      !checker.isTupleType(one) &&
+      checker.getIndexInfoOfType(one, ts.IndexKind.String) !== undefined,
+  )
 }
 const anyWord = (type) => (type.isUnion() ? type.types.some(anyWord) : (type.flags & ts.TypeFlags.String) !== 0)
 
 export default {
-  meta: { type: 'problem', schema: [], fixable: 'code', messages: { lookup: 'Use ownValue(record, word) or a Map: this word may be “constructor” or “__proto__”.' } },
+  meta: {
+    type: 'problem',
+    schema: [],
+    fixable: 'code',
+    messages: { lookup: 'Use ownValue(record, word) or a Map: this word may be “constructor” or “__proto__”.' },
+  },
   create: (context) => {
     const services = context.sourceCode.parserServices
     const checker = services.program.getTypeChecker()
@@ -22,7 +32,14 @@ export default {
         const source = (part) => context.sourceCode.getText(part)
         if (source(node.object) === 'process.env') return
         const written = node.parent.type === 'AssignmentExpression' && node.parent.left === node
-        if (anyWord(typeOf(node.property)) && stringIndexed(checker, typeOf(node.object))) context.report({ node, messageId: 'lookup', fix: written ? undefined : (fixer) => fixer.replaceText(node, `ownValue(${source(node.object)}, ${source(node.property)})`) })
+        if (anyWord(typeOf(node.property)) && stringIndexed(checker, typeOf(node.object)))
+          context.report({
+            node,
+            messageId: 'lookup',
+            fix: written
+              ? undefined
+              : (fixer) => fixer.replaceText(node, `ownValue(${source(node.object)}, ${source(node.property)})`),
+          })
       },
     }
   },

@@ -6,7 +6,10 @@ import type { Flows } from './store/flows.ts'
 import type { Shelf } from './store/shelf.ts'
 
 /** On the first start the demo is put in: its files, and the finished flow on May's exports. */
-export const loadDemo = async ({ flows, files, shelf }: { readonly flows: Flows; readonly files: FileStore; readonly shelf: Shelf }, folder: string): Promise<void> => {
+export const loadDemo = async (
+  { flows, files, shelf }: { readonly flows: Flows; readonly files: FileStore; readonly shelf: Shelf },
+  folder: string,
+): Promise<void> => {
   if ((await flows.list()).length > 0 || !existsSync(folder)) return
   const read = parseRecipe(readFileSync(join(folder, 'monthly-takings.fabula.json'), 'utf8'))
   if ('faults' in read) throw new Error(read.faults.map(({ sentence, where }) => `${sentence} at ${where}`).join(' '))
@@ -17,5 +20,9 @@ export const loadDemo = async ({ flows, files, shelf }: { readonly flows: Flows;
     await shelf.note([ref], columns)
     return ref
   }
-  await flows.create(read.recipe, { visits: [await bring('visits-2031-05.csv', 'visits')], targets: [await bring('targets-2031.csv', 'targets')] }, { demo: true })
+  await flows.create(
+    read.recipe,
+    { visits: [await bring('visits-2031-05.csv', 'visits')], targets: [await bring('targets-2031.csv', 'targets')] },
+    { demo: true },
+  )
 }

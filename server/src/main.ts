@@ -33,8 +33,14 @@ const stopWith = (sentence: string): never => {
 }
 
 const take = (): Promise<() => void> =>
-  lockFolder(data, () => stopWith(`The lock on the data folder ${data} was lost, so the server stops before another one writes there too.`)).catch((error: unknown) =>
-    stopWith(error instanceof FolderTaken ? error.message : `The data folder ${data} cannot be used: ${(error as Error).message}.`),
+  lockFolder(data, () =>
+    stopWith(`The lock on the data folder ${data} was lost, so the server stops before another one writes there too.`),
+  ).catch((error: unknown) =>
+    stopWith(
+      error instanceof FolderTaken
+        ? error.message
+        : `The data folder ${data} cannot be used: ${(error as Error).message}.`,
+    ),
   )
 
 // what Fabula writes is for its own user alone, in this process and those that it starts
@@ -43,7 +49,9 @@ const release = await take()
 const owner = new OwnerKey(data)
 const database = await Database.open(join(data, 'database')).catch((error: unknown) => {
   release()
-  return stopWith(`The database in ${join(data, 'database')} cannot be opened: ${(error as Error).message.split('\n')[0] ?? ''} Nothing was changed. If the folder is damaged, put back a copy of it; the files that were brought in lie in ${join(data, 'files')}.`)
+  return stopWith(
+    `The database in ${join(data, 'database')} cannot be opened: ${(error as Error).message.split('\n')[0] ?? ''} Nothing was changed. If the folder is damaged, put back a copy of it; the files that were brought in lie in ${join(data, 'files')}.`,
+  )
 })
 const files = new FileStore(data, database)
 const flows = new Flows(database)
@@ -56,7 +64,8 @@ const replays = new Replays({
   runs,
   compute,
   connection: (name) => sources.connection(name),
-  registerFile: async ({ hash, size }) => void (await database.query('insert into files (hash, size) values ($1, $2) on conflict do nothing', hash, size)),
+  registerFile: async ({ hash, size }) =>
+    void (await database.query('insert into files (hash, size) values ($1, $2) on conflict do nothing', hash, size)),
   fault: (error) => log.error(error),
 })
 const services = {
@@ -69,33 +78,69 @@ const services = {
   files,
   shelf,
   sources,
-  reach: { allowPrivate: process.env.FABULA_ALLOW_PRIVATE === '1', maxBytes: Number(process.env.FABULA_MAX_FETCH ?? 1e9), timeoutMs: 30_000 },
+  reach: {
+    allowPrivate: process.env.FABULA_ALLOW_PRIVATE === '1',
+    maxBytes: Number(process.env.FABULA_MAX_FETCH ?? 1e9),
+    timeoutMs: 30_000,
+  },
   compute,
 }
 await files.sweep()
 await loadDemo(services, join(root, 'demo'))
 const fromSource = taker(services)
-const watcher = new Watcher({ ...services, fetchAnew: async (source) => (await fromSource(await sources.asked(source), source)).file, fault: (error) => log.error(error) })
+const watcher = new Watcher({
+  ...services,
+  fetchAnew: async (source) => (await fromSource(await sources.asked(source), source)).file,
+  fault: (error) => log.error(error),
+})
 await replays.resume()
 
-const list = (text: string | undefined): string[] => (text ?? '').split(',').map((name) => name.trim().toLowerCase()).filter(Boolean)
+const list = (text: string | undefined): string[] =>
+  (text ?? '')
+    .split(',')
+    .map((name) => name.trim().toLowerCase())
+    .filter(Boolean)
 const names = ['localhost', '127.0.0.1', '[::1]', ...(host === '0.0.0.0' || host === '::' ? [] : [host])]
-const hosts = [...names.flatMap((name) => [`${name}:${port}`, ...(port === 80 ? [name] : [])]), ...list(process.env.FABULA_HOSTS)]
+const hosts = [
+  ...names.flatMap((name) => [`${name}:${port}`, ...(port === 80 ? [name] : [])]),
+  ...list(process.env.FABULA_HOSTS),
+]
 const loopback = ['127.0.0.1', '::1', 'localhost'].includes(host)
 const proxies = list(process.env.FABULA_TRUST_PROXY)
 // named hosts and trusted proxies say that others reach this server: then the key is asked for
 const alone = loopback && proxies.length === 0 && list(process.env.FABULA_HOSTS).length === 0
-const server = createServer(buildApp({ services, log, web: join(root, 'web/dist'), hosts, maxUpload: Number(process.env.FABULA_MAX_UPLOAD ?? 4e9), owner, alone, proxies }))
+const server = createServer(
+  buildApp({
+    services,
+    log,
+    web: join(root, 'web/dist'),
+    hosts,
+    maxUpload: Number(process.env.FABULA_MAX_UPLOAD ?? 4e9),
+    owner,
+    alone,
+    proxies,
+  }),
+)
 // a slow line may take longer over a large file than Node's five minutes; a connection on which nothing moves is closed
 server.requestTimeout = 0
 server.timeout = 20 * 60_000
 server.on('error', (error: NodeJS.ErrnoException) => {
   release()
-  stopWith(error.code === 'EADDRINUSE' ? `Port ${port} is taken by another program. Start Fabula with PORT set to another.` : `The server cannot listen: ${error.message}.`)
+  stopWith(
+    error.code === 'EADDRINUSE'
+      ? `Port ${port} is taken by another program. Start Fabula with PORT set to another.`
+      : `The server cannot listen: ${error.message}.`,
+  )
 })
 watcher.start(Number(process.env.FABULA_WATCH_SECONDS ?? 10) * 1000)
 const address = `http://${loopback ? 'localhost' : host}:${port}`
-server.listen(port, host, () => process.stdout.write(owner.isNew ? `Fabula is at ${address}/#${owner.fragment}\nThis address makes a browser the owner's; it is told this once. The key stays in ${join(data, 'owner.key')}.\n` : `Fabula is at ${address}\n`))
+server.listen(port, host, () =>
+  process.stdout.write(
+    owner.isNew
+      ? `Fabula is at ${address}/#${owner.fragment}\nThis address makes a browser the owner's; it is told this once. The key stays in ${join(data, 'owner.key')}.\n`
+      : `Fabula is at ${address}\n`,
+  ),
+)
 
 let ending = false
 const end = async (): Promise<void> => {

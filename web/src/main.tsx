@@ -33,27 +33,59 @@ const SharedStory = () => (useFlow().flow.rights === 'edit' ? <Compose /> : <Rea
 
 /** Pages that only the owner has ask for the key where this browser does not have it; links need none. */
 const OwnerOnly = () => {
-  const { data, error } = useQuery({ queryKey: ['owner'], queryFn: () => ask(ownerReply, 'GET', '/api/owner'), staleTime: Infinity })
+  const { data, error } = useQuery({
+    queryKey: ['owner'],
+    queryFn: () => ask(ownerReply, 'GET', '/api/owner'),
+    staleTime: Infinity,
+  })
   if (data && !data.owner) return <OwnerKeyPage />
   return data || error ? <Outlet /> : null
 }
 
 const router = createBrowserRouter([
-  { errorElement: <Fault />, children: [
-  { element: <OwnerOnly />, children: [
-  { path: '/', element: <Home /> },
-  { path: '/open', element: <OpenNew /> },
-  { path: '/shelf', element: <ShelfPage /> },
-  { path: '/help/formulas', element: <HelpFormulas /> },
-  { path: '/sources', element: <SourcesPage /> },
-  { path: '/mail', element: <MailPage /> },
-  { path: '/flows/:id', element: <FlowLayout shared={false} />, children: [{ index: true, element: <Compose /> }, { path: 'replay', element: <Replay /> }, { path: 'hand-over', element: <HandOver /> }, { path: 'open', element: <OpenInFlow /> }, { path: 'open/:input', element: <OpenInFlow /> }] },
-  ] },
-  { path: '/r/:token', element: <FlowLayout shared />, children: [{ index: true, element: <SharedStory /> }, { path: 'replay', element: <Replay /> }, { path: 'hand-over', element: <HandOver /> }, { path: 'open', element: <OpenInFlow /> }, { path: 'open/:input', element: <OpenInFlow /> }] },
-  { element: <OwnerOnly />, children: [{ path: '*', element: <Home /> }] },
-  ] },
+  {
+    errorElement: <Fault />,
+    children: [
+      {
+        element: <OwnerOnly />,
+        children: [
+          { path: '/', element: <Home /> },
+          { path: '/open', element: <OpenNew /> },
+          { path: '/shelf', element: <ShelfPage /> },
+          { path: '/help/formulas', element: <HelpFormulas /> },
+          { path: '/sources', element: <SourcesPage /> },
+          { path: '/mail', element: <MailPage /> },
+          {
+            path: '/flows/:id',
+            element: <FlowLayout shared={false} />,
+            children: [
+              { index: true, element: <Compose /> },
+              { path: 'replay', element: <Replay /> },
+              { path: 'hand-over', element: <HandOver /> },
+              { path: 'open', element: <OpenInFlow /> },
+              { path: 'open/:input', element: <OpenInFlow /> },
+            ],
+          },
+        ],
+      },
+      {
+        path: '/r/:token',
+        element: <FlowLayout shared />,
+        children: [
+          { index: true, element: <SharedStory /> },
+          { path: 'replay', element: <Replay /> },
+          { path: 'hand-over', element: <HandOver /> },
+          { path: 'open', element: <OpenInFlow /> },
+          { path: 'open/:input', element: <OpenInFlow /> },
+        ],
+      },
+      { element: <OwnerOnly />, children: [{ path: '*', element: <Home /> }] },
+    ],
+  },
 ])
-const client = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, staleTime: 30_000 } } })
+const client = new QueryClient({
+  defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, staleTime: 30_000 } },
+})
 
 const root = document.getElementById('root')
 await takeKeyFromAddress()

@@ -12,7 +12,9 @@ export const byWord = <T>(value: z.ZodType<T>): z.ZodType<Record<string, T>> =>
     for (const [word, one] of Object.entries(data)) {
       const read = value.safeParse(one)
       if (read.success) setOwnValue(record, word, read.data)
-      else for (const { message, path } of read.error.issues) context.addIssue({ code: 'custom', message, path: [word, ...path] })
+      else
+        for (const { message, path } of read.error.issues)
+          context.addIssue({ code: 'custom', message, path: [word, ...path] })
     }
     return record
   })

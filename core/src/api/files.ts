@@ -2,7 +2,16 @@ import { z } from 'zod'
 
 /** SHA-256 of a file's bytes, in hex; nothing else is ever made a path of. */
 export const fileHash = z.string().regex(/^[0-9a-f]{64}$/, 'a file is known by its SHA-256')
-const fileName = z.string().min(1).regex(/^[^/\\\0]*$/, 'a file name holds no folders').refine((name) => name !== '.' && name !== '..', 'a file name holds no folders')
+const fileName = z
+  .string()
+  .min(1)
+  .regex(/^[^/\\\0]*$/, 'a file name holds no folders')
+  .refine((name) => name !== '.' && name !== '..', 'a file name holds no folders')
 
 /** A file that the server keeps, by its content. */
-export const fileRef = z.object({ name: fileName, hash: fileHash, size: z.number(), /** The source it was fetched from, which can be asked anew. */ source: z.number().optional() })
+export const fileRef = z.object({
+  name: fileName,
+  hash: fileHash,
+  size: z.number(),
+  /** The source it was fetched from, which can be asked anew. */ source: z.number().optional(),
+})

@@ -19,13 +19,32 @@ export const linkAsked = z.object({
 export const linksReply = z.object({
   links: z.array(
     z.object({
-      token: z.string(), rights: z.enum(linkRights), note: z.string(), follows: z.string(), madeAt: z.string(), endsAt: z.string().nullable(), over: z.boolean(), bytesADay: z.number(), waiting: z.number(), /** Bytes sent by it today. */ bytesToday: z.number(),
-      uses: z.array(z.object({ what: z.enum(['read', 'replayed', 'copied', 'edited']), run: z.string().nullable(), at: z.string() })),
+      token: z.string(),
+      rights: z.enum(linkRights),
+      note: z.string(),
+      follows: z.string(),
+      madeAt: z.string(),
+      endsAt: z.string().nullable(),
+      over: z.boolean(),
+      bytesADay: z.number(),
+      waiting: z.number(),
+      /** Bytes sent by it today. */ bytesToday: z.number(),
+      uses: z.array(
+        z.object({
+          what: z.enum(['read', 'replayed', 'copied', 'edited']),
+          run: z.string().nullable(),
+          at: z.string(),
+        }),
+      ),
     }),
   ),
 })
 export const freezeRequest = z.object({ name: z.string().trim().min(1).max(120), note: z.string().max(2000) })
-export const editionsReply = z.object({ editions: z.array(z.object({ id: z.number(), edit: z.number(), name: z.string(), note: z.string(), at: z.string(), recipe })) })
+export const editionsReply = z.object({
+  editions: z.array(
+    z.object({ id: z.number(), edit: z.number(), name: z.string(), note: z.string(), at: z.string(), recipe }),
+  ),
+})
 
 /** A story that was made; a copy taken by a link comes with a link of its own. */
 export const createReply = z.object({ id: z.string(), link: z.string().optional() })

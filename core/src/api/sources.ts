@@ -4,25 +4,59 @@ import { fileRef } from './files.ts'
 /** Where data can come from besides a file: a web address, a table of an OData service, a table or query of a database. */
 export const sourceAsked = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('web'), address: z.string().max(4000) }),
-  z.object({ kind: z.literal('odata'), service: z.string().max(4000), table: z.string().max(300), columns: z.array(z.string()).max(1000) }),
-  z.object({ kind: z.literal('postgresql'), connection: z.string(), wanted: z.union([z.object({ schema: z.string(), table: z.string() }), z.object({ query: z.string().max(100_000) })]) }),
+  z.object({
+    kind: z.literal('odata'),
+    service: z.string().max(4000),
+    table: z.string().max(300),
+    columns: z.array(z.string()).max(1000),
+  }),
+  z.object({
+    kind: z.literal('postgresql'),
+    connection: z.string(),
+    wanted: z.union([
+      z.object({ schema: z.string(), table: z.string() }),
+      z.object({ query: z.string().max(100_000) }),
+    ]),
+  }),
 ])
 export const takeRequest = z.object({ asked: sourceAsked, job: z.string().max(60).optional() })
 export const takeReply = z.object({ file: fileRef, source: z.number() })
 
-export const offerRequest = z.discriminatedUnion('kind', [z.object({ kind: z.literal('odata'), service: z.string().max(4000) }), z.object({ kind: z.literal('postgresql'), connection: z.string() })])
-export const offerReply = z.object({ tables: z.array(z.object({ name: z.string(), schema: z.string().optional(), rows: z.number().optional() })) })
+export const offerRequest = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('odata'), service: z.string().max(4000) }),
+  z.object({ kind: z.literal('postgresql'), connection: z.string() }),
+])
+export const offerReply = z.object({
+  tables: z.array(z.object({ name: z.string(), schema: z.string().optional(), rows: z.number().optional() })),
+})
 /** The first rows of a table, before it is taken. */
 export const sampleReply = z.object({ names: z.array(z.string()), rows: z.array(z.array(z.string())) })
 
 /** `verified`: the server must show a certificate for its name from an authority that is trusted. `any`: encrypted, but whoever answers is believed. */
 export const tlsModes = ['none', 'verified', 'any'] as const
-const settings = { host: z.string().min(1), port: z.number().int().min(1).max(65_535), database: z.string().min(1), user: z.string().min(1), tls: z.enum(tlsModes), /** Certificates of authorities, in PEM, beside those that the machine trusts. */ ca: z.string().max(100_000).optional() }
+const settings = {
+  host: z.string().min(1),
+  port: z.number().int().min(1).max(65_535),
+  database: z.string().min(1),
+  user: z.string().min(1),
+  tls: z.enum(tlsModes),
+  /** Certificates of authorities, in PEM, beside those that the machine trusts. */ ca: z
+    .string()
+    .max(100_000)
+    .optional(),
+}
 export const connectRequest = z.object({ name: z.string().min(1).max(80), ...settings, password: z.string() })
 export const connectionsReply = z.object({ connections: z.array(z.object({ name: z.string(), ...settings })) })
 
 export const shelfEntry = z.object({
-  id: z.number(), name: z.string(), hash: z.string(), size: z.number(), at: z.string(), columns: z.array(z.string()), versions: z.number(), replays: z.number(),
+  id: z.number(),
+  name: z.string(),
+  hash: z.string(),
+  size: z.number(),
+  at: z.string(),
+  columns: z.array(z.string()),
+  versions: z.number(),
+  replays: z.number(),
   uses: z.array(z.object({ flow: z.string(), name: z.string(), input: z.string() })),
   source: z.object({ id: z.number(), kind: z.enum(['web', 'odata', 'postgresql']), name: z.string() }).nullable(),
 })

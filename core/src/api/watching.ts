@@ -11,20 +11,48 @@ export const watchWhen = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('monthly'), at, day: z.number().int().min(1).max(31) }),
 ])
 /** What a replay by itself is told for a value that is asked: written out, or a day that goes along with the calendar. */
-const toldAs = z.union([z.strictObject({ value: z.string().max(1000) }), z.strictObject({ day: z.enum(['today', 'yesterday', 'month-begin', 'last-month-begin', 'last-month-end']) })])
+const toldAs = z.union([
+  z.strictObject({ value: z.string().max(1000) }),
+  z.strictObject({ day: z.enum(['today', 'yesterday', 'month-begin', 'last-month-begin', 'last-month-end']) }),
+])
 export const watchSettings = z
-  .object({ when: watchWhen, /** A folder of the server; without one the kept files and sources are told anew. */ folder: z.string().max(1000).nullable(), /** Who gets a notice. */ mail: z.string().max(320).nullable(), /** By the names of what is asked; the rest is as the recipe has it. */ parameters: byWord(toldAs).default({}) })
-  .refine(({ when, folder }) => when.kind !== 'arrival' || (folder !== null && folder !== ''), { message: 'say which folder is watched', path: ['folder'] })
+  .object({
+    when: watchWhen,
+    /** A folder of the server; without one the kept files and sources are told anew. */ folder: z
+      .string()
+      .max(1000)
+      .nullable(),
+    /** Who gets a notice. */ mail: z.string().max(320).nullable(),
+    /** By the names of what is asked; the rest is as the recipe has it. */ parameters: byWord(toldAs).default({}),
+  })
+  .refine(({ when, folder }) => when.kind !== 'arrival' || (folder !== null && folder !== ''), {
+    message: 'say which folder is watched',
+    path: ['folder'],
+  })
 export const watchesReply = z.object({
   watches: z.array(
     z.object({
-      id: z.string(), settings: watchSettings, on: z.boolean(), nextAt: z.string().nullable(),
-      log: z.array(z.object({ id: z.number(), at: z.string(), what: z.enum(['replays', 'waits', 'failed']), sentence: z.string(), run: z.string().nullable(), files: byWord(z.array(fileRef)) })),
+      id: z.string(),
+      settings: watchSettings,
+      on: z.boolean(),
+      nextAt: z.string().nullable(),
+      log: z.array(
+        z.object({
+          id: z.number(),
+          at: z.string(),
+          what: z.enum(['replays', 'waits', 'failed']),
+          sentence: z.string(),
+          run: z.string().nullable(),
+          files: byWord(z.array(fileRef)),
+        }),
+      ),
     }),
   ),
 })
 export const pauseRequest = z.object({ on: z.boolean() })
-export const mailsReply = z.object({ mails: z.array(z.object({ id: z.number(), at: z.string(), to: z.string(), subject: z.string(), body: z.string() })) })
+export const mailsReply = z.object({
+  mails: z.array(z.object({ id: z.number(), at: z.string(), to: z.string(), subject: z.string(), body: z.string() })),
+})
 
 export type WatchSettings = z.infer<typeof watchSettings>
 export type WatchesReply = z.infer<typeof watchesReply>

@@ -21,7 +21,9 @@ const typeOf = (formula: string): string => {
 /** What a formula is refused for, and the words that are underlined. */
 const refused = (formula: string): [string, string] | undefined => {
   const checked = checkFormula(formula, schema, parameters)
-  return 'problem' in checked ? [checked.problem.sentence, formula.slice(checked.problem.from, checked.problem.to)] : undefined
+  return 'problem' in checked
+    ? [checked.problem.sentence, formula.slice(checked.problem.from, checked.problem.to)]
+    : undefined
 }
 
 test.each([
@@ -33,7 +35,7 @@ test.each([
   ["'Seen at' - 'Seen at'", 'decimal'],
   ["$'As of' - 'Visit date'", 'integer'],
   ["'Visit date' & 1", 'text'],
-  ["'Visit date' < \"2031-05-01\"", 'boolean'],
+  ['\'Visit date\' < "2031-05-01"', 'boolean'],
   ["'Seen at' > 'Visit date'", 'boolean'],
   ['IF(Paid; Fee; 0)', 'decimal'],
   ['Fee /* the charge */ *\n $Rate', 'decimal'],
@@ -53,9 +55,9 @@ test.each([
   ['Fee * Clinik', '“Clinic”', 'Clinik'],
   ['LENGHT(Clinic)', 'LENGHT', 'LENGHT'],
   ['Fee = Clinic', 'text', 'Clinic'],
-  ["'Visit date' > \"1 May\"", '1 May', '"1 May"'],
+  ['\'Visit date\' > "1 May"', '1 May', '"1 May"'],
   ['ROUND(Fee; 1; 2; 3)', 'ROUND', 'ROUND(Fee; 1; 2; 3)'],
-  ["DATETRUNC('Visit date'; \"fortnight\")", '"quarter", "month"', '"fortnight"'],
+  ['DATETRUNC(\'Visit date\'; "fortnight")', '"quarter", "month"', '"fortnight"'],
   ['REGEXTEST(Clinic; "[a-")', '', '"[a-"'],
   ['$Rat * 2', '“Rate”', '$Rat'],
   ['IF(Paid; Fee', 'bracket', 'IF'],
@@ -80,7 +82,9 @@ test('a column keeps its meaning when its name is written, whatever the name', (
 })
 
 test('a renamed column is renamed in formulas and nothing else is touched', () => {
-  expect(renameInFormula('Fee * 1.2 /* Fee */ & "Fee" & \'Visit date\'', (name) => (name === 'Fee' ? 'Net fee' : name))).toBe('\'Net fee\' * 1.2 /* Fee */ & "Fee" & \'Visit date\'')
+  expect(
+    renameInFormula('Fee * 1.2 /* Fee */ & "Fee" & \'Visit date\'', (name) => (name === 'Fee' ? 'Net fee' : name)),
+  ).toBe("'Net fee' * 1.2 /* Fee */ & \"Fee\" & 'Visit date'")
 })
 
 test('a cell that cannot be computed is empty and counted; one that is only empty is not', () => {

@@ -18,10 +18,31 @@ export type Typed = Span & { readonly type: Type } & (
   )
 
 export type ParameterTypes = Readonly<Record<string, ColumnType>>
-export type Checked = { readonly formula: Typed; readonly type: ColumnType; readonly columns: readonly string[] } | { readonly problem: FormulaProblem }
+export type Checked =
+  | { readonly formula: Typed; readonly type: ColumnType; readonly columns: readonly string[] }
+  | { readonly problem: FormulaProblem }
 
-const says: Readonly<Record<Type, string>> = { text: 'text', integer: 'a number', decimal: 'a number', boolean: 'true or false', date: 'a date', datetime: 'a date and time', time: 'a time', list: 'a list', empty: 'empty' }
-const needs: Readonly<Record<Need, string>> = { number: 'numbers', text: 'text', boolean: 'a condition', moment: 'a date', clock: 'a time', list: 'a list', written: 'a number, a date or a time', any: 'any value' }
+const says: Readonly<Record<Type, string>> = {
+  text: 'text',
+  integer: 'a number',
+  decimal: 'a number',
+  boolean: 'true or false',
+  date: 'a date',
+  datetime: 'a date and time',
+  time: 'a time',
+  list: 'a list',
+  empty: 'empty',
+}
+const needs: Readonly<Record<Need, string>> = {
+  number: 'numbers',
+  text: 'text',
+  boolean: 'a condition',
+  moment: 'a date',
+  clock: 'a time',
+  list: 'a list',
+  written: 'a number, a date or a time',
+  any: 'any value',
+}
 const fits: Readonly<Record<Need, readonly Type[]>> = {
   number: ['integer', 'decimal'],
   text: ['text'],
@@ -80,8 +101,16 @@ class Checker {
   private column(name: string, at: Span): Typed {
     const field = this.schema.find((one) => one.name === name)
     if (!field) {
-      const near = nearest(name, this.schema.map((one) => one.name))
-      throw new FormulaError({ from: at.from, to: at.to, sentence: `There is no column ${quoted(name)} here.${near.length > 0 ? ` Did you mean ${listed(near.map(quoted), 'or')}?` : ''}`, missing: { column: name, nearest: near } })
+      const near = nearest(
+        name,
+        this.schema.map((one) => one.name),
+      )
+      throw new FormulaError({
+        from: at.from,
+        to: at.to,
+        sentence: `There is no column ${quoted(name)} here.${near.length > 0 ? ` Did you mean ${listed(near.map(quoted), 'or')}?` : ''}`,
+        missing: { column: name, nearest: near },
+      })
     }
     this.columns.add(name)
     return { kind: 'column', name, type: field.type, from: at.from, to: at.to }
@@ -91,7 +120,10 @@ class Checker {
     const type = ownValue(this.parameters, name)
     if (!type) {
       const near = nearest(name, Object.keys(this.parameters))
-      return fail(at, `The recipe has no parameter ${quoted(name)}.${near.length > 0 ? ` Did you mean ${listed(near.map(quoted), 'or')}?` : ''}`)
+      return fail(
+        at,
+        `The recipe has no parameter ${quoted(name)}.${near.length > 0 ? ` Did you mean ${listed(near.map(quoted), 'or')}?` : ''}`,
+      )
     }
     return { kind: 'parameter', name, type, from: at.from, to: at.to }
   }
@@ -106,29 +138,39 @@ class Checker {
   }
 
   private number(part: Typed, operator: string): Typed {
-    if (!serves(part.type, 'number')) fail(part, `${this.text(part)} is ${says[part.type]}; ${operator} needs numbers.${part.type === 'text' ? ' VALUE reads a text as a number.' : ''}`)
+    if (!serves(part.type, 'number'))
+      fail(
+        part,
+        `${this.text(part)} is ${says[part.type]}; ${operator} needs numbers.${part.type === 'text' ? ' VALUE reads a text as a number.' : ''}`,
+      )
     return part
   }
 
   private unary(op: '-' | '+' | '%', arg: Node, at: Span): Typed {
     const inner = this.number(this.value(this.check(arg)), op)
-    if (inner.kind === 'constant' && op === '-' && typeof inner.value === 'number') return { ...inner, value: 0 - inner.value, from: at.from }
+    if (inner.kind === 'constant' && op === '-' && typeof inner.value === 'number')
+      return { ...inner, value: 0 - inner.value, from: at.from }
     if (op === '+') return inner
-    return op === '%' ? this.apply(percent, [inner], 'decimal', at) : this.apply(negate(inner.type === 'integer'), [inner], inner.type === 'integer' ? 'integer' : 'decimal', at)
+    return op === '%'
+      ? this.apply(percent, [inner], 'decimal', at)
+      : this.apply(negate(inner.type === 'integer'), [inner], inner.type === 'integer' ? 'integer' : 'decimal', at)
   }
 
   private binary(op: Operator, leftNode: Node, rightNode: Node, at: Span): Typed {
     const left = this.value(this.check(leftNode))
     const right = this.value(this.check(rightNode))
     if (op === '&') return this.apply(functionNamed('CONCAT') as FormulaFunction, [left, right], 'text', at)
-    if (op === '=' || op === '<>' || op === '<' || op === '<=' || op === '>' || op === '>=') return this.comparison(op, left, right, at)
+    if (op === '=' || op === '<>' || op === '<' || op === '<=' || op === '>' || op === '>=')
+      return this.comparison(op, left, right, at)
     const moments = serves(left.type, 'moment') && left.type !== 'empty'
     if (op === '-' && moments && serves(right.type, 'moment') && right.type !== 'empty') {
       const result = left.type === 'date' && right.type === 'date' ? 'integer' : 'decimal'
       return this.apply(momentDifference(result), [left, right], result, at)
     }
-    if ((op === '+' || op === '-') && moments) return this.shift(op === '+' ? 1 : -1, left, this.number(right, `${op} after a date`), at)
-    if (op === '+' && serves(right.type, 'moment') && right.type !== 'empty') return this.shift(1, right, this.number(left, '+ before a date'), at)
+    if ((op === '+' || op === '-') && moments)
+      return this.shift(op === '+' ? 1 : -1, left, this.number(right, `${op} after a date`), at)
+    if (op === '+' && serves(right.type, 'moment') && right.type !== 'empty')
+      return this.shift(1, right, this.number(left, '+ before a date'), at)
     this.number(left, op)
     this.number(right, op)
     const fn = arithmetic(op, left.type !== 'decimal' && right.type !== 'decimal')
@@ -146,7 +188,8 @@ class Checker {
     const days = maybeIsoDate(part.value)
     if (other === 'date' && days !== null) return { ...part, type: 'date', value: days }
     const moment = maybeIsoDateTime(part.value)
-    if ((other === 'date' || other === 'datetime') && moment !== null) return { ...part, type: 'datetime', value: moment }
+    if ((other === 'date' || other === 'datetime') && moment !== null)
+      return { ...part, type: 'datetime', value: moment }
     if (other === 'datetime' && days !== null) return { ...part, type: 'date', value: days }
     const time = maybeIsoTime(part.value)
     return other === 'time' && time !== null ? { ...part, type: 'time', value: time } : part
@@ -156,7 +199,11 @@ class Checker {
     const left = this.readConstant(a, b.type)
     const right = this.readConstant(b, a.type)
     const type = unify([left.type, right.type])
-    if (!type) return fail(right, `${this.text(left)} is ${says[left.type]} and ${this.text(right)} is ${says[right.type]}; only like can be compared with like.`)
+    if (!type)
+      return fail(
+        right,
+        `${this.text(left)} is ${says[left.type]} and ${this.text(right)} is ${says[right.type]}; only like can be compared with like.`,
+      )
     return this.apply(comparison(op, type), [this.widen(left, type), this.widen(right, type)], 'boolean', at)
   }
 
@@ -167,30 +214,69 @@ class Checker {
 
   private call(name: string, nodes: readonly Node[], at: Span): Typed {
     const shorthand = shorthandNamed(name)
-    if (shorthand) return this.check(shorthand.expand(nodes, at) ?? fail(at, `${shorthand.name} takes ${shorthand.needs}; it has ${counted(nodes.length, 'argument')}.`))
+    if (shorthand)
+      return this.check(
+        shorthand.expand(nodes, at) ??
+          fail(at, `${shorthand.name} takes ${shorthand.needs}; it has ${counted(nodes.length, 'argument')}.`),
+      )
     const fn = functionNamed(name)
     if (!fn) {
       const near = nearest(name, functionNames)
-      return fail({ from: at.from, to: at.from + name.length }, `There is no function ${name}.${near.length > 0 ? ` Did you mean ${listed(near, 'or')}?` : ''}`)
+      return fail(
+        { from: at.from, to: at.from + name.length },
+        `There is no function ${name}.${near.length > 0 ? ` Did you mean ${listed(near, 'or')}?` : ''}`,
+      )
     }
     const places = this.places(fn, nodes.length, at)
     const given: Typed[] = []
-    for (const [i, node] of nodes.entries()) given.push(this.argument(fn, places[i] as Argument, this.check(node), given.map((part) => part.type)))
+    for (const [i, node] of nodes.entries())
+      given.push(
+        this.argument(
+          fn,
+          places[i] as Argument,
+          this.check(node),
+          given.map((part) => part.type),
+        ),
+      )
     if (fn.gathers) return this.gathered(fn, given, at)
-    if (fn.result !== 'same') return this.apply(fn, given, typeof fn.result === 'string' ? fn.result : fn.result(given.map(({ type }) => type)), at)
+    if (fn.result !== 'same')
+      return this.apply(
+        fn,
+        given,
+        typeof fn.result === 'string' ? fn.result : fn.result(given.map(({ type }) => type)),
+        at,
+      )
     const alike = given.slice(fn.sameFrom ?? 0)
     const type = unify(alike.map((part) => part.type))
-    if (!type) return fail(at, `${fn.name} would give ${listed([...new Set(alike.map((part) => says[part.type]))], 'or')}; its values must be of one type.`)
-    return this.apply(fn, given.map((part, i) => (i >= (fn.sameFrom ?? 0) ? this.widen(part, type) : part)), type, at)
+    if (!type)
+      return fail(
+        at,
+        `${fn.name} would give ${listed([...new Set(alike.map((part) => says[part.type]))], 'or')}; its values must be of one type.`,
+      )
+    return this.apply(
+      fn,
+      given.map((part, i) => (i >= (fn.sameFrom ?? 0) ? this.widen(part, type) : part)),
+      type,
+      at,
+    )
   }
 
   /** Items of one list. */
   private gathered(fn: FormulaFunction, given: readonly Typed[], at: Span): Typed {
     const type = unify(given.map((part) => part.type))
-    if (!type) return fail(at, `${fn.name} would hold ${listed([...new Set(given.map((part) => says[part.type]))], 'and')}; the items of a list must be of one type.`)
+    if (!type)
+      return fail(
+        at,
+        `${fn.name} would hold ${listed([...new Set(given.map((part) => says[part.type]))], 'and')}; the items of a list must be of one type.`,
+      )
     const inner = given.find((part) => part.type === 'list')
     if (inner) return fail(inner, `${this.text(inner)} is a list, and a list cannot hold lists.`)
-    return this.apply(fn, given.map((part) => this.widen(part, type)), 'list', at)
+    return this.apply(
+      fn,
+      given.map((part) => this.widen(part, type)),
+      'list',
+      at,
+    )
   }
 
   private places(fn: FormulaFunction, count: number, at: Span): readonly Argument[] {
@@ -198,22 +284,42 @@ class Checker {
     const last = fn.args.at(-1)
     const most = last?.rest ? Infinity : fn.args.length
     if (count < least || count > most)
-      fail(at, `${fn.name} takes ${least === most ? counted(least, 'argument') : most === Infinity ? `at least ${counted(least, 'argument')}` : `${least} to ${most} arguments`}, and has ${count}.`)
+      fail(
+        at,
+        `${fn.name} takes ${least === most ? counted(least, 'argument') : most === Infinity ? `at least ${counted(least, 'argument')}` : `${least} to ${most} arguments`}, and has ${count}.`,
+      )
     return Array.from({ length: count }, (_, i) => fn.args[i] ?? (last as Argument))
   }
 
   /** How a value becomes text. */
   private asText(part: Typed): string {
-    const pattern = part.type === 'integer' ? '0' : part.type === 'decimal' ? '0.##' : part.type === 'date' ? 'yyyy-MM-dd' : part.type === 'datetime' ? 'yyyy-MM-dd HH:mm' : part.type === 'time' ? 'HH:mm' : undefined
-    return pattern === undefined ? ` ${this.text(part)} & "" is its text.` : ` TEXT(${this.text(part)}; "${pattern}") is its text.`
+    const pattern =
+      part.type === 'integer'
+        ? '0'
+        : part.type === 'decimal'
+          ? '0.##'
+          : part.type === 'date'
+            ? 'yyyy-MM-dd'
+            : part.type === 'datetime'
+              ? 'yyyy-MM-dd HH:mm'
+              : part.type === 'time'
+                ? 'HH:mm'
+                : undefined
+    return pattern === undefined
+      ? ` ${this.text(part)} & "" is its text.`
+      : ` TEXT(${this.text(part)}; "${pattern}") is its text.`
   }
 
   private argument(fn: FormulaFunction, place: Argument, part: Typed, before: readonly Type[]): Typed {
     const given = place.need === 'text' ? part : this.value(part)
     if (!serves(given.type, place.need))
-      fail(part, `${this.text(part)} is ${says[part.type]}; ${fn.name} needs ${needs[place.need]} here.${place.need === 'number' && part.type === 'text' ? ' VALUE reads a text as a number.' : ''}${place.need === 'text' ? this.asText(part) : ''}`)
+      fail(
+        part,
+        `${this.text(part)} is ${says[part.type]}; ${fn.name} needs ${needs[place.need]} here.${place.need === 'number' && part.type === 'text' ? ' VALUE reads a text as a number.' : ''}${place.need === 'text' ? this.asText(part) : ''}`,
+      )
     if (place.constant) {
-      if (given.kind !== 'constant') return fail(part, `The ${place.name} of ${fn.name} must be written out, not taken from a column.`)
+      if (given.kind !== 'constant')
+        return fail(part, `The ${place.name} of ${fn.name} must be written out, not taken from a column.`)
       const wrong = place.constant(given.value, before)
       if (wrong) fail(part, wrong)
     }

@@ -1,5 +1,14 @@
 import { ownValue } from '../table/own.ts'
-import { asCoded, cellAt, columnWriter, lengthOf, type Cell, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
+import {
+  asCoded,
+  cellAt,
+  columnWriter,
+  lengthOf,
+  type Cell,
+  type Column,
+  type ColumnType,
+  type TextColumn,
+} from '../table/column.ts'
 import { gather } from '../table/gather.ts'
 import { bits, bytes, hasBit, IntList, ints, setBit, type Bits } from '../table/memory.ts'
 import type { Table } from '../table/table.ts'
@@ -56,7 +65,8 @@ class Evaluator {
 
   value(node: Typed): Value {
     if (node.kind === 'constant') return { given: node.value, failures: none }
-    if (node.kind === 'parameter') return { given: ownValue(this.environment.parameters, node.name) ?? null, failures: none }
+    if (node.kind === 'parameter')
+      return { given: ownValue(this.environment.parameters, node.name) ?? null, failures: none }
     if (node.kind === 'column') return { given: this.table.named(node.name), failures: none }
     if (node.fn.name === 'IF') return this.choice(node)
     return node.fn.name === 'IFERROR' ? this.instead(node) : this.call(node)
@@ -69,7 +79,8 @@ class Evaluator {
     const results = new Results(node.type, this.table.rowCount)
     const failing = bits(this.table.rowCount)
     for (const row of first.failures) setBit(failing, row)
-    for (let i = 0; i < this.table.rowCount; i++) results.set(i, cellOf(hasBit(failing, i) ? second.given : first.given, i))
+    for (let i = 0; i < this.table.rowCount; i++)
+      results.set(i, cellOf(hasBit(failing, i) ? second.given : first.given, i))
     return { ...results.done(), failures: second.failures.filter((row) => hasBit(failing, row)) }
   }
 
@@ -103,7 +114,8 @@ class Evaluator {
     if (fast) return this.told(fast.column, [...inherited, fast.failures])
     const columns = given.filter(isColumn)
     const [only] = columns
-    const byWord = columns.length === 1 && only?.type === 'text' && only.form === 'coded' && only.words.length < this.table.rowCount
+    const byWord =
+      columns.length === 1 && only?.type === 'text' && only.form === 'coded' && only.words.length < this.table.rowCount
     const own = byWord ? this.perWord(node, given, types, only) : this.perRow(node, given, types)
     return this.told(own.given, [...inherited, own.failures])
   }
@@ -126,7 +138,15 @@ class Evaluator {
 
   private perRow(node: Call, given: readonly (Column | Cell)[], types: readonly Type[]): Value {
     const results = new Results(node.type, this.table.rowCount)
-    for (let i = 0; i < this.table.rowCount; i++) results.set(i, this.compute(node, given.map((one) => cellOf(one, i)), types))
+    for (let i = 0; i < this.table.rowCount; i++)
+      results.set(
+        i,
+        this.compute(
+          node,
+          given.map((one) => cellOf(one, i)),
+          types,
+        ),
+      )
     return results.done()
   }
 
@@ -134,7 +154,16 @@ class Evaluator {
   private perWord(node: Call, given: readonly (Column | Cell)[], types: readonly Type[], text: TextColumn): Value {
     const { codes, words } = asCoded(text)
     const results = new Results(node.type, words.length)
-    words.forEach((word, code) => results.set(code, this.compute(node, given.map((one) => (isColumn(one) ? word || null : one)), types)))
+    words.forEach((word, code) =>
+      results.set(
+        code,
+        this.compute(
+          node,
+          given.map((one) => (isColumn(one) ? word || null : one)),
+          types,
+        ),
+      ),
+    )
     const { given: perWord, failures } = results.done()
     const bad = bytes(words.length)
     for (const code of failures) bad[code] = 1
@@ -151,7 +180,12 @@ class Evaluator {
 export type Evaluated = { readonly column: Column; readonly failures: Int32Array }
 
 /** The formula's column over a table, with the rows whose cell could not be computed. */
-export const evaluateFormula = (formula: Typed, type: ColumnType, table: Table, environment: Environment): Evaluated => {
+export const evaluateFormula = (
+  formula: Typed,
+  type: ColumnType,
+  table: Table,
+  environment: Environment,
+): Evaluated => {
   const { given, failures } = new Evaluator(table, environment).value(formula)
   if (isColumn(given) && lengthOf(given) === table.rowCount) return { column: given, failures }
   const writer = columnWriter(type, table.rowCount)

@@ -6,7 +6,8 @@ import type { Typed } from './check.ts'
 export type Write = (node: Typed) => Code
 type Call = Typed & { readonly kind: 'call' }
 
-export const constantsOf = (node: Call): (Cell | undefined)[] => node.args.map((arg) => (arg.kind === 'constant' ? arg.value : undefined))
+export const constantsOf = (node: Call): (Cell | undefined)[] =>
+  node.args.map((arg) => (arg.kind === 'constant' ? arg.value : undefined))
 
 const no = code('false')
 const pythonNo = code('False')
@@ -31,7 +32,12 @@ export const failingSql = (node: Typed, write: Write): Code => {
   if (name === 'IFERROR') return some(inner, no).length === 2 ? sql`(${joined(inner, ' and ')})` : no
   const causes =
     name === 'IF'
-      ? [...some([inner[0] ?? no], no), ...(some(inner.slice(1), no).length > 0 ? [sql`case when ${write(node.args[0] as Typed)} then ${inner[1] ?? no} else ${inner[2] ?? no} end`] : [])]
+      ? [
+          ...some([inner[0] ?? no], no),
+          ...(some(inner.slice(1), no).length > 0
+            ? [sql`case when ${write(node.args[0] as Typed)} then ${inner[1] ?? no} else ${inner[2] ?? no} end`]
+            : []),
+        ]
       : some([...inner, ownSql(node, node.args.map(write))], no)
   return causes.length === 0 ? no : sql`(${write(node)} is null and (${joined(causes, ' or ')}))`
 }
@@ -42,7 +48,10 @@ export const failingPython = (node: Typed, write: Write): Code => {
   const { name, fails, seesEmpty } = node.fn
   if (name === 'IFERROR') return some(inner, pythonNo).length === 2 ? py`both_fail(${joined(inner, ', ')})` : pythonNo
   const known = some(inner, pythonNo)
-  if (name === 'IF') return known.length === 0 ? pythonNo : py`failing_branch(${write(node)}, ${write(node.args[0] as Typed)}, ${inner[0] ?? pythonNo}, ${inner[1] ?? pythonNo}, ${inner[2] ?? pythonNo})`
+  if (name === 'IF')
+    return known.length === 0
+      ? pythonNo
+      : py`failing_branch(${write(node)}, ${write(node.args[0] as Typed)}, ${inner[0] ?? pythonNo}, ${inner[1] ?? pythonNo}, ${inner[2] ?? pythonNo})`
   const never = fails === 'never' || seesEmpty === true
   if (never && known.length === 0) return pythonNo
   const own = never ? code('None') : fails ? fails.python(constantsOf(node)) : code('True')

@@ -38,12 +38,21 @@ export type FormulaFunction = {
    * When an empty result of filled arguments is a failure: always where nothing is said, `never`, or where this holds.
    * IFERROR asks for it, as in scripts a cell that failed and one that is empty look alike.
    */
-  readonly fails?: 'never' | { readonly sql: (args: readonly Code[], constants: readonly (Cell | undefined)[]) => Code; /** A lambda over the arguments. */ readonly python: (constants: readonly (Cell | undefined)[]) => Code }
+  readonly fails?:
+    | 'never'
+    | {
+        readonly sql: (args: readonly Code[], constants: readonly (Cell | undefined)[]) => Code
+        /** A lambda over the arguments. */ readonly python: (constants: readonly (Cell | undefined)[]) => Code
+      }
   /** Sees its empty arguments. All others give empty where one is empty. */
   readonly seesEmpty?: true
   readonly call: (args: readonly Cell[], types: readonly Type[], moment: Moment) => Outcome
   /** A faster way over whole columns for some types; undefined where there is none. */
-  readonly vector?: (args: readonly (Column | Cell)[], types: readonly Type[], rowCount: number) => { column: Column; failures: Int32Array } | undefined
+  readonly vector?: (
+    args: readonly (Column | Cell)[],
+    types: readonly Type[],
+    rowCount: number,
+  ) => { column: Column; failures: Int32Array } | undefined
   /** The expression in SQL and in Python; both call helpers that `helpers` holds unless the language has the thing itself. */
   readonly sql: (args: readonly Code[], types: readonly Type[], constants: readonly (Cell | undefined)[]) => Code
   readonly python: (args: readonly Code[], types: readonly Type[], constants: readonly (Cell | undefined)[]) => Code

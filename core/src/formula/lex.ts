@@ -1,6 +1,12 @@
 /** Positions in the formula, from inclusive, to exclusive, in UTF-16 units. */
 export type Span = { readonly from: number; readonly to: number }
-export type FormulaProblem = Span & { readonly sentence: string; /** The column that is not there, and the names most like it. */ readonly missing?: { readonly column: string; readonly nearest: readonly string[] } }
+export type FormulaProblem = Span & {
+  readonly sentence: string
+  /** The column that is not there, and the names most like it. */ readonly missing?: {
+    readonly column: string
+    readonly nearest: readonly string[]
+  }
+}
 
 export class FormulaError extends Error {
   readonly problem: FormulaProblem
@@ -69,6 +75,9 @@ export const maybeTokens = (source: string): Token[] => {
   } catch (error) {
     if (!(error instanceof FormulaError)) throw error
     const { from, to } = error.problem
-    return [...(from > 0 ? maybeTokens(source.slice(0, from)).filter(({ kind }) => kind !== 'end') : []), { kind: 'end', value: '', from, to }]
+    return [
+      ...(from > 0 ? maybeTokens(source.slice(0, from)).filter(({ kind }) => kind !== 'end') : []),
+      { kind: 'end', value: '', from, to },
+    ]
   }
 }

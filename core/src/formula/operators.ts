@@ -9,17 +9,29 @@ import { define } from './functions/define.ts'
 import type { Comparison } from './parse.ts'
 
 type Arithmetic = '+' | '-' | '*' | '/' | '^'
-const names: Readonly<Record<Arithmetic, string>> = { '+': 'plus', '-': 'minus', '*': 'times', '/': 'divide', '^': 'power' }
+const names: Readonly<Record<Arithmetic, string>> = {
+  '+': 'plus',
+  '-': 'minus',
+  '*': 'times',
+  '/': 'divide',
+  '^': 'power',
+}
 
 const compute = (op: Arithmetic, a: number, b: number): number =>
   op === '+' ? a + b : op === '-' ? a - b : op === '*' ? a * b : op === '/' ? (b === 0 ? NaN : a / b) : a ** b
 
 /** A number per row: the column's values, or one value for all. */
-type Operand = { readonly values: Float64Array | undefined; readonly constant: number; readonly empty: Bits | undefined }
+type Operand = {
+  readonly values: Float64Array | undefined
+  readonly constant: number
+  readonly empty: Bits | undefined
+}
 const operand = (part: Column | Cell): Operand | undefined => {
   if (typeof part === 'number') return { values: undefined, constant: part, empty: undefined }
   if (part === null || typeof part !== 'object') return undefined
-  return part.type === 'integer' || part.type === 'decimal' ? { values: part.values, constant: 0, empty: part.empty } : undefined
+  return part.type === 'integer' || part.type === 'decimal'
+    ? { values: part.values, constant: 0, empty: part.empty }
+    : undefined
 }
 
 const both = (to: Float64Array, op: Arithmetic, a: Float64Array, b: Float64Array): void => {
@@ -41,7 +53,12 @@ const withLeft = (to: Float64Array, op: Arithmetic, a: number, b: Float64Array):
 }
 
 /** Marks what is out of range as failed and empty, and what was empty as empty; -0 becomes 0. */
-const settle = (values: Float64Array, limit: number, a: Bits | undefined, b: Bits | undefined): { empty: Bits | undefined; failures: Int32Array } => {
+const settle = (
+  values: Float64Array,
+  limit: number,
+  a: Bits | undefined,
+  b: Bits | undefined,
+): { empty: Bits | undefined; failures: Int32Array } => {
   const failures = new IntList()
   let empty: Bits | undefined
   if (a || b) {
@@ -87,7 +104,12 @@ export const arithmetic = (op: Arithmetic, whole: boolean): FormulaFunction => {
       const { empty, failures } = settle(values, limit, left.empty, right.empty)
       return { column: { type: result, values, empty }, failures }
     },
-    sql: ([a = code(''), b = code('')]) => (result === 'integer' ? (op === '*' ? sql`whole(${a}::numeric * ${b})` : sql`whole(${a} ${code(op)} ${b})`) : sql`op_${code(names[op])}(${a}, ${b})`),
+    sql: ([a = code(''), b = code('')]) =>
+      result === 'integer'
+        ? op === '*'
+          ? sql`whole(${a}::numeric * ${b})`
+          : sql`whole(${a} ${code(op)} ${b})`
+        : sql`op_${code(names[op])}(${a}, ${b})`,
     python: ([a = code(''), b = code('')]) => py`op_${code(names[op])}(${a}, ${b})`,
     examples: [],
   })
@@ -119,7 +141,8 @@ export const percent: FormulaFunction = define({
   examples: [],
 })
 
-const millis = (cell: Cell | undefined, type: Type | undefined): number => (type === 'datetime' ? (cell as number) : (cell as number) * dayMs)
+const millis = (cell: Cell | undefined, type: Type | undefined): number =>
+  type === 'datetime' ? (cell as number) : (cell as number) * dayMs
 
 /** Date minus date in whole days; with a time on either side in days as a decimal. */
 export const momentDifference = (result: 'integer' | 'decimal'): FormulaFunction =>
@@ -130,7 +153,8 @@ export const momentDifference = (result: 'integer' | 'decimal'): FormulaFunction
     args: 'a:moment b:moment',
     result,
     call: ([a, b], [x, y]) => (millis(a, x) - millis(b, y)) / dayMs,
-    sql: ([a = code(''), b = code('')]) => (result === 'integer' ? sql`(${a} - ${b})::bigint` : sql`op_between(${a}, ${b})`),
+    sql: ([a = code(''), b = code('')]) =>
+      result === 'integer' ? sql`(${a} - ${b})::bigint` : sql`op_between(${a}, ${b})`,
     python: ([a = code(''), b = code('')]) => py`op_between(${a}, ${b})`,
     pythonHelper: 'op_between = by_row(lambda a, b: between(a, b))',
     examples: [],
@@ -155,13 +179,31 @@ export const momentShift = (sign: 1 | -1, type: 'date' | 'datetime'): FormulaFun
     examples: [],
   })
 
-const words: Readonly<Record<Comparison, string>> = { '=': 'equal', '<>': 'unequal', '<': 'less', '<=': 'at_most', '>': 'more', '>=': 'at_least' }
+const words: Readonly<Record<Comparison, string>> = {
+  '=': 'equal',
+  '<>': 'unequal',
+  '<': 'less',
+  '<=': 'at_most',
+  '>': 'more',
+  '>=': 'at_least',
+}
 const textOrder = compareText(false)
 
-const compareCells = (a: Cell, b: Cell): number => (typeof a === 'string' ? textOrder(a, b as string) : Number(a) - Number(b))
+const compareCells = (a: Cell, b: Cell): number =>
+  typeof a === 'string' ? textOrder(a, b as string) : Number(a) - Number(b)
 
 const holds = (op: Comparison, order: number): boolean =>
-  op === '=' ? order === 0 : op === '<>' ? order !== 0 : op === '<' ? order < 0 : op === '<=' ? order <= 0 : op === '>' ? order > 0 : order >= 0
+  op === '='
+    ? order === 0
+    : op === '<>'
+      ? order !== 0
+      : op === '<'
+        ? order < 0
+        : op === '<='
+          ? order <= 0
+          : op === '>'
+            ? order > 0
+            : order >= 0
 
 /** Both of one type by now. Equality sees empty; the orders give empty with an empty side. */
 export const comparison = (op: Comparison, type: Type): FormulaFunction => {
@@ -202,7 +244,9 @@ export const widening = (to: 'decimal' | 'datetime'): FormulaFunction =>
     call: ([a]) => (to === 'datetime' ? (a as number) * dayMs : (a as number)),
     sql: ([a = code('')]) => sql`${a}::${code(to === 'decimal' ? 'float8' : 'timestamp')}`,
     python: ([a = code('')]) => py`as_${code(to)}(${a})`,
-    pythonHelper: to === 'decimal' ? 'as_decimal = by_row(lambda a: float(a))' : 'as_datetime = by_row(lambda a: datetime.datetime.combine(a, datetime.time()))',
+    pythonHelper:
+      to === 'decimal'
+        ? 'as_decimal = by_row(lambda a: float(a))'
+        : 'as_datetime = by_row(lambda a: datetime.datetime.combine(a, datetime.time()))',
     examples: [],
   })
-

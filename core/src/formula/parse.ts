@@ -16,7 +16,13 @@ export type Node = Span &
   )
 
 /** Binary operators from loosest to tightest. */
-const levels: readonly (readonly Operator[])[] = [['=', '<>', '<', '<=', '>', '>='], ['&'], ['+', '-'], ['*', '/'], ['^']]
+const levels: readonly (readonly Operator[])[] = [
+  ['=', '<>', '<', '<=', '>', '>='],
+  ['&'],
+  ['+', '-'],
+  ['*', '/'],
+  ['^'],
+]
 const maxDepth = 200
 const maxTreeDepth = 400
 const mostFormulaCharacters = 100_000
@@ -47,13 +53,15 @@ class Parser {
   /** Formula := Level0 end */
   formula(): Node {
     const node = this.level(0)
-    if (this.next.kind !== 'end') this.fail(this.next, `An operator or the end was expected here, not ${this.next.value}.`)
+    if (this.next.kind !== 'end')
+      this.fail(this.next, `An operator or the end was expected here, not ${this.next.value}.`)
     return node
   }
 
   /** Level(n) := Level(n + 1) (operator of n, Level(n + 1))* */
   private level(n: number): Node {
-    if (++this.depth > maxDepth * levels.length) this.fail(this.next, 'This formula nests too deeply. Part it into several columns.')
+    if (++this.depth > maxDepth * levels.length)
+      this.fail(this.next, 'This formula nests too deeply. Part it into several columns.')
     const operators = levels[n]
     if (!operators) {
       const node = this.postfix()
@@ -72,7 +80,8 @@ class Parser {
   /** Postfix := Prefix '%'* — the sign before binds tighter than all else */
   private postfix(): Node {
     let node = this.prefix()
-    for (let sign = this.maybe('%'); sign; sign = this.maybe('%')) node = { kind: 'unary', op: '%', arg: node, from: node.from, to: sign.to }
+    for (let sign = this.maybe('%'); sign; sign = this.maybe('%'))
+      node = { kind: 'unary', op: '%', arg: node, from: node.from, to: sign.to }
     return node
   }
 
@@ -80,7 +89,8 @@ class Parser {
   private prefix(): Node {
     const sign = this.maybe('-', '+')
     if (!sign) return this.primary()
-    if (++this.depth > maxDepth * levels.length) this.fail(sign, 'This formula nests too deeply. Part it into several columns.')
+    if (++this.depth > maxDepth * levels.length)
+      this.fail(sign, 'This formula nests too deeply. Part it into several columns.')
     const arg = this.prefix()
     this.depth--
     return { kind: 'unary', op: sign.value as '-' | '+', arg, from: sign.from, to: arg.to }
@@ -100,13 +110,24 @@ class Parser {
       this.close(token)
       return inner
     }
-    return this.fail(token, token.kind === 'end' ? 'The formula stops too early: a column, a value or a function is expected.' : `A column, a value or a function was expected here, not ${value}.`)
+    return this.fail(
+      token,
+      token.kind === 'end'
+        ? 'The formula stops too early: a column, a value or a function is expected.'
+        : `A column, a value or a function was expected here, not ${value}.`,
+    )
   }
 
   private number(token: Token): Node {
     const value = Number(token.value)
     if (!Number.isFinite(value)) this.fail(token, 'This number is too large.')
-    return { kind: 'number', value, whole: /^[0-9]+$/.test(token.value) && Number.isSafeInteger(value), from: token.from, to: token.to }
+    return {
+      kind: 'number',
+      value,
+      whole: /^[0-9]+$/.test(token.value) && Number.isSafeInteger(value),
+      from: token.from,
+      to: token.to,
+    }
   }
 
   private named({ value, from, to }: Token): Node {
@@ -128,36 +149,58 @@ class Parser {
   }
 
   private close(opened: Span): Token {
-    return this.maybe(')') ?? this.fail(this.next.kind === 'end' ? opened : this.next, 'A closing bracket ) is missing.')
+    return (
+      this.maybe(')') ?? this.fail(this.next.kind === 'end' ? opened : this.next, 'A closing bracket ) is missing.')
+    )
   }
 }
 
 /** Throws a FormulaError with its span where the text is not a formula. */
 export const parseFormula = (source: string): Node => {
-  if (source.length > mostFormulaCharacters) throw new FormulaError({ from: mostFormulaCharacters, to: source.length, sentence: `A formula has at most ${mostFormulaCharacters.toLocaleString('en-GB')} characters. Part it into several columns.` })
+  if (source.length > mostFormulaCharacters)
+    throw new FormulaError({
+      from: mostFormulaCharacters,
+      to: source.length,
+      sentence: `A formula has at most ${mostFormulaCharacters.toLocaleString('en-GB')} characters. Part it into several columns.`,
+    })
   const node = new Parser(lex(source)).formula()
   checkDepth(node)
   return node
 }
 
-const partsOf = (node: Node): readonly Node[] => (node.kind === 'unary' ? [node.arg] : node.kind === 'binary' ? [node.left, node.right] : node.kind === 'call' ? node.args : [])
+const partsOf = (node: Node): readonly Node[] =>
+  node.kind === 'unary'
+    ? [node.arg]
+    : node.kind === 'binary'
+      ? [node.left, node.right]
+      : node.kind === 'call'
+        ? node.args
+        : []
 
 /** a + b + c … nests to the left as deeply as it is long: what walks a formula has a stack of limited depth. */
 const checkDepth = (root: Node): void => {
   let level: readonly Node[] = [root]
   for (let depth = 1; level.length > 0; depth++) {
     const [first] = level
-    if (depth > maxTreeDepth && first) throw new FormulaError({ from: first.from, to: first.to, sentence: `A formula joins at most ${maxTreeDepth.toLocaleString('en-GB')} parts with operators or brackets. Part it into several columns.` })
+    if (depth > maxTreeDepth && first)
+      throw new FormulaError({
+        from: first.from,
+        to: first.to,
+        sentence: `A formula joins at most ${maxTreeDepth.toLocaleString('en-GB')} parts with operators or brackets. Part it into several columns.`,
+      })
     level = level.flatMap(partsOf)
   }
 }
 
 /** How a column is written in a formula: bare where it may be, else in single quotes. */
 export const writeColumn = (name: string): string =>
-  /^[\p{L}_][\p{L}\p{N}_]*$/u.test(name) && !/^(true|false|empty)$/i.test(name) ? name : `'${name.replaceAll("'", "''")}'`
+  /^[\p{L}_][\p{L}\p{N}_]*$/u.test(name) && !/^(true|false|empty)$/i.test(name)
+    ? name
+    : `'${name.replaceAll("'", "''")}'`
 
 /** How a value that is asked at replay is written in a formula. */
-export const writeParameter = (name: string): string => (/^[\p{L}\p{N}_]+$/u.test(name) ? `$${name}` : `$'${name.replaceAll("'", "''")}'`)
+export const writeParameter = (name: string): string =>
+  /^[\p{L}\p{N}_]+$/u.test(name) ? `$${name}` : `$'${name.replaceAll("'", "''")}'`
 
 /** The same formula with its columns renamed, all else to the letter. */
 export const renameInFormula = (source: string, rename: (name: string) => string): string => {
@@ -171,5 +214,9 @@ export const renameInFormula = (source: string, rename: (name: string) => string
   walk(parseFormula(source))
   return spots
     .sort((a, b) => b.from - a.from)
-    .reduce((text, { from, to, name }) => (rename(name) === name ? text : text.slice(0, from) + writeColumn(rename(name)) + text.slice(to)), source)
+    .reduce(
+      (text, { from, to, name }) =>
+        rename(name) === name ? text : text.slice(0, from) + writeColumn(rename(name)) + text.slice(to),
+      source,
+    )
 }

@@ -11,35 +11,68 @@ type Leaves = {
 }
 
 /** PostgreSQL wants to know the type of a bare null wherever a function is overloaded. */
-const sqlNull: Readonly<Record<Need, Code>> = { number: code('null::bigint'), text: code('null::text'), boolean: code('null::boolean'), moment: code('null::timestamp'), clock: code('null::timestamp'), list: code('null::text'), written: code('null::float8'), any: code('null') }
+const sqlNull: Readonly<Record<Need, Code>> = {
+  number: code('null::bigint'),
+  text: code('null::text'),
+  boolean: code('null::boolean'),
+  moment: code('null::timestamp'),
+  clock: code('null::timestamp'),
+  list: code('null::text'),
+  written: code('null::float8'),
+  any: code('null'),
+}
 
 export const formulaSql = (node: Typed, leaves: Leaves): Code => {
-  if (node.kind === 'constant') return node.value === null ? code('null') : sqlCell(node.type as Exclude<Type, 'empty'>, node.value)
+  if (node.kind === 'constant')
+    return node.value === null ? code('null') : sqlCell(node.type as Exclude<Type, 'empty'>, node.value)
   if (node.kind === 'column') return leaves.column(node.name)
   if (node.kind === 'parameter') return leaves.parameter(node.name)
   const args = node.args.map((arg, i) => {
-    if (arg.type === 'empty') return (node.fn.result === 'same' && i >= (node.fn.sameFrom ?? 0)) || node.fn.group === 'operator' ? emptyOperand(node) : sqlNull[(node.fn.args[i] ?? node.fn.args.at(-1))?.need ?? 'any']
+    if (arg.type === 'empty')
+      return (node.fn.result === 'same' && i >= (node.fn.sameFrom ?? 0)) || node.fn.group === 'operator'
+        ? emptyOperand(node)
+        : sqlNull[(node.fn.args[i] ?? node.fn.args.at(-1))?.need ?? 'any']
     return formulaSql(arg, leaves)
   })
   if (node.fn.name === 'IFERROR') args.push(failingSql(node.args[0] as Typed, (part) => formulaSql(part, leaves)))
-  return node.fn.sql(args, node.args.map((arg) => arg.type), constantsOf(node))
+  return node.fn.sql(
+    args,
+    node.args.map((arg) => arg.type),
+    constantsOf(node),
+  )
 }
 
-const sqlTypes: Readonly<Record<Type, string>> = { text: 'text', integer: 'bigint', decimal: 'float8', boolean: 'boolean', date: 'date', datetime: 'timestamp', time: 'time', list: 'text', empty: 'text' }
+const sqlTypes: Readonly<Record<Type, string>> = {
+  text: 'text',
+  integer: 'bigint',
+  decimal: 'float8',
+  boolean: 'boolean',
+  date: 'date',
+  datetime: 'timestamp',
+  time: 'time',
+  list: 'text',
+  empty: 'text',
+}
 export const sqlTypeName = (type: Type): Code => code(sqlTypes[type])
 
 /** An EMPTY beside others takes their type. */
 const emptyOperand = (node: Typed & { kind: 'call' }): Code => {
-  const other = node.args.find((arg) => arg.type !== 'empty' && (node.fn.group === 'operator' || arg.type === node.type))
+  const other = node.args.find(
+    (arg) => arg.type !== 'empty' && (node.fn.group === 'operator' || arg.type === node.type),
+  )
   return sql`null::${sqlTypeName(other?.type ?? node.type)}`
 }
 
 export const formulaPython = (node: Typed, leaves: Leaves): Code => {
-  if (node.kind === 'constant') return node.value === null ? code('None') : pythonCell(node.type as Exclude<Type, 'empty'>, node.value)
+  if (node.kind === 'constant')
+    return node.value === null ? code('None') : pythonCell(node.type as Exclude<Type, 'empty'>, node.value)
   if (node.kind === 'column') return leaves.column(node.name)
   if (node.kind === 'parameter') return leaves.parameter(node.name)
   const args = node.args.map((arg) => formulaPython(arg, leaves))
   if (node.fn.name === 'IFERROR') args.push(failingPython(node.args[0] as Typed, (part) => formulaPython(part, leaves)))
-  return node.fn.python(args, node.args.map((arg) => arg.type), constantsOf(node))
+  return node.fn.python(
+    args,
+    node.args.map((arg) => arg.type),
+    constantsOf(node),
+  )
 }
-

@@ -6,7 +6,11 @@ const namesIn = (text: string): Set<string> => new Set(text.match(/[A-Za-z_][A-Z
 
 /** What a helper defines: functions, classes, constants, tables. */
 const definedBy = ({ source }: Block): string[] =>
-  [...source.matchAll(/^(?:def |class |create (?:function|table|aggregate|procedure) |.*create collation )?([A-Za-z_]\w*)(?=[ (:]| =)/gm)].map((match) => match[1] as string)
+  [
+    ...source.matchAll(
+      /^(?:def |class |create (?:function|table|aggregate|procedure) |.*create collation )?([A-Za-z_]\w*)(?=[ (:]| =)/gm,
+    ),
+  ].map((match) => match[1] as string)
 
 const defined = new WeakMap<Block, readonly string[]>()
 const names = (block: Block): readonly string[] => {

@@ -8,7 +8,13 @@ const compiled = (patterns: readonly string[]): DatePattern[] =>
 export const sqlPatterns = (patterns: readonly string[]): Code =>
   patterns.length === 0
     ? code("'{}'::text[]")
-    : sql`array[${joined(compiled(patterns).map(({ source, fields }) => sql`[${source}, ${fields.join(' ')}]`), ', ')}]`
+    : sql`array[${joined(
+        compiled(patterns).map(({ source, fields }) => sql`[${source}, ${fields.join(' ')}]`),
+        ', ',
+      )}]`
 
 export const pythonPatterns = (patterns: readonly string[]): Code =>
-  py`[${joined(compiled(patterns).map(({ source, fields }) => py`(${source}, ${fields.join(' ')})`), ', ')}]`
+  py`[${joined(
+    compiled(patterns).map(({ source, fields }) => py`(${source}, ${fields.join(' ')})`),
+    ', ',
+  )}]`

@@ -5,7 +5,8 @@ import type { Block } from './blocks.ts'
 import { patternFor } from './regex.ts'
 
 /** White space as Unicode has it, spelled out for btrim. */
-const spaceSigns = "E'\\t\\n\\x0b\\f\\r \\u0085\\u00a0\\u1680\\u2000\\u2001\\u2002\\u2003\\u2004\\u2005\\u2006\\u2007\\u2008\\u2009\\u200a\\u2028\\u2029\\u202f\\u205f\\u3000'"
+const spaceSigns =
+  "E'\\t\\n\\x0b\\f\\r \\u0085\\u00a0\\u1680\\u2000\\u2001\\u2002\\u2003\\u2004\\u2005\\u2006\\u2007\\u2008\\u2009\\u200a\\u2028\\u2029\\u202f\\u205f\\u3000'"
 const wordList = (all: readonly string[]): string => all.map((word) => `'${word}'`).join(', ')
 
 /** Arithmetic on float8 that gives null where PostgreSQL would stop: out of range, or divided by zero. What is too small is 0. */
@@ -25,11 +26,18 @@ const sqlBlocks: readonly Block[] = [
   else execute 'create collation letters (provider = icu, locale = ''und'')'; end if;
 end $$;`,
   },
-  { source: `create function lower_of(t text) returns text immutable language sql as $$ select lower(translate(t, 'İΣ', 'iσ') collate letters) collate "C" $$;` },
-  { source: 'create function upper_of(t text) returns text immutable language sql as $$ select upper(t collate letters) collate "C" $$;' },
+  {
+    source: `create function lower_of(t text) returns text immutable language sql as $$ select lower(translate(t, 'İΣ', 'iσ') collate letters) collate "C" $$;`,
+  },
+  {
+    source:
+      'create function upper_of(t text) returns text immutable language sql as $$ select upper(t collate letters) collate "C" $$;',
+  },
   { source: `create function spaces() returns text immutable language sql as $$ select ${spaceSigns} $$;` },
   { source: 'create function trim_of(t text) returns text immutable language sql as $$ select btrim(t, spaces()) $$;' },
-  { source: `create function one_space(t text) returns text immutable language sql as $$ select regexp_replace(t, '[' || spaces() || ']+', ' ', 'g') $$;` },
+  {
+    source: `create function one_space(t text) returns text immutable language sql as $$ select regexp_replace(t, '[' || spaces() || ']+', ' ', 'g') $$;`,
+  },
   {
     source: `-- each word's first letter large, the rest small; a word is letters, digits and apostrophes
 create function title_of(t text) returns text immutable strict language plpgsql as $fn$
@@ -44,10 +52,18 @@ begin
   return made;
 end $fn$;`,
   },
-  { source: `create function strip_digits(t text) returns text immutable language sql as $$ select regexp_replace(t, '${patternFor('sql', '\\p{Nd}')}', '', 'g') $$;` },
-  { source: `create function strip_letters(t text) returns text immutable language sql as $$ select regexp_replace(t, '${patternFor('sql', '\\p{L}')}', '', 'g') $$;` },
-  { source: `create function strip_punctuation(t text) returns text immutable language sql as $$ select regexp_replace(t, '${patternFor('sql', '\\p{P}')}', '', 'g') $$;` },
-  { source: `create function strip_invisible(t text) returns text immutable language sql as $$ select regexp_replace(t, '(?![' || spaces() || '])${patternFor('sql', '[\\p{Cc}\\p{Cf}]')}', '', 'g') $$;` },
+  {
+    source: `create function strip_digits(t text) returns text immutable language sql as $$ select regexp_replace(t, '${patternFor('sql', '\\p{Nd}')}', '', 'g') $$;`,
+  },
+  {
+    source: `create function strip_letters(t text) returns text immutable language sql as $$ select regexp_replace(t, '${patternFor('sql', '\\p{L}')}', '', 'g') $$;`,
+  },
+  {
+    source: `create function strip_punctuation(t text) returns text immutable language sql as $$ select regexp_replace(t, '${patternFor('sql', '\\p{P}')}', '', 'g') $$;`,
+  },
+  {
+    source: `create function strip_invisible(t text) returns text immutable language sql as $$ select regexp_replace(t, '(?![' || spaces() || '])${patternFor('sql', '[\\p{Cc}\\p{Cf}]')}', '', 'g') $$;`,
+  },
   {
     source: `-- text goes by its small letters, ties by the letters themselves
 create function text_order(a text, b text) returns int immutable language sql as $$
@@ -181,7 +197,10 @@ create function whole(x bigint) returns bigint immutable language sql as $$ sele
   { source: guarded('times', 'a * b', 'abs(a) < 1 or abs(b) < 1') },
   { source: guarded('divide', 'a / b', 'abs(a) < 1 or abs(b) > 1') },
   { source: guarded('power', 'case when a = 0 and b < 0 then null else power(a, b) end', '(abs(a) < 1) = (b > 0)') },
-  { source: 'create function op_between(a timestamp, b timestamp) returns float8 immutable language sql as $$ select (extract(epoch from a - b) / 86400)::float8 $$;' },
+  {
+    source:
+      'create function op_between(a timestamp, b timestamp) returns float8 immutable language sql as $$ select (extract(epoch from a - b) / 86400)::float8 $$;',
+  },
   {
     source: `create function date_within(d date) returns date immutable language sql as $$ select case when d between date '0001-01-01' and date '9999-12-31' then d end $$;`,
   },
@@ -205,7 +224,10 @@ begin
   return case when value = 0 then 0 when m[1] is not null or coalesce(m[2], m[4]) in ('-', '−') then -value else value end;
 end $fn$;`,
   },
-  { source: 'create function read_integer(t text, decimal_mark text, group_mark text) returns bigint immutable language sql as $$ select to_whole(read_number(t, decimal_mark, group_mark)) $$;' },
+  {
+    source:
+      'create function read_integer(t text, decimal_mark text, group_mark text) returns bigint immutable language sql as $$ select to_whole(read_number(t, decimal_mark, group_mark)) $$;',
+  },
   {
     source: `create function read_boolean(t text) returns boolean immutable language sql as $$
   select case when lower_of(trim_of(t)) in (${wordList(trueWords)}) then true when lower_of(trim_of(t)) in (${wordList(falseWords)}) then false end $$;`,
@@ -269,7 +291,10 @@ create function deviation_of(v float8[]) returns float8 immutable language sql a
   select case when count(*) > 1 then sqrt(exact_sum(case when abs(x - v[1] - m) > 1e-150 then (x - v[1] - m) * (x - v[1] - m) else 0 end order by at) / (count(*) - 1)) end
   from unnest(v) with ordinality u(x, at), (select exact_sum(y - v[1] order by at) / count(*) m from unnest(v) with ordinality w(y, at)) a $$;`,
   },
-  { source: "create function run_moment() returns timestamp stable language sql as $$ select current_setting('fabula.now')::timestamp $$;" },
+  {
+    source:
+      "create function run_moment() returns timestamp stable language sql as $$ select current_setting('fabula.now')::timestamp $$;",
+  },
   { source: 'create function run_day() returns date stable language sql as $$ select run_moment()::date $$;' },
   {
     source: `-- a text file as rows of cells; quotes may hold delimiters and line breaks

@@ -27,20 +27,30 @@ export class Code {
 export type Part = Code | string | number | boolean | null | readonly Part[]
 
 const tag =
-  (literal: (part: Exclude<Part, Code | readonly Part[]>) => string, list: (items: readonly Code[], parts: readonly Part[]) => Code) =>
+  (
+    literal: (part: Exclude<Part, Code | readonly Part[]>) => string,
+    list: (items: readonly Code[], parts: readonly Part[]) => Code,
+  ) =>
   (strings: TemplateStringsArray, ...parts: readonly Part[]): Code => {
     const write = (part: Part): Code => {
       if (part instanceof Code) return part
       if (Array.isArray(part)) return list((part as readonly Part[]).map(write), part as readonly Part[])
       return new Code(literal(part as Exclude<Part, Code | readonly Part[]>))
     }
-    return new Code(...strings.flatMap((string, i) => [string, ...(i < parts.length ? write(parts[i] as Part).parts : [])]))
+    return new Code(
+      ...strings.flatMap((string, i) => [string, ...(i < parts.length ? write(parts[i] as Part).parts : [])]),
+    )
   }
 
 /** Generated code as it stands, for keywords chosen in our own source. */
 export const code = (text: string): Code => new Code(text)
-export const joined = (items: readonly Code[], between: string): Code => new Code(...items.flatMap(({ parts }, i) => (i === 0 ? parts : [between, ...parts])))
-export const lines = (...parts: readonly (Code | undefined)[]): Code => joined(parts.filter((part) => part !== undefined), '\n')
+export const joined = (items: readonly Code[], between: string): Code =>
+  new Code(...items.flatMap(({ parts }, i) => (i === 0 ? parts : [between, ...parts])))
+export const lines = (...parts: readonly (Code | undefined)[]): Code =>
+  joined(
+    parts.filter((part) => part !== undefined),
+    '\n',
+  )
 
 const sqlText = (text: string): string => {
   const quoted = `'${text.replaceAll("'", "''")}'`
@@ -54,9 +64,11 @@ export const sql = tag(
   (items) => joined(items, ', '),
 )
 /** A quoted word of a psql command, where a backslash begins an escape (psql manual, meta-commands). A line break is written as one, so that none ends the command. */
-const psqlWord = (text: string): Code => new Code(`'${text.replaceAll('\\', '\\\\').replaceAll("'", "''").replaceAll('\n', '\\n').replaceAll('\r', '\\r')}'`)
+const psqlWord = (text: string): Code =>
+  new Code(`'${text.replaceAll('\\', '\\\\').replaceAll("'", "''").replaceAll('\n', '\\n').replaceAll('\r', '\\r')}'`)
 /** A command of psql; words given as text are quoted. */
-export const psql = (command: string, ...words: readonly (Code | string)[]): Code => new Code({ command, words: words.map((word) => (typeof word === 'string' ? psqlWord(word) : word)) })
+export const psql = (command: string, ...words: readonly (Code | string)[]): Code =>
+  new Code({ command, words: words.map((word) => (typeof word === 'string' ? psqlWord(word) : word)) })
 /** A variable of psql by a name of letters, digits and _. */
 export const psqlVariable = (variable: string, quoted = true): Code => {
   if (!/^\w+$/.test(variable)) throw new Error(`${variable} is no name of a psql variable`)
@@ -65,20 +77,36 @@ export const psqlVariable = (variable: string, quoted = true): Code => {
 export const id = (name: string): Code => new Code(`"${name.replaceAll('"', '""')}"`)
 
 const pythonText = (text: string): string =>
-  JSON.stringify(text).replace(/[\u007f-\u00a0\u00ad\u2000-\u200f\u2028-\u202f\u205f-\u206f\u3000\ufeff\ud800-\udfff]/g, (sign) => `\\u${sign.charCodeAt(0).toString(16).padStart(4, '0')}`)
+  JSON.stringify(text).replace(
+    /[\u007f-\u00a0\u00ad\u2000-\u200f\u2028-\u202f\u205f-\u206f\u3000\ufeff\ud800-\udfff]/g,
+    (sign) => `\\u${sign.charCodeAt(0).toString(16).padStart(4, '0')}`,
+  )
 
 /** Astral signs as \U escapes, so that no lone surrogate is written. */
 const pythonString = (text: string): string =>
   Array.from(text, (sign) => {
     const point = sign.codePointAt(0) as number
-    return point > 0xffff ? (/\p{L}|\p{S}/u.test(sign) ? sign : `\\U${point.toString(16).padStart(8, '0')}`) : pythonText(sign).slice(1, -1)
+    return point > 0xffff
+      ? /\p{L}|\p{S}/u.test(sign)
+        ? sign
+        : `\\U${point.toString(16).padStart(8, '0')}`
+      : pythonText(sign).slice(1, -1)
   }).join('')
 
 /** Python: strings, numbers, True, None as literals, lists in brackets where all items are values, with commas where they are code. */
 export const py = tag(
   (part) =>
-    part === null ? 'None' : typeof part === 'boolean' ? (part ? 'True' : 'False') : typeof part === 'string' ? `"${pythonString(part)}"` : String(part),
-  (items, parts) => (parts.some((part) => part instanceof Code) ? joined(items, ', ') : new Code('[', ...joined(items, ', ').parts, ']')),
+    part === null
+      ? 'None'
+      : typeof part === 'boolean'
+        ? part
+          ? 'True'
+          : 'False'
+        : typeof part === 'string'
+          ? `"${pythonString(part)}"`
+          : String(part),
+  (items, parts) =>
+    parts.some((part) => part instanceof Code) ? joined(items, ', ') : new Code('[', ...joined(items, ', ').parts, ']'),
 )
 
 /** A comment line of either language: no line break can end it early, and no control character makes the script unreadable. */

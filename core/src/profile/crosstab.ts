@@ -10,7 +10,14 @@ const sortOf = (word: string): Sort | undefined => {
   const text = lower(word).replace(/\.$/, '')
   if (/^(?:19|20)\d\d$/.test(text) || /^fy ?\d\d(?:\d\d)?$/.test(text)) return 'Year'
   if (/^(?:q[1-4]|[1-4]q)(?: ?(?:19|20)\d\d)?$/.test(text) || /^(?:19|20)\d\d[ -]?q[1-4]$/.test(text)) return 'Quarter'
-  if (months.has(text) || /^(?:19|20)\d\d-(?:0[1-9]|1[0-2])$/.test(text) || [...months].some((month) => text.startsWith(`${month} `) && /^(?:\d\d|(?:19|20)\d\d)$/.test(text.slice(month.length + 1)))) return 'Month'
+  if (
+    months.has(text) ||
+    /^(?:19|20)\d\d-(?:0[1-9]|1[0-2])$/.test(text) ||
+    [...months].some(
+      (month) => text.startsWith(`${month} `) && /^(?:\d\d|(?:19|20)\d\d)$/.test(text.slice(month.length + 1)),
+    )
+  )
+    return 'Month'
   if (/^(?:w|week ?|kw ?)\d{1,2}$/.test(text)) return 'Week'
   return /^(?:19|20)\d\d-\d\d-\d\d$/.test(text) ? 'Day' : undefined
 }
@@ -35,7 +42,9 @@ const read = (name: string): Read | undefined => {
 /** A rule that means just these columns here, so that one more like them is taken in; else their names. */
 const ruleFor = (columns: readonly string[], schema: Schema): Selector => {
   const all = schema.map((field) => field.name)
-  const means = (pattern: string): boolean => all.filter((name) => wildcard(pattern).test(name)).join('\0') === all.filter((name) => columns.includes(name)).join('\0')
+  const means = (pattern: string): boolean =>
+    all.filter((name) => wildcard(pattern).test(name)).join('\0') ===
+    all.filter((name) => columns.includes(name)).join('\0')
   const [first = ''] = columns
   let prefix = first
   let suffix = first
@@ -56,11 +65,19 @@ const ruleFor = (columns: readonly string[], schema: Schema): Selector => {
 const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\/]/g, '\\$&')
 /** Takes the measure and the sign beside it off a name. */
 const removing = (measures: readonly string[]): { pattern: string } => {
-  const any = [...measures].sort((a, b) => b.length - a.length).map(escaped).join('|')
+  const any = [...measures]
+    .sort((a, b) => b.length - a.length)
+    .map(escaped)
+    .join('|')
   return { pattern: `^(?:${any})[\\s_./:-]+|[\\s_./:-]+(?:${any})$` }
 }
 
-export type Unpivoting = { readonly kind: 'unpivot'; readonly name: string; readonly groups: readonly { readonly columns: Selector; readonly value: string }[]; readonly labels?: { readonly remove: string | { readonly pattern: string } } }
+export type Unpivoting = {
+  readonly kind: 'unpivot'
+  readonly name: string
+  readonly groups: readonly { readonly columns: Selector; readonly value: string }[]
+  readonly labels?: { readonly remove: string | { readonly pattern: string } }
+}
 
 /** How columns of a crosstab become rows, guessed from their names: years, months, a common word, several measures side by side. */
 export const unpivotFor = (columns: readonly string[], schema: Schema): Unpivoting => {
@@ -69,16 +86,39 @@ export const unpivotFor = (columns: readonly string[], schema: Schema): Unpivoti
   const [first] = known
   if (first && known.length === columns.length && new Set(known.map(({ sort }) => sort)).size === 1) {
     const measures = [...new Set(known.map(({ measure }) => measure))]
-    const groups = measures.map((measure) => ({ columns: ruleFor(columns.filter((_, i) => known[i]?.measure === measure), schema), value: measure === '' ? 'Value' : measure }))
+    const groups = measures.map((measure) => ({
+      columns: ruleFor(
+        columns.filter((_, i) => known[i]?.measure === measure),
+        schema,
+      ),
+      value: measure === '' ? 'Value' : measure,
+    }))
     const named = measures.filter((measure) => measure !== '')
-    return { kind: 'unpivot', name: first.sort, groups, ...(named.length > 0 ? { labels: { remove: removing(named) } } : {}) }
+    return {
+      kind: 'unpivot',
+      name: first.sort,
+      groups,
+      ...(named.length > 0 ? { labels: { remove: removing(named) } } : {}),
+    }
   }
   const heads = columns.map((name) => parts.exec(name)?.[1])
   const [head] = heads
-  if (columns.length > 1 && head !== undefined && head !== '' && heads.every((one) => one === head)) return { kind: 'unpivot', name: 'Name', groups: [{ columns: ruleFor(columns, schema), value: head }], labels: { remove: removing([head]) } }
+  if (columns.length > 1 && head !== undefined && head !== '' && heads.every((one) => one === head))
+    return {
+      kind: 'unpivot',
+      name: 'Name',
+      groups: [{ columns: ruleFor(columns, schema), value: head }],
+      labels: { remove: removing([head]) },
+    }
   const tails = columns.map((name) => /^.*?[\s_\-./:]+([^\s_\-./:]+)$/.exec(name)?.[1])
   const [tail] = tails
-  if (columns.length > 1 && tail !== undefined && tails.every((one) => one === tail)) return { kind: 'unpivot', name: 'Name', groups: [{ columns: ruleFor(columns, schema), value: tail }], labels: { remove: removing([tail]) } }
+  if (columns.length > 1 && tail !== undefined && tails.every((one) => one === tail))
+    return {
+      kind: 'unpivot',
+      name: 'Name',
+      groups: [{ columns: ruleFor(columns, schema), value: tail }],
+      labels: { remove: removing([tail]) },
+    }
   return { kind: 'unpivot', name: 'Name', groups: [{ columns: ruleFor(columns, schema), value: 'Value' }] }
 }
 
@@ -86,7 +126,10 @@ export const unpivotFor = (columns: readonly string[], schema: Schema): Unpivoti
  * A crosstab with two lines of names in one, “2031 Visits” or “Sales Jan”: rows, the two names parted, and a column of each
  * measure. Whatever year, month or measure comes later is taken in. Undefined where the names are not of two parts.
  */
-export const crosstabSteps = (columns: readonly string[], schema: Schema): readonly Readonly<Record<string, unknown> & { kind: string }>[] | undefined => {
+export const crosstabSteps = (
+  columns: readonly string[],
+  schema: Schema,
+): readonly Readonly<Record<string, unknown> & { kind: string }>[] | undefined => {
   const reads = columns.map(read)
   if (columns.length < 4 || reads.some((one) => one === undefined || one.measure === '')) return undefined
   const known = reads as Read[]

@@ -3,10 +3,22 @@ import { trim } from '../table/text.ts'
 import type { Word } from './findings.ts'
 
 /** A form in which a column writes its dates: a CLDR pattern, how many rows it reads, one of them. */
-export type DateForm = { readonly pattern: string; readonly rows: number; readonly example: string; /** It has no year: one must be given. */ readonly noYear: boolean }
+export type DateForm = {
+  readonly pattern: string
+  readonly rows: number
+  readonly example: string
+  /** It has no year: one must be given. */ readonly noYear: boolean
+}
 type Kind = 'date' | 'datetime' | 'time'
 /** Rows that can only be read with the day first, only with the month first, and either way. */
-export type DayOrMonth = { readonly dayFirst: number; readonly monthFirst: number; readonly either: number; readonly dayExample?: string; readonly monthExample?: string; readonly eitherExample: string }
+export type DayOrMonth = {
+  readonly dayFirst: number
+  readonly monthFirst: number
+  readonly either: number
+  readonly dayExample?: string
+  readonly monthExample?: string
+  readonly eitherExample: string
+}
 export type DateForms = {
   readonly type: Kind
   /** The forms where 03/04 is 3 April, and where it is 4 March; the same where no form is open to doubt. */
@@ -26,20 +38,81 @@ const year = (digits: string): string => (digits.length === 4 ? 'yyyy' : 'yy')
 const monthFor = (word: string): string => (word.length > 3 && word.toLowerCase() !== 'sept' ? 'MMMM' : 'MMM')
 
 /** A reading of the date at the start of a text: the patterns it may have, and how much of the text they take. */
-type Head = { readonly patterns: readonly { readonly pattern: string; readonly order?: 'day' | 'month' }[]; readonly length: number; readonly noYear?: true }
+type Head = {
+  readonly patterns: readonly { readonly pattern: string; readonly order?: 'day' | 'month' }[]
+  readonly length: number
+  readonly noYear?: true
+}
 type Template = readonly [RegExp, (m: readonly string[]) => Omit<Head, 'length'>]
-const bothWays = (a: (day: string, month: string) => string): Head['patterns'] => [{ pattern: a('d', 'M'), order: 'day' }, { pattern: a('M', 'd'), order: 'month' }]
+const bothWays = (a: (day: string, month: string) => string): Head['patterns'] => [
+  { pattern: a('d', 'M'), order: 'day' },
+  { pattern: a('M', 'd'), order: 'month' },
+]
 
 const templates: readonly Template[] = [
-  [/^(\d{4})([-/.]| )(\d{1,2})\2(\d{1,2})(?!\d)/, ([, , s = '', m = '', d = '']) => ({ patterns: [{ pattern: m.length + d.length === 4 ? `yyyy${s}MM${s}dd` : `yyyy${s}M${s}d` }] })],
-  [/^(\d{1,2})([-/.]| |\. )(\d{1,2})\2(\d{4}|\d{2})(?![\d:])/, ([, , s = '', , y = '']) => ({ patterns: bothWays((a, b) => `${a}${s}${b}${s}${year(y)}`) })],
-  [new RegExp(`^(\\d{1,2})(st|nd|rd|th)?(,? |[-/.]|\\. ?| of )?(${months})(\\.?)(,? |[-/.]|, ?)(\\d{4}|'\\d{2}|\\d{2})(?![\\d:])`, 'i'), ([, , th = '', s = '', m = '', dot = '', t = '', y = '']) => ({ patterns: [{ pattern: `d${th ? literal(th) : ''}${literal(s)}${monthFor(m)}${dot}${t}${y.startsWith("'") ? "''" : ''}${year(y.replace("'", ''))}` }] })],
-  [new RegExp(`^(${months})(\\.?)( |[-/.])(\\d{1,2})(st|nd|rd|th)?(,? |[-/.]|, ?)(\\d{4})(?!\\d)`, 'i'), ([, m = '', dot = '', s = '', , th = '', t = '']) => ({ patterns: [{ pattern: `${monthFor(m)}${dot}${s}d${th ? literal(th) : ''}${t}yyyy` }] })],
-  [new RegExp(`^(${months})(\\.?)( |[-/.])(\\d{4})(?!\\d)`, 'i'), ([, m = '', dot = '', s = '']) => ({ patterns: [{ pattern: `${monthFor(m)}${dot}${s}yyyy` }] })],
-  [new RegExp(`^(\\d{1,2})(st|nd|rd|th)?(,? |[-/.]|\\. ?| of )?(${months})(\\.?)(?![\\d'])`, 'i'), ([, , th = '', s = '', m = '', dot = '']) => ({ patterns: [{ pattern: `d${th ? literal(th) : ''}${literal(s)}${monthFor(m)}${dot}` }], noYear: true })],
-  [new RegExp(`^(${months})(\\.?)( |[-/.])(\\d{1,2})(st|nd|rd|th)?(?![\\d:])`, 'i'), ([, m = '', dot = '', s = '', , th = '']) => ({ patterns: [{ pattern: `${monthFor(m)}${dot}${s}d${th ? literal(th) : ''}` }], noYear: true })],
-  [/^(\d{4})(\d{2})(\d{2})(?!\d)/, ([, y = '']) => ({ patterns: Number(y) >= 1900 && Number(y) < 2100 ? [{ pattern: 'yyyyMMdd' }] : [{ pattern: 'ddMMyyyy', order: 'day' }, { pattern: 'MMddyyyy', order: 'month' }] })],
-  [/^(\d{1,2})([/])(\d{1,2})(?![\d/])/, ([, , s = '']) => ({ patterns: bothWays((a, b) => `${a}${s}${b}`), noYear: true })],
+  [
+    /^(\d{4})([-/.]| )(\d{1,2})\2(\d{1,2})(?!\d)/,
+    ([, , s = '', m = '', d = '']) => ({
+      patterns: [{ pattern: m.length + d.length === 4 ? `yyyy${s}MM${s}dd` : `yyyy${s}M${s}d` }],
+    }),
+  ],
+  [
+    /^(\d{1,2})([-/.]| |\. )(\d{1,2})\2(\d{4}|\d{2})(?![\d:])/,
+    ([, , s = '', , y = '']) => ({ patterns: bothWays((a, b) => `${a}${s}${b}${s}${year(y)}`) }),
+  ],
+  [
+    new RegExp(
+      `^(\\d{1,2})(st|nd|rd|th)?(,? |[-/.]|\\. ?| of )?(${months})(\\.?)(,? |[-/.]|, ?)(\\d{4}|'\\d{2}|\\d{2})(?![\\d:])`,
+      'i',
+    ),
+    ([, , th = '', s = '', m = '', dot = '', t = '', y = '']) => ({
+      patterns: [
+        {
+          pattern: `d${th ? literal(th) : ''}${literal(s)}${monthFor(m)}${dot}${t}${y.startsWith("'") ? "''" : ''}${year(y.replace("'", ''))}`,
+        },
+      ],
+    }),
+  ],
+  [
+    new RegExp(`^(${months})(\\.?)( |[-/.])(\\d{1,2})(st|nd|rd|th)?(,? |[-/.]|, ?)(\\d{4})(?!\\d)`, 'i'),
+    ([, m = '', dot = '', s = '', , th = '', t = '']) => ({
+      patterns: [{ pattern: `${monthFor(m)}${dot}${s}d${th ? literal(th) : ''}${t}yyyy` }],
+    }),
+  ],
+  [
+    new RegExp(`^(${months})(\\.?)( |[-/.])(\\d{4})(?!\\d)`, 'i'),
+    ([, m = '', dot = '', s = '']) => ({ patterns: [{ pattern: `${monthFor(m)}${dot}${s}yyyy` }] }),
+  ],
+  [
+    new RegExp(`^(\\d{1,2})(st|nd|rd|th)?(,? |[-/.]|\\. ?| of )?(${months})(\\.?)(?![\\d'])`, 'i'),
+    ([, , th = '', s = '', m = '', dot = '']) => ({
+      patterns: [{ pattern: `d${th ? literal(th) : ''}${literal(s)}${monthFor(m)}${dot}` }],
+      noYear: true,
+    }),
+  ],
+  [
+    new RegExp(`^(${months})(\\.?)( |[-/.])(\\d{1,2})(st|nd|rd|th)?(?![\\d:])`, 'i'),
+    ([, m = '', dot = '', s = '', , th = '']) => ({
+      patterns: [{ pattern: `${monthFor(m)}${dot}${s}d${th ? literal(th) : ''}` }],
+      noYear: true,
+    }),
+  ],
+  [
+    /^(\d{4})(\d{2})(\d{2})(?!\d)/,
+    ([, y = '']) => ({
+      patterns:
+        Number(y) >= 1900 && Number(y) < 2100
+          ? [{ pattern: 'yyyyMMdd' }]
+          : [
+              { pattern: 'ddMMyyyy', order: 'day' },
+              { pattern: 'MMddyyyy', order: 'month' },
+            ],
+    }),
+  ],
+  [
+    /^(\d{1,2})([/])(\d{1,2})(?![\d/])/,
+    ([, , s = '']) => ({ patterns: bothWays((a, b) => `${a}${s}${b}`), noYear: true }),
+  ],
   [/^(\d{1,2})\.(\d{1,2})\.(?!\d)/, () => ({ patterns: [{ pattern: 'd.M.', order: 'day' }], noYear: true })],
 ]
 
@@ -68,7 +141,13 @@ const reads = (pattern: string, type: Kind, text: string): boolean => {
 }
 
 /** A form that a text may be written in. */
-type Form = { readonly pattern: string; readonly type: Kind; readonly order?: 'day' | 'month'; readonly noYear: boolean; /** 9.30 and 0930 are times only beside others that can be nothing else. */ readonly weak?: true }
+type Form = {
+  readonly pattern: string
+  readonly type: Kind
+  readonly order?: 'day' | 'month'
+  readonly noYear: boolean
+  /** 9.30 and 0930 are times only beside others that can be nothing else. */ readonly weak?: true
+}
 
 /** How a form without a year is read: with a year put behind it. */
 export const withYear = (pattern: string): string => `${pattern} yyyy`
@@ -77,7 +156,8 @@ const formsOf = (raw: string): Form[] => {
   const text = trim(raw)
   if (text.length < 3 || text.length > 48 || !/\d/.test(text)) return []
   const time = timePattern(text)
-  if (time !== undefined && reads(time, 'time', text)) return [{ pattern: time, type: 'time', noYear: false, ...(/[:hap]/i.test(text) ? {} : { weak: true }) }]
+  if (time !== undefined && reads(time, 'time', text))
+    return [{ pattern: time, type: 'time', noYear: false, ...(/[:hap]/i.test(text) ? {} : { weak: true }) }]
   const weekday = new RegExp(`^(${days})(,? +|\\. +)`, 'i').exec(text)
   const before = weekday ? `${(weekday[1]?.length ?? 0) > 3 ? 'EEEE' : 'EEE'}${weekday[2] ?? ''}` : ''
   const rest = weekday ? text.slice(weekday[0].length) : text
@@ -91,8 +171,15 @@ const formsOf = (raw: string): Form[] => {
     if (clock === undefined) continue
     const type: Kind = clock === '' ? 'date' : 'datetime'
     const found = patterns
-      .map(({ pattern, order }): Form => ({ pattern: `${before}${pattern}${clock === '' ? '' : `${literal(gap)}${clock}`}`, type, ...(order ? { order } : {}), noYear: noYear === true }))
-      .filter(({ pattern, noYear: lacks }) => (lacks ? reads(withYear(pattern), type, `${text} 2032`) : reads(pattern, type, text)))
+      .map(({ pattern, order }): Form => ({
+        pattern: `${before}${pattern}${clock === '' ? '' : `${literal(gap)}${clock}`}`,
+        type,
+        ...(order ? { order } : {}),
+        noYear: noYear === true,
+      }))
+      .filter(({ pattern, noYear: lacks }) =>
+        lacks ? reads(withYear(pattern), type, `${text} 2032`) : reads(pattern, type, text),
+      )
     if (found.length > 0) return found
   }
   return []
@@ -122,21 +209,45 @@ export const dateFormsIn = (words: readonly Word[]): DateForms | undefined => {
   if (rowsOf(dated.map(({ word }) => word)) < total * 0.3) return undefined
   const times = dated.filter(({ forms }) => forms[0]?.type === 'time')
   const moments = dated.filter(({ forms }) => forms[0]?.type !== 'time')
-  const type: Kind = times.length * 2 > dated.length ? 'time' : moments.some(({ forms }) => forms[0]?.type === 'datetime') ? 'datetime' : 'date'
+  const type: Kind =
+    times.length * 2 > dated.length
+      ? 'time'
+      : moments.some(({ forms }) => forms[0]?.type === 'datetime')
+        ? 'datetime'
+        : 'date'
   // a day without a year can be given one, a moment cannot
   const used = type === 'time' ? times : type === 'date' ? moments : moments.filter(({ forms }) => !forms[0]?.noYear)
   const ordered = used.filter(({ forms }) => forms[0]?.order !== undefined && !/^d\.M/.test(forms[0].pattern))
-  const only = (order: 'day' | 'month') => ordered.filter(({ forms }) => forms.length === 1 && forms[0]?.order === order)
+  const only = (order: 'day' | 'month') =>
+    ordered.filter(({ forms }) => forms.length === 1 && forms[0]?.order === order)
   const either = ordered.filter(({ forms }) => forms.length > 1 && !sameDay(forms))
-  const choose = (order: 'day' | 'month'): DateForm[] => counted(used.map(({ word, forms }) => ({ word, form: forms.find((form) => form.order === order) ?? (forms[0] as Form) })))
+  const choose = (order: 'day' | 'month'): DateForm[] =>
+    counted(
+      used.map(({ word, forms }) => ({ word, form: forms.find((form) => form.order === order) ?? (forms[0] as Form) })),
+    )
   const left = all.filter((one) => !used.includes(one)).map(({ word }) => word)
   const [dayOnly, monthOnly] = [only('day'), only('month')]
-  const question = either[0] && { dayFirst: rowsOf(dayOnly.map(({ word }) => word)), monthFirst: rowsOf(monthOnly.map(({ word }) => word)), either: rowsOf(either.map(({ word }) => word)), eitherExample: either[0].word.text, ...(dayOnly[0] ? { dayExample: dayOnly[0].word.text } : {}), ...(monthOnly[0] ? { monthExample: monthOnly[0].word.text } : {}) }
-  return { type, day: choose('day'), month: choose('month'), ...(question ? { question } : {}), left: left.sort((a, b) => b.count - a.count).slice(0, 60), leftRows: rowsOf(left) }
+  const question = either[0] && {
+    dayFirst: rowsOf(dayOnly.map(({ word }) => word)),
+    monthFirst: rowsOf(monthOnly.map(({ word }) => word)),
+    either: rowsOf(either.map(({ word }) => word)),
+    eitherExample: either[0].word.text,
+    ...(dayOnly[0] ? { dayExample: dayOnly[0].word.text } : {}),
+    ...(monthOnly[0] ? { monthExample: monthOnly[0].word.text } : {}),
+  }
+  return {
+    type,
+    day: choose('day'),
+    month: choose('month'),
+    ...(question ? { question } : {}),
+    left: left.sort((a, b) => b.count - a.count).slice(0, 60),
+    leftRows: rowsOf(left),
+  }
 }
 
 /** 05/05 is the same day either way. */
 const sameDay = (forms: readonly Form[]): boolean => forms.length < 2
 
 /** Day first unless only the month first reads more. */
-export const likelyForms = (forms: DateForms): readonly DateForm[] => (forms.question && forms.question.monthFirst > forms.question.dayFirst ? forms.month : forms.day)
+export const likelyForms = (forms: DateForms): readonly DateForm[] =>
+  forms.question && forms.question.monthFirst > forms.question.dayFirst ? forms.month : forms.day

@@ -1,5 +1,14 @@
 import type { Condition } from '../steps/condition.ts'
-import { asCoded, holdsWords, isEmptyAt, isNumber, type Column, type ColumnType, type TextColumn, type ValueColumn } from '../table/column.ts'
+import {
+  asCoded,
+  holdsWords,
+  isEmptyAt,
+  isNumber,
+  type Column,
+  type ColumnType,
+  type TextColumn,
+  type ValueColumn,
+} from '../table/column.ts'
 import { civilFromDays, dayMs, daysFromCivil, formatDate } from '../table/calendar.ts'
 import { floats, ints } from '../table/memory.ts'
 import { convert, textOfCell } from '../table/reading.ts'
@@ -42,11 +51,17 @@ const mostSpans = 14
 const roundWidth = (low: number, high: number, whole: boolean): number => {
   const rough = (high - low) / mostSpans
   const power = 10 ** Math.floor(Math.log10(rough || 1))
-  const width = [1, 2, 2.5, 5, 10, 20].map((n) => n * power).find((one) => Math.floor(high / one) - Math.floor(low / one) < mostSpans) ?? power * 20
+  const width =
+    [1, 2, 2.5, 5, 10, 20]
+      .map((n) => n * power)
+      .find((one) => Math.floor(high / one) - Math.floor(low / one) < mostSpans) ?? power * 20
   return whole ? Math.max(1, Math.ceil(width)) : width
 }
 const minute = 60_000
-const timeWidth = (low: number, high: number): number => [1, 5, 15, 30, 60, 120].map((n) => n * minute).find((one) => Math.floor(high / one) - Math.floor(low / one) < mostSpans) ?? 120 * minute
+const timeWidth = (low: number, high: number): number =>
+  [1, 5, 15, 30, 60, 120]
+    .map((n) => n * minute)
+    .find((one) => Math.floor(high / one) - Math.floor(low / one) < mostSpans) ?? 120 * minute
 
 /** Spans between round numbers, or round times of day; the lower end is in, the upper out. */
 const numberSpans = (name: string, type: ColumnType, sorted: Float64Array): Bar[] => {
@@ -59,18 +74,39 @@ const numberSpans = (name: string, type: ColumnType, sorted: Float64Array): Bar[
     const at = Math.floor(value / width) - first
     counts[at] = (counts[at] as number) + 1
   }
-  const valueOf = (n: number): string | number => (type === 'time' ? textOfCell('time', Math.min(86_399_999, n * width)) : Number((n * width).toPrecision(12)))
-  const shown = (n: number): string => (type === 'time' ? String(valueOf(n)) : textOfCell('decimal', valueOf(n) as number))
+  const valueOf = (n: number): string | number =>
+    type === 'time' ? textOfCell('time', Math.min(86_399_999, n * width)) : Number((n * width).toPrecision(12))
+  const shown = (n: number): string =>
+    type === 'time' ? String(valueOf(n)) : textOfCell('decimal', valueOf(n) as number)
   return Array.from(counts, (count, i) => {
     const n = first + i
-    if (type === 'integer' && width === 1) return { label: shown(n), count, where: { column: name, op: 'is', value: valueOf(n) } }
-    const upper: Condition = type === 'time' && (n + 1) * width > 86_399_999 ? { column: name, op: 'at-most', value: '23:59:59.999' } : { column: name, op: 'less', value: valueOf(n + 1) }
-    return { label: `${shown(n)} to ${shown(n + 1)}`, count, where: { all: [{ column: name, op: 'at-least', value: valueOf(n) }, upper] } }
+    if (type === 'integer' && width === 1)
+      return { label: shown(n), count, where: { column: name, op: 'is', value: valueOf(n) } }
+    const upper: Condition =
+      type === 'time' && (n + 1) * width > 86_399_999
+        ? { column: name, op: 'at-most', value: '23:59:59.999' }
+        : { column: name, op: 'less', value: valueOf(n + 1) }
+    return {
+      label: `${shown(n)} to ${shown(n + 1)}`,
+      count,
+      where: { all: [{ column: name, op: 'at-least', value: valueOf(n) }, upper] },
+    }
   })
 }
 
 type Unit = 'day' | 'week' | 'month' | 'quarter' | 'year' | 'decade'
-const unitFor = (days: number): Unit => (days <= 31 ? 'day' : days <= 200 ? 'week' : days <= 1200 ? 'month' : days <= 4000 ? 'quarter' : days <= 20_000 ? 'year' : 'decade')
+const unitFor = (days: number): Unit =>
+  days <= 31
+    ? 'day'
+    : days <= 200
+      ? 'week'
+      : days <= 1200
+        ? 'month'
+        : days <= 4000
+          ? 'quarter'
+          : days <= 20_000
+            ? 'year'
+            : 'decade'
 const monthNames = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 
 /** The first day of the unit that a day is in, and the first of the next. */
@@ -81,13 +117,26 @@ const unitOf = (unit: Unit, day: number): { from: number; to: number; label: str
     return { from: monday, to: monday + 7, label: `week of ${formatDate(monday)}` }
   }
   const { year, month } = civilFromDays(day)
-  if (unit === 'month') return { from: daysFromCivil(year, month, 1), to: month === 12 ? daysFromCivil(year + 1, 1, 1) : daysFromCivil(year, month + 1, 1), label: `${monthNames[month - 1] ?? ''} ${year}` }
+  if (unit === 'month')
+    return {
+      from: daysFromCivil(year, month, 1),
+      to: month === 12 ? daysFromCivil(year + 1, 1, 1) : daysFromCivil(year, month + 1, 1),
+      label: `${monthNames[month - 1] ?? ''} ${year}`,
+    }
   if (unit === 'quarter') {
     const first = month - ((month - 1) % 3)
-    return { from: daysFromCivil(year, first, 1), to: first === 10 ? daysFromCivil(year + 1, 1, 1) : daysFromCivil(year, first + 3, 1), label: `${year} Q${(first + 2) / 3}` }
+    return {
+      from: daysFromCivil(year, first, 1),
+      to: first === 10 ? daysFromCivil(year + 1, 1, 1) : daysFromCivil(year, first + 3, 1),
+      label: `${year} Q${(first + 2) / 3}`,
+    }
   }
   const start = unit === 'year' ? year : year - (year % 10)
-  return { from: daysFromCivil(start, 1, 1), to: daysFromCivil(start + (unit === 'year' ? 1 : 10), 1, 1), label: unit === 'year' ? String(year) : `${start}s` }
+  return {
+    from: daysFromCivil(start, 1, 1),
+    to: daysFromCivil(start + (unit === 'year' ? 1 : 10), 1, 1),
+    label: unit === 'year' ? String(year) : `${start}s`,
+  }
 }
 
 const dateSpans = (name: string, type: 'date' | 'datetime', sorted: Float64Array): Bar[] => {
@@ -103,18 +152,35 @@ const dateSpans = (name: string, type: 'date' | 'datetime', sorted: Float64Array
       at++
       count++
     }
-    bars.push({ label: span.label, count, where: { all: [{ column: name, op: 'at-least', value: formatDate(span.from) }, { column: name, op: 'less', value: formatDate(span.to) }] } })
+    bars.push({
+      label: span.label,
+      count,
+      where: {
+        all: [
+          { column: name, op: 'at-least', value: formatDate(span.from) },
+          { column: name, op: 'less', value: formatDate(span.to) },
+        ],
+      },
+    })
   }
   return bars
 }
 
 /** VAC-1 -> AAA-9; runs of more than four are cut short. */
-const shapeOf = (text: string): string => text.replace(/\p{Lu}/gu, 'A').replace(/\p{Ll}/gu, 'a').replace(/\p{N}/gu, '9').replace(/(A|a|9)\1{4,}/g, '$1$1$1…')
+const shapeOf = (text: string): string =>
+  text
+    .replace(/\p{Lu}/gu, 'A')
+    .replace(/\p{Ll}/gu, 'a')
+    .replace(/\p{N}/gu, '9')
+    .replace(/(A|a|9)\1{4,}/g, '$1$1$1…')
 
 const shapes = (words: readonly { text: string; count: number }[]): Bar[] => {
   const counts = new Map<string, number>()
   for (const { text, count } of words) counts.set(shapeOf(text), (counts.get(shapeOf(text)) ?? 0) + count)
-  return [...counts].map(([label, count]) => ({ label, count })).sort((a, b) => b.count - a.count).slice(0, 6)
+  return [...counts]
+    .map(([label, count]) => ({ label, count }))
+    .sort((a, b) => b.count - a.count)
+    .slice(0, 6)
 }
 
 /** A distinct value, as text and as a step writes it, with how many rows hold it. */
@@ -139,7 +205,13 @@ class Ranking {
     if (count > 1 && this.repeats.length < keptRepeats) this.repeats.push(this.make(key, count))
   }
   /** Into a short sorted list, behind those of equal count. */
-  private place(list: Counted[], key: number, count: number, most: number, before: (a: number, b: number) => boolean): void {
+  private place(
+    list: Counted[],
+    key: number,
+    count: number,
+    most: number,
+    before: (a: number, b: number) => boolean,
+  ): void {
     const last = list[list.length - 1]
     if (list.length === most && last && !before(count, last.count)) return
     const at = list.findIndex((one) => before(count, one.count))
@@ -151,21 +223,31 @@ class Ranking {
 /** No condition names a list, so a list's bar selects nothing. */
 const barOf =
   (name: string, selects: boolean) =>
-  ({ label, value, count }: Counted): Bar => ({ label, count, ...(selects ? { where: { column: name, op: 'is', value } } : {}) })
+  ({ label, value, count }: Counted): Bar => ({
+    label,
+    count,
+    ...(selects ? { where: { column: name, op: 'is', value } } : {}),
+  })
 
 const quantile = (sorted: Float64Array, share: number): number => {
   const at = (sorted.length - 1) * share
   const low = Math.floor(at)
-  return (sorted[low] as number) + ((sorted[Math.min(sorted.length - 1, low + 1)] as number) - (sorted[low] as number)) * (at - low)
+  return (
+    (sorted[low] as number) +
+    ((sorted[Math.min(sorted.length - 1, low + 1)] as number) - (sorted[low] as number)) * (at - low)
+  )
 }
 
 const filledValues = (column: ValueColumn, filled: number): Float64Array => {
   const values = floats(filled)
-  for (let i = 0, at = 0; i < column.values.length; i++) if (!isEmptyAt(column, i)) values[at++] = column.values[i] as number
+  for (let i = 0, at = 0; i < column.values.length; i++)
+    if (!isEmptyAt(column, i)) values[at++] = column.values[i] as number
   return values.sort()
 }
 
-type Told = Pick<Facts, 'rows' | 'filled' | 'distinct' | 'type' | 'common' | 'rare'> & { readonly key: readonly Finding[] }
+type Told = Pick<Facts, 'rows' | 'filled' | 'distinct' | 'type' | 'common' | 'rare'> & {
+  readonly key: readonly Finding[]
+}
 
 const told = (name: string, type: ColumnType, rows: number, filled: number, ranking: Ranking, deep: boolean): Told => ({
   type,
@@ -174,7 +256,16 @@ const told = (name: string, type: ColumnType, rows: number, filled: number, rank
   distinct: ranking.distinct,
   common: ranking.common.map(barOf(name, type !== 'list')),
   rare: deep && ranking.distinct > 8 ? ranking.rare.map(barOf(name, type !== 'list')) : [],
-  key: deep && type !== 'decimal' && type !== 'list' ? keyFinding(name, filled, ranking.distinct, ranking.repeats.map(({ label }) => label), ranking.repeats.map(({ value }) => value)) : [],
+  key:
+    deep && type !== 'decimal' && type !== 'list'
+      ? keyFinding(
+          name,
+          filled,
+          ranking.distinct,
+          ranking.repeats.map(({ label }) => label),
+          ranking.repeats.map(({ value }) => value),
+        )
+      : [],
 })
 
 const textFacts = (name: string, column: TextColumn, deep: boolean): Facts => {
@@ -191,9 +282,19 @@ const textFacts = (name: string, column: TextColumn, deep: boolean): Facts => {
   }
   const { key, ...base } = told(name, column.type, codes.length, codes.length - (counts[0] ?? 0), ranking, deep)
   if (!deep || column.type === 'list') return { ...base, bars: base.common, patterns: [], findings: [] }
-  const [shortest, longest] = held.reduce<[number, number]>(([least, most], { text }) => [Math.min(least, text.length), Math.max(most, text.length)], [Infinity, 0])
+  const [shortest, longest] = held.reduce<[number, number]>(
+    ([least, most], { text }) => [Math.min(least, text.length), Math.max(most, text.length)],
+    [Infinity, 0],
+  )
   const dates = dateFormsIn(held)
-  return { ...base, ...(held.length > 0 ? { shortest, longest } : {}), bars: base.common, patterns: shapes(held), findings: [...textFindings(name, held, dates), ...key], ...(dates ? { dates } : {}) }
+  return {
+    ...base,
+    ...(held.length > 0 ? { shortest, longest } : {}),
+    bars: base.common,
+    patterns: shapes(held),
+    findings: [...textFindings(name, held, dates), ...key],
+    ...(dates ? { dates } : {}),
+  }
 }
 
 /** Numbers and moments are sorted once: equal values stand together then, and the quarters can be read off. */
@@ -204,8 +305,12 @@ const valueFacts = (name: string, column: ValueColumn, deep: boolean): Facts => 
   for (let i = 0; i < rows; i++) if (!isEmptyAt(column, i)) filled++
   const sorted = filledValues(column, filled)
   const shown = (value: number): string => textOfCell(type, type === 'boolean' ? value === 1 : value)
-  const ranking = new Ranking((value, count) => ({ label: shown(value), value: type === 'boolean' ? value === 1 : isNumber(type) ? value : shown(value), count }))
-  for (let at = 0; at < filled; ) {
+  const ranking = new Ranking((value, count) => ({
+    label: shown(value),
+    value: type === 'boolean' ? value === 1 : isNumber(type) ? value : shown(value),
+    count,
+  }))
+  for (let at = 0; at < filled;) {
     const value = sorted[at] as number
     const from = at
     while (at < filled && sorted[at] === value) at++
@@ -215,7 +320,11 @@ const valueFacts = (name: string, column: ValueColumn, deep: boolean): Facts => 
   const plain = { ...base, patterns: [], findings: key }
   if (type === 'boolean' || filled === 0) return { ...plain, bars: base.common }
   const bars = type === 'date' || type === 'datetime' ? dateSpans(name, type, sorted) : numberSpans(name, type, sorted)
-  const show = (value: number): string => textOfCell(type === 'integer' ? 'decimal' : type, isNumber(type) ? Number(value.toPrecision(12)) : Math.round(value))
+  const show = (value: number): string =>
+    textOfCell(
+      type === 'integer' ? 'decimal' : type,
+      isNumber(type) ? Number(value.toPrecision(12)) : Math.round(value),
+    )
   const ends = { least: show(sorted[0] as number), greatest: show(sorted[filled - 1] as number), bars }
   if (!deep) return { ...plain, ...ends }
   const [q1, q2, q3] = [0.25, 0.5, 0.75].map((share) => quantile(sorted, share)) as [number, number, number]
@@ -225,11 +334,25 @@ const valueFacts = (name: string, column: ValueColumn, deep: boolean): Facts => 
   let squares = 0
   for (const value of sorted) squares += (value - mean) ** 2
   const outliers = outlierFinding(name, sorted, q1, q3, show, (value) => (isNumber(type) ? value : show(value)))
-  return { ...plain, ...ends, median: show(q2), quarters: [show(q1), show(q3)], ...(isNumber(type) ? { mean, percentiles: Array.from({ length: 101 }, (_, i) => quantile(sorted, i / 100)), ...(filled > 1 ? { deviation: Math.sqrt(squares / (filled - 1)) } : {}) } : {}), findings: [...outliers, ...key] }
+  return {
+    ...plain,
+    ...ends,
+    median: show(q2),
+    quarters: [show(q1), show(q3)],
+    ...(isNumber(type)
+      ? {
+          mean,
+          percentiles: Array.from({ length: 101 }, (_, i) => quantile(sorted, i / 100)),
+          ...(filled > 1 ? { deviation: Math.sqrt(squares / (filled - 1)) } : {}),
+        }
+      : {}),
+    findings: [...outliers, ...key],
+  }
 }
 
 /** What a column holds, over all its rows. `deep` tells all; without it only what the head of a column shows. */
-export const factsOf = (name: string, column: Column, deep = true): Facts => (holdsWords(column) ? textFacts(name, column, deep) : valueFacts(name, column, deep))
+export const factsOf = (name: string, column: Column, deep = true): Facts =>
+  holdsWords(column) ? textFacts(name, column, deep) : valueFacts(name, column, deep)
 
 /** The commonest values of a column as text, for pickers. */
 export const valuesOf = (column: Column, most: number): Bar[] => {
@@ -238,5 +361,9 @@ export const valuesOf = (column: Column, most: number): Bar[] => {
   const { codes, words } = asCoded(text)
   const counts = ints(words.length)
   for (let i = 0; i < codes.length; i++) counts[codes[i] as number] = (counts[codes[i] as number] as number) + 1
-  return words.map((label, code) => ({ label, count: counts[code] as number })).filter(({ label, count }) => label !== '' && count > 0).sort((a, b) => b.count - a.count).slice(0, most)
+  return words
+    .map((label, code) => ({ label, count: counts[code] as number }))
+    .filter(({ label, count }) => label !== '' && count > 0)
+    .sort((a, b) => b.count - a.count)
+    .slice(0, most)
 }

@@ -15,13 +15,20 @@ const holding = (column: Column, words: string): Uint8Array | undefined => {
   const mask = bytes(values.length)
   for (let i = 0; i < values.length; i++) {
     if (isEmptyAt(column, i)) continue
-    mask[i] = lower(textOfCell(type, type === 'boolean' ? values[i] === 1 : (values[i] as number))).includes(words) ? 1 : 0
+    mask[i] = lower(textOfCell(type, type === 'boolean' ? values[i] === 1 : (values[i] as number))).includes(words)
+      ? 1
+      : 0
   }
   return mask
 }
 
 /** How many cells of a table hold the words, and the next of them after a spot, row by row; round from the end to the start. */
-export const findText = (table: Table, text: string, from: Spot | null, back: boolean): { found: Spot | null; total: number } => {
+export const findText = (
+  table: Table,
+  text: string,
+  from: Spot | null,
+  back: boolean,
+): { found: Spot | null; total: number } => {
   const words = lower(text)
   const masks = table.names.map((_, c) => holding(table.column(c), words))
   const width = table.names.length
@@ -33,7 +40,8 @@ export const findText = (table: Table, text: string, from: Spot | null, back: bo
   const step = back ? -1 : 1
   for (let n = 1; n <= cells; n++) {
     const at = (((start + n * step) % cells) + cells) % cells
-    if (masks[at % width]?.[Math.floor(at / width)] === 1) return { found: { row: Math.floor(at / width), column: table.names[at % width] as string }, total }
+    if (masks[at % width]?.[Math.floor(at / width)] === 1)
+      return { found: { row: Math.floor(at / width), column: table.names[at % width] as string }, total }
   }
   return { found: null, total }
 }

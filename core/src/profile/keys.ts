@@ -21,7 +21,8 @@ export const namesAlike = (a: string, b: string): number => {
   return x.length > 2 && y.length > 2 && (x.includes(y) || y.includes(x)) ? 0.5 : 0
 }
 
-const kindOf = (type: ColumnType): string | undefined => (isNumber(type) ? 'number' : type === 'list' || type === 'boolean' ? undefined : type)
+const kindOf = (type: ColumnType): string | undefined =>
+  isNumber(type) ? 'number' : type === 'list' || type === 'boolean' ? undefined : type
 
 /** Different values of a column as text, of rows evenly spread over it. */
 const sample = (table: Table, column: string, most: number): string[] => {
@@ -51,7 +52,15 @@ const repeats = (table: Table, columns: readonly string[]): boolean => {
 }
 
 const shareOf = (left: Table, right: Table, on: readonly Pair[]): number => {
-  const { left: here, right: there, count } = keyIds(on.map((one) => left.named(one.left)), on.map((one) => right.named(one.right)), {})
+  const {
+    left: here,
+    right: there,
+    count,
+  } = keyIds(
+    on.map((one) => left.named(one.left)),
+    on.map((one) => right.named(one.right)),
+    {},
+  )
   const met = new Uint8Array(count)
   for (const id of there) if (id >= 0) met[id] = 1
   let filled = 0
@@ -69,7 +78,11 @@ const shareOf = (left: Table, right: Table, on: readonly Pair[]): number => {
  * by others of the same name until no key repeats.
  */
 export const suggestKeys = (left: Table, right: Table, most = 4): KeySuggestion[] => {
-  const there = right.schema.slice(0, mostColumns).flatMap(({ name, type }) => (kindOf(type) ? [{ name, kind: kindOf(type), values: new Set(sample(right, name, mostThere)), unique: 0 }] : []))
+  const there = right.schema
+    .slice(0, mostColumns)
+    .flatMap(({ name, type }) =>
+      kindOf(type) ? [{ name, kind: kindOf(type), values: new Set(sample(right, name, mostThere)), unique: 0 }] : [],
+    )
   for (const one of there) one.unique = right.rowCount === 0 ? 0 : one.values.size / Math.min(right.rowCount, mostThere)
   const scored = left.schema.slice(0, mostColumns).flatMap(({ name, type }) => {
     const kind = kindOf(type)
@@ -90,16 +103,33 @@ export const suggestKeys = (left: Table, right: Table, most = 4): KeySuggestion[
   for (const { left: l, right: r, share } of scored.slice(0, most)) {
     let on: Pair[] = [{ left: l, right: r }]
     const single = { on, share, repeats: repeats(right, [r]) }
-    const further = single.repeats ? scored.filter((pair) => pair.left !== l && pair.right !== r && namesAlike(pair.left, pair.right) === 1 && pair.share > 0.2) : []
+    const further = single.repeats
+      ? scored.filter(
+          (pair) => pair.left !== l && pair.right !== r && namesAlike(pair.left, pair.right) === 1 && pair.share > 0.2,
+        )
+      : []
     for (const more of further.slice(0, 4)) {
       const next = [...on, { left: more.left, right: more.right }]
       if (shareOf(left, right, next) < 0.5 * share) continue
       on = next
-      if (!repeats(right, next.map((one) => one.right))) break
+      if (
+        !repeats(
+          right,
+          next.map((one) => one.right),
+        )
+      )
+        break
     }
-    if (on.length > 1 && !repeats(right, on.map((one) => one.right))) {
+    if (
+      on.length > 1 &&
+      !repeats(
+        right,
+        on.map((one) => one.right),
+      )
+    ) {
       const key = JSON.stringify([...on].sort((a, b) => (a.left < b.left ? -1 : 1)))
-      if (!found.some((one) => JSON.stringify([...one.on].sort((a, b) => (a.left < b.left ? -1 : 1))) === key)) found.push({ on, share: shareOf(left, right, on), repeats: false })
+      if (!found.some((one) => JSON.stringify([...one.on].sort((a, b) => (a.left < b.left ? -1 : 1))) === key))
+        found.push({ on, share: shareOf(left, right, on), repeats: false })
     }
     found.push(single)
   }

@@ -5,9 +5,19 @@ import { nearest } from '../words.ts'
 import { namesAlike } from './keys.ts'
 
 /** A column of a union and what each table puts into it; undefined where a table has none. */
-export type LaidColumn = { readonly name: string; readonly type: ColumnType; readonly from: readonly ({ readonly column: string; readonly type: ColumnType } | undefined)[] }
+export type LaidColumn = {
+  readonly name: string
+  readonly type: ColumnType
+  readonly from: readonly ({ readonly column: string; readonly type: ColumnType } | undefined)[]
+}
 /** A column that stands alone in a table (`at` counts the tables) and the column of the union that it may be. */
-export type LaidPartner = { readonly at: number; readonly column: string; readonly into: string; /** Share of its different values that stand there too. */ readonly share: number; readonly alike: boolean }
+export type LaidPartner = {
+  readonly at: number
+  readonly column: string
+  readonly into: string
+  /** Share of its different values that stand there too. */ readonly share: number
+  readonly alike: boolean
+}
 
 const most = 2000
 const values = (table: Table, name: string): Set<unknown> => {
@@ -40,17 +50,32 @@ export const laidPartners = (columns: readonly LaidColumn[], tables: readonly Ta
   for (const lone of columns) {
     const holders = lone.from.flatMap((cell, at) => (cell ? [{ at, ...cell }] : []))
     if (holders.length === tables.length) continue
-    const aims = columns.filter((other) => other !== lone && holders.every(({ at }) => !other.from[at]) && (other.from.filter(Boolean).length > holders.length || (other.from.filter(Boolean).length === holders.length && columns.indexOf(other) < columns.indexOf(lone))))
-    const names = nearest(lone.name, aims.map(({ name }) => name))
+    const aims = columns.filter(
+      (other) =>
+        other !== lone &&
+        holders.every(({ at }) => !other.from[at]) &&
+        (other.from.filter(Boolean).length > holders.length ||
+          (other.from.filter(Boolean).length === holders.length && columns.indexOf(other) < columns.indexOf(lone))),
+    )
+    const names = nearest(
+      lone.name,
+      aims.map(({ name }) => name),
+    )
     for (const { at, column, type } of holders) {
       const mine = values(tables[at] as Table, column)
       const scored = aims.flatMap((aim) => {
-        const theirs = new Set(aim.from.flatMap((cell, i) => (cell && cell.type === type ? [...values(tables[i] as Table, cell.column)] : [])))
+        const theirs = new Set(
+          aim.from.flatMap((cell, i) =>
+            cell && cell.type === type ? [...values(tables[i] as Table, cell.column)] : [],
+          ),
+        )
         const share = mine.size === 0 ? 0 : [...mine].filter((value) => theirs.has(value)).length / mine.size
         const alike = namesAlike(lone.name, aim.name) > 0 || names.includes(aim.name)
         const sameType = aim.from.some((cell) => cell?.type === type)
         // numbers of different things often coincide
-        return share >= (isNumber(type) ? 0.9 : 0.5) || (alike && (sameType || share > 0)) ? [{ at, column, into: aim.name, share, alike, score: share + (alike ? 0.6 : 0) }] : []
+        return share >= (isNumber(type) ? 0.9 : 0.5) || (alike && (sameType || share > 0))
+          ? [{ at, column, into: aim.name, share, alike, score: share + (alike ? 0.6 : 0) }]
+          : []
       })
       scored.sort((a, b) => b.score - a.score)
       const [best] = scored

@@ -8,7 +8,19 @@ const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\
 /** VAC-12 -> \p{Lu}+-\d+: runs of letters and digits as classes, all else to the letter. */
 export const patternOf = (text: string): string =>
   (text.match(/\p{Lu}\p{Ll}+|\p{Lu}+|\p{Ll}+|\d+|\s+|[^\p{L}\d\s]/gu) ?? [])
-    .map((run) => (/^\d/.test(run) ? '\\d+' : /^\p{Lu}\p{Ll}/u.test(run) ? '\\p{Lu}\\p{Ll}+' : /^\p{Lu}/u.test(run) ? '\\p{Lu}+' : /^\p{Ll}/u.test(run) ? '\\p{Ll}+' : /^\s/.test(run) ? '\\s+' : escaped(run)))
+    .map((run) =>
+      /^\d/.test(run)
+        ? '\\d+'
+        : /^\p{Lu}\p{Ll}/u.test(run)
+          ? '\\p{Lu}\\p{Ll}+'
+          : /^\p{Lu}/u.test(run)
+            ? '\\p{Lu}+'
+            : /^\p{Ll}/u.test(run)
+              ? '\\p{Ll}+'
+              : /^\s/.test(run)
+                ? '\\s+'
+                : escaped(run),
+    )
     .join('')
 
 const matches = (pattern: string, text: string): string[] => {
@@ -41,8 +53,10 @@ export const takesFor = (text: string, from: number, to: number): Taking[] => {
   if (from === 0 && tail !== '') sides(after, to, (sign) => ({ before: sign }))
   if (to === text.length && head !== '') sides(before, from - before.length, (sign) => ({ after: sign }))
   if (head !== '' && tail !== '') {
-    if (text.indexOf(before) === from - before.length && text.indexOf(after, from) === to) ways.push({ take: { between: [before, after] } })
-    else if (text.lastIndexOf(before) === from - before.length && text.indexOf(after, from) === to) ways.push({ take: { between: [before, after] }, occurrence: 'last' })
+    if (text.indexOf(before) === from - before.length && text.indexOf(after, from) === to)
+      ways.push({ take: { between: [before, after] } })
+    else if (text.lastIndexOf(before) === from - before.length && text.indexOf(after, from) === to)
+      ways.push({ take: { between: [before, after] }, occurrence: 'last' })
   }
   const pattern = patternOf(part)
   const found = matches(pattern, text)

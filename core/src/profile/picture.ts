@@ -6,8 +6,21 @@ import { Table } from '../table/table.ts'
 import { factsOf } from './facts.ts'
 
 type How = 'count' | 'sum' | 'mean' | 'median' | 'min' | 'max' | 'distinct'
-export type PictureAsked = { readonly kind: 'bar' | 'stacked' | 'line' | 'pie' | 'scatter' | 'histogram'; readonly label: string; readonly series?: string | undefined; readonly how: How; readonly column?: string | undefined }
-export type Drawn = { labels: string[]; series: string[]; values: (number | null)[][]; points: [number, number][]; wheres: (Record<string, unknown> | null)[]; beyond: number }
+export type PictureAsked = {
+  readonly kind: 'bar' | 'stacked' | 'line' | 'pie' | 'scatter' | 'histogram'
+  readonly label: string
+  readonly series?: string | undefined
+  readonly how: How
+  readonly column?: string | undefined
+}
+export type Drawn = {
+  labels: string[]
+  series: string[]
+  values: (number | null)[][]
+  points: [number, number][]
+  wheres: (Record<string, unknown> | null)[]
+  beyond: number
+}
 
 const mostLabels = { bar: 40, stacked: 40, line: 600, pie: 12, scatter: 0, histogram: 0 }
 const mostSeries = 8
@@ -22,7 +35,12 @@ const written = (type: ColumnType, column: Column, row: number): unknown => {
   const cell = cellAt(column, row)
   return cell === null || typeof cell === 'boolean' || isNumber(type) || type === 'text' ? cell : textOfCell(type, cell)
 }
-const whereIs = (name: string, column: Column, row: number): Record<string, unknown> | null => (column.type === 'list' ? null : isEmptyAt(column, row) ? { column: name, op: 'is-empty' } : { column: name, op: 'is', value: written(column.type, column, row) })
+const whereIs = (name: string, column: Column, row: number): Record<string, unknown> | null =>
+  column.type === 'list'
+    ? null
+    : isEmptyAt(column, row)
+      ? { column: name, op: 'is-empty' }
+      : { column: name, op: 'is', value: written(column.type, column, row) }
 
 /** Points of two columns of numbers, evenly picked where there are many. */
 const scatter = ({ label, column }: PictureAsked, table: Table): Drawn => {
@@ -52,7 +70,13 @@ export const drawPicture = (asked: PictureAsked, table: Table): Drawn => {
   const along = table.named(label)
   if (kind === 'histogram') {
     const { bars } = factsOf(label, along, false)
-    return { ...nothing, labels: bars.map((bar) => bar.label), series: ['Rows'], values: [bars.map(({ count }) => count)], wheres: bars.map(({ where }) => (where ? { ...where } : null)) }
+    return {
+      ...nothing,
+      labels: bars.map((bar) => bar.label),
+      series: ['Rows'],
+      values: [bars.map(({ count }) => count)],
+      wheres: bars.map(({ where }) => (where ? { ...where } : null)),
+    }
   }
   const groups = groupBy([along], table.rowCount)
   const measured = how === 'count' || column === undefined ? undefined : table.named(column)
@@ -67,22 +91,57 @@ export const drawPicture = (asked: PictureAsked, table: Table): Drawn => {
   const labels = kept.map((g) => shown(along, first(g)))
   const wheres = kept.map((g) => whereIs(label, along, first(g)))
   const beyond = groups.count - kept.length
-  if (series === undefined || kind === 'pie') return { labels, series: [measured ? `${how} ${column ?? ''}` : 'Rows'], values: [kept.map((g) => numberAt(total, g))], points: [], wheres, beyond }
+  if (series === undefined || kind === 'pie')
+    return {
+      labels,
+      series: [measured ? `${how} ${column ?? ''}` : 'Rows'],
+      values: [kept.map((g) => numberAt(total, g))],
+      points: [],
+      wheres,
+      beyond,
+    }
   const parting = table.named(series)
   const parts = groupBy([parting], table.rowCount)
-  const cells = { ids: Uint32Array.from(groups.ids, (id, row) => id * parts.count + (parts.ids[row] as number)), count: groups.count * parts.count, first: new Int32Array(0) }
+  const cells = {
+    ids: Uint32Array.from(groups.ids, (id, row) => id * parts.count + (parts.ids[row] as number)),
+    count: groups.count * parts.count,
+    first: new Int32Array(0),
+  }
   const each = aggregate({ how: measured ? how : 'count' }, measured, cells, type).column
   const turns = Array.from({ length: Math.min(mostSeries, parts.count) }, (_, p) => p)
-  return { labels, series: turns.map((p) => shown(parting, parts.first[p] as number)), values: turns.map((p) => kept.map((g) => numberAt(each, g * parts.count + p))), points: [], wheres, beyond }
+  return {
+    labels,
+    series: turns.map((p) => shown(parting, parts.first[p] as number)),
+    values: turns.map((p) => kept.map((g) => numberAt(each, g * parts.count + p))),
+    points: [],
+    wheres,
+    beyond,
+  }
 }
 
 /** What a chart shows, as a table: its labels and a column for each series, or the two columns of its points. */
-export const pictureTable = ({ kind, label, column }: PictureAsked, { labels, series, values, points }: Drawn): Table => {
+export const pictureTable = (
+  { kind, label, column }: PictureAsked,
+  { labels, series, values, points }: Drawn,
+): Table => {
   const made: { name: string; cells: Column }[] =
     kind === 'scatter'
-      ? [label, column ?? label].map((name, i) => ({ name, cells: columnOf('decimal', points.map((point) => point[i] as number)) }))
-      : [{ name: label, cells: columnOf('text', labels) }, ...series.map((name, i) => ({ name, cells: columnOf('decimal', values[i] ?? []) }))]
+      ? [label, column ?? label].map((name, i) => ({
+          name,
+          cells: columnOf(
+            'decimal',
+            points.map((point) => point[i] as number),
+          ),
+        }))
+      : [
+          { name: label, cells: columnOf('text', labels) },
+          ...series.map((name, i) => ({ name, cells: columnOf('decimal', values[i] ?? []) })),
+        ]
   const taken: string[] = []
   for (const { name } of made) taken.push(taken.includes(name) ? `${name} ${taken.length + 1}` : name)
-  return Table.of(taken, made.map(({ cells }) => cells), kind === 'scatter' ? points.length : labels.length)
+  return Table.of(
+    taken,
+    made.map(({ cells }) => cells),
+    kind === 'scatter' ? points.length : labels.length,
+  )
 }

@@ -10,7 +10,15 @@ import { suggestKeys } from './keys.ts'
 export const reconcileShows = ['different', 'only-here', 'only-there', 'changed', 'all'] as const
 export type ReconcileShow = (typeof reconcileShows)[number]
 /** A column of both tables, or of one: cells that differ among rows that stand in both, and totals of numbers. */
-export type ColumnDifference = { readonly name: string; readonly here: boolean; readonly there: boolean; readonly key: boolean; readonly changed: number; readonly totalHere?: number; readonly totalThere?: number }
+export type ColumnDifference = {
+  readonly name: string
+  readonly here: boolean
+  readonly there: boolean
+  readonly key: boolean
+  readonly changed: number
+  readonly totalHere?: number
+  readonly totalThere?: number
+}
 export type Reconciled = {
   readonly keys: readonly string[]
   readonly rowsHere: number
@@ -23,7 +31,12 @@ export type Reconciled = {
   readonly repeated: number
   readonly columns: readonly ColumnDifference[]
 }
-export type ReconciledRow = { readonly row: number; readonly state: 'same' | 'came' | 'went'; readonly cells: readonly (string | null)[]; readonly old?: Readonly<Record<number, string>> }
+export type ReconciledRow = {
+  readonly row: number
+  readonly state: 'same' | 'came' | 'went'
+  readonly cells: readonly (string | null)[]
+  readonly old?: Readonly<Record<number, string>>
+}
 
 /** Each row here with the first that came from it there. */
 const descended = (lineage: Int32Array, rows: number): { partner: Int32Array; alone: Int32Array } => {
@@ -61,7 +74,10 @@ const shared = (here: Table, there: Table): string[] => here.names.filter((name)
 
 /** Columns of the same name that tell rows apart in both tables; all they share where there are none. */
 export const reconcileKeys = (here: Table, there: Table): string[] => {
-  const named = (one: Table, other: Table): string[][] => suggestKeys(one, other, 8).flatMap(({ on, repeats }) => (!repeats && on.every(({ left, right }) => left === right) ? [on.map(({ left }) => left).sort()] : []))
+  const named = (one: Table, other: Table): string[][] =>
+    suggestKeys(one, other, 8).flatMap(({ on, repeats }) =>
+      !repeats && on.every(({ left, right }) => left === right) ? [on.map(({ left }) => left).sort()] : [],
+    )
   const back = named(there, here).map((names) => JSON.stringify(names))
   return named(here, there).find((names) => back.includes(JSON.stringify(names))) ?? shared(here, there)
 }
@@ -69,7 +85,8 @@ export const reconcileKeys = (here: Table, there: Table): string[] => {
 const total = (column: Column): number | undefined => {
   if (column.type !== 'integer' && column.type !== 'decimal') return undefined
   let sum = 0
-  for (let row = 0; row < column.values.length; row++) if (!Number.isNaN(column.values[row])) sum += column.values[row] as number
+  for (let row = 0; row < column.values.length; row++)
+    if (!Number.isNaN(column.values[row])) sum += column.values[row] as number
   return sum
 }
 
@@ -158,27 +175,69 @@ export class Reconciliation {
     const columns = this.columns.map((name): ColumnDifference => {
       const a = here.indexOf(name) >= 0 ? here.named(name) : undefined
       const b = there.indexOf(name) >= 0 ? there.named(name) : undefined
-      const totals = a && b && isNumber(a.type) && isNumber(b.type) ? { totalHere: total(a) ?? 0, totalThere: total(b) ?? 0 } : {}
-      return { name, here: a !== undefined, there: b !== undefined, key: keys.includes(name), changed: this.changedCells[this.compared.findIndex((one) => one.name === name)] ?? 0, ...totals }
+      const totals =
+        a && b && isNumber(a.type) && isNumber(b.type) ? { totalHere: total(a) ?? 0, totalThere: total(b) ?? 0 } : {}
+      return {
+        name,
+        here: a !== undefined,
+        there: b !== undefined,
+        key: keys.includes(name),
+        changed: this.changedCells[this.compared.findIndex((one) => one.name === name)] ?? 0,
+        ...totals,
+      }
     })
-    return { keys, rowsHere: here.rowCount, rowsThere: there.rowCount, onlyHere, onlyThere: alone.length, same: here.rowCount - onlyHere - changed, changed, repeated: this.repeated, columns }
+    return {
+      keys,
+      rowsHere: here.rowCount,
+      rowsThere: there.rowCount,
+      onlyHere,
+      onlyThere: alone.length,
+      same: here.rowCount - onlyHere - changed,
+      changed,
+      repeated: this.repeated,
+      columns,
+    }
   }
 
   /** The rows that a figure counts: `went` stand only here, `came` only there; changed cells hold what was in `old`. */
-  show(which: ReconcileShow, from: number, count: number): { readonly total: number; readonly columns: readonly { readonly name: string; readonly type: ColumnType; readonly state: 'same' | 'came' | 'went' }[]; readonly rows: readonly ReconciledRow[] } {
+  show(
+    which: ReconcileShow,
+    from: number,
+    count: number,
+  ): {
+    readonly total: number
+    readonly columns: readonly {
+      readonly name: string
+      readonly type: ColumnType
+      readonly state: 'same' | 'came' | 'went'
+    }[]
+    readonly rows: readonly ReconciledRow[]
+  } {
     const { here, there, partner, alone } = this
     const places = new IntList()
     for (let row = 0; row < here.rowCount; row++) {
       const gone = (partner[row] as number) < 0
       const turned = this.changedRow[row] === 1
-      if (which === 'all' || (which === 'only-here' && gone) || (which === 'changed' && turned) || (which === 'different' && (gone || turned))) places.push(row)
+      if (
+        which === 'all' ||
+        (which === 'only-here' && gone) ||
+        (which === 'changed' && turned) ||
+        (which === 'different' && (gone || turned))
+      )
+        places.push(row)
     }
     const mine = places.done()
     const theirs = which === 'all' || which === 'only-there' || which === 'different' ? alone : ints(0)
     const columns = this.columns.map((name) => {
       const a = here.indexOf(name)
       const b = there.indexOf(name)
-      return { name, a, b, type: (b >= 0 ? there.schema[b] : here.schema[a])?.type ?? ('text' as const), state: b < 0 ? ('went' as const) : a < 0 ? ('came' as const) : ('same' as const) }
+      return {
+        name,
+        a,
+        b,
+        type: (b >= 0 ? there.schema[b] : here.schema[a])?.type ?? ('text' as const),
+        state: b < 0 ? ('went' as const) : a < 0 ? ('came' as const) : ('same' as const),
+      }
     })
     const text = (table: Table, at: number, row: number): string | null => {
       const cell = at < 0 ? null : table.cell(at, row)
@@ -193,11 +252,21 @@ export class Reconciliation {
       const to = partner[row] as number
       if (to < 0) return { row, state: 'went', cells: columns.map(({ a }) => text(here, a, row)) }
       const cells = columns.map(({ a, b }) => (b < 0 ? text(here, a, row) : text(there, b, to)))
-      const old = Object.fromEntries(columns.flatMap(({ name, a, b }, c) => (a < 0 || b < 0 || this.keys.includes(name) || this.sameCell(name, row, to) ? [] : [[c, text(here, a, row) ?? '']])))
+      const old = Object.fromEntries(
+        columns.flatMap(({ name, a, b }, c) =>
+          a < 0 || b < 0 || this.keys.includes(name) || this.sameCell(name, row, to)
+            ? []
+            : [[c, text(here, a, row) ?? '']],
+        ),
+      )
       return { row, state: 'same', cells, ...(Object.keys(old).length > 0 ? { old } : {}) }
     }
     const all = mine.length + theirs.length
-    return { total: all, columns: columns.map(({ name, type, state }) => ({ name, type, state })), rows: Array.from({ length: Math.max(0, Math.min(all, from + count) - from) }, (_, i) => rowAt(from + i)) }
+    return {
+      total: all,
+      columns: columns.map(({ name, type, state }) => ({ name, type, state })),
+      rows: Array.from({ length: Math.max(0, Math.min(all, from + count) - from) }, (_, i) => rowAt(from + i)),
+    }
   }
   private sameCell(name: string, row: number, to: number): boolean {
     const one = this.compared.find((column) => column.name === name)

@@ -21,7 +21,12 @@ export type Account = {
   readonly unreadable: Readonly<Record<string, number>>
   readonly notes: Readonly<Record<string, number>>
   /** Of a check: whether it holds. */
-  readonly check?: { readonly passed: boolean; readonly stop: boolean; readonly say: string; readonly figure: number | null }
+  readonly check?: {
+    readonly passed: boolean
+    readonly stop: boolean
+    readonly say: string
+    readonly figure: number | null
+  }
 }
 
 /** How many of the rows that went in stand in what came out. */
@@ -47,7 +52,13 @@ export const carriedColumns = (step: Step, input: Schema, output: Schema): Reado
   return Object.fromEntries(output.flatMap(({ name }) => (names.has(name) ? [[name, name]] : [])))
 }
 
-export const accountFor = (step: Step, rowsIn: number, input: Schema, result: StepResult, names: TableNames): Account => {
+export const accountFor = (
+  step: Step,
+  rowsIn: number,
+  input: Schema,
+  result: StepResult,
+  names: TableNames,
+): Account => {
   const output = result.table.schema
   const carried = carriedColumns(step, input, output)
   const used = new Set(Object.values(carried))
@@ -64,10 +75,21 @@ export const accountFor = (step: Step, rowsIn: number, input: Schema, result: St
     rowsCame: rowsOut - kept,
     columnsAdded: output.flatMap(({ name }) => (ownValue(carried, name) === undefined ? [name] : [])),
     columnsDropped: input.flatMap(({ name }) => (used.has(name) ? [] : [name])),
-    columnsRenamed: Object.fromEntries(Object.entries(carried).flatMap(([next, old]) => (next === old ? [] : [[old, next]]))),
+    columnsRenamed: Object.fromEntries(
+      Object.entries(carried).flatMap(([next, old]) => (next === old ? [] : [[old, next]])),
+    ),
     cellsChanged: result.cellsChanged ?? 0,
     unreadable: Object.fromEntries((result.unreadable ?? []).map(({ column, rows }) => [column, rows.length])),
     notes: result.notes ?? {},
-    ...(result.check ? { check: { passed: result.check.passed, stop: result.check.stop, say: result.check.say, figure: result.check.figure } } : {}),
+    ...(result.check
+      ? {
+          check: {
+            passed: result.check.passed,
+            stop: result.check.stop,
+            say: result.check.say,
+            figure: result.check.figure,
+          },
+        }
+      : {}),
   }
 }

@@ -4,18 +4,27 @@ import { bits, bytes as byteBuffer, floats, ints, setBit, words32 } from '../tab
 import type { NumberLocale } from '../table/number.ts'
 
 /** UTF-8 bytes of a file, with what makes text of a span of them and bytes of a text. */
-export type Bytes = { readonly bytes: Uint8Array; readonly text: (start: number, end: number) => string; readonly bytesOf: (text: string) => Uint8Array }
+export type Bytes = {
+  readonly bytes: Uint8Array
+  readonly text: (start: number, end: number) => string
+  readonly bytesOf: (text: string) => Uint8Array
+}
 
 const powers = Array.from({ length: 16 }, (_, i) => 10 ** i)
 
-const grow = <T extends Float64Array | Uint32Array | Int32Array | Uint8Array>(make: (length: number) => T, old: T, length: number): T => {
+const grow = <T extends Float64Array | Uint32Array | Int32Array | Uint8Array>(
+  make: (length: number) => T,
+  old: T,
+  length: number,
+): T => {
   const wider = make(Math.max(length, old.length * 2, 1024))
   wider.set(old as never)
   return wider
 }
 
 /** The part of a buffer that is used; copied only where much is not. */
-const trimmed = <T extends Float64Array | Uint32Array>(buffer: T, length: number): T => (length > buffer.length * 0.8 ? (buffer.subarray(0, length) as T) : (buffer.slice(0, length) as T))
+const trimmed = <T extends Float64Array | Uint32Array>(buffer: T, length: number): T =>
+  length > buffer.length * 0.8 ? (buffer.subarray(0, length) as T) : (buffer.slice(0, length) as T)
 
 /** Digits only, up to 15, no leading zero: the number, or NaN. The inner loop of reading numbers. */
 const quickInteger = (text: string): number => {
@@ -130,7 +139,15 @@ export class NumberBuilder {
 const hashOf = (bytes: Uint8Array, start: number, end: number): number => {
   let hash = end - start
   let i = start
-  for (; i + 4 <= end; i += 4) hash = Math.imul(hash ^ ((bytes[i] as number) | ((bytes[i + 1] as number) << 8) | ((bytes[i + 2] as number) << 16) | ((bytes[i + 3] as number) << 24)), 0x9e3779b1)
+  for (; i + 4 <= end; i += 4)
+    hash = Math.imul(
+      hash ^
+        ((bytes[i] as number) |
+          ((bytes[i + 1] as number) << 8) |
+          ((bytes[i + 2] as number) << 16) |
+          ((bytes[i + 3] as number) << 24)),
+      0x9e3779b1,
+    )
   for (; i < end; i++) hash = Math.imul(hash ^ (bytes[i] as number), 0x9e3779b1)
   return hash ^ (hash >>> 15)
 }
@@ -163,7 +180,16 @@ class WordIndex {
    * Codes of the words of cells `from` to `to` of one column of a block, into `codes` at `at`; stops at a word not met
    * before, and says how many cells were done. The word found last is tried first, as equal values often stand together.
    */
-  find(bytes: Uint8Array, cuts: Int32Array, column: number, width: number, from: number, to: number, codes: Uint32Array, at: number): number {
+  find(
+    bytes: Uint8Array,
+    cuts: Int32Array,
+    column: number,
+    width: number,
+    from: number,
+    to: number,
+    codes: Uint32Array,
+    at: number,
+  ): number {
     const { table, hashes, offsets, arena } = this
     const mask = table.length - 1
     let last = 0
@@ -177,7 +203,12 @@ class WordIndex {
       if (last === 0 || !sameBytes(bytes, start, end, arena, offsets[last] as number, offsets[last + 1] as number)) {
         const hash = hashOf(bytes, start, end)
         let slot = hash & mask
-        for (; (last = table[slot] as number) >= 0; slot = (slot + 1) & mask) if (hashes[last] === hash && sameBytes(bytes, start, end, arena, offsets[last] as number, offsets[last + 1] as number)) break
+        for (; (last = table[slot] as number) >= 0; slot = (slot + 1) & mask)
+          if (
+            hashes[last] === hash &&
+            sameBytes(bytes, start, end, arena, offsets[last] as number, offsets[last + 1] as number)
+          )
+            break
         if (last < 0) return i - from
       }
       codes[at++] = last
@@ -237,12 +268,13 @@ export class TextBuilder {
   /** Cells of one column of a block, by start and end; a word met before is found by its bytes alone. */
   addSpans(source: Bytes, cuts: Int32Array, column: number, width: number, rows: number): void {
     if (this.strings) {
-      for (let i = 0, k = column * 2; i < rows; i++, k += width * 2) this.add(cuts[k] === cuts[k + 1] ? '' : source.text(cuts[k] as number, cuts[k + 1] as number))
+      for (let i = 0, k = column * 2; i < rows; i++, k += width * 2)
+        this.add(cuts[k] === cuts[k + 1] ? '' : source.text(cuts[k] as number, cuts[k + 1] as number))
       return
     }
     this.index ??= new WordIndex(this.words, source.bytesOf)
     this.reserve(rows)
-    for (let done = 0; done < rows; ) {
+    for (let done = 0; done < rows;) {
       const found = this.index.find(source.bytes, cuts, column, width, done, rows, this.codes, this.length)
       this.length += found
       done += found
@@ -280,6 +312,8 @@ export class TextBuilder {
     this.codes = words32(0)
   }
   done(): TextColumn {
-    return this.strings ? { type: 'text', form: 'plain', strings: this.strings } : { type: 'text', form: 'coded', codes: trimmed(this.codes, this.length), words: this.words }
+    return this.strings
+      ? { type: 'text', form: 'plain', strings: this.strings }
+      : { type: 'text', form: 'coded', codes: trimmed(this.codes, this.length), words: this.words }
   }
 }

@@ -14,7 +14,14 @@ import type { Intaken } from './intake.ts'
 import { joinedNames, RowGate } from './row-gate.ts'
 
 /** What a workbook's or a record's cell holds; `error` is a cell that shows an error instead of a value. */
-export type RawCell = string | number | boolean | null | { readonly type: 'date' | 'datetime' | 'time'; readonly value: number } | { readonly list: string } | { readonly error: string }
+export type RawCell =
+  | string
+  | number
+  | boolean
+  | null
+  | { readonly type: 'date' | 'datetime' | 'time'; readonly value: number }
+  | { readonly list: string }
+  | { readonly error: string }
 
 const kinds = ['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time', 'list'] as const
 const listKind = kinds.indexOf('list') + 1
@@ -75,18 +82,27 @@ class CellBuilder {
     return type === 'nothing' ? 'text' : type
   }
   private cellAt(row: number, tag: number): Exclude<Cell, null> {
-    return tag === 1 || tag === listKind ? (this.texts[row] as string) : tag === 4 ? this.numbers[row] === 1 : (this.numbers[row] as number)
+    return tag === 1 || tag === listKind
+      ? (this.texts[row] as string)
+      : tag === 4
+        ? this.numbers[row] === 1
+        : (this.numbers[row] as number)
   }
   /** Each cell by its own type as one type: text is read, all else converted; what cannot be is unreadable. */
   column(to: ReadAs): { column: Column; unreadable: Int32Array } {
     const writer = columnWriter(to.type, this.length)
     const read = textReader(to)
-    const convert = kinds.map((from) => (from === 'text' && to.type !== 'text' ? (cell: Exclude<Cell, null>) => read(cell as string) : convertCell(from, to, read)))
+    const convert = kinds.map((from) =>
+      from === 'text' && to.type !== 'text'
+        ? (cell: Exclude<Cell, null>) => read(cell as string)
+        : convertCell(from, to, read),
+    )
     const bad = new IntList()
     for (let row = 0; row < this.length; row++) {
       const tag = this.tags[row] as number
       if (tag === 0) continue
-      const cell = tag === errorKind ? null : (convert[tag - 1] as (cell: Exclude<Cell, null>) => Cell)(this.cellAt(row, tag))
+      const cell =
+        tag === errorKind ? null : (convert[tag - 1] as (cell: Exclude<Cell, null>) => Cell)(this.cellAt(row, tag))
       if (cell === null) bad.push(row)
       else writer.set(row, cell)
     }
@@ -95,7 +111,15 @@ class CellBuilder {
 }
 
 const nameOf = (cell: RawCell): string =>
-  cell === null ? '' : typeof cell === 'object' ? ('error' in cell ? cell.error : 'list' in cell ? cell.list : textOfCell(cell.type, cell.value)) : textOfCell(typeof cell === 'number' ? (Number.isInteger(cell) ? 'integer' : 'decimal') : 'text', cell)
+  cell === null
+    ? ''
+    : typeof cell === 'object'
+      ? 'error' in cell
+        ? cell.error
+        : 'list' in cell
+          ? cell.list
+          : textOfCell(cell.type, cell.value)
+      : textOfCell(typeof cell === 'number' ? (Number.isInteger(cell) ? 'integer' : 'decimal') : 'text', cell)
 
 const widthOf = (row: readonly RawCell[]): number => {
   let width = row.length
@@ -136,7 +160,8 @@ export class CellIntake {
     this.take(this.gate.pass([row]))
   }
   private take({ names, body }: ReturnType<RowGate<RawCell>['pass']>): void {
-    if (names) for (const name of joinedNames(names.map((row) => row.slice(0, widthOf(row)).map(nameOf)))) this.names.add(name)
+    if (names)
+      for (const name of joinedNames(names.map((row) => row.slice(0, widthOf(row)).map(nameOf)))) this.names.add(name)
     for (const row of body) {
       const width = widthOf(row)
       if (width === 0) {
@@ -158,7 +183,10 @@ export class CellIntake {
   private builderAt(c: number): CellBuilder {
     const builder = (this.builders[c] ??= new CellBuilder())
     this.padded += this.rows - builder.length
-    if (this.padded > mostPadded && this.padded > this.filled * paddedAFilled) throw new TooLarge(`Nearly all of its ${figure(this.names.all.length)} columns and ${figure(this.rows)} rows are empty, far more cells than it holds values. Delete the empty rows and columns around the table.`)
+    if (this.padded > mostPadded && this.padded > this.filled * paddedAFilled)
+      throw new TooLarge(
+        `Nearly all of its ${figure(this.names.all.length)} columns and ${figure(this.rows)} rows are empty, far more cells than it holds values. Delete the empty rows and columns around the table.`,
+      )
     while (builder.length < this.rows) builder.add(null)
     return builder
   }
@@ -168,7 +196,10 @@ export class CellIntake {
     const given = typeof types === 'object' ? ownValue(types, name) : undefined
     if (given) return { ...given, locale }
     const met = typeTogether(builder.types)
-    return { type: met === 'text' && this.detects && builder.types.size === 1 ? builder.detected(detectText(locale)) : met, locale }
+    return {
+      type: met === 'text' && this.detects && builder.types.size === 1 ? builder.detected(detectText(locale)) : met,
+      locale,
+    }
   }
   /** Blank rows at the end are counted only where they are records: below a sheet's last filled row there is nothing. */
   done(records = false): Intaken {
@@ -190,6 +221,11 @@ export class CellIntake {
       if (rows.length > 0) unreadable.push({ column: name, rows })
       return column
     })
-    return { table: Table.of(this.names.all, columns, this.rows), notes: blankRows > 0 ? { blankRows } : {}, unreadable, blank }
+    return {
+      table: Table.of(this.names.all, columns, this.rows),
+      notes: blankRows > 0 ? { blankRows } : {},
+      unreadable,
+      blank,
+    }
   }
 }

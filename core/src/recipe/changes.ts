@@ -10,10 +10,25 @@ import type { RanStep } from './engine.ts'
 export type Lens = 'before' | 'changes' | 'after'
 export type Only = 'all' | 'changed' | 'left' | 'came' | 'unreadable' | 'against'
 
-export type ViewColumn = { readonly name: string; readonly type: Table['schema'][number]['type']; readonly state: 'same' | 'came' | 'went'; /** The name before. */ readonly was?: string }
+export type ViewColumn = {
+  readonly name: string
+  readonly type: Table['schema'][number]['type']
+  readonly state: 'same' | 'came' | 'went'
+  /** The name before. */ readonly was?: string
+}
 /** `old`: the text before, by position; `bad`: positions whose cell could not be read. */
-export type ViewRow = { readonly row: number; readonly state: 'same' | 'came' | 'went'; readonly cells: readonly (string | null)[]; readonly old?: Readonly<Record<number, string>>; readonly bad?: readonly number[] }
-export type View = { readonly columns: readonly ViewColumn[]; readonly total: number; readonly rows: readonly ViewRow[] }
+export type ViewRow = {
+  readonly row: number
+  readonly state: 'same' | 'came' | 'went'
+  readonly cells: readonly (string | null)[]
+  readonly old?: Readonly<Record<number, string>>
+  readonly bad?: readonly number[]
+}
+export type View = {
+  readonly columns: readonly ViewColumn[]
+  readonly total: number
+  readonly rows: readonly ViewRow[]
+}
 
 const text = (table: Table, column: number, row: number): string | null => {
   const cell: Cell = table.cell(column, row)
@@ -38,7 +53,11 @@ const plain = (table: Table, from: number, count: number): View => {
 }
 
 /** Some rows of a table: those that are against a check. */
-const picked = (table: Table, rows: Int32Array, from: number, count: number): View => ({ ...plain(table, 0, 0), total: rows.length, rows: [...rows.subarray(from, from + count)].map((row) => plain(table, row, 1).rows[0] as ViewRow) })
+const picked = (table: Table, rows: Int32Array, from: number, count: number): View => ({
+  ...plain(table, 0, 0),
+  total: rows.length,
+  rows: [...rows.subarray(from, from + count)].map((row) => plain(table, row, 1).rows[0] as ViewRow),
+})
 
 /** Rows of input and output side by side: for each row of the view its row before (-1 where it came) and after (-1 where it left). */
 type Pairing = { readonly before: Int32Array; readonly after: Int32Array }
@@ -84,7 +103,11 @@ const pairRows = (before: Table, step: RanStep): Pairing => {
   return woven(origin.index, before.rowCount) ?? { before: firsts(origin.index, before.rowCount), after: span(rows) }
 }
 
-type Layout = { readonly columns: readonly ViewColumn[]; readonly from: readonly number[]; readonly to: readonly number[] }
+type Layout = {
+  readonly columns: readonly ViewColumn[]
+  readonly from: readonly number[]
+  readonly to: readonly number[]
+}
 
 /** Columns of the output in their order; those that went stand where they stood. */
 const layColumns = (before: Table, step: RanStep): Layout => {
@@ -93,14 +116,31 @@ const layColumns = (before: Table, step: RanStep): Layout => {
   const columns: (ViewColumn & { from: number; to: number })[] = output.map(({ name, type }, to) => {
     const was = ownValue(carried, name)
     const from = was === undefined ? -1 : before.indexOf(was)
-    return { name, type, state: from < 0 ? 'came' : 'same', ...(was !== undefined && was !== name ? { was } : {}), from, to }
+    return {
+      name,
+      type,
+      state: from < 0 ? 'came' : 'same',
+      ...(was !== undefined && was !== name ? { was } : {}),
+      from,
+      to,
+    }
   })
   before.schema.forEach(({ name, type }, from) => {
     if (columns.some((column) => column.from === from)) return
     const left = columns.findIndex((column) => column.from === from - 1)
-    columns.splice(from === 0 ? 0 : left < 0 ? columns.length : left + 1, 0, { name, type, state: 'went', from, to: -1 })
+    columns.splice(from === 0 ? 0 : left < 0 ? columns.length : left + 1, 0, {
+      name,
+      type,
+      state: 'went',
+      from,
+      to: -1,
+    })
   })
-  return { columns: columns.map(({ from: _from, to: _to, ...column }) => column), from: columns.map(({ from }) => from), to: columns.map(({ to }) => to) }
+  return {
+    columns: columns.map(({ from: _from, to: _to, ...column }) => column),
+    from: columns.map(({ from }) => from),
+    to: columns.map(({ to }) => to),
+  }
 }
 
 const sameCell = (a: Cell, b: Cell): boolean => a === b
@@ -112,10 +152,17 @@ const comparable = (before: Table, after: Table, { from, to }: Layout): number[]
     return f < 0 || t < 0 || before.sharesColumn(f, after, t) ? [] : [c]
   })
 
-const rowChanged = (before: Table, after: Table, { from, to }: Layout, columns: readonly number[], b: number, a: number): boolean =>
-  columns.some((c) => !sameCell(before.cell(from[c] as number, b), after.cell(to[c] as number, a)))
+const rowChanged = (
+  before: Table,
+  after: Table,
+  { from, to }: Layout,
+  columns: readonly number[],
+  b: number,
+  a: number,
+): boolean => columns.some((c) => !sameCell(before.cell(from[c] as number, b), after.cell(to[c] as number, a)))
 
-const unreadableRows = (step: RanStep): Set<number> => new Set((step.result?.unreadable ?? []).flatMap(({ rows }) => [...rows]))
+const unreadableRows = (step: RanStep): Set<number> =>
+  new Set((step.result?.unreadable ?? []).flatMap(({ rows }) => [...rows]))
 
 const wanted = (pairing: Pairing, only: Only, before: Table, step: RanStep, layout: Layout): Int32Array | undefined => {
   if (only === 'all') return undefined
@@ -125,7 +172,14 @@ const wanted = (pairing: Pairing, only: Only, before: Table, step: RanStep, layo
   for (let i = 0; i < pairing.before.length; i++) {
     const b = pairing.before[i] as number
     const a = pairing.after[i] as number
-    const holds = only === 'left' ? a < 0 : only === 'came' ? b < 0 : only === 'unreadable' ? bad.has(a) : a < 0 || b < 0 || bad.has(a) || rowChanged(before, step.table, layout, columns, b, a)
+    const holds =
+      only === 'left'
+        ? a < 0
+        : only === 'came'
+          ? b < 0
+          : only === 'unreadable'
+            ? bad.has(a)
+            : a < 0 || b < 0 || bad.has(a) || rowChanged(before, step.table, layout, columns, b, a)
     if (holds) kept.push(i)
   }
   return kept.done()
@@ -158,14 +212,31 @@ const changes = (before: Table, step: RanStep, only: Only, from: number, count: 
       }
       return now
     })
-    return { row: a < 0 ? b : a, state: a < 0 ? 'went' : b < 0 ? 'came' : 'same', cells, ...(Object.keys(old).length > 0 ? { old } : {}), ...(failed.length > 0 ? { bad: failed } : {}) }
+    return {
+      row: a < 0 ? b : a,
+      state: a < 0 ? 'went' : b < 0 ? 'came' : 'same',
+      cells,
+      ...(Object.keys(old).length > 0 ? { old } : {}),
+      ...(failed.length > 0 ? { bad: failed } : {}),
+    }
   }
   const end = Math.min(total, from + count)
-  return { columns: layout.columns, total, rows: Array.from({ length: Math.max(0, end - from) }, (_, i) => view(rows ? (rows[from + i] as number) : from + i)) }
+  return {
+    columns: layout.columns,
+    total,
+    rows: Array.from({ length: Math.max(0, end - from) }, (_, i) => view(rows ? (rows[from + i] as number) : from + i)),
+  }
 }
 
 /** A window on a step: the table before it, after it, or what it changed. */
-export const viewOf = (steps: readonly RanStep[], at: number, lens: Lens, only: Only, from: number, count: number): View => {
+export const viewOf = (
+  steps: readonly RanStep[],
+  at: number,
+  lens: Lens,
+  only: Only,
+  from: number,
+  count: number,
+): View => {
   const step = steps[at] as RanStep
   const before = at > 0 ? (steps[at - 1] as RanStep).table : undefined
   if (lens === 'before' && before) return plain(before, from, count)
@@ -175,7 +246,14 @@ export const viewOf = (steps: readonly RanStep[], at: number, lens: Lens, only: 
     const view = plain(step.table, from, count)
     if (only === 'unreadable' && bad.length > 0) {
       const rows = [...new Set(bad.flatMap((one) => [...one.rows]))].sort((a, b) => a - b)
-      return { ...view, total: rows.length, rows: rows.slice(from, from + count).map((row) => ({ ...(plain(step.table, row, 1).rows[0] as ViewRow), bad: bad.flatMap((one) => (one.rows.includes(row) ? [step.table.indexOf(one.column)] : [])) })) }
+      return {
+        ...view,
+        total: rows.length,
+        rows: rows.slice(from, from + count).map((row) => ({
+          ...(plain(step.table, row, 1).rows[0] as ViewRow),
+          bad: bad.flatMap((one) => (one.rows.includes(row) ? [step.table.indexOf(one.column)] : [])),
+        })),
+      }
     }
     return view
   }

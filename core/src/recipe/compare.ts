@@ -6,19 +6,35 @@ import type { Recipe, RecipeTable, Step } from './schema.ts'
 
 export type Mark = 'same' | 'came' | 'went' | 'changed' | 'moved'
 /** A sentence of one of two states of a story: as it was and as it is, each where it exists. `number` is its place where it stands. */
-export type ComparedLine = { readonly mark: Mark; readonly step: string; readonly number: number; readonly before?: string; readonly after?: string }
-export type ComparedTable = { readonly id: string; readonly mark: Mark; readonly name: string; readonly lines: readonly ComparedLine[] }
+export type ComparedLine = {
+  readonly mark: Mark
+  readonly step: string
+  readonly number: number
+  readonly before?: string
+  readonly after?: string
+}
+export type ComparedTable = {
+  readonly id: string
+  readonly mark: Mark
+  readonly name: string
+  readonly lines: readonly ComparedLine[]
+}
 /** What else changed, a sentence each: what goes in, what is asked, what is written. */
-export type ComparedStory = { readonly tables: readonly ComparedTable[]; readonly around: readonly { readonly mark: Mark; readonly sentence: string }[] }
+export type ComparedStory = {
+  readonly tables: readonly ComparedTable[]
+  readonly around: readonly { readonly mark: Mark; readonly sentence: string }[]
+}
 
 /** The longest run of ids that stand in the same order in both: what is not in it was moved. */
 const inOrder = (a: readonly string[], b: readonly string[]): Set<string> => {
   const width = b.length + 1
   const lengths = words32((a.length + 1) * width)
   const at = (i: number, j: number): number => lengths[i * width + j] ?? 0
-  for (let i = 1; i <= a.length; i++) for (let j = 1; j <= b.length; j++) lengths[i * width + j] = a[i - 1] === b[j - 1] ? at(i - 1, j - 1) + 1 : Math.max(at(i - 1, j), at(i, j - 1))
+  for (let i = 1; i <= a.length; i++)
+    for (let j = 1; j <= b.length; j++)
+      lengths[i * width + j] = a[i - 1] === b[j - 1] ? at(i - 1, j - 1) + 1 : Math.max(at(i - 1, j), at(i, j - 1))
   const run = new Set<string>()
-  for (let i = a.length, j = b.length; i > 0 && j > 0; ) {
+  for (let i = a.length, j = b.length; i > 0 && j > 0;) {
     if (a[i - 1] === b[j - 1]) {
       run.add(a[i - 1] ?? '')
       i--
@@ -29,14 +45,28 @@ const inOrder = (a: readonly string[], b: readonly string[]): Set<string> => {
   return run
 }
 
-const words = (recipe: Recipe, step: Step): string => `${sentenceText(step, tableNames(recipe))}${step.off ? ' (left out)' : ''}${step.note ? ` — ${step.note}` : ''}`
+const words = (recipe: Recipe, step: Step): string =>
+  `${sentenceText(step, tableNames(recipe))}${step.off ? ' (left out)' : ''}${step.note ? ` — ${step.note}` : ''}`
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b)
 
-const compareTable = (before: Recipe, after: Recipe, old: RecipeTable | undefined, next: RecipeTable | undefined): ComparedTable => {
+const compareTable = (
+  before: Recipe,
+  after: Recipe,
+  old: RecipeTable | undefined,
+  next: RecipeTable | undefined,
+): ComparedTable => {
   const was = old?.steps ?? []
   const is = next?.steps ?? []
-  const kept = inOrder(was.filter(({ id }) => is.some((step) => step.id === id)).map(({ id }) => id), is.filter(({ id }) => was.some((step) => step.id === id)).map(({ id }) => id))
-  const went = (step: Step): ComparedLine => ({ mark: 'went', step: step.id, number: was.indexOf(step) + 1, before: words(before, step) })
+  const kept = inOrder(
+    was.filter(({ id }) => is.some((step) => step.id === id)).map(({ id }) => id),
+    is.filter(({ id }) => was.some((step) => step.id === id)).map(({ id }) => id),
+  )
+  const went = (step: Step): ComparedLine => ({
+    mark: 'went',
+    step: step.id,
+    number: was.indexOf(step) + 1,
+    before: words(before, step),
+  })
   const lines: ComparedLine[] = []
   let told = 0
   for (const [i, step] of is.entries()) {
@@ -47,22 +77,51 @@ const compareTable = (before: Recipe, after: Recipe, old: RecipeTable | undefine
     }
     // what left stands where it stood: before the next sentence that stayed in its place
     if (kept.has(step.id)) {
-      lines.push(...was.slice(told, at).filter(({ id }) => !is.some((one) => one.id === id)).map(went))
+      lines.push(
+        ...was
+          .slice(told, at)
+          .filter(({ id }) => !is.some((one) => one.id === id))
+          .map(went),
+      )
       told = at + 1
     }
     const pair = { step: step.id, number: i + 1, before: words(before, was[at] as Step), after: words(after, step) }
     lines.push({ mark: !same(was[at], step) ? 'changed' : kept.has(step.id) ? 'same' : 'moved', ...pair })
   }
-  lines.push(...was.slice(told).filter(({ id }) => !is.some((one) => one.id === id)).map(went))
-  const mark: Mark = !old ? 'came' : !next ? 'went' : old.name !== next.name || lines.some((line) => line.mark !== 'same') ? 'changed' : 'same'
-  return { id: (next ?? old)?.id ?? '', mark, name: old && next && old.name !== next.name ? `${next.name}, formerly ${old.name}` : ((next ?? old)?.name ?? ''), lines }
+  lines.push(
+    ...was
+      .slice(told)
+      .filter(({ id }) => !is.some((one) => one.id === id))
+      .map(went),
+  )
+  const mark: Mark = !old
+    ? 'came'
+    : !next
+      ? 'went'
+      : old.name !== next.name || lines.some((line) => line.mark !== 'same')
+        ? 'changed'
+        : 'same'
+  return {
+    id: (next ?? old)?.id ?? '',
+    mark,
+    name: old && next && old.name !== next.name ? `${next.name}, formerly ${old.name}` : ((next ?? old)?.name ?? ''),
+    lines,
+  }
 }
 
-const outputWords = (recipe: Recipe, output: Output): string => `${tableNames(recipe)(output.table)} is written ${isFile(output) ? `as ${output.file}` : `into ${output.name} of ${output.connection} (${output.mode})`}.`
+const outputWords = (recipe: Recipe, output: Output): string =>
+  `${tableNames(recipe)(output.table)} is written ${isFile(output) ? `as ${output.file}` : `into ${output.name} of ${output.connection} (${output.mode})`}.`
 
 /** Parts with a name of their own: those that came, went or changed. */
-const compareNamed = <T>(before: readonly T[], after: readonly T[], key: (one: T) => string, say: (mark: Mark, one: T) => string): { mark: Mark; sentence: string }[] => [
-  ...before.filter((one) => !after.some((other) => key(other) === key(one))).map((one) => ({ mark: 'went' as const, sentence: say('went', one) })),
+const compareNamed = <T>(
+  before: readonly T[],
+  after: readonly T[],
+  key: (one: T) => string,
+  say: (mark: Mark, one: T) => string,
+): { mark: Mark; sentence: string }[] => [
+  ...before
+    .filter((one) => !after.some((other) => key(other) === key(one)))
+    .map((one) => ({ mark: 'went' as const, sentence: say('went', one) })),
   ...after.flatMap((one): { mark: Mark; sentence: string }[] => {
     const old = before.find((other) => key(other) === key(one))
     if (old === undefined) return [{ mark: 'came', sentence: say('came', one) }]
@@ -74,12 +133,52 @@ const compareNamed = <T>(before: readonly T[], after: readonly T[], key: (one: T
 export const compareRecipes = (before: Recipe, after: Recipe): ComparedStory => {
   const gone = before.tables.filter(({ id }) => !after.tables.some((table) => table.id === id))
   return {
-    tables: [...after.tables.map((table) => compareTable(before, after, before.tables.find(({ id }) => id === table.id), table)), ...gone.map((table) => compareTable(before, after, table, undefined))],
+    tables: [
+      ...after.tables.map((table) =>
+        compareTable(
+          before,
+          after,
+          before.tables.find(({ id }) => id === table.id),
+          table,
+        ),
+      ),
+      ...gone.map((table) => compareTable(before, after, table, undefined)),
+    ],
     around: [
-      ...(before.name === after.name ? [] : [{ mark: 'changed' as const, sentence: `The story is called ${quoted(after.name)}; it was ${quoted(before.name)}.` }]),
-      ...compareNamed(before.inputs, after.inputs, ({ id }) => id, (mark, { name }) => (mark === 'changed' ? `What ${name} looks like has changed.` : `${name} ${mark === 'came' ? 'goes in' : 'goes in no more'}.`)),
-      ...compareNamed(before.parameters ?? [], after.parameters ?? [], ({ name }) => name, (mark, { name, value }) => (mark === 'went' ? `${quoted(name)} is not asked any more.` : mark === 'came' ? `${quoted(name)} is asked.` : `${quoted(name)} is now ${value === undefined || value === null ? 'without a value' : quoted(String(value))} unless told otherwise.`)),
-      ...compareNamed(before.outputs ?? [], after.outputs ?? [], (output) => `${output.table} ${isFile(output) ? output.file : output.name}`, (mark, output) => (mark === 'went' ? `No more: ${outputWords(before, output)}` : outputWords(after, output))),
+      ...(before.name === after.name
+        ? []
+        : [
+            {
+              mark: 'changed' as const,
+              sentence: `The story is called ${quoted(after.name)}; it was ${quoted(before.name)}.`,
+            },
+          ]),
+      ...compareNamed(
+        before.inputs,
+        after.inputs,
+        ({ id }) => id,
+        (mark, { name }) =>
+          mark === 'changed'
+            ? `What ${name} looks like has changed.`
+            : `${name} ${mark === 'came' ? 'goes in' : 'goes in no more'}.`,
+      ),
+      ...compareNamed(
+        before.parameters ?? [],
+        after.parameters ?? [],
+        ({ name }) => name,
+        (mark, { name, value }) =>
+          mark === 'went'
+            ? `${quoted(name)} is not asked any more.`
+            : mark === 'came'
+              ? `${quoted(name)} is asked.`
+              : `${quoted(name)} is now ${value === undefined || value === null ? 'without a value' : quoted(String(value))} unless told otherwise.`,
+      ),
+      ...compareNamed(
+        before.outputs ?? [],
+        after.outputs ?? [],
+        (output) => `${output.table} ${isFile(output) ? output.file : output.name}`,
+        (mark, output) => (mark === 'went' ? `No more: ${outputWords(before, output)}` : outputWords(after, output)),
+      ),
     ],
   }
 }

@@ -11,10 +11,20 @@ export const recipeLimits = { steps: 2000, tables: 200, inputs: 500, parameters:
 export const limitFaults = (data: { readonly [key: string]: unknown }): RecipeFault[] => {
   const lengthOf = (value: unknown): number => (Array.isArray(value) ? value.length : 0)
   const tables = Array.isArray(data.tables) ? (data.tables as readonly unknown[]) : []
-  const steps = tables.reduce<number>((sum, table) => sum + lengthOf((table as { readonly steps?: unknown } | null)?.steps), 0)
+  const steps = tables.reduce<number>(
+    (sum, table) => sum + lengthOf((table as { readonly steps?: unknown } | null)?.steps),
+    0,
+  )
   const counts = { steps, tables: tables.length, inputs: lengthOf(data.inputs), parameters: lengthOf(data.parameters) }
   return (['steps', 'tables', 'inputs', 'parameters'] as const).flatMap((what) =>
-    counts[what] <= recipeLimits[what] ? [] : [{ where: what === 'steps' ? '$.tables' : `$.${what}`, sentence: `The recipe has ${counted(counts[what], what.slice(0, -1))}; at most ${figure(recipeLimits[what])} are allowed. Split it into several recipes.` }],
+    counts[what] <= recipeLimits[what]
+      ? []
+      : [
+          {
+            where: what === 'steps' ? '$.tables' : `$.${what}`,
+            sentence: `The recipe has ${counted(counts[what], what.slice(0, -1))}; at most ${figure(recipeLimits[what])} are allowed. Split it into several recipes.`,
+          },
+        ],
   )
 }
 
@@ -39,7 +49,7 @@ const componentsOf = (uses: Uses): string[][] => {
   const components: string[][] = []
   const close = (id: string): void => {
     const component: string[] = []
-    for (let one = ''; one !== id; ) {
+    for (let one = ''; one !== id;) {
       one = stack.pop() ?? id
       onStack.delete(one)
       component.push(one)
@@ -77,7 +87,9 @@ const wayRound = (members: readonly string[], uses: Uses): string[] => {
 /** Tables that use each other, however indirectly, told once for each circle. */
 const circles = (recipe: Recipe): RecipeFault[] => {
   const place = new Map(recipe.tables.map(({ id }, i) => [id, i]))
-  const uses: Uses = new Map(recipe.tables.map(({ id, steps }) => [id, [...new Set(steps.flatMap(usedTables))].filter((one) => place.has(one))]))
+  const uses: Uses = new Map(
+    recipe.tables.map(({ id, steps }) => [id, [...new Set(steps.flatMap(usedTables))].filter((one) => place.has(one))]),
+  )
   return componentsOf(uses).flatMap((members) => {
     const inOrder = [...members].sort((a, b) => (place.get(a) ?? 0) - (place.get(b) ?? 0))
     const [first = ''] = inOrder
@@ -85,13 +97,21 @@ const circles = (recipe: Recipe): RecipeFault[] => {
     const circle = wayRound(inOrder, uses)
     const where = `$.tables[${place.get(circle[0] ?? '') ?? 0}]`
     if (circle.length === 1) return [{ where, sentence: `The table ${quoted(first)} uses itself.` }]
-    return [{ where, sentence: `The tables ${[...circle, circle[0] ?? ''].map(quoted).join(', ')} use each other in a circle. A table can only use tables that do not need it.` }]
+    return [
+      {
+        where,
+        sentence: `The tables ${[...circle, circle[0] ?? ''].map(quoted).join(', ')} use each other in a circle. A table can only use tables that do not need it.`,
+      },
+    ]
   })
 }
 
 /** At most so many names are listed in a sentence. */
 const mostListed = 8
-const choices = (names: readonly string[]): string => (names.length > mostListed ? `one of ${names.slice(0, mostListed).map(quoted).join(', ')} and others` : names.map(quoted).join(' or '))
+const choices = (names: readonly string[]): string =>
+  names.length > mostListed
+    ? `one of ${names.slice(0, mostListed).map(quoted).join(', ')} and others`
+    : names.map(quoted).join(' or ')
 
 const stepFaults = (recipe: Recipe): RecipeFault[] => {
   const tables = new Set(recipe.tables.map(({ id }) => id))
@@ -102,11 +122,23 @@ const stepFaults = (recipe: Recipe): RecipeFault[] => {
       const start = kindNamed(step.kind)?.start === true
       if (s === 0 && !start) return [{ where, sentence: 'The first step of a table must be a start, such as “open”.' }]
       if (s > 0 && start) return [{ where, sentence: `“${step.kind}” can only be the first step of a table.` }]
-      if (s === 0 && step.off) return [{ where: `${where}.off`, sentence: 'The first step of a table cannot be switched off.' }]
+      if (s === 0 && step.off)
+        return [{ where: `${where}.off`, sentence: 'The first step of a table cannot be switched off.' }]
       const unknown = usedTables(step).filter((one) => !tables.has(one))
-      if (unknown.length > 0) return unknown.map((one) => ({ where, sentence: `There is no table ${quoted(one)}; expected ${choices([...tables].filter((id) => id !== own)) || 'another table to be in the recipe'}.` }))
+      if (unknown.length > 0)
+        return unknown.map((one) => ({
+          where,
+          sentence: `There is no table ${quoted(one)}; expected ${choices([...tables].filter((id) => id !== own)) || 'another table to be in the recipe'}.`,
+        }))
       const { input } = step
-      return typeof input === 'string' && !inputs.has(input) ? [{ where: `${where}.input`, sentence: `There is no input ${quoted(input)}; expected ${choices([...inputs]) || 'one to be listed under inputs'}.` }] : []
+      return typeof input === 'string' && !inputs.has(input)
+        ? [
+            {
+              where: `${where}.input`,
+              sentence: `There is no input ${quoted(input)}; expected ${choices([...inputs]) || 'one to be listed under inputs'}.`,
+            },
+          ]
+        : []
     }),
   )
 }
@@ -115,14 +147,35 @@ const stepFaults = (recipe: Recipe): RecipeFault[] => {
 export const consistencyFaults = (recipe: Recipe): RecipeFault[] => {
   const tables = new Set(recipe.tables.map(({ id }) => id))
   return [
-    ...twice(recipe.inputs.map(({ id }, i) => ({ id, where: `$.inputs[${i}].id` })), 'input'),
-    ...twice(recipe.tables.map(({ id }, i) => ({ id, where: `$.tables[${i}].id` })), 'table'),
-    ...twice(recipe.tables.flatMap(({ steps }, t) => steps.map(({ id }, s) => ({ id, where: `$.tables[${t}].steps[${s}].id` }))), 'step'),
-    ...twice((recipe.parameters ?? []).map(({ name }, i) => ({ id: name, where: `$.parameters[${i}].name` })), 'parameter'),
-    ...recipe.inputs.flatMap(({ columns = [] }, i) => twice(columns.map(({ name }, c) => ({ id: name, where: `$.inputs[${i}].columns[${c}].name` })), 'column')),
+    ...twice(
+      recipe.inputs.map(({ id }, i) => ({ id, where: `$.inputs[${i}].id` })),
+      'input',
+    ),
+    ...twice(
+      recipe.tables.map(({ id }, i) => ({ id, where: `$.tables[${i}].id` })),
+      'table',
+    ),
+    ...twice(
+      recipe.tables.flatMap(({ steps }, t) =>
+        steps.map(({ id }, s) => ({ id, where: `$.tables[${t}].steps[${s}].id` })),
+      ),
+      'step',
+    ),
+    ...twice(
+      (recipe.parameters ?? []).map(({ name }, i) => ({ id: name, where: `$.parameters[${i}].name` })),
+      'parameter',
+    ),
+    ...recipe.inputs.flatMap(({ columns = [] }, i) =>
+      twice(
+        columns.map(({ name }, c) => ({ id: name, where: `$.inputs[${i}].columns[${c}].name` })),
+        'column',
+      ),
+    ),
     ...stepFaults(recipe),
     ...circles(recipe),
-    ...(recipe.outputs ?? []).flatMap(({ table }, i) => (tables.has(table) ? [] : [{ where: `$.outputs[${i}].table`, sentence: `There is no table ${quoted(table)}.` }])),
+    ...(recipe.outputs ?? []).flatMap(({ table }, i) =>
+      tables.has(table) ? [] : [{ where: `$.outputs[${i}].table`, sentence: `There is no table ${quoted(table)}.` }],
+    ),
     ...fileClashes(recipe.outputs ?? []).map(({ at, sentence }) => ({ where: `$.outputs[${at}].file`, sentence })),
   ]
 }

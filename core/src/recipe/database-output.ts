@@ -9,7 +9,14 @@ export type DatabaseColumn = { readonly from: string; readonly name: string; rea
 
 /** What a column of each type can be there without losing what it holds, the usual one first; a value too large is told by the database. */
 export const typesThere: Readonly<Record<ColumnType, readonly DatabaseType[]>> = {
-  text: ['text'], integer: ['bigint', 'integer', 'smallint', 'numeric', 'text'], decimal: ['double precision', 'numeric', 'real', 'text'], boolean: ['boolean', 'text'], date: ['date', 'timestamp', 'text'], datetime: ['timestamp', 'timestamptz', 'text'], time: ['time', 'text'], list: ['jsonb', 'text'],
+  text: ['text'],
+  integer: ['bigint', 'integer', 'smallint', 'numeric', 'text'],
+  decimal: ['double precision', 'numeric', 'real', 'text'],
+  boolean: ['boolean', 'text'],
+  date: ['date', 'timestamp', 'text'],
+  datetime: ['timestamp', 'timestamptz', 'text'],
+  time: ['time', 'text'],
+  list: ['jsonb', 'text'],
 }
 
 /** PostgreSQL cuts names at 63 bytes; two that would be the same then are told apart before. */
@@ -31,7 +38,10 @@ const snake = (name: string): string => {
 }
 
 /** The columns of a table as a database takes them. */
-export const databaseColumns = ({ names = 'as-is', types: given = {} }: Pick<DatabaseOutput, 'names' | 'types'>, schema: Schema): DatabaseColumn[] => {
+export const databaseColumns = (
+  { names = 'as-is', types: given = {} }: Pick<DatabaseOutput, 'names' | 'types'>,
+  schema: Schema,
+): DatabaseColumn[] => {
   const taken = new Set<string>()
   return schema.map(({ name: from, type }) => {
     const wanted = names === 'snake_case' ? snake(from) : from.replaceAll('\u0000', '')
@@ -43,8 +53,10 @@ export const databaseColumns = ({ names = 'as-is', types: given = {} }: Pick<Dat
 }
 
 const identifier = (name: string): string => `"${name.replaceAll('"', '""')}"`
-export const tableIn = ({ schema, name }: Pick<DatabaseOutput, 'schema' | 'name'>): string => `${schema === undefined ? '' : `${identifier(schema)}.`}${identifier(name)}`
-const keyNames = (output: DatabaseOutput, columns: readonly DatabaseColumn[]): string[] => (output.keys ?? []).map((key) => columns.find(({ from }) => from === key)?.name ?? key)
+export const tableIn = ({ schema, name }: Pick<DatabaseOutput, 'schema' | 'name'>): string =>
+  `${schema === undefined ? '' : `${identifier(schema)}.`}${identifier(name)}`
+const keyNames = (output: DatabaseOutput, columns: readonly DatabaseColumn[]): string[] =>
+  (output.keys ?? []).map((key) => columns.find(({ from }) => from === key)?.name ?? key)
 
 /** The statement that makes the table; rows that are told apart by keys get a unique index on them. */
 export const createStatement = (output: DatabaseOutput, schema: Schema): string => {
@@ -55,7 +67,8 @@ export const createStatement = (output: DatabaseOutput, schema: Schema): string 
 }
 
 /** What an upsert needs of a table that is there already. */
-export const uniqueIndexStatement = (output: DatabaseOutput, schema: Schema): string => `create unique index if not exists ${identifier(cut(output.name, '_fabula_keys'))} on ${tableIn(output)} (${keyNames(output, databaseColumns(output, schema)).map(identifier).join(', ')})`
+export const uniqueIndexStatement = (output: DatabaseOutput, schema: Schema): string =>
+  `create unique index if not exists ${identifier(cut(output.name, '_fabula_keys'))} on ${tableIn(output)} (${keyNames(output, databaseColumns(output, schema)).map(identifier).join(', ')})`
 
 /** One insert of many rows, a list for each column; `$1`… are those lists, of text. */
 export const insertStatement = (output: DatabaseOutput, schema: Schema): string => {
@@ -63,14 +76,22 @@ export const insertStatement = (output: DatabaseOutput, schema: Schema): string 
   const cells = columns.map(({ type }, i) => `c${i + 1}::${type}`).join(', ')
   const keys = keyNames(output, columns)
   const rest = columns.filter(({ name }) => !keys.includes(name))
-  const conflict = output.mode !== 'upsert' ? '' : `\non conflict (${keys.map(identifier).join(', ')}) do ${rest.length === 0 ? 'nothing' : `update set ${rest.map(({ name }) => `${identifier(name)} = excluded.${identifier(name)}`).join(', ')}`}`
+  const conflict =
+    output.mode !== 'upsert'
+      ? ''
+      : `\non conflict (${keys.map(identifier).join(', ')}) do ${rest.length === 0 ? 'nothing' : `update set ${rest.map(({ name }) => `${identifier(name)} = excluded.${identifier(name)}`).join(', ')}`}`
   return `insert into ${tableIn(output)} (${columns.map(({ name }) => identifier(name)).join(', ')})\nselect ${cells} from unnest(${columns.map((_, i) => `$${i + 1}::text[]`).join(', ')}) as row(${columns.map((_, i) => `c${i + 1}`).join(', ')})${conflict}`
 }
 
 /** Why a table that is there already does not take these columns; undefined where it does. */
-export const whyNotInto = (output: DatabaseOutput, schema: Schema, there: readonly { readonly name: string; readonly type: string }[]): string | undefined => {
+export const whyNotInto = (
+  output: DatabaseOutput,
+  schema: Schema,
+  there: readonly { readonly name: string; readonly type: string }[],
+): string | undefined => {
   const columns = databaseColumns(output, schema)
   const missing = columns.filter(({ name }) => !there.some((one) => one.name === name))
-  if (missing.length > 0) return `The table ${output.name} has no column ${listed(missing.map(({ name }) => quoted(name)))}. Add ${missing.length === 1 ? 'it' : 'them'} there, rename or drop ${missing.length === 1 ? 'it' : 'them'} here, or replace the table.`
+  if (missing.length > 0)
+    return `The table ${output.name} has no column ${listed(missing.map(({ name }) => quoted(name)))}. Add ${missing.length === 1 ? 'it' : 'them'} there, rename or drop ${missing.length === 1 ? 'it' : 'them'} here, or replace the table.`
   return undefined
 }

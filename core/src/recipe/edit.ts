@@ -25,9 +25,24 @@ export const branchAt = (recipe: Recipe, table: string, step: string, next: NewT
     ...recipe.tables.flatMap((one) => {
       const at = one.id === table ? one.steps.findIndex(({ id }) => id === step) : -1
       if (at < 0 || at === one.steps.length - 1) return [one]
-      return [{ ...shared, steps: one.steps.slice(0, at + 1) }, { ...one, steps: [{ id: nextStepId(recipe, 1), kind: 'start-from', table: shared.id }, ...one.steps.slice(at + 1)] }]
+      return [
+        { ...shared, steps: one.steps.slice(0, at + 1) },
+        {
+          ...one,
+          steps: [{ id: nextStepId(recipe, 1), kind: 'start-from', table: shared.id }, ...one.steps.slice(at + 1)],
+        },
+      ]
     }),
-    { ...next, steps: [{ id: nextStepId(recipe), kind: 'start-from', table: recipe.tables.find(({ id }) => id === table)?.steps.at(-1)?.id === step ? table : shared.id }] },
+    {
+      ...next,
+      steps: [
+        {
+          id: nextStepId(recipe),
+          kind: 'start-from',
+          table: recipe.tables.find(({ id }) => id === table)?.steps.at(-1)?.id === step ? table : shared.id,
+        },
+      ],
+    },
   ],
 })
 
@@ -37,7 +52,9 @@ export type StepColumns = { readonly step: Step; readonly input: Schema; readonl
 /** Columns that a new wording, or a new step, gives another name: the old name to the new one. */
 export const renamesBetween = (old: StepColumns | undefined, next: StepColumns): Readonly<Record<string, string>> => {
   const there = new Set(next.output.map(({ name }) => name))
-  const now = new Map(Object.entries(carriedColumns(next.step, next.input, next.output)).map(([to, from]) => [from, to]))
+  const now = new Map(
+    Object.entries(carriedColumns(next.step, next.input, next.output)).map(([to, from]) => [from, to]),
+  )
   const pairs: (readonly [string, string | undefined])[] = []
   if (!old) pairs.push(...now)
   else {
@@ -48,30 +65,59 @@ export const renamesBetween = (old: StepColumns | undefined, next: StepColumns):
     const makes = next.output.filter(({ name }) => !kept.has(name))
     if (made.length === makes.length) made.forEach(({ name }, i) => pairs.push([name, makes[i]?.name]))
   }
-  return Object.fromEntries(pairs.flatMap(([was, name]) => (name !== undefined && name !== was && !there.has(was) ? [[was, name]] : [])))
+  return Object.fromEntries(
+    pairs.flatMap(([was, name]) => (name !== undefined && name !== was && !there.has(was) ? [[was, name]] : [])),
+  )
 }
 
 type Renames = Readonly<Record<string, string>>
-const called = (schema: Schema | undefined, renames: Renames): Schema | undefined => schema?.map((field) => ({ ...field, name: ownValue(renames, field.name) ?? field.name }))
+const called = (schema: Schema | undefined, renames: Renames): Schema | undefined =>
+  schema?.map((field) => ({ ...field, name: ownValue(renames, field.name) ?? field.name }))
 
 /**
  * Steps that named a column by its old name, and only for that hold no more, name it by its new one; in every table that
  * uses this one. `seen`: what came out of steps when the recipe was last run as it was before; `from`: the step that
  * gives the new names and what comes out of it now; what was seen after it is called so.
  */
-export const followRenames = (before: Recipe, after: Recipe, renames: Renames, seen: SeenSchemas = {}, from?: { readonly id: string; readonly columns: Schema }): Recipe => {
+export const followRenames = (
+  before: Recipe,
+  after: Recipe,
+  renames: Renames,
+  seen: SeenSchemas = {},
+  from?: { readonly id: string; readonly columns: Schema },
+): Recipe => {
   if (Object.keys(renames).length === 0) return after
   const ids = after.tables.find(({ steps }) => steps.some(({ id }) => id === from?.id))?.steps.map(({ id }) => id) ?? []
   const later = new Set(ids.slice(ids.indexOf(from?.id ?? '') + 1))
-  const now: SeenSchemas = { ...Object.fromEntries(Object.entries(seen).map(([id, schema]) => [id, later.has(id) ? called(schema, renames) : schema])), ...(from ? { [from.id]: from.columns } : {}) }
+  const now: SeenSchemas = {
+    ...Object.fromEntries(
+      Object.entries(seen).map(([id, schema]) => [id, later.has(id) ? called(schema, renames) : schema]),
+    ),
+    ...(from ? { [from.id]: from.columns } : {}),
+  }
   const wrong = new Set(brokenSteps(planRecipe(before, undefined, seen)).map(({ step }) => step.id))
   const mend = (recipe: Recipe): Recipe | undefined => {
     for (const { step, problem } of brokenSteps(planRecipe(recipe, undefined, now))) {
-      const missing = problem.code === 'formula' ? problem.missing?.column : 'column' in problem ? problem.column : undefined
+      const missing =
+        problem.code === 'formula' ? problem.missing?.column : 'column' in problem ? problem.column : undefined
       const name = missing === undefined ? undefined : ownValue(renames, missing)
       if (wrong.has(step.id) || name === undefined) continue
-      const [mended] = mendsFor(step, problem.code === 'formula' && problem.missing ? { ...problem, missing: { ...problem.missing, nearest: [name] } } : 'nearest' in problem ? { ...problem, nearest: [name] } : problem)
-      if (mended && JSON.stringify(mended.step) !== JSON.stringify(step)) return { ...recipe, tables: recipe.tables.map((table) => ({ ...table, steps: table.steps.map((one) => (one.id === step.id ? mended.step : one)) })) }
+      const [mended] = mendsFor(
+        step,
+        problem.code === 'formula' && problem.missing
+          ? { ...problem, missing: { ...problem.missing, nearest: [name] } }
+          : 'nearest' in problem
+            ? { ...problem, nearest: [name] }
+            : problem,
+      )
+      if (mended && JSON.stringify(mended.step) !== JSON.stringify(step))
+        return {
+          ...recipe,
+          tables: recipe.tables.map((table) => ({
+            ...table,
+            steps: table.steps.map((one) => (one.id === step.id ? mended.step : one)),
+          })),
+        }
     }
     return undefined
   }
@@ -81,15 +127,31 @@ export const followRenames = (before: Recipe, after: Recipe, renames: Renames, s
 }
 
 /** What of a picture are names of columns of its table. */
-type Drawn = { readonly table: string; readonly label: string; readonly series?: string | undefined; readonly column?: string | undefined }
+type Drawn = {
+  readonly table: string
+  readonly label: string
+  readonly series?: string | undefined
+  readonly column?: string | undefined
+}
 /** Pictures of a table, or of one that uses it, that showed a column by a name it no longer has show it by its new one. */
-export const followPictures = <T extends Drawn>(pictures: readonly T[], after: Recipe, table: string, renames: Renames): readonly T[] => {
+export const followPictures = <T extends Drawn>(
+  pictures: readonly T[],
+  after: Recipe,
+  table: string,
+  renames: Renames,
+): readonly T[] => {
   const plan = planRecipe(after)
   return pictures.map((picture) => {
     if (!tablesNeeded(after, picture.table).includes(table)) return picture
     const columns = plan.tables.find(({ id }) => id === picture.table)?.output
-    const name = (old: string): string => (columns === undefined || columns.some((field) => field.name === old) ? old : (ownValue(renames, old) ?? old))
-    return { ...picture, label: name(picture.label), ...(picture.series === undefined ? {} : { series: name(picture.series) }), ...(picture.column === undefined ? {} : { column: name(picture.column) }) }
+    const name = (old: string): string =>
+      columns === undefined || columns.some((field) => field.name === old) ? old : (ownValue(renames, old) ?? old)
+    return {
+      ...picture,
+      label: name(picture.label),
+      ...(picture.series === undefined ? {} : { series: name(picture.series) }),
+      ...(picture.column === undefined ? {} : { column: name(picture.column) }),
+    }
   })
 }
 
@@ -113,7 +175,13 @@ const withParameter = (step: Step, old: string, name: string): Step => {
 export const renameParameter = (recipe: Recipe, old: string, name: string): Recipe => ({
   ...recipe,
   parameters: (recipe.parameters ?? []).map((one) => (one.name === old ? { ...one, name } : one)),
-  tables: recipe.tables.map((table) => ({ ...table, steps: table.steps.map((step) => withParameter(step, old, name)) })),
+  tables: recipe.tables.map((table) => ({
+    ...table,
+    steps: table.steps.map((step) => withParameter(step, old, name)),
+  })),
 })
 /** The sentences that use a value asked at replay. */
-export const parameterUsers = (recipe: Recipe, name: string): Step[] => recipe.tables.flatMap(({ steps }) => steps.filter((step) => JSON.stringify(withParameter(step, name, `${name}?`)) !== JSON.stringify(step)))
+export const parameterUsers = (recipe: Recipe, name: string): Step[] =>
+  recipe.tables.flatMap(({ steps }) =>
+    steps.filter((step) => JSON.stringify(withParameter(step, name, `${name}?`)) !== JSON.stringify(step)),
+  )

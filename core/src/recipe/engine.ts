@@ -3,7 +3,19 @@ import { TooLarge } from '../table/limits.ts'
 import { Table, type Schema } from '../table/table.ts'
 import type { Cell } from '../table/column.ts'
 import { accountFor, type Account } from './account.ts'
-import { inOrder, kindOf, paramsOf, parameterTypes, TablePlanner, tableNames, tablesNeeded, type InputSchemas, type Plan, type PlannedTable, type StepState } from './plan.ts'
+import {
+  inOrder,
+  kindOf,
+  paramsOf,
+  parameterTypes,
+  TablePlanner,
+  tableNames,
+  tablesNeeded,
+  type InputSchemas,
+  type Plan,
+  type PlannedTable,
+  type StepState,
+} from './plan.ts'
 import { StepCache, type CachedStep } from './step-cache.ts'
 import { usedTables, type Recipe, type RecipeTable, type Step } from './schema.ts'
 
@@ -11,8 +23,19 @@ import { usedTables, type Recipe, type RecipeTable, type Step } from './schema.t
 export type Source = OpenedInput & { readonly key: string }
 export type Sources = (input: string, read: unknown) => Source
 
-export type RanStep = { readonly step: Step; readonly state: StepState; readonly table: Table; readonly result: StepResult | undefined; readonly account: Account | undefined }
-export type RanTable = { readonly id: string; readonly name: string; readonly steps: readonly RanStep[]; /** Undefined where a step is broken. */ readonly table: Table | undefined }
+export type RanStep = {
+  readonly step: Step
+  readonly state: StepState
+  readonly table: Table
+  readonly result: StepResult | undefined
+  readonly account: Account | undefined
+}
+export type RanTable = {
+  readonly id: string
+  readonly name: string
+  readonly steps: readonly RanStep[]
+  /** Undefined where a step is broken. */ readonly table: Table | undefined
+}
 
 export class Stopped extends Error {}
 
@@ -39,11 +62,17 @@ const momentFor = (step: Step, now: number): number => {
 const usesParameter = (step: Step): boolean => /"parameter"|\$/.test(JSON.stringify(step))
 
 /** A text beyond what a string can hold fails while it is put together, before its length can be checked. */
-const tooLongText = (error: unknown): string | undefined => (error instanceof RangeError && /string length/i.test(error.message) ? 'A text longer than a cell can hold would be made. Shorten the texts before this.' : undefined)
+const tooLongText = (error: unknown): string | undefined =>
+  error instanceof RangeError && /string length/i.test(error.message)
+    ? 'A text longer than a cell can hold would be made. Shorten the texts before this.'
+    : undefined
 
 class Run {
   private told = 0
-  private readonly done = new Map<string, { readonly ran: RanTable; readonly planned: PlannedTable; readonly key: string; readonly draft: boolean }>()
+  private readonly done = new Map<
+    string,
+    { readonly ran: RanTable; readonly planned: PlannedTable; readonly key: string; readonly draft: boolean }
+  >()
   private readonly cache: StepCache
   private readonly recipe: Recipe
   private readonly schemas: InputSchemas
@@ -62,7 +91,15 @@ class Run {
       if (!other) throw new Error(`the table ${id} is not finished`)
       return other
     }
-    return { parameters, parameterTypes: parameterTypes(this.recipe), now, opened: (input, read) => sources(input, read), table: finished, names: tableNames(this.recipe, table), own: table.id }
+    return {
+      parameters,
+      parameterTypes: parameterTypes(this.recipe),
+      now,
+      opened: (input, read) => sources(input, read),
+      table: finished,
+      names: tableNames(this.recipe, table),
+      own: table.id,
+    }
   }
 
   private keyOf(step: Step, above: string, names: TableNames): string {
@@ -72,15 +109,35 @@ class Run {
     const used = usedTables(step)
     const others = used.map((id) => [this.done.get(id)?.key, names(id)])
     const own = used.length > 0 ? names('') : ''
-    return this.cache.shortKey(JSON.stringify([step.kind, params, above, source, others, own, momentFor(step, now), usesParameter(step) ? parameters : 0]))
+    return this.cache.shortKey(
+      JSON.stringify([
+        step.kind,
+        params,
+        above,
+        source,
+        others,
+        own,
+        momentFor(step, now),
+        usesParameter(step) ? parameters : 0,
+      ]),
+    )
   }
 
   /** Whether a step is a draft, or stands on a table that holds one. */
   private isDraft(step: Step): boolean {
-    return this.options.drafts?.includes(step.id) === true || usedTables(step).some((id) => this.done.get(id)?.draft === true)
+    return (
+      this.options.drafts?.includes(step.id) === true ||
+      usedTables(step).some((id) => this.done.get(id)?.draft === true)
+    )
   }
 
-  private step(step: Step, before: Table, above: string, context: RunContext, draft: boolean): { entry: CachedStep; key: string } {
+  private step(
+    step: Step,
+    before: Table,
+    above: string,
+    context: RunContext,
+    draft: boolean,
+  ): { entry: CachedStep; key: string } {
     const { cache, shouldStop } = this.options
     const key = this.keyOf(step, above, context.names)
     const known = cache?.get(key, draft)
@@ -92,7 +149,14 @@ class Run {
   }
 
   /** Data that a step refuses breaks it, with the reason. */
-  private attempt(step: Step, before: Table, above: string, context: RunContext, planner: TablePlanner, draft: boolean): { entry: CachedStep; key: string } | undefined {
+  private attempt(
+    step: Step,
+    before: Table,
+    above: string,
+    context: RunContext,
+    planner: TablePlanner,
+    draft: boolean,
+  ): { entry: CachedStep; key: string } | undefined {
     try {
       return this.step(step, before, above, context, draft)
     } catch (error) {
@@ -105,7 +169,12 @@ class Run {
 
   /** Steps are checked as they run, against what really came out of the one before; after `until` they are only checked. */
   table(table: RecipeTable): { readonly ran: RanTable; readonly planned: PlannedTable } {
-    const planner = new TablePlanner(this.recipe, this.schemas, table, new Map([...this.done].map(([id, { planned }]) => [id, planned])))
+    const planner = new TablePlanner(
+      this.recipe,
+      this.schemas,
+      table,
+      new Map([...this.done].map(([id, { planned }]) => [id, planned])),
+    )
     const context = this.contextOf(table)
     let before = Table.of([], [])
     let above = ''
@@ -124,12 +193,30 @@ class Run {
         above = done.key
         planner.came(before.schema)
         steps.push({ step, state, table: before, result: done.entry.result, account: done.entry.account })
-      } else steps.push({ step, state: planner.steps.at(-1)?.state ?? state, table: before, result: undefined, account: undefined })
+      } else
+        steps.push({
+          step,
+          state: planner.steps.at(-1)?.state ?? state,
+          table: before,
+          result: undefined,
+          account: undefined,
+        })
       this.options.onStep?.(++this.told, count, step)
       reached = until?.table === table.id && until.step === step.id && i < table.steps.length - 1
     }
-    const ran: RanTable = { id: table.id, name: table.name, steps, table: planner.stopped || reached ? undefined : before }
-    const planned: PlannedTable = { id: table.id, name: table.name, steps: planner.steps, output: planner.output, unsure: planner.unsure }
+    const ran: RanTable = {
+      id: table.id,
+      name: table.name,
+      steps,
+      table: planner.stopped || reached ? undefined : before,
+    }
+    const planned: PlannedTable = {
+      id: table.id,
+      name: table.name,
+      steps: planner.steps,
+      output: planner.output,
+      unsure: planner.unsure,
+    }
     this.done.set(table.id, { ran, planned, key: above, draft })
     return { ran, planned }
   }
@@ -139,15 +226,29 @@ class Run {
 export const openedSchemas = (recipe: Recipe, sources: Sources): InputSchemas =>
   Object.fromEntries(
     recipe.tables.flatMap(({ steps }) =>
-      steps.flatMap((step): [string, Schema][] => (kindOf(step).start && typeof step.input === 'string' ? [[step.input, sources(step.input, step.read ?? {}).table.schema]] : [])),
+      steps.flatMap((step): [string, Schema][] =>
+        kindOf(step).start && typeof step.input === 'string'
+          ? [[step.input, sources(step.input, step.read ?? {}).table.schema]]
+          : [],
+      ),
     ),
   )
 
 /** Runs every table, or all up to `until`. Broken steps and those that wait for them do not run; what stands before them does. */
-export const runRecipe = (recipe: Recipe, options: RunOptions): { readonly plan: Plan; readonly tables: readonly RanTable[] } => {
+export const runRecipe = (
+  recipe: Recipe,
+  options: RunOptions,
+): { readonly plan: Plan; readonly tables: readonly RanTable[] } => {
   const run = new Run(recipe, options)
   const wanted = options.until ? tablesNeeded(recipe, options.until.table) : recipe.tables.map(({ id }) => id)
-  const done = new Map(inOrder(recipe).filter(({ id }) => wanted.includes(id)).map((table) => [table.id, run.table(table)]))
+  const done = new Map(
+    inOrder(recipe)
+      .filter(({ id }) => wanted.includes(id))
+      .map((table) => [table.id, run.table(table)]),
+  )
   const told = recipe.tables.flatMap(({ id }) => done.get(id) ?? [])
-  return { plan: { inputs: recipe.inputs, tables: told.map(({ planned }) => planned) }, tables: told.map(({ ran }) => ran) }
+  return {
+    plan: { inputs: recipe.inputs, tables: told.map(({ planned }) => planned) },
+    tables: told.map(({ ran }) => ran),
+  }
 }

@@ -30,7 +30,12 @@ const looksNumeric = (texts: readonly string[], locale: NumberLocale): boolean =
   return texts.length > 0 && texts.every((text) => ['integer', 'decimal'].includes(detect(text)))
 }
 
-export type Intaken = { readonly table: Table; readonly notes: Readonly<Record<string, number>>; readonly unreadable: readonly Unreadable[]; /** Columns with no value at all. */ readonly blank: ReadonlySet<string> }
+export type Intaken = {
+  readonly table: Table
+  readonly notes: Readonly<Record<string, number>>
+  readonly unreadable: readonly Unreadable[]
+  /** Columns with no value at all. */ readonly blank: ReadonlySet<string>
+}
 
 /**
  * Builds typed columns from rows of text cells, batch by batch. Rows are counted as seen in the file, blank
@@ -123,7 +128,9 @@ export class Intake {
   private builderFor(name: string, first: readonly string[]): NumberBuilder | TextBuilder {
     const type = this.typeGiven(name)?.type
     const numeric = type === 'integer' || type === 'decimal' || (type === undefined && this.read.types !== 'text')
-    return numeric && !this.asText.has(name) && looksNumeric(first, this.locale) ? new NumberBuilder(this.locale, this.expected) : new TextBuilder(this.expected)
+    return numeric && !this.asText.has(name) && looksNumeric(first, this.locale)
+      ? new NumberBuilder(this.locale, this.expected)
+      : new TextBuilder(this.expected)
   }
 
   private typeGiven(name: string): ReadAs | undefined {
@@ -138,7 +145,7 @@ export class Intake {
    */
   *scan(source: Bytes, from: number, delimiter: number, quote: number): Generator<number, boolean> {
     const cutter = new RowCutter(source.bytes, delimiter, quote, Math.max(1, this.names.length))
-    for (let at = from; at < source.bytes.length; ) {
+    for (let at = from; at < source.bytes.length;) {
       const rows = cutter.cut(at)
       if (rows > 0) {
         this.takeBlock(source, cutter.cuts, rows)
@@ -166,9 +173,15 @@ export class Intake {
     this.rows += rows
   }
 
-  private beginBlock(source: Bytes, cuts: Int32Array, rows: number, c: number): NumberBuilder | TextBuilder | undefined {
+  private beginBlock(
+    source: Bytes,
+    cuts: Int32Array,
+    rows: number,
+    c: number,
+  ): NumberBuilder | TextBuilder | undefined {
     const width = this.names.length
-    for (let i = 0, k = c * 2; i < rows; i++, k += width * 2) if (cuts[k] !== cuts[k + 1]) return this.begin(c, [source.text(cuts[k] as number, cuts[k + 1] as number)])
+    for (let i = 0, k = c * 2; i < rows; i++, k += width * 2)
+      if (cuts[k] !== cuts[k + 1]) return this.begin(c, [source.text(cuts[k] as number, cuts[k + 1] as number)])
     return undefined
   }
 
@@ -220,7 +233,11 @@ export class Intake {
   private typed(name: string, column: Column, unreadable: Unreadable[]): Column {
     if (holdsWords(column)) checkTexts(name, column)
     const given = this.typeGiven(name)
-    const type: ColumnType = given?.type ?? (this.read.types === 'text' || column.type !== 'text' ? column.type : textIfNothing(detectColumn(column, this.locale)))
+    const type: ColumnType =
+      given?.type ??
+      (this.read.types === 'text' || column.type !== 'text'
+        ? column.type
+        : textIfNothing(detectColumn(column, this.locale)))
     if (column.type === type) return column
     const converted = convert(column, given ?? { type, locale: this.locale })
     if (converted.unreadable.length > 0) unreadable.push({ column: name, rows: converted.unreadable })
@@ -236,7 +253,10 @@ export class Intake {
       blank.add(name)
       return emptyColumn(this.typeGiven(name)?.type ?? 'text', this.rows)
     })
-    const notes = { ...(this.blankRows > 0 ? { blankRows: this.blankRows } : {}), ...(this.raggedRows > 0 ? { raggedRows: this.raggedRows } : {}) }
+    const notes = {
+      ...(this.blankRows > 0 ? { blankRows: this.blankRows } : {}),
+      ...(this.raggedRows > 0 ? { raggedRows: this.raggedRows } : {}),
+    }
     return { table: Table.of(this.names, columns, this.rows), notes, unreadable, blank }
   }
 }
@@ -244,7 +264,10 @@ export class Intake {
 /** Texts that no cell can hold are refused where they come in, with the column's name. */
 const checkTexts = (name: string, column: TextColumn): void => {
   for (const text of column.form === 'coded' ? column.words : column.strings)
-    if (text.length > mostCharacters) throw new TooLarge(`A cell of column ${quoted(name)} has ${figure(text.length)} characters, more than the ${figure(mostCharacters)} that a cell can hold. A quote may be opened there and never closed.`)
+    if (text.length > mostCharacters)
+      throw new TooLarge(
+        `A cell of column ${quoted(name)} has ${figure(text.length)} characters, more than the ${figure(mostCharacters)} that a cell can hold. A quote may be opened there and never closed.`,
+      )
 }
 
 const textIfNothing = (type: Detected): ColumnType => (type === 'nothing' ? 'text' : type)

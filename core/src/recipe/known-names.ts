@@ -6,7 +6,10 @@ import type { Input } from './schema.ts'
 export type Renames = Readonly<Record<string, string>>
 
 /** The names by which an input's columns may come: those the recipe keeps (`also`), and the answers given for one replay. */
-export const knownNames = (input: Input | undefined, answers: Renames = {}): Renames => ({ ...Object.fromEntries((input?.columns ?? []).flatMap(({ name, also = [] }) => also.map((other) => [other, name]))), ...answers })
+export const knownNames = (input: Input | undefined, answers: Renames = {}): Renames => ({
+  ...Object.fromEntries((input?.columns ?? []).flatMap(({ name, also = [] }) => also.map((other) => [other, name]))),
+  ...answers,
+})
 
 /** The names of one file or sheet as the story knows them; one that is there under its own name is not taken twice. */
 export const storyNames = (names: readonly string[], known: Renames): string[] => {
@@ -31,7 +34,12 @@ export const readWith = (read: Read, known: Renames): Read => {
 }
 
 /** An input that keeps an answer for good: the column may come by this name from now on; without one, by no other name. */
-export const withKnownName = (input: Input, column: string, name: string): Input => ({ ...input, columns: (input.columns ?? []).map((field) => (field.name === column ? { ...field, also: [...new Set([...(field.also ?? []), name])] } : field)) })
+export const withKnownName = (input: Input, column: string, name: string): Input => ({
+  ...input,
+  columns: (input.columns ?? []).map((field) =>
+    field.name === column ? { ...field, also: [...new Set([...(field.also ?? []), name])] } : field,
+  ),
+})
 export const withoutKnownName = (input: Input, name: string): Input => ({
   ...input,
   columns: (input.columns ?? []).map(({ also = [], ...field }) => {

@@ -11,14 +11,48 @@ const fileName = z
   .min(1)
   .refine((file) => !/^(?:[/\\]|[A-Za-z]:)|(?:^|[/\\])\.\.(?:[/\\]|$)/.test(file), 'a file name stays below its folder')
 
-const fileOutput = z.strictObject({ table, format: z.enum(outputFormats), file: fileName, options: z.strictObject({ guard: z.boolean().optional() }).optional() })
+const fileOutput = z.strictObject({
+  table,
+  format: z.enum(outputFormats),
+  file: fileName,
+  options: z.strictObject({ guard: z.boolean().optional() }).optional(),
+})
 /** The types of PostgreSQL that a column may be given there. */
-export const databaseTypes = ['text', 'smallint', 'integer', 'bigint', 'numeric', 'real', 'double precision', 'boolean', 'date', 'timestamp', 'timestamptz', 'time', 'jsonb'] as const
+export const databaseTypes = [
+  'text',
+  'smallint',
+  'integer',
+  'bigint',
+  'numeric',
+  'real',
+  'double precision',
+  'boolean',
+  'date',
+  'timestamp',
+  'timestamptz',
+  'time',
+  'jsonb',
+] as const
 export type DatabaseType = (typeof databaseTypes)[number]
 
 const databaseOutput = z
-  .strictObject({ table, format: z.literal('postgresql'), connection: z.string().min(1), schema: z.string().min(1).optional(), name: z.string().min(1), mode: z.enum(['replace', 'append', 'upsert']), keys: z.array(name).min(1).optional(), names: z.enum(['as-is', 'snake_case']).optional(), /** Columns that get another type there than the usual one. */ types: z.record(name, z.enum(databaseTypes)).optional() })
-  .refine(({ mode, keys }) => mode !== 'upsert' || keys !== undefined, { message: 'an upsert needs the keys that tell rows apart', path: ['keys'] })
+  .strictObject({
+    table,
+    format: z.literal('postgresql'),
+    connection: z.string().min(1),
+    schema: z.string().min(1).optional(),
+    name: z.string().min(1),
+    mode: z.enum(['replace', 'append', 'upsert']),
+    keys: z.array(name).min(1).optional(),
+    names: z.enum(['as-is', 'snake_case']).optional(),
+    /** Columns that get another type there than the usual one. */ types: z
+      .record(name, z.enum(databaseTypes))
+      .optional(),
+  })
+  .refine(({ mode, keys }) => mode !== 'upsert' || keys !== undefined, {
+    message: 'an upsert needs the keys that tell rows apart',
+    path: ['keys'],
+  })
 
 /** Where a table goes: a file, or a table of a database that is named, its secrets elsewhere. */
 export const outputSchema = z.discriminatedUnion('format', [fileOutput, databaseOutput])
@@ -28,7 +62,8 @@ export type Output = z.infer<typeof outputSchema>
 
 export const isFile = (output: Output): output is FileOutput => output.format !== 'postgresql'
 /** What a path's ending says; CSV without one. */
-export const formatOfPath = (path: string): OutputFormat => outputFormats.find((format) => path.toLowerCase().endsWith(`.${format}`)) ?? 'csv'
+export const formatOfPath = (path: string): OutputFormat =>
+  outputFormats.find((format) => path.toLowerCase().endsWith(`.${format}`)) ?? 'csv'
 
 type Written = { readonly table: string; readonly path: string; readonly format: OutputFormat }
 /** Outputs by the file they go to: a workbook takes several tables, a sheet each; no other file does. */
@@ -42,14 +77,35 @@ export const byFile = <T extends Written>(outputs: readonly T[]): T[][] => {
 export const fileClashes = (outputs: readonly Output[]): { readonly at: number; readonly sentence: string }[] =>
   outputs.flatMap((output, at) => {
     if (!isFile(output)) return []
-    const before = outputs.slice(0, at).find((other): other is FileOutput => isFile(other) && other.file === output.file)
+    const before = outputs
+      .slice(0, at)
+      .find((other): other is FileOutput => isFile(other) && other.file === output.file)
     if (!before || (before.format === 'xlsx' && output.format === 'xlsx' && before.table !== output.table)) return []
     return [{ at, sentence: `${quoted(output.file)} is written twice; only a workbook (xlsx) holds several tables.` }]
   })
 
 /** What a script writes: each table once, as CSV. */
-export const scriptOutputs = ({ outputs = [], tables }: { readonly outputs?: readonly Output[] | undefined; readonly tables: readonly { readonly id: string }[] }): { readonly table: string; readonly file: string }[] => {
-  const wanted = outputs.length > 0 ? outputs : tables.slice(-1).map(({ id }): Output => ({ table: id, format: 'csv', file: `${id}.csv` }))
-  const csv = (output: Output): string => (isFile(output) ? `${output.file.replace(/\.(?:csv|xlsx|json|parquet)$/i, '')}.csv` : `${output.table}.csv`)
-  return wanted.flatMap((output, i) => (wanted.findIndex((other) => other.table === output.table) === i ? [{ table: output.table, file: csv(wanted.find((other) => other.table === output.table && other.format === 'csv') ?? output) }] : []))
+export const scriptOutputs = ({
+  outputs = [],
+  tables,
+}: {
+  readonly outputs?: readonly Output[] | undefined
+  readonly tables: readonly { readonly id: string }[]
+}): { readonly table: string; readonly file: string }[] => {
+  const wanted =
+    outputs.length > 0
+      ? outputs
+      : tables.slice(-1).map(({ id }): Output => ({ table: id, format: 'csv', file: `${id}.csv` }))
+  const csv = (output: Output): string =>
+    isFile(output) ? `${output.file.replace(/\.(?:csv|xlsx|json|parquet)$/i, '')}.csv` : `${output.table}.csv`
+  return wanted.flatMap((output, i) =>
+    wanted.findIndex((other) => other.table === output.table) === i
+      ? [
+          {
+            table: output.table,
+            file: csv(wanted.find((other) => other.table === output.table && other.format === 'csv') ?? output),
+          },
+        ]
+      : [],
+  )
 }

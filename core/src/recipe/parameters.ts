@@ -10,23 +10,41 @@ export type ParameterFault = { readonly parameter: string; readonly sentence: st
 const read = (text: string, type: ColumnType): Cell => (text === '' ? null : textReader({ type })(text))
 
 /** The value of every parameter: as given in words, else as the recipe has it. */
-export const parameterCells = (recipe: Recipe, given: Readonly<Record<string, string>>): { readonly cells: Readonly<Record<string, Cell>>; readonly faults: readonly ParameterFault[] } => {
+export const parameterCells = (
+  recipe: Recipe,
+  given: Readonly<Record<string, string>>,
+): { readonly cells: Readonly<Record<string, Cell>>; readonly faults: readonly ParameterFault[] } => {
   const parameters = recipe.parameters ?? []
   const names = parameters.map(({ name }) => name)
   const faults: ParameterFault[] = Object.keys(given)
     .filter((name) => !names.includes(name))
-    .map((name) => ({ parameter: name, sentence: `The recipe has no parameter ${quoted(name)}.${names.length > 0 ? ` It has ${listed((nearest(name, names).length > 0 ? nearest(name, names) : names).map(quoted))}.` : ''}` }))
+    .map((name) => ({
+      parameter: name,
+      sentence: `The recipe has no parameter ${quoted(name)}.${names.length > 0 ? ` It has ${listed((nearest(name, names).length > 0 ? nearest(name, names) : names).map(quoted))}.` : ''}`,
+    }))
   const cells: Record<string, Cell> = {}
   for (const { name, type, value } of parameters) {
     const text = ownValue(given, name)
     if (text !== undefined) {
       const cell = read(text, type)
-      if (cell === null && text !== '') faults.push({ parameter: name, sentence: `The parameter ${quoted(name)} cannot be ${quoted(text)}: it must be ${typeWords[type]}.` })
+      if (cell === null && text !== '')
+        faults.push({
+          parameter: name,
+          sentence: `The parameter ${quoted(name)} cannot be ${quoted(text)}: it must be ${typeWords[type]}.`,
+        })
       setOwnValue(cells, name, cell)
-    } else if (value === undefined) faults.push({ parameter: name, sentence: `The parameter ${quoted(name)} needs a value; it is ${typeWords[type]}.` })
+    } else if (value === undefined)
+      faults.push({
+        parameter: name,
+        sentence: `The parameter ${quoted(name)} needs a value; it is ${typeWords[type]}.`,
+      })
     else {
       const cell = cellFor(value, type)
-      if (cell === undefined) faults.push({ parameter: name, sentence: `The parameter ${quoted(name)} is ${typeWords[type]}, but the recipe gives it ${quoted(String(value))}.` })
+      if (cell === undefined)
+        faults.push({
+          parameter: name,
+          sentence: `The parameter ${quoted(name)} is ${typeWords[type]}, but the recipe gives it ${quoted(String(value))}.`,
+        })
       setOwnValue(cells, name, cell ?? null)
     }
   }

@@ -15,7 +15,13 @@ export type PlannedStep = {
   readonly output: Schema
   readonly problems: readonly Problem[]
 }
-export type PlannedTable = { readonly id: string; readonly name: string; readonly steps: readonly PlannedStep[]; readonly output: Schema | undefined; /** Only data can tell all its columns. */ readonly unsure: boolean }
+export type PlannedTable = {
+  readonly id: string
+  readonly name: string
+  readonly steps: readonly PlannedStep[]
+  readonly output: Schema | undefined
+  /** Only data can tell all its columns. */ readonly unsure: boolean
+}
 type Named = { readonly id: string; readonly name: string }
 export type Plan = { readonly inputs: readonly Named[]; readonly tables: readonly PlannedTable[] }
 
@@ -34,14 +40,17 @@ export const sentenceText = (step: Step, names: TableNames): string =>
     .map((part) => (typeof part === 'string' ? part : part.text))
     .join('')
 
-export const parameterTypes = (recipe: Recipe) => Object.fromEntries((recipe.parameters ?? []).map(({ name, type }) => [name, type]))
+export const parameterTypes = (recipe: Recipe) =>
+  Object.fromEntries((recipe.parameters ?? []).map(({ name, type }) => [name, type]))
 
 /** An input whose columns nobody has written down cannot be checked; `schemas` tells what really came, where known. */
 export type InputSchemas = Readonly<Record<string, Schema | undefined>>
-export const writtenSchemas = (recipe: Recipe): InputSchemas => Object.fromEntries(recipe.inputs.map(({ id, columns }) => [id, columns]))
+export const writtenSchemas = (recipe: Recipe): InputSchemas =>
+  Object.fromEntries(recipe.inputs.map(({ id, columns }) => [id, columns]))
 
 /** The column that a problem says is missing. */
-const missingIn = (problem: Problem): string | undefined => (problem.code === 'missing-column' ? problem.column : problem.code === 'formula' ? problem.missing?.column : undefined)
+const missingIn = (problem: Problem): string | undefined =>
+  problem.code === 'missing-column' ? problem.column : problem.code === 'formula' ? problem.missing?.column : undefined
 
 type Checked = { readonly input: Schema; readonly output: Schema; readonly problems: readonly Problem[] }
 
@@ -49,18 +58,49 @@ type Checked = { readonly input: Schema; readonly output: Schema; readonly probl
  * One step against the schema before it. Where columns may come that only data can tell (`open` is their type), those
  * that the step names are taken to be there.
  */
-const checkStep = (step: Step, input: Schema, open: ColumnType | undefined, guessed: readonly string[], context: Omit<CheckContext, 'report'>): Checked => {
+const checkStep = (
+  step: Step,
+  input: Schema,
+  open: ColumnType | undefined,
+  guessed: readonly string[],
+  context: Omit<CheckContext, 'report'>,
+): Checked => {
   const problems: Problem[] = []
-  const output = kindOf(step).output(paramsOf(step), input, { ...context, report: (problem, ...path) => problems.push({ ...problem, path } as Problem) })
-  if (open !== undefined && problems.length > 0 && problems.every(({ code }) => code === 'no-columns-chosen' || code === 'no-columns-left')) return { input, output, problems: [] }
+  const output = kindOf(step).output(paramsOf(step), input, {
+    ...context,
+    report: (problem, ...path) => problems.push({ ...problem, path } as Problem),
+  })
+  if (
+    open !== undefined &&
+    problems.length > 0 &&
+    problems.every(({ code }) => code === 'no-columns-chosen' || code === 'no-columns-left')
+  )
+    return { input, output, problems: [] }
   if (problems.length > 0 && guessed.some((name) => input.some((field) => field.name === name)))
     for (const type of ['integer', 'decimal', 'boolean'] as const) {
-      const tried = checkStep(step, input.map((field) => (guessed.includes(field.name) ? { name: field.name, type } : field)), open, [], context)
+      const tried = checkStep(
+        step,
+        input.map((field) => (guessed.includes(field.name) ? { name: field.name, type } : field)),
+        open,
+        [],
+        context,
+      )
       if (tried.problems.length === 0) return tried
     }
-  const believed = open === undefined ? [] : [...new Set(problems.flatMap((problem) => missingIn(problem) ?? []))].filter((name) => !input.some((field) => field.name === name))
+  const believed =
+    open === undefined
+      ? []
+      : [...new Set(problems.flatMap((problem) => missingIn(problem) ?? []))].filter(
+          (name) => !input.some((field) => field.name === name),
+        )
   if (believed.length === 0) return { input, output, problems }
-  return checkStep(step, [...input, ...believed.map((name) => ({ name, type: open as ColumnType }))], open, guessed, context)
+  return checkStep(
+    step,
+    [...input, ...believed.map((name) => ({ name, type: open as ColumnType }))],
+    open,
+    guessed,
+    context,
+  )
 }
 
 /** Tables that were planned before, by id. */
@@ -95,9 +135,17 @@ export const tablesNeeded = (recipe: Recipe, table: string): string[] => {
 
 /** What the tables and the inputs of a recipe are called; the table "" is `own`. */
 export const tableNames =
-  ({ tables, inputs }: { readonly tables: readonly Named[]; readonly inputs: readonly Named[] }, own?: { readonly name: string }): TableNames =>
+  (
+    { tables, inputs }: { readonly tables: readonly Named[]; readonly inputs: readonly Named[] },
+    own?: { readonly name: string },
+  ): TableNames =>
   (id, of = 'table') =>
-    (of === 'input' ? inputs.find((input) => input.id === id) : id === '' ? own : tables.find((table) => table.id === id))?.name ?? id
+    (of === 'input'
+      ? inputs.find((input) => input.id === id)
+      : id === ''
+        ? own
+        : tables.find((table) => table.id === id)
+    )?.name ?? id
 
 /** A table's steps checked one after the other; where data is at hand, what came out of a step is told before the next is checked. */
 export class TablePlanner {
@@ -110,7 +158,14 @@ export class TablePlanner {
   private readonly others: PlannedOthers
   constructor(recipe: Recipe, schemas: InputSchemas, table: RecipeTable, others: PlannedOthers) {
     this.others = others
-    this.context = { parameters: parameterTypes(recipe), inputColumns: (input) => ownValue(schemas, input), tableColumns: (id) => others.get(id)?.output ?? [], tableUnsure: (id) => others.get(id)?.unsure ?? false, names: tableNames(recipe, table), own: table.id }
+    this.context = {
+      parameters: parameterTypes(recipe),
+      inputColumns: (input) => ownValue(schemas, input),
+      tableColumns: (id) => others.get(id)?.output ?? [],
+      tableUnsure: (id) => others.get(id)?.unsure ?? false,
+      names: tableNames(recipe, table),
+      own: table.id,
+    }
   }
   next(step: Step): PlannedStep {
     const planned = this.plan(step)
@@ -119,7 +174,8 @@ export class TablePlanner {
   }
   private plan(step: Step): PlannedStep {
     const { schema } = this
-    if (step.off || this.stopped) return { step, state: step.off ? 'off' : 'waiting', input: schema, output: schema, problems: [] }
+    if (step.off || this.stopped)
+      return { step, state: step.off ? 'off' : 'waiting', input: schema, output: schema, problems: [] }
     const used = usedTables(step)
     if (used.some((id) => this.others.get(id)?.output === undefined)) {
       this.stopped = true
@@ -127,7 +183,10 @@ export class TablePlanner {
     }
     const open = this.open ?? (used.some((id) => this.others.get(id)?.unsure) ? 'text' : undefined)
     const { input, output, problems: found } = checkStep(step, schema, open, this.guessed, this.context)
-    const problems: readonly Problem[] = output.length > mostColumns ? [{ code: 'too-many-columns', columns: output.length, most: mostColumns, path: [] }] : found
+    const problems: readonly Problem[] =
+      output.length > mostColumns
+        ? [{ code: 'too-many-columns', columns: output.length, most: mostColumns, path: [] }]
+        : found
     if (problems.length > 0) {
       this.stopped = true
       return { step, state: 'broken', input, output: input, problems }
@@ -149,7 +208,13 @@ export class TablePlanner {
   refused(sentence: string): void {
     this.stopped = true
     const last = this.steps.at(-1)
-    if (last) this.steps[this.steps.length - 1] = { ...last, state: 'broken', output: last.input, problems: [{ code: 'refused-data', sentence, path: [] }] }
+    if (last)
+      this.steps[this.steps.length - 1] = {
+        ...last,
+        state: 'broken',
+        output: last.input,
+        problems: [{ code: 'refused-data', sentence, path: [] }],
+      }
   }
   /** Whether the schema holds columns that are only believed, or lacks some. */
   get unsure(): boolean {
@@ -160,7 +225,13 @@ export class TablePlanner {
   }
 }
 
-const planTable = (table: RecipeTable, recipe: Recipe, schemas: InputSchemas, others: PlannedOthers, seen: SeenSchemas): PlannedTable => {
+const planTable = (
+  table: RecipeTable,
+  recipe: Recipe,
+  schemas: InputSchemas,
+  others: PlannedOthers,
+  seen: SeenSchemas,
+): PlannedTable => {
   const planner = new TablePlanner(recipe, schemas, table, others)
   for (const step of table.steps) {
     const { state } = planner.next(step)
@@ -174,13 +245,23 @@ const planTable = (table: RecipeTable, recipe: Recipe, schemas: InputSchemas, ot
 export type SeenSchemas = Readonly<Record<string, Schema | undefined>>
 
 /** Which steps hold, which are broken and why, and what schema stands after each. Needs no data. */
-export const planRecipe = (recipe: Recipe, schemas: InputSchemas = writtenSchemas(recipe), seen: SeenSchemas = {}): Plan => {
+export const planRecipe = (
+  recipe: Recipe,
+  schemas: InputSchemas = writtenSchemas(recipe),
+  seen: SeenSchemas = {},
+): Plan => {
   const planned = new Map<string, PlannedTable>()
   for (const table of inOrder(recipe)) planned.set(table.id, planTable(table, recipe, schemas, planned, seen))
   return { inputs: recipe.inputs, tables: recipe.tables.flatMap(({ id }) => planned.get(id) ?? []) }
 }
 
-export type Broken = { readonly table: string; readonly step: Step; readonly problem: Problem; readonly where: string; readonly sentence: string }
+export type Broken = {
+  readonly table: string
+  readonly step: Step
+  readonly problem: Problem
+  readonly where: string
+  readonly sentence: string
+}
 
 /** Every problem of a plan, with its place in the recipe's JSON. */
 export const brokenSteps = (plan: Plan): Broken[] =>
@@ -190,17 +271,34 @@ export const brokenSteps = (plan: Plan): Broken[] =>
         table: table.id,
         step,
         problem,
-        where: ['$.tables', `[${t}]`, '.steps', `[${s}]`, ...problem.path.map((part) => (typeof part === 'number' ? `[${part}]` : `.${part}`))].join(''),
+        where: [
+          '$.tables',
+          `[${t}]`,
+          '.steps',
+          `[${s}]`,
+          ...problem.path.map((part) => (typeof part === 'number' ? `[${part}]` : `.${part}`)),
+        ].join(''),
         sentence: `Step ${step.id} (${sentenceText(step, tableNames(plan)).replace(/\.$/, '')}): ${sentenceOf(problem)}`,
       })),
     ),
   )
 
 /** Inputs that a table needs: those its own steps open. */
-export const inputsOf = (table: RecipeTable): string[] => table.steps.flatMap((step) => (typeof step.input === 'string' && kindOf(step).start ? [step.input] : []))
+export const inputsOf = (table: RecipeTable): string[] =>
+  table.steps.flatMap((step) => (typeof step.input === 'string' && kindOf(step).start ? [step.input] : []))
 
 /** Whether new data can only be judged by running the story on it: columns come from the data, or a step judges values. */
-export const needsData = (recipe: Recipe): boolean => recipe.tables.some(({ steps }) => steps.some((step) => !step.off && (kindOf(step).judges === true || kindOf(step).unforeseen?.(paramsOf(step), []) !== undefined || kindOf(step).guesses !== undefined)))
+export const needsData = (recipe: Recipe): boolean =>
+  recipe.tables.some(({ steps }) =>
+    steps.some(
+      (step) =>
+        !step.off &&
+        (kindOf(step).judges === true ||
+          kindOf(step).unforeseen?.(paramsOf(step), []) !== undefined ||
+          kindOf(step).guesses !== undefined),
+    ),
+  )
 
 /** Why data was refused, each with its step; nothing may be written then. */
-export const refusals = (plan: Plan): Broken[] => brokenSteps(plan).filter(({ problem }) => problem.code === 'refused-data')
+export const refusals = (plan: Plan): Broken[] =>
+  brokenSteps(plan).filter(({ problem }) => problem.code === 'refused-data')

@@ -11,9 +11,13 @@ export const joinedNames = (rows: readonly (readonly string[])[]): string[] => {
   const width = Math.max(0, ...rows.map((row) => row.length))
   const filled = rows.map((row, r) => {
     let last = ''
-    return Array.from({ length: width }, (_, c) => (r === rows.length - 1 ? (row[c] ?? '') : (last = (row[c] ?? '') || last)))
+    return Array.from({ length: width }, (_, c) =>
+      r === rows.length - 1 ? (row[c] ?? '') : (last = (row[c] ?? '') || last),
+    )
   })
-  return Array.from({ length: width }, (_, c) => [...new Set(filled.map((row) => row[c] as string).filter((part) => part !== ''))].join(' '))
+  return Array.from({ length: width }, (_, c) =>
+    [...new Set(filled.map((row) => row[c] as string).filter((part) => part !== ''))].join(' '),
+  )
 }
 
 /** Tells the rows of names from the rows below them: `range`, `header`, `skip` and `footer` of `Read`, one row after the other. */

@@ -15,17 +15,35 @@ const common = { id, note: z.string().optional(), off: z.boolean().optional() }
 
 /** Each kind's params under its name, with what every step may carry. */
 const stepSchemas = Object.entries(stepKinds).flatMap(([kind, { params }]) => {
-  const shapes: readonly z.ZodObject[] = params instanceof z.ZodUnion ? (params.options as readonly z.ZodObject[]) : [params as unknown as z.ZodObject]
+  const shapes: readonly z.ZodObject[] =
+    params instanceof z.ZodUnion ? (params.options as readonly z.ZodObject[]) : [params as unknown as z.ZodObject]
   return shapes.map((shape) => shape.extend({ ...common, kind: z.literal(kind) }))
 })
-const schemasOfKind = new Map(kindNames.map((kind) => [kind, stepSchemas.filter(({ shape }) => shape.kind?.safeParse(kind).success)]))
+const schemasOfKind = new Map(
+  kindNames.map((kind) => [kind, stepSchemas.filter(({ shape }) => shape.kind?.safeParse(kind).success)]),
+)
 const stepSchema = z.union(stepSchemas as unknown as readonly [z.ZodObject, z.ZodObject])
 
-export type Step = { readonly id: string; readonly kind: string; readonly note?: string; readonly off?: boolean; readonly [param: string]: unknown }
+export type Step = {
+  readonly id: string
+  readonly kind: string
+  readonly note?: string
+  readonly off?: boolean
+  readonly [param: string]: unknown
+}
 
 const parameterSchema = z.strictObject({ name, type: z.enum(scalarTypes), value: cellValue.optional() })
 const fieldSchema = z.strictObject({ name, type: z.enum(columnTypes) })
-const inputSchema = z.strictObject({ id, name, files: z.string().optional(), columns: z.array(fieldSchema.extend({ /** Other names by which this column may come. */ also: z.array(name).min(1).optional() })).optional() })
+const inputSchema = z.strictObject({
+  id,
+  name,
+  files: z.string().optional(),
+  columns: z
+    .array(
+      fieldSchema.extend({ /** Other names by which this column may come. */ also: z.array(name).min(1).optional() }),
+    )
+    .optional(),
+})
 const tableSchema = z.strictObject({ id, name, steps: z.array(stepSchema).min(1) })
 export const recipeSchema = z
   .strictObject({
@@ -57,7 +75,8 @@ export type Recipe = {
 export type RecipeFault = { readonly where: string; readonly sentence: string }
 export type ReadRecipe = { readonly recipe: Recipe } | { readonly faults: readonly RecipeFault[] }
 
-const pathText = (path: readonly PropertyKey[]): string => path.reduce<string>((text, part) => (typeof part === 'number' ? `${text}[${part}]` : `${text}.${String(part)}`), '$')
+const pathText = (path: readonly PropertyKey[]): string =>
+  path.reduce<string>((text, part) => (typeof part === 'number' ? `${text}[${part}]` : `${text}.${String(part)}`), '$')
 
 /** A step is told apart by its kind first, so that what is said is about that kind alone. */
 const stepFaults = (step: unknown, path: readonly PropertyKey[]): RecipeFault[] => {
@@ -65,22 +84,49 @@ const stepFaults = (step: unknown, path: readonly PropertyKey[]): RecipeFault[] 
   const schemas = typeof kind === 'string' ? schemasOfKind.get(kind) : undefined
   if (!schemas) {
     const near = typeof kind === 'string' ? nearest(kind.slice(0, 60), kindNames) : []
-    return [{ where: pathText([...path, 'kind']), sentence: `${kind === undefined ? 'The step has no kind' : `There is no step kind ${quoted(String(kind))}`}; expected ${near.length > 0 ? near.map(quoted).join(' or ') : `one of ${kindNames.join(', ')}`}.` }]
+    return [
+      {
+        where: pathText([...path, 'kind']),
+        sentence: `${kind === undefined ? 'The step has no kind' : `There is no step kind ${quoted(String(kind))}`}; expected ${near.length > 0 ? near.map(quoted).join(' or ') : `one of ${kindNames.join(', ')}`}.`,
+      },
+    ]
   }
   const tries = schemas.map((schema) => schema.safeParse(step))
   if (tries.some((result) => result.success)) return []
-  const closest = tries.flatMap((result) => (result.success ? [] : [result.error.issues])).sort((a, b) => a.length - b.length)[0] ?? []
+  const closest =
+    tries.flatMap((result) => (result.success ? [] : [result.error.issues])).sort((a, b) => a.length - b.length)[0] ??
+    []
   return closest.flatMap((issue) => issueFaults(issue, path))
 }
 
 const issueFaults = (issue: z.core.$ZodIssue, above: readonly PropertyKey[]): RecipeFault[] => {
   const path = [...above, ...issue.path]
-  if (issue.code === 'unrecognized_keys') return issue.keys.map((key) => ({ where: pathText([...path, key]), sentence: `${quoted(key)} is not a key known here.` }))
+  if (issue.code === 'unrecognized_keys')
+    return issue.keys.map((key) => ({
+      where: pathText([...path, key]),
+      sentence: `${quoted(key)} is not a key known here.`,
+    }))
   if (issue.code === 'invalid_union') {
     const best = [...issue.errors].sort((a, b) => depth(b) - depth(a) || a.length - b.length)[0]
     if (best && depth(best) > 0) return best.flatMap((inner) => issueFaults(inner, path))
-    const expected = [...new Set(issue.errors.flat().flatMap((one) => ('expected' in one ? [String(one.expected)] : 'values' in one ? [one.values.map(String).join(' or ')] : [])))]
-    return [{ where: pathText(path), sentence: expected.length > 0 ? `This value does not fit here; expected ${expected.join(' or ')}.` : 'This value does not fit here.' }]
+    const expected = [
+      ...new Set(
+        issue.errors
+          .flat()
+          .flatMap((one) =>
+            'expected' in one ? [String(one.expected)] : 'values' in one ? [one.values.map(String).join(' or ')] : [],
+          ),
+      ),
+    ]
+    return [
+      {
+        where: pathText(path),
+        sentence:
+          expected.length > 0
+            ? `This value does not fit here; expected ${expected.join(' or ')}.`
+            : 'This value does not fit here.',
+      },
+    ]
   }
   const message = issue.message.replace(/^Invalid input: /, '').replace(/^Invalid option: /, '')
   return [{ where: pathText(path), sentence: `${capital(message)}.` }]
@@ -88,7 +134,9 @@ const issueFaults = (issue: z.core.$ZodIssue, above: readonly PropertyKey[]): Re
 const depth = (issues: readonly z.core.$ZodIssue[]): number => Math.max(0, ...issues.map((issue) => issue.path.length))
 
 /** A recipe without its steps, which are checked by their kinds: a union of all kinds would try each in turn. */
-const frameSchema = recipeSchema.extend({ tables: z.array(tableSchema.extend({ steps: z.array(z.unknown()).min(1) })).min(1) })
+const frameSchema = recipeSchema.extend({
+  tables: z.array(tableSchema.extend({ steps: z.array(z.unknown()).min(1) })).min(1),
+})
 
 /** Deeper than this no recipe needs to be; what checks one has a stack of limited depth. */
 const mostDepth = 100
@@ -98,17 +146,31 @@ const nestsDeeper = (data: unknown, most: number): boolean => {
   let level: readonly unknown[] = [data]
   for (let depth = 0; level.length > 0; depth++) {
     if (depth > most) return true
-    level = level.flatMap((value): readonly unknown[] => (typeof value === 'object' && value !== null ? Object.values(value) : []))
+    level = level.flatMap((value): readonly unknown[] =>
+      typeof value === 'object' && value !== null ? Object.values(value) : [],
+    )
   }
   return false
 }
 
-const looksLikeRecipe = (data: unknown): data is { readonly [key: string]: unknown } => typeof data === 'object' && data !== null && !Array.isArray(data)
+const looksLikeRecipe = (data: unknown): data is { readonly [key: string]: unknown } =>
+  typeof data === 'object' && data !== null && !Array.isArray(data)
 
 /** Data held against the recipe's one definition; every fault at once. */
 export const readRecipe = (data: unknown): ReadRecipe => {
   if (!looksLikeRecipe(data)) return { faults: [{ where: '$', sentence: 'A recipe is one JSON object.' }] }
-  if (data.fabula !== 1) return { faults: [{ where: '$.fabula', sentence: data.fabula === undefined ? 'This is not a Fabula recipe: the key “fabula” is missing; expected 1.' : `This recipe is of version ${String(data.fabula)}; expected 1.` }] }
+  if (data.fabula !== 1)
+    return {
+      faults: [
+        {
+          where: '$.fabula',
+          sentence:
+            data.fabula === undefined
+              ? 'This is not a Fabula recipe: the key “fabula” is missing; expected 1.'
+              : `This recipe is of version ${String(data.fabula)}; expected 1.`,
+        },
+      ],
+    }
   const shape = shapeFaults(data)
   if (shape.length > 0) return { faults: shape }
   const recipe = data as unknown as Recipe
@@ -120,11 +182,20 @@ export const readRecipe = (data: unknown): ReadRecipe => {
 const shapeFaults = (data: { readonly [key: string]: unknown }): readonly RecipeFault[] => {
   const limits = limitFaults(data)
   if (limits.length > 0) return limits
-  if (nestsDeeper(data, mostDepth)) return [{ where: '$', sentence: `Something in this recipe nests more than ${mostDepth} levels deep. Take it apart into several steps.` }]
+  if (nestsDeeper(data, mostDepth))
+    return [
+      {
+        where: '$',
+        sentence: `Something in this recipe nests more than ${mostDepth} levels deep. Take it apart into several steps.`,
+      },
+    ]
   const frame = frameSchema.safeParse(data)
   const tables = Array.isArray(data.tables) ? (data.tables as readonly ({ readonly steps?: unknown } | null)[]) : []
   const steps = tables.map((table) => (Array.isArray(table?.steps) ? (table.steps as readonly unknown[]) : []))
-  const all = [...(frame.error?.issues ?? []).flatMap((issue) => issueFaults(issue, [])), ...steps.flatMap((list, t) => list.flatMap((step, s) => stepFaults(step, ['tables', t, 'steps', s])))]
+  const all = [
+    ...(frame.error?.issues ?? []).flatMap((issue) => issueFaults(issue, [])),
+    ...steps.flatMap((list, t) => list.flatMap((step, s) => stepFaults(step, ['tables', t, 'steps', s]))),
+  ]
   const where = new Set<string>()
   return all.filter((fault) => !where.has(fault.where) && where.add(fault.where))
 }
@@ -133,7 +204,8 @@ const shapeFaults = (data: { readonly [key: string]: unknown }): readonly Recipe
 export const recipeValue: z.ZodType<Recipe> = z.unknown().transform((data, context) => {
   const faults = looksLikeRecipe(data) ? shapeFaults(data) : [{ where: '$', sentence: 'A recipe is one JSON object.' }]
   if (faults.length === 0) return data as unknown as Recipe
-  for (const { where, sentence } of faults.slice(0, 3)) context.addIssue({ code: 'custom', message: `${sentence} (${where})` })
+  for (const { where, sentence } of faults.slice(0, 3))
+    context.addIssue({ code: 'custom', message: `${sentence} (${where})` })
   return z.NEVER
 })
 
@@ -142,7 +214,11 @@ export const parseRecipe = (text: string): ReadRecipe => {
   try {
     return readRecipe(JSON.parse(text.replace(/^\ufeff/, '')))
   } catch (error) {
-    return { faults: [{ where: '$', sentence: `This file is not JSON: ${error instanceof Error ? error.message : String(error)}.` }] }
+    return {
+      faults: [
+        { where: '$', sentence: `This file is not JSON: ${error instanceof Error ? error.message : String(error)}.` },
+      ],
+    }
   }
 }
 
@@ -155,7 +231,12 @@ export const writeRecipe = (recipe: Recipe): string => {
     if (Array.isArray(value)) return value.map((one) => sorted(one, false))
     if (typeof value !== 'object' || value === null) return value
     const entries = Object.entries(value).filter(([, one]) => one !== undefined)
-    const ordered = inRecord ? entries : entries.map((entry, i) => ({ entry, i })).sort((a, b) => rank(a.entry[0]) - rank(b.entry[0]) || a.i - b.i).map(({ entry }) => entry)
+    const ordered = inRecord
+      ? entries
+      : entries
+          .map((entry, i) => ({ entry, i }))
+          .sort((a, b) => rank(a.entry[0]) - rank(b.entry[0]) || a.i - b.i)
+          .map(({ entry }) => entry)
     return Object.fromEntries(ordered.map(([key, one]) => [key, sorted(one, key === 'names' || key === 'types')]))
   }
   return `${JSON.stringify(sorted(recipe, false), null, 2)}\n`

@@ -4,13 +4,18 @@ import { listed } from '../words.ts'
 import type { Recipe } from './schema.ts'
 
 /** How an input is read: what its `open` step says. */
-export const readOf = (recipe: Recipe, input: string): Read => (recipe.tables.flatMap(({ steps }) => steps).find((step) => step.input === input)?.read ?? {}) as Read
+export const readOf = (recipe: Recipe, input: string): Read =>
+  (recipe.tables.flatMap(({ steps }) => steps).find((step) => step.input === input)?.read ?? {}) as Read
 
-export const inputFormat = (recipe: Recipe, input: string): Format => formatOf(readOf(recipe, input), recipe.inputs.find(({ id }) => id === input)?.files)
+export const inputFormat = (recipe: Recipe, input: string): Format =>
+  formatOf(readOf(recipe, input), recipe.inputs.find(({ id }) => id === input)?.files)
 
 /** What stands at a script's top where inputs must first be written as CSV. */
 export const csvFirst = (recipe: Recipe, formats: readonly Format[]): string[] => {
   const ids = recipe.inputs.map(({ id }) => id).filter((id) => formats.includes(inputFormat(recipe, id)))
   if (ids.length === 0) return []
-  return [`First write ${listed(ids)} as CSV, and give this script ${listed(ids.map((id) => `DIR/${id}.csv`))}:`, `  npx fabula csv RECIPE ${ids.map((id) => `--input ${id}=FILE `).join('')}--to DIR`]
+  return [
+    `First write ${listed(ids)} as CSV, and give this script ${listed(ids.map((id) => `DIR/${id}.csv`))}:`,
+    `  npx fabula csv RECIPE ${ids.map((id) => `--input ${id}=FILE `).join('')}--to DIR`,
+  ]
 }

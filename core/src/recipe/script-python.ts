@@ -11,8 +11,89 @@ import type { Recipe } from './schema.ts'
 import { csvFirst, inputFormat } from './script-inputs.ts'
 import { ScriptError, type Script, type ScriptPart } from './script-sql.ts'
 
-const imports = ['calendar', 'collections', 'contextlib', 'csv', 'datetime', 'functools', 'io', 'itertools', 'json', 'math', 'os', 're', 'sys']
-const taken = new Set([...imports, 'and', 'as', 'assert', 'async', 'await', 'break', 'class', 'continue', 'def', 'del', 'elif', 'else', 'except', 'finally', 'for', 'from', 'global', 'if', 'import', 'in', 'is', 'lambda', 'nonlocal', 'not', 'or', 'pass', 'raise', 'return', 'try', 'while', 'with', 'yield', 'np', 'pd', 'files', 'outputs', 'parameters', 'c', 'print', 'list', 'dict', 'set', 'open', 'range', 'len', 'sum', 'min', 'max', 'str', 'int', 'float', 'bool', 'abs', 'zip', 'map', 'sorted', 'any', 'all', 'next', 'iter', 'enumerate', 'type', 'tuple', 'isinstance', 'round'])
+const imports = [
+  'calendar',
+  'collections',
+  'contextlib',
+  'csv',
+  'datetime',
+  'functools',
+  'io',
+  'itertools',
+  'json',
+  'math',
+  'os',
+  're',
+  'sys',
+]
+const taken = new Set([
+  ...imports,
+  'and',
+  'as',
+  'assert',
+  'async',
+  'await',
+  'break',
+  'class',
+  'continue',
+  'def',
+  'del',
+  'elif',
+  'else',
+  'except',
+  'finally',
+  'for',
+  'from',
+  'global',
+  'if',
+  'import',
+  'in',
+  'is',
+  'lambda',
+  'nonlocal',
+  'not',
+  'or',
+  'pass',
+  'raise',
+  'return',
+  'try',
+  'while',
+  'with',
+  'yield',
+  'np',
+  'pd',
+  'files',
+  'outputs',
+  'parameters',
+  'c',
+  'print',
+  'list',
+  'dict',
+  'set',
+  'open',
+  'range',
+  'len',
+  'sum',
+  'min',
+  'max',
+  'str',
+  'int',
+  'float',
+  'bool',
+  'abs',
+  'zip',
+  'map',
+  'sorted',
+  'any',
+  'all',
+  'next',
+  'iter',
+  'enumerate',
+  'type',
+  'tuple',
+  'isinstance',
+  'round',
+])
 
 /** A table's id as a Python name that nothing else in the script has. */
 const variable = (table: string, runtime: ReadonlySet<string>): Code => {
@@ -41,25 +122,68 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
         output,
         parameters,
         parameter: (name) => py`parameters[${name}]`,
-        table: (one) => ({ frame: variable(one, runtimeNames), columns: plan.tables.find(({ id }) => id === one)?.output ?? [] }),
+        table: (one) => ({
+          frame: variable(one, runtimeNames),
+          columns: plan.tables.find(({ id }) => id === one)?.output ?? [],
+        }),
         names: tableNames(recipe, own),
         own: own.id,
-        source: (one) => ({ files: py`files[${one}]`, columns: output, format: inputFormat(recipe, one), known: knownNames(recipe.inputs.find(({ id }) => id === one)) }),
+        source: (one) => ({
+          files: py`files[${one}]`,
+          columns: output,
+          format: inputFormat(recipe, one),
+          known: knownNames(recipe.inputs.find(({ id }) => id === one)),
+        }),
       }
       const wanted = recipe.inputs.find((one) => one.id === step.input)
-      const checks = kindOf(step).start && wanted?.columns && wanted.columns.length > 0 ? py`require(${frame}, ${wanted.name}, ${fileColumns(wanted.columns, step.read as Read | undefined).map((field) => field.name)})` : undefined
+      const checks =
+        kindOf(step).start && wanted?.columns && wanted.columns.length > 0
+          ? py`require(${frame}, ${wanted.name}, ${fileColumns(wanted.columns, step.read as Read | undefined).map((field) => field.name)})`
+          : undefined
       sentences.push([step.id, sentenceText(step, context.names)])
-      blocks.push({ step: step.id, code: lines(comment('#', `${step.id}  ${sentenceText(step, context.names)}`), ...(step.note ? [comment('#', `note: ${step.note}`)] : []), kindOf(step).python(paramsOf(step), context), checks, py`account(${step.id}, ${frame})`, code('')) })
+      blocks.push({
+        step: step.id,
+        code: lines(
+          comment('#', `${step.id}  ${sentenceText(step, context.names)}`),
+          ...(step.note ? [comment('#', `note: ${step.note}`)] : []),
+          kindOf(step).python(paramsOf(step), context),
+          checks,
+          py`account(${step.id}, ${frame})`,
+          code(''),
+        ),
+      })
     }
   }
-  const pairs = (all: readonly (readonly [string, Code])[]): Code => py`{${joined(all.map(([key, value]) => py`${key}: ${value}`), ', ')}}`
+  const pairs = (all: readonly (readonly [string, Code])[]): Code =>
+    py`{${joined(
+      all.map(([key, value]) => py`${key}: ${value}`),
+      ', ',
+    )}}`
   const inputs = pairs(recipe.inputs.map(({ id, name }) => [id, py`${name}`]))
   const written = pairs(outputs.map(({ table, file }) => [table, py`${file}`]))
-  const given = pairs((recipe.parameters ?? []).map(({ name, type, value }) => [name, py`(${literalPython(value ?? null, type)}, ${type})`]))
-  const start = lines(py`files, parameters, NOW, outputs = parse_arguments(inputs=${inputs}, outputs=${written}, parameters=${given})`, code('TODAY = NOW.date()'), code(''))
+  const given = pairs(
+    (recipe.parameters ?? []).map(({ name, type, value }) => [
+      name,
+      py`(${literalPython(value ?? null, type)}, ${type})`,
+    ]),
+  )
+  const start = lines(
+    py`files, parameters, NOW, outputs = parse_arguments(inputs=${inputs}, outputs=${written}, parameters=${given})`,
+    code('TODAY = NOW.date()'),
+    code(''),
+  )
   const tables = pairs(plan.tables.map(({ id }) => [id, variable(id, runtimeNames)]))
-  const told = joined(sentences.map(([step, words]) => py`    ${step}: ${words},`), '\n')
-  const end = lines(py`tables = ${tables}`, code('for table, path in outputs.items():\n    write_csv(tables[table], path)\n'), comment('#', 'What each step left, to standard error'), py`tell_accounts({\n${told}\n})`, code(''))
+  const told = joined(
+    sentences.map(([step, words]) => py`    ${step}: ${words},`),
+    '\n',
+  )
+  const end = lines(
+    py`tables = ${tables}`,
+    code('for table, path in outputs.items():\n    write_csv(tables[table], path)\n'),
+    comment('#', 'What each step left, to standard error'),
+    py`tell_accounts({\n${told}\n})`,
+    code(''),
+  )
   const body = lines(start, ...blocks.map((block) => block.code), end)
   const usage = `python3 flow.py ${recipe.inputs.map(({ id }) => `--input ${id}=FILE `).join('')}${outputs.map(({ table, file }) => `--output ${table}=${file}`).join(' ')}`
   const head = lines(
@@ -68,10 +192,19 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
     ...(recipe.about ? [comment('#', recipe.about)] : []),
     comment('#', `Run with: ${usage}`),
     ...csvFirst(recipe, ['parquet']).map((line) => comment('#', line)),
-    comment('#', `Needs pandas 1.5 or newer${recipe.inputs.some((one) => isWorkbook(inputFormat(recipe, one.id))) ? ', and openpyxl for workbooks' : ''}. The steps stand at the end; what comes before are the helpers they use.`),
-    code(`${imports.map((name) => `import ${name}`).join('\n')}\nfrom decimal import Decimal, ROUND_DOWN, ROUND_HALF_UP, ROUND_UP\n\nimport numpy as np\nimport pandas as pd\n`),
+    comment(
+      '#',
+      `Needs pandas 1.5 or newer${recipe.inputs.some((one) => isWorkbook(inputFormat(recipe, one.id))) ? ', and openpyxl for workbooks' : ''}. The steps stand at the end; what comes before are the helpers they use.`,
+    ),
+    code(
+      `${imports.map((name) => `import ${name}`).join('\n')}\nfrom decimal import Decimal, ROUND_DOWN, ROUND_HALF_UP, ROUND_UP\n\nimport numpy as np\nimport pandas as pd\n`,
+    ),
     ...neededBlocks(body.text, pythonRuntime).map((block) => code(`${block.source}\n`)),
   )
-  const parts: ScriptPart[] = [{ text: lines(head, start).text }, ...blocks.map(({ step, code: text }) => ({ step, text: text.text })), { text: end.text }]
+  const parts: ScriptPart[] = [
+    { text: lines(head, start).text },
+    ...blocks.map(({ step, code: text }) => ({ step, text: text.text })),
+    { text: end.text },
+  ]
   return { parts, text: parts.map((part) => part.text).join('\n') }
 }

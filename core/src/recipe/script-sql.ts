@@ -2,7 +2,18 @@ import { ownValue } from '../table/own.ts'
 import { neededBlocks } from '../generate/blocks.ts'
 import { sqlRuntime } from '../generate/sql-runtime.ts'
 import { sqlTypeName } from '../formula/to-code.ts'
-import { code, comment, id, joined, lines, psql, psqlVariable, sql, type Code, type PsqlVariable } from '../generate/tag.ts'
+import {
+  code,
+  comment,
+  id,
+  joined,
+  lines,
+  psql,
+  psqlVariable,
+  sql,
+  type Code,
+  type PsqlVariable,
+} from '../generate/tag.ts'
 import type { Read } from '../steps/open.ts'
 import { asCsv, fileColumns, headerSql } from '../steps/open.ts'
 import { rectangleOf } from '../steps/open-range.ts'
@@ -17,7 +28,9 @@ import { csvFirst, inputFormat, readOf } from './script-inputs.ts'
 export type ScriptPart = { readonly step?: string; readonly text: string }
 export type Script = { readonly parts: readonly ScriptPart[]; readonly text: string }
 /** What psql is to do, in order: one of its commands, or SQL up to the next command with the variables in it. */
-export type ScriptCommand = { readonly kind: 'command'; readonly name: string; readonly words: readonly Code[] } | { readonly kind: 'sql'; readonly parts: readonly (string | PsqlVariable)[] }
+export type ScriptCommand =
+  | { readonly kind: 'command'; readonly name: string; readonly words: readonly Code[] }
+  | { readonly kind: 'sql'; readonly parts: readonly (string | PsqlVariable)[] }
 export type SqlScript = Script & { readonly commands: readonly ScriptCommand[] }
 
 /** A script as the list of its commands, told by how it was made, not by what it looks like. */
@@ -25,7 +38,8 @@ const commandsOf = (script: Code): ScriptCommand[] => {
   const commands: ScriptCommand[] = []
   let sqlParts: (string | PsqlVariable)[] = []
   const close = (): void => {
-    if (sqlParts.some((part) => typeof part !== 'string' || part.trim() !== '')) commands.push({ kind: 'sql', parts: sqlParts })
+    if (sqlParts.some((part) => typeof part !== 'string' || part.trim() !== ''))
+      commands.push({ kind: 'sql', parts: sqlParts })
     sqlParts = []
   }
   for (const part of script.parts) {
@@ -42,7 +56,11 @@ const commandsOf = (script: Code): ScriptCommand[] => {
 const ifGiven = (name: string): Code => psql('if', code(`:{?${name}}`))
 const unlessGiven = (name: string, then: Code): Code => lines(ifGiven(name), psql('else'), then, psql('endif'))
 
-const variable = (name: string): string => name.toLowerCase().replace(/[^a-z0-9]+/g, '_').replace(/^_|_$/g, '')
+const variable = (name: string): string =>
+  name
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '_')
+    .replace(/^_|_$/g, '')
 const parameterVariable = (name: string): string => `p_${variable(name)}`
 const maxFiles = 12
 
@@ -83,12 +101,27 @@ const loading = (input: string, label: string, read: Read, columns: readonly str
 }
 
 /** Steps whose columns the data told. */
-const foundSteps = (plan: Plan): string[] => plan.tables.flatMap(({ steps }) => steps.flatMap(({ step, state, input }) => (state === 'fine' && kindOf(step).unforeseen?.(paramsOf(step), input) !== undefined ? [step.id] : [])))
+const foundSteps = (plan: Plan): string[] =>
+  plan.tables.flatMap(({ steps }) =>
+    steps.flatMap(({ step, state, input }) =>
+      state === 'fine' && kindOf(step).unforeseen?.(paramsOf(step), input) !== undefined ? [step.id] : [],
+    ),
+  )
 
 const pinned = (recipe: Recipe, plan: Plan): string[] => {
   const found = foundSteps(plan)
-  const rules = recipe.tables.some(({ steps }) => steps.some((step) => !step.off && /"(?:all|except|like|type|any)":/.test(JSON.stringify(paramsOf(step)))))
-  return ['The columns of each input are pinned to those the recipe lists; what else a file holds is passed over.', ...(rules ? ['Rules that choose columns (all but…, like…, of a type) are pinned to the columns known now.'] : []), ...(found.length > 0 ? [`The columns that ${found.join(', ')} made from the data are pinned to those of the files this script was made with.`] : [])]
+  const rules = recipe.tables.some(({ steps }) =>
+    steps.some((step) => !step.off && /"(?:all|except|like|type|any)":/.test(JSON.stringify(paramsOf(step)))),
+  )
+  return [
+    'The columns of each input are pinned to those the recipe lists; what else a file holds is passed over.',
+    ...(rules ? ['Rules that choose columns (all but…, like…, of a type) are pinned to the columns known now.'] : []),
+    ...(found.length > 0
+      ? [
+          `The columns that ${found.join(', ')} made from the data are pinned to those of the files this script was made with.`,
+        ]
+      : []),
+  ]
 }
 
 export class ScriptError extends Error {}
@@ -96,9 +129,15 @@ export class ScriptError extends Error {}
 /** The SQL script of a recipe: PostgreSQL 15 or newer, run with psql, every step a view, all in one transaction that is rolled back. */
 export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlScript => {
   const bare = recipe.inputs.find(({ columns }) => !columns || columns.length === 0)
-  if (bare) throw new ScriptError(`The recipe does not list the columns of ${bare.name}, which a SQL script needs. Open the recipe in Fabula once, or write them under inputs.`)
+  if (bare)
+    throw new ScriptError(
+      `The recipe does not list the columns of ${bare.name}, which a SQL script needs. Open the recipe in Fabula once, or write them under inputs.`,
+    )
   const unsure = plan.tables.find((table) => table.unsure)
-  if (unsure) throw new ScriptError(`Only the files can tell which columns ${unsure.name} has, and SQL needs to know them. Give the files too: --input NAME=FILE for each input.`)
+  if (unsure)
+    throw new ScriptError(
+      `Only the files can tell which columns ${unsure.name} has, and SQL needs to know them. Give the files too: --input NAME=FILE for each input.`,
+    )
   const column = namer()
   const parameters = parameterTypes(recipe)
   const outputs = scriptOutputs(recipe)
@@ -112,7 +151,8 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlS
     let from = code('nothing')
     for (const { step, state, input, output, problems } of table.steps) {
       if (state === 'off') continue
-      if (problems.length > 0 || state !== 'fine') throw new ScriptError(`Step ${step.id} is broken; mend it before making a script.`)
+      if (problems.length > 0 || state !== 'fine')
+        throw new ScriptError(`Step ${step.id} is broken; mend it before making a script.`)
       const view = id(`${table.id.replaceAll('-', '_')}_${step.id.replaceAll('-', '_')}`)
       const context: SqlContext = {
         from,
@@ -120,16 +160,43 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlS
         output,
         parameters,
         column,
-        table: (one) => ({ rows: last.get(one)?.view ?? code('nothing'), columns: plan.tables.find((other) => other.id === one)?.output ?? [] }),
+        table: (one) => ({
+          rows: last.get(one)?.view ?? code('nothing'),
+          columns: plan.tables.find((other) => other.id === one)?.output ?? [],
+        }),
         names: tableNames(recipe, written),
         own: written.id,
-        parameter: (name) => sql`nullif(${psqlVariable(parameterVariable(name))}, '')::${sqlTypeName(ownValue(parameters, name) ?? 'text')}`,
-        source: (one) => ({ rows: sql`${one}`, columns: output, format: inputFormat(recipe, one), known: knownNames(recipe.inputs.find(({ id }) => id === one)) }),
+        parameter: (name) =>
+          sql`nullif(${psqlVariable(parameterVariable(name))}, '')::${sqlTypeName(ownValue(parameters, name) ?? 'text')}`,
+        source: (one) => ({
+          rows: sql`${one}`,
+          columns: output,
+          format: inputFormat(recipe, one),
+          known: knownNames(recipe.inputs.find(({ id }) => id === one)),
+        }),
       }
       const body = kindOf(step).sql(paramsOf(step), context)
       const after = kindOf(step).sqlAfter?.(paramsOf(step), context)
-      blocks.push({ step: step.id, code: lines(comment('--', `${step.id}  ${sentenceText(step, context.names)}`), ...(step.note ? [comment('--', `note: ${step.note}`)] : []), sql`create view ${view} as\n${body};\n`, after) })
-      accounts.push(lines(sql`select count(*) as left_rows from ${view} ${psql('gset')}`, psql('warn', psqlVariable('left_rows', false), code('rows'), `${step.id}  ${sentenceText(step, context.names)}`)))
+      blocks.push({
+        step: step.id,
+        code: lines(
+          comment('--', `${step.id}  ${sentenceText(step, context.names)}`),
+          ...(step.note ? [comment('--', `note: ${step.note}`)] : []),
+          sql`create view ${view} as\n${body};\n`,
+          after,
+        ),
+      })
+      accounts.push(
+        lines(
+          sql`select count(*) as left_rows from ${view} ${psql('gset')}`,
+          psql(
+            'warn',
+            psqlVariable('left_rows', false),
+            code('rows'),
+            `${step.id}  ${sentenceText(step, context.names)}`,
+          ),
+        ),
+      )
       from = view
     }
     last.set(table.id, { view: from, names: (table.output ?? []).map((field) => field.name) })
@@ -137,17 +204,55 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlS
   const loads = recipe.inputs.flatMap((one) => {
     const given = readOf(recipe, one.id)
     const text = inputFormat(recipe, one.id) === 'csv'
-    return [lines(comment('--', `${one.name}, from ${one.files ?? 'its file'}`), loading(one.id, one.name, text ? given : asCsv, (text ? fileColumns(one.columns ?? [], given) : (one.columns ?? [])).map((field) => field.name), knownNames(one)), code(''))]
+    return [
+      lines(
+        comment('--', `${one.name}, from ${one.files ?? 'its file'}`),
+        loading(
+          one.id,
+          one.name,
+          text ? given : asCsv,
+          (text ? fileColumns(one.columns ?? [], given) : (one.columns ?? [])).map((field) => field.name),
+          knownNames(one),
+        ),
+        code(''),
+      ),
+    ]
   })
   const writes = outputs.map(({ table, file }) => {
     const { view, names } = last.get(table) ?? { view: code(''), names: [] }
     const name = `out_${variable(table)}`
-    const cells = joined(names.map((one) => sql`csv_cell(shown(${column(one)}))`), " || ',' || ")
-    const header = joined(names.map((one) => sql`csv_cell(${one})`), " || ',' || ")
-    return lines(unlessGiven(name, psql('set', code(name), file)), psql('o', psqlVariable(name, false)), sql`select ${header};`, sql`select ${cells} from ${view} order by "¶";`, psql('o'), code(''))
+    const cells = joined(
+      names.map((one) => sql`csv_cell(shown(${column(one)}))`),
+      " || ',' || ",
+    )
+    const header = joined(
+      names.map((one) => sql`csv_cell(${one})`),
+      " || ',' || ",
+    )
+    return lines(
+      unlessGiven(name, psql('set', code(name), file)),
+      psql('o', psqlVariable(name, false)),
+      sql`select ${header};`,
+      sql`select ${cells} from ${view} order by "¶";`,
+      psql('o'),
+      code(''),
+    )
   })
-  const defaults = (recipe.parameters ?? []).map(({ name, value }) => unlessGiven(parameterVariable(name), psql('set', code(parameterVariable(name)), value === null || value === undefined ? '' : String(value))))
-  const needs = recipe.inputs.map(({ id: one, name }) => unlessGiven(variable(one), lines(psql('warn', `Say which file is ${name}: psql -v ${variable(one)}=FILE`), code('do $$ begin raise exception \'an input is missing\'; end $$;'))))
+  const defaults = (recipe.parameters ?? []).map(({ name, value }) =>
+    unlessGiven(
+      parameterVariable(name),
+      psql('set', code(parameterVariable(name)), value === null || value === undefined ? '' : String(value)),
+    ),
+  )
+  const needs = recipe.inputs.map(({ id: one, name }) =>
+    unlessGiven(
+      variable(one),
+      lines(
+        psql('warn', `Say which file is ${name}: psql -v ${variable(one)}=FILE`),
+        code("do $$ begin raise exception 'an input is missing'; end $$;"),
+      ),
+    ),
+  )
   const usage = `psql -X -v ON_ERROR_STOP=1 ${recipe.inputs.map(({ id: one }) => `-v ${variable(one)}=FILE `).join('')}${outputs.map(({ table, file }) => `-v out_${variable(table)}=${file} `).join('')}-f flow.sql`
   const body = lines(...loads, ...blocks.map((block) => block.code), ...writes)
   const runtime = neededBlocks(`${body.text} sheet_rows csv_rows csv_cell shown`, sqlRuntime)
@@ -155,10 +260,19 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlS
     comment('--', `${recipe.name}`),
     ...(recipe.about ? [comment('--', recipe.about)] : []),
     comment('--', `Run with: ${usage}`),
-    comment('--', 'All happens in one transaction that is rolled back at the end, so that nothing stays in the database.'),
+    comment(
+      '--',
+      'All happens in one transaction that is rolled back at the end, so that nothing stays in the database.',
+    ),
     ...csvFirst(recipe, ['xlsx', 'ods', 'json', 'parquet']).map((line) => comment('--', line)),
     ...pinned(recipe, plan).map((line) => comment('--', line)),
-    psql('set', code('QUIET on')), psql('set', code('ON_ERROR_STOP on')), psql('pset', code('format unaligned')), psql('pset', code('tuples_only on')), psql('pset', code('null'), ''), psql('encoding', code('UTF8')), code('set client_min_messages = warning;'),
+    psql('set', code('QUIET on')),
+    psql('set', code('ON_ERROR_STOP on')),
+    psql('pset', code('format unaligned')),
+    psql('pset', code('tuples_only on')),
+    psql('pset', code('null'), ''),
+    psql('encoding', code('UTF8')),
+    code('set client_min_messages = warning;'),
     ...needs,
     ...defaults,
     unlessGiven('now', sql`select to_char(localtimestamp, 'YYYY-MM-DD"T"HH24:MI:SS') as now ${psql('gset')}`),
@@ -167,8 +281,25 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlS
     ...runtime.map((block) => code(block.source)),
     code(''),
   )
-  const counts = lines(comment('--', 'What each step left, to standard error; -v quiet=1 leaves it out, and the time it takes to count'), unlessGiven('quiet', lines(...accounts)), code('rollback;\n'))
-  const pieces: { step?: string; code: Code }[] = [{ code: lines(head, ...loads) }, ...blocks, { code: lines(...writes, counts) }]
+  const counts = lines(
+    comment('--', 'What each step left, to standard error; -v quiet=1 leaves it out, and the time it takes to count'),
+    unlessGiven('quiet', lines(...accounts)),
+    code('rollback;\n'),
+  )
+  const pieces: { step?: string; code: Code }[] = [
+    { code: lines(head, ...loads) },
+    ...blocks,
+    { code: lines(...writes, counts) },
+  ]
   const parts = pieces.map(({ step, code: made }): ScriptPart => ({ ...(step ? { step } : {}), text: made.text }))
-  return { parts, text: parts.map((part) => part.text).join('\n'), commands: commandsOf(joined(pieces.map((piece) => piece.code), '\n')) }
+  return {
+    parts,
+    text: parts.map((part) => part.text).join('\n'),
+    commands: commandsOf(
+      joined(
+        pieces.map((piece) => piece.code),
+        '\n',
+      ),
+    ),
+  }
 }

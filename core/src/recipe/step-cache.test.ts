@@ -6,9 +6,14 @@ import { runRecipe } from './engine.ts'
 import type { Recipe, Step } from './schema.ts'
 import { BufferLedger, StepCache, type CachedStep } from './step-cache.ts'
 
-const numbers = (count: number) => columnOf('decimal', Array.from({ length: count }, (_, i) => i))
+const numbers = (count: number) =>
+  columnOf(
+    'decimal',
+    Array.from({ length: count }, (_, i) => i),
+  )
 const result = (table: Table): CachedStep => ({ result: { table, origin: { kind: 'same' } }, account: {} as Account })
-const bytesOf = (table: Table): number => new Map(table.buffers).size && [...new Map(table.buffers).values()].reduce((sum, bytes) => sum + bytes, 0)
+const bytesOf = (table: Table): number =>
+  new Map(table.buffers).size && [...new Map(table.buffers).values()].reduce((sum, bytes) => sum + bytes, 0)
 
 describe('what tables share is counted once', () => {
   test('a table with one more column costs that column alone', () => {
@@ -52,7 +57,11 @@ describe('what leaves first', () => {
     cache.set('draft 1', table(), true)
     cache.set('draft 2', table(), true)
     cache.set('kept 2', table())
-    expect([cache.get('kept'), cache.get('draft 1'), cache.get('draft 2'), cache.get('kept 2')].map((one) => one !== undefined)).toEqual([true, false, true, true])
+    expect(
+      [cache.get('kept'), cache.get('draft 1'), cache.get('draft 2'), cache.get('kept 2')].map(
+        (one) => one !== undefined,
+      ),
+    ).toEqual([true, false, true, true])
   })
   test('a draft that was kept stays like any other', () => {
     const cache = new StepCache(16_500)
@@ -76,8 +85,14 @@ describe('what leaves first', () => {
 
 describe('a run with a cache', () => {
   const opened = { table: Table.of(['A'], [numbers(10)]), notes: {}, unreadable: [], key: 'a' }
-  const recipe = (...steps: readonly Record<string, unknown>[]): Recipe => ({ fabula: 1, name: 'R', inputs: [{ id: 'a', name: 'A', columns: [{ name: 'A', type: 'decimal' }] }], tables: [{ id: 't', name: 'T', steps: [{ id: 's1', kind: 'open', input: 'a' }, ...(steps as readonly Step[])] }] })
-  const run = (cache: StepCache, one: Recipe, now: number) => runRecipe(one, { sources: () => opened, parameters: {}, now, cache }).tables[0]?.table
+  const recipe = (...steps: readonly Record<string, unknown>[]): Recipe => ({
+    fabula: 1,
+    name: 'R',
+    inputs: [{ id: 'a', name: 'A', columns: [{ name: 'A', type: 'decimal' }] }],
+    tables: [{ id: 't', name: 'T', steps: [{ id: 's1', kind: 'open', input: 'a' }, ...(steps as readonly Step[])] }],
+  })
+  const run = (cache: StepCache, one: Recipe, now: number) =>
+    runRecipe(one, { sources: () => opened, parameters: {}, now, cache }).tables[0]?.table
   test('NOW() is the moment of the run, TODAY() is worked out once a day', () => {
     const cache = new StepCache()
     const moment = recipe({ id: 's2', kind: 'derive', as: 'At', formula: 'NOW()' })

@@ -9,7 +9,8 @@ const cell = (text: string): string => (needsQuotes.test(text) ? `"${text.replac
 /** Text that a spreadsheet would take for a formula, and that is not a number: programs pass over white space before the sign, and take its full-width form for it. */
 const risky = /^\s*[=+\-@\uff1d\uff0b\uff0d\uff20]|^[\t\r\n]/
 const plainNumber = /^[-+]?(?:[0-9]+\.?[0-9]*|\.[0-9]+)(?:[eE][-+]?[0-9]+)?$/
-export const guarded = (text: string): string => (risky.test(text) && !plainNumber.test(text.trim()) ? `'${text}` : text)
+export const guarded = (text: string): string =>
+  risky.test(text) && !plainNumber.test(text.trim()) ? `'${text}` : text
 
 /** Values written before, each in the slot its size leads to: most exports repeat their prices and days. As many slots as there are rows, at most 131,072. */
 const remembered = (write: (value: number) => string, rows: number): ((value: number) => string) => {
@@ -41,7 +42,10 @@ const textWriter = (column: TextColumn, guard: boolean): Writer => {
 type Written = (value: number) => string
 /** How values of a type are written; all columns of one type share what is remembered, so that a wide table needs no more than a narrow one. */
 const valueWords = (rows: number): ((type: ColumnType) => Written) => {
-  const known = new Map<ColumnType, Written>([['boolean', (value) => (value === 1 ? 'true' : 'false')], ['integer', String]])
+  const known = new Map<ColumnType, Written>([
+    ['boolean', (value) => (value === 1 ? 'true' : 'false')],
+    ['integer', String],
+  ])
   return (type) => {
     const write = known.get(type) ?? remembered((value) => textOfCell(type, value), rows)
     known.set(type, write)

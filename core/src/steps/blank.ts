@@ -2,7 +2,16 @@ import { z } from 'zod'
 import { joined, lines, py, sql } from '../generate/tag.ts'
 import { cellAt, columnWriter, type Cell } from '../table/column.ts'
 import { listed, quoted } from '../words.ts'
-import { checkSelector, columnsSlot, selectColumns, selected, selectedNames, selectorPython, selectorSchema, type Selector } from './check-columns.ts'
+import {
+  checkSelector,
+  columnsSlot,
+  selectColumns,
+  selected,
+  selectedNames,
+  selectorPython,
+  selectorSchema,
+  type Selector,
+} from './check-columns.ts'
 import { defineStep, slot } from './step-kind.ts'
 import { cellFor, literalPython, literalSql, valueWords } from './value.ts'
 
@@ -14,12 +23,26 @@ export const blank = defineStep<Blank>({
   verb: 'Make values empty',
   words: ['blank', 'make empty', 'null if', 'n/a', 'missing', 'clear', 'remove value'],
   acts: ['columns', 'cells'],
-  params: z.strictObject({ columns: selectorSchema, values: z.array(z.union([z.string(), z.number(), z.boolean()])).min(1) }),
-  sentence: ({ columns, values }) => ['In ', columnsSlot(columns, 'columns'), ' make ', slot(listed(values.map((value) => quoted(valueWords(value)))), 'values', ['values']), ' empty.'],
+  params: z.strictObject({
+    columns: selectorSchema,
+    values: z.array(z.union([z.string(), z.number(), z.boolean()])).min(1),
+  }),
+  sentence: ({ columns, values }) => [
+    'In ',
+    columnsSlot(columns, 'columns'),
+    ' make ',
+    slot(listed(values.map((value) => quoted(valueWords(value)))), 'values', ['values']),
+    ' empty.',
+  ],
   output: ({ columns, values }, input, context) => {
     for (const field of checkSelector(columns, input, context, 'columns'))
       values.forEach((value, i) => {
-        if (cellFor(value, field.type) === undefined) context.report({ code: 'wrong-value', value: String(value), column: field.name, type: field.type }, 'values', i)
+        if (cellFor(value, field.type) === undefined)
+          context.report(
+            { code: 'wrong-value', value: String(value), column: field.name, type: field.type },
+            'values',
+            i,
+          )
       })
     return input
   },
@@ -41,10 +64,27 @@ export const blank = defineStep<Blank>({
     return { table: result, origin: { kind: 'same' }, cellsChanged }
   },
   sql: ({ columns, values }, context) =>
-    selectColumns(context, Object.fromEntries(selected(columns, context.input).map((field) => [field.name, sql`case when ${context.column(field.name)} in (${joined(values.map((value) => literalSql(value, field.type)), ', ')}) then null else ${context.column(field.name)} end`]))),
+    selectColumns(
+      context,
+      Object.fromEntries(
+        selected(columns, context.input).map((field) => [
+          field.name,
+          sql`case when ${context.column(field.name)} in (${joined(
+            values.map((value) => literalSql(value, field.type)),
+            ', ',
+          )}) then null else ${context.column(field.name)} end`,
+        ]),
+      ),
+    ),
   python: ({ columns, values }, { frame, input }) => {
     const type = selected(columns, input)[0]?.type ?? 'text'
-    return lines(py`for c in ${selectorPython(columns, frame)}:`, py`    ${frame}[c] = replace_values(${frame}[c], [${joined(values.map((value) => py`(${literalPython(value, type)}, None)`), ', ')}])`)
+    return lines(
+      py`for c in ${selectorPython(columns, frame)}:`,
+      py`    ${frame}[c] = replace_values(${frame}[c], [${joined(
+        values.map((value) => py`(${literalPython(value, type)}, None)`),
+        ', ',
+      )}])`,
+    )
   },
   takesIn: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

@@ -6,16 +6,48 @@ import { compileDatePattern } from '../table/date-pattern.ts'
 import { plainLocale, type NumberLocale } from '../table/number.ts'
 import { canConvert, convert } from '../table/reading.ts'
 import { listed, typeWords } from '../words.ts'
-import { checkSelector, columnsSlot, selectColumns, selected, selectedNames, selectorPython, selectorSchema, type Selector } from './check-columns.ts'
+import {
+  checkSelector,
+  columnsSlot,
+  selectColumns,
+  selected,
+  selectedNames,
+  selectorPython,
+  selectorSchema,
+  type Selector,
+} from './check-columns.ts'
 import { defineStep, slot, type CheckContext, type Path } from './step-kind.ts'
 
-type Cast = { readonly columns: Selector; readonly type: ColumnType; readonly formats?: readonly string[] | undefined; readonly locale?: NumberLocale | undefined; readonly language?: 'en' | undefined }
+type Cast = {
+  readonly columns: Selector
+  readonly type: ColumnType
+  readonly formats?: readonly string[] | undefined
+  readonly locale?: NumberLocale | undefined
+  readonly language?: 'en' | undefined
+}
 
 export const localeSchema = z.strictObject({ decimal: z.string().length(1), group: z.string().max(1) })
 
 /** “dd/MM/yyyy” in words: day/month/year. */
 export const formatWords = (format: string): string =>
-  format.replace(/([A-Za-z])(?!\1)(?=[A-Za-z])(?![a]$)/g, /'/.test(format) ? '$1' : '$1 ').replace(/'([^']*)'|([A-Za-z])\2*/g, (all: string, plain?: string, letter?: string) => plain ?? { y: 'year', M: all.length > 2 ? 'month name' : 'month', d: 'day', H: 'hour', h: 'hour', m: 'minute', s: 'second', S: 'fraction', a: 'am/pm', E: 'weekday' }[letter ?? ''] ?? all)
+  format.replace(/([A-Za-z])(?!\1)(?=[A-Za-z])(?![a]$)/g, /'/.test(format) ? '$1' : '$1 ').replace(
+    /'([^']*)'|([A-Za-z])\2*/g,
+    (all: string, plain?: string, letter?: string) =>
+      plain ??
+      {
+        y: 'year',
+        M: all.length > 2 ? 'month name' : 'month',
+        d: 'day',
+        H: 'hour',
+        h: 'hour',
+        m: 'minute',
+        s: 'second',
+        S: 'fraction',
+        a: 'am/pm',
+        E: 'weekday',
+      }[letter ?? ''] ??
+      all,
+  )
 
 export const checkFormats = (formats: readonly string[] | undefined, { report }: CheckContext, ...path: Path): void =>
   formats?.forEach((format, i) => {
@@ -23,7 +55,8 @@ export const checkFormats = (formats: readonly string[] | undefined, { report }:
     if ('problem' in compiled) report({ code: 'bad-date-pattern', pattern: format, why: compiled.problem }, ...path, i)
   })
 
-const isDated = (type: ColumnType): type is 'date' | 'datetime' | 'time' => type === 'date' || type === 'datetime' || type === 'time'
+const isDated = (type: ColumnType): type is 'date' | 'datetime' | 'time' =>
+  type === 'date' || type === 'datetime' || type === 'time'
 
 /** Text read as a value; one home for `cast` and for `open` with types. */
 export const readSql = (part: Code, { type, formats = [], locale = plainLocale }: Omit<Cast, 'columns'>): Code =>
@@ -48,7 +81,14 @@ const convertSql = (part: Code, from: ColumnType, to: Cast): Code => {
   return type === 'datetime' ? sql`${part}::timestamp` : sql`${part}::${code(type)}`
 }
 
-const wordsFor = ({ type, formats }: Cast): string => (formats && formats.length > 3 ? `${formats.slice(0, 2).map(formatWords).join(', ')} or in ${formats.length - 2} other forms` : formats && formats.length > 0 ? listed(formats.map(formatWords), 'or') : type === 'date' ? 'year-month-day' : 'the ISO way')
+const wordsFor = ({ type, formats }: Cast): string =>
+  formats && formats.length > 3
+    ? `${formats.slice(0, 2).map(formatWords).join(', ')} or in ${formats.length - 2} other forms`
+    : formats && formats.length > 0
+      ? listed(formats.map(formatWords), 'or')
+      : type === 'date'
+        ? 'year-month-day'
+        : 'the ISO way'
 
 export const cast = defineStep<Cast>({
   kind: 'cast',
@@ -74,7 +114,9 @@ export const cast = defineStep<Cast>({
   output: ({ columns, type, formats }, input, context) => {
     const fields = checkSelector(columns, input, context, 'columns')
     checkFormats(formats, context, 'formats')
-    for (const field of fields) if (!canConvert(field.type, type)) context.report({ code: 'cannot-cast', column: field.name, from: field.type, to: type }, 'type')
+    for (const field of fields)
+      if (!canConvert(field.type, type))
+        context.report({ code: 'cannot-cast', column: field.name, from: field.type, to: type }, 'type')
     return input.map((field) => (fields.includes(field) ? { name: field.name, type } : field))
   },
   run: ({ columns, type, formats, locale }, table) => {
@@ -91,10 +133,26 @@ export const cast = defineStep<Cast>({
     return { table: result, origin: { kind: 'same' }, cellsChanged, unreadable }
   },
   sql: (params, context) =>
-    selectColumns(context, Object.fromEntries(selected(params.columns, context.input).map((field) => [field.name, convertSql(context.column(field.name), field.type, params)]))),
+    selectColumns(
+      context,
+      Object.fromEntries(
+        selected(params.columns, context.input).map((field) => [
+          field.name,
+          convertSql(context.column(field.name), field.type, params),
+        ]),
+      ),
+    ),
   python: ({ columns, type, formats = [], locale = plainLocale }, { frame }) => {
-    const options = [...(isDated(type) && formats.length > 0 ? [py`, formats=${pythonPatterns(formats)}`] : []), ...(locale.decimal !== '.' || locale.group !== ',' ? [py`, decimal=${locale.decimal}, group=${locale.group}`] : [])]
-    return lines(py`for c in ${selectorPython(columns, frame)}:`, py`    ${frame}[c] = cast(${frame}[c], ${type}${joined(options, '')})`)
+    const options = [
+      ...(isDated(type) && formats.length > 0 ? [py`, formats=${pythonPatterns(formats)}`] : []),
+      ...(locale.decimal !== '.' || locale.group !== ','
+        ? [py`, decimal=${locale.decimal}, group=${locale.group}`]
+        : []),
+    ]
+    return lines(
+      py`for c in ${selectorPython(columns, frame)}:`,
+      py`    ${frame}[c] = cast(${frame}[c], ${type}${joined(options, '')})`,
+    )
   },
   takesIn: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

@@ -18,21 +18,24 @@ export type Selector =
   | { readonly from: string; readonly to: string }
   | { readonly any: readonly Selector[] }
 
-export const selectorSchema: z.ZodType<Selector> = z.lazy(() =>
-  z.union([
-    z.array(name).min(1),
-    z.strictObject({ all: z.literal(true) }),
-    z.strictObject({ except: z.array(name) }),
-    z.strictObject({ like: z.string().min(1) }),
-    z.strictObject({ type: z.enum([...columnTypes, 'number']) }),
-    z.strictObject({ from: name, to: name }),
-    z.strictObject({ any: z.array(selectorSchema).min(1) }),
-  ]),
-).meta({ id: 'Selector' })
+export const selectorSchema: z.ZodType<Selector> = z
+  .lazy(() =>
+    z.union([
+      z.array(name).min(1),
+      z.strictObject({ all: z.literal(true) }),
+      z.strictObject({ except: z.array(name) }),
+      z.strictObject({ like: z.string().min(1) }),
+      z.strictObject({ type: z.enum([...columnTypes, 'number']) }),
+      z.strictObject({ from: name, to: name }),
+      z.strictObject({ any: z.array(selectorSchema).min(1) }),
+    ]),
+  )
+  .meta({ id: 'Selector' })
 
 const isList = (selector: Selector): selector is readonly string[] => Array.isArray(selector)
 
-const ofType = (type: ColumnType, wanted: ColumnType | 'number'): boolean => (wanted === 'number' ? isNumber(type) : type === wanted)
+const ofType = (type: ColumnType, wanted: ColumnType | 'number'): boolean =>
+  wanted === 'number' ? isNumber(type) : type === wanted
 
 /** Positions that a selector means, unknown names left out: a list in its own order, all else in table order. */
 const positionsOf = (selector: Selector, schema: Schema): number[] => {
@@ -52,8 +55,10 @@ const positionsOf = (selector: Selector, schema: Schema): number[] => {
   return every.filter((i) => meant.has(i))
 }
 
-export const selected = (selector: Selector, schema: Schema): Field[] => positionsOf(selector, schema).map((i) => schema[i] as Field)
-export const selectedNames = (selector: Selector, schema: Schema): string[] => selected(selector, schema).map((field) => field.name)
+export const selected = (selector: Selector, schema: Schema): Field[] =>
+  positionsOf(selector, schema).map((i) => schema[i] as Field)
+export const selectedNames = (selector: Selector, schema: Schema): string[] =>
+  selected(selector, schema).map((field) => field.name)
 
 /** Columns that rows are grouped by; none makes one group. */
 export type By = Selector | readonly []
@@ -65,19 +70,35 @@ export const checkBy = (by: By, schema: Schema, context: CheckContext, ...path: 
   if (!noKeys(by)) checkSelector(by, schema, context, ...path)
 }
 
-export const missingColumn = (column: string, schema: Schema) => ({ code: 'missing-column' as const, column, nearest: nearest(column, schema.map((field) => field.name)) })
+export const missingColumn = (column: string, schema: Schema) => ({
+  code: 'missing-column' as const,
+  column,
+  nearest: nearest(
+    column,
+    schema.map((field) => field.name),
+  ),
+})
 
 /** Checks against another table's columns: what is missing is missing there, and is let pass where only data can tell. */
 export const inTable = (context: CheckContext, table: string): CheckContext => ({
   ...context,
   report: ((problem: Parameters<CheckContext['report']>[0], ...path: Path) => {
     if (problem.code !== 'missing-column') context.report(problem, ...path)
-    else if (!context.tableUnsure(table)) context.report({ code: 'unknown-column-of', table: context.names(table), column: problem.column, nearest: problem.nearest }, ...path)
+    else if (!context.tableUnsure(table))
+      context.report(
+        { code: 'unknown-column-of', table: context.names(table), column: problem.column, nearest: problem.nearest },
+        ...path,
+      )
   }) as CheckContext['report'],
 })
 
 /** The column of that name; reported where there is none. */
-export const checkColumn = (column: string, schema: Schema, { report }: CheckContext, ...path: Path): Field | undefined => {
+export const checkColumn = (
+  column: string,
+  schema: Schema,
+  { report }: CheckContext,
+  ...path: Path
+): Field | undefined => {
   const field = schema.find((one) => one.name === column)
   if (!field) report(missingColumn(column, schema), ...path)
   return field
@@ -90,22 +111,36 @@ export const checkSelector = (selector: Selector, schema: Schema, context: Check
       checkColumn(column, schema, context, ...path, i)
       if (selector.indexOf(column) !== i) context.report({ code: 'twice-named', column }, ...path, i)
     })
-  } else if ('except' in selector) selector.except.forEach((column, i) => checkColumn(column, schema, context, ...path, 'except', i))
+  } else if ('except' in selector)
+    selector.except.forEach((column, i) => checkColumn(column, schema, context, ...path, 'except', i))
   else if ('from' in selector) {
     const from = checkColumn(selector.from, schema, context, ...path, 'from')
     const to = checkColumn(selector.to, schema, context, ...path, 'to')
-    if (from && to && schema.indexOf(from) > schema.indexOf(to)) context.report({ code: 'wrong-order', from: from.name, to: to.name }, ...path)
+    if (from && to && schema.indexOf(from) > schema.indexOf(to))
+      context.report({ code: 'wrong-order', from: from.name, to: to.name }, ...path)
   } else if ('any' in selector) selector.any.forEach((one, i) => checkSelector(one, schema, context, ...path, 'any', i))
   return selected(selector, schema)
 }
 
-const typeNames: Readonly<Record<ColumnType | 'number', string>> = { number: 'number', text: 'text', integer: 'whole-number', decimal: 'decimal', boolean: 'yes-or-no', date: 'date', datetime: 'date-and-time', time: 'time', list: 'list' }
+const typeNames: Readonly<Record<ColumnType | 'number', string>> = {
+  number: 'number',
+  text: 'text',
+  integer: 'whole-number',
+  decimal: 'decimal',
+  boolean: 'yes-or-no',
+  date: 'date',
+  datetime: 'date-and-time',
+  time: 'time',
+  list: 'list',
+}
 
 /** A selector in words: “Jan and Feb”, “all columns but Clinic”. */
 export const selectorWords = (selector: Selector): string => {
-  if (isList(selector)) return selector.length > 6 ? `${selector.slice(0, 4).join(', ')} and ${selector.length - 4} more` : listed(selector)
+  if (isList(selector))
+    return selector.length > 6 ? `${selector.slice(0, 4).join(', ')} and ${selector.length - 4} more` : listed(selector)
   if ('all' in selector) return 'all columns'
-  if ('except' in selector) return selector.except.length === 0 ? 'all columns' : `all columns but ${selectorWords(selector.except)}`
+  if ('except' in selector)
+    return selector.except.length === 0 ? 'all columns' : `all columns but ${selectorWords(selector.except)}`
   if ('like' in selector) return `the columns like ${quoted(selector.like)}`
   if ('type' in selector) return `the ${typeNames[selector.type]} columns`
   if ('from' in selector) return `the columns from ${selector.from} to ${selector.to}`
@@ -114,7 +149,8 @@ export const selectorWords = (selector: Selector): string => {
 
 export const columnsSlot = (selector: Selector, ...path: Path): Slot => slot(selectorWords(selector), 'columns', path)
 /** “the column ” or “the columns ” before a list of names; nothing before a rule, whose words say it themselves. */
-export const columnNoun = (selector: Selector): string => (isList(selector) ? (selector.length === 1 ? 'the column ' : 'the columns ') : '')
+export const columnNoun = (selector: Selector): string =>
+  isList(selector) ? (selector.length === 1 ? 'the column ' : 'the columns ') : ''
 
 /** A name that no other column has: “Fee”, then “Fee 2”, “Fee 3”. */
 export const freeName = (wanted: string, taken: readonly string[]): string => {
@@ -133,10 +169,18 @@ export const checkPlace = (place: Place, schema: Schema, context: CheckContext):
 }
 /** The schema with a new column in its place. */
 export const withField = (schema: Schema, field: Field, place: Place): Schema => {
-  const at = positionFor(place, schema.map((one) => one.name))
+  const at = positionFor(
+    place,
+    schema.map((one) => one.name),
+  )
   return [...schema.slice(0, at), field, ...schema.slice(at)]
 }
-export const placePython = (place: Place): Code => (place.before !== undefined ? py`, before=${place.before}` : place.after !== undefined ? py`, after=${place.after}` : code(''))
+export const placePython = (place: Place): Code =>
+  place.before !== undefined
+    ? py`, before=${place.before}`
+    : place.after !== undefined
+      ? py`, after=${place.after}`
+      : code('')
 /** The position at which a new column is put in. */
 export const positionFor = (place: Place, names: readonly string[]): number => {
   const before = place.before === undefined ? -1 : names.indexOf(place.before)
@@ -153,11 +197,18 @@ export const selectorPython = (selector: Selector, frame: Code): Code => {
   if ('like' in selector) return py`columns_like(${frame}, ${selector.like})`
   if ('type' in selector) return py`columns_of_type(${frame}, ${selector.type})`
   if ('from' in selector) return py`columns_between(${frame}, ${selector.from}, ${selector.to})`
-  return py`in_table_order(${frame}, ${joined(selector.any.map((one) => selectorPython(one, frame)), ' + ')})`
+  return py`in_table_order(${frame}, ${joined(
+    selector.any.map((one) => selectorPython(one, frame)),
+    ' + ',
+  )})`
 }
 
 /** select "¶", a, b, from …: the columns of a step's output, each by its own expression where one is given. */
-export const selectColumns = ({ from, output, column }: SqlContext, expressions: Readonly<Record<string, Code>> = {}, tail: Code = code('')): Code =>
+export const selectColumns = (
+  { from, output, column }: SqlContext,
+  expressions: Readonly<Record<string, Code>> = {},
+  tail: Code = code(''),
+): Code =>
   sql`select ${joined([code('"¶"'), ...output.map((field) => (ownValue(expressions, field.name) ? sql`${ownValue(expressions, field.name) as Code} as ${column(field.name)}` : column(field.name)))], ', ')}\nfrom ${from}${tail}`
 
 /** In a clash the renamed column gives way; between two renamed ones the later does. */

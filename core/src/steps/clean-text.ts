@@ -4,30 +4,66 @@ import { mapText } from '../table/gather.ts'
 import { cellAt, lengthOf } from '../table/column.ts'
 import { lower, space, titleCase, trim, upper } from '../table/text.ts'
 import { listed } from '../words.ts'
-import { checkSelector, columnsSlot, selectColumns, selected, selectedNames, selectorPython, selectorSchema, type Selector } from './check-columns.ts'
+import {
+  checkSelector,
+  columnsSlot,
+  selectColumns,
+  selected,
+  selectedNames,
+  selectorPython,
+  selectorSchema,
+  type Selector,
+} from './check-columns.ts'
 import { defineStep, slot } from './step-kind.ts'
 
-export const cleanings = ['trim', 'collapse-spaces', 'upper', 'lower', 'title', 'strip-digits', 'strip-letters', 'strip-punctuation', 'strip-invisible'] as const
+export const cleanings = [
+  'trim',
+  'collapse-spaces',
+  'upper',
+  'lower',
+  'title',
+  'strip-digits',
+  'strip-letters',
+  'strip-punctuation',
+  'strip-invisible',
+] as const
 export type Cleaning = (typeof cleanings)[number]
 type CleanText = { readonly columns: Selector; readonly do: readonly Cleaning[] }
 
 export const cleaningWords: Readonly<Record<Cleaning, string>> = {
-  'trim': 'take the spaces at the ends off', 'collapse-spaces': 'make each run of spaces one blank', 'upper': 'make all letters large', 'lower': 'make all letters small', 'title': 'make each first letter large',
-  'strip-digits': 'take digits out', 'strip-letters': 'take letters out', 'strip-punctuation': 'take punctuation out', 'strip-invisible': 'take invisible signs out',
+  trim: 'take the spaces at the ends off',
+  'collapse-spaces': 'make each run of spaces one blank',
+  upper: 'make all letters large',
+  lower: 'make all letters small',
+  title: 'make each first letter large',
+  'strip-digits': 'take digits out',
+  'strip-letters': 'take letters out',
+  'strip-punctuation': 'take punctuation out',
+  'strip-invisible': 'take invisible signs out',
 }
 
-const sqlNames: Readonly<Record<Cleaning, string>> = { 'trim': 'trim_of', 'collapse-spaces': 'one_space', 'upper': 'upper_of', 'lower': 'lower_of', 'title': 'title_of', 'strip-digits': 'strip_digits', 'strip-letters': 'strip_letters', 'strip-punctuation': 'strip_punctuation', 'strip-invisible': 'strip_invisible' }
+const sqlNames: Readonly<Record<Cleaning, string>> = {
+  trim: 'trim_of',
+  'collapse-spaces': 'one_space',
+  upper: 'upper_of',
+  lower: 'lower_of',
+  title: 'title_of',
+  'strip-digits': 'strip_digits',
+  'strip-letters': 'strip_letters',
+  'strip-punctuation': 'strip_punctuation',
+  'strip-invisible': 'strip_invisible',
+}
 
 const runs = new RegExp(`[${space}]+`, 'g')
 /** Control and format signs (Unicode categories Cc and Cf), but for white space. */
 const invisible = new RegExp(`(?![${space}])[\\p{Cc}\\p{Cf}]`, 'gu')
 
 const clean: Readonly<Record<Cleaning, (text: string) => string>> = {
-  'trim': trim,
+  trim: trim,
   'collapse-spaces': (text) => text.replace(runs, ' '),
-  'upper': upper,
-  'lower': lower,
-  'title': titleCase,
+  upper: upper,
+  lower: lower,
+  title: titleCase,
   'strip-digits': (text) => text.replace(/\p{Nd}/gu, ''),
   'strip-letters': (text) => text.replace(/\p{L}/gu, ''),
   'strip-punctuation': (text) => text.replace(/\p{P}/gu, ''),
@@ -37,12 +73,31 @@ const clean: Readonly<Record<Cleaning, (text: string) => string>> = {
 export const cleanText = defineStep<CleanText>({
   kind: 'clean-text',
   verb: 'Clean the text',
-  words: ['clean', 'trim', 'spaces', 'upper case', 'lower case', 'title case', 'capitalise', 'strip', 'punctuation', 'whitespace'],
+  words: [
+    'clean',
+    'trim',
+    'spaces',
+    'upper case',
+    'lower case',
+    'title case',
+    'capitalise',
+    'strip',
+    'punctuation',
+    'whitespace',
+  ],
   acts: ['columns'],
   params: z.strictObject({ columns: selectorSchema, do: z.array(z.enum(cleanings)).min(1) }),
-  sentence: ({ columns, do: acts }) => ['In ', columnsSlot(columns, 'columns'), ' ', slot(listed(acts.map((act) => cleaningWords[act])), 'cleanings', ['do']), '.'],
+  sentence: ({ columns, do: acts }) => [
+    'In ',
+    columnsSlot(columns, 'columns'),
+    ' ',
+    slot(listed(acts.map((act) => cleaningWords[act])), 'cleanings', ['do']),
+    '.',
+  ],
   output: ({ columns }, input, context) => {
-    for (const field of checkSelector(columns, input, context, 'columns')) if (field.type !== 'text') context.report({ code: 'wrong-type', column: field.name, type: field.type, needs: 'text' }, 'columns')
+    for (const field of checkSelector(columns, input, context, 'columns'))
+      if (field.type !== 'text')
+        context.report({ code: 'wrong-type', column: field.name, type: field.type, needs: 'text' }, 'columns')
     return input
   },
   run: ({ columns, do: acts }, table) => {
@@ -59,7 +114,16 @@ export const cleanText = defineStep<CleanText>({
     return { table: result, origin: { kind: 'same' }, cellsChanged }
   },
   sql: ({ columns, do: acts }, context) =>
-    selectColumns(context, Object.fromEntries(selected(columns, context.input).map((field) => [field.name, sql`nullif(${acts.reduce<Code>((part, act) => sql`${code(sqlNames[act])}(${part})`, context.column(field.name))}, '')`]))),
-  python: ({ columns, do: acts }, { frame }) => lines(py`for c in ${selectorPython(columns, frame)}:`, py`    ${frame}[c] = clean_text(${frame}[c], ${acts})`),
+    selectColumns(
+      context,
+      Object.fromEntries(
+        selected(columns, context.input).map((field) => [
+          field.name,
+          sql`nullif(${acts.reduce<Code>((part, act) => sql`${code(sqlNames[act])}(${part})`, context.column(field.name))}, '')`,
+        ]),
+      ),
+    ),
+  python: ({ columns, do: acts }, { frame }) =>
+    lines(py`for c in ${selectorPython(columns, frame)}:`, py`    ${frame}[c] = clean_text(${frame}[c], ${acts})`),
   takesIn: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

@@ -14,10 +14,15 @@ export const checkedFormula = (source: string, schema: Schema, parameters: Param
   return checked
 }
 
-const typeOf = (test: Test, schema: Schema): ColumnType => schema.find((field) => field.name === test.column)?.type ?? 'text'
+const typeOf = (test: Test, schema: Schema): ColumnType =>
+  schema.find((field) => field.name === test.column)?.type ?? 'text'
 
 const sqlValue = (value: Value, type: ColumnType, context: SqlContext): Code =>
-  isColumnValue(value) ? context.column(value.column) : isParameterValue(value) ? context.parameter(value.parameter) : literalSql(value, type)
+  isColumnValue(value)
+    ? context.column(value.column)
+    : isParameterValue(value)
+      ? context.parameter(value.parameter)
+      : literalSql(value, type)
 
 const seenSql = (test: Test, type: ColumnType, part: Code): Code => {
   if (type !== 'text') return part
@@ -32,7 +37,9 @@ const testSql = (test: Test, context: SqlContext): Code => {
   const left = seenSql(test, type, context.column(test.column))
   const right = (value: Value): Code => seenSql(test, type, sqlValue(value, compared, context))
   const ordered = (op: string, value: Value): Code =>
-    type === 'text' ? sql`(text_order(${left}, ${right(value)}) ${code(op)} 0) is true` : sql`(${left} ${code(op)} ${right(value)}) is true`
+    type === 'text'
+      ? sql`(text_order(${left}, ${right(value)}) ${code(op)} 0) is true`
+      : sql`(${left} ${code(op)} ${right(value)}) is true`
   switch (test.op) {
     case 'is':
       return sql`${left} is not distinct from ${right(test.value)}`
@@ -40,7 +47,13 @@ const testSql = (test: Test, context: SqlContext): Code => {
       return sql`${left} is distinct from ${right(test.value)}`
     case 'is-one-of':
     case 'is-none-of': {
-      const any = test.values.length === 0 ? code('false') : joined(test.values.map((value) => sql`${left} is not distinct from ${right(value)}`), ' or ')
+      const any =
+        test.values.length === 0
+          ? code('false')
+          : joined(
+              test.values.map((value) => sql`${left} is not distinct from ${right(value)}`),
+              ' or ',
+            )
       return test.op === 'is-one-of' ? sql`(${any})` : sql`not (${any})`
     }
     case 'contains':
@@ -73,33 +86,66 @@ const testSql = (test: Test, context: SqlContext): Code => {
 }
 
 export const conditionSql = (condition: Condition, context: SqlContext): Code => {
-  if ('all' in condition) return sql`(${joined(condition.all.map((one) => conditionSql(one, context)), ' and ')})`
-  if ('any' in condition) return sql`(${joined(condition.any.map((one) => conditionSql(one, context)), ' or ')})`
+  if ('all' in condition)
+    return sql`(${joined(
+      condition.all.map((one) => conditionSql(one, context)),
+      ' and ',
+    )})`
+  if ('any' in condition)
+    return sql`(${joined(
+      condition.any.map((one) => conditionSql(one, context)),
+      ' or ',
+    )})`
   if ('not' in condition) return sql`not (${conditionSql(condition.not, context)})`
   if (isTest(condition)) return testSql(condition, context)
   return sql`(${formulaSql(checkedFormula(condition.formula, context.input, context.parameters).formula, context)}) is true`
 }
 
 const pythonValue = (value: Value, type: ColumnType, context: PythonContext): Code =>
-  isColumnValue(value) ? py`${context.frame}[${value.column}]` : isParameterValue(value) ? context.parameter(value.parameter) : literalPython(value, type)
+  isColumnValue(value)
+    ? py`${context.frame}[${value.column}]`
+    : isParameterValue(value)
+      ? context.parameter(value.parameter)
+      : literalPython(value, type)
 
 const testPython = (test: Test, context: PythonContext): Code => {
   const type = typeOf(test, context.input)
   const compared = isNumber(type) ? 'decimal' : type
   const cell = py`${context.frame}[${test.column}]`
-  const options = joined([...(test.ignoreCase ? [code('ignore_case=True')] : []), ...(test.trim ? [code('trim=True')] : [])].map((part) => py`, ${part}`), '')
+  const options = joined(
+    [...(test.ignoreCase ? [code('ignore_case=True')] : []), ...(test.trim ? [code('trim=True')] : [])].map(
+      (part) => py`, ${part}`,
+    ),
+    '',
+  )
   const words = code(test.op.replaceAll('-', '_'))
-  if ('values' in test) return py`${words}(${cell}, [${joined(test.values.map((value) => pythonValue(value, compared, context)), ', ')}]${options})`
-  if ('from' in test) return py`between_values(${cell}, ${pythonValue(test.from, compared, context)}, ${pythonValue(test.to, compared, context)}${options})`
+  if ('values' in test)
+    return py`${words}(${cell}, [${joined(
+      test.values.map((value) => pythonValue(value, compared, context)),
+      ', ',
+    )}]${options})`
+  if ('from' in test)
+    return py`between_values(${cell}, ${pythonValue(test.from, compared, context)}, ${pythonValue(test.to, compared, context)}${options})`
   if (test.op === 'is') return py`is_same(${cell}, ${pythonValue(test.value, compared, context)}${options})`
-  if (test.op === 'matches') return py`matches(${cell}, ${patternFor('python', typeof test.value === 'string' ? test.value : '')}${options})`
-  return 'value' in test ? py`${words}(${cell}, ${pythonValue(test.value, compared, context)}${options})` : py`${words}(${cell}${options})`
+  if (test.op === 'matches')
+    return py`matches(${cell}, ${patternFor('python', typeof test.value === 'string' ? test.value : '')}${options})`
+  return 'value' in test
+    ? py`${words}(${cell}, ${pythonValue(test.value, compared, context)}${options})`
+    : py`${words}(${cell}${options})`
 }
 
 /** A plain boolean Series, without missing values. */
 export const conditionPython = (condition: Condition, context: PythonContext): Code => {
-  if ('all' in condition) return py`(${joined(condition.all.map((one) => conditionPython(one, context)), ' & ')})`
-  if ('any' in condition) return py`(${joined(condition.any.map((one) => conditionPython(one, context)), ' | ')})`
+  if ('all' in condition)
+    return py`(${joined(
+      condition.all.map((one) => conditionPython(one, context)),
+      ' & ',
+    )})`
+  if ('any' in condition)
+    return py`(${joined(
+      condition.any.map((one) => conditionPython(one, context)),
+      ' | ',
+    )})`
   if ('not' in condition) return py`~${conditionPython(condition.not, context)}`
   if (isTest(condition)) return testPython(condition, context)
   const { formula } = checkedFormula(condition.formula, context.input, context.parameters)

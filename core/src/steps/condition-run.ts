@@ -2,7 +2,16 @@ import { ownValue } from '../table/own.ts'
 import { checkFormula } from '../formula/check.ts'
 import { evaluateFormula } from '../formula/evaluate.ts'
 import { compilePattern } from '../generate/regex.ts'
-import { cellAt, holdsWords, isEmptyAt, isNumber, lengthOf, type Cell, type Column, type ColumnType } from '../table/column.ts'
+import {
+  cellAt,
+  holdsWords,
+  isEmptyAt,
+  isNumber,
+  lengthOf,
+  type Cell,
+  type Column,
+  type ColumnType,
+} from '../table/column.ts'
 import { dayMs } from '../table/calendar.ts'
 import { testText } from '../table/gather.ts'
 import { bytes } from '../table/memory.ts'
@@ -30,14 +39,24 @@ const opposite = (a: Mask): Mask => {
 }
 
 const textOrder = compareText(false)
-const order = (a: Exclude<Cell, null>, b: Exclude<Cell, null>): number => (typeof a === 'string' ? textOrder(a, String(b)) : Number(a) - Number(b))
+const order = (a: Exclude<Cell, null>, b: Exclude<Cell, null>): number =>
+  typeof a === 'string' ? textOrder(a, String(b)) : Number(a) - Number(b)
 
 /** The other side of a test: one cell for all rows, or one per row; dates among date-times are put at midnight. */
-type Side = { readonly constant: Cell; readonly column: Column | undefined; readonly scale: number; /** What the tested column's own numbers are multiplied by. */ readonly own: number }
+type Side = {
+  readonly constant: Cell
+  readonly column: Column | undefined
+  readonly scale: number
+  /** What the tested column's own numbers are multiplied by. */ readonly own: number
+}
 
 /** Date-times against a column of dates are compared as date-times. */
 const comparedType = (column: Column, value: Value, table: Table, context: RunContext): ColumnType => {
-  const other = isColumnValue(value) ? table.named(value.column).type : isParameterValue(value) ? ownValue(context.parameterTypes, value.parameter) : undefined
+  const other = isColumnValue(value)
+    ? table.named(value.column).type
+    : isParameterValue(value)
+      ? ownValue(context.parameterTypes, value.parameter)
+      : undefined
   return isNumber(column.type) ? 'decimal' : column.type === 'date' && other === 'datetime' ? 'datetime' : column.type
 }
 
@@ -51,7 +70,12 @@ const sideOf = (value: Value, tested: Column, table: Table, context: RunContext)
   if (!isParameterValue(value)) return { constant: cellFor(value, type) ?? null, column: undefined, scale: 1, own }
   const cell = ownValue(context.parameters, value.parameter) ?? null
   const other = ownValue(context.parameterTypes, value.parameter)
-  return { constant: typeof cell === 'number' && other === 'date' && type === 'datetime' ? cell * dayMs : cell, column: undefined, scale: 1, own }
+  return {
+    constant: typeof cell === 'number' && other === 'date' && type === 'datetime' ? cell * dayMs : cell,
+    column: undefined,
+    scale: 1,
+    own,
+  }
 }
 const constantSide = (constant: Cell): Side => ({ constant, column: undefined, scale: 1, own: 1 })
 const cellOfSide = (side: Side, row: number): Cell => {
@@ -67,13 +91,15 @@ const seenBy = (test: Test): ((text: string) => string) => {
 }
 
 type Compare = (cell: Cell, other: Cell) => boolean
-const compares: Readonly<Record<'is' | 'greater' | 'at-least' | 'less' | 'at-most' | 'contains' | 'starts-with' | 'ends-with', Compare>> = {
-  'is': (a, b) => a === b,
-  'greater': (a, b) => a !== null && b !== null && order(a, b) > 0,
+const compares: Readonly<
+  Record<'is' | 'greater' | 'at-least' | 'less' | 'at-most' | 'contains' | 'starts-with' | 'ends-with', Compare>
+> = {
+  is: (a, b) => a === b,
+  greater: (a, b) => a !== null && b !== null && order(a, b) > 0,
   'at-least': (a, b) => a !== null && b !== null && order(a, b) >= 0,
-  'less': (a, b) => a !== null && b !== null && order(a, b) < 0,
+  less: (a, b) => a !== null && b !== null && order(a, b) < 0,
   'at-most': (a, b) => a !== null && b !== null && order(a, b) <= 0,
-  'contains': (a, b) => a !== null && b !== null && String(a).includes(String(b)),
+  contains: (a, b) => a !== null && b !== null && String(a).includes(String(b)),
   'starts-with': (a, b) => a !== null && b !== null && String(a).startsWith(String(b)),
   'ends-with': (a, b) => a !== null && b !== null && String(a).endsWith(String(b)),
 }
@@ -86,7 +112,8 @@ const compareAll = (column: Column, side: Side, compare: Compare, see: (text: st
   if (!side.column) {
     const constant = seeCell(side.constant)
     if (holdsWords(column)) return testText(column, (text) => compare(isNothing(see(text)), constant))
-    if (typeof constant === 'number' && column.type !== 'boolean') return compareNumbers(column.values, column, constant / side.own, compare)
+    if (typeof constant === 'number' && column.type !== 'boolean')
+      return compareNumbers(column.values, column, constant / side.own, compare)
   }
   const n = lengthOf(column)
   const mask = bytes(n)
@@ -97,30 +124,45 @@ const compareAll = (column: Column, side: Side, compare: Compare, see: (text: st
   return mask
 }
 
-const compareNumbers = (values: Float64Array | Int32Array, column: Column, constant: number, compare: Compare): Mask => {
+const compareNumbers = (
+  values: Float64Array | Int32Array,
+  column: Column,
+  constant: number,
+  compare: Compare,
+): Mask => {
   const mask = bytes(values.length)
-  const [low, at, high] = [compare(-Infinity, constant), compare(constant, constant), compare(Infinity, constant)].map(Number) as [number, number, number]
+  const [low, at, high] = [compare(-Infinity, constant), compare(constant, constant), compare(Infinity, constant)].map(
+    Number,
+  ) as [number, number, number]
   for (let i = 0; i < values.length; i++) {
     const value = values[i] as number
     mask[i] = value < constant ? low : value > constant ? high : at
   }
   const ofEmpty = compare(null, constant) ? 1 : 0
-  if (!holdsWords(column) && column.empty) for (let i = 0; i < values.length; i++) if (isEmptyAt(column, i)) mask[i] = ofEmpty
+  if (!holdsWords(column) && column.empty)
+    for (let i = 0; i < values.length; i++) if (isEmptyAt(column, i)) mask[i] = ofEmpty
   return mask
 }
 
-const opposites: Partial<Record<Test['op'], keyof typeof compares>> = { 'is-not': 'is', 'contains-not': 'contains', 'starts-not-with': 'starts-with' }
+const opposites: Partial<Record<Test['op'], keyof typeof compares>> = {
+  'is-not': 'is',
+  'contains-not': 'contains',
+  'starts-not-with': 'starts-with',
+}
 
 const pattern = (column: Column, test: Test, source: string): Mask => {
   const compiled = compilePattern(source, test.ignoreCase === true)
   const cut = test.trim ? trim : (text: string) => text
-  return holdsWords(column) ? testText(column, (text) => cut(text) !== '' && compiled.test(cut(text))) : bytes(lengthOf(column))
+  return holdsWords(column)
+    ? testText(column, (text) => cut(text) !== '' && compiled.test(cut(text)))
+    : bytes(lengthOf(column))
 }
 
 const testMask = (test: Test, table: Table, context: RunContext): Mask => {
   const column = table.named(test.column)
   const see = seenBy(test)
-  const against = (value: Value, op: keyof typeof compares): Mask => compareAll(column, sideOf(value, column, table, context), compares[op], see)
+  const against = (value: Value, op: keyof typeof compares): Mask =>
+    compareAll(column, sideOf(value, column, table, context), compares[op], see)
   switch (test.op) {
     case 'is-empty':
     case 'is-filled': {

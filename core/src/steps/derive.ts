@@ -4,7 +4,15 @@ import { evaluateFormula } from '../formula/evaluate.ts'
 import { formulaPython, formulaSql } from '../formula/to-code.ts'
 import { py, sql } from '../generate/tag.ts'
 import { cellAt, lengthOf, type Column } from '../table/column.ts'
-import { checkPlace, placePython, placeSchema, positionFor, selectColumns, withField, type Place } from './check-columns.ts'
+import {
+  checkPlace,
+  placePython,
+  placeSchema,
+  positionFor,
+  selectColumns,
+  withField,
+  type Place,
+} from './check-columns.ts'
 import { checkedFormula } from './condition-code.ts'
 import { name } from './names.ts'
 import { defineStep, slot } from './step-kind.ts'
@@ -24,7 +32,13 @@ export const derive = defineStep<Derive>({
   words: ['derive', 'compute', 'calculate', 'formula', 'new column', 'add column', 'expression', 'mutate'],
   acts: ['columns', 'table'],
   params: z.strictObject({ as: name, formula: z.string().min(1), ...placeSchema }),
-  sentence: ({ as, formula }) => ['Compute ', slot(as, 'name', ['as']), ' as ', slot(formula, 'formula', ['formula']), '.'],
+  sentence: ({ as, formula }) => [
+    'Compute ',
+    slot(as, 'name', ['as']),
+    ' as ',
+    slot(formula, 'formula', ['formula']),
+    '.',
+  ],
   output: (params, input, context) => {
     checkPlace(params, input, context)
     const checked = checkFormula(params.formula, input, context.parameters)
@@ -39,7 +53,10 @@ export const derive = defineStep<Derive>({
     const { column, failures } = evaluateFormula(checked.formula, checked.type, table, context)
     const at = table.indexOf(params.as)
     return {
-      table: at >= 0 ? table.with(at, params.as, column, true) : table.with(positionFor(params, table.names), params.as, column),
+      table:
+        at >= 0
+          ? table.with(at, params.as, column, true)
+          : table.with(positionFor(params, table.names), params.as, column),
       origin: { kind: 'same' },
       cellsChanged: at >= 0 ? countChanged(table.column(at), column) : 0,
       unreadable: failures.length > 0 ? [{ column: params.as, rows: failures }] : [],
@@ -48,12 +65,18 @@ export const derive = defineStep<Derive>({
   sql: (params, context) => {
     const { formula } = checkedFormula(params.formula, context.input, context.parameters)
     const written = formulaSql(formula, context)
-    return selectColumns(context, { [params.as]: formula.type === 'text' ? sql`nullif(${written}, '')` : formula.type === 'empty' ? sql`null::text` : written })
+    return selectColumns(context, {
+      [params.as]:
+        formula.type === 'text' ? sql`nullif(${written}, '')` : formula.type === 'empty' ? sql`null::text` : written,
+    })
   },
   python: (params, context) => {
     const checked = checkedFormula(params.formula, context.input, context.parameters)
     const { frame } = context
-    const written = formulaPython(checked.formula, { column: (column) => py`${frame}[${column}]`, parameter: context.parameter })
+    const written = formulaPython(checked.formula, {
+      column: (column) => py`${frame}[${column}]`,
+      parameter: context.parameter,
+    })
     return py`${frame} = put(${frame}, ${params.as}, ${written}, ${checked.type}${placePython(params)})`
   },
 })

@@ -2,7 +2,15 @@ import { z } from 'zod'
 import { code, py, sql } from '../generate/tag.ts'
 import { groupBy } from '../table/group.ts'
 import { ints } from '../table/memory.ts'
-import { checkSelector, columnNoun, columnsSlot, selectedNames, selectorPython, selectorSchema, type Selector } from './check-columns.ts'
+import {
+  checkSelector,
+  columnNoun,
+  columnsSlot,
+  selectedNames,
+  selectorPython,
+  selectorSchema,
+  type Selector,
+} from './check-columns.ts'
 import { defineStep, slot } from './step-kind.ts'
 
 type Distinct = { readonly columns?: Selector | undefined; readonly keep?: 'first' | 'last' | undefined }
@@ -16,7 +24,15 @@ export const distinct = defineStep<Distinct>({
   params: z.strictObject({ columns: selectorSchema.optional(), keep: z.enum(['first', 'last']).optional() }),
   sentence: ({ columns = whole, keep = 'first' }) => [
     'Keep the ',
-    slot(keep, 'choice', ['keep'], [['first', 'first'], ['last', 'last']]),
+    slot(
+      keep,
+      'choice',
+      ['keep'],
+      [
+        ['first', 'first'],
+        ['last', 'last'],
+      ],
+    ),
     ` row of those alike in ${columnNoun(columns)}`,
     columnsSlot(columns, 'columns'),
     '.',
@@ -26,7 +42,10 @@ export const distinct = defineStep<Distinct>({
     return input
   },
   run: ({ columns = whole, keep = 'first' }, table) => {
-    const { ids, count, first } = groupBy(selectedNames(columns, table.schema).map((name) => table.named(name)), table.rowCount)
+    const { ids, count, first } = groupBy(
+      selectedNames(columns, table.schema).map((name) => table.named(name)),
+      table.rowCount,
+    )
     const index = keep === 'first' ? first : lastOf(ids, count)
     return { table: table.rows(index), origin: { kind: 'index', index } }
   },
@@ -35,7 +54,8 @@ export const distinct = defineStep<Distinct>({
     const names = output.map((field) => column(field.name))
     return sql`select "¶", ${names}\nfrom (select *, row_number() over (${keys.length > 0 ? sql`partition by ${keys} ` : code('')}order by "¶"${code(keep === 'last' ? ' desc' : '')}) as "¶n" from ${from}) ranked\nwhere "¶n" = 1`
   },
-  python: ({ columns = whole, keep = 'first' }, { frame }) => py`${frame} = ${frame}.drop_duplicates(subset=${selectorPython(columns, frame)}, keep=${keep}).reset_index(drop=True)`,
+  python: ({ columns = whole, keep = 'first' }, { frame }) =>
+    py`${frame} = ${frame}.drop_duplicates(subset=${selectorPython(columns, frame)}, keep=${keep}).reset_index(drop=True)`,
 })
 
 /** The last row of each group, in the order of the rows. */

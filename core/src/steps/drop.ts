@@ -1,6 +1,15 @@
 import { z } from 'zod'
 import { py } from '../generate/tag.ts'
-import { checkSelector, columnNoun, columnsSlot, selectColumns, selectedNames, selectorPython, selectorSchema, type Selector } from './check-columns.ts'
+import {
+  checkSelector,
+  columnNoun,
+  columnsSlot,
+  selectColumns,
+  selectedNames,
+  selectorPython,
+  selectorSchema,
+  type Selector,
+} from './check-columns.ts'
 import { defineStep } from './step-kind.ts'
 
 type Drop = { readonly columns: Selector }
@@ -20,7 +29,10 @@ export const drop = defineStep<Drop>({
   },
   run: ({ columns }, table) => {
     const gone = new Set(selectedNames(columns, table.schema))
-    return { table: table.select(table.names.flatMap((name, i) => (gone.has(name) ? [] : [i]))), origin: { kind: 'same' } }
+    return {
+      table: table.select(table.names.flatMap((name, i) => (gone.has(name) ? [] : [i]))),
+      origin: { kind: 'same' },
+    }
   },
   sql: (_params, context) => selectColumns(context),
   python: ({ columns }, { frame }) => py`${frame} = ${frame}.drop(columns=${selectorPython(columns, frame)})`,

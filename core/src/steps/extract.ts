@@ -6,7 +6,17 @@ import { isEmptyAt, lengthOf } from '../table/column.ts'
 import { mapText } from '../table/gather.ts'
 import type { Schema } from '../table/table.ts'
 import { quoted } from '../words.ts'
-import { checkColumn, checkPlace, freeName, placePython, placeSchema, positionFor, selectColumns, withField, type Place } from './check-columns.ts'
+import {
+  checkColumn,
+  checkPlace,
+  freeName,
+  placePython,
+  placeSchema,
+  positionFor,
+  selectColumns,
+  withField,
+  type Place,
+} from './check-columns.ts'
 import { name } from './names.ts'
 import { defineStep, slot } from './step-kind.ts'
 
@@ -19,7 +29,12 @@ export type Take =
   | { readonly from: number; readonly length: number }
   | { readonly pattern: string; readonly group?: number | undefined }
 type Occurrence = 'first' | 'last'
-type Extract = Place & { readonly column: string; readonly as: string; readonly take: Take; readonly occurrence?: Occurrence | undefined }
+type Extract = Place & {
+  readonly column: string
+  readonly as: string
+  readonly take: Take
+  readonly occurrence?: Occurrence | undefined
+}
 
 const between = (text: string, a: string, b: string, occurrence: Occurrence): string => {
   let found = ''
@@ -34,13 +49,19 @@ const between = (text: string, a: string, b: string, occurrence: Occurrence): st
 
 /** What is taken from a text; "" where nothing is found. */
 const taker = (take: Take, occurrence: Occurrence): ((text: string) => string) => {
-  const find = (text: string, what: string): number => (occurrence === 'first' ? text.indexOf(what) : text.lastIndexOf(what))
+  const find = (text: string, what: string): number =>
+    occurrence === 'first' ? text.indexOf(what) : text.lastIndexOf(what)
   if ('before' in take) return (text) => text.slice(0, Math.max(0, find(text, take.before)))
-  if ('after' in take) return (text) => (find(text, take.after) < 0 ? '' : text.slice(find(text, take.after) + take.after.length))
+  if ('after' in take)
+    return (text) => (find(text, take.after) < 0 ? '' : text.slice(find(text, take.after) + take.after.length))
   if ('between' in take) return (text) => between(text, take.between[0], take.between[1], occurrence)
   if ('first' in take) return (text) => Array.from(text).slice(0, take.first).join('')
   if ('last' in take) return (text) => Array.from(text).slice(-take.last).join('')
-  if ('from' in take) return (text) => Array.from(text).slice(take.from - 1, take.from - 1 + take.length).join('')
+  if ('from' in take)
+    return (text) =>
+      Array.from(text)
+        .slice(take.from - 1, take.from - 1 + take.length)
+        .join('')
   const compiled = compilePattern(take.pattern, false)
   return (text) => {
     const matcher = compiled.matcher(text)
@@ -61,10 +82,12 @@ export const takeWords = (take: Take, occurrence: Occurrence): string => {
   const which = `the ${occurrence} `
   if ('before' in take) return `what stands before ${which}${signWords(take.before)}`
   if ('after' in take) return `what stands after ${which}${signWords(take.after)}`
-  if ('between' in take) return `what stands between ${which}${signWords(take.between[0])} and ${signWords(take.between[1])}`
+  if ('between' in take)
+    return `what stands between ${which}${signWords(take.between[0])} and ${signWords(take.between[1])}`
   if ('first' in take) return take.first === 1 ? 'the first character' : `the first ${take.first} characters`
   if ('last' in take) return take.last === 1 ? 'the last character' : `the last ${take.last} characters`
-  if ('from' in take) return `${take.length === 1 ? 'a character' : `${take.length} characters`} from the ${take.from}. on`
+  if ('from' in take)
+    return `${take.length === 1 ? 'a character' : `${take.length} characters`} from the ${take.from}. on`
   return `${which}match of ${take.pattern}${take.group ? `, its group ${take.group}` : ''}`
 }
 
@@ -73,7 +96,8 @@ const takeSql = (cell: Code, take: Take, occurrence: Occurrence): Code => {
     const what = 'before' in take ? take.before : take.after
     return sql`${code('before' in take ? 'text_before' : 'text_after')}(${cell}, ${what}, ${occurrence === 'last'})`
   }
-  if ('between' in take) return sql`text_between(${cell}, ${take.between[0]}, ${take.between[1]}, ${occurrence === 'last'})`
+  if ('between' in take)
+    return sql`text_between(${cell}, ${take.between[0]}, ${take.between[1]}, ${occurrence === 'last'})`
   if ('first' in take) return sql`left(${cell}, ${take.first})`
   if ('last' in take) return sql`right(${cell}, ${take.last})`
   if ('from' in take) return sql`substr(${cell}, ${take.from}, ${take.length})`
@@ -81,7 +105,9 @@ const takeSql = (cell: Code, take: Take, occurrence: Occurrence): Code => {
   const pattern = patternFor('sql', take.pattern)
   const match = sql`${group === 0 ? `(${pattern})` : pattern}`
   const at = code(String(Math.max(1, group)))
-  return occurrence === 'first' ? sql`(regexp_match(${cell}, ${match}))[${at}]` : sql`(select m[${at}] from regexp_matches(${cell}, ${match}, 'g') with ordinality as found(m, n) order by n desc limit 1)`
+  return occurrence === 'first'
+    ? sql`(regexp_match(${cell}, ${match}))[${at}]`
+    : sql`(select m[${at}] from regexp_matches(${cell}, ${match}, 'g') with ordinality as found(m, n) order by n desc limit 1)`
 }
 
 const takePython = (take: Take): Code => {
@@ -94,13 +120,31 @@ const takePython = (take: Take): Code => {
   return py`pattern=${patternFor('python', take.pattern)}, group=${take.group ?? 0}`
 }
 
-const nameOf = ({ as }: Extract, schema: Schema): string => freeName(as, schema.map((field) => field.name))
+const nameOf = ({ as }: Extract, schema: Schema): string =>
+  freeName(
+    as,
+    schema.map((field) => field.name),
+  )
 
 const count = z.number().int().min(1)
 export const extract = defineStep<Extract>({
   kind: 'extract',
   verb: 'Take a part of the text…',
-  words: ['extract', 'take', 'substring', 'before', 'after', 'between', 'left', 'right', 'middle', 'part', 'pattern', 'regular expression', 'code'],
+  words: [
+    'extract',
+    'take',
+    'substring',
+    'before',
+    'after',
+    'between',
+    'left',
+    'right',
+    'middle',
+    'part',
+    'pattern',
+    'regular expression',
+    'code',
+  ],
   acts: ['columns', 'cells'],
   params: z.strictObject({
     column: name,
@@ -117,10 +161,19 @@ export const extract = defineStep<Extract>({
     occurrence: z.enum(['first', 'last']).optional(),
     ...placeSchema,
   }),
-  sentence: ({ column, as, take, occurrence = 'first' }) => ['Take ', slot(takeWords(take, occurrence), 'take', []), ' in ', slot(column, 'oneColumn', ['column']), ' as ', slot(as, 'name', ['as']), '.'],
+  sentence: ({ column, as, take, occurrence = 'first' }) => [
+    'Take ',
+    slot(takeWords(take, occurrence), 'take', []),
+    ' in ',
+    slot(column, 'oneColumn', ['column']),
+    ' as ',
+    slot(as, 'name', ['as']),
+    '.',
+  ],
   output: (params, input, context) => {
     const field = checkColumn(params.column, input, context, 'column')
-    if (field && field.type !== 'text') context.report({ code: 'wrong-type', column: field.name, type: field.type, needs: 'text' }, 'column')
+    if (field && field.type !== 'text')
+      context.report({ code: 'wrong-type', column: field.name, type: field.type, needs: 'text' }, 'column')
     checkPlace(params, input, context)
     if ('pattern' in params.take) {
       const why = patternProblem(params.take.pattern) ?? groupProblem(params.take.pattern, params.take.group ?? 0)
@@ -134,10 +187,19 @@ export const extract = defineStep<Extract>({
     const made = mapText(from, taker(params.take, params.occurrence ?? 'first'))
     let missed = 0
     for (let i = 0, n = lengthOf(from); i < n; i++) if (isEmptyAt(made, i) && !isEmptyAt(from, i)) missed++
-    return { table: table.with(positionFor(params, table.names), nameOf(params, table.schema), made), origin: { kind: 'same' }, notes: { notFound: missed } }
+    return {
+      table: table.with(positionFor(params, table.names), nameOf(params, table.schema), made),
+      origin: { kind: 'same' },
+      notes: { notFound: missed },
+    }
   },
-  sql: (params, context) => selectColumns(context, { [nameOf(params, context.input)]: sql`nullif(${takeSql(context.column(params.column), params.take, params.occurrence ?? 'first')}, '')` }),
-  python: (params, { frame, input }) => py`${frame} = put(${frame}, ${nameOf(params, input)}, take_part(${frame}[${params.column}], ${takePython(params.take)}${params.occurrence === 'last' ? code(', occurrence="last"') : code('')}), "text"${placePython(params)})`,
+  sql: (params, context) =>
+    selectColumns(context, {
+      [nameOf(params, context.input)]:
+        sql`nullif(${takeSql(context.column(params.column), params.take, params.occurrence ?? 'first')}, '')`,
+    }),
+  python: (params, { frame, input }) =>
+    py`${frame} = put(${frame}, ${nameOf(params, input)}, take_part(${frame}[${params.column}], ${takePython(params.take)}${params.occurrence === 'last' ? code(', occurrence="last"') : code('')}), "text"${placePython(params)})`,
 })
 
 const groupProblem = (pattern: string, group: number): string | undefined => {

@@ -4,7 +4,16 @@ import { isEmptyAt, lengthOf, type Column } from '../table/column.ts'
 import { gather, span } from '../table/gather.ts'
 import { groupBy, type Groups } from '../table/group.ts'
 import { ints } from '../table/memory.ts'
-import { checkSelector, columnsSlot, selected, selectedNames, selectorPython, selectorSchema, selectorWords, type Selector } from './check-columns.ts'
+import {
+  checkSelector,
+  columnsSlot,
+  selected,
+  selectedNames,
+  selectorPython,
+  selectorSchema,
+  selectorWords,
+  type Selector,
+} from './check-columns.ts'
 import { defineStep, slot } from './step-kind.ts'
 
 type Fill = { readonly columns: Selector; readonly direction: 'down' | 'up'; readonly within?: Selector | undefined }
@@ -28,12 +37,24 @@ export const fill = defineStep<Fill>({
   verb: 'Fill the gaps from the cell above',
   words: ['fill', 'fill down', 'fill up', 'repeat', 'merged', 'gaps', 'carry forward', 'missing', 'blank'],
   acts: ['columns'],
-  params: z.strictObject({ columns: selectorSchema, direction: z.enum(['down', 'up']), within: selectorSchema.optional() }),
+  params: z.strictObject({
+    columns: selectorSchema,
+    direction: z.enum(['down', 'up']),
+    within: selectorSchema.optional(),
+  }),
   sentence: ({ columns, direction, within }) => [
     'Fill the gaps in ',
     columnsSlot(columns, 'columns'),
     ' from the cell ',
-    slot(direction === 'down' ? 'above' : 'below', 'choice', ['direction'], [['down', 'above'], ['up', 'below']]),
+    slot(
+      direction === 'down' ? 'above' : 'below',
+      'choice',
+      ['direction'],
+      [
+        ['down', 'above'],
+        ['up', 'below'],
+      ],
+    ),
     ...(within ? [', within the rows alike in ', slot(selectorWords(within), 'columns', ['within'])] : []),
     '.',
   ],
@@ -43,7 +64,10 @@ export const fill = defineStep<Fill>({
     return input
   },
   run: ({ columns, direction, within }, table) => {
-    const groups = groupBy((within ? selectedNames(within, table.schema) : []).map((name) => table.named(name)), table.rowCount)
+    const groups = groupBy(
+      (within ? selectedNames(within, table.schema) : []).map((name) => table.named(name)),
+      table.rowCount,
+    )
     let result = table
     let cellsChanged = 0
     for (const name of selectedNames(columns, table.schema)) {
@@ -59,13 +83,24 @@ export const fill = defineStep<Fill>({
     const filled = new Set(selectedNames(columns, input))
     const keys = (within ? selected(within, input) : []).map((field) => column(field.name))
     const order = code(direction === 'up' ? '"¶" desc' : '"¶"')
-    const part = (more: readonly Code[]): Code => ([...keys, ...more].length > 0 ? sql`partition by ${joined([...keys, ...more], ', ')} ` : code(''))
+    const part = (more: readonly Code[]): Code =>
+      [...keys, ...more].length > 0 ? sql`partition by ${joined([...keys, ...more], ', ')} ` : code('')
     const runOf = (n: number): Code => code(`"¶${n}"`)
     const names = output.map((field) => field.name).filter((name) => filled.has(name))
-    const counts = names.map((name, n) => sql`count(${column(name)}) over (${part([])}order by ${order}) as ${runOf(n)}`)
-    const cells = output.map((field) => (filled.has(field.name) ? sql`first_value(${column(field.name)}) over (${part([runOf(names.indexOf(field.name))])}order by ${order}) as ${column(field.name)}` : column(field.name)))
-    return sql`select "¶", ${joined(cells, ', ')}\nfrom (select *${joined(counts.map((count) => sql`, ${count}`), '')} from ${from}) runs`
+    const counts = names.map(
+      (name, n) => sql`count(${column(name)}) over (${part([])}order by ${order}) as ${runOf(n)}`,
+    )
+    const cells = output.map((field) =>
+      filled.has(field.name)
+        ? sql`first_value(${column(field.name)}) over (${part([runOf(names.indexOf(field.name))])}order by ${order}) as ${column(field.name)}`
+        : column(field.name),
+    )
+    return sql`select "¶", ${joined(cells, ', ')}\nfrom (select *${joined(
+      counts.map((count) => sql`, ${count}`),
+      '',
+    )} from ${from}) runs`
   },
-  python: ({ columns, direction, within }, { frame }) => py`${frame} = fill(${frame}, ${selectorPython(columns, frame)}, ${direction}${within ? py`, within=${selectorPython(within, frame)}` : code('')})`,
+  python: ({ columns, direction, within }, { frame }) =>
+    py`${frame} = fill(${frame}, ${selectorPython(columns, frame)}, ${direction}${within ? py`, within=${selectorPython(within, frame)}` : code('')})`,
   takesIn: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

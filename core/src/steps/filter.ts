@@ -16,7 +16,15 @@ export const filter = defineStep<Filter>({
   acts: ['columns', 'cells', 'table'],
   params: z.strictObject({ where: conditionSchema, keep: z.boolean().optional() }),
   sentence: ({ where, keep = true }) => [
-    slot(keep ? 'Keep' : 'Drop', 'choice', ['keep'], [['true', 'Keep'], ['false', 'Drop']]),
+    slot(
+      keep ? 'Keep' : 'Drop',
+      'choice',
+      ['keep'],
+      [
+        ['true', 'Keep'],
+        ['false', 'Drop'],
+      ],
+    ),
     ' the rows where ',
     slot(conditionWords(where), 'condition', ['where']),
     '.',

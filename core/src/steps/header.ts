@@ -20,7 +20,13 @@ const plainNames = (schema: Schema): string[] => schema.map((_, i) => `Column ${
 
 /** The names become the first row, and every column text. */
 const namesToRow = (table: Table): Table =>
-  Table.of(plainNames(table.schema), table.names.map((name, i) => concat('text', [columnOf('text', [name]), convert(table.column(i), { type: 'text' }).column])), table.rowCount + 1)
+  Table.of(
+    plainNames(table.schema),
+    table.names.map((name, i) =>
+      concat('text', [columnOf('text', [name]), convert(table.column(i), { type: 'text' }).column]),
+    ),
+    table.rowCount + 1,
+  )
 
 const nameRow = (table: Table, row: number): (string | null)[] =>
   table.schema.map(({ type }, c) => {
@@ -34,9 +40,24 @@ export const header = defineStep<Header>({
   words: ['header', 'promote', 'names', 'first row', 'titles', 'demote', 'row as header', 'headings'],
   acts: ['table', 'rows'],
   params: z.strictObject({ row: z.union([z.number().int().min(1), z.literal('none')]) }),
-  sentence: ({ row }) => (row === 'none' ? [slot('Put the names of the columns into the first row', 'choice', ['row'], [['none', 'Put the names of the columns into the first row'], ['1', 'Take the first row for the names of the columns']]), '.'] : ['Take row ', slot(String(row), 'number', ['row']), ' for the names of the columns.']),
+  sentence: ({ row }) =>
+    row === 'none'
+      ? [
+          slot(
+            'Put the names of the columns into the first row',
+            'choice',
+            ['row'],
+            [
+              ['none', 'Put the names of the columns into the first row'],
+              ['1', 'Take the first row for the names of the columns'],
+            ],
+          ),
+          '.',
+        ]
+      : ['Take row ', slot(String(row), 'number', ['row']), ' for the names of the columns.'],
   output: ({ row }, input) => (row === 'none' ? plainNames(input).map((name) => ({ name, type: 'text' })) : []),
-  unforeseen: ({ row }, input) => (row === 'none' ? undefined : new Set(input.map(({ type }) => type)).size === 1 ? input[0]?.type : 'text'),
+  unforeseen: ({ row }, input) =>
+    row === 'none' ? undefined : new Set(input.map(({ type }) => type)).size === 1 ? input[0]?.type : 'text',
   run: ({ row }, table) => {
     if (row === 'none') {
       const index = ints(table.rowCount + 1)
@@ -49,10 +70,17 @@ export const header = defineStep<Header>({
   carries: (_params, input, output) => Object.fromEntries(output.map(({ name }, i) => [name, input[i]?.name ?? name])),
   sql: ({ row }, { from, input, output, column }) => {
     const pairs = output.map((field, i) => sql`${column(input[i]?.name ?? '')} as ${column(field.name)}`)
-    if (row !== 'none') return sql`select "¶", ${pairs}\nfrom (select *, row_number() over (order by "¶") as "¶n" from ${from}) rows\nwhere "¶n" > ${row}`
+    if (row !== 'none')
+      return sql`select "¶", ${pairs}\nfrom (select *, row_number() over (order by "¶") as "¶n" from ${from}) rows\nwhere "¶n" > ${row}`
     const first = input.map((field, i) => sql`${field.name}::text as ${column(output[i]?.name ?? '')}`)
-    return sql`select coalesce((select min("¶") from ${from}), 1) - 1 as "¶", ${joined(first, ', ')}\nunion all\nselect "¶", ${joined(input.map((field) => sql`shown(${column(field.name)})`), ', ')} from ${from}`
+    return sql`select coalesce((select min("¶") from ${from}), 1) - 1 as "¶", ${joined(first, ', ')}\nunion all\nselect "¶", ${joined(
+      input.map((field) => sql`shown(${column(field.name)})`),
+      ', ',
+    )} from ${from}`
   },
-  python: ({ row }, { frame }) => (row === 'none' ? py`${frame} = names_to_row(${frame})` : py`${frame} = names_from_row(${frame}, ${code(String(row))})`),
+  python: ({ row }, { frame }) =>
+    row === 'none'
+      ? py`${frame} = names_to_row(${frame})`
+      : py`${frame} = names_from_row(${frame}, ${code(String(row))})`,
   takesIn: () => true,
 })

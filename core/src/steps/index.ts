@@ -36,9 +36,46 @@ import { unroll } from './unroll.ts'
 import { window } from './window.ts'
 
 /** The one list of step kinds. A new kind is a file beside these and a line here. */
-export const stepKinds = { open, 'start-from': startFrom, enter, select, drop, rename, move, duplicate, cast, header, filter, sort, slice, distinct, number, fill, replace, 'fill-empty': fillEmpty, blank, 'clean-text': cleanText, unify, derive, cases, split, extract, combine, unpivot, pivot, transpose, summarise, window, unroll, join, union, check } as const satisfies Readonly<Record<string, StepKind>>
+export const stepKinds = {
+  open,
+  'start-from': startFrom,
+  enter,
+  select,
+  drop,
+  rename,
+  move,
+  duplicate,
+  cast,
+  header,
+  filter,
+  sort,
+  slice,
+  distinct,
+  number,
+  fill,
+  replace,
+  'fill-empty': fillEmpty,
+  blank,
+  'clean-text': cleanText,
+  unify,
+  derive,
+  cases,
+  split,
+  extract,
+  combine,
+  unpivot,
+  pivot,
+  transpose,
+  summarise,
+  window,
+  unroll,
+  join,
+  union,
+  check,
+} as const satisfies Readonly<Record<string, StepKind>>
 
 export type StepKindName = keyof typeof stepKinds
 
 /** A kind by name, its params seen from outside as data. */
-export const kindNamed = (name: string): StepKind<unknown> | undefined => (Object.hasOwn(stepKinds, name) ? (stepKinds[name as StepKindName] as unknown as StepKind<unknown>) : undefined)
+export const kindNamed = (name: string): StepKind<unknown> | undefined =>
+  Object.hasOwn(stepKinds, name) ? (stepKinds[name as StepKindName] as unknown as StepKind<unknown>) : undefined

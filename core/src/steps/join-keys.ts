@@ -9,7 +9,9 @@ export type Seeing = { readonly ignoreCase?: boolean | undefined; readonly trim?
 
 /** Text as keys are compared: cut and in small letters where so asked. */
 const seen = (column: Column, { ignoreCase, trim: cut }: Seeing): Column =>
-  column.type !== 'text' || (!ignoreCase && !cut) ? column : mapText(column, (text) => (ignoreCase ? lower(cut ? trim(text) : text) : trim(text)))
+  column.type !== 'text' || (!ignoreCase && !cut)
+    ? column
+    : mapText(column, (text) => (ignoreCase ? lower(cut ? trim(text) : text) : trim(text)))
 
 /** Rows whose cell is empty get the id -1. */
 const withoutEmpty = (ids: Int32Array, column: Column): void => {
@@ -22,12 +24,19 @@ const withoutEmpty = (ids: Int32Array, column: Column): void => {
  * Rows of two tables by their keys: `left[i] === right[k]` where all keys are equal; -1 where one of them is empty, which
  * matches nothing. Numbers of either sort compare by value.
  */
-export const keyIds = (left: readonly Column[], right: readonly Column[], how: Seeing): { readonly left: Int32Array; readonly right: Int32Array; readonly count: number } => {
+export const keyIds = (
+  left: readonly Column[],
+  right: readonly Column[],
+  how: Seeing,
+): { readonly left: Int32Array; readonly right: Int32Array; readonly count: number } => {
   const n = left[0] ? lengthOf(left[0]) : 0
   const m = right[0] ? lengthOf(right[0]) : 0
   const both = left.map((column, i) => {
     const type = typeTogether([column.type, (right[i] as Column).type])
-    return concat(type, [convert(seen(column, how), { type }).column, convert(seen(right[i] as Column, how), { type }).column])
+    return concat(type, [
+      convert(seen(column, how), { type }).column,
+      convert(seen(right[i] as Column, how), { type }).column,
+    ])
   })
   const { ids, count } = groupBy(both, n + m)
   const all = new Int32Array(ids.buffer, ids.byteOffset, ids.length)

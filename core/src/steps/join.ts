@@ -8,7 +8,16 @@ import { IntList } from '../table/memory.ts'
 import { convert, textOfCell } from '../table/reading.ts'
 import { Table, type Field, type Schema } from '../table/table.ts'
 import { listed, quoted } from '../words.ts'
-import { checkColumn, checkSelector, freeName, inTable, selected, selectorSchema, selectorWords, type Selector } from './check-columns.ts'
+import {
+  checkColumn,
+  checkSelector,
+  freeName,
+  inTable,
+  selected,
+  selectorSchema,
+  selectorWords,
+  type Selector,
+} from './check-columns.ts'
 import { bucket, keyIds } from './join-keys.ts'
 import { name } from './names.ts'
 import { DataRefused, defineStep, slot, tableSlot, type SqlContext } from './step-kind.ts'
@@ -33,15 +42,37 @@ const bringsRight = (how: JoinHow): boolean => how !== 'left-only'
 /** Rows that only the other table has stand in the result. */
 const keepsRight = (how: JoinHow): boolean => how === 'right' || how === 'full' || how === 'right-only'
 
-type Layout = { readonly left: readonly Field[]; readonly brought: readonly { readonly from: string; readonly field: Field }[]; readonly schema: Schema }
+type Layout = {
+  readonly left: readonly Field[]
+  readonly brought: readonly { readonly from: string; readonly field: Field }[]
+  readonly schema: Schema
+}
 
 /** Left columns, then what is brought; keys of right and full joins hold the value of whichever side has one. */
 const layout = (params: Join, input: Schema, other: Schema): Layout => {
   const { how } = params
   const on = onOf(params)
-  const left = keepsLeft(how) ? input.map((field) => ({ name: field.name, type: keepsRight(how) ? typeTogether([field.type, ...on.filter((one) => one.left === field.name).map((one) => other.find(({ name: right }) => right === one.right)?.type ?? field.type)]) : field.type })) : []
+  const left = keepsLeft(how)
+    ? input.map((field) => ({
+        name: field.name,
+        type: keepsRight(how)
+          ? typeTogether([
+              field.type,
+              ...on
+                .filter((one) => one.left === field.name)
+                .map((one) => other.find(({ name: right }) => right === one.right)?.type ?? field.type),
+            ])
+          : field.type,
+      }))
+    : []
   const keys = new Set(on.map(({ right }) => right))
-  const wanted = !bringsRight(how) ? [] : params.bring ? selected(params.bring, other) : how === 'right-only' ? [...other] : other.filter((field) => !keys.has(field.name))
+  const wanted = !bringsRight(how)
+    ? []
+    : params.bring
+      ? selected(params.bring, other)
+      : how === 'right-only'
+        ? [...other]
+        : other.filter((field) => !keys.has(field.name))
   const taken = left.map((field) => field.name)
   const brought = wanted.map((field) => {
     const free = freeName(`${params.prefix ?? ''}${field.name}`, taken)
@@ -55,7 +86,13 @@ const alike = (a: ColumnType, b: ColumnType): boolean => a === b || (isNumber(a)
 
 /** A join by what it keeps. */
 export const joinWords: Readonly<Record<JoinHow, string>> = {
-  'left': 'keep every row here', 'inner': 'keep only rows that match', 'right': 'keep every row there', 'full': 'keep every row of both', 'left-only': 'keep only rows here that match nothing there', 'right-only': 'keep only rows there that match nothing here', 'cross': 'put every row beside every row',
+  left: 'keep every row here',
+  inner: 'keep only rows that match',
+  right: 'keep every row there',
+  full: 'keep every row of both',
+  'left-only': 'keep only rows here that match nothing there',
+  'right-only': 'keep only rows there that match nothing here',
+  cross: 'put every row beside every row',
 }
 const matchWords = { all: 'every match', first: 'the first match', one: 'one match and no more' } as const
 
@@ -83,12 +120,24 @@ const pairRows = (params: Join, table: Table, other: Table, names: string): Pair
   if (how === 'cross') {
     checkSize('Matching every row with every row', table.rowCount * other.rowCount)
     for (let l = 0; l < table.rowCount; l++) for (let r = 0; r < other.rowCount; r++) push(l, r)
-    return { left: left.done(), right: right.done(), notes: { matched: other.rowCount > 0 ? table.rowCount : 0, multiplied: Math.max(0, table.rowCount * (other.rowCount - 1)) } }
+    return {
+      left: left.done(),
+      right: right.done(),
+      notes: {
+        matched: other.rowCount > 0 ? table.rowCount : 0,
+        multiplied: Math.max(0, table.rowCount * (other.rowCount - 1)),
+      },
+    }
   }
   const on = onOf(params)
-  const ids = keyIds(on.map((one) => table.named(one.left)), on.map((one) => other.named(one.right)), params)
+  const ids = keyIds(
+    on.map((one) => table.named(one.left)),
+    on.map((one) => other.named(one.right)),
+    params,
+  )
   const { starts, rows } = bucket(ids.right, ids.count)
-  if (matches === 'all' && how !== 'left-only' && how !== 'right-only') checkSize('This match', matchCount(ids.left, starts))
+  if (matches === 'all' && how !== 'left-only' && how !== 'right-only')
+    checkSize('This match', matchCount(ids.left, starts))
   const met = new Uint8Array(ids.count)
   let matched = 0
   let multiplied = 0
@@ -103,7 +152,10 @@ const pairRows = (params: Join, table: Table, other: Table, names: string): Pair
     matched++
     met[id] = 1
     if (how === 'left-only' || how === 'right-only') continue
-    if (matches === 'one' && to - from > 1) throw new DataRefused(`${on.map((one) => `${quoted(one.left)} ${shownAt(table, one.left, l)}`).join(', ')} matches ${to - from} rows of ${names}, and only one match is allowed. Take the first, or make the rows there one of each.`)
+    if (matches === 'one' && to - from > 1)
+      throw new DataRefused(
+        `${on.map((one) => `${quoted(one.left)} ${shownAt(table, one.left, l)}`).join(', ')} matches ${to - from} rows of ${names}, and only one match is allowed. Take the first, or make the rows there one of each.`,
+      )
     const end = matches === 'all' ? to : from + 1
     multiplied += end - from - 1
     for (let k = from; k < end; k++) push(l, rows[k] as number)
@@ -115,7 +167,11 @@ const pairRows = (params: Join, table: Table, other: Table, names: string): Pair
     unmatchedRight++
     if (keepsRight(how)) push(-1, r)
   }
-  return { left: left.done(), right: right.done(), notes: { matched, unmatchedLeft: table.rowCount - matched, unmatchedRight, multiplied } }
+  return {
+    left: left.done(),
+    right: right.done(),
+    notes: { matched, unmatchedLeft: table.rowCount - matched, unmatchedRight, multiplied },
+  }
 }
 
 const shownAt = (table: Table, column: string, row: number): string => {
@@ -143,7 +199,19 @@ const seenSql = (part: Code, type: ColumnType, { ignoreCase, trim }: Join): Code
 export const join = defineStep<Join>({
   kind: 'join',
   verb: 'Match with another table…',
-  words: ['join', 'match', 'lookup', 'vlookup', 'merge', 'combine tables', 'bring columns', 'enrich', 'left join', 'inner join', 'anti join'],
+  words: [
+    'join',
+    'match',
+    'lookup',
+    'vlookup',
+    'merge',
+    'combine tables',
+    'bring columns',
+    'enrich',
+    'left join',
+    'inner join',
+    'anti join',
+  ],
   acts: ['table', 'columns'],
   params: z
     .strictObject({
@@ -156,15 +224,40 @@ export const join = defineStep<Join>({
       prefix: z.string().optional(),
       matches: z.enum(['all', 'first', 'one']).optional(),
     })
-    .refine(({ how, on }) => how === 'cross' || (on !== undefined && on.length > 0), { message: 'a match needs at least one pair of keys', path: ['on'] }),
+    .refine(({ how, on }) => how === 'cross' || (on !== undefined && on.length > 0), {
+      message: 'a match needs at least one pair of keys',
+      path: ['on'],
+    }),
   sentence: (params, names) => {
     const { with: other, how, bring, matches = 'all', ignoreCase, trim } = params
     const on = onOf(params)
     return [
-      'Match with ', tableSlot(other, 'join', ['with'], names),
-      ...(on.length > 0 ? [' where ', slot(listed(on.map((one) => (one.left === one.right ? `${one.left} is the same` : `${one.left} is its ${one.right}`))), 'join', ['on']), `${ignoreCase ? ', whatever the case' : ''}${trim ? ', spaces at the ends aside' : ''}`] : []),
-      ', and ', slot(joinWords[how], 'join', ['how']),
-      ...(how === 'left-only' || how === 'right-only' ? [] : [', bringing ', slot(bring ? selectorWords(bring) : 'all its other columns', 'join', ['bring']), ...(how === 'cross' || matches === 'all' ? [] : [' of ', slot(matchWords[matches], 'join', ['matches'])])]),
+      'Match with ',
+      tableSlot(other, 'join', ['with'], names),
+      ...(on.length > 0
+        ? [
+            ' where ',
+            slot(
+              listed(
+                on.map((one) =>
+                  one.left === one.right ? `${one.left} is the same` : `${one.left} is its ${one.right}`,
+                ),
+              ),
+              'join',
+              ['on'],
+            ),
+            `${ignoreCase ? ', whatever the case' : ''}${trim ? ', spaces at the ends aside' : ''}`,
+          ]
+        : []),
+      ', and ',
+      slot(joinWords[how], 'join', ['how']),
+      ...(how === 'left-only' || how === 'right-only'
+        ? []
+        : [
+            ', bringing ',
+            slot(bring ? selectorWords(bring) : 'all its other columns', 'join', ['bring']),
+            ...(how === 'cross' || matches === 'all' ? [] : [' of ', slot(matchWords[matches], 'join', ['matches'])]),
+          ]),
       '.',
     ]
   },
@@ -175,7 +268,12 @@ export const join = defineStep<Join>({
     onOf(params).forEach((one, i) => {
       const left = checkColumn(one.left, input, context, 'on', i, 'left')
       const right = checkColumn(one.right, other, there, 'on', i, 'right')
-      if (left && right && !alike(left.type, right.type)) context.report({ code: 'keys-differ', left: left.name, leftType: left.type, right: right.name, rightType: right.type }, 'on', i)
+      if (left && right && !alike(left.type, right.type))
+        context.report(
+          { code: 'keys-differ', left: left.name, leftType: left.type, right: right.name, rightType: right.type },
+          'on',
+          i,
+        )
     })
     if (params.bring) checkSelector(params.bring, other, there, 'bring')
     return layout(params, input, other).schema
@@ -192,10 +290,19 @@ export const join = defineStep<Join>({
         const at = left.findIndex((field) => field.name === on.left)
         result = result.with(at, on.left, keyColumn(table, other, { field: left[at] as Field, on, pairs }), true)
       }
-    const all = Table.of(schema.map((field) => field.name), [...left.map((_, i) => result.column(i)), ...brought.map((_, i) => rights.column(i))], pairs.left.length)
+    const all = Table.of(
+      schema.map((field) => field.name),
+      [...left.map((_, i) => result.column(i)), ...brought.map((_, i) => rights.column(i))],
+      pairs.left.length,
+    )
     return { table: all, origin: { kind: 'index', index: pairs.left }, notes: pairs.notes }
   },
-  carries: (params, input, output) => Object.fromEntries((keepsLeft(params.how) ? input : []).flatMap((field) => (output.some((one) => one.name === field.name) ? [[field.name, field.name]] : []))),
+  carries: (params, input, output) =>
+    Object.fromEntries(
+      (keepsLeft(params.how) ? input : []).flatMap((field) =>
+        output.some((one) => one.name === field.name) ? [[field.name, field.name]] : [],
+      ),
+    ),
   sql: (params, context) => joinSql(params, context),
   python: (params, { frame, table }) => {
     const { frame: other, columns } = table(params.with)
@@ -206,7 +313,10 @@ export const join = defineStep<Join>({
       ...(params.prefix ? [py`, prefix=${params.prefix}`] : []),
       ...(params.matches && params.matches !== 'all' ? [py`, matches=${params.matches}`] : []),
     ]
-    return py`${frame} = join_tables(${frame}, ${other}, ${params.how}, [${joined(onOf(params).map((one) => py`(${one.left}, ${one.right})`), ', ')}]${joined(options, '')})`
+    return py`${frame} = join_tables(${frame}, ${other}, ${params.how}, [${joined(
+      onOf(params).map((one) => py`(${one.left}, ${one.right})`),
+      ', ',
+    )}]${joined(options, '')})`
   },
 })
 
@@ -216,25 +326,42 @@ const joinSql = (params: Join, { from, input, column, table }: SqlContext): Code
   const on = onOf(params)
   const { left, brought } = layout(params, input, columns)
   const typeIn = (schema: Schema, one: string): ColumnType => schema.find((field) => field.name === one)?.type ?? 'text'
-  const equal = (l: string, r: string): Code => joined(on.map((one) => sql`${seenSql(sql`${code(l)}.${column(one.left)}`, typeIn(input, one.left), params)} = ${seenSql(sql`${code(r)}.${column(one.right)}`, typeIn(columns, one.right), params)}`), ' and ')
+  const equal = (l: string, r: string): Code =>
+    joined(
+      on.map(
+        (one) =>
+          sql`${seenSql(sql`${code(l)}.${column(one.left)}`, typeIn(input, one.left), params)} = ${seenSql(sql`${code(r)}.${column(one.right)}`, typeIn(columns, one.right), params)}`,
+      ),
+      ' and ',
+    )
   const names = [...left, ...brought.map(({ field }) => field)].map((field) => column(field.name))
   const rightPart = brought.map(({ from: one, field }) => sql`r.${column(one)} as ${column(field.name)}`)
   const leftPart = left.map((field) => {
     const own = typeIn(input, field.name)
-    return own === field.type ? sql`l.${column(field.name)}` : sql`l.${column(field.name)}::${sqlTypeName(field.type)} as ${column(field.name)}`
+    return own === field.type
+      ? sql`l.${column(field.name)}`
+      : sql`l.${column(field.name)}::${sqlTypeName(field.type)} as ${column(field.name)}`
   })
   const aloneLeft = left.map((field) => {
     const key = on.find((one) => one.left === field.name)
     return sql`${key ? sql`r.${column(key.right)}` : code('null')}::${sqlTypeName(field.type)} as ${column(field.name)}`
   })
   const nothing = sql`${code('null::bigint')}`
-  if (how === 'cross') return sql`select row_number() over (order by l."¶", r."¶") as "¶", ${[...leftPart, ...rightPart]}\nfrom ${from} l cross join ${other} r`
-  if (how === 'left-only') return sql`select l."¶", ${leftPart}\nfrom ${from} l where not exists (select from ${other} r where ${equal('l', 'r')})`
+  if (how === 'cross')
+    return sql`select row_number() over (order by l."¶", r."¶") as "¶", ${[...leftPart, ...rightPart]}\nfrom ${from} l cross join ${other} r`
+  if (how === 'left-only')
+    return sql`select l."¶", ${leftPart}\nfrom ${from} l where not exists (select from ${other} r where ${equal('l', 'r')})`
   const alone = sql`select ${nothing} as lo, r."¶" as ro, ${code('1')} as n, ${[...aloneLeft, ...rightPart]} from ${other} r where not exists (select from ${from} l where ${equal('l', 'r')})`
   if (how === 'right-only') return sql`select ro as "¶", ${names}\nfrom (${alone}) a`
   const keyed = on.map((one) => seenSql(column(one.right), typeIn(columns, one.right), params))
-  const firsts = matches === 'first' ? sql`(select * from (select *, row_number() over (partition by ${keyed} order by "¶") as "¶n" from ${other}) ranked where "¶n" = 1)` : other
-  const counted = matches === 'one' ? sql`one_match(count(r."¶") over (partition by l."¶"), ${on.map((one) => one.left).join(', ')})` : code('1')
+  const firsts =
+    matches === 'first'
+      ? sql`(select * from (select *, row_number() over (partition by ${keyed} order by "¶") as "¶n" from ${other}) ranked where "¶n" = 1)`
+      : other
+  const counted =
+    matches === 'one'
+      ? sql`one_match(count(r."¶") over (partition by l."¶"), ${on.map((one) => one.left).join(', ')})`
+      : code('1')
   const matched = sql`select l."¶" as lo, r."¶" as ro, ${counted} as n, ${[...leftPart, ...rightPart]} from ${from} l ${code(how === 'left' || how === 'full' ? 'left join' : 'join')} ${firsts} r on ${equal('l', 'r')}`
   return sql`select row_number() over (order by lo nulls last, ro) as "¶", ${names}\nfrom (${matched}${keepsRight(how) ? sql`\nunion all ${alone}` : code('')}) m\nwhere n is not null`
 }

@@ -7,7 +7,8 @@ export const cutsAtText =
   (delimiter: string): Cuts =>
   (text) => {
     const cuts: [number, number][] = []
-    for (let at = text.indexOf(delimiter); at >= 0; at = text.indexOf(delimiter, at + delimiter.length)) cuts.push([at, at + delimiter.length])
+    for (let at = text.indexOf(delimiter); at >= 0; at = text.indexOf(delimiter, at + delimiter.length))
+      cuts.push([at, at + delimiter.length])
     return cuts
   }
 

@@ -5,12 +5,33 @@ import { code, joined } from '../generate/tag.ts'
 import type { Schema } from '../table/table.ts'
 import { lower, titleCase, trim, upper } from '../table/text.ts'
 import { counted, listed } from '../words.ts'
-import { checkColumn, checkSelector, selected, selectedNames, selectorPython, selectorSchema, selectorWords, settle, type Selector } from './check-columns.ts'
+import {
+  checkColumn,
+  checkSelector,
+  selected,
+  selectedNames,
+  selectorPython,
+  selectorSchema,
+  selectorWords,
+  settle,
+  type Selector,
+} from './check-columns.ts'
 import { name } from './names.ts'
 import { defineStep, slot, type Sentence } from './step-kind.ts'
 
-type Change = { readonly trim?: boolean | undefined; readonly find?: string | undefined; readonly replace?: string | undefined; readonly case?: 'lower' | 'upper' | 'title' | undefined; readonly prefix?: string | undefined; readonly suffix?: string | undefined }
-type Rename = { readonly names?: Readonly<Record<string, string>> | undefined; readonly change?: Change | undefined; readonly columns?: Selector | undefined }
+type Change = {
+  readonly trim?: boolean | undefined
+  readonly find?: string | undefined
+  readonly replace?: string | undefined
+  readonly case?: 'lower' | 'upper' | 'title' | undefined
+  readonly prefix?: string | undefined
+  readonly suffix?: string | undefined
+}
+type Rename = {
+  readonly names?: Readonly<Record<string, string>> | undefined
+  readonly change?: Change | undefined
+  readonly columns?: Selector | undefined
+}
 
 const cases = { lower, upper, title: titleCase }
 
@@ -24,9 +45,17 @@ const changed = (change: Change, text: string): string => {
 /** The names after `names` all at once, then after `change`. */
 const renamed = ({ names = {}, change, columns }: Rename, schema: Schema): string[] => {
   const before = schema.map((field) => field.name)
-  const first = settle(before.map((one) => ownValue(names, one) ?? one), before)
+  const first = settle(
+    before.map((one) => ownValue(names, one) ?? one),
+    before,
+  )
   if (!change) return first
-  const meant = new Set(selectedNames(columns ?? { all: true }, schema.map((field, i) => ({ ...field, name: first[i] as string }))))
+  const meant = new Set(
+    selectedNames(
+      columns ?? { all: true },
+      schema.map((field, i) => ({ ...field, name: first[i] as string })),
+    ),
+  )
   const wanted = first.map((one, i) => (meant.has(one) ? changed(change, one) || `Column ${i + 1}` : one))
   return settle(wanted, first)
 }
@@ -34,8 +63,12 @@ const renamed = ({ names = {}, change, columns }: Rename, schema: Schema): strin
 const changeWords = (change: Change): string =>
   listed([
     ...(change.trim ? ['spaces at the ends taken off'] : []),
-    ...(change.find ? [change.replace ? `“${change.find}” made “${change.replace}”` : `“${change.find}” taken out`] : []),
-    ...(change.case ? [{ lower: 'small letters', upper: 'large letters', title: 'Large First Letters' }[change.case]] : []),
+    ...(change.find
+      ? [change.replace ? `“${change.find}” made “${change.replace}”` : `“${change.find}” taken out`]
+      : []),
+    ...(change.case
+      ? [{ lower: 'small letters', upper: 'large letters', title: 'Large First Letters' }[change.case]]
+      : []),
     ...(change.prefix ? [`“${change.prefix}” put before`] : []),
     ...(change.suffix ? [`“${change.suffix}” put after`] : []),
   ])
@@ -44,9 +77,29 @@ const sentence = ({ names = {}, change, columns }: Rename): Sentence => {
   const pairs = Object.entries(names)
   const [first] = pairs
   const namesPart: Sentence =
-    pairs.length === 0 ? [] : pairs.length === 1 && first ? ['Rename ', slot(first[0], 'column', ['names']), ' to ', slot(first[1], 'renames', ['names'])] : ['Rename ', slot(pairs.length <= 3 ? listed(pairs.map(([old, next]) => `${old} to ${next}`)) : counted(pairs.length, 'column'), 'renames', ['names'])]
+    pairs.length === 0
+      ? []
+      : pairs.length === 1 && first
+        ? ['Rename ', slot(first[0], 'column', ['names']), ' to ', slot(first[1], 'renames', ['names'])]
+        : [
+            'Rename ',
+            slot(
+              pairs.length <= 3
+                ? listed(pairs.map(([old, next]) => `${old} to ${next}`))
+                : counted(pairs.length, 'column'),
+              'renames',
+              ['names'],
+            ),
+          ]
   if (!change) return [...namesPart, '.']
-  return [...(namesPart.length > 0 ? [...namesPart, '; then write '] : ['Write ']), 'the names of ', slot(selectorWords(columns ?? { all: true }), 'columns', ['columns']), ' with ', slot(changeWords(change) || 'no change', 'change', ['change']), '.']
+  return [
+    ...(namesPart.length > 0 ? [...namesPart, '; then write '] : ['Write ']),
+    'the names of ',
+    slot(selectorWords(columns ?? { all: true }), 'columns', ['columns']),
+    ' with ',
+    slot(changeWords(change) || 'no change', 'change', ['change']),
+    '.',
+  ]
 }
 
 export const rename = defineStep<Rename>({
@@ -57,7 +110,14 @@ export const rename = defineStep<Rename>({
   params: z.strictObject({
     names: z.record(name, name).optional(),
     change: z
-      .strictObject({ trim: z.boolean().optional(), find: z.string().min(1).optional(), replace: z.string().optional(), case: z.enum(['lower', 'upper', 'title']).optional(), prefix: z.string().optional(), suffix: z.string().optional() })
+      .strictObject({
+        trim: z.boolean().optional(),
+        find: z.string().min(1).optional(),
+        replace: z.string().optional(),
+        case: z.enum(['lower', 'upper', 'title']).optional(),
+        prefix: z.string().optional(),
+        suffix: z.string().optional(),
+      })
       .optional(),
     columns: selectorSchema.optional(),
   }),
@@ -69,20 +129,32 @@ export const rename = defineStep<Rename>({
     }
     if (params.columns) {
       const middle = renamed({ names: params.names }, input)
-      checkSelector(params.columns, input.map((field, i) => ({ ...field, name: middle[i] as string })), context, 'columns')
+      checkSelector(
+        params.columns,
+        input.map((field, i) => ({ ...field, name: middle[i] as string })),
+        context,
+        'columns',
+      )
     }
     return renamed(params, input).map((one, i) => ({ name: one, type: input[i]?.type ?? 'text' }))
   },
   run: (params, table) => ({ table: table.renamed(renamed(params, table.schema)), origin: { kind: 'same' } }),
-  carries: (_params, input, output) => Object.fromEntries(output.map((field, i) => [field.name, input[i]?.name ?? field.name])),
+  carries: (_params, input, output) =>
+    Object.fromEntries(output.map((field, i) => [field.name, input[i]?.name ?? field.name])),
   sql: (_params, { from, input, output, column }) =>
     sql`select ${joined([code('"¶"'), ...output.map((field, i) => sql`${column(input[i]?.name ?? field.name)}${field.name === input[i]?.name ? code('') : sql` as ${column(field.name)}`}`)], ', ')}\nfrom ${from}`,
   python: ({ names, change, columns }, { frame }) =>
     lines(
-      names && Object.keys(names).length > 0 ? py`${frame} = rename_columns(${frame}, {${joined(Object.entries(names).map(([old, next]) => py`${old}: ${next}`), ', ')}})` : undefined,
+      names && Object.keys(names).length > 0
+        ? py`${frame} = rename_columns(${frame}, {${joined(
+            Object.entries(names).map(([old, next]) => py`${old}: ${next}`),
+            ', ',
+          )}})`
+        : undefined,
       change
         ? py`${frame} = change_names(${frame}, ${selectorPython(columns ?? { all: true }, frame)}, trim=${change.trim ?? false}, find=${change.find ?? null}, replace=${change.replace ?? ''}, case=${change.case ?? null}, prefix=${change.prefix ?? ''}, suffix=${change.suffix ?? ''})`
         : undefined,
     ),
-  takesIn: ({ change, columns }, column, input) => change !== undefined && selected(columns ?? { all: true }, input).some((field) => field.name === column),
+  takesIn: ({ change, columns }, column, input) =>
+    change !== undefined && selected(columns ?? { all: true }, input).some((field) => field.name === column),
 })

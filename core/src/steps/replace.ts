@@ -5,17 +5,31 @@ import { cellAt, columnWriter, lengthOf, type Cell, type Column, type ColumnType
 import { mapText } from '../table/gather.ts'
 import { lower } from '../table/text.ts'
 import { listed, quoted } from '../words.ts'
-import { checkSelector, columnsSlot, selectColumns, selected, selectedNames, selectorPython, selectorSchema, type Selector } from './check-columns.ts'
+import {
+  checkSelector,
+  columnsSlot,
+  selectColumns,
+  selected,
+  selectedNames,
+  selectorPython,
+  selectorSchema,
+  type Selector,
+} from './check-columns.ts'
 import { defineStep, slot } from './step-kind.ts'
 import { cellFor, literalPython, literalSql, valueWords } from './value.ts'
 
 type Written = string | number | boolean | null
 type Pair = { readonly find: Written; readonly with: Written }
 type Match = 'whole' | 'part' | 'pattern'
-type Options = { readonly columns: Selector; readonly match?: Match | undefined; readonly ignoreCase?: boolean | undefined }
+type Options = {
+  readonly columns: Selector
+  readonly match?: Match | undefined
+  readonly ignoreCase?: boolean | undefined
+}
 type Replace = Options & ({ readonly find: Written; readonly with: Written } | { readonly pairs: readonly Pair[] })
 
-const pairsOf = (params: Replace): readonly Pair[] => ('pairs' in params ? params.pairs : [{ find: params.find, with: params.with }])
+const pairsOf = (params: Replace): readonly Pair[] =>
+  'pairs' in params ? params.pairs : [{ find: params.find, with: params.with }]
 
 const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
 
@@ -23,7 +37,11 @@ const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\
 const textChanger = (pairs: readonly Pair[], match: Match, ignoreCase: boolean): ((text: string) => string) => {
   if (match === 'whole') {
     const see = ignoreCase ? lower : (text: string) => text
-    const known = new Map(pairs.filter(({ find }) => find !== null && find !== '').map((pair) => [see(String(pair.find)), pair.with === null ? '' : String(pair.with)]))
+    const known = new Map(
+      pairs
+        .filter(({ find }) => find !== null && find !== '')
+        .map((pair) => [see(String(pair.find)), pair.with === null ? '' : String(pair.with)]),
+    )
     return (text) => known.get(see(text)) ?? text
   }
   const changes = pairs.map((pair) => {
@@ -41,7 +59,9 @@ const textChanger = (pairs: readonly Pair[], match: Match, ignoreCase: boolean):
 
 /** Values of other types are found whole. */
 const valueColumn = (column: Column, pairs: readonly Pair[]): Column => {
-  const known = new Map<Cell, Cell>(pairs.map((pair) => [cellFor(pair.find, column.type) ?? null, cellFor(pair.with, column.type) ?? null]))
+  const known = new Map<Cell, Cell>(
+    pairs.map((pair) => [cellFor(pair.find, column.type) ?? null, cellFor(pair.with, column.type) ?? null]),
+  )
   const n = lengthOf(column)
   const writer = columnWriter(column.type, n)
   for (let i = 0; i < n; i++) {
@@ -56,7 +76,12 @@ const pairSql = (part: Code, type: ColumnType, params: Replace): Code => {
   const pairs = pairsOf(params).filter(({ find }) => find !== null && find !== '')
   if (match === 'whole' || type !== 'text') {
     const see = (one: Code): Code => (ignoreCase && type === 'text' ? sql`lower_of(${one})` : one)
-    return sql`case ${joined(pairs.map((pair) => sql`when ${see(part)} = ${see(literalSql(pair.find, type))} then ${literalSql(pair.with, type)}`), ' ')} else ${part} end`
+    return sql`case ${joined(
+      pairs.map(
+        (pair) => sql`when ${see(part)} = ${see(literalSql(pair.find, type))} then ${literalSql(pair.with, type)}`,
+      ),
+      ' ',
+    )} else ${part} end`
   }
   return pairs.reduce<Code>((now, pair) => {
     const put = pair.with === null ? '' : String(pair.with)
@@ -68,34 +93,67 @@ const pairSql = (part: Code, type: ColumnType, params: Replace): Code => {
 }
 
 const written = z.union([z.string(), z.number(), z.boolean(), z.null()])
-const options = { columns: selectorSchema, match: z.enum(['whole', 'part', 'pattern']).optional(), ignoreCase: z.boolean().optional() }
-const pairWords = ({ find, with: put }: Pair): string => `${quoted(valueWords(find))} by ${put === null || put === '' ? 'nothing' : quoted(valueWords(put))}`
-const matchWords: Readonly<Record<Match, string>> = { whole: 'as the whole value', part: 'wherever it stands inside', pattern: 'as a pattern' }
+const options = {
+  columns: selectorSchema,
+  match: z.enum(['whole', 'part', 'pattern']).optional(),
+  ignoreCase: z.boolean().optional(),
+}
+const pairWords = ({ find, with: put }: Pair): string =>
+  `${quoted(valueWords(find))} by ${put === null || put === '' ? 'nothing' : quoted(valueWords(put))}`
+const matchWords: Readonly<Record<Match, string>> = {
+  whole: 'as the whole value',
+  part: 'wherever it stands inside',
+  pattern: 'as a pattern',
+}
 
 export const replace = defineStep<Replace>({
   kind: 'replace',
   verb: 'Replace a value…',
   words: ['replace', 'find', 'substitute', 'correct', 'spelling', 'recode', 'map', 'change value'],
   acts: ['columns', 'cells'],
-  params: z.union([z.strictObject({ ...options, find: written, with: written }), z.strictObject({ ...options, pairs: z.array(z.strictObject({ find: written, with: written })).min(1) })]),
+  params: z.union([
+    z.strictObject({ ...options, find: written, with: written }),
+    z.strictObject({ ...options, pairs: z.array(z.strictObject({ find: written, with: written })).min(1) }),
+  ]),
   sentence: (params) => {
     const pairs = pairsOf(params)
-    const shown = pairs.length > 3 ? `${pairs.slice(0, 2).map(pairWords).join(', ')} and ${pairs.length - 2} more` : listed(pairs.map(pairWords))
-    return ['In ', columnsSlot(params.columns, 'columns'), ' replace ', slot(shown, 'pairs', []), ', ', slot(matchWords[params.match ?? 'whole'], 'choice', ['match'], Object.entries(matchWords)), `${params.ignoreCase ? ', whatever the case' : ''}.`]
+    const shown =
+      pairs.length > 3
+        ? `${pairs.slice(0, 2).map(pairWords).join(', ')} and ${pairs.length - 2} more`
+        : listed(pairs.map(pairWords))
+    return [
+      'In ',
+      columnsSlot(params.columns, 'columns'),
+      ' replace ',
+      slot(shown, 'pairs', []),
+      ', ',
+      slot(matchWords[params.match ?? 'whole'], 'choice', ['match'], Object.entries(matchWords)),
+      `${params.ignoreCase ? ', whatever the case' : ''}.`,
+    ]
   },
   output: (params, input, context) => {
     const pairs = pairsOf(params)
     for (const field of checkSelector(params.columns, input, context, 'columns')) {
-      if ((params.match === 'part' || params.match === 'pattern') && field.type !== 'text') context.report({ code: 'wrong-type', column: field.name, type: field.type, needs: 'text' }, 'columns')
+      if ((params.match === 'part' || params.match === 'pattern') && field.type !== 'text')
+        context.report({ code: 'wrong-type', column: field.name, type: field.type, needs: 'text' }, 'columns')
       else
         pairs.forEach((pair, i) => {
-          for (const side of ['find', 'with'] as const) if (cellFor(pair[side], field.type) === undefined) context.report({ code: 'wrong-value', value: String(pair[side]), column: field.name, type: field.type }, ...('pairs' in params ? ['pairs', i, side] : [side]))
+          for (const side of ['find', 'with'] as const)
+            if (cellFor(pair[side], field.type) === undefined)
+              context.report(
+                { code: 'wrong-value', value: String(pair[side]), column: field.name, type: field.type },
+                ...('pairs' in params ? ['pairs', i, side] : [side]),
+              )
         })
     }
     if (params.match === 'pattern')
       pairs.forEach((pair, i) => {
         const why = patternProblem(String(pair.find))
-        if (why) context.report({ code: 'bad-pattern', pattern: String(pair.find), why }, ...('pairs' in params ? ['pairs', i, 'find'] : ['find']))
+        if (why)
+          context.report(
+            { code: 'bad-pattern', pattern: String(pair.find), why },
+            ...('pairs' in params ? ['pairs', i, 'find'] : ['find']),
+          )
       })
     return input
   },
@@ -112,7 +170,16 @@ export const replace = defineStep<Replace>({
     }
     return { table: result, origin: { kind: 'same' }, cellsChanged }
   },
-  sql: (params, context) => selectColumns(context, Object.fromEntries(selected(params.columns, context.input).map((field) => [field.name, pairSql(context.column(field.name), field.type, params)]))),
+  sql: (params, context) =>
+    selectColumns(
+      context,
+      Object.fromEntries(
+        selected(params.columns, context.input).map((field) => [
+          field.name,
+          pairSql(context.column(field.name), field.type, params),
+        ]),
+      ),
+    ),
   python: (params, { frame, input }) => {
     const { match = 'whole', ignoreCase = false } = params
     const type = selected(params.columns, input)[0]?.type ?? 'text'
@@ -120,7 +187,10 @@ export const replace = defineStep<Replace>({
       if (match !== 'pattern') return py`(${literalPython(pair.find, type)}, ${literalPython(pair.with, type)})`
       return py`(${patternFor('python', String(pair.find))}, ${replacementFor('python', pair.with === null ? '' : String(pair.with))})`
     })
-    return lines(py`for c in ${selectorPython(params.columns, frame)}:`, py`    ${frame}[c] = replace_values(${frame}[c], [${joined(pairs, ', ')}]${match === 'whole' ? code('') : py`, ${match}`}${ignoreCase ? code(', ignore_case=True') : code('')})`)
+    return lines(
+      py`for c in ${selectorPython(params.columns, frame)}:`,
+      py`    ${frame}[c] = replace_values(${frame}[c], [${joined(pairs, ', ')}]${match === 'whole' ? code('') : py`, ${match}`}${ignoreCase ? code(', ignore_case=True') : code('')})`,
+    )
   },
   takesIn: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

@@ -1,7 +1,17 @@
 import { z } from 'zod'
 import { code, py } from '../generate/tag.ts'
 import type { Schema } from '../table/table.ts'
-import { checkSelector, columnNoun, columnsSlot, selectColumns, selected, selectedNames, selectorPython, selectorSchema, type Selector } from './check-columns.ts'
+import {
+  checkSelector,
+  columnNoun,
+  columnsSlot,
+  selectColumns,
+  selected,
+  selectedNames,
+  selectorPython,
+  selectorSchema,
+  type Selector,
+} from './check-columns.ts'
 import { defineStep, slot } from './step-kind.ts'
 
 type Select = { readonly columns: Selector; readonly rest?: 'drop' | 'after' | undefined }
@@ -34,10 +44,20 @@ export const select = defineStep<Select>({
   sql: (_params, context) => selectColumns(context),
   python: ({ columns, rest }, { frame }) => {
     const names = selectorPython(columns, frame)
-    return rest === 'after' ? py`${frame} = columns_first(${frame}, ${names})` : py`${frame} = ${frame}[${names}]${code('')}`
+    return rest === 'after'
+      ? py`${frame} = columns_first(${frame}, ${names})`
+      : py`${frame} = ${frame}[${names}]${code('')}`
   },
   takesIn: ({ columns, rest }, column, input) => rest === 'after' || selectedNames(columns, input).includes(column),
 })
 
 const restSlot = (rest: 'drop' | 'after') =>
-  slot(rest === 'after' ? 'the others after them' : 'drop the others', 'choice', ['rest'], [['drop', 'drop the others'], ['after', 'the others after them']])
+  slot(
+    rest === 'after' ? 'the others after them' : 'drop the others',
+    'choice',
+    ['rest'],
+    [
+      ['drop', 'drop the others'],
+      ['after', 'the others after them'],
+    ],
+  )

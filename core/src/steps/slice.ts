@@ -4,7 +4,8 @@ import { span } from '../table/gather.ts'
 import { counted } from '../words.ts'
 import { defineStep, slot } from './step-kind.ts'
 
-type Slice = { readonly first: number } | { readonly last: number } | { readonly skip: number } | { readonly every: number }
+type Slice =
+  { readonly first: number } | { readonly last: number } | { readonly skip: number } | { readonly every: number }
 
 const count = z.number().int().min(0)
 const spanOf = (params: Slice, rows: number): Int32Array => {
@@ -15,14 +16,27 @@ const spanOf = (params: Slice, rows: number): Int32Array => {
 }
 
 const words = (params: Slice): string =>
-  'first' in params ? `the first ${counted(params.first, 'row')}` : 'last' in params ? `the last ${counted(params.last, 'row')}` : 'skip' in params ? `all but the first ${counted(params.skip, 'row')}` : params.every === 1 ? 'every row' : `one row in ${params.every}`
+  'first' in params
+    ? `the first ${counted(params.first, 'row')}`
+    : 'last' in params
+      ? `the last ${counted(params.last, 'row')}`
+      : 'skip' in params
+        ? `all but the first ${counted(params.skip, 'row')}`
+        : params.every === 1
+          ? 'every row'
+          : `one row in ${params.every}`
 
 export const slice = defineStep<Slice>({
   kind: 'slice',
   verb: 'Keep the first, last or every n-th row',
   words: ['slice', 'limit', 'top', 'head', 'tail', 'sample', 'skip', 'first rows', 'last rows'],
   acts: ['table', 'rows'],
-  params: z.union([z.strictObject({ first: count }), z.strictObject({ last: count }), z.strictObject({ skip: count }), z.strictObject({ every: z.number().int().min(1) })]),
+  params: z.union([
+    z.strictObject({ first: count }),
+    z.strictObject({ last: count }),
+    z.strictObject({ skip: count }),
+    z.strictObject({ every: z.number().int().min(1) }),
+  ]),
   sentence: (params) => ['Keep ', slot(words(params), 'slice', []), '.'],
   output: (_params, input) => input,
   run: (params, table) => {
@@ -30,11 +44,25 @@ export const slice = defineStep<Slice>({
     return { table: table.rows(index), origin: { kind: 'index', index } }
   },
   sql: (params, { from, output, column }) => {
-    const condition = 'first' in params ? sql`"¶n" <= ${params.first}` : 'last' in params ? sql`"¶n" > "¶all" - ${params.last}` : 'skip' in params ? sql`"¶n" > ${params.skip}` : sql`("¶n" - 1) % ${params.every} = 0`
+    const condition =
+      'first' in params
+        ? sql`"¶n" <= ${params.first}`
+        : 'last' in params
+          ? sql`"¶n" > "¶all" - ${params.last}`
+          : 'skip' in params
+            ? sql`"¶n" > ${params.skip}`
+            : sql`("¶n" - 1) % ${params.every} = 0`
     return sql`select "¶", ${output.map((field) => column(field.name))}\nfrom (select *, row_number() over (order by "¶") as "¶n", count(*) over () as "¶all" from ${from}) numbered\nwhere ${condition}`
   },
   python: (params, { frame }) => {
-    const rows = 'first' in params ? py`.head(${params.first})` : 'last' in params ? py`.tail(${params.last})` : 'skip' in params ? py`.iloc[${params.skip}:]` : py`.iloc[::${params.every}]`
+    const rows =
+      'first' in params
+        ? py`.head(${params.first})`
+        : 'last' in params
+          ? py`.tail(${params.last})`
+          : 'skip' in params
+            ? py`.iloc[${params.skip}:]`
+            : py`.iloc[::${params.every}]`
     return py`${frame} = ${frame}${rows}.reset_index(drop=True)`
   },
 })

@@ -20,6 +20,7 @@ export const sort = defineStep<Sort>({
     const index = orderOf(by, table)
     return { table: table.rows(index), origin: { kind: 'index', index } }
   },
-  sql: ({ by }, { from, input, output, column }) => sql`select row_number() over (order by ${sortSql(by, input, column)}, "¶") as "¶", ${output.map((field) => column(field.name))}\nfrom ${from}`,
+  sql: ({ by }, { from, input, output, column }) =>
+    sql`select row_number() over (order by ${sortSql(by, input, column)}, "¶") as "¶", ${output.map((field) => column(field.name))}\nfrom ${from}`,
   python: ({ by }, { frame }) => py`${frame} = sort_rows(${frame}, ${sortPython(by)})`,
 })

@@ -13,17 +13,72 @@ export type Format = (typeof formats)[number]
 export type Path = readonly (string | number)[]
 
 /** The editors a sentence can open. The page has one for each; a kind names them by slot. */
-export const editors = ['columns', 'column', 'name', 'value', 'condition', 'formula', 'choice', 'number', 'text', 'measures', 'sortKeys', 'types', 'renames', 'change', 'formats', 'open', 'slice', 'grid', 'pairs', 'oneColumn', 'values', 'cleanings', 'groups', 'cases', 'separator', 'pieces', 'take', 'labels', 'labelsFound', 'windowMeasures', 'pivotValues', 'table', 'join', 'union', 'check'] as const
+export const editors = [
+  'columns',
+  'column',
+  'name',
+  'value',
+  'condition',
+  'formula',
+  'choice',
+  'number',
+  'text',
+  'measures',
+  'sortKeys',
+  'types',
+  'renames',
+  'change',
+  'formats',
+  'open',
+  'slice',
+  'grid',
+  'pairs',
+  'oneColumn',
+  'values',
+  'cleanings',
+  'groups',
+  'cases',
+  'separator',
+  'pieces',
+  'take',
+  'labels',
+  'labelsFound',
+  'windowMeasures',
+  'pivotValues',
+  'table',
+  'join',
+  'union',
+  'check',
+] as const
 export type Editor = (typeof editors)[number]
 
 /** An underlined part of a sentence: its words, where in the params it stands, and what edits it. */
-export type Slot = { readonly text: string; readonly path: Path; readonly editor: Editor; readonly choices?: readonly (readonly [value: string, words: string])[]; /** The table that it names. */ readonly table?: string }
+export type Slot = {
+  readonly text: string
+  readonly path: Path
+  readonly editor: Editor
+  readonly choices?: readonly (readonly [value: string, words: string])[]
+  /** The table that it names. */ readonly table?: string
+}
 export type Sentence = readonly (string | Slot)[]
 
-export type Report = (problem: { [C in Problem['code']]: Omit<Extract<Problem, { code: C }>, 'path'> }[Problem['code']], ...path: Path) => void
+export type Report = (
+  problem: { [C in Problem['code']]: Omit<Extract<Problem, { code: C }>, 'path'> }[Problem['code']],
+  ...path: Path
+) => void
 
 /** What a step is checked against, without any data. */
-export type CheckContext = { readonly parameters: ParameterTypes; readonly report: Report; readonly inputColumns: (input: string) => Schema | undefined; /** The finished columns of another table, and whether only data can tell all of them. */ readonly tableColumns: (table: string) => Schema; readonly tableUnsure: (table: string) => boolean; readonly names: TableNames; /** The id of the step's own table. */ readonly own: string }
+export type CheckContext = {
+  readonly parameters: ParameterTypes
+  readonly report: Report
+  readonly inputColumns: (input: string) => Schema | undefined
+  /** The finished columns of another table, and whether only data can tell all of them. */ readonly tableColumns: (
+    table: string,
+  ) => Schema
+  readonly tableUnsure: (table: string) => boolean
+  readonly names: TableNames
+  /** The id of the step's own table. */ readonly own: string
+}
 /** What tables are called; "" is the step's own table. */
 export type TableNames = (id: string, of?: 'table' | 'input') => string
 
@@ -40,9 +95,20 @@ export type Unreadable = { readonly column: string; readonly rows: Int32Array }
 export class DataRefused extends Error {}
 
 /** `answer`: what of the step's params would be otherwise, were it decided so for good. */
-export type Novelty = { readonly column: string; readonly value: string; readonly into: string; readonly answer: Readonly<Record<string, unknown>> }
+export type Novelty = {
+  readonly column: string
+  readonly value: string
+  readonly into: string
+  readonly answer: Readonly<Record<string, unknown>>
+}
 
-export type Checked = { readonly passed: boolean; readonly stop: boolean; readonly say: string; readonly figure: number | null; readonly against?: Int32Array }
+export type Checked = {
+  readonly passed: boolean
+  readonly stop: boolean
+  readonly say: string
+  readonly figure: number | null
+  readonly against?: Int32Array
+}
 
 export type StepResult = {
   readonly table: Table
@@ -53,15 +119,33 @@ export type StepResult = {
   /** Values nobody decided on that are like some that were: what they would have become. */
   readonly novelties?: readonly Novelty[]
   /** Labels that are left out because nobody named them, with their rows, and named ones that no row has. */
-  readonly labels?: { readonly column: string; readonly left: readonly { readonly label: string; readonly rows: number; readonly answer?: Readonly<Record<string, unknown>> }[]; readonly missing: readonly string[] }
+  readonly labels?: {
+    readonly column: string
+    readonly left: readonly {
+      readonly label: string
+      readonly rows: number
+      readonly answer?: Readonly<Record<string, unknown>>
+    }[]
+    readonly missing: readonly string[]
+  }
   /** Whether what was asked of the rows holds, the figure it went by, and the rows that are against it. */
   readonly check?: Checked
   /** Figures of this kind alone, by name. */
   readonly notes?: Readonly<Record<string, number>>
 }
 
-export type OpenedInput = { readonly table: Table; readonly notes: Readonly<Record<string, number>>; readonly unreadable: readonly Unreadable[] }
-export type RunContext = Environment & { readonly parameterTypes: ParameterTypes; readonly opened: (input: string, read: unknown) => OpenedInput; /** Another table, finished. */ readonly table: (table: string) => Table; readonly names: TableNames; readonly own: string }
+export type OpenedInput = {
+  readonly table: Table
+  readonly notes: Readonly<Record<string, number>>
+  readonly unreadable: readonly Unreadable[]
+}
+export type RunContext = Environment & {
+  readonly parameterTypes: ParameterTypes
+  readonly opened: (input: string, read: unknown) => OpenedInput
+  /** Another table, finished. */ readonly table: (table: string) => Table
+  readonly names: TableNames
+  readonly own: string
+}
 
 /** What a block of SQL is written with. `order` is the hidden column that holds the order of rows. */
 export type SqlContext = {
@@ -76,7 +160,12 @@ export type SqlContext = {
   readonly names: TableNames
   readonly own: string
   /** How an input comes in; what is no text file is first written as CSV. */
-  readonly source: (input: string) => { readonly rows: Code; readonly columns: Schema; readonly format: Format; readonly known: Readonly<Record<string, string>> }
+  readonly source: (input: string) => {
+    readonly rows: Code
+    readonly columns: Schema
+    readonly format: Format
+    readonly known: Readonly<Record<string, string>>
+  }
 }
 export type PythonContext = {
   /** The variable that holds the table before and after the step. */
@@ -89,7 +178,12 @@ export type PythonContext = {
   readonly table: (table: string) => { readonly frame: Code; readonly columns: Schema }
   readonly names: TableNames
   readonly own: string
-  readonly source: (input: string) => { readonly files: Code; readonly columns: Schema; readonly format: Format; /** Other names by which columns may come, to their names. */ readonly known: Readonly<Record<string, string>> }
+  readonly source: (input: string) => {
+    readonly files: Code
+    readonly columns: Schema
+    readonly format: Format
+    /** Other names by which columns may come, to their names. */ readonly known: Readonly<Record<string, string>>
+  }
 }
 
 export type StepKind<P = never> = {
@@ -129,6 +223,16 @@ export type StepKind<P = never> = {
 /** The params are what their schema says they are. */
 export const defineStep = <P>(kind: StepKind<P> & { readonly params: z.ZodType<P> }): StepKind<P> => kind
 
-export const slot = (text: string, editor: Editor, path: Path, choices?: Slot['choices']): Slot => ({ text, editor, path, ...(choices ? { choices } : {}) })
+export const slot = (text: string, editor: Editor, path: Path, choices?: Slot['choices']): Slot => ({
+  text,
+  editor,
+  path,
+  ...(choices ? { choices } : {}),
+})
 /** A table in a sentence, by its name. */
-export const tableSlot = (table: string, editor: Editor, path: Path, names: TableNames): Slot => ({ text: names(table), editor, path, table })
+export const tableSlot = (table: string, editor: Editor, path: Path, names: TableNames): Slot => ({
+  text: names(table),
+  editor,
+  path,
+  table,
+})

@@ -4,7 +4,16 @@ import { groupBy } from '../table/group.ts'
 import { Table, type Field, type Schema } from '../table/table.ts'
 import { listed } from '../words.ts'
 import { bySchema, byWords, checkBy, keysOf, selectorPython, type By } from './check-columns.ts'
-import { checkMeasure, measureFields, measurePython, measureSchema, measureSql, measureWords, runMeasure, type Measure } from './measures.ts'
+import {
+  checkMeasure,
+  measureFields,
+  measurePython,
+  measureSchema,
+  measureSql,
+  measureWords,
+  runMeasure,
+  type Measure,
+} from './measures.ts'
 import { defineStep, slot } from './step-kind.ts'
 
 type Summarise = { readonly by: By; readonly measures: readonly Measure[] }
@@ -17,12 +26,28 @@ const layout = ({ by, measures }: Summarise, input: Schema): { keys: Field[]; ma
 export const summarise = defineStep<Summarise>({
   kind: 'summarise',
   verb: 'Summarise',
-  words: ['summarise', 'summarize', 'group', 'aggregate', 'total', 'sum', 'count', 'average', 'mean', 'group by', 'subtotal', 'collect', 'list of'],
+  words: [
+    'summarise',
+    'summarize',
+    'group',
+    'aggregate',
+    'total',
+    'sum',
+    'count',
+    'average',
+    'mean',
+    'group by',
+    'subtotal',
+    'collect',
+    'list of',
+  ],
   acts: ['columns', 'table'],
   params: z.strictObject({ by: bySchema, measures: z.array(measureSchema) }),
   sentence: ({ by, measures }) => {
     const told = slot(listed(measures.map(measureWords)) || 'nothing else', 'measures', ['measures'])
-    return byWords(by) === '' ? ['Summarise ', slot('all rows', 'columns', ['by']), ': ', told, '.'] : ['Summarise by ', slot(byWords(by), 'columns', ['by']), ': ', told, '.']
+    return byWords(by) === ''
+      ? ['Summarise ', slot('all rows', 'columns', ['by']), ': ', told, '.']
+      : ['Summarise by ', slot(byWords(by), 'columns', ['by']), ': ', told, '.']
   },
   output: (params, input, context) => {
     checkBy(params.by, input, context, 'by')
@@ -33,13 +58,24 @@ export const summarise = defineStep<Summarise>({
   },
   run: (params, table) => {
     const { keys, made } = layout(params, table.schema)
-    const groups = groupBy(keys.map((field) => table.named(field.name)), table.rowCount)
+    const groups = groupBy(
+      keys.map((field) => table.named(field.name)),
+      table.rowCount,
+    )
     const count = keys.length === 0 ? 1 : groups.count
     const keyTable = table.select(keys.map((field) => table.indexOf(field.name))).rows(groups.first)
-    const measures = params.measures.map((measure, i) => runMeasure(measure, table, { ...groups, count }, (made[i] as Field).type))
-    const unreadable = measures.flatMap(({ failures }, i) => (failures.length > 0 ? [{ column: (made[i] as Field).name, rows: failures }] : []))
+    const measures = params.measures.map((measure, i) =>
+      runMeasure(measure, table, { ...groups, count }, (made[i] as Field).type),
+    )
+    const unreadable = measures.flatMap(({ failures }, i) =>
+      failures.length > 0 ? [{ column: (made[i] as Field).name, rows: failures }] : [],
+    )
     return {
-      table: Table.of([...keyTable.names, ...made.map((field) => field.name)], [...keys.map((_, i) => keyTable.column(i)), ...measures.map(({ column }) => column)], count),
+      table: Table.of(
+        [...keyTable.names, ...made.map((field) => field.name)],
+        [...keys.map((_, i) => keyTable.column(i)), ...measures.map(({ column }) => column)],
+        count,
+      ),
       origin: { kind: 'groups', ids: groups.ids },
       unreadable,
       notes: { groups: count },
@@ -49,7 +85,9 @@ export const summarise = defineStep<Summarise>({
   sql: (params, { from, input, column }) => {
     const { keys, made } = layout(params, input)
     const names = keys.map((field) => column(field.name))
-    const measures = params.measures.map((measure, i) => sql`${measureSql(measure, input, column)} as ${column((made[i] as Field).name)}`)
+    const measures = params.measures.map(
+      (measure, i) => sql`${measureSql(measure, input, column)} as ${column((made[i] as Field).name)}`,
+    )
     return sql`select coalesce(min("¶"), 1) as "¶", ${joined([...names, ...measures], ', ')}\nfrom ${from}${names.length > 0 ? sql`\ngroup by ${names}` : code('')}`
   },
   python: (params, { frame, input }) => {

@@ -26,30 +26,51 @@ export type UnionPart = { readonly table: string; readonly schema: Schema; reado
 
 const partOf = (params: UnionParams, table: string, schema: Schema): UnionPart => {
   const before = schema.map((field) => field.name)
-  const wanted = before.map((column) => params.pairs?.find(({ from }) => from.some((one) => one.table === table && one.column === column))?.into ?? params.apart?.find((one) => one.table === table && one.column === column)?.as ?? column)
+  const wanted = before.map(
+    (column) =>
+      params.pairs?.find(({ from }) => from.some((one) => one.table === table && one.column === column))?.into ??
+      params.apart?.find((one) => one.table === table && one.column === column)?.as ??
+      column,
+  )
   return { table, schema, names: settle(wanted, before) }
 }
 
-type Laid = { readonly parts: readonly UnionPart[]; readonly fields: readonly Field[]; readonly origin: string | undefined }
+type Laid = {
+  readonly parts: readonly UnionPart[]
+  readonly fields: readonly Field[]
+  readonly origin: string | undefined
+}
 
 /** By name, in order of first appearance; types that differ widen, all else that differs is text. `own` is this table's id. */
 export const layUnion = (params: UnionParams, own: string, input: Schema, tables: (table: string) => Schema): Laid => {
   const parts = [partOf(params, own, input), ...params.with.map((table) => partOf(params, table, tables(table)))]
-  const names = [...new Set(parts.flatMap((part) => part.names))].filter((one) => params.columns !== 'shared' || parts.every((part) => part.names.includes(one)))
-  const fields = names.map((one): Field => ({ name: one, type: typeTogether(parts.flatMap((part) => part.schema.flatMap((field, i) => (part.names[i] === one ? [field.type] : [])))) }))
+  const names = [...new Set(parts.flatMap((part) => part.names))].filter(
+    (one) => params.columns !== 'shared' || parts.every((part) => part.names.includes(one)),
+  )
+  const fields = names.map((one): Field => ({
+    name: one,
+    type: typeTogether(
+      parts.flatMap((part) => part.schema.flatMap((field, i) => (part.names[i] === one ? [field.type] : []))),
+    ),
+  }))
   return { parts, fields, origin: params.origin === undefined ? undefined : freeName(params.origin, names) }
 }
 
 const notesOf = ({ parts, fields }: Laid, names: TableNames, rows: readonly number[]): Record<string, number> => {
   const notes: Record<string, number> = { tables: parts.length }
   parts.forEach((part, i) => {
-    for (const field of fields) if (!part.names.includes(field.name)) notes[`lacks ${names(i === 0 ? '' : part.table)}: ${field.name}`] = rows[i] ?? 0
+    for (const field of fields)
+      if (!part.names.includes(field.name))
+        notes[`lacks ${names(i === 0 ? '' : part.table)}: ${field.name}`] = rows[i] ?? 0
   })
-  const widened = fields.filter((field) => parts.some((part) => part.schema.some((one, i) => part.names[i] === field.name && one.type !== field.type)))
+  const widened = fields.filter((field) =>
+    parts.some((part) => part.schema.some((one, i) => part.names[i] === field.name && one.type !== field.type)),
+  )
   return widened.length > 0 ? { ...notes, columnsOfSeveralTypes: widened.length } : notes
 }
 
-const widenSql = (part: Code, from: ColumnType, to: ColumnType): Code => (from === to ? part : to === 'text' ? sql`shown(${part})` : sql`${part}::${sqlTypeName(to)}`)
+const widenSql = (part: Code, from: ColumnType, to: ColumnType): Code =>
+  from === to ? part : to === 'text' ? sql`shown(${part})` : sql`${part}::${sqlTypeName(to)}`
 
 export const union = defineStep<UnionParams>({
   kind: 'union',
@@ -59,12 +80,33 @@ export const union = defineStep<UnionParams>({
   params: z.strictObject({
     with: z.array(z.string().min(1)).min(1),
     columns: z.enum(['all', 'shared']).optional(),
-    pairs: z.array(z.strictObject({ into: name, from: z.array(z.strictObject({ table: z.string().min(1), column: name })).min(1) })).optional(),
+    pairs: z
+      .array(
+        z.strictObject({
+          into: name,
+          from: z.array(z.strictObject({ table: z.string().min(1), column: name })).min(1),
+        }),
+      )
+      .optional(),
     apart: z.array(z.strictObject({ column: name, table: z.string().min(1), as: name })).optional(),
     origin: name.optional(),
   }),
   sentence: ({ with: tables, columns = 'all', pairs = [], apart = [], origin }, names) => [
-    'Lay ', ...tables.flatMap((table, i) => [...(i === 0 ? [] : [i === tables.length - 1 ? ' and ' : ', ']), tableSlot(table, 'union', ['with', i], names)]), ' underneath, by name, with ', slot(columns === 'all' ? 'all columns' : 'only the columns that all have', 'choice', ['columns'], [['all', 'all columns'], ['shared', 'only the columns that all have']]),
+    'Lay ',
+    ...tables.flatMap((table, i) => [
+      ...(i === 0 ? [] : [i === tables.length - 1 ? ' and ' : ', ']),
+      tableSlot(table, 'union', ['with', i], names),
+    ]),
+    ' underneath, by name, with ',
+    slot(
+      columns === 'all' ? 'all columns' : 'only the columns that all have',
+      'choice',
+      ['columns'],
+      [
+        ['all', 'all columns'],
+        ['shared', 'only the columns that all have'],
+      ],
+    ),
     ...(pairs.length > 0 ? ['; ', slot(`${counted(pairs.length, 'column')} laid together`, 'union', ['pairs'])] : []),
     ...(apart.length > 0 ? ['; ', slot(`${counted(apart.length, 'column')} kept apart`, 'union', ['apart'])] : []),
     ...(origin === undefined ? ['.'] : [', and the table’s name as ', slot(origin, 'name', ['origin']), '.']),
@@ -74,10 +116,13 @@ export const union = defineStep<UnionParams>({
     const { own } = context
     const columnsOf = (table: string): Schema => (table === own ? input : context.tableColumns(table))
     const check = (table: string, column: string, ...path: (string | number)[]): void => {
-      if (table !== own && !params.with.includes(table)) context.report({ code: 'not-in-union', table: context.names(table) }, ...path, 'table')
+      if (table !== own && !params.with.includes(table))
+        context.report({ code: 'not-in-union', table: context.names(table) }, ...path, 'table')
       else checkColumn(column, columnsOf(table), table === own ? context : inTable(context, table), ...path, 'column')
     }
-    params.pairs?.forEach(({ from }, i) => from.forEach((one, k) => check(one.table, one.column, 'pairs', i, 'from', k)))
+    params.pairs?.forEach(({ from }, i) =>
+      from.forEach((one, k) => check(one.table, one.column, 'pairs', i, 'from', k)),
+    )
     params.apart?.forEach((one, i) => check(one.table, one.column, 'apart', i))
     const { fields, origin } = layUnion(params, own, input, context.tableColumns)
     if (fields.length === 0) context.report({ code: 'no-columns-left' }, 'columns')
@@ -89,11 +134,14 @@ export const union = defineStep<UnionParams>({
     const total = tables.reduce((sum, one) => sum + one.rowCount, 0)
     checkSize('Laying these tables under one another', total, laid.fields.length)
     const columns = laid.fields.map(({ name: one, type }) =>
-      concat(type, laid.parts.map((part, i) => {
-        const at = part.names.indexOf(one)
-        const source = tables[i] as Table
-        return at < 0 ? emptyColumn(type, source.rowCount) : convert(source.column(at), { type }).column
-      })),
+      concat(
+        type,
+        laid.parts.map((part, i) => {
+          const at = part.names.indexOf(one)
+          const source = tables[i] as Table
+          return at < 0 ? emptyColumn(type, source.rowCount) : convert(source.column(at), { type }).column
+        }),
+      ),
     )
     const index = ints(total).fill(-1)
     for (let i = 0; i < table.rowCount; i++) index[i] = i
@@ -103,14 +151,42 @@ export const union = defineStep<UnionParams>({
       turns.fill(i, at, at + one.rowCount)
       at += one.rowCount
     })
-    const origin = laid.origin === undefined ? [] : [gather(columnOf('text', laid.parts.map((part, i) => context.names(i === 0 ? '' : part.table))), turns)]
-    return { table: Table.of([...laid.fields.map((field) => field.name), ...(laid.origin === undefined ? [] : [laid.origin])], [...columns, ...origin], total), origin: { kind: 'index', index }, notes: notesOf(laid, context.names, tables.map((one) => one.rowCount)) }
+    const origin =
+      laid.origin === undefined
+        ? []
+        : [
+            gather(
+              columnOf(
+                'text',
+                laid.parts.map((part, i) => context.names(i === 0 ? '' : part.table)),
+              ),
+              turns,
+            ),
+          ]
+    return {
+      table: Table.of(
+        [...laid.fields.map((field) => field.name), ...(laid.origin === undefined ? [] : [laid.origin])],
+        [...columns, ...origin],
+        total,
+      ),
+      origin: { kind: 'index', index },
+      notes: notesOf(
+        laid,
+        context.names,
+        tables.map((one) => one.rowCount),
+      ),
+    }
   },
   carries: (params, input, output) =>
-    Object.fromEntries(input.flatMap((field) => {
-      const into = params.pairs?.find(({ from }) => from.some((one) => one.column === field.name && !params.with.includes(one.table)))?.into ?? field.name
-      return output.some((one) => one.name === into) ? [[into, field.name]] : []
-    })),
+    Object.fromEntries(
+      input.flatMap((field) => {
+        const into =
+          params.pairs?.find(({ from }) =>
+            from.some((one) => one.column === field.name && !params.with.includes(one.table)),
+          )?.into ?? field.name
+        return output.some((one) => one.name === into) ? [[into, field.name]] : []
+      }),
+    ),
   sql: (params, { from, input, column, table, names, own }) => {
     const { parts, fields, origin } = layUnion(params, own, input, (id) => table(id).columns)
     const rows = parts.map((part, i) => {
@@ -126,10 +202,18 @@ export const union = defineStep<UnionParams>({
   },
   python: (params, { frame, table, names, own }) => {
     const renames = (id: string): Code => {
-      const pairs = [...(params.pairs ?? []).flatMap(({ into, from }) => from.filter((one) => one.table === id).map((one) => py`${one.column}: ${into}`)), ...(params.apart ?? []).filter((one) => one.table === id).map((one) => py`${one.column}: ${one.as}`)]
+      const pairs = [
+        ...(params.pairs ?? []).flatMap(({ into, from }) =>
+          from.filter((one) => one.table === id).map((one) => py`${one.column}: ${into}`),
+        ),
+        ...(params.apart ?? []).filter((one) => one.table === id).map((one) => py`${one.column}: ${one.as}`),
+      ]
       return py`{${joined(pairs, ', ')}}`
     }
-    const parts = [py`(${frame}, ${names('')}, ${renames(own)})`, ...params.with.map((id) => py`(${table(id).frame}, ${names(id)}, ${renames(id)})`)]
+    const parts = [
+      py`(${frame}, ${names('')}, ${renames(own)})`,
+      ...params.with.map((id) => py`(${table(id).frame}, ${names(id)}, ${renames(id)})`),
+    ]
     return py`${frame} = union_tables([${joined(parts, ', ')}]${params.columns === 'shared' ? code(', shared=True') : code('')}${params.origin === undefined ? code('') : py`, origin=${params.origin}`})`
   },
   takesIn: () => true,

@@ -16,7 +16,14 @@ const typeOfItems = (lists: readonly (readonly Item[])[]): ColumnType => {
   for (const items of lists)
     for (const item of items) {
       if (item === null) continue
-      const own: ColumnType = typeof item === 'boolean' ? 'boolean' : typeof item === 'number' ? (Number.isSafeInteger(item) ? 'integer' : 'decimal') : 'text'
+      const own: ColumnType =
+        typeof item === 'boolean'
+          ? 'boolean'
+          : typeof item === 'number'
+            ? Number.isSafeInteger(item)
+              ? 'integer'
+              : 'decimal'
+            : 'text'
       if (type === undefined || type === own) type = own
       else if ((type === 'integer' || type === 'decimal') && (own === 'integer' || own === 'decimal')) type = 'decimal'
       else return 'text'
@@ -24,9 +31,17 @@ const typeOfItems = (lists: readonly (readonly Item[])[]): ColumnType => {
   return type ?? 'text'
 }
 
-const cellOf = (item: Item, type: ColumnType): Cell => (item === null ? null : type === 'text' ? itemText(item) || null : item)
+const cellOf = (item: Item, type: ColumnType): Cell =>
+  item === null ? null : type === 'text' ? itemText(item) || null : item
 
-const itemSql = (type: ColumnType): Code => (type === 'text' ? sql`nullif(u.shown_item, '')` : type === 'integer' ? sql`u.shown_item::numeric::bigint` : type === 'decimal' ? sql`u.shown_item::float8` : sql`u.shown_item::boolean`)
+const itemSql = (type: ColumnType): Code =>
+  type === 'text'
+    ? sql`nullif(u.shown_item, '')`
+    : type === 'integer'
+      ? sql`u.shown_item::numeric::bigint`
+      : type === 'decimal'
+        ? sql`u.shown_item::float8`
+        : sql`u.shown_item::boolean`
 
 export const unroll = defineStep<Unroll>({
   kind: 'unroll',
@@ -37,7 +52,8 @@ export const unroll = defineStep<Unroll>({
   sentence: ({ column }) => ['Make a row of each item of ', slot(column, 'oneColumn', ['column']), '.'],
   output: ({ column }, input, context) => {
     const field = checkColumn(column, input, context, 'column')
-    if (field && field.type !== 'list') context.report({ code: 'wrong-type', column, type: field.type, needs: 'lists' }, 'column')
+    if (field && field.type !== 'list')
+      context.report({ code: 'wrong-type', column, type: field.type, needs: 'lists' }, 'column')
     return input.map((one) => (one.name === column ? { name: column, type: 'text' as const } : one))
   },
   /** What the items are, their column's type does not say. */
@@ -47,7 +63,10 @@ export const unroll = defineStep<Unroll>({
     const { codes, words } = asCoded(table.column(at) as TextColumn)
     const lists = words.map((word) => (word === '' ? [] : itemsOf(word)))
     const type = typeOfItems(lists)
-    checkSize('A row for each item', codes.reduce((sum, code) => sum + Math.max(1, lists[code]?.length ?? 0), 0))
+    checkSize(
+      'A row for each item',
+      codes.reduce((sum, code) => sum + Math.max(1, lists[code]?.length ?? 0), 0),
+    )
     const rows = new IntList()
     const items: Item[] = []
     let most = 0
@@ -62,10 +81,16 @@ export const unroll = defineStep<Unroll>({
     const index = rows.done()
     const writer = columnWriter(type, items.length)
     items.forEach((item, i) => writer.set(i, cellOf(item, type)))
-    return { table: table.rows(index).with(at, column, writer.done(), true), origin: { kind: 'index', index }, notes: { items: most } }
+    return {
+      table: table.rows(index).with(at, column, writer.done(), true),
+      origin: { kind: 'index', index },
+      notes: { items: most },
+    }
   },
   sql: ({ column: wanted }, { from, output, column }) => {
-    const names = output.map((field) => (field.name === wanted ? sql`${itemSql(field.type)} as ${column(wanted)}` : sql`t.${column(field.name)}`))
+    const names = output.map((field) =>
+      field.name === wanted ? sql`${itemSql(field.type)} as ${column(wanted)}` : sql`t.${column(field.name)}`,
+    )
     return sql`select row_number() over (order by t."¶", u.n) as "¶", ${names}\nfrom ${from} t left join lateral items_of(t.${column(wanted)}) u on true${code('')}`
   },
   python: ({ column }, { frame }) => py`${frame} = unroll(${frame}, ${column})`,

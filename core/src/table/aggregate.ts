@@ -7,14 +7,34 @@ import { maxInteger } from './number.ts'
 import { extreme } from './order.ts'
 import { textOfCell } from './reading.ts'
 
-export const hows = ['count', 'filled', 'distinct', 'sum', 'mean', 'median', 'min', 'max', 'deviation', 'first', 'last', 'list', 'join', 'any', 'every', 'share'] as const
+export const hows = [
+  'count',
+  'filled',
+  'distinct',
+  'sum',
+  'mean',
+  'median',
+  'min',
+  'max',
+  'deviation',
+  'first',
+  'last',
+  'list',
+  'join',
+  'any',
+  'every',
+  'share',
+] as const
 export type How = (typeof hows)[number]
 
 /** A figure per group, and the groups whose figure could not be told. */
 export type Aggregated = { readonly column: Column; readonly failures: Int32Array }
 const nothingFailed = ints(0)
 
-const whole = (counts: Int32Array): Aggregated => ({ column: { type: 'integer', values: Float64Array.from(counts), empty: undefined }, failures: nothingFailed })
+const whole = (counts: Int32Array): Aggregated => ({
+  column: { type: 'integer', values: Float64Array.from(counts), empty: undefined },
+  failures: nothingFailed,
+})
 
 const countRows = ({ ids, count }: Groups): Int32Array => {
   const counts = ints(count)
@@ -23,12 +43,18 @@ const countRows = ({ ids, count }: Groups): Int32Array => {
 }
 const countCells = (column: Column, { ids, count }: Groups): Int32Array => {
   const counts = ints(count)
-  for (let i = 0; i < ids.length; i++) if (!isEmptyAt(column, i)) counts[ids[i] as number] = (counts[ids[i] as number] as number) + 1
+  for (let i = 0; i < ids.length; i++)
+    if (!isEmptyAt(column, i)) counts[ids[i] as number] = (counts[ids[i] as number] as number) + 1
   return counts
 }
 
 /** Neumaier's compensated sums: A. Neumaier, ZAMM 54 (1974), 39–51. Exact enough that ten times 0.1 is 1. */
-export const sums = (values: Float64Array, empty: Uint8Array | undefined, ids: Uint32Array, count: number): Float64Array => {
+export const sums = (
+  values: Float64Array,
+  empty: Uint8Array | undefined,
+  ids: Uint32Array,
+  count: number,
+): Float64Array => {
   const sum = floats(count)
   const lost = floats(count)
   for (let i = 0; i < values.length; i++) {
@@ -62,7 +88,8 @@ const distinct = (column: Column, groups: Groups): Aggregated => {
   const cells = groupBy([column], lengthOf(column))
   const counts = ints(groups.count)
   const pairs = groups.count === 1 ? cells : groupPairs(groups, cells)
-  for (const row of pairs.first) if (!isEmptyAt(column, row)) counts[groups.ids[row] as number] = (counts[groups.ids[row] as number] as number) + 1
+  for (const row of pairs.first)
+    if (!isEmptyAt(column, row)) counts[groups.ids[row] as number] = (counts[groups.ids[row] as number] as number) + 1
   return whole(counts)
 }
 /** Pairs of a group and a value, each once. */
@@ -77,12 +104,19 @@ const groupPairs = (groups: Groups, cells: Groups): Groups =>
 
 const medians = (column: Column, groups: Groups): Aggregated => {
   const lists: number[][] = Array.from({ length: groups.count }, () => [])
-  for (let i = 0; i < groups.ids.length; i++) if (!isEmptyAt(column, i)) lists[groups.ids[i] as number]?.push(cellAt(column, i) as number)
-  return figures('decimal', Int32Array.from(lists, (list) => list.length), (g) => {
-    const list = Float64Array.from(lists[g] ?? []).sort()
-    const middle = list.length >> 1
-    return list.length % 2 === 1 ? (list[middle] as number) : ((list[middle - 1] as number) + (list[middle] as number)) / 2
-  })
+  for (let i = 0; i < groups.ids.length; i++)
+    if (!isEmptyAt(column, i)) lists[groups.ids[i] as number]?.push(cellAt(column, i) as number)
+  return figures(
+    'decimal',
+    Int32Array.from(lists, (list) => list.length),
+    (g) => {
+      const list = Float64Array.from(lists[g] ?? []).sort()
+      const middle = list.length >> 1
+      return list.length % 2 === 1
+        ? (list[middle] as number)
+        : ((list[middle - 1] as number) + (list[middle] as number)) / 2
+    },
+  )
 }
 
 /** One row of each group: its first or last in the order, whether filled or not. */
@@ -96,7 +130,13 @@ const oneOf = (column: Column, groups: Groups, order: Int32Array | undefined, la
 }
 
 /** The filled cells of each group in the order, as a list or as joined text. */
-const gathered = (column: Column, groups: Groups, order: Int32Array | undefined, make: (items: readonly Exclude<Cell, null>[]) => string | null, type: 'list' | 'text'): Aggregated => {
+const gathered = (
+  column: Column,
+  groups: Groups,
+  order: Int32Array | undefined,
+  make: (items: readonly Exclude<Cell, null>[]) => string | null,
+  type: 'list' | 'text',
+): Aggregated => {
   const items: Exclude<Cell, null>[][] = Array.from({ length: groups.count }, () => [])
   for (let k = 0; k < groups.ids.length; k++) {
     const i = order ? (order[k] as number) : k
@@ -124,24 +164,49 @@ const anyOrEvery = (column: Column, groups: Groups, every: boolean): Aggregated 
 }
 
 /** Sample deviation in two passes, of what each value is above the first of its group, so that equal values deviate by nothing; empty below two values. */
-const deviations = (values: Float64Array, empty: Uint8Array | undefined, groups: Groups, filled: Int32Array): Aggregated => {
+const deviations = (
+  values: Float64Array,
+  empty: Uint8Array | undefined,
+  groups: Groups,
+  filled: Int32Array,
+): Aggregated => {
   const firsts = floats(groups.count).fill(NaN)
-  for (let i = 0; i < values.length; i++) if (!hasBit(empty, i) && Number.isNaN(firsts[groups.ids[i] as number])) firsts[groups.ids[i] as number] = values[i] as number
+  for (let i = 0; i < values.length; i++)
+    if (!hasBit(empty, i) && Number.isNaN(firsts[groups.ids[i] as number]))
+      firsts[groups.ids[i] as number] = values[i] as number
   const above = floats(values.length)
   for (let i = 0; i < values.length; i++) above[i] = (values[i] as number) - (firsts[groups.ids[i] as number] as number)
   const means = sums(above, empty, groups.ids, groups.count)
   for (let g = 0; g < means.length; g++) means[g] = (means[g] as number) / (filled[g] as number)
-  for (let i = 0; i < values.length; i++) above[i] = ((above[i] as number) - (means[groups.ids[i] as number] as number)) ** 2
+  for (let i = 0; i < values.length; i++)
+    above[i] = ((above[i] as number) - (means[groups.ids[i] as number] as number)) ** 2
   const totals = sums(above, empty, groups.ids, groups.count)
-  return figures('decimal', filled.map((n) => (n < 2 ? 0 : n)), (g) => Math.sqrt((totals[g] as number) / ((filled[g] as number) - 1)))
+  return figures(
+    'decimal',
+    filled.map((n) => (n < 2 ? 0 : n)),
+    (g) => Math.sqrt((totals[g] as number) / ((filled[g] as number) - 1)),
+  )
 }
 
-export type Asked = { readonly how: How; readonly separator?: string | undefined; /** Rows in the order that first, last, list and join go by; the order of the table where none is given. */ readonly order?: Int32Array | undefined }
+export type Asked = {
+  readonly how: How
+  readonly separator?: string | undefined
+  /** Rows in the order that first, last, list and join go by; the order of the table where none is given. */ readonly order?:
+    Int32Array | undefined
+}
 
-const itemOf = (type: ColumnType) => (cell: Exclude<Cell, null>): Item => (typeof cell === 'boolean' || type === 'integer' || type === 'decimal' ? cell : textOfCell(type, cell))
+const itemOf =
+  (type: ColumnType) =>
+  (cell: Exclude<Cell, null>): Item =>
+    typeof cell === 'boolean' || type === 'integer' || type === 'decimal' ? cell : textOfCell(type, cell)
 
 /** Empty is passed over by all but count, first and last; of nothing all but the counts are empty. */
-export const aggregate = ({ how, separator = ', ', order }: Asked, column: Column | undefined, groups: Groups, type: ColumnType): Aggregated => {
+export const aggregate = (
+  { how, separator = ', ', order }: Asked,
+  column: Column | undefined,
+  groups: Groups,
+  type: ColumnType,
+): Aggregated => {
   if (column === undefined || how === 'count') return whole(countRows(groups))
   switch (how) {
     case 'filled':
@@ -152,14 +217,23 @@ export const aggregate = ({ how, separator = ', ', order }: Asked, column: Colum
       return medians(column, groups)
     case 'min':
     case 'max':
-      return { column: gather(column, extreme(column, groups.ids, groups.count, how === 'max')), failures: nothingFailed }
+      return {
+        column: gather(column, extreme(column, groups.ids, groups.count, how === 'max')),
+        failures: nothingFailed,
+      }
     case 'first':
     case 'last':
       return oneOf(column, groups, order, how === 'last')
     case 'list':
       return gathered(column, groups, order, (items) => listText(items.map(itemOf(column.type))), 'list')
     case 'join':
-      return gathered(column, groups, order, (items) => items.map((item) => textOfCell(column.type, item)).join(separator), 'text')
+      return gathered(
+        column,
+        groups,
+        order,
+        (items) => items.map((item) => textOfCell(column.type, item)).join(separator),
+        'text',
+      )
     case 'any':
     case 'every':
       return anyOrEvery(column, groups, how === 'every')
@@ -172,9 +246,11 @@ export const aggregate = ({ how, separator = ', ', order }: Asked, column: Colum
       if (how === 'deviation') return deviations(column.values, column.empty, groups, filled)
       const totals = sums(column.values, column.empty, groups.ids, groups.count)
       const grand = how === 'share' ? sums(totals, undefined, new Uint32Array(groups.count), 1)[0] : undefined
-      if (grand !== undefined) return figures('decimal', filled, (g) => (grand === 0 ? NaN : (totals[g] as number) / grand))
-      return how === 'sum' ? figures(type === 'integer' ? 'integer' : 'decimal', filled, (g) => totals[g] as number) : figures('decimal', filled, (g) => (totals[g] as number) / (filled[g] as number))
+      if (grand !== undefined)
+        return figures('decimal', filled, (g) => (grand === 0 ? NaN : (totals[g] as number) / grand))
+      return how === 'sum'
+        ? figures(type === 'integer' ? 'integer' : 'decimal', filled, (g) => totals[g] as number)
+        : figures('decimal', filled, (g) => (totals[g] as number) / (filled[g] as number))
     }
   }
 }
-

@@ -19,11 +19,17 @@ export const civilFromDays = (days: number): Civil => {
   const z = days + 719468
   const era = Math.floor(z / 146097)
   const dayOfEra = z - era * 146097
-  const yearOfEra = Math.floor((dayOfEra - Math.floor(dayOfEra / 1460) + Math.floor(dayOfEra / 36524) - Math.floor(dayOfEra / 146096)) / 365)
+  const yearOfEra = Math.floor(
+    (dayOfEra - Math.floor(dayOfEra / 1460) + Math.floor(dayOfEra / 36524) - Math.floor(dayOfEra / 146096)) / 365,
+  )
   const dayOfYear = dayOfEra - (365 * yearOfEra + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100))
   const mp = Math.floor((5 * dayOfYear + 2) / 153)
   const month = mp < 10 ? mp + 3 : mp - 9
-  return { year: yearOfEra + era * 400 + (month <= 2 ? 1 : 0), month, day: dayOfYear - Math.floor((153 * mp + 2) / 5) + 1 }
+  return {
+    year: yearOfEra + era * 400 + (month <= 2 ? 1 : 0),
+    month,
+    day: dayOfYear - Math.floor((153 * mp + 2) / 5) + 1,
+  }
 }
 
 export const firstDay = daysFromCivil(1, 1, 1)
@@ -34,7 +40,9 @@ export const daysInMonth = (year: number, month: number): number =>
 
 /** Days since 1970-01-01, or null where the date does not exist. */
 export const maybeDays = (year: number, month: number, day: number): number | null =>
-  year >= 1 && year <= 9999 && month >= 1 && month <= 12 && day >= 1 && day <= daysInMonth(year, month) ? daysFromCivil(year, month, day) : null
+  year >= 1 && year <= 9999 && month >= 1 && month <= 12 && day >= 1 && day <= daysInMonth(year, month)
+    ? daysFromCivil(year, month, day)
+    : null
 
 /** Milliseconds since midnight, or null where the time does not exist. */
 export const maybeTime = (hour: number, minute: number, second: number, ms: number): number | null =>

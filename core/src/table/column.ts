@@ -12,8 +12,18 @@ export type ColumnType = (typeof columnTypes)[number]
  * appearance; code 0 is always "", the empty cell. `plain`: the strings themselves, "" is empty. A `list` is kept as
  * the compact JSON that stands for it: what depends on the list alone is then done once per distinct list.
  */
-export type CodedText = { readonly type: 'text' | 'list'; readonly form: 'coded'; readonly codes: Uint32Array; readonly words: readonly string[] }
-export type PlainText = { readonly type: 'text' | 'list'; readonly form: 'plain'; readonly strings: readonly string[]; /** Where the strings are still bytes: single cells are read from here. */ readonly stored?: StoredStrings }
+export type CodedText = {
+  readonly type: 'text' | 'list'
+  readonly form: 'coded'
+  readonly codes: Uint32Array
+  readonly words: readonly string[]
+}
+export type PlainText = {
+  readonly type: 'text' | 'list'
+  readonly form: 'plain'
+  readonly strings: readonly string[]
+  /** Where the strings are still bytes: single cells are read from here. */ readonly stored?: StoredStrings
+}
 export type TextColumn = CodedText | PlainText
 
 /** Numbers; for `datetime` milliseconds since 1970-01-01T00:00 of the wall clock. */
@@ -23,7 +33,11 @@ export type FloatColumn = {
   readonly empty: Bits | undefined
 }
 /** `date`: days since 1970-01-01. `time`: milliseconds since midnight. */
-export type IntColumn = { readonly type: 'date' | 'time'; readonly values: Int32Array; readonly empty: Bits | undefined }
+export type IntColumn = {
+  readonly type: 'date' | 'time'
+  readonly values: Int32Array
+  readonly empty: Bits | undefined
+}
 export type BooleanColumn = { readonly type: 'boolean'; readonly values: Uint8Array; readonly empty: Bits | undefined }
 export type ValueColumn = FloatColumn | IntColumn | BooleanColumn
 export type Column = TextColumn | ValueColumn
@@ -46,10 +60,18 @@ export const typeTogether = (types: Iterable<ColumnType>): ColumnType => {
 }
 
 export const lengthOf = (column: Column): number =>
-  !holdsWords(column) ? column.values.length : column.form === 'coded' ? column.codes.length : (column.stored ?? column.strings).length
+  !holdsWords(column)
+    ? column.values.length
+    : column.form === 'coded'
+      ? column.codes.length
+      : (column.stored ?? column.strings).length
 
 export const textAt = (column: TextColumn, i: number): string =>
-  column.form === 'coded' ? (column.words[column.codes[i] as number] as string) : column.stored ? column.stored.at(i) : (column.strings[i] as string)
+  column.form === 'coded'
+    ? (column.words[column.codes[i] as number] as string)
+    : column.stored
+      ? column.stored.at(i)
+      : (column.strings[i] as string)
 
 export const isEmptyAt = (column: Column, i: number): boolean =>
   holdsWords(column)
@@ -65,7 +87,10 @@ export const cellAt = (column: Column, i: number): Cell => {
 }
 
 /** A buffer fit for the values of a type. */
-const bufferFor = (type: Exclude<ColumnType, 'text' | 'list'>, length: number): Float64Array | Int32Array | Uint8Array =>
+const bufferFor = (
+  type: Exclude<ColumnType, 'text' | 'list'>,
+  length: number,
+): Float64Array | Int32Array | Uint8Array =>
   type === 'boolean' ? bytes(length) : type === 'date' || type === 'time' ? ints(length) : floats(length)
 
 /** Writes cells one by one in order of rows; `done` gives the finished column. */

@@ -5,13 +5,28 @@ import { dayMs, maybeDays, maybeTime } from './calendar.ts'
  * Date patterns as Unicode Technical Standard 35 (CLDR) writes them, compiled to one regular expression
  * whose form JavaScript, Python and PostgreSQL share, and the list of what its groups hold.
  */
-export type DateField = 'year' | 'year2' | 'month' | 'monthName' | 'day' | 'hour' | 'hour12' | 'minute' | 'second' | 'ms' | 'half' | 'weekday'
+export type DateField =
+  'year' | 'year2' | 'month' | 'monthName' | 'day' | 'hour' | 'hour12' | 'minute' | 'second' | 'ms' | 'half' | 'weekday'
 export type DatePattern = { readonly pattern: string; readonly source: string; readonly fields: readonly DateField[] }
 
-export const monthNames = ['january', 'february', 'march', 'april', 'may', 'june', 'july', 'august', 'september', 'october', 'november', 'december'] as const
+export const monthNames = [
+  'january',
+  'february',
+  'march',
+  'april',
+  'may',
+  'june',
+  'july',
+  'august',
+  'september',
+  'october',
+  'november',
+  'december',
+] as const
 const weekdayNames = ['monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday', 'sunday'] as const
 
-const oneOf = (names: readonly string[], short: number): string => names.flatMap((name) => (name.length > short ? [name, name.slice(0, short)] : [name])).join('|')
+const oneOf = (names: readonly string[], short: number): string =>
+  names.flatMap((name) => (name.length > short ? [name, name.slice(0, short)] : [name])).join('|')
 const monthWords = `${oneOf(monthNames, 3)}|sept`
 const weekdayWords = oneOf(weekdayNames, 3)
 
@@ -46,7 +61,15 @@ const literal = (text: string): string => text.replace(/[.*+?^${}()|[\]\\/]/g, '
 
 /** A date pattern's pieces for writing: runs of letters, and plain text marked with a leading '. */
 export const datePatternParts = (pattern: string): string[] =>
-  (pattern.match(/'(?:[^']|'')*'|([A-Za-z])\1*|[^A-Za-z']/g) ?? []).map((token) => (token === "''" ? "''" : token.startsWith("'") ? `'${token.slice(1, -1).replaceAll("''", "'")}` : /[A-Za-z]/.test(token) ? token : `'${token}`))
+  (pattern.match(/'(?:[^']|'')*'|([A-Za-z])\1*|[^A-Za-z']/g) ?? []).map((token) =>
+    token === "''"
+      ? "''"
+      : token.startsWith("'")
+        ? `'${token.slice(1, -1).replaceAll("''", "'")}`
+        : /[A-Za-z]/.test(token)
+          ? token
+          : `'${token}`,
+  )
 
 export type PatternProblem = { readonly problem: string }
 
@@ -65,7 +88,12 @@ export const compileDatePattern = (pattern: string): DatePattern | PatternProble
       fields.push(known[1])
     } else source += literal(token)
   }
-  if (fields.includes('minute') && !fields.includes('hour') && !fields.includes('hour12') && (fields.includes('day') || fields.includes('year')))
+  if (
+    fields.includes('minute') &&
+    !fields.includes('hour') &&
+    !fields.includes('hour12') &&
+    (fields.includes('day') || fields.includes('year'))
+  )
     return { problem: `“${pattern}” reads minutes where months seem meant: months are MM, minutes mm` }
   if (fields.length === 0) return { problem: `“${pattern}” has no day, month, year or time in it` }
   return { pattern, source: `^${source}$`, fields }
@@ -83,7 +111,10 @@ const hourOf = (read: Read): number | null => {
 }
 
 /** A compiled reader of one pattern: milliseconds since 1970 for dates and date-times, since midnight for times; null where it does not fit. */
-export const dateReader = (compiled: DatePattern, type: 'date' | 'datetime' | 'time'): ((text: string) => number | null) => {
+export const dateReader = (
+  compiled: DatePattern,
+  type: 'date' | 'datetime' | 'time',
+): ((text: string) => number | null) => {
   const expression = new RegExp(compiled.source, 'i')
   return (text) => {
     const match = expression.exec(text)
@@ -91,7 +122,8 @@ export const dateReader = (compiled: DatePattern, type: 'date' | 'datetime' | 't
     const read: Read = {}
     compiled.fields.forEach((field, i) => {
       const part = match[i + 1] as string
-      if (field === 'monthName') read.month = monthNames.findIndex((name) => name.startsWith(part.slice(0, 3).toLowerCase())) + 1
+      if (field === 'monthName')
+        read.month = monthNames.findIndex((name) => name.startsWith(part.slice(0, 3).toLowerCase())) + 1
       else if (field === 'year2') read.year = fullYear(Number(part))
       else if (field === 'ms') read.ms = Number(part.padEnd(3, '0'))
       else if (field === 'half') read.half = part[0]?.toLowerCase() === 'p' ? 1 : 0

@@ -1,4 +1,14 @@
-import { columnWriter, holdsWords, isEmptyAt, lengthOf, textAt, type Column, type ColumnType, type TextColumn, type ValueColumn } from './column.ts'
+import {
+  columnWriter,
+  holdsWords,
+  isEmptyAt,
+  lengthOf,
+  textAt,
+  type Column,
+  type ColumnType,
+  type TextColumn,
+  type ValueColumn,
+} from './column.ts'
 import { bits, bytes, floats, hasBit, ints, setBit, words32, type Bits } from './memory.ts'
 
 const gatherFloats = (from: Float64Array, index: Int32Array): Float64Array => {
@@ -21,7 +31,11 @@ const gatherCodes = (from: Uint32Array, index: Int32Array): Uint32Array => {
   for (let i = 0; i < index.length; i++) to[i] = from[index[i] as number] as number
   return to
 }
-const gatherStrings = (type: 'text' | 'list', from: readonly string[], index: Int32Array): Column => ({ type, form: 'plain', strings: Array.from(index, (at) => (at < 0 ? '' : (from[at] as string))) })
+const gatherStrings = (type: 'text' | 'list', from: readonly string[], index: Int32Array): Column => ({
+  type,
+  form: 'plain',
+  strings: Array.from(index, (at) => (at < 0 ? '' : (from[at] as string))),
+})
 const gatherEmpty = (from: Bits | undefined, index: Int32Array, missing: boolean): Bits | undefined => {
   if (from === undefined && !missing) return undefined
   const to = bits(index.length)
@@ -44,7 +58,8 @@ export const gather = (column: Column, index: Int32Array): Column => {
       : gatherStrings(column.type, column.strings, index)
   const empty = gatherEmpty(column.empty, index, anyMissing(index))
   if (column.type === 'boolean') return { type: column.type, values: gatherBytes(column.values, index), empty }
-  if (column.type === 'date' || column.type === 'time') return { type: column.type, values: gatherInts(column.values, index), empty }
+  if (column.type === 'date' || column.type === 'time')
+    return { type: column.type, values: gatherInts(column.values, index), empty }
   return { type: column.type, values: gatherFloats(column.values as Float64Array, index), empty }
 }
 
@@ -67,7 +82,11 @@ const sumLengths = (columns: readonly Column[]): number => columns.reduce((sum, 
 /** Text columns behind one another; dictionaries are merged once per word, not once per cell. */
 const concatText = (type: 'text' | 'list', columns: readonly TextColumn[], total: number): Column => {
   if (columns.every((column) => column.form === 'plain'))
-    return { type, form: 'plain', strings: columns.flatMap((column) => (column.form === 'plain' ? column.strings : [])) }
+    return {
+      type,
+      form: 'plain',
+      strings: columns.flatMap((column) => (column.form === 'plain' ? column.strings : [])),
+    }
   const words: string[] = ['']
   const seen = new Map<string, number>([['', 0]])
   const codeOf = (word: string): number => {
@@ -151,11 +170,37 @@ export const interleave = (type: ColumnType, columns: readonly Column[]): Column
     return gather(joined, index)
   }
   const values = columns as readonly ValueColumn[]
-  const empty = weaveEmpty(values.map((column) => column.empty), rows)
+  const empty = weaveEmpty(
+    values.map((column) => column.empty),
+    rows,
+  )
   const total = rows * columns.length
-  if (type === 'boolean') return { type, values: weave(bytes(total), values.map((column) => column.values as Uint8Array)), empty }
-  if (type === 'date' || type === 'time') return { type, values: weave(ints(total), values.map((column) => column.values as Int32Array)), empty }
-  return { type, values: weave(floats(total), values.map((column) => column.values as Float64Array)), empty }
+  if (type === 'boolean')
+    return {
+      type,
+      values: weave(
+        bytes(total),
+        values.map((column) => column.values as Uint8Array),
+      ),
+      empty,
+    }
+  if (type === 'date' || type === 'time')
+    return {
+      type,
+      values: weave(
+        ints(total),
+        values.map((column) => column.values as Int32Array),
+      ),
+      empty,
+    }
+  return {
+    type,
+    values: weave(
+      floats(total),
+      values.map((column) => column.values as Float64Array),
+    ),
+    empty,
+  }
 }
 
 /** How many cells are filled. */
@@ -167,7 +212,8 @@ export const countFilled = (column: Column): number => {
 
 /** Text to text, once per distinct word where the column is coded. "" is empty. */
 export const mapText = (column: TextColumn, change: (text: string) => string): TextColumn => {
-  if (column.form === 'plain') return { type: 'text', form: 'plain', strings: column.strings.map((text) => (text === '' ? '' : change(text))) }
+  if (column.form === 'plain')
+    return { type: 'text', form: 'plain', strings: column.strings.map((text) => (text === '' ? '' : change(text))) }
   const writer = columnWriter('text', column.words.length)
   column.words.forEach((word, code) => writer.set(code, word === '' ? null : change(word) || null))
   const changed = writer.done() as TextColumn & { form: 'coded' }

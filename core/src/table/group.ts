@@ -40,7 +40,12 @@ const rangeOf = (values: Int32Array | Uint8Array | Float64Array): readonly [numb
   return [low, high]
 }
 
-const codesOfSmallRange = (values: ArrayLike<number>, empty: Uint8Array | undefined, low: number, span: number): Codes => {
+const codesOfSmallRange = (
+  values: ArrayLike<number>,
+  empty: Uint8Array | undefined,
+  low: number,
+  span: number,
+): Codes => {
   const codes = words32(values.length)
   for (let i = 0; i < values.length; i++) if (!hasBit(empty, i)) codes[i] = (values[i] as number) - low + 1
   return { codes, bound: span + 2 }
@@ -54,7 +59,9 @@ const codesOf = (column: Column): Codes => {
   if (column.type === 'decimal') return codesOfNumbers(column.values, column.empty)
   const [low, high] = rangeOf(column.values)
   const small = Number.isFinite(low) && high - low < 1_000_000
-  return small ? codesOfSmallRange(column.values, column.empty, low, high - low) : codesOfNumbers(column.values, column.empty)
+  return small
+    ? codesOfSmallRange(column.values, column.empty, low, high - low)
+    : codesOfNumbers(column.values, column.empty)
 }
 
 /** Codes to group ids in order of first appearance. */
@@ -100,7 +107,8 @@ const pairSparse = (a: Groups, b: Groups): Groups => {
 
 /** Groups of rows equal in all these columns. No columns: one group of all rows, none where there are no rows. */
 export const groupBy = (columns: readonly Column[], rowCount: number): Groups => {
-  if (columns.length === 0) return { ids: words32(rowCount), count: rowCount > 0 ? 1 : 0, first: new Int32Array(rowCount > 0 ? 1 : 0) }
+  if (columns.length === 0)
+    return { ids: words32(rowCount), count: rowCount > 0 ? 1 : 0, first: new Int32Array(rowCount > 0 ? 1 : 0) }
   return columns
     .map((column) => densify(codesOf(column)))
     .reduce((a, b) => (a.count * b.count <= 1 << 22 ? pairDense(a, b) : pairSparse(a, b)))

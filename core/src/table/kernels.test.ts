@@ -21,9 +21,14 @@ const someCell = (type: ColumnType, roll: (below: number) => number): Cell => {
 }
 const types: readonly ColumnType[] = ['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time']
 const cellsOf = (column: Column): Cell[] => Array.from({ length: lengthOf(column) }, (_, row) => cellAt(column, row))
-const someCells = (type: ColumnType, rows: number, roll: (below: number) => number): Cell[] => Array.from({ length: rows }, () => someCell(type, roll))
+const someCells = (type: ColumnType, rows: number, roll: (below: number) => number): Cell[] =>
+  Array.from({ length: rows }, () => someCell(type, roll))
 /** The same text in its other form. */
-const plain = (column: TextColumn): Column => ({ type: 'text', form: 'plain', strings: cellsOf(column).map((cell) => (cell === null ? '' : String(cell))) })
+const plain = (column: TextColumn): Column => ({
+  type: 'text',
+  form: 'plain',
+  strings: cellsOf(column).map((cell) => (cell === null ? '' : String(cell))),
+})
 const bothForms = (type: ColumnType, cells: readonly Cell[]): Column[] => {
   const column = columnOf(type, cells)
   return column.type === 'text' ? [column, plain(column)] : [column]
@@ -40,7 +45,9 @@ test.each(types)('rows of %s are picked, laid behind one another and woven as ce
       expect(countFilled(column)).toBe(cells.filter((cell) => cell !== null).length)
       for (const other of bothForms(type, more)) {
         expect(cellsOf(concat(type, [column, other]))).toEqual([...cells, ...more])
-        expect(cellsOf(interleave(type, [column, other, column]))).toEqual(cells.flatMap((cell, i) => [cell, more[i], cell]))
+        expect(cellsOf(interleave(type, [column, other, column]))).toEqual(
+          cells.flatMap((cell, i) => [cell, more[i], cell]),
+        )
       }
     }
   }
@@ -54,7 +61,10 @@ test('rows are grouped by what they hold, in order of first appearance', () => {
     const cells = chosen.map((type) => someCells(type, rows, roll))
     const keys = Array.from({ length: rows }, (_, row) => JSON.stringify(cells.map((column) => column[row])))
     const seen = [...new Set(keys)]
-    const { ids, count, first } = groupBy(chosen.map((type, c) => bothForms(type, cells[c] ?? []).at(-1) as Column), rows)
+    const { ids, count, first } = groupBy(
+      chosen.map((type, c) => bothForms(type, cells[c] ?? []).at(-1) as Column),
+      rows,
+    )
     expect(count).toBe(seen.length)
     expect([...ids]).toEqual(keys.map((key) => seen.indexOf(key)))
     expect([...first]).toEqual(seen.map((key) => keys.indexOf(key)))
@@ -64,15 +74,22 @@ test('rows are grouped by what they hold, in order of first appearance', () => {
 test('text is changed and tested alike in both its forms, and empty stays empty', () => {
   const cells = [...words, null, 'Oxbow', null]
   for (const column of bothForms('text', cells) as TextColumn[]) {
-    expect(cellsOf(mapText(column, (text) => (text === '0' ? '' : `${text}!`)))).toEqual(cells.map((cell) => (cell === null || cell === '0' ? null : `${cell}!`)))
-    expect([...testText(column, (text) => text.startsWith('O'))]).toEqual(cells.map((cell) => (cell === 'Oxbow' ? 1 : 0)))
+    expect(cellsOf(mapText(column, (text) => (text === '0' ? '' : `${text}!`)))).toEqual(
+      cells.map((cell) => (cell === null || cell === '0' ? null : `${cell}!`)),
+    )
+    expect([...testText(column, (text) => text.startsWith('O'))]).toEqual(
+      cells.map((cell) => (cell === 'Oxbow' ? 1 : 0)),
+    )
   }
 })
 
 test('a table picks rows of picked rows, and all rows at their place are the table itself', () => {
   const table = Table.of(['Row', 'Word'], [columnOf('integer', [0, 1, 2, 3]), columnOf('text', ['a', null, 'c', 'd'])])
   const twice = table.rows(Int32Array.of(3, 1, -1, 0)).rows(Int32Array.of(2, 1, 0))
-  expect(twice.names.map((_, c) => [0, 1, 2].map((row) => twice.cell(c, row)))).toEqual([[null, 1, 3], [null, null, 'd']])
+  expect(twice.names.map((_, c) => [0, 1, 2].map((row) => twice.cell(c, row)))).toEqual([
+    [null, 1, 3],
+    [null, null, 'd'],
+  ])
   expect(table.rows(Int32Array.of(0, 1, 2, 3))).toBe(table)
   expect(table.rows(Int32Array.of(0, 1, 3, 2))).not.toBe(table)
   expect([...repeatEach(2, 3)]).toEqual([0, 0, 0, 1, 1, 1])

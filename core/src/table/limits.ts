@@ -16,17 +16,32 @@ const written = (n: number): string => n.toLocaleString('en-GB')
 
 /** Refuses a result that is too large, before a row of it is made. `what` begins the sentence: “Matching every row with every row”. */
 export const checkSize = (what: string, rows: number, columns = 1): void => {
-  if (rows > mostRows) throw new TooLarge(`${what} would make ${written(rows)} rows, more than the ${written(mostRows)} that a table can have. Keep fewer rows before this.`)
-  if (columns > mostColumns) throw new TooLarge(`${what} would make ${written(columns)} columns, more than the ${written(mostColumns)} that a table can have.`)
-  if (rows * columns > mostCells) throw new TooLarge(`${what} would make ${written(rows)} rows of ${written(columns)} columns, more than the ${written(mostCells)} cells that a table can have. Keep fewer rows or columns before this.`)
+  if (rows > mostRows)
+    throw new TooLarge(
+      `${what} would make ${written(rows)} rows, more than the ${written(mostRows)} that a table can have. Keep fewer rows before this.`,
+    )
+  if (columns > mostColumns)
+    throw new TooLarge(
+      `${what} would make ${written(columns)} columns, more than the ${written(mostColumns)} that a table can have.`,
+    )
+  if (rows * columns > mostCells)
+    throw new TooLarge(
+      `${what} would make ${written(rows)} rows of ${written(columns)} columns, more than the ${written(mostCells)} cells that a table can have. Keep fewer rows or columns before this.`,
+    )
 }
 
 /** Counts the characters of one column's distinct texts and refuses what no cell, or no column, can hold. */
 export class TextSize {
   private characters = 0
   add(text: string): void {
-    if (text.length > mostCharacters) throw new TooLarge(`A text of ${written(text.length)} characters would be made, more than the ${written(mostCharacters)} that a cell can hold. Shorten the texts before this.`)
+    if (text.length > mostCharacters)
+      throw new TooLarge(
+        `A text of ${written(text.length)} characters would be made, more than the ${written(mostCharacters)} that a cell can hold. Shorten the texts before this.`,
+      )
     this.characters += text.length
-    if (this.characters > mostCharactersOfColumn) throw new TooLarge(`The texts of one column would have more than ${written(mostCharactersOfColumn)} characters together. Shorten them, or keep fewer rows before this.`)
+    if (this.characters > mostCharactersOfColumn)
+      throw new TooLarge(
+        `The texts of one column would have more than ${written(mostCharactersOfColumn)} characters together. Shorten them, or keep fewer rows before this.`,
+      )
   }
 }

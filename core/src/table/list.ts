@@ -16,12 +16,16 @@ export const itemsOf = (text: string): readonly Item[] => {
 }
 
 /** 0, empty, 2 -> [0,null,2]: compact JSON, numbers as they are written elsewhere. */
-export const listText = (items: readonly Item[]): string => `[${items.map((item) => (typeof item === 'number' ? formatDecimal(item) : JSON.stringify(item))).join(',')}]`
+export const listText = (items: readonly Item[]): string =>
+  `[${items.map((item) => (typeof item === 'number' ? formatDecimal(item) : JSON.stringify(item))).join(',')}]`
 
 /** An item as text, the way it would stand in a cell of its own. */
-export const itemText = (item: Exclude<Item, null>): string => (typeof item === 'number' ? formatDecimal(item) : String(item))
+export const itemText = (item: Exclude<Item, null>): string =>
+  typeof item === 'number' ? formatDecimal(item) : String(item)
 
 const textOrder = compareText(false)
-const rank = (item: Item): number => (item === null ? 3 : typeof item === 'number' ? 0 : typeof item === 'boolean' ? 1 : 2)
+const rank = (item: Item): number =>
+  item === null ? 3 : typeof item === 'number' ? 0 : typeof item === 'boolean' ? 1 : 2
 /** Numbers, then false and true, then text; empty last. A list of one type goes by the order of that type. */
-export const compareItems = (a: Item, b: Item): number => rank(a) - rank(b) || (typeof a === 'string' ? textOrder(a, b as string) : Number(a) - Number(b))
+export const compareItems = (a: Item, b: Item): number =>
+  rank(a) - rank(b) || (typeof a === 'string' ? textOrder(a, b as string) : Number(a) - Number(b))

@@ -34,8 +34,14 @@ const parted = (pattern: string): Affixes | string => {
     }
     if (token === "'") return `the quote in “${pattern}” is not closed`
     if (token === '%' || token === '‰') factor = token === '%' ? 100 : 1000
-    const plain = token === "''" ? "'" : token.startsWith("'") && token.length > 1 ? token.slice(1, -1).replaceAll("''", "'") : token
-    if (/^[A-Za-z]$/.test(token)) return `“${token}” means nothing in a pattern for numbers; write text in single quotes`
+    const plain =
+      token === "''"
+        ? "'"
+        : token.startsWith("'") && token.length > 1
+          ? token.slice(1, -1).replaceAll("''", "'")
+          : token
+    if (/^[A-Za-z]$/.test(token))
+      return `“${token}” means nothing in a pattern for numbers; write text in single quotes`
     if (body === '') before += plain
     else after += plain
   }
@@ -52,7 +58,8 @@ export const compileNumberPattern = (pattern: string): NumberPattern | { readonl
   if (typeof minus === 'string') return { problem: minus }
   if (third !== undefined) return { problem: `“${pattern}” has more than two parts` }
   const shape = /^(#?[#,]*)([0,]*)(?:\.(0*)(#*))?$/.exec(plus.body)
-  if (!shape || !/[#0]/.test(plus.body) || /,$|,\./.test(plus.body)) return { problem: `“${pattern}” has no digits such as 0 or #,##0.00 in it` }
+  if (!shape || !/[#0]/.test(plus.body) || /,$|,\./.test(plus.body))
+    return { problem: `“${pattern}” has no digits such as 0 or #,##0.00 in it` }
   const whole = `${shape[1] ?? ''}${shape[2] ?? ''}`
   const comma = whole.lastIndexOf(',')
   return {
@@ -76,7 +83,9 @@ const plain = (value: number): string => {
   const digits = whole + fraction
   const point = whole.length + n
   if (point <= 0) return `0.${'0'.repeat(-point)}${digits}`
-  return point >= digits.length ? digits + '0'.repeat(point - digits.length) : `${digits.slice(0, point)}.${digits.slice(point)}`
+  return point >= digits.length
+    ? digits + '0'.repeat(point - digits.length)
+    : `${digits.slice(0, point)}.${digits.slice(point)}`
 }
 
 /** The number as the pattern writes it, rounded half away from zero on the digits a person sees. */
@@ -85,8 +94,11 @@ export const writeNumber = (value: number, pattern: NumberPattern): string => {
   const size = roundTo(Math.abs(scaled), pattern.mostPlaces)
   const [whole = '0', fraction = ''] = plain(size).split('.')
   const digits = (whole === '0' ? '' : whole).padStart(pattern.leastDigits, '0')
-  const grouped = pattern.group === 0 ? digits : digits.replace(new RegExp(`\\B(?=(?:.{${pattern.group}})+$)`, 'g'), ',')
+  const grouped =
+    pattern.group === 0 ? digits : digits.replace(new RegExp(`\\B(?=(?:.{${pattern.group}})+$)`, 'g'), ',')
   const places = fraction.padEnd(pattern.leastPlaces, '0')
   const body = `${grouped === '' && places === '' ? '0' : grouped}${places === '' ? '' : `.${places}`}`
-  return scaled < 0 && size !== 0 ? `${pattern.beforeMinus}${body}${pattern.afterMinus}` : `${pattern.before}${body}${pattern.after}`
+  return scaled < 0 && size !== 0
+    ? `${pattern.beforeMinus}${body}${pattern.afterMinus}`
+    : `${pattern.before}${body}${pattern.after}`
 }

@@ -13,13 +13,31 @@ const byTheLetter = (value: number): string => {
   return text.replace('e+', 'e')
 }
 
-test.each([[0.1 + 0.2, '0.3'], [-0, '0'], [1.5e-8, '1.5e-8'], [1.25e-7, '0.000000125'], [1e21, '1e21'], [123456789012345680000, '123456789012346000000'], [2.675, '2.675'], [-1204.5, '-1204.5'], [1e15, '1000000000000000'], [0.1234567890123456, '0.123456789012346']])('%d is written %s', (value, text) => {
+test.each([
+  [0.1 + 0.2, '0.3'],
+  [-0, '0'],
+  [1.5e-8, '1.5e-8'],
+  [1.25e-7, '0.000000125'],
+  [1e21, '1e21'],
+  [123456789012345680000, '123456789012346000000'],
+  [2.675, '2.675'],
+  [-1204.5, '-1204.5'],
+  [1e15, '1000000000000000'],
+  [0.1234567890123456, '0.123456789012346'],
+])('%d is written %s', (value, text) => {
   expect(formatDecimal(value)).toBe(text)
 })
 
 test('numbers of any size and number of places are written by the letter', () => {
   for (let i = 1; i < 60_000; i++) {
     const x = Math.sin(i * 12.9898)
-    for (const value of [x * 10 ** ((i % 40) - 15), Math.round(x * 1e7) / 10 ** (i % 9), Math.round(x * 1e15) / 10 ** (i % 20), Math.round(x * 1e4) * 10 ** (i % 22)]) if (formatDecimal(value) !== byTheLetter(value)) expect(`${value}: ${formatDecimal(value)}`).toBe(`${value}: ${byTheLetter(value)}`)
+    for (const value of [
+      x * 10 ** ((i % 40) - 15),
+      Math.round(x * 1e7) / 10 ** (i % 9),
+      Math.round(x * 1e15) / 10 ** (i % 20),
+      Math.round(x * 1e4) * 10 ** (i % 22),
+    ])
+      if (formatDecimal(value) !== byTheLetter(value))
+        expect(`${value}: ${formatDecimal(value)}`).toBe(`${value}: ${byTheLetter(value)}`)
   }
 })

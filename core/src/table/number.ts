@@ -18,7 +18,8 @@ export const formatDecimal = (value: number): string => {
     if (short.length <= 15 && !short.includes('e')) return short
   }
   const digits = value.toPrecision(15)
-  if (!digits.includes('e') && Math.abs(value) >= 1e-6) return digits.endsWith('0') && digits.includes('.') ? digits.replace(/\.?0+$/, '') : digits
+  if (!digits.includes('e') && Math.abs(value) >= 1e-6)
+    return digits.endsWith('0') && digits.includes('.') ? digits.replace(/\.?0+$/, '') : digits
   const rounded = Number(digits)
   if (rounded === 0) return '0'
   const text = String(rounded)
@@ -67,7 +68,13 @@ export const numberReader = (locale: NumberLocale = plainLocale): ((text: string
     const m = expression.exec(trim(text))
     if (!m) return null
     const [, open, before, cash, after, whole, fraction, bare, exponent, tail, percent, close] = m
-    if ((open === undefined) !== (close === undefined) || (cash && tail) || (before && after) || (open && (before ?? after))) return null
+    if (
+      (open === undefined) !== (close === undefined) ||
+      (cash && tail) ||
+      (before && after) ||
+      (open && (before ?? after))
+    )
+      return null
     const digits = (whole ?? '0').split(locale.group || '\0').join('')
     const size = Number(`${digits}.${fraction ?? bare ?? '0'}${exponent ?? ''}`)
     if (!Number.isFinite(size)) return null

@@ -6,9 +6,16 @@ import { sortedOrder } from './order.ts'
 const slowly = (cells: readonly Cell[], descending: boolean): number[] =>
   cells
     .map((cell, row) => ({ cell: cell as number | null, row }))
-    .sort((a, b) => (a.cell === null || b.cell === null ? Number(a.cell === null) - Number(b.cell === null) : (a.cell - b.cell) * (descending ? -1 : 1)) || a.row - b.row)
+    .sort(
+      (a, b) =>
+        (a.cell === null || b.cell === null
+          ? Number(a.cell === null) - Number(b.cell === null)
+          : (a.cell - b.cell) * (descending ? -1 : 1)) || a.row - b.row,
+    )
     .map(({ row }) => row)
-const quickly = (type: ColumnType, cells: readonly Cell[], descending: boolean): number[] => [...sortedOrder([{ column: columnOf(type, cells), descending, natural: false }], cells.length)]
+const quickly = (type: ColumnType, cells: readonly Cell[], descending: boolean): number[] => [
+  ...sortedOrder([{ column: columnOf(type, cells), descending, natural: false }], cells.length),
+]
 
 /** The same 400 numbers on every run, between -1 and 1. */
 const unlike = (seed: number): number[] => Array.from({ length: 400 }, (_, i) => Math.sin((i + 1) * seed * 12.9898))
@@ -22,12 +29,21 @@ test.each([
 ])('%s are in order up and down, empty last', (_, make) => {
   for (const seed of [1, 2, 3]) {
     const cells = unlike(seed).map((x, i) => (i % 17 === 0 ? null : make(x) + 0))
-    for (const descending of [false, true]) expect(quickly('decimal', cells, descending)).toEqual(slowly(cells, descending))
+    for (const descending of [false, true])
+      expect(quickly('decimal', cells, descending)).toEqual(slowly(cells, descending))
   }
 })
 
 test('a second key orders what the first leaves alike', () => {
   const clinics = columnOf('text', ['Oxbow', 'marlpit', 'Oxbow', null, 'Marlpit', 'marlpit'])
   const fees = columnOf('decimal', [2.5, 1, 10, 0, 3, null])
-  expect([...sortedOrder([{ column: clinics, descending: false, natural: false }, { column: fees, descending: true, natural: false }], 6)]).toEqual([4, 1, 5, 2, 0, 3])
+  expect([
+    ...sortedOrder(
+      [
+        { column: clinics, descending: false, natural: false },
+        { column: fees, descending: true, natural: false },
+      ],
+      6,
+    ),
+  ]).toEqual([4, 1, 5, 2, 0, 3])
 })

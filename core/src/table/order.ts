@@ -13,7 +13,10 @@ export const compareText = (natural: boolean): ((a: string, b: string) => number
     if (key === undefined) keys.set(text, (key = natural ? naturalKey(lower(text)) : lower(text)))
     return key
   }
-  return (a, b) => compareCodePoints(keyOf(a), keyOf(b)) || (natural ? compareCodePoints(lower(a), lower(b)) : 0) || compareCodePoints(a, b)
+  return (a, b) =>
+    compareCodePoints(keyOf(a), keyOf(b)) ||
+    (natural ? compareCodePoints(lower(a), lower(b)) : 0) ||
+    compareCodePoints(a, b)
 }
 
 /** One unsigned rank per row; the empty cell ranks last either way round. */
@@ -31,7 +34,11 @@ const textRanks = (column: TextColumn, { descending, natural }: SortKey): Uint32
   return ranks
 }
 
-const smallRanks = (values: Int32Array | Uint8Array, empty: Uint8Array | undefined, descending: boolean): Uint32Array => {
+const smallRanks = (
+  values: Int32Array | Uint8Array,
+  empty: Uint8Array | undefined,
+  descending: boolean,
+): Uint32Array => {
   const ranks = words32(values.length)
   for (let i = 0; i < values.length; i++) {
     const rank = ((values[i] as number) ^ 0x80000000) >>> 0
@@ -41,7 +48,12 @@ const smallRanks = (values: Int32Array | Uint8Array, empty: Uint8Array | undefin
 }
 
 /** Decimals of few places are whole numbers in disguise: where all of them fit, one unsigned word does for two. Undefined where they do not. */
-const scaledRanks = (values: Float64Array, empty: Uint8Array | undefined, descending: boolean, scale: number): Uint32Array | undefined => {
+const scaledRanks = (
+  values: Float64Array,
+  empty: Uint8Array | undefined,
+  descending: boolean,
+  scale: number,
+): Uint32Array | undefined => {
   let low = Infinity
   let high = -Infinity
   for (let i = 0; i < values.length; i++) {
@@ -62,7 +74,11 @@ const scaledRanks = (values: Float64Array, empty: Uint8Array | undefined, descen
 }
 
 /** The order of doubles as two unsigned words, after the IEEE 754 total order. */
-const floatRanks = (values: Float64Array, empty: Uint8Array | undefined, descending: boolean): readonly [low: Uint32Array, high: Uint32Array] => {
+const floatRanks = (
+  values: Float64Array,
+  empty: Uint8Array | undefined,
+  descending: boolean,
+): readonly [low: Uint32Array, high: Uint32Array] => {
   const raw = new Uint32Array(values.buffer, values.byteOffset, values.length * 2)
   const low = words32(values.length)
   const high = words32(values.length)
@@ -84,7 +100,8 @@ const floatRanks = (values: Float64Array, empty: Uint8Array | undefined, descend
 const ranksOf = (key: SortKey): readonly Uint32Array[] => {
   const { column, descending } = key
   if (holdsWords(column)) return [textRanks(column, key)]
-  if (column.type === 'date' || column.type === 'time' || column.type === 'boolean') return [smallRanks(column.values, column.empty, descending)]
+  if (column.type === 'date' || column.type === 'time' || column.type === 'boolean')
+    return [smallRanks(column.values, column.empty, descending)]
   const values = column.values as Float64Array
   const scaled = scaledRanks(values, column.empty, descending, 1) ?? scaledRanks(values, column.empty, descending, 100)
   return scaled ? [scaled] : floatRanks(values, column.empty, descending)
@@ -132,7 +149,11 @@ export const extreme = (column: Column, groupIds: Uint32Array, groupCount: numbe
     if (isEmptyAt(column, i)) continue
     const group = groupIds[i] as number
     const at = best[group] as number
-    if (at < 0 || (largest ? (values[i] as number) > (values[at] as number) : (values[i] as number) < (values[at] as number))) best[group] = i
+    if (
+      at < 0 ||
+      (largest ? (values[i] as number) > (values[at] as number) : (values[i] as number) < (values[at] as number))
+    )
+      best[group] = i
   }
   return best
 }

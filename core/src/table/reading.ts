@@ -1,5 +1,14 @@
 import { cellAt, columnWriter, lengthOf, type Cell, type Column, type ColumnType, type TextColumn } from './column.ts'
-import { dayMs, dayOf, formatDate, formatDateTime, formatTime, maybeIsoDate, maybeIsoDateTime, maybeIsoTime } from './calendar.ts'
+import {
+  dayMs,
+  dayOf,
+  formatDate,
+  formatDateTime,
+  formatTime,
+  maybeIsoDate,
+  maybeIsoDateTime,
+  maybeIsoTime,
+} from './calendar.ts'
 import { compileDatePattern, dateReader } from './date-pattern.ts'
 import { gather } from './gather.ts'
 import { bits, hasBit, IntList, ints, setBit } from './memory.ts'
@@ -7,7 +16,11 @@ import { formatDecimal, maxInteger, numberReader, plainLocale, roundTo, type Num
 import { lower, trim } from './text.ts'
 
 /** How the text of a cell becomes a value of a type: the one home of it, for `open`, `cast`, typed values and formulas. */
-export type ReadAs = { readonly type: ColumnType; readonly formats?: readonly string[] | undefined; readonly locale?: NumberLocale | undefined }
+export type ReadAs = {
+  readonly type: ColumnType
+  readonly formats?: readonly string[] | undefined
+  readonly locale?: NumberLocale | undefined
+}
 
 export const trueWords = ['true', 'yes', 'y', 't', '1']
 export const falseWords = ['false', 'no', 'n', 'f', '0']
@@ -17,7 +30,10 @@ const readBoolean = (text: string): boolean | null => {
   return trueWords.includes(word) ? true : falseWords.includes(word) ? false : null
 }
 
-const readPatterns = (formats: readonly string[], type: 'date' | 'datetime' | 'time'): ((text: string) => number | null) => {
+const readPatterns = (
+  formats: readonly string[],
+  type: 'date' | 'datetime' | 'time',
+): ((text: string) => number | null) => {
   const readers = formats.map((format) => {
     const compiled = compileDatePattern(format)
     if ('problem' in compiled) throw new Error(compiled.problem)
@@ -45,7 +61,9 @@ const readList = (text: string): string | null => {
   if (!/^\[[\s\S]*\]$/.test(text)) return null
   try {
     const items: unknown = JSON.parse(text)
-    return Array.isArray(items) && items.every((item) => item === null || typeof item !== 'object') ? JSON.stringify(items) : null
+    return Array.isArray(items) && items.every((item) => item === null || typeof item !== 'object')
+      ? JSON.stringify(items)
+      : null
   } catch {
     return null
   }
@@ -86,7 +104,11 @@ export const textOfCell = (type: ColumnType, cell: Exclude<Cell, null>): string 
 }
 
 /** A value of one type turned into another; null where there is no way or no value. */
-export const convertCell = (from: ColumnType, to: ReadAs, read: (text: string) => Cell): ((cell: Exclude<Cell, null>) => Cell) => {
+export const convertCell = (
+  from: ColumnType,
+  to: ReadAs,
+  read: (text: string) => Cell,
+): ((cell: Exclude<Cell, null>) => Cell) => {
   const target = to.type
   if (from === target) return (cell) => cell
   if (target === 'text') return (cell) => textOfCell(from, cell)
@@ -105,7 +127,10 @@ export const convertCell = (from: ColumnType, to: ReadAs, read: (text: string) =
 
 /** Whether values of one type can become another at all. */
 export const canConvert = (from: ColumnType, to: ColumnType): boolean =>
-  from === to || from === 'text' || to === 'text' || convertCell(from, { type: to }, () => null)(from === 'boolean' ? true : 1) !== null
+  from === to ||
+  from === 'text' ||
+  to === 'text' ||
+  convertCell(from, { type: to }, () => null)(from === 'boolean' ? true : 1) !== null
 
 export type Converted = {
   readonly column: Column
@@ -143,7 +168,8 @@ export const convert = (column: Column, to: ReadAs): Converted => {
   if (column.type === to.type) return { column, unreadable: ints(0), changed: 0 }
   const read = textReader(to)
   if (column.type === 'text' && column.form === 'coded') return convertCoded(column, to, read)
-  if (column.type === 'list' && to.type === 'text') return { column: { ...column, type: 'text' }, unreadable: ints(0), changed: lengthOf(column) }
+  if (column.type === 'list' && to.type === 'text')
+    return { column: { ...column, type: 'text' }, unreadable: ints(0), changed: lengthOf(column) }
   const step = convertCell(column.type, to, read)
   const n = lengthOf(column)
   const writer = columnWriter(to.type, n)

@@ -4,7 +4,11 @@ import type { PlainText } from './column.ts'
 export const bytesAString = 40
 
 /** Text of many cells in one buffer: cell i is the UTF-8 of `bytes` from `offsets[i]` up to `offsets[i + 1]`. */
-export type TextBytes = { readonly offsets: Uint32Array; readonly bytes: Uint8Array; readonly decode: (start: number, end: number) => string }
+export type TextBytes = {
+  readonly offsets: Uint32Array
+  readonly bytes: Uint8Array
+  readonly decode: (start: number, end: number) => string
+}
 
 /** Strings that stay bytes until somebody needs all of them; a single one is decoded alone. */
 export class StoredStrings {
@@ -31,7 +35,12 @@ export class StoredStrings {
   /** The buffers held now, for accounting; after `all` the strings themselves. */
   get buffers(): readonly (readonly [object, number])[] {
     const { stored, made = [] } = this
-    return stored ? [[stored.offsets.buffer, stored.offsets.byteLength], [stored.bytes.buffer, stored.bytes.byteLength]] : [[made, made.length * bytesAString]]
+    return stored
+      ? [
+          [stored.offsets.buffer, stored.offsets.byteLength],
+          [stored.bytes.buffer, stored.bytes.byteLength],
+        ]
+      : [[made, made.length * bytesAString]]
   }
 }
 

@@ -11,10 +11,17 @@ export type HeldBuffer = readonly [buffer: object, bytes: number]
 
 const columnBuffers = (column: Column): HeldBuffer[] => {
   if (holdsWords(column)) {
-    if (column.form === 'coded') return [[column.codes.buffer, column.codes.byteLength], [column.words, column.words.length * bytesAString]]
+    if (column.form === 'coded')
+      return [
+        [column.codes.buffer, column.codes.byteLength],
+        [column.words, column.words.length * bytesAString],
+      ]
     return column.stored ? [...column.stored.buffers] : [[column.strings, column.strings.length * bytesAString]]
   }
-  return [[column.values.buffer, column.values.byteLength], ...(column.empty ? [[column.empty.buffer, column.empty.byteLength] as const] : [])]
+  return [
+    [column.values.buffer, column.values.byteLength],
+    ...(column.empty ? [[column.empty.buffer, column.empty.byteLength] as const] : []),
+  ]
 }
 
 /** A column that may still be an index into another: its cells are gathered when somebody needs them all. */
@@ -83,7 +90,11 @@ export class Table {
   }
 
   /** Columns of equal length; `rowCount` is needed only where there are no columns. */
-  static of(names: readonly string[], columns: readonly Column[], rowCount = columns[0] ? lengthOf(columns[0]) : 0): Table {
+  static of(
+    names: readonly string[],
+    columns: readonly Column[],
+    rowCount = columns[0] ? lengthOf(columns[0]) : 0,
+  ): Table {
     return new Table(names, columns.map(Slot.of), rowCount)
   }
 
@@ -120,8 +131,15 @@ export class Table {
     return (this.slots[at] as Slot).isEmpty(row)
   }
   /** The columns at these positions, in this order, with new names where given. */
-  select(positions: readonly number[], names: readonly string[] = positions.map((p) => this.names[p] as string)): Table {
-    return new Table(names, positions.map((p) => this.slots[p] as Slot), this.rowCount)
+  select(
+    positions: readonly number[],
+    names: readonly string[] = positions.map((p) => this.names[p] as string),
+  ): Table {
+    return new Table(
+      names,
+      positions.map((p) => this.slots[p] as Slot),
+      this.rowCount,
+    )
   }
   renamed(names: readonly string[]): Table {
     return new Table(names, this.slots, this.rowCount)
@@ -150,6 +168,10 @@ export class Table {
       }
       return result
     }
-    return new Table(this.names, this.slots.map((slot) => slot.taken(index, compose)), index.length)
+    return new Table(
+      this.names,
+      this.slots.map((slot) => slot.taken(index, compose)),
+      index.length,
+    )
   }
 }

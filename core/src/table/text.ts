@@ -1,14 +1,20 @@
 /** Unicode simple lower-casing, free of locale and of context: İ gives i, every Σ gives σ. */
-export const lower = (text: string): string => (/[İΣ]/.test(text) ? text.replaceAll('İ', 'i').replaceAll('Σ', 'σ') : text).toLowerCase()
+export const lower = (text: string): string =>
+  (/[İΣ]/.test(text) ? text.replaceAll('İ', 'i').replaceAll('Σ', 'σ') : text).toLowerCase()
 
 export const upper = (text: string): string => text.toUpperCase()
 
 /** Unicode white space, as the property White_Space has it. */
 export const space = '\\t-\\r \\u0085\\u00a0\\u1680\\u2000-\\u200a\\u2028\\u2029\\u202f\\u205f\\u3000'
 const ends = new RegExp(`^[${space}]+|[${space}]+$`, 'g')
-const isSpaceCode = (code: number): boolean => (code <= 32 ? code === 32 || (code >= 9 && code <= 13) : code > 127 && new RegExp(`[${space}]`).test(String.fromCharCode(code)))
+const isSpaceCode = (code: number): boolean =>
+  code <= 32
+    ? code === 32 || (code >= 9 && code <= 13)
+    : code > 127 && new RegExp(`[${space}]`).test(String.fromCharCode(code))
 export const trim = (text: string): string =>
-  text !== '' && (isSpaceCode(text.charCodeAt(0)) || isSpaceCode(text.charCodeAt(text.length - 1))) ? text.replace(ends, '') : text
+  text !== '' && (isSpaceCode(text.charCodeAt(0)) || isSpaceCode(text.charCodeAt(text.length - 1)))
+    ? text.replace(ends, '')
+    : text
 
 const surrogate = /[\ud800-\udfff]/
 
@@ -34,7 +40,13 @@ export const naturalKey = (lowered: string): string =>
 
 /** `*` any run, `?` one character, case ignored: the pattern of selectors and file names. */
 export const wildcard = (pattern: string): RegExp =>
-  new RegExp(`^${pattern.replace(/[.+^${}()|[\]\\/]/g, '\\$&').replaceAll('*', '[\\s\\S]*').replaceAll('?', '[\\s\\S]')}$`, 'iu')
+  new RegExp(
+    `^${pattern
+      .replace(/[.+^${}()|[\]\\/]/g, '\\$&')
+      .replaceAll('*', '[\\s\\S]*')
+      .replaceAll('?', '[\\s\\S]')}$`,
+    'iu',
+  )
 
 /** Each word's first letter large, the rest small; a word is letters, digits and apostrophes. */
 export const titleCase = (text: string): string =>

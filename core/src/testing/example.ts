@@ -17,12 +17,25 @@ export type StepExample = {
   /** Other tables by id, typed as the input is. */
   readonly others?: Readonly<Record<string, string>>
 }
-export type BrokenExample = { readonly name: string; readonly input: string; readonly others?: Readonly<Record<string, string>>; readonly step: Readonly<Record<string, unknown>>; /** A part of the sentence. */ readonly says: string }
-export type KindExamples = { readonly kind: string; readonly examples: readonly StepExample[]; readonly broken?: readonly BrokenExample[] }
+export type BrokenExample = {
+  readonly name: string
+  readonly input: string
+  readonly others?: Readonly<Record<string, string>>
+  readonly step: Readonly<Record<string, unknown>>
+  /** A part of the sentence. */ readonly says: string
+}
+export type KindExamples = {
+  readonly kind: string
+  readonly examples: readonly StepExample[]
+  readonly broken?: readonly BrokenExample[]
+}
 
 /** A table as lines of text, cut of their common indentation. */
 export const table = (strings: TemplateStringsArray): string => {
-  const lines = (strings.raw[0] ?? '').replaceAll('\\n', '\n').split('\n').map((line) => line.replace(/^ +/, ''))
+  const lines = (strings.raw[0] ?? '')
+    .replaceAll('\\n', '\n')
+    .split('\n')
+    .map((line) => line.replace(/^ +/, ''))
   return `${lines.slice(lines[0] === '' ? 1 : 0, lines.at(-1) === '' ? -1 : undefined).join('\n')}\n`
 }
 
@@ -36,20 +49,49 @@ const fieldOf = (header: string): { name: string; type: ColumnType } => {
 const enteredTable = (id: string, csv: string): RecipeTable => {
   const [header = '', ...rest] = csv.trimEnd().split('\n')
   const columns = header.split(',').map(fieldOf)
-  const valueOf = (cell: string, type: ColumnType): unknown => (cell === '' ? null : type === 'integer' || type === 'decimal' ? Number(cell) : type === 'boolean' ? cell === 'true' : cell)
+  const valueOf = (cell: string, type: ColumnType): unknown =>
+    cell === ''
+      ? null
+      : type === 'integer' || type === 'decimal'
+        ? Number(cell)
+        : type === 'boolean'
+          ? cell === 'true'
+          : cell
   const rows = rest.map((line) => line.split(',').map((cell, i) => valueOf(cell, columns[i]?.type ?? 'text')))
-  return { id, name: `${id[0]?.toUpperCase() ?? ''}${id.slice(1)}`, steps: [{ id: `${id}-1`, kind: 'enter', columns, rows }] }
+  return {
+    id,
+    name: `${id[0]?.toUpperCase() ?? ''}${id.slice(1)}`,
+    steps: [{ id: `${id}-1`, kind: 'enter', columns, rows }],
+  }
 }
 
 /** The input's file as it would be on disk, and a recipe that opens it and does the one step. */
-export const recipeOf = ({ input, step, parameters, others = {} }: Pick<StepExample, 'input' | 'step' | 'parameters' | 'others'>, kind: string): { recipe: Recipe; file: string } => {
+export const recipeOf = (
+  { input, step, parameters, others = {} }: Pick<StepExample, 'input' | 'step' | 'parameters' | 'others'>,
+  kind: string,
+): { recipe: Recipe; file: string } => {
   const [header = '', ...rest] = input.split('\n')
   const columns = header.split(',').map(fieldOf)
   const types = Object.fromEntries(columns.map(({ name, type }) => [name, { type }]))
-  const start: Step = kind === 'enter' || kind === 'start-from' ? { id: 's1', kind, ...step } : { id: 's1', kind: 'open', input: 'rows', read: { delimiter: ',', types } }
-  const steps: Step[] = [start, ...(kind === 'open' || kind === 'enter' || kind === 'start-from' ? [] : [{ id: 's2', kind, ...step }])]
+  const start: Step =
+    kind === 'enter' || kind === 'start-from'
+      ? { id: 's1', kind, ...step }
+      : { id: 's1', kind: 'open', input: 'rows', read: { delimiter: ',', types } }
+  const steps: Step[] = [
+    start,
+    ...(kind === 'open' || kind === 'enter' || kind === 'start-from' ? [] : [{ id: 's2', kind, ...step }]),
+  ]
   return {
-    recipe: { fabula: 1, name: 'Example', ...(parameters ? { parameters } : {}), inputs: [{ id: 'rows', name: 'Rows', columns }], tables: [...Object.entries(others).map(([id, csv]) => enteredTable(id, csv)), { id: 'result', name: 'Result', steps }] },
+    recipe: {
+      fabula: 1,
+      name: 'Example',
+      ...(parameters ? { parameters } : {}),
+      inputs: [{ id: 'rows', name: 'Rows', columns }],
+      tables: [
+        ...Object.entries(others).map(([id, csv]) => enteredTable(id, csv)),
+        { id: 'result', name: 'Result', steps },
+      ],
+    },
     file: [columns.map(({ name }) => name).join(','), ...rest].join('\n'),
   }
 }

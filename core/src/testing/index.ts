@@ -10,7 +10,12 @@ export { recipeOf, table, type StepExample } from './example.ts'
 export const kindExamples = [...columnExamples, ...rowExamples, ...valueExamples, ...shapeExamples, ...tableExamples]
 
 /** One recipe per function: a column for each of its examples, over a table of one row. */
-export const functionRecipes: readonly { readonly name: string; readonly recipe: Recipe; readonly file: string; readonly gives: string }[] = everyFunction
+export const functionRecipes: readonly {
+  readonly name: string
+  readonly recipe: Recipe
+  readonly file: string
+  readonly gives: string
+}[] = everyFunction
   .filter(({ examples }) => examples.length > 0)
   .map(({ name, examples }) => ({
     name,
@@ -20,7 +25,15 @@ export const functionRecipes: readonly { readonly name: string; readonly recipe:
       fabula: 1,
       name,
       inputs: [{ id: 'rows', name: 'Rows', columns: [{ name: 'Row', type: 'integer' }] }],
-      tables: [{ id: 'result', name: 'Result', steps: [{ id: 's0', kind: 'open', input: 'rows', read: { delimiter: ',', types: { Row: { type: 'integer' } } } }, ...examples.map(([formula], i) => ({ id: `s${i + 1}`, kind: 'derive', as: `E${i + 1}`, formula }))] },
+      tables: [
+        {
+          id: 'result',
+          name: 'Result',
+          steps: [
+            { id: 's0', kind: 'open', input: 'rows', read: { delimiter: ',', types: { Row: { type: 'integer' } } } },
+            ...examples.map(([formula], i) => ({ id: `s${i + 1}`, kind: 'derive', as: `E${i + 1}`, formula })),
+          ],
+        },
       ],
     },
   }))

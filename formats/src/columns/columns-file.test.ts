@@ -52,7 +52,10 @@ describe('columns kept in a file', () => {
     await writeColumnsFile(path, await openInput([fileFromBytes('a.csv', Buffer.from('A,B\n1,x\n2,y\n'))], {}))
     const bytes = readFileSync(path)
     expect(bytes.toString('latin1', 0, 8)).toBe('FABCOLS1')
-    const header = JSON.parse(bytes.toString('utf8', 16, 16 + Number(bytes.readBigUInt64LE(8)))) as { names: string[]; columns: { values: { kind: string; offset: number; bytes: number } }[] }
+    const header = JSON.parse(bytes.toString('utf8', 16, 16 + Number(bytes.readBigUInt64LE(8)))) as {
+      names: string[]
+      columns: { values: { kind: string; offset: number; bytes: number } }[]
+    }
     expect(header.names).toEqual(['A', 'B'])
     const start = Math.ceil((16 + Number(bytes.readBigUInt64LE(8))) / 8) * 8
     expect(header.columns[0]?.values).toEqual({ kind: 'float64', offset: 0, bytes: 16 })
@@ -60,6 +63,8 @@ describe('columns kept in a file', () => {
   })
   test('a text that has no UTF-8 is not kept', async () => {
     const opened = await openInput([fileFromBytes('a.csv', Buffer.from('A\n1\n'))], {})
-    expect(await writeColumnsFile(place(), { ...opened, table: Table.of(['A'], [columnOf('text', ['\ud800'])]) })).toBeUndefined()
+    expect(
+      await writeColumnsFile(place(), { ...opened, table: Table.of(['A'], [columnOf('text', ['\ud800'])]) }),
+    ).toBeUndefined()
   })
 })

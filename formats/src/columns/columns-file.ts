@@ -1,7 +1,20 @@
 import { closeSync, fstatSync, openSync, readSync } from 'node:fs'
 import { open, rename, rm } from 'node:fs/promises'
 import { setImmediate as otherWork } from 'node:timers/promises'
-import { bytes, floats, holdsWords, ints, storedPlainText, StoredStrings, Table, words32, type Column, type ColumnType, type HeldBuffer, type Unreadable } from '@fabula/core'
+import {
+  bytes,
+  floats,
+  holdsWords,
+  ints,
+  storedPlainText,
+  StoredStrings,
+  Table,
+  words32,
+  type Column,
+  type ColumnType,
+  type HeldBuffer,
+  type Unreadable,
+} from '@fabula/core'
 import type { OpenedFiles } from '../open-input.ts'
 import { spanDecoder } from '../spans.ts'
 
@@ -21,8 +34,18 @@ const align = (n: number): number => Math.ceil(n / 8) * 8
 type BufferKind = 'float64' | 'int32' | 'uint32' | 'uint8'
 type BufferPlace = { readonly kind: BufferKind; readonly offset: number; readonly bytes: number }
 type TextPlace = { readonly offsets: BufferPlace; readonly bytes: BufferPlace }
-type ColumnPlace = { readonly type: ColumnType } & ({ readonly form: 'values'; readonly values: BufferPlace; readonly nulls?: BufferPlace } | { readonly form: 'coded'; readonly indices: BufferPlace; readonly dictionary: TextPlace } | { readonly form: 'plain'; readonly texts: TextPlace })
-type Header = Omit<OpenedFiles, 'table' | 'unreadable'> & { readonly rowCount: number; readonly names: readonly string[]; readonly columns: readonly ColumnPlace[]; readonly unreadable: readonly { readonly column: string; readonly rows: BufferPlace }[]; readonly end: number }
+type ColumnPlace = { readonly type: ColumnType } & (
+  | { readonly form: 'values'; readonly values: BufferPlace; readonly nulls?: BufferPlace }
+  | { readonly form: 'coded'; readonly indices: BufferPlace; readonly dictionary: TextPlace }
+  | { readonly form: 'plain'; readonly texts: TextPlace }
+)
+type Header = Omit<OpenedFiles, 'table' | 'unreadable'> & {
+  readonly rowCount: number
+  readonly names: readonly string[]
+  readonly columns: readonly ColumnPlace[]
+  readonly unreadable: readonly { readonly column: string; readonly rows: BufferPlace }[]
+  readonly end: number
+}
 
 type Buffers = Float64Array | Int32Array | Uint32Array | Uint8Array
 const kindOf = (buffer: Buffers): BufferKind => {
@@ -52,7 +75,9 @@ class Layout {
 const stringsAPause = 50_000
 
 /** Strings as ends and bytes; undefined where they are too long for 32-bit ends. */
-const packStrings = async (strings: readonly string[]): Promise<{ offsets: Uint32Array; bytes: Uint8Array } | undefined> => {
+const packStrings = async (
+  strings: readonly string[],
+): Promise<{ offsets: Uint32Array; bytes: Uint8Array } | undefined> => {
   const offsets = words32(strings.length + 1)
   let packed = Buffer.allocUnsafe(Math.max(1024, strings.length * 12))
   let end = 0
@@ -78,7 +103,13 @@ const placeStrings = async (strings: readonly string[], layout: Layout): Promise
 
 const placeColumn = async (column: Column, layout: Layout): Promise<ColumnPlace | undefined> => {
   const { type } = column
-  if (!holdsWords(column)) return { type, form: 'values', values: layout.place(column.values), ...(column.empty ? { nulls: layout.place(column.empty) } : {}) }
+  if (!holdsWords(column))
+    return {
+      type,
+      form: 'values',
+      values: layout.place(column.values),
+      ...(column.empty ? { nulls: layout.place(column.empty) } : {}),
+    }
   if (column.form === 'coded') {
     const dictionary = await placeStrings(column.words, layout)
     return dictionary && { type, form: 'coded', indices: layout.place(column.codes), dictionary }
@@ -106,7 +137,14 @@ export const writeColumnsFile = async (path: string, opened: OpenedFiles): Promi
     if (!place) return undefined
     columns.push(place)
   }
-  const header: Header = { ...rest, rowCount: table.rowCount, names: table.names, columns, unreadable: unreadable.map(({ column, rows }) => ({ column, rows: layout.place(rows) })), end: layout.end }
+  const header: Header = {
+    ...rest,
+    rowCount: table.rowCount,
+    names: table.names,
+    columns,
+    unreadable: unreadable.map(({ column, rows }) => ({ column, rows: layout.place(rows) })),
+    end: layout.end,
+  }
   const text = Buffer.from(JSON.stringify(header))
   const start = Buffer.alloc(align(16 + text.length))
   start.write(signature)
@@ -130,7 +168,8 @@ export const writeColumnsFile = async (path: string, opened: OpenedFiles): Promi
 const padding = new Uint8Array(8)
 const writeAll = async (file: Awaited<ReturnType<typeof open>>, buffer: Buffers): Promise<void> => {
   const view = new Uint8Array(buffer.buffer, buffer.byteOffset, buffer.byteLength)
-  for (let at = 0; at < view.length; ) at += (await file.write(view, at, Math.min(64 << 20, view.length - at))).bytesWritten
+  for (let at = 0; at < view.length;)
+    at += (await file.write(view, at, Math.min(64 << 20, view.length - at))).bytesWritten
   const rest = align(view.length) - view.length
   if (rest > 0) await file.write(padding, 0, rest)
 }
@@ -155,7 +194,7 @@ class Reader {
   buffer({ kind, offset, bytes: size }: BufferPlace): Buffers {
     const buffer = allocate[kind](size)
     const view = new Uint8Array(buffer.buffer)
-    for (let at = 0; at < size; ) {
+    for (let at = 0; at < size;) {
       const read = readSync(this.file, view, at, Math.min(1 << 30, size - at), this.start + offset + at)
       if (read === 0) throw new Error('the columns file is cut short')
       at += read
@@ -164,12 +203,23 @@ class Reader {
   }
   private texts({ offsets, bytes: text }: TextPlace): StoredStrings {
     const held = this.buffer(text) as Uint8Array
-    return new StoredStrings({ offsets: this.buffer(offsets) as Uint32Array, bytes: held, decode: spanDecoder(Buffer.from(held.buffer)) })
+    return new StoredStrings({
+      offsets: this.buffer(offsets) as Uint32Array,
+      bytes: held,
+      decode: spanDecoder(Buffer.from(held.buffer)),
+    })
   }
   column(place: ColumnPlace): Column {
-    if (place.form === 'values') return { type: place.type, values: this.buffer(place.values), empty: place.nulls && this.buffer(place.nulls) } as Column
+    if (place.form === 'values')
+      return {
+        type: place.type,
+        values: this.buffer(place.values),
+        empty: place.nulls && this.buffer(place.nulls),
+      } as Column
     const type = place.type as 'text' | 'list'
-    return place.form === 'coded' ? storedDictionary(type, this.buffer(place.indices) as Uint32Array, this.texts(place.dictionary)) : storedPlainText(type, this.texts(place.texts))
+    return place.form === 'coded'
+      ? storedDictionary(type, this.buffer(place.indices) as Uint32Array, this.texts(place.dictionary))
+      : storedPlainText(type, this.texts(place.texts))
   }
 }
 
@@ -188,11 +238,25 @@ export const readColumnsFile = (path: string): OpenedFiles => {
     const start = align(16 + length)
     if (start + end !== size) throw new Error('the columns file is cut short')
     const reader = new Reader(file, start)
-    return { ...rest, table: Table.of(names, columns.map((place) => reader.column(place)), rowCount), unreadable: unreadable.map(({ column, rows }): Unreadable => ({ column, rows: reader.buffer(rows) as Int32Array })) }
+    return {
+      ...rest,
+      table: Table.of(
+        names,
+        columns.map((place) => reader.column(place)),
+        rowCount,
+      ),
+      unreadable: unreadable.map(({ column, rows }): Unreadable => ({
+        column,
+        rows: reader.buffer(rows) as Int32Array,
+      })),
+    }
   } finally {
     closeSync(file)
   }
 }
 
 /** Buffers of an opened input, for what counts them. */
-export const openedBuffers = ({ table, unreadable }: OpenedFiles): HeldBuffer[] => [...table.buffers, ...unreadable.map(({ rows }) => [rows.buffer, rows.byteLength] as const)]
+export const openedBuffers = ({ table, unreadable }: OpenedFiles): HeldBuffer[] => [
+  ...table.buffers,
+  ...unreadable.map(({ rows }) => [rows.buffer, rows.byteLength] as const),
+]

@@ -10,7 +10,9 @@ import { sniffDelimiter } from './sniff.ts'
 
 type Parsed = { data: string[][]; errors: readonly { code: string; row?: number }[]; meta: { cursor: number } }
 /** Papa Parse's own parser of one piece of text; `ignoreLast` leaves a row that may go on in the next piece. */
-type PieceParser = new (config: { delimiter: string; newline: string; quoteChar: string; escapeChar: string }) => { parse: (text: string, base: number, ignoreLast: boolean) => Parsed }
+type PieceParser = new (config: { delimiter: string; newline: string; quoteChar: string; escapeChar: string }) => {
+  parse: (text: string, base: number, ignoreLast: boolean) => Parsed
+}
 const Parser = (Papa as unknown as { Parser: PieceParser }).Parser
 
 /** The line end that parts rows; a `\r` before `\n` is taken off the last cell. */
@@ -28,7 +30,12 @@ const dropReturn = (rows: string[][]): void => {
 const mostRow = 16 << 20
 
 /** The rows of a file in batches, as they stand in it. A line break at the very end makes no row. `partial`: the bytes break off, and with them the last row. */
-export function* csvRows(bytes: Buffer, name: string, read: Read, partial = false): Generator<{ rows: string[][]; done: number }> {
+export function* csvRows(
+  bytes: Buffer,
+  name: string,
+  read: Read,
+  partial = false,
+): Generator<{ rows: string[][]; done: number }> {
   const quote = read.quote ?? '"'
   let parser: InstanceType<PieceParser> | undefined
   let rest = ''
@@ -38,12 +45,23 @@ export function* csvRows(bytes: Buffer, name: string, read: Read, partial = fals
   for (const { text, done } of textPieces(bytes, name, read.encoding)) {
     const piece = rest + text
     const last = done === 1 && !partial
-    parser ??= new Parser({ delimiter: read.delimiter ?? sniffDelimiter(piece, quote), newline: lineEnd(piece), quoteChar: quote, escapeChar: quote })
+    parser ??= new Parser({
+      delimiter: read.delimiter ?? sniffDelimiter(piece, quote),
+      newline: lineEnd(piece),
+      quoteChar: quote,
+      escapeChar: quote,
+    })
     const { data, errors, meta } = parser.parse(piece, 0, !last)
     const open = last ? errors.find(({ code }) => code === 'MissingQuotes') : undefined
-    if (open) throw new OpenQuote(`${name} opens a quote in row ${seen + (open.row ?? 0) + 1} that is never closed. Close it in the file, or say that the file has no quotes.`)
+    if (open)
+      throw new OpenQuote(
+        `${name} opens a quote in row ${seen + (open.row ?? 0) + 1} that is never closed. Close it in the file, or say that the file has no quotes.`,
+      )
     rest = last ? '' : piece.slice(meta.cursor)
-    if (rest.length > mostRow) throw new FileProblem(`${name}: row ${figure(seen + data.length + 1)} goes on for more than ${figure(mostRow)} characters. A quote may be opened there and never closed, or the rows are parted by another sign than line breaks. Mend the row, or say that the file has no quotes.`)
+    if (rest.length > mostRow)
+      throw new FileProblem(
+        `${name}: row ${figure(seen + data.length + 1)} goes on for more than ${figure(mostRow)} characters. A quote may be opened there and never closed, or the rows are parted by another sign than line breaks. Mend the row, or say that the file has no quotes.`,
+      )
     returns ||= text.includes('\r')
     if (returns) dropReturn(data)
     seen += data.length
@@ -64,15 +82,33 @@ const firstPiece = 1 << 20
  * Large files in plain UTF-8: the first piece goes the way of all files, the rest is read from its bytes
  * without a string per cell, three to four times as fast. Undefined where a file is not of that kind.
  */
-const scanFile = async (bytes: Buffer, name: string, read: Read, asText: ReadonlySet<string>, breath: Breath): Promise<Intake | undefined> => {
+const scanFile = async (
+  bytes: Buffer,
+  name: string,
+  read: Read,
+  asText: ReadonlySet<string>,
+  breath: Breath,
+): Promise<Intake | undefined> => {
   const quote = read.quote ?? '"'
-  if (bytes.length < 2 * firstPiece || read.footer || read.range || quote.charCodeAt(0) > 127 || !isUtf8(bytes) || bytes.includes(0)) return undefined
+  if (
+    bytes.length < 2 * firstPiece ||
+    read.footer ||
+    read.range ||
+    quote.charCodeAt(0) > 127 ||
+    !isUtf8(bytes) ||
+    bytes.includes(0)
+  )
+    return undefined
   if (read.encoding !== undefined && !/^utf-?8$/i.test(read.encoding)) return undefined
   const mark = bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf ? 3 : 0
   const head = new StringDecoder('utf8').write(bytes.subarray(mark, firstPiece))
   const delimiter = read.delimiter ?? sniffDelimiter(head, quote)
   if (!head.includes('\n') || delimiter.charCodeAt(0) > 127) return undefined
-  const { data, meta } = new Parser({ delimiter, newline: '\n', quoteChar: quote, escapeChar: quote }).parse(head, 0, true)
+  const { data, meta } = new Parser({ delimiter, newline: '\n', quoteChar: quote, escapeChar: quote }).parse(
+    head,
+    0,
+    true,
+  )
   if (data.length <= Math.max(1, ...headerRows(read)) + (read.skip ?? 0)) return undefined
   dropReturn(data)
   const intake = new Intake(read, asText)
@@ -80,7 +116,12 @@ const scanFile = async (bytes: Buffer, name: string, read: Read, asText: Readonl
   intake.expect(Math.ceil((data.length * bytes.length * 1.04) / meta.cursor))
   intake.add(data)
   const source = { bytes, text: spanDecoder(bytes), bytesOf: (text: string) => Buffer.from(text) }
-  const scan = intake.scan(source, mark + Buffer.byteLength(head.slice(0, meta.cursor)), delimiter.charCodeAt(0), quote.charCodeAt(0))
+  const scan = intake.scan(
+    source,
+    mark + Buffer.byteLength(head.slice(0, meta.cursor)),
+    delimiter.charCodeAt(0),
+    quote.charCodeAt(0),
+  )
   for (;;) {
     const { value, done } = scan.next()
     if (done) return value ? intake : undefined
@@ -91,11 +132,20 @@ const scanFile = async (bytes: Buffer, name: string, read: Read, asText: Readonl
 /** A table that wide is another table lying on its side, or a file parted by the wrong sign. */
 export const checkWidth = (rows: readonly (readonly string[])[], name: string): void => {
   const at = rows.findIndex((row) => row.length > mostColumns)
-  if (at >= 0) throw new FileProblem(`${name} has ${figure(rows[at]?.length ?? 0)} columns in a row, more than the ${figure(mostColumns)} that can be opened. Choose another sign that parts the cells, or ask for the export with rows and columns the other way round.`)
+  if (at >= 0)
+    throw new FileProblem(
+      `${name} has ${figure(rows[at]?.length ?? 0)} columns in a row, more than the ${figure(mostColumns)} that can be opened. Choose another sign that parts the cells, or ask for the export with rows and columns the other way round.`,
+    )
 }
 
 /** One file as a table. Read a second time only where a column that began as numbers turned out to be text. */
-export const openCsvFile = async (bytes: Buffer, name: string, read: Read, breath: Breath, forced: ReadonlySet<string> = new Set()): Promise<Intaken> => {
+export const openCsvFile = async (
+  bytes: Buffer,
+  name: string,
+  read: Read,
+  breath: Breath,
+  forced: ReadonlySet<string> = new Set(),
+): Promise<Intaken> => {
   const pass = async (asText: ReadonlySet<string>): Promise<Intake> => {
     const scanned = await scanFile(bytes, name, read, asText, breath)
     if (scanned) return scanned

@@ -4,12 +4,24 @@ import { fileFromBytes, openInput } from '../index.ts'
 
 /** Small files go through the parser of all files, large ones from their bytes: both must read alike. */
 test('a large file is read as a small one is, whatever stands in it', async () => {
-  const odd = ['"a, ""b""",1,\n', 'é,-0.50,"line\r\nbreak"\r\n', ',,\n', '\n', 'x\n', 'y,12.5,z,more\n', '"","",""\n', ' sp ,1e3,\n', 'Oxbow,007,t\r\n', 'last,9007199254740993,']
+  const odd = [
+    '"a, ""b""",1,\n',
+    'é,-0.50,"line\r\nbreak"\r\n',
+    ',,\n',
+    '\n',
+    'x\n',
+    'y,12.5,z,more\n',
+    '"","",""\n',
+    ' sp ,1e3,\n',
+    'Oxbow,007,t\r\n',
+    'last,9007199254740993,',
+  ]
   const rows = odd.join('').replace(/last.*$/, '')
   const small = `T,N,O\n${rows}`
   const filler = 'Marlpit,3.25,nothing to see here\n'
   const count = Math.ceil((3 << 20) / filler.length)
-  const csv = async (content: string): Promise<string> => writeCsv((await openInput([fileFromBytes('a.csv', Buffer.from(content))], { delimiter: ',', types: 'text' })).table)
+  const csv = async (content: string): Promise<string> =>
+    writeCsv((await openInput([fileFromBytes('a.csv', Buffer.from(content))], { delimiter: ',', types: 'text' })).table)
   const want = (await csv(small)).split('\n').slice(1).join('\n')
   const large = await csv(`T,N,O\n${filler.repeat(count)}${rows}`)
   expect(large.endsWith(want)).toBe(true)
@@ -17,12 +29,36 @@ test('a large file is read as a small one is, whatever stands in it', async () =
 })
 
 test('numbers of a large file keep their values', async () => {
-  const lines = ['0.1', '-2.5', '12345.6789', '', '999999999999999', '.5', '1.0e-3', '-0', '0.000001', '123456789.123456']
-  const { table } = await openInput([fileFromBytes('n.csv', Buffer.from(`n,t\n${Array.from({ length: 400_000 }, (_, i) => `${lines[i % lines.length]},w${i % 9}\n`).join('')}`))], {})
-  expect(table.schema).toEqual([{ name: 'n', type: 'decimal' }, { name: 't', type: 'text' }])
+  const lines = [
+    '0.1',
+    '-2.5',
+    '12345.6789',
+    '',
+    '999999999999999',
+    '.5',
+    '1.0e-3',
+    '-0',
+    '0.000001',
+    '123456789.123456',
+  ]
+  const { table } = await openInput(
+    [
+      fileFromBytes(
+        'n.csv',
+        Buffer.from(
+          `n,t\n${Array.from({ length: 400_000 }, (_, i) => `${lines[i % lines.length]},w${i % 9}\n`).join('')}`,
+        ),
+      ),
+    ],
+    {},
+  )
+  expect(table.schema).toEqual([
+    { name: 'n', type: 'decimal' },
+    { name: 't', type: 'text' },
+  ])
   for (let i = 300_000; i < 300_020; i++) {
     const text = lines[i % lines.length] as string
-    expect(table.cell(0, i)).toBe(text === "" ? null : Number(text) + 0)
+    expect(table.cell(0, i)).toBe(text === '' ? null : Number(text) + 0)
     expect(table.cell(1, i)).toBe(`w${i % 9}`)
   }
 })

@@ -5,16 +5,21 @@ import { FileProblem } from '../problem.ts'
 
 type Json = string | number | boolean | null | readonly Json[] | { readonly [key: string]: Json }
 type JsonObject = { readonly [key: string]: Json }
-const isObject = (value: Json | undefined): value is JsonObject => typeof value === 'object' && value !== null && !Array.isArray(value)
+const isObject = (value: Json | undefined): value is JsonObject =>
+  typeof value === 'object' && value !== null && !Array.isArray(value)
 
 /** Where lists stand in a document, as paths: what an analyst may have meant. */
 export const listsIn = (value: Json, path = '', depth = 0): string[] => {
   if (Array.isArray(value)) return [path]
-  return isObject(value) && depth < 5 ? Object.entries(value).flatMap(([key, inner]) => listsIn(inner, path === '' ? key : `${path}.${key}`, depth + 1)) : []
+  return isObject(value) && depth < 5
+    ? Object.entries(value).flatMap(([key, inner]) => listsIn(inner, path === '' ? key : `${path}.${key}`, depth + 1))
+    : []
 }
 const offer = (value: Json): string => {
   const lists = listsIn(value).filter((path) => path !== '')
-  return lists.length === 0 ? 'It holds no list anywhere.' : `Lists stand at ${lists.slice(0, 4).join(', ')}: give one of these as the path.`
+  return lists.length === 0
+    ? 'It holds no list anywhere.'
+    : `Lists stand at ${lists.slice(0, 4).join(', ')}: give one of these as the path.`
 }
 
 /** Deeper than this nothing is meant as a table, and what walks the document would run out of stack. */
@@ -31,7 +36,10 @@ const checkDepth = (text: string, name: string): void => {
       else if (sign === 34) quoted = false
     } else if (sign === 34) quoted = true
     else if (sign === 91 || sign === 123) {
-      if (++depth > mostDepth) throw new FileProblem(`${name} nests lists and records more than ${mostDepth} deep. Ask for an export in which the table stands nearer to the top.`)
+      if (++depth > mostDepth)
+        throw new FileProblem(
+          `${name} nests lists and records more than ${mostDepth} deep. Ask for an export in which the table stands nearer to the top.`,
+        )
     } else if (sign === 93 || sign === 125) depth--
   }
 }
@@ -43,7 +51,9 @@ export const parseJson = (bytes: Buffer, name: string, encoding: string | undefi
     return JSON.parse(text) as Json
   } catch (error) {
     const at = Number(/position (\d+)/.exec(String(error))?.[1] ?? text.length)
-    throw new FileProblem(`${name} is not JSON: line ${text.slice(0, at).split('\n').length} is where it stops making sense. Take it again from where it came.`)
+    throw new FileProblem(
+      `${name} is not JSON: line ${text.slice(0, at).split('\n').length} is where it stops making sense. Take it again from where it came.`,
+    )
   }
 }
 
@@ -60,12 +70,17 @@ const recordsAt = (document: Json, path: string | undefined, name: string): read
     rest = rest.slice(key.length + 1)
   }
   if (rest === '' && Array.isArray(value)) return value as readonly Json[]
-  throw new FileProblem(`${name} has no list of records ${path === undefined ? 'at its top' : `at ${quotedPath(path)}`}. ${offer(document)}`)
+  throw new FileProblem(
+    `${name} has no list of records ${path === undefined ? 'at its top' : `at ${quotedPath(path)}`}. ${offer(document)}`,
+  )
 }
 const quotedPath = (path: string | undefined): string => `“${path ?? ''}”`
 
 /** A list of single values is a list; one with records or lists in it is its JSON text. */
-const listOf = (items: readonly Json[]): RawCell => (items.every((item) => item === null || typeof item !== 'object') ? { list: JSON.stringify(items) } : JSON.stringify(items))
+const listOf = (items: readonly Json[]): RawCell =>
+  items.every((item) => item === null || typeof item !== 'object')
+    ? { list: JSON.stringify(items) }
+    : JSON.stringify(items)
 
 /** Objects inside are columns a.b. */
 const flatten = (record: JsonObject, into: Map<string, RawCell>, prefix = ''): void => {
@@ -77,7 +92,10 @@ const flatten = (record: JsonObject, into: Map<string, RawCell>, prefix = ''): v
 }
 
 const checkRecord = (value: Json, at: number, name: string): JsonObject => {
-  if (!isObject(value)) throw new FileProblem(`${name}: entry ${at + 1} of the list is ${Array.isArray(value) ? 'a list' : 'a single value'}, not a record with named values. Only lists of records can be opened.`)
+  if (!isObject(value))
+    throw new FileProblem(
+      `${name}: entry ${at + 1} of the list is ${Array.isArray(value) ? 'a list' : 'a single value'}, not a record with named values. Only lists of records can be opened.`,
+    )
   return value
 }
 
@@ -91,7 +109,10 @@ export const openJson = async (bytes: Buffer, name: string, read: Read, breath: 
     const row = new Map<string, RawCell>()
     flatten(checkRecord(value, i, name), row)
     for (const key of row.keys()) if (!known.has(key)) known.set(key, names.push(key) - 1)
-    if (names.length > mostColumns) throw new FileProblem(`${name}: by record ${figure(i + 1)} there are more than ${figure(mostColumns)} different names, each of which would be a column. The names may be values: ask for an export in which they stand in a field of their own.`)
+    if (names.length > mostColumns)
+      throw new FileProblem(
+        `${name}: by record ${figure(i + 1)} there are more than ${figure(mostColumns)} different names, each of which would be a column. The names may be values: ask for an export in which they stand in a field of their own.`,
+      )
     flat.push(row)
     if ((i & 1023) === 0) await breath((i / records.length) * 0.5, i)
   }

@@ -1,4 +1,12 @@
-import { parquetMetadataAsync, parquetReadObjects, parquetSchema, type ColumnMetaData, type FileMetaData, type SchemaElement, type SchemaTree } from 'hyparquet'
+import {
+  parquetMetadataAsync,
+  parquetReadObjects,
+  parquetSchema,
+  type ColumnMetaData,
+  type FileMetaData,
+  type SchemaElement,
+  type SchemaTree,
+} from 'hyparquet'
 import { compressors } from 'hyparquet-compressors'
 import { ownValue, CellIntake, figure, mostColumns, type Intaken, type RawCell, type Read } from '@fabula/core'
 import type { Breath } from '../breath.ts'
@@ -7,9 +15,19 @@ import { pageClaims } from './page-headers.ts'
 import { levelsOf, pageRunsFit, type Levels } from './page-runs.ts'
 
 const dayMs = 86_400_000
-const asFile = (bytes: Buffer) => ({ byteLength: bytes.length, slice: (start: number, end?: number) => new Uint8Array(bytes.subarray(start, end)).buffer })
+const asFile = (bytes: Buffer) => ({
+  byteLength: bytes.length,
+  slice: (start: number, end?: number) => new Uint8Array(bytes.subarray(start, end)).buffer,
+})
 
-const plain = (_key: string, value: unknown): unknown => (typeof value === 'bigint' ? Number(value) : value instanceof Date ? value.toISOString().replace(/Z$/, '') : value instanceof Uint8Array ? Buffer.from(value).toString('utf8') : value)
+const plain = (_key: string, value: unknown): unknown =>
+  typeof value === 'bigint'
+    ? Number(value)
+    : value instanceof Date
+      ? value.toISOString().replace(/Z$/, '')
+      : value instanceof Uint8Array
+        ? Buffer.from(value).toString('utf8')
+        : value
 
 const cellOf = (value: unknown, element: SchemaElement | undefined): RawCell => {
   if (value === null || value === undefined) return null
@@ -23,10 +41,23 @@ const cellOf = (value: unknown, element: SchemaElement | undefined): RawCell => 
     }
     return Number.isFinite(number) ? number : Number.isNaN(number) ? null : { error: String(number) }
   }
-  if (value instanceof Date) return element?.converted_type === 'DATE' || element?.logical_type?.type === 'DATE' ? { type: 'date', value: Math.floor(value.getTime() / dayMs) } : { type: 'datetime', value: Math.floor(value.getTime()) }
+  if (value instanceof Date)
+    return element?.converted_type === 'DATE' || element?.logical_type?.type === 'DATE'
+      ? { type: 'date', value: Math.floor(value.getTime() / dayMs) }
+      : { type: 'datetime', value: Math.floor(value.getTime()) }
   if (value instanceof Uint8Array) return Buffer.from(value).toString('utf8')
   const text = JSON.stringify(value, plain)
-  return Array.isArray(value) && value.every((item) => item === null || item === undefined || typeof item !== 'object' || item instanceof Date || item instanceof Uint8Array) ? { list: text } : text
+  return Array.isArray(value) &&
+    value.every(
+      (item) =>
+        item === null ||
+        item === undefined ||
+        typeof item !== 'object' ||
+        item instanceof Date ||
+        item instanceof Uint8Array,
+    )
+    ? { list: text }
+    : text
 }
 
 const rowsAPiece = 20_000
@@ -44,7 +75,8 @@ const pagesAreWhole = (file: Uint8Array, from: number, meta: ColumnMetaData, lev
   try {
     let held = 0
     for (const page of pageClaims(file, from, end)) {
-      if (page.values < 0 || page.uncompressed > pageBytes || page.values > Math.max(values, page.uncompressed)) return false
+      if (page.values < 0 || page.uncompressed > pageBytes || page.values > Math.max(values, page.uncompressed))
+        return false
       if (page.isData && !pageRunsFit(file, page, meta, levels)) return false
       if (page.isData) held += page.values
     }
@@ -65,8 +97,16 @@ const checkClaims = (metadata: FileMetaData, file: Uint8Array, name: string): vo
   }
   const total = Number(rows)
   const columns = schema.filter(({ num_children: children }) => !children).length
-  if (!Number.isSafeInteger(total) || total < 0 || groups.reduce((sum, group) => sum + Number(group.num_rows), 0) !== total) damaged('counts other rows than its groups have')
-  if (total * Math.max(1, columns) > cellsOfAnyFile + size * cellsAByte) damaged(`claims ${figure(total)} rows of ${figure(columns)} columns, which a file of ${figure(size)} bytes cannot hold`)
+  if (
+    !Number.isSafeInteger(total) ||
+    total < 0 ||
+    groups.reduce((sum, group) => sum + Number(group.num_rows), 0) !== total
+  )
+    damaged('counts other rows than its groups have')
+  if (total * Math.max(1, columns) > cellsOfAnyFile + size * cellsAByte)
+    damaged(
+      `claims ${figure(total)} rows of ${figure(columns)} columns, which a file of ${figure(size)} bytes cannot hold`,
+    )
   if (schemaDepth(schema) > mostSchemaDepth) damaged('nests columns too deeply')
   if (columns > mostColumns) damaged(`names ${figure(columns)} columns`)
   const tree = treeOf(metadata) ?? damaged('has a schema that breaks off')
@@ -76,7 +116,8 @@ const checkClaims = (metadata: FileMetaData, file: Uint8Array, name: string): vo
       const from = Number(meta.dictionary_page_offset ?? meta.data_page_offset)
       const bytes = Number(meta.total_compressed_size)
       if (!(from >= 0 && bytes >= 0 && from + bytes <= size)) damaged('names places beyond its end')
-      if (!(Number(meta.total_uncompressed_size) <= 1e9 + size * 20)) damaged('claims pages of a size that it cannot hold')
+      if (!(Number(meta.total_uncompressed_size) <= 1e9 + size * 20))
+        damaged('claims pages of a size that it cannot hold')
       if (!pagesAreWhole(file, from, meta, levelsOf(tree, meta.path_in_schema))) damaged('does not fit its pages')
     }
 }
@@ -110,7 +151,9 @@ export const openParquet = async (bytes: Buffer, name: string, read: Read, breat
   try {
     metadata = await parquetMetadataAsync(file)
   } catch {
-    throw new FileProblem(`${name} is a damaged Parquet file: its foot cannot be read. Take it again from where it came.`)
+    throw new FileProblem(
+      `${name} is a damaged Parquet file: its foot cannot be read. Take it again from where it came.`,
+    )
   }
   checkClaims(metadata, bytes, name)
   const elements = new Map(metadata.schema.map((element) => [element.name, element]))
@@ -123,9 +166,17 @@ export const openParquet = async (bytes: Buffer, name: string, read: Read, breat
   for (let from = 0; from < total; from += rowsAPiece) {
     let rows: Record<string, unknown>[]
     try {
-      rows = await parquetReadObjects({ file, metadata, compressors, rowStart: from, rowEnd: Math.min(total, from + rowsAPiece) })
+      rows = await parquetReadObjects({
+        file,
+        metadata,
+        compressors,
+        rowStart: from,
+        rowEnd: Math.min(total, from + rowsAPiece),
+      })
     } catch (error) {
-      throw new FileProblem(`${name} cannot be read from row ${from + 1} on: ${(error as Error).message}. Take it again from where it came.`)
+      throw new FileProblem(
+        `${name} cannot be read from row ${from + 1} on: ${(error as Error).message}. Take it again from where it came.`,
+      )
     }
     for (const row of rows) intake.add(names.map((key) => cellOf(ownValue(row, key), elements.get(key))))
     await breath((from + rows.length) / total, from + rows.length)

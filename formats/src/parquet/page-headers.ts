@@ -1,5 +1,15 @@
 /** What the header of a page says of it; sizes in bytes. Format: apache.org/parquet-format 2.10, PageHeader. */
-export type PageClaim = { readonly compressed: number; readonly uncompressed: number; readonly values: number; readonly isData: boolean; /** The number of the encoding of its values. */ readonly encoding: number; /** Of version 2: the bytes of repetition and definition levels, which stand before the values and are never compressed. */ readonly levelBytes: readonly [repetition: number, definition: number] | undefined; readonly isCompressed: boolean; /** Where the page's own bytes begin. */ readonly at: number }
+export type PageClaim = {
+  readonly compressed: number
+  readonly uncompressed: number
+  readonly values: number
+  readonly isData: boolean
+  /** The number of the encoding of its values. */ readonly encoding: number
+  /** Of version 2: the bytes of repetition and definition levels, which stand before the values and are never compressed. */ readonly levelBytes:
+    readonly [repetition: number, definition: number] | undefined
+  readonly isCompressed: boolean
+  /** Where the page's own bytes begin. */ readonly at: number
+}
 
 /** Types of Thrift's compact protocol (thrift-compact-protocol.md). */
 const stop = 0
@@ -46,8 +56,7 @@ class CompactReader {
     else if (type === binary) {
       const length = this.varint()
       this.at += length
-    }
-    else if (type === struct) return this.fields(depth + 1)
+    } else if (type === struct) return this.fields(depth + 1)
     else if (type === list || type === set) this.items(depth)
     else if (type === map) throw new RangeError('a page header holds a map')
     return undefined
@@ -60,7 +69,7 @@ class CompactReader {
   }
   fields(depth = 0): Fields {
     const fields: Fields = new Map()
-    for (let id = 0; ; ) {
+    for (let id = 0; ;) {
       const head = this.byte()
       const type = head & 15
       if (type === stop) return fields
@@ -82,14 +91,24 @@ const structAt = (fields: Fields, id: number): Fields | undefined => {
 
 /** The headers of the pages of a column chunk, from `from` up to `end`; throws a RangeError where one makes no sense. Linear in the number of pages. */
 export function* pageClaims(bytes: Uint8Array, from: number, end: number): Generator<PageClaim> {
-  for (let at = from; at < end - 1; ) {
+  for (let at = from; at < end - 1;) {
     const reader = new CompactReader(bytes, at)
     const fields = reader.fields()
     const first = structAt(fields, 5)
     const second = structAt(fields, 8)
     const data = first ?? second
-    const claim: PageClaim = { uncompressed: numberAt(fields, 2), compressed: numberAt(fields, 3), values: numberAt(data ?? structAt(fields, 7), 1), isData: data !== undefined, encoding: numberAt(data, first ? 2 : 4), levelBytes: first || !second ? undefined : [numberAt(second, 6), numberAt(second, 5)], isCompressed: first !== undefined || numberAt(second, 7) !== 0, at: reader.at }
-    if (claim.compressed < 0 || claim.uncompressed < 0 || claim.at + claim.compressed > end) throw new RangeError('a page has a size that it cannot have')
+    const claim: PageClaim = {
+      uncompressed: numberAt(fields, 2),
+      compressed: numberAt(fields, 3),
+      values: numberAt(data ?? structAt(fields, 7), 1),
+      isData: data !== undefined,
+      encoding: numberAt(data, first ? 2 : 4),
+      levelBytes: first || !second ? undefined : [numberAt(second, 6), numberAt(second, 5)],
+      isCompressed: first !== undefined || numberAt(second, 7) !== 0,
+      at: reader.at,
+    }
+    if (claim.compressed < 0 || claim.uncompressed < 0 || claim.at + claim.compressed > end)
+      throw new RangeError('a page has a size that it cannot have')
     yield claim
     at = claim.at + claim.compressed
   }

@@ -24,7 +24,7 @@ const widthOf = (level: number): number => 32 - Math.clz32(level)
 /** Walks the runs of a run-length and bit-packed hybrid; false where one claims more values than the page has, which its reader would write one by one. */
 const runsFit = (bytes: Uint8Array, from: number, end: number, width: number, values: number): boolean => {
   let at = from
-  for (let seen = 0; seen < values && at < end; ) {
+  for (let seen = 0; seen < values && at < end;) {
     let header = 0
     for (let shift = 0; ; shift += 7) {
       const byte = bytes[at++]
@@ -46,23 +46,35 @@ const runLength = 3
 const dictionary = 8
 
 /** The part of a page that holds values: indices into a dictionary, or booleans, as runs. */
-const valuesFit = (bytes: Uint8Array, from: number, { encoding, values }: PageClaim, type: ColumnMetaData['type']): boolean => {
+const valuesFit = (
+  bytes: Uint8Array,
+  from: number,
+  { encoding, values }: PageClaim,
+  type: ColumnMetaData['type'],
+): boolean => {
   if (encoding === runLength && type === 'BOOLEAN') return runsFit(bytes, from + 4, bytes.length, 1, values)
   const byWidth = encoding === plainDictionary || encoding === dictionary || encoding === runLength
   return !byWidth || runsFit(bytes, from + 1, bytes.length, bytes[from] ?? 0, values)
 }
 
-const unpacked = (bytes: Uint8Array, codec: ColumnMetaData['codec'], size: number): Uint8Array => (codec === 'UNCOMPRESSED' ? bytes : (compressors[codec]?.(bytes, size) ?? bytes))
+const unpacked = (bytes: Uint8Array, codec: ColumnMetaData['codec'], size: number): Uint8Array =>
+  codec === 'UNCOMPRESSED' ? bytes : (compressors[codec]?.(bytes, size) ?? bytes)
 
 /** Whether the runs of a data page hold no more values than its header says. */
-export const pageRunsFit = (file: Uint8Array, page: PageClaim, { codec, type }: Pick<ColumnMetaData, 'codec' | 'type'>, levels: Levels): boolean => {
+export const pageRunsFit = (
+  file: Uint8Array,
+  page: PageClaim,
+  { codec, type }: Pick<ColumnMetaData, 'codec' | 'type'>,
+  levels: Levels,
+): boolean => {
   const body = file.subarray(page.at, page.at + page.compressed)
   if (page.levelBytes) {
     const [repetition, definition] = page.levelBytes
     const start = repetition + definition
     if (repetition < 0 || definition < 0 || start > body.length) return false
     if (levels.repetition > 0 && !runsFit(body, 0, repetition, widthOf(levels.repetition), page.values)) return false
-    if (levels.definition > 0 && !runsFit(body, repetition, start, widthOf(levels.definition), page.values)) return false
+    if (levels.definition > 0 && !runsFit(body, repetition, start, widthOf(levels.definition), page.values))
+      return false
     const rest = body.subarray(start)
     return valuesFit(page.isCompressed ? unpacked(rest, codec, page.uncompressed - start) : rest, 0, page, type)
   }

@@ -2,7 +2,19 @@
 export type Shown = 'number' | 'date' | 'time' | 'datetime'
 
 /** The date formats that have a number only. ECMA-376 part 1, 18.8.30 numFmt. */
-const builtIn: Readonly<Record<number, Shown>> = { 14: 'date', 15: 'date', 16: 'date', 17: 'date', 18: 'time', 19: 'time', 20: 'time', 21: 'time', 22: 'datetime', 45: 'time', 47: 'time' }
+const builtIn: Readonly<Record<number, Shown>> = {
+  14: 'date',
+  15: 'date',
+  16: 'date',
+  17: 'date',
+  18: 'time',
+  19: 'time',
+  20: 'time',
+  21: 'time',
+  22: 'datetime',
+  45: 'time',
+  47: 'time',
+}
 
 /** Told by the letters of the code's first section; the Python script does the same. */
 export const shownBy = (code: string): Shown => {

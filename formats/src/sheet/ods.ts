@@ -36,7 +36,11 @@ const cellOf = (attributes: Attributes, text: string): RawCell => {
     case 'time':
       return timeOf(attributes['office:time-value'] ?? '')
     default:
-      return text === '' ? null : /^(?:#[A-Z/0!?]+|Err:\d+)$/.test(text) && attributes['table:formula'] !== undefined ? { error: text } : text
+      return text === ''
+        ? null
+        : /^(?:#[A-Z/0!?]+|Err:\d+)$/.test(text) && attributes['table:formula'] !== undefined
+          ? { error: text }
+          : text
   }
 }
 
@@ -45,7 +49,8 @@ type Seen = { readonly info: SheetInfo; readonly merges: Merge[] }
 /** An ODS workbook: OpenDocument 1.3 part 3, table:table. */
 export const openOds = (parts: Parts, file: string): Workbook => {
   const content = parts((name) => name === 'content.xml')['content.xml']
-  if (!content) throw new FileProblem(`${file} is a zip, but no workbook is in it. Unfold it, and drop the files that it holds.`)
+  if (!content)
+    throw new FileProblem(`${file} is a zip, but no workbook is in it. Unfold it, and drop the files that it holds.`)
   const seen = new Map<string, Seen>()
   const walk = (sheet: string | undefined, row: (cells: readonly RawCell[]) => void): Generator<number> => {
     let current: string | undefined
@@ -65,12 +70,17 @@ export const openOds = (parts: Parts, file: string): Workbook => {
     return walkXml(content, file, {
       open: (name, given) => {
         if (name === 'style' && given['style:family'] === 'table') attributes = given
-        else if (name === 'table-properties' && given['table:display'] === 'false') hidden.add(attributes['style:name'] ?? '')
+        else if (name === 'table-properties' && given['table:display'] === 'false')
+          hidden.add(attributes['style:name'] ?? '')
         else if (name === 'table' && depth++ === 0) {
           current = given['table:name'] ?? ''
           here = sheet === current
           at = 0
-          if (sheet === undefined) seen.set(current, { info: { name: current, hidden: hidden.has(given['table:style-name'] ?? '') }, merges: [] })
+          if (sheet === undefined)
+            seen.set(current, {
+              info: { name: current, hidden: hidden.has(given['table:style-name'] ?? '') },
+              merges: [],
+            })
         } else if (name === 'table-row') {
           cells = []
           nothing = 0
@@ -82,7 +92,17 @@ export const openOds = (parts: Parts, file: string): Workbook => {
           paragraphs = 0
           const down = Number(given['table:number-rows-spanned'] ?? 1)
           const across = Number(given['table:number-columns-spanned'] ?? 1)
-          if (sheet === undefined && (down > 1 || across > 1) && (seen.get(current ?? '')?.merges.length ?? 0) < mostMerges) seen.get(current ?? '')?.merges.push({ top: at, left: cells.length + nothing + 1, bottom: at + down - 1, right: cells.length + nothing + across })
+          if (
+            sheet === undefined &&
+            (down > 1 || across > 1) &&
+            (seen.get(current ?? '')?.merges.length ?? 0) < mostMerges
+          )
+            seen.get(current ?? '')?.merges.push({
+              top: at,
+              left: cells.length + nothing + 1,
+              bottom: at + down - 1,
+              right: cells.length + nothing + across,
+            })
         } else if (name === 'annotation') inNote++
         else if (name === 'p' && inNote === 0) {
           inParagraph++
@@ -91,8 +111,7 @@ export const openOds = (parts: Parts, file: string): Workbook => {
           const blanks = claimed(given['text:c'], 1, cellCharacters, file, 'repeated blanks')
           budget.spend(blanks)
           text += ' '.repeat(blanks)
-        }
-        else if (inNote === 0 && name === 'tab') text += '\t'
+        } else if (inNote === 0 && name === 'tab') text += '\t'
         else if (inNote === 0 && name === 'line-break') text += '\n'
       },
       close: (name) => {
@@ -101,12 +120,21 @@ export const openOds = (parts: Parts, file: string): Workbook => {
         else if (name === 'p' && inNote === 0) inParagraph--
         else if (name === 'table-cell' || name === 'covered-table-cell') {
           const cell = name === 'covered-table-cell' ? null : cellOf(attributes, text)
-          const repeats = claimed(attributes['table:number-columns-repeated'], 1, sheetColumns, file, 'repeated columns')
+          const repeats = claimed(
+            attributes['table:number-columns-repeated'],
+            1,
+            sheetColumns,
+            file,
+            'repeated columns',
+          )
           // a row ends in thousands of empty cells: they are made only when a filled one follows
           if (cell === null) nothing += repeats
           else {
             budget.spend(nothing + repeats)
-            if (cells.length + nothing + repeats > sheetColumns) throw new FileProblem(`${file} is a damaged workbook: a row of it has more than ${figure(sheetColumns)} columns. Save it anew in the program it came from.`)
+            if (cells.length + nothing + repeats > sheetColumns)
+              throw new FileProblem(
+                `${file} is a damaged workbook: a row of it has more than ${figure(sheetColumns)} columns. Save it anew in the program it came from.`,
+              )
             for (; nothing > 0; nothing--) cells.push(null)
             for (let i = 0; i < repeats; i++) cells.push(cell)
           }
@@ -124,5 +152,9 @@ export const openOds = (parts: Parts, file: string): Workbook => {
     })
   }
   for (const _ of walk(undefined, () => undefined)) void _
-  return { sheets: [...seen.values()].map(({ info }) => info), rows: walk, merges: (sheet) => seen.get(sheet)?.merges ?? [] }
+  return {
+    sheets: [...seen.values()].map(({ info }) => info),
+    rows: walk,
+    merges: (sheet) => seen.get(sheet)?.merges ?? [],
+  }
 }

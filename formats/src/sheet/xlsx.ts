@@ -21,15 +21,18 @@ const mostSheets = 1000
 
 const rowOf = (reference: string): number => Number(/\d+$/.exec(reference)?.[0] ?? 0)
 /** _x000D_ stands for a sign that XML cannot hold. */
-const unescaped = (text: string): string => (text.includes('_x') ? text.replace(/_x([0-9A-Fa-f]{4})_/g, (_, hex: string) => String.fromCharCode(parseInt(hex, 16))) : text)
-
+const unescaped = (text: string): string =>
+  text.includes('_x')
+    ? text.replace(/_x([0-9A-Fa-f]{4})_/g, (_, hex: string) => String.fromCharCode(parseInt(hex, 16)))
+    : text
 
 const truth = (text: string | undefined): boolean => text === '1' || text === 'true'
 
 const relations = (parts: Record<string, Uint8Array>, file: string): Map<string, string> => {
   const targets = new Map<string, string>()
   readXml(parts['xl/_rels/workbook.xml.rels'], file, {
-    open: (name, { Id = '', Target = '' }) => name === 'Relationship' && void targets.set(Id, Target.startsWith('/') ? Target.slice(1) : `xl/${Target}`),
+    open: (name, { Id = '', Target = '' }) =>
+      name === 'Relationship' && void targets.set(Id, Target.startsWith('/') ? Target.slice(1) : `xl/${Target}`),
   })
   return targets
 }
@@ -77,8 +80,15 @@ const styleShows = (bytes: Uint8Array | undefined, file: string): Shown[] => {
 
 /** An XLSX workbook: ECMA-376 part 1, SpreadsheetML. Formulas give the value that was kept with them. */
 export const openXlsx = (parts: Parts, file: string): Workbook => {
-  const book = parts((name) => name === 'xl/workbook.xml' || name === 'xl/_rels/workbook.xml.rels' || name === 'xl/styles.xml' || name === 'xl/sharedStrings.xml')
-  if (!book['xl/workbook.xml']) throw new FileProblem(`${file} is a zip, but no workbook is in it. Unfold it, and drop the files that it holds.`)
+  const book = parts(
+    (name) =>
+      name === 'xl/workbook.xml' ||
+      name === 'xl/_rels/workbook.xml.rels' ||
+      name === 'xl/styles.xml' ||
+      name === 'xl/sharedStrings.xml',
+  )
+  if (!book['xl/workbook.xml'])
+    throw new FileProblem(`${file} is a zip, but no workbook is in it. Unfold it, and drop the files that it holds.`)
   const targets = relations(book, file)
   const entries: Entry[] = []
   let first = day1900
@@ -86,16 +96,25 @@ export const openXlsx = (parts: Parts, file: string): Workbook => {
     open: (name, attributes) => {
       if (name === 'workbookPr' && truth(attributes.date1904)) first = day1904
       if (name !== 'sheet') return
-      const part = targets.get(attributes['r:id'] ?? Object.entries(attributes).find(([key]) => key.endsWith(':id'))?.[1] ?? '') ?? ''
-      if (entries.length >= mostSheets) throw new FileProblem(`${file} has more than ${figure(mostSheets)} sheets. Part it into several workbooks.`)
-      if (/worksheets\//.test(part)) entries.push({ name: attributes.name ?? '', hidden: (attributes.state ?? 'visible') !== 'visible', part })
+      const part =
+        targets.get(attributes['r:id'] ?? Object.entries(attributes).find(([key]) => key.endsWith(':id'))?.[1] ?? '') ??
+        ''
+      if (entries.length >= mostSheets)
+        throw new FileProblem(`${file} has more than ${figure(mostSheets)} sheets. Part it into several workbooks.`)
+      if (/worksheets\//.test(part))
+        entries.push({ name: attributes.name ?? '', hidden: (attributes.state ?? 'visible') !== 'visible', part })
     },
   })
   const strings = sharedStrings(book['xl/sharedStrings.xml'], file)
   const shows = styleShows(book['xl/styles.xml'], file)
   const bytesOf = (sheet: string): Uint8Array => {
     const part = entries.find(({ name }) => name === sheet)?.part ?? ''
-    return ownValue(parts((name) => name === part), part) ?? new Uint8Array(0)
+    return (
+      ownValue(
+        parts((name) => name === part),
+        part,
+      ) ?? new Uint8Array(0)
+    )
   }
   const cellOf = (type: string, style: number, value: string): RawCell => {
     if (value === '') return null
@@ -111,7 +130,11 @@ export const openXlsx = (parts: Parts, file: string): Workbook => {
         return { error: value }
       case 'd': {
         const ms = Date.parse(`${value.replace(/Z$/, '')}Z`)
-        return Number.isNaN(ms) ? value : value.length <= 10 ? { type: 'date', value: Math.floor(ms / 86_400_000) } : { type: 'datetime', value: ms }
+        return Number.isNaN(ms)
+          ? value
+          : value.length <= 10
+            ? { type: 'date', value: Math.floor(ms / 86_400_000) }
+            : { type: 'datetime', value: ms }
       }
       default: {
         const shown = shows[style] ?? 'number'
@@ -140,7 +163,10 @@ export const openXlsx = (parts: Parts, file: string): Workbook => {
           column = 0
         } else if (name === 'c') {
           column = attributes.r === undefined ? column + 1 : columnOf(attributes.r)
-          if (column < 1 || column > sheetColumns) throw new FileProblem(`${file} is a damaged workbook: it speaks of cell ${(attributes.r ?? '').slice(0, 20)}, and a sheet ends at column XFD. Save it anew in the program it came from.`)
+          if (column < 1 || column > sheetColumns)
+            throw new FileProblem(
+              `${file} is a damaged workbook: it speaks of cell ${(attributes.r ?? '').slice(0, 20)}, and a sheet ends at column XFD. Save it anew in the program it came from.`,
+            )
           type = attributes.t ?? 'n'
           style = Number(attributes.s ?? 0)
           value = ''
@@ -165,7 +191,8 @@ export const openXlsx = (parts: Parts, file: string): Workbook => {
       open: (name, { ref = '' }) => {
         if (name !== 'mergeCell') return
         const [a = '', b = a] = ref.split(':')
-        if (found.length < mostMerges) found.push({ top: rowOf(a), left: columnOf(a), bottom: rowOf(b), right: columnOf(b) })
+        if (found.length < mostMerges)
+          found.push({ top: rowOf(a), left: columnOf(a), bottom: rowOf(b), right: columnOf(b) })
       },
     })
     return found

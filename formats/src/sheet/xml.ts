@@ -16,7 +16,9 @@ export function* walkXml(bytes: Uint8Array, file: string, { open, close, text }:
   const parser = new SaxesParser({ position: false })
   const local = (name: string): string => name.slice(name.indexOf(':') + 1)
   const broken = (): never => {
-    throw new FileProblem(`${file} is a damaged workbook: a part of it breaks off or is garbled. Save it anew in the program it came from.`)
+    throw new FileProblem(
+      `${file} is a damaged workbook: a part of it breaks off or is garbled. Save it anew in the program it came from.`,
+    )
   }
   if (open) parser.on('opentag', (tag) => open(local(tag.name), tag.attributes as Attributes))
   if (close) parser.on('closetag', (tag) => close(local(tag.name)))
@@ -27,7 +29,9 @@ export function* walkXml(bytes: Uint8Array, file: string, { open, close, text }:
   parser.on('error', broken)
   const decoder = new StringDecoder('utf8')
   for (let at = 0; at < bytes.length; at += pieceSize) {
-    parser.write(decoder.write(Buffer.from(bytes.buffer, bytes.byteOffset + at, Math.min(pieceSize, bytes.length - at))))
+    parser.write(
+      decoder.write(Buffer.from(bytes.buffer, bytes.byteOffset + at, Math.min(pieceSize, bytes.length - at))),
+    )
     yield Math.min(1, (at + pieceSize) / bytes.length)
   }
   try {

@@ -6,7 +6,11 @@ import { workbookBytes, type Sheet } from './xlsx.ts'
 export { UnwritableTable } from './cells.ts'
 
 /** Tables as the bytes of one file, in pieces; only a workbook holds more than one. */
-export const outputPieces = (format: OutputFormat, sheets: readonly Sheet[], guard: boolean): Iterable<string | Uint8Array> => {
+export const outputPieces = (
+  format: OutputFormat,
+  sheets: readonly Sheet[],
+  guard: boolean,
+): Iterable<string | Uint8Array> => {
   const [first] = sheets
   if (!first) return []
   switch (format) {

@@ -9,12 +9,15 @@ export function* jsonPieces(table: Table, rowsAPiece = 4096): Generator<string> 
     const text = textAt(table, column, row)
     if (text === null) return 'null'
     const type = types[column]
-    return type === 'integer' || type === 'decimal' || type === 'boolean' || type === 'list' ? text : JSON.stringify(text)
+    return type === 'integer' || type === 'decimal' || type === 'boolean' || type === 'list'
+      ? text
+      : JSON.stringify(text)
   }
   yield '['
   for (let from = 0; from < table.rowCount; from += rowsAPiece) {
     let piece = ''
-    for (let row = from; row < Math.min(table.rowCount, from + rowsAPiece); row++) piece += `${row === 0 ? '\n' : ',\n'}{${keys.map((key, column) => `${key}:${value(column, row)}`).join(',')}}`
+    for (let row = from; row < Math.min(table.rowCount, from + rowsAPiece); row++)
+      piece += `${row === 0 ? '\n' : ',\n'}{${keys.map((key, column) => `${key}:${value(column, row)}`).join(',')}}`
     yield piece
   }
   yield '\n]\n'

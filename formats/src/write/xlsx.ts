@@ -15,18 +15,26 @@ const shift = 25_569
 const escaped = (text: string): string =>
   text
     .replace(/_x[0-9A-Fa-f]{4}_/g, (run) => `_x005F${run}`)
-    .replace(/[\u0000-\u0008\u000B\u000C\u000D\u000E-\u001F\uFFFE\uFFFF]/g, (sign) => `_x${sign.charCodeAt(0).toString(16).toUpperCase().padStart(4, '0')}_`)
+    .replace(
+      /[\u0000-\u0008\u000B\u000C\u000D\u000E-\u001F\uFFFE\uFFFF]/g,
+      (sign) => `_x${sign.charCodeAt(0).toString(16).toUpperCase().padStart(4, '0')}_`,
+    )
     .replaceAll('&', '&amp;')
     .replaceAll('<', '&lt;')
     .replaceAll('>', '&gt;')
 
-const textCell = (ref: string, text: string): string => `<c r="${ref}" t="inlineStr"><is><t xml:space="preserve">${escaped(text)}</t></is></c>`
+const textCell = (ref: string, text: string): string =>
+  `<c r="${ref}" t="inlineStr"><is><t xml:space="preserve">${escaped(text)}</t></is></c>`
 
 /** Names that a workbook takes: 31 signs, none of []:*?/\, each once whatever the case. */
 export const sheetNames = (names: readonly string[]): string[] => {
   const taken = new Set<string>()
   return names.map((name) => {
-    const plain = name.replace(/[[\]:*?/\\]/g, ' ').replace(/^'+|'+$/g, '').trim() || 'Sheet'
+    const plain =
+      name
+        .replace(/[[\]:*?/\\]/g, ' ')
+        .replace(/^'+|'+$/g, '')
+        .trim() || 'Sheet'
     let made = plain.slice(0, 31)
     for (let n = 2; taken.has(made.toLowerCase()); n++) made = `${plain.slice(0, 30 - String(n).length)} ${n}`
     taken.add(made.toLowerCase())
@@ -51,31 +59,47 @@ const cellXml = (table: Table, column: number, row: number, ref: string, guard: 
   if (type === 'date' || type === 'datetime') {
     const days = type === 'date' ? (cell as number) : Math.floor((cell as number) / day)
     const serial = serialOf(days)
-    if (serial !== undefined) return `<c r="${ref}" s="${styles[type]}"><v>${type === 'date' ? serial : serial + ((cell as number) - days * day) / day}</v></c>`
+    if (serial !== undefined)
+      return `<c r="${ref}" s="${styles[type]}"><v>${type === 'date' ? serial : serial + ((cell as number) - days * day) / day}</v></c>`
   }
   const text = textAt(table, column, row) ?? ''
-  if (text.length > mostCharacters) throw new UnwritableTable(`A cell of a workbook holds ${figure(mostCharacters)} characters; ${quoted(table.names[column] ?? '')} in row ${figure(row + 1)} has ${figure(text.length)}. Write CSV, JSON or Parquet, or shorten the column.`)
+  if (text.length > mostCharacters)
+    throw new UnwritableTable(
+      `A cell of a workbook holds ${figure(mostCharacters)} characters; ${quoted(table.names[column] ?? '')} in row ${figure(row + 1)} has ${figure(text.length)}. Write CSV, JSON or Parquet, or shorten the column.`,
+    )
   return textCell(ref, guard && type === 'text' ? guarded(text) : text)
 }
 
 /** As wide as the longest of the first rows, within reason; in characters. */
 const widthOf = (table: Table, column: number): number => {
   let longest = (table.names[column] ?? '').length
-  for (let row = 0; row < Math.min(300, table.rowCount); row++) longest = Math.max(longest, textAt(table, column, row)?.split('\n')[0]?.length ?? 0)
+  for (let row = 0; row < Math.min(300, table.rowCount); row++)
+    longest = Math.max(longest, textAt(table, column, row)?.split('\n')[0]?.length ?? 0)
   return Math.min(60, Math.max(8, longest + 2))
 }
 
 const declaration = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n'
 const sheetXml = ({ name, table }: Sheet, guard: boolean): Uint8Array => {
-  if (table.rowCount + 1 > sheetRows) throw new UnwritableTable(`A sheet of a workbook holds ${figure(sheetRows - 1)} rows; ${name} has ${figure(table.rowCount)}. Write CSV or Parquet.`)
-  if (table.names.length > sheetColumns) throw new UnwritableTable(`A sheet of a workbook holds ${figure(sheetColumns)} columns; ${name} has ${figure(table.names.length)}. Write CSV or Parquet.`)
+  if (table.rowCount + 1 > sheetRows)
+    throw new UnwritableTable(
+      `A sheet of a workbook holds ${figure(sheetRows - 1)} rows; ${name} has ${figure(table.rowCount)}. Write CSV or Parquet.`,
+    )
+  if (table.names.length > sheetColumns)
+    throw new UnwritableTable(
+      `A sheet of a workbook holds ${figure(sheetColumns)} columns; ${name} has ${figure(table.names.length)}. Write CSV or Parquet.`,
+    )
   const letters = table.names.map((_, column) => columnLetters(column + 1))
   const pieces = [
     `${declaration}<worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"><sheetViews><sheetView workbookViewId="0"><pane ySplit="1" topLeftCell="A2" activePane="bottomLeft" state="frozen"/></sheetView></sheetViews>`,
-    table.names.length > 0 ? `<cols>${table.names.map((_, column) => `<col min="${column + 1}" max="${column + 1}" width="${widthOf(table, column)}" customWidth="1"/>`).join('')}</cols>` : '',
+    table.names.length > 0
+      ? `<cols>${table.names.map((_, column) => `<col min="${column + 1}" max="${column + 1}" width="${widthOf(table, column)}" customWidth="1"/>`).join('')}</cols>`
+      : '',
     `<sheetData><row r="1">${table.names.map((one, column) => textCell(`${letters[column] ?? ''}1`, guard ? guarded(one) : one).replace('<c ', '<c s="4" ')).join('')}</row>`,
   ]
-  for (let row = 0; row < table.rowCount; row++) pieces.push(`<row r="${row + 2}">${letters.map((letter, column) => cellXml(table, column, row, `${letter}${row + 2}`, guard)).join('')}</row>`)
+  for (let row = 0; row < table.rowCount; row++)
+    pieces.push(
+      `<row r="${row + 2}">${letters.map((letter, column) => cellXml(table, column, row, `${letter}${row + 2}`, guard)).join('')}</row>`,
+    )
   pieces.push('</sheetData></worksheet>')
   return Buffer.from(pieces.join(''))
 }

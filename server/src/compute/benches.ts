@@ -1,8 +1,29 @@
-import { laidColumns, laidPartners, Match, Reconciliation, reconcileKeys, rowsUnmatched, suggestKeys, typeWays, type JoinShow, type ReconcileShow, type Table } from '@fabula/core'
+import {
+  laidColumns,
+  laidPartners,
+  Match,
+  Reconciliation,
+  reconcileKeys,
+  rowsUnmatched,
+  suggestKeys,
+  typeWays,
+  type JoinShow,
+  type ReconcileShow,
+  type Table,
+} from '@fabula/core'
 import type { LayReply, MatchReply, ReconcileReply } from '@fabula/core/api'
 
 type On = readonly { readonly left: string; readonly right: string }[]
-export type MatchAsked = { readonly on: On; readonly ignoreCase: boolean; readonly trim: boolean; readonly matches: 'all' | 'first' | 'one'; readonly show: JoinShow; readonly from: number; readonly fromThere: number; readonly count: number }
+export type MatchAsked = {
+  readonly on: On
+  readonly ignoreCase: boolean
+  readonly trim: boolean
+  readonly matches: 'all' | 'first' | 'one'
+  readonly show: JoinShow
+  readonly from: number
+  readonly fromThere: number
+  readonly count: number
+}
 
 const comparable = (left: Table, right: Table, { left: l, right: r }: On[number]): boolean => {
   const number = (type: string): string => (type === 'integer' || type === 'decimal' ? 'number' : type)
@@ -11,32 +32,61 @@ const comparable = (left: Table, right: Table, { left: l, right: r }: On[number]
 
 /** Two tables on the bench: how they meet by these keys, and the rows that are asked for. */
 export const matchTables = (left: Table, right: Table, asked: MatchAsked): MatchReply => {
-  const there = asked.on.length > 0 && asked.on.every(({ left: l, right: r }) => left.indexOf(l) >= 0 && right.indexOf(r) >= 0)
+  const there =
+    asked.on.length > 0 && asked.on.every(({ left: l, right: r }) => left.indexOf(l) >= 0 && right.indexOf(r) >= 0)
   const fits = there && asked.on.every((pair) => comparable(left, right, pair))
   const match = fits ? new Match(left, right, asked) : undefined
-  const shown = match ? match.show(asked.show, [asked.from, asked.fromThere], asked.count) : rowsUnmatched(left, right, [asked.from, asked.fromThere], asked.count)
-  const side = (table: Table, part: (typeof shown)['left']): MatchReply['left'] => ({ columns: table.schema.map((field) => ({ ...field })), rows: table.rowCount, shown: { total: part.total, rows: part.rows.map(({ row, state, cells }) => ({ row, state, cells: [...cells] })) } })
+  const shown = match
+    ? match.show(asked.show, [asked.from, asked.fromThere], asked.count)
+    : rowsUnmatched(left, right, [asked.from, asked.fromThere], asked.count)
+  const side = (table: Table, part: (typeof shown)['left']): MatchReply['left'] => ({
+    columns: table.schema.map((field) => ({ ...field })),
+    rows: table.rowCount,
+    shown: { total: part.total, rows: part.rows.map(({ row, state, cells }) => ({ row, state, cells: [...cells] })) },
+  })
   return {
     left: side(left, shown.left),
     right: side(right, shown.right),
-    suggestions: suggestKeys(left, right).map(({ on, share, repeats }) => ({ on: on.map((pair) => ({ ...pair })), share, repeats })),
+    suggestions: suggestKeys(left, right).map(({ on, share, repeats }) => ({
+      on: on.map((pair) => ({ ...pair })),
+      share,
+      repeats,
+    })),
     matching: match ? (structuredClone(match.figures()) as NonNullable<MatchReply['matching']>) : null,
     ways: there && !fits ? typeWays(left, right, asked).map((way) => ({ ...way })) : [],
   }
 }
 
 /** Tables under one another on the bench: which has which column, and which columns may be one. */
-export const layTables = (union: Parameters<typeof laidColumns>[0], own: string, tables: readonly Table[]): LayReply => {
+export const layTables = (
+  union: Parameters<typeof laidColumns>[0],
+  own: string,
+  tables: readonly Table[],
+): LayReply => {
   const columns = laidColumns(union, own, tables)
   return {
     tables: [own, ...union.with].map((id, at) => ({ id, rows: tables[at]?.rowCount ?? 0 })),
-    columns: columns.map(({ name, type, from }) => ({ name, type, from: from.map((cell) => (cell ? { ...cell } : null)) })),
+    columns: columns.map(({ name, type, from }) => ({
+      name,
+      type,
+      from: from.map((cell) => (cell ? { ...cell } : null)),
+    })),
     partners: laidPartners(columns, tables).map((partner) => ({ ...partner })),
   }
 }
 
 /** Two tables held against each other, and the rows that are asked for. */
-export const reconcileTables = (here: Table, there: Table, lineage: Int32Array | undefined, asked: { readonly keys: readonly string[] | null; readonly show: ReconcileShow; readonly from: number; readonly count: number }): ReconcileReply => {
+export const reconcileTables = (
+  here: Table,
+  there: Table,
+  lineage: Int32Array | undefined,
+  asked: {
+    readonly keys: readonly string[] | null
+    readonly show: ReconcileShow
+    readonly from: number
+    readonly count: number
+  },
+): ReconcileReply => {
   const shared = here.names.filter((name) => there.indexOf(name) >= 0)
   const chosen = asked.keys?.filter((name) => shared.includes(name))
   const byLineage = chosen === undefined && lineage !== undefined
@@ -50,6 +100,15 @@ export const reconcileTables = (here: Table, there: Table, lineage: Int32Array |
     keys: [...figures.keys],
     shared,
     columns: columns.map((column) => ({ ...column })),
-    shown: { total: shown.total, columns: shown.columns.map((column) => ({ ...column })), rows: shown.rows.map(({ row, state, cells, old }) => ({ row, state, cells: [...cells], ...(old ? { old: { ...old } } : {}) })) },
+    shown: {
+      total: shown.total,
+      columns: shown.columns.map((column) => ({ ...column })),
+      rows: shown.rows.map(({ row, state, cells, old }) => ({
+        row,
+        state,
+        cells: [...cells],
+        ...(old ? { old: { ...old } } : {}),
+      })),
+    },
   }
 }

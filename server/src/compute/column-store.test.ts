@@ -5,7 +5,8 @@ import { expect, test } from 'vitest'
 import { fileFromBytes, openInput } from '@fabula/formats'
 import { ColumnStore } from './column-store.ts'
 
-const opened = (rows: number) => openInput([fileFromBytes('a.csv', Buffer.from(`N\n${Array.from({ length: rows }, (_, i) => i).join('\n')}\n`))], {})
+const opened = (rows: number) =>
+  openInput([fileFromBytes('a.csv', Buffer.from(`N\n${Array.from({ length: rows }, (_, i) => i).join('\n')}\n`))], {})
 const folder = (): string => mkdtempSync(join(tmpdir(), 'fabula-store-'))
 const files = (data: string): string[] => (existsSync(join(data, 'columns')) ? readdirSync(join(data, 'columns')) : [])
 const dayMs = 86_400_000
@@ -35,7 +36,8 @@ test('beyond the bound the longest unused leave; what nobody used for a month le
   const data = folder()
   const store = new ColumnStore(data, 20_000)
   const age = (days: number): void => {
-    for (const name of files(data)) utimesSync(join(data, 'columns', name), new Date(Date.now() - days * dayMs), new Date(Date.now() - days * dayMs))
+    for (const name of files(data))
+      utimesSync(join(data, 'columns', name), new Date(Date.now() - days * dayMs), new Date(Date.now() - days * dayMs))
   }
   await store.keep(['old'], await opened(1500), 500)
   age(2)

@@ -63,7 +63,9 @@ export class ColumnStore {
     let held = 0
     for (const { path, bytes, usedAt } of files) {
       const age = now - usedAt
-      const over = !path.endsWith('.columns') ? age > 3_600_000 : age > unusedDays * 86_400_000 || held + bytes > this.maxBytes
+      const over = !path.endsWith('.columns')
+        ? age > 3_600_000
+        : age > unusedDays * 86_400_000 || held + bytes > this.maxBytes
       if (over) rmSync(path, { force: true })
       else held += bytes
     }

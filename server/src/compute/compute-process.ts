@@ -38,10 +38,26 @@ export type ProcessOptions = ChildSettings & {
   readonly fault: (error: unknown) => void
 }
 
-const superseded = (): Refusal => new Refusal(409, 'superseded', 'A newer draft took the place of this one, or it was stopped.')
-const outOfMemory = (bytes: number): Refusal => new Refusal(507, 'out-of-memory', `This needs more memory than the server gives to one job (${Math.round(bytes / 1e6).toLocaleString('en-GB')} MB). Keep fewer rows or columns early in the story, or raise FABULA_JOB_MEMORY_MB on the server.`)
-const tooSlow = (ms: number): Refusal => new Refusal(504, 'too-slow', `This took longer than ${Math.round(ms / 1000).toLocaleString('en-GB')} seconds, the most that the server gives to it, and was ended. Keep fewer rows or columns early in the story, or raise the limit on the server.`)
-const lost = (): Refusal => new Refusal(500, 'process-ended', 'The process that worked on this ended unexpectedly. Nothing was changed; try again, and if it happens again, leave out the last change.')
+const superseded = (): Refusal =>
+  new Refusal(409, 'superseded', 'A newer draft took the place of this one, or it was stopped.')
+const outOfMemory = (bytes: number): Refusal =>
+  new Refusal(
+    507,
+    'out-of-memory',
+    `This needs more memory than the server gives to one job (${Math.round(bytes / 1e6).toLocaleString('en-GB')} MB). Keep fewer rows or columns early in the story, or raise FABULA_JOB_MEMORY_MB on the server.`,
+  )
+const tooSlow = (ms: number): Refusal =>
+  new Refusal(
+    504,
+    'too-slow',
+    `This took longer than ${Math.round(ms / 1000).toLocaleString('en-GB')} seconds, the most that the server gives to it, and was ended. Keep fewer rows or columns early in the story, or raise the limit on the server.`,
+  )
+const lost = (): Refusal =>
+  new Refusal(
+    500,
+    'process-ended',
+    'The process that worked on this ended unexpectedly. Nothing was changed; try again, and if it happens again, leave out the last change.',
+  )
 
 /** How long a job that was told to stop may go on before its process is ended. */
 const graceMs = 2000
@@ -128,8 +144,14 @@ export class ComputeProcess {
     const { folder, cacheBytes, columnBytes, memoryBytes, niceness, fault } = this.options
     const settings: ChildSettings = { folder, cacheBytes, columnBytes, memoryBytes }
     const words = ['--enable-source-maps', entry]
-    const [program, args] = prlimit ? [prlimit, [`--data=${memoryBytes}`, process.execPath, ...words]] : [process.execPath, words]
-    const child = spawn(program, args, { stdio: ['ignore', 'ignore', 'pipe', 'ipc'], serialization: 'advanced', env: { ...process.env, [settingsVariable]: JSON.stringify(settings) } })
+    const [program, args] = prlimit
+      ? [prlimit, [`--data=${memoryBytes}`, process.execPath, ...words]]
+      : [process.execPath, words]
+    const child = spawn(program, args, {
+      stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
+      serialization: 'advanced',
+      env: { ...process.env, [settingsVariable]: JSON.stringify(settings) },
+    })
     this.said = ''
     this.ended = undefined
     child.stderr?.setEncoding('utf8').on('data', (text: string) => (this.said = (this.said + text).slice(-4000)))
@@ -192,8 +214,10 @@ export class ComputeProcess {
     const started = jobs.filter(({ state }) => state === 'started')
     const memory = code === exitCodes.outOfMemory || (signal !== null && !ended)
     if (!ended) options.fault(new Error(`A compute process ended (${signal ?? code}).${said ? ` ${said}` : ''}`))
-    const blamed = (job: Job): boolean => (ended ? job === ended : job.state === 'started' && (!options.retries || started.length === 1 || job.suspected > 0))
-    for (const job of jobs.filter(blamed)) job.reject(job === ended ? tooSlow(job.limitMs) : memory ? outOfMemory(options.memoryBytes) : lost())
+    const blamed = (job: Job): boolean =>
+      ended ? job === ended : job.state === 'started' && (!options.retries || started.length === 1 || job.suspected > 0)
+    for (const job of jobs.filter(blamed))
+      job.reject(job === ended ? tooSlow(job.limitMs) : memory ? outOfMemory(options.memoryBytes) : lost())
     for (const job of jobs.filter((one) => !blamed(one)).reverse()) {
       if (job.stopped) {
         job.reject(superseded())

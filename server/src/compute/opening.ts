@@ -1,6 +1,19 @@
 import { existsSync, readFileSync } from 'node:fs'
 import { setImmediate as otherWork } from 'node:timers/promises'
-import { setOwnValue, ownValue, fileColumns, kindOf, knownNames, StepCache, BufferLedger, type Read, type Recipe, type Renames, type Source, type Sources } from '@fabula/core'
+import {
+  setOwnValue,
+  ownValue,
+  fileColumns,
+  kindOf,
+  knownNames,
+  StepCache,
+  BufferLedger,
+  type Read,
+  type Recipe,
+  type Renames,
+  type Source,
+  type Sources,
+} from '@fabula/core'
 import type { FileRef } from '@fabula/core/api'
 import { openedBuffers, openInput, type OpenedFiles } from '@fabula/formats'
 import type { ColumnStore } from './column-store.ts'
@@ -10,7 +23,13 @@ export type Files = Readonly<Record<string, readonly FileRef[]>>
 export type Progress = { readonly done: number; readonly of: number; readonly doing: string }
 export class TaskProblem extends Error {}
 /** What a job of a worker works with. */
-export type WorkerContext = { readonly folder: string; readonly inputs: InputCache; readonly columns: ColumnStore; readonly progress: (progress: Progress) => void; readonly shouldStop: () => boolean }
+export type WorkerContext = {
+  readonly folder: string
+  readonly inputs: InputCache
+  readonly columns: ColumnStore
+  readonly progress: (progress: Progress) => void
+  readonly shouldStop: () => boolean
+}
 
 type CachedInput = { readonly files: OpenedFiles; readonly held: readonly object[] }
 
@@ -34,7 +53,8 @@ export class InputCache {
     this.drop(key)
     this.opened.set(key, { files, held: this.ledger.hold(openedBuffers(files)) })
     if (this.ledger.bytes > this.maxBytes) this.steps.shrink()
-    for (const [old, one] of this.opened) if (one.files.table !== files.table && this.ledger.bytes > this.maxBytes) this.drop(old)
+    for (const [old, one] of this.opened)
+      if (one.files.table !== files.table && this.ledger.bytes > this.maxBytes) this.drop(old)
   }
   private drop(key: string): void {
     this.ledger.release(this.opened.get(key)?.held ?? [])
@@ -48,7 +68,10 @@ export class InputCache {
 const readings = new Map<string, Promise<OpenedFiles>>()
 
 /** A file's bytes; one that was deleted from the shelf is asked for again. */
-export const stored = ({ name, hash }: { name: string; hash: string }, context: WorkerContext): { name: string; hash: string; bytes: Buffer } => {
+export const stored = (
+  { name, hash }: { name: string; hash: string },
+  context: WorkerContext,
+): { name: string; hash: string; bytes: Buffer } => {
   return { name, hash, bytes: readFileSync(checkStored({ name, hash }, context)) }
 }
 const checkStored = ({ name, hash }: { name: string; hash: string }, { folder }: WorkerContext): string => {
@@ -59,12 +82,24 @@ const checkStored = ({ name, hash }: { name: string; hash: string }, { folder }:
 
 /** The same read in the same words, whatever the order of its keys. */
 const keyOf = (files: readonly FileRef[], read: Read, known: Renames): string =>
-  JSON.stringify([files.map(({ hash, name }) => [hash, name]), read, known], (_key, value: unknown) => (typeof value === 'object' && value !== null && !Array.isArray(value) ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1))) : value))
+  JSON.stringify([files.map(({ hash, name }) => [hash, name]), read, known], (_key, value: unknown) =>
+    typeof value === 'object' && value !== null && !Array.isArray(value)
+      ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : value,
+  )
 
 /** What was detected, written down as a recipe would: opened that way the table is the same. */
-const settledRead = (read: Read, { table }: OpenedFiles): Read => ({ ...read, types: Object.fromEntries(fileColumns(table.schema, read).map(({ name, type }) => [name, { type }])) })
+const settledRead = (read: Read, { table }: OpenedFiles): Read => ({
+  ...read,
+  types: Object.fromEntries(fileColumns(table.schema, read).map(({ name, type }) => [name, { type }])),
+})
 
-const readAnew = async (files: readonly FileRef[], read: Read, known: Renames, context: WorkerContext): Promise<OpenedFiles> => {
+const readAnew = async (
+  files: readonly FileRef[],
+  read: Read,
+  known: Renames,
+  context: WorkerContext,
+): Promise<OpenedFiles> => {
   const bytes = files.map((file) => stored(file, context))
   let said = 0
   let breathed = Date.now()
@@ -77,54 +112,101 @@ const readAnew = async (files: readonly FileRef[], read: Read, known: Renames, c
     if (context.shouldStop()) throw new TaskProblem('The reading was stopped. Nothing was changed.')
     if (now - said < 120) return
     said = now
-    context.progress({ done: Math.round(share * 100), of: 100, doing: `Reading ${files.length > 3 ? `${files.length} files` : files.map(({ name }) => name).join(', ')}: ${rows.toLocaleString('en-GB')} rows so far` })
+    context.progress({
+      done: Math.round(share * 100),
+      of: 100,
+      doing: `Reading ${files.length > 3 ? `${files.length} files` : files.map(({ name }) => name).join(', ')}: ${rows.toLocaleString('en-GB')} rows so far`,
+    })
   })
 }
 
 /** The columns that were kept when these files were read before, by whichever process; else the files themselves. */
-const fromColumnsOrAnew = async (key: string, files: readonly FileRef[], read: Read, known: Renames, context: WorkerContext): Promise<OpenedFiles> => {
+const fromColumnsOrAnew = async (
+  key: string,
+  files: readonly FileRef[],
+  read: Read,
+  known: Renames,
+  context: WorkerContext,
+): Promise<OpenedFiles> => {
   for (const file of files) checkStored(file, context)
   const kept = context.columns.read(key)
   if (kept) return kept
   const began = performance.now()
   const opened = await readAnew(files, read, known, context)
   const took = performance.now() - began
-  const settled = read.types === undefined || read.types === 'detect' ? [keyOf(files, settledRead(read, opened), known)] : []
+  const settled =
+    read.types === undefined || read.types === 'detect' ? [keyOf(files, settledRead(read, opened), known)] : []
   // behind the answer, so that nobody waits for it
-  setImmediate(() => void context.columns.keep([key, ...settled], opened, took).catch((error: unknown) => process.stderr.write(`${String(error)}\n`)))
+  setImmediate(
+    () =>
+      void context.columns
+        .keep([key, ...settled], opened, took)
+        .catch((error: unknown) => process.stderr.write(`${String(error)}\n`)),
+  )
   return opened
 }
 
 /** Files as a table; read once, however many ask at the same time. `known`: other names by which columns may come. */
-export const openFiles = async (files: readonly FileRef[], read: Read, known: Renames, context: WorkerContext): Promise<{ key: string; files: OpenedFiles }> => {
+export const openFiles = async (
+  files: readonly FileRef[],
+  read: Read,
+  known: Renames,
+  context: WorkerContext,
+): Promise<{ key: string; files: OpenedFiles }> => {
   const key = keyOf(files, read, known)
   const kept = context.inputs.get(key)
   if (kept) return { key, files: kept }
   const others = readings.get(key)
   // whoever began the reading may have stopped it; then it is begun anew for who still waits
-  if (others) return others.then((result) => ({ key, files: result }), () => openFiles(files, read, known, context))
+  if (others)
+    return others.then(
+      (result) => ({ key, files: result }),
+      () => openFiles(files, read, known, context),
+    )
   const reading = fromColumnsOrAnew(key, files, read, known, context).finally(() => readings.delete(key))
   readings.set(key, reading)
   const result = await reading
   context.inputs.keep(key, result)
-  if (read.types === undefined || read.types === 'detect') context.inputs.keep(keyOf(files, settledRead(read, result), known), result)
+  if (read.types === undefined || read.types === 'detect')
+    context.inputs.keep(keyOf(files, settledRead(read, result), known), result)
   return { key, files: result }
 }
 
 /** The start steps of a recipe with what they read. */
 export const reads = (recipe: Recipe): Map<string, Read> =>
-  new Map(recipe.tables.flatMap(({ steps }) => steps.flatMap((step): [string, Read][] => (kindOf(step).start && typeof step.input === 'string' ? [[step.input, (step.read ?? {}) as Read]] : []))))
+  new Map(
+    recipe.tables.flatMap(({ steps }) =>
+      steps.flatMap((step): [string, Read][] =>
+        kindOf(step).start && typeof step.input === 'string' ? [[step.input, (step.read ?? {}) as Read]] : [],
+      ),
+    ),
+  )
 
-export const openAll = async (recipe: Recipe, files: Files, renames: Readonly<Record<string, Renames>>, context: WorkerContext): Promise<{ sources: Sources; inputs: Record<string, OpenedFiles> }> => {
+export const openAll = async (
+  recipe: Recipe,
+  files: Files,
+  renames: Readonly<Record<string, Renames>>,
+  context: WorkerContext,
+): Promise<{ sources: Sources; inputs: Record<string, OpenedFiles> }> => {
   const inputs: Record<string, OpenedFiles> = {}
   const sources: Record<string, Source> = {}
   for (const [input, read] of reads(recipe)) {
     const refs = ownValue(files, input)
-    if (!refs || refs.length === 0) throw new TaskProblem(`No file is given for ${recipe.inputs.find(({ id }) => id === input)?.name ?? input}. Drop one on the page.`)
-    const one = await openFiles(refs, read, knownNames(recipe.inputs.find(({ id }) => id === input), ownValue(renames, input)), context)
+    if (!refs || refs.length === 0)
+      throw new TaskProblem(
+        `No file is given for ${recipe.inputs.find(({ id }) => id === input)?.name ?? input}. Drop one on the page.`,
+      )
+    const one = await openFiles(
+      refs,
+      read,
+      knownNames(
+        recipe.inputs.find(({ id }) => id === input),
+        ownValue(renames, input),
+      ),
+      context,
+    )
     setOwnValue(inputs, input, one.files)
     setOwnValue(sources, input, { ...one.files, key: one.key })
   }
   return { inputs, sources: (input) => ownValue(sources, input) as Source }
 }
-

@@ -1,7 +1,17 @@
 import { createHash } from 'node:crypto'
 import { closeSync, existsSync, mkdirSync, openSync, fsyncSync, renameSync, rmSync, writeSync } from 'node:fs'
 import { dirname, join } from 'node:path'
-import { ownValue, byFile, isFile, pictureTable, textOfCell, type FileOutput, type Output, type Recipe, type Table } from '@fabula/core'
+import {
+  ownValue,
+  byFile,
+  isFile,
+  pictureTable,
+  textOfCell,
+  type FileOutput,
+  type Output,
+  type Recipe,
+  type Table,
+} from '@fabula/core'
 import type { RunReply } from '@fabula/core/api'
 import { outputPieces, writeToDatabases } from '@fabula/formats'
 import { withWriter, type Connection } from '../sources/postgresql.ts'
@@ -28,7 +38,7 @@ const store = (folder: string, pieces: Iterable<string | Uint8Array>): { hash: s
       const bytes = typeof piece === 'string' ? Buffer.from(piece) : piece
       hash.update(bytes)
       size += bytes.length
-      for (let at = 0; at < bytes.length; ) at += writeSync(file, bytes, at)
+      for (let at = 0; at < bytes.length;) at += writeSync(file, bytes, at)
     }
     fsyncSync(file)
   } catch (error) {
@@ -46,30 +56,74 @@ const store = (folder: string, pieces: Iterable<string | Uint8Array>): { hash: s
 }
 
 /** What a replay writes: the recipe's outputs, or its last table as CSV. */
-export const outputsOf = ({ outputs = [], tables }: Recipe): Output[] => (outputs.length > 0 ? [...outputs] : tables.slice(-1).map(({ id }) => ({ table: id, format: 'csv' as const, file: `${id}.csv` })))
+export const outputsOf = ({ outputs = [], tables }: Recipe): Output[] =>
+  outputs.length > 0
+    ? [...outputs]
+    : tables.slice(-1).map(({ id }) => ({ table: id, format: 'csv' as const, file: `${id}.csv` }))
 
 /** Every output of a replay: files into the store (a workbook takes what the pictures of its tables show along), guarded for spreadsheets unless told otherwise, and then tables into databases. */
-export const writeOutputs = async (recipe: Recipe, tableOf: (id: string) => Table, pictures: RunReply['pictures'], folder: string, connections: Readonly<Record<string, Connection>>): Promise<{ outputs: RunReply['outputs']; stored: { hash: string; size: number }[] }> => {
+export const writeOutputs = async (
+  recipe: Recipe,
+  tableOf: (id: string) => Table,
+  pictures: RunReply['pictures'],
+  folder: string,
+  connections: Readonly<Record<string, Connection>>,
+): Promise<{ outputs: RunReply['outputs']; stored: { hash: string; size: number }[] }> => {
   const wanted = outputsOf(recipe)
   const nameOf = (id: string): string => recipe.tables.find((table) => table.id === id)?.name ?? id
   const told = (table: string) => {
     const result = tableOf(table)
-    return { rows: result.rowCount, columns: result.names.length, first: firstRows(result, 50), names: [...result.names] }
+    return {
+      rows: result.rowCount,
+      columns: result.names.length,
+      first: firstRows(result, 50),
+      names: [...result.names],
+    }
   }
   const stored: { hash: string; size: number }[] = []
-  const files = byFile(wanted.filter(isFile).map((output): FileOutput & { path: string } => ({ ...output, path: output.file }))).flatMap((made) => {
+  const files = byFile(
+    wanted.filter(isFile).map((output): FileOutput & { path: string } => ({ ...output, path: output.file })),
+  ).flatMap((made) => {
     const [first] = made
     if (!first) return []
-    const charts = first.format === 'xlsx' ? pictures.filter(({ picture }) => made.some(({ table }) => table === picture.table)).map(({ picture, data }) => ({ name: picture.name || 'Picture', table: pictureTable(picture, data) })) : []
-    const kept = store(folder, outputPieces(first.format, [...made.map(({ table }) => ({ name: nameOf(table), table: tableOf(table) })), ...charts], first.options?.guard ?? true))
+    const charts =
+      first.format === 'xlsx'
+        ? pictures
+            .filter(({ picture }) => made.some(({ table }) => table === picture.table))
+            .map(({ picture, data }) => ({ name: picture.name || 'Picture', table: pictureTable(picture, data) }))
+        : []
+    const kept = store(
+      folder,
+      outputPieces(
+        first.format,
+        [...made.map(({ table }) => ({ name: nameOf(table), table: tableOf(table) })), ...charts],
+        first.options?.guard ?? true,
+      ),
+    )
     stored.push(kept)
     return made.map(({ table, file, format }) => ({ table, file, format, hash: kept.hash, into: null, ...told(table) }))
   })
   const into = wanted.flatMap((output) => (isFile(output) ? [] : [output]))
-  await writeToDatabases(into.map((output) => ({ output, table: tableOf(output.table) })), async (name, work) => {
-    const connection = ownValue(connections, name)
-    if (!connection) throw new Error(`no connection ${name}`)
-    await withWriter(connection, work)
-  })
-  return { outputs: [...files, ...into.map((output) => ({ table: output.table, file: output.name, format: 'postgresql' as const, hash: '', into: output.connection, ...told(output.table) }))], stored }
+  await writeToDatabases(
+    into.map((output) => ({ output, table: tableOf(output.table) })),
+    async (name, work) => {
+      const connection = ownValue(connections, name)
+      if (!connection) throw new Error(`no connection ${name}`)
+      await withWriter(connection, work)
+    },
+  )
+  return {
+    outputs: [
+      ...files,
+      ...into.map((output) => ({
+        table: output.table,
+        file: output.name,
+        format: 'postgresql' as const,
+        hash: '',
+        into: output.connection,
+        ...told(output.table),
+      })),
+    ],
+    stored,
+  }
 }

@@ -8,7 +8,13 @@ import type { Task } from './tasks.ts'
 export type Lane = 'interactive' | 'guest' | 'batch'
 
 /** The most that one job of each sort may take, in milliseconds. */
-export type TimeLimits = { readonly look: number; readonly preview: number; readonly read: number; readonly replay: number; readonly proof: number }
+export type TimeLimits = {
+  readonly look: number
+  readonly preview: number
+  readonly read: number
+  readonly replay: number
+  readonly proof: number
+}
 
 export type ComputeLimits = {
   /** Bytes of memory of one process, array buffers included. */
@@ -21,7 +27,22 @@ export type ComputeLimits = {
 }
 
 const sortOf: { readonly [K in Task['kind']]: keyof TimeLimits } = {
-  look: 'look', cells: 'look', open: 'read', fit: 'read', preview: 'preview', facts: 'preview', values: 'preview', groups: 'preview', picture: 'preview', match: 'preview', lay: 'preview', reconcile: 'preview', find: 'preview', scripts: 'preview', run: 'replay', prove: 'proof',
+  look: 'look',
+  cells: 'look',
+  open: 'read',
+  fit: 'read',
+  preview: 'preview',
+  facts: 'preview',
+  values: 'preview',
+  groups: 'preview',
+  picture: 'preview',
+  match: 'preview',
+  lay: 'preview',
+  reconcile: 'preview',
+  find: 'preview',
+  scripts: 'preview',
+  run: 'replay',
+  prove: 'proof',
 }
 
 const number = (name: string, otherwise: number): number => {
@@ -38,7 +59,13 @@ export const limitsFromEnvironment = (): ComputeLimits => {
     memoryBytes: number('FABULA_JOB_MEMORY_MB', Math.max(768, Math.min(8192, (machine * 0.4) / 2 ** 20))) * 2 ** 20,
     cacheBytes: number('FABULA_CACHE_MB', Math.max(256, Math.min(3000, (machine * 0.15) / 2 ** 20))) * 2 ** 20,
     columnBytes: number('FABULA_COLUMNS_MB', 8192) * 2 ** 20,
-    times: { look: seconds('LOOK', 60), preview: seconds('PREVIEW', 60), read: seconds('READ', 900), replay: seconds('REPLAY', 7200), proof: seconds('PROOF', 1800) },
+    times: {
+      look: seconds('LOOK', 60),
+      preview: seconds('PREVIEW', 60),
+      read: seconds('READ', 900),
+      replay: seconds('REPLAY', 7200),
+      proof: seconds('PROOF', 1800),
+    },
   }
 }
 
@@ -64,7 +91,12 @@ const mostHomes = 10_000
 /** Looks by links that may wait or run at a time; more are refused, so that none of them fills the server's memory. */
 const mostGuestJobs = 200
 
-type Pool = { readonly processes: ComputeProcess[]; readonly homes: Map<string, ComputeProcess>; readonly most: number; readonly options: ProcessOptions }
+type Pool = {
+  readonly processes: ComputeProcess[]
+  readonly homes: Map<string, ComputeProcess>
+  readonly most: number
+  readonly options: ProcessOptions
+}
 
 /** Runs tasks in child processes that may die: none of them takes the server, or another's work, along. */
 export class Supervisor {
@@ -76,10 +108,28 @@ export class Supervisor {
   constructor(folder: string, limits: ComputeLimits, fault: (error: unknown) => void) {
     this.limits = limits
     const size = Math.max(2, availableParallelism())
-    this.base = { folder, columnBytes: limits.columnBytes, memoryBytes: limits.memoryBytes, cacheBytes: limits.cacheBytes / 4, width: 1, retries: false, niceness: 10, fault }
-    const pool = (options: ProcessOptions, start: number, most: number): Pool => ({ processes: Array.from({ length: start }, () => new ComputeProcess(options)), homes: new Map(), most, options })
+    this.base = {
+      folder,
+      columnBytes: limits.columnBytes,
+      memoryBytes: limits.memoryBytes,
+      cacheBytes: limits.cacheBytes / 4,
+      width: 1,
+      retries: false,
+      niceness: 10,
+      fault,
+    }
+    const pool = (options: ProcessOptions, start: number, most: number): Pool => ({
+      processes: Array.from({ length: start }, () => new ComputeProcess(options)),
+      homes: new Map(),
+      most,
+      options,
+    })
     this.pools = {
-      interactive: pool({ ...this.base, cacheBytes: limits.cacheBytes / size, width: 4, retries: true, niceness: 0 }, size, size * 2),
+      interactive: pool(
+        { ...this.base, cacheBytes: limits.cacheBytes / size, width: 4, retries: true, niceness: 0 },
+        size,
+        size * 2,
+      ),
       guest: pool({ ...this.base, width: 4, retries: true, niceness: 5 }, 1, size),
       batch: pool(this.base, 2, 2),
     }
@@ -98,14 +148,25 @@ export class Supervisor {
   do<T>(task: Task, asked: Asked): Computation<T> {
     const pool = this.pools[asked.lane ?? 'interactive']
     const { home } = asked
-    if (asked.lane === 'guest' && pool.processes.reduce((sum, { jobs }) => sum + jobs.length, 0) >= mostGuestJobs) throw new Refusal(429, 'busy', 'Too many looks by links wait at this moment. Try again in a few seconds.')
-    return this.begin<T>(task, asked, (job) => this.processFor(pool, home).add(job), (job) => pool.processes.find(({ jobs }) => jobs.includes(job))?.stop(job))
+    if (asked.lane === 'guest' && pool.processes.reduce((sum, { jobs }) => sum + jobs.length, 0) >= mostGuestJobs)
+      throw new Refusal(429, 'busy', 'Too many looks by links wait at this moment. Try again in a few seconds.')
+    return this.begin<T>(
+      task,
+      asked,
+      (job) => this.processFor(pool, home).add(job),
+      (job) => pool.processes.find(({ jobs }) => jobs.includes(job))?.stop(job),
+    )
   }
 
   /** A job in a process of its own, which ends with it. */
   alone<T>(task: Task, progress: (progress: Progress) => void): Computation<T> & { readonly end: () => void } {
     const process = new ComputeProcess(this.base)
-    const computation = this.begin<T>(task, { home: '', progress }, (job) => process.add(job), (job) => process.stop(job))
+    const computation = this.begin<T>(
+      task,
+      { home: '', progress },
+      (job) => process.add(job),
+      (job) => process.stop(job),
+    )
     return { ...computation, end: () => process.close() }
   }
 
@@ -114,10 +175,30 @@ export class Supervisor {
     for (const { processes } of Object.values(this.pools)) for (const process of processes) process.close()
   }
 
-  private begin<T>(task: Task, { home, line, progress }: Asked, add: (job: Job) => void, stop: (job: Job) => void): Computation<T> {
+  private begin<T>(
+    task: Task,
+    { home, line, progress }: Asked,
+    add: (job: Job) => void,
+    stop: (job: Job) => void,
+  ): Computation<T> {
     let job: Job | undefined
     const text = new Promise<string>((resolve, reject) => {
-      job = { id: this.nextId++, task, home, line, limitMs: this.limits.times[sortOf[task.kind]], progress, resolve, reject, state: 'waiting', startedAt: 0, suspected: 0, stopped: false, timedOut: false, timer: undefined }
+      job = {
+        id: this.nextId++,
+        task,
+        home,
+        line,
+        limitMs: this.limits.times[sortOf[task.kind]],
+        progress,
+        resolve,
+        reject,
+        state: 'waiting',
+        startedAt: 0,
+        suspected: 0,
+        stopped: false,
+        timedOut: false,
+        timer: undefined,
+      }
       add(job)
     })
     return { text, value: async () => JSON.parse(await text) as T, stop: () => job && stop(job) }
@@ -139,7 +220,9 @@ export class Supervisor {
   /** Stories that wait behind a long job of another story move to the process that has least to do, or to a new one. */
   private balance(pool: Pool): void {
     for (const process of [...pool.processes]) {
-      const long = process.jobs.filter(({ state, startedAt }) => state === 'started' && Date.now() - startedAt > moveAfterMs)
+      const long = process.jobs.filter(
+        ({ state, startedAt }) => state === 'started' && Date.now() - startedAt > moveAfterMs,
+      )
       const stuck = new Set(process.jobs.filter(({ state }) => state !== 'started').map(({ home }) => home))
       for (const { home } of long) stuck.delete(home)
       if (long.length === 0 || stuck.size === 0) continue
@@ -154,7 +237,10 @@ export class Supervisor {
   }
 }
 
-const leastBusy = (processes: readonly ComputeProcess[], homes: ReadonlyMap<string, ComputeProcess>): ComputeProcess => {
+const leastBusy = (
+  processes: readonly ComputeProcess[],
+  homes: ReadonlyMap<string, ComputeProcess>,
+): ComputeProcess => {
   const counts = new Map(processes.map((process) => [process, process.jobs.length * 1000]))
   for (const process of homes.values()) counts.set(process, (counts.get(process) ?? 0) + 1)
   const [first] = [...processes].sort((a, b) => (counts.get(a) ?? 0) - (counts.get(b) ?? 0))

@@ -1,10 +1,49 @@
 import { setOwnValue, ownValue } from '@fabula/core'
 import {
-  drawPicture, factsOf, findText, fitRecipe, knownNames, lineageBetween, mendsFor, needsData, parameterCells, partnersOf, pythonScript, refusals, runRecipe, ScriptError, sentenceOf, sentenceText, sqlScript, suggestGroups, tableNames, tablesNeeded, valuesOf, viewOf,
-  type Read, type Recipe, type Renames, type Facts, type Judge, type Step, type Table,
+  drawPicture,
+  factsOf,
+  findText,
+  fitRecipe,
+  knownNames,
+  lineageBetween,
+  mendsFor,
+  needsData,
+  parameterCells,
+  partnersOf,
+  pythonScript,
+  refusals,
+  runRecipe,
+  ScriptError,
+  sentenceOf,
+  sentenceText,
+  sqlScript,
+  suggestGroups,
+  tableNames,
+  tablesNeeded,
+  valuesOf,
+  viewOf,
+  type Read,
+  type Recipe,
+  type Renames,
+  type Facts,
+  type Judge,
+  type Step,
+  type Table,
 } from '@fabula/core'
 import * as api from '@fabula/core/api'
-import type { FileRef, FitReply, GroupsReply, LookReply, OpenReply, Picture, PreviewReply, PreviewRequest, ReconcileReply, RunReply, ScriptReply } from '@fabula/core/api'
+import type {
+  FileRef,
+  FitReply,
+  GroupsReply,
+  LookReply,
+  OpenReply,
+  Picture,
+  PreviewReply,
+  PreviewRequest,
+  ReconcileReply,
+  RunReply,
+  ScriptReply,
+} from '@fabula/core/api'
 import { lookAtFile, UnwritableTable, type OpenedFiles } from '@fabula/formats'
 import type { Connection } from '../sources/postgresql.ts'
 import { setImmediate as otherWork } from 'node:timers/promises'
@@ -13,44 +52,163 @@ import { layTables, matchTables, reconcileTables, type MatchAsked } from './benc
 import { openAll, openFiles, reads, stored, TaskProblem, type WorkerContext, type Files } from './opening.ts'
 import { firstRows, writeOutputs } from './outputs.ts'
 
-
 type Moment = { readonly table: string; readonly step: string }
 /** Work done in a worker thread. A `Task` is plain data; `Progress` tells how far it is. */
 export type Task =
-  | { readonly kind: 'look'; readonly hash: string; readonly name: string; readonly read: Read; readonly sheet: string | undefined }
+  | {
+      readonly kind: 'look'
+      readonly hash: string
+      readonly name: string
+      readonly read: Read
+      readonly sheet: string | undefined
+    }
   | { readonly kind: 'open'; readonly files: readonly FileRef[]; readonly read: Read }
   | { readonly kind: 'preview'; readonly request: PreviewRequest; readonly files: Files; readonly now: number }
-  | { readonly kind: 'facts'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly columns: readonly string[]; readonly deep: boolean; readonly files: Files; readonly now: number }
-  | { readonly kind: 'values'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly column: string; readonly files: Files; readonly now: number }
-  | { readonly kind: 'groups'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly column: string; readonly files: Files; readonly now: number }
-  | { readonly kind: 'picture'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly picture: Picture; readonly files: Files; readonly now: number }
-  | { readonly kind: 'match'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly with: string; readonly asked: MatchAsked; readonly files: Files; readonly now: number }
-  | { readonly kind: 'lay'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly union: { readonly with: readonly string[] }; readonly files: Files; readonly now: number }
-  | { readonly kind: 'reconcile'; readonly recipe: Recipe; readonly here: Moment; readonly there: Moment; readonly asked: Parameters<typeof reconcileTables>[3]; readonly files: Files; readonly now: number }
+  | {
+      readonly kind: 'facts'
+      readonly recipe: Recipe
+      readonly table: string
+      readonly step: string
+      readonly columns: readonly string[]
+      readonly deep: boolean
+      readonly files: Files
+      readonly now: number
+    }
+  | {
+      readonly kind: 'values'
+      readonly recipe: Recipe
+      readonly table: string
+      readonly step: string
+      readonly column: string
+      readonly files: Files
+      readonly now: number
+    }
+  | {
+      readonly kind: 'groups'
+      readonly recipe: Recipe
+      readonly table: string
+      readonly step: string
+      readonly column: string
+      readonly files: Files
+      readonly now: number
+    }
+  | {
+      readonly kind: 'picture'
+      readonly recipe: Recipe
+      readonly table: string
+      readonly step: string
+      readonly picture: Picture
+      readonly files: Files
+      readonly now: number
+    }
+  | {
+      readonly kind: 'match'
+      readonly recipe: Recipe
+      readonly table: string
+      readonly step: string
+      readonly with: string
+      readonly asked: MatchAsked
+      readonly files: Files
+      readonly now: number
+    }
+  | {
+      readonly kind: 'lay'
+      readonly recipe: Recipe
+      readonly table: string
+      readonly step: string
+      readonly union: { readonly with: readonly string[] }
+      readonly files: Files
+      readonly now: number
+    }
+  | {
+      readonly kind: 'reconcile'
+      readonly recipe: Recipe
+      readonly here: Moment
+      readonly there: Moment
+      readonly asked: Parameters<typeof reconcileTables>[3]
+      readonly files: Files
+      readonly now: number
+    }
   | { readonly kind: 'scripts'; readonly recipe: Recipe; readonly files: Files }
-  | { readonly kind: 'cells'; readonly hash: string; readonly name: string; /** Which sheet of a workbook, from 0. */ readonly sheet: number }
-  | { readonly kind: 'prove'; readonly recipe: Recipe; readonly files: Files; readonly now: number; /** An empty folder to work in. */ readonly folder: string }
-  | { readonly kind: 'find'; readonly recipe: Recipe; readonly table: string; readonly step: string; readonly text: string; readonly from: { readonly row: number; readonly column: string } | null; readonly back: boolean; readonly files: Files; readonly now: number }
-  | { readonly kind: 'fit'; readonly recipe: Recipe; readonly files: Files; readonly before: Files; readonly renames: Readonly<Record<string, Renames>> }
-  | { readonly kind: 'run'; readonly recipe: Recipe; readonly pictures: readonly Picture[]; readonly files: Files; readonly renames: Readonly<Record<string, Renames>>; readonly allowChanges: boolean; readonly parameters: Readonly<Record<string, string>>; readonly connections: Readonly<Record<string, Connection>>; readonly now: number }
+  | {
+      readonly kind: 'cells'
+      readonly hash: string
+      readonly name: string
+      /** Which sheet of a workbook, from 0. */ readonly sheet: number
+    }
+  | {
+      readonly kind: 'prove'
+      readonly recipe: Recipe
+      readonly files: Files
+      readonly now: number
+      /** An empty folder to work in. */ readonly folder: string
+    }
+  | {
+      readonly kind: 'find'
+      readonly recipe: Recipe
+      readonly table: string
+      readonly step: string
+      readonly text: string
+      readonly from: { readonly row: number; readonly column: string } | null
+      readonly back: boolean
+      readonly files: Files
+      readonly now: number
+    }
+  | {
+      readonly kind: 'fit'
+      readonly recipe: Recipe
+      readonly files: Files
+      readonly before: Files
+      readonly renames: Readonly<Record<string, Renames>>
+    }
+  | {
+      readonly kind: 'run'
+      readonly recipe: Recipe
+      readonly pictures: readonly Picture[]
+      readonly files: Files
+      readonly renames: Readonly<Record<string, Renames>>
+      readonly allowChanges: boolean
+      readonly parameters: Readonly<Record<string, string>>
+      readonly connections: Readonly<Record<string, Connection>>
+      readonly now: number
+    }
 const cellsFor = (recipe: Recipe, given: Readonly<Record<string, string>>) => {
   const { cells, faults } = parameterCells(recipe, given)
   if (faults.length > 0) throw new TaskProblem(faults.map(({ sentence }) => sentence).join(' '))
   return cells
 }
 
-const runTo = async (recipe: Recipe, table: string, step: string, files: Files, now: number, context: WorkerContext, drafts: readonly string[] = []) => {
+const runTo = async (
+  recipe: Recipe,
+  table: string,
+  step: string,
+  files: Files,
+  now: number,
+  context: WorkerContext,
+  drafts: readonly string[] = [],
+) => {
   const needed = tablesNeeded(recipe, table)
   const only: Recipe = { ...recipe, tables: recipe.tables.filter(({ id }) => needed.includes(id)) }
   const { sources } = await openAll(only, files, {}, context)
   const began = performance.now()
-  const { tables, plan } = runRecipe(only, { sources, parameters: cellsFor(recipe, {}), now, cache: context.inputs.steps, until: { table, step }, drafts, shouldStop: context.shouldStop })
+  const { tables, plan } = runRecipe(only, {
+    sources,
+    parameters: cellsFor(recipe, {}),
+    now,
+    cache: context.inputs.steps,
+    until: { table, step },
+    drafts,
+    shouldStop: context.shouldStop,
+  })
   const ran = tables.find(({ id }) => id === table)
   if (!ran) throw new TaskProblem('This table is not in the recipe.')
   return { ran, plan, engineMs: performance.now() - began }
 }
 
-const tableAfter = async ({ recipe, table, step, files, now }: Extract<Task, { kind: 'facts' | 'values' | 'groups' | 'find' | 'picture' }>, context: WorkerContext): Promise<Table | undefined> =>
+const tableAfter = async (
+  { recipe, table, step, files, now }: Extract<Task, { kind: 'facts' | 'values' | 'groups' | 'find' | 'picture' }>,
+  context: WorkerContext,
+): Promise<Table | undefined> =>
   (await runTo(recipe, table, step, files, now, context)).ran.steps.find((one) => one.step.id === step)?.table
 
 type Story = { readonly recipe: Recipe; readonly files: Files; readonly now: number }
@@ -59,29 +217,46 @@ const ranTo = async (story: Story, table: string, step: string | undefined, cont
   const last = step ?? one?.steps.at(-1)?.id ?? ''
   const { ran } = await runTo(story.recipe, table, last, story.files, story.now, context)
   const done = ran.steps.find((told) => told.step.id === last)
-  if (!one || !done || done.state === 'broken' || done.state === 'waiting') throw new TaskProblem(`The table ${one?.name ?? table} is not finished: one of its sentences needs a mend first.`)
+  if (!one || !done || done.state === 'broken' || done.state === 'waiting')
+    throw new TaskProblem(`The table ${one?.name ?? table} is not finished: one of its sentences needs a mend first.`)
   return { ran, table: done.table }
 }
 /** A table of the story after its last sentence, or after another one; a story that breaks before has none. */
-const tableOf = async (story: Story, table: string, step: string | undefined, context: WorkerContext): Promise<Table> => (await ranTo(story, table, step, context)).table
+const tableOf = async (story: Story, table: string, step: string | undefined, context: WorkerContext): Promise<Table> =>
+  (await ranTo(story, table, step, context)).table
 
-const reconcile = async (task: Extract<Task, { kind: 'reconcile' }>, context: WorkerContext): Promise<ReconcileReply> => {
+const reconcile = async (
+  task: Extract<Task, { kind: 'reconcile' }>,
+  context: WorkerContext,
+): Promise<ReconcileReply> => {
   const here = await ranTo(task, task.here.table, task.here.step, context)
   const there = await ranTo(task, task.there.table, task.there.step, context)
   // rows of two moments of one table are known by where they came from
-  const lineage = task.here.table === task.there.table ? lineageBetween(there.ran.steps, task.here.step, task.there.step) : undefined
+  const lineage =
+    task.here.table === task.there.table ? lineageBetween(there.ran.steps, task.here.step, task.there.step) : undefined
   return reconcileTables(here.table, there.table, lineage, task.asked)
 }
 
-const preview = async ({ request, files, now }: Extract<Task, { kind: 'preview' }>, context: WorkerContext): Promise<PreviewReply> => {
+const preview = async (
+  { request, files, now }: Extract<Task, { kind: 'preview' }>,
+  context: WorkerContext,
+): Promise<PreviewReply> => {
   const { recipe, table, step, lens, only, from, count } = request
   const { ran, plan, engineMs } = await runTo(recipe, table, step, files, now, context, request.drafts ?? [])
-  const at = Math.max(0, ran.steps.findIndex((one) => one.step.id === step))
+  const at = Math.max(
+    0,
+    ran.steps.findIndex((one) => one.step.id === step),
+  )
   const view = viewOf(ran.steps, at, lens, only, from, count)
   const planned = plan.tables.find(({ id }) => id === table)?.steps ?? []
   return {
     ...structuredClone(view),
-    rows: view.rows.map(({ old, bad, ...row }) => ({ ...row, cells: [...row.cells], ...(old ? { old: { ...old } } : {}), ...(bad ? { bad: [...bad] } : {}) })),
+    rows: view.rows.map(({ old, bad, ...row }) => ({
+      ...row,
+      cells: [...row.cells],
+      ...(old ? { old: { ...old } } : {}),
+      ...(bad ? { bad: [...bad] } : {}),
+    })),
     columns: view.columns.map((column) => ({ ...column })),
     steps: planned.map(({ step: one, state, problems, output }) => {
       const account = ran.steps.find((done) => done.step.id === one.id)?.account
@@ -90,7 +265,15 @@ const preview = async ({ request, files, now }: Extract<Task, { kind: 'preview' 
         state,
         account: account ? (structuredClone(account) as PreviewReply['steps'][number]['account']) : null,
         columns: output.map((field) => ({ ...field })),
-        problems: problems.map((problem) => ({ sentence: sentenceOf(problem), path: [...problem.path], mends: mendsFor(one, problem).map(({ column, words, step: mended }) => ({ column, ...(words ? { words } : {}), step: mended as Step & { [key: string]: unknown } })) })),
+        problems: problems.map((problem) => ({
+          sentence: sentenceOf(problem),
+          path: [...problem.path],
+          mends: mendsFor(one, problem).map(({ column, words, step: mended }) => ({
+            column,
+            ...(words ? { words } : {}),
+            step: mended as Step & { [key: string]: unknown },
+          })),
+        })),
       }
     }),
     engineMs,
@@ -103,33 +286,103 @@ const mostGroups = 400
 
 const groupsOf = (bars: readonly { label: string; count: number }[]): GroupsReply => {
   const values = bars.slice(0, mostCompared).map(({ label, count }) => ({ text: label, count }))
-  const by = (judge: Judge): GroupsReply[Judge] => suggestGroups(values, judge).slice(0, mostGroups).map((group) => ({ ...group, members: [...group.members] }))
-  return { values, sound: by('sound'), characters: by('characters'), spelling: by('spelling'), beyond: bars.length - values.length }
+  const by = (judge: Judge): GroupsReply[Judge] =>
+    suggestGroups(values, judge)
+      .slice(0, mostGroups)
+      .map((group) => ({ ...group, members: [...group.members] }))
+  return {
+    values,
+    sound: by('sound'),
+    characters: by('characters'),
+    spelling: by('spelling'),
+    beyond: bars.length - values.length,
+  }
 }
 
-const fit = async ({ recipe, files, before, renames }: Extract<Task, { kind: 'fit' }>, context: WorkerContext): Promise<FitReply> => {
+const fit = async (
+  { recipe, files, before, renames }: Extract<Task, { kind: 'fit' }>,
+  context: WorkerContext,
+): Promise<FitReply> => {
   const { inputs, sources } = await openAll(recipe, files, renames, context)
   const known = new Map<string, OpenedFiles>()
   for (const [input, read] of reads(recipe)) {
     const refs = ownValue(before, input)
-    if (refs && refs !== ownValue(files, input)) known.set(input, (await openFiles(refs, read, knownNames(recipe.inputs.find(({ id }) => id === input)), context)).files)
+    if (refs && refs !== ownValue(files, input))
+      known.set(
+        input,
+        (await openFiles(refs, read, knownNames(recipe.inputs.find(({ id }) => id === input)), context)).files,
+      )
   }
-  const report = fitRecipe(recipe, Object.fromEntries(Object.entries(inputs).map(([id, one]) => [id, { table: one.table, parts: one.parts, missingSheets: one.missingSheets, renamed: one.renamed, before: known.get(id)?.table, partsBefore: known.get(id)?.parts }])), needsData(recipe) ? runRecipe(recipe, { sources, parameters: parameterCells(recipe, {}).cells, now: 0, cache: context.inputs.steps, shouldStop: context.shouldStop }) : undefined)
+  const report = fitRecipe(
+    recipe,
+    Object.fromEntries(
+      Object.entries(inputs).map(([id, one]) => [
+        id,
+        {
+          table: one.table,
+          parts: one.parts,
+          missingSheets: one.missingSheets,
+          renamed: one.renamed,
+          before: known.get(id)?.table,
+          partsBefore: known.get(id)?.parts,
+        },
+      ]),
+    ),
+    needsData(recipe)
+      ? runRecipe(recipe, {
+          sources,
+          parameters: parameterCells(recipe, {}).cells,
+          now: 0,
+          cache: context.inputs.steps,
+          shouldStop: context.shouldStop,
+        })
+      : undefined,
+  )
   return {
     verdict: report.verdict,
-    findings: report.findings.map((finding) => ({ ...finding, offers: finding.offers.map((offer) => (offer.do === 'change-step' ? { ...offer, params: { ...offer.params } } : offer)) })),
+    findings: report.findings.map((finding) => ({
+      ...finding,
+      offers: finding.offers.map((offer) =>
+        offer.do === 'change-step' ? { ...offer, params: { ...offer.params } } : offer,
+      ),
+    })),
     inputs: recipe.inputs.flatMap(({ id, name }) => {
       const table = ownValue(inputs, id)?.table
-      return table ? [{ id, name, files: [...(ownValue(files, id) ?? [])], rows: table.rowCount, columns: table.names.length, kept: ownValue(before, id) === ownValue(files, id) }] : []
+      return table
+        ? [
+            {
+              id,
+              name,
+              files: [...(ownValue(files, id) ?? [])],
+              rows: table.rowCount,
+              columns: table.names.length,
+              kept: ownValue(before, id) === ownValue(files, id),
+            },
+          ]
+        : []
     }),
   }
 }
 
 /** Both scripts; columns that only data can tell are pinned to those of the flow's own files. */
-const scripts = async ({ recipe, files }: Extract<Task, { kind: 'scripts' }>, context: WorkerContext): Promise<ScriptReply> => {
+const scripts = async (
+  { recipe, files }: Extract<Task, { kind: 'scripts' }>,
+  context: WorkerContext,
+): Promise<ScriptReply> => {
   const ready = [...reads(recipe).keys()].every((input) => (ownValue(files, input) ?? []).length > 0)
-  const plan = needsData(recipe) && ready ? runRecipe(recipe, { sources: (await openAll(recipe, files, {}, context)).sources, parameters: parameterCells(recipe, {}).cells, now: 0, cache: context.inputs.steps, shouldStop: context.shouldStop }).plan : undefined
-  const made = (make: () => { parts: readonly { step?: string; text: string }[] }): { parts: { step?: string; text: string }[]; problem: string | null } => {
+  const plan =
+    needsData(recipe) && ready
+      ? runRecipe(recipe, {
+          sources: (await openAll(recipe, files, {}, context)).sources,
+          parameters: parameterCells(recipe, {}).cells,
+          now: 0,
+          cache: context.inputs.steps,
+          shouldStop: context.shouldStop,
+        }).plan
+      : undefined
+  const made = (
+    make: () => { parts: readonly { step?: string; text: string }[] },
+  ): { parts: { step?: string; text: string }[]; problem: string | null } => {
     try {
       return { parts: [...make().parts], problem: null }
     } catch (error) {
@@ -142,18 +395,38 @@ const scripts = async ({ recipe, files }: Extract<Task, { kind: 'scripts' }>, co
   return { python: python.parts, sql: sql.parts, problem: python.problem ?? sql.problem }
 }
 
-export type RunResult = Pick<RunReply, 'files' | 'tables' | 'outputs' | 'pictures'> & { readonly stored: readonly { hash: string; size: number }[] }
+export type RunResult = Pick<RunReply, 'files' | 'tables' | 'outputs' | 'pictures'> & {
+  readonly stored: readonly { hash: string; size: number }[]
+}
 
 const run = async (task: Extract<Task, { kind: 'run' }>, context: WorkerContext): Promise<RunResult> => {
   const { recipe, files, renames, parameters, now } = task
   const { inputs, sources } = await openAll(recipe, files, renames, context)
-  const ran = runRecipe(recipe, { sources, parameters: cellsFor(recipe, parameters), now, cache: context.inputs.steps, shouldStop: context.shouldStop, onStep: (done, of, step) => context.progress({ done, of, doing: sentenceText(step, tableNames(recipe)) }) })
+  const ran = runRecipe(recipe, {
+    sources,
+    parameters: cellsFor(recipe, parameters),
+    now,
+    cache: context.inputs.steps,
+    shouldStop: context.shouldStop,
+    onStep: (done, of, step) => context.progress({ done, of, doing: sentenceText(step, tableNames(recipe)) }),
+  })
   const refused = refusals(ran.plan)
-  if (refused.length > 0) throw new TaskProblem(`The data was refused. ${refused.map(({ sentence }) => sentence).join(' ')}`)
-  const stopped = ran.tables.flatMap(({ steps }) => steps.flatMap(({ account }) => (account?.check && !account.check.passed && account.check.stop ? [account.check.say] : [])))
+  if (refused.length > 0)
+    throw new TaskProblem(`The data was refused. ${refused.map(({ sentence }) => sentence).join(' ')}`)
+  const stopped = ran.tables.flatMap(({ steps }) =>
+    steps.flatMap(({ account }) =>
+      account?.check && !account.check.passed && account.check.stop ? [account.check.say] : [],
+    ),
+  )
   if (stopped.length > 0) throw new TaskProblem(`A check stops the replay: ${stopped.join('; ')}. Nothing was written.`)
   const report = fitRecipe(recipe, inputs, ran)
-  if (report.verdict === 'does-not-fit' || (report.verdict === 'fits-with-changes' && !task.allowChanges)) throw new TaskProblem(`The files do not fit: ${report.findings.filter(({ code }) => code !== 'new-column').map(({ sentence }) => sentence).join(' ')}`)
+  if (report.verdict === 'does-not-fit' || (report.verdict === 'fits-with-changes' && !task.allowChanges))
+    throw new TaskProblem(
+      `The files do not fit: ${report.findings
+        .filter(({ code }) => code !== 'new-column')
+        .map(({ sentence }) => sentence)
+        .join(' ')}`,
+    )
   const { tables } = ran
   const tableOf = (id: string): Table => {
     const result = tables.find((one) => one.id === id)?.table
@@ -165,15 +438,24 @@ const run = async (task: Extract<Task, { kind: 'run' }>, context: WorkerContext)
     return table ? [{ picture, data: drawPicture(picture, table) }] : []
   })
   context.progress({ done: 1, of: 1, doing: 'Writing what came out' })
-  const { outputs, stored } = await writeOutputs(recipe, tableOf, pictures, context.folder, task.connections).catch((error: unknown) => {
-    throw error instanceof UnwritableTable ? new TaskProblem(error.message) : error
-  })
+  const { outputs, stored } = await writeOutputs(recipe, tableOf, pictures, context.folder, task.connections).catch(
+    (error: unknown) => {
+      throw error instanceof UnwritableTable ? new TaskProblem(error.message) : error
+    },
+  )
   return {
     stored,
     outputs,
     pictures,
-    files: Object.entries(inputs).flatMap(([input, one]) => one.files.map(({ name, sha256, rows }) => ({ input, name, hash: sha256, rows }))),
-    tables: tables.map(({ id, steps }) => ({ id, steps: steps.flatMap(({ account }) => (account ? [structuredClone(account) as RunReply['tables'][number]['steps'][number]] : [])) })),
+    files: Object.entries(inputs).flatMap(([input, one]) =>
+      one.files.map(({ name, sha256, rows }) => ({ input, name, hash: sha256, rows })),
+    ),
+    tables: tables.map(({ id, steps }) => ({
+      id,
+      steps: steps.flatMap(({ account }) =>
+        account ? [structuredClone(account) as RunReply['tables'][number]['steps'][number]] : [],
+      ),
+    })),
   }
 }
 
@@ -184,8 +466,18 @@ export const perform = async (task: Task, context: WorkerContext): Promise<unkno
       return look
     }
     case 'open': {
-      const { table, notes, parts, missingSheets, unreadable } = (await openFiles(task.files, task.read, {}, context)).files
-      const reply: OpenReply = { columns: table.schema.map((field) => ({ ...field })), rows: table.rowCount, notes: { ...notes }, parts: parts.map((part) => ({ ...part, lacks: [...part.lacks] })), missingSheets: [...missingSheets], unreadable: Object.fromEntries(unreadable.map(({ column, rows }) => [column, rows.length])), first: firstRows(table, 60), partners: partnersOf(table, parts).map((partner) => ({ ...partner })) }
+      const { table, notes, parts, missingSheets, unreadable } = (await openFiles(task.files, task.read, {}, context))
+        .files
+      const reply: OpenReply = {
+        columns: table.schema.map((field) => ({ ...field })),
+        rows: table.rowCount,
+        notes: { ...notes },
+        parts: parts.map((part) => ({ ...part, lacks: [...part.lacks] })),
+        missingSheets: [...missingSheets],
+        unreadable: Object.fromEntries(unreadable.map(({ column, rows }) => [column, rows.length])),
+        first: firstRows(table, 60),
+        partners: partnersOf(table, parts).map((partner) => ({ ...partner })),
+      }
       return reply
     }
     case 'preview':
@@ -214,10 +506,16 @@ export const perform = async (task: Task, context: WorkerContext): Promise<unkno
     }
     case 'picture': {
       const table = await tableAfter(task, context)
-      return table ? drawPicture(task.picture, table) : { labels: [], series: [], values: [], points: [], wheres: [], beyond: 0 }
+      return table
+        ? drawPicture(task.picture, table)
+        : { labels: [], series: [], values: [], points: [], wheres: [], beyond: 0 }
     }
     case 'match':
-      return matchTables(await tableOf(task, task.table, task.step, context), await tableOf(task, task.with, undefined, context), task.asked)
+      return matchTables(
+        await tableOf(task, task.table, task.step, context),
+        await tableOf(task, task.with, undefined, context),
+        task.asked,
+      )
     case 'lay': {
       const tables = [await tableOf(task, task.table, task.step, context)]
       for (const id of task.union.with) tables.push(await tableOf(task, id, undefined, context))
@@ -230,7 +528,14 @@ export const perform = async (task: Task, context: WorkerContext): Promise<unkno
     case 'cells': {
       const { format, sheets } = lookAtFile(stored(task, context), {}, undefined)
       const sheet = sheets[task.sheet]?.name
-      const { table } = (await openFiles([{ name: task.name, hash: task.hash, size: 0 }], format === 'csv' ? { delimiter: ',', types: 'text' } : sheet === undefined ? {} : { sheets: [sheet] }, {}, context)).files
+      const { table } = (
+        await openFiles(
+          [{ name: task.name, hash: task.hash, size: 0 }],
+          format === 'csv' ? { delimiter: ',', types: 'text' } : sheet === undefined ? {} : { sheets: [sheet] },
+          {},
+          context,
+        )
+      ).files
       return { rows: firstRows(table, table.rowCount) }
     }
     case 'prove':
@@ -244,6 +549,18 @@ export const perform = async (task: Task, context: WorkerContext): Promise<unkno
 
 /** Replies that the server passes on unread, each held against its schema here; the others are held against theirs where they are sent. */
 const replies: { readonly [K in Task['kind']]?: { readonly parse: (value: unknown) => unknown } } = {
-  look: api.lookReply, preview: api.previewReply, facts: api.factsReply, values: api.valuesReply, groups: api.groupsReply, picture: api.pictureData, match: api.matchReply, lay: api.layReply, reconcile: api.reconcileReply, find: api.findReply, fit: api.fitReply, cells: api.cellsReply,
+  look: api.lookReply,
+  preview: api.previewReply,
+  facts: api.factsReply,
+  values: api.valuesReply,
+  groups: api.groupsReply,
+  picture: api.pictureData,
+  match: api.matchReply,
+  lay: api.layReply,
+  reconcile: api.reconcileReply,
+  find: api.findReply,
+  fit: api.fitReply,
+  cells: api.cellsReply,
 }
-export const replyText = (kind: Task['kind'], result: unknown): string => JSON.stringify(replies[kind]?.parse(result) ?? result)
+export const replyText = (kind: Task['kind'], result: unknown): string =>
+  JSON.stringify(replies[kind]?.parse(result) ?? result)

@@ -13,14 +13,21 @@ const inputs = new InputCache(cacheBytes)
 const columns = new ColumnStore(folder, columnBytes)
 columns.sweep()
 
-const isMemory = (error: unknown): boolean => error instanceof RangeError && /array buffer allocation|invalid (?:typed )?array (?:buffer )?length|invalid string length/i.test(error.message)
+const isMemory = (error: unknown): boolean =>
+  error instanceof RangeError &&
+  /array buffer allocation|invalid (?:typed )?array (?:buffer )?length|invalid string length/i.test(error.message)
 const isDeep = (error: unknown): boolean => error instanceof RangeError && /call stack/i.test(error.message)
 
 /** What went wrong, as the supervisor is told. */
 const failure = (error: unknown, wasStopped: boolean): JobEvent => {
   if (error instanceof Stopped || wasStopped) return { stopped: true }
-  if (error instanceof TaskProblem || error instanceof FileProblem || error instanceof TooLarge) return { problem: error.message }
-  if (isDeep(error)) return { problem: 'This is nested too deeply to be worked out: a formula in a formula in a formula, or a file of that kind. Take it apart into several sentences.' }
+  if (error instanceof TaskProblem || error instanceof FileProblem || error instanceof TooLarge)
+    return { problem: error.message }
+  if (isDeep(error))
+    return {
+      problem:
+        'This is nested too deeply to be worked out: a formula in a formula in a formula, or a file of that kind. Take it apart into several sentences.',
+    }
   if (isMemory(error)) {
     inputs.clear()
     return { outOfMemory: true }

@@ -3,13 +3,30 @@ import type { FileRef, LookReply } from '@fabula/core/api'
 import type { Lane, Supervisor } from '../compute/supervisor.ts'
 
 /** Files laid with the inputs they are for: by name, and those whose name says nothing by their columns and sheets. */
-export const placeFiles = async (recipe: Recipe, files: readonly FileRef[], compute: Supervisor, lane: Lane): Promise<{ given: Record<string, FileRef[]>; homeless: FileRef[] }> => {
+export const placeFiles = async (
+  recipe: Recipe,
+  files: readonly FileRef[],
+  compute: Supervisor,
+  lane: Lane,
+): Promise<{ given: Record<string, FileRef[]>; homeless: FileRef[] }> => {
   const { given, homeless } = assignFiles(recipe, files)
   const left: FileRef[] = []
   for (const file of homeless) {
     // a file that cannot be read has no columns to go by; what is wrong is said once it is opened
-    const look = await compute.do<LookReply>({ kind: 'look', hash: file.hash, name: file.name, read: {}, sheet: undefined }, { home: file.hash, lane }).value().catch(() => undefined)
-    const input = look && inputByColumns(recipe, [...look.rows.map(({ cells }) => cells), ...look.sheets.map(({ names }) => names)], look.sheets.map(({ name }) => name))
+    const look = await compute
+      .do<LookReply>(
+        { kind: 'look', hash: file.hash, name: file.name, read: {}, sheet: undefined },
+        { home: file.hash, lane },
+      )
+      .value()
+      .catch(() => undefined)
+    const input =
+      look &&
+      inputByColumns(
+        recipe,
+        [...look.rows.map(({ cells }) => cells), ...look.sheets.map(({ names }) => names)],
+        look.sheets.map(({ name }) => name),
+      )
     if (input === undefined) left.push(file)
     else (ownValue(given, input) ?? setOwnValue(given, input, [])).push(file)
   }

@@ -1,7 +1,18 @@
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
-import { ownValue, inputFormat, parameterCells, pythonScript, runRecipe, scriptOutputs, ScriptError, sqlScript, writeCsv, type Recipe } from '@fabula/core'
+import {
+  ownValue,
+  inputFormat,
+  parameterCells,
+  pythonScript,
+  runRecipe,
+  scriptOutputs,
+  ScriptError,
+  sqlScript,
+  writeCsv,
+  type Recipe,
+} from '@fabula/core'
 import type { ProofReply } from '@fabula/core/api'
 import { openAll, stored, TaskProblem, type WorkerContext, type Files } from '../compute/opening.ts'
 import { firstDifference } from './difference.ts'
@@ -10,10 +21,18 @@ import { runPsql } from './psql.ts'
 
 type Told = ProofReply['tables'][number]['sql']
 type Asked = { readonly recipe: Recipe; readonly files: Files; readonly now: number; readonly folder: string }
-const failed = (language: string, error: unknown): Told => ({ state: 'failed', sentence: `The ${language} script stopped: ${(error as Error).message}` })
+const failed = (language: string, error: unknown): Told => ({
+  state: 'failed',
+  sentence: `The ${language} script stopped: ${(error as Error).message}`,
+})
 
 /** The inputs as the scripts take them: files as they came, or as the CSV that the command line makes of them. */
-const layInputs = (folder: string, { recipe, files }: Asked, tables: Awaited<ReturnType<typeof openAll>>['inputs'], context: WorkerContext) => {
+const layInputs = (
+  folder: string,
+  { recipe, files }: Asked,
+  tables: Awaited<ReturnType<typeof openAll>>['inputs'],
+  context: WorkerContext,
+) => {
   const whole = (input: string): string[] =>
     (ownValue(files, input) ?? []).map((file, i) => {
       const place = join(folder, `${input}-${i}`)
@@ -28,7 +47,8 @@ const layInputs = (folder: string, { recipe, files }: Asked, tables: Awaited<Ret
     if (table) writeFileSync(path, writeCsv(table))
     return [path]
   }
-  const given = (asCsv: readonly string[]) => recipe.inputs.map(({ id }) => ({ id, paths: asCsv.includes(inputFormat(recipe, id)) ? csv(id) : whole(id) }))
+  const given = (asCsv: readonly string[]) =>
+    recipe.inputs.map(({ id }) => ({ id, paths: asCsv.includes(inputFormat(recipe, id)) ? csv(id) : whole(id) }))
   return { sql: given(['xlsx', 'ods', 'json', 'parquet']), python: given(['parquet']) }
 }
 
@@ -41,17 +61,36 @@ export const prove = async (asked: Asked, context: WorkerContext): Promise<Proof
   }
   say(0, 'Telling the story as Fabula does')
   const { inputs, sources } = await openAll(recipe, files, {}, context)
-  const ran = runRecipe(recipe, { sources, parameters: parameterCells(recipe, {}).cells, now, cache: context.inputs.steps, shouldStop: context.shouldStop })
+  const ran = runRecipe(recipe, {
+    sources,
+    parameters: parameterCells(recipe, {}).cells,
+    now,
+    cache: context.inputs.steps,
+    shouldStop: context.shouldStop,
+  })
   const clock = new Date(now).toISOString().slice(0, 19)
   const given = layInputs(folder, asked, inputs, context)
-  const wanted = scriptOutputs(recipe).map(({ table }) => ({ table, made: ran.tables.find(({ id }) => id === table)?.table }))
+  const wanted = scriptOutputs(recipe).map(({ table }) => ({
+    table,
+    made: ran.tables.find(({ id }) => id === table)?.table,
+  }))
   const missing = wanted.find(({ made }) => !made)
   if (missing) throw new TaskProblem('The story is not finished: one of its sentences needs a mend first.')
   const held = (language: string, path: (table: string) => string): Record<string, Told> =>
-    Object.fromEntries(wanted.map(({ table, made }) => {
-      const difference = firstDifference(made ? writeCsv(made) : '', readFileSync(path(table), 'utf8'))
-      return [table, difference ? { state: 'different', sentence: `${language} gives another table. ${difference.sentence} (The first is Fabula’s.)` } : { state: 'same', sentence: 'every cell the same' }]
-    }))
+    Object.fromEntries(
+      wanted.map(({ table, made }) => {
+        const difference = firstDifference(made ? writeCsv(made) : '', readFileSync(path(table), 'utf8'))
+        return [
+          table,
+          difference
+            ? {
+                state: 'different',
+                sentence: `${language} gives another table. ${difference.sentence} (The first is Fabula’s.)`,
+              }
+            : { state: 'same', sentence: 'every cell the same' },
+        ]
+      }),
+    )
   const all = (told: Told): Record<string, Told> => Object.fromEntries(wanted.map(({ table }) => [table, told]))
   stopHere()
   const sql = await (async () => {
@@ -59,7 +98,14 @@ export const prove = async (asked: Asked, context: WorkerContext): Promise<Proof
     say(15, 'Starting the embedded database')
     const db = await PGlite.create()
     try {
-      const variables = Object.fromEntries([...given.sql.flatMap(({ id, paths }) => paths.map((path, i) => [i === 0 ? id.replaceAll('-', '_') : `${id.replaceAll('-', '_')}_${i + 1}`, path])), ...wanted.map(({ table }) => [`out_${table.replaceAll('-', '_')}`, out(table)]), ['now', clock], ['quiet', '1']]) as Record<string, string>
+      const variables = Object.fromEntries([
+        ...given.sql.flatMap(({ id, paths }) =>
+          paths.map((path, i) => [i === 0 ? id.replaceAll('-', '_') : `${id.replaceAll('-', '_')}_${i + 1}`, path]),
+        ),
+        ...wanted.map(({ table }) => [`out_${table.replaceAll('-', '_')}`, out(table)]),
+        ['now', clock],
+        ['quiet', '1'],
+      ]) as Record<string, string>
       await runPsql(db, sqlScript(recipe, ran.plan).commands, variables, (share) => {
         stopHere()
         say(20 + share * 45, 'Running the SQL script in the embedded database')
@@ -76,18 +122,40 @@ export const prove = async (asked: Asked, context: WorkerContext): Promise<Proof
   say(65, 'Running the Python script')
   const python = await (async () => {
     const program = await pythonWithPandas()
-    if (program === undefined) return all({ state: 'absent', sentence: 'not run: this machine has no Python with pandas' })
+    if (program === undefined)
+      return all({ state: 'absent', sentence: 'not run: this machine has no Python with pandas' })
     const out = (table: string): string => join(folder, `python-${table}.csv`)
     try {
       const script = join(folder, 'flow.py')
       writeFileSync(script, pythonScript(recipe, ran.plan).text)
-      await runPython(program, script, [...given.python.flatMap(({ id, paths }) => paths.flatMap((path) => ['--input', `${id}=${path}`])), ...wanted.flatMap(({ table }) => ['--output', `${table}=${out(table)}`]), '--now', clock], context.shouldStop)
+      await runPython(
+        program,
+        script,
+        [
+          ...given.python.flatMap(({ id, paths }) => paths.flatMap((path) => ['--input', `${id}=${path}`])),
+          ...wanted.flatMap(({ table }) => ['--output', `${table}=${out(table)}`]),
+          '--now',
+          clock,
+        ],
+        context.shouldStop,
+      )
       return held('Python', out)
     } catch (error) {
-      if (error instanceof ScriptError || error instanceof PythonFailed) return all(error instanceof ScriptError ? { state: 'failed', sentence: error.message } : failed('Python', error))
+      if (error instanceof ScriptError || error instanceof PythonFailed)
+        return all(
+          error instanceof ScriptError ? { state: 'failed', sentence: error.message } : failed('Python', error),
+        )
       throw error
     }
   })()
   stopHere()
-  return { tables: wanted.map(({ table, made }) => ({ table, rows: made?.rowCount ?? 0, columns: made?.names.length ?? 0, sql: ownValue(sql, table) as Told, python: ownValue(python, table) as Told })) }
+  return {
+    tables: wanted.map(({ table, made }) => ({
+      table,
+      rows: made?.rowCount ?? 0,
+      columns: made?.names.length ?? 0,
+      sql: ownValue(sql, table) as Told,
+      python: ownValue(python, table) as Told,
+    })),
+  }
 }

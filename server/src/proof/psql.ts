@@ -7,7 +7,12 @@ type SqlPart = Extract<ScriptCommand, { kind: 'sql' }>['parts'][number]
 
 /** What a quoted word of a command says. */
 const unquoted = (text: string): string =>
-  text.startsWith("'") ? text.slice(1, -1).replaceAll("''", "'").replace(/\\(.)/g, (_, sign: string) => (sign === 'n' ? '\n' : sign === 'r' ? '\r' : sign)) : text
+  text.startsWith("'")
+    ? text
+        .slice(1, -1)
+        .replaceAll("''", "'")
+        .replace(/\\(.)/g, (_, sign: string) => (sign === 'n' ? '\n' : sign === 'r' ? '\r' : sign))
+    : text
 
 /**
  * Carries out a script's commands in the embedded database as psql would: \set, \if, \lo_import, \o, \gset; what only changes
@@ -15,11 +20,21 @@ const unquoted = (text: string): string =>
  * text, so no name, value, note or formula can become a command. Throws at the first error, as ON_ERROR_STOP does.
  * `progress` is told before each command how much of the script is behind, 0 to 1.
  */
-export const runPsql = async (db: PGlite, script: readonly ScriptCommand[], given: Readonly<Record<string, string>>, progress: (share: number) => void = () => undefined): Promise<void> => {
+export const runPsql = async (
+  db: PGlite,
+  script: readonly ScriptCommand[],
+  given: Readonly<Record<string, string>>,
+  progress: (share: number) => void = () => undefined,
+): Promise<void> => {
   const variables = new Map(Object.entries(given))
   const branches: boolean[] = []
   let output: { readonly path: string; text: string } | undefined
-  const wordOf = ({ parts }: Word): string => parts.map((part) => (typeof part === 'string' ? unquoted(part) : 'variable' in part ? (variables.get(part.variable) ?? '') : '')).join('')
+  const wordOf = ({ parts }: Word): string =>
+    parts
+      .map((part) =>
+        typeof part === 'string' ? unquoted(part) : 'variable' in part ? (variables.get(part.variable) ?? '') : '',
+      )
+      .join('')
   const sqlOf = (parts: readonly SqlPart[]): string =>
     parts
       .map((part) => {
@@ -30,14 +45,22 @@ export const runPsql = async (db: PGlite, script: readonly ScriptCommand[], give
       .join('')
   const query = async (parts: readonly SqlPart[], into: boolean): Promise<void> => {
     for (const result of await db.exec(sqlOf(parts))) {
-      if (into) for (const row of result.rows) for (const [name, value] of Object.entries(row)) variables.set(name, String(value))
-      else if (output) for (const row of result.rows) output.text += `${Object.values(row).map((value) => String(value ?? '')).join('|')}\n`
+      if (into)
+        for (const row of result.rows)
+          for (const [name, value] of Object.entries(row)) variables.set(name, String(value))
+      else if (output)
+        for (const row of result.rows)
+          output.text += `${Object.values(row)
+            .map((value) => String(value ?? ''))
+            .join('|')}\n`
     }
   }
   const command = async (name: string, [first, second]: readonly Word[]): Promise<void> => {
     if (name === 'set' && first && second) variables.set(wordOf(first), wordOf(second))
     else if (name === 'lo_import' && first) {
-      const { rows } = await db.query<{ id: number }>('select lo_from_bytea(0, $1::bytea) as id', [readFileSync(wordOf(first))])
+      const { rows } = await db.query<{ id: number }>('select lo_from_bytea(0, $1::bytea) as id', [
+        readFileSync(wordOf(first)),
+      ])
       variables.set('LASTOID', String(rows[0]?.id))
     } else if (name === 'o') {
       if (output) writeFileSync(output.path, output.text)
@@ -45,7 +68,8 @@ export const runPsql = async (db: PGlite, script: readonly ScriptCommand[], give
     }
   }
   for (const [i, one] of script.entries()) {
-    if (one.kind === 'command' && one.name === 'if') branches.push(variables.has(/^:\{\?(\w+)\}$/.exec(one.words[0]?.text ?? '')?.[1] ?? ''))
+    if (one.kind === 'command' && one.name === 'if')
+      branches.push(variables.has(/^:\{\?(\w+)\}$/.exec(one.words[0]?.text ?? '')?.[1] ?? ''))
     else if (one.kind === 'command' && one.name === 'else') branches.push(!branches.pop())
     else if (one.kind === 'command' && one.name === 'endif') branches.pop()
     else if (branches.every(Boolean)) {

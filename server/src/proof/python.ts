@@ -5,7 +5,10 @@ export class PythonFailed extends Error {}
 
 const run = (program: string, words: readonly string[], shouldStop: () => boolean): Promise<void> =>
   new Promise((resolve, reject) => {
-    const child = spawn(program, words, { stdio: ['ignore', 'ignore', 'pipe'], env: { PATH: process.env.PATH, PYTHONIOENCODING: 'utf-8', PYTHONUTF8: '1' } })
+    const child = spawn(program, words, {
+      stdio: ['ignore', 'ignore', 'pipe'],
+      env: { PATH: process.env.PATH, PYTHONIOENCODING: 'utf-8', PYTHONUTF8: '1' },
+    })
     let said = ''
     const watch = setInterval(() => shouldStop() && child.kill('SIGKILL'), 200)
     child.stderr.setEncoding('utf8').on('data', (text: string) => (said = (said + text).slice(-4000)))
@@ -20,10 +23,18 @@ const run = (program: string, words: readonly string[], shouldStop: () => boolea
 /** The first Python here that has pandas; undefined where none has. */
 export const pythonWithPandas = async (): Promise<string | undefined> => {
   for (const program of ['python3', '/usr/bin/python3', 'python']) {
-    const found = await run(program, ['-c', 'import pandas'], () => false).then(() => true, () => false)
+    const found = await run(program, ['-c', 'import pandas'], () => false).then(
+      () => true,
+      () => false,
+    )
     if (found) return program
   }
   return undefined
 }
 
-export const runPython = (program: string, script: string, words: readonly string[], shouldStop: () => boolean): Promise<void> => run(program, [script, ...words], shouldStop)
+export const runPython = (
+  program: string,
+  script: string,
+  words: readonly string[],
+  shouldStop: () => boolean,
+): Promise<void> => run(program, [script, ...words], shouldStop)

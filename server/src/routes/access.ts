@@ -3,9 +3,18 @@ import { linkRights } from '@fabula/core/api'
 import { Refusal } from '../refusal.ts'
 
 /** Which story a request is about, what it may do there, and the link it came by. `edit`: the state of the story that it shows, if not the newest. */
-export type Access = { readonly flow: string; readonly rights: 'all' | (typeof linkRights)[number]; readonly link?: string; readonly edit?: number | undefined }
+export type Access = {
+  readonly flow: string
+  readonly rights: 'all' | (typeof linkRights)[number]
+  readonly link?: string
+  readonly edit?: number | undefined
+}
 
-const words: Readonly<Record<(typeof linkRights)[number], string>> = { replay: 'replayed', copy: 'copied', edit: 'changed' }
+const words: Readonly<Record<(typeof linkRights)[number], string>> = {
+  replay: 'replayed',
+  copy: 'copied',
+  edit: 'changed',
+}
 
 /** Work for links has processes of its own, so that it never delays the owner's. */
 export const laneOf = ({ link }: Access): 'interactive' | 'guest' => (link === undefined ? 'interactive' : 'guest')
@@ -14,12 +23,19 @@ export const laneOf = ({ link }: Access): 'interactive' | 'guest' => (link === u
 export const need = ({ rights }: Access, right: (typeof linkRights)[number] | 'all'): void => {
   if (rights === 'all') return
   if (right === 'all') throw new Refusal(403, 'owner-only', 'Only who keeps the story can do that.')
-  if (linkRights.indexOf(rights) < linkRights.indexOf(right)) throw new Refusal(403, 'not-by-this-link', `By this link the story can be read and ${rights === 'copy' ? 'replayed and copied' : 'replayed'}, not ${words[right]}.`)
+  if (linkRights.indexOf(rights) < linkRights.indexOf(right))
+    throw new Refusal(
+      403,
+      'not-by-this-link',
+      `By this link the story can be read and ${rights === 'copy' ? 'replayed and copied' : 'replayed'}, not ${words[right]}.`,
+    )
 }
 
 /** The flow of a request that only who keeps it may make. */
-export const ownedFlow = (accessOf: (request: Request) => Promise<Access>) => async (request: Request): Promise<string> => {
-  const access = await accessOf(request)
-  need(access, 'all')
-  return access.flow
-}
+export const ownedFlow =
+  (accessOf: (request: Request) => Promise<Access>) =>
+  async (request: Request): Promise<string> => {
+    const access = await accessOf(request)
+    need(access, 'all')
+    return access.flow
+  }

@@ -16,11 +16,19 @@ export type Services = { readonly flows: Flows; readonly links: Links; readonly 
 /** What a story writes into databases is its owner's to say; by a link nothing of that changes. */
 const refuseDatabaseChanges = (before: Recipe, after: Recipe): void => {
   const intoDatabases = ({ outputs = [] }: Recipe) => outputs.filter((output) => !isFile(output))
-  if (!isDeepStrictEqual(intoDatabases(before), intoDatabases(after))) throw new Refusal(403, 'owner-only-output', 'Which tables of databases the story writes can be changed only by who keeps it. This change was held back; leave those outputs as they were, and all else can be kept.')
+  if (!isDeepStrictEqual(intoDatabases(before), intoDatabases(after)))
+    throw new Refusal(
+      403,
+      'owner-only-output',
+      'Which tables of databases the story writes can be changed only by who keeps it. This change was held back; leave those outputs as they were, and all else can be kept.',
+    )
 }
 
 /** The story itself: what it is, its edits, and every look at its tables. `accessOf` says which story a request is about and what it may do. */
-export const flowRoutes = ({ flows, compute, links }: Services, accessOf: (request: Request) => Promise<Access>): Router => {
+export const flowRoutes = (
+  { flows, compute, links }: Services,
+  accessOf: (request: Request) => Promise<Access>,
+): Router => {
   const router = Router({ mergeParams: true })
   /** The story that a request may change; what comes by link is held until the owner agrees. */
   const changing = async (request: Request): Promise<Access> => {
@@ -32,11 +40,18 @@ export const flowRoutes = ({ flows, compute, links }: Services, accessOf: (reque
     if (link !== undefined) await links.used(link, 'edited')
   }
   /** For the owner of a story that is held: as it was before it was changed by link. */
-  const heldFrom = async ({ flow, rights }: Access, edit: number | null): Promise<Recipe | null> => (rights !== 'all' || edit === null ? null : (await flows.get(flow, edit)).recipe)
+  const heldFrom = async ({ flow, rights }: Access, edit: number | null): Promise<Recipe | null> =>
+    rights !== 'all' || edit === null ? null : (await flows.get(flow, edit)).recipe
   const reply = async (access: Access): Promise<api.FlowReply> => {
     const story = await flows.get(access.flow, access.edit)
     const editions = access.edit === undefined ? [] : (await links.editions(access.flow)).editions
-    return { ...story, heldFrom: await heldFrom(access, story.heldFrom), files: await flows.files(access.flow), rights: access.rights, edition: editions.find(({ edit }) => edit === access.edit)?.name ?? null }
+    return {
+      ...story,
+      heldFrom: await heldFrom(access, story.heldFrom),
+      files: await flows.files(access.flow),
+      rights: access.rights,
+      edition: editions.find(({ edit }) => edit === access.edit)?.name ?? null,
+    }
   }
 
   router.get('/', async (request, response) => {
@@ -68,12 +83,30 @@ export const flowRoutes = ({ flows, compute, links }: Services, accessOf: (reque
     send(response, api.flowReply, await reply(access))
   })
   /** Who may not change the story sees it as it is kept, whatever recipe the request holds. */
-  const recipeFor = async ({ flow, edit, rights }: Access, asked: Recipe): Promise<Recipe> => (rights === 'all' || rights === 'edit' ? asked : (await flows.get(flow, edit)).recipe)
+  const recipeFor = async ({ flow, edit, rights }: Access, asked: Recipe): Promise<Recipe> =>
+    rights === 'all' || rights === 'edit' ? asked : (await flows.get(flow, edit)).recipe
   /** What a look at the story asks, and what it looks at. */
-  const looking = async <T extends { recipe: unknown }>(schema: z.ZodType<T>, request: Request): Promise<{ id: string; lane: Lane; asked: T; at: { recipe: Recipe; files: Awaited<ReturnType<Flows['files']>>; now: number } }> => {
+  const looking = async <T extends { recipe: unknown }>(
+    schema: z.ZodType<T>,
+    request: Request,
+  ): Promise<{
+    id: string
+    lane: Lane
+    asked: T
+    at: { recipe: Recipe; files: Awaited<ReturnType<Flows['files']>>; now: number }
+  }> => {
     const access = await accessOf(request)
     const asked = body(schema, request)
-    return { id: access.flow, lane: laneOf(access), asked, at: { recipe: await recipeFor(access, asked.recipe as Recipe), files: await flows.files(access.flow), now: wallClock() } }
+    return {
+      id: access.flow,
+      lane: laneOf(access),
+      asked,
+      at: {
+        recipe: await recipeFor(access, asked.recipe as Recipe),
+        files: await flows.files(access.flow),
+        now: wallClock(),
+      },
+    }
   }
 
   router.put('/files', async (request, response) => {
@@ -92,11 +125,23 @@ export const flowRoutes = ({ flows, compute, links }: Services, accessOf: (reque
   router.post('/preview', async (request, response) => {
     const { id, lane, asked, at } = await looking(api.previewRequest, request)
     const line = lineOf(request, id, `${asked.count === 0 ? 'story' : 'view'}:${asked.table}`)
-    await pass(response, compute.do({ kind: 'preview', request: { ...asked, recipe: at.recipe }, files: at.files, now: at.now }, { home: id, lane, line }))
+    await pass(
+      response,
+      compute.do(
+        { kind: 'preview', request: { ...asked, recipe: at.recipe }, files: at.files, now: at.now },
+        { home: id, lane, line },
+      ),
+    )
   })
   router.post('/facts', async (request, response) => {
     const { id, lane, asked, at } = await looking(api.factsRequest, request)
-    await pass(response, compute.do({ kind: 'facts', ...asked, ...at }, { home: id, lane, line: asked.deep ? undefined : lineOf(request, id, 'facts') }))
+    await pass(
+      response,
+      compute.do(
+        { kind: 'facts', ...asked, ...at },
+        { home: id, lane, line: asked.deep ? undefined : lineOf(request, id, 'facts') },
+      ),
+    )
   })
   router.post('/values', async (request, response) => {
     const { id, lane, asked, at } = await looking(api.valuesRequest, request)
@@ -108,26 +153,72 @@ export const flowRoutes = ({ flows, compute, links }: Services, accessOf: (reque
   })
   router.post('/picture', async (request, response) => {
     const { id, lane, asked, at } = await looking(api.pictureRequest, request)
-    await pass(response, compute.do({ kind: 'picture', ...asked, ...at }, { home: id, lane, line: lineOf(request, id, 'picture') }))
+    await pass(
+      response,
+      compute.do({ kind: 'picture', ...asked, ...at }, { home: id, lane, line: lineOf(request, id, 'picture') }),
+    )
   })
   router.post('/match', async (request, response) => {
-    const { id, lane, asked: { recipe: _recipe, table, step, with: other, ...asked }, at } = await looking(api.matchRequest, request)
-    await pass(response, compute.do({ kind: 'match', ...at, table, step, with: other, asked }, { home: id, lane, line: lineOf(request, id, 'match') }))
+    const {
+      id,
+      lane,
+      asked: { recipe: _recipe, table, step, with: other, ...asked },
+      at,
+    } = await looking(api.matchRequest, request)
+    await pass(
+      response,
+      compute.do(
+        { kind: 'match', ...at, table, step, with: other, asked },
+        { home: id, lane, line: lineOf(request, id, 'match') },
+      ),
+    )
   })
   router.post('/lay', async (request, response) => {
-    const { id, lane, asked: { recipe: _recipe, union, ...asked }, at } = await looking(api.layRequest, request)
-    await pass(response, compute.do({ kind: 'lay', ...asked, ...at, union: union as { with: string[] } }, { home: id, lane, line: lineOf(request, id, 'lay') }))
+    const {
+      id,
+      lane,
+      asked: { recipe: _recipe, union, ...asked },
+      at,
+    } = await looking(api.layRequest, request)
+    await pass(
+      response,
+      compute.do(
+        { kind: 'lay', ...asked, ...at, union: union as { with: string[] } },
+        { home: id, lane, line: lineOf(request, id, 'lay') },
+      ),
+    )
   })
   router.post('/reconcile', async (request, response) => {
-    const { id, lane, asked: { recipe: _recipe, here, there, ...asked }, at } = await looking(api.reconcileRequest, request)
-    await pass(response, compute.do({ kind: 'reconcile', ...at, here, there, asked }, { home: id, lane, line: lineOf(request, id, 'reconcile') }))
+    const {
+      id,
+      lane,
+      asked: { recipe: _recipe, here, there, ...asked },
+      at,
+    } = await looking(api.reconcileRequest, request)
+    await pass(
+      response,
+      compute.do(
+        { kind: 'reconcile', ...at, here, there, asked },
+        { home: id, lane, line: lineOf(request, id, 'reconcile') },
+      ),
+    )
   })
   router.post('/find', async (request, response) => {
     const { id, lane, asked, at } = await looking(api.findRequest, request)
     await pass(response, compute.do({ kind: 'find', ...asked, ...at }, { home: id, lane }))
   })
 
-  const scriptsOf = async (access: Access): Promise<api.ScriptReply> => compute.do<api.ScriptReply>({ kind: 'scripts', recipe: (await flows.get(access.flow, access.edit)).recipe, files: await flows.files(access.flow) }, { home: access.flow, lane: laneOf(access) }).value()
+  const scriptsOf = async (access: Access): Promise<api.ScriptReply> =>
+    compute
+      .do<api.ScriptReply>(
+        {
+          kind: 'scripts',
+          recipe: (await flows.get(access.flow, access.edit)).recipe,
+          files: await flows.files(access.flow),
+        },
+        { home: access.flow, lane: laneOf(access) },
+      )
+      .value()
   router.get('/scripts', async (request, response) => {
     const access = await accessOf(request)
     need(access, 'copy')
@@ -139,11 +230,15 @@ export const flowRoutes = ({ flows, compute, links }: Services, accessOf: (reque
     const { recipe } = await flows.get(access.flow, access.edit)
     const stem = fileStem(recipe.name, 'flow')
     const { what } = request.params
-    if (what === 'recipe') response.attachment(`${stem}.fabula.json`).type('application/vnd.fabula.recipe+json').send(writeRecipe(recipe))
+    if (what === 'recipe')
+      response.attachment(`${stem}.fabula.json`).type('application/vnd.fabula.recipe+json').send(writeRecipe(recipe))
     else if (what === 'python' || what === 'sql') {
       const script = await scriptsOf(access)
       if (script[what].length === 0) throw new Refusal(409, 'no-script', script.problem ?? 'There is no script.')
-      response.attachment(`${stem}.${what === 'python' ? 'py' : 'sql'}`).type(what === 'python' ? 'text/x-python' : 'application/sql').send(script[what].map(({ text }) => text).join('\n'))
+      response
+        .attachment(`${stem}.${what === 'python' ? 'py' : 'sql'}`)
+        .type(what === 'python' ? 'text/x-python' : 'application/sql')
+        .send(script[what].map(({ text }) => text).join('\n'))
     } else throw new Refusal(404, 'no-download', 'There is no such thing to download.')
     if (access.link) await links.used(access.link, 'copied')
   })

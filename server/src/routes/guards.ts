@@ -6,10 +6,20 @@ export const guardOrigin =
   (hosts: readonly string[]) =>
   (request: Request, _response: Response, next: NextFunction): void => {
     const host = (request.headers.host ?? '').toLowerCase()
-    if (!hosts.includes(host)) throw new Refusal(403, 'foreign-host', `This server does not answer to ${host || 'a request without a host'}. Name it in FABULA_HOSTS if it should.`)
+    if (!hosts.includes(host))
+      throw new Refusal(
+        403,
+        'foreign-host',
+        `This server does not answer to ${host || 'a request without a host'}. Name it in FABULA_HOSTS if it should.`,
+      )
     const site = request.headers['sec-fetch-site']
     const crossSite = /^\/api(?:\/|$)/i.test(request.path) && (site === 'cross-site' || site === 'same-site')
-    if (crossSite || !sameHost(request.headers.origin, host) || !sameHost(request.headers.referer, host)) throw new Refusal(403, 'foreign-origin', 'Requests from other sites are refused. If this server stands behind a proxy, let the proxy pass on the Host header, and name that host in FABULA_HOSTS.')
+    if (crossSite || !sameHost(request.headers.origin, host) || !sameHost(request.headers.referer, host))
+      throw new Refusal(
+        403,
+        'foreign-origin',
+        'Requests from other sites are refused. If this server stands behind a proxy, let the proxy pass on the Host header, and name that host in FABULA_HOSTS.',
+      )
     next()
   }
 
@@ -20,4 +30,5 @@ const sameHost = (from: string | undefined, host: string): boolean => {
 }
 
 /** Paths without the tokens of links: what a log may say. */
-export const withoutTokens = (url: string): string => url.replace(/(\/(?:shared|r)\/)[^/?#]+/gi, '$1…').replace(/([?&](?:token|key)=)[^&#]*/gi, '$1…')
+export const withoutTokens = (url: string): string =>
+  url.replace(/(\/(?:shared|r)\/)[^/?#]+/gi, '$1…').replace(/([?&](?:token|key)=)[^&#]*/gi, '$1…')

@@ -10,7 +10,16 @@ const cookieName = 'fabula_owner'
 const yearMs = 365 * 86_400_000
 const local = new Set(['127.0.0.1', '::1', '::ffff:127.0.0.1'])
 /** A proxy stands between: RFC 7239, RFC 9110 7.6.3, and what proxies commonly add. */
-const proxyHeaders = ['forwarded', 'via', 'x-forwarded-for', 'x-forwarded-host', 'x-forwarded-proto', 'x-forwarded-port', 'x-forwarded-server', 'x-real-ip']
+const proxyHeaders = [
+  'forwarded',
+  'via',
+  'x-forwarded-for',
+  'x-forwarded-host',
+  'x-forwarded-proto',
+  'x-forwarded-port',
+  'x-forwarded-server',
+  'x-real-ip',
+]
 
 const cookieOf = (request: Request): string | undefined =>
   (request.headers.cookie ?? '')
@@ -30,7 +39,12 @@ export class Ownership {
   }
   /** No browser speaks HTTP/1.0; a proxy that adds no header of its own does. */
   private isHere(request: Request): boolean {
-    return this.alone && local.has(request.socket.remoteAddress ?? '') && request.httpVersionMajor * 10 + request.httpVersionMinor >= 11 && !proxyHeaders.some((name) => request.get(name) !== undefined)
+    return (
+      this.alone &&
+      local.has(request.socket.remoteAddress ?? '') &&
+      request.httpVersionMajor * 10 + request.httpVersionMinor >= 11 &&
+      !proxyHeaders.some((name) => request.get(name) !== undefined)
+    )
   }
   isOwner(request: Request): boolean {
     const cookie = cookieOf(request)
@@ -38,7 +52,12 @@ export class Ownership {
   }
   /** Lets the owner through and refuses everybody else. */
   readonly guard = (request: Request, _response: Response, next: NextFunction): void => {
-    if (!this.isOwner(request)) throw new Refusal(401, 'owner-key', 'Only who keeps this server can open this. Give the owner’s key, which was printed at the first start, or ask for a link of the story.')
+    if (!this.isOwner(request))
+      throw new Refusal(
+        401,
+        'owner-key',
+        'Only who keeps this server can open this. Give the owner’s key, which was printed at the first start, or ask for a link of the story.',
+      )
     next()
   }
   /** Looking into files: the owner, or a link that may change the story. */
@@ -55,7 +74,12 @@ export class Ownership {
     const router = Router()
     router.get('/', (request, response) => send(response, api.ownerReply, { owner: this.isOwner(request) }))
     router.post('/', (request, response) => {
-      if (!this.key.opens(body(api.ownerRequest, request).key)) throw new Refusal(401, 'wrong-key', 'This is not the owner’s key. It was printed at the first start; it also stands in the file owner.key of the data folder.')
+      if (!this.key.opens(body(api.ownerRequest, request).key))
+        throw new Refusal(
+          401,
+          'wrong-key',
+          'This is not the owner’s key. It was printed at the first start; it also stands in the file owner.key of the data folder.',
+        )
       response.cookie(cookieName, this.key.cookie, this.cookieOptions(request))
       send(response, api.ownerReply, { owner: true })
     })

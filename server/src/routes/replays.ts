@@ -16,9 +16,22 @@ import { laneOf, need, type Access } from './access.ts'
 import { body, pass, send } from './check.ts'
 import { zipInto } from './zip.ts'
 
-export type ReplayServices = { readonly compute: Supervisor; readonly flows: Flows; readonly runs: Runs; readonly replays: Replays; readonly proofs: Proofs; readonly files: FileStore; readonly links: Links }
+export type ReplayServices = {
+  readonly compute: Supervisor
+  readonly flows: Flows
+  readonly runs: Runs
+  readonly replays: Replays
+  readonly proofs: Proofs
+  readonly files: FileStore
+  readonly links: Links
+}
 
-const typeOf: Readonly<Record<string, string>> = { csv: 'text/csv', json: 'application/json', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', parquet: 'application/vnd.apache.parquet' }
+const typeOf: Readonly<Record<string, string>> = {
+  csv: 'text/csv',
+  json: 'application/json',
+  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  parquet: 'application/vnd.apache.parquet',
+}
 const mostCopied = 1_000_000
 
 const refuseHeld = (story: Flow): void => {
@@ -35,13 +48,18 @@ const sendStored = async (response: Response, files: FileStore, hash: string): P
 }
 
 /** New files held against the story, replays, and what they made. By a link one sees only what was asked for by it, and no database is written. */
-export const replayRoutes = ({ compute, flows, runs, replays, proofs, files, links }: ReplayServices, accessOf: (request: Request) => Promise<Access>): Router => {
+export const replayRoutes = (
+  { compute, flows, runs, replays, proofs, files, links }: ReplayServices,
+  accessOf: (request: Request) => Promise<Access>,
+): Router => {
   const router = Router({ mergeParams: true })
 
   /** New files where they were given, those of last time for the other inputs. */
   const filesFor = async (id: string, given: Readonly<Record<string, readonly api.FileRef[]>>) => {
     const before = await flows.files(id)
-    for (const ref of Object.values(given).flat()) if (!(await files.has(ref.hash))) throw new Refusal(400, 'no-file', `The file ${ref.name} did not arrive. Drop it again.`)
+    for (const ref of Object.values(given).flat())
+      if (!(await files.has(ref.hash)))
+        throw new Refusal(400, 'no-file', `The file ${ref.name} did not arrive. Drop it again.`)
     return { before, now: { ...before, ...given } }
   }
 
@@ -58,7 +76,11 @@ export const replayRoutes = ({ compute, flows, runs, replays, proofs, files, lin
   router.post('/place', async (request, response) => {
     const access = await accessOf(request)
     const { recipe } = await flows.get(access.flow, access.edit)
-    send(response, api.placeReply, await placeFiles(recipe, body(api.placeRequest, request).files, compute, laneOf(access)))
+    send(
+      response,
+      api.placeReply,
+      await placeFiles(recipe, body(api.placeRequest, request).files, compute, laneOf(access)),
+    )
   })
 
   router.post('/fit', async (request, response) => {
@@ -66,7 +88,13 @@ export const replayRoutes = ({ compute, flows, runs, replays, proofs, files, lin
     const { flow, edit } = access
     const { files: given, renames } = body(api.fitRequest, request)
     const { before, now } = await filesFor(flow, given)
-    await pass(response, compute.do({ kind: 'fit', recipe: (await flows.get(flow, edit)).recipe, files: now, before, renames }, { home: flow, lane: laneOf(access) }))
+    await pass(
+      response,
+      compute.do(
+        { kind: 'fit', recipe: (await flows.get(flow, edit)).recipe, files: now, before, renames },
+        { home: flow, lane: laneOf(access) },
+      ),
+    )
   })
 
   router.post('/replay', async (request, response) => {
@@ -75,7 +103,13 @@ export const replayRoutes = ({ compute, flows, runs, replays, proofs, files, lin
     const story = await flows.get(flow, edit)
     const { now } = await filesFor(flow, given)
     if (link === undefined) refuseHeld(story)
-    const run = await begin({ flow, edit: story.edit, asked: { files: now, renames, allowChanges, parameters, pictures: story.pictures, databases: link === undefined }, clock: wallClock(), link })
+    const run = await begin({
+      flow,
+      edit: story.edit,
+      asked: { files: now, renames, allowChanges, parameters, pictures: story.pictures, databases: link === undefined },
+      clock: wallClock(),
+      link,
+    })
     if (link) await links.used(link, 'replayed', run)
     send(response, api.runReply, replays.withProgress(await runs.get(flow, run)))
   })
@@ -84,10 +118,16 @@ export const replayRoutes = ({ compute, flows, runs, replays, proofs, files, lin
     const access = await accessOf(request)
     need(access, 'all')
     const { recipe } = await flows.get(access.flow)
-    send(response, api.proofReply, await proofs.prove(access.flow, { recipe, files: await flows.files(access.flow), now: wallClock() }))
+    send(
+      response,
+      api.proofReply,
+      await proofs.prove(access.flow, { recipe, files: await flows.files(access.flow), now: wallClock() }),
+    )
   })
   const proving = (flow: string): Progress => proofs.progressOf(flow) ?? { done: 0, of: 100, doing: '' }
-  router.get('/prove', async (request, response) => send(response, api.progressReply, proving((await accessOf(request)).flow)))
+  router.get('/prove', async (request, response) =>
+    send(response, api.progressReply, proving((await accessOf(request)).flow)),
+  )
   router.delete('/prove', async (request, response) => {
     const access = await accessOf(request)
     need(access, 'all')
@@ -113,7 +153,12 @@ export const replayRoutes = ({ compute, flows, runs, replays, proofs, files, lin
   router.post('/runs/:run/again', async (request, response) => {
     const { flow, link } = await accessOf(request)
     const past = await runs.startOf(flow, String(request.params.run), link)
-    const run = await begin({ ...past, asked: { ...past.asked, databases: false }, link, retells: String(request.params.run) })
+    const run = await begin({
+      ...past,
+      asked: { ...past.asked, databases: false },
+      link,
+      retells: String(request.params.run),
+    })
     send(response, api.runReply, replays.withProgress(await runs.get(flow, run)))
   })
   router.get('/runs/:run/outputs/:at', async (request, response) => {
@@ -127,15 +172,36 @@ export const replayRoutes = ({ compute, flows, runs, replays, proofs, files, lin
     const { outputs } = await runOf(request)
     const output = outputs[Number(request.params.at)]
     if (!output || output.hash === '') throw new Refusal(404, 'no-output', 'This replay did not make that file.')
-    if (output.rows * output.columns > mostCopied) throw new Refusal(413, 'too-large', `This is too much for a clipboard (${(output.rows * output.columns).toLocaleString('en-GB')} cells). Download the file instead.`)
-    await pass(response, compute.do({ kind: 'cells', hash: output.hash, name: bare(output.file), sheet: outputs.filter(({ hash }) => hash === output.hash).indexOf(output) }, { home: output.hash }))
+    if (output.rows * output.columns > mostCopied)
+      throw new Refusal(
+        413,
+        'too-large',
+        `This is too much for a clipboard (${(output.rows * output.columns).toLocaleString('en-GB')} cells). Download the file instead.`,
+      )
+    await pass(
+      response,
+      compute.do(
+        {
+          kind: 'cells',
+          hash: output.hash,
+          name: bare(output.file),
+          sheet: outputs.filter(({ hash }) => hash === output.hash).indexOf(output),
+        },
+        { home: output.hash },
+      ),
+    )
   })
   router.get('/runs/:run/outputs.zip', async (request, response) => {
     const run = await runOf(request)
-    const made = run.outputs.filter(({ hash, file }, i) => hash !== '' && run.outputs.findIndex((other) => other.file === file) === i)
+    const made = run.outputs.filter(
+      ({ hash, file }, i) => hash !== '' && run.outputs.findIndex((other) => other.file === file) === i,
+    )
     if (made.length === 0) throw new Refusal(404, 'no-output', 'This replay made no files.')
     response.attachment('outputs.zip').type('application/zip')
-    await zipInto(response, made.map(({ file, hash }) => ({ name: file, read: () => files.read(hash) })))
+    await zipInto(
+      response,
+      made.map(({ file, hash }) => ({ name: file, read: () => files.read(hash) })),
+    )
   })
   return router
 }

@@ -6,10 +6,15 @@ import { need, ownedFlow, type Access } from './access.ts'
 import { body, send } from './check.ts'
 
 /** Links, editions, and copies taken of a story. */
-export const sharingRoutes = ({ flows, links }: { readonly flows: Flows; readonly links: Links }, accessOf: (request: Request) => Promise<Access>): Router => {
+export const sharingRoutes = (
+  { flows, links }: { readonly flows: Flows; readonly links: Links },
+  accessOf: (request: Request) => Promise<Access>,
+): Router => {
   const router = Router({ mergeParams: true })
   const own = ownedFlow(accessOf)
-  router.get('/links', async (request, response) => send(response, api.linksReply, await links.list(await own(request))))
+  router.get('/links', async (request, response) =>
+    send(response, api.linksReply, await links.list(await own(request))),
+  )
   router.post('/links', async (request, response) => {
     const flow = await own(request)
     await links.make(flow, body(api.linkAsked, request))
@@ -43,10 +48,19 @@ export const sharingRoutes = ({ flows, links }: { readonly flows: Flows; readonl
     const access = await accessOf(request)
     need(access, 'copy')
     const { recipe, pictures } = await flows.get(access.flow, access.edit)
-    const id = await flows.create({ ...recipe, name: `${recipe.name}, a copy` }, await flows.files(access.flow), { pictures, byLink: access.link !== undefined })
+    const id = await flows.create({ ...recipe, name: `${recipe.name}, a copy` }, await flows.files(access.flow), {
+      pictures,
+      byLink: access.link !== undefined,
+    })
     if (!access.link) return send(response, api.createReply, { id })
     await links.used(access.link, 'copied')
-    send(response, api.createReply, { id, link: await links.make(id, { ...api.linkAsked.parse({ rights: 'edit', note: 'who took this copy', endsAt: null, follows: 'story' }), ...(await links.limits(access.link)) }) })
+    send(response, api.createReply, {
+      id,
+      link: await links.make(id, {
+        ...api.linkAsked.parse({ rights: 'edit', note: 'who took this copy', endsAt: null, follows: 'story' }),
+        ...(await links.limits(access.link)),
+      }),
+    })
   })
   return router
 }

@@ -17,17 +17,38 @@ export const sourceRoutes = ({ files, shelf, sources, reach }: SourceServices, o
   const going = new Map<string, number>()
   router.post('/sources/offer', async (request, response) => {
     const asked = body(api.offerRequest, request)
-    if (asked.kind === 'odata') send(response, api.offerReply, { tables: (await odataTables(asked.service, reach)).map((name) => ({ name })) })
-    else send(response, api.offerReply, { tables: (await postgresTables(await sources.connection(asked.connection))).map(({ schema, table, rows }) => ({ name: table, schema, rows })) })
+    if (asked.kind === 'odata')
+      send(response, api.offerReply, { tables: (await odataTables(asked.service, reach)).map((name) => ({ name })) })
+    else
+      send(response, api.offerReply, {
+        tables: (await postgresTables(await sources.connection(asked.connection))).map(({ schema, table, rows }) => ({
+          name: table,
+          schema,
+          rows,
+        })),
+      })
   })
   router.post('/sources/look', async (request, response) => {
     const { asked } = body(api.takeRequest, request)
-    if (asked.kind === 'postgresql') return send(response, api.sampleReply, await postgresLook(await sources.connection(asked.connection), asked.wanted))
+    if (asked.kind === 'postgresql')
+      return send(
+        response,
+        api.sampleReply,
+        await postgresLook(await sources.connection(asked.connection), asked.wanted),
+      )
     if (asked.kind === 'web') return send(response, api.sampleReply, { names: [], rows: [] })
     const records = await odataLook(asked.service, asked.table, reach)
     const names = [...new Set(records.flatMap(Object.keys))]
-    const shown = (value: unknown): string => (value === null || value === undefined ? '' : typeof value === 'object' ? JSON.stringify(value) : String(value as string | number | boolean))
-    send(response, api.sampleReply, { names, rows: records.map((record) => names.map((name) => shown(ownValue(record, name)))) })
+    const shown = (value: unknown): string =>
+      value === null || value === undefined
+        ? ''
+        : typeof value === 'object'
+          ? JSON.stringify(value)
+          : String(value as string | number | boolean)
+    send(response, api.sampleReply, {
+      names,
+      rows: records.map((record) => names.map((name) => shown(ownValue(record, name)))),
+    })
   })
   router.post('/sources/take', async (request, response) => {
     const { asked, job } = body(api.takeRequest, request)
@@ -37,13 +58,23 @@ export const sourceRoutes = ({ files, shelf, sources, reach }: SourceServices, o
       if (job !== undefined) going.delete(job)
     }
   })
-  router.get('/sources/take/:job', (request, response) => send(response, api.progressReply, { done: going.get(request.params.job) ?? 0, of: 0, doing: going.has(request.params.job) ? `${(going.get(request.params.job) ?? 0).toLocaleString('en-GB')} rows so far` : '' }))
+  router.get('/sources/take/:job', (request, response) =>
+    send(response, api.progressReply, {
+      done: going.get(request.params.job) ?? 0,
+      of: 0,
+      doing: going.has(request.params.job)
+        ? `${(going.get(request.params.job) ?? 0).toLocaleString('en-GB')} rows so far`
+        : '',
+    }),
+  )
   router.post('/sources/:id/again', async (request, response) => {
     const id = Number(request.params.id)
     send(response, api.takeReply, await take(await sources.asked(id), id))
   })
 
-  router.get('/connections', async (_request, response) => send(response, api.connectionsReply, { connections: await sources.connections() }))
+  router.get('/connections', async (_request, response) =>
+    send(response, api.connectionsReply, { connections: await sources.connections() }),
+  )
   router.post('/connections', async (request, response) => {
     const { name, ...connection } = body(api.connectRequest, request)
     await postgresTables(connection)

@@ -12,17 +12,27 @@ import { ownedFlow, type Access } from './access.ts'
 import { body, send } from './check.ts'
 
 /** A story that replays itself: who keeps it says when. */
-export const watchRoutes = ({ watches, flows }: { readonly watches: Watches; readonly flows: Flows }, accessOf: (request: Request) => Promise<Access>): Router => {
+export const watchRoutes = (
+  { watches, flows }: { readonly watches: Watches; readonly flows: Flows },
+  accessOf: (request: Request) => Promise<Access>,
+): Router => {
   const router = Router({ mergeParams: true })
   const own = ownedFlow(accessOf)
-  router.get('/watches', async (request, response) => send(response, api.watchesReply, await watches.list(await own(request))))
+  router.get('/watches', async (request, response) =>
+    send(response, api.watchesReply, await watches.list(await own(request))),
+  )
   router.post('/watches', async (request, response) => {
     const flow = await own(request)
     const settings = body(api.watchSettings, request)
     const { faults } = parameterCells((await flows.get(flow)).recipe, toldBy(settings.parameters, wallClock()))
     if (faults[0]) throw new Refusal(400, 'bad-parameter', faults.map(({ sentence }) => sentence).join(' '))
     const there = settings.folder === null ? [] : await checkFolder(settings.folder)
-    await watches.add(flow, settings, nextAfter(settings.when, new Date()), there.map(({ key }) => key))
+    await watches.add(
+      flow,
+      settings,
+      nextAfter(settings.when, new Date()),
+      there.map(({ key }) => key),
+    )
     send(response, api.watchesReply, await watches.list(flow))
   })
   router.put('/watches/:watch', async (request, response) => {

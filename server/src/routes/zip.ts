@@ -3,7 +3,10 @@ import type { Readable, Writable } from 'node:stream'
 import { Zip, ZipDeflate } from 'fflate'
 
 /** Files into one zip, piece by piece: none of them is held whole. */
-export const zipInto = async (out: Writable, files: readonly { readonly name: string; readonly read: () => Readable }[]): Promise<void> => {
+export const zipInto = async (
+  out: Writable,
+  files: readonly { readonly name: string; readonly read: () => Readable }[],
+): Promise<void> => {
   let fault: Error | undefined
   const zip = new Zip((error, piece, last) => {
     if (error) fault = error

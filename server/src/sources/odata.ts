@@ -7,7 +7,12 @@ const isRecord = (value: unknown): value is Rec => typeof value === 'object' && 
 
 const valueOf = (data: unknown, host: string): Rec[] => {
   const value = isRecord(data) ? data.value : undefined
-  if (!Array.isArray(value) || !value.every(isRecord)) throw new Refusal(422, 'not-odata', `${host} does not answer as an OData service does: a list called “value” is missing. Give the address of the service itself.`)
+  if (!Array.isArray(value) || !value.every(isRecord))
+    throw new Refusal(
+      422,
+      'not-odata',
+      `${host} does not answer as an OData service does: a list called “value” is missing. Give the address of the service itself.`,
+    )
   return value
 }
 
@@ -16,11 +21,22 @@ const rooted = (service: string): string => (service.endsWith('/') ? service : `
 /** The tables that a service offers. */
 export const odataTables = async (service: string, reach: Reach): Promise<string[]> => {
   const { url, data } = await fetchJson(rooted(service), reach)
-  return valueOf(data, url.host).flatMap(({ kind = 'EntitySet', name, url: at }) => (kind === 'EntitySet' && typeof at === 'string' ? [at] : kind === 'EntitySet' && typeof name === 'string' ? [name] : []))
+  return valueOf(data, url.host).flatMap(({ kind = 'EntitySet', name, url: at }) =>
+    kind === 'EntitySet' && typeof at === 'string'
+      ? [at]
+      : kind === 'EntitySet' && typeof name === 'string'
+        ? [name]
+        : [],
+  )
 }
 
 const plain = (record: Rec): Rec => Object.fromEntries(Object.entries(record).filter(([key]) => !key.includes('@')))
-const addressOf = (service: string, table: string, columns: readonly string[], more: Record<string, string> = {}): string => {
+const addressOf = (
+  service: string,
+  table: string,
+  columns: readonly string[],
+  more: Record<string, string> = {},
+): string => {
   const url = new URL(table, rooted(service))
   if (columns.length > 0) url.searchParams.set('$select', columns.join(','))
   for (const [key, value] of Object.entries(more)) url.searchParams.set(key, value)
@@ -36,18 +52,34 @@ export const odataLook = async (service: string, table: string, reach: Reach): P
 const mostPages = 20_000
 
 /** All records of a table, page after page, as the pieces of one JSON document { "value": [ … ] }. */
-export async function* odataRecords(service: string, table: string, columns: readonly string[], reach: Reach, tell: (rows: number) => void): AsyncGenerator<Buffer> {
+export async function* odataRecords(
+  service: string,
+  table: string,
+  columns: readonly string[],
+  reach: Reach,
+  tell: (rows: number) => void,
+): AsyncGenerator<Buffer> {
   let next: string | undefined = addressOf(service, table, columns)
   let rows = 0
   let size = 0
   yield Buffer.from('{"value":[')
   for (let page = 0; next !== undefined; page++) {
-    if (page >= mostPages) throw new Refusal(422, 'endless', `${table} goes on for more than ${mostPages.toLocaleString('en-GB')} pages. Choose fewer rows in the service.`)
+    if (page >= mostPages)
+      throw new Refusal(
+        422,
+        'endless',
+        `${table} goes on for more than ${mostPages.toLocaleString('en-GB')} pages. Choose fewer rows in the service.`,
+      )
     const { url, data } = (await fetchJson(next, reach)) as { url: URL; data: unknown }
     const records = valueOf(data, url.host).map(plain)
     const text = records.map((record) => JSON.stringify(record)).join(',\n')
     size += text.length
-    if (size > reach.maxBytes) throw new Refusal(413, 'too-large', `${table} holds more than ${Math.round(reach.maxBytes / 1e6).toLocaleString('en-GB')} MB, the most that is fetched.`)
+    if (size > reach.maxBytes)
+      throw new Refusal(
+        413,
+        'too-large',
+        `${table} holds more than ${Math.round(reach.maxBytes / 1e6).toLocaleString('en-GB')} MB, the most that is fetched.`,
+      )
     if (records.length > 0) yield Buffer.from(`${rows > 0 ? ',\n' : ''}${text}`)
     rows += records.length
     tell(rows)

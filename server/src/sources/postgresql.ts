@@ -3,12 +3,24 @@ import { rootCertificates, type ConnectionOptions } from 'node:tls'
 import pg from 'pg'
 import { Refusal } from '../refusal.ts'
 
-export type Connection = { readonly host: string; readonly port: number; readonly database: string; readonly user: string; readonly password: string; /** How the connection is protected; `ca`: certificates of authorities in PEM, beside those the machine trusts. */ readonly tls: 'none' | 'verified' | 'any'; readonly ca?: string | undefined }
+export type Connection = {
+  readonly host: string
+  readonly port: number
+  readonly database: string
+  readonly user: string
+  readonly password: string
+  /** How the connection is protected; `ca`: certificates of authorities in PEM, beside those the machine trusts. */ readonly tls:
+    'none' | 'verified' | 'any'
+  readonly ca?: string | undefined
+}
 /** A table by its name, or what a query gives. */
 export type Wanted = { readonly schema: string; readonly table: string } | { readonly query: string }
 
 const quoted = (name: string): string => `"${name.replaceAll('"', '""')}"`
-const selectOf = (wanted: Wanted): string => ('query' in wanted ? wanted.query.trim().replace(/;\s*$/, '') : `select * from ${quoted(wanted.schema)}.${quoted(wanted.table)}`)
+const selectOf = (wanted: Wanted): string =>
+  'query' in wanted
+    ? wanted.query.trim().replace(/;\s*$/, '')
+    : `select * from ${quoted(wanted.schema)}.${quoted(wanted.table)}`
 
 const bool = 16
 const zoned = 1184
@@ -26,18 +38,35 @@ const cell = (text: string): string => (/[",\r\n]|^ | $/.test(text) ? `"${text.r
 const tlsOf = ({ tls, ca, host }: Connection): false | ConnectionOptions => {
   if (tls === 'none') return false
   if (tls === 'any') return { rejectUnauthorized: false }
-  return { rejectUnauthorized: true, servername: isIP(host) ? '' : host, ...(ca ? { ca: [...rootCertificates, ca] } : {}) }
+  return {
+    rejectUnauthorized: true,
+    servername: isIP(host) ? '' : host,
+    ...(ca ? { ca: [...rootCertificates, ca] } : {}),
+  }
 }
 
 const connected = async (connection: Connection): Promise<pg.Client> => {
   const { host, port, database, user, password } = connection
-  const client = new pg.Client({ host, port, database, user, password, ssl: tlsOf(connection), connectionTimeoutMillis: 10_000, types: { getTypeParser: () => (text: string) => text } as never })
+  const client = new pg.Client({
+    host,
+    port,
+    database,
+    user,
+    password,
+    ssl: tlsOf(connection),
+    connectionTimeoutMillis: 10_000,
+    types: { getTypeParser: () => (text: string) => text } as never,
+  })
   // a server that goes away between two queries says so here; without a listener that would end the process
   client.on('error', () => undefined)
   try {
     await client.connect()
   } catch (error) {
-    throw new Refusal(422, 'no-connection', `The database ${connection.database} at ${connection.host}:${connection.port} cannot be reached: ${(error as Error).message}.`)
+    throw new Refusal(
+      422,
+      'no-connection',
+      `The database ${connection.database} at ${connection.host}:${connection.port} cannot be reached: ${(error as Error).message}.`,
+    )
   }
   return client
 }
@@ -45,8 +74,15 @@ const connected = async (connection: Connection): Promise<pg.Client> => {
 /** A server that went away while it was asked. */
 const goneAway = (error: unknown, { database, host, port }: Connection): Refusal | undefined => {
   const { code = '', message } = error as NodeJS.ErrnoException
-  const gone = /^(?:ECONNRESET|EPIPE|57P0[123])$/.test(code) || /connection (?:terminated|ended)|not queryable/i.test(message)
-  return gone ? new Refusal(422, 'database-gone', `The database ${database} at ${host}:${port} went away while it was asked. Nothing was changed there by halves; try again when it is back.`) : undefined
+  const gone =
+    /^(?:ECONNRESET|EPIPE|57P0[123])$/.test(code) || /connection (?:terminated|ended)|not queryable/i.test(message)
+  return gone
+    ? new Refusal(
+        422,
+        'database-gone',
+        `The database ${database} at ${host}:${port} went away while it was asked. Nothing was changed there by halves; try again when it is back.`,
+      )
+    : undefined
 }
 
 /** A client in a transaction that can only read; what goes wrong is said plainly. */
@@ -57,14 +93,22 @@ const withClient = async <T>(connection: Connection, work: (client: pg.Client) =
     return await work(client)
   } catch (error) {
     if (error instanceof Refusal) throw error
-    throw goneAway(error, connection) ?? new Refusal(422, 'database-refused', `The database refused: ${(error as Error).message}.`)
+    throw (
+      goneAway(error, connection) ??
+      new Refusal(422, 'database-refused', `The database refused: ${(error as Error).message}.`)
+    )
   } finally {
     await client.end().catch(() => undefined)
   }
 }
 
 /** A client that may write, in no transaction yet. */
-export const withWriter = async (connection: Connection, work: (query: (text: string, values?: readonly unknown[]) => Promise<{ rows: Record<string, unknown>[] }>) => Promise<void>): Promise<void> => {
+export const withWriter = async (
+  connection: Connection,
+  work: (
+    query: (text: string, values?: readonly unknown[]) => Promise<{ rows: Record<string, unknown>[] }>,
+  ) => Promise<void>,
+): Promise<void> => {
   const client = await connected(connection)
   try {
     await work((text, values) => client.query(text, values as unknown[] | undefined))
@@ -84,20 +128,29 @@ export const postgresTables = (connection: Connection): Promise<{ schema: string
   })
 
 /** A named statement goes by the extended protocol, which takes one statement and no more. */
-const declare = (client: pg.Client, wanted: Wanted): Promise<unknown> => client.query({ name: 'fabula', text: `declare fabula_rows no scroll cursor for ${selectOf(wanted)}` })
-const fetch = (client: pg.Client, count: number) => client.query<(string | null)[]>({ text: `fetch ${count} from fabula_rows`, rowMode: 'array' })
+const declare = (client: pg.Client, wanted: Wanted): Promise<unknown> =>
+  client.query({ name: 'fabula', text: `declare fabula_rows no scroll cursor for ${selectOf(wanted)}` })
+const fetch = (client: pg.Client, count: number) =>
+  client.query<(string | null)[]>({ text: `fetch ${count} from fabula_rows`, rowMode: 'array' })
 
 export const postgresLook = (connection: Connection, wanted: Wanted): Promise<{ names: string[]; rows: string[][] }> =>
   withClient(connection, async (client) => {
     await declare(client, wanted)
     const { fields, rows } = await fetch(client, 20)
-    return { names: fields.map(({ name }) => name), rows: rows.map((row) => row.map((value, c) => shown(value, fields[c]?.dataTypeID ?? 0))) }
+    return {
+      names: fields.map(({ name }) => name),
+      rows: rows.map((row) => row.map((value, c) => shown(value, fields[c]?.dataTypeID ?? 0))),
+    }
   })
 
 const aBatch = 5000
 
 /** All rows as the pieces of a CSV file. */
-export async function* postgresCsv(connection: Connection, wanted: Wanted, tell: (rows: number) => void): AsyncGenerator<Buffer> {
+export async function* postgresCsv(
+  connection: Connection,
+  wanted: Wanted,
+  tell: (rows: number) => void,
+): AsyncGenerator<Buffer> {
   const pieces: Buffer[] = []
   let wake: () => void = () => undefined
   let done = false
@@ -108,7 +161,12 @@ export async function* postgresCsv(connection: Connection, wanted: Wanted, tell:
     for (;;) {
       const { fields, rows } = await fetch(client, aBatch)
       if (total === 0) pieces.push(Buffer.from(`${fields.map(({ name }) => cell(name)).join(',')}\n`))
-      if (rows.length > 0) pieces.push(Buffer.from(`${rows.map((row) => row.map((value, c) => cell(shown(value, fields[c]?.dataTypeID ?? 0))).join(',')).join('\n')}\n`))
+      if (rows.length > 0)
+        pieces.push(
+          Buffer.from(
+            `${rows.map((row) => row.map((value, c) => cell(shown(value, fields[c]?.dataTypeID ?? 0))).join(',')).join('\n')}\n`,
+          ),
+        )
       total += rows.length
       tell(total)
       wake()
@@ -116,10 +174,12 @@ export async function* postgresCsv(connection: Connection, wanted: Wanted, tell:
       // no more is read than is written
       while (pieces.length > 4 && !done) await new Promise((resolve) => setTimeout(resolve, 5))
     }
-  }).catch((error: unknown) => (fault = error)).finally(() => {
-    done = true
-    wake()
   })
+    .catch((error: unknown) => (fault = error))
+    .finally(() => {
+      done = true
+      wake()
+    })
   for (;;) {
     const piece = pieces.shift()
     if (piece) yield piece

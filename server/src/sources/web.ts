@@ -9,15 +9,51 @@ export type Reach = { readonly allowPrivate: boolean; readonly maxBytes: number;
 
 /** Addresses that are not out on the net. IANA special-purpose registries, RFC 6890. */
 const inside = new BlockList()
-for (const [net, bits] of [['0.0.0.0', 8], ['10.0.0.0', 8], ['100.64.0.0', 10], ['127.0.0.0', 8], ['169.254.0.0', 16], ['172.16.0.0', 12], ['192.0.0.0', 24], ['192.0.2.0', 24], ['192.168.0.0', 16], ['198.18.0.0', 15], ['198.51.100.0', 24], ['203.0.113.0', 24], ['224.0.0.0', 3]] as const) inside.addSubnet(net, bits, 'ipv4')
-for (const [net, bits] of [['::', 127], ['::ffff:0:0', 96], ['64:ff9b::', 96], ['fc00::', 7], ['fe80::', 10], ['ff00::', 8], ['2001:db8::', 32]] as const) inside.addSubnet(net, bits, 'ipv6')
-const isInside = (address: string): boolean => inside.check(address, isIP(address) === 6 ? 'ipv6' : 'ipv4') || (address.startsWith('::ffff:') && inside.check(address.slice(7), 'ipv4'))
+for (const [net, bits] of [
+  ['0.0.0.0', 8],
+  ['10.0.0.0', 8],
+  ['100.64.0.0', 10],
+  ['127.0.0.0', 8],
+  ['169.254.0.0', 16],
+  ['172.16.0.0', 12],
+  ['192.0.0.0', 24],
+  ['192.0.2.0', 24],
+  ['192.168.0.0', 16],
+  ['198.18.0.0', 15],
+  ['198.51.100.0', 24],
+  ['203.0.113.0', 24],
+  ['224.0.0.0', 3],
+] as const)
+  inside.addSubnet(net, bits, 'ipv4')
+for (const [net, bits] of [
+  ['::', 127],
+  ['::ffff:0:0', 96],
+  ['64:ff9b::', 96],
+  ['fc00::', 7],
+  ['fe80::', 10],
+  ['ff00::', 8],
+  ['2001:db8::', 32],
+] as const)
+  inside.addSubnet(net, bits, 'ipv6')
+const isInside = (address: string): boolean =>
+  inside.check(address, isIP(address) === 6 ? 'ipv6' : 'ipv4') ||
+  (address.startsWith('::ffff:') && inside.check(address.slice(7), 'ipv4'))
 
-const refuseInside = (host: string): Refusal => new Refusal(422, 'private-address', `${host} is an address of a private network, which this server does not fetch from. Whoever runs it can allow that with FABULA_ALLOW_PRIVATE=1.`)
+const refuseInside = (host: string): Refusal =>
+  new Refusal(
+    422,
+    'private-address',
+    `${host} is an address of a private network, which this server does not fetch from. Whoever runs it can allow that with FABULA_ALLOW_PRIVATE=1.`,
+  )
 
 export const checkAddress = (text: string): URL => {
   const url = URL.canParse(text.trim()) ? new URL(text.trim()) : undefined
-  if (!url || (url.protocol !== 'http:' && url.protocol !== 'https:')) throw new Refusal(422, 'bad-address', `“${text.slice(0, 80)}” is not a web address that can be fetched. Write it whole, with http:// or https:// at its start.`)
+  if (!url || (url.protocol !== 'http:' && url.protocol !== 'https:'))
+    throw new Refusal(
+      422,
+      'bad-address',
+      `“${text.slice(0, 80)}” is not a web address that can be fetched. Write it whole, with http:// or https:// at its start.`,
+    )
   return url
 }
 
@@ -44,14 +80,32 @@ const request = (url: URL, reach: Reach, headers: Record<string, string>): Promi
       },
       resolve,
     )
-    call.on('timeout', () => call.destroy(new Refusal(422, 'too-slow', `${url.host} did not answer within ${Math.round(reach.timeoutMs / 1000)} seconds. Try again later.`)))
-    call.on('error', (error) => reject(error instanceof Refusal ? error : new Refusal(422, 'unreachable', `${url.host} cannot be reached: ${error.message}.`)))
+    call.on('timeout', () =>
+      call.destroy(
+        new Refusal(
+          422,
+          'too-slow',
+          `${url.host} did not answer within ${Math.round(reach.timeoutMs / 1000)} seconds. Try again later.`,
+        ),
+      ),
+    )
+    call.on('error', (error) =>
+      reject(
+        error instanceof Refusal
+          ? error
+          : new Refusal(422, 'unreachable', `${url.host} cannot be reached: ${error.message}.`),
+      ),
+    )
   })
 
 const mostRedirects = 5
 
 /** The answer behind an address, redirects followed, each one checked as the first. */
-export const fetchAnswer = async (address: string, reach: Reach, headers: Record<string, string> = {}): Promise<{ url: URL; answer: IncomingMessage }> => {
+export const fetchAnswer = async (
+  address: string,
+  reach: Reach,
+  headers: Record<string, string> = {},
+): Promise<{ url: URL; answer: IncomingMessage }> => {
   let url = checkAddress(address)
   for (let i = 0; i <= mostRedirects; i++) {
     const answer = await request(url, reach, headers)
@@ -64,7 +118,11 @@ export const fetchAnswer = async (address: string, reach: Reach, headers: Record
     }
     if (statusCode === 200) return { url, answer }
     answer.resume()
-    throw new Refusal(422, 'refused-there', `${url.host} answered ${statusCode}${statusCode === 401 || statusCode === 403 ? ': it asks for a login, which is not given here' : statusCode === 404 ? ': nothing stands at this address' : ''}.`)
+    throw new Refusal(
+      422,
+      'refused-there',
+      `${url.host} answered ${statusCode}${statusCode === 401 || statusCode === 403 ? ': it asks for a login, which is not given here' : statusCode === 404 ? ': nothing stands at this address' : ''}.`,
+    )
   }
   throw new Refusal(422, 'redirects', `${url.host} sends from one address to the next without end.`)
 }
@@ -74,7 +132,12 @@ export async function* bytesOf(answer: IncomingMessage, reach: Reach): AsyncGene
   let size = 0
   for await (const piece of answer as AsyncIterable<Buffer>) {
     size += piece.length
-    if (size > reach.maxBytes) throw new Refusal(413, 'too-large', `There is more than ${Math.round(reach.maxBytes / 1e6).toLocaleString('en-GB')} MB at this address, the most that is fetched.`)
+    if (size > reach.maxBytes)
+      throw new Refusal(
+        413,
+        'too-large',
+        `There is more than ${Math.round(reach.maxBytes / 1e6).toLocaleString('en-GB')} MB at this address, the most that is fetched.`,
+      )
     yield piece
   }
 }
@@ -86,14 +149,20 @@ export const fetchJson = async (address: string, reach: Reach): Promise<{ url: U
   try {
     return { url, data: JSON.parse(Buffer.concat(pieces).toString('utf8')) as unknown }
   } catch {
-    throw new Refusal(422, 'not-json', `${url.host} did not answer in JSON. See that this is the address of a service, not of a page about it.`)
+    throw new Refusal(
+      422,
+      'not-json',
+      `${url.host} did not answer in JSON. See that this is the address of a service, not of a page about it.`,
+    )
   }
 }
 
 /** A name for what was fetched: as the server calls it, or the end of its address, with the ending that its type has. */
 export const nameOf = (url: URL, answer: IncomingMessage): string => {
   const said = /filename="?([^";]+)"?/i.exec(answer.headers['content-disposition'] ?? '')?.[1]
-  const stem = (said ?? decodeURIComponent(url.pathname.split('/').filter(Boolean).at(-1) ?? url.hostname)).replace(/^.*[/\\]/, '').slice(0, 120)
+  const stem = (said ?? decodeURIComponent(url.pathname.split('/').filter(Boolean).at(-1) ?? url.hostname))
+    .replace(/^.*[/\\]/, '')
+    .slice(0, 120)
   if (/\.(csv|tsv|txt|json|xlsx|ods|parquet)$/i.test(stem)) return stem
   const type = answer.headers['content-type'] ?? ''
   return `${stem}${/json/.test(type) ? '.json' : /spreadsheetml/.test(type) ? '.xlsx' : '.csv'}`

@@ -4,7 +4,11 @@ import { openDurably } from './durable-fs.ts'
 /** The database lives in this thread, so that no request waits for it to compute. */
 export type Statement = { readonly sql: string; readonly params: readonly unknown[] }
 export type DatabaseJob = { readonly id: number; readonly statements: readonly Statement[] }
-export type DatabaseAnswer = { readonly id: number; readonly rows?: readonly Record<string, unknown>[]; readonly error?: string }
+export type DatabaseAnswer = {
+  readonly id: number
+  readonly rows?: readonly Record<string, unknown>[]
+  readonly error?: string
+}
 
 if (!parentPort) throw new Error('this is a worker')
 const port = parentPort

@@ -13,11 +13,26 @@ type Waiting = { resolve: (rows: Record<string, unknown>[]) => void; reject: (er
 
 /** What the disk would not do, as whoever asked is told; undefined for errors that are not the disk's. */
 const diskProblem = (message: string): Refusal | undefined => {
-  if (/no space left|ENOSPC|disk full|quota exceeded|could not (?:extend|write)/i.test(message)) return new Refusal(507, 'disk-full', 'The disk of the server is full, so this was not kept. Nothing else was changed; make room there, and do it again.')
-  if (/read-only file system|EROFS|permission denied|EACCES|Operation not permitted/i.test(message)) return new Refusal(507, 'read-only', 'The data folder of the server cannot be written, so this was not kept. Nothing else was changed.')
+  if (/no space left|ENOSPC|disk full|quota exceeded|could not (?:extend|write)/i.test(message))
+    return new Refusal(
+      507,
+      'disk-full',
+      'The disk of the server is full, so this was not kept. Nothing else was changed; make room there, and do it again.',
+    )
+  if (/read-only file system|EROFS|permission denied|EACCES|Operation not permitted/i.test(message))
+    return new Refusal(
+      507,
+      'read-only',
+      'The data folder of the server cannot be written, so this was not kept. Nothing else was changed.',
+    )
   return undefined
 }
-const stopped = (): Refusal => new Refusal(503, 'database-stopped', 'The database of the server stopped while it worked on this and is started again. What was acknowledged before is kept; look whether this change is there, and make it again if not.')
+const stopped = (): Refusal =>
+  new Refusal(
+    503,
+    'database-stopped',
+    'The database of the server stopped while it worked on this and is started again. What was acknowledged before is kept; look whether this change is there, and make it again if not.',
+  )
 
 /** The embedded PostgreSQL in a thread of its own, asked by messages. What `transaction` has answered is on disk. A thread that dies is replaced. */
 export class Database {
@@ -42,8 +57,13 @@ export class Database {
     return this.opening
   }
   private async start(): Promise<Worker> {
-    const worker = new Worker(new URL('./store/database-worker.js', import.meta.url), { workerData: { folder: this.folder } })
-    const [first] = (await Promise.race([once(worker, 'message'), once(worker, 'error').then(([error]) => Promise.reject(error as Error))])) as [unknown]
+    const worker = new Worker(new URL('./store/database-worker.js', import.meta.url), {
+      workerData: { folder: this.folder },
+    })
+    const [first] = (await Promise.race([
+      once(worker, 'message'),
+      once(worker, 'error').then(([error]) => Promise.reject(error as Error)),
+    ])) as [unknown]
     if (first !== 'ready') throw new Error('the database did not start')
     worker.on('message', (answer: DatabaseAnswer) => this.hear(answer))
     worker.on('error', () => this.lose(worker))
@@ -67,7 +87,14 @@ export class Database {
   }
   async transaction(statements: readonly Statement[]): Promise<Record<string, unknown>[]> {
     const worker = await this.running().catch((error: unknown) => {
-      throw diskProblem(String(error)) ?? new Refusal(503, 'database-stopped', 'The database of the server does not start; nothing was changed. The log of the server says more.')
+      throw (
+        diskProblem(String(error)) ??
+        new Refusal(
+          503,
+          'database-stopped',
+          'The database of the server does not start; nothing was changed. The log of the server says more.',
+        )
+      )
     })
     const id = this.next++
     return new Promise((resolve, reject) => {
@@ -79,10 +106,18 @@ export class Database {
     return this.transaction([{ sql, params }])
   }
   private async migrate(): Promise<void> {
-    await this.query('create table if not exists migrations (n int primary key, at timestamptz not null default now());')
-    const [{ n: last = 0 } = {}] = (await this.query('select coalesce(max(n), 0)::int as n from migrations')) as { n?: number }[]
+    await this.query(
+      'create table if not exists migrations (n int primary key, at timestamptz not null default now());',
+    )
+    const [{ n: last = 0 } = {}] = (await this.query('select coalesce(max(n), 0)::int as n from migrations')) as {
+      n?: number
+    }[]
     for (const [i, sql] of migrations.entries())
-      if (i + 1 > last) await this.transaction([{ sql, params: [] }, { sql: 'insert into migrations (n) values ($1)', params: [i + 1] }])
+      if (i + 1 > last)
+        await this.transaction([
+          { sql, params: [] },
+          { sql: 'insert into migrations (n) values ($1)', params: [i + 1] },
+        ])
   }
   async close(): Promise<void> {
     this.closing = true

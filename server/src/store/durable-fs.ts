@@ -6,7 +6,13 @@ import { NodeFS } from '@electric-sql/pglite/nodefs'
 /** What of Emscripten's node file system is used here: open files have the number `nfd`, folders none. */
 type Stream = { readonly nfd?: number; readonly node: unknown }
 type Attributes = { mode?: number }
-type NodeModule = { readonly NODEFS: { readonly stream_ops: { fsync?: (stream: Stream) => number }; readonly node_ops: { setattr: (node: unknown, attributes: Attributes) => void }; readonly realPath: (node: unknown) => string } }
+type NodeModule = {
+  readonly NODEFS: {
+    readonly stream_ops: { fsync?: (stream: Stream) => number }
+    readonly node_ops: { setattr: (node: unknown, attributes: Attributes) => void }
+    readonly realPath: (node: unknown) => string
+  }
+}
 type Options = { readonly emscriptenOpts: { readonly preRun?: readonly unknown[] } }
 
 const syncPath = (path: string, owned = false): void => {
@@ -42,15 +48,27 @@ export class DurableFileSystem extends NodeFS {
       }
       // Emscripten sets the mode of a new file itself, past the umask
       const { setattr } = NODEFS.node_ops
-      NODEFS.node_ops.setattr = (node, attributes) => setattr(node, attributes.mode === undefined ? attributes : { ...attributes, mode: attributes.mode & ownerOnly })
+      NODEFS.node_ops.setattr = (node, attributes) =>
+        setattr(node, attributes.mode === undefined ? attributes : { ...attributes, mode: attributes.mode & ownerOnly })
     }
     const { emscriptenOpts } = made as Options
-    return { ...made, emscriptenOpts: { ...emscriptenOpts, preRun: [...(emscriptenOpts.preRun ?? []), sync] } } as typeof made
+    return {
+      ...made,
+      emscriptenOpts: { ...emscriptenOpts, preRun: [...(emscriptenOpts.preRun ?? []), sync] },
+    } as typeof made
   }
 }
 
 /** PGlite starts PostgreSQL with `-F`, which leaves out every sync; these leave it in. */
-const startParams = [...PGlite.defaultStartParams.filter((word) => word !== '-F'), '-c', 'fsync=on', '-c', 'synchronous_commit=on', '-c', 'wal_sync_method=fsync']
+const startParams = [
+  ...PGlite.defaultStartParams.filter((word) => word !== '-F'),
+  '-c',
+  'fsync=on',
+  '-c',
+  'synchronous_commit=on',
+  '-c',
+  'wal_sync_method=fsync',
+]
 
 /** The embedded database in a folder: what a transaction has answered is on the disk, over power loss too. */
 export const openDurably = async (folder: string): Promise<PGlite> => {

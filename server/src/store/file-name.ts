@@ -8,9 +8,24 @@ export const fileName = (given: string): string => {
     .replace(/^.*[/\\]/s, '')
     .replace(/[\p{Cc}\p{Cf}\p{Zl}\p{Zp}]+/gu, ' ')
     .trim()
-  if (name === '' || /^\.+$/.test(name)) throw new Refusal(400, 'no-name', `The file has no name that can be kept${given === '' ? '' : `: ${JSON.stringify(given.slice(0, 60))}`}. Give it one, and send it again.`)
-  if (name.length > mostCharacters) throw new Refusal(400, 'long-name', `The name ${name.slice(0, 40)}… has ${name.length} characters, more than the ${mostCharacters} that are kept. Shorten it, and send the file again.`)
+  if (name === '' || /^\.+$/.test(name))
+    throw new Refusal(
+      400,
+      'no-name',
+      `The file has no name that can be kept${given === '' ? '' : `: ${JSON.stringify(given.slice(0, 60))}`}. Give it one, and send it again.`,
+    )
+  if (name.length > mostCharacters)
+    throw new Refusal(
+      400,
+      'long-name',
+      `The name ${name.slice(0, 40)}… has ${name.length} characters, more than the ${mostCharacters} that are kept. Shorten it, and send the file again.`,
+    )
   return name
 }
 
-export const tooLarge = (name: string, most: number): Refusal => new Refusal(413, 'too-large', `${name} is larger than ${Math.round(most / 1e6).toLocaleString('en-GB')} MB, the most this server takes.`)
+export const tooLarge = (name: string, most: number): Refusal =>
+  new Refusal(
+    413,
+    'too-large',
+    `${name} is larger than ${Math.round(most / 1e6).toLocaleString('en-GB')} MB, the most this server takes.`,
+  )

@@ -32,9 +32,20 @@ const apart = (source: Readable): PassThrough => {
 /** Why an upload was not kept, as whoever sent it is told. */
 const uploadProblem = (error: unknown, name: string): unknown => {
   const { code } = error as NodeJS.ErrnoException
-  if (code === 'ENOSPC' || code === 'EDQUOT') return new Refusal(507, 'disk-full', `${name} was not kept: the disk of the server is full. Nothing else was changed; make room there, and send it again.`)
-  if (code === 'EROFS' || code === 'EACCES' || code === 'EPERM') return new Refusal(507, 'read-only', `${name} was not kept: the data folder of the server cannot be written. Nothing else was changed.`)
-  if (code === 'ERR_STREAM_PREMATURE_CLOSE' || code === 'ECONNRESET' || code === 'ABORT_ERR') return new Refusal(400, 'cut-upload', `${name} was cut off on its way and was not kept. Send it again.`)
+  if (code === 'ENOSPC' || code === 'EDQUOT')
+    return new Refusal(
+      507,
+      'disk-full',
+      `${name} was not kept: the disk of the server is full. Nothing else was changed; make room there, and send it again.`,
+    )
+  if (code === 'EROFS' || code === 'EACCES' || code === 'EPERM')
+    return new Refusal(
+      507,
+      'read-only',
+      `${name} was not kept: the data folder of the server cannot be written. Nothing else was changed.`,
+    )
+  if (code === 'ERR_STREAM_PREMATURE_CLOSE' || code === 'ECONNRESET' || code === 'ABORT_ERR')
+    return new Refusal(400, 'cut-upload', `${name} was cut off on its way and was not kept. Send it again.`)
   return error
 }
 
@@ -51,7 +62,10 @@ export class FileStore {
     return join(this.folder, hash.slice(0, 2), hash)
   }
   /** Stored for good when it answers: written, synced, put in its place, and the folder synced too. `most`: the largest size in bytes; a larger one is refused under its `name`. */
-  async add(source: Readable, { most = Infinity, name = 'The file' }: { readonly most?: number; readonly name?: string } = {}): Promise<{ hash: string; size: number }> {
+  async add(
+    source: Readable,
+    { most = Infinity, name = 'The file' }: { readonly most?: number; readonly name?: string } = {},
+  ): Promise<{ hash: string; size: number }> {
     const part = join(this.folder, 'new', randomUUID())
     const sum = createHash('sha256')
     let size = 0
@@ -90,7 +104,8 @@ export class FileStore {
   /** Removes what uploads and replays left half written when the server ended. */
   async sweep(): Promise<void> {
     await rm(join(this.folder, 'new'), { recursive: true, force: true })
-    for (const name of await readdir(this.folder).catch(() => [])) if (name.endsWith('.part')) await rm(join(this.folder, name), { force: true })
+    for (const name of await readdir(this.folder).catch(() => []))
+      if (name.endsWith('.part')) await rm(join(this.folder, name), { force: true })
   }
   /** Its size in bytes. */
   async size(hash: string): Promise<number> {

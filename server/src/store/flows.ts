@@ -3,24 +3,46 @@ import type { EditRequest, FileRef, FlowSummary, Picture } from '@fabula/core/ap
 import { iso, newId, type Database } from './database.ts'
 import { Refusal } from '../refusal.ts'
 
-
 const recipeOf = (value: unknown): Recipe => {
   const read = readRecipe(value)
-  if ('faults' in read) throw new Refusal(400, 'invalid-recipe', read.faults.map(({ sentence, where }) => `${sentence} (at ${where})`).join(' '))
+  if ('faults' in read)
+    throw new Refusal(
+      400,
+      'invalid-recipe',
+      read.faults.map(({ sentence, where }) => `${sentence} (at ${where})`).join(' '),
+    )
   return read.recipe
 }
 
 /** What a change by link sets in the same statement, so that no moment lies between the change and its hold: since when the story is held, and the edit before. `byLink`: the parameter that says so. */
-const held = (byLink: string): string => `held_from = case when ${byLink}::boolean then coalesce(held_from, head) else held_from end, held_since = case when ${byLink}::boolean then coalesce(held_since, now()) else held_since end`
+const held = (byLink: string): string =>
+  `held_from = case when ${byLink}::boolean then coalesce(held_from, head) else held_from end, held_since = case when ${byLink}::boolean then coalesce(held_since, now()) else held_since end`
 
-const changedElsewhere = (): Refusal => new Refusal(409, 'changed-elsewhere', 'The story was changed in another window meanwhile. Reload the page to see it, then make your change again.')
+const changedElsewhere = (): Refusal =>
+  new Refusal(
+    409,
+    'changed-elsewhere',
+    'The story was changed in another window meanwhile. Reload the page to see it, then make your change again.',
+  )
 
 /** A story as it stands, or as an edition froze it. */
-export type Flow = { readonly id: string; readonly recipe: Recipe; readonly edit: number; readonly canUndo: boolean; readonly canRedo: boolean; readonly changedAt: string; readonly pictures: Picture[]; /** Since when it holds changes by link that its owner has not agreed to. */ readonly heldSince: string | null; /** The edit before those changes. */ readonly heldFrom: number | null }
+export type Flow = {
+  readonly id: string
+  readonly recipe: Recipe
+  readonly edit: number
+  readonly canUndo: boolean
+  readonly canRedo: boolean
+  readonly changedAt: string
+  readonly pictures: Picture[]
+  /** Since when it holds changes by link that its owner has not agreed to. */ readonly heldSince: string | null
+  /** The edit before those changes. */ readonly heldFrom: number | null
+}
 
 /** A story that was changed by link writes no database before its owner has looked at it. */
 export const heldSentence = ({ heldSince, recipe }: Pick<Flow, 'heldSince' | 'recipe'>): string | undefined =>
-  heldSince !== null && (recipe.outputs ?? []).some((output) => !isFile(output)) ? 'This story was changed by a link since you last agreed to it, and it writes into a database. Look at what changed, agree, and replay it then.' : undefined
+  heldSince !== null && (recipe.outputs ?? []).some((output) => !isFile(output))
+    ? 'This story was changed by a link since you last agreed to it, and it writes into a database. Look at what changed, agree, and replay it then.'
+    : undefined
 /** Flows and all that hangs on them, in plain SQL. */
 export class Flows {
   private readonly database: Database
@@ -29,15 +51,36 @@ export class Flows {
   }
 
   async list(): Promise<FlowSummary[]> {
-    const rows = await this.database.query('select f.id, e.recipe, e.at from flows f join edits e on e.id = f.head order by e.at desc, e.id desc')
-    return rows.map(({ id, recipe, at }) => ({ id: id as string, name: (recipe as Recipe).name, changedAt: iso(at), sentences: (recipe as Recipe).tables.reduce((sum, table) => sum + table.steps.length, 0) }))
+    const rows = await this.database.query(
+      'select f.id, e.recipe, e.at from flows f join edits e on e.id = f.head order by e.at desc, e.id desc',
+    )
+    return rows.map(({ id, recipe, at }) => ({
+      id: id as string,
+      name: (recipe as Recipe).name,
+      changedAt: iso(at),
+      sentences: (recipe as Recipe).tables.reduce((sum, table) => sum + table.steps.length, 0),
+    }))
   }
 
-  async create(recipe: Recipe, files: Readonly<Record<string, readonly FileRef[]>> = {}, { pictures = [], demo = false, byLink = false }: { readonly pictures?: readonly Picture[]; readonly demo?: boolean; readonly byLink?: boolean } = {}): Promise<string> {
+  async create(
+    recipe: Recipe,
+    files: Readonly<Record<string, readonly FileRef[]>> = {},
+    {
+      pictures = [],
+      demo = false,
+      byLink = false,
+    }: { readonly pictures?: readonly Picture[]; readonly demo?: boolean; readonly byLink?: boolean } = {},
+  ): Promise<string> {
     const id = newId()
     await this.database.transaction([
-      { sql: 'insert into flows (id, demo, held_since) values ($1, $2, case when $3 then now() end)', params: [id, demo, byLink] },
-      { sql: 'with made as (insert into edits (flow, recipe, what, pictures) values ($1, $2, $3, $4) returning id) update flows set head = made.id from made where flows.id = $1', params: [id, recipeOf(recipe), 'begun', JSON.stringify(pictures)] },
+      {
+        sql: 'insert into flows (id, demo, held_since) values ($1, $2, case when $3 then now() end)',
+        params: [id, demo, byLink],
+      },
+      {
+        sql: 'with made as (insert into edits (flow, recipe, what, pictures) values ($1, $2, $3, $4) returning id) update flows set head = made.id from made where flows.id = $1',
+        params: [id, recipeOf(recipe), 'begun', JSON.stringify(pictures)],
+      },
       ...this.fileStatements(id, files),
     ])
     return id
@@ -46,18 +89,33 @@ export class Flows {
   private fileStatements(flow: string, files: Readonly<Record<string, readonly FileRef[]>>) {
     return Object.entries(files).flatMap(([input, refs]) => [
       { sql: 'delete from flow_files where flow = $1 and input = $2', params: [flow, input] },
-      ...refs.map(({ name, hash }, place) => ({ sql: 'insert into flow_files (flow, input, place, name, hash) values ($1, $2, $3, $4, $5)', params: [flow, input, place, name, hash] })),
+      ...refs.map(({ name, hash }, place) => ({
+        sql: 'insert into flow_files (flow, input, place, name, hash) values ($1, $2, $3, $4, $5)',
+        params: [flow, input, place, name, hash],
+      })),
     ])
   }
 
   async setFiles(flow: string, files: Readonly<Record<string, readonly FileRef[]>>, byLink = false): Promise<void> {
-    await this.database.transaction([...this.fileStatements(flow, files), { sql: `update flows set ${held('$2')} where id = $1`, params: [flow, byLink] }])
+    await this.database.transaction([
+      ...this.fileStatements(flow, files),
+      { sql: `update flows set ${held('$2')} where id = $1`, params: [flow, byLink] },
+    ])
   }
 
   async files(flow: string): Promise<Record<string, FileRef[]>> {
-    const rows = await this.database.query('select ff.input, ff.name, ff.hash, f.size, s.source from flow_files ff join files f using (hash) left join shelf s on s.name = ff.name and s.hash = ff.hash where flow = $1 order by input, place', flow)
+    const rows = await this.database.query(
+      'select ff.input, ff.name, ff.hash, f.size, s.source from flow_files ff join files f using (hash) left join shelf s on s.name = ff.name and s.hash = ff.hash where flow = $1 order by input, place',
+      flow,
+    )
     const files: Record<string, FileRef[]> = {}
-    for (const { input, name, hash, size, source } of rows) (ownValue(files, input as string) ?? setOwnValue(files, input as string, [])).push({ name: name as string, hash: hash as string, size: Number(size), ...(source === null ? {} : { source: Number(source) }) })
+    for (const { input, name, hash, size, source } of rows)
+      (ownValue(files, input as string) ?? setOwnValue(files, input as string, [])).push({
+        name: name as string,
+        hash: hash as string,
+        size: Number(size),
+        ...(source === null ? {} : { source: Number(source) }),
+      })
     return files
   }
 
@@ -66,10 +124,21 @@ export class Flows {
     const [row] = await this.database.query(
       `select f.held_since, f.held_from, e.pictures, e.id as edit, e.recipe, e.at, e.parent, exists(select from edits c where c.flow = f.id and c.parent = e.id) as redo
        from flows f join edits e on e.flow = f.id and e.id = coalesce($2, f.head) where f.id = $1`,
-      id, edit ?? null,
+      id,
+      edit ?? null,
     )
     if (!row) throw new Refusal(404, 'no-flow', 'This flow does not exist, or its link has ended.')
-    return { id, recipe: row.recipe as Recipe, edit: Number(row.edit), canUndo: row.parent !== null, canRedo: row.redo === true, changedAt: iso(row.at), pictures: row.pictures as Picture[], heldSince: row.held_since === null ? null : iso(row.held_since), heldFrom: row.held_from === null ? null : Number(row.held_from) }
+    return {
+      id,
+      recipe: row.recipe as Recipe,
+      edit: Number(row.edit),
+      canUndo: row.parent !== null,
+      canRedo: row.redo === true,
+      changedAt: iso(row.at),
+      pictures: row.pictures as Picture[],
+      heldSince: row.held_since === null ? null : iso(row.held_since),
+      heldFrom: row.held_from === null ? null : Number(row.held_from),
+    }
   }
 
   /** A new edit on top of the one the page had, with its pictures where no others are given; one that came from elsewhere meanwhile is not overwritten. */
@@ -78,7 +147,12 @@ export class Flows {
       `with made as (
          insert into edits (flow, parent, recipe, what, pictures) select f.id, f.head, $2, $3, coalesce($5, e.pictures) from flows f join edits e on e.id = f.head where f.id = $1 and f.head = $4 returning id)
        update flows set head = made.id, ${held('$6')} from made where flows.id = $1 returning head`,
-      id, recipeOf(recipe), what, after, pictures === undefined ? null : JSON.stringify(pictures), byLink,
+      id,
+      recipeOf(recipe),
+      what,
+      after,
+      pictures === undefined ? null : JSON.stringify(pictures),
+      byLink,
     )
     if (!row) throw changedElsewhere()
   }
@@ -91,11 +165,21 @@ export class Flows {
   /** The step back from the edit that the page had; one that came from elsewhere meanwhile is not undone. */
   async undo(id: string, after: number, byLink = false): Promise<void> {
     await this.expect(id, after)
-    await this.database.query(`update flows set head = e.parent, ${held('$3')} from edits e where flows.id = $1 and e.id = flows.head and e.parent is not null and flows.head = $2`, id, after, byLink)
+    await this.database.query(
+      `update flows set head = e.parent, ${held('$3')} from edits e where flows.id = $1 and e.id = flows.head and e.parent is not null and flows.head = $2`,
+      id,
+      after,
+      byLink,
+    )
   }
   async redo(id: string, after: number, byLink = false): Promise<void> {
     await this.expect(id, after)
-    await this.database.query(`update flows set head = (select max(c.id) from edits c where c.flow = flows.id and c.parent = flows.head), ${held('$3')} where id = $1 and head = $2 and exists (select from edits c where c.flow = flows.id and c.parent = flows.head)`, id, after, byLink)
+    await this.database.query(
+      `update flows set head = (select max(c.id) from edits c where c.flow = flows.id and c.parent = flows.head), ${held('$3')} where id = $1 and head = $2 and exists (select from edits c where c.flow = flows.id and c.parent = flows.head)`,
+      id,
+      after,
+      byLink,
+    )
   }
   private async expect(id: string, head: number): Promise<void> {
     const [row] = await this.database.query('select head = $2 as same from flows where id = $1', id, head)

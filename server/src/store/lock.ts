@@ -1,10 +1,23 @@
 import { spawn } from 'node:child_process'
-import { chmodSync, closeSync, existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync, writeSync } from 'node:fs'
+import {
+  chmodSync,
+  closeSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+  writeSync,
+} from 'node:fs'
 import { join } from 'node:path'
 
 export class FolderTaken extends Error {}
 
-const taken = (folder: string, by: string): FolderTaken => new FolderTaken(`The data folder ${folder} is in use by another Fabula server${by}. Stop that one, or start this one with FABULA_DATA set to another folder.`)
+const taken = (folder: string, by: string): FolderTaken =>
+  new FolderTaken(
+    `The data folder ${folder} is in use by another Fabula server${by}. Stop that one, or start this one with FABULA_DATA set to another folder.`,
+  )
 
 /** The program that locks a file in the kernel, for as long as it or what it started lives: util-linux, on every Linux. */
 const flock = ['/usr/bin/flock', '/bin/flock'].find((path) => existsSync(path))
@@ -17,7 +30,11 @@ const conflict = 75
 const lockFile = (folder: string, path: string, program: string, lost: () => void): Promise<() => void> =>
   new Promise((resolve, reject) => {
     const owner = path.replace(/\.lock$/, '.pid')
-    const holder = spawn(program, ['--nonblock', '--conflict-exit-code', String(conflict), path, 'sh', '-c', 'echo held; exec cat >/dev/null'], { stdio: ['pipe', 'pipe', 'ignore'], detached: true })
+    const holder = spawn(
+      program,
+      ['--nonblock', '--conflict-exit-code', String(conflict), path, 'sh', '-c', 'echo held; exec cat >/dev/null'],
+      { stdio: ['pipe', 'pipe', 'ignore'], detached: true },
+    )
     let held = false
     let released = false
     holder.unref()

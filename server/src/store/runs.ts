@@ -13,7 +13,15 @@ export type RunAsked = {
   /** Whether tables of databases are written too. */
   readonly databases: boolean
 }
-export type RunStart = { readonly flow: string; readonly edit: number; readonly asked: RunAsked; /** The wall clock it takes for now, in milliseconds. */ readonly clock: number; readonly link?: string | undefined; readonly retells?: string | undefined; /** Begun by a watch, not by a person. */ readonly alone?: boolean | undefined }
+export type RunStart = {
+  readonly flow: string
+  readonly edit: number
+  readonly asked: RunAsked
+  /** The wall clock it takes for now, in milliseconds. */ readonly clock: number
+  readonly link?: string | undefined
+  readonly retells?: string | undefined
+  /** Begun by a watch, not by a person. */ readonly alone?: boolean | undefined
+}
 export type RunMade = Pick<RunReply, 'files' | 'tables' | 'outputs' | 'pictures'>
 
 /** Replays, and what they were told from. */
@@ -24,11 +32,30 @@ export class Runs {
   }
   async start({ flow, edit, asked, clock, link, retells, alone }: RunStart): Promise<string> {
     const id = newId()
-    await this.database.query("insert into runs (id, flow, edit, state, asked, clock, link, retells, alone) values ($1, $2, $3, 'running', $4, $5, $6, $7, $8)", id, flow, edit, JSON.stringify(asked), clock, link ?? null, retells ?? null, alone ?? false)
+    await this.database.query(
+      "insert into runs (id, flow, edit, state, asked, clock, link, retells, alone) values ($1, $2, $3, 'running', $4, $5, $6, $7, $8)",
+      id,
+      flow,
+      edit,
+      JSON.stringify(asked),
+      clock,
+      link ?? null,
+      retells ?? null,
+      alone ?? false,
+    )
     return id
   }
   async finish(id: string, state: RunReply['state'], sentence: string | null, made: RunMade): Promise<void> {
-    await this.database.query('update runs set state = $2, sentence = $3, files = $4, tables = $5, outputs = $6, pictures = $7 where id = $1', id, state, sentence, JSON.stringify(made.files), JSON.stringify(made.tables), JSON.stringify(made.outputs), JSON.stringify(made.pictures))
+    await this.database.query(
+      'update runs set state = $2, sentence = $3, files = $4, tables = $5, outputs = $6, pictures = $7 where id = $1',
+      id,
+      state,
+      sentence,
+      JSON.stringify(made.files),
+      JSON.stringify(made.tables),
+      JSON.stringify(made.outputs),
+      JSON.stringify(made.pictures),
+    )
   }
   /** Those that were going when the server stopped, oldest first, each counted as begun once more. */
   async unfinished(): Promise<(RunStart & { readonly id: string; readonly begun: number })[]> {
@@ -39,7 +66,13 @@ export class Runs {
   }
   /** The newest first; by a link only those that were asked for by it. */
   async list(flow: string, link?: string): Promise<RunSummary[]> {
-    return (await this.database.query(`select ${told}, ${slim} as outputs ${source} where r.flow = $1 and ($2::text is null or r.link = $2) order by r.started_at desc limit 100`, flow, link ?? null)).map(summaryOf)
+    return (
+      await this.database.query(
+        `select ${told}, ${slim} as outputs ${source} where r.flow = $1 and ($2::text is null or r.link = $2) order by r.started_at desc limit 100`,
+        flow,
+        link ?? null,
+      )
+    ).map(summaryOf)
   }
   async get(flow: string, id: string, link?: string): Promise<RunReply> {
     return runOf(await this.row(flow, id, link))
@@ -48,20 +81,39 @@ export class Runs {
     return startOf(await this.row(flow, id, link))
   }
   private async row(flow: string, id: string, link?: string): Promise<Row> {
-    const [row] = await this.database.query(`select ${told}, r.outputs, r.tables, r.pictures ${source} where r.flow = $1 and r.id = $2 and ($3::text is null or r.link = $3)`, flow, id, link ?? null)
+    const [row] = await this.database.query(
+      `select ${told}, r.outputs, r.tables, r.pictures ${source} where r.flow = $1 and r.id = $2 and ($3::text is null or r.link = $3)`,
+      flow,
+      id,
+      link ?? null,
+    )
     if (!row) throw new Refusal(404, 'no-run', 'This replay does not exist.')
     return row
   }
 }
 
-const told = "r.id, r.flow, r.edit, r.state, r.sentence, r.started_at, r.asked, r.clock, r.link, r.retells, r.alone, r.files, e.at as edit_at, case when r.link is null then null when l.note = '' then 'a link' else l.note end as by"
+const told =
+  "r.id, r.flow, r.edit, r.state, r.sentence, r.started_at, r.asked, r.clock, r.link, r.retells, r.alone, r.files, e.at as edit_at, case when r.link is null then null when l.note = '' then 'a link' else l.note end as by"
 const source = 'from runs r join edits e on e.id = r.edit left join links l on l.token = r.link'
 /** Outputs without the rows that are shown of them. */
-const slim = "coalesce((select jsonb_agg(one - 'first' - 'names' order by place) from jsonb_array_elements(r.outputs) with ordinality as o(one, place)), '[]')"
+const slim =
+  "coalesce((select jsonb_agg(one - 'first' - 'names' order by place) from jsonb_array_elements(r.outputs) with ordinality as o(one, place)), '[]')"
 
-const startOf = (row: Row): RunStart => ({ flow: row.flow as string, edit: Number(row.edit), asked: row.asked as RunAsked, clock: Number(row.clock), link: (row.link as string | null) ?? undefined, retells: (row.retells as string | null) ?? undefined })
+const startOf = (row: Row): RunStart => ({
+  flow: row.flow as string,
+  edit: Number(row.edit),
+  asked: row.asked as RunAsked,
+  clock: Number(row.clock),
+  link: (row.link as string | null) ?? undefined,
+  retells: (row.retells as string | null) ?? undefined,
+})
 
-const runOf = (row: Row): RunReply => ({ ...summaryOf(row), outputs: row.outputs as RunReply['outputs'], tables: row.tables as RunReply['tables'], pictures: row.pictures as RunReply['pictures'] })
+const runOf = (row: Row): RunReply => ({
+  ...summaryOf(row),
+  outputs: row.outputs as RunReply['outputs'],
+  tables: row.tables as RunReply['tables'],
+  pictures: row.pictures as RunReply['pictures'],
+})
 
 const summaryOf = (row: Row): RunSummary => {
   const { parameters = {}, renames = {} } = row.asked as Partial<RunAsked>

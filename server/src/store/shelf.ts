@@ -13,11 +13,17 @@ export class Shelf {
     this.files = files
   }
   async add({ name, hash }: FileRef, source?: number): Promise<void> {
-    await this.database.query('insert into shelf (name, hash, source) values ($1, $2, $3) on conflict (name, hash) do update set at = now(), deleted_at = null, source = coalesce(excluded.source, shelf.source)', name, hash, source ?? null)
+    await this.database.query(
+      'insert into shelf (name, hash, source) values ($1, $2, $3) on conflict (name, hash) do update set at = now(), deleted_at = null, source = coalesce(excluded.source, shelf.source)',
+      name,
+      hash,
+      source ?? null,
+    )
   }
   /** What columns a file was found to have, so that it can be found by them. */
   async note(refs: readonly FileRef[], columns: readonly string[]): Promise<void> {
-    for (const { name, hash } of refs) await this.database.query('update shelf set columns = $3 where name = $1 and hash = $2', name, hash, [...columns])
+    for (const { name, hash } of refs)
+      await this.database.query('update shelf set columns = $3 where name = $1 and hash = $2', name, hash, [...columns])
   }
   async list(): Promise<ShelfEntry[]> {
     const rows = await this.database.query(
@@ -28,19 +34,39 @@ export class Shelf {
        from shelf s join files f using (hash) left join sources o on o.id = s.source where s.deleted_at is null order by s.at desc, s.id desc limit 2000`,
     )
     return rows.map((row) => ({
-      id: Number(row.id), name: row.name as string, hash: row.hash as string, size: Number(row.size), at: iso(row.at), columns: row.columns as string[], versions: row.versions as number, replays: row.replays as number,
-      uses: row.uses as ShelfEntry['uses'], source: row.source === null ? null : { id: Number(row.source), kind: row.kind as 'web', name: row.source_name as string },
+      id: Number(row.id),
+      name: row.name as string,
+      hash: row.hash as string,
+      size: Number(row.size),
+      at: iso(row.at),
+      columns: row.columns as string[],
+      versions: row.versions as number,
+      replays: row.replays as number,
+      uses: row.uses as ShelfEntry['uses'],
+      source:
+        row.source === null
+          ? null
+          : { id: Number(row.source), kind: row.kind as 'web', name: row.source_name as string },
     }))
   }
   private async one(id: number): Promise<FileRef> {
-    const [row] = await this.database.query('select s.name, s.hash, f.size from shelf s join files f using (hash) where s.id = $1 and s.deleted_at is null', id)
+    const [row] = await this.database.query(
+      'select s.name, s.hash, f.size from shelf s join files f using (hash) where s.id = $1 and s.deleted_at is null',
+      id,
+    )
     if (!row) throw new Refusal(404, 'not-on-shelf', 'This file is not on the shelf any more.')
     return { name: row.name as string, hash: row.hash as string, size: Number(row.size) }
   }
   /** Another file stands wherever this one stood. */
   async replace(id: number, next: FileRef): Promise<void> {
     const old = await this.one(id)
-    await this.database.query('update flow_files set name = $3, hash = $4 where name = $1 and hash = $2', old.name, old.hash, next.name, next.hash)
+    await this.database.query(
+      'update flow_files set name = $3, hash = $4 where name = $1 and hash = $2',
+      old.name,
+      old.hash,
+      next.name,
+      next.hash,
+    )
   }
   /** Off the shelf and out of the stories; the bytes go too, unless a past replay still tells of them. */
   async remove(id: number): Promise<void> {
@@ -48,7 +74,10 @@ export class Shelf {
     const [left] = await this.database.transaction([
       { sql: 'delete from flow_files where name = $1 and hash = $2', params: [name, hash] },
       { sql: 'update shelf set deleted_at = now() where id = $1', params: [id] },
-      { sql: "select (exists(select from flow_files where hash = $1) or exists(select from shelf where hash = $1 and deleted_at is null) or exists(select from runs where files @> jsonb_build_array(jsonb_build_object('hash', $1::text)) or outputs @> jsonb_build_array(jsonb_build_object('hash', $1::text)))) as used", params: [hash] },
+      {
+        sql: "select (exists(select from flow_files where hash = $1) or exists(select from shelf where hash = $1 and deleted_at is null) or exists(select from runs where files @> jsonb_build_array(jsonb_build_object('hash', $1::text)) or outputs @> jsonb_build_array(jsonb_build_object('hash', $1::text)))) as used",
+        params: [hash],
+      },
     ])
     if (left?.used === false) await rm(this.files.path(hash), { force: true })
   }

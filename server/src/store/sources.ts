@@ -13,7 +13,12 @@ export class Sources {
     this.secrets = secrets
   }
   async add(name: string, asked: SourceAsked): Promise<number> {
-    const [row] = await this.database.query('insert into sources (kind, name, asked) values ($1, $2, $3) returning id', asked.kind, name, JSON.stringify(asked))
+    const [row] = await this.database.query(
+      'insert into sources (kind, name, asked) values ($1, $2, $3) returning id',
+      asked.kind,
+      name,
+      JSON.stringify(asked),
+    )
     return Number(row?.id)
   }
   async asked(id: number): Promise<SourceAsked> {
@@ -21,18 +26,32 @@ export class Sources {
     if (!row) throw new Refusal(404, 'no-source', 'This source is not known any more.')
     return row.asked as SourceAsked
   }
-  async connections(): Promise<{ name: string; host: string; port: number; database: string; user: string; tls: Connection['tls'] }[]> {
-    return (await this.database.query('select name, settings from connections order by name')).map(({ name, settings }) => ({ name: name as string, ...(settings as Omit<Connection, 'password'>) }))
+  async connections(): Promise<
+    { name: string; host: string; port: number; database: string; user: string; tls: Connection['tls'] }[]
+  > {
+    return (await this.database.query('select name, settings from connections order by name')).map(
+      ({ name, settings }) => ({ name: name as string, ...(settings as Omit<Connection, 'password'>) }),
+    )
   }
   async connect(name: string, { password, ...settings }: Connection): Promise<void> {
-    await this.database.query('insert into connections (name, settings, secret) values ($1, $2, $3) on conflict (name) do update set settings = excluded.settings, secret = excluded.secret, at = now()', name, JSON.stringify(settings), this.secrets.seal(password))
+    await this.database.query(
+      'insert into connections (name, settings, secret) values ($1, $2, $3) on conflict (name) do update set settings = excluded.settings, secret = excluded.secret, at = now()',
+      name,
+      JSON.stringify(settings),
+      this.secrets.seal(password),
+    )
   }
   async disconnect(name: string): Promise<void> {
     await this.database.query('delete from connections where name = $1', name)
   }
   async connection(name: string): Promise<Connection> {
     const [row] = await this.database.query('select settings, secret from connections where name = $1', name)
-    if (!row) throw new Refusal(404, 'no-connection', `There is no connection called “${name}”. Make one under that name first.`)
+    if (!row)
+      throw new Refusal(
+        404,
+        'no-connection',
+        `There is no connection called “${name}”. Make one under that name first.`,
+      )
     return { ...(row.settings as Omit<Connection, 'password'>), password: this.secrets.open(row.secret as string) }
   }
 }

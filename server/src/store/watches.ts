@@ -3,8 +3,19 @@ import { iso, newId, type Database } from './database.ts'
 
 type Row = Record<string, unknown>
 /** A story that is replayed by itself. `seen`: the files of its folder that were taken in, by name, size and time of change. */
-export type Watch = { readonly id: string; readonly flow: string; readonly settings: WatchSettings; readonly nextAt: Date | undefined; readonly seen: readonly string[] }
-export type Noted = { readonly what: WatchesReply['watches'][number]['log'][number]['what']; readonly sentence: string; readonly run?: string | undefined; readonly files: Readonly<Record<string, readonly FileRef[]>> }
+export type Watch = {
+  readonly id: string
+  readonly flow: string
+  readonly settings: WatchSettings
+  readonly nextAt: Date | undefined
+  readonly seen: readonly string[]
+}
+export type Noted = {
+  readonly what: WatchesReply['watches'][number]['log'][number]['what']
+  readonly sentence: string
+  readonly run?: string | undefined
+  readonly files: Readonly<Record<string, readonly FileRef[]>>
+}
 
 export class Watches {
   private readonly database: Database
@@ -13,7 +24,14 @@ export class Watches {
   }
   /** `seen`: what the folder held when the watch began; only what comes later counts. */
   async add(flow: string, settings: WatchSettings, nextAt: Date | undefined, seen: readonly string[]): Promise<void> {
-    await this.database.query('insert into watches (id, flow, settings, next_at, seen) values ($1, $2, $3, $4, $5)', newId(), flow, JSON.stringify(settings), nextAt ?? null, [...seen])
+    await this.database.query(
+      'insert into watches (id, flow, settings, next_at, seen) values ($1, $2, $3, $4, $5)',
+      newId(),
+      flow,
+      JSON.stringify(settings),
+      nextAt ?? null,
+      [...seen],
+    )
   }
   async remove(flow: string, id: string): Promise<void> {
     await this.database.query('update watches set removed_at = now() where flow = $1 and id = $2', flow, id)
@@ -22,38 +40,79 @@ export class Watches {
     await this.database.query('update watches set on_ = $3 where flow = $1 and id = $2', flow, id, on)
   }
   async going(): Promise<Watch[]> {
-    return (await this.database.query('select * from watches where on_ and removed_at is null order by at')).map(watchOf)
+    return (await this.database.query('select * from watches where on_ and removed_at is null order by at')).map(
+      watchOf,
+    )
   }
   async one(flow: string, id: string): Promise<Watch | undefined> {
-    const [row] = await this.database.query('select * from watches where flow = $1 and id = $2 and removed_at is null', flow, id)
+    const [row] = await this.database.query(
+      'select * from watches where flow = $1 and id = $2 and removed_at is null',
+      flow,
+      id,
+    )
     return row && watchOf(row)
   }
   async next(id: string, at: Date | undefined): Promise<void> {
     await this.database.query('update watches set next_at = $2 where id = $1', id, at ?? null)
   }
   async sawAll(id: string, keys: readonly string[]): Promise<void> {
-    await this.database.query('update watches set seen = (select array_agg(distinct k) from unnest(seen || $2::text[]) k) where id = $1', id, [...keys])
+    await this.database.query(
+      'update watches set seen = (select array_agg(distinct k) from unnest(seen || $2::text[]) k) where id = $1',
+      id,
+      [...keys],
+    )
   }
   async note(id: string, { what, sentence, run, files }: Noted): Promise<void> {
-    await this.database.query('insert into watch_log (watch, what, sentence, run, files) values ($1, $2, $3, $4, $5)', id, what, sentence, run ?? null, JSON.stringify(files))
+    await this.database.query(
+      'insert into watch_log (watch, what, sentence, run, files) values ($1, $2, $3, $4, $5)',
+      id,
+      what,
+      sentence,
+      run ?? null,
+      JSON.stringify(files),
+    )
   }
   /** The watch that asked for a replay. */
   async ofRun(run: string): Promise<Watch | undefined> {
-    const [row] = await this.database.query('select w.* from watches w join watch_log l on l.watch = w.id where l.run = $1 limit 1', run)
+    const [row] = await this.database.query(
+      'select w.* from watches w join watch_log l on l.watch = w.id where l.run = $1 limit 1',
+      run,
+    )
     return row && watchOf(row)
   }
   /** The files that it told last, for the inputs that get none anew. */
   async lastFiles(id: string): Promise<Record<string, FileRef[]>> {
-    const [row] = await this.database.query("select files from watch_log where watch = $1 and what = 'replays' order by id desc limit 1", id)
+    const [row] = await this.database.query(
+      "select files from watch_log where watch = $1 and what = 'replays' order by id desc limit 1",
+      id,
+    )
     return (row?.files ?? {}) as Record<string, FileRef[]>
   }
   async list(flow: string): Promise<WatchesReply> {
-    const rows = await this.database.query('select * from watches where flow = $1 and removed_at is null order by at', flow)
-    const log = await this.database.query('select l.* from watch_log l join watches w on w.id = l.watch where w.flow = $1 order by l.id desc limit 200', flow)
+    const rows = await this.database.query(
+      'select * from watches where flow = $1 and removed_at is null order by at',
+      flow,
+    )
+    const log = await this.database.query(
+      'select l.* from watch_log l join watches w on w.id = l.watch where w.flow = $1 order by l.id desc limit 200',
+      flow,
+    )
     return {
       watches: rows.map((row) => ({
-        ...watchOf(row), on: row.on_ === true, nextAt: row.next_at === null ? null : iso(row.next_at),
-        log: log.filter(({ watch }) => watch === row.id).slice(0, 30).map((one) => ({ id: Number(one.id), at: iso(one.at), what: one.what as Noted['what'], sentence: one.sentence as string, run: one.run as string | null, files: one.files as Record<string, FileRef[]> })),
+        ...watchOf(row),
+        on: row.on_ === true,
+        nextAt: row.next_at === null ? null : iso(row.next_at),
+        log: log
+          .filter(({ watch }) => watch === row.id)
+          .slice(0, 30)
+          .map((one) => ({
+            id: Number(one.id),
+            at: iso(one.at),
+            what: one.what as Noted['what'],
+            sentence: one.sentence as string,
+            run: one.run as string | null,
+            files: one.files as Record<string, FileRef[]>,
+          })),
       })),
     }
   }
@@ -63,8 +122,24 @@ export class Watches {
     await this.database.query('insert into mails (recipient, subject, body) values ($1, $2, $3)', to, subject, text)
   }
   async mails(): Promise<MailsReply> {
-    return { mails: (await this.database.query('select * from mails order by id desc limit 200')).map(({ id, at, recipient, subject, body }) => ({ id: Number(id), at: iso(at), to: recipient as string, subject: subject as string, body: body as string })) }
+    return {
+      mails: (await this.database.query('select * from mails order by id desc limit 200')).map(
+        ({ id, at, recipient, subject, body }) => ({
+          id: Number(id),
+          at: iso(at),
+          to: recipient as string,
+          subject: subject as string,
+          body: body as string,
+        }),
+      ),
+    }
   }
 }
 
-const watchOf = (row: Row): Watch => ({ id: row.id as string, flow: row.flow as string, settings: row.settings as WatchSettings, nextAt: row.next_at === null ? undefined : new Date(row.next_at as string), seen: row.seen as string[] })
+const watchOf = (row: Row): Watch => ({
+  id: row.id as string,
+  flow: row.flow as string,
+  settings: row.settings as WatchSettings,
+  nextAt: row.next_at === null ? undefined : new Date(row.next_at as string),
+  seen: row.seen as string[],
+})

@@ -12,21 +12,34 @@ const unfinished = /^[.~]|\.(?:part|tmp|crdownload|download)$|^~\$/i
 export const filesIn = async (folder: string): Promise<Found[]> => {
   const names = await readdir(folder)
   const found = await Promise.all(
-    names.filter((name) => !unfinished.test(name)).map(async (name): Promise<Found[]> => {
-      const path = join(folder, name)
-      const info = await stat(path).catch(() => undefined)
-      return info?.isFile() && info.size > 0 ? [{ name, path, key: `${name}|${info.size}|${Math.floor(info.mtimeMs)}`, changedAt: info.mtimeMs }] : []
-    }),
+    names
+      .filter((name) => !unfinished.test(name))
+      .map(async (name): Promise<Found[]> => {
+        const path = join(folder, name)
+        const info = await stat(path).catch(() => undefined)
+        return info?.isFile() && info.size > 0
+          ? [{ name, path, key: `${name}|${info.size}|${Math.floor(info.mtimeMs)}`, changedAt: info.mtimeMs }]
+          : []
+      }),
   )
   return found.flat().sort((a, b) => a.changedAt - b.changedAt || (a.name < b.name ? -1 : 1))
 }
 
 /** Refuses a folder that cannot be watched, in words. */
 export const checkFolder = async (folder: string): Promise<Found[]> => {
-  if (!isAbsolute(folder)) throw new Refusal(400, 'no-folder', `Write the folder from its root on, such as /srv/exports; ${folder} does not say where it begins.`)
+  if (!isAbsolute(folder))
+    throw new Refusal(
+      400,
+      'no-folder',
+      `Write the folder from its root on, such as /srv/exports; ${folder} does not say where it begins.`,
+    )
   try {
     return await filesIn(folder)
   } catch (error) {
-    throw new Refusal(400, 'no-folder', `The server cannot look into ${folder}: ${(error as NodeJS.ErrnoException).code === 'ENOENT' ? 'there is no such folder' : (error as NodeJS.ErrnoException).code === 'ENOTDIR' ? 'it is a file' : 'it may not read it'}.`)
+    throw new Refusal(
+      400,
+      'no-folder',
+      `The server cannot look into ${folder}: ${(error as NodeJS.ErrnoException).code === 'ENOENT' ? 'there is no such folder' : (error as NodeJS.ErrnoException).code === 'ENOTDIR' ? 'it is a file' : 'it may not read it'}.`,
+    )
   }
 }

@@ -1,8 +1,10 @@
 import { expect, test } from 'vitest'
 import { nextAfter } from './schedule.ts'
 
-const shown = (date: Date | undefined): string => (date ? `${date.getFullYear()}-${date.getMonth() + 1}-${date.getDate()} ${date.getHours()}:${date.getMinutes()}` : '')
-const after = (...parts: [number, number, number, number?]): Date => new Date(parts[0], parts[1] - 1, parts[2], parts[3] ?? 12)
+const shown = (date: Date | undefined): string =>
+  date ? `${date.getFullYear()}-${date.getMonth() + 1}-${date.getDate()} ${date.getHours()}:${date.getMinutes()}` : ''
+const after = (...parts: [number, number, number, number?]): Date =>
+  new Date(parts[0], parts[1] - 1, parts[2], parts[3] ?? 12)
 
 test('a time of day comes later today or tomorrow', () => {
   expect(shown(nextAfter({ kind: 'daily', at: '18:30' }, after(2031, 5, 31)))).toBe('2031-5-31 18:30')

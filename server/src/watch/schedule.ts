@@ -7,6 +7,11 @@ export const nextAfter = (when: WatchSettings['when'], after: Date): Date | unde
   const at = (year: number, month: number, day: number): Date => new Date(year, month, day, hours, minutes)
   const [year, month, day] = [after.getFullYear(), after.getMonth(), after.getDate()]
   if (when.kind === 'daily') return [0, 1].map((n) => at(year, month, day + n)).find((one) => one > after)
-  if (when.kind === 'weekly') return Array.from({ length: 8 }, (_, n) => at(year, month, day + n)).find((one) => one > after && ((one.getDay() + 6) % 7) + 1 === when.day)
-  return [0, 1, 2].map((n) => at(year, month + n, Math.min(when.day, new Date(year, month + n + 1, 0).getDate()))).find((one) => one > after)
+  if (when.kind === 'weekly')
+    return Array.from({ length: 8 }, (_, n) => at(year, month, day + n)).find(
+      (one) => one > after && ((one.getDay() + 6) % 7) + 1 === when.day,
+    )
+  return [0, 1, 2]
+    .map((n) => at(year, month + n, Math.min(when.day, new Date(year, month + n + 1, 0).getDate())))
+    .find((one) => one > after)
 }

@@ -1,7 +1,10 @@
 import { expect, test } from 'vitest'
 import { toldBy } from './told.ts'
 
-const on = (day: string, name: 'today' | 'yesterday' | 'month-begin' | 'last-month-begin' | 'last-month-end'): string | undefined => toldBy({ 'As of': { day: name } }, Date.parse(`${day}T06:00:00Z`))['As of']
+const on = (
+  day: string,
+  name: 'today' | 'yesterday' | 'month-begin' | 'last-month-begin' | 'last-month-end',
+): string | undefined => toldBy({ 'As of': { day: name } }, Date.parse(`${day}T06:00:00Z`))['As of']
 
 test('a replay by itself is told a day that goes along with the calendar', () => {
   expect(on('2031-06-30', 'today')).toBe('2031-06-30')

@@ -15,7 +15,17 @@ import { filesIn, type Found } from './folder.ts'
 import { nextAfter } from './schedule.ts'
 import { toldBy } from './told.ts'
 
-type Parts = { readonly watches: Watches; readonly flows: Flows; readonly runs: Runs; readonly files: FileStore; readonly shelf: Shelf; readonly replays: Replays; readonly compute: Supervisor; readonly fetchAnew: (source: number) => Promise<FileRef>; readonly fault: (error: unknown) => void }
+type Parts = {
+  readonly watches: Watches
+  readonly flows: Flows
+  readonly runs: Runs
+  readonly files: FileStore
+  readonly shelf: Shelf
+  readonly replays: Replays
+  readonly compute: Supervisor
+  readonly fetchAnew: (source: number) => Promise<FileRef>
+  readonly fault: (error: unknown) => void
+}
 
 /** Looks at every watch now and then: new files in its folder, or its time. What fits is replayed; what does not waits and says why. */
 export class Watcher {
@@ -38,7 +48,8 @@ export class Watcher {
     if (this.looking) return
     this.looking = true
     try {
-      for (const watch of await this.parts.watches.going()) await this.lookAt(watch).catch((error: unknown) => this.told(watch, error))
+      for (const watch of await this.parts.watches.going())
+        await this.lookAt(watch).catch((error: unknown) => this.told(watch, error))
     } catch (error) {
       this.parts.fault(error)
     } finally {
@@ -48,7 +59,10 @@ export class Watcher {
   /** What cannot be looked into is said once, not at every look. */
   private async told(watch: Watch, error: unknown): Promise<void> {
     if (!(error instanceof Refusal)) this.parts.fault(error)
-    const sentence = error instanceof Refusal ? error.message : `The folder ${watch.settings.folder ?? ''} cannot be looked into (${(error as NodeJS.ErrnoException).code ?? 'a fault'}).`
+    const sentence =
+      error instanceof Refusal
+        ? error.message
+        : `The folder ${watch.settings.folder ?? ''} cannot be looked into (${(error as NodeJS.ErrnoException).code ?? 'a fault'}).`
     const [last] = (await this.parts.watches.list(watch.flow)).watches.find(({ id }) => id === watch.id)?.log ?? []
     if (last?.sentence !== sentence) await this.say(watch, { what: 'failed', sentence, files: {} })
   }
@@ -61,7 +75,10 @@ export class Watcher {
       const fresh = found.filter(({ key }) => !watch.seen.includes(key))
       // all that is new is waited for, so that two exports written together are told together
       if (fresh.length === 0 || fresh.some(({ key }) => !settled.has(key))) return
-      await this.parts.watches.sawAll(watch.id, fresh.map(({ key }) => key))
+      await this.parts.watches.sawAll(
+        watch.id,
+        fresh.map(({ key }) => key),
+      )
       await this.tell(watch, await this.take(fresh), true)
     } else if (watch.nextAt !== undefined && watch.nextAt <= new Date()) {
       await this.parts.watches.next(watch.id, nextAfter(when, new Date()))
@@ -79,7 +96,13 @@ export class Watcher {
   }
   /** What came from elsewhere is fetched anew. */
   private async anew({ flow }: Watch): Promise<FileRef[]> {
-    const sources = [...new Set(Object.values(await this.parts.flows.files(flow)).flatMap((refs) => refs.flatMap(({ source }) => (source === undefined ? [] : [source]))))]
+    const sources = [
+      ...new Set(
+        Object.values(await this.parts.flows.files(flow)).flatMap((refs) =>
+          refs.flatMap(({ source }) => (source === undefined ? [] : [source])),
+        ),
+      ),
+    ]
     return Promise.all(sources.map((source) => this.parts.fetchAnew(source)))
   }
   /** Held against the story; what fits is replayed. `all`: every file is for the story, else the newest of each input. */
@@ -90,13 +113,41 @@ export class Watcher {
     const { given, homeless } = await placeFiles(story.recipe, refs, compute, 'batch')
     const named = homeless.map(({ name }) => name).join(', ')
     if (Object.keys(given).length === 0 && refs.length > 0) {
-      if (all) await this.say(watch, { what: 'waits', sentence: `${named} fits no input of the story by its name or its columns.`, files: {} })
+      if (all)
+        await this.say(watch, {
+          what: 'waits',
+          sentence: `${named} fits no input of the story by its name or its columns.`,
+          files: {},
+        })
       return
     }
-    const now: Record<string, readonly FileRef[]> = { ...before, ...(await watches.lastFiles(watch.id)), ...(all ? given : Object.fromEntries(Object.entries(given).map(([input, files]) => [input, files.slice(-Math.max(1, ownValue(before, input)?.length ?? 1))]))) }
-    const fit = await compute.do<FitReply>({ kind: 'fit', recipe: story.recipe, files: now, before, renames: {} }, { home: watch.flow, lane: 'batch' }).value()
+    const now: Record<string, readonly FileRef[]> = {
+      ...before,
+      ...(await watches.lastFiles(watch.id)),
+      ...(all
+        ? given
+        : Object.fromEntries(
+            Object.entries(given).map(([input, files]) => [
+              input,
+              files.slice(-Math.max(1, ownValue(before, input)?.length ?? 1)),
+            ]),
+          )),
+    }
+    const fit = await compute
+      .do<FitReply>(
+        { kind: 'fit', recipe: story.recipe, files: now, before, renames: {} },
+        { home: watch.flow, lane: 'batch' },
+      )
+      .value()
     if (fit.verdict !== 'fits') {
-      await this.say(watch, { what: 'waits', sentence: `It does not fit without an answer. ${fit.findings.filter(({ code }) => !['new-column', 'new-sheet', 'known-name'].includes(code)).map(({ sentence }) => sentence).join(' ')}`, files: now })
+      await this.say(watch, {
+        what: 'waits',
+        sentence: `It does not fit without an answer. ${fit.findings
+          .filter(({ code }) => !['new-column', 'new-sheet', 'known-name'].includes(code))
+          .map(({ sentence }) => sentence)
+          .join(' ')}`,
+        files: now,
+      })
       return
     }
     const held = heldSentence(story)
@@ -108,18 +159,44 @@ export class Watcher {
     const parameters = toldBy(watch.settings.parameters, clock)
     const { faults } = parameterCells(story.recipe, parameters)
     if (faults.length > 0) {
-      await this.say(watch, { what: 'waits', sentence: `${faults.map(({ sentence }) => sentence).join(' ')} Take this out and begin it anew with what the story asks for now.`, files: now })
+      await this.say(watch, {
+        what: 'waits',
+        sentence: `${faults.map(({ sentence }) => sentence).join(' ')} Take this out and begin it anew with what the story asks for now.`,
+        files: now,
+      })
       return
     }
-    const run = await replays.begin({ flow: watch.flow, edit: story.edit, asked: { files: now, renames: {}, allowChanges: false, parameters, pictures: story.pictures, databases: true }, clock, alone: true })
-    await watches.note(watch.id, { what: 'replays', sentence: `${[...new Set(Object.values(now).flat().map(({ name }) => name))].join(', ')}${named ? `; not used: ${named}` : ''}`, run, files: now })
+    const run = await replays.begin({
+      flow: watch.flow,
+      edit: story.edit,
+      asked: { files: now, renames: {}, allowChanges: false, parameters, pictures: story.pictures, databases: true },
+      clock,
+      alone: true,
+    })
+    await watches.note(watch.id, {
+      what: 'replays',
+      sentence: `${[
+        ...new Set(
+          Object.values(now)
+            .flat()
+            .map(({ name }) => name),
+        ),
+      ].join(', ')}${named ? `; not used: ${named}` : ''}`,
+      run,
+      files: now,
+    })
   }
   private async say(watch: Watch, noted: Parameters<Watches['note']>[1]): Promise<void> {
     const { watches, flows } = this.parts
     await watches.note(watch.id, noted)
     const { mail } = watch.settings
     const { recipe } = await flows.get(watch.flow)
-    if (mail) await watches.mail(mail, `${recipe.name} ${noted.what === 'waits' ? 'waits for you' : 'could not be replayed'}`, `${noted.sentence}\n\nNothing was written. Open the story’s page “Replay” to answer.`)
+    if (mail)
+      await watches.mail(
+        mail,
+        `${recipe.name} ${noted.what === 'waits' ? 'waits for you' : 'could not be replayed'}`,
+        `${noted.sentence}\n\nNothing was written. Open the story’s page “Replay” to answer.`,
+      )
   }
   private async ended(run: string, flow: string): Promise<void> {
     const { watches, flows, runs } = this.parts
@@ -128,7 +205,14 @@ export class Watcher {
     if (!watch || !mail) return
     const { recipe } = await flows.get(flow)
     const made = await runs.get(flow, run)
-    if (made.state === 'done') await watches.mail(mail, `${recipe.name} was replayed`, made.outputs.map(({ file, into, rows }) => `${file}${into === null ? '' : ` of ${into}`}: ${counted(rows, 'row')}`).join('\n'))
+    if (made.state === 'done')
+      await watches.mail(
+        mail,
+        `${recipe.name} was replayed`,
+        made.outputs
+          .map(({ file, into, rows }) => `${file}${into === null ? '' : ` of ${into}`}: ${counted(rows, 'row')}`)
+          .join('\n'),
+      )
     else await watches.mail(mail, `${recipe.name} could not be replayed`, made.sentence ?? 'It was stopped.')
   }
 }

@@ -12,7 +12,12 @@ export class ServerError extends Error {
 
 const fromReply = (data: unknown, status: number): ServerError => {
   const read = errorReply.safeParse(data)
-  return read.success ? new ServerError(read.data.error.code, read.data.error.sentence) : new ServerError('fault', `The server answered ${status} and nothing more. Reload the page; if it stays so, start the server again.`)
+  return read.success
+    ? new ServerError(read.data.error.code, read.data.error.sentence)
+    : new ServerError(
+        'fault',
+        `The server answered ${status} and nothing more. Reload the page; if it stays so, start the server again.`,
+      )
 }
 
 /** The link by which the page came, said along with what it asks. */
@@ -24,13 +29,31 @@ const linkHeader = (): Record<string, string> => {
 /** A name for this page, so that what it asks supersedes only what it asked before. */
 const pageName = crypto.getRandomValues(new Uint32Array(2)).join('-')
 
-export const ask = async <T>(schema: z.ZodType<T>, method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> => {
+export const ask = async <T>(
+  schema: z.ZodType<T>,
+  method: string,
+  path: string,
+  body?: unknown,
+  signal?: AbortSignal,
+): Promise<T> => {
   let response: Response
   try {
-    response = await fetch(path, { method, headers: { 'x-fabula-page': pageName, ...linkHeader(), ...(body === undefined ? {} : { 'content-type': 'application/json' }) }, ...(body === undefined ? {} : { body: JSON.stringify(body) }), ...(signal ? { signal } : {}) })
+    response = await fetch(path, {
+      method,
+      headers: {
+        'x-fabula-page': pageName,
+        ...linkHeader(),
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+      },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      ...(signal ? { signal } : {}),
+    })
   } catch (error) {
     if (signal?.aborted) throw error
-    throw new ServerError('unreachable', 'The server does not answer. See that it runs, then try again; nothing on this page is lost.')
+    throw new ServerError(
+      'unreachable',
+      'The server does not answer. See that it runs, then try again; nothing on this page is lost.',
+    )
   }
   const data: unknown = await response.json().catch(() => undefined)
   if (!response.ok) throw fromReply(data, response.status)
@@ -45,7 +68,8 @@ export const upload = (file: File, progress: (share: number) => void): Promise<F
     request.setRequestHeader('content-type', 'application/octet-stream')
     for (const [name, value] of Object.entries(linkHeader())) request.setRequestHeader(name, value)
     request.upload.onprogress = ({ loaded, total }) => progress(total > 0 ? loaded / total : 0)
-    request.onerror = () => reject(new ServerError('unreachable', `${file.name} could not be sent: the server does not answer.`))
+    request.onerror = () =>
+      reject(new ServerError('unreachable', `${file.name} could not be sent: the server does not answer.`))
     request.onload = () => {
       const data: unknown = JSON.parse(request.responseText || '{}')
       if (request.status === 200) resolve(fileRef.parse(data))

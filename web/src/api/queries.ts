@@ -6,11 +6,18 @@ import { ask } from './client.ts'
 /** Where a flow is reached: by its own address, or by the link of whoever reads it. */
 export type Place = { readonly base: string; readonly home: string; readonly token?: string }
 
-export const flowsQuery = () => queryOptions({ queryKey: ['flows'], queryFn: () => ask(api.flowsReply, 'GET', '/api/flows') })
-export const flowQuery = ({ base }: Place) => queryOptions({ queryKey: ['flow', base], queryFn: () => ask(api.flowReply, 'GET', base) })
+export const flowsQuery = () =>
+  queryOptions({ queryKey: ['flows'], queryFn: () => ask(api.flowsReply, 'GET', '/api/flows') })
+export const flowQuery = ({ base }: Place) =>
+  queryOptions({ queryKey: ['flow', base], queryFn: () => ask(api.flowReply, 'GET', base) })
 
 /** `drafts`: steps of the recipe that are not kept yet, by id; the server forgets their results first. */
-export type Stand = { readonly recipe: Recipe; readonly table: string; readonly step: string; readonly drafts?: readonly string[] }
+export type Stand = {
+  readonly recipe: Recipe
+  readonly table: string
+  readonly step: string
+  readonly drafts?: readonly string[]
+}
 /** All that what one sees depends on: the table, and those that it uses. */
 const fingerprint = ({ recipe, table, step }: Stand): string => {
   const needed = tablesNeeded(recipe, table)
@@ -18,10 +25,24 @@ const fingerprint = ({ recipe, table, step }: Stand): string => {
 }
 
 export const pageSize = 100
-export const previewQuery = ({ base }: Place, files: unknown, stand: Stand, lens: api.PreviewRequest['lens'], only: api.PreviewRequest['only'], page: number) =>
+export const previewQuery = (
+  { base }: Place,
+  files: unknown,
+  stand: Stand,
+  lens: api.PreviewRequest['lens'],
+  only: api.PreviewRequest['only'],
+  page: number,
+) =>
   queryOptions({
     queryKey: ['preview', base, files, fingerprint(stand), lens, only, page],
-    queryFn: ({ signal }) => ask(api.previewReply, 'POST', `${base}/preview`, { ...stand, lens, only, from: page * pageSize, count: pageSize }, signal),
+    queryFn: ({ signal }) =>
+      ask(
+        api.previewReply,
+        'POST',
+        `${base}/preview`,
+        { ...stand, lens, only, from: page * pageSize, count: pageSize },
+        signal,
+      ),
     ...(page === 0 ? { placeholderData: keepPreviousData } : {}),
     retry: 2,
     staleTime: Infinity,
@@ -30,7 +51,14 @@ export const previewQuery = ({ base }: Place, files: unknown, stand: Stand, lens
 export const storyQuery = ({ base }: Place, files: unknown, stand: Stand) =>
   queryOptions({
     queryKey: ['story', base, files, fingerprint(stand)],
-    queryFn: ({ signal }) => ask(api.previewReply, 'POST', `${base}/preview`, { ...stand, lens: 'after', only: 'all', from: 0, count: 0 }, signal),
+    queryFn: ({ signal }) =>
+      ask(
+        api.previewReply,
+        'POST',
+        `${base}/preview`,
+        { ...stand, lens: 'after', only: 'all', from: 0, count: 0 },
+        signal,
+      ),
     placeholderData: keepPreviousData,
     retry: 2,
     staleTime: Infinity,
@@ -45,31 +73,113 @@ export const factsQuery = ({ base }: Place, files: unknown, stand: Stand, column
     staleTime: Infinity,
   })
 export const valuesQuery = ({ base }: Place, files: unknown, stand: Stand, column: string) =>
-  queryOptions({ queryKey: ['values', base, files, fingerprint(stand), column], queryFn: ({ signal }) => ask(api.valuesReply, 'POST', `${base}/values`, { ...stand, column }, signal), enabled: column !== '', staleTime: Infinity })
+  queryOptions({
+    queryKey: ['values', base, files, fingerprint(stand), column],
+    queryFn: ({ signal }) => ask(api.valuesReply, 'POST', `${base}/values`, { ...stand, column }, signal),
+    enabled: column !== '',
+    staleTime: Infinity,
+  })
 
 export const groupsQuery = ({ base }: Place, files: unknown, stand: Stand, column: string) =>
-  queryOptions({ queryKey: ['groups', base, files, fingerprint(stand), column], queryFn: ({ signal }) => ask(api.groupsReply, 'POST', `${base}/groups`, { ...stand, column }, signal), enabled: column !== '', staleTime: Infinity })
+  queryOptions({
+    queryKey: ['groups', base, files, fingerprint(stand), column],
+    queryFn: ({ signal }) => ask(api.groupsReply, 'POST', `${base}/groups`, { ...stand, column }, signal),
+    enabled: column !== '',
+    staleTime: Infinity,
+  })
 
 export const pictureQuery = ({ base }: Place, files: unknown, stand: Stand, picture: api.Picture | undefined) =>
-  queryOptions({ queryKey: ['picture', base, files, fingerprint(stand), picture], queryFn: ({ signal }) => ask(api.pictureData, 'POST', `${base}/picture`, { ...stand, picture }, signal), enabled: picture !== undefined, placeholderData: keepPreviousData, staleTime: Infinity, retry: 2 })
+  queryOptions({
+    queryKey: ['picture', base, files, fingerprint(stand), picture],
+    queryFn: ({ signal }) => ask(api.pictureData, 'POST', `${base}/picture`, { ...stand, picture }, signal),
+    enabled: picture !== undefined,
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    retry: 2,
+  })
 
 /** The benches for two and more tables; each is told anew when the tables or what is asked change. */
-export const matchQuery = ({ base }: Place, files: unknown, stand: Stand, other: string, asked: Omit<api.MatchRequest, 'recipe' | 'table' | 'step' | 'with'>) =>
-  queryOptions({ queryKey: ['match', base, files, fingerprint(stand), fingerprint({ ...stand, table: other, step: '' }), other, asked], queryFn: ({ signal }) => ask(api.matchReply, 'POST', `${base}/match`, { ...stand, with: other, ...asked }, signal), placeholderData: keepPreviousData, staleTime: Infinity, retry: 1 })
+export const matchQuery = (
+  { base }: Place,
+  files: unknown,
+  stand: Stand,
+  other: string,
+  asked: Omit<api.MatchRequest, 'recipe' | 'table' | 'step' | 'with'>,
+) =>
+  queryOptions({
+    queryKey: [
+      'match',
+      base,
+      files,
+      fingerprint(stand),
+      fingerprint({ ...stand, table: other, step: '' }),
+      other,
+      asked,
+    ],
+    queryFn: ({ signal }) => ask(api.matchReply, 'POST', `${base}/match`, { ...stand, with: other, ...asked }, signal),
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    retry: 1,
+  })
 export const layQuery = ({ base }: Place, files: unknown, stand: Stand, union: { readonly with: readonly string[] }) =>
-  queryOptions({ queryKey: ['lay', base, files, fingerprint(stand), union.with.map((id) => fingerprint({ ...stand, table: id, step: '' })), union], queryFn: ({ signal }) => ask(api.layReply, 'POST', `${base}/lay`, { ...stand, union }, signal), placeholderData: keepPreviousData, staleTime: Infinity, retry: 1 })
-export const reconcileQuery = ({ base }: Place, files: unknown, asked: api.ReconcileRequest & { readonly recipe: Recipe }) =>
-  queryOptions({ queryKey: ['reconcile', base, files, asked], queryFn: ({ signal }) => ask(api.reconcileReply, 'POST', `${base}/reconcile`, asked, signal), placeholderData: keepPreviousData, staleTime: Infinity, retry: 1 })
+  queryOptions({
+    queryKey: [
+      'lay',
+      base,
+      files,
+      fingerprint(stand),
+      union.with.map((id) => fingerprint({ ...stand, table: id, step: '' })),
+      union,
+    ],
+    queryFn: ({ signal }) => ask(api.layReply, 'POST', `${base}/lay`, { ...stand, union }, signal),
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    retry: 1,
+  })
+export const reconcileQuery = (
+  { base }: Place,
+  files: unknown,
+  asked: api.ReconcileRequest & { readonly recipe: Recipe },
+) =>
+  queryOptions({
+    queryKey: ['reconcile', base, files, asked],
+    queryFn: ({ signal }) => ask(api.reconcileReply, 'POST', `${base}/reconcile`, asked, signal),
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    retry: 1,
+  })
 
-export const linksQuery = ({ base }: Place) => queryOptions({ queryKey: ['links', base], queryFn: () => ask(api.linksReply, 'GET', `${base}/links`) })
-export const editionsQuery = ({ base }: Place) => queryOptions({ queryKey: ['editions', base], queryFn: () => ask(api.editionsReply, 'GET', `${base}/editions`) })
+export const linksQuery = ({ base }: Place) =>
+  queryOptions({ queryKey: ['links', base], queryFn: () => ask(api.linksReply, 'GET', `${base}/links`) })
+export const editionsQuery = ({ base }: Place) =>
+  queryOptions({ queryKey: ['editions', base], queryFn: () => ask(api.editionsReply, 'GET', `${base}/editions`) })
 
-export const watchesQuery = ({ base }: Place) => queryOptions({ queryKey: ['watches', base], queryFn: () => ask(api.watchesReply, 'GET', `${base}/watches`), refetchInterval: ({ state }) => (state.data && state.data.watches.length > 0 ? 3000 : false) })
-export const mailsQuery = () => queryOptions({ queryKey: ['mails'], queryFn: () => ask(api.mailsReply, 'GET', '/api/mails'), refetchInterval: 5000 })
+export const watchesQuery = ({ base }: Place) =>
+  queryOptions({
+    queryKey: ['watches', base],
+    queryFn: () => ask(api.watchesReply, 'GET', `${base}/watches`),
+    refetchInterval: ({ state }) => (state.data && state.data.watches.length > 0 ? 3000 : false),
+  })
+export const mailsQuery = () =>
+  queryOptions({ queryKey: ['mails'], queryFn: () => ask(api.mailsReply, 'GET', '/api/mails'), refetchInterval: 5000 })
 
-export const connectionsQuery = { queryKey: ['connections'], queryFn: () => ask(api.connectionsReply, 'GET', '/api/connections') }
+export const connectionsQuery = {
+  queryKey: ['connections'],
+  queryFn: () => ask(api.connectionsReply, 'GET', '/api/connections'),
+}
 
-export const runsQuery = ({ base }: Place) => queryOptions({ queryKey: ['runs', base], queryFn: () => ask(api.runsReply, 'GET', `${base}/runs`), refetchInterval: ({ state }) => (state.data?.runs.some((run) => run.state === 'running') ? 2000 : false) })
+export const runsQuery = ({ base }: Place) =>
+  queryOptions({
+    queryKey: ['runs', base],
+    queryFn: () => ask(api.runsReply, 'GET', `${base}/runs`),
+    refetchInterval: ({ state }) => (state.data?.runs.some((run) => run.state === 'running') ? 2000 : false),
+  })
 export const runQuery = ({ base }: Place, id: string) =>
-  queryOptions({ queryKey: ['run', base, id], queryFn: () => ask(api.runReply, 'GET', `${base}/runs/${id}`), enabled: id !== '', refetchInterval: ({ state }) => (state.data && state.data.state !== 'running' ? false : 250) })
-export const scriptsQuery = ({ base }: Place, edit: number) => queryOptions({ queryKey: ['scripts', base, edit], queryFn: () => ask(api.scriptReply, 'GET', `${base}/scripts`) })
+  queryOptions({
+    queryKey: ['run', base, id],
+    queryFn: () => ask(api.runReply, 'GET', `${base}/runs/${id}`),
+    enabled: id !== '',
+    refetchInterval: ({ state }) => (state.data && state.data.state !== 'running' ? false : 250),
+  })
+export const scriptsQuery = ({ base }: Place, edit: number) =>
+  queryOptions({ queryKey: ['scripts', base, edit], queryFn: () => ask(api.scriptReply, 'GET', `${base}/scripts`) })

@@ -16,10 +16,17 @@ const valueOf = (text: string, type: ColumnType): Typed => {
 export const GridEditor = ({ step, reword }: { step: Step; reword: (step: Step) => void }) => {
   const columns = step.columns as Columns
   const rows = step.rows as readonly (readonly Typed[])[]
-  const set = (next: { columns?: Columns; rows?: readonly (readonly Typed[])[] }): void => reword({ ...step, columns, rows, ...next } as Step)
+  const set = (next: { columns?: Columns; rows?: readonly (readonly Typed[])[] }): void =>
+    reword({ ...step, columns, rows, ...next } as Step)
   const put = (r: number, c: number, values: readonly (readonly string[])[]): void => {
     const width = Math.max(columns.length, ...values.map((line) => c + line.length))
-    const wider: Columns = [...columns, ...Array.from({ length: width - columns.length }, (_, i) => ({ name: `Column ${columns.length + i + 1}`, type: 'text' as const }))]
+    const wider: Columns = [
+      ...columns,
+      ...Array.from({ length: width - columns.length }, (_, i) => ({
+        name: `Column ${columns.length + i + 1}`,
+        type: 'text' as const,
+      })),
+    ]
     const next = Array.from({ length: Math.max(rows.length, r + values.length) }, (_, i) =>
       Array.from({ length: width }, (_, k): Typed => {
         const text = values[i - r]?.[k - c]
@@ -36,8 +43,32 @@ export const GridEditor = ({ step, reword }: { step: Step; reword: (step: Step) 
             <tr>
               {columns.map((column, c) => (
                 <th key={c} scope="col" className="border border-line p-1 text-left">
-                  <input className="field w-[120px] font-semibold" aria-label={`Name of column ${c + 1}`} value={column.name} onChange={(event) => event.target.value && set({ columns: columns.map((one, k) => (k === c ? { ...one, name: event.target.value } : one)) })} />
-                  <select className="mt-1 block text-[12px] text-ink-2" aria-label={`Type of column ${c + 1}`} value={column.type} onChange={(event) => set({ columns: columns.map((one, k) => (k === c ? { ...one, type: event.target.value as ColumnType } : one)), rows: rows.map((row) => row.map((cell, k) => (k === c && cell !== null ? valueOf(String(cell), event.target.value as ColumnType) : cell))) })}>
+                  <input
+                    className="field w-[120px] font-semibold"
+                    aria-label={`Name of column ${c + 1}`}
+                    value={column.name}
+                    onChange={(event) =>
+                      event.target.value &&
+                      set({ columns: columns.map((one, k) => (k === c ? { ...one, name: event.target.value } : one)) })
+                    }
+                  />
+                  <select
+                    className="mt-1 block text-[12px] text-ink-2"
+                    aria-label={`Type of column ${c + 1}`}
+                    value={column.type}
+                    onChange={(event) =>
+                      set({
+                        columns: columns.map((one, k) =>
+                          k === c ? { ...one, type: event.target.value as ColumnType } : one,
+                        ),
+                        rows: rows.map((row) =>
+                          row.map((cell, k) =>
+                            k === c && cell !== null ? valueOf(String(cell), event.target.value as ColumnType) : cell,
+                          ),
+                        ),
+                      })
+                    }
+                  >
                     {scalarTypes.map((type) => (
                       <option key={type} value={type}>
                         {typeWords[type]}
@@ -59,7 +90,11 @@ export const GridEditor = ({ step, reword }: { step: Step; reword: (step: Step) 
                       value={row[c] === null || row[c] === undefined ? '' : String(row[c])}
                       onChange={(event) => put(r, c, [[event.target.value]])}
                       onPaste={(event) => {
-                        const lines = event.clipboardData.getData('text/plain').replace(/\r?\n$/, '').split(/\r?\n/).map((line) => line.split('\t'))
+                        const lines = event.clipboardData
+                          .getData('text/plain')
+                          .replace(/\r?\n$/, '')
+                          .split(/\r?\n/)
+                          .map((line) => line.split('\t'))
                         if (lines.length === 1 && lines[0]?.length === 1) return
                         event.preventDefault()
                         put(r, c, lines)
@@ -73,11 +108,25 @@ export const GridEditor = ({ step, reword }: { step: Step; reword: (step: Step) 
         </table>
       </div>
       <div className="flex gap-2">
-        <Button onClick={() => set({ columns: [...columns, { name: `Column ${columns.length + 1}`, type: 'text' }], rows: rows.map((row) => [...row, null]) })}>Another column</Button>
+        <Button
+          onClick={() =>
+            set({
+              columns: [...columns, { name: `Column ${columns.length + 1}`, type: 'text' }],
+              rows: rows.map((row) => [...row, null]),
+            })
+          }
+        >
+          Another column
+        </Button>
         <Button disabled={rows.length === 0} onClick={() => set({ rows: rows.slice(0, -1) })}>
           Take the last row out
         </Button>
-        <Button disabled={columns.length === 1} onClick={() => set({ columns: columns.slice(0, -1), rows: rows.map((row) => row.slice(0, columns.length - 1)) })}>
+        <Button
+          disabled={columns.length === 1}
+          onClick={() =>
+            set({ columns: columns.slice(0, -1), rows: rows.map((row) => row.slice(0, columns.length - 1)) })
+          }
+        >
           Take the last column out
         </Button>
       </div>

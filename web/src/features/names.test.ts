@@ -17,7 +17,12 @@ test.each([
 
 test('names that are taken are numbered', () => {
   expect(idOf('visits.csv', ['visits', 'visits-2'])).toBe('visits-3')
-  const recipe = { tables: [{ id: 'a', name: 'Visits', steps: [] }, { id: 'b', name: 'Visits 2', steps: [] }] } as unknown as Recipe
+  const recipe = {
+    tables: [
+      { id: 'a', name: 'Visits', steps: [] },
+      { id: 'b', name: 'Visits 2', steps: [] },
+    ],
+  } as unknown as Recipe
   expect(freeTableName(recipe, 'Visits')).toBe('Visits 3')
   expect(freeTableName(recipe, 'Targets')).toBe('Targets')
 })

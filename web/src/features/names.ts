@@ -22,7 +22,17 @@ export const idOf = (name: string, taken: readonly string[]): string => {
 export const titleOf = (id: string): string => capital(id.replaceAll('-', ' '))
 
 /** What a table from this file is called: the file's own words, in whatever letters. */
-export const titleOfFile = (file: string): string => capital(withoutEnding(file).replace(changing, '').replace(/[-_.\s]+/g, ' ').trim()) || 'Table'
+export const titleOfFile = (file: string): string =>
+  capital(
+    withoutEnding(file)
+      .replace(changing, '')
+      .replace(/[-_.\s]+/g, ' ')
+      .trim(),
+  ) || 'Table'
 
 /** A name no table has yet: a number after it where needed. */
-export const freeTableName = ({ tables }: Recipe, wanted: string): string => freeName(wanted, tables.map(({ name }) => name))
+export const freeTableName = ({ tables }: Recipe, wanted: string): string =>
+  freeName(
+    wanted,
+    tables.map(({ name }) => name),
+  )

@@ -1,18 +1,39 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { createStatement, databaseColumns, isFile, outputFormats, typesThere, type DatabaseOutput, type DatabaseType, type FileOutput, type Output, type OutputFormat } from '@fabula/core'
+import {
+  createStatement,
+  databaseColumns,
+  isFile,
+  outputFormats,
+  typesThere,
+  type DatabaseOutput,
+  type DatabaseType,
+  type FileOutput,
+  type Output,
+  type OutputFormat,
+} from '@fabula/core'
 import { connectionsQuery } from '../api/queries.ts'
 import { Button, Dot, Editable, Segments } from '../ui/parts.tsx'
 import { useTableSchema } from './building/table-schema.ts'
 import type { Story } from './story-state.ts'
 import { outputsOf } from './tables.ts'
 
-const formatWords: Readonly<Record<OutputFormat, string>> = { csv: 'a text file (CSV)', xlsx: 'a workbook (XLSX)', json: 'JSON records', parquet: 'Parquet' }
-const modeWords: Readonly<Record<DatabaseOutput['mode'], string>> = { replace: 'in place of what is there', append: 'below what is there', upsert: 'by its keys: new rows come, known ones are overwritten' }
+const formatWords: Readonly<Record<OutputFormat, string>> = {
+  csv: 'a text file (CSV)',
+  xlsx: 'a workbook (XLSX)',
+  json: 'JSON records',
+  parquet: 'Parquet',
+}
+const modeWords: Readonly<Record<DatabaseOutput['mode'], string>> = {
+  replace: 'in place of what is there',
+  append: 'below what is there',
+  upsert: 'by its keys: new rows come, known ones are overwritten',
+}
 const option = 'rounded px-2 py-1 text-left hover:bg-sunk aria-pressed:font-semibold'
 
 type EditProps<T> = { readonly output: T; readonly put: (next: Output) => void }
-const renamed = (file: string, format: OutputFormat): string => `${file.replace(/\.(?:csv|xlsx|json|parquet)$/i, '')}.${format}`
+const renamed = (file: string, format: OutputFormat): string =>
+  `${file.replace(/\.(?:csv|xlsx|json|parquet)$/i, '')}.${format}`
 
 /** Where a table is written: as a file of some sort, or into a database. */
 const Target = ({ output, put, story }: EditProps<Output> & { story: Story }) => {
@@ -24,19 +45,57 @@ const Target = ({ output, put, story }: EditProps<Output> & { story: Story }) =>
     setOpen(false)
   }
   return (
-    <Editable label="written as" text={isFile(output) ? formatWords[output.format] : `a table of ${output.connection}`} open={open} onOpenChange={setOpen}>
+    <Editable
+      label="written as"
+      text={isFile(output) ? formatWords[output.format] : `a table of ${output.connection}`}
+      open={open}
+      onOpenChange={setOpen}
+    >
       <div className="grid gap-0.5">
         {outputFormats.map((format) => (
-          <button key={format} type="button" className={option} aria-pressed={output.format === format} onClick={() => done({ table: output.table, format, file: renamed(isFile(output) ? output.file : `${stem}.csv`, format), ...(isFile(output) && output.options ? { options: output.options } : {}) })}>
+          <button
+            key={format}
+            type="button"
+            className={option}
+            aria-pressed={output.format === format}
+            onClick={() =>
+              done({
+                table: output.table,
+                format,
+                file: renamed(isFile(output) ? output.file : `${stem}.csv`, format),
+                ...(isFile(output) && output.options ? { options: output.options } : {}),
+              })
+            }
+          >
             {formatWords[format]}
           </button>
         ))}
         {connections.data?.connections.map(({ name }) => (
-          <button key={name} type="button" className={option} aria-pressed={!isFile(output) && output.connection === name} onClick={() => done({ table: output.table, format: 'postgresql', connection: name, name: stem.replaceAll('-', '_'), mode: 'replace', names: 'snake_case' })}>
+          <button
+            key={name}
+            type="button"
+            className={option}
+            aria-pressed={!isFile(output) && output.connection === name}
+            onClick={() =>
+              done({
+                table: output.table,
+                format: 'postgresql',
+                connection: name,
+                name: stem.replaceAll('-', '_'),
+                mode: 'replace',
+                names: 'snake_case',
+              })
+            }
+          >
             a table of {name}
           </button>
         ))}
-        {connections.data?.connections.length === 0 && <p className="max-w-[260px] px-2 pt-1 text-[12.5px] text-ink-3">A database is offered once it has a connection: bring a table from elsewhere, PostgreSQL, and name one there. For {story.flow.recipe.name} nothing of it is written down but that name.</p>}
+        {connections.data?.connections.length === 0 && (
+          <p className="max-w-[260px] px-2 pt-1 text-[12.5px] text-ink-3">
+            A database is offered once it has a connection: bring a table from elsewhere, PostgreSQL, and name one
+            there. For {story.flow.recipe.name} nothing of it is written down but that name.
+          </p>
+        )}
       </div>
     </Editable>
   )
@@ -48,13 +107,34 @@ const FileName = ({ output, put }: EditProps<FileOutput>) => {
   return (
     <Editable label="file" text={output.file} open={open} onOpenChange={setOpen}>
       <div className="grid w-[300px] gap-2">
-        <input className="field" aria-label="Name of the file" autoFocus defaultValue={output.file} onBlur={(event) => event.target.value.trim() !== '' && event.target.value !== output.file && put({ ...output, file: event.target.value.trim() })} onKeyDown={(event) => event.key === 'Enter' && (event.stopPropagation(), event.currentTarget.blur(), setOpen(false))} />
+        <input
+          className="field"
+          aria-label="Name of the file"
+          autoFocus
+          defaultValue={output.file}
+          onBlur={(event) =>
+            event.target.value.trim() !== '' &&
+            event.target.value !== output.file &&
+            put({ ...output, file: event.target.value.trim() })
+          }
+          onKeyDown={(event) =>
+            event.key === 'Enter' && (event.stopPropagation(), event.currentTarget.blur(), setOpen(false))
+          }
+        />
         {text && (
           <label className="flex items-start gap-2 text-[12.5px] text-ink-2">
-            <input type="checkbox" className="mt-0.5" checked={output.options?.guard ?? true} onChange={(event) => put({ ...output, options: { guard: event.target.checked } })} /> put a ’ before text that a spreadsheet would take for a formula
+            <input
+              type="checkbox"
+              className="mt-0.5"
+              checked={output.options?.guard ?? true}
+              onChange={(event) => put({ ...output, options: { guard: event.target.checked } })}
+            />{' '}
+            put a ’ before text that a spreadsheet would take for a formula
           </label>
         )}
-        {output.format === 'xlsx' && <p className="text-[12px] text-ink-3">Tables written into a workbook of the same name are its sheets.</p>}
+        {output.format === 'xlsx' && (
+          <p className="text-[12px] text-ink-3">Tables written into a workbook of the same name are its sheets.</p>
+        )}
       </div>
     </Editable>
   )
@@ -69,27 +149,75 @@ const DatabaseTable = ({ output, put, story }: EditProps<DatabaseOutput> & { sto
   const keys = output.keys ?? []
   const mode = (next: DatabaseOutput['mode']): void => {
     const { keys: _keys, ...rest } = output
-    put(next === 'upsert' ? { ...output, mode: next, keys: keys.length > 0 ? keys : [schema[0]?.name ?? ''] } : { ...rest, mode: next })
+    put(
+      next === 'upsert'
+        ? { ...output, mode: next, keys: keys.length > 0 ? keys : [schema[0]?.name ?? ''] }
+        : { ...rest, mode: next },
+    )
   }
   return (
-    <Editable label="table there" text={`${output.schema === undefined ? '' : `${output.schema}.`}${output.name}, ${modeWords[output.mode]}`} open={open} onOpenChange={setOpen}>
+    <Editable
+      label="table there"
+      text={`${output.schema === undefined ? '' : `${output.schema}.`}${output.name}, ${modeWords[output.mode]}`}
+      open={open}
+      onOpenChange={setOpen}
+    >
       <div className="grid w-[420px] gap-2.5">
         <div className="flex gap-2">
-          <input className="field w-[120px]" aria-label="Schema there" placeholder="schema" defaultValue={output.schema ?? ''} onBlur={(event) => { const { schema: _schema, ...rest } = output; put(event.target.value.trim() === '' ? rest : { ...output, schema: event.target.value.trim() }) }} />
-          <input className="field flex-1" aria-label="Name of the table there" defaultValue={output.name} onBlur={(event) => event.target.value.trim() !== '' && set({ name: event.target.value.trim() })} />
+          <input
+            className="field w-[120px]"
+            aria-label="Schema there"
+            placeholder="schema"
+            defaultValue={output.schema ?? ''}
+            onBlur={(event) => {
+              const { schema: _schema, ...rest } = output
+              put(event.target.value.trim() === '' ? rest : { ...output, schema: event.target.value.trim() })
+            }}
+          />
+          <input
+            className="field flex-1"
+            aria-label="Name of the table there"
+            defaultValue={output.name}
+            onBlur={(event) => event.target.value.trim() !== '' && set({ name: event.target.value.trim() })}
+          />
         </div>
-        <Segments label="What becomes of what is there" value={output.mode} of={[['replace', 'replace'], ['append', 'add below'], ['upsert', 'by keys']]} onChange={mode} />
+        <Segments
+          label="What becomes of what is there"
+          value={output.mode}
+          of={[
+            ['replace', 'replace'],
+            ['append', 'add below'],
+            ['upsert', 'by keys'],
+          ]}
+          onChange={mode}
+        />
         {output.mode === 'upsert' && (
           <fieldset className="flex flex-wrap gap-x-3 gap-y-1">
             <legend className="text-[12px] text-ink-3">A row is known by</legend>
             {schema.map(({ name }) => (
               <label key={name} className="flex items-center gap-1.5">
-                <input type="checkbox" checked={keys.includes(name)} onChange={() => { const next = keys.includes(name) ? keys.filter((one) => one !== name) : [...keys, name]; if (next.length > 0) set({ keys: next }) }} /> {name}
+                <input
+                  type="checkbox"
+                  checked={keys.includes(name)}
+                  onChange={() => {
+                    const next = keys.includes(name) ? keys.filter((one) => one !== name) : [...keys, name]
+                    if (next.length > 0) set({ keys: next })
+                  }}
+                />{' '}
+                {name}
               </label>
             ))}
           </fieldset>
         )}
-        <Segments label="Names of columns there" value={output.names ?? 'as-is'} of={[['snake_case', 'names_made_plain'], ['as-is', 'names as they are']]} onChange={(names) => set({ names })} />
+        <Segments
+          label="Names of columns there"
+          value={output.names ?? 'as-is'}
+          of={[
+            ['snake_case', 'names_made_plain'],
+            ['as-is', 'names as they are'],
+          ]}
+          onChange={(names) => set({ names })}
+        />
         <table className="figures text-[12.5px]">
           <tbody>
             {columns.map(({ from, name, type }) => (
@@ -98,7 +226,14 @@ const DatabaseTable = ({ output, put, story }: EditProps<DatabaseOutput> & { sto
                 <td className="text-ink-3">→</td>
                 <td className="font-mono">{name}</td>
                 <td>
-                  <select className="field py-0! font-mono text-[12px]" aria-label={`Type of ${name} there`} value={type} onChange={(event) => set({ types: { ...output.types, [from]: event.target.value as DatabaseType } })}>
+                  <select
+                    className="field py-0! font-mono text-[12px]"
+                    aria-label={`Type of ${name} there`}
+                    value={type}
+                    onChange={(event) =>
+                      set({ types: { ...output.types, [from]: event.target.value as DatabaseType } })
+                    }
+                  >
                     {typesThere[schema.find((field) => field.name === from)?.type ?? 'text'].map((one) => (
                       <option key={one}>{one}</option>
                     ))}
@@ -122,11 +257,18 @@ export const Outputs = ({ story }: { story: Story }) => {
   const { recipe } = story.flow
   const outputs = outputsOf(recipe)
   const save = (next: readonly Output[], what: string): void => void story.save({ ...recipe, outputs: [...next] }, what)
-  const put = (at: number, next: Output): void => save(outputs.map((one, i) => (i === at ? next : one)), 'an output changed')
+  const put = (at: number, next: Output): void =>
+    save(
+      outputs.map((one, i) => (i === at ? next : one)),
+      'an output changed',
+    )
   const nameOf = (id: string): string => recipe.tables.find((table) => table.id === id)?.name ?? id
   if (story.draft) return null
   return (
-    <section aria-label="What a replay writes" className="mt-2 border-t border-line py-2 pr-3.5 pl-2 font-serif text-[14px]">
+    <section
+      aria-label="What a replay writes"
+      className="mt-2 border-t border-line py-2 pr-3.5 pl-2 font-serif text-[14px]"
+    >
       <ol className="grid gap-1">
         {outputs.map((output, at) => (
           <li key={`${at}${output.table}`} className="group grid grid-cols-[20px_minmax(0,1fr)_auto] items-baseline">
@@ -134,9 +276,25 @@ export const Outputs = ({ story }: { story: Story }) => {
             <span>
               Write {nameOf(output.table)} as <Target output={output} put={(next) => put(at, next)} story={story} />
               {isFile(output) ? ' called ' : ', '}
-              {isFile(output) ? <FileName output={output} put={(next) => put(at, next)} /> : <DatabaseTable output={output} put={(next) => put(at, next)} story={story} />}.
+              {isFile(output) ? (
+                <FileName output={output} put={(next) => put(at, next)} />
+              ) : (
+                <DatabaseTable output={output} put={(next) => put(at, next)} story={story} />
+              )}
+              .
             </span>
-            <button type="button" aria-label={`Do not write ${nameOf(output.table)}, ${at + 1}`} disabled={outputs.length === 1} className="px-1 font-sans text-ink-3 hover:text-ink disabled:opacity-0" onClick={() => save(outputs.filter((_, i) => i !== at), 'an output taken out')}>
+            <button
+              type="button"
+              aria-label={`Do not write ${nameOf(output.table)}, ${at + 1}`}
+              disabled={outputs.length === 1}
+              className="px-1 font-sans text-ink-3 hover:text-ink disabled:opacity-0"
+              onClick={() =>
+                save(
+                  outputs.filter((_, i) => i !== at),
+                  'an output taken out',
+                )
+              }
+            >
               ×
             </button>
           </li>
@@ -145,7 +303,12 @@ export const Outputs = ({ story }: { story: Story }) => {
       <p className="mt-1 flex flex-wrap gap-x-3 pl-[20px] font-sans text-[12.5px] text-ink-3">
         Write too
         {recipe.tables.map(({ id, name }) => (
-          <Button key={id} look="link" className="py-0! text-[12.5px]" onClick={() => save([...outputs, freshOutput(outputs, id)], 'one more output')}>
+          <Button
+            key={id}
+            look="link"
+            className="py-0! text-[12.5px]"
+            onClick={() => save([...outputs, freshOutput(outputs, id)], 'one more output')}
+          >
             {name}
           </Button>
         ))}

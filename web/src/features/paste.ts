@@ -12,7 +12,8 @@ export const tableFromHtml = (html: string): string | undefined => {
     let c = 0
     for (const one of row.cells) {
       for (; taken.has(`${r} ${c}`); c++) cells[c] = ''
-      for (let down = 0; down < one.rowSpan; down++) for (let across = 0; across < one.colSpan; across++) taken.add(`${r + down} ${c + across}`)
+      for (let down = 0; down < one.rowSpan; down++)
+        for (let across = 0; across < one.colSpan; across++) taken.add(`${r + down} ${c + across}`)
       cells[c] = (one.innerText ?? one.textContent ?? '').trim()
       for (let across = 1; across < one.colSpan; across++) cells[c + across] = ''
       c += one.colSpan

@@ -25,7 +25,15 @@ export const River = ({ story }: { story: Story }) => {
               disabled={story.draft !== undefined}
               onClick={() => story.goTo(story.table?.id ?? '', id)}
               className={`min-w-1 flex-1 rounded-t-[2px] ${story.draft?.step.id === id ? 'river-draft' : ''}`}
-              style={{ height: Math.max(2, (rows / most) * 34), ...(story.draft?.step.id === id ? {} : { background: story.step?.id === id ? 'var(--rubric)' : 'color-mix(in srgb, var(--token) 24%, var(--paper))' }) }}
+              style={{
+                height: Math.max(2, (rows / most) * 34),
+                ...(story.draft?.step.id === id
+                  ? {}
+                  : {
+                      background:
+                        story.step?.id === id ? 'var(--rubric)' : 'color-mix(in srgb, var(--token) 24%, var(--paper))',
+                    }),
+              }}
             />
           )
         })}

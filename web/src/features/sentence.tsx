@@ -6,7 +6,41 @@ import { SlotEditor } from './editors.tsx'
 import type { Story } from './story-state.ts'
 
 const nounOf: Readonly<Record<Slot['editor'], string>> = {
-  columns: 'columns', column: 'column', name: 'name', value: 'value', condition: 'condition', formula: 'formula', choice: 'choice', number: 'number', text: 'text', measures: 'measures', sortKeys: 'order', types: 'type', renames: 'names', change: 'change of names', formats: 'date forms', open: 'file', slice: 'rows', grid: 'cells', pairs: 'values', oneColumn: 'column', values: 'values', cleanings: 'cleaning', groups: 'groups', cases: 'cases', separator: 'where it is split', pieces: 'pieces', take: 'part', labels: 'labels', labelsFound: 'labels', windowMeasures: 'figures', pivotValues: 'figures', table: 'table', join: 'match', union: 'tables', check: 'check',
+  columns: 'columns',
+  column: 'column',
+  name: 'name',
+  value: 'value',
+  condition: 'condition',
+  formula: 'formula',
+  choice: 'choice',
+  number: 'number',
+  text: 'text',
+  measures: 'measures',
+  sortKeys: 'order',
+  types: 'type',
+  renames: 'names',
+  change: 'change of names',
+  formats: 'date forms',
+  open: 'file',
+  slice: 'rows',
+  grid: 'cells',
+  pairs: 'values',
+  oneColumn: 'column',
+  values: 'values',
+  cleanings: 'cleaning',
+  groups: 'groups',
+  cases: 'cases',
+  separator: 'where it is split',
+  pieces: 'pieces',
+  take: 'part',
+  labels: 'labels',
+  labelsFound: 'labels',
+  windowMeasures: 'figures',
+  pivotValues: 'figures',
+  table: 'table',
+  join: 'match',
+  union: 'tables',
+  check: 'check',
 }
 
 const EditableSlot = ({ slot, step, story }: { slot: Slot; step: Step; story: Story }) => {
@@ -16,7 +50,12 @@ const EditableSlot = ({ slot, step, story }: { slot: Slot; step: Step; story: St
   const elsewhere = slot.editor === 'open' && (ownValue(story.flow.files, String(step.input)) ?? []).length > 0
   // groups, matches and tables laid underneath are decided on a bench, which opens with the draft
   const onBench = slot.editor === 'groups' || slot.editor === 'join' || slot.editor === 'union'
-  const change = (next: boolean): void => (next && onBench ? story.reword(step) : next && elsewhere ? void navigate(`${story.place.home}/open/${String(step.input)}`) : setOpen(next))
+  const change = (next: boolean): void =>
+    next && onBench
+      ? story.reword(step)
+      : next && elsewhere
+        ? void navigate(`${story.place.home}/open/${String(step.input)}`)
+        : setOpen(next)
   return (
     <Editable text={slot.text} label={nounOf[slot.editor]} open={open} onOpenChange={change}>
       <SlotEditor slot={slot} step={step} story={story} close={() => setOpen(false)} />
@@ -42,7 +81,11 @@ export const SentenceText = ({ step, recipe, story }: { step: Step; recipe: Reci
         ) : (
           <span key={i}>
             {part.table !== undefined && <TableDot recipe={recipe} table={part.table} />}
-            {story ? <EditableSlot slot={part} step={step} story={story} /> : <b className="font-medium text-token">{part.text}</b>}
+            {story ? (
+              <EditableSlot slot={part} step={step} story={story} />
+            ) : (
+              <b className="font-medium text-token">{part.text}</b>
+            )}
           </span>
         ),
       )}

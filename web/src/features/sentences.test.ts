@@ -12,13 +12,29 @@ const steps = [
   step('s5', 'sort', { by: [{ column: 'More' }] }),
 ]
 const table: RecipeTable = { id: 'visits', name: 'Visits', steps }
-const recipe: Recipe = { fabula: 1, name: 'R', inputs: [{ id: 'visits', name: 'Visits', columns: [{ name: 'Clinic', type: 'text' }, { name: 'Fee', type: 'integer' }] }], tables: [table] }
+const recipe: Recipe = {
+  fabula: 1,
+  name: 'R',
+  inputs: [
+    {
+      id: 'visits',
+      name: 'Visits',
+      columns: [
+        { name: 'Clinic', type: 'text' },
+        { name: 'Fee', type: 'integer' },
+      ],
+    },
+  ],
+  tables: [table],
+}
 const ids = (all: readonly Step[]): string[] => all.map(({ id }) => id)
 
 test('a sentence moves where it holds, and where it does not that is said with the reason', () => {
   expect(ids(moved(steps, 's4', 1))).toEqual(['s1', 's4', 's2', 's3', 's5'])
   expect(whyNot(recipe, table, moved(steps, 's4', 1))).toBeUndefined()
-  expect(whyNot(recipe, table, moved(steps, 's3', 1))).toBe('“Compute More as Twice + 1” would not hold there: There is no column “Twice” here.')
+  expect(whyNot(recipe, table, moved(steps, 's3', 1))).toBe(
+    '“Compute More as Twice + 1” would not hold there: There is no column “Twice” here.',
+  )
 })
 
 test('what was broken before is no reason against a move', () => {
@@ -42,13 +58,25 @@ test('own words and a note share the note of a step and come apart again', () =>
 test('a table branches, feeds and is written, and is taken out with what only it needs', () => {
   const { recipe: two, id } = branched(recipe, table, 's5')
   const made = two.tables.find((one) => one.id === id) as RecipeTable
-  expect([made.name, feedersOf(made), fedBy(two, 'visits').map(({ name }) => name)]).toEqual(['Visits, continued', ['visits'], ['Visits, continued']])
+  expect([made.name, feedersOf(made), fedBy(two, 'visits').map(({ name }) => name)]).toEqual([
+    'Visits, continued',
+    ['visits'],
+    ['Visits, continued'],
+  ])
   // without outputs the last table is written; saying so of another keeps both
   expect(outputsOf(two).map((output) => output.table)).toEqual([id])
   const both = withWritten(two, 'visits', true)
   expect([isWritten(both, 'visits'), isWritten(both, id)]).toEqual([true, true])
   const without = withoutTable(both, id)
-  expect([without.tables.length, without.inputs.length, without.outputs?.map((output) => output.table)]).toEqual([1, 1, ['visits']])
-  const alone: Recipe = { ...both, inputs: [...both.inputs, { id: 'extra', name: 'Extra' }], tables: [...both.tables, { id: 'extra', name: 'Extra', steps: [step('s9', 'open', { input: 'extra' })] }] }
+  expect([without.tables.length, without.inputs.length, without.outputs?.map((output) => output.table)]).toEqual([
+    1,
+    1,
+    ['visits'],
+  ])
+  const alone: Recipe = {
+    ...both,
+    inputs: [...both.inputs, { id: 'extra', name: 'Extra' }],
+    tables: [...both.tables, { id: 'extra', name: 'Extra', steps: [step('s9', 'open', { input: 'extra' })] }],
+  }
   expect(withoutTable(alone, 'extra').inputs.map((input) => input.id)).toEqual(['visits'])
 })

@@ -1,8 +1,25 @@
-import { brokenSteps, planRecipe, sentenceOf, sentenceText, tableNames, type Recipe, type RecipeTable, type Step } from '@fabula/core'
+import {
+  brokenSteps,
+  planRecipe,
+  sentenceOf,
+  sentenceText,
+  tableNames,
+  type Recipe,
+  type RecipeTable,
+  type Step,
+} from '@fabula/core'
 
-const withSteps = (recipe: Recipe, table: string, steps: readonly Step[]): Recipe => ({ ...recipe, tables: recipe.tables.map((one) => (one.id === table ? { ...one, steps } : one)) })
+const withSteps = (recipe: Recipe, table: string, steps: readonly Step[]): Recipe => ({
+  ...recipe,
+  tables: recipe.tables.map((one) => (one.id === table ? { ...one, steps } : one)),
+})
 /** Steps that are broken, or wait for one that is. */
-const fallen = (recipe: Recipe, table: string): Set<string> => new Set(planRecipe(recipe).tables.find(({ id }) => id === table)?.steps.flatMap(({ step, state }) => (state === 'broken' || state === 'waiting' ? [step.id] : [])))
+const fallen = (recipe: Recipe, table: string): Set<string> =>
+  new Set(
+    planRecipe(recipe)
+      .tables.find(({ id }) => id === table)
+      ?.steps.flatMap(({ step, state }) => (state === 'broken' || state === 'waiting' ? [step.id] : [])),
+  )
 
 /** A sentence at another place; `to` counts without it. */
 export const moved = (steps: readonly Step[], id: string, to: number): Step[] => {
@@ -16,14 +33,20 @@ export const whyNot = (recipe: Recipe, table: RecipeTable, steps: readonly Step[
   const next = withSteps(recipe, table.id, steps)
   const before = fallen(recipe, table.id)
   const [first] = brokenSteps(planRecipe(next)).filter((one) => one.table === table.id && !before.has(one.step.id))
-  return first ? `“${sentenceText(first.step, tableNames(recipe)).replace(/\.$/, '')}” would not hold there: ${sentenceOf(first.problem)}` : undefined
+  return first
+    ? `“${sentenceText(first.step, tableNames(recipe)).replace(/\.$/, '')}” would not hold there: ${sentenceOf(first.problem)}`
+    : undefined
 }
 
 /** The sentences after one that could not stand without it, one after the other taken out. */
 export const neededBy = (recipe: Recipe, table: RecipeTable, id: string): string[] => {
   const gone = [id]
   for (;;) {
-    const next = withSteps(recipe, table.id, table.steps.filter((step) => !gone.includes(step.id)))
+    const next = withSteps(
+      recipe,
+      table.id,
+      table.steps.filter((step) => !gone.includes(step.id)),
+    )
     const before = fallen(recipe, table.id)
     const [first] = brokenSteps(planRecipe(next)).filter((one) => one.table === table.id && !before.has(one.step.id))
     if (!first) return gone.slice(1)
@@ -38,7 +61,9 @@ export const toldAs = ({ note }: Step): { own?: string; note?: string } => {
   return { own: m[1] ?? '', ...(m[2] ? { note: m[2] } : {}) }
 }
 export const withWords = (step: Step, own: string, note: string): Step => {
-  const text = [own.trim() === '' ? '' : `“${own.trim().replace(/\n/g, ' ')}”`, note.trim()].filter((part) => part !== '').join('\n')
+  const text = [own.trim() === '' ? '' : `“${own.trim().replace(/\n/g, ' ')}”`, note.trim()]
+    .filter((part) => part !== '')
+    .join('\n')
   const { note: _note, ...rest } = step
   return (text === '' ? rest : { ...rest, note: text }) as Step
 }

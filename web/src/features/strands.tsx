@@ -23,22 +23,44 @@ const TableMenu = ({ story, table, rename }: { story: Story; table: RecipeTable;
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger asChild>
-        <button type="button" aria-label={`More for the table ${table.name}`} className="rounded px-1 text-ink-3 hover:text-ink">
+        <button
+          type="button"
+          aria-label={`More for the table ${table.name}`}
+          className="rounded px-1 text-ink-3 hover:text-ink"
+        >
           ⋯
         </button>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" className="z-50 max-w-[320px] min-w-[210px] rounded-lg border border-line-strong bg-sheet p-1.5 text-[13px]">
+        <DropdownMenu.Content
+          align="end"
+          className="z-50 max-w-[320px] min-w-[210px] rounded-lg border border-line-strong bg-sheet p-1.5 text-[13px]"
+        >
           <DropdownMenu.Item className={item} onSelect={rename}>
             Rename the table…
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={item} onSelect={() => void story.branch(table.id, table.steps.at(-1)?.id ?? '')}>
+          <DropdownMenu.Item
+            className={item}
+            onSelect={() => void story.branch(table.id, table.steps.at(-1)?.id ?? '')}
+          >
             Continue from it as a new table
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={item} onSelect={() => (story.goTo(table.id, table.steps.at(-1)?.id ?? ''), story.setSight('reconcile'))}>
+          <DropdownMenu.Item
+            className={item}
+            onSelect={() => (story.goTo(table.id, table.steps.at(-1)?.id ?? ''), story.setSight('reconcile'))}
+          >
             Explain the difference to another…
           </DropdownMenu.Item>
-          <DropdownMenu.Item className={item} disabled={written && outputs === 1} onSelect={() => void story.save(withWritten(recipe, table.id, !written), written ? 'a table no longer written' : 'a table to be written')}>
+          <DropdownMenu.Item
+            className={item}
+            disabled={written && outputs === 1}
+            onSelect={() =>
+              void story.save(
+                withWritten(recipe, table.id, !written),
+                written ? 'a table no longer written' : 'a table to be written',
+              )
+            }
+          >
             {written ? 'Leave it out of what a replay writes' : 'Write it at every replay'}
           </DropdownMenu.Item>
           <DropdownMenu.Item
@@ -46,10 +68,15 @@ const TableMenu = ({ story, table, rename }: { story: Story; table: RecipeTable;
             disabled={last || users.length > 0}
             onSelect={() => {
               const next = withoutTable(recipe, table.id)
-              void story.save(next, 'a table taken out').then(() => story.goTo(next.tables.at(-1)?.id ?? '', next.tables.at(-1)?.steps.at(-1)?.id ?? ''))
+              void story
+                .save(next, 'a table taken out')
+                .then(() => story.goTo(next.tables.at(-1)?.id ?? '', next.tables.at(-1)?.steps.at(-1)?.id ?? ''))
             }}
           >
-            Take the table out{users.length > 0 ? `: ${listed(users.map(({ name }) => name))} ${users.length === 1 ? 'is' : 'are'} made from it` : ''}
+            Take the table out
+            {users.length > 0
+              ? `: ${listed(users.map(({ name }) => name))} ${users.length === 1 ? 'is' : 'are'} made from it`
+              : ''}
           </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
@@ -69,7 +96,13 @@ const Tokens = ({ story, words, ids }: { story: Story; words: string; ids: reado
         const at = tables.findIndex((one) => one.id === id)
         const table = tables[at]
         return table ? (
-          <button key={id} type="button" disabled={story.draft !== undefined} className="flex min-w-0 items-center gap-1 text-ink-2 hover:text-ink hover:underline" onClick={() => story.goTo(id, table.steps.at(-1)?.id ?? '')}>
+          <button
+            key={id}
+            type="button"
+            disabled={story.draft !== undefined}
+            className="flex min-w-0 items-center gap-1 text-ink-2 hover:text-ink hover:underline"
+            onClick={() => story.goTo(id, table.steps.at(-1)?.id ?? '')}
+          >
             <Dot strand={at} /> <span className="truncate">{table.name}</span>
           </button>
         ) : null
@@ -89,7 +122,8 @@ const Strand = ({ story, table }: { story: Story; table: RecipeTable }) => {
     setNaming(false)
     const { recipe } = story.flow
     if (name.trim() === '' || name.trim() === table.name) return
-    if (recipe.tables.some((one) => one.name === name.trim())) return story.setProblem(`There is a table ${name.trim()} already. Give this one another name.`)
+    if (recipe.tables.some((one) => one.name === name.trim()))
+      return story.setProblem(`There is a table ${name.trim()} already. Give this one another name.`)
     void story.save(renamedTableTo(recipe, table.id, name.trim()), 'a table renamed')
   }
   return (
@@ -98,10 +132,26 @@ const Strand = ({ story, table }: { story: Story; table: RecipeTable }) => {
         {naming ? (
           <span className="flex flex-1 items-center gap-[9px] py-1">
             <Dot strand={at} />
-            <input className="field flex-1 font-serif" aria-label="Name of the table" autoFocus defaultValue={table.name} onBlur={(event) => rename(event.target.value)} onKeyDown={(event) => (event.stopPropagation(), event.key === 'Enter' ? rename(event.currentTarget.value) : event.key === 'Escape' && setNaming(false))} />
+            <input
+              className="field flex-1 font-serif"
+              aria-label="Name of the table"
+              autoFocus
+              defaultValue={table.name}
+              onBlur={(event) => rename(event.target.value)}
+              onKeyDown={(event) => (
+                event.stopPropagation(),
+                event.key === 'Enter' ? rename(event.currentTarget.value) : event.key === 'Escape' && setNaming(false)
+              )}
+            />
           </span>
         ) : (
-          <button type="button" aria-expanded={open} disabled={story.draft !== undefined} className="flex min-w-0 flex-1 items-center gap-[9px] py-1.5 text-left" onClick={() => story.goTo(table.id, table.steps.at(-1)?.id ?? '')}>
+          <button
+            type="button"
+            aria-expanded={open}
+            disabled={story.draft !== undefined}
+            className="flex min-w-0 flex-1 items-center gap-[9px] py-1.5 text-left"
+            onClick={() => story.goTo(table.id, table.steps.at(-1)?.id ?? '')}
+          >
             <Dot strand={at} />
             <b className="truncate font-serif text-[14px] font-semibold">{table.name}</b>
             <span className="ml-auto flex flex-none items-center gap-1.5 text-[12px] text-ink-3">
@@ -156,9 +206,23 @@ const MoreTables = ({ story }: { story: Story }) => {
   }
   const typed = async (): Promise<void> => {
     const { recipe } = story.flow
-    const id = idOf('typed', recipe.tables.map((table) => table.id))
-    const step = { id: nextStepId(recipe), kind: 'enter', columns: [{ name: 'Name', type: 'text' }, { name: 'Value', type: 'text' }], rows: [] }
-    await story.save({ ...recipe, tables: [...recipe.tables, { id, name: titleOf(id), steps: [step] }] }, 'a typed table')
+    const id = idOf(
+      'typed',
+      recipe.tables.map((table) => table.id),
+    )
+    const step = {
+      id: nextStepId(recipe),
+      kind: 'enter',
+      columns: [
+        { name: 'Name', type: 'text' },
+        { name: 'Value', type: 'text' },
+      ],
+      rows: [],
+    }
+    await story.save(
+      { ...recipe, tables: [...recipe.tables, { id, name: titleOf(id), steps: [step] }] },
+      'a typed table',
+    )
     story.goTo(id, step.id)
   }
   const branch = async (): Promise<void> => {
@@ -181,7 +245,15 @@ const MoreTables = ({ story }: { story: Story }) => {
       <Button look="link" className="py-0!" onClick={() => void typed()}>
         typed in
       </Button>
-      <input ref={chooser} type="file" multiple aria-label="Files for another table" className="sr-only" tabIndex={-1} onChange={(event) => event.target.files && event.target.files.length > 0 && void take([...event.target.files])} />
+      <input
+        ref={chooser}
+        type="file"
+        multiple
+        aria-label="Files for another table"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={(event) => event.target.files && event.target.files.length > 0 && void take([...event.target.files])}
+      />
     </p>
   )
 }
@@ -191,8 +263,16 @@ export const StoryList = ({ story }: { story: Story }) => (
   <div className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto py-3">
     {story.recipe.tables.length > 1 && (
       <p className="pl-[38px] text-[12.5px]">
-        <Button look="link" className="py-0!" aria-pressed={story.sight === 'map'} disabled={story.draft !== undefined} onClick={() => story.setSight(story.sight === 'map' ? 'rows' : 'map')}>
-          {story.sight === 'map' ? 'Back to the rows' : `See how the ${counted(story.recipe.tables.length, 'table')} hang together`}
+        <Button
+          look="link"
+          className="py-0!"
+          aria-pressed={story.sight === 'map'}
+          disabled={story.draft !== undefined}
+          onClick={() => story.setSight(story.sight === 'map' ? 'rows' : 'map')}
+        >
+          {story.sight === 'map'
+            ? 'Back to the rows'
+            : `See how the ${counted(story.recipe.tables.length, 'table')} hang together`}
         </Button>
       </p>
     )}

@@ -3,9 +3,16 @@ import { freeTableName, idOf } from './names.ts'
 
 /** The tables that a table uses, and those that are made from it. */
 export const feedersOf = (table: RecipeTable | undefined): string[] => [...new Set(table?.steps.flatMap(usedTables))]
-export const fedBy = ({ tables }: Recipe, id: string): RecipeTable[] => tables.filter((table) => feedersOf(table).includes(id))
+export const fedBy = ({ tables }: Recipe, id: string): RecipeTable[] =>
+  tables.filter((table) => feedersOf(table).includes(id))
 
-const newTable = (recipe: Recipe, stem: string, name: string): { id: string; name: string } => ({ id: idOf(stem, [...recipe.tables, ...recipe.inputs].map(({ id }) => id)), name: freeTableName(recipe, name) })
+const newTable = (recipe: Recipe, stem: string, name: string): { id: string; name: string } => ({
+  id: idOf(
+    stem,
+    [...recipe.tables, ...recipe.inputs].map(({ id }) => id),
+  ),
+  name: freeTableName(recipe, name),
+})
 
 /** A new table that continues from a sentence of another. */
 export const branched = (recipe: Recipe, table: RecipeTable, step: string): { recipe: Recipe; id: string } => {
@@ -14,11 +21,15 @@ export const branched = (recipe: Recipe, table: RecipeTable, step: string): { re
   return { recipe: branchAt(recipe, table.id, step, next, shared), id: next.id }
 }
 
-export const renamedTableTo = (recipe: Recipe, id: string, name: string): Recipe => ({ ...recipe, tables: recipe.tables.map((table) => (table.id === id ? { ...table, name } : table)) })
+export const renamedTableTo = (recipe: Recipe, id: string, name: string): Recipe => ({
+  ...recipe,
+  tables: recipe.tables.map((table) => (table.id === id ? { ...table, name } : table)),
+})
 
 const outputOf = (id: string): Output => ({ table: id, format: 'csv', file: `${id}-tidy.csv` })
 /** What a replay writes: the recipe's outputs, or its last table. */
-export const outputsOf = ({ outputs = [], tables }: Recipe): readonly Output[] => (outputs.length > 0 ? outputs : tables.slice(-1).map(({ id }) => outputOf(id)))
+export const outputsOf = ({ outputs = [], tables }: Recipe): readonly Output[] =>
+  outputs.length > 0 ? outputs : tables.slice(-1).map(({ id }) => outputOf(id))
 /** Whether a replay writes the table. */
 export const isWritten = (recipe: Recipe, id: string): boolean => outputsOf(recipe).some(({ table }) => table === id)
 export const withWritten = (recipe: Recipe, id: string, written: boolean): Recipe => {
@@ -29,7 +40,14 @@ export const withWritten = (recipe: Recipe, id: string, written: boolean): Recip
 /** The recipe without a table that no other uses: its output and the inputs that only it opened go with it. */
 export const withoutTable = (recipe: Recipe, id: string): Recipe => {
   const tables = recipe.tables.filter((table) => table.id !== id)
-  const opened = new Set(tables.flatMap(({ steps }) => steps.flatMap((step) => (typeof step.input === 'string' ? [step.input] : []))))
+  const opened = new Set(
+    tables.flatMap(({ steps }) => steps.flatMap((step) => (typeof step.input === 'string' ? [step.input] : []))),
+  )
   const { outputs, ...rest } = recipe
-  return { ...rest, tables, inputs: recipe.inputs.filter((input) => opened.has(input.id)), ...(outputs ? { outputs: outputs.filter(({ table }) => table !== id) } : {}) }
+  return {
+    ...rest,
+    tables,
+    inputs: recipe.inputs.filter((input) => opened.has(input.id)),
+    ...(outputs ? { outputs: outputs.filter(({ table }) => table !== id) } : {}),
+  }
 }

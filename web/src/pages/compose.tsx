@@ -39,11 +39,16 @@ const Tally = ({ story }: { story: Story }) => {
     <div role="status" className="figures flex gap-4 border-b border-line px-3.5 py-[7px] text-[12.5px] text-ink-2">
       {told.map(([n, words, tone]) => (
         <span key={words}>
-          <b className={n > 0 ? tone : ''}>{figure(n)}</b> {n === 1 ? words.replace('columns leave', 'column leaves').replace('new columns', 'new column') : words}
+          <b className={n > 0 ? tone : ''}>{figure(n)}</b>{' '}
+          {n === 1 ? words.replace('columns leave', 'column leaves').replace('new columns', 'new column') : words}
         </span>
       ))}
       {story.lens === 'changes' && (
-        <button type="button" className="ml-auto text-token hover:underline" onClick={() => story.setOnly(story.only === 'all' ? 'changed' : 'all')}>
+        <button
+          type="button"
+          className="ml-auto text-token hover:underline"
+          onClick={() => story.setOnly(story.only === 'all' ? 'changed' : 'all')}
+        >
           {story.only === 'all' ? 'Show only changed rows' : 'Show all rows'}
         </button>
       )}
@@ -51,7 +56,8 @@ const Tally = ({ story }: { story: Story }) => {
   )
 }
 
-const typing = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.matches('input, textarea, select') || target.isContentEditable)
+const typing = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && (target.matches('input, textarea, select') || target.isContentEditable)
 
 /** The keys of Compose; none of them acts while text is typed. */
 const useKeys = (story: Story, focusComposer: () => void, showKeys: () => void): void => {
@@ -74,12 +80,14 @@ const useKeys = (story: Story, focusComposer: () => void, showKeys: () => void):
       if (event.key === '?') return act(show)
       if (event.key === '[') return act(() => now.setLens(now.lens === 'before' ? 'changes' : 'before'))
       if (event.key === ']') return act(() => now.setLens(now.lens === 'after' ? 'changes' : 'after'))
-      if (event.key === 'Enter' && now.draft && !(event.target instanceof HTMLButtonElement)) return act(() => void now.keep())
+      if (event.key === 'Enter' && now.draft && !(event.target instanceof HTMLButtonElement))
+        return act(() => void now.keep())
       // an editor that closes on Escape has taken the key for itself
       if (event.key === 'Escape' && now.draft && !event.defaultPrevented) return act(() => now.discard())
       if (now.selection.kind === 'table') return
       const key = { Delete: 'Del', F2: 'F2', f: 'F', t: 'T', s: 'S' }[event.key]
-      const verb = key === undefined ? undefined : verbsFor(now.selection, now.schemaHere).find((one) => one.key === key)
+      const verb =
+        key === undefined ? undefined : verbsFor(now.selection, now.schemaHere).find((one) => one.key === key)
       if (verb) act(() => now.act(verb))
     }
     window.addEventListener('keydown', hear)
@@ -87,7 +95,19 @@ const useKeys = (story: Story, focusComposer: () => void, showKeys: () => void):
   }, [])
 }
 
-const keyList: readonly (readonly [string, string])[] = [['/', 'find a verb'], ['Enter', 'keep the draft'], ['Esc', 'discard it'], ['[ and ]', 'before and after'], ['Ctrl+Z, Ctrl+Shift+Z', 'undo, redo'], ['F2', 'rename'], ['Delete', 'drop what is selected'], ['arrows, with Shift', 'move and select in the table'], ['Ctrl+F', 'find a column or a value'], ['Ctrl+C', 'copy cells or columns'], ['Ctrl + wheel', 'larger, smaller']]
+const keyList: readonly (readonly [string, string])[] = [
+  ['/', 'find a verb'],
+  ['Enter', 'keep the draft'],
+  ['Esc', 'discard it'],
+  ['[ and ]', 'before and after'],
+  ['Ctrl+Z, Ctrl+Shift+Z', 'undo, redo'],
+  ['F2', 'rename'],
+  ['Delete', 'drop what is selected'],
+  ['arrows, with Shift', 'move and select in the table'],
+  ['Ctrl+F', 'find a column or a value'],
+  ['Ctrl+C', 'copy cells or columns'],
+  ['Ctrl + wheel', 'larger, smaller'],
+]
 
 /** A panel's width, kept from visit to visit. */
 const useWidth = (name: string, start: number, low: number, high: number) => {
@@ -119,7 +139,11 @@ export const Compose = () => {
   useEffect(() => {
     if (story.drawing) setSight('picture')
   }, [story.drawing?.at])
-  useKeys(story, () => focus.current(), () => setKeys((shown) => !shown))
+  useKeys(
+    story,
+    () => focus.current(),
+    () => setKeys((shown) => !shown),
+  )
   const view = useQuery(previewQuery(place, flow.files, stand, lens, only, 0))
   const names = story.schemaHere.slice(0, 40).map(({ name }) => name)
   const facts = useQuery(factsQuery(place, flow.files, stand, names, false))
@@ -150,7 +174,10 @@ export const Compose = () => {
   const wide = bench || ((sight === 'map' || sight === 'reconcile') && !draft)
   const shownRows = story.steps.find(({ id }) => id === step?.id)?.account?.rowsOut
   return (
-    <main className="grid min-h-0" style={{ gridTemplateColumns: wide ? `${left}px minmax(0,1fr)` : `${left}px minmax(0,1fr) 268px` }}>
+    <main
+      className="grid min-h-0"
+      style={{ gridTemplateColumns: wide ? `${left}px minmax(0,1fr)` : `${left}px minmax(0,1fr) 268px` }}
+    >
       <section aria-label="The story" className="relative flex min-h-0 flex-col border-r border-line">
         <StoryList story={story} />
         <Composer story={story} focusRef={rememberFocus} />
@@ -161,18 +188,59 @@ export const Compose = () => {
           aria-valuenow={left}
           tabIndex={0}
           className="absolute top-0 -right-1 bottom-0 z-30 w-2 cursor-col-resize"
-          onKeyDown={(event) => (event.key === 'ArrowLeft' ? setLeft(left - 16) : event.key === 'ArrowRight' && setLeft(left + 16))}
+          onKeyDown={(event) =>
+            event.key === 'ArrowLeft' ? setLeft(left - 16) : event.key === 'ArrowRight' && setLeft(left + 16)
+          }
           onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
           onPointerMove={(event) => event.buttons === 1 && setLeft(event.clientX)}
         />
       </section>
       <section aria-label="The table" className="flex min-h-0 min-w-0 flex-col bg-sheet">
         <div className="flex items-center gap-3 border-b border-line px-3.5 py-2.5">
-          <h1 className="truncate font-serif text-[14px] font-medium">{sight === 'map' && !draft ? 'How the tables hang together' : `${table?.name ?? ''}, ${lens === 'before' ? 'before' : 'after'} sentence ${number}`}</h1>
-          {twoTables && <Segments label="The tables, or what comes out" value={outcome ? 'outcome' : 'tables'} of={[['tables', 'The tables'], ['outcome', shownRows === undefined ? 'What comes out' : `What comes out: ${counted(shownRows, 'row')}`]]} onChange={(next) => setOutcome(next === 'outcome')} />}
-          {!twoTables && sight !== 'map' && <Segments label="Rows, columns side by side, or a picture" value={sight} of={[['rows', shownRows === undefined ? 'Rows' : counted(shownRows, 'row')], ['columns', counted(story.schemaHere.length, 'column')], ['picture', 'Picture']]} onChange={setSight} />}
+          <h1 className="truncate font-serif text-[14px] font-medium">
+            {sight === 'map' && !draft
+              ? 'How the tables hang together'
+              : `${table?.name ?? ''}, ${lens === 'before' ? 'before' : 'after'} sentence ${number}`}
+          </h1>
+          {twoTables && (
+            <Segments
+              label="The tables, or what comes out"
+              value={outcome ? 'outcome' : 'tables'}
+              of={[
+                ['tables', 'The tables'],
+                [
+                  'outcome',
+                  shownRows === undefined ? 'What comes out' : `What comes out: ${counted(shownRows, 'row')}`,
+                ],
+              ]}
+              onChange={(next) => setOutcome(next === 'outcome')}
+            />
+          )}
+          {!twoTables && sight !== 'map' && (
+            <Segments
+              label="Rows, columns side by side, or a picture"
+              value={sight}
+              of={[
+                ['rows', shownRows === undefined ? 'Rows' : counted(shownRows, 'row')],
+                ['columns', counted(story.schemaHere.length, 'column')],
+                ['picture', 'Picture'],
+              ]}
+              onChange={setSight}
+            />
+          )}
           <span className="ml-auto">
-            {sight === 'rows' && !onBench && <Segments label="What the table shows" value={lens} of={[['before', 'Before'], ['changes', 'What changes'], ['after', 'After']]} onChange={story.setLens} />}
+            {sight === 'rows' && !onBench && (
+              <Segments
+                label="What the table shows"
+                value={lens}
+                of={[
+                  ['before', 'Before'],
+                  ['changes', 'What changes'],
+                  ['after', 'After'],
+                ]}
+                onChange={story.setLens}
+              />
+            )}
           </span>
         </div>
         {sight === 'rows' && !onBench && <Tally story={story} />}
@@ -184,13 +252,19 @@ export const Compose = () => {
         {noFiles ? (
           <div className="p-8">
             <h2 className="font-serif text-[18px] font-semibold">This story has no file yet</h2>
-            <p className="mt-1 mb-4 text-ink-2">It came as a recipe. Give it an export on the Replay page to see what it makes of it.</p>
+            <p className="mt-1 mb-4 text-ink-2">
+              It came as a recipe. Give it an export on the Replay page to see what it makes of it.
+            </p>
             <Button look="main" onClick={() => void navigate(`${place.home}/replay`)}>
               Replay on new exports
             </Button>
           </div>
         ) : onBench && draft ? (
-          kind === 'join' ? <JoinBench key={draft.step.id} step={draft.step} story={story} /> : <UnionBench key={draft.step.id} step={draft.step} story={story} />
+          kind === 'join' ? (
+            <JoinBench key={draft.step.id} step={draft.step} story={story} />
+          ) : (
+            <UnionBench key={draft.step.id} step={draft.step} story={story} />
+          )
         ) : sight === 'map' ? (
           <MapView story={story} />
         ) : sight === 'reconcile' ? (
@@ -209,7 +283,11 @@ export const Compose = () => {
       </section>
       {!wide && <Card story={story} />}
       {keys && (
-        <div role="dialog" aria-label="Keys" className="absolute right-6 bottom-6 z-50 rounded-lg border border-line-strong bg-sheet p-4">
+        <div
+          role="dialog"
+          aria-label="Keys"
+          className="absolute right-6 bottom-6 z-50 rounded-lg border border-line-strong bg-sheet p-4"
+        >
           <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">
             {keyList.map(([key, words]) => (
               <div key={key} className="contents">
@@ -223,7 +301,9 @@ export const Compose = () => {
         </div>
       )}
       <p aria-live="polite" className="sr-only">
-        {draft && view.data ? `Draft: ${story.steps.find(({ id }) => id === draft.step.id)?.account?.sentence ?? ''}` : ''}
+        {draft && view.data
+          ? `Draft: ${story.steps.find(({ id }) => id === draft.step.id)?.account?.sentence ?? ''}`
+          : ''}
       </p>
     </main>
   )

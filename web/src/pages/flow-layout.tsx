@@ -18,7 +18,12 @@ export const Mark = () => (
   </Link>
 )
 
-type FlowContext = { readonly flow: FlowReply; readonly place: Place; readonly setTools: (tools: ReactNode) => void; readonly setSaid: (said: string) => void }
+type FlowContext = {
+  readonly flow: FlowReply
+  readonly place: Place
+  readonly setTools: (tools: ReactNode) => void
+  readonly setSaid: (said: string) => void
+}
 const Context = createContext<FlowContext | undefined>(undefined)
 export const useFlow = (): FlowContext => {
   const context = useContext(Context)
@@ -27,7 +32,11 @@ export const useFlow = (): FlowContext => {
 }
 
 const Tab = ({ to, children }: { to: string; children: ReactNode }) => (
-  <NavLink to={to} end className="border-b-2 border-transparent px-0.5 pt-4 pb-3.5 font-medium text-ink-2 aria-[current=page]:border-rubric aria-[current=page]:text-ink">
+  <NavLink
+    to={to}
+    end
+    className="border-b-2 border-transparent px-0.5 pt-4 pb-3.5 font-medium text-ink-2 aria-[current=page]:border-rubric aria-[current=page]:text-ink"
+  >
     {children}
   </NavLink>
 )
@@ -54,18 +63,21 @@ const Lamp = () => {
 const Held = ({ since, from, to, place }: { since: string; from: Recipe | null; to: Recipe; place: Place }) => {
   const [open, setOpen] = useState(false)
   const client = useQueryClient()
-  const agreeing = useMutation({ mutationFn: () => ask(flowReply, 'POST', `${place.base}/agree`), onSuccess: (reply) => client.setQueryData(flowQuery(place).queryKey, reply) })
+  const agreeing = useMutation({
+    mutationFn: () => ask(flowReply, 'POST', `${place.base}/agree`),
+    onSuccess: (reply) => client.setQueryData(flowQuery(place).queryKey, reply),
+  })
   return (
     <section aria-label="Changed by a link" className="border-b border-line bg-sunk px-[18px] py-1.5 text-[12.5px]">
       <div className="flex items-center gap-3">
-      <span role="status">
-        Changed by a link since {moment(since)}. Until you agree, it writes no table of a database.
-        {agreeing.error ? ` ${agreeing.error.message}` : ''}
-      </span>
-      <Button look="link" aria-expanded={open} onClick={() => setOpen(!open)}>
-        {open ? 'Hide what changed' : 'See what changed'}
-      </Button>
-      <Button onClick={() => agreeing.mutate()}>Agree to the story as it stands</Button>
+        <span role="status">
+          Changed by a link since {moment(since)}. Until you agree, it writes no table of a database.
+          {agreeing.error ? ` ${agreeing.error.message}` : ''}
+        </span>
+        <Button look="link" aria-expanded={open} onClick={() => setOpen(!open)}>
+          {open ? 'Hide what changed' : 'See what changed'}
+        </Button>
+        <Button onClick={() => agreeing.mutate()}>Agree to the story as it stands</Button>
       </div>
       {open && from && (
         <div className="mt-1.5 max-h-[40vh] overflow-auto rounded-lg border border-line bg-sheet p-3">
@@ -79,7 +91,9 @@ const Held = ({ since, from, to, place }: { since: string; from: Recipe | null; 
 /** The head of every page of a flow: its name, the pages, what the page itself puts beside them. */
 export const FlowLayout = ({ shared }: { shared: boolean }) => {
   const { id = '', token = '' } = useParams()
-  const place: Place = shared ? { base: `/api/shared/${token}`, home: `/r/${token}`, token } : { base: `/api/flows/${id}`, home: `/flows/${id}` }
+  const place: Place = shared
+    ? { base: `/api/shared/${token}`, home: `/r/${token}`, token }
+    : { base: `/api/flows/${id}`, home: `/flows/${id}` }
   const { data: flow, error } = useQuery(flowQuery(place))
   const changes = flow ? flow.rights === 'all' || flow.rights === 'edit' : !shared
   const [tools, setTools] = useState<ReactNode>()
@@ -113,7 +127,13 @@ export const FlowLayout = ({ shared }: { shared: boolean }) => {
       ) : flow ? (
         <Context value={{ flow, place, setTools, setSaid }}>
           <div className="grid min-h-0 grid-rows-[auto_1fr] overflow-hidden">
-            {flow.rights === 'all' && flow.heldSince !== null && flow.recipe.outputs?.some((output) => !isFile(output)) ? <Held since={flow.heldSince} from={flow.heldFrom} to={flow.recipe} place={place} /> : <span />}
+            {flow.rights === 'all' &&
+            flow.heldSince !== null &&
+            flow.recipe.outputs?.some((output) => !isFile(output)) ? (
+              <Held since={flow.heldSince} from={flow.heldFrom} to={flow.recipe} place={place} />
+            ) : (
+              <span />
+            )}
             <Outlet />
           </div>
         </Context>

@@ -12,18 +12,30 @@ import { ScriptView, type Language } from '../features/handing/script-view.tsx'
 import { Button, Notice, Segments } from '../ui/parts.tsx'
 import { useFlow } from './flow-layout.tsx'
 
-const formatWords = { csv: 'text file', xlsx: 'workbook', ods: 'workbook', json: 'JSON records', parquet: 'Parquet' } as const
+const formatWords = {
+  csv: 'text file',
+  xlsx: 'workbook',
+  ods: 'workbook',
+  json: 'JSON records',
+  parquet: 'Parquet',
+} as const
 
 const endings: Readonly<Record<Language, string>> = { python: '.py', sql: '.sql', recipe: '.fabula.json' }
 
 /** A colleague's own copy of the story, with its files. */
 const Copy = ({ place }: { place: Place }) => {
   const navigate = useNavigate()
-  const copy = useMutation({ mutationFn: () => ask(api.createReply, 'POST', `${place.base}/copy`), onSuccess: ({ id, link }) => navigate(link ? `/r/${link}` : `/flows/${id}`) })
+  const copy = useMutation({
+    mutationFn: () => ask(api.createReply, 'POST', `${place.base}/copy`),
+    onSuccess: ({ id, link }) => navigate(link ? `/r/${link}` : `/flows/${id}`),
+  })
   return (
     <section aria-label="A copy">
       <h2 className="mb-1.5 font-serif text-[14.5px] font-semibold">A copy of your own</h2>
-      <p className="mb-2 text-[12.5px] text-ink-2">The story with its files, to change as you like; this one stays as it is. Or take the recipe with you as a file and bring it into your own Fabula.</p>
+      <p className="mb-2 text-[12.5px] text-ink-2">
+        The story with its files, to change as you like; this one stays as it is. Or take the recipe with you as a file
+        and bring it into your own Fabula.
+      </p>
       <Button look="main" onClick={() => copy.mutate()}>
         Take a copy
       </Button>
@@ -38,7 +50,10 @@ export const HandOver = () => {
   const [language, setLanguage] = useState<Language>('python')
   const [said, setSaid] = useState('')
   const scripts = useQuery(scriptsQuery(place, flow.edit))
-  const whole = language === 'recipe' ? writeRecipe(flow.recipe) : (scripts.data?.[language] ?? []).map(({ text }) => text).join('\n')
+  const whole =
+    language === 'recipe'
+      ? writeRecipe(flow.recipe)
+      : (scripts.data?.[language] ?? []).map(({ text }) => text).join('\n')
   const stem = fileStem(flow.recipe.name, 'flow')
   const copy = async (text: string, words: string): Promise<void> => {
     await navigator.clipboard.writeText(text)
@@ -49,22 +64,51 @@ export const HandOver = () => {
       <section aria-label="The story and its script" className="grid min-h-0 grid-rows-[auto_1fr] border-r border-line">
         <div className="flex items-center gap-2.5 border-b border-line px-[18px] py-3">
           <h1 className="sr-only">Hand it over</h1>
-          {flow.rights !== 'copy' && <Segments label="Shown" value={shown} of={[['script', 'The story and its script'], ['editions', 'Editions']]} onChange={setShown} />}
-          {shown === 'script' && <Segments label="Language" value={language} of={[['python', 'Python'], ['sql', 'SQL'], ['recipe', 'Recipe']]} onChange={setLanguage} />}
+          {flow.rights !== 'copy' && (
+            <Segments
+              label="Shown"
+              value={shown}
+              of={[
+                ['script', 'The story and its script'],
+                ['editions', 'Editions'],
+              ]}
+              onChange={setShown}
+            />
+          )}
+          {shown === 'script' && (
+            <Segments
+              label="Language"
+              value={language}
+              of={[
+                ['python', 'Python'],
+                ['sql', 'SQL'],
+                ['recipe', 'Recipe'],
+              ]}
+              onChange={setLanguage}
+            />
+          )}
           <span role="status" className="text-ink-3">
             {said}
           </span>
           {shown === 'script' && (
             <span className="ml-auto flex gap-2">
               <Button onClick={() => void copy(whole, 'copied')}>Copy</Button>
-              <a className="rounded-md border border-line-strong bg-sheet px-3 py-1.5 text-ink-2 hover:text-ink" href={`${place.base}/download/${language}`} download>
+              <a
+                className="rounded-md border border-line-strong bg-sheet px-3 py-1.5 text-ink-2 hover:text-ink"
+                href={`${place.base}/download/${language}`}
+                download
+              >
                 Download {stem}
                 {endings[language]}
               </a>
             </span>
           )}
         </div>
-        {shown === 'editions' ? <Editions flow={flow} place={place} /> : <ScriptView recipe={flow.recipe} scripts={scripts.data} language={language} />}
+        {shown === 'editions' ? (
+          <Editions flow={flow} place={place} />
+        ) : (
+          <ScriptView recipe={flow.recipe} scripts={scripts.data} language={language} />
+        )}
       </section>
       <aside className="flex flex-col gap-5 overflow-auto p-[18px]" aria-label="Sharing">
         {flow.rights === 'all' && <Links place={place} />}
@@ -76,7 +120,9 @@ export const HandOver = () => {
             {flow.recipe.inputs.map(({ id, name, columns }) => (
               <div key={id} className="contents">
                 <dt>{name}</dt>
-                <dd className="figures">{formatWords[inputFormat(flow.recipe, id)]}, {counted(columns?.length ?? 0, 'column')}</dd>
+                <dd className="figures">
+                  {formatWords[inputFormat(flow.recipe, id)]}, {counted(columns?.length ?? 0, 'column')}
+                </dd>
               </div>
             ))}
           </dl>

@@ -18,15 +18,28 @@ const operators: readonly (readonly [string, string])[] = [
 export const HelpFormulas = () => {
   const [find, setFind] = useState('')
   const sought = find.trim().toLowerCase()
-  const found = everyFunction.filter(({ name, about }) => sought === '' || name.toLowerCase().includes(sought) || about.toLowerCase().includes(sought))
+  const found = everyFunction.filter(
+    ({ name, about }) => sought === '' || name.toLowerCase().includes(sought) || about.toLowerCase().includes(sought),
+  )
   return (
     <div className="grid h-full grid-rows-[52px_1fr] overflow-hidden">
       <SiteHeader />
       <main className="overflow-auto" tabIndex={0} aria-label="Formulas">
         <div className="mx-auto max-w-[900px] px-8 py-7">
           <h1 className="font-serif text-[24px] font-semibold">Formulas</h1>
-          <p className="mt-1 mb-4 max-w-[620px] font-serif text-[14.5px] text-ink-2">What no sentence says by itself, a formula computes: one value for each row, from its columns. Each example below is run by the engine, in SQL and in Python whenever Fabula is built, and gives just what stands beside it.</p>
-          <input className="field mb-5 w-[320px]" type="search" aria-label="Find a function" placeholder="Find a function, by its name or what it does" value={find} onChange={(event) => setFind(event.target.value)} />
+          <p className="mt-1 mb-4 max-w-[620px] font-serif text-[14.5px] text-ink-2">
+            What no sentence says by itself, a formula computes: one value for each row, from its columns. Each example
+            below is run by the engine, in SQL and in Python whenever Fabula is built, and gives just what stands beside
+            it.
+          </p>
+          <input
+            className="field mb-5 w-[320px]"
+            type="search"
+            aria-label="Find a function"
+            placeholder="Find a function, by its name or what it does"
+            value={find}
+            onChange={(event) => setFind(event.target.value)}
+          />
           {sought === '' && (
             <section aria-label="Signs" className="mb-6">
               <h2 className="mb-1 font-serif text-[16px] font-semibold">Signs</h2>
@@ -47,7 +60,11 @@ export const HelpFormulas = () => {
               <section key={group} aria-label={group} className="mb-6">
                 <h2 className="mb-1 font-serif text-[16px] font-semibold">{capital(group)}</h2>
                 {here.map(({ name, about, args, examples }) => (
-                  <article key={name} id={name} className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)] gap-6 border-t border-line py-2.5">
+                  <article
+                    key={name}
+                    id={name}
+                    className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)] gap-6 border-t border-line py-2.5"
+                  >
                     <div>
                       <h3 className="font-mono text-[12.5px] font-semibold break-words">
                         {name}({args.map((arg) => arg.name).join('; ')})
@@ -61,7 +78,11 @@ export const HelpFormulas = () => {
                           <span aria-hidden className="text-ink-3">
                             →
                           </span>
-                          {gives === '' ? <i className="font-sans text-ink-3">empty</i> : <b className="font-medium break-all">{gives}</b>}
+                          {gives === '' ? (
+                            <i className="font-sans text-ink-3">empty</i>
+                          ) : (
+                            <b className="font-medium break-all">{gives}</b>
+                          )}
                         </li>
                       ))}
                     </ul>

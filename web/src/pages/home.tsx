@@ -49,7 +49,10 @@ export const Home = () => {
       }
       const refs = []
       for (const [i, file] of files.entries()) {
-        const sending = (share: number): void => setBusy(`Sending ${file.name}: ${Math.round(share * 100)} %${files.length > 1 ? `, ${i + 1} of ${files.length}` : ''}`)
+        const sending = (share: number): void =>
+          setBusy(
+            `Sending ${file.name}: ${Math.round(share * 100)} %${files.length > 1 ? `, ${i + 1} of ${files.length}` : ''}`,
+          )
         sending(0)
         refs.push(await upload(file, sending))
       }
@@ -75,8 +78,13 @@ export const Home = () => {
       <SiteHeader />
       <main className="mx-auto grid w-full max-w-[1080px] flex-1 grid-cols-[1fr_400px] gap-14 px-6 py-12">
         <section>
-          <h1 className="font-serif text-[28px] leading-tight font-semibold">Tell once how an export becomes a tidy table.</h1>
-          <p className="mt-2 mb-8 max-w-[52ch] font-serif text-[15px] text-ink-2">Each step is one plain sentence that says what it did to your rows. Next month, drop the new export and the story is told again.</p>
+          <h1 className="font-serif text-[28px] leading-tight font-semibold">
+            Tell once how an export becomes a tidy table.
+          </h1>
+          <p className="mt-2 mb-8 max-w-[52ch] font-serif text-[15px] text-ink-2">
+            Each step is one plain sentence that says what it did to your rows. Next month, drop the new export and the
+            story is told again.
+          </p>
           <h2 className="mb-1 font-serif text-[16px] font-semibold">Your stories</h2>
           {error && <Notice kind="went">{error.message}</Notice>}
           <ul className="border-t border-line">
@@ -89,17 +97,35 @@ export const Home = () => {
                 </Link>
               </li>
             ))}
-            {data?.flows.length === 0 && <li className="py-4 font-serif text-ink-3 italic">None yet. Drop an export to begin one.</li>}
+            {data?.flows.length === 0 && (
+              <li className="py-4 font-serif text-ink-3 italic">None yet. Drop an export to begin one.</li>
+            )}
           </ul>
         </section>
         <section>
-          <div data-state={over ? 'over' : 'idle'} className="rounded-xl border-[1.5px] border-dashed border-line-strong bg-sheet p-6 data-[state=over]:border-rubric data-[state=over]:bg-rubric-tint">
+          <div
+            data-state={over ? 'over' : 'idle'}
+            className="rounded-xl border-[1.5px] border-dashed border-line-strong bg-sheet p-6 data-[state=over]:border-rubric data-[state=over]:bg-rubric-tint"
+          >
             <h2 className="font-serif text-[18px] font-semibold">Start from your own file</h2>
-            <p className="mt-1 mb-4 text-ink-2">Drop workbooks (XLSX, ODS), text files (CSV), JSON or Parquet anywhere on this page, or paste cells from a spreadsheet or a web page. A recipe file (.fabula.json) becomes a story too.</p>
+            <p className="mt-1 mb-4 text-ink-2">
+              Drop workbooks (XLSX, ODS), text files (CSV), JSON or Parquet anywhere on this page, or paste cells from a
+              spreadsheet or a web page. A recipe file (.fabula.json) becomes a story too.
+            </p>
             <Button look="main" onClick={() => chooser.current?.click()} disabled={busy !== undefined}>
               Choose files
             </Button>
-            <input ref={chooser} type="file" multiple aria-label="A file to start from" className="sr-only" tabIndex={-1} onChange={(event) => event.target.files && event.target.files.length > 0 && void take([...event.target.files])} />
+            <input
+              ref={chooser}
+              type="file"
+              multiple
+              aria-label="A file to start from"
+              className="sr-only"
+              tabIndex={-1}
+              onChange={(event) =>
+                event.target.files && event.target.files.length > 0 && void take([...event.target.files])
+              }
+            />
             <p className="mt-3 text-ink-2">
               Or take it{' '}
               <Link to="/sources" className="font-semibold text-rubric hover:underline">

@@ -11,7 +11,10 @@ export const MailPage = () => {
       <SiteHeader />
       <main className="mx-auto w-full max-w-[820px] flex-1 overflow-auto px-6 py-10">
         <h1 className="font-serif text-[24px] font-semibold">Notices</h1>
-        <p className="mt-1 mb-6 font-serif text-[14px] text-ink-2">What stories that replay themselves have to say. This box stands in for a mail service: nothing leaves this server.</p>
+        <p className="mt-1 mb-6 font-serif text-[14px] text-ink-2">
+          What stories that replay themselves have to say. This box stands in for a mail service: nothing leaves this
+          server.
+        </p>
         <ol className="grid gap-3">
           {data?.mails.map(({ id, at, to, subject, body }) => (
             <li key={id} className="rounded-lg border border-line bg-sheet px-4 py-3">

@@ -26,7 +26,10 @@ export const OwnerKeyPage = () => {
       </header>
       <main className="mx-auto w-full max-w-[520px] px-6 py-16">
         <h1 className="font-serif text-[26px] leading-tight font-semibold">Whose stories are these?</h1>
-        <p className="mt-2 mb-6 font-serif text-[15px] text-ink-2">This server keeps the stories of one owner. If that is you, give the key that was printed when it was started for the first time; this browser then remembers it. If a colleague sent you a link, open that link instead.</p>
+        <p className="mt-2 mb-6 font-serif text-[15px] text-ink-2">
+          This server keeps the stories of one owner. If that is you, give the key that was printed when it was started
+          for the first time; this browser then remembers it. If a colleague sent you a link, open that link instead.
+        </p>
         <form
           className="grid gap-3"
           onSubmit={(event) => {
@@ -39,7 +42,14 @@ export const OwnerKeyPage = () => {
         >
           <label className="grid gap-1 text-[12.5px] text-ink-2">
             The owner’s key
-            <input className="field font-mono text-[13px]" type="password" autoComplete="current-password" autoFocus value={key} onChange={(event) => setKey(event.target.value)} />
+            <input
+              className="field font-mono text-[13px]"
+              type="password"
+              autoComplete="current-password"
+              autoFocus
+              value={key}
+              onChange={(event) => setKey(event.target.value)}
+            />
           </label>
           {problem && <Notice kind="went">{problem}</Notice>}
           <div>
@@ -47,7 +57,9 @@ export const OwnerKeyPage = () => {
               Open my stories
             </Button>
           </div>
-          <p className="text-[12.5px] text-ink-3">The key also stands in the file owner.key of the server’s data folder.</p>
+          <p className="text-[12.5px] text-ink-3">
+            The key also stands in the file owner.key of the server’s data folder.
+          </p>
         </form>
       </main>
     </div>

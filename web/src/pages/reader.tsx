@@ -11,7 +11,14 @@ import { useFlow } from './flow-layout.tsx'
 const ReadTable = ({ at }: { at: number }) => {
   const { flow, place } = useFlow()
   const table = flow.recipe.tables[at]
-  const { data } = useQuery({ ...storyQuery(place, flow.files, { recipe: flow.recipe, table: table?.id ?? '', step: table?.steps.at(-1)?.id ?? '' }), enabled: Object.keys(flow.files).length > 0 })
+  const { data } = useQuery({
+    ...storyQuery(place, flow.files, {
+      recipe: flow.recipe,
+      table: table?.id ?? '',
+      step: table?.steps.at(-1)?.id ?? '',
+    }),
+    enabled: Object.keys(flow.files).length > 0,
+  })
   return (
     <section className="mb-8" aria-label={table?.name}>
       <h2 className="mb-2 flex items-center gap-2 font-serif text-[16px] font-semibold">
@@ -22,13 +29,23 @@ const ReadTable = ({ at }: { at: number }) => {
           const told = toldAs(step)
           const account = data?.steps.find(({ id }) => id === step.id)?.account
           return (
-            <li key={step.id} className="grid grid-cols-[34px_1fr_160px] border-b border-line py-2 font-serif text-[14.5px]">
+            <li
+              key={step.id}
+              className="grid grid-cols-[34px_1fr_160px] border-b border-line py-2 font-serif text-[14.5px]"
+            >
               <span className="font-sans text-[12px] leading-[22px] text-ink-3">{i + 1}</span>
               <span className={step.off ? 'text-ink-3 line-through' : ''}>
                 {told.own ?? <SentenceText step={step} recipe={flow.recipe} />}
-                {told.note && <span className="block text-[12.5px] whitespace-pre-line text-ink-2 italic">{told.note}</span>}
+                {told.note && (
+                  <span className="block text-[12.5px] whitespace-pre-line text-ink-2 italic">{told.note}</span>
+                )}
               </span>
-              <span className="figures text-right text-[12px] text-ink-3">{account && figuresOf(account).map(({ text }) => text).join(' · ')}</span>
+              <span className="figures text-right text-[12px] text-ink-3">
+                {account &&
+                  figuresOf(account)
+                    .map(({ text }) => text)
+                    .join(' · ')}
+              </span>
             </li>
           )
         })}
@@ -49,7 +66,10 @@ export const Reader = () => {
           <Link className="rounded-md bg-rubric px-3.5 py-2 font-semibold text-on-rubric" to={`${place.home}/replay`}>
             Replay on your own export
           </Link>
-          <span className="ml-3 text-ink-2">It needs {counted(flow.recipe.inputs.length, 'file')}: {flow.recipe.inputs.map(({ name, files }) => `${name}${files ? ` (${files})` : ''}`).join(', ')}.</span>
+          <span className="ml-3 text-ink-2">
+            It needs {counted(flow.recipe.inputs.length, 'file')}:{' '}
+            {flow.recipe.inputs.map(({ name, files }) => `${name}${files ? ` (${files})` : ''}`).join(', ')}.
+          </span>
         </p>
         {inOrder(flow.recipe).map(({ id }) => (
           <ReadTable key={id} at={flow.recipe.tables.findIndex((table) => table.id === id)} />

@@ -1,7 +1,13 @@
 import { NavLink } from 'react-router'
 import { Mark } from './flow-layout.tsx'
 
-const places = [['/', 'Stories'], ['/shelf', 'Shelf'], ['/sources', 'Other sources'], ['/mail', 'Notices'], ['/help/formulas', 'Formulas']] as const
+const places = [
+  ['/', 'Stories'],
+  ['/shelf', 'Shelf'],
+  ['/sources', 'Other sources'],
+  ['/mail', 'Notices'],
+  ['/help/formulas', 'Formulas'],
+] as const
 
 /** The head of the pages that belong to no story. */
 export const SiteHeader = () => (
@@ -9,7 +15,12 @@ export const SiteHeader = () => (
     <Mark />
     <nav aria-label="Places" className="flex gap-[26px]">
       {places.map(([to, words]) => (
-        <NavLink key={to} to={to} end className="border-b-2 border-transparent px-0.5 pt-4 pb-3.5 font-medium text-ink-2 aria-[current=page]:border-rubric aria-[current=page]:text-ink">
+        <NavLink
+          key={to}
+          to={to}
+          end
+          className="border-b-2 border-transparent px-0.5 pt-4 pb-3.5 font-medium text-ink-2 aria-[current=page]:border-rubric aria-[current=page]:text-ink"
+        >
           {words}
         </NavLink>
       ))}

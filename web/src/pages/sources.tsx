@@ -9,7 +9,6 @@ import { ask } from '../api/client.ts'
 import { Button, Notice, Segments } from '../ui/parts.tsx'
 import { SiteHeader } from './site-header.tsx'
 
-
 type Table = OfferReply['tables'][number]
 const titleOf = ({ schema, name }: Table): string => (schema && schema !== 'public' ? `${schema}.${name}` : name)
 
@@ -21,16 +20,33 @@ const Field = ({ label, children }: { label: string; children: ReactNode }) => (
 )
 
 /** A table's first rows, and which of its columns are wanted. */
-const Sample = ({ sample, chosen, toggle }: { sample: SampleReply; chosen: readonly string[] | undefined; toggle: ((name: string) => void) | undefined }) => (
+const Sample = ({
+  sample,
+  chosen,
+  toggle,
+}: {
+  sample: SampleReply
+  chosen: readonly string[] | undefined
+  toggle: ((name: string) => void) | undefined
+}) => (
   <div className="min-h-0 overflow-auto border border-line" tabIndex={0} aria-label="The first rows">
     <table className="figures border-collapse text-[12.5px]">
       <thead>
         <tr>
           {sample.names.map((name) => (
-            <th key={name} scope="col" className="sticky top-0 border-r border-b border-line bg-paper px-2.5 py-1.5 text-left font-semibold whitespace-nowrap">
+            <th
+              key={name}
+              scope="col"
+              className="sticky top-0 border-r border-b border-line bg-paper px-2.5 py-1.5 text-left font-semibold whitespace-nowrap"
+            >
               {toggle ? (
                 <label className="flex items-center gap-1.5">
-                  <input type="checkbox" checked={chosen === undefined || chosen.includes(name)} onChange={() => toggle(name)} /> {name}
+                  <input
+                    type="checkbox"
+                    checked={chosen === undefined || chosen.includes(name)}
+                    onChange={() => toggle(name)}
+                  />{' '}
+                  {name}
                 </label>
               ) : (
                 name
@@ -54,14 +70,33 @@ const Sample = ({ sample, chosen, toggle }: { sample: SampleReply; chosen: reado
   </div>
 )
 
-const tlsWords: Readonly<Record<(typeof api.tlsModes)[number], string>> = { none: 'not encrypted', verified: 'encrypted, certificate checked', any: 'encrypted, any certificate' }
+const tlsWords: Readonly<Record<(typeof api.tlsModes)[number], string>> = {
+  none: 'not encrypted',
+  verified: 'encrypted, certificate checked',
+  any: 'encrypted, any certificate',
+}
 
 const NewConnection = ({ done }: { done: (name: string) => void }) => {
   const client = useQueryClient()
-  const [form, setForm] = useState({ name: '', host: 'localhost', port: '5432', database: '', user: '', password: '', tls: undefined as (typeof api.tlsModes)[number] | undefined, ca: '' })
+  const [form, setForm] = useState({
+    name: '',
+    host: 'localhost',
+    port: '5432',
+    database: '',
+    user: '',
+    password: '',
+    tls: undefined as (typeof api.tlsModes)[number] | undefined,
+    ca: '',
+  })
   const tls = form.tls ?? (/^(?:localhost|127(?:\.\d+){3}|::1)$/.test(form.host) ? 'none' : 'verified')
   const save = useMutation({
-    mutationFn: () => ask(api.connectionsReply, 'POST', '/api/connections', { ...form, port: Number(form.port), tls, ca: tls === 'verified' && form.ca.trim() !== '' ? form.ca : undefined }),
+    mutationFn: () =>
+      ask(api.connectionsReply, 'POST', '/api/connections', {
+        ...form,
+        port: Number(form.port),
+        tls,
+        ca: tls === 'verified' && form.ca.trim() !== '' ? form.ca : undefined,
+      }),
     onSuccess: (reply) => {
       client.setQueryData(connectionsQuery.queryKey, reply)
       done(form.name)
@@ -69,7 +104,13 @@ const NewConnection = ({ done }: { done: (name: string) => void }) => {
   })
   const text = (key: 'name' | 'host' | 'port' | 'database' | 'user' | 'password', label: string) => (
     <Field label={label}>
-      <input className="field" type={key === 'password' ? 'password' : 'text'} autoComplete="off" value={form[key]} onChange={(event) => setForm({ ...form, [key]: event.target.value })} />
+      <input
+        className="field"
+        type={key === 'password' ? 'password' : 'text'}
+        autoComplete="off"
+        value={form[key]}
+        onChange={(event) => setForm({ ...form, [key]: event.target.value })}
+      />
     </Field>
   )
   return (
@@ -87,23 +128,38 @@ const NewConnection = ({ done }: { done: (name: string) => void }) => {
       {text('user', 'User')}
       {text('password', 'Password')}
       <div className="col-span-2">
-      <Field label="Protection">
-        <select className="field" value={tls} onChange={(event) => setForm({ ...form, tls: event.target.value as (typeof api.tlsModes)[number] })}>
-          {api.tlsModes.map((mode) => (
-            <option key={mode} value={mode}>
-              {tlsWords[mode]}
-            </option>
-          ))}
-        </select>
-      </Field>
+        <Field label="Protection">
+          <select
+            className="field"
+            value={tls}
+            onChange={(event) => setForm({ ...form, tls: event.target.value as (typeof api.tlsModes)[number] })}
+          >
+            {api.tlsModes.map((mode) => (
+              <option key={mode} value={mode}>
+                {tlsWords[mode]}
+              </option>
+            ))}
+          </select>
+        </Field>
       </div>
       {tls === 'verified' && (
         <details className="col-span-2 text-[12.5px]">
           <summary className="cursor-pointer text-ink-2">The authority of our own that signed its certificate</summary>
-          <textarea className="field mt-1 h-24 w-full font-mono text-[11.5px]" aria-label="Certificate of the authority, in PEM" placeholder="-----BEGIN CERTIFICATE-----" value={form.ca} onChange={(event) => setForm({ ...form, ca: event.target.value })} />
+          <textarea
+            className="field mt-1 h-24 w-full font-mono text-[11.5px]"
+            aria-label="Certificate of the authority, in PEM"
+            placeholder="-----BEGIN CERTIFICATE-----"
+            value={form.ca}
+            onChange={(event) => setForm({ ...form, ca: event.target.value })}
+          />
         </details>
       )}
-      {tls === 'any' && <p className="col-span-2 text-[12px] text-ink-3">Encrypted, but whoever answers at this address is believed: somebody between here and there could read along and answer instead.</p>}
+      {tls === 'any' && (
+        <p className="col-span-2 text-[12px] text-ink-3">
+          Encrypted, but whoever answers at this address is believed: somebody between here and there could read along
+          and answer instead.
+        </p>
+      )}
       <Button look="main" type="submit" disabled={save.isPending || form.name === '' || form.database === ''}>
         Try and keep it
       </Button>
@@ -112,7 +168,9 @@ const NewConnection = ({ done }: { done: (name: string) => void }) => {
           <Notice kind="went">{save.error.message}</Notice>
         </div>
       )}
-      <p className="col-span-2 text-[12px] text-ink-3">The password is kept sealed on this server; it never stands in a recipe.</p>
+      <p className="col-span-2 text-[12px] text-ink-3">
+        The password is kept sealed on this server; it never stands in a recipe.
+      </p>
     </form>
   )
 }
@@ -133,14 +191,27 @@ export const SourcesPage = () => {
   const [asked, setAsked] = useState<SourceAsked>()
   const [columns, setColumns] = useState<readonly string[]>()
   const connections = useQuery(connectionsQuery)
-  const tables = useQuery({ queryKey: ['offer', offer], queryFn: () => ask(api.offerReply, 'POST', '/api/sources/offer', offer), enabled: offer !== undefined })
-  const sample = useQuery({ queryKey: ['sample', asked], queryFn: () => ask(api.sampleReply, 'POST', '/api/sources/look', { asked }), enabled: asked !== undefined })
+  const tables = useQuery({
+    queryKey: ['offer', offer],
+    queryFn: () => ask(api.offerReply, 'POST', '/api/sources/offer', offer),
+    enabled: offer !== undefined,
+  })
+  const sample = useQuery({
+    queryKey: ['sample', asked],
+    queryFn: () => ask(api.sampleReply, 'POST', '/api/sources/look', { asked }),
+    enabled: asked !== undefined,
+  })
   const job = useMemo(() => crypto.randomUUID(), [asked])
   const take = useMutation({
     mutationFn: (wanted: SourceAsked) => ask(api.takeReply, 'POST', '/api/sources/take', { asked: wanted, job }),
     onSuccess: ({ file }) => void navigate(flow ? `/flows/${flow}/open` : '/open', { state: { files: [file] } }),
   })
-  const progress = useQuery({ queryKey: ['taking', job], queryFn: () => ask(api.progressReply, 'GET', `/api/sources/take/${job}`), enabled: take.isPending, refetchInterval: 300 })
+  const progress = useQuery({
+    queryKey: ['taking', job],
+    queryFn: () => ask(api.progressReply, 'GET', `/api/sources/take/${job}`),
+    enabled: take.isPending,
+    refetchInterval: 300,
+  })
   const choose = (next: SourceAsked | undefined): void => {
     setAsked(next)
     setColumns(undefined)
@@ -149,17 +220,29 @@ export const SourcesPage = () => {
   const wanted = asked?.kind === 'odata' && columns ? { ...asked, columns: [...columns] } : asked
   const names = sample.data?.names ?? []
   const error = take.error ?? sample.error ?? tables.error ?? connections.error
-  const chosenTable = (table: Table): boolean => (asked?.kind === 'odata' && asked.table === table.name) || (asked?.kind === 'postgresql' && 'table' in asked.wanted && asked.wanted.table === table.name && asked.wanted.schema === table.schema)
+  const chosenTable = (table: Table): boolean =>
+    (asked?.kind === 'odata' && asked.table === table.name) ||
+    (asked?.kind === 'postgresql' &&
+      'table' in asked.wanted &&
+      asked.wanted.table === table.name &&
+      asked.wanted.schema === table.schema)
   return (
     <div className="grid h-full grid-rows-[52px_1fr] overflow-hidden">
       <SiteHeader />
       <main className="grid min-h-0 grid-cols-[392px_minmax(0,1fr)]">
-        <section aria-label="Where from" className="grid min-h-0 content-start gap-4 overflow-auto border-r border-line p-4">
+        <section
+          aria-label="Where from"
+          className="grid min-h-0 content-start gap-4 overflow-auto border-r border-line p-4"
+        >
           <h1 className="font-serif text-[20px] font-semibold">Bring data in from elsewhere</h1>
           <Segments
             label="Kind of source"
             value={kind}
-            of={[['web', 'A web address'], ['odata', 'OData'], ['postgresql', 'PostgreSQL']]}
+            of={[
+              ['web', 'A web address'],
+              ['odata', 'OData'],
+              ['postgresql', 'PostgreSQL'],
+            ]}
             onChange={(next) => {
               setKind(next)
               setOffer(undefined)
@@ -175,9 +258,20 @@ export const SourcesPage = () => {
               }}
             >
               <Field label="Address of a CSV, JSON or workbook file">
-                <input className="field" type="url" placeholder="https://" value={address} onChange={(event) => setAddress(event.target.value)} />
+                <input
+                  className="field"
+                  type="url"
+                  placeholder="https://"
+                  value={address}
+                  onChange={(event) => setAddress(event.target.value)}
+                />
               </Field>
-              <Button look="main" type="submit" className="justify-self-start" disabled={address === '' || take.isPending}>
+              <Button
+                look="main"
+                type="submit"
+                className="justify-self-start"
+                disabled={address === '' || take.isPending}
+              >
                 Fetch it
               </Button>
             </form>
@@ -192,7 +286,13 @@ export const SourcesPage = () => {
               }}
             >
               <Field label="Address of the service (OData 4)">
-                <input className="field" type="url" placeholder="https://" value={service} onChange={(event) => setService(event.target.value)} />
+                <input
+                  className="field"
+                  type="url"
+                  placeholder="https://"
+                  value={service}
+                  onChange={(event) => setService(event.target.value)}
+                />
               </Field>
               <Button look="main" type="submit" className="justify-self-start" disabled={service === ''}>
                 See what it offers
@@ -244,7 +344,12 @@ export const SourcesPage = () => {
                   }}
                 >
                   <Field label="Or what a query gives">
-                    <textarea className="field min-h-[64px] font-mono text-[12.5px]" placeholder="select …" value={query} onChange={(event) => setQuery(event.target.value)} />
+                    <textarea
+                      className="field min-h-[64px] font-mono text-[12.5px]"
+                      placeholder="select …"
+                      value={query}
+                      onChange={(event) => setQuery(event.target.value)}
+                    />
                   </Field>
                   <Button type="submit" className="justify-self-start" disabled={query.trim() === ''}>
                     Look at it
@@ -257,13 +362,32 @@ export const SourcesPage = () => {
             <ul aria-label="Tables on offer">
               {tables.data.tables.map((table) => (
                 <li key={titleOf(table)} className="border-b border-line">
-                  <button type="button" aria-pressed={chosenTable(table)} className="flex w-full items-center gap-2 py-1 text-left hover:text-token aria-pressed:font-semibold" onClick={() => choose(offer?.kind === 'odata' ? { kind: 'odata', service: offer.service, table: table.name, columns: [] } : { kind: 'postgresql', connection, wanted: { schema: table.schema ?? 'public', table: table.name } })}>
+                  <button
+                    type="button"
+                    aria-pressed={chosenTable(table)}
+                    className="flex w-full items-center gap-2 py-1 text-left hover:text-token aria-pressed:font-semibold"
+                    onClick={() =>
+                      choose(
+                        offer?.kind === 'odata'
+                          ? { kind: 'odata', service: offer.service, table: table.name, columns: [] }
+                          : {
+                              kind: 'postgresql',
+                              connection,
+                              wanted: { schema: table.schema ?? 'public', table: table.name },
+                            },
+                      )
+                    }
+                  >
                     <span className="min-w-0 flex-1 truncate">{titleOf(table)}</span>
-                    {table.rows !== undefined && table.rows > 0 && <span className="figures text-[12px] text-ink-3">about {counted(table.rows, 'row')}</span>}
+                    {table.rows !== undefined && table.rows > 0 && (
+                      <span className="figures text-[12px] text-ink-3">about {counted(table.rows, 'row')}</span>
+                    )}
                   </button>
                 </li>
               ))}
-              {tables.data.tables.length === 0 && <li className="py-2 font-serif text-ink-3 italic">Nothing is on offer here.</li>}
+              {tables.data.tables.length === 0 && (
+                <li className="py-2 font-serif text-ink-3 italic">Nothing is on offer here.</li>
+              )}
             </ul>
           )}
           {(tables.isFetching || sample.isFetching) && <p role="status">Asking…</p>}
@@ -273,15 +397,44 @@ export const SourcesPage = () => {
           {sample.data && asked ? (
             <>
               <div className="flex items-center gap-3">
-                <h2 className="truncate font-serif text-[15px] font-semibold">{asked.kind === 'odata' ? asked.table : asked.kind === 'postgresql' && 'table' in asked.wanted ? asked.wanted.table : 'What the query gives'}, its first rows</h2>
-                <Button look="main" className="ml-auto flex-none" disabled={take.isPending || columns?.length === 0} onClick={() => wanted && take.mutate(wanted)}>
+                <h2 className="truncate font-serif text-[15px] font-semibold">
+                  {asked.kind === 'odata'
+                    ? asked.table
+                    : asked.kind === 'postgresql' && 'table' in asked.wanted
+                      ? asked.wanted.table
+                      : 'What the query gives'}
+                  , its first rows
+                </h2>
+                <Button
+                  look="main"
+                  className="ml-auto flex-none"
+                  disabled={take.isPending || columns?.length === 0}
+                  onClick={() => wanted && take.mutate(wanted)}
+                >
                   Take it
                 </Button>
               </div>
-              <Sample sample={sample.data} chosen={columns} toggle={asked.kind === 'odata' ? (name) => setColumns((columns ?? names).includes(name) ? (columns ?? names).filter((one) => one !== name) : names.filter((one) => one === name || (columns ?? names).includes(one))) : undefined} />
+              <Sample
+                sample={sample.data}
+                chosen={columns}
+                toggle={
+                  asked.kind === 'odata'
+                    ? (name) =>
+                        setColumns(
+                          (columns ?? names).includes(name)
+                            ? (columns ?? names).filter((one) => one !== name)
+                            : names.filter((one) => one === name || (columns ?? names).includes(one)),
+                        )
+                    : undefined
+                }
+              />
             </>
           ) : (
-            <p className="p-4 font-serif text-ink-3 italic">{kind === 'web' ? 'What is fetched opens on the sheet, where you decide how it is read.' : 'Choose a table to see its first rows before you take it.'}</p>
+            <p className="p-4 font-serif text-ink-3 italic">
+              {kind === 'web'
+                ? 'What is fetched opens on the sheet, where you decide how it is read.'
+                : 'Choose a table to see its first rows before you take it.'}
+            </p>
           )}
           {take.isPending && (
             <p role="status" className="figures text-ink-2">

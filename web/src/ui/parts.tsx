@@ -8,12 +8,30 @@ const looks = {
   link: 'text-rubric font-semibold hover:underline px-0!',
 } as const
 
-export const Button = ({ look = 'ghost', className = '', ...rest }: ComponentProps<'button'> & { look?: keyof typeof looks }) => (
-  <button type="button" {...rest} className={`rounded-md px-3 py-1.5 disabled:opacity-45 ${looks[look]} ${className}`} />
+export const Button = ({
+  look = 'ghost',
+  className = '',
+  ...rest
+}: ComponentProps<'button'> & { look?: keyof typeof looks }) => (
+  <button
+    type="button"
+    {...rest}
+    className={`rounded-md px-3 py-1.5 disabled:opacity-45 ${looks[look]} ${className}`}
+  />
 )
 
 /** How a small form ends: what it says is kept, or left. */
-export const KeepOrLeave = ({ words, keep, leave, disabled = false }: { words: string; keep: () => void; leave: () => void; disabled?: boolean }) => (
+export const KeepOrLeave = ({
+  words,
+  keep,
+  leave,
+  disabled = false,
+}: {
+  words: string
+  keep: () => void
+  leave: () => void
+  disabled?: boolean
+}) => (
   <span className="flex gap-2">
     <Button className="py-1!" disabled={disabled} onClick={keep}>
       {words}
@@ -24,13 +42,33 @@ export const KeepOrLeave = ({ words, keep, leave, disabled = false }: { words: s
   </span>
 )
 
-export const Key = ({ children }: { children: ReactNode }) => <kbd className="rounded border border-line-strong bg-sheet px-1 font-sans text-[12px] text-ink-3">{children}</kbd>
+export const Key = ({ children }: { children: ReactNode }) => (
+  <kbd className="rounded border border-line-strong bg-sheet px-1 font-sans text-[12px] text-ink-3">{children}</kbd>
+)
 
 /** One of a few, shown side by side. */
-export const Segments = <T extends string>({ label, value, of, onChange }: { label: string; value: T; of: readonly (readonly [T, string])[]; onChange: (value: T) => void }) => (
+export const Segments = <T extends string>({
+  label,
+  value,
+  of,
+  onChange,
+}: {
+  label: string
+  value: T
+  of: readonly (readonly [T, string])[]
+  onChange: (value: T) => void
+}) => (
   <div role="radiogroup" aria-label={label} className="flex rounded-lg bg-sunk p-0.5 text-[12.5px]">
     {of.map(([one, words]) => (
-      <button key={one} type="button" role="radio" aria-checked={one === value} data-state={one === value ? 'on' : 'off'} onClick={() => onChange(one)} className="rounded-md px-2.5 py-1 whitespace-nowrap text-ink-2 data-[state=on]:bg-sheet data-[state=on]:font-semibold data-[state=on]:text-ink">
+      <button
+        key={one}
+        type="button"
+        role="radio"
+        aria-checked={one === value}
+        data-state={one === value ? 'on' : 'off'}
+        onClick={() => onChange(one)}
+        className="rounded-md px-2.5 py-1 whitespace-nowrap text-ink-2 data-[state=on]:bg-sheet data-[state=on]:font-semibold data-[state=on]:text-ink"
+      >
         {words}
       </button>
     ))}
@@ -38,7 +76,19 @@ export const Segments = <T extends string>({ label, value, of, onChange }: { lab
 )
 
 /** A slot of a sentence with its editor below it. */
-export const Editable = ({ text, label, open, onOpenChange, children }: { text: string; label: string; open: boolean; onOpenChange: (open: boolean) => void; children: ReactNode }) => (
+export const Editable = ({
+  text,
+  label,
+  open,
+  onOpenChange,
+  children,
+}: {
+  text: string
+  label: string
+  open: boolean
+  onOpenChange: (open: boolean) => void
+  children: ReactNode
+}) => (
   <Popover.Root open={open} onOpenChange={onOpenChange}>
     <Popover.Trigger asChild>
       {/* a span, for a button never breaks over two lines as words of a sentence do */}
@@ -58,7 +108,13 @@ export const Editable = ({ text, label, open, onOpenChange, children }: { text: 
       </span>
     </Popover.Trigger>
     <Popover.Portal>
-      <Popover.Content align="start" sideOffset={6} collisionPadding={12} className="z-50 max-h-[min(560px,var(--radix-popover-content-available-height))] max-w-[680px] min-w-[260px] overflow-auto rounded-lg border border-line-strong bg-sheet p-3 text-[13px] text-ink" aria-label={label}>
+      <Popover.Content
+        align="start"
+        sideOffset={6}
+        collisionPadding={12}
+        className="z-50 max-h-[min(560px,var(--radix-popover-content-available-height))] max-w-[680px] min-w-[260px] overflow-auto rounded-lg border border-line-strong bg-sheet p-3 text-[13px] text-ink"
+        aria-label={label}
+      >
         {children}
       </Popover.Content>
     </Popover.Portal>
@@ -66,9 +122,18 @@ export const Editable = ({ text, label, open, onOpenChange, children }: { text: 
 )
 
 export const Notice = ({ children, kind = 'turned' }: { children: ReactNode; kind?: 'turned' | 'came' | 'went' }) => (
-  <div role={kind === 'went' ? 'alert' : 'note'} className={`rounded-lg px-3 py-2 text-[12.5px] ${kind === 'turned' ? 'bg-turned-tint' : kind === 'came' ? 'bg-came-tint' : 'bg-went-tint'} text-ink`}>
+  <div
+    role={kind === 'went' ? 'alert' : 'note'}
+    className={`rounded-lg px-3 py-2 text-[12.5px] ${kind === 'turned' ? 'bg-turned-tint' : kind === 'came' ? 'bg-came-tint' : 'bg-went-tint'} text-ink`}
+  >
     {children}
   </div>
 )
 
-export const Dot = ({ strand }: { strand: number }) => <i aria-hidden className="inline-block size-[11px] flex-none rounded-full" style={{ background: `var(--strand-${(strand % 5) + 1})` }} />
+export const Dot = ({ strand }: { strand: number }) => (
+  <i
+    aria-hidden
+    className="inline-block size-[11px] flex-none rounded-full"
+    style={{ background: `var(--strand-${(strand % 5) + 1})` }}
+  />
+)

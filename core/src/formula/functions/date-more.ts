@@ -9,7 +9,8 @@ import { failed, type FormulaFunction, type Outcome, type Type } from '../functi
 import { addMonths, inRange, weekday } from './date.ts'
 import { args, define, unitOf } from './define.ts'
 
-const days = (cell: Cell | undefined, type: Type | undefined): number => (type === 'datetime' ? dayOf(cell as number) : (cell as number))
+const days = (cell: Cell | undefined, type: Type | undefined): number =>
+  type === 'datetime' ? dayOf(cell as number) : (cell as number)
 const whole = (cell: Cell | undefined): number => Math.trunc((cell ?? 0) as number)
 
 const timePattern = (value: Cell): string | undefined => {
@@ -28,7 +29,14 @@ const weekOfYear = (day: number): number => {
   return Math.floor((day - first + weekday(first)) / 7) + 1
 }
 
-const week = (name: 'ISOWEEKNUM' | 'WEEKNUM', about: string, read: (day: number) => number, sqlBody: string, python: string, examples: FormulaFunction['examples']): FormulaFunction =>
+const week = (
+  name: 'ISOWEEKNUM' | 'WEEKNUM',
+  about: string,
+  read: (day: number) => number,
+  sqlBody: string,
+  python: string,
+  examples: FormulaFunction['examples'],
+): FormulaFunction =>
   define({
     name,
     group: 'date and time',
@@ -54,7 +62,14 @@ const difference = (start: number, end: number, unit: (typeof units)[number]): O
   const b = civilFromDays(end)
   const months = (b.year - a.year) * 12 + b.month - a.month - (b.day < a.day ? 1 : 0)
   const years = Math.floor(months / 12)
-  return { y: years, m: months, d: end - start, ym: months % 12, yd: end - addMonths(start, years * 12).clipped, md: end - addMonths(start, months).clipped }[unit]
+  return {
+    y: years,
+    m: months,
+    d: end - start,
+    ym: months % 12,
+    yd: end - addMonths(start, years * 12).clipped,
+    md: end - addMonths(start, months).clipped,
+  }[unit]
 }
 
 export const dateMore = [
@@ -74,7 +89,11 @@ export const dateMore = [
     seconds = (int(h) * 60 + int(m)) * 60 + int(s)
     return (datetime.datetime.min + datetime.timedelta(seconds=seconds % 86400)).time() if 0 <= seconds <= 1e12 else None
 fx_time = by_row(time_of)`,
-    examples: [['TIME(9; 30; 0)', '09:30:00'], ['TIME(25; 61; 1)', '02:01:01'], ['TIME(-1; 0; 0)', '']],
+    examples: [
+      ['TIME(9; 30; 0)', '09:30:00'],
+      ['TIME(25; 61; 1)', '02:01:01'],
+      ['TIME(-1; 0; 0)', ''],
+    ],
   }),
   define({
     name: 'TIMEVALUE',
@@ -82,11 +101,18 @@ fx_time = by_row(time_of)`,
     about: 'The time that a text reads as, by a pattern such as "HH.mm"; ISO without one.',
     args: [...args('text:text'), { name: 'pattern', need: 'text', optional: true, constant: timePattern }],
     result: 'time',
-    call: ([t, pattern]) => textReader({ type: 'time', formats: pattern === undefined ? [] : [String(pattern)] })(t as string) ?? failed,
-    sql: ([t = code('')], _types, [, pattern]) => sql`read_time(${t}, ${sqlPatterns(pattern === undefined ? [] : [String(pattern)])})`,
-    python: ([t = code('')], _types, [, pattern]) => py`fx_timevalue(${t}, ${pythonPatterns(pattern === undefined ? [] : [String(pattern)])})`,
+    call: ([t, pattern]) =>
+      textReader({ type: 'time', formats: pattern === undefined ? [] : [String(pattern)] })(t as string) ?? failed,
+    sql: ([t = code('')], _types, [, pattern]) =>
+      sql`read_time(${t}, ${sqlPatterns(pattern === undefined ? [] : [String(pattern)])})`,
+    python: ([t = code('')], _types, [, pattern]) =>
+      py`fx_timevalue(${t}, ${pythonPatterns(pattern === undefined ? [] : [String(pattern)])})`,
     pythonHelper: 'fx_timevalue = by_row(lambda t, p=None: read_moment(t, p, "time"))',
-    examples: [['TIMEVALUE("09:30")', '09:30:00'], ['TIMEVALUE("9.05 pm"; "h.mm a")', '21:05:00'], ['TIMEVALUE("25:00")', '']],
+    examples: [
+      ['TIMEVALUE("09:30")', '09:30:00'],
+      ['TIMEVALUE("9.05 pm"; "h.mm a")', '21:05:00'],
+      ['TIMEVALUE("25:00")', ''],
+    ],
   }),
   define({
     name: 'DATETIME',
@@ -96,11 +122,38 @@ fx_time = by_row(time_of)`,
     result: 'datetime',
     call: ([d, t], [a, b]) => days(d, a) * dayMs + (b === 'datetime' ? timeOf(t as number) : (t as number)),
     sql: ([d = code(''), t = code('')]) => sql`(${d}::date + ${t}::time)`,
-    pythonHelper: 'fx_datetime = by_row(lambda d, t: datetime.datetime.combine(day_of(d), t.time() if isinstance(t, datetime.datetime) else t))',
-    examples: [['DATETIME(DATE(2031; 5; 2); TIME(9; 30; 0))', '2031-05-02T09:30:00'], ['DATETIME(DATE(2031; 5; 2); EMPTY)', '']],
+    pythonHelper:
+      'fx_datetime = by_row(lambda d, t: datetime.datetime.combine(day_of(d), t.time() if isinstance(t, datetime.datetime) else t))',
+    examples: [
+      ['DATETIME(DATE(2031; 5; 2); TIME(9; 30; 0))', '2031-05-02T09:30:00'],
+      ['DATETIME(DATE(2031; 5; 2); EMPTY)', ''],
+    ],
   }),
-  week('ISOWEEKNUM', 'The week of the year by ISO 8601.', isoWeek, 'extract(week from d)::bigint', 'd.isocalendar()[1]', [['ISOWEEKNUM(DATE(2031; 1; 1))', '1'], ['ISOWEEKNUM(DATE(2033; 1; 1))', '53'], ['ISOWEEKNUM(DATE(2031; 5; 2))', '18']]),
-  week('WEEKNUM', 'The week of the year, weeks beginning on Monday, the first being that of 1 January.', weekOfYear, "((extract(doy from d) - 1 + extract(isodow from date_trunc('year', d)) - 1)::bigint) / 7 + 1", '(d.timetuple().tm_yday - 1 + datetime.date(d.year, 1, 1).weekday()) // 7 + 1', [['WEEKNUM(DATE(2031; 1; 1))', '1'], ['WEEKNUM(DATE(2031; 1; 6))', '2'], ['WEEKNUM(DATE(2033; 1; 1))', '1'], ['WEEKNUM(DATE(2033; 1; 3))', '2']]),
+  week(
+    'ISOWEEKNUM',
+    'The week of the year by ISO 8601.',
+    isoWeek,
+    'extract(week from d)::bigint',
+    'd.isocalendar()[1]',
+    [
+      ['ISOWEEKNUM(DATE(2031; 1; 1))', '1'],
+      ['ISOWEEKNUM(DATE(2033; 1; 1))', '53'],
+      ['ISOWEEKNUM(DATE(2031; 5; 2))', '18'],
+    ],
+  ),
+  week(
+    'WEEKNUM',
+    'The week of the year, weeks beginning on Monday, the first being that of 1 January.',
+    weekOfYear,
+    "((extract(doy from d) - 1 + extract(isodow from date_trunc('year', d)) - 1)::bigint) / 7 + 1",
+    '(d.timetuple().tm_yday - 1 + datetime.date(d.year, 1, 1).weekday()) // 7 + 1',
+    [
+      ['WEEKNUM(DATE(2031; 1; 1))', '1'],
+      ['WEEKNUM(DATE(2031; 1; 6))', '2'],
+      ['WEEKNUM(DATE(2033; 1; 1))', '1'],
+      ['WEEKNUM(DATE(2033; 1; 3))', '2'],
+    ],
+  ),
   define({
     name: 'NETWORKDAYS',
     group: 'date and time',
@@ -121,7 +174,11 @@ def networkdays(s, e):
     s, e = day_of(s).toordinal(), day_of(e).toordinal()
     return workdays_to(e) - workdays_to(s - 1) if s <= e else -(workdays_to(s) - workdays_to(e - 1))
 fx_networkdays = by_row(networkdays)`,
-    examples: [['NETWORKDAYS(DATE(2031; 5; 2); DATE(2031; 5; 12))', '7'], ['NETWORKDAYS(DATE(2031; 5; 3); DATE(2031; 5; 4))', '0'], ['NETWORKDAYS(DATE(2031; 5; 12); DATE(2031; 5; 2))', '-7']],
+    examples: [
+      ['NETWORKDAYS(DATE(2031; 5; 2); DATE(2031; 5; 12))', '7'],
+      ['NETWORKDAYS(DATE(2031; 5; 3); DATE(2031; 5; 4))', '0'],
+      ['NETWORKDAYS(DATE(2031; 5; 12); DATE(2031; 5; 2))', '-7'],
+    ],
   }),
   define({
     name: 'WORKDAY',
@@ -132,7 +189,13 @@ fx_networkdays = by_row(networkdays)`,
     call: ([s, n], [type]) => {
       const start = days(s, type)
       const count = whole(n)
-      return Math.abs(count) > 3_000_000 ? failed : inRange(count === 0 ? start : dayOfWorkdays(count > 0 ? workdaysTo(start) + count : workdaysTo(start - 1) + count + 1))
+      return Math.abs(count) > 3_000_000
+        ? failed
+        : inRange(
+            count === 0
+              ? start
+              : dayOfWorkdays(count > 0 ? workdaysTo(start) + count : workdaysTo(start - 1) + count + 1),
+          )
     },
     sqlHelper: `create function fx_workday(s timestamp, n float8) returns date immutable language sql as $$
   select case when abs(trunc(n)) <= 3000000 then date_within(case when trunc(n) = 0 then s::date else date '1970-01-01' + (floor((f - 1) / 5.0)::int * 7 + mod(mod(f - 1, 5) + 5, 5)::int - 3) end) end
@@ -142,12 +205,18 @@ fx_networkdays = by_row(networkdays)`,
     f = workdays_to(at) + n if n > 0 else workdays_to(at - 1) + n + 1
     return datetime.date.fromordinal(at if n == 0 else (f - 1) // 5 * 7 + (f - 1) % 5 + 1)
 fx_workday = by_row(workday)`,
-    examples: [['WORKDAY(DATE(2031; 5; 2); 1)', '2031-05-05'], ['WORKDAY(DATE(2031; 5; 3); -1)', '2031-05-02'], ['WORKDAY(DATE(2031; 5; 2); 10)', '2031-05-16'], ['WORKDAY(DATE(2031; 5; 3); 0)', '2031-05-03']],
+    examples: [
+      ['WORKDAY(DATE(2031; 5; 2); 1)', '2031-05-05'],
+      ['WORKDAY(DATE(2031; 5; 3); -1)', '2031-05-02'],
+      ['WORKDAY(DATE(2031; 5; 2); 10)', '2031-05-16'],
+      ['WORKDAY(DATE(2031; 5; 3); 0)', '2031-05-03'],
+    ],
   }),
   define({
     name: 'DATEDIF',
     group: 'date and time',
-    about: 'Whole years ("y"), months ("m") or days ("d") between two dates; "ym", "yd" and "md" what is left of months or days.',
+    about:
+      'Whole years ("y"), months ("m") or days ("d") between two dates; "ym", "yd" and "md" what is left of months or days.',
     args: [...args('start:moment end:moment'), { name: 'unit', need: 'text', constant: unitOf(units) }],
     result: 'integer',
     call: ([s, e, unit], [a, b]) => difference(days(s, a), days(e, b), unit as (typeof units)[number]),
@@ -165,6 +234,14 @@ create function fx_datedif(s timestamp, e timestamp, u text) returns bigint immu
     m = (e.year - s.year) * 12 + e.month - s.month - (e.day < s.day)
     return m // 12 if u == "y" else m if u == "m" else (e - s).days if u == "d" else m % 12 if u == "ym" else (e - moved(m // 12 * 12 if u == "yd" else m)).days
 fx_datedif = by_row(datedif)`,
-    examples: [['DATEDIF(DATE(2028; 2; 29); DATE(2031; 2; 28); "y")', '2'], ['DATEDIF(DATE(2030; 5; 31); DATE(2031; 5; 2); "m")', '11'], ['DATEDIF(DATE(2031; 5; 2); DATE(2031; 5; 12); "d")', '10'], ['DATEDIF(DATE(2030; 1; 31); DATE(2031; 3; 1); "ym")', '1'], ['DATEDIF(DATE(2030; 1; 31); DATE(2031; 3; 1); "md")', '1'], ['DATEDIF(DATE(2030; 5; 2); DATE(2031; 5; 1); "yd")', '364'], ['DATEDIF(DATE(2031; 5; 2); DATE(2031; 5; 1); "d")', '']],
+    examples: [
+      ['DATEDIF(DATE(2028; 2; 29); DATE(2031; 2; 28); "y")', '2'],
+      ['DATEDIF(DATE(2030; 5; 31); DATE(2031; 5; 2); "m")', '11'],
+      ['DATEDIF(DATE(2031; 5; 2); DATE(2031; 5; 12); "d")', '10'],
+      ['DATEDIF(DATE(2030; 1; 31); DATE(2031; 3; 1); "ym")', '1'],
+      ['DATEDIF(DATE(2030; 1; 31); DATE(2031; 3; 1); "md")', '1'],
+      ['DATEDIF(DATE(2030; 5; 2); DATE(2031; 5; 1); "yd")', '364'],
+      ['DATEDIF(DATE(2031; 5; 2); DATE(2031; 5; 1); "d")', ''],
+    ],
   }),
 ]

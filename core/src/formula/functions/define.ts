@@ -9,7 +9,12 @@ export const args = (text: string): Argument[] =>
     .filter(Boolean)
     .map((word) => {
       const [, name = '', need = '', mark = ''] = /^(\w+):(\w+)([?+*]?)$/.exec(word) ?? []
-      return { name, need: need as Need, ...(mark === '?' || mark === '*' ? { optional: true } : {}), ...(mark === '+' || mark === '*' ? { rest: true } : {}) }
+      return {
+        name,
+        need: need as Need,
+        ...(mark === '?' || mark === '*' ? { optional: true } : {}),
+        ...(mark === '+' || mark === '*' ? { rest: true } : {}),
+      }
     })
 
 type Given = Omit<FormulaFunction, 'args' | 'sql' | 'python'> & {
@@ -31,7 +36,8 @@ export const define = (given: Given): FormulaFunction => ({
 /** A text as its code points. */
 export const signs = (cell: Cell | undefined): string[] => Array.from(cell as string)
 /** An optional argument as a whole number, cut towards 0. */
-export const whole = (cell: Cell | undefined, otherwise: number): number => (cell === undefined ? otherwise : Math.trunc(cell as number))
+export const whole = (cell: Cell | undefined, otherwise: number): number =>
+  cell === undefined ? otherwise : Math.trunc(cell as number)
 /** Refuses a constant that is none of these units. */
 export const unitOf =
   (units: readonly string[]) =>

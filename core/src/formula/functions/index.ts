@@ -11,7 +11,17 @@ import { textMore } from './text-more.ts'
 import { written } from './written.ts'
 
 /** Every function that a formula can name; the help page and the parity tests are made from this list. */
-export const functions: readonly FormulaFunction[] = [...logic, ...number, ...numberMore, ...text, ...textMore, ...written, ...date, ...dateMore, ...list]
+export const functions: readonly FormulaFunction[] = [
+  ...logic,
+  ...number,
+  ...numberMore,
+  ...text,
+  ...textMore,
+  ...written,
+  ...date,
+  ...dateMore,
+  ...list,
+]
 const byName = new Map(functions.map((one) => [one.name, one]))
 byName.set('CONCATENATE', byName.get('CONCAT') as FormulaFunction)
 export const functionNamed = (name: string): FormulaFunction | undefined => byName.get(name)
@@ -19,4 +29,5 @@ export const shorthandNamed = (name: string): Shorthand | undefined => shorthand
 export const functionNames = [...byName.keys(), ...shorthands.map(({ name }) => name)]
 
 /** All that can be named in a formula, with what the help and the tests need of it. */
-export const everyFunction: readonly (Pick<Shorthand, 'name' | 'about' | 'args' | 'examples'> & Pick<FormulaFunction, 'group'>)[] = [...functions, ...shorthands]
+export const everyFunction: readonly (Pick<Shorthand, 'name' | 'about' | 'args' | 'examples'> &
+  Pick<FormulaFunction, 'group'>)[] = [...functions, ...shorthands]

@@ -30,7 +30,11 @@ export const logic = [
     call: (cells) => (cells.includes(false) ? false : cells.includes(null) ? null : true),
     sql: (parts) => sql`(${joined(parts, ' and ')})`,
     pythonHelper: 'fx_and = by_row_own(lambda *a: False if False in a else None if None in a else True)',
-    examples: [['AND(TRUE; 1 < 2)', 'true'], ['AND(FALSE; EMPTY)', 'false'], ['AND(TRUE; EMPTY)', '']],
+    examples: [
+      ['AND(TRUE; 1 < 2)', 'true'],
+      ['AND(FALSE; EMPTY)', 'false'],
+      ['AND(TRUE; EMPTY)', ''],
+    ],
   }),
   define({
     name: 'OR',
@@ -42,7 +46,11 @@ export const logic = [
     call: (cells) => (cells.includes(true) ? true : cells.includes(null) ? null : false),
     sql: (parts) => sql`(${joined(parts, ' or ')})`,
     pythonHelper: 'fx_or = by_row_own(lambda *a: True if True in a else None if None in a else False)',
-    examples: [['OR(FALSE; 1 < 2)', 'true'], ['OR(TRUE; EMPTY)', 'true'], ['OR(FALSE; EMPTY)', '']],
+    examples: [
+      ['OR(FALSE; 1 < 2)', 'true'],
+      ['OR(TRUE; EMPTY)', 'true'],
+      ['OR(FALSE; EMPTY)', ''],
+    ],
   }),
   define({
     name: 'NOT',
@@ -53,7 +61,11 @@ export const logic = [
     call: ([condition]) => condition === false,
     sql: ([c = code('')]) => sql`(not ${c})`,
     pythonHelper: 'fx_not = by_row(lambda c: not c)',
-    examples: [['NOT(TRUE)', 'false'], ['NOT(1 > 2)', 'true'], ['NOT(EMPTY)', '']],
+    examples: [
+      ['NOT(TRUE)', 'false'],
+      ['NOT(1 > 2)', 'true'],
+      ['NOT(EMPTY)', ''],
+    ],
   }),
   define({
     name: 'ISBLANK',
@@ -65,7 +77,12 @@ export const logic = [
     call: ([value = null]) => value === null,
     sql: ([x = code('')]) => sql`(${x} is null)`,
     pythonHelper: 'fx_isblank = by_row_own(lambda x: x is None)',
-    examples: [['ISBLANK(EMPTY)', 'true'], ['ISBLANK("")', 'true'], ['ISBLANK(" ")', 'false'], ['ISBLANK(0)', 'false']],
+    examples: [
+      ['ISBLANK(EMPTY)', 'true'],
+      ['ISBLANK("")', 'true'],
+      ['ISBLANK(" ")', 'false'],
+      ['ISBLANK(0)', 'false'],
+    ],
   }),
   define({
     name: 'COALESCE',
@@ -78,7 +95,11 @@ export const logic = [
     sql: (parts) => sql`coalesce(${parts})`,
     python: (parts) => py`fx_coalesce(${parts})`,
     pythonHelper: 'fx_coalesce = by_row_own(lambda *a: next((x for x in a if x is not None), None))',
-    examples: [['COALESCE(EMPTY; 3; 4)', '3'], ['COALESCE(""; "x")', 'x'], ['COALESCE(EMPTY)', '']],
+    examples: [
+      ['COALESCE(EMPTY; 3; 4)', '3'],
+      ['COALESCE(""; "x")', 'x'],
+      ['COALESCE(EMPTY)', ''],
+    ],
   }),
   define({
     name: 'IFERROR',
@@ -88,8 +109,10 @@ export const logic = [
     result: 'same',
     seesEmpty: true,
     call: ([x = null]) => x,
-    sql: ([x = code(''), otherwise = code(''), failing = code('')]) => sql`case when ${failing} then ${otherwise} else ${x} end`,
-    python: ([x = code(''), otherwise = code(''), failing = code('')]) => py`fx_iferror(${x}, ${otherwise}, ${failing})`,
+    sql: ([x = code(''), otherwise = code(''), failing = code('')]) =>
+      sql`case when ${failing} then ${otherwise} else ${x} end`,
+    python: ([x = code(''), otherwise = code(''), failing = code('')]) =>
+      py`fx_iferror(${x}, ${otherwise}, ${failing})`,
     pythonHelper: 'fx_iferror = by_row_own(lambda x, y, failing: y if failing else x)',
     examples: [
       ['IFERROR(1 / 0; 9)', '9'],

@@ -13,12 +13,20 @@ export type Shorthand = {
   readonly examples: readonly (readonly [formula: string, gives: string])[]
 }
 
-const choice = (condition: Node, then: Node, otherwise: Node | undefined, { from, to }: Span): Node => ({ kind: 'call', name: 'IF', args: otherwise ? [condition, then, otherwise] : [condition, then], from, to })
+const choice = (condition: Node, then: Node, otherwise: Node | undefined, { from, to }: Span): Node => ({
+  kind: 'call',
+  name: 'IF',
+  args: otherwise ? [condition, then, otherwise] : [condition, then],
+  from,
+  to,
+})
 
 /** c1 v1 c2 v2 -> IF(c1; v1; IF(c2; v2)) */
-const nested = (pairs: readonly (readonly [Node, Node])[], last: Node | undefined, at: Span): Node | undefined => pairs.reduceRight<Node | undefined>((rest, [condition, value]) => choice(condition, value, rest, at), last)
+const nested = (pairs: readonly (readonly [Node, Node])[], last: Node | undefined, at: Span): Node | undefined =>
+  pairs.reduceRight<Node | undefined>((rest, [condition, value]) => choice(condition, value, rest, at), last)
 
-const inPairs = (nodes: readonly Node[]): [Node, Node][] => Array.from({ length: Math.floor(nodes.length / 2) }, (_, i) => [nodes[i * 2] as Node, nodes[i * 2 + 1] as Node])
+const inPairs = (nodes: readonly Node[]): [Node, Node][] =>
+  Array.from({ length: Math.floor(nodes.length / 2) }, (_, i) => [nodes[i * 2] as Node, nodes[i * 2 + 1] as Node])
 
 export const shorthands: readonly Shorthand[] = [
   {
@@ -27,8 +35,13 @@ export const shorthands: readonly Shorthand[] = [
     about: 'The value of the first condition that holds; empty where none does.',
     args: [{ name: 'condition' }, { name: 'value' }, { name: '…' }],
     needs: 'pairs of a condition and a value',
-    expand: (nodes, at) => (nodes.length < 2 || nodes.length % 2 === 1 ? undefined : nested(inPairs(nodes), undefined, at)),
-    examples: [['IFS(1 > 2; "a"; 2 > 1; "b")', 'b'], ['IFS(EMPTY; 1; TRUE; 2.5)', '2.5'], ['IFS(FALSE; 1)', '']],
+    expand: (nodes, at) =>
+      nodes.length < 2 || nodes.length % 2 === 1 ? undefined : nested(inPairs(nodes), undefined, at),
+    examples: [
+      ['IFS(1 > 2; "a"; 2 > 1; "b")', 'b'],
+      ['IFS(EMPTY; 1; TRUE; 2.5)', '2.5'],
+      ['IFS(FALSE; 1)', ''],
+    ],
   },
   {
     name: 'SWITCH',
@@ -39,8 +52,19 @@ export const shorthands: readonly Shorthand[] = [
     expand: ([x, ...rest], at) => {
       if (!x || rest.length < 2) return undefined
       const last = rest.length % 2 === 1 ? rest.at(-1) : undefined
-      return nested(inPairs(rest).map(([value, result]) => [{ kind: 'binary', op: '=', left: x, right: value, from: value.from, to: value.to }, result]), last, at)
+      return nested(
+        inPairs(rest).map(([value, result]) => [
+          { kind: 'binary', op: '=', left: x, right: value, from: value.from, to: value.to },
+          result,
+        ]),
+        last,
+        at,
+      )
     },
-    examples: [['SWITCH(2; 1; "one"; 2; "two"; "more")', 'two'], ['SWITCH("z"; "a"; 1; "b"; 2; 9)', '9'], ['SWITCH("z"; "a"; 1)', '']],
+    examples: [
+      ['SWITCH(2; 1; "one"; 2; "two"; "more")', 'two'],
+      ['SWITCH("z"; "a"; 1; "b"; 2; 9)', '9'],
+      ['SWITCH("z"; "a"; 1)', ''],
+    ],
   },
 ]

@@ -5,23 +5,49 @@ import { lower, space, trim, upper } from '../../table/text.ts'
 import { failed, type FormulaFunction, type Type } from '../function-kind.ts'
 import { args, define, signs, whole } from './define.ts'
 
-const textOf = (cell: Cell, type: Type | undefined): string => (cell === null ? '' : textOfCell(type === undefined || type === 'empty' ? 'text' : type, cell))
+const textOf = (cell: Cell, type: Type | undefined): string =>
+  cell === null ? '' : textOfCell(type === undefined || type === 'empty' ? 'text' : type, cell)
 
-const cut = (name: 'LEFT' | 'RIGHT', pythonSlice: string, take: (all: readonly string[], n: number) => readonly string[]): FormulaFunction =>
+const cut = (
+  name: 'LEFT' | 'RIGHT',
+  pythonSlice: string,
+  take: (all: readonly string[], n: number) => readonly string[],
+): FormulaFunction =>
   define({
     name,
     group: 'text',
     about: `The ${name === 'LEFT' ? 'first' : 'last'} n characters, one where n is not given.`,
     args: 'text:text n:number?',
     result: 'text',
-    fails: { sql: ([, n]) => (n ? sql`trunc(${n}) < 0` : code('false')), python: () => code('lambda t, n=1: int(n) < 0') },
+    fails: {
+      sql: ([, n]) => (n ? sql`trunc(${n}) < 0` : code('false')),
+      python: () => code('lambda t, n=1: int(n) < 0'),
+    },
     call: ([text, n]) => (whole(n, 1) < 0 ? failed : take(signs(text), whole(n, 1)).join('')),
     sqlHelper: `create function fx_${name.toLowerCase()}(t text, n float8 default 1) returns text immutable language sql as $$ select case when trunc(n) >= 0 then nullif(${name.toLowerCase()}(t, least(trunc(n), 1000000000)::int), '') end $$;`,
     pythonHelper: `fx_${name.toLowerCase()} = by_row(lambda t, n=1: ${pythonSlice} if int(n) >= 0 else None)`,
-    examples: name === 'LEFT' ? [['LEFT("abc"; 5)', 'abc'], ['LEFT("Äbc")', 'Ä'], ['LEFT("abc"; -1)', ''], ['LEFT("a😀b"; 2)', 'a😀']] : [['RIGHT("abc"; 2)', 'bc'], ['RIGHT("abc"; 0)', ''], ['RIGHT("a😀"; 1)', '😀']],
+    examples:
+      name === 'LEFT'
+        ? [
+            ['LEFT("abc"; 5)', 'abc'],
+            ['LEFT("Äbc")', 'Ä'],
+            ['LEFT("abc"; -1)', ''],
+            ['LEFT("a😀b"; 2)', 'a😀'],
+          ]
+        : [
+            ['RIGHT("abc"; 2)', 'bc'],
+            ['RIGHT("abc"; 0)', ''],
+            ['RIGHT("a😀"; 1)', '😀'],
+          ],
   })
 
-const letters = (name: 'UPPER' | 'LOWER', about: string, change: (text: string) => string, python: string, examples: FormulaFunction['examples']): FormulaFunction =>
+const letters = (
+  name: 'UPPER' | 'LOWER',
+  about: string,
+  change: (text: string) => string,
+  python: string,
+  examples: FormulaFunction['examples'],
+): FormulaFunction =>
   define({
     name,
     group: 'text',
@@ -34,7 +60,14 @@ const letters = (name: 'UPPER' | 'LOWER', about: string, change: (text: string) 
     examples,
   })
 
-const holds = (name: string, about: string, test: (text: string, part: string) => boolean, sqlBody: string, python: string, examples: FormulaFunction['examples']): FormulaFunction =>
+const holds = (
+  name: string,
+  about: string,
+  test: (text: string, part: string) => boolean,
+  sqlBody: string,
+  python: string,
+  examples: FormulaFunction['examples'],
+): FormulaFunction =>
   define({
     name,
     group: 'text',
@@ -57,12 +90,15 @@ const substitute = (text: string, old: string, next: string, which: number | und
 
 const find = (text: string, what: string, from: number): number | typeof failed => {
   if (from < 1 || from > signs(text).length + 1) return failed
-  const skipped = signs(text).slice(0, from - 1).join('').length
+  const skipped = signs(text)
+    .slice(0, from - 1)
+    .join('').length
   const at = text.indexOf(what, skipped)
   return at < 0 ? failed : signs(text.slice(0, at)).length + 1
 }
 
-const joinAll = (cells: readonly Cell[], types: readonly Type[]): string => cells.map((cell, i) => textOf(cell, types[i])).join('')
+const joinAll = (cells: readonly Cell[], types: readonly Type[]): string =>
+  cells.map((cell, i) => textOf(cell, types[i])).join('')
 
 export const text = [
   define({
@@ -74,7 +110,11 @@ export const text = [
     call: ([t]) => signs(t).length,
     sql: ([t = code('')]) => sql`char_length(${t})::bigint`,
     pythonHelper: 'fx_len = by_row(lambda t: len(t))',
-    examples: [['LEN("Marlpit")', '7'], ['LEN("a😀")', '2'], ['LEN(EMPTY)', '']],
+    examples: [
+      ['LEN("Marlpit")', '7'],
+      ['LEN("a😀")', '2'],
+      ['LEN(EMPTY)', ''],
+    ],
   }),
   cut('LEFT', 't[:int(n)]', (all, n) => all.slice(0, n)),
   cut('RIGHT', '(t[-int(n):] if int(n) else "")', (all, n) => (n === 0 ? [] : all.slice(-n))),
@@ -84,11 +124,24 @@ export const text = [
     about: 'n characters from a position on; the first is 1.',
     args: 'text:text start:number n:number',
     result: 'text',
-    fails: { sql: ([, start = code(''), n = code('')]) => sql`trunc(${start}) < 1 or trunc(${n}) < 0`, python: () => code('lambda t, s, n: int(s) < 1 or int(n) < 0') },
-    call: ([t, start, n]) => (whole(start, 1) < 1 || whole(n, 0) < 0 ? failed : signs(t).slice(whole(start, 1) - 1, whole(start, 1) - 1 + whole(n, 0)).join('')),
+    fails: {
+      sql: ([, start = code(''), n = code('')]) => sql`trunc(${start}) < 1 or trunc(${n}) < 0`,
+      python: () => code('lambda t, s, n: int(s) < 1 or int(n) < 0'),
+    },
+    call: ([t, start, n]) =>
+      whole(start, 1) < 1 || whole(n, 0) < 0
+        ? failed
+        : signs(t)
+            .slice(whole(start, 1) - 1, whole(start, 1) - 1 + whole(n, 0))
+            .join(''),
     sqlHelper: `create function fx_mid(t text, s float8, n float8) returns text immutable language sql as $$ select case when trunc(s) >= 1 and trunc(n) >= 0 then nullif(substr(t, least(trunc(s), 1000000000)::int, least(trunc(n), 1000000000)::int), '') end $$;`,
-    pythonHelper: 'fx_mid = by_row(lambda t, s, n: t[int(s) - 1:int(s) - 1 + int(n)] if int(s) >= 1 and int(n) >= 0 else None)',
-    examples: [['MID("VAC-2"; 1; 3)', 'VAC'], ['MID("abc"; 9; 2)', ''], ['MID("abc"; 0; 2)', '']],
+    pythonHelper:
+      'fx_mid = by_row(lambda t, s, n: t[int(s) - 1:int(s) - 1 + int(n)] if int(s) >= 1 and int(n) >= 0 else None)',
+    examples: [
+      ['MID("VAC-2"; 1; 3)', 'VAC'],
+      ['MID("abc"; 9; 2)', ''],
+      ['MID("abc"; 0; 2)', ''],
+    ],
   }),
   letters('UPPER', 'In large letters.', upper, 't.upper()', [['UPPER("marlpit é")', 'MARLPIT É']]),
   letters('LOWER', 'In small letters.', lower, 'lower_of(t)', [['LOWER("Tarn END Ü")', 'tarn end ü']]),
@@ -102,7 +155,10 @@ export const text = [
     call: ([t]) => trim(t as string).replace(new RegExp(`[${space}]+`, 'g'), ' '),
     sqlHelper: `create function fx_trim(t text) returns text immutable language sql as $$ select nullif(regexp_replace(trim_of(t), '[' || spaces() || ']+', ' ', 'g'), '') $$;`,
     pythonHelper: 'fx_trim = by_row(lambda t: re.sub("[" + SPACES + "]+", " ", t.strip(SPACES)))',
-    examples: [['TRIM("  Long   Acre ")', 'Long Acre'], ['TRIM("   ")', '']],
+    examples: [
+      ['TRIM("  Long   Acre ")', 'Long Acre'],
+      ['TRIM("   ")', ''],
+    ],
   }),
   define({
     name: 'CONCAT',
@@ -112,9 +168,17 @@ export const text = [
     result: 'text',
     seesEmpty: true,
     call: joinAll,
-    sql: (parts) => sql`nullif(${joined(parts.map((part) => sql`coalesce(shown(${part}), '')`), ' || ')}, '')`,
+    sql: (parts) =>
+      sql`nullif(${joined(
+        parts.map((part) => sql`coalesce(shown(${part}), '')`),
+        ' || ',
+      )}, '')`,
     pythonHelper: 'fx_concat = by_row_own(lambda *a: "".join(shown(x) for x in a if x is not None))',
-    examples: [['CONCAT("a"; 1; EMPTY; TRUE)', 'a1true'], ['CONCAT(DATE(2031; 5; 2); " ok")', '2031-05-02 ok'], ['CONCAT(EMPTY)', '']],
+    examples: [
+      ['CONCAT("a"; 1; EMPTY; TRUE)', 'a1true'],
+      ['CONCAT(DATE(2031; 5; 2); " ok")', '2031-05-02 ok'],
+      ['CONCAT(EMPTY)', ''],
+    ],
   }),
   define({
     name: 'SUBSTITUTE',
@@ -122,8 +186,17 @@ export const text = [
     about: 'One text put for another, everywhere or only the which-th time.',
     args: 'text:text old:text new:text which:number?',
     result: 'text',
-    fails: { sql: ([, , , which]) => (which ? sql`trunc(${which}) < 1` : code('false')), python: () => code('lambda t, o, n, w=1: o != "" and int(w) < 1') },
-    call: ([t, old, next, which]) => substitute(t as string, old as string, next as string, which === undefined ? undefined : Math.trunc(which as number)),
+    fails: {
+      sql: ([, , , which]) => (which ? sql`trunc(${which}) < 1` : code('false')),
+      python: () => code('lambda t, o, n, w=1: o != "" and int(w) < 1'),
+    },
+    call: ([t, old, next, which]) =>
+      substitute(
+        t as string,
+        old as string,
+        next as string,
+        which === undefined ? undefined : Math.trunc(which as number),
+      ),
     sqlHelper: `create function fx_substitute(t text, o text, n text) returns text immutable language sql as $$ select nullif(replace(t, o, n), '') $$;
 create function fx_substitute(t text, o text, n text, w float8) returns text immutable language sql as $$
   select case when trunc(w) < 1 then null when o = '' or array_length(p, 1) <= trunc(w) then t
@@ -137,7 +210,12 @@ create function fx_substitute(t text, o text, n text, w float8) returns text imm
         return None
     return t if len(parts) <= int(w) else o.join(parts[:int(w)]) + n + o.join(parts[int(w):])
 fx_substitute = by_row(substitute)`,
-    examples: [['SUBSTITUTE("a-b-c"; "-"; "")', 'abc'], ['SUBSTITUTE("a-b-c"; "-"; "+"; 2)', 'a-b+c'], ['SUBSTITUTE("--"; "-"; "")', ''], ['SUBSTITUTE("abc"; "x"; "y"; 1)', 'abc']],
+    examples: [
+      ['SUBSTITUTE("a-b-c"; "-"; "")', 'abc'],
+      ['SUBSTITUTE("a-b-c"; "-"; "+"; 2)', 'a-b+c'],
+      ['SUBSTITUTE("--"; "-"; "")', ''],
+      ['SUBSTITUTE("abc"; "x"; "y"; 1)', 'abc'],
+    ],
   }),
   define({
     name: 'FIND',
@@ -148,12 +226,49 @@ fx_substitute = by_row(substitute)`,
     call: ([what, t, from]) => find(t as string, what as string, whole(from, 1)),
     sqlHelper: `create function fx_find(w text, t text, f float8 default 1) returns bigint immutable language sql as $$
   select case when trunc(f) >= 1 and trunc(f) <= char_length(t) + 1 and strpos(substr(t, trunc(f)::int), w) > 0 then (strpos(substr(t, trunc(f)::int), w) + trunc(f) - 1)::bigint end $$;`,
-    pythonHelper: 'fx_find = by_row(lambda w, t, f=1: t.index(w, int(f) - 1) + 1 if 1 <= int(f) <= len(t) + 1 else None)',
-    examples: [['FIND("-"; "VAC-2")', '4'], ['FIND("z"; "abc")', ''], ['FIND("a"; "banana"; 3)', '4'], ['FIND("b"; "😀b")', '2']],
+    pythonHelper:
+      'fx_find = by_row(lambda w, t, f=1: t.index(w, int(f) - 1) + 1 if 1 <= int(f) <= len(t) + 1 else None)',
+    examples: [
+      ['FIND("-"; "VAC-2")', '4'],
+      ['FIND("z"; "abc")', ''],
+      ['FIND("a"; "banana"; 3)', '4'],
+      ['FIND("b"; "😀b")', '2'],
+    ],
   }),
-  holds('CONTAINS', 'Whether a text stands in another; large and small letters differ.', (t, p) => t.includes(p), 'strpos(t, p) > 0', 'p in t', [['CONTAINS("Marlpit"; "pit")', 'true'], ['CONTAINS("Marlpit"; "PIT")', 'false'], ['CONTAINS(EMPTY; "a")', '']]),
-  holds('STARTSWITH', 'Whether a text begins with another.', (t, p) => t.startsWith(p), 'starts_with(t, p)', 't.startswith(p)', [['STARTSWITH("VAC-2"; "VAC")', 'true'], ['STARTSWITH("VAC-2"; "vac")', 'false']]),
-  holds('ENDSWITH', 'Whether a text ends with another.', (t, p) => t.endsWith(p), 'right(t, char_length(p)) = p', 't.endswith(p)', [['ENDSWITH("VAC-2"; "2")', 'true'], ['ENDSWITH("a"; "ba")', 'false']]),
+  holds(
+    'CONTAINS',
+    'Whether a text stands in another; large and small letters differ.',
+    (t, p) => t.includes(p),
+    'strpos(t, p) > 0',
+    'p in t',
+    [
+      ['CONTAINS("Marlpit"; "pit")', 'true'],
+      ['CONTAINS("Marlpit"; "PIT")', 'false'],
+      ['CONTAINS(EMPTY; "a")', ''],
+    ],
+  ),
+  holds(
+    'STARTSWITH',
+    'Whether a text begins with another.',
+    (t, p) => t.startsWith(p),
+    'starts_with(t, p)',
+    't.startswith(p)',
+    [
+      ['STARTSWITH("VAC-2"; "VAC")', 'true'],
+      ['STARTSWITH("VAC-2"; "vac")', 'false'],
+    ],
+  ),
+  holds(
+    'ENDSWITH',
+    'Whether a text ends with another.',
+    (t, p) => t.endsWith(p),
+    'right(t, char_length(p)) = p',
+    't.endswith(p)',
+    [
+      ['ENDSWITH("VAC-2"; "2")', 'true'],
+      ['ENDSWITH("a"; "ba")', 'false'],
+    ],
+  ),
   define({
     name: 'TEXTJOIN',
     group: 'text',
@@ -166,11 +281,20 @@ fx_substitute = by_row(substitute)`,
         .map((cell, i) => textOf(cell, types[i + 2]))
         .filter((part) => part !== '' || skip !== true)
         .join((separator ?? '') as string),
-    sql: ([separator = code(''), skip = code(''), ...parts]) => sql`fx_textjoin(${separator}, ${skip}, ${joined(parts.map((part) => sql`shown(${part})`), ', ')})`,
+    sql: ([separator = code(''), skip = code(''), ...parts]) =>
+      sql`fx_textjoin(${separator}, ${skip}, ${joined(
+        parts.map((part) => sql`shown(${part})`),
+        ', ',
+      )})`,
     sqlHelper: `create function fx_textjoin(s text, k boolean, variadic v text[]) returns text immutable language sql as $$
   select nullif(case when k then array_to_string(v, coalesce(s, '')) else array_to_string(v, coalesce(s, ''), '') end, '') $$;`,
     python: (parts) => py`fx_textjoin(${parts})`,
-    pythonHelper: 'fx_textjoin = by_row_own(lambda s, k, *v: (s or "").join(shown(x) if x is not None else "" for x in v if x is not None or k is not True))',
-    examples: [['TEXTJOIN(", "; TRUE; "a"; EMPTY; 2)', 'a, 2'], ['TEXTJOIN("-"; FALSE; "a"; EMPTY; "b")', 'a--b'], ['TEXTJOIN(","; TRUE; EMPTY)', '']],
+    pythonHelper:
+      'fx_textjoin = by_row_own(lambda s, k, *v: (s or "").join(shown(x) if x is not None else "" for x in v if x is not None or k is not True))',
+    examples: [
+      ['TEXTJOIN(", "; TRUE; "a"; EMPTY; 2)', 'a, 2'],
+      ['TEXTJOIN("-"; FALSE; "a"; EMPTY; "b")', 'a--b'],
+      ['TEXTJOIN(","; TRUE; EMPTY)', ''],
+    ],
   }),
 ]

@@ -51,7 +51,9 @@ const writePart = (letters: string, day: number, ms: number): string => {
     case 's':
       return padded(Math.floor(ms / 1000) % 60, letters)
     case 'S':
-      return String(ms % 1000).padStart(3, '0').slice(0, letters.length)
+      return String(ms % 1000)
+        .padStart(3, '0')
+        .slice(0, letters.length)
     default:
       return hour < 12 ? 'AM' : 'PM'
   }
@@ -59,7 +61,9 @@ const writePart = (letters: string, day: number, ms: number): string => {
 
 const writeMoment = (cell: number, type: Type | undefined, pattern: string): string => {
   const ms = type === 'date' ? cell * dayMs : cell
-  return datePatternParts(pattern).map((part) => (part.startsWith("'") ? part.slice(1) : writePart(part, dayOf(ms), timeOf(ms)))).join('')
+  return datePatternParts(pattern)
+    .map((part) => (part.startsWith("'") ? part.slice(1) : writePart(part, dayOf(ms), timeOf(ms))))
+    .join('')
 }
 
 const compiled = new Map<string, NumberPattern>()
@@ -70,11 +74,51 @@ const numberPattern = (pattern: string): NumberPattern => {
 }
 
 /** Letters of a date pattern as PostgreSQL's to_char writes them. */
-const toChar: Readonly<Record<string, string>> = { yyyy: 'YYYY', y: 'FMYYYY', yy: 'YY', M: 'FMMM', MM: 'MM', MMM: 'Mon', MMMM: 'FMMonth', d: 'FMDD', dd: 'DD', H: 'FMHH24', HH: 'HH24', h: 'FMHH12', hh: 'HH12', m: 'FMMI', mm: 'MI', s: 'FMSS', ss: 'SS', S: 'MS1', SS: 'MS2', SSS: 'MS3', a: 'AM', EEE: 'Dy', EEEE: 'FMDay' }
-const sqlParts = (pattern: string): Code => sql`array[${joined(datePatternParts(pattern).map((part) => sql`${part.startsWith("'") ? part : (ownValue(toChar, part) ?? '')}`), ', ')}]`
-const sqlMoment = (x: Code, type: Type | undefined): Code => (type === 'time' ? sql`date '2000-01-01' + ${x}` : sql`${x}::timestamp`)
+const toChar: Readonly<Record<string, string>> = {
+  yyyy: 'YYYY',
+  y: 'FMYYYY',
+  yy: 'YY',
+  M: 'FMMM',
+  MM: 'MM',
+  MMM: 'Mon',
+  MMMM: 'FMMonth',
+  d: 'FMDD',
+  dd: 'DD',
+  H: 'FMHH24',
+  HH: 'HH24',
+  h: 'FMHH12',
+  hh: 'HH12',
+  m: 'FMMI',
+  mm: 'MI',
+  s: 'FMSS',
+  ss: 'SS',
+  S: 'MS1',
+  SS: 'MS2',
+  SSS: 'MS3',
+  a: 'AM',
+  EEE: 'Dy',
+  EEEE: 'FMDay',
+}
+const sqlParts = (pattern: string): Code =>
+  sql`array[${joined(
+    datePatternParts(pattern).map((part) => sql`${part.startsWith("'") ? part : (ownValue(toChar, part) ?? '')}`),
+    ', ',
+  )}]`
+const sqlMoment = (x: Code, type: Type | undefined): Code =>
+  type === 'time' ? sql`date '2000-01-01' + ${x}` : sql`${x}::timestamp`
 
-const numberArguments = ({ before, after, beforeMinus, afterMinus, leastDigits, leastPlaces, mostPlaces, group, factor }: NumberPattern) => [before, after, beforeMinus, afterMinus, leastDigits, leastPlaces, mostPlaces, group, factor] as const
+const numberArguments = ({
+  before,
+  after,
+  beforeMinus,
+  afterMinus,
+  leastDigits,
+  leastPlaces,
+  mostPlaces,
+  group,
+  factor,
+}: NumberPattern) =>
+  [before, after, beforeMinus, afterMinus, leastDigits, leastPlaces, mostPlaces, group, factor] as const
 
 export const written = [
   define({
@@ -84,11 +128,24 @@ export const written = [
     args: [...args('x:written'), { name: 'pattern', need: 'text', constant: patternProblem }],
     result: 'text',
     fails: 'never',
-    call: ([x, pattern], [type]) => (isMoment(type) ? writeMoment(x as number, type, String(pattern)) : writeNumber(x as number, numberPattern(String(pattern)))),
+    call: ([x, pattern], [type]) =>
+      isMoment(type)
+        ? writeMoment(x as number, type, String(pattern))
+        : writeNumber(x as number, numberPattern(String(pattern))),
     sql: ([x = code('')], [type], [, pattern]) =>
-      isMoment(type) ? sql`written_moment(${sqlMoment(x, type)}, ${sqlParts(String(pattern))})` : sql`written_number(${x}::float8, ${joined(numberArguments(numberPattern(String(pattern))).map((one) => sql`${one}`), ', ')})`,
+      isMoment(type)
+        ? sql`written_moment(${sqlMoment(x, type)}, ${sqlParts(String(pattern))})`
+        : sql`written_number(${x}::float8, ${joined(
+            numberArguments(numberPattern(String(pattern))).map((one) => sql`${one}`),
+            ', ',
+          )})`,
     python: ([x = code('')], [type], [, pattern]) =>
-      isMoment(type) ? py`written_moment(${x}, ${datePatternParts(String(pattern))})` : py`written_number(${x}, ${joined(numberArguments(numberPattern(String(pattern))).map((one) => py`${one}`), ', ')})`,
+      isMoment(type)
+        ? py`written_moment(${x}, ${datePatternParts(String(pattern))})`
+        : py`written_number(${x}, ${joined(
+            numberArguments(numberPattern(String(pattern))).map((one) => py`${one}`),
+            ', ',
+          )})`,
     sqlHelper: `-- a date or time by the pieces of a pattern; what begins with ' is plain text
 create function written_moment(t timestamp, parts text[]) returns text immutable language sql as $$
   select case when t is not null then nullif(string_agg(case when left(p, 1) = '''' then substr(p, 2) when p like 'MS_' then left(to_char(t, 'MS'), right(p, 1)::int) else to_char(t, p) end, '' order by n), '') end from unnest(parts) with ordinality as u(p, n) $$;

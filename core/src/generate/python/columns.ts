@@ -15,10 +15,19 @@ export const columns: readonly Block[] = [
     source = "".join(".*" if c == "*" else "." if c == "?" else re.escape(c) for c in pattern)
     return [c for c in frame.columns if re.fullmatch(source, c, re.IGNORECASE | re.DOTALL)]`,
   },
-  { source: 'def columns_of_type(frame, kind):\n    return [c for c in frame.columns if type_of(frame[c]) in (("integer", "decimal") if kind == "number" else (kind,))]' },
-  { source: 'def columns_between(frame, first, last):\n    names = list(frame.columns)\n    return names[names.index(first):names.index(last) + 1]' },
+  {
+    source:
+      'def columns_of_type(frame, kind):\n    return [c for c in frame.columns if type_of(frame[c]) in (("integer", "decimal") if kind == "number" else (kind,))]',
+  },
+  {
+    source:
+      'def columns_between(frame, first, last):\n    names = list(frame.columns)\n    return names[names.index(first):names.index(last) + 1]',
+  },
   { source: 'def in_table_order(frame, names):\n    return [c for c in frame.columns if c in set(names)]' },
-  { source: 'def columns_first(frame, names):\n    return frame[list(names) + [c for c in frame.columns if c not in set(names)]]' },
+  {
+    source:
+      'def columns_first(frame, names):\n    return frame[list(names) + [c for c in frame.columns if c not in set(names)]]',
+  },
   {
     source: `def move_columns(frame, names, to=None, before=None, after=None):
     rest = [c for c in frame.columns if c not in set(names)]
@@ -26,7 +35,10 @@ export const columns: readonly Block[] = [
     at = 0 if to == "first" else len(rest) if to == "last" else sum(c in set(rest) for c in beside[:beside.index(before) if before else beside.index(after) + 1])
     return frame[rest[:at] + list(names) + rest[at:]]`,
   },
-  { source: 'def free_name(wanted, taken):\n    free, n = wanted, 2\n    while free in taken:\n        free, n = "%s %d" % (wanted, n), n + 1\n    return free' },
+  {
+    source:
+      'def free_name(wanted, taken):\n    free, n = wanted, 2\n    while free in taken:\n        free, n = "%s %d" % (wanted, n), n + 1\n    return free',
+  },
   {
     source: `def settle_names(frame, wanted):
     """In a clash the renamed column gives way."""
@@ -90,20 +102,43 @@ def filled(f):
   },
   { source: 'def is_same(x, value, **how):\n    return test(lambda a, b: a == b, x, value, **how)' },
   { source: 'def is_not(x, value, **how):\n    return test(lambda a, b: a != b, x, value, **how)' },
-  { source: 'def is_one_of(x, values, **how):\n    result = pd.Series(False, index=x.index)\n    for value in values:\n        result = result | is_same(x, value, **how)\n    return result' },
+  {
+    source:
+      'def is_one_of(x, values, **how):\n    result = pd.Series(False, index=x.index)\n    for value in values:\n        result = result | is_same(x, value, **how)\n    return result',
+  },
   { source: 'def is_none_of(x, values, **how):\n    return ~is_one_of(x, values, **how)' },
   { source: 'def contains(x, value, **how):\n    return test(filled(lambda a, b: b in a), x, value, **how)' },
   { source: 'def contains_not(x, value, **how):\n    return ~contains(x, value, **how)' },
-  { source: 'def starts_with(x, value, **how):\n    return test(filled(lambda a, b: a.startswith(b)), x, value, **how)' },
+  {
+    source: 'def starts_with(x, value, **how):\n    return test(filled(lambda a, b: a.startswith(b)), x, value, **how)',
+  },
   { source: 'def starts_not_with(x, value, **how):\n    return ~starts_with(x, value, **how)' },
   { source: 'def ends_with(x, value, **how):\n    return test(filled(lambda a, b: a.endswith(b)), x, value, **how)' },
-  { source: 'def matches(x, pattern, ignore_case=False, trim=False):\n    pattern = re.compile(pattern, re.IGNORECASE if ignore_case else 0)\n    return pd.Series([t is not None and pattern.search(t) is not None for t in seen(x, False, trim)], index=x.index, dtype=bool)' },
-  { source: 'def greater(x, value, **how):\n    return test(filled(lambda a, b: sort_value(a) > sort_value(b)), x, value, **how)' },
-  { source: 'def at_least(x, value, **how):\n    return test(filled(lambda a, b: sort_value(a) >= sort_value(b)), x, value, **how)' },
-  { source: 'def less(x, value, **how):\n    return test(filled(lambda a, b: sort_value(a) < sort_value(b)), x, value, **how)' },
-  { source: 'def at_most(x, value, **how):\n    return test(filled(lambda a, b: sort_value(a) <= sort_value(b)), x, value, **how)' },
+  {
+    source:
+      'def matches(x, pattern, ignore_case=False, trim=False):\n    pattern = re.compile(pattern, re.IGNORECASE if ignore_case else 0)\n    return pd.Series([t is not None and pattern.search(t) is not None for t in seen(x, False, trim)], index=x.index, dtype=bool)',
+  },
+  {
+    source:
+      'def greater(x, value, **how):\n    return test(filled(lambda a, b: sort_value(a) > sort_value(b)), x, value, **how)',
+  },
+  {
+    source:
+      'def at_least(x, value, **how):\n    return test(filled(lambda a, b: sort_value(a) >= sort_value(b)), x, value, **how)',
+  },
+  {
+    source:
+      'def less(x, value, **how):\n    return test(filled(lambda a, b: sort_value(a) < sort_value(b)), x, value, **how)',
+  },
+  {
+    source:
+      'def at_most(x, value, **how):\n    return test(filled(lambda a, b: sort_value(a) <= sort_value(b)), x, value, **how)',
+  },
   { source: 'def between_values(x, low, high, **how):\n    return at_least(x, low, **how) & at_most(x, high, **how)' },
   { source: 'def is_empty(x, **how):\n    return test(lambda a, b: a is None, x, None, **how)' },
   { source: 'def is_filled(x, **how):\n    return ~is_empty(x, **how)' },
-  { source: 'def holds(frame, x):\n    """A computed condition; empty counts as no."""\n    return pd.Series([v is True for v in (cells(x) if isinstance(x, pd.Series) else [x] * len(frame))], index=frame.index, dtype=bool)' },
+  {
+    source:
+      'def holds(frame, x):\n    """A computed condition; empty counts as no."""\n    return pd.Series([v is True for v in (cells(x) if isinstance(x, pd.Series) else [x] * len(frame))], index=frame.index, dtype=bool)',
+  },
 ]

@@ -18,6 +18,11 @@ const operators = [
 
 /** All that a Python script may need, of which it takes what it uses. */
 export const pythonRuntime: readonly Block[] = [
-  ...values, ...opening, ...columns, ...tables, ...cleaning, ...telling,
+  ...values,
+  ...opening,
+  ...columns,
+  ...tables,
+  ...cleaning,
+  ...telling,
   ...[...operators, ...functions].flatMap(({ pythonHelper }) => (pythonHelper ? [{ source: pythonHelper }] : [])),
 ]

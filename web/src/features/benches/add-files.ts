@@ -25,16 +25,30 @@ const partsOf = async (ref: FileRef): Promise<Part[]> => {
   return parts
 }
 
-const sheetOf = (read: Read): string | undefined => (Array.isArray(read.sheets) ? (read.sheets as readonly string[])[0] : undefined)
-const openedBy = (recipe: Recipe, files: Readonly<Record<string, readonly FileRef[]>>, { ref, read }: Part): string | undefined =>
+const sheetOf = (read: Read): string | undefined =>
+  Array.isArray(read.sheets) ? (read.sheets as readonly string[])[0] : undefined
+const openedBy = (
+  recipe: Recipe,
+  files: Readonly<Record<string, readonly FileRef[]>>,
+  { ref, read }: Part,
+): string | undefined =>
   recipe.tables.find(({ steps }) => {
     const [first] = steps as readonly Step[]
     const refs = typeof first?.input === 'string' ? (ownValue(files, first.input) ?? []) : []
-    return first?.kind === 'open' && refs.some(({ hash }) => hash === ref.hash) && sheetOf((first.read ?? {}) as Read) === sheetOf(read)
+    return (
+      first?.kind === 'open' &&
+      refs.some(({ hash }) => hash === ref.hash) &&
+      sheetOf((first.read ?? {}) as Read) === sheetOf(read)
+    )
   })?.id
 
 /** What was sent: parts that are new to the story, and those that a table opens already. */
-const sendParts = async (files: readonly File[], recipe: Recipe, known: Readonly<Record<string, readonly FileRef[]>>, told: (words: string) => void): Promise<{ fresh: Part[]; twins: Twin[] }> => {
+const sendParts = async (
+  files: readonly File[],
+  recipe: Recipe,
+  known: Readonly<Record<string, readonly FileRef[]>>,
+  told: (words: string) => void,
+): Promise<{ fresh: Part[]; twins: Twin[] }> => {
   const fresh: Part[] = []
   const twins: Twin[] = []
   for (const file of files) {
@@ -49,7 +63,13 @@ const sendParts = async (files: readonly File[], recipe: Recipe, known: Readonly
 }
 
 /** A table of its own for each part: the recipe with them, and their ids. The files are laid with their inputs. Sentences are numbered after those of `drafted`. */
-const tablesFor = async (parts: readonly Part[], start: Recipe, drafted: Recipe, place: Place, told: (words: string) => void): Promise<{ recipe: Recipe; ids: string[] }> => {
+const tablesFor = async (
+  parts: readonly Part[],
+  start: Recipe,
+  drafted: Recipe,
+  place: Place,
+  told: (words: string) => void,
+): Promise<{ recipe: Recipe; ids: string[] }> => {
   let recipe = start
   const ids: string[] = []
   for (const [i, { ref, read, name }] of parts.entries()) {
@@ -64,7 +84,12 @@ const tablesFor = async (parts: readonly Part[], start: Recipe, drafted: Recipe,
 }
 
 /** Parts become tables of the story at once; their ids. */
-export const keepParts = async (story: Story, client: QueryClient, parts: readonly Part[], told: (words: string) => void): Promise<string[]> => {
+export const keepParts = async (
+  story: Story,
+  client: QueryClient,
+  parts: readonly Part[],
+  told: (words: string) => void,
+): Promise<string[]> => {
   if (parts.length === 0) return []
   const { recipe, ids } = await tablesFor(parts, story.flow.recipe, story.recipe, story.place, told)
   await story.save(recipe, 'tables from files')
@@ -73,8 +98,17 @@ export const keepParts = async (story: Story, client: QueryClient, parts: readon
 }
 
 /** Files, and the sheets of workbooks, as tables of the story: those that are new, those it has already and may use, and those that it would take twice. */
-export const tablesOfFiles = async (story: Story, client: QueryClient, files: readonly File[], usable: (table: string) => boolean, told: (words: string) => void): Promise<{ ids: string[]; doubled: Twin[] }> => {
+export const tablesOfFiles = async (
+  story: Story,
+  client: QueryClient,
+  files: readonly File[],
+  usable: (table: string) => boolean,
+  told: (words: string) => void,
+): Promise<{ ids: string[]; doubled: Twin[] }> => {
   const { fresh, twins } = await sendParts(files, story.flow.recipe, story.flow.files, told)
   const made = await keepParts(story, client, fresh, told)
-  return { ids: [...made, ...twins.flatMap(({ table }) => (usable(table) ? [table] : []))], doubled: twins.filter(({ table }) => !usable(table)) }
+  return {
+    ids: [...made, ...twins.flatMap(({ table }) => (usable(table) ? [table] : []))],
+    doubled: twins.filter(({ table }) => !usable(table)),
+  }
 }

@@ -9,8 +9,29 @@ const tints = { none: 'bg-went-tint', one: '', many: 'bg-turned-tint' } as const
 const marks = { none: '∅', one: '', many: '×' } as const
 
 /** One of two tables on the join bench: its key columns first, rows that meet none or several tinted and marked. */
-export const BenchTable = ({ name, strand, side, keys, marked, from, go, told }: { name: string; strand: number; side: Side; keys: readonly string[]; /** Whether rows are marked by how many they meet. */ marked: boolean; from: number; go: (from: number) => void; told: ReactNode }) => {
-  const order = [...keys.flatMap((key) => side.columns.flatMap((field, at) => (field.name === key ? [at] : []))), ...side.columns.flatMap((field, at) => (keys.includes(field.name) ? [] : [at]))]
+export const BenchTable = ({
+  name,
+  strand,
+  side,
+  keys,
+  marked,
+  from,
+  go,
+  told,
+}: {
+  name: string
+  strand: number
+  side: Side
+  keys: readonly string[]
+  /** Whether rows are marked by how many they meet. */ marked: boolean
+  from: number
+  go: (from: number) => void
+  told: ReactNode
+}) => {
+  const order = [
+    ...keys.flatMap((key) => side.columns.flatMap((field, at) => (field.name === key ? [at] : []))),
+    ...side.columns.flatMap((field, at) => (keys.includes(field.name) ? [] : [at])),
+  ]
   const { shown } = side
   return (
     <section aria-label={`${name} on the bench`} className="flex min-h-0 min-w-0 flex-col">
@@ -26,7 +47,11 @@ export const BenchTable = ({ name, strand, side, keys, marked, from, go, told }:
                 <span className="sr-only">how it meets</span>
               </th>
               {order.map((at) => (
-                <th key={at} scope="col" className={`max-w-[170px] truncate border-b border-line-strong px-2 py-1.5 font-semibold ${isNumeric(side.columns[at]?.type ?? 'text') ? 'text-right' : 'text-left'} ${keys.includes(side.columns[at]?.name ?? '') ? 'bg-token-tint text-token' : ''}`}>
+                <th
+                  key={at}
+                  scope="col"
+                  className={`max-w-[170px] truncate border-b border-line-strong px-2 py-1.5 font-semibold ${isNumeric(side.columns[at]?.type ?? 'text') ? 'text-right' : 'text-left'} ${keys.includes(side.columns[at]?.name ?? '') ? 'bg-token-tint text-token' : ''}`}
+                >
                   {side.columns[at]?.name}
                 </th>
               ))}
@@ -35,11 +60,19 @@ export const BenchTable = ({ name, strand, side, keys, marked, from, go, told }:
           <tbody>
             {shown.rows.map(({ row, state, cells }) => (
               <tr key={row} data-state={marked ? state : 'one'} className={`h-[27px] ${marked ? tints[state] : ''}`}>
-                <td className="pl-1.5 text-[12px] text-went" aria-label={marked && state !== 'one' ? (state === 'none' ? 'meets none' : 'meets several') : undefined}>
+                <td
+                  className="pl-1.5 text-[12px] text-went"
+                  aria-label={
+                    marked && state !== 'one' ? (state === 'none' ? 'meets none' : 'meets several') : undefined
+                  }
+                >
                   {marked ? marks[state] : ''}
                 </td>
                 {order.map((at) => (
-                  <td key={at} className={`max-w-[170px] truncate border-b border-line px-2 whitespace-pre ${isNumeric(side.columns[at]?.type ?? 'text') ? 'text-right' : ''}`}>
+                  <td
+                    key={at}
+                    className={`max-w-[170px] truncate border-b border-line px-2 whitespace-pre ${isNumeric(side.columns[at]?.type ?? 'text') ? 'text-right' : ''}`}
+                  >
                     {shownText(cells[at] ?? null)}
                   </td>
                 ))}

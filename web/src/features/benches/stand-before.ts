@@ -6,7 +6,12 @@ export const standBefore = (story: Story, stepId: string): Stand => {
   const { recipe, table } = story
   const at = table?.steps.findIndex(({ id }) => id === stepId) ?? -1
   const steps = table?.steps.slice(0, Math.max(1, at)) ?? []
-  return { recipe: { ...recipe, tables: recipe.tables.map((one) => (one.id === table?.id ? { ...one, steps } : one)) }, table: table?.id ?? '', step: steps.at(-1)?.id ?? '' }
+  return {
+    recipe: { ...recipe, tables: recipe.tables.map((one) => (one.id === table?.id ? { ...one, steps } : one)) },
+    table: table?.id ?? '',
+    step: steps.at(-1)?.id ?? '',
+  }
 }
 
-export const without = <T extends object>(step: T, ...keys: readonly string[]): T => Object.fromEntries(Object.entries(step).filter(([key]) => !keys.includes(key))) as T
+export const without = <T extends object>(step: T, ...keys: readonly string[]): T =>
+  Object.fromEntries(Object.entries(step).filter(([key]) => !keys.includes(key))) as T

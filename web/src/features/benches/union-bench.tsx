@@ -13,7 +13,8 @@ const dragged = 'application/x-fabula-column'
 type Column = LayReply['columns'][number]
 
 /** What stands in a row of the matrix, as pairs write it. */
-const cellsOf = ({ from }: Column, ids: readonly string[]): From[] => from.flatMap((cell, at) => (cell ? [{ table: ids[at] ?? '', column: cell.column }] : []))
+const cellsOf = ({ from }: Column, ids: readonly string[]): From[] =>
+  from.flatMap((cell, at) => (cell ? [{ table: ids[at] ?? '', column: cell.column }] : []))
 
 /** More tables underneath: those of the story, or files and sheets that become tables of their own. */
 const AddTables = ({ step, story }: { step: Step; story: Story }) => {
@@ -35,7 +36,13 @@ const AddTables = ({ step, story }: { step: Step; story: Story }) => {
   }
   const take = (files: readonly File[]): Promise<void> =>
     busy(async () => {
-      const { ids, doubled } = await tablesOfFiles(story, client, files, (id) => !tables.includes(id) && story.usableTables.some((one) => one.id === id), setDoing)
+      const { ids, doubled } = await tablesOfFiles(
+        story,
+        client,
+        files,
+        (id) => !tables.includes(id) && story.usableTables.some((one) => one.id === id),
+        setDoing,
+      )
       if (ids.length > 0) lay(ids)
       if (doubled.length > 0) setAsked({ id: '', twins: doubled })
     })
@@ -45,7 +52,12 @@ const AddTables = ({ step, story }: { step: Step; story: Story }) => {
       const own = story.table?.id
       const twins = asked?.twins ?? []
       setAsked(undefined)
-      const made = await keepParts(story, client, twins.filter(({ table }) => table === own), setDoing)
+      const made = await keepParts(
+        story,
+        client,
+        twins.filter(({ table }) => table === own),
+        setDoing,
+      )
       lay([...(asked?.id ? [asked.id] : []), ...made, ...twins.flatMap(({ table }) => (table === own ? [] : [table]))])
     })
   return (
@@ -55,38 +67,73 @@ const AddTables = ({ step, story }: { step: Step; story: Story }) => {
         {story.usableTables.map(({ id, name }) => {
           const there = tables.includes(id)
           return (
-            <button key={id} type="button" onClick={() => (there ? setAsked({ id, twins: [] }) : lay([id]))} className={`flex items-center gap-1.5 rounded-full border px-2.5 py-0.5 text-[12.5px] ${there ? 'border-came bg-came-tint' : 'border-line-strong bg-sheet hover:border-ink-3'}`}>
+            <button
+              key={id}
+              type="button"
+              onClick={() => (there ? setAsked({ id, twins: [] }) : lay([id]))}
+              className={`flex items-center gap-1.5 rounded-full border px-2.5 py-0.5 text-[12.5px] ${there ? 'border-came bg-came-tint' : 'border-line-strong bg-sheet hover:border-ink-3'}`}
+            >
               <Dot strand={story.recipe.tables.findIndex((table) => table.id === id)} /> {there ? '✓ ' : '+ '}
               {name}
             </button>
           )
         })}
         {story.usableTables.filter(({ id }) => !tables.includes(id)).length > 1 && (
-          <Button look="link" className="py-0! text-[12.5px]" onClick={() => lay(story.usableTables.flatMap(({ id }) => (tables.includes(id) ? [] : [id])))}>
+          <Button
+            look="link"
+            className="py-0! text-[12.5px]"
+            onClick={() => lay(story.usableTables.flatMap(({ id }) => (tables.includes(id) ? [] : [id])))}
+          >
             All of them
           </Button>
         )}
-        <Button look="link" className="py-0! text-[12.5px]" disabled={doing !== ''} onClick={() => chooser.current?.click()}>
+        <Button
+          look="link"
+          className="py-0! text-[12.5px]"
+          disabled={doing !== ''}
+          onClick={() => chooser.current?.click()}
+        >
           Files or sheets…
         </Button>
-        <input ref={chooser} type="file" multiple aria-label="Files to lay underneath" className="sr-only" tabIndex={-1} onChange={(event) => event.target.files && event.target.files.length > 0 && void take([...event.target.files])} />
+        <input
+          ref={chooser}
+          type="file"
+          multiple
+          aria-label="Files to lay underneath"
+          className="sr-only"
+          tabIndex={-1}
+          onChange={(event) =>
+            event.target.files && event.target.files.length > 0 && void take([...event.target.files])
+          }
+        />
         {doing !== '' && <span className="text-[12.5px] text-ink-3">{doing}…</span>}
       </div>
       {asked && (
         <Notice>
-          {asked.id !== '' ? `${nameOf(asked.id)} lies underneath already. Twice, its rows would count double.` : `${listed(asked.twins.map(({ name, table }) => `${name} is here already as ${nameOf(table)}`))}. Laid again, ${asked.twins.length === 1 ? 'its' : 'their'} rows would count double.`}{' '}
-          <Button
-            look="link"
-            className="py-0!"
-            onClick={() => void twice()}
-          >
+          {asked.id !== ''
+            ? `${nameOf(asked.id)} lies underneath already. Twice, its rows would count double.`
+            : `${listed(asked.twins.map(({ name, table }) => `${name} is here already as ${nameOf(table)}`))}. Laid again, ${asked.twins.length === 1 ? 'its' : 'their'} rows would count double.`}{' '}
+          <Button look="link" className="py-0!" onClick={() => void twice()}>
             Lay {asked.id !== '' || asked.twins.length === 1 ? 'it' : 'them'} twice
           </Button>{' '}
           <Button look="quiet" className="py-0!" onClick={() => setAsked(undefined)}>
             Leave it
           </Button>
           {asked.id !== '' && (
-            <Button look="quiet" className="py-0!" disabled={tables.length === 1} onClick={() => (story.reword(withTables(step, tables.filter((id) => id !== asked.id))), setAsked(undefined))}>
+            <Button
+              look="quiet"
+              className="py-0!"
+              disabled={tables.length === 1}
+              onClick={() => (
+                story.reword(
+                  withTables(
+                    step,
+                    tables.filter((id) => id !== asked.id),
+                  ),
+                ),
+                setAsked(undefined)
+              )}
+            >
               Take {nameOf(asked.id)} away
             </Button>
           )}
@@ -97,7 +144,23 @@ const AddTables = ({ step, story }: { step: Step; story: Story }) => {
 }
 
 /** A cell of the matrix: a table's column, which can be dragged to another row, laid elsewhere or taken apart. */
-const MatrixCell = ({ cell, column, cells, step, story, columns, at }: { cell: Column['from'][number]; column: Column; cells: readonly From[]; step: Step; story: Story; columns: readonly Column[]; at: From | undefined }) => {
+const MatrixCell = ({
+  cell,
+  column,
+  cells,
+  step,
+  story,
+  columns,
+  at,
+}: {
+  cell: Column['from'][number]
+  column: Column
+  cells: readonly From[]
+  step: Step
+  story: Story
+  columns: readonly Column[]
+  at: From | undefined
+}) => {
   const [open, setOpen] = useState(false)
   if (!cell || !at) return <span className="text-ink-3 italic">none</span>
   const lone = columns.filter((other) => other.name !== column.name)
@@ -108,9 +171,21 @@ const MatrixCell = ({ cell, column, cells, step, story, columns, at }: { cell: C
   }
   return (
     <span className="block">
-      <button type="button" draggable onDragStart={(event) => event.dataTransfer.setData(dragged, JSON.stringify(at))} aria-expanded={open} title="Drag it to another row, or click" className={`max-w-full cursor-grab truncate rounded px-1 text-left hover:bg-sunk ${cell.column === column.name ? '' : 'bg-token-tint text-token'}`} onClick={() => setOpen(!open)}>
+      <button
+        type="button"
+        draggable
+        onDragStart={(event) => event.dataTransfer.setData(dragged, JSON.stringify(at))}
+        aria-expanded={open}
+        title="Drag it to another row, or click"
+        className={`max-w-full cursor-grab truncate rounded px-1 text-left hover:bg-sunk ${cell.column === column.name ? '' : 'bg-token-tint text-token'}`}
+        onClick={() => setOpen(!open)}
+      >
         {cell.column}
-        {cell.type === column.type ? '' : <span className="ml-1 text-turned">({typeWords[cell.type].replace(/^an? /, '')})</span>}
+        {cell.type === column.type ? (
+          ''
+        ) : (
+          <span className="ml-1 text-turned">({typeWords[cell.type].replace(/^an? /, '')})</span>
+        )}
       </button>
       {open && (
         <span className="grid gap-1 py-1 font-sans">
@@ -120,7 +195,15 @@ const MatrixCell = ({ cell, column, cells, step, story, columns, at }: { cell: C
             value=""
             onChange={(event) => {
               const into = columns.find(({ name }) => name === event.target.value)
-              if (into) story.reword(laidInto(step, at, into.name, cellsOf(into, [story.table?.id ?? '', ...(step.with as readonly string[])])))
+              if (into)
+                story.reword(
+                  laidInto(
+                    step,
+                    at,
+                    into.name,
+                    cellsOf(into, [story.table?.id ?? '', ...(step.with as readonly string[])]),
+                  ),
+                )
               setOpen(false)
             }}
           >
@@ -130,12 +213,20 @@ const MatrixCell = ({ cell, column, cells, step, story, columns, at }: { cell: C
             ))}
           </select>
           {isMoved(step, at) ? (
-            <Button look="link" className="justify-self-start py-0! text-[12.5px]" onClick={() => (story.reword(onItsOwn(step, at)), setOpen(false))}>
+            <Button
+              look="link"
+              className="justify-self-start py-0! text-[12.5px]"
+              onClick={() => (story.reword(onItsOwn(step, at)), setOpen(false))}
+            >
               Take it away again
             </Button>
           ) : (
             cells.length > 1 && (
-              <Button look="link" className="justify-self-start py-0! text-[12.5px]" onClick={() => (story.reword(takenApart(step, at, apartName())), setOpen(false))}>
+              <Button
+                look="link"
+                className="justify-self-start py-0! text-[12.5px]"
+                onClick={() => (story.reword(takenApart(step, at, apartName())), setOpen(false))}
+              >
                 It is something else
               </Button>
             )
@@ -150,9 +241,20 @@ const MatrixCell = ({ cell, column, cells, step, story, columns, at }: { cell: C
 export const UnionBench = ({ step, story }: { step: Step; story: Story }) => {
   const tables = step.with as readonly string[]
   const ids = [story.table?.id ?? '', ...tables]
-  const { data, error } = useQuery(layQuery(story.place, story.flow.files, standBefore(story, step.id), { with: tables, ...(step.pairs ? { pairs: step.pairs } : {}), ...(step.apart ? { apart: step.apart } : {}) }))
+  const { data, error } = useQuery(
+    layQuery(story.place, story.flow.files, standBefore(story, step.id), {
+      with: tables,
+      ...(step.pairs ? { pairs: step.pairs } : {}),
+      ...(step.apart ? { apart: step.apart } : {}),
+    }),
+  )
   const [over, setOver] = useState<string>()
-  if (error) return <div className="p-4"><Notice kind="went">{error.message}</Notice></div>
+  if (error)
+    return (
+      <div className="p-4">
+        <Notice kind="went">{error.message}</Notice>
+      </div>
+    )
   if (!data) return <p className="p-4 text-ink-3">Laying the tables under one another…</p>
   const nameOf = (id: string): string => story.recipe.tables.find((table) => table.id === id)?.name ?? id
   const shown = ids.map((id, at) => ({ id, at, rows: data.tables[at]?.rows ?? 0 }))
@@ -167,7 +269,10 @@ export const UnionBench = ({ step, story }: { step: Step; story: Story }) => {
     const cell = JSON.parse(text) as From
     const at = ids.indexOf(cell.table)
     const there = column.from[at]
-    if (there && there.column !== cell.column) return story.setProblem(`${nameOf(cell.table)} has a column in ${column.name} already: ${there.column}. Take that away first.`)
+    if (there && there.column !== cell.column)
+      return story.setProblem(
+        `${nameOf(cell.table)} has a column in ${column.name} already: ${there.column}. Take that away first.`,
+      )
     story.setProblem(undefined)
     story.reword(laidInto(step, cell, column.name, cellsOf(column, ids)))
   }
@@ -176,9 +281,26 @@ export const UnionBench = ({ step, story }: { step: Step; story: Story }) => {
       <div className="grid gap-2 border-b border-line px-3.5 py-2.5">
         <AddTables step={step} story={story} />
         <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
-          <Segments label="Which columns" value={all ? 'all' : 'shared'} of={[['all', 'all columns'], ['shared', 'only those that all have']]} onChange={(columns) => story.reword(columns === 'all' ? without(step, 'columns') : ({ ...step, columns } as Step))} />
+          <Segments
+            label="Which columns"
+            value={all ? 'all' : 'shared'}
+            of={[
+              ['all', 'all columns'],
+              ['shared', 'only those that all have'],
+            ]}
+            onChange={(columns) =>
+              story.reword(columns === 'all' ? without(step, 'columns') : ({ ...step, columns } as Step))
+            }
+          />
           <label className="flex items-center gap-2 text-[12.5px]">
-            <input type="checkbox" checked={step.origin !== undefined} onChange={(event) => story.reword(event.target.checked ? ({ ...step, origin: 'Table' } as Step) : without(step, 'origin'))} /> a column with the table’s name
+            <input
+              type="checkbox"
+              checked={step.origin !== undefined}
+              onChange={(event) =>
+                story.reword(event.target.checked ? ({ ...step, origin: 'Table' } as Step) : without(step, 'origin'))
+              }
+            />{' '}
+            a column with the table’s name
           </label>
           <span className="figures ml-auto text-[12.5px] text-ink-3">
             {counted(ids.length, 'table')}, {counted(total, 'row')}
@@ -186,7 +308,12 @@ export const UnionBench = ({ step, story }: { step: Step; story: Story }) => {
         </div>
         {partners.slice(0, 6).map(({ at, column, into, share, alike }) => (
           <Notice key={`${at}${column}`}>
-            <b>{column}</b> of {nameOf(ids[at] ?? '')} may be <b>{into}</b>: {[...(share > 0 ? [`${Math.round(share * 100)} % of its values stand there too`] : []), ...(alike ? ['the names are alike'] : [])].join(', and ')}.{' '}
+            <b>{column}</b> of {nameOf(ids[at] ?? '')} may be <b>{into}</b>:{' '}
+            {[
+              ...(share > 0 ? [`${Math.round(share * 100)} % of its values stand there too`] : []),
+              ...(alike ? ['the names are alike'] : []),
+            ].join(', and ')}
+            .{' '}
             <Button
               look="link"
               className="py-0!"
@@ -210,14 +337,29 @@ export const UnionBench = ({ step, story }: { step: Step; story: Story }) => {
               {shown.map(({ id, at, rows }) => (
                 <th key={at} scope="col" className="min-w-[120px] font-serif text-[13px] font-semibold">
                   <span className="flex items-center gap-1.5">
-                    <Dot strand={story.recipe.tables.findIndex((table) => table.id === id)} /> <span className="truncate">{nameOf(id)}</span>
+                    <Dot strand={story.recipe.tables.findIndex((table) => table.id === id)} />{' '}
+                    <span className="truncate">{nameOf(id)}</span>
                     {at > 0 && tables.length > 1 && (
-                      <button type="button" aria-label={`Take ${nameOf(id)} away`} className="ml-auto px-1 font-sans text-ink-3 hover:text-ink" onClick={() => story.reword(withTables(step, tables.filter((_, i) => i !== at - 1)))}>
+                      <button
+                        type="button"
+                        aria-label={`Take ${nameOf(id)} away`}
+                        className="ml-auto px-1 font-sans text-ink-3 hover:text-ink"
+                        onClick={() =>
+                          story.reword(
+                            withTables(
+                              step,
+                              tables.filter((_, i) => i !== at - 1),
+                            ),
+                          )
+                        }
+                      >
                         ×
                       </button>
                     )}
                   </span>
-                  <span className="figures block font-sans text-[12px] font-normal text-ink-3">{counted(rows, 'row')}</span>
+                  <span className="figures block font-sans text-[12px] font-normal text-ink-3">
+                    {counted(rows, 'row')}
+                  </span>
                 </th>
               ))}
             </tr>
@@ -231,17 +373,39 @@ export const UnionBench = ({ step, story }: { step: Step; story: Story }) => {
                 <tr
                   key={column.name}
                   className={`*:border-b *:border-line *:px-2.5 *:py-1 *:align-top ${left ? 'text-ink-3 line-through' : ''} ${over === column.name ? 'bg-token-tint' : ''}`}
-                  onDragOver={(event) => event.dataTransfer.types.includes(dragged) && (event.preventDefault(), setOver(column.name))}
+                  onDragOver={(event) =>
+                    event.dataTransfer.types.includes(dragged) && (event.preventDefault(), setOver(column.name))
+                  }
                   onDragLeave={() => setOver(undefined)}
                   onDrop={(event) => drop(event, column)}
                 >
                   <th scope="row" className="sticky left-0 bg-sheet text-left font-semibold">
                     {column.name}
-                    <span className="block font-sans text-[12px] font-normal text-ink-3">{types.length > 1 ? <span className="text-turned">{listed(types.map((type) => typeWords[type]))}: becomes {typeWords[column.type]}</span> : typeWords[column.type].replace(/^an? /, '')}</span>
+                    <span className="block font-sans text-[12px] font-normal text-ink-3">
+                      {types.length > 1 ? (
+                        <span className="text-turned">
+                          {listed(types.map((type) => typeWords[type]))}: becomes {typeWords[column.type]}
+                        </span>
+                      ) : (
+                        typeWords[column.type].replace(/^an? /, '')
+                      )}
+                    </span>
                   </th>
                   {column.from.map((cell, at) => (
-                    <td key={at} className={cell ? '' : 'bg-went-tint'} title={cell ? undefined : `${counted(shown[at]?.rows ?? 0, 'row')} will be empty`}>
-                      <MatrixCell cell={cell} column={column} cells={cells} step={step} story={story} columns={data.columns} at={cell ? { table: ids[at] ?? '', column: cell.column } : undefined} />
+                    <td
+                      key={at}
+                      className={cell ? '' : 'bg-went-tint'}
+                      title={cell ? undefined : `${counted(shown[at]?.rows ?? 0, 'row')} will be empty`}
+                    >
+                      <MatrixCell
+                        cell={cell}
+                        column={column}
+                        cells={cells}
+                        step={step}
+                        story={story}
+                        columns={data.columns}
+                        at={cell ? { table: ids[at] ?? '', column: cell.column } : undefined}
+                      />
                     </td>
                   ))}
                 </tr>
@@ -249,7 +413,16 @@ export const UnionBench = ({ step, story }: { step: Step; story: Story }) => {
             })}
           </tbody>
         </table>
-        <p className="px-3.5 py-2 text-[12px] text-ink-3">A column of another name is dragged to the row it belongs to; what is tinted stays empty in {figure(data.columns.reduce((sum, { from }) => sum + from.reduce((n, cell, at) => n + (cell ? 0 : (shown[at]?.rows ?? 0)), 0), 0))} cells.</p>
+        <p className="px-3.5 py-2 text-[12px] text-ink-3">
+          A column of another name is dragged to the row it belongs to; what is tinted stays empty in{' '}
+          {figure(
+            data.columns.reduce(
+              (sum, { from }) => sum + from.reduce((n, cell, at) => n + (cell ? 0 : (shown[at]?.rows ?? 0)), 0),
+              0,
+            ),
+          )}{' '}
+          cells.
+        </p>
       </div>
     </div>
   )

@@ -29,5 +29,24 @@ test('a column of the same name is taken apart, and laid back by its own name', 
   expect(apart.apart).toEqual([{ table: 'south', column: 'Code', as: 'Code 2' }])
   expect(isMoved(apart, { table: 'south', column: 'Code' })).toBe(true)
   expect(onItsOwn(apart, { table: 'south', column: 'Code' })).toEqual(union)
-  expect('faults' in readRecipe({ fabula: 1, name: 'R', inputs: [], tables: [{ id: 'own', name: 'Own', steps: [{ id: 's1', kind: 'enter', columns: [{ name: 'Code', type: 'text' }], rows: [] }, apart] }, ...['south', 'east'].map((id) => ({ id, name: id, steps: [{ id: `${id}-1`, kind: 'enter', columns: [{ name: 'Code', type: 'integer' }], rows: [] }] }))] })).toBe(false)
+  expect(
+    'faults' in
+      readRecipe({
+        fabula: 1,
+        name: 'R',
+        inputs: [],
+        tables: [
+          {
+            id: 'own',
+            name: 'Own',
+            steps: [{ id: 's1', kind: 'enter', columns: [{ name: 'Code', type: 'text' }], rows: [] }, apart],
+          },
+          ...['south', 'east'].map((id) => ({
+            id,
+            name: id,
+            steps: [{ id: `${id}-1`, kind: 'enter', columns: [{ name: 'Code', type: 'integer' }], rows: [] }],
+          })),
+        ],
+      }),
+  ).toBe(false)
 })

@@ -8,7 +8,17 @@ import type { Story } from '../story-state.ts'
 import type { Answers, Ask, Builder } from './builders.ts'
 import { ValueField, type AnyValue } from './value-field.tsx'
 
-const Question = ({ ask, answers, put, story }: { ask: Ask; answers: Answers; put: (key: string, value: unknown) => void; story: Story }) => {
+const Question = ({
+  ask,
+  answers,
+  put,
+  story,
+}: {
+  ask: Ask
+  answers: Answers
+  put: (key: string, value: unknown) => void
+  story: Story
+}) => {
   const value = ownValue(answers, ask.key)
   const schema = story.schemaBefore(story.draft?.step.id ?? '')
   return (
@@ -18,7 +28,12 @@ const Question = ({ ask, answers, put, story }: { ask: Ask; answers: Answers; pu
         (ask.of.length <= 3 && ask.of.reduce((sum, [, words]) => sum + words.length, 0) < 34 ? (
           <Segments label={ask.words} value={String(value)} of={ask.of} onChange={(next) => put(ask.key, next)} />
         ) : (
-          <select className="field" aria-label={ask.words} value={String(value)} onChange={(event) => put(ask.key, event.target.value)}>
+          <select
+            className="field"
+            aria-label={ask.words}
+            value={String(value)}
+            onChange={(event) => put(ask.key, event.target.value)}
+          >
             {ask.of.map(([key, words]) => (
               <option key={key} value={key}>
                 {words}
@@ -26,12 +41,49 @@ const Question = ({ ask, answers, put, story }: { ask: Ask; answers: Answers; pu
             ))}
           </select>
         ))}
-      {ask.kind === 'number' && <input className="field figures w-[90px]" type="number" min={1} aria-label={ask.words} value={Number(value)} onChange={(event) => put(ask.key, event.target.valueAsNumber || 1)} />}
-      {ask.kind === 'text' && <input className="field" aria-label={ask.words} value={String(value)} onChange={(event) => put(ask.key, event.target.value)} onKeyDown={(event) => event.key === 'Enter' && event.stopPropagation()} />}
-      {ask.kind === 'list' && <textarea className="field min-h-[70px]" aria-label={ask.words} defaultValue={(value as readonly string[]).join('\n')} onKeyDown={(event) => event.key === 'Enter' && event.stopPropagation()} onChange={(event) => put(ask.key, event.target.value.split('\n').filter((line) => line.trim() !== ''))} />}
+      {ask.kind === 'number' && (
+        <input
+          className="field figures w-[90px]"
+          type="number"
+          min={1}
+          aria-label={ask.words}
+          value={Number(value)}
+          onChange={(event) => put(ask.key, event.target.valueAsNumber || 1)}
+        />
+      )}
+      {ask.kind === 'text' && (
+        <input
+          className="field"
+          aria-label={ask.words}
+          value={String(value)}
+          onChange={(event) => put(ask.key, event.target.value)}
+          onKeyDown={(event) => event.key === 'Enter' && event.stopPropagation()}
+        />
+      )}
+      {ask.kind === 'list' && (
+        <textarea
+          className="field min-h-[70px]"
+          aria-label={ask.words}
+          defaultValue={(value as readonly string[]).join('\n')}
+          onKeyDown={(event) => event.key === 'Enter' && event.stopPropagation()}
+          onChange={(event) =>
+            put(
+              ask.key,
+              event.target.value.split('\n').filter((line) => line.trim() !== ''),
+            )
+          }
+        />
+      )}
       {ask.kind === 'column' && (
-        <select className="field" aria-label={ask.words} value={String(value)} onChange={(event) => put(ask.key, event.target.value)}>
-          {(ask.key === 'by' || ask.key === 'order') && <option value="">{ask.key === 'by' ? 'all rows' : 'the rows as they are'}</option>}
+        <select
+          className="field"
+          aria-label={ask.words}
+          value={String(value)}
+          onChange={(event) => put(ask.key, event.target.value)}
+        >
+          {(ask.key === 'by' || ask.key === 'order') && (
+            <option value="">{ask.key === 'by' ? 'all rows' : 'the rows as they are'}</option>
+          )}
           {(story.draft ? schema : story.schemaHere)
             .filter(({ type }) => ask.types.length === 0 || ask.types.includes(type))
             .map(({ name }) => (
@@ -39,7 +91,16 @@ const Question = ({ ask, answers, put, story }: { ask: Ask; answers: Answers; pu
             ))}
         </select>
       )}
-      {ask.kind === 'value' && <ValueField label={ask.words} value={value as AnyValue} schema={schema} story={story} date={ask.date} set={(next) => put(ask.key, next)} />}
+      {ask.kind === 'value' && (
+        <ValueField
+          label={ask.words}
+          value={value as AnyValue}
+          schema={schema}
+          story={story}
+          date={ask.date}
+          set={(next) => put(ask.key, next)}
+        />
+      )}
     </div>
   )
 }
@@ -71,12 +132,27 @@ const Sample = ({ story, columns }: { story: Story; columns: readonly string[] }
 }
 
 /** What a builder asks; every answer rewrites the sentence at once, and the table shows what it makes. */
-export const BuilderPanel = ({ builder, columns, story }: { builder: Builder; columns: readonly string[]; story: Story }) => {
+export const BuilderPanel = ({
+  builder,
+  columns,
+  story,
+}: {
+  builder: Builder
+  columns: readonly string[]
+  story: Story
+}) => {
   // what the first of the drafted sentences works on
   const schema = story.draft ? story.schemaBefore((story.draft.before?.[0] ?? story.draft.step).id) : story.schemaHere
   const [only] = columns
   const before = story.draft?.after ?? story.step?.id ?? ''
-  const { data } = useQuery(factsQuery(story.place, story.flow.files, { ...story.stand, recipe: story.flow.recipe, step: before }, only === undefined ? [] : [only]))
+  const { data } = useQuery(
+    factsQuery(
+      story.place,
+      story.flow.files,
+      { ...story.stand, recipe: story.flow.recipe, step: before },
+      only === undefined ? [] : [only],
+    ),
+  )
   const facts = only === undefined ? undefined : ownValue(data?.facts, only)
   const [answers, setAnswers] = useState<Answers>()
   const ready = schema.length > 0 && facts !== undefined
@@ -91,7 +167,21 @@ export const BuilderPanel = ({ builder, columns, story }: { builder: Builder; co
   return (
     <section aria-label={builder.verb} className="grid gap-3">
       <h3 className="font-serif text-[14px] font-semibold">{builder.verb.replace(/…$/, '')}</h3>
-      {answers === undefined ? <p className="text-ink-3">Counting…</p> : builder.asks(answers, columns, schema).map((ask) => <Question key={ask.key} ask={ask} answers={answers} put={(key, value) => write({ ...answers, [key]: value })} story={story} />)}
+      {answers === undefined ? (
+        <p className="text-ink-3">Counting…</p>
+      ) : (
+        builder
+          .asks(answers, columns, schema)
+          .map((ask) => (
+            <Question
+              key={ask.key}
+              ask={ask}
+              answers={answers}
+              put={(key, value) => write({ ...answers, [key]: value })}
+              story={story}
+            />
+          ))
+      )}
       {builder.says && answers && <p className="text-[12.5px] text-ink-2">{builder.says(answers, columns)}</p>}
       <Sample story={story} columns={columns} />
     </section>

@@ -4,9 +4,19 @@ import type { AnyValue } from './value-field.tsx'
 
 /** What a builder asks: one of a few, a number, a text, a column, or a value of any source. */
 export type Ask =
-  | { readonly key: string; readonly words: string; readonly kind: 'choice'; readonly of: readonly (readonly [string, string])[] }
+  | {
+      readonly key: string
+      readonly words: string
+      readonly kind: 'choice'
+      readonly of: readonly (readonly [string, string])[]
+    }
   | { readonly key: string; readonly words: string; readonly kind: 'number' | 'text' | 'list' }
-  | { readonly key: string; readonly words: string; readonly kind: 'column'; readonly types: readonly Schema[number]['type'][] }
+  | {
+      readonly key: string
+      readonly words: string
+      readonly kind: 'column'
+      readonly types: readonly Schema[number]['type'][]
+    }
   | { readonly key: string; readonly words: string; readonly kind: 'value'; readonly date: boolean }
 export type Answers = Readonly<Record<string, unknown>>
 type Params = Omit<Step, 'id'>
@@ -19,7 +29,12 @@ export type Builder = {
   readonly fits: (columns: readonly string[], schema: Schema) => boolean
   readonly asks: (answers: Answers, columns: readonly string[], schema: Schema) => readonly Ask[]
   readonly start: (columns: readonly string[], schema: Schema, facts: ColumnFacts | undefined) => Answers
-  readonly write: (answers: Answers, columns: readonly string[], schema: Schema, facts: ColumnFacts | undefined) => readonly Params[]
+  readonly write: (
+    answers: Answers,
+    columns: readonly string[],
+    schema: Schema,
+    facts: ColumnFacts | undefined,
+  ) => readonly Params[]
   /** What the answers mean, in a sentence. */
   readonly says?: (answers: Answers, columns: readonly string[]) => string
 }
@@ -28,12 +43,14 @@ const typeOf = (name: string | undefined, schema: Schema) => schema.find((field)
 const isDate = (type: Schema[number]['type'] | undefined): boolean => type === 'date' || type === 'datetime'
 const isNumber = (type: Schema[number]['type'] | undefined): boolean => type === 'integer' || type === 'decimal'
 /** A name no column has: what is computed takes no column's place unawares. */
-export const fresh = (name: string, schema: Schema, ...taken: readonly string[]): string => freeName(name, [...schema.map((field) => field.name), ...taken])
+export const fresh = (name: string, schema: Schema, ...taken: readonly string[]): string =>
+  freeName(name, [...schema.map((field) => field.name), ...taken])
 const quote = (text: string): string => `"${text.replaceAll('"', '""')}"`
 
 /** A value as a formula writes it. */
 const formulaOf = (value: AnyValue, date: boolean): string => {
-  if (typeof value === 'object' && value !== null) return 'column' in value ? writeColumn(value.column) : writeParameter(value.parameter)
+  if (typeof value === 'object' && value !== null)
+    return 'column' in value ? writeColumn(value.column) : writeParameter(value.parameter)
   if (typeof value === 'number') return String(value)
   const m = date && typeof value === 'string' ? /^(\d{4})-(\d{2})-(\d{2})$/.exec(value) : null
   if (m) return `DATE(${Number(m[1])}; ${Number(m[2])}; ${Number(m[3])})`
@@ -60,53 +77,142 @@ const datePart: Builder = {
   verb: 'Take a part of the date…',
   words: ['date part', 'year', 'month', 'quarter', 'week', 'weekday', 'day of week', 'extract date', 'format date'],
   fits: (columns, schema) => columns.length === 1 && isDate(typeOf(columns[0], schema)),
-  asks: (_answers, columns, schema) => [{ key: 'part', words: 'Take', kind: 'choice', of: dateParts.filter(([key]) => key !== 'hour' || typeOf(columns[0], schema) === 'datetime').map(([key, words]) => [key, words]) }],
+  asks: (_answers, columns, schema) => [
+    {
+      key: 'part',
+      words: 'Take',
+      kind: 'choice',
+      of: dateParts
+        .filter(([key]) => key !== 'hour' || typeOf(columns[0], schema) === 'datetime')
+        .map(([key, words]) => [key, words]),
+    },
+  ],
   start: () => ({ part: 'monthName' }),
   write: ({ part }, [column = ''], schema) => {
     const [, , formula, as] = dateParts.find(([key]) => key === part) ?? (dateParts[0] as (typeof dateParts)[number])
-    return [{ kind: 'derive', as: fresh(`${as} of ${column}`, schema), formula: formula(writeColumn(column)), after: column }]
+    return [
+      { kind: 'derive', as: fresh(`${as} of ${column}`, schema), formula: formula(writeColumn(column)), after: column },
+    ]
   },
 }
 
-const units: readonly (readonly [string, string, string])[] = [['y', 'whole years', 'Years'], ['m', 'whole months', 'Months'], ['d', 'days', 'Days'], ['ym', 'years, with tenths', 'Years']]
+const units: readonly (readonly [string, string, string])[] = [
+  ['y', 'whole years', 'Years'],
+  ['m', 'whole months', 'Months'],
+  ['d', 'days', 'Days'],
+  ['ym', 'years, with tenths', 'Years'],
+]
 const difference: Builder = {
   id: 'difference',
   verb: 'Count the time to another date…',
-  words: ['age', 'difference', 'duration', 'days between', 'years between', 'datedif', 'elapsed', 'how old', 'since', 'until'],
-  fits: (columns, schema) => columns.length >= 1 && columns.length <= 2 && columns.every((name) => isDate(typeOf(name, schema))),
+  words: [
+    'age',
+    'difference',
+    'duration',
+    'days between',
+    'years between',
+    'datedif',
+    'elapsed',
+    'how old',
+    'since',
+    'until',
+  ],
+  fits: (columns, schema) =>
+    columns.length >= 1 && columns.length <= 2 && columns.every((name) => isDate(typeOf(name, schema))),
   asks: (_answers, columns) => [
     { key: 'unit', words: 'Count', kind: 'choice', of: units.map(([key, words]) => [key, words]) },
-    ...(columns.length === 1 ? [{ key: 'until', words: `from ${columns[0] ?? ''} to`, kind: 'value', date: true } as const] : []),
+    ...(columns.length === 1
+      ? [{ key: 'until', words: `from ${columns[0] ?? ''} to`, kind: 'value', date: true } as const]
+      : []),
   ],
-  start: (columns) => ({ unit: columns.length === 2 ? 'd' : 'y', until: columns.length === 2 ? { column: columns[1] ?? '' } : '2031-06-30' }),
+  start: (columns) => ({
+    unit: columns.length === 2 ? 'd' : 'y',
+    until: columns.length === 2 ? { column: columns[1] ?? '' } : '2031-06-30',
+  }),
   write: ({ unit, until }, [from = '', to], schema) => {
     const start = writeColumn(from)
     const end = to === undefined ? formulaOf(until as AnyValue, true) : writeColumn(to)
     const [, , name] = units.find(([key]) => key === unit) ?? (units[0] as (typeof units)[number])
-    const formula = unit === 'd' ? `DAYS(${end}; ${start})` : unit === 'ym' ? `ROUND(DAYS(${end}; ${start}) / 365.25; 1)` : `IF(${start} <= ${end}; DATEDIF(${start}; ${end}; "${String(unit)}"); -DATEDIF(${end}; ${start}; "${String(unit)}"))`
+    const formula =
+      unit === 'd'
+        ? `DAYS(${end}; ${start})`
+        : unit === 'ym'
+          ? `ROUND(DAYS(${end}; ${start}) / 365.25; 1)`
+          : `IF(${start} <= ${end}; DATEDIF(${start}; ${end}; "${String(unit)}"); -DATEDIF(${end}; ${start}; "${String(unit)}"))`
     return [{ kind: 'derive', as: fresh(`${name} since ${from}`, schema), formula, after: to ?? from }]
   },
-  says: (_answers, [from = '']) => `It is more than 0 where ${from} comes first: from 2 May 2029 to 1 May 2031 is 1 whole year or 729 days, the other way round −1 and −729.`,
+  says: (_answers, [from = '']) =>
+    `It is more than 0 where ${from} comes first: from 2 May 2029 to 1 May 2031 is 1 whole year or 729 days, the other way round −1 and −729.`,
 }
 
-const signs: readonly (readonly [string, string])[] = [['+', 'add'], ['-', 'take away'], ['*', 'multiply by'], ['/', 'divide by']]
+const signs: readonly (readonly [string, string])[] = [
+  ['+', 'add'],
+  ['-', 'take away'],
+  ['*', 'multiply by'],
+  ['/', 'divide by'],
+]
 const nouns: Readonly<Record<string, string>> = { '+': 'plus', '-': 'minus', '*': 'times', '/': 'by' }
 const calculate: Builder = {
   id: 'calculate',
   verb: 'Calculate with it…',
-  words: ['add', 'subtract', 'multiply', 'divide', 'round', 'calculate', 'arithmetic', 'percent', 'plus', 'minus', 'vat'],
+  words: [
+    'add',
+    'subtract',
+    'multiply',
+    'divide',
+    'round',
+    'calculate',
+    'arithmetic',
+    'percent',
+    'plus',
+    'minus',
+    'vat',
+  ],
   fits: (columns, schema) => columns.length === 1 && isNumber(typeOf(columns[0], schema)),
-  asks: () => [{ key: 'sign', words: 'Do what', kind: 'choice', of: signs }, { key: 'by', words: 'with', kind: 'value', date: false }, { key: 'places', words: 'Round to', kind: 'choice', of: [['none', 'not at all'], ['0', 'whole numbers'], ['1', 'one place'], ['2', 'two places'], ['3', 'three places']] }],
+  asks: () => [
+    { key: 'sign', words: 'Do what', kind: 'choice', of: signs },
+    { key: 'by', words: 'with', kind: 'value', date: false },
+    {
+      key: 'places',
+      words: 'Round to',
+      kind: 'choice',
+      of: [
+        ['none', 'not at all'],
+        ['0', 'whole numbers'],
+        ['1', 'one place'],
+        ['2', 'two places'],
+        ['3', 'three places'],
+      ],
+    },
+  ],
   start: () => ({ sign: '*', by: 1.2, places: '2' }),
   write: ({ sign, by, places }, [column = ''], schema) => {
     const value = by as AnyValue
-    const other = typeof value === 'object' && value !== null ? ('column' in value ? value.column : value.parameter) : String(value ?? '')
+    const other =
+      typeof value === 'object' && value !== null
+        ? 'column' in value
+          ? value.column
+          : value.parameter
+        : String(value ?? '')
     const plain = `${writeColumn(column)} ${String(sign)} ${formulaOf(typeof value === 'string' ? Number(value) || 0 : value, false)}`
-    return [{ kind: 'derive', as: fresh(`${column} ${ownValue(nouns, String(sign)) ?? ''} ${other}`, schema), formula: places === 'none' ? plain : `ROUND(${plain}; ${String(places)})`, after: column }]
+    return [
+      {
+        kind: 'derive',
+        as: fresh(`${column} ${ownValue(nouns, String(sign)) ?? ''} ${other}`, schema),
+        formula: places === 'none' ? plain : `ROUND(${plain}; ${String(places)})`,
+        after: column,
+      },
+    ]
   },
 }
 
-const acrossWays: readonly (readonly [string, string, string])[] = [['SUM', 'their sum', 'Sum'], ['AVERAGE', 'their mean', 'Mean'], ['MIN', 'the least', 'Least'], ['MAX', 'the greatest', 'Greatest'], ['COUNT', 'how many are filled', 'Filled']]
+const acrossWays: readonly (readonly [string, string, string])[] = [
+  ['SUM', 'their sum', 'Sum'],
+  ['AVERAGE', 'their mean', 'Mean'],
+  ['MIN', 'the least', 'Least'],
+  ['MAX', 'the greatest', 'Greatest'],
+  ['COUNT', 'how many are filled', 'Filled'],
+]
 const across: Builder = {
   id: 'across',
   verb: 'Add them up in each row…',
@@ -114,13 +220,27 @@ const across: Builder = {
   fits: (columns, schema) => columns.length > 1 && columns.every((name) => isNumber(typeOf(name, schema))),
   asks: () => [{ key: 'how', words: 'Take', kind: 'choice', of: acrossWays.map(([key, words]) => [key, words]) }],
   start: () => ({ how: 'SUM' }),
-  write: ({ how }, columns, schema) => [{ kind: 'derive', as: fresh(`${acrossWays.find(([key]) => key === how)?.[2] ?? 'Sum'} of ${columns.length > 3 ? `${columns.length} columns` : columns.join(' and ')}`, schema), formula: `${String(how)}(${columns.map(writeColumn).join('; ')})`, after: columns.at(-1) ?? '' }],
+  write: ({ how }, columns, schema) => [
+    {
+      kind: 'derive',
+      as: fresh(
+        `${acrossWays.find(([key]) => key === how)?.[2] ?? 'Sum'} of ${columns.length > 3 ? `${columns.length} columns` : columns.join(' and ')}`,
+        schema,
+      ),
+      formula: `${String(how)}(${columns.map(writeColumn).join('; ')})`,
+      after: columns.at(-1) ?? '',
+    },
+  ],
 }
 
 const tidy = (value: number): number => Number(value.toPrecision(6))
 /** Edges between bins, without the outer ends. */
 export const edgesFor = ({ how, count, edges }: Answers, facts: ColumnFacts | undefined): number[] => {
-  if (how === 'hand') return (edges as readonly string[]).map(Number).filter(Number.isFinite).sort((a, b) => a - b)
+  if (how === 'hand')
+    return (edges as readonly string[])
+      .map(Number)
+      .filter(Number.isFinite)
+      .sort((a, b) => a - b)
   const percentiles = facts?.percentiles ?? []
   const n = Math.max(2, Math.min(20, Number(count) || 4))
   const [low, high] = [percentiles[0] ?? 0, percentiles.at(-1) ?? 100]
@@ -129,18 +249,47 @@ export const edgesFor = ({ how, count, edges }: Answers, facts: ColumnFacts | un
     const [a, b] = [percentiles[Math.floor(place)] ?? low, percentiles[Math.ceil(place)] ?? high]
     return a + (b - a) * (place - Math.floor(place))
   }
-  const found = Array.from({ length: n - 1 }, (_, i) => tidy(how === 'quantile' ? at((i + 1) / n) : low + ((high - low) * (i + 1)) / n))
+  const found = Array.from({ length: n - 1 }, (_, i) =>
+    tidy(how === 'quantile' ? at((i + 1) / n) : low + ((high - low) * (i + 1)) / n),
+  )
   return [...new Set(found)]
 }
-const binLabel = (edges: readonly number[], i: number): string => (i === 0 ? `below ${edges[0] ?? ''}` : i === edges.length ? `${edges.at(-1) ?? ''} and more` : `${edges[i - 1] ?? ''} to ${edges[i] ?? ''}`)
+const binLabel = (edges: readonly number[], i: number): string =>
+  i === 0
+    ? `below ${edges[0] ?? ''}`
+    : i === edges.length
+      ? `${edges.at(-1) ?? ''} and more`
+      : `${edges[i - 1] ?? ''} to ${edges[i] ?? ''}`
 const bins: Builder = {
   id: 'bins',
   verb: 'Put its numbers into bands…',
-  words: ['bin', 'band', 'bucket', 'histogram', 'quantile', 'quartile', 'ranges', 'classes', 'age group', 'weight band'],
+  words: [
+    'bin',
+    'band',
+    'bucket',
+    'histogram',
+    'quantile',
+    'quartile',
+    'ranges',
+    'classes',
+    'age group',
+    'weight band',
+  ],
   fits: (columns, schema) => columns.length === 1 && isNumber(typeOf(columns[0], schema)),
   asks: ({ how }) => [
-    { key: 'how', words: 'Bands', kind: 'choice', of: [['width', 'of equal width'], ['quantile', 'of equally many rows'], ['hand', 'by hand']] },
-    how === 'hand' ? { key: 'edges', words: 'Where one band ends and the next begins, one a line', kind: 'list' } : { key: 'count', words: 'How many', kind: 'number' },
+    {
+      key: 'how',
+      words: 'Bands',
+      kind: 'choice',
+      of: [
+        ['width', 'of equal width'],
+        ['quantile', 'of equally many rows'],
+        ['hand', 'by hand'],
+      ],
+    },
+    how === 'hand'
+      ? { key: 'edges', words: 'Where one band ends and the next begins, one a line', kind: 'list' }
+      : { key: 'count', words: 'How many', kind: 'number' },
     { key: 'labels', words: 'Their names, one a line, from low to high; left out, their limits', kind: 'list' },
   ],
   start: () => ({ how: 'width', count: 4, edges: ['10', '20', '30'], labels: [] }),
@@ -149,9 +298,26 @@ const bins: Builder = {
     const labels = answers.labels as readonly string[]
     const name = (i: number): string => labels[i] ?? binLabel(edges, i)
     const as = fresh(`Band of ${column}`, schema)
-    if (edges.length === 0) return [{ kind: 'cases', as, cases: [{ when: { column, op: 'is-filled' }, then: name(0) }], otherwise: null, after: column }]
+    if (edges.length === 0)
+      return [
+        {
+          kind: 'cases',
+          as,
+          cases: [{ when: { column, op: 'is-filled' }, then: name(0) }],
+          otherwise: null,
+          after: column,
+        },
+      ]
     const cases = edges.map((edge, i) => ({ when: { column, op: 'less', value: edge }, then: name(i) }))
-    return [{ kind: 'cases', as, cases: [...cases, { when: { column, op: 'is-filled' }, then: name(edges.length) }], otherwise: null, after: column }]
+    return [
+      {
+        kind: 'cases',
+        as,
+        cases: [...cases, { when: { column, op: 'is-filled' }, then: name(edges.length) }],
+        otherwise: null,
+        after: column,
+      },
+    ]
   },
   says: () => 'A number on a limit belongs to the band above it; an empty cell stays empty.',
 }
@@ -160,25 +326,58 @@ const indicators: Builder = {
   id: 'indicators',
   verb: 'Make yes-or-no columns of its values…',
   words: ['indicator', 'dummy', 'one hot', 'flag', 'yes no', 'has', 'tick', 'boolean columns'],
-  fits: (columns, schema) => columns.length === 1 && (typeOf(columns[0], schema) === 'text' || typeOf(columns[0], schema) === 'integer'),
+  fits: (columns, schema) =>
+    columns.length === 1 && (typeOf(columns[0], schema) === 'text' || typeOf(columns[0], schema) === 'integer'),
   asks: () => [
     { key: 'values', words: 'A column for each of these, one a line', kind: 'list' },
-    { key: 'match', words: 'It is yes where the cell', kind: 'choice', of: [['is', 'is the value'], ['contains', 'holds it somewhere']] },
-    { key: 'as', words: 'Written as', kind: 'choice', of: [['boolean', 'true and false'], ['number', '1 and 0']] },
+    {
+      key: 'match',
+      words: 'It is yes where the cell',
+      kind: 'choice',
+      of: [
+        ['is', 'is the value'],
+        ['contains', 'holds it somewhere'],
+      ],
+    },
+    {
+      key: 'as',
+      words: 'Written as',
+      kind: 'choice',
+      of: [
+        ['boolean', 'true and false'],
+        ['number', '1 and 0'],
+      ],
+    },
   ],
-  start: (_columns, _schema, facts) => ({ values: facts?.common.slice(0, 3).map(({ label }) => label) ?? [], match: 'is', as: 'boolean' }),
+  start: (_columns, _schema, facts) => ({
+    values: facts?.common.slice(0, 3).map(({ label }) => label) ?? [],
+    match: 'is',
+    as: 'boolean',
+  }),
   write: ({ values, match, as }, [column = ''], schema) => {
     const text = typeOf(column, schema) === 'text'
     const made: string[] = []
     return (values as readonly string[]).map((value) => {
       made.push(fresh(value, schema, ...made))
-      const test = !text ? `${writeColumn(column)} = ${Number(value)}` : match === 'contains' ? `IF(ISBLANK(${writeColumn(column)}); FALSE; CONTAINS(LOWER(${writeColumn(column)}); ${quote(value.toLowerCase())}))` : `${writeColumn(column)} = ${quote(value)}`
+      const test = !text
+        ? `${writeColumn(column)} = ${Number(value)}`
+        : match === 'contains'
+          ? `IF(ISBLANK(${writeColumn(column)}); FALSE; CONTAINS(LOWER(${writeColumn(column)}); ${quote(value.toLowerCase())}))`
+          : `${writeColumn(column)} = ${quote(value)}`
       return { kind: 'derive', as: made.at(-1) ?? value, formula: as === 'number' ? `IF(${test}; 1; 0)` : test }
     })
   },
 }
 
-const pieceWays: readonly (readonly [string, string])[] = [['LEFT', 'the first characters'], ['RIGHT', 'the last characters'], ['UPPER', 'in large letters'], ['LOWER', 'in small letters'], ['PROPER', 'With Large First Letters'], ['LEN', 'how long it is'], ['PAD', 'filled up in front to a length']]
+const pieceWays: readonly (readonly [string, string])[] = [
+  ['LEFT', 'the first characters'],
+  ['RIGHT', 'the last characters'],
+  ['UPPER', 'in large letters'],
+  ['LOWER', 'in small letters'],
+  ['PROPER', 'With Large First Letters'],
+  ['LEN', 'how long it is'],
+  ['PAD', 'filled up in front to a length'],
+]
 const textPieces: Builder = {
   id: 'text-pieces',
   verb: 'Write it another way…',
@@ -186,7 +385,9 @@ const textPieces: Builder = {
   fits: (columns, schema) => columns.length === 1 && typeOf(columns[0], schema) === 'text',
   asks: ({ way }) => [
     { key: 'way', words: 'Take', kind: 'choice', of: pieceWays },
-    ...(way === 'LEFT' || way === 'RIGHT' || way === 'PAD' ? [{ key: 'n', words: 'How many characters', kind: 'number' } as const] : []),
+    ...(way === 'LEFT' || way === 'RIGHT' || way === 'PAD'
+      ? [{ key: 'n', words: 'How many characters', kind: 'number' } as const]
+      : []),
     ...(way === 'PAD' ? [{ key: 'fill', words: 'Filled up with', kind: 'text' } as const] : []),
     { key: 'before', words: 'Put before it', kind: 'text' },
     { key: 'after', words: 'Put after it', kind: 'text' },
@@ -194,8 +395,24 @@ const textPieces: Builder = {
   start: () => ({ way: 'UPPER', n: 3, fill: '0', before: '', after: '' }),
   write: ({ way, n, fill, before, after }, [column = ''], schema) => {
     const c = writeColumn(column)
-    const middle = way === 'LEFT' || way === 'RIGHT' ? `${String(way)}(${c}; ${Number(n) || 1})` : way === 'PAD' ? `PADLEFT(${c}; ${Number(n) || 1}; ${quote(String(fill) || ' ')})` : `${String(way)}(${c})`
-    return [{ kind: 'derive', as: fresh(column, schema), formula: [before === '' ? '' : `${quote(String(before))} & `, middle, after === '' ? '' : ` & ${quote(String(after))}`].join(''), after: column }]
+    const middle =
+      way === 'LEFT' || way === 'RIGHT'
+        ? `${String(way)}(${c}; ${Number(n) || 1})`
+        : way === 'PAD'
+          ? `PADLEFT(${c}; ${Number(n) || 1}; ${quote(String(fill) || ' ')})`
+          : `${String(way)}(${c})`
+    return [
+      {
+        kind: 'derive',
+        as: fresh(column, schema),
+        formula: [
+          before === '' ? '' : `${quote(String(before))} & `,
+          middle,
+          after === '' ? '' : ` & ${quote(String(after))}`,
+        ].join(''),
+        after: column,
+      },
+    ]
   },
 }
 
@@ -207,15 +424,44 @@ const spans: readonly (readonly [string, string, (d: string) => string, string])
   ['year', 'year', (d) => `YEAR(${d})`, 'Year'],
 ]
 /** The rows and the total of each number, under names that none of the keys has. */
-export const measuresOf = (numbers: readonly string[], keys: readonly string[]): { how: string; column?: string; as: string }[] =>
-  [{ how: 'count', as: 'Rows' }, ...numbers.map((column) => ({ how: 'sum', column, as: `Total ${column}` }))].reduce<{ how: string; column?: string; as: string }[]>((made, measure) => [...made, { ...measure, as: freeName(measure.as, [...keys, ...made.map(({ as }) => as)]) }], [])
+export const measuresOf = (
+  numbers: readonly string[],
+  keys: readonly string[],
+): { how: string; column?: string; as: string }[] =>
+  [{ how: 'count', as: 'Rows' }, ...numbers.map((column) => ({ how: 'sum', column, as: `Total ${column}` }))].reduce<
+    { how: string; column?: string; as: string }[]
+  >((made, measure) => [...made, { ...measure, as: freeName(measure.as, [...keys, ...made.map(({ as }) => as)]) }], [])
 /** Summarise by a span of time: the span is computed and the rows are summarised by it, in one gesture. */
 const period: Builder = {
   id: 'period',
   verb: 'Summarise by day, week, month…',
-  words: ['summarise by month', 'group by month', 'monthly', 'weekly', 'quarterly', 'yearly', 'time series', 'per month', 'date group'],
-  fits: (columns, schema) => columns.some((name) => isDate(typeOf(name, schema))) && columns.filter((name) => isDate(typeOf(name, schema))).length === 1,
-  asks: () => [{ key: 'span', words: 'For each', kind: 'choice', of: spans.map(([key, words]) => [key, words]) }, { key: 'order', words: 'In the order of', kind: 'choice', of: [['time', 'time'], ['rows', 'the rows'], ['largest', 'the largest first']] }],
+  words: [
+    'summarise by month',
+    'group by month',
+    'monthly',
+    'weekly',
+    'quarterly',
+    'yearly',
+    'time series',
+    'per month',
+    'date group',
+  ],
+  fits: (columns, schema) =>
+    columns.some((name) => isDate(typeOf(name, schema))) &&
+    columns.filter((name) => isDate(typeOf(name, schema))).length === 1,
+  asks: () => [
+    { key: 'span', words: 'For each', kind: 'choice', of: spans.map(([key, words]) => [key, words]) },
+    {
+      key: 'order',
+      words: 'In the order of',
+      kind: 'choice',
+      of: [
+        ['time', 'time'],
+        ['rows', 'the rows'],
+        ['largest', 'the largest first'],
+      ],
+    },
+  ],
   start: () => ({ span: 'month', order: 'time' }),
   write: ({ span, order }, columns, schema) => {
     const date = columns.find((name) => isDate(typeOf(name, schema))) ?? ''
@@ -224,30 +470,90 @@ const period: Builder = {
     const numbers = columns.filter((name) => isNumber(typeOf(name, schema)))
     const keys = columns.filter((name) => name !== date && !numbers.includes(name))
     const measures = measuresOf(numbers, [as, ...keys])
-    const by = order === 'largest' ? [{ column: measures.at(-1)?.as ?? 'Rows', descending: true }] : [as, ...keys].map((column) => ({ column }))
-    return [{ kind: 'derive', as, formula: formula(writeColumn(date)), after: date }, { kind: 'summarise', by: [as, ...keys], measures }, ...(order === 'rows' ? [] : [{ kind: 'sort', by }])]
+    const by =
+      order === 'largest'
+        ? [{ column: measures.at(-1)?.as ?? 'Rows', descending: true }]
+        : [as, ...keys].map((column) => ({ column }))
+    return [
+      { kind: 'derive', as, formula: formula(writeColumn(date)), after: date },
+      { kind: 'summarise', by: [as, ...keys], measures },
+      ...(order === 'rows' ? [] : [{ kind: 'sort', by }]),
+    ]
   },
 }
 
 const besideWays: readonly (readonly [string, string, boolean])[] = [
-  ['sum', 'the total of its group', true], ['mean', 'the mean of its group', true], ['count', 'how many rows its group has', false], ['share', 'its share of the group', true], ['rank', 'its rank in the group', false], ['running-sum', 'the running total', true],
-  ['previous', 'the value before it', true], ['next', 'the value after it', true], ['first', 'the first of the group', true], ['last', 'the latest of the group', true],
+  ['sum', 'the total of its group', true],
+  ['mean', 'the mean of its group', true],
+  ['count', 'how many rows its group has', false],
+  ['share', 'its share of the group', true],
+  ['rank', 'its rank in the group', false],
+  ['running-sum', 'the running total', true],
+  ['previous', 'the value before it', true],
+  ['next', 'the value after it', true],
+  ['first', 'the first of the group', true],
+  ['last', 'the latest of the group', true],
 ]
 /** A figure of the group beside every row, in plain questions. */
 const beside: Builder = {
   id: 'beside',
   verb: 'Put a figure of its group beside every row…',
-  words: ['window', 'running total', 'cumulative', 'rank', 'previous', 'lag', 'lead', 'share of total', 'percent of total', 'group total', 'partition', 'over', 'first visit', 'latest visit', 'beside'],
+  words: [
+    'window',
+    'running total',
+    'cumulative',
+    'rank',
+    'previous',
+    'lag',
+    'lead',
+    'share of total',
+    'percent of total',
+    'group total',
+    'partition',
+    'over',
+    'first visit',
+    'latest visit',
+    'beside',
+  ],
   fits: (columns) => columns.length >= 1,
   asks: ({ how }) => [
     { key: 'how', words: 'Put beside every row', kind: 'choice', of: besideWays.map(([key, words]) => [key, words]) },
-    ...(besideWays.find(([key]) => key === how)?.[2] ? [{ key: 'column', words: 'Of', kind: 'column', types: how === 'sum' || how === 'mean' || how === 'share' || how === 'running-sum' ? (['integer', 'decimal'] as const) : [] } as const] : []),
+    ...(besideWays.find(([key]) => key === how)?.[2]
+      ? [
+          {
+            key: 'column',
+            words: 'Of',
+            kind: 'column',
+            types:
+              how === 'sum' || how === 'mean' || how === 'share' || how === 'running-sum'
+                ? (['integer', 'decimal'] as const)
+                : [],
+          } as const,
+        ]
+      : []),
     { key: 'by', words: 'The group: rows alike in', kind: 'column', types: [] },
-    ...(['rank', 'running-sum', 'previous', 'next', 'first', 'last'].includes(String(how)) ? [{ key: 'order', words: 'In the order of', kind: 'column', types: [] } as const, { key: 'way', words: 'From', kind: 'choice', of: [['up', 'low to high'], ['down', 'high to low']] } as const] : []),
+    ...(['rank', 'running-sum', 'previous', 'next', 'first', 'last'].includes(String(how))
+      ? [
+          { key: 'order', words: 'In the order of', kind: 'column', types: [] } as const,
+          {
+            key: 'way',
+            words: 'From',
+            kind: 'choice',
+            of: [
+              ['up', 'low to high'],
+              ['down', 'high to low'],
+            ],
+          } as const,
+        ]
+      : []),
   ],
   start: (columns, schema) => ({
     how: 'sum',
-    column: columns.find((name) => isNumber(typeOf(name, schema))) ?? schema.find(({ type }) => isNumber(type))?.name ?? columns[0] ?? '',
+    column:
+      columns.find((name) => isNumber(typeOf(name, schema))) ??
+      schema.find(({ type }) => isNumber(type))?.name ??
+      columns[0] ??
+      '',
     by: columns.find((name) => !isNumber(typeOf(name, schema))) ?? '',
     order: schema.find(({ type }) => isDate(type))?.name ?? columns[0] ?? '',
     way: 'up',
@@ -256,9 +562,31 @@ const beside: Builder = {
     const of = String(column)
     const ordered = ['rank', 'running-sum', 'previous', 'next', 'first', 'last'].includes(String(how))
     const needs = besideWays.find(([key]) => key === how)?.[2] === true
-    const names: Readonly<Record<string, string>> = { 'sum': `Total ${of}`, 'mean': `Mean ${of}`, 'count': 'Rows of its group', 'share': `Share of ${of}`, 'rank': `Rank by ${String(order)}`, 'running-sum': `Running ${of}`, 'previous': `${of} before`, 'next': `${of} after`, 'first': `First ${of}`, 'last': `Latest ${of}` }
+    const names: Readonly<Record<string, string>> = {
+      sum: `Total ${of}`,
+      mean: `Mean ${of}`,
+      count: 'Rows of its group',
+      share: `Share of ${of}`,
+      rank: `Rank by ${String(order)}`,
+      'running-sum': `Running ${of}`,
+      previous: `${of} before`,
+      next: `${of} after`,
+      first: `First ${of}`,
+      last: `Latest ${of}`,
+    }
     if (needs && !schema.some(({ name }) => name === of)) return []
-    return [{ kind: 'window', ...(by === '' ? {} : { by: [String(by)] }), ...(ordered && order !== '' ? { order: [{ column: String(order), ...(way === 'down' ? { descending: true } : {}) }] } : {}), measures: [{ how: String(how), ...(needs ? { column: of } : {}), as: ownValue(names, String(how)) ?? 'Figure' }] }]
+    return [
+      {
+        kind: 'window',
+        ...(by === '' ? {} : { by: [String(by)] }),
+        ...(ordered && order !== ''
+          ? { order: [{ column: String(order), ...(way === 'down' ? { descending: true } : {}) }] }
+          : {}),
+        measures: [
+          { how: String(how), ...(needs ? { column: of } : {}), as: ownValue(names, String(how)) ?? 'Figure' },
+        ],
+      },
+    ]
   },
 }
 
@@ -266,19 +594,65 @@ const beside: Builder = {
 const collect: Builder = {
   id: 'collect',
   verb: 'Collect its values for each…',
-  words: ['collect', 'list', 'concatenate rows', 'string agg', 'group concat', 'join rows', 'rows to list', 'all values of'],
+  words: [
+    'collect',
+    'list',
+    'concatenate rows',
+    'string agg',
+    'group concat',
+    'join rows',
+    'rows to list',
+    'all values of',
+  ],
   fits: (columns, schema) => columns.length === 1 && schema.length > 1 && typeOf(columns[0], schema) !== 'list',
   asks: ({ as }) => [
     { key: 'by', words: 'For each', kind: 'column', types: [] },
-    { key: 'as', words: 'As', kind: 'choice', of: [['list', 'a list'], ['join', 'joined text']] },
+    {
+      key: 'as',
+      words: 'As',
+      kind: 'choice',
+      of: [
+        ['list', 'a list'],
+        ['join', 'joined text'],
+      ],
+    },
     ...(as === 'join' ? [{ key: 'between', words: 'With between', kind: 'text' } as const] : []),
-    { key: 'once', words: 'A value that repeats', kind: 'choice', of: [['once', 'once'], ['all', 'each time']] },
+    {
+      key: 'once',
+      words: 'A value that repeats',
+      kind: 'choice',
+      of: [
+        ['once', 'once'],
+        ['all', 'each time'],
+      ],
+    },
     { key: 'order', words: 'In the order of', kind: 'column', types: [] },
   ],
-  start: (columns, schema) => ({ by: schema.find(({ name, type }) => name !== columns[0] && type === 'text')?.name ?? schema.find(({ name }) => name !== columns[0])?.name ?? '', as: 'join', between: ', ', once: 'once', order: '' }),
+  start: (columns, schema) => ({
+    by:
+      schema.find(({ name, type }) => name !== columns[0] && type === 'text')?.name ??
+      schema.find(({ name }) => name !== columns[0])?.name ??
+      '',
+    as: 'join',
+    between: ', ',
+    once: 'once',
+    order: '',
+  }),
   write: ({ by, as, between, once, order }, [column = '']) => [
     ...(once === 'once' ? [{ kind: 'distinct', columns: by === '' ? [column] : [String(by), column] }] : []),
-    { kind: 'summarise', by: by === '' ? [] : [String(by)], measures: [{ how: String(as), column, as: column, ...(as === 'join' ? { separator: String(between) } : {}), ...(order === '' ? {} : { order: [{ column: String(order) }] }) }] },
+    {
+      kind: 'summarise',
+      by: by === '' ? [] : [String(by)],
+      measures: [
+        {
+          how: String(as),
+          column,
+          as: column,
+          ...(as === 'join' ? { separator: String(between) } : {}),
+          ...(order === '' ? {} : { order: [{ column: String(order) }] }),
+        },
+      ],
+    },
   ],
 }
 
@@ -287,13 +661,18 @@ const withTotal: Builder = {
   id: 'with-total',
   verb: 'Summarise with a grand total row…',
   words: ['grand total', 'total row', 'subtotal', 'all together', 'rollup', 'summarise with total'],
-  fits: (columns, schema) => columns.filter((name) => !isNumber(typeOf(name, schema))).length === 1 && columns.every((name) => typeOf(name, schema) !== 'list'),
+  fits: (columns, schema) =>
+    columns.filter((name) => !isNumber(typeOf(name, schema))).length === 1 &&
+    columns.every((name) => typeOf(name, schema) !== 'list'),
   asks: () => [{ key: 'label', words: 'The last row is called', kind: 'text' }],
   start: () => ({ label: 'Total' }),
   write: ({ label }, columns, schema) => {
     const key = columns.find((name) => !isNumber(typeOf(name, schema))) ?? ''
     const total = quote(String(label) || 'Total')
-    const measures = measuresOf(columns.filter((name) => name !== key), [key])
+    const measures = measuresOf(
+      columns.filter((name) => name !== key),
+      [key],
+    )
     const last = freeName('Is the total', [key, ...measures.map(({ as }) => as)])
     return [
       { kind: 'derive', as: key, formula: `LIST(${writeColumn(key)} & ""; ${total})` },
@@ -312,10 +691,26 @@ const tag: Builder = {
   verb: 'Write the same in every row…',
   words: ['constant', 'tag', 'label', 'same value', 'mark', 'flag', 'literal'],
   fits: (columns) => columns.length === 1,
-  asks: () => [{ key: 'text', words: 'In every row write', kind: 'text' }, { key: 'as', words: 'in a column called', kind: 'text' }],
+  asks: () => [
+    { key: 'text', words: 'In every row write', kind: 'text' },
+    { key: 'as', words: 'in a column called', kind: 'text' },
+  ],
   start: (_columns, schema) => ({ text: 'yes', as: fresh('Tag', schema) }),
   write: ({ text, as }) => [{ kind: 'derive', as: String(as) || 'Tag', formula: quote(String(text)) }],
 }
 
-export const builders: readonly Builder[] = [period, withTotal, beside, collect, datePart, difference, calculate, across, bins, indicators, textPieces, tag]
+export const builders: readonly Builder[] = [
+  period,
+  withTotal,
+  beside,
+  collect,
+  datePart,
+  difference,
+  calculate,
+  across,
+  bins,
+  indicators,
+  textPieces,
+  tag,
+]
 export const builderNamed = (id: string | undefined): Builder | undefined => builders.find((one) => one.id === id)

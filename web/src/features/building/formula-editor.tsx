@@ -1,24 +1,64 @@
 import { useId, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
-import { checkFormula, everyFunction, maybeTokens, writeColumn, writeParameter, type Parameter, type Schema, type Token } from '@fabula/core'
+import {
+  checkFormula,
+  everyFunction,
+  maybeTokens,
+  writeColumn,
+  writeParameter,
+  type Parameter,
+  type Schema,
+  type Token,
+} from '@fabula/core'
 
-type Offer = { readonly label: string; readonly put: string; readonly about: string; readonly kind: 'function' | 'column' | 'parameter' }
+type Offer = {
+  readonly label: string
+  readonly put: string
+  readonly about: string
+  readonly kind: 'function' | 'column' | 'parameter'
+}
 
 const functionNames = new Set(everyFunction.map(({ name }) => name))
-const tone: Readonly<Record<Token['kind'], string>> = { number: 'text-turned', text: 'text-came', column: 'text-token', parameter: 'text-rubric', name: '', sign: 'text-ink-2', end: '' }
+const tone: Readonly<Record<Token['kind'], string>> = {
+  number: 'text-turned',
+  text: 'text-came',
+  column: 'text-token',
+  parameter: 'text-rubric',
+  name: '',
+  sign: 'text-ink-2',
+  end: '',
+}
 
 /** The formula's text in pieces, each with its colour; what lies between tokens (spaces, comments) is faint. */
-const pieces = (text: string, schema: Schema, problem: { from: number; to: number } | undefined): { text: string; look: string }[] => {
+const pieces = (
+  text: string,
+  schema: Schema,
+  problem: { from: number; to: number } | undefined,
+): { text: string; look: string }[] => {
   const names = new Set(schema.map(({ name }) => name))
   const found: { text: string; look: string }[] = []
   let at = 0
   const push = (from: number, to: number, look: string): void => {
     const wrong = problem && from < problem.to && to > problem.from
-    if (to > from) found.push({ text: text.slice(from, to), look: wrong ? `${look} underline decoration-went decoration-wavy underline-offset-3` : look })
+    if (to > from)
+      found.push({
+        text: text.slice(from, to),
+        look: wrong ? `${look} underline decoration-went decoration-wavy underline-offset-3` : look,
+      })
   }
   for (const token of maybeTokens(text)) {
     push(at, token.from, 'text-ink-3')
-    push(token.from, token.to, token.kind === 'name' ? (functionNames.has(token.value.toUpperCase()) ? 'font-semibold text-ink' : names.has(token.value) ? 'text-token' : 'text-ink') : tone[token.kind])
+    push(
+      token.from,
+      token.to,
+      token.kind === 'name'
+        ? functionNames.has(token.value.toUpperCase())
+          ? 'font-semibold text-ink'
+          : names.has(token.value)
+            ? 'text-token'
+            : 'text-ink'
+        : tone[token.kind],
+    )
     at = token.to
   }
   push(at, text.length, 'text-ink-3')
@@ -26,14 +66,16 @@ const pieces = (text: string, schema: Schema, problem: { from: number; to: numbe
 }
 
 /** The word that is being typed at the caret: a name, a quoted column, or a parameter. */
-const wordAt = (text: string, caret: number): string => /(?:\$?'[^']*|\$?[\p{L}_][\p{L}\p{N}_]*|\$)$/u.exec(text.slice(0, caret))?.[0] ?? ''
+const wordAt = (text: string, caret: number): string =>
+  /(?:\$?'[^']*|\$?[\p{L}_][\p{L}\p{N}_]*|\$)$/u.exec(text.slice(0, caret))?.[0] ?? ''
 
 /** What the caret stands in: the innermost function whose brackets are open, and which of its arguments. */
 const callAt = (text: string, caret: number): { name: string; at: number } | undefined => {
   const open: { name: string; at: number }[] = []
   let last: Token | undefined
   for (const token of maybeTokens(text.slice(0, caret))) {
-    if (token.value === '(' && token.kind === 'sign') open.push({ name: last?.kind === 'name' ? last.value.toUpperCase() : '', at: 0 })
+    if (token.value === '(' && token.kind === 'sign')
+      open.push({ name: last?.kind === 'name' ? last.value.toUpperCase() : '', at: 0 })
     else if (token.value === ')' && token.kind === 'sign') open.pop()
     else if (token.kind === 'sign' && (token.value === ';' || token.value === ',')) {
       const inner = open.at(-1)
@@ -46,16 +88,44 @@ const callAt = (text: string, caret: number): { name: string; at: number } | und
 
 const offersFor = (word: string, schema: Schema, parameters: readonly Parameter[]): Offer[] => {
   const sought = word.replace(/^\$?'?/, '').toLowerCase()
-  const asked = parameters.filter(({ name }) => name.toLowerCase().includes(sought)).map(({ name, type }): Offer => ({ label: `$${name}`, put: writeParameter(name), about: `asked at replay, ${type}`, kind: 'parameter' }))
+  const asked = parameters
+    .filter(({ name }) => name.toLowerCase().includes(sought))
+    .map(({ name, type }): Offer => ({
+      label: `$${name}`,
+      put: writeParameter(name),
+      about: `asked at replay, ${type}`,
+      kind: 'parameter',
+    }))
   if (word.startsWith('$')) return asked
-  const columns = schema.filter(({ name }) => name.toLowerCase().includes(sought)).map(({ name, type }): Offer => ({ label: name, put: writeColumn(name), about: type, kind: 'column' }))
+  const columns = schema
+    .filter(({ name }) => name.toLowerCase().includes(sought))
+    .map(({ name, type }): Offer => ({ label: name, put: writeColumn(name), about: type, kind: 'column' }))
   if (word.startsWith("'")) return columns.slice(0, 8)
-  const functions = everyFunction.filter(({ name }) => name.startsWith(sought.toUpperCase())).map(({ name, about, args }): Offer => ({ label: `${name}(${args.map((arg) => arg.name).join('; ')})`, put: `${name}(`, about, kind: 'function' }))
+  const functions = everyFunction
+    .filter(({ name }) => name.startsWith(sought.toUpperCase()))
+    .map(({ name, about, args }): Offer => ({
+      label: `${name}(${args.map((arg) => arg.name).join('; ')})`,
+      put: `${name}(`,
+      about,
+      kind: 'function',
+    }))
   return [...columns.slice(0, 4), ...functions.slice(0, 5), ...asked.slice(0, 2)].slice(0, 8)
 }
 
 /** A formula with colours, completion, help on the arguments and its error underlined while it is typed. */
-export const FormulaEditor = ({ value, schema, parameters, set, wide = true }: { value: string; schema: Schema; parameters: readonly Parameter[]; set: (value: string) => void; wide?: boolean }) => {
+export const FormulaEditor = ({
+  value,
+  schema,
+  parameters,
+  set,
+  wide = true,
+}: {
+  value: string
+  schema: Schema
+  parameters: readonly Parameter[]
+  set: (value: string) => void
+  wide?: boolean
+}) => {
   const box = useRef<HTMLTextAreaElement>(null)
   const [text, setText] = useState(value)
   const [caret, setCaret] = useState(value.length)
@@ -64,7 +134,10 @@ export const FormulaEditor = ({ value, schema, parameters, set, wide = true }: {
   const listId = useId()
   /** Where the caret goes once what was put in stands in the box. */
   const settle = useRef<number>(undefined)
-  const checked = useMemo(() => checkFormula(text, schema, Object.fromEntries(parameters.map(({ name, type }) => [name, type]))), [text, schema, parameters])
+  const checked = useMemo(
+    () => checkFormula(text, schema, Object.fromEntries(parameters.map(({ name, type }) => [name, type]))),
+    [text, schema, parameters],
+  )
   const problem = 'problem' in checked ? checked.problem : undefined
   const word = wordAt(text, caret)
   const offers = closed || word === '' ? [] : offersFor(word, schema, parameters)
@@ -136,14 +209,28 @@ export const FormulaEditor = ({ value, schema, parameters, set, wide = true }: {
         </span>
       </label>
       <p id={`${listId}-says`} role="status" className={`min-h-5 ${problem ? 'text-went' : 'text-ink-3'}`}>
-        {problem ? problem.sentence : 'type' in checked ? `gives ${checked.type === 'integer' ? 'whole numbers' : checked.type === 'decimal' ? 'numbers' : checked.type === 'boolean' ? 'true or false' : checked.type === 'datetime' ? 'dates and times' : checked.type === 'text' ? 'text' : `${checked.type}s`}` : ''}
+        {problem
+          ? problem.sentence
+          : 'type' in checked
+            ? `gives ${checked.type === 'integer' ? 'whole numbers' : checked.type === 'decimal' ? 'numbers' : checked.type === 'boolean' ? 'true or false' : checked.type === 'datetime' ? 'dates and times' : checked.type === 'text' ? 'text' : `${checked.type}s`}`
+            : ''}
       </p>
       {offers.length > 0 && (
         <ul role="listbox" aria-label="What may stand here" className="border-t border-line">
           {offers.map(({ label, put, about, kind }, i) => (
             <li key={label} role="option" aria-selected={i === chosen}>
-              <button type="button" tabIndex={-1} className={`w-full rounded px-1 py-1 text-left hover:bg-sunk ${i === chosen ? 'bg-token-tint' : ''}`} onClick={() => insert(put, word.length)}>
-                <b className={`font-mono text-[12px] ${kind === 'column' ? 'text-token' : kind === 'parameter' ? 'text-rubric' : ''}`}>{label}</b> <span className="text-ink-2">{about}</span>
+              <button
+                type="button"
+                tabIndex={-1}
+                className={`w-full rounded px-1 py-1 text-left hover:bg-sunk ${i === chosen ? 'bg-token-tint' : ''}`}
+                onClick={() => insert(put, word.length)}
+              >
+                <b
+                  className={`font-mono text-[12px] ${kind === 'column' ? 'text-token' : kind === 'parameter' ? 'text-rubric' : ''}`}
+                >
+                  {label}
+                </b>{' '}
+                <span className="text-ink-2">{about}</span>
               </button>
             </li>
           ))}
@@ -154,7 +241,10 @@ export const FormulaEditor = ({ value, schema, parameters, set, wide = true }: {
           <span className="font-mono text-[12px]">
             {help.name}(
             {help.args.map((arg, i) => (
-              <span key={i} className={i === Math.min(call?.at ?? 0, help.args.length - 1) ? 'font-bold text-rubric' : ''}>
+              <span
+                key={i}
+                className={i === Math.min(call?.at ?? 0, help.args.length - 1) ? 'font-bold text-rubric' : ''}
+              >
                 {i > 0 ? '; ' : ''}
                 {arg.name}
               </span>
@@ -164,19 +254,30 @@ export const FormulaEditor = ({ value, schema, parameters, set, wide = true }: {
           <span className="text-ink-2">{help.about}</span>
           {help.examples[0] && (
             <span className="block text-ink-3">
-              <span className="font-mono text-[12px]">{help.examples[0][0]}</span> gives {help.examples[0][1] === '' ? 'empty' : help.examples[0][1]}
+              <span className="font-mono text-[12px]">{help.examples[0][0]}</span> gives{' '}
+              {help.examples[0][1] === '' ? 'empty' : help.examples[0][1]}
             </span>
           )}
         </p>
       )}
       <div className="flex max-h-[90px] flex-wrap gap-1 overflow-auto" aria-label="Columns and what is asked at replay">
         {schema.map(({ name }) => (
-          <button key={name} type="button" className="rounded border border-line px-1.5 font-data text-[12px] text-token hover:bg-token-tint" onClick={() => insert(writeColumn(name))}>
+          <button
+            key={name}
+            type="button"
+            className="rounded border border-line px-1.5 font-data text-[12px] text-token hover:bg-token-tint"
+            onClick={() => insert(writeColumn(name))}
+          >
             {name}
           </button>
         ))}
         {parameters.map(({ name }) => (
-          <button key={name} type="button" className="rounded border border-line px-1.5 font-data text-[12px] text-rubric hover:bg-rubric-tint" onClick={() => insert(writeParameter(name))}>
+          <button
+            key={name}
+            type="button"
+            className="rounded border border-line px-1.5 font-data text-[12px] text-rubric hover:bg-rubric-tint"
+            onClick={() => insert(writeParameter(name))}
+          >
             {name}
           </button>
         ))}

@@ -8,10 +8,24 @@ import type { Story } from '../story-state.ts'
 export const shapeKinds: readonly string[] = ['unpivot', 'pivot', 'transpose', 'header', 'unroll', 'split', 'summarise']
 
 /** A corner of a table: its first columns and rows, and how much more there is. */
-const Corner = ({ title, view, rows, marked }: { title: string; view: PreviewReply; rows: number; marked: ReadonlySet<string> }) => {
+const Corner = ({
+  title,
+  view,
+  rows,
+  marked,
+}: {
+  title: string
+  view: PreviewReply
+  rows: number
+  marked: ReadonlySet<string>
+}) => {
   const names = view.columns.filter(({ state }) => state !== 'went')
   // what the change is about stands in the corner, beside the first column
-  const shown = [...names.slice(0, 1), ...names.slice(1).filter(({ name }) => marked.has(name)), ...names.slice(1).filter(({ name }) => !marked.has(name))].slice(0, 4)
+  const shown = [
+    ...names.slice(0, 1),
+    ...names.slice(1).filter(({ name }) => marked.has(name)),
+    ...names.slice(1).filter(({ name }) => !marked.has(name)),
+  ].slice(0, 4)
   return (
     <figure className="grid gap-1">
       <figcaption className="text-[12px] text-ink-3">
@@ -53,7 +67,12 @@ export const ShapePanel = ({ story }: { story: Story }) => {
   const now = new Set(after.data.columns.map(({ name }) => name))
   return (
     <section aria-label="From this, to this" className="grid gap-2">
-      <Corner title="From this" view={before.data} rows={3} marked={new Set([...old].filter((name) => !now.has(name)))} />
+      <Corner
+        title="From this"
+        view={before.data}
+        rows={3}
+        marked={new Set([...old].filter((name) => !now.has(name)))}
+      />
       <span aria-hidden className="text-center text-rubric">
         ↓
       </span>

@@ -5,15 +5,34 @@ export type ViewRow = PreviewReply['rows'][number]
 export type ViewColumn = PreviewReply['columns'][number]
 
 export const isNumeric = (type: ViewColumn['type']): boolean => type === 'integer' || type === 'decimal'
-export const typeWords: Readonly<Record<ViewColumn['type'], string>> = { text: 'text', integer: 'whole number', decimal: 'number', boolean: 'yes or no', date: 'date', datetime: 'date and time', time: 'time', list: 'list' }
+export const typeWords: Readonly<Record<ViewColumn['type'], string>> = {
+  text: 'text',
+  integer: 'whole number',
+  decimal: 'number',
+  boolean: 'yes or no',
+  date: 'date',
+  datetime: 'date and time',
+  time: 'time',
+  list: 'list',
+}
 
 /** Empty is visible, spaces at the ends are dots, line breaks a mark. */
 export const shownText = (text: string | null): ReactNode => {
   if (text === null || text === '') return <span className="text-ink-3 italic">empty</span>
   if (!/^\s|\s$|[\r\n\t]/.test(text)) return text
-  return text.replace(/^ +| +$/g, (run) => '·'.repeat(run.length)).replace(/\r\n|\r|\n/g, '↵').replace(/\t/g, '→')
+  return text
+    .replace(/^ +| +$/g, (run) => '·'.repeat(run.length))
+    .replace(/\r\n|\r|\n/g, '↵')
+    .replace(/\t/g, '→')
 }
-const plainNumber = (text: string | null, type: ViewColumn['type']): ReactNode => shownText(isNumeric(type) && text !== null && !/e/.test(text) ? text.replace(/^(-?\d+)/, (whole) => (whole.replace('-', '').length > 4 ? Number(whole).toLocaleString('en-GB') : whole)) : text)
+const plainNumber = (text: string | null, type: ViewColumn['type']): ReactNode =>
+  shownText(
+    isNumeric(type) && text !== null && !/e/.test(text)
+      ? text.replace(/^(-?\d+)/, (whole) =>
+          whole.replace('-', '').length > 4 ? Number(whole).toLocaleString('en-GB') : whole,
+        )
+      : text,
+  )
 
 /** A cell: what was there struck beside what is there now. */
 export const Cell = ({ row, column, at }: { row: ViewRow; column: ViewColumn; at: number }) => {
@@ -23,7 +42,9 @@ export const Cell = ({ row, column, at }: { row: ViewRow; column: ViewColumn; at
   if (column.state === 'went' && row.state === 'came') return null
   return (
     <>
-      {old !== undefined && <s className={`mr-1.5 text-[0.92em] ${bad ? 'text-went' : 'text-turned'}`}>{shownText(old)}</s>}
+      {old !== undefined && (
+        <s className={`mr-1.5 text-[0.92em] ${bad ? 'text-went' : 'text-turned'}`}>{shownText(old)}</s>
+      )}
       {bad && <span className="mr-1 text-went">unreadable</span>}
       {!bad && plainNumber(row.cells[at] ?? null, column.type)}
     </>
@@ -32,7 +53,15 @@ export const Cell = ({ row, column, at }: { row: ViewRow; column: ViewColumn; at
 
 /** A width that shows the longest of these rows whole, within reason. */
 export const widthFor = (column: ViewColumn, rows: readonly ViewRow[], at: number, most = 320): number => {
-  const longest = rows.reduce((length, row) => Math.max(length, (row.cells[at]?.length ?? 5) + (row.old?.[at] !== undefined ? row.old[at].length + (row.bad?.includes(at) ? 10 : 2) : 0)), 0)
+  const longest = rows.reduce(
+    (length, row) =>
+      Math.max(
+        length,
+        (row.cells[at]?.length ?? 5) +
+          (row.old?.[at] !== undefined ? row.old[at].length + (row.bad?.includes(at) ? 10 : 2) : 0),
+      ),
+    0,
+  )
   return Math.min(most, Math.max(124, column.name.length * 8 + 30, longest * 7.9 + 26))
 }
 

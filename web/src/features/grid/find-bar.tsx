@@ -9,15 +9,36 @@ import type { Story } from '../story-state.ts'
 export type Place = { readonly row: number; readonly column: string }
 
 /** A column by its name, or a value anywhere in the table. */
-export const FindBar = ({ story, at, goTo, goToColumn, close }: { story: Story; at: Place | undefined; goTo: (place: Place) => void; goToColumn: (name: string) => void; close: () => void }) => {
+export const FindBar = ({
+  story,
+  at,
+  goTo,
+  goToColumn,
+  close,
+}: {
+  story: Story
+  at: Place | undefined
+  goTo: (place: Place) => void
+  goToColumn: (name: string) => void
+  close: () => void
+}) => {
   const [text, setText] = useState('')
   const box = useRef<HTMLInputElement>(null)
   useEffect(() => box.current?.focus(), [])
   const find = useMutation({
-    mutationFn: (back: boolean) => ask(api.findReply, 'POST', `${story.place.base}/find`, { ...story.stand, text, from: at ? { row: at.row, column: at.column } : null, back }),
+    mutationFn: (back: boolean) =>
+      ask(api.findReply, 'POST', `${story.place.base}/find`, {
+        ...story.stand,
+        text,
+        from: at ? { row: at.row, column: at.column } : null,
+        back,
+      }),
     onSuccess: ({ found }) => found && goTo(found),
   })
-  const columns = text === '' ? [] : story.schemaHere.filter(({ name }) => name.toLowerCase().includes(text.toLowerCase())).slice(0, 8)
+  const columns =
+    text === ''
+      ? []
+      : story.schemaHere.filter(({ name }) => name.toLowerCase().includes(text.toLowerCase())).slice(0, 8)
   const { data } = find
   return (
     <div role="search" className="flex flex-wrap items-center gap-2 border-b border-line bg-paper px-3.5 py-1.5">
@@ -45,10 +66,21 @@ export const FindBar = ({ story, at, goTo, goToColumn, close }: { story: Story; 
         Next
       </Button>
       <span role="status" className="figures text-[12px] text-ink-3">
-        {find.isPending ? 'Looking…' : data ? (data.total === 0 ? 'No cell holds that.' : `${counted(data.total, 'cell')}${data.total === 1 ? ' holds' : ' hold'} it`) : ''}
+        {find.isPending
+          ? 'Looking…'
+          : data
+            ? data.total === 0
+              ? 'No cell holds that.'
+              : `${counted(data.total, 'cell')}${data.total === 1 ? ' holds' : ' hold'} it`
+            : ''}
       </span>
       {columns.map(({ name }) => (
-        <button key={name} type="button" className="rounded border border-line px-1.5 font-data text-[12px] text-token hover:bg-token-tint" onClick={() => goToColumn(name)}>
+        <button
+          key={name}
+          type="button"
+          className="rounded border border-line px-1.5 font-data text-[12px] text-token hover:bg-token-tint"
+          onClick={() => goToColumn(name)}
+        >
           {name}
         </button>
       ))}

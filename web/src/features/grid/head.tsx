@@ -78,7 +78,13 @@ export const Head = ({ column, at, left, width, on, facts, choose, resize, fit, 
           }}
         />
       ) : (
-        <button type="button" className="block h-full w-full px-2.5 py-1.5 text-left" disabled={!here} onClick={(event) => choose(column.name, event.ctrlKey || event.metaKey, event.shiftKey)} onDoubleClick={() => setNaming(true)}>
+        <button
+          type="button"
+          className="block h-full w-full px-2.5 py-1.5 text-left"
+          disabled={!here}
+          onClick={(event) => choose(column.name, event.ctrlKey || event.metaKey, event.shiftKey)}
+          onDoubleClick={() => setNaming(true)}
+        >
           <span className={`block truncate font-semibold ${here ? '' : 'text-went line-through'}`}>
             {column.state === 'came' && <span className="text-came">+ </span>}
             {column.was && <s className="mr-1 font-normal text-turned">{column.was}</s>}
@@ -86,7 +92,9 @@ export const Head = ({ column, at, left, width, on, facts, choose, resize, fit, 
           </span>
           <span className="block truncate text-[12px] text-ink-3">
             {here ? typeWords[column.type] : 'leaves'}
-            {facts && here ? ` · ${facts.filled < facts.rows ? `${figure(facts.rows - facts.filled)} empty` : `${figure(facts.distinct)} ${facts.distinct === 1 ? 'value' : 'values'}`}` : ''}
+            {facts && here
+              ? ` · ${facts.filled < facts.rows ? `${figure(facts.rows - facts.filled)} empty` : `${figure(facts.distinct)} ${facts.distinct === 1 ? 'value' : 'values'}`}`
+              : ''}
           </span>
           {here && <Bars facts={facts} height={15} />}
         </button>
@@ -99,7 +107,10 @@ export const Head = ({ column, at, left, width, on, facts, choose, resize, fit, 
           event.preventDefault()
         }}
         onMouseDown={(event) => event.preventDefault()}
-        onPointerMove={(event) => event.buttons === 1 && resize(Math.max(48, event.clientX - (event.currentTarget.parentElement?.getBoundingClientRect().left ?? 0)))}
+        onPointerMove={(event) =>
+          event.buttons === 1 &&
+          resize(Math.max(48, event.clientX - (event.currentTarget.parentElement?.getBoundingClientRect().left ?? 0)))
+        }
         onDoubleClick={fit}
       />
     </div>

@@ -7,7 +7,10 @@ import type { ViewRow } from './cells.tsx'
 export const usePages = (story: Story, from: number, to: number) => {
   const { place, flow, stand, lens, only } = story
   const first = useQuery(previewQuery(place, flow.files, stand, lens, only, 0))
-  const wanted = Array.from({ length: Math.max(0, Math.floor(to / pageSize) - Math.floor(from / pageSize) + 1) }, (_, i) => Math.floor(from / pageSize) + i).filter((page) => page > 0)
+  const wanted = Array.from(
+    { length: Math.max(0, Math.floor(to / pageSize) - Math.floor(from / pageSize) + 1) },
+    (_, i) => Math.floor(from / pageSize) + i,
+  ).filter((page) => page > 0)
   const others = useQueries({ queries: wanted.map((page) => previewQuery(place, flow.files, stand, lens, only, page)) })
   const rowAt = (index: number): ViewRow | undefined => {
     const page = Math.floor(index / pageSize)

@@ -1,7 +1,12 @@
 import { useState } from 'react'
 
 /** How somebody likes to see a table: kept in the browser, never in the recipe. */
-export type Sight = { readonly widths: Readonly<Record<string, number>>; readonly hidden: readonly string[]; readonly frozen: number; readonly zoom: number }
+export type Sight = {
+  readonly widths: Readonly<Record<string, number>>
+  readonly hidden: readonly string[]
+  readonly frozen: number
+  readonly zoom: number
+}
 const plain: Sight = { widths: {}, hidden: [], frozen: 0, zoom: 1 }
 
 const kept = (key: string): Sight => {

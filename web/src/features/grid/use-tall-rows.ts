@@ -16,7 +16,8 @@ export const useTallRows = (total: number) => {
     /** The table's row at a place of the list. */
     rowOf: (at: number): number => Math.min(total - 1, at + beyond),
     /** The place in the list at which a row stands once it is scrolled to. */
-    placeOf: (row: number): number => (total === count ? row : Math.round((row / Math.max(1, total - 1)) * (count - 1))),
+    placeOf: (row: number): number =>
+      total === count ? row : Math.round((row / Math.max(1, total - 1)) * (count - 1)),
     scrolled: (top: number, height: number, view: number): void => {
       if (total > count) setShare(Math.min(1, Math.max(0, top / Math.max(1, height - view))))
     },

@@ -8,7 +8,11 @@ export const OpenedTable = ({ opened }: { opened: OpenReply }) => (
       <thead>
         <tr>
           {opened.columns.map(({ name, type }) => (
-            <th key={name} scope="col" className="sticky top-0 border-r border-b border-line bg-paper px-2.5 py-1.5 text-left">
+            <th
+              key={name}
+              scope="col"
+              className="sticky top-0 border-r border-b border-line bg-paper px-2.5 py-1.5 text-left"
+            >
               <span className="block font-semibold whitespace-pre">{name}</span>
               <span className="block text-[12px] font-normal text-ink-3">
                 {typeWords[type].replace(/^an? /, '')}
@@ -22,7 +26,10 @@ export const OpenedTable = ({ opened }: { opened: OpenReply }) => (
         {opened.first.map((row, r) => (
           <tr key={r} className="h-[27px]">
             {row.map((cell, c) => (
-              <td key={c} className={`max-w-[260px] truncate border-r border-b border-line px-2.5 ${['integer', 'decimal'].includes(opened.columns[c]?.type ?? '') ? 'text-right' : ''}`}>
+              <td
+                key={c}
+                className={`max-w-[260px] truncate border-r border-b border-line px-2.5 ${['integer', 'decimal'].includes(opened.columns[c]?.type ?? '') ? 'text-right' : ''}`}
+              >
                 {cell ?? <span className="text-ink-3 italic">empty</span>}
               </td>
             ))}

@@ -30,10 +30,18 @@ export const RawSheet = ({ opening }: { opening: Opening }) => {
   if (!look) return <p className="p-6 font-serif text-ink-3 italic">Looking at the file…</p>
   const width = Math.min(60, Math.max(1, ...look.rows.map(({ cells }) => cells.length)))
   const { area } = opening
-  const bounds = { top: area?.top ?? opening.heads[0] ?? 1, left: area?.left ?? 1, bottom: area?.bottom ?? Infinity, right: area?.right ?? width }
+  const bounds = {
+    top: area?.top ?? opening.heads[0] ?? 1,
+    left: area?.left ?? 1,
+    bottom: area?.bottom ?? Infinity,
+    right: area?.right ?? width,
+  }
   const lastShown = Math.min(bounds.bottom, look.rows.at(-1)?.at ?? 1)
   const setCorner = (row: number, column: number): void => {
-    const next = dragging === 'start' ? { ...bounds, top: row, left: column } : { ...bounds, bottom: row === look.total ? Infinity : row, right: column }
+    const next =
+      dragging === 'start'
+        ? { ...bounds, top: row, left: column }
+        : { ...bounds, bottom: row === look.total ? Infinity : row, right: column }
     const start = `${columnLetters(Math.min(next.left, next.right))}${next.top}`
     const end = `${columnLetters(Math.max(next.left, next.right))}${next.bottom === Infinity ? '' : next.bottom}`
     opening.change({ range: `${start}:${end}`, header: 1 })
@@ -42,9 +50,20 @@ export const RawSheet = ({ opening }: { opening: Opening }) => {
     const cell = document.elementFromPoint(x, y)?.closest('td[data-column]')
     if (cell instanceof HTMLElement) setCorner(Number(cell.dataset.row), Number(cell.dataset.column))
   }
-  const corner = (row: LookRow, column: number): 'start' | 'end' | undefined => (look.format === 'json' ? undefined : row.at === bounds.top && column === bounds.left ? 'start' : row.at === lastShown && column === Math.min(bounds.right, width) ? 'end' : undefined)
+  const corner = (row: LookRow, column: number): 'start' | 'end' | undefined =>
+    look.format === 'json'
+      ? undefined
+      : row.at === bounds.top && column === bounds.left
+        ? 'start'
+        : row.at === lastShown && column === Math.min(bounds.right, width)
+          ? 'end'
+          : undefined
   return (
-    <div className="min-h-0 flex-1 overflow-auto" onPointerMove={(event) => dragging && event.buttons === 1 && onMove(event.clientX, event.clientY)} onPointerUp={() => setDragging(undefined)}>
+    <div
+      className="min-h-0 flex-1 overflow-auto"
+      onPointerMove={(event) => dragging && event.buttons === 1 && onMove(event.clientX, event.clientY)}
+      onPointerUp={() => setDragging(undefined)}
+    >
       <table className="figures w-full border-collapse text-[12.5px]" aria-label="The sheet as it stands in the file">
         <tbody ref={body}>
           {look.rows.map((row, i) => {
@@ -59,7 +78,15 @@ export const RawSheet = ({ opening }: { opening: Opening }) => {
               ),
               <tr key={row.at} data-state={state.kind} className={`h-[27px] ${looks[state.kind]}`}>
                 <th scope="row" className="w-[52px] border-r border-b border-line p-0 font-normal">
-                  <button type="button" className="w-full px-2.5 text-right text-ink-3 hover:text-token" aria-label={`Names from row ${row.at}`} aria-pressed={state.kind === 'names'} disabled={look.format === 'json'} title="The names stand in this row. With Shift: in two rows." onClick={(event) => opening.setHead(row.at, event.shiftKey)}>
+                  <button
+                    type="button"
+                    className="w-full px-2.5 text-right text-ink-3 hover:text-token"
+                    aria-label={`Names from row ${row.at}`}
+                    aria-pressed={state.kind === 'names'}
+                    disabled={look.format === 'json'}
+                    title="The names stand in this row. With Shift: in two rows."
+                    onClick={(event) => opening.setHead(row.at, event.shiftKey)}
+                  >
                     {row.at}
                   </button>
                 </th>
@@ -67,7 +94,12 @@ export const RawSheet = ({ opening }: { opening: Opening }) => {
                   const outside = area && (c + 1 < area.left || c + 1 > area.right)
                   const mark = corner(row, c + 1)
                   return (
-                    <td key={c} data-row={row.at} data-column={c + 1} className={`relative ${look.format === 'json' ? 'whitespace-pre' : 'max-w-[190px]'} truncate border-r border-b border-line px-2.5 ${outside ? 'aside text-ink-3' : ''}`}>
+                    <td
+                      key={c}
+                      data-row={row.at}
+                      data-column={c + 1}
+                      className={`relative ${look.format === 'json' ? 'whitespace-pre' : 'max-w-[190px]'} truncate border-r border-b border-line px-2.5 ${outside ? 'aside text-ink-3' : ''}`}
+                    >
                       {row.cells[c] ? shownText(row.cells[c]) : ''}
                       {mark && (
                         <span
@@ -86,13 +118,19 @@ export const RawSheet = ({ opening }: { opening: Opening }) => {
                     </td>
                   )
                 })}
-                <td className={`border-b border-line text-right font-sans text-[12px] whitespace-nowrap ${state.why ? 'sticky right-0 bg-inherit pr-3 pl-2' : 'p-0'}`}>{state.why}</td>
+                <td
+                  className={`border-b border-line text-right font-sans text-[12px] whitespace-nowrap ${state.why ? 'sticky right-0 bg-inherit pr-3 pl-2' : 'p-0'}`}
+                >
+                  {state.why}
+                </td>
               </tr>,
             ]
           })}
         </tbody>
       </table>
-      {look.rows.length === 0 && <p className="p-6 text-ink-2">This kind of file has no sheet to look at: see it as a table.</p>}
+      {look.rows.length === 0 && (
+        <p className="p-6 text-ink-2">This kind of file has no sheet to look at: see it as a table.</p>
+      )}
     </div>
   )
 }

@@ -1,8 +1,36 @@
-import { ArcElement, BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, LineController, LineElement, PieController, PointElement, ScatterController, Tooltip, type ChartConfiguration } from 'chart.js'
+import {
+  ArcElement,
+  BarController,
+  BarElement,
+  CategoryScale,
+  Chart,
+  Legend,
+  LinearScale,
+  LineController,
+  LineElement,
+  PieController,
+  PointElement,
+  ScatterController,
+  Tooltip,
+  type ChartConfiguration,
+} from 'chart.js'
 import { useEffect, useImperativeHandle, useRef, type Ref } from 'react'
 import type { Picture, PictureData } from '@fabula/core/api'
 
-Chart.register(ArcElement, BarController, BarElement, CategoryScale, Legend, LinearScale, LineController, LineElement, PieController, PointElement, ScatterController, Tooltip)
+Chart.register(
+  ArcElement,
+  BarController,
+  BarElement,
+  CategoryScale,
+  Legend,
+  LinearScale,
+  LineController,
+  LineElement,
+  PieController,
+  PointElement,
+  ScatterController,
+  Tooltip,
+)
 const colour = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim()
 const inks = ['--strand-1', '--strand-2', '--strand-3', '--strand-4', '--strand-5', '--rubric', '--turned', '--bar']
 
@@ -10,7 +38,11 @@ const configuration = (picture: Picture, data: PictureData, choose: (at: number)
   const text = colour('--ink-2')
   const line = colour('--line')
   const many = data.series.length > 1
-  const axes = (title: string) => ({ grid: { color: line }, ticks: { color: text, font: { family: 'Inter Variable' } }, title: { display: title !== '', text: title, color: text } })
+  const axes = (title: string) => ({
+    grid: { color: line },
+    ticks: { color: text, font: { family: 'Inter Variable' } },
+    title: { display: title !== '', text: title, color: text },
+  })
   const common = {
     animation: false as const,
     responsive: true,
@@ -18,28 +50,107 @@ const configuration = (picture: Picture, data: PictureData, choose: (at: number)
     plugins: { legend: { display: many || picture.kind === 'pie', labels: { color: text, boxWidth: 12 } } },
     onClick: (_event: unknown, hit: readonly { index: number }[]) => hit[0] && choose(hit[0].index),
   }
-  if (picture.kind === 'scatter') return { type: 'scatter', data: { datasets: [{ data: data.points.map(([x, y]) => ({ x, y })), backgroundColor: colour('--strand-1'), pointRadius: 3 }] }, options: { ...common, scales: { x: axes(picture.label), y: axes(picture.column ?? '') } } }
-  if (picture.kind === 'pie') return { type: 'pie', data: { labels: data.labels, datasets: [{ data: data.values[0] ?? [], backgroundColor: data.labels.map((_, i) => colour(inks[i % inks.length] ?? '--bar')), borderColor: colour('--sheet') }] }, options: common }
-  const datasets = data.series.map((label, i) => ({ label, data: data.values[i] ?? [], backgroundColor: colour(inks[i % inks.length] ?? '--bar'), borderColor: colour(inks[i % inks.length] ?? '--bar'), ...(picture.kind === 'line' ? { tension: 0, pointRadius: 2, spanGaps: false } : { categoryPercentage: picture.kind === 'histogram' ? 1 : 0.8, barPercentage: picture.kind === 'histogram' ? 0.98 : 0.9 }) }))
+  if (picture.kind === 'scatter')
+    return {
+      type: 'scatter',
+      data: {
+        datasets: [
+          { data: data.points.map(([x, y]) => ({ x, y })), backgroundColor: colour('--strand-1'), pointRadius: 3 },
+        ],
+      },
+      options: { ...common, scales: { x: axes(picture.label), y: axes(picture.column ?? '') } },
+    }
+  if (picture.kind === 'pie')
+    return {
+      type: 'pie',
+      data: {
+        labels: data.labels,
+        datasets: [
+          {
+            data: data.values[0] ?? [],
+            backgroundColor: data.labels.map((_, i) => colour(inks[i % inks.length] ?? '--bar')),
+            borderColor: colour('--sheet'),
+          },
+        ],
+      },
+      options: common,
+    }
+  const datasets = data.series.map((label, i) => ({
+    label,
+    data: data.values[i] ?? [],
+    backgroundColor: colour(inks[i % inks.length] ?? '--bar'),
+    borderColor: colour(inks[i % inks.length] ?? '--bar'),
+    ...(picture.kind === 'line'
+      ? { tension: 0, pointRadius: 2, spanGaps: false }
+      : {
+          categoryPercentage: picture.kind === 'histogram' ? 1 : 0.8,
+          barPercentage: picture.kind === 'histogram' ? 0.98 : 0.9,
+        }),
+  }))
   const stacked = picture.kind === 'stacked'
-  return { type: picture.kind === 'line' ? 'line' : 'bar', data: { labels: data.labels, datasets }, options: { ...common, scales: { x: { ...axes(picture.label), stacked }, y: { ...axes(picture.how === 'count' || picture.kind === 'histogram' ? 'Rows' : `${picture.how} of ${picture.column ?? ''}`), stacked, beginAtZero: true, ...(picture.how === 'count' || picture.kind === 'histogram' ? { ticks: { ...axes('').ticks, precision: 0 } } : {}) } } } as never }
+  return {
+    type: picture.kind === 'line' ? 'line' : 'bar',
+    data: { labels: data.labels, datasets },
+    options: {
+      ...common,
+      scales: {
+        x: { ...axes(picture.label), stacked },
+        y: {
+          ...axes(
+            picture.how === 'count' || picture.kind === 'histogram'
+              ? 'Rows'
+              : `${picture.how} of ${picture.column ?? ''}`,
+          ),
+          stacked,
+          beginAtZero: true,
+          ...(picture.how === 'count' || picture.kind === 'histogram'
+            ? { ticks: { ...axes('').ticks, precision: 0 } }
+            : {}),
+        },
+      },
+    } as never,
+  }
 }
 
 export type PictureHandle = { readonly image: () => string }
 
 /** A picture drawn on a canvas, and in words for who cannot see it. A click on a part tells its place. */
-export default function PictureChart({ picture, data, choose, ref }: { picture: Picture; data: PictureData; choose?: (at: number) => void; ref?: Ref<PictureHandle> }) {
+export default function PictureChart({
+  picture,
+  data,
+  choose,
+  ref,
+}: {
+  picture: Picture
+  data: PictureData
+  choose?: (at: number) => void
+  ref?: Ref<PictureHandle>
+}) {
   const canvas = useRef<HTMLCanvasElement>(null)
   const chart = useRef<Chart>(undefined)
   const latest = useRef(choose)
   latest.current = choose
   useEffect(() => {
     if (!canvas.current) return
-    chart.current = new Chart(canvas.current, configuration(picture, data, (at) => latest.current?.(at)))
+    chart.current = new Chart(
+      canvas.current,
+      configuration(picture, data, (at) => latest.current?.(at)),
+    )
     return () => chart.current?.destroy()
   }, [picture, data])
   useImperativeHandle(ref, () => ({ image: () => chart.current?.toBase64Image('image/png', 1) ?? '' }))
-  const words = picture.kind === 'scatter' ? `${data.points.length} points` : data.series.map((name, s) => `${name}: ${data.labels.slice(0, 30).map((label, i) => `${label} ${data.values[s]?.[i] ?? 'nothing'}`).join(', ')}`).join('; ')
+  const words =
+    picture.kind === 'scatter'
+      ? `${data.points.length} points`
+      : data.series
+          .map(
+            (name, s) =>
+              `${name}: ${data.labels
+                .slice(0, 30)
+                .map((label, i) => `${label} ${data.values[s]?.[i] ?? 'nothing'}`)
+                .join(', ')}`,
+          )
+          .join('; ')
   return (
     <div className="relative h-full min-h-[180px] min-w-0">
       <canvas ref={canvas} role="img" aria-label={`${picture.name}. ${words}`} />

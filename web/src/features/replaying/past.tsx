@@ -9,10 +9,26 @@ const storyWords = (run: RunReply, editions: EditionsReply['editions']): string 
   return edition ? `the edition ${edition.name}` : `the story as changed on ${moment(run.editAt)}`
 }
 /** What a replay made is the same to the byte as what another one made. */
-const sameFiles = (run: RunReply, other: RunSummary): boolean => run.outputs.every(({ hash, file, table }) => hash === '' || other.outputs.some((one) => one.file === file && one.table === table && one.hash === hash))
+const sameFiles = (run: RunReply, other: RunSummary): boolean =>
+  run.outputs.every(
+    ({ hash, file, table }) =>
+      hash === '' || other.outputs.some((one) => one.file === file && one.table === table && one.hash === hash),
+  )
 
 /** What a replay was told from: its files, answers, parameters, story; and whether one that was told again came out the same. */
-export const ToldFrom = ({ run, runs, editions, nameOf, again }: { run: RunReply; runs: readonly RunSummary[]; editions: EditionsReply['editions']; nameOf: (input: string) => string; again: () => void }) => {
+export const ToldFrom = ({
+  run,
+  runs,
+  editions,
+  nameOf,
+  again,
+}: {
+  run: RunReply
+  runs: readonly RunSummary[]
+  editions: EditionsReply['editions']
+  nameOf: (input: string) => string
+  again: () => void
+}) => {
   const retold = runs.find(({ id }) => id === run.retells)
   const answers = Object.entries(run.renames).flatMap(([, names]) => Object.entries(names))
   const values = Object.entries(run.parameters)
@@ -58,7 +74,9 @@ export const ToldFrom = ({ run, runs, editions, nameOf, again }: { run: RunReply
       </dl>
       {retold && run.state === 'done' && (
         <p className={`mt-1.5 font-medium ${sameFiles(run, retold) ? 'text-came' : 'text-went'}`}>
-          {sameFiles(run, retold) ? `✓ The same to the byte as the replay of ${moment(retold.startedAt)}, which it tells again.` : `≠ Not the same as the replay of ${moment(retold.startedAt)}, which it tells again.`}
+          {sameFiles(run, retold)
+            ? `✓ The same to the byte as the replay of ${moment(retold.startedAt)}, which it tells again.`
+            : `≠ Not the same as the replay of ${moment(retold.startedAt)}, which it tells again.`}
           {retold.outputs.some(({ into }) => into !== null) && ' Tables of databases were not written again.'}
         </p>
       )}
@@ -66,16 +84,34 @@ export const ToldFrom = ({ run, runs, editions, nameOf, again }: { run: RunReply
   )
 }
 
-const states: Readonly<Record<RunReply['state'], string>> = { running: '… running', done: '✓ done', failed: '! failed', stopped: '– stopped' }
+const states: Readonly<Record<RunReply['state'], string>> = {
+  running: '… running',
+  done: '✓ done',
+  failed: '! failed',
+  stopped: '– stopped',
+}
 
 /** Every replay, the newest first. */
-export const PastReplays = ({ runs, shown, show }: { runs: readonly RunSummary[]; shown: string; show: (id: string) => void }) => (
+export const PastReplays = ({
+  runs,
+  shown,
+  show,
+}: {
+  runs: readonly RunSummary[]
+  shown: string
+  show: (id: string) => void
+}) => (
   <section aria-label="Past replays">
     <h2 className="mb-1 font-serif text-[16px] font-semibold">Past replays</h2>
     <ul>
       {runs.map((run) => (
         <li key={run.id} className="border-b border-line">
-          <button type="button" aria-current={run.id === shown} className="figures grid w-full grid-cols-[110px_1fr_auto_80px] gap-2 py-1.5 text-left text-[12.5px] text-ink-2 hover:text-ink aria-[current=true]:bg-rubric-tint aria-[current=true]:text-ink" onClick={() => show(run.id)}>
+          <button
+            type="button"
+            aria-current={run.id === shown}
+            className="figures grid w-full grid-cols-[110px_1fr_auto_80px] gap-2 py-1.5 text-left text-[12.5px] text-ink-2 hover:text-ink aria-[current=true]:bg-rubric-tint aria-[current=true]:text-ink"
+            onClick={() => show(run.id)}
+          >
             <span>{moment(run.startedAt)}</span>
             <span className="truncate">
               {[...new Set(run.files.map(({ name }) => name))].join(', ')}
@@ -83,8 +119,21 @@ export const PastReplays = ({ runs, shown, show }: { runs: readonly RunSummary[]
               {run.alone && ' · by itself'}
               {run.retells !== null && ' · told again'}
             </span>
-            <span className="text-right">{run.state === 'running' ? run.doing : run.outputs.map(({ rows }) => figure(rows)).join(' + ') + (run.outputs.length > 0 ? (run.outputs.length === 1 && run.outputs[0]?.rows === 1 ? ' row' : ' rows') : '')}</span>
-            <span className={run.state === 'done' ? 'text-came' : run.state === 'running' ? 'text-turned' : 'text-went'}>{states[run.state]}</span>
+            <span className="text-right">
+              {run.state === 'running'
+                ? run.doing
+                : run.outputs.map(({ rows }) => figure(rows)).join(' + ') +
+                  (run.outputs.length > 0
+                    ? run.outputs.length === 1 && run.outputs[0]?.rows === 1
+                      ? ' row'
+                      : ' rows'
+                    : '')}
+            </span>
+            <span
+              className={run.state === 'done' ? 'text-came' : run.state === 'running' ? 'text-turned' : 'text-went'}
+            >
+              {states[run.state]}
+            </span>
           </button>
         </li>
       ))}

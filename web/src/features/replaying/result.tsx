@@ -11,7 +11,17 @@ import { clipboardCell } from '../grid/copy.ts'
 const PictureChart = lazy(() => import('../pictures/picture-chart.tsx'))
 
 /** Puts the table on the clipboard as cells that a spreadsheet takes. */
-const CopyTable = ({ names, rows, whole, address }: { names: readonly string[]; rows: readonly (readonly (string | null)[])[]; whole: boolean; address: string | undefined }) => {
+const CopyTable = ({
+  names,
+  rows,
+  whole,
+  address,
+}: {
+  names: readonly string[]
+  rows: readonly (readonly (string | null)[])[]
+  whole: boolean
+  address: string | undefined
+}) => {
   const [said, setSaid] = useState('')
   const [problem, setProblem] = useState('')
   const copy = async (): Promise<void> => {
@@ -30,14 +40,19 @@ const CopyTable = ({ names, rows, whole, address }: { names: readonly string[]; 
       <Button className="ml-2 py-1! font-sans text-[13px] font-normal" onClick={() => void copy()}>
         {said || (whole || address !== undefined ? 'Copy it' : `Copy the first ${rows.length}`)}
       </Button>
-      {problem !== '' && <span role="alert" className="font-sans text-[12px] font-normal text-went">{problem}</span>}
+      {problem !== '' && (
+        <span role="alert" className="font-sans text-[12px] font-normal text-went">
+          {problem}
+        </span>
+      )}
     </>
   )
 }
 
 export const Result = ({ run, base, nameOf }: { run: RunReply; base: string; nameOf: (table: string) => string }) => (
   <>
-    {run.outputs.filter(({ hash }, i) => hash !== '' && run.outputs.findIndex((other) => other.hash === hash) === i).length > 1 && (
+    {run.outputs.filter(({ hash }, i) => hash !== '' && run.outputs.findIndex((other) => other.hash === hash) === i)
+      .length > 1 && (
       <p className="mb-3">
         <a className="font-semibold text-rubric hover:underline" href={`${base}/runs/${run.id}/outputs.zip`} download>
           Download all as a zip
@@ -49,14 +64,31 @@ export const Result = ({ run, base, nameOf }: { run: RunReply; base: string; nam
         <h3 className="mb-1.5 flex items-center gap-3 font-serif text-[15px] font-semibold">
           {into === null ? file : `${file} of ${into}`}
           <span className="figures font-sans text-[12px] font-normal text-ink-3">
-            {counted(rows, 'row')} × {counted(columns, 'column')}{into === null ? '' : ', written'}
+            {counted(rows, 'row')} × {counted(columns, 'column')}
+            {into === null ? '' : ', written'}
           </span>
-          {hash !== '' && <a className="ml-auto rounded-md border border-line-strong px-3 py-1 font-sans text-[13px] font-normal text-ink-2 hover:text-ink" href={`${base}/runs/${run.id}/outputs/${at}`} download>
-            Download {file}
-          </a>}
-          <CopyTable names={names} rows={first} whole={rows <= first.length} address={hash === '' ? undefined : `${base}/runs/${run.id}/outputs/${at}/cells`} />
+          {hash !== '' && (
+            <a
+              className="ml-auto rounded-md border border-line-strong px-3 py-1 font-sans text-[13px] font-normal text-ink-2 hover:text-ink"
+              href={`${base}/runs/${run.id}/outputs/${at}`}
+              download
+            >
+              Download {file}
+            </a>
+          )}
+          <CopyTable
+            names={names}
+            rows={first}
+            whole={rows <= first.length}
+            address={hash === '' ? undefined : `${base}/runs/${run.id}/outputs/${at}/cells`}
+          />
         </h3>
-        <div className="max-h-[220px] overflow-auto border border-line" tabIndex={0} role="region" aria-label={`First rows of ${file}`}>
+        <div
+          className="max-h-[220px] overflow-auto border border-line"
+          tabIndex={0}
+          role="region"
+          aria-label={`First rows of ${file}`}
+        >
           <table className="figures w-full text-[12.5px]">
             <thead>
               <tr className="sticky top-0 bg-sunk text-left *:border-b *:border-line-strong *:px-2.5 *:py-1 *:font-semibold">
@@ -92,7 +124,11 @@ export const DrawnPicture = ({ picture, data }: RunReply['pictures'][number]) =>
     <section aria-label={picture.name} className="mb-6">
       <h3 className="mb-1 flex items-center font-serif text-[15px] font-semibold">
         {picture.name}
-        <Button look="quiet" className="ml-auto py-1! font-sans text-[13px] font-normal" onClick={() => handle.current && download(picture.name, 'png', handle.current.image())}>
+        <Button
+          look="quiet"
+          className="ml-auto py-1! font-sans text-[13px] font-normal"
+          onClick={() => handle.current && download(picture.name, 'png', handle.current.image())}
+        >
           Download as PNG
         </Button>
       </h3>
