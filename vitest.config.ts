@@ -1,4 +1,7 @@
 import { defineConfig } from 'vitest/config'
+import { writeHelpers } from './scripts/write-helpers.mjs'
+
+writeHelpers()
 
 export default defineConfig({
   test: {

@@ -3,6 +3,7 @@ import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { stampOf } from './stamp.mjs'
+import { writeHelpers } from './write-helpers.mjs'
 
 const root = fileURLToPath(new URL('..', import.meta.url))
 const places = [
@@ -19,6 +20,7 @@ const places = [
 const mark = join(root, 'server/dist/stamp')
 
 export const build = async () => {
+  writeHelpers()
   const stamp = stampOf(root, places)
   if (existsSync(mark) && existsSync(join(root, 'web/dist/index.html')) && readFileSync(mark, 'utf8') === stamp)
     return false

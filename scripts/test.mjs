@@ -5,6 +5,7 @@ import { existsSync, mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { install, root } from './install.mjs'
+import { writeHelpers } from './write-helpers.mjs'
 
 const quick = process.argv.includes('--quick')
 const began = Date.now()
@@ -40,9 +41,11 @@ const installDebian = () => {
 }
 
 install()
+writeHelpers()
 if (!quick) installDebian()
 const bin = (name) => join(root, 'node_modules/.bin', name)
 run('Type check', bin('tsc'), ['--noEmit', '-p', 'tsconfig.json'])
+run('Format', bin('prettier'), ['--check', '--log-level', 'warn', '.'])
 run('Lint', bin('eslint'), ['.'])
 run('House rules', bin('depcruise'), [
   '--config',

@@ -1,6 +1,6 @@
 import { Command, CommanderError } from 'commander'
 import { Fault } from './fault.ts'
-import { csv, fit, script, tell, validate } from './others.ts'
+import { csv, fit, script, tell, validate } from './other-commands.ts'
 import { run } from './run.ts'
 
 const collect = (word: string, all: string[]): string[] => [...all, word]

@@ -21,7 +21,7 @@ import {
   type Renames,
   type Unreadable,
 } from '@fabula/core'
-import type { Breath } from './breath.ts'
+import type { Breath } from './yield-control.ts'
 import { openCsvFile } from './csv/open-csv.ts'
 import { formatOfFile, openWorkbook } from './format.ts'
 import { openJson } from './json/open-json.ts'

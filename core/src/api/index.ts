@@ -7,7 +7,7 @@ import { picture, pictureData } from './pictures.ts'
 import { linkRights } from './sharing.ts'
 
 export { fileRef } from './files.ts'
-export * from './benches.ts'
+export * from './workbenches.ts'
 export * from './pictures.ts'
 export * from './sharing.ts'
 export * from './sources.ts'

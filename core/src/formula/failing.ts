@@ -1,4 +1,4 @@
-import { code, joined, py, sql, type Code } from '../generate/tag.ts'
+import { code, joined, py, sql, type Code, pyHelper } from '../codegen/tag.ts'
 import type { Cell } from '../table/column.ts'
 import type { Typed } from './check.ts'
 
@@ -46,14 +46,15 @@ export const failingPython = (node: Typed, write: Write): Code => {
   if (node.kind !== 'call') return pythonNo
   const inner = node.args.map((arg) => failingPython(arg, write))
   const { name, fails, seesEmpty } = node.fn
-  if (name === 'IFERROR') return some(inner, pythonNo).length === 2 ? py`both_fail(${joined(inner, ', ')})` : pythonNo
+  if (name === 'IFERROR')
+    return some(inner, pythonNo).length === 2 ? py`${pyHelper('both_fail')}(${joined(inner, ', ')})` : pythonNo
   const known = some(inner, pythonNo)
   if (name === 'IF')
     return known.length === 0
       ? pythonNo
-      : py`failing_branch(${write(node)}, ${write(node.args[0] as Typed)}, ${inner[0] ?? pythonNo}, ${inner[1] ?? pythonNo}, ${inner[2] ?? pythonNo})`
+      : py`${pyHelper('failing_branch')}(${write(node)}, ${write(node.args[0] as Typed)}, ${inner[0] ?? pythonNo}, ${inner[1] ?? pythonNo}, ${inner[2] ?? pythonNo})`
   const never = fails === 'never' || seesEmpty === true
   if (never && known.length === 0) return pythonNo
   const own = never ? code('None') : fails ? fails.python(constantsOf(node)) : code('True')
-  return py`failing(${write(node)}, [${joined(known, ', ')}], [${joined(never ? [] : node.args.map(write), ', ')}], ${own})`
+  return py`${pyHelper('failing')}(${write(node)}, [${joined(known, ', ')}], [${joined(never ? [] : node.args.map(write), ', ')}], ${own})`
 }

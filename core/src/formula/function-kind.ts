@@ -1,4 +1,4 @@
-import type { Code } from '../generate/tag.ts'
+import type { Code } from '../codegen/tag.ts'
 import type { Cell, Column, ColumnType } from '../table/column.ts'
 
 /** The type of a formula's part; `empty` is what only EMPTY has, and it fits anywhere. */
@@ -56,8 +56,6 @@ export type FormulaFunction = {
   /** The expression in SQL and in Python; both call helpers that `helpers` holds unless the language has the thing itself. */
   readonly sql: (args: readonly Code[], types: readonly Type[], constants: readonly (Cell | undefined)[]) => Code
   readonly python: (args: readonly Code[], types: readonly Type[], constants: readonly (Cell | undefined)[]) => Code
-  readonly sqlHelper?: string
-  readonly pythonHelper?: string
   /** Formulas without columns and what they give, as CSV writes it ("" is empty). Run three ways. */
   readonly examples: readonly (readonly [formula: string, gives: string])[]
 }

@@ -1,4 +1,4 @@
-import { code, py, sql } from '../generate/tag.ts'
+import { code, py, sql, sqlHelper, pyHelper } from '../codegen/tag.ts'
 import { civilRange, dayMs, dayOf } from '../table/calendar.ts'
 import type { Cell, Column } from '../table/column.ts'
 import { bits, floats, hasBit, IntList, setBit, type Bits } from '../table/memory.ts'
@@ -9,13 +9,13 @@ import { define } from './functions/define.ts'
 import type { Comparison } from './parse.ts'
 
 type Arithmetic = '+' | '-' | '*' | '/' | '^'
-const names: Readonly<Record<Arithmetic, string>> = {
+const names = {
   '+': 'plus',
   '-': 'minus',
   '*': 'times',
   '/': 'divide',
   '^': 'power',
-}
+} as const satisfies Readonly<Record<Arithmetic, string>>
 
 const compute = (op: Arithmetic, a: number, b: number): number =>
   op === '+' ? a + b : op === '-' ? a - b : op === '*' ? a * b : op === '/' ? (b === 0 ? NaN : a / b) : a ** b
@@ -107,10 +107,10 @@ export const arithmetic = (op: Arithmetic, whole: boolean): FormulaFunction => {
     sql: ([a = code(''), b = code('')]) =>
       result === 'integer'
         ? op === '*'
-          ? sql`whole(${a}::numeric * ${b})`
-          : sql`whole(${a} ${code(op)} ${b})`
-        : sql`op_${code(names[op])}(${a}, ${b})`,
-    python: ([a = code(''), b = code('')]) => py`op_${code(names[op])}(${a}, ${b})`,
+          ? sql`${sqlHelper('whole')}(${a}::numeric * ${b})`
+          : sql`${sqlHelper('whole')}(${a} ${code(op)} ${b})`
+        : sql`${sqlHelper(`op_${names[op]}`)}(${a}, ${b})`,
+    python: ([a = code(''), b = code('')]) => py`${pyHelper(`op_${names[op]}`)}(${a}, ${b})`,
     examples: [],
   })
 }
@@ -125,7 +125,7 @@ export const negate = (whole: boolean): FormulaFunction =>
     fails: 'never',
     call: ([a]) => 0 - (a as number),
     sql: ([a = code('')]) => sql`(0 - ${a})`,
-    python: ([a = code('')]) => py`op_minus(0, ${a})`,
+    python: ([a = code('')]) => py`${pyHelper('op_minus')}(0, ${a})`,
     examples: [],
   })
 
@@ -136,8 +136,8 @@ export const percent: FormulaFunction = define({
   args: 'a:number',
   result: 'decimal',
   call: ([a]) => (a as number) / 100,
-  sql: ([a = code('')]) => sql`op_divide(${a}, 100)`,
-  python: ([a = code('')]) => py`op_divide(${a}, 100)`,
+  sql: ([a = code('')]) => sql`${sqlHelper('op_divide')}(${a}, 100)`,
+  python: ([a = code('')]) => py`${pyHelper('op_divide')}(${a}, 100)`,
   examples: [],
 })
 
@@ -154,9 +154,8 @@ export const momentDifference = (result: 'integer' | 'decimal'): FormulaFunction
     result,
     call: ([a, b], [x, y]) => (millis(a, x) - millis(b, y)) / dayMs,
     sql: ([a = code(''), b = code('')]) =>
-      result === 'integer' ? sql`(${a} - ${b})::bigint` : sql`op_between(${a}, ${b})`,
-    python: ([a = code(''), b = code('')]) => py`op_between(${a}, ${b})`,
-    pythonHelper: 'op_between = by_row(lambda a, b: between(a, b))',
+      result === 'integer' ? sql`(${a} - ${b})::bigint` : sql`${sqlHelper('op_between')}(${a}, ${b})`,
+    python: ([a = code(''), b = code('')]) => py`${pyHelper('op_between')}(${a}, ${b})`,
     examples: [],
   })
 
@@ -173,20 +172,20 @@ export const momentShift = (sign: 1 | -1, type: 'date' | 'datetime'): FormulaFun
       const next = type === 'date' ? (a as number) + Math.floor(days) : (a as number) + Math.round(days * dayMs)
       return civilRange(type === 'date' ? next : dayOf(next)) ? next : failed
     },
-    sql: ([a = code(''), n = code('')]) => sql`op_later(${a}, ${sign === 1 ? n : sql`-${n}`})`,
-    python: ([a = code(''), n = code('')]) => py`op_later(${a}, ${sign === 1 ? n : py`op_minus(0, ${n})`})`,
-    pythonHelper: 'op_later = by_row(lambda a, n: later(a, n))',
+    sql: ([a = code(''), n = code('')]) => sql`${sqlHelper('op_later')}(${a}, ${sign === 1 ? n : sql`-${n}`})`,
+    python: ([a = code(''), n = code('')]) =>
+      py`${pyHelper('op_later')}(${a}, ${sign === 1 ? n : py`${pyHelper('op_minus')}(0, ${n})`})`,
     examples: [],
   })
 
-const words: Readonly<Record<Comparison, string>> = {
+const words = {
   '=': 'equal',
   '<>': 'unequal',
   '<': 'less',
   '<=': 'at_most',
   '>': 'more',
   '>=': 'at_least',
-}
+} as const satisfies Readonly<Record<Comparison, string>>
 const textOrder = compareText(false)
 
 const compareCells = (a: Cell, b: Cell): number =>
@@ -222,12 +221,11 @@ export const comparison = (op: Comparison, type: Type): FormulaFunction => {
     },
     sql: ([a = code(''), b = code('')]) => {
       if (equality) return sql`(${a} ${code(op === '=' ? 'is not distinct from' : 'is distinct from')} ${b})`
-      return type === 'text' ? sql`(text_order(${a}, ${b}) ${code(op)} 0)` : sql`(${a} ${code(op)} ${b})`
+      return type === 'text'
+        ? sql`(${sqlHelper('text_order')}(${a}, ${b}) ${code(op)} 0)`
+        : sql`(${a} ${code(op)} ${b})`
     },
-    python: ([a = code(''), b = code('')]) => py`op_${code(words[op])}(${a}, ${b})`,
-    pythonHelper: equality
-      ? `op_${words[op]} = by_row_own(lambda a, b: a ${op === '=' ? '==' : '!='} b)`
-      : `op_${words[op]} = by_row(lambda a, b: sort_value(a) ${op} sort_value(b))`,
+    python: ([a = code(''), b = code('')]) => py`${pyHelper(`op_${words[op]}`)}(${a}, ${b})`,
     examples: [],
   })
 }
@@ -243,10 +241,6 @@ export const widening = (to: 'decimal' | 'datetime'): FormulaFunction =>
     fails: 'never',
     call: ([a]) => (to === 'datetime' ? (a as number) * dayMs : (a as number)),
     sql: ([a = code('')]) => sql`${a}::${code(to === 'decimal' ? 'float8' : 'timestamp')}`,
-    python: ([a = code('')]) => py`as_${code(to)}(${a})`,
-    pythonHelper:
-      to === 'decimal'
-        ? 'as_decimal = by_row(lambda a: float(a))'
-        : 'as_datetime = by_row(lambda a: datetime.datetime.combine(a, datetime.time()))',
+    python: ([a = code('')]) => py`${pyHelper(`as_${to}`)}(${a})`,
     examples: [],
   })

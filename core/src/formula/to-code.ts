@@ -1,5 +1,5 @@
-import { code, sql, type Code } from '../generate/tag.ts'
-import { pythonCell, sqlCell } from '../generate/literals.ts'
+import { code, sql, type Code } from '../codegen/tag.ts'
+import { pythonCell, sqlCell } from '../codegen/literals.ts'
 import type { Typed } from './check.ts'
 import { constantsOf, failingPython, failingSql } from './failing.ts'
 import type { Need, Type } from './function-kind.ts'

@@ -1,7 +1,7 @@
 import { words32 } from '../table/memory.ts'
-import { quoted } from '../words.ts'
+import { quoted } from '../messages/words.ts'
 import { isFile, type Output } from './outputs.ts'
-import { sentenceText, tableNames } from './plan.ts'
+import { sentenceText, tableNames } from '../engine/plan.ts'
 import type { Recipe, RecipeTable, Step } from './schema.ts'
 
 export type Mark = 'same' | 'came' | 'went' | 'changed' | 'moved'

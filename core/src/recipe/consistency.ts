@@ -1,5 +1,5 @@
 import { kindNamed, stepKinds } from '../steps/index.ts'
-import { counted, figure, quoted } from '../words.ts'
+import { counted, figure, quoted } from '../messages/words.ts'
 import { fileClashes } from './outputs.ts'
 import type { Recipe, RecipeFault } from './schema.ts'
 import { usedTables } from './used-tables.ts'

@@ -1,7 +1,7 @@
 import { ownValue } from '../table/own.ts'
 import type { ColumnType } from '../table/column.ts'
 import type { Schema } from '../table/table.ts'
-import { listed, quoted } from '../words.ts'
+import { listed, quoted } from '../messages/words.ts'
 import type { DatabaseOutput, DatabaseType } from './outputs.ts'
 
 /** A column of a database table: the name it has here, and there, and its type there. */

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import { branchAt, followPictures, followRenames, parameterUsers, renameParameter, renamesBetween } from './edit.ts'
-import { brokenSteps, planRecipe } from './plan.ts'
+import { brokenSteps, planRecipe } from '../engine/plan.ts'
 import { readRecipe, type Recipe, type Step } from './schema.ts'
 
 const fields = [

@@ -2,9 +2,9 @@ import { ownValue } from '../table/own.ts'
 import { maybeTokens } from '../formula/lex.ts'
 import { writeParameter } from '../formula/parse.ts'
 import type { Schema } from '../table/table.ts'
-import { carriedColumns } from './account.ts'
-import { mendsFor } from './mend.ts'
-import { brokenSteps, planRecipe, tablesNeeded, type SeenSchemas } from './plan.ts'
+import { carriedColumns } from '../engine/statistics.ts'
+import { mendsFor } from '../replay/quick-fixes.ts'
+import { brokenSteps, planRecipe, tablesNeeded, type SeenSchemas } from '../engine/plan.ts'
 import type { Recipe, Step } from './schema.ts'
 
 /** An id no step of the recipe has, nor had: the next number after the largest, or one of those behind it. */

@@ -1,6 +1,6 @@
 import { z } from 'zod'
-import { name } from '../steps/names.ts'
-import { quoted } from '../words.ts'
+import { name } from '../reading/name-schema.ts'
+import { quoted } from '../messages/words.ts'
 
 export const outputFormats = ['csv', 'xlsx', 'json', 'parquet'] as const
 export type OutputFormat = (typeof outputFormats)[number]

@@ -1,8 +1,8 @@
 import { setOwnValue, ownValue } from '../table/own.ts'
-import { cellFor } from '../steps/value.ts'
+import { cellFor } from '../steps/shared/value.ts'
 import type { Cell, ColumnType } from '../table/column.ts'
-import { textReader } from '../table/reading.ts'
-import { listed, nearest, quoted, typeWords } from '../words.ts'
+import { textReader } from '../reading/convert.ts'
+import { listed, nearest, quoted, typeWords } from '../messages/words.ts'
 import type { Recipe } from './schema.ts'
 
 export type ParameterFault = { readonly parameter: string; readonly sentence: string }

@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import { stepKinds } from '../steps/index.ts'
 import { columnTypes, scalarTypes } from '../table/column.ts'
-import { name } from '../steps/names.ts'
-import { capital, nearest, quoted } from '../words.ts'
+import { name } from '../reading/name-schema.ts'
+import { capital, nearest, quoted } from '../messages/words.ts'
 import { consistencyFaults, kindNames, limitFaults } from './consistency.ts'
 import { outputSchema, type Output } from './outputs.ts'
 

@@ -1,6 +1,6 @@
 import { ownValue, CellIntake, figure, mostColumns, type Intaken, type RawCell, type Read } from '@fabula/core'
 import { textPieces } from '../csv/decode.ts'
-import type { Breath } from '../breath.ts'
+import type { Breath } from '../yield-control.ts'
 import { FileProblem } from '../problem.ts'
 
 type Json = string | number | boolean | null | readonly Json[] | { readonly [key: string]: Json }

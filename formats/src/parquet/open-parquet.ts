@@ -9,7 +9,7 @@ import {
 } from 'hyparquet'
 import { compressors } from 'hyparquet-compressors'
 import { ownValue, CellIntake, figure, mostColumns, type Intaken, type RawCell, type Read } from '@fabula/core'
-import type { Breath } from '../breath.ts'
+import type { Breath } from '../yield-control.ts'
 import { FileProblem } from '../problem.ts'
 import { pageClaims } from './page-headers.ts'
 import { levelsOf, pageRunsFit, type Levels } from './page-runs.ts'

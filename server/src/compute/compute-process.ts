@@ -3,7 +3,7 @@ import { existsSync } from 'node:fs'
 import { setPriority } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import { Refusal } from '../refusal.ts'
-import type { Progress } from './opening.ts'
+import type { Progress } from './worker-context.ts'
 import { exitCodes, settingsVariable, type ChildSettings, type FromChild, type ToChild } from './protocol.ts'
 import type { Task } from './tasks.ts'
 

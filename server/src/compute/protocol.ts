@@ -1,4 +1,4 @@
-import type { Progress } from './opening.ts'
+import type { Progress } from './worker-context.ts'
 import type { Task } from './tasks.ts'
 
 /** What the supervisor asks of a child process. */

@@ -1,7 +1,7 @@
 import { availableParallelism, totalmem } from 'node:os'
 import { Refusal } from '../refusal.ts'
 import { ComputeProcess, type Job, type ProcessOptions } from './compute-process.ts'
-import type { Progress } from './opening.ts'
+import type { Progress } from './worker-context.ts'
 import type { Task } from './tasks.ts'
 
 /** Work of one lane never waits for another's: the owner's looks, those by link, and replays. Each has processes of its own. */

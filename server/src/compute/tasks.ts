@@ -48,8 +48,8 @@ import { lookAtFile, UnwritableTable, type OpenedFiles } from '@fabula/formats'
 import type { Connection } from '../sources/postgresql.ts'
 import { setImmediate as otherWork } from 'node:timers/promises'
 import { prove } from '../proof/prove.ts'
-import { layTables, matchTables, reconcileTables, type MatchAsked } from './benches.ts'
-import { openAll, openFiles, reads, stored, TaskProblem, type WorkerContext, type Files } from './opening.ts'
+import { layTables, matchTables, reconcileTables, type MatchAsked } from './workbenches.ts'
+import { openAll, openFiles, reads, stored, TaskProblem, type WorkerContext, type Files } from './worker-context.ts'
 import { firstRows, writeOutputs } from './outputs.ts'
 
 type Moment = { readonly table: string; readonly step: string }

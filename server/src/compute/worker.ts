@@ -2,7 +2,7 @@ import { parentPort, workerData } from 'node:worker_threads'
 import { FileProblem } from '@fabula/formats'
 import { Stopped, TooLarge } from '@fabula/core'
 import { ColumnStore } from './column-store.ts'
-import { InputCache, TaskProblem, type WorkerContext } from './opening.ts'
+import { InputCache, TaskProblem, type WorkerContext } from './worker-context.ts'
 import type { ChildSettings, JobEvent, ToChild } from './protocol.ts'
 import { perform, replyText } from './tasks.ts'
 

@@ -14,7 +14,7 @@ import {
   type Recipe,
 } from '@fabula/core'
 import type { ProofReply } from '@fabula/core/api'
-import { openAll, stored, TaskProblem, type WorkerContext, type Files } from '../compute/opening.ts'
+import { openAll, stored, TaskProblem, type WorkerContext, type Files } from '../compute/worker-context.ts'
 import { firstDifference } from './difference.ts'
 import { PythonFailed, pythonWithPandas, runPython } from './python.ts'
 import { runPsql } from './psql.ts'

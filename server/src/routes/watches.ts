@@ -1,7 +1,7 @@
 import { Router, type Request } from 'express'
 import * as api from '@fabula/core/api'
 import { parameterCells } from '@fabula/core'
-import { wallClock } from '../jobs/clock.ts'
+import { wallClock } from '../services/clock.ts'
 import { Refusal } from '../refusal.ts'
 import type { Flows } from '../store/flows.ts'
 import type { Watches } from '../store/watches.ts'

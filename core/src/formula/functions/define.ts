@@ -1,4 +1,4 @@
-import { code, py, sql, type Code } from '../../generate/tag.ts'
+import { py, pyHelper, sql, sqlHelper, type PythonHelperName, type SqlHelperName } from '../../codegen/tag.ts'
 import type { Cell } from '../../table/column.ts'
 import type { Argument, FormulaFunction, Need } from '../function-kind.ts'
 
@@ -23,12 +23,10 @@ type Given = Omit<FormulaFunction, 'args' | 'sql' | 'python'> & {
   readonly python?: FormulaFunction['python']
 }
 
-const helperName = (name: string): Code => code(`fx_${name.toLowerCase()}`)
-
 /** A function whose script form is a helper of its own name, unless it says otherwise. */
 export const define = (given: Given): FormulaFunction => ({
-  sql: (parts) => sql`${helperName(given.name)}(${parts})`,
-  python: (parts) => py`${helperName(given.name)}(${parts})`,
+  sql: (parts) => sql`${sqlHelper(`fx_${given.name.toLowerCase()}` as SqlHelperName)}(${parts})`,
+  python: (parts) => py`${pyHelper(`fx_${given.name.toLowerCase()}` as PythonHelperName)}(${parts})`,
   ...given,
   args: typeof given.args === 'string' ? args(given.args) : given.args,
 })

@@ -1,7 +1,7 @@
-import { code, joined, py, sql, type Code } from '../../generate/tag.ts'
+import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import type { Cell } from '../../table/column.ts'
 import { compareItems, itemsOf, itemText, listText, type Item } from '../../table/list.ts'
-import { textOfCell } from '../../table/reading.ts'
+import { textOfCell } from '../../reading/convert.ts'
 import { failed, type Type } from '../function-kind.ts'
 import { define, whole } from './define.ts'
 
@@ -17,23 +17,10 @@ const items = (cell: Cell | undefined): readonly Item[] => itemsOf(cell as strin
 /** The item that a value would be, as JSON, in SQL. */
 const itemSql = (part: Code, type: Type | undefined): Code =>
   type === 'integer' || type === 'decimal' || type === 'boolean'
-    ? sql`coalesce(shown(${part}), 'null')`
+    ? sql`coalesce(${sqlHelper('shown')}(${part}), 'null')`
     : type === 'empty'
       ? sql`'null'${code('::text')}`
-      : sql`coalesce(to_json(shown(${part}))::text, 'null')`
-
-const sqlItems = `create function items_of(l text) returns table(item text, shown_item text, n bigint) immutable language sql as $$ select e.value::text, e.value #>> '{}', e.ordinality from json_array_elements(l::json) with ordinality e $$;
-create function list_of(items text[]) returns text immutable language sql as $$ select '[' || coalesce(array_to_string(items, ','), '') || ']' $$;`
-const pyItems = `def item_text(v):
-    return shown(float(v)) if isinstance(v, (int, float)) and not isinstance(v, bool) else shown(v)
-def item_json(v):
-    if v is None or isinstance(v, bool):
-        return json.dumps(v)
-    return item_text(v) if isinstance(v, (int, float)) else json.dumps(shown(v), ensure_ascii=False)
-def list_of(items):
-    return ListText("[" + ",".join(item_json(v) for v in items) + "]")
-def item_rank(v):
-    return (3, 0) if v is None else (1, v) if isinstance(v, bool) else (0, v) if isinstance(v, (int, float)) else (2, text_key(v))`
+      : sql`coalesce(to_json(${sqlHelper('shown')}(${part}))::text, 'null')`
 
 export const list = [
   define({
@@ -47,13 +34,11 @@ export const list = [
     fails: 'never',
     call: (cells, types) => listText(cells.map((cell, i) => itemFor(cell, types[i]))),
     sql: (parts, types) =>
-      sql`list_of(array[${joined(
+      sql`${sqlHelper('list_of')}(array[${joined(
         parts.map((part, i) => itemSql(part, types[i])),
         ', ',
       )}])`,
-    python: (parts) => py`fx_list(${parts})`,
-    sqlHelper: sqlItems,
-    pythonHelper: `${pyItems}\nfx_list = by_row_own(lambda *a: list_of(a))`,
+    python: (parts) => py`${pyHelper('fx_list')}(${parts})`,
     examples: [
       ['LIST(1; EMPTY; 2.5)', '[1,null,2.5]'],
       ['LIST("a"; "say ""so""")', '["a","say \\"so\\""]'],
@@ -72,9 +57,6 @@ export const list = [
       items(l)
         .flatMap((item) => (item === null ? [] : [itemText(item)]))
         .join(separator as string),
-    sqlHelper:
-      "create function fx_listjoin(l text, s text) returns text immutable language sql as $$ select nullif(string_agg(shown_item, s order by n), '') from items_of(l) where s is not null $$;",
-    pythonHelper: 'fx_listjoin = by_row(lambda l, s: s.join(item_text(v) for v in json.loads(l) if v is not None))',
     examples: [
       ['LISTJOIN(LIST("a"; EMPTY; "b"); ", ")', 'a, b'],
       ['LISTJOIN(LIST(1; 2.5); "")', '12.5'],
@@ -89,9 +71,6 @@ export const list = [
     result: 'integer',
     fails: 'never',
     call: ([l]) => items(l).length,
-    sqlHelper:
-      'create function fx_listcount(l text) returns bigint immutable language sql as $$ select json_array_length(l::json)::bigint $$;',
-    pythonHelper: 'fx_listcount = by_row(lambda l: len(json.loads(l)))',
     examples: [['LISTCOUNT(LIST(1; EMPTY; 2))', '3']],
   }),
   define({
@@ -107,13 +86,6 @@ export const list = [
       const item = all[at > 0 ? at - 1 : all.length + at] ?? null
       return at === 0 ? failed : item === null ? null : itemText(item)
     },
-    sqlHelper:
-      "create function fx_listitem(l text, n float8) returns text immutable language sql as $$ select nullif(l::json ->> (case when trunc(n) > 0 then trunc(n) - 1 else trunc(n) end)::int, '') where trunc(n) <> 0 $$;",
-    pythonHelper: `def listitem(l, n):
-    items, n = json.loads(l), int(n)
-    v = None if n == 0 or not -len(items) <= n <= len(items) else items[n - 1 if n > 0 else n]
-    return None if v is None else item_text(v)
-fx_listitem = by_row(listitem)`,
     examples: [
       ['LISTITEM(LIST("a"; "b"); 2)', 'b'],
       ['LISTITEM(LIST(1; 2.5); -1)', '2.5'],
@@ -129,10 +101,6 @@ fx_listitem = by_row(listitem)`,
     result: 'list',
     fails: 'never',
     call: ([l]) => listText([...items(l)].sort(compareItems)),
-    sqlHelper: `create function fx_listsort(l text) returns text immutable language sql as $$
-  select case when l is not null then list_of((select array_agg(item order by k, case when k = 0 then shown_item::numeric end, case when k = 1 then shown_item end collate "C", lower_of(shown_item) collate "C", shown_item collate "C", n)
-    from items_of(l), lateral (select case when item = 'null' then 3 when left(item, 1) = '"' then 2 when item in ('true', 'false') then 1 else 0 end) t(k))) end $$;`,
-    pythonHelper: 'fx_listsort = by_row(lambda l: list_of(sorted(json.loads(l), key=item_rank)))',
     examples: [
       ['LISTSORT(LIST(10; EMPTY; 9.5; 2))', '[2,9.5,10,null]'],
       ['LISTSORT(LIST("b"; "A"; "a"; "B"))', '["A","a","B","b"]'],
@@ -147,14 +115,6 @@ fx_listitem = by_row(listitem)`,
     result: 'list',
     fails: 'never',
     call: ([l]) => listText([...new Set(items(l))]),
-    sqlHelper: `create function fx_listdistinct(l text) returns text immutable language sql as $$
-  select case when l is not null then list_of((select array_agg(item order by n) from (select item, n, row_number() over (partition by item order by n) r from items_of(l)) t where r = 1)) end $$;`,
-    pythonHelper: `def listdistinct(l):
-    seen = {}
-    for v in json.loads(l):
-        seen.setdefault(item_json(v), v)
-    return list_of(seen.values())
-fx_listdistinct = by_row(listdistinct)`,
     examples: [
       ['LISTDISTINCT(LIST("b"; "a"; "b"; EMPTY; EMPTY))', '["b","a",null]'],
       ['LISTDISTINCT(LIST(1; 1.0; 2))', '[1,2]'],
@@ -169,10 +129,7 @@ fx_listdistinct = by_row(listdistinct)`,
     fails: 'never',
     call: ([l, value], [, type]) => items(l).includes(itemFor(value, type)),
     sql: ([l = code(''), value = code('')], [, type]) =>
-      sql`fx_listcontains(${l}, case when ${value} is not null then ${itemSql(value, type)} end)`,
-    sqlHelper:
-      'create function fx_listcontains(l text, v text) returns boolean immutable language sql as $$ select case when l is not null and v is not null then exists (select from items_of(l) where item = v) end $$;',
-    pythonHelper: 'fx_listcontains = by_row(lambda l, x: item_json(x) in [item_json(v) for v in json.loads(l)])',
+      sql`${sqlHelper('fx_listcontains')}(${l}, case when ${value} is not null then ${itemSql(value, type)} end)`,
     examples: [
       ['LISTCONTAINS(LIST("a"; "b"); "b")', 'true'],
       ['LISTCONTAINS(LIST(1; 2); 3)', 'false'],

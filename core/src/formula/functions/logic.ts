@@ -1,4 +1,4 @@
-import { code, joined, py, sql } from '../../generate/tag.ts'
+import { code, joined, py, sql, pyHelper } from '../../codegen/tag.ts'
 import { define } from './define.ts'
 
 export const logic = [
@@ -12,7 +12,6 @@ export const logic = [
     seesEmpty: true,
     call: ([condition, yes = null, no = null]) => (condition === true ? yes : no),
     sql: ([c = code(''), yes = code('null'), no = code('null')]) => sql`case when ${c} then ${yes} else ${no} end`,
-    pythonHelper: 'fx_if = by_row_own(lambda c, yes, no=None: yes if c is True else no)',
     examples: [
       ['IF(2 > 1; "more"; "less")', 'more'],
       ['IF(EMPTY; 1; 2)', '2'],
@@ -29,7 +28,6 @@ export const logic = [
     seesEmpty: true,
     call: (cells) => (cells.includes(false) ? false : cells.includes(null) ? null : true),
     sql: (parts) => sql`(${joined(parts, ' and ')})`,
-    pythonHelper: 'fx_and = by_row_own(lambda *a: False if False in a else None if None in a else True)',
     examples: [
       ['AND(TRUE; 1 < 2)', 'true'],
       ['AND(FALSE; EMPTY)', 'false'],
@@ -45,7 +43,6 @@ export const logic = [
     seesEmpty: true,
     call: (cells) => (cells.includes(true) ? true : cells.includes(null) ? null : false),
     sql: (parts) => sql`(${joined(parts, ' or ')})`,
-    pythonHelper: 'fx_or = by_row_own(lambda *a: True if True in a else None if None in a else False)',
     examples: [
       ['OR(FALSE; 1 < 2)', 'true'],
       ['OR(TRUE; EMPTY)', 'true'],
@@ -60,7 +57,6 @@ export const logic = [
     result: 'boolean',
     call: ([condition]) => condition === false,
     sql: ([c = code('')]) => sql`(not ${c})`,
-    pythonHelper: 'fx_not = by_row(lambda c: not c)',
     examples: [
       ['NOT(TRUE)', 'false'],
       ['NOT(1 > 2)', 'true'],
@@ -76,7 +72,6 @@ export const logic = [
     seesEmpty: true,
     call: ([value = null]) => value === null,
     sql: ([x = code('')]) => sql`(${x} is null)`,
-    pythonHelper: 'fx_isblank = by_row_own(lambda x: x is None)',
     examples: [
       ['ISBLANK(EMPTY)', 'true'],
       ['ISBLANK("")', 'true'],
@@ -93,8 +88,7 @@ export const logic = [
     seesEmpty: true,
     call: (cells) => cells.find((cell) => cell !== null) ?? null,
     sql: (parts) => sql`coalesce(${parts})`,
-    python: (parts) => py`fx_coalesce(${parts})`,
-    pythonHelper: 'fx_coalesce = by_row_own(lambda *a: next((x for x in a if x is not None), None))',
+    python: (parts) => py`${pyHelper('fx_coalesce')}(${parts})`,
     examples: [
       ['COALESCE(EMPTY; 3; 4)', '3'],
       ['COALESCE(""; "x")', 'x'],
@@ -112,8 +106,7 @@ export const logic = [
     sql: ([x = code(''), otherwise = code(''), failing = code('')]) =>
       sql`case when ${failing} then ${otherwise} else ${x} end`,
     python: ([x = code(''), otherwise = code(''), failing = code('')]) =>
-      py`fx_iferror(${x}, ${otherwise}, ${failing})`,
-    pythonHelper: 'fx_iferror = by_row_own(lambda x, y, failing: y if failing else x)',
+      py`${pyHelper('fx_iferror')}(${x}, ${otherwise}, ${failing})`,
     examples: [
       ['IFERROR(1 / 0; 9)', '9'],
       ['IFERROR(VALUE("dog") + 1; 0)', '0'],

@@ -1,4 +1,4 @@
-import { py, sql } from '../../generate/tag.ts'
+import { py, sql } from '../../codegen/tag.ts'
 import { maxInteger, roundDown, roundTo } from '../../table/number.ts'
 import { failed, type FormulaFunction, type Outcome } from '../function-kind.ts'
 import { define } from './define.ts'
@@ -11,8 +11,6 @@ const one = (
   name: string,
   about: string,
   compute: (x: number) => number,
-  sqlBody: string,
-  python: string,
   examples: FormulaFunction['examples'],
 ): FormulaFunction =>
   define({
@@ -22,8 +20,6 @@ const one = (
     args: 'x:number',
     result: 'decimal',
     call: ([x]) => finite(compute(x as number)),
-    sqlHelper: `create function fx_${name.toLowerCase()}(x float8) returns float8 immutable language sql as $$ select ${sqlBody} $$;`,
-    pythonHelper: `fx_${name.toLowerCase()} = by_row(lambda x: ${python})`,
     examples,
   })
 
@@ -32,8 +28,6 @@ const toStep = (
   name: string,
   about: string,
   round: (n: number) => number,
-  sqlRound: string,
-  pythonRound: string,
   optional: boolean,
   examples: FormulaFunction['examples'],
 ): FormulaFunction =>
@@ -51,9 +45,6 @@ const toStep = (
         : finite(
             Number((round(steps(x as number, Math.abs(step as number))) * Math.abs(step as number)).toPrecision(15)),
           ),
-    sqlHelper: `create function fx_${name.toLowerCase()}(x float8, s float8 default 1) returns float8 immutable language sql as $$
-  select case when s = 0 then case when x = 0 then 0 end else (${sqlRound.replaceAll('@', '((x::numeric / abs(s)::numeric)::float8::numeric)')} * abs(s)::numeric)::float8 end $$;`,
-    pythonHelper: `fx_${name.toLowerCase()} = by_row(lambda x, s=1: (0.0 if x == 0 else None) if s == 0 else float("%.15g" % (${pythonRound.replaceAll('@', 'float("%.15g" % (x / abs(s)))')} * abs(s))))`,
     examples,
   })
 
@@ -65,9 +56,6 @@ export const numberMore = [
     args: 'x:number',
     result: 'integer',
     call: ([x]) => Math.sign(x as number) + 0,
-    sqlHelper:
-      'create function fx_sign(x float8) returns bigint immutable language sql as $$ select sign(x)::bigint $$;',
-    pythonHelper: 'fx_sign = by_row(lambda x: (x > 0) - (x < 0))',
     examples: [
       ['SIGN(-2.5)', '-1'],
       ['SIGN(0)', '0'],
@@ -81,58 +69,31 @@ export const numberMore = [
     args: 'x:number n:number?',
     result: 'decimal',
     call: ([x, n = 0]) => finite(roundDown(x as number, Math.trunc(n as number))),
-    sqlHelper:
-      'create function fx_trunc(x float8, n float8 default 0) returns float8 immutable language sql as $$ select case when n >= 0 and x = trunc(x) then x else trunc(x::numeric, trunc(n)::int)::float8 end $$;',
-    pythonHelper: 'fx_trunc = by_row(lambda x, n=0: rounded(x, int(n), ROUND_DOWN))',
     examples: [
       ['TRUNC(-2.99)', '-2'],
       ['TRUNC(2.999; 2)', '2.99'],
       ['TRUNC(1299; -2)', '1200'],
     ],
   }),
-  toStep(
-    'CEILING',
-    'Up to a multiple of the step, 1 where none is given.',
-    Math.ceil,
-    'ceil(@)',
-    'math.ceil(@)',
-    true,
-    [
-      ['CEILING(7.2)', '8'],
-      ['CEILING(7; 5)', '10'],
-      ['CEILING(-7; 5)', '-5'],
-      ['CEILING(0.3; 0.1)', '0.3'],
-      ['CEILING(5; 0)', ''],
-    ],
-  ),
-  toStep(
-    'FLOOR',
-    'Down to a multiple of the step, 1 where none is given.',
-    Math.floor,
-    'floor(@)',
-    'math.floor(@)',
-    true,
-    [
-      ['FLOOR(7.8)', '7'],
-      ['FLOOR(7; -5)', '5'],
-      ['FLOOR(-7; 5)', '-10'],
-      ['FLOOR(0.3; 0.1)', '0.3'],
-    ],
-  ),
-  toStep(
-    'MROUND',
-    'To the nearest multiple of the step, half away from zero.',
-    (n) => roundTo(n, 0),
-    'round(@)',
-    'rounded(@, 0, ROUND_HALF_UP)',
-    false,
-    [
-      ['MROUND(7; 5)', '5'],
-      ['MROUND(7.5; 5)', '10'],
-      ['MROUND(-7.5; 5)', '-10'],
-      ['MROUND(1.3; 0.2)', '1.4'],
-    ],
-  ),
+  toStep('CEILING', 'Up to a multiple of the step, 1 where none is given.', Math.ceil, true, [
+    ['CEILING(7.2)', '8'],
+    ['CEILING(7; 5)', '10'],
+    ['CEILING(-7; 5)', '-5'],
+    ['CEILING(0.3; 0.1)', '0.3'],
+    ['CEILING(5; 0)', ''],
+  ]),
+  toStep('FLOOR', 'Down to a multiple of the step, 1 where none is given.', Math.floor, true, [
+    ['FLOOR(7.8)', '7'],
+    ['FLOOR(7; -5)', '5'],
+    ['FLOOR(-7; 5)', '-10'],
+    ['FLOOR(0.3; 0.1)', '0.3'],
+  ]),
+  toStep('MROUND', 'To the nearest multiple of the step, half away from zero.', (n) => roundTo(n, 0), false, [
+    ['MROUND(7; 5)', '5'],
+    ['MROUND(7.5; 5)', '10'],
+    ['MROUND(-7.5; 5)', '-10'],
+    ['MROUND(1.3; 0.2)', '1.4'],
+  ]),
   define({
     name: 'QUOTIENT',
     group: 'number',
@@ -143,33 +104,23 @@ export const numberMore = [
       d === 0 || Math.abs((x as number) / (d as number)) > maxInteger
         ? failed
         : Math.trunc((x as number) / (d as number)) + 0,
-    sqlHelper:
-      'create function fx_quotient(x float8, d float8) returns bigint immutable language sql as $$ select case when abs(x / nullif(d, 0)) <= 9007199254740991 then trunc(x / d)::bigint end $$;',
-    pythonHelper: 'fx_quotient = by_row(lambda x, d: whole(math.trunc(x / d)))',
     examples: [
       ['QUOTIENT(7; 2)', '3'],
       ['QUOTIENT(-7; 2)', '-3'],
       ['QUOTIENT(1; 0)', ''],
     ],
   }),
-  one(
-    'EXP',
-    'e to the power of x.',
-    Math.exp,
-    'case when x < 709.78 then case when x < -745 then 0 else exp(x) end end',
-    'math.exp(x)',
-    [
-      ['EXP(0)', '1'],
-      ['ROUND(EXP(1); 6)', '2.718282'],
-      ['EXP(1000)', ''],
-    ],
-  ),
-  one('LN', 'The natural logarithm.', Math.log, 'case when x > 0 then ln(x) end', 'math.log(x)', [
+  one('EXP', 'e to the power of x.', Math.exp, [
+    ['EXP(0)', '1'],
+    ['ROUND(EXP(1); 6)', '2.718282'],
+    ['EXP(1000)', ''],
+  ]),
+  one('LN', 'The natural logarithm.', Math.log, [
     ['LN(1)', '0'],
     ['LN(0)', ''],
     ['ROUND(LN(10); 6)', '2.302585'],
   ]),
-  one('LOG10', 'The logarithm to base 10.', Math.log10, 'case when x > 0 then log(x) end', 'math.log10(x)', [
+  one('LOG10', 'The logarithm to base 10.', Math.log10, [
     ['LOG10(1000)', '3'],
     ['LOG10(-1)', ''],
   ]),
@@ -183,9 +134,6 @@ export const numberMore = [
       (x as number) > 0 && (base as number) > 0 && base !== 1
         ? finite(base === 10 ? Math.log10(x as number) : Math.log(x as number) / Math.log(base as number))
         : failed,
-    sqlHelper:
-      'create function fx_log(x float8, b float8 default 10) returns float8 immutable language sql as $$ select case when x > 0 and b > 0 and b <> 1 then case when b = 10 then log(x) else ln(x) / ln(b) end end $$;',
-    pythonHelper: 'fx_log = by_row(lambda x, b=10: math.log10(x) if b == 10 else math.log(x) / math.log(b))',
     examples: [
       ['LOG(100)', '2'],
       ['ROUND(LOG(8; 2); 9)', '3'],

@@ -1,4 +1,4 @@
-import { py, sql } from '../../generate/tag.ts'
+import { py, sql, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { maxInteger, numberReader, roundDown, roundTo, roundUp } from '../../table/number.ts'
 import type { Cell } from '../../table/column.ts'
 import { failed, type FormulaFunction, type Outcome, type Type } from '../function-kind.ts'
@@ -15,8 +15,6 @@ const rounding = (
   name: string,
   about: string,
   round: (x: number, n: number) => number,
-  sqlBody: string,
-  mode: string,
   examples: FormulaFunction['examples'],
 ) =>
   define({
@@ -26,8 +24,6 @@ const rounding = (
     args: 'x:number n:number?',
     result: 'decimal',
     call: ([x, n]) => finite(round(x as number, places(n))),
-    sqlHelper: `create function fx_${name.toLowerCase()}(x float8, n float8 default 0) returns float8 immutable language sql as $$ select ${sqlBody} $$;`,
-    pythonHelper: `fx_${name.toLowerCase()} = by_row(lambda x, n=0: rounded(x, int(n), ${mode}))`,
     examples,
   })
 
@@ -43,13 +39,6 @@ const least = (name: 'MIN' | 'MAX'): FormulaFunction =>
       const known = numbers(cells)
       return known.length === 0 ? null : name === 'MIN' ? Math.min(...known) : Math.max(...known)
     },
-    sqlHelper: ['bigint', 'float8']
-      .map(
-        (type) =>
-          `create function fx_${name.toLowerCase()}(variadic x ${type}[]) returns ${type} immutable language sql as $$ select ${name}(v) from unnest(x) v $$;`,
-      )
-      .join('\n'),
-    pythonHelper: `fx_${name.toLowerCase()} = by_row_own(lambda *a: ${name.toLowerCase()}((x for x in a if x is not None), default=None))`,
     examples:
       name === 'MIN'
         ? [
@@ -72,54 +61,29 @@ export const number = [
     args: 'x:number',
     result: wholeIfAll,
     call: ([x]) => Math.abs(x as number),
-    sqlHelper: ['bigint', 'float8']
-      .map((type) => `create function fx_abs(x ${type}) returns ${type} immutable language sql as $$ select abs(x) $$;`)
-      .join('\n'),
-    pythonHelper: 'fx_abs = by_row(lambda x: abs(x))',
     examples: [
       ['ABS(-2.5)', '2.5'],
       ['ABS(3)', '3'],
       ['ABS(EMPTY)', ''],
     ],
   }),
-  rounding(
-    'ROUND',
-    'Rounded to n places, half away from zero.',
-    roundTo,
-    'case when n >= 0 and x = trunc(x) then x else round(x::numeric, trunc(n)::int)::float8 end',
-    'ROUND_HALF_UP',
-    [
-      ['ROUND(2.675; 2)', '2.68'],
-      ['ROUND(1.005; 2)', '1.01'],
-      ['ROUND(-2.5)', '-3'],
-      ['ROUND(1234; -2)', '1200'],
-      ['ROUND(0.1 + 0.2; 1)', '0.3'],
-      ['ROUND(2.675; 20)', '2.675'],
-    ],
-  ),
-  rounding(
-    'ROUNDUP',
-    'Rounded to n places, away from zero.',
-    roundUp,
-    'case when n >= 0 and x = trunc(x) then x else sign(x) * (ceil(abs(x)::numeric * (10::numeric ^ trunc(n)::int)) / (10::numeric ^ trunc(n)::int))::float8 end',
-    'ROUND_UP',
-    [
-      ['ROUNDUP(2.001; 2)', '2.01'],
-      ['ROUNDUP(-2.1)', '-3'],
-      ['ROUNDUP(2.3; 1)', '2.3'],
-    ],
-  ),
-  rounding(
-    'ROUNDDOWN',
-    'Rounded to n places, towards zero.',
-    roundDown,
-    'case when n >= 0 and x = trunc(x) then x else trunc(x::numeric, trunc(n)::int)::float8 end',
-    'ROUND_DOWN',
-    [
-      ['ROUNDDOWN(2.999; 2)', '2.99'],
-      ['ROUNDDOWN(-2.9)', '-2'],
-    ],
-  ),
+  rounding('ROUND', 'Rounded to n places, half away from zero.', roundTo, [
+    ['ROUND(2.675; 2)', '2.68'],
+    ['ROUND(1.005; 2)', '1.01'],
+    ['ROUND(-2.5)', '-3'],
+    ['ROUND(1234; -2)', '1200'],
+    ['ROUND(0.1 + 0.2; 1)', '0.3'],
+    ['ROUND(2.675; 20)', '2.675'],
+  ]),
+  rounding('ROUNDUP', 'Rounded to n places, away from zero.', roundUp, [
+    ['ROUNDUP(2.001; 2)', '2.01'],
+    ['ROUNDUP(-2.1)', '-3'],
+    ['ROUNDUP(2.3; 1)', '2.3'],
+  ]),
+  rounding('ROUNDDOWN', 'Rounded to n places, towards zero.', roundDown, [
+    ['ROUNDDOWN(2.999; 2)', '2.99'],
+    ['ROUNDDOWN(-2.9)', '-2'],
+  ]),
   define({
     name: 'INT',
     group: 'number',
@@ -127,9 +91,6 @@ export const number = [
     args: 'x:number',
     result: 'integer',
     call: ([x]) => (Math.abs(Math.floor(x as number)) <= maxInteger ? Math.floor(x as number) : failed),
-    sqlHelper:
-      'create function fx_int(x float8) returns bigint immutable language sql as $$ select case when abs(floor(x)) <= 9007199254740991 then floor(x)::bigint end $$;',
-    pythonHelper: 'fx_int = by_row(lambda x: whole(math.floor(x)))',
     examples: [
       ['INT(2.9)', '2'],
       ['INT(-2.1)', '-3'],
@@ -144,9 +105,6 @@ export const number = [
     result: wholeIfAll,
     call: ([x, d]) =>
       d === 0 ? failed : finite((x as number) - (d as number) * Math.floor((x as number) / (d as number))),
-    sqlHelper: `create function fx_mod(x float8, d float8) returns float8 immutable language sql as $$ select x - d * floor(x / nullif(d, 0)) $$;
-create function fx_mod(x bigint, d bigint) returns bigint immutable language sql as $$ select (x::numeric - d * floor(x::numeric / nullif(d, 0)))::bigint $$;`,
-    pythonHelper: 'fx_mod = by_row(lambda x, d: x - d * math.floor(x / d))',
     examples: [
       ['MOD(7; 3)', '1'],
       ['MOD(-7; 3)', '2'],
@@ -161,8 +119,8 @@ create function fx_mod(x bigint, d bigint) returns bigint immutable language sql
     args: 'x:number y:number',
     result: 'decimal',
     call: ([x, y]) => finite((x as number) ** (y as number)),
-    sql: (parts) => sql`op_power(${parts})`,
-    python: (parts) => py`op_power(${parts})`,
+    sql: (parts) => sql`${sqlHelper('op_power')}(${parts})`,
+    python: (parts) => py`${pyHelper('op_power')}(${parts})`,
     examples: [
       ['POWER(2; 10)', '1024'],
       ['POWER(-8; 0.5)', ''],
@@ -175,9 +133,6 @@ create function fx_mod(x bigint, d bigint) returns bigint immutable language sql
     args: 'x:number',
     result: 'decimal',
     call: ([x]) => finite(Math.sqrt(x as number)),
-    sqlHelper:
-      'create function fx_sqrt(x float8) returns float8 immutable language sql as $$ select case when x >= 0 then sqrt(x) end $$;',
-    pythonHelper: 'fx_sqrt = by_row(lambda x: math.sqrt(x))',
     examples: [
       ['SQRT(16)', '4'],
       ['SQRT(-1)', ''],
@@ -198,10 +153,6 @@ create function fx_mod(x bigint, d bigint) returns bigint immutable language sql
       const total = sum(known)
       return wholeIfAll(types) === 'integer' && Math.abs(total) > maxInteger ? failed : finite(total)
     },
-    sqlHelper: `create function fx_sum(variadic x bigint[]) returns bigint immutable language sql as $$ select whole(sum(v)) from unnest(x) v $$;
-create function fx_sum(variadic x float8[]) returns float8 immutable language sql as $$ select sum(v) from unnest(x) v $$;`,
-    pythonHelper:
-      'fx_sum = by_row_own(lambda *a: within(sum(x for x in a if x is not None)) if any(x is not None for x in a) else None)',
     examples: [
       ['SUM(1; 2; EMPTY)', '3'],
       ['SUM(1.5; 2)', '3.5'],
@@ -219,10 +170,6 @@ create function fx_sum(variadic x float8[]) returns float8 immutable language sq
       const known = numbers(cells)
       return known.length === 0 ? null : finite(sum(known) / known.length)
     },
-    sqlHelper:
-      'create function fx_average(variadic x float8[]) returns float8 immutable language sql as $$ select sum(v) / nullif(count(v), 0) from unnest(x) v $$;',
-    pythonHelper:
-      'fx_average = by_row_own(lambda *a: (lambda k: sum(k) / len(k) if k else None)([x for x in a if x is not None]))',
     examples: [
       ['AVERAGE(1; 2; EMPTY)', '1.5'],
       ['AVERAGE(EMPTY)', ''],
@@ -237,7 +184,6 @@ create function fx_sum(variadic x float8[]) returns float8 immutable language sq
     seesEmpty: true,
     call: (cells) => cells.filter((cell) => cell !== null).length,
     sql: (parts) => sql`num_nonnulls(${parts})::bigint`,
-    pythonHelper: 'fx_count = by_row_own(lambda *a: sum(x is not None for x in a))',
     examples: [
       ['COUNT(1; EMPTY; 3)', '2'],
       ['COUNT(EMPTY)', '0'],
@@ -250,9 +196,6 @@ create function fx_sum(variadic x float8[]) returns float8 immutable language sq
     args: 'text:text',
     result: 'decimal',
     call: ([text]) => readNumber(text as string) ?? failed,
-    sqlHelper:
-      "create function fx_value(t text) returns float8 immutable language sql as $$ select read_number(t, '.', ',') $$;",
-    pythonHelper: 'fx_value = by_row(lambda t: read_number(t, ".", ","))',
     examples: [
       ['VALUE("1,204.50")', '1204.5'],
       ['VALUE("£ 180.00")', '180'],

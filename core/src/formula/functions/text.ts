@@ -1,6 +1,6 @@
-import { code, joined, py, sql } from '../../generate/tag.ts'
+import { code, joined, py, sql, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import type { Cell } from '../../table/column.ts'
-import { textOfCell } from '../../table/reading.ts'
+import { textOfCell } from '../../reading/convert.ts'
 import { lower, space, trim, upper } from '../../table/text.ts'
 import { failed, type FormulaFunction, type Type } from '../function-kind.ts'
 import { args, define, signs, whole } from './define.ts'
@@ -8,11 +8,7 @@ import { args, define, signs, whole } from './define.ts'
 const textOf = (cell: Cell, type: Type | undefined): string =>
   cell === null ? '' : textOfCell(type === undefined || type === 'empty' ? 'text' : type, cell)
 
-const cut = (
-  name: 'LEFT' | 'RIGHT',
-  pythonSlice: string,
-  take: (all: readonly string[], n: number) => readonly string[],
-): FormulaFunction =>
+const cut = (name: 'LEFT' | 'RIGHT', take: (all: readonly string[], n: number) => readonly string[]): FormulaFunction =>
   define({
     name,
     group: 'text',
@@ -24,8 +20,6 @@ const cut = (
       python: () => code('lambda t, n=1: int(n) < 0'),
     },
     call: ([text, n]) => (whole(n, 1) < 0 ? failed : take(signs(text), whole(n, 1)).join('')),
-    sqlHelper: `create function fx_${name.toLowerCase()}(t text, n float8 default 1) returns text immutable language sql as $$ select case when trunc(n) >= 0 then nullif(${name.toLowerCase()}(t, least(trunc(n), 1000000000)::int), '') end $$;`,
-    pythonHelper: `fx_${name.toLowerCase()} = by_row(lambda t, n=1: ${pythonSlice} if int(n) >= 0 else None)`,
     examples:
       name === 'LEFT'
         ? [
@@ -45,7 +39,6 @@ const letters = (
   name: 'UPPER' | 'LOWER',
   about: string,
   change: (text: string) => string,
-  python: string,
   examples: FormulaFunction['examples'],
 ): FormulaFunction =>
   define({
@@ -55,8 +48,7 @@ const letters = (
     args: 'text:text',
     result: 'text',
     call: ([text]) => change(text as string),
-    sql: ([t = code('')]) => sql`${code(name === 'LOWER' ? 'lower_of' : 'upper_of')}(${t})`,
-    pythonHelper: `fx_${name.toLowerCase()} = by_row(lambda t: ${python})`,
+    sql: ([t = code('')]) => sql`${sqlHelper(name === 'LOWER' ? 'lower_of' : 'upper_of')}(${t})`,
     examples,
   })
 
@@ -64,8 +56,6 @@ const holds = (
   name: string,
   about: string,
   test: (text: string, part: string) => boolean,
-  sqlBody: string,
-  python: string,
   examples: FormulaFunction['examples'],
 ): FormulaFunction =>
   define({
@@ -75,8 +65,6 @@ const holds = (
     args: 'text:text part:text',
     result: 'boolean',
     call: ([text, part]) => test(text as string, part as string),
-    sqlHelper: `create function fx_${name.toLowerCase()}(t text, p text) returns boolean immutable language sql as $$ select ${sqlBody} $$;`,
-    pythonHelper: `fx_${name.toLowerCase()} = by_row(lambda t, p: ${python})`,
     examples,
   })
 
@@ -109,15 +97,14 @@ export const text = [
     result: 'integer',
     call: ([t]) => signs(t).length,
     sql: ([t = code('')]) => sql`char_length(${t})::bigint`,
-    pythonHelper: 'fx_len = by_row(lambda t: len(t))',
     examples: [
       ['LEN("Marlpit")', '7'],
       ['LEN("a😀")', '2'],
       ['LEN(EMPTY)', ''],
     ],
   }),
-  cut('LEFT', 't[:int(n)]', (all, n) => all.slice(0, n)),
-  cut('RIGHT', '(t[-int(n):] if int(n) else "")', (all, n) => (n === 0 ? [] : all.slice(-n))),
+  cut('LEFT', (all, n) => all.slice(0, n)),
+  cut('RIGHT', (all, n) => (n === 0 ? [] : all.slice(-n))),
   define({
     name: 'MID',
     group: 'text',
@@ -134,17 +121,14 @@ export const text = [
         : signs(t)
             .slice(whole(start, 1) - 1, whole(start, 1) - 1 + whole(n, 0))
             .join(''),
-    sqlHelper: `create function fx_mid(t text, s float8, n float8) returns text immutable language sql as $$ select case when trunc(s) >= 1 and trunc(n) >= 0 then nullif(substr(t, least(trunc(s), 1000000000)::int, least(trunc(n), 1000000000)::int), '') end $$;`,
-    pythonHelper:
-      'fx_mid = by_row(lambda t, s, n: t[int(s) - 1:int(s) - 1 + int(n)] if int(s) >= 1 and int(n) >= 0 else None)',
     examples: [
       ['MID("VAC-2"; 1; 3)', 'VAC'],
       ['MID("abc"; 9; 2)', ''],
       ['MID("abc"; 0; 2)', ''],
     ],
   }),
-  letters('UPPER', 'In large letters.', upper, 't.upper()', [['UPPER("marlpit é")', 'MARLPIT É']]),
-  letters('LOWER', 'In small letters.', lower, 'lower_of(t)', [['LOWER("Tarn END Ü")', 'tarn end ü']]),
+  letters('UPPER', 'In large letters.', upper, [['UPPER("marlpit é")', 'MARLPIT É']]),
+  letters('LOWER', 'In small letters.', lower, [['LOWER("Tarn END Ü")', 'tarn end ü']]),
   define({
     name: 'TRIM',
     group: 'text',
@@ -153,8 +137,6 @@ export const text = [
     result: 'text',
     fails: 'never',
     call: ([t]) => trim(t as string).replace(new RegExp(`[${space}]+`, 'g'), ' '),
-    sqlHelper: `create function fx_trim(t text) returns text immutable language sql as $$ select nullif(regexp_replace(trim_of(t), '[' || spaces() || ']+', ' ', 'g'), '') $$;`,
-    pythonHelper: 'fx_trim = by_row(lambda t: re.sub("[" + SPACES + "]+", " ", t.strip(SPACES)))',
     examples: [
       ['TRIM("  Long   Acre ")', 'Long Acre'],
       ['TRIM("   ")', ''],
@@ -170,10 +152,9 @@ export const text = [
     call: joinAll,
     sql: (parts) =>
       sql`nullif(${joined(
-        parts.map((part) => sql`coalesce(shown(${part}), '')`),
+        parts.map((part) => sql`coalesce(${sqlHelper('shown')}(${part}), '')`),
         ' || ',
       )}, '')`,
-    pythonHelper: 'fx_concat = by_row_own(lambda *a: "".join(shown(x) for x in a if x is not None))',
     examples: [
       ['CONCAT("a"; 1; EMPTY; TRUE)', 'a1true'],
       ['CONCAT(DATE(2031; 5; 2); " ok")', '2031-05-02 ok'],
@@ -197,19 +178,6 @@ export const text = [
         next as string,
         which === undefined ? undefined : Math.trunc(which as number),
       ),
-    sqlHelper: `create function fx_substitute(t text, o text, n text) returns text immutable language sql as $$ select nullif(replace(t, o, n), '') $$;
-create function fx_substitute(t text, o text, n text, w float8) returns text immutable language sql as $$
-  select case when trunc(w) < 1 then null when o = '' or array_length(p, 1) <= trunc(w) then t
-    else nullif(array_to_string(p[:trunc(w)::int], o) || n || array_to_string(p[trunc(w)::int + 1:], o), '') end
-  from (select string_to_array(t, nullif(o, '')) p) parts $$;`,
-    pythonHelper: `def substitute(t, o, n, w=None):
-    if o == "" or w is None:
-        return t if o == "" else t.replace(o, n)
-    parts = t.split(o)
-    if int(w) < 1:
-        return None
-    return t if len(parts) <= int(w) else o.join(parts[:int(w)]) + n + o.join(parts[int(w):])
-fx_substitute = by_row(substitute)`,
     examples: [
       ['SUBSTITUTE("a-b-c"; "-"; "")', 'abc'],
       ['SUBSTITUTE("a-b-c"; "-"; "+"; 2)', 'a-b+c'],
@@ -224,10 +192,6 @@ fx_substitute = by_row(substitute)`,
     args: 'what:text text:text from:number?',
     result: 'integer',
     call: ([what, t, from]) => find(t as string, what as string, whole(from, 1)),
-    sqlHelper: `create function fx_find(w text, t text, f float8 default 1) returns bigint immutable language sql as $$
-  select case when trunc(f) >= 1 and trunc(f) <= char_length(t) + 1 and strpos(substr(t, trunc(f)::int), w) > 0 then (strpos(substr(t, trunc(f)::int), w) + trunc(f) - 1)::bigint end $$;`,
-    pythonHelper:
-      'fx_find = by_row(lambda w, t, f=1: t.index(w, int(f) - 1) + 1 if 1 <= int(f) <= len(t) + 1 else None)',
     examples: [
       ['FIND("-"; "VAC-2")', '4'],
       ['FIND("z"; "abc")', ''],
@@ -235,40 +199,19 @@ fx_substitute = by_row(substitute)`,
       ['FIND("b"; "😀b")', '2'],
     ],
   }),
-  holds(
-    'CONTAINS',
-    'Whether a text stands in another; large and small letters differ.',
-    (t, p) => t.includes(p),
-    'strpos(t, p) > 0',
-    'p in t',
-    [
-      ['CONTAINS("Marlpit"; "pit")', 'true'],
-      ['CONTAINS("Marlpit"; "PIT")', 'false'],
-      ['CONTAINS(EMPTY; "a")', ''],
-    ],
-  ),
-  holds(
-    'STARTSWITH',
-    'Whether a text begins with another.',
-    (t, p) => t.startsWith(p),
-    'starts_with(t, p)',
-    't.startswith(p)',
-    [
-      ['STARTSWITH("VAC-2"; "VAC")', 'true'],
-      ['STARTSWITH("VAC-2"; "vac")', 'false'],
-    ],
-  ),
-  holds(
-    'ENDSWITH',
-    'Whether a text ends with another.',
-    (t, p) => t.endsWith(p),
-    'right(t, char_length(p)) = p',
-    't.endswith(p)',
-    [
-      ['ENDSWITH("VAC-2"; "2")', 'true'],
-      ['ENDSWITH("a"; "ba")', 'false'],
-    ],
-  ),
+  holds('CONTAINS', 'Whether a text stands in another; large and small letters differ.', (t, p) => t.includes(p), [
+    ['CONTAINS("Marlpit"; "pit")', 'true'],
+    ['CONTAINS("Marlpit"; "PIT")', 'false'],
+    ['CONTAINS(EMPTY; "a")', ''],
+  ]),
+  holds('STARTSWITH', 'Whether a text begins with another.', (t, p) => t.startsWith(p), [
+    ['STARTSWITH("VAC-2"; "VAC")', 'true'],
+    ['STARTSWITH("VAC-2"; "vac")', 'false'],
+  ]),
+  holds('ENDSWITH', 'Whether a text ends with another.', (t, p) => t.endsWith(p), [
+    ['ENDSWITH("VAC-2"; "2")', 'true'],
+    ['ENDSWITH("a"; "ba")', 'false'],
+  ]),
   define({
     name: 'TEXTJOIN',
     group: 'text',
@@ -282,15 +225,11 @@ fx_substitute = by_row(substitute)`,
         .filter((part) => part !== '' || skip !== true)
         .join((separator ?? '') as string),
     sql: ([separator = code(''), skip = code(''), ...parts]) =>
-      sql`fx_textjoin(${separator}, ${skip}, ${joined(
-        parts.map((part) => sql`shown(${part})`),
+      sql`${sqlHelper('fx_textjoin')}(${separator}, ${skip}, ${joined(
+        parts.map((part) => sql`${sqlHelper('shown')}(${part})`),
         ', ',
       )})`,
-    sqlHelper: `create function fx_textjoin(s text, k boolean, variadic v text[]) returns text immutable language sql as $$
-  select nullif(case when k then array_to_string(v, coalesce(s, '')) else array_to_string(v, coalesce(s, ''), '') end, '') $$;`,
-    python: (parts) => py`fx_textjoin(${parts})`,
-    pythonHelper:
-      'fx_textjoin = by_row_own(lambda s, k, *v: (s or "").join(shown(x) if x is not None else "" for x in v if x is not None or k is not True))',
+    python: (parts) => py`${pyHelper('fx_textjoin')}(${parts})`,
     examples: [
       ['TEXTJOIN(", "; TRUE; "a"; EMPTY; 2)', 'a, 2'],
       ['TEXTJOIN("-"; FALSE; "a"; EMPTY; "b")', 'a--b'],

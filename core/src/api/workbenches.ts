@@ -1,0 +1,128 @@
+import { z } from 'zod'
+import { byWord } from './by-word.ts'
+import { joinHows } from '../steps/join/index.ts'
+import { joinShows, reasons } from '../profile/compare/join-matching.ts'
+import { reconcileShows } from '../profile/compare/reconcile.ts'
+import { columnTypes } from '../table/column.ts'
+
+/** What the benches for two and more tables ask and are told. `step` is the sentence that stands before the one drafted. */
+const cells = z.array(z.union([z.string(), z.null()]))
+const field = z.object({ name: z.string(), type: z.enum(columnTypes) })
+const stand = { recipe: z.unknown(), table: z.string(), step: z.string() }
+const on = z.array(z.object({ left: z.string(), right: z.string() }))
+const from = z.number().int().min(0)
+const page = { from, count: z.number().int().min(0).max(500) }
+
+export const matchRequest = z.object({
+  ...stand,
+  with: z.string(),
+  on,
+  ignoreCase: z.boolean(),
+  trim: z.boolean(),
+  matches: z.enum(['all', 'first', 'one']),
+  show: z.enum(joinShows),
+  ...page,
+  /** From which row the other table is shown. */ fromThere: from,
+})
+const side = z.object({
+  columns: z.array(field),
+  rows: z.number(),
+  shown: z.object({
+    total: z.number(),
+    rows: z.array(z.object({ row: z.number(), state: z.enum(['none', 'one', 'many']), cells })),
+  }),
+})
+export const matchReply = z.object({
+  left: side,
+  right: side,
+  suggestions: z.array(z.object({ on, share: z.number(), repeats: z.boolean() })),
+  /** Null where a key is missing or the types of two differ. */
+  matching: z
+    .object({
+      one: z.number(),
+      many: z.number(),
+      none: z.number(),
+      emptyHere: z.number(),
+      unused: z.number(),
+      gives: z.record(z.enum(joinHows), z.number()),
+      why: z.array(
+        z.object({ reason: z.enum(reasons), rows: z.number(), leading: z.array(z.enum(['left', 'right'])).optional() }),
+      ),
+      repeated: z.array(z.object({ key: z.string(), here: z.number(), there: z.number() })),
+      repeatedKeys: z.number(),
+    })
+    .nullable(),
+  ways: z.array(
+    z.object({
+      at: z.number(),
+      side: z.enum(['left', 'right']),
+      column: z.string(),
+      type: z.enum(columnTypes),
+      meets: z.number(),
+    }),
+  ),
+})
+
+export const layRequest = z.object({ ...stand, union: byWord(z.unknown()) })
+export const layReply = z.object({
+  tables: z.array(z.object({ id: z.string(), rows: z.number() })),
+  columns: z.array(
+    z.object({
+      name: z.string(),
+      type: z.enum(columnTypes),
+      from: z.array(z.object({ column: z.string(), type: z.enum(columnTypes) }).nullable()),
+    }),
+  ),
+  partners: z.array(
+    z.object({ at: z.number(), column: z.string(), into: z.string(), share: z.number(), alike: z.boolean() }),
+  ),
+})
+
+const moment = z.object({ table: z.string(), step: z.string() })
+export const reconcileRequest = z.object({
+  recipe: z.unknown(),
+  here: moment,
+  there: moment,
+  keys: z.array(z.string()).nullable(),
+  show: z.enum(reconcileShows),
+  ...page,
+})
+export const reconcileReply = z.object({
+  keys: z.array(z.string()),
+  /** Rows are paired by where they came from, not by keys. */
+  byLineage: z.boolean(),
+  shared: z.array(z.string()),
+  rowsHere: z.number(),
+  rowsThere: z.number(),
+  onlyHere: z.number(),
+  onlyThere: z.number(),
+  same: z.number(),
+  changed: z.number(),
+  repeated: z.number(),
+  columns: z.array(
+    z.object({
+      name: z.string(),
+      here: z.boolean(),
+      there: z.boolean(),
+      key: z.boolean(),
+      changed: z.number(),
+      totalHere: z.number().optional(),
+      totalThere: z.number().optional(),
+    }),
+  ),
+  shown: z.object({
+    total: z.number(),
+    columns: z.array(
+      z.object({ name: z.string(), type: z.enum(columnTypes), state: z.enum(['same', 'came', 'went']) }),
+    ),
+    rows: z.array(
+      z.object({ row: z.number(), state: z.enum(['same', 'came', 'went']), cells, old: byWord(z.string()).optional() }),
+    ),
+  }),
+})
+
+export type MatchRequest = z.infer<typeof matchRequest>
+export type MatchReply = z.infer<typeof matchReply>
+export type LayReply = z.infer<typeof layReply>
+export type ReconcileReply = z.infer<typeof reconcileReply>
+export type ReconcileRequest = z.infer<typeof reconcileRequest>

@@ -1,0 +1,1 @@
+"""Helper functions that generated Python scripts carry; a script holds those it uses and those they import."""

@@ -1,0 +1,45 @@
+import datetime
+from decimal import ROUND_HALF_UP
+
+from .cells import cells
+from .column import column
+from .read_boolean import read_boolean
+from .read_date import read_moment
+from .read_number import read_number
+from .rounded import rounded
+from .shown import shown
+from .type_of import type_of
+from .whole import whole
+
+
+def read_text(t, kind, formats=None, decimal=".", group=","):
+    """A text as a value of a type, None where it does not read as one."""
+    if kind in ("text", "list"):
+        return t
+    if kind == "boolean":
+        return read_boolean(t)
+    if kind in ("integer", "decimal"):
+        x = read_number(t, decimal, group)
+        return x if x is None or kind == "decimal" else to_whole(x)
+    return read_moment(t, formats, kind)
+def to_whole(x):
+    return whole(rounded(x, 0, ROUND_HALF_UP))
+def to_type(x, kind):
+    """A value of one type as another, None where there is no way."""
+    if kind == "text":
+        return shown(x)
+    if isinstance(x, datetime.datetime):
+        return x.date() if kind == "date" else x.time() if kind == "time" else x
+    if isinstance(x, datetime.date):
+        return datetime.datetime.combine(x, datetime.time()) if kind == "datetime" else x
+    if kind == "integer":
+        return to_whole(x)
+    return float(x) if kind == "decimal" else bool(x) if kind == "boolean" else x
+def cast(x, kind, **how):
+    if type_of(x) == kind and kind != "text":
+        return x
+    known = {}
+    values = cells(x)
+    for v in set(values):
+        known[v] = None if v is None else read_text(v, kind, **how) if isinstance(v, str) else to_type(v, kind)
+    return column([known[v] for v in values], kind)

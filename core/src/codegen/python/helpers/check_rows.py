@@ -1,0 +1,17 @@
+import math
+import sys
+
+from .cells import cells
+from .shown import shown
+from .stop import stop
+
+
+def total_of(frame, name):
+    return math.fsum(v for v in cells(frame[name]) if v is not None)
+def check_rows(say, figure, at_least=None, at_most=None, stop_here=False):
+    """Told where the figure is out of its limits, and where so wished all stops."""
+    if (at_least is None or figure >= at_least) and (at_most is None or figure <= at_most):
+        return
+    if stop_here:
+        stop(5, "A check stops the run: %s (%s)" % (say, shown(float(figure))))
+    print("A check does not hold: %s (%s)" % (say, shown(float(figure))), file=sys.stderr)

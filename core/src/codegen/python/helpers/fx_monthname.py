@@ -1,0 +1,4 @@
+from .by_row import by_row
+
+
+fx_monthname = by_row(lambda d: "January February March April May June July August September October November December".split()[d.month - 1])

@@ -1,0 +1,4 @@
+from .by_row import by_row
+
+
+fx_second = by_row(lambda t: t.second)

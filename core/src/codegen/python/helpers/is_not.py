@@ -1,0 +1,5 @@
+from .conditions import test
+
+
+def is_not(x, value, **how):
+    return test(lambda a, b: a != b, x, value, **how)

@@ -1,0 +1,42 @@
+import json
+import os
+
+from .column import ListText
+from .max_whole import MAX_WHOLE
+from .open_csv import decode
+from .open_workbook import stack_cells
+from .stop import stop
+
+
+def records_at(document, path):
+    """The list of records at a path such as data.items."""
+    rest = path or ""
+    while rest and isinstance(document, dict):
+        key = max((k for k in document if rest == k or rest.startswith(k + ".")), key=len, default=None)
+        if key is None:
+            break
+        document, rest = document[key], rest[len(key) + 1:]
+    if rest or not isinstance(document, list) or not all(isinstance(r, dict) for r in document):
+        stop(6, "There is no list of records %s." % ("at " + path if path else "at the top of the file"))
+    return document
+def list_text(items):
+    """A list of single values; one with records or lists in it is text."""
+    text = json.dumps([int(i) if isinstance(i, float) and i.is_integer() else i for i in items], ensure_ascii=False, separators=(",", ":"))
+    return text if any(isinstance(i, (list, dict)) for i in items) else ListText(text)
+def flat(record, prefix=""):
+    row = {}
+    for key, value in record.items():
+        if isinstance(value, dict):
+            row.update(flat(value, prefix + key + "."))
+        else:
+            row[prefix + key] = list_text(value) if isinstance(value, list) else float(value) if isinstance(value, int) and not isinstance(value, bool) and abs(value) > MAX_WHOLE else None if value == "" else value
+    return row
+def open_json(files, path=None, encoding=None, types="detect", decimal=".", group=",", file_column=None, sheet_column=None, known={}):
+    """Lists of records, one row each; what is nested becomes columns a.b, lists stay JSON."""
+    parts = []
+    for file in files:
+        with open(file, "rb") as f:
+            rows = [flat(r) for r in records_at(json.loads(decode(f.read(), encoding)), path)]
+        names = list(dict.fromkeys(k for r in rows for k in r))
+        parts.append((names, [[r.get(n) for n in names] for r in rows], os.path.basename(file), ""))
+    return stack_cells(parts, types, decimal, group, True, file_column, sheet_column, known)

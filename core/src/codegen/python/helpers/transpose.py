@@ -1,0 +1,21 @@
+import pandas as pd
+
+from .cast import cast
+from .cells import cells
+from .column import column
+from .free_name import free_name
+from .shown import shown
+from .type_of import type_of
+
+
+def transpose(frame, names=None):
+    """Rows become columns; the old names become the column Name."""
+    rest = [c for c in frame.columns if c != names]
+    kinds = {type_of(frame[c]) for c in rest}
+    kind = kinds.pop() if len(kinds) == 1 else "decimal" if kinds and kinds <= {"integer", "decimal"} else "datetime" if kinds and kinds <= {"date", "datetime"} else "text"
+    columns_ = [[v if v is None else shown(v) for v in cells(frame[c])] if kind == "text" else cells(cast(frame[c], kind)) for c in rest]
+    titles = [None] * len(frame) if names is None else [None if v is None else shown(v) for v in cells(frame[names])]
+    made = {"Name": column(rest, "text")}
+    for row, title in enumerate(titles):
+        made[free_name("Column %d" % (row + 1) if title is None else title, list(made))] = column([values[row] for values in columns_], kind)
+    return pd.DataFrame(made, index=range(len(rest)))

@@ -1,0 +1,33 @@
+import pandas as pd
+
+from .cast import cast
+from .cells import cells
+from .column import column
+from .free_name import free_name
+from .rename_columns import rename_columns
+from .shown import shown
+from .type_of import type_of
+
+
+def union_tables(parts, shared=False, origin=None):
+    """Tables under one another, by the names of their columns; what one lacks is empty."""
+    parts = [(rename_columns(frame, renames), name) for frame, name, renames in parts]
+    names = list(dict.fromkeys(c for frame, _ in parts for c in frame.columns))
+    if shared:
+        names = [n for n in names if all(n in frame.columns for frame, _ in parts)]
+    result = {}
+    for n in names:
+        kinds = {type_of(frame[n]) for frame, _ in parts if n in frame.columns and (frame[n].dtype != object or frame[n].notna().any())} or {"text"}
+        kind = kinds.pop() if len(kinds) == 1 else "decimal" if kinds <= {"integer", "decimal"} else "datetime" if kinds <= {"date", "datetime"} else "text"
+        values = []
+        for frame, _ in parts:
+            if n not in frame.columns:
+                values += [None] * len(frame)
+            elif kind == "text":
+                values += [None if v is None else shown(v) for v in cells(frame[n])]
+            else:
+                values += cells(cast(frame[n], kind))
+        result[n] = column(values, kind)
+    if origin is not None:
+        result[free_name(origin, list(result))] = column([name for frame, name in parts for _ in range(len(frame))], "text")
+    return pd.DataFrame(result, index=range(sum(len(frame) for frame, _ in parts)))

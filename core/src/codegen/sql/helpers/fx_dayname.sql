@@ -1,0 +1,1 @@
+create function fx_dayname(d timestamp) returns text immutable language sql as $$ select (string_to_array('Monday Tuesday Wednesday Thursday Friday Saturday Sunday', ' '))[extract(isodow from d)::int] $$;

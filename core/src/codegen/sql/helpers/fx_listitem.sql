@@ -1,0 +1,1 @@
+create function fx_listitem(l text, n float8) returns text immutable language sql as $$ select nullif(l::json ->> (case when trunc(n) > 0 then trunc(n) - 1 else trunc(n) end)::int, '') where trunc(n) <> 0 $$;

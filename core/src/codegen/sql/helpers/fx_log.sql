@@ -1,0 +1,1 @@
+create function fx_log(x float8, b float8 default 10) returns float8 immutable language sql as $$ select case when x > 0 and b > 0 and b <> 1 then case when b = 10 then log(x) else ln(x) / ln(b) end end $$;

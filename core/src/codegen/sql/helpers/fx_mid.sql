@@ -1,0 +1,1 @@
+create function fx_mid(t text, s float8, n float8) returns text immutable language sql as $$ select case when trunc(s) >= 1 and trunc(n) >= 0 then nullif(substr(t, least(trunc(s), 1000000000)::int, least(trunc(n), 1000000000)::int), '') end $$;

@@ -1,0 +1,1 @@
+create function fx_monthname(d timestamp) returns text immutable language sql as $$ select (string_to_array('January February March April May June July August September October November December', ' '))[extract(month from d)::int] $$;

@@ -1,0 +1,1 @@
+create function fx_rept(t text, n float8) returns text immutable language sql as $$ select case when trunc(n) >= 0 and trunc(n) * char_length(t) <= 1000000 then nullif(repeat(t, trunc(n)::int), '') end $$;

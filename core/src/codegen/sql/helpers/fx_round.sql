@@ -1,0 +1,1 @@
+create function fx_round(x float8, n float8 default 0) returns float8 immutable language sql as $$ select case when n >= 0 and x = trunc(x) then x else round(x::numeric, trunc(n)::int)::float8 end $$;

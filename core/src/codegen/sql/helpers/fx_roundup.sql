@@ -1,0 +1,1 @@
+create function fx_roundup(x float8, n float8 default 0) returns float8 immutable language sql as $$ select case when n >= 0 and x = trunc(x) then x else sign(x) * (ceil(abs(x)::numeric * (10::numeric ^ trunc(n)::int)) / (10::numeric ^ trunc(n)::int))::float8 end $$;

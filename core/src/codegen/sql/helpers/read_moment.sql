@@ -1,0 +1,33 @@
+-- needs: trim_of
+-- patterns are pairs of a regular expression and the names of its groups, tried in order
+create function read_moment(t text, patterns text[], kind text) returns timestamp immutable strict language plpgsql as $fn$
+declare m text[]; names text[]; i int; k int; part text; y int; mo int; d int; h int; h12 int; mi int; s int; ms int; half int;
+begin
+  for i in 1 .. coalesce(array_length(patterns, 1), 0) loop
+    m := regexp_match(trim_of(t), patterns[i][1], 'i');
+    continue when m is null;
+    names := string_to_array(patterns[i][2], ' ');
+    y := null; mo := 1; d := 1; h := 0; h12 := null; mi := 0; s := 0; ms := 0; half := 0;
+    for k in 1 .. array_length(names, 1) loop
+      part := m[k];
+      continue when part is null;
+      case names[k]
+        when 'year' then y := part; when 'month' then mo := part; when 'day' then d := part;
+        when 'year2' then y := part::int + case when part::int < 50 then 2000 else 1900 end;
+        when 'monthName' then mo := array_position(array['jan','feb','mar','apr','may','jun','jul','aug','sep','oct','nov','dec'], lower(left(part, 3)));
+        when 'hour' then h := part; when 'hour12' then h12 := part; when 'minute' then mi := part; when 'second' then s := part;
+        when 'ms' then ms := rpad(part, 3, '0'); when 'half' then half := case when lower(left(part, 1)) = 'p' then 12 else 0 end;
+        else null;
+      end case;
+    end loop;
+    if h12 is not null then
+      continue when h12 not between 1 and 12;
+      h := h12 % 12 + half;
+    end if;
+    if kind = 'time' then y := 2000; mo := 1; d := 1; end if;
+    continue when y is null or y not between 1 and 9999 or mo not between 1 and 12 or d < 1 or h > 23 or mi > 59 or s > 59;
+    continue when d > extract(day from make_date(y, mo, 1) + interval '1 month - 1 day');
+    return make_timestamp(y, mo, d, h, mi, s) + make_interval(secs => ms / 1000.0);
+  end loop;
+  return null;
+end $fn$;

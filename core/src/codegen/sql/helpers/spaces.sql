@@ -1,0 +1,1 @@
+create function spaces() returns text immutable language sql as $$ select E'\t\n\x0b\f\r \u0085\u00a0\u1680\u2000\u2001\u2002\u2003\u2004\u2005\u2006\u2007\u2008\u2009\u200a\u2028\u2029\u202f\u205f\u3000' $$;

@@ -1,0 +1,2 @@
+-- needs: spaces
+create function trim_of(t text) returns text immutable language sql as $$ select btrim(t, spaces()) $$;

@@ -1,0 +1,21 @@
+import { formatOf, type Read } from '../steps/open/index.ts'
+import type { Format } from '../steps/shared/step-kind.ts'
+import { listed } from '../messages/words.ts'
+import type { Recipe } from '../recipe/schema.ts'
+
+/** How an input is read: what its `open` step says. */
+export const readOf = (recipe: Recipe, input: string): Read =>
+  (recipe.tables.flatMap(({ steps }) => steps).find((step) => step.input === input)?.read ?? {}) as Read
+
+export const inputFormat = (recipe: Recipe, input: string): Format =>
+  formatOf(readOf(recipe, input), recipe.inputs.find(({ id }) => id === input)?.files)
+
+/** What stands at a script's top where inputs must first be written as CSV. */
+export const csvFirst = (recipe: Recipe, formats: readonly Format[]): string[] => {
+  const ids = recipe.inputs.map(({ id }) => id).filter((id) => formats.includes(inputFormat(recipe, id)))
+  if (ids.length === 0) return []
+  return [
+    `First write ${listed(ids)} as CSV, and give this script ${listed(ids.map((id) => `DIR/${id}.csv`))}:`,
+    `  npx fabula csv RECIPE ${ids.map((id) => `--input ${id}=FILE `).join('')}--to DIR`,
+  ]
+}

@@ -1,0 +1,219 @@
+import { neededHelpers } from '../../codegen/helpers.ts'
+import { helpers } from '../../codegen/python/helpers.generated.ts'
+import { code, comment, joined, lines, py, type Code, pyHelper } from '../../codegen/tag.ts'
+import { fileColumns, isWorkbook, type Read } from '../../steps/open/index.ts'
+import type { PythonContext } from '../../steps/shared/step-kind.ts'
+import { literalPython } from '../../steps/shared/value.ts'
+import { knownNames } from '../../recipe/column-aliases.ts'
+import { scriptOutputs } from '../../recipe/outputs.ts'
+import {
+  inOrder,
+  kindOf,
+  paramsOf,
+  parameterTypes,
+  planRecipe,
+  tableNames,
+  sentenceText,
+  type Plan,
+} from '../../engine/plan.ts'
+import type { Recipe } from '../../recipe/schema.ts'
+import { csvFirst, inputFormat } from '../inputs.ts'
+import { ScriptError, type Script, type ScriptPart } from '../sql/script.ts'
+
+const imports = [
+  'calendar',
+  'collections',
+  'contextlib',
+  'csv',
+  'datetime',
+  'functools',
+  'io',
+  'itertools',
+  'json',
+  'math',
+  'os',
+  're',
+  'sys',
+]
+const taken = new Set([
+  ...imports,
+  'and',
+  'as',
+  'assert',
+  'async',
+  'await',
+  'break',
+  'class',
+  'continue',
+  'def',
+  'del',
+  'elif',
+  'else',
+  'except',
+  'finally',
+  'for',
+  'from',
+  'global',
+  'if',
+  'import',
+  'in',
+  'is',
+  'lambda',
+  'nonlocal',
+  'not',
+  'or',
+  'pass',
+  'raise',
+  'return',
+  'try',
+  'while',
+  'with',
+  'yield',
+  'np',
+  'pd',
+  'files',
+  'outputs',
+  'parameters',
+  'c',
+  'print',
+  'list',
+  'dict',
+  'set',
+  'open',
+  'range',
+  'len',
+  'sum',
+  'min',
+  'max',
+  'str',
+  'int',
+  'float',
+  'bool',
+  'abs',
+  'zip',
+  'map',
+  'sorted',
+  'any',
+  'all',
+  'next',
+  'iter',
+  'enumerate',
+  'type',
+  'tuple',
+  'isinstance',
+  'round',
+])
+
+/** A table's id as a Python name that nothing else in the script has. */
+const variable = (table: string, runtime: ReadonlySet<string>): Code => {
+  const plain = table.replaceAll('-', '_')
+  return code(taken.has(plain) || runtime.has(plain) ? `${plain}_table` : plain)
+}
+
+const runtimeNames = new Set(helpers.flatMap(({ source }) => source.match(/[A-Za-z_]\w*/g) ?? []))
+
+/** The Python script of a recipe: pandas 1.5 or newer and nothing else, one block a step under its sentence. */
+export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): Script => {
+  const parameters = parameterTypes(recipe)
+  const outputs = scriptOutputs(recipe)
+  const blocks: { step: string; code: Code }[] = []
+  const sentences: [string, string][] = []
+  for (const own of inOrder(recipe)) {
+    const table = plan.tables.find(({ id }) => id === own.id)
+    if (!table) continue
+    const frame = variable(table.id, runtimeNames)
+    for (const { step, state, input, output } of table.steps) {
+      if (state === 'off') continue
+      if (state !== 'fine') throw new ScriptError(`Step ${step.id} is broken; mend it before making a script.`)
+      const context: PythonContext = {
+        frame,
+        input,
+        output,
+        parameters,
+        parameter: (name) => py`parameters[${name}]`,
+        table: (one) => ({
+          frame: variable(one, runtimeNames),
+          columns: plan.tables.find(({ id }) => id === one)?.output ?? [],
+        }),
+        names: tableNames(recipe, own),
+        own: own.id,
+        source: (one) => ({
+          files: py`files[${one}]`,
+          columns: output,
+          format: inputFormat(recipe, one),
+          known: knownNames(recipe.inputs.find(({ id }) => id === one)),
+        }),
+      }
+      const wanted = recipe.inputs.find((one) => one.id === step.input)
+      const checks =
+        kindOf(step).start && wanted?.columns && wanted.columns.length > 0
+          ? py`${pyHelper('require')}(${frame}, ${wanted.name}, ${fileColumns(wanted.columns, step.read as Read | undefined).map((field) => field.name)})`
+          : undefined
+      sentences.push([step.id, sentenceText(step, context.names)])
+      blocks.push({
+        step: step.id,
+        code: lines(
+          comment('#', `${step.id}  ${sentenceText(step, context.names)}`),
+          ...(step.note ? [comment('#', `note: ${step.note}`)] : []),
+          kindOf(step).python(paramsOf(step), context),
+          checks,
+          py`${pyHelper('account')}(${step.id}, ${frame})`,
+          code(''),
+        ),
+      })
+    }
+  }
+  const pairs = (all: readonly (readonly [string, Code])[]): Code =>
+    py`{${joined(
+      all.map(([key, value]) => py`${key}: ${value}`),
+      ', ',
+    )}}`
+  const inputs = pairs(recipe.inputs.map(({ id, name }) => [id, py`${name}`]))
+  const written = pairs(outputs.map(({ table, file }) => [table, py`${file}`]))
+  const given = pairs(
+    (recipe.parameters ?? []).map(({ name, type, value }) => [
+      name,
+      py`(${literalPython(value ?? null, type)}, ${type})`,
+    ]),
+  )
+  const start = lines(
+    py`files, parameters, NOW, outputs = ${pyHelper('parse_arguments')}(inputs=${inputs}, outputs=${written}, parameters=${given})`,
+    code('TODAY = NOW.date()'),
+    code(''),
+  )
+  const tables = pairs(plan.tables.map(({ id }) => [id, variable(id, runtimeNames)]))
+  const told = joined(
+    sentences.map(([step, words]) => py`    ${step}: ${words},`),
+    '\n',
+  )
+  const end = lines(
+    py`tables = ${tables}`,
+    py`for table, path in outputs.items():\n    ${pyHelper('write_csv')}(tables[table], path)\n`,
+    comment('#', 'What each step left, to standard error'),
+    py`${pyHelper('tell_accounts')}({\n${told}\n})`,
+    code(''),
+  )
+  const body = lines(start, ...blocks.map((block) => block.code), end)
+  const usage = `python3 flow.py ${recipe.inputs.map(({ id }) => `--input ${id}=FILE `).join('')}${outputs.map(({ table, file }) => `--output ${table}=${file}`).join(' ')}`
+  const head = lines(
+    code('#!/usr/bin/env python3'),
+    comment('#', recipe.name),
+    ...(recipe.about ? [comment('#', recipe.about)] : []),
+    comment('#', `Run with: ${usage}`),
+    ...csvFirst(recipe, ['parquet']).map((line) => comment('#', line)),
+    comment(
+      '#',
+      `Needs pandas 1.5 or newer${recipe.inputs.some((one) => isWorkbook(inputFormat(recipe, one.id))) ? ', and openpyxl for workbooks' : ''}. The steps stand at the end; what comes before are the helpers they use.`,
+    ),
+    code(
+      `${imports.map((name) => `import ${name}`).join('\n')}\nfrom decimal import Decimal, ROUND_DOWN, ROUND_HALF_UP, ROUND_UP\n\nimport numpy as np\nimport pandas as pd\n`,
+    ),
+    ...neededHelpers(body, helpers).map((block) => code(`${block.source}\n`)),
+  )
+  const parts: ScriptPart[] = [
+    { text: lines(head, start).text },
+    ...blocks.map(({ step, code: text }) => ({ step, text: text.text })),
+    { text: end.text },
+  ]
+  return { parts, text: parts.map((part) => part.text).join('\n') }
+}

@@ -1,0 +1,316 @@
+import { ownValue } from '../../table/own.ts'
+import { neededHelpers } from '../../codegen/helpers.ts'
+import { helpers } from '../../codegen/sql/helpers.generated.ts'
+import { sqlTypeName } from '../../formula/to-code.ts'
+import {
+  code,
+  comment,
+  id,
+  joined,
+  lines,
+  psql,
+  psqlVariable,
+  sql,
+  type Code,
+  type PsqlVariable,
+  sqlHelper,
+} from '../../codegen/tag.ts'
+import type { Read } from '../../steps/open/index.ts'
+import { asCsv, fileColumns, headerSql } from '../../steps/open/index.ts'
+import { rectangleOf } from '../../reading/sheet-range.ts'
+import type { SqlContext } from '../../steps/shared/step-kind.ts'
+import { knownNames, type Renames } from '../../recipe/column-aliases.ts'
+import { scriptOutputs } from '../../recipe/outputs.ts'
+import {
+  inOrder,
+  kindOf,
+  paramsOf,
+  parameterTypes,
+  planRecipe,
+  tableNames,
+  sentenceText,
+  type Plan,
+} from '../../engine/plan.ts'
+import type { Recipe } from '../../recipe/schema.ts'
+import { csvFirst, inputFormat, readOf } from '../inputs.ts'
+
+/** A piece of a script; `step` names the step it carries out, for showing story and script side by side. */
+export type ScriptPart = { readonly step?: string; readonly text: string }
+export type Script = { readonly parts: readonly ScriptPart[]; readonly text: string }
+/** What psql is to do, in order: one of its commands, or SQL up to the next command with the variables in it. */
+export type ScriptCommand =
+  | { readonly kind: 'command'; readonly name: string; readonly words: readonly Code[] }
+  | { readonly kind: 'sql'; readonly parts: readonly (string | PsqlVariable)[] }
+export type SqlScript = Script & { readonly commands: readonly ScriptCommand[] }
+
+/** A script as the list of its commands, told by how it was made, not by what it looks like. */
+const commandsOf = (script: Code): ScriptCommand[] => {
+  const commands: ScriptCommand[] = []
+  let sqlParts: (string | PsqlVariable)[] = []
+  const close = (): void => {
+    if (sqlParts.some((part) => typeof part !== 'string' || part.trim() !== ''))
+      commands.push({ kind: 'sql', parts: sqlParts })
+    sqlParts = []
+  }
+  for (const part of script.parts) {
+    if (typeof part === 'string' || 'variable' in part) sqlParts.push(part)
+    else if ('helper' in part) sqlParts.push(part.helper)
+    else {
+      close()
+      commands.push({ kind: 'command', name: part.command, words: part.words })
+    }
+  }
+  close()
+  return commands
+}
+
+const ifGiven = (name: string): Code => psql('if', code(`:{?${name}}`))
+const unlessGiven = (name: string, then: Code): Code => lines(ifGiven(name), psql('else'), then, psql('endif'))
+
+const variable = (name: string): string =>
+  name
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '_')
+    .replace(/^_|_$/g, '')
+const parameterVariable = (name: string): string => `p_${variable(name)}`
+const maxFiles = 12
+
+/** PostgreSQL cuts names at 63 bytes; longer ones get a short one of their own here, and their full name in the header. */
+const namer = (): ((name: string) => Code) => {
+  const known = new Map<string, string>()
+  const taken = new Set<string>()
+  return (name) => {
+    let short = known.get(name)
+    if (short === undefined) {
+      const plain = new TextEncoder().encode(name).length <= 63 && !name.startsWith('¶')
+      const stem = plain ? name : Array.from(name).slice(0, 12).join('')
+      short = stem
+      for (let n = 2; taken.has(short) || (n === 2 && !plain); n++) short = `${stem}…${n}`
+      known.set(name, short)
+      taken.add(short)
+    }
+    return id(short)
+  }
+}
+
+/** Before the run: each file whole, as rows of cells. */
+const loading = (input: string, label: string, read: Read, columns: readonly string[], known: Renames): Code => {
+  const area = read.range === undefined ? undefined : rectangleOf(read.range)
+  const load = (n: number): Code => {
+    const name = n === 1 ? variable(input) : `${variable(input)}_${n}`
+    const one = lines(
+      psql('lo_import', psqlVariable(name, false)),
+      sql`insert into ${sqlHelper('sheet_lines')} select ${input}, ${n}, line${area ? sql` - ${area.top - 1}` : code('')}, cells${area ? code(`[${area.left}:${area.right}]`) : code('')} from ${sqlHelper('csv_rows')}(ltrim(convert_from(lo_get(${psqlVariable('LASTOID', false)}), ${(read.encoding ?? 'utf-8').replace('windows-1252', 'WIN1252').replace('utf-8', 'UTF8')}), E'\\ufeff'), ${read.delimiter ?? ','}, ${read.quote ?? '"'})${area ? sql` where line >= ${area.top}${area.bottom === Infinity ? code('') : sql` and line <= ${area.bottom}`}` : code('')};`,
+      sql`insert into ${sqlHelper('sheet_files')} select ${input}, ${n}, regexp_replace(${psqlVariable(name)}, '^.*[/\\\\]', ''), coalesce((select max(line) from ${sqlHelper('sheet_lines')} where input = ${input} and file = ${n}), 0);`,
+    )
+    return n === 1 ? one : lines(ifGiven(name), one, psql('endif'))
+  }
+  return lines(
+    ...Array.from({ length: maxFiles }, (_, i) => load(i + 1)),
+    sql`call ${sqlHelper('require_columns')}(${input}, ${label}, ${headerSql(read)}, array[${columns}]::text[], ${JSON.stringify(known)});`,
+  )
+}
+
+/** Steps whose columns the data told. */
+const foundSteps = (plan: Plan): string[] =>
+  plan.tables.flatMap(({ steps }) =>
+    steps.flatMap(({ step, state, input }) =>
+      state === 'fine' && kindOf(step).unforeseen?.(paramsOf(step), input) !== undefined ? [step.id] : [],
+    ),
+  )
+
+const pinned = (recipe: Recipe, plan: Plan): string[] => {
+  const found = foundSteps(plan)
+  const rules = recipe.tables.some(({ steps }) =>
+    steps.some((step) => !step.off && /"(?:all|except|like|type|any)":/.test(JSON.stringify(paramsOf(step)))),
+  )
+  return [
+    'The columns of each input are pinned to those the recipe lists; what else a file holds is passed over.',
+    ...(rules ? ['Rules that choose columns (all but…, like…, of a type) are pinned to the columns known now.'] : []),
+    ...(found.length > 0
+      ? [
+          `The columns that ${found.join(', ')} made from the data are pinned to those of the files this script was made with.`,
+        ]
+      : []),
+  ]
+}
+
+export class ScriptError extends Error {}
+
+/** The SQL script of a recipe: PostgreSQL 15 or newer, run with psql, every step a view, all in one transaction that is rolled back. */
+export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlScript => {
+  const bare = recipe.inputs.find(({ columns }) => !columns || columns.length === 0)
+  if (bare)
+    throw new ScriptError(
+      `The recipe does not list the columns of ${bare.name}, which a SQL script needs. Open the recipe in Fabula once, or write them under inputs.`,
+    )
+  const unsure = plan.tables.find((table) => table.unsure)
+  if (unsure)
+    throw new ScriptError(
+      `Only the files can tell which columns ${unsure.name} has, and SQL needs to know them. Give the files too: --input NAME=FILE for each input.`,
+    )
+  const column = namer()
+  const parameters = parameterTypes(recipe)
+  const outputs = scriptOutputs(recipe)
+  const blocks: { step?: string; code: Code }[] = []
+  const accounts: Code[] = []
+  const last = new Map<string, { view: Code; names: readonly string[] }>()
+  const ordered = inOrder(recipe)
+  for (const written of ordered) {
+    const table = plan.tables.find(({ id: one }) => one === written.id)
+    if (!table) continue
+    let from = code('nothing')
+    for (const { step, state, input, output, problems } of table.steps) {
+      if (state === 'off') continue
+      if (problems.length > 0 || state !== 'fine')
+        throw new ScriptError(`Step ${step.id} is broken; mend it before making a script.`)
+      const view = id(`${table.id.replaceAll('-', '_')}_${step.id.replaceAll('-', '_')}`)
+      const context: SqlContext = {
+        from,
+        input,
+        output,
+        parameters,
+        column,
+        table: (one) => ({
+          rows: last.get(one)?.view ?? code('nothing'),
+          columns: plan.tables.find((other) => other.id === one)?.output ?? [],
+        }),
+        names: tableNames(recipe, written),
+        own: written.id,
+        parameter: (name) =>
+          sql`nullif(${psqlVariable(parameterVariable(name))}, '')::${sqlTypeName(ownValue(parameters, name) ?? 'text')}`,
+        source: (one) => ({
+          rows: sql`${one}`,
+          columns: output,
+          format: inputFormat(recipe, one),
+          known: knownNames(recipe.inputs.find(({ id }) => id === one)),
+        }),
+      }
+      const body = kindOf(step).sql(paramsOf(step), context)
+      const after = kindOf(step).sqlAfter?.(paramsOf(step), context)
+      blocks.push({
+        step: step.id,
+        code: lines(
+          comment('--', `${step.id}  ${sentenceText(step, context.names)}`),
+          ...(step.note ? [comment('--', `note: ${step.note}`)] : []),
+          sql`create view ${view} as\n${body};\n`,
+          after,
+        ),
+      })
+      accounts.push(
+        lines(
+          sql`select count(*) as left_rows from ${view} ${psql('gset')}`,
+          psql(
+            'warn',
+            psqlVariable('left_rows', false),
+            code('rows'),
+            `${step.id}  ${sentenceText(step, context.names)}`,
+          ),
+        ),
+      )
+      from = view
+    }
+    last.set(table.id, { view: from, names: (table.output ?? []).map((field) => field.name) })
+  }
+  const loads = recipe.inputs.flatMap((one) => {
+    const given = readOf(recipe, one.id)
+    const text = inputFormat(recipe, one.id) === 'csv'
+    return [
+      lines(
+        comment('--', `${one.name}, from ${one.files ?? 'its file'}`),
+        loading(
+          one.id,
+          one.name,
+          text ? given : asCsv,
+          (text ? fileColumns(one.columns ?? [], given) : (one.columns ?? [])).map((field) => field.name),
+          knownNames(one),
+        ),
+        code(''),
+      ),
+    ]
+  })
+  const writes = outputs.map(({ table, file }) => {
+    const { view, names } = last.get(table) ?? { view: code(''), names: [] }
+    const name = `out_${variable(table)}`
+    const cells = joined(
+      names.map((one) => sql`${sqlHelper('csv_cell')}(${sqlHelper('shown')}(${column(one)}))`),
+      " || ',' || ",
+    )
+    const header = joined(
+      names.map((one) => sql`${sqlHelper('csv_cell')}(${one})`),
+      " || ',' || ",
+    )
+    return lines(
+      unlessGiven(name, psql('set', code(name), file)),
+      psql('o', psqlVariable(name, false)),
+      sql`select ${header};`,
+      sql`select ${cells} from ${view} order by "¶";`,
+      psql('o'),
+      code(''),
+    )
+  })
+  const defaults = (recipe.parameters ?? []).map(({ name, value }) =>
+    unlessGiven(
+      parameterVariable(name),
+      psql('set', code(parameterVariable(name)), value === null || value === undefined ? '' : String(value)),
+    ),
+  )
+  const needs = recipe.inputs.map(({ id: one, name }) =>
+    unlessGiven(
+      variable(one),
+      lines(
+        psql('warn', `Say which file is ${name}: psql -v ${variable(one)}=FILE`),
+        code("do $$ begin raise exception 'an input is missing'; end $$;"),
+      ),
+    ),
+  )
+  const usage = `psql -X -v ON_ERROR_STOP=1 ${recipe.inputs.map(({ id: one }) => `-v ${variable(one)}=FILE `).join('')}${outputs.map(({ table, file }) => `-v out_${variable(table)}=${file} `).join('')}-f flow.sql`
+  const body = lines(...loads, ...blocks.map((block) => block.code), ...writes)
+  const runtime = neededHelpers(body, helpers)
+  const head = lines(
+    comment('--', `${recipe.name}`),
+    ...(recipe.about ? [comment('--', recipe.about)] : []),
+    comment('--', `Run with: ${usage}`),
+    comment(
+      '--',
+      'All happens in one transaction that is rolled back at the end, so that nothing stays in the database.',
+    ),
+    ...csvFirst(recipe, ['xlsx', 'ods', 'json', 'parquet']).map((line) => comment('--', line)),
+    ...pinned(recipe, plan).map((line) => comment('--', line)),
+    psql('set', code('QUIET on')),
+    psql('set', code('ON_ERROR_STOP on')),
+    psql('pset', code('format unaligned')),
+    psql('pset', code('tuples_only on')),
+    psql('pset', code('null'), ''),
+    psql('encoding', code('UTF8')),
+    code('set client_min_messages = warning;'),
+    ...needs,
+    ...defaults,
+    unlessGiven('now', sql`select to_char(localtimestamp, 'YYYY-MM-DD"T"HH24:MI:SS') as now ${psql('gset')}`),
+    sql`begin;\ncreate schema fabula_run;\nset local search_path = fabula_run, pg_catalog;\nset local extra_float_digits = 0;\nset local datestyle = 'ISO, YMD';\nset local standard_conforming_strings = on;\nselect set_config('fabula.now', ${psqlVariable('now')}, true) as ignored ${psql('gset')}`,
+    comment('--', 'Helpers that the steps below use'),
+    ...runtime.map((block) => code(block.source)),
+    code(''),
+  )
+  const counts = lines(
+    comment('--', 'What each step left, to standard error; -v quiet=1 leaves it out, and the time it takes to count'),
+    unlessGiven('quiet', lines(...accounts)),
+    code('rollback;\n'),
+  )
+  const pieces: { step?: string; code: Code }[] = [
+    { code: lines(head, ...loads) },
+    ...blocks,
+    { code: lines(...writes, counts) },
+  ]
+  const parts = pieces.map(({ step, code: made }): ScriptPart => ({ ...(step ? { step } : {}), text: made.text }))
+  return {
+    parts,
+    text: parts.map((part) => part.text).join('\n'),
+    commands: commandsOf(
+      joined(
+        pieces.map((piece) => piece.code),
+        '\n',
+      ),
+    ),
+  }
+}

@@ -1,0 +1,261 @@
+import { ownValue } from '../table/own.ts'
+import type { Cell } from '../table/column.ts'
+import { span } from '../table/gather.ts'
+import { bits, hasBit, IntList, ints, setBit } from '../table/memory.ts'
+import { textOfCell } from '../reading/convert.ts'
+import type { Table } from '../table/table.ts'
+import { carriedColumns } from './statistics.ts'
+import type { RanStep } from './run.ts'
+
+export type Lens = 'before' | 'changes' | 'after'
+export type Only = 'all' | 'changed' | 'left' | 'came' | 'unreadable' | 'against'
+
+export type ViewColumn = {
+  readonly name: string
+  readonly type: Table['schema'][number]['type']
+  readonly state: 'same' | 'came' | 'went'
+  /** The name before. */ readonly was?: string
+}
+/** `old`: the text before, by position; `bad`: positions whose cell could not be read. */
+export type ViewRow = {
+  readonly row: number
+  readonly state: 'same' | 'came' | 'went'
+  readonly cells: readonly (string | null)[]
+  readonly old?: Readonly<Record<number, string>>
+  readonly bad?: readonly number[]
+}
+export type View = {
+  readonly columns: readonly ViewColumn[]
+  readonly total: number
+  readonly rows: readonly ViewRow[]
+}
+
+const text = (table: Table, column: number, row: number): string | null => {
+  const cell: Cell = table.cell(column, row)
+  return cell === null ? null : textOfCell(table.schema[column]?.type ?? 'text', cell)
+}
+
+const plain = (table: Table, from: number, count: number): View => {
+  const end = Math.min(table.rowCount, from + count)
+  const types = table.schema.map(({ type }) => type)
+  return {
+    columns: table.schema.map(({ name, type }) => ({ name, type, state: 'same' })),
+    total: table.rowCount,
+    rows: Array.from({ length: Math.max(0, end - from) }, (_, i) => ({
+      row: from + i,
+      state: 'same' as const,
+      cells: types.map((type, c) => {
+        const cell = table.cell(c, from + i)
+        return cell === null ? null : textOfCell(type, cell)
+      }),
+    })),
+  }
+}
+
+/** Some rows of a table: those that are against a check. */
+const picked = (table: Table, rows: Int32Array, from: number, count: number): View => ({
+  ...plain(table, 0, 0),
+  total: rows.length,
+  rows: [...rows.subarray(from, from + count)].map((row) => plain(table, row, 1).rows[0] as ViewRow),
+})
+
+/** Rows of input and output side by side: for each row of the view its row before (-1 where it came) and after (-1 where it left). */
+type Pairing = { readonly before: Int32Array; readonly after: Int32Array }
+
+/** Rows in the order they had: those that left stand where they stood, and a row that stands twice came the second time. */
+const woven = (index: Int32Array, rows: number): Pairing | undefined => {
+  const before = new IntList()
+  const after = new IntList()
+  let next = 0
+  for (let at = 0; at < index.length; at++) {
+    const row = index[at] as number
+    if (row >= 0 && row < next - 1) return undefined
+    for (; next < row; next++) {
+      before.push(next)
+      after.push(-1)
+    }
+    before.push(row === next ? row : -1)
+    after.push(at)
+    if (row === next) next++
+  }
+  for (; next < rows; next++) {
+    before.push(next)
+    after.push(-1)
+  }
+  return { before: before.done(), after: after.done() }
+}
+
+/** The first place of each row; at every further one it came. */
+const firsts = (index: Int32Array, rows: number): Int32Array => {
+  const seen = bits(rows)
+  return index.map((row) => {
+    if (row < 0 || hasBit(seen, row)) return -1
+    setBit(seen, row)
+    return row
+  })
+}
+
+const pairRows = (before: Table, step: RanStep): Pairing => {
+  const origin = step.result?.origin
+  const rows = step.table.rowCount
+  if (!origin || origin.kind === 'same') return { before: span(rows), after: span(rows) }
+  if (origin.kind !== 'index') return { before: ints(rows).fill(-1), after: span(rows) }
+  return woven(origin.index, before.rowCount) ?? { before: firsts(origin.index, before.rowCount), after: span(rows) }
+}
+
+type Layout = {
+  readonly columns: readonly ViewColumn[]
+  readonly from: readonly number[]
+  readonly to: readonly number[]
+}
+
+/** Columns of the output in their order; those that went stand where they stood. */
+const layColumns = (before: Table, step: RanStep): Layout => {
+  const output = step.table.schema
+  const carried = carriedColumns(step.step, before.schema, output)
+  const columns: (ViewColumn & { from: number; to: number })[] = output.map(({ name, type }, to) => {
+    const was = ownValue(carried, name)
+    const from = was === undefined ? -1 : before.indexOf(was)
+    return {
+      name,
+      type,
+      state: from < 0 ? 'came' : 'same',
+      ...(was !== undefined && was !== name ? { was } : {}),
+      from,
+      to,
+    }
+  })
+  before.schema.forEach(({ name, type }, from) => {
+    if (columns.some((column) => column.from === from)) return
+    const left = columns.findIndex((column) => column.from === from - 1)
+    columns.splice(from === 0 ? 0 : left < 0 ? columns.length : left + 1, 0, {
+      name,
+      type,
+      state: 'went',
+      from,
+      to: -1,
+    })
+  })
+  return {
+    columns: columns.map(({ from: _from, to: _to, ...column }) => column),
+    from: columns.map(({ from }) => from),
+    to: columns.map(({ to }) => to),
+  }
+}
+
+const sameCell = (a: Cell, b: Cell): boolean => a === b
+
+/** Positions of columns whose cells can differ at all. */
+const comparable = (before: Table, after: Table, { from, to }: Layout): number[] =>
+  from.flatMap((f, c) => {
+    const t = to[c] as number
+    return f < 0 || t < 0 || before.sharesColumn(f, after, t) ? [] : [c]
+  })
+
+const rowChanged = (
+  before: Table,
+  after: Table,
+  { from, to }: Layout,
+  columns: readonly number[],
+  b: number,
+  a: number,
+): boolean => columns.some((c) => !sameCell(before.cell(from[c] as number, b), after.cell(to[c] as number, a)))
+
+const unreadableRows = (step: RanStep): Set<number> =>
+  new Set((step.result?.unreadable ?? []).flatMap(({ rows }) => [...rows]))
+
+const wanted = (pairing: Pairing, only: Only, before: Table, step: RanStep, layout: Layout): Int32Array | undefined => {
+  if (only === 'all') return undefined
+  const kept = new IntList()
+  const columns = comparable(before, step.table, layout)
+  const bad = unreadableRows(step)
+  for (let i = 0; i < pairing.before.length; i++) {
+    const b = pairing.before[i] as number
+    const a = pairing.after[i] as number
+    const holds =
+      only === 'left'
+        ? a < 0
+        : only === 'came'
+          ? b < 0
+          : only === 'unreadable'
+            ? bad.has(a)
+            : a < 0 || b < 0 || bad.has(a) || rowChanged(before, step.table, layout, columns, b, a)
+    if (holds) kept.push(i)
+  }
+  return kept.done()
+}
+
+/** What a step changed, as one table: rows and columns that left struck, those that came, and cells with their old value. */
+const changes = (before: Table, step: RanStep, only: Only, from: number, count: number): View => {
+  const { table: after } = step
+  const layout = layColumns(before, step)
+  const pairing = pairRows(before, step)
+  const rows = wanted(pairing, only, before, step, layout)
+  const total = rows?.length ?? pairing.before.length
+  const bad = step.result?.unreadable ?? []
+  const badRows = bad.map(({ rows: list }) => new Set(list))
+  const columns = new Set(comparable(before, after, layout))
+  const view = (i: number): ViewRow => {
+    const b = pairing.before[i] as number
+    const a = pairing.after[i] as number
+    const old: Record<number, string> = {}
+    const failed: number[] = []
+    const cells = layout.columns.map((column, c): string | null => {
+      const f = layout.from[c] as number
+      const t = layout.to[c] as number
+      if (a < 0 || t < 0) return b < 0 || f < 0 ? null : text(before, f, b)
+      const now = text(after, t, a)
+      if (bad.some((one, k) => one.column === column.name && badRows[k]?.has(a))) failed.push(c)
+      if (b >= 0 && columns.has(c)) {
+        const was = text(before, f, b)
+        if (was !== now || before.isEmpty(f, b) !== (now === null)) old[c] = was ?? ''
+      }
+      return now
+    })
+    return {
+      row: a < 0 ? b : a,
+      state: a < 0 ? 'went' : b < 0 ? 'came' : 'same',
+      cells,
+      ...(Object.keys(old).length > 0 ? { old } : {}),
+      ...(failed.length > 0 ? { bad: failed } : {}),
+    }
+  }
+  const end = Math.min(total, from + count)
+  return {
+    columns: layout.columns,
+    total,
+    rows: Array.from({ length: Math.max(0, end - from) }, (_, i) => view(rows ? (rows[from + i] as number) : from + i)),
+  }
+}
+
+/** A window on a step: the table before it, after it, or what it changed. */
+export const viewOf = (
+  steps: readonly RanStep[],
+  at: number,
+  lens: Lens,
+  only: Only,
+  from: number,
+  count: number,
+): View => {
+  const step = steps[at] as RanStep
+  const before = at > 0 ? (steps[at - 1] as RanStep).table : undefined
+  if (lens === 'before' && before) return plain(before, from, count)
+  if (only === 'against') return picked(step.table, step.result?.check?.against ?? ints(0), from, count)
+  if (lens === 'after' || !before || !step.result) {
+    const bad = step.result?.unreadable ?? []
+    const view = plain(step.table, from, count)
+    if (only === 'unreadable' && bad.length > 0) {
+      const rows = [...new Set(bad.flatMap((one) => [...one.rows]))].sort((a, b) => a - b)
+      return {
+        ...view,
+        total: rows.length,
+        rows: rows.slice(from, from + count).map((row) => ({
+          ...(plain(step.table, row, 1).rows[0] as ViewRow),
+          bad: bad.flatMap((one) => (one.rows.includes(row) ? [step.table.indexOf(one.column)] : [])),
+        })),
+      }
+    }
+    return view
+  }
+  return changes(before, step, only, from, count)
+}

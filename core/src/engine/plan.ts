@@ -1,0 +1,304 @@
+import { ownValue } from '../table/own.ts'
+import { kindNamed } from '../steps/index.ts'
+import type { CheckContext, Sentence, StepKind, TableNames } from '../steps/shared/step-kind.ts'
+import type { ColumnType } from '../table/column.ts'
+import { mostColumns } from '../table/limits.ts'
+import type { Schema } from '../table/table.ts'
+import { sentenceOf, type Problem } from '../messages/words.ts'
+import { usedTables, type Recipe, type RecipeTable, type Step } from '../recipe/schema.ts'
+
+export type StepState = 'fine' | 'broken' | 'waiting' | 'off'
+export type PlannedStep = {
+  readonly step: Step
+  readonly state: StepState
+  readonly input: Schema
+  readonly output: Schema
+  readonly problems: readonly Problem[]
+}
+export type PlannedTable = {
+  readonly id: string
+  readonly name: string
+  readonly steps: readonly PlannedStep[]
+  readonly output: Schema | undefined
+  /** Only data can tell all its columns. */ readonly unsure: boolean
+}
+type Named = { readonly id: string; readonly name: string }
+export type Plan = { readonly inputs: readonly Named[]; readonly tables: readonly PlannedTable[] }
+
+export const kindOf = (step: Step): StepKind<unknown> => {
+  const kind = kindNamed(step.kind)
+  if (!kind) throw new Error(`no step kind ${step.kind}`)
+  return kind
+}
+
+/** The step's own params, without what every step may carry. */
+export const paramsOf = ({ id: _id, kind: _kind, note: _note, off: _off, ...params }: Step): unknown => params
+
+export const sentenceFor = (step: Step, names: TableNames): Sentence => kindOf(step).sentence(paramsOf(step), names)
+export const sentenceText = (step: Step, names: TableNames): string =>
+  sentenceFor(step, names)
+    .map((part) => (typeof part === 'string' ? part : part.text))
+    .join('')
+
+export const parameterTypes = (recipe: Recipe) =>
+  Object.fromEntries((recipe.parameters ?? []).map(({ name, type }) => [name, type]))
+
+/** An input whose columns nobody has written down cannot be checked; `schemas` tells what really came, where known. */
+export type InputSchemas = Readonly<Record<string, Schema | undefined>>
+export const writtenSchemas = (recipe: Recipe): InputSchemas =>
+  Object.fromEntries(recipe.inputs.map(({ id, columns }) => [id, columns]))
+
+/** The column that a problem says is missing. */
+const missingIn = (problem: Problem): string | undefined =>
+  problem.code === 'missing-column' ? problem.column : problem.code === 'formula' ? problem.missing?.column : undefined
+
+type Checked = { readonly input: Schema; readonly output: Schema; readonly problems: readonly Problem[] }
+
+/**
+ * One step against the schema before it. Where columns may come that only data can tell (`open` is their type), those
+ * that the step names are taken to be there.
+ */
+const checkStep = (
+  step: Step,
+  input: Schema,
+  open: ColumnType | undefined,
+  guessed: readonly string[],
+  context: Omit<CheckContext, 'report'>,
+): Checked => {
+  const problems: Problem[] = []
+  const output = kindOf(step).output(paramsOf(step), input, {
+    ...context,
+    report: (problem, ...path) => problems.push({ ...problem, path } as Problem),
+  })
+  if (
+    open !== undefined &&
+    problems.length > 0 &&
+    problems.every(({ code }) => code === 'no-columns-chosen' || code === 'no-columns-left')
+  )
+    return { input, output, problems: [] }
+  if (problems.length > 0 && guessed.some((name) => input.some((field) => field.name === name)))
+    for (const type of ['integer', 'decimal', 'boolean'] as const) {
+      const tried = checkStep(
+        step,
+        input.map((field) => (guessed.includes(field.name) ? { name: field.name, type } : field)),
+        open,
+        [],
+        context,
+      )
+      if (tried.problems.length === 0) return tried
+    }
+  const believed =
+    open === undefined
+      ? []
+      : [...new Set(problems.flatMap((problem) => missingIn(problem) ?? []))].filter(
+          (name) => !input.some((field) => field.name === name),
+        )
+  if (believed.length === 0) return { input, output, problems }
+  return checkStep(
+    step,
+    [...input, ...believed.map((name) => ({ name, type: open as ColumnType }))],
+    open,
+    guessed,
+    context,
+  )
+}
+
+/** Tables that were planned before, by id. */
+type PlannedOthers = ReadonlyMap<string, PlannedTable>
+
+/** Tables so that each comes after those it uses; of a circle those beyond it. */
+export const inOrder = (recipe: Recipe): RecipeTable[] => {
+  const done: RecipeTable[] = []
+  const visit = (table: RecipeTable, above: readonly string[]): void => {
+    if (done.includes(table) || above.includes(table.id)) return
+    for (const id of table.steps.flatMap(usedTables)) {
+      const other = recipe.tables.find((one) => one.id === id)
+      if (other) visit(other, [...above, table.id])
+    }
+    done.push(table)
+  }
+  for (const table of recipe.tables) visit(table, [])
+  return done
+}
+
+/** A table and all that it uses, directly or through others. */
+export const tablesNeeded = (recipe: Recipe, table: string): string[] => {
+  const needed: string[] = []
+  const visit = (id: string): void => {
+    if (needed.includes(id)) return
+    needed.push(id)
+    for (const other of recipe.tables.find((one) => one.id === id)?.steps.flatMap(usedTables) ?? []) visit(other)
+  }
+  visit(table)
+  return needed
+}
+
+/** What the tables and the inputs of a recipe are called; the table "" is `own`. */
+export const tableNames =
+  (
+    { tables, inputs }: { readonly tables: readonly Named[]; readonly inputs: readonly Named[] },
+    own?: { readonly name: string },
+  ): TableNames =>
+  (id, of = 'table') =>
+    (of === 'input'
+      ? inputs.find((input) => input.id === id)
+      : id === ''
+        ? own
+        : tables.find((table) => table.id === id)
+    )?.name ?? id
+
+/** A table's steps checked one after the other; where data is at hand, what came out of a step is told before the next is checked. */
+export class TablePlanner {
+  readonly steps: PlannedStep[] = []
+  private schema: Schema = []
+  private open: ColumnType | undefined
+  private guessed: readonly string[] = []
+  stopped = false
+  private readonly context: Omit<CheckContext, 'report'>
+  private readonly others: PlannedOthers
+  constructor(recipe: Recipe, schemas: InputSchemas, table: RecipeTable, others: PlannedOthers) {
+    this.others = others
+    this.context = {
+      parameters: parameterTypes(recipe),
+      inputColumns: (input) => ownValue(schemas, input),
+      tableColumns: (id) => others.get(id)?.output ?? [],
+      tableUnsure: (id) => others.get(id)?.unsure ?? false,
+      names: tableNames(recipe, table),
+      own: table.id,
+    }
+  }
+  next(step: Step): PlannedStep {
+    const planned = this.plan(step)
+    this.steps.push(planned)
+    return planned
+  }
+  private plan(step: Step): PlannedStep {
+    const { schema } = this
+    if (step.off || this.stopped)
+      return { step, state: step.off ? 'off' : 'waiting', input: schema, output: schema, problems: [] }
+    const used = usedTables(step)
+    if (used.some((id) => this.others.get(id)?.output === undefined)) {
+      this.stopped = true
+      return { step, state: 'waiting', input: schema, output: schema, problems: [] }
+    }
+    const open = this.open ?? (used.some((id) => this.others.get(id)?.unsure) ? 'text' : undefined)
+    const { input, output, problems: found } = checkStep(step, schema, open, this.guessed, this.context)
+    const problems: readonly Problem[] =
+      output.length > mostColumns
+        ? [{ code: 'too-many-columns', columns: output.length, most: mostColumns, path: [] }]
+        : found
+    if (problems.length > 0) {
+      this.stopped = true
+      return { step, state: 'broken', input, output: input, problems }
+    }
+    this.schema = output
+    this.open = kindOf(step).unforeseen?.(paramsOf(step), input) ?? open
+    this.guessed = [...this.guessed, ...(kindOf(step).guesses?.(paramsOf(step)) ?? [])]
+    return { step, state: 'fine', input, output, problems }
+  }
+  /** What really came out of the step told last. */
+  came(schema: Schema): void {
+    this.schema = schema
+    this.open = undefined
+    this.guessed = []
+    const last = this.steps.at(-1)
+    if (last) this.steps[this.steps.length - 1] = { ...last, output: schema }
+  }
+  /** The data was refused at the step told last. */
+  refused(sentence: string): void {
+    this.stopped = true
+    const last = this.steps.at(-1)
+    if (last)
+      this.steps[this.steps.length - 1] = {
+        ...last,
+        state: 'broken',
+        output: last.input,
+        problems: [{ code: 'refused-data', sentence, path: [] }],
+      }
+  }
+  /** Whether the schema holds columns that are only believed, or lacks some. */
+  get unsure(): boolean {
+    return this.open !== undefined || this.guessed.length > 0
+  }
+  get output(): Schema | undefined {
+    return this.stopped ? undefined : this.schema
+  }
+}
+
+const planTable = (
+  table: RecipeTable,
+  recipe: Recipe,
+  schemas: InputSchemas,
+  others: PlannedOthers,
+  seen: SeenSchemas,
+): PlannedTable => {
+  const planner = new TablePlanner(recipe, schemas, table, others)
+  for (const step of table.steps) {
+    const { state } = planner.next(step)
+    const columns = ownValue(seen, step.id)
+    if (state === 'fine' && planner.unsure && columns) planner.came(columns)
+  }
+  return { id: table.id, name: table.name, steps: planner.steps, output: planner.output, unsure: planner.unsure }
+}
+
+/** What came out of steps when data was last at hand, by the steps' ids: for those whose columns only data can tell. */
+export type SeenSchemas = Readonly<Record<string, Schema | undefined>>
+
+/** Which steps hold, which are broken and why, and what schema stands after each. Needs no data. */
+export const planRecipe = (
+  recipe: Recipe,
+  schemas: InputSchemas = writtenSchemas(recipe),
+  seen: SeenSchemas = {},
+): Plan => {
+  const planned = new Map<string, PlannedTable>()
+  for (const table of inOrder(recipe)) planned.set(table.id, planTable(table, recipe, schemas, planned, seen))
+  return { inputs: recipe.inputs, tables: recipe.tables.flatMap(({ id }) => planned.get(id) ?? []) }
+}
+
+export type Broken = {
+  readonly table: string
+  readonly step: Step
+  readonly problem: Problem
+  readonly where: string
+  readonly sentence: string
+}
+
+/** Every problem of a plan, with its place in the recipe's JSON. */
+export const brokenSteps = (plan: Plan): Broken[] =>
+  plan.tables.flatMap((table, t) =>
+    table.steps.flatMap(({ step, problems }, s) =>
+      problems.map((problem) => ({
+        table: table.id,
+        step,
+        problem,
+        where: [
+          '$.tables',
+          `[${t}]`,
+          '.steps',
+          `[${s}]`,
+          ...problem.path.map((part) => (typeof part === 'number' ? `[${part}]` : `.${part}`)),
+        ].join(''),
+        sentence: `Step ${step.id} (${sentenceText(step, tableNames(plan)).replace(/\.$/, '')}): ${sentenceOf(problem)}`,
+      })),
+    ),
+  )
+
+/** Inputs that a table needs: those its own steps open. */
+export const inputsOf = (table: RecipeTable): string[] =>
+  table.steps.flatMap((step) => (typeof step.input === 'string' && kindOf(step).start ? [step.input] : []))
+
+/** Whether new data can only be judged by running the story on it: columns come from the data, or a step judges values. */
+export const needsData = (recipe: Recipe): boolean =>
+  recipe.tables.some(({ steps }) =>
+    steps.some(
+      (step) =>
+        !step.off &&
+        (kindOf(step).judges === true ||
+          kindOf(step).unforeseen?.(paramsOf(step), []) !== undefined ||
+          kindOf(step).guesses !== undefined),
+    ),
+  )
+
+/** Why data was refused, each with its step; nothing may be written then. */
+export const refusals = (plan: Plan): Broken[] =>
+  brokenSteps(plan).filter(({ problem }) => problem.code === 'refused-data')

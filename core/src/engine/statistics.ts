@@ -1,0 +1,95 @@
+import { ownValue } from '../table/own.ts'
+import type { StepResult, TableNames } from '../steps/shared/step-kind.ts'
+import type { Schema } from '../table/table.ts'
+import { bits, hasBit, setBit } from '../table/memory.ts'
+import { kindOf, paramsOf, sentenceText } from './plan.ts'
+import type { Step } from '../recipe/schema.ts'
+
+/** What a step did, in figures. Columns renamed: old name to new. */
+export type Account = {
+  readonly id: string
+  readonly kind: string
+  readonly sentence: string
+  readonly rowsIn: number
+  readonly rowsOut: number
+  readonly rowsLeft: number
+  readonly rowsCame: number
+  readonly columnsAdded: readonly string[]
+  readonly columnsDropped: readonly string[]
+  readonly columnsRenamed: Readonly<Record<string, string>>
+  readonly cellsChanged: number
+  readonly unreadable: Readonly<Record<string, number>>
+  readonly notes: Readonly<Record<string, number>>
+  /** Of a check: whether it holds. */
+  readonly check?: {
+    readonly passed: boolean
+    readonly stop: boolean
+    readonly say: string
+    readonly figure: number | null
+  }
+}
+
+/** How many of the rows that went in stand in what came out. */
+const keptRows = ({ origin }: StepResult, rowsIn: number, rowsOut: number): number => {
+  if (origin.kind === 'same') return rowsIn
+  if (origin.kind === 'source') return 0
+  if (origin.kind === 'groups') return Math.min(rowsIn, rowsOut)
+  const seen = bits(rowsIn)
+  let kept = 0
+  for (const row of origin.index) {
+    if (row < 0 || hasBit(seen, row)) continue
+    setBit(seen, row)
+    kept++
+  }
+  return kept
+}
+
+/** Output column to the input column it carries on. */
+export const carriedColumns = (step: Step, input: Schema, output: Schema): Readonly<Record<string, string>> => {
+  const carries = kindOf(step).carries
+  if (carries) return carries(paramsOf(step), input, output)
+  const names = new Set(input.map((field) => field.name))
+  return Object.fromEntries(output.flatMap(({ name }) => (names.has(name) ? [[name, name]] : [])))
+}
+
+export const accountFor = (
+  step: Step,
+  rowsIn: number,
+  input: Schema,
+  result: StepResult,
+  names: TableNames,
+): Account => {
+  const output = result.table.schema
+  const carried = carriedColumns(step, input, output)
+  const used = new Set(Object.values(carried))
+  const rowsOut = result.table.rowCount
+  const kept = keptRows(result, rowsIn, rowsOut)
+  const left = rowsIn - kept
+  return {
+    id: step.id,
+    kind: step.kind,
+    sentence: sentenceText(step, names),
+    rowsIn,
+    rowsOut,
+    rowsLeft: left,
+    rowsCame: rowsOut - kept,
+    columnsAdded: output.flatMap(({ name }) => (ownValue(carried, name) === undefined ? [name] : [])),
+    columnsDropped: input.flatMap(({ name }) => (used.has(name) ? [] : [name])),
+    columnsRenamed: Object.fromEntries(
+      Object.entries(carried).flatMap(([next, old]) => (next === old ? [] : [[old, next]])),
+    ),
+    cellsChanged: result.cellsChanged ?? 0,
+    unreadable: Object.fromEntries((result.unreadable ?? []).map(({ column, rows }) => [column, rows.length])),
+    notes: result.notes ?? {},
+    ...(result.check
+      ? {
+          check: {
+            passed: result.check.passed,
+            stop: result.check.stop,
+            say: result.check.say,
+            figure: result.check.figure,
+          },
+        }
+      : {}),
+  }
+}

@@ -1,0 +1,322 @@
+import { bucket, keyIds } from '../../steps/shared/join-keys.ts'
+import type { JoinHow } from '../../steps/join/index.ts'
+import type { ColumnType, TextColumn } from '../../table/column.ts'
+import { mapText, testText } from '../../table/gather.ts'
+import { IntList } from '../../table/memory.ts'
+import { convert, textOfCell } from '../../reading/convert.ts'
+import type { Table } from '../../table/table.ts'
+
+/** The part of a join that says which rows meet. */
+export type Meeting = {
+  readonly on: readonly { readonly left: string; readonly right: string }[]
+  readonly ignoreCase?: boolean | undefined
+  readonly trim?: boolean | undefined
+  readonly matches?: 'all' | 'first' | 'one' | undefined
+}
+export const reasons = ['case', 'spaces', 'case-and-spaces', 'zeros'] as const
+export type Reason = (typeof reasons)[number]
+/** Which rows of both tables are shown. */
+export const joinShows = ['all', 'met', 'none', 'many', 'unused', ...reasons] as const
+export type JoinShow = (typeof joinShows)[number]
+
+export type Side = {
+  readonly total: number
+  readonly rows: readonly {
+    readonly row: number
+    readonly state: 'none' | 'one' | 'many'
+    readonly cells: readonly (string | null)[]
+  }[]
+}
+export type Matching = {
+  /** Rows here that meet exactly one, several, none; those with an empty key are among the last. */
+  readonly one: number
+  readonly many: number
+  readonly none: number
+  readonly emptyHere: number
+  /** Rows there that nothing here meets. */
+  readonly unused: number
+  /** The rows that each way of joining would give. */
+  readonly gives: Readonly<Record<JoinHow, number>>
+  /** Why rows here meet nothing: how many would meet a row if that were set aside. Zeros: on which side they lead. */
+  readonly why: readonly {
+    readonly reason: Reason
+    readonly rows: number
+    readonly leading?: readonly ('left' | 'right')[]
+  }[]
+  /** Keys that several rows there have and that are met, those that multiply most first. */
+  readonly repeated: readonly { readonly key: string; readonly here: number; readonly there: number }[]
+  readonly repeatedKeys: number
+}
+/** Keys of different types: what reading one side as the other's type would meet. */
+export type TypeWay = {
+  readonly at: number
+  readonly side: 'left' | 'right'
+  readonly column: string
+  readonly type: ColumnType
+  readonly meets: number
+}
+
+type Ids = { readonly left: Int32Array; readonly right: Int32Array; readonly count: number }
+
+const withoutZeros = (text: string): string => text.replace(/^(\s*)0+(?=\d)/, '$1')
+const zeroless = (
+  table: Table,
+  names: readonly string[],
+): { columns: ReturnType<Table['named']>[]; leads: boolean } => {
+  let leads = false
+  const columns = names.map((name) => {
+    const column = table.named(name)
+    if (column.type !== 'text') return column
+    leads ||= testText(column as TextColumn, (text) => /^\s*0+\d/.test(text)).includes(1)
+    return mapText(column as TextColumn, withoutZeros)
+  })
+  return { columns, leads }
+}
+
+const metIn = ({
+  left,
+  right,
+  count,
+}: Ids): { readonly here: Uint8Array; readonly there: Uint8Array; readonly counts: Int32Array } => {
+  const counts = new Int32Array(count)
+  for (const id of right) if (id >= 0) counts[id] = (counts[id] as number) + 1
+  const used = new Uint8Array(count)
+  const here = new Uint8Array(left.length)
+  left.forEach((id, row) => {
+    if (id < 0 || counts[id] === 0) return
+    here[row] = 1
+    used[id] = 1
+  })
+  const there = new Uint8Array(right.length)
+  right.forEach((id, row) => (there[row] = id >= 0 && used[id] ? 1 : 0))
+  return { here, there, counts }
+}
+
+const cellsOf = (table: Table, row: number): (string | null)[] =>
+  table.schema.map(({ type }, c) => {
+    const cell = table.cell(c, row)
+    return cell === null ? null : textOfCell(type, cell)
+  })
+
+const sideOf = (
+  table: Table,
+  from: number,
+  count: number,
+  state: (row: number) => 'none' | 'one' | 'many',
+  holds: ((row: number) => boolean) | undefined,
+): Side => {
+  const rows = new IntList()
+  if (holds) for (let row = 0; row < table.rowCount; row++) if (holds(row)) rows.push(row)
+  const picked = holds ? rows.done() : undefined
+  const total = picked?.length ?? table.rowCount
+  const shown = Array.from(
+    { length: Math.max(0, Math.min(total, from + count) - from) },
+    (_, i) => picked?.[from + i] ?? from + i,
+  )
+  return { total, rows: shown.map((row) => ({ row, state: state(row), cells: cellsOf(table, row) })) }
+}
+
+/** From which row on each side is shown, of those that are asked for. */
+type Froms = readonly [here: number, there: number]
+
+/** Two tables held against each other by keys of the same types: who meets whom, who does not and why. */
+export class Match {
+  private readonly left: Table
+  private readonly right: Table
+  private readonly how: Meeting
+  private readonly ids: Ids
+  private readonly met: ReturnType<typeof metIn>
+  private readonly loose = new Map<Reason, ReturnType<typeof metIn>>()
+  private zeros: readonly ('left' | 'right')[] = []
+
+  constructor(left: Table, right: Table, how: Meeting) {
+    this.left = left
+    this.right = right
+    this.how = how
+    this.ids = this.idsWith({ ignoreCase: how.ignoreCase, trim: how.trim })
+    this.met = metIn(this.ids)
+  }
+  private idsWith(seeing: { ignoreCase?: boolean | undefined; trim?: boolean | undefined }): Ids {
+    return keyIds(
+      this.how.on.map((one) => this.left.named(one.left)),
+      this.how.on.map((one) => this.right.named(one.right)),
+      seeing,
+    )
+  }
+  /** What would meet if that were set aside. */
+  private without(reason: Reason): ReturnType<typeof metIn> {
+    const known = this.loose.get(reason)
+    if (known) return known
+    const { ignoreCase, trim, on } = this.how
+    let made: ReturnType<typeof metIn>
+    if (reason === 'zeros') {
+      const here = zeroless(
+        this.left,
+        on.map((one) => one.left),
+      )
+      const there = zeroless(
+        this.right,
+        on.map((one) => one.right),
+      )
+      this.zeros = [...(here.leads ? (['left'] as const) : []), ...(there.leads ? (['right'] as const) : [])]
+      made = this.zeros.length === 0 ? this.met : metIn(keyIds(here.columns, there.columns, { ignoreCase, trim }))
+    } else
+      made = metIn(
+        this.idsWith({
+          ignoreCase: ignoreCase === true || reason !== 'spaces',
+          trim: trim === true || reason !== 'case',
+        }),
+      )
+    this.loose.set(reason, made)
+    return made
+  }
+  private state(counts: number): 'none' | 'one' | 'many' {
+    return counts === 0 ? 'none' : counts === 1 ? 'one' : 'many'
+  }
+  private countHere(row: number): number {
+    const id = this.ids.left[row] as number
+    return id < 0 ? 0 : (this.met.counts[id] as number)
+  }
+
+  figures(): Matching {
+    const { ids, met, how, left, right } = this
+    let one = 0
+    let many = 0
+    let emptyHere = 0
+    let pairs = 0
+    for (let row = 0; row < left.rowCount; row++) {
+      const n = this.countHere(row)
+      if ((ids.left[row] as number) < 0) emptyHere++
+      if (n === 1) one++
+      else if (n > 1) many++
+      pairs += how.matches === undefined || how.matches === 'all' ? n : Math.min(n, 1)
+    }
+    const none = left.rowCount - one - many
+    const unused = right.rowCount - met.there.reduce((sum, n) => sum + n, 0)
+    const gives: Record<JoinHow, number> = {
+      left: pairs + none,
+      inner: pairs,
+      right: pairs + unused,
+      full: pairs + none + unused,
+      'left-only': none,
+      'right-only': unused,
+      cross: left.rowCount * right.rowCount,
+    }
+    const isText = how.on.some(
+      (pair) => left.named(pair.left).type === 'text' && right.named(pair.right).type === 'text',
+    )
+    const tried: readonly Reason[] =
+      none === emptyHere || !isText
+        ? []
+        : [
+            ...(how.ignoreCase ? [] : (['case'] as const)),
+            ...(how.trim ? [] : (['spaces'] as const)),
+            ...(how.ignoreCase || how.trim ? [] : (['case-and-spaces'] as const)),
+            'zeros',
+          ]
+    const why = tried.flatMap((reason) => {
+      const rows = this.rowsFor(reason).reduce((sum, n) => sum + n, 0)
+      return rows > 0 ? [{ reason, rows, ...(reason === 'zeros' ? { leading: this.zeros } : {}) }] : []
+    })
+    return { one, many, none, emptyHere, unused, gives, why, ...this.repeats() }
+  }
+  /** Rows here that meet nothing, and would without this; case and spaces together only where neither alone does it. */
+  private rowsFor(reason: Reason): Uint8Array {
+    const { here } = this.without(reason)
+    const alone = reason === 'case-and-spaces' ? [this.without('case').here, this.without('spaces').here] : []
+    return here.map((met, row) => (met && !this.met.here[row] && !alone.some((one) => one[row]) ? 1 : 0))
+  }
+  private repeats(): Pick<Matching, 'repeated' | 'repeatedKeys'> {
+    const here = new Int32Array(this.ids.count)
+    for (const id of this.ids.left) if (id >= 0) here[id] = (here[id] as number) + 1
+    const keys: number[] = []
+    this.met.counts.forEach((n, id) => {
+      if (n > 1 && (here[id] as number) > 0) keys.push(id)
+    })
+    keys.sort(
+      (a, b) =>
+        (this.met.counts[b] as number) * (here[b] as number) - (this.met.counts[a] as number) * (here[a] as number),
+    )
+    const { starts, rows } = bucket(this.ids.right, this.ids.count)
+    const repeated = keys.slice(0, 5).map((id) => {
+      const row = rows[starts[id] as number] as number
+      const key = this.how.on.map(({ right }) => {
+        const at = this.right.indexOf(right)
+        return textOfCell(this.right.schema[at]?.type ?? 'text', this.right.cell(at, row) ?? '')
+      })
+      return { key: key.join(' · '), here: here[id] as number, there: this.met.counts[id] as number }
+    })
+    return { repeated, repeatedKeys: keys.length }
+  }
+
+  /** Exactly the rows that a figure counts, of both tables. */
+  show(which: JoinShow, [from, fromThere]: Froms, count: number): { readonly left: Side; readonly right: Side } {
+    const { met, ids } = this
+    const usedMany = new Uint8Array(ids.count)
+    ids.left.forEach((id) => {
+      if (id >= 0 && (met.counts[id] as number) > 1) usedMany[id] = 1
+    })
+    const stateHere = (row: number) => this.state(this.countHere(row))
+    const stateThere = (row: number): 'none' | 'one' | 'many' => {
+      const id = ids.right[row] as number
+      return !met.there[row] ? 'none' : usedMany[id] ? 'many' : 'one'
+    }
+    const holds: Readonly<
+      Record<
+        'all' | 'met' | 'none' | 'many' | 'unused',
+        readonly [((row: number) => boolean) | undefined, ((row: number) => boolean) | undefined]
+      >
+    > = {
+      all: [undefined, undefined],
+      met: [(row) => this.countHere(row) === 1, (row) => stateThere(row) === 'one'],
+      none: [(row) => this.countHere(row) === 0, undefined],
+      many: [(row) => this.countHere(row) > 1, (row) => stateThere(row) === 'many'],
+      unused: [undefined, (row) => !met.there[row]],
+    }
+    let [here, there] =
+      which === 'all' || which === 'met' || which === 'none' || which === 'many' || which === 'unused'
+        ? holds[which]
+        : [undefined, undefined]
+    if ((reasons as readonly string[]).includes(which)) {
+      const reason = which as Reason
+      const mine = this.rowsFor(reason)
+      const theirs = this.without(reason).there
+      here = (row) => mine[row] === 1
+      there = (row) => theirs[row] === 1 && !met.there[row]
+    }
+    return {
+      left: sideOf(this.left, from, count, stateHere, here),
+      right: sideOf(this.right, fromThere, count, stateThere, there),
+    }
+  }
+}
+
+/** Where keys have types that cannot meet: each side read as the other's type, and the rows here that would meet one then. */
+export const typeWays = (left: Table, right: Table, how: Meeting): TypeWay[] => {
+  const differ = how.on.flatMap((pair, at) =>
+    left.named(pair.left).type === right.named(pair.right).type ? [] : [{ at, pair }],
+  )
+  return differ.flatMap(({ at, pair }) =>
+    (['left', 'right'] as const).map((side) => {
+      const type = side === 'left' ? right.named(pair.right).type : left.named(pair.left).type
+      const here = how.on.map((one, i) =>
+        i === at && side === 'left' ? convert(left.named(one.left), { type }).column : left.named(one.left),
+      )
+      const there = how.on.map((one, i) =>
+        i === at && side === 'right' ? convert(right.named(one.right), { type }).column : right.named(one.right),
+      )
+      const meets = differ.length > 1 ? 0 : metIn(keyIds(here, there, how)).here.reduce((sum, n) => sum + n, 0)
+      return { at, side, column: side === 'left' ? pair.left : pair.right, type, meets }
+    }),
+  )
+}
+
+export const rowsUnmatched = (
+  left: Table,
+  right: Table,
+  [from, fromThere]: Froms,
+  count: number,
+): { readonly left: Side; readonly right: Side } => ({
+  left: sideOf(left, from, count, () => 'one', undefined),
+  right: sideOf(right, fromThere, count, () => 'one', undefined),
+})

@@ -1,0 +1,369 @@
+import type { Condition } from '../../steps/shared/condition.ts'
+import {
+  asCoded,
+  holdsWords,
+  isEmptyAt,
+  isNumber,
+  type Column,
+  type ColumnType,
+  type TextColumn,
+  type ValueColumn,
+} from '../../table/column.ts'
+import { civilFromDays, dayMs, daysFromCivil, formatDate } from '../../table/calendar.ts'
+import { floats, ints } from '../../table/memory.ts'
+import { convert, textOfCell } from '../../reading/convert.ts'
+import { dateFormsIn, type DateForms } from './date-forms.ts'
+import { keyFinding, outlierFinding, textFindings, type Finding, type Word } from './findings.ts'
+
+/** A value or span with how many rows hold it; `where` selects those rows. */
+export type Bar = { readonly label: string; readonly count: number; readonly where?: Condition | undefined }
+export type Facts = {
+  readonly type: ColumnType
+  readonly rows: number
+  readonly filled: number
+  readonly distinct: number
+  readonly least?: string | undefined
+  readonly greatest?: string | undefined
+  readonly mean?: number | undefined
+  readonly median?: string | undefined
+  /** Sample deviation. */
+  readonly deviation?: number | undefined
+  /** The lower and upper quarter: half the values lie between. */
+  readonly quarters?: readonly [string, string] | undefined
+  readonly shortest?: number | undefined
+  readonly longest?: number | undefined
+  readonly common: readonly Bar[]
+  readonly rare: readonly Bar[]
+  /** Shapes of the text: A a large letter, a a small one, 9 a digit. */
+  readonly patterns: readonly Bar[]
+  /** The distribution: equal spans of numbers, days to years of dates, or the commonest values. */
+  readonly bars: readonly Bar[]
+  readonly findings: readonly Finding[]
+  /** The forms of dates in a column of text. */
+  readonly dates?: DateForms | undefined
+  /** Of numbers: the value below which 0, 1, 2 … 100 in a hundred lie. */
+  readonly percentiles?: readonly number[] | undefined
+}
+
+const mostSpans = 14
+
+/** The least of 1, 2, 2.5 and 5 times a power of ten (of whole numbers at least 1) that parts a range into few enough spans. */
+const roundWidth = (low: number, high: number, whole: boolean): number => {
+  const rough = (high - low) / mostSpans
+  const power = 10 ** Math.floor(Math.log10(rough || 1))
+  const width =
+    [1, 2, 2.5, 5, 10, 20]
+      .map((n) => n * power)
+      .find((one) => Math.floor(high / one) - Math.floor(low / one) < mostSpans) ?? power * 20
+  return whole ? Math.max(1, Math.ceil(width)) : width
+}
+const minute = 60_000
+const timeWidth = (low: number, high: number): number =>
+  [1, 5, 15, 30, 60, 120]
+    .map((n) => n * minute)
+    .find((one) => Math.floor(high / one) - Math.floor(low / one) < mostSpans) ?? 120 * minute
+
+/** Spans between round numbers, or round times of day; the lower end is in, the upper out. */
+const numberSpans = (name: string, type: ColumnType, sorted: Float64Array): Bar[] => {
+  const low = sorted[0] as number
+  const high = sorted[sorted.length - 1] as number
+  const width = type === 'time' ? timeWidth(low, high) : low === high ? 1 : roundWidth(low, high, type === 'integer')
+  const first = Math.floor(low / width)
+  const counts = ints(Math.floor(high / width) - first + 1)
+  for (const value of sorted) {
+    const at = Math.floor(value / width) - first
+    counts[at] = (counts[at] as number) + 1
+  }
+  const valueOf = (n: number): string | number =>
+    type === 'time' ? textOfCell('time', Math.min(86_399_999, n * width)) : Number((n * width).toPrecision(12))
+  const shown = (n: number): string =>
+    type === 'time' ? String(valueOf(n)) : textOfCell('decimal', valueOf(n) as number)
+  return Array.from(counts, (count, i) => {
+    const n = first + i
+    if (type === 'integer' && width === 1)
+      return { label: shown(n), count, where: { column: name, op: 'is', value: valueOf(n) } }
+    const upper: Condition =
+      type === 'time' && (n + 1) * width > 86_399_999
+        ? { column: name, op: 'at-most', value: '23:59:59.999' }
+        : { column: name, op: 'less', value: valueOf(n + 1) }
+    return {
+      label: `${shown(n)} to ${shown(n + 1)}`,
+      count,
+      where: { all: [{ column: name, op: 'at-least', value: valueOf(n) }, upper] },
+    }
+  })
+}
+
+type Unit = 'day' | 'week' | 'month' | 'quarter' | 'year' | 'decade'
+const unitFor = (days: number): Unit =>
+  days <= 31
+    ? 'day'
+    : days <= 200
+      ? 'week'
+      : days <= 1200
+        ? 'month'
+        : days <= 4000
+          ? 'quarter'
+          : days <= 20_000
+            ? 'year'
+            : 'decade'
+const monthNames = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+
+/** The first day of the unit that a day is in, and the first of the next. */
+const unitOf = (unit: Unit, day: number): { from: number; to: number; label: string } => {
+  if (unit === 'day') return { from: day, to: day + 1, label: formatDate(day) }
+  if (unit === 'week') {
+    const monday = day - ((((day + 3) % 7) + 7) % 7)
+    return { from: monday, to: monday + 7, label: `week of ${formatDate(monday)}` }
+  }
+  const { year, month } = civilFromDays(day)
+  if (unit === 'month')
+    return {
+      from: daysFromCivil(year, month, 1),
+      to: month === 12 ? daysFromCivil(year + 1, 1, 1) : daysFromCivil(year, month + 1, 1),
+      label: `${monthNames[month - 1] ?? ''} ${year}`,
+    }
+  if (unit === 'quarter') {
+    const first = month - ((month - 1) % 3)
+    return {
+      from: daysFromCivil(year, first, 1),
+      to: first === 10 ? daysFromCivil(year + 1, 1, 1) : daysFromCivil(year, first + 3, 1),
+      label: `${year} Q${(first + 2) / 3}`,
+    }
+  }
+  const start = unit === 'year' ? year : year - (year % 10)
+  return {
+    from: daysFromCivil(start, 1, 1),
+    to: daysFromCivil(start + (unit === 'year' ? 1 : 10), 1, 1),
+    label: unit === 'year' ? String(year) : `${start}s`,
+  }
+}
+
+const dateSpans = (name: string, type: 'date' | 'datetime', sorted: Float64Array): Bar[] => {
+  const dayOf = (value: number): number => (type === 'date' ? value : Math.floor(value / dayMs))
+  const first = dayOf(sorted[0] as number)
+  const last = dayOf(sorted[sorted.length - 1] as number)
+  const unit = unitFor(last - first)
+  const bars: Bar[] = []
+  let at = 0
+  for (let span = unitOf(unit, first); span.from <= last; span = unitOf(unit, span.to)) {
+    let count = 0
+    while (at < sorted.length && dayOf(sorted[at] as number) < span.to) {
+      at++
+      count++
+    }
+    bars.push({
+      label: span.label,
+      count,
+      where: {
+        all: [
+          { column: name, op: 'at-least', value: formatDate(span.from) },
+          { column: name, op: 'less', value: formatDate(span.to) },
+        ],
+      },
+    })
+  }
+  return bars
+}
+
+/** VAC-1 -> AAA-9; runs of more than four are cut short. */
+const shapeOf = (text: string): string =>
+  text
+    .replace(/\p{Lu}/gu, 'A')
+    .replace(/\p{Ll}/gu, 'a')
+    .replace(/\p{N}/gu, '9')
+    .replace(/(A|a|9)\1{4,}/g, '$1$1$1…')
+
+const shapes = (words: readonly { text: string; count: number }[]): Bar[] => {
+  const counts = new Map<string, number>()
+  for (const { text, count } of words) counts.set(shapeOf(text), (counts.get(shapeOf(text)) ?? 0) + count)
+  return [...counts]
+    .map(([label, count]) => ({ label, count }))
+    .sort((a, b) => b.count - a.count)
+    .slice(0, 6)
+}
+
+/** A distinct value, as text and as a step writes it, with how many rows hold it. */
+type Counted = { readonly label: string; readonly value: string | number | boolean; readonly count: number }
+
+const keptRepeats = 200
+
+/** Distinct values ranked while they go by: the commonest, the rarest, and those that stand more than once. */
+class Ranking {
+  distinct = 0
+  readonly common: Counted[] = []
+  readonly rare: Counted[] = []
+  readonly repeats: Counted[] = []
+  private readonly make: (key: number, count: number) => Counted
+  constructor(make: (key: number, count: number) => Counted) {
+    this.make = make
+  }
+  add(key: number, count: number): void {
+    this.distinct++
+    this.place(this.common, key, count, 8, (a, b) => a > b)
+    this.place(this.rare, key, count, 4, (a, b) => a < b)
+    if (count > 1 && this.repeats.length < keptRepeats) this.repeats.push(this.make(key, count))
+  }
+  /** Into a short sorted list, behind those of equal count. */
+  private place(
+    list: Counted[],
+    key: number,
+    count: number,
+    most: number,
+    before: (a: number, b: number) => boolean,
+  ): void {
+    const last = list[list.length - 1]
+    if (list.length === most && last && !before(count, last.count)) return
+    const at = list.findIndex((one) => before(count, one.count))
+    list.splice(at < 0 ? list.length : at, 0, this.make(key, count))
+    if (list.length > most) list.pop()
+  }
+}
+
+/** No condition names a list, so a list's bar selects nothing. */
+const barOf =
+  (name: string, selects: boolean) =>
+  ({ label, value, count }: Counted): Bar => ({
+    label,
+    count,
+    ...(selects ? { where: { column: name, op: 'is', value } } : {}),
+  })
+
+const quantile = (sorted: Float64Array, share: number): number => {
+  const at = (sorted.length - 1) * share
+  const low = Math.floor(at)
+  return (
+    (sorted[low] as number) +
+    ((sorted[Math.min(sorted.length - 1, low + 1)] as number) - (sorted[low] as number)) * (at - low)
+  )
+}
+
+const filledValues = (column: ValueColumn, filled: number): Float64Array => {
+  const values = floats(filled)
+  for (let i = 0, at = 0; i < column.values.length; i++)
+    if (!isEmptyAt(column, i)) values[at++] = column.values[i] as number
+  return values.sort()
+}
+
+type Told = Pick<Facts, 'rows' | 'filled' | 'distinct' | 'type' | 'common' | 'rare'> & {
+  readonly key: readonly Finding[]
+}
+
+const told = (name: string, type: ColumnType, rows: number, filled: number, ranking: Ranking, deep: boolean): Told => ({
+  type,
+  rows,
+  filled,
+  distinct: ranking.distinct,
+  common: ranking.common.map(barOf(name, type !== 'list')),
+  rare: deep && ranking.distinct > 8 ? ranking.rare.map(barOf(name, type !== 'list')) : [],
+  key:
+    deep && type !== 'decimal' && type !== 'list'
+      ? keyFinding(
+          name,
+          filled,
+          ranking.distinct,
+          ranking.repeats.map(({ label }) => label),
+          ranking.repeats.map(({ value }) => value),
+        )
+      : [],
+})
+
+const textFacts = (name: string, column: TextColumn, deep: boolean): Facts => {
+  const { codes, words } = asCoded(column)
+  const counts = ints(words.length)
+  for (let i = 0; i < codes.length; i++) counts[codes[i] as number] = (counts[codes[i] as number] as number) + 1
+  const ranking = new Ranking((code, count) => ({ label: words[code] as string, value: words[code] as string, count }))
+  const held: Word[] = []
+  for (let code = 1; code < words.length; code++) {
+    const count = counts[code] as number
+    if (count === 0) continue
+    ranking.add(code, count)
+    if (deep) held.push({ text: words[code] as string, count })
+  }
+  const { key, ...base } = told(name, column.type, codes.length, codes.length - (counts[0] ?? 0), ranking, deep)
+  if (!deep || column.type === 'list') return { ...base, bars: base.common, patterns: [], findings: [] }
+  const [shortest, longest] = held.reduce<[number, number]>(
+    ([least, most], { text }) => [Math.min(least, text.length), Math.max(most, text.length)],
+    [Infinity, 0],
+  )
+  const dates = dateFormsIn(held)
+  return {
+    ...base,
+    ...(held.length > 0 ? { shortest, longest } : {}),
+    bars: base.common,
+    patterns: shapes(held),
+    findings: [...textFindings(name, held, dates), ...key],
+    ...(dates ? { dates } : {}),
+  }
+}
+
+/** Numbers and moments are sorted once: equal values stand together then, and the quarters can be read off. */
+const valueFacts = (name: string, column: ValueColumn, deep: boolean): Facts => {
+  const { type } = column
+  const rows = column.values.length
+  let filled = 0
+  for (let i = 0; i < rows; i++) if (!isEmptyAt(column, i)) filled++
+  const sorted = filledValues(column, filled)
+  const shown = (value: number): string => textOfCell(type, type === 'boolean' ? value === 1 : value)
+  const ranking = new Ranking((value, count) => ({
+    label: shown(value),
+    value: type === 'boolean' ? value === 1 : isNumber(type) ? value : shown(value),
+    count,
+  }))
+  for (let at = 0; at < filled;) {
+    const value = sorted[at] as number
+    const from = at
+    while (at < filled && sorted[at] === value) at++
+    ranking.add(value, at - from)
+  }
+  const { key, ...base } = told(name, type, rows, filled, ranking, deep)
+  const plain = { ...base, patterns: [], findings: key }
+  if (type === 'boolean' || filled === 0) return { ...plain, bars: base.common }
+  const bars = type === 'date' || type === 'datetime' ? dateSpans(name, type, sorted) : numberSpans(name, type, sorted)
+  const show = (value: number): string =>
+    textOfCell(
+      type === 'integer' ? 'decimal' : type,
+      isNumber(type) ? Number(value.toPrecision(12)) : Math.round(value),
+    )
+  const ends = { least: show(sorted[0] as number), greatest: show(sorted[filled - 1] as number), bars }
+  if (!deep) return { ...plain, ...ends }
+  const [q1, q2, q3] = [0.25, 0.5, 0.75].map((share) => quantile(sorted, share)) as [number, number, number]
+  let sum = 0
+  for (const value of sorted) sum += value
+  const mean = sum / filled
+  let squares = 0
+  for (const value of sorted) squares += (value - mean) ** 2
+  const outliers = outlierFinding(name, sorted, q1, q3, show, (value) => (isNumber(type) ? value : show(value)))
+  return {
+    ...plain,
+    ...ends,
+    median: show(q2),
+    quarters: [show(q1), show(q3)],
+    ...(isNumber(type)
+      ? {
+          mean,
+          percentiles: Array.from({ length: 101 }, (_, i) => quantile(sorted, i / 100)),
+          ...(filled > 1 ? { deviation: Math.sqrt(squares / (filled - 1)) } : {}),
+        }
+      : {}),
+    findings: [...outliers, ...key],
+  }
+}
+
+/** What a column holds, over all its rows. `deep` tells all; without it only what the head of a column shows. */
+export const factsOf = (name: string, column: Column, deep = true): Facts =>
+  holdsWords(column) ? textFacts(name, column, deep) : valueFacts(name, column, deep)
+
+/** The commonest values of a column as text, for pickers. */
+export const valuesOf = (column: Column, most: number): Bar[] => {
+  const text = convert(column, { type: 'text' }).column
+  if (text.type !== 'text') return []
+  const { codes, words } = asCoded(text)
+  const counts = ints(words.length)
+  for (let i = 0; i < codes.length; i++) counts[codes[i] as number] = (counts[codes[i] as number] as number) + 1
+  return words
+    .map((label, code) => ({ label, count: counts[code] as number }))
+    .filter(({ label, count }) => label !== '' && count > 0)
+    .sort((a, b) => b.count - a.count)
+    .slice(0, most)
+}

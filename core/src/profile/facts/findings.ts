@@ -1,0 +1,186 @@
+import { writeColumn } from '../../formula/parse.ts'
+import type { Condition } from '../../steps/shared/condition.ts'
+import { numberReader, plainLocale } from '../../table/number.ts'
+import { suggestGroups } from '../../steps/shared/similar-values.ts'
+import { trim } from '../../table/text.ts'
+import { likelyForms, type DateForms } from './date-forms.ts'
+import { counted, figure, listed, quoted } from '../../messages/words.ts'
+
+/** A finding in a plain sentence, with the step that mends it. */
+export type Finding = {
+  readonly sentence: string
+  readonly verb: string
+  readonly step: Readonly<Record<string, unknown>>
+}
+/** A distinct text and how many rows hold it. */
+export type Word = { readonly text: string; readonly count: number }
+
+const most = 200
+/** More different values than this are no spellings of a few things. */
+const mostCompared = 5000
+
+const rowsIn = (words: readonly Word[]): number => words.reduce((sum, { count }) => sum + count, 0)
+
+/** The sign between several values in a cell: the pieces it makes are, for the most part, values or pieces of other cells too. */
+const separatorIn = (words: readonly Word[]): string | undefined =>
+  [';', '|', '/', ','].find((sign) => {
+    const parted = words.filter(({ text }) => text.includes(sign))
+    if (parted.length < 3 || rowsIn(parted) < rowsIn(words) * 0.1) return false
+    const pieces = new Map<string, number>()
+    for (const { text } of words.slice(0, 2000))
+      for (const piece of new Set(text.split(sign).map(trim))) pieces.set(piece, (pieces.get(piece) ?? 0) + 1)
+    const made = parted.slice(0, 2000).flatMap(({ text }) => text.split(sign).map(trim))
+    return made.filter((piece) => (pieces.get(piece) ?? 0) > 1).length >= made.length * 0.7
+  })
+
+/** The one word that stands behind nearly all numbers: kg, days, %. */
+const unitIn = (words: readonly Word[]): string | undefined => {
+  const measured = words.map(({ text }) => /^\s*[-+]?\d[\d.,]*\s*([\p{L}°µ/²³]{1,12})?\s*$/u.exec(text))
+  if (measured.filter((m) => m !== null).length < words.length * 0.9) return undefined
+  const units = new Map<string, number>()
+  for (const m of measured) if (m?.[1] !== undefined) units.set(m[1], (units.get(m[1]) ?? 0) + 1)
+  return units.size === 1 ? [...units.keys()][0] : undefined
+}
+
+export const textFindings = (name: string, words: readonly Word[], dates: DateForms | undefined): Finding[] => {
+  const findings: Finding[] = []
+  if (words.length === 0) return findings
+  const padded = words.filter(({ text }) => trim(text) !== text)
+  if (padded.length > 0)
+    findings.push({
+      sentence: `${counted(padded.length, 'value')} ${padded.length === 1 ? 'has' : 'have'} spaces at the ends, in ${counted(
+        padded.reduce((sum, { count }) => sum + count, 0),
+        'row',
+      )}, such as ${quoted(padded[0]?.text ?? '')}.`,
+      verb: 'Take the spaces off',
+      step: { kind: 'derive', as: name, formula: `TRIM(${writeColumn(name)})` },
+    })
+  if (dates) {
+    const forms = likelyForms(dates).filter(({ noYear }) => !noYear)
+    if (forms.length > 0 && dates.leftRows <= rowsIn(words) * 0.1)
+      findings.push({
+        sentence: `It holds ${dates.type === 'time' ? 'times' : 'dates'} as text, written ${listed(
+          forms.map(({ pattern, rows }) => `${pattern} (${figure(rows)})`),
+          'and',
+        )}.`,
+        verb:
+          dates.type === 'date'
+            ? 'Read as a date'
+            : dates.type === 'time'
+              ? 'Read as a time'
+              : 'Read as a date and time',
+        step: { kind: 'cast', columns: [name], type: dates.type, formats: forms.map(({ pattern }) => pattern) },
+      })
+    return findings
+  }
+  const read = numberReader(plainLocale)
+  const numbers = words.filter(({ text }) => read(text) !== null)
+  const codes = numbers.filter(({ text }) => /^0[0-9]/.test(trim(text)))
+  if (numbers.length >= words.length * 0.9 && codes.length === 0) {
+    const odd = words.find(({ text }) => read(text) === null)
+    findings.push({
+      sentence: `It holds numbers as text, such as ${quoted((numbers.find(({ text }) => /[^0-9]/.test(text)) ?? numbers[0])?.text ?? '')}${odd === undefined ? '' : `, and ${figure(words.length - numbers.length)} that are none, such as ${quoted(odd.text)}`}.`,
+      verb: 'Read as a number',
+      step: { kind: 'cast', columns: [name], type: 'decimal' },
+    })
+    return findings
+  }
+  const unit = unitIn(words)
+  if (unit !== undefined) {
+    findings.push({
+      sentence: `It holds numbers with “${unit}” behind them.`,
+      verb: 'Read the numbers',
+      step: {
+        kind: 'derive',
+        as: name,
+        formula: `VALUE(REGEXEXTRACT(${writeColumn(name)}; "^\\s*([-+]?[0-9.,]+)"; 1))`,
+      },
+    })
+    return findings
+  }
+  const separator = separatorIn(words)
+  if (separator !== undefined) {
+    const parted = words.filter(({ text }) => text.includes(separator))
+    findings.push({
+      sentence: `${counted(rowsIn(parted), 'cell')} ${rowsIn(parted) === 1 ? 'holds' : 'hold'} several values, parted by ${quoted(separator)}, such as ${quoted(parted[0]?.text ?? '')}.`,
+      verb: 'A row for each',
+      step: {
+        kind: 'split',
+        column: name,
+        by: { pattern: `\\s*${separator === '|' ? '\\|' : separator}\\s*` },
+        into: 'rows',
+      },
+    })
+    return findings
+  }
+  const twins =
+    words.length > mostCompared
+      ? []
+      : suggestGroups(words, 'characters').filter(
+          ({ members }) => new Set(members.map(({ text }) => trim(text))).size > 1,
+        )
+  const [first] = twins
+  if (first)
+    findings.push({
+      sentence: `${twins.length === 1 ? 'Some values differ' : `${figure(twins.length)} groups of values differ`} only by case, spaces, marks or order: ${listed(first.members.slice(0, 3).map(({ text }) => quoted(text)))}.`,
+      verb: 'Give one spelling',
+      step: {
+        kind: 'unify',
+        column: name,
+        groups: twins.map(({ into, members }) => ({ into, from: members.map(({ text }) => text) })),
+        judged: 'characters',
+      },
+    })
+  return findings
+}
+
+/** Values far outside of the middle half: more than three of its widths away. J. W. Tukey, Exploratory Data Analysis (1977), 2E. */
+export const outlierFinding = (
+  name: string,
+  sorted: Float64Array,
+  q1: number,
+  q3: number,
+  show: (value: number) => string,
+  value: (value: number) => unknown,
+): Finding[] => {
+  const reach = (q3 - q1) * 3
+  if (reach <= 0) return []
+  const low = sorted.findIndex((one) => one >= q1 - reach)
+  let high = sorted.length
+  while (high > 0 && (sorted[high - 1] as number) > q3 + reach) high--
+  const far = low + sorted.length - high
+  if (far === 0 || far > Math.max(3, sorted.length * 0.01)) return []
+  const where: Condition[] = [
+    ...(low > 0 ? [{ column: name, op: 'less' as const, value: value(sorted[low] as number) as number }] : []),
+    ...(high < sorted.length
+      ? [{ column: name, op: 'greater' as const, value: value(sorted[high - 1] as number) as number }]
+      : []),
+  ]
+  const odd = high < sorted.length ? (sorted[sorted.length - 1] as number) : (sorted[0] as number)
+  return [
+    {
+      sentence: `${counted(far, 'value')} ${far === 1 ? 'lies' : 'lie'} far from the rest, such as ${show(odd)}; half lie between ${show(q1)} and ${show(q3)}.`,
+      verb: 'See these rows',
+      step: { kind: 'filter', where: where.length === 1 ? where[0] : { any: where } },
+    },
+  ]
+}
+
+/** A column that looks like a key, and is none for a few repeats. */
+export const keyFinding = (
+  name: string,
+  filled: number,
+  distinct: number,
+  repeats: readonly string[],
+  values: readonly unknown[],
+): Finding[] => {
+  const named = /\b(?:id|ref|reference|key|no|nr|number|code)\b/i.test(name)
+  if (repeats.length === 0 || filled < 20 || distinct < filled * (named ? 0.9 : 0.98)) return []
+  return [
+    {
+      sentence: `It looks like a key, but ${counted(repeats.length, 'value')}${repeats.length === most ? ' at least' : ''} ${repeats.length === 1 ? 'stands' : 'stand'} more than once, such as ${quoted(repeats[0] ?? '')}.`,
+      verb: 'See these rows',
+      step: { kind: 'filter', where: { column: name, op: 'is-one-of', values: values.slice(0, most) } },
+    },
+  ]
+}

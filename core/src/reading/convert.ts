@@ -1,0 +1,195 @@
+import {
+  cellAt,
+  columnWriter,
+  lengthOf,
+  type Cell,
+  type Column,
+  type ColumnType,
+  type TextColumn,
+} from '../table/column.ts'
+import {
+  dayMs,
+  dayOf,
+  formatDate,
+  formatDateTime,
+  formatTime,
+  maybeIsoDate,
+  maybeIsoDateTime,
+  maybeIsoTime,
+} from '../table/calendar.ts'
+import { compileDatePattern, dateReader } from './date-pattern.ts'
+import { gather } from '../table/gather.ts'
+import { bits, hasBit, IntList, ints, setBit } from '../table/memory.ts'
+import { formatDecimal, maxInteger, numberReader, plainLocale, roundTo, type NumberLocale } from '../table/number.ts'
+import { lower, trim } from '../table/text.ts'
+
+/** How the text of a cell becomes a value of a type: the one home of it, for `open`, `cast`, typed values and formulas. */
+export type ReadAs = {
+  readonly type: ColumnType
+  readonly formats?: readonly string[] | undefined
+  readonly locale?: NumberLocale | undefined
+}
+
+export const trueWords = ['true', 'yes', 'y', 't', '1']
+export const falseWords = ['false', 'no', 'n', 'f', '0']
+
+const readBoolean = (text: string): boolean | null => {
+  const word = lower(trim(text))
+  return trueWords.includes(word) ? true : falseWords.includes(word) ? false : null
+}
+
+const readPatterns = (
+  formats: readonly string[],
+  type: 'date' | 'datetime' | 'time',
+): ((text: string) => number | null) => {
+  const readers = formats.map((format) => {
+    const compiled = compileDatePattern(format)
+    if ('problem' in compiled) throw new Error(compiled.problem)
+    return dateReader(compiled, type)
+  })
+  return (text) => {
+    for (const read of readers) {
+      const value = read(text)
+      if (value !== null) return value
+    }
+    return null
+  }
+}
+
+/** Date-times read as ISO date-times, and as a bare ISO date at midnight. */
+const readIsoDateTime = (text: string): number | null => {
+  const whole = maybeIsoDateTime(text)
+  if (whole !== null) return whole
+  const days = maybeIsoDate(text)
+  return days === null ? null : days * dayMs
+}
+
+/** A JSON list of single values, as it stands; RFC 8259. */
+const readList = (text: string): string | null => {
+  if (!/^\[[\s\S]*\]$/.test(text)) return null
+  try {
+    const items: unknown = JSON.parse(text)
+    return Array.isArray(items) && items.every((item) => item === null || typeof item !== 'object')
+      ? JSON.stringify(items)
+      : null
+  } catch {
+    return null
+  }
+}
+
+/** A reader of filled text; null where it cannot be read. Spaces at the ends are set aside but for text itself. */
+export const textReader = ({ type, formats, locale }: ReadAs): ((text: string) => Cell) => {
+  if (type === 'text') return (text) => text
+  if (type === 'list') return readList
+  if (type === 'boolean') return readBoolean
+  if (type === 'decimal') return numberReader(locale ?? plainLocale)
+  if (type === 'integer') {
+    const read = numberReader(locale ?? plainLocale)
+    return (text) => {
+      const value = read(text)
+      return value === null ? null : toInteger(value)
+    }
+  }
+  const iso = type === 'date' ? maybeIsoDate : type === 'time' ? maybeIsoTime : readIsoDateTime
+  const read = formats && formats.length > 0 ? readPatterns(formats, type) : iso
+  return (text) => read(trim(text))
+}
+
+/** Half away from zero; null out of range. */
+const toInteger = (value: number): number | null => {
+  const rounded = roundTo(value, 0)
+  return Math.abs(rounded) <= maxInteger ? rounded : null
+}
+
+/** A filled cell as text, the way CSV writes it. */
+export const textOfCell = (type: ColumnType, cell: Exclude<Cell, null>): string => {
+  if (typeof cell === 'string') return cell
+  if (typeof cell === 'boolean') return cell ? 'true' : 'false'
+  if (type === 'date') return formatDate(cell)
+  if (type === 'time') return formatTime(cell)
+  if (type === 'datetime') return formatDateTime(cell)
+  return type === 'integer' ? String(cell) : formatDecimal(cell)
+}
+
+/** A value of one type turned into another; null where there is no way or no value. */
+export const convertCell = (
+  from: ColumnType,
+  to: ReadAs,
+  read: (text: string) => Cell,
+): ((cell: Exclude<Cell, null>) => Cell) => {
+  const target = to.type
+  if (from === target) return (cell) => cell
+  if (target === 'text') return (cell) => textOfCell(from, cell)
+  if (from === 'text') return (cell) => read(cell as string)
+  if (from === 'integer' || from === 'decimal') {
+    if (target === 'decimal') return (cell) => cell
+    if (target === 'integer') return (cell) => toInteger(cell as number)
+    if (target === 'boolean') return (cell) => cell !== 0
+  }
+  if (from === 'boolean' && (target === 'integer' || target === 'decimal')) return (cell) => (cell ? 1 : 0)
+  if (from === 'date' && target === 'datetime') return (cell) => (cell as number) * dayMs
+  if (from === 'datetime' && target === 'date') return (cell) => dayOf(cell as number)
+  if (from === 'datetime' && target === 'time') return (cell) => (cell as number) - dayOf(cell as number) * dayMs
+  return () => null
+}
+
+/** Whether values of one type can become another at all. */
+export const canConvert = (from: ColumnType, to: ColumnType): boolean =>
+  from === to ||
+  from === 'text' ||
+  to === 'text' ||
+  convertCell(from, { type: to }, () => null)(from === 'boolean' ? true : 1) !== null
+
+export type Converted = {
+  readonly column: Column
+  /** Rows whose filled cell could not be read and is now empty. */
+  readonly unreadable: Int32Array
+  /** How many filled cells hold another value than before. */
+  readonly changed: number
+}
+
+/** Text worked out once per distinct word, then laid out by code. */
+const convertCoded = (source: TextColumn & { form: 'coded' }, to: ReadAs, read: (text: string) => Cell): Converted => {
+  const { codes, words } = source
+  const writer = columnWriter(to.type, words.length)
+  const bad = bits(words.length)
+  words.forEach((word, code) => {
+    if (code === 0) return
+    const cell = read(word)
+    writer.set(code, cell)
+    if (cell === null) setBit(bad, code)
+  })
+  const unreadable = new IntList()
+  let changed = 0
+  const index = ints(codes.length)
+  for (let i = 0; i < codes.length; i++) {
+    const code = codes[i] as number
+    index[i] = code
+    if (code === 0) continue
+    if (hasBit(bad, code)) unreadable.push(i)
+    else changed++
+  }
+  return { column: gather(writer.done(), index), unreadable: unreadable.done(), changed }
+}
+
+export const convert = (column: Column, to: ReadAs): Converted => {
+  if (column.type === to.type) return { column, unreadable: ints(0), changed: 0 }
+  const read = textReader(to)
+  if (column.type === 'text' && column.form === 'coded') return convertCoded(column, to, read)
+  if (column.type === 'list' && to.type === 'text')
+    return { column: { ...column, type: 'text' }, unreadable: ints(0), changed: lengthOf(column) }
+  const step = convertCell(column.type, to, read)
+  const n = lengthOf(column)
+  const writer = columnWriter(to.type, n)
+  const unreadable = new IntList()
+  let changed = 0
+  for (let i = 0; i < n; i++) {
+    const cell = cellAt(column, i)
+    if (cell === null) continue
+    const next = step(cell)
+    writer.set(i, next)
+    if (next === null) unreadable.push(i)
+    else if (next !== cell) changed++
+  }
+  return { column: writer.done(), unreadable: unreadable.done(), changed }
+}

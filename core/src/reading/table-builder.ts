@@ -1,0 +1,273 @@
+import { ownValue } from '../table/own.ts'
+import type { Read } from '../steps/open/index.ts'
+import type { Unreadable } from '../steps/shared/step-kind.ts'
+import { mostCharacters, TooLarge } from '../table/limits.ts'
+import { figure, quoted } from '../messages/words.ts'
+import { emptyColumn, holdsWords, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
+import { NumberBuilder, TextBuilder, type Bytes } from './column-builders.ts'
+import { ColumnNames } from './column-names.ts'
+import { RowCutter } from './tokenizer.ts'
+import { joinedNames, RowGate } from './row-filter.ts'
+import { detectText, widen, type Detected } from './type-detection.ts'
+import { plainLocale, type NumberLocale } from '../table/number.ts'
+import { convert, type ReadAs } from './convert.ts'
+import { Table } from '../table/table.ts'
+
+/** The narrowest type of all filled cells, told from distinct words where there are such. */
+const detectColumn = (column: TextColumn, locale: NumberLocale): Detected => {
+  const detect = detectText(locale)
+  let type: Detected = 'nothing'
+  for (const text of column.form === 'coded' ? column.words : column.strings) {
+    if (text === '') continue
+    type = widen(type, detect(text))
+    if (type === 'text') return type
+  }
+  return type
+}
+
+const looksNumeric = (texts: readonly string[], locale: NumberLocale): boolean => {
+  const detect = detectText(locale)
+  return texts.length > 0 && texts.every((text) => ['integer', 'decimal'].includes(detect(text)))
+}
+
+export type Intaken = {
+  readonly table: Table
+  readonly notes: Readonly<Record<string, number>>
+  readonly unreadable: readonly Unreadable[]
+  /** Columns with no value at all. */ readonly blank: ReadonlySet<string>
+}
+
+/**
+ * Builds typed columns from rows of text cells, batch by batch. Rows are counted as seen in the file, blank
+ * ones included; `header`, `skip` and `footer` are of `Read`. Numbers are read at once on the strength of the
+ * first batch; where a later cell is none, `surprises` names the column, and the file has to be read again
+ * with that name in `asText`.
+ */
+export class Intake {
+  private readonly read: Read
+  private readonly locale: NumberLocale
+  private readonly asText: ReadonlySet<string>
+  private readonly header = new ColumnNames()
+  private builders: (NumberBuilder | TextBuilder | undefined)[] = []
+  private readonly gate: RowGate<string>
+  private rows = 0
+  private blankRows = 0
+  private raggedRows = 0
+  private headerWidth: number | undefined
+  private expected = 1024
+  constructor(read: Read, asText: ReadonlySet<string> = new Set()) {
+    this.read = read
+    this.gate = new RowGate(read)
+    this.locale = read.locale ?? plainLocale
+    this.asText = asText
+  }
+
+  /** How many rows there may be: buffers are made for so many at once. */
+  expect(rows: number): void {
+    this.expected = Math.max(1024, rows)
+  }
+
+  add(batch: readonly (readonly string[])[]): void {
+    const { names, body } = this.gate.pass(batch)
+    if (names) this.setNames(joinedNames(names))
+    this.take(body)
+  }
+
+  private setNames(row: readonly string[]): void {
+    this.headerWidth = row.length
+    for (const name of row) this.addColumn(name)
+  }
+
+  private get names(): readonly string[] {
+    return this.header.all
+  }
+
+  private addColumn(name = ''): void {
+    this.header.add(name)
+    this.builders.push(undefined)
+  }
+
+  private widen(width: number): void {
+    while (this.names.length < width) this.addColumn()
+  }
+
+  private take(rows: readonly (readonly string[])[]): void {
+    const filled: (readonly string[])[] = []
+    for (const row of rows) {
+      if (row.every((cell) => cell === '')) {
+        this.blankRows++
+        continue
+      }
+      this.headerWidth ??= row.length
+      if (row.length !== this.headerWidth) this.raggedRows++
+      if (row.length > this.names.length) this.widen(row.length)
+      filled.push(row)
+    }
+    for (let c = 0; c < this.names.length; c++) this.fill(c, filled)
+    this.rows += filled.length
+  }
+
+  private fill(c: number, rows: readonly (readonly string[])[]): void {
+    let builder = this.builders[c]
+    if (!builder) {
+      const first = rows.map((row) => row[c] ?? '').filter((text) => text !== '')
+      if (first.length === 0) return
+      builder = this.begin(c, first)
+    }
+    for (let i = 0; i < rows.length; i++) builder.add((rows[i] as readonly string[])[c] ?? '')
+  }
+
+  /** A column's first values: what builds it from here on, with the empty rows before them. */
+  private begin(c: number, first: readonly string[]): NumberBuilder | TextBuilder {
+    const builder = this.builderFor(this.names[c] as string, first)
+    for (let i = 0; i < this.rows; i++) builder.add('')
+    this.builders[c] = builder
+    return builder
+  }
+
+  private builderFor(name: string, first: readonly string[]): NumberBuilder | TextBuilder {
+    const type = this.typeGiven(name)?.type
+    const numeric = type === 'integer' || type === 'decimal' || (type === undefined && this.read.types !== 'text')
+    return numeric && !this.asText.has(name) && looksNumeric(first, this.locale)
+      ? new NumberBuilder(this.locale, this.expected)
+      : new TextBuilder(this.expected)
+  }
+
+  private typeGiven(name: string): ReadAs | undefined {
+    const given = typeof this.read.types === 'object' ? ownValue(this.read.types, name) : undefined
+    return given ? { ...given, locale: this.locale } : undefined
+  }
+
+  /**
+   * Rows straight from UTF-8 bytes, from a position that begins a row below the names: no string is made of a
+   * number, nor of a word met before. Rows are cut in blocks and each block goes column by column; after each the
+   * position is yielded. False where a quote stands as it should not; the caller reads otherwise then.
+   */
+  *scan(source: Bytes, from: number, delimiter: number, quote: number): Generator<number, boolean> {
+    const cutter = new RowCutter(source.bytes, delimiter, quote, Math.max(1, this.names.length))
+    for (let at = from; at < source.bytes.length;) {
+      const rows = cutter.cut(at)
+      if (rows > 0) {
+        this.takeBlock(source, cutter.cuts, rows)
+        at = cutter.next
+        yield at
+        continue
+      }
+      const next = this.oddRow(source, at, delimiter, quote)
+      if (next < 0) return false
+      at = next
+      if (this.names.length > cutter.width) return yield* this.scan(source, at, delimiter, quote)
+    }
+    return true
+  }
+
+  /** A block of rows of the same width, none of them blank. */
+  private takeBlock(source: Bytes, cuts: Int32Array, rows: number): void {
+    const width = this.names.length
+    this.headerWidth ??= width
+    if (width !== this.headerWidth) this.raggedRows += rows
+    for (let c = 0; c < width; c++) {
+      const builder = this.builders[c] ?? this.beginBlock(source, cuts, rows, c)
+      builder?.addSpans(source, cuts, c, width, rows)
+    }
+    this.rows += rows
+  }
+
+  private beginBlock(
+    source: Bytes,
+    cuts: Int32Array,
+    rows: number,
+    c: number,
+  ): NumberBuilder | TextBuilder | undefined {
+    const width = this.names.length
+    for (let i = 0, k = c * 2; i < rows; i++, k += width * 2)
+      if (cuts[k] !== cuts[k + 1]) return this.begin(c, [source.text(cuts[k] as number, cuts[k + 1] as number)])
+    return undefined
+  }
+
+  /** A row that is blank, ragged or holds quotes; where the next one begins, or -1 where a quote is out of place. */
+  private oddRow({ bytes, text }: Bytes, from: number, delimiter: number, quote: number): number {
+    const row: string[] = []
+    let at = from
+    for (;;) {
+      let start = at
+      if (bytes[at] === quote) {
+        let doubled = false
+        for (at++; ; at++) {
+          if (at >= bytes.length) return -1
+          if (bytes[at] !== quote) continue
+          if (bytes[at + 1] !== quote) break
+          doubled = true
+          at++
+        }
+        const inner = text(start + 1, at)
+        const mark = String.fromCharCode(quote)
+        row.push(doubled ? inner.replaceAll(mark + mark, mark) : inner)
+        at++
+        if (bytes[at] === 13 && bytes[at + 1] === 10) at++
+        if (at < bytes.length && bytes[at] !== delimiter && bytes[at] !== 10) return -1
+      } else {
+        while (at < bytes.length && bytes[at] !== delimiter && bytes[at] !== 10) at++
+        const end = bytes[at] === 10 && at > start && bytes[at - 1] === 13 ? at - 1 : at
+        row.push(text(start, end))
+      }
+      start = at
+      if (at >= bytes.length || bytes[at] === 10) break
+      at++
+    }
+    this.take([row])
+    return at + 1
+  }
+
+  get rowCount(): number {
+    return this.rows
+  }
+  /** Columns begun as numbers in which another thing was met. */
+  get surprises(): string[] {
+    return this.names.filter((_, c) => {
+      const builder = this.builders[c]
+      return builder instanceof NumberBuilder && builder.surprised
+    })
+  }
+
+  private typed(name: string, column: Column, unreadable: Unreadable[]): Column {
+    if (holdsWords(column)) checkTexts(name, column)
+    const given = this.typeGiven(name)
+    const type: ColumnType =
+      given?.type ??
+      (this.read.types === 'text' || column.type !== 'text'
+        ? column.type
+        : textIfNothing(detectColumn(column, this.locale)))
+    if (column.type === type) return column
+    const converted = convert(column, given ?? { type, locale: this.locale })
+    if (converted.unreadable.length > 0) unreadable.push({ column: name, rows: converted.unreadable })
+    return converted.column
+  }
+
+  done(): Intaken {
+    const unreadable: Unreadable[] = []
+    const blank = new Set<string>()
+    const columns = this.names.map((name, c) => {
+      const builder = this.builders[c]
+      if (builder) return this.typed(name, builder.done(), unreadable)
+      blank.add(name)
+      return emptyColumn(this.typeGiven(name)?.type ?? 'text', this.rows)
+    })
+    const notes = {
+      ...(this.blankRows > 0 ? { blankRows: this.blankRows } : {}),
+      ...(this.raggedRows > 0 ? { raggedRows: this.raggedRows } : {}),
+    }
+    return { table: Table.of(this.names, columns, this.rows), notes, unreadable, blank }
+  }
+}
+
+/** Texts that no cell can hold are refused where they come in, with the column's name. */
+const checkTexts = (name: string, column: TextColumn): void => {
+  for (const text of column.form === 'coded' ? column.words : column.strings)
+    if (text.length > mostCharacters)
+      throw new TooLarge(
+        `A cell of column ${quoted(name)} has ${figure(text.length)} characters, more than the ${figure(mostCharacters)} that a cell can hold. A quote may be opened there and never closed.`,
+      )
+}
+
+const textIfNothing = (type: Detected): ColumnType => (type === 'nothing' ? 'text' : type)

@@ -1,0 +1,263 @@
+import { expect, test } from 'vitest'
+import { columnOf, type Cell, type ColumnType } from '../table/column.ts'
+import { Table } from '../table/table.ts'
+import { fitRecipe, type FitInput } from './compatibility.ts'
+import { answered } from './answers.ts'
+import { knownNames, storyNames } from '../recipe/column-aliases.ts'
+import { runRecipe } from '../engine/run.ts'
+import { mendsFor } from './quick-fixes.ts'
+import { brokenSteps, planRecipe } from '../engine/plan.ts'
+import { parameterCells } from '../recipe/parameters.ts'
+import type { Recipe, Step } from '../recipe/schema.ts'
+
+const visits = (columns: Readonly<Record<string, readonly [ColumnType, ...Cell[]]>>): Table =>
+  Table.of(
+    Object.keys(columns),
+    Object.values(columns).map(([type, ...cells]) => columnOf(type, cells)),
+  )
+const may = visits({
+  Clinic: ['text', 'Oxbow', 'Marlpit'],
+  Species: ['text', 'dog', 'cat'],
+  Fee: ['decimal', 12.5, 30],
+  Desk: ['text', 'A', 'B'],
+})
+const recipe = (...steps: Step[]): Recipe => ({
+  fabula: 1,
+  name: 'Fees',
+  inputs: [{ id: 'visits', name: 'Visits', columns: [...may.schema] }],
+  tables: [{ id: 'fees', name: 'Fees', steps: [{ id: 's1', kind: 'open', input: 'visits' }, ...steps] }],
+})
+const dropDesk: Step = { id: 's2', kind: 'drop', columns: ['Desk'] }
+const cheap: Step = { id: 's3', kind: 'filter', rows: 'keep', where: { column: 'Fee', op: 'at-most', value: 20 } }
+const byClinic: Step = {
+  id: 's4',
+  kind: 'summarise',
+  by: ['Clinic'],
+  measures: [{ as: 'Sum', how: 'sum', column: 'Fee' }],
+}
+const story = recipe(dropDesk, cheap, byClinic)
+const fit = (table: Table, more: Omit<FitInput, 'table'> = {}) => fitRecipe(story, { visits: { table, ...more } })
+
+test('the same columns in any order fit, and nothing is said', () => {
+  expect(
+    fit(visits({ Desk: ['text', 'C'], Fee: ['decimal', 1], Clinic: ['text', 'Oxbow'], Species: ['text', 'cat'] })),
+  ).toEqual({ verdict: 'fits', findings: [] })
+})
+
+test('a column more is told with what becomes of it', () => {
+  const { verdict, findings } = fit(
+    visits({
+      Clinic: ['text', 'Oxbow'],
+      Species: ['text', 'cat'],
+      Fee: ['decimal', 1],
+      Desk: ['text', 'C'],
+      Vet: ['text', 'Rusk'],
+    }),
+  )
+  expect(verdict).toBe('fits')
+  expect(findings).toMatchObject([{ code: 'new-column', column: 'Vet', input: 'visits' }])
+  expect(findings[0]?.sentence).toContain('left out by “Summarise by Clinic')
+})
+
+test('a column that no step needs may be missing; one that a step needs may not, and the step is named', () => {
+  const unneeded = fit(visits({ Clinic: ['text', 'Oxbow'], Fee: ['decimal', 1], Desk: ['text', 'C'] }))
+  expect(unneeded.verdict).toBe('fits-with-changes')
+  expect(unneeded.findings.map(({ code, column, step }) => [code, column, step])).toEqual([
+    ['missing-column', 'Species', undefined],
+  ])
+  const needed = fit(visits({ Clinic: ['text', 'Oxbow'], Species: ['text', 'cat'], Desk: ['text', 'C'] }))
+  expect(needed.verdict).toBe('does-not-fit')
+  expect(needed.findings).toMatchObject([{ code: 'missing-column', column: 'Fee', step: 's3' }])
+})
+
+test('a renamed column is found by its values or its name, offered and not assumed; accepted, the story fits', () => {
+  const june = visits({
+    Clinic: ['text', 'Oxbow', 'Marlpit'],
+    'Patient kind': ['text', 'cat', 'dog'],
+    Fees: ['decimal', 3, 4],
+    Desk: ['text', 'A', 'Z'],
+  })
+  const told = fit(june, { before: may })
+  expect(told.verdict).toBe('does-not-fit')
+  const offers = Object.fromEntries(
+    told.findings.filter(({ code }) => code === 'missing-column').map(({ column, offers: all }) => [column, all[0]]),
+  )
+  expect(offers.Species).toMatchObject({ do: 'rename', column: 'Patient kind' })
+  expect(offers.Species?.why).toContain('100 % of its values')
+  expect(offers.Fee).toMatchObject({ do: 'rename', column: 'Fees', why: 'the names are alike' })
+  expect(
+    fit(june.renamed(storyNames(june.names, { 'Patient kind': 'Species', Fees: 'Fee' })), { before: may }),
+  ).toEqual({ verdict: 'fits', findings: [] })
+})
+
+test('a type that changed breaks the step that needs the old one', () => {
+  const { verdict, findings } = fit(
+    visits({ Clinic: ['text', 'Oxbow'], Species: ['text', 'cat'], Fee: ['text', '12,50'], Desk: ['text', 'C'] }),
+  )
+  expect(verdict).toBe('does-not-fit')
+  expect(findings.map(({ code }) => code)).toEqual(['changed-type', 'broken-step'])
+  expect(findings[0]?.sentence).toBe('“Fee” in Visits was a number and is now text.')
+  // read as it was for good, with what that costs; or expected so from now on
+  const [readAs, expected] = findings[0]?.offers ?? []
+  expect(readAs).toEqual({
+    do: 'read-as',
+    column: 'Fee',
+    type: 'decimal',
+    why: '1 cell cannot be read so and would be empty',
+  })
+  if (!readAs || !expected || !findings[0]) throw new Error('nothing is offered')
+  expect(answered(story, findings[0], readAs).tables[0]?.steps[0]).toMatchObject({
+    kind: 'open',
+    read: { types: { Fee: { type: 'decimal' } } },
+  })
+  expect(answered(story, findings[0], expected).inputs[0]?.columns?.find(({ name }) => name === 'Fee')).toEqual({
+    name: 'Fee',
+    type: 'text',
+  })
+})
+
+test('rows far more or far fewer than last time are told, a usual month is not', () => {
+  const rows = (n: number) =>
+    visits({
+      Clinic: ['text', ...Array<string>(n).fill('Oxbow')],
+      Species: ['text', ...Array<string>(n).fill('cat')],
+      Fee: ['decimal', ...Array<number>(n).fill(1)],
+      Desk: ['text', ...Array<string>(n).fill('A')],
+    })
+  expect(fit(rows(120), { before: rows(100) }).findings).toEqual([])
+  expect(fit(rows(20), { before: rows(100) }).findings.map(({ sentence }) => sentence)).toEqual([
+    'Visits has 20 rows; last time there were 100.',
+  ])
+})
+
+test('a file among several that lacks a column is named', () => {
+  const parts = [
+    { file: 'oxbow.csv', lacks: [] },
+    { file: 'tarn-end.csv', lacks: ['Species'] },
+    { file: 'marlpit.csv', lacks: [] },
+  ]
+  expect(fit(may, { parts }).findings.map(({ code, file, sentence }) => [code, file, sentence])).toEqual([
+    ['lacking-file', 'tarn-end.csv', 'tarn-end.csv lacks “Species”; these cells are empty.'],
+  ])
+})
+
+test('a step on a column that is not there is broken, those after it wait, and each near name mends it', () => {
+  const plan = planRecipe(recipe({ ...cheap, where: { column: 'Fees', op: 'at-most', value: 20 } }, byClinic))
+  expect(plan.tables[0]?.steps.map(({ state }) => state)).toEqual(['fine', 'broken', 'waiting'])
+  const [broken] = brokenSteps(plan)
+  if (!broken) throw new Error('nothing is broken')
+  const [mend] = mendsFor(broken.step, broken.problem)
+  expect(mend).toEqual({ column: 'Fee', step: cheap })
+  const wrong = { id: 's2', kind: 'derive', as: 'Net', formula: "Feee * 0.8 & 'Clinic'" }
+  const [formula] = brokenSteps(planRecipe(recipe(wrong)))
+  expect(formula && mendsFor(wrong, formula.problem)[0]?.step.formula).toBe("Fee * 0.8 & 'Clinic'")
+})
+
+test('a parameter that is wrong or unknown says so, with what there is', () => {
+  const asked: Recipe = {
+    ...story,
+    parameters: [
+      { name: 'As of', type: 'date', value: '2031-06-01' },
+      { name: 'Limit', type: 'integer' },
+    ],
+  }
+  expect(parameterCells(asked, { Limit: '20' })).toEqual({ cells: { 'As of': 22431, Limit: 20 }, faults: [] })
+  const says = (given: Record<string, string>) => parameterCells(asked, given).faults.map(({ sentence }) => sentence)
+  expect(says({})).toEqual(['The parameter “Limit” needs a value; it is a whole number.'])
+  expect(says({ Limit: 'many' })).toEqual(['The parameter “Limit” cannot be “many”: it must be a whole number.'])
+  expect(says({ Limit: '2', 'As off': '2031-01-01' })).toEqual([
+    'The recipe has no parameter “As off”. It has “As of”.',
+  ])
+})
+
+test('a new spelling that would have joined a group is named before a replay; columns from the data are judged on the data', () => {
+  const spell: Step = {
+    id: 's2',
+    kind: 'unify',
+    column: 'Clinic',
+    groups: [{ into: 'Marlpit', from: ['Marlpit', 'marlpit'] }],
+    judged: 'spelling',
+  }
+  const parts: Step = { id: 's3', kind: 'split', column: 'Desk', by: { delimiter: '-' }, into: { columns: 'found' } }
+  const needsTwo: Step = { id: 's4', kind: 'drop', columns: ['Desk 2'] }
+  const told = recipe(spell, parts, needsTwo)
+  const june = (desk: string) =>
+    visits({
+      Clinic: ['text', 'Marlpitt', 'Oxbow'],
+      Species: ['text', 'dog', 'cat'],
+      Fee: ['decimal', 1, 2],
+      Desk: ['text', desk, 'B'],
+    })
+  const judge = (table: Table) =>
+    fitRecipe(
+      told,
+      { visits: { table } },
+      runRecipe(told, { sources: () => ({ table, notes: {}, unreadable: [], key: '' }), parameters: {}, now: 0 }),
+    )
+  expect(judge(june('A-1'))).toMatchObject({
+    verdict: 'fits',
+    findings: [{ code: 'new-value', column: 'Clinic', step: 's2' }],
+  })
+  expect(judge(june('A-1')).findings[0]?.sentence).toContain('“Marlpitt” in Clinic is new and looks like “Marlpit”')
+  // without data the second piece is taken to be there; with it, it is not
+  expect(fitRecipe(told, { visits: { table: june('A') } }).verdict).toBe('fits')
+  expect(judge(june('A')).verdict).toBe('does-not-fit')
+})
+
+test('labels that a pivot was not told of, and told ones that are not there, are said; an answer for good mends the recipe', () => {
+  const wide: Step = {
+    id: 's2',
+    kind: 'pivot',
+    labels: 'Species',
+    values: [{ column: 'Fee', how: 'sum' }],
+    by: ['Clinic'],
+    found: ['dog', 'owl'],
+  }
+  const judge = (told: Recipe, table: Table) =>
+    fitRecipe(
+      told,
+      { visits: { table } },
+      runRecipe(told, { sources: () => ({ table, notes: {}, unreadable: [], key: '' }), parameters: {}, now: 0 }),
+    )
+  const { verdict, findings } = judge(recipe(wide), may)
+  expect(verdict).toBe('fits')
+  expect(findings.map(({ code, column, step }) => [code, column, step])).toEqual([
+    ['new-label', 'Species', 's2'],
+    ['missing-label', 'Species', 's2'],
+  ])
+  expect(findings[0]?.sentence).toContain('Species has “cat” (1 row)')
+  const [cat] = findings
+  const mended = cat?.offers[0] && answered(recipe(wide), cat, cat.offers[0])
+  expect(mended?.tables[0]?.steps[1]?.found).toEqual(['dog', 'owl', 'cat'])
+  expect(mended && judge(mended, may).findings.map(({ code }) => code)).toEqual(['missing-label'])
+})
+
+test('answers for good: a name kept, a column expected, one done without', () => {
+  const june = visits({ Clinic: ['text', 'Oxbow'], Fees: ['decimal', 3], Desk: ['text', 'A'], Vet: ['text', 'Rusk'] })
+  let told = story
+  const keep = (code: string, column: string): void => {
+    const finding = fitRecipe(told, { visits: { table: june } }).findings.find(
+      (one) => one.code === code && one.column === column,
+    )
+    const offer = finding?.offers[0]
+    if (!finding || !offer) throw new Error(`nothing is offered for ${column}`)
+    told = answered(told, finding, offer)
+  }
+  keep('missing-column', 'Fee')
+  expect(told.inputs[0]?.columns?.find(({ name }) => name === 'Fee')).toEqual({
+    name: 'Fee',
+    type: 'decimal',
+    also: ['Fees'],
+  })
+  keep('new-column', 'Vet')
+  keep('missing-column', 'Species')
+  const known = knownNames(told.inputs[0])
+  expect(
+    fitRecipe(told, { visits: { table: june.renamed(storyNames(june.names, known)), renamed: known } }),
+  ).toMatchObject({
+    verdict: 'fits',
+    findings: [
+      { code: 'known-name', column: 'Fee', sentence: '“Fees” in Visits is read as “Fee”, as the recipe says.' },
+    ],
+  })
+})

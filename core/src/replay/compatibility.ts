@@ -1,0 +1,398 @@
+import { ownValue } from '../table/own.ts'
+import type { RanTable } from '../engine/run.ts'
+import {
+  kindOf,
+  paramsOf,
+  planRecipe,
+  brokenSteps,
+  sentenceText,
+  tableNames,
+  type InputSchemas,
+  type Plan,
+} from '../engine/plan.ts'
+import { asCoded, type ColumnType } from '../table/column.ts'
+import type { Schema, Table } from '../table/table.ts'
+import { convert } from '../reading/convert.ts'
+import { counted, listed, nearest, quoted, typeWords } from '../messages/words.ts'
+import type { TableNames } from '../steps/shared/step-kind.ts'
+import type { Recipe, Step } from '../recipe/schema.ts'
+
+export type Verdict = 'fits' | 'fits-with-changes' | 'does-not-fit'
+/**
+ * What can be answered: `rename` reads another column as this one, for one replay or for good; the others change the recipe
+ * for good: `expect` a column that is new or of another type, `read-as` reads it as the type it had, `do-without` one
+ * that is gone, `change-step` puts `params` into the step.
+ */
+export type FitOffer =
+  | { readonly do: 'rename'; readonly column: string; readonly why: string }
+  | { readonly do: 'expect'; readonly column: string; readonly type: ColumnType; readonly why: string }
+  | { readonly do: 'read-as'; readonly column: string; readonly type: ColumnType; readonly why: string }
+  | { readonly do: 'do-without'; readonly column: string; readonly why: string }
+  | { readonly do: 'change-step'; readonly params: Readonly<Record<string, unknown>>; readonly why: string }
+export type FitFinding = {
+  readonly code:
+    | 'missing-column'
+    | 'new-column'
+    | 'changed-type'
+    | 'broken-step'
+    | 'lacking-file'
+    | 'missing-sheet'
+    | 'new-sheet'
+    | 'row-count'
+    | 'new-value'
+    | 'known-name'
+    | 'new-label'
+    | 'missing-label'
+  readonly input: string
+  readonly file?: string
+  readonly sheet?: string
+  readonly column?: string
+  readonly step?: string
+  readonly offers: readonly FitOffer[]
+  readonly sentence: string
+}
+export type FitReport = { readonly verdict: Verdict; readonly findings: readonly FitFinding[] }
+
+/** A new export as it was opened, and what is known of the last one. */
+export type FitInput = {
+  readonly table: Table
+  readonly parts?: readonly { readonly file: string; readonly sheet?: string; readonly lacks: readonly string[] }[]
+  readonly missingSheets?: readonly string[]
+  /** Columns that came by another name, by that name. */
+  readonly renamed?: Readonly<Record<string, string>>
+  readonly before?: Table | undefined
+  readonly partsBefore?: FitInput['parts'] | undefined
+}
+
+const words = (table: Table, name: string): Set<string> => {
+  const column = convert(table.named(name), { type: 'text' }).column
+  return new Set(column.type === 'text' ? asCoded(column).words.slice(1, 5000) : [])
+}
+
+/** How many of the new column's values the old one had, 0 to 1. */
+const shared = (before: Table | undefined, old: string, now: Table, next: string): number => {
+  if (!before || before.indexOf(old) < 0) return 0
+  const known = words(before, old)
+  const found = [...words(now, next)]
+  return found.length === 0 ? 0 : found.filter((word) => known.has(word)).length / found.length
+}
+
+/** Which unclaimed new columns may be the missing one, best first. */
+const offersFor = (
+  missing: string,
+  added: readonly string[],
+  { table, before }: FitInput,
+): Extract<FitOffer, { do: 'rename' }>[] => {
+  const near = nearest(missing, added)
+  return added
+    .map((column) => ({
+      column,
+      share: shared(before, missing, table, column),
+      near: near.includes(column) ? near.length - near.indexOf(column) : 0,
+    }))
+    .filter(({ share, near: close }) => share >= 0.3 || close > 0)
+    .sort((a, b) => b.share - a.share || b.near - a.near)
+    .slice(0, 3)
+    .map(({ column, share, near: close }) => ({
+      do: 'rename' as const,
+      column,
+      why: [
+        ...(share > 0 ? [`${Math.round(share * 100)} % of its values are those of ${quoted(missing)}`] : []),
+        ...(close > 0 ? ['the names are alike'] : []),
+      ].join(', and '),
+    }))
+}
+
+const stepsOf = (recipe: Recipe, input: string): readonly Step[] =>
+  recipe.tables.find(({ steps }) => steps.some((step) => step.input === input))?.steps ?? []
+
+/** The steps that take in a column nobody knew, and the first that leaves it out. */
+const journey = (recipe: Recipe, input: string, column: string, schema: Schema): string => {
+  const takers: Step[] = []
+  for (const step of stepsOf(recipe, input)) {
+    const kind = kindOf(step)
+    if (kind.start || step.off) continue
+    const takes = kind.takesIn?.(paramsOf(step), column, schema) ?? false
+    if (takes) takers.push(step)
+    if (takes && (step.kind === 'unpivot' || step.kind === 'drop')) break
+    if (!takes && (step.kind === 'select' || step.kind === 'summarise'))
+      return takers.length > 0
+        ? `is taken in by ${stepWords(takers, tableNames(recipe))}, and left out by ${stepWords([step], tableNames(recipe))}`
+        : `is left out by ${stepWords([step], tableNames(recipe))}`
+  }
+  return takers.length > 0
+    ? `is taken in by ${stepWords(takers, tableNames(recipe))}`
+    : 'goes through the story as it is'
+}
+const stepWords = (steps: readonly Step[], names: TableNames): string =>
+  listed(steps.map((step) => quoted(sentenceText(step, names).replace(/\.$/, ''))))
+
+type Field = Schema[number]
+/** Read as it was, with what that costs; or taken as it is from now on. */
+const typeOffers = (table: Table, { name, type }: Field, before: Field): FitOffer[] => {
+  const lost = before.type === 'list' ? undefined : convert(table.named(name), { type: before.type }).unreadable.length
+  return [
+    ...(lost === undefined
+      ? []
+      : [
+          {
+            do: 'read-as' as const,
+            column: name,
+            type: before.type,
+            why:
+              lost === 0
+                ? 'every cell can be read so'
+                : `${counted(lost, 'cell')} cannot be read so and would be empty`,
+          },
+        ]),
+    { do: 'expect', column: name, type, why: 'it is not told as changed any more' },
+  ]
+}
+
+const columnFindings = (recipe: Recipe, id: string, name: string, written: Schema, input: FitInput): FitFinding[] => {
+  const now = input.table.schema
+  const added = now.filter((field) => !written.some((one) => one.name === field.name))
+  const missing = written.filter((field) => !now.some((one) => one.name === field.name))
+  const changed = now.flatMap((field) => {
+    const before = written.find((one) => one.name === field.name)
+    return before && before.type !== field.type ? [{ field, before }] : []
+  })
+  return [
+    ...missing.map(({ name: column }): FitFinding => {
+      const offers = offersFor(
+        column,
+        added.map((field) => field.name),
+        input,
+      )
+      const [best] = offers
+      return {
+        code: 'missing-column',
+        input: id,
+        column,
+        offers,
+        sentence: `${name} has no column ${quoted(column)}.${best ? ` ${quoted(best.column)} may be it: ${best.why}.` : ''}`,
+      }
+    }),
+    ...added.map(({ name: column, type }): FitFinding => ({
+      code: 'new-column',
+      input: id,
+      column,
+      offers: [{ do: 'expect', column, type, why: 'it is not told as new any more' }],
+      sentence: `${name} has a new column ${quoted(column)}, which ${journey(recipe, id, column, now)}.`,
+    })),
+    ...changed.map(({ field, before }): FitFinding => ({
+      code: 'changed-type',
+      input: id,
+      column: field.name,
+      offers: typeOffers(input.table, field, before),
+      sentence: `${quoted(field.name)} in ${name} was ${typeWords[before.type]} and is now ${typeWords[field.type]}.`,
+    })),
+  ]
+}
+
+const rowFinding = (id: string, name: string, { table, before }: FitInput): FitFinding[] =>
+  before && before.rowCount > 0 && (table.rowCount > before.rowCount * 3 || table.rowCount * 3 < before.rowCount)
+    ? [
+        {
+          code: 'row-count',
+          input: id,
+          offers: [],
+          sentence: `${name} has ${table.rowCount} rows; last time there were ${before.rowCount}.`,
+        },
+      ]
+    : []
+
+type FitPart = NonNullable<FitInput['parts']>[number]
+const partWords = ({ file, sheet }: FitPart): string => (sheet === undefined ? file : `the sheet ${quoted(sheet)}`)
+/** The sheets that have a column, or those that lack it. */
+const sheetsBy = (parts: readonly FitPart[], column: string, lack: boolean): string =>
+  parts
+    .flatMap(({ sheet, lacks }) => (sheet !== undefined && lacks.includes(column) === lack ? [sheet] : []))
+    .join('\u0000')
+/** The same sheets have it as last time, or the same lack it: nothing is new about that. */
+const asBefore = (column: string, parts: readonly FitPart[], before: readonly FitPart[] | undefined): boolean =>
+  before !== undefined &&
+  parts.some(({ sheet }) => sheet !== undefined) &&
+  [true, false].some((lack) => sheetsBy(parts, column, lack) === sheetsBy(before, column, lack))
+
+/** What some files or sheets lack: a sentence for each that lacks, or one where few have it. What was so last time is not told again. */
+const lackFindings = (id: string, name: string, { parts = [], partsBefore }: FitInput): FitFinding[] => {
+  const columns = [...new Set(parts.flatMap(({ lacks }) => lacks))].filter(
+    (column) => !asBefore(column, parts, partsBefore),
+  )
+  const rare = columns.filter((column) => parts.filter(({ lacks }) => lacks.includes(column)).length * 2 > parts.length)
+  const only = rare.map((column): FitFinding => ({
+    code: 'lacking-file',
+    input: id,
+    column,
+    offers: [],
+    sentence: `In ${name} only ${listed(parts.filter(({ lacks }) => !lacks.includes(column)).map(partWords))} ${parts.filter(({ lacks }) => !lacks.includes(column)).length === 1 ? 'has' : 'have'} ${quoted(column)}; elsewhere these cells are empty.`,
+  }))
+  const each = parts.flatMap((part): FitFinding[] => {
+    const lost = part.lacks.filter((column) => columns.includes(column) && !rare.includes(column))
+    if (lost.length === 0) return []
+    return [
+      {
+        code: 'lacking-file',
+        input: id,
+        file: part.file,
+        ...(part.sheet === undefined ? {} : { sheet: part.sheet }),
+        offers: [],
+        sentence: `${part.sheet === undefined ? part.file : `The sheet ${quoted(part.sheet)}`} lacks ${listed(lost.map(quoted))}; these cells are empty.`,
+      },
+    ]
+  })
+  return [...only, ...each]
+}
+
+/** Values like those that were given one spelling, and nobody has said what they are. */
+const valueFindings = (recipe: Recipe, tables: readonly RanTable[]): FitFinding[] =>
+  tables.flatMap(({ id, steps }) =>
+    steps.flatMap(({ step, result }) =>
+      (result?.novelties ?? []).map(({ column, value, into, answer }): FitFinding => ({
+        code: 'new-value',
+        input: inputOf(recipe, id),
+        column,
+        step: step.id,
+        offers: [{ do: 'change-step', params: answer, why: `write ${quoted(into)} for ${quoted(value)} from now on` }],
+        sentence: `${quoted(value)} in ${column} is new and looks like ${quoted(into)}. It stays as it is until the groups of “${sentenceText(step, tableNames(recipe)).replace(/\.$/, '')}” say otherwise.`,
+      })),
+    ),
+  )
+/** Labels that a step was not told of, and told ones that are not there: what only adds changes nothing, and is said. */
+const labelFindings = (recipe: Recipe, tables: readonly RanTable[]): FitFinding[] =>
+  tables.flatMap(({ id, steps }) =>
+    steps.flatMap(({ step, result }): FitFinding[] => {
+      if (!result?.labels) return []
+      const { column, left, missing } = result.labels
+      const at = { input: inputOf(recipe, id), column, step: step.id }
+      const words = `“${sentenceText(step, tableNames(recipe)).replace(/\.$/, '')}”`
+      return [
+        ...left.map(({ label, rows, answer }): FitFinding => ({
+          ...at,
+          code: 'new-label',
+          offers: answer
+            ? [{ do: 'change-step', params: answer, why: `make a column of ${quoted(label)} from now on` }]
+            : [],
+          sentence: `${column} has ${quoted(label)} (${counted(rows, 'row')}), which ${words} makes no column of; these rows are left out.`,
+        })),
+        ...missing.map((label): FitFinding => ({
+          ...at,
+          offers: [],
+          code: 'missing-label',
+          sentence: `No row has ${quoted(label)} in ${column}; the column that ${words} makes of it stays empty.`,
+        })),
+      ]
+    }),
+  )
+const inputOf = (recipe: Recipe, table: string): string =>
+  recipe.tables
+    .find(({ id }) => id === table)
+    ?.steps.flatMap((one) => (typeof one.input === 'string' ? [one.input] : []))[0] ?? ''
+
+/** What a run on the new data told: needed where only data can tell (see `needsData`). */
+export type FitRun = { readonly plan: Plan; readonly tables: readonly RanTable[] }
+
+/** New exports held against what the story was built on and against every step. Nothing is guessed silently. */
+export const fitRecipe = (recipe: Recipe, inputs: Readonly<Record<string, FitInput>>, ran?: FitRun): FitReport => {
+  const schemas: InputSchemas = Object.fromEntries(Object.entries(inputs).map(([id, { table }]) => [id, table.schema]))
+  const findings = recipe.inputs.flatMap(({ id, name, columns }): FitFinding[] => {
+    const input = ownValue(inputs, id)
+    if (!input) return []
+    const lacking = lackFindings(id, name, input)
+    const came = (input.parts ?? []).flatMap(({ file, sheet }): FitFinding[] =>
+      sheet !== undefined && input.partsBefore && !input.partsBefore.some((part) => part.sheet === sheet)
+        ? [
+            {
+              code: 'new-sheet',
+              input: id,
+              file,
+              sheet,
+              offers: [],
+              sentence: `${name} has a new sheet ${quoted(sheet)}, which is taken in.`,
+            },
+          ]
+        : [],
+    )
+    const sheets = (input.missingSheets ?? []).map((sheet): FitFinding => ({
+      code: 'missing-sheet',
+      input: id,
+      sheet,
+      offers: [],
+      sentence: `${name} has no sheet ${quoted(sheet)}.`,
+    }))
+    const known = (columns ?? []).flatMap(({ name: column, also = [] }) =>
+      also.flatMap((other): FitFinding[] =>
+        ownValue(input.renamed, other) === column
+          ? [
+              {
+                code: 'known-name',
+                input: id,
+                column,
+                offers: [],
+                sentence: `${quoted(other)} in ${name} is read as ${quoted(column)}, as the recipe says.`,
+              },
+            ]
+          : [],
+      ),
+    )
+    const files = new Set((input.parts ?? []).map(({ file }) => file))
+    const [file] = files
+    const found = [
+      ...known,
+      ...(columns && columns.length > 0 ? columnFindings(recipe, id, name, columns, input) : []),
+      ...came,
+      ...lacking,
+      ...sheets,
+      ...rowFinding(id, name, input),
+    ]
+    return files.size === 1 && file !== undefined ? found.map((finding) => ({ ...finding, file })) : found
+  })
+  const broken = brokenSteps(ran?.plan ?? planRecipe(recipe, schemas))
+  const told = findings.map((finding) => {
+    const cause = broken.find(
+      ({ problem }) =>
+        finding.code === 'missing-column' &&
+        ('column' in problem
+          ? problem.column === finding.column
+          : 'sentence' in problem && problem.sentence.includes(quoted(finding.column ?? ''))),
+    )
+    if (!cause && finding.code === 'missing-column' && finding.column !== undefined)
+      return {
+        ...finding,
+        offers: [...finding.offers, { do: 'do-without' as const, column: finding.column, why: 'no sentence needs it' }],
+      }
+    return cause
+      ? {
+          ...finding,
+          step: cause.step.id,
+          sentence: `${finding.sentence} Step ${cause.step.id} (${sentenceText(cause.step, tableNames(recipe)).replace(/\.$/, '')}) needs it.`,
+        }
+      : finding
+  })
+  const rest = broken
+    .filter(({ step }) => !told.some((finding) => finding.step === step.id))
+    .map(({ table, step, sentence }): FitFinding => ({
+      code: 'broken-step',
+      input:
+        recipe.tables
+          .find((one) => one.id === table)
+          ?.steps.flatMap((one) => (typeof one.input === 'string' ? [one.input] : []))[0] ?? '',
+      step: step.id,
+      offers: [],
+      sentence,
+    }))
+  const all = [
+    ...told,
+    ...rest,
+    ...valueFindings(recipe, ran?.tables ?? []),
+    ...labelFindings(recipe, ran?.tables ?? []),
+  ]
+  const verdict: Verdict =
+    broken.length > 0
+      ? 'does-not-fit'
+      : all.some(({ code }) => code === 'missing-column' || code === 'changed-type' || code === 'missing-sheet')
+        ? 'fits-with-changes'
+        : 'fits'
+  return { verdict, findings: all }
+}

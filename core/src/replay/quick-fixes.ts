@@ -1,0 +1,74 @@
+import { renameInFormula } from '../formula/parse.ts'
+import type { Problem } from '../messages/words.ts'
+import type { Step } from '../recipe/schema.ts'
+
+export type Mend = {
+  readonly column: string
+  /** What its button says, where it is not to take a column. */ readonly words?: string
+  readonly step: Step
+}
+
+const replaceAt = (value: unknown, path: readonly (string | number)[], next: (old: unknown) => unknown): unknown => {
+  const [first, ...rest] = path
+  if (first === undefined) return next(value)
+  if (Array.isArray(value)) return value.map((one, i) => (i === first ? replaceAt(one, rest, next) : (one as unknown)))
+  return Object.fromEntries(
+    Object.entries(value as object).map(([key, one]) => [
+      key,
+      key === first ? replaceAt(one, rest, next) : (one as unknown),
+    ]),
+  )
+}
+
+/** Renames a key of a pairs object, in its place. */
+const renameKey = (value: unknown, path: readonly (string | number)[], old: string, next: string): unknown =>
+  replaceAt(value, path, (pairs) =>
+    Object.fromEntries(Object.entries(pairs as object).map(([key, one]) => [key === old ? next : key, one as unknown])),
+  )
+
+/** For a step that names a column that is not there: the step with each of the nearest names instead. */
+export const mendsFor = (step: Step, problem: Problem): Mend[] => {
+  if (problem.code === 'formula') {
+    const { missing } = problem
+    return missing
+      ? missing.nearest.map((column) => ({
+          column,
+          step: replaceAt(step, problem.path, (old) =>
+            renameInFormula(String(old), (name) => (name === missing.column ? column : name)),
+          ) as Step,
+        }))
+      : []
+  }
+  if (problem.code === 'refused-data' && step.kind === 'pivot')
+    return (
+      [
+        ['sum', 'Take their sum'],
+        ['mean', 'Take their mean'],
+        ['first', 'Take the first'],
+        ['join', 'Join them as text'],
+      ] as const
+    ).map(([how, words]) => ({
+      column: how,
+      words,
+      step: {
+        ...step,
+        values: (step.values as { how: string }[]).map((value) => (value.how === 'only' ? { ...value, how } : value)),
+      },
+    }))
+  if (problem.code === 'refused-data' && step.kind === 'join')
+    return [
+      { column: 'first', words: 'Take the first match', step: { ...step, matches: 'first' } },
+      { column: 'all', words: 'Take every match', step: { ...step, matches: 'all' } },
+    ]
+  if (problem.code !== 'missing-column' && problem.code !== 'unknown-column-of') return []
+  return problem.nearest.map((column) => {
+    const last = problem.path.at(-1)
+    const inPairs = last === problem.column && problem.path.at(-2) === 'names'
+    return {
+      column,
+      step: (inPairs
+        ? renameKey(step, problem.path.slice(0, -1), problem.column, column)
+        : replaceAt(step, problem.path, () => column)) as Step,
+    }
+  })
+}

@@ -1,0 +1,229 @@
+import { ownValue } from '../../table/own.ts'
+import { z } from 'zod'
+import { joined, py, sql, type Code, pyHelper } from '../../codegen/tag.ts'
+import {
+  cellAt,
+  columnWriter,
+  isNumber,
+  lengthOf,
+  type Cell,
+  type Column,
+  type ColumnType,
+} from '../../table/column.ts'
+import { dayMs } from '../../table/calendar.ts'
+import type { Schema } from '../../table/table.ts'
+import { counted, quoted } from '../../messages/words.ts'
+import {
+  checkPlace,
+  placePython,
+  placeSchema,
+  positionFor,
+  selectColumns,
+  withField,
+  type Place,
+} from '../shared/columns.ts'
+import { checkCondition, conditionSchema, conditionWords, type Condition } from '../shared/condition.ts'
+import { conditionPython, conditionSql } from '../shared/condition-code.ts'
+import { conditionMask } from '../shared/condition-run.ts'
+import { name } from '../../reading/name-schema.ts'
+import { defineStep, slot, type CheckContext, type RunContext } from '../shared/step-kind.ts'
+import {
+  cellFor,
+  checkAssigned,
+  isColumnValue,
+  isParameterValue,
+  literalPython,
+  literalSql,
+  valueSchema,
+  valueWords,
+  type Value,
+} from '../shared/value.ts'
+
+type Case = { readonly when: Condition; readonly then: Value }
+type Cases = Place & { readonly as: string; readonly cases: readonly Case[]; readonly otherwise?: Value | undefined }
+type Types = Readonly<Record<string, ColumnType>>
+
+const valuesOf = ({ cases: all, otherwise = null }: Cases): Value[] => [...all.map(({ then }) => then), otherwise]
+
+/** What a written value is by itself: text that looks like a date is text, unless it stands beside dates. */
+const ownType = (value: Value): ColumnType | undefined =>
+  typeof value === 'boolean'
+    ? 'boolean'
+    : typeof value === 'number'
+      ? Number.isInteger(value)
+        ? 'integer'
+        : 'decimal'
+      : typeof value === 'string' && value !== ''
+        ? 'text'
+        : undefined
+
+const together = (types: readonly ColumnType[]): ColumnType => {
+  const all = [...new Set(types)]
+  const [first = 'text'] = all
+  if (all.length <= 1) return first
+  return all.every(isNumber)
+    ? 'decimal'
+    : all.every((type) => type === 'date' || type === 'datetime')
+      ? 'datetime'
+      : first
+}
+
+/** The type of the made column: that of columns and parameters among the values, else of the column it replaces where all fit it, else of what is written. */
+const typeOf = (params: Cases, input: Schema, parameters: Types): ColumnType => {
+  const values = valuesOf(params)
+  const given = values.flatMap((value): ColumnType[] => {
+    const type = isColumnValue(value)
+      ? input.find((field) => field.name === value.column)?.type
+      : isParameterValue(value)
+        ? ownValue(parameters, value.parameter)
+        : typeof value === 'number'
+          ? ownType(value)
+          : undefined
+    return type ? [type] : []
+  })
+  if (given.length > 0) return together(given)
+  const replaced = input.find((field) => field.name === params.as)?.type
+  if (
+    replaced &&
+    values.every((value) => typeof value === 'object' || cellFor(value, replaced) !== undefined) &&
+    values.some((value) => value !== null && value !== '')
+  )
+    return replaced
+  return together(values.flatMap((value) => ownType(value) ?? []))
+}
+
+const check = (params: Cases, input: Schema, context: CheckContext): ColumnType => {
+  params.cases.forEach(({ when }, i) => checkCondition(when, input, context, 'cases', i, 'when'))
+  const type = typeOf(params, input, context.parameters)
+  const paths = [...params.cases.map((_, i) => ['cases', i, 'then']), ['otherwise']]
+  valuesOf(params).forEach((value, i) => checkAssigned(value, params.as, type, input, context, ...(paths[i] ?? [])))
+  return type
+}
+
+/** A value for each row, in the type of the made column. */
+const reader = (
+  value: Value,
+  type: ColumnType,
+  column: (name: string) => Column,
+  context: RunContext,
+): ((row: number) => Cell) => {
+  const scaled = (cell: Cell, from: ColumnType | undefined): Cell =>
+    type === 'datetime' && from === 'date' && typeof cell === 'number' ? cell * dayMs : cell
+  if (isColumnValue(value)) {
+    const from = column(value.column)
+    return (row) => scaled(cellAt(from, row), from.type)
+  }
+  const constant = isParameterValue(value)
+    ? scaled(ownValue(context.parameters, value.parameter) ?? null, ownValue(context.parameterTypes, value.parameter))
+    : (cellFor(value, type) ?? null)
+  return () => constant
+}
+
+const caseWords = ({ when, then }: Case): string => `${quoted(valueWords(then))} where ${conditionWords(when)}`
+
+export const cases = defineStep<Cases>({
+  kind: 'cases',
+  verb: 'Write a value by cases…',
+  words: [
+    'cases',
+    'if',
+    'then',
+    'else',
+    'conditional',
+    'band',
+    'bucket',
+    'bin',
+    'category',
+    'flag',
+    'ladder',
+    'when',
+    'classify',
+  ],
+  acts: ['columns', 'cells', 'table'],
+  params: z.strictObject({
+    as: name,
+    cases: z.array(z.strictObject({ when: conditionSchema, then: valueSchema })).min(1),
+    otherwise: valueSchema.optional(),
+    ...placeSchema,
+  }),
+  sentence: (params) => {
+    const { as, cases: all, otherwise = null } = params
+    const shown =
+      all.length > 3
+        ? `${all.slice(0, 2).map(caseWords).join(', ')} and ${counted(all.length - 2, 'more case')}`
+        : all.map(caseWords).join(', ')
+    return [
+      'Write ',
+      slot(as, 'name', ['as']),
+      ' as ',
+      slot(
+        `${shown}; else ${otherwise === null || otherwise === '' ? 'nothing' : quoted(valueWords(otherwise))}`,
+        'cases',
+        [],
+      ),
+      '.',
+    ]
+  },
+  output: (params, input, context) => {
+    checkPlace(params, input, context)
+    const field = { name: params.as, type: check(params, input, context) }
+    return input.some(({ name: one }) => one === params.as)
+      ? input.map((one) => (one.name === params.as ? field : one))
+      : withField(input, field, params)
+  },
+  run: (params, table, context) => {
+    const type = typeOf(params, table.schema, context.parameterTypes)
+    const masks = params.cases.map(({ when }) => conditionMask(when, table, context))
+    const readers = valuesOf(params).map((value) => reader(value, type, (one) => table.named(one), context))
+    const writer = columnWriter(type, table.rowCount)
+    const met = readers.map(() => 0)
+    for (let row = 0; row < table.rowCount; row++) {
+      const found = masks.findIndex((mask) => mask[row] === 1)
+      const branch = found < 0 ? masks.length : found
+      met[branch] = (met[branch] ?? 0) + 1
+      writer.set(row, readers[branch]?.(row) ?? null)
+    }
+    const made = writer.done()
+    const at = table.indexOf(params.as)
+    const notes = Object.fromEntries(met.map((n, i) => [i === masks.length ? 'otherwise' : `case${i + 1}`, n]))
+    if (at < 0)
+      return { table: table.with(positionFor(params, table.names), params.as, made), origin: { kind: 'same' }, notes }
+    const before = table.column(at)
+    let cellsChanged = 0
+    for (let i = 0, n = lengthOf(made); i < n; i++) if (cellAt(before, i) !== cellAt(made, i)) cellsChanged++
+    return { table: table.with(at, params.as, made, true), origin: { kind: 'same' }, cellsChanged, notes }
+  },
+  sql: (params, context) => {
+    const type = typeOf(params, context.input, context.parameters)
+    const value = (one: Value): Code => {
+      const part = isColumnValue(one)
+        ? context.column(one.column)
+        : isParameterValue(one)
+          ? context.parameter(one.parameter)
+          : literalSql(one, type)
+      return type === 'decimal'
+        ? sql`${part}::float8`
+        : type === 'datetime'
+          ? sql`${part}::timestamp`
+          : type === 'text' && one === null
+            ? sql`null::text`
+            : part
+    }
+    const whens = params.cases.map(({ when, then }) => sql`when ${conditionSql(when, context)} then ${value(then)}`)
+    return selectColumns(context, {
+      [params.as]: sql`case ${joined(whens, ' ')} else ${value(params.otherwise ?? null)} end`,
+    })
+  },
+  python: (params, context) => {
+    const { frame } = context
+    const type = typeOf(params, context.input, context.parameters)
+    const value = (one: Value): Code =>
+      isColumnValue(one)
+        ? py`${frame}[${one.column}]`
+        : isParameterValue(one)
+          ? context.parameter(one.parameter)
+          : literalPython(one, type)
+    const branches = params.cases.map(({ when, then }) => py`(${conditionPython(when, context)}, ${value(then)})`)
+    return py`${frame} = ${pyHelper('put')}(${frame}, ${params.as}, ${pyHelper('by_cases')}([${joined(branches, ', ')}], ${value(params.otherwise ?? null)}, ${type}), ${type}${placePython(params)})`
+  },
+})

@@ -1,0 +1,159 @@
+import { z } from 'zod'
+import { sqlPatterns, pythonPatterns } from '../../codegen/patterns.ts'
+import { code, joined, lines, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
+import { scalarTypes, type ColumnType } from '../../table/column.ts'
+import { compileDatePattern } from '../../reading/date-pattern.ts'
+import { plainLocale, type NumberLocale } from '../../table/number.ts'
+import { canConvert, convert } from '../../reading/convert.ts'
+import { listed, typeWords } from '../../messages/words.ts'
+import {
+  checkSelector,
+  columnsSlot,
+  selectColumns,
+  selected,
+  selectedNames,
+  selectorPython,
+  selectorSchema,
+  type Selector,
+} from '../shared/columns.ts'
+import { defineStep, slot, type CheckContext, type Path } from '../shared/step-kind.ts'
+
+type Cast = {
+  readonly columns: Selector
+  readonly type: ColumnType
+  readonly formats?: readonly string[] | undefined
+  readonly locale?: NumberLocale | undefined
+  readonly language?: 'en' | undefined
+}
+
+export const localeSchema = z.strictObject({ decimal: z.string().length(1), group: z.string().max(1) })
+
+/** “dd/MM/yyyy” in words: day/month/year. */
+export const formatWords = (format: string): string =>
+  format.replace(/([A-Za-z])(?!\1)(?=[A-Za-z])(?![a]$)/g, /'/.test(format) ? '$1' : '$1 ').replace(
+    /'([^']*)'|([A-Za-z])\2*/g,
+    (all: string, plain?: string, letter?: string) =>
+      plain ??
+      {
+        y: 'year',
+        M: all.length > 2 ? 'month name' : 'month',
+        d: 'day',
+        H: 'hour',
+        h: 'hour',
+        m: 'minute',
+        s: 'second',
+        S: 'fraction',
+        a: 'am/pm',
+        E: 'weekday',
+      }[letter ?? ''] ??
+      all,
+  )
+
+export const checkFormats = (formats: readonly string[] | undefined, { report }: CheckContext, ...path: Path): void =>
+  formats?.forEach((format, i) => {
+    const compiled = compileDatePattern(format)
+    if ('problem' in compiled) report({ code: 'bad-date-pattern', pattern: format, why: compiled.problem }, ...path, i)
+  })
+
+const isDated = (type: ColumnType): type is 'date' | 'datetime' | 'time' =>
+  type === 'date' || type === 'datetime' || type === 'time'
+
+/** Text read as a value; one home for `cast` and for `open` with types. */
+export const readSql = (part: Code, { type, formats = [], locale = plainLocale }: Omit<Cast, 'columns'>): Code =>
+  isDated(type)
+    ? sql`${sqlHelper(`read_${type}`)}(${part}, ${sqlPatterns(formats)})`
+    : type === 'boolean'
+      ? sql`${sqlHelper('read_boolean')}(${part})`
+      : type === 'text' || type === 'list'
+        ? part
+        : type === 'integer'
+          ? sql`${sqlHelper('read_integer')}(${part}, ${locale.decimal}, ${locale.group})`
+          : sql`${sqlHelper('read_number')}(${part}, ${locale.decimal}, ${locale.group})`
+
+const convertSql = (part: Code, from: ColumnType, to: Cast): Code => {
+  const { type } = to
+  if (from === type) return part
+  if (from === 'text') return readSql(part, to)
+  if (type === 'text') return sql`${sqlHelper('shown')}(${part})`
+  if (type === 'decimal') return from === 'boolean' ? sql`(${part}::int)::float8` : sql`${part}::float8`
+  if (type === 'integer')
+    return from === 'boolean' ? sql`(${part}::int)::bigint` : sql`${sqlHelper('to_whole')}(${part})`
+  if (type === 'boolean') return sql`(${part} <> 0)`
+  return type === 'datetime' ? sql`${part}::timestamp` : sql`${part}::${code(type)}`
+}
+
+const wordsFor = ({ type, formats }: Cast): string =>
+  formats && formats.length > 3
+    ? `${formats.slice(0, 2).map(formatWords).join(', ')} or in ${formats.length - 2} other forms`
+    : formats && formats.length > 0
+      ? listed(formats.map(formatWords), 'or')
+      : type === 'date'
+        ? 'year-month-day'
+        : 'the ISO way'
+
+export const cast = defineStep<Cast>({
+  kind: 'cast',
+  verb: 'Change its type',
+  words: ['cast', 'type', 'convert', 'number', 'date', 'parse', 'read as', 'format', 'text to date', 'text to number'],
+  acts: ['columns'],
+  params: z.strictObject({
+    columns: selectorSchema,
+    type: z.enum(scalarTypes),
+    formats: z.array(z.string().min(1)).optional(),
+    locale: localeSchema.optional(),
+    language: z.literal('en').optional(),
+  }),
+  sentence: (params) => [
+    'Read ',
+    columnsSlot(params.columns, 'columns'),
+    ' as ',
+    slot(typeWords[params.type], 'types', ['type']),
+    ...(isDated(params.type) ? [', written ', slot(wordsFor(params), 'formats', ['formats'])] : []),
+    ...(params.locale && params.locale.decimal !== '.' ? [`, with ${params.locale.decimal} before decimals`] : []),
+    '.',
+  ],
+  output: ({ columns, type, formats }, input, context) => {
+    const fields = checkSelector(columns, input, context, 'columns')
+    checkFormats(formats, context, 'formats')
+    for (const field of fields)
+      if (!canConvert(field.type, type))
+        context.report({ code: 'cannot-cast', column: field.name, from: field.type, to: type }, 'type')
+    return input.map((field) => (fields.includes(field) ? { name: field.name, type } : field))
+  },
+  run: ({ columns, type, formats, locale }, table) => {
+    let result = table
+    let cellsChanged = 0
+    const unreadable = []
+    for (const name of selectedNames(columns, table.schema)) {
+      const at = result.indexOf(name)
+      const converted = convert(result.column(at), { type, formats, locale })
+      result = result.with(at, name, converted.column, true)
+      cellsChanged += converted.changed
+      if (converted.unreadable.length > 0) unreadable.push({ column: name, rows: converted.unreadable })
+    }
+    return { table: result, origin: { kind: 'same' }, cellsChanged, unreadable }
+  },
+  sql: (params, context) =>
+    selectColumns(
+      context,
+      Object.fromEntries(
+        selected(params.columns, context.input).map((field) => [
+          field.name,
+          convertSql(context.column(field.name), field.type, params),
+        ]),
+      ),
+    ),
+  python: ({ columns, type, formats = [], locale = plainLocale }, { frame }) => {
+    const options = [
+      ...(isDated(type) && formats.length > 0 ? [py`, formats=${pythonPatterns(formats)}`] : []),
+      ...(locale.decimal !== '.' || locale.group !== ','
+        ? [py`, decimal=${locale.decimal}, group=${locale.group}`]
+        : []),
+    ]
+    return lines(
+      py`for c in ${selectorPython(columns, frame)}:`,
+      py`    ${frame}[c] = ${pyHelper('cast')}(${frame}[c], ${type}${joined(options, '')})`,
+    )
+  },
+  takesIn: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
+})

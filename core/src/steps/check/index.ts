@@ -1,0 +1,278 @@
+import { z } from 'zod'
+import { code, joined, psql, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
+import { sums } from '../../table/aggregate.ts'
+import { isNumber } from '../../table/column.ts'
+import { groupBy } from '../../table/group.ts'
+import { IntList, words32 } from '../../table/memory.ts'
+import { formatDecimal } from '../../table/number.ts'
+import type { Schema, Table } from '../../table/table.ts'
+import {
+  checkColumn,
+  checkSelector,
+  inTable,
+  selectColumns,
+  selected,
+  selectorPython,
+  selectorSchema,
+  selectorWords,
+  type Selector,
+} from '../shared/columns.ts'
+import { checkCondition, conditionSchema, conditionWords, type Condition } from '../shared/condition.ts'
+import { conditionPython, conditionSql } from '../shared/condition-code.ts'
+import { conditionMask } from '../shared/condition-run.ts'
+import { name } from '../../reading/name-schema.ts'
+import {
+  defineStep,
+  slot,
+  type CheckContext,
+  type Checked,
+  type RunContext,
+  type TableNames,
+} from '../shared/step-kind.ts'
+
+type Limits = { readonly 'at-least'?: number | undefined; readonly 'at-most'?: number | undefined }
+type Asked =
+  | { readonly every: Condition }
+  | { readonly unique: Selector }
+  | { readonly rows: Limits }
+  | {
+      readonly total: {
+        readonly column: string
+        readonly equals: number | { readonly table: string; readonly column: string }
+        readonly within?: number | undefined
+      }
+    }
+  | { readonly share: { readonly where: Condition } & Limits }
+type Check = Asked & { readonly else: 'warn' | 'stop'; readonly say: string }
+
+const within = (value: number, limits: Limits): boolean =>
+  value >= (limits['at-least'] ?? -Infinity) && value <= (limits['at-most'] ?? Infinity)
+const limitWords = (limits: Limits, show: (n: number) => string = String): string => {
+  const [least, most] = [limits['at-least'], limits['at-most']]
+  if (least !== undefined && most !== undefined)
+    return least === most ? show(least) : `between ${show(least)} and ${show(most)}`
+  return least !== undefined ? `at least ${show(least)}` : most !== undefined ? `at most ${show(most)}` : 'any number'
+}
+const percent = (share: number): string => `${formatDecimal(share * 100)} %`
+
+const askedWords = (asked: Asked, names: TableNames): string => {
+  if ('every' in asked) return `every row meets: ${conditionWords(asked.every)}`
+  if ('unique' in asked) return `no two rows are alike in ${selectorWords(asked.unique)}`
+  if ('rows' in asked) return `the number of rows is ${limitWords(asked.rows)}`
+  if ('total' in asked)
+    return `the total of ${asked.total.column} is ${typeof asked.total.equals === 'number' ? formatDecimal(asked.total.equals) : `that of ${asked.total.equals.column} in ${names(asked.total.equals.table)}`}`
+  return `the share of rows where ${conditionWords(asked.share.where)} is ${limitWords(asked.share, percent)}`
+}
+
+const totalOf = (table: Table, column: string): number => {
+  const from = table.named(column)
+  if (from.type !== 'integer' && from.type !== 'decimal') throw new Error(`total of ${from.type}`)
+  return sums(from.values, from.empty, words32(table.rowCount), 1)[0] ?? 0
+}
+
+const rowsWhere = (mask: Uint8Array, value: 0 | 1): Int32Array => {
+  const rows = new IntList()
+  for (let i = 0; i < mask.length; i++) if (mask[i] === value) rows.push(i)
+  return rows.done()
+}
+
+/** The figure that is told, whether it will do, and the rows against it. */
+const judge = (asked: Asked, table: Table, context: RunContext): Pick<Checked, 'passed' | 'figure' | 'against'> => {
+  if ('every' in asked) {
+    const against = rowsWhere(conditionMask(asked.every, table, context), 0)
+    return { passed: against.length === 0, figure: against.length, against }
+  }
+  if ('unique' in asked) {
+    const { ids, count } = groupBy(
+      selected(asked.unique, table.schema).map((field) => table.named(field.name)),
+      table.rowCount,
+    )
+    const held = new Uint32Array(count)
+    for (const id of ids) held[id] = (held[id] as number) + 1
+    const against = rowsWhere(
+      Uint8Array.from(ids, (id) => ((held[id] as number) > 1 ? 1 : 0)),
+      1,
+    )
+    return { passed: against.length === 0, figure: against.length, against }
+  }
+  if ('rows' in asked) return { passed: within(table.rowCount, asked.rows), figure: table.rowCount }
+  if ('total' in asked) {
+    const { column, equals, within: reach = 0.005 } = asked.total
+    const figure = totalOf(table, column)
+    const wanted =
+      typeof equals === 'number'
+        ? equals
+        : totalOf(equals.table === context.own ? table : context.table(equals.table), equals.column)
+    return { passed: Math.abs(figure - wanted) <= reach, figure }
+  }
+  const mask = conditionMask(asked.share.where, table, context)
+  const share = table.rowCount === 0 ? 0 : mask.reduce((sum, one) => sum + one, 0) / table.rowCount
+  return { passed: within(share, asked.share), figure: share, against: rowsWhere(mask, 1) }
+}
+
+const checkNumber = (column: string, schema: Schema, context: CheckContext, ...path: (string | number)[]): void => {
+  const field = checkColumn(column, schema, context, ...path)
+  if (field && !isNumber(field.type))
+    context.report({ code: 'wrong-type', column, type: field.type, needs: 'numbers' }, ...path)
+}
+
+const limits = { 'at-least': z.number().optional(), 'at-most': z.number().optional() }
+const common = { else: z.enum(['warn', 'stop']), say: z.string() }
+
+/** SQL that gives passed and figure in one row. */
+const judgeSql = (
+  asked: Asked,
+  rows: Code,
+  input: Schema,
+  {
+    column,
+    table,
+    conditionOf,
+    own,
+  }: {
+    column: (name: string) => Code
+    table: (id: string) => { rows: Code; columns: Schema }
+    conditionOf: (condition: Condition) => Code
+    own: string
+  },
+): Code => {
+  const bounds = (figure: Code, { 'at-least': least, 'at-most': most }: Limits): Code =>
+    joined(
+      [
+        ...(least === undefined ? [] : [sql`${figure} >= ${least}`]),
+        ...(most === undefined ? [] : [sql`${figure} <= ${most}`]),
+        code('true'),
+      ],
+      ' and ',
+    )
+  if ('every' in asked)
+    return sql`select count(*) = 0 as passed, count(*)::float8 as figure from ${rows} where not (${conditionOf(asked.every)})`
+  if ('unique' in asked)
+    return sql`select coalesce(sum(n), 0) = 0 as passed, coalesce(sum(n), 0)::float8 as figure from (select count(*) as n from ${rows} group by ${selected(asked.unique, input).map((field) => column(field.name))} having count(*) > 1) g`
+  if ('rows' in asked)
+    return sql`select ${bounds(code('count(*)'), asked.rows)} as passed, count(*)::float8 as figure from ${rows}`
+  if ('total' in asked) {
+    const { column: wanted, equals, within: reach = 0.005 } = asked.total
+    const total = (from: Code, schema: Schema, one: string): Code =>
+      schema.find((field) => field.name === one)?.type === 'integer'
+        ? sql`(select coalesce(sum(${column(one)}), 0)::float8 from ${from})`
+        : sql`(select coalesce(${sqlHelper('exact_sum')}(${column(one)} order by "¶"), 0) from ${from})`
+    const mine = total(rows, input, wanted)
+    const other =
+      typeof equals === 'number'
+        ? sql`${equals}::float8`
+        : equals.table === own
+          ? total(rows, input, equals.column)
+          : total(table(equals.table).rows, table(equals.table).columns, equals.column)
+    return sql`select abs(${mine} - ${other}) <= ${reach} as passed, ${mine} as figure`
+  }
+  const share = sql`coalesce((count(*) filter (where ${conditionOf(asked.share.where)}))::float8 / nullif(count(*), 0), 0)`
+  return sql`select ${bounds(share, asked.share)} as passed, ${share} as figure from ${rows}`
+}
+
+export const check = defineStep<Check>({
+  kind: 'check',
+  verb: 'Check that…',
+  words: ['check', 'test', 'assert', 'validate', 'quality', 'unique', 'must', 'rule', 'reconcile', 'control total'],
+  acts: ['table', 'columns'],
+  params: z.union([
+    z.strictObject({ every: conditionSchema, ...common }),
+    z.strictObject({ unique: selectorSchema, ...common }),
+    z.strictObject({ rows: z.strictObject(limits), ...common }),
+    z.strictObject({
+      total: z.strictObject({
+        column: name,
+        equals: z.union([z.number(), z.strictObject({ table: z.string().min(1), column: name })]),
+        within: z.number().min(0).optional(),
+      }),
+      ...common,
+    }),
+    z.strictObject({ share: z.strictObject({ where: conditionSchema, ...limits }), ...common }),
+  ]),
+  sentence: (params, names) => [
+    'Check that ',
+    slot(askedWords(params, names), 'check', []),
+    ', else ',
+    slot(
+      params.else === 'stop' ? 'stop' : 'warn',
+      'choice',
+      ['else'],
+      [
+        ['warn', 'warn'],
+        ['stop', 'stop'],
+      ],
+    ),
+    ...(params.say === '' ? ['.'] : [': ', slot(params.say, 'text', ['say']), '.']),
+  ],
+  uses: (params) => ('total' in params && typeof params.total.equals === 'object' ? [params.total.equals.table] : []),
+  output: (params, input, context) => {
+    if ('every' in params) checkCondition(params.every, input, context, 'every')
+    else if ('unique' in params) checkSelector(params.unique, input, context, 'unique')
+    else if ('share' in params) checkCondition(params.share.where, input, context, 'share', 'where')
+    else if ('total' in params) {
+      checkNumber(params.total.column, input, context, 'total', 'column')
+      const { equals } = params.total
+      if (typeof equals === 'object')
+        checkNumber(
+          equals.column,
+          context.tableColumns(equals.table),
+          inTable(context, equals.table),
+          'total',
+          'equals',
+          'column',
+        )
+    }
+    return input
+  },
+  run: (params, table, context) => {
+    const judged = judge(params, table, context)
+    return {
+      table,
+      origin: { kind: 'same' },
+      check: { ...judged, stop: params.else === 'stop', say: params.say || askedWords(params, context.names) },
+      notes: { against: judged.against?.length ?? 0 },
+    }
+  },
+  sql: (_params, context) => selectColumns(context),
+  sqlAfter: (params, context) => {
+    const judged = judgeSql(params, context.from, context.input, {
+      column: context.column,
+      table: context.table,
+      own: context.own,
+      conditionOf: (condition) => conditionSql(condition, context),
+    })
+    return sql`select ${sqlHelper('check_holds')}(passed, figure, ${params.say || askedWords(params, context.names)}, ${params.else === 'stop'}) as ignored from (${judged}) judged ${psql('gset')}\n`
+  },
+  python: (params, context) => {
+    const { frame, table, own } = context
+    const say = py`${params.say || askedWords(params, context.names)}`
+    const stops = py`stop_here=${params.else === 'stop'}`
+    const bounds = (limits_: Limits): Code[] => [
+      ...(limits_['at-least'] === undefined ? [] : [py`at_least=${limits_['at-least']}`]),
+      ...(limits_['at-most'] === undefined ? [] : [py`at_most=${limits_['at-most']}`]),
+    ]
+    const call = (...args: Code[]): Code => py`${pyHelper('check_rows')}(${joined([say, ...args, stops], ', ')})`
+    if ('every' in params) return call(py`(~${conditionPython(params.every, context)}).sum()`, py`at_most=0`)
+    if ('unique' in params)
+      return call(
+        py`${frame}.duplicated(subset=${selectorPython(params.unique, frame)}, keep=False).sum()`,
+        py`at_most=0`,
+      )
+    if ('rows' in params) return call(py`len(${frame})`, ...bounds(params.rows))
+    if ('share' in params)
+      return call(
+        py`${conditionPython(params.share.where, context)}.mean() if len(${frame}) else 0.0`,
+        ...bounds(params.share),
+      )
+    const { column, equals, within: reach = 0.005 } = params.total
+    const other =
+      typeof equals === 'number'
+        ? py`${equals}`
+        : py`${pyHelper('total_of')}(${equals.table === own ? frame : table(equals.table).frame}, ${equals.column})`
+    return call(
+      py`${pyHelper('total_of')}(${frame}, ${column})`,
+      py`at_least=${other} - ${reach}`,
+      py`at_most=${other} + ${reach}`,
+    )
+  },
+})

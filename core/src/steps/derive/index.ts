@@ -1,0 +1,82 @@
+import { z } from 'zod'
+import { checkFormula } from '../../formula/check.ts'
+import { evaluateFormula } from '../../formula/evaluate.ts'
+import { formulaPython, formulaSql } from '../../formula/to-code.ts'
+import { py, sql, pyHelper } from '../../codegen/tag.ts'
+import { cellAt, lengthOf, type Column } from '../../table/column.ts'
+import {
+  checkPlace,
+  placePython,
+  placeSchema,
+  positionFor,
+  selectColumns,
+  withField,
+  type Place,
+} from '../shared/columns.ts'
+import { checkedFormula } from '../shared/condition-code.ts'
+import { name } from '../../reading/name-schema.ts'
+import { defineStep, slot } from '../shared/step-kind.ts'
+
+type Derive = Place & { readonly as: string; readonly formula: string }
+
+/** Cells that hold another value than before; types may differ. */
+const countChanged = (before: Column, after: Column): number => {
+  let changed = 0
+  for (let i = 0, n = lengthOf(before); i < n; i++) if (cellAt(before, i) !== cellAt(after, i)) changed++
+  return changed
+}
+
+export const derive = defineStep<Derive>({
+  kind: 'derive',
+  verb: 'Compute a column',
+  words: ['derive', 'compute', 'calculate', 'formula', 'new column', 'add column', 'expression', 'mutate'],
+  acts: ['columns', 'table'],
+  params: z.strictObject({ as: name, formula: z.string().min(1), ...placeSchema }),
+  sentence: ({ as, formula }) => [
+    'Compute ',
+    slot(as, 'name', ['as']),
+    ' as ',
+    slot(formula, 'formula', ['formula']),
+    '.',
+  ],
+  output: (params, input, context) => {
+    checkPlace(params, input, context)
+    const checked = checkFormula(params.formula, input, context.parameters)
+    if ('problem' in checked) context.report({ code: 'formula', ...checked.problem }, 'formula')
+    const field = { name: params.as, type: 'problem' in checked ? ('text' as const) : checked.type }
+    const at = input.findIndex((one) => one.name === params.as)
+    if (at >= 0) return input.map((one, i) => (i === at ? field : one))
+    return withField(input, field, params)
+  },
+  run: (params, table, context) => {
+    const checked = checkedFormula(params.formula, table.schema, context.parameterTypes)
+    const { column, failures } = evaluateFormula(checked.formula, checked.type, table, context)
+    const at = table.indexOf(params.as)
+    return {
+      table:
+        at >= 0
+          ? table.with(at, params.as, column, true)
+          : table.with(positionFor(params, table.names), params.as, column),
+      origin: { kind: 'same' },
+      cellsChanged: at >= 0 ? countChanged(table.column(at), column) : 0,
+      unreadable: failures.length > 0 ? [{ column: params.as, rows: failures }] : [],
+    }
+  },
+  sql: (params, context) => {
+    const { formula } = checkedFormula(params.formula, context.input, context.parameters)
+    const written = formulaSql(formula, context)
+    return selectColumns(context, {
+      [params.as]:
+        formula.type === 'text' ? sql`nullif(${written}, '')` : formula.type === 'empty' ? sql`null::text` : written,
+    })
+  },
+  python: (params, context) => {
+    const checked = checkedFormula(params.formula, context.input, context.parameters)
+    const { frame } = context
+    const written = formulaPython(checked.formula, {
+      column: (column) => py`${frame}[${column}]`,
+      parameter: context.parameter,
+    })
+    return py`${frame} = ${pyHelper('put')}(${frame}, ${params.as}, ${written}, ${checked.type}${placePython(params)})`
+  },
+})

@@ -1,0 +1,66 @@
+import { z } from 'zod'
+import { code, py, sql } from '../../codegen/tag.ts'
+import { groupBy } from '../../table/group.ts'
+import { ints } from '../../table/memory.ts'
+import {
+  checkSelector,
+  columnNoun,
+  columnsSlot,
+  selectedNames,
+  selectorPython,
+  selectorSchema,
+  type Selector,
+} from '../shared/columns.ts'
+import { defineStep, slot } from '../shared/step-kind.ts'
+
+type Distinct = { readonly columns?: Selector | undefined; readonly keep?: 'first' | 'last' | undefined }
+const whole: Selector = { all: true }
+
+export const distinct = defineStep<Distinct>({
+  kind: 'distinct',
+  verb: 'Keep one row of each',
+  words: ['distinct', 'unique', 'duplicates', 'deduplicate', 'repeat', 'remove duplicates'],
+  acts: ['columns', 'table'],
+  params: z.strictObject({ columns: selectorSchema.optional(), keep: z.enum(['first', 'last']).optional() }),
+  sentence: ({ columns = whole, keep = 'first' }) => [
+    'Keep the ',
+    slot(
+      keep,
+      'choice',
+      ['keep'],
+      [
+        ['first', 'first'],
+        ['last', 'last'],
+      ],
+    ),
+    ` row of those alike in ${columnNoun(columns)}`,
+    columnsSlot(columns, 'columns'),
+    '.',
+  ],
+  output: ({ columns = whole }, input, context) => {
+    checkSelector(columns, input, context, 'columns')
+    return input
+  },
+  run: ({ columns = whole, keep = 'first' }, table) => {
+    const { ids, count, first } = groupBy(
+      selectedNames(columns, table.schema).map((name) => table.named(name)),
+      table.rowCount,
+    )
+    const index = keep === 'first' ? first : lastOf(ids, count)
+    return { table: table.rows(index), origin: { kind: 'index', index } }
+  },
+  sql: ({ columns = whole, keep = 'first' }, { from, input, output, column }) => {
+    const keys = selectedNames(columns, input).map((name) => column(name))
+    const names = output.map((field) => column(field.name))
+    return sql`select "¶", ${names}\nfrom (select *, row_number() over (${keys.length > 0 ? sql`partition by ${keys} ` : code('')}order by "¶"${code(keep === 'last' ? ' desc' : '')}) as "¶n" from ${from}) ranked\nwhere "¶n" = 1`
+  },
+  python: ({ columns = whole, keep = 'first' }, { frame }) =>
+    py`${frame} = ${frame}.drop_duplicates(subset=${selectorPython(columns, frame)}, keep=${keep}).reset_index(drop=True)`,
+})
+
+/** The last row of each group, in the order of the rows. */
+const lastOf = (ids: Uint32Array, count: number): Int32Array => {
+  const last = ints(count)
+  for (let i = 0; i < ids.length; i++) last[ids[i] as number] = i
+  return last.sort()
+}

@@ -1,0 +1,40 @@
+import { z } from 'zod'
+import { py } from '../../codegen/tag.ts'
+import {
+  checkSelector,
+  columnNoun,
+  columnsSlot,
+  selectColumns,
+  selectedNames,
+  selectorPython,
+  selectorSchema,
+  type Selector,
+} from '../shared/columns.ts'
+import { defineStep } from '../shared/step-kind.ts'
+
+type Drop = { readonly columns: Selector }
+
+export const drop = defineStep<Drop>({
+  kind: 'drop',
+  verb: 'Drop these columns',
+  words: ['drop', 'remove', 'delete', 'columns', 'hide', 'leave out'],
+  acts: ['columns'],
+  params: z.strictObject({ columns: selectorSchema }),
+  sentence: ({ columns }) => [`Drop ${columnNoun(columns)}`, columnsSlot(columns, 'columns'), '.'],
+  output: ({ columns }, input, context) => {
+    const gone = checkSelector(columns, input, context, 'columns')
+    const left = input.filter((field) => !gone.includes(field))
+    if (left.length === 0) context.report({ code: 'no-columns-left' }, 'columns')
+    return left
+  },
+  run: ({ columns }, table) => {
+    const gone = new Set(selectedNames(columns, table.schema))
+    return {
+      table: table.select(table.names.flatMap((name, i) => (gone.has(name) ? [] : [i]))),
+      origin: { kind: 'same' },
+    }
+  },
+  sql: (_params, context) => selectColumns(context),
+  python: ({ columns }, { frame }) => py`${frame} = ${frame}.drop(columns=${selectorPython(columns, frame)})`,
+  takesIn: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
+})

@@ -1,0 +1,54 @@
+import { z } from 'zod'
+import { py, sql, pyHelper } from '../../codegen/tag.ts'
+import type { Field, Schema } from '../../table/table.ts'
+import {
+  checkColumn,
+  checkPlace,
+  freeName,
+  placePython,
+  placeSchema,
+  positionFor,
+  selectColumns,
+  withField,
+  type Place,
+} from '../shared/columns.ts'
+import { name } from '../../reading/name-schema.ts'
+import { defineStep, slot } from '../shared/step-kind.ts'
+
+type Duplicate = Place & { readonly column: string; readonly as: string }
+
+const made = ({ column, as }: Duplicate, schema: Schema): Field => ({
+  name: freeName(
+    as,
+    schema.map((field) => field.name),
+  ),
+  type: schema.find((field) => field.name === column)?.type ?? 'text',
+})
+
+export const duplicate = defineStep<Duplicate>({
+  kind: 'duplicate',
+  verb: 'Copy the column',
+  words: ['duplicate', 'copy', 'clone', 'repeat', 'column'],
+  acts: ['columns'],
+  params: z.strictObject({ column: name, as: name, ...placeSchema }),
+  sentence: ({ column, as }) => [
+    'Copy the column ',
+    slot(column, 'oneColumn', ['column']),
+    ' as ',
+    slot(as, 'name', ['as']),
+    '.',
+  ],
+  output: (params, input, context) => {
+    checkColumn(params.column, input, context, 'column')
+    checkPlace(params, input, context)
+    return withField(input, made(params, input), params)
+  },
+  run: (params, table) => ({
+    table: table.with(positionFor(params, table.names), made(params, table.schema).name, table.named(params.column)),
+    origin: { kind: 'same' },
+  }),
+  sql: (params, context) =>
+    selectColumns(context, { [made(params, context.input).name]: sql`${context.column(params.column)}` }),
+  python: (params, { frame, input }) =>
+    py`${frame} = ${pyHelper('put')}(${frame}, ${made(params, input).name}, ${frame}[${params.column}], ${made(params, input).type}${placePython(params)})`,
+})

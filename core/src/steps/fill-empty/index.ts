@@ -1,0 +1,121 @@
+import { ownValue } from '../../table/own.ts'
+import { z } from 'zod'
+import { lines, py, sql, type Code, pyHelper } from '../../codegen/tag.ts'
+import { cellAt, columnWriter, isEmptyAt, type Cell, type ColumnType } from '../../table/column.ts'
+import { convert } from '../../reading/convert.ts'
+import type { Table } from '../../table/table.ts'
+import {
+  checkSelector,
+  columnsSlot,
+  selectColumns,
+  selected,
+  selectedNames,
+  selectorPython,
+  selectorSchema,
+  type Selector,
+} from '../shared/columns.ts'
+import { defineStep, slot, type RunContext } from '../shared/step-kind.ts'
+import {
+  cellFor,
+  checkAssigned,
+  isColumnValue,
+  isParameterValue,
+  literalPython,
+  literalSql,
+  valueSchema,
+  valueWords,
+  type Value,
+} from '../shared/value.ts'
+
+type FillEmpty = { readonly columns: Selector; readonly with: Value }
+
+/** The value for each row, as a cell of the column's type. */
+const valueAt = (value: Value, type: ColumnType, table: Table, context: RunContext): ((row: number) => Cell) => {
+  if (isColumnValue(value)) {
+    const other = convert(table.named(value.column), { type }).column
+    return (row) => cellAt(other, row)
+  }
+  const cell = isParameterValue(value)
+    ? (ownValue(context.parameters, value.parameter) ?? null)
+    : (cellFor(value, type) ?? null)
+  const moved =
+    isParameterValue(value) &&
+    ownValue(context.parameterTypes, value.parameter) === 'date' &&
+    type === 'datetime' &&
+    typeof cell === 'number'
+      ? cell * 86_400_000
+      : cell
+  return () => moved
+}
+
+const widened = (part: Code, type: ColumnType): Code =>
+  type === 'decimal' ? sql`${part}::float8` : type === 'datetime' ? sql`${part}::timestamp` : part
+
+export const fillEmpty = defineStep<FillEmpty>({
+  kind: 'fill-empty',
+  verb: 'Fill empty cells with a value',
+  words: ['fill empty', 'default', 'missing', 'null', 'coalesce', 'replace empty', 'blank'],
+  acts: ['columns', 'cells'],
+  params: z.strictObject({ columns: selectorSchema, with: valueSchema }),
+  sentence: ({ columns, with: value }) => [
+    'Where ',
+    columnsSlot(columns, 'columns'),
+    ' is empty, put ',
+    slot(valueWords(value), 'value', ['with']),
+    '.',
+  ],
+  output: ({ columns, with: value }, input, context) => {
+    for (const field of checkSelector(columns, input, context, 'columns'))
+      checkAssigned(value, field.name, field.type, input, context, 'with')
+    return input
+  },
+  run: ({ columns, with: value }, table, context) => {
+    let result = table
+    let cellsChanged = 0
+    for (const name of selectedNames(columns, table.schema)) {
+      const at = table.indexOf(name)
+      const column = table.column(at)
+      const put = valueAt(value, column.type, table, context)
+      const writer = columnWriter(column.type, table.rowCount)
+      for (let row = 0; row < table.rowCount; row++) {
+        const empty = isEmptyAt(column, row)
+        const cell = empty ? put(row) : cellAt(column, row)
+        if (empty && cell !== null) cellsChanged++
+        writer.set(row, cell)
+      }
+      result = result.with(at, name, writer.done(), true)
+    }
+    return { table: result, origin: { kind: 'same' }, cellsChanged }
+  },
+  sql: ({ columns, with: value }, context) => {
+    const part = (type: ColumnType): Code =>
+      isColumnValue(value)
+        ? widened(context.column(value.column), type)
+        : isParameterValue(value)
+          ? widened(context.parameter(value.parameter), type)
+          : literalSql(value, type)
+    return selectColumns(
+      context,
+      Object.fromEntries(
+        selected(columns, context.input).map((field) => [
+          field.name,
+          sql`coalesce(${context.column(field.name)}, ${part(field.type)})`,
+        ]),
+      ),
+    )
+  },
+  python: ({ columns, with: value }, { frame, input, parameter }) => {
+    const [first] = selected(columns, input)
+    const put = isColumnValue(value)
+      ? py`filled_from[${value.column}]`
+      : isParameterValue(value)
+        ? parameter(value.parameter)
+        : literalPython(value, first?.type ?? 'text')
+    return lines(
+      py`filled_from = ${frame}`,
+      py`for c in ${selectorPython(columns, frame)}:`,
+      py`    ${frame} = ${pyHelper('put')}(${frame}, c, ${pyHelper('fill_empty')}(${frame}[c], ${put}), ${pyHelper('type_of')}(${frame}[c]))`,
+    )
+  },
+  takesIn: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
+})

@@ -1,0 +1,106 @@
+import { z } from 'zod'
+import { code, joined, py, sql, type Code, pyHelper } from '../../codegen/tag.ts'
+import { isEmptyAt, lengthOf, type Column } from '../../table/column.ts'
+import { gather, span } from '../../table/gather.ts'
+import { groupBy, type Groups } from '../../table/group.ts'
+import { ints } from '../../table/memory.ts'
+import {
+  checkSelector,
+  columnsSlot,
+  selected,
+  selectedNames,
+  selectorPython,
+  selectorSchema,
+  selectorWords,
+  type Selector,
+} from '../shared/columns.ts'
+import { defineStep, slot } from '../shared/step-kind.ts'
+
+type Fill = { readonly columns: Selector; readonly direction: 'down' | 'up'; readonly within?: Selector | undefined }
+
+/** a empty b, down -> the rows a a b: of each row the nearest filled one, itself or before it; -1 where there is none. */
+const nearestFilled = (column: Column, { ids, count }: Groups, up: boolean): Int32Array => {
+  const n = lengthOf(column)
+  const last = ints(count).fill(-1)
+  const index = ints(n)
+  for (let k = 0; k < n; k++) {
+    const i = up ? n - 1 - k : k
+    const group = ids[i] as number
+    if (!isEmptyAt(column, i)) last[group] = i
+    index[i] = last[group] as number
+  }
+  return index
+}
+
+export const fill = defineStep<Fill>({
+  kind: 'fill',
+  verb: 'Fill the gaps from the cell above',
+  words: ['fill', 'fill down', 'fill up', 'repeat', 'merged', 'gaps', 'carry forward', 'missing', 'blank'],
+  acts: ['columns'],
+  params: z.strictObject({
+    columns: selectorSchema,
+    direction: z.enum(['down', 'up']),
+    within: selectorSchema.optional(),
+  }),
+  sentence: ({ columns, direction, within }) => [
+    'Fill the gaps in ',
+    columnsSlot(columns, 'columns'),
+    ' from the cell ',
+    slot(
+      direction === 'down' ? 'above' : 'below',
+      'choice',
+      ['direction'],
+      [
+        ['down', 'above'],
+        ['up', 'below'],
+      ],
+    ),
+    ...(within ? [', within the rows alike in ', slot(selectorWords(within), 'columns', ['within'])] : []),
+    '.',
+  ],
+  output: ({ columns, within }, input, context) => {
+    checkSelector(columns, input, context, 'columns')
+    if (within) checkSelector(within, input, context, 'within')
+    return input
+  },
+  run: ({ columns, direction, within }, table) => {
+    const groups = groupBy(
+      (within ? selectedNames(within, table.schema) : []).map((name) => table.named(name)),
+      table.rowCount,
+    )
+    let result = table
+    let cellsChanged = 0
+    for (const name of selectedNames(columns, table.schema)) {
+      const at = table.indexOf(name)
+      const column = table.column(at)
+      const index = nearestFilled(column, groups, direction === 'up')
+      for (let i = 0; i < index.length; i++) if (index[i] !== i && (index[i] as number) >= 0) cellsChanged++
+      result = result.with(at, name, gather(column, index), true)
+    }
+    return { table: result, origin: { kind: 'index', index: span(table.rowCount) }, cellsChanged }
+  },
+  sql: ({ columns, direction, within }, { from, input, output, column }) => {
+    const filled = new Set(selectedNames(columns, input))
+    const keys = (within ? selected(within, input) : []).map((field) => column(field.name))
+    const order = code(direction === 'up' ? '"¶" desc' : '"¶"')
+    const part = (more: readonly Code[]): Code =>
+      [...keys, ...more].length > 0 ? sql`partition by ${joined([...keys, ...more], ', ')} ` : code('')
+    const runOf = (n: number): Code => code(`"¶${n}"`)
+    const names = output.map((field) => field.name).filter((name) => filled.has(name))
+    const counts = names.map(
+      (name, n) => sql`count(${column(name)}) over (${part([])}order by ${order}) as ${runOf(n)}`,
+    )
+    const cells = output.map((field) =>
+      filled.has(field.name)
+        ? sql`first_value(${column(field.name)}) over (${part([runOf(names.indexOf(field.name))])}order by ${order}) as ${column(field.name)}`
+        : column(field.name),
+    )
+    return sql`select "¶", ${joined(cells, ', ')}\nfrom (select *${joined(
+      counts.map((count) => sql`, ${count}`),
+      '',
+    )} from ${from}) runs`
+  },
+  python: ({ columns, direction, within }, { frame }) =>
+    py`${frame} = ${pyHelper('fill')}(${frame}, ${selectorPython(columns, frame)}, ${direction}${within ? py`, within=${selectorPython(within, frame)}` : code('')})`,
+  takesIn: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
+})

@@ -1,0 +1,52 @@
+import { z } from 'zod'
+import { code, py, sql } from '../../codegen/tag.ts'
+import { IntList } from '../../table/memory.ts'
+import { selectColumns } from '../shared/columns.ts'
+import { checkCondition, conditionSchema, conditionWords, type Condition } from '../shared/condition.ts'
+import { conditionPython, conditionSql } from '../shared/condition-code.ts'
+import { conditionMask } from '../shared/condition-run.ts'
+import { defineStep, slot } from '../shared/step-kind.ts'
+
+type Filter = { readonly where: Condition; readonly keep?: boolean | undefined }
+
+export const filter = defineStep<Filter>({
+  kind: 'filter',
+  verb: 'Keep rows where…',
+  words: ['filter', 'keep', 'rows', 'where', 'drop rows', 'remove rows', 'condition', 'only', 'exclude'],
+  acts: ['columns', 'cells', 'table'],
+  params: z.strictObject({ where: conditionSchema, keep: z.boolean().optional() }),
+  sentence: ({ where, keep = true }) => [
+    slot(
+      keep ? 'Keep' : 'Drop',
+      'choice',
+      ['keep'],
+      [
+        ['true', 'Keep'],
+        ['false', 'Drop'],
+      ],
+    ),
+    ' the rows where ',
+    slot(conditionWords(where), 'condition', ['where']),
+    '.',
+  ],
+  output: ({ where }, input, context) => {
+    checkCondition(where, input, context, 'where')
+    return input
+  },
+  run: ({ where, keep = true }, table, context) => {
+    const mask = conditionMask(where, table, context)
+    const wanted = keep ? 1 : 0
+    const rows = new IntList()
+    for (let i = 0; i < mask.length; i++) if (mask[i] === wanted) rows.push(i)
+    const index = rows.done()
+    return { table: table.rows(index), origin: { kind: 'index', index } }
+  },
+  sql: ({ where, keep = true }, context) => {
+    const condition = conditionSql(where, context)
+    return selectColumns(context, {}, sql`\nwhere ${keep ? condition : sql`not (${condition})`}`)
+  },
+  python: ({ where, keep = true }, context) => {
+    const condition = conditionPython(where, context)
+    return py`${context.frame} = ${context.frame}[${keep ? code('') : code('~')}${condition}].reset_index(drop=True)`
+  },
+})

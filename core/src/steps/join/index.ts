@@ -1,0 +1,367 @@
+import { z } from 'zod'
+import { checkSize } from '../../table/limits.ts'
+import { sqlTypeName } from '../../formula/to-code.ts'
+import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
+import { isNumber, typeTogether, type Column, type ColumnType } from '../../table/column.ts'
+import { concat, gather } from '../../table/gather.ts'
+import { IntList } from '../../table/memory.ts'
+import { convert, textOfCell } from '../../reading/convert.ts'
+import { Table, type Field, type Schema } from '../../table/table.ts'
+import { listed, quoted } from '../../messages/words.ts'
+import {
+  checkColumn,
+  checkSelector,
+  freeName,
+  inTable,
+  selected,
+  selectorSchema,
+  selectorWords,
+  type Selector,
+} from '../shared/columns.ts'
+import { bucket, keyIds } from '../shared/join-keys.ts'
+import { name } from '../../reading/name-schema.ts'
+import { DataRefused, defineStep, slot, tableSlot, type SqlContext } from '../shared/step-kind.ts'
+
+export const joinHows = ['left', 'inner', 'right', 'full', 'left-only', 'right-only', 'cross'] as const
+export type JoinHow = (typeof joinHows)[number]
+type On = { readonly left: string; readonly right: string }
+type Join = {
+  readonly with: string
+  readonly how: JoinHow
+  readonly on?: readonly On[] | undefined
+  readonly ignoreCase?: boolean | undefined
+  readonly trim?: boolean | undefined
+  readonly bring?: Selector | undefined
+  readonly prefix?: string | undefined
+  readonly matches?: 'all' | 'first' | 'one' | undefined
+}
+
+const onOf = ({ how, on = [] }: Join): readonly On[] => (how === 'cross' ? [] : on)
+const keepsLeft = (how: JoinHow): boolean => how !== 'right-only'
+const bringsRight = (how: JoinHow): boolean => how !== 'left-only'
+/** Rows that only the other table has stand in the result. */
+const keepsRight = (how: JoinHow): boolean => how === 'right' || how === 'full' || how === 'right-only'
+
+type Layout = {
+  readonly left: readonly Field[]
+  readonly brought: readonly { readonly from: string; readonly field: Field }[]
+  readonly schema: Schema
+}
+
+/** Left columns, then what is brought; keys of right and full joins hold the value of whichever side has one. */
+const layout = (params: Join, input: Schema, other: Schema): Layout => {
+  const { how } = params
+  const on = onOf(params)
+  const left = keepsLeft(how)
+    ? input.map((field) => ({
+        name: field.name,
+        type: keepsRight(how)
+          ? typeTogether([
+              field.type,
+              ...on
+                .filter((one) => one.left === field.name)
+                .map((one) => other.find(({ name: right }) => right === one.right)?.type ?? field.type),
+            ])
+          : field.type,
+      }))
+    : []
+  const keys = new Set(on.map(({ right }) => right))
+  const wanted = !bringsRight(how)
+    ? []
+    : params.bring
+      ? selected(params.bring, other)
+      : how === 'right-only'
+        ? [...other]
+        : other.filter((field) => !keys.has(field.name))
+  const taken = left.map((field) => field.name)
+  const brought = wanted.map((field) => {
+    const free = freeName(`${params.prefix ?? ''}${field.name}`, taken)
+    taken.push(free)
+    return { from: field.name, field: { name: free, type: field.type } }
+  })
+  return { left, brought, schema: [...left, ...brought.map(({ field }) => field)] }
+}
+
+const alike = (a: ColumnType, b: ColumnType): boolean => a === b || (isNumber(a) && isNumber(b))
+
+/** A join by what it keeps. */
+export const joinWords: Readonly<Record<JoinHow, string>> = {
+  left: 'keep every row here',
+  inner: 'keep only rows that match',
+  right: 'keep every row there',
+  full: 'keep every row of both',
+  'left-only': 'keep only rows here that match nothing there',
+  'right-only': 'keep only rows there that match nothing here',
+  cross: 'put every row beside every row',
+}
+const matchWords = { all: 'every match', first: 'the first match', one: 'one match and no more' } as const
+
+/** Where rows of the result come from: positions in the left and the right table, -1 where there is none. */
+type Pairs = { readonly left: Int32Array; readonly right: Int32Array; readonly notes: Readonly<Record<string, number>> }
+
+/** How many pairs of rows have the same keys, before any of them is made. */
+const matchCount = (left: Int32Array, starts: Int32Array): number => {
+  let count = 0
+  for (let l = 0; l < left.length; l++) {
+    const id = left[l] as number
+    if (id >= 0) count += (starts[id + 1] as number) - (starts[id] as number)
+  }
+  return count
+}
+
+const pairRows = (params: Join, table: Table, other: Table, names: string): Pairs => {
+  const { how, matches = 'all' } = params
+  const left = new IntList()
+  const right = new IntList()
+  const push = (l: number, r: number): void => {
+    left.push(l)
+    right.push(r)
+  }
+  if (how === 'cross') {
+    checkSize('Matching every row with every row', table.rowCount * other.rowCount)
+    for (let l = 0; l < table.rowCount; l++) for (let r = 0; r < other.rowCount; r++) push(l, r)
+    return {
+      left: left.done(),
+      right: right.done(),
+      notes: {
+        matched: other.rowCount > 0 ? table.rowCount : 0,
+        multiplied: Math.max(0, table.rowCount * (other.rowCount - 1)),
+      },
+    }
+  }
+  const on = onOf(params)
+  const ids = keyIds(
+    on.map((one) => table.named(one.left)),
+    on.map((one) => other.named(one.right)),
+    params,
+  )
+  const { starts, rows } = bucket(ids.right, ids.count)
+  if (matches === 'all' && how !== 'left-only' && how !== 'right-only')
+    checkSize('This match', matchCount(ids.left, starts))
+  const met = new Uint8Array(ids.count)
+  let matched = 0
+  let multiplied = 0
+  for (let l = 0; l < table.rowCount; l++) {
+    const id = ids.left[l] as number
+    const from = id < 0 ? 0 : (starts[id] as number)
+    const to = id < 0 ? 0 : (starts[id + 1] as number)
+    if (from === to) {
+      if (how === 'left' || how === 'full' || how === 'left-only') push(l, -1)
+      continue
+    }
+    matched++
+    met[id] = 1
+    if (how === 'left-only' || how === 'right-only') continue
+    if (matches === 'one' && to - from > 1)
+      throw new DataRefused(
+        `${on.map((one) => `${quoted(one.left)} ${shownAt(table, one.left, l)}`).join(', ')} matches ${to - from} rows of ${names}, and only one match is allowed. Take the first, or make the rows there one of each.`,
+      )
+    const end = matches === 'all' ? to : from + 1
+    multiplied += end - from - 1
+    for (let k = from; k < end; k++) push(l, rows[k] as number)
+  }
+  let unmatchedRight = 0
+  for (let r = 0; r < other.rowCount; r++) {
+    const id = ids.right[r] as number
+    if (id >= 0 && met[id]) continue
+    unmatchedRight++
+    if (keepsRight(how)) push(-1, r)
+  }
+  return {
+    left: left.done(),
+    right: right.done(),
+    notes: { matched, unmatchedLeft: table.rowCount - matched, unmatchedRight, multiplied },
+  }
+}
+
+const shownAt = (table: Table, column: string, row: number): string => {
+  const at = table.indexOf(column)
+  const cell = table.cell(at, row)
+  return cell === null ? 'empty' : textOfCell(table.schema[at]?.type ?? 'text', cell)
+}
+
+/** Left values, and where there is no left row the other's. */
+const keyColumn = (left: Table, right: Table, { field, on, pairs }: { field: Field; on: On; pairs: Pairs }): Column => {
+  const mine = convert(left.named(on.left), { type: field.type }).column
+  const theirs = convert(right.named(on.right), { type: field.type }).column
+  // the other's values stand only in the last rows, where there is no row on the left
+  const alone = pairs.left.indexOf(-1)
+  if (alone < 0) return gather(mine, pairs.left)
+  return concat(field.type, [gather(mine, pairs.left.subarray(0, alone)), gather(theirs, pairs.right.subarray(alone))])
+}
+
+const seenSql = (part: Code, type: ColumnType, { ignoreCase, trim }: Join): Code => {
+  if (type !== 'text') return part
+  const cut = trim ? sql`nullif(${sqlHelper('trim_of')}(${part}), '')` : part
+  return ignoreCase ? sql`${sqlHelper('lower_of')}(${cut})` : cut
+}
+
+export const join = defineStep<Join>({
+  kind: 'join',
+  verb: 'Match with another table…',
+  words: [
+    'join',
+    'match',
+    'lookup',
+    'vlookup',
+    'merge',
+    'combine tables',
+    'bring columns',
+    'enrich',
+    'left join',
+    'inner join',
+    'anti join',
+  ],
+  acts: ['table', 'columns'],
+  params: z
+    .strictObject({
+      with: z.string().min(1),
+      how: z.enum(joinHows),
+      on: z.array(z.strictObject({ left: name, right: name })).optional(),
+      ignoreCase: z.boolean().optional(),
+      trim: z.boolean().optional(),
+      bring: selectorSchema.optional(),
+      prefix: z.string().optional(),
+      matches: z.enum(['all', 'first', 'one']).optional(),
+    })
+    .refine(({ how, on }) => how === 'cross' || (on !== undefined && on.length > 0), {
+      message: 'a match needs at least one pair of keys',
+      path: ['on'],
+    }),
+  sentence: (params, names) => {
+    const { with: other, how, bring, matches = 'all', ignoreCase, trim } = params
+    const on = onOf(params)
+    return [
+      'Match with ',
+      tableSlot(other, 'join', ['with'], names),
+      ...(on.length > 0
+        ? [
+            ' where ',
+            slot(
+              listed(
+                on.map((one) =>
+                  one.left === one.right ? `${one.left} is the same` : `${one.left} is its ${one.right}`,
+                ),
+              ),
+              'join',
+              ['on'],
+            ),
+            `${ignoreCase ? ', whatever the case' : ''}${trim ? ', spaces at the ends aside' : ''}`,
+          ]
+        : []),
+      ', and ',
+      slot(joinWords[how], 'join', ['how']),
+      ...(how === 'left-only' || how === 'right-only'
+        ? []
+        : [
+            ', bringing ',
+            slot(bring ? selectorWords(bring) : 'all its other columns', 'join', ['bring']),
+            ...(how === 'cross' || matches === 'all' ? [] : [' of ', slot(matchWords[matches], 'join', ['matches'])]),
+          ]),
+      '.',
+    ]
+  },
+  uses: ({ with: other }) => [other],
+  output: (params, input, context) => {
+    const other = context.tableColumns(params.with)
+    const there = inTable(context, params.with)
+    onOf(params).forEach((one, i) => {
+      const left = checkColumn(one.left, input, context, 'on', i, 'left')
+      const right = checkColumn(one.right, other, there, 'on', i, 'right')
+      if (left && right && !alike(left.type, right.type))
+        context.report(
+          { code: 'keys-differ', left: left.name, leftType: left.type, right: right.name, rightType: right.type },
+          'on',
+          i,
+        )
+    })
+    if (params.bring) checkSelector(params.bring, other, there, 'bring')
+    return layout(params, input, other).schema
+  },
+  run: (params, table, context) => {
+    const other = context.table(params.with)
+    const pairs = pairRows(params, table, other, context.names(params.with))
+    const { left, brought, schema } = layout(params, table.schema, other.schema)
+    const lefts = left.length > 0 ? table.rows(pairs.left) : undefined
+    const rights = other.select(brought.map(({ from }) => other.indexOf(from))).rows(pairs.right)
+    let result = lefts ? lefts : Table.of([], [], pairs.left.length)
+    if (lefts && keepsRight(params.how))
+      for (const on of onOf(params)) {
+        const at = left.findIndex((field) => field.name === on.left)
+        result = result.with(at, on.left, keyColumn(table, other, { field: left[at] as Field, on, pairs }), true)
+      }
+    const all = Table.of(
+      schema.map((field) => field.name),
+      [...left.map((_, i) => result.column(i)), ...brought.map((_, i) => rights.column(i))],
+      pairs.left.length,
+    )
+    return { table: all, origin: { kind: 'index', index: pairs.left }, notes: pairs.notes }
+  },
+  carries: (params, input, output) =>
+    Object.fromEntries(
+      (keepsLeft(params.how) ? input : []).flatMap((field) =>
+        output.some((one) => one.name === field.name) ? [[field.name, field.name]] : [],
+      ),
+    ),
+  sql: (params, context) => joinSql(params, context),
+  python: (params, { frame, table }) => {
+    const { frame: other, columns } = table(params.with)
+    const options = [
+      ...(params.ignoreCase ? [py`, ignore_case=True`] : []),
+      ...(params.trim ? [py`, trim=True`] : []),
+      ...(params.bring ? [py`, bring=${selected(params.bring, columns).map((field) => field.name)}`] : []),
+      ...(params.prefix ? [py`, prefix=${params.prefix}`] : []),
+      ...(params.matches && params.matches !== 'all' ? [py`, matches=${params.matches}`] : []),
+    ]
+    return py`${frame} = ${pyHelper('join_tables')}(${frame}, ${other}, ${params.how}, [${joined(
+      onOf(params).map((one) => py`(${one.left}, ${one.right})`),
+      ', ',
+    )}]${joined(options, '')})`
+  },
+})
+
+const joinSql = (params: Join, { from, input, column, table }: SqlContext): Code => {
+  const { how, matches = 'all' } = params
+  const { rows: other, columns } = table(params.with)
+  const on = onOf(params)
+  const { left, brought } = layout(params, input, columns)
+  const typeIn = (schema: Schema, one: string): ColumnType => schema.find((field) => field.name === one)?.type ?? 'text'
+  const equal = (l: string, r: string): Code =>
+    joined(
+      on.map(
+        (one) =>
+          sql`${seenSql(sql`${code(l)}.${column(one.left)}`, typeIn(input, one.left), params)} = ${seenSql(sql`${code(r)}.${column(one.right)}`, typeIn(columns, one.right), params)}`,
+      ),
+      ' and ',
+    )
+  const names = [...left, ...brought.map(({ field }) => field)].map((field) => column(field.name))
+  const rightPart = brought.map(({ from: one, field }) => sql`r.${column(one)} as ${column(field.name)}`)
+  const leftPart = left.map((field) => {
+    const own = typeIn(input, field.name)
+    return own === field.type
+      ? sql`l.${column(field.name)}`
+      : sql`l.${column(field.name)}::${sqlTypeName(field.type)} as ${column(field.name)}`
+  })
+  const aloneLeft = left.map((field) => {
+    const key = on.find((one) => one.left === field.name)
+    return sql`${key ? sql`r.${column(key.right)}` : code('null')}::${sqlTypeName(field.type)} as ${column(field.name)}`
+  })
+  const nothing = sql`${code('null::bigint')}`
+  if (how === 'cross')
+    return sql`select row_number() over (order by l."¶", r."¶") as "¶", ${[...leftPart, ...rightPart]}\nfrom ${from} l cross join ${other} r`
+  if (how === 'left-only')
+    return sql`select l."¶", ${leftPart}\nfrom ${from} l where not exists (select from ${other} r where ${equal('l', 'r')})`
+  const alone = sql`select ${nothing} as lo, r."¶" as ro, ${code('1')} as n, ${[...aloneLeft, ...rightPart]} from ${other} r where not exists (select from ${from} l where ${equal('l', 'r')})`
+  if (how === 'right-only') return sql`select ro as "¶", ${names}\nfrom (${alone}) a`
+  const keyed = on.map((one) => seenSql(column(one.right), typeIn(columns, one.right), params))
+  const firsts =
+    matches === 'first'
+      ? sql`(select * from (select *, row_number() over (partition by ${keyed} order by "¶") as "¶n" from ${other}) ranked where "¶n" = 1)`
+      : other
+  const counted =
+    matches === 'one'
+      ? sql`${sqlHelper('one_match')}(count(r."¶") over (partition by l."¶"), ${on.map((one) => one.left).join(', ')})`
+      : code('1')
+  const matched = sql`select l."¶" as lo, r."¶" as ro, ${counted} as n, ${[...leftPart, ...rightPart]} from ${from} l ${code(how === 'left' || how === 'full' ? 'left join' : 'join')} ${firsts} r on ${equal('l', 'r')}`
+  return sql`select row_number() over (order by lo nulls last, ro) as "¶", ${names}\nfrom (${matched}${keepsRight(how) ? sql`\nunion all ${alone}` : code('')}) m\nwhere n is not null`
+}

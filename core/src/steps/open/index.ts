@@ -1,0 +1,242 @@
+import { ownValue } from '../../table/own.ts'
+import { z } from 'zod'
+import { pythonPatterns } from '../../codegen/patterns.ts'
+import { code, joined, py, pyHelper, sql, sqlHelper, type Code } from '../../codegen/tag.ts'
+import { columnTypes, type ColumnType } from '../../table/column.ts'
+import type { NumberLocale } from '../../table/number.ts'
+import type { Schema } from '../../table/table.ts'
+import { counted, listed, quoted } from '../../messages/words.ts'
+import { checkFormats, localeSchema, readSql } from '../cast/index.ts'
+import { name } from '../../reading/name-schema.ts'
+import { rangePattern } from '../../reading/sheet-range.ts'
+import { defineStep, formats, slot, type Format, type Sentence, type TableNames } from '../shared/step-kind.ts'
+
+export type OpenType = { readonly type: ColumnType; readonly formats?: readonly string[] | undefined }
+/** Which sheets of a workbook: by name in this order, those whose name fits, or the first that is not hidden. */
+export type Sheets = readonly string[] | { readonly like: string; readonly unlike?: string | undefined } | 'first'
+/** How a file becomes a table. Rows are counted as seen in the file, blank ones included. */
+export type Read = {
+  readonly format?: Format | undefined
+  /** JSON: where the list of records stands, such as data.items. */
+  readonly path?: string | undefined
+  readonly sheets?: Sheets | undefined
+  /** Such as B3:K90; without the last number it goes to the last row. */
+  readonly range?: string | undefined
+  readonly encoding?: string | undefined
+  readonly delimiter?: string | undefined
+  readonly quote?: string | undefined
+  /** The row of names; several rows in a list are joined to one name a column. */
+  readonly header?: number | readonly number[] | 'none' | undefined
+  readonly skip?: number | undefined
+  readonly footer?: number | undefined
+  readonly types?: 'detect' | 'text' | Readonly<Record<string, OpenType>> | undefined
+  readonly locale?: NumberLocale | undefined
+  readonly origin?: { readonly file?: string | undefined; readonly sheet?: string | undefined } | undefined
+}
+type Open = { readonly input: string; readonly read?: Read | undefined }
+
+export const encodings = ['utf-8', 'utf-16le', 'utf-16be', 'windows-1252'] as const
+
+export const readSchema: z.ZodType<Read> = z
+  .strictObject({
+    format: z.enum(formats).optional(),
+    path: z.string().min(1).optional(),
+    sheets: z
+      .union([
+        z.array(name).min(1),
+        z.strictObject({ like: z.string().min(1), unlike: z.string().min(1).optional() }),
+        z.literal('first'),
+      ])
+      .optional(),
+    range: z.string().regex(rangePattern, 'a range is written like B3:K90').optional(),
+    encoding: z.string().min(1).optional(),
+    delimiter: z.string().length(1).optional(),
+    quote: z.string().length(1).optional(),
+    header: z.union([z.number().int().min(1), z.array(z.number().int().min(1)).min(1), z.literal('none')]).optional(),
+    skip: z.number().int().min(0).optional(),
+    footer: z.number().int().min(0).optional(),
+    types: z
+      .union([
+        z.enum(['detect', 'text']),
+        z.record(name, z.strictObject({ type: z.enum(columnTypes), formats: z.array(z.string().min(1)).optional() })),
+      ])
+      .optional(),
+    locale: localeSchema.optional(),
+    origin: z.strictObject({ file: name.optional(), sheet: name.optional() }).optional(),
+  })
+  .meta({ id: 'Read' })
+
+const delimiterWords: Readonly<Record<string, string>> = {
+  ',': 'commas',
+  ';': 'semicolons',
+  '\t': 'tabs',
+  '|': 'bars',
+  ' ': 'blanks',
+}
+const encodingWords: Readonly<Record<string, string>> = {
+  'utf-16le': 'UTF-16',
+  'utf-16be': 'UTF-16',
+  'windows-1252': 'Windows-1252',
+}
+
+/** What a file is, as far as a recipe tells: said, or by the ending that its name pattern has. */
+export const formatOf = (read: Read, files: string | undefined): Format => {
+  if (read.format) return read.format
+  if (read.path !== undefined) return 'json'
+  const ending = /\.([a-z]+)$/i.exec(files ?? '')?.[1]?.toLowerCase()
+  return ending === 'xlsm' ? 'xlsx' : (formats.find((format) => format === ending) ?? 'csv')
+}
+
+/** What a pattern or list of sheets is called in a sentence. */
+const sheetWords = (sheets: Exclude<Sheets, 'first'>): string =>
+  'like' in sheets
+    ? `every sheet named like ${quoted(sheets.like)}${sheets.unlike ? ` but not ${quoted(sheets.unlike)}` : ''}`
+    : `the ${sheets.length === 1 ? 'sheet' : 'sheets'} ${listed(sheets.map(quoted))}`
+const headerWords = (header: Exclude<Read['header'], 'none' | undefined>): string =>
+  typeof header === 'number' ? `row ${header}` : `${header.length === 1 ? 'row' : 'rows'} ${listed(header.map(String))}`
+const originWords = ({ file, sheet }: NonNullable<Read['origin']>): string =>
+  listed([
+    ...(file ? [`the file of each row as ${file}`] : []),
+    ...(sheet ? [`the sheet${file ? '' : ' of each row'} as ${sheet}`] : []),
+  ])
+
+const sentence = ({ input, read = {} }: Open, names: TableNames): Sentence => [
+  'Open ',
+  slot(names(input, 'input'), 'open', ['input']),
+  ...(read.path ? [', the list at ', slot(read.path, 'open', ['read', 'path'])] : []),
+  ...(read.sheets && read.sheets !== 'first' ? [', ', slot(sheetWords(read.sheets), 'open', ['read', 'sheets'])] : []),
+  ...(read.range ? [', cells ', slot(read.range, 'open', ['read', 'range'])] : []),
+  ...(read.header === 'none'
+    ? [', which has ', slot('no row of names', 'open', ['read', 'header'])]
+    : read.header !== undefined && read.header !== 1
+      ? [', column names from ', slot(headerWords(read.header), 'open', ['read', 'header'])]
+      : []),
+  ...(read.delimiter && read.delimiter !== ','
+    ? [', parted by ', slot(ownValue(delimiterWords, read.delimiter) ?? read.delimiter, 'open', ['read', 'delimiter'])]
+    : []),
+  ...(read.encoding && ownValue(encodingWords, read.encoding.toLowerCase())
+    ? [
+        ', written in ',
+        slot(ownValue(encodingWords, read.encoding.toLowerCase()) as string, 'open', ['read', 'encoding']),
+      ]
+    : []),
+  ...(read.skip
+    ? [', leaving out ', slot(`${counted(read.skip, 'row')} below the names`, 'open', ['read', 'skip'])]
+    : []),
+  ...(read.footer
+    ? [', leaving out ', slot(`${counted(read.footer, 'row')} at the foot`, 'open', ['read', 'footer'])]
+    : []),
+  ...(read.origin?.file || read.origin?.sheet
+    ? [', noting ', slot(originWords(read.origin), 'open', ['read', 'origin'])]
+    : []),
+  '.',
+]
+
+const typeFor = (read: Read, column: string, type: ColumnType): OpenType => {
+  const given = typeof read.types === 'object' ? ownValue(read.types, column) : undefined
+  return given ?? { type }
+}
+
+const pythonTypes = (types: Read['types']): Code =>
+  typeof types !== 'object'
+    ? py`${types ?? 'detect'}`
+    : py`{${joined(
+        Object.entries(types).map(([column, { type, formats = [] }]) =>
+          formats.length > 0 ? py`${column}: (${type}, ${pythonPatterns(formats)})` : py`${column}: ${type}`,
+        ),
+        ', ',
+      )}}`
+
+export const open = defineStep<Open>({
+  kind: 'open',
+  verb: 'Open a file',
+  words: ['open', 'import', 'load', 'read', 'csv', 'file', 'upload'],
+  acts: [],
+  start: true,
+  params: z.strictObject({ input: name, read: readSchema.optional() }),
+  sentence,
+  output: ({ input, read }, _schema, context) => {
+    const columns = context.inputColumns(input)
+    if (!columns) context.report({ code: 'unknown-input', input }, 'input')
+    if (typeof read?.types === 'object')
+      for (const [column, { formats }] of Object.entries(read.types))
+        checkFormats(formats, context, 'read', 'types', column, 'formats')
+    return columns ?? []
+  },
+  run: ({ input, read = {} }, _table, context) => {
+    const { table, notes, unreadable } = context.opened(input, read)
+    return { table, origin: { kind: 'source' }, notes, unreadable }
+  },
+  sql: ({ input, read: given = {} }, { source, column }) => {
+    const { rows, columns, format, known } = source(input)
+    const read = format === 'csv' ? given : asCsv
+    const cells = columns.map((field) => {
+      if (format === 'csv' && field.name === read.origin?.file) return sql`r.file_name as ${column(field.name)}`
+      if (format === 'csv' && field.name === read.origin?.sheet) return sql`null::text as ${column(field.name)}`
+      const places = [field.name, ...Object.keys(known).filter((other) => ownValue(known, other) === field.name)].map(
+        (name) => sql`array_position(r.names, ${name})`,
+      )
+      const cell = sql`r.cells[${places.length > 1 ? sql`coalesce(${joined(places, ', ')})` : (places[0] as Code)}]`
+      return sql`${readSql(sql`nullif(${cell}, '')`, { ...typeFor(read, field.name, field.type), locale: read.locale })} as ${column(field.name)}`
+    })
+    return sql`select r."¶", ${joined(cells, ',\n  ')}\nfrom ${sqlHelper('sheet_rows')}(${rows}, ${headerSql(read)}, ${read.skip ?? 0}, ${read.footer ?? 0}) r`
+  },
+  python: ({ input, read: given = {} }, { frame, source }) => {
+    const { files, format, known } = source(input)
+    const read = format === 'parquet' ? { ...asCsv, types: given.types } : given
+    const options = [
+      ...(format === 'json' && read.path ? [py`path=${read.path}`] : []),
+      ...(read.encoding ? [py`encoding=${read.encoding}`] : []),
+      ...(read.delimiter ? [py`delimiter=${read.delimiter}`] : []),
+      ...(read.quote && read.quote !== '"' ? [py`quote=${read.quote}`] : []),
+      ...(isWorkbook(format) && read.sheets && read.sheets !== 'first'
+        ? [py`sheets=${pythonSheets(read.sheets)}`]
+        : []),
+      ...(format === 'json'
+        ? []
+        : [
+            ...(read.range ? [py`area=${read.range}`] : []),
+            ...headerPython(read),
+            ...(read.skip ? [py`skip=${read.skip}`] : []),
+            ...(read.footer ? [py`footer=${read.footer}`] : []),
+          ]),
+      ...(read.types === undefined || read.types === 'detect' ? [] : [py`types=${pythonTypes(read.types)}`]),
+      ...(read.locale && (read.locale.decimal !== '.' || read.locale.group !== ',')
+        ? [py`decimal=${read.locale.decimal}, group=${read.locale.group}`]
+        : []),
+      ...(read.origin?.file ? [py`file_column=${read.origin.file}`] : []),
+      ...(read.origin?.sheet ? [py`sheet_column=${read.origin.sheet}`] : []),
+      ...(Object.keys(known).length > 0
+        ? [
+            py`known={${joined(
+              Object.entries(known).map(([from, to]) => py`${from}: ${to}`),
+              ', ',
+            )}}`,
+          ]
+        : []),
+    ]
+    const opener = pyHelper(isWorkbook(format) ? 'open_workbook' : format === 'json' ? 'open_json' : 'open_csv')
+    return py`${frame} = ${opener}(${files}${options.length > 0 ? py`, ${joined(options, ', ')}` : code('')})`
+  },
+})
+
+export const isWorkbook = (format: Format): boolean => format === 'xlsx' || format === 'ods'
+/** How a script reads what is no text file: as the CSV that the command line makes of it. */
+export const asCsv: Read = { encoding: 'utf-8', delimiter: ',' }
+
+/** The rows of names, counted from 1, in the file or in its range; none where there is no such row. */
+export const headerRows = ({ header = 1 }: Pick<Read, 'header'>): readonly number[] =>
+  header === 'none' ? [] : typeof header === 'number' ? [header] : header
+export const headerSql = (read: Read): Code => sql`array[${headerRows(read)}]::int[]`
+const headerPython = ({ header }: Read): Code[] =>
+  header === undefined || header === 1 ? [] : [header === 'none' ? py`header=None` : py`header=${header}`]
+const pythonSheets = (sheets: Exclude<Sheets, 'first'>): Code =>
+  'like' in sheets
+    ? sheets.unlike === undefined
+      ? py`{"like": ${sheets.like}}`
+      : py`{"like": ${sheets.like}, "unlike": ${sheets.unlike}}`
+    : py`${sheets}`
+
+/** The columns that come from the file itself, not from how it was opened. */
+export const fileColumns = (columns: Schema, read: Read | undefined): Schema =>
+  columns.filter((field) => field.name !== read?.origin?.file && field.name !== read?.origin?.sheet)

@@ -1,0 +1,399 @@
+import { z } from 'zod'
+import { mostColumns } from '../../table/limits.ts'
+import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
+import { hows, type Aggregated, type How } from '../../table/aggregate.ts'
+import {
+  cellAt,
+  columnWriter,
+  holdsWords,
+  isEmptyAt,
+  lengthOf,
+  type Column,
+  type ColumnType,
+} from '../../table/column.ts'
+import { gather, span } from '../../table/gather.ts'
+import { groupBy, type Groups } from '../../table/group.ts'
+import { bytes, IntList, ints, words32 } from '../../table/memory.ts'
+import { textOfCell } from '../../reading/convert.ts'
+import { Table, type Field, type Schema } from '../../table/table.ts'
+import { figure, listed, quoted } from '../../messages/words.ts'
+import {
+  bySchema,
+  checkBy,
+  checkColumn,
+  checkPlace,
+  freeName,
+  keysOf,
+  placePython,
+  placeSchema,
+  positionFor,
+  selectedNames,
+  selectorPython,
+  selectorWords,
+  type By,
+  type Place,
+} from '../shared/columns.ts'
+import { checkMeasure, howWords, measurePython, measureSql, measureType, runMeasure } from '../shared/measures.ts'
+import { name } from '../../reading/name-schema.ts'
+import { DataRefused, defineStep, slot, type CheckContext, type StepResult } from '../shared/step-kind.ts'
+import { cellFor, literalPython, literalSql } from '../shared/value.ts'
+
+type Written = string | number | boolean | null
+type Value = { readonly column: string; readonly how: How | 'only'; readonly as?: string | undefined }
+type Pivot = Place & {
+  readonly labels: string
+  readonly values: readonly Value[]
+  readonly by?: By | undefined
+  readonly found?: readonly Written[] | undefined
+  readonly gaps?: Written | undefined
+}
+
+const valueName = ({ column, as }: Value): string => as ?? column
+const typeIn = (column: string, schema: Schema): ColumnType =>
+  schema.find((field) => field.name === column)?.type ?? 'text'
+const valueType = ({ how, column }: Value, schema: Schema): ColumnType =>
+  how === 'only' ? typeIn(column, schema) : measureType(how, typeIn(column, schema))
+
+/** What identifies a row: the columns that are named, else all others. */
+const keysFor = ({ by, labels, values }: Pivot, schema: Schema): Field[] => {
+  const used = new Set([labels, ...values.map(({ column }) => column)])
+  return by === undefined ? schema.filter((field) => !used.has(field.name)) : keysOf(by, schema)
+}
+
+/** A label as text; null is the empty one. */
+const labelText = (label: Written): string | null => (label === null || label === '' ? null : String(label))
+
+type Made = { readonly label: string | null; readonly value: Value; readonly field: Field }
+/** Keys with the made columns in their place: label by label, value by value. */
+const layout = (
+  params: Pivot,
+  schema: Schema,
+  labels: readonly (string | null)[],
+): { keys: Field[]; made: Made[]; at: number; schema: Schema } => {
+  const keys = keysFor(params, schema)
+  const taken = keys.map((field) => field.name)
+  const at = positionFor(params, taken)
+  const made = labels.flatMap((label) =>
+    params.values.map((value): Made => {
+      const plain = label ?? 'Empty'
+      const free = freeName(params.values.length === 1 ? plain : `${plain} ${valueName(value)}`, taken)
+      taken.push(free)
+      return { label, value, field: { name: free, type: valueType(value, schema) } }
+    }),
+  )
+  return { keys, made, at, schema: [...keys.slice(0, at), ...made.map(({ field }) => field), ...keys.slice(at)] }
+}
+
+/** The labels that are told, or all there are in order of first appearance; and for each row the number of its label, -1 where it is left out. */
+const labelsOf = (
+  params: Pivot,
+  column: Column,
+): { labels: (string | null)[]; ofRow: Int32Array; present: (string | null)[]; groupOf: Uint32Array } => {
+  const groups = groupBy([column], lengthOf(column))
+  const present = Array.from(groups.first, (row) => {
+    const cell = cellAt(column, row)
+    return cell === null ? null : textOfCell(column.type, cell)
+  })
+  const labels = params.found ? params.found.map(labelText) : present
+  const at = new Map(labels.map((label, i) => [label, i]))
+  const turn = Int32Array.from(present, (label) => at.get(label) ?? -1)
+  const ofRow = ints(groups.ids.length)
+  for (let i = 0; i < ofRow.length; i++) ofRow[i] = turn[groups.ids[i] as number] as number
+  return { labels, ofRow, present, groupOf: groups.ids }
+}
+
+/** Rows whose label makes a column; undefined where all do. */
+const takenRows = (ofRow: Int32Array): Int32Array | undefined => {
+  if (!ofRow.includes(-1)) return undefined
+  const rows = new IntList()
+  for (let i = 0; i < ofRow.length; i++) if (ofRow[i] !== -1) rows.push(i)
+  return rows.done()
+}
+
+/** What the labels that are told leave out of the data, and those that it does not have. */
+const againstFound = (
+  column: string,
+  found: readonly Written[],
+  groupOf: Uint32Array,
+  labels: readonly (string | null)[],
+  present: readonly (string | null)[],
+): NonNullable<StepResult['labels']> => {
+  const rows = new Float64Array(present.length)
+  for (let i = 0; i < groupOf.length; i++) rows[groupOf[i] as number] = (rows[groupOf[i] as number] as number) + 1
+  const words = (label: string | null): string => label ?? 'Empty'
+  return {
+    column,
+    left: present.flatMap((label, i) =>
+      labels.includes(label)
+        ? []
+        : [{ label: words(label), rows: rows[i] as number, answer: { found: [...found, label] } }],
+    ),
+    missing: labels.filter((label) => !present.includes(label)).map(words),
+  }
+}
+
+const mostCells = 60_000_000
+
+/** The row of the one filled value of each cell; a second is refused. */
+const onlyRows = (column: Column, cells: Groups, refuse: (row: number, first: number) => never): Int32Array => {
+  const rows = ints(cells.count).fill(-1)
+  const { ids } = cells
+  const mayBeEmpty = holdsWords(column) || column.empty !== undefined
+  for (let i = 0; i < ids.length; i++) {
+    if (mayBeEmpty && isEmptyAt(column, i)) continue
+    const cell = ids[i] as number
+    if (rows[cell] !== -1) refuse(i, rows[cell] as number)
+    rows[cell] = i
+  }
+  return rows
+}
+
+/** The sum of each cell over that of the whole table, labels that are left out included. */
+const shareOf = (table: Table, seen: Table, column: string, cells: Groups): Aggregated => {
+  const totals = runMeasure({ how: 'sum', column }, seen, cells, 'decimal').column
+  const grand = Number(
+    cellAt(
+      runMeasure({ how: 'sum', column }, table, { ids: words32(table.rowCount), count: 1, first: ints(0) }, 'decimal')
+        .column,
+      0,
+    ) ?? 0,
+  )
+  const writer = columnWriter('decimal', cells.count)
+  const failures = new IntList()
+  for (let i = 0; i < cells.count; i++) {
+    const total = cellAt(totals, i)
+    if (total === null) continue
+    if (grand === 0) failures.push(i)
+    else writer.set(i, Number(total) / grand)
+  }
+  return { column: writer.done(), failures: failures.done() }
+}
+
+const hasRows = ({ ids, count }: Groups): Uint8Array => {
+  const held = bytes(count)
+  for (let i = 0; i < ids.length; i++) held[ids[i] as number] = 1
+  return held
+}
+
+/** A cell without rows is empty, or what fills gaps. */
+const withGaps = (column: Column, held: Uint8Array, gap: ReturnType<typeof cellFor>): Column => {
+  if (!held.includes(0)) return column
+  const writer = columnWriter(column.type, held.length)
+  for (let i = 0; i < held.length; i++) writer.set(i, held[i] ? cellAt(column, i) : (gap ?? null))
+  return writer.done()
+}
+
+const checkValues = (params: Pivot, input: Schema, context: CheckContext): void =>
+  params.values.forEach((value, i) => {
+    if (value.how === 'only') checkColumn(value.column, input, context, 'values', i, 'column')
+    else checkMeasure({ how: value.how, column: value.column }, input, context, 'values', i)
+    const type = valueType(value, input)
+    if (params.gaps !== undefined && cellFor(params.gaps, type) === undefined)
+      context.report({ code: 'wrong-value', value: String(params.gaps), column: valueName(value), type }, 'gaps')
+  })
+
+const valueWords = ({ how, column, as }: Value): string =>
+  `${how === 'only' ? 'the single' : howWords[how]}${how === 'count' ? '' : ` ${column}`}${as === undefined || as === column ? '' : ` as ${as}`}`
+const written = z.union([z.string(), z.number(), z.boolean(), z.null()])
+
+export const pivot = defineStep<Pivot>({
+  kind: 'pivot',
+  verb: 'Turn rows into columns…',
+  words: [
+    'pivot',
+    'rows to columns',
+    'crosstab',
+    'cross table',
+    'spread',
+    'wider',
+    'wide',
+    'cast wide',
+    'matrix',
+    'contingency',
+  ],
+  acts: ['columns', 'table'],
+  params: z.strictObject({
+    labels: name,
+    values: z.array(z.strictObject({ column: name, how: z.enum([...hows, 'only']), as: name.optional() })).min(1),
+    by: bySchema.optional(),
+    found: z.array(written).min(1).optional(),
+    gaps: written.optional(),
+    ...placeSchema,
+  }),
+  sentence: ({ labels, values, by, found, gaps }) => [
+    'Make a column of each ',
+    slot(labels, 'oneColumn', ['labels']),
+    ' (',
+    slot(
+      found
+        ? found.length > 4
+          ? `${found
+              .slice(0, 3)
+              .map((one) => labelText(one) ?? 'Empty')
+              .join(', ')} and ${found.length - 3} more`
+          : listed(found.map((one) => labelText(one) ?? 'Empty'))
+        : 'whatever comes',
+      'labelsFound',
+      ['found'],
+    ),
+    ') with ',
+    slot(listed(values.map(valueWords)), 'pivotValues', ['values']),
+    ', a row for each ',
+    slot(
+      by === undefined
+        ? 'combination of the other columns'
+        : Array.isArray(by) && by.length === 0
+          ? 'table'
+          : selectorWords(by),
+      'columns',
+      ['by'],
+    ),
+    ', gaps ',
+    slot(gaps === undefined || gaps === null ? 'left empty' : `filled with ${String(gaps)}`, 'value', ['gaps']),
+    '.',
+  ],
+  output: (params, input, context) => {
+    checkColumn(params.labels, input, context, 'labels')
+    checkValues(params, input, context)
+    if (params.by !== undefined) checkBy(params.by, input, context, 'by')
+    const { keys, schema } = layout(params, input, params.found?.map(labelText) ?? [])
+    checkPlace(params, keys, context)
+    return schema
+  },
+  judges: true,
+  unforeseen: (params, input) => (params.found || !params.values[0] ? undefined : valueType(params.values[0], input)),
+  run: (params, table) => {
+    const { labels, ofRow, present, groupOf } = labelsOf(params, table.named(params.labels))
+    const { keys, made, at } = layout(params, table.schema, labels)
+    const groups = groupBy(
+      keys.map((field) => table.named(field.name)),
+      table.rowCount,
+    )
+    const rowCount = keys.length === 0 ? Math.max(1, groups.count) : groups.count
+    if (rowCount * labels.length * params.values.length > mostCells || labels.length > mostColumns)
+      throw new DataRefused(
+        `${quoted(params.labels)} has ${figure(labels.length)} different values; a column of each would make ${figure(rowCount * labels.length)} cells. Choose another column, or the labels that are wanted.`,
+      )
+    const taken = takenRows(ofRow)
+    const seen = taken ? table.rows(taken) : table
+    const ids = words32(seen.rowCount)
+    for (let i = 0; i < ids.length; i++) {
+      const row = taken ? (taken[i] as number) : i
+      ids[i] = (groups.ids[row] as number) * labels.length + (ofRow[row] as number)
+    }
+    const cells: Groups = { ids, count: rowCount * labels.length, first: ints(0) }
+    const held = hasRows(cells)
+    const keyWords = (row: number): string =>
+      listed([
+        ...keys.map((field) => `${field.name} ${shownAt(seen, field, row)}`),
+        `${params.labels} ${shownAt(seen, { name: params.labels, type: seen.named(params.labels).type }, row)}`,
+      ])
+    const failures: { column: string; rows: Int32Array }[] = []
+    const whole = params.values.map((value): Column => {
+      const refuse = (row: number, first: number): never => {
+        throw new DataRefused(
+          `Two values of ${quoted(value.column)} meet in one cell, for ${keyWords(row)}: ${shownAt(seen, { name: value.column, type: typeIn(value.column, seen.schema) }, first)} and ${shownAt(seen, { name: value.column, type: typeIn(value.column, seen.schema) }, row)}. Choose a measure such as their sum, or another column that tells the rows apart.`,
+        )
+      }
+      const type = valueType(value, table.schema)
+      if (value.how === 'only')
+        return withGaps(
+          gather(seen.named(value.column), onlyRows(seen.named(value.column), cells, refuse)),
+          held,
+          cellFor(params.gaps ?? null, type),
+        )
+      const { column, failures: bad } =
+        value.how === 'share'
+          ? shareOf(table, seen, value.column, cells)
+          : runMeasure({ how: value.how, column: value.column }, seen, cells, type)
+      if (bad.length > 0)
+        failures.push({
+          column: made.find((one) => one.value === value)?.field.name ?? '',
+          rows: Int32Array.from(new Set(Array.from(bad, (cell) => Math.floor(cell / labels.length)))),
+        })
+      return withGaps(column, held, cellFor(params.gaps ?? null, type))
+    })
+    const columns = made.map(({ label, value }) =>
+      gather(whole[params.values.indexOf(value)] as Column, span(rowCount, labels.indexOf(label), labels.length)),
+    )
+    const keyTable = table.select(keys.map((field) => table.indexOf(field.name))).rows(groups.first)
+    const names = [...keyTable.names.slice(0, at), ...made.map(({ field }) => field.name), ...keyTable.names.slice(at)]
+    const all = [
+      ...keys.slice(0, at).map((_, i) => keyTable.column(i)),
+      ...columns,
+      ...keys.slice(at).map((_, i) => keyTable.column(at + i)),
+    ]
+    return {
+      table: Table.of(names, all, rowCount),
+      origin: { kind: 'groups', ids: groups.ids },
+      unreadable: failures,
+      ...(params.found ? { labels: againstFound(params.labels, params.found, groupOf, labels, present) } : {}),
+      notes: { labels: labels.length, leftOut: table.rowCount - seen.rowCount },
+    }
+  },
+  carries: (params, input) => Object.fromEntries(keysFor(params, input).map((field) => [field.name, field.name])),
+  sql: (params, { from, input, output, column }) => {
+    const keys = keysFor(params, input)
+    const keyNames = new Set(keys.map((field) => field.name))
+    const madeNames = output.filter((field) => !keyNames.has(field.name)).map((field) => field.name)
+    const labels = params.found?.map(labelText) ?? foundLabels(params, keys, madeNames)
+    const { made } = layout(params, input, labels)
+    const label = sql`${sqlHelper('shown')}(${column(params.labels)})`
+    const cells = made.map(({ label: one, value, field }, i) => {
+      const here = one === null ? sql`${label} is null` : sql`${label} = ${one}`
+      const figure_ =
+        value.how === 'only'
+          ? sql`${sqlHelper('only_one')}(array_agg(${column(value.column)} order by "¶") filter (where ${here} and ${column(value.column)} is not null), ${`${value.column}, ${one ?? 'Empty'}`})`
+          : measureSql({ how: value.how, column: value.column }, input, column, here)
+      const gap = params.gaps === undefined || params.gaps === null ? code('null') : literalSql(params.gaps, field.type)
+      return {
+        name: madeNames[i] ?? field.name,
+        part: sql`case when count(*) filter (where ${here}) > 0 then ${figure_} else ${gap} end`,
+      }
+    })
+    const parts = output.map((field) => cells.find((one) => one.name === field.name)?.part ?? column(field.name))
+    const named = output.map((field, i) => sql`${parts[i] as Code} as ${column(field.name)}`)
+    return sql`select coalesce(min("¶"), 1) as "¶", ${named}\nfrom ${from}${keys.length > 0 ? sql`\ngroup by ${keys.map((field) => column(field.name))}` : code('')}`
+  },
+  python: (params, { frame, input }) => {
+    const values = params.values.map((value) =>
+      measurePython({ how: value.how as How, column: value.column }, valueName(value), valueType(value, input)),
+    )
+    const by =
+      params.by === undefined
+        ? code('None')
+        : Array.isArray(params.by) && params.by.length === 0
+          ? code('[]')
+          : selectorPython(params.by, frame)
+    const found = params.found
+      ? py`[${joined(
+          params.found.map((one) => py`${labelText(one)}`),
+          ', ',
+        )}]`
+      : code('None')
+    return py`${frame} = ${pyHelper('pivot')}(${frame}, ${params.labels}, [${joined(values, ', ')}], by=${by}, found=${found}${params.gaps === undefined || params.gaps === null ? code('') : py`, gaps=${literalPython(params.gaps, valueType(params.values[0] as Value, input))}`}${placePython(params)})`
+  },
+  takesIn: (params, column, input) =>
+    params.by === undefined
+      ? column !== params.labels && !params.values.some((value) => value.column === column)
+      : selectedNames(params.by as never, input).includes(column),
+})
+
+const shownAt = (table: Table, { name: one, type }: Field, row: number): string => {
+  const cell = table.cell(table.indexOf(one), row)
+  return cell === null ? 'empty' : textOfCell(type, cell)
+}
+
+/** The labels behind columns that the data made, told from their names. */
+const foundLabels = (params: Pivot, keys: readonly Field[], names: readonly string[]): (string | null)[] => {
+  const width = params.values.length
+  const suffix = width === 1 ? '' : ` ${valueName(params.values[0] as Value)}`
+  return names
+    .filter((_, i) => i % width === 0)
+    .map((one) => {
+      const label = suffix !== '' && one.endsWith(suffix) ? one.slice(0, -suffix.length) : one
+      // a label that is named like a key gave way to it
+      const plain = /^(.*) \d+$/.exec(label)?.[1]
+      return label === 'Empty' ? null : plain !== undefined && keys.some((key) => key.name === plain) ? plain : label
+    })
+}

@@ -1,0 +1,196 @@
+import { z } from 'zod'
+import { code, joined, lines, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
+import { compilePattern, patternFor, patternProblem, replaceMatches, replacementFor } from '../../codegen/regex.ts'
+import { cellAt, columnWriter, lengthOf, type Cell, type Column, type ColumnType } from '../../table/column.ts'
+import { mapText } from '../../table/gather.ts'
+import { lower } from '../../table/text.ts'
+import { listed, quoted } from '../../messages/words.ts'
+import {
+  checkSelector,
+  columnsSlot,
+  selectColumns,
+  selected,
+  selectedNames,
+  selectorPython,
+  selectorSchema,
+  type Selector,
+} from '../shared/columns.ts'
+import { defineStep, slot } from '../shared/step-kind.ts'
+import { cellFor, literalPython, literalSql, valueWords } from '../shared/value.ts'
+
+type Written = string | number | boolean | null
+type Pair = { readonly find: Written; readonly with: Written }
+type Match = 'whole' | 'part' | 'pattern'
+type Options = {
+  readonly columns: Selector
+  readonly match?: Match | undefined
+  readonly ignoreCase?: boolean | undefined
+}
+type Replace = Options & ({ readonly find: Written; readonly with: Written } | { readonly pairs: readonly Pair[] })
+
+const pairsOf = (params: Replace): readonly Pair[] =>
+  'pairs' in params ? params.pairs : [{ find: params.find, with: params.with }]
+
+const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
+
+/** One text through all pairs: whole values at once, parts and patterns one after another. */
+const textChanger = (pairs: readonly Pair[], match: Match, ignoreCase: boolean): ((text: string) => string) => {
+  if (match === 'whole') {
+    const see = ignoreCase ? lower : (text: string) => text
+    const known = new Map(
+      pairs
+        .filter(({ find }) => find !== null && find !== '')
+        .map((pair) => [see(String(pair.find)), pair.with === null ? '' : String(pair.with)]),
+    )
+    return (text) => known.get(see(text)) ?? text
+  }
+  const changes = pairs.map((pair) => {
+    const put = pair.with === null ? '' : String(pair.with)
+    if (match === 'pattern') {
+      const pattern = compilePattern(String(pair.find), ignoreCase)
+      return (text: string): string => replaceMatches(text, pattern, put)
+    }
+    if (!ignoreCase) return (text: string): string => text.replaceAll(String(pair.find), () => put)
+    const any = new RegExp(escaped(String(pair.find)), 'giu')
+    return (text: string): string => text.replace(any, () => put)
+  })
+  return (text) => changes.reduce((now, change) => (now === '' ? now : change(now)), text)
+}
+
+/** Values of other types are found whole. */
+const valueColumn = (column: Column, pairs: readonly Pair[]): Column => {
+  const known = new Map<Cell, Cell>(
+    pairs.map((pair) => [cellFor(pair.find, column.type) ?? null, cellFor(pair.with, column.type) ?? null]),
+  )
+  const n = lengthOf(column)
+  const writer = columnWriter(column.type, n)
+  for (let i = 0; i < n; i++) {
+    const cell = cellAt(column, i)
+    writer.set(i, cell !== null && known.has(cell) ? (known.get(cell) as Cell) : cell)
+  }
+  return writer.done()
+}
+
+const pairSql = (part: Code, type: ColumnType, params: Replace): Code => {
+  const { match = 'whole', ignoreCase = false } = params
+  const pairs = pairsOf(params).filter(({ find }) => find !== null && find !== '')
+  if (match === 'whole' || type !== 'text') {
+    const see = (one: Code): Code => (ignoreCase && type === 'text' ? sql`${sqlHelper('lower_of')}(${one})` : one)
+    return sql`case ${joined(
+      pairs.map(
+        (pair) => sql`when ${see(part)} = ${see(literalSql(pair.find, type))} then ${literalSql(pair.with, type)}`,
+      ),
+      ' ',
+    )} else ${part} end`
+  }
+  return pairs.reduce<Code>((now, pair) => {
+    const put = pair.with === null ? '' : String(pair.with)
+    if (match === 'part' && !ignoreCase) return sql`nullif(replace(${now}, ${String(pair.find)}, ${put}), '')`
+    const pattern = match === 'part' ? escaped(String(pair.find)) : patternFor('sql', String(pair.find))
+    const into = match === 'part' ? put.replaceAll('\\', '\\\\') : replacementFor('sql', put)
+    return sql`nullif(regexp_replace(${now}, ${pattern}, ${into}, ${ignoreCase ? 'gi' : 'g'}), '')`
+  }, part)
+}
+
+const written = z.union([z.string(), z.number(), z.boolean(), z.null()])
+const options = {
+  columns: selectorSchema,
+  match: z.enum(['whole', 'part', 'pattern']).optional(),
+  ignoreCase: z.boolean().optional(),
+}
+const pairWords = ({ find, with: put }: Pair): string =>
+  `${quoted(valueWords(find))} by ${put === null || put === '' ? 'nothing' : quoted(valueWords(put))}`
+const matchWords: Readonly<Record<Match, string>> = {
+  whole: 'as the whole value',
+  part: 'wherever it stands inside',
+  pattern: 'as a pattern',
+}
+
+export const replace = defineStep<Replace>({
+  kind: 'replace',
+  verb: 'Replace a value…',
+  words: ['replace', 'find', 'substitute', 'correct', 'spelling', 'recode', 'map', 'change value'],
+  acts: ['columns', 'cells'],
+  params: z.union([
+    z.strictObject({ ...options, find: written, with: written }),
+    z.strictObject({ ...options, pairs: z.array(z.strictObject({ find: written, with: written })).min(1) }),
+  ]),
+  sentence: (params) => {
+    const pairs = pairsOf(params)
+    const shown =
+      pairs.length > 3
+        ? `${pairs.slice(0, 2).map(pairWords).join(', ')} and ${pairs.length - 2} more`
+        : listed(pairs.map(pairWords))
+    return [
+      'In ',
+      columnsSlot(params.columns, 'columns'),
+      ' replace ',
+      slot(shown, 'pairs', []),
+      ', ',
+      slot(matchWords[params.match ?? 'whole'], 'choice', ['match'], Object.entries(matchWords)),
+      `${params.ignoreCase ? ', whatever the case' : ''}.`,
+    ]
+  },
+  output: (params, input, context) => {
+    const pairs = pairsOf(params)
+    for (const field of checkSelector(params.columns, input, context, 'columns')) {
+      if ((params.match === 'part' || params.match === 'pattern') && field.type !== 'text')
+        context.report({ code: 'wrong-type', column: field.name, type: field.type, needs: 'text' }, 'columns')
+      else
+        pairs.forEach((pair, i) => {
+          for (const side of ['find', 'with'] as const)
+            if (cellFor(pair[side], field.type) === undefined)
+              context.report(
+                { code: 'wrong-value', value: String(pair[side]), column: field.name, type: field.type },
+                ...('pairs' in params ? ['pairs', i, side] : [side]),
+              )
+        })
+    }
+    if (params.match === 'pattern')
+      pairs.forEach((pair, i) => {
+        const why = patternProblem(String(pair.find))
+        if (why)
+          context.report(
+            { code: 'bad-pattern', pattern: String(pair.find), why },
+            ...('pairs' in params ? ['pairs', i, 'find'] : ['find']),
+          )
+      })
+    return input
+  },
+  run: (params, table) => {
+    const change = textChanger(pairsOf(params), params.match ?? 'whole', params.ignoreCase ?? false)
+    let result = table
+    let cellsChanged = 0
+    for (const name of selectedNames(params.columns, table.schema)) {
+      const at = table.indexOf(name)
+      const before = table.column(at)
+      const after = before.type === 'text' ? mapText(before, change) : valueColumn(before, pairsOf(params))
+      for (let i = 0, n = lengthOf(before); i < n; i++) if (cellAt(before, i) !== cellAt(after, i)) cellsChanged++
+      result = result.with(at, name, after, true)
+    }
+    return { table: result, origin: { kind: 'same' }, cellsChanged }
+  },
+  sql: (params, context) =>
+    selectColumns(
+      context,
+      Object.fromEntries(
+        selected(params.columns, context.input).map((field) => [
+          field.name,
+          pairSql(context.column(field.name), field.type, params),
+        ]),
+      ),
+    ),
+  python: (params, { frame, input }) => {
+    const { match = 'whole', ignoreCase = false } = params
+    const type = selected(params.columns, input)[0]?.type ?? 'text'
+    const pairs = pairsOf(params).map((pair) => {
+      if (match !== 'pattern') return py`(${literalPython(pair.find, type)}, ${literalPython(pair.with, type)})`
+      return py`(${patternFor('python', String(pair.find))}, ${replacementFor('python', pair.with === null ? '' : String(pair.with))})`
+    })
+    return lines(
+      py`for c in ${selectorPython(params.columns, frame)}:`,
+      py`    ${frame}[c] = ${pyHelper('replace_values')}(${frame}[c], [${joined(pairs, ', ')}]${match === 'whole' ? code('') : py`, ${match}`}${ignoreCase ? code(', ignore_case=True') : code('')})`,
+    )
+  },
+  takesIn: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
+})

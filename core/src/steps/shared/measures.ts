@@ -1,0 +1,199 @@
+import { z } from 'zod'
+import { code, joined, py, sql, type Code, sqlHelper } from '../../codegen/tag.ts'
+import { aggregate, hows, type Aggregated, type How } from '../../table/aggregate.ts'
+import { isNumber, type ColumnType } from '../../table/column.ts'
+import type { Groups } from '../../table/group.ts'
+import type { Field, Schema, Table } from '../../table/table.ts'
+import { quoted } from '../../messages/words.ts'
+import { checkColumn, freeName } from './columns.ts'
+import { name } from '../../reading/name-schema.ts'
+import { checkSortKeys, orderOf, sortKeysSchema, sortPython, sortSql, type SortBy } from './sort-keys.ts'
+import type { CheckContext, Path } from './step-kind.ts'
+
+/** A figure of a group of rows, as `summarise`, `pivot` and `window` have it. */
+export type Measure = {
+  readonly how: How
+  readonly column?: string | undefined
+  readonly as: string
+  readonly separator?: string | undefined
+  readonly order?: readonly SortBy[] | undefined
+}
+
+const needsColumn = ({ how, column }: { how: string; column?: string | undefined }): boolean =>
+  how === 'count' || column !== undefined
+export const measureSchema = z
+  .strictObject({
+    how: z.enum(hows),
+    column: name.optional(),
+    as: name,
+    separator: z.string().optional(),
+    order: sortKeysSchema.optional(),
+  })
+  .refine(needsColumn, { message: 'this measure needs a column', path: ['column'] })
+
+const wholes: readonly How[] = ['count', 'filled', 'distinct']
+const decimals: readonly How[] = ['mean', 'median', 'deviation', 'share']
+export const needsNumbers = (how: string): boolean =>
+  ['sum', 'mean', 'median', 'deviation', 'share', 'running-sum'].includes(how)
+
+/** The type of a figure over a column of a type. */
+export const measureType = (how: How, type: ColumnType): ColumnType =>
+  wholes.includes(how)
+    ? 'integer'
+    : decimals.includes(how)
+      ? 'decimal'
+      : how === 'sum'
+        ? type === 'integer'
+          ? 'integer'
+          : 'decimal'
+        : how === 'list'
+          ? 'list'
+          : how === 'join'
+            ? 'text'
+            : how === 'any' || how === 'every'
+              ? 'boolean'
+              : type
+
+const typeIn = (column: string | undefined, schema: Schema): ColumnType =>
+  schema.find((field) => field.name === column)?.type ?? 'integer'
+
+/** Fields of the made columns; a name that clashes gives way. */
+export const measureFields = (measures: readonly Measure[], keys: readonly Field[], input: Schema): Field[] => {
+  const taken = keys.map((field) => field.name)
+  return measures.map(({ how, column, as }) => {
+    const free = freeName(as, taken)
+    taken.push(free)
+    return { name: free, type: measureType(how, typeIn(column, input)) }
+  })
+}
+
+/** Reports a column that is not there, or of a type that the figure cannot be made of. */
+export const checkMeasure = (
+  { how, column, order }: { how: string; column?: string | undefined; order?: readonly SortBy[] | undefined },
+  schema: Schema,
+  context: CheckContext,
+  ...path: Path
+): void => {
+  const field = column === undefined ? undefined : checkColumn(column, schema, context, ...path, 'column')
+  const needs = !field
+    ? undefined
+    : needsNumbers(how) && !isNumber(field.type)
+      ? 'numbers'
+      : (how === 'any' || how === 'every') && field.type !== 'boolean'
+        ? 'yes or no'
+        : how === 'list' && field.type === 'list'
+          ? 'single values'
+          : undefined
+  if (field && needs)
+    context.report({ code: 'wrong-type', column: field.name, type: field.type, needs }, ...path, 'column')
+  if (order) checkSortKeys(order, schema, context, ...path, 'order')
+}
+
+export const howWords: Readonly<Record<How, string>> = {
+  count: 'the count of rows',
+  filled: 'the filled cells of',
+  distinct: 'the different values of',
+  sum: 'the sum of',
+  mean: 'the mean of',
+  median: 'the median of',
+  min: 'the least',
+  max: 'the greatest',
+  deviation: 'the deviation of',
+  first: 'the first',
+  last: 'the last',
+  list: 'the list of',
+  join: 'the joined',
+  any: 'whether any is',
+  every: 'whether every is',
+  share: 'the share of all',
+}
+export const measureWords = ({ how, column, as, separator, order }: Measure): string =>
+  `${howWords[how]}${how === 'count' ? '' : ` ${column ?? ''}`}${how === 'join' ? ` with ${separator === '' ? 'nothing' : quoted(separator ?? ', ')} between` : ''}${order ? ` by ${order.map((key) => `${key.column}${key.descending ? ' from high to low' : ''}`).join(', then ')}` : ''} as ${as}`
+
+export const runMeasure = (
+  { how, column, separator, order }: Omit<Measure, 'as'>,
+  table: Table,
+  groups: Groups,
+  type: ColumnType,
+): Aggregated =>
+  aggregate(
+    { how, separator, order: order ? orderOf(order, table) : undefined },
+    column === undefined || how === 'count' ? undefined : table.named(column),
+    groups,
+    type,
+  )
+
+const extremeOrder = (type: ColumnType, cell: Code, way: string): Code =>
+  type === 'text' || type === 'list'
+    ? sql`${sqlHelper('lower_of')}(${cell}) collate "C" ${code(way)}, ${cell} collate "C" ${code(way)}`
+    : sql`${cell} ${code(way)}`
+/** An item of a list as JSON. */
+const itemSql = (type: ColumnType, cell: Code): Code =>
+  isNumber(type) || type === 'boolean'
+    ? sql`${sqlHelper('shown')}(${cell})`
+    : sql`to_json(${sqlHelper('shown')}(${cell}))::text`
+
+/** One aggregate; `where` narrows the rows it sees. */
+export const measureSql = (
+  { how, column: wanted, separator = ', ', order }: Omit<Measure, 'as'>,
+  input: Schema,
+  column: (name: string) => Code,
+  where?: Code,
+): Code => {
+  const type = typeIn(wanted, input)
+  const cell = wanted === undefined ? code('*') : column(wanted)
+  const filter = where ? sql` filter (where ${where})` : code('')
+  const filled = sql` filter (where ${where ? sql`${where} and ` : code('')}${cell} is not null)`
+  const rows = order ? sql`${sortSql(order, input, column)}, "¶"` : code('"¶"')
+  const total = (part: Code): Code =>
+    type === 'integer' ? sql`sum(${part})${filter}` : sql`${sqlHelper('exact_sum')}(${part} order by "¶")${filter}`
+  switch (how) {
+    case 'count':
+      return sql`count(*)${filter}`
+    case 'filled':
+      return sql`count(${cell})${filter}`
+    case 'distinct':
+      return sql`count(distinct ${cell})${filter}`
+    case 'sum':
+      return type === 'integer' ? sql`${sqlHelper('whole')}(${total(cell)})` : total(cell)
+    case 'mean':
+      return sql`(${total(cell)} / nullif(count(${cell})${filter}, 0))::float8`
+    case 'deviation':
+      return sql`${sqlHelper('deviation_of')}(array_agg(${cell}::float8 order by "¶")${filled})`
+    case 'share':
+      return type === 'integer'
+        ? sql`${sqlHelper('op_divide')}((${total(cell)})::float8, (sum(sum(${cell})) over ())::float8)`
+        : sql`${sqlHelper('op_divide')}(${total(cell)}, ${sqlHelper('exact_sum')}(${sqlHelper('exact_sum')}(${cell} order by "¶")) over ())`
+    case 'median':
+      return sql`percentile_cont(0.5) within group (order by ${cell}::float8)${filter}`
+    case 'min':
+    case 'max':
+      return sql`(array_agg(${cell} order by ${extremeOrder(type, cell, how === 'min' ? 'asc' : 'desc')})${filled})[1]`
+    case 'first':
+      return sql`(array_agg(${cell} order by ${rows})${filter})[1]`
+    case 'last':
+      return sql`(array_agg(${cell} order by ${rows})${filter})[(count(*)${filter})::int]`
+    case 'list':
+      return sql`${sqlHelper('list_of')}(array_agg(${itemSql(type, cell)} order by ${rows})${filled})`
+    case 'join':
+      return sql`nullif(string_agg(${sqlHelper('shown')}(${cell}), ${separator} order by ${rows})${filter}, '')`
+    case 'any':
+      return sql`bool_or(${cell})${filter}`
+    case 'every':
+      return sql`bool_and(${cell})${filter}`
+  }
+}
+
+/** How, column, name, type and what else there is, as the runtime's measures take them. */
+export const measurePython = (
+  { how, column, separator, order }: Omit<Measure, 'as'>,
+  as: string,
+  type: ColumnType,
+): Code =>
+  py`(${how}, ${how === 'count' ? null : (column ?? null)}, ${as}, ${type}${joined(
+    [
+      ...(separator === undefined ? [] : [py`"separator": ${separator}`]),
+      ...(order ? [py`"order": ${sortPython(order)}`] : []),
+    ].map((part, i) => (i === 0 ? py`, {${part}` : py`, ${part}`)),
+    '',
+  )}${separator !== undefined || order ? code('}') : code('')})`

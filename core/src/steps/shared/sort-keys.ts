@@ -1,0 +1,61 @@
+import { z } from 'zod'
+import { code, joined, py, sql, type Code, sqlHelper } from '../../codegen/tag.ts'
+import { sortedOrder } from '../../table/order.ts'
+import type { Schema, Table } from '../../table/table.ts'
+import { listed } from '../../messages/words.ts'
+import { checkColumn } from './columns.ts'
+import { name } from '../../reading/name-schema.ts'
+import type { CheckContext, Path } from './step-kind.ts'
+
+/** Keys to sort by; the first is the major one. */
+export type SortBy = {
+  readonly column: string
+  readonly descending?: boolean | undefined
+  readonly natural?: boolean | undefined
+}
+export const sortKeysSchema = z
+  .array(z.strictObject({ column: name, descending: z.boolean().optional(), natural: z.boolean().optional() }))
+  .min(1)
+
+const keyWords = ({ column, descending, natural }: SortBy): string =>
+  `${column}${natural ? ', numbers inside counted,' : ''}${descending ? ' from high to low' : ''}`
+export const sortWords = (by: readonly SortBy[]): string => listed(by.map(keyWords), 'then')
+
+export const checkSortKeys = (by: readonly SortBy[], schema: Schema, context: CheckContext, ...path: Path): void =>
+  by.forEach(({ column }, i) => checkColumn(column, schema, context, ...path, i, 'column'))
+
+/** Row positions in the order of the keys; stable. */
+export const orderOf = (by: readonly SortBy[], table: Table): Int32Array =>
+  sortedOrder(
+    by.map(({ column, descending = false, natural = false }) => ({ column: table.named(column), descending, natural })),
+    table.rowCount,
+  )
+
+/** Text by lower-cased code points, ties by code points; empty last whichever way. */
+const keySql = (
+  { column: wanted, descending, natural }: SortBy,
+  schema: Schema,
+  column: (name: string) => Code,
+): Code => {
+  const way = code(descending ? ' desc nulls last' : ' asc nulls last')
+  const part = column(wanted)
+  const type = schema.find((field) => field.name === wanted)?.type
+  // a list goes by the text that stands for it
+  if (type !== 'text' && type !== 'list') return sql`${part}${way}`
+  const natural_ = natural ? sql`${sqlHelper('natural_key')}(${part}) collate "C"${way}, ` : code('')
+  return sql`${natural_}${sqlHelper('lower_of')}(${part}) collate "C"${way}, ${part} collate "C"${way}`
+}
+/** What stands after `order by`, without the order of rows that settles ties. */
+export const sortSql = (by: readonly SortBy[], schema: Schema, column: (name: string) => Code): Code =>
+  joined(
+    by.map((key) => keySql(key, schema, column)),
+    ', ',
+  )
+export const sortPython = (by: readonly SortBy[]): Code =>
+  py`[${joined(
+    by.map(
+      ({ column, descending = false, natural = false }) =>
+        py`(${column}, ${code(descending ? '"descending"' : '"ascending"')}${natural ? code(', "natural"') : code('')})`,
+    ),
+    ', ',
+  )}]`

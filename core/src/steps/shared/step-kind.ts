@@ -1,0 +1,238 @@
+import type { z } from 'zod'
+import type { ParameterTypes } from '../../formula/check.ts'
+import type { Environment } from '../../formula/evaluate.ts'
+import type { Code } from '../../codegen/tag.ts'
+import type { ColumnType } from '../../table/column.ts'
+import type { Schema, Table } from '../../table/table.ts'
+import type { Problem } from '../../messages/words.ts'
+
+/** What a file can be. */
+export const formats = ['csv', 'xlsx', 'ods', 'json', 'parquet'] as const
+export type Format = (typeof formats)[number]
+
+export type Path = readonly (string | number)[]
+
+/** The editors a sentence can open. The page has one for each; a kind names them by slot. */
+export const editors = [
+  'columns',
+  'column',
+  'name',
+  'value',
+  'condition',
+  'formula',
+  'choice',
+  'number',
+  'text',
+  'measures',
+  'sortKeys',
+  'types',
+  'renames',
+  'change',
+  'formats',
+  'open',
+  'slice',
+  'grid',
+  'pairs',
+  'oneColumn',
+  'values',
+  'cleanings',
+  'groups',
+  'cases',
+  'separator',
+  'pieces',
+  'take',
+  'labels',
+  'labelsFound',
+  'windowMeasures',
+  'pivotValues',
+  'table',
+  'join',
+  'union',
+  'check',
+] as const
+export type Editor = (typeof editors)[number]
+
+/** An underlined part of a sentence: its words, where in the params it stands, and what edits it. */
+export type Slot = {
+  readonly text: string
+  readonly path: Path
+  readonly editor: Editor
+  readonly choices?: readonly (readonly [value: string, words: string])[]
+  /** The table that it names. */ readonly table?: string
+}
+export type Sentence = readonly (string | Slot)[]
+
+export type Report = (
+  problem: { [C in Problem['code']]: Omit<Extract<Problem, { code: C }>, 'path'> }[Problem['code']],
+  ...path: Path
+) => void
+
+/** What a step is checked against, without any data. */
+export type CheckContext = {
+  readonly parameters: ParameterTypes
+  readonly report: Report
+  readonly inputColumns: (input: string) => Schema | undefined
+  /** The finished columns of another table, and whether only data can tell all of them. */ readonly tableColumns: (
+    table: string,
+  ) => Schema
+  readonly tableUnsure: (table: string) => boolean
+  readonly names: TableNames
+  /** The id of the step's own table. */ readonly own: string
+}
+/** What tables are called; "" is the step's own table. */
+export type TableNames = (id: string, of?: 'table' | 'input') => string
+
+/** Where the rows of a result came from. `index`: the input row of each output row. `groups`: the output row of each input row. */
+export type Origin =
+  | { readonly kind: 'same' }
+  | { readonly kind: 'index'; readonly index: Int32Array }
+  | { readonly kind: 'groups'; readonly ids: Uint32Array }
+  | { readonly kind: 'source' }
+
+export type Unreadable = { readonly column: string; readonly rows: Int32Array }
+
+/** Data that a step must not take: a second value where one is allowed, a check that says stop. */
+export class DataRefused extends Error {}
+
+/** `answer`: what of the step's params would be otherwise, were it decided so for good. */
+export type Novelty = {
+  readonly column: string
+  readonly value: string
+  readonly into: string
+  readonly answer: Readonly<Record<string, unknown>>
+}
+
+export type Checked = {
+  readonly passed: boolean
+  readonly stop: boolean
+  readonly say: string
+  readonly figure: number | null
+  readonly against?: Int32Array
+}
+
+export type StepResult = {
+  readonly table: Table
+  readonly origin: Origin
+  /** Filled cells of kept columns that hold another value than before. */
+  readonly cellsChanged?: number
+  readonly unreadable?: readonly Unreadable[]
+  /** Values nobody decided on that are like some that were: what they would have become. */
+  readonly novelties?: readonly Novelty[]
+  /** Labels that are left out because nobody named them, with their rows, and named ones that no row has. */
+  readonly labels?: {
+    readonly column: string
+    readonly left: readonly {
+      readonly label: string
+      readonly rows: number
+      readonly answer?: Readonly<Record<string, unknown>>
+    }[]
+    readonly missing: readonly string[]
+  }
+  /** Whether what was asked of the rows holds, the figure it went by, and the rows that are against it. */
+  readonly check?: Checked
+  /** Figures of this kind alone, by name. */
+  readonly notes?: Readonly<Record<string, number>>
+}
+
+export type OpenedInput = {
+  readonly table: Table
+  readonly notes: Readonly<Record<string, number>>
+  readonly unreadable: readonly Unreadable[]
+}
+export type RunContext = Environment & {
+  readonly parameterTypes: ParameterTypes
+  readonly opened: (input: string, read: unknown) => OpenedInput
+  /** Another table, finished. */ readonly table: (table: string) => Table
+  readonly names: TableNames
+  readonly own: string
+}
+
+/** What a block of SQL is written with. `order` is the hidden column that holds the order of rows. */
+export type SqlContext = {
+  readonly from: Code
+  readonly input: Schema
+  readonly output: Schema
+  readonly parameters: ParameterTypes
+  readonly column: (name: string) => Code
+  readonly parameter: (name: string) => Code
+  /** Another table's last view and its columns. */
+  readonly table: (table: string) => { readonly rows: Code; readonly columns: Schema }
+  readonly names: TableNames
+  readonly own: string
+  /** How an input comes in; what is no text file is first written as CSV. */
+  readonly source: (input: string) => {
+    readonly rows: Code
+    readonly columns: Schema
+    readonly format: Format
+    readonly known: Readonly<Record<string, string>>
+  }
+}
+export type PythonContext = {
+  /** The variable that holds the table before and after the step. */
+  readonly frame: Code
+  readonly input: Schema
+  readonly output: Schema
+  readonly parameters: ParameterTypes
+  readonly parameter: (name: string) => Code
+  /** The variable that holds another table, finished, and its columns. */
+  readonly table: (table: string) => { readonly frame: Code; readonly columns: Schema }
+  readonly names: TableNames
+  readonly own: string
+  readonly source: (input: string) => {
+    readonly files: Code
+    readonly columns: Schema
+    readonly format: Format
+    /** Other names by which columns may come, to their names. */ readonly known: Readonly<Record<string, string>>
+  }
+}
+
+export type StepKind<P = never> = {
+  readonly kind: string
+  /** The verb as the page lists it, and any word an analyst might look for it by. */
+  readonly verb: string
+  readonly words: readonly string[]
+  /** What the verb works on: it is offered when that is selected. */
+  readonly acts: readonly ('table' | 'columns' | 'cells' | 'rows')[]
+  readonly start?: true
+  readonly params: z.ZodType
+  readonly sentence: (params: P, names: TableNames) => Sentence
+  /** The schema that comes out; problems are reported, all of them at once, and a best guess is returned. */
+  readonly output: (params: P, input: Schema, context: CheckContext) => Schema
+  /**
+   * Where names of columns stand in the data (a row that becomes the header, pieces as many as there are): the type such
+   * a column has. `output` then gives what is sure, and the planner believes later steps that name others until data is seen.
+   */
+  readonly unforeseen?: (params: P, input: Schema) => ColumnType | undefined
+  /** Columns whose type only data can tell; `output` guesses text, and without data later steps may take them for another. */
+  readonly guesses?: (params: P) => readonly string[]
+  /** Names values nobody decided on (`novelties`, `labels`): asked of new data before a replay. */
+  readonly judges?: true
+  readonly run: (params: P, table: Table, context: RunContext) => StepResult
+  /** Output column to the input column that it carries on; default: those of the same name. */
+  readonly carries?: (params: P, input: Schema, output: Schema) => Readonly<Record<string, string>>
+  /** The other tables that it needs. */
+  readonly uses?: (params: P) => readonly string[]
+  readonly sql: (params: P, context: SqlContext) => Code
+  /** What stands after the step's view in a SQL script. */
+  readonly sqlAfter?: (params: P, context: SqlContext) => Code
+  readonly python: (params: P, context: PythonContext) => Code
+  /** What takes in a column that was not there before: asked for the fit report. */
+  readonly takesIn?: (params: P, column: string, input: Schema) => boolean
+}
+
+/** The params are what their schema says they are. */
+export const defineStep = <P>(kind: StepKind<P> & { readonly params: z.ZodType<P> }): StepKind<P> => kind
+
+export const slot = (text: string, editor: Editor, path: Path, choices?: Slot['choices']): Slot => ({
+  text,
+  editor,
+  path,
+  ...(choices ? { choices } : {}),
+})
+/** A table in a sentence, by its name. */
+export const tableSlot = (table: string, editor: Editor, path: Path, names: TableNames): Slot => ({
+  text: names(table),
+  editor,
+  path,
+  table,
+})

@@ -1,0 +1,132 @@
+import { ownValue } from '../../table/own.ts'
+import { z } from 'zod'
+import { code, py, type Code } from '../../codegen/tag.ts'
+import { pythonCell, sqlCell } from '../../codegen/literals.ts'
+import { isNumber, type Cell, type ColumnType } from '../../table/column.ts'
+import { maybeIsoDate, maybeIsoDateTime, maybeIsoTime } from '../../table/calendar.ts'
+import type { Schema } from '../../table/table.ts'
+import { nearest } from '../../messages/words.ts'
+import { missingColumn } from './columns.ts'
+import type { CheckContext, Path } from './step-kind.ts'
+
+/** A value in a step: written out, of another column, or of a parameter. */
+export type Value = string | number | boolean | null | { readonly column: string } | { readonly parameter: string }
+export const valueSchema: z.ZodType<Value> = z
+  .union([
+    z.string(),
+    z.number(),
+    z.boolean(),
+    z.null(),
+    z.strictObject({ column: z.string().min(1) }),
+    z.strictObject({ parameter: z.string().min(1) }),
+  ])
+  .meta({ id: 'Value' })
+
+export const isColumnValue = (value: Value): value is { readonly column: string } =>
+  typeof value === 'object' && value !== null && 'column' in value
+export const isParameterValue = (value: Value): value is { readonly parameter: string } =>
+  typeof value === 'object' && value !== null && 'parameter' in value
+
+/** A written value as a cell of a type; undefined where it cannot be one. "" is empty. */
+export const cellFor = (value: string | number | boolean | null, type: ColumnType): Cell | undefined => {
+  if (value === null || value === '') return null
+  if (typeof value === 'boolean') return type === 'boolean' ? value : undefined
+  if (typeof value === 'number')
+    return type === 'decimal' || (type === 'integer' && Number.isFinite(value)) ? value : undefined
+  if (type === 'text') return value
+  const read =
+    type === 'date'
+      ? maybeIsoDate(value)
+      : type === 'datetime'
+        ? (maybeIsoDateTime(value) ?? atMidnight(value))
+        : type === 'time'
+          ? maybeIsoTime(value)
+          : null
+  return read ?? undefined
+}
+const atMidnight = (text: string): number | null => {
+  const days = maybeIsoDate(text)
+  return days === null ? null : days * 86_400_000
+}
+
+/** Whether two types can stand on either side of a comparison. */
+export const comparable = (a: ColumnType, b: ColumnType): boolean =>
+  a === b || (isNumber(a) && isNumber(b)) || ((a === 'date' || a === 'datetime') && (b === 'date' || b === 'datetime'))
+
+/** Reports a value that cannot be compared with, or put into, a column of this type. */
+export const checkValue = (
+  value: Value,
+  column: string,
+  type: ColumnType,
+  schema: Schema,
+  context: CheckContext,
+  ...path: Path
+): void => {
+  if (isColumnValue(value)) {
+    const other = schema.find((field) => field.name === value.column)
+    if (!other) context.report(missingColumn(value.column, schema), ...path, 'column')
+    else if (!comparable(type, other.type))
+      context.report({ code: 'wrong-value', value: value.column, column, type }, ...path)
+  } else if (isParameterValue(value)) {
+    const other = ownValue(context.parameters, value.parameter)
+    if (!other)
+      context.report(
+        {
+          code: 'unknown-parameter',
+          parameter: value.parameter,
+          nearest: nearest(value.parameter, Object.keys(context.parameters)),
+        },
+        ...path,
+      )
+    else if (!comparable(type, other))
+      context.report({ code: 'wrong-value', value: value.parameter, column, type }, ...path)
+  } else if (cellFor(value, type) === undefined)
+    context.report({ code: 'wrong-value', value: String(value), column, type }, ...path)
+}
+
+/** What may be put into a column of a type: the same type, or one that it holds without loss. */
+const assignable = (from: ColumnType, to: ColumnType): boolean =>
+  from === to || (from === 'integer' && to === 'decimal') || (from === 'date' && to === 'datetime')
+/** Reports a value that cannot be put into a column of this type. */
+export const checkAssigned = (
+  value: Value,
+  column: string,
+  type: ColumnType,
+  schema: Schema,
+  context: CheckContext,
+  ...path: Path
+): void => {
+  const from = isColumnValue(value)
+    ? schema.find((field) => field.name === value.column)?.type
+    : isParameterValue(value)
+      ? ownValue(context.parameters, value.parameter)
+      : undefined
+  if (from !== undefined && !assignable(from, type))
+    context.report({ code: 'wrong-value', value: valueWords(value), column, type }, ...path)
+  else checkValue(value, column, type, schema, context, ...path)
+}
+
+export const valueWords = (value: Value): string =>
+  isColumnValue(value)
+    ? value.column
+    : isParameterValue(value)
+      ? value.parameter
+      : value === null || value === ''
+        ? 'empty'
+        : typeof value === 'boolean'
+          ? value
+            ? 'true'
+            : 'false'
+          : String(value)
+
+/** A written value as a literal for a column of that type; null where it is empty. */
+export const literalSql = (value: string | number | boolean | null, type: ColumnType): Code => {
+  const cell = cellFor(value, type) ?? null
+  return cell === null ? code('null') : sqlCell(type === 'integer' && !Number.isInteger(cell) ? 'decimal' : type, cell)
+}
+export const literalPython = (value: string | number | boolean | null, type: ColumnType): Code => {
+  const cell = cellFor(value, type) ?? null
+  return cell === null
+    ? py`${null}`
+    : pythonCell(type === 'integer' && !Number.isInteger(cell) ? 'decimal' : type, cell)
+}

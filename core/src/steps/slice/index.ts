@@ -1,0 +1,68 @@
+import { z } from 'zod'
+import { py, sql } from '../../codegen/tag.ts'
+import { span } from '../../table/gather.ts'
+import { counted } from '../../messages/words.ts'
+import { defineStep, slot } from '../shared/step-kind.ts'
+
+type Slice =
+  { readonly first: number } | { readonly last: number } | { readonly skip: number } | { readonly every: number }
+
+const count = z.number().int().min(0)
+const spanOf = (params: Slice, rows: number): Int32Array => {
+  if ('first' in params) return span(Math.min(params.first, rows))
+  if ('last' in params) return span(Math.min(params.last, rows), Math.max(0, rows - params.last))
+  if ('skip' in params) return span(Math.max(0, rows - params.skip), params.skip)
+  return span(Math.ceil(rows / params.every), 0, params.every)
+}
+
+const words = (params: Slice): string =>
+  'first' in params
+    ? `the first ${counted(params.first, 'row')}`
+    : 'last' in params
+      ? `the last ${counted(params.last, 'row')}`
+      : 'skip' in params
+        ? `all but the first ${counted(params.skip, 'row')}`
+        : params.every === 1
+          ? 'every row'
+          : `one row in ${params.every}`
+
+export const slice = defineStep<Slice>({
+  kind: 'slice',
+  verb: 'Keep the first, last or every n-th row',
+  words: ['slice', 'limit', 'top', 'head', 'tail', 'sample', 'skip', 'first rows', 'last rows'],
+  acts: ['table', 'rows'],
+  params: z.union([
+    z.strictObject({ first: count }),
+    z.strictObject({ last: count }),
+    z.strictObject({ skip: count }),
+    z.strictObject({ every: z.number().int().min(1) }),
+  ]),
+  sentence: (params) => ['Keep ', slot(words(params), 'slice', []), '.'],
+  output: (_params, input) => input,
+  run: (params, table) => {
+    const index = spanOf(params, table.rowCount)
+    return { table: table.rows(index), origin: { kind: 'index', index } }
+  },
+  sql: (params, { from, output, column }) => {
+    const condition =
+      'first' in params
+        ? sql`"¶n" <= ${params.first}`
+        : 'last' in params
+          ? sql`"¶n" > "¶all" - ${params.last}`
+          : 'skip' in params
+            ? sql`"¶n" > ${params.skip}`
+            : sql`("¶n" - 1) % ${params.every} = 0`
+    return sql`select "¶", ${output.map((field) => column(field.name))}\nfrom (select *, row_number() over (order by "¶") as "¶n", count(*) over () as "¶all" from ${from}) numbered\nwhere ${condition}`
+  },
+  python: (params, { frame }) => {
+    const rows =
+      'first' in params
+        ? py`.head(${params.first})`
+        : 'last' in params
+          ? py`.tail(${params.last})`
+          : 'skip' in params
+            ? py`.iloc[${params.skip}:]`
+            : py`.iloc[::${params.every}]`
+    return py`${frame} = ${frame}${rows}.reset_index(drop=True)`
+  },
+})

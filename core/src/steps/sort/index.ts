@@ -1,0 +1,34 @@
+import { z } from 'zod'
+import { py, sql, pyHelper } from '../../codegen/tag.ts'
+import {
+  checkSortKeys,
+  orderOf,
+  sortKeysSchema,
+  sortPython,
+  sortSql,
+  sortWords,
+  type SortBy,
+} from '../shared/sort-keys.ts'
+import { defineStep, slot } from '../shared/step-kind.ts'
+
+type Sort = { readonly by: readonly SortBy[] }
+
+export const sort = defineStep<Sort>({
+  kind: 'sort',
+  verb: 'Sort the rows',
+  words: ['sort', 'order', 'arrange', 'ascending', 'descending', 'a to z', 'largest', 'newest'],
+  acts: ['columns', 'table'],
+  params: z.strictObject({ by: sortKeysSchema }),
+  sentence: ({ by }) => ['Sort the rows by ', slot(sortWords(by), 'sortKeys', ['by']), '.'],
+  output: ({ by }, input, context) => {
+    checkSortKeys(by, input, context, 'by')
+    return input
+  },
+  run: ({ by }, table) => {
+    const index = orderOf(by, table)
+    return { table: table.rows(index), origin: { kind: 'index', index } }
+  },
+  sql: ({ by }, { from, input, output, column }) =>
+    sql`select row_number() over (order by ${sortSql(by, input, column)}, "¶") as "¶", ${output.map((field) => column(field.name))}\nfrom ${from}`,
+  python: ({ by }, { frame }) => py`${frame} = ${pyHelper('sort_rows')}(${frame}, ${sortPython(by)})`,
+})

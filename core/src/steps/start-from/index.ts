@@ -1,0 +1,22 @@
+import { z } from 'zod'
+import { py, sql } from '../../codegen/tag.ts'
+import { defineStep, tableSlot } from '../shared/step-kind.ts'
+
+type StartFrom = { readonly table: string }
+
+export const startFrom = defineStep<StartFrom>({
+  kind: 'start-from',
+  verb: 'Continue from here as a new table',
+  words: ['branch', 'copy of a table', 'reference', 'continue', 'fork', 'duplicate table'],
+  acts: [],
+  start: true,
+  params: z.strictObject({ table: z.string().min(1) }),
+  sentence: ({ table }, names) => ['Start from the rows of ', tableSlot(table, 'table', ['table'], names), '.'],
+  uses: ({ table }) => [table],
+  output: ({ table }, _input, context) => context.tableColumns(table),
+  run: ({ table }, _before, context) => ({ table: context.table(table), origin: { kind: 'source' } }),
+  sql: ({ table }, { table: other, column }) =>
+    sql`select "¶", ${other(table).columns.map((field) => column(field.name))} from ${other(table).rows}`,
+  python: ({ table }, { frame, table: other }) => py`${frame} = ${other(table).frame}.copy()`,
+  takesIn: () => true,
+})

@@ -1,0 +1,99 @@
+import { z } from 'zod'
+import { code, joined, py, sql, pyHelper } from '../../codegen/tag.ts'
+import { groupBy } from '../../table/group.ts'
+import { Table, type Field, type Schema } from '../../table/table.ts'
+import { listed } from '../../messages/words.ts'
+import { bySchema, byWords, checkBy, keysOf, selectorPython, type By } from '../shared/columns.ts'
+import {
+  checkMeasure,
+  measureFields,
+  measurePython,
+  measureSchema,
+  measureSql,
+  measureWords,
+  runMeasure,
+  type Measure,
+} from '../shared/measures.ts'
+import { defineStep, slot } from '../shared/step-kind.ts'
+
+type Summarise = { readonly by: By; readonly measures: readonly Measure[] }
+
+const layout = ({ by, measures }: Summarise, input: Schema): { keys: Field[]; made: Field[] } => {
+  const keys = keysOf(by, input)
+  return { keys, made: measureFields(measures, keys, input) }
+}
+
+export const summarise = defineStep<Summarise>({
+  kind: 'summarise',
+  verb: 'Summarise',
+  words: [
+    'summarise',
+    'summarize',
+    'group',
+    'aggregate',
+    'total',
+    'sum',
+    'count',
+    'average',
+    'mean',
+    'group by',
+    'subtotal',
+    'collect',
+    'list of',
+  ],
+  acts: ['columns', 'table'],
+  params: z.strictObject({ by: bySchema, measures: z.array(measureSchema) }),
+  sentence: ({ by, measures }) => {
+    const told = slot(listed(measures.map(measureWords)) || 'nothing else', 'measures', ['measures'])
+    return byWords(by) === ''
+      ? ['Summarise ', slot('all rows', 'columns', ['by']), ': ', told, '.']
+      : ['Summarise by ', slot(byWords(by), 'columns', ['by']), ': ', told, '.']
+  },
+  output: (params, input, context) => {
+    checkBy(params.by, input, context, 'by')
+    params.measures.forEach((measure, i) => checkMeasure(measure, input, context, 'measures', i))
+    const { keys, made } = layout(params, input)
+    if (keys.length + made.length === 0) context.report({ code: 'no-columns-left' }, 'measures')
+    return [...keys, ...made]
+  },
+  run: (params, table) => {
+    const { keys, made } = layout(params, table.schema)
+    const groups = groupBy(
+      keys.map((field) => table.named(field.name)),
+      table.rowCount,
+    )
+    const count = keys.length === 0 ? 1 : groups.count
+    const keyTable = table.select(keys.map((field) => table.indexOf(field.name))).rows(groups.first)
+    const measures = params.measures.map((measure, i) =>
+      runMeasure(measure, table, { ...groups, count }, (made[i] as Field).type),
+    )
+    const unreadable = measures.flatMap(({ failures }, i) =>
+      failures.length > 0 ? [{ column: (made[i] as Field).name, rows: failures }] : [],
+    )
+    return {
+      table: Table.of(
+        [...keyTable.names, ...made.map((field) => field.name)],
+        [...keys.map((_, i) => keyTable.column(i)), ...measures.map(({ column }) => column)],
+        count,
+      ),
+      origin: { kind: 'groups', ids: groups.ids },
+      unreadable,
+      notes: { groups: count },
+    }
+  },
+  carries: (params, input) => Object.fromEntries(keysOf(params.by, input).map((field) => [field.name, field.name])),
+  sql: (params, { from, input, column }) => {
+    const { keys, made } = layout(params, input)
+    const names = keys.map((field) => column(field.name))
+    const measures = params.measures.map(
+      (measure, i) => sql`${measureSql(measure, input, column)} as ${column((made[i] as Field).name)}`,
+    )
+    return sql`select coalesce(min("¶"), 1) as "¶", ${joined([...names, ...measures], ', ')}\nfrom ${from}${names.length > 0 ? sql`\ngroup by ${names}` : code('')}`
+  },
+  python: (params, { frame, input }) => {
+    const { made } = layout(params, input)
+    const measures = params.measures.map((measure, i) => measurePython(measure, measure.as, (made[i] as Field).type))
+    return py`${frame} = ${pyHelper('summarise')}(${frame}, by=${byWords(params.by) === '' ? py`[]${code('')}` : selectorPython(params.by, frame)}, measures=[${joined(measures, ', ')}])`
+  },
+  takesIn: ({ by }, column, input) => keysOf(by, input).some((field) => field.name === column),
+})

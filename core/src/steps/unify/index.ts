@@ -1,0 +1,123 @@
+import { z } from 'zod'
+import { joined, py, sql, pyHelper } from '../../codegen/tag.ts'
+import { lookalikesOf, judges, type Judge } from '../shared/similar-values.ts'
+import { asCoded, cellAt, lengthOf } from '../../table/column.ts'
+import { mapText } from '../../table/gather.ts'
+import { counted, listed, quoted } from '../../messages/words.ts'
+import { checkColumn, selectColumns } from '../shared/columns.ts'
+import { name } from '../../reading/name-schema.ts'
+import { defineStep, slot } from '../shared/step-kind.ts'
+
+type Group = { readonly into: string; readonly from: readonly string[] }
+type Unify = {
+  readonly column: string
+  readonly groups: readonly Group[]
+  readonly judged?: Judge | 'hand' | undefined
+}
+
+const groupWords = ({ into, from }: Group): string => {
+  const others = from.filter((value) => value !== into)
+  return `${quoted(into)} for ${others.length > 2 ? counted(others.length, 'spelling') : others.length === 0 ? 'itself' : listed(others.map(quoted))}`
+}
+
+/** Value to its group's name; where two groups claim one the first has it. */
+const mapOf = (groups: readonly Group[]): Map<string, string> => {
+  const map = new Map<string, string>()
+  for (const { into, from } of groups) for (const value of from) if (!map.has(value)) map.set(value, into)
+  return map
+}
+
+export const unify = defineStep<Unify>({
+  kind: 'unify',
+  verb: 'Give one spelling…',
+  words: [
+    'unify',
+    'spelling',
+    'cluster',
+    'group values',
+    'standardise',
+    'fuzzy',
+    'variants',
+    'typos',
+    'same thing',
+    'harmonise',
+    'merge values',
+  ],
+  acts: ['columns', 'cells'],
+  params: z.strictObject({
+    column: name,
+    groups: z.array(z.strictObject({ into: z.string().min(1), from: z.array(z.string().min(1)).min(1) })),
+    judged: z.enum([...judges, 'hand']).optional(),
+  }),
+  sentence: ({ column, groups }) => {
+    const shown =
+      groups.length > 2
+        ? `${groups.slice(0, 2).map(groupWords).join(', ')} and ${groups.length - 2} more`
+        : groups.length === 0
+          ? 'nothing yet'
+          : listed(groups.map(groupWords))
+    return ['In ', slot(column, 'oneColumn', ['column']), ' write ', slot(shown, 'groups', []), '.']
+  },
+  output: ({ column }, input, context) => {
+    const field = checkColumn(column, input, context, 'column')
+    if (field && field.type !== 'text')
+      context.report({ code: 'wrong-type', column: field.name, type: field.type, needs: 'text' }, 'column')
+    return input
+  },
+  judges: true,
+  run: ({ column, groups, judged }, table) => {
+    const at = table.indexOf(column)
+    const before = table.column(at)
+    if (before.type !== 'text') throw new Error(`unify of ${before.type}`)
+    const map = mapOf(groups)
+    const after = mapText(before, (text) => map.get(text) ?? text)
+    let cellsChanged = 0
+    for (let i = 0, n = lengthOf(before); i < n; i++) if (cellAt(before, i) !== cellAt(after, i)) cellsChanged++
+    const novelties =
+      judged === undefined || judged === 'hand'
+        ? []
+        : newcomers(asCoded(before).words, groups, judged).map(({ value, into }) => ({
+            column,
+            value,
+            into,
+            answer: {
+              groups: groups.map((group) => (group.into === into ? { ...group, from: [...group.from, value] } : group)),
+            },
+          }))
+    return {
+      table: table.with(at, column, after, true),
+      origin: { kind: 'same' },
+      cellsChanged,
+      novelties,
+      notes:
+        novelties.length > 0 ? { groups: groups.length, newLookalikes: novelties.length } : { groups: groups.length },
+    }
+  },
+  sql: ({ column, groups }, context) => {
+    const cell = context.column(column)
+    const whens = [...mapOf(groups)]
+      .filter(([value, into]) => value !== into)
+      .map(([value, into]) => sql`when ${value} then ${into}`)
+    return selectColumns(
+      context,
+      whens.length > 0 ? { [column]: sql`case ${cell} ${joined(whens, ' ')} else ${cell} end` } : {},
+    )
+  },
+  python: ({ column, groups }, { frame }) =>
+    py`${frame}[${column}] = ${pyHelper('replace_values')}(${frame}[${column}], [${joined(
+      [...mapOf(groups)].map(([value, into]) => py`(${value}, ${into})`),
+      ', ',
+    )}])`,
+  takesIn: ({ column }, other) => column === other,
+})
+
+/** Values in no group that the judge would have put into one. */
+const newcomers = (
+  words: readonly string[],
+  groups: readonly Group[],
+  judge: Judge,
+): { value: string; into: string }[] => {
+  const known = new Set(groups.flatMap(({ into, from }) => [into, ...from]))
+  const fresh = words.filter((word) => word !== '' && !known.has(word))
+  return fresh.length === 0 ? [] : lookalikesOf(fresh, groups, judge)
+}

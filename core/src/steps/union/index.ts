@@ -1,0 +1,220 @@
+import { z } from 'zod'
+import { checkSize } from '../../table/limits.ts'
+import { sqlTypeName } from '../../formula/to-code.ts'
+import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
+import { columnOf, emptyColumn, typeTogether, type ColumnType } from '../../table/column.ts'
+import { concat, gather } from '../../table/gather.ts'
+import { ints } from '../../table/memory.ts'
+import { convert } from '../../reading/convert.ts'
+import { Table, type Field, type Schema } from '../../table/table.ts'
+import { counted } from '../../messages/words.ts'
+import { checkColumn, freeName, inTable, settle } from '../shared/columns.ts'
+import { name } from '../../reading/name-schema.ts'
+import { defineStep, slot, tableSlot, type TableNames } from '../shared/step-kind.ts'
+
+type From = { readonly table: string; readonly column: string }
+export type UnionParams = {
+  readonly with: readonly string[]
+  readonly columns?: 'all' | 'shared' | undefined
+  readonly pairs?: readonly { readonly into: string; readonly from: readonly From[] }[] | undefined
+  readonly apart?: readonly { readonly column: string; readonly table: string; readonly as: string }[] | undefined
+  readonly origin?: string | undefined
+}
+
+/** One of the tables that are laid under one another: its columns under the names they get. */
+export type UnionPart = { readonly table: string; readonly schema: Schema; readonly names: readonly string[] }
+
+const partOf = (params: UnionParams, table: string, schema: Schema): UnionPart => {
+  const before = schema.map((field) => field.name)
+  const wanted = before.map(
+    (column) =>
+      params.pairs?.find(({ from }) => from.some((one) => one.table === table && one.column === column))?.into ??
+      params.apart?.find((one) => one.table === table && one.column === column)?.as ??
+      column,
+  )
+  return { table, schema, names: settle(wanted, before) }
+}
+
+type Laid = {
+  readonly parts: readonly UnionPart[]
+  readonly fields: readonly Field[]
+  readonly origin: string | undefined
+}
+
+/** By name, in order of first appearance; types that differ widen, all else that differs is text. `own` is this table's id. */
+export const layUnion = (params: UnionParams, own: string, input: Schema, tables: (table: string) => Schema): Laid => {
+  const parts = [partOf(params, own, input), ...params.with.map((table) => partOf(params, table, tables(table)))]
+  const names = [...new Set(parts.flatMap((part) => part.names))].filter(
+    (one) => params.columns !== 'shared' || parts.every((part) => part.names.includes(one)),
+  )
+  const fields = names.map((one): Field => ({
+    name: one,
+    type: typeTogether(
+      parts.flatMap((part) => part.schema.flatMap((field, i) => (part.names[i] === one ? [field.type] : []))),
+    ),
+  }))
+  return { parts, fields, origin: params.origin === undefined ? undefined : freeName(params.origin, names) }
+}
+
+const notesOf = ({ parts, fields }: Laid, names: TableNames, rows: readonly number[]): Record<string, number> => {
+  const notes: Record<string, number> = { tables: parts.length }
+  parts.forEach((part, i) => {
+    for (const field of fields)
+      if (!part.names.includes(field.name))
+        notes[`lacks ${names(i === 0 ? '' : part.table)}: ${field.name}`] = rows[i] ?? 0
+  })
+  const widened = fields.filter((field) =>
+    parts.some((part) => part.schema.some((one, i) => part.names[i] === field.name && one.type !== field.type)),
+  )
+  return widened.length > 0 ? { ...notes, columnsOfSeveralTypes: widened.length } : notes
+}
+
+const widenSql = (part: Code, from: ColumnType, to: ColumnType): Code =>
+  from === to ? part : to === 'text' ? sql`${sqlHelper('shown')}(${part})` : sql`${part}::${sqlTypeName(to)}`
+
+export const union = defineStep<UnionParams>({
+  kind: 'union',
+  verb: 'Lay other tables underneath…',
+  words: ['union', 'append', 'stack', 'concatenate', 'add rows', 'combine tables', 'under one another', 'merge files'],
+  acts: ['table'],
+  params: z.strictObject({
+    with: z.array(z.string().min(1)).min(1),
+    columns: z.enum(['all', 'shared']).optional(),
+    pairs: z
+      .array(
+        z.strictObject({
+          into: name,
+          from: z.array(z.strictObject({ table: z.string().min(1), column: name })).min(1),
+        }),
+      )
+      .optional(),
+    apart: z.array(z.strictObject({ column: name, table: z.string().min(1), as: name })).optional(),
+    origin: name.optional(),
+  }),
+  sentence: ({ with: tables, columns = 'all', pairs = [], apart = [], origin }, names) => [
+    'Lay ',
+    ...tables.flatMap((table, i) => [
+      ...(i === 0 ? [] : [i === tables.length - 1 ? ' and ' : ', ']),
+      tableSlot(table, 'union', ['with', i], names),
+    ]),
+    ' underneath, by name, with ',
+    slot(
+      columns === 'all' ? 'all columns' : 'only the columns that all have',
+      'choice',
+      ['columns'],
+      [
+        ['all', 'all columns'],
+        ['shared', 'only the columns that all have'],
+      ],
+    ),
+    ...(pairs.length > 0 ? ['; ', slot(`${counted(pairs.length, 'column')} laid together`, 'union', ['pairs'])] : []),
+    ...(apart.length > 0 ? ['; ', slot(`${counted(apart.length, 'column')} kept apart`, 'union', ['apart'])] : []),
+    ...(origin === undefined ? ['.'] : [', and the table’s name as ', slot(origin, 'name', ['origin']), '.']),
+  ],
+  uses: ({ with: tables }) => [...new Set(tables)],
+  output: (params, input, context) => {
+    const { own } = context
+    const columnsOf = (table: string): Schema => (table === own ? input : context.tableColumns(table))
+    const check = (table: string, column: string, ...path: (string | number)[]): void => {
+      if (table !== own && !params.with.includes(table))
+        context.report({ code: 'not-in-union', table: context.names(table) }, ...path, 'table')
+      else checkColumn(column, columnsOf(table), table === own ? context : inTable(context, table), ...path, 'column')
+    }
+    params.pairs?.forEach(({ from }, i) =>
+      from.forEach((one, k) => check(one.table, one.column, 'pairs', i, 'from', k)),
+    )
+    params.apart?.forEach((one, i) => check(one.table, one.column, 'apart', i))
+    const { fields, origin } = layUnion(params, own, input, context.tableColumns)
+    if (fields.length === 0) context.report({ code: 'no-columns-left' }, 'columns')
+    return origin === undefined ? fields : [...fields, { name: origin, type: 'text' }]
+  },
+  run: (params, table, context) => {
+    const laid = layUnion(params, context.own, table.schema, (id) => context.table(id).schema)
+    const tables = [table, ...params.with.map((id) => context.table(id))]
+    const total = tables.reduce((sum, one) => sum + one.rowCount, 0)
+    checkSize('Laying these tables under one another', total, laid.fields.length)
+    const columns = laid.fields.map(({ name: one, type }) =>
+      concat(
+        type,
+        laid.parts.map((part, i) => {
+          const at = part.names.indexOf(one)
+          const source = tables[i] as Table
+          return at < 0 ? emptyColumn(type, source.rowCount) : convert(source.column(at), { type }).column
+        }),
+      ),
+    )
+    const index = ints(total).fill(-1)
+    for (let i = 0; i < table.rowCount; i++) index[i] = i
+    const turns = ints(total)
+    let at = 0
+    tables.forEach((one, i) => {
+      turns.fill(i, at, at + one.rowCount)
+      at += one.rowCount
+    })
+    const origin =
+      laid.origin === undefined
+        ? []
+        : [
+            gather(
+              columnOf(
+                'text',
+                laid.parts.map((part, i) => context.names(i === 0 ? '' : part.table)),
+              ),
+              turns,
+            ),
+          ]
+    return {
+      table: Table.of(
+        [...laid.fields.map((field) => field.name), ...(laid.origin === undefined ? [] : [laid.origin])],
+        [...columns, ...origin],
+        total,
+      ),
+      origin: { kind: 'index', index },
+      notes: notesOf(
+        laid,
+        context.names,
+        tables.map((one) => one.rowCount),
+      ),
+    }
+  },
+  carries: (params, input, output) =>
+    Object.fromEntries(
+      input.flatMap((field) => {
+        const into =
+          params.pairs?.find(({ from }) =>
+            from.some((one) => one.column === field.name && !params.with.includes(one.table)),
+          )?.into ?? field.name
+        return output.some((one) => one.name === into) ? [[into, field.name]] : []
+      }),
+    ),
+  sql: (params, { from, input, column, table, names, own }) => {
+    const { parts, fields, origin } = layUnion(params, own, input, (id) => table(id).columns)
+    const rows = parts.map((part, i) => {
+      const cells = fields.map((field) => {
+        const at = part.names.indexOf(field.name)
+        const own = part.schema[at]
+        return sql`${own ? widenSql(column(own.name), own.type, field.type) : sql`null::${sqlTypeName(field.type)}`} as ${column(field.name)}`
+      })
+      return sql`select ${i} as "¶p", "¶" as "¶r", ${[...cells, ...(origin === undefined ? [] : [sql`${names(i === 0 ? '' : part.table)}::text as ${column(origin)}`])]} from ${i === 0 ? from : table(part.table).rows}`
+    })
+    const all = [...fields.map((field) => column(field.name)), ...(origin === undefined ? [] : [column(origin)])]
+    return sql`select row_number() over (order by "¶p", "¶r") as "¶", ${all}\nfrom (${joined(rows, '\nunion all\n')}) parts`
+  },
+  python: (params, { frame, table, names, own }) => {
+    const renames = (id: string): Code => {
+      const pairs = [
+        ...(params.pairs ?? []).flatMap(({ into, from }) =>
+          from.filter((one) => one.table === id).map((one) => py`${one.column}: ${into}`),
+        ),
+        ...(params.apart ?? []).filter((one) => one.table === id).map((one) => py`${one.column}: ${one.as}`),
+      ]
+      return py`{${joined(pairs, ', ')}}`
+    }
+    const parts = [
+      py`(${frame}, ${names('')}, ${renames(own)})`,
+      ...params.with.map((id) => py`(${table(id).frame}, ${names(id)}, ${renames(id)})`),
+    ]
+    return py`${frame} = ${pyHelper('union_tables')}([${joined(parts, ', ')}]${params.columns === 'shared' ? code(', shared=True') : code('')}${params.origin === undefined ? code('') : py`, origin=${params.origin}`})`
+  },
+  takesIn: () => true,
+})

@@ -1,0 +1,343 @@
+import { ownValue } from '../../table/own.ts'
+import { z } from 'zod'
+import { checkSize } from '../../table/limits.ts'
+import { sqlTypeName } from '../../formula/to-code.ts'
+import { compilePattern, patternFor, patternProblem, replaceMatches } from '../../codegen/regex.ts'
+import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
+import {
+  asCoded,
+  columnOf,
+  emptyColumn,
+  holdsWords,
+  isEmptyAt,
+  lengthOf,
+  typeTogether,
+  type Column,
+  type ColumnType,
+  type TextColumn,
+} from '../../table/column.ts'
+import { gather, interleave, repeatEach } from '../../table/gather.ts'
+import { IntList, words32 } from '../../table/memory.ts'
+import { convert } from '../../reading/convert.ts'
+import type { Field, Schema } from '../../table/table.ts'
+import { counted, listed, quoted } from '../../messages/words.ts'
+import {
+  checkPlace,
+  checkSelector,
+  columnsSlot,
+  freeName,
+  placePython,
+  placeSchema,
+  positionFor,
+  selected,
+  selectedNames,
+  selectorPython,
+  selectorSchema,
+  type Place,
+  type Selector,
+} from '../shared/columns.ts'
+import { name } from '../../reading/name-schema.ts'
+import { defineStep, slot, type Sentence } from '../shared/step-kind.ts'
+
+type Group = { readonly columns: Selector; readonly value: string }
+type Labels = {
+  readonly remove?: string | { readonly pattern: string } | undefined
+  readonly renames?: Readonly<Record<string, string>> | undefined
+}
+type Unpivot = Place & {
+  readonly name: string
+  readonly groups: readonly Group[]
+  readonly labels?: Labels | undefined
+  readonly empty?: 'keep' | 'drop' | undefined
+}
+
+/** A column's name as the label that stands in the rows: cleaned first, then called otherwise. */
+const labelOf = (labels: Labels | undefined): ((column: string) => string) => {
+  const { remove, renames = {} } = labels ?? {}
+  const pattern = typeof remove === 'object' ? compilePattern(remove.pattern, false) : undefined
+  return (column) => {
+    const cleaned = pattern
+      ? replaceMatches(column, pattern, '')
+      : typeof remove === 'string' && remove !== ''
+        ? column.replaceAll(remove, () => '')
+        : column
+    return ownValue(renames, cleaned) ?? cleaned
+  }
+}
+
+type Laid = {
+  /** For each label, in column order, the column of each group that has it. */
+  readonly turns: readonly { readonly label: string; readonly columns: readonly (string | undefined)[] }[]
+  readonly kept: readonly Field[]
+  readonly gathered: number
+  readonly label: string
+  readonly values: readonly Field[]
+  readonly at: number
+  readonly schema: Schema
+  readonly twice: readonly string[]
+}
+
+/** One group: a turn for each of its columns. Several: columns of one label are one turn, a label that a group lacks gives empty. */
+const layout = (params: Unpivot, input: Schema): Laid => {
+  const label = labelOf(params.labels)
+  const fields = params.groups.map(({ columns }) => [...new Set(selected(columns, input))])
+  const all = new Set(fields.flat())
+  const kept = input.filter((field) => !all.has(field))
+  const twice: string[] = []
+  const turns: { label: string; columns: (string | undefined)[] }[] = []
+  if (fields.length === 1)
+    for (const field of fields[0] ?? []) turns.push({ label: label(field.name), columns: [field.name] })
+  else {
+    const byLabel = new Map<string, { label: string; columns: (string | undefined)[] }>()
+    for (const field of input.filter((one) => all.has(one)))
+      fields.forEach((group, g) => {
+        if (!group.includes(field)) return
+        const key = label(field.name)
+        const turn = byLabel.get(key) ?? { label: key, columns: fields.map(() => undefined) }
+        if (!byLabel.has(key)) {
+          byLabel.set(key, turn)
+          turns.push(turn)
+        }
+        if (turn.columns[g] !== undefined) twice.push(key)
+        turn.columns[g] = field.name
+      })
+  }
+  const taken = kept.map((field) => field.name)
+  const at = positionFor(params, taken)
+  const labelName = freeName(params.name, taken)
+  taken.push(labelName)
+  const values = params.groups.map(({ value }, g): Field => {
+    const free = freeName(value, taken)
+    taken.push(free)
+    return { name: free, type: typeTogether((fields[g] ?? []).map((field) => field.type)) }
+  })
+  return {
+    turns,
+    kept,
+    gathered: all.size,
+    label: labelName,
+    values,
+    at,
+    schema: [...kept.slice(0, at), { name: labelName, type: 'text' }, ...values, ...kept.slice(at)],
+    twice,
+  }
+}
+
+/** a b, 2 -> a b a b: the labels over and over, as codes into a dictionary of them. */
+const wovenLabels = (labels: readonly string[], times: number): Column => {
+  const { codes: turns, words } = asCoded(
+    columnOf(
+      'text',
+      labels.map((label) => label || null),
+    ) as TextColumn,
+  )
+  const codes = words32(labels.length * times)
+  codes.set(turns.subarray(0, Math.min(turns.length, codes.length)))
+  for (let done = turns.length; done > 0 && done < codes.length; done *= 2)
+    codes.copyWithin(done, 0, Math.min(done, codes.length - done))
+  return { type: 'text', form: 'coded', codes, words }
+}
+
+const neverEmpty = (column: Column): boolean =>
+  holdsWords(column) ? column.form === 'coded' && !column.codes.includes(0) : column.empty === undefined
+/** Which of the made rows are kept when empties are dropped, those with a value in any group; undefined where all are. */
+const filledRows = (columns: readonly Column[]): Int32Array | undefined => {
+  if (columns.some(neverEmpty)) return undefined
+  const rows = new IntList()
+  for (let i = 0, n = columns[0] ? lengthOf(columns[0]) : 0; i < n; i++)
+    if (columns.some((column) => !isEmptyAt(column, i))) rows.push(i)
+  return rows.done()
+}
+
+const widenSql = (part: Code, from: ColumnType, to: ColumnType): Code =>
+  from === to
+    ? part
+    : to === 'text'
+      ? sql`${sqlHelper('shown')}(${part})`
+      : sql`${part}::${code(to === 'decimal' ? 'float8' : 'timestamp')}`
+
+/** What a pattern made of plain words takes off is said by the words. */
+const patternWords = (pattern: string): string => {
+  const words = /^\^\(\?:(.+?)\)\[\\s_\.\/:-\]\+\|/.exec(pattern)?.[1]
+  return words === undefined
+    ? `without what matches ${pattern}`
+    : `without ${listed(
+        words.split('|').map((word) => quoted(word.replace(/\\(.)/g, '$1'))),
+        'or',
+      )}`
+}
+const labelWords = ({ remove, renames }: Labels = {}): string => {
+  const parts = [
+    ...(remove === undefined || remove === ''
+      ? []
+      : [typeof remove === 'string' ? `without ${quoted(remove)}` : patternWords(remove.pattern)]),
+    ...(renames && Object.keys(renames).length > 0
+      ? [`${counted(Object.keys(renames).length, 'of them', 'of them')} called otherwise`]
+      : []),
+  ]
+  return parts.length === 0 ? 'name' : `name ${listed(parts)}`
+}
+const groupWords = (params: Unpivot): Sentence => {
+  const [first] = params.groups
+  const label: Sentence = [
+    'the ',
+    slot(labelWords(params.labels), 'labels', ['labels']),
+    ' as ',
+    slot(params.name, 'name', ['name']),
+  ]
+  if (params.groups.length === 1 && first)
+    return [
+      'Turn ',
+      columnsSlot(first.columns, 'groups', 0, 'columns'),
+      ' into rows: ',
+      ...label,
+      ', the value as ',
+      slot(first.value, 'name', ['groups', 0, 'value']),
+    ]
+  const groups = params.groups.flatMap(({ columns, value }, g): Sentence => [
+    g === 0 ? '' : g === params.groups.length - 1 ? ' and ' : ', ',
+    columnsSlot(columns, 'groups', g, 'columns'),
+    ' as ',
+    slot(value, 'name', ['groups', g, 'value']),
+  ])
+  return ['Turn ', ...groups, ' into rows side by side: ', ...label]
+}
+
+export const unpivot = defineStep<Unpivot>({
+  kind: 'unpivot',
+  verb: 'Turn columns into rows',
+  words: ['unpivot', 'melt', 'columns to rows', 'gather', 'longer', 'stack', 'transpose', 'crosstab', 'tidy', 'long'],
+  acts: ['columns'],
+  params: z.strictObject({
+    name,
+    groups: z.array(z.strictObject({ columns: selectorSchema, value: name })).min(1),
+    labels: z
+      .strictObject({
+        remove: z.union([z.string(), z.strictObject({ pattern: z.string().min(1) })]).optional(),
+        renames: z.record(z.string(), z.string()).optional(),
+      })
+      .optional(),
+    empty: z.enum(['keep', 'drop']).optional(),
+    ...placeSchema,
+  }),
+  sentence: (params) => {
+    const { empty = 'keep' } = params
+    return [
+      ...groupWords(params),
+      ', and ',
+      slot(
+        empty === 'keep' ? 'keep the empty ones' : 'leave out the empty ones',
+        'choice',
+        ['empty'],
+        [
+          ['keep', 'keep the empty ones'],
+          ['drop', 'leave out the empty ones'],
+        ],
+      ),
+      '.',
+    ]
+  },
+  output: (params, input, context) => {
+    params.groups.forEach(({ columns }, g) => {
+      const fields = checkSelector(columns, input, context, 'groups', g, 'columns')
+      if (fields.length === 0 && !Array.isArray(columns))
+        context.report({ code: 'no-columns-chosen', selector: 'that rule' }, 'groups', g, 'columns')
+    })
+    checkPlace(params, input, context)
+    const remove = params.labels?.remove
+    const why = typeof remove === 'object' ? patternProblem(remove.pattern) : undefined
+    if (why && typeof remove === 'object') {
+      context.report({ code: 'bad-pattern', pattern: remove.pattern, why }, 'labels', 'remove', 'pattern')
+      return input
+    }
+    const { schema, twice } = layout(params, input)
+    for (const label of new Set(twice)) context.report({ code: 'twice-labelled', label }, 'labels')
+    return schema
+  },
+  run: (params, table) => {
+    const { turns, kept, gathered, label, values, at } = layout(params, table.schema)
+    checkSize('Turning these columns into rows', table.rowCount * turns.length, kept.length + 1 + values.length)
+    const made = values.map(({ type }, g) => {
+      const columns = turns.map(({ columns: all }) =>
+        all[g] === undefined ? emptyColumn(type, table.rowCount) : convert(table.named(all[g]), { type }).column,
+      )
+      return columns.length > 0 ? interleave(type, columns) : emptyColumn(type, 0)
+    })
+    const each = repeatEach(table.rowCount, turns.length)
+    const labels = wovenLabels(
+      turns.map((turn) => turn.label),
+      table.rowCount,
+    )
+    const filled = filledRows(made)
+    const rows = params.empty === 'drop' ? filled : undefined
+    const index = rows ? rows.map((row) => each[row] as number) : each
+    const first = table.select(kept.map((field) => table.indexOf(field.name))).rows(index)
+    const named = first.with(at, label, rows ? gather(labels, rows) : labels)
+    const result = made.reduce(
+      (now, column, g) => now.with(at + 1 + g, values[g]?.name ?? '', rows ? gather(column, rows) : column),
+      named,
+    )
+    return {
+      table: result,
+      origin: { kind: 'index', index },
+      notes: { gatheredColumns: gathered, emptyCells: filled ? each.length - filled.length : 0 },
+    }
+  },
+  carries: (params, input) => Object.fromEntries(layout(params, input).kept.map((field) => [field.name, field.name])),
+  sql: (params, { from, input, output, column }) => {
+    const { turns, label, values } = layout(params, input)
+    const typeOf = (one: string): ColumnType => input.find((field) => field.name === one)?.type ?? 'text'
+    const rows = turns.map(
+      (turn, i) =>
+        sql`(${i + 1}, nullif(${turn.label}::text, ''), ${joined(
+          values.map(({ type }, g) =>
+            turn.columns[g] === undefined
+              ? sql`null::${sqlTypeName(type)}`
+              : widenSql(sql`t.${column(turn.columns[g])}`, typeOf(turn.columns[g]), type),
+          ),
+          ', ',
+        )})`,
+    )
+    const parts = values.map((_, g) => code(`v${g + 1}`))
+    const names = output.map((field) => {
+      const g = values.findIndex((one) => one.name === field.name)
+      return field.name === label
+        ? sql`u.label as ${column(label)}`
+        : g >= 0
+          ? sql`u.${code(`v${g + 1}`)} as ${column(field.name)}`
+          : sql`t.${column(field.name)}`
+    })
+    const filled =
+      params.empty === 'drop'
+        ? sql`\nwhere ${joined(
+            parts.map((part) => sql`u.${part} is not null`),
+            ' or ',
+          )}`
+        : code('')
+    return sql`select row_number() over (order by t."¶", u.turn) as "¶", ${names}\nfrom ${from} t cross join lateral (values ${joined(rows, ', ')}) u(turn, label, ${joined(parts, ', ')})${filled}`
+  },
+  python: (params, { frame }) => {
+    const { remove, renames } = params.labels ?? {}
+    const labels = [
+      ...(remove === undefined || remove === ''
+        ? []
+        : [
+            typeof remove === 'string'
+              ? py`, remove=${remove}`
+              : py`, remove_pattern=${patternFor('python', remove.pattern)}`,
+          ]),
+      ...(renames
+        ? [
+            py`, renames={${joined(
+              Object.entries(renames).map(([from, to]) => py`${from}: ${to}`),
+              ', ',
+            )}}`,
+          ]
+        : []),
+    ]
+    const groups = params.groups.map(({ columns, value }) => py`(${selectorPython(columns, frame)}, ${value})`)
+    return py`${frame} = ${pyHelper('unpivot')}(${frame}, [${joined(groups, ', ')}], name=${params.name}, drop_empty=${params.empty === 'drop'}${joined(labels, '')}${placePython(params)})`
+  },
+  takesIn: (params, column, input) =>
+    params.groups.some(({ columns }) => selectedNames(columns, input).includes(column)),
+})

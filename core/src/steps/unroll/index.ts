@@ -1,0 +1,97 @@
+import { z } from 'zod'
+import { checkSize } from '../../table/limits.ts'
+import { code, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
+import { asCoded, columnWriter, type Cell, type ColumnType, type TextColumn } from '../../table/column.ts'
+import { itemsOf, itemText, type Item } from '../../table/list.ts'
+import { IntList } from '../../table/memory.ts'
+import { checkColumn } from '../shared/columns.ts'
+import { name } from '../../reading/name-schema.ts'
+import { defineStep, slot } from '../shared/step-kind.ts'
+
+type Unroll = { readonly column: string }
+
+/** The one type that all items have: numbers, yes or no, else text. */
+const typeOfItems = (lists: readonly (readonly Item[])[]): ColumnType => {
+  let type: ColumnType | undefined
+  for (const items of lists)
+    for (const item of items) {
+      if (item === null) continue
+      const own: ColumnType =
+        typeof item === 'boolean'
+          ? 'boolean'
+          : typeof item === 'number'
+            ? Number.isSafeInteger(item)
+              ? 'integer'
+              : 'decimal'
+            : 'text'
+      if (type === undefined || type === own) type = own
+      else if ((type === 'integer' || type === 'decimal') && (own === 'integer' || own === 'decimal')) type = 'decimal'
+      else return 'text'
+    }
+  return type ?? 'text'
+}
+
+const cellOf = (item: Item, type: ColumnType): Cell =>
+  item === null ? null : type === 'text' ? itemText(item) || null : item
+
+const itemSql = (type: ColumnType): Code =>
+  type === 'text'
+    ? sql`nullif(u.shown_item, '')`
+    : type === 'integer'
+      ? sql`u.shown_item::numeric::bigint`
+      : type === 'decimal'
+        ? sql`u.shown_item::float8`
+        : sql`u.shown_item::boolean`
+
+export const unroll = defineStep<Unroll>({
+  kind: 'unroll',
+  verb: 'Make a row of each item',
+  words: ['unroll', 'explode', 'unnest', 'list to rows', 'expand list', 'flatten'],
+  acts: ['columns'],
+  params: z.strictObject({ column: name }),
+  sentence: ({ column }) => ['Make a row of each item of ', slot(column, 'oneColumn', ['column']), '.'],
+  output: ({ column }, input, context) => {
+    const field = checkColumn(column, input, context, 'column')
+    if (field && field.type !== 'list')
+      context.report({ code: 'wrong-type', column, type: field.type, needs: 'lists' }, 'column')
+    return input.map((one) => (one.name === column ? { name: column, type: 'text' as const } : one))
+  },
+  /** What the items are, their column's type does not say. */
+  guesses: ({ column }) => [column],
+  run: ({ column }, table) => {
+    const at = table.indexOf(column)
+    const { codes, words } = asCoded(table.column(at) as TextColumn)
+    const lists = words.map((word) => (word === '' ? [] : itemsOf(word)))
+    const type = typeOfItems(lists)
+    checkSize(
+      'A row for each item',
+      codes.reduce((sum, code) => sum + Math.max(1, lists[code]?.length ?? 0), 0),
+    )
+    const rows = new IntList()
+    const items: Item[] = []
+    let most = 0
+    for (let row = 0; row < codes.length; row++) {
+      const list = lists[codes[row] as number] ?? []
+      if (list.length > most) most = list.length
+      for (const item of list.length > 0 ? list : [null]) {
+        rows.push(row)
+        items.push(item)
+      }
+    }
+    const index = rows.done()
+    const writer = columnWriter(type, items.length)
+    items.forEach((item, i) => writer.set(i, cellOf(item, type)))
+    return {
+      table: table.rows(index).with(at, column, writer.done(), true),
+      origin: { kind: 'index', index },
+      notes: { items: most },
+    }
+  },
+  sql: ({ column: wanted }, { from, output, column }) => {
+    const names = output.map((field) =>
+      field.name === wanted ? sql`${itemSql(field.type)} as ${column(wanted)}` : sql`t.${column(field.name)}`,
+    )
+    return sql`select row_number() over (order by t."¶", u.n) as "¶", ${names}\nfrom ${from} t left join lateral ${sqlHelper('items_of')}(t.${column(wanted)}) u on true${code('')}`
+  },
+  python: ({ column }, { frame }) => py`${frame} = ${pyHelper('unroll')}(${frame}, ${column})`,
+})

@@ -1,0 +1,357 @@
+import { z } from 'zod'
+import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
+import { hows, sums, type How } from '../../table/aggregate.ts'
+import { columnWriter, isEmptyAt, type Column, type ColumnType, type FloatColumn } from '../../table/column.ts'
+import { gather, span } from '../../table/gather.ts'
+import { groupBy, type Groups } from '../../table/group.ts'
+import { floats, IntList, ints } from '../../table/memory.ts'
+import { maxInteger } from '../../table/number.ts'
+import type { Field, Schema, Table } from '../../table/table.ts'
+import { listed } from '../../messages/words.ts'
+import {
+  bySchema,
+  byWords,
+  checkBy,
+  checkPlace,
+  freeName,
+  keysOf,
+  placePython,
+  placeSchema,
+  positionFor,
+  selectColumns,
+  selectorPython,
+  type By,
+  type Place,
+} from '../shared/columns.ts'
+import { checkMeasure, howWords, measureSql, measureType, runMeasure } from '../shared/measures.ts'
+import { name } from '../../reading/name-schema.ts'
+import {
+  checkSortKeys,
+  orderOf,
+  sortKeysSchema,
+  sortPython,
+  sortSql,
+  sortWords,
+  type SortBy,
+} from '../shared/sort-keys.ts'
+import { defineStep, slot } from '../shared/step-kind.ts'
+
+const ordered = ['running-sum', 'rank', 'dense-rank', 'row-number', 'previous', 'next'] as const
+type Ordered = (typeof ordered)[number]
+export type WindowHow = How | Ordered
+type Measure = {
+  readonly how: WindowHow
+  readonly column?: string | undefined
+  readonly as: string
+  readonly offset?: number | undefined
+  readonly separator?: string | undefined
+}
+type Window = Place & {
+  readonly by?: By | undefined
+  readonly order?: readonly SortBy[] | undefined
+  readonly measures: readonly Measure[]
+}
+
+export const windowHows = [...hows, ...ordered] as const
+const windowWords: Readonly<Record<WindowHow, string>> = {
+  ...howWords,
+  share: 'the share in its group of',
+  'running-sum': 'the running sum of',
+  rank: 'the rank',
+  'dense-rank': 'the rank without gaps',
+  'row-number': 'the number of the row',
+  previous: 'the previous',
+  next: 'the next',
+}
+const needsNone = (how: WindowHow): boolean =>
+  how === 'count' || how === 'rank' || how === 'dense-rank' || how === 'row-number'
+
+const typeOf = ({ how, column }: Measure, input: Schema): ColumnType => {
+  const type = input.find((field) => field.name === column)?.type ?? 'integer'
+  if (how === 'rank' || how === 'dense-rank' || how === 'row-number') return 'integer'
+  if (how === 'previous' || how === 'next') return type
+  return how === 'running-sum' ? (type === 'integer' ? 'integer' : 'decimal') : measureType(how, type)
+}
+const fieldsOf = ({ measures }: Window, input: Schema): Field[] => {
+  const taken = input.map((field) => field.name)
+  return measures.map((measure) => {
+    const free = freeName(measure.as, taken)
+    taken.push(free)
+    return { name: free, type: typeOf(measure, input) }
+  })
+}
+const byOf = ({ by }: Window): By => by ?? []
+
+type Walk = {
+  readonly groups: Groups
+  /** Rows in order; groups are taken one row at a time as they come. */ readonly order: Int32Array
+  /** Rows equal in all keys share a number. */ readonly ties: Uint32Array | undefined
+}
+
+/** 1 1 3 for ties, or 1 1 2 without gaps. */
+const ranks = ({ groups, order, ties }: Walk, dense: boolean): Column => {
+  const values = floats(order.length)
+  const seen = ints(groups.count)
+  const last = ints(groups.count).fill(-1)
+  const rank = ints(groups.count)
+  for (const row of order) {
+    const g = groups.ids[row] as number
+    seen[g] = (seen[g] as number) + 1
+    const tie = ties ? (ties[row] as number) : 0
+    if (last[g] !== tie || seen[g] === 1) rank[g] = dense ? (rank[g] as number) + 1 : (seen[g] as number)
+    last[g] = tie
+    values[row] = rank[g] as number
+  }
+  return { type: 'integer', values, empty: undefined }
+}
+const numbers = ({ groups, order }: Walk): Column => {
+  const values = floats(order.length)
+  const seen = ints(groups.count)
+  for (const row of order) {
+    const g = groups.ids[row] as number
+    seen[g] = (seen[g] as number) + 1
+    values[row] = seen[g] as number
+  }
+  return { type: 'integer', values, empty: undefined }
+}
+
+/** The row that stands so many places before (or, negative, after) each within its group; -1 where none does. */
+const neighbours = ({ groups, order }: Walk, offset: number): Int32Array => {
+  const lists: number[][] = Array.from({ length: groups.count }, () => [])
+  for (const row of order) lists[groups.ids[row] as number]?.push(row)
+  const index = ints(order.length).fill(-1)
+  for (const rows of lists) for (let k = 0; k < rows.length; k++) index[rows[k] as number] = rows[k - offset] ?? -1
+  return index
+}
+
+/** Row by row in the order, empties passed over; compensated as sums are. */
+const running = (
+  column: FloatColumn,
+  { groups, order }: Walk,
+  type: ColumnType,
+): { column: Column; failures: Int32Array } => {
+  const sum = floats(groups.count)
+  const lost = floats(groups.count)
+  const begun = ints(groups.count)
+  const writer = columnWriter(type, order.length)
+  const failures = new IntList()
+  for (const row of order) {
+    const g = groups.ids[row] as number
+    if (!isEmptyAt(column, row)) {
+      const x = column.values[row] as number
+      const s = sum[g] as number
+      const t = s + x
+      lost[g] = (lost[g] as number) + (Math.abs(s) >= Math.abs(x) ? s - t + x : x - t + s)
+      sum[g] = t
+      begun[g] = 1
+    }
+    if (begun[g] === 0) continue
+    const value = (sum[g] as number) + (lost[g] as number)
+    if (Math.abs(value) <= (type === 'integer' ? maxInteger : Number.MAX_VALUE)) writer.set(row, value)
+    else failures.push(row)
+  }
+  return { column: writer.done(), failures: failures.done().sort() }
+}
+
+/** Each row's value over the sum of its group. */
+const shares = (column: FloatColumn, { ids, count }: Groups): { column: Column; failures: Int32Array } => {
+  const totals = sums(column.values, column.empty, ids, count)
+  const writer = columnWriter('decimal', ids.length)
+  const failures = new IntList()
+  for (let i = 0; i < ids.length; i++) {
+    if (isEmptyAt(column, i)) continue
+    const total = totals[ids[i] as number] as number
+    if (total === 0) failures.push(i)
+    else writer.set(i, (column.values[i] as number) / total)
+  }
+  return { column: writer.done(), failures: failures.done() }
+}
+
+const figureFor = (
+  measure: Measure,
+  table: Table,
+  walk: Walk,
+  order: readonly SortBy[] | undefined,
+  type: ColumnType,
+): { column: Column; failures: Int32Array } => {
+  const { how, column, offset = 1 } = measure
+  const whole = (made: Column): { column: Column; failures: Int32Array } => ({ column: made, failures: ints(0) })
+  if (how === 'rank' || how === 'dense-rank') return whole(ranks(walk, how === 'dense-rank'))
+  if (how === 'row-number') return whole(numbers(walk))
+  const from = column === undefined ? undefined : table.named(column)
+  if (how === 'previous' || how === 'next')
+    return whole(gather(from as Column, neighbours(walk, how === 'previous' ? offset : -offset)))
+  if (how === 'running-sum') return running(from as FloatColumn, walk, type)
+  if (how === 'share') return shares(from as FloatColumn, walk.groups)
+  const { column: perGroup, failures } = runMeasure(
+    { how, column, separator: measure.separator, ...((how === 'first' || how === 'last') && order ? { order } : {}) },
+    table,
+    walk.groups,
+    type,
+  )
+  const bad = new Set(failures)
+  return {
+    column: gather(perGroup, Int32Array.from(walk.groups.ids)),
+    failures:
+      bad.size === 0
+        ? failures
+        : Int32Array.from(walk.groups.ids.keys()).filter((row) => bad.has(walk.groups.ids[row] as number)),
+  }
+}
+
+const measureText = ({ how, column, as, offset = 1 }: Measure): string =>
+  `${offset === 1 || !(how === 'previous' || how === 'next') ? windowWords[how] : `${windowWords[how]}, ${offset} away,`}${column === undefined || needsNone(how) ? '' : ` ${column}`} as ${as}`
+
+export const window = defineStep<Window>({
+  kind: 'window',
+  verb: 'Put a figure of its group beside every row…',
+  words: [
+    'window',
+    'running total',
+    'cumulative',
+    'rank',
+    'previous',
+    'next',
+    'lag',
+    'lead',
+    'share of total',
+    'percent of total',
+    'group total',
+    'beside',
+    'partition',
+    'over',
+    'first',
+    'latest',
+  ],
+  acts: ['columns', 'table'],
+  params: z.strictObject({
+    by: bySchema.optional(),
+    order: sortKeysSchema.optional(),
+    measures: z
+      .array(
+        z
+          .strictObject({
+            how: z.enum(windowHows),
+            column: name.optional(),
+            as: name,
+            offset: z.number().int().min(1).optional(),
+            separator: z.string().optional(),
+          })
+          .refine(({ how, column }) => needsNone(how) || column !== undefined, {
+            message: 'this measure needs a column',
+            path: ['column'],
+          }),
+      )
+      .min(1),
+    ...placeSchema,
+  }),
+  sentence: ({ by = [], order, measures }) => [
+    'Beside every row put ',
+    slot(listed(measures.map(measureText)), 'windowMeasures', ['measures']),
+    ', ',
+    ...(byWords(by) === ''
+      ? ['over ', slot('all rows', 'columns', ['by'])]
+      : ['for each ', slot(byWords(by), 'columns', ['by'])]),
+    ...(order ? [', by ', slot(sortWords(order), 'sortKeys', ['order'])] : []),
+    '.',
+  ],
+  output: (params, input, context) => {
+    checkBy(byOf(params), input, context, 'by')
+    if (params.order) checkSortKeys(params.order, input, context, 'order')
+    params.measures.forEach((measure, i) => checkMeasure(measure, input, context, 'measures', i))
+    checkPlace(params, input, context)
+    const at = positionFor(
+      params,
+      input.map((field) => field.name),
+    )
+    return [...input.slice(0, at), ...fieldsOf(params, input), ...input.slice(at)]
+  },
+  run: (params, table) => {
+    const fields = fieldsOf(params, table.schema)
+    const groups = groupBy(
+      keysOf(byOf(params), table.schema).map((field) => table.named(field.name)),
+      table.rowCount,
+    )
+    const order = params.order ? orderOf(params.order, table) : span(table.rowCount)
+    const walk: Walk = {
+      groups,
+      order,
+      ties: params.order
+        ? groupBy(
+            params.order.map(({ column }) => table.named(column)),
+            table.rowCount,
+          ).ids
+        : undefined,
+    }
+    const at = positionFor(params, table.names)
+    let result = table
+    const unreadable: { column: string; rows: Int32Array }[] = []
+    params.measures.forEach((measure, i) => {
+      const field = fields[i] as Field
+      const { column, failures } = figureFor(measure, table, walk, params.order, field.type)
+      result = result.with(at + i, field.name, column)
+      if (failures.length > 0) unreadable.push({ column: field.name, rows: failures })
+    })
+    return { table: result, origin: { kind: 'same' }, unreadable, notes: { groups: groups.count } }
+  },
+  sql: (params, context) => {
+    const { from, input, column } = context
+    const keys = keysOf(byOf(params), input).map((field) => column(field.name))
+    const fields = fieldsOf(params, input)
+    const by = params.order ? sql`${sortSql(params.order, input, column)}, ` : code('')
+    const rows = sql`(partition by "¶g" order by ${by}"¶" rows unbounded preceding)`
+    const ties = sql`(partition by "¶g"${params.order ? sql` order by ${sortSql(params.order, input, column)}` : code('')})`
+    const grouped: Code[] = []
+    const parts = params.measures.map((measure, i): Code => {
+      const { how, column: wanted, offset = 1, separator } = measure
+      const cell = wanted === undefined ? code('') : column(wanted)
+      const type = input.find((field) => field.name === wanted)?.type
+      const figure = (inner: Code): Code => {
+        grouped.push(sql`${inner} as ${code(`"¶m${i}"`)}`)
+        return code(`g."¶m${i}"`)
+      }
+      if (how === 'rank' || how === 'dense-rank')
+        return sql`${code(how === 'rank' ? 'rank' : 'dense_rank')}() over ${ties}`
+      if (how === 'row-number') return sql`row_number() over ${rows}`
+      if (how === 'previous' || how === 'next')
+        return sql`${code(how === 'previous' ? 'lag' : 'lead')}(${cell}, ${offset}) over (partition by "¶g" order by ${by}"¶")`
+      if (how === 'running-sum')
+        return type === 'integer'
+          ? sql`${sqlHelper('whole')}(sum(${cell}) over ${rows})`
+          : sql`${sqlHelper('exact_sum')}(${cell}) over ${rows}`
+      if (how === 'share')
+        return sql`${sqlHelper('op_divide')}(${cell}::float8, (${figure(type === 'integer' ? sql`sum(${cell})` : sql`${sqlHelper('exact_sum')}(${cell} order by "¶")`)})::float8)`
+      return figure(
+        measureSql(
+          {
+            how,
+            column: wanted,
+            separator,
+            ...((how === 'first' || how === 'last') && params.order ? { order: params.order } : {}),
+          },
+          input,
+          column,
+        ),
+      )
+    })
+    const made = Object.fromEntries(fields.map((field, i) => [field.name, parts[i] as Code]))
+    const numbered = sql`with rows_of as (select *, ${keys.length > 0 ? sql`dense_rank() over (order by ${keys})` : code('1')} as "¶g" from ${from})`
+    const source =
+      grouped.length > 0
+        ? sql`rows_of t join (select "¶g", ${grouped} from rows_of group by "¶g") g using ("¶g")`
+        : code('rows_of t')
+    return sql`${numbered}\n${selectColumns({ ...context, from: source }, made)}`
+  },
+  python: (params, { frame, input }) => {
+    const fields = fieldsOf(params, input)
+    const measures = params.measures.map(({ how, column, as, offset, separator }, i) => {
+      const more = [
+        ...(offset === undefined ? [] : [py`"offset": ${offset}`]),
+        ...(separator === undefined ? [] : [py`"separator": ${separator}`]),
+      ]
+      return py`(${how}, ${needsNone(how) ? null : (column ?? null)}, ${as}, ${(fields[i] as Field).type}, {${joined(more, ', ')}})`
+    })
+    return py`${frame} = ${pyHelper('window')}(${frame}, ${byWords(byOf(params)) === '' ? code('[]') : selectorPython(byOf(params), frame)}, ${params.order ? sortPython(params.order) : code('None')}, [${joined(measures, ', ')}]${placePython(params)})`
+  },
+  takesIn: (params, column, input) => keysOf(byOf(params), input).some((field) => field.name === column),
+})

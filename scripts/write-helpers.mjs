@@ -1,0 +1,84 @@
+// Makes TypeScript modules of the helper files (.py, .sql) that generated scripts carry, as the core reads no files. Run by `npm install`, build and tests.
+import { readdirSync, readFileSync, writeFileSync, existsSync } from 'node:fs'
+import { basename, dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+
+const root = join(dirname(fileURLToPath(import.meta.url)), '..')
+
+/** Python: what a helper needs is what it imports from its siblings; other imports stand at the script's head. */
+const readPython = (text) => {
+  const lines = text.split('\n')
+  const last = lines.findLastIndex((line) => /^(?:import|from) \S/.test(line))
+  const head = lines.slice(0, last + 1).join('\n')
+  const source = lines
+    .slice(last + 1)
+    .join('\n')
+    .trim()
+  return {
+    needs: [...head.matchAll(/^from \.(\w+) import /gm)].map(([, name]) => name),
+    defines: [...source.matchAll(/^(?:def |class )?([A-Za-z_]\w*)(?=[ (:]| =)/gm)]
+      .map(([, name]) => name)
+      .filter((name) => !['for', 'if', 'try', 'with'].includes(name)),
+    source,
+  }
+}
+
+/** SQL: a first comment `-- needs: a, b` names the helpers that must stand before it. */
+const readSql = (text) => {
+  const needs = /^-- needs: (.*)\n/.exec(text)
+  const source = text.slice(needs?.[0].length ?? 0).trim()
+  return {
+    needs: needs ? needs[1].split(', ') : [],
+    defines: [
+      ...source.matchAll(/^(?:create (?:function|table|aggregate|procedure) |.*create collation )([A-Za-z_]\w*)/gm),
+    ].map(([, name]) => name),
+    source,
+  }
+}
+
+/** Each helper after those that it needs. */
+const inOrder = (helpers) => {
+  const byName = new Map(helpers.map((helper) => [helper.name, helper]))
+  const done = new Set()
+  const visit = (helper, above) => {
+    if (done.has(helper)) return
+    if (above.includes(helper.name)) throw new Error(`Helpers need each other: ${[...above, helper.name].join(', ')}`)
+    for (const name of helper.needs) {
+      const needed = byName.get(name)
+      if (!needed) throw new Error(`The helper ${helper.name} needs ${name}, which is no file beside it.`)
+      visit(needed, [...above, helper.name])
+    }
+    done.add(helper)
+  }
+  for (const helper of helpers) visit(helper, [])
+  return [...done]
+}
+
+const write = (dialect, ending, read) => {
+  const folder = join(root, 'core/src/codegen', dialect, 'helpers')
+  const files = readdirSync(folder)
+    .filter((file) => file.endsWith(ending) && !file.startsWith('__'))
+    .sort()
+  const helpers = inOrder(
+    files.map((file) => ({ name: basename(file, ending), ...read(readFileSync(join(folder, file), 'utf8')) })),
+  )
+  const names = [...new Set(helpers.flatMap(({ defines }) => defines))].sort()
+  const text = [
+    `// Made by scripts/write-helpers.mjs from the files in helpers/. Not in version control.`,
+    `import type { Helper } from '../helpers.ts'`,
+    ``,
+    `export type HelperName =\n${names.map((name) => `  | '${name}'`).join('\n')}`,
+    ``,
+    `/** In an order in which each stands after those it needs. */`,
+    `export const helpers: readonly Helper[] = ${JSON.stringify(helpers, null, 2)}`,
+    ``,
+  ].join('\n')
+  const target = join(root, 'core/src/codegen', dialect, 'helpers.generated.ts')
+  if (!existsSync(target) || readFileSync(target, 'utf8') !== text) writeFileSync(target, text)
+}
+
+export const writeHelpers = () => {
+  write('python', '.py', readPython)
+  write('sql', '.sql', readSql)
+}
+if (process.argv[1] === fileURLToPath(import.meta.url)) writeHelpers()

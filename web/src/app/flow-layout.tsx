@@ -1,0 +1,125 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState, type ReactNode } from 'react'
+import { NavLink, Outlet, useParams } from 'react-router'
+import { isFile, type Recipe } from '@fabula/core'
+import { flowReply } from '@fabula/core/api'
+import { ask } from '../api/client.ts'
+import { flowQuery, type Place } from '../api/queries.ts'
+import { Comparison } from '../sharing/editions.tsx'
+import { moment } from '../ui/moments.ts'
+import { FlowContext } from '../story/flow-context.ts'
+import { Mark } from '../ui/site-header.tsx'
+import { Button, Notice } from '../ui/parts.tsx'
+
+const Tab = ({ to, children }: { to: string; children: ReactNode }) => (
+  <NavLink
+    to={to}
+    end
+    className="border-b-2 border-transparent px-0.5 pt-4 pb-3.5 font-medium text-ink-2 aria-[current=page]:border-rubric aria-[current=page]:text-ink"
+  >
+    {children}
+  </NavLink>
+)
+
+const Lamp = () => {
+  const [theme, setTheme] = useState(document.documentElement.dataset.theme)
+  const next = theme === 'lamplight' ? 'paper' : 'lamplight'
+  return (
+    <Button
+      look="quiet"
+      aria-label={`Read by ${next}`}
+      onClick={() => {
+        document.documentElement.dataset.theme = next
+        localStorage.setItem('theme', next)
+        setTheme(next)
+      }}
+    >
+      {theme === 'lamplight' ? '☼' : '☾'}
+    </Button>
+  )
+}
+
+/** A story that was changed by link writes no database until its owner agrees. */
+const Held = ({ since, from, to, place }: { since: string; from: Recipe | null; to: Recipe; place: Place }) => {
+  const [open, setOpen] = useState(false)
+  const client = useQueryClient()
+  const agreeing = useMutation({
+    mutationFn: () => ask(flowReply, 'POST', `${place.base}/agree`),
+    onSuccess: (reply) => client.setQueryData(flowQuery(place).queryKey, reply),
+  })
+  return (
+    <section aria-label="Changed by a link" className="border-b border-line bg-sunk px-[18px] py-1.5 text-[12.5px]">
+      <div className="flex items-center gap-3">
+        <span role="status">
+          Changed by a link since {moment(since)}. Until you agree, it writes no table of a database.
+          {agreeing.error ? ` ${agreeing.error.message}` : ''}
+        </span>
+        <Button look="link" aria-expanded={open} onClick={() => setOpen(!open)}>
+          {open ? 'Hide what changed' : 'See what changed'}
+        </Button>
+        <Button onClick={() => agreeing.mutate()}>Agree to the story as it stands</Button>
+      </div>
+      {open && from && (
+        <div className="mt-1.5 max-h-[40vh] overflow-auto rounded-lg border border-line bg-sheet p-3">
+          <Comparison from={from} to={to} />
+        </div>
+      )}
+    </section>
+  )
+}
+
+/** The head of every page of a flow: its name, the pages, what the page itself puts beside them. */
+export const FlowLayout = ({ shared }: { shared: boolean }) => {
+  const { id = '', token = '' } = useParams()
+  const place: Place = shared
+    ? { base: `/api/shared/${token}`, home: `/r/${token}`, token }
+    : { base: `/api/flows/${id}`, home: `/flows/${id}` }
+  const { data: flow, error } = useQuery(flowQuery(place))
+  const changes = flow ? flow.rights === 'all' || flow.rights === 'edit' : !shared
+  const [tools, setTools] = useState<ReactNode>()
+  const [said, setSaid] = useState('')
+  const allowed = `${flow?.edition ? `${flow.edition}, ` : ''}${flow?.rights === 'edit' ? 'to read, replay and change' : flow?.rights === 'copy' ? 'to read, replay and copy' : 'to read and replay'}`
+  return (
+    <div className="grid h-full grid-rows-[52px_1fr] overflow-hidden">
+      <header className="grid grid-cols-[1fr_auto_1fr] items-center gap-4 border-b border-line px-[18px]">
+        <div className="flex min-w-0 items-center gap-3.5">
+          <Mark />
+          <span className="truncate font-serif text-[15px] font-medium">{flow?.recipe.name}</span>
+          <span role="status" title={shared ? allowed : ''} className="truncate text-[12px] text-ink-3">
+            {shared && (said === '' || flow?.rights !== 'edit') ? allowed : said}
+          </span>
+        </div>
+        <nav aria-label="Pages" className="flex gap-[26px]">
+          <Tab to={place.home}>{changes ? 'Compose' : 'Story'}</Tab>
+          <Tab to={`${place.home}/replay`}>Replay</Tab>
+          {(changes || flow?.rights === 'copy') && <Tab to={`${place.home}/hand-over`}>Hand over</Tab>}
+        </nav>
+        <div className="flex items-center justify-end gap-1.5">
+          {tools}
+          <Lamp />
+        </div>
+      </header>
+      {error ? (
+        <main className="mx-auto max-w-[560px] p-12">
+          <h1 className="mb-3 font-serif text-[22px] font-semibold">This story cannot be opened</h1>
+          <Notice kind="went">{error.message}</Notice>
+        </main>
+      ) : flow ? (
+        <FlowContext value={{ flow, place, setTools, setSaid }}>
+          <div className="grid min-h-0 grid-rows-[auto_1fr] overflow-hidden">
+            {flow.rights === 'all' &&
+            flow.heldSince !== null &&
+            flow.recipe.outputs?.some((output) => !isFile(output)) ? (
+              <Held since={flow.heldSince} from={flow.heldFrom} to={flow.recipe} place={place} />
+            ) : (
+              <span />
+            )}
+            <Outlet />
+          </div>
+        </FlowContext>
+      ) : (
+        <main className="p-12 font-serif text-ink-3 italic">Opening the story…</main>
+      )}
+    </div>
+  )
+}

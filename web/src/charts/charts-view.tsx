@@ -1,0 +1,203 @@
+import { useQuery } from '@tanstack/react-query'
+import { lazy, Suspense, useEffect, useRef, useState } from 'react'
+import { counted } from '@fabula/core'
+import type { Picture } from '@fabula/core/api'
+import { pictureQuery } from '../api/queries.ts'
+import { download } from '../ui/download.ts'
+import { Button } from '../ui/parts.tsx'
+import type { Story } from '../story/use-story.ts'
+import type { PictureHandle } from './chart.tsx'
+import { nameOf, pictureFor } from './guess.ts'
+
+const PictureChart = lazy(() => import('./chart.tsx'))
+const kinds: readonly (readonly [Picture['kind'], string])[] = [
+  ['bar', 'bars'],
+  ['stacked', 'stacked bars'],
+  ['line', 'a line'],
+  ['pie', 'a pie'],
+  ['scatter', 'points'],
+  ['histogram', 'a spread'],
+]
+const hows: readonly (readonly [Picture['how'], string])[] = [
+  ['count', 'the rows'],
+  ['sum', 'the sum of'],
+  ['mean', 'the mean of'],
+  ['median', 'the median of'],
+  ['min', 'the least'],
+  ['max', 'the greatest'],
+  ['distinct', 'the different values of'],
+]
+
+/** The table as a chart, said in a sentence of choices; kept with the flow it is drawn anew at every replay. */
+export const PicturesView = ({ story }: { story: Story }) => {
+  const { flow, place, stand, schemaHere, drawing, table } = story
+  const handle = useRef<PictureHandle>(null)
+  const [picture, setPicture] = useState<Picture>()
+  useEffect(() => {
+    const columns = drawing?.columns ?? []
+    if (schemaHere.length > 0 && table)
+      setPicture(pictureFor(columns.length > 0 ? columns : schemaHere.map(({ name }) => name), schemaHere, table.id))
+  }, [drawing?.at, table?.id, schemaHere.length > 0])
+  const { data, error } = useQuery(pictureQuery(place, flow.files, stand, picture))
+  const save = (pictures: readonly Picture[]): void => void story.save(flow.recipe, 'a picture', pictures)
+  const kept = flow.pictures.filter((one) => one.table === table?.id)
+  const isKept = picture !== undefined && flow.pictures.some((one) => one.id === picture.id)
+  if (!picture) return <p className="p-6 text-ink-3">Nothing to draw yet.</p>
+  const put = (next: Partial<Picture>): void => {
+    const made = { ...picture, ...next }
+    setPicture({ ...made, name: picture.name === nameOf(picture) ? nameOf(made) : picture.name })
+  }
+  const names = schemaHere.map(({ name }) => name)
+  const numbers = schemaHere.filter(({ type }) => type === 'integer' || type === 'decimal').map(({ name }) => name)
+  const select = (
+    label: string,
+    value: string,
+    of: readonly (readonly [string, string])[],
+    change: (value: string) => void,
+  ) => (
+    <select
+      className="field max-w-[170px] font-sans text-[13px]"
+      aria-label={label}
+      value={value}
+      onChange={(event) => change(event.target.value)}
+    >
+      {of.map(([key, words]) => (
+        <option key={key} value={key}>
+          {words}
+        </option>
+      ))}
+    </select>
+  )
+  const plain = (list: readonly string[]): (readonly [string, string])[] => list.map((name) => [name, name])
+  const measured = picture.kind === 'scatter' || (picture.how !== 'count' && picture.kind !== 'histogram')
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <div className="flex flex-wrap items-center gap-2 border-b border-line px-3.5 py-2.5 font-serif text-[14px]">
+        Draw
+        {select('Kind of picture', picture.kind, kinds, (kind) =>
+          put({
+            kind: kind as Picture['kind'],
+            ...(kind === 'scatter'
+              ? { label: numbers[0] ?? picture.label, column: numbers[1] ?? numbers[0] ?? picture.label }
+              : kind === 'histogram' && numbers[0] !== undefined && !numbers.includes(picture.label)
+                ? { label: numbers[0] }
+                : {}),
+          }),
+        )}
+        {picture.kind !== 'scatter' && picture.kind !== 'histogram' && (
+          <>
+            of{' '}
+            {select('What is measured', picture.how, hows, (how) =>
+              put({
+                how: how as Picture['how'],
+                column:
+                  how === 'distinct'
+                    ? (picture.column ?? names[0] ?? '')
+                    : picture.column !== undefined && numbers.includes(picture.column)
+                      ? picture.column
+                      : (numbers[0] ?? names[0] ?? ''),
+              }),
+            )}
+          </>
+        )}
+        {measured &&
+          select(
+            'Measured column',
+            picture.column ?? '',
+            plain(picture.how === 'distinct' ? names : numbers),
+            (column) => put({ column }),
+          )}
+        {picture.kind === 'scatter' ? 'against' : picture.kind === 'histogram' ? 'of' : 'for each'}{' '}
+        {select('Along', picture.label, plain(picture.kind === 'scatter' ? numbers : names), (label) => put({ label }))}
+        {(picture.kind === 'bar' || picture.kind === 'stacked' || picture.kind === 'line') && (
+          <>
+            parted by{' '}
+            {select(
+              'Parted by',
+              picture.series ?? '',
+              [['', 'nothing'], ...plain(names.filter((name) => name !== picture.label))],
+              (series) =>
+                setPicture(
+                  series === ''
+                    ? (Object.fromEntries(Object.entries(picture).filter(([key]) => key !== 'series')) as Picture)
+                    : { ...picture, series },
+                ),
+            )}
+          </>
+        )}
+      </div>
+      <div className="flex items-center gap-2 border-b border-line px-3.5 py-2">
+        <input
+          className="field w-[280px]"
+          aria-label="Name of the picture"
+          value={picture.name}
+          onChange={(event) => setPicture({ ...picture, name: event.target.value })}
+        />
+        <Button
+          look={isKept ? 'ghost' : 'main'}
+          className="py-1!"
+          disabled={story.saving}
+          onClick={() =>
+            save(
+              isKept
+                ? flow.pictures.map((one) => (one.id === picture.id ? picture : one))
+                : [...flow.pictures, picture],
+            )
+          }
+        >
+          {isKept ? 'Keep it so' : 'Keep the picture'}
+        </Button>
+        {isKept && (
+          <Button
+            look="quiet"
+            className="py-1!"
+            disabled={story.saving}
+            onClick={() => save(flow.pictures.filter((one) => one.id !== picture.id))}
+          >
+            Take it out
+          </Button>
+        )}
+        <Button
+          look="quiet"
+          className="py-1!"
+          onClick={() => handle.current && download(picture.name, 'png', handle.current.image())}
+        >
+          Download as PNG
+        </Button>
+        <span className="ml-auto flex gap-1.5 overflow-hidden">
+          {kept.map((one) => (
+            <button
+              key={one.id}
+              type="button"
+              aria-pressed={one.id === picture.id}
+              className="max-w-[150px] truncate rounded border border-line px-2 py-0.5 text-[12.5px] text-ink-2 hover:text-ink aria-pressed:border-rubric aria-pressed:text-ink"
+              onClick={() => setPicture(one)}
+            >
+              {one.name}
+            </button>
+          ))}
+        </span>
+      </div>
+      <div className="min-h-0 flex-1 p-4">
+        {error && <p className="text-went">{error.message}</p>}
+        {data && (
+          <Suspense fallback={<p className="text-ink-3">Drawing…</p>}>
+            <PictureChart
+              ref={handle}
+              picture={picture}
+              data={data}
+              choose={(at) => {
+                const where = data.wheres[at]
+                if (where) story.begin({ kind: 'filter', where })
+              }}
+            />
+          </Suspense>
+        )}
+      </div>
+      <p className="figures border-t border-line px-3.5 py-1.5 text-[12px] text-ink-3">
+        {data && data.beyond > 0 ? `${counted(data.beyond, 'more label')} not drawn. ` : ''}
+        {picture.kind === 'scatter' ? 'At most 2,000 points, evenly picked.' : 'Click a part to see its rows.'}
+      </p>
+    </div>
+  )
+}

@@ -1,0 +1,189 @@
+import { ownValue } from '@fabula/core'
+import { useQuery } from '@tanstack/react-query'
+import { useEffect, useState } from 'react'
+import { previewQuery, factsQuery } from '../api/queries.ts'
+import { Segments } from '../ui/parts.tsx'
+import { shownText } from '../grid/cells.tsx'
+import type { Story } from '../story/use-story.ts'
+import type { Answers, Ask, Builder } from '../story/builders.ts'
+import { ValueField, type AnyValue } from '../sentence/value-field.tsx'
+
+const Question = ({
+  ask,
+  answers,
+  put,
+  story,
+}: {
+  ask: Ask
+  answers: Answers
+  put: (key: string, value: unknown) => void
+  story: Story
+}) => {
+  const value = ownValue(answers, ask.key)
+  const schema = story.schemaBefore(story.draft?.step.id ?? '')
+  return (
+    <div className="grid gap-1">
+      <span className="text-[12px] text-ink-3">{ask.words}</span>
+      {ask.kind === 'choice' &&
+        (ask.of.length <= 3 && ask.of.reduce((sum, [, words]) => sum + words.length, 0) < 34 ? (
+          <Segments label={ask.words} value={String(value)} of={ask.of} onChange={(next) => put(ask.key, next)} />
+        ) : (
+          <select
+            className="field"
+            aria-label={ask.words}
+            value={String(value)}
+            onChange={(event) => put(ask.key, event.target.value)}
+          >
+            {ask.of.map(([key, words]) => (
+              <option key={key} value={key}>
+                {words}
+              </option>
+            ))}
+          </select>
+        ))}
+      {ask.kind === 'number' && (
+        <input
+          className="field figures w-[90px]"
+          type="number"
+          min={1}
+          aria-label={ask.words}
+          value={Number(value)}
+          onChange={(event) => put(ask.key, event.target.valueAsNumber || 1)}
+        />
+      )}
+      {ask.kind === 'text' && (
+        <input
+          className="field"
+          aria-label={ask.words}
+          value={String(value)}
+          onChange={(event) => put(ask.key, event.target.value)}
+          onKeyDown={(event) => event.key === 'Enter' && event.stopPropagation()}
+        />
+      )}
+      {ask.kind === 'list' && (
+        <textarea
+          className="field min-h-[70px]"
+          aria-label={ask.words}
+          defaultValue={(value as readonly string[]).join('\n')}
+          onKeyDown={(event) => event.key === 'Enter' && event.stopPropagation()}
+          onChange={(event) =>
+            put(
+              ask.key,
+              event.target.value.split('\n').filter((line) => line.trim() !== ''),
+            )
+          }
+        />
+      )}
+      {ask.kind === 'column' && (
+        <select
+          className="field"
+          aria-label={ask.words}
+          value={String(value)}
+          onChange={(event) => put(ask.key, event.target.value)}
+        >
+          {(ask.key === 'by' || ask.key === 'order') && (
+            <option value="">{ask.key === 'by' ? 'all rows' : 'the rows as they are'}</option>
+          )}
+          {(story.draft ? schema : story.schemaHere)
+            .filter(({ type }) => ask.types.length === 0 || ask.types.includes(type))
+            .map(({ name }) => (
+              <option key={name}>{name}</option>
+            ))}
+        </select>
+      )}
+      {ask.kind === 'value' && (
+        <ValueField
+          label={ask.words}
+          value={value as AnyValue}
+          schema={schema}
+          story={story}
+          date={ask.date}
+          set={(next) => put(ask.key, next)}
+        />
+      )}
+    </div>
+  )
+}
+
+/** The first rows of what is built, beside what it is built from. */
+const Sample = ({ story, columns }: { story: Story; columns: readonly string[] }) => {
+  const { data } = useQuery(previewQuery(story.place, story.flow.files, story.stand, 'after', 'all', 0))
+  const made = story.draft?.step.as ?? (story.draft?.step.measures as { as: string }[] | undefined)?.[0]?.as
+  const at = data?.columns.findIndex(({ name }) => name === made) ?? -1
+  const from = data?.columns.findIndex(({ name }) => name === columns[0]) ?? -1
+  if (!data || at < 0 || from < 0) return null
+  const seen = new Set<string>()
+  const rows = data.rows.filter(({ cells }) => {
+    const key = `${cells[from] ?? ''}\u0000${cells[at] ?? ''}`
+    return !seen.has(key) && seen.add(key)
+  })
+  return (
+    <table className="figures w-full table-fixed text-[12.5px]" aria-label="On the first rows">
+      <tbody>
+        {rows.slice(0, 6).map(({ row, cells }) => (
+          <tr key={row} className="border-b border-line *:truncate *:py-[3px]">
+            <td className="text-ink-2">{shownText(cells[from] ?? null)}</td>
+            <td className="text-right font-medium">{shownText(cells[at] ?? null)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}
+
+/** What a builder asks; every answer rewrites the sentence at once, and the table shows what it makes. */
+export const BuilderPanel = ({
+  builder,
+  columns,
+  story,
+}: {
+  builder: Builder
+  columns: readonly string[]
+  story: Story
+}) => {
+  // what the first of the drafted sentences works on
+  const schema = story.draft ? story.schemaBefore((story.draft.before?.[0] ?? story.draft.step).id) : story.schemaHere
+  const [only] = columns
+  const before = story.draft?.after ?? story.step?.id ?? ''
+  const { data } = useQuery(
+    factsQuery(
+      story.place,
+      story.flow.files,
+      { ...story.stand, recipe: story.flow.recipe, step: before },
+      only === undefined ? [] : [only],
+    ),
+  )
+  const facts = only === undefined ? undefined : ownValue(data?.facts, only)
+  const [answers, setAnswers] = useState<Answers>()
+  const ready = schema.length > 0 && facts !== undefined
+  useEffect(() => {
+    if (answers === undefined && ready) write(builder.start(columns, schema, facts))
+  }, [ready])
+  const write = (next: Answers): void => {
+    setAnswers(next)
+    const steps = builder.write(next, columns, schema, facts)
+    if (steps.length > 0) story.begin(steps)
+  }
+  return (
+    <section aria-label={builder.verb} className="grid gap-3">
+      <h3 className="font-serif text-[14px] font-semibold">{builder.verb.replace(/…$/, '')}</h3>
+      {answers === undefined ? (
+        <p className="text-ink-3">Counting…</p>
+      ) : (
+        builder
+          .asks(answers, columns, schema)
+          .map((ask) => (
+            <Question
+              key={ask.key}
+              ask={ask}
+              answers={answers}
+              put={(key, value) => write({ ...answers, [key]: value })}
+              story={story}
+            />
+          ))
+      )}
+      {builder.says && answers && <p className="text-[12.5px] text-ink-2">{builder.says(answers, columns)}</p>}
+      <Sample story={story} columns={columns} />
+    </section>
+  )
+}

@@ -1,0 +1,189 @@
+import { useQuery } from '@tanstack/react-query'
+import { ownValue, counted, figure, typeWords } from '@fabula/core'
+import { factsQuery } from '../api/queries.ts'
+import { LayFiles } from '../workbenches/union-files.tsx'
+import { BuilderPanel } from './builder-panel.tsx'
+import { builderNamed } from '../story/builders.ts'
+import { DatesCard } from './dates-panel.tsx'
+import { ShapePanel, shapeKinds } from './shape-panel.tsx'
+import { FindingNotes, Figures, ValueBars } from '../profile/column-facts.tsx'
+import type { Story } from '../story/use-story.ts'
+import { layFilesId, verbsFor, type Selection } from '../story/verbs.ts'
+
+/** The selected cell's whole text; a part of it can be selected here too, with the keys as with the mouse. */
+const CellText = ({ story, cell }: { story: Story; cell: Extract<Selection, { kind: 'cell' | 'part' }> }) => {
+  const text = cell.value ?? ''
+  const part = cell.kind === 'part' ? text.slice(cell.from, cell.to) : ''
+  const select = (from: number, to: number): void => {
+    const { column, row } = cell
+    if (to > from) story.setSelection({ kind: 'part', column, row, value: text, from, to })
+  }
+  return (
+    <label className="grid gap-1">
+      <span className="text-[12px] text-ink-3">
+        {part === '' ? 'The text of the cell; select a part of it' : `“${part}” is selected`}
+      </span>
+      {/* not read-only, for the keys would not move in it; what is typed is refused */}
+      <textarea
+        key={text}
+        rows={Math.min(4, Math.ceil(text.length / 30))}
+        aria-label="The text of the cell"
+        className="field figures resize-none text-[12.5px]"
+        defaultValue={text}
+        onBeforeInput={(event) => event.preventDefault()}
+        onPaste={(event) => event.preventDefault()}
+        onCut={(event) => event.preventDefault()}
+        onDrop={(event) => event.preventDefault()}
+        onKeyDown={(event) => /^(?:Backspace|Delete|Enter)$/.test(event.key) && event.preventDefault()}
+        onSelect={({ currentTarget: { selectionStart, selectionEnd } }) => select(selectionStart, selectionEnd)}
+      />
+    </label>
+  )
+}
+
+/** What the selected column holds: facts, distribution, commonest values, what looks wrong. */
+const ColumnCard = ({ story, column }: { story: Story; column: string }) => {
+  const { data } = useQuery(factsQuery(story.place, story.flow.files, story.stand, [column]))
+  const facts = ownValue(data?.facts, column)
+  if (!facts) return <p className="text-ink-3">Counting…</p>
+  const most = Math.max(1, ...facts.common.map(({ count }) => count))
+  const spread = facts.type !== 'text' && facts.type !== 'boolean'
+  const highest = Math.max(1, ...facts.bars.map(({ count }) => count))
+  const ticked = story.selection.kind === 'values' ? story.selection.values : []
+  const tick = (value: string): void => {
+    const values = ticked.includes(value) ? ticked.filter((one) => one !== value) : [...ticked, value]
+    story.setSelection(values.length > 0 ? { kind: 'values', column, values } : { kind: 'columns', columns: [column] })
+  }
+  const findings = facts.dates ? facts.findings.filter(({ step }) => step.kind !== 'cast') : facts.findings
+  return (
+    <>
+      <Figures facts={facts} />
+      {spread && (
+        <div role="group" aria-label={`How ${column} is spread`} className="flex h-[44px] items-end gap-px">
+          {facts.bars.map(({ label, count, where }) => (
+            <button
+              key={label}
+              type="button"
+              title={`${label}: ${counted(count, 'row')}`}
+              aria-label={`${label}: ${counted(count, 'row')}`}
+              className="min-w-[3px] flex-1 bg-bar hover:bg-token"
+              style={{ height: count > 0 ? Math.max(3, (count / highest) * 44) : 1 }}
+              onClick={() => where && story.begin({ kind: 'filter', where })}
+            />
+          ))}
+        </div>
+      )}
+      {facts.dates && (
+        <DatesCard key={`${column}/${story.step?.id ?? ''}`} story={story} column={column} forms={facts.dates} />
+      )}
+      <ValueBars
+        label="Commonest values"
+        bars={facts.common.slice(0, spread ? 4 : 8)}
+        most={most}
+        choose={({ label }) => story.setSelection({ kind: 'cell', column, row: -1, value: label })}
+        {...(facts.type === 'list' ? {} : { ticked, tick })}
+      />
+      {facts.patterns.length > 1 && (
+        <p className="text-[12px] text-ink-3">
+          Written like{' '}
+          <span className="figures">
+            {facts.patterns
+              .slice(0, 3)
+              .map(({ label, count }) => `${label} (${figure(count)})`)
+              .join(', ')}
+          </span>
+        </p>
+      )}
+      <FindingNotes findings={findings} begin={(step) => story.begin(step as never)} />
+    </>
+  )
+}
+
+const headings: Readonly<Record<Selection['kind'], string>> = {
+  table: 'With this table',
+  columns: 'With this column',
+  cell: 'With this cell',
+  part: 'With this part of the text',
+  values: 'With these values',
+}
+
+/** The card follows the selection: what it is, and in verbs what can be done with just that. */
+export const Card = ({ story }: { story: Story }) => {
+  const { selection, schemaHere, table, building } = story
+  const names = schemaHere.map(({ name }) => name)
+  const columns =
+    selection.kind === 'columns'
+      ? selection.columns.filter((name) => names.includes(name))
+      : selection.kind !== 'table' && names.includes(selection.column)
+        ? [selection.column]
+        : []
+  const [only] = columns
+  const here: Selection = columns.length === 0 ? { kind: 'table' } : selection
+  const type = schemaHere.find(({ name }) => name === only)?.type
+  const rows = story.steps.find(({ id }) => id === story.step?.id)?.account?.rowsOut
+  const builder = builderNamed(building?.id)
+  return (
+    <aside
+      aria-label="What is selected"
+      className="flex min-h-0 flex-col gap-3 overflow-auto border-l border-line px-4 py-3.5"
+    >
+      <div>
+        <h2 className="font-serif text-[15px] font-semibold break-words">
+          {columns.length === 0 ? (table?.name ?? '') : columns.length === 1 ? only : counted(columns.length, 'column')}
+        </h2>
+        <p className="text-[12px] text-ink-3">
+          {columns.length === 0
+            ? `the whole table · ${counted(names.length, 'column')}${rows === undefined ? '' : ` · ${counted(rows, 'row')}`}`
+            : columns.length === 1 && type
+              ? `${typeWords[type].replace(/^an? /, '')} column${here.kind === 'cell' ? ` · ${here.value === null ? 'an empty cell' : `“${here.value.slice(0, 40)}”`}` : here.kind === 'values' ? ` · ${counted(here.values.length, 'value')}` : ''}`
+              : columns.slice(0, 6).join(', ')}
+        </p>
+      </div>
+      {story.draft && shapeKinds.includes(story.draft.step.kind) && <ShapePanel story={story} />}
+      {building?.id === layFilesId ? (
+        <LayFiles story={story} />
+      ) : builder && building ? (
+        <BuilderPanel
+          key={`${builder.id}${building.columns.join()}`}
+          builder={builder}
+          columns={building.columns}
+          story={story}
+        />
+      ) : (
+        <>
+          {(here.kind === 'cell' || here.kind === 'part') && here.value !== null && type === 'text' && (
+            <CellText story={story} cell={here} />
+          )}
+          {columns.length === 1 && only !== undefined && here.kind !== 'part' && (
+            <ColumnCard story={story} column={only} />
+          )}
+          {columns.length === 0 && (
+            <p className="text-[12.5px] text-ink-2">
+              Select a column by its name, a cell, a part of its text, or several columns with Shift or Ctrl, to see
+              what they hold and what can be done with them.
+            </p>
+          )}
+          <div>
+            <h3 className="mb-1 text-[12px] font-semibold text-ink-3">
+              {here.kind === 'columns' && columns.length > 1 ? 'With these columns' : headings[here.kind]}
+            </h3>
+            <ul>
+              {verbsFor(here, schemaHere, story.likelyTables).map((verb) => (
+                <li key={verb.name} className="border-b border-line">
+                  <button
+                    type="button"
+                    className="flex w-full py-[4.5px] text-left hover:text-rubric"
+                    onClick={() => story.act(verb)}
+                  >
+                    <span className={here.kind === 'part' ? '' : 'truncate'}>{verb.name}</span>{' '}
+                    {verb.key && <span className="ml-auto pl-2 text-[12px] text-ink-3">{verb.key}</span>}
+                  </button>
+                </li>
+              ))}
+            </ul>
+          </div>
+        </>
+      )}
+    </aside>
+  )
+}

@@ -1,0 +1,43 @@
+import { counted, figure, sentenceText, tableNames } from '@fabula/core'
+import type { Story } from '../story/use-story.ts'
+
+/** How many rows stand after each sentence, at a glance. */
+export const River = ({ story }: { story: Story }) => {
+  const accounts = story.steps.flatMap(({ id, account }) => (account ? [{ id, rows: account.rowsOut }] : []))
+  const most = Math.max(1, ...accounts.map(({ rows }) => rows))
+  return (
+    <div className="border-t border-line bg-paper px-3.5 pt-2 pb-2.5">
+      <h2 className="mb-1 flex text-[12px] font-medium text-ink-3">
+        Rows through the story
+        <span className="figures ml-auto">
+          {accounts.length > 0 ? `${figure(accounts[0]?.rows ?? 0)} → ${figure(accounts.at(-1)?.rows ?? 0)}` : ''}
+        </span>
+      </h2>
+      <div className="flex h-[34px] items-end gap-[3px]">
+        {accounts.map(({ id, rows }) => {
+          const step = story.table?.steps.find((one) => one.id === id)
+          return (
+            <button
+              key={id}
+              type="button"
+              aria-label={`After “${step ? sentenceText(step, tableNames(story.recipe)) : ''}”: ${counted(rows, 'row')}`}
+              title={counted(rows, 'row')}
+              disabled={story.draft !== undefined}
+              onClick={() => story.goTo(story.table?.id ?? '', id)}
+              className={`min-w-1 flex-1 rounded-t-[2px] ${story.draft?.step.id === id ? 'river-draft' : ''}`}
+              style={{
+                height: Math.max(2, (rows / most) * 34),
+                ...(story.draft?.step.id === id
+                  ? {}
+                  : {
+                      background:
+                        story.step?.id === id ? 'var(--rubric)' : 'color-mix(in srgb, var(--token) 24%, var(--paper))',
+                    }),
+              }}
+            />
+          )
+        })}
+      </div>
+    </div>
+  )
+}

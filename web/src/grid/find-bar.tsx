@@ -1,0 +1,92 @@
+import { useMutation } from '@tanstack/react-query'
+import { useEffect, useRef, useState } from 'react'
+import { counted } from '@fabula/core'
+import * as api from '@fabula/core/api'
+import { ask } from '../api/client.ts'
+import { Button } from '../ui/parts.tsx'
+import type { Story } from '../story/use-story.ts'
+
+export type Place = { readonly row: number; readonly column: string }
+
+/** A column by its name, or a value anywhere in the table. */
+export const FindBar = ({
+  story,
+  at,
+  goTo,
+  goToColumn,
+  close,
+}: {
+  story: Story
+  at: Place | undefined
+  goTo: (place: Place) => void
+  goToColumn: (name: string) => void
+  close: () => void
+}) => {
+  const [text, setText] = useState('')
+  const box = useRef<HTMLInputElement>(null)
+  useEffect(() => box.current?.focus(), [])
+  const find = useMutation({
+    mutationFn: (back: boolean) =>
+      ask(api.findReply, 'POST', `${story.place.base}/find`, {
+        ...story.stand,
+        text,
+        from: at ? { row: at.row, column: at.column } : null,
+        back,
+      }),
+    onSuccess: ({ found }) => found && goTo(found),
+  })
+  const columns =
+    text === ''
+      ? []
+      : story.schemaHere.filter(({ name }) => name.toLowerCase().includes(text.toLowerCase())).slice(0, 8)
+  const { data } = find
+  return (
+    <div role="search" className="flex flex-wrap items-center gap-2 border-b border-line bg-paper px-3.5 py-1.5">
+      <input
+        ref={box}
+        className="field w-[220px]"
+        type="search"
+        aria-label="Find a column or a value"
+        placeholder="Find a column or a value"
+        value={text}
+        onChange={(event) => {
+          setText(event.target.value)
+          find.reset()
+        }}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter' && text !== '') find.mutate(event.shiftKey)
+          if (event.key === 'Escape') close()
+          event.stopPropagation()
+        }}
+      />
+      <Button look="quiet" className="px-2! py-1!" disabled={text === ''} onClick={() => find.mutate(true)}>
+        Previous
+      </Button>
+      <Button look="quiet" className="px-2! py-1!" disabled={text === ''} onClick={() => find.mutate(false)}>
+        Next
+      </Button>
+      <span role="status" className="figures text-[12px] text-ink-3">
+        {find.isPending
+          ? 'Looking…'
+          : data
+            ? data.total === 0
+              ? 'No cell holds that.'
+              : `${counted(data.total, 'cell')}${data.total === 1 ? ' holds' : ' hold'} it`
+            : ''}
+      </span>
+      {columns.map(({ name }) => (
+        <button
+          key={name}
+          type="button"
+          className="rounded border border-line px-1.5 font-data text-[12px] text-token hover:bg-token-tint"
+          onClick={() => goToColumn(name)}
+        >
+          {name}
+        </button>
+      ))}
+      <Button look="quiet" className="ml-auto px-2! py-1!" aria-label="Close the search" onClick={close}>
+        ×
+      </Button>
+    </div>
+  )
+}

@@ -1,0 +1,20 @@
+import { useQueries, useQuery } from '@tanstack/react-query'
+import { pageSize, previewQuery } from '../api/queries.ts'
+import type { Story } from '../story/use-story.ts'
+import type { ViewRow } from './cells.tsx'
+
+/** The pages of rows that are in view, as they arrive. */
+export const usePages = (story: Story, from: number, to: number) => {
+  const { place, flow, stand, lens, only } = story
+  const first = useQuery(previewQuery(place, flow.files, stand, lens, only, 0))
+  const wanted = Array.from(
+    { length: Math.max(0, Math.floor(to / pageSize) - Math.floor(from / pageSize) + 1) },
+    (_, i) => Math.floor(from / pageSize) + i,
+  ).filter((page) => page > 0)
+  const others = useQueries({ queries: wanted.map((page) => previewQuery(place, flow.files, stand, lens, only, page)) })
+  const rowAt = (index: number): ViewRow | undefined => {
+    const page = Math.floor(index / pageSize)
+    return page === 0 ? first.data?.rows[index] : others[wanted.indexOf(page)]?.data?.rows[index - page * pageSize]
+  }
+  return { first, rowAt }
+}

@@ -1,0 +1,113 @@
+import { counted, figure, formatDecimal } from '@fabula/core'
+import type { ColumnFacts } from '@fabula/core/api'
+import { Notice } from '../ui/parts.tsx'
+
+const round = (n: number): string => formatDecimal(Number(n.toPrecision(6)))
+
+/** The figures of a column as name and value. */
+const figuresOf = (facts: ColumnFacts): (readonly [string, string])[] => {
+  const dated = facts.type === 'date' || facts.type === 'datetime'
+  const rows: (readonly [string, string | undefined])[] = [
+    ['Filled', `${figure(facts.filled)} of ${figure(facts.rows)}`],
+    ['Empty', facts.filled < facts.rows ? figure(facts.rows - facts.filled) : undefined],
+    ['Different values', figure(facts.distinct)],
+    [dated ? 'Earliest' : 'Least', facts.least],
+    [dated ? 'Latest' : 'Greatest', facts.greatest],
+    ['Mean', facts.mean === undefined ? undefined : round(facts.mean)],
+    ['Median', facts.median],
+    ['Middle half', facts.quarters ? `${facts.quarters[0]} to ${facts.quarters[1]}` : undefined],
+    ['Deviation', facts.deviation === undefined ? undefined : round(facts.deviation)],
+    [
+      'Length',
+      facts.longest === undefined
+        ? undefined
+        : facts.shortest === facts.longest
+          ? counted(facts.longest, 'character')
+          : `${facts.shortest ?? 0} to ${counted(facts.longest, 'character')}`,
+    ],
+  ]
+  return rows.flatMap(([name, value]) => (value === undefined ? [] : [[name, value] as const]))
+}
+
+/** What was another figure before the sentence stands struck beside it. */
+export const Figures = ({ facts, before }: { facts: ColumnFacts; before?: ColumnFacts | undefined }) => {
+  const old = new Map(before ? figuresOf(before) : [])
+  return (
+    <dl className="grid grid-cols-[auto_1fr] gap-x-2 gap-y-0.5 text-[12.5px]">
+      {figuresOf(facts).map(([name, value]) => (
+        <div key={name} className="contents">
+          <dt className="text-ink-2">{name}</dt>
+          <dd className="figures text-right font-medium">
+            {old.has(name) && old.get(name) !== value && (
+              <s className="mr-1.5 font-normal text-turned">{old.get(name)}</s>
+            )}
+            {value}
+          </dd>
+        </div>
+      ))}
+    </dl>
+  )
+}
+
+export const dotted = (label: string): string => label.replace(/^ +| +$/g, (run) => '·'.repeat(run.length))
+
+type ValueBarsProps = {
+  label: string
+  bars: ColumnFacts['common']
+  most: number
+  choose: (bar: ColumnFacts['common'][number]) => void
+  ticked?: readonly string[]
+  tick?: (value: string) => void
+}
+
+/** Values with how many rows hold each; a click chooses one, ticks choose several. */
+export const ValueBars = ({ label, bars, most, choose, ticked = [], tick }: ValueBarsProps) => (
+  <ul aria-label={label} className="figures text-[12.5px]">
+    {bars.map((bar) => (
+      <li key={bar.label} className="flex items-center gap-1.5">
+        {tick && (
+          <input
+            type="checkbox"
+            aria-label={`Tick ${bar.label}`}
+            checked={ticked.includes(bar.label)}
+            onChange={() => tick(bar.label)}
+          />
+        )}
+        <button
+          type="button"
+          disabled={!bar.where}
+          title={`${bar.label}: ${counted(bar.count, 'row')}`}
+          className="grid w-full min-w-0 grid-cols-[minmax(0,1fr)_56px_44px] items-center gap-2 rounded py-0.5 text-left enabled:hover:bg-sunk"
+          onClick={() => choose(bar)}
+        >
+          <span className="truncate whitespace-pre">{dotted(bar.label)}</span>
+          <i
+            aria-hidden
+            className="h-[7px] rounded-[2px] bg-bar"
+            style={{ width: `${Math.max(2, (bar.count / most) * 56)}px` }}
+          />
+          <span className="text-right text-ink-3">{figure(bar.count)}</span>
+        </button>
+      </li>
+    ))}
+  </ul>
+)
+
+export const FindingNotes = ({
+  findings,
+  begin,
+}: {
+  findings: ColumnFacts['findings']
+  begin: (step: Record<string, unknown>) => void
+}) => (
+  <>
+    {findings.map(({ sentence, verb, step }) => (
+      <Notice key={sentence}>
+        {sentence}{' '}
+        <button type="button" className="font-semibold text-rubric" onClick={() => begin(step)}>
+          {verb}
+        </button>
+      </Notice>
+    ))}
+  </>
+)

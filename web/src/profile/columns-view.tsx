@@ -1,0 +1,152 @@
+import { useQueries } from '@tanstack/react-query'
+import { lazy, Suspense, useState } from 'react'
+import { ownValue, counted, typeWords, type Schema } from '@fabula/core'
+import { factsQuery, type Stand } from '../api/queries.ts'
+import { Button } from '../ui/parts.tsx'
+import type { Story } from '../story/use-story.ts'
+import { dotted, FindingNotes, Figures, ValueBars } from './column-facts.tsx'
+
+const SpreadChart = lazy(() => import('./spread-chart.tsx'))
+const aPage = 24
+const aBatch = 6
+
+/** Facts of columns, asked for a few at a time so that the first stand soon. */
+const useFacts = (story: Story, stand: Stand, names: readonly string[], enabled: boolean) => {
+  const batches = Array.from({ length: Math.ceil(names.length / aBatch) }, (_, i) =>
+    names.slice(i * aBatch, (i + 1) * aBatch),
+  )
+  const replies = useQueries({
+    queries: batches.map((batch) => ({
+      ...factsQuery(story.place, story.flow.files, stand, batch),
+      enabled: enabled && batch.length > 0,
+    })),
+  })
+  return Object.assign({}, ...replies.map(({ data }) => data?.facts ?? {})) as NonNullable<
+    (typeof replies)[number]['data']
+  >['facts']
+}
+
+const previousOf = (story: Story): { stand: Stand; schema: Schema } | undefined => {
+  const at = story.steps.findIndex(({ id }) => id === story.step?.id)
+  const before = story.steps[at - 1]
+  return before ? { stand: { ...story.stand, step: before.id }, schema: before.columns } : undefined
+}
+
+/** All columns side by side: what each holds, how it is spread, what looks wrong. */
+export const ColumnsView = ({ story }: { story: Story }) => {
+  const [find, setFind] = useState('')
+  const [shown, setShown] = useState(aPage)
+  const [beside, setBeside] = useState(false)
+  const schema = story.schemaHere.filter(({ name }) => name.toLowerCase().includes(find.toLowerCase()))
+  const page = schema.slice(0, shown)
+  const facts = useFacts(
+    story,
+    story.stand,
+    page.map(({ name }) => name),
+    true,
+  )
+  const before = previousOf(story)
+  const shared = before
+    ? page.map(({ name }) => name).filter((name) => before.schema.some((field) => field.name === name))
+    : []
+  const old = useFacts(story, before?.stand ?? story.stand, shared, beside && before !== undefined)
+  const choose = (where: Record<string, unknown> | undefined): void => where && story.begin({ kind: 'filter', where })
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <div className="flex items-center gap-3 border-b border-line px-3.5 py-2">
+        <input
+          className="field w-[200px]"
+          placeholder="Find a column"
+          aria-label="Find a column"
+          value={find}
+          onChange={(event) => setFind(event.target.value)}
+        />
+        <label className="flex items-center gap-1.5 text-ink-2">
+          <input
+            type="checkbox"
+            checked={beside}
+            disabled={!before}
+            onChange={(event) => setBeside(event.target.checked)}
+          />{' '}
+          beside what was before this sentence
+        </label>
+        <span className="figures ml-auto text-[12px] text-ink-3">{counted(schema.length, 'column')}</span>
+      </div>
+      <div
+        className="grid min-h-0 flex-1 auto-rows-min grid-cols-[repeat(auto-fill,minmax(230px,1fr))] overflow-auto"
+        tabIndex={0}
+        aria-label="All columns side by side"
+      >
+        {page.map(({ name, type }) => {
+          const here = ownValue(facts, name)
+          return (
+            <section
+              key={name}
+              aria-label={name}
+              className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-2 border-r border-b border-line p-3.5"
+            >
+              <div>
+                <h2>
+                  <button
+                    type="button"
+                    className="font-serif text-[14px] font-semibold break-all text-left hover:text-rubric"
+                    onClick={() => story.setSelection({ kind: 'columns', columns: [name] })}
+                  >
+                    {name}
+                  </button>
+                </h2>
+                <p className="text-[12px] text-ink-3">{typeWords[type].replace(/^an? /, '')}</p>
+              </div>
+              {here ? (
+                <>
+                  {here.bars.length > 0 && (
+                    <Suspense fallback={<div className="h-[74px]" />}>
+                      <SpreadChart facts={here} name={name} choose={choose} />
+                    </Suspense>
+                  )}
+                  <Figures facts={here} before={beside ? ownValue(old, name) : undefined} />
+                  <ValueBars
+                    label={`Commonest values of ${name}`}
+                    bars={here.common.slice(0, 5)}
+                    most={Math.max(1, ...here.common.map(({ count }) => count))}
+                    choose={({ where }) => choose(where)}
+                  />
+                  {here.rare.length > 0 && (
+                    <p className="text-[12px] text-ink-3">
+                      Rarest:{' '}
+                      <span className="figures">
+                        {here.rare
+                          .slice(0, 3)
+                          .map(({ label, count }) => `${dotted(label)} (${count})`)
+                          .join(', ')}
+                      </span>
+                    </p>
+                  )}
+                  {here.patterns.length > 0 && (
+                    <p className="text-[12px] text-ink-3">
+                      Written like{' '}
+                      <span className="figures">
+                        {here.patterns
+                          .slice(0, 3)
+                          .map(({ label, count }) => `${label} (${count.toLocaleString('en-GB')})`)
+                          .join(', ')}
+                      </span>
+                    </p>
+                  )}
+                  <FindingNotes findings={here.findings} begin={(step) => story.begin(step as never)} />
+                </>
+              ) : (
+                <p className="text-ink-3 italic">Counting…</p>
+              )}
+            </section>
+          )
+        })}
+        {schema.length > shown && (
+          <div className="col-span-full p-4">
+            <Button onClick={() => setShown(shown + aPage)}>Show {Math.min(aPage, schema.length - shown)} more</Button>
+          </div>
+        )}
+      </div>
+    </div>
+  )
+}

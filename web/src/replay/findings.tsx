@@ -1,0 +1,146 @@
+import { ownValue, capital, typeWords } from '@fabula/core'
+import type { FitReply } from '@fabula/core/api'
+import { Button } from '../ui/parts.tsx'
+
+const marks: Readonly<Record<string, string>> = {
+  'new-column': '+',
+  'new-sheet': '+',
+  'new-label': '+',
+  'missing-sheet': '!',
+  'missing-column': '!',
+  'changed-type': '≈',
+  'broken-step': '!',
+  'lacking-file': '≈',
+  'missing-label': '≈',
+  'row-count': '≈',
+  'new-value': '?',
+  'known-name': '≈',
+}
+const adds = ['new-column', 'new-sheet', 'new-label']
+
+type Finding = FitReply['findings'][number]
+const breaks = ({ code, step }: Finding): boolean =>
+  code === 'broken-step' || (code === 'missing-column' && step !== undefined)
+/** How one input fits, by what was found in it alone. */
+export const verdictOf = (findings: readonly Finding[]): FitReply['verdict'] =>
+  findings.some(breaks)
+    ? 'does-not-fit'
+    : findings.some(({ code }) => code === 'missing-column' || code === 'changed-type' || code === 'missing-sheet')
+      ? 'fits-with-changes'
+      : 'fits'
+
+type Answers = {
+  /** Columns of the new files, and the columns of the story that they are read as. */
+  readonly accepted: Readonly<Record<string, string>>
+  readonly accept: (from: string, to: string) => void
+  readonly undo: (from: string) => void
+  /** Writes an answer into the story, or takes it out again; absent where the story may not be changed. */
+  readonly keep?:
+    | ((
+        finding: { readonly input: string; readonly step?: string | undefined; readonly column?: string | undefined },
+        offer: Finding['offers'][number],
+      ) => void)
+    | undefined
+  readonly forget?: ((from: string) => void) | undefined
+}
+
+/** What the new files of an input have that the story did not expect, with what can be answered. */
+export const Findings = ({
+  report,
+  input,
+  known,
+  answers: { accepted, accept, undo, keep, forget },
+}: {
+  report: FitReply
+  input: string
+  known: Readonly<Record<string, readonly string[]>>
+  answers: Answers
+}) => {
+  const findings = report.findings.filter((finding) => finding.input === input)
+  const answers = Object.entries(accepted)
+  if (findings.length + answers.length === 0) return null
+  return (
+    <ul className="mt-2.5 grid gap-[7px] border-t border-line pt-2.5">
+      {answers.map(([from, to]) => (
+        <li key={from} className="grid grid-cols-[18px_1fr] gap-2">
+          <b className="text-turned">≈</b>
+          <span>
+            <b className="font-serif">{from}</b> is read as <b className="font-serif">{to}</b>, for this replay.{' '}
+            {keep && (
+              <Button
+                look="link"
+                className="mr-3 py-0!"
+                onClick={() => keep({ input, column: to }, { do: 'rename', column: from, why: '' })}
+              >
+                Keep it for good
+              </Button>
+            )}
+            <Button look="link" className="py-0!" onClick={() => undo(from)}>
+              Take back
+            </Button>
+          </span>
+        </li>
+      ))}
+      {findings.map((finding) => (
+        <li key={finding.sentence} className="grid grid-cols-[18px_1fr] gap-2">
+          <b className={adds.includes(finding.code) ? 'text-came' : breaks(finding) ? 'text-went' : 'text-turned'}>
+            {ownValue(marks, finding.code) ?? '·'}
+          </b>
+          <span>
+            {finding.sentence}{' '}
+            {finding.offers.map((offer, i) =>
+              offer.do === 'rename' ? (
+                <button
+                  key={i}
+                  type="button"
+                  title={offer.why}
+                  className="mr-3 font-semibold text-rubric hover:underline"
+                  onClick={() => accept(offer.column, finding.column ?? '')}
+                >
+                  Read {offer.column} as {finding.column}
+                </button>
+              ) : (
+                keep && (
+                  <button
+                    key={i}
+                    type="button"
+                    title={offer.why}
+                    className="mr-3 font-semibold text-rubric hover:underline"
+                    onClick={() => keep(finding, offer)}
+                  >
+                    {offer.do === 'expect'
+                      ? finding.code === 'changed-type'
+                        ? `Take it as ${typeWords[offer.type]} from now on`
+                        : 'Expect it from now on'
+                      : offer.do === 'read-as'
+                        ? `Read it as ${typeWords[offer.type]} from now on`
+                        : offer.do === 'do-without'
+                          ? 'Do without it from now on'
+                          : capital(offer.why)}
+                  </button>
+                )
+              ),
+            )}
+            {finding.offers.map(
+              (offer, i) =>
+                offer.do === 'read-as' &&
+                keep && (
+                  <span
+                    key={i}
+                    className="block text-[12px] text-ink-2"
+                  >{`As ${typeWords[offer.type]}, ${offer.why}.`}</span>
+                ),
+            )}
+            {finding.code === 'known-name' &&
+              forget &&
+              ownValue(known, finding.column ?? '')?.map((name) => (
+                <Button key={name} look="link" className="py-0!" onClick={() => forget(name)}>
+                  Read {name} as itself again
+                </Button>
+              ))}
+          </span>
+        </li>
+      ))}
+    </ul>
+  )
+}

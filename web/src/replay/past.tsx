@@ -1,0 +1,143 @@
+import { counted, figure } from '@fabula/core'
+import type { EditionsReply, RunReply, RunSummary } from '@fabula/core/api'
+import { Button } from '../ui/parts.tsx'
+import { moment } from '../ui/moments.ts'
+
+/** The edition that a replay told, or when the story had last been changed. */
+const storyWords = (run: RunReply, editions: EditionsReply['editions']): string => {
+  const edition = editions.find(({ edit }) => edit === run.edit)
+  return edition ? `the edition ${edition.name}` : `the story as changed on ${moment(run.editAt)}`
+}
+/** What a replay made is the same to the byte as what another one made. */
+const sameFiles = (run: RunReply, other: RunSummary): boolean =>
+  run.outputs.every(
+    ({ hash, file, table }) =>
+      hash === '' || other.outputs.some((one) => one.file === file && one.table === table && one.hash === hash),
+  )
+
+/** What a replay was told from: its files, answers, parameters, story; and whether one that was told again came out the same. */
+export const ToldFrom = ({
+  run,
+  runs,
+  editions,
+  nameOf,
+  again,
+}: {
+  run: RunReply
+  runs: readonly RunSummary[]
+  editions: EditionsReply['editions']
+  nameOf: (input: string) => string
+  again: () => void
+}) => {
+  const retold = runs.find(({ id }) => id === run.retells)
+  const answers = Object.entries(run.renames).flatMap(([, names]) => Object.entries(names))
+  const values = Object.entries(run.parameters)
+  return (
+    <section aria-label="What it was told from" className="mb-5 rounded-xl border border-line px-4 py-3 text-[12.5px]">
+      <div className="flex items-center gap-3">
+        <b className="font-serif text-[14px]">Replay of {moment(run.startedAt)}</b>
+        {run.by !== null && <span className="text-ink-2">by the link for {run.by}</span>}
+        {run.alone && <span className="text-ink-2">by itself</span>}
+        {run.state !== 'running' && (
+          <Button className="ml-auto py-1!" onClick={again}>
+            Tell it again exactly
+          </Button>
+        )}
+      </div>
+      <dl className="mt-1.5 grid grid-cols-[110px_1fr] gap-x-3 gap-y-0.5 text-ink-2">
+        <dt className="text-ink-3">Story</dt>
+        <dd>{storyWords(run, editions)}</dd>
+        {run.files.map(({ input, name, rows, hash }) => (
+          <div key={`${input}${hash}`} className="contents">
+            <dt className="text-ink-3">{nameOf(input)}</dt>
+            <dd className="figures" title={`SHA-256 ${hash}`}>
+              {name}, {counted(rows, 'row')}
+            </dd>
+          </div>
+        ))}
+        {answers.map(([from, to]) => (
+          <div key={from} className="contents">
+            <dt className="text-ink-3">Answer</dt>
+            <dd>
+              {from} read as {to}
+            </dd>
+          </div>
+        ))}
+        {values.map(([name, value]) => (
+          <div key={name} className="contents">
+            <dt className="text-ink-3">{name}</dt>
+            <dd className="figures">{value}</dd>
+          </div>
+        ))}
+        <dt className="text-ink-3">Its clock</dt>
+        <dd className="figures">{new Date(run.clock).toISOString().slice(0, 19).replace('T', ' ')}</dd>
+      </dl>
+      {retold && run.state === 'done' && (
+        <p className={`mt-1.5 font-medium ${sameFiles(run, retold) ? 'text-came' : 'text-went'}`}>
+          {sameFiles(run, retold)
+            ? `✓ The same to the byte as the replay of ${moment(retold.startedAt)}, which it tells again.`
+            : `≠ Not the same as the replay of ${moment(retold.startedAt)}, which it tells again.`}
+          {retold.outputs.some(({ into }) => into !== null) && ' Tables of databases were not written again.'}
+        </p>
+      )}
+    </section>
+  )
+}
+
+const states: Readonly<Record<RunReply['state'], string>> = {
+  running: '… running',
+  done: '✓ done',
+  failed: '! failed',
+  stopped: '– stopped',
+}
+
+/** Every replay, the newest first. */
+export const PastReplays = ({
+  runs,
+  shown,
+  show,
+}: {
+  runs: readonly RunSummary[]
+  shown: string
+  show: (id: string) => void
+}) => (
+  <section aria-label="Past replays">
+    <h2 className="mb-1 font-serif text-[16px] font-semibold">Past replays</h2>
+    <ul>
+      {runs.map((run) => (
+        <li key={run.id} className="border-b border-line">
+          <button
+            type="button"
+            aria-current={run.id === shown}
+            className="figures grid w-full grid-cols-[110px_1fr_auto_80px] gap-2 py-1.5 text-left text-[12.5px] text-ink-2 hover:text-ink aria-[current=true]:bg-rubric-tint aria-[current=true]:text-ink"
+            onClick={() => show(run.id)}
+          >
+            <span>{moment(run.startedAt)}</span>
+            <span className="truncate">
+              {[...new Set(run.files.map(({ name }) => name))].join(', ')}
+              {run.by !== null && ` · ${run.by}`}
+              {run.alone && ' · by itself'}
+              {run.retells !== null && ' · told again'}
+            </span>
+            <span className="text-right">
+              {run.state === 'running'
+                ? run.doing
+                : run.outputs.map(({ rows }) => figure(rows)).join(' + ') +
+                  (run.outputs.length > 0
+                    ? run.outputs.length === 1 && run.outputs[0]?.rows === 1
+                      ? ' row'
+                      : ' rows'
+                    : '')}
+            </span>
+            <span
+              className={run.state === 'done' ? 'text-came' : run.state === 'running' ? 'text-turned' : 'text-went'}
+            >
+              {states[run.state]}
+            </span>
+          </button>
+        </li>
+      ))}
+      {runs.length === 0 && <li className="py-2 text-ink-3">None yet.</li>}
+    </ul>
+  </section>
+)

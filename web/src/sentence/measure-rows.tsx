@@ -1,0 +1,254 @@
+import { capital, hows, windowHows, type How, type Schema, type WindowHow } from '@fabula/core'
+import { Button } from '../ui/parts.tsx'
+
+type SortBy = { readonly column: string; readonly descending?: boolean }
+type Measure = {
+  readonly how: WindowHow | 'only'
+  readonly column?: string
+  readonly as?: string
+  readonly separator?: string
+  readonly offset?: number
+  readonly order?: readonly SortBy[]
+}
+
+const words: Readonly<Record<WindowHow | 'only', string>> = {
+  count: 'count of rows',
+  filled: 'filled cells',
+  distinct: 'different values',
+  sum: 'sum',
+  mean: 'mean',
+  median: 'median',
+  min: 'least',
+  max: 'greatest',
+  deviation: 'deviation',
+  first: 'first',
+  last: 'last',
+  list: 'list',
+  join: 'joined text',
+  any: 'any is true',
+  every: 'every is true',
+  share: 'share',
+  'running-sum': 'running sum',
+  rank: 'rank',
+  'dense-rank': 'rank without gaps',
+  'row-number': 'number of the row',
+  previous: 'previous',
+  next: 'next',
+  only: 'the single value',
+}
+const bare = (how: Measure['how']): boolean =>
+  how === 'count' || how === 'rank' || how === 'dense-rank' || how === 'row-number'
+const numeric = (how: Measure['how']): boolean =>
+  ['sum', 'mean', 'median', 'deviation', 'share', 'running-sum'].includes(how)
+/** The name a figure has by itself. */
+export const measureName = (how: Measure['how'], column: string | undefined): string =>
+  how === 'count'
+    ? 'Rows'
+    : bare(how)
+      ? capital(words[how])
+      : how === 'sum'
+        ? `Total ${column ?? ''}`
+        : `${capital(words[how])} ${column ?? ''}`.trim()
+
+const fits = (how: Measure['how'], type: Schema[number]['type'] | undefined): boolean =>
+  numeric(how) ? type === 'integer' || type === 'decimal' : how === 'any' || how === 'every' ? type === 'boolean' : true
+
+/** Another way or column: what does not fit any more is set right, and a name that was made goes with it. */
+const changed = (measure: Measure, next: Partial<Measure>, schema: Schema, named: boolean): Measure => {
+  const how = next.how ?? measure.how
+  const wanted = next.column ?? measure.column
+  const column = bare(how)
+    ? undefined
+    : fits(how, schema.find(({ name }) => name === wanted)?.type) && wanted !== undefined
+      ? wanted
+      : (schema.find(({ type }) => fits(how, type))?.name ?? schema[0]?.name)
+  const as =
+    next.as ??
+    (named && (measure.as === undefined || measure.as === measureName(measure.how, measure.column))
+      ? measureName(how, column)
+      : measure.as)
+  const separator = next.separator ?? (how === 'join' ? measure.separator : undefined)
+  const offset = next.offset ?? (how === 'previous' || how === 'next' ? measure.offset : undefined)
+  const order =
+    'order' in next ? next.order : ['first', 'last', 'list', 'join'].includes(how) ? measure.order : undefined
+  return {
+    how,
+    ...(column === undefined ? {} : { column }),
+    ...(as === undefined ? {} : { as }),
+    ...(separator === undefined ? {} : { separator }),
+    ...(offset === undefined ? {} : { offset }),
+    ...(order === undefined ? {} : { order }),
+  }
+}
+
+type RowsProps = {
+  readonly value: readonly Measure[]
+  readonly schema: Schema
+  readonly set: (value: readonly Measure[]) => void
+}
+
+const Rows = ({
+  value,
+  schema,
+  set,
+  of,
+  ordered,
+  named,
+  columnAlways,
+}: RowsProps & { of: readonly Measure['how'][]; ordered: boolean; named: boolean; columnAlways: boolean }) => {
+  const put = (i: number, next: Partial<Measure>): void =>
+    set(
+      value.map((one, k) => {
+        if (k !== i) return one
+        const made = changed(one, next, schema, named)
+        return columnAlways && made.column === undefined
+          ? { ...made, column: one.column ?? schema[0]?.name ?? '' }
+          : made
+      }),
+    )
+  return (
+    <div className="grid w-[600px] gap-2">
+      {value.map((measure, i) => (
+        <div key={i} className="grid grid-cols-[150px_1fr_1fr_auto] items-center gap-2">
+          <select
+            className="field"
+            aria-label={`Measure ${i + 1}`}
+            value={measure.how}
+            onChange={(event) => put(i, { how: event.target.value as Measure['how'] })}
+          >
+            {of.map((how) => (
+              <option key={how} value={how}>
+                {words[how]}
+              </option>
+            ))}
+          </select>
+          {bare(measure.how) ? (
+            <span />
+          ) : (
+            <select
+              className="field"
+              aria-label={`Column of measure ${i + 1}`}
+              value={measure.column}
+              onChange={(event) => put(i, { column: event.target.value })}
+            >
+              {schema.map(({ name, type }) => (
+                <option key={name} disabled={!fits(measure.how, type)}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          )}
+          <input
+            className="field"
+            aria-label={`Name of measure ${i + 1}`}
+            placeholder={measure.column}
+            value={measure.as ?? ''}
+            onChange={(event) =>
+              put(i, { as: event.target.value === '' && named ? (measure.as ?? '') : event.target.value })
+            }
+          />
+          <Button
+            look="quiet"
+            aria-label={`Take measure ${i + 1} out`}
+            disabled={value.length === 1 && !named}
+            onClick={() => set(value.filter((_, k) => k !== i))}
+          >
+            ×
+          </Button>
+          {(measure.how === 'join' ||
+            measure.how === 'previous' ||
+            measure.how === 'next' ||
+            (ordered && ['first', 'last', 'list', 'join'].includes(measure.how))) && (
+            <div className="col-span-4 flex items-center gap-2 pl-[12px] text-ink-2">
+              {measure.how === 'join' && (
+                <label className="flex items-center gap-1.5">
+                  with between{' '}
+                  <input
+                    className="field w-[64px]"
+                    aria-label={`Separator of measure ${i + 1}`}
+                    defaultValue={measure.separator ?? ', '}
+                    onChange={(event) => put(i, { separator: event.target.value })}
+                  />
+                </label>
+              )}
+              {(measure.how === 'previous' || measure.how === 'next') && (
+                <label className="flex items-center gap-1.5">
+                  how many rows away{' '}
+                  <input
+                    className="field figures w-[64px]"
+                    type="number"
+                    min={1}
+                    defaultValue={measure.offset ?? 1}
+                    onChange={(event) =>
+                      event.target.valueAsNumber >= 1 && put(i, { offset: event.target.valueAsNumber })
+                    }
+                  />
+                </label>
+              )}
+              {ordered && ['first', 'last', 'list', 'join'].includes(measure.how) && (
+                <label className="flex items-center gap-1.5">
+                  in the order of
+                  <select
+                    className="field"
+                    aria-label={`Order of measure ${i + 1}`}
+                    value={
+                      measure.order?.[0] ? `${measure.order[0].descending ? '-' : '+'}${measure.order[0].column}` : ''
+                    }
+                    onChange={(event) =>
+                      put(i, {
+                        order:
+                          event.target.value === ''
+                            ? undefined
+                            : [
+                                {
+                                  column: event.target.value.slice(1),
+                                  ...(event.target.value.startsWith('-') ? { descending: true } : {}),
+                                },
+                              ],
+                      } as Partial<Measure>)
+                    }
+                  >
+                    <option value="">the table</option>
+                    {schema.flatMap(({ name }) => [
+                      <option key={`+${name}`} value={`+${name}`}>
+                        {name}, low to high
+                      </option>,
+                      <option key={`-${name}`} value={`-${name}`}>
+                        {name}, high to low
+                      </option>,
+                    ])}
+                  </select>
+                </label>
+              )}
+            </div>
+          )}
+        </div>
+      ))}
+      <Button
+        className="justify-self-start"
+        onClick={() => {
+          const first = schema.find(({ type }) => type === 'integer' || type === 'decimal') ?? schema[0]
+          const how = first && fits('sum', first.type) ? 'sum' : 'count'
+          set([
+            ...value,
+            {
+              how,
+              ...(how === 'count' && !columnAlways ? {} : { column: first?.name ?? '' }),
+              ...(named ? { as: measureName(how, first?.name) } : {}),
+            },
+          ])
+        }}
+      >
+        Another measure
+      </Button>
+    </div>
+  )
+}
+
+export const MeasureRows = (props: RowsProps) => <Rows {...props} of={hows} ordered named columnAlways={false} />
+export const WindowRows = (props: RowsProps) => (
+  <Rows {...props} of={windowHows} ordered={false} named columnAlways={false} />
+)
+export const PivotValueRows = (props: RowsProps) => (
+  <Rows {...props} of={['only', ...(hows as readonly How[])]} ordered={false} named={false} columnAlways />
+)

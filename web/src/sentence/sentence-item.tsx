@@ -1,0 +1,345 @@
+import { useState, type DragEvent } from 'react'
+import { counted, figure, type Step } from '@fabula/core'
+import type { PreviewRequest, StoryStep } from '@fabula/core/api'
+import { Button, KeepOrLeave, Key } from '../ui/parts.tsx'
+import { SentenceText } from './sentence.tsx'
+import { moved, toldAs, whyNot, withWords } from './sentences.ts'
+import { StepMenu } from './step-menu.tsx'
+import { InputForm } from './input-form.tsx'
+import type { Story } from '../story/use-story.ts'
+
+type Figure = {
+  readonly text: string
+  readonly tone: 'plain' | 'came' | 'went' | 'turned'
+  readonly only: PreviewRequest['only']
+}
+
+const columnsOf = (n: number, sign: string): string => `${sign}${counted(n, 'column')}`
+
+/** What a change of shape did, in a reader's words. */
+const reshaped = ({ kind, rowsIn, rowsOut, notes }: NonNullable<StoryStep['account']>): Figure[] => {
+  const plain = (text: string): Figure => ({ text, tone: 'plain', only: 'all' })
+  if (kind === 'unpivot')
+    return [
+      plain(`${counted(notes.gatheredColumns ?? 0, 'column')} became rows`),
+      plain(`${figure(rowsIn)} → ${counted(rowsOut, 'row')}`),
+      ...(notes.emptyCells
+        ? [{ text: `${figure(notes.emptyCells)} empty`, tone: 'turned', only: 'all' } as const]
+        : []),
+    ]
+  if (kind === 'pivot')
+    return [
+      plain(`${counted(notes.labels ?? 0, 'label')} became columns`),
+      plain(`${figure(rowsIn)} → ${counted(rowsOut, 'row')}`),
+      ...(notes.leftOut ? [{ text: `${figure(notes.leftOut)} left out`, tone: 'went', only: 'all' } as const] : []),
+    ]
+  if (kind === 'transpose')
+    return [
+      plain(`${counted(notes.columnsBecameRows ?? 0, 'column')} became rows`),
+      plain(`${counted(notes.rowsBecameColumns ?? 0, 'row')} became columns`),
+    ]
+  if (kind === 'join')
+    return [
+      plain(`${figure(notes.matched ?? 0)} match`),
+      ...(notes.unmatchedLeft
+        ? [{ text: `${figure(notes.unmatchedLeft)} unmatched here`, tone: 'turned', only: 'all' } as const]
+        : []),
+      ...(notes.unmatchedRight
+        ? [{ text: `${figure(notes.unmatchedRight)} unmatched there`, tone: 'plain', only: 'all' } as const]
+        : []),
+      ...(notes.multiplied
+        ? [{ text: `+${figure(notes.multiplied)} by repeated keys`, tone: 'went', only: 'all' } as const]
+        : []),
+    ]
+  return []
+}
+
+/** What stands in the margin: at most three figures, the rows first. */
+export const figuresOf = (account: NonNullable<StoryStep['account']>): Figure[] => {
+  const {
+    kind,
+    rowsIn,
+    rowsOut,
+    rowsLeft,
+    rowsCame,
+    columnsAdded,
+    columnsDropped,
+    columnsRenamed,
+    cellsChanged,
+    unreadable,
+    notes,
+  } = account
+  const lost = Object.values(unreadable).reduce((a, b) => a + b, 0)
+  const renamed = Object.keys(columnsRenamed).length
+  if (kind === 'open' || kind === 'enter' || kind === 'start-from')
+    return [
+      { text: counted(rowsOut, 'row'), tone: 'plain', only: 'all' },
+      { text: counted(columnsAdded.length, 'column'), tone: 'plain', only: 'all' },
+      ...(notes.raggedRows
+        ? [{ text: `${figure(notes.raggedRows)} ragged`, tone: 'turned', only: 'all' } as const]
+        : []),
+      ...(lost > 0 ? [{ text: `${figure(lost)} unreadable`, tone: 'went', only: 'unreadable' } as const] : []),
+      ...(notes.blankRows
+        ? [{ text: `${figure(notes.blankRows)} blank left out`, tone: 'plain', only: 'all' } as const]
+        : []),
+    ]
+  if (account.check)
+    return [
+      {
+        text: account.check.passed ? '✓ holds' : '✗ does not hold',
+        tone: account.check.passed ? 'came' : 'went',
+        only: !account.check.passed && notes.against ? 'against' : 'all',
+      },
+      ...(account.check.figure !== null && !account.check.passed
+        ? [{ text: figure(Number(account.check.figure.toPrecision(6))), tone: 'plain', only: 'all' } as const]
+        : []),
+    ]
+  const shape = reshaped(account)
+  if (shape.length > 0) return shape
+  const all: Figure[] = [
+    ...(rowsIn !== rowsOut ? [{ text: counted(rowsOut, 'row'), tone: 'plain', only: 'all' } as const] : []),
+    ...(rowsLeft > 0 ? [{ text: `−${counted(rowsLeft, 'row')}`, tone: 'went', only: 'left' } as const] : []),
+    ...(rowsCame > 0 ? [{ text: `+${counted(rowsCame, 'row')}`, tone: 'came', only: 'came' } as const] : []),
+    ...(columnsAdded.length > 0
+      ? [{ text: columnsOf(columnsAdded.length, '+'), tone: 'came', only: 'all' } as const]
+      : []),
+    ...(columnsDropped.length > 0
+      ? [{ text: columnsOf(columnsDropped.length, '−'), tone: 'went', only: 'all' } as const]
+      : []),
+    ...(renamed > 0 ? [{ text: `${figure(renamed)} renamed`, tone: 'turned', only: 'all' } as const] : []),
+    ...(cellsChanged > 0
+      ? [
+          {
+            text: kind === 'cast' ? `${figure(cellsChanged)} read` : `${figure(cellsChanged)} changed`,
+            tone: 'turned',
+            only: 'changed',
+          } as const,
+        ]
+      : []),
+    ...(lost > 0 ? [{ text: `${figure(lost)} unreadable`, tone: 'went', only: 'unreadable' } as const] : []),
+    ...(notes.rowsWithMorePieces
+      ? [{ text: `${figure(notes.rowsWithMorePieces)} with more pieces`, tone: 'turned', only: 'all' } as const]
+      : []),
+    ...(notes.newLookalikes
+      ? [
+          {
+            text: `${figure(notes.newLookalikes)} new look-alike${notes.newLookalikes === 1 ? '' : 's'}`,
+            tone: 'went',
+            only: 'all',
+          } as const,
+        ]
+      : []),
+  ]
+  return all.length > 0 ? all.slice(0, 4) : [{ text: counted(rowsOut, 'row'), tone: 'plain', only: 'all' }]
+}
+const tones = { plain: 'text-ink-3', came: 'text-came', went: 'text-went', turned: 'text-turned' }
+
+const Margin = ({ story, step, account }: { story: Story; step: Step; account: NonNullable<StoryStep['account']> }) => (
+  <span className="figures grid content-start justify-items-end pt-0.5 text-[12px]">
+    {figuresOf(account).map(({ text, tone, only }) => (
+      <button
+        key={text}
+        type="button"
+        className={`hover:underline ${tones[tone]}`}
+        onClick={(event) => {
+          event.stopPropagation()
+          if (!story.draft) story.goTo(story.table?.id ?? '', step.id)
+          story.setLens('changes')
+          // a step that changes no rows has no such rows to narrow to
+          queueMicrotask(() => story.setOnly(only))
+        }}
+      >
+        {text}
+      </button>
+    ))}
+  </span>
+)
+
+/** The analyst's own words for a sentence, and a note beside it. */
+const WordsForm = ({ story, step, close }: { story: Story; step: Step; close: () => void }) => {
+  const told = toldAs(step)
+  const [own, setOwn] = useState(told.own ?? '')
+  const [note, setNote] = useState(told.note ?? '')
+  const keep = (): void => {
+    void story.changeSteps('own words for a sentence', (steps) =>
+      steps.map((one) => (one.id === step.id ? withWords(one, own, note) : one)),
+    )
+    close()
+  }
+  return (
+    <span
+      className="mt-2 grid gap-1.5 font-sans text-[12.5px]"
+      onClick={(event) => event.stopPropagation()}
+      onKeyDown={(event) => (event.stopPropagation(), event.key === 'Escape' && close())}
+    >
+      <input
+        className="field"
+        aria-label="In your own words"
+        placeholder="in your own words"
+        autoFocus
+        value={own}
+        onChange={(event) => setOwn(event.target.value)}
+        onKeyDown={(event) => event.key === 'Enter' && keep()}
+      />
+      <textarea
+        className="field"
+        aria-label="Note"
+        placeholder="a note, for whoever reads this"
+        value={note}
+        onChange={(event) => setNote(event.target.value)}
+      />
+      <KeepOrLeave words="Keep the words" keep={keep} leave={close} />
+    </span>
+  )
+}
+
+const dragType = 'application/x-fabula-sentence'
+
+export const Sentence = ({
+  story,
+  step,
+  index,
+  count,
+  strand,
+}: {
+  story: Story
+  step: Step
+  index: number
+  count: number
+  strand: number
+}) => {
+  const info = story.steps.find(({ id }) => id === step.id)
+  const isDraft = story.draft?.step.id === step.id
+  const drafted = story.draft ? (story.table?.steps.findIndex(({ id }) => id === story.draft?.step.id) ?? -1) : -1
+  const later = drafted >= 0 && index > drafted
+  const on = story.step?.id === step.id
+  const state = info?.state ?? 'fine'
+  const [form, setForm] = useState<'words' | 'input'>()
+  const input = story.flow.recipe.inputs.find(({ id }) => id === step.input)
+  const [asItIs, setAsItIs] = useState(false)
+  const [over, setOver] = useState<'above' | 'below'>()
+  const told = toldAs(step)
+  const movable = index > 0 && !story.draft && !form
+  const half = (event: DragEvent<HTMLElement>): 'above' | 'below' => {
+    const { top, height } = event.currentTarget.getBoundingClientRect()
+    return index === 0 || event.clientY > top + height / 2 ? 'below' : 'above'
+  }
+  const drop = (event: DragEvent<HTMLElement>): void => {
+    const id = event.dataTransfer.getData(dragType)
+    setOver(undefined)
+    if (id === '' || id === step.id || !story.table) return
+    event.preventDefault()
+    const rest = story.table.steps.filter((one) => one.id !== id)
+    const steps = moved(
+      story.table.steps,
+      id,
+      rest.findIndex((one) => one.id === step.id) + (half(event) === 'below' ? 1 : 0),
+    )
+    const why = whyNot(story.flow.recipe, story.table, steps)
+    if (why) story.setProblem(why)
+    else void story.changeSteps('a sentence moved', () => steps)
+  }
+  const breaker = story.table?.steps.find(({ id }) => story.steps.find((one) => one.id === id)?.state === 'broken')
+  return (
+    <li
+      aria-current={on ? 'step' : undefined}
+      data-state={isDraft ? 'draft' : state}
+      onClick={() => !story.draft && story.goTo(story.table?.id ?? '', step.id)}
+      draggable={movable}
+      onDragStart={(event) => event.dataTransfer.setData(dragType, step.id)}
+      onDragOver={(event) => {
+        if (story.draft || !event.dataTransfer.types.includes(dragType)) return
+        event.preventDefault()
+        setOver(half(event))
+      }}
+      onDragLeave={() => setOver(undefined)}
+      onDrop={drop}
+      className={`group relative grid cursor-pointer grid-cols-[38px_minmax(0,1fr)_92px] py-[7px] pr-3.5 font-serif text-[14px] leading-normal wrap-anywhere ${isDraft ? 'mx-3 my-1.5 grid-cols-[26px_minmax(0,1fr)_92px]! cursor-default rounded-[10px] border-[1.5px] border-dashed border-rubric bg-sheet' : on ? 'bg-sheet shadow-[inset_3px_0_0_var(--rubric),0_1px_0_var(--line),0_-1px_0_var(--line)]' : ''} ${state === 'broken' ? 'sentence-broken text-rubric' : ''} ${over === 'above' ? 'shadow-[0_-2px_0_var(--rubric)]!' : over === 'below' ? 'shadow-[0_2px_0_var(--rubric)]!' : ''} ${later ? 'opacity-60' : ''} ${state === 'off' || state === 'waiting' ? 'text-ink-3' : ''}`}
+    >
+      {!isDraft && (
+        <i
+          aria-hidden
+          className="absolute top-0 bottom-0 left-3 w-[3px] rounded-sm"
+          style={{ background: `var(--strand-${(strand % 5) + 1})` }}
+        />
+      )}
+      <span
+        className={`pr-2.5 text-right font-sans text-[12px] leading-[21px] ${on || isDraft ? 'font-bold text-rubric' : 'text-ink-3'}`}
+      >
+        {index + 1}
+      </span>
+      <span>
+        {told.own !== undefined && !isDraft && !asItIs ? (
+          told.own
+        ) : (
+          <SentenceText step={step} recipe={story.recipe} story={story} />
+        )}
+        {told.own !== undefined && !isDraft && (
+          <button
+            type="button"
+            className="ml-1.5 font-sans text-[12px] text-ink-3 hover:text-token"
+            onClick={(event) => (event.stopPropagation(), setAsItIs(!asItIs))}
+          >
+            {asItIs ? 'own words' : 'the sentence itself'}
+          </button>
+        )}
+        {told.note !== undefined && (
+          <span className="mt-0.5 block font-sans text-[12px] whitespace-pre-line text-ink-2 italic">{told.note}</span>
+        )}
+        {form === 'words' && <WordsForm story={story} step={step} close={() => setForm(undefined)} />}
+        {form === 'input' && input && <InputForm story={story} input={input} close={() => setForm(undefined)} />}
+        {state === 'off' && <span className="ml-1.5 font-sans text-[12px]">switched off</span>}
+        {state === 'waiting' && !later && (
+          <span className="mt-0.5 block font-sans text-[12px]">
+            waits for sentence {(story.table?.steps.findIndex(({ id }) => id === breaker?.id) ?? 0) + 1}
+          </span>
+        )}
+        {info?.problems.map(({ sentence, mends }) => (
+          <span key={sentence} role="alert" className="mt-1 block font-sans text-[12.5px] text-rubric">
+            {sentence}
+            {mends.length > 0 && (
+              <span className="mt-1 flex flex-wrap gap-1.5">
+                {mends.map(({ column, words, step: mended }) => (
+                  <Button
+                    key={column}
+                    className="py-0.5!"
+                    onClick={(event) => {
+                      event.stopPropagation()
+                      if (isDraft) story.reword(mended as Step)
+                      else
+                        void story.changeSteps('a sentence mended', (steps) =>
+                          steps.map((one) => (one.id === step.id ? (mended as Step) : one)),
+                        )
+                    }}
+                  >
+                    {words ?? `Take ${column}`}
+                  </Button>
+                ))}
+              </span>
+            )}
+          </span>
+        ))}
+        {isDraft && (
+          <span className="mt-2 flex items-center gap-2 font-sans text-[12.5px] text-ink-2">
+            <Button look="main" className="py-1!" disabled={!story.canKeep} onClick={() => void story.keep()}>
+              Keep
+            </Button>
+            <Key>Enter</Key>
+            <button type="button" onClick={() => story.discard()} className="hover:text-ink">
+              Discard
+            </button>
+            <Key>Esc</Key>
+          </span>
+        )}
+      </span>
+      <span className="grid content-start justify-items-end">
+        {info?.account && !later && <Margin story={story} step={step} account={info.account} />}
+        {!isDraft && !story.draft && (
+          <span className="absolute right-0.5 bottom-0.5" onClick={(event) => event.stopPropagation()}>
+            <StepMenu story={story} step={step} index={index} count={count} edit={setForm} />
+          </span>
+        )}
+      </span>
+    </li>
+  )
+}

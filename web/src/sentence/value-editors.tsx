@@ -1,0 +1,148 @@
+import {
+  cleanings,
+  cleaningWords,
+  selectedNames,
+  type Cleaning,
+  type Schema,
+  type Selector,
+  type Step,
+} from '@fabula/core'
+import { Button } from '../ui/parts.tsx'
+import type { Story } from '../story/use-story.ts'
+
+export type Written = string | number | boolean
+/** The type of the first column that a step's selector means. */
+export const typeHere = (step: Step, schema: Schema): Schema[number]['type'] => {
+  const [measured] = step.kind === 'pivot' ? (step.values as readonly { column: string; how: string }[]) : []
+  if (measured)
+    return ['only', 'min', 'max', 'first', 'last'].includes(measured.how)
+      ? (schema.find(({ name }) => name === measured.column)?.type ?? 'text')
+      : measured.how === 'join'
+        ? 'text'
+        : 'decimal'
+  const [first] = selectedNames((step.columns as Selector | undefined) ?? [], schema)
+  return schema.find(({ name }) => name === first)?.type ?? 'text'
+}
+/** What is typed, as a value of a type where it reads as one. */
+export const writtenAs = (text: string, type: Schema[number]['type']): Written =>
+  (type === 'integer' || type === 'decimal') && text.trim() !== '' && Number.isFinite(Number(text))
+    ? Number(text)
+    : type === 'boolean' && /^(?:true|false)$/.test(text)
+      ? text === 'true'
+      : text
+
+type Pair = { readonly find: unknown; readonly with: unknown }
+/** What is found and what stands there instead; a single pair and several are written alike. */
+export const PairsEditor = ({ step, schema, story }: { step: Step; schema: Schema; story: Story }) => {
+  const pairs = (step.pairs as readonly Pair[] | undefined) ?? [{ find: step.find, with: step.with }]
+  const type = typeHere(step, schema)
+  const valueOf = (text: string): Written | null => (text === '' ? null : writtenAs(text, type))
+  const set = (next: readonly Pair[]): void => {
+    const { find: _find, with: _with, pairs: _pairs, ...rest } = step
+    story.reword({ ...rest, pairs: next } as Step)
+  }
+  const put = (i: number, side: 'find' | 'with', text: string): void =>
+    set(pairs.map((pair, k) => (k === i ? { ...pair, [side]: valueOf(text) } : pair)))
+  return (
+    <div className="grid w-[440px] gap-1.5">
+      {pairs.map((pair, i) => (
+        <div key={i} className="grid grid-cols-[1fr_auto_1fr_auto] items-center gap-2">
+          <input
+            className="field"
+            aria-label={`Find ${i + 1}`}
+            defaultValue={String(pair.find ?? '')}
+            onChange={(event) => put(i, 'find', event.target.value)}
+          />
+          becomes
+          <input
+            className="field"
+            aria-label={`Becomes ${i + 1}`}
+            placeholder="empty"
+            defaultValue={String(pair.with ?? '')}
+            onChange={(event) => put(i, 'with', event.target.value)}
+          />
+          <Button
+            look="quiet"
+            aria-label={`Take pair ${i + 1} out`}
+            disabled={pairs.length === 1}
+            onClick={() => set(pairs.filter((_, k) => k !== i))}
+          >
+            ×
+          </Button>
+        </div>
+      ))}
+      <Button
+        className="justify-self-start"
+        onClick={() => set([...pairs, { find: type === 'text' ? '…' : pairs[0]?.find, with: null }])}
+      >
+        Another value
+      </Button>
+      <label className="flex items-center gap-2">
+        <input
+          type="checkbox"
+          checked={step.ignoreCase === true}
+          onChange={(event) =>
+            story.reword(
+              (event.target.checked
+                ? { ...step, ignoreCase: true }
+                : Object.fromEntries(Object.entries(step).filter(([key]) => key !== 'ignoreCase'))) as Step,
+            )
+          }
+        />{' '}
+        whatever the case
+      </label>
+    </div>
+  )
+}
+
+/** A list of values, one a line. */
+export const ValuesEditor = ({
+  value,
+  type,
+  set,
+}: {
+  value: readonly Written[]
+  type: Schema[number]['type']
+  set: (value: readonly Written[]) => void
+}) => (
+  <label className="grid w-[280px] gap-1">
+    <span className="text-ink-2">Values, one a line</span>
+    <textarea
+      className="field min-h-[96px]"
+      autoFocus
+      defaultValue={value.map(String).join('\n')}
+      onKeyDown={(event) => event.key === 'Enter' && event.stopPropagation()}
+      onChange={(event) => {
+        const lines = event.target.value.split('\n').filter((line) => line !== '')
+        if (lines.length > 0) set(lines.map((line) => writtenAs(line, type)))
+      }}
+    />
+  </label>
+)
+
+/** What is done to the text, in the order in which it is ticked. */
+export const CleaningsEditor = ({
+  value,
+  set,
+}: {
+  value: readonly Cleaning[]
+  set: (value: readonly Cleaning[]) => void
+}) => (
+  <div className="grid gap-0.5">
+    {cleanings.map((act) => (
+      <label key={act} className="flex items-center gap-2 rounded px-1.5 py-1 hover:bg-sunk">
+        <input
+          type="checkbox"
+          checked={value.includes(act)}
+          onChange={() =>
+            value.includes(act) ? value.length > 1 && set(value.filter((one) => one !== act)) : set([...value, act])
+          }
+        />
+        {cleaningWords[act]}
+        {value.length > 1 && value.includes(act) && (
+          <span className="figures ml-auto pl-3 text-[12px] text-ink-3">{value.indexOf(act) + 1}</span>
+        )}
+      </label>
+    ))}
+  </div>
+)

@@ -1,0 +1,139 @@
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import { counted, fileStem, inputFormat, writeRecipe } from '@fabula/core'
+import * as api from '@fabula/core/api'
+import { ask } from '../api/client.ts'
+import { scriptsQuery, type Place } from '../api/queries.ts'
+import { Editions } from './editions.tsx'
+import { Links } from './links.tsx'
+import { Proof } from './proof.tsx'
+import { ScriptView, type Language } from './script-view.tsx'
+import { Button, Notice, Segments } from '../ui/parts.tsx'
+import { useFlow } from '../story/flow-context.ts'
+
+const formatWords = {
+  csv: 'text file',
+  xlsx: 'workbook',
+  ods: 'workbook',
+  json: 'JSON records',
+  parquet: 'Parquet',
+} as const
+
+const endings: Readonly<Record<Language, string>> = { python: '.py', sql: '.sql', recipe: '.fabula.json' }
+
+/** A colleague's own copy of the story, with its files. */
+const Copy = ({ place }: { place: Place }) => {
+  const navigate = useNavigate()
+  const copy = useMutation({
+    mutationFn: () => ask(api.createReply, 'POST', `${place.base}/copy`),
+    onSuccess: ({ id, link }) => navigate(link ? `/r/${link}` : `/flows/${id}`),
+  })
+  return (
+    <section aria-label="A copy">
+      <h2 className="mb-1.5 font-serif text-[14.5px] font-semibold">A copy of your own</h2>
+      <p className="mb-2 text-[12.5px] text-ink-2">
+        The story with its files, to change as you like; this one stays as it is. Or take the recipe with you as a file
+        and bring it into your own Fabula.
+      </p>
+      <Button look="main" onClick={() => copy.mutate()}>
+        Take a copy
+      </Button>
+      {copy.error && <Notice kind="went">{copy.error.message}</Notice>}
+    </section>
+  )
+}
+
+export const HandOver = () => {
+  const { flow, place } = useFlow()
+  const [shown, setShown] = useState<'script' | 'editions'>('script')
+  const [language, setLanguage] = useState<Language>('python')
+  const [said, setSaid] = useState('')
+  const scripts = useQuery(scriptsQuery(place, flow.edit))
+  const whole =
+    language === 'recipe'
+      ? writeRecipe(flow.recipe)
+      : (scripts.data?.[language] ?? []).map(({ text }) => text).join('\n')
+  const stem = fileStem(flow.recipe.name, 'flow')
+  const copy = async (text: string, words: string): Promise<void> => {
+    await navigator.clipboard.writeText(text)
+    setSaid(words)
+  }
+  return (
+    <main className="grid min-h-0 grid-cols-[minmax(0,1fr)_320px]">
+      <section aria-label="The story and its script" className="grid min-h-0 grid-rows-[auto_1fr] border-r border-line">
+        <div className="flex items-center gap-2.5 border-b border-line px-[18px] py-3">
+          <h1 className="sr-only">Hand it over</h1>
+          {flow.rights !== 'copy' && (
+            <Segments
+              label="Shown"
+              value={shown}
+              of={[
+                ['script', 'The story and its script'],
+                ['editions', 'Editions'],
+              ]}
+              onChange={setShown}
+            />
+          )}
+          {shown === 'script' && (
+            <Segments
+              label="Language"
+              value={language}
+              of={[
+                ['python', 'Python'],
+                ['sql', 'SQL'],
+                ['recipe', 'Recipe'],
+              ]}
+              onChange={setLanguage}
+            />
+          )}
+          <span role="status" className="text-ink-3">
+            {said}
+          </span>
+          {shown === 'script' && (
+            <span className="ml-auto flex gap-2">
+              <Button onClick={() => void copy(whole, 'copied')}>Copy</Button>
+              <a
+                className="rounded-md border border-line-strong bg-sheet px-3 py-1.5 text-ink-2 hover:text-ink"
+                href={`${place.base}/download/${language}`}
+                download
+              >
+                Download {stem}
+                {endings[language]}
+              </a>
+            </span>
+          )}
+        </div>
+        {shown === 'editions' ? (
+          <Editions flow={flow} place={place} />
+        ) : (
+          <ScriptView recipe={flow.recipe} scripts={scripts.data} language={language} />
+        )}
+      </section>
+      <aside className="flex flex-col gap-5 overflow-auto p-[18px]" aria-label="Sharing">
+        {flow.rights === 'all' && <Links place={place} />}
+        {flow.rights === 'all' && <Proof flow={flow} place={place} />}
+        {flow.rights !== 'all' && <Copy place={place} />}
+        <div>
+          <h2 className="mb-1.5 font-serif text-[14.5px] font-semibold">What they need</h2>
+          <dl className="grid grid-cols-[1fr_auto] gap-x-3 gap-y-1 text-[12.5px] text-ink-2">
+            {flow.recipe.inputs.map(({ id, name, columns }) => (
+              <div key={id} className="contents">
+                <dt>{name}</dt>
+                <dd className="figures">
+                  {formatWords[inputFormat(flow.recipe, id)]}, {counted(columns?.length ?? 0, 'column')}
+                </dd>
+              </div>
+            ))}
+          </dl>
+        </div>
+        <div>
+          <h2 className="mb-1.5 font-serif text-[14.5px] font-semibold">By the command line</h2>
+          <p className="font-mono text-[12px] break-words text-ink-2">
+            npx fabula run {stem}.fabula.json {flow.recipe.inputs.map(({ id }) => `--input ${id}=FILE`).join(' ')}
+          </p>
+        </div>
+      </aside>
+    </main>
+  )
+}

@@ -1,0 +1,79 @@
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { counted, tableNames } from '@fabula/core'
+import * as api from '@fabula/core/api'
+import type { FlowReply, ProofReply } from '@fabula/core/api'
+import { ask } from '../api/client.ts'
+import type { Place } from '../api/queries.ts'
+import { Button, Notice } from '../ui/parts.tsx'
+
+type Told = ProofReply['tables'][number]['sql']
+const looks: Readonly<Record<Told['state'], readonly [string, string]>> = {
+  same: ['✓', 'text-came'],
+  different: ['≠', 'text-went'],
+  failed: ['!', 'text-went'],
+  absent: ['·', 'text-ink-3'],
+}
+
+const Verdict = ({ language, told }: { language: string; told: Told }) => (
+  <li className="grid grid-cols-[16px_1fr]">
+    <b aria-hidden className={looks[told.state][1]}>
+      {looks[told.state][0]}
+    </b>
+    <span>
+      <b className="font-medium">{language}</b>: {told.sentence}
+    </span>
+  </li>
+)
+
+/** Runs both scripts on the flow's own inputs and holds what they give against what Fabula gives. */
+export const Proof = ({ flow, place }: { flow: FlowReply; place: Place }) => {
+  const proof = useMutation({ mutationFn: () => ask(api.proofReply, 'POST', `${place.base}/prove`) })
+  const progress = useQuery({
+    queryKey: ['proving', place.base],
+    queryFn: () => ask(api.progressReply, 'GET', `${place.base}/prove`),
+    enabled: proof.isPending,
+    refetchInterval: 250,
+    gcTime: 0,
+  }).data
+  const nameOf = tableNames(flow.recipe)
+  return (
+    <section aria-label="Proof">
+      <h2 className="mb-1.5 font-serif text-[14.5px] font-semibold">Do the scripts give the same?</h2>
+      <p className="mb-2 text-[12.5px] text-ink-2">
+        Fabula runs both on this flow’s own files and compares every cell.
+      </p>
+      <Button disabled={proof.isPending} onClick={() => proof.mutate()}>
+        Prove it
+      </Button>
+      <div role="status" className="mt-2">
+        {proof.isPending && (
+          <p className="flex items-center gap-2.5 text-[12.5px] text-ink-2">
+            <progress
+              className="w-[90px] flex-none"
+              max={100}
+              value={progress?.done ?? 0}
+              aria-label="How far the proof is"
+            />
+            <span className="flex-1">{progress?.doing || 'Beginning'}</span>
+            <Button onClick={() => void ask(api.progressReply, 'DELETE', `${place.base}/prove`)}>Stop</Button>
+          </p>
+        )}
+        {proof.error && <Notice kind="went">{proof.error.message}</Notice>}
+        {proof.data?.tables.map(({ table, rows, columns, sql, python }) => (
+          <div key={table} className="mb-2 text-[12.5px]">
+            <p className="font-serif text-[14px] font-semibold">
+              {nameOf(table)}
+              <span className="figures ml-2 font-sans text-[12px] font-normal text-ink-3">
+                {counted(rows, 'row')} × {counted(columns, 'column')}
+              </span>
+            </p>
+            <ul className="grid gap-0.5">
+              <Verdict language="SQL" told={sql} />
+              <Verdict language="Python" told={python} />
+            </ul>
+          </div>
+        ))}
+      </div>
+    </section>
+  )
+}

@@ -1,0 +1,97 @@
+import hljs from 'highlight.js/lib/core'
+import json from 'highlight.js/lib/languages/json'
+import pythonLanguage from 'highlight.js/lib/languages/python'
+import sqlLanguage from 'highlight.js/lib/languages/sql'
+import { useState } from 'react'
+import { counted, sentenceText, tableNames, writeRecipe, type Recipe } from '@fabula/core'
+import type { ScriptReply } from '@fabula/core/api'
+import { Notice } from '../ui/parts.tsx'
+
+hljs.registerLanguage('python', pythonLanguage)
+hljs.registerLanguage('sql', sqlLanguage)
+hljs.registerLanguage('json', json)
+
+const Code = ({ text, language }: { text: string; language: 'python' | 'sql' | 'json' }) => (
+  <pre
+    className="m-0 min-w-0 bg-sheet px-4 py-[11px] font-mono text-[12px] leading-relaxed break-words whitespace-pre-wrap"
+    dangerouslySetInnerHTML={{ __html: hljs.highlight(text.trim(), { language }).value }}
+  />
+)
+
+/** The helpers of a script are long and the same for all; they fold. */
+const Preamble = ({ text, language }: { text: string; language: 'python' | 'sql' }) => (
+  <details className="bg-sheet px-4 py-2">
+    <summary className="cursor-pointer text-ink-2">
+      {counted(text.split('\n').length, 'line')}: how it is called, the helpers it uses, its checks
+    </summary>
+    <Code text={text} language={language} />
+  </details>
+)
+
+export type Language = 'python' | 'sql' | 'recipe'
+type ScriptLanguage = Exclude<Language, 'recipe'>
+
+/** Each sentence beside what it is in the script; a click holds one of them up. */
+const Sides = ({
+  recipe,
+  parts,
+  language,
+}: {
+  recipe: Recipe
+  parts: ScriptReply['python']
+  language: ScriptLanguage
+}) => {
+  const [chosen, setChosen] = useState('')
+  const steps = recipe.tables.flatMap((table) => table.steps.map((step, i) => ({ step, number: i + 1 })))
+  return parts.map(({ step: id, text }, i) => {
+    const found = steps.find(({ step }) => step.id === id)
+    return (
+      <div
+        key={id ?? `part-${i}`}
+        data-state={id !== undefined && id === chosen ? 'on' : 'off'}
+        onClick={() => setChosen(id ?? '')}
+        className="group grid grid-cols-[minmax(220px,330px)_minmax(0,1fr)] border-b border-line data-[state=on]:bg-rubric-tint"
+      >
+        <p className="grid grid-cols-[22px_1fr] py-[11px] pr-4 pl-[18px] font-serif text-[14px]">
+          <span className="font-sans text-[12px] leading-[21px] text-ink-3">{found?.number}</span>
+          <span className={found ? '' : 'text-ink-2'}>
+            {found
+              ? sentenceText(found.step, tableNames(recipe))
+              : i === 0
+                ? 'Who runs it gives the exports by name.'
+                : 'The result is written as CSV, and what each sentence left is told.'}
+          </span>
+        </p>
+        <div className="min-w-0 border-l border-line group-data-[state=on]:shadow-[inset_3px_0_0_var(--rubric)]">
+          {i === 0 ? <Preamble text={text} language={language} /> : <Code text={text} language={language} />}
+        </div>
+      </div>
+    )
+  })
+}
+
+/** The story as a script of either language, or as the recipe that both are made from. */
+export const ScriptView = ({
+  recipe,
+  scripts,
+  language,
+}: {
+  recipe: Recipe
+  scripts: ScriptReply | undefined
+  language: Language
+}) => (
+  <div className="overflow-auto" tabIndex={0} role="region" aria-label="Script">
+    {language === 'recipe' ? (
+      <Code text={writeRecipe(recipe)} language="json" />
+    ) : (
+      <>
+        {scripts?.problem && (
+          <div className="p-4">
+            <Notice kind="went">{scripts.problem}</Notice>
+          </div>
+        )}
+        <Sides recipe={recipe} parts={scripts?.[language] ?? []} language={language} />
+      </>
+    )}
+  </div>
+)

@@ -1,0 +1,114 @@
+import type { FileRef } from '@fabula/core/api'
+import * as api from '@fabula/core/api'
+import { ownValue, nextStepId, type Read, type Recipe, type Step } from '@fabula/core'
+import type { QueryClient } from '@tanstack/react-query'
+import { ask, upload } from '../api/client.ts'
+import { flowQuery, type Place } from '../api/queries.ts'
+import { guessedRead, lookAt, openFile, withTable } from '../opening/open-file.ts'
+import type { Story } from '../story/use-story.ts'
+
+type Part = { readonly ref: FileRef; readonly read: Read; readonly name: string }
+/** A file or sheet that a table of the story opens already. */
+export type Twin = Part & { readonly table: string }
+
+/** Each file, and each visible sheet of a workbook, by itself. */
+const partsOf = async (ref: FileRef): Promise<Part[]> => {
+  const look = await lookAt(ref, {})
+  const sheets = look.sheets.filter(({ hidden, rows }) => !hidden && rows > 0)
+  const stem = ref.name.replace(/\.[^.]*$/, '')
+  if (sheets.length < 2) return [{ ref, read: guessedRead(look), name: stem }]
+  const parts: Part[] = []
+  for (const { name } of sheets) {
+    const { sheets: _all, ...read } = guessedRead(await lookAt(ref, {}, name))
+    parts.push({ ref, read: { ...read, sheets: [name] }, name })
+  }
+  return parts
+}
+
+const sheetOf = (read: Read): string | undefined =>
+  Array.isArray(read.sheets) ? (read.sheets as readonly string[])[0] : undefined
+const openedBy = (
+  recipe: Recipe,
+  files: Readonly<Record<string, readonly FileRef[]>>,
+  { ref, read }: Part,
+): string | undefined =>
+  recipe.tables.find(({ steps }) => {
+    const [first] = steps as readonly Step[]
+    const refs = typeof first?.input === 'string' ? (ownValue(files, first.input) ?? []) : []
+    return (
+      first?.kind === 'open' &&
+      refs.some(({ hash }) => hash === ref.hash) &&
+      sheetOf((first.read ?? {}) as Read) === sheetOf(read)
+    )
+  })?.id
+
+/** What was sent: parts that are new to the story, and those that a table opens already. */
+const sendParts = async (
+  files: readonly File[],
+  recipe: Recipe,
+  known: Readonly<Record<string, readonly FileRef[]>>,
+  told: (words: string) => void,
+): Promise<{ fresh: Part[]; twins: Twin[] }> => {
+  const fresh: Part[] = []
+  const twins: Twin[] = []
+  for (const file of files) {
+    told(`Sending ${file.name}`)
+    for (const part of await partsOf(await upload(file, () => undefined))) {
+      const table = openedBy(recipe, known, part)
+      if (table === undefined) fresh.push(part)
+      else twins.push({ ...part, table })
+    }
+  }
+  return { fresh, twins }
+}
+
+/** A table of its own for each part: the recipe with them, and their ids. The files are laid with their inputs. Sentences are numbered after those of `drafted`. */
+const tablesFor = async (
+  parts: readonly Part[],
+  start: Recipe,
+  drafted: Recipe,
+  place: Place,
+  told: (words: string) => void,
+): Promise<{ recipe: Recipe; ids: string[] }> => {
+  let recipe = start
+  const ids: string[] = []
+  for (const [i, { ref, read, name }] of parts.entries()) {
+    told(`Reading ${name}`)
+    const opened = await openFile([ref], read, '')
+    const made = withTable(recipe, [ref], opened, read, [], Number(nextStepId(drafted, i).slice(1)), name)
+    await ask(api.flowReply, 'PUT', `${place.base}/files`, { [made.id]: [ref] })
+    recipe = made.recipe
+    ids.push(made.id)
+  }
+  return { recipe, ids }
+}
+
+/** Parts become tables of the story at once; their ids. */
+export const keepParts = async (
+  story: Story,
+  client: QueryClient,
+  parts: readonly Part[],
+  told: (words: string) => void,
+): Promise<string[]> => {
+  if (parts.length === 0) return []
+  const { recipe, ids } = await tablesFor(parts, story.flow.recipe, story.recipe, story.place, told)
+  await story.save(recipe, 'tables from files')
+  await client.invalidateQueries({ queryKey: flowQuery(story.place).queryKey })
+  return ids
+}
+
+/** Files, and the sheets of workbooks, as tables of the story: those that are new, those it has already and may use, and those that it would take twice. */
+export const tablesOfFiles = async (
+  story: Story,
+  client: QueryClient,
+  files: readonly File[],
+  usable: (table: string) => boolean,
+  told: (words: string) => void,
+): Promise<{ ids: string[]; doubled: Twin[] }> => {
+  const { fresh, twins } = await sendParts(files, story.flow.recipe, story.flow.files, told)
+  const made = await keepParts(story, client, fresh, told)
+  return {
+    ids: [...made, ...twins.flatMap(({ table }) => (usable(table) ? [table] : []))],
+    doubled: twins.filter(({ table }) => !usable(table)),
+  }
+}

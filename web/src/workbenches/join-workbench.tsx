@@ -1,0 +1,562 @@
+import { useQuery } from '@tanstack/react-query'
+import { useEffect, useRef, useState } from 'react'
+import {
+  counted,
+  figure,
+  joinHows,
+  selectedNames,
+  typeWords,
+  type JoinHow,
+  type JoinShow,
+  type Selector,
+  type Step,
+} from '@fabula/core'
+import type { MatchReply } from '@fabula/core/api'
+import { matchQuery } from '../api/queries.ts'
+import { Button, Notice, Segments } from '../ui/parts.tsx'
+import type { Story } from '../story/use-story.ts'
+import { BenchTable } from './workbench-table.tsx'
+import { leafRows } from './page-controls.tsx'
+import { standBefore, without } from './cursor-before.ts'
+
+type On = { readonly left: string; readonly right: string }
+type Matching = NonNullable<MatchReply['matching']>
+
+const keptWords = (how: JoinHow, here: string, there: string): string =>
+  ({
+    left: `Keep every row of ${here}`,
+    inner: 'Only where both meet',
+    full: 'Keep everything',
+    'left-only': `Only ${here} that meet none`,
+    right: `Keep every row of ${there}`,
+    'right-only': `Only ${there} that meet none`,
+    cross: 'Every row beside every row',
+  })[how]
+const kept = (how: JoinHow): Readonly<Record<'left' | 'both' | 'right', boolean>> => ({
+  left: ['left', 'full', 'left-only', 'cross'].includes(how),
+  both: !how.endsWith('-only'),
+  right: ['right', 'full', 'right-only', 'cross'].includes(how),
+})
+
+/** What a way of joining keeps, drawn: rows only here, rows that meet, rows only there. */
+const KeptDrawing = ({ how, strands }: { how: JoinHow; strands: readonly [number, number] }) => (
+  <span aria-hidden className="flex flex-none items-center gap-px">
+    {(['left', 'both', 'right'] as const).map((part) => (
+      <i
+        key={part}
+        className={`h-[12px] rounded-[3px] ${part === 'both' ? 'w-[18px]' : 'w-[10px]'} ${kept(how)[part] ? '' : 'border border-dashed border-ink-3'}`}
+        style={
+          kept(how)[part]
+            ? {
+                background:
+                  part === 'both'
+                    ? 'var(--ink-2)'
+                    : `var(--strand-${(((strands[part === 'left' ? 0 : 1] % 5) + 5) % 5) + 1})`,
+              }
+            : {}
+        }
+      />
+    ))}
+  </span>
+)
+
+const Ways = ({
+  how,
+  matching,
+  before,
+  names,
+  strands,
+  choose,
+}: {
+  strands: readonly [number, number]
+  how: JoinHow
+  matching: Matching | null
+  before: number
+  names: readonly [string, string]
+  choose: (how: JoinHow) => void
+}) => (
+  <div
+    role="radiogroup"
+    aria-label="What is kept"
+    className="grid grid-cols-4 gap-1.5 border-b border-line px-3.5 py-2"
+  >
+    {(
+      [
+        'left',
+        'inner',
+        'full',
+        'left-only',
+        'right',
+        'right-only',
+        'cross',
+      ] as const satisfies readonly (typeof joinHows)[number][]
+    ).map((one) => {
+      const gives = matching?.gives[one]
+      const change = gives === undefined ? 0 : gives - before
+      return (
+        <button
+          key={one}
+          type="button"
+          role="radio"
+          aria-checked={how === one}
+          onClick={() => choose(one)}
+          className={`min-w-0 rounded-md border px-2 py-1 text-left ${how === one ? 'border-rubric bg-sheet shadow-[0_0_0_1px_var(--rubric)]' : 'border-line-strong bg-paper hover:bg-sheet'}`}
+        >
+          <b className="block truncate font-serif text-[13px] font-semibold">{keptWords(one, ...names)}</b>
+          <span className="flex min-w-0 items-center gap-2">
+            <KeptDrawing how={one} strands={strands} />
+            <span className="figures truncate text-[12px] text-ink-3">
+              {gives === undefined ? 'needs a key' : counted(gives, 'row')}
+              {gives !== undefined && change !== 0
+                ? `, ${figure(Math.abs(change))} ${change > 0 ? 'more' : 'fewer'}`
+                : ''}
+            </span>
+          </span>
+        </button>
+      )
+    })}
+  </div>
+)
+
+/** The figures between the two tables; each shows exactly its rows, and what keeps rows apart has its mend beside it. */
+const Figures = ({
+  data,
+  names,
+  show,
+  setShow,
+  step,
+  story,
+}: {
+  data: MatchReply
+  names: readonly [string, string]
+  show: JoinShow
+  setShow: (show: JoinShow) => void
+  step: Step
+  story: Story
+}) => {
+  const { matching } = data
+  const on = (step.on as readonly On[] | undefined) ?? []
+  const other = String(step.with)
+  const typed = (type: string): string => typeWords[type as keyof typeof typeWords]
+  if (!matching)
+    return (
+      <div className="grid content-start gap-2 overflow-auto p-3">
+        {data.ways.length === 0 && (
+          <p className="text-ink-2">Choose a column of each table that hold the same thing.</p>
+        )}
+        {data.ways.map(({ at, side, column, type, meets }) => (
+          <Notice key={`${at}${side}`}>
+            {side === 'left' ? names[0] : names[1]}: <b>{column}</b> is not {typed(type)}.{' '}
+            <Button
+              look="link"
+              className="py-0! text-left"
+              onClick={() =>
+                side === 'left'
+                  ? story.addBefore({ kind: 'cast', columns: [column], type })
+                  : story.addElsewhere(other, { kind: 'cast', columns: [column], type })
+              }
+            >
+              Read it as {typed(type)}
+            </Button>
+            {meets > 0 && <span className="block text-ink-2">Then {counted(meets, 'row')} meet.</span>}
+          </Notice>
+        ))}
+      </div>
+    )
+  const told: readonly (readonly [number, JoinShow, string, string])[] = [
+    [matching.one, 'met', `rows of ${names[0]} meet one`, ''],
+    [matching.none, 'none', 'meet none', 'text-went'],
+    [matching.many, 'many', 'meet several: rows multiply', 'text-turned'],
+    [matching.unused, 'unused', `rows of ${names[1]} are never met`, ''],
+  ]
+  const typesOfKeys = (side: 'left' | 'right'): readonly string[] =>
+    on
+      .map((one) => one[side])
+      .filter((name) => data[side].columns.find((field) => field.name === name)?.type === 'text')
+  const stripped = (columns: readonly string[]) => ({
+    kind: 'replace',
+    columns,
+    find: '^(\\s*)0+([0-9])',
+    with: '$1$2',
+    match: 'pattern',
+  })
+  const words = {
+    case: 'differ only by small and large letters',
+    spaces: 'differ only by spaces at the ends',
+    'case-and-spaces': 'differ only by letters’ case and spaces',
+    zeros: 'differ only by zeros in front',
+  }
+  const mend = ({ reason, leading = [] }: Matching['why'][number]): void => {
+    if (reason === 'zeros') {
+      if (leading.includes('left')) story.addBefore(stripped(typesOfKeys('left')))
+      if (leading.includes('right')) story.addElsewhere(other, stripped(typesOfKeys('right')))
+    } else
+      story.reword({
+        ...step,
+        ...(reason === 'spaces' ? {} : { ignoreCase: true }),
+        ...(reason === 'case' ? {} : { trim: true }),
+      } as Step)
+  }
+  const mendWords = {
+    case: 'Let case not matter',
+    spaces: 'Let those spaces not matter',
+    'case-and-spaces': 'Let both not matter',
+    zeros: 'Take the zeros off',
+  }
+  const [first] = matching.repeated
+  return (
+    <div
+      className="figures grid content-start gap-1 overflow-auto px-2.5 py-3"
+      aria-label="How the rows meet"
+      role="group"
+    >
+      {told.map(([n, which, text, tone]) => (
+        <button
+          key={which}
+          type="button"
+          aria-pressed={show === which}
+          className="grid grid-cols-[auto_1fr] items-baseline gap-2 rounded px-1.5 py-1 text-left hover:bg-sunk aria-pressed:bg-token-tint"
+          onClick={() => setShow(show === which ? 'all' : which)}
+        >
+          <b className={`text-[17px] ${n > 0 ? tone : 'text-ink-3'}`}>{figure(n)}</b>{' '}
+          <span className="text-[12.5px] text-ink-2">{text}</span>
+        </button>
+      ))}
+      {matching.emptyHere > 0 && (
+        <p className="px-1.5 text-[12px] text-ink-3">
+          {figure(matching.emptyHere)} of them have an empty key, which meets nothing.
+        </p>
+      )}
+      {first && step.matches !== 'first' && (
+        <div role="note" className="mt-1.5 rounded-lg bg-turned-tint px-2.5 py-2 text-[12.5px]">
+          <b className="break-words">{first.key}</b> stands{' '}
+          {first.there === 2 ? 'twice' : `${figure(first.there)} times`} in {names[1]}
+          {matching.repeatedKeys > 1
+            ? `, and ${counted(matching.repeatedKeys - 1, 'more key')} repeat${matching.repeatedKeys === 2 ? 's' : ''}`
+            : ''}
+          .
+          <span className="mt-0.5 flex flex-wrap gap-x-3">
+            <Button
+              look="link"
+              className="py-0! text-left"
+              onClick={() => story.reword({ ...step, matches: 'first' } as Step)}
+            >
+              Take the first
+            </Button>
+            <Button look="link" className="py-0! text-left" onClick={() => setShow('many')}>
+              See them
+            </Button>
+          </span>
+        </div>
+      )}
+      {matching.why.map((one) => (
+        <div key={one.reason} role="note" className="mt-1.5 rounded-lg bg-turned-tint px-2.5 py-2 text-[12.5px]">
+          <b>
+            {one.rows === matching.none
+              ? `All ${figure(one.rows)}`
+              : `${figure(one.rows)} of the ${figure(matching.none)}`}
+          </b>{' '}
+          {words[one.reason]}.
+          <span className="mt-0.5 flex flex-wrap gap-x-3">
+            <Button look="link" className="py-0! text-left" onClick={() => mend(one)}>
+              {mendWords[one.reason]}
+            </Button>
+            <Button look="link" className="py-0! text-left" onClick={() => setShow(one.reason)}>
+              See them
+            </Button>
+          </span>
+        </div>
+      ))}
+      {(['ignoreCase', 'trim'] as const).map((option) => (
+        <label key={option} className="flex items-center gap-1.5 px-1.5 pt-1 text-[12.5px] text-ink-2">
+          <input
+            type="checkbox"
+            checked={step[option] === true}
+            onChange={(event) =>
+              story.reword(event.target.checked ? ({ ...step, [option]: true } as Step) : without(step, option))
+            }
+          />{' '}
+          {option === 'trim' ? 'spaces at the ends do not matter' : 'case does not matter'}
+        </label>
+      ))}
+    </div>
+  )
+}
+
+/** Which columns come along, and the names they get where both tables have one. */
+const Bring = ({ step, data, story }: { step: Step; data: MatchReply; story: Story }) => {
+  const how = step.how as JoinHow
+  const keys = ((step.on as readonly On[] | undefined) ?? []).map(({ right }) => right)
+  const bring = step.bring as Selector | undefined
+  const there = data.right.columns
+  const brought = bring
+    ? selectedNames(bring, there)
+    : there.map(({ name }) => name).filter((name) => how === 'right-only' || !keys.includes(name))
+  const prefix = (step.prefix as string | undefined) ?? ''
+  const mine = how === 'right-only' ? [] : data.left.columns.map(({ name }) => name)
+  const set = (names: readonly string[]): void => {
+    const ordered = there.map(({ name }) => name).filter((name) => names.includes(name))
+    const whole = ordered.length === there.length - new Set(keys).size && ordered.every((name) => !keys.includes(name))
+    if (ordered.length > 0)
+      story.reword(whole && how !== 'right-only' ? without(step, 'bring') : ({ ...step, bring: ordered } as Step))
+  }
+  if (how === 'left-only') return null
+  return (
+    <div className="flex items-center gap-2 border-t border-line bg-paper px-3.5 py-2">
+      <span className="text-ink-2">Bring</span>
+      <span className="flex min-w-0 flex-1 flex-wrap gap-1.5 overflow-auto" style={{ maxHeight: 62 }}>
+        {there.map(({ name }) => {
+          const on = brought.includes(name)
+          const clash = on && mine.includes(`${prefix}${name}`)
+          return (
+            <button
+              key={name}
+              type="button"
+              role="checkbox"
+              aria-checked={on}
+              onClick={() => set(on ? brought.filter((one) => one !== name) : [...brought, name])}
+              className={`rounded-full border px-2.5 py-0.5 font-data text-[12.5px] ${on ? 'border-came bg-came-tint' : 'border-line-strong bg-sheet text-ink-2'}`}
+            >
+              {on ? '✓ ' : ''}
+              {name}
+              {clash ? ` as ${prefix}${name} 2` : on && prefix !== '' ? ` as ${prefix}${name}` : ''}
+            </button>
+          )
+        })}
+      </span>
+      <label className="flex items-center gap-1.5 text-[12.5px] text-ink-2">
+        with
+        <input
+          className="field w-[88px]"
+          aria-label="Put before each brought name"
+          placeholder="nothing"
+          value={prefix}
+          onChange={(event) =>
+            story.reword(
+              event.target.value === '' ? without(step, 'prefix') : ({ ...step, prefix: event.target.value } as Step),
+            )
+          }
+          onKeyDown={(event) => event.key === 'Enter' && event.stopPropagation()}
+        />
+        before
+      </label>
+      {(how === 'left' || how === 'inner' || how === 'right' || how === 'full') && (
+        <Segments
+          label="Which matches"
+          value={(step.matches as 'all' | 'first' | 'one' | undefined) ?? 'all'}
+          of={[
+            ['all', 'every match'],
+            ['first', 'the first'],
+            ['one', 'one, or stop'],
+          ]}
+          onChange={(matches) =>
+            story.reword(matches === 'all' ? without(step, 'matches') : ({ ...step, matches } as Step))
+          }
+        />
+      )}
+    </div>
+  )
+}
+
+/** Two tables side by side: by which keys they meet, what each way of joining keeps, who meets nobody and why. */
+export const JoinBench = ({ step, story }: { step: Step; story: Story }) => {
+  const other = String(step.with)
+  const on = (step.on as readonly On[] | undefined) ?? []
+  const how = step.how as JoinHow
+  const [show, setShow] = useState<JoinShow>('all')
+  const [from, setFrom] = useState<readonly [number, number]>([0, 0])
+  useEffect(() => setFrom([0, 0]), [show, other, JSON.stringify(on)])
+  useEffect(() => setShow('all'), [other, JSON.stringify(on)])
+  const { tables } = story.recipe
+  const nameOf = (id: string): string => tables.find((table) => table.id === id)?.name ?? id
+  const names = [nameOf(story.table?.id ?? ''), nameOf(other)] as const
+  const strands = [story.table?.id, other].map((id) =>
+    tables.findIndex((table) => table.id === id),
+  ) as unknown as readonly [number, number]
+  const { data, error, isPlaceholderData } = useQuery(
+    matchQuery(story.place, story.flow.files, standBefore(story, step.id), other, {
+      on: [...on],
+      ignoreCase: step.ignoreCase === true,
+      trim: step.trim === true,
+      matches: (step.matches as 'all' | 'first' | 'one' | undefined) ?? 'all',
+      show,
+      from: from[0],
+      fromThere: from[1],
+      count: leafRows,
+    }),
+  )
+  // a sentence that was just begun takes the likeliest keys; whoever has chosen keys keeps them
+  const settled = useRef(story.draft?.isNew ? '' : other)
+  const named = data && JSON.stringify(data.suggestions)
+  useEffect(() => {
+    if (!data || isPlaceholderData || settled.current === other || how === 'cross') return
+    const fits = (pair: On): boolean => data.left.columns.some(({ name }) => name === pair.left)
+    const wanted = story.selection.kind === 'columns' ? story.selection.columns : []
+    const best =
+      data.suggestions.find(({ on: pairs }) => pairs.some(({ left }) => wanted.includes(left))) ?? data.suggestions[0]
+    settled.current = other
+    if (best && best.on.every(fits)) story.reword({ ...step, on: best.on } as Step)
+  }, [named, other, isPlaceholderData])
+  if (error)
+    return (
+      <div className="p-4">
+        <Notice kind="went">{error.message}</Notice>
+      </div>
+    )
+  if (!data) return <p className="p-4 text-ink-3">Holding the two tables against each other…</p>
+  const setOn = (next: readonly On[]): void => story.reword({ ...step, on: next } as Step)
+  const select = (label: string, value: string, of: readonly string[], put: (name: string) => void) => (
+    <select
+      className="field max-w-[190px] font-sans text-[13px] text-token"
+      aria-label={label}
+      value={value}
+      onChange={(event) => put(event.target.value)}
+    >
+      {[...new Set([value, ...of])].map((name) => (
+        <option key={name}>{name}</option>
+      ))}
+    </select>
+  )
+  const same = (a: readonly On[], b: readonly On[]): boolean => JSON.stringify(a) === JSON.stringify(b)
+  const suggested = data.suggestions.find((one) => same(one.on, on))
+  const others = data.suggestions.filter((one) => !same(one.on, on)).slice(0, 2)
+  const spare = {
+    left: data.suggestions.flatMap((one) => one.on).find((pair) => !on.some(({ left }) => left === pair.left)),
+  }
+  const next: On = spare.left ?? { left: data.left.columns[0]?.name ?? '', right: data.right.columns[0]?.name ?? '' }
+  const shown = (side: 'left' | 'right'): string =>
+    data[side].shown.total === data[side].rows
+      ? counted(data[side].rows, 'row')
+      : `${figure(data[side].shown.total)} of ${counted(data[side].rows, 'row')}`
+  return (
+    <div className="grid min-h-0 flex-1 grid-rows-[auto_auto_minmax(0,1fr)_auto]">
+      <div className="border-b border-line px-3.5 py-2">
+        <div className="flex items-start gap-3">
+          <div className="grid min-w-0 flex-1 gap-1 font-serif text-[14.5px]">
+            {how === 'cross' ? (
+              <span>
+                Every row of {names[0]} beside every row of {names[1]}.
+              </span>
+            ) : (
+              on.map((one, i) => (
+                <span key={i} className="flex flex-wrap items-center gap-2">
+                  {i === 0 ? 'Where' : 'and'}{' '}
+                  {select(
+                    `Key here, ${i + 1}`,
+                    one.left,
+                    data.left.columns.map(({ name }) => name),
+                    (left) => setOn(on.map((old, k) => (k === i ? { ...old, left } : old))),
+                  )}{' '}
+                  is{' '}
+                  {select(
+                    `Key there, ${i + 1}`,
+                    one.right,
+                    data.right.columns.map(({ name }) => name),
+                    (right) => setOn(on.map((old, k) => (k === i ? { ...old, right } : old))),
+                  )}
+                  {on.length > 1 && (
+                    <button
+                      type="button"
+                      aria-label={`Take key ${i + 1} out`}
+                      className="px-1 font-sans text-ink-3 hover:text-ink"
+                      onClick={() => setOn(on.filter((_, k) => k !== i))}
+                    >
+                      ×
+                    </button>
+                  )}
+                  {i === on.length - 1 && suggested && (
+                    <span className="font-sans text-[12.5px] text-ink-3">
+                      suggested: {Math.round(suggested.share * 100)} % of the rows meet
+                      {suggested.repeats ? `, but keys repeat in ${names[1]}` : ''}
+                    </span>
+                  )}
+                </span>
+              ))
+            )}
+          </div>
+          {how !== 'cross' && <Button onClick={() => setOn([...on, next])}>Another key</Button>}
+          <label>
+            <span className="sr-only">Match with</span>
+            <select
+              className="field max-w-[170px]"
+              aria-label="Match with"
+              value={other}
+              onChange={(event) => (
+                setShow('all'),
+                story.reword({ ...without(step, 'bring'), with: event.target.value } as Step)
+              )}
+            >
+              {story.usableTables.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  with {name}
+                </option>
+              ))}
+            </select>
+          </label>
+        </div>
+        {others.length > 0 && how !== 'cross' && (
+          <p className="mt-1 flex flex-wrap items-baseline gap-x-3 text-[12.5px] text-ink-3">
+            or{' '}
+            {others.map((one) => (
+              <Button
+                key={JSON.stringify(one.on)}
+                look="link"
+                className="py-0! text-[12.5px]"
+                onClick={() => setOn(one.on)}
+              >
+                {one.on.map(({ left, right }) => (left === right ? left : `${left} is ${right}`)).join(' and ')} (
+                {Math.round(one.share * 100)} %{one.repeats ? ', keys repeat' : ''})
+              </Button>
+            ))}
+          </p>
+        )}
+      </div>
+      <Ways
+        how={how}
+        matching={data.matching}
+        before={data.left.rows}
+        names={names}
+        strands={strands}
+        choose={(one) =>
+          story.reword(
+            one === 'cross'
+              ? ({ ...without(step, 'on', 'matches', 'ignoreCase', 'trim'), how: one } as Step)
+              : ({ ...step, how: one, on: on.length > 0 ? on : [next] } as Step),
+          )
+        }
+      />
+      <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_208px_minmax(0,1fr)]">
+        <BenchTable
+          name={names[0]}
+          strand={strands[0]}
+          side={data.left}
+          keys={on.map(({ left }) => left)}
+          marked={data.matching !== null && how !== 'cross'}
+          from={from[0]}
+          go={(at) => setFrom([at, from[1]])}
+          told={shown('left')}
+        />
+        <div className="min-h-0 border-x border-line bg-paper">
+          {how === 'cross' ? (
+            <p className="p-3 text-ink-2">
+              No key is needed: {figure(data.left.rows)} × {figure(data.right.rows)} rows.
+            </p>
+          ) : (
+            <Figures data={data} names={names} show={show} setShow={setShow} step={step} story={story} />
+          )}
+        </div>
+        <BenchTable
+          name={names[1]}
+          strand={strands[1]}
+          side={data.right}
+          keys={on.map(({ right }) => right)}
+          marked={data.matching !== null && how !== 'cross'}
+          from={from[1]}
+          go={(at) => setFrom([from[0], at])}
+          told={shown('right')}
+        />
+      </div>
+      <Bring step={step} data={data} story={story} />
+    </div>
+  )
+}

@@ -1,0 +1,283 @@
+import { useQuery } from '@tanstack/react-query'
+import { useEffect, useState } from 'react'
+import { counted, figure, sentenceText, tableNames, type ReconcileShow } from '@fabula/core'
+import type { ReconcileReply } from '@fabula/core/api'
+import { reconcileQuery } from '../api/queries.ts'
+import { Button, Notice } from '../ui/parts.tsx'
+import { Leaf, leafRows } from './page-controls.tsx'
+import { isNumeric, shownText } from '../grid/cells.tsx'
+import type { Story } from '../story/use-story.ts'
+
+type Moment = { readonly table: string; readonly step: string }
+const keyOf = ({ table, step }: Moment): string => `${table}/${step}`
+const difference = (a: number, b: number): string => {
+  const by = Number((b - a).toPrecision(10))
+  return by === 0 ? 'the same' : `${by > 0 ? '+' : '−'}${figure(Math.abs(by))}`
+}
+
+/** Columns that differ stand first. */
+const weight = ({ here, there, changed, totalHere, totalThere }: ReconcileReply['columns'][number]): number =>
+  here !== there ? 3 : changed > 0 || totalHere !== totalThere ? 2 : totalHere === undefined ? 0 : 1
+
+/** Why two tables, or two moments of a story, differ: rows that stand in one only, cells that changed, totals by column. */
+export const ReconcileView = ({ story }: { story: Story }) => {
+  const { recipe } = story.flow
+  const there: Moment = { table: story.table?.id ?? '', step: story.step?.id ?? '' }
+  const moments = recipe.tables.flatMap((table) =>
+    table.steps.map((step, i) => ({
+      table: table.id,
+      step: step.id,
+      words: `${table.name}, after sentence ${i + 1}: ${sentenceText(step, tableNames(recipe))}`,
+    })),
+  )
+  const own = moments.filter(({ table, step }) => table === there.table && step !== there.step)
+  const elsewhere = recipe.tables
+    .filter(({ id }) => id !== there.table)
+    .map((table) => ({ table: table.id, step: table.steps.at(-1)?.id ?? '' }))
+  // against the table as it came in, or where it is that, against another
+  const before = own.filter(
+    ({ step }) =>
+      (story.table?.steps.findIndex(({ id }) => id === step) ?? 0) <
+      (story.table?.steps.findIndex(({ id }) => id === there.step) ?? 0),
+  )
+  const [chosen, setChosen] = useState<Moment>()
+  const here =
+    chosen && moments.some((one) => keyOf(one) === keyOf(chosen))
+      ? chosen
+      : (before.at(-1) ?? elsewhere[0] ?? own[0] ?? there)
+  const [keys, setKeys] = useState<readonly string[] | null>(null)
+  const [show, setShow] = useState<ReconcileShow>('different')
+  const [from, setFrom] = useState(0)
+  useEffect(() => setFrom(0), [show, chosen, keys])
+  const { data, error, isFetching } = useQuery(
+    reconcileQuery(story.place, story.flow.files, {
+      recipe,
+      here: { table: here.table, step: here.step },
+      there,
+      keys: keys ? [...keys] : null,
+      show,
+      from,
+      count: leafRows,
+    }),
+  )
+  const nameOf = (moment: Moment): string => {
+    const table = recipe.tables.find(({ id }) => id === moment.table)
+    return here.table === there.table
+      ? `after ${(table?.steps.findIndex(({ id }) => id === moment.step) ?? 0) + 1}`
+      : (table?.name ?? '')
+  }
+  const [was, is] = [nameOf(here), nameOf(there)]
+  const marks = { went: '−', came: '+', same: '' } as const
+  return (
+    <div className="grid min-h-0 flex-1 grid-rows-[auto_auto_minmax(0,1fr)]">
+      <div className="flex flex-wrap items-center gap-2 border-b border-line px-3.5 py-2.5 font-serif text-[14px]">
+        What differs between
+        <select
+          className="field max-w-[300px] font-sans text-[13px]"
+          aria-label="Held against"
+          value={keyOf(here)}
+          onChange={(event) => (setChosen(moments.find((one) => keyOf(one) === event.target.value)), setKeys(null))}
+        >
+          {moments
+            .filter((one) => keyOf(one) !== keyOf(there))
+            .map((one) => (
+              <option key={keyOf(one)} value={keyOf(one)}>
+                {one.words}
+              </option>
+            ))}
+        </select>
+        and {recipe.tables.find(({ id }) => id === there.table)?.name}, after sentence{' '}
+        {(story.table?.steps.findIndex(({ id }) => id === there.step) ?? 0) + 1}?
+        <Button look="quiet" className="ml-auto py-0.5! font-sans text-[13px]" onClick={() => story.setSight('rows')}>
+          Back to the rows
+        </Button>
+      </div>
+      {error ? (
+        <div className="p-3">
+          <Notice kind="went">{error.message}</Notice>
+        </div>
+      ) : !data ? (
+        <p className="p-4 text-ink-3">Holding the rows against each other…</p>
+      ) : (
+        <div className="grid grid-cols-[minmax(0,1fr)_minmax(300px,0.8fr)] border-b border-line" aria-busy={isFetching}>
+          <div className="figures grid content-start gap-0.5 px-2.5 py-2.5" role="group" aria-label="The difference">
+            {(
+              [
+                [
+                  data.onlyHere,
+                  'only-here',
+                  `${data.onlyHere === 1 ? 'row stands' : 'rows stand'} only ${here.table === there.table ? `${was.replace('after', 'after sentence')}` : `in ${was}`}`,
+                  'text-went',
+                ],
+                [
+                  data.onlyThere,
+                  'only-there',
+                  `${data.onlyThere === 1 ? 'row stands' : 'rows stand'} only ${here.table === there.table ? `${is.replace('after', 'after sentence')}` : `in ${is}`}`,
+                  'text-came',
+                ],
+                [
+                  data.changed,
+                  'changed',
+                  `${data.changed === 1 ? 'row has' : 'rows have'} other values`,
+                  'text-turned',
+                ],
+                [data.same, 'all', `${data.same === 1 ? 'row is' : 'rows are'} the same`, ''],
+              ] as const
+            ).map(([n, which, words, tone]) => (
+              <button
+                key={which}
+                type="button"
+                aria-pressed={show === which}
+                className="flex items-baseline gap-2 rounded px-1.5 py-0.5 text-left hover:bg-sunk aria-pressed:bg-token-tint"
+                onClick={() => setShow(show === which ? 'different' : which)}
+              >
+                <b className={`min-w-[54px] text-right text-[16px] ${n > 0 ? tone : 'text-ink-3'}`}>{figure(n)}</b>{' '}
+                <span className="text-ink-2">{words}</span>
+              </button>
+            ))}
+            <p className="flex flex-wrap items-center gap-x-2 px-1.5 pt-1.5 text-[12.5px] text-ink-2">
+              {data.byLineage
+                ? 'Rows are followed from one sentence to the other'
+                : data.keys.length === data.shared.length && keys === null
+                  ? 'Rows are the same where all that both have is'
+                  : `Rows belong together where ${data.keys.join(' and ')} ${data.keys.length === 1 ? 'is' : 'are'} the same`}
+              <select
+                className="field py-0! text-[12.5px]"
+                aria-label="Tell rows apart by"
+                value=""
+                onChange={(event) =>
+                  event.target.value !== '' &&
+                  setKeys(
+                    data.keys.includes(event.target.value)
+                      ? data.keys.filter((one) => one !== event.target.value)
+                      : data.byLineage || (keys === null && data.keys.length === data.shared.length)
+                        ? [event.target.value]
+                        : [...data.keys, event.target.value],
+                  )
+                }
+              >
+                <option value="">change…</option>
+                {data.shared.map((name) => (
+                  <option key={name} value={name}>
+                    {!data.byLineage && data.keys.includes(name) ? `✓ ${name}` : `by ${name}`}
+                  </option>
+                ))}
+              </select>
+            </p>
+            {data.repeated > 0 && (
+              <p className="px-1.5 text-[12px] text-turned">
+                {counted(data.repeated, 'row')} repeat{data.repeated === 1 ? 's' : ''} such a key; they are paired in
+                their order.
+              </p>
+            )}
+          </div>
+          <div
+            className="max-h-[190px] overflow-auto border-l border-line"
+            role="region"
+            tabIndex={0}
+            aria-label="By column"
+          >
+            <table className="figures w-full text-[12.5px]">
+              <thead className="sticky top-0 bg-sheet">
+                <tr className="*:border-b *:border-line-strong *:px-2.5 *:py-1 *:text-right *:font-semibold">
+                  <th scope="col" className="text-left!">
+                    Column
+                  </th>
+                  <th scope="col">cells changed</th>
+                  <th scope="col">total {was}</th>
+                  <th scope="col">total {is}</th>
+                  <th scope="col">difference</th>
+                </tr>
+              </thead>
+              <tbody>
+                {[...data.columns]
+                  .sort((one, other) => weight(other) - weight(one))
+                  .map(({ name, here: a, there: b, key, changed, totalHere, totalThere }) => (
+                    <tr
+                      key={name}
+                      className={`*:border-b *:border-line *:px-2.5 *:py-0.5 *:text-right ${!a ? 'bg-came-tint' : !b ? 'bg-went-tint' : ''}`}
+                    >
+                      <th scope="row" className="max-w-[140px] truncate text-left! font-normal">
+                        {!a ? '+ ' : !b ? '− ' : ''}
+                        {name}
+                        {key && !data.byLineage && data.keys.length < data.shared.length ? (
+                          <span className="ml-1 text-ink-3">key</span>
+                        ) : (
+                          ''
+                        )}
+                      </th>
+                      <td className={changed > 0 ? 'text-turned' : 'text-ink-3'}>
+                        {a && b && !key ? figure(changed) : ''}
+                      </td>
+                      <td>{totalHere === undefined ? '' : figure(Number(totalHere.toPrecision(10)))}</td>
+                      <td>{totalThere === undefined ? '' : figure(Number(totalThere.toPrecision(10)))}</td>
+                      <td
+                        className={
+                          totalHere !== undefined && totalThere !== undefined && totalHere !== totalThere
+                            ? 'text-turned'
+                            : 'text-ink-3'
+                        }
+                      >
+                        {totalHere === undefined || totalThere === undefined ? '' : difference(totalHere, totalThere)}
+                      </td>
+                    </tr>
+                  ))}
+              </tbody>
+            </table>
+          </div>
+        </div>
+      )}
+      {data && (
+        <div className="min-h-0 overflow-auto" role="region" tabIndex={0} aria-label="The rows that differ">
+          <table className="figures text-[12.5px]">
+            <thead className="sticky top-0 z-10 bg-sheet">
+              <tr className="*:border-b *:border-line-strong *:px-2.5 *:py-1.5 *:text-left *:font-semibold">
+                <th scope="col">row</th>
+                {data.shown.columns.map(({ name, type, state }) => (
+                  <th
+                    key={name}
+                    scope="col"
+                    className={`${isNumeric(type) ? 'text-right!' : ''} ${state === 'came' ? 'text-came' : state === 'went' ? 'text-went' : ''}`}
+                  >
+                    {state === 'came' ? '+ ' : state === 'went' ? '− ' : ''}
+                    {name}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {data.shown.rows.map(({ row, state, cells, old }, i) => (
+                <tr
+                  key={i}
+                  data-state={state}
+                  className={`h-[27px] *:border-b *:border-line *:px-2.5 *:whitespace-pre ${state === 'went' ? 'bg-went-tint text-went *:not-first:line-through' : state === 'came' ? 'bg-came-tint' : ''}`}
+                >
+                  <td className="text-right text-[12px] text-ink-3">
+                    {marks[state]} {figure(row + 1)}
+                  </td>
+                  {cells.map((cell, c) => (
+                    <td
+                      key={c}
+                      className={`max-w-[240px] truncate ${isNumeric(data.shown.columns[c]?.type ?? 'text') ? 'text-right' : ''} ${old?.[c] !== undefined ? 'turned-mark relative bg-turned-tint' : ''}`}
+                    >
+                      {old?.[c] !== undefined && (
+                        <s className="mr-1.5 text-[0.92em] text-turned">{shownText(old[c])}</s>
+                      )}
+                      {shownText(cell)}
+                    </td>
+                  ))}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          {data.shown.total === 0 && (
+            <p className="p-4 font-serif text-[14px] text-ink-3 italic">
+              {show === 'different' ? 'Nothing differs: the same rows stand in both.' : 'No such rows.'}
+            </p>
+          )}
+          <Leaf from={from} shown={data.shown.rows.length} total={data.shown.total} go={setFrom} />
+        </div>
+      )}
+    </div>
+  )
+}

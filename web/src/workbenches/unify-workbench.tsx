@@ -1,0 +1,328 @@
+import { useQuery } from '@tanstack/react-query'
+import { DropdownMenu } from 'radix-ui'
+import { useState } from 'react'
+import { capital, counted, figure, type Judge, type Step } from '@fabula/core'
+import type { GroupsReply } from '@fabula/core/api'
+import { groupsQuery } from '../api/queries.ts'
+import { Button, Segments } from '../ui/parts.tsx'
+import { dotted } from '../profile/column-facts.tsx'
+import type { Story } from '../story/use-story.ts'
+import { moveTo, partedFrom, withGroup, withName, type Group } from './groups.ts'
+
+const judgeWords: Readonly<Record<Judge, string>> = {
+  characters: 'by characters',
+  spelling: 'by spelling',
+  sound: 'by sound',
+}
+const judgeAbout: Readonly<Record<Judge, string>> = {
+  characters: 'the same letters, whatever case, order, marks and spaces',
+  spelling: 'a few letters apart',
+  sound: 'spoken alike',
+}
+type Sight = Judge | 'beside' | 'mine'
+
+const item = 'cursor-pointer rounded px-2 py-1 outline-none data-highlighted:bg-token-tint'
+
+const rowsOf = (values: GroupsReply['values'], from: readonly string[]): number =>
+  values.reduce((sum, { text, count }) => sum + (from.includes(text) ? count : 0), 0)
+
+/** A suggested group: its members with their rows, why, and one click to take it. */
+const Suggestion = ({
+  group,
+  taken,
+  take,
+}: {
+  group: GroupsReply[Judge][number]
+  taken: boolean
+  take: () => void
+}) => (
+  <li className="border-b border-line py-2">
+    <div className="flex items-baseline gap-2">
+      <b className="truncate font-serif text-[13.5px]">{group.into}</b>
+      <span className="figures text-[12px] text-ink-3">
+        {counted(
+          group.members.reduce((sum, { count }) => sum + count, 0),
+          'row',
+        )}
+      </span>
+      <Button look="link" className="ml-auto py-0! text-[12.5px]" hidden={taken} onClick={take}>
+        Take it
+      </Button>
+      {taken && <span className="ml-auto text-[12.5px] text-came">✓ taken</span>}
+    </div>
+    <p className="figures text-[12.5px] text-ink-2">
+      {group.members.slice(0, 12).map(({ text, count }, i) => (
+        <span key={text} className="whitespace-pre-wrap">
+          {i > 0 ? ' · ' : ''}
+          {dotted(text)} <span className="text-ink-3">{figure(count)}</span>
+        </span>
+      ))}
+      {group.members.length > 12 && ` and ${group.members.length - 12} more`}
+    </p>
+    <p className="text-[12px] text-ink-3">{group.reason}</p>
+  </li>
+)
+
+/** A group that was taken: its name, its members, each of which can leave or go to another. */
+const TakenGroup = ({
+  group,
+  at,
+  groups,
+  values,
+  set,
+}: {
+  group: Group
+  at: number
+  groups: readonly Group[]
+  values: GroupsReply['values']
+  set: (groups: readonly Group[]) => void
+}) => (
+  <li className="border-b border-line py-2" aria-label={`Group ${group.into}`}>
+    <div className="flex items-center gap-2">
+      <input
+        className="field w-[180px] font-serif"
+        aria-label={`Name of group ${at + 1}`}
+        defaultValue={group.into}
+        key={group.into}
+        onBlur={(event) =>
+          event.target.value.trim() !== '' &&
+          event.target.value !== group.into &&
+          set(withName(groups, at, event.target.value))
+        }
+        onKeyDown={(event) => event.key === 'Enter' && (event.stopPropagation(), event.currentTarget.blur())}
+      />
+      <span className="figures text-[12px] text-ink-3">{counted(rowsOf(values, group.from), 'row')}</span>
+      <Button
+        look="link"
+        className="ml-auto py-0! text-[12.5px]"
+        onClick={() => set(groups.filter((_, i) => i !== at))}
+      >
+        Take it apart
+      </Button>
+    </div>
+    <ul className="mt-1 flex flex-wrap gap-1.5">
+      {group.from.map((value) => (
+        <li
+          key={value}
+          className="figures flex items-center gap-1 rounded border border-line bg-paper pl-1.5 text-[12.5px] whitespace-pre"
+        >
+          {dotted(value)}
+          <DropdownMenu.Root>
+            <DropdownMenu.Trigger asChild>
+              <button type="button" aria-label={`Where ${value} goes`} className="px-1 text-ink-3 hover:text-ink">
+                ▾
+              </button>
+            </DropdownMenu.Trigger>
+            <DropdownMenu.Portal>
+              <DropdownMenu.Content
+                align="end"
+                className="z-50 max-h-[260px] min-w-[170px] overflow-auto rounded-lg border border-line-strong bg-sheet p-1.5 text-[13px]"
+              >
+                <DropdownMenu.Item className={item} onSelect={() => set(partedFrom(groups, at, value))}>
+                  Leave it as it is
+                </DropdownMenu.Item>
+                {groups.map((other, i) =>
+                  i === at ? null : (
+                    <DropdownMenu.Item key={i} className={item} onSelect={() => set(moveTo(groups, value, i))}>
+                      Move it to {other.into}
+                    </DropdownMenu.Item>
+                  ),
+                )}
+              </DropdownMenu.Content>
+            </DropdownMenu.Portal>
+          </DropdownMenu.Root>
+        </li>
+      ))}
+    </ul>
+  </li>
+)
+
+/** By hand: values are ticked and called one thing. */
+const ByHand = ({
+  values,
+  groups,
+  set,
+}: {
+  values: GroupsReply['values']
+  groups: readonly Group[]
+  set: (groups: readonly Group[]) => void
+}) => {
+  const [find, setFind] = useState('')
+  const [ticked, setTicked] = useState<readonly string[]>([])
+  const [into, setInto] = useState('')
+  const home = new Map(groups.flatMap((group) => group.from.map((value) => [value, group.into] as const)))
+  const found = values.filter(({ text }) => text.toLowerCase().includes(find.toLowerCase())).slice(0, 200)
+  const name = into.trim() === '' ? (ticked[0]?.trim() ?? '') : into
+  return (
+    <div className="grid min-h-0 grid-rows-[auto_1fr_auto] gap-2">
+      <input
+        className="field"
+        aria-label="Find a value to group"
+        placeholder="Find a value"
+        value={find}
+        onChange={(event) => setFind(event.target.value)}
+      />
+      <ul className="min-h-0 overflow-auto">
+        {found.map(({ text, count }) => (
+          <li key={text}>
+            <label className="figures flex items-center gap-2 rounded px-1 py-0.5 text-[12.5px] hover:bg-sunk">
+              <input
+                type="checkbox"
+                checked={ticked.includes(text)}
+                onChange={() =>
+                  setTicked(ticked.includes(text) ? ticked.filter((one) => one !== text) : [...ticked, text])
+                }
+              />
+              <span className="flex-1 truncate whitespace-pre">{dotted(text)}</span>
+              {home.has(text) && home.get(text) !== text && <span className="text-token">{home.get(text)}</span>}
+              <span className="text-ink-3">{figure(count)}</span>
+            </label>
+          </li>
+        ))}
+      </ul>
+      <div className="flex items-center gap-2">
+        <input
+          className="field flex-1"
+          aria-label="Call them"
+          placeholder={name === '' ? 'tick values, then name them' : name}
+          value={into}
+          onChange={(event) => setInto(event.target.value)}
+          onKeyDown={(event) => event.key === 'Enter' && event.stopPropagation()}
+        />
+        <Button
+          disabled={ticked.length === 0 || name === ''}
+          onClick={() => {
+            set(withGroup(groups, { into: name, from: ticked }))
+            setTicked([])
+            setInto('')
+          }}
+        >
+          Call all of these so
+        </Button>
+      </div>
+    </div>
+  )
+}
+
+/** Groups of values that may be one thing, beside those that were taken; the table below shows what they change. */
+export const UnifyBench = ({ step, story }: { step: Step; story: Story }) => {
+  const column = String(step.column)
+  const at = story.steps.findIndex(({ id }) => id === step.id)
+  const before = story.steps[at - 1]?.id ?? ''
+  const { data } = useQuery(
+    groupsQuery(story.place, story.flow.files, { ...story.stand, step: before }, before === '' ? '' : column),
+  )
+  const [sight, setSight] = useState<Sight>(
+    step.judged === 'hand' ? 'mine' : ((step.judged as Judge | undefined) ?? 'characters'),
+  )
+  const groups = step.groups as readonly Group[]
+  const set = (next: readonly Group[], judged?: Judge | 'hand'): void =>
+    story.reword({ ...step, groups: next, ...(judged ? { judged } : {}) } as Step)
+  if (!data) return <p className="p-4 text-ink-3">Holding the values against each other…</p>
+  const taken = (group: GroupsReply[Judge][number]): boolean =>
+    groups.some(({ from }) => group.members.every(({ text }) => from.includes(text)))
+  const take = (group: GroupsReply[Judge][number], judge: Judge): void =>
+    set(withGroup(groups, { into: group.into, from: group.members.map(({ text }) => text) }), judge)
+  const column_ = (judge: Judge) => (
+    <section key={judge} aria-label={`Suggested ${judgeWords[judge]}`} className="flex min-h-0 min-w-0 flex-1 flex-col">
+      <p className="flex items-baseline gap-2 text-[12px] text-ink-3">
+        <span className={sight === 'beside' ? 'font-semibold text-ink-2' : ''}>
+          {sight === 'beside' ? capital(judgeWords[judge]) : judgeAbout[judge]}
+        </span>
+        {data[judge].length > 1 && (
+          <Button
+            look="link"
+            className="ml-auto py-0! text-[12.5px] whitespace-nowrap"
+            onClick={() =>
+              set(
+                data[judge].reduce<readonly Group[]>(
+                  (all, group) => withGroup(all, { into: group.into, from: group.members.map(({ text }) => text) }),
+                  groups,
+                ),
+                judge,
+              )
+            }
+          >
+            Take all {data[judge].length}
+          </Button>
+        )}
+      </p>
+      <ul className="min-h-0 flex-1 overflow-auto pr-1" tabIndex={0} aria-label={`Groups ${judgeWords[judge]}`}>
+        {data[judge].map((group) => (
+          <Suggestion
+            key={group.members.map(({ text }) => text).join('\u0000')}
+            group={group}
+            taken={taken(group)}
+            take={() => take(group, judge)}
+          />
+        ))}
+        {data[judge].length === 0 && <li className="py-2 text-ink-3">Nothing is alike in this way.</li>}
+      </ul>
+    </section>
+  )
+  return (
+    <section
+      aria-label={`One spelling for ${column}`}
+      className="flex h-[52%] min-h-[250px] flex-none flex-col border-b border-line-strong bg-paper"
+    >
+      <div className="flex items-center gap-3 border-b border-line px-3.5 py-2">
+        <h2 className="truncate font-serif text-[14px] font-semibold">{column}</h2>
+        <span className="figures text-[12px] text-ink-3">
+          {counted(data.values.length + data.beyond, 'different value')}
+          {data.beyond > 0 ? `, the ${figure(data.values.length)} commonest compared` : ''}
+        </span>
+        <span className="ml-auto">
+          <Segments
+            label="Who judges"
+            value={sight}
+            of={[
+              ['characters', 'Characters'],
+              ['spelling', 'Spelling'],
+              ['sound', 'Sound'],
+              ['beside', 'Side by side'],
+              ['mine', 'By hand'],
+            ]}
+            onChange={setSight}
+          />
+        </span>
+      </div>
+      <div
+        className={`grid min-h-0 flex-1 ${sight === 'beside' ? 'grid-cols-1' : 'grid-cols-[minmax(0,3fr)_minmax(0,2fr)]'}`}
+      >
+        <div className="flex min-h-0 gap-4 px-3.5 pt-2 pb-1">
+          {sight === 'mine' ? (
+            <div className="grid min-h-0 flex-1">
+              <ByHand values={data.values} groups={groups} set={(next) => set(next, 'hand')} />
+            </div>
+          ) : sight === 'beside' ? (
+            (['characters', 'spelling', 'sound'] as const).map(column_)
+          ) : (
+            column_(sight)
+          )}
+        </div>
+        <section
+          aria-label="Groups that are taken"
+          hidden={sight === 'beside'}
+          className="min-h-0 overflow-auto border-l border-line px-3.5 pt-2"
+          tabIndex={0}
+        >
+          <h3 className="text-[12px] font-semibold text-ink-3">
+            {groups.length === 0 ? 'Nothing is taken yet' : counted(groups.length, 'group')}
+          </h3>
+          <ul>
+            {groups.map((group, i) => (
+              <TakenGroup
+                key={group.from.join('\u0000')}
+                group={group}
+                at={i}
+                groups={groups}
+                values={data.values}
+                set={(next) => set(next)}
+              />
+            ))}
+          </ul>
+        </section>
+      </div>
+    </section>
+  )
+}

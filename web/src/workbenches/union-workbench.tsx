@@ -1,0 +1,429 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useRef, useState, type DragEvent } from 'react'
+import { counted, figure, listed, typeWords, type Step } from '@fabula/core'
+import type { LayReply } from '@fabula/core/api'
+import { layQuery } from '../api/queries.ts'
+import { Button, Dot, Notice, Segments } from '../ui/parts.tsx'
+import type { Story } from '../story/use-story.ts'
+import { keepParts, tablesOfFiles, type Twin } from './add-files.ts'
+import { standBefore, without } from './cursor-before.ts'
+import { isMoved, laidInto, onItsOwn, takenApart, withTables, type From } from './union-edits.ts'
+
+const dragged = 'application/x-fabula-column'
+type Column = LayReply['columns'][number]
+
+/** What stands in a row of the matrix, as pairs write it. */
+const cellsOf = ({ from }: Column, ids: readonly string[]): From[] =>
+  from.flatMap((cell, at) => (cell ? [{ table: ids[at] ?? '', column: cell.column }] : []))
+
+/** More tables underneath: those of the story, or files and sheets that become tables of their own. */
+const AddTables = ({ step, story }: { step: Step; story: Story }) => {
+  const client = useQueryClient()
+  const chooser = useRef<HTMLInputElement>(null)
+  const [doing, setDoing] = useState('')
+  const [asked, setAsked] = useState<{ readonly id: string; readonly twins: readonly Twin[] }>()
+  const tables = step.with as readonly string[]
+  const nameOf = (id: string): string => story.recipe.tables.find((table) => table.id === id)?.name ?? id
+  const lay = (ids: readonly string[]): void => story.reword(withTables(step, [...tables, ...ids]))
+  const busy = async (run: () => Promise<void>): Promise<void> => {
+    try {
+      await run()
+    } catch (error) {
+      story.setProblem((error as Error).message)
+    } finally {
+      setDoing('')
+    }
+  }
+  const take = (files: readonly File[]): Promise<void> =>
+    busy(async () => {
+      const { ids, doubled } = await tablesOfFiles(
+        story,
+        client,
+        files,
+        (id) => !tables.includes(id) && story.usableTables.some((one) => one.id === id),
+        setDoing,
+      )
+      if (ids.length > 0) lay(ids)
+      if (doubled.length > 0) setAsked({ id: '', twins: doubled })
+    })
+  /** What was asked about is laid nonetheless; a table cannot lie under itself, so its rows come by another table from the same file. */
+  const twice = (): Promise<void> =>
+    busy(async () => {
+      const own = story.table?.id
+      const twins = asked?.twins ?? []
+      setAsked(undefined)
+      const made = await keepParts(
+        story,
+        client,
+        twins.filter(({ table }) => table === own),
+        setDoing,
+      )
+      lay([...(asked?.id ? [asked.id] : []), ...made, ...twins.flatMap(({ table }) => (table === own ? [] : [table]))])
+    })
+  return (
+    <div className="grid gap-1.5">
+      <div className="flex flex-wrap items-center gap-1.5">
+        <span className="text-ink-2">Lay underneath</span>
+        {story.usableTables.map(({ id, name }) => {
+          const there = tables.includes(id)
+          return (
+            <button
+              key={id}
+              type="button"
+              onClick={() => (there ? setAsked({ id, twins: [] }) : lay([id]))}
+              className={`flex items-center gap-1.5 rounded-full border px-2.5 py-0.5 text-[12.5px] ${there ? 'border-came bg-came-tint' : 'border-line-strong bg-sheet hover:border-ink-3'}`}
+            >
+              <Dot strand={story.recipe.tables.findIndex((table) => table.id === id)} /> {there ? '✓ ' : '+ '}
+              {name}
+            </button>
+          )
+        })}
+        {story.usableTables.filter(({ id }) => !tables.includes(id)).length > 1 && (
+          <Button
+            look="link"
+            className="py-0! text-[12.5px]"
+            onClick={() => lay(story.usableTables.flatMap(({ id }) => (tables.includes(id) ? [] : [id])))}
+          >
+            All of them
+          </Button>
+        )}
+        <Button
+          look="link"
+          className="py-0! text-[12.5px]"
+          disabled={doing !== ''}
+          onClick={() => chooser.current?.click()}
+        >
+          Files or sheets…
+        </Button>
+        <input
+          ref={chooser}
+          type="file"
+          multiple
+          aria-label="Files to lay underneath"
+          className="sr-only"
+          tabIndex={-1}
+          onChange={(event) =>
+            event.target.files && event.target.files.length > 0 && void take([...event.target.files])
+          }
+        />
+        {doing !== '' && <span className="text-[12.5px] text-ink-3">{doing}…</span>}
+      </div>
+      {asked && (
+        <Notice>
+          {asked.id !== ''
+            ? `${nameOf(asked.id)} lies underneath already. Twice, its rows would count double.`
+            : `${listed(asked.twins.map(({ name, table }) => `${name} is here already as ${nameOf(table)}`))}. Laid again, ${asked.twins.length === 1 ? 'its' : 'their'} rows would count double.`}{' '}
+          <Button look="link" className="py-0!" onClick={() => void twice()}>
+            Lay {asked.id !== '' || asked.twins.length === 1 ? 'it' : 'them'} twice
+          </Button>{' '}
+          <Button look="quiet" className="py-0!" onClick={() => setAsked(undefined)}>
+            Leave it
+          </Button>
+          {asked.id !== '' && (
+            <Button
+              look="quiet"
+              className="py-0!"
+              disabled={tables.length === 1}
+              onClick={() => (
+                story.reword(
+                  withTables(
+                    step,
+                    tables.filter((id) => id !== asked.id),
+                  ),
+                ),
+                setAsked(undefined)
+              )}
+            >
+              Take {nameOf(asked.id)} away
+            </Button>
+          )}
+        </Notice>
+      )}
+    </div>
+  )
+}
+
+/** A cell of the matrix: a table's column, which can be dragged to another row, laid elsewhere or taken apart. */
+const MatrixCell = ({
+  cell,
+  column,
+  cells,
+  step,
+  story,
+  columns,
+  at,
+}: {
+  cell: Column['from'][number]
+  column: Column
+  cells: readonly From[]
+  step: Step
+  story: Story
+  columns: readonly Column[]
+  at: From | undefined
+}) => {
+  const [open, setOpen] = useState(false)
+  if (!cell || !at) return <span className="text-ink-3 italic">none</span>
+  const lone = columns.filter((other) => other.name !== column.name)
+  const apartName = (): string => {
+    let name = `${cell.column} 2`
+    for (let n = 3; columns.some((other) => other.name === name); n++) name = `${cell.column} ${n}`
+    return name
+  }
+  return (
+    <span className="block">
+      <button
+        type="button"
+        draggable
+        onDragStart={(event) => event.dataTransfer.setData(dragged, JSON.stringify(at))}
+        aria-expanded={open}
+        title="Drag it to another row, or click"
+        className={`max-w-full cursor-grab truncate rounded px-1 text-left hover:bg-sunk ${cell.column === column.name ? '' : 'bg-token-tint text-token'}`}
+        onClick={() => setOpen(!open)}
+      >
+        {cell.column}
+        {cell.type === column.type ? (
+          ''
+        ) : (
+          <span className="ml-1 text-turned">({typeWords[cell.type].replace(/^an? /, '')})</span>
+        )}
+      </button>
+      {open && (
+        <span className="grid gap-1 py-1 font-sans">
+          <select
+            className="field max-w-[150px] text-[12.5px]"
+            aria-label={`${cell.column} is the same as`}
+            value=""
+            onChange={(event) => {
+              const into = columns.find(({ name }) => name === event.target.value)
+              if (into)
+                story.reword(
+                  laidInto(
+                    step,
+                    at,
+                    into.name,
+                    cellsOf(into, [story.table?.id ?? '', ...(step.with as readonly string[])]),
+                  ),
+                )
+              setOpen(false)
+            }}
+          >
+            <option value="">is the same as…</option>
+            {lone.map(({ name }) => (
+              <option key={name}>{name}</option>
+            ))}
+          </select>
+          {isMoved(step, at) ? (
+            <Button
+              look="link"
+              className="justify-self-start py-0! text-[12.5px]"
+              onClick={() => (story.reword(onItsOwn(step, at)), setOpen(false))}
+            >
+              Take it away again
+            </Button>
+          ) : (
+            cells.length > 1 && (
+              <Button
+                look="link"
+                className="justify-self-start py-0! text-[12.5px]"
+                onClick={() => (story.reword(takenApart(step, at, apartName())), setOpen(false))}
+              >
+                It is something else
+              </Button>
+            )
+          )}
+        </span>
+      )}
+    </span>
+  )
+}
+
+/** Tables under one another: which column each has, which may be one, which types differ. */
+export const UnionBench = ({ step, story }: { step: Step; story: Story }) => {
+  const tables = step.with as readonly string[]
+  const ids = [story.table?.id ?? '', ...tables]
+  const { data, error } = useQuery(
+    layQuery(story.place, story.flow.files, standBefore(story, step.id), {
+      with: tables,
+      ...(step.pairs ? { pairs: step.pairs } : {}),
+      ...(step.apart ? { apart: step.apart } : {}),
+    }),
+  )
+  const [over, setOver] = useState<string>()
+  if (error)
+    return (
+      <div className="p-4">
+        <Notice kind="went">{error.message}</Notice>
+      </div>
+    )
+  if (!data) return <p className="p-4 text-ink-3">Laying the tables under one another…</p>
+  const nameOf = (id: string): string => story.recipe.tables.find((table) => table.id === id)?.name ?? id
+  const shown = ids.map((id, at) => ({ id, at, rows: data.tables[at]?.rows ?? 0 }))
+  const total = shown.reduce((sum, { rows }) => sum + rows, 0)
+  const partners = data.partners.filter(({ at, column }) => !isMoved(step, { table: ids[at] ?? '', column }))
+  const all = step.columns !== 'shared'
+  const drop = (event: DragEvent, column: Column): void => {
+    const text = event.dataTransfer.getData(dragged)
+    setOver(undefined)
+    if (text === '') return
+    event.preventDefault()
+    const cell = JSON.parse(text) as From
+    const at = ids.indexOf(cell.table)
+    const there = column.from[at]
+    if (there && there.column !== cell.column)
+      return story.setProblem(
+        `${nameOf(cell.table)} has a column in ${column.name} already: ${there.column}. Take that away first.`,
+      )
+    story.setProblem(undefined)
+    story.reword(laidInto(step, cell, column.name, cellsOf(column, ids)))
+  }
+  return (
+    <div className="grid min-h-0 flex-1 grid-rows-[auto_minmax(0,1fr)]">
+      <div className="grid gap-2 border-b border-line px-3.5 py-2.5">
+        <AddTables step={step} story={story} />
+        <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+          <Segments
+            label="Which columns"
+            value={all ? 'all' : 'shared'}
+            of={[
+              ['all', 'all columns'],
+              ['shared', 'only those that all have'],
+            ]}
+            onChange={(columns) =>
+              story.reword(columns === 'all' ? without(step, 'columns') : ({ ...step, columns } as Step))
+            }
+          />
+          <label className="flex items-center gap-2 text-[12.5px]">
+            <input
+              type="checkbox"
+              checked={step.origin !== undefined}
+              onChange={(event) =>
+                story.reword(event.target.checked ? ({ ...step, origin: 'Table' } as Step) : without(step, 'origin'))
+              }
+            />{' '}
+            a column with the table’s name
+          </label>
+          <span className="figures ml-auto text-[12.5px] text-ink-3">
+            {counted(ids.length, 'table')}, {counted(total, 'row')}
+          </span>
+        </div>
+        {partners.slice(0, 6).map(({ at, column, into, share, alike }) => (
+          <Notice key={`${at}${column}`}>
+            <b>{column}</b> of {nameOf(ids[at] ?? '')} may be <b>{into}</b>:{' '}
+            {[
+              ...(share > 0 ? [`${Math.round(share * 100)} % of its values stand there too`] : []),
+              ...(alike ? ['the names are alike'] : []),
+            ].join(', and ')}
+            .{' '}
+            <Button
+              look="link"
+              className="py-0!"
+              onClick={() => {
+                const aim = data.columns.find(({ name }) => name === into)
+                if (aim) story.reword(laidInto(step, { table: ids[at] ?? '', column }, into, cellsOf(aim, ids)))
+              }}
+            >
+              Lay them together
+            </Button>
+          </Notice>
+        ))}
+      </div>
+      <div className="min-h-0 overflow-auto" role="region" tabIndex={0} aria-label="Which table has which column">
+        <table className="figures w-full text-[12.5px]">
+          <thead className="sticky top-0 z-10 bg-sheet">
+            <tr className="*:border-b *:border-line-strong *:px-2.5 *:py-1.5 *:text-left">
+              <th scope="col" className="sticky left-0 min-w-[150px] bg-sheet font-serif text-[13px]">
+                Column
+              </th>
+              {shown.map(({ id, at, rows }) => (
+                <th key={at} scope="col" className="min-w-[120px] font-serif text-[13px] font-semibold">
+                  <span className="flex items-center gap-1.5">
+                    <Dot strand={story.recipe.tables.findIndex((table) => table.id === id)} />{' '}
+                    <span className="truncate">{nameOf(id)}</span>
+                    {at > 0 && tables.length > 1 && (
+                      <button
+                        type="button"
+                        aria-label={`Take ${nameOf(id)} away`}
+                        className="ml-auto px-1 font-sans text-ink-3 hover:text-ink"
+                        onClick={() =>
+                          story.reword(
+                            withTables(
+                              step,
+                              tables.filter((_, i) => i !== at - 1),
+                            ),
+                          )
+                        }
+                      >
+                        ×
+                      </button>
+                    )}
+                  </span>
+                  <span className="figures block font-sans text-[12px] font-normal text-ink-3">
+                    {counted(rows, 'row')}
+                  </span>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {data.columns.map((column) => {
+              const cells = cellsOf(column, ids)
+              const left = !all && column.from.some((cell) => !cell)
+              const types = [...new Set(column.from.flatMap((cell) => (cell ? [cell.type] : [])))]
+              return (
+                <tr
+                  key={column.name}
+                  className={`*:border-b *:border-line *:px-2.5 *:py-1 *:align-top ${left ? 'text-ink-3 line-through' : ''} ${over === column.name ? 'bg-token-tint' : ''}`}
+                  onDragOver={(event) =>
+                    event.dataTransfer.types.includes(dragged) && (event.preventDefault(), setOver(column.name))
+                  }
+                  onDragLeave={() => setOver(undefined)}
+                  onDrop={(event) => drop(event, column)}
+                >
+                  <th scope="row" className="sticky left-0 bg-sheet text-left font-semibold">
+                    {column.name}
+                    <span className="block font-sans text-[12px] font-normal text-ink-3">
+                      {types.length > 1 ? (
+                        <span className="text-turned">
+                          {listed(types.map((type) => typeWords[type]))}: becomes {typeWords[column.type]}
+                        </span>
+                      ) : (
+                        typeWords[column.type].replace(/^an? /, '')
+                      )}
+                    </span>
+                  </th>
+                  {column.from.map((cell, at) => (
+                    <td
+                      key={at}
+                      className={cell ? '' : 'bg-went-tint'}
+                      title={cell ? undefined : `${counted(shown[at]?.rows ?? 0, 'row')} will be empty`}
+                    >
+                      <MatrixCell
+                        cell={cell}
+                        column={column}
+                        cells={cells}
+                        step={step}
+                        story={story}
+                        columns={data.columns}
+                        at={cell ? { table: ids[at] ?? '', column: cell.column } : undefined}
+                      />
+                    </td>
+                  ))}
+                </tr>
+              )
+            })}
+          </tbody>
+        </table>
+        <p className="px-3.5 py-2 text-[12px] text-ink-3">
+          A column of another name is dragged to the row it belongs to; what is tinted stays empty in{' '}
+          {figure(
+            data.columns.reduce(
+              (sum, { from }) => sum + from.reduce((n, cell, at) => n + (cell ? 0 : (shown[at]?.rows ?? 0)), 0),
+              0,
+            ),
+          )}{' '}
+          cells.
+        </p>
+      </div>
+    </div>
+  )
+}

@@ -1,0 +1,88 @@
+import type { ReactNode } from 'react'
+import type { MatchReply } from '@fabula/core/api'
+import { Dot } from '../ui/parts.tsx'
+import { isNumeric, shownText } from '../grid/cells.tsx'
+import { Leaf } from './page-controls.tsx'
+
+type Side = MatchReply['left']
+const tints = { none: 'bg-went-tint', one: '', many: 'bg-turned-tint' } as const
+const marks = { none: '∅', one: '', many: '×' } as const
+
+/** One of two tables on the join bench: its key columns first, rows that meet none or several tinted and marked. */
+export const BenchTable = ({
+  name,
+  strand,
+  side,
+  keys,
+  marked,
+  from,
+  go,
+  told,
+}: {
+  name: string
+  strand: number
+  side: Side
+  keys: readonly string[]
+  /** Whether rows are marked by how many they meet. */ marked: boolean
+  from: number
+  go: (from: number) => void
+  told: ReactNode
+}) => {
+  const order = [
+    ...keys.flatMap((key) => side.columns.flatMap((field, at) => (field.name === key ? [at] : []))),
+    ...side.columns.flatMap((field, at) => (keys.includes(field.name) ? [] : [at])),
+  ]
+  const { shown } = side
+  return (
+    <section aria-label={`${name} on the bench`} className="flex min-h-0 min-w-0 flex-col">
+      <h2 className="flex items-center gap-2 px-3.5 pt-2.5 pb-1.5 font-serif text-[14px] font-semibold">
+        <Dot strand={strand} /> <span className="truncate">{name}</span>
+        <span className="figures ml-auto font-sans text-[12px] font-normal text-ink-3">{told}</span>
+      </h2>
+      <div className="min-h-0 flex-1 overflow-auto" role="region" tabIndex={0} aria-label={`Rows of ${name}`}>
+        <table className="figures text-[12.5px]">
+          <thead className="sticky top-0 z-10 bg-sheet">
+            <tr>
+              <th className="w-[14px]">
+                <span className="sr-only">how it meets</span>
+              </th>
+              {order.map((at) => (
+                <th
+                  key={at}
+                  scope="col"
+                  className={`max-w-[170px] truncate border-b border-line-strong px-2 py-1.5 font-semibold ${isNumeric(side.columns[at]?.type ?? 'text') ? 'text-right' : 'text-left'} ${keys.includes(side.columns[at]?.name ?? '') ? 'bg-token-tint text-token' : ''}`}
+                >
+                  {side.columns[at]?.name}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {shown.rows.map(({ row, state, cells }) => (
+              <tr key={row} data-state={marked ? state : 'one'} className={`h-[27px] ${marked ? tints[state] : ''}`}>
+                <td
+                  className="pl-1.5 text-[12px] text-went"
+                  aria-label={
+                    marked && state !== 'one' ? (state === 'none' ? 'meets none' : 'meets several') : undefined
+                  }
+                >
+                  {marked ? marks[state] : ''}
+                </td>
+                {order.map((at) => (
+                  <td
+                    key={at}
+                    className={`max-w-[170px] truncate border-b border-line px-2 whitespace-pre ${isNumeric(side.columns[at]?.type ?? 'text') ? 'text-right' : ''}`}
+                  >
+                    {shownText(cells[at] ?? null)}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {shown.total === 0 && <p className="px-3.5 py-3 font-serif text-ink-3 italic">No such rows.</p>}
+        <Leaf from={from} shown={shown.rows.length} total={shown.total} go={go} />
+      </div>
+    </section>
+  )
+}
