@@ -65,7 +65,7 @@ const write = (dialect, ending, read) => {
   const names = [...new Set(helpers.flatMap(({ defines }) => defines))].sort()
   const text = [
     `// Made by scripts/write-helpers.mjs from the files in helpers/. Not in version control.`,
-    `import type { Helper } from '../helpers.ts'`,
+    `import type { Helper } from '../helper.ts'`,
     ``,
     `export type HelperName =\n${names.map((name) => `  | '${name}'`).join('\n')}`,
     ``,

@@ -18,7 +18,7 @@ import { Secrets } from './store/secrets.ts'
 import { Shelf } from './store/shelf.ts'
 import { Sources } from './store/sources.ts'
 import { Watches } from './store/watches.ts'
-import { taker } from './sources/take.ts'
+import { taker } from './services/fetch-source.ts'
 import { Watcher } from './watch/watcher.ts'
 
 const root = fileURLToPath(new URL('../..', import.meta.url))

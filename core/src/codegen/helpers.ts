@@ -1,12 +1,5 @@
 import type { Code } from './tag.ts'
-
-/** A helper file that a generated script may carry: `defines` are the names its source defines, `needs` other files by name. */
-export type Helper = {
-  readonly name: string
-  readonly defines: readonly string[]
-  readonly needs: readonly string[]
-  readonly source: string
-}
+import { type Helper } from './helper.ts'
 
 /**
  * The helpers that a script refers to and those that they need, in the order of `all`, in which each stands after its needs.

@@ -1,7 +1,7 @@
-import { formatOf, type Read } from '../steps/open/index.ts'
-import type { Format } from '../steps/shared/step-kind.ts'
 import { listed } from '../messages/words.ts'
-import type { Recipe } from '../recipe/schema.ts'
+import type { Format } from '../reading/read-options.ts'
+import { formatOf, type Read } from '../reading/read-options.ts'
+import type { Recipe } from '../recipe/recipe.ts'
 
 /** How an input is read: what its `open` step says. */
 export const readOf = (recipe: Recipe, input: string): Read =>

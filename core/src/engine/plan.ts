@@ -1,11 +1,20 @@
 import { ownValue } from '../table/own.ts'
-import { kindNamed } from '../steps/index.ts'
-import type { CheckContext, Sentence, StepKind, TableNames } from '../steps/shared/step-kind.ts'
+import type { CheckContext } from '../steps/shared/step-kind.ts'
 import type { ColumnType } from '../table/column.ts'
 import { mostColumns } from '../table/limits.ts'
 import type { Schema } from '../table/table.ts'
 import { sentenceOf, type Problem } from '../messages/words.ts'
-import { usedTables, type Recipe, type RecipeTable, type Step } from '../recipe/schema.ts'
+import { usedTables } from '../recipe/used-tables.ts'
+import { type Recipe, type RecipeTable, type Step } from '../recipe/recipe.ts'
+import {
+  type Named,
+  kindOf,
+  paramsOf,
+  sentenceText,
+  parameterTypes,
+  inOrder,
+  tableNames,
+} from '../recipe/step-access.ts'
 
 export type StepState = 'fine' | 'broken' | 'waiting' | 'off'
 export type PlannedStep = {
@@ -22,26 +31,7 @@ export type PlannedTable = {
   readonly output: Schema | undefined
   /** Only data can tell all its columns. */ readonly unsure: boolean
 }
-type Named = { readonly id: string; readonly name: string }
 export type Plan = { readonly inputs: readonly Named[]; readonly tables: readonly PlannedTable[] }
-
-export const kindOf = (step: Step): StepKind<unknown> => {
-  const kind = kindNamed(step.kind)
-  if (!kind) throw new Error(`no step kind ${step.kind}`)
-  return kind
-}
-
-/** The step's own params, without what every step may carry. */
-export const paramsOf = ({ id: _id, kind: _kind, note: _note, off: _off, ...params }: Step): unknown => params
-
-export const sentenceFor = (step: Step, names: TableNames): Sentence => kindOf(step).sentence(paramsOf(step), names)
-export const sentenceText = (step: Step, names: TableNames): string =>
-  sentenceFor(step, names)
-    .map((part) => (typeof part === 'string' ? part : part.text))
-    .join('')
-
-export const parameterTypes = (recipe: Recipe) =>
-  Object.fromEntries((recipe.parameters ?? []).map(({ name, type }) => [name, type]))
 
 /** An input whose columns nobody has written down cannot be checked; `schemas` tells what really came, where known. */
 export type InputSchemas = Readonly<Record<string, Schema | undefined>>
@@ -105,47 +95,6 @@ const checkStep = (
 
 /** Tables that were planned before, by id. */
 type PlannedOthers = ReadonlyMap<string, PlannedTable>
-
-/** Tables so that each comes after those it uses; of a circle those beyond it. */
-export const inOrder = (recipe: Recipe): RecipeTable[] => {
-  const done: RecipeTable[] = []
-  const visit = (table: RecipeTable, above: readonly string[]): void => {
-    if (done.includes(table) || above.includes(table.id)) return
-    for (const id of table.steps.flatMap(usedTables)) {
-      const other = recipe.tables.find((one) => one.id === id)
-      if (other) visit(other, [...above, table.id])
-    }
-    done.push(table)
-  }
-  for (const table of recipe.tables) visit(table, [])
-  return done
-}
-
-/** A table and all that it uses, directly or through others. */
-export const tablesNeeded = (recipe: Recipe, table: string): string[] => {
-  const needed: string[] = []
-  const visit = (id: string): void => {
-    if (needed.includes(id)) return
-    needed.push(id)
-    for (const other of recipe.tables.find((one) => one.id === id)?.steps.flatMap(usedTables) ?? []) visit(other)
-  }
-  visit(table)
-  return needed
-}
-
-/** What the tables and the inputs of a recipe are called; the table "" is `own`. */
-export const tableNames =
-  (
-    { tables, inputs }: { readonly tables: readonly Named[]; readonly inputs: readonly Named[] },
-    own?: { readonly name: string },
-  ): TableNames =>
-  (id, of = 'table') =>
-    (of === 'input'
-      ? inputs.find((input) => input.id === id)
-      : id === ''
-        ? own
-        : tables.find((table) => table.id === id)
-    )?.name ?? id
 
 /** A table's steps checked one after the other; where data is at hand, what came out of a step is told before the next is checked. */
 export class TablePlanner {
@@ -282,10 +231,6 @@ export const brokenSteps = (plan: Plan): Broken[] =>
       })),
     ),
   )
-
-/** Inputs that a table needs: those its own steps open. */
-export const inputsOf = (table: RecipeTable): string[] =>
-  table.steps.flatMap((step) => (typeof step.input === 'string' && kindOf(step).start ? [step.input] : []))
 
 /** Whether new data can only be judged by running the story on it: columns come from the data, or a step judges values. */
 export const needsData = (recipe: Recipe): boolean =>

@@ -1,29 +1,14 @@
-import {
-  DataRefused,
-  type OpenedInput,
-  type RunContext,
-  type StepResult,
-  type TableNames,
-} from '../steps/shared/step-kind.ts'
+import { DataRefused, type RunContext, type StepResult, type TableNames } from '../steps/shared/step-kind.ts'
+import { type OpenedInput } from '../reading/table-builder.ts'
 import { TooLarge } from '../table/limits.ts'
 import { Table, type Schema } from '../table/table.ts'
 import type { Cell } from '../table/column.ts'
 import { accountFor, type Account } from './statistics.ts'
-import {
-  inOrder,
-  kindOf,
-  paramsOf,
-  parameterTypes,
-  TablePlanner,
-  tableNames,
-  tablesNeeded,
-  type InputSchemas,
-  type Plan,
-  type PlannedTable,
-  type StepState,
-} from './plan.ts'
+import { TablePlanner, type InputSchemas, type Plan, type PlannedTable, type StepState } from './plan.ts'
+import { inOrder, kindOf, paramsOf, parameterTypes, tableNames, tablesNeeded } from '../recipe/step-access.ts'
 import { StepCache, type CachedStep } from './step-cache.ts'
-import { usedTables, type Recipe, type RecipeTable, type Step } from '../recipe/schema.ts'
+import { usedTables } from '../recipe/used-tables.ts'
+import { type Recipe, type RecipeTable, type Step } from '../recipe/recipe.ts'
 
 /** An input as it was opened; `key` names its content, so that equal content is computed once. */
 export type Source = OpenedInput & { readonly key: string }

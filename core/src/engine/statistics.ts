@@ -2,8 +2,9 @@ import { ownValue } from '../table/own.ts'
 import type { StepResult, TableNames } from '../steps/shared/step-kind.ts'
 import type { Schema } from '../table/table.ts'
 import { bits, hasBit, setBit } from '../table/memory.ts'
-import { kindOf, paramsOf, sentenceText } from './plan.ts'
-import type { Step } from '../recipe/schema.ts'
+import { sentenceText } from '../recipe/step-access.ts'
+import type { Step } from '../recipe/recipe.ts'
+import { carriedColumns } from './lineage.ts'
 
 /** What a step did, in figures. Columns renamed: old name to new. */
 export type Account = {
@@ -42,14 +43,6 @@ const keptRows = ({ origin }: StepResult, rowsIn: number, rowsOut: number): numb
     kept++
   }
   return kept
-}
-
-/** Output column to the input column it carries on. */
-export const carriedColumns = (step: Step, input: Schema, output: Schema): Readonly<Record<string, string>> => {
-  const carries = kindOf(step).carries
-  if (carries) return carries(paramsOf(step), input, output)
-  const names = new Set(input.map((field) => field.name))
-  return Object.fromEntries(output.flatMap(({ name }) => (names.has(name) ? [[name, name]] : [])))
 }
 
 export const accountFor = (

@@ -3,7 +3,7 @@ import { columnOf } from '../table/column.ts'
 import { Table } from '../table/table.ts'
 import type { Account } from './statistics.ts'
 import { runRecipe } from './run.ts'
-import type { Recipe, Step } from '../recipe/schema.ts'
+import type { Recipe, Step } from '../recipe/recipe.ts'
 import { BufferLedger, StepCache, type CachedStep } from './step-cache.ts'
 
 const numbers = (count: number) =>

@@ -7,21 +7,13 @@ import {
   type ColumnType,
   type TextColumn,
 } from '../table/column.ts'
-import {
-  dayMs,
-  dayOf,
-  formatDate,
-  formatDateTime,
-  formatTime,
-  maybeIsoDate,
-  maybeIsoDateTime,
-  maybeIsoTime,
-} from '../table/calendar.ts'
+import { dayMs, dayOf, maybeIsoDate, maybeIsoDateTime, maybeIsoTime } from '../table/calendar.ts'
 import { compileDatePattern, dateReader } from './date-pattern.ts'
 import { gather } from '../table/gather.ts'
 import { bits, hasBit, IntList, ints, setBit } from '../table/memory.ts'
-import { formatDecimal, maxInteger, numberReader, plainLocale, roundTo, type NumberLocale } from '../table/number.ts'
+import { maxInteger, numberReader, plainLocale, roundTo, type NumberLocale } from '../table/number.ts'
 import { lower, trim } from '../table/text.ts'
+import { textOfCell } from '../table/cell-text.ts'
 
 /** How the text of a cell becomes a value of a type: the one home of it, for `open`, `cast`, typed values and formulas. */
 export type ReadAs = {
@@ -99,16 +91,6 @@ export const textReader = ({ type, formats, locale }: ReadAs): ((text: string) =
 const toInteger = (value: number): number | null => {
   const rounded = roundTo(value, 0)
   return Math.abs(rounded) <= maxInteger ? rounded : null
-}
-
-/** A filled cell as text, the way CSV writes it. */
-export const textOfCell = (type: ColumnType, cell: Exclude<Cell, null>): string => {
-  if (typeof cell === 'string') return cell
-  if (typeof cell === 'boolean') return cell ? 'true' : 'false'
-  if (type === 'date') return formatDate(cell)
-  if (type === 'time') return formatTime(cell)
-  if (type === 'datetime') return formatDateTime(cell)
-  return type === 'integer' ? String(cell) : formatDecimal(cell)
 }
 
 /** A value of one type turned into another; null where there is no way or no value. */

@@ -1,6 +1,6 @@
 import { holdsWords, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
 import { floats, hasBit } from '../table/memory.ts'
-import { textOfCell } from './convert.ts'
+import { textOfCell } from '../table/cell-text.ts'
 import type { Table } from '../table/table.ts'
 
 const needsQuotes = /[",\r\n]|^ | $/

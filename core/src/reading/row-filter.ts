@@ -1,4 +1,4 @@
-import { headerRows, type Read } from '../steps/open/index.ts'
+import { headerRows, type Read } from './read-options.ts'
 import { rectangleOf } from './sheet-range.ts'
 
 /**

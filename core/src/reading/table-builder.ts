@@ -1,6 +1,6 @@
 import { ownValue } from '../table/own.ts'
-import type { Read } from '../steps/open/index.ts'
-import type { Unreadable } from '../steps/shared/step-kind.ts'
+import type { Read } from './read-options.ts'
+
 import { mostCharacters, TooLarge } from '../table/limits.ts'
 import { figure, quoted } from '../messages/words.ts'
 import { emptyColumn, holdsWords, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
@@ -271,3 +271,11 @@ const checkTexts = (name: string, column: TextColumn): void => {
 }
 
 const textIfNothing = (type: Detected): ColumnType => (type === 'nothing' ? 'text' : type)
+
+export type Unreadable = { readonly column: string; readonly rows: Int32Array }
+
+export type OpenedInput = {
+  readonly table: Table
+  readonly notes: Readonly<Record<string, number>>
+  readonly unreadable: readonly Unreadable[]
+}

@@ -1,6 +1,6 @@
 import { ownValue } from '../table/own.ts'
-import type { Read } from '../steps/open/index.ts'
-import type { Input } from './schema.ts'
+import type { Read } from '../reading/read-options.ts'
+import type { Input } from './recipe.ts'
 
 /** A column's name in a file to the name the story knows. */
 export type Renames = Readonly<Record<string, string>>

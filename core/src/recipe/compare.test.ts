@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import { compareRecipes } from './compare.ts'
-import type { Recipe, Step } from './schema.ts'
+import type { Recipe, Step } from './recipe.ts'
 
 const open: Step = { id: 's1', kind: 'open', input: 'visits' }
 const drop: Step = { id: 's2', kind: 'drop', columns: ['Desk'] }

@@ -1,8 +1,8 @@
 import { words32 } from '../table/memory.ts'
 import { quoted } from '../messages/words.ts'
 import { isFile, type Output } from './outputs.ts'
-import { sentenceText, tableNames } from '../engine/plan.ts'
-import type { Recipe, RecipeTable, Step } from './schema.ts'
+import { sentenceText, tableNames } from './step-access.ts'
+import type { Recipe, RecipeTable, Step } from './recipe.ts'
 
 export type Mark = 'same' | 'came' | 'went' | 'changed' | 'moved'
 /** A sentence of one of two states of a story: as it was and as it is, each where it exists. `number` is its place where it stands. */

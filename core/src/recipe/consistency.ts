@@ -1,7 +1,7 @@
 import { kindNamed, stepKinds } from '../steps/index.ts'
 import { counted, figure, quoted } from '../messages/words.ts'
 import { fileClashes } from './outputs.ts'
-import type { Recipe, RecipeFault } from './schema.ts'
+import type { Recipe, RecipeFault } from './recipe.ts'
 import { usedTables } from './used-tables.ts'
 
 /** How much a recipe may hold; what is more is refused before anything else is looked at. */

@@ -3,7 +3,7 @@ import { cellFor } from '../steps/shared/value.ts'
 import type { Cell, ColumnType } from '../table/column.ts'
 import { textReader } from '../reading/convert.ts'
 import { listed, nearest, quoted, typeWords } from '../messages/words.ts'
-import type { Recipe } from './schema.ts'
+import type { Recipe } from './recipe.ts'
 
 export type ParameterFault = { readonly parameter: string; readonly sentence: string }
 

@@ -1,15 +1,10 @@
 import { z } from 'zod'
 import { stepKinds } from '../steps/index.ts'
-import { columnTypes, scalarTypes } from '../table/column.ts'
 import { name } from '../reading/name-schema.ts'
 import { capital, nearest, quoted } from '../messages/words.ts'
 import { consistencyFaults, kindNames, limitFaults } from './consistency.ts'
-import { outputSchema, type Output } from './outputs.ts'
-
-export { usedTables } from './used-tables.ts'
-
-const id = z.string().regex(/^[a-z][a-z0-9-]*$/, 'an id is small letters, digits and hyphens, a letter first')
-const cellValue = z.union([z.string(), z.number(), z.boolean(), z.null()])
+import { outputSchema } from './outputs.ts'
+import { id, parameterSchema, inputSchema, type Recipe, type RecipeFault, type ReadRecipe } from './recipe.ts'
 
 const common = { id, note: z.string().optional(), off: z.boolean().optional() }
 
@@ -23,27 +18,6 @@ const schemasOfKind = new Map(
   kindNames.map((kind) => [kind, stepSchemas.filter(({ shape }) => shape.kind?.safeParse(kind).success)]),
 )
 const stepSchema = z.union(stepSchemas as unknown as readonly [z.ZodObject, z.ZodObject])
-
-export type Step = {
-  readonly id: string
-  readonly kind: string
-  readonly note?: string
-  readonly off?: boolean
-  readonly [param: string]: unknown
-}
-
-const parameterSchema = z.strictObject({ name, type: z.enum(scalarTypes), value: cellValue.optional() })
-const fieldSchema = z.strictObject({ name, type: z.enum(columnTypes) })
-const inputSchema = z.strictObject({
-  id,
-  name,
-  files: z.string().optional(),
-  columns: z
-    .array(
-      fieldSchema.extend({ /** Other names by which this column may come. */ also: z.array(name).min(1).optional() }),
-    )
-    .optional(),
-})
 const tableSchema = z.strictObject({ id, name, steps: z.array(stepSchema).min(1) })
 export const recipeSchema = z
   .strictObject({
@@ -57,23 +31,6 @@ export const recipeSchema = z
     outputs: z.array(outputSchema).optional(),
   })
   .meta({ id: 'Recipe', title: 'Fabula recipe, version 1' })
-
-export type Parameter = z.infer<typeof parameterSchema>
-export type Input = z.infer<typeof inputSchema>
-export type RecipeTable = { readonly id: string; readonly name: string; readonly steps: readonly Step[] }
-export type Recipe = {
-  readonly fabula: 1
-  readonly name: string
-  readonly about?: string
-  readonly parameters?: readonly Parameter[]
-  readonly inputs: readonly Input[]
-  readonly tables: readonly RecipeTable[]
-  readonly outputs?: readonly Output[]
-}
-
-/** What is wrong with a recipe, and where: a JSON path such as $.tables[0].steps[2].columns. */
-export type RecipeFault = { readonly where: string; readonly sentence: string }
-export type ReadRecipe = { readonly recipe: Recipe } | { readonly faults: readonly RecipeFault[] }
 
 const pathText = (path: readonly PropertyKey[]): string =>
   path.reduce<string>((text, part) => (typeof part === 'number' ? `${text}[${part}]` : `${text}.${String(part)}`), '$')

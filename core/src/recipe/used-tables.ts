@@ -1,5 +1,5 @@
 import { kindNamed } from '../steps/index.ts'
-import type { Step } from './schema.ts'
+import type { Step } from './recipe.ts'
 
 /** The tables that a step needs; none where it is switched off. */
 export const usedTables = ({ id: _id, kind, note: _note, off, ...params }: Step): readonly string[] =>

@@ -1,7 +1,7 @@
-import type { Read } from '../steps/open/index.ts'
+import type { Read } from '../reading/read-options.ts'
 import type { FitOffer } from './compatibility.ts'
 import { withKnownName } from '../recipe/column-aliases.ts'
-import type { Input, Recipe } from '../recipe/schema.ts'
+import type { Input, Recipe } from '../recipe/recipe.ts'
 
 /** The recipe with an answer to a finding kept for good. */
 export const answered = (

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import { assignFiles, inputByColumns } from './assignment.ts'
-import type { Recipe } from '../recipe/schema.ts'
+import type { Recipe } from '../recipe/recipe.ts'
 
 const recipe = (inputs: Recipe['inputs']): Recipe => ({ fabula: 1, name: 'R', inputs, tables: [] })
 const file = (name: string) => ({ name })

@@ -1,6 +1,6 @@
 import { ownValue, setOwnValue } from '../table/own.ts'
 import { wildcard } from '../table/text.ts'
-import type { Recipe } from '../recipe/schema.ts'
+import type { Recipe } from '../recipe/recipe.ts'
 
 /** How many letters of a name a pattern says. */
 const said = (pattern = ''): number => pattern.replace(/[*?]/g, '').length

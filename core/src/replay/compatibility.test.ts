@@ -8,7 +8,7 @@ import { runRecipe } from '../engine/run.ts'
 import { mendsFor } from './quick-fixes.ts'
 import { brokenSteps, planRecipe } from '../engine/plan.ts'
 import { parameterCells } from '../recipe/parameters.ts'
-import type { Recipe, Step } from '../recipe/schema.ts'
+import type { Recipe, Step } from '../recipe/recipe.ts'
 
 const visits = (columns: Readonly<Record<string, readonly [ColumnType, ...Cell[]]>>): Table =>
   Table.of(

@@ -1,21 +1,13 @@
 import { ownValue } from '../table/own.ts'
 import type { RanTable } from '../engine/run.ts'
-import {
-  kindOf,
-  paramsOf,
-  planRecipe,
-  brokenSteps,
-  sentenceText,
-  tableNames,
-  type InputSchemas,
-  type Plan,
-} from '../engine/plan.ts'
+import { planRecipe, brokenSteps, type InputSchemas, type Plan } from '../engine/plan.ts'
+import { kindOf, paramsOf, sentenceText, tableNames } from '../recipe/step-access.ts'
 import { asCoded, type ColumnType } from '../table/column.ts'
 import type { Schema, Table } from '../table/table.ts'
 import { convert } from '../reading/convert.ts'
 import { counted, listed, nearest, quoted, typeWords } from '../messages/words.ts'
 import type { TableNames } from '../steps/shared/step-kind.ts'
-import type { Recipe, Step } from '../recipe/schema.ts'
+import type { Recipe, Step } from '../recipe/recipe.ts'
 
 export type Verdict = 'fits' | 'fits-with-changes' | 'does-not-fit'
 /**

@@ -1,6 +1,6 @@
 import { renameInFormula } from '../formula/parse.ts'
 import type { Problem } from '../messages/words.ts'
-import type { Step } from '../recipe/schema.ts'
+import type { Step } from '../recipe/recipe.ts'
 
 export type Mend = {
   readonly column: string

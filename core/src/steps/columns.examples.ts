@@ -1,4 +1,4 @@
-import { table, type KindExamples } from '../testing/example.ts'
+import { table, type KindExamples } from './shared/example.ts'
 
 const wide = table`
   Clinic,Jan:integer,Feb:decimal,Vet

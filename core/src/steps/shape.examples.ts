@@ -1,4 +1,4 @@
-import { table, type KindExamples } from '../testing/example.ts'
+import { table, type KindExamples } from './shared/example.ts'
 
 const visits = table`
   Clinic,Animal,Kind,Fee:decimal,Day:date,Paid:boolean,N:integer

@@ -5,7 +5,7 @@ import { gather } from './gather.ts'
 import { groupBy, type Groups } from './group.ts'
 import { maxInteger } from './number.ts'
 import { extreme } from './order.ts'
-import { textOfCell } from '../reading/convert.ts'
+import { textOfCell } from './cell-text.ts'
 
 export const hows = [
   'count',

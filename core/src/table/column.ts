@@ -1,6 +1,6 @@
 import { TextSize } from './limits.ts'
 import { bits, bytes, floats, hasBit, ints, setBit, words32, type Bits } from './memory.ts'
-import type { StoredStrings } from './stored-text.ts'
+import { type PlainText } from './stored-text.ts'
 
 /** Types of a single value; lists come only from where data has them. */
 export const scalarTypes = ['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time'] as const
@@ -17,12 +17,6 @@ export type CodedText = {
   readonly form: 'coded'
   readonly codes: Uint32Array
   readonly words: readonly string[]
-}
-export type PlainText = {
-  readonly type: 'text' | 'list'
-  readonly form: 'plain'
-  readonly strings: readonly string[]
-  /** Where the strings are still bytes: single cells are read from here. */ readonly stored?: StoredStrings
 }
 export type TextColumn = CodedText | PlainText
 

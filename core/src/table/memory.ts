@@ -16,31 +16,6 @@ export const setBit = (map: Bits, i: number): void => {
   map[i >> 3] = (map[i >> 3] as number) | (1 << (i & 7))
 }
 
-/** How many of the first `length` bits are set. */
-export const countBits = (map: Bits | undefined, length: number): number => {
-  if (map === undefined) return 0
-  let count = 0
-  for (let i = 0; i < length; i++) if (hasBit(map, i)) count++
-  return count
-}
-
-/** A growing buffer of floats: doubling, never shrinking until `done`. */
-export class FloatList {
-  private buffer = floats(1024)
-  length = 0
-  push(value: number): void {
-    if (this.length === this.buffer.length) {
-      const wider = floats(this.buffer.length * 2)
-      wider.set(this.buffer)
-      this.buffer = wider
-    }
-    this.buffer[this.length++] = value
-  }
-  done(): Float64Array {
-    return this.buffer.slice(0, this.length)
-  }
-}
-
 /** A growing buffer of 32-bit integers. */
 export class IntList {
   private buffer = ints(1024)

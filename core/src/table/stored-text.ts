@@ -1,5 +1,3 @@
-import type { PlainText } from './column.ts'
-
 /** Bytes that V8 takes for a string, on average. */
 export const bytesAString = 40
 
@@ -53,3 +51,10 @@ export const storedPlainText = (type: 'text' | 'list', stored: StoredStrings): P
     return stored.all
   },
 })
+
+export type PlainText = {
+  readonly type: 'text' | 'list'
+  readonly form: 'plain'
+  readonly strings: readonly string[]
+  /** Where the strings are still bytes: single cells are read from here. */ readonly stored?: StoredStrings
+}

@@ -4,9 +4,10 @@ import { rowExamples } from '../steps/rows.examples.ts'
 import { shapeExamples } from '../steps/shape.examples.ts'
 import { tableExamples } from '../steps/tables.examples.ts'
 import { valueExamples } from '../steps/values.examples.ts'
-import type { Recipe } from '../recipe/schema.ts'
+import type { Recipe } from '../recipe/recipe.ts'
 
-export { recipeOf, table, type StepExample } from './example.ts'
+export { recipeOf } from './example.ts'
+export { table, type StepExample } from '../steps/shared/example.ts'
 export const kindExamples = [...columnExamples, ...rowExamples, ...valueExamples, ...shapeExamples, ...tableExamples]
 
 /** One recipe per function: a column for each of its examples, over a table of one row. */

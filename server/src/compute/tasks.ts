@@ -47,7 +47,7 @@ import type {
 import { lookAtFile, UnwritableTable, type OpenedFiles } from '@fabula/formats'
 import type { Connection } from '../sources/postgresql.ts'
 import { setImmediate as otherWork } from 'node:timers/promises'
-import { prove } from '../proof/prove.ts'
+import { prove } from './tasks/prove.ts'
 import { layTables, matchTables, reconcileTables, type MatchAsked } from './workbenches.ts'
 import { openAll, openFiles, reads, stored, TaskProblem, type WorkerContext, type Files } from './worker-context.ts'
 import { firstRows, writeOutputs } from './outputs.ts'

@@ -3,7 +3,7 @@ import { Router, type RequestHandler } from 'express'
 import * as api from '@fabula/core/api'
 import { odataLook, odataTables } from '../sources/odata.ts'
 import { postgresLook, postgresTables } from '../sources/postgresql.ts'
-import { taker, type TakeServices } from '../sources/take.ts'
+import { taker, type TakeServices } from '../services/fetch-source.ts'
 import { body, send } from './check.ts'
 
 export type SourceServices = TakeServices

@@ -6,7 +6,8 @@ import { Segments } from '../ui/parts.tsx'
 import { shownText } from '../grid/cells.tsx'
 import type { Story } from '../story/use-story.ts'
 import type { Answers, Ask, Builder } from '../story/builders.ts'
-import { ValueField, type AnyValue } from '../sentence/value-field.tsx'
+import { ValueField } from '../sentence/value-field.tsx'
+import { type AnyValue } from '../story/values.ts'
 
 const Question = ({
   ask,

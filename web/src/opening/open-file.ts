@@ -1,6 +1,6 @@
 import { fileColumns, headerRows, parseRecipe, wildcard, type Read, type Recipe, type Step } from '@fabula/core'
-import * as api from '@fabula/core/api'
 import type { FileRef, LookReply, OpenReply } from '@fabula/core/api'
+import * as api from '@fabula/core/api'
 import { ask, ServerError } from '../api/client.ts'
 import { freeTableName, idOf, patternOf, titleOfFile } from '../story/names.ts'
 

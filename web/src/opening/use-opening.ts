@@ -1,8 +1,8 @@
+import { headerRows, rectangleOf, wildcard, writeColumn, type Read, type Rectangle, type Step } from '@fabula/core'
+import type { FileRef, LookReply, OpenReply } from '@fabula/core/api'
+import * as api from '@fabula/core/api'
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useMemo, useState } from 'react'
-import { headerRows, rectangleOf, wildcard, writeColumn, type Read, type Rectangle, type Step } from '@fabula/core'
-import * as api from '@fabula/core/api'
-import type { FileRef, LookReply, OpenReply } from '@fabula/core/api'
 import { ask } from '../api/client.ts'
 import { guessedRead, lookAt, openFile } from './open-file.ts'
 

@@ -1,14 +1,14 @@
+import type { Parameter } from '@fabula/core'
 import { ownValue } from '@fabula/core'
+import type { FileRef, WatchesReply, WatchSettings } from '@fabula/core/api'
+import * as api from '@fabula/core/api'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
-import type { Parameter } from '@fabula/core'
-import * as api from '@fabula/core/api'
-import type { FileRef, WatchesReply, WatchSettings } from '@fabula/core/api'
 import { ask } from '../api/client.ts'
 import { watchesQuery, type Place } from '../api/queries.ts'
-import { Button, Notice } from '../ui/parts.tsx'
-import { moment } from '../ui/moments.ts'
 import { parameterInput } from '../sentence/parameters.tsx'
+import { moment } from '../ui/moments.ts'
+import { Button, Notice } from '../ui/parts.tsx'
 
 type Watch = WatchesReply['watches'][number]
 type Kind = WatchSettings['when']['kind']

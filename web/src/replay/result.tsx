@@ -1,12 +1,12 @@
-import { lazy, Suspense, useRef, useState } from 'react'
 import { counted } from '@fabula/core'
-import * as api from '@fabula/core/api'
 import type { RunReply } from '@fabula/core/api'
+import * as api from '@fabula/core/api'
+import { lazy, Suspense, useRef, useState } from 'react'
 import { ask } from '../api/client.ts'
-import { Button } from '../ui/parts.tsx'
 import type { PictureHandle } from '../charts/chart.tsx'
-import { download } from '../ui/download.ts'
 import { clipboardCell } from '../grid/copy.ts'
+import { download } from '../ui/download.ts'
+import { Button } from '../ui/parts.tsx'
 
 const PictureChart = lazy(() => import('../charts/chart.tsx'))
 

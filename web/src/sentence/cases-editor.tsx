@@ -2,7 +2,8 @@ import { ownValue, counted, type Condition, type Schema, type Step } from '@fabu
 import { Button } from '../ui/parts.tsx'
 import { ConditionEditor } from './condition-editor.tsx'
 import type { Story } from '../story/use-story.ts'
-import { ValueField, type AnyValue } from './value-field.tsx'
+import { ValueField } from './value-field.tsx'
+import { type AnyValue } from '../story/values.ts'
 
 type Case = { readonly when: Condition; readonly then: AnyValue }
 

@@ -12,7 +12,8 @@ import {
 } from '@fabula/core'
 import { valuesQuery } from '../api/queries.ts'
 import { Button, Segments } from '../ui/parts.tsx'
-import { ValueField, type AnyValue } from './value-field.tsx'
+import { ValueField } from './value-field.tsx'
+import { type AnyValue } from '../story/values.ts'
 import type { Story } from '../story/use-story.ts'
 
 type Field = Schema[number]

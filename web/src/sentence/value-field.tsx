@@ -1,7 +1,7 @@
 import type { Schema } from '@fabula/core'
 import type { Story } from '../story/use-story.ts'
+import { type AnyValue } from '../story/values.ts'
 
-export type AnyValue = string | number | boolean | null | { readonly column: string } | { readonly parameter: string }
 type Source = 'value' | 'column' | 'parameter'
 const sourceOf = (value: AnyValue): Source =>
   typeof value === 'object' && value !== null ? ('column' in value ? 'column' : 'parameter') : 'value'

@@ -1,12 +1,12 @@
+import { compareRecipes, counted, type ComparedLine, type ComparedTable, type Mark, type Recipe } from '@fabula/core'
+import type { FlowReply } from '@fabula/core/api'
+import * as api from '@fabula/core/api'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { compareRecipes, counted, type ComparedLine, type ComparedTable, type Mark, type Recipe } from '@fabula/core'
-import * as api from '@fabula/core/api'
-import type { FlowReply } from '@fabula/core/api'
 import { ask } from '../api/client.ts'
 import { editionsQuery, type Place } from '../api/queries.ts'
-import { Button, Notice } from '../ui/parts.tsx'
 import { moment } from '../ui/moments.ts'
+import { Button, Notice } from '../ui/parts.tsx'
 
 const signs: Readonly<Record<Mark, string>> = { same: '', came: '+', went: '−', changed: '≈', moved: '↕' }
 const signWords: Readonly<Record<Mark, string>> = {

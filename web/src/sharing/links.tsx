@@ -1,12 +1,12 @@
+import { counted, figure } from '@fabula/core'
+import type { EditionsReply, LinkAsked, LinksReply } from '@fabula/core/api'
+import * as api from '@fabula/core/api'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { counted, figure } from '@fabula/core'
-import * as api from '@fabula/core/api'
-import type { EditionsReply, LinkAsked, LinksReply } from '@fabula/core/api'
 import { ask } from '../api/client.ts'
 import { editionsQuery, linksQuery, type Place } from '../api/queries.ts'
-import { Button, Notice } from '../ui/parts.tsx'
 import { dayOf, moment } from '../ui/moments.ts'
+import { Button, Notice } from '../ui/parts.tsx'
 
 type Link = LinksReply['links'][number]
 const rightWords: Readonly<Record<LinkAsked['rights'], string>> = {

@@ -1,6 +1,6 @@
 import { ownValue, freeName, writeColumn, writeParameter, type Schema, type Step } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
-import type { AnyValue } from '../sentence/value-field.tsx'
+import type { AnyValue } from './values.ts'
 
 /** What a builder asks: one of a few, a number, a text, a column, or a value of any source. */
 export type Ask =

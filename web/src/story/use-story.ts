@@ -1,5 +1,3 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useCallback, useEffect, useMemo, useState } from 'react'
 import {
   followPictures,
   followRenames,
@@ -10,8 +8,10 @@ import {
   type Schema,
   type Step,
 } from '@fabula/core'
-import * as api from '@fabula/core/api'
 import type { PreviewRequest, StoryStep } from '@fabula/core/api'
+import * as api from '@fabula/core/api'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useCallback, useEffect, useMemo, useState } from 'react'
 import { ask, ServerError } from '../api/client.ts'
 import { flowQuery, storyQuery } from '../api/queries.ts'
 import { useFlow } from './flow-context.ts'

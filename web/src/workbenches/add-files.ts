@@ -1,6 +1,6 @@
+import { nextStepId, ownValue, type Read, type Recipe, type Step } from '@fabula/core'
 import type { FileRef } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
-import { ownValue, nextStepId, type Read, type Recipe, type Step } from '@fabula/core'
 import type { QueryClient } from '@tanstack/react-query'
 import { ask, upload } from '../api/client.ts'
 import { flowQuery, type Place } from '../api/queries.ts'

@@ -1,22 +1,14 @@
 import { neededHelpers } from '../../codegen/helpers.ts'
 import { helpers } from '../../codegen/python/helpers.generated.ts'
 import { code, comment, joined, lines, py, type Code, pyHelper } from '../../codegen/tag.ts'
-import { fileColumns, isWorkbook, type Read } from '../../steps/open/index.ts'
+import { fileColumns, isWorkbook, type Read } from '../../reading/read-options.ts'
 import type { PythonContext } from '../../steps/shared/step-kind.ts'
 import { literalPython } from '../../steps/shared/value.ts'
 import { knownNames } from '../../recipe/column-aliases.ts'
 import { scriptOutputs } from '../../recipe/outputs.ts'
-import {
-  inOrder,
-  kindOf,
-  paramsOf,
-  parameterTypes,
-  planRecipe,
-  tableNames,
-  sentenceText,
-  type Plan,
-} from '../../engine/plan.ts'
-import type { Recipe } from '../../recipe/schema.ts'
+import { planRecipe, type Plan } from '../../engine/plan.ts'
+import { inOrder, kindOf, paramsOf, parameterTypes, tableNames, sentenceText } from '../../recipe/step-access.ts'
+import type { Recipe } from '../../recipe/recipe.ts'
 import { csvFirst, inputFormat } from '../inputs.ts'
 import { ScriptError, type Script, type ScriptPart } from '../sql/script.ts'
 

@@ -1,7 +1,5 @@
-import { ownValue } from '../../table/own.ts'
 import { neededHelpers } from '../../codegen/helpers.ts'
 import { helpers } from '../../codegen/sql/helpers.generated.ts'
-import { sqlTypeName } from '../../formula/to-code.ts'
 import {
   code,
   comment,
@@ -11,27 +9,22 @@ import {
   psql,
   psqlVariable,
   sql,
+  sqlHelper,
   type Code,
   type PsqlVariable,
-  sqlHelper,
 } from '../../codegen/tag.ts'
-import type { Read } from '../../steps/open/index.ts'
-import { asCsv, fileColumns, headerSql } from '../../steps/open/index.ts'
+import { planRecipe, type Plan } from '../../engine/plan.ts'
+import { sqlTypeName } from '../../formula/to-code.ts'
+import type { Read } from '../../reading/read-options.ts'
+import { fileColumns } from '../../reading/read-options.ts'
 import { rectangleOf } from '../../reading/sheet-range.ts'
-import type { SqlContext } from '../../steps/shared/step-kind.ts'
 import { knownNames, type Renames } from '../../recipe/column-aliases.ts'
 import { scriptOutputs } from '../../recipe/outputs.ts'
-import {
-  inOrder,
-  kindOf,
-  paramsOf,
-  parameterTypes,
-  planRecipe,
-  tableNames,
-  sentenceText,
-  type Plan,
-} from '../../engine/plan.ts'
-import type { Recipe } from '../../recipe/schema.ts'
+import type { Recipe } from '../../recipe/recipe.ts'
+import { inOrder, kindOf, parameterTypes, paramsOf, sentenceText, tableNames } from '../../recipe/step-access.ts'
+import { asCsv, headerSql } from '../../steps/open/index.ts'
+import type { SqlContext } from '../../steps/shared/step-kind.ts'
+import { ownValue } from '../../table/own.ts'
 import { csvFirst, inputFormat, readOf } from '../inputs.ts'
 
 /** A piece of a script; `step` names the step it carries out, for showing story and script side by side. */

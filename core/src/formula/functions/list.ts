@@ -1,7 +1,7 @@
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import type { Cell } from '../../table/column.ts'
 import { compareItems, itemsOf, itemText, listText, type Item } from '../../table/list.ts'
-import { textOfCell } from '../../reading/convert.ts'
+import { textOfCell } from '../../table/cell-text.ts'
 import { failed, type Type } from '../function-kind.ts'
 import { define, whole } from './define.ts'
 

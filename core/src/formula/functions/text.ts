@@ -1,6 +1,6 @@
 import { code, joined, py, sql, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import type { Cell } from '../../table/column.ts'
-import { textOfCell } from '../../reading/convert.ts'
+import { textOfCell } from '../../table/cell-text.ts'
 import { lower, space, trim, upper } from '../../table/text.ts'
 import { failed, type FormulaFunction, type Type } from '../function-kind.ts'
 import { args, define, signs, whole } from './define.ts'

@@ -1,7 +1,7 @@
 import { aggregate } from '../../table/aggregate.ts'
 import { cellAt, columnOf, isEmptyAt, isNumber, type Column, type ColumnType } from '../../table/column.ts'
 import { groupBy } from '../../table/group.ts'
-import { textOfCell } from '../../reading/convert.ts'
+import { textOfCell } from '../../table/cell-text.ts'
 import { Table } from '../../table/table.ts'
 import { factsOf } from '../facts/facts.ts'
 

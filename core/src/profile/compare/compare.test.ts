@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import { runRecipe } from '../../engine/run.ts'
-import type { Recipe, Step } from '../../recipe/schema.ts'
+import type { Recipe, Step } from '../../recipe/recipe.ts'
 import { joinHows } from '../../steps/join/index.ts'
 import { columnOf, type Cell, type ColumnType } from '../../table/column.ts'
 import { Table } from '../../table/table.ts'

@@ -3,7 +3,8 @@ import type { JoinHow } from '../../steps/join/index.ts'
 import type { ColumnType, TextColumn } from '../../table/column.ts'
 import { mapText, testText } from '../../table/gather.ts'
 import { IntList } from '../../table/memory.ts'
-import { convert, textOfCell } from '../../reading/convert.ts'
+import { convert } from '../../reading/convert.ts'
+import { textOfCell } from '../../table/cell-text.ts'
 import type { Table } from '../../table/table.ts'
 
 /** The part of a join that says which rows meet. */

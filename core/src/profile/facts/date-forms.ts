@@ -1,6 +1,5 @@
 import { compileDatePattern, dateReader, monthNames } from '../../reading/date-pattern.ts'
 import { trim } from '../../table/text.ts'
-import type { Word } from './findings.ts'
 
 /** A form in which a column writes its dates: a CLDR pattern, how many rows it reads, one of them. */
 export type DateForm = {
@@ -251,3 +250,6 @@ const sameDay = (forms: readonly Form[]): boolean => forms.length < 2
 /** Day first unless only the month first reads more. */
 export const likelyForms = (forms: DateForms): readonly DateForm[] =>
   forms.question && forms.question.monthFirst > forms.question.dayFirst ? forms.month : forms.day
+
+/** A distinct text and how many rows hold it. */
+export type Word = { readonly text: string; readonly count: number }

@@ -1,4 +1,7 @@
+import { convert } from '../../reading/convert.ts'
 import type { Condition } from '../../steps/shared/condition.ts'
+import { civilFromDays, dayMs, daysFromCivil, formatDate } from '../../table/calendar.ts'
+import { textOfCell } from '../../table/cell-text.ts'
 import {
   asCoded,
   holdsWords,
@@ -9,11 +12,9 @@ import {
   type TextColumn,
   type ValueColumn,
 } from '../../table/column.ts'
-import { civilFromDays, dayMs, daysFromCivil, formatDate } from '../../table/calendar.ts'
 import { floats, ints } from '../../table/memory.ts'
-import { convert, textOfCell } from '../../reading/convert.ts'
-import { dateFormsIn, type DateForms } from './date-forms.ts'
-import { keyFinding, outlierFinding, textFindings, type Finding, type Word } from './findings.ts'
+import { dateFormsIn, type DateForms, type Word } from './date-forms.ts'
+import { keyFinding, outlierFinding, textFindings, type Finding } from './findings.ts'
 
 /** A value or span with how many rows hold it; `where` selects those rows. */
 export type Bar = { readonly label: string; readonly count: number; readonly where?: Condition | undefined }

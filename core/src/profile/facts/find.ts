@@ -1,7 +1,7 @@
 import { holdsWords, isEmptyAt, type Column } from '../../table/column.ts'
 import { testText } from '../../table/gather.ts'
 import { bytes } from '../../table/memory.ts'
-import { textOfCell } from '../../reading/convert.ts'
+import { textOfCell } from '../../table/cell-text.ts'
 import type { Table } from '../../table/table.ts'
 import { lower } from '../../table/text.ts'
 

@@ -1,10 +1,10 @@
 import { writeColumn } from '../../formula/parse.ts'
-import type { Condition } from '../../steps/shared/condition.ts'
-import { numberReader, plainLocale } from '../../table/number.ts'
-import { suggestGroups } from '../../steps/shared/similar-values.ts'
-import { trim } from '../../table/text.ts'
-import { likelyForms, type DateForms } from './date-forms.ts'
 import { counted, figure, listed, quoted } from '../../messages/words.ts'
+import type { Condition } from '../../steps/shared/condition.ts'
+import { suggestGroups } from '../../steps/shared/similar-values.ts'
+import { numberReader, plainLocale } from '../../table/number.ts'
+import { trim } from '../../table/text.ts'
+import { likelyForms, type DateForms, type Word } from './date-forms.ts'
 
 /** A finding in a plain sentence, with the step that mends it. */
 export type Finding = {
@@ -12,8 +12,6 @@ export type Finding = {
   readonly verb: string
   readonly step: Readonly<Record<string, unknown>>
 }
-/** A distinct text and how many rows hold it. */
-export type Word = { readonly text: string; readonly count: number }
 
 const most = 200
 /** More different values than this are no spellings of a few things. */

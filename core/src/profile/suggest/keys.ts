@@ -1,6 +1,6 @@
 import { cellAt, isEmptyAt, isNumber, type ColumnType } from '../../table/column.ts'
 import { groupBy } from '../../table/group.ts'
-import { textOfCell } from '../../reading/convert.ts'
+import { textOfCell } from '../../table/cell-text.ts'
 import type { Table } from '../../table/table.ts'
 import { lower } from '../../table/text.ts'
 import { keyIds } from '../../steps/shared/join-keys.ts'

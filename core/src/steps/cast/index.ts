@@ -17,6 +17,7 @@ import {
   type Selector,
 } from '../shared/columns.ts'
 import { defineStep, slot, type CheckContext, type Path } from '../shared/step-kind.ts'
+import { localeSchema } from '../../reading/read-options.ts'
 
 type Cast = {
   readonly columns: Selector
@@ -25,8 +26,6 @@ type Cast = {
   readonly locale?: NumberLocale | undefined
   readonly language?: 'en' | undefined
 }
-
-export const localeSchema = z.strictObject({ decimal: z.string().length(1), group: z.string().max(1) })
 
 /** “dd/MM/yyyy” in words: day/month/year. */
 export const formatWords = (format: string): string =>

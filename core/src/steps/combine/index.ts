@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { cellAt, columnWriter } from '../../table/column.ts'
-import { textOfCell } from '../../reading/convert.ts'
+import { textOfCell } from '../../table/cell-text.ts'
 import type { Schema } from '../../table/table.ts'
 import { quoted } from '../../messages/words.ts'
 import {

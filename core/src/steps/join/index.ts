@@ -5,7 +5,8 @@ import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../cod
 import { isNumber, typeTogether, type Column, type ColumnType } from '../../table/column.ts'
 import { concat, gather } from '../../table/gather.ts'
 import { IntList } from '../../table/memory.ts'
-import { convert, textOfCell } from '../../reading/convert.ts'
+import { convert } from '../../reading/convert.ts'
+import { textOfCell } from '../../table/cell-text.ts'
 import { Table, type Field, type Schema } from '../../table/table.ts'
 import { listed, quoted } from '../../messages/words.ts'
 import {

@@ -2,69 +2,21 @@ import { ownValue } from '../../table/own.ts'
 import { z } from 'zod'
 import { pythonPatterns } from '../../codegen/patterns.ts'
 import { code, joined, py, pyHelper, sql, sqlHelper, type Code } from '../../codegen/tag.ts'
-import { columnTypes, type ColumnType } from '../../table/column.ts'
-import type { NumberLocale } from '../../table/number.ts'
-import type { Schema } from '../../table/table.ts'
+import { type ColumnType } from '../../table/column.ts'
 import { counted, listed, quoted } from '../../messages/words.ts'
-import { checkFormats, localeSchema, readSql } from '../cast/index.ts'
+import { checkFormats, readSql } from '../cast/index.ts'
 import { name } from '../../reading/name-schema.ts'
-import { rangePattern } from '../../reading/sheet-range.ts'
-import { defineStep, formats, slot, type Format, type Sentence, type TableNames } from '../shared/step-kind.ts'
+import { defineStep, slot, type Sentence, type TableNames } from '../shared/step-kind.ts'
+import {
+  type OpenType,
+  type Sheets,
+  type Read,
+  readSchema,
+  isWorkbook,
+  headerRows,
+} from '../../reading/read-options.ts'
 
-export type OpenType = { readonly type: ColumnType; readonly formats?: readonly string[] | undefined }
-/** Which sheets of a workbook: by name in this order, those whose name fits, or the first that is not hidden. */
-export type Sheets = readonly string[] | { readonly like: string; readonly unlike?: string | undefined } | 'first'
-/** How a file becomes a table. Rows are counted as seen in the file, blank ones included. */
-export type Read = {
-  readonly format?: Format | undefined
-  /** JSON: where the list of records stands, such as data.items. */
-  readonly path?: string | undefined
-  readonly sheets?: Sheets | undefined
-  /** Such as B3:K90; without the last number it goes to the last row. */
-  readonly range?: string | undefined
-  readonly encoding?: string | undefined
-  readonly delimiter?: string | undefined
-  readonly quote?: string | undefined
-  /** The row of names; several rows in a list are joined to one name a column. */
-  readonly header?: number | readonly number[] | 'none' | undefined
-  readonly skip?: number | undefined
-  readonly footer?: number | undefined
-  readonly types?: 'detect' | 'text' | Readonly<Record<string, OpenType>> | undefined
-  readonly locale?: NumberLocale | undefined
-  readonly origin?: { readonly file?: string | undefined; readonly sheet?: string | undefined } | undefined
-}
 type Open = { readonly input: string; readonly read?: Read | undefined }
-
-export const encodings = ['utf-8', 'utf-16le', 'utf-16be', 'windows-1252'] as const
-
-export const readSchema: z.ZodType<Read> = z
-  .strictObject({
-    format: z.enum(formats).optional(),
-    path: z.string().min(1).optional(),
-    sheets: z
-      .union([
-        z.array(name).min(1),
-        z.strictObject({ like: z.string().min(1), unlike: z.string().min(1).optional() }),
-        z.literal('first'),
-      ])
-      .optional(),
-    range: z.string().regex(rangePattern, 'a range is written like B3:K90').optional(),
-    encoding: z.string().min(1).optional(),
-    delimiter: z.string().length(1).optional(),
-    quote: z.string().length(1).optional(),
-    header: z.union([z.number().int().min(1), z.array(z.number().int().min(1)).min(1), z.literal('none')]).optional(),
-    skip: z.number().int().min(0).optional(),
-    footer: z.number().int().min(0).optional(),
-    types: z
-      .union([
-        z.enum(['detect', 'text']),
-        z.record(name, z.strictObject({ type: z.enum(columnTypes), formats: z.array(z.string().min(1)).optional() })),
-      ])
-      .optional(),
-    locale: localeSchema.optional(),
-    origin: z.strictObject({ file: name.optional(), sheet: name.optional() }).optional(),
-  })
-  .meta({ id: 'Read' })
 
 const delimiterWords: Readonly<Record<string, string>> = {
   ',': 'commas',
@@ -77,14 +29,6 @@ const encodingWords: Readonly<Record<string, string>> = {
   'utf-16le': 'UTF-16',
   'utf-16be': 'UTF-16',
   'windows-1252': 'Windows-1252',
-}
-
-/** What a file is, as far as a recipe tells: said, or by the ending that its name pattern has. */
-export const formatOf = (read: Read, files: string | undefined): Format => {
-  if (read.format) return read.format
-  if (read.path !== undefined) return 'json'
-  const ending = /\.([a-z]+)$/i.exec(files ?? '')?.[1]?.toLowerCase()
-  return ending === 'xlsm' ? 'xlsx' : (formats.find((format) => format === ending) ?? 'csv')
 }
 
 /** What a pattern or list of sheets is called in a sentence. */
@@ -219,14 +163,8 @@ export const open = defineStep<Open>({
     return py`${frame} = ${opener}(${files}${options.length > 0 ? py`, ${joined(options, ', ')}` : code('')})`
   },
 })
-
-export const isWorkbook = (format: Format): boolean => format === 'xlsx' || format === 'ods'
 /** How a script reads what is no text file: as the CSV that the command line makes of it. */
 export const asCsv: Read = { encoding: 'utf-8', delimiter: ',' }
-
-/** The rows of names, counted from 1, in the file or in its range; none where there is no such row. */
-export const headerRows = ({ header = 1 }: Pick<Read, 'header'>): readonly number[] =>
-  header === 'none' ? [] : typeof header === 'number' ? [header] : header
 export const headerSql = (read: Read): Code => sql`array[${headerRows(read)}]::int[]`
 const headerPython = ({ header }: Read): Code[] =>
   header === undefined || header === 1 ? [] : [header === 'none' ? py`header=None` : py`header=${header}`]
@@ -236,7 +174,3 @@ const pythonSheets = (sheets: Exclude<Sheets, 'first'>): Code =>
       ? py`{"like": ${sheets.like}}`
       : py`{"like": ${sheets.like}, "unlike": ${sheets.unlike}}`
     : py`${sheets}`
-
-/** The columns that come from the file itself, not from how it was opened. */
-export const fileColumns = (columns: Schema, read: Read | undefined): Schema =>
-  columns.filter((field) => field.name !== read?.origin?.file && field.name !== read?.origin?.sheet)

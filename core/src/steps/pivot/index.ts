@@ -14,7 +14,7 @@ import {
 import { gather, span } from '../../table/gather.ts'
 import { groupBy, type Groups } from '../../table/group.ts'
 import { bytes, IntList, ints, words32 } from '../../table/memory.ts'
-import { textOfCell } from '../../reading/convert.ts'
+import { textOfCell } from '../../table/cell-text.ts'
 import { Table, type Field, type Schema } from '../../table/table.ts'
 import { figure, listed, quoted } from '../../messages/words.ts'
 import {

@@ -1,10 +1,10 @@
-import { ownValue } from '../../table/own.ts'
 import { z } from 'zod'
-import { lines, py, sql, pyHelper } from '../../codegen/tag.ts'
-import { code, joined } from '../../codegen/tag.ts'
+import { code, joined, lines, py, pyHelper, sql } from '../../codegen/tag.ts'
+import { counted, listed } from '../../messages/words.ts'
+import { name } from '../../reading/name-schema.ts'
+import { ownValue } from '../../table/own.ts'
 import type { Schema } from '../../table/table.ts'
 import { lower, titleCase, trim, upper } from '../../table/text.ts'
-import { counted, listed } from '../../messages/words.ts'
 import {
   checkColumn,
   checkSelector,
@@ -16,7 +16,6 @@ import {
   settle,
   type Selector,
 } from '../shared/columns.ts'
-import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot, type Sentence } from '../shared/step-kind.ts'
 
 type Change = {

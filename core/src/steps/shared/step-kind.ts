@@ -5,10 +5,8 @@ import type { Code } from '../../codegen/tag.ts'
 import type { ColumnType } from '../../table/column.ts'
 import type { Schema, Table } from '../../table/table.ts'
 import type { Problem } from '../../messages/words.ts'
-
-/** What a file can be. */
-export const formats = ['csv', 'xlsx', 'ods', 'json', 'parquet'] as const
-export type Format = (typeof formats)[number]
+import { type Format } from '../../reading/read-options.ts'
+import { type Unreadable, type OpenedInput } from '../../reading/table-builder.ts'
 
 export type Path = readonly (string | number)[]
 
@@ -89,8 +87,6 @@ export type Origin =
   | { readonly kind: 'groups'; readonly ids: Uint32Array }
   | { readonly kind: 'source' }
 
-export type Unreadable = { readonly column: string; readonly rows: Int32Array }
-
 /** Data that a step must not take: a second value where one is allowed, a check that says stop. */
 export class DataRefused extends Error {}
 
@@ -132,12 +128,6 @@ export type StepResult = {
   readonly check?: Checked
   /** Figures of this kind alone, by name. */
   readonly notes?: Readonly<Record<string, number>>
-}
-
-export type OpenedInput = {
-  readonly table: Table
-  readonly notes: Readonly<Record<string, number>>
-  readonly unreadable: readonly Unreadable[]
 }
 export type RunContext = Environment & {
   readonly parameterTypes: ParameterTypes

@@ -1,7 +1,9 @@
 import { expect, test } from 'vitest'
-import { branchAt, followPictures, followRenames, parameterUsers, renameParameter, renamesBetween } from './edit.ts'
+import { branchAt, parameterUsers, renameParameter } from '../recipe/edit.ts'
+import { followPictures, followRenames, renamesBetween } from './follow-renames.ts'
 import { brokenSteps, planRecipe } from '../engine/plan.ts'
-import { readRecipe, type Recipe, type Step } from './schema.ts'
+import { readRecipe } from '../recipe/schema.ts'
+import { type Recipe, type Step } from '../recipe/recipe.ts'
 
 const fields = [
   { name: 'Clinic', type: 'text' },

@@ -3,9 +3,9 @@ import type { FileRef, SourceAsked } from '@fabula/core/api'
 import type { FileStore } from '../store/files.ts'
 import type { Shelf } from '../store/shelf.ts'
 import type { Sources } from '../store/sources.ts'
-import { odataRecords } from './odata.ts'
-import { postgresCsv } from './postgresql.ts'
-import { bytesOf, fetchAnswer, nameOf, type Reach } from './web.ts'
+import { odataRecords } from '../sources/odata.ts'
+import { postgresCsv } from '../sources/postgresql.ts'
+import { bytesOf, fetchAnswer, nameOf, type Reach } from '../sources/web.ts'
 
 export type TakeServices = {
   readonly files: FileStore

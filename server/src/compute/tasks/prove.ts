@@ -14,10 +14,10 @@ import {
   type Recipe,
 } from '@fabula/core'
 import type { ProofReply } from '@fabula/core/api'
-import { openAll, stored, TaskProblem, type WorkerContext, type Files } from '../compute/worker-context.ts'
-import { firstDifference } from './difference.ts'
-import { PythonFailed, pythonWithPandas, runPython } from './python.ts'
-import { runPsql } from './psql.ts'
+import { openAll, stored, TaskProblem, type WorkerContext, type Files } from '../worker-context.ts'
+import { firstDifference } from '../../proof/difference.ts'
+import { PythonFailed, pythonWithPandas, runPython } from '../../proof/python.ts'
+import { runPsql } from '../../proof/psql.ts'
 
 type Told = ProofReply['tables'][number]['sql']
 type Asked = { readonly recipe: Recipe; readonly files: Files; readonly now: number; readonly folder: string }

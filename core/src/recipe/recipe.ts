@@ -1,0 +1,52 @@
+import { z } from 'zod'
+import { name } from '../reading/name-schema.ts'
+import { columnTypes, scalarTypes } from '../table/column.ts'
+import { type Output } from './outputs.ts'
+
+export const id = z.string().regex(/^[a-z][a-z0-9-]*$/, 'an id is small letters, digits and hyphens, a letter first')
+
+const cellValue = z.union([z.string(), z.number(), z.boolean(), z.null()])
+
+export type Step = {
+  readonly id: string
+  readonly kind: string
+  readonly note?: string
+  readonly off?: boolean
+  readonly [param: string]: unknown
+}
+
+export const parameterSchema = z.strictObject({ name, type: z.enum(scalarTypes), value: cellValue.optional() })
+
+const fieldSchema = z.strictObject({ name, type: z.enum(columnTypes) })
+
+export const inputSchema = z.strictObject({
+  id,
+  name,
+  files: z.string().optional(),
+  columns: z
+    .array(
+      fieldSchema.extend({ /** Other names by which this column may come. */ also: z.array(name).min(1).optional() }),
+    )
+    .optional(),
+})
+
+export type Parameter = z.infer<typeof parameterSchema>
+
+export type Input = z.infer<typeof inputSchema>
+
+export type RecipeTable = { readonly id: string; readonly name: string; readonly steps: readonly Step[] }
+
+export type Recipe = {
+  readonly fabula: 1
+  readonly name: string
+  readonly about?: string
+  readonly parameters?: readonly Parameter[]
+  readonly inputs: readonly Input[]
+  readonly tables: readonly RecipeTable[]
+  readonly outputs?: readonly Output[]
+}
+
+/** What is wrong with a recipe, and where: a JSON path such as $.tables[0].steps[2].columns. */
+export type RecipeFault = { readonly where: string; readonly sentence: string }
+
+export type ReadRecipe = { readonly recipe: Recipe } | { readonly faults: readonly RecipeFault[] }

@@ -1,0 +1,66 @@
+import { kindNamed } from '../steps/index.ts'
+import { type Sentence, type StepKind, type TableNames } from '../steps/shared/step-kind.ts'
+import { type Recipe, type RecipeTable, type Step } from './recipe.ts'
+import { usedTables } from './used-tables.ts'
+
+export type Named = { readonly id: string; readonly name: string }
+
+export const kindOf = (step: Step): StepKind<unknown> => {
+  const kind = kindNamed(step.kind)
+  if (!kind) throw new Error(`no step kind ${step.kind}`)
+  return kind
+}
+
+/** The step's own params, without what every step may carry. */
+export const paramsOf = ({ id: _id, kind: _kind, note: _note, off: _off, ...params }: Step): unknown => params
+
+export const sentenceFor = (step: Step, names: TableNames): Sentence => kindOf(step).sentence(paramsOf(step), names)
+
+export const sentenceText = (step: Step, names: TableNames): string =>
+  sentenceFor(step, names)
+    .map((part) => (typeof part === 'string' ? part : part.text))
+    .join('')
+
+export const parameterTypes = (recipe: Recipe) =>
+  Object.fromEntries((recipe.parameters ?? []).map(({ name, type }) => [name, type]))
+
+/** Tables so that each comes after those it uses; of a circle those beyond it. */
+export const inOrder = (recipe: Recipe): RecipeTable[] => {
+  const done: RecipeTable[] = []
+  const visit = (table: RecipeTable, above: readonly string[]): void => {
+    if (done.includes(table) || above.includes(table.id)) return
+    for (const id of table.steps.flatMap(usedTables)) {
+      const other = recipe.tables.find((one) => one.id === id)
+      if (other) visit(other, [...above, table.id])
+    }
+    done.push(table)
+  }
+  for (const table of recipe.tables) visit(table, [])
+  return done
+}
+
+/** A table and all that it uses, directly or through others. */
+export const tablesNeeded = (recipe: Recipe, table: string): string[] => {
+  const needed: string[] = []
+  const visit = (id: string): void => {
+    if (needed.includes(id)) return
+    needed.push(id)
+    for (const other of recipe.tables.find((one) => one.id === id)?.steps.flatMap(usedTables) ?? []) visit(other)
+  }
+  visit(table)
+  return needed
+}
+
+/** What the tables and the inputs of a recipe are called; the table "" is `own`. */
+export const tableNames =
+  (
+    { tables, inputs }: { readonly tables: readonly Named[]; readonly inputs: readonly Named[] },
+    own?: { readonly name: string },
+  ): TableNames =>
+  (id, of = 'table') =>
+    (of === 'input'
+      ? inputs.find((input) => input.id === id)
+      : id === ''
+        ? own
+        : tables.find((table) => table.id === id)
+    )?.name ?? id
