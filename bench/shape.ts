@@ -13,16 +13,16 @@ const ids = Float64Array.from({ length: rows }, (_, i) => i)
 const wide = Table.of(
   ['Id', ...months],
   [
-    { type: 'integer', values: ids, empty: undefined },
-    ...months.map((_, m) => ({ type: 'decimal' as const, values: fill(m), empty: undefined })),
+    { type: 'integer', values: ids, nulls: undefined },
+    ...months.map((_, m) => ({ type: 'decimal' as const, values: fill(m), nulls: undefined })),
   ],
 )
 const keys = Math.floor(rows / 10)
 const left = Table.of(
   ['Key', 'Fee'],
   [
-    { type: 'integer', values: Float64Array.from({ length: rows }, (_, i) => (i * 7919) % keys), empty: undefined },
-    { type: 'decimal', values: fill(1), empty: undefined },
+    { type: 'integer', values: Float64Array.from({ length: rows }, (_, i) => (i * 7919) % keys), nulls: undefined },
+    { type: 'decimal', values: fill(1), nulls: undefined },
   ],
 )
 const named = Table.of(
@@ -32,18 +32,18 @@ const named = Table.of(
       'text',
       Array.from({ length: rows }, (_, i) => `animal ${(i * 7919) % keys}`),
     ),
-    { type: 'decimal', values: fill(1), empty: undefined },
+    { type: 'decimal', values: fill(1), nulls: undefined },
   ],
 )
 const right = Table.of(
   ['Key', 'Name', 'Beds'],
   [
-    { type: 'integer', values: Float64Array.from({ length: keys }, (_, i) => i), empty: undefined },
+    { type: 'integer', values: Float64Array.from({ length: keys }, (_, i) => i), nulls: undefined },
     columnOf(
       'text',
       Array.from({ length: keys }, (_, i) => `animal ${i}`),
     ),
-    { type: 'integer', values: Float64Array.from({ length: keys }, (_, i) => i % 9), empty: undefined },
+    { type: 'integer', values: Float64Array.from({ length: keys }, (_, i) => i % 9), nulls: undefined },
   ],
 )
 

@@ -6,7 +6,7 @@ import {
   ownValue,
   brokenSteps,
   kindOf,
-  knownNames,
+  columnAliases,
   nearest,
   parameterCells,
   parseRecipe,
@@ -14,10 +14,10 @@ import {
   quoted,
   tablesNeeded,
   type Cell,
-  type Read,
+  type ReadOptions,
   type Recipe,
-  type Renames,
-  type Sources,
+  type ColumnAliases,
+  type OpenSource,
 } from '@fabula/core'
 import { Fault, fault } from './fault.ts'
 
@@ -118,9 +118,9 @@ export const loadParameters = (recipe: Recipe, words: readonly string[]): Readon
   return cells
 }
 
-export type Opened = { readonly sources: Sources; readonly inputs: Readonly<Record<string, OpenedFiles>> }
+export type Opened = { readonly sources: OpenSource; readonly inputs: Readonly<Record<string, OpenedFiles>> }
 
-const openFiles = async (paths: readonly string[], read: Read, known: Renames): Promise<OpenedFiles> => {
+const openFiles = async (paths: readonly string[], read: ReadOptions, known: ColumnAliases): Promise<OpenedFiles> => {
   const files = paths.map((path) => {
     try {
       return fileFromPath(path)
@@ -147,8 +147,8 @@ export const loadInputs = async (recipe: Recipe, words: readonly string[]): Prom
   )
   const needed = new Map(
     recipe.tables.flatMap(({ steps }) =>
-      steps.flatMap((step): [string, Read][] =>
-        kindOf(step).start && typeof step.input === 'string' ? [[step.input, (step.read ?? {}) as Read]] : [],
+      steps.flatMap((step): [string, ReadOptions][] =>
+        kindOf(step).start && typeof step.input === 'string' ? [[step.input, (step.read ?? {}) as ReadOptions]] : [],
       ),
     ),
   )
@@ -170,10 +170,10 @@ export const loadInputs = async (recipe: Recipe, words: readonly string[]): Prom
       await openFiles(
         given.filter(([name]) => name === id).map(([, path]) => path),
         read,
-        knownNames(recipe.inputs.find((one) => one.id === id)),
+        columnAliases(recipe.inputs.find((one) => one.id === id)),
       ),
     )
-  const sources: Sources = (input) => {
+  const sources: OpenSource = (input) => {
     const opened = ownValue(inputs, input)
     if (!opened) throw new Error(`input ${input} was not opened`)
     return { ...opened, key: opened.files.map(({ sha256 }) => sha256).join() }

@@ -2,7 +2,7 @@ import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import {
   capital,
-  fitRecipe,
+  checkCompatibility,
   needsData,
   parameterCells,
   planRecipe,
@@ -15,8 +15,8 @@ import {
   tableNames,
   typeWords,
   writeCsv,
-  type FitFinding,
-  type FitOffer,
+  type CompatibilityFinding,
+  type CompatibilityOffer,
   type Plan,
   type Recipe,
 } from '@fabula/core'
@@ -30,7 +30,7 @@ const verdictWords = {
 }
 
 /** What would answer a finding, where something needs an answer. */
-const answerWords = ({ column = '' }: FitFinding, offer: FitOffer): string | undefined => {
+const answerWords = ({ column = '' }: CompatibilityFinding, offer: CompatibilityOffer): string | undefined => {
   switch (offer.do) {
     case 'rename':
       return `Read ${quoted(offer.column)} as ${quoted(column)}: ${offer.why}.`
@@ -50,7 +50,7 @@ export const fit = async (path: string, words: { input: string[]; json?: boolean
   const recipe = loadRecipe(path)
   checkRecipe(recipe)
   const opened = await loadInputs(recipe, words.input)
-  const report = fitRecipe(recipe, opened.inputs, needsData(recipe) ? ranOn(recipe, opened) : undefined)
+  const report = checkCompatibility(recipe, opened.inputs, needsData(recipe) ? ranOn(recipe, opened) : undefined)
   if (words.json) process.stdout.write(`${JSON.stringify(report, null, 2)}\n`)
   else
     process.stdout.write(

@@ -3,7 +3,7 @@ import { dirname, join, resolve } from 'node:path'
 import {
   ownValue,
   byFile,
-  fitRecipe,
+  checkCompatibility,
   formatOfPath,
   isFile,
   maybeIsoDateTime,
@@ -14,10 +14,10 @@ import {
   formatDecimal,
   textOfCell,
   type DatabaseOutput,
-  type FitRun,
+  type TrialRun,
   type OutputFormat,
   type Recipe,
-  type RanTable,
+  type TableRun,
   type Table,
 } from '@fabula/core'
 import { outputPieces, UnwritableTable, writeToDatabases } from '@fabula/formats'
@@ -47,13 +47,18 @@ const momentOf = (text: string | undefined): number => {
   return moment
 }
 
-type Written = { readonly table: string; readonly path: string; readonly format: OutputFormat; readonly guard: boolean }
+type WrittenTable = {
+  readonly table: string
+  readonly path: string
+  readonly format: OutputFormat
+  readonly guard: boolean
+}
 
 const targets = (
   recipe: Recipe,
   recipePath: string,
   words: RunWords,
-): { readonly files: readonly Written[]; readonly database: readonly DatabaseOutput[] } => {
+): { readonly files: readonly WrittenTable[]; readonly database: readonly DatabaseOutput[] } => {
   const folder = words.to ?? dirname(recipePath)
   if (words.output.length > 0)
     return {
@@ -77,8 +82,8 @@ const targets = (
   }
 }
 
-const fitted = (recipe: Recipe, { inputs }: Opened, ran: FitRun, allowChanges: boolean): void => {
-  const { verdict, findings } = fitRecipe(recipe, inputs, ran)
+const fitted = (recipe: Recipe, { inputs }: Opened, ran: TrialRun, allowChanges: boolean): void => {
+  const { verdict, findings } = checkCompatibility(recipe, inputs, ran)
   if (verdict === 'fits' || (verdict === 'fits-with-changes' && allowChanges)) return
   const grave = findings.filter(({ code, step }) =>
     verdict === 'does-not-fit' ? step !== undefined : code === 'missing-column' || code === 'changed-type',
@@ -93,8 +98,8 @@ const fitted = (recipe: Recipe, { inputs }: Opened, ran: FitRun, allowChanges: b
   )
 }
 
-type Made = Written & { readonly result: Table; readonly name: string }
-const piecesOf = (format: OutputFormat, made: readonly Made[]): (string | Uint8Array)[] => [
+type MadeOutput = WrittenTable & { readonly result: Table; readonly name: string }
+const piecesOf = (format: OutputFormat, made: readonly MadeOutput[]): (string | Uint8Array)[] => [
   ...outputPieces(
     format,
     made.map(({ name, result }) => ({ name, table: result })),
@@ -125,17 +130,17 @@ const writeAll = async (
   }
 }
 
-const checksOf = (tables: readonly RanTable[]) =>
+const checksOf = (tables: readonly TableRun[]) =>
   tables.flatMap(({ steps }) =>
-    steps.flatMap(({ step, account }) =>
-      account?.check
+    steps.flatMap(({ step, statistics }) =>
+      statistics?.check
         ? [
             {
               step: step.id,
-              passed: account.check.passed,
-              say: account.check.say,
-              figure: account.check.figure,
-              stop: account.check.stop,
+              passed: statistics.check.passed,
+              say: statistics.check.say,
+              figure: statistics.check.figure,
+              stop: statistics.check.stop,
             },
           ]
         : [],
@@ -149,7 +154,7 @@ const accountsOf = (
   startedAt: number,
   parameters: Readonly<Record<string, unknown>>,
   opened: Opened,
-  tables: readonly RanTable[],
+  tables: readonly TableRun[],
   outputs: readonly { readonly table: string; readonly path: string; readonly result: Table }[],
 ) => ({
   recipe: recipe.name,
@@ -159,7 +164,10 @@ const accountsOf = (
     const one = ownValue(opened.inputs, id)
     return one ? [{ id, files: one.files }] : []
   }),
-  tables: tables.map(({ id, steps }) => ({ id, steps: steps.flatMap(({ account }) => (account ? [account] : [])) })),
+  tables: tables.map(({ id, steps }) => ({
+    id,
+    steps: steps.flatMap(({ statistics }) => (statistics ? [statistics] : [])),
+  })),
   checks: checksOf(tables).map(({ stop: _stop, ...check }) => check),
   outputs: outputs.map(({ table, path, result }) => ({
     table,
@@ -203,7 +211,7 @@ export const run = async (recipePath: string, words: RunWords): Promise<void> =>
     if (!result) throw fault(4, 'broken-step', `The table ${id} could not be made.`)
     return result
   }
-  const outputs = wanted.files.map((one): Made => ({
+  const outputs = wanted.files.map((one): MadeOutput => ({
     ...one,
     result: tableOf(one.table),
     name: recipe.tables.find(({ id }) => id === one.table)?.name ?? one.table,

@@ -1,4 +1,4 @@
-import { parameterCells, runRecipe, writeCsv, type Read, type Recipe, type Step } from '@fabula/core'
+import { parameterCells, runRecipe, writeCsv, type ReadOptions, type Recipe, type Step } from '@fabula/core'
 import { fileFromBytes, openInput } from '@fabula/formats'
 
 /** Sayings of the engine that both scripts must repeat: stories of several steps over an export with everything wrong in it. */
@@ -347,7 +347,7 @@ conditions.forEach((where, i) => {
 export const runOn = async (recipe: Recipe, files: Readonly<Record<string, string>>) => {
   const reads = new Map(
     recipe.tables.flatMap(({ steps: [first] }) =>
-      typeof first?.input === 'string' ? [[first.input, (first.read ?? {}) as Read] as const] : [],
+      typeof first?.input === 'string' ? [[first.input, (first.read ?? {}) as ReadOptions] as const] : [],
     ),
   )
   const opened = new Map<string, Awaited<ReturnType<typeof openInput>>>()

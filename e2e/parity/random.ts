@@ -1,7 +1,7 @@
 import {
   cleanings,
   conditionOps,
-  hows,
+  aggregates,
   joinHows,
   planRecipe,
   readRecipe,
@@ -372,7 +372,7 @@ const makers: Readonly<Record<string, Maker>> = {
   summarise: (dice, schema) => ({
     kind: 'summarise',
     by: dice.maybe() ? dice.some(named(schema)).slice(0, 2) : [],
-    measures: [0, 1].map((i) => measure(dice, schema, hows, i)),
+    measures: [0, 1].map((i) => measure(dice, schema, aggregates, i)),
   }),
   window: (dice, schema) => ({
     kind: 'window',

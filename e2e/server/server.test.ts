@@ -35,7 +35,9 @@ test('the demo is there at the first start, finished and previewable', async () 
   })
   expect(status).toBe(200)
   expect(data.rows[0]?.cells.slice(0, 3)).toEqual(['Fernhollow', '2031-05-01', '112622.75'])
-  expect(data.steps.map(({ account }) => account?.rowsOut)).toEqual([1204, 1204, 1204, 1204, 1112, 1112, 1112, 8, 8])
+  expect(data.steps.map(({ statistics }) => statistics?.rowsOut)).toEqual([
+    1204, 1204, 1204, 1204, 1112, 1112, 1112, 8, 8,
+  ])
 })
 
 test('what changes: rows that leave stand among those that stay', async () => {

@@ -11,16 +11,16 @@ const ran = async (recipe: Recipe, file: string) => {
   const parameters = parameterCells(recipe, {}).cells
   const result = runRecipe(recipe, { sources: () => ({ ...opened, key: 'rows' }), parameters, now: 0 }).tables.at(-1)
   if (!result?.table) throw new Error(JSON.stringify(brokenSteps(planRecipe(recipe)).map(({ sentence }) => sentence)))
-  return { csv: writeCsv(result.table), account: result.steps.at(-1)?.account }
+  return { csv: writeCsv(result.table), statistics: result.steps.at(-1)?.statistics }
 }
 
 describe.each(kindExamples)('$kind', ({ kind, examples, broken = [] }) => {
   test.each(examples)('$name', async (example) => {
     const { recipe, file } = recipeOf(example, kind)
     expect(readRecipe(recipe)).toEqual({ recipe })
-    const { csv, account } = await ran(recipe, file)
+    const { csv, statistics } = await ran(recipe, file)
     expect(csv).toBe(example.gives)
-    if (example.account) expect(account).toMatchObject(example.account)
+    if (example.statistics) expect(statistics).toMatchObject(example.statistics)
   })
   if (broken.length > 0)
     test.each(broken)('is broken by $name', (example) => {

@@ -1,4 +1,4 @@
-import { formatOf, type Format, type Read } from '@fabula/core'
+import { formatOf, type Format, type ReadOptions } from '@fabula/core'
 import { FileProblem } from './problem.ts'
 import { openOds } from './sheet/ods.ts'
 import type { Workbook } from './sheet/workbook.ts'
@@ -49,7 +49,7 @@ const words: Readonly<Record<Format, string>> = {
 }
 
 /** The format of a file: by what stands in it, then by what the recipe says, then by its name. */
-export const formatOfFile = (bytes: Buffer, name: string, read: Read): Format => {
+export const formatOfFile = (bytes: Buffer, name: string, read: ReadOptions): Format => {
   const real = found(bytes, name)
   const said = read.format
   if (said !== undefined && real !== said && (real !== undefined || (said !== 'csv' && said !== 'json')))

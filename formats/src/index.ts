@@ -8,7 +8,7 @@ export {
   type OpenedPart,
 } from './open-input.ts'
 export { lookAtFile, type RawLook } from './look.ts'
-export type { Breath } from './yield-control.ts'
+export type { YieldControl } from './yield-control.ts'
 export { outputPieces, UnwritableTable } from './write/index.ts'
 export { writeToDatabases, type Query } from './write/postgresql.ts'
 export { fileFromBytes, fileFromPath } from './input-file.ts'

@@ -1,4 +1,4 @@
-import { headerRows, textOfCell, type Format, type RawCell, type Read } from '@fabula/core'
+import { headerRows, textOfCell, type Format, type RawCell, type ReadOptions } from '@fabula/core'
 import { detectEncoding, encodingSamples, textPieces } from './csv/decode.ts'
 import { checkWidth, csvRows } from './csv/open-csv.ts'
 import { sniffDelimiter } from './csv/sniff.ts'
@@ -92,7 +92,7 @@ class Ends {
   }
 }
 
-const lookAtCsv = ({ bytes: whole, name }: InputFile, read: Read): RawLook => {
+const lookAtCsv = ({ bytes: whole, name }: InputFile, read: ReadOptions): RawLook => {
   const encoding = read.encoding ?? detectEncoding(whole)
   // a large file is looked at from its first piece only: its foot is not known then
   const large = whole.length > 8 << 20
@@ -142,7 +142,10 @@ const lookAtCsv = ({ bytes: whole, name }: InputFile, read: Read): RawLook => {
 }
 
 /** The first lines, set out for reading, and the first list of records in it. */
-const lookAtJson = ({ bytes, name }: InputFile, read: Read): Pick<RawLook, 'rows' | 'total'> & { path?: string } => {
+const lookAtJson = (
+  { bytes, name }: InputFile,
+  read: ReadOptions,
+): Pick<RawLook, 'rows' | 'total'> & { path?: string } => {
   const document = parseJson(bytes, name, read.encoding)
   const [path = ''] = listsIn(document)
   const text = JSON.stringify(
@@ -155,7 +158,7 @@ const lookAtJson = ({ bytes, name }: InputFile, read: Read): Pick<RawLook, 'rows
 }
 
 /** What stands in the file, before anything is made of it. `sheet` says which sheet's rows are wanted. */
-export const lookAtFile = (file: InputFile, read: Read, sheet?: string): RawLook => {
+export const lookAtFile = (file: InputFile, read: ReadOptions, sheet?: string): RawLook => {
   const format = formatOfFile(file.bytes, file.name, read)
   const plain = {
     format,

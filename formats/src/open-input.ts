@@ -1,7 +1,7 @@
 import {
   setOwnValue,
   ownValue,
-  CellIntake,
+  CellTableBuilder,
   columnOf,
   concat,
   convert,
@@ -15,13 +15,13 @@ import {
   type Column,
   type ColumnType,
   type Format,
-  type Intaken,
+  type BuiltTable,
   type OpenedInput,
-  type Read,
-  type Renames,
-  type Unreadable,
+  type ReadOptions,
+  type ColumnAliases,
+  type UnreadableCells,
 } from '@fabula/core'
-import type { Breath } from './yield-control.ts'
+import type { YieldControl } from './yield-control.ts'
 import { openCsvFile } from './csv/open-csv.ts'
 import { formatOfFile, openWorkbook } from './format.ts'
 import { openJson } from './json/open-json.ts'
@@ -47,19 +47,19 @@ export type OpenedFiles = OpenedInput & {
   readonly files: readonly OpenedFile[]
   readonly parts: readonly OpenedPart[]
   /** Sheets asked for by name that no file has. */ readonly missingSheets: readonly string[]
-  /** Columns that came by another name, by that name. */ readonly renamed: Renames
+  /** Columns that came by another name, by that name. */ readonly renamed: ColumnAliases
 }
 
-type Part = {
+type ReadPart = {
   readonly file: InputFile
   readonly sheet?: string
   readonly format: Format
-  readonly intaken: Intaken
-  readonly renamed: Renames
+  readonly intaken: BuiltTable
+  readonly renamed: ColumnAliases
 }
 
 /** A part with its columns by the names the story knows. */
-const named = (part: Omit<Part, 'renamed'>, known: Renames): Part => {
+const named = (part: Omit<ReadPart, 'renamed'>, known: ColumnAliases): ReadPart => {
   const { table, blank, unreadable, notes } = part.intaken
   const names = storyNames(table.names, known)
   const renamed = Object.fromEntries(
@@ -86,13 +86,13 @@ const together = (types: readonly ColumnType[], format: Format): ColumnType => {
 }
 
 /** A column without values says nothing of its type while another part has some. */
-const typesOf = (parts: readonly Part[], name: string): ColumnType[] => {
-  const having = parts.filter(({ intaken }) => intaken.table.indexOf(name) >= 0)
+const typesOf = (parts: readonly ReadPart[], name: string): ColumnType[] => {
+  const having = parts.filter(({ intaken }) => intaken.table.positionOf(name) >= 0)
   const filled = having.filter(({ intaken }) => !intaken.blank.has(name))
   return (filled.length > 0 ? filled : having).map(({ intaken }) => intaken.table.named(name).type)
 }
 
-const sumNotes = (parts: readonly Part[]): Record<string, number> => {
+const sumNotes = (parts: readonly ReadPart[]): Record<string, number> => {
   const notes: Record<string, number> = {}
   for (const { intaken } of parts)
     for (const [key, n] of Object.entries(intaken.notes)) setOwnValue(notes, key, (ownValue(notes, key) ?? 0) + n)
@@ -100,7 +100,7 @@ const sumNotes = (parts: readonly Part[]): Record<string, number> => {
 }
 
 /** The sheets that a recipe takes in: the first that is not hidden, those named, or those whose name fits. */
-export const chosenSheets = (sheets: readonly SheetInfo[], wanted: Read['sheets']): readonly SheetInfo[] => {
+export const chosenSheets = (sheets: readonly SheetInfo[], wanted: ReadOptions['sheets']): readonly SheetInfo[] => {
   if (wanted === undefined || wanted === 'first') return sheets.filter(({ hidden }) => !hidden).slice(0, 1)
   if (!('like' in wanted)) return wanted.flatMap((name) => sheets.filter((sheet) => sheet.name === name))
   const like = wildcard(wanted.like)
@@ -108,17 +108,22 @@ export const chosenSheets = (sheets: readonly SheetInfo[], wanted: Read['sheets'
   return sheets.filter(({ name }) => like.test(name) && !unlike?.test(name))
 }
 
-const openSheet = async (book: Workbook, sheet: string, read: Read, breath: Breath): Promise<Intaken> => {
-  const intake = new CellIntake(read)
+const openSheet = async (
+  book: Workbook,
+  sheet: string,
+  read: ReadOptions,
+  breath: YieldControl,
+): Promise<BuiltTable> => {
+  const intake = new CellTableBuilder(read)
   for (const share of book.rows(sheet, (cells) => intake.add(cells))) await breath(share, intake.rowCount)
   return intake.done()
 }
 
 const openFile = async (
   file: InputFile,
-  read: Read,
-  breath: Breath,
-): Promise<{ parts: Omit<Part, 'renamed'>[]; sheets: readonly string[] }> => {
+  read: ReadOptions,
+  breath: YieldControl,
+): Promise<{ parts: Omit<ReadPart, 'renamed'>[]; sheets: readonly string[] }> => {
   const format = formatOfFile(file.bytes, file.name, read)
   if (format === 'csv')
     return { parts: [{ file, format, intaken: await openCsvFile(file.bytes, file.name, read, breath) }], sheets: [] }
@@ -128,7 +133,7 @@ const openFile = async (
     return { parts: [{ file, format, intaken: await openParquet(file.bytes, file.name, read, breath) }], sheets: [] }
   const book = openWorkbook(file.bytes, file.name, format)
   const chosen = chosenSheets(book.sheets, read.sheets)
-  const parts: Omit<Part, 'renamed'>[] = []
+  const parts: Omit<ReadPart, 'renamed'>[] = []
   for (const [i, { name: sheet }] of chosen.entries())
     parts.push({
       file,
@@ -150,11 +155,11 @@ const openFileOrSay: typeof openFile = async (file, read, breath) => {
 
 /** A CSV column that is text in one file is read again as text in the others, so that no cell is changed on the way. */
 const settleText = async (
-  parts: readonly Part[],
+  parts: readonly ReadPart[],
   names: readonly string[],
-  read: Read,
-  known: Renames,
-): Promise<Part[]> => {
+  read: ReadOptions,
+  known: ColumnAliases,
+): Promise<ReadPart[]> => {
   const mixed = new Set(names.filter((name) => together(typesOf(parts, name), parts[0]?.format ?? 'csv') === 'text'))
   const types = {
     ...(typeof read.types === 'object' ? read.types : {}),
@@ -190,8 +195,12 @@ const settleText = async (
 }
 
 /** Where each row came from, as text columns that stand last. */
-const withOrigin = (table: Table, parts: readonly Part[], { file, sheet }: NonNullable<Read['origin']>): Table => {
-  const noted = (of: (part: Part) => string | undefined): Column =>
+const withOrigin = (
+  table: Table,
+  parts: readonly ReadPart[],
+  { file, sheet }: NonNullable<ReadOptions['origin']>,
+): Table => {
+  const noted = (of: (part: ReadPart) => string | undefined): Column =>
     columnOf(
       'text',
       parts.flatMap((part) => Array.from({ length: part.intaken.table.rowCount }, () => of(part) ?? null)),
@@ -218,12 +227,12 @@ const withOrigin = (table: Table, parts: readonly Part[], { file, sheet }: NonNu
  */
 export const openInput = async (
   files: readonly InputFile[],
-  given: Read,
-  known: Renames = {},
-  breath: Breath = () => undefined,
+  given: ReadOptions,
+  known: ColumnAliases = {},
+  breath: YieldControl = () => undefined,
 ): Promise<OpenedFiles> => {
   const read = readWith(given, known)
-  const all: Part[] = []
+  const all: ReadPart[] = []
   const seen = new Set<string>()
   for (const [i, file] of files.entries()) {
     const { parts, sheets } = await openFileOrSay(file, read, (share, rows) => breath((i + share) / files.length, rows))
@@ -237,7 +246,7 @@ export const openInput = async (
     return concat(
       type,
       parts.map(({ intaken: { table, blank } }) =>
-        table.indexOf(name) < 0 || blank.has(name)
+        table.positionOf(name) < 0 || blank.has(name)
           ? emptyColumn(type, table.rowCount)
           : convert(table.named(name), { type }).column,
       ),
@@ -262,17 +271,17 @@ export const openInput = async (
       ...(sheet === undefined ? {} : { sheet }),
       rows: intaken.table.rowCount,
       columns: intaken.table.names.length,
-      lacks: names.filter((name) => intaken.table.indexOf(name) < 0),
+      lacks: names.filter((name) => intaken.table.positionOf(name) < 0),
     })),
     missingSheets:
       Array.isArray(read.sheets) && parts.some(({ format }) => format === 'xlsx' || format === 'ods')
         ? (read.sheets as readonly string[]).filter((name) => !seen.has(name))
         : [],
-    renamed: Object.assign({}, ...parts.map(({ renamed }) => renamed)) as Renames,
+    renamed: Object.assign({}, ...parts.map(({ renamed }) => renamed)) as ColumnAliases,
   }
 }
 
-const stackUnreadable = (parts: readonly Part[]): Unreadable[] => {
+const stackUnreadable = (parts: readonly ReadPart[]): UnreadableCells[] => {
   const rows = new Map<string, number[]>()
   let before = 0
   for (const { intaken } of parts) {

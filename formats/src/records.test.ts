@@ -1,10 +1,10 @@
 import { strToU8, zipSync } from 'fflate'
 import { parquetWriteBuffer } from 'hyparquet-writer'
 import { expect, test } from 'vitest'
-import { writeCsv, type Read } from '@fabula/core'
+import { writeCsv, type ReadOptions } from '@fabula/core'
 import { fileFromBytes, openInput } from './index.ts'
 
-const opened = async (bytes: Buffer, name: string, read: Read = {}) => {
+const opened = async (bytes: Buffer, name: string, read: ReadOptions = {}) => {
   const { table, ...rest } = await openInput([fileFromBytes(name, bytes)], read)
   return { csv: writeCsv(table), types: table.schema.map(({ type }) => type), ...rest }
 }

@@ -2,4 +2,4 @@
  * Called now and then while a file is read, with the share that is done and the rows so far. It may tell somebody, let
  * other work have its turn, or throw to stop the reading.
  */
-export type Breath = (share: number, rows: number) => Promise<void> | void
+export type YieldControl = (share: number, rows: number) => Promise<void> | void

@@ -16,7 +16,7 @@ import { OwnerKey } from './store/owner.ts'
 import { Runs } from './store/runs.ts'
 import { Secrets } from './store/secrets.ts'
 import { Shelf } from './store/shelf.ts'
-import { Sources } from './store/sources.ts'
+import { SourceStore } from './store/sources.ts'
 import { Watches } from './store/watches.ts'
 import { taker } from './services/fetch-source.ts'
 import { Watcher } from './watch/watcher.ts'
@@ -56,7 +56,7 @@ const database = await Database.open(join(data, 'database')).catch((error: unkno
 const files = new FileStore(data, database)
 const flows = new Flows(database)
 const shelf = new Shelf(database, files)
-const sources = new Sources(database, new Secrets(data))
+const sources = new SourceStore(database, new Secrets(data))
 const runs = new Runs(database)
 const compute = new Supervisor(data, limitsFromEnvironment(), (error) => log.error(error))
 const replays = new Replays({

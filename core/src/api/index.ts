@@ -129,7 +129,7 @@ export const previewRequest = z.object({
   /** Steps that are not kept yet, by id. */
   drafts: z.array(z.string()).max(50).optional(),
 })
-const account = z.object({
+const statistics = z.object({
   id: z.string(),
   kind: z.string(),
   sentence: z.string(),
@@ -151,7 +151,7 @@ const field = z.object({ name: z.string(), type: columnType })
 const storyStep = z.object({
   id: z.string(),
   state: z.enum(['fine', 'broken', 'waiting', 'off']),
-  account: account.nullable(),
+  statistics: statistics.nullable(),
   columns: z.array(field),
   problems: z.array(
     z.object({
@@ -322,7 +322,7 @@ export const runReply = z.object({
   parameters: byWord(z.string()),
   renames: byWord(byWord(z.string())),
   files: z.array(z.object({ input: z.string(), name: z.string(), hash: z.string(), rows: z.number() })),
-  tables: z.array(z.object({ id: z.string(), steps: z.array(account) })),
+  tables: z.array(z.object({ id: z.string(), steps: z.array(statistics) })),
   outputs: z.array(
     z.object({
       table: z.string(),

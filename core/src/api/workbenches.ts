@@ -63,8 +63,8 @@ export const matchReply = z.object({
   ),
 })
 
-export const layRequest = z.object({ ...stand, union: byWord(z.unknown()) })
-export const layReply = z.object({
+export const alignRequest = z.object({ ...stand, union: byWord(z.unknown()) })
+export const alignReply = z.object({
   tables: z.array(z.object({ id: z.string(), rows: z.number() })),
   columns: z.array(
     z.object({
@@ -123,6 +123,6 @@ export const reconcileReply = z.object({
 
 export type MatchRequest = z.infer<typeof matchRequest>
 export type MatchReply = z.infer<typeof matchReply>
-export type LayReply = z.infer<typeof layReply>
+export type AlignReply = z.infer<typeof alignReply>
 export type ReconcileReply = z.infer<typeof reconcileReply>
 export type ReconcileRequest = z.infer<typeof reconcileRequest>

@@ -78,22 +78,22 @@ const unicodeRanges = (name: string, negated: boolean): string => {
   return known
 }
 
-type Language = 'sql' | 'python'
-const outside: Readonly<Record<Language, Readonly<Record<string, string>>>> = {
+type RegexDialect = 'sql' | 'python'
+const outside: Readonly<Record<RegexDialect, Readonly<Record<string, string>>>> = {
   sql: { b: '\\y', B: '\\Y', A: '\\A', z: '\\Z' },
   python: { b: '\\b', B: '\\B', A: '\\A', z: '\\Z' },
 }
 
-const groupIn: Readonly<Record<Language, (n: string) => string>> = {
+const groupIn: Readonly<Record<RegexDialect, (n: string) => string>> = {
   sql: (n) => `\\${n === '0' ? '&' : n}`,
   python: (n) => `\\g<${n}>`,
 }
 /** A replacement as another language writes it. */
-export const replacementFor = (language: Language, put: string): string =>
+export const replacementFor = (language: RegexDialect, put: string): string =>
   replacement(put, groupIn[language], (text) => text.replaceAll('\\', '\\\\'))
 
 /** The same pattern as another language writes it: classes in ASCII, `.` without line breaks, `$` only at the very end. */
-export const patternFor = (language: Language, pattern: string): string => {
+export const patternFor = (language: RegexDialect, pattern: string): string => {
   const token =
     /\\Q([\s\S]*?)(?:\\E|$)|\\([pP])(?:\{(\^?)(\w+)\}|(\w))|\\x\{([0-9a-fA-F]+)\}|\\([\s\S])|\[:(\^?)(\w+):\]|\(\?P?<\w+>|([\s\S])/gu
   let depth = 0

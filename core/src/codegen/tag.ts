@@ -44,21 +44,22 @@ export class Code {
     return this.text
   }
 }
-export type Part = Code | string | number | boolean | null | readonly Part[]
+export type TemplatePart = Code | string | number | boolean | null | readonly TemplatePart[]
 
 const tag =
   (
-    literal: (part: Exclude<Part, Code | readonly Part[]>) => string,
-    list: (items: readonly Code[], parts: readonly Part[]) => Code,
+    literal: (part: Exclude<TemplatePart, Code | readonly TemplatePart[]>) => string,
+    list: (items: readonly Code[], parts: readonly TemplatePart[]) => Code,
   ) =>
-  (strings: TemplateStringsArray, ...parts: readonly Part[]): Code => {
-    const write = (part: Part): Code => {
+  (strings: TemplateStringsArray, ...parts: readonly TemplatePart[]): Code => {
+    const write = (part: TemplatePart): Code => {
       if (part instanceof Code) return part
-      if (Array.isArray(part)) return list((part as readonly Part[]).map(write), part as readonly Part[])
-      return new Code(literal(part as Exclude<Part, Code | readonly Part[]>))
+      if (Array.isArray(part))
+        return list((part as readonly TemplatePart[]).map(write), part as readonly TemplatePart[])
+      return new Code(literal(part as Exclude<TemplatePart, Code | readonly TemplatePart[]>))
     }
     return new Code(
-      ...strings.flatMap((string, i) => [string, ...(i < parts.length ? write(parts[i] as Part).parts : [])]),
+      ...strings.flatMap((string, i) => [string, ...(i < parts.length ? write(parts[i] as TemplatePart).parts : [])]),
     )
   }
 

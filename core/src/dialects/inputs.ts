@@ -1,11 +1,11 @@
 import { listed } from '../messages/words.ts'
 import type { Format } from '../reading/read-options.ts'
-import { formatOf, type Read } from '../reading/read-options.ts'
+import { formatOf, type ReadOptions } from '../reading/read-options.ts'
 import type { Recipe } from '../recipe/recipe.ts'
 
 /** How an input is read: what its `open` step says. */
-export const readOf = (recipe: Recipe, input: string): Read =>
-  (recipe.tables.flatMap(({ steps }) => steps).find((step) => step.input === input)?.read ?? {}) as Read
+export const readOf = (recipe: Recipe, input: string): ReadOptions =>
+  (recipe.tables.flatMap(({ steps }) => steps).find((step) => step.input === input)?.read ?? {}) as ReadOptions
 
 export const inputFormat = (recipe: Recipe, input: string): Format =>
   formatOf(readOf(recipe, input), recipe.inputs.find(({ id }) => id === input)?.files)

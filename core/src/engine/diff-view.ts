@@ -1,33 +1,33 @@
 import { ownValue } from '../table/own.ts'
 import type { Cell } from '../table/column.ts'
-import { span } from '../table/gather.ts'
-import { bits, hasBit, IntList, ints, setBit } from '../table/memory.ts'
+import { sliceRows } from '../table/gather.ts'
+import { bitmap, isSet, IntList, int32s, set } from '../table/memory.ts'
 import { textOfCell } from '../table/cell-text.ts'
 import type { Table } from '../table/table.ts'
 import { carriedColumns } from './lineage.ts'
-import type { RanStep } from './run.ts'
+import type { StepRun } from './run.ts'
 
-export type Lens = 'before' | 'changes' | 'after'
-export type Only = 'all' | 'changed' | 'left' | 'came' | 'unreadable' | 'against'
+export type DiffMode = 'before' | 'changes' | 'after'
+export type RowSelection = 'all' | 'changed' | 'left' | 'came' | 'unreadable' | 'against'
 
-export type ViewColumn = {
+export type DiffColumn = {
   readonly name: string
   readonly type: Table['schema'][number]['type']
   readonly state: 'same' | 'came' | 'went'
   /** The name before. */ readonly was?: string
 }
 /** `old`: the text before, by position; `bad`: positions whose cell could not be read. */
-export type ViewRow = {
+export type DiffRow = {
   readonly row: number
   readonly state: 'same' | 'came' | 'went'
   readonly cells: readonly (string | null)[]
   readonly old?: Readonly<Record<number, string>>
   readonly bad?: readonly number[]
 }
-export type View = {
-  readonly columns: readonly ViewColumn[]
+export type DiffView = {
+  readonly columns: readonly DiffColumn[]
   readonly total: number
-  readonly rows: readonly ViewRow[]
+  readonly rows: readonly DiffRow[]
 }
 
 const text = (table: Table, column: number, row: number): string | null => {
@@ -35,7 +35,7 @@ const text = (table: Table, column: number, row: number): string | null => {
   return cell === null ? null : textOfCell(table.schema[column]?.type ?? 'text', cell)
 }
 
-const plain = (table: Table, from: number, count: number): View => {
+const plain = (table: Table, from: number, count: number): DiffView => {
   const end = Math.min(table.rowCount, from + count)
   const types = table.schema.map(({ type }) => type)
   return {
@@ -53,17 +53,17 @@ const plain = (table: Table, from: number, count: number): View => {
 }
 
 /** Some rows of a table: those that are against a check. */
-const picked = (table: Table, rows: Int32Array, from: number, count: number): View => ({
+const picked = (table: Table, rows: Int32Array, from: number, count: number): DiffView => ({
   ...plain(table, 0, 0),
   total: rows.length,
-  rows: [...rows.subarray(from, from + count)].map((row) => plain(table, row, 1).rows[0] as ViewRow),
+  rows: [...rows.subarray(from, from + count)].map((row) => plain(table, row, 1).rows[0] as DiffRow),
 })
 
 /** Rows of input and output side by side: for each row of the view its row before (-1 where it came) and after (-1 where it left). */
 type Pairing = { readonly before: Int32Array; readonly after: Int32Array }
 
 /** Rows in the order they had: those that left stand where they stood, and a row that stands twice came the second time. */
-const woven = (index: Int32Array, rows: number): Pairing | undefined => {
+const interleavedPairs = (index: Int32Array, rows: number): Pairing | undefined => {
   const before = new IntList()
   const after = new IntList()
   let next = 0
@@ -87,35 +87,40 @@ const woven = (index: Int32Array, rows: number): Pairing | undefined => {
 
 /** The first place of each row; at every further one it came. */
 const firsts = (index: Int32Array, rows: number): Int32Array => {
-  const seen = bits(rows)
+  const seen = bitmap(rows)
   return index.map((row) => {
-    if (row < 0 || hasBit(seen, row)) return -1
-    setBit(seen, row)
+    if (row < 0 || isSet(seen, row)) return -1
+    set(seen, row)
     return row
   })
 }
 
-const pairRows = (before: Table, step: RanStep): Pairing => {
-  const origin = step.result?.origin
+const pairRows = (before: Table, step: StepRun): Pairing => {
+  const origin = step.result?.lineage
   const rows = step.table.rowCount
-  if (!origin || origin.kind === 'same') return { before: span(rows), after: span(rows) }
-  if (origin.kind !== 'index') return { before: ints(rows).fill(-1), after: span(rows) }
-  return woven(origin.index, before.rowCount) ?? { before: firsts(origin.index, before.rowCount), after: span(rows) }
+  if (!origin || origin.kind === 'same') return { before: sliceRows(rows), after: sliceRows(rows) }
+  if (origin.kind !== 'index') return { before: int32s(rows).fill(-1), after: sliceRows(rows) }
+  return (
+    interleavedPairs(origin.index, before.rowCount) ?? {
+      before: firsts(origin.index, before.rowCount),
+      after: sliceRows(rows),
+    }
+  )
 }
 
-type Layout = {
-  readonly columns: readonly ViewColumn[]
+type ColumnLayout = {
+  readonly columns: readonly DiffColumn[]
   readonly from: readonly number[]
   readonly to: readonly number[]
 }
 
 /** Columns of the output in their order; those that went stand where they stood. */
-const layColumns = (before: Table, step: RanStep): Layout => {
+const layColumns = (before: Table, step: StepRun): ColumnLayout => {
   const output = step.table.schema
   const carried = carriedColumns(step.step, before.schema, output)
-  const columns: (ViewColumn & { from: number; to: number })[] = output.map(({ name, type }, to) => {
+  const columns: (DiffColumn & { from: number; to: number })[] = output.map(({ name, type }, to) => {
     const was = ownValue(carried, name)
-    const from = was === undefined ? -1 : before.indexOf(was)
+    const from = was === undefined ? -1 : before.positionOf(was)
     return {
       name,
       type,
@@ -146,7 +151,7 @@ const layColumns = (before: Table, step: RanStep): Layout => {
 const sameCell = (a: Cell, b: Cell): boolean => a === b
 
 /** Positions of columns whose cells can differ at all. */
-const comparable = (before: Table, after: Table, { from, to }: Layout): number[] =>
+const comparable = (before: Table, after: Table, { from, to }: ColumnLayout): number[] =>
   from.flatMap((f, c) => {
     const t = to[c] as number
     return f < 0 || t < 0 || before.sharesColumn(f, after, t) ? [] : [c]
@@ -155,16 +160,22 @@ const comparable = (before: Table, after: Table, { from, to }: Layout): number[]
 const rowChanged = (
   before: Table,
   after: Table,
-  { from, to }: Layout,
+  { from, to }: ColumnLayout,
   columns: readonly number[],
   b: number,
   a: number,
 ): boolean => columns.some((c) => !sameCell(before.cell(from[c] as number, b), after.cell(to[c] as number, a)))
 
-const unreadableRows = (step: RanStep): Set<number> =>
+const unreadableRows = (step: StepRun): Set<number> =>
   new Set((step.result?.unreadable ?? []).flatMap(({ rows }) => [...rows]))
 
-const wanted = (pairing: Pairing, only: Only, before: Table, step: RanStep, layout: Layout): Int32Array | undefined => {
+const wanted = (
+  pairing: Pairing,
+  only: RowSelection,
+  before: Table,
+  step: StepRun,
+  layout: ColumnLayout,
+): Int32Array | undefined => {
   if (only === 'all') return undefined
   const kept = new IntList()
   const columns = comparable(before, step.table, layout)
@@ -186,7 +197,7 @@ const wanted = (pairing: Pairing, only: Only, before: Table, step: RanStep, layo
 }
 
 /** What a step changed, as one table: rows and columns that left struck, those that came, and cells with their old value. */
-const changes = (before: Table, step: RanStep, only: Only, from: number, count: number): View => {
+const changes = (before: Table, step: StepRun, only: RowSelection, from: number, count: number): DiffView => {
   const { table: after } = step
   const layout = layColumns(before, step)
   const pairing = pairRows(before, step)
@@ -195,7 +206,7 @@ const changes = (before: Table, step: RanStep, only: Only, from: number, count: 
   const bad = step.result?.unreadable ?? []
   const badRows = bad.map(({ rows: list }) => new Set(list))
   const columns = new Set(comparable(before, after, layout))
-  const view = (i: number): ViewRow => {
+  const view = (i: number): DiffRow => {
     const b = pairing.before[i] as number
     const a = pairing.after[i] as number
     const old: Record<number, string> = {}
@@ -208,7 +219,7 @@ const changes = (before: Table, step: RanStep, only: Only, from: number, count: 
       if (bad.some((one, k) => one.column === column.name && badRows[k]?.has(a))) failed.push(c)
       if (b >= 0 && columns.has(c)) {
         const was = text(before, f, b)
-        if (was !== now || before.isEmpty(f, b) !== (now === null)) old[c] = was ?? ''
+        if (was !== now || before.isNull(f, b) !== (now === null)) old[c] = was ?? ''
       }
       return now
     })
@@ -229,18 +240,18 @@ const changes = (before: Table, step: RanStep, only: Only, from: number, count: 
 }
 
 /** A window on a step: the table before it, after it, or what it changed. */
-export const viewOf = (
-  steps: readonly RanStep[],
+export const diffView = (
+  steps: readonly StepRun[],
   at: number,
-  lens: Lens,
-  only: Only,
+  lens: DiffMode,
+  only: RowSelection,
   from: number,
   count: number,
-): View => {
-  const step = steps[at] as RanStep
-  const before = at > 0 ? (steps[at - 1] as RanStep).table : undefined
+): DiffView => {
+  const step = steps[at] as StepRun
+  const before = at > 0 ? (steps[at - 1] as StepRun).table : undefined
   if (lens === 'before' && before) return plain(before, from, count)
-  if (only === 'against') return picked(step.table, step.result?.check?.against ?? ints(0), from, count)
+  if (only === 'against') return picked(step.table, step.result?.check?.against ?? int32s(0), from, count)
   if (lens === 'after' || !before || !step.result) {
     const bad = step.result?.unreadable ?? []
     const view = plain(step.table, from, count)
@@ -250,8 +261,8 @@ export const viewOf = (
         ...view,
         total: rows.length,
         rows: rows.slice(from, from + count).map((row) => ({
-          ...(plain(step.table, row, 1).rows[0] as ViewRow),
-          bad: bad.flatMap((one) => (one.rows.includes(row) ? [step.table.indexOf(one.column)] : [])),
+          ...(plain(step.table, row, 1).rows[0] as DiffRow),
+          bad: bad.flatMap((one) => (one.rows.includes(row) ? [step.table.positionOf(one.column)] : [])),
         })),
       }
     }

@@ -1,13 +1,13 @@
 import { ownValue } from '../table/own.ts'
 import type { CheckContext } from '../steps/shared/step-kind.ts'
 import type { ColumnType } from '../table/column.ts'
-import { mostColumns } from '../table/limits.ts'
+import { maxColumns } from '../table/limits.ts'
 import type { Schema } from '../table/table.ts'
 import { sentenceOf, type Problem } from '../messages/words.ts'
 import { usedTables } from '../recipe/used-tables.ts'
 import { type Recipe, type RecipeTable, type Step } from '../recipe/recipe.ts'
 import {
-  type Named,
+  type NamedPart,
   kindOf,
   paramsOf,
   sentenceText,
@@ -31,7 +31,7 @@ export type PlannedTable = {
   readonly output: Schema | undefined
   /** Only data can tell all its columns. */ readonly unsure: boolean
 }
-export type Plan = { readonly inputs: readonly Named[]; readonly tables: readonly PlannedTable[] }
+export type Plan = { readonly inputs: readonly NamedPart[]; readonly tables: readonly PlannedTable[] }
 
 /** An input whose columns nobody has written down cannot be checked; `schemas` tells what really came, where known. */
 export type InputSchemas = Readonly<Record<string, Schema | undefined>>
@@ -42,7 +42,7 @@ export const writtenSchemas = (recipe: Recipe): InputSchemas =>
 const missingIn = (problem: Problem): string | undefined =>
   problem.code === 'missing-column' ? problem.column : problem.code === 'formula' ? problem.missing?.column : undefined
 
-type Checked = { readonly input: Schema; readonly output: Schema; readonly problems: readonly Problem[] }
+type CheckedStep = { readonly input: Schema; readonly output: Schema; readonly problems: readonly Problem[] }
 
 /**
  * One step against the schema before it. Where columns may come that only data can tell (`open` is their type), those
@@ -54,7 +54,7 @@ const checkStep = (
   open: ColumnType | undefined,
   guessed: readonly string[],
   context: Omit<CheckContext, 'report'>,
-): Checked => {
+): CheckedStep => {
   const problems: Problem[] = []
   const output = kindOf(step).output(paramsOf(step), input, {
     ...context,
@@ -133,20 +133,20 @@ export class TablePlanner {
     const open = this.open ?? (used.some((id) => this.others.get(id)?.unsure) ? 'text' : undefined)
     const { input, output, problems: found } = checkStep(step, schema, open, this.guessed, this.context)
     const problems: readonly Problem[] =
-      output.length > mostColumns
-        ? [{ code: 'too-many-columns', columns: output.length, most: mostColumns, path: [] }]
+      output.length > maxColumns
+        ? [{ code: 'too-many-columns', columns: output.length, most: maxColumns, path: [] }]
         : found
     if (problems.length > 0) {
       this.stopped = true
       return { step, state: 'broken', input, output: input, problems }
     }
     this.schema = output
-    this.open = kindOf(step).unforeseen?.(paramsOf(step), input) ?? open
-    this.guessed = [...this.guessed, ...(kindOf(step).guesses?.(paramsOf(step)) ?? [])]
+    this.open = kindOf(step).dynamicColumns?.(paramsOf(step), input) ?? open
+    this.guessed = [...this.guessed, ...(kindOf(step).dynamicTypes?.(paramsOf(step)) ?? [])]
     return { step, state: 'fine', input, output, problems }
   }
   /** What really came out of the step told last. */
-  came(schema: Schema): void {
+  observe(schema: Schema): void {
     this.schema = schema
     this.open = undefined
     this.guessed = []
@@ -154,7 +154,7 @@ export class TablePlanner {
     if (last) this.steps[this.steps.length - 1] = { ...last, output: schema }
   }
   /** The data was refused at the step told last. */
-  refused(sentence: string): void {
+  refuse(sentence: string): void {
     this.stopped = true
     const last = this.steps.at(-1)
     if (last)
@@ -185,7 +185,7 @@ const planTable = (
   for (const step of table.steps) {
     const { state } = planner.next(step)
     const columns = ownValue(seen, step.id)
-    if (state === 'fine' && planner.unsure && columns) planner.came(columns)
+    if (state === 'fine' && planner.unsure && columns) planner.observe(columns)
   }
   return { id: table.id, name: table.name, steps: planner.steps, output: planner.output, unsure: planner.unsure }
 }
@@ -204,7 +204,7 @@ export const planRecipe = (
   return { inputs: recipe.inputs, tables: recipe.tables.flatMap(({ id }) => planned.get(id) ?? []) }
 }
 
-export type Broken = {
+export type BrokenStep = {
   readonly table: string
   readonly step: Step
   readonly problem: Problem
@@ -213,7 +213,7 @@ export type Broken = {
 }
 
 /** Every problem of a plan, with its place in the recipe's JSON. */
-export const brokenSteps = (plan: Plan): Broken[] =>
+export const brokenSteps = (plan: Plan): BrokenStep[] =>
   plan.tables.flatMap((table, t) =>
     table.steps.flatMap(({ step, problems }, s) =>
       problems.map((problem) => ({
@@ -238,12 +238,12 @@ export const needsData = (recipe: Recipe): boolean =>
     steps.some(
       (step) =>
         !step.off &&
-        (kindOf(step).judges === true ||
-          kindOf(step).unforeseen?.(paramsOf(step), []) !== undefined ||
-          kindOf(step).guesses !== undefined),
+        (kindOf(step).reportsUnmapped === true ||
+          kindOf(step).dynamicColumns?.(paramsOf(step), []) !== undefined ||
+          kindOf(step).dynamicTypes !== undefined),
     ),
   )
 
 /** Why data was refused, each with its step; nothing may be written then. */
-export const refusals = (plan: Plan): Broken[] =>
+export const refusals = (plan: Plan): BrokenStep[] =>
   brokenSteps(plan).filter(({ problem }) => problem.code === 'refused-data')

@@ -3,7 +3,7 @@ import { type OpenedInput } from '../reading/table-builder.ts'
 import { TooLarge } from '../table/limits.ts'
 import { Table, type Schema } from '../table/table.ts'
 import type { Cell } from '../table/column.ts'
-import { accountFor, type Account } from './statistics.ts'
+import { statisticsFor, type StepStatistics } from './statistics.ts'
 import { TablePlanner, type InputSchemas, type Plan, type PlannedTable, type StepState } from './plan.ts'
 import { inOrder, kindOf, paramsOf, parameterTypes, tableNames, tablesNeeded } from '../recipe/step-access.ts'
 import { StepCache, type CachedStep } from './step-cache.ts'
@@ -11,27 +11,27 @@ import { usedTables } from '../recipe/used-tables.ts'
 import { type Recipe, type RecipeTable, type Step } from '../recipe/recipe.ts'
 
 /** An input as it was opened; `key` names its content, so that equal content is computed once. */
-export type Source = OpenedInput & { readonly key: string }
-export type Sources = (input: string, read: unknown) => Source
+export type OpenedSource = OpenedInput & { readonly key: string }
+export type OpenSource = (input: string, read: unknown) => OpenedSource
 
-export type RanStep = {
+export type StepRun = {
   readonly step: Step
   readonly state: StepState
   readonly table: Table
   readonly result: StepResult | undefined
-  readonly account: Account | undefined
+  readonly statistics: StepStatistics | undefined
 }
-export type RanTable = {
+export type TableRun = {
   readonly id: string
   readonly name: string
-  readonly steps: readonly RanStep[]
+  readonly steps: readonly StepRun[]
   /** Undefined where a step is broken. */ readonly table: Table | undefined
 }
 
-export class Stopped extends Error {}
+export class RunStopped extends Error {}
 
 export type RunOptions = {
-  readonly sources: Sources
+  readonly sources: OpenSource
   readonly parameters: Readonly<Record<string, Cell>>
   /** The wall clock at the start of the run, in milliseconds. */
   readonly now: number
@@ -62,7 +62,7 @@ class Run {
   private told = 0
   private readonly done = new Map<
     string,
-    { readonly ran: RanTable; readonly planned: PlannedTable; readonly key: string; readonly draft: boolean }
+    { readonly ran: TableRun; readonly planned: PlannedTable; readonly key: string; readonly draft: boolean }
   >()
   private readonly cache: StepCache
   private readonly recipe: Recipe
@@ -132,11 +132,11 @@ class Run {
     const { cache, shouldStop } = this.options
     const key = this.keyOf(step, above, context.names)
     const known = cache?.get(key, draft)
-    if (known) return { entry: { ...known, account: { ...known.account, id: step.id } }, key }
-    if (shouldStop?.()) throw new Stopped()
+    if (known) return { entry: { ...known, statistics: { ...known.statistics, id: step.id } }, key }
+    if (shouldStop?.()) throw new RunStopped()
     const result = kindOf(step).run(paramsOf(step), before, context)
-    const account = accountFor(step, before.rowCount, before.schema, result, context.names)
-    return { entry: cache?.set(key, { result, account }, draft) ?? { result, account }, key }
+    const statistics = statisticsFor(step, before.rowCount, before.schema, result, context.names)
+    return { entry: cache?.set(key, { result, statistics }, draft) ?? { result, statistics }, key }
   }
 
   /** Data that a step refuses breaks it, with the reason. */
@@ -153,13 +153,13 @@ class Run {
     } catch (error) {
       const sentence = error instanceof DataRefused || error instanceof TooLarge ? error.message : tooLongText(error)
       if (sentence === undefined) throw error
-      planner.refused(sentence)
+      planner.refuse(sentence)
       return undefined
     }
   }
 
   /** Steps are checked as they run, against what really came out of the one before; after `until` they are only checked. */
-  table(table: RecipeTable): { readonly ran: RanTable; readonly planned: PlannedTable } {
+  table(table: RecipeTable): { readonly ran: TableRun; readonly planned: PlannedTable } {
     const planner = new TablePlanner(
       this.recipe,
       this.schemas,
@@ -171,7 +171,7 @@ class Run {
     let above = ''
     let reached = false
     let draft = false
-    const steps: RanStep[] = []
+    const steps: StepRun[] = []
     const count = this.recipe.tables.reduce((sum, one) => sum + one.steps.length, 0)
     const { until } = this.options
     for (const [i, step] of table.steps.entries()) {
@@ -182,20 +182,20 @@ class Run {
       if (done) {
         before = done.entry.result.table
         above = done.key
-        planner.came(before.schema)
-        steps.push({ step, state, table: before, result: done.entry.result, account: done.entry.account })
+        planner.observe(before.schema)
+        steps.push({ step, state, table: before, result: done.entry.result, statistics: done.entry.statistics })
       } else
         steps.push({
           step,
           state: planner.steps.at(-1)?.state ?? state,
           table: before,
           result: undefined,
-          account: undefined,
+          statistics: undefined,
         })
       this.options.onStep?.(++this.told, count, step)
       reached = until?.table === table.id && until.step === step.id && i < table.steps.length - 1
     }
-    const ran: RanTable = {
+    const ran: TableRun = {
       id: table.id,
       name: table.name,
       steps,
@@ -214,7 +214,7 @@ class Run {
 }
 
 /** What really came in, for the plan: each input's schema as its `open` step made it. */
-export const openedSchemas = (recipe: Recipe, sources: Sources): InputSchemas =>
+export const openedSchemas = (recipe: Recipe, sources: OpenSource): InputSchemas =>
   Object.fromEntries(
     recipe.tables.flatMap(({ steps }) =>
       steps.flatMap((step): [string, Schema][] =>
@@ -229,7 +229,7 @@ export const openedSchemas = (recipe: Recipe, sources: Sources): InputSchemas =>
 export const runRecipe = (
   recipe: Recipe,
   options: RunOptions,
-): { readonly plan: Plan; readonly tables: readonly RanTable[] } => {
+): { readonly plan: Plan; readonly tables: readonly TableRun[] } => {
   const run = new Run(recipe, options)
   const wanted = options.until ? tablesNeeded(recipe, options.until.table) : recipe.tables.map(({ id }) => id)
   const done = new Map(

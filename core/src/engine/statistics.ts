@@ -1,13 +1,13 @@
 import { ownValue } from '../table/own.ts'
 import type { StepResult, TableNames } from '../steps/shared/step-kind.ts'
 import type { Schema } from '../table/table.ts'
-import { bits, hasBit, setBit } from '../table/memory.ts'
+import { bitmap, isSet, set } from '../table/memory.ts'
 import { sentenceText } from '../recipe/step-access.ts'
 import type { Step } from '../recipe/recipe.ts'
 import { carriedColumns } from './lineage.ts'
 
 /** What a step did, in figures. Columns renamed: old name to new. */
-export type Account = {
+export type StepStatistics = {
   readonly id: string
   readonly kind: string
   readonly sentence: string
@@ -31,27 +31,27 @@ export type Account = {
 }
 
 /** How many of the rows that went in stand in what came out. */
-const keptRows = ({ origin }: StepResult, rowsIn: number, rowsOut: number): number => {
-  if (origin.kind === 'same') return rowsIn
-  if (origin.kind === 'source') return 0
-  if (origin.kind === 'groups') return Math.min(rowsIn, rowsOut)
-  const seen = bits(rowsIn)
+const keptRows = ({ lineage }: StepResult, rowsIn: number, rowsOut: number): number => {
+  if (lineage.kind === 'same') return rowsIn
+  if (lineage.kind === 'source') return 0
+  if (lineage.kind === 'groups') return Math.min(rowsIn, rowsOut)
+  const seen = bitmap(rowsIn)
   let kept = 0
-  for (const row of origin.index) {
-    if (row < 0 || hasBit(seen, row)) continue
-    setBit(seen, row)
+  for (const row of lineage.index) {
+    if (row < 0 || isSet(seen, row)) continue
+    set(seen, row)
     kept++
   }
   return kept
 }
 
-export const accountFor = (
+export const statisticsFor = (
   step: Step,
   rowsIn: number,
   input: Schema,
   result: StepResult,
   names: TableNames,
-): Account => {
+): StepStatistics => {
   const output = result.table.schema
   const carried = carriedColumns(step, input, output)
   const used = new Set(Object.values(carried))

@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { columnOf } from '../table/column.ts'
 import { Table } from '../table/table.ts'
-import type { Account } from './statistics.ts'
+import type { StepStatistics } from './statistics.ts'
 import { runRecipe } from './run.ts'
 import type { Recipe, Step } from '../recipe/recipe.ts'
 import { BufferLedger, StepCache, type CachedStep } from './step-cache.ts'
@@ -11,7 +11,10 @@ const numbers = (count: number) =>
     'decimal',
     Array.from({ length: count }, (_, i) => i),
   )
-const result = (table: Table): CachedStep => ({ result: { table, origin: { kind: 'same' } }, account: {} as Account })
+const result = (table: Table): CachedStep => ({
+  result: { table, lineage: { kind: 'same' } },
+  statistics: {} as StepStatistics,
+})
 const bytesOf = (table: Table): number =>
   new Map(table.buffers).size && [...new Map(table.buffers).values()].reduce((sum, bytes) => sum + bytes, 0)
 

@@ -1,6 +1,6 @@
 import type { StepResult } from '../steps/shared/step-kind.ts'
 import type { HeldBuffer } from '../table/table.ts'
-import type { Account } from './statistics.ts'
+import type { StepStatistics } from './statistics.ts'
 
 /** Counts the bytes of buffers that several tables share: each buffer once, however many hold it. */
 export class BufferLedger {
@@ -33,11 +33,11 @@ export class BufferLedger {
   }
 }
 
-export type CachedStep = { readonly result: StepResult; readonly account: Account }
-type Entry = CachedStep & { held: readonly object[] }
+export type CachedStep = { readonly result: StepResult; readonly statistics: StepStatistics }
+type CacheEntry = CachedStep & { held: readonly object[] }
 
-const buffersOf = ({ table, origin }: StepResult): HeldBuffer[] => {
-  const rows = origin.kind === 'index' ? origin.index : origin.kind === 'groups' ? origin.ids : undefined
+const buffersOf = ({ table, lineage }: StepResult): HeldBuffer[] => {
+  const rows = lineage.kind === 'index' ? lineage.index : lineage.kind === 'groups' ? lineage.ids : undefined
   return [...table.buffers, ...(rows ? [[rows.buffer, rows.byteLength] as const] : [])]
 }
 
@@ -49,8 +49,8 @@ const mostKeyText = 32 << 20
  * drafts leave first, then those of kept steps, the least recently used first; the newest always stays.
  */
 export class StepCache {
-  private readonly kept = new Map<string, Entry>()
-  private readonly drafts = new Map<string, Entry>()
+  private readonly kept = new Map<string, CacheEntry>()
+  private readonly drafts = new Map<string, CacheEntry>()
   private readonly keys = new Map<string, string>()
   private keyText = 0
   private nextKey = 0
@@ -72,9 +72,9 @@ export class StepCache {
     entry.held = this.ledger.hold(buffersOf(entry.result))
     return entry
   }
-  set(key: string, { result, account }: CachedStep, draft = false): CachedStep {
+  set(key: string, { result, statistics }: CachedStep, draft = false): CachedStep {
     this.remove(key)
-    const entry: Entry = { result, account, held: this.ledger.hold(buffersOf(result)) }
+    const entry: CacheEntry = { result, statistics, held: this.ledger.hold(buffersOf(result)) }
     this.place(key, entry, draft)
     this.shrink(key)
     return entry
@@ -107,7 +107,7 @@ export class StepCache {
   get size(): number {
     return this.kept.size + this.drafts.size
   }
-  private place(key: string, entry: Entry, draft: boolean): void {
+  private place(key: string, entry: CacheEntry, draft: boolean): void {
     ;(draft ? this.drafts : this.kept).set(key, entry)
   }
   private remove(key: string): void {

@@ -3,26 +3,26 @@ import { isNumber, type Cell, type ColumnType } from '../table/column.ts'
 import { maybeIsoDate, maybeIsoDateTime, maybeIsoTime } from '../table/calendar.ts'
 import type { Schema } from '../table/table.ts'
 import { counted, listed, nearest, quoted } from '../messages/words.ts'
-import type { Argument, FormulaFunction, Need, Type } from './function-kind.ts'
+import type { Argument, FormulaFunction, ArgumentType, FormulaType } from './function-kind.ts'
 import { functionNamed, functionNames, shorthandNamed } from './functions/index.ts'
 import { FormulaError, type FormulaProblem, type Span } from './lex.ts'
 import { arithmetic, comparison, momentDifference, momentShift, negate, percent, widening } from './operators.ts'
-import { parseFormula, type Comparison, type Node, type Operator } from './parse.ts'
+import { parseFormula, type Comparison, type FormulaNode, type Operator } from './parse.ts'
 
 /** A checked formula: every part has its type, every operator its function. */
-export type Typed = Span & { readonly type: Type } & (
+export type TypedNode = Span & { readonly type: FormulaType } & (
     | { readonly kind: 'constant'; readonly value: Cell }
     | { readonly kind: 'column'; readonly name: string }
     | { readonly kind: 'parameter'; readonly name: string }
-    | { readonly kind: 'call'; readonly fn: FormulaFunction; readonly args: readonly Typed[] }
+    | { readonly kind: 'call'; readonly fn: FormulaFunction; readonly args: readonly TypedNode[] }
   )
 
 export type ParameterTypes = Readonly<Record<string, ColumnType>>
-export type Checked =
-  | { readonly formula: Typed; readonly type: ColumnType; readonly columns: readonly string[] }
+export type CheckedFormula =
+  | { readonly formula: TypedNode; readonly type: ColumnType; readonly columns: readonly string[] }
   | { readonly problem: FormulaProblem }
 
-const says: Readonly<Record<Type, string>> = {
+const says: Readonly<Record<FormulaType, string>> = {
   text: 'text',
   integer: 'a number',
   decimal: 'a number',
@@ -33,7 +33,7 @@ const says: Readonly<Record<Type, string>> = {
   list: 'a list',
   empty: 'empty',
 }
-const needs: Readonly<Record<Need, string>> = {
+const needs: Readonly<Record<ArgumentType, string>> = {
   number: 'numbers',
   text: 'text',
   boolean: 'a condition',
@@ -43,7 +43,7 @@ const needs: Readonly<Record<Need, string>> = {
   written: 'a number, a date or a time',
   any: 'any value',
 }
-const fits: Readonly<Record<Need, readonly Type[]>> = {
+const fits: Readonly<Record<ArgumentType, readonly FormulaType[]>> = {
   number: ['integer', 'decimal'],
   text: ['text'],
   boolean: ['boolean'],
@@ -53,7 +53,7 @@ const fits: Readonly<Record<Need, readonly Type[]>> = {
   written: ['integer', 'decimal', 'date', 'datetime', 'time'],
   any: ['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time', 'list'],
 }
-const serves = (type: Type, need: Need): boolean => type === 'empty' || fits[need].includes(type)
+const serves = (type: FormulaType, need: ArgumentType): boolean => type === 'empty' || fits[need].includes(type)
 
 const fail = (at: Span, sentence: string): never => {
   throw new FormulaError({ from: at.from, to: at.to, sentence })
@@ -74,7 +74,7 @@ class Checker {
     return this.source.slice(at.from, at.to)
   }
 
-  check(node: Node): Typed {
+  check(node: FormulaNode): TypedNode {
     const { from, to } = node
     switch (node.kind) {
       case 'number':
@@ -98,7 +98,7 @@ class Checker {
     }
   }
 
-  private column(name: string, at: Span): Typed {
+  private column(name: string, at: Span): TypedNode {
     const field = this.schema.find((one) => one.name === name)
     if (!field) {
       const near = nearest(
@@ -116,7 +116,7 @@ class Checker {
     return { kind: 'column', name, type: field.type, from: at.from, to: at.to }
   }
 
-  private parameter(name: string, at: Span): Typed {
+  private parameter(name: string, at: Span): TypedNode {
     const type = ownValue(this.parameters, name)
     if (!type) {
       const near = nearest(name, Object.keys(this.parameters))
@@ -128,16 +128,16 @@ class Checker {
     return { kind: 'parameter', name, type, from: at.from, to: at.to }
   }
 
-  private apply(fn: FormulaFunction, args: readonly Typed[], type: Type, at: Span): Typed {
+  private apply(fn: FormulaFunction, args: readonly TypedNode[], type: FormulaType, at: Span): TypedNode {
     return { kind: 'call', fn, args, type, from: at.from, to: at.to }
   }
 
   /** "" as a value is empty; only a text argument takes it as text of no length. */
-  private value(part: Typed): Typed {
+  private value(part: TypedNode): TypedNode {
     return part.kind === 'constant' && part.value === '' ? { ...part, value: null, type: 'empty' } : part
   }
 
-  private number(part: Typed, operator: string): Typed {
+  private number(part: TypedNode, operator: string): TypedNode {
     if (!serves(part.type, 'number'))
       fail(
         part,
@@ -146,7 +146,7 @@ class Checker {
     return part
   }
 
-  private unary(op: '-' | '+' | '%', arg: Node, at: Span): Typed {
+  private unary(op: '-' | '+' | '%', arg: FormulaNode, at: Span): TypedNode {
     const inner = this.number(this.value(this.check(arg)), op)
     if (inner.kind === 'constant' && op === '-' && typeof inner.value === 'number')
       return { ...inner, value: 0 - inner.value, from: at.from }
@@ -156,7 +156,7 @@ class Checker {
       : this.apply(negate(inner.type === 'integer'), [inner], inner.type === 'integer' ? 'integer' : 'decimal', at)
   }
 
-  private binary(op: Operator, leftNode: Node, rightNode: Node, at: Span): Typed {
+  private binary(op: Operator, leftNode: FormulaNode, rightNode: FormulaNode, at: Span): TypedNode {
     const left = this.value(this.check(leftNode))
     const right = this.value(this.check(rightNode))
     if (op === '&') return this.apply(functionNamed('CONCAT') as FormulaFunction, [left, right], 'text', at)
@@ -174,16 +174,16 @@ class Checker {
     this.number(left, op)
     this.number(right, op)
     const fn = arithmetic(op, left.type !== 'decimal' && right.type !== 'decimal')
-    return this.apply(fn, [left, right], fn.result as Type, at)
+    return this.apply(fn, [left, right], fn.result as FormulaType, at)
   }
 
-  private shift(sign: 1 | -1, moment: Typed, days: Typed, at: Span): Typed {
+  private shift(sign: 1 | -1, moment: TypedNode, days: TypedNode, at: Span): TypedNode {
     const type = moment.type as 'date' | 'datetime'
     return this.apply(momentShift(sign, type), [moment, days], type, at)
   }
 
   /** A constant text in ISO form is read as what it is compared with. */
-  private readConstant(part: Typed, other: Type): Typed {
+  private readConstant(part: TypedNode, other: FormulaType): TypedNode {
     if (part.kind !== 'constant' || typeof part.value !== 'string') return part
     const days = maybeIsoDate(part.value)
     if (other === 'date' && days !== null) return { ...part, type: 'date', value: days }
@@ -195,7 +195,7 @@ class Checker {
     return other === 'time' && time !== null ? { ...part, type: 'time', value: time } : part
   }
 
-  private comparison(op: Comparison, a: Typed, b: Typed, at: Span): Typed {
+  private comparison(op: Comparison, a: TypedNode, b: TypedNode, at: Span): TypedNode {
     const left = this.readConstant(a, b.type)
     const right = this.readConstant(b, a.type)
     const type = unify([left.type, right.type])
@@ -207,12 +207,12 @@ class Checker {
     return this.apply(comparison(op, type), [this.widen(left, type), this.widen(right, type)], 'boolean', at)
   }
 
-  private widen(part: Typed, type: Type): Typed {
+  private widen(part: TypedNode, type: FormulaType): TypedNode {
     if (part.type === type || part.type === 'empty') return part
     return type === 'decimal' || type === 'datetime' ? this.apply(widening(type), [part], type, part) : part
   }
 
-  private call(name: string, nodes: readonly Node[], at: Span): Typed {
+  private call(name: string, nodes: readonly FormulaNode[], at: Span): TypedNode {
     const shorthand = shorthandNamed(name)
     if (shorthand)
       return this.check(
@@ -228,7 +228,7 @@ class Checker {
       )
     }
     const places = this.places(fn, nodes.length, at)
-    const given: Typed[] = []
+    const given: TypedNode[] = []
     for (const [i, node] of nodes.entries())
       given.push(
         this.argument(
@@ -262,7 +262,7 @@ class Checker {
   }
 
   /** Items of one list. */
-  private gathered(fn: FormulaFunction, given: readonly Typed[], at: Span): Typed {
+  private gathered(fn: FormulaFunction, given: readonly TypedNode[], at: Span): TypedNode {
     const type = unify(given.map((part) => part.type))
     if (!type)
       return fail(
@@ -292,7 +292,7 @@ class Checker {
   }
 
   /** How a value becomes text. */
-  private asText(part: Typed): string {
+  private asText(part: TypedNode): string {
     const pattern =
       part.type === 'integer'
         ? '0'
@@ -310,7 +310,7 @@ class Checker {
       : ` TEXT(${this.text(part)}; "${pattern}") is its text.`
   }
 
-  private argument(fn: FormulaFunction, place: Argument, part: Typed, before: readonly Type[]): Typed {
+  private argument(fn: FormulaFunction, place: Argument, part: TypedNode, before: readonly FormulaType[]): TypedNode {
     const given = place.need === 'text' ? part : this.value(part)
     if (!serves(given.type, place.need))
       fail(
@@ -328,7 +328,7 @@ class Checker {
 }
 
 /** The one type that holds all of these; undefined where there is none. */
-const unify = (types: readonly Type[]): Type | undefined => {
+const unify = (types: readonly FormulaType[]): FormulaType | undefined => {
   const known = [...new Set(types.filter((type) => type !== 'empty'))]
   const [first = 'empty', ...others] = known
   if (others.length === 0) return first
@@ -337,9 +337,9 @@ const unify = (types: readonly Type[]): Type | undefined => {
 }
 
 /** A column of nothing but EMPTY is text. */
-const columnType = (type: Type): ColumnType => (type === 'empty' ? 'text' : type)
+const columnType = (type: FormulaType): ColumnType => (type === 'empty' ? 'text' : type)
 
-export const checkFormula = (source: string, schema: Schema, parameters: ParameterTypes): Checked => {
+export const checkFormula = (source: string, schema: Schema, parameters: ParameterTypes): CheckedFormula => {
   try {
     const checker = new Checker(schema, parameters, source)
     const formula = checker.check(parseFormula(source))

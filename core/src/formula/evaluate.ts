@@ -1,6 +1,6 @@
 import { ownValue } from '../table/own.ts'
 import {
-  asCoded,
+  asDictionary,
   cellAt,
   columnWriter,
   lengthOf,
@@ -10,15 +10,15 @@ import {
   type TextColumn,
 } from '../table/column.ts'
 import { gather } from '../table/gather.ts'
-import { bits, bytes, hasBit, IntList, ints, setBit, type Bits } from '../table/memory.ts'
+import { bitmap, uint8s, isSet, IntList, int32s, set, type Bitmap } from '../table/memory.ts'
 import type { Table } from '../table/table.ts'
-import type { Typed } from './check.ts'
-import { failed, type Moment, type Type } from './function-kind.ts'
+import type { TypedNode } from './check.ts'
+import { failed, type RunClock, type FormulaType } from './function-kind.ts'
 
-export type Environment = Moment & { readonly parameters: Readonly<Record<string, Cell>> }
+export type Environment = RunClock & { readonly parameters: Readonly<Record<string, Cell>> }
 
 /** A value per row, or one for all; with the rows that could not be computed. */
-type Value = { readonly given: Column | Cell; readonly failures: Int32Array }
+type EvaluatedPart = { readonly given: Column | Cell; readonly failures: Int32Array }
 const none = new Int32Array(0)
 
 const isColumn = (given: Column | Cell): given is Column => typeof given === 'object' && given !== null
@@ -27,13 +27,13 @@ const cellOf = (given: Column | Cell, row: number): Cell => (isColumn(given) ? c
 const union = (lists: readonly Int32Array[], rowCount: number): Int32Array => {
   const some = lists.filter((list) => list.length > 0)
   if (some.length <= 1) return some[0] ?? none
-  const marks = bits(rowCount)
-  for (const list of some) for (const row of list) setBit(marks, row)
+  const marks = bitmap(rowCount)
+  for (const list of some) for (const row of list) set(marks, row)
   return marked(marks, rowCount)
 }
-const marked = (marks: Bits, rowCount: number): Int32Array => {
+const marked = (marks: Bitmap, rowCount: number): Int32Array => {
   const rows = new IntList()
-  for (let i = 0; i < rowCount; i++) if (hasBit(marks, i)) rows.push(i)
+  for (let i = 0; i < rowCount; i++) if (isSet(marks, i)) rows.push(i)
   return rows.done()
 }
 
@@ -41,19 +41,19 @@ const marked = (marks: Bits, rowCount: number): Int32Array => {
 class Results {
   readonly failures = new IntList()
   private readonly writer
-  constructor(type: Type, length: number) {
+  constructor(type: FormulaType, length: number) {
     this.writer = columnWriter(type === 'empty' ? 'text' : type, length)
   }
   set(row: number, outcome: Cell | typeof failed): void {
     if (outcome === failed) this.failures.push(row)
     else this.writer.set(row, outcome === '' ? null : outcome)
   }
-  done(): Value {
+  done(): EvaluatedPart {
     return { given: this.writer.done(), failures: this.failures.done() }
   }
 }
 
-type Call = Extract<Typed, { kind: 'call' }>
+type CallNode = Extract<TypedNode, { kind: 'call' }>
 
 class Evaluator {
   private readonly table: Table
@@ -63,7 +63,7 @@ class Evaluator {
     this.environment = environment
   }
 
-  value(node: Typed): Value {
+  value(node: TypedNode): EvaluatedPart {
     if (node.kind === 'constant') return { given: node.value, failures: none }
     if (node.kind === 'parameter')
       return { given: ownValue(this.environment.parameters, node.name) ?? null, failures: none }
@@ -73,35 +73,39 @@ class Evaluator {
   }
 
   /** The second value where the first could not be computed; it counts its own failures there. */
-  private instead(node: Call): Value {
-    const [first, second] = node.args.map((arg) => this.value(arg)) as [Value, Value]
+  private instead(node: CallNode): EvaluatedPart {
+    const [first, second] = node.args.map((arg) => this.value(arg)) as [EvaluatedPart, EvaluatedPart]
     if (first.failures.length === 0) return first
     const results = new Results(node.type, this.table.rowCount)
-    const failing = bits(this.table.rowCount)
-    for (const row of first.failures) setBit(failing, row)
+    const failing = bitmap(this.table.rowCount)
+    for (const row of first.failures) set(failing, row)
     for (let i = 0; i < this.table.rowCount; i++)
-      results.set(i, cellOf(hasBit(failing, i) ? second.given : first.given, i))
-    return { ...results.done(), failures: second.failures.filter((row) => hasBit(failing, row)) }
+      results.set(i, cellOf(isSet(failing, i) ? second.given : first.given, i))
+    return { ...results.done(), failures: second.failures.filter((row) => isSet(failing, row)) }
   }
 
   /** A branch that is not taken does not count its failures. */
-  private choice(node: Call): Value {
-    const [condition, yes, no] = node.args.map((arg) => this.value(arg)) as [Value, Value, Value | undefined]
+  private choice(node: CallNode): EvaluatedPart {
+    const [condition, yes, no] = node.args.map((arg) => this.value(arg)) as [
+      EvaluatedPart,
+      EvaluatedPart,
+      EvaluatedPart | undefined,
+    ]
     const results = new Results(node.type, this.table.rowCount)
-    const counts = bits(this.table.rowCount)
-    const taken = bytes(this.table.rowCount)
+    const counts = bitmap(this.table.rowCount)
+    const taken = uint8s(this.table.rowCount)
     for (let i = 0; i < this.table.rowCount; i++) {
       taken[i] = cellOf(condition.given, i) === true ? 1 : 0
       results.set(i, cellOf(taken[i] ? yes.given : (no?.given ?? null), i))
     }
     const { given } = results.done()
-    for (const row of condition.failures) if (cellOf(given, row) === null) setBit(counts, row)
-    for (const row of yes.failures) if (taken[row]) setBit(counts, row)
-    for (const row of no?.failures ?? none) if (!taken[row]) setBit(counts, row)
+    for (const row of condition.failures) if (cellOf(given, row) === null) set(counts, row)
+    for (const row of yes.failures) if (taken[row]) set(counts, row)
+    for (const row of no?.failures ?? none) if (!taken[row]) set(counts, row)
     return { given, failures: marked(counts, this.table.rowCount) }
   }
 
-  private call(node: Call): Value {
+  private call(node: CallNode): EvaluatedPart {
     const args = node.args.map((arg) => this.value(arg))
     const types = node.args.map((arg) => arg.type)
     const inherited = args.map(({ failures }) => failures)
@@ -121,22 +125,22 @@ class Evaluator {
   }
 
   /** A row whose part failed is a failure where its result is empty: COALESCE(1 / 0; 5) is 5. */
-  private told(given: Column | Cell, failures: readonly Int32Array[]): Value {
+  private told(given: Column | Cell, failures: readonly Int32Array[]): EvaluatedPart {
     return { given, failures: union(failures, this.table.rowCount).filter((row) => cellOf(given, row) === null) }
   }
 
-  private compute(node: Call, cells: Cell[], types: readonly Type[]): Cell | typeof failed {
+  private compute(node: CallNode, cells: Cell[], types: readonly FormulaType[]): Cell | typeof failed {
     if (!node.fn.seesEmpty && cells.includes(null)) return null
     return node.fn.call(cells, types, this.environment)
   }
 
-  private once(node: Call, cells: Cell[], types: readonly Type[]): Value {
+  private once(node: CallNode, cells: Cell[], types: readonly FormulaType[]): EvaluatedPart {
     const outcome = this.compute(node, cells, types)
     if (outcome !== failed) return { given: outcome === '' ? null : outcome, failures: none }
     return { given: null, failures: Int32Array.from({ length: this.table.rowCount }, (_, i) => i) }
   }
 
-  private perRow(node: Call, given: readonly (Column | Cell)[], types: readonly Type[]): Value {
+  private perRow(node: CallNode, given: readonly (Column | Cell)[], types: readonly FormulaType[]): EvaluatedPart {
     const results = new Results(node.type, this.table.rowCount)
     for (let i = 0; i < this.table.rowCount; i++)
       results.set(
@@ -151,8 +155,13 @@ class Evaluator {
   }
 
   /** One text column among constants: worked out once per distinct word. */
-  private perWord(node: Call, given: readonly (Column | Cell)[], types: readonly Type[], text: TextColumn): Value {
-    const { codes, words } = asCoded(text)
+  private perWord(
+    node: CallNode,
+    given: readonly (Column | Cell)[],
+    types: readonly FormulaType[],
+    text: TextColumn,
+  ): EvaluatedPart {
+    const { codes, words } = asDictionary(text)
     const results = new Results(node.type, words.length)
     words.forEach((word, code) =>
       results.set(
@@ -165,9 +174,9 @@ class Evaluator {
       ),
     )
     const { given: perWord, failures } = results.done()
-    const bad = bytes(words.length)
+    const bad = uint8s(words.length)
     for (const code of failures) bad[code] = 1
-    const index = ints(codes.length)
+    const index = int32s(codes.length)
     const rows = new IntList()
     for (let i = 0; i < codes.length; i++) {
       index[i] = codes[i] as number
@@ -181,7 +190,7 @@ export type Evaluated = { readonly column: Column; readonly failures: Int32Array
 
 /** The formula's column over a table, with the rows whose cell could not be computed. */
 export const evaluateFormula = (
-  formula: Typed,
+  formula: TypedNode,
   type: ColumnType,
   table: Table,
   environment: Environment,

@@ -1,12 +1,12 @@
 import { code, joined, py, sql, type Code, pyHelper } from '../codegen/tag.ts'
 import type { Cell } from '../table/column.ts'
-import type { Typed } from './check.ts'
+import type { TypedNode } from './check.ts'
 
 /** How a part of a formula is written in a language. */
-export type Write = (node: Typed) => Code
-type Call = Typed & { readonly kind: 'call' }
+export type WriteNode = (node: TypedNode) => Code
+type CallNode = TypedNode & { readonly kind: 'call' }
 
-export const constantsOf = (node: Call): (Cell | undefined)[] =>
+export const constantsOf = (node: CallNode): (Cell | undefined)[] =>
   node.args.map((arg) => (arg.kind === 'constant' ? arg.value : undefined))
 
 const no = code('false')
@@ -14,7 +14,7 @@ const pythonNo = code('False')
 const some = (parts: readonly Code[], none: Code): Code[] => parts.filter((part) => part.text !== none.text)
 
 /** Whether a filled result is wanting where every argument is filled. */
-const ownSql = (node: Call, args: readonly Code[]): Code => {
+const ownSql = (node: CallNode, args: readonly Code[]): Code => {
   const { fails, seesEmpty } = node.fn
   if (fails === 'never' || seesEmpty) return no
   const filled = args.map((arg) => sql`${arg} is not null`)
@@ -25,7 +25,7 @@ const ownSql = (node: Call, args: readonly Code[]): Code => {
  * A condition that holds in the rows where a part could not be computed, as against being merely empty: its result is
  * empty, and one of its arguments failed or it did itself. Scripts have no other trace of a failure.
  */
-export const failingSql = (node: Typed, write: Write): Code => {
+export const failingSql = (node: TypedNode, write: WriteNode): Code => {
   if (node.kind !== 'call') return no
   const inner = node.args.map((arg) => failingSql(arg, write))
   const name = node.fn.name
@@ -35,14 +35,14 @@ export const failingSql = (node: Typed, write: Write): Code => {
       ? [
           ...some([inner[0] ?? no], no),
           ...(some(inner.slice(1), no).length > 0
-            ? [sql`case when ${write(node.args[0] as Typed)} then ${inner[1] ?? no} else ${inner[2] ?? no} end`]
+            ? [sql`case when ${write(node.args[0] as TypedNode)} then ${inner[1] ?? no} else ${inner[2] ?? no} end`]
             : []),
         ]
       : some([...inner, ownSql(node, node.args.map(write))], no)
   return causes.length === 0 ? no : sql`(${write(node)} is null and (${joined(causes, ' or ')}))`
 }
 
-export const failingPython = (node: Typed, write: Write): Code => {
+export const failingPython = (node: TypedNode, write: WriteNode): Code => {
   if (node.kind !== 'call') return pythonNo
   const inner = node.args.map((arg) => failingPython(arg, write))
   const { name, fails, seesEmpty } = node.fn
@@ -52,7 +52,7 @@ export const failingPython = (node: Typed, write: Write): Code => {
   if (name === 'IF')
     return known.length === 0
       ? pythonNo
-      : py`${pyHelper('failing_branch')}(${write(node)}, ${write(node.args[0] as Typed)}, ${inner[0] ?? pythonNo}, ${inner[1] ?? pythonNo}, ${inner[2] ?? pythonNo})`
+      : py`${pyHelper('failing_branch')}(${write(node)}, ${write(node.args[0] as TypedNode)}, ${inner[0] ?? pythonNo}, ${inner[1] ?? pythonNo}, ${inner[2] ?? pythonNo})`
   const never = fails === 'never' || seesEmpty === true
   if (never && known.length === 0) return pythonNo
   const own = never ? code('None') : fails ? fails.python(constantsOf(node)) : code('True')

@@ -2,27 +2,27 @@ import type { Code } from '../codegen/tag.ts'
 import type { Cell, Column, ColumnType } from '../table/column.ts'
 
 /** The type of a formula's part; `empty` is what only EMPTY has, and it fits anywhere. */
-export type Type = ColumnType | 'empty'
+export type FormulaType = ColumnType | 'empty'
 
 /** What a function takes in a place: `moment` is a date or date-time, `clock` a date-time or time, `written` a number or moment that a pattern can write. */
-export type Need = 'number' | 'text' | 'boolean' | 'moment' | 'clock' | 'list' | 'written' | 'any'
+export type ArgumentType = 'number' | 'text' | 'boolean' | 'moment' | 'clock' | 'list' | 'written' | 'any'
 
 export type Argument = {
   readonly name: string
-  readonly need: Need
+  readonly need: ArgumentType
   readonly optional?: true
   /** This and any number more of it. */
   readonly rest?: true
   /** Must stand in the formula as a constant; refused before the run with this reason where it cannot be right beside arguments of these types. */
-  readonly constant?: (value: Cell, types: readonly Type[]) => string | undefined
+  readonly constant?: (value: Cell, types: readonly FormulaType[]) => string | undefined
 }
 
 /** The moment of the run, the same in every cell: milliseconds of the wall clock. */
-export type Moment = { readonly now: number }
+export type RunClock = { readonly now: number }
 
 /** A cell that could not be computed: it becomes empty and is counted. */
 export const failed = Symbol('failed')
-export type Outcome = Cell | typeof failed
+export type CallResult = Cell | typeof failed
 
 export type FormulaFunction = {
   readonly name: string
@@ -30,7 +30,7 @@ export type FormulaFunction = {
   readonly about: string
   readonly args: readonly Argument[]
   /** `same`: the one type that all arguments from place `sameFrom` on agree in. */
-  readonly result: ColumnType | 'same' | ((types: readonly Type[]) => ColumnType)
+  readonly result: ColumnType | 'same' | ((types: readonly FormulaType[]) => ColumnType)
   readonly sameFrom?: number
   /** Its arguments agree in one type, as items of a list. */
   readonly gathers?: true
@@ -46,16 +46,20 @@ export type FormulaFunction = {
       }
   /** Sees its empty arguments. All others give empty where one is empty. */
   readonly seesEmpty?: true
-  readonly call: (args: readonly Cell[], types: readonly Type[], moment: Moment) => Outcome
+  readonly call: (args: readonly Cell[], types: readonly FormulaType[], moment: RunClock) => CallResult
   /** A faster way over whole columns for some types; undefined where there is none. */
   readonly vector?: (
     args: readonly (Column | Cell)[],
-    types: readonly Type[],
+    types: readonly FormulaType[],
     rowCount: number,
   ) => { column: Column; failures: Int32Array } | undefined
   /** The expression in SQL and in Python; both call helpers that `helpers` holds unless the language has the thing itself. */
-  readonly sql: (args: readonly Code[], types: readonly Type[], constants: readonly (Cell | undefined)[]) => Code
-  readonly python: (args: readonly Code[], types: readonly Type[], constants: readonly (Cell | undefined)[]) => Code
+  readonly sql: (args: readonly Code[], types: readonly FormulaType[], constants: readonly (Cell | undefined)[]) => Code
+  readonly python: (
+    args: readonly Code[],
+    types: readonly FormulaType[],
+    constants: readonly (Cell | undefined)[],
+  ) => Code
   /** Formulas without columns and what they give, as CSV writes it ("" is empty). Run three ways. */
   readonly examples: readonly (readonly [formula: string, gives: string])[]
 }

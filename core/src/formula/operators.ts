@@ -1,10 +1,10 @@
 import { code, py, sql, sqlHelper, pyHelper } from '../codegen/tag.ts'
 import { civilRange, dayMs, dayOf } from '../table/calendar.ts'
 import type { Cell, Column } from '../table/column.ts'
-import { bits, floats, hasBit, IntList, setBit, type Bits } from '../table/memory.ts'
+import { bitmap, float64s, isSet, IntList, set, type Bitmap } from '../table/memory.ts'
 import { maxInteger } from '../table/number.ts'
 import { compareText } from '../table/order.ts'
-import { failed, type FormulaFunction, type Outcome, type Type } from './function-kind.ts'
+import { failed, type FormulaFunction, type CallResult, type FormulaType } from './function-kind.ts'
 import { define } from './functions/define.ts'
 import type { Comparison } from './parse.ts'
 
@@ -24,13 +24,13 @@ const compute = (op: Arithmetic, a: number, b: number): number =>
 type Operand = {
   readonly values: Float64Array | undefined
   readonly constant: number
-  readonly empty: Bits | undefined
+  readonly empty: Bitmap | undefined
 }
 const operand = (part: Column | Cell): Operand | undefined => {
   if (typeof part === 'number') return { values: undefined, constant: part, empty: undefined }
   if (part === null || typeof part !== 'object') return undefined
   return part.type === 'integer' || part.type === 'decimal'
-    ? { values: part.values, constant: 0, empty: part.empty }
+    ? { values: part.values, constant: 0, empty: part.nulls }
     : undefined
 }
 
@@ -56,13 +56,13 @@ const withLeft = (to: Float64Array, op: Arithmetic, a: number, b: Float64Array):
 const settle = (
   values: Float64Array,
   limit: number,
-  a: Bits | undefined,
-  b: Bits | undefined,
-): { empty: Bits | undefined; failures: Int32Array } => {
+  a: Bitmap | undefined,
+  b: Bitmap | undefined,
+): { empty: Bitmap | undefined; failures: Int32Array } => {
   const failures = new IntList()
-  let empty: Bits | undefined
+  let empty: Bitmap | undefined
   if (a || b) {
-    empty = bits(values.length)
+    empty = bitmap(values.length)
     for (let i = 0; i < empty.length; i++) empty[i] = ((a?.[i] ?? 0) | (b?.[i] ?? 0)) & 0xff
   }
   for (let i = 0; i < values.length; i++) {
@@ -71,9 +71,9 @@ const settle = (
       if (value === 0) values[i] = 0
       continue
     }
-    if (!hasBit(empty, i)) failures.push(i)
-    empty ??= bits(values.length)
-    setBit(empty, i)
+    if (!isSet(empty, i)) failures.push(i)
+    empty ??= bitmap(values.length)
+    set(empty, i)
     values[i] = 0
   }
   return { empty, failures: failures.done() }
@@ -89,7 +89,7 @@ export const arithmetic = (op: Arithmetic, whole: boolean): FormulaFunction => {
     about: '',
     args: 'a:number b:number',
     result,
-    call: ([a, b]): Outcome => {
+    call: ([a, b]): CallResult => {
       const value = compute(op, a as number, b as number)
       return Math.abs(value) <= limit ? (value === 0 ? 0 : value) : failed
     },
@@ -97,12 +97,12 @@ export const arithmetic = (op: Arithmetic, whole: boolean): FormulaFunction => {
       const left = operand(a)
       const right = operand(b)
       if (!left || !right || (!left.values && !right.values)) return undefined
-      const values = floats(rowCount)
+      const values = float64s(rowCount)
       if (left.values && right.values) both(values, op, left.values, right.values)
       else if (left.values) withRight(values, op, left.values, right.constant)
       else if (right.values) withLeft(values, op, left.constant, right.values)
       const { empty, failures } = settle(values, limit, left.empty, right.empty)
-      return { column: { type: result, values, empty }, failures }
+      return { column: { type: result, values, nulls: empty }, failures }
     },
     sql: ([a = code(''), b = code('')]) =>
       result === 'integer'
@@ -141,7 +141,7 @@ export const percent: FormulaFunction = define({
   examples: [],
 })
 
-const millis = (cell: Cell | undefined, type: Type | undefined): number =>
+const millis = (cell: Cell | undefined, type: FormulaType | undefined): number =>
   type === 'datetime' ? (cell as number) : (cell as number) * dayMs
 
 /** Date minus date in whole days; with a time on either side in days as a decimal. */
@@ -205,7 +205,7 @@ const holds = (op: Comparison, order: number): boolean =>
             : order >= 0
 
 /** Both of one type by now. Equality sees empty; the orders give empty with an empty side. */
-export const comparison = (op: Comparison, type: Type): FormulaFunction => {
+export const comparison = (op: Comparison, type: FormulaType): FormulaFunction => {
   const equality = op === '=' || op === '<>'
   return define({
     name: `op_${words[op]}`,

@@ -2,7 +2,7 @@ import { FormulaError, lex, type Span, type Token } from './lex.ts'
 
 export type Comparison = '=' | '<>' | '<' | '<=' | '>' | '>='
 export type Operator = '+' | '-' | '*' | '/' | '^' | '&' | Comparison
-export type Node = Span &
+export type FormulaNode = Span &
   (
     | { readonly kind: 'number'; readonly value: number; readonly whole: boolean }
     | { readonly kind: 'text'; readonly value: string }
@@ -10,9 +10,9 @@ export type Node = Span &
     | { readonly kind: 'empty' }
     | { readonly kind: 'column'; readonly name: string }
     | { readonly kind: 'parameter'; readonly name: string }
-    | { readonly kind: 'unary'; readonly op: '-' | '+' | '%'; readonly arg: Node }
-    | { readonly kind: 'binary'; readonly op: Operator; readonly left: Node; readonly right: Node }
-    | { readonly kind: 'call'; readonly name: string; readonly args: readonly Node[] }
+    | { readonly kind: 'unary'; readonly op: '-' | '+' | '%'; readonly arg: FormulaNode }
+    | { readonly kind: 'binary'; readonly op: Operator; readonly left: FormulaNode; readonly right: FormulaNode }
+    | { readonly kind: 'call'; readonly name: string; readonly args: readonly FormulaNode[] }
   )
 
 /** Binary operators from loosest to tightest. */
@@ -51,7 +51,7 @@ class Parser {
   }
 
   /** Formula := Level0 end */
-  formula(): Node {
+  formula(): FormulaNode {
     const node = this.level(0)
     if (this.next.kind !== 'end')
       this.fail(this.next, `An operator or the end was expected here, not ${this.next.value}.`)
@@ -59,7 +59,7 @@ class Parser {
   }
 
   /** Level(n) := Level(n + 1) (operator of n, Level(n + 1))* */
-  private level(n: number): Node {
+  private level(n: number): FormulaNode {
     if (++this.depth > maxDepth * levels.length)
       this.fail(this.next, 'This formula nests too deeply. Part it into several columns.')
     const operators = levels[n]
@@ -78,7 +78,7 @@ class Parser {
   }
 
   /** Postfix := Prefix '%'* — the sign before binds tighter than all else */
-  private postfix(): Node {
+  private postfix(): FormulaNode {
     let node = this.prefix()
     for (let sign = this.maybe('%'); sign; sign = this.maybe('%'))
       node = { kind: 'unary', op: '%', arg: node, from: node.from, to: sign.to }
@@ -86,7 +86,7 @@ class Parser {
   }
 
   /** Prefix := ('-' | '+') Prefix | Primary */
-  private prefix(): Node {
+  private prefix(): FormulaNode {
     const sign = this.maybe('-', '+')
     if (!sign) return this.primary()
     if (++this.depth > maxDepth * levels.length)
@@ -97,7 +97,7 @@ class Parser {
   }
 
   /** Primary := number | text | column | parameter | name | name '(' Arguments ')' | '(' Level0 ')' */
-  private primary(): Node {
+  private primary(): FormulaNode {
     const token = this.take()
     const { from, to, value } = token
     if (token.kind === 'number') return this.number(token)
@@ -118,7 +118,7 @@ class Parser {
     )
   }
 
-  private number(token: Token): Node {
+  private number(token: Token): FormulaNode {
     const value = Number(token.value)
     if (!Number.isFinite(value)) this.fail(token, 'This number is too large.')
     return {
@@ -130,7 +130,7 @@ class Parser {
     }
   }
 
-  private named({ value, from, to }: Token): Node {
+  private named({ value, from, to }: Token): FormulaNode {
     if (this.maybe('(')) return this.call(value, from, to)
     const word = value.toUpperCase()
     if (word === 'TRUE' || word === 'FALSE') return { kind: 'boolean', value: word === 'TRUE', from, to }
@@ -139,8 +139,8 @@ class Parser {
   }
 
   /** Arguments := (Level0 ((';' | ',') Level0)*)? */
-  private call(name: string, from: number, to: number): Node {
-    const args: Node[] = []
+  private call(name: string, from: number, to: number): FormulaNode {
+    const args: FormulaNode[] = []
     const close = this.maybe(')')
     if (close) return { kind: 'call', name: name.toUpperCase(), args, from, to: close.to }
     do args.push(this.level(0))
@@ -156,7 +156,7 @@ class Parser {
 }
 
 /** Throws a FormulaError with its span where the text is not a formula. */
-export const parseFormula = (source: string): Node => {
+export const parseFormula = (source: string): FormulaNode => {
   if (source.length > mostFormulaCharacters)
     throw new FormulaError({
       from: mostFormulaCharacters,
@@ -168,7 +168,7 @@ export const parseFormula = (source: string): Node => {
   return node
 }
 
-const partsOf = (node: Node): readonly Node[] =>
+const partsOf = (node: FormulaNode): readonly FormulaNode[] =>
   node.kind === 'unary'
     ? [node.arg]
     : node.kind === 'binary'
@@ -178,8 +178,8 @@ const partsOf = (node: Node): readonly Node[] =>
         : []
 
 /** a + b + c … nests to the left as deeply as it is long: what walks a formula has a stack of limited depth. */
-const checkDepth = (root: Node): void => {
-  let level: readonly Node[] = [root]
+const checkDepth = (root: FormulaNode): void => {
+  let level: readonly FormulaNode[] = [root]
   for (let depth = 1; level.length > 0; depth++) {
     const [first] = level
     if (depth > maxTreeDepth && first)
@@ -205,7 +205,7 @@ export const writeParameter = (name: string): string =>
 /** The same formula with its columns renamed, all else to the letter. */
 export const renameInFormula = (source: string, rename: (name: string) => string): string => {
   const spots: (Span & { name: string })[] = []
-  const walk = (node: Node): void => {
+  const walk = (node: FormulaNode): void => {
     if (node.kind === 'column') spots.push(node)
     else if (node.kind === 'unary') walk(node.arg)
     else if (node.kind === 'binary') [node.left, node.right].forEach(walk)

@@ -1,17 +1,17 @@
 import { code, sql, type Code } from '../codegen/tag.ts'
 import { pythonCell, sqlCell } from '../codegen/literals.ts'
-import type { Typed } from './check.ts'
+import type { TypedNode } from './check.ts'
 import { constantsOf, failingPython, failingSql } from './failing.ts'
-import type { Need, Type } from './function-kind.ts'
+import type { ArgumentType, FormulaType } from './function-kind.ts'
 
 /** How a language writes the leaves of a formula; calls are written by the functions themselves. */
-type Leaves = {
+type LeafWriters = {
   readonly column: (name: string) => Code
   readonly parameter: (name: string) => Code
 }
 
 /** PostgreSQL wants to know the type of a bare null wherever a function is overloaded. */
-const sqlNull: Readonly<Record<Need, Code>> = {
+const sqlNull: Readonly<Record<ArgumentType, Code>> = {
   number: code('null::bigint'),
   text: code('null::text'),
   boolean: code('null::boolean'),
@@ -22,9 +22,9 @@ const sqlNull: Readonly<Record<Need, Code>> = {
   any: code('null'),
 }
 
-export const formulaSql = (node: Typed, leaves: Leaves): Code => {
+export const formulaSql = (node: TypedNode, leaves: LeafWriters): Code => {
   if (node.kind === 'constant')
-    return node.value === null ? code('null') : sqlCell(node.type as Exclude<Type, 'empty'>, node.value)
+    return node.value === null ? code('null') : sqlCell(node.type as Exclude<FormulaType, 'empty'>, node.value)
   if (node.kind === 'column') return leaves.column(node.name)
   if (node.kind === 'parameter') return leaves.parameter(node.name)
   const args = node.args.map((arg, i) => {
@@ -34,7 +34,7 @@ export const formulaSql = (node: Typed, leaves: Leaves): Code => {
         : sqlNull[(node.fn.args[i] ?? node.fn.args.at(-1))?.need ?? 'any']
     return formulaSql(arg, leaves)
   })
-  if (node.fn.name === 'IFERROR') args.push(failingSql(node.args[0] as Typed, (part) => formulaSql(part, leaves)))
+  if (node.fn.name === 'IFERROR') args.push(failingSql(node.args[0] as TypedNode, (part) => formulaSql(part, leaves)))
   return node.fn.sql(
     args,
     node.args.map((arg) => arg.type),
@@ -42,7 +42,7 @@ export const formulaSql = (node: Typed, leaves: Leaves): Code => {
   )
 }
 
-const sqlTypes: Readonly<Record<Type, string>> = {
+const sqlTypes: Readonly<Record<FormulaType, string>> = {
   text: 'text',
   integer: 'bigint',
   decimal: 'float8',
@@ -53,23 +53,24 @@ const sqlTypes: Readonly<Record<Type, string>> = {
   list: 'text',
   empty: 'text',
 }
-export const sqlTypeName = (type: Type): Code => code(sqlTypes[type])
+export const sqlTypeName = (type: FormulaType): Code => code(sqlTypes[type])
 
 /** An EMPTY beside others takes their type. */
-const emptyOperand = (node: Typed & { kind: 'call' }): Code => {
+const emptyOperand = (node: TypedNode & { kind: 'call' }): Code => {
   const other = node.args.find(
     (arg) => arg.type !== 'empty' && (node.fn.group === 'operator' || arg.type === node.type),
   )
   return sql`null::${sqlTypeName(other?.type ?? node.type)}`
 }
 
-export const formulaPython = (node: Typed, leaves: Leaves): Code => {
+export const formulaPython = (node: TypedNode, leaves: LeafWriters): Code => {
   if (node.kind === 'constant')
-    return node.value === null ? code('None') : pythonCell(node.type as Exclude<Type, 'empty'>, node.value)
+    return node.value === null ? code('None') : pythonCell(node.type as Exclude<FormulaType, 'empty'>, node.value)
   if (node.kind === 'column') return leaves.column(node.name)
   if (node.kind === 'parameter') return leaves.parameter(node.name)
   const args = node.args.map((arg) => formulaPython(arg, leaves))
-  if (node.fn.name === 'IFERROR') args.push(failingPython(node.args[0] as Typed, (part) => formulaPython(part, leaves)))
+  if (node.fn.name === 'IFERROR')
+    args.push(failingPython(node.args[0] as TypedNode, (part) => formulaPython(part, leaves)))
   return node.fn.python(
     args,
     node.args.map((arg) => arg.type),

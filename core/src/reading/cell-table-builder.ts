@@ -2,15 +2,15 @@ import { figure } from '../messages/words.ts'
 import { textOfCell } from '../table/cell-text.ts'
 import { columnWriter, emptyColumn, typeTogether, type Cell, type Column, type ColumnType } from '../table/column.ts'
 import { TooLarge } from '../table/limits.ts'
-import { bytes, floats, IntList } from '../table/memory.ts'
+import { uint8s, float64s, IntList } from '../table/memory.ts'
 import { plainLocale } from '../table/number.ts'
 import { ownValue } from '../table/own.ts'
 import { Table } from '../table/table.ts'
 import { ColumnNames } from './column-names.ts'
-import { convertCell, textReader, type ReadAs } from './convert.ts'
-import type { Read } from './read-options.ts'
-import { joinedNames, RowGate } from './row-filter.ts'
-import type { Intaken, Unreadable } from './table-builder.ts'
+import { convertCell, textReader, type ConversionTarget } from './convert.ts'
+import type { ReadOptions } from './read-options.ts'
+import { joinedNames, RowFilter } from './row-filter.ts'
+import type { BuiltTable, UnreadableCells } from './table-builder.ts'
 import { detectText, widen, type Detected } from './type-detection.ts'
 
 /** What a workbook's or a record's cell holds; `error` is a cell that shows an error instead of a value. */
@@ -34,8 +34,8 @@ const paddedAFilled = 100
 
 /** A column of cells of any type, until all are known: a tag and a number, or a text, for each row. */
 class CellBuilder {
-  private tags = bytes(256)
-  private numbers = floats(256)
+  private tags = uint8s(256)
+  private numbers = float64s(256)
   private texts: (string | undefined)[] = []
   length = 0
   add(cell: RawCell): void {
@@ -63,10 +63,10 @@ class CellBuilder {
     }
   }
   private grow(): void {
-    const tags = bytes(this.tags.length * 2)
+    const tags = uint8s(this.tags.length * 2)
     tags.set(this.tags)
     this.tags = tags
-    const numbers = floats(this.numbers.length * 2)
+    const numbers = float64s(this.numbers.length * 2)
     numbers.set(this.numbers)
     this.numbers = numbers
   }
@@ -89,7 +89,7 @@ class CellBuilder {
         : (this.numbers[row] as number)
   }
   /** Each cell by its own type as one type: text is read, all else converted; what cannot be is unreadable. */
-  column(to: ReadAs): { column: Column; unreadable: Int32Array } {
+  column(to: ConversionTarget): { column: Column; unreadable: Int32Array } {
     const writer = columnWriter(to.type, this.length)
     const read = textReader(to)
     const convert = kinds.map((from) =>
@@ -131,10 +131,10 @@ const widthOf = (row: readonly RawCell[]): number => {
  * Builds typed columns from rows of typed cells, as workbooks and records have them. Cells keep their type; a column of
  * mixed cells is text, each written as CSV would. `detects`: columns of nothing but text are read as CSV's would be.
  */
-export class CellIntake {
-  private readonly read: Read
+export class CellTableBuilder {
+  private readonly read: ReadOptions
   private readonly detects: boolean
-  private readonly gate: RowGate<RawCell>
+  private readonly gate: RowFilter<RawCell>
   private readonly names = new ColumnNames()
   private readonly builders: CellBuilder[] = []
   private blanks = 0
@@ -142,10 +142,10 @@ export class CellIntake {
   private rows = 0
   private filled = 0
   private padded = 0
-  constructor(read: Read, detects = false) {
+  constructor(read: ReadOptions, detects = false) {
     this.read = read
     this.detects = detects
-    this.gate = new RowGate(read)
+    this.gate = new RowFilter(read)
   }
   get rowCount(): number {
     return this.rows
@@ -159,7 +159,7 @@ export class CellIntake {
     for (; this.blanks > 0; this.blanks--) this.take(this.gate.pass([[]]))
     this.take(this.gate.pass([row]))
   }
-  private take({ names, body }: ReturnType<RowGate<RawCell>['pass']>): void {
+  private take({ names, body }: ReturnType<RowFilter<RawCell>['pass']>): void {
     if (names)
       for (const name of joinedNames(names.map((row) => row.slice(0, widthOf(row)).map(nameOf)))) this.names.add(name)
     for (const row of body) {
@@ -190,7 +190,7 @@ export class CellIntake {
     while (builder.length < this.rows) builder.add(null)
     return builder
   }
-  private typeOf(name: string, builder: CellBuilder): ReadAs {
+  private typeOf(name: string, builder: CellBuilder): ConversionTarget {
     const { types, locale = plainLocale } = this.read
     if (types === 'text') return { type: 'text' }
     const given = typeof types === 'object' ? ownValue(types, name) : undefined
@@ -202,9 +202,9 @@ export class CellIntake {
     }
   }
   /** Blank rows at the end are counted only where they are records: below a sheet's last filled row there is nothing. */
-  done(records = false): Intaken {
+  done(records = false): BuiltTable {
     const blankRows = this.blankRows + (records ? this.blanks : 0)
-    const unreadable: Unreadable[] = []
+    const unreadable: UnreadableCells[] = []
     const blank = new Set<string>()
     const blankColumns = new Map<ColumnType, Column>()
     const blankOf = (type: ColumnType): Column => {

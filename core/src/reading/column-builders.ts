@@ -1,10 +1,10 @@
 import { decimalSource, integerSource } from './type-detection.ts'
 import type { Column, TextColumn } from '../table/column.ts'
-import { bits, bytes as byteBuffer, floats, ints, setBit, words32 } from '../table/memory.ts'
+import { bitmap, uint8s as byteBuffer, float64s, int32s, set, uint32s } from '../table/memory.ts'
 import type { NumberLocale } from '../table/number.ts'
 
 /** UTF-8 bytes of a file, with what makes text of a span of them and bytes of a text. */
-export type Bytes = {
+export type ByteSource = {
   readonly bytes: Uint8Array
   readonly text: (start: number, end: number) => string
   readonly bytesOf: (text: string) => Uint8Array
@@ -81,13 +81,13 @@ export class NumberBuilder {
   private readonly sign: string
   /** `expected`: how many cells there may be, so that the buffer need not grow. */
   constructor(locale: NumberLocale, expected = 1024) {
-    this.values = floats(expected)
+    this.values = float64s(expected)
     this.decimal = new RegExp(decimalSource(locale.decimal))
     this.sign = locale.decimal
     this.mark = locale.decimal === '.' ? 46 : -1
   }
   add(text: string): void {
-    if (this.length === this.values.length) this.values = grow(floats, this.values, this.length + 1)
+    if (this.length === this.values.length) this.values = grow(float64s, this.values, this.length + 1)
     const at = this.length++
     if (text === '') {
       this.emptyRows.push(at)
@@ -97,8 +97,8 @@ export class NumberBuilder {
     this.values[at] = quick === quick ? quick : this.slow(text)
   }
   /** Cells of one column of a block, by start and end. Up to 15 digits and a point are exact as whole number over a power of ten; all else goes by its text. */
-  addSpans(source: Bytes, cuts: Int32Array, column: number, width: number, rows: number): void {
-    if (this.length + rows > this.values.length) this.values = grow(floats, this.values, this.length + rows)
+  addSpans(source: ByteSource, cuts: Int32Array, column: number, width: number, rows: number): void {
+    if (this.length + rows > this.values.length) this.values = grow(float64s, this.values, this.length + rows)
     for (let i = 0, k = column * 2; i < rows; i++, k += width * 2) {
       const start = cuts[k] as number
       const end = cuts[k + 1] as number
@@ -129,9 +129,9 @@ export class NumberBuilder {
     return 0
   }
   done(): Column {
-    const empty = this.emptyRows.length > 0 ? bits(this.length) : undefined
-    for (const row of this.emptyRows) if (empty) setBit(empty, row)
-    return { type: this.type, values: trimmed(this.values, this.length), empty }
+    const empty = this.emptyRows.length > 0 ? bitmap(this.length) : undefined
+    for (const row of this.emptyRows) if (empty) set(empty, row)
+    return { type: this.type, values: trimmed(this.values, this.length), nulls: empty }
   }
 }
 
@@ -159,10 +159,10 @@ const sameBytes = (a: Uint8Array, start: number, end: number, b: Uint8Array, fro
 }
 
 /** Words by their bytes: open addressing over a power of two, the bytes themselves in one arena. */
-class WordIndex {
-  private table = ints(1024).fill(-1)
-  private hashes = ints(1024)
-  private offsets = ints(1024)
+class DictionaryIndex {
+  private table = int32s(1024).fill(-1)
+  private hashes = int32s(1024)
+  private offsets = int32s(1024)
   private arena = byteBuffer(1 << 14)
   private readonly bytesOf: (text: string) => Uint8Array
   size = 0
@@ -217,8 +217,8 @@ class WordIndex {
   }
   private put(code: number, hash: number, bytes: Uint8Array): void {
     if (code + 2 > this.offsets.length) {
-      this.offsets = grow(ints, this.offsets, code + 2)
-      this.hashes = grow(ints, this.hashes, code + 2)
+      this.offsets = grow(int32s, this.offsets, code + 2)
+      this.hashes = grow(int32s, this.hashes, code + 2)
     }
     const from = this.offsets[code] as number
     const end = from + bytes.length
@@ -237,7 +237,7 @@ class WordIndex {
     this.table[slot] = code
   }
   private rehash(): void {
-    this.table = ints(this.table.length * 4).fill(-1)
+    this.table = int32s(this.table.length * 4).fill(-1)
     for (let code = 1; code < this.size; code++) this.seat(code)
   }
 }
@@ -249,11 +249,11 @@ export class TextBuilder {
   private words: string[] = ['']
   private seen = new Map<string, number>([['', 0]])
   private strings: string[] | undefined
-  private index: WordIndex | undefined
+  private index: DictionaryIndex | undefined
   private length = 0
   private judged = false
   constructor(expected = 1024) {
-    this.codes = words32(expected)
+    this.codes = uint32s(expected)
   }
   add(text: string): void {
     if (this.strings) {
@@ -266,13 +266,13 @@ export class TextBuilder {
     this.judge()
   }
   /** Cells of one column of a block, by start and end; a word met before is found by its bytes alone. */
-  addSpans(source: Bytes, cuts: Int32Array, column: number, width: number, rows: number): void {
+  addSpans(source: ByteSource, cuts: Int32Array, column: number, width: number, rows: number): void {
     if (this.strings) {
       for (let i = 0, k = column * 2; i < rows; i++, k += width * 2)
         this.add(cuts[k] === cuts[k + 1] ? '' : source.text(cuts[k] as number, cuts[k + 1] as number))
       return
     }
-    this.index ??= new WordIndex(this.words, source.bytesOf)
+    this.index ??= new DictionaryIndex(this.words, source.bytesOf)
     this.reserve(rows)
     for (let done = 0; done < rows;) {
       const found = this.index.find(source.bytes, cuts, column, width, done, rows, this.codes, this.length)
@@ -296,7 +296,7 @@ export class TextBuilder {
     return code
   }
   private reserve(more: number): void {
-    if (this.length + more > this.codes.length) this.codes = grow(words32, this.codes, this.length + more)
+    if (this.length + more > this.codes.length) this.codes = grow(uint32s, this.codes, this.length + more)
   }
   /** Once, when a sample is in: coded or plain. */
   private judge(): void {
@@ -309,7 +309,7 @@ export class TextBuilder {
     this.strings = Array.from({ length: this.length }, (_, i) => this.words[this.codes[i] as number] as string)
     this.words = ['']
     this.seen = new Map()
-    this.codes = words32(0)
+    this.codes = uint32s(0)
   }
   done(): TextColumn {
     return this.strings

@@ -10,13 +10,13 @@ import {
 import { dayMs, dayOf, maybeIsoDate, maybeIsoDateTime, maybeIsoTime } from '../table/calendar.ts'
 import { compileDatePattern, dateReader } from './date-pattern.ts'
 import { gather } from '../table/gather.ts'
-import { bits, hasBit, IntList, ints, setBit } from '../table/memory.ts'
+import { bitmap, isSet, IntList, int32s, set } from '../table/memory.ts'
 import { maxInteger, numberReader, plainLocale, roundTo, type NumberLocale } from '../table/number.ts'
 import { lower, trim } from '../table/text.ts'
 import { textOfCell } from '../table/cell-text.ts'
 
 /** How the text of a cell becomes a value of a type: the one home of it, for `open`, `cast`, typed values and formulas. */
-export type ReadAs = {
+export type ConversionTarget = {
   readonly type: ColumnType
   readonly formats?: readonly string[] | undefined
   readonly locale?: NumberLocale | undefined
@@ -70,7 +70,7 @@ const readList = (text: string): string | null => {
 }
 
 /** A reader of filled text; null where it cannot be read. Spaces at the ends are set aside but for text itself. */
-export const textReader = ({ type, formats, locale }: ReadAs): ((text: string) => Cell) => {
+export const textReader = ({ type, formats, locale }: ConversionTarget): ((text: string) => Cell) => {
   if (type === 'text') return (text) => text
   if (type === 'list') return readList
   if (type === 'boolean') return readBoolean
@@ -96,7 +96,7 @@ const toInteger = (value: number): number | null => {
 /** A value of one type turned into another; null where there is no way or no value. */
 export const convertCell = (
   from: ColumnType,
-  to: ReadAs,
+  to: ConversionTarget,
   read: (text: string) => Cell,
 ): ((cell: Exclude<Cell, null>) => Cell) => {
   const target = to.type
@@ -122,7 +122,7 @@ export const canConvert = (from: ColumnType, to: ColumnType): boolean =>
   to === 'text' ||
   convertCell(from, { type: to }, () => null)(from === 'boolean' ? true : 1) !== null
 
-export type Converted = {
+export type ConversionResult = {
   readonly column: Column
   /** Rows whose filled cell could not be read and is now empty. */
   readonly unreadable: Int32Array
@@ -131,35 +131,39 @@ export type Converted = {
 }
 
 /** Text worked out once per distinct word, then laid out by code. */
-const convertCoded = (source: TextColumn & { form: 'coded' }, to: ReadAs, read: (text: string) => Cell): Converted => {
+const convertDictionary = (
+  source: TextColumn & { form: 'coded' },
+  to: ConversionTarget,
+  read: (text: string) => Cell,
+): ConversionResult => {
   const { codes, words } = source
   const writer = columnWriter(to.type, words.length)
-  const bad = bits(words.length)
+  const bad = bitmap(words.length)
   words.forEach((word, code) => {
     if (code === 0) return
     const cell = read(word)
     writer.set(code, cell)
-    if (cell === null) setBit(bad, code)
+    if (cell === null) set(bad, code)
   })
   const unreadable = new IntList()
   let changed = 0
-  const index = ints(codes.length)
+  const index = int32s(codes.length)
   for (let i = 0; i < codes.length; i++) {
     const code = codes[i] as number
     index[i] = code
     if (code === 0) continue
-    if (hasBit(bad, code)) unreadable.push(i)
+    if (isSet(bad, code)) unreadable.push(i)
     else changed++
   }
   return { column: gather(writer.done(), index), unreadable: unreadable.done(), changed }
 }
 
-export const convert = (column: Column, to: ReadAs): Converted => {
-  if (column.type === to.type) return { column, unreadable: ints(0), changed: 0 }
+export const convert = (column: Column, to: ConversionTarget): ConversionResult => {
+  if (column.type === to.type) return { column, unreadable: int32s(0), changed: 0 }
   const read = textReader(to)
-  if (column.type === 'text' && column.form === 'coded') return convertCoded(column, to, read)
+  if (column.type === 'text' && column.form === 'coded') return convertDictionary(column, to, read)
   if (column.type === 'list' && to.type === 'text')
-    return { column: { ...column, type: 'text' }, unreadable: ints(0), changed: lengthOf(column) }
+    return { column: { ...column, type: 'text' }, unreadable: int32s(0), changed: lengthOf(column) }
   const step = convertCell(column.type, to, read)
   const n = lengthOf(column)
   const writer = columnWriter(to.type, n)

@@ -1,5 +1,5 @@
-import { holdsWords, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
-import { floats, hasBit } from '../table/memory.ts'
+import { isDictionary, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
+import { float64s, isSet } from '../table/memory.ts'
 import { textOfCell } from '../table/cell-text.ts'
 import type { Table } from '../table/table.ts'
 
@@ -15,7 +15,7 @@ export const guarded = (text: string): string =>
 /** Values written before, each in the slot its size leads to: most exports repeat their prices and days. As many slots as there are rows, at most 131,072. */
 const remembered = (write: (value: number) => string, rows: number): ((value: number) => string) => {
   const slots = 2 ** Math.min(17, Math.ceil(Math.log2(Math.max(2, rows))))
-  const values = floats(slots).fill(NaN)
+  const values = float64s(slots).fill(NaN)
   const texts = Array<string>(slots).fill('')
   return (value) => {
     const slot = (value * 2654.435769) & (slots - 1)
@@ -26,8 +26,8 @@ const remembered = (write: (value: number) => string, rows: number): ((value: nu
 }
 
 /** Puts the cells of rows `from` to `to` of a column into `cells` as CSV writes them. */
-type Writer = (from: number, to: number, cells: string[]) => void
-const textWriter = (column: TextColumn, guard: boolean): Writer => {
+type CellWriter = (from: number, to: number, cells: string[]) => void
+const textWriter = (column: TextColumn, guard: boolean): CellWriter => {
   const write = guard ? (text: string) => cell(guarded(text)) : cell
   if (column.form === 'plain')
     return (from, to, cells) => {
@@ -39,10 +39,10 @@ const textWriter = (column: TextColumn, guard: boolean): Writer => {
     for (let row = from; row < to; row++) cells[row - from] = words[codes[row] as number] as string
   }
 }
-type Written = (value: number) => string
+type ValueFormatter = (value: number) => string
 /** How values of a type are written; all columns of one type share what is remembered, so that a wide table needs no more than a narrow one. */
-const valueWords = (rows: number): ((type: ColumnType) => Written) => {
-  const known = new Map<ColumnType, Written>([
+const valueWords = (rows: number): ((type: ColumnType) => ValueFormatter) => {
+  const known = new Map<ColumnType, ValueFormatter>([
     ['boolean', (value) => (value === 1 ? 'true' : 'false')],
     ['integer', String],
   ])
@@ -52,12 +52,12 @@ const valueWords = (rows: number): ((type: ColumnType) => Written) => {
     return write
   }
 }
-const writer = (column: Column, guard: boolean, words: (type: ColumnType) => Written): Writer => {
-  if (holdsWords(column)) return textWriter(column, guard)
-  const { type, values, empty } = column
+const writer = (column: Column, guard: boolean, words: (type: ColumnType) => ValueFormatter): CellWriter => {
+  if (isDictionary(column)) return textWriter(column, guard)
+  const { type, values, nulls } = column
   const write = words(type)
   return (from, to, cells) => {
-    for (let row = from; row < to; row++) cells[row - from] = hasBit(empty, row) ? '' : write(values[row] as number)
+    for (let row = from; row < to; row++) cells[row - from] = isSet(nulls, row) ? '' : write(values[row] as number)
   }
 }
 

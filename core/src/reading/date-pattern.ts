@@ -102,9 +102,9 @@ export const compileDatePattern = (pattern: string): DatePattern | PatternProble
 /** A two-digit year is 1950 to 2049. */
 export const fullYear = (twoDigits: number): number => (twoDigits < 50 ? 2000 : 1900) + twoDigits
 
-type Read = Partial<Record<DateField, number>>
+type ParsedFields = Partial<Record<DateField, number>>
 
-const hourOf = (read: Read): number | null => {
+const hourOf = (read: ParsedFields): number | null => {
   if (read.hour12 === undefined) return read.hour ?? 0
   if (read.hour12 < 1 || read.hour12 > 12) return null
   return (read.hour12 % 12) + (read.half ?? 0) * 12
@@ -119,7 +119,7 @@ export const dateReader = (
   return (text) => {
     const match = expression.exec(text)
     if (!match) return null
-    const read: Read = {}
+    const read: ParsedFields = {}
     compiled.fields.forEach((field, i) => {
       const part = match[i + 1] as string
       if (field === 'monthName')

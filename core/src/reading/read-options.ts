@@ -12,17 +12,18 @@ export const formats = ['csv', 'xlsx', 'ods', 'json', 'parquet'] as const
 
 export type Format = (typeof formats)[number]
 
-export type OpenType = { readonly type: ColumnType; readonly formats?: readonly string[] | undefined }
+export type ColumnReading = { readonly type: ColumnType; readonly formats?: readonly string[] | undefined }
 
 /** Which sheets of a workbook: by name in this order, those whose name fits, or the first that is not hidden. */
-export type Sheets = readonly string[] | { readonly like: string; readonly unlike?: string | undefined } | 'first'
+export type SheetSelection =
+  readonly string[] | { readonly like: string; readonly unlike?: string | undefined } | 'first'
 
 /** How a file becomes a table. Rows are counted as seen in the file, blank ones included. */
-export type Read = {
+export type ReadOptions = {
   readonly format?: Format | undefined
   /** JSON: where the list of records stands, such as data.items. */
   readonly path?: string | undefined
-  readonly sheets?: Sheets | undefined
+  readonly sheets?: SheetSelection | undefined
   /** Such as B3:K90; without the last number it goes to the last row. */
   readonly range?: string | undefined
   readonly encoding?: string | undefined
@@ -32,12 +33,12 @@ export type Read = {
   readonly header?: number | readonly number[] | 'none' | undefined
   readonly skip?: number | undefined
   readonly footer?: number | undefined
-  readonly types?: 'detect' | 'text' | Readonly<Record<string, OpenType>> | undefined
+  readonly types?: 'detect' | 'text' | Readonly<Record<string, ColumnReading>> | undefined
   readonly locale?: NumberLocale | undefined
   readonly origin?: { readonly file?: string | undefined; readonly sheet?: string | undefined } | undefined
 }
 
-export const readSchema: z.ZodType<Read> = z
+export const readSchema: z.ZodType<ReadOptions> = z
   .strictObject({
     format: z.enum(formats).optional(),
     path: z.string().min(1).optional(),
@@ -67,7 +68,7 @@ export const readSchema: z.ZodType<Read> = z
   .meta({ id: 'Read' })
 
 /** What a file is, as far as a recipe tells: said, or by the ending that its name pattern has. */
-export const formatOf = (read: Read, files: string | undefined): Format => {
+export const formatOf = (read: ReadOptions, files: string | undefined): Format => {
   if (read.format) return read.format
   if (read.path !== undefined) return 'json'
   const ending = /\.([a-z]+)$/i.exec(files ?? '')?.[1]?.toLowerCase()
@@ -77,9 +78,9 @@ export const formatOf = (read: Read, files: string | undefined): Format => {
 export const isWorkbook = (format: Format): boolean => format === 'xlsx' || format === 'ods'
 
 /** The rows of names, counted from 1, in the file or in its range; none where there is no such row. */
-export const headerRows = ({ header = 1 }: Pick<Read, 'header'>): readonly number[] =>
+export const headerRows = ({ header = 1 }: Pick<ReadOptions, 'header'>): readonly number[] =>
   header === 'none' ? [] : typeof header === 'number' ? [header] : header
 
 /** The columns that come from the file itself, not from how it was opened. */
-export const fileColumns = (columns: Schema, read: Read | undefined): Schema =>
+export const fileColumns = (columns: Schema, read: ReadOptions | undefined): Schema =>
   columns.filter((field) => field.name !== read?.origin?.file && field.name !== read?.origin?.sheet)

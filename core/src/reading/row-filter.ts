@@ -1,4 +1,4 @@
-import { headerRows, type Read } from './read-options.ts'
+import { headerRows, type ReadOptions } from './read-options.ts'
 import { rectangleOf } from './sheet-range.ts'
 
 /**
@@ -21,7 +21,7 @@ export const joinedNames = (rows: readonly (readonly string[])[]): string[] => {
 }
 
 /** Tells the rows of names from the rows below them: `range`, `header`, `skip` and `footer` of `Read`, one row after the other. */
-export class RowGate<T> {
+export class RowFilter<T> {
   private seen = 0
   private readonly heads: number[]
   private readonly top: number
@@ -29,7 +29,7 @@ export class RowGate<T> {
   private readonly rectangle
   private names: (readonly T[])[] = []
   private held: (readonly T[])[] = []
-  constructor(read: Read) {
+  constructor(read: ReadOptions) {
     this.heads = [...headerRows(read)].sort((a, b) => a - b)
     this.top = (this.heads.at(-1) ?? 0) + (read.skip ?? 0)
     this.footer = read.footer ?? 0

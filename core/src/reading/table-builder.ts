@@ -1,16 +1,16 @@
 import { ownValue } from '../table/own.ts'
-import type { Read } from './read-options.ts'
+import type { ReadOptions } from './read-options.ts'
 
-import { mostCharacters, TooLarge } from '../table/limits.ts'
+import { maxCellCharacters, TooLarge } from '../table/limits.ts'
 import { figure, quoted } from '../messages/words.ts'
-import { emptyColumn, holdsWords, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
-import { NumberBuilder, TextBuilder, type Bytes } from './column-builders.ts'
+import { emptyColumn, isDictionary, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
+import { NumberBuilder, TextBuilder, type ByteSource } from './column-builders.ts'
 import { ColumnNames } from './column-names.ts'
-import { RowCutter } from './tokenizer.ts'
-import { joinedNames, RowGate } from './row-filter.ts'
+import { CsvTokenizer } from './tokenizer.ts'
+import { joinedNames, RowFilter } from './row-filter.ts'
 import { detectText, widen, type Detected } from './type-detection.ts'
 import { plainLocale, type NumberLocale } from '../table/number.ts'
-import { convert, type ReadAs } from './convert.ts'
+import { convert, type ConversionTarget } from './convert.ts'
 import { Table } from '../table/table.ts'
 
 /** The narrowest type of all filled cells, told from distinct words where there are such. */
@@ -30,10 +30,10 @@ const looksNumeric = (texts: readonly string[], locale: NumberLocale): boolean =
   return texts.length > 0 && texts.every((text) => ['integer', 'decimal'].includes(detect(text)))
 }
 
-export type Intaken = {
+export type BuiltTable = {
   readonly table: Table
   readonly notes: Readonly<Record<string, number>>
-  readonly unreadable: readonly Unreadable[]
+  readonly unreadable: readonly UnreadableCells[]
   /** Columns with no value at all. */ readonly blank: ReadonlySet<string>
 }
 
@@ -43,21 +43,21 @@ export type Intaken = {
  * first batch; where a later cell is none, `surprises` names the column, and the file has to be read again
  * with that name in `asText`.
  */
-export class Intake {
-  private readonly read: Read
+export class TableBuilder {
+  private readonly read: ReadOptions
   private readonly locale: NumberLocale
   private readonly asText: ReadonlySet<string>
   private readonly header = new ColumnNames()
   private builders: (NumberBuilder | TextBuilder | undefined)[] = []
-  private readonly gate: RowGate<string>
+  private readonly gate: RowFilter<string>
   private rows = 0
   private blankRows = 0
   private raggedRows = 0
   private headerWidth: number | undefined
   private expected = 1024
-  constructor(read: Read, asText: ReadonlySet<string> = new Set()) {
+  constructor(read: ReadOptions, asText: ReadonlySet<string> = new Set()) {
     this.read = read
-    this.gate = new RowGate(read)
+    this.gate = new RowFilter(read)
     this.locale = read.locale ?? plainLocale
     this.asText = asText
   }
@@ -133,7 +133,7 @@ export class Intake {
       : new TextBuilder(this.expected)
   }
 
-  private typeGiven(name: string): ReadAs | undefined {
+  private typeGiven(name: string): ConversionTarget | undefined {
     const given = typeof this.read.types === 'object' ? ownValue(this.read.types, name) : undefined
     return given ? { ...given, locale: this.locale } : undefined
   }
@@ -143,8 +143,8 @@ export class Intake {
    * number, nor of a word met before. Rows are cut in blocks and each block goes column by column; after each the
    * position is yielded. False where a quote stands as it should not; the caller reads otherwise then.
    */
-  *scan(source: Bytes, from: number, delimiter: number, quote: number): Generator<number, boolean> {
-    const cutter = new RowCutter(source.bytes, delimiter, quote, Math.max(1, this.names.length))
+  *scan(source: ByteSource, from: number, delimiter: number, quote: number): Generator<number, boolean> {
+    const cutter = new CsvTokenizer(source.bytes, delimiter, quote, Math.max(1, this.names.length))
     for (let at = from; at < source.bytes.length;) {
       const rows = cutter.cut(at)
       if (rows > 0) {
@@ -162,7 +162,7 @@ export class Intake {
   }
 
   /** A block of rows of the same width, none of them blank. */
-  private takeBlock(source: Bytes, cuts: Int32Array, rows: number): void {
+  private takeBlock(source: ByteSource, cuts: Int32Array, rows: number): void {
     const width = this.names.length
     this.headerWidth ??= width
     if (width !== this.headerWidth) this.raggedRows += rows
@@ -174,7 +174,7 @@ export class Intake {
   }
 
   private beginBlock(
-    source: Bytes,
+    source: ByteSource,
     cuts: Int32Array,
     rows: number,
     c: number,
@@ -186,7 +186,7 @@ export class Intake {
   }
 
   /** A row that is blank, ragged or holds quotes; where the next one begins, or -1 where a quote is out of place. */
-  private oddRow({ bytes, text }: Bytes, from: number, delimiter: number, quote: number): number {
+  private oddRow({ bytes, text }: ByteSource, from: number, delimiter: number, quote: number): number {
     const row: string[] = []
     let at = from
     for (;;) {
@@ -230,8 +230,8 @@ export class Intake {
     })
   }
 
-  private typed(name: string, column: Column, unreadable: Unreadable[]): Column {
-    if (holdsWords(column)) checkTexts(name, column)
+  private typed(name: string, column: Column, unreadable: UnreadableCells[]): Column {
+    if (isDictionary(column)) checkTexts(name, column)
     const given = this.typeGiven(name)
     const type: ColumnType =
       given?.type ??
@@ -244,8 +244,8 @@ export class Intake {
     return converted.column
   }
 
-  done(): Intaken {
-    const unreadable: Unreadable[] = []
+  done(): BuiltTable {
+    const unreadable: UnreadableCells[] = []
     const blank = new Set<string>()
     const columns = this.names.map((name, c) => {
       const builder = this.builders[c]
@@ -264,18 +264,18 @@ export class Intake {
 /** Texts that no cell can hold are refused where they come in, with the column's name. */
 const checkTexts = (name: string, column: TextColumn): void => {
   for (const text of column.form === 'coded' ? column.words : column.strings)
-    if (text.length > mostCharacters)
+    if (text.length > maxCellCharacters)
       throw new TooLarge(
-        `A cell of column ${quoted(name)} has ${figure(text.length)} characters, more than the ${figure(mostCharacters)} that a cell can hold. A quote may be opened there and never closed.`,
+        `A cell of column ${quoted(name)} has ${figure(text.length)} characters, more than the ${figure(maxCellCharacters)} that a cell can hold. A quote may be opened there and never closed.`,
       )
 }
 
 const textIfNothing = (type: Detected): ColumnType => (type === 'nothing' ? 'text' : type)
 
-export type Unreadable = { readonly column: string; readonly rows: Int32Array }
+export type UnreadableCells = { readonly column: string; readonly rows: Int32Array }
 
 export type OpenedInput = {
   readonly table: Table
   readonly notes: Readonly<Record<string, number>>
-  readonly unreadable: readonly Unreadable[]
+  readonly unreadable: readonly UnreadableCells[]
 }

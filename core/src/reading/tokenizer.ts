@@ -1,4 +1,4 @@
-import { ints } from '../table/memory.ts'
+import { int32s } from '../table/memory.ts'
 
 const cellsABlock = 1 << 12
 const lineFeed = 10
@@ -8,7 +8,7 @@ const carriageReturn = 13
  * Cuts UTF-8 bytes into cells, a block of rows at a time: `cuts` holds start and end of each cell, row by row. A
  * block ends before a row that is not plain: another width than `width`, blank, a doubled quote, a line break in quotes.
  */
-export class RowCutter {
+export class CsvTokenizer {
   readonly cuts: Int32Array
   readonly width: number
   /** Where the row after the block begins. */
@@ -23,7 +23,7 @@ export class RowCutter {
     this.quote = quote
     this.width = width
     this.most = Math.max(1, Math.floor(cellsABlock / width))
-    this.cuts = ints(this.most * width * 2)
+    this.cuts = int32s(this.most * width * 2)
   }
 
   /** How many plain rows begin at `from`. */

@@ -1,13 +1,13 @@
-import { words32 } from '../table/memory.ts'
+import { uint32s } from '../table/memory.ts'
 import { quoted } from '../messages/words.ts'
 import { isFile, type Output } from './outputs.ts'
 import { sentenceText, tableNames } from './step-access.ts'
 import type { Recipe, RecipeTable, Step } from './recipe.ts'
 
-export type Mark = 'same' | 'came' | 'went' | 'changed' | 'moved'
+export type ChangeMark = 'same' | 'came' | 'went' | 'changed' | 'moved'
 /** A sentence of one of two states of a story: as it was and as it is, each where it exists. `number` is its place where it stands. */
 export type ComparedLine = {
-  readonly mark: Mark
+  readonly mark: ChangeMark
   readonly step: string
   readonly number: number
   readonly before?: string
@@ -15,20 +15,20 @@ export type ComparedLine = {
 }
 export type ComparedTable = {
   readonly id: string
-  readonly mark: Mark
+  readonly mark: ChangeMark
   readonly name: string
   readonly lines: readonly ComparedLine[]
 }
 /** What else changed, a sentence each: what goes in, what is asked, what is written. */
 export type ComparedStory = {
   readonly tables: readonly ComparedTable[]
-  readonly around: readonly { readonly mark: Mark; readonly sentence: string }[]
+  readonly around: readonly { readonly mark: ChangeMark; readonly sentence: string }[]
 }
 
 /** The longest run of ids that stand in the same order in both: what is not in it was moved. */
 const inOrder = (a: readonly string[], b: readonly string[]): Set<string> => {
   const width = b.length + 1
-  const lengths = words32((a.length + 1) * width)
+  const lengths = uint32s((a.length + 1) * width)
   const at = (i: number, j: number): number => lengths[i * width + j] ?? 0
   for (let i = 1; i <= a.length; i++)
     for (let j = 1; j <= b.length; j++)
@@ -94,7 +94,7 @@ const compareTable = (
       .filter(({ id }) => !is.some((one) => one.id === id))
       .map(went),
   )
-  const mark: Mark = !old
+  const mark: ChangeMark = !old
     ? 'came'
     : !next
       ? 'went'
@@ -117,12 +117,12 @@ const compareNamed = <T>(
   before: readonly T[],
   after: readonly T[],
   key: (one: T) => string,
-  say: (mark: Mark, one: T) => string,
-): { mark: Mark; sentence: string }[] => [
+  say: (mark: ChangeMark, one: T) => string,
+): { mark: ChangeMark; sentence: string }[] => [
   ...before
     .filter((one) => !after.some((other) => key(other) === key(one)))
     .map((one) => ({ mark: 'went' as const, sentence: say('went', one) })),
-  ...after.flatMap((one): { mark: Mark; sentence: string }[] => {
+  ...after.flatMap((one): { mark: ChangeMark; sentence: string }[] => {
     const old = before.find((other) => key(other) === key(one))
     if (old === undefined) return [{ mark: 'came', sentence: say('came', one) }]
     return same(old, one) ? [] : [{ mark: 'changed', sentence: say('changed', one) }]

@@ -38,10 +38,10 @@ const twice = (ids: readonly { readonly id: string; readonly where: string }[], 
 }
 
 /** Which tables each table uses, by id. */
-type Uses = ReadonlyMap<string, readonly string[]>
+type UseGraph = ReadonlyMap<string, readonly string[]>
 
 /** Groups of tables that use each other in a circle: strongly connected components in time linear in tables and uses (Tarjan, 1972). */
-const componentsOf = (uses: Uses): string[][] => {
+const componentsOf = (uses: UseGraph): string[][] => {
   const order = new Map<string, number>()
   const low = new Map<string, number>()
   const stack: string[] = []
@@ -73,7 +73,7 @@ const componentsOf = (uses: Uses): string[][] => {
 }
 
 /** One way round through tables that use each other, from the first one back to it. */
-const wayRound = (members: readonly string[], uses: Uses): string[] => {
+const wayRound = (members: readonly string[], uses: UseGraph): string[] => {
   const inside = new Set(members)
   const path: string[] = []
   let at = members[0] ?? ''
@@ -87,7 +87,7 @@ const wayRound = (members: readonly string[], uses: Uses): string[] => {
 /** Tables that use each other, however indirectly, told once for each circle. */
 const circles = (recipe: Recipe): RecipeFault[] => {
   const place = new Map(recipe.tables.map(({ id }, i) => [id, i]))
-  const uses: Uses = new Map(
+  const uses: UseGraph = new Map(
     recipe.tables.map(({ id, steps }) => [id, [...new Set(steps.flatMap(usedTables))].filter((one) => place.has(one))]),
   )
   return componentsOf(uses).flatMap((members) => {

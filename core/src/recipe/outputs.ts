@@ -65,9 +65,9 @@ export const isFile = (output: Output): output is FileOutput => output.format !=
 export const formatOfPath = (path: string): OutputFormat =>
   outputFormats.find((format) => path.toLowerCase().endsWith(`.${format}`)) ?? 'csv'
 
-type Written = { readonly table: string; readonly path: string; readonly format: OutputFormat }
+type WrittenFile = { readonly table: string; readonly path: string; readonly format: OutputFormat }
 /** Outputs by the file they go to: a workbook takes several tables, a sheet each; no other file does. */
-export const byFile = <T extends Written>(outputs: readonly T[]): T[][] => {
+export const byFile = <T extends WrittenFile>(outputs: readonly T[]): T[][] => {
   const files = new Map<string, T[]>()
   for (const output of outputs) files.set(output.path, [...(files.get(output.path) ?? []), output])
   return [...files.values()]

@@ -3,7 +3,7 @@ import { type Sentence, type StepKind, type TableNames } from '../steps/shared/s
 import { type Recipe, type RecipeTable, type Step } from './recipe.ts'
 import { usedTables } from './used-tables.ts'
 
-export type Named = { readonly id: string; readonly name: string }
+export type NamedPart = { readonly id: string; readonly name: string }
 
 export const kindOf = (step: Step): StepKind<unknown> => {
   const kind = kindNamed(step.kind)
@@ -54,7 +54,7 @@ export const tablesNeeded = (recipe: Recipe, table: string): string[] => {
 /** What the tables and the inputs of a recipe are called; the table "" is `own`. */
 export const tableNames =
   (
-    { tables, inputs }: { readonly tables: readonly Named[]; readonly inputs: readonly Named[] },
+    { tables, inputs }: { readonly tables: readonly NamedPart[]; readonly inputs: readonly NamedPart[] },
     own?: { readonly name: string },
   ): TableNames =>
   (id, of = 'table') =>

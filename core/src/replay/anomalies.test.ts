@@ -1,8 +1,13 @@
 import { expect, test } from 'vitest'
-import type { Account } from '../engine/statistics.ts'
-import { standingOut } from './anomalies.ts'
+import type { StepStatistics } from '../engine/statistics.ts'
+import { anomaliesOf } from './anomalies.ts'
 
-const account = (kind: string, rowsIn: number, rowsLeft: number, more: Partial<Account> = {}): Account => ({
+const account = (
+  kind: string,
+  rowsIn: number,
+  rowsLeft: number,
+  more: Partial<StepStatistics> = {},
+): StepStatistics => ({
   id: 's1',
   kind,
   sentence: '',
@@ -20,26 +25,26 @@ const account = (kind: string, rowsIn: number, rowsLeft: number, more: Partial<A
 })
 
 test('a usual month says nothing, however much larger it is', () => {
-  expect(standingOut(account('filter', 9000, 800), account('filter', 1000, 90))).toEqual([])
-  expect(standingOut(account('sort', 100, 0), account('sort', 100, 0))).toEqual([])
+  expect(anomaliesOf(account('filter', 9000, 800), account('filter', 1000, 90))).toEqual([])
+  expect(anomaliesOf(account('sort', 100, 0), account('sort', 100, 0))).toEqual([])
 })
 test('a filter that drops three times as many rows as usual says so', () => {
-  expect(standingOut(account('filter', 1000, 240), account('filter', 1000, 80))).toEqual([
+  expect(anomaliesOf(account('filter', 1000, 240), account('filter', 1000, 80))).toEqual([
     'drops 24.0 % of the rows; last time 8.0 %',
   ])
-  expect(standingOut(account('filter', 1000, 0), account('filter', 1000, 80))).toEqual([
+  expect(anomaliesOf(account('filter', 1000, 0), account('filter', 1000, 80))).toEqual([
     'drops 0.0 % of the rows; last time 8.0 %',
   ])
 })
 test('a join that multiplies rows for the first time, and cells that cannot be read any more', () => {
-  expect(standingOut(account('join', 100, 0, { rowsOut: 130 }), account('join', 90, 0))).toEqual([
+  expect(anomaliesOf(account('join', 100, 0, { rowsOut: 130 }), account('join', 90, 0))).toEqual([
     'makes 130 rows of 100; last time no row met more than one',
   ])
-  expect(standingOut(account('cast', 100, 0, { unreadable: { Fee: 3 } }), account('cast', 100, 0))).toEqual([
+  expect(anomaliesOf(account('cast', 100, 0, { unreadable: { Fee: 3 } }), account('cast', 100, 0))).toEqual([
     '3 cells could not be read; last time all could',
   ])
   expect(
-    standingOut(
+    anomaliesOf(
       account('cast', 100, 0, { unreadable: { Fee: 30 } }),
       account('cast', 100, 0, { unreadable: { Fee: 4 } }),
     ),
@@ -47,7 +52,7 @@ test('a join that multiplies rows for the first time, and cells that cannot be r
 })
 test('a column that the data made last time and does not make now', () => {
   expect(
-    standingOut(
+    anomaliesOf(
       account('pivot', 100, 90, { columnsAdded: ['cat'] }),
       account('pivot', 100, 90, { columnsAdded: ['cat', 'owl'] }),
     ),

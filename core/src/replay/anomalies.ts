@@ -1,15 +1,15 @@
 import { figure } from '../messages/words.ts'
-import type { Account } from '../engine/statistics.ts'
+import type { StepStatistics } from '../engine/statistics.ts'
 
 const percent = (share: number): string => `${(share * 100).toFixed(1)} %`
 const shareOf = (part: number, whole: number): number => (whole > 0 ? part / whole : 0)
-const lost = ({ unreadable }: Pick<Account, 'unreadable'>): number =>
+const lost = ({ unreadable }: Pick<StepStatistics, 'unreadable'>): number =>
   Object.values(unreadable).reduce((a, b) => a + b, 0)
 /** Steps whose work it is to let rows go: there the share that leaves is what a careful reader looks at. */
 const dropping = ['filter', 'distinct', 'join']
 
 /** What a step did otherwise than last time, in words; shares are compared, so that a larger export alone says nothing. */
-export const standingOut = (now: Omit<Account, 'check'>, before: Omit<Account, 'check'>): string[] => {
+export const anomaliesOf = (now: Omit<StepStatistics, 'check'>, before: Omit<StepStatistics, 'check'>): string[] => {
   const said: string[] = []
   const [left, usual] = [shareOf(now.rowsLeft, now.rowsIn), shareOf(before.rowsLeft, before.rowsIn)]
   if (dropping.includes(now.kind) && (left > usual * 2 || left < usual / 2) && Math.max(left, usual) > 0.02)

@@ -1,6 +1,6 @@
-import type { Read } from '../reading/read-options.ts'
-import type { FitOffer } from './compatibility.ts'
-import { withKnownName } from '../recipe/column-aliases.ts'
+import type { ReadOptions } from '../reading/read-options.ts'
+import type { CompatibilityOffer } from './compatibility.ts'
+import { withColumnAlias } from '../recipe/column-aliases.ts'
 import type { Input, Recipe } from '../recipe/recipe.ts'
 
 /** The recipe with an answer to a finding kept for good. */
@@ -11,7 +11,7 @@ export const answered = (
     step,
     column,
   }: { readonly input: string; readonly step?: string | undefined; readonly column?: string | undefined },
-  offer: FitOffer,
+  offer: CompatibilityOffer,
 ): Recipe => {
   const inputs = (change: (one: Input) => Input): Recipe => ({
     ...recipe,
@@ -19,7 +19,7 @@ export const answered = (
   })
   switch (offer.do) {
     case 'rename':
-      return inputs((one) => withKnownName(one, column ?? '', offer.column))
+      return inputs((one) => withColumnAlias(one, column ?? '', offer.column))
     case 'expect':
       return inputs(({ columns = [], ...one }) => ({
         ...one,
@@ -34,7 +34,7 @@ export const answered = (
           ...table,
           steps: table.steps.map((one) => {
             if (one.kind !== 'open' || one.input !== input) return one
-            const { types, ...read } = (one.read ?? {}) as Read
+            const { types, ...read } = (one.read ?? {}) as ReadOptions
             if (types === 'text') return one
             return {
               ...one,

@@ -1,11 +1,11 @@
 import { expect, test } from 'vitest'
 import { columnOf, type Cell, type ColumnType } from '../table/column.ts'
 import { Table } from '../table/table.ts'
-import { fitRecipe, type FitInput } from './compatibility.ts'
+import { checkCompatibility, type CheckedInput } from './compatibility.ts'
 import { answered } from './answers.ts'
-import { knownNames, storyNames } from '../recipe/column-aliases.ts'
+import { columnAliases, storyNames } from '../recipe/column-aliases.ts'
 import { runRecipe } from '../engine/run.ts'
-import { mendsFor } from './quick-fixes.ts'
+import { quickFixesFor } from './quick-fixes.ts'
 import { brokenSteps, planRecipe } from '../engine/plan.ts'
 import { parameterCells } from '../recipe/parameters.ts'
 import type { Recipe, Step } from '../recipe/recipe.ts'
@@ -36,7 +36,8 @@ const byClinic: Step = {
   measures: [{ as: 'Sum', how: 'sum', column: 'Fee' }],
 }
 const story = recipe(dropDesk, cheap, byClinic)
-const fit = (table: Table, more: Omit<FitInput, 'table'> = {}) => fitRecipe(story, { visits: { table, ...more } })
+const fit = (table: Table, more: Omit<CheckedInput, 'table'> = {}) =>
+  checkCompatibility(story, { visits: { table, ...more } })
 
 test('the same columns in any order fit, and nothing is said', () => {
   expect(
@@ -146,11 +147,11 @@ test('a step on a column that is not there is broken, those after it wait, and e
   expect(plan.tables[0]?.steps.map(({ state }) => state)).toEqual(['fine', 'broken', 'waiting'])
   const [broken] = brokenSteps(plan)
   if (!broken) throw new Error('nothing is broken')
-  const [mend] = mendsFor(broken.step, broken.problem)
+  const [mend] = quickFixesFor(broken.step, broken.problem)
   expect(mend).toEqual({ column: 'Fee', step: cheap })
   const wrong = { id: 's2', kind: 'derive', as: 'Net', formula: "Feee * 0.8 & 'Clinic'" }
   const [formula] = brokenSteps(planRecipe(recipe(wrong)))
-  expect(formula && mendsFor(wrong, formula.problem)[0]?.step.formula).toBe("Fee * 0.8 & 'Clinic'")
+  expect(formula && quickFixesFor(wrong, formula.problem)[0]?.step.formula).toBe("Fee * 0.8 & 'Clinic'")
 })
 
 test('a parameter that is wrong or unknown says so, with what there is', () => {
@@ -189,7 +190,7 @@ test('a new spelling that would have joined a group is named before a replay; co
       Desk: ['text', desk, 'B'],
     })
   const judge = (table: Table) =>
-    fitRecipe(
+    checkCompatibility(
       told,
       { visits: { table } },
       runRecipe(told, { sources: () => ({ table, notes: {}, unreadable: [], key: '' }), parameters: {}, now: 0 }),
@@ -200,7 +201,7 @@ test('a new spelling that would have joined a group is named before a replay; co
   })
   expect(judge(june('A-1')).findings[0]?.sentence).toContain('“Marlpitt” in Clinic is new and looks like “Marlpit”')
   // without data the second piece is taken to be there; with it, it is not
-  expect(fitRecipe(told, { visits: { table: june('A') } }).verdict).toBe('fits')
+  expect(checkCompatibility(told, { visits: { table: june('A') } }).verdict).toBe('fits')
   expect(judge(june('A')).verdict).toBe('does-not-fit')
 })
 
@@ -214,7 +215,7 @@ test('labels that a pivot was not told of, and told ones that are not there, are
     found: ['dog', 'owl'],
   }
   const judge = (told: Recipe, table: Table) =>
-    fitRecipe(
+    checkCompatibility(
       told,
       { visits: { table } },
       runRecipe(told, { sources: () => ({ table, notes: {}, unreadable: [], key: '' }), parameters: {}, now: 0 }),
@@ -236,7 +237,7 @@ test('answers for good: a name kept, a column expected, one done without', () =>
   const june = visits({ Clinic: ['text', 'Oxbow'], Fees: ['decimal', 3], Desk: ['text', 'A'], Vet: ['text', 'Rusk'] })
   let told = story
   const keep = (code: string, column: string): void => {
-    const finding = fitRecipe(told, { visits: { table: june } }).findings.find(
+    const finding = checkCompatibility(told, { visits: { table: june } }).findings.find(
       (one) => one.code === code && one.column === column,
     )
     const offer = finding?.offers[0]
@@ -251,9 +252,9 @@ test('answers for good: a name kept, a column expected, one done without', () =>
   })
   keep('new-column', 'Vet')
   keep('missing-column', 'Species')
-  const known = knownNames(told.inputs[0])
+  const known = columnAliases(told.inputs[0])
   expect(
-    fitRecipe(told, { visits: { table: june.renamed(storyNames(june.names, known)), renamed: known } }),
+    checkCompatibility(told, { visits: { table: june.renamed(storyNames(june.names, known)), renamed: known } }),
   ).toMatchObject({
     verdict: 'fits',
     findings: [

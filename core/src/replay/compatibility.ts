@@ -1,8 +1,8 @@
 import { ownValue } from '../table/own.ts'
-import type { RanTable } from '../engine/run.ts'
+import type { TableRun } from '../engine/run.ts'
 import { planRecipe, brokenSteps, type InputSchemas, type Plan } from '../engine/plan.ts'
 import { kindOf, paramsOf, sentenceText, tableNames } from '../recipe/step-access.ts'
-import { asCoded, type ColumnType } from '../table/column.ts'
+import { asDictionary, type ColumnType } from '../table/column.ts'
 import type { Schema, Table } from '../table/table.ts'
 import { convert } from '../reading/convert.ts'
 import { counted, listed, nearest, quoted, typeWords } from '../messages/words.ts'
@@ -15,13 +15,13 @@ export type Verdict = 'fits' | 'fits-with-changes' | 'does-not-fit'
  * for good: `expect` a column that is new or of another type, `read-as` reads it as the type it had, `do-without` one
  * that is gone, `change-step` puts `params` into the step.
  */
-export type FitOffer =
+export type CompatibilityOffer =
   | { readonly do: 'rename'; readonly column: string; readonly why: string }
   | { readonly do: 'expect'; readonly column: string; readonly type: ColumnType; readonly why: string }
   | { readonly do: 'read-as'; readonly column: string; readonly type: ColumnType; readonly why: string }
   | { readonly do: 'do-without'; readonly column: string; readonly why: string }
   | { readonly do: 'change-step'; readonly params: Readonly<Record<string, unknown>>; readonly why: string }
-export type FitFinding = {
+export type CompatibilityFinding = {
   readonly code:
     | 'missing-column'
     | 'new-column'
@@ -40,30 +40,30 @@ export type FitFinding = {
   readonly sheet?: string
   readonly column?: string
   readonly step?: string
-  readonly offers: readonly FitOffer[]
+  readonly offers: readonly CompatibilityOffer[]
   readonly sentence: string
 }
-export type FitReport = { readonly verdict: Verdict; readonly findings: readonly FitFinding[] }
+export type CompatibilityReport = { readonly verdict: Verdict; readonly findings: readonly CompatibilityFinding[] }
 
 /** A new export as it was opened, and what is known of the last one. */
-export type FitInput = {
+export type CheckedInput = {
   readonly table: Table
   readonly parts?: readonly { readonly file: string; readonly sheet?: string; readonly lacks: readonly string[] }[]
   readonly missingSheets?: readonly string[]
   /** Columns that came by another name, by that name. */
   readonly renamed?: Readonly<Record<string, string>>
   readonly before?: Table | undefined
-  readonly partsBefore?: FitInput['parts'] | undefined
+  readonly partsBefore?: CheckedInput['parts'] | undefined
 }
 
 const words = (table: Table, name: string): Set<string> => {
   const column = convert(table.named(name), { type: 'text' }).column
-  return new Set(column.type === 'text' ? asCoded(column).words.slice(1, 5000) : [])
+  return new Set(column.type === 'text' ? asDictionary(column).words.slice(1, 5000) : [])
 }
 
 /** How many of the new column's values the old one had, 0 to 1. */
 const shared = (before: Table | undefined, old: string, now: Table, next: string): number => {
-  if (!before || before.indexOf(old) < 0) return 0
+  if (!before || before.positionOf(old) < 0) return 0
   const known = words(before, old)
   const found = [...words(now, next)]
   return found.length === 0 ? 0 : found.filter((word) => known.has(word)).length / found.length
@@ -73,8 +73,8 @@ const shared = (before: Table | undefined, old: string, now: Table, next: string
 const offersFor = (
   missing: string,
   added: readonly string[],
-  { table, before }: FitInput,
-): Extract<FitOffer, { do: 'rename' }>[] => {
+  { table, before }: CheckedInput,
+): Extract<CompatibilityOffer, { do: 'rename' }>[] => {
   const near = nearest(missing, added)
   return added
     .map((column) => ({
@@ -104,7 +104,7 @@ const journey = (recipe: Recipe, input: string, column: string, schema: Schema):
   for (const step of stepsOf(recipe, input)) {
     const kind = kindOf(step)
     if (kind.start || step.off) continue
-    const takes = kind.takesIn?.(paramsOf(step), column, schema) ?? false
+    const takes = kind.absorbs?.(paramsOf(step), column, schema) ?? false
     if (takes) takers.push(step)
     if (takes && (step.kind === 'unpivot' || step.kind === 'drop')) break
     if (!takes && (step.kind === 'select' || step.kind === 'summarise'))
@@ -119,9 +119,9 @@ const journey = (recipe: Recipe, input: string, column: string, schema: Schema):
 const stepWords = (steps: readonly Step[], names: TableNames): string =>
   listed(steps.map((step) => quoted(sentenceText(step, names).replace(/\.$/, ''))))
 
-type Field = Schema[number]
+type SchemaField = Schema[number]
 /** Read as it was, with what that costs; or taken as it is from now on. */
-const typeOffers = (table: Table, { name, type }: Field, before: Field): FitOffer[] => {
+const typeOffers = (table: Table, { name, type }: SchemaField, before: SchemaField): CompatibilityOffer[] => {
   const lost = before.type === 'list' ? undefined : convert(table.named(name), { type: before.type }).unreadable.length
   return [
     ...(lost === undefined
@@ -141,7 +141,13 @@ const typeOffers = (table: Table, { name, type }: Field, before: Field): FitOffe
   ]
 }
 
-const columnFindings = (recipe: Recipe, id: string, name: string, written: Schema, input: FitInput): FitFinding[] => {
+const columnFindings = (
+  recipe: Recipe,
+  id: string,
+  name: string,
+  written: Schema,
+  input: CheckedInput,
+): CompatibilityFinding[] => {
   const now = input.table.schema
   const added = now.filter((field) => !written.some((one) => one.name === field.name))
   const missing = written.filter((field) => !now.some((one) => one.name === field.name))
@@ -150,7 +156,7 @@ const columnFindings = (recipe: Recipe, id: string, name: string, written: Schem
     return before && before.type !== field.type ? [{ field, before }] : []
   })
   return [
-    ...missing.map(({ name: column }): FitFinding => {
+    ...missing.map(({ name: column }): CompatibilityFinding => {
       const offers = offersFor(
         column,
         added.map((field) => field.name),
@@ -165,14 +171,14 @@ const columnFindings = (recipe: Recipe, id: string, name: string, written: Schem
         sentence: `${name} has no column ${quoted(column)}.${best ? ` ${quoted(best.column)} may be it: ${best.why}.` : ''}`,
       }
     }),
-    ...added.map(({ name: column, type }): FitFinding => ({
+    ...added.map(({ name: column, type }): CompatibilityFinding => ({
       code: 'new-column',
       input: id,
       column,
       offers: [{ do: 'expect', column, type, why: 'it is not told as new any more' }],
       sentence: `${name} has a new column ${quoted(column)}, which ${journey(recipe, id, column, now)}.`,
     })),
-    ...changed.map(({ field, before }): FitFinding => ({
+    ...changed.map(({ field, before }): CompatibilityFinding => ({
       code: 'changed-type',
       input: id,
       column: field.name,
@@ -182,7 +188,7 @@ const columnFindings = (recipe: Recipe, id: string, name: string, written: Schem
   ]
 }
 
-const rowFinding = (id: string, name: string, { table, before }: FitInput): FitFinding[] =>
+const rowFinding = (id: string, name: string, { table, before }: CheckedInput): CompatibilityFinding[] =>
   before && before.rowCount > 0 && (table.rowCount > before.rowCount * 3 || table.rowCount * 3 < before.rowCount)
     ? [
         {
@@ -194,33 +200,33 @@ const rowFinding = (id: string, name: string, { table, before }: FitInput): FitF
       ]
     : []
 
-type FitPart = NonNullable<FitInput['parts']>[number]
-const partWords = ({ file, sheet }: FitPart): string => (sheet === undefined ? file : `the sheet ${quoted(sheet)}`)
+type InputPart = NonNullable<CheckedInput['parts']>[number]
+const partWords = ({ file, sheet }: InputPart): string => (sheet === undefined ? file : `the sheet ${quoted(sheet)}`)
 /** The sheets that have a column, or those that lack it. */
-const sheetsBy = (parts: readonly FitPart[], column: string, lack: boolean): string =>
+const sheetsBy = (parts: readonly InputPart[], column: string, lack: boolean): string =>
   parts
     .flatMap(({ sheet, lacks }) => (sheet !== undefined && lacks.includes(column) === lack ? [sheet] : []))
     .join('\u0000')
 /** The same sheets have it as last time, or the same lack it: nothing is new about that. */
-const asBefore = (column: string, parts: readonly FitPart[], before: readonly FitPart[] | undefined): boolean =>
+const asBefore = (column: string, parts: readonly InputPart[], before: readonly InputPart[] | undefined): boolean =>
   before !== undefined &&
   parts.some(({ sheet }) => sheet !== undefined) &&
   [true, false].some((lack) => sheetsBy(parts, column, lack) === sheetsBy(before, column, lack))
 
 /** What some files or sheets lack: a sentence for each that lacks, or one where few have it. What was so last time is not told again. */
-const lackFindings = (id: string, name: string, { parts = [], partsBefore }: FitInput): FitFinding[] => {
+const lackFindings = (id: string, name: string, { parts = [], partsBefore }: CheckedInput): CompatibilityFinding[] => {
   const columns = [...new Set(parts.flatMap(({ lacks }) => lacks))].filter(
     (column) => !asBefore(column, parts, partsBefore),
   )
   const rare = columns.filter((column) => parts.filter(({ lacks }) => lacks.includes(column)).length * 2 > parts.length)
-  const only = rare.map((column): FitFinding => ({
+  const only = rare.map((column): CompatibilityFinding => ({
     code: 'lacking-file',
     input: id,
     column,
     offers: [],
     sentence: `In ${name} only ${listed(parts.filter(({ lacks }) => !lacks.includes(column)).map(partWords))} ${parts.filter(({ lacks }) => !lacks.includes(column)).length === 1 ? 'has' : 'have'} ${quoted(column)}; elsewhere these cells are empty.`,
   }))
-  const each = parts.flatMap((part): FitFinding[] => {
+  const each = parts.flatMap((part): CompatibilityFinding[] => {
     const lost = part.lacks.filter((column) => columns.includes(column) && !rare.includes(column))
     if (lost.length === 0) return []
     return [
@@ -238,10 +244,10 @@ const lackFindings = (id: string, name: string, { parts = [], partsBefore }: Fit
 }
 
 /** Values like those that were given one spelling, and nobody has said what they are. */
-const valueFindings = (recipe: Recipe, tables: readonly RanTable[]): FitFinding[] =>
+const valueFindings = (recipe: Recipe, tables: readonly TableRun[]): CompatibilityFinding[] =>
   tables.flatMap(({ id, steps }) =>
     steps.flatMap(({ step, result }) =>
-      (result?.novelties ?? []).map(({ column, value, into, answer }): FitFinding => ({
+      (result?.unmappedValues ?? []).map(({ column, value, into, answer }): CompatibilityFinding => ({
         code: 'new-value',
         input: inputOf(recipe, id),
         column,
@@ -252,15 +258,15 @@ const valueFindings = (recipe: Recipe, tables: readonly RanTable[]): FitFinding[
     ),
   )
 /** Labels that a step was not told of, and told ones that are not there: what only adds changes nothing, and is said. */
-const labelFindings = (recipe: Recipe, tables: readonly RanTable[]): FitFinding[] =>
+const labelFindings = (recipe: Recipe, tables: readonly TableRun[]): CompatibilityFinding[] =>
   tables.flatMap(({ id, steps }) =>
-    steps.flatMap(({ step, result }): FitFinding[] => {
+    steps.flatMap(({ step, result }): CompatibilityFinding[] => {
       if (!result?.labels) return []
       const { column, left, missing } = result.labels
       const at = { input: inputOf(recipe, id), column, step: step.id }
       const words = `“${sentenceText(step, tableNames(recipe)).replace(/\.$/, '')}”`
       return [
-        ...left.map(({ label, rows, answer }): FitFinding => ({
+        ...left.map(({ label, rows, answer }): CompatibilityFinding => ({
           ...at,
           code: 'new-label',
           offers: answer
@@ -268,7 +274,7 @@ const labelFindings = (recipe: Recipe, tables: readonly RanTable[]): FitFinding[
             : [],
           sentence: `${column} has ${quoted(label)} (${counted(rows, 'row')}), which ${words} makes no column of; these rows are left out.`,
         })),
-        ...missing.map((label): FitFinding => ({
+        ...missing.map((label): CompatibilityFinding => ({
           ...at,
           offers: [],
           code: 'missing-label',
@@ -283,16 +289,20 @@ const inputOf = (recipe: Recipe, table: string): string =>
     ?.steps.flatMap((one) => (typeof one.input === 'string' ? [one.input] : []))[0] ?? ''
 
 /** What a run on the new data told: needed where only data can tell (see `needsData`). */
-export type FitRun = { readonly plan: Plan; readonly tables: readonly RanTable[] }
+export type TrialRun = { readonly plan: Plan; readonly tables: readonly TableRun[] }
 
 /** New exports held against what the story was built on and against every step. Nothing is guessed silently. */
-export const fitRecipe = (recipe: Recipe, inputs: Readonly<Record<string, FitInput>>, ran?: FitRun): FitReport => {
+export const checkCompatibility = (
+  recipe: Recipe,
+  inputs: Readonly<Record<string, CheckedInput>>,
+  ran?: TrialRun,
+): CompatibilityReport => {
   const schemas: InputSchemas = Object.fromEntries(Object.entries(inputs).map(([id, { table }]) => [id, table.schema]))
-  const findings = recipe.inputs.flatMap(({ id, name, columns }): FitFinding[] => {
+  const findings = recipe.inputs.flatMap(({ id, name, columns }): CompatibilityFinding[] => {
     const input = ownValue(inputs, id)
     if (!input) return []
     const lacking = lackFindings(id, name, input)
-    const came = (input.parts ?? []).flatMap(({ file, sheet }): FitFinding[] =>
+    const came = (input.parts ?? []).flatMap(({ file, sheet }): CompatibilityFinding[] =>
       sheet !== undefined && input.partsBefore && !input.partsBefore.some((part) => part.sheet === sheet)
         ? [
             {
@@ -306,7 +316,7 @@ export const fitRecipe = (recipe: Recipe, inputs: Readonly<Record<string, FitInp
           ]
         : [],
     )
-    const sheets = (input.missingSheets ?? []).map((sheet): FitFinding => ({
+    const sheets = (input.missingSheets ?? []).map((sheet): CompatibilityFinding => ({
       code: 'missing-sheet',
       input: id,
       sheet,
@@ -314,7 +324,7 @@ export const fitRecipe = (recipe: Recipe, inputs: Readonly<Record<string, FitInp
       sentence: `${name} has no sheet ${quoted(sheet)}.`,
     }))
     const known = (columns ?? []).flatMap(({ name: column, also = [] }) =>
-      also.flatMap((other): FitFinding[] =>
+      also.flatMap((other): CompatibilityFinding[] =>
         ownValue(input.renamed, other) === column
           ? [
               {
@@ -364,7 +374,7 @@ export const fitRecipe = (recipe: Recipe, inputs: Readonly<Record<string, FitInp
   })
   const rest = broken
     .filter(({ step }) => !told.some((finding) => finding.step === step.id))
-    .map(({ table, step, sentence }): FitFinding => ({
+    .map(({ table, step, sentence }): CompatibilityFinding => ({
       code: 'broken-step',
       input:
         recipe.tables

@@ -4,7 +4,7 @@ import { type Recipe, type Step } from '../recipe/recipe.ts'
 import { tablesNeeded } from '../recipe/step-access.ts'
 import { ownValue } from '../table/own.ts'
 import { type Schema } from '../table/table.ts'
-import { mendsFor } from './quick-fixes.ts'
+import { quickFixesFor } from './quick-fixes.ts'
 
 /** A step with the columns that go in and come out. */
 export type StepColumns = { readonly step: Step; readonly input: Schema; readonly output: Schema }
@@ -30,9 +30,9 @@ export const renamesBetween = (old: StepColumns | undefined, next: StepColumns):
   )
 }
 
-type Renames = Readonly<Record<string, string>>
+type RenamedColumns = Readonly<Record<string, string>>
 
-const called = (schema: Schema | undefined, renames: Renames): Schema | undefined =>
+const called = (schema: Schema | undefined, renames: RenamedColumns): Schema | undefined =>
   schema?.map((field) => ({ ...field, name: ownValue(renames, field.name) ?? field.name }))
 
 /**
@@ -43,7 +43,7 @@ const called = (schema: Schema | undefined, renames: Renames): Schema | undefine
 export const followRenames = (
   before: Recipe,
   after: Recipe,
-  renames: Renames,
+  renames: RenamedColumns,
   seen: SeenSchemas = {},
   from?: { readonly id: string; readonly columns: Schema },
 ): Recipe => {
@@ -63,7 +63,7 @@ export const followRenames = (
         problem.code === 'formula' ? problem.missing?.column : 'column' in problem ? problem.column : undefined
       const name = missing === undefined ? undefined : ownValue(renames, missing)
       if (wrong.has(step.id) || name === undefined) continue
-      const [mended] = mendsFor(
+      const [mended] = quickFixesFor(
         step,
         problem.code === 'formula' && problem.missing
           ? { ...problem, missing: { ...problem.missing, nearest: [name] } }
@@ -88,7 +88,7 @@ export const followRenames = (
 }
 
 /** What of a picture are names of columns of its table. */
-type Drawn = {
+type ChartColumns = {
   readonly table: string
   readonly label: string
   readonly series?: string | undefined
@@ -96,11 +96,11 @@ type Drawn = {
 }
 
 /** Pictures of a table, or of one that uses it, that showed a column by a name it no longer has show it by its new one. */
-export const followPictures = <T extends Drawn>(
+export const followPictures = <T extends ChartColumns>(
   pictures: readonly T[],
   after: Recipe,
   table: string,
-  renames: Renames,
+  renames: RenamedColumns,
 ): readonly T[] => {
   const plan = planRecipe(after)
   return pictures.map((picture) => {

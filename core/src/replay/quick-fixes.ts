@@ -2,7 +2,7 @@ import { renameInFormula } from '../formula/parse.ts'
 import type { Problem } from '../messages/words.ts'
 import type { Step } from '../recipe/recipe.ts'
 
-export type Mend = {
+export type QuickFix = {
   readonly column: string
   /** What its button says, where it is not to take a column. */ readonly words?: string
   readonly step: Step
@@ -27,7 +27,7 @@ const renameKey = (value: unknown, path: readonly (string | number)[], old: stri
   )
 
 /** For a step that names a column that is not there: the step with each of the nearest names instead. */
-export const mendsFor = (step: Step, problem: Problem): Mend[] => {
+export const quickFixesFor = (step: Step, problem: Problem): QuickFix[] => {
   if (problem.code === 'formula') {
     const { missing } = problem
     return missing

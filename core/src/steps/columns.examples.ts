@@ -14,7 +14,7 @@ export const columnExamples: readonly KindExamples[] = [
         input: wide,
         step: { columns: ['Vet', 'Clinic'] },
         gives: 'Vet,Clinic\nAda,Oxbow\n,Marlpit\n',
-        account: { columnsDropped: ['Jan', 'Feb'] },
+        statistics: { columnsDropped: ['Jan', 'Feb'] },
       },
       {
         name: 'the others after',
@@ -66,7 +66,7 @@ export const columnExamples: readonly KindExamples[] = [
         input: wide,
         step: { columns: ['Jan', 'Vet'] },
         gives: 'Clinic,Feb\nOxbow,2.5\nMarlpit,3\n',
-        account: { columnsDropped: ['Jan', 'Vet'], rowsIn: 2, rowsOut: 2, rowsLeft: 0 },
+        statistics: { columnsDropped: ['Jan', 'Vet'], rowsIn: 2, rowsOut: 2, rowsLeft: 0 },
       },
       {
         name: 'all but some',
@@ -91,7 +91,7 @@ export const columnExamples: readonly KindExamples[] = [
         input: wide,
         step: { names: { Jan: 'Feb', Feb: 'Jan' } },
         gives: 'Clinic,Feb,Jan,Vet\nOxbow,1,2.5,Ada\nMarlpit,,3,\n',
-        account: { columnsRenamed: { Jan: 'Feb', Feb: 'Jan' } },
+        statistics: { columnsRenamed: { Jan: 'Feb', Feb: 'Jan' } },
       },
       {
         name: 'in a clash the renamed one gives way',
@@ -176,7 +176,7 @@ export const columnExamples: readonly KindExamples[] = [
         `,
         step: { columns: ['Fee'], type: 'decimal' },
         gives: 'Fee\n1204.5\n180\n-12\n0.05\n\n\n-3\n1200\n',
-        account: { unreadable: { Fee: 2 }, cellsChanged: 6 },
+        statistics: { unreadable: { Fee: 2 }, cellsChanged: 6 },
       },
       {
         name: 'a decimal comma',
@@ -189,14 +189,14 @@ export const columnExamples: readonly KindExamples[] = [
         input: 'X:decimal\n2.5\n-2.5\n3\n1e300\n',
         step: { columns: ['X'], type: 'integer' },
         gives: 'X\n3\n-3\n3\n\n',
-        account: { cellsChanged: 2, unreadable: { X: 1 } },
+        statistics: { cellsChanged: 2, unreadable: { X: 1 } },
       },
       {
         name: 'dates in two forms',
         input: 'Day\n02/05/2031\n2031-05-03\n31/02/2031\n 4/6/2031 \n1/2/31\n',
         step: { columns: ['Day'], type: 'date', formats: ['d/M/yyyy', 'yyyy-MM-dd', 'd/M/yy'] },
         gives: 'Day\n2031-05-02\n2031-05-03\n\n2031-06-04\n2031-02-01\n',
-        account: { unreadable: { Day: 1 } },
+        statistics: { unreadable: { Day: 1 } },
       },
       {
         name: 'month names and am and pm',
@@ -252,7 +252,7 @@ export const columnExamples: readonly KindExamples[] = [
         input: 'Fee:decimal,Clinic\n10,A\n,B\n',
         step: { as: 'Gross', formula: 'Fee * 1.2' },
         gives: 'Fee,Clinic,Gross\n10,A,12\n,B,\n',
-        account: { columnsAdded: ['Gross'] },
+        statistics: { columnsAdded: ['Gross'] },
       },
       {
         name: 'beside another',
@@ -265,28 +265,28 @@ export const columnExamples: readonly KindExamples[] = [
         input: 'Fee:integer\n10\n3\n',
         step: { as: 'Fee', formula: 'IF(Fee > 5; 5; Fee)' },
         gives: 'Fee\n5\n3\n',
-        account: { cellsChanged: 1, columnsAdded: [] },
+        statistics: { cellsChanged: 1, columnsAdded: [] },
       },
       {
         name: 'what cannot be computed is counted',
         input: 'A:integer,B:integer\n1,0\n6,3\n1,\n',
         step: { as: 'C', formula: 'A / B' },
         gives: 'A,B,C\n1,0,\n6,3,2\n1,,\n',
-        account: { unreadable: { C: 1 } },
+        statistics: { unreadable: { C: 1 } },
       },
       {
         name: 'a branch not taken does not count',
         input: 'A:integer,B:integer\n1,0\n6,3\n',
         step: { as: 'C', formula: 'IF(B = 0; 0; A / B)' },
         gives: 'A,B,C\n1,0,0\n6,3,2\n',
-        account: { unreadable: {} },
+        statistics: { unreadable: {} },
       },
       {
         name: 'whole numbers out of range',
         input: 'A:integer\n9007199254740991\n',
         step: { as: 'B', formula: 'A + 1' },
         gives: 'A,B\n9007199254740991,\n',
-        account: { unreadable: { B: 1 } },
+        statistics: { unreadable: { B: 1 } },
       },
       {
         name: 'decimals out of range',
@@ -379,7 +379,7 @@ export const columnExamples: readonly KindExamples[] = [
           ],
         },
         gives: 'A,B\ny,1\nx,2\nxy,\n',
-        account: { cellsChanged: 2 },
+        statistics: { cellsChanged: 2 },
       },
       {
         name: 'a value by nothing',
@@ -399,7 +399,7 @@ export const columnExamples: readonly KindExamples[] = [
           ignoreCase: true,
         },
         gives: 'A\nMarlpit\nMarlpit\nOxbow\n',
-        account: { cellsChanged: 2 },
+        statistics: { cellsChanged: 2 },
       },
       {
         name: 'numbers and dates',
@@ -469,7 +469,7 @@ export const columnExamples: readonly KindExamples[] = [
         input: wide,
         step: { column: 'Jan', as: 'Jan before' },
         gives: 'Clinic,Jan,Feb,Vet,Jan before\nOxbow,1,2.5,Ada,1\nMarlpit,,3,,\n',
-        account: { columnsAdded: ['Jan before'] },
+        statistics: { columnsAdded: ['Jan before'] },
       },
       {
         name: 'beside another, the name giving way',
@@ -495,7 +495,7 @@ export const columnExamples: readonly KindExamples[] = [
         input: wide,
         step: { columns: ['Clinic', 'Jan', 'Vet'], as: 'All', with: ' | ' },
         gives: 'Feb,All\n2.5,Oxbow | 1 | Ada\n3,Marlpit\n',
-        account: { columnsAdded: ['All'], columnsDropped: ['Clinic', 'Jan', 'Vet'] },
+        statistics: { columnsAdded: ['All'], columnsDropped: ['Clinic', 'Jan', 'Vet'] },
       },
       {
         name: 'kept, with nothing between',
@@ -519,7 +519,7 @@ export const columnExamples: readonly KindExamples[] = [
         input: 'A,B\n"  Fern   HOLLOW ",x\n"  ",y\n',
         step: { columns: ['A'], do: ['trim', 'collapse-spaces', 'title'] },
         gives: 'A,B\nFern Hollow,x\n,y\n',
-        account: { cellsChanged: 2 },
+        statistics: { cellsChanged: 2 },
       },
       {
         name: 'words hold apostrophes and digits',
@@ -550,7 +550,7 @@ export const columnExamples: readonly KindExamples[] = [
         input: wide,
         step: { columns: ['Vet'], with: 'none' },
         gives: 'Clinic,Jan,Feb,Vet\nOxbow,1,2.5,Ada\nMarlpit,,3,none\n',
-        account: { cellsChanged: 1 },
+        statistics: { cellsChanged: 1 },
       },
       {
         name: 'several columns, a number',
@@ -595,7 +595,7 @@ export const columnExamples: readonly KindExamples[] = [
         input: 'A,B:integer\nn/a,1\nx,-1\n-,2\n',
         step: { columns: ['A'], values: ['n/a', '-'] },
         gives: 'A,B\n,1\nx,-1\n,2\n',
-        account: { cellsChanged: 2 },
+        statistics: { cellsChanged: 2 },
       },
       {
         name: 'numbers in all number columns',

@@ -36,7 +36,7 @@ export const rowExamples: readonly KindExamples[] = [
     examples: [
       {
         ...where('is', { column: 'Clinic', op: 'is', value: 'Oxbow' }, 1),
-        account: { rowsIn: 5, rowsOut: 1, rowsLeft: 4, rowsCame: 0 },
+        statistics: { rowsIn: 5, rowsOut: 1, rowsLeft: 4, rowsCame: 0 },
       },
       where('is, whatever the case', { column: 'Clinic', op: 'is', value: 'OXBOW', ignoreCase: true }, 1, 5),
       where('is not keeps empty', { column: 'Clinic', op: 'is-not', value: 'Oxbow' }, 2, 3, 4, 5),
@@ -145,7 +145,7 @@ export const rowExamples: readonly KindExamples[] = [
         input: visits,
         step: { by: [{ column: 'Clinic' }] },
         gives: rows(2, 1, 5, 4, 3),
-        account: { rowsLeft: 0, rowsCame: 0 },
+        statistics: { rowsLeft: 0, rowsCame: 0 },
       },
       {
         name: 'empty last also when descending',
@@ -185,7 +185,7 @@ export const rowExamples: readonly KindExamples[] = [
         input: 'G,A:integer,B\nx,1,\nx,,q\ny,,\ny,2,r\n',
         step: { columns: ['A', 'B'], direction: 'down' },
         gives: 'G,A,B\nx,1,\nx,1,q\ny,1,q\ny,2,r\n',
-        account: { cellsChanged: 3, rowsLeft: 0, rowsCame: 0 },
+        statistics: { cellsChanged: 3, rowsLeft: 0, rowsCame: 0 },
       },
       {
         name: 'from the cell below, within rows alike',
@@ -218,7 +218,7 @@ export const rowExamples: readonly KindExamples[] = [
           rows: [['a', 1.5, '2031-05-02'], ['b'], [null, 2, null]],
         },
         gives: 'Code,Fee,From\na,1.5,2031-05-02\nb,,\n,2,\n',
-        account: { rowsOut: 3, rowsCame: 3 },
+        statistics: { rowsOut: 3, rowsCame: 3 },
       },
       {
         name: 'no rows yet',
@@ -251,7 +251,7 @@ export const rowExamples: readonly KindExamples[] = [
   {
     kind: 'slice',
     examples: [
-      { name: 'the first', input: visits, step: { first: 2 }, gives: rows(1, 2), account: { rowsLeft: 3 } },
+      { name: 'the first', input: visits, step: { first: 2 }, gives: rows(1, 2), statistics: { rowsLeft: 3 } },
       { name: 'the last', input: visits, step: { last: 2 }, gives: rows(4, 5) },
       { name: 'all but the first', input: visits, step: { skip: 3 }, gives: rows(4, 5) },
       { name: 'every other, from the first on', input: visits, step: { every: 2 }, gives: rows(1, 3, 5) },
@@ -266,7 +266,7 @@ export const rowExamples: readonly KindExamples[] = [
         input: 'A,B\nx,1\ny,\nx,1\ny,\n',
         step: {},
         gives: 'A,B\nx,1\ny,\n',
-        account: { rowsLeft: 2 },
+        statistics: { rowsLeft: 2 },
       },
       {
         name: 'by some columns, the first',
@@ -290,7 +290,7 @@ export const rowExamples: readonly KindExamples[] = [
         input: 'Clinic,Jan:integer,Feb:integer\nOxbow,1,2\nMarlpit,,4\n',
         step: { name: 'Month', groups: [{ columns: { except: ['Clinic'] }, value: 'Sales' }] },
         gives: 'Clinic,Month,Sales\nOxbow,Jan,1\nOxbow,Feb,2\nMarlpit,Jan,\nMarlpit,Feb,4\n',
-        account: {
+        statistics: {
           rowsIn: 2,
           rowsOut: 4,
           rowsCame: 2,
@@ -304,7 +304,7 @@ export const rowExamples: readonly KindExamples[] = [
         input: 'Clinic,Jan:integer,Feb:integer\nOxbow,1,2\nMarlpit,,4\nTarn,,\n',
         step: { name: 'Month', groups: [{ columns: ['Jan', 'Feb'], value: 'Sales' }], empty: 'drop' },
         gives: 'Clinic,Month,Sales\nOxbow,Jan,1\nOxbow,Feb,2\nMarlpit,Feb,4\n',
-        account: { rowsLeft: 1 },
+        statistics: { rowsLeft: 1 },
       },
       {
         name: 'whole numbers and decimals',
@@ -364,7 +364,7 @@ export const rowExamples: readonly KindExamples[] = [
         },
         gives:
           'C,n,filled,days,sum,mean,median,least,latest,first,last\nb,3,2,2,0.3,0.15,0.15,a,2031-05-02,z,\na,1,1,0,5,5,5,Y,,Y,5\n,1,1,1,7,7,7,q,2031-01-01,q,7\n',
-        account: { rowsIn: 5, rowsOut: 3, rowsLeft: 2, columnsDropped: ['X', 'T', 'D'] },
+        statistics: { rowsIn: 5, rowsOut: 3, rowsLeft: 2, columnsDropped: ['X', 'T', 'D'] },
       },
       {
         name: 'ten times 0.1 is 1',

@@ -28,7 +28,7 @@ export const shapeExamples: readonly KindExamples[] = [
         },
         gives:
           'Clinic,Month,Sales,Quantity\nOxbow,Jan,1,10\nOxbow,Feb,2.5,\nOxbow,Mar,,\nMarlpit,Jan,,20\nMarlpit,Feb,3,\nMarlpit,Mar,,40\nTarn,Jan,,\nTarn,Feb,,\nTarn,Mar,,\n',
-        account: { notes: { gatheredColumns: 4, emptyCells: 4 } },
+        statistics: { notes: { gatheredColumns: 4, emptyCells: 4 } },
       },
       {
         name: 'empty in every group is left out',
@@ -86,7 +86,7 @@ export const shapeExamples: readonly KindExamples[] = [
         input: 'Clinic,Month,Sales:integer\nOxbow,Jan,1\nMarlpit,Jan,\nOxbow,Feb,2\nMarlpit,,4\n',
         step: { labels: 'Month', values: [{ column: 'Sales', how: 'only' }] },
         gives: 'Clinic,Jan,Feb,Empty\nOxbow,1,2,\nMarlpit,,,4\n',
-        account: {
+        statistics: {
           rowsIn: 4,
           rowsOut: 2,
           columnsAdded: ['Jan', 'Feb', 'Empty'],
@@ -99,7 +99,7 @@ export const shapeExamples: readonly KindExamples[] = [
         input: 'Clinic,Month,Sales:integer\nOxbow,Jan,1\nMarlpit,Apr,5\nOxbow,Feb,2\n',
         step: { labels: 'Month', values: [{ column: 'Sales', how: 'sum' }], found: ['Feb', 'Jan', 'Mar'] },
         gives: 'Clinic,Feb,Jan,Mar\nOxbow,2,1,\nMarlpit,,,\n',
-        account: { notes: { labels: 3, leftOut: 1 } },
+        statistics: { notes: { labels: 3, leftOut: 1 } },
       },
       {
         name: 'several values, label by label, gaps filled',
@@ -265,7 +265,7 @@ export const shapeExamples: readonly KindExamples[] = [
         input: 'C,X:decimal\na,1\nb,-1\n',
         step: { by: ['C'], measures: [{ how: 'share', column: 'X', as: 's' }] },
         gives: 'C,s\na,\nb,\n',
-        account: { unreadable: { s: 2 } },
+        statistics: { unreadable: { s: 2 } },
       },
     ],
     broken: [
@@ -302,7 +302,7 @@ export const shapeExamples: readonly KindExamples[] = [
         },
         gives:
           'Clinic,Animal,rows,sum,days,share,where,Kind,Fee,Day,Paid,N\nOxbow,Tess,2,38.5,2,0.25,Oxbow/Oxbow,dog,38.5,2031-05-02,true,1\nMarlpit,Otis,2,24,1,0.285714285714286,Marlpit,cat,12,2031-05-01,false,2\nOxbow,Tess,2,38.5,2,0.75,Oxbow/Oxbow,dog,,2031-05-03,true,3\nOxbow,Fig,1,180,0,1,Oxbow,,180,,,4\n,Otis,2,24,1,0.714285714285714,Marlpit,cat,12,2031-05-01,false,5\n',
-        account: { notes: { groups: 3 } },
+        statistics: { notes: { groups: 3 } },
       },
       {
         name: 'running, ranks and neighbours in an order',
@@ -343,7 +343,7 @@ export const shapeExamples: readonly KindExamples[] = [
         input: 'G,X:integer\na,1\na,-1\n',
         step: { by: ['G'], measures: [{ how: 'share', column: 'X', as: 's' }] },
         gives: 'G,X,s\na,1,\na,-1,\n',
-        account: { unreadable: { s: 2 } },
+        statistics: { unreadable: { s: 2 } },
       },
     ],
     broken: [
@@ -363,7 +363,7 @@ export const shapeExamples: readonly KindExamples[] = [
         input: 'R,Tags:list,V\n1,"[""a"",""b""]",x\n2,[],y\n3,,z\n4,"[""c"",null]",\n',
         step: { column: 'Tags' },
         gives: 'R,Tags,V\n1,a,x\n1,b,x\n2,,y\n3,,z\n4,c,\n4,,\n',
-        account: { rowsIn: 4, rowsOut: 6, rowsCame: 2 },
+        statistics: { rowsIn: 4, rowsOut: 6, rowsCame: 2 },
       },
       {
         name: 'whole numbers and decimals',

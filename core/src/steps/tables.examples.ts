@@ -23,7 +23,7 @@ export const tableExamples: readonly KindExamples[] = [
         step: { with: 'clinics', how: 'left', on },
         gives:
           'Ref,Clinic,Kind,Town,Beds\n1,Oxbow,dog,Elm,2\n1,Oxbow,dog,Oak,3\n2,marlpit,cat,,\n3,,dog,,\n4,Tarn,fox,,\n5,Oxbow,cat,Elm,2\n5,Oxbow,cat,Oak,3\n',
-        account: {
+        statistics: {
           rowsIn: 5,
           rowsOut: 7,
           rowsCame: 2,
@@ -38,7 +38,7 @@ export const tableExamples: readonly KindExamples[] = [
         others,
         step: { with: 'clinics', how: 'inner', on, ignoreCase: true, matches: 'first' },
         gives: 'Ref,Clinic,Kind,Town,Beds\n1,Oxbow,dog,Elm,2\n2,marlpit,cat,Ash,4\n5,Oxbow,cat,Elm,2\n',
-        account: { rowsLeft: 2, notes: { matched: 3 } },
+        statistics: { rowsLeft: 2, notes: { matched: 3 } },
       },
       {
         name: 'right: rows only there last, the key from whichever side has one',
@@ -62,7 +62,7 @@ export const tableExamples: readonly KindExamples[] = [
         others,
         step: { with: 'clinics', how: 'left-only', on },
         gives: 'Ref,Clinic,Kind\n2,marlpit,cat\n3,,dog\n4,Tarn,fox\n',
-        account: { rowsLeft: 2, columnsAdded: [] },
+        statistics: { rowsLeft: 2, columnsAdded: [] },
       },
       {
         name: 'only those without a match there',
@@ -141,7 +141,7 @@ export const tableExamples: readonly KindExamples[] = [
         others: { june: 'Kind,Ref:integer,Vet\nowl,9,Ada\n' },
         step: { with: ['june'] },
         gives: 'Ref,Clinic,Kind,Vet\n1,Oxbow,dog,\n2,marlpit,cat,\n3,,dog,\n4,Tarn,fox,\n5,Oxbow,cat,\n9,,owl,Ada\n',
-        account: {
+        statistics: {
           rowsIn: 5,
           rowsOut: 6,
           rowsCame: 1,
@@ -156,7 +156,7 @@ export const tableExamples: readonly KindExamples[] = [
         others: { june: 'A:decimal,B:datetime\n2.5,2031-06-01T10:00:00\n', july: 'B:date,A:text\n,z\n' },
         step: { with: ['june', 'july'], columns: 'shared', origin: 'Table' },
         gives: 'A,B,Table\n1,2031-05-02T00:00:00,Result\n2.5,2031-06-01T10:00:00,June\nz,,July\n',
-        account: { notes: { columnsOfSeveralTypes: 2 } },
+        statistics: { notes: { columnsOfSeveralTypes: 2 } },
       },
       {
         name: 'differently named laid together, same-named kept apart',
@@ -211,7 +211,7 @@ export const tableExamples: readonly KindExamples[] = [
         others,
         step: { table: 'clinics' },
         gives: 'Name,Town,Beds\nMarlpit,Ash,4\nOxbow,Elm,2\nOxbow,Oak,3\n,Nowhere,9\nLong Acre,Fir,\n',
-        account: { rowsIn: 0, rowsOut: 5 },
+        statistics: { rowsIn: 0, rowsOut: 5 },
       },
     ],
   },
@@ -227,21 +227,21 @@ export const tableExamples: readonly KindExamples[] = [
           say: 'Only dogs and cats',
         },
         gives: 'Ref,Clinic,Kind\n1,Oxbow,dog\n2,marlpit,cat\n3,,dog\n4,Tarn,fox\n5,Oxbow,cat\n',
-        account: { check: { passed: false, stop: false, say: 'Only dogs and cats', figure: 1 } },
+        statistics: { check: { passed: false, stop: false, say: 'Only dogs and cats', figure: 1 } },
       },
       {
         name: 'no two rows alike',
         input: visits,
         step: { unique: ['Clinic'], else: 'warn', say: '' },
         gives: 'Ref,Clinic,Kind\n1,Oxbow,dog\n2,marlpit,cat\n3,,dog\n4,Tarn,fox\n5,Oxbow,cat\n',
-        account: { check: { passed: false, figure: 2 } },
+        statistics: { check: { passed: false, figure: 2 } },
       },
       {
         name: 'the number of rows',
         input: 'A\nx\ny\n',
         step: { rows: { 'at-least': 1, 'at-most': 2 }, else: 'stop', say: 'rows' },
         gives: 'A\nx\ny\n',
-        account: { check: { passed: true, figure: 2 } },
+        statistics: { check: { passed: true, figure: 2 } },
       },
       {
         name: 'a total that is that of another table',
@@ -253,14 +253,14 @@ export const tableExamples: readonly KindExamples[] = [
           say: 'totals',
         },
         gives: 'A\n0.1\n0.2\n',
-        account: { check: { passed: true, figure: 0.30000000000000004 } },
+        statistics: { check: { passed: true, figure: 0.30000000000000004 } },
       },
       {
         name: 'a total that is a number',
         input: 'A:integer\n1\n2\n',
         step: { total: { column: 'A', equals: 3.004 }, else: 'stop', say: 'totals' },
         gives: 'A\n1\n2\n',
-        account: { check: { passed: true, figure: 3 } },
+        statistics: { check: { passed: true, figure: 3 } },
       },
       {
         name: 'a share of the rows',
@@ -271,7 +271,7 @@ export const tableExamples: readonly KindExamples[] = [
           say: 'few without a clinic',
         },
         gives: 'Ref,Clinic,Kind\n1,Oxbow,dog\n2,marlpit,cat\n3,,dog\n4,Tarn,fox\n5,Oxbow,cat\n',
-        account: { check: { passed: false, figure: 0.2 } },
+        statistics: { check: { passed: false, figure: 0.2 } },
       },
     ],
     broken: [

@@ -24,7 +24,7 @@ export const valueExamples: readonly KindExamples[] = [
         input: 'A,B,C\nlist of May,,\nClinic,Fee,Fee\nOxbow,12,3\n,,\n',
         step: { row: 2 },
         gives: 'Clinic,Fee,Fee 2\nOxbow,12,3\n',
-        account: { rowsLeft: 2, columnsRenamed: { A: 'Clinic', B: 'Fee', C: 'Fee 2' } },
+        statistics: { rowsLeft: 2, columnsRenamed: { A: 'Clinic', B: 'Fee', C: 'Fee 2' } },
       },
       {
         name: 'a missing name says its position, numbers and dates are written',
@@ -38,7 +38,7 @@ export const valueExamples: readonly KindExamples[] = [
         input: 'A,B:integer\nx,1\ny,\n',
         step: { row: 'none' },
         gives: 'Column 1,Column 2\nA,B\nx,1\ny,\n',
-        account: { rowsCame: 1, rowsLeft: 0 },
+        statistics: { rowsCame: 1, rowsLeft: 0 },
       },
     ],
   },
@@ -50,7 +50,7 @@ export const valueExamples: readonly KindExamples[] = [
         input: 'A,B\nOxbow,1\nox bow,2\n OXBOW,3\nTarn End,4\n,5\n',
         step: { column: 'A', groups: [{ into: 'Oxbow', from: ['Oxbow', 'ox bow', ' OXBOW'] }], judged: 'characters' },
         gives: 'A,B\nOxbow,1\nOxbow,2\nOxbow,3\nTarn End,4\n,5\n',
-        account: { cellsChanged: 2, notes: { groups: 1 } },
+        statistics: { cellsChanged: 2, notes: { groups: 1 } },
       },
       {
         name: 'names that are swapped',
@@ -69,7 +69,7 @@ export const valueExamples: readonly KindExamples[] = [
         input: 'A\nMarlpit\nMarlpitt\nMarlpits\nOxbow\n',
         step: { column: 'A', groups: [{ into: 'Marlpit', from: ['Marlpit', 'Marlpitt'] }], judged: 'spelling' },
         gives: 'A\nMarlpit\nMarlpit\nMarlpits\nOxbow\n',
-        account: { notes: { groups: 1, newLookalikes: 1 } },
+        statistics: { notes: { groups: 1, newLookalikes: 1 } },
       },
     ],
     broken: [{ name: 'numbers', input: visits, step: { column: 'Fee', groups: [] }, says: 'needs text' }],
@@ -91,7 +91,7 @@ export const valueExamples: readonly KindExamples[] = [
         },
         gives:
           'Clinic,Band,Fee,Day,Seen\nOxbow,middle,38.5,2031-05-02,2031-05-02T09:30:00\nox bow,low,12,,\n"OXBOW ",high,180,2031-05-03,2031-05-01T00:00:00\n,low,,2031-05-01,\n',
-        account: { notes: { case1: 1, case2: 1, otherwise: 2 } },
+        statistics: { notes: { case1: 1, case2: 1, otherwise: 2 } },
       },
       {
         name: 'in place, numbers of both sorts, otherwise nothing',
@@ -105,7 +105,7 @@ export const valueExamples: readonly KindExamples[] = [
           otherwise: null,
         },
         gives: 'A,B\n2.5,2.5\n,1\n',
-        account: { cellsChanged: 2 },
+        statistics: { cellsChanged: 2 },
       },
       {
         name: 'dates beside written dates',
@@ -170,7 +170,7 @@ export const valueExamples: readonly KindExamples[] = [
         input: tags,
         step: { column: 'Tags', by: { delimiter: ';' }, into: { columns: ['First', 'Rest'] } },
         gives: 'Ref,First,Rest,Vet\n1,cough," limp;fever",Ada\n2,,,Bo\n3,limp,,\n4,a,;b;,Cy\n',
-        account: {
+        statistics: {
           columnsAdded: ['First', 'Rest'],
           columnsDropped: ['Tags'],
           notes: { pieces: 4, rowsWithMorePieces: 2 },
@@ -194,7 +194,7 @@ export const valueExamples: readonly KindExamples[] = [
         input: tags,
         step: { column: 'Tags', by: { delimiter: ';' }, into: 'rows' },
         gives: 'Ref,Tags,Vet\n1,cough,Ada\n1," limp",Ada\n1,fever,Ada\n2,,Bo\n3,limp,\n4,a,Cy\n4,,Cy\n4,b,Cy\n4,,Cy\n',
-        account: { rowsIn: 4, rowsOut: 9, rowsCame: 5, rowsLeft: 0 },
+        statistics: { rowsIn: 4, rowsOut: 9, rowsCame: 5, rowsLeft: 0 },
       },
       {
         name: 'into rows beside the whole text',
@@ -268,7 +268,7 @@ export const valueExamples: readonly KindExamples[] = [
         input: 'A,B\nVAC-12-b,1\nnone,2\n,3\n-x,4\n',
         step: { column: 'A', as: 'P', take: { before: '-' }, after: 'A' },
         gives: 'A,P,B\nVAC-12-b,VAC,1\nnone,,2\n,,3\n-x,,4\n',
-        account: { notes: { notFound: 2 } },
+        statistics: { notes: { notFound: 2 } },
       },
       {
         name: 'before the last',

@@ -1,13 +1,13 @@
-import { cellAt, columnWriter, isEmptyAt, lengthOf, type Cell, type Column, type ColumnType } from './column.ts'
-import { listText, type Item } from './list.ts'
-import { floats, hasBit, IntList, ints } from './memory.ts'
+import { cellAt, columnWriter, isNullAt, lengthOf, type Cell, type Column, type ColumnType } from './column.ts'
+import { listText, type ListItem } from './list.ts'
+import { float64s, isSet, IntList, int32s } from './memory.ts'
 import { gather } from './gather.ts'
 import { groupBy, type Groups } from './group.ts'
 import { maxInteger } from './number.ts'
 import { extreme } from './order.ts'
 import { textOfCell } from './cell-text.ts'
 
-export const hows = [
+export const aggregates = [
   'count',
   'filled',
   'distinct',
@@ -25,26 +25,26 @@ export const hows = [
   'every',
   'share',
 ] as const
-export type How = (typeof hows)[number]
+export type Aggregate = (typeof aggregates)[number]
 
 /** A figure per group, and the groups whose figure could not be told. */
-export type Aggregated = { readonly column: Column; readonly failures: Int32Array }
-const nothingFailed = ints(0)
+export type AggregateResult = { readonly column: Column; readonly failures: Int32Array }
+const nothingFailed = int32s(0)
 
-const whole = (counts: Int32Array): Aggregated => ({
-  column: { type: 'integer', values: Float64Array.from(counts), empty: undefined },
+const whole = (counts: Int32Array): AggregateResult => ({
+  column: { type: 'integer', values: Float64Array.from(counts), nulls: undefined },
   failures: nothingFailed,
 })
 
 const countRows = ({ ids, count }: Groups): Int32Array => {
-  const counts = ints(count)
+  const counts = int32s(count)
   for (let i = 0; i < ids.length; i++) counts[ids[i] as number] = (counts[ids[i] as number] as number) + 1
   return counts
 }
 const countCells = (column: Column, { ids, count }: Groups): Int32Array => {
-  const counts = ints(count)
+  const counts = int32s(count)
   for (let i = 0; i < ids.length; i++)
-    if (!isEmptyAt(column, i)) counts[ids[i] as number] = (counts[ids[i] as number] as number) + 1
+    if (!isNullAt(column, i)) counts[ids[i] as number] = (counts[ids[i] as number] as number) + 1
   return counts
 }
 
@@ -55,10 +55,10 @@ export const sums = (
   ids: Uint32Array,
   count: number,
 ): Float64Array => {
-  const sum = floats(count)
-  const lost = floats(count)
+  const sum = float64s(count)
+  const lost = float64s(count)
   for (let i = 0; i < values.length; i++) {
-    if (hasBit(empty, i)) continue
+    if (isSet(empty, i)) continue
     const group = ids[i] as number
     const x = values[i] as number
     const s = sum[group] as number
@@ -71,7 +71,11 @@ export const sums = (
 }
 
 /** What is empty in all its cells gives empty; what leaves the range of its type is counted. */
-const figures = (type: 'integer' | 'decimal', filled: Int32Array, figure: (group: number) => number): Aggregated => {
+const figures = (
+  type: 'integer' | 'decimal',
+  filled: Int32Array,
+  figure: (group: number) => number,
+): AggregateResult => {
   const writer = columnWriter(type, filled.length)
   const failures = new IntList()
   const limit = type === 'integer' ? maxInteger : Number.MAX_VALUE
@@ -84,28 +88,28 @@ const figures = (type: 'integer' | 'decimal', filled: Int32Array, figure: (group
   return { column: writer.done(), failures: failures.done() }
 }
 
-const distinct = (column: Column, groups: Groups): Aggregated => {
+const distinct = (column: Column, groups: Groups): AggregateResult => {
   const cells = groupBy([column], lengthOf(column))
-  const counts = ints(groups.count)
+  const counts = int32s(groups.count)
   const pairs = groups.count === 1 ? cells : groupPairs(groups, cells)
   for (const row of pairs.first)
-    if (!isEmptyAt(column, row)) counts[groups.ids[row] as number] = (counts[groups.ids[row] as number] as number) + 1
+    if (!isNullAt(column, row)) counts[groups.ids[row] as number] = (counts[groups.ids[row] as number] as number) + 1
   return whole(counts)
 }
 /** Pairs of a group and a value, each once. */
 const groupPairs = (groups: Groups, cells: Groups): Groups =>
   groupBy(
     [
-      { type: 'integer', values: Float64Array.from(groups.ids), empty: undefined },
-      { type: 'integer', values: Float64Array.from(cells.ids), empty: undefined },
+      { type: 'integer', values: Float64Array.from(groups.ids), nulls: undefined },
+      { type: 'integer', values: Float64Array.from(cells.ids), nulls: undefined },
     ],
     groups.ids.length,
   )
 
-const medians = (column: Column, groups: Groups): Aggregated => {
+const medians = (column: Column, groups: Groups): AggregateResult => {
   const lists: number[][] = Array.from({ length: groups.count }, () => [])
   for (let i = 0; i < groups.ids.length; i++)
-    if (!isEmptyAt(column, i)) lists[groups.ids[i] as number]?.push(cellAt(column, i) as number)
+    if (!isNullAt(column, i)) lists[groups.ids[i] as number]?.push(cellAt(column, i) as number)
   return figures(
     'decimal',
     Int32Array.from(lists, (list) => list.length),
@@ -120,8 +124,8 @@ const medians = (column: Column, groups: Groups): Aggregated => {
 }
 
 /** One row of each group: its first or last in the order, whether filled or not. */
-const oneOf = (column: Column, groups: Groups, order: Int32Array | undefined, last: boolean): Aggregated => {
-  const rows = ints(groups.count).fill(-1)
+const oneOf = (column: Column, groups: Groups, order: Int32Array | undefined, last: boolean): AggregateResult => {
+  const rows = int32s(groups.count).fill(-1)
   for (let k = 0; k < groups.ids.length; k++) {
     const i = order ? (order[k] as number) : k
     if (last || rows[groups.ids[i] as number] === -1) rows[groups.ids[i] as number] = i
@@ -136,7 +140,7 @@ const gathered = (
   order: Int32Array | undefined,
   make: (items: readonly Exclude<Cell, null>[]) => string | null,
   type: 'list' | 'text',
-): Aggregated => {
+): AggregateResult => {
   const items: Exclude<Cell, null>[][] = Array.from({ length: groups.count }, () => [])
   for (let k = 0; k < groups.ids.length; k++) {
     const i = order ? (order[k] as number) : k
@@ -149,9 +153,9 @@ const gathered = (
 }
 
 /** Whether any, or every, filled cell of a group is true; empty where none is filled. */
-const anyOrEvery = (column: Column, groups: Groups, every: boolean): Aggregated => {
+const anyOrEvery = (column: Column, groups: Groups, every: boolean): AggregateResult => {
   const writer = columnWriter('boolean', groups.count)
-  const held = ints(groups.count).fill(-1)
+  const held = int32s(groups.count).fill(-1)
   for (let i = 0; i < groups.ids.length; i++) {
     const cell = cellAt(column, i)
     if (cell === null) continue
@@ -169,12 +173,12 @@ const deviations = (
   empty: Uint8Array | undefined,
   groups: Groups,
   filled: Int32Array,
-): Aggregated => {
-  const firsts = floats(groups.count).fill(NaN)
+): AggregateResult => {
+  const firsts = float64s(groups.count).fill(NaN)
   for (let i = 0; i < values.length; i++)
-    if (!hasBit(empty, i) && Number.isNaN(firsts[groups.ids[i] as number]))
+    if (!isSet(empty, i) && Number.isNaN(firsts[groups.ids[i] as number]))
       firsts[groups.ids[i] as number] = values[i] as number
-  const above = floats(values.length)
+  const above = float64s(values.length)
   for (let i = 0; i < values.length; i++) above[i] = (values[i] as number) - (firsts[groups.ids[i] as number] as number)
   const means = sums(above, empty, groups.ids, groups.count)
   for (let g = 0; g < means.length; g++) means[g] = (means[g] as number) / (filled[g] as number)
@@ -188,8 +192,8 @@ const deviations = (
   )
 }
 
-export type Asked = {
-  readonly how: How
+export type AggregateOptions = {
+  readonly how: Aggregate
   readonly separator?: string | undefined
   /** Rows in the order that first, last, list and join go by; the order of the table where none is given. */ readonly order?:
     Int32Array | undefined
@@ -197,16 +201,16 @@ export type Asked = {
 
 const itemOf =
   (type: ColumnType) =>
-  (cell: Exclude<Cell, null>): Item =>
+  (cell: Exclude<Cell, null>): ListItem =>
     typeof cell === 'boolean' || type === 'integer' || type === 'decimal' ? cell : textOfCell(type, cell)
 
 /** Empty is passed over by all but count, first and last; of nothing all but the counts are empty. */
 export const aggregate = (
-  { how, separator = ', ', order }: Asked,
+  { how, separator = ', ', order }: AggregateOptions,
   column: Column | undefined,
   groups: Groups,
   type: ColumnType,
-): Aggregated => {
+): AggregateResult => {
   if (column === undefined || how === 'count') return whole(countRows(groups))
   switch (how) {
     case 'filled':
@@ -243,8 +247,8 @@ export const aggregate = (
     case 'deviation': {
       if (column.type !== 'integer' && column.type !== 'decimal') throw new Error(`${how} of ${column.type}`)
       const filled = countCells(column, groups)
-      if (how === 'deviation') return deviations(column.values, column.empty, groups, filled)
-      const totals = sums(column.values, column.empty, groups.ids, groups.count)
+      if (how === 'deviation') return deviations(column.values, column.nulls, groups, filled)
+      const totals = sums(column.values, column.nulls, groups.ids, groups.count)
       const grand = how === 'share' ? sums(totals, undefined, new Uint32Array(groups.count), 1)[0] : undefined
       if (grand !== undefined)
         return figures('decimal', filled, (g) => (grand === 0 ? NaN : (totals[g] as number) / grand))

@@ -1,5 +1,5 @@
 import { TextSize } from './limits.ts'
-import { bits, bytes, floats, hasBit, ints, setBit, words32, type Bits } from './memory.ts'
+import { bitmap, uint8s, float64s, isSet, int32s, set, uint32s, type Bitmap } from './memory.ts'
 import { type PlainText } from './stored-text.ts'
 
 /** Types of a single value; lists come only from where data has them. */
@@ -12,27 +12,31 @@ export type ColumnType = (typeof columnTypes)[number]
  * appearance; code 0 is always "", the empty cell. `plain`: the strings themselves, "" is empty. A `list` is kept as
  * the compact JSON that stands for it: what depends on the list alone is then done once per distinct list.
  */
-export type CodedText = {
+export type DictionaryText = {
   readonly type: 'text' | 'list'
   readonly form: 'coded'
   readonly codes: Uint32Array
   readonly words: readonly string[]
 }
-export type TextColumn = CodedText | PlainText
+export type TextColumn = DictionaryText | PlainText
 
 /** Numbers; for `datetime` milliseconds since 1970-01-01T00:00 of the wall clock. */
 export type FloatColumn = {
   readonly type: 'integer' | 'decimal' | 'datetime'
   readonly values: Float64Array
-  readonly empty: Bits | undefined
+  readonly nulls: Bitmap | undefined
 }
 /** `date`: days since 1970-01-01. `time`: milliseconds since midnight. */
 export type IntColumn = {
   readonly type: 'date' | 'time'
   readonly values: Int32Array
-  readonly empty: Bits | undefined
+  readonly nulls: Bitmap | undefined
 }
-export type BooleanColumn = { readonly type: 'boolean'; readonly values: Uint8Array; readonly empty: Bits | undefined }
+export type BooleanColumn = {
+  readonly type: 'boolean'
+  readonly values: Uint8Array
+  readonly nulls: Bitmap | undefined
+}
 export type ValueColumn = FloatColumn | IntColumn | BooleanColumn
 export type Column = TextColumn | ValueColumn
 
@@ -40,7 +44,7 @@ export type Column = TextColumn | ValueColumn
 export type Cell = string | number | boolean | null
 
 /** Text, or lists in their JSON form: a column of words. */
-export const holdsWords = (column: Column): column is TextColumn => column.type === 'text' || column.type === 'list'
+export const isDictionary = (column: Column): column is TextColumn => column.type === 'text' || column.type === 'list'
 
 export const isNumber = (type: ColumnType): type is 'integer' | 'decimal' => type === 'integer' || type === 'decimal'
 
@@ -54,7 +58,7 @@ export const typeTogether = (types: Iterable<ColumnType>): ColumnType => {
 }
 
 export const lengthOf = (column: Column): number =>
-  !holdsWords(column)
+  !isDictionary(column)
     ? column.values.length
     : column.form === 'coded'
       ? column.codes.length
@@ -67,16 +71,16 @@ export const textAt = (column: TextColumn, i: number): string =>
       ? column.stored.at(i)
       : (column.strings[i] as string)
 
-export const isEmptyAt = (column: Column, i: number): boolean =>
-  holdsWords(column)
+export const isNullAt = (column: Column, i: number): boolean =>
+  isDictionary(column)
     ? column.form === 'coded'
       ? column.codes[i] === 0
       : textAt(column, i) === ''
-    : hasBit(column.empty, i)
+    : isSet(column.nulls, i)
 
 export const cellAt = (column: Column, i: number): Cell => {
-  if (holdsWords(column)) return textAt(column, i) || null
-  if (hasBit(column.empty, i)) return null
+  if (isDictionary(column)) return textAt(column, i) || null
+  if (isSet(column.nulls, i)) return null
   return column.type === 'boolean' ? column.values[i] === 1 : (column.values[i] as number)
 }
 
@@ -85,7 +89,7 @@ const bufferFor = (
   type: Exclude<ColumnType, 'text' | 'list'>,
   length: number,
 ): Float64Array | Int32Array | Uint8Array =>
-  type === 'boolean' ? bytes(length) : type === 'date' || type === 'time' ? ints(length) : floats(length)
+  type === 'boolean' ? uint8s(length) : type === 'date' || type === 'time' ? int32s(length) : float64s(length)
 
 /** Writes cells one by one in order of rows; `done` gives the finished column. */
 export interface ColumnWriter {
@@ -100,7 +104,7 @@ class TextWriter implements ColumnWriter {
   private readonly size = new TextSize()
   private readonly type: 'text' | 'list'
   constructor(length: number, type: 'text' | 'list' = 'text') {
-    this.codes = words32(length)
+    this.codes = uint32s(length)
     this.type = type
   }
   set(i: number, cell: Cell): void {
@@ -122,30 +126,30 @@ class TextWriter implements ColumnWriter {
 
 class ValueWriter implements ColumnWriter {
   private readonly values: Float64Array | Int32Array | Uint8Array
-  private readonly empty: Bits
+  private readonly empty: Bitmap
   private anyEmpty = false
-  private readonly filled: Bits
+  private readonly filled: Bitmap
   private readonly type: Exclude<ColumnType, 'text' | 'list'>
   private readonly length: number
   constructor(type: Exclude<ColumnType, 'text' | 'list'>, length: number) {
     this.type = type
     this.length = length
     this.values = bufferFor(type, length)
-    this.empty = bits(length)
-    this.filled = bits(length)
+    this.empty = bitmap(length)
+    this.filled = bitmap(length)
   }
   set(i: number, cell: Cell): void {
     if (cell === null) return
-    setBit(this.filled, i)
+    set(this.filled, i)
     this.values[i] = cell === 0 ? 0 : Number(cell)
   }
   done(): Column {
     for (let i = 0; i < this.length; i++)
-      if (!hasBit(this.filled, i)) {
-        setBit(this.empty, i)
+      if (!isSet(this.filled, i)) {
+        set(this.empty, i)
         this.anyEmpty = true
       }
-    return { type: this.type, values: this.values, empty: this.anyEmpty ? this.empty : undefined } as ValueColumn
+    return { type: this.type, values: this.values, nulls: this.anyEmpty ? this.empty : undefined } as ValueColumn
   }
 }
 
@@ -162,14 +166,14 @@ export const columnOf = (type: ColumnType, cells: readonly Cell[]): Column => {
 export const emptyColumn = (type: ColumnType, length: number): Column => columnWriter(type, length).done()
 
 /** Text as codes, whatever its form; a plain column is encoded once and remembered. */
-const encoded = new WeakMap<PlainText, CodedText>()
-export const asCoded = (column: TextColumn): CodedText => {
+const encoded = new WeakMap<PlainText, DictionaryText>()
+export const asDictionary = (column: TextColumn): DictionaryText => {
   if (column.form === 'coded') return column
   const known = encoded.get(column)
   if (known) return known
   const writer = new TextWriter(column.strings.length, column.type)
   for (let i = 0; i < column.strings.length; i++) writer.set(i, column.strings[i] as string)
-  const coded = writer.done() as CodedText
+  const coded = writer.done() as DictionaryText
   encoded.set(column, coded)
   return coded
 }

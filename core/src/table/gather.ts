@@ -1,7 +1,7 @@
 import {
   columnWriter,
-  holdsWords,
-  isEmptyAt,
+  isDictionary,
+  isNullAt,
   lengthOf,
   textAt,
   type Column,
@@ -9,25 +9,25 @@ import {
   type TextColumn,
   type ValueColumn,
 } from './column.ts'
-import { bits, bytes, floats, hasBit, ints, setBit, words32, type Bits } from './memory.ts'
+import { bitmap, uint8s, float64s, isSet, int32s, set, uint32s, type Bitmap } from './memory.ts'
 
 const gatherFloats = (from: Float64Array, index: Int32Array): Float64Array => {
-  const to = floats(index.length)
+  const to = float64s(index.length)
   for (let i = 0; i < index.length; i++) to[i] = from[index[i] as number] as number
   return to
 }
 const gatherInts = (from: Int32Array, index: Int32Array): Int32Array => {
-  const to = ints(index.length)
+  const to = int32s(index.length)
   for (let i = 0; i < index.length; i++) to[i] = from[index[i] as number] as number
   return to
 }
 const gatherBytes = (from: Uint8Array, index: Int32Array): Uint8Array => {
-  const to = bytes(index.length)
+  const to = uint8s(index.length)
   for (let i = 0; i < index.length; i++) to[i] = from[index[i] as number] as number
   return to
 }
-const gatherCodes = (from: Uint32Array, index: Int32Array): Uint32Array => {
-  const to = words32(index.length)
+const gatherIndices = (from: Uint32Array, index: Int32Array): Uint32Array => {
+  const to = uint32s(index.length)
   for (let i = 0; i < index.length; i++) to[i] = from[index[i] as number] as number
   return to
 }
@@ -36,12 +36,12 @@ const gatherStrings = (type: 'text' | 'list', from: readonly string[], index: In
   form: 'plain',
   strings: Array.from(index, (at) => (at < 0 ? '' : (from[at] as string))),
 })
-const gatherEmpty = (from: Bits | undefined, index: Int32Array, missing: boolean): Bits | undefined => {
+const gatherNulls = (from: Bitmap | undefined, index: Int32Array, missing: boolean): Bitmap | undefined => {
   if (from === undefined && !missing) return undefined
-  const to = bits(index.length)
+  const to = bitmap(index.length)
   for (let i = 0; i < index.length; i++) {
     const at = index[i] as number
-    if (at < 0 || hasBit(from, at)) setBit(to, i)
+    if (at < 0 || isSet(from, at)) set(to, i)
   }
   return to
 }
@@ -52,27 +52,27 @@ const anyMissing = (index: Int32Array): boolean => {
 
 /** a b c, [2 0 -1] -> c a empty */
 export const gather = (column: Column, index: Int32Array): Column => {
-  if (holdsWords(column))
+  if (isDictionary(column))
     return column.form === 'coded'
-      ? { ...column, codes: gatherCodes(column.codes, index) }
+      ? { ...column, codes: gatherIndices(column.codes, index) }
       : gatherStrings(column.type, column.strings, index)
-  const empty = gatherEmpty(column.empty, index, anyMissing(index))
-  if (column.type === 'boolean') return { type: column.type, values: gatherBytes(column.values, index), empty }
+  const empty = gatherNulls(column.nulls, index, anyMissing(index))
+  if (column.type === 'boolean') return { type: column.type, values: gatherBytes(column.values, index), nulls: empty }
   if (column.type === 'date' || column.type === 'time')
-    return { type: column.type, values: gatherInts(column.values, index), empty }
-  return { type: column.type, values: gatherFloats(column.values as Float64Array, index), empty }
+    return { type: column.type, values: gatherInts(column.values, index), nulls: empty }
+  return { type: column.type, values: gatherFloats(column.values as Float64Array, index), nulls: empty }
 }
 
 /** 0 1 2 …, `count` of them from `from` on, `step` apart */
-export const span = (count: number, from = 0, step = 1): Int32Array => {
-  const index = ints(count)
+export const sliceRows = (count: number, from = 0, step = 1): Int32Array => {
+  const index = int32s(count)
   for (let i = 0; i < count; i++) index[i] = from + i * step
   return index
 }
 
 /** a b, 2 -> a a b b */
 export const repeatEach = (count: number, times: number): Int32Array => {
-  const index = ints(count * times)
+  const index = int32s(count * times)
   for (let i = 0, at = 0; i < count; i++) for (let k = 0; k < times; k++) index[at++] = i
   return index
 }
@@ -98,14 +98,14 @@ const concatText = (type: 'text' | 'list', columns: readonly TextColumn[], total
     }
     return code
   }
-  const codes = words32(total)
+  const codes = uint32s(total)
   let at = 0
   for (const column of columns) {
     if (column.form === 'plain') {
       for (const text of column.strings) codes[at++] = codeOf(text)
       continue
     }
-    const map = words32(column.words.length)
+    const map = uint32s(column.words.length)
     column.words.forEach((word, code) => (map[code] = codeOf(word)))
     for (let i = 0; i < column.codes.length; i++) codes[at++] = map[column.codes[i] as number] as number
   }
@@ -118,26 +118,30 @@ export const concat = (type: ColumnType, columns: readonly Column[]): Column => 
   if (columns.length === 1 && only) return only
   const total = sumLengths(columns)
   if (type === 'text' || type === 'list') return concatText(type, columns as readonly TextColumn[], total)
-  const values = type === 'boolean' ? bytes(total) : type === 'date' || type === 'time' ? ints(total) : floats(total)
-  const empty = bits(total)
+  const values =
+    type === 'boolean' ? uint8s(total) : type === 'date' || type === 'time' ? int32s(total) : float64s(total)
+  const empty = bitmap(total)
   let any = false
   let at = 0
   for (const column of columns) {
-    if (holdsWords(column)) throw new Error('text among values')
+    if (isDictionary(column)) throw new Error('text among values')
     values.set(column.values as never, at)
-    if (column.empty)
+    if (column.nulls)
       for (let i = 0; i < column.values.length; i++)
-        if (hasBit(column.empty, i)) {
-          setBit(empty, at + i)
+        if (isSet(column.nulls, i)) {
+          set(empty, at + i)
           any = true
         }
     at += column.values.length
   }
-  return { type, values, empty: any ? empty : undefined } as Column
+  return { type, values, nulls: any ? empty : undefined } as Column
 }
 
 /** Numbers of several columns woven into one buffer: row i of every column, then row i + 1. */
-const weave = <T extends Float64Array | Int32Array | Uint8Array | Uint32Array>(to: T, columns: readonly T[]): T => {
+const interleaveValues = <T extends Float64Array | Int32Array | Uint8Array | Uint32Array>(
+  to: T,
+  columns: readonly T[],
+): T => {
   const width = columns.length
   const rows = columns[0]?.length ?? 0
   // block by block, so that what is written stays in the cache while the columns take turns
@@ -150,12 +154,12 @@ const weave = <T extends Float64Array | Int32Array | Uint8Array | Uint32Array>(t
   }
   return to
 }
-const weaveEmpty = (columns: readonly (Bits | undefined)[], rows: number): Bits | undefined => {
+const interleaveNulls = (columns: readonly (Bitmap | undefined)[], rows: number): Bitmap | undefined => {
   if (columns.every((empty) => empty === undefined)) return undefined
   const width = columns.length
-  const to = bits(rows * width)
+  const to = bitmap(rows * width)
   columns.forEach((empty, k) => {
-    if (empty) for (let i = 0; i < rows; i++) if (hasBit(empty, i)) setBit(to, i * width + k)
+    if (empty) for (let i = 0; i < rows; i++) if (isSet(empty, i)) set(to, i * width + k)
   })
   return to
 }
@@ -165,48 +169,48 @@ export const interleave = (type: ColumnType, columns: readonly Column[]): Column
   const rows = columns[0] ? lengthOf(columns[0]) : 0
   if (type === 'text' || type === 'list') {
     const joined = concat(type, columns)
-    const index = ints(rows * columns.length)
+    const index = int32s(rows * columns.length)
     for (let i = 0, at = 0; i < rows; i++) for (let k = 0; k < columns.length; k++) index[at++] = k * rows + i
     return gather(joined, index)
   }
   const values = columns as readonly ValueColumn[]
-  const empty = weaveEmpty(
-    values.map((column) => column.empty),
+  const empty = interleaveNulls(
+    values.map((column) => column.nulls),
     rows,
   )
   const total = rows * columns.length
   if (type === 'boolean')
     return {
       type,
-      values: weave(
-        bytes(total),
+      values: interleaveValues(
+        uint8s(total),
         values.map((column) => column.values as Uint8Array),
       ),
-      empty,
+      nulls: empty,
     }
   if (type === 'date' || type === 'time')
     return {
       type,
-      values: weave(
-        ints(total),
+      values: interleaveValues(
+        int32s(total),
         values.map((column) => column.values as Int32Array),
       ),
-      empty,
+      nulls: empty,
     }
   return {
     type,
-    values: weave(
-      floats(total),
+    values: interleaveValues(
+      float64s(total),
       values.map((column) => column.values as Float64Array),
     ),
-    empty,
+    nulls: empty,
   }
 }
 
 /** How many cells are filled. */
 export const countFilled = (column: Column): number => {
   let filled = 0
-  for (let i = 0, n = lengthOf(column); i < n; i++) if (!isEmptyAt(column, i)) filled++
+  for (let i = 0, n = lengthOf(column); i < n; i++) if (!isNullAt(column, i)) filled++
   return filled
 }
 
@@ -217,7 +221,7 @@ export const mapText = (column: TextColumn, change: (text: string) => string): T
   const writer = columnWriter('text', column.words.length)
   column.words.forEach((word, code) => writer.set(code, word === '' ? null : change(word) || null))
   const changed = writer.done() as TextColumn & { form: 'coded' }
-  const codes = words32(column.codes.length)
+  const codes = uint32s(column.codes.length)
   for (let i = 0; i < codes.length; i++) codes[i] = changed.codes[column.codes[i] as number] as number
   return { type: 'text', form: 'coded', codes, words: changed.words }
 }
@@ -225,12 +229,12 @@ export const mapText = (column: TextColumn, change: (text: string) => string): T
 /** One boolean per row (1 holds), worked out once per distinct word. */
 export const testText = (column: TextColumn, test: (text: string) => boolean): Uint8Array => {
   const n = lengthOf(column)
-  const held = bytes(n)
+  const held = uint8s(n)
   if (column.form === 'plain') {
     for (let i = 0; i < n; i++) held[i] = test(textAt(column, i)) ? 1 : 0
     return held
   }
-  const perWord = bytes(column.words.length)
+  const perWord = uint8s(column.words.length)
   column.words.forEach((word, code) => (perWord[code] = test(word) ? 1 : 0))
   for (let i = 0; i < n; i++) held[i] = perWord[column.codes[i] as number] as number
   return held

@@ -1,5 +1,5 @@
-import { asCoded, holdsWords, type Column } from './column.ts'
-import { hasBit, IntList, words32 } from './memory.ts'
+import { asDictionary, isDictionary, type Column } from './column.ts'
+import { isSet, IntList, uint32s } from './memory.ts'
 
 /** Rows with equal keys share an id; ids run 0, 1, 2 … in order of first appearance. */
 export type Groups = {
@@ -10,14 +10,14 @@ export type Groups = {
 }
 
 /** Any dense-enough code per row, with its bound: equal cells have equal codes. Empty is a value like any other. */
-type Codes = { readonly codes: Uint32Array; readonly bound: number }
+type DenseCodes = { readonly codes: Uint32Array; readonly bound: number }
 
-const codesOfNumbers = (values: ArrayLike<number>, empty: Uint8Array | undefined): Codes => {
-  const codes = words32(values.length)
+const codesOfNumbers = (values: ArrayLike<number>, empty: Uint8Array | undefined): DenseCodes => {
+  const codes = uint32s(values.length)
   const seen = new Map<number, number>()
   let next = 1
   for (let i = 0; i < values.length; i++) {
-    if (hasBit(empty, i)) continue
+    if (isSet(empty, i)) continue
     const value = values[i] as number
     let code = seen.get(value)
     if (code === undefined) {
@@ -45,28 +45,28 @@ const codesOfSmallRange = (
   empty: Uint8Array | undefined,
   low: number,
   span: number,
-): Codes => {
-  const codes = words32(values.length)
-  for (let i = 0; i < values.length; i++) if (!hasBit(empty, i)) codes[i] = (values[i] as number) - low + 1
+): DenseCodes => {
+  const codes = uint32s(values.length)
+  for (let i = 0; i < values.length; i++) if (!isSet(empty, i)) codes[i] = (values[i] as number) - low + 1
   return { codes, bound: span + 2 }
 }
 
-const codesOf = (column: Column): Codes => {
-  if (holdsWords(column)) {
-    const { codes, words } = asCoded(column)
+const codesOf = (column: Column): DenseCodes => {
+  if (isDictionary(column)) {
+    const { codes, words } = asDictionary(column)
     return { codes, bound: words.length }
   }
-  if (column.type === 'decimal') return codesOfNumbers(column.values, column.empty)
+  if (column.type === 'decimal') return codesOfNumbers(column.values, column.nulls)
   const [low, high] = rangeOf(column.values)
   const small = Number.isFinite(low) && high - low < 1_000_000
   return small
-    ? codesOfSmallRange(column.values, column.empty, low, high - low)
-    : codesOfNumbers(column.values, column.empty)
+    ? codesOfSmallRange(column.values, column.nulls, low, high - low)
+    : codesOfNumbers(column.values, column.nulls)
 }
 
 /** Codes to group ids in order of first appearance. */
-const densify = ({ codes, bound }: Codes): Groups => {
-  const ids = words32(codes.length)
+const densify = ({ codes, bound }: DenseCodes): Groups => {
+  const ids = uint32s(codes.length)
   const idOf = new Int32Array(bound).fill(-1)
   const first = new IntList()
   for (let i = 0; i < codes.length; i++) {
@@ -83,13 +83,13 @@ const densify = ({ codes, bound }: Codes): Groups => {
 }
 
 const pairDense = (a: Groups, b: Groups): Groups => {
-  const codes = words32(a.ids.length)
+  const codes = uint32s(a.ids.length)
   for (let i = 0; i < codes.length; i++) codes[i] = (a.ids[i] as number) * b.count + (b.ids[i] as number)
   return densify({ codes, bound: a.count * b.count })
 }
 
 const pairSparse = (a: Groups, b: Groups): Groups => {
-  const ids = words32(a.ids.length)
+  const ids = uint32s(a.ids.length)
   const seen = new Map<number, number>()
   const first = new IntList()
   for (let i = 0; i < ids.length; i++) {
@@ -108,7 +108,7 @@ const pairSparse = (a: Groups, b: Groups): Groups => {
 /** Groups of rows equal in all these columns. No columns: one group of all rows, none where there are no rows. */
 export const groupBy = (columns: readonly Column[], rowCount: number): Groups => {
   if (columns.length === 0)
-    return { ids: words32(rowCount), count: rowCount > 0 ? 1 : 0, first: new Int32Array(rowCount > 0 ? 1 : 0) }
+    return { ids: uint32s(rowCount), count: rowCount > 0 ? 1 : 0, first: new Int32Array(rowCount > 0 ? 1 : 0) }
   return columns
     .map((column) => densify(codesOf(column)))
     .reduce((a, b) => (a.count * b.count <= 1 << 22 ? pairDense(a, b) : pairSparse(a, b)))

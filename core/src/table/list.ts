@@ -2,30 +2,30 @@ import { formatDecimal } from './number.ts'
 import { compareText } from './order.ts'
 
 /** An item of a list as JSON has it; moments are texts of ISO form. */
-export type Item = string | number | boolean | null
+export type ListItem = string | number | boolean | null
 
-const known = new Map<string, readonly Item[]>()
+const known = new Map<string, readonly ListItem[]>()
 /** [0,null,2] -> 0, empty, 2. Lists read last are remembered, as equal ones often stand together. */
-export const itemsOf = (text: string): readonly Item[] => {
+export const itemsOf = (text: string): readonly ListItem[] => {
   let items = known.get(text)
   if (!items) {
     if (known.size > 5000) known.clear()
-    known.set(text, (items = JSON.parse(text) as Item[]))
+    known.set(text, (items = JSON.parse(text) as ListItem[]))
   }
   return items
 }
 
 /** 0, empty, 2 -> [0,null,2]: compact JSON, numbers as they are written elsewhere. */
-export const listText = (items: readonly Item[]): string =>
+export const listText = (items: readonly ListItem[]): string =>
   `[${items.map((item) => (typeof item === 'number' ? formatDecimal(item) : JSON.stringify(item))).join(',')}]`
 
 /** An item as text, the way it would stand in a cell of its own. */
-export const itemText = (item: Exclude<Item, null>): string =>
+export const itemText = (item: Exclude<ListItem, null>): string =>
   typeof item === 'number' ? formatDecimal(item) : String(item)
 
 const textOrder = compareText(false)
-const rank = (item: Item): number =>
+const rank = (item: ListItem): number =>
   item === null ? 3 : typeof item === 'number' ? 0 : typeof item === 'boolean' ? 1 : 2
 /** Numbers, then false and true, then text; empty last. A list of one type goes by the order of that type. */
-export const compareItems = (a: Item, b: Item): number =>
+export const compareItems = (a: ListItem, b: ListItem): number =>
   rank(a) - rank(b) || (typeof a === 'string' ? textOrder(a, b as string) : Number(a) - Number(b))

@@ -2,27 +2,27 @@
  * The one allocator of column buffers. Kernels ask here and never call a typed-array
  * constructor themselves, so that columns can later move into one shared memory.
  */
-export const floats = (length: number) => new Float64Array(length)
-export const ints = (length: number) => new Int32Array(length)
-export const words32 = (length: number) => new Uint32Array(length)
-export const bytes = (length: number) => new Uint8Array(length)
+export const float64s = (length: number) => new Float64Array(length)
+export const int32s = (length: number) => new Int32Array(length)
+export const uint32s = (length: number) => new Uint32Array(length)
+export const uint8s = (length: number) => new Uint8Array(length)
 
 /** A bitmap of `length` bits, all 0. A set bit marks an empty cell. */
-export type Bits = Uint8Array
-export const bits = (length: number): Bits => new Uint8Array((length + 7) >> 3)
-export const hasBit = (map: Bits | undefined, i: number): boolean =>
+export type Bitmap = Uint8Array
+export const bitmap = (length: number): Bitmap => new Uint8Array((length + 7) >> 3)
+export const isSet = (map: Bitmap | undefined, i: number): boolean =>
   map !== undefined && ((map[i >> 3] as number) & (1 << (i & 7))) !== 0
-export const setBit = (map: Bits, i: number): void => {
+export const set = (map: Bitmap, i: number): void => {
   map[i >> 3] = (map[i >> 3] as number) | (1 << (i & 7))
 }
 
 /** A growing buffer of 32-bit integers. */
 export class IntList {
-  private buffer = ints(1024)
+  private buffer = int32s(1024)
   length = 0
   push(value: number): void {
     if (this.length === this.buffer.length) {
-      const wider = ints(this.buffer.length * 2)
+      const wider = int32s(this.buffer.length * 2)
       wider.set(this.buffer)
       this.buffer = wider
     }

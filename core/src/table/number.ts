@@ -1,7 +1,7 @@
 import { trim } from './text.ts'
 
 /** The value rounded to the 15 significant digits that a person is shown. */
-export const shown = (value: number): number => Number(value.toPrecision(15))
+export const normalized = (value: number): number => Number(value.toPrecision(15))
 
 /** 0.00000012, where the language would write 1.2e-7. */
 const plainSmall = (text: string): string => {
@@ -35,7 +35,7 @@ export const roundDown = (value: number, places: number): number => shift(value,
 
 const shift = (value: number, places: number, round: (x: number) => number): number => {
   if (places >= 0 && Number.isInteger(value)) return value
-  const [mantissa, exponent = '0'] = String(shown(Math.abs(value))).split('e')
+  const [mantissa, exponent = '0'] = String(normalized(Math.abs(value))).split('e')
   const scaled = round(Number(`${mantissa}e${Number(exponent) + places}`))
   const [digits, tens = '0'] = String(scaled).split('e')
   const result = Number(`${digits}e${Number(tens) - places}`)

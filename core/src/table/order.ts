@@ -1,6 +1,6 @@
-import { asCoded, holdsWords, isEmptyAt, lengthOf, type Column, type TextColumn } from './column.ts'
-import { span } from './gather.ts'
-import { hasBit, ints, words32 } from './memory.ts'
+import { asDictionary, isDictionary, isNullAt, lengthOf, type Column, type TextColumn } from './column.ts'
+import { sliceRows } from './gather.ts'
+import { isSet, int32s, uint32s } from './memory.ts'
 import { compareCodePoints, lower, naturalKey } from './text.ts'
 
 export type SortKey = { readonly column: Column; readonly descending: boolean; readonly natural: boolean }
@@ -21,15 +21,15 @@ export const compareText = (natural: boolean): ((a: string, b: string) => number
 
 /** One unsigned rank per row; the empty cell ranks last either way round. */
 const textRanks = (column: TextColumn, { descending, natural }: SortKey): Uint32Array => {
-  const { codes, words } = asCoded(column)
+  const { codes, words } = asDictionary(column)
   const order = Array.from(words.keys()).slice(1)
   const compare = compareText(natural)
   order.sort((a, b) => compare(words[a] as string, words[b] as string))
   if (descending) order.reverse()
-  const rankOf = words32(words.length)
+  const rankOf = uint32s(words.length)
   order.forEach((code, rank) => (rankOf[code] = rank))
   rankOf[0] = words.length
-  const ranks = words32(codes.length)
+  const ranks = uint32s(codes.length)
   for (let i = 0; i < codes.length; i++) ranks[i] = rankOf[codes[i] as number] as number
   return ranks
 }
@@ -39,10 +39,10 @@ const smallRanks = (
   empty: Uint8Array | undefined,
   descending: boolean,
 ): Uint32Array => {
-  const ranks = words32(values.length)
+  const ranks = uint32s(values.length)
   for (let i = 0; i < values.length; i++) {
     const rank = ((values[i] as number) ^ 0x80000000) >>> 0
-    ranks[i] = hasBit(empty, i) ? 0xffffffff : descending ? 0xfffffffe - rank : rank
+    ranks[i] = isSet(empty, i) ? 0xffffffff : descending ? 0xfffffffe - rank : rank
   }
   return ranks
 }
@@ -57,7 +57,7 @@ const scaledRanks = (
   let low = Infinity
   let high = -Infinity
   for (let i = 0; i < values.length; i++) {
-    if (hasBit(empty, i)) continue
+    if (isSet(empty, i)) continue
     const value = values[i] as number
     const whole = Math.floor(value * scale + 0.5)
     if (whole / scale !== value) return undefined
@@ -65,10 +65,10 @@ const scaledRanks = (
     if (whole > high) high = whole
   }
   if (high - low >= 0xfffffffe) return undefined
-  const ranks = words32(values.length)
+  const ranks = uint32s(values.length)
   for (let i = 0; i < values.length; i++) {
     const whole = Math.floor((values[i] as number) * scale + 0.5)
-    ranks[i] = hasBit(empty, i) ? 0xffffffff : descending ? high - whole : whole - low
+    ranks[i] = isSet(empty, i) ? 0xffffffff : descending ? high - whole : whole - low
   }
   return ranks
 }
@@ -80,15 +80,15 @@ const floatRanks = (
   descending: boolean,
 ): readonly [low: Uint32Array, high: Uint32Array] => {
   const raw = new Uint32Array(values.buffer, values.byteOffset, values.length * 2)
-  const low = words32(values.length)
-  const high = words32(values.length)
+  const low = uint32s(values.length)
+  const high = uint32s(values.length)
   for (let i = 0; i < values.length; i++) {
     const h = raw[2 * i + 1] as number
     const negative = (h & 0x80000000) !== 0
     const turn = negative !== descending ? 0xffffffff : 0
     low[i] = (raw[2 * i] as number) ^ turn
     high[i] = h ^ (negative ? 0 : 0x80000000) ^ turn
-    if (hasBit(empty, i)) {
+    if (isSet(empty, i)) {
       low[i] = 0xffffffff
       high[i] = 0xffffffff
     }
@@ -99,12 +99,12 @@ const floatRanks = (
 /** Least significant word first. */
 const ranksOf = (key: SortKey): readonly Uint32Array[] => {
   const { column, descending } = key
-  if (holdsWords(column)) return [textRanks(column, key)]
+  if (isDictionary(column)) return [textRanks(column, key)]
   if (column.type === 'date' || column.type === 'time' || column.type === 'boolean')
-    return [smallRanks(column.values, column.empty, descending)]
+    return [smallRanks(column.values, column.nulls, descending)]
   const values = column.values as Float64Array
-  const scaled = scaledRanks(values, column.empty, descending, 1) ?? scaledRanks(values, column.empty, descending, 100)
-  return scaled ? [scaled] : floatRanks(values, column.empty, descending)
+  const scaled = scaledRanks(values, column.nulls, descending, 1) ?? scaledRanks(values, column.nulls, descending, 100)
+  return scaled ? [scaled] : floatRanks(values, column.nulls, descending)
 }
 
 const digitBits = 16
@@ -112,7 +112,7 @@ const digitCount = 1 << digitBits
 
 /** One stable counting pass over 16 bits; the order itself where every row has the same digit. */
 const radixPass = (order: Int32Array, ranks: Uint32Array, shift: number): Int32Array => {
-  const counts = ints(digitCount + 1)
+  const counts = int32s(digitCount + 1)
   for (let i = 0; i < ranks.length; i++) {
     const slot = (((ranks[i] as number) >>> shift) & 0xffff) + 1
     counts[slot] = (counts[slot] as number) + 1
@@ -121,7 +121,7 @@ const radixPass = (order: Int32Array, ranks: Uint32Array, shift: number): Int32A
     if (counts[d] === ranks.length) return order
     counts[d] = (counts[d] as number) + (counts[d - 1] as number)
   }
-  const sorted = ints(order.length)
+  const sorted = int32s(order.length)
   for (let i = 0; i < order.length; i++) {
     const row = order[i] as number
     const digit = ((ranks[row] as number) >>> shift) & 0xffff
@@ -134,7 +134,7 @@ const radixPass = (order: Int32Array, ranks: Uint32Array, shift: number): Int32A
 
 /** Row positions in sorted order; the first key is the major one; stable; empty last. */
 export const sortedOrder = (keys: readonly SortKey[], rowCount: number): Int32Array => {
-  let order = span(rowCount)
+  let order = sliceRows(rowCount)
   for (const key of [...keys].reverse())
     for (const ranks of ranksOf(key)) for (const shift of [0, digitBits]) order = radixPass(order, ranks, shift)
   return order
@@ -142,11 +142,11 @@ export const sortedOrder = (keys: readonly SortKey[], rowCount: number): Int32Ar
 
 /** The row of each group that holds its least (or largest) filled cell, the first of equals; -1 where all are empty. */
 export const extreme = (column: Column, groupIds: Uint32Array, groupCount: number, largest: boolean): Int32Array => {
-  const ranks = holdsWords(column) ? textRanks(column, { column, descending: false, natural: false }) : undefined
-  const best = ints(groupCount).fill(-1)
-  const values = ranks ?? (holdsWords(column) ? words32(0) : column.values)
+  const ranks = isDictionary(column) ? textRanks(column, { column, descending: false, natural: false }) : undefined
+  const best = int32s(groupCount).fill(-1)
+  const values = ranks ?? (isDictionary(column) ? uint32s(0) : column.values)
   for (let i = 0, n = lengthOf(column); i < n; i++) {
-    if (isEmptyAt(column, i)) continue
+    if (isNullAt(column, i)) continue
     const group = groupIds[i] as number
     const at = best[group] as number
     if (

@@ -2,18 +2,18 @@
 export const bytesAString = 40
 
 /** Text of many cells in one buffer: cell i is the UTF-8 of `bytes` from `offsets[i]` up to `offsets[i + 1]`. */
-export type TextBytes = {
+export type EncodedStrings = {
   readonly offsets: Uint32Array
   readonly bytes: Uint8Array
   readonly decode: (start: number, end: number) => string
 }
 
 /** Strings that stay bytes until somebody needs all of them; a single one is decoded alone. */
-export class StoredStrings {
+export class LazyStrings {
   private made: readonly string[] | undefined
-  private stored: TextBytes | undefined
+  private stored: EncodedStrings | undefined
   readonly length: number
-  constructor(stored: TextBytes) {
+  constructor(stored: EncodedStrings) {
     this.stored = stored
     this.length = stored.offsets.length - 1
   }
@@ -43,7 +43,7 @@ export class StoredStrings {
 }
 
 /** A plain text column that is read from stored bytes on use. An own getter, so that a copy by spread has its strings too. */
-export const storedPlainText = (type: 'text' | 'list', stored: StoredStrings): PlainText => ({
+export const plainTextFromBytes = (type: 'text' | 'list', stored: LazyStrings): PlainText => ({
   type,
   form: 'plain',
   stored,
@@ -56,5 +56,5 @@ export type PlainText = {
   readonly type: 'text' | 'list'
   readonly form: 'plain'
   readonly strings: readonly string[]
-  /** Where the strings are still bytes: single cells are read from here. */ readonly stored?: StoredStrings
+  /** Where the strings are still bytes: single cells are read from here. */ readonly stored?: LazyStrings
 }

@@ -1,6 +1,6 @@
-import { cellAt, holdsWords, isEmptyAt, lengthOf, type Cell, type Column, type ColumnType } from './column.ts'
+import { cellAt, isDictionary, isNullAt, lengthOf, type Cell, type Column, type ColumnType } from './column.ts'
 import { gather } from './gather.ts'
-import { ints } from './memory.ts'
+import { int32s } from './memory.ts'
 import { bytesAString } from './stored-text.ts'
 
 export type Field = { readonly name: string; readonly type: ColumnType }
@@ -10,7 +10,7 @@ export type Schema = readonly Field[]
 export type HeldBuffer = readonly [buffer: object, bytes: number]
 
 const columnBuffers = (column: Column): HeldBuffer[] => {
-  if (holdsWords(column)) {
+  if (isDictionary(column)) {
     if (column.form === 'coded')
       return [
         [column.codes.buffer, column.codes.byteLength],
@@ -20,20 +20,20 @@ const columnBuffers = (column: Column): HeldBuffer[] => {
   }
   return [
     [column.values.buffer, column.values.byteLength],
-    ...(column.empty ? [[column.empty.buffer, column.empty.byteLength] as const] : []),
+    ...(column.nulls ? [[column.nulls.buffer, column.nulls.byteLength] as const] : []),
   ]
 }
 
 /** A column that may still be an index into another: its cells are gathered when somebody needs them all. */
-class Slot {
+class ColumnView {
   private base: Column
   private index: Int32Array | undefined
   private constructor(base: Column, index: Int32Array | undefined) {
     this.base = base
     this.index = index
   }
-  static of(column: Column): Slot {
-    return new Slot(column, undefined)
+  static of(column: Column): ColumnView {
+    return new ColumnView(column, undefined)
   }
   get type(): ColumnType {
     return this.base.type
@@ -51,16 +51,16 @@ class Slot {
     return at < 0 ? null : cellAt(this.base, at)
   }
   isEmpty(row: number): boolean {
-    if (!this.index) return isEmptyAt(this.base, row)
+    if (!this.index) return isNullAt(this.base, row)
     const at = this.index[row] as number
-    return at < 0 || isEmptyAt(this.base, at)
+    return at < 0 || isNullAt(this.base, at)
   }
   /** `compose` is shared by the slots of one table, so that equal index vectors are composed once. */
-  taken(index: Int32Array, compose: (inner: Int32Array) => Int32Array): Slot {
-    return new Slot(this.base, this.index ? compose(this.index) : index)
+  taken(index: Int32Array, compose: (inner: Int32Array) => Int32Array): ColumnView {
+    return new ColumnView(this.base, this.index ? compose(this.index) : index)
   }
   /** Whether both are views of one column: rows that come from one another then hold the same cells. */
-  sharesColumn(other: Slot): boolean {
+  sharesColumn(other: ColumnView): boolean {
     return this.base === other.base
   }
   get buffers(): HeldBuffer[] {
@@ -80,10 +80,10 @@ const manyColumns = 16
 /** An immutable table: named columns of one length. Columns are shared between tables by reference. */
 export class Table {
   readonly names: readonly string[]
-  private readonly slots: readonly Slot[]
+  private readonly slots: readonly ColumnView[]
   private positions: ReadonlyMap<string, number> | undefined
   readonly rowCount: number
-  private constructor(names: readonly string[], slots: readonly Slot[], rowCount: number) {
+  private constructor(names: readonly string[], slots: readonly ColumnView[], rowCount: number) {
     this.names = names
     this.slots = slots
     this.rowCount = rowCount
@@ -95,40 +95,40 @@ export class Table {
     columns: readonly Column[],
     rowCount = columns[0] ? lengthOf(columns[0]) : 0,
   ): Table {
-    return new Table(names, columns.map(Slot.of), rowCount)
+    return new Table(names, columns.map(ColumnView.of), rowCount)
   }
 
   get schema(): Schema {
-    return this.names.map((name, i) => ({ name, type: (this.slots[i] as Slot).type }))
+    return this.names.map((name, i) => ({ name, type: (this.slots[i] as ColumnView).type }))
   }
   /** Everything that this table keeps in memory; buffers shared between columns stand more than once. */
   get buffers(): HeldBuffer[] {
     return this.slots.flatMap((slot) => slot.buffers)
   }
   /** The position of a column, -1 where there is none; wide tables are asked for each of their columns, so positions are kept. */
-  indexOf(name: string): number {
+  positionOf(name: string): number {
     if (this.names.length < manyColumns) return this.names.indexOf(name)
     this.positions ??= new Map(this.names.map((one, i) => [one, i]))
     return this.positions.get(name) ?? -1
   }
   column(at: number): Column {
-    return (this.slots[at] as Slot).column
+    return (this.slots[at] as ColumnView).column
   }
   /** The column of that name; asking for one that is not there is a fault of ours. */
   named(name: string): Column {
-    const at = this.indexOf(name)
+    const at = this.positionOf(name)
     if (at < 0) throw new Error(`no column named ${name}`)
     return this.column(at)
   }
   /** Whether column `at` here and column `there` of another table are views of one column, found without gathering any cell. */
   sharesColumn(at: number, other: Table, there: number): boolean {
-    return (this.slots[at] as Slot).sharesColumn(other.slots[there] as Slot)
+    return (this.slots[at] as ColumnView).sharesColumn(other.slots[there] as ColumnView)
   }
   cell(at: number, row: number): Cell {
-    return (this.slots[at] as Slot).cell(row)
+    return (this.slots[at] as ColumnView).cell(row)
   }
-  isEmpty(at: number, row: number): boolean {
-    return (this.slots[at] as Slot).isEmpty(row)
+  isNull(at: number, row: number): boolean {
+    return (this.slots[at] as ColumnView).isEmpty(row)
   }
   /** The columns at these positions, in this order, with new names where given. */
   select(
@@ -137,7 +137,7 @@ export class Table {
   ): Table {
     return new Table(
       names,
-      positions.map((p) => this.slots[p] as Slot),
+      positions.map((p) => this.slots[p] as ColumnView),
       this.rowCount,
     )
   }
@@ -149,7 +149,7 @@ export class Table {
     const names = [...this.names]
     const slots = [...this.slots]
     names.splice(at, replace ? 1 : 0, name)
-    slots.splice(at, replace ? 1 : 0, Slot.of(column))
+    slots.splice(at, replace ? 1 : 0, ColumnView.of(column))
     return new Table(names, slots, this.rowCount)
   }
   /** The rows at these positions, in this order; -1 gives a row of empties. No cell is copied yet. */
@@ -159,7 +159,7 @@ export class Table {
     const compose = (inner: Int32Array): Int32Array => {
       let result = composed.get(inner)
       if (!result) {
-        result = ints(index.length)
+        result = int32s(index.length)
         for (let i = 0; i < index.length; i++) {
           const at = index[i] as number
           result[i] = at < 0 ? -1 : (inner[at] as number)

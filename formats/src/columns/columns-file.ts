@@ -2,18 +2,18 @@ import { closeSync, fstatSync, openSync, readSync } from 'node:fs'
 import { open, rename, rm } from 'node:fs/promises'
 import { setImmediate as otherWork } from 'node:timers/promises'
 import {
-  bytes,
-  floats,
-  holdsWords,
-  ints,
-  storedPlainText,
-  StoredStrings,
+  uint8s,
+  float64s,
+  isDictionary,
+  int32s,
+  plainTextFromBytes,
+  LazyStrings,
   Table,
-  words32,
+  uint32s,
   type Column,
   type ColumnType,
   type HeldBuffer,
-  type Unreadable,
+  type UnreadableCells,
 } from '@fabula/core'
 import type { OpenedFiles } from '../open-input.ts'
 import { spanDecoder } from '../spans.ts'
@@ -39,7 +39,7 @@ type ColumnPlace = { readonly type: ColumnType } & (
   | { readonly form: 'coded'; readonly indices: BufferPlace; readonly dictionary: TextPlace }
   | { readonly form: 'plain'; readonly texts: TextPlace }
 )
-type Header = Omit<OpenedFiles, 'table' | 'unreadable'> & {
+type FileHeader = Omit<OpenedFiles, 'table' | 'unreadable'> & {
   readonly rowCount: number
   readonly names: readonly string[]
   readonly columns: readonly ColumnPlace[]
@@ -53,15 +53,15 @@ const kindOf = (buffer: Buffers): BufferKind => {
   if (buffer instanceof Int32Array) return 'int32'
   return buffer instanceof Uint32Array ? 'uint32' : 'uint8'
 }
-const allocate: { readonly [K in BufferKind]: (bytes: number) => Buffers } = {
-  float64: (size) => floats(size / 8),
-  int32: (size) => ints(size / 4),
-  uint32: (size) => words32(size / 4),
-  uint8: (size) => bytes(size),
+const allocate: { readonly [K in BufferKind]: (uint8s: number) => Buffers } = {
+  float64: (size) => float64s(size / 8),
+  int32: (size) => int32s(size / 4),
+  uint32: (size) => uint32s(size / 4),
+  uint8: (size) => uint8s(size),
 }
 
 /** Places buffers one behind the other and remembers them for writing. */
-class Layout {
+class FileLayout {
   readonly buffers: Buffers[] = []
   end = 0
   place(buffer: Buffers): BufferPlace {
@@ -78,7 +78,7 @@ const stringsAPause = 50_000
 const packStrings = async (
   strings: readonly string[],
 ): Promise<{ offsets: Uint32Array; bytes: Uint8Array } | undefined> => {
-  const offsets = words32(strings.length + 1)
+  const offsets = uint32s(strings.length + 1)
   let packed = Buffer.allocUnsafe(Math.max(1024, strings.length * 12))
   let end = 0
   for (let i = 0; i < strings.length; i++) {
@@ -96,19 +96,19 @@ const packStrings = async (
   return { offsets, bytes: packed.subarray(0, end) }
 }
 
-const placeStrings = async (strings: readonly string[], layout: Layout): Promise<TextPlace | undefined> => {
+const placeStrings = async (strings: readonly string[], layout: FileLayout): Promise<TextPlace | undefined> => {
   const packed = await packStrings(strings)
   return packed && { offsets: layout.place(packed.offsets), bytes: layout.place(packed.bytes) }
 }
 
-const placeColumn = async (column: Column, layout: Layout): Promise<ColumnPlace | undefined> => {
+const placeColumn = async (column: Column, layout: FileLayout): Promise<ColumnPlace | undefined> => {
   const { type } = column
-  if (!holdsWords(column))
+  if (!isDictionary(column))
     return {
       type,
       form: 'values',
       values: layout.place(column.values),
-      ...(column.empty ? { nulls: layout.place(column.empty) } : {}),
+      ...(column.nulls ? { nulls: layout.place(column.nulls) } : {}),
     }
   if (column.form === 'coded') {
     const dictionary = await placeStrings(column.words, layout)
@@ -122,7 +122,7 @@ const placeColumn = async (column: Column, layout: Layout): Promise<ColumnPlace 
 const isWritable = ({ table }: OpenedFiles): boolean =>
   table.names.every((_, c) => {
     const column = table.column(c)
-    if (!holdsWords(column)) return true
+    if (!isDictionary(column)) return true
     return (column.form === 'coded' ? column.words : column.strings).every((text) => !/\p{Surrogate}/u.test(text))
   })
 
@@ -130,14 +130,14 @@ const isWritable = ({ table }: OpenedFiles): boolean =>
 export const writeColumnsFile = async (path: string, opened: OpenedFiles): Promise<number | undefined> => {
   if (!isWritable(opened)) return undefined
   const { table, unreadable, ...rest } = opened
-  const layout = new Layout()
+  const layout = new FileLayout()
   const columns: ColumnPlace[] = []
   for (let c = 0; c < table.names.length; c++) {
     const place = await placeColumn(table.column(c), layout)
     if (!place) return undefined
     columns.push(place)
   }
-  const header: Header = {
+  const header: FileHeader = {
     ...rest,
     rowCount: table.rowCount,
     names: table.names,
@@ -175,7 +175,7 @@ const writeAll = async (file: Awaited<ReturnType<typeof open>>, buffer: Buffers)
 }
 
 /** A dictionary column whose words become strings when one is asked for. An own getter, so that a copy by spread has them too. */
-const storedDictionary = (type: 'text' | 'list', codes: Uint32Array, texts: StoredStrings): Column => ({
+const storedDictionary = (type: 'text' | 'list', codes: Uint32Array, texts: LazyStrings): Column => ({
   type,
   form: 'coded',
   codes,
@@ -201,9 +201,9 @@ class Reader {
     }
     return buffer
   }
-  private texts({ offsets, bytes: text }: TextPlace): StoredStrings {
+  private texts({ offsets, bytes: text }: TextPlace): LazyStrings {
     const held = this.buffer(text) as Uint8Array
-    return new StoredStrings({
+    return new LazyStrings({
       offsets: this.buffer(offsets) as Uint32Array,
       bytes: held,
       decode: spanDecoder(Buffer.from(held.buffer)),
@@ -214,12 +214,12 @@ class Reader {
       return {
         type: place.type,
         values: this.buffer(place.values),
-        empty: place.nulls && this.buffer(place.nulls),
+        nulls: place.nulls && this.buffer(place.nulls),
       } as Column
     const type = place.type as 'text' | 'list'
     return place.form === 'coded'
       ? storedDictionary(type, this.buffer(place.indices) as Uint32Array, this.texts(place.dictionary))
-      : storedPlainText(type, this.texts(place.texts))
+      : plainTextFromBytes(type, this.texts(place.texts))
   }
 }
 
@@ -234,7 +234,7 @@ export const readColumnsFile = (path: string): OpenedFiles => {
     if (lead.toString('latin1', 0, 8) !== signature || length > size) throw new Error('this is no columns file')
     const text = Buffer.alloc(length)
     readSync(file, text, 0, length, 16)
-    const { names, columns, unreadable, rowCount, end, ...rest } = JSON.parse(text.toString('utf8')) as Header
+    const { names, columns, unreadable, rowCount, end, ...rest } = JSON.parse(text.toString('utf8')) as FileHeader
     const start = align(16 + length)
     if (start + end !== size) throw new Error('the columns file is cut short')
     const reader = new Reader(file, start)
@@ -245,7 +245,7 @@ export const readColumnsFile = (path: string): OpenedFiles => {
         columns.map((place) => reader.column(place)),
         rowCount,
       ),
-      unreadable: unreadable.map(({ column, rows }): Unreadable => ({
+      unreadable: unreadable.map(({ column, rows }): UnreadableCells => ({
         column,
         rows: reader.buffer(rows) as Int32Array,
       })),

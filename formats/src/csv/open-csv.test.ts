@@ -1,12 +1,12 @@
 import iconv from 'iconv-lite'
 import { expect, test } from 'vitest'
-import { writeCsv, type Read } from '@fabula/core'
+import { writeCsv, type ReadOptions } from '@fabula/core'
 import { fileFromBytes, lookAtFile, openInput } from '../index.ts'
 
-const open = (content: string | Buffer, read: Read = {}) =>
+const open = (content: string | Buffer, read: ReadOptions = {}) =>
   openInput([fileFromBytes('a.csv', Buffer.from(content as never))], read)
-const opened = async (content: string | Buffer, read: Read = {}) => writeCsv((await open(content, read)).table)
-const types = async (content: string, read: Read = {}) =>
+const opened = async (content: string | Buffer, read: ReadOptions = {}) => writeCsv((await open(content, read)).table)
+const types = async (content: string, read: ReadOptions = {}) =>
   (await open(content, read)).table.schema.map(({ type }) => type)
 
 test('any delimiter, found by itself', async () => {

@@ -1,8 +1,8 @@
 import { isUtf8 } from 'node:buffer'
 import { StringDecoder } from 'node:string_decoder'
 import Papa from 'papaparse'
-import { figure, headerRows, Intake, mostColumns, type Intaken, type Read } from '@fabula/core'
-import type { Breath } from '../yield-control.ts'
+import { figure, headerRows, TableBuilder, maxColumns, type BuiltTable, type ReadOptions } from '@fabula/core'
+import type { YieldControl } from '../yield-control.ts'
 import { FileProblem, OpenQuote } from '../problem.ts'
 import { spanDecoder } from '../spans.ts'
 import { textPieces } from './decode.ts'
@@ -33,7 +33,7 @@ const mostRow = 16 << 20
 export function* csvRows(
   bytes: Buffer,
   name: string,
-  read: Read,
+  read: ReadOptions,
   partial = false,
 ): Generator<{ rows: string[][]; done: number }> {
   const quote = read.quote ?? '"'
@@ -85,10 +85,10 @@ const firstPiece = 1 << 20
 const scanFile = async (
   bytes: Buffer,
   name: string,
-  read: Read,
+  read: ReadOptions,
   asText: ReadonlySet<string>,
-  breath: Breath,
-): Promise<Intake | undefined> => {
+  breath: YieldControl,
+): Promise<TableBuilder | undefined> => {
   const quote = read.quote ?? '"'
   if (
     bytes.length < 2 * firstPiece ||
@@ -111,7 +111,7 @@ const scanFile = async (
   )
   if (data.length <= Math.max(1, ...headerRows(read)) + (read.skip ?? 0)) return undefined
   dropReturn(data)
-  const intake = new Intake(read, asText)
+  const intake = new TableBuilder(read, asText)
   checkWidth(data, name)
   intake.expect(Math.ceil((data.length * bytes.length * 1.04) / meta.cursor))
   intake.add(data)
@@ -131,10 +131,10 @@ const scanFile = async (
 
 /** A table that wide is another table lying on its side, or a file parted by the wrong sign. */
 export const checkWidth = (rows: readonly (readonly string[])[], name: string): void => {
-  const at = rows.findIndex((row) => row.length > mostColumns)
+  const at = rows.findIndex((row) => row.length > maxColumns)
   if (at >= 0)
     throw new FileProblem(
-      `${name} has ${figure(rows[at]?.length ?? 0)} columns in a row, more than the ${figure(mostColumns)} that can be opened. Choose another sign that parts the cells, or ask for the export with rows and columns the other way round.`,
+      `${name} has ${figure(rows[at]?.length ?? 0)} columns in a row, more than the ${figure(maxColumns)} that can be opened. Choose another sign that parts the cells, or ask for the export with rows and columns the other way round.`,
     )
 }
 
@@ -142,14 +142,14 @@ export const checkWidth = (rows: readonly (readonly string[])[], name: string): 
 export const openCsvFile = async (
   bytes: Buffer,
   name: string,
-  read: Read,
-  breath: Breath,
+  read: ReadOptions,
+  breath: YieldControl,
   forced: ReadonlySet<string> = new Set(),
-): Promise<Intaken> => {
-  const pass = async (asText: ReadonlySet<string>): Promise<Intake> => {
+): Promise<BuiltTable> => {
+  const pass = async (asText: ReadonlySet<string>): Promise<TableBuilder> => {
     const scanned = await scanFile(bytes, name, read, asText, breath)
     if (scanned) return scanned
-    const intake = new Intake(read, asText)
+    const intake = new TableBuilder(read, asText)
     for (const { rows, done } of csvRows(bytes, name, read)) {
       checkWidth(rows, name)
       intake.add(rows)

@@ -1,6 +1,14 @@
-import { ownValue, CellIntake, figure, mostColumns, type Intaken, type RawCell, type Read } from '@fabula/core'
+import {
+  ownValue,
+  CellTableBuilder,
+  figure,
+  maxColumns,
+  type BuiltTable,
+  type RawCell,
+  type ReadOptions,
+} from '@fabula/core'
 import { textPieces } from '../csv/decode.ts'
-import type { Breath } from '../yield-control.ts'
+import type { YieldControl } from '../yield-control.ts'
 import { FileProblem } from '../problem.ts'
 
 type Json = string | number | boolean | null | readonly Json[] | { readonly [key: string]: Json }
@@ -100,7 +108,12 @@ const checkRecord = (value: Json, at: number, name: string): JsonObject => {
 }
 
 /** A JSON file as a table: one row a record; columns in order of first appearance. RFC 8259. */
-export const openJson = async (bytes: Buffer, name: string, read: Read, breath: Breath): Promise<Intaken> => {
+export const openJson = async (
+  bytes: Buffer,
+  name: string,
+  read: ReadOptions,
+  breath: YieldControl,
+): Promise<BuiltTable> => {
   const records = recordsAt(parseJson(bytes, name, read.encoding), read.path, name)
   const names: string[] = []
   const known = new Map<string, number>()
@@ -109,15 +122,15 @@ export const openJson = async (bytes: Buffer, name: string, read: Read, breath: 
     const row = new Map<string, RawCell>()
     flatten(checkRecord(value, i, name), row)
     for (const key of row.keys()) if (!known.has(key)) known.set(key, names.push(key) - 1)
-    if (names.length > mostColumns)
+    if (names.length > maxColumns)
       throw new FileProblem(
-        `${name}: by record ${figure(i + 1)} there are more than ${figure(mostColumns)} different names, each of which would be a column. The names may be values: ask for an export in which they stand in a field of their own.`,
+        `${name}: by record ${figure(i + 1)} there are more than ${figure(maxColumns)} different names, each of which would be a column. The names may be values: ask for an export in which they stand in a field of their own.`,
       )
     flat.push(row)
     if ((i & 1023) === 0) await breath((i / records.length) * 0.5, i)
   }
   const { header: _header, skip: _skip, footer: _footer, range: _range, ...rest } = read
-  const intake = new CellIntake(rest, true)
+  const intake = new CellTableBuilder(rest, true)
   intake.add(names)
   for (const [i, row] of flat.entries()) {
     intake.add(names.map((key) => row.get(key) ?? null))

@@ -8,8 +8,16 @@ import {
   type SchemaTree,
 } from 'hyparquet'
 import { compressors } from 'hyparquet-compressors'
-import { ownValue, CellIntake, figure, mostColumns, type Intaken, type RawCell, type Read } from '@fabula/core'
-import type { Breath } from '../yield-control.ts'
+import {
+  ownValue,
+  CellTableBuilder,
+  figure,
+  maxColumns,
+  type BuiltTable,
+  type RawCell,
+  type ReadOptions,
+} from '@fabula/core'
+import type { YieldControl } from '../yield-control.ts'
 import { FileProblem } from '../problem.ts'
 import { pageClaims } from './page-headers.ts'
 import { levelsOf, pageRunsFit, type Levels } from './page-runs.ts'
@@ -108,7 +116,7 @@ const checkClaims = (metadata: FileMetaData, file: Uint8Array, name: string): vo
       `claims ${figure(total)} rows of ${figure(columns)} columns, which a file of ${figure(size)} bytes cannot hold`,
     )
   if (schemaDepth(schema) > mostSchemaDepth) damaged('nests columns too deeply')
-  if (columns > mostColumns) damaged(`names ${figure(columns)} columns`)
+  if (columns > maxColumns) damaged(`names ${figure(columns)} columns`)
   const tree = treeOf(metadata) ?? damaged('has a schema that breaks off')
   for (const group of groups)
     for (const { meta_data: meta } of group.columns) {
@@ -145,7 +153,12 @@ const schemaDepth = (schema: readonly SchemaElement[]): number => {
 }
 
 /** A Parquet file as a table; what is nested is compact JSON. Format: apache.org/parquet-format 2.10. */
-export const openParquet = async (bytes: Buffer, name: string, read: Read, breath: Breath): Promise<Intaken> => {
+export const openParquet = async (
+  bytes: Buffer,
+  name: string,
+  read: ReadOptions,
+  breath: YieldControl,
+): Promise<BuiltTable> => {
   const file = asFile(bytes)
   let metadata: FileMetaData
   try {
@@ -160,7 +173,7 @@ export const openParquet = async (bytes: Buffer, name: string, read: Read, breat
   const [root] = metadata.schema
   const names = topLevel(metadata.schema, root?.num_children ?? 0)
   const { header: _header, skip: _skip, footer: _footer, range: _range, ...rest } = read
-  const intake = new CellIntake(rest)
+  const intake = new CellTableBuilder(rest)
   intake.add(names)
   const total = Number(metadata.num_rows)
   for (let from = 0; from < total; from += rowsAPiece) {

@@ -1,8 +1,8 @@
 /** What a number format shows: parts of a date, of a time of day, both, or neither. Elapsed time, such as [h]:mm, is a plain number. */
-export type Shown = 'number' | 'date' | 'time' | 'datetime'
+export type ShownAs = 'number' | 'date' | 'time' | 'datetime'
 
 /** The date formats that have a number only. ECMA-376 part 1, 18.8.30 numFmt. */
-const builtIn: Readonly<Record<number, Shown>> = {
+const builtIn: Readonly<Record<number, ShownAs>> = {
   14: 'date',
   15: 'date',
   16: 'date',
@@ -17,7 +17,7 @@ const builtIn: Readonly<Record<number, Shown>> = {
 }
 
 /** Told by the letters of the code's first section; the Python script does the same. */
-export const shownBy = (code: string): Shown => {
+export const shownBy = (code: string): ShownAs => {
   const [first = ''] = code.replace(/"[^"]*"|\\.|_.|\*./g, '').split(';')
   if (/\[[hms]+\]/i.test(first)) return 'number'
   const letters = first.replace(/\[[^\]]*\]/g, '').toLowerCase()
@@ -26,7 +26,7 @@ export const shownBy = (code: string): Shown => {
   return day ? (clock ? 'datetime' : 'date') : clock ? 'time' : 'number'
 }
 
-export const shownById = (id: number, codes: ReadonlyMap<number, string>): Shown => {
+export const shownById = (id: number, codes: ReadonlyMap<number, string>): ShownAs => {
   const code = codes.get(id)
   return code === undefined ? (builtIn[id] ?? 'number') : shownBy(code)
 }

@@ -2,8 +2,8 @@ import { figure, maybeIsoDate, maybeIsoDateTime, type RawCell } from '@fabula/co
 import { CellBudget, cellCharacters, claimed, mostMerges, sheetColumns, sheetRows } from '../budget.ts'
 import { FileProblem } from '../problem.ts'
 import type { Merge, SheetInfo, Workbook } from './workbook.ts'
-import { walkXml, type Attributes } from './xml.ts'
-import type { Parts } from './zip.ts'
+import { walkXml, type XmlAttributes } from './xml.ts'
+import type { ZipParts } from './zip.ts'
 
 /** Repeats beyond this are the empty rest of the sheet. */
 const mostRepeats = 100_000
@@ -23,7 +23,7 @@ const dateOf = (text: string): RawCell => {
   return ms === null ? text : { type: 'datetime', value: ms }
 }
 
-const cellOf = (attributes: Attributes, text: string): RawCell => {
+const cellOf = (attributes: XmlAttributes, text: string): RawCell => {
   switch (attributes['office:value-type']) {
     case 'float':
     case 'percentage':
@@ -44,18 +44,18 @@ const cellOf = (attributes: Attributes, text: string): RawCell => {
   }
 }
 
-type Seen = { readonly info: SheetInfo; readonly merges: Merge[] }
+type OdsContent = { readonly info: SheetInfo; readonly merges: Merge[] }
 
 /** An ODS workbook: OpenDocument 1.3 part 3, table:table. */
-export const openOds = (parts: Parts, file: string): Workbook => {
+export const openOds = (parts: ZipParts, file: string): Workbook => {
   const content = parts((name) => name === 'content.xml')['content.xml']
   if (!content)
     throw new FileProblem(`${file} is a zip, but no workbook is in it. Unfold it, and drop the files that it holds.`)
-  const seen = new Map<string, Seen>()
+  const seen = new Map<string, OdsContent>()
   const walk = (sheet: string | undefined, row: (cells: readonly RawCell[]) => void): Generator<number> => {
     let current: string | undefined
     let here = false
-    let attributes: Attributes = {}
+    let attributes: XmlAttributes = {}
     let depth = 0
     let text = ''
     let paragraphs = 0

@@ -2,7 +2,7 @@ import { strToU8, zipSync } from 'fflate'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, test } from 'vitest'
-import { writeCsv, type Read } from '@fabula/core'
+import { writeCsv, type ReadOptions } from '@fabula/core'
 import { fileFromBytes, fileFromPath, lookAtFile, openInput } from '../index.ts'
 import { shownBy } from './number-format.ts'
 
@@ -29,7 +29,7 @@ const book = (cells: string, { workbook = '', strings = '', styles = '' } = {}):
     ),
   )
 }
-const opened = (bytes: Buffer, read: Read = {}, name = 'b.xlsx') => openInput([fileFromBytes(name, bytes)], read)
+const opened = (bytes: Buffer, read: ReadOptions = {}, name = 'b.xlsx') => openInput([fileFromBytes(name, bytes)], read)
 const demo = (name: string) => fileFromPath(join(import.meta.dirname, '../../../demo', name))
 
 describe('an XLSX workbook', () => {
@@ -77,7 +77,7 @@ describe('an XLSX workbook', () => {
   })
   test('sheets by name, by pattern, the first that shows; what each lacks is told', async () => {
     const file = demo('regions-2031-05.xlsx')
-    const rows = async (sheets: Read['sheets']) =>
+    const rows = async (sheets: ReadOptions['sheets']) =>
       (await openInput([file], { header: 4, footer: 1, ...(sheets ? { sheets } : {}) })).parts.map(
         ({ sheet, rows: n, lacks }) => [sheet, n, lacks],
       )
@@ -143,7 +143,7 @@ describe('an XLSX workbook', () => {
 })
 
 describe('what cannot be opened is said with a way on', () => {
-  const refused = (bytes: Buffer, name: string, read: Read = {}) => opened(bytes, read, name)
+  const refused = (bytes: Buffer, name: string, read: ReadOptions = {}) => opened(bytes, read, name)
   test('locked, old, broken, no workbook at all', async () => {
     const compound = Buffer.concat([Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1]), Buffer.alloc(600)])
     await expect(

@@ -1,12 +1,12 @@
 import { ownValue, figure, type RawCell } from '@fabula/core'
 import { CellBudget, claimed, mostMerges, sheetColumns, sheetRows } from '../budget.ts'
 import { FileProblem } from '../problem.ts'
-import { shownById, type Shown } from './number-format.ts'
+import { shownById, type ShownAs } from './number-format.ts'
 import { day1900, day1904, momentOf, type Merge, type SheetInfo, type Workbook } from './workbook.ts'
 import { readXml, walkXml } from './xml.ts'
-import type { Parts } from './zip.ts'
+import type { ZipParts } from './zip.ts'
 
-type Entry = SheetInfo & { readonly part: string }
+type ZipEntry = SheetInfo & { readonly part: string }
 
 const columnOf = (reference: string): number => {
   let n = 0
@@ -61,9 +61,9 @@ const sharedStrings = (bytes: Uint8Array | undefined, file: string): string[] =>
 }
 
 /** What each cell style shows numbers as. */
-const styleShows = (bytes: Uint8Array | undefined, file: string): Shown[] => {
+const styleShows = (bytes: Uint8Array | undefined, file: string): ShownAs[] => {
   const codes = new Map<number, string>()
-  const shows: Shown[] = []
+  const shows: ShownAs[] = []
   let inCells = false
   readXml(bytes, file, {
     open: (name, { numFmtId = '0', formatCode = '' }) => {
@@ -79,7 +79,7 @@ const styleShows = (bytes: Uint8Array | undefined, file: string): Shown[] => {
 }
 
 /** An XLSX workbook: ECMA-376 part 1, SpreadsheetML. Formulas give the value that was kept with them. */
-export const openXlsx = (parts: Parts, file: string): Workbook => {
+export const openXlsx = (parts: ZipParts, file: string): Workbook => {
   const book = parts(
     (name) =>
       name === 'xl/workbook.xml' ||
@@ -90,7 +90,7 @@ export const openXlsx = (parts: Parts, file: string): Workbook => {
   if (!book['xl/workbook.xml'])
     throw new FileProblem(`${file} is a zip, but no workbook is in it. Unfold it, and drop the files that it holds.`)
   const targets = relations(book, file)
-  const entries: Entry[] = []
+  const entries: ZipEntry[] = []
   let first = day1900
   readXml(book['xl/workbook.xml'], file, {
     open: (name, attributes) => {

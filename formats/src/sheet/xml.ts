@@ -2,9 +2,9 @@ import { StringDecoder } from 'node:string_decoder'
 import { SaxesParser } from 'saxes'
 import { FileProblem } from '../problem.ts'
 
-export type Attributes = Readonly<Record<string, string>>
+export type XmlAttributes = Readonly<Record<string, string>>
 export type Handlers = {
-  readonly open?: (name: string, attributes: Attributes) => void
+  readonly open?: (name: string, attributes: XmlAttributes) => void
   readonly close?: (name: string) => void
   readonly text?: (text: string) => void
 }
@@ -20,7 +20,7 @@ export function* walkXml(bytes: Uint8Array, file: string, { open, close, text }:
       `${file} is a damaged workbook: a part of it breaks off or is garbled. Save it anew in the program it came from.`,
     )
   }
-  if (open) parser.on('opentag', (tag) => open(local(tag.name), tag.attributes as Attributes))
+  if (open) parser.on('opentag', (tag) => open(local(tag.name), tag.attributes as XmlAttributes))
   if (close) parser.on('closetag', (tag) => close(local(tag.name)))
   if (text) {
     parser.on('text', text)

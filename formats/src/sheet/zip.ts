@@ -7,14 +7,14 @@ const mostTimes = 250
 /** Up to so many bytes nobody asks how much smaller they are in the zip. */
 const plentyBytes = 64 << 20
 
-export type Parts = (wanted: (name: string) => boolean) => Record<string, Uint8Array>
+export type ZipParts = (wanted: (name: string) => boolean) => Record<string, Uint8Array>
 
 /**
  * The parts of a zipped workbook, unfolded when asked for. What a part says of its size is believed only so far:
  * nothing is written beyond it, and a part that says it unfolds without measure is refused.
  */
 export const zipParts =
-  (bytes: Uint8Array, name: string): Parts =>
+  (bytes: Uint8Array, name: string): ZipParts =>
   (wanted) => {
     let total = 0
     try {

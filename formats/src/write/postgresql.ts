@@ -23,7 +23,7 @@ const aBatch = 5000
 
 /** Keys that are empty or stand twice: an upsert could not tell such rows apart. */
 const checkKeys = (table: Table, keys: readonly string[]): void => {
-  const at = keys.map((key) => table.indexOf(key))
+  const at = keys.map((key) => table.positionOf(key))
   if (at.includes(-1))
     throw new UnwritableTable(`The keys ${listed(keys.map(quoted))} are not all columns of the table.`)
   const seen = new Set<string>()

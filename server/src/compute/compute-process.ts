@@ -8,13 +8,13 @@ import { exitCodes, settingsVariable, type ChildSettings, type FromChild, type T
 import type { Task } from './tasks.ts'
 
 /** A job of a compute process, from when it is asked for until it is answered. */
-export type Job = {
+export type ComputeJob = {
   readonly id: number
   readonly task: Task
   /** What the job works on, a story say: its jobs keep to one process. */
   readonly home: string
   /** Jobs of one line supersede one another. */
-  readonly line: string | undefined
+  readonly requestKey: string | undefined
   readonly limitMs: number
   readonly progress: ((progress: Progress) => void) | undefined
   readonly resolve: (text: string) => void
@@ -70,29 +70,30 @@ const entry = fileURLToPath(new URL('./compute/child.js', import.meta.url))
  */
 export class ComputeProcess {
   private child: ChildProcess | undefined
-  private readonly waiting: Job[] = []
-  private readonly sent = new Map<number, Job>()
+  private readonly waiting: ComputeJob[] = []
+  private readonly sent = new Map<number, ComputeJob>()
   private readonly options: ProcessOptions
   private said = ''
   private closed = false
   /** The job whose time limit ended the process. */
-  private ended: Job | undefined
+  private ended: ComputeJob | undefined
   constructor(options: ProcessOptions) {
     this.options = options
   }
 
-  get jobs(): readonly Job[] {
+  get jobs(): readonly ComputeJob[] {
     return [...this.sent.values(), ...this.waiting]
   }
 
-  add(job: Job): void {
-    for (const older of this.jobs) if (job.line !== undefined && older.line === job.line) this.stop(older)
+  add(job: ComputeJob): void {
+    for (const older of this.jobs)
+      if (job.requestKey !== undefined && older.requestKey === job.requestKey) this.stop(older)
     this.waiting.push(job)
     this.send()
   }
 
   /** Ends a job, at once where it has not started. */
-  stop(job: Job): void {
+  stop(job: ComputeJob): void {
     if (job.stopped) return
     job.stopped = true
     const at = this.waiting.indexOf(job)
@@ -102,7 +103,7 @@ export class ComputeProcess {
   }
 
   /** Takes away the jobs that have not started, so that another process can have them. */
-  takeUnstarted(which: (job: Job) => boolean): Job[] {
+  takeUnstarted(which: (job: ComputeJob) => boolean): ComputeJob[] {
     const taken = this.jobs.filter((job) => job.state !== 'started' && which(job))
     for (const job of taken) {
       const at = this.waiting.indexOf(job)
@@ -174,7 +175,7 @@ export class ComputeProcess {
     else this.answer(job, () => this.settle(job, event))
   }
 
-  private settle(job: Job, event: Exclude<FromChild, { started: true } | { progress: Progress }>): void {
+  private settle(job: ComputeJob, event: Exclude<FromChild, { started: true } | { progress: Progress }>): void {
     if ('result' in event) job.resolve(event.result)
     else if ('problem' in event) job.reject(new Refusal(422, 'refused', event.problem))
     else if ('outOfMemory' in event) job.reject(outOfMemory(this.options.memoryBytes))
@@ -182,7 +183,7 @@ export class ComputeProcess {
     else job.reject(new Error(event.fault))
   }
 
-  private started(job: Job): void {
+  private started(job: ComputeJob): void {
     job.state = 'started'
     job.startedAt = Date.now()
     job.timer = setTimeout(() => {
@@ -195,7 +196,7 @@ export class ComputeProcess {
     }, job.limitMs)
   }
 
-  private answer(job: Job, settle: () => void): void {
+  private answer(job: ComputeJob, settle: () => void): void {
     clearTimeout(job.timer)
     this.sent.delete(job.id)
     settle()
@@ -214,7 +215,7 @@ export class ComputeProcess {
     const started = jobs.filter(({ state }) => state === 'started')
     const memory = code === exitCodes.outOfMemory || (signal !== null && !ended)
     if (!ended) options.fault(new Error(`A compute process ended (${signal ?? code}).${said ? ` ${said}` : ''}`))
-    const blamed = (job: Job): boolean =>
+    const blamed = (job: ComputeJob): boolean =>
       ended ? job === ended : job.state === 'started' && (!options.retries || started.length === 1 || job.suspected > 0)
     for (const job of jobs.filter(blamed))
       job.reject(job === ended ? tooSlow(job.limitMs) : memory ? outOfMemory(options.memoryBytes) : lost())

@@ -5,7 +5,7 @@ import {
   ownValue,
   byFile,
   isFile,
-  pictureTable,
+  chartTable,
   textOfCell,
   type FileOutput,
   type Output,
@@ -90,7 +90,7 @@ export const writeOutputs = async (
       first.format === 'xlsx'
         ? pictures
             .filter(({ picture }) => made.some(({ table }) => table === picture.table))
-            .map(({ picture, data }) => ({ name: picture.name || 'Picture', table: pictureTable(picture, data) }))
+            .map(({ picture, data }) => ({ name: picture.name || 'Picture', table: chartTable(picture, data) }))
         : []
     const kept = store(
       folder,

@@ -1,6 +1,6 @@
 import { availableParallelism, totalmem } from 'node:os'
 import { Refusal } from '../refusal.ts'
-import { ComputeProcess, type Job, type ProcessOptions } from './compute-process.ts'
+import { ComputeProcess, type ComputeJob, type ProcessOptions } from './compute-process.ts'
 import type { Progress } from './worker-context.ts'
 import type { Task } from './tasks.ts'
 
@@ -76,11 +76,11 @@ export type Computation<T> = {
   readonly value: () => Promise<T>
   readonly stop: () => void
 }
-export type Asked = {
+export type ComputeRequest = {
   /** The story or file that the job is about: its jobs go to one process, whose cache then serves them. */
   readonly home: string
   /** A newer job of the same line takes the place of an older one; jobs without a line do not supersede. */
-  readonly line?: string | undefined
+  readonly requestKey?: string | undefined
   readonly lane?: Lane
   readonly progress?: ((progress: Progress) => void) | undefined
 }
@@ -145,7 +145,7 @@ export class Supervisor {
     return this.pools.batch.processes.length
   }
 
-  do<T>(task: Task, asked: Asked): Computation<T> {
+  do<T>(task: Task, asked: ComputeRequest): Computation<T> {
     const pool = this.pools[asked.lane ?? 'interactive']
     const { home } = asked
     if (asked.lane === 'guest' && pool.processes.reduce((sum, { jobs }) => sum + jobs.length, 0) >= mostGuestJobs)
@@ -177,17 +177,17 @@ export class Supervisor {
 
   private begin<T>(
     task: Task,
-    { home, line, progress }: Asked,
-    add: (job: Job) => void,
-    stop: (job: Job) => void,
+    { home, requestKey, progress }: ComputeRequest,
+    add: (job: ComputeJob) => void,
+    stop: (job: ComputeJob) => void,
   ): Computation<T> {
-    let job: Job | undefined
+    let job: ComputeJob | undefined
     const text = new Promise<string>((resolve, reject) => {
       job = {
         id: this.nextId++,
         task,
         home,
-        line,
+        requestKey,
         limitMs: this.limits.times[sortOf[task.kind]],
         progress,
         resolve,

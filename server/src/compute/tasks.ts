@@ -1,12 +1,12 @@
 import { setOwnValue, ownValue } from '@fabula/core'
 import {
-  drawPicture,
+  chartData,
   factsOf,
   findText,
-  fitRecipe,
-  knownNames,
+  checkCompatibility,
+  columnAliases,
   lineageBetween,
-  mendsFor,
+  quickFixesFor,
   needsData,
   parameterCells,
   partnersOf,
@@ -21,12 +21,12 @@ import {
   tableNames,
   tablesNeeded,
   valuesOf,
-  viewOf,
-  type Read,
+  diffView,
+  type ReadOptions,
   type Recipe,
-  type Renames,
-  type Facts,
-  type Judge,
+  type ColumnAliases,
+  type ColumnFacts,
+  type SimilarityMeasure,
   type Step,
   type Table,
 } from '@fabula/core'
@@ -48,22 +48,30 @@ import { lookAtFile, UnwritableTable, type OpenedFiles } from '@fabula/formats'
 import type { Connection } from '../sources/postgresql.ts'
 import { setImmediate as otherWork } from 'node:timers/promises'
 import { prove } from './tasks/prove.ts'
-import { layTables, matchTables, reconcileTables, type MatchAsked } from './workbenches.ts'
-import { openAll, openFiles, reads, stored, TaskProblem, type WorkerContext, type Files } from './worker-context.ts'
+import { alignTables, matchTables, reconcileTables, type MatchAsked } from './workbenches.ts'
+import {
+  openAll,
+  openFiles,
+  reads,
+  stored,
+  TaskProblem,
+  type WorkerContext,
+  type InputFiles,
+} from './worker-context.ts'
 import { firstRows, writeOutputs } from './outputs.ts'
 
-type Moment = { readonly table: string; readonly step: string }
+type TablePosition = { readonly table: string; readonly step: string }
 /** Work done in a worker thread. A `Task` is plain data; `Progress` tells how far it is. */
 export type Task =
   | {
       readonly kind: 'look'
       readonly hash: string
       readonly name: string
-      readonly read: Read
+      readonly read: ReadOptions
       readonly sheet: string | undefined
     }
-  | { readonly kind: 'open'; readonly files: readonly FileRef[]; readonly read: Read }
-  | { readonly kind: 'preview'; readonly request: PreviewRequest; readonly files: Files; readonly now: number }
+  | { readonly kind: 'open'; readonly files: readonly FileRef[]; readonly read: ReadOptions }
+  | { readonly kind: 'preview'; readonly request: PreviewRequest; readonly files: InputFiles; readonly now: number }
   | {
       readonly kind: 'facts'
       readonly recipe: Recipe
@@ -71,7 +79,7 @@ export type Task =
       readonly step: string
       readonly columns: readonly string[]
       readonly deep: boolean
-      readonly files: Files
+      readonly files: InputFiles
       readonly now: number
     }
   | {
@@ -80,7 +88,7 @@ export type Task =
       readonly table: string
       readonly step: string
       readonly column: string
-      readonly files: Files
+      readonly files: InputFiles
       readonly now: number
     }
   | {
@@ -89,7 +97,7 @@ export type Task =
       readonly table: string
       readonly step: string
       readonly column: string
-      readonly files: Files
+      readonly files: InputFiles
       readonly now: number
     }
   | {
@@ -98,7 +106,7 @@ export type Task =
       readonly table: string
       readonly step: string
       readonly picture: Picture
-      readonly files: Files
+      readonly files: InputFiles
       readonly now: number
     }
   | {
@@ -108,7 +116,7 @@ export type Task =
       readonly step: string
       readonly with: string
       readonly asked: MatchAsked
-      readonly files: Files
+      readonly files: InputFiles
       readonly now: number
     }
   | {
@@ -117,19 +125,19 @@ export type Task =
       readonly table: string
       readonly step: string
       readonly union: { readonly with: readonly string[] }
-      readonly files: Files
+      readonly files: InputFiles
       readonly now: number
     }
   | {
       readonly kind: 'reconcile'
       readonly recipe: Recipe
-      readonly here: Moment
-      readonly there: Moment
+      readonly here: TablePosition
+      readonly there: TablePosition
       readonly asked: Parameters<typeof reconcileTables>[3]
-      readonly files: Files
+      readonly files: InputFiles
       readonly now: number
     }
-  | { readonly kind: 'scripts'; readonly recipe: Recipe; readonly files: Files }
+  | { readonly kind: 'scripts'; readonly recipe: Recipe; readonly files: InputFiles }
   | {
       readonly kind: 'cells'
       readonly hash: string
@@ -139,7 +147,7 @@ export type Task =
   | {
       readonly kind: 'prove'
       readonly recipe: Recipe
-      readonly files: Files
+      readonly files: InputFiles
       readonly now: number
       /** An empty folder to work in. */ readonly folder: string
     }
@@ -151,22 +159,22 @@ export type Task =
       readonly text: string
       readonly from: { readonly row: number; readonly column: string } | null
       readonly back: boolean
-      readonly files: Files
+      readonly files: InputFiles
       readonly now: number
     }
   | {
       readonly kind: 'fit'
       readonly recipe: Recipe
-      readonly files: Files
-      readonly before: Files
-      readonly renames: Readonly<Record<string, Renames>>
+      readonly files: InputFiles
+      readonly before: InputFiles
+      readonly renames: Readonly<Record<string, ColumnAliases>>
     }
   | {
       readonly kind: 'run'
       readonly recipe: Recipe
       readonly pictures: readonly Picture[]
-      readonly files: Files
-      readonly renames: Readonly<Record<string, Renames>>
+      readonly files: InputFiles
+      readonly renames: Readonly<Record<string, ColumnAliases>>
       readonly allowChanges: boolean
       readonly parameters: Readonly<Record<string, string>>
       readonly connections: Readonly<Record<string, Connection>>
@@ -182,7 +190,7 @@ const runTo = async (
   recipe: Recipe,
   table: string,
   step: string,
-  files: Files,
+  files: InputFiles,
   now: number,
   context: WorkerContext,
   drafts: readonly string[] = [],
@@ -211,8 +219,8 @@ const tableAfter = async (
 ): Promise<Table | undefined> =>
   (await runTo(recipe, table, step, files, now, context)).ran.steps.find((one) => one.step.id === step)?.table
 
-type Story = { readonly recipe: Recipe; readonly files: Files; readonly now: number }
-const ranTo = async (story: Story, table: string, step: string | undefined, context: WorkerContext) => {
+type StoryFiles = { readonly recipe: Recipe; readonly files: InputFiles; readonly now: number }
+const ranTo = async (story: StoryFiles, table: string, step: string | undefined, context: WorkerContext) => {
   const one = story.recipe.tables.find(({ id }) => id === table)
   const last = step ?? one?.steps.at(-1)?.id ?? ''
   const { ran } = await runTo(story.recipe, table, last, story.files, story.now, context)
@@ -222,8 +230,12 @@ const ranTo = async (story: Story, table: string, step: string | undefined, cont
   return { ran, table: done.table }
 }
 /** A table of the story after its last sentence, or after another one; a story that breaks before has none. */
-const tableOf = async (story: Story, table: string, step: string | undefined, context: WorkerContext): Promise<Table> =>
-  (await ranTo(story, table, step, context)).table
+const tableOf = async (
+  story: StoryFiles,
+  table: string,
+  step: string | undefined,
+  context: WorkerContext,
+): Promise<Table> => (await ranTo(story, table, step, context)).table
 
 const reconcile = async (
   task: Extract<Task, { kind: 'reconcile' }>,
@@ -247,7 +259,7 @@ const preview = async (
     0,
     ran.steps.findIndex((one) => one.step.id === step),
   )
-  const view = viewOf(ran.steps, at, lens, only, from, count)
+  const view = diffView(ran.steps, at, lens, only, from, count)
   const planned = plan.tables.find(({ id }) => id === table)?.steps ?? []
   return {
     ...structuredClone(view),
@@ -259,16 +271,16 @@ const preview = async (
     })),
     columns: view.columns.map((column) => ({ ...column })),
     steps: planned.map(({ step: one, state, problems, output }) => {
-      const account = ran.steps.find((done) => done.step.id === one.id)?.account
+      const statistics = ran.steps.find((done) => done.step.id === one.id)?.statistics
       return {
         id: one.id,
         state,
-        account: account ? (structuredClone(account) as PreviewReply['steps'][number]['account']) : null,
+        statistics: statistics ? (structuredClone(statistics) as PreviewReply['steps'][number]['statistics']) : null,
         columns: output.map((field) => ({ ...field })),
         problems: problems.map((problem) => ({
           sentence: sentenceOf(problem),
           path: [...problem.path],
-          mends: mendsFor(one, problem).map(({ column, words, step: mended }) => ({
+          mends: quickFixesFor(one, problem).map(({ column, words, step: mended }) => ({
             column,
             ...(words ? { words } : {}),
             step: mended as Step & { [key: string]: unknown },
@@ -286,7 +298,7 @@ const mostGroups = 400
 
 const groupsOf = (bars: readonly { label: string; count: number }[]): GroupsReply => {
   const values = bars.slice(0, mostCompared).map(({ label, count }) => ({ text: label, count }))
-  const by = (judge: Judge): GroupsReply[Judge] =>
+  const by = (judge: SimilarityMeasure): GroupsReply[SimilarityMeasure] =>
     suggestGroups(values, judge)
       .slice(0, mostGroups)
       .map((group) => ({ ...group, members: [...group.members] }))
@@ -310,10 +322,10 @@ const fit = async (
     if (refs && refs !== ownValue(files, input))
       known.set(
         input,
-        (await openFiles(refs, read, knownNames(recipe.inputs.find(({ id }) => id === input)), context)).files,
+        (await openFiles(refs, read, columnAliases(recipe.inputs.find(({ id }) => id === input)), context)).files,
       )
   }
-  const report = fitRecipe(
+  const report = checkCompatibility(
     recipe,
     Object.fromEntries(
       Object.entries(inputs).map(([id, one]) => [
@@ -414,12 +426,12 @@ const run = async (task: Extract<Task, { kind: 'run' }>, context: WorkerContext)
   if (refused.length > 0)
     throw new TaskProblem(`The data was refused. ${refused.map(({ sentence }) => sentence).join(' ')}`)
   const stopped = ran.tables.flatMap(({ steps }) =>
-    steps.flatMap(({ account }) =>
-      account?.check && !account.check.passed && account.check.stop ? [account.check.say] : [],
+    steps.flatMap(({ statistics }) =>
+      statistics?.check && !statistics.check.passed && statistics.check.stop ? [statistics.check.say] : [],
     ),
   )
   if (stopped.length > 0) throw new TaskProblem(`A check stops the replay: ${stopped.join('; ')}. Nothing was written.`)
-  const report = fitRecipe(recipe, inputs, ran)
+  const report = checkCompatibility(recipe, inputs, ran)
   if (report.verdict === 'does-not-fit' || (report.verdict === 'fits-with-changes' && !task.allowChanges))
     throw new TaskProblem(
       `The files do not fit: ${report.findings
@@ -435,7 +447,7 @@ const run = async (task: Extract<Task, { kind: 'run' }>, context: WorkerContext)
   }
   const pictures = task.pictures.flatMap((picture) => {
     const table = tables.find(({ id }) => id === picture.table)?.table
-    return table ? [{ picture, data: drawPicture(picture, table) }] : []
+    return table ? [{ picture, data: chartData(picture, table) }] : []
   })
   context.progress({ done: 1, of: 1, doing: 'Writing what came out' })
   const { outputs, stored } = await writeOutputs(recipe, tableOf, pictures, context.folder, task.connections).catch(
@@ -452,8 +464,8 @@ const run = async (task: Extract<Task, { kind: 'run' }>, context: WorkerContext)
     ),
     tables: tables.map(({ id, steps }) => ({
       id,
-      steps: steps.flatMap(({ account }) =>
-        account ? [structuredClone(account) as RunReply['tables'][number]['steps'][number]] : [],
+      steps: steps.flatMap(({ statistics }) =>
+        statistics ? [structuredClone(statistics) as RunReply['tables'][number]['steps'][number]] : [],
       ),
     })),
   }
@@ -484,21 +496,21 @@ export const perform = async (task: Task, context: WorkerContext): Promise<unkno
       return preview(task, context)
     case 'facts': {
       const table = await tableAfter(task, context)
-      const facts: Record<string, Facts> = {}
+      const facts: Record<string, ColumnFacts> = {}
       for (const name of task.columns) {
         if (context.shouldStop()) throw new TaskProblem('Newer facts are asked for.')
-        if (table && table.indexOf(name) >= 0) setOwnValue(facts, name, factsOf(name, table.named(name), task.deep))
+        if (table && table.positionOf(name) >= 0) setOwnValue(facts, name, factsOf(name, table.named(name), task.deep))
         await otherWork()
       }
       return { facts }
     }
     case 'values': {
       const table = await tableAfter(task, context)
-      return { values: table && table.indexOf(task.column) >= 0 ? valuesOf(table.named(task.column), 500) : [] }
+      return { values: table && table.positionOf(task.column) >= 0 ? valuesOf(table.named(task.column), 500) : [] }
     }
     case 'groups': {
       const table = await tableAfter(task, context)
-      return groupsOf(table && table.indexOf(task.column) >= 0 ? valuesOf(table.named(task.column), 1_000_000) : [])
+      return groupsOf(table && table.positionOf(task.column) >= 0 ? valuesOf(table.named(task.column), 1_000_000) : [])
     }
     case 'find': {
       const table = await tableAfter(task, context)
@@ -507,7 +519,7 @@ export const perform = async (task: Task, context: WorkerContext): Promise<unkno
     case 'picture': {
       const table = await tableAfter(task, context)
       return table
-        ? drawPicture(task.picture, table)
+        ? chartData(task.picture, table)
         : { labels: [], series: [], values: [], points: [], wheres: [], beyond: 0 }
     }
     case 'match':
@@ -519,7 +531,7 @@ export const perform = async (task: Task, context: WorkerContext): Promise<unkno
     case 'lay': {
       const tables = [await tableOf(task, task.table, task.step, context)]
       for (const id of task.union.with) tables.push(await tableOf(task, id, undefined, context))
-      return layTables(task.union, task.table, tables)
+      return alignTables(task.union, task.table, tables)
     }
     case 'reconcile':
       return reconcile(task, context)
@@ -556,7 +568,7 @@ const replies: { readonly [K in Task['kind']]?: { readonly parse: (value: unknow
   groups: api.groupsReply,
   picture: api.pictureData,
   match: api.matchReply,
-  lay: api.layReply,
+  lay: api.alignReply,
   reconcile: api.reconcileReply,
   find: api.findReply,
   fit: api.fitReply,

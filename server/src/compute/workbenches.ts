@@ -1,7 +1,7 @@
 import {
-  laidColumns,
-  laidPartners,
-  Match,
+  alignedColumns,
+  alignmentPartners,
+  JoinMatching,
   Reconciliation,
   reconcileKeys,
   rowsUnmatched,
@@ -11,11 +11,11 @@ import {
   type ReconcileShow,
   type Table,
 } from '@fabula/core'
-import type { LayReply, MatchReply, ReconcileReply } from '@fabula/core/api'
+import type { AlignReply, MatchReply, ReconcileReply } from '@fabula/core/api'
 
-type On = readonly { readonly left: string; readonly right: string }[]
+type KeyPairRequest = readonly { readonly left: string; readonly right: string }[]
 export type MatchAsked = {
-  readonly on: On
+  readonly on: KeyPairRequest
   readonly ignoreCase: boolean
   readonly trim: boolean
   readonly matches: 'all' | 'first' | 'one'
@@ -25,7 +25,7 @@ export type MatchAsked = {
   readonly count: number
 }
 
-const comparable = (left: Table, right: Table, { left: l, right: r }: On[number]): boolean => {
+const comparable = (left: Table, right: Table, { left: l, right: r }: KeyPairRequest[number]): boolean => {
   const number = (type: string): string => (type === 'integer' || type === 'decimal' ? 'number' : type)
   return number(left.named(l).type) === number(right.named(r).type)
 }
@@ -33,9 +33,10 @@ const comparable = (left: Table, right: Table, { left: l, right: r }: On[number]
 /** Two tables on the bench: how they meet by these keys, and the rows that are asked for. */
 export const matchTables = (left: Table, right: Table, asked: MatchAsked): MatchReply => {
   const there =
-    asked.on.length > 0 && asked.on.every(({ left: l, right: r }) => left.indexOf(l) >= 0 && right.indexOf(r) >= 0)
+    asked.on.length > 0 &&
+    asked.on.every(({ left: l, right: r }) => left.positionOf(l) >= 0 && right.positionOf(r) >= 0)
   const fits = there && asked.on.every((pair) => comparable(left, right, pair))
-  const match = fits ? new Match(left, right, asked) : undefined
+  const match = fits ? new JoinMatching(left, right, asked) : undefined
   const shown = match
     ? match.show(asked.show, [asked.from, asked.fromThere], asked.count)
     : rowsUnmatched(left, right, [asked.from, asked.fromThere], asked.count)
@@ -58,12 +59,12 @@ export const matchTables = (left: Table, right: Table, asked: MatchAsked): Match
 }
 
 /** Tables under one another on the bench: which has which column, and which columns may be one. */
-export const layTables = (
-  union: Parameters<typeof laidColumns>[0],
+export const alignTables = (
+  union: Parameters<typeof alignedColumns>[0],
   own: string,
   tables: readonly Table[],
-): LayReply => {
-  const columns = laidColumns(union, own, tables)
+): AlignReply => {
+  const columns = alignedColumns(union, own, tables)
   return {
     tables: [own, ...union.with].map((id, at) => ({ id, rows: tables[at]?.rowCount ?? 0 })),
     columns: columns.map(({ name, type, from }) => ({
@@ -71,7 +72,7 @@ export const layTables = (
       type,
       from: from.map((cell) => (cell ? { ...cell } : null)),
     })),
-    partners: laidPartners(columns, tables).map((partner) => ({ ...partner })),
+    partners: alignmentPartners(columns, tables).map((partner) => ({ ...partner })),
   }
 }
 
@@ -87,7 +88,7 @@ export const reconcileTables = (
     readonly count: number
   },
 ): ReconcileReply => {
-  const shared = here.names.filter((name) => there.indexOf(name) >= 0)
+  const shared = here.names.filter((name) => there.positionOf(name) >= 0)
   const chosen = asked.keys?.filter((name) => shared.includes(name))
   const byLineage = chosen === undefined && lineage !== undefined
   const keys = chosen ?? reconcileKeys(here, there)

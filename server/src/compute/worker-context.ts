@@ -5,21 +5,21 @@ import {
   ownValue,
   fileColumns,
   kindOf,
-  knownNames,
+  columnAliases,
   StepCache,
   BufferLedger,
-  type Read,
+  type ReadOptions,
   type Recipe,
-  type Renames,
-  type Source,
-  type Sources,
+  type ColumnAliases,
+  type OpenedSource,
+  type OpenSource,
 } from '@fabula/core'
 import type { FileRef } from '@fabula/core/api'
 import { openedBuffers, openInput, type OpenedFiles } from '@fabula/formats'
 import type { ColumnStore } from './column-store.ts'
 import { pathOf } from './outputs.ts'
 
-export type Files = Readonly<Record<string, readonly FileRef[]>>
+export type InputFiles = Readonly<Record<string, readonly FileRef[]>>
 export type Progress = { readonly done: number; readonly of: number; readonly doing: string }
 export class TaskProblem extends Error {}
 /** What a job of a worker works with. */
@@ -81,7 +81,7 @@ const checkStored = ({ name, hash }: { name: string; hash: string }, { folder }:
 }
 
 /** The same read in the same words, whatever the order of its keys. */
-const keyOf = (files: readonly FileRef[], read: Read, known: Renames): string =>
+const keyOf = (files: readonly FileRef[], read: ReadOptions, known: ColumnAliases): string =>
   JSON.stringify([files.map(({ hash, name }) => [hash, name]), read, known], (_key, value: unknown) =>
     typeof value === 'object' && value !== null && !Array.isArray(value)
       ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
@@ -89,15 +89,15 @@ const keyOf = (files: readonly FileRef[], read: Read, known: Renames): string =>
   )
 
 /** What was detected, written down as a recipe would: opened that way the table is the same. */
-const settledRead = (read: Read, { table }: OpenedFiles): Read => ({
+const settledRead = (read: ReadOptions, { table }: OpenedFiles): ReadOptions => ({
   ...read,
   types: Object.fromEntries(fileColumns(table.schema, read).map(({ name, type }) => [name, { type }])),
 })
 
 const readAnew = async (
   files: readonly FileRef[],
-  read: Read,
-  known: Renames,
+  read: ReadOptions,
+  known: ColumnAliases,
   context: WorkerContext,
 ): Promise<OpenedFiles> => {
   const bytes = files.map((file) => stored(file, context))
@@ -124,8 +124,8 @@ const readAnew = async (
 const fromColumnsOrAnew = async (
   key: string,
   files: readonly FileRef[],
-  read: Read,
-  known: Renames,
+  read: ReadOptions,
+  known: ColumnAliases,
   context: WorkerContext,
 ): Promise<OpenedFiles> => {
   for (const file of files) checkStored(file, context)
@@ -149,8 +149,8 @@ const fromColumnsOrAnew = async (
 /** Files as a table; read once, however many ask at the same time. `known`: other names by which columns may come. */
 export const openFiles = async (
   files: readonly FileRef[],
-  read: Read,
-  known: Renames,
+  read: ReadOptions,
+  known: ColumnAliases,
   context: WorkerContext,
 ): Promise<{ key: string; files: OpenedFiles }> => {
   const key = keyOf(files, read, known)
@@ -173,23 +173,23 @@ export const openFiles = async (
 }
 
 /** The start steps of a recipe with what they read. */
-export const reads = (recipe: Recipe): Map<string, Read> =>
+export const reads = (recipe: Recipe): Map<string, ReadOptions> =>
   new Map(
     recipe.tables.flatMap(({ steps }) =>
-      steps.flatMap((step): [string, Read][] =>
-        kindOf(step).start && typeof step.input === 'string' ? [[step.input, (step.read ?? {}) as Read]] : [],
+      steps.flatMap((step): [string, ReadOptions][] =>
+        kindOf(step).start && typeof step.input === 'string' ? [[step.input, (step.read ?? {}) as ReadOptions]] : [],
       ),
     ),
   )
 
 export const openAll = async (
   recipe: Recipe,
-  files: Files,
-  renames: Readonly<Record<string, Renames>>,
+  files: InputFiles,
+  renames: Readonly<Record<string, ColumnAliases>>,
   context: WorkerContext,
-): Promise<{ sources: Sources; inputs: Record<string, OpenedFiles> }> => {
+): Promise<{ sources: OpenSource; inputs: Record<string, OpenedFiles> }> => {
   const inputs: Record<string, OpenedFiles> = {}
-  const sources: Record<string, Source> = {}
+  const sources: Record<string, OpenedSource> = {}
   for (const [input, read] of reads(recipe)) {
     const refs = ownValue(files, input)
     if (!refs || refs.length === 0)
@@ -199,7 +199,7 @@ export const openAll = async (
     const one = await openFiles(
       refs,
       read,
-      knownNames(
+      columnAliases(
         recipe.inputs.find(({ id }) => id === input),
         ownValue(renames, input),
       ),
@@ -208,5 +208,5 @@ export const openAll = async (
     setOwnValue(inputs, input, one.files)
     setOwnValue(sources, input, { ...one.files, key: one.key })
   }
-  return { inputs, sources: (input) => ownValue(sources, input) as Source }
+  return { inputs, sources: (input) => ownValue(sources, input) as OpenedSource }
 }

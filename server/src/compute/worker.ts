@@ -1,6 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads'
 import { FileProblem } from '@fabula/formats'
-import { Stopped, TooLarge } from '@fabula/core'
+import { RunStopped, TooLarge } from '@fabula/core'
 import { ColumnStore } from './column-store.ts'
 import { InputCache, TaskProblem, type WorkerContext } from './worker-context.ts'
 import type { ChildSettings, JobEvent, ToChild } from './protocol.ts'
@@ -20,7 +20,7 @@ const isDeep = (error: unknown): boolean => error instanceof RangeError && /call
 
 /** What went wrong, as the supervisor is told. */
 const failure = (error: unknown, wasStopped: boolean): JobEvent => {
-  if (error instanceof Stopped || wasStopped) return { stopped: true }
+  if (error instanceof RunStopped || wasStopped) return { stopped: true }
   if (error instanceof TaskProblem || error instanceof FileProblem || error instanceof TooLarge)
     return { problem: error.message }
   if (isDeep(error))

@@ -2,7 +2,7 @@ import { readFileSync, writeFileSync } from 'node:fs'
 import type { PGlite } from '@electric-sql/pglite'
 import type { ScriptCommand } from '@fabula/core'
 
-type Word = Extract<ScriptCommand, { kind: 'command' }>['words'][number]
+type PsqlWord = Extract<ScriptCommand, { kind: 'command' }>['words'][number]
 type SqlPart = Extract<ScriptCommand, { kind: 'sql' }>['parts'][number]
 
 /** What a quoted word of a command says. */
@@ -29,7 +29,7 @@ export const runPsql = async (
   const variables = new Map(Object.entries(given))
   const branches: boolean[] = []
   let output: { readonly path: string; text: string } | undefined
-  const wordOf = ({ parts }: Word): string =>
+  const wordOf = ({ parts }: PsqlWord): string =>
     parts
       .map((part) =>
         typeof part === 'string' ? unquoted(part) : 'variable' in part ? (variables.get(part.variable) ?? '') : '',
@@ -55,7 +55,7 @@ export const runPsql = async (
             .join('|')}\n`
     }
   }
-  const command = async (name: string, [first, second]: readonly Word[]): Promise<void> => {
+  const command = async (name: string, [first, second]: readonly PsqlWord[]): Promise<void> => {
     if (name === 'set' && first && second) variables.set(wordOf(first), wordOf(second))
     else if (name === 'lo_import' && first) {
       const { rows } = await db.query<{ id: number }>('select lo_from_bytea(0, $1::bytea) as id', [

@@ -117,19 +117,19 @@ export const flowRoutes = (
   })
 
   /** Newer requests of the same page take the place of older ones; other pages and people are not touched. */
-  const lineOf = (request: Request, id: string, what: string): string | undefined => {
+  const keyOfRequest = (request: Request, id: string, what: string): string | undefined => {
     const page = request.get('x-fabula-page')
     return page === undefined ? undefined : `${id}:${page.slice(0, 60)}:${what}`
   }
 
   router.post('/preview', async (request, response) => {
     const { id, lane, asked, at } = await looking(api.previewRequest, request)
-    const line = lineOf(request, id, `${asked.count === 0 ? 'story' : 'view'}:${asked.table}`)
+    const requestKey = keyOfRequest(request, id, `${asked.count === 0 ? 'story' : 'view'}:${asked.table}`)
     await pass(
       response,
       compute.do(
         { kind: 'preview', request: { ...asked, recipe: at.recipe }, files: at.files, now: at.now },
-        { home: id, lane, line },
+        { home: id, lane, requestKey },
       ),
     )
   })
@@ -139,7 +139,7 @@ export const flowRoutes = (
       response,
       compute.do(
         { kind: 'facts', ...asked, ...at },
-        { home: id, lane, line: asked.deep ? undefined : lineOf(request, id, 'facts') },
+        { home: id, lane, requestKey: asked.deep ? undefined : keyOfRequest(request, id, 'facts') },
       ),
     )
   })
@@ -155,7 +155,10 @@ export const flowRoutes = (
     const { id, lane, asked, at } = await looking(api.pictureRequest, request)
     await pass(
       response,
-      compute.do({ kind: 'picture', ...asked, ...at }, { home: id, lane, line: lineOf(request, id, 'picture') }),
+      compute.do(
+        { kind: 'picture', ...asked, ...at },
+        { home: id, lane, requestKey: keyOfRequest(request, id, 'picture') },
+      ),
     )
   })
   router.post('/match', async (request, response) => {
@@ -169,7 +172,7 @@ export const flowRoutes = (
       response,
       compute.do(
         { kind: 'match', ...at, table, step, with: other, asked },
-        { home: id, lane, line: lineOf(request, id, 'match') },
+        { home: id, lane, requestKey: keyOfRequest(request, id, 'match') },
       ),
     )
   })
@@ -179,12 +182,12 @@ export const flowRoutes = (
       lane,
       asked: { recipe: _recipe, union, ...asked },
       at,
-    } = await looking(api.layRequest, request)
+    } = await looking(api.alignRequest, request)
     await pass(
       response,
       compute.do(
         { kind: 'lay', ...asked, ...at, union: union as { with: string[] } },
-        { home: id, lane, line: lineOf(request, id, 'lay') },
+        { home: id, lane, requestKey: keyOfRequest(request, id, 'lay') },
       ),
     )
   })
@@ -199,7 +202,7 @@ export const flowRoutes = (
       response,
       compute.do(
         { kind: 'reconcile', ...at, here, there, asked },
-        { home: id, lane, line: lineOf(request, id, 'reconcile') },
+        { home: id, lane, requestKey: keyOfRequest(request, id, 'reconcile') },
       ),
     )
   })

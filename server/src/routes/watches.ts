@@ -7,7 +7,7 @@ import type { Flows } from '../store/flows.ts'
 import type { Watches } from '../store/watches.ts'
 import { checkFolder } from '../watch/folder.ts'
 import { nextAfter } from '../watch/schedule.ts'
-import { toldBy } from '../watch/told.ts'
+import { parameterAt } from '../watch/told.ts'
 import { ownedFlow, type Access } from './access.ts'
 import { body, send } from './check.ts'
 
@@ -24,7 +24,7 @@ export const watchRoutes = (
   router.post('/watches', async (request, response) => {
     const flow = await own(request)
     const settings = body(api.watchSettings, request)
-    const { faults } = parameterCells((await flows.get(flow)).recipe, toldBy(settings.parameters, wallClock()))
+    const { faults } = parameterCells((await flows.get(flow)).recipe, parameterAt(settings.parameters, wallClock()))
     if (faults[0]) throw new Refusal(400, 'bad-parameter', faults.map(({ sentence }) => sentence).join(' '))
     const there = settings.folder === null ? [] : await checkFolder(settings.folder)
     await watches.add(

@@ -2,7 +2,7 @@ import { Readable } from 'node:stream'
 import type { FileRef, SourceAsked } from '@fabula/core/api'
 import type { FileStore } from '../store/files.ts'
 import type { Shelf } from '../store/shelf.ts'
-import type { Sources } from '../store/sources.ts'
+import type { SourceStore } from '../store/sources.ts'
 import { odataRecords } from '../sources/odata.ts'
 import { postgresCsv } from '../sources/postgresql.ts'
 import { bytesOf, fetchAnswer, nameOf, type Reach } from '../sources/web.ts'
@@ -10,7 +10,7 @@ import { bytesOf, fetchAnswer, nameOf, type Reach } from '../sources/web.ts'
 export type TakeServices = {
   readonly files: FileStore
   readonly shelf: Shelf
-  readonly sources: Sources
+  readonly sources: SourceStore
   readonly reach: Reach
 }
 const stemOf = (text: string): string =>

@@ -8,7 +8,7 @@ import type { Progress } from '../compute/worker-context.ts'
 import type { Supervisor } from '../compute/supervisor.ts'
 import type { RunResult, Task } from '../compute/tasks.ts'
 
-type Job = {
+type ReplayJob = {
   readonly run: string
   readonly start: RunStart
   readonly again: boolean
@@ -16,7 +16,7 @@ type Job = {
   stop: (() => void) | undefined
   progress: Progress
 }
-type Parts = {
+type ReplayParts = {
   readonly flows: Flows
   readonly runs: Runs
   readonly compute: Supervisor
@@ -29,12 +29,12 @@ const mostBegun = 2
 
 /** Replays wait in one line for the processes of the batch lane. What was asked for is on disk before it begins, so a stop of the server loses none. */
 export class Replays {
-  private readonly parts: Parts
-  private readonly line: Job[] = []
-  private readonly going = new Map<string, Job>()
+  private readonly parts: ReplayParts
+  private readonly line: ReplayJob[] = []
+  private readonly going = new Map<string, ReplayJob>()
   private busy = 0
   private readonly ended: ((run: string, flow: string) => void)[] = []
-  constructor(parts: Parts) {
+  constructor(parts: ReplayParts) {
     this.parts = parts
   }
   async begin(start: RunStart): Promise<string> {
@@ -67,7 +67,14 @@ export class Replays {
     }
   }
   private queue(run: string, start: RunStart, again: boolean): void {
-    const job: Job = { run, start, again, stopped: false, stop: undefined, progress: { done: 0, of: 1, doing: '' } }
+    const job: ReplayJob = {
+      run,
+      start,
+      again,
+      stopped: false,
+      stop: undefined,
+      progress: { done: 0, of: 1, doing: '' },
+    }
     this.going.set(run, job)
     this.line.push(job)
     this.next()
@@ -95,7 +102,7 @@ export class Replays {
       ? this.line.findIndex(({ start }) => start.link !== undefined)
       : -1
   }
-  private async tell(job: Job): Promise<void> {
+  private async tell(job: ReplayJob): Promise<void> {
     const { run, start } = job
     const { runs, registerFile, fault, compute } = this.parts
     const fail = (state: 'failed' | 'stopped', sentence: string): Promise<void> =>

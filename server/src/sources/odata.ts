@@ -2,10 +2,11 @@ import { Refusal } from '../refusal.ts'
 import { fetchJson, type Reach } from './web.ts'
 
 /** OData version 4, JSON format 4.01: the service document, collections, @odata.nextLink. OASIS, 2020. */
-type Rec = Record<string, unknown>
-const isRecord = (value: unknown): value is Rec => typeof value === 'object' && value !== null && !Array.isArray(value)
+type ODataRecord = Record<string, unknown>
+const isRecord = (value: unknown): value is ODataRecord =>
+  typeof value === 'object' && value !== null && !Array.isArray(value)
 
-const valueOf = (data: unknown, host: string): Rec[] => {
+const valueOf = (data: unknown, host: string): ODataRecord[] => {
   const value = isRecord(data) ? data.value : undefined
   if (!Array.isArray(value) || !value.every(isRecord))
     throw new Refusal(
@@ -30,7 +31,8 @@ export const odataTables = async (service: string, reach: Reach): Promise<string
   )
 }
 
-const plain = (record: Rec): Rec => Object.fromEntries(Object.entries(record).filter(([key]) => !key.includes('@')))
+const plain = (record: ODataRecord): ODataRecord =>
+  Object.fromEntries(Object.entries(record).filter(([key]) => !key.includes('@')))
 const addressOf = (
   service: string,
   table: string,
@@ -44,7 +46,7 @@ const addressOf = (
 }
 
 /** The first records of a table, for a look before it is taken. */
-export const odataLook = async (service: string, table: string, reach: Reach): Promise<Rec[]> => {
+export const odataLook = async (service: string, table: string, reach: Reach): Promise<ODataRecord[]> => {
   const { url, data } = await fetchJson(addressOf(service, table, [], { $top: '20' }), reach)
   return valueOf(data, url.host).slice(0, 20).map(plain)
 }
@@ -83,7 +85,7 @@ export async function* odataRecords(
     if (records.length > 0) yield Buffer.from(`${rows > 0 ? ',\n' : ''}${text}`)
     rows += records.length
     tell(rows)
-    const link = (data as Rec)['@odata.nextLink']
+    const link = (data as ODataRecord)['@odata.nextLink']
     next = typeof link === 'string' ? new URL(link, url).href : undefined
   }
   yield Buffer.from(']}')

@@ -4,16 +4,16 @@ import { PGlite } from '@electric-sql/pglite'
 import { NodeFS } from '@electric-sql/pglite/nodefs'
 
 /** What of Emscripten's node file system is used here: open files have the number `nfd`, folders none. */
-type Stream = { readonly nfd?: number; readonly node: unknown }
-type Attributes = { mode?: number }
+type FileStream = { readonly nfd?: number; readonly node: unknown }
+type FileAttributes = { mode?: number }
 type NodeModule = {
   readonly NODEFS: {
-    readonly stream_ops: { fsync?: (stream: Stream) => number }
-    readonly node_ops: { setattr: (node: unknown, attributes: Attributes) => void }
+    readonly stream_ops: { fsync?: (stream: FileStream) => number }
+    readonly node_ops: { setattr: (node: unknown, attributes: FileAttributes) => void }
     readonly realPath: (node: unknown) => string
   }
 }
-type Options = { readonly emscriptenOpts: { readonly preRun?: readonly unknown[] } }
+type MountOptions = { readonly emscriptenOpts: { readonly preRun?: readonly unknown[] } }
 
 const syncPath = (path: string, owned = false): void => {
   const file = openSync(path, 'r')
@@ -51,7 +51,7 @@ export class DurableFileSystem extends NodeFS {
       NODEFS.node_ops.setattr = (node, attributes) =>
         setattr(node, attributes.mode === undefined ? attributes : { ...attributes, mode: attributes.mode & ownerOnly })
     }
-    const { emscriptenOpts } = made as Options
+    const { emscriptenOpts } = made as MountOptions
     return {
       ...made,
       emscriptenOpts: { ...emscriptenOpts, preRun: [...(emscriptenOpts.preRun ?? []), sync] },

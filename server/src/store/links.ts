@@ -3,7 +3,7 @@ import type { EditionsReply, LinkAsked, LinksReply } from '@fabula/core/api'
 import { Refusal } from '../refusal.ts'
 import { iso, type Database } from './database.ts'
 
-export type Link = {
+export type StoredLink = {
   readonly token: string
   readonly flow: string
   readonly rights: LinkAsked['rights']
@@ -102,7 +102,7 @@ export class Links {
     }
   }
   /** What a token opens, as long as it lives. */
-  async open(token: string): Promise<Link> {
+  async open(token: string): Promise<StoredLink> {
     const [row] = await this.database.query(
       `select l.flow, l.rights, l.follows, case l.follows when 'story' then null when 'newest' then (select edit from editions where flow = l.flow order by id desc limit 1) else (select edit from editions where flow = l.flow and id = l.follows::bigint) end as edit
        from links l where token = $1 and ended_at is null and (ends_at is null or ends_at > now())`,

@@ -2,7 +2,7 @@ import type { FileRef, Picture, RunReply, RunSummary } from '@fabula/core/api'
 import { Refusal } from '../refusal.ts'
 import { iso, newId, type Database } from './database.ts'
 
-type Row = Record<string, unknown>
+type RunRow = Record<string, unknown>
 /** All that a replay is told from, so that it can be told again. */
 export type RunAsked = {
   readonly files: Readonly<Record<string, readonly FileRef[]>>
@@ -80,7 +80,7 @@ export class Runs {
   async startOf(flow: string, id: string, link?: string): Promise<RunStart> {
     return startOf(await this.row(flow, id, link))
   }
-  private async row(flow: string, id: string, link?: string): Promise<Row> {
+  private async row(flow: string, id: string, link?: string): Promise<RunRow> {
     const [row] = await this.database.query(
       `select ${told}, r.outputs, r.tables, r.pictures ${source} where r.flow = $1 and r.id = $2 and ($3::text is null or r.link = $3)`,
       flow,
@@ -99,7 +99,7 @@ const source = 'from runs r join edits e on e.id = r.edit left join links l on l
 const slim =
   "coalesce((select jsonb_agg(one - 'first' - 'names' order by place) from jsonb_array_elements(r.outputs) with ordinality as o(one, place)), '[]')"
 
-const startOf = (row: Row): RunStart => ({
+const startOf = (row: RunRow): RunStart => ({
   flow: row.flow as string,
   edit: Number(row.edit),
   asked: row.asked as RunAsked,
@@ -108,14 +108,14 @@ const startOf = (row: Row): RunStart => ({
   retells: (row.retells as string | null) ?? undefined,
 })
 
-const runOf = (row: Row): RunReply => ({
+const runOf = (row: RunRow): RunReply => ({
   ...summaryOf(row),
   outputs: row.outputs as RunReply['outputs'],
   tables: row.tables as RunReply['tables'],
   pictures: row.pictures as RunReply['pictures'],
 })
 
-const summaryOf = (row: Row): RunSummary => {
+const summaryOf = (row: RunRow): RunSummary => {
   const { parameters = {}, renames = {} } = row.asked as Partial<RunAsked>
   return {
     id: row.id as string,

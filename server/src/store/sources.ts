@@ -5,7 +5,7 @@ import type { Database } from './database.ts'
 import type { Secrets } from './secrets.ts'
 
 /** Sources that can be asked again, and named connections; a password leaves the database only to connect. */
-export class Sources {
+export class SourceStore {
   private readonly database: Database
   private readonly secrets: Secrets
   constructor(database: Database, secrets: Secrets) {

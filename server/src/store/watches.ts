@@ -1,9 +1,9 @@
 import type { FileRef, MailsReply, WatchesReply, WatchSettings } from '@fabula/core/api'
 import { iso, newId, type Database } from './database.ts'
 
-type Row = Record<string, unknown>
+type WatchRow = Record<string, unknown>
 /** A story that is replayed by itself. `seen`: the files of its folder that were taken in, by name, size and time of change. */
-export type Watch = {
+export type StoredWatch = {
   readonly id: string
   readonly flow: string
   readonly settings: WatchSettings
@@ -39,12 +39,12 @@ export class Watches {
   async pause(flow: string, id: string, on: boolean): Promise<void> {
     await this.database.query('update watches set on_ = $3 where flow = $1 and id = $2', flow, id, on)
   }
-  async going(): Promise<Watch[]> {
+  async going(): Promise<StoredWatch[]> {
     return (await this.database.query('select * from watches where on_ and removed_at is null order by at')).map(
       watchOf,
     )
   }
-  async one(flow: string, id: string): Promise<Watch | undefined> {
+  async one(flow: string, id: string): Promise<StoredWatch | undefined> {
     const [row] = await this.database.query(
       'select * from watches where flow = $1 and id = $2 and removed_at is null',
       flow,
@@ -73,7 +73,7 @@ export class Watches {
     )
   }
   /** The watch that asked for a replay. */
-  async ofRun(run: string): Promise<Watch | undefined> {
+  async ofRun(run: string): Promise<StoredWatch | undefined> {
     const [row] = await this.database.query(
       'select w.* from watches w join watch_log l on l.watch = w.id where l.run = $1 limit 1',
       run,
@@ -136,7 +136,7 @@ export class Watches {
   }
 }
 
-const watchOf = (row: Row): Watch => ({
+const watchOf = (row: WatchRow): StoredWatch => ({
   id: row.id as string,
   flow: row.flow as string,
   settings: row.settings as WatchSettings,

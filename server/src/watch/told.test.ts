@@ -1,10 +1,10 @@
 import { expect, test } from 'vitest'
-import { toldBy } from './told.ts'
+import { parameterAt } from './told.ts'
 
 const on = (
   day: string,
   name: 'today' | 'yesterday' | 'month-begin' | 'last-month-begin' | 'last-month-end',
-): string | undefined => toldBy({ 'As of': { day: name } }, Date.parse(`${day}T06:00:00Z`))['As of']
+): string | undefined => parameterAt({ 'As of': { day: name } }, Date.parse(`${day}T06:00:00Z`))['As of']
 
 test('a replay by itself is told a day that goes along with the calendar', () => {
   expect(on('2031-06-30', 'today')).toBe('2031-06-30')
@@ -16,5 +16,5 @@ test('a replay by itself is told a day that goes along with the calendar', () =>
 })
 
 test('what is written out is told as it stands', () => {
-  expect(toldBy({ 'Dear from': { value: '120' } }, 0)).toEqual({ 'Dear from': '120' })
+  expect(parameterAt({ 'Dear from': { value: '120' } }, 0)).toEqual({ 'Dear from': '120' })
 })

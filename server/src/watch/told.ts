@@ -18,7 +18,7 @@ const dayOf: Readonly<
 }
 
 /** What a replay by itself is told, in words, for the values that a watch gives: written out, or a day found from the wall clock (milliseconds). */
-export const toldBy = (parameters: WatchSettings['parameters'], clock: number): Record<string, string> => {
+export const parameterAt = (parameters: WatchSettings['parameters'], clock: number): Record<string, string> => {
   const now = new Date(clock)
   return Object.fromEntries(
     Object.entries(parameters).map(([name, given]) => [

@@ -10,12 +10,12 @@ import type { FileStore } from '../store/files.ts'
 import { heldSentence, type Flows } from '../store/flows.ts'
 import type { Runs } from '../store/runs.ts'
 import type { Shelf } from '../store/shelf.ts'
-import type { Watch, Watches } from '../store/watches.ts'
+import type { StoredWatch, Watches } from '../store/watches.ts'
 import { filesIn, type Found } from './folder.ts'
 import { nextAfter } from './schedule.ts'
-import { toldBy } from './told.ts'
+import { parameterAt } from './told.ts'
 
-type Parts = {
+type WatcherParts = {
   readonly watches: Watches
   readonly flows: Flows
   readonly runs: Runs
@@ -29,12 +29,12 @@ type Parts = {
 
 /** Looks at every watch now and then: new files in its folder, or its time. What fits is replayed; what does not waits and says why. */
 export class Watcher {
-  private readonly parts: Parts
+  private readonly parts: WatcherParts
   private timer: NodeJS.Timeout | undefined
   /** What a folder held at the last look: a file counts once it has stayed the same from one look to the next. */
   private readonly before = new Map<string, ReadonlySet<string>>()
   private looking = false
-  constructor(parts: Parts) {
+  constructor(parts: WatcherParts) {
     this.parts = parts
     parts.replays.onEnd((run, flow) => void this.ended(run, flow).catch(parts.fault))
   }
@@ -57,7 +57,7 @@ export class Watcher {
     }
   }
   /** What cannot be looked into is said once, not at every look. */
-  private async told(watch: Watch, error: unknown): Promise<void> {
+  private async told(watch: StoredWatch, error: unknown): Promise<void> {
     if (!(error instanceof Refusal)) this.parts.fault(error)
     const sentence =
       error instanceof Refusal
@@ -66,7 +66,7 @@ export class Watcher {
     const [last] = (await this.parts.watches.list(watch.flow)).watches.find(({ id }) => id === watch.id)?.log ?? []
     if (last?.sentence !== sentence) await this.say(watch, { what: 'failed', sentence, files: {} })
   }
-  private async lookAt(watch: Watch): Promise<void> {
+  private async lookAt(watch: StoredWatch): Promise<void> {
     const { when, folder } = watch.settings
     if (when.kind === 'arrival') {
       const found = await filesIn(folder ?? '')
@@ -95,7 +95,7 @@ export class Watcher {
     return refs
   }
   /** What came from elsewhere is fetched anew. */
-  private async anew({ flow }: Watch): Promise<FileRef[]> {
+  private async anew({ flow }: StoredWatch): Promise<FileRef[]> {
     const sources = [
       ...new Set(
         Object.values(await this.parts.flows.files(flow)).flatMap((refs) =>
@@ -106,7 +106,7 @@ export class Watcher {
     return Promise.all(sources.map((source) => this.parts.fetchAnew(source)))
   }
   /** Held against the story; what fits is replayed. `all`: every file is for the story, else the newest of each input. */
-  private async tell(watch: Watch, refs: readonly FileRef[], all: boolean): Promise<void> {
+  private async tell(watch: StoredWatch, refs: readonly FileRef[], all: boolean): Promise<void> {
     const { flows, replays, watches, compute } = this.parts
     const story = await flows.get(watch.flow)
     const before = await flows.files(watch.flow)
@@ -156,7 +156,7 @@ export class Watcher {
       return
     }
     const clock = wallClock()
-    const parameters = toldBy(watch.settings.parameters, clock)
+    const parameters = parameterAt(watch.settings.parameters, clock)
     const { faults } = parameterCells(story.recipe, parameters)
     if (faults.length > 0) {
       await this.say(watch, {
@@ -186,7 +186,7 @@ export class Watcher {
       files: now,
     })
   }
-  private async say(watch: Watch, noted: Parameters<Watches['note']>[1]): Promise<void> {
+  private async say(watch: StoredWatch, noted: Parameters<Watches['note']>[1]): Promise<void> {
     const { watches, flows } = this.parts
     await watches.note(watch.id, noted)
     const { mail } = watch.settings

@@ -4,31 +4,31 @@ import * as api from '@fabula/core/api'
 import { ask } from './client.ts'
 
 /** Where a flow is reached: by its own address, or by the link of whoever reads it. */
-export type Place = { readonly base: string; readonly home: string; readonly token?: string }
+export type Endpoint = { readonly base: string; readonly home: string; readonly token?: string }
 
 export const flowsQuery = () =>
   queryOptions({ queryKey: ['flows'], queryFn: () => ask(api.flowsReply, 'GET', '/api/flows') })
-export const flowQuery = ({ base }: Place) =>
+export const flowQuery = ({ base }: Endpoint) =>
   queryOptions({ queryKey: ['flow', base], queryFn: () => ask(api.flowReply, 'GET', base) })
 
 /** `drafts`: steps of the recipe that are not kept yet, by id; the server forgets their results first. */
-export type Stand = {
+export type Cursor = {
   readonly recipe: Recipe
   readonly table: string
   readonly step: string
   readonly drafts?: readonly string[]
 }
 /** All that what one sees depends on: the table, and those that it uses. */
-const fingerprint = ({ recipe, table, step }: Stand): string => {
+const fingerprint = ({ recipe, table, step }: Cursor): string => {
   const needed = tablesNeeded(recipe, table)
   return JSON.stringify([recipe.inputs, recipe.parameters, recipe.tables.filter(({ id }) => needed.includes(id)), step])
 }
 
 export const pageSize = 100
 export const previewQuery = (
-  { base }: Place,
+  { base }: Endpoint,
   files: unknown,
-  stand: Stand,
+  stand: Cursor,
   lens: api.PreviewRequest['lens'],
   only: api.PreviewRequest['only'],
   page: number,
@@ -48,7 +48,7 @@ export const previewQuery = (
     staleTime: Infinity,
   })
 /** The accounts of every sentence of a table, without any rows. */
-export const storyQuery = ({ base }: Place, files: unknown, stand: Stand) =>
+export const storyQuery = ({ base }: Endpoint, files: unknown, stand: Cursor) =>
   queryOptions({
     queryKey: ['story', base, files, fingerprint(stand)],
     queryFn: ({ signal }) =>
@@ -63,7 +63,13 @@ export const storyQuery = ({ base }: Place, files: unknown, stand: Stand) =>
     retry: 2,
     staleTime: Infinity,
   })
-export const factsQuery = ({ base }: Place, files: unknown, stand: Stand, columns: readonly string[], deep = true) =>
+export const factsQuery = (
+  { base }: Endpoint,
+  files: unknown,
+  stand: Cursor,
+  columns: readonly string[],
+  deep = true,
+) =>
   queryOptions({
     queryKey: ['facts', base, files, fingerprint(stand), columns, deep],
     queryFn: ({ signal }) => ask(api.factsReply, 'POST', `${base}/facts`, { ...stand, columns, deep }, signal),
@@ -72,7 +78,7 @@ export const factsQuery = ({ base }: Place, files: unknown, stand: Stand, column
     retry: 2,
     staleTime: Infinity,
   })
-export const valuesQuery = ({ base }: Place, files: unknown, stand: Stand, column: string) =>
+export const valuesQuery = ({ base }: Endpoint, files: unknown, stand: Cursor, column: string) =>
   queryOptions({
     queryKey: ['values', base, files, fingerprint(stand), column],
     queryFn: ({ signal }) => ask(api.valuesReply, 'POST', `${base}/values`, { ...stand, column }, signal),
@@ -80,7 +86,7 @@ export const valuesQuery = ({ base }: Place, files: unknown, stand: Stand, colum
     staleTime: Infinity,
   })
 
-export const groupsQuery = ({ base }: Place, files: unknown, stand: Stand, column: string) =>
+export const groupsQuery = ({ base }: Endpoint, files: unknown, stand: Cursor, column: string) =>
   queryOptions({
     queryKey: ['groups', base, files, fingerprint(stand), column],
     queryFn: ({ signal }) => ask(api.groupsReply, 'POST', `${base}/groups`, { ...stand, column }, signal),
@@ -88,7 +94,7 @@ export const groupsQuery = ({ base }: Place, files: unknown, stand: Stand, colum
     staleTime: Infinity,
   })
 
-export const pictureQuery = ({ base }: Place, files: unknown, stand: Stand, picture: api.Picture | undefined) =>
+export const pictureQuery = ({ base }: Endpoint, files: unknown, stand: Cursor, picture: api.Picture | undefined) =>
   queryOptions({
     queryKey: ['picture', base, files, fingerprint(stand), picture],
     queryFn: ({ signal }) => ask(api.pictureData, 'POST', `${base}/picture`, { ...stand, picture }, signal),
@@ -100,9 +106,9 @@ export const pictureQuery = ({ base }: Place, files: unknown, stand: Stand, pict
 
 /** The benches for two and more tables; each is told anew when the tables or what is asked change. */
 export const matchQuery = (
-  { base }: Place,
+  { base }: Endpoint,
   files: unknown,
-  stand: Stand,
+  stand: Cursor,
   other: string,
   asked: Omit<api.MatchRequest, 'recipe' | 'table' | 'step' | 'with'>,
 ) =>
@@ -121,7 +127,12 @@ export const matchQuery = (
     staleTime: Infinity,
     retry: 1,
   })
-export const layQuery = ({ base }: Place, files: unknown, stand: Stand, union: { readonly with: readonly string[] }) =>
+export const alignQuery = (
+  { base }: Endpoint,
+  files: unknown,
+  stand: Cursor,
+  union: { readonly with: readonly string[] },
+) =>
   queryOptions({
     queryKey: [
       'lay',
@@ -131,13 +142,13 @@ export const layQuery = ({ base }: Place, files: unknown, stand: Stand, union: {
       union.with.map((id) => fingerprint({ ...stand, table: id, step: '' })),
       union,
     ],
-    queryFn: ({ signal }) => ask(api.layReply, 'POST', `${base}/lay`, { ...stand, union }, signal),
+    queryFn: ({ signal }) => ask(api.alignReply, 'POST', `${base}/lay`, { ...stand, union }, signal),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     retry: 1,
   })
 export const reconcileQuery = (
-  { base }: Place,
+  { base }: Endpoint,
   files: unknown,
   asked: api.ReconcileRequest & { readonly recipe: Recipe },
 ) =>
@@ -149,12 +160,12 @@ export const reconcileQuery = (
     retry: 1,
   })
 
-export const linksQuery = ({ base }: Place) =>
+export const linksQuery = ({ base }: Endpoint) =>
   queryOptions({ queryKey: ['links', base], queryFn: () => ask(api.linksReply, 'GET', `${base}/links`) })
-export const editionsQuery = ({ base }: Place) =>
+export const editionsQuery = ({ base }: Endpoint) =>
   queryOptions({ queryKey: ['editions', base], queryFn: () => ask(api.editionsReply, 'GET', `${base}/editions`) })
 
-export const watchesQuery = ({ base }: Place) =>
+export const watchesQuery = ({ base }: Endpoint) =>
   queryOptions({
     queryKey: ['watches', base],
     queryFn: () => ask(api.watchesReply, 'GET', `${base}/watches`),
@@ -168,18 +179,18 @@ export const connectionsQuery = {
   queryFn: () => ask(api.connectionsReply, 'GET', '/api/connections'),
 }
 
-export const runsQuery = ({ base }: Place) =>
+export const runsQuery = ({ base }: Endpoint) =>
   queryOptions({
     queryKey: ['runs', base],
     queryFn: () => ask(api.runsReply, 'GET', `${base}/runs`),
     refetchInterval: ({ state }) => (state.data?.runs.some((run) => run.state === 'running') ? 2000 : false),
   })
-export const runQuery = ({ base }: Place, id: string) =>
+export const runQuery = ({ base }: Endpoint, id: string) =>
   queryOptions({
     queryKey: ['run', base, id],
     queryFn: () => ask(api.runReply, 'GET', `${base}/runs/${id}`),
     enabled: id !== '',
     refetchInterval: ({ state }) => (state.data && state.data.state !== 'running' ? false : 250),
   })
-export const scriptsQuery = ({ base }: Place, edit: number) =>
+export const scriptsQuery = ({ base }: Endpoint, edit: number) =>
   queryOptions({ queryKey: ['scripts', base, edit], queryFn: () => ask(api.scriptReply, 'GET', `${base}/scripts`) })

@@ -4,7 +4,7 @@ import { NavLink, Outlet, useParams } from 'react-router'
 import { isFile, type Recipe } from '@fabula/core'
 import { flowReply } from '@fabula/core/api'
 import { ask } from '../api/client.ts'
-import { flowQuery, type Place } from '../api/queries.ts'
+import { flowQuery, type Endpoint } from '../api/queries.ts'
 import { Comparison } from '../sharing/editions.tsx'
 import { moment } from '../ui/moments.ts'
 import { FlowContext } from '../story/flow-context.ts'
@@ -40,7 +40,7 @@ const Lamp = () => {
 }
 
 /** A story that was changed by link writes no database until its owner agrees. */
-const Held = ({ since, from, to, place }: { since: string; from: Recipe | null; to: Recipe; place: Place }) => {
+const Held = ({ since, from, to, place }: { since: string; from: Recipe | null; to: Recipe; place: Endpoint }) => {
   const [open, setOpen] = useState(false)
   const client = useQueryClient()
   const agreeing = useMutation({
@@ -71,7 +71,7 @@ const Held = ({ since, from, to, place }: { since: string; from: Recipe | null; 
 /** The head of every page of a flow: its name, the pages, what the page itself puts beside them. */
 export const FlowLayout = ({ shared }: { shared: boolean }) => {
   const { id = '', token = '' } = useParams()
-  const place: Place = shared
+  const place: Endpoint = shared
     ? { base: `/api/shared/${token}`, home: `/r/${token}`, token }
     : { base: `/api/flows/${id}`, home: `/flows/${id}` }
   const { data: flow, error } = useQuery(flowQuery(place))

@@ -3,7 +3,7 @@ import {
   BarController,
   BarElement,
   CategoryScale,
-  Chart,
+  Chart as ChartJs,
   Legend,
   LinearScale,
   LineController,
@@ -17,7 +17,7 @@ import {
 import { useEffect, useImperativeHandle, useRef, type Ref } from 'react'
 import type { Picture, PictureData } from '@fabula/core/api'
 
-Chart.register(
+ChartJs.register(
   ArcElement,
   BarController,
   BarElement,
@@ -112,10 +112,10 @@ const configuration = (picture: Picture, data: PictureData, choose: (at: number)
   }
 }
 
-export type PictureHandle = { readonly image: () => string }
+export type ChartHandle = { readonly image: () => string }
 
 /** A picture drawn on a canvas, and in words for who cannot see it. A click on a part tells its place. */
-export default function PictureChart({
+export default function Chart({
   picture,
   data,
   choose,
@@ -124,15 +124,15 @@ export default function PictureChart({
   picture: Picture
   data: PictureData
   choose?: (at: number) => void
-  ref?: Ref<PictureHandle>
+  ref?: Ref<ChartHandle>
 }) {
   const canvas = useRef<HTMLCanvasElement>(null)
-  const chart = useRef<Chart>(undefined)
+  const chart = useRef<ChartJs>(undefined)
   const latest = useRef(choose)
   latest.current = choose
   useEffect(() => {
     if (!canvas.current) return
-    chart.current = new Chart(
+    chart.current = new ChartJs(
       canvas.current,
       configuration(picture, data, (at) => latest.current?.(at)),
     )

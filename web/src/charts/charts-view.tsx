@@ -6,8 +6,8 @@ import { pictureQuery } from '../api/queries.ts'
 import { download } from '../ui/download.ts'
 import { Button } from '../ui/parts.tsx'
 import type { Story } from '../story/use-story.ts'
-import type { PictureHandle } from './chart.tsx'
-import { nameOf, pictureFor } from './guess.ts'
+import type { ChartHandle } from './chart.tsx'
+import { nameOf, chartFor } from './guess.ts'
 
 const PictureChart = lazy(() => import('./chart.tsx'))
 const kinds: readonly (readonly [Picture['kind'], string])[] = [
@@ -29,14 +29,14 @@ const hows: readonly (readonly [Picture['how'], string])[] = [
 ]
 
 /** The table as a chart, said in a sentence of choices; kept with the flow it is drawn anew at every replay. */
-export const PicturesView = ({ story }: { story: Story }) => {
+export const ChartsView = ({ story }: { story: Story }) => {
   const { flow, place, stand, schemaHere, drawing, table } = story
-  const handle = useRef<PictureHandle>(null)
+  const handle = useRef<ChartHandle>(null)
   const [picture, setPicture] = useState<Picture>()
   useEffect(() => {
     const columns = drawing?.columns ?? []
     if (schemaHere.length > 0 && table)
-      setPicture(pictureFor(columns.length > 0 ? columns : schemaHere.map(({ name }) => name), schemaHere, table.id))
+      setPicture(chartFor(columns.length > 0 ? columns : schemaHere.map(({ name }) => name), schemaHere, table.id))
   }, [drawing?.at, table?.id, schemaHere.length > 0])
   const { data, error } = useQuery(pictureQuery(place, flow.files, stand, picture))
   const save = (pictures: readonly Picture[]): void => void story.save(flow.recipe, 'a picture', pictures)

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import type { Schema } from '@fabula/core'
-import { nameOf, pictureFor } from './guess.ts'
+import { nameOf, chartFor } from './guess.ts'
 
 const schema: Schema = [
   { name: 'Day', type: 'date' },
@@ -11,7 +11,7 @@ const schema: Schema = [
   { name: 'Tags', type: 'list' },
 ]
 const drawn = (...columns: string[]): unknown => {
-  const { kind, label, series, how, column, name } = pictureFor(columns, schema, 'visits')
+  const { kind, label, series, how, column, name } = chartFor(columns, schema, 'visits')
   return { kind, label, series, how, column, name }
 }
 

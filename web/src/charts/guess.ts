@@ -24,7 +24,7 @@ export const nameOf = ({
       : `${how === 'count' ? 'Rows' : `${measured[how]} ${column ?? ''}`} by ${label}${series === undefined ? '' : ` and ${series}`}`
 
 /** The picture that a selection suggests: dates make a line, one number its spread, two numbers points, else bars. */
-export const pictureFor = (columns: readonly string[], schema: Schema, table: string): Picture => {
+export const chartFor = (columns: readonly string[], schema: Schema, table: string): Picture => {
   const typeOf = (name: string) => schema.find((field) => field.name === name)?.type
   const numbers = columns.filter((name) => typeOf(name) === 'integer' || typeOf(name) === 'decimal')
   const others = columns.filter((name) => !numbers.includes(name) && typeOf(name) !== 'list')

@@ -5,7 +5,7 @@ import { previewQuery, factsQuery } from '../api/queries.ts'
 import { Segments } from '../ui/parts.tsx'
 import { shownText } from '../grid/cells.tsx'
 import type { Story } from '../story/use-story.ts'
-import type { Answers, Ask, Builder } from '../story/builders.ts'
+import type { BuilderAnswers, Ask, Builder } from '../story/builders.ts'
 import { ValueField } from '../sentence/value-field.tsx'
 import { type AnyValue } from '../story/values.ts'
 
@@ -16,7 +16,7 @@ const Question = ({
   story,
 }: {
   ask: Ask
-  answers: Answers
+  answers: BuilderAnswers
   put: (key: string, value: unknown) => void
   story: Story
 }) => {
@@ -155,12 +155,12 @@ export const BuilderPanel = ({
     ),
   )
   const facts = only === undefined ? undefined : ownValue(data?.facts, only)
-  const [answers, setAnswers] = useState<Answers>()
+  const [answers, setAnswers] = useState<BuilderAnswers>()
   const ready = schema.length > 0 && facts !== undefined
   useEffect(() => {
     if (answers === undefined && ready) write(builder.start(columns, schema, facts))
   }, [ready])
-  const write = (next: Answers): void => {
+  const write = (next: BuilderAnswers): void => {
     setAnswers(next)
     const steps = builder.write(next, columns, schema, facts)
     if (steps.length > 0) story.begin(steps)

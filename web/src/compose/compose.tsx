@@ -3,18 +3,18 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { counted, figure } from '@fabula/core'
 import { factsQuery, previewQuery } from '../api/queries.ts'
-import { JoinBench } from '../workbenches/join-workbench.tsx'
-import { UnionBench } from '../workbenches/union-workbench.tsx'
-import { UnifyBench } from '../workbenches/unify-workbench.tsx'
-import { Card } from './panel.tsx'
+import { JoinWorkbench } from '../workbenches/join-workbench.tsx'
+import { UnionWorkbench } from '../workbenches/union-workbench.tsx'
+import { UnifyWorkbench } from '../workbenches/unify-workbench.tsx'
+import { SelectionPanel } from './panel.tsx'
 import { ColumnsView } from '../profile/columns-view.tsx'
 import { Composer } from './composer.tsx'
 import { Grid } from '../grid/grid.tsx'
 import { MapView } from './map-view.tsx'
-import { PicturesView } from '../charts/charts-view.tsx'
+import { ChartsView } from '../charts/charts-view.tsx'
 import { ReconcileView } from '../workbenches/reconcile-view.tsx'
-import { River } from './row-strip.tsx'
-import { StoryList } from './table-list.tsx'
+import { RowStrip } from './row-strip.tsx'
+import { TableList } from './table-list.tsx'
 import { useStory, type Story } from '../story/use-story.ts'
 import { verbsFor } from '../story/verbs.ts'
 import { Button, Key, Notice, Segments } from '../ui/parts.tsx'
@@ -22,16 +22,16 @@ import { useFlow } from '../story/flow-context.ts'
 
 /** The tally above the table: the same changes in numbers. */
 const Tally = ({ story }: { story: Story }) => {
-  const account = story.steps.find(({ id }) => id === story.step?.id)?.account
+  const statistics = story.steps.find(({ id }) => id === story.step?.id)?.statistics
   const at = story.table?.steps.findIndex(({ id }) => id === story.step?.id) ?? 0
-  if (!account || at === 0) return null
-  const lost = Object.values(account.unreadable).reduce((a, b) => a + b, 0)
+  if (!statistics || at === 0) return null
+  const lost = Object.values(statistics.unreadable).reduce((a, b) => a + b, 0)
   const parts: readonly (readonly [number, string, string])[] = [
-    [account.cellsChanged, `${account.cellsChanged === 1 ? 'value changes' : 'values change'}`, 'text-turned'],
-    [account.rowsLeft, `${account.rowsLeft === 1 ? 'row leaves' : 'rows leave'}`, 'text-went'],
-    [account.rowsCame, `${account.rowsCame === 1 ? 'row comes' : 'rows come'}`, 'text-came'],
-    [account.columnsAdded.length, 'new columns', 'text-came'],
-    [account.columnsDropped.length, 'columns leave', 'text-went'],
+    [statistics.cellsChanged, `${statistics.cellsChanged === 1 ? 'value changes' : 'values change'}`, 'text-turned'],
+    [statistics.rowsLeft, `${statistics.rowsLeft === 1 ? 'row leaves' : 'rows leave'}`, 'text-went'],
+    [statistics.rowsCame, `${statistics.rowsCame === 1 ? 'row comes' : 'rows come'}`, 'text-came'],
+    [statistics.columnsAdded.length, 'new columns', 'text-came'],
+    [statistics.columnsDropped.length, 'columns leave', 'text-went'],
     [lost, 'unreadable', 'text-went'],
   ]
   const told = parts.filter(([n], i) => n > 0 || i === 1)
@@ -172,14 +172,14 @@ export const Compose = () => {
   const twoTables = kind === 'join' || kind === 'union'
   const onBench = twoTables && !outcome && !noFiles
   const wide = bench || ((sight === 'map' || sight === 'reconcile') && !draft)
-  const shownRows = story.steps.find(({ id }) => id === step?.id)?.account?.rowsOut
+  const shownRows = story.steps.find(({ id }) => id === step?.id)?.statistics?.rowsOut
   return (
     <main
       className="grid min-h-0"
       style={{ gridTemplateColumns: wide ? `${left}px minmax(0,1fr)` : `${left}px minmax(0,1fr) 268px` }}
     >
       <section aria-label="The story" className="relative flex min-h-0 flex-col border-r border-line">
-        <StoryList story={story} />
+        <TableList story={story} />
         <Composer story={story} focusRef={rememberFocus} />
         <div
           role="separator"
@@ -261,9 +261,9 @@ export const Compose = () => {
           </div>
         ) : onBench && draft ? (
           kind === 'join' ? (
-            <JoinBench key={draft.step.id} step={draft.step} story={story} />
+            <JoinWorkbench key={draft.step.id} step={draft.step} story={story} />
           ) : (
-            <UnionBench key={draft.step.id} step={draft.step} story={story} />
+            <UnionWorkbench key={draft.step.id} step={draft.step} story={story} />
           )
         ) : sight === 'map' ? (
           <MapView story={story} />
@@ -272,16 +272,16 @@ export const Compose = () => {
         ) : sight === 'columns' ? (
           <ColumnsView story={story} />
         ) : sight === 'picture' ? (
-          <PicturesView story={story} />
+          <ChartsView story={story} />
         ) : (
           <>
-            {kind === 'unify' && draft && <UnifyBench step={draft.step} story={story} />}
+            {kind === 'unify' && draft && <UnifyWorkbench step={draft.step} story={story} />}
             <Grid story={story} facts={facts.data?.facts ?? {}} />
           </>
         )}
-        {!wide && <River story={story} />}
+        {!wide && <RowStrip story={story} />}
       </section>
-      {!wide && <Card story={story} />}
+      {!wide && <SelectionPanel story={story} />}
       {keys && (
         <div
           role="dialog"
@@ -302,7 +302,7 @@ export const Compose = () => {
       )}
       <p aria-live="polite" className="sr-only">
         {draft && view.data
-          ? `Draft: ${story.steps.find(({ id }) => id === draft.step.id)?.account?.sentence ?? ''}`
+          ? `Draft: ${story.steps.find(({ id }) => id === draft.step.id)?.statistics?.sentence ?? ''}`
           : ''}
       </p>
     </main>

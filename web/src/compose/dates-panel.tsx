@@ -52,7 +52,7 @@ export const readingStep = (
 }
 
 /** Which forms of dates a column holds, the one question they leave open, and what stays unread. */
-export const DatesCard = ({ story, column, forms }: { story: Story; column: string; forms: DateForms }) => {
+export const DatesPanel = ({ story, column, forms }: { story: Story; column: string; forms: DateForms }) => {
   const { question } = forms
   const evidence = question ? question.dayFirst > 0 !== question.monthFirst > 0 : true
   const [order, setOrder] = useState<'day' | 'month' | ''>(

@@ -86,7 +86,7 @@ export const MapView = ({ story }: { story: Story }) => {
           {tables.map((table, at) => {
             const steps = told[at]?.data?.steps
             const last = steps?.at(-1)
-            const rows = steps?.findLast(({ account }) => account !== null)?.account?.rowsOut
+            const rows = steps?.findLast(({ statistics }) => statistics !== null)?.statistics?.rowsOut
             const broken = steps?.some(({ state }) => state === 'broken' || state === 'waiting')
             const input = table.steps[0]?.input
             const source = typeof input === 'string' ? (ownValue(files, input) ?? []).map(({ name }) => name) : []

@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
 import { ownValue, counted, figure, typeWords } from '@fabula/core'
 import { factsQuery } from '../api/queries.ts'
-import { LayFiles } from '../workbenches/union-files.tsx'
+import { UnionFiles } from '../workbenches/union-files.tsx'
 import { BuilderPanel } from './builder-panel.tsx'
 import { builderNamed } from '../story/builders.ts'
-import { DatesCard } from './dates-panel.tsx'
+import { DatesPanel } from './dates-panel.tsx'
 import { ShapePanel, shapeKinds } from './shape-panel.tsx'
 import { FindingNotes, Figures, ValueBars } from '../profile/column-facts.tsx'
 import type { Story } from '../story/use-story.ts'
@@ -74,7 +74,7 @@ const ColumnCard = ({ story, column }: { story: Story; column: string }) => {
         </div>
       )}
       {facts.dates && (
-        <DatesCard key={`${column}/${story.step?.id ?? ''}`} story={story} column={column} forms={facts.dates} />
+        <DatesPanel key={`${column}/${story.step?.id ?? ''}`} story={story} column={column} forms={facts.dates} />
       )}
       <ValueBars
         label="Commonest values"
@@ -108,7 +108,7 @@ const headings: Readonly<Record<Selection['kind'], string>> = {
 }
 
 /** The card follows the selection: what it is, and in verbs what can be done with just that. */
-export const Card = ({ story }: { story: Story }) => {
+export const SelectionPanel = ({ story }: { story: Story }) => {
   const { selection, schemaHere, table, building } = story
   const names = schemaHere.map(({ name }) => name)
   const columns =
@@ -120,7 +120,7 @@ export const Card = ({ story }: { story: Story }) => {
   const [only] = columns
   const here: Selection = columns.length === 0 ? { kind: 'table' } : selection
   const type = schemaHere.find(({ name }) => name === only)?.type
-  const rows = story.steps.find(({ id }) => id === story.step?.id)?.account?.rowsOut
+  const rows = story.steps.find(({ id }) => id === story.step?.id)?.statistics?.rowsOut
   const builder = builderNamed(building?.id)
   return (
     <aside
@@ -141,7 +141,7 @@ export const Card = ({ story }: { story: Story }) => {
       </div>
       {story.draft && shapeKinds.includes(story.draft.step.kind) && <ShapePanel story={story} />}
       {building?.id === layFilesId ? (
-        <LayFiles story={story} />
+        <UnionFiles story={story} />
       ) : builder && building ? (
         <BuilderPanel
           key={`${builder.id}${building.columns.join()}`}

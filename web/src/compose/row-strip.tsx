@@ -2,8 +2,8 @@ import { counted, figure, sentenceText, tableNames } from '@fabula/core'
 import type { Story } from '../story/use-story.ts'
 
 /** How many rows stand after each sentence, at a glance. */
-export const River = ({ story }: { story: Story }) => {
-  const accounts = story.steps.flatMap(({ id, account }) => (account ? [{ id, rows: account.rowsOut }] : []))
+export const RowStrip = ({ story }: { story: Story }) => {
+  const accounts = story.steps.flatMap(({ id, statistics }) => (statistics ? [{ id, rows: statistics.rowsOut }] : []))
   const most = Math.max(1, ...accounts.map(({ rows }) => rows))
   return (
     <div className="border-t border-line bg-paper px-3.5 pt-2 pb-2.5">

@@ -112,7 +112,7 @@ const Tokens = ({ story, words, ids }: { story: Story; words: string; ids: reado
 }
 
 /** A table's story under its name: which tables it is made from and which it feeds; only the one in view is unfolded. */
-const Strand = ({ story, table }: { story: Story; table: RecipeTable }) => {
+const TableEntry = ({ story, table }: { story: Story; table: RecipeTable }) => {
   const open = story.table?.id === table.id
   const at = story.recipe.tables.findIndex(({ id }) => id === table.id)
   const [naming, setNaming] = useState(false)
@@ -259,7 +259,7 @@ const MoreTables = ({ story }: { story: Story }) => {
 }
 
 /** The strands so that each stands below those it is made from. */
-export const StoryList = ({ story }: { story: Story }) => (
+export const TableList = ({ story }: { story: Story }) => (
   <div className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto py-3">
     {story.recipe.tables.length > 1 && (
       <p className="pl-[38px] text-[12.5px]">
@@ -278,7 +278,7 @@ export const StoryList = ({ story }: { story: Story }) => (
     )}
     <Parameters story={story} />
     {inOrder(story.recipe).map((table) => (
-      <Strand key={table.id} story={story} table={table} />
+      <TableEntry key={table.id} story={story} table={table} />
     ))}
     <MoreTables story={story} />
     <Outputs story={story} />

@@ -1,11 +1,11 @@
 import type { ReactNode } from 'react'
 import type { ColumnFacts, PreviewReply } from '@fabula/core/api'
 
-export type ViewRow = PreviewReply['rows'][number]
-export type ViewColumn = PreviewReply['columns'][number]
+export type GridRow = PreviewReply['rows'][number]
+export type GridColumn = PreviewReply['columns'][number]
 
-export const isNumeric = (type: ViewColumn['type']): boolean => type === 'integer' || type === 'decimal'
-export const typeWords: Readonly<Record<ViewColumn['type'], string>> = {
+export const isNumeric = (type: GridColumn['type']): boolean => type === 'integer' || type === 'decimal'
+export const typeWords: Readonly<Record<GridColumn['type'], string>> = {
   text: 'text',
   integer: 'whole number',
   decimal: 'number',
@@ -25,7 +25,7 @@ export const shownText = (text: string | null): ReactNode => {
     .replace(/\r\n|\r|\n/g, '↵')
     .replace(/\t/g, '→')
 }
-const plainNumber = (text: string | null, type: ViewColumn['type']): ReactNode =>
+const plainNumber = (text: string | null, type: GridColumn['type']): ReactNode =>
   shownText(
     isNumeric(type) && text !== null && !/e/.test(text)
       ? text.replace(/^(-?\d+)/, (whole) =>
@@ -35,7 +35,7 @@ const plainNumber = (text: string | null, type: ViewColumn['type']): ReactNode =
   )
 
 /** A cell: what was there struck beside what is there now. */
-export const Cell = ({ row, column, at }: { row: ViewRow; column: ViewColumn; at: number }) => {
+export const Cell = ({ row, column, at }: { row: GridRow; column: GridColumn; at: number }) => {
   const old = row.old?.[at]
   const bad = row.bad?.includes(at)
   // a row that came never had a cell in a column that went
@@ -52,7 +52,7 @@ export const Cell = ({ row, column, at }: { row: ViewRow; column: ViewColumn; at
 }
 
 /** A width that shows the longest of these rows whole, within reason. */
-export const widthFor = (column: ViewColumn, rows: readonly ViewRow[], at: number, most = 320): number => {
+export const widthFor = (column: GridColumn, rows: readonly GridRow[], at: number, most = 320): number => {
   const longest = rows.reduce(
     (length, row) =>
       Math.max(

@@ -6,7 +6,7 @@ import { ask } from '../api/client.ts'
 import { Button } from '../ui/parts.tsx'
 import type { Story } from '../story/use-story.ts'
 
-export type Place = { readonly row: number; readonly column: string }
+export type FoundCell = { readonly row: number; readonly column: string }
 
 /** A column by its name, or a value anywhere in the table. */
 export const FindBar = ({
@@ -17,8 +17,8 @@ export const FindBar = ({
   close,
 }: {
   story: Story
-  at: Place | undefined
-  goTo: (place: Place) => void
+  at: FoundCell | undefined
+  goTo: (place: FoundCell) => void
   goToColumn: (name: string) => void
   close: () => void
 }) => {

@@ -3,23 +3,23 @@ import { useEffect, useRef, useState, type KeyboardEvent } from 'react'
 import { ownValue, counted, figure } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
 import type { Story } from '../story/use-story.ts'
-import { Cell, isNumeric, widthFor, type ViewColumn, type ViewRow } from './cells.tsx'
+import { Cell, isNumeric, widthFor, type GridColumn, type GridRow } from './cells.tsx'
 import { cellsAsText, mostCopied } from './copy.ts'
-import { FindBar, type Place } from './find-bar.tsx'
+import { FindBar, type FoundCell } from './find-bar.tsx'
 import { Head } from './head.tsx'
-import { SightMenu } from './view-menu.tsx'
+import { ViewMenu } from './view-menu.tsx'
 import { usePages } from './use-pages.ts'
-import { useSight } from './use-view.ts'
+import { useGridView } from './use-view.ts'
 import { useTallRows } from './use-tall-rows.ts'
 
 const headHeight = 68
 const numberWidth = 56
-type Spot = { readonly row: number; readonly at: number }
+type GridPosition = { readonly row: number; readonly at: number }
 
 const between = (n: number, a: number, b: number): boolean => n >= Math.min(a, b) && n <= Math.max(a, b)
 
 /** What a cell's background says: it leaves, came, was turned, could not be read, or is chosen. */
-const tintOf = (row: ViewRow, column: ViewColumn, c: number, chosen: boolean): string =>
+const tintOf = (row: GridRow, column: GridColumn, c: number, chosen: boolean): string =>
   row.state === 'went' || column.state === 'went'
     ? 'bg-went-tint text-went line-through'
     : row.bad?.includes(c)
@@ -51,12 +51,12 @@ const selectedPart = (cell: HTMLElement, text: string): { from: number; to: numb
 export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<string, ColumnFacts>> }) => {
   const scroller = useRef<HTMLDivElement>(null)
   const [range, setRange] = useState({ from: 0, to: 40 })
-  const [active, setActive] = useState<Spot>()
-  const [anchor, setAnchor] = useState<Spot>()
+  const [active, setActive] = useState<GridPosition>()
+  const [anchor, setAnchor] = useState<GridPosition>()
   const [finding, setFinding] = useState(false)
-  const [waiting, setWaiting] = useState<Place>()
+  const [waiting, setWaiting] = useState<FoundCell>()
   const [said, setSaid] = useState('')
-  const [sight, setSight] = useSight(`${story.flow.id}:${story.table?.id ?? ''}`)
+  const [sight, setSight] = useGridView(`${story.flow.id}:${story.table?.id ?? ''}`)
   const { first, rowAt } = usePages(story, range.from, range.to)
   const columns = first.data?.columns ?? []
   const total = first.data?.total ?? 0
@@ -68,7 +68,7 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
   const widths = seen.map((c) =>
     Math.round(
       (ownValue(sight.widths, columns[c]?.name ?? '') ??
-        widthFor(columns[c] as ViewColumn, (first.data?.rows ?? []).slice(0, 40), c)) * sight.zoom,
+        widthFor(columns[c] as GridColumn, (first.data?.rows ?? []).slice(0, 40), c)) * sight.zoom,
     ),
   )
   const stillWidth = widths.slice(0, Math.max(0, still)).reduce((sum, width) => sum + width, 0)
@@ -139,7 +139,7 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
     goToName(waiting.row, waiting.column)
     setWaiting(undefined)
   }, [waiting, story.lens, story.only, first.isFetching])
-  const goToFound = (place: Place): void => {
+  const goToFound = (place: FoundCell): void => {
     story.setLens('after')
     story.setOnly('all')
     setWaiting(place)
@@ -198,7 +198,7 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
           names.map((name) => [
             name,
             widthFor(
-              columns.find((column) => column.name === name) as ViewColumn,
+              columns.find((column) => column.name === name) as GridColumn,
               [...(first.data?.rows ?? []), ...loaded],
               columns.findIndex((column) => column.name === name),
               900,
@@ -234,7 +234,7 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
     }
   }, [])
   const head = (at: number, left: number) => {
-    const column = columns[seen[at] ?? 0] as ViewColumn
+    const column = columns[seen[at] ?? 0] as GridColumn
     return (
       <Head
         key={`${column.state}${column.name}`}
@@ -259,9 +259,9 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
       />
     )
   }
-  const cell = (row: ViewRow, index: number, at: number, left: number) => {
+  const cell = (row: GridRow, index: number, at: number, left: number) => {
     const c = seen[at] ?? 0
-    const column = columns[c] as ViewColumn
+    const column = columns[c] as GridColumn
     const here = active?.row === index && active.at === at
     const within =
       active !== undefined &&
@@ -339,8 +339,8 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
               style={{ width: numberWidth }}
             >
               <span className="block pt-1.5 pr-2 text-right text-[12px] text-ink-3">row</span>
-              <SightMenu
-                sight={sight}
+              <ViewMenu
+                view={sight}
                 change={setSight}
                 chosen={chosen}
                 names={columns.map(({ name }) => name)}

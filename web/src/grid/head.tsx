@@ -1,11 +1,11 @@
 import { useState, type DragEvent } from 'react'
 import { figure } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
-import { Bars, typeWords, type ViewColumn } from './cells.tsx'
+import { Bars, typeWords, type GridColumn } from './cells.tsx'
 
-type Side = 'before' | 'after'
-type Props = {
-  readonly column: ViewColumn
+type DropSide = 'before' | 'after'
+type HeadProps = {
+  readonly column: GridColumn
   readonly at: number
   readonly left: number
   readonly width: number
@@ -15,11 +15,11 @@ type Props = {
   readonly resize: (width: number) => void
   readonly fit: () => void
   readonly rename: (name: string) => void
-  readonly drop: (dragged: string, side: Side) => void
+  readonly drop: (dragged: string, side: DropSide) => void
 }
 
 const dragType = 'application/x-fabula-column'
-const sideOf = (event: DragEvent<HTMLElement>): Side => {
+const sideOf = (event: DragEvent<HTMLElement>): DropSide => {
   const { left, width } = event.currentTarget.getBoundingClientRect()
   return event.clientX < left + width / 2 ? 'before' : 'after'
 }
@@ -28,9 +28,9 @@ const sideOf = (event: DragEvent<HTMLElement>): Side => {
  * The head of a column: its name, type and spread. A double click on the name renames it there, dragging the head moves
  * the column; its edge is dragged to widen it, a double click there fits it.
  */
-export const Head = ({ column, at, left, width, on, facts, choose, resize, fit, rename, drop }: Props) => {
+export const Head = ({ column, at, left, width, on, facts, choose, resize, fit, rename, drop }: HeadProps) => {
   const [naming, setNaming] = useState(false)
-  const [over, setOver] = useState<Side>()
+  const [over, setOver] = useState<DropSide>()
   const here = column.state !== 'went'
   const name = (text: string): void => {
     setNaming(false)

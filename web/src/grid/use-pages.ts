@@ -1,7 +1,7 @@
 import { useQueries, useQuery } from '@tanstack/react-query'
 import { pageSize, previewQuery } from '../api/queries.ts'
 import type { Story } from '../story/use-story.ts'
-import type { ViewRow } from './cells.tsx'
+import type { GridRow } from './cells.tsx'
 
 /** The pages of rows that are in view, as they arrive. */
 export const usePages = (story: Story, from: number, to: number) => {
@@ -12,7 +12,7 @@ export const usePages = (story: Story, from: number, to: number) => {
     (_, i) => Math.floor(from / pageSize) + i,
   ).filter((page) => page > 0)
   const others = useQueries({ queries: wanted.map((page) => previewQuery(place, flow.files, stand, lens, only, page)) })
-  const rowAt = (index: number): ViewRow | undefined => {
+  const rowAt = (index: number): GridRow | undefined => {
     const page = Math.floor(index / pageSize)
     return page === 0 ? first.data?.rows[index] : others[wanted.indexOf(page)]?.data?.rows[index - page * pageSize]
   }

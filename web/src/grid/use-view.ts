@@ -1,28 +1,28 @@
 import { useState } from 'react'
 
 /** How somebody likes to see a table: kept in the browser, never in the recipe. */
-export type Sight = {
+export type GridView = {
   readonly widths: Readonly<Record<string, number>>
   readonly hidden: readonly string[]
   readonly frozen: number
   readonly zoom: number
 }
-const plain: Sight = { widths: {}, hidden: [], frozen: 0, zoom: 1 }
+const plain: GridView = { widths: {}, hidden: [], frozen: 0, zoom: 1 }
 
-const kept = (key: string): Sight => {
+const kept = (key: string): GridView => {
   try {
-    return { ...plain, ...(JSON.parse(localStorage.getItem(key) ?? '{}') as Partial<Sight>) }
+    return { ...plain, ...(JSON.parse(localStorage.getItem(key) ?? '{}') as Partial<GridView>) }
   } catch {
     return plain
   }
 }
 
 /** Widths, hidden and frozen columns and the size of a table, one for each table of a story. */
-export const useSight = (table: string) => {
+export const useGridView = (table: string) => {
   const key = `sight:${table}`
   const [held, setHeld] = useState({ key, sight: kept(key) })
   const sight = held.key === key ? held.sight : kept(key)
-  const change = (next: Partial<Sight>): void => {
+  const change = (next: Partial<GridView>): void => {
     const whole = { ...sight, ...next }
     localStorage.setItem(key, JSON.stringify(whole))
     setHeld({ key, sight: whole })

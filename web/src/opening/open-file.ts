@@ -1,4 +1,4 @@
-import { fileColumns, headerRows, parseRecipe, wildcard, type Read, type Recipe, type Step } from '@fabula/core'
+import { fileColumns, headerRows, parseRecipe, wildcard, type ReadOptions, type Recipe, type Step } from '@fabula/core'
 import type { FileRef, LookReply, OpenReply } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
 import { ask, ServerError } from '../api/client.ts'
@@ -6,11 +6,11 @@ import { freeTableName, idOf, patternOf, titleOfFile } from '../story/names.ts'
 
 export const openFile = (
   files: readonly FileRef[],
-  read: Read,
+  read: ReadOptions,
   job: string,
   signal?: AbortSignal,
 ): Promise<OpenReply> => ask(api.openReply, 'POST', '/api/open', { files, read, job }, signal)
-export const lookAt = (file: FileRef, read: Read, sheet?: string): Promise<LookReply> =>
+export const lookAt = (file: FileRef, read: ReadOptions, sheet?: string): Promise<LookReply> =>
   ask(api.lookReply, 'POST', '/api/look', {
     hash: file.hash,
     name: file.name,
@@ -19,13 +19,13 @@ export const lookAt = (file: FileRef, read: Read, sheet?: string): Promise<LookR
   })
 
 /** What was detected is written down, so that a replay reads alike. */
-const settled = (opened: OpenReply, read: Read): Read => ({
+const settled = (opened: OpenReply, read: ReadOptions): ReadOptions => ({
   ...read,
   types: Object.fromEntries(fileColumns(opened.columns, read).map(({ name, type }) => [name, { type }])),
 })
 
 /** Sheets with the same names of columns as most have: by what their own names share, or one by one. */
-const sheetsOf = (look: LookReply): Pick<Read, 'sheets'> => {
+const sheetsOf = (look: LookReply): Pick<ReadOptions, 'sheets'> => {
   const shown = look.sheets.filter(({ hidden, rows }) => !hidden && rows > 1)
   const [first] = shown
   if (!first || shown.length < 2) return {}
@@ -44,7 +44,7 @@ const sheetsOf = (look: LookReply): Pick<Read, 'sheets'> => {
 }
 
 /** How a file seems to be written: a start that the opening page lets one change. */
-export const guessedRead = (look: LookReply): Read => ({
+export const guessedRead = (look: LookReply): ReadOptions => ({
   ...(look.format === 'csv' ? { encoding: look.encoding, delimiter: look.delimiter } : {}),
   ...(look.path === undefined ? {} : { path: look.path }),
   ...(look.format === 'xlsx' || look.format === 'ods' ? sheetsOf(look) : {}),
@@ -75,7 +75,7 @@ const extraSteps = (extras: readonly Omit<Step, 'id'>[], from: number): Step[] =
 export const newRecipe = (
   files: readonly FileRef[],
   opened: OpenReply,
-  read: Read,
+  read: ReadOptions,
   extras: readonly Omit<Step, 'id'>[],
 ): { recipe: Recipe; id: string } => {
   const file = files[0]?.name ?? 'table'
@@ -104,7 +104,7 @@ export const withTable = (
   recipe: Recipe,
   files: readonly FileRef[],
   opened: OpenReply,
-  read: Read,
+  read: ReadOptions,
   extras: readonly Omit<Step, 'id'>[],
   nextStep: number,
   called?: string,
@@ -134,7 +134,7 @@ export const reopened = (
   recipe: Recipe,
   input: string,
   opened: OpenReply,
-  read: Read,
+  read: ReadOptions,
   extras: readonly Omit<Step, 'id'>[],
   nextStep: number,
 ): Recipe => ({

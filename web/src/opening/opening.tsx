@@ -1,4 +1,4 @@
-import { counted, nextStepId, ownValue, sentenceText, type Read, type Recipe, type Step } from '@fabula/core'
+import { counted, nextStepId, ownValue, sentenceText, type ReadOptions, type Recipe, type Step } from '@fabula/core'
 import type { FileRef, FlowReply } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
 import { useQueryClient } from '@tanstack/react-query'
@@ -47,14 +47,14 @@ const Reading = ({ opening }: { opening: Opening }) => {
   )
 }
 
-type View = {
+type OpeningProps = {
   readonly title: string
-  readonly start: { readonly files: readonly FileRef[]; readonly read: Read | undefined }
+  readonly start: { readonly files: readonly FileRef[]; readonly read: ReadOptions | undefined }
   readonly keep: (opening: Opening) => Promise<void>
   readonly back: () => void
 }
 
-const OpeningView = ({ title, start, keep, back }: View) => {
+const OpeningView = ({ title, start, keep, back }: OpeningProps) => {
   const opening = useOpening(start)
   const [lens, setLens] = useState<'raw' | 'table'>('raw')
   const [problem, setProblem] = useState<string>()
@@ -238,7 +238,7 @@ export const OpenInFlow = () => {
   return (
     <OpeningView
       title="Open a file"
-      start={{ files, read: step ? ((step.read ?? {}) as Read) : undefined }}
+      start={{ files, read: step ? ((step.read ?? {}) as ReadOptions) : undefined }}
       keep={keep}
       back={back}
     />

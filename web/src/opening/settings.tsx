@@ -1,5 +1,5 @@
 import { useRef } from 'react'
-import { counted, figure, quoted, type Read } from '@fabula/core'
+import { counted, figure, quoted, type ReadOptions } from '@fabula/core'
 import type { FileRef, OpenReply } from '@fabula/core/api'
 import { Button, Notice, Segments } from '../ui/parts.tsx'
 import type { Opening } from './use-opening.ts'
@@ -258,10 +258,10 @@ const Writing = ({ opening }: { opening: Opening }) => {
   )
 }
 
-const originOf = (read: Read, key: 'file' | 'sheet', on: boolean): Read['origin'] => {
+const originOf = (read: ReadOptions, key: 'file' | 'sheet', on: boolean): ReadOptions['origin'] => {
   const next = { ...read.origin, ...(on ? { [key]: key === 'file' ? 'File' : 'Sheet' } : { [key]: undefined }) }
   const kept = Object.fromEntries(Object.entries(next).filter(([, value]) => value !== undefined)) as NonNullable<
-    Read['origin']
+    ReadOptions['origin']
   >
   return Object.keys(kept).length > 0 ? kept : undefined
 }

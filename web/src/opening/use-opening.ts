@@ -1,4 +1,12 @@
-import { headerRows, rectangleOf, wildcard, writeColumn, type Read, type Rectangle, type Step } from '@fabula/core'
+import {
+  headerRows,
+  rectangleOf,
+  wildcard,
+  writeColumn,
+  type ReadOptions,
+  type Rectangle,
+  type Step,
+} from '@fabula/core'
 import type { FileRef, LookReply, OpenReply } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
 import { useQuery } from '@tanstack/react-query'
@@ -10,7 +18,7 @@ const without = <T extends object>(value: T, key: keyof T): T =>
   Object.fromEntries(Object.entries(value).filter(([one]) => one !== key)) as T
 
 /** Which sheets the read takes in, by name. */
-const chosen = (look: LookReply | undefined, sheets: Read['sheets']): string[] => {
+const chosen = (look: LookReply | undefined, sheets: ReadOptions['sheets']): string[] => {
   const all = look?.sheets ?? []
   if (sheets === undefined || sheets === 'first')
     return all
@@ -24,15 +32,15 @@ const chosen = (look: LookReply | undefined, sheets: Read['sheets']): string[] =
 }
 
 /** All that the opening page holds: the files, how they are read, what is seen of them. */
-export const useOpening = (start: { readonly files: readonly FileRef[]; readonly read: Read | undefined }) => {
+export const useOpening = (start: { readonly files: readonly FileRef[]; readonly read: ReadOptions | undefined }) => {
   const [files, setFiles] = useState(start.files)
   const [at, setAt] = useState<{ file: number; sheet?: string }>({ file: 0 })
-  const [given, setRead] = useState<Read | undefined>(start.read)
+  const [given, setRead] = useState<ReadOptions | undefined>(start.read)
   const [laid, setLaid] = useState<readonly string[]>([])
   const [filled, setFilled] = useState(false)
   const [stopped, setStopped] = useState(false)
   const file = files[Math.min(at.file, files.length - 1)]
-  const how: Read = {
+  const how: ReadOptions = {
     ...(given?.format ? { format: given.format } : {}),
     ...(given?.encoding ? { encoding: given.encoding } : {}),
     ...(given?.delimiter ? { delimiter: given.delimiter } : {}),
@@ -75,8 +83,8 @@ export const useOpening = (start: { readonly files: readonly FileRef[]; readonly
     void ask(api.progressReply, 'DELETE', `/api/open/${job}`)
   }
 
-  const change = (next: Partial<Read>): void => setRead({ ...read, ...next })
-  const drop = (name: keyof Read): void => setRead(without(read, name))
+  const change = (next: Partial<ReadOptions>): void => setRead({ ...read, ...next })
+  const drop = (name: keyof ReadOptions): void => setRead(without(read, name))
   const area: Rectangle | undefined = read.range ? rectangleOf(read.range) : undefined
   /** Rows of names as numbers of the sheet. */
   const heads = headerRows(read).map((row) => row + (area ? area.top - 1 : 0))

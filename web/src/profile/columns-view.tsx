@@ -1,7 +1,7 @@
 import { useQueries } from '@tanstack/react-query'
 import { lazy, Suspense, useState } from 'react'
 import { ownValue, counted, typeWords, type Schema } from '@fabula/core'
-import { factsQuery, type Stand } from '../api/queries.ts'
+import { factsQuery, type Cursor } from '../api/queries.ts'
 import { Button } from '../ui/parts.tsx'
 import type { Story } from '../story/use-story.ts'
 import { dotted, FindingNotes, Figures, ValueBars } from './column-facts.tsx'
@@ -11,7 +11,7 @@ const aPage = 24
 const aBatch = 6
 
 /** Facts of columns, asked for a few at a time so that the first stand soon. */
-const useFacts = (story: Story, stand: Stand, names: readonly string[], enabled: boolean) => {
+const useFacts = (story: Story, stand: Cursor, names: readonly string[], enabled: boolean) => {
   const batches = Array.from({ length: Math.ceil(names.length / aBatch) }, (_, i) =>
     names.slice(i * aBatch, (i + 1) * aBatch),
   )
@@ -26,7 +26,7 @@ const useFacts = (story: Story, stand: Stand, names: readonly string[], enabled:
   >['facts']
 }
 
-const previousOf = (story: Story): { stand: Stand; schema: Schema } | undefined => {
+const previousOf = (story: Story): { stand: Cursor; schema: Schema } | undefined => {
   const at = story.steps.findIndex(({ id }) => id === story.step?.id)
   const before = story.steps[at - 1]
   return before ? { stand: { ...story.stand, step: before.id }, schema: before.columns } : undefined

@@ -5,14 +5,14 @@ import * as api from '@fabula/core/api'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { ask } from '../api/client.ts'
-import { watchesQuery, type Place } from '../api/queries.ts'
+import { watchesQuery, type Endpoint } from '../api/queries.ts'
 import { parameterInput } from '../sentence/parameters.tsx'
 import { moment } from '../ui/moments.ts'
 import { Button, Notice } from '../ui/parts.tsx'
 
-type Watch = WatchesReply['watches'][number]
-type Kind = WatchSettings['when']['kind']
-const kindWords: Readonly<Record<Kind, string>> = {
+type WatchReply = WatchesReply['watches'][number]
+type ScheduleKind = WatchSettings['when']['kind']
+const kindWords: Readonly<Record<ScheduleKind, string>> = {
   arrival: 'as soon as new files arrive',
   daily: 'every day',
   weekly: 'every week',
@@ -26,15 +26,15 @@ const whenWords = ({ when, folder }: WatchSettings): string =>
     ? `When new files arrive in ${folder ?? ''}`
     : `${when.kind === 'daily' ? 'Every day' : when.kind === 'weekly' ? `Every ${days[when.day - 1] ?? ''}` : `Every month on the ${ordinal(when.day)}`} at ${when.at}, with ${folder ? `the newest files in ${folder}` : 'what is kept or fetched anew'}`
 
-type Told = WatchSettings['parameters'][string]
-const dayWords: Readonly<Record<Extract<Told, { day: string }>['day'], string>> = {
+type ParameterRule = WatchSettings['parameters'][string]
+const dayWords: Readonly<Record<Extract<ParameterRule, { day: string }>['day'], string>> = {
   today: 'the day it runs',
   yesterday: 'the day before',
   'last-month-end': 'the last day of the month before',
   'last-month-begin': 'the first day of the month before',
   'month-begin': 'the first day of the month',
 }
-const toldWords = (told: Told): string => ('value' in told ? told.value : dayWords[told.day])
+const toldWords = (told: ParameterRule): string => ('value' in told ? told.value : dayWords[told.day])
 
 /** What a replay by itself is told for a value that is asked. */
 const ToldFor = ({
@@ -43,8 +43,8 @@ const ToldFor = ({
   tell,
 }: {
   parameter: Parameter
-  told: Told | undefined
-  tell: (next: Told | undefined) => void
+  told: ParameterRule | undefined
+  tell: (next: ParameterRule | undefined) => void
 }) => (
   <p className="flex flex-wrap items-center gap-2">
     {name} is
@@ -58,7 +58,7 @@ const ToldFor = ({
             ? undefined
             : target.value === 'value'
               ? { value: String(value ?? '') }
-              : ({ day: target.value } as Told),
+              : ({ day: target.value } as ParameterRule),
         )
       }
     >
@@ -94,7 +94,7 @@ const WatchForm = ({
   close: () => void
 }) => {
   const [told, setTold] = useState<WatchSettings['parameters']>({})
-  const [kind, setKind] = useState<Kind>('arrival')
+  const [kind, setKind] = useState<ScheduleKind>('arrival')
   const [at, setAt] = useState('07:00')
   const [day, setDay] = useState(1)
   const [folder, setFolder] = useState('')
@@ -120,9 +120,9 @@ const WatchForm = ({
           className="field font-sans text-[13px]"
           aria-label="When"
           value={kind}
-          onChange={(event) => (setKind(event.target.value as Kind), setDay(1))}
+          onChange={(event) => (setKind(event.target.value as ScheduleKind), setDay(1))}
         >
-          {(Object.keys(kindWords) as Kind[]).map((one) => (
+          {(Object.keys(kindWords) as ScheduleKind[]).map((one) => (
             <option key={one} value={one}>
               {kindWords[one]}
             </option>
@@ -213,7 +213,7 @@ const WatchForm = ({
   )
 }
 
-const logLooks: Readonly<Record<Watch['log'][number]['what'], readonly [string, string]>> = {
+const logLooks: Readonly<Record<WatchReply['log'][number]['what'], readonly [string, string]>> = {
   replays: ['✓', 'text-came'],
   waits: ['?', 'text-turned'],
   failed: ['!', 'text-went'],
@@ -225,7 +225,7 @@ const WatchCard = ({
   show,
   look,
 }: {
-  watch: Watch
+  watch: WatchReply
   put: (change: { method: 'PUT' | 'DELETE'; on?: boolean }) => void
   show: (run: string) => void
   look: (files: Record<string, FileRef[]>) => void
@@ -279,7 +279,7 @@ export const ByItself = ({
   show,
   look,
 }: {
-  place: Place
+  place: Endpoint
   parameters: readonly Parameter[]
   show: (run: string) => void
   look: (files: Record<string, FileRef[]>) => void

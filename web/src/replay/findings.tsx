@@ -18,18 +18,18 @@ const marks: Readonly<Record<string, string>> = {
 }
 const adds = ['new-column', 'new-sheet', 'new-label']
 
-type Finding = FitReply['findings'][number]
-const breaks = ({ code, step }: Finding): boolean =>
+type FitFinding = FitReply['findings'][number]
+const breaks = ({ code, step }: FitFinding): boolean =>
   code === 'broken-step' || (code === 'missing-column' && step !== undefined)
 /** How one input fits, by what was found in it alone. */
-export const verdictOf = (findings: readonly Finding[]): FitReply['verdict'] =>
+export const verdictOf = (findings: readonly FitFinding[]): FitReply['verdict'] =>
   findings.some(breaks)
     ? 'does-not-fit'
     : findings.some(({ code }) => code === 'missing-column' || code === 'changed-type' || code === 'missing-sheet')
       ? 'fits-with-changes'
       : 'fits'
 
-type Answers = {
+type FindingAnswers = {
   /** Columns of the new files, and the columns of the story that they are read as. */
   readonly accepted: Readonly<Record<string, string>>
   readonly accept: (from: string, to: string) => void
@@ -38,7 +38,7 @@ type Answers = {
   readonly keep?:
     | ((
         finding: { readonly input: string; readonly step?: string | undefined; readonly column?: string | undefined },
-        offer: Finding['offers'][number],
+        offer: FitFinding['offers'][number],
       ) => void)
     | undefined
   readonly forget?: ((from: string) => void) | undefined
@@ -54,7 +54,7 @@ export const Findings = ({
   report: FitReply
   input: string
   known: Readonly<Record<string, readonly string[]>>
-  answers: Answers
+  answers: FindingAnswers
 }) => {
   const findings = report.findings.filter((finding) => finding.input === input)
   const answers = Object.entries(accepted)

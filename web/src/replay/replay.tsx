@@ -1,4 +1,4 @@
-import { answered, counted, ownValue, tableNames, withoutKnownName, type Recipe } from '@fabula/core'
+import { answered, counted, ownValue, tableNames, withoutColumnAlias, type Recipe } from '@fabula/core'
 import type { FileRef, FitReply, RunReply } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
 import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
@@ -13,10 +13,10 @@ import { ByItself } from './by-itself.tsx'
 import { Findings, verdictOf } from './findings.tsx'
 import { PastReplays, ToldFrom } from './past.tsx'
 import { DrawnPicture, Result } from './result.tsx'
-import { Ledger } from './step-statistics.tsx'
+import { StepStatisticsTable } from './step-statistics.tsx'
 
-type Files = Record<string, FileRef[]>
-type Renames = Record<string, Record<string, string>>
+type ChosenFiles = Record<string, FileRef[]>
+type AnsweredRenames = Record<string, Record<string, string>>
 const verdictWords: Readonly<Record<FitReply['verdict'], readonly [string, string]>> = {
   fits: ['✓ fits', 'text-came'],
   'fits-with-changes': ['≈ fits with changes', 'text-turned'],
@@ -26,9 +26,9 @@ const verdictWords: Readonly<Record<FitReply['verdict'], readonly [string, strin
 export const Replay = () => {
   const { flow, place } = useFlow()
   const client = useQueryClient()
-  const [files, setFiles] = useState<Files>({})
+  const [files, setFiles] = useState<ChosenFiles>({})
   const [homeless, setHomeless] = useState<FileRef[]>([])
-  const [renames, setRenames] = useState<Renames>({})
+  const [renames, setRenames] = useState<AnsweredRenames>({})
   const [busy, setBusy] = useState<string>()
   const [problem, setProblem] = useState<string>()
   const [runId, setRunId] = useState('')
@@ -129,7 +129,7 @@ export const Replay = () => {
   const composed: Pick<RunReply, 'tables'> = {
     tables: flow.recipe.tables.map(({ id }, i) => ({
       id,
-      steps: stories[i]?.data?.steps.flatMap(({ account }) => (account ? [account] : [])) ?? [],
+      steps: stories[i]?.data?.steps.flatMap(({ statistics }) => (statistics ? [statistics] : [])) ?? [],
     })),
   }
   const shownAt = runs.data?.runs.find(({ id }) => id === shownId)?.startedAt ?? new Date().toISOString()
@@ -214,7 +214,7 @@ export const Replay = () => {
                               recipe: {
                                 ...flow.recipe,
                                 inputs: flow.recipe.inputs.map((input) =>
-                                  input.id === id ? withoutKnownName(input, from) : input,
+                                  input.id === id ? withoutColumnAlias(input, from) : input,
                                 ),
                               },
                             }),
@@ -341,7 +341,7 @@ export const Replay = () => {
               <DrawnPicture key={picture.id} picture={picture} data={data} />
             ))}
             <h2 className="mb-2.5 font-serif text-[16px] font-semibold">What happened, sentence by sentence</h2>
-            <Ledger
+            <StepStatisticsTable
               run={run.data}
               last={last}
               names={Object.fromEntries(flow.recipe.tables.map(({ id, name }) => [id, name]))}

@@ -3,7 +3,7 @@ import type { RunReply } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
 import { lazy, Suspense, useRef, useState } from 'react'
 import { ask } from '../api/client.ts'
-import type { PictureHandle } from '../charts/chart.tsx'
+import type { ChartHandle } from '../charts/chart.tsx'
 import { clipboardCell } from '../grid/copy.ts'
 import { download } from '../ui/download.ts'
 import { Button } from '../ui/parts.tsx'
@@ -119,7 +119,7 @@ export const Result = ({ run, base, nameOf }: { run: RunReply; base: string; nam
 
 /** A picture of the flow, drawn from what this replay made. */
 export const DrawnPicture = ({ picture, data }: RunReply['pictures'][number]) => {
-  const handle = useRef<PictureHandle>(null)
+  const handle = useRef<ChartHandle>(null)
   return (
     <section aria-label={picture.name} className="mb-6">
       <h3 className="mb-1 flex items-center font-serif text-[15px] font-semibold">

@@ -1,8 +1,8 @@
-import { ownValue, counted, figure, standingOut } from '@fabula/core'
+import { ownValue, counted, figure, anomaliesOf } from '@fabula/core'
 import type { RunReply } from '@fabula/core/api'
 
 /** Sentence by sentence, beside last time; what stands out is tinted and marked. */
-export const Ledger = ({
+export const StepStatisticsTable = ({
   run,
   last,
   names,
@@ -29,30 +29,30 @@ export const Ledger = ({
           </tr>
         </thead>
         <tbody>
-          {steps.map((account, i) => {
-            const before = last?.tables.find((one) => one.id === id)?.steps.find((one) => one.id === account.id)
-            const lost = Object.values(account.unreadable).reduce((a, b) => a + b, 0)
-            const odd = before === undefined ? [] : standingOut(account, before)
-            const failed = account.check !== undefined && !account.check.passed
+          {steps.map((statistics, i) => {
+            const before = last?.tables.find((one) => one.id === id)?.steps.find((one) => one.id === statistics.id)
+            const lost = Object.values(statistics.unreadable).reduce((a, b) => a + b, 0)
+            const odd = before === undefined ? [] : anomaliesOf(statistics, before)
+            const failed = statistics.check !== undefined && !statistics.check.passed
             return (
               <tr
-                key={account.id}
+                key={statistics.id}
                 className={`border-b border-line text-right *:px-2 *:py-[7px] ${odd.length > 0 || failed ? 'bg-turned-tint' : ''}`}
               >
                 <th scope="row" className="text-left font-serif text-[13.5px] font-normal">
-                  {i + 1} {account.sentence}
-                  {account.notes.rowsWithMorePieces !== undefined && (
-                    <span className="block font-sans text-[12px] text-turned">{`${counted(account.notes.rowsWithMorePieces, 'cell')} had more pieces than there are columns; what is beyond stays joined in the last`}</span>
+                  {i + 1} {statistics.sentence}
+                  {statistics.notes.rowsWithMorePieces !== undefined && (
+                    <span className="block font-sans text-[12px] text-turned">{`${counted(statistics.notes.rowsWithMorePieces, 'cell')} had more pieces than there are columns; what is beyond stays joined in the last`}</span>
                   )}
-                  {account.notes.newLookalikes !== undefined && (
-                    <span className="block font-sans text-[12px] text-turned">{`${counted(account.notes.newLookalikes, 'new value')} ${account.notes.newLookalikes === 1 ? 'looks' : 'look'} like one that was given another spelling`}</span>
+                  {statistics.notes.newLookalikes !== undefined && (
+                    <span className="block font-sans text-[12px] text-turned">{`${counted(statistics.notes.newLookalikes, 'new value')} ${statistics.notes.newLookalikes === 1 ? 'looks' : 'look'} like one that was given another spelling`}</span>
                   )}
-                  {account.check && (
+                  {statistics.check && (
                     <span className={`block font-sans text-[12px] ${failed ? 'text-turned' : 'text-came'}`}>
                       {failed
-                        ? `! does not hold${account.check.say === '' ? '' : `: ${account.check.say}`}`
+                        ? `! does not hold${statistics.check.say === '' ? '' : `: ${statistics.check.say}`}`
                         : '✓ holds'}
-                      {account.check.figure === null ? '' : ` (${figure(account.check.figure)})`}
+                      {statistics.check.figure === null ? '' : ` (${figure(statistics.check.figure)})`}
                     </span>
                   )}
                   {odd.map((words) => (
@@ -62,10 +62,10 @@ export const Ledger = ({
                   ))}
                 </th>
                 <td>{before ? figure(before.rowsOut) : ''}</td>
-                <td>{figure(account.rowsOut)}</td>
-                <td className="text-came">{account.rowsCame > 0 ? `+${figure(account.rowsCame)}` : ''}</td>
-                <td className="text-went">{account.rowsLeft > 0 ? `−${figure(account.rowsLeft)}` : ''}</td>
-                <td className="text-turned">{account.cellsChanged > 0 ? figure(account.cellsChanged) : ''}</td>
+                <td>{figure(statistics.rowsOut)}</td>
+                <td className="text-came">{statistics.rowsCame > 0 ? `+${figure(statistics.rowsCame)}` : ''}</td>
+                <td className="text-went">{statistics.rowsLeft > 0 ? `−${figure(statistics.rowsLeft)}` : ''}</td>
+                <td className="text-turned">{statistics.cellsChanged > 0 ? figure(statistics.cellsChanged) : ''}</td>
                 <td className="text-went">{lost > 0 ? figure(lost) : ''}</td>
               </tr>
             )

@@ -5,14 +5,14 @@ import type { Story } from '../story/use-story.ts'
 import { ValueField } from './value-field.tsx'
 import { type AnyValue } from '../story/values.ts'
 
-type Case = { readonly when: Condition; readonly then: AnyValue }
+type CaseBranch = { readonly when: Condition; readonly then: AnyValue }
 
 /** A ladder of conditions: the first that holds gives the value. Beside each the rows that it takes. */
 export const CasesEditor = ({ step, schema, story }: { step: Step; schema: Schema; story: Story }) => {
-  const cases = step.cases as readonly Case[]
-  const notes = story.steps.find(({ id }) => id === step.id)?.account?.notes ?? {}
-  const set = (next: readonly Case[]): void => story.reword({ ...step, cases: next } as Step)
-  const put = (i: number, next: Partial<Case>): void =>
+  const cases = step.cases as readonly CaseBranch[]
+  const notes = story.steps.find(({ id }) => id === step.id)?.statistics?.notes ?? {}
+  const set = (next: readonly CaseBranch[]): void => story.reword({ ...step, cases: next } as Step)
+  const put = (i: number, next: Partial<CaseBranch>): void =>
     set(cases.map((one, k) => (k === i ? { ...one, ...next } : one)))
   const swap = (i: number): void =>
     set(cases.map((one, k) => (k === i - 1 ? (cases[i] ?? one) : k === i ? (cases[i - 1] ?? one) : one)))

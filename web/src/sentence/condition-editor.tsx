@@ -16,7 +16,7 @@ import { ValueField } from './value-field.tsx'
 import { type AnyValue } from '../story/values.ts'
 import type { Story } from '../story/use-story.ts'
 
-type Field = Schema[number]
+type ConditionField = Schema[number]
 const textOps: readonly ConditionOp[] = [
   'contains',
   'contains-not',
@@ -25,10 +25,10 @@ const textOps: readonly ConditionOp[] = [
   'ends-with',
   'matches',
 ]
-const opsFor = (type: Field['type'] | undefined): readonly ConditionOp[] =>
+const opsFor = (type: ConditionField['type'] | undefined): readonly ConditionOp[] =>
   conditionOps.filter((op) => type === 'text' || !textOps.includes(op))
 
-const typed = (text: string, type: Field['type'] | undefined): string | number | boolean | null =>
+const typed = (text: string, type: ConditionField['type'] | undefined): string | number | boolean | null =>
   text === ''
     ? null
     : type === 'integer' || type === 'decimal'
@@ -42,7 +42,7 @@ const shown = (value: unknown): string =>
   value === null || value === undefined ? '' : typeof value === 'object' ? '' : String(value)
 
 /** The same test with another op: what it compares with is kept where it still means something. */
-const withOp = (test: Test, op: ConditionOp, type: Field['type'] | undefined): Test => {
+const withOp = (test: Test, op: ConditionOp, type: ConditionField['type'] | undefined): Test => {
   const options = { ...(test.ignoreCase ? { ignoreCase: true } : {}), ...(test.trim ? { trim: true } : {}) }
   const value =
     'value' in test ? test.value : 'values' in test ? (test.values[0] ?? null) : 'from' in test ? test.from : null

@@ -8,7 +8,7 @@ import {
   type Cleaning,
   type Schema,
   type Selector,
-  type Slot,
+  type SentenceSlot,
   type Step,
 } from '@fabula/core'
 import { Button, Segments } from '../ui/parts.tsx'
@@ -23,12 +23,12 @@ import { type AnyValue } from '../story/values.ts'
 import { ConditionEditor } from './condition-editor.tsx'
 import { GridEditor } from './grid-editor.tsx'
 import type { Story } from '../story/use-story.ts'
-import { CleaningsEditor, PairsEditor, typeHere, ValuesEditor, writtenAs, type Written } from './value-editors.tsx'
+import { CleaningsEditor, PairsEditor, typeHere, ValuesEditor, writtenAs, type PlainValue } from './value-editors.tsx'
 
-type Path = readonly (string | number)[]
-const at = (value: unknown, path: Path): unknown =>
+type EditPath = readonly (string | number)[]
+const at = (value: unknown, path: EditPath): unknown =>
   path.reduce<unknown>((one, key) => ownValue(one as Record<string, unknown> | undefined, String(key)), value)
-const put = (value: unknown, path: Path, next: unknown): unknown => {
+const put = (value: unknown, path: EditPath, next: unknown): unknown => {
   const [first, ...rest] = path
   if (first === undefined) return next
   if (Array.isArray(value)) return value.map((one, i) => (i === first ? put(one, rest, next) : (one as unknown)))
@@ -45,7 +45,7 @@ export const SlotEditor = ({
   story,
   close,
 }: {
-  slot: Slot
+  slot: SentenceSlot
   step: Step
   story: Story
   close: () => void
@@ -139,7 +139,7 @@ export const SlotEditor = ({
     case 'measures':
       return <MeasureRows value={value as never} schema={schema} set={set} />
     case 'sortKeys':
-      return <SortEditor value={(value as readonly SortKey[] | undefined) ?? []} schema={schema} set={set} />
+      return <SortEditor value={(value as readonly SortKeyValue[] | undefined) ?? []} schema={schema} set={set} />
     case 'renames':
       return (
         <RenamesEditor
@@ -169,7 +169,11 @@ export const SlotEditor = ({
       )
     case 'values':
       return (
-        <ValuesEditor value={(value as readonly Written[] | undefined) ?? []} type={typeHere(step, schema)} set={set} />
+        <ValuesEditor
+          value={(value as readonly PlainValue[] | undefined) ?? []}
+          type={typeHere(step, schema)}
+          set={set}
+        />
       )
     case 'cleanings':
       return <CleaningsEditor value={(value as readonly Cleaning[] | undefined) ?? []} set={set} />
@@ -428,15 +432,15 @@ const FormatsEditor = ({ value, set }: { value: readonly string[]; set: (value: 
   )
 }
 
-type SortKey = { readonly column: string; readonly descending?: boolean; readonly natural?: boolean }
+type SortKeyValue = { readonly column: string; readonly descending?: boolean; readonly natural?: boolean }
 const SortEditor = ({
   value,
   schema,
   set,
 }: {
-  value: readonly SortKey[]
+  value: readonly SortKeyValue[]
   schema: Schema
-  set: (value: readonly SortKey[]) => void
+  set: (value: readonly SortKeyValue[]) => void
 }) => (
   <div className="grid w-[480px] gap-2">
     {value.map((key, i) => (

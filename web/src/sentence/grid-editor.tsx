@@ -1,11 +1,11 @@
 import { scalarTypes, typeWords, type ColumnType, type Step } from '@fabula/core'
 import { Button } from '../ui/parts.tsx'
 
-type Typed = string | number | boolean | null
+type GridCell = string | number | boolean | null
 type Columns = readonly { readonly name: string; readonly type: ColumnType }[]
 
 /** Text as the value of a type where it reads as one; else it stays text, and the sentence says what is wrong. */
-const valueOf = (text: string, type: ColumnType): Typed => {
+const valueOf = (text: string, type: ColumnType): GridCell => {
   if (text === '') return null
   if ((type === 'integer' || type === 'decimal') && /^[-+]?[0-9]*\.?[0-9]+$/.test(text.trim())) return Number(text)
   if (type === 'boolean' && /^(?:true|false)$/i.test(text.trim())) return text.trim().toLowerCase() === 'true'
@@ -15,8 +15,8 @@ const valueOf = (text: string, type: ColumnType): Typed => {
 /** A small table to type in: it grows at its foot, and takes pasted cells. */
 export const GridEditor = ({ step, reword }: { step: Step; reword: (step: Step) => void }) => {
   const columns = step.columns as Columns
-  const rows = step.rows as readonly (readonly Typed[])[]
-  const set = (next: { columns?: Columns; rows?: readonly (readonly Typed[])[] }): void =>
+  const rows = step.rows as readonly (readonly GridCell[])[]
+  const set = (next: { columns?: Columns; rows?: readonly (readonly GridCell[])[] }): void =>
     reword({ ...step, columns, rows, ...next } as Step)
   const put = (r: number, c: number, values: readonly (readonly string[])[]): void => {
     const width = Math.max(columns.length, ...values.map((line) => c + line.length))
@@ -28,7 +28,7 @@ export const GridEditor = ({ step, reword }: { step: Step; reword: (step: Step) 
       })),
     ]
     const next = Array.from({ length: Math.max(rows.length, r + values.length) }, (_, i) =>
-      Array.from({ length: width }, (_, k): Typed => {
+      Array.from({ length: width }, (_, k): GridCell => {
         const text = values[i - r]?.[k - c]
         return text === undefined ? (rows[i]?.[k] ?? null) : valueOf(text, wider[k]?.type ?? 'text')
       }),

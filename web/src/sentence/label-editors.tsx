@@ -5,7 +5,7 @@ import { valuesQuery } from '../api/queries.ts'
 import { Button, Segments } from '../ui/parts.tsx'
 import type { Story } from '../story/use-story.ts'
 
-type Labels = {
+type LabelRulesValue = {
   readonly remove?: string | { readonly pattern: string }
   readonly renames?: Readonly<Record<string, string>>
 }
@@ -14,9 +14,9 @@ const without = (step: Step, key: string): Step =>
 
 /** What is taken off the names of columns before they stand in the rows, and what single ones are called. */
 export const LabelsEditor = ({ step, schema, story }: { step: Step; schema: Schema; story: Story }) => {
-  const labels = (step.labels as Labels | undefined) ?? {}
+  const labels = (step.labels as LabelRulesValue | undefined) ?? {}
   const pattern = typeof labels.remove === 'object'
-  const set = (next: Labels): void => {
+  const set = (next: LabelRulesValue): void => {
     const kept = Object.fromEntries(
       Object.entries(next).filter(([key, value]) =>
         key === 'remove' ? value !== '' : Object.keys(value as object).length > 0,

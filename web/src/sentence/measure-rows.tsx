@@ -1,14 +1,14 @@
-import { capital, hows, windowHows, type How, type Schema, type WindowHow } from '@fabula/core'
+import { capital, aggregates, windowHows, type Aggregate, type Schema, type WindowHow } from '@fabula/core'
 import { Button } from '../ui/parts.tsx'
 
-type SortBy = { readonly column: string; readonly descending?: boolean }
-type Measure = {
+type SortByValue = { readonly column: string; readonly descending?: boolean }
+type MeasureValue = {
   readonly how: WindowHow | 'only'
   readonly column?: string
   readonly as?: string
   readonly separator?: string
   readonly offset?: number
-  readonly order?: readonly SortBy[]
+  readonly order?: readonly SortByValue[]
 }
 
 const words: Readonly<Record<WindowHow | 'only', string>> = {
@@ -36,12 +36,12 @@ const words: Readonly<Record<WindowHow | 'only', string>> = {
   next: 'next',
   only: 'the single value',
 }
-const bare = (how: Measure['how']): boolean =>
+const bare = (how: MeasureValue['how']): boolean =>
   how === 'count' || how === 'rank' || how === 'dense-rank' || how === 'row-number'
-const numeric = (how: Measure['how']): boolean =>
+const numeric = (how: MeasureValue['how']): boolean =>
   ['sum', 'mean', 'median', 'deviation', 'share', 'running-sum'].includes(how)
 /** The name a figure has by itself. */
-export const measureName = (how: Measure['how'], column: string | undefined): string =>
+export const measureName = (how: MeasureValue['how'], column: string | undefined): string =>
   how === 'count'
     ? 'Rows'
     : bare(how)
@@ -50,11 +50,11 @@ export const measureName = (how: Measure['how'], column: string | undefined): st
         ? `Total ${column ?? ''}`
         : `${capital(words[how])} ${column ?? ''}`.trim()
 
-const fits = (how: Measure['how'], type: Schema[number]['type'] | undefined): boolean =>
+const fits = (how: MeasureValue['how'], type: Schema[number]['type'] | undefined): boolean =>
   numeric(how) ? type === 'integer' || type === 'decimal' : how === 'any' || how === 'every' ? type === 'boolean' : true
 
 /** Another way or column: what does not fit any more is set right, and a name that was made goes with it. */
-const changed = (measure: Measure, next: Partial<Measure>, schema: Schema, named: boolean): Measure => {
+const changed = (measure: MeasureValue, next: Partial<MeasureValue>, schema: Schema, named: boolean): MeasureValue => {
   const how = next.how ?? measure.how
   const wanted = next.column ?? measure.column
   const column = bare(how)
@@ -82,9 +82,9 @@ const changed = (measure: Measure, next: Partial<Measure>, schema: Schema, named
 }
 
 type RowsProps = {
-  readonly value: readonly Measure[]
+  readonly value: readonly MeasureValue[]
   readonly schema: Schema
-  readonly set: (value: readonly Measure[]) => void
+  readonly set: (value: readonly MeasureValue[]) => void
 }
 
 const Rows = ({
@@ -95,8 +95,8 @@ const Rows = ({
   ordered,
   named,
   columnAlways,
-}: RowsProps & { of: readonly Measure['how'][]; ordered: boolean; named: boolean; columnAlways: boolean }) => {
-  const put = (i: number, next: Partial<Measure>): void =>
+}: RowsProps & { of: readonly MeasureValue['how'][]; ordered: boolean; named: boolean; columnAlways: boolean }) => {
+  const put = (i: number, next: Partial<MeasureValue>): void =>
     set(
       value.map((one, k) => {
         if (k !== i) return one
@@ -114,7 +114,7 @@ const Rows = ({
             className="field"
             aria-label={`Measure ${i + 1}`}
             value={measure.how}
-            onChange={(event) => put(i, { how: event.target.value as Measure['how'] })}
+            onChange={(event) => put(i, { how: event.target.value as MeasureValue['how'] })}
           >
             {of.map((how) => (
               <option key={how} value={how}>
@@ -205,7 +205,7 @@ const Rows = ({
                                   ...(event.target.value.startsWith('-') ? { descending: true } : {}),
                                 },
                               ],
-                      } as Partial<Measure>)
+                      } as Partial<MeasureValue>)
                     }
                   >
                     <option value="">the table</option>
@@ -245,10 +245,10 @@ const Rows = ({
   )
 }
 
-export const MeasureRows = (props: RowsProps) => <Rows {...props} of={hows} ordered named columnAlways={false} />
+export const MeasureRows = (props: RowsProps) => <Rows {...props} of={aggregates} ordered named columnAlways={false} />
 export const WindowRows = (props: RowsProps) => (
   <Rows {...props} of={windowHows} ordered={false} named columnAlways={false} />
 )
 export const PivotValueRows = (props: RowsProps) => (
-  <Rows {...props} of={['only', ...(hows as readonly How[])]} ordered={false} named={false} columnAlways />
+  <Rows {...props} of={['only', ...(aggregates as readonly Aggregate[])]} ordered={false} named={false} columnAlways />
 )

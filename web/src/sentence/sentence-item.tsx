@@ -17,7 +17,7 @@ type Figure = {
 const columnsOf = (n: number, sign: string): string => `${sign}${counted(n, 'column')}`
 
 /** What a change of shape did, in a reader's words. */
-const reshaped = ({ kind, rowsIn, rowsOut, notes }: NonNullable<StoryStep['account']>): Figure[] => {
+const reshaped = ({ kind, rowsIn, rowsOut, notes }: NonNullable<StoryStep['statistics']>): Figure[] => {
   const plain = (text: string): Figure => ({ text, tone: 'plain', only: 'all' })
   if (kind === 'unpivot')
     return [
@@ -55,7 +55,7 @@ const reshaped = ({ kind, rowsIn, rowsOut, notes }: NonNullable<StoryStep['accou
 }
 
 /** What stands in the margin: at most three figures, the rows first. */
-export const figuresOf = (account: NonNullable<StoryStep['account']>): Figure[] => {
+export const figuresOf = (statistics: NonNullable<StoryStep['statistics']>): Figure[] => {
   const {
     kind,
     rowsIn,
@@ -68,7 +68,7 @@ export const figuresOf = (account: NonNullable<StoryStep['account']>): Figure[] 
     cellsChanged,
     unreadable,
     notes,
-  } = account
+  } = statistics
   const lost = Object.values(unreadable).reduce((a, b) => a + b, 0)
   const renamed = Object.keys(columnsRenamed).length
   if (kind === 'open' || kind === 'enter' || kind === 'start-from')
@@ -83,18 +83,18 @@ export const figuresOf = (account: NonNullable<StoryStep['account']>): Figure[] 
         ? [{ text: `${figure(notes.blankRows)} blank left out`, tone: 'plain', only: 'all' } as const]
         : []),
     ]
-  if (account.check)
+  if (statistics.check)
     return [
       {
-        text: account.check.passed ? '✓ holds' : '✗ does not hold',
-        tone: account.check.passed ? 'came' : 'went',
-        only: !account.check.passed && notes.against ? 'against' : 'all',
+        text: statistics.check.passed ? '✓ holds' : '✗ does not hold',
+        tone: statistics.check.passed ? 'came' : 'went',
+        only: !statistics.check.passed && notes.against ? 'against' : 'all',
       },
-      ...(account.check.figure !== null && !account.check.passed
-        ? [{ text: figure(Number(account.check.figure.toPrecision(6))), tone: 'plain', only: 'all' } as const]
+      ...(statistics.check.figure !== null && !statistics.check.passed
+        ? [{ text: figure(Number(statistics.check.figure.toPrecision(6))), tone: 'plain', only: 'all' } as const]
         : []),
     ]
-  const shape = reshaped(account)
+  const shape = reshaped(statistics)
   if (shape.length > 0) return shape
   const all: Figure[] = [
     ...(rowsIn !== rowsOut ? [{ text: counted(rowsOut, 'row'), tone: 'plain', only: 'all' } as const] : []),
@@ -134,9 +134,17 @@ export const figuresOf = (account: NonNullable<StoryStep['account']>): Figure[] 
 }
 const tones = { plain: 'text-ink-3', came: 'text-came', went: 'text-went', turned: 'text-turned' }
 
-const Margin = ({ story, step, account }: { story: Story; step: Step; account: NonNullable<StoryStep['account']> }) => (
+const Margin = ({
+  story,
+  step,
+  statistics,
+}: {
+  story: Story
+  step: Step
+  statistics: NonNullable<StoryStep['statistics']>
+}) => (
   <span className="figures grid content-start justify-items-end pt-0.5 text-[12px]">
-    {figuresOf(account).map(({ text, tone, only }) => (
+    {figuresOf(statistics).map(({ text, tone, only }) => (
       <button
         key={text}
         type="button"
@@ -333,7 +341,7 @@ export const Sentence = ({
         )}
       </span>
       <span className="grid content-start justify-items-end">
-        {info?.account && !later && <Margin story={story} step={step} account={info.account} />}
+        {info?.statistics && !later && <Margin story={story} step={step} statistics={info.statistics} />}
         {!isDraft && !story.draft && (
           <span className="absolute right-0.5 bottom-0.5" onClick={(event) => event.stopPropagation()}>
             <StepMenu story={story} step={step} index={index} count={count} edit={setForm} />

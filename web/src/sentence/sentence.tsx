@@ -1,11 +1,19 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { ownValue, sentenceFor, tableNames, type Recipe, type Sentence, type Slot, type Step } from '@fabula/core'
+import {
+  ownValue,
+  sentenceFor,
+  tableNames,
+  type Recipe,
+  type Sentence,
+  type SentenceSlot,
+  type Step,
+} from '@fabula/core'
 import { Dot, Editable } from '../ui/parts.tsx'
 import { SlotEditor } from './editors.tsx'
 import type { Story } from '../story/use-story.ts'
 
-const nounOf: Readonly<Record<Slot['editor'], string>> = {
+const nounOf: Readonly<Record<SentenceSlot['editor'], string>> = {
   columns: 'columns',
   column: 'column',
   name: 'name',
@@ -43,7 +51,7 @@ const nounOf: Readonly<Record<Slot['editor'], string>> = {
   check: 'check',
 }
 
-const EditableSlot = ({ slot, step, story }: { slot: Slot; step: Step; story: Story }) => {
+const EditableSlot = ({ slot, step, story }: { slot: SentenceSlot; step: Step; story: Story }) => {
   const [open, setOpen] = useState(false)
   const navigate = useNavigate()
   // how a file is opened is decided on the sheet itself, which needs the width of the page

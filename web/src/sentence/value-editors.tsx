@@ -10,7 +10,7 @@ import {
 import { Button } from '../ui/parts.tsx'
 import type { Story } from '../story/use-story.ts'
 
-export type Written = string | number | boolean
+export type PlainValue = string | number | boolean
 /** The type of the first column that a step's selector means. */
 export const typeHere = (step: Step, schema: Schema): Schema[number]['type'] => {
   const [measured] = step.kind === 'pivot' ? (step.values as readonly { column: string; how: string }[]) : []
@@ -24,20 +24,20 @@ export const typeHere = (step: Step, schema: Schema): Schema[number]['type'] => 
   return schema.find(({ name }) => name === first)?.type ?? 'text'
 }
 /** What is typed, as a value of a type where it reads as one. */
-export const writtenAs = (text: string, type: Schema[number]['type']): Written =>
+export const writtenAs = (text: string, type: Schema[number]['type']): PlainValue =>
   (type === 'integer' || type === 'decimal') && text.trim() !== '' && Number.isFinite(Number(text))
     ? Number(text)
     : type === 'boolean' && /^(?:true|false)$/.test(text)
       ? text === 'true'
       : text
 
-type Pair = { readonly find: unknown; readonly with: unknown }
+type ReplacementPair = { readonly find: unknown; readonly with: unknown }
 /** What is found and what stands there instead; a single pair and several are written alike. */
 export const PairsEditor = ({ step, schema, story }: { step: Step; schema: Schema; story: Story }) => {
-  const pairs = (step.pairs as readonly Pair[] | undefined) ?? [{ find: step.find, with: step.with }]
+  const pairs = (step.pairs as readonly ReplacementPair[] | undefined) ?? [{ find: step.find, with: step.with }]
   const type = typeHere(step, schema)
-  const valueOf = (text: string): Written | null => (text === '' ? null : writtenAs(text, type))
-  const set = (next: readonly Pair[]): void => {
+  const valueOf = (text: string): PlainValue | null => (text === '' ? null : writtenAs(text, type))
+  const set = (next: readonly ReplacementPair[]): void => {
     const { find: _find, with: _with, pairs: _pairs, ...rest } = step
     story.reword({ ...rest, pairs: next } as Step)
   }
@@ -101,9 +101,9 @@ export const ValuesEditor = ({
   type,
   set,
 }: {
-  value: readonly Written[]
+  value: readonly PlainValue[]
   type: Schema[number]['type']
-  set: (value: readonly Written[]) => void
+  set: (value: readonly PlainValue[]) => void
 }) => (
   <label className="grid w-[280px] gap-1">
     <span className="text-ink-2">Values, one a line</span>

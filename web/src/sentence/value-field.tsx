@@ -2,8 +2,8 @@ import type { Schema } from '@fabula/core'
 import type { Story } from '../story/use-story.ts'
 import { type AnyValue } from '../story/values.ts'
 
-type Source = 'value' | 'column' | 'parameter'
-const sourceOf = (value: AnyValue): Source =>
+type ValueSource = 'value' | 'column' | 'parameter'
+const sourceOf = (value: AnyValue): ValueSource =>
   typeof value === 'object' && value !== null ? ('column' in value ? 'column' : 'parameter') : 'value'
 const written = (text: string): AnyValue =>
   text === ''
@@ -38,7 +38,7 @@ export const ValueField = ({
 }) => {
   const source = sourceOf(value)
   const parameters = story.recipe.parameters ?? []
-  const choose = (next: Source): void =>
+  const choose = (next: ValueSource): void =>
     set(
       next === 'column'
         ? { column: schema[0]?.name ?? '' }
@@ -88,7 +88,7 @@ export const ValueField = ({
         aria-label={`${label}: where it comes from`}
         title="Where the value comes from"
         value={source}
-        onChange={(event) => choose(event.target.value as Source)}
+        onChange={(event) => choose(event.target.value as ValueSource)}
       >
         <option value="value">written here</option>
         <option value="column">a column</option>

@@ -1,29 +1,36 @@
-import { compareRecipes, counted, type ComparedLine, type ComparedTable, type Mark, type Recipe } from '@fabula/core'
+import {
+  compareRecipes,
+  counted,
+  type ComparedLine,
+  type ComparedTable,
+  type ChangeMark,
+  type Recipe,
+} from '@fabula/core'
 import type { FlowReply } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { ask } from '../api/client.ts'
-import { editionsQuery, type Place } from '../api/queries.ts'
+import { editionsQuery, type Endpoint } from '../api/queries.ts'
 import { moment } from '../ui/moments.ts'
 import { Button, Notice } from '../ui/parts.tsx'
 
-const signs: Readonly<Record<Mark, string>> = { same: '', came: '+', went: '−', changed: '≈', moved: '↕' }
-const signWords: Readonly<Record<Mark, string>> = {
+const signs: Readonly<Record<ChangeMark, string>> = { same: '', came: '+', went: '−', changed: '≈', moved: '↕' }
+const signWords: Readonly<Record<ChangeMark, string>> = {
   same: 'as before',
   came: 'new',
   went: 'gone',
   changed: 'changed',
   moved: 'moved',
 }
-const tints: Readonly<Record<Mark, string>> = {
+const tints: Readonly<Record<ChangeMark, string>> = {
   same: '',
   came: 'bg-came-tint',
   went: 'bg-went-tint',
   changed: 'bg-turned-tint',
   moved: 'bg-turned-tint',
 }
-const inks: Readonly<Record<Mark, string>> = {
+const inks: Readonly<Record<ChangeMark, string>> = {
   same: 'text-ink-3',
   came: 'text-came',
   went: 'text-went',
@@ -113,7 +120,7 @@ export const Comparison = ({ from, to }: { from: Recipe; to: Recipe }) => {
 }
 
 /** Named, frozen states of the story, and what changed between any two. */
-export const Editions = ({ flow, place }: { flow: FlowReply; place: Place }) => {
+export const Editions = ({ flow, place }: { flow: FlowReply; place: Endpoint }) => {
   const client = useQueryClient()
   const editions = useQuery(editionsQuery(place)).data?.editions ?? []
   const [name, setName] = useState('')

@@ -4,11 +4,11 @@ import { useNavigate } from 'react-router'
 import { counted, fileStem, inputFormat, writeRecipe } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import { ask } from '../api/client.ts'
-import { scriptsQuery, type Place } from '../api/queries.ts'
+import { scriptsQuery, type Endpoint } from '../api/queries.ts'
 import { Editions } from './editions.tsx'
 import { Links } from './links.tsx'
 import { Proof } from './proof.tsx'
-import { ScriptView, type Language } from './script-view.tsx'
+import { ScriptView, type ScriptTab } from './script-view.tsx'
 import { Button, Notice, Segments } from '../ui/parts.tsx'
 import { useFlow } from '../story/flow-context.ts'
 
@@ -20,10 +20,10 @@ const formatWords = {
   parquet: 'Parquet',
 } as const
 
-const endings: Readonly<Record<Language, string>> = { python: '.py', sql: '.sql', recipe: '.fabula.json' }
+const endings: Readonly<Record<ScriptTab, string>> = { python: '.py', sql: '.sql', recipe: '.fabula.json' }
 
 /** A colleague's own copy of the story, with its files. */
-const Copy = ({ place }: { place: Place }) => {
+const Copy = ({ place }: { place: Endpoint }) => {
   const navigate = useNavigate()
   const copy = useMutation({
     mutationFn: () => ask(api.createReply, 'POST', `${place.base}/copy`),
@@ -47,7 +47,7 @@ const Copy = ({ place }: { place: Place }) => {
 export const HandOver = () => {
   const { flow, place } = useFlow()
   const [shown, setShown] = useState<'script' | 'editions'>('script')
-  const [language, setLanguage] = useState<Language>('python')
+  const [language, setLanguage] = useState<ScriptTab>('python')
   const [said, setSaid] = useState('')
   const scripts = useQuery(scriptsQuery(place, flow.edit))
   const whole =

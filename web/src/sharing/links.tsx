@@ -4,17 +4,17 @@ import * as api from '@fabula/core/api'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { ask } from '../api/client.ts'
-import { editionsQuery, linksQuery, type Place } from '../api/queries.ts'
+import { editionsQuery, linksQuery, type Endpoint } from '../api/queries.ts'
 import { dayOf, moment } from '../ui/moments.ts'
 import { Button, Notice } from '../ui/parts.tsx'
 
-type Link = LinksReply['links'][number]
+type LinkReply = LinksReply['links'][number]
 const rightWords: Readonly<Record<LinkAsked['rights'], string>> = {
   replay: 'read and replay',
   copy: 'read, replay and take a copy',
   edit: 'read, replay, copy and change',
 }
-const useWords: Readonly<Record<Link['uses'][number]['what'], string>> = {
+const useWords: Readonly<Record<LinkReply['uses'][number]['what'], string>> = {
   read: 'was read',
   replayed: 'was replayed',
   copied: 'was copied',
@@ -158,7 +158,7 @@ const LinkCard = ({
   change,
   end,
 }: {
-  link: Link
+  link: LinkReply
   editions: EditionsReply['editions']
   change: (asked: LinkAsked) => void
   end: () => void
@@ -240,7 +240,7 @@ const LinkCard = ({
 }
 
 /** Who may do what by which link, and what each was used for. */
-export const Links = ({ place }: { place: Place }) => {
+export const Links = ({ place }: { place: Endpoint }) => {
   const client = useQueryClient()
   const { data } = useQuery(linksQuery(place))
   const editions = useQuery(editionsQuery(place)).data?.editions ?? []

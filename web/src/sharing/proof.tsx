@@ -3,18 +3,18 @@ import type { FlowReply, ProofReply } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { ask } from '../api/client.ts'
-import type { Place } from '../api/queries.ts'
+import type { Endpoint } from '../api/queries.ts'
 import { Button, Notice } from '../ui/parts.tsx'
 
-type Told = ProofReply['tables'][number]['sql']
-const looks: Readonly<Record<Told['state'], readonly [string, string]>> = {
+type DialectVerdict = ProofReply['tables'][number]['sql']
+const looks: Readonly<Record<DialectVerdict['state'], readonly [string, string]>> = {
   same: ['✓', 'text-came'],
   different: ['≠', 'text-went'],
   failed: ['!', 'text-went'],
   absent: ['·', 'text-ink-3'],
 }
 
-const Verdict = ({ language, told }: { language: string; told: Told }) => (
+const Verdict = ({ language, told }: { language: string; told: DialectVerdict }) => (
   <li className="grid grid-cols-[16px_1fr]">
     <b aria-hidden className={looks[told.state][1]}>
       {looks[told.state][0]}
@@ -26,7 +26,7 @@ const Verdict = ({ language, told }: { language: string; told: Told }) => (
 )
 
 /** Runs both scripts on the flow's own inputs and holds what they give against what Fabula gives. */
-export const Proof = ({ flow, place }: { flow: FlowReply; place: Place }) => {
+export const Proof = ({ flow, place }: { flow: FlowReply; place: Endpoint }) => {
   const proof = useMutation({ mutationFn: () => ask(api.proofReply, 'POST', `${place.base}/prove`) })
   const progress = useQuery({
     queryKey: ['proving', place.base],

@@ -27,7 +27,7 @@ const ReadTable = ({ at }: { at: number }) => {
       <ol className="border-t border-line">
         {table?.steps.map((step, i) => {
           const told = toldAs(step)
-          const account = data?.steps.find(({ id }) => id === step.id)?.account
+          const statistics = data?.steps.find(({ id }) => id === step.id)?.statistics
           return (
             <li
               key={step.id}
@@ -41,8 +41,8 @@ const ReadTable = ({ at }: { at: number }) => {
                 )}
               </span>
               <span className="figures text-right text-[12px] text-ink-3">
-                {account &&
-                  figuresOf(account)
+                {statistics &&
+                  figuresOf(statistics)
                     .map(({ text }) => text)
                     .join(' · ')}
               </span>

@@ -28,8 +28,8 @@ const Preamble = ({ text, language }: { text: string; language: 'python' | 'sql'
   </details>
 )
 
-export type Language = 'python' | 'sql' | 'recipe'
-type ScriptLanguage = Exclude<Language, 'recipe'>
+export type ScriptTab = 'python' | 'sql' | 'recipe'
+type ScriptLanguage = Exclude<ScriptTab, 'recipe'>
 
 /** Each sentence beside what it is in the script; a click holds one of them up. */
 const Sides = ({
@@ -78,7 +78,7 @@ export const ScriptView = ({
 }: {
   recipe: Recipe
   scripts: ScriptReply | undefined
-  language: Language
+  language: ScriptTab
 }) => (
   <div className="overflow-auto" tabIndex={0} role="region" aria-label="Script">
     {language === 'recipe' ? (

@@ -9,8 +9,8 @@ import { connectionsQuery } from '../api/queries.ts'
 import { Button, Notice, Segments } from '../ui/parts.tsx'
 import { SiteHeader } from '../ui/site-header.tsx'
 
-type Table = OfferReply['tables'][number]
-const titleOf = ({ schema, name }: Table): string => (schema && schema !== 'public' ? `${schema}.${name}` : name)
+type OfferedTable = OfferReply['tables'][number]
+const titleOf = ({ schema, name }: OfferedTable): string => (schema && schema !== 'public' ? `${schema}.${name}` : name)
 
 const Field = ({ label, children }: { label: string; children: ReactNode }) => (
   <label className="grid gap-1">
@@ -175,13 +175,13 @@ const NewConnection = ({ done }: { done: (name: string) => void }) => {
   )
 }
 
-type Kind = 'web' | 'odata' | 'postgresql'
+type SourceKind = 'web' | 'odata' | 'postgresql'
 
 export const SourcesPage = () => {
   const navigate = useNavigate()
   const [search] = useSearchParams()
   const flow = search.get('flow')
-  const [kind, setKind] = useState<Kind>('web')
+  const [kind, setKind] = useState<SourceKind>('web')
   const [address, setAddress] = useState('')
   const [service, setService] = useState('')
   const [connection, setConnection] = useState('')
@@ -220,7 +220,7 @@ export const SourcesPage = () => {
   const wanted = asked?.kind === 'odata' && columns ? { ...asked, columns: [...columns] } : asked
   const names = sample.data?.names ?? []
   const error = take.error ?? sample.error ?? tables.error ?? connections.error
-  const chosenTable = (table: Table): boolean =>
+  const chosenTable = (table: OfferedTable): boolean =>
     (asked?.kind === 'odata' && asked.table === table.name) ||
     (asked?.kind === 'postgresql' &&
       'table' in asked.wanted &&

@@ -18,7 +18,7 @@ export type Ask =
       readonly types: readonly Schema[number]['type'][]
     }
   | { readonly key: string; readonly words: string; readonly kind: 'value'; readonly date: boolean }
-export type Answers = Readonly<Record<string, unknown>>
+export type BuilderAnswers = Readonly<Record<string, unknown>>
 type Params = Omit<Step, 'id'>
 
 /** A builder asks a few plain things and writes the sentence that says them. */
@@ -27,16 +27,16 @@ export type Builder = {
   readonly verb: string
   readonly words: readonly string[]
   readonly fits: (columns: readonly string[], schema: Schema) => boolean
-  readonly asks: (answers: Answers, columns: readonly string[], schema: Schema) => readonly Ask[]
-  readonly start: (columns: readonly string[], schema: Schema, facts: ColumnFacts | undefined) => Answers
+  readonly asks: (answers: BuilderAnswers, columns: readonly string[], schema: Schema) => readonly Ask[]
+  readonly start: (columns: readonly string[], schema: Schema, facts: ColumnFacts | undefined) => BuilderAnswers
   readonly write: (
-    answers: Answers,
+    answers: BuilderAnswers,
     columns: readonly string[],
     schema: Schema,
     facts: ColumnFacts | undefined,
   ) => readonly Params[]
   /** What the answers mean, in a sentence. */
-  readonly says?: (answers: Answers, columns: readonly string[]) => string
+  readonly says?: (answers: BuilderAnswers, columns: readonly string[]) => string
 }
 
 const typeOf = (name: string | undefined, schema: Schema) => schema.find((field) => field.name === name)?.type
@@ -235,7 +235,7 @@ const across: Builder = {
 
 const tidy = (value: number): number => Number(value.toPrecision(6))
 /** Edges between bins, without the outer ends. */
-export const edgesFor = ({ how, count, edges }: Answers, facts: ColumnFacts | undefined): number[] => {
+export const edgesFor = ({ how, count, edges }: BuilderAnswers, facts: ColumnFacts | undefined): number[] => {
   if (how === 'hand')
     return (edges as readonly string[])
       .map(Number)

@@ -1,11 +1,11 @@
 import { createContext, useContext, type ReactNode } from 'react'
 import type { FlowReply } from '@fabula/core/api'
-import type { Place } from '../api/queries.ts'
+import type { Endpoint } from '../api/queries.ts'
 
 /** What every page of a flow shares: the flow itself, where it is served, and the parts of the header a page may set. */
 type FlowContextValue = {
   readonly flow: FlowReply
-  readonly place: Place
+  readonly place: Endpoint
   readonly setTools: (tools: ReactNode) => void
   readonly setSaid: (said: string) => void
 }

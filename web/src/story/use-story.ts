@@ -19,7 +19,7 @@ import { branched, feedersOf } from './tables.ts'
 import type { Selection, Verb } from './verbs.ts'
 
 /** What the stage shows. */
-export type Sight = 'rows' | 'columns' | 'picture' | 'map' | 'reconcile'
+export type StageView = 'rows' | 'columns' | 'picture' | 'map' | 'reconcile'
 
 /** A sentence not kept yet: new after another, or another's new wording. */
 export type Draft = {
@@ -61,7 +61,7 @@ export const useStory = () => {
   const [problem, setProblem] = useState<string>()
   /** Columns that are to be drawn, and when that was asked. */
   const [drawing, setDrawing] = useState<{ readonly columns: readonly string[]; readonly at: number }>()
-  const [sight, setSight] = useState<Sight>('rows')
+  const [sight, setSight] = useState<StageView>('rows')
   const [building, setBuilding] = useState<{ readonly id: string; readonly columns: readonly string[] }>()
 
   const recipe = useMemo(() => (draft ? withStep(flow.recipe, draft) : flow.recipe), [flow.recipe, draft])

@@ -15,7 +15,7 @@ import {
   type Step,
 } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
-import { builderNamed, builders, type Answers, type Builder } from './builders.ts'
+import { builderNamed, builders, type BuilderAnswers, type Builder } from './builders.ts'
 import { verbsFor, type Selection, type Verb } from './verbs.ts'
 
 /** A table whose names and values are such as exports have: quotes, words of the formula language, names that sentences make themselves. */
@@ -82,9 +82,9 @@ const wrongWith = (steps: readonly Omit<Step, 'id'>[], mending = false): string 
   const lost = schema.find(
     ({ name }, c) =>
       !made ||
-      made.indexOf(name) < 0 ||
+      made.positionOf(name) < 0 ||
       Array.from({ length: own.rowCount }, (_, row) => row).some(
-        (row) => made.cell(made.indexOf(name), row) !== own.cell(c, row),
+        (row) => made.cell(made.positionOf(name), row) !== own.cell(c, row),
       ),
   )
   return lost && `${lost.name} is not what it was.`
@@ -98,7 +98,7 @@ const written = (builder: Builder, chosen: readonly string[]): (readonly Omit<St
   const start = builder.start(chosen, schema, facts)
   const turns = builder
     .asks(start, chosen, schema)
-    .flatMap((ask): Answers[] =>
+    .flatMap((ask): BuilderAnswers[] =>
       ask.kind === 'choice' ? ask.of.map(([value]) => ({ ...start, [ask.key]: value })) : [],
     )
   return [start, ...turns]
@@ -112,7 +112,7 @@ const draftsOf = ({ step, steps, builder, draw, needs }: Verb): (readonly Omit<S
 }
 const names = schema.map(({ name }) => name)
 const text = (column: string): string | null => {
-  const cell = own.cell(own.indexOf(column), 0)
+  const cell = own.cell(own.positionOf(column), 0)
   return cell === null ? null : textOfCell(columns[column]?.[0] ?? 'text', cell)
 }
 const selections: readonly Selection[] = [

@@ -1,23 +1,23 @@
-import { nextStepId, ownValue, type Read, type Recipe, type Step } from '@fabula/core'
+import { nextStepId, ownValue, type ReadOptions, type Recipe, type Step } from '@fabula/core'
 import type { FileRef } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
 import type { QueryClient } from '@tanstack/react-query'
 import { ask, upload } from '../api/client.ts'
-import { flowQuery, type Place } from '../api/queries.ts'
+import { flowQuery, type Endpoint } from '../api/queries.ts'
 import { guessedRead, lookAt, openFile, withTable } from '../opening/open-file.ts'
 import type { Story } from '../story/use-story.ts'
 
-type Part = { readonly ref: FileRef; readonly read: Read; readonly name: string }
+type FilePart = { readonly ref: FileRef; readonly read: ReadOptions; readonly name: string }
 /** A file or sheet that a table of the story opens already. */
-export type Twin = Part & { readonly table: string }
+export type Twin = FilePart & { readonly table: string }
 
 /** Each file, and each visible sheet of a workbook, by itself. */
-const partsOf = async (ref: FileRef): Promise<Part[]> => {
+const partsOf = async (ref: FileRef): Promise<FilePart[]> => {
   const look = await lookAt(ref, {})
   const sheets = look.sheets.filter(({ hidden, rows }) => !hidden && rows > 0)
   const stem = ref.name.replace(/\.[^.]*$/, '')
   if (sheets.length < 2) return [{ ref, read: guessedRead(look), name: stem }]
-  const parts: Part[] = []
+  const parts: FilePart[] = []
   for (const { name } of sheets) {
     const { sheets: _all, ...read } = guessedRead(await lookAt(ref, {}, name))
     parts.push({ ref, read: { ...read, sheets: [name] }, name })
@@ -25,12 +25,12 @@ const partsOf = async (ref: FileRef): Promise<Part[]> => {
   return parts
 }
 
-const sheetOf = (read: Read): string | undefined =>
+const sheetOf = (read: ReadOptions): string | undefined =>
   Array.isArray(read.sheets) ? (read.sheets as readonly string[])[0] : undefined
 const openedBy = (
   recipe: Recipe,
   files: Readonly<Record<string, readonly FileRef[]>>,
-  { ref, read }: Part,
+  { ref, read }: FilePart,
 ): string | undefined =>
   recipe.tables.find(({ steps }) => {
     const [first] = steps as readonly Step[]
@@ -38,7 +38,7 @@ const openedBy = (
     return (
       first?.kind === 'open' &&
       refs.some(({ hash }) => hash === ref.hash) &&
-      sheetOf((first.read ?? {}) as Read) === sheetOf(read)
+      sheetOf((first.read ?? {}) as ReadOptions) === sheetOf(read)
     )
   })?.id
 
@@ -48,8 +48,8 @@ const sendParts = async (
   recipe: Recipe,
   known: Readonly<Record<string, readonly FileRef[]>>,
   told: (words: string) => void,
-): Promise<{ fresh: Part[]; twins: Twin[] }> => {
-  const fresh: Part[] = []
+): Promise<{ fresh: FilePart[]; twins: Twin[] }> => {
+  const fresh: FilePart[] = []
   const twins: Twin[] = []
   for (const file of files) {
     told(`Sending ${file.name}`)
@@ -64,10 +64,10 @@ const sendParts = async (
 
 /** A table of its own for each part: the recipe with them, and their ids. The files are laid with their inputs. Sentences are numbered after those of `drafted`. */
 const tablesFor = async (
-  parts: readonly Part[],
+  parts: readonly FilePart[],
   start: Recipe,
   drafted: Recipe,
-  place: Place,
+  place: Endpoint,
   told: (words: string) => void,
 ): Promise<{ recipe: Recipe; ids: string[] }> => {
   let recipe = start
@@ -87,7 +87,7 @@ const tablesFor = async (
 export const keepParts = async (
   story: Story,
   client: QueryClient,
-  parts: readonly Part[],
+  parts: readonly FilePart[],
   told: (words: string) => void,
 ): Promise<string[]> => {
   if (parts.length === 0) return []

@@ -1,8 +1,8 @@
-import type { Stand } from '../api/queries.ts'
+import type { Cursor } from '../api/queries.ts'
 import type { Story } from '../story/use-story.ts'
 
 /** The story as it stands before a sentence, that one and those after it left out: what a bench works on does not change while the sentence does. */
-export const standBefore = (story: Story, stepId: string): Stand => {
+export const cursorBefore = (story: Story, stepId: string): Cursor => {
   const { recipe, table } = story
   const at = table?.steps.findIndex(({ id }) => id === stepId) ?? -1
   const steps = table?.steps.slice(0, Math.max(1, at)) ?? []

@@ -15,12 +15,12 @@ import type { MatchReply } from '@fabula/core/api'
 import { matchQuery } from '../api/queries.ts'
 import { Button, Notice, Segments } from '../ui/parts.tsx'
 import type { Story } from '../story/use-story.ts'
-import { BenchTable } from './workbench-table.tsx'
-import { leafRows } from './page-controls.tsx'
-import { standBefore, without } from './cursor-before.ts'
+import { WorkbenchTable } from './workbench-table.tsx'
+import { pageRows } from './page-controls.tsx'
+import { cursorBefore, without } from './cursor-before.ts'
 
-type On = { readonly left: string; readonly right: string }
-type Matching = NonNullable<MatchReply['matching']>
+type KeyPair = { readonly left: string; readonly right: string }
+type MatchFigures = NonNullable<MatchReply['matching']>
 
 const keptWords = (how: JoinHow, here: string, there: string): string =>
   ({
@@ -70,7 +70,7 @@ const Ways = ({
 }: {
   strands: readonly [number, number]
   how: JoinHow
-  matching: Matching | null
+  matching: MatchFigures | null
   before: number
   names: readonly [string, string]
   choose: (how: JoinHow) => void
@@ -135,7 +135,7 @@ const Figures = ({
   story: Story
 }) => {
   const { matching } = data
-  const on = (step.on as readonly On[] | undefined) ?? []
+  const on = (step.on as readonly KeyPair[] | undefined) ?? []
   const other = String(step.with)
   const typed = (type: string): string => typeWords[type as keyof typeof typeWords]
   if (!matching)
@@ -186,7 +186,7 @@ const Figures = ({
     'case-and-spaces': 'differ only by letters’ case and spaces',
     zeros: 'differ only by zeros in front',
   }
-  const mend = ({ reason, leading = [] }: Matching['why'][number]): void => {
+  const mend = ({ reason, leading = [] }: MatchFigures['why'][number]): void => {
     if (reason === 'zeros') {
       if (leading.includes('left')) story.addBefore(stripped(typesOfKeys('left')))
       if (leading.includes('right')) story.addElsewhere(other, stripped(typesOfKeys('right')))
@@ -286,7 +286,7 @@ const Figures = ({
 /** Which columns come along, and the names they get where both tables have one. */
 const Bring = ({ step, data, story }: { step: Step; data: MatchReply; story: Story }) => {
   const how = step.how as JoinHow
-  const keys = ((step.on as readonly On[] | undefined) ?? []).map(({ right }) => right)
+  const keys = ((step.on as readonly KeyPair[] | undefined) ?? []).map(({ right }) => right)
   const bring = step.bring as Selector | undefined
   const there = data.right.columns
   const brought = bring
@@ -359,9 +359,9 @@ const Bring = ({ step, data, story }: { step: Step; data: MatchReply; story: Sto
 }
 
 /** Two tables side by side: by which keys they meet, what each way of joining keeps, who meets nobody and why. */
-export const JoinBench = ({ step, story }: { step: Step; story: Story }) => {
+export const JoinWorkbench = ({ step, story }: { step: Step; story: Story }) => {
   const other = String(step.with)
-  const on = (step.on as readonly On[] | undefined) ?? []
+  const on = (step.on as readonly KeyPair[] | undefined) ?? []
   const how = step.how as JoinHow
   const [show, setShow] = useState<JoinShow>('all')
   const [from, setFrom] = useState<readonly [number, number]>([0, 0])
@@ -374,7 +374,7 @@ export const JoinBench = ({ step, story }: { step: Step; story: Story }) => {
     tables.findIndex((table) => table.id === id),
   ) as unknown as readonly [number, number]
   const { data, error, isPlaceholderData } = useQuery(
-    matchQuery(story.place, story.flow.files, standBefore(story, step.id), other, {
+    matchQuery(story.place, story.flow.files, cursorBefore(story, step.id), other, {
       on: [...on],
       ignoreCase: step.ignoreCase === true,
       trim: step.trim === true,
@@ -382,7 +382,7 @@ export const JoinBench = ({ step, story }: { step: Step; story: Story }) => {
       show,
       from: from[0],
       fromThere: from[1],
-      count: leafRows,
+      count: pageRows,
     }),
   )
   // a sentence that was just begun takes the likeliest keys; whoever has chosen keys keeps them
@@ -390,7 +390,7 @@ export const JoinBench = ({ step, story }: { step: Step; story: Story }) => {
   const named = data && JSON.stringify(data.suggestions)
   useEffect(() => {
     if (!data || isPlaceholderData || settled.current === other || how === 'cross') return
-    const fits = (pair: On): boolean => data.left.columns.some(({ name }) => name === pair.left)
+    const fits = (pair: KeyPair): boolean => data.left.columns.some(({ name }) => name === pair.left)
     const wanted = story.selection.kind === 'columns' ? story.selection.columns : []
     const best =
       data.suggestions.find(({ on: pairs }) => pairs.some(({ left }) => wanted.includes(left))) ?? data.suggestions[0]
@@ -404,7 +404,7 @@ export const JoinBench = ({ step, story }: { step: Step; story: Story }) => {
       </div>
     )
   if (!data) return <p className="p-4 text-ink-3">Holding the two tables against each other…</p>
-  const setOn = (next: readonly On[]): void => story.reword({ ...step, on: next } as Step)
+  const setOn = (next: readonly KeyPair[]): void => story.reword({ ...step, on: next } as Step)
   const select = (label: string, value: string, of: readonly string[], put: (name: string) => void) => (
     <select
       className="field max-w-[190px] font-sans text-[13px] text-token"
@@ -417,13 +417,16 @@ export const JoinBench = ({ step, story }: { step: Step; story: Story }) => {
       ))}
     </select>
   )
-  const same = (a: readonly On[], b: readonly On[]): boolean => JSON.stringify(a) === JSON.stringify(b)
+  const same = (a: readonly KeyPair[], b: readonly KeyPair[]): boolean => JSON.stringify(a) === JSON.stringify(b)
   const suggested = data.suggestions.find((one) => same(one.on, on))
   const others = data.suggestions.filter((one) => !same(one.on, on)).slice(0, 2)
   const spare = {
     left: data.suggestions.flatMap((one) => one.on).find((pair) => !on.some(({ left }) => left === pair.left)),
   }
-  const next: On = spare.left ?? { left: data.left.columns[0]?.name ?? '', right: data.right.columns[0]?.name ?? '' }
+  const next: KeyPair = spare.left ?? {
+    left: data.left.columns[0]?.name ?? '',
+    right: data.right.columns[0]?.name ?? '',
+  }
   const shown = (side: 'left' | 'right'): string =>
     data[side].shown.total === data[side].rows
       ? counted(data[side].rows, 'row')
@@ -526,7 +529,7 @@ export const JoinBench = ({ step, story }: { step: Step; story: Story }) => {
         }
       />
       <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_208px_minmax(0,1fr)]">
-        <BenchTable
+        <WorkbenchTable
           name={names[0]}
           strand={strands[0]}
           side={data.left}
@@ -545,7 +548,7 @@ export const JoinBench = ({ step, story }: { step: Step; story: Story }) => {
             <Figures data={data} names={names} show={show} setShow={setShow} step={step} story={story} />
           )}
         </div>
-        <BenchTable
+        <WorkbenchTable
           name={names[1]}
           strand={strands[1]}
           side={data.right}

@@ -3,10 +3,10 @@ import { counted, figure } from '@fabula/core'
 import { Button } from '../ui/parts.tsx'
 
 /** How many rows stand on one page of a bench. */
-export const leafRows = 200
+export const pageRows = 200
 
 /** Which rows of many are shown, and the ways to those before and after; the list goes back to its top with each. */
-export const Leaf = ({
+export const PageControls = ({
   from,
   shown,
   total,
@@ -32,7 +32,7 @@ export const Leaf = ({
         look="link"
         className="py-0! text-[12px]"
         disabled={from === 0}
-        onClick={() => go(Math.max(0, from - leafRows))}
+        onClick={() => go(Math.max(0, from - pageRows))}
       >
         Earlier
       </Button>
@@ -40,7 +40,7 @@ export const Leaf = ({
         look="link"
         className="py-0! text-[12px]"
         disabled={from + shown >= total}
-        onClick={() => go(from + leafRows)}
+        onClick={() => go(from + pageRows)}
       >
         Later
       </Button>

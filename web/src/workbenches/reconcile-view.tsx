@@ -4,12 +4,12 @@ import { counted, figure, sentenceText, tableNames, type ReconcileShow } from '@
 import type { ReconcileReply } from '@fabula/core/api'
 import { reconcileQuery } from '../api/queries.ts'
 import { Button, Notice } from '../ui/parts.tsx'
-import { Leaf, leafRows } from './page-controls.tsx'
+import { PageControls, pageRows } from './page-controls.tsx'
 import { isNumeric, shownText } from '../grid/cells.tsx'
 import type { Story } from '../story/use-story.ts'
 
-type Moment = { readonly table: string; readonly step: string }
-const keyOf = ({ table, step }: Moment): string => `${table}/${step}`
+type TablePosition = { readonly table: string; readonly step: string }
+const keyOf = ({ table, step }: TablePosition): string => `${table}/${step}`
 const difference = (a: number, b: number): string => {
   const by = Number((b - a).toPrecision(10))
   return by === 0 ? 'the same' : `${by > 0 ? '+' : '−'}${figure(Math.abs(by))}`
@@ -22,7 +22,7 @@ const weight = ({ here, there, changed, totalHere, totalThere }: ReconcileReply[
 /** Why two tables, or two moments of a story, differ: rows that stand in one only, cells that changed, totals by column. */
 export const ReconcileView = ({ story }: { story: Story }) => {
   const { recipe } = story.flow
-  const there: Moment = { table: story.table?.id ?? '', step: story.step?.id ?? '' }
+  const there: TablePosition = { table: story.table?.id ?? '', step: story.step?.id ?? '' }
   const moments = recipe.tables.flatMap((table) =>
     table.steps.map((step, i) => ({
       table: table.id,
@@ -40,7 +40,7 @@ export const ReconcileView = ({ story }: { story: Story }) => {
       (story.table?.steps.findIndex(({ id }) => id === step) ?? 0) <
       (story.table?.steps.findIndex(({ id }) => id === there.step) ?? 0),
   )
-  const [chosen, setChosen] = useState<Moment>()
+  const [chosen, setChosen] = useState<TablePosition>()
   const here =
     chosen && moments.some((one) => keyOf(one) === keyOf(chosen))
       ? chosen
@@ -57,10 +57,10 @@ export const ReconcileView = ({ story }: { story: Story }) => {
       keys: keys ? [...keys] : null,
       show,
       from,
-      count: leafRows,
+      count: pageRows,
     }),
   )
-  const nameOf = (moment: Moment): string => {
+  const nameOf = (moment: TablePosition): string => {
     const table = recipe.tables.find(({ id }) => id === moment.table)
     return here.table === there.table
       ? `after ${(table?.steps.findIndex(({ id }) => id === moment.step) ?? 0) + 1}`
@@ -275,7 +275,7 @@ export const ReconcileView = ({ story }: { story: Story }) => {
               {show === 'different' ? 'Nothing differs: the same rows stand in both.' : 'No such rows.'}
             </p>
           )}
-          <Leaf from={from} shown={data.shown.rows.length} total={data.shown.total} go={setFrom} />
+          <PageControls from={from} shown={data.shown.rows.length} total={data.shown.total} go={setFrom} />
         </div>
       )}
     </div>

@@ -1,25 +1,25 @@
 import { useQuery } from '@tanstack/react-query'
 import { DropdownMenu } from 'radix-ui'
 import { useState } from 'react'
-import { capital, counted, figure, type Judge, type Step } from '@fabula/core'
+import { capital, counted, figure, type SimilarityMeasure, type Step } from '@fabula/core'
 import type { GroupsReply } from '@fabula/core/api'
 import { groupsQuery } from '../api/queries.ts'
 import { Button, Segments } from '../ui/parts.tsx'
 import { dotted } from '../profile/column-facts.tsx'
 import type { Story } from '../story/use-story.ts'
-import { moveTo, partedFrom, withGroup, withName, type Group } from './groups.ts'
+import { moveTo, partedFrom, withGroup, withName, type ValueGroup } from './groups.ts'
 
-const judgeWords: Readonly<Record<Judge, string>> = {
+const judgeWords: Readonly<Record<SimilarityMeasure, string>> = {
   characters: 'by characters',
   spelling: 'by spelling',
   sound: 'by sound',
 }
-const judgeAbout: Readonly<Record<Judge, string>> = {
+const judgeAbout: Readonly<Record<SimilarityMeasure, string>> = {
   characters: 'the same letters, whatever case, order, marks and spaces',
   spelling: 'a few letters apart',
   sound: 'spoken alike',
 }
-type Sight = Judge | 'beside' | 'mine'
+type UnifyView = SimilarityMeasure | 'beside' | 'mine'
 
 const item = 'cursor-pointer rounded px-2 py-1 outline-none data-highlighted:bg-token-tint'
 
@@ -32,7 +32,7 @@ const Suggestion = ({
   taken,
   take,
 }: {
-  group: GroupsReply[Judge][number]
+  group: GroupsReply[SimilarityMeasure][number]
   taken: boolean
   take: () => void
 }) => (
@@ -71,11 +71,11 @@ const TakenGroup = ({
   values,
   set,
 }: {
-  group: Group
+  group: ValueGroup
   at: number
-  groups: readonly Group[]
+  groups: readonly ValueGroup[]
   values: GroupsReply['values']
-  set: (groups: readonly Group[]) => void
+  set: (groups: readonly ValueGroup[]) => void
 }) => (
   <li className="border-b border-line py-2" aria-label={`Group ${group.into}`}>
     <div className="flex items-center gap-2">
@@ -144,8 +144,8 @@ const ByHand = ({
   set,
 }: {
   values: GroupsReply['values']
-  groups: readonly Group[]
-  set: (groups: readonly Group[]) => void
+  groups: readonly ValueGroup[]
+  set: (groups: readonly ValueGroup[]) => void
 }) => {
   const [find, setFind] = useState('')
   const [ticked, setTicked] = useState<readonly string[]>([])
@@ -205,25 +205,25 @@ const ByHand = ({
 }
 
 /** Groups of values that may be one thing, beside those that were taken; the table below shows what they change. */
-export const UnifyBench = ({ step, story }: { step: Step; story: Story }) => {
+export const UnifyWorkbench = ({ step, story }: { step: Step; story: Story }) => {
   const column = String(step.column)
   const at = story.steps.findIndex(({ id }) => id === step.id)
   const before = story.steps[at - 1]?.id ?? ''
   const { data } = useQuery(
     groupsQuery(story.place, story.flow.files, { ...story.stand, step: before }, before === '' ? '' : column),
   )
-  const [sight, setSight] = useState<Sight>(
-    step.judged === 'hand' ? 'mine' : ((step.judged as Judge | undefined) ?? 'characters'),
+  const [sight, setSight] = useState<UnifyView>(
+    step.judged === 'hand' ? 'mine' : ((step.judged as SimilarityMeasure | undefined) ?? 'characters'),
   )
-  const groups = step.groups as readonly Group[]
-  const set = (next: readonly Group[], judged?: Judge | 'hand'): void =>
+  const groups = step.groups as readonly ValueGroup[]
+  const set = (next: readonly ValueGroup[], judged?: SimilarityMeasure | 'hand'): void =>
     story.reword({ ...step, groups: next, ...(judged ? { judged } : {}) } as Step)
   if (!data) return <p className="p-4 text-ink-3">Holding the values against each other…</p>
-  const taken = (group: GroupsReply[Judge][number]): boolean =>
+  const taken = (group: GroupsReply[SimilarityMeasure][number]): boolean =>
     groups.some(({ from }) => group.members.every(({ text }) => from.includes(text)))
-  const take = (group: GroupsReply[Judge][number], judge: Judge): void =>
+  const take = (group: GroupsReply[SimilarityMeasure][number], judge: SimilarityMeasure): void =>
     set(withGroup(groups, { into: group.into, from: group.members.map(({ text }) => text) }), judge)
-  const column_ = (judge: Judge) => (
+  const column_ = (judge: SimilarityMeasure) => (
     <section key={judge} aria-label={`Suggested ${judgeWords[judge]}`} className="flex min-h-0 min-w-0 flex-1 flex-col">
       <p className="flex items-baseline gap-2 text-[12px] text-ink-3">
         <span className={sight === 'beside' ? 'font-semibold text-ink-2' : ''}>
@@ -235,7 +235,7 @@ export const UnifyBench = ({ step, story }: { step: Step; story: Story }) => {
             className="ml-auto py-0! text-[12.5px] whitespace-nowrap"
             onClick={() =>
               set(
-                data[judge].reduce<readonly Group[]>(
+                data[judge].reduce<readonly ValueGroup[]>(
                   (all, group) => withGroup(all, { into: group.into, from: group.members.map(({ text }) => text) }),
                   groups,
                 ),

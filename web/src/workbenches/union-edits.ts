@@ -1,18 +1,18 @@
 import type { Step } from '@fabula/core'
 import { without } from './cursor-before.ts'
 
-export type From = { readonly table: string; readonly column: string }
-export type Pair = { readonly into: string; readonly from: readonly From[] }
-export type Apart = { readonly column: string; readonly table: string; readonly as: string }
+export type ColumnSource = { readonly table: string; readonly column: string }
+export type UnionPair = { readonly into: string; readonly from: readonly ColumnSource[] }
+export type SeparateColumn = { readonly column: string; readonly table: string; readonly as: string }
 
-const pairsOf = (step: Step): readonly Pair[] => (step.pairs as readonly Pair[] | undefined) ?? []
-const apartOf = (step: Step): readonly Apart[] => (step.apart as readonly Apart[] | undefined) ?? []
+const pairsOf = (step: Step): readonly UnionPair[] => (step.pairs as readonly UnionPair[] | undefined) ?? []
+const apartOf = (step: Step): readonly SeparateColumn[] => (step.apart as readonly SeparateColumn[] | undefined) ?? []
 const isOf =
-  ({ table, column }: From) =>
-  (one: From): boolean =>
+  ({ table, column }: ColumnSource) =>
+  (one: ColumnSource): boolean =>
     one.table === table && one.column === column
 
-const put = (step: Step, pairs: readonly Pair[], apart: readonly Apart[]): Step => {
+const put = (step: Step, pairs: readonly UnionPair[], apart: readonly SeparateColumn[]): Step => {
   const kept = pairs.filter(({ into, from }) => from.some((one) => one.column !== into))
   return {
     ...without(step, 'pairs', 'apart'),
@@ -22,7 +22,7 @@ const put = (step: Step, pairs: readonly Pair[], apart: readonly Apart[]): Step 
 }
 
 /** A column of a table, on its own name again. */
-export const onItsOwn = (step: Step, cell: From): Step =>
+export const onItsOwn = (step: Step, cell: ColumnSource): Step =>
   put(
     step,
     pairsOf(step)
@@ -32,7 +32,7 @@ export const onItsOwn = (step: Step, cell: From): Step =>
   )
 
 /** A column laid into the column `into` of the union; `there` are those that stand in it already. */
-export const laidInto = (step: Step, cell: From, into: string, there: readonly From[]): Step => {
+export const laidInto = (step: Step, cell: ColumnSource, into: string, there: readonly ColumnSource[]): Step => {
   const free = onItsOwn(step, cell)
   if (cell.column === into) return free
   const pairs = pairsOf(free)
@@ -42,11 +42,11 @@ export const laidInto = (step: Step, cell: From, into: string, there: readonly F
 }
 
 /** A column taken out of those of its name, as another. */
-export const takenApart = (step: Step, cell: From, as: string): Step => {
+export const takenApart = (step: Step, cell: ColumnSource, as: string): Step => {
   const free = onItsOwn(step, cell)
   return put(free, pairsOf(free), [...apartOf(free), { ...cell, as }])
 }
-export const isMoved = (step: Step, cell: From): boolean =>
+export const isMoved = (step: Step, cell: ColumnSource): boolean =>
   pairsOf(step).some(({ into, from }) => into !== cell.column && from.some(isOf(cell))) ||
   apartOf(step).some(isOf(cell))
 

@@ -5,7 +5,7 @@ import type { Story } from '../story/use-story.ts'
 import { tablesOfFiles } from './add-files.ts'
 
 /** Where a story has one table: the files or sheets that are to lie under it are chosen first. */
-export const LayFiles = ({ story }: { story: Story }) => {
+export const UnionFiles = ({ story }: { story: Story }) => {
   const client = useQueryClient()
   const chooser = useRef<HTMLInputElement>(null)
   const [doing, setDoing] = useState('')

@@ -1,19 +1,19 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useRef, useState, type DragEvent } from 'react'
 import { counted, figure, listed, typeWords, type Step } from '@fabula/core'
-import type { LayReply } from '@fabula/core/api'
-import { layQuery } from '../api/queries.ts'
+import type { AlignReply } from '@fabula/core/api'
+import { alignQuery } from '../api/queries.ts'
 import { Button, Dot, Notice, Segments } from '../ui/parts.tsx'
 import type { Story } from '../story/use-story.ts'
 import { keepParts, tablesOfFiles, type Twin } from './add-files.ts'
-import { standBefore, without } from './cursor-before.ts'
-import { isMoved, laidInto, onItsOwn, takenApart, withTables, type From } from './union-edits.ts'
+import { cursorBefore, without } from './cursor-before.ts'
+import { isMoved, laidInto, onItsOwn, takenApart, withTables, type ColumnSource } from './union-edits.ts'
 
 const dragged = 'application/x-fabula-column'
-type Column = LayReply['columns'][number]
+type AlignedColumnReply = AlignReply['columns'][number]
 
 /** What stands in a row of the matrix, as pairs write it. */
-const cellsOf = ({ from }: Column, ids: readonly string[]): From[] =>
+const cellsOf = ({ from }: AlignedColumnReply, ids: readonly string[]): ColumnSource[] =>
   from.flatMap((cell, at) => (cell ? [{ table: ids[at] ?? '', column: cell.column }] : []))
 
 /** More tables underneath: those of the story, or files and sheets that become tables of their own. */
@@ -153,13 +153,13 @@ const MatrixCell = ({
   columns,
   at,
 }: {
-  cell: Column['from'][number]
-  column: Column
-  cells: readonly From[]
+  cell: AlignedColumnReply['from'][number]
+  column: AlignedColumnReply
+  cells: readonly ColumnSource[]
   step: Step
   story: Story
-  columns: readonly Column[]
-  at: From | undefined
+  columns: readonly AlignedColumnReply[]
+  at: ColumnSource | undefined
 }) => {
   const [open, setOpen] = useState(false)
   if (!cell || !at) return <span className="text-ink-3 italic">none</span>
@@ -238,11 +238,11 @@ const MatrixCell = ({
 }
 
 /** Tables under one another: which column each has, which may be one, which types differ. */
-export const UnionBench = ({ step, story }: { step: Step; story: Story }) => {
+export const UnionWorkbench = ({ step, story }: { step: Step; story: Story }) => {
   const tables = step.with as readonly string[]
   const ids = [story.table?.id ?? '', ...tables]
   const { data, error } = useQuery(
-    layQuery(story.place, story.flow.files, standBefore(story, step.id), {
+    alignQuery(story.place, story.flow.files, cursorBefore(story, step.id), {
       with: tables,
       ...(step.pairs ? { pairs: step.pairs } : {}),
       ...(step.apart ? { apart: step.apart } : {}),
@@ -261,12 +261,12 @@ export const UnionBench = ({ step, story }: { step: Step; story: Story }) => {
   const total = shown.reduce((sum, { rows }) => sum + rows, 0)
   const partners = data.partners.filter(({ at, column }) => !isMoved(step, { table: ids[at] ?? '', column }))
   const all = step.columns !== 'shared'
-  const drop = (event: DragEvent, column: Column): void => {
+  const drop = (event: DragEvent, column: AlignedColumnReply): void => {
     const text = event.dataTransfer.getData(dragged)
     setOver(undefined)
     if (text === '') return
     event.preventDefault()
-    const cell = JSON.parse(text) as From
+    const cell = JSON.parse(text) as ColumnSource
     const at = ids.indexOf(cell.table)
     const there = column.from[at]
     if (there && there.column !== cell.column)

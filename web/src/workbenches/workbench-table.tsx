@@ -2,14 +2,14 @@ import type { ReactNode } from 'react'
 import type { MatchReply } from '@fabula/core/api'
 import { Dot } from '../ui/parts.tsx'
 import { isNumeric, shownText } from '../grid/cells.tsx'
-import { Leaf } from './page-controls.tsx'
+import { PageControls } from './page-controls.tsx'
 
-type Side = MatchReply['left']
+type MatchSideReply = MatchReply['left']
 const tints = { none: 'bg-went-tint', one: '', many: 'bg-turned-tint' } as const
 const marks = { none: '∅', one: '', many: '×' } as const
 
 /** One of two tables on the join bench: its key columns first, rows that meet none or several tinted and marked. */
-export const BenchTable = ({
+export const WorkbenchTable = ({
   name,
   strand,
   side,
@@ -21,7 +21,7 @@ export const BenchTable = ({
 }: {
   name: string
   strand: number
-  side: Side
+  side: MatchSideReply
   keys: readonly string[]
   /** Whether rows are marked by how many they meet. */ marked: boolean
   from: number
@@ -81,7 +81,7 @@ export const BenchTable = ({
           </tbody>
         </table>
         {shown.total === 0 && <p className="px-3.5 py-3 font-serif text-ink-3 italic">No such rows.</p>}
-        <Leaf from={from} shown={shown.rows.length} total={shown.total} go={go} />
+        <PageControls from={from} shown={shown.rows.length} total={shown.total} go={go} />
       </div>
     </section>
   )

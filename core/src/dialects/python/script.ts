@@ -1,10 +1,10 @@
 import { neededHelpers } from '../../codegen/helpers.ts'
 import { helpers } from '../../codegen/python/helpers.generated.ts'
 import { code, comment, joined, lines, py, type Code, pyHelper } from '../../codegen/tag.ts'
-import { fileColumns, isWorkbook, type Read } from '../../reading/read-options.ts'
+import { fileColumns, isWorkbook, type ReadOptions } from '../../reading/read-options.ts'
 import type { PythonContext } from '../../steps/shared/step-kind.ts'
 import { literalPython } from '../../steps/shared/value.ts'
-import { knownNames } from '../../recipe/column-aliases.ts'
+import { columnAliases } from '../../recipe/column-aliases.ts'
 import { scriptOutputs } from '../../recipe/outputs.ts'
 import { planRecipe, type Plan } from '../../engine/plan.ts'
 import { inOrder, kindOf, paramsOf, parameterTypes, tableNames, sentenceText } from '../../recipe/step-access.ts'
@@ -133,13 +133,13 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
           files: py`files[${one}]`,
           columns: output,
           format: inputFormat(recipe, one),
-          known: knownNames(recipe.inputs.find(({ id }) => id === one)),
+          known: columnAliases(recipe.inputs.find(({ id }) => id === one)),
         }),
       }
       const wanted = recipe.inputs.find((one) => one.id === step.input)
       const checks =
         kindOf(step).start && wanted?.columns && wanted.columns.length > 0
-          ? py`${pyHelper('require')}(${frame}, ${wanted.name}, ${fileColumns(wanted.columns, step.read as Read | undefined).map((field) => field.name)})`
+          ? py`${pyHelper('require')}(${frame}, ${wanted.name}, ${fileColumns(wanted.columns, step.read as ReadOptions | undefined).map((field) => field.name)})`
           : undefined
       sentences.push([step.id, sentenceText(step, context.names)])
       blocks.push({

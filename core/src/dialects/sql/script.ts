@@ -15,10 +15,10 @@ import {
 } from '../../codegen/tag.ts'
 import { planRecipe, type Plan } from '../../engine/plan.ts'
 import { sqlTypeName } from '../../formula/to-code.ts'
-import type { Read } from '../../reading/read-options.ts'
+import type { ReadOptions } from '../../reading/read-options.ts'
 import { fileColumns } from '../../reading/read-options.ts'
 import { rectangleOf } from '../../reading/sheet-range.ts'
-import { knownNames, type Renames } from '../../recipe/column-aliases.ts'
+import { columnAliases, type ColumnAliases } from '../../recipe/column-aliases.ts'
 import { scriptOutputs } from '../../recipe/outputs.ts'
 import type { Recipe } from '../../recipe/recipe.ts'
 import { inOrder, kindOf, parameterTypes, paramsOf, sentenceText, tableNames } from '../../recipe/step-access.ts'
@@ -87,7 +87,13 @@ const namer = (): ((name: string) => Code) => {
 }
 
 /** Before the run: each file whole, as rows of cells. */
-const loading = (input: string, label: string, read: Read, columns: readonly string[], known: Renames): Code => {
+const loading = (
+  input: string,
+  label: string,
+  read: ReadOptions,
+  columns: readonly string[],
+  known: ColumnAliases,
+): Code => {
   const area = read.range === undefined ? undefined : rectangleOf(read.range)
   const load = (n: number): Code => {
     const name = n === 1 ? variable(input) : `${variable(input)}_${n}`
@@ -108,7 +114,7 @@ const loading = (input: string, label: string, read: Read, columns: readonly str
 const foundSteps = (plan: Plan): string[] =>
   plan.tables.flatMap(({ steps }) =>
     steps.flatMap(({ step, state, input }) =>
-      state === 'fine' && kindOf(step).unforeseen?.(paramsOf(step), input) !== undefined ? [step.id] : [],
+      state === 'fine' && kindOf(step).dynamicColumns?.(paramsOf(step), input) !== undefined ? [step.id] : [],
     ),
   )
 
@@ -176,7 +182,7 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlS
           rows: sql`${one}`,
           columns: output,
           format: inputFormat(recipe, one),
-          known: knownNames(recipe.inputs.find(({ id }) => id === one)),
+          known: columnAliases(recipe.inputs.find(({ id }) => id === one)),
         }),
       }
       const body = kindOf(step).sql(paramsOf(step), context)
@@ -216,7 +222,7 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlS
           one.name,
           text ? given : asCsv,
           (text ? fileColumns(one.columns ?? [], given) : (one.columns ?? [])).map((field) => field.name),
-          knownNames(one),
+          columnAliases(one),
         ),
         code(''),
       ),

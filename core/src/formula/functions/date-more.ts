@@ -5,11 +5,11 @@ import { civilFromDays, dayMs, dayOf, daysFromCivil, timeOf } from '../../table/
 import type { Cell } from '../../table/column.ts'
 import { compileDatePattern } from '../../reading/date-pattern.ts'
 import { textReader } from '../../reading/convert.ts'
-import { failed, type FormulaFunction, type Outcome, type Type } from '../function-kind.ts'
+import { failed, type FormulaFunction, type CallResult, type FormulaType } from '../function-kind.ts'
 import { addMonths, inRange, weekday } from './date.ts'
 import { args, define, unitOf } from './define.ts'
 
-const days = (cell: Cell | undefined, type: Type | undefined): number =>
+const days = (cell: Cell | undefined, type: FormulaType | undefined): number =>
   type === 'datetime' ? dayOf(cell as number) : (cell as number)
 const whole = (cell: Cell | undefined): number => Math.trunc((cell ?? 0) as number)
 
@@ -52,7 +52,7 @@ const dayOfWorkdays = (count: number): number => Math.floor((count - 1) / 5) * 7
 const units = ['y', 'm', 'd', 'ym', 'yd', 'md'] as const
 
 /** Whole years, months or days between; `ym`, `yd` and `md` what is left of them after whole years or months. */
-const difference = (start: number, end: number, unit: (typeof units)[number]): Outcome => {
+const difference = (start: number, end: number, unit: (typeof units)[number]): CallResult => {
   if (start > end) return failed
   const a = civilFromDays(start)
   const b = civilFromDays(end)

@@ -14,12 +14,12 @@ import {
 import type { Cell } from '../../table/column.ts'
 import { compileDatePattern } from '../../reading/date-pattern.ts'
 import { textReader } from '../../reading/convert.ts'
-import { failed, type FormulaFunction, type Outcome, type Type } from '../function-kind.ts'
+import { failed, type FormulaFunction, type CallResult, type FormulaType } from '../function-kind.ts'
 import { args, define, unitOf } from './define.ts'
 
-const days = (cell: Cell | undefined, type: Type | undefined): number =>
+const days = (cell: Cell | undefined, type: FormulaType | undefined): number =>
   type === 'datetime' ? dayOf(cell as number) : (cell as number)
-export const inRange = (day: number): Outcome => (day >= firstDay && day <= lastDay ? day : failed)
+export const inRange = (day: number): CallResult => (day >= firstDay && day <= lastDay ? day : failed)
 const trunc = (cell: Cell | undefined): number => Math.trunc((cell ?? 0) as number)
 
 /** A date months away, the day cut to the month's last where it has fewer. */
@@ -36,7 +36,7 @@ export const addMonths = (day: number, months: number): { first: number; clipped
 const part = (
   name: string,
   about: string,
-  read: (day: number) => Outcome,
+  read: (day: number) => CallResult,
   examples: FormulaFunction['examples'],
 ): FormulaFunction =>
   define({
@@ -107,7 +107,7 @@ const truncate = (ms: number, unit: (typeof units)[number]): number => {
 }
 
 const readPattern = new Map<string, (text: string) => Cell>()
-const readDate = (text: string, pattern: string | undefined): Outcome => {
+const readDate = (text: string, pattern: string | undefined): CallResult => {
   const key = pattern ?? ''
   let read = readPattern.get(key)
   if (!read)

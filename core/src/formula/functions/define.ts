@@ -1,6 +1,6 @@
 import { py, pyHelper, sql, sqlHelper, type PythonHelperName, type SqlHelperName } from '../../codegen/tag.ts'
 import type { Cell } from '../../table/column.ts'
-import type { Argument, FormulaFunction, Need } from '../function-kind.ts'
+import type { Argument, FormulaFunction, ArgumentType } from '../function-kind.ts'
 
 /** "t:text n:number?" — names and needs; `?` optional, `+` this and more. */
 export const args = (text: string): Argument[] =>
@@ -11,7 +11,7 @@ export const args = (text: string): Argument[] =>
       const [, name = '', need = '', mark = ''] = /^(\w+):(\w+)([?+*]?)$/.exec(word) ?? []
       return {
         name,
-        need: need as Need,
+        need: need as ArgumentType,
         ...(mark === '?' || mark === '*' ? { optional: true } : {}),
         ...(mark === '+' || mark === '*' ? { rest: true } : {}),
       }

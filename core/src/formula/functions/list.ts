@@ -1,21 +1,21 @@
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import type { Cell } from '../../table/column.ts'
-import { compareItems, itemsOf, itemText, listText, type Item } from '../../table/list.ts'
+import { compareItems, itemsOf, itemText, listText, type ListItem } from '../../table/list.ts'
 import { textOfCell } from '../../table/cell-text.ts'
-import { failed, type Type } from '../function-kind.ts'
+import { failed, type FormulaType } from '../function-kind.ts'
 import { define, whole } from './define.ts'
 
 /** A cell as an item: numbers and yes or no as they are, all else as text. */
-const itemFor = (cell: Cell | undefined, type: Type | undefined): Item =>
+const itemFor = (cell: Cell | undefined, type: FormulaType | undefined): ListItem =>
   cell === null || cell === undefined
     ? null
     : typeof cell === 'boolean' || type === 'integer' || type === 'decimal'
       ? cell
       : textOfCell(type === undefined || type === 'empty' ? 'text' : type, cell)
-const items = (cell: Cell | undefined): readonly Item[] => itemsOf(cell as string)
+const items = (cell: Cell | undefined): readonly ListItem[] => itemsOf(cell as string)
 
 /** The item that a value would be, as JSON, in SQL. */
-const itemSql = (part: Code, type: Type | undefined): Code =>
+const itemSql = (part: Code, type: FormulaType | undefined): Code =>
   type === 'integer' || type === 'decimal' || type === 'boolean'
     ? sql`coalesce(${sqlHelper('shown')}(${part}), 'null')`
     : type === 'empty'

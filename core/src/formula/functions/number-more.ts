@@ -1,9 +1,9 @@
 import { py, sql } from '../../codegen/tag.ts'
 import { maxInteger, roundDown, roundTo } from '../../table/number.ts'
-import { failed, type FormulaFunction, type Outcome } from '../function-kind.ts'
+import { failed, type FormulaFunction, type CallResult } from '../function-kind.ts'
 import { define } from './define.ts'
 
-const finite = (x: number): Outcome => (Number.isFinite(x) ? (x === 0 ? 0 : x) : failed)
+const finite = (x: number): CallResult => (Number.isFinite(x) ? (x === 0 ? 0 : x) : failed)
 /** What is left of the 15 digits a person sees, so that 0.3 / 0.1 is 3 steps and not 2.9999. */
 const steps = (x: number, step: number): number => Number((x / step).toPrecision(15))
 

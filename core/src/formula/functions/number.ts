@@ -1,12 +1,12 @@
 import { py, sql, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { maxInteger, numberReader, roundDown, roundTo, roundUp } from '../../table/number.ts'
 import type { Cell } from '../../table/column.ts'
-import { failed, type FormulaFunction, type Outcome, type Type } from '../function-kind.ts'
+import { failed, type FormulaFunction, type CallResult, type FormulaType } from '../function-kind.ts'
 import { define } from './define.ts'
 
-const finite = (x: number): Outcome => (Number.isFinite(x) ? (x === 0 ? 0 : x) : failed)
+const finite = (x: number): CallResult => (Number.isFinite(x) ? (x === 0 ? 0 : x) : failed)
 const numbers = (cells: readonly Cell[]): number[] => cells.filter((cell) => cell !== null) as number[]
-const wholeIfAll = (types: readonly Type[]) =>
+const wholeIfAll = (types: readonly FormulaType[]) =>
   types.every((type) => type === 'integer' || type === 'empty') ? 'integer' : 'decimal'
 const sum = (cells: readonly number[]): number => cells.reduce((a, b) => a + b, 0)
 const places = (cell: Cell | undefined): number => Math.trunc((cell ?? 0) as number)

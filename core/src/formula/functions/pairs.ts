@@ -1,5 +1,5 @@
 import type { Span } from '../lex.ts'
-import type { Node } from '../parse.ts'
+import type { FormulaNode } from '../parse.ts'
 
 /** A function that is written as others: what it stands for is put in its place before types are checked. */
 export type Shorthand = {
@@ -8,12 +8,17 @@ export type Shorthand = {
   readonly about: string
   readonly args: readonly { readonly name: string }[]
   /** Undefined where the number of arguments is not right; `needs` says what would be. */
-  readonly expand: (args: readonly Node[], at: Span) => Node | undefined
+  readonly expand: (args: readonly FormulaNode[], at: Span) => FormulaNode | undefined
   readonly needs: string
   readonly examples: readonly (readonly [formula: string, gives: string])[]
 }
 
-const choice = (condition: Node, then: Node, otherwise: Node | undefined, { from, to }: Span): Node => ({
+const choice = (
+  condition: FormulaNode,
+  then: FormulaNode,
+  otherwise: FormulaNode | undefined,
+  { from, to }: Span,
+): FormulaNode => ({
   kind: 'call',
   name: 'IF',
   args: otherwise ? [condition, then, otherwise] : [condition, then],
@@ -22,11 +27,18 @@ const choice = (condition: Node, then: Node, otherwise: Node | undefined, { from
 })
 
 /** c1 v1 c2 v2 -> IF(c1; v1; IF(c2; v2)) */
-const nested = (pairs: readonly (readonly [Node, Node])[], last: Node | undefined, at: Span): Node | undefined =>
-  pairs.reduceRight<Node | undefined>((rest, [condition, value]) => choice(condition, value, rest, at), last)
+const nested = (
+  pairs: readonly (readonly [FormulaNode, FormulaNode])[],
+  last: FormulaNode | undefined,
+  at: Span,
+): FormulaNode | undefined =>
+  pairs.reduceRight<FormulaNode | undefined>((rest, [condition, value]) => choice(condition, value, rest, at), last)
 
-const inPairs = (nodes: readonly Node[]): [Node, Node][] =>
-  Array.from({ length: Math.floor(nodes.length / 2) }, (_, i) => [nodes[i * 2] as Node, nodes[i * 2 + 1] as Node])
+const inPairs = (nodes: readonly FormulaNode[]): [FormulaNode, FormulaNode][] =>
+  Array.from({ length: Math.floor(nodes.length / 2) }, (_, i) => [
+    nodes[i * 2] as FormulaNode,
+    nodes[i * 2 + 1] as FormulaNode,
+  ])
 
 export const shorthands: readonly Shorthand[] = [
   {

@@ -1,12 +1,12 @@
-import { mostCharacters } from '../../table/limits.ts'
+import { maxCellCharacters } from '../../table/limits.ts'
 import { compilePattern, patternFor, patternProblem, replaceMatches, replacementFor } from '../../codegen/regex.ts'
 import { code, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { numberReader } from '../../table/number.ts'
 import { lower, titleCase } from '../../table/text.ts'
-import { failed, type Argument, type FormulaFunction, type Outcome } from '../function-kind.ts'
+import { failed, type Argument, type FormulaFunction, type CallResult } from '../function-kind.ts'
 import { args, define, signs, whole } from './define.ts'
 
-const longest = mostCharacters
+const longest = maxCellCharacters
 
 const patternArgument: Argument = {
   name: 'pattern',
@@ -96,19 +96,19 @@ const codeOf = (name: 'CODE' | 'UNICODE'): FormulaFunction =>
           ],
   })
 
-const extract = (text: string, source: string, group: number): Outcome => {
+const extract = (text: string, source: string, group: number): CallResult => {
   const matcher = compilePattern(source, false).matcher(text)
   if (!matcher.find() || group > matcher.groupCount()) return failed
   return matcher.group(group) ?? null
 }
 
-const splitPart = (text: string, separator: string, n: number): Outcome => {
+const splitPart = (text: string, separator: string, n: number): CallResult => {
   if (n === 0) return failed
   const parts = separator === '' ? [text] : text.split(separator)
   return parts[n > 0 ? n - 1 : parts.length + n] ?? null
 }
 
-const search = (text: string, what: string, from: number): Outcome => {
+const search = (text: string, what: string, from: number): CallResult => {
   if (from < 1 || from > signs(text).length + 1) return failed
   const rest = signs(text)
     .slice(from - 1)

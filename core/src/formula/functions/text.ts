@@ -2,10 +2,10 @@ import { code, joined, py, sql, sqlHelper, pyHelper } from '../../codegen/tag.ts
 import type { Cell } from '../../table/column.ts'
 import { textOfCell } from '../../table/cell-text.ts'
 import { lower, space, trim, upper } from '../../table/text.ts'
-import { failed, type FormulaFunction, type Type } from '../function-kind.ts'
+import { failed, type FormulaFunction, type FormulaType } from '../function-kind.ts'
 import { args, define, signs, whole } from './define.ts'
 
-const textOf = (cell: Cell, type: Type | undefined): string =>
+const textOf = (cell: Cell, type: FormulaType | undefined): string =>
   cell === null ? '' : textOfCell(type === undefined || type === 'empty' ? 'text' : type, cell)
 
 const cut = (name: 'LEFT' | 'RIGHT', take: (all: readonly string[], n: number) => readonly string[]): FormulaFunction =>
@@ -85,7 +85,7 @@ const find = (text: string, what: string, from: number): number | typeof failed 
   return at < 0 ? failed : signs(text.slice(0, at)).length + 1
 }
 
-const joinAll = (cells: readonly Cell[], types: readonly Type[]): string =>
+const joinAll = (cells: readonly Cell[], types: readonly FormulaType[]): string =>
   cells.map((cell, i) => textOf(cell, types[i])).join('')
 
 export const text = [

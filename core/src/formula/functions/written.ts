@@ -5,16 +5,16 @@ import { civilFromDays, dayMs, dayOf, timeOf } from '../../table/calendar.ts'
 import type { Cell } from '../../table/column.ts'
 import { compileDatePattern, datePatternParts } from '../../reading/date-pattern.ts'
 import { compileNumberPattern, writeNumber, type NumberPattern } from '../../reading/number-pattern.ts'
-import type { Type } from '../function-kind.ts'
+import type { FormulaType } from '../function-kind.ts'
 import { dayNames, monthNames, weekday } from './date.ts'
 import { args, define } from './define.ts'
 
-const isMoment = (type: Type | undefined): boolean => type === 'date' || type === 'datetime' || type === 'time'
+const isMoment = (type: FormulaType | undefined): boolean => type === 'date' || type === 'datetime' || type === 'time'
 const large = (text: string): string => `${capital(text)}.`
 const dayLetters = /^[yMdE]/
 
 /** Patterns for moments hold letters of dates and times, those for numbers # and 0. */
-const patternProblem = (value: Cell, [type]: readonly Type[]): string | undefined => {
+const patternProblem = (value: Cell, [type]: readonly FormulaType[]): string | undefined => {
   const pattern = String(value ?? '')
   if (!isMoment(type)) {
     const compiled = compileNumberPattern(pattern)
@@ -59,7 +59,7 @@ const writePart = (letters: string, day: number, ms: number): string => {
   }
 }
 
-const writeMoment = (cell: number, type: Type | undefined, pattern: string): string => {
+const writeMoment = (cell: number, type: FormulaType | undefined, pattern: string): string => {
   const ms = type === 'date' ? cell * dayMs : cell
   return datePatternParts(pattern)
     .map((part) => (part.startsWith("'") ? part.slice(1) : writePart(part, dayOf(ms), timeOf(ms))))
@@ -104,7 +104,7 @@ const sqlParts = (pattern: string): Code =>
     datePatternParts(pattern).map((part) => sql`${part.startsWith("'") ? part : (ownValue(toChar, part) ?? '')}`),
     ', ',
   )}]`
-const sqlMoment = (x: Code, type: Type | undefined): Code =>
+const sqlMoment = (x: Code, type: FormulaType | undefined): Code =>
   type === 'time' ? sql`date '2000-01-01' + ${x}` : sql`${x}::timestamp`
 
 const numberArguments = ({

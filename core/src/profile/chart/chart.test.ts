@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest'
 import { columnOf } from '../../table/column.ts'
 import { Table } from '../../table/table.ts'
-import { drawPicture } from './chart.ts'
+import { chartData } from './chart.ts'
 
 const table = Table.of(
   ['Clinic', 'Year', 'Fee'],
@@ -13,7 +13,7 @@ const table = Table.of(
 )
 
 test('bars go from the largest down, each with its rows', () => {
-  expect(drawPicture({ kind: 'bar', label: 'Clinic', how: 'sum', column: 'Fee' }, table)).toMatchObject({
+  expect(chartData({ kind: 'bar', label: 'Clinic', how: 'sum', column: 'Fee' }, table)).toMatchObject({
     labels: ['Oxbow', 'Marlpit', 'empty'],
     values: [[11, 2.5, null]],
     wheres: [
@@ -24,7 +24,7 @@ test('bars go from the largest down, each with its rows', () => {
   })
 })
 test('labels with an order keep it; series stand side by side', () => {
-  expect(drawPicture({ kind: 'stacked', label: 'Year', series: 'Clinic', how: 'count' }, table)).toMatchObject({
+  expect(chartData({ kind: 'stacked', label: 'Year', series: 'Clinic', how: 'count' }, table)).toMatchObject({
     labels: ['2030', '2031'],
     series: ['Oxbow', 'Marlpit', 'empty'],
     values: [
@@ -35,16 +35,16 @@ test('labels with an order keep it; series stand side by side', () => {
   })
 })
 test('points, spans, and nothing where a column went', () => {
-  expect(drawPicture({ kind: 'scatter', label: 'Year', column: 'Fee', how: 'count' }, table).points).toEqual([
+  expect(chartData({ kind: 'scatter', label: 'Year', column: 'Fee', how: 'count' }, table).points).toEqual([
     [2031, 10],
     [2030, 2.5],
     [2030, 1],
   ])
   expect(
-    drawPicture({ kind: 'histogram', label: 'Fee', how: 'count' }, table).values[0]?.reduce(
+    chartData({ kind: 'histogram', label: 'Fee', how: 'count' }, table).values[0]?.reduce(
       (sum: number, n) => sum + (n ?? 0),
       0,
     ),
   ).toBe(3)
-  expect(drawPicture({ kind: 'bar', label: 'Town', how: 'count' }, table).labels).toEqual([])
+  expect(chartData({ kind: 'bar', label: 'Town', how: 'count' }, table).labels).toEqual([])
 })

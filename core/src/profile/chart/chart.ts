@@ -1,19 +1,19 @@
 import { aggregate } from '../../table/aggregate.ts'
-import { cellAt, columnOf, isEmptyAt, isNumber, type Column, type ColumnType } from '../../table/column.ts'
+import { cellAt, columnOf, isNullAt, isNumber, type Column, type ColumnType } from '../../table/column.ts'
 import { groupBy } from '../../table/group.ts'
 import { textOfCell } from '../../table/cell-text.ts'
 import { Table } from '../../table/table.ts'
 import { factsOf } from '../facts/facts.ts'
 
-type How = 'count' | 'sum' | 'mean' | 'median' | 'min' | 'max' | 'distinct'
-export type PictureAsked = {
+type ChartAggregate = 'count' | 'sum' | 'mean' | 'median' | 'min' | 'max' | 'distinct'
+export type ChartRequest = {
   readonly kind: 'bar' | 'stacked' | 'line' | 'pie' | 'scatter' | 'histogram'
   readonly label: string
   readonly series?: string | undefined
-  readonly how: How
+  readonly how: ChartAggregate
   readonly column?: string | undefined
 }
-export type Drawn = {
+export type ChartData = {
   labels: string[]
   series: string[]
   values: (number | null)[][]
@@ -25,7 +25,7 @@ export type Drawn = {
 const mostLabels = { bar: 40, stacked: 40, line: 600, pie: 12, scatter: 0, histogram: 0 }
 const mostSeries = 8
 const mostPoints = 2000
-const nothing: Drawn = { labels: [], series: [], values: [], points: [], wheres: [], beyond: 0 }
+const nothing: ChartData = { labels: [], series: [], values: [], points: [], wheres: [], beyond: 0 }
 
 const shown = (column: Column, row: number): string => {
   const cell = cellAt(column, row)
@@ -38,12 +38,12 @@ const written = (type: ColumnType, column: Column, row: number): unknown => {
 const whereIs = (name: string, column: Column, row: number): Record<string, unknown> | null =>
   column.type === 'list'
     ? null
-    : isEmptyAt(column, row)
+    : isNullAt(column, row)
       ? { column: name, op: 'is-empty' }
       : { column: name, op: 'is', value: written(column.type, column, row) }
 
 /** Points of two columns of numbers, evenly picked where there are many. */
-const scatter = ({ label, column }: PictureAsked, table: Table): Drawn => {
+const scatter = ({ label, column }: ChartRequest, table: Table): ChartData => {
   const [x, y] = [table.named(label), table.named(column ?? label)]
   const points: [number, number][] = []
   const stride = Math.max(1, Math.ceil(table.rowCount / mostPoints))
@@ -63,9 +63,9 @@ const numberAt = (column: Column, at: number): number | null => {
  * What a chart is drawn from: a figure for each label, or each label and series. Labels that have an order (dates, numbers)
  * keep it, others go from the largest figure down; beyond what can be read they are counted.
  */
-export const drawPicture = (asked: PictureAsked, table: Table): Drawn => {
+export const chartData = (asked: ChartRequest, table: Table): ChartData => {
   const { kind, label, series, how, column } = asked
-  if ([label, series, column].some((name) => name !== undefined && table.indexOf(name) < 0)) return nothing
+  if ([label, series, column].some((name) => name !== undefined && table.positionOf(name) < 0)) return nothing
   if (kind === 'scatter') return scatter(asked, table)
   const along = table.named(label)
   if (kind === 'histogram') {
@@ -120,9 +120,9 @@ export const drawPicture = (asked: PictureAsked, table: Table): Drawn => {
 }
 
 /** What a chart shows, as a table: its labels and a column for each series, or the two columns of its points. */
-export const pictureTable = (
-  { kind, label, column }: PictureAsked,
-  { labels, series, values, points }: Drawn,
+export const chartTable = (
+  { kind, label, column }: ChartRequest,
+  { labels, series, values, points }: ChartData,
 ): Table => {
   const made: { name: string; cells: Column }[] =
     kind === 'scatter'

@@ -5,8 +5,8 @@ import { joinHows } from '../../steps/join/index.ts'
 import { columnOf, type Cell, type ColumnType } from '../../table/column.ts'
 import { Table } from '../../table/table.ts'
 import { suggestKeys } from '../suggest/keys.ts'
-import { laidColumns, laidPartners } from './union-alignment.ts'
-import { Match, typeWays } from './join-matching.ts'
+import { alignedColumns, alignmentPartners } from './union-alignment.ts'
+import { JoinMatching, typeWays } from './join-matching.ts'
 import { lineageBetween, Reconciliation, reconcileKeys } from './reconcile.ts'
 
 const table = (columns: Readonly<Record<string, readonly [ColumnType, ...Cell[]]>>): Table =>
@@ -48,16 +48,18 @@ test('the rows that each way of joining is said to give are those it gives', () 
   for (const options of [{}, { ignoreCase: true }, { trim: true }, { matches: 'first' as const }])
     for (const how of joinHows) {
       const step = { id: 's3', kind: 'join', with: 'b', how, ...(how === 'cross' ? {} : { on, ...options }) }
-      expect({ how, options, rows: new Match(visits, prices, { on, ...options }).figures().gives[how] }).toEqual({
-        how,
-        options,
-        rows: ran([step]).table?.rowCount,
-      })
+      expect({ how, options, rows: new JoinMatching(visits, prices, { on, ...options }).figures().gives[how] }).toEqual(
+        {
+          how,
+          options,
+          rows: ran([step]).table?.rowCount,
+        },
+      )
     }
 })
 
 test('who meets nobody is told why, and each figure shows exactly its rows', () => {
-  const match = new Match(visits, prices, { on })
+  const match = new JoinMatching(visits, prices, { on })
   expect(match.figures()).toMatchObject({
     one: 1,
     many: 1,
@@ -72,7 +74,7 @@ test('who meets nobody is told why, and each figure shows exactly its rows', () 
     repeated: [{ key: 'XRY-1', here: 1, there: 2 }],
     repeatedKeys: 1,
   })
-  const rows = (which: Parameters<Match['show']>[0]) => {
+  const rows = (which: Parameters<JoinMatching['show']>[0]) => {
     const { left, right } = match.show(which, [0, 0], 10)
     return [left.rows.map(({ cells }) => cells[1]), right.rows.map(({ cells }) => cells[0])]
   }
@@ -81,13 +83,13 @@ test('who meets nobody is told why, and each figure shows exactly its rows', () 
   expect(rows('unused')[1]).toEqual(['CON-1', 'BLD-2', '7', 'GRM-1', null])
   expect(rows('case')).toEqual([['con-1'], ['CON-1']])
   expect(rows('zeros')).toEqual([['007'], ['7']])
-  expect(new Match(visits, prices, { on, ignoreCase: true, trim: true }).figures().why).toEqual([
+  expect(new JoinMatching(visits, prices, { on, ignoreCase: true, trim: true }).figures().why).toEqual([
     { reason: 'zeros', rows: 1, leading: ['left'] },
   ])
 })
 
 test('rows are leafed through on each side by itself, and the figures count all of them', () => {
-  const match = new Match(visits, prices, { on })
+  const match = new JoinMatching(visits, prices, { on })
   const { left, right } = match.show('none', [3, 0], 2)
   expect([left.total, left.rows.map(({ cells }) => cells[1])]).toEqual([5, ['007', 'OPR-9']])
   expect(right.rows.length).toBe(Math.min(2, right.total))
@@ -143,14 +145,14 @@ test('which table has which column of a union, and which may be one', () => {
   const may = table({ Clinic: ['text', 'Oxbow', 'Marlpit'], Animal: ['text', 'Moss', 'Fig'], Fee: ['integer', 1, 2] })
   const june = table({ Clinic: ['text', 'Oxbow'], Patient: ['text', 'Fig'], Fee: ['text', 'x'] })
   const params = { with: ['june'] }
-  const columns = laidColumns(params, 'may', [may, june])
+  const columns = alignedColumns(params, 'may', [may, june])
   expect(columns.map(({ name, type, from }) => [name, type, from.map((cell) => cell?.column)])).toEqual([
     ['Clinic', 'text', ['Clinic', 'Clinic']],
     ['Animal', 'text', ['Animal', undefined]],
     ['Fee', 'text', ['Fee', 'Fee']],
     ['Patient', 'text', [undefined, 'Patient']],
   ])
-  expect(laidPartners(columns, [may, june])).toEqual([
+  expect(alignmentPartners(columns, [may, june])).toEqual([
     { at: 1, column: 'Patient', into: 'Animal', share: 1, alike: false },
   ])
 })

@@ -8,19 +8,19 @@ import { textOfCell } from '../../table/cell-text.ts'
 import type { Table } from '../../table/table.ts'
 
 /** The part of a join that says which rows meet. */
-export type Meeting = {
+export type JoinKeysAsked = {
   readonly on: readonly { readonly left: string; readonly right: string }[]
   readonly ignoreCase?: boolean | undefined
   readonly trim?: boolean | undefined
   readonly matches?: 'all' | 'first' | 'one' | undefined
 }
 export const reasons = ['case', 'spaces', 'case-and-spaces', 'zeros'] as const
-export type Reason = (typeof reasons)[number]
+export type UnmatchedReason = (typeof reasons)[number]
 /** Which rows of both tables are shown. */
 export const joinShows = ['all', 'met', 'none', 'many', 'unused', ...reasons] as const
 export type JoinShow = (typeof joinShows)[number]
 
-export type Side = {
+export type MatchedSide = {
   readonly total: number
   readonly rows: readonly {
     readonly row: number
@@ -28,7 +28,7 @@ export type Side = {
     readonly cells: readonly (string | null)[]
   }[]
 }
-export type Matching = {
+export type JoinMatchFigures = {
   /** Rows here that meet exactly one, several, none; those with an empty key are among the last. */
   readonly one: number
   readonly many: number
@@ -40,7 +40,7 @@ export type Matching = {
   readonly gives: Readonly<Record<JoinHow, number>>
   /** Why rows here meet nothing: how many would meet a row if that were set aside. Zeros: on which side they lead. */
   readonly why: readonly {
-    readonly reason: Reason
+    readonly reason: UnmatchedReason
     readonly rows: number
     readonly leading?: readonly ('left' | 'right')[]
   }[]
@@ -57,7 +57,7 @@ export type TypeWay = {
   readonly meets: number
 }
 
-type Ids = { readonly left: Int32Array; readonly right: Int32Array; readonly count: number }
+type KeyIds = { readonly left: Int32Array; readonly right: Int32Array; readonly count: number }
 
 const withoutZeros = (text: string): string => text.replace(/^(\s*)0+(?=\d)/, '$1')
 const zeroless = (
@@ -78,7 +78,7 @@ const metIn = ({
   left,
   right,
   count,
-}: Ids): { readonly here: Uint8Array; readonly there: Uint8Array; readonly counts: Int32Array } => {
+}: KeyIds): { readonly here: Uint8Array; readonly there: Uint8Array; readonly counts: Int32Array } => {
   const counts = new Int32Array(count)
   for (const id of right) if (id >= 0) counts[id] = (counts[id] as number) + 1
   const used = new Uint8Array(count)
@@ -105,7 +105,7 @@ const sideOf = (
   count: number,
   state: (row: number) => 'none' | 'one' | 'many',
   holds: ((row: number) => boolean) | undefined,
-): Side => {
+): MatchedSide => {
   const rows = new IntList()
   if (holds) for (let row = 0; row < table.rowCount; row++) if (holds(row)) rows.push(row)
   const picked = holds ? rows.done() : undefined
@@ -118,26 +118,26 @@ const sideOf = (
 }
 
 /** From which row on each side is shown, of those that are asked for. */
-type Froms = readonly [here: number, there: number]
+type PageStarts = readonly [here: number, there: number]
 
 /** Two tables held against each other by keys of the same types: who meets whom, who does not and why. */
-export class Match {
+export class JoinMatching {
   private readonly left: Table
   private readonly right: Table
-  private readonly how: Meeting
-  private readonly ids: Ids
+  private readonly how: JoinKeysAsked
+  private readonly ids: KeyIds
   private readonly met: ReturnType<typeof metIn>
-  private readonly loose = new Map<Reason, ReturnType<typeof metIn>>()
+  private readonly loose = new Map<UnmatchedReason, ReturnType<typeof metIn>>()
   private zeros: readonly ('left' | 'right')[] = []
 
-  constructor(left: Table, right: Table, how: Meeting) {
+  constructor(left: Table, right: Table, how: JoinKeysAsked) {
     this.left = left
     this.right = right
     this.how = how
     this.ids = this.idsWith({ ignoreCase: how.ignoreCase, trim: how.trim })
     this.met = metIn(this.ids)
   }
-  private idsWith(seeing: { ignoreCase?: boolean | undefined; trim?: boolean | undefined }): Ids {
+  private idsWith(seeing: { ignoreCase?: boolean | undefined; trim?: boolean | undefined }): KeyIds {
     return keyIds(
       this.how.on.map((one) => this.left.named(one.left)),
       this.how.on.map((one) => this.right.named(one.right)),
@@ -145,7 +145,7 @@ export class Match {
     )
   }
   /** What would meet if that were set aside. */
-  private without(reason: Reason): ReturnType<typeof metIn> {
+  private without(reason: UnmatchedReason): ReturnType<typeof metIn> {
     const known = this.loose.get(reason)
     if (known) return known
     const { ignoreCase, trim, on } = this.how
@@ -179,7 +179,7 @@ export class Match {
     return id < 0 ? 0 : (this.met.counts[id] as number)
   }
 
-  figures(): Matching {
+  figures(): JoinMatchFigures {
     const { ids, met, how, left, right } = this
     let one = 0
     let many = 0
@@ -206,7 +206,7 @@ export class Match {
     const isText = how.on.some(
       (pair) => left.named(pair.left).type === 'text' && right.named(pair.right).type === 'text',
     )
-    const tried: readonly Reason[] =
+    const tried: readonly UnmatchedReason[] =
       none === emptyHere || !isText
         ? []
         : [
@@ -222,12 +222,12 @@ export class Match {
     return { one, many, none, emptyHere, unused, gives, why, ...this.repeats() }
   }
   /** Rows here that meet nothing, and would without this; case and spaces together only where neither alone does it. */
-  private rowsFor(reason: Reason): Uint8Array {
+  private rowsFor(reason: UnmatchedReason): Uint8Array {
     const { here } = this.without(reason)
     const alone = reason === 'case-and-spaces' ? [this.without('case').here, this.without('spaces').here] : []
     return here.map((met, row) => (met && !this.met.here[row] && !alone.some((one) => one[row]) ? 1 : 0))
   }
-  private repeats(): Pick<Matching, 'repeated' | 'repeatedKeys'> {
+  private repeats(): Pick<JoinMatchFigures, 'repeated' | 'repeatedKeys'> {
     const here = new Int32Array(this.ids.count)
     for (const id of this.ids.left) if (id >= 0) here[id] = (here[id] as number) + 1
     const keys: number[] = []
@@ -242,7 +242,7 @@ export class Match {
     const repeated = keys.slice(0, 5).map((id) => {
       const row = rows[starts[id] as number] as number
       const key = this.how.on.map(({ right }) => {
-        const at = this.right.indexOf(right)
+        const at = this.right.positionOf(right)
         return textOfCell(this.right.schema[at]?.type ?? 'text', this.right.cell(at, row) ?? '')
       })
       return { key: key.join(' · '), here: here[id] as number, there: this.met.counts[id] as number }
@@ -251,7 +251,11 @@ export class Match {
   }
 
   /** Exactly the rows that a figure counts, of both tables. */
-  show(which: JoinShow, [from, fromThere]: Froms, count: number): { readonly left: Side; readonly right: Side } {
+  show(
+    which: JoinShow,
+    [from, fromThere]: PageStarts,
+    count: number,
+  ): { readonly left: MatchedSide; readonly right: MatchedSide } {
     const { met, ids } = this
     const usedMany = new Uint8Array(ids.count)
     ids.left.forEach((id) => {
@@ -279,7 +283,7 @@ export class Match {
         ? holds[which]
         : [undefined, undefined]
     if ((reasons as readonly string[]).includes(which)) {
-      const reason = which as Reason
+      const reason = which as UnmatchedReason
       const mine = this.rowsFor(reason)
       const theirs = this.without(reason).there
       here = (row) => mine[row] === 1
@@ -293,7 +297,7 @@ export class Match {
 }
 
 /** Where keys have types that cannot meet: each side read as the other's type, and the rows here that would meet one then. */
-export const typeWays = (left: Table, right: Table, how: Meeting): TypeWay[] => {
+export const typeWays = (left: Table, right: Table, how: JoinKeysAsked): TypeWay[] => {
   const differ = how.on.flatMap((pair, at) =>
     left.named(pair.left).type === right.named(pair.right).type ? [] : [{ at, pair }],
   )
@@ -315,9 +319,9 @@ export const typeWays = (left: Table, right: Table, how: Meeting): TypeWay[] => 
 export const rowsUnmatched = (
   left: Table,
   right: Table,
-  [from, fromThere]: Froms,
+  [from, fromThere]: PageStarts,
   count: number,
-): { readonly left: Side; readonly right: Side } => ({
+): { readonly left: MatchedSide; readonly right: MatchedSide } => ({
   left: sideOf(left, from, count, () => 'one', undefined),
   right: sideOf(right, fromThere, count, () => 'one', undefined),
 })

@@ -1,11 +1,11 @@
 import { cellAt, isNumber, typeTogether, type Column, type ColumnType } from '../../table/column.ts'
-import { concat, span } from '../../table/gather.ts'
+import { concat, sliceRows } from '../../table/gather.ts'
 import { groupBy } from '../../table/group.ts'
-import { IntList, ints } from '../../table/memory.ts'
+import { IntList, int32s } from '../../table/memory.ts'
 import { convert } from '../../reading/convert.ts'
 import { textOfCell } from '../../table/cell-text.ts'
 import type { Table } from '../../table/table.ts'
-import type { RanStep } from '../../engine/run.ts'
+import type { StepRun } from '../../engine/run.ts'
 import { suggestKeys } from '../suggest/keys.ts'
 
 export const reconcileShows = ['different', 'only-here', 'only-there', 'changed', 'all'] as const
@@ -20,7 +20,7 @@ export type ColumnDifference = {
   readonly totalHere?: number
   readonly totalThere?: number
 }
-export type Reconciled = {
+export type ReconciliationFigures = {
   readonly keys: readonly string[]
   readonly rowsHere: number
   readonly rowsThere: number
@@ -41,7 +41,7 @@ export type ReconciledRow = {
 
 /** Each row here with the first that came from it there. */
 const descended = (lineage: Int32Array, rows: number): { partner: Int32Array; alone: Int32Array } => {
-  const partner = ints(rows).fill(-1)
+  const partner = int32s(rows).fill(-1)
   const alone = new IntList()
   lineage.forEach((from, row) => {
     if (from >= 0 && (partner[from] as number) < 0) partner[from] = row
@@ -51,13 +51,13 @@ const descended = (lineage: Int32Array, rows: number): { partner: Int32Array; al
 }
 
 /** For each row after a later sentence the row after an earlier one that it was; undefined where rows were merged or made anew between. */
-export const lineageBetween = (steps: readonly RanStep[], earlier: string, later: string): Int32Array | undefined => {
+export const lineageBetween = (steps: readonly StepRun[], earlier: string, later: string): Int32Array | undefined => {
   const from = steps.findIndex(({ step }) => step.id === earlier)
   const to = steps.findIndex(({ step }) => step.id === later)
   if (from < 0 || to < from) return undefined
-  let index = span(steps[to]?.table.rowCount ?? 0)
+  let index = sliceRows(steps[to]?.table.rowCount ?? 0)
   for (const { result } of steps.slice(from + 1, to + 1).reverse()) {
-    const origin = result?.origin
+    const origin = result?.lineage
     if (!origin || origin.kind === 'same') continue
     if (origin.kind !== 'index') return undefined
     index = index.map((row) => (row < 0 ? -1 : (origin.index[row] as number)))
@@ -71,7 +71,7 @@ const alike = (here: Table, there: Table, name: string): { readonly a: Column; r
   return { a: convert(here.named(name), { type }).column, b: convert(there.named(name), { type }).column }
 }
 
-const shared = (here: Table, there: Table): string[] => here.names.filter((name) => there.indexOf(name) >= 0)
+const shared = (here: Table, there: Table): string[] => here.names.filter((name) => there.positionOf(name) >= 0)
 
 /** Columns of the same name that tell rows apart in both tables; all they share where there are none. */
 export const reconcileKeys = (here: Table, there: Table): string[] => {
@@ -112,7 +112,7 @@ export class Reconciliation {
     this.here = here
     this.there = there
     this.keys = keys
-    this.columns = [...here.names, ...there.names.filter((name) => here.indexOf(name) < 0)]
+    this.columns = [...here.names, ...there.names.filter((name) => here.positionOf(name) < 0)]
     const { partner, alone } = 'keys' in by ? this.pair() : descended(by.lineage, here.rowCount)
     this.partner = partner
     this.alone = alone
@@ -142,16 +142,16 @@ export class Reconciliation {
     const { ids, count } = groupBy(both, here.rowCount + there.rowCount)
     const left = ids.subarray(0, here.rowCount)
     const right = ids.subarray(here.rowCount)
-    const first = ints(count).fill(-1)
-    const last = ints(count).fill(-1)
-    const next = ints(there.rowCount).fill(-1)
+    const first = int32s(count).fill(-1)
+    const last = int32s(count).fill(-1)
+    const next = int32s(there.rowCount).fill(-1)
     for (let row = 0; row < there.rowCount; row++) {
       const id = right[row] as number
       if ((first[id] as number) < 0) first[id] = row
       else next[last[id] as number] = row
       last[id] = row
     }
-    const partner = ints(here.rowCount).fill(-1)
+    const partner = int32s(here.rowCount).fill(-1)
     const taken = new Uint8Array(there.rowCount)
     const seen = new Uint8Array(count)
     for (let row = 0; row < here.rowCount; row++) {
@@ -169,13 +169,13 @@ export class Reconciliation {
     return { partner, alone: alone.done() }
   }
 
-  figures(): Reconciled {
+  figures(): ReconciliationFigures {
     const { here, there, keys, partner, alone } = this
     const onlyHere = partner.reduce((sum, to) => sum + (to < 0 ? 1 : 0), 0)
     const changed = this.changedRow.reduce((sum, n) => sum + n, 0)
     const columns = this.columns.map((name): ColumnDifference => {
-      const a = here.indexOf(name) >= 0 ? here.named(name) : undefined
-      const b = there.indexOf(name) >= 0 ? there.named(name) : undefined
+      const a = here.positionOf(name) >= 0 ? here.named(name) : undefined
+      const b = there.positionOf(name) >= 0 ? there.named(name) : undefined
       const totals =
         a && b && isNumber(a.type) && isNumber(b.type) ? { totalHere: total(a) ?? 0, totalThere: total(b) ?? 0 } : {}
       return {
@@ -228,10 +228,10 @@ export class Reconciliation {
         places.push(row)
     }
     const mine = places.done()
-    const theirs = which === 'all' || which === 'only-there' || which === 'different' ? alone : ints(0)
+    const theirs = which === 'all' || which === 'only-there' || which === 'different' ? alone : int32s(0)
     const columns = this.columns.map((name) => {
-      const a = here.indexOf(name)
-      const b = there.indexOf(name)
+      const a = here.positionOf(name)
+      const b = there.positionOf(name)
       return {
         name,
         a,

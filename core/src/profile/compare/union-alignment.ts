@@ -1,17 +1,17 @@
-import { layUnion, type UnionParams } from '../../steps/union/index.ts'
+import { alignUnion, type UnionParams } from '../../steps/union/index.ts'
 import { cellAt, isNumber, type ColumnType } from '../../table/column.ts'
 import type { Table } from '../../table/table.ts'
 import { nearest } from '../../messages/words.ts'
 import { namesAlike } from '../suggest/keys.ts'
 
 /** A column of a union and what each table puts into it; undefined where a table has none. */
-export type LaidColumn = {
+export type AlignedColumn = {
   readonly name: string
   readonly type: ColumnType
   readonly from: readonly ({ readonly column: string; readonly type: ColumnType } | undefined)[]
 }
 /** A column that stands alone in a table (`at` counts the tables) and the column of the union that it may be. */
-export type LaidPartner = {
+export type AlignmentPartner = {
   readonly at: number
   readonly column: string
   readonly into: string
@@ -31,9 +31,9 @@ const values = (table: Table, name: string): Set<unknown> => {
 }
 
 /** Which table has which column of a union: `tables` are this one and those laid underneath, in order. */
-export const laidColumns = (params: UnionParams, own: string, tables: readonly Table[]): LaidColumn[] => {
+export const alignedColumns = (params: UnionParams, own: string, tables: readonly Table[]): AlignedColumn[] => {
   const schemaOf = (id: string) => tables[params.with.indexOf(id) + 1]?.schema ?? []
-  const { parts, fields } = layUnion({ ...params, columns: 'all' }, own, tables[0]?.schema ?? [], schemaOf)
+  const { parts, fields } = alignUnion({ ...params, columns: 'all' }, own, tables[0]?.schema ?? [], schemaOf)
   return fields.map(({ name, type }) => ({
     name,
     type,
@@ -45,8 +45,8 @@ export const laidColumns = (params: UnionParams, own: string, tables: readonly T
 }
 
 /** For each column that few tables have, the column that they lack and that it may be: by its name, or by its values. */
-export const laidPartners = (columns: readonly LaidColumn[], tables: readonly Table[]): LaidPartner[] => {
-  const found: LaidPartner[] = []
+export const alignmentPartners = (columns: readonly AlignedColumn[], tables: readonly Table[]): AlignmentPartner[] => {
+  const found: AlignmentPartner[] = []
   for (const lone of columns) {
     const holders = lone.from.flatMap((cell, at) => (cell ? [{ at, ...cell }] : []))
     if (holders.length === tables.length) continue

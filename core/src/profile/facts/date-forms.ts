@@ -8,7 +8,7 @@ export type DateForm = {
   readonly example: string
   /** It has no year: one must be given. */ readonly noYear: boolean
 }
-type Kind = 'date' | 'datetime' | 'time'
+type DateKind = 'date' | 'datetime' | 'time'
 /** Rows that can only be read with the day first, only with the month first, and either way. */
 export type DayOrMonth = {
   readonly dayFirst: number
@@ -19,13 +19,13 @@ export type DayOrMonth = {
   readonly eitherExample: string
 }
 export type DateForms = {
-  readonly type: Kind
+  readonly type: DateKind
   /** The forms where 03/04 is 3 April, and where it is 4 March; the same where no form is open to doubt. */
   readonly day: readonly DateForm[]
   readonly month: readonly DateForm[]
   readonly question?: DayOrMonth
   /** What no form reads, the commonest first. */
-  readonly left: readonly Word[]
+  readonly left: readonly WordCount[]
   readonly leftRows: number
 }
 
@@ -37,13 +37,13 @@ const year = (digits: string): string => (digits.length === 4 ? 'yyyy' : 'yy')
 const monthFor = (word: string): string => (word.length > 3 && word.toLowerCase() !== 'sept' ? 'MMMM' : 'MMM')
 
 /** A reading of the date at the start of a text: the patterns it may have, and how much of the text they take. */
-type Head = {
+type DateHead = {
   readonly patterns: readonly { readonly pattern: string; readonly order?: 'day' | 'month' }[]
   readonly length: number
   readonly noYear?: true
 }
-type Template = readonly [RegExp, (m: readonly string[]) => Omit<Head, 'length'>]
-const bothWays = (a: (day: string, month: string) => string): Head['patterns'] => [
+type Template = readonly [RegExp, (m: readonly string[]) => Omit<DateHead, 'length'>]
+const bothWays = (a: (day: string, month: string) => string): DateHead['patterns'] => [
   { pattern: a('d', 'M'), order: 'day' },
   { pattern: a('M', 'd'), order: 'month' },
 ]
@@ -129,7 +129,7 @@ const timePattern = (text: string): string | undefined => {
 }
 
 const readers = new Map<string, (text: string) => number | null>()
-const reads = (pattern: string, type: Kind, text: string): boolean => {
+const reads = (pattern: string, type: DateKind, text: string): boolean => {
   const key = `${type} ${pattern}`
   let reader = readers.get(key)
   if (!reader) {
@@ -140,9 +140,9 @@ const reads = (pattern: string, type: Kind, text: string): boolean => {
 }
 
 /** A form that a text may be written in. */
-type Form = {
+type CompiledForm = {
   readonly pattern: string
-  readonly type: Kind
+  readonly type: DateKind
   readonly order?: 'day' | 'month'
   readonly noYear: boolean
   /** 9.30 and 0930 are times only beside others that can be nothing else. */ readonly weak?: true
@@ -151,7 +151,7 @@ type Form = {
 /** How a form without a year is read: with a year put behind it. */
 export const withYear = (pattern: string): string => `${pattern} yyyy`
 
-const formsOf = (raw: string): Form[] => {
+const formsOf = (raw: string): CompiledForm[] => {
   const text = trim(raw)
   if (text.length < 3 || text.length > 48 || !/\d/.test(text)) return []
   const time = timePattern(text)
@@ -168,9 +168,9 @@ const formsOf = (raw: string): Form[] => {
     const gap = /^(?:T|,? +| at | - )?/.exec(tail)?.[0] ?? ''
     const clock = tail === '' ? '' : gap === '' ? undefined : timePattern(tail.slice(gap.length))
     if (clock === undefined) continue
-    const type: Kind = clock === '' ? 'date' : 'datetime'
+    const type: DateKind = clock === '' ? 'date' : 'datetime'
     const found = patterns
-      .map(({ pattern, order }): Form => ({
+      .map(({ pattern, order }): CompiledForm => ({
         pattern: `${before}${pattern}${clock === '' ? '' : `${literal(gap)}${clock}`}`,
         type,
         ...(order ? { order } : {}),
@@ -184,7 +184,7 @@ const formsOf = (raw: string): Form[] => {
   return []
 }
 
-const counted = (forms: readonly { form: Form; word: Word }[]): DateForm[] => {
+const counted = (forms: readonly { form: CompiledForm; word: WordCount }[]): DateForm[] => {
   const found = new Map<string, { rows: number; example: string; noYear: boolean }>()
   for (const { form, word } of forms) {
     const known = found.get(form.pattern)
@@ -193,11 +193,11 @@ const counted = (forms: readonly { form: Form; word: Word }[]): DateForm[] => {
   }
   return [...found].map(([pattern, form]) => ({ pattern, ...form })).sort((a, b) => b.rows - a.rows)
 }
-const rowsOf = (words: readonly Word[]): number => words.reduce((sum, { count }) => sum + count, 0)
+const rowsOf = (words: readonly WordCount[]): number => words.reduce((sum, { count }) => sum + count, 0)
 
 const looked = 400
 /** The forms of dates and times in a column of text; undefined where fewer than three in ten rows look like one. */
-export const dateFormsIn = (words: readonly Word[]): DateForms | undefined => {
+export const dateFormsIn = (words: readonly WordCount[]): DateForms | undefined => {
   const sample = words.slice(0, looked)
   const likely = sample.filter(({ text }) => formsOf(text).some(({ weak }) => !weak))
   if (likely.length === 0 || likely.length < sample.length * 0.1) return undefined
@@ -208,7 +208,7 @@ export const dateFormsIn = (words: readonly Word[]): DateForms | undefined => {
   if (rowsOf(dated.map(({ word }) => word)) < total * 0.3) return undefined
   const times = dated.filter(({ forms }) => forms[0]?.type === 'time')
   const moments = dated.filter(({ forms }) => forms[0]?.type !== 'time')
-  const type: Kind =
+  const type: DateKind =
     times.length * 2 > dated.length
       ? 'time'
       : moments.some(({ forms }) => forms[0]?.type === 'datetime')
@@ -222,7 +222,10 @@ export const dateFormsIn = (words: readonly Word[]): DateForms | undefined => {
   const either = ordered.filter(({ forms }) => forms.length > 1 && !sameDay(forms))
   const choose = (order: 'day' | 'month'): DateForm[] =>
     counted(
-      used.map(({ word, forms }) => ({ word, form: forms.find((form) => form.order === order) ?? (forms[0] as Form) })),
+      used.map(({ word, forms }) => ({
+        word,
+        form: forms.find((form) => form.order === order) ?? (forms[0] as CompiledForm),
+      })),
     )
   const left = all.filter((one) => !used.includes(one)).map(({ word }) => word)
   const [dayOnly, monthOnly] = [only('day'), only('month')]
@@ -245,11 +248,11 @@ export const dateFormsIn = (words: readonly Word[]): DateForms | undefined => {
 }
 
 /** 05/05 is the same day either way. */
-const sameDay = (forms: readonly Form[]): boolean => forms.length < 2
+const sameDay = (forms: readonly CompiledForm[]): boolean => forms.length < 2
 
 /** Day first unless only the month first reads more. */
 export const likelyForms = (forms: DateForms): readonly DateForm[] =>
   forms.question && forms.question.monthFirst > forms.question.dayFirst ? forms.month : forms.day
 
 /** A distinct text and how many rows hold it. */
-export type Word = { readonly text: string; readonly count: number }
+export type WordCount = { readonly text: string; readonly count: number }

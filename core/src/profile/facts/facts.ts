@@ -3,22 +3,22 @@ import type { Condition } from '../../steps/shared/condition.ts'
 import { civilFromDays, dayMs, daysFromCivil, formatDate } from '../../table/calendar.ts'
 import { textOfCell } from '../../table/cell-text.ts'
 import {
-  asCoded,
-  holdsWords,
-  isEmptyAt,
+  asDictionary,
+  isDictionary,
+  isNullAt,
   isNumber,
   type Column,
   type ColumnType,
   type TextColumn,
   type ValueColumn,
 } from '../../table/column.ts'
-import { floats, ints } from '../../table/memory.ts'
-import { dateFormsIn, type DateForms, type Word } from './date-forms.ts'
-import { keyFinding, outlierFinding, textFindings, type Finding } from './findings.ts'
+import { float64s, int32s } from '../../table/memory.ts'
+import { dateFormsIn, type DateForms, type WordCount } from './date-forms.ts'
+import { keyFinding, outlierFinding, textFindings, type ColumnFinding } from './findings.ts'
 
 /** A value or span with how many rows hold it; `where` selects those rows. */
 export type Bar = { readonly label: string; readonly count: number; readonly where?: Condition | undefined }
-export type Facts = {
+export type ColumnFacts = {
   readonly type: ColumnType
   readonly rows: number
   readonly filled: number
@@ -39,7 +39,7 @@ export type Facts = {
   readonly patterns: readonly Bar[]
   /** The distribution: equal spans of numbers, days to years of dates, or the commonest values. */
   readonly bars: readonly Bar[]
-  readonly findings: readonly Finding[]
+  readonly findings: readonly ColumnFinding[]
   /** The forms of dates in a column of text. */
   readonly dates?: DateForms | undefined
   /** Of numbers: the value below which 0, 1, 2 … 100 in a hundred lie. */
@@ -70,7 +70,7 @@ const numberSpans = (name: string, type: ColumnType, sorted: Float64Array): Bar[
   const high = sorted[sorted.length - 1] as number
   const width = type === 'time' ? timeWidth(low, high) : low === high ? 1 : roundWidth(low, high, type === 'integer')
   const first = Math.floor(low / width)
-  const counts = ints(Math.floor(high / width) - first + 1)
+  const counts = int32s(Math.floor(high / width) - first + 1)
   for (const value of sorted) {
     const at = Math.floor(value / width) - first
     counts[at] = (counts[at] as number) + 1
@@ -185,18 +185,18 @@ const shapes = (words: readonly { text: string; count: number }[]): Bar[] => {
 }
 
 /** A distinct value, as text and as a step writes it, with how many rows hold it. */
-type Counted = { readonly label: string; readonly value: string | number | boolean; readonly count: number }
+type CountedValue = { readonly label: string; readonly value: string | number | boolean; readonly count: number }
 
 const keptRepeats = 200
 
 /** Distinct values ranked while they go by: the commonest, the rarest, and those that stand more than once. */
 class Ranking {
   distinct = 0
-  readonly common: Counted[] = []
-  readonly rare: Counted[] = []
-  readonly repeats: Counted[] = []
-  private readonly make: (key: number, count: number) => Counted
-  constructor(make: (key: number, count: number) => Counted) {
+  readonly common: CountedValue[] = []
+  readonly rare: CountedValue[] = []
+  readonly repeats: CountedValue[] = []
+  private readonly make: (key: number, count: number) => CountedValue
+  constructor(make: (key: number, count: number) => CountedValue) {
     this.make = make
   }
   add(key: number, count: number): void {
@@ -207,7 +207,7 @@ class Ranking {
   }
   /** Into a short sorted list, behind those of equal count. */
   private place(
-    list: Counted[],
+    list: CountedValue[],
     key: number,
     count: number,
     most: number,
@@ -224,7 +224,7 @@ class Ranking {
 /** No condition names a list, so a list's bar selects nothing. */
 const barOf =
   (name: string, selects: boolean) =>
-  ({ label, value, count }: Counted): Bar => ({
+  ({ label, value, count }: CountedValue): Bar => ({
     label,
     count,
     ...(selects ? { where: { column: name, op: 'is', value } } : {}),
@@ -240,17 +240,24 @@ const quantile = (sorted: Float64Array, share: number): number => {
 }
 
 const filledValues = (column: ValueColumn, filled: number): Float64Array => {
-  const values = floats(filled)
+  const values = float64s(filled)
   for (let i = 0, at = 0; i < column.values.length; i++)
-    if (!isEmptyAt(column, i)) values[at++] = column.values[i] as number
+    if (!isNullAt(column, i)) values[at++] = column.values[i] as number
   return values.sort()
 }
 
-type Told = Pick<Facts, 'rows' | 'filled' | 'distinct' | 'type' | 'common' | 'rare'> & {
-  readonly key: readonly Finding[]
+type FactsOptions = Pick<ColumnFacts, 'rows' | 'filled' | 'distinct' | 'type' | 'common' | 'rare'> & {
+  readonly key: readonly ColumnFinding[]
 }
 
-const told = (name: string, type: ColumnType, rows: number, filled: number, ranking: Ranking, deep: boolean): Told => ({
+const told = (
+  name: string,
+  type: ColumnType,
+  rows: number,
+  filled: number,
+  ranking: Ranking,
+  deep: boolean,
+): FactsOptions => ({
   type,
   rows,
   filled,
@@ -269,12 +276,12 @@ const told = (name: string, type: ColumnType, rows: number, filled: number, rank
       : [],
 })
 
-const textFacts = (name: string, column: TextColumn, deep: boolean): Facts => {
-  const { codes, words } = asCoded(column)
-  const counts = ints(words.length)
+const textFacts = (name: string, column: TextColumn, deep: boolean): ColumnFacts => {
+  const { codes, words } = asDictionary(column)
+  const counts = int32s(words.length)
   for (let i = 0; i < codes.length; i++) counts[codes[i] as number] = (counts[codes[i] as number] as number) + 1
   const ranking = new Ranking((code, count) => ({ label: words[code] as string, value: words[code] as string, count }))
-  const held: Word[] = []
+  const held: WordCount[] = []
   for (let code = 1; code < words.length; code++) {
     const count = counts[code] as number
     if (count === 0) continue
@@ -299,11 +306,11 @@ const textFacts = (name: string, column: TextColumn, deep: boolean): Facts => {
 }
 
 /** Numbers and moments are sorted once: equal values stand together then, and the quarters can be read off. */
-const valueFacts = (name: string, column: ValueColumn, deep: boolean): Facts => {
+const valueFacts = (name: string, column: ValueColumn, deep: boolean): ColumnFacts => {
   const { type } = column
   const rows = column.values.length
   let filled = 0
-  for (let i = 0; i < rows; i++) if (!isEmptyAt(column, i)) filled++
+  for (let i = 0; i < rows; i++) if (!isNullAt(column, i)) filled++
   const sorted = filledValues(column, filled)
   const shown = (value: number): string => textOfCell(type, type === 'boolean' ? value === 1 : value)
   const ranking = new Ranking((value, count) => ({
@@ -352,15 +359,15 @@ const valueFacts = (name: string, column: ValueColumn, deep: boolean): Facts => 
 }
 
 /** What a column holds, over all its rows. `deep` tells all; without it only what the head of a column shows. */
-export const factsOf = (name: string, column: Column, deep = true): Facts =>
-  holdsWords(column) ? textFacts(name, column, deep) : valueFacts(name, column, deep)
+export const factsOf = (name: string, column: Column, deep = true): ColumnFacts =>
+  isDictionary(column) ? textFacts(name, column, deep) : valueFacts(name, column, deep)
 
 /** The commonest values of a column as text, for pickers. */
 export const valuesOf = (column: Column, most: number): Bar[] => {
   const text = convert(column, { type: 'text' }).column
   if (text.type !== 'text') return []
-  const { codes, words } = asCoded(text)
-  const counts = ints(words.length)
+  const { codes, words } = asDictionary(text)
+  const counts = int32s(words.length)
   for (let i = 0; i < codes.length; i++) counts[codes[i] as number] = (counts[codes[i] as number] as number) + 1
   return words
     .map((label, code) => ({ label, count: counts[code] as number }))

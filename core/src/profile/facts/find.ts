@@ -1,20 +1,20 @@
-import { holdsWords, isEmptyAt, type Column } from '../../table/column.ts'
+import { isDictionary, isNullAt, type Column } from '../../table/column.ts'
 import { testText } from '../../table/gather.ts'
-import { bytes } from '../../table/memory.ts'
+import { uint8s } from '../../table/memory.ts'
 import { textOfCell } from '../../table/cell-text.ts'
 import type { Table } from '../../table/table.ts'
 import { lower } from '../../table/text.ts'
 
-export type Spot = { readonly row: number; readonly column: string }
+export type CellPosition = { readonly row: number; readonly column: string }
 
 /** 1 where the cell's text holds the words, whatever the case. Numbers and dates are only looked at for what can stand in one. */
 const holding = (column: Column, words: string): Uint8Array | undefined => {
-  if (holdsWords(column)) return testText(column, (text) => text !== '' && lower(text).includes(words))
+  if (isDictionary(column)) return testText(column, (text) => text !== '' && lower(text).includes(words))
   if (!/^[-0-9.:te+ ]+$/.test(words) && column.type !== 'boolean') return undefined
   const { values, type } = column
-  const mask = bytes(values.length)
+  const mask = uint8s(values.length)
   for (let i = 0; i < values.length; i++) {
-    if (isEmptyAt(column, i)) continue
+    if (isNullAt(column, i)) continue
     mask[i] = lower(textOfCell(type, type === 'boolean' ? values[i] === 1 : (values[i] as number))).includes(words)
       ? 1
       : 0
@@ -26,9 +26,9 @@ const holding = (column: Column, words: string): Uint8Array | undefined => {
 export const findText = (
   table: Table,
   text: string,
-  from: Spot | null,
+  from: CellPosition | null,
   back: boolean,
-): { found: Spot | null; total: number } => {
+): { found: CellPosition | null; total: number } => {
   const words = lower(text)
   const masks = table.names.map((_, c) => holding(table.column(c), words))
   const width = table.names.length
@@ -36,7 +36,7 @@ export const findText = (
   for (const mask of masks) if (mask) for (let i = 0; i < mask.length; i++) total += mask[i] as number
   if (total === 0) return { found: null, total }
   const cells = table.rowCount * width
-  const start = from ? from.row * width + Math.max(0, table.indexOf(from.column)) : back ? cells : -1
+  const start = from ? from.row * width + Math.max(0, table.positionOf(from.column)) : back ? cells : -1
   const step = back ? -1 : 1
   for (let n = 1; n <= cells; n++) {
     const at = (((start + n * step) % cells) + cells) % cells

@@ -4,10 +4,10 @@ import type { Condition } from '../../steps/shared/condition.ts'
 import { suggestGroups } from '../../steps/shared/similar-values.ts'
 import { numberReader, plainLocale } from '../../table/number.ts'
 import { trim } from '../../table/text.ts'
-import { likelyForms, type DateForms, type Word } from './date-forms.ts'
+import { likelyForms, type DateForms, type WordCount } from './date-forms.ts'
 
 /** A finding in a plain sentence, with the step that mends it. */
-export type Finding = {
+export type ColumnFinding = {
   readonly sentence: string
   readonly verb: string
   readonly step: Readonly<Record<string, unknown>>
@@ -17,10 +17,10 @@ const most = 200
 /** More different values than this are no spellings of a few things. */
 const mostCompared = 5000
 
-const rowsIn = (words: readonly Word[]): number => words.reduce((sum, { count }) => sum + count, 0)
+const rowsIn = (words: readonly WordCount[]): number => words.reduce((sum, { count }) => sum + count, 0)
 
 /** The sign between several values in a cell: the pieces it makes are, for the most part, values or pieces of other cells too. */
-const separatorIn = (words: readonly Word[]): string | undefined =>
+const separatorIn = (words: readonly WordCount[]): string | undefined =>
   [';', '|', '/', ','].find((sign) => {
     const parted = words.filter(({ text }) => text.includes(sign))
     if (parted.length < 3 || rowsIn(parted) < rowsIn(words) * 0.1) return false
@@ -32,7 +32,7 @@ const separatorIn = (words: readonly Word[]): string | undefined =>
   })
 
 /** The one word that stands behind nearly all numbers: kg, days, %. */
-const unitIn = (words: readonly Word[]): string | undefined => {
+const unitIn = (words: readonly WordCount[]): string | undefined => {
   const measured = words.map(({ text }) => /^\s*[-+]?\d[\d.,]*\s*([\p{L}°µ/²³]{1,12})?\s*$/u.exec(text))
   if (measured.filter((m) => m !== null).length < words.length * 0.9) return undefined
   const units = new Map<string, number>()
@@ -40,8 +40,12 @@ const unitIn = (words: readonly Word[]): string | undefined => {
   return units.size === 1 ? [...units.keys()][0] : undefined
 }
 
-export const textFindings = (name: string, words: readonly Word[], dates: DateForms | undefined): Finding[] => {
-  const findings: Finding[] = []
+export const textFindings = (
+  name: string,
+  words: readonly WordCount[],
+  dates: DateForms | undefined,
+): ColumnFinding[] => {
+  const findings: ColumnFinding[] = []
   if (words.length === 0) return findings
   const padded = words.filter(({ text }) => trim(text) !== text)
   if (padded.length > 0)
@@ -140,7 +144,7 @@ export const outlierFinding = (
   q3: number,
   show: (value: number) => string,
   value: (value: number) => unknown,
-): Finding[] => {
+): ColumnFinding[] => {
   const reach = (q3 - q1) * 3
   if (reach <= 0) return []
   const low = sorted.findIndex((one) => one >= q1 - reach)
@@ -171,7 +175,7 @@ export const keyFinding = (
   distinct: number,
   repeats: readonly string[],
   values: readonly unknown[],
-): Finding[] => {
+): ColumnFinding[] => {
   const named = /\b(?:id|ref|reference|key|no|nr|number|code)\b/i.test(name)
   if (repeats.length === 0 || filled < 20 || distinct < filled * (named ? 0.9 : 0.98)) return []
   return [

@@ -4,9 +4,9 @@ import { lower, wildcard } from '../../table/text.ts'
 import type { Selector } from '../../steps/shared/columns.ts'
 
 /** What the names of columns seem to be: spans of time, or something else that they have in common. */
-type Sort = 'Year' | 'Quarter' | 'Month' | 'Week' | 'Day'
+type LabelKind = 'Year' | 'Quarter' | 'Month' | 'Week' | 'Day'
 const months = new Set(monthNames.flatMap((month) => [month, month.slice(0, 3)]).concat('sept'))
-const sortOf = (word: string): Sort | undefined => {
+const sortOf = (word: string): LabelKind | undefined => {
   const text = lower(word).replace(/\.$/, '')
   if (/^(?:19|20)\d\d$/.test(text) || /^fy ?\d\d(?:\d\d)?$/.test(text)) return 'Year'
   if (/^(?:q[1-4]|[1-4]q)(?: ?(?:19|20)\d\d)?$/.test(text) || /^(?:19|20)\d\d[ -]?q[1-4]$/.test(text)) return 'Quarter'
@@ -23,9 +23,9 @@ const sortOf = (word: string): Sort | undefined => {
 }
 
 /** A name as what is measured and the span it is of: “Sales Jan”, “2031 Visits”, “Jan”. */
-type Read = { readonly measure: string; readonly label: string; readonly sort: Sort }
+type LabelReading = { readonly measure: string; readonly label: string; readonly sort: LabelKind }
 const parts = /^(.*?)([\s_\-./:]+)(.*)$/
-const read = (name: string): Read | undefined => {
+const read = (name: string): LabelReading | undefined => {
   const whole = sortOf(name)
   if (whole) return { measure: '', label: name, sort: whole }
   for (let at = 0; at < name.length; at++) {
@@ -132,7 +132,7 @@ export const crosstabSteps = (
 ): readonly Readonly<Record<string, unknown> & { kind: string }>[] | undefined => {
   const reads = columns.map(read)
   if (columns.length < 4 || reads.some((one) => one === undefined || one.measure === '')) return undefined
-  const known = reads as Read[]
+  const known = reads as LabelReading[]
   const measures = new Set(known.map(({ measure }) => measure))
   const [first] = known
   if (!first || measures.size < 2) return undefined

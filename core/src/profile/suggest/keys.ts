@@ -1,13 +1,13 @@
-import { cellAt, isEmptyAt, isNumber, type ColumnType } from '../../table/column.ts'
+import { cellAt, isNullAt, isNumber, type ColumnType } from '../../table/column.ts'
 import { groupBy } from '../../table/group.ts'
 import { textOfCell } from '../../table/cell-text.ts'
 import type { Table } from '../../table/table.ts'
 import { lower } from '../../table/text.ts'
 import { keyIds } from '../../steps/shared/join-keys.ts'
 
-type Pair = { readonly left: string; readonly right: string }
+type NamePair = { readonly left: string; readonly right: string }
 /** Keys that may match two tables. `share` of the filled rows looked at meet a row there; `repeats` says whether the keys repeat there. */
-export type KeySuggestion = { readonly on: readonly Pair[]; readonly share: number; readonly repeats: boolean }
+export type KeySuggestion = { readonly on: readonly NamePair[]; readonly share: number; readonly repeats: boolean }
 
 const mostLooked = 4000
 const mostThere = 200_000
@@ -39,19 +39,19 @@ const sample = (table: Table, column: string, most: number): string[] => {
 const repeats = (table: Table, columns: readonly string[]): boolean => {
   const all = columns.map((name) => table.named(name))
   let filled = 0
-  for (let row = 0; row < table.rowCount; row++) if (all.every((column) => !isEmptyAt(column, row))) filled++
+  for (let row = 0; row < table.rowCount; row++) if (all.every((column) => !isNullAt(column, row))) filled++
   const { ids, count } = groupBy(all, table.rowCount)
   if (filled === table.rowCount) return count < table.rowCount
   const seen = new Uint8Array(count)
   for (let row = 0; row < table.rowCount; row++) {
-    if (!all.every((column) => !isEmptyAt(column, row))) continue
+    if (!all.every((column) => !isNullAt(column, row))) continue
     if (seen[ids[row] as number]) return true
     seen[ids[row] as number] = 1
   }
   return false
 }
 
-const shareOf = (left: Table, right: Table, on: readonly Pair[]): number => {
+const shareOf = (left: Table, right: Table, on: readonly NamePair[]): number => {
   const {
     left: here,
     right: there,
@@ -101,7 +101,7 @@ export const suggestKeys = (left: Table, right: Table, most = 4): KeySuggestion[
   scored.sort((a, b) => b.score - a.score)
   const found: KeySuggestion[] = []
   for (const { left: l, right: r, share } of scored.slice(0, most)) {
-    let on: Pair[] = [{ left: l, right: r }]
+    let on: NamePair[] = [{ left: l, right: r }]
     const single = { on, share, repeats: repeats(right, [r]) }
     const further = single.repeats
       ? scored.filter(

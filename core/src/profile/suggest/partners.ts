@@ -48,7 +48,7 @@ export const partnersOf = (table: Table, parts: readonly StackedPart[]): Partner
       const elsewhere = valuesBetween(table, lacks, from, to, true)
       for (const has of own) {
         // of two names for one thing the one met first stays
-        if (types.get(has) !== types.get(lacks) || table.indexOf(lacks) > table.indexOf(has)) continue
+        if (types.get(has) !== types.get(lacks) || table.positionOf(lacks) > table.positionOf(has)) continue
         const values = valuesBetween(table, has, from, to, false)
         const agree = [...values].filter((value) => elsewhere.has(value)).length
         if (values.size > 0 && agree * 2 >= values.size)

@@ -1,7 +1,7 @@
 import { compilePattern } from '../../codegen/regex.ts'
 import type { Take } from '../../steps/extract/index.ts'
 
-export type Taking = { readonly take: Take; readonly occurrence?: 'last' }
+export type TakeSuggestion = { readonly take: Take; readonly occurrence?: 'last' }
 
 const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
 
@@ -38,11 +38,11 @@ const signAfter = (text: string): string => /^[^\p{L}\p{N}]+/u.exec(text)?.[0] ?
  * Ways to say which part of a text was selected, from what stands beside it, from its own shape and from where it is;
  * each gives just that part of this text, the likeliest first. `from` and `to` count UTF-16 units.
  */
-export const takesFor = (text: string, from: number, to: number): Taking[] => {
+export const takesFor = (text: string, from: number, to: number): TakeSuggestion[] => {
   const part = text.slice(from, to)
   if (part === '') return []
   const [head, tail] = [text.slice(0, from), text.slice(to)]
-  const ways: Taking[] = []
+  const ways: TakeSuggestion[] = []
   const sides = (sign: string, at: number, make: (sign: string) => Take): void => {
     if (sign === '') return
     if (text.indexOf(sign) === at) ways.push({ take: make(sign) })

@@ -15,8 +15,8 @@ import {
 import { defineStep, slot } from '../shared/step-kind.ts'
 import { cellFor, literalPython, literalSql, valueWords } from '../shared/value.ts'
 
-type Written = string | number | boolean
-type Blank = { readonly columns: Selector; readonly values: readonly Written[] }
+type BlankedValue = string | number | boolean
+type Blank = { readonly columns: Selector; readonly values: readonly BlankedValue[] }
 
 export const blank = defineStep<Blank>({
   kind: 'blank',
@@ -50,7 +50,7 @@ export const blank = defineStep<Blank>({
     let result = table
     let cellsChanged = 0
     for (const name of selectedNames(columns, table.schema)) {
-      const at = table.indexOf(name)
+      const at = table.positionOf(name)
       const column = table.column(at)
       const gone = new Set<Cell>(values.map((value) => cellFor(value, column.type) ?? null))
       const writer = columnWriter(column.type, table.rowCount)
@@ -61,7 +61,7 @@ export const blank = defineStep<Blank>({
       }
       result = result.with(at, name, writer.done(), true)
     }
-    return { table: result, origin: { kind: 'same' }, cellsChanged }
+    return { table: result, lineage: { kind: 'same' }, cellsChanged }
   },
   sql: ({ columns, values }, context) =>
     selectColumns(
@@ -86,5 +86,5 @@ export const blank = defineStep<Blank>({
       )}])`,
     )
   },
-  takesIn: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
+  absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

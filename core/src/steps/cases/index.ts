@@ -20,11 +20,11 @@ import {
   positionFor,
   selectColumns,
   withField,
-  type Place,
+  type ColumnPlacement,
 } from '../shared/columns.ts'
 import { checkCondition, conditionSchema, conditionWords, type Condition } from '../shared/condition.ts'
 import { conditionPython, conditionSql } from '../shared/condition-code.ts'
-import { conditionMask } from '../shared/condition-run.ts'
+import { evaluateCondition } from '../shared/condition-run.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot, type CheckContext, type RunContext } from '../shared/step-kind.ts'
 import {
@@ -36,17 +36,24 @@ import {
   literalSql,
   valueSchema,
   valueWords,
-  type Value,
+  type ParameterOrValue,
 } from '../shared/value.ts'
 
-type Case = { readonly when: Condition; readonly then: Value }
-type Cases = Place & { readonly as: string; readonly cases: readonly Case[]; readonly otherwise?: Value | undefined }
+type Case = { readonly when: Condition; readonly then: ParameterOrValue }
+type Cases = ColumnPlacement & {
+  readonly as: string
+  readonly cases: readonly Case[]
+  readonly otherwise?: ParameterOrValue | undefined
+}
 type Types = Readonly<Record<string, ColumnType>>
 
-const valuesOf = ({ cases: all, otherwise = null }: Cases): Value[] => [...all.map(({ then }) => then), otherwise]
+const valuesOf = ({ cases: all, otherwise = null }: Cases): ParameterOrValue[] => [
+  ...all.map(({ then }) => then),
+  otherwise,
+]
 
 /** What a written value is by itself: text that looks like a date is text, unless it stands beside dates. */
-const ownType = (value: Value): ColumnType | undefined =>
+const ownType = (value: ParameterOrValue): ColumnType | undefined =>
   typeof value === 'boolean'
     ? 'boolean'
     : typeof value === 'number'
@@ -102,7 +109,7 @@ const check = (params: Cases, input: Schema, context: CheckContext): ColumnType 
 
 /** A value for each row, in the type of the made column. */
 const reader = (
-  value: Value,
+  value: ParameterOrValue,
   type: ColumnType,
   column: (name: string) => Column,
   context: RunContext,
@@ -173,7 +180,7 @@ export const cases = defineStep<Cases>({
   },
   run: (params, table, context) => {
     const type = typeOf(params, table.schema, context.parameterTypes)
-    const masks = params.cases.map(({ when }) => conditionMask(when, table, context))
+    const masks = params.cases.map(({ when }) => evaluateCondition(when, table, context))
     const readers = valuesOf(params).map((value) => reader(value, type, (one) => table.named(one), context))
     const writer = columnWriter(type, table.rowCount)
     const met = readers.map(() => 0)
@@ -184,18 +191,18 @@ export const cases = defineStep<Cases>({
       writer.set(row, readers[branch]?.(row) ?? null)
     }
     const made = writer.done()
-    const at = table.indexOf(params.as)
+    const at = table.positionOf(params.as)
     const notes = Object.fromEntries(met.map((n, i) => [i === masks.length ? 'otherwise' : `case${i + 1}`, n]))
     if (at < 0)
-      return { table: table.with(positionFor(params, table.names), params.as, made), origin: { kind: 'same' }, notes }
+      return { table: table.with(positionFor(params, table.names), params.as, made), lineage: { kind: 'same' }, notes }
     const before = table.column(at)
     let cellsChanged = 0
     for (let i = 0, n = lengthOf(made); i < n; i++) if (cellAt(before, i) !== cellAt(made, i)) cellsChanged++
-    return { table: table.with(at, params.as, made, true), origin: { kind: 'same' }, cellsChanged, notes }
+    return { table: table.with(at, params.as, made, true), lineage: { kind: 'same' }, cellsChanged, notes }
   },
   sql: (params, context) => {
     const type = typeOf(params, context.input, context.parameters)
-    const value = (one: Value): Code => {
+    const value = (one: ParameterOrValue): Code => {
       const part = isColumnValue(one)
         ? context.column(one.column)
         : isParameterValue(one)
@@ -217,7 +224,7 @@ export const cases = defineStep<Cases>({
   python: (params, context) => {
     const { frame } = context
     const type = typeOf(params, context.input, context.parameters)
-    const value = (one: Value): Code =>
+    const value = (one: ParameterOrValue): Code =>
       isColumnValue(one)
         ? py`${frame}[${one.column}]`
         : isParameterValue(one)

@@ -16,7 +16,7 @@ import {
   selectorSchema,
   type Selector,
 } from '../shared/columns.ts'
-import { defineStep, slot, type CheckContext, type Path } from '../shared/step-kind.ts'
+import { defineStep, slot, type CheckContext, type ParamPath } from '../shared/step-kind.ts'
 import { localeSchema } from '../../reading/read-options.ts'
 
 type Cast = {
@@ -48,7 +48,11 @@ export const formatWords = (format: string): string =>
       all,
   )
 
-export const checkFormats = (formats: readonly string[] | undefined, { report }: CheckContext, ...path: Path): void =>
+export const checkFormats = (
+  formats: readonly string[] | undefined,
+  { report }: CheckContext,
+  ...path: ParamPath
+): void =>
   formats?.forEach((format, i) => {
     const compiled = compileDatePattern(format)
     if ('problem' in compiled) report({ code: 'bad-date-pattern', pattern: format, why: compiled.problem }, ...path, i)
@@ -124,13 +128,13 @@ export const cast = defineStep<Cast>({
     let cellsChanged = 0
     const unreadable = []
     for (const name of selectedNames(columns, table.schema)) {
-      const at = result.indexOf(name)
+      const at = result.positionOf(name)
       const converted = convert(result.column(at), { type, formats, locale })
       result = result.with(at, name, converted.column, true)
       cellsChanged += converted.changed
       if (converted.unreadable.length > 0) unreadable.push({ column: name, rows: converted.unreadable })
     }
-    return { table: result, origin: { kind: 'same' }, cellsChanged, unreadable }
+    return { table: result, lineage: { kind: 'same' }, cellsChanged, unreadable }
   },
   sql: (params, context) =>
     selectColumns(
@@ -154,5 +158,5 @@ export const cast = defineStep<Cast>({
       py`    ${frame}[c] = ${pyHelper('cast')}(${frame}[c], ${type}${joined(options, '')})`,
     )
   },
-  takesIn: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
+  absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

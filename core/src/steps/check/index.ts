@@ -3,7 +3,7 @@ import { code, joined, psql, py, sql, type Code, sqlHelper, pyHelper } from '../
 import { sums } from '../../table/aggregate.ts'
 import { isNumber } from '../../table/column.ts'
 import { groupBy } from '../../table/group.ts'
-import { IntList, words32 } from '../../table/memory.ts'
+import { IntList, uint32s } from '../../table/memory.ts'
 import { formatDecimal } from '../../table/number.ts'
 import type { Schema, Table } from '../../table/table.ts'
 import {
@@ -19,19 +19,19 @@ import {
 } from '../shared/columns.ts'
 import { checkCondition, conditionSchema, conditionWords, type Condition } from '../shared/condition.ts'
 import { conditionPython, conditionSql } from '../shared/condition-code.ts'
-import { conditionMask } from '../shared/condition-run.ts'
+import { evaluateCondition } from '../shared/condition-run.ts'
 import { name } from '../../reading/name-schema.ts'
 import {
   defineStep,
   slot,
   type CheckContext,
-  type Checked,
+  type CheckResult,
   type RunContext,
   type TableNames,
 } from '../shared/step-kind.ts'
 
 type Limits = { readonly 'at-least'?: number | undefined; readonly 'at-most'?: number | undefined }
-type Asked =
+type Assertion =
   | { readonly every: Condition }
   | { readonly unique: Selector }
   | { readonly rows: Limits }
@@ -43,7 +43,7 @@ type Asked =
       }
     }
   | { readonly share: { readonly where: Condition } & Limits }
-type Check = Asked & { readonly else: 'warn' | 'stop'; readonly say: string }
+type Check = Assertion & { readonly else: 'warn' | 'stop'; readonly say: string }
 
 const within = (value: number, limits: Limits): boolean =>
   value >= (limits['at-least'] ?? -Infinity) && value <= (limits['at-most'] ?? Infinity)
@@ -55,7 +55,7 @@ const limitWords = (limits: Limits, show: (n: number) => string = String): strin
 }
 const percent = (share: number): string => `${formatDecimal(share * 100)} %`
 
-const askedWords = (asked: Asked, names: TableNames): string => {
+const askedWords = (asked: Assertion, names: TableNames): string => {
   if ('every' in asked) return `every row meets: ${conditionWords(asked.every)}`
   if ('unique' in asked) return `no two rows are alike in ${selectorWords(asked.unique)}`
   if ('rows' in asked) return `the number of rows is ${limitWords(asked.rows)}`
@@ -67,7 +67,7 @@ const askedWords = (asked: Asked, names: TableNames): string => {
 const totalOf = (table: Table, column: string): number => {
   const from = table.named(column)
   if (from.type !== 'integer' && from.type !== 'decimal') throw new Error(`total of ${from.type}`)
-  return sums(from.values, from.empty, words32(table.rowCount), 1)[0] ?? 0
+  return sums(from.values, from.nulls, uint32s(table.rowCount), 1)[0] ?? 0
 }
 
 const rowsWhere = (mask: Uint8Array, value: 0 | 1): Int32Array => {
@@ -77,9 +77,13 @@ const rowsWhere = (mask: Uint8Array, value: 0 | 1): Int32Array => {
 }
 
 /** The figure that is told, whether it will do, and the rows against it. */
-const judge = (asked: Asked, table: Table, context: RunContext): Pick<Checked, 'passed' | 'figure' | 'against'> => {
+const judge = (
+  asked: Assertion,
+  table: Table,
+  context: RunContext,
+): Pick<CheckResult, 'passed' | 'figure' | 'against'> => {
   if ('every' in asked) {
-    const against = rowsWhere(conditionMask(asked.every, table, context), 0)
+    const against = rowsWhere(evaluateCondition(asked.every, table, context), 0)
     return { passed: against.length === 0, figure: against.length, against }
   }
   if ('unique' in asked) {
@@ -105,7 +109,7 @@ const judge = (asked: Asked, table: Table, context: RunContext): Pick<Checked, '
         : totalOf(equals.table === context.own ? table : context.table(equals.table), equals.column)
     return { passed: Math.abs(figure - wanted) <= reach, figure }
   }
-  const mask = conditionMask(asked.share.where, table, context)
+  const mask = evaluateCondition(asked.share.where, table, context)
   const share = table.rowCount === 0 ? 0 : mask.reduce((sum, one) => sum + one, 0) / table.rowCount
   return { passed: within(share, asked.share), figure: share, against: rowsWhere(mask, 1) }
 }
@@ -121,7 +125,7 @@ const common = { else: z.enum(['warn', 'stop']), say: z.string() }
 
 /** SQL that gives passed and figure in one row. */
 const judgeSql = (
-  asked: Asked,
+  asked: Assertion,
   rows: Code,
   input: Schema,
   {
@@ -228,7 +232,7 @@ export const check = defineStep<Check>({
     const judged = judge(params, table, context)
     return {
       table,
-      origin: { kind: 'same' },
+      lineage: { kind: 'same' },
       check: { ...judged, stop: params.else === 'stop', say: params.say || askedWords(params, context.names) },
       notes: { against: judged.against?.length ?? 0 },
     }

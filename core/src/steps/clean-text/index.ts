@@ -104,14 +104,14 @@ export const cleanText = defineStep<CleanText>({
     let result = table
     let cellsChanged = 0
     for (const name of selectedNames(columns, table.schema)) {
-      const at = table.indexOf(name)
+      const at = table.positionOf(name)
       const before = table.column(at)
       if (before.type !== 'text') throw new Error(`clean-text of ${before.type}`)
       const after = mapText(before, (text) => acts.reduce((now, act) => clean[act](now), text))
       for (let i = 0, n = lengthOf(before); i < n; i++) if (cellAt(before, i) !== cellAt(after, i)) cellsChanged++
       result = result.with(at, name, after, true)
     }
-    return { table: result, origin: { kind: 'same' }, cellsChanged }
+    return { table: result, lineage: { kind: 'same' }, cellsChanged }
   },
   sql: ({ columns, do: acts }, context) =>
     selectColumns(
@@ -128,5 +128,5 @@ export const cleanText = defineStep<CleanText>({
       py`for c in ${selectorPython(columns, frame)}:`,
       py`    ${frame}[c] = ${pyHelper('clean_text')}(${frame}[c], ${acts})`,
     ),
-  takesIn: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
+  absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

@@ -18,13 +18,13 @@ import {
   selectorPython,
   selectorSchema,
   withField,
-  type Place,
+  type ColumnPlacement,
   type Selector,
 } from '../shared/columns.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 
-type Combine = Place & {
+type Combine = ColumnPlacement & {
   readonly columns: Selector
   readonly as: string
   readonly with: string
@@ -97,10 +97,11 @@ export const combine = defineStep<Combine>({
       })
       writer.set(row, texts.join(params.with) || null)
     }
-    const rest = table.select(kept.map((field) => table.indexOf(field.name)))
-    return { table: rest.with(positionFor(params, rest.names), as, writer.done()), origin: { kind: 'same' } }
+    const rest = table.select(kept.map((field) => table.positionOf(field.name)))
+    return { table: rest.with(positionFor(params, rest.names), as, writer.done()), lineage: { kind: 'same' } }
   },
-  carries: (params, input) => Object.fromEntries(layout(params, input).kept.map((field) => [field.name, field.name])),
+  columnLineage: (params, input) =>
+    Object.fromEntries(layout(params, input).kept.map((field) => [field.name, field.name])),
   sql: (params, context) => {
     const parts = selected(params.columns, context.input).map(
       (field): Code => sql`${sqlHelper('shown')}(${context.column(field.name)})`,
@@ -113,5 +114,5 @@ export const combine = defineStep<Combine>({
     const { as } = layout(params, input)
     return py`${frame} = ${pyHelper('combine')}(${frame}, ${selectorPython(params.columns, frame)}, ${as}, ${params.with}, keep=${params.keep === true}${placePython(params)})${code('')}`
   },
-  takesIn: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
+  absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

@@ -11,13 +11,13 @@ import {
   positionFor,
   selectColumns,
   withField,
-  type Place,
+  type ColumnPlacement,
 } from '../shared/columns.ts'
 import { checkedFormula } from '../shared/condition-code.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 
-type Derive = Place & { readonly as: string; readonly formula: string }
+type Derive = ColumnPlacement & { readonly as: string; readonly formula: string }
 
 /** Cells that hold another value than before; types may differ. */
 const countChanged = (before: Column, after: Column): number => {
@@ -51,13 +51,13 @@ export const derive = defineStep<Derive>({
   run: (params, table, context) => {
     const checked = checkedFormula(params.formula, table.schema, context.parameterTypes)
     const { column, failures } = evaluateFormula(checked.formula, checked.type, table, context)
-    const at = table.indexOf(params.as)
+    const at = table.positionOf(params.as)
     return {
       table:
         at >= 0
           ? table.with(at, params.as, column, true)
           : table.with(positionFor(params, table.names), params.as, column),
-      origin: { kind: 'same' },
+      lineage: { kind: 'same' },
       cellsChanged: at >= 0 ? countChanged(table.column(at), column) : 0,
       unreadable: failures.length > 0 ? [{ column: params.as, rows: failures }] : [],
     }

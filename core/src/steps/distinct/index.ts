@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { code, py, sql } from '../../codegen/tag.ts'
 import { groupBy } from '../../table/group.ts'
-import { ints } from '../../table/memory.ts'
+import { int32s } from '../../table/memory.ts'
 import {
   checkSelector,
   columnNoun,
@@ -47,7 +47,7 @@ export const distinct = defineStep<Distinct>({
       table.rowCount,
     )
     const index = keep === 'first' ? first : lastOf(ids, count)
-    return { table: table.rows(index), origin: { kind: 'index', index } }
+    return { table: table.rows(index), lineage: { kind: 'index', index } }
   },
   sql: ({ columns = whole, keep = 'first' }, { from, input, output, column }) => {
     const keys = selectedNames(columns, input).map((name) => column(name))
@@ -60,7 +60,7 @@ export const distinct = defineStep<Distinct>({
 
 /** The last row of each group, in the order of the rows. */
 const lastOf = (ids: Uint32Array, count: number): Int32Array => {
-  const last = ints(count)
+  const last = int32s(count)
   for (let i = 0; i < ids.length; i++) last[ids[i] as number] = i
   return last.sort()
 }

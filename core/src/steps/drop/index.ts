@@ -31,10 +31,10 @@ export const drop = defineStep<Drop>({
     const gone = new Set(selectedNames(columns, table.schema))
     return {
       table: table.select(table.names.flatMap((name, i) => (gone.has(name) ? [] : [i]))),
-      origin: { kind: 'same' },
+      lineage: { kind: 'same' },
     }
   },
   sql: (_params, context) => selectColumns(context),
   python: ({ columns }, { frame }) => py`${frame} = ${frame}.drop(columns=${selectorPython(columns, frame)})`,
-  takesIn: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
+  absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

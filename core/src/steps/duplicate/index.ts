@@ -10,12 +10,12 @@ import {
   positionFor,
   selectColumns,
   withField,
-  type Place,
+  type ColumnPlacement,
 } from '../shared/columns.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 
-type Duplicate = Place & { readonly column: string; readonly as: string }
+type Duplicate = ColumnPlacement & { readonly column: string; readonly as: string }
 
 const made = ({ column, as }: Duplicate, schema: Schema): Field => ({
   name: freeName(
@@ -45,7 +45,7 @@ export const duplicate = defineStep<Duplicate>({
   },
   run: (params, table) => ({
     table: table.with(positionFor(params, table.names), made(params, table.schema).name, table.named(params.column)),
-    origin: { kind: 'same' },
+    lineage: { kind: 'same' },
   }),
   sql: (params, context) =>
     selectColumns(context, { [made(params, context.input).name]: sql`${context.column(params.column)}` }),

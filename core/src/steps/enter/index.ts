@@ -8,13 +8,13 @@ import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 import { cellFor, literalPython, literalSql } from '../shared/value.ts'
 
-type Typed = string | number | boolean | null
+type EnteredCell = string | number | boolean | null
 type Enter = {
   readonly columns: readonly { readonly name: string; readonly type: ColumnType }[]
-  readonly rows: readonly (readonly Typed[])[]
+  readonly rows: readonly (readonly EnteredCell[])[]
 }
 
-const cellsOf = ({ rows }: Enter, c: number): Typed[] => rows.map((row) => row[c] ?? null)
+const cellsOf = ({ rows }: Enter, c: number): EnteredCell[] => rows.map((row) => row[c] ?? null)
 
 export const enter = defineStep<Enter>({
   kind: 'enter',
@@ -63,7 +63,7 @@ export const enter = defineStep<Enter>({
       ),
       params.rows.length,
     ),
-    origin: { kind: 'source' },
+    lineage: { kind: 'source' },
   }),
   sql: (params, { column }) => {
     const { columns, rows } = params

@@ -2,7 +2,7 @@ import { ownValue } from '../../table/own.ts'
 import { z } from 'zod'
 import { compilePattern, patternFor, patternProblem } from '../../codegen/regex.ts'
 import { code, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
-import { isEmptyAt, lengthOf } from '../../table/column.ts'
+import { isNullAt, lengthOf } from '../../table/column.ts'
 import { mapText } from '../../table/gather.ts'
 import type { Schema } from '../../table/table.ts'
 import { quoted } from '../../messages/words.ts'
@@ -15,7 +15,7 @@ import {
   positionFor,
   selectColumns,
   withField,
-  type Place,
+  type ColumnPlacement,
 } from '../shared/columns.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
@@ -29,7 +29,7 @@ export type Take =
   | { readonly from: number; readonly length: number }
   | { readonly pattern: string; readonly group?: number | undefined }
 type Occurrence = 'first' | 'last'
-type Extract = Place & {
+type Extract = ColumnPlacement & {
   readonly column: string
   readonly as: string
   readonly take: Take
@@ -186,10 +186,10 @@ export const extract = defineStep<Extract>({
     if (from.type !== 'text') throw new Error(`extract from ${from.type}`)
     const made = mapText(from, taker(params.take, params.occurrence ?? 'first'))
     let missed = 0
-    for (let i = 0, n = lengthOf(from); i < n; i++) if (isEmptyAt(made, i) && !isEmptyAt(from, i)) missed++
+    for (let i = 0, n = lengthOf(from); i < n; i++) if (isNullAt(made, i) && !isNullAt(from, i)) missed++
     return {
       table: table.with(positionFor(params, table.names), nameOf(params, table.schema), made),
-      origin: { kind: 'same' },
+      lineage: { kind: 'same' },
       notes: { notFound: missed },
     }
   },

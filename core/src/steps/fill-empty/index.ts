@@ -1,7 +1,7 @@
 import { ownValue } from '../../table/own.ts'
 import { z } from 'zod'
 import { lines, py, sql, type Code, pyHelper } from '../../codegen/tag.ts'
-import { cellAt, columnWriter, isEmptyAt, type Cell, type ColumnType } from '../../table/column.ts'
+import { cellAt, columnWriter, isNullAt, type Cell, type ColumnType } from '../../table/column.ts'
 import { convert } from '../../reading/convert.ts'
 import type { Table } from '../../table/table.ts'
 import {
@@ -24,13 +24,18 @@ import {
   literalSql,
   valueSchema,
   valueWords,
-  type Value,
+  type ParameterOrValue,
 } from '../shared/value.ts'
 
-type FillEmpty = { readonly columns: Selector; readonly with: Value }
+type FillEmpty = { readonly columns: Selector; readonly with: ParameterOrValue }
 
 /** The value for each row, as a cell of the column's type. */
-const valueAt = (value: Value, type: ColumnType, table: Table, context: RunContext): ((row: number) => Cell) => {
+const valueAt = (
+  value: ParameterOrValue,
+  type: ColumnType,
+  table: Table,
+  context: RunContext,
+): ((row: number) => Cell) => {
   if (isColumnValue(value)) {
     const other = convert(table.named(value.column), { type }).column
     return (row) => cellAt(other, row)
@@ -73,19 +78,19 @@ export const fillEmpty = defineStep<FillEmpty>({
     let result = table
     let cellsChanged = 0
     for (const name of selectedNames(columns, table.schema)) {
-      const at = table.indexOf(name)
+      const at = table.positionOf(name)
       const column = table.column(at)
       const put = valueAt(value, column.type, table, context)
       const writer = columnWriter(column.type, table.rowCount)
       for (let row = 0; row < table.rowCount; row++) {
-        const empty = isEmptyAt(column, row)
+        const empty = isNullAt(column, row)
         const cell = empty ? put(row) : cellAt(column, row)
         if (empty && cell !== null) cellsChanged++
         writer.set(row, cell)
       }
       result = result.with(at, name, writer.done(), true)
     }
-    return { table: result, origin: { kind: 'same' }, cellsChanged }
+    return { table: result, lineage: { kind: 'same' }, cellsChanged }
   },
   sql: ({ columns, with: value }, context) => {
     const part = (type: ColumnType): Code =>
@@ -117,5 +122,5 @@ export const fillEmpty = defineStep<FillEmpty>({
       py`    ${frame} = ${pyHelper('put')}(${frame}, c, ${pyHelper('fill_empty')}(${frame}[c], ${put}), ${pyHelper('type_of')}(${frame}[c]))`,
     )
   },
-  takesIn: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
+  absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

@@ -1,9 +1,9 @@
 import { z } from 'zod'
 import { code, joined, py, sql, type Code, pyHelper } from '../../codegen/tag.ts'
-import { isEmptyAt, lengthOf, type Column } from '../../table/column.ts'
-import { gather, span } from '../../table/gather.ts'
+import { isNullAt, lengthOf, type Column } from '../../table/column.ts'
+import { gather, sliceRows } from '../../table/gather.ts'
 import { groupBy, type Groups } from '../../table/group.ts'
-import { ints } from '../../table/memory.ts'
+import { int32s } from '../../table/memory.ts'
 import {
   checkSelector,
   columnsSlot,
@@ -21,12 +21,12 @@ type Fill = { readonly columns: Selector; readonly direction: 'down' | 'up'; rea
 /** a empty b, down -> the rows a a b: of each row the nearest filled one, itself or before it; -1 where there is none. */
 const nearestFilled = (column: Column, { ids, count }: Groups, up: boolean): Int32Array => {
   const n = lengthOf(column)
-  const last = ints(count).fill(-1)
-  const index = ints(n)
+  const last = int32s(count).fill(-1)
+  const index = int32s(n)
   for (let k = 0; k < n; k++) {
     const i = up ? n - 1 - k : k
     const group = ids[i] as number
-    if (!isEmptyAt(column, i)) last[group] = i
+    if (!isNullAt(column, i)) last[group] = i
     index[i] = last[group] as number
   }
   return index
@@ -71,13 +71,13 @@ export const fill = defineStep<Fill>({
     let result = table
     let cellsChanged = 0
     for (const name of selectedNames(columns, table.schema)) {
-      const at = table.indexOf(name)
+      const at = table.positionOf(name)
       const column = table.column(at)
       const index = nearestFilled(column, groups, direction === 'up')
       for (let i = 0; i < index.length; i++) if (index[i] !== i && (index[i] as number) >= 0) cellsChanged++
       result = result.with(at, name, gather(column, index), true)
     }
-    return { table: result, origin: { kind: 'index', index: span(table.rowCount) }, cellsChanged }
+    return { table: result, lineage: { kind: 'index', index: sliceRows(table.rowCount) }, cellsChanged }
   },
   sql: ({ columns, direction, within }, { from, input, output, column }) => {
     const filled = new Set(selectedNames(columns, input))
@@ -102,5 +102,5 @@ export const fill = defineStep<Fill>({
   },
   python: ({ columns, direction, within }, { frame }) =>
     py`${frame} = ${pyHelper('fill')}(${frame}, ${selectorPython(columns, frame)}, ${direction}${within ? py`, within=${selectorPython(within, frame)}` : code('')})`,
-  takesIn: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
+  absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

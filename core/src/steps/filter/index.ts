@@ -4,7 +4,7 @@ import { IntList } from '../../table/memory.ts'
 import { selectColumns } from '../shared/columns.ts'
 import { checkCondition, conditionSchema, conditionWords, type Condition } from '../shared/condition.ts'
 import { conditionPython, conditionSql } from '../shared/condition-code.ts'
-import { conditionMask } from '../shared/condition-run.ts'
+import { evaluateCondition } from '../shared/condition-run.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 
 type Filter = { readonly where: Condition; readonly keep?: boolean | undefined }
@@ -34,12 +34,12 @@ export const filter = defineStep<Filter>({
     return input
   },
   run: ({ where, keep = true }, table, context) => {
-    const mask = conditionMask(where, table, context)
+    const mask = evaluateCondition(where, table, context)
     const wanted = keep ? 1 : 0
     const rows = new IntList()
     for (let i = 0; i < mask.length; i++) if (mask[i] === wanted) rows.push(i)
     const index = rows.done()
-    return { table: table.rows(index), origin: { kind: 'index', index } }
+    return { table: table.rows(index), lineage: { kind: 'index', index } }
   },
   sql: ({ where, keep = true }, context) => {
     const condition = conditionSql(where, context)

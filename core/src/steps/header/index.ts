@@ -1,15 +1,15 @@
 import { z } from 'zod'
 import { code, joined, py, sql, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { columnOf, type Cell } from '../../table/column.ts'
-import { concat, span } from '../../table/gather.ts'
-import { ints } from '../../table/memory.ts'
+import { concat, sliceRows } from '../../table/gather.ts'
+import { int32s } from '../../table/memory.ts'
 import { convert } from '../../reading/convert.ts'
 import { textOfCell } from '../../table/cell-text.ts'
 import { Table, type Schema } from '../../table/table.ts'
 import { freeName } from '../shared/columns.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 
-type Header = { readonly row: number | 'none' }
+type HeaderParams = { readonly row: number | 'none' }
 
 /** Names from cells: a missing one says its position, one that clashes gets a number. */
 const namesFrom = (cells: readonly (string | null)[]): string[] => {
@@ -35,7 +35,7 @@ const nameRow = (table: Table, row: number): (string | null)[] =>
     return cell === null ? null : textOfCell(type, cell)
   })
 
-export const header = defineStep<Header>({
+export const header = defineStep<HeaderParams>({
   kind: 'header',
   verb: 'Take the names from a row',
   words: ['header', 'promote', 'names', 'first row', 'titles', 'demote', 'row as header', 'headings'],
@@ -57,18 +57,19 @@ export const header = defineStep<Header>({
         ]
       : ['Take row ', slot(String(row), 'number', ['row']), ' for the names of the columns.'],
   output: ({ row }, input) => (row === 'none' ? plainNames(input).map((name) => ({ name, type: 'text' })) : []),
-  unforeseen: ({ row }, input) =>
+  dynamicColumns: ({ row }, input) =>
     row === 'none' ? undefined : new Set(input.map(({ type }) => type)).size === 1 ? input[0]?.type : 'text',
   run: ({ row }, table) => {
     if (row === 'none') {
-      const index = ints(table.rowCount + 1)
+      const index = int32s(table.rowCount + 1)
       for (let i = 0; i < index.length; i++) index[i] = i - 1
-      return { table: namesToRow(table), origin: { kind: 'index', index } }
+      return { table: namesToRow(table), lineage: { kind: 'index', index } }
     }
-    const index = span(Math.max(0, table.rowCount - row), row)
-    return { table: table.rows(index).renamed(namesFrom(nameRow(table, row - 1))), origin: { kind: 'index', index } }
+    const index = sliceRows(Math.max(0, table.rowCount - row), row)
+    return { table: table.rows(index).renamed(namesFrom(nameRow(table, row - 1))), lineage: { kind: 'index', index } }
   },
-  carries: (_params, input, output) => Object.fromEntries(output.map(({ name }, i) => [name, input[i]?.name ?? name])),
+  columnLineage: (_params, input, output) =>
+    Object.fromEntries(output.map(({ name }, i) => [name, input[i]?.name ?? name])),
   sql: ({ row }, { from, input, output, column }) => {
     const pairs = output.map((field, i) => sql`${column(input[i]?.name ?? '')} as ${column(field.name)}`)
     if (row !== 'none')
@@ -83,5 +84,5 @@ export const header = defineStep<Header>({
     row === 'none'
       ? py`${frame} = ${pyHelper('names_to_row')}(${frame})`
       : py`${frame} = ${pyHelper('names_from_row')}(${frame}, ${code(String(row))})`,
-  takesIn: () => true,
+  absorbs: () => true,
 })

@@ -25,11 +25,11 @@ import { DataRefused, defineStep, slot, tableSlot, type SqlContext } from '../sh
 
 export const joinHows = ['left', 'inner', 'right', 'full', 'left-only', 'right-only', 'cross'] as const
 export type JoinHow = (typeof joinHows)[number]
-type On = { readonly left: string; readonly right: string }
+type KeyPair = { readonly left: string; readonly right: string }
 type Join = {
   readonly with: string
   readonly how: JoinHow
-  readonly on?: readonly On[] | undefined
+  readonly on?: readonly KeyPair[] | undefined
   readonly ignoreCase?: boolean | undefined
   readonly trim?: boolean | undefined
   readonly bring?: Selector | undefined
@@ -37,20 +37,20 @@ type Join = {
   readonly matches?: 'all' | 'first' | 'one' | undefined
 }
 
-const onOf = ({ how, on = [] }: Join): readonly On[] => (how === 'cross' ? [] : on)
+const onOf = ({ how, on = [] }: Join): readonly KeyPair[] => (how === 'cross' ? [] : on)
 const keepsLeft = (how: JoinHow): boolean => how !== 'right-only'
 const bringsRight = (how: JoinHow): boolean => how !== 'left-only'
 /** Rows that only the other table has stand in the result. */
 const keepsRight = (how: JoinHow): boolean => how === 'right' || how === 'full' || how === 'right-only'
 
-type Layout = {
+type JoinLayout = {
   readonly left: readonly Field[]
   readonly brought: readonly { readonly from: string; readonly field: Field }[]
   readonly schema: Schema
 }
 
 /** Left columns, then what is brought; keys of right and full joins hold the value of whichever side has one. */
-const layout = (params: Join, input: Schema, other: Schema): Layout => {
+const layout = (params: Join, input: Schema, other: Schema): JoinLayout => {
   const { how } = params
   const on = onOf(params)
   const left = keepsLeft(how)
@@ -98,7 +98,11 @@ export const joinWords: Readonly<Record<JoinHow, string>> = {
 const matchWords = { all: 'every match', first: 'the first match', one: 'one match and no more' } as const
 
 /** Where rows of the result come from: positions in the left and the right table, -1 where there is none. */
-type Pairs = { readonly left: Int32Array; readonly right: Int32Array; readonly notes: Readonly<Record<string, number>> }
+type RowPairs = {
+  readonly left: Int32Array
+  readonly right: Int32Array
+  readonly notes: Readonly<Record<string, number>>
+}
 
 /** How many pairs of rows have the same keys, before any of them is made. */
 const matchCount = (left: Int32Array, starts: Int32Array): number => {
@@ -110,7 +114,7 @@ const matchCount = (left: Int32Array, starts: Int32Array): number => {
   return count
 }
 
-const pairRows = (params: Join, table: Table, other: Table, names: string): Pairs => {
+const pairRows = (params: Join, table: Table, other: Table, names: string): RowPairs => {
   const { how, matches = 'all' } = params
   const left = new IntList()
   const right = new IntList()
@@ -176,13 +180,17 @@ const pairRows = (params: Join, table: Table, other: Table, names: string): Pair
 }
 
 const shownAt = (table: Table, column: string, row: number): string => {
-  const at = table.indexOf(column)
+  const at = table.positionOf(column)
   const cell = table.cell(at, row)
   return cell === null ? 'empty' : textOfCell(table.schema[at]?.type ?? 'text', cell)
 }
 
 /** Left values, and where there is no left row the other's. */
-const keyColumn = (left: Table, right: Table, { field, on, pairs }: { field: Field; on: On; pairs: Pairs }): Column => {
+const keyColumn = (
+  left: Table,
+  right: Table,
+  { field, on, pairs }: { field: Field; on: KeyPair; pairs: RowPairs },
+): Column => {
   const mine = convert(left.named(on.left), { type: field.type }).column
   const theirs = convert(right.named(on.right), { type: field.type }).column
   // the other's values stand only in the last rows, where there is no row on the left
@@ -284,7 +292,7 @@ export const join = defineStep<Join>({
     const pairs = pairRows(params, table, other, context.names(params.with))
     const { left, brought, schema } = layout(params, table.schema, other.schema)
     const lefts = left.length > 0 ? table.rows(pairs.left) : undefined
-    const rights = other.select(brought.map(({ from }) => other.indexOf(from))).rows(pairs.right)
+    const rights = other.select(brought.map(({ from }) => other.positionOf(from))).rows(pairs.right)
     let result = lefts ? lefts : Table.of([], [], pairs.left.length)
     if (lefts && keepsRight(params.how))
       for (const on of onOf(params)) {
@@ -296,9 +304,9 @@ export const join = defineStep<Join>({
       [...left.map((_, i) => result.column(i)), ...brought.map((_, i) => rights.column(i))],
       pairs.left.length,
     )
-    return { table: all, origin: { kind: 'index', index: pairs.left }, notes: pairs.notes }
+    return { table: all, lineage: { kind: 'index', index: pairs.left }, notes: pairs.notes }
   },
-  carries: (params, input, output) =>
+  columnLineage: (params, input, output) =>
     Object.fromEntries(
       (keepsLeft(params.how) ? input : []).flatMap((field) =>
         output.some((one) => one.name === field.name) ? [[field.name, field.name]] : [],

@@ -16,8 +16,8 @@ import {
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 
-type To = 'first' | 'last' | { readonly before: string } | { readonly after: string }
-type Move = { readonly columns: Selector; readonly to: To }
+type MoveTarget = 'first' | 'last' | { readonly before: string } | { readonly after: string }
+type Move = { readonly columns: Selector; readonly to: MoveTarget }
 
 /** The moved columns stand together; beside one of themselves they stand where it stood. */
 const moved = ({ columns, to }: Move, schema: Schema): Schema => {
@@ -31,7 +31,7 @@ const moved = ({ columns, to }: Move, schema: Schema): Schema => {
   return [...staying.slice(0, ahead), ...going, ...staying.slice(ahead)]
 }
 
-const toWords = (to: To): string =>
+const toWords = (to: MoveTarget): string =>
   to === 'first'
     ? 'to the front'
     : to === 'last'
@@ -74,8 +74,8 @@ export const move = defineStep<Move>({
     return moved(params, input)
   },
   run: (params, table) => ({
-    table: table.select(moved(params, table.schema).map((field) => table.indexOf(field.name))),
-    origin: { kind: 'same' },
+    table: table.select(moved(params, table.schema).map((field) => table.positionOf(field.name))),
+    lineage: { kind: 'same' },
   }),
   sql: (_params, context) => selectColumns(context),
   python: ({ columns, to }, { frame }) => {
@@ -85,5 +85,5 @@ export const move = defineStep<Move>({
       ? py`${frame} = ${pyHelper('move_columns')}(${frame}, ${names}, before=${to.before})`
       : py`${frame} = ${pyHelper('move_columns')}(${frame}, ${names}, after=${to.after})`
   },
-  takesIn: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
+  absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { code, py, sql, pyHelper } from '../../codegen/tag.ts'
-import { floats, ints } from '../../table/memory.ts'
+import { float64s, int32s } from '../../table/memory.ts'
 import { groupBy } from '../../table/group.ts'
 import type { Schema } from '../../table/table.ts'
 import {
@@ -17,13 +17,13 @@ import {
   selectorSchema,
   selectorWords,
   withField,
-  type Place,
+  type ColumnPlacement,
   type Selector,
 } from '../shared/columns.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 
-type NumberRows = Place & {
+type NumberRows = ColumnPlacement & {
   readonly as: string
   readonly start?: number | undefined
   readonly within?: Selector | undefined
@@ -64,8 +64,8 @@ export const number = defineStep<NumberRows>({
       (params.within ? selectedNames(params.within, table.schema) : []).map((one) => table.named(one)),
       table.rowCount,
     )
-    const next = ints(Math.max(1, count)).fill(params.start ?? 1)
-    const values = floats(table.rowCount)
+    const next = int32s(Math.max(1, count)).fill(params.start ?? 1)
+    const values = float64s(table.rowCount)
     for (let i = 0; i < values.length; i++) {
       const group = ids[i] as number
       values[i] = next[group] as number
@@ -75,9 +75,9 @@ export const number = defineStep<NumberRows>({
       table: table.with(positionFor(params, table.names), nameOf(params, table.schema), {
         type: 'integer',
         values,
-        empty: undefined,
+        nulls: undefined,
       }),
-      origin: { kind: 'same' },
+      lineage: { kind: 'same' },
     }
   },
   sql: (params, context) => {

@@ -8,15 +8,15 @@ import { checkFormats, readSql } from '../cast/index.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot, type Sentence, type TableNames } from '../shared/step-kind.ts'
 import {
-  type OpenType,
-  type Sheets,
-  type Read,
+  type ColumnReading,
+  type SheetSelection,
+  type ReadOptions,
   readSchema,
   isWorkbook,
   headerRows,
 } from '../../reading/read-options.ts'
 
-type Open = { readonly input: string; readonly read?: Read | undefined }
+type Open = { readonly input: string; readonly read?: ReadOptions | undefined }
 
 const delimiterWords: Readonly<Record<string, string>> = {
   ',': 'commas',
@@ -32,13 +32,13 @@ const encodingWords: Readonly<Record<string, string>> = {
 }
 
 /** What a pattern or list of sheets is called in a sentence. */
-const sheetWords = (sheets: Exclude<Sheets, 'first'>): string =>
+const sheetWords = (sheets: Exclude<SheetSelection, 'first'>): string =>
   'like' in sheets
     ? `every sheet named like ${quoted(sheets.like)}${sheets.unlike ? ` but not ${quoted(sheets.unlike)}` : ''}`
     : `the ${sheets.length === 1 ? 'sheet' : 'sheets'} ${listed(sheets.map(quoted))}`
-const headerWords = (header: Exclude<Read['header'], 'none' | undefined>): string =>
+const headerWords = (header: Exclude<ReadOptions['header'], 'none' | undefined>): string =>
   typeof header === 'number' ? `row ${header}` : `${header.length === 1 ? 'row' : 'rows'} ${listed(header.map(String))}`
-const originWords = ({ file, sheet }: NonNullable<Read['origin']>): string =>
+const originWords = ({ file, sheet }: NonNullable<ReadOptions['origin']>): string =>
   listed([
     ...(file ? [`the file of each row as ${file}`] : []),
     ...(sheet ? [`the sheet${file ? '' : ' of each row'} as ${sheet}`] : []),
@@ -76,12 +76,12 @@ const sentence = ({ input, read = {} }: Open, names: TableNames): Sentence => [
   '.',
 ]
 
-const typeFor = (read: Read, column: string, type: ColumnType): OpenType => {
+const typeFor = (read: ReadOptions, column: string, type: ColumnType): ColumnReading => {
   const given = typeof read.types === 'object' ? ownValue(read.types, column) : undefined
   return given ?? { type }
 }
 
-const pythonTypes = (types: Read['types']): Code =>
+const pythonTypes = (types: ReadOptions['types']): Code =>
   typeof types !== 'object'
     ? py`${types ?? 'detect'}`
     : py`{${joined(
@@ -109,7 +109,7 @@ export const open = defineStep<Open>({
   },
   run: ({ input, read = {} }, _table, context) => {
     const { table, notes, unreadable } = context.opened(input, read)
-    return { table, origin: { kind: 'source' }, notes, unreadable }
+    return { table, lineage: { kind: 'source' }, notes, unreadable }
   },
   sql: ({ input, read: given = {} }, { source, column }) => {
     const { rows, columns, format, known } = source(input)
@@ -164,11 +164,11 @@ export const open = defineStep<Open>({
   },
 })
 /** How a script reads what is no text file: as the CSV that the command line makes of it. */
-export const asCsv: Read = { encoding: 'utf-8', delimiter: ',' }
-export const headerSql = (read: Read): Code => sql`array[${headerRows(read)}]::int[]`
-const headerPython = ({ header }: Read): Code[] =>
+export const asCsv: ReadOptions = { encoding: 'utf-8', delimiter: ',' }
+export const headerSql = (read: ReadOptions): Code => sql`array[${headerRows(read)}]::int[]`
+const headerPython = ({ header }: ReadOptions): Code[] =>
   header === undefined || header === 1 ? [] : [header === 'none' ? py`header=None` : py`header=${header}`]
-const pythonSheets = (sheets: Exclude<Sheets, 'first'>): Code =>
+const pythonSheets = (sheets: Exclude<SheetSelection, 'first'>): Code =>
   'like' in sheets
     ? sheets.unlike === undefined
       ? py`{"like": ${sheets.like}}`

@@ -1,19 +1,19 @@
 import { z } from 'zod'
-import { mostColumns } from '../../table/limits.ts'
+import { maxColumns } from '../../table/limits.ts'
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
-import { hows, type Aggregated, type How } from '../../table/aggregate.ts'
+import { aggregates, type AggregateResult, type Aggregate } from '../../table/aggregate.ts'
 import {
   cellAt,
   columnWriter,
-  holdsWords,
-  isEmptyAt,
+  isDictionary,
+  isNullAt,
   lengthOf,
   type Column,
   type ColumnType,
 } from '../../table/column.ts'
-import { gather, span } from '../../table/gather.ts'
+import { gather, sliceRows } from '../../table/gather.ts'
 import { groupBy, type Groups } from '../../table/group.ts'
-import { bytes, IntList, ints, words32 } from '../../table/memory.ts'
+import { uint8s, IntList, int32s, uint32s } from '../../table/memory.ts'
 import { textOfCell } from '../../table/cell-text.ts'
 import { Table, type Field, type Schema } from '../../table/table.ts'
 import { figure, listed, quoted } from '../../messages/words.ts'
@@ -30,28 +30,28 @@ import {
   selectedNames,
   selectorPython,
   selectorWords,
-  type By,
-  type Place,
+  type GroupKeys,
+  type ColumnPlacement,
 } from '../shared/columns.ts'
 import { checkMeasure, howWords, measurePython, measureSql, measureType, runMeasure } from '../shared/measures.ts'
 import { name } from '../../reading/name-schema.ts'
 import { DataRefused, defineStep, slot, type CheckContext, type StepResult } from '../shared/step-kind.ts'
 import { cellFor, literalPython, literalSql } from '../shared/value.ts'
 
-type Written = string | number | boolean | null
-type Value = { readonly column: string; readonly how: How | 'only'; readonly as?: string | undefined }
-type Pivot = Place & {
+type LabelValue = string | number | boolean | null
+type PivotValue = { readonly column: string; readonly how: Aggregate | 'only'; readonly as?: string | undefined }
+type Pivot = ColumnPlacement & {
   readonly labels: string
-  readonly values: readonly Value[]
-  readonly by?: By | undefined
-  readonly found?: readonly Written[] | undefined
-  readonly gaps?: Written | undefined
+  readonly values: readonly PivotValue[]
+  readonly by?: GroupKeys | undefined
+  readonly found?: readonly LabelValue[] | undefined
+  readonly gaps?: LabelValue | undefined
 }
 
-const valueName = ({ column, as }: Value): string => as ?? column
+const valueName = ({ column, as }: PivotValue): string => as ?? column
 const typeIn = (column: string, schema: Schema): ColumnType =>
   schema.find((field) => field.name === column)?.type ?? 'text'
-const valueType = ({ how, column }: Value, schema: Schema): ColumnType =>
+const valueType = ({ how, column }: PivotValue, schema: Schema): ColumnType =>
   how === 'only' ? typeIn(column, schema) : measureType(how, typeIn(column, schema))
 
 /** What identifies a row: the columns that are named, else all others. */
@@ -61,20 +61,20 @@ const keysFor = ({ by, labels, values }: Pivot, schema: Schema): Field[] => {
 }
 
 /** A label as text; null is the empty one. */
-const labelText = (label: Written): string | null => (label === null || label === '' ? null : String(label))
+const labelText = (label: LabelValue): string | null => (label === null || label === '' ? null : String(label))
 
-type Made = { readonly label: string | null; readonly value: Value; readonly field: Field }
+type PivotColumn = { readonly label: string | null; readonly value: PivotValue; readonly field: Field }
 /** Keys with the made columns in their place: label by label, value by value. */
 const layout = (
   params: Pivot,
   schema: Schema,
   labels: readonly (string | null)[],
-): { keys: Field[]; made: Made[]; at: number; schema: Schema } => {
+): { keys: Field[]; made: PivotColumn[]; at: number; schema: Schema } => {
   const keys = keysFor(params, schema)
   const taken = keys.map((field) => field.name)
   const at = positionFor(params, taken)
   const made = labels.flatMap((label) =>
-    params.values.map((value): Made => {
+    params.values.map((value): PivotColumn => {
       const plain = label ?? 'Empty'
       const free = freeName(params.values.length === 1 ? plain : `${plain} ${valueName(value)}`, taken)
       taken.push(free)
@@ -97,7 +97,7 @@ const labelsOf = (
   const labels = params.found ? params.found.map(labelText) : present
   const at = new Map(labels.map((label, i) => [label, i]))
   const turn = Int32Array.from(present, (label) => at.get(label) ?? -1)
-  const ofRow = ints(groups.ids.length)
+  const ofRow = int32s(groups.ids.length)
   for (let i = 0; i < ofRow.length; i++) ofRow[i] = turn[groups.ids[i] as number] as number
   return { labels, ofRow, present, groupOf: groups.ids }
 }
@@ -113,7 +113,7 @@ const takenRows = (ofRow: Int32Array): Int32Array | undefined => {
 /** What the labels that are told leave out of the data, and those that it does not have. */
 const againstFound = (
   column: string,
-  found: readonly Written[],
+  found: readonly LabelValue[],
   groupOf: Uint32Array,
   labels: readonly (string | null)[],
   present: readonly (string | null)[],
@@ -136,11 +136,11 @@ const mostCells = 60_000_000
 
 /** The row of the one filled value of each cell; a second is refused. */
 const onlyRows = (column: Column, cells: Groups, refuse: (row: number, first: number) => never): Int32Array => {
-  const rows = ints(cells.count).fill(-1)
+  const rows = int32s(cells.count).fill(-1)
   const { ids } = cells
-  const mayBeEmpty = holdsWords(column) || column.empty !== undefined
+  const mayBeEmpty = isDictionary(column) || column.nulls !== undefined
   for (let i = 0; i < ids.length; i++) {
-    if (mayBeEmpty && isEmptyAt(column, i)) continue
+    if (mayBeEmpty && isNullAt(column, i)) continue
     const cell = ids[i] as number
     if (rows[cell] !== -1) refuse(i, rows[cell] as number)
     rows[cell] = i
@@ -149,11 +149,11 @@ const onlyRows = (column: Column, cells: Groups, refuse: (row: number, first: nu
 }
 
 /** The sum of each cell over that of the whole table, labels that are left out included. */
-const shareOf = (table: Table, seen: Table, column: string, cells: Groups): Aggregated => {
+const shareOf = (table: Table, seen: Table, column: string, cells: Groups): AggregateResult => {
   const totals = runMeasure({ how: 'sum', column }, seen, cells, 'decimal').column
   const grand = Number(
     cellAt(
-      runMeasure({ how: 'sum', column }, table, { ids: words32(table.rowCount), count: 1, first: ints(0) }, 'decimal')
+      runMeasure({ how: 'sum', column }, table, { ids: uint32s(table.rowCount), count: 1, first: int32s(0) }, 'decimal')
         .column,
       0,
     ) ?? 0,
@@ -170,7 +170,7 @@ const shareOf = (table: Table, seen: Table, column: string, cells: Groups): Aggr
 }
 
 const hasRows = ({ ids, count }: Groups): Uint8Array => {
-  const held = bytes(count)
+  const held = uint8s(count)
   for (let i = 0; i < ids.length; i++) held[ids[i] as number] = 1
   return held
 }
@@ -192,7 +192,7 @@ const checkValues = (params: Pivot, input: Schema, context: CheckContext): void 
       context.report({ code: 'wrong-value', value: String(params.gaps), column: valueName(value), type }, 'gaps')
   })
 
-const valueWords = ({ how, column, as }: Value): string =>
+const valueWords = ({ how, column, as }: PivotValue): string =>
   `${how === 'only' ? 'the single' : howWords[how]}${how === 'count' ? '' : ` ${column}`}${as === undefined || as === column ? '' : ` as ${as}`}`
 const written = z.union([z.string(), z.number(), z.boolean(), z.null()])
 
@@ -214,7 +214,7 @@ export const pivot = defineStep<Pivot>({
   acts: ['columns', 'table'],
   params: z.strictObject({
     labels: name,
-    values: z.array(z.strictObject({ column: name, how: z.enum([...hows, 'only']), as: name.optional() })).min(1),
+    values: z.array(z.strictObject({ column: name, how: z.enum([...aggregates, 'only']), as: name.optional() })).min(1),
     by: bySchema.optional(),
     found: z.array(written).min(1).optional(),
     gaps: written.optional(),
@@ -260,8 +260,9 @@ export const pivot = defineStep<Pivot>({
     checkPlace(params, keys, context)
     return schema
   },
-  judges: true,
-  unforeseen: (params, input) => (params.found || !params.values[0] ? undefined : valueType(params.values[0], input)),
+  reportsUnmapped: true,
+  dynamicColumns: (params, input) =>
+    params.found || !params.values[0] ? undefined : valueType(params.values[0], input),
   run: (params, table) => {
     const { labels, ofRow, present, groupOf } = labelsOf(params, table.named(params.labels))
     const { keys, made, at } = layout(params, table.schema, labels)
@@ -270,18 +271,18 @@ export const pivot = defineStep<Pivot>({
       table.rowCount,
     )
     const rowCount = keys.length === 0 ? Math.max(1, groups.count) : groups.count
-    if (rowCount * labels.length * params.values.length > mostCells || labels.length > mostColumns)
+    if (rowCount * labels.length * params.values.length > mostCells || labels.length > maxColumns)
       throw new DataRefused(
         `${quoted(params.labels)} has ${figure(labels.length)} different values; a column of each would make ${figure(rowCount * labels.length)} cells. Choose another column, or the labels that are wanted.`,
       )
     const taken = takenRows(ofRow)
     const seen = taken ? table.rows(taken) : table
-    const ids = words32(seen.rowCount)
+    const ids = uint32s(seen.rowCount)
     for (let i = 0; i < ids.length; i++) {
       const row = taken ? (taken[i] as number) : i
       ids[i] = (groups.ids[row] as number) * labels.length + (ofRow[row] as number)
     }
-    const cells: Groups = { ids, count: rowCount * labels.length, first: ints(0) }
+    const cells: Groups = { ids, count: rowCount * labels.length, first: int32s(0) }
     const held = hasRows(cells)
     const keyWords = (row: number): string =>
       listed([
@@ -314,9 +315,9 @@ export const pivot = defineStep<Pivot>({
       return withGaps(column, held, cellFor(params.gaps ?? null, type))
     })
     const columns = made.map(({ label, value }) =>
-      gather(whole[params.values.indexOf(value)] as Column, span(rowCount, labels.indexOf(label), labels.length)),
+      gather(whole[params.values.indexOf(value)] as Column, sliceRows(rowCount, labels.indexOf(label), labels.length)),
     )
-    const keyTable = table.select(keys.map((field) => table.indexOf(field.name))).rows(groups.first)
+    const keyTable = table.select(keys.map((field) => table.positionOf(field.name))).rows(groups.first)
     const names = [...keyTable.names.slice(0, at), ...made.map(({ field }) => field.name), ...keyTable.names.slice(at)]
     const all = [
       ...keys.slice(0, at).map((_, i) => keyTable.column(i)),
@@ -325,13 +326,13 @@ export const pivot = defineStep<Pivot>({
     ]
     return {
       table: Table.of(names, all, rowCount),
-      origin: { kind: 'groups', ids: groups.ids },
+      lineage: { kind: 'groups', ids: groups.ids },
       unreadable: failures,
       ...(params.found ? { labels: againstFound(params.labels, params.found, groupOf, labels, present) } : {}),
       notes: { labels: labels.length, leftOut: table.rowCount - seen.rowCount },
     }
   },
-  carries: (params, input) => Object.fromEntries(keysFor(params, input).map((field) => [field.name, field.name])),
+  columnLineage: (params, input) => Object.fromEntries(keysFor(params, input).map((field) => [field.name, field.name])),
   sql: (params, { from, input, output, column }) => {
     const keys = keysFor(params, input)
     const keyNames = new Set(keys.map((field) => field.name))
@@ -357,7 +358,7 @@ export const pivot = defineStep<Pivot>({
   },
   python: (params, { frame, input }) => {
     const values = params.values.map((value) =>
-      measurePython({ how: value.how as How, column: value.column }, valueName(value), valueType(value, input)),
+      measurePython({ how: value.how as Aggregate, column: value.column }, valueName(value), valueType(value, input)),
     )
     const by =
       params.by === undefined
@@ -371,23 +372,23 @@ export const pivot = defineStep<Pivot>({
           ', ',
         )}]`
       : code('None')
-    return py`${frame} = ${pyHelper('pivot')}(${frame}, ${params.labels}, [${joined(values, ', ')}], by=${by}, found=${found}${params.gaps === undefined || params.gaps === null ? code('') : py`, gaps=${literalPython(params.gaps, valueType(params.values[0] as Value, input))}`}${placePython(params)})`
+    return py`${frame} = ${pyHelper('pivot')}(${frame}, ${params.labels}, [${joined(values, ', ')}], by=${by}, found=${found}${params.gaps === undefined || params.gaps === null ? code('') : py`, gaps=${literalPython(params.gaps, valueType(params.values[0] as PivotValue, input))}`}${placePython(params)})`
   },
-  takesIn: (params, column, input) =>
+  absorbs: (params, column, input) =>
     params.by === undefined
       ? column !== params.labels && !params.values.some((value) => value.column === column)
       : selectedNames(params.by as never, input).includes(column),
 })
 
 const shownAt = (table: Table, { name: one, type }: Field, row: number): string => {
-  const cell = table.cell(table.indexOf(one), row)
+  const cell = table.cell(table.positionOf(one), row)
   return cell === null ? 'empty' : textOfCell(type, cell)
 }
 
 /** The labels behind columns that the data made, told from their names. */
 const foundLabels = (params: Pivot, keys: readonly Field[], names: readonly string[]): (string | null)[] => {
   const width = params.values.length
-  const suffix = width === 1 ? '' : ` ${valueName(params.values[0] as Value)}`
+  const suffix = width === 1 ? '' : ` ${valueName(params.values[0] as PivotValue)}`
   return names
     .filter((_, i) => i % width === 0)
     .map((one) => {

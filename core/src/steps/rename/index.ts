@@ -137,8 +137,8 @@ export const rename = defineStep<Rename>({
     }
     return renamed(params, input).map((one, i) => ({ name: one, type: input[i]?.type ?? 'text' }))
   },
-  run: (params, table) => ({ table: table.renamed(renamed(params, table.schema)), origin: { kind: 'same' } }),
-  carries: (_params, input, output) =>
+  run: (params, table) => ({ table: table.renamed(renamed(params, table.schema)), lineage: { kind: 'same' } }),
+  columnLineage: (_params, input, output) =>
     Object.fromEntries(output.map((field, i) => [field.name, input[i]?.name ?? field.name])),
   sql: (_params, { from, input, output, column }) =>
     sql`select ${joined([code('"¶"'), ...output.map((field, i) => sql`${column(input[i]?.name ?? field.name)}${field.name === input[i]?.name ? code('') : sql` as ${column(field.name)}`}`)], ', ')}\nfrom ${from}`,
@@ -154,6 +154,6 @@ export const rename = defineStep<Rename>({
         ? py`${frame} = ${pyHelper('change_names')}(${frame}, ${selectorPython(columns ?? { all: true }, frame)}, trim=${change.trim ?? false}, find=${change.find ?? null}, replace=${change.replace ?? ''}, case=${change.case ?? null}, prefix=${change.prefix ?? ''}, suffix=${change.suffix ?? ''})`
         : undefined,
     ),
-  takesIn: ({ change, columns }, column, input) =>
+  absorbs: ({ change, columns }, column, input) =>
     change !== undefined && selected(columns ?? { all: true }, input).some((field) => field.name === column),
 })

@@ -18,23 +18,28 @@ import {
 import { defineStep, slot } from '../shared/step-kind.ts'
 import { cellFor, literalPython, literalSql, valueWords } from '../shared/value.ts'
 
-type Written = string | number | boolean | null
-type Pair = { readonly find: Written; readonly with: Written }
-type Match = 'whole' | 'part' | 'pattern'
-type Options = {
+type ReplacementValue = string | number | boolean | null
+type Replacement = { readonly find: ReplacementValue; readonly with: ReplacementValue }
+type MatchMode = 'whole' | 'part' | 'pattern'
+type ReplaceOptions = {
   readonly columns: Selector
-  readonly match?: Match | undefined
+  readonly match?: MatchMode | undefined
   readonly ignoreCase?: boolean | undefined
 }
-type Replace = Options & ({ readonly find: Written; readonly with: Written } | { readonly pairs: readonly Pair[] })
+type Replace = ReplaceOptions &
+  ({ readonly find: ReplacementValue; readonly with: ReplacementValue } | { readonly pairs: readonly Replacement[] })
 
-const pairsOf = (params: Replace): readonly Pair[] =>
+const pairsOf = (params: Replace): readonly Replacement[] =>
   'pairs' in params ? params.pairs : [{ find: params.find, with: params.with }]
 
 const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
 
 /** One text through all pairs: whole values at once, parts and patterns one after another. */
-const textChanger = (pairs: readonly Pair[], match: Match, ignoreCase: boolean): ((text: string) => string) => {
+const textChanger = (
+  pairs: readonly Replacement[],
+  match: MatchMode,
+  ignoreCase: boolean,
+): ((text: string) => string) => {
   if (match === 'whole') {
     const see = ignoreCase ? lower : (text: string) => text
     const known = new Map(
@@ -58,7 +63,7 @@ const textChanger = (pairs: readonly Pair[], match: Match, ignoreCase: boolean):
 }
 
 /** Values of other types are found whole. */
-const valueColumn = (column: Column, pairs: readonly Pair[]): Column => {
+const valueColumn = (column: Column, pairs: readonly Replacement[]): Column => {
   const known = new Map<Cell, Cell>(
     pairs.map((pair) => [cellFor(pair.find, column.type) ?? null, cellFor(pair.with, column.type) ?? null]),
   )
@@ -98,9 +103,9 @@ const options = {
   match: z.enum(['whole', 'part', 'pattern']).optional(),
   ignoreCase: z.boolean().optional(),
 }
-const pairWords = ({ find, with: put }: Pair): string =>
+const pairWords = ({ find, with: put }: Replacement): string =>
   `${quoted(valueWords(find))} by ${put === null || put === '' ? 'nothing' : quoted(valueWords(put))}`
-const matchWords: Readonly<Record<Match, string>> = {
+const matchWords: Readonly<Record<MatchMode, string>> = {
   whole: 'as the whole value',
   part: 'wherever it stands inside',
   pattern: 'as a pattern',
@@ -162,13 +167,13 @@ export const replace = defineStep<Replace>({
     let result = table
     let cellsChanged = 0
     for (const name of selectedNames(params.columns, table.schema)) {
-      const at = table.indexOf(name)
+      const at = table.positionOf(name)
       const before = table.column(at)
       const after = before.type === 'text' ? mapText(before, change) : valueColumn(before, pairsOf(params))
       for (let i = 0, n = lengthOf(before); i < n; i++) if (cellAt(before, i) !== cellAt(after, i)) cellsChanged++
       result = result.with(at, name, after, true)
     }
-    return { table: result, origin: { kind: 'same' }, cellsChanged }
+    return { table: result, lineage: { kind: 'same' }, cellsChanged }
   },
   sql: (params, context) =>
     selectColumns(
@@ -192,5 +197,5 @@ export const replace = defineStep<Replace>({
       py`    ${frame}[c] = ${pyHelper('replace_values')}(${frame}[c], [${joined(pairs, ', ')}]${match === 'whole' ? code('') : py`, ${match}`}${ignoreCase ? code(', ignore_case=True') : code('')})`,
     )
   },
-  takesIn: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
+  absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

@@ -38,8 +38,8 @@ export const select = defineStep<Select>({
     return left
   },
   run: (params, table) => {
-    const positions = kept(params, table.schema).map((field) => table.indexOf(field.name))
-    return { table: table.select(positions), origin: { kind: 'same' } }
+    const positions = kept(params, table.schema).map((field) => table.positionOf(field.name))
+    return { table: table.select(positions), lineage: { kind: 'same' } }
   },
   sql: (_params, context) => selectColumns(context),
   python: ({ columns, rest }, { frame }) => {
@@ -48,7 +48,7 @@ export const select = defineStep<Select>({
       ? py`${frame} = ${pyHelper('columns_first')}(${frame}, ${names})`
       : py`${frame} = ${frame}[${names}]${code('')}`
   },
-  takesIn: ({ columns, rest }, column, input) => rest === 'after' || selectedNames(columns, input).includes(column),
+  absorbs: ({ columns, rest }, column, input) => rest === 'after' || selectedNames(columns, input).includes(column),
 })
 
 const restSlot = (rest: 'drop' | 'after') =>

@@ -6,7 +6,7 @@ import type { Field, Schema } from '../../table/table.ts'
 import { wildcard } from '../../table/text.ts'
 import { listed, nearest, quoted } from '../../messages/words.ts'
 import { name } from '../../reading/name-schema.ts'
-import { slot, type CheckContext, type Path, type Slot, type SqlContext } from './step-kind.ts'
+import { slot, type CheckContext, type ParamPath, type SentenceSlot, type SqlContext } from './step-kind.ts'
 
 /** Column selectors: a list of names, or a rule that is worked out anew on each replay. */
 export type Selector =
@@ -61,12 +61,12 @@ export const selectedNames = (selector: Selector, schema: Schema): string[] =>
   selected(selector, schema).map((field) => field.name)
 
 /** Columns that rows are grouped by; none makes one group. */
-export type By = Selector | readonly []
-export const bySchema: z.ZodType<By> = z.union([selectorSchema, z.tuple([])])
-const noKeys = (by: By): boolean => Array.isArray(by) && by.length === 0
-export const keysOf = (by: By, schema: Schema): Field[] => (noKeys(by) ? [] : [...new Set(selected(by, schema))])
-export const byWords = (by: By): string => (noKeys(by) ? '' : selectorWords(by))
-export const checkBy = (by: By, schema: Schema, context: CheckContext, ...path: Path): void => {
+export type GroupKeys = Selector | readonly []
+export const bySchema: z.ZodType<GroupKeys> = z.union([selectorSchema, z.tuple([])])
+const noKeys = (by: GroupKeys): boolean => Array.isArray(by) && by.length === 0
+export const keysOf = (by: GroupKeys, schema: Schema): Field[] => (noKeys(by) ? [] : [...new Set(selected(by, schema))])
+export const byWords = (by: GroupKeys): string => (noKeys(by) ? '' : selectorWords(by))
+export const checkBy = (by: GroupKeys, schema: Schema, context: CheckContext, ...path: ParamPath): void => {
   if (!noKeys(by)) checkSelector(by, schema, context, ...path)
 }
 
@@ -82,7 +82,7 @@ export const missingColumn = (column: string, schema: Schema) => ({
 /** Checks against another table's columns: what is missing is missing there, and is let pass where only data can tell. */
 export const inTable = (context: CheckContext, table: string): CheckContext => ({
   ...context,
-  report: ((problem: Parameters<CheckContext['report']>[0], ...path: Path) => {
+  report: ((problem: Parameters<CheckContext['report']>[0], ...path: ParamPath) => {
     if (problem.code !== 'missing-column') context.report(problem, ...path)
     else if (!context.tableUnsure(table))
       context.report(
@@ -97,7 +97,7 @@ export const checkColumn = (
   column: string,
   schema: Schema,
   { report }: CheckContext,
-  ...path: Path
+  ...path: ParamPath
 ): Field | undefined => {
   const field = schema.find((one) => one.name === column)
   if (!field) report(missingColumn(column, schema), ...path)
@@ -105,7 +105,12 @@ export const checkColumn = (
 }
 
 /** What a selector means here; every name that is not there is reported, and a list that names one twice. */
-export const checkSelector = (selector: Selector, schema: Schema, context: CheckContext, ...path: Path): Field[] => {
+export const checkSelector = (
+  selector: Selector,
+  schema: Schema,
+  context: CheckContext,
+  ...path: ParamPath
+): Field[] => {
   if (isList(selector)) {
     selector.forEach((column, i) => {
       checkColumn(column, schema, context, ...path, i)
@@ -147,7 +152,8 @@ export const selectorWords = (selector: Selector): string => {
   return listed(selector.any.map(selectorWords))
 }
 
-export const columnsSlot = (selector: Selector, ...path: Path): Slot => slot(selectorWords(selector), 'columns', path)
+export const columnsSlot = (selector: Selector, ...path: ParamPath): SentenceSlot =>
+  slot(selectorWords(selector), 'columns', path)
 /** “the column ” or “the columns ” before a list of names; nothing before a rule, whose words say it themselves. */
 export const columnNoun = (selector: Selector): string =>
   isList(selector) ? (selector.length === 1 ? 'the column ' : 'the columns ') : ''
@@ -162,27 +168,27 @@ export const freeName = (wanted: string, taken: readonly string[]): string => {
 
 /** Where a new column goes: last, or beside another. */
 export const placeSchema = { before: name.optional(), after: name.optional() }
-export type Place = { readonly before?: string | undefined; readonly after?: string | undefined }
-export const checkPlace = (place: Place, schema: Schema, context: CheckContext): void => {
+export type ColumnPlacement = { readonly before?: string | undefined; readonly after?: string | undefined }
+export const checkPlace = (place: ColumnPlacement, schema: Schema, context: CheckContext): void => {
   if (place.before !== undefined) checkColumn(place.before, schema, context, 'before')
   if (place.after !== undefined) checkColumn(place.after, schema, context, 'after')
 }
 /** The schema with a new column in its place. */
-export const withField = (schema: Schema, field: Field, place: Place): Schema => {
+export const withField = (schema: Schema, field: Field, place: ColumnPlacement): Schema => {
   const at = positionFor(
     place,
     schema.map((one) => one.name),
   )
   return [...schema.slice(0, at), field, ...schema.slice(at)]
 }
-export const placePython = (place: Place): Code =>
+export const placePython = (place: ColumnPlacement): Code =>
   place.before !== undefined
     ? py`, before=${place.before}`
     : place.after !== undefined
       ? py`, after=${place.after}`
       : code('')
 /** The position at which a new column is put in. */
-export const positionFor = (place: Place, names: readonly string[]): number => {
+export const positionFor = (place: ColumnPlacement, names: readonly string[]): number => {
   const before = place.before === undefined ? -1 : names.indexOf(place.before)
   if (before >= 0) return before
   const after = place.after === undefined ? -1 : names.indexOf(place.after)

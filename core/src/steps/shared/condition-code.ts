@@ -6,7 +6,7 @@ import { isNumber, type ColumnType } from '../../table/column.ts'
 import type { Schema } from '../../table/table.ts'
 import { isTest, type Condition, type Test } from './condition.ts'
 import type { PythonContext, SqlContext } from './step-kind.ts'
-import { isColumnValue, isParameterValue, literalPython, literalSql, type Value } from './value.ts'
+import { isColumnValue, isParameterValue, literalPython, literalSql, type ParameterOrValue } from './value.ts'
 
 export const checkedFormula = (source: string, schema: Schema, parameters: ParameterTypes) => {
   const checked = checkFormula(source, schema, parameters)
@@ -17,7 +17,7 @@ export const checkedFormula = (source: string, schema: Schema, parameters: Param
 const typeOf = (test: Test, schema: Schema): ColumnType =>
   schema.find((field) => field.name === test.column)?.type ?? 'text'
 
-const sqlValue = (value: Value, type: ColumnType, context: SqlContext): Code =>
+const sqlValue = (value: ParameterOrValue, type: ColumnType, context: SqlContext): Code =>
   isColumnValue(value)
     ? context.column(value.column)
     : isParameterValue(value)
@@ -35,8 +35,8 @@ const testSql = (test: Test, context: SqlContext): Code => {
   const type = typeOf(test, context.input)
   const compared = isNumber(type) ? 'decimal' : type
   const left = seenSql(test, type, context.column(test.column))
-  const right = (value: Value): Code => seenSql(test, type, sqlValue(value, compared, context))
-  const ordered = (op: string, value: Value): Code =>
+  const right = (value: ParameterOrValue): Code => seenSql(test, type, sqlValue(value, compared, context))
+  const ordered = (op: string, value: ParameterOrValue): Code =>
     type === 'text'
       ? sql`(${sqlHelper('text_order')}(${left}, ${right(value)}) ${code(op)} 0) is true`
       : sql`(${left} ${code(op)} ${right(value)}) is true`
@@ -101,7 +101,7 @@ export const conditionSql = (condition: Condition, context: SqlContext): Code =>
   return sql`(${formulaSql(checkedFormula(condition.formula, context.input, context.parameters).formula, context)}) is true`
 }
 
-const pythonValue = (value: Value, type: ColumnType, context: PythonContext): Code =>
+const pythonValue = (value: ParameterOrValue, type: ColumnType, context: PythonContext): Code =>
   isColumnValue(value)
     ? py`${context.frame}[${value.column}]`
     : isParameterValue(value)

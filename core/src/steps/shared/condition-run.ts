@@ -4,8 +4,8 @@ import { evaluateFormula } from '../../formula/evaluate.ts'
 import { compilePattern } from '../../codegen/regex.ts'
 import {
   cellAt,
-  holdsWords,
-  isEmptyAt,
+  isDictionary,
+  isNullAt,
   isNumber,
   lengthOf,
   type Cell,
@@ -14,26 +14,26 @@ import {
 } from '../../table/column.ts'
 import { dayMs } from '../../table/calendar.ts'
 import { testText } from '../../table/gather.ts'
-import { bytes } from '../../table/memory.ts'
+import { uint8s } from '../../table/memory.ts'
 import { compareText } from '../../table/order.ts'
 import type { Table } from '../../table/table.ts'
 import { lower, trim } from '../../table/text.ts'
 import type { Condition, Test } from './condition.ts'
 import type { RunContext } from './step-kind.ts'
-import { cellFor, isColumnValue, isParameterValue, type Value } from './value.ts'
+import { cellFor, isColumnValue, isParameterValue, type ParameterOrValue } from './value.ts'
 
 /** 1 where the row meets the condition, 0 where it does not. Nothing in between. */
-export type Mask = Uint8Array
+export type PredicateResult = Uint8Array
 
-const both = (a: Mask, b: Mask): Mask => {
+const both = (a: PredicateResult, b: PredicateResult): PredicateResult => {
   for (let i = 0; i < a.length; i++) a[i] = (a[i] as number) & (b[i] as number)
   return a
 }
-const either = (a: Mask, b: Mask): Mask => {
+const either = (a: PredicateResult, b: PredicateResult): PredicateResult => {
   for (let i = 0; i < a.length; i++) a[i] = (a[i] as number) | (b[i] as number)
   return a
 }
-const opposite = (a: Mask): Mask => {
+const opposite = (a: PredicateResult): PredicateResult => {
   for (let i = 0; i < a.length; i++) a[i] = (a[i] as number) ^ 1
   return a
 }
@@ -43,7 +43,7 @@ const order = (a: Exclude<Cell, null>, b: Exclude<Cell, null>): number =>
   typeof a === 'string' ? textOrder(a, String(b)) : Number(a) - Number(b)
 
 /** The other side of a test: one cell for all rows, or one per row; dates among date-times are put at midnight. */
-type Side = {
+type Operand = {
   readonly constant: Cell
   readonly column: Column | undefined
   readonly scale: number
@@ -51,7 +51,7 @@ type Side = {
 }
 
 /** Date-times against a column of dates are compared as date-times. */
-const comparedType = (column: Column, value: Value, table: Table, context: RunContext): ColumnType => {
+const comparedType = (column: Column, value: ParameterOrValue, table: Table, context: RunContext): ColumnType => {
   const other = isColumnValue(value)
     ? table.named(value.column).type
     : isParameterValue(value)
@@ -60,7 +60,7 @@ const comparedType = (column: Column, value: Value, table: Table, context: RunCo
   return isNumber(column.type) ? 'decimal' : column.type === 'date' && other === 'datetime' ? 'datetime' : column.type
 }
 
-const sideOf = (value: Value, tested: Column, table: Table, context: RunContext): Side => {
+const sideOf = (value: ParameterOrValue, tested: Column, table: Table, context: RunContext): Operand => {
   const type = comparedType(tested, value, table, context)
   const own = tested.type === 'date' && type === 'datetime' ? dayMs : 1
   if (isColumnValue(value)) {
@@ -77,8 +77,8 @@ const sideOf = (value: Value, tested: Column, table: Table, context: RunContext)
     own,
   }
 }
-const constantSide = (constant: Cell): Side => ({ constant, column: undefined, scale: 1, own: 1 })
-const cellOfSide = (side: Side, row: number): Cell => {
+const constantSide = (constant: Cell): Operand => ({ constant, column: undefined, scale: 1, own: 1 })
+const cellOfSide = (side: Operand, row: number): Cell => {
   if (!side.column) return side.constant
   const cell = cellAt(side.column, row)
   return typeof cell === 'number' ? cell * side.scale : cell
@@ -107,16 +107,21 @@ const compares: Readonly<
 const isNothing = (text: string): Cell => (text === '' ? null : text)
 
 /** One compare over all rows; text against a constant once per distinct word. */
-const compareAll = (column: Column, side: Side, compare: Compare, see: (text: string) => string): Mask => {
+const compareAll = (
+  column: Column,
+  side: Operand,
+  compare: Compare,
+  see: (text: string) => string,
+): PredicateResult => {
   const seeCell = (cell: Cell): Cell => (typeof cell === 'string' ? isNothing(see(cell)) : cell)
   if (!side.column) {
     const constant = seeCell(side.constant)
-    if (holdsWords(column)) return testText(column, (text) => compare(isNothing(see(text)), constant))
+    if (isDictionary(column)) return testText(column, (text) => compare(isNothing(see(text)), constant))
     if (typeof constant === 'number' && column.type !== 'boolean')
       return compareNumbers(column.values, column, constant / side.own, compare)
   }
   const n = lengthOf(column)
-  const mask = bytes(n)
+  const mask = uint8s(n)
   for (let i = 0; i < n; i++) {
     const cell = seeCell(cellAt(column, i))
     mask[i] = compare(typeof cell === 'number' ? cell * side.own : cell, seeCell(cellOfSide(side, i))) ? 1 : 0
@@ -129,8 +134,8 @@ const compareNumbers = (
   column: Column,
   constant: number,
   compare: Compare,
-): Mask => {
-  const mask = bytes(values.length)
+): PredicateResult => {
+  const mask = uint8s(values.length)
   const [low, at, high] = [compare(-Infinity, constant), compare(constant, constant), compare(Infinity, constant)].map(
     Number,
   ) as [number, number, number]
@@ -139,8 +144,8 @@ const compareNumbers = (
     mask[i] = value < constant ? low : value > constant ? high : at
   }
   const ofEmpty = compare(null, constant) ? 1 : 0
-  if (!holdsWords(column) && column.empty)
-    for (let i = 0; i < values.length; i++) if (isEmptyAt(column, i)) mask[i] = ofEmpty
+  if (!isDictionary(column) && column.nulls)
+    for (let i = 0; i < values.length; i++) if (isNullAt(column, i)) mask[i] = ofEmpty
   return mask
 }
 
@@ -150,18 +155,18 @@ const opposites: Partial<Record<Test['op'], keyof typeof compares>> = {
   'starts-not-with': 'starts-with',
 }
 
-const pattern = (column: Column, test: Test, source: string): Mask => {
+const pattern = (column: Column, test: Test, source: string): PredicateResult => {
   const compiled = compilePattern(source, test.ignoreCase === true)
   const cut = test.trim ? trim : (text: string) => text
-  return holdsWords(column)
+  return isDictionary(column)
     ? testText(column, (text) => cut(text) !== '' && compiled.test(cut(text)))
-    : bytes(lengthOf(column))
+    : uint8s(lengthOf(column))
 }
 
-const testMask = (test: Test, table: Table, context: RunContext): Mask => {
+const evaluateTest = (test: Test, table: Table, context: RunContext): PredicateResult => {
   const column = table.named(test.column)
   const see = seenBy(test)
-  const against = (value: Value, op: keyof typeof compares): Mask =>
+  const against = (value: ParameterOrValue, op: keyof typeof compares): PredicateResult =>
     compareAll(column, sideOf(value, column, table, context), compares[op], see)
   switch (test.op) {
     case 'is-empty':
@@ -171,7 +176,10 @@ const testMask = (test: Test, table: Table, context: RunContext): Mask => {
     }
     case 'is-one-of':
     case 'is-none-of': {
-      const any = test.values.reduce<Mask>((mask, value) => either(mask, against(value, 'is')), bytes(table.rowCount))
+      const any = test.values.reduce<PredicateResult>(
+        (mask, value) => either(mask, against(value, 'is')),
+        uint8s(table.rowCount),
+      )
       return test.op === 'is-one-of' ? any : opposite(any)
     }
     case 'between':
@@ -187,11 +195,11 @@ const testMask = (test: Test, table: Table, context: RunContext): Mask => {
   }
 }
 
-export const conditionMask = (condition: Condition, table: Table, context: RunContext): Mask => {
-  if ('all' in condition) return condition.all.map((one) => conditionMask(one, table, context)).reduce(both)
-  if ('any' in condition) return condition.any.map((one) => conditionMask(one, table, context)).reduce(either)
-  if ('not' in condition) return opposite(conditionMask(condition.not, table, context))
-  if (!('formula' in condition)) return testMask(condition, table, context)
+export const evaluateCondition = (condition: Condition, table: Table, context: RunContext): PredicateResult => {
+  if ('all' in condition) return condition.all.map((one) => evaluateCondition(one, table, context)).reduce(both)
+  if ('any' in condition) return condition.any.map((one) => evaluateCondition(one, table, context)).reduce(either)
+  if ('not' in condition) return opposite(evaluateCondition(condition.not, table, context))
+  if (!('formula' in condition)) return evaluateTest(condition, table, context)
   const checked = checkFormula(condition.formula, table.schema, context.parameterTypes)
   if ('problem' in checked) throw new Error(checked.problem.sentence)
   const { column } = evaluateFormula(checked.formula, 'boolean', table, context)

@@ -5,8 +5,8 @@ import { checkColumn } from './columns.ts'
 import { patternProblem } from '../../codegen/regex.ts'
 import type { Schema } from '../../table/table.ts'
 import { listed } from '../../messages/words.ts'
-import type { CheckContext, Path } from './step-kind.ts'
-import { checkValue, valueSchema, valueWords, type Value } from './value.ts'
+import type { CheckContext, ParamPath } from './step-kind.ts'
+import { checkValue, valueSchema, valueWords, type ParameterOrValue } from './value.ts'
 
 const options = { ignoreCase: z.boolean().optional(), trim: z.boolean().optional() }
 const equalOps = ['is', 'is-not'] as const
@@ -21,22 +21,22 @@ export type Test =
   | {
       readonly column: string
       readonly op: (typeof equalOps)[number] | (typeof textOps)[number] | (typeof orderOps)[number]
-      readonly value: Value
+      readonly value: ParameterOrValue
       readonly ignoreCase?: boolean | undefined
       readonly trim?: boolean | undefined
     }
   | {
       readonly column: string
       readonly op: (typeof listOps)[number]
-      readonly values: readonly Value[]
+      readonly values: readonly ParameterOrValue[]
       readonly ignoreCase?: boolean | undefined
       readonly trim?: boolean | undefined
     }
   | {
       readonly column: string
       readonly op: 'between'
-      readonly from: Value
-      readonly to: Value
+      readonly from: ParameterOrValue
+      readonly to: ParameterOrValue
       readonly ignoreCase?: boolean | undefined
       readonly trim?: boolean | undefined
     }
@@ -76,7 +76,7 @@ export const conditionSchema: z.ZodType<Condition> = z
 export const isTest = (condition: Condition): condition is Test => 'column' in condition
 const isTextOp = (op: ConditionOp): boolean => (textOps as readonly string[]).includes(op)
 
-const checkTest = (test: Test, schema: Schema, context: CheckContext, path: Path): void => {
+const checkTest = (test: Test, schema: Schema, context: CheckContext, path: ParamPath): void => {
   const field = checkColumn(test.column, schema, context, ...path, 'column')
   if (!field) return
   const { name, type } = field
@@ -99,7 +99,12 @@ const checkTest = (test: Test, schema: Schema, context: CheckContext, path: Path
   }
 }
 
-export const checkCondition = (condition: Condition, schema: Schema, context: CheckContext, ...path: Path): void => {
+export const checkCondition = (
+  condition: Condition,
+  schema: Schema,
+  context: CheckContext,
+  ...path: ParamPath
+): void => {
   if ('all' in condition) condition.all.forEach((one, i) => checkCondition(one, schema, context, ...path, 'all', i))
   else if ('any' in condition)
     condition.any.forEach((one, i) => checkCondition(one, schema, context, ...path, 'any', i))

@@ -10,8 +10,8 @@ export type StepExample = {
   readonly input: string
   readonly step: Readonly<Record<string, unknown>>
   readonly gives: string
-  /** Figures that the account must show. */
-  readonly account?: Readonly<Record<string, unknown>>
+  /** Figures that the statistics must show. */
+  readonly statistics?: Readonly<Record<string, unknown>>
   readonly parameters?: readonly {
     readonly name: string
     readonly type: (typeof scalarTypes)[number]

@@ -1,23 +1,23 @@
-import { holdsWords, isEmptyAt, lengthOf, typeTogether, type Column } from '../../table/column.ts'
+import { isDictionary, isNullAt, lengthOf, typeTogether, type Column } from '../../table/column.ts'
 import { concat, mapText } from '../../table/gather.ts'
 import { groupBy } from '../../table/group.ts'
-import { hasBit, ints } from '../../table/memory.ts'
+import { isSet, int32s } from '../../table/memory.ts'
 import { convert } from '../../reading/convert.ts'
 import { lower, trim } from '../../table/text.ts'
 
-export type Seeing = { readonly ignoreCase?: boolean | undefined; readonly trim?: boolean | undefined }
+export type KeyComparison = { readonly ignoreCase?: boolean | undefined; readonly trim?: boolean | undefined }
 
 /** Text as keys are compared: cut and in small letters where so asked. */
-const seen = (column: Column, { ignoreCase, trim: cut }: Seeing): Column =>
+const seen = (column: Column, { ignoreCase, trim: cut }: KeyComparison): Column =>
   column.type !== 'text' || (!ignoreCase && !cut)
     ? column
     : mapText(column, (text) => (ignoreCase ? lower(cut ? trim(text) : text) : trim(text)))
 
 /** Rows whose cell is empty get the id -1. */
 const withoutEmpty = (ids: Int32Array, column: Column): void => {
-  if (holdsWords(column)) {
-    for (let i = 0; i < ids.length; i++) if (isEmptyAt(column, i)) ids[i] = -1
-  } else if (column.empty) for (let i = 0; i < ids.length; i++) if (hasBit(column.empty, i)) ids[i] = -1
+  if (isDictionary(column)) {
+    for (let i = 0; i < ids.length; i++) if (isNullAt(column, i)) ids[i] = -1
+  } else if (column.nulls) for (let i = 0; i < ids.length; i++) if (isSet(column.nulls, i)) ids[i] = -1
 }
 
 /**
@@ -27,7 +27,7 @@ const withoutEmpty = (ids: Int32Array, column: Column): void => {
 export const keyIds = (
   left: readonly Column[],
   right: readonly Column[],
-  how: Seeing,
+  how: KeyComparison,
 ): { readonly left: Int32Array; readonly right: Int32Array; readonly count: number } => {
   const n = left[0] ? lengthOf(left[0]) : 0
   const m = right[0] ? lengthOf(right[0]) : 0
@@ -46,11 +46,11 @@ export const keyIds = (
 
 /** Rows by id: those of id g stand in `rows` from `starts[g]` to `starts[g + 1]`, in their own order. */
 export const bucket = (ids: Int32Array, count: number): { readonly starts: Int32Array; readonly rows: Int32Array } => {
-  const starts = ints(count + 1)
+  const starts = int32s(count + 1)
   for (const id of ids) if (id >= 0) starts[id + 1] = (starts[id + 1] as number) + 1
   for (let g = 0; g < count; g++) starts[g + 1] = (starts[g + 1] as number) + (starts[g] as number)
   const next = starts.slice()
-  const rows = ints(starts[count] as number)
+  const rows = int32s(starts[count] as number)
   for (let i = 0; i < ids.length; i++) {
     const id = ids[i] as number
     if (id < 0) continue

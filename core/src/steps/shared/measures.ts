@@ -1,29 +1,29 @@
 import { z } from 'zod'
 import { code, joined, py, sql, type Code, sqlHelper } from '../../codegen/tag.ts'
-import { aggregate, hows, type Aggregated, type How } from '../../table/aggregate.ts'
+import { aggregate, aggregates, type AggregateResult, type Aggregate } from '../../table/aggregate.ts'
 import { isNumber, type ColumnType } from '../../table/column.ts'
 import type { Groups } from '../../table/group.ts'
 import type { Field, Schema, Table } from '../../table/table.ts'
 import { quoted } from '../../messages/words.ts'
 import { checkColumn, freeName } from './columns.ts'
 import { name } from '../../reading/name-schema.ts'
-import { checkSortKeys, orderOf, sortKeysSchema, sortPython, sortSql, type SortBy } from './sort-keys.ts'
-import type { CheckContext, Path } from './step-kind.ts'
+import { checkSortKeys, orderOf, sortKeysSchema, sortPython, sortSql, type SortKeyParams } from './sort-keys.ts'
+import type { CheckContext, ParamPath } from './step-kind.ts'
 
 /** A figure of a group of rows, as `summarise`, `pivot` and `window` have it. */
 export type Measure = {
-  readonly how: How
+  readonly how: Aggregate
   readonly column?: string | undefined
   readonly as: string
   readonly separator?: string | undefined
-  readonly order?: readonly SortBy[] | undefined
+  readonly order?: readonly SortKeyParams[] | undefined
 }
 
 const needsColumn = ({ how, column }: { how: string; column?: string | undefined }): boolean =>
   how === 'count' || column !== undefined
 export const measureSchema = z
   .strictObject({
-    how: z.enum(hows),
+    how: z.enum(aggregates),
     column: name.optional(),
     as: name,
     separator: z.string().optional(),
@@ -31,13 +31,13 @@ export const measureSchema = z
   })
   .refine(needsColumn, { message: 'this measure needs a column', path: ['column'] })
 
-const wholes: readonly How[] = ['count', 'filled', 'distinct']
-const decimals: readonly How[] = ['mean', 'median', 'deviation', 'share']
+const wholes: readonly Aggregate[] = ['count', 'filled', 'distinct']
+const decimals: readonly Aggregate[] = ['mean', 'median', 'deviation', 'share']
 export const needsNumbers = (how: string): boolean =>
   ['sum', 'mean', 'median', 'deviation', 'share', 'running-sum'].includes(how)
 
 /** The type of a figure over a column of a type. */
-export const measureType = (how: How, type: ColumnType): ColumnType =>
+export const measureType = (how: Aggregate, type: ColumnType): ColumnType =>
   wholes.includes(how)
     ? 'integer'
     : decimals.includes(how)
@@ -69,10 +69,10 @@ export const measureFields = (measures: readonly Measure[], keys: readonly Field
 
 /** Reports a column that is not there, or of a type that the figure cannot be made of. */
 export const checkMeasure = (
-  { how, column, order }: { how: string; column?: string | undefined; order?: readonly SortBy[] | undefined },
+  { how, column, order }: { how: string; column?: string | undefined; order?: readonly SortKeyParams[] | undefined },
   schema: Schema,
   context: CheckContext,
-  ...path: Path
+  ...path: ParamPath
 ): void => {
   const field = column === undefined ? undefined : checkColumn(column, schema, context, ...path, 'column')
   const needs = !field
@@ -89,7 +89,7 @@ export const checkMeasure = (
   if (order) checkSortKeys(order, schema, context, ...path, 'order')
 }
 
-export const howWords: Readonly<Record<How, string>> = {
+export const howWords: Readonly<Record<Aggregate, string>> = {
   count: 'the count of rows',
   filled: 'the filled cells of',
   distinct: 'the different values of',
@@ -115,7 +115,7 @@ export const runMeasure = (
   table: Table,
   groups: Groups,
   type: ColumnType,
-): Aggregated =>
+): AggregateResult =>
   aggregate(
     { how, separator, order: order ? orderOf(order, table) : undefined },
     column === undefined || how === 'count' ? undefined : table.named(column),

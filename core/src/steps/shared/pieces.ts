@@ -1,10 +1,10 @@
 import { compilePattern } from '../../codegen/regex.ts'
 
 /** Where a text is cut: the spans that are taken out between two pieces, from the left, none over another. */
-export type Cuts = (text: string) => readonly (readonly [from: number, to: number])[]
+export type Splitter = (text: string) => readonly (readonly [from: number, to: number])[]
 
 export const cutsAtText =
-  (delimiter: string): Cuts =>
+  (delimiter: string): Splitter =>
   (text) => {
     const cuts: [number, number][] = []
     for (let at = text.indexOf(delimiter); at >= 0; at = text.indexOf(delimiter, at + delimiter.length))
@@ -13,7 +13,7 @@ export const cutsAtText =
   }
 
 /** Matches of no length cut nothing. */
-export const cutsAtPattern = (pattern: string): Cuts => {
+export const cutsAtPattern = (pattern: string): Splitter => {
   const compiled = compilePattern(pattern, false)
   return (text) => {
     const cuts: [number, number][] = []
@@ -25,7 +25,7 @@ export const cutsAtPattern = (pattern: string): Cuts => {
 
 /** After so many characters each; the text beyond the last width stays in the last piece. */
 export const cutsAtWidths =
-  (widths: readonly number[]): Cuts =>
+  (widths: readonly number[]): Splitter =>
   (text) => {
     const signs = Array.from(text)
     const cuts: [number, number][] = []
@@ -40,7 +40,7 @@ export const cutsAtWidths =
   }
 
 /** a-b-c, at every -, most 2 -> a, b-c: what stands beyond the last piece stays joined in it. */
-export const piecesOf = (text: string, cuts: Cuts, at: 'every' | 'first' | 'last', most = Infinity): string[] => {
+export const piecesOf = (text: string, cuts: Splitter, at: 'every' | 'first' | 'last', most = Infinity): string[] => {
   const all = cuts(text)
   const used = at === 'every' ? all : at === 'first' ? all.slice(0, 1) : all.slice(-1)
   const pieces: string[] = []

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest'
-import { lookalikesOf, suggestGroups, type Judge } from './similar-values.ts'
+import { matchToGroups, suggestGroups, type SimilarityMeasure } from './similar-values.ts'
 
-const groups = (judge: Judge, ...values: (readonly [string, number])[]) =>
+const groups = (judge: SimilarityMeasure, ...values: (readonly [string, number])[]) =>
   suggestGroups(
     values.map(([text, count]) => ({ text, count })),
     judge,
@@ -50,6 +50,6 @@ test('sound: spelled otherwise, spoken alike', () => {
 
 test('a new value is put beside those that its judge would group it with', () => {
   const known = [{ into: 'Marlpit', from: ['Marlpit', 'Marlpitt'] }]
-  expect(lookalikesOf(['Marlpits', 'Oxbow'], known, 'spelling')).toEqual([{ value: 'Marlpits', into: 'Marlpit' }])
-  expect(lookalikesOf(['MARLPIT', 'Oxbow'], known, 'characters')).toEqual([{ value: 'MARLPIT', into: 'Marlpit' }])
+  expect(matchToGroups(['Marlpits', 'Oxbow'], known, 'spelling')).toEqual([{ value: 'Marlpits', into: 'Marlpit' }])
+  expect(matchToGroups(['MARLPIT', 'Oxbow'], known, 'characters')).toEqual([{ value: 'MARLPIT', into: 'Marlpit' }])
 })

@@ -3,8 +3,8 @@ import { distance } from 'fastest-levenshtein'
 import { lower, trim } from '../../table/text.ts'
 
 /** Three ways to judge that two texts mean the same thing. */
-export const judges = ['sound', 'characters', 'spelling'] as const
-export type Judge = (typeof judges)[number]
+export const similarityMeasures = ['sound', 'characters', 'spelling'] as const
+export type SimilarityMeasure = (typeof similarityMeasures)[number]
 
 /** Letters of other alphabets that look like Latin ones. Source: Unicode UTS 39, confusables. */
 const alike: Readonly<Record<string, string>> = {
@@ -112,12 +112,12 @@ const reach = (a: string, b: string): number => {
 /** What edits are counted on (V. I. Levenshtein, Soviet Physics Doklady 10, 1966): case, marks and runs of space aside. */
 const spellingForm = (text: string): string => plainLetters(text).replace(/\s+/g, ' ')
 
-export type Value = { readonly text: string; readonly count: number }
-export type Suggested = { readonly into: string; readonly members: readonly Value[]; readonly reason: string }
+export type ValueCount = { readonly text: string; readonly count: number }
+export type SuggestedGroup = { readonly into: string; readonly members: readonly ValueCount[]; readonly reason: string }
 
-const byCount = (a: Value, b: Value): number => b.count - a.count || (a.text < b.text ? -1 : 1)
+const byCount = (a: ValueCount, b: ValueCount): number => b.count - a.count || (a.text < b.text ? -1 : 1)
 
-const reasons: Readonly<Record<Judge, (members: readonly Value[]) => string>> = {
+const reasons: Readonly<Record<SimilarityMeasure, (members: readonly ValueCount[]) => string>> = {
   sound: () => 'They sound alike.',
   characters: (members) =>
     new Set(members.map(({ text }) => lower(trim(text)))).size === 1
@@ -133,11 +133,11 @@ const reasons: Readonly<Record<Judge, (members: readonly Value[]) => string>> = 
 }
 
 /** The commonest value gathers those in reach of it; each value is in one group at most. */
-const bySpelling = (values: readonly Value[]): Value[][] => {
+const bySpelling = (values: readonly ValueCount[]): ValueCount[][] => {
   const sorted = [...values]
     .sort(byCount)
     .map((value) => ({ value, form: spellingForm(value.text), digits: digits(value.text) }))
-  const groups: { form: string; digits: string; members: Value[] }[] = []
+  const groups: { form: string; digits: string; members: ValueCount[] }[] = []
   const byLength = new Map<number, typeof groups>()
   for (const one of sorted) {
     let home: (typeof groups)[number] | undefined
@@ -156,8 +156,8 @@ const bySpelling = (values: readonly Value[]): Value[][] => {
   return groups.map(({ members }) => members)
 }
 
-const byKey = (values: readonly Value[], key: (text: string) => string): Value[][] => {
-  const groups = new Map<string, Value[]>()
+const byKey = (values: readonly ValueCount[], key: (text: string) => string): ValueCount[][] => {
+  const groups = new Map<string, ValueCount[]>()
   for (const value of [...values].sort(byCount)) {
     const at = key(value.text)
     if (at === '') continue
@@ -169,22 +169,22 @@ const byKey = (values: readonly Value[], key: (text: string) => string): Value[]
 }
 
 /** Groups of values that may be one, the commonest member first and as the name; groups of many rows first. */
-export const suggestGroups = (values: readonly Value[], judge: Judge): Suggested[] =>
+export const suggestGroups = (values: readonly ValueCount[], judge: SimilarityMeasure): SuggestedGroup[] =>
   (judge === 'spelling' ? bySpelling(values) : byKey(values, keyOf[judge]))
     .filter((members) => members.length > 1)
     .map((members) => ({ into: tidiest(members), members, reason: reasons[judge](members) }))
     .sort((a, b) => rowsOf(b.members) - rowsOf(a.members))
-const rowsOf = (members: readonly Value[]): number => members.reduce((sum, { count }) => sum + count, 0)
+const rowsOf = (members: readonly ValueCount[]): number => members.reduce((sum, { count }) => sum + count, 0)
 
 /** The commonest that has no spaces at its ends or in runs; else the commonest. */
-const tidiest = (members: readonly Value[]): string =>
-  trim((members.find(({ text }) => trim(text) === text && !/\s{2,}/.test(text)) ?? (members[0] as Value)).text)
+const tidiest = (members: readonly ValueCount[]): string =>
+  trim((members.find(({ text }) => trim(text) === text && !/\s{2,}/.test(text)) ?? (members[0] as ValueCount)).text)
 
 /** For each new value the group that a judge would put it into. */
-export const lookalikesOf = (
+export const matchToGroups = (
   fresh: readonly string[],
   groups: readonly { readonly into: string; readonly from: readonly string[] }[],
-  judge: Judge,
+  judge: SimilarityMeasure,
 ): { value: string; into: string }[] => {
   if (judge === 'spelling') {
     const forms = groups.flatMap(({ into, from }) =>

@@ -5,10 +5,10 @@ import type { Schema, Table } from '../../table/table.ts'
 import { listed } from '../../messages/words.ts'
 import { checkColumn } from './columns.ts'
 import { name } from '../../reading/name-schema.ts'
-import type { CheckContext, Path } from './step-kind.ts'
+import type { CheckContext, ParamPath } from './step-kind.ts'
 
 /** Keys to sort by; the first is the major one. */
-export type SortBy = {
+export type SortKeyParams = {
   readonly column: string
   readonly descending?: boolean | undefined
   readonly natural?: boolean | undefined
@@ -17,15 +17,19 @@ export const sortKeysSchema = z
   .array(z.strictObject({ column: name, descending: z.boolean().optional(), natural: z.boolean().optional() }))
   .min(1)
 
-const keyWords = ({ column, descending, natural }: SortBy): string =>
+const keyWords = ({ column, descending, natural }: SortKeyParams): string =>
   `${column}${natural ? ', numbers inside counted,' : ''}${descending ? ' from high to low' : ''}`
-export const sortWords = (by: readonly SortBy[]): string => listed(by.map(keyWords), 'then')
+export const sortWords = (by: readonly SortKeyParams[]): string => listed(by.map(keyWords), 'then')
 
-export const checkSortKeys = (by: readonly SortBy[], schema: Schema, context: CheckContext, ...path: Path): void =>
-  by.forEach(({ column }, i) => checkColumn(column, schema, context, ...path, i, 'column'))
+export const checkSortKeys = (
+  by: readonly SortKeyParams[],
+  schema: Schema,
+  context: CheckContext,
+  ...path: ParamPath
+): void => by.forEach(({ column }, i) => checkColumn(column, schema, context, ...path, i, 'column'))
 
 /** Row positions in the order of the keys; stable. */
-export const orderOf = (by: readonly SortBy[], table: Table): Int32Array =>
+export const orderOf = (by: readonly SortKeyParams[], table: Table): Int32Array =>
   sortedOrder(
     by.map(({ column, descending = false, natural = false }) => ({ column: table.named(column), descending, natural })),
     table.rowCount,
@@ -33,7 +37,7 @@ export const orderOf = (by: readonly SortBy[], table: Table): Int32Array =>
 
 /** Text by lower-cased code points, ties by code points; empty last whichever way. */
 const keySql = (
-  { column: wanted, descending, natural }: SortBy,
+  { column: wanted, descending, natural }: SortKeyParams,
   schema: Schema,
   column: (name: string) => Code,
 ): Code => {
@@ -46,12 +50,12 @@ const keySql = (
   return sql`${natural_}${sqlHelper('lower_of')}(${part}) collate "C"${way}, ${part} collate "C"${way}`
 }
 /** What stands after `order by`, without the order of rows that settles ties. */
-export const sortSql = (by: readonly SortBy[], schema: Schema, column: (name: string) => Code): Code =>
+export const sortSql = (by: readonly SortKeyParams[], schema: Schema, column: (name: string) => Code): Code =>
   joined(
     by.map((key) => keySql(key, schema, column)),
     ', ',
   )
-export const sortPython = (by: readonly SortBy[]): Code =>
+export const sortPython = (by: readonly SortKeyParams[]): Code =>
   py`[${joined(
     by.map(
       ({ column, descending = false, natural = false }) =>

@@ -6,9 +6,9 @@ import type { ColumnType } from '../../table/column.ts'
 import type { Schema, Table } from '../../table/table.ts'
 import type { Problem } from '../../messages/words.ts'
 import { type Format } from '../../reading/read-options.ts'
-import { type Unreadable, type OpenedInput } from '../../reading/table-builder.ts'
+import { type UnreadableCells, type OpenedInput } from '../../reading/table-builder.ts'
 
-export type Path = readonly (string | number)[]
+export type ParamPath = readonly (string | number)[]
 
 /** The editors a sentence can open. The page has one for each; a kind names them by slot. */
 export const editors = [
@@ -51,18 +51,18 @@ export const editors = [
 export type Editor = (typeof editors)[number]
 
 /** An underlined part of a sentence: its words, where in the params it stands, and what edits it. */
-export type Slot = {
+export type SentenceSlot = {
   readonly text: string
-  readonly path: Path
+  readonly path: ParamPath
   readonly editor: Editor
   readonly choices?: readonly (readonly [value: string, words: string])[]
   /** The table that it names. */ readonly table?: string
 }
-export type Sentence = readonly (string | Slot)[]
+export type Sentence = readonly (string | SentenceSlot)[]
 
 export type Report = (
   problem: { [C in Problem['code']]: Omit<Extract<Problem, { code: C }>, 'path'> }[Problem['code']],
-  ...path: Path
+  ...path: ParamPath
 ) => void
 
 /** What a step is checked against, without any data. */
@@ -81,7 +81,7 @@ export type CheckContext = {
 export type TableNames = (id: string, of?: 'table' | 'input') => string
 
 /** Where the rows of a result came from. `index`: the input row of each output row. `groups`: the output row of each input row. */
-export type Origin =
+export type RowLineage =
   | { readonly kind: 'same' }
   | { readonly kind: 'index'; readonly index: Int32Array }
   | { readonly kind: 'groups'; readonly ids: Uint32Array }
@@ -91,14 +91,14 @@ export type Origin =
 export class DataRefused extends Error {}
 
 /** `answer`: what of the step's params would be otherwise, were it decided so for good. */
-export type Novelty = {
+export type UnmappedValue = {
   readonly column: string
   readonly value: string
   readonly into: string
   readonly answer: Readonly<Record<string, unknown>>
 }
 
-export type Checked = {
+export type CheckResult = {
   readonly passed: boolean
   readonly stop: boolean
   readonly say: string
@@ -108,12 +108,12 @@ export type Checked = {
 
 export type StepResult = {
   readonly table: Table
-  readonly origin: Origin
+  readonly lineage: RowLineage
   /** Filled cells of kept columns that hold another value than before. */
   readonly cellsChanged?: number
-  readonly unreadable?: readonly Unreadable[]
+  readonly unreadable?: readonly UnreadableCells[]
   /** Values nobody decided on that are like some that were: what they would have become. */
-  readonly novelties?: readonly Novelty[]
+  readonly unmappedValues?: readonly UnmappedValue[]
   /** Labels that are left out because nobody named them, with their rows, and named ones that no row has. */
   readonly labels?: {
     readonly column: string
@@ -125,7 +125,7 @@ export type StepResult = {
     readonly missing: readonly string[]
   }
   /** Whether what was asked of the rows holds, the figure it went by, and the rows that are against it. */
-  readonly check?: Checked
+  readonly check?: CheckResult
   /** Figures of this kind alone, by name. */
   readonly notes?: Readonly<Record<string, number>>
 }
@@ -192,14 +192,14 @@ export type StepKind<P = never> = {
    * Where names of columns stand in the data (a row that becomes the header, pieces as many as there are): the type such
    * a column has. `output` then gives what is sure, and the planner believes later steps that name others until data is seen.
    */
-  readonly unforeseen?: (params: P, input: Schema) => ColumnType | undefined
+  readonly dynamicColumns?: (params: P, input: Schema) => ColumnType | undefined
   /** Columns whose type only data can tell; `output` guesses text, and without data later steps may take them for another. */
-  readonly guesses?: (params: P) => readonly string[]
+  readonly dynamicTypes?: (params: P) => readonly string[]
   /** Names values nobody decided on (`novelties`, `labels`): asked of new data before a replay. */
-  readonly judges?: true
+  readonly reportsUnmapped?: true
   readonly run: (params: P, table: Table, context: RunContext) => StepResult
   /** Output column to the input column that it carries on; default: those of the same name. */
-  readonly carries?: (params: P, input: Schema, output: Schema) => Readonly<Record<string, string>>
+  readonly columnLineage?: (params: P, input: Schema, output: Schema) => Readonly<Record<string, string>>
   /** The other tables that it needs. */
   readonly uses?: (params: P) => readonly string[]
   readonly sql: (params: P, context: SqlContext) => Code
@@ -207,20 +207,25 @@ export type StepKind<P = never> = {
   readonly sqlAfter?: (params: P, context: SqlContext) => Code
   readonly python: (params: P, context: PythonContext) => Code
   /** What takes in a column that was not there before: asked for the fit report. */
-  readonly takesIn?: (params: P, column: string, input: Schema) => boolean
+  readonly absorbs?: (params: P, column: string, input: Schema) => boolean
 }
 
 /** The params are what their schema says they are. */
 export const defineStep = <P>(kind: StepKind<P> & { readonly params: z.ZodType<P> }): StepKind<P> => kind
 
-export const slot = (text: string, editor: Editor, path: Path, choices?: Slot['choices']): Slot => ({
+export const slot = (
+  text: string,
+  editor: Editor,
+  path: ParamPath,
+  choices?: SentenceSlot['choices'],
+): SentenceSlot => ({
   text,
   editor,
   path,
   ...(choices ? { choices } : {}),
 })
 /** A table in a sentence, by its name. */
-export const tableSlot = (table: string, editor: Editor, path: Path, names: TableNames): Slot => ({
+export const tableSlot = (table: string, editor: Editor, path: ParamPath, names: TableNames): SentenceSlot => ({
   text: names(table),
   editor,
   path,

@@ -7,11 +7,12 @@ import { maybeIsoDate, maybeIsoDateTime, maybeIsoTime } from '../../table/calend
 import type { Schema } from '../../table/table.ts'
 import { nearest } from '../../messages/words.ts'
 import { missingColumn } from './columns.ts'
-import type { CheckContext, Path } from './step-kind.ts'
+import type { CheckContext, ParamPath } from './step-kind.ts'
 
 /** A value in a step: written out, of another column, or of a parameter. */
-export type Value = string | number | boolean | null | { readonly column: string } | { readonly parameter: string }
-export const valueSchema: z.ZodType<Value> = z
+export type ParameterOrValue =
+  string | number | boolean | null | { readonly column: string } | { readonly parameter: string }
+export const valueSchema: z.ZodType<ParameterOrValue> = z
   .union([
     z.string(),
     z.number(),
@@ -22,9 +23,9 @@ export const valueSchema: z.ZodType<Value> = z
   ])
   .meta({ id: 'Value' })
 
-export const isColumnValue = (value: Value): value is { readonly column: string } =>
+export const isColumnValue = (value: ParameterOrValue): value is { readonly column: string } =>
   typeof value === 'object' && value !== null && 'column' in value
-export const isParameterValue = (value: Value): value is { readonly parameter: string } =>
+export const isParameterValue = (value: ParameterOrValue): value is { readonly parameter: string } =>
   typeof value === 'object' && value !== null && 'parameter' in value
 
 /** A written value as a cell of a type; undefined where it cannot be one. "" is empty. */
@@ -55,12 +56,12 @@ export const comparable = (a: ColumnType, b: ColumnType): boolean =>
 
 /** Reports a value that cannot be compared with, or put into, a column of this type. */
 export const checkValue = (
-  value: Value,
+  value: ParameterOrValue,
   column: string,
   type: ColumnType,
   schema: Schema,
   context: CheckContext,
-  ...path: Path
+  ...path: ParamPath
 ): void => {
   if (isColumnValue(value)) {
     const other = schema.find((field) => field.name === value.column)
@@ -89,12 +90,12 @@ const assignable = (from: ColumnType, to: ColumnType): boolean =>
   from === to || (from === 'integer' && to === 'decimal') || (from === 'date' && to === 'datetime')
 /** Reports a value that cannot be put into a column of this type. */
 export const checkAssigned = (
-  value: Value,
+  value: ParameterOrValue,
   column: string,
   type: ColumnType,
   schema: Schema,
   context: CheckContext,
-  ...path: Path
+  ...path: ParamPath
 ): void => {
   const from = isColumnValue(value)
     ? schema.find((field) => field.name === value.column)?.type
@@ -106,7 +107,7 @@ export const checkAssigned = (
   else checkValue(value, column, type, schema, context, ...path)
 }
 
-export const valueWords = (value: Value): string =>
+export const valueWords = (value: ParameterOrValue): string =>
   isColumnValue(value)
     ? value.column
     : isParameterValue(value)

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { py, sql } from '../../codegen/tag.ts'
-import { span } from '../../table/gather.ts'
+import { sliceRows } from '../../table/gather.ts'
 import { counted } from '../../messages/words.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 
@@ -9,10 +9,10 @@ type Slice =
 
 const count = z.number().int().min(0)
 const spanOf = (params: Slice, rows: number): Int32Array => {
-  if ('first' in params) return span(Math.min(params.first, rows))
-  if ('last' in params) return span(Math.min(params.last, rows), Math.max(0, rows - params.last))
-  if ('skip' in params) return span(Math.max(0, rows - params.skip), params.skip)
-  return span(Math.ceil(rows / params.every), 0, params.every)
+  if ('first' in params) return sliceRows(Math.min(params.first, rows))
+  if ('last' in params) return sliceRows(Math.min(params.last, rows), Math.max(0, rows - params.last))
+  if ('skip' in params) return sliceRows(Math.max(0, rows - params.skip), params.skip)
+  return sliceRows(Math.ceil(rows / params.every), 0, params.every)
 }
 
 const words = (params: Slice): string =>
@@ -41,7 +41,7 @@ export const slice = defineStep<Slice>({
   output: (_params, input) => input,
   run: (params, table) => {
     const index = spanOf(params, table.rowCount)
-    return { table: table.rows(index), origin: { kind: 'index', index } }
+    return { table: table.rows(index), lineage: { kind: 'index', index } }
   },
   sql: (params, { from, output, column }) => {
     const condition =

@@ -7,13 +7,13 @@ import {
   sortPython,
   sortSql,
   sortWords,
-  type SortBy,
+  type SortKeyParams,
 } from '../shared/sort-keys.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 
-type Sort = { readonly by: readonly SortBy[] }
+type SortParams = { readonly by: readonly SortKeyParams[] }
 
-export const sort = defineStep<Sort>({
+export const sort = defineStep<SortParams>({
   kind: 'sort',
   verb: 'Sort the rows',
   words: ['sort', 'order', 'arrange', 'ascending', 'descending', 'a to z', 'largest', 'newest'],
@@ -26,7 +26,7 @@ export const sort = defineStep<Sort>({
   },
   run: ({ by }, table) => {
     const index = orderOf(by, table)
-    return { table: table.rows(index), origin: { kind: 'index', index } }
+    return { table: table.rows(index), lineage: { kind: 'index', index } }
   },
   sql: ({ by }, { from, input, output, column }) =>
     sql`select row_number() over (order by ${sortSql(by, input, column)}, "¶") as "¶", ${output.map((field) => column(field.name))}\nfrom ${from}`,

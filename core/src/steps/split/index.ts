@@ -3,27 +3,27 @@ import { patternFor, patternProblem } from '../../codegen/regex.ts'
 import { code, joined, py, pyHelper, sql, sqlHelper, type Code } from '../../codegen/tag.ts'
 import { listed, quoted } from '../../messages/words.ts'
 import { name } from '../../reading/name-schema.ts'
-import { asCoded, columnWriter, lengthOf, textAt, type TextColumn } from '../../table/column.ts'
+import { asDictionary, columnWriter, lengthOf, textAt, type TextColumn } from '../../table/column.ts'
 import { gather } from '../../table/gather.ts'
 import { checkSize } from '../../table/limits.ts'
 import { IntList } from '../../table/memory.ts'
 import { Table, type Field, type Schema } from '../../table/table.ts'
 import { checkColumn, freeName } from '../shared/columns.ts'
-import { cutsAtPattern, cutsAtText, cutsAtWidths, piecesOf, type Cuts } from '../shared/pieces.ts'
+import { cutsAtPattern, cutsAtText, cutsAtWidths, piecesOf, type Splitter } from '../shared/pieces.ts'
 import { defineStep, slot, type StepResult } from '../shared/step-kind.ts'
 
 export type SplitBy =
   { readonly delimiter: string } | { readonly pattern: string } | { readonly widths: readonly number[] }
-type At = 'every' | 'first' | 'last'
+type SplitAt = 'every' | 'first' | 'last'
 type Split = {
   readonly column: string
   readonly by: SplitBy
-  readonly at?: At | undefined
+  readonly at?: SplitAt | undefined
   readonly into: 'rows' | { readonly columns: readonly string[] | 'found' }
   readonly keep?: boolean | undefined
 }
 
-const cutsOf = (by: SplitBy): Cuts =>
+const cutsOf = (by: SplitBy): Splitter =>
   'delimiter' in by ? cutsAtText(by.delimiter) : 'pattern' in by ? cutsAtPattern(by.pattern) : cutsAtWidths(by.widths)
 
 /** Names that are given, or so many after the column: Tags 1, Tags 2. */
@@ -70,7 +70,7 @@ const intoColumns = (
   params: Split & { readonly into: { readonly columns: readonly string[] | 'found' } },
   table: Table,
 ): StepResult => {
-  const { codes, words } = asCoded(table.named(params.column) as TextColumn)
+  const { codes, words } = asDictionary(table.named(params.column) as TextColumn)
   const cuts = cutsOf(params.by)
   const named = params.into.columns === 'found' ? undefined : params.into.columns.length
   const at = params.at ?? 'every'
@@ -94,7 +94,7 @@ const intoColumns = (
   })
   return {
     table: withColumns(table, params, columns),
-    origin: { kind: 'same' },
+    lineage: { kind: 'same' },
     notes: { pieces: most, ...(beyond > 0 ? { rowsWithMorePieces: beyond } : {}) },
   }
 }
@@ -119,12 +119,12 @@ const intoRows = (params: Split, table: Table): StepResult => {
   cells.forEach((piece, i) => writer.set(i, piece || null))
   return {
     table: withColumns(table.rows(rows), params, [writer.done() as TextColumn]),
-    origin: { kind: 'index', index: rows },
+    lineage: { kind: 'index', index: rows },
     notes: { pieces: most },
   }
 }
 
-const byWords = (by: SplitBy, at: At): string => {
+const byWords = (by: SplitBy, at: SplitAt): string => {
   const each = at === 'every' ? 'every' : `the ${at}`
   if ('widths' in by) return `after ${listed(by.widths.map(String))} characters`
   return 'pattern' in by
@@ -213,10 +213,10 @@ export const split = defineStep<Split>({
       context.report({ code: 'bad-pattern', pattern: params.by.pattern, why }, 'by', 'pattern')
     return field ? layout(params, input, 1).schema : input
   },
-  unforeseen: ({ into }) => (into !== 'rows' && into.columns === 'found' ? 'text' : undefined),
+  dynamicColumns: ({ into }) => (into !== 'rows' && into.columns === 'found' ? 'text' : undefined),
   run: (params, table) =>
     params.into === 'rows' ? intoRows(params, table) : intoColumns({ ...params, into: params.into }, table),
-  carries: (params, input, output) =>
+  columnLineage: (params, input, output) =>
     Object.fromEntries(
       input.flatMap((field) =>
         (params.keep || params.into === 'rows' || field.name !== params.column) &&

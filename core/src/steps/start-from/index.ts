@@ -14,9 +14,9 @@ export const startFrom = defineStep<StartFrom>({
   sentence: ({ table }, names) => ['Start from the rows of ', tableSlot(table, 'table', ['table'], names), '.'],
   uses: ({ table }) => [table],
   output: ({ table }, _input, context) => context.tableColumns(table),
-  run: ({ table }, _before, context) => ({ table: context.table(table), origin: { kind: 'source' } }),
+  run: ({ table }, _before, context) => ({ table: context.table(table), lineage: { kind: 'source' } }),
   sql: ({ table }, { table: other, column }) =>
     sql`select "¶", ${other(table).columns.map((field) => column(field.name))} from ${other(table).rows}`,
   python: ({ table }, { frame, table: other }) => py`${frame} = ${other(table).frame}.copy()`,
-  takesIn: () => true,
+  absorbs: () => true,
 })

@@ -3,7 +3,7 @@ import { code, joined, py, sql, pyHelper } from '../../codegen/tag.ts'
 import { groupBy } from '../../table/group.ts'
 import { Table, type Field, type Schema } from '../../table/table.ts'
 import { listed } from '../../messages/words.ts'
-import { bySchema, byWords, checkBy, keysOf, selectorPython, type By } from '../shared/columns.ts'
+import { bySchema, byWords, checkBy, keysOf, selectorPython, type GroupKeys } from '../shared/columns.ts'
 import {
   checkMeasure,
   measureFields,
@@ -16,7 +16,7 @@ import {
 } from '../shared/measures.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 
-type Summarise = { readonly by: By; readonly measures: readonly Measure[] }
+type Summarise = { readonly by: GroupKeys; readonly measures: readonly Measure[] }
 
 const layout = ({ by, measures }: Summarise, input: Schema): { keys: Field[]; made: Field[] } => {
   const keys = keysOf(by, input)
@@ -63,7 +63,7 @@ export const summarise = defineStep<Summarise>({
       table.rowCount,
     )
     const count = keys.length === 0 ? 1 : groups.count
-    const keyTable = table.select(keys.map((field) => table.indexOf(field.name))).rows(groups.first)
+    const keyTable = table.select(keys.map((field) => table.positionOf(field.name))).rows(groups.first)
     const measures = params.measures.map((measure, i) =>
       runMeasure(measure, table, { ...groups, count }, (made[i] as Field).type),
     )
@@ -76,12 +76,13 @@ export const summarise = defineStep<Summarise>({
         [...keys.map((_, i) => keyTable.column(i)), ...measures.map(({ column }) => column)],
         count,
       ),
-      origin: { kind: 'groups', ids: groups.ids },
+      lineage: { kind: 'groups', ids: groups.ids },
       unreadable,
       notes: { groups: count },
     }
   },
-  carries: (params, input) => Object.fromEntries(keysOf(params.by, input).map((field) => [field.name, field.name])),
+  columnLineage: (params, input) =>
+    Object.fromEntries(keysOf(params.by, input).map((field) => [field.name, field.name])),
   sql: (params, { from, input, column }) => {
     const { keys, made } = layout(params, input)
     const names = keys.map((field) => column(field.name))
@@ -95,5 +96,5 @@ export const summarise = defineStep<Summarise>({
     const measures = params.measures.map((measure, i) => measurePython(measure, measure.as, (made[i] as Field).type))
     return py`${frame} = ${pyHelper('summarise')}(${frame}, by=${byWords(params.by) === '' ? py`[]${code('')}` : selectorPython(params.by, frame)}, measures=[${joined(measures, ', ')}])`
   },
-  takesIn: ({ by }, column, input) => keysOf(by, input).some((field) => field.name === column),
+  absorbs: ({ by }, column, input) => keysOf(by, input).some((field) => field.name === column),
 })

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { mostColumns } from '../../table/limits.ts'
+import { maxColumns } from '../../table/limits.ts'
 import { sqlTypeName } from '../../formula/to-code.ts'
 import { code, joined, py, sql, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { cellAt, columnOf, columnWriter, typeTogether, type ColumnType } from '../../table/column.ts'
@@ -19,7 +19,7 @@ const typeOf = (params: Transpose, schema: Schema): ColumnType =>
 
 /** Names of the new columns: from a column of text, else Column 1, Column 2 … */
 const newNames = (table: Table, { names }: Transpose): string[] => {
-  const at = names === undefined ? -1 : table.indexOf(names)
+  const at = names === undefined ? -1 : table.positionOf(names)
   const type = table.schema[at]?.type ?? 'text'
   const taken = ['Name']
   for (let row = 0; row < table.rowCount; row++) {
@@ -45,11 +45,11 @@ export const transpose = defineStep<Transpose>({
     if (names !== undefined) checkColumn(names, input, context, 'names')
     return [{ name: 'Name', type: 'text' }]
   },
-  unforeseen: (params, input) => typeOf(params, input),
+  dynamicColumns: (params, input) => typeOf(params, input),
   run: (params, table) => {
-    if (table.rowCount > mostColumns)
+    if (table.rowCount > maxColumns)
       throw new DataRefused(
-        `${figure(table.rowCount)} rows would become as many columns; ${figure(mostColumns)} is the most. Keep fewer rows first.`,
+        `${figure(table.rowCount)} rows would become as many columns; ${figure(maxColumns)} is the most. Keep fewer rows first.`,
       )
     const type = typeOf(params, table.schema)
     const rest = restOf(params, table.schema)
@@ -71,11 +71,11 @@ export const transpose = defineStep<Transpose>({
         ],
         rest.length,
       ),
-      origin: { kind: 'source' },
+      lineage: { kind: 'source' },
       notes: { columnsBecameRows: rest.length, rowsBecameColumns: table.rowCount },
     }
   },
-  carries: () => ({}),
+  columnLineage: () => ({}),
   sql: (params, { from, input, output, column }) => {
     const type = typeOf(params, input)
     const rows = restOf(params, input).map((field, i) => {
@@ -100,5 +100,5 @@ export const transpose = defineStep<Transpose>({
   },
   python: ({ names }, { frame }) =>
     py`${frame} = ${pyHelper('transpose')}(${frame}${names === undefined ? code('') : py`, ${names}`})`,
-  takesIn: () => true,
+  absorbs: () => true,
 })

@@ -1,27 +1,27 @@
 import { z } from 'zod'
 import { joined, py, sql, pyHelper } from '../../codegen/tag.ts'
-import { lookalikesOf, judges, type Judge } from '../shared/similar-values.ts'
-import { asCoded, cellAt, lengthOf } from '../../table/column.ts'
+import { matchToGroups, similarityMeasures, type SimilarityMeasure } from '../shared/similar-values.ts'
+import { asDictionary, cellAt, lengthOf } from '../../table/column.ts'
 import { mapText } from '../../table/gather.ts'
 import { counted, listed, quoted } from '../../messages/words.ts'
 import { checkColumn, selectColumns } from '../shared/columns.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 
-type Group = { readonly into: string; readonly from: readonly string[] }
+type ValueGroup = { readonly into: string; readonly from: readonly string[] }
 type Unify = {
   readonly column: string
-  readonly groups: readonly Group[]
-  readonly judged?: Judge | 'hand' | undefined
+  readonly groups: readonly ValueGroup[]
+  readonly judged?: SimilarityMeasure | 'hand' | undefined
 }
 
-const groupWords = ({ into, from }: Group): string => {
+const groupWords = ({ into, from }: ValueGroup): string => {
   const others = from.filter((value) => value !== into)
   return `${quoted(into)} for ${others.length > 2 ? counted(others.length, 'spelling') : others.length === 0 ? 'itself' : listed(others.map(quoted))}`
 }
 
 /** Value to its group's name; where two groups claim one the first has it. */
-const mapOf = (groups: readonly Group[]): Map<string, string> => {
+const mapOf = (groups: readonly ValueGroup[]): Map<string, string> => {
   const map = new Map<string, string>()
   for (const { into, from } of groups) for (const value of from) if (!map.has(value)) map.set(value, into)
   return map
@@ -47,7 +47,7 @@ export const unify = defineStep<Unify>({
   params: z.strictObject({
     column: name,
     groups: z.array(z.strictObject({ into: z.string().min(1), from: z.array(z.string().min(1)).min(1) })),
-    judged: z.enum([...judges, 'hand']).optional(),
+    judged: z.enum([...similarityMeasures, 'hand']).optional(),
   }),
   sentence: ({ column, groups }) => {
     const shown =
@@ -64,9 +64,9 @@ export const unify = defineStep<Unify>({
       context.report({ code: 'wrong-type', column: field.name, type: field.type, needs: 'text' }, 'column')
     return input
   },
-  judges: true,
+  reportsUnmapped: true,
   run: ({ column, groups, judged }, table) => {
-    const at = table.indexOf(column)
+    const at = table.positionOf(column)
     const before = table.column(at)
     if (before.type !== 'text') throw new Error(`unify of ${before.type}`)
     const map = mapOf(groups)
@@ -76,7 +76,7 @@ export const unify = defineStep<Unify>({
     const novelties =
       judged === undefined || judged === 'hand'
         ? []
-        : newcomers(asCoded(before).words, groups, judged).map(({ value, into }) => ({
+        : newcomers(asDictionary(before).words, groups, judged).map(({ value, into }) => ({
             column,
             value,
             into,
@@ -86,9 +86,9 @@ export const unify = defineStep<Unify>({
           }))
     return {
       table: table.with(at, column, after, true),
-      origin: { kind: 'same' },
+      lineage: { kind: 'same' },
       cellsChanged,
-      novelties,
+      unmappedValues: novelties,
       notes:
         novelties.length > 0 ? { groups: groups.length, newLookalikes: novelties.length } : { groups: groups.length },
     }
@@ -108,16 +108,16 @@ export const unify = defineStep<Unify>({
       [...mapOf(groups)].map(([value, into]) => py`(${value}, ${into})`),
       ', ',
     )}])`,
-  takesIn: ({ column }, other) => column === other,
+  absorbs: ({ column }, other) => column === other,
 })
 
 /** Values in no group that the judge would have put into one. */
 const newcomers = (
   words: readonly string[],
-  groups: readonly Group[],
-  judge: Judge,
+  groups: readonly ValueGroup[],
+  judge: SimilarityMeasure,
 ): { value: string; into: string }[] => {
   const known = new Set(groups.flatMap(({ into, from }) => [into, ...from]))
   const fresh = words.filter((word) => word !== '' && !known.has(word))
-  return fresh.length === 0 ? [] : lookalikesOf(fresh, groups, judge)
+  return fresh.length === 0 ? [] : matchToGroups(fresh, groups, judge)
 }

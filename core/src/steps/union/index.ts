@@ -4,7 +4,7 @@ import { sqlTypeName } from '../../formula/to-code.ts'
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { columnOf, emptyColumn, typeTogether, type ColumnType } from '../../table/column.ts'
 import { concat, gather } from '../../table/gather.ts'
-import { ints } from '../../table/memory.ts'
+import { int32s } from '../../table/memory.ts'
 import { convert } from '../../reading/convert.ts'
 import { Table, type Field, type Schema } from '../../table/table.ts'
 import { counted } from '../../messages/words.ts'
@@ -12,11 +12,11 @@ import { checkColumn, freeName, inTable, settle } from '../shared/columns.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot, tableSlot, type TableNames } from '../shared/step-kind.ts'
 
-type From = { readonly table: string; readonly column: string }
+type UnionSource = { readonly table: string; readonly column: string }
 export type UnionParams = {
   readonly with: readonly string[]
   readonly columns?: 'all' | 'shared' | undefined
-  readonly pairs?: readonly { readonly into: string; readonly from: readonly From[] }[] | undefined
+  readonly pairs?: readonly { readonly into: string; readonly from: readonly UnionSource[] }[] | undefined
   readonly apart?: readonly { readonly column: string; readonly table: string; readonly as: string }[] | undefined
   readonly origin?: string | undefined
 }
@@ -35,14 +35,19 @@ const partOf = (params: UnionParams, table: string, schema: Schema): UnionPart =
   return { table, schema, names: settle(wanted, before) }
 }
 
-type Laid = {
+type UnionLayout = {
   readonly parts: readonly UnionPart[]
   readonly fields: readonly Field[]
   readonly origin: string | undefined
 }
 
 /** By name, in order of first appearance; types that differ widen, all else that differs is text. `own` is this table's id. */
-export const layUnion = (params: UnionParams, own: string, input: Schema, tables: (table: string) => Schema): Laid => {
+export const alignUnion = (
+  params: UnionParams,
+  own: string,
+  input: Schema,
+  tables: (table: string) => Schema,
+): UnionLayout => {
   const parts = [partOf(params, own, input), ...params.with.map((table) => partOf(params, table, tables(table)))]
   const names = [...new Set(parts.flatMap((part) => part.names))].filter(
     (one) => params.columns !== 'shared' || parts.every((part) => part.names.includes(one)),
@@ -56,7 +61,11 @@ export const layUnion = (params: UnionParams, own: string, input: Schema, tables
   return { parts, fields, origin: params.origin === undefined ? undefined : freeName(params.origin, names) }
 }
 
-const notesOf = ({ parts, fields }: Laid, names: TableNames, rows: readonly number[]): Record<string, number> => {
+const notesOf = (
+  { parts, fields }: UnionLayout,
+  names: TableNames,
+  rows: readonly number[],
+): Record<string, number> => {
   const notes: Record<string, number> = { tables: parts.length }
   parts.forEach((part, i) => {
     for (const field of fields)
@@ -124,12 +133,12 @@ export const union = defineStep<UnionParams>({
       from.forEach((one, k) => check(one.table, one.column, 'pairs', i, 'from', k)),
     )
     params.apart?.forEach((one, i) => check(one.table, one.column, 'apart', i))
-    const { fields, origin } = layUnion(params, own, input, context.tableColumns)
+    const { fields, origin } = alignUnion(params, own, input, context.tableColumns)
     if (fields.length === 0) context.report({ code: 'no-columns-left' }, 'columns')
     return origin === undefined ? fields : [...fields, { name: origin, type: 'text' }]
   },
   run: (params, table, context) => {
-    const laid = layUnion(params, context.own, table.schema, (id) => context.table(id).schema)
+    const laid = alignUnion(params, context.own, table.schema, (id) => context.table(id).schema)
     const tables = [table, ...params.with.map((id) => context.table(id))]
     const total = tables.reduce((sum, one) => sum + one.rowCount, 0)
     checkSize('Laying these tables under one another', total, laid.fields.length)
@@ -143,9 +152,9 @@ export const union = defineStep<UnionParams>({
         }),
       ),
     )
-    const index = ints(total).fill(-1)
+    const index = int32s(total).fill(-1)
     for (let i = 0; i < table.rowCount; i++) index[i] = i
-    const turns = ints(total)
+    const turns = int32s(total)
     let at = 0
     tables.forEach((one, i) => {
       turns.fill(i, at, at + one.rowCount)
@@ -169,7 +178,7 @@ export const union = defineStep<UnionParams>({
         [...columns, ...origin],
         total,
       ),
-      origin: { kind: 'index', index },
+      lineage: { kind: 'index', index },
       notes: notesOf(
         laid,
         context.names,
@@ -177,7 +186,7 @@ export const union = defineStep<UnionParams>({
       ),
     }
   },
-  carries: (params, input, output) =>
+  columnLineage: (params, input, output) =>
     Object.fromEntries(
       input.flatMap((field) => {
         const into =
@@ -188,7 +197,7 @@ export const union = defineStep<UnionParams>({
       }),
     ),
   sql: (params, { from, input, column, table, names, own }) => {
-    const { parts, fields, origin } = layUnion(params, own, input, (id) => table(id).columns)
+    const { parts, fields, origin } = alignUnion(params, own, input, (id) => table(id).columns)
     const rows = parts.map((part, i) => {
       const cells = fields.map((field) => {
         const at = part.names.indexOf(field.name)
@@ -216,5 +225,5 @@ export const union = defineStep<UnionParams>({
     ]
     return py`${frame} = ${pyHelper('union_tables')}([${joined(parts, ', ')}]${params.columns === 'shared' ? code(', shared=True') : code('')}${params.origin === undefined ? code('') : py`, origin=${params.origin}`})`
   },
-  takesIn: () => true,
+  absorbs: () => true,
 })

@@ -5,11 +5,11 @@ import { sqlTypeName } from '../../formula/to-code.ts'
 import { compilePattern, patternFor, patternProblem, replaceMatches } from '../../codegen/regex.ts'
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import {
-  asCoded,
+  asDictionary,
   columnOf,
   emptyColumn,
-  holdsWords,
-  isEmptyAt,
+  isDictionary,
+  isNullAt,
   lengthOf,
   typeTogether,
   type Column,
@@ -17,7 +17,7 @@ import {
   type TextColumn,
 } from '../../table/column.ts'
 import { gather, interleave, repeatEach } from '../../table/gather.ts'
-import { IntList, words32 } from '../../table/memory.ts'
+import { IntList, uint32s } from '../../table/memory.ts'
 import { convert } from '../../reading/convert.ts'
 import type { Field, Schema } from '../../table/table.ts'
 import { counted, listed, quoted } from '../../messages/words.ts'
@@ -33,26 +33,26 @@ import {
   selectedNames,
   selectorPython,
   selectorSchema,
-  type Place,
+  type ColumnPlacement,
   type Selector,
 } from '../shared/columns.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot, type Sentence } from '../shared/step-kind.ts'
 
-type Group = { readonly columns: Selector; readonly value: string }
-type Labels = {
+type ColumnGroup = { readonly columns: Selector; readonly value: string }
+type LabelRules = {
   readonly remove?: string | { readonly pattern: string } | undefined
   readonly renames?: Readonly<Record<string, string>> | undefined
 }
-type Unpivot = Place & {
+type Unpivot = ColumnPlacement & {
   readonly name: string
-  readonly groups: readonly Group[]
-  readonly labels?: Labels | undefined
+  readonly groups: readonly ColumnGroup[]
+  readonly labels?: LabelRules | undefined
   readonly empty?: 'keep' | 'drop' | undefined
 }
 
 /** A column's name as the label that stands in the rows: cleaned first, then called otherwise. */
-const labelOf = (labels: Labels | undefined): ((column: string) => string) => {
+const labelOf = (labels: LabelRules | undefined): ((column: string) => string) => {
   const { remove, renames = {} } = labels ?? {}
   const pattern = typeof remove === 'object' ? compilePattern(remove.pattern, false) : undefined
   return (column) => {
@@ -65,7 +65,7 @@ const labelOf = (labels: Labels | undefined): ((column: string) => string) => {
   }
 }
 
-type Laid = {
+type UnpivotLayout = {
   /** For each label, in column order, the column of each group that has it. */
   readonly turns: readonly { readonly label: string; readonly columns: readonly (string | undefined)[] }[]
   readonly kept: readonly Field[]
@@ -78,7 +78,7 @@ type Laid = {
 }
 
 /** One group: a turn for each of its columns. Several: columns of one label are one turn, a label that a group lacks gives empty. */
-const layout = (params: Unpivot, input: Schema): Laid => {
+const layout = (params: Unpivot, input: Schema): UnpivotLayout => {
   const label = labelOf(params.labels)
   const fields = params.groups.map(({ columns }) => [...new Set(selected(columns, input))])
   const all = new Set(fields.flat())
@@ -125,13 +125,13 @@ const layout = (params: Unpivot, input: Schema): Laid => {
 
 /** a b, 2 -> a b a b: the labels over and over, as codes into a dictionary of them. */
 const wovenLabels = (labels: readonly string[], times: number): Column => {
-  const { codes: turns, words } = asCoded(
+  const { codes: turns, words } = asDictionary(
     columnOf(
       'text',
       labels.map((label) => label || null),
     ) as TextColumn,
   )
-  const codes = words32(labels.length * times)
+  const codes = uint32s(labels.length * times)
   codes.set(turns.subarray(0, Math.min(turns.length, codes.length)))
   for (let done = turns.length; done > 0 && done < codes.length; done *= 2)
     codes.copyWithin(done, 0, Math.min(done, codes.length - done))
@@ -139,13 +139,13 @@ const wovenLabels = (labels: readonly string[], times: number): Column => {
 }
 
 const neverEmpty = (column: Column): boolean =>
-  holdsWords(column) ? column.form === 'coded' && !column.codes.includes(0) : column.empty === undefined
+  isDictionary(column) ? column.form === 'coded' && !column.codes.includes(0) : column.nulls === undefined
 /** Which of the made rows are kept when empties are dropped, those with a value in any group; undefined where all are. */
 const filledRows = (columns: readonly Column[]): Int32Array | undefined => {
   if (columns.some(neverEmpty)) return undefined
   const rows = new IntList()
   for (let i = 0, n = columns[0] ? lengthOf(columns[0]) : 0; i < n; i++)
-    if (columns.some((column) => !isEmptyAt(column, i))) rows.push(i)
+    if (columns.some((column) => !isNullAt(column, i))) rows.push(i)
   return rows.done()
 }
 
@@ -166,7 +166,7 @@ const patternWords = (pattern: string): string => {
         'or',
       )}`
 }
-const labelWords = ({ remove, renames }: Labels = {}): string => {
+const labelWords = ({ remove, renames }: LabelRules = {}): string => {
   const parts = [
     ...(remove === undefined || remove === ''
       ? []
@@ -271,7 +271,7 @@ export const unpivot = defineStep<Unpivot>({
     const filled = filledRows(made)
     const rows = params.empty === 'drop' ? filled : undefined
     const index = rows ? rows.map((row) => each[row] as number) : each
-    const first = table.select(kept.map((field) => table.indexOf(field.name))).rows(index)
+    const first = table.select(kept.map((field) => table.positionOf(field.name))).rows(index)
     const named = first.with(at, label, rows ? gather(labels, rows) : labels)
     const result = made.reduce(
       (now, column, g) => now.with(at + 1 + g, values[g]?.name ?? '', rows ? gather(column, rows) : column),
@@ -279,11 +279,12 @@ export const unpivot = defineStep<Unpivot>({
     )
     return {
       table: result,
-      origin: { kind: 'index', index },
+      lineage: { kind: 'index', index },
       notes: { gatheredColumns: gathered, emptyCells: filled ? each.length - filled.length : 0 },
     }
   },
-  carries: (params, input) => Object.fromEntries(layout(params, input).kept.map((field) => [field.name, field.name])),
+  columnLineage: (params, input) =>
+    Object.fromEntries(layout(params, input).kept.map((field) => [field.name, field.name])),
   sql: (params, { from, input, output, column }) => {
     const { turns, label, values } = layout(params, input)
     const typeOf = (one: string): ColumnType => input.find((field) => field.name === one)?.type ?? 'text'
@@ -338,6 +339,6 @@ export const unpivot = defineStep<Unpivot>({
     const groups = params.groups.map(({ columns, value }) => py`(${selectorPython(columns, frame)}, ${value})`)
     return py`${frame} = ${pyHelper('unpivot')}(${frame}, [${joined(groups, ', ')}], name=${params.name}, drop_empty=${params.empty === 'drop'}${joined(labels, '')}${placePython(params)})`
   },
-  takesIn: (params, column, input) =>
+  absorbs: (params, column, input) =>
     params.groups.some(({ columns }) => selectedNames(columns, input).includes(column)),
 })

@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import { checkSize } from '../../table/limits.ts'
 import { code, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
-import { asCoded, columnWriter, type Cell, type ColumnType, type TextColumn } from '../../table/column.ts'
-import { itemsOf, itemText, type Item } from '../../table/list.ts'
+import { asDictionary, columnWriter, type Cell, type ColumnType, type TextColumn } from '../../table/column.ts'
+import { itemsOf, itemText, type ListItem } from '../../table/list.ts'
 import { IntList } from '../../table/memory.ts'
 import { checkColumn } from '../shared/columns.ts'
 import { name } from '../../reading/name-schema.ts'
@@ -11,7 +11,7 @@ import { defineStep, slot } from '../shared/step-kind.ts'
 type Unroll = { readonly column: string }
 
 /** The one type that all items have: numbers, yes or no, else text. */
-const typeOfItems = (lists: readonly (readonly Item[])[]): ColumnType => {
+const typeOfItems = (lists: readonly (readonly ListItem[])[]): ColumnType => {
   let type: ColumnType | undefined
   for (const items of lists)
     for (const item of items) {
@@ -31,7 +31,7 @@ const typeOfItems = (lists: readonly (readonly Item[])[]): ColumnType => {
   return type ?? 'text'
 }
 
-const cellOf = (item: Item, type: ColumnType): Cell =>
+const cellOf = (item: ListItem, type: ColumnType): Cell =>
   item === null ? null : type === 'text' ? itemText(item) || null : item
 
 const itemSql = (type: ColumnType): Code =>
@@ -57,10 +57,10 @@ export const unroll = defineStep<Unroll>({
     return input.map((one) => (one.name === column ? { name: column, type: 'text' as const } : one))
   },
   /** What the items are, their column's type does not say. */
-  guesses: ({ column }) => [column],
+  dynamicTypes: ({ column }) => [column],
   run: ({ column }, table) => {
-    const at = table.indexOf(column)
-    const { codes, words } = asCoded(table.column(at) as TextColumn)
+    const at = table.positionOf(column)
+    const { codes, words } = asDictionary(table.column(at) as TextColumn)
     const lists = words.map((word) => (word === '' ? [] : itemsOf(word)))
     const type = typeOfItems(lists)
     checkSize(
@@ -68,7 +68,7 @@ export const unroll = defineStep<Unroll>({
       codes.reduce((sum, code) => sum + Math.max(1, lists[code]?.length ?? 0), 0),
     )
     const rows = new IntList()
-    const items: Item[] = []
+    const items: ListItem[] = []
     let most = 0
     for (let row = 0; row < codes.length; row++) {
       const list = lists[codes[row] as number] ?? []
@@ -83,7 +83,7 @@ export const unroll = defineStep<Unroll>({
     items.forEach((item, i) => writer.set(i, cellOf(item, type)))
     return {
       table: table.rows(index).with(at, column, writer.done(), true),
-      origin: { kind: 'index', index },
+      lineage: { kind: 'index', index },
       notes: { items: most },
     }
   },

@@ -1,10 +1,10 @@
 import { z } from 'zod'
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
-import { hows, sums, type How } from '../../table/aggregate.ts'
-import { columnWriter, isEmptyAt, type Column, type ColumnType, type FloatColumn } from '../../table/column.ts'
-import { gather, span } from '../../table/gather.ts'
+import { aggregates, sums, type Aggregate } from '../../table/aggregate.ts'
+import { columnWriter, isNullAt, type Column, type ColumnType, type FloatColumn } from '../../table/column.ts'
+import { gather, sliceRows } from '../../table/gather.ts'
 import { groupBy, type Groups } from '../../table/group.ts'
-import { floats, IntList, ints } from '../../table/memory.ts'
+import { float64s, IntList, int32s } from '../../table/memory.ts'
 import { maxInteger } from '../../table/number.ts'
 import type { Field, Schema, Table } from '../../table/table.ts'
 import { listed } from '../../messages/words.ts'
@@ -20,8 +20,8 @@ import {
   positionFor,
   selectColumns,
   selectorPython,
-  type By,
-  type Place,
+  type GroupKeys,
+  type ColumnPlacement,
 } from '../shared/columns.ts'
 import { checkMeasure, howWords, measureSql, measureType, runMeasure } from '../shared/measures.ts'
 import { name } from '../../reading/name-schema.ts'
@@ -32,27 +32,27 @@ import {
   sortPython,
   sortSql,
   sortWords,
-  type SortBy,
+  type SortKeyParams,
 } from '../shared/sort-keys.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 
 const ordered = ['running-sum', 'rank', 'dense-rank', 'row-number', 'previous', 'next'] as const
 type Ordered = (typeof ordered)[number]
-export type WindowHow = How | Ordered
-type Measure = {
+export type WindowHow = Aggregate | Ordered
+type WindowMeasure = {
   readonly how: WindowHow
   readonly column?: string | undefined
   readonly as: string
   readonly offset?: number | undefined
   readonly separator?: string | undefined
 }
-type Window = Place & {
-  readonly by?: By | undefined
-  readonly order?: readonly SortBy[] | undefined
-  readonly measures: readonly Measure[]
+type Window = ColumnPlacement & {
+  readonly by?: GroupKeys | undefined
+  readonly order?: readonly SortKeyParams[] | undefined
+  readonly measures: readonly WindowMeasure[]
 }
 
-export const windowHows = [...hows, ...ordered] as const
+export const windowHows = [...aggregates, ...ordered] as const
 const windowWords: Readonly<Record<WindowHow, string>> = {
   ...howWords,
   share: 'the share in its group of',
@@ -66,7 +66,7 @@ const windowWords: Readonly<Record<WindowHow, string>> = {
 const needsNone = (how: WindowHow): boolean =>
   how === 'count' || how === 'rank' || how === 'dense-rank' || how === 'row-number'
 
-const typeOf = ({ how, column }: Measure, input: Schema): ColumnType => {
+const typeOf = ({ how, column }: WindowMeasure, input: Schema): ColumnType => {
   const type = input.find((field) => field.name === column)?.type ?? 'integer'
   if (how === 'rank' || how === 'dense-rank' || how === 'row-number') return 'integer'
   if (how === 'previous' || how === 'next') return type
@@ -80,7 +80,7 @@ const fieldsOf = ({ measures }: Window, input: Schema): Field[] => {
     return { name: free, type: typeOf(measure, input) }
   })
 }
-const byOf = ({ by }: Window): By => by ?? []
+const byOf = ({ by }: Window): GroupKeys => by ?? []
 
 type Walk = {
   readonly groups: Groups
@@ -90,10 +90,10 @@ type Walk = {
 
 /** 1 1 3 for ties, or 1 1 2 without gaps. */
 const ranks = ({ groups, order, ties }: Walk, dense: boolean): Column => {
-  const values = floats(order.length)
-  const seen = ints(groups.count)
-  const last = ints(groups.count).fill(-1)
-  const rank = ints(groups.count)
+  const values = float64s(order.length)
+  const seen = int32s(groups.count)
+  const last = int32s(groups.count).fill(-1)
+  const rank = int32s(groups.count)
   for (const row of order) {
     const g = groups.ids[row] as number
     seen[g] = (seen[g] as number) + 1
@@ -102,24 +102,24 @@ const ranks = ({ groups, order, ties }: Walk, dense: boolean): Column => {
     last[g] = tie
     values[row] = rank[g] as number
   }
-  return { type: 'integer', values, empty: undefined }
+  return { type: 'integer', values, nulls: undefined }
 }
 const numbers = ({ groups, order }: Walk): Column => {
-  const values = floats(order.length)
-  const seen = ints(groups.count)
+  const values = float64s(order.length)
+  const seen = int32s(groups.count)
   for (const row of order) {
     const g = groups.ids[row] as number
     seen[g] = (seen[g] as number) + 1
     values[row] = seen[g] as number
   }
-  return { type: 'integer', values, empty: undefined }
+  return { type: 'integer', values, nulls: undefined }
 }
 
 /** The row that stands so many places before (or, negative, after) each within its group; -1 where none does. */
 const neighbours = ({ groups, order }: Walk, offset: number): Int32Array => {
   const lists: number[][] = Array.from({ length: groups.count }, () => [])
   for (const row of order) lists[groups.ids[row] as number]?.push(row)
-  const index = ints(order.length).fill(-1)
+  const index = int32s(order.length).fill(-1)
   for (const rows of lists) for (let k = 0; k < rows.length; k++) index[rows[k] as number] = rows[k - offset] ?? -1
   return index
 }
@@ -130,14 +130,14 @@ const running = (
   { groups, order }: Walk,
   type: ColumnType,
 ): { column: Column; failures: Int32Array } => {
-  const sum = floats(groups.count)
-  const lost = floats(groups.count)
-  const begun = ints(groups.count)
+  const sum = float64s(groups.count)
+  const lost = float64s(groups.count)
+  const begun = int32s(groups.count)
   const writer = columnWriter(type, order.length)
   const failures = new IntList()
   for (const row of order) {
     const g = groups.ids[row] as number
-    if (!isEmptyAt(column, row)) {
+    if (!isNullAt(column, row)) {
       const x = column.values[row] as number
       const s = sum[g] as number
       const t = s + x
@@ -155,11 +155,11 @@ const running = (
 
 /** Each row's value over the sum of its group. */
 const shares = (column: FloatColumn, { ids, count }: Groups): { column: Column; failures: Int32Array } => {
-  const totals = sums(column.values, column.empty, ids, count)
+  const totals = sums(column.values, column.nulls, ids, count)
   const writer = columnWriter('decimal', ids.length)
   const failures = new IntList()
   for (let i = 0; i < ids.length; i++) {
-    if (isEmptyAt(column, i)) continue
+    if (isNullAt(column, i)) continue
     const total = totals[ids[i] as number] as number
     if (total === 0) failures.push(i)
     else writer.set(i, (column.values[i] as number) / total)
@@ -168,14 +168,14 @@ const shares = (column: FloatColumn, { ids, count }: Groups): { column: Column; 
 }
 
 const figureFor = (
-  measure: Measure,
+  measure: WindowMeasure,
   table: Table,
   walk: Walk,
-  order: readonly SortBy[] | undefined,
+  order: readonly SortKeyParams[] | undefined,
   type: ColumnType,
 ): { column: Column; failures: Int32Array } => {
   const { how, column, offset = 1 } = measure
-  const whole = (made: Column): { column: Column; failures: Int32Array } => ({ column: made, failures: ints(0) })
+  const whole = (made: Column): { column: Column; failures: Int32Array } => ({ column: made, failures: int32s(0) })
   if (how === 'rank' || how === 'dense-rank') return whole(ranks(walk, how === 'dense-rank'))
   if (how === 'row-number') return whole(numbers(walk))
   const from = column === undefined ? undefined : table.named(column)
@@ -199,7 +199,7 @@ const figureFor = (
   }
 }
 
-const measureText = ({ how, column, as, offset = 1 }: Measure): string =>
+const measureText = ({ how, column, as, offset = 1 }: WindowMeasure): string =>
   `${offset === 1 || !(how === 'previous' || how === 'next') ? windowWords[how] : `${windowWords[how]}, ${offset} away,`}${column === undefined || needsNone(how) ? '' : ` ${column}`} as ${as}`
 
 export const window = defineStep<Window>({
@@ -272,7 +272,7 @@ export const window = defineStep<Window>({
       keysOf(byOf(params), table.schema).map((field) => table.named(field.name)),
       table.rowCount,
     )
-    const order = params.order ? orderOf(params.order, table) : span(table.rowCount)
+    const order = params.order ? orderOf(params.order, table) : sliceRows(table.rowCount)
     const walk: Walk = {
       groups,
       order,
@@ -292,7 +292,7 @@ export const window = defineStep<Window>({
       result = result.with(at + i, field.name, column)
       if (failures.length > 0) unreadable.push({ column: field.name, rows: failures })
     })
-    return { table: result, origin: { kind: 'same' }, unreadable, notes: { groups: groups.count } }
+    return { table: result, lineage: { kind: 'same' }, unreadable, notes: { groups: groups.count } }
   },
   sql: (params, context) => {
     const { from, input, column } = context
@@ -353,5 +353,5 @@ export const window = defineStep<Window>({
     })
     return py`${frame} = ${pyHelper('window')}(${frame}, ${byWords(byOf(params)) === '' ? code('[]') : selectorPython(byOf(params), frame)}, ${params.order ? sortPython(params.order) : code('None')}, [${joined(measures, ', ')}]${placePython(params)})`
   },
-  takesIn: (params, column, input) => keysOf(byOf(params), input).some((field) => field.name === column),
+  absorbs: (params, column, input) => keysOf(byOf(params), input).some((field) => field.name === column),
 })

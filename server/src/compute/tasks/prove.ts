@@ -14,14 +14,19 @@ import {
   type Recipe,
 } from '@fabula/core'
 import type { ProofReply } from '@fabula/core/api'
-import { openAll, stored, TaskProblem, type WorkerContext, type Files } from '../worker-context.ts'
+import { openAll, stored, TaskProblem, type WorkerContext, type InputFiles } from '../worker-context.ts'
 import { firstDifference } from '../../proof/difference.ts'
 import { PythonFailed, pythonWithPandas, runPython } from '../../proof/python.ts'
 import { runPsql } from '../../proof/psql.ts'
 
-type Told = ProofReply['tables'][number]['sql']
-type Asked = { readonly recipe: Recipe; readonly files: Files; readonly now: number; readonly folder: string }
-const failed = (language: string, error: unknown): Told => ({
+type DialectProof = ProofReply['tables'][number]['sql']
+type ProofRequest = {
+  readonly recipe: Recipe
+  readonly files: InputFiles
+  readonly now: number
+  readonly folder: string
+}
+const failed = (language: string, error: unknown): DialectProof => ({
   state: 'failed',
   sentence: `The ${language} script stopped: ${(error as Error).message}`,
 })
@@ -29,7 +34,7 @@ const failed = (language: string, error: unknown): Told => ({
 /** The inputs as the scripts take them: files as they came, or as the CSV that the command line makes of them. */
 const layInputs = (
   folder: string,
-  { recipe, files }: Asked,
+  { recipe, files }: ProofRequest,
   tables: Awaited<ReturnType<typeof openAll>>['inputs'],
   context: WorkerContext,
 ) => {
@@ -53,7 +58,7 @@ const layInputs = (
 }
 
 /** Both scripts run on the flow's own inputs, the SQL in an embedded database, and held against the engine cell for cell. */
-export const prove = async (asked: Asked, context: WorkerContext): Promise<ProofReply> => {
+export const prove = async (asked: ProofRequest, context: WorkerContext): Promise<ProofReply> => {
   const { recipe, files, now, folder } = asked
   const say = (done: number, doing: string): void => context.progress({ done: Math.round(done), of: 100, doing })
   const stopHere = (): void => {
@@ -76,7 +81,7 @@ export const prove = async (asked: Asked, context: WorkerContext): Promise<Proof
   }))
   const missing = wanted.find(({ made }) => !made)
   if (missing) throw new TaskProblem('The story is not finished: one of its sentences needs a mend first.')
-  const held = (language: string, path: (table: string) => string): Record<string, Told> =>
+  const held = (language: string, path: (table: string) => string): Record<string, DialectProof> =>
     Object.fromEntries(
       wanted.map(({ table, made }) => {
         const difference = firstDifference(made ? writeCsv(made) : '', readFileSync(path(table), 'utf8'))
@@ -91,7 +96,8 @@ export const prove = async (asked: Asked, context: WorkerContext): Promise<Proof
         ]
       }),
     )
-  const all = (told: Told): Record<string, Told> => Object.fromEntries(wanted.map(({ table }) => [table, told]))
+  const all = (told: DialectProof): Record<string, DialectProof> =>
+    Object.fromEntries(wanted.map(({ table }) => [table, told]))
   stopHere()
   const sql = await (async () => {
     const out = (table: string): string => join(folder, `sql-${table}.csv`)
@@ -154,8 +160,8 @@ export const prove = async (asked: Asked, context: WorkerContext): Promise<Proof
       table,
       rows: made?.rowCount ?? 0,
       columns: made?.names.length ?? 0,
-      sql: ownValue(sql, table) as Told,
-      python: ownValue(python, table) as Told,
+      sql: ownValue(sql, table) as DialectProof,
+      python: ownValue(python, table) as DialectProof,
     })),
   }
 }
