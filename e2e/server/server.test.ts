@@ -56,7 +56,7 @@ test('what changes: rows that leave stand among those that stay', async () => {
   expect(all.total).toBe(1204)
   const left = (await ask('left')).data
   expect(left.total).toBe(92)
-  expect(left.rows.every(({ state }) => state === 'went')).toBe(true)
+  expect(left.rows.every(({ state }) => state === 'removed')).toBe(true)
 })
 
 test('foreign hosts and origins are refused, a policy is set', async () => {

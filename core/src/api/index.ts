@@ -17,7 +17,7 @@ export * from './watching.ts'
 const recipe = recipeValue
 const cells = z.array(z.union([z.string(), z.null()]))
 const columnType = z.enum(['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time', 'list'])
-const state = z.enum(['same', 'came', 'went'])
+const state = z.enum(['same', 'added', 'removed'])
 
 export const errorReply = z.object({ error: z.object({ code: z.string(), sentence: z.string() }) })
 
@@ -123,7 +123,7 @@ export const previewRequest = z.object({
   table: z.string(),
   step: z.string(),
   lens: z.enum(['before', 'changes', 'after']),
-  only: z.enum(['all', 'changed', 'left', 'came', 'unreadable', 'against']),
+  only: z.enum(['all', 'changed', 'left', 'added', 'unreadable', 'against']),
   from: z.number().int().min(0),
   count: z.number().int().min(0).max(500),
   /** Steps that are not kept yet, by id. */

@@ -113,10 +113,10 @@ export const reconcileReply = z.object({
   shown: z.object({
     total: z.number(),
     columns: z.array(
-      z.object({ name: z.string(), type: z.enum(columnTypes), state: z.enum(['same', 'came', 'went']) }),
+      z.object({ name: z.string(), type: z.enum(columnTypes), state: z.enum(['same', 'added', 'removed']) }),
     ),
     rows: z.array(
-      z.object({ row: z.number(), state: z.enum(['same', 'came', 'went']), cells, old: byWord(z.string()).optional() }),
+      z.object({ row: z.number(), state: z.enum(['same', 'added', 'removed']), cells, old: byWord(z.string()).optional() }),
     ),
   }),
 })

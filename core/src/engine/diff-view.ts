@@ -8,18 +8,18 @@ import { carriedColumns } from './lineage.ts'
 import type { StepRun } from './run.ts'
 
 export type DiffMode = 'before' | 'changes' | 'after'
-export type RowSelection = 'all' | 'changed' | 'left' | 'came' | 'unreadable' | 'against'
+export type RowSelection = 'all' | 'changed' | 'left' | 'added' | 'unreadable' | 'against'
 
 export type DiffColumn = {
   readonly name: string
   readonly type: Table['schema'][number]['type']
-  readonly state: 'same' | 'came' | 'went'
+  readonly state: 'same' | 'added' | 'removed'
   /** The name before. */ readonly was?: string
 }
 /** `old`: the text before, by position; `bad`: positions whose cell could not be read. */
 export type DiffRow = {
   readonly row: number
-  readonly state: 'same' | 'came' | 'went'
+  readonly state: 'same' | 'added' | 'removed'
   readonly cells: readonly (string | null)[]
   readonly old?: Readonly<Record<number, string>>
   readonly bad?: readonly number[]
@@ -124,7 +124,7 @@ const layColumns = (before: Table, step: StepRun): ColumnLayout => {
     return {
       name,
       type,
-      state: from < 0 ? 'came' : 'same',
+      state: from < 0 ? 'added' : 'same',
       ...(was !== undefined && was !== name ? { was } : {}),
       from,
       to,
@@ -136,7 +136,7 @@ const layColumns = (before: Table, step: StepRun): ColumnLayout => {
     columns.splice(from === 0 ? 0 : left < 0 ? columns.length : left + 1, 0, {
       name,
       type,
-      state: 'went',
+      state: 'removed',
       from,
       to: -1,
     })
@@ -186,7 +186,7 @@ const wanted = (
     const holds =
       only === 'left'
         ? a < 0
-        : only === 'came'
+        : only === 'added'
           ? b < 0
           : only === 'unreadable'
             ? bad.has(a)
@@ -225,7 +225,7 @@ const changes = (before: Table, step: StepRun, only: RowSelection, from: number,
     })
     return {
       row: a < 0 ? b : a,
-      state: a < 0 ? 'went' : b < 0 ? 'came' : 'same',
+      state: a < 0 ? 'removed' : b < 0 ? 'added' : 'same',
       cells,
       ...(Object.keys(old).length > 0 ? { old } : {}),
       ...(failed.length > 0 ? { bad: failed } : {}),

@@ -4,7 +4,7 @@ import { isFile, type Output } from './outputs.ts'
 import { sentenceText, tableNames } from './step-access.ts'
 import type { Recipe, RecipeTable, Step } from './recipe.ts'
 
-export type ChangeMark = 'same' | 'came' | 'went' | 'changed' | 'moved'
+export type ChangeMark = 'same' | 'added' | 'removed' | 'changed' | 'moved'
 /** A sentence of one of two states of a story: as it was and as it is, each where it exists. `number` is its place where it stands. */
 export type ComparedLine = {
   readonly mark: ChangeMark
@@ -62,7 +62,7 @@ const compareTable = (
     is.filter(({ id }) => was.some((step) => step.id === id)).map(({ id }) => id),
   )
   const went = (step: Step): ComparedLine => ({
-    mark: 'went',
+    mark: 'removed',
     step: step.id,
     number: was.indexOf(step) + 1,
     before: words(before, step),
@@ -72,7 +72,7 @@ const compareTable = (
   for (const [i, step] of is.entries()) {
     const at = was.findIndex(({ id }) => id === step.id)
     if (at < 0) {
-      lines.push({ mark: 'came', step: step.id, number: i + 1, after: words(after, step) })
+      lines.push({ mark: 'added', step: step.id, number: i + 1, after: words(after, step) })
       continue
     }
     // what left stands where it stood: before the next sentence that stayed in its place
@@ -95,9 +95,9 @@ const compareTable = (
       .map(went),
   )
   const mark: ChangeMark = !old
-    ? 'came'
+    ? 'added'
     : !next
-      ? 'went'
+      ? 'removed'
       : old.name !== next.name || lines.some((line) => line.mark !== 'same')
         ? 'changed'
         : 'same'
@@ -121,10 +121,10 @@ const compareNamed = <T>(
 ): { mark: ChangeMark; sentence: string }[] => [
   ...before
     .filter((one) => !after.some((other) => key(other) === key(one)))
-    .map((one) => ({ mark: 'went' as const, sentence: say('went', one) })),
+    .map((one) => ({ mark: 'removed' as const, sentence: say('removed', one) })),
   ...after.flatMap((one): { mark: ChangeMark; sentence: string }[] => {
     const old = before.find((other) => key(other) === key(one))
-    if (old === undefined) return [{ mark: 'came', sentence: say('came', one) }]
+    if (old === undefined) return [{ mark: 'added', sentence: say('added', one) }]
     return same(old, one) ? [] : [{ mark: 'changed', sentence: say('changed', one) }]
   }),
 ]
@@ -160,16 +160,16 @@ export const compareRecipes = (before: Recipe, after: Recipe): ComparedStory => 
         (mark, { name }) =>
           mark === 'changed'
             ? `What ${name} looks like has changed.`
-            : `${name} ${mark === 'came' ? 'goes in' : 'goes in no more'}.`,
+            : `${name} ${mark === 'added' ? 'goes in' : 'goes in no more'}.`,
       ),
       ...compareNamed(
         before.parameters ?? [],
         after.parameters ?? [],
         ({ name }) => name,
         (mark, { name, value }) =>
-          mark === 'went'
+          mark === 'removed'
             ? `${quoted(name)} is not asked any more.`
-            : mark === 'came'
+            : mark === 'added'
               ? `${quoted(name)} is asked.`
               : `${quoted(name)} is now ${value === undefined || value === null ? 'without a value' : quoted(String(value))} unless told otherwise.`,
       ),
@@ -177,7 +177,7 @@ export const compareRecipes = (before: Recipe, after: Recipe): ComparedStory => 
         before.outputs ?? [],
         after.outputs ?? [],
         (output) => `${output.table} ${isFile(output) ? output.file : output.name}`,
-        (mark, output) => (mark === 'went' ? `No more: ${outputWords(before, output)}` : outputWords(after, output)),
+        (mark, output) => (mark === 'removed' ? `No more: ${outputWords(before, output)}` : outputWords(after, output)),
       ),
     ],
   }

@@ -10,7 +10,7 @@ export const Fault = () => {
       <p className="mb-3 font-serif text-[14.5px] text-ink-2">
         Your story is kept as it was before. Reload the page to go on; if the fault comes again, undo the last change.
       </p>
-      <Notice kind="went">{error instanceof Error ? error.message : 'The page could not be drawn.'}</Notice>
+      <Notice kind="removed">{error instanceof Error ? error.message : 'The page could not be drawn.'}</Notice>
       <div className="mt-4 flex gap-2">
         <Button look="main" onClick={() => location.reload()}>
           Reload the page

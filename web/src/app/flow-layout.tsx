@@ -102,7 +102,7 @@ export const FlowLayout = ({ shared }: { shared: boolean }) => {
       {error ? (
         <main className="mx-auto max-w-[560px] p-12">
           <h1 className="mb-3 font-serif text-[22px] font-semibold">This story cannot be opened</h1>
-          <Notice kind="went">{error.message}</Notice>
+          <Notice kind="removed">{error.message}</Notice>
         </main>
       ) : flow ? (
         <FlowContext value={{ flow, place, setTools, setSaid }}>

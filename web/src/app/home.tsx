@@ -86,7 +86,7 @@ export const Home = () => {
             story is told again.
           </p>
           <h2 className="mb-1 font-serif text-[16px] font-semibold">Your stories</h2>
-          {error && <Notice kind="went">{error.message}</Notice>}
+          {error && <Notice kind="removed">{error.message}</Notice>}
           <ul className="border-t border-line">
             {data?.flows.map(({ id, name, changedAt, sentences }) => (
               <li key={id} className="border-b border-line">
@@ -140,7 +140,7 @@ export const Home = () => {
             <p role="status" className="figures mt-3 min-h-5 text-ink-2">
               {busy}
             </p>
-            {problem && <Notice kind="went">{problem}</Notice>}
+            {problem && <Notice kind="removed">{problem}</Notice>}
           </div>
         </section>
       </main>

@@ -51,7 +51,7 @@ export const OwnerKeyPage = () => {
               onChange={(event) => setKey(event.target.value)}
             />
           </label>
-          {problem && <Notice kind="went">{problem}</Notice>}
+          {problem && <Notice kind="removed">{problem}</Notice>}
           <div>
             <Button look="main" type="submit" disabled={key.trim() === ''}>
               Open my stories

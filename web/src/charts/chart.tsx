@@ -32,7 +32,7 @@ ChartJs.register(
   Tooltip,
 )
 const colour = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim()
-const inks = ['--strand-1', '--strand-2', '--strand-3', '--strand-4', '--strand-5', '--rubric', '--turned', '--bar']
+const inks = ['--strand-1', '--strand-2', '--strand-3', '--strand-4', '--strand-5', '--rubric', '--changed', '--bar']
 
 const configuration = (picture: Picture, data: PictureData, choose: (at: number) => void): ChartConfiguration => {
   const text = colour('--ink-2')

@@ -179,7 +179,7 @@ export const ChartsView = ({ story }: { story: Story }) => {
         </span>
       </div>
       <div className="min-h-0 flex-1 p-4">
-        {error && <p className="text-went">{error.message}</p>}
+        {error && <p className="text-removed">{error.message}</p>}
         {data && (
           <Suspense fallback={<p className="text-ink-3">Drawing…</p>}>
             <PictureChart

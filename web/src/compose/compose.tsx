@@ -27,12 +27,12 @@ const Tally = ({ story }: { story: Story }) => {
   if (!statistics || at === 0) return null
   const lost = Object.values(statistics.unreadable).reduce((a, b) => a + b, 0)
   const parts: readonly (readonly [number, string, string])[] = [
-    [statistics.cellsChanged, `${statistics.cellsChanged === 1 ? 'value changes' : 'values change'}`, 'text-turned'],
-    [statistics.rowsLeft, `${statistics.rowsLeft === 1 ? 'row leaves' : 'rows leave'}`, 'text-went'],
-    [statistics.rowsCame, `${statistics.rowsCame === 1 ? 'row comes' : 'rows come'}`, 'text-came'],
-    [statistics.columnsAdded.length, 'new columns', 'text-came'],
-    [statistics.columnsDropped.length, 'columns leave', 'text-went'],
-    [lost, 'unreadable', 'text-went'],
+    [statistics.cellsChanged, `${statistics.cellsChanged === 1 ? 'value changes' : 'values change'}`, 'text-changed'],
+    [statistics.rowsLeft, `${statistics.rowsLeft === 1 ? 'row leaves' : 'rows leave'}`, 'text-removed'],
+    [statistics.rowsCame, `${statistics.rowsCame === 1 ? 'row comes' : 'rows come'}`, 'text-added'],
+    [statistics.columnsAdded.length, 'new columns', 'text-added'],
+    [statistics.columnsDropped.length, 'columns leave', 'text-removed'],
+    [lost, 'unreadable', 'text-removed'],
   ]
   const told = parts.filter(([n], i) => n > 0 || i === 1)
   return (
@@ -246,7 +246,7 @@ export const Compose = () => {
         {sight === 'rows' && !onBench && <Tally story={story} />}
         {(story.problem ?? (view.error && !noFiles ? view.error.message : undefined)) && (
           <div className="p-3">
-            <Notice kind="went">{story.problem ?? view.error?.message}</Notice>
+            <Notice kind="removed">{story.problem ?? view.error?.message}</Notice>
           </div>
         )}
         {noFiles ? (

@@ -68,7 +68,7 @@ export const DatesPanel = ({ story, column, forms }: { story: Story; column: str
   return (
     <section
       aria-label={`Forms of ${noun[forms.type]}`}
-      className="grid gap-2 rounded-lg bg-turned-tint px-3 py-2.5 text-[12.5px]"
+      className="grid gap-2 rounded-lg bg-changed-tint px-3 py-2.5 text-[12.5px]"
     >
       <p>
         It holds <b>{noun[forms.type]}</b> as text, in {counted(list.length, 'form')}.

@@ -19,7 +19,7 @@ const Corner = ({
   rows: number
   marked: ReadonlySet<string>
 }) => {
-  const names = view.columns.filter(({ state }) => state !== 'went')
+  const names = view.columns.filter(({ state }) => state !== 'removed')
   // what the change is about stands in the corner, beside the first column
   const shown = [
     ...names.slice(0, 1),

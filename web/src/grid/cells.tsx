@@ -39,13 +39,13 @@ export const Cell = ({ row, column, at }: { row: GridRow; column: GridColumn; at
   const old = row.old?.[at]
   const bad = row.bad?.includes(at)
   // a row that came never had a cell in a column that went
-  if (column.state === 'went' && row.state === 'came') return null
+  if (column.state === 'removed' && row.state === 'added') return null
   return (
     <>
       {old !== undefined && (
-        <s className={`mr-1.5 text-[0.92em] ${bad ? 'text-went' : 'text-turned'}`}>{shownText(old)}</s>
+        <s className={`mr-1.5 text-[0.92em] ${bad ? 'text-removed' : 'text-changed'}`}>{shownText(old)}</s>
       )}
-      {bad && <span className="mr-1 text-went">unreadable</span>}
+      {bad && <span className="mr-1 text-removed">unreadable</span>}
       {!bad && plainNumber(row.cells[at] ?? null, column.type)}
     </>
   )

@@ -20,14 +20,14 @@ const between = (n: number, a: number, b: number): boolean => n >= Math.min(a, b
 
 /** What a cell's background says: it leaves, came, was turned, could not be read, or is chosen. */
 const tintOf = (row: GridRow, column: GridColumn, c: number, chosen: boolean): string =>
-  row.state === 'went' || column.state === 'went'
-    ? 'bg-went-tint text-went line-through'
+  row.state === 'removed' || column.state === 'removed'
+    ? 'bg-removed-tint text-removed line-through'
     : row.bad?.includes(c)
-      ? 'bg-went-tint'
+      ? 'bg-removed-tint'
       : row.old?.[c] !== undefined
-        ? 'turned-mark bg-turned-tint'
-        : row.state === 'came' || column.state === 'came'
-          ? 'bg-came-tint'
+        ? 'turned-mark bg-changed-tint'
+        : row.state === 'added' || column.state === 'added'
+          ? 'bg-added-tint'
           : chosen
             ? 'bg-token-tint'
             : 'bg-sheet'
@@ -63,7 +63,7 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
   const tall = useTallRows(total)
   const rowHeight = Math.round(27 * sight.zoom)
   /** Columns in sight, as positions in the view; those that leave always show. */
-  const seen = columns.flatMap(({ name, state }, c) => (state !== 'went' && sight.hidden.includes(name) ? [] : [c]))
+  const seen = columns.flatMap(({ name, state }, c) => (state !== 'removed' && sight.hidden.includes(name) ? [] : [c]))
   const still = Math.min(seen.length - 1, seen.filter((c) => c < sight.frozen).length)
   const widths = seen.map((c) =>
     Math.round(
@@ -105,7 +105,7 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
   const choose = (name: string, more: boolean, span: boolean): void => {
     if (selection.kind !== 'columns' || (!more && !span)) return setSelection({ kind: 'columns', columns: [name] })
     if (span) {
-      const names = seen.flatMap((c) => (columns[c]?.state === 'went' ? [] : [columns[c]?.name ?? '']))
+      const names = seen.flatMap((c) => (columns[c]?.state === 'removed' ? [] : [columns[c]?.name ?? '']))
       const [a, b] = [names.indexOf(selection.columns[0] ?? ''), names.indexOf(name)]
       return setSelection({ kind: 'columns', columns: names.slice(Math.min(a, b), Math.max(a, b) + 1) })
     }
@@ -123,7 +123,7 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
     if (spot.at >= still) across.scrollToIndex(spot.at - Math.max(0, still))
     const c = seen[spot.at] ?? 0
     const column = columns[c]
-    if (column && column.state !== 'went' && !extend)
+    if (column && column.state !== 'removed' && !extend)
       setSelection({ kind: 'cell', column: column.name, row: spot.row, value: rowAt(spot.row)?.cells[c] ?? null })
   }
   const goToName = (row: number, name: string): void =>
@@ -379,10 +379,10 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
               >
                 <div
                   role="rowheader"
-                  className="sticky left-0 z-10 h-full flex-none border-r border-b border-line bg-paper pr-2 text-right text-[12px] text-ink-3 group-data-[state=came]:text-came group-data-[state=went]:text-went"
+                  className="sticky left-0 z-10 h-full flex-none border-r border-b border-line bg-paper pr-2 text-right text-[12px] text-ink-3 group-data-[state=came]:text-added group-data-[state=went]:text-removed"
                   style={{ width: numberWidth, lineHeight: `${rowHeight - 1}px` }}
                 >
-                  {row?.state === 'went' ? '− ' : row?.state === 'came' && story.lens === 'changes' ? '+ ' : ''}
+                  {row?.state === 'removed' ? '− ' : row?.state === 'added' && story.lens === 'changes' ? '+ ' : ''}
                   {row ? figure(row.row + 1) : ''}
                 </div>
                 {still > 0 && (
@@ -403,7 +403,7 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
           })}
         </div>
         {first.error && !first.data && (
-          <p role="alert" className="p-6 font-serif text-[14px] text-went">
+          <p role="alert" className="p-6 font-serif text-[14px] text-removed">
             {first.error.message}
           </p>
         )}

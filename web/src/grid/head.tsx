@@ -31,7 +31,7 @@ const sideOf = (event: DragEvent<HTMLElement>): DropSide => {
 export const Head = ({ column, at, left, width, on, facts, choose, resize, fit, rename, drop }: HeadProps) => {
   const [naming, setNaming] = useState(false)
   const [over, setOver] = useState<DropSide>()
-  const here = column.state !== 'went'
+  const here = column.state !== 'removed'
   const name = (text: string): void => {
     setNaming(false)
     if (text.trim() !== '' && text !== column.name) rename(text)
@@ -60,7 +60,7 @@ export const Head = ({ column, at, left, width, on, facts, choose, resize, fit, 
         event.preventDefault()
         drop(dragged, sideOf(event))
       }}
-      className={`absolute top-0 h-full border-r border-line bg-sheet aria-selected:bg-token-tint aria-selected:shadow-[inset_0_3px_0_var(--token)] data-[state=came]:bg-came-tint data-[state=came]:shadow-[inset_0_3px_0_var(--came)] data-[state=went]:bg-went-tint ${over === 'before' ? 'shadow-[inset_3px_0_0_var(--rubric)]!' : over === 'after' ? 'shadow-[inset_-3px_0_0_var(--rubric)]!' : ''}`}
+      className={`absolute top-0 h-full border-r border-line bg-sheet aria-selected:bg-token-tint aria-selected:shadow-[inset_0_3px_0_var(--token)] data-[state=came]:bg-added-tint data-[state=came]:shadow-[inset_0_3px_0_var(--added)] data-[state=went]:bg-removed-tint ${over === 'before' ? 'shadow-[inset_3px_0_0_var(--rubric)]!' : over === 'after' ? 'shadow-[inset_-3px_0_0_var(--rubric)]!' : ''}`}
       style={{ left, width }}
     >
       {naming ? (
@@ -85,9 +85,9 @@ export const Head = ({ column, at, left, width, on, facts, choose, resize, fit, 
           onClick={(event) => choose(column.name, event.ctrlKey || event.metaKey, event.shiftKey)}
           onDoubleClick={() => setNaming(true)}
         >
-          <span className={`block truncate font-semibold ${here ? '' : 'text-went line-through'}`}>
-            {column.state === 'came' && <span className="text-came">+ </span>}
-            {column.was && <s className="mr-1 font-normal text-turned">{column.was}</s>}
+          <span className={`block truncate font-semibold ${here ? '' : 'text-removed line-through'}`}>
+            {column.state === 'added' && <span className="text-added">+ </span>}
+            {column.was && <s className="mr-1 font-normal text-changed">{column.was}</s>}
             {column.name}
           </span>
           <span className="block truncate text-[12px] text-ink-3">

@@ -117,7 +117,7 @@ const OpeningView = ({ title, start, keep, back }: OpeningProps) => {
           </p>
           {error && (
             <div className="mb-4">
-              <Notice kind="went">{error}</Notice>
+              <Notice kind="removed">{error}</Notice>
             </div>
           )}
           <OpeningSettings opening={opening} add={(list) => void add(list)} />

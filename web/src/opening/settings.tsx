@@ -45,7 +45,7 @@ const Files = ({ opening, add }: { opening: Opening; add: (files: FileList) => v
                   >
                     {file.name}
                   </button>
-                  {note && <span className="truncate text-[12px] text-turned">{note}</span>}
+                  {note && <span className="truncate text-[12px] text-changed">{note}</span>}
                   <span className="figures text-[12px] text-ink-3">
                     {counted(
                       parts.reduce((sum, { rows }) => sum + rows, 0),
@@ -122,7 +122,7 @@ const Sheets = ({ opening }: { opening: Opening }) => {
               {!taken && rule === 'pattern' && (
                 <span className="text-[12px] font-normal text-ink-3">left out by the pattern</span>
               )}
-              {note && <span className="truncate text-[12px] font-normal text-turned">{note}</span>}
+              {note && <span className="truncate text-[12px] font-normal text-changed">{note}</span>}
               <span className="figures flex-none text-[12px] font-normal text-ink-3">
                 {sheet.rows > 0 || look.total > 0
                   ? counted(part(sheet.name)?.rows ?? Math.max(0, sheet.rows - 1), 'row')

@@ -39,7 +39,7 @@ export const Figures = ({ facts, before }: { facts: ColumnFacts; before?: Column
           <dt className="text-ink-2">{name}</dt>
           <dd className="figures text-right font-medium">
             {old.has(name) && old.get(name) !== value && (
-              <s className="mr-1.5 font-normal text-turned">{old.get(name)}</s>
+              <s className="mr-1.5 font-normal text-changed">{old.get(name)}</s>
             )}
             {value}
           </dd>

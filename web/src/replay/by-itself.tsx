@@ -214,9 +214,9 @@ const WatchForm = ({
 }
 
 const logLooks: Readonly<Record<WatchReply['log'][number]['what'], readonly [string, string]>> = {
-  replays: ['✓', 'text-came'],
-  waits: ['?', 'text-turned'],
-  failed: ['!', 'text-went'],
+  replays: ['✓', 'text-added'],
+  waits: ['?', 'text-changed'],
+  failed: ['!', 'text-removed'],
 }
 
 const WatchCard = ({
@@ -333,7 +333,7 @@ export const ByItself = ({
       ) : (
         <Button onClick={() => setMaking(true)}>Let it replay itself…</Button>
       )}
-      {watches.error && <Notice kind="went">{watches.error.message}</Notice>}
+      {watches.error && <Notice kind="removed">{watches.error.message}</Notice>}
     </section>
   )
 }

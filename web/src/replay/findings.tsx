@@ -63,7 +63,7 @@ export const Findings = ({
     <ul className="mt-2.5 grid gap-[7px] border-t border-line pt-2.5">
       {answers.map(([from, to]) => (
         <li key={from} className="grid grid-cols-[18px_1fr] gap-2">
-          <b className="text-turned">≈</b>
+          <b className="text-changed">≈</b>
           <span>
             <b className="font-serif">{from}</b> is read as <b className="font-serif">{to}</b>, for this replay.{' '}
             {keep && (
@@ -83,7 +83,7 @@ export const Findings = ({
       ))}
       {findings.map((finding) => (
         <li key={finding.sentence} className="grid grid-cols-[18px_1fr] gap-2">
-          <b className={adds.includes(finding.code) ? 'text-came' : breaks(finding) ? 'text-went' : 'text-turned'}>
+          <b className={adds.includes(finding.code) ? 'text-added' : breaks(finding) ? 'text-removed' : 'text-changed'}>
             {ownValue(marks, finding.code) ?? '·'}
           </b>
           <span>

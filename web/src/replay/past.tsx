@@ -73,7 +73,7 @@ export const ToldFrom = ({
         <dd className="figures">{new Date(run.clock).toISOString().slice(0, 19).replace('T', ' ')}</dd>
       </dl>
       {retold && run.state === 'done' && (
-        <p className={`mt-1.5 font-medium ${sameFiles(run, retold) ? 'text-came' : 'text-went'}`}>
+        <p className={`mt-1.5 font-medium ${sameFiles(run, retold) ? 'text-added' : 'text-removed'}`}>
           {sameFiles(run, retold)
             ? `✓ The same to the byte as the replay of ${moment(retold.startedAt)}, which it tells again.`
             : `≠ Not the same as the replay of ${moment(retold.startedAt)}, which it tells again.`}
@@ -130,7 +130,7 @@ export const PastReplays = ({
                     : '')}
             </span>
             <span
-              className={run.state === 'done' ? 'text-came' : run.state === 'running' ? 'text-turned' : 'text-went'}
+              className={run.state === 'done' ? 'text-added' : run.state === 'running' ? 'text-changed' : 'text-removed'}
             >
               {states[run.state]}
             </span>

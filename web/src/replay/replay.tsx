@@ -18,9 +18,9 @@ import { StepStatisticsTable } from './step-statistics.tsx'
 type ChosenFiles = Record<string, FileRef[]>
 type AnsweredRenames = Record<string, Record<string, string>>
 const verdictWords: Readonly<Record<FitReply['verdict'], readonly [string, string]>> = {
-  fits: ['✓ fits', 'text-came'],
-  'fits-with-changes': ['≈ fits with changes', 'text-turned'],
-  'does-not-fit': ['! does not fit yet', 'text-went'],
+  fits: ['✓ fits', 'text-added'],
+  'fits-with-changes': ['≈ fits with changes', 'text-changed'],
+  'does-not-fit': ['! does not fit yet', 'text-removed'],
 }
 
 export const Replay = () => {
@@ -270,7 +270,7 @@ export const Replay = () => {
             ))}
           </Notice>
         ))}
-        {(problem ?? fit.error?.message) && <Notice kind="went">{problem ?? fit.error?.message}</Notice>}
+        {(problem ?? fit.error?.message) && <Notice kind="removed">{problem ?? fit.error?.message}</Notice>}
         <div className="mt-4 flex items-center gap-2.5">
           <Button
             look="main"
@@ -331,7 +331,7 @@ export const Replay = () => {
           />
         )}
         {run.data && (run.data.state === 'failed' || run.data.state === 'stopped') && (
-          <Notice kind="went">{run.data.sentence}</Notice>
+          <Notice kind="removed">{run.data.sentence}</Notice>
         )}
         {run.data?.state === 'done' ? (
           <>

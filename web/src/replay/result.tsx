@@ -41,7 +41,7 @@ const CopyTable = ({
         {said || (whole || address !== undefined ? 'Copy it' : `Copy the first ${rows.length}`)}
       </Button>
       {problem !== '' && (
-        <span role="alert" className="font-sans text-[12px] font-normal text-went">
+        <span role="alert" className="font-sans text-[12px] font-normal text-removed">
           {problem}
         </span>
       )}

@@ -37,18 +37,18 @@ export const StepStatisticsTable = ({
             return (
               <tr
                 key={statistics.id}
-                className={`border-b border-line text-right *:px-2 *:py-[7px] ${odd.length > 0 || failed ? 'bg-turned-tint' : ''}`}
+                className={`border-b border-line text-right *:px-2 *:py-[7px] ${odd.length > 0 || failed ? 'bg-changed-tint' : ''}`}
               >
                 <th scope="row" className="text-left font-serif text-[13.5px] font-normal">
                   {i + 1} {statistics.sentence}
                   {statistics.notes.rowsWithMorePieces !== undefined && (
-                    <span className="block font-sans text-[12px] text-turned">{`${counted(statistics.notes.rowsWithMorePieces, 'cell')} had more pieces than there are columns; what is beyond stays joined in the last`}</span>
+                    <span className="block font-sans text-[12px] text-changed">{`${counted(statistics.notes.rowsWithMorePieces, 'cell')} had more pieces than there are columns; what is beyond stays joined in the last`}</span>
                   )}
                   {statistics.notes.newLookalikes !== undefined && (
-                    <span className="block font-sans text-[12px] text-turned">{`${counted(statistics.notes.newLookalikes, 'new value')} ${statistics.notes.newLookalikes === 1 ? 'looks' : 'look'} like one that was given another spelling`}</span>
+                    <span className="block font-sans text-[12px] text-changed">{`${counted(statistics.notes.newLookalikes, 'new value')} ${statistics.notes.newLookalikes === 1 ? 'looks' : 'look'} like one that was given another spelling`}</span>
                   )}
                   {statistics.check && (
-                    <span className={`block font-sans text-[12px] ${failed ? 'text-turned' : 'text-came'}`}>
+                    <span className={`block font-sans text-[12px] ${failed ? 'text-changed' : 'text-added'}`}>
                       {failed
                         ? `! does not hold${statistics.check.say === '' ? '' : `: ${statistics.check.say}`}`
                         : '✓ holds'}
@@ -56,17 +56,17 @@ export const StepStatisticsTable = ({
                     </span>
                   )}
                   {odd.map((words) => (
-                    <span key={words} className="block font-sans text-[12px] text-turned">
+                    <span key={words} className="block font-sans text-[12px] text-changed">
                       {words}
                     </span>
                   ))}
                 </th>
                 <td>{before ? figure(before.rowsOut) : ''}</td>
                 <td>{figure(statistics.rowsOut)}</td>
-                <td className="text-came">{statistics.rowsCame > 0 ? `+${figure(statistics.rowsCame)}` : ''}</td>
-                <td className="text-went">{statistics.rowsLeft > 0 ? `−${figure(statistics.rowsLeft)}` : ''}</td>
-                <td className="text-turned">{statistics.cellsChanged > 0 ? figure(statistics.cellsChanged) : ''}</td>
-                <td className="text-went">{lost > 0 ? figure(lost) : ''}</td>
+                <td className="text-added">{statistics.rowsCame > 0 ? `+${figure(statistics.rowsCame)}` : ''}</td>
+                <td className="text-removed">{statistics.rowsLeft > 0 ? `−${figure(statistics.rowsLeft)}` : ''}</td>
+                <td className="text-changed">{statistics.cellsChanged > 0 ? figure(statistics.cellsChanged) : ''}</td>
+                <td className="text-removed">{lost > 0 ? figure(lost) : ''}</td>
               </tr>
             )
           })}

@@ -20,8 +20,8 @@ type Offer = {
 
 const functionNames = new Set(everyFunction.map(({ name }) => name))
 const tone: Readonly<Record<Token['kind'], string>> = {
-  number: 'text-turned',
-  text: 'text-came',
+  number: 'text-changed',
+  text: 'text-added',
   column: 'text-token',
   parameter: 'text-rubric',
   name: '',
@@ -43,7 +43,7 @@ const pieces = (
     if (to > from)
       found.push({
         text: text.slice(from, to),
-        look: wrong ? `${look} underline decoration-went decoration-wavy underline-offset-3` : look,
+        look: wrong ? `${look} underline decoration-removed decoration-wavy underline-offset-3` : look,
       })
   }
   for (const token of maybeTokens(text)) {
@@ -208,7 +208,7 @@ export const FormulaEditor = ({
           />
         </span>
       </label>
-      <p id={`${listId}-says`} role="status" className={`min-h-5 ${problem ? 'text-went' : 'text-ink-3'}`}>
+      <p id={`${listId}-says`} role="status" className={`min-h-5 ${problem ? 'text-removed' : 'text-ink-3'}`}>
         {problem
           ? problem.sentence
           : 'type' in checked

@@ -10,7 +10,7 @@ import type { Story } from '../story/use-story.ts'
 
 type Figure = {
   readonly text: string
-  readonly tone: 'plain' | 'came' | 'went' | 'turned'
+  readonly tone: 'plain' | 'added' | 'removed' | 'changed'
   readonly only: PreviewRequest['only']
 }
 
@@ -24,14 +24,14 @@ const reshaped = ({ kind, rowsIn, rowsOut, notes }: NonNullable<StoryStep['stati
       plain(`${counted(notes.gatheredColumns ?? 0, 'column')} became rows`),
       plain(`${figure(rowsIn)} → ${counted(rowsOut, 'row')}`),
       ...(notes.emptyCells
-        ? [{ text: `${figure(notes.emptyCells)} empty`, tone: 'turned', only: 'all' } as const]
+        ? [{ text: `${figure(notes.emptyCells)} empty`, tone: 'changed', only: 'all' } as const]
         : []),
     ]
   if (kind === 'pivot')
     return [
       plain(`${counted(notes.labels ?? 0, 'label')} became columns`),
       plain(`${figure(rowsIn)} → ${counted(rowsOut, 'row')}`),
-      ...(notes.leftOut ? [{ text: `${figure(notes.leftOut)} left out`, tone: 'went', only: 'all' } as const] : []),
+      ...(notes.leftOut ? [{ text: `${figure(notes.leftOut)} left out`, tone: 'removed', only: 'all' } as const] : []),
     ]
   if (kind === 'transpose')
     return [
@@ -42,13 +42,13 @@ const reshaped = ({ kind, rowsIn, rowsOut, notes }: NonNullable<StoryStep['stati
     return [
       plain(`${figure(notes.matched ?? 0)} match`),
       ...(notes.unmatchedLeft
-        ? [{ text: `${figure(notes.unmatchedLeft)} unmatched here`, tone: 'turned', only: 'all' } as const]
+        ? [{ text: `${figure(notes.unmatchedLeft)} unmatched here`, tone: 'changed', only: 'all' } as const]
         : []),
       ...(notes.unmatchedRight
         ? [{ text: `${figure(notes.unmatchedRight)} unmatched there`, tone: 'plain', only: 'all' } as const]
         : []),
       ...(notes.multiplied
-        ? [{ text: `+${figure(notes.multiplied)} by repeated keys`, tone: 'went', only: 'all' } as const]
+        ? [{ text: `+${figure(notes.multiplied)} by repeated keys`, tone: 'removed', only: 'all' } as const]
         : []),
     ]
   return []
@@ -76,9 +76,9 @@ export const figuresOf = (statistics: NonNullable<StoryStep['statistics']>): Fig
       { text: counted(rowsOut, 'row'), tone: 'plain', only: 'all' },
       { text: counted(columnsAdded.length, 'column'), tone: 'plain', only: 'all' },
       ...(notes.raggedRows
-        ? [{ text: `${figure(notes.raggedRows)} ragged`, tone: 'turned', only: 'all' } as const]
+        ? [{ text: `${figure(notes.raggedRows)} ragged`, tone: 'changed', only: 'all' } as const]
         : []),
-      ...(lost > 0 ? [{ text: `${figure(lost)} unreadable`, tone: 'went', only: 'unreadable' } as const] : []),
+      ...(lost > 0 ? [{ text: `${figure(lost)} unreadable`, tone: 'removed', only: 'unreadable' } as const] : []),
       ...(notes.blankRows
         ? [{ text: `${figure(notes.blankRows)} blank left out`, tone: 'plain', only: 'all' } as const]
         : []),
@@ -87,7 +87,7 @@ export const figuresOf = (statistics: NonNullable<StoryStep['statistics']>): Fig
     return [
       {
         text: statistics.check.passed ? '✓ holds' : '✗ does not hold',
-        tone: statistics.check.passed ? 'came' : 'went',
+        tone: statistics.check.passed ? 'added' : 'removed',
         only: !statistics.check.passed && notes.against ? 'against' : 'all',
       },
       ...(statistics.check.figure !== null && !statistics.check.passed
@@ -98,33 +98,33 @@ export const figuresOf = (statistics: NonNullable<StoryStep['statistics']>): Fig
   if (shape.length > 0) return shape
   const all: Figure[] = [
     ...(rowsIn !== rowsOut ? [{ text: counted(rowsOut, 'row'), tone: 'plain', only: 'all' } as const] : []),
-    ...(rowsLeft > 0 ? [{ text: `−${counted(rowsLeft, 'row')}`, tone: 'went', only: 'left' } as const] : []),
-    ...(rowsCame > 0 ? [{ text: `+${counted(rowsCame, 'row')}`, tone: 'came', only: 'came' } as const] : []),
+    ...(rowsLeft > 0 ? [{ text: `−${counted(rowsLeft, 'row')}`, tone: 'removed', only: 'left' } as const] : []),
+    ...(rowsCame > 0 ? [{ text: `+${counted(rowsCame, 'row')}`, tone: 'added', only: 'added' } as const] : []),
     ...(columnsAdded.length > 0
-      ? [{ text: columnsOf(columnsAdded.length, '+'), tone: 'came', only: 'all' } as const]
+      ? [{ text: columnsOf(columnsAdded.length, '+'), tone: 'added', only: 'all' } as const]
       : []),
     ...(columnsDropped.length > 0
-      ? [{ text: columnsOf(columnsDropped.length, '−'), tone: 'went', only: 'all' } as const]
+      ? [{ text: columnsOf(columnsDropped.length, '−'), tone: 'removed', only: 'all' } as const]
       : []),
-    ...(renamed > 0 ? [{ text: `${figure(renamed)} renamed`, tone: 'turned', only: 'all' } as const] : []),
+    ...(renamed > 0 ? [{ text: `${figure(renamed)} renamed`, tone: 'changed', only: 'all' } as const] : []),
     ...(cellsChanged > 0
       ? [
           {
             text: kind === 'cast' ? `${figure(cellsChanged)} read` : `${figure(cellsChanged)} changed`,
-            tone: 'turned',
+            tone: 'changed',
             only: 'changed',
           } as const,
         ]
       : []),
-    ...(lost > 0 ? [{ text: `${figure(lost)} unreadable`, tone: 'went', only: 'unreadable' } as const] : []),
+    ...(lost > 0 ? [{ text: `${figure(lost)} unreadable`, tone: 'removed', only: 'unreadable' } as const] : []),
     ...(notes.rowsWithMorePieces
-      ? [{ text: `${figure(notes.rowsWithMorePieces)} with more pieces`, tone: 'turned', only: 'all' } as const]
+      ? [{ text: `${figure(notes.rowsWithMorePieces)} with more pieces`, tone: 'changed', only: 'all' } as const]
       : []),
     ...(notes.newLookalikes
       ? [
           {
             text: `${figure(notes.newLookalikes)} new look-alike${notes.newLookalikes === 1 ? '' : 's'}`,
-            tone: 'went',
+            tone: 'removed',
             only: 'all',
           } as const,
         ]
@@ -132,7 +132,7 @@ export const figuresOf = (statistics: NonNullable<StoryStep['statistics']>): Fig
   ]
   return all.length > 0 ? all.slice(0, 4) : [{ text: counted(rowsOut, 'row'), tone: 'plain', only: 'all' }]
 }
-const tones = { plain: 'text-ink-3', came: 'text-came', went: 'text-went', turned: 'text-turned' }
+const tones = { plain: 'text-ink-3', added: 'text-added', removed: 'text-removed', changed: 'text-changed' }
 
 const Margin = ({
   story,

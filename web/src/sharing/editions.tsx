@@ -15,27 +15,27 @@ import { editionsQuery, type Endpoint } from '../api/queries.ts'
 import { moment } from '../ui/moments.ts'
 import { Button, Notice } from '../ui/parts.tsx'
 
-const signs: Readonly<Record<ChangeMark, string>> = { same: '', came: '+', went: '−', changed: '≈', moved: '↕' }
+const signs: Readonly<Record<ChangeMark, string>> = { same: '', added: '+', removed: '−', changed: '≈', moved: '↕' }
 const signWords: Readonly<Record<ChangeMark, string>> = {
   same: 'as before',
-  came: 'new',
-  went: 'gone',
+  added: 'new',
+  removed: 'gone',
   changed: 'changed',
   moved: 'moved',
 }
 const tints: Readonly<Record<ChangeMark, string>> = {
   same: '',
-  came: 'bg-came-tint',
-  went: 'bg-went-tint',
-  changed: 'bg-turned-tint',
-  moved: 'bg-turned-tint',
+  added: 'bg-added-tint',
+  removed: 'bg-removed-tint',
+  changed: 'bg-changed-tint',
+  moved: 'bg-changed-tint',
 }
 const inks: Readonly<Record<ChangeMark, string>> = {
   same: 'text-ink-3',
-  came: 'text-came',
-  went: 'text-went',
-  changed: 'text-turned',
-  moved: 'text-turned',
+  added: 'text-added',
+  removed: 'text-removed',
+  changed: 'text-changed',
+  moved: 'text-changed',
 }
 
 const Line = ({ line }: { line: ComparedLine }) => (
@@ -43,7 +43,7 @@ const Line = ({ line }: { line: ComparedLine }) => (
     <b aria-label={signWords[line.mark]} className={inks[line.mark]}>
       {signs[line.mark]}
     </b>
-    <span className="figures text-[12px] leading-[21px] text-ink-3">{line.mark === 'went' ? '' : line.number}</span>
+    <span className="figures text-[12px] leading-[21px] text-ink-3">{line.mark === 'removed' ? '' : line.number}</span>
     <span className={line.mark === 'same' ? 'text-ink-2' : ''}>
       {line.before !== undefined && line.mark !== 'same' && line.before !== line.after && (
         <s className="block text-ink-3">{line.before}</s>
@@ -68,7 +68,7 @@ const TableLines = ({ table }: { table: ComparedTable }) => {
         {table.name}
         {table.mark !== 'same' && (
           <span className={`font-sans text-[12px] font-medium ${inks[table.mark]}`}>
-            {table.mark === 'came' ? 'a new table' : table.mark === 'went' ? 'taken out' : ''}
+            {table.mark === 'added' ? 'a new table' : table.mark === 'removed' ? 'taken out' : ''}
           </span>
         )}
         {same > 0 && (
@@ -174,7 +174,7 @@ export const Editions = ({ flow, place }: { flow: FlowReply; place: Endpoint }) 
             <Button look="main" type="submit" className="justify-self-start" disabled={name.trim() === ''}>
               Freeze as an edition
             </Button>
-            {freeze.error && <Notice kind="went">{freeze.error.message}</Notice>}
+            {freeze.error && <Notice kind="removed">{freeze.error.message}</Notice>}
           </form>
         )}
         <ol className="grid gap-1">

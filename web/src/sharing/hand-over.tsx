@@ -39,7 +39,7 @@ const Copy = ({ place }: { place: Endpoint }) => {
       <Button look="main" onClick={() => copy.mutate()}>
         Take a copy
       </Button>
-      {copy.error && <Notice kind="went">{copy.error.message}</Notice>}
+      {copy.error && <Notice kind="removed">{copy.error.message}</Notice>}
     </section>
   )
 }

@@ -289,7 +289,7 @@ export const Links = ({ place }: { place: Endpoint }) => {
           Make a link
         </Button>
       )}
-      {links.error && <Notice kind="went">{links.error.message}</Notice>}
+      {links.error && <Notice kind="removed">{links.error.message}</Notice>}
       {all.some(({ over }) => over) && (
         <details className="mt-2">
           <summary className="cursor-pointer text-[12.5px] text-ink-3">

@@ -8,9 +8,9 @@ import { Button, Notice } from '../ui/parts.tsx'
 
 type DialectVerdict = ProofReply['tables'][number]['sql']
 const looks: Readonly<Record<DialectVerdict['state'], readonly [string, string]>> = {
-  same: ['✓', 'text-came'],
-  different: ['≠', 'text-went'],
-  failed: ['!', 'text-went'],
+  same: ['✓', 'text-added'],
+  different: ['≠', 'text-removed'],
+  failed: ['!', 'text-removed'],
   absent: ['·', 'text-ink-3'],
 }
 
@@ -58,7 +58,7 @@ export const Proof = ({ flow, place }: { flow: FlowReply; place: Endpoint }) => 
             <Button onClick={() => void ask(api.progressReply, 'DELETE', `${place.base}/prove`)}>Stop</Button>
           </p>
         )}
-        {proof.error && <Notice kind="went">{proof.error.message}</Notice>}
+        {proof.error && <Notice kind="removed">{proof.error.message}</Notice>}
         {proof.data?.tables.map(({ table, rows, columns, sql, python }) => (
           <div key={table} className="mb-2 text-[12.5px]">
             <p className="font-serif text-[14px] font-semibold">

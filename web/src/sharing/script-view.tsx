@@ -87,7 +87,7 @@ export const ScriptView = ({
       <>
         {scripts?.problem && (
           <div className="p-4">
-            <Notice kind="went">{scripts.problem}</Notice>
+            <Notice kind="removed">{scripts.problem}</Notice>
           </div>
         )}
         <Sides recipe={recipe} parts={scripts?.[language] ?? []} language={language} />

@@ -81,7 +81,7 @@ const Entry = ({ entry }: { entry: ShelfEntry }) => {
         <span className="figures text-[12.5px] text-ink-3">
           {when(entry.at)}
           {entry.versions > 1 && (
-            <b className="block font-medium text-turned">{counted(entry.versions, 'version')} of this name</b>
+            <b className="block font-medium text-changed">{counted(entry.versions, 'version')} of this name</b>
           )}
         </span>
         <span className="flex justify-end gap-1">
@@ -128,7 +128,7 @@ const Entry = ({ entry }: { entry: ShelfEntry }) => {
         </span>
       </div>
       {asking && (
-        <div className="mt-2 flex items-center gap-3 rounded-lg bg-went-tint px-3 py-2" role="alert">
+        <div className="mt-2 flex items-center gap-3 rounded-lg bg-removed-tint px-3 py-2" role="alert">
           <span>
             Delete <b>{entry.name}</b>? {breakage(entry)}
           </span>
@@ -140,7 +140,7 @@ const Entry = ({ entry }: { entry: ShelfEntry }) => {
           </Button>
         </div>
       )}
-      {change.error && <Notice kind="went">{change.error.message}</Notice>}
+      {change.error && <Notice kind="removed">{change.error.message}</Notice>}
     </li>
   )
 }
@@ -172,7 +172,7 @@ export const ShelfPage = () => {
               onChange={(event) => setFind(event.target.value)}
             />
           </div>
-          {error && <Notice kind="went">{error.message}</Notice>}
+          {error && <Notice kind="removed">{error.message}</Notice>}
           <ul className="border-t border-line">
             {entries.map((entry) => (
               <Entry key={entry.id} entry={entry} />

@@ -165,7 +165,7 @@ const NewConnection = ({ done }: { done: (name: string) => void }) => {
       </Button>
       {save.error && (
         <div className="col-span-2">
-          <Notice kind="went">{save.error.message}</Notice>
+          <Notice kind="removed">{save.error.message}</Notice>
         </div>
       )}
       <p className="col-span-2 text-[12px] text-ink-3">
@@ -391,7 +391,7 @@ export const SourcesPage = () => {
             </ul>
           )}
           {(tables.isFetching || sample.isFetching) && <p role="status">Asking…</p>}
-          {error && <Notice kind="went">{error.message}</Notice>}
+          {error && <Notice kind="removed">{error.message}</Notice>}
         </section>
         <section aria-label="What it holds" className="flex min-h-0 min-w-0 flex-col gap-3 bg-sheet p-4">
           {sample.data && asked ? (

@@ -121,10 +121,10 @@ export const Editable = ({
   </Popover.Root>
 )
 
-export const Notice = ({ children, kind = 'turned' }: { children: ReactNode; kind?: 'turned' | 'came' | 'went' }) => (
+export const Notice = ({ children, kind = 'changed' }: { children: ReactNode; kind?: 'changed' | 'added' | 'removed' }) => (
   <div
-    role={kind === 'went' ? 'alert' : 'note'}
-    className={`rounded-lg px-3 py-2 text-[12.5px] ${kind === 'turned' ? 'bg-turned-tint' : kind === 'came' ? 'bg-came-tint' : 'bg-went-tint'} text-ink`}
+    role={kind === 'removed' ? 'alert' : 'note'}
+    className={`rounded-lg px-3 py-2 text-[12.5px] ${kind === 'changed' ? 'bg-changed-tint' : kind === 'added' ? 'bg-added-tint' : 'bg-removed-tint'} text-ink`}
   >
     {children}
   </div>

@@ -165,8 +165,8 @@ const Figures = ({
     )
   const told: readonly (readonly [number, JoinShow, string, string])[] = [
     [matching.one, 'met', `rows of ${names[0]} meet one`, ''],
-    [matching.none, 'none', 'meet none', 'text-went'],
-    [matching.many, 'many', 'meet several: rows multiply', 'text-turned'],
+    [matching.none, 'none', 'meet none', 'text-removed'],
+    [matching.many, 'many', 'meet several: rows multiply', 'text-changed'],
     [matching.unused, 'unused', `rows of ${names[1]} are never met`, ''],
   ]
   const typesOfKeys = (side: 'left' | 'right'): readonly string[] =>
@@ -228,7 +228,7 @@ const Figures = ({
         </p>
       )}
       {first && step.matches !== 'first' && (
-        <div role="note" className="mt-1.5 rounded-lg bg-turned-tint px-2.5 py-2 text-[12.5px]">
+        <div role="note" className="mt-1.5 rounded-lg bg-changed-tint px-2.5 py-2 text-[12.5px]">
           <b className="break-words">{first.key}</b> stands{' '}
           {first.there === 2 ? 'twice' : `${figure(first.there)} times`} in {names[1]}
           {matching.repeatedKeys > 1
@@ -250,7 +250,7 @@ const Figures = ({
         </div>
       )}
       {matching.why.map((one) => (
-        <div key={one.reason} role="note" className="mt-1.5 rounded-lg bg-turned-tint px-2.5 py-2 text-[12.5px]">
+        <div key={one.reason} role="note" className="mt-1.5 rounded-lg bg-changed-tint px-2.5 py-2 text-[12.5px]">
           <b>
             {one.rows === matching.none
               ? `All ${figure(one.rows)}`
@@ -315,7 +315,7 @@ const Bring = ({ step, data, story }: { step: Step; data: MatchReply; story: Sto
               role="checkbox"
               aria-checked={on}
               onClick={() => set(on ? brought.filter((one) => one !== name) : [...brought, name])}
-              className={`rounded-full border px-2.5 py-0.5 font-data text-[12.5px] ${on ? 'border-came bg-came-tint' : 'border-line-strong bg-sheet text-ink-2'}`}
+              className={`rounded-full border px-2.5 py-0.5 font-data text-[12.5px] ${on ? 'border-added bg-added-tint' : 'border-line-strong bg-sheet text-ink-2'}`}
             >
               {on ? '✓ ' : ''}
               {name}
@@ -400,7 +400,7 @@ export const JoinWorkbench = ({ step, story }: { step: Step; story: Story }) => 
   if (error)
     return (
       <div className="p-4">
-        <Notice kind="went">{error.message}</Notice>
+        <Notice kind="removed">{error.message}</Notice>
       </div>
     )
   if (!data) return <p className="p-4 text-ink-3">Holding the two tables against each other…</p>

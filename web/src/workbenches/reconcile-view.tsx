@@ -67,7 +67,7 @@ export const ReconcileView = ({ story }: { story: Story }) => {
       : (table?.name ?? '')
   }
   const [was, is] = [nameOf(here), nameOf(there)]
-  const marks = { went: '−', came: '+', same: '' } as const
+  const marks = { removed: '−', added: '+', same: '' } as const
   return (
     <div className="grid min-h-0 flex-1 grid-rows-[auto_auto_minmax(0,1fr)]">
       <div className="flex flex-wrap items-center gap-2 border-b border-line px-3.5 py-2.5 font-serif text-[14px]">
@@ -94,7 +94,7 @@ export const ReconcileView = ({ story }: { story: Story }) => {
       </div>
       {error ? (
         <div className="p-3">
-          <Notice kind="went">{error.message}</Notice>
+          <Notice kind="removed">{error.message}</Notice>
         </div>
       ) : !data ? (
         <p className="p-4 text-ink-3">Holding the rows against each other…</p>
@@ -107,19 +107,19 @@ export const ReconcileView = ({ story }: { story: Story }) => {
                   data.onlyHere,
                   'only-here',
                   `${data.onlyHere === 1 ? 'row stands' : 'rows stand'} only ${here.table === there.table ? `${was.replace('after', 'after sentence')}` : `in ${was}`}`,
-                  'text-went',
+                  'text-removed',
                 ],
                 [
                   data.onlyThere,
                   'only-there',
                   `${data.onlyThere === 1 ? 'row stands' : 'rows stand'} only ${here.table === there.table ? `${is.replace('after', 'after sentence')}` : `in ${is}`}`,
-                  'text-came',
+                  'text-added',
                 ],
                 [
                   data.changed,
                   'changed',
                   `${data.changed === 1 ? 'row has' : 'rows have'} other values`,
-                  'text-turned',
+                  'text-changed',
                 ],
                 [data.same, 'all', `${data.same === 1 ? 'row is' : 'rows are'} the same`, ''],
               ] as const
@@ -165,7 +165,7 @@ export const ReconcileView = ({ story }: { story: Story }) => {
               </select>
             </p>
             {data.repeated > 0 && (
-              <p className="px-1.5 text-[12px] text-turned">
+              <p className="px-1.5 text-[12px] text-changed">
                 {counted(data.repeated, 'row')} repeat{data.repeated === 1 ? 's' : ''} such a key; they are paired in
                 their order.
               </p>
@@ -195,7 +195,7 @@ export const ReconcileView = ({ story }: { story: Story }) => {
                   .map(({ name, here: a, there: b, key, changed, totalHere, totalThere }) => (
                     <tr
                       key={name}
-                      className={`*:border-b *:border-line *:px-2.5 *:py-0.5 *:text-right ${!a ? 'bg-came-tint' : !b ? 'bg-went-tint' : ''}`}
+                      className={`*:border-b *:border-line *:px-2.5 *:py-0.5 *:text-right ${!a ? 'bg-added-tint' : !b ? 'bg-removed-tint' : ''}`}
                     >
                       <th scope="row" className="max-w-[140px] truncate text-left! font-normal">
                         {!a ? '+ ' : !b ? '− ' : ''}
@@ -206,7 +206,7 @@ export const ReconcileView = ({ story }: { story: Story }) => {
                           ''
                         )}
                       </th>
-                      <td className={changed > 0 ? 'text-turned' : 'text-ink-3'}>
+                      <td className={changed > 0 ? 'text-changed' : 'text-ink-3'}>
                         {a && b && !key ? figure(changed) : ''}
                       </td>
                       <td>{totalHere === undefined ? '' : figure(Number(totalHere.toPrecision(10)))}</td>
@@ -214,7 +214,7 @@ export const ReconcileView = ({ story }: { story: Story }) => {
                       <td
                         className={
                           totalHere !== undefined && totalThere !== undefined && totalHere !== totalThere
-                            ? 'text-turned'
+                            ? 'text-changed'
                             : 'text-ink-3'
                         }
                       >
@@ -237,9 +237,9 @@ export const ReconcileView = ({ story }: { story: Story }) => {
                   <th
                     key={name}
                     scope="col"
-                    className={`${isNumeric(type) ? 'text-right!' : ''} ${state === 'came' ? 'text-came' : state === 'went' ? 'text-went' : ''}`}
+                    className={`${isNumeric(type) ? 'text-right!' : ''} ${state === 'added' ? 'text-added' : state === 'removed' ? 'text-removed' : ''}`}
                   >
-                    {state === 'came' ? '+ ' : state === 'went' ? '− ' : ''}
+                    {state === 'added' ? '+ ' : state === 'removed' ? '− ' : ''}
                     {name}
                   </th>
                 ))}
@@ -250,7 +250,7 @@ export const ReconcileView = ({ story }: { story: Story }) => {
                 <tr
                   key={i}
                   data-state={state}
-                  className={`h-[27px] *:border-b *:border-line *:px-2.5 *:whitespace-pre ${state === 'went' ? 'bg-went-tint text-went *:not-first:line-through' : state === 'came' ? 'bg-came-tint' : ''}`}
+                  className={`h-[27px] *:border-b *:border-line *:px-2.5 *:whitespace-pre ${state === 'removed' ? 'bg-removed-tint text-removed *:not-first:line-through' : state === 'added' ? 'bg-added-tint' : ''}`}
                 >
                   <td className="text-right text-[12px] text-ink-3">
                     {marks[state]} {figure(row + 1)}
@@ -258,10 +258,10 @@ export const ReconcileView = ({ story }: { story: Story }) => {
                   {cells.map((cell, c) => (
                     <td
                       key={c}
-                      className={`max-w-[240px] truncate ${isNumeric(data.shown.columns[c]?.type ?? 'text') ? 'text-right' : ''} ${old?.[c] !== undefined ? 'turned-mark relative bg-turned-tint' : ''}`}
+                      className={`max-w-[240px] truncate ${isNumeric(data.shown.columns[c]?.type ?? 'text') ? 'text-right' : ''} ${old?.[c] !== undefined ? 'turned-mark relative bg-changed-tint' : ''}`}
                     >
                       {old?.[c] !== undefined && (
-                        <s className="mr-1.5 text-[0.92em] text-turned">{shownText(old[c])}</s>
+                        <s className="mr-1.5 text-[0.92em] text-changed">{shownText(old[c])}</s>
                       )}
                       {shownText(cell)}
                     </td>

@@ -48,7 +48,7 @@ const Suggestion = ({
       <Button look="link" className="ml-auto py-0! text-[12.5px]" hidden={taken} onClick={take}>
         Take it
       </Button>
-      {taken && <span className="ml-auto text-[12.5px] text-came">✓ taken</span>}
+      {taken && <span className="ml-auto text-[12.5px] text-added">✓ taken</span>}
     </div>
     <p className="figures text-[12.5px] text-ink-2">
       {group.members.slice(0, 12).map(({ text, count }, i) => (

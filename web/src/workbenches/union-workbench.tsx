@@ -71,7 +71,7 @@ const AddTables = ({ step, story }: { step: Step; story: Story }) => {
               key={id}
               type="button"
               onClick={() => (there ? setAsked({ id, twins: [] }) : lay([id]))}
-              className={`flex items-center gap-1.5 rounded-full border px-2.5 py-0.5 text-[12.5px] ${there ? 'border-came bg-came-tint' : 'border-line-strong bg-sheet hover:border-ink-3'}`}
+              className={`flex items-center gap-1.5 rounded-full border px-2.5 py-0.5 text-[12.5px] ${there ? 'border-added bg-added-tint' : 'border-line-strong bg-sheet hover:border-ink-3'}`}
             >
               <Dot strand={story.recipe.tables.findIndex((table) => table.id === id)} /> {there ? '✓ ' : '+ '}
               {name}
@@ -184,7 +184,7 @@ const MatrixCell = ({
         {cell.type === column.type ? (
           ''
         ) : (
-          <span className="ml-1 text-turned">({typeWords[cell.type].replace(/^an? /, '')})</span>
+          <span className="ml-1 text-changed">({typeWords[cell.type].replace(/^an? /, '')})</span>
         )}
       </button>
       {open && (
@@ -252,7 +252,7 @@ export const UnionWorkbench = ({ step, story }: { step: Step; story: Story }) =>
   if (error)
     return (
       <div className="p-4">
-        <Notice kind="went">{error.message}</Notice>
+        <Notice kind="removed">{error.message}</Notice>
       </div>
     )
   if (!data) return <p className="p-4 text-ink-3">Laying the tables under one another…</p>
@@ -383,7 +383,7 @@ export const UnionWorkbench = ({ step, story }: { step: Step; story: Story }) =>
                     {column.name}
                     <span className="block font-sans text-[12px] font-normal text-ink-3">
                       {types.length > 1 ? (
-                        <span className="text-turned">
+                        <span className="text-changed">
                           {listed(types.map((type) => typeWords[type]))}: becomes {typeWords[column.type]}
                         </span>
                       ) : (
@@ -394,7 +394,7 @@ export const UnionWorkbench = ({ step, story }: { step: Step; story: Story }) =>
                   {column.from.map((cell, at) => (
                     <td
                       key={at}
-                      className={cell ? '' : 'bg-went-tint'}
+                      className={cell ? '' : 'bg-removed-tint'}
                       title={cell ? undefined : `${counted(shown[at]?.rows ?? 0, 'row')} will be empty`}
                     >
                       <MatrixCell

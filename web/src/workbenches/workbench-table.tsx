@@ -5,7 +5,7 @@ import { isNumeric, shownText } from '../grid/cells.tsx'
 import { PageControls } from './page-controls.tsx'
 
 type MatchSideReply = MatchReply['left']
-const tints = { none: 'bg-went-tint', one: '', many: 'bg-turned-tint' } as const
+const tints = { none: 'bg-removed-tint', one: '', many: 'bg-changed-tint' } as const
 const marks = { none: '∅', one: '', many: '×' } as const
 
 /** One of two tables on the join bench: its key columns first, rows that meet none or several tinted and marked. */
@@ -61,7 +61,7 @@ export const WorkbenchTable = ({
             {shown.rows.map(({ row, state, cells }) => (
               <tr key={row} data-state={marked ? state : 'one'} className={`h-[27px] ${marked ? tints[state] : ''}`}>
                 <td
-                  className="pl-1.5 text-[12px] text-went"
+                  className="pl-1.5 text-[12px] text-removed"
                   aria-label={
                     marked && state !== 'one' ? (state === 'none' ? 'meets none' : 'meets several') : undefined
                   }

@@ -175,10 +175,10 @@ test('two tables are held against each other by a key: rows of one only, changed
   })
   const shown = held.show('different', 0, 9)
   expect(shown.rows.map(({ state, cells, old }) => [state, cells[0], cells[1], old ?? {}])).toEqual([
-    ['went', 'a', '1', {}],
+    ['removed', 'a', '1', {}],
     ['same', 'c', '3.5', { 1: '3' }],
-    ['came', 'd', '4', {}],
-    ['came', 'd', '5', {}],
+    ['added', 'd', '4', {}],
+    ['added', 'd', '5', {}],
   ])
 })
 

@@ -34,7 +34,7 @@ export type ReconciliationFigures = {
 }
 export type ReconciledRow = {
   readonly row: number
-  readonly state: 'same' | 'came' | 'went'
+  readonly state: 'same' | 'added' | 'removed'
   readonly cells: readonly (string | null)[]
   readonly old?: Readonly<Record<number, string>>
 }
@@ -200,7 +200,7 @@ export class Reconciliation {
     }
   }
 
-  /** The rows that a figure counts: `went` stand only here, `came` only there; changed cells hold what was in `old`. */
+  /** The rows that a figure counts: `removed` stand only here, `added` only there; changed cells hold what was in `old`. */
   show(
     which: ReconcileShow,
     from: number,
@@ -210,7 +210,7 @@ export class Reconciliation {
     readonly columns: readonly {
       readonly name: string
       readonly type: ColumnType
-      readonly state: 'same' | 'came' | 'went'
+      readonly state: 'same' | 'added' | 'removed'
     }[]
     readonly rows: readonly ReconciledRow[]
   } {
@@ -237,7 +237,7 @@ export class Reconciliation {
         a,
         b,
         type: (b >= 0 ? there.schema[b] : here.schema[a])?.type ?? ('text' as const),
-        state: b < 0 ? ('went' as const) : a < 0 ? ('came' as const) : ('same' as const),
+        state: b < 0 ? ('removed' as const) : a < 0 ? ('added' as const) : ('same' as const),
       }
     })
     const text = (table: Table, at: number, row: number): string | null => {
@@ -247,11 +247,11 @@ export class Reconciliation {
     const rowAt = (i: number): ReconciledRow => {
       if (i >= mine.length) {
         const row = theirs[i - mine.length] as number
-        return { row, state: 'came', cells: columns.map(({ b }) => text(there, b, row)) }
+        return { row, state: 'added', cells: columns.map(({ b }) => text(there, b, row)) }
       }
       const row = mine[i] as number
       const to = partner[row] as number
-      if (to < 0) return { row, state: 'went', cells: columns.map(({ a }) => text(here, a, row)) }
+      if (to < 0) return { row, state: 'removed', cells: columns.map(({ a }) => text(here, a, row)) }
       const cells = columns.map(({ a, b }) => (b < 0 ? text(here, a, row) : text(there, b, to)))
       const old = Object.fromEntries(
         columns.flatMap(({ name, a, b }, c) =>
