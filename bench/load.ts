@@ -106,7 +106,7 @@ for (let person = 0; person < people; person++)
 const latencies: number[] = []
 let refused = 0
 let failed = 0
-const said = new Map<number, number>()
+const message = new Map<number, number>()
 const draft = async (person: number, n: number): Promise<void> => {
   const step = mix[(person + n) % mix.length]?.(person * 31 + n)
   const began = performance.now()
@@ -117,7 +117,7 @@ const draft = async (person: number, n: number): Promise<void> => {
         recipe: recipe(person, step),
         table: 'visits',
         step: 's4',
-        lens: count ? 'changes' : 'after',
+        diffMode: count ? 'changes' : 'after',
         only: 'all',
         from: 0,
         count,
@@ -127,7 +127,7 @@ const draft = async (person: number, n: number): Promise<void> => {
     )
   const replies = await Promise.all([ask(100), ask(0)])
   latencies.push(performance.now() - began)
-  for (const { status } of replies) if (status !== 200) said.set(status, (said.get(status) ?? 0) + 1)
+  for (const { status } of replies) if (status !== 200) message.set(status, (message.get(status) ?? 0) + 1)
   if (replies.some(({ status }) => status === 409)) refused++
   else if (replies.some(({ status }) => status !== 200)) failed++
 }
@@ -166,7 +166,7 @@ await Promise.all(
 )
 clearInterval(watching)
 process.stdout.write(
-  `${people} people, ${rows.toLocaleString('en-GB')} rows, ${values.mix} drafts, ${seconds} s: ${latencies.length} drafts, p50 ${percentile(latencies, 50).toFixed(0)} ms, p95 ${percentile(latencies, 95).toFixed(0)} ms, worst ${percentile(latencies, 100).toFixed(0)} ms; superseded ${refused}, failed ${failed} ${JSON.stringify([...said])}; ${peak.toFixed(0)} MB of memory at most\n`,
+  `${people} people, ${rows.toLocaleString('en-GB')} rows, ${values.mix} drafts, ${seconds} s: ${latencies.length} drafts, p50 ${percentile(latencies, 50).toFixed(0)} ms, p95 ${percentile(latencies, 95).toFixed(0)} ms, worst ${percentile(latencies, 100).toFixed(0)} ms; superseded ${refused}, failed ${failed} ${JSON.stringify([...message])}; ${peak.toFixed(0)} MB of memory at most\n`,
 )
 await server.stop()
 rmSync(data, { recursive: true, force: true })

@@ -47,7 +47,7 @@ const preview = () =>
     recipe,
     table: 'visits',
     step: 's1',
-    lens: 'after',
+    diffMode: 'after',
     only: 'all',
     from: opened.rows - 100,
     count: 100,

@@ -1,6 +1,6 @@
 import { Command, CommanderError } from 'commander'
 import { Fault } from './fault.ts'
-import { csv, fit, script, tell, validate } from './other-commands.ts'
+import { csv, fit, script, report, validate } from './other-commands.ts'
 import { run } from './run.ts'
 
 const collect = (word: string, all: string[]): string[] => [...all, word]
@@ -39,7 +39,7 @@ program
   .command('tell <recipe>')
   .description('the story, a sentence a line')
   .option('--json', 'errors as JSON')
-  .action(tell)
+  .action(report)
 program
   .command('validate <recipe>')
   .description('check the recipe itself')

@@ -101,7 +101,7 @@ export const script = async (path: string, words: { to: string; input: string[];
   }
 }
 
-export const tell = (path: string): void => {
+export const report = (path: string): void => {
   const recipe = loadRecipe(path)
   for (const { name, steps } of planRecipe(recipe).tables) {
     if (recipe.tables.length > 1) process.stdout.write(`${name}\n`)

@@ -146,7 +146,7 @@ const checksOf = (tables: readonly TableRun[]) =>
         : [],
     ),
   )
-const told = ({ say, figure }: { say: string; figure: number | null }): string =>
+const reported = ({ say, figure }: { say: string; figure: number | null }): string =>
   `${say}${figure === null ? '' : ` (${formatDecimal(figure)})`}`
 
 const accountsOf = (
@@ -201,11 +201,11 @@ export const run = async (recipePath: string, words: RunWords): Promise<void> =>
         .filter(({ stop }) => stop)
         .map((check) => ({
           code: 'check-stops',
-          sentence: `A check stops the run: ${told(check)}.`,
+          sentence: `A check stops the run: ${reported(check)}.`,
           where: check.step,
         })),
     )
-  for (const check of failed) process.stderr.write(`A check does not hold: ${told(check)}.\n`)
+  for (const check of failed) process.stderr.write(`A check does not hold: ${reported(check)}.\n`)
   const tableOf = (id: string): Table => {
     const result = tables.find((one) => one.id === id)?.table
     if (!result) throw fault(4, 'broken-step', `The table ${id} could not be made.`)

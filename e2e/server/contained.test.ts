@@ -59,7 +59,7 @@ const preview = ({ id, recipe }: { id: string; recipe: unknown }, step = 's2', p
   fetch(`${server.base}/api/flows/${id}/preview`, {
     method: 'POST',
     headers: { 'content-type': 'application/json', 'x-fabula-page': page },
-    body: JSON.stringify({ recipe, table: 't', step, lens: 'after', only: 'all', from: 0, count: 3 }),
+    body: JSON.stringify({ recipe, table: 't', step, diffMode: 'after', only: 'all', from: 0, count: 3 }),
   }).then(async (response) => ({ status: response.status, data: (await response.json()) as PreviewReply & Refused }))
 
 /** Every row beside every row: within what a table may have, and beyond what one job may take of memory. */

@@ -169,7 +169,7 @@ describe.skipIf(!mountable)('a disk that will not take more', () => {
             recipe: flow.recipe,
             table: 'takings',
             step: 's9',
-            lens: 'after',
+            diffMode: 'after',
             only: 'all',
             from: 0,
             count: 3,

@@ -354,7 +354,7 @@ describe('links', () => {
         recipe: flow.recipe,
         table: 'none',
         step: 'none',
-        lens: 'after',
+        diffMode: 'after',
         only: 'all',
         from: 0,
         count: 1,

@@ -51,13 +51,13 @@ const words: Readonly<Record<Format, string>> = {
 /** The format of a file: by what stands in it, then by what the recipe says, then by its name. */
 export const formatOfFile = (bytes: Buffer, name: string, read: ReadOptions): Format => {
   const real = found(bytes, name)
-  const said = read.format
-  if (said !== undefined && real !== said && (real !== undefined || (said !== 'csv' && said !== 'json')))
+  const message = read.format
+  if (message !== undefined && real !== message && (real !== undefined || (message !== 'csv' && message !== 'json')))
     throw new FileProblem(
-      `${name} is ${real ? words[real] : 'no workbook or Parquet file'}, and was to be opened as ${words[said]}. Choose what it is, or another file.`,
+      `${name} is ${real ? words[real] : 'no workbook or Parquet file'}, and was to be opened as ${words[message]}. Choose what it is, or another file.`,
     )
   if (real) return real
-  const named = said ?? formatOf(read, name)
+  const named = message ?? formatOf(read, name)
   if (named === 'csv' || named === 'json') return named
   throw new FileProblem(
     `${name} is called ${words[named]}, but does not hold one. If it is text, give it the ending .csv.`,

@@ -112,25 +112,31 @@ const openSheet = async (
   book: Workbook,
   sheet: string,
   read: ReadOptions,
-  breath: YieldControl,
+  yieldControl: YieldControl,
 ): Promise<BuiltTable> => {
-  const intake = new CellTableBuilder(read)
-  for (const share of book.rows(sheet, (cells) => intake.add(cells))) await breath(share, intake.rowCount)
-  return intake.done()
+  const builder = new CellTableBuilder(read)
+  for (const share of book.rows(sheet, (cells) => builder.add(cells))) await yieldControl(share, builder.rowCount)
+  return builder.done()
 }
 
 const openFile = async (
   file: InputFile,
   read: ReadOptions,
-  breath: YieldControl,
+  yieldControl: YieldControl,
 ): Promise<{ parts: Omit<ReadPart, 'renamed'>[]; sheets: readonly string[] }> => {
   const format = formatOfFile(file.bytes, file.name, read)
   if (format === 'csv')
-    return { parts: [{ file, format, intaken: await openCsvFile(file.bytes, file.name, read, breath) }], sheets: [] }
+    return {
+      parts: [{ file, format, intaken: await openCsvFile(file.bytes, file.name, read, yieldControl) }],
+      sheets: [],
+    }
   if (format === 'json')
-    return { parts: [{ file, format, intaken: await openJson(file.bytes, file.name, read, breath) }], sheets: [] }
+    return { parts: [{ file, format, intaken: await openJson(file.bytes, file.name, read, yieldControl) }], sheets: [] }
   if (format === 'parquet')
-    return { parts: [{ file, format, intaken: await openParquet(file.bytes, file.name, read, breath) }], sheets: [] }
+    return {
+      parts: [{ file, format, intaken: await openParquet(file.bytes, file.name, read, yieldControl) }],
+      sheets: [],
+    }
   const book = openWorkbook(file.bytes, file.name, format)
   const chosen = chosenSheets(book.sheets, read.sheets)
   const parts: Omit<ReadPart, 'renamed'>[] = []
@@ -139,15 +145,15 @@ const openFile = async (
       file,
       sheet,
       format,
-      intaken: await openSheet(book, sheet, read, (share, rows) => breath((i + share) / chosen.length, rows)),
+      intaken: await openSheet(book, sheet, read, (share, rows) => yieldControl((i + share) / chosen.length, rows)),
     })
   return { parts, sheets: book.sheets.map(({ name }) => name) }
 }
 
 /** What no table can hold is told with the file's name. */
-const openFileOrSay: typeof openFile = async (file, read, breath) => {
+const openFileOrSay: typeof openFile = async (file, read, yieldControl) => {
   try {
-    return await openFile(file, read, breath)
+    return await openFile(file, read, yieldControl)
   } catch (error) {
     throw error instanceof TooLarge ? new FileProblem(`${file.name} cannot be opened. ${error.message}`) : error
   }
@@ -229,13 +235,15 @@ export const openInput = async (
   files: readonly InputFile[],
   given: ReadOptions,
   known: ColumnAliases = {},
-  breath: YieldControl = () => undefined,
+  yieldControl: YieldControl = () => undefined,
 ): Promise<OpenedFiles> => {
   const read = readWith(given, known)
   const all: ReadPart[] = []
   const seen = new Set<string>()
   for (const [i, file] of files.entries()) {
-    const { parts, sheets } = await openFileOrSay(file, read, (share, rows) => breath((i + share) / files.length, rows))
+    const { parts, sheets } = await openFileOrSay(file, read, (share, rows) =>
+      yieldControl((i + share) / files.length, rows),
+    )
     all.push(...parts.map((part) => named(part, known)))
     for (const sheet of sheets) seen.add(sheet)
   }

@@ -122,7 +122,7 @@ export const previewRequest = z.object({
   recipe,
   table: z.string(),
   step: z.string(),
-  lens: z.enum(['before', 'changes', 'after']),
+  diffMode: z.enum(['before', 'changes', 'after']),
   only: z.enum(['all', 'changed', 'left', 'added', 'unreadable', 'against']),
   from: z.number().int().min(0),
   count: z.number().int().min(0).max(500),
@@ -157,7 +157,7 @@ const storyStep = z.object({
     z.object({
       sentence: z.string(),
       path: z.array(z.union([z.string(), z.number()])),
-      mends: z.array(
+      quickFixes: z.array(
         z.object({
           column: z.string(),
           words: z.string().optional(),

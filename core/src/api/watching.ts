@@ -11,7 +11,7 @@ export const watchWhen = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('monthly'), at, day: z.number().int().min(1).max(31) }),
 ])
 /** What a replay by itself is told for a value that is asked: written out, or a day that goes along with the calendar. */
-const toldAs = z.union([
+const reportedAs = z.union([
   z.strictObject({ value: z.string().max(1000) }),
   z.strictObject({ day: z.enum(['today', 'yesterday', 'month-begin', 'last-month-begin', 'last-month-end']) }),
 ])
@@ -23,7 +23,7 @@ export const watchSettings = z
       .max(1000)
       .nullable(),
     /** Who gets a notice. */ mail: z.string().max(320).nullable(),
-    /** By the names of what is asked; the rest is as the recipe has it. */ parameters: byWord(toldAs).default({}),
+    /** By the names of what is asked; the rest is as the recipe has it. */ parameters: byWord(reportedAs).default({}),
   })
   .refine(({ when, folder }) => when.kind !== 'arrival' || (folder !== null && folder !== ''), {
     message: 'say which folder is watched',

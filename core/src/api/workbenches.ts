@@ -8,13 +8,13 @@ import { columnTypes } from '../table/column.ts'
 /** What the benches for two and more tables ask and are told. `step` is the sentence that stands before the one drafted. */
 const cells = z.array(z.union([z.string(), z.null()]))
 const field = z.object({ name: z.string(), type: z.enum(columnTypes) })
-const stand = { recipe: z.unknown(), table: z.string(), step: z.string() }
+const cursor = { recipe: z.unknown(), table: z.string(), step: z.string() }
 const on = z.array(z.object({ left: z.string(), right: z.string() }))
 const from = z.number().int().min(0)
 const page = { from, count: z.number().int().min(0).max(500) }
 
 export const matchRequest = z.object({
-  ...stand,
+  ...cursor,
   with: z.string(),
   on,
   ignoreCase: z.boolean(),
@@ -63,7 +63,7 @@ export const matchReply = z.object({
   ),
 })
 
-export const alignRequest = z.object({ ...stand, union: byWord(z.unknown()) })
+export const alignRequest = z.object({ ...cursor, union: byWord(z.unknown()) })
 export const alignReply = z.object({
   tables: z.array(z.object({ id: z.string(), rows: z.number() })),
   columns: z.array(
@@ -116,7 +116,12 @@ export const reconcileReply = z.object({
       z.object({ name: z.string(), type: z.enum(columnTypes), state: z.enum(['same', 'added', 'removed']) }),
     ),
     rows: z.array(
-      z.object({ row: z.number(), state: z.enum(['same', 'added', 'removed']), cells, old: byWord(z.string()).optional() }),
+      z.object({
+        row: z.number(),
+        state: z.enum(['same', 'added', 'removed']),
+        cells,
+        old: byWord(z.string()).optional(),
+      }),
     ),
   }),
 })

@@ -4,7 +4,7 @@ import { sliceRows } from '../table/gather.ts'
 import { bitmap, isSet, IntList, int32s, set } from '../table/memory.ts'
 import { textOfCell } from '../table/cell-text.ts'
 import type { Table } from '../table/table.ts'
-import { carriedColumns } from './lineage.ts'
+import { columnLineageOf } from './lineage.ts'
 import type { StepRun } from './run.ts'
 
 export type DiffMode = 'before' | 'changes' | 'after'
@@ -115,11 +115,11 @@ type ColumnLayout = {
 }
 
 /** Columns of the output in their order; those that went stand where they stood. */
-const layColumns = (before: Table, step: StepRun): ColumnLayout => {
+const alignColumns = (before: Table, step: StepRun): ColumnLayout => {
   const output = step.table.schema
-  const carried = carriedColumns(step.step, before.schema, output)
+  const columnLineage = columnLineageOf(step.step, before.schema, output)
   const columns: (DiffColumn & { from: number; to: number })[] = output.map(({ name, type }, to) => {
-    const was = ownValue(carried, name)
+    const was = ownValue(columnLineage, name)
     const from = was === undefined ? -1 : before.positionOf(was)
     return {
       name,
@@ -199,7 +199,7 @@ const wanted = (
 /** What a step changed, as one table: rows and columns that left struck, those that came, and cells with their old value. */
 const changes = (before: Table, step: StepRun, only: RowSelection, from: number, count: number): DiffView => {
   const { table: after } = step
-  const layout = layColumns(before, step)
+  const layout = alignColumns(before, step)
   const pairing = pairRows(before, step)
   const rows = wanted(pairing, only, before, step, layout)
   const total = rows?.length ?? pairing.before.length
@@ -243,16 +243,16 @@ const changes = (before: Table, step: StepRun, only: RowSelection, from: number,
 export const diffView = (
   steps: readonly StepRun[],
   at: number,
-  lens: DiffMode,
+  diffMode: DiffMode,
   only: RowSelection,
   from: number,
   count: number,
 ): DiffView => {
   const step = steps[at] as StepRun
   const before = at > 0 ? (steps[at - 1] as StepRun).table : undefined
-  if (lens === 'before' && before) return plain(before, from, count)
+  if (diffMode === 'before' && before) return plain(before, from, count)
   if (only === 'against') return picked(step.table, step.result?.check?.against ?? int32s(0), from, count)
-  if (lens === 'after' || !before || !step.result) {
+  if (diffMode === 'after' || !before || !step.result) {
     const bad = step.result?.unreadable ?? []
     const view = plain(step.table, from, count)
     if (only === 'unreadable' && bad.length > 0) {

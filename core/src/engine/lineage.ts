@@ -3,7 +3,7 @@ import { kindOf, paramsOf } from '../recipe/step-access.ts'
 import { type Schema } from '../table/table.ts'
 
 /** Output column to the input column it carries on. */
-export const carriedColumns = (step: Step, input: Schema, output: Schema): Readonly<Record<string, string>> => {
+export const columnLineageOf = (step: Step, input: Schema, output: Schema): Readonly<Record<string, string>> => {
   const carries = kindOf(step).columnLineage
   if (carries) return carries(paramsOf(step), input, output)
   const names = new Set(input.map((field) => field.name))

@@ -52,7 +52,7 @@ const checkStep = (
   step: Step,
   input: Schema,
   open: ColumnType | undefined,
-  guessed: readonly string[],
+  dynamicTypes: readonly string[],
   context: Omit<CheckContext, 'report'>,
 ): CheckedStep => {
   const problems: Problem[] = []
@@ -66,11 +66,11 @@ const checkStep = (
     problems.every(({ code }) => code === 'no-columns-chosen' || code === 'no-columns-left')
   )
     return { input, output, problems: [] }
-  if (problems.length > 0 && guessed.some((name) => input.some((field) => field.name === name)))
+  if (problems.length > 0 && dynamicTypes.some((name) => input.some((field) => field.name === name)))
     for (const type of ['integer', 'decimal', 'boolean'] as const) {
       const tried = checkStep(
         step,
-        input.map((field) => (guessed.includes(field.name) ? { name: field.name, type } : field)),
+        input.map((field) => (dynamicTypes.includes(field.name) ? { name: field.name, type } : field)),
         open,
         [],
         context,
@@ -88,7 +88,7 @@ const checkStep = (
     step,
     [...input, ...believed.map((name) => ({ name, type: open as ColumnType }))],
     open,
-    guessed,
+    dynamicTypes,
     context,
   )
 }
@@ -101,7 +101,7 @@ export class TablePlanner {
   readonly steps: PlannedStep[] = []
   private schema: Schema = []
   private open: ColumnType | undefined
-  private guessed: readonly string[] = []
+  private dynamicTypes: readonly string[] = []
   stopped = false
   private readonly context: Omit<CheckContext, 'report'>
   private readonly others: PlannedOthers
@@ -131,7 +131,7 @@ export class TablePlanner {
       return { step, state: 'waiting', input: schema, output: schema, problems: [] }
     }
     const open = this.open ?? (used.some((id) => this.others.get(id)?.unsure) ? 'text' : undefined)
-    const { input, output, problems: found } = checkStep(step, schema, open, this.guessed, this.context)
+    const { input, output, problems: found } = checkStep(step, schema, open, this.dynamicTypes, this.context)
     const problems: readonly Problem[] =
       output.length > maxColumns
         ? [{ code: 'too-many-columns', columns: output.length, most: maxColumns, path: [] }]
@@ -142,14 +142,14 @@ export class TablePlanner {
     }
     this.schema = output
     this.open = kindOf(step).dynamicColumns?.(paramsOf(step), input) ?? open
-    this.guessed = [...this.guessed, ...(kindOf(step).dynamicTypes?.(paramsOf(step)) ?? [])]
+    this.dynamicTypes = [...this.dynamicTypes, ...(kindOf(step).dynamicTypes?.(paramsOf(step)) ?? [])]
     return { step, state: 'fine', input, output, problems }
   }
   /** What really came out of the step told last. */
   observe(schema: Schema): void {
     this.schema = schema
     this.open = undefined
-    this.guessed = []
+    this.dynamicTypes = []
     const last = this.steps.at(-1)
     if (last) this.steps[this.steps.length - 1] = { ...last, output: schema }
   }
@@ -167,7 +167,7 @@ export class TablePlanner {
   }
   /** Whether the schema holds columns that are only believed, or lacks some. */
   get unsure(): boolean {
-    return this.open !== undefined || this.guessed.length > 0
+    return this.open !== undefined || this.dynamicTypes.length > 0
   }
   get output(): Schema | undefined {
     return this.stopped ? undefined : this.schema

@@ -59,7 +59,7 @@ const tooLongText = (error: unknown): string | undefined =>
     : undefined
 
 class Run {
-  private told = 0
+  private reported = 0
   private readonly done = new Map<
     string,
     { readonly ran: TableRun; readonly planned: PlannedTable; readonly key: string; readonly draft: boolean }
@@ -192,7 +192,7 @@ class Run {
           result: undefined,
           statistics: undefined,
         })
-      this.options.onStep?.(++this.told, count, step)
+      this.options.onStep?.(++this.reported, count, step)
       reached = until?.table === table.id && until.step === step.id && i < table.steps.length - 1
     }
     const ran: TableRun = {
@@ -237,9 +237,9 @@ export const runRecipe = (
       .filter(({ id }) => wanted.includes(id))
       .map((table) => [table.id, run.table(table)]),
   )
-  const told = recipe.tables.flatMap(({ id }) => done.get(id) ?? [])
+  const reported = recipe.tables.flatMap(({ id }) => done.get(id) ?? [])
   return {
-    plan: { inputs: recipe.inputs, tables: told.map(({ planned }) => planned) },
-    tables: told.map(({ ran }) => ran),
+    plan: { inputs: recipe.inputs, tables: reported.map(({ planned }) => planned) },
+    tables: reported.map(({ ran }) => ran),
   }
 }

@@ -4,7 +4,7 @@ import type { Schema } from '../table/table.ts'
 import { bitmap, isSet, set } from '../table/memory.ts'
 import { sentenceText } from '../recipe/step-access.ts'
 import type { Step } from '../recipe/recipe.ts'
-import { carriedColumns } from './lineage.ts'
+import { columnLineageOf } from './lineage.ts'
 
 /** What a step did, in figures. Columns renamed: old name to new. */
 export type StepStatistics = {
@@ -53,8 +53,8 @@ export const statisticsFor = (
   names: TableNames,
 ): StepStatistics => {
   const output = result.table.schema
-  const carried = carriedColumns(step, input, output)
-  const used = new Set(Object.values(carried))
+  const columnLineage = columnLineageOf(step, input, output)
+  const used = new Set(Object.values(columnLineage))
   const rowsOut = result.table.rowCount
   const kept = keptRows(result, rowsIn, rowsOut)
   const left = rowsIn - kept
@@ -66,10 +66,10 @@ export const statisticsFor = (
     rowsOut,
     rowsLeft: left,
     rowsCame: rowsOut - kept,
-    columnsAdded: output.flatMap(({ name }) => (ownValue(carried, name) === undefined ? [name] : [])),
+    columnsAdded: output.flatMap(({ name }) => (ownValue(columnLineage, name) === undefined ? [name] : [])),
     columnsDropped: input.flatMap(({ name }) => (used.has(name) ? [] : [name])),
     columnsRenamed: Object.fromEntries(
-      Object.entries(carried).flatMap(([next, old]) => (next === old ? [] : [[old, next]])),
+      Object.entries(columnLineage).flatMap(([next, old]) => (next === old ? [] : [[old, next]])),
     ),
     cellsChanged: result.cellsChanged ?? 0,
     unreadable: Object.fromEntries((result.unreadable ?? []).map(({ column, rows }) => [column, rows.length])),

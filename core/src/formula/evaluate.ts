@@ -112,20 +112,20 @@ class Evaluator {
     const given = args.map((arg) => arg.given)
     if (given.every((one) => !isColumn(one))) {
       const own = this.once(node, given as Cell[], types)
-      return this.told(own.given, [...inherited, own.failures])
+      return this.reported(own.given, [...inherited, own.failures])
     }
     const fast = node.fn.vector?.(given, types, this.table.rowCount)
-    if (fast) return this.told(fast.column, [...inherited, fast.failures])
+    if (fast) return this.reported(fast.column, [...inherited, fast.failures])
     const columns = given.filter(isColumn)
     const [only] = columns
     const byWord =
       columns.length === 1 && only?.type === 'text' && only.form === 'coded' && only.words.length < this.table.rowCount
     const own = byWord ? this.perWord(node, given, types, only) : this.perRow(node, given, types)
-    return this.told(own.given, [...inherited, own.failures])
+    return this.reported(own.given, [...inherited, own.failures])
   }
 
   /** A row whose part failed is a failure where its result is empty: COALESCE(1 / 0; 5) is 5. */
-  private told(given: Column | Cell, failures: readonly Int32Array[]): EvaluatedPart {
+  private reported(given: Column | Cell, failures: readonly Int32Array[]): EvaluatedPart {
     return { given, failures: union(failures, this.table.rowCount).filter((row) => cellOf(given, row) === null) }
   }
 

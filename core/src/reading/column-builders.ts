@@ -251,7 +251,7 @@ export class TextBuilder {
   private strings: string[] | undefined
   private index: DictionaryIndex | undefined
   private length = 0
-  private judged = false
+  private encodingChosen = false
   constructor(expected = 1024) {
     this.codes = uint32s(expected)
   }
@@ -263,7 +263,7 @@ export class TextBuilder {
     }
     this.reserve(1)
     this.codes[this.length++] = this.codeOf(text)
-    this.judge()
+    this.chooseEncoding()
   }
   /** Cells of one column of a block, by start and end; a word met before is found by its bytes alone. */
   addSpans(source: ByteSource, cuts: Int32Array, column: number, width: number, rows: number): void {
@@ -282,7 +282,7 @@ export class TextBuilder {
       const k = (done++ * width + column) * 2
       this.codes[this.length++] = this.codeOf(source.text(cuts[k] as number, cuts[k + 1] as number))
     }
-    this.judge()
+    this.chooseEncoding()
   }
   private codeOf(text: string): number {
     let code = this.seen.get(text)
@@ -299,9 +299,9 @@ export class TextBuilder {
     if (this.length + more > this.codes.length) this.codes = grow(uint32s, this.codes, this.length + more)
   }
   /** Once, when a sample is in: coded or plain. */
-  private judge(): void {
-    if (this.judged || this.length < sampleSize) return
-    this.judged = true
+  private chooseEncoding(): void {
+    if (this.encodingChosen || this.length < sampleSize) return
+    this.encodingChosen = true
     if (this.words.length > this.length / 2) this.goPlain()
   }
   /** Where nearly every value differs a dictionary costs more than it saves. */

@@ -13,24 +13,24 @@ const story = (steps: readonly Step[], more: Partial<Recipe> = {}): Recipe => ({
   tables: [{ id: 'visits', name: 'Visits', steps }],
   ...more,
 })
-const told = (before: Recipe, after: Recipe) =>
+const reported = (before: Recipe, after: Recipe) =>
   compareRecipes(before, after).tables[0]?.lines.map(({ mark, step }) => `${mark} ${step}`)
 
 test('each sentence is the same, changed, moved, new or gone, and stands where it stood', () => {
-  expect(told(story([open, drop, sort]), story([open, drop, sort]))).toEqual(['same s1', 'same s2', 'same s3'])
-  expect(told(story([open, drop, first(3)]), story([open, sort, first(5)]))).toEqual([
+  expect(reported(story([open, drop, sort]), story([open, drop, sort]))).toEqual(['same s1', 'same s2', 'same s3'])
+  expect(reported(story([open, drop, first(3)]), story([open, sort, first(5)]))).toEqual([
     'same s1',
     'came s3',
     'went s2',
     'changed s4',
   ])
-  expect(told(story([open, drop, sort, first(3)]), story([open, sort, first(3), drop]))).toEqual([
+  expect(reported(story([open, drop, sort, first(3)]), story([open, sort, first(3), drop]))).toEqual([
     'same s1',
     'same s3',
     'same s4',
     'moved s2',
   ])
-  expect(told(story([open, sort]), story([open, { ...sort, off: true }]))).toEqual(['same s1', 'changed s3'])
+  expect(reported(story([open, sort]), story([open, { ...sort, off: true }]))).toEqual(['same s1', 'changed s3'])
 })
 
 test('both wordings of a changed sentence are there', () => {
@@ -57,7 +57,7 @@ test('tables, parameters and outputs that came or went are said', () => {
   const { tables, around } = compareRecipes(before, after)
   expect(tables.map(({ name, mark }) => [name, mark])).toEqual([
     ['All visits, formerly Visits', 'changed'],
-    ['Late', 'came'],
+    ['Late', 'added'],
   ])
   expect(around.map(({ sentence }) => sentence)).toEqual([
     '“As of” is now “2031-06-30” unless told otherwise.',

@@ -61,14 +61,14 @@ const compareTable = (
     was.filter(({ id }) => is.some((step) => step.id === id)).map(({ id }) => id),
     is.filter(({ id }) => was.some((step) => step.id === id)).map(({ id }) => id),
   )
-  const went = (step: Step): ComparedLine => ({
+  const removed = (step: Step): ComparedLine => ({
     mark: 'removed',
     step: step.id,
     number: was.indexOf(step) + 1,
     before: words(before, step),
   })
   const lines: ComparedLine[] = []
-  let told = 0
+  let reported = 0
   for (const [i, step] of is.entries()) {
     const at = was.findIndex(({ id }) => id === step.id)
     if (at < 0) {
@@ -79,20 +79,20 @@ const compareTable = (
     if (kept.has(step.id)) {
       lines.push(
         ...was
-          .slice(told, at)
+          .slice(reported, at)
           .filter(({ id }) => !is.some((one) => one.id === id))
-          .map(went),
+          .map(removed),
       )
-      told = at + 1
+      reported = at + 1
     }
     const pair = { step: step.id, number: i + 1, before: words(before, was[at] as Step), after: words(after, step) }
     lines.push({ mark: !same(was[at], step) ? 'changed' : kept.has(step.id) ? 'same' : 'moved', ...pair })
   }
   lines.push(
     ...was
-      .slice(told)
+      .slice(reported)
       .filter(({ id }) => !is.some((one) => one.id === id))
-      .map(went),
+      .map(removed),
   )
   const mark: ChangeMark = !old
     ? 'added'

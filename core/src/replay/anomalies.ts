@@ -10,24 +10,24 @@ const dropping = ['filter', 'distinct', 'join']
 
 /** What a step did otherwise than last time, in words; shares are compared, so that a larger export alone says nothing. */
 export const anomaliesOf = (now: Omit<StepStatistics, 'check'>, before: Omit<StepStatistics, 'check'>): string[] => {
-  const said: string[] = []
+  const message: string[] = []
   const [left, usual] = [shareOf(now.rowsLeft, now.rowsIn), shareOf(before.rowsLeft, before.rowsIn)]
   if (dropping.includes(now.kind) && (left > usual * 2 || left < usual / 2) && Math.max(left, usual) > 0.02)
-    said.push(`drops ${percent(left)} of the rows; last time ${percent(usual)}`)
+    message.push(`drops ${percent(left)} of the rows; last time ${percent(usual)}`)
   if (now.kind === 'join' && now.rowsOut > now.rowsIn && before.rowsOut <= before.rowsIn)
-    said.push(`makes ${figure(now.rowsOut)} rows of ${figure(now.rowsIn)}; last time no row met more than one`)
+    message.push(`makes ${figure(now.rowsOut)} rows of ${figure(now.rowsIn)}; last time no row met more than one`)
   const [bad, usualBad] = [
     shareOf(lost(now), now.rowsIn || now.rowsOut),
     shareOf(lost(before), before.rowsIn || before.rowsOut),
   ]
   if (lost(now) > 0 && bad > usualBad * 2 && (bad > 0.01 || usualBad === 0))
-    said.push(
+    message.push(
       lost(before) === 0
         ? `${figure(lost(now))} cells could not be read; last time all could`
         : `${percent(bad)} of the rows have cells that could not be read; last time ${percent(usualBad)}`,
     )
   const gone =
     now.columnsAdded.length === 0 ? [] : before.columnsAdded.filter((name) => !now.columnsAdded.includes(name))
-  if (gone.length > 0) said.push(`makes no column ${gone.map((name) => `“${name}”`).join(', ')} this time`)
-  return said
+  if (gone.length > 0) message.push(`makes no column ${gone.map((name) => `“${name}”`).join(', ')} this time`)
+  return message
 }

@@ -3,7 +3,7 @@ import { wildcard } from '../table/text.ts'
 import type { Recipe } from '../recipe/recipe.ts'
 
 /** How many letters of a name a pattern says. */
-const said = (pattern = ''): number => pattern.replace(/[*?]/g, '').length
+const message = (pattern = ''): number => pattern.replace(/[*?]/g, '').length
 
 /** Files laid with the inputs they are for by their names alone; one file and one input find each other. */
 export const assignFiles = <T extends { readonly name: string }>(
@@ -16,7 +16,7 @@ export const assignFiles = <T extends { readonly name: string }>(
     // of several patterns that meet the name the one that says most of it
     const [first = recipe.inputs.length === 1 ? recipe.inputs[0] : undefined] = recipe.inputs
       .filter(({ files: pattern }) => pattern !== undefined && wildcard(pattern).test(file.name))
-      .sort((a, b) => said(b.files) - said(a.files))
+      .sort((a, b) => message(b.files) - message(a.files))
     // several tables may open one workbook, each another sheet of it
     const inputs =
       first?.files === undefined

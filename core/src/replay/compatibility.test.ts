@@ -78,10 +78,12 @@ test('a renamed column is found by its values or its name, offered and not assum
     Fees: ['decimal', 3, 4],
     Desk: ['text', 'A', 'Z'],
   })
-  const told = fit(june, { before: may })
-  expect(told.verdict).toBe('does-not-fit')
+  const reported = fit(june, { before: may })
+  expect(reported.verdict).toBe('does-not-fit')
   const offers = Object.fromEntries(
-    told.findings.filter(({ code }) => code === 'missing-column').map(({ column, offers: all }) => [column, all[0]]),
+    reported.findings
+      .filter(({ code }) => code === 'missing-column')
+      .map(({ column, offers: all }) => [column, all[0]]),
   )
   expect(offers.Species).toMatchObject({ do: 'rename', column: 'Patient kind' })
   expect(offers.Species?.why).toContain('100 % of its values')
@@ -147,8 +149,8 @@ test('a step on a column that is not there is broken, those after it wait, and e
   expect(plan.tables[0]?.steps.map(({ state }) => state)).toEqual(['fine', 'broken', 'waiting'])
   const [broken] = brokenSteps(plan)
   if (!broken) throw new Error('nothing is broken')
-  const [mend] = quickFixesFor(broken.step, broken.problem)
-  expect(mend).toEqual({ column: 'Fee', step: cheap })
+  const [quickFix] = quickFixesFor(broken.step, broken.problem)
+  expect(quickFix).toEqual({ column: 'Fee', step: cheap })
   const wrong = { id: 's2', kind: 'derive', as: 'Net', formula: "Feee * 0.8 & 'Clinic'" }
   const [formula] = brokenSteps(planRecipe(recipe(wrong)))
   expect(formula && quickFixesFor(wrong, formula.problem)[0]?.step.formula).toBe("Fee * 0.8 & 'Clinic'")
@@ -181,7 +183,7 @@ test('a new spelling that would have joined a group is named before a replay; co
   }
   const parts: Step = { id: 's3', kind: 'split', column: 'Desk', by: { delimiter: '-' }, into: { columns: 'found' } }
   const needsTwo: Step = { id: 's4', kind: 'drop', columns: ['Desk 2'] }
-  const told = recipe(spell, parts, needsTwo)
+  const reported = recipe(spell, parts, needsTwo)
   const june = (desk: string) =>
     visits({
       Clinic: ['text', 'Marlpitt', 'Oxbow'],
@@ -191,9 +193,9 @@ test('a new spelling that would have joined a group is named before a replay; co
     })
   const judge = (table: Table) =>
     checkCompatibility(
-      told,
+      reported,
       { visits: { table } },
-      runRecipe(told, { sources: () => ({ table, notes: {}, unreadable: [], key: '' }), parameters: {}, now: 0 }),
+      runRecipe(reported, { sources: () => ({ table, notes: {}, unreadable: [], key: '' }), parameters: {}, now: 0 }),
     )
   expect(judge(june('A-1'))).toMatchObject({
     verdict: 'fits',
@@ -201,7 +203,7 @@ test('a new spelling that would have joined a group is named before a replay; co
   })
   expect(judge(june('A-1')).findings[0]?.sentence).toContain('“Marlpitt” in Clinic is new and looks like “Marlpit”')
   // without data the second piece is taken to be there; with it, it is not
-  expect(checkCompatibility(told, { visits: { table: june('A') } }).verdict).toBe('fits')
+  expect(checkCompatibility(reported, { visits: { table: june('A') } }).verdict).toBe('fits')
   expect(judge(june('A')).verdict).toBe('does-not-fit')
 })
 
@@ -214,11 +216,11 @@ test('labels that a pivot was not told of, and told ones that are not there, are
     by: ['Clinic'],
     found: ['dog', 'owl'],
   }
-  const judge = (told: Recipe, table: Table) =>
+  const judge = (reported: Recipe, table: Table) =>
     checkCompatibility(
-      told,
+      reported,
       { visits: { table } },
-      runRecipe(told, { sources: () => ({ table, notes: {}, unreadable: [], key: '' }), parameters: {}, now: 0 }),
+      runRecipe(reported, { sources: () => ({ table, notes: {}, unreadable: [], key: '' }), parameters: {}, now: 0 }),
     )
   const { verdict, findings } = judge(recipe(wide), may)
   expect(verdict).toBe('fits')
@@ -235,26 +237,26 @@ test('labels that a pivot was not told of, and told ones that are not there, are
 
 test('answers for good: a name kept, a column expected, one done without', () => {
   const june = visits({ Clinic: ['text', 'Oxbow'], Fees: ['decimal', 3], Desk: ['text', 'A'], Vet: ['text', 'Rusk'] })
-  let told = story
+  let reported = story
   const keep = (code: string, column: string): void => {
-    const finding = checkCompatibility(told, { visits: { table: june } }).findings.find(
+    const finding = checkCompatibility(reported, { visits: { table: june } }).findings.find(
       (one) => one.code === code && one.column === column,
     )
     const offer = finding?.offers[0]
     if (!finding || !offer) throw new Error(`nothing is offered for ${column}`)
-    told = answered(told, finding, offer)
+    reported = answered(reported, finding, offer)
   }
   keep('missing-column', 'Fee')
-  expect(told.inputs[0]?.columns?.find(({ name }) => name === 'Fee')).toEqual({
+  expect(reported.inputs[0]?.columns?.find(({ name }) => name === 'Fee')).toEqual({
     name: 'Fee',
     type: 'decimal',
     also: ['Fees'],
   })
   keep('new-column', 'Vet')
   keep('missing-column', 'Species')
-  const known = columnAliases(told.inputs[0])
+  const known = columnAliases(reported.inputs[0])
   expect(
-    checkCompatibility(told, { visits: { table: june.renamed(storyNames(june.names, known)), renamed: known } }),
+    checkCompatibility(reported, { visits: { table: june.renamed(storyNames(june.names, known)), renamed: known } }),
   ).toMatchObject({
     verdict: 'fits',
     findings: [

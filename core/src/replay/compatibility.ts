@@ -302,7 +302,7 @@ export const checkCompatibility = (
     const input = ownValue(inputs, id)
     if (!input) return []
     const lacking = lackFindings(id, name, input)
-    const came = (input.parts ?? []).flatMap(({ file, sheet }): CompatibilityFinding[] =>
+    const added = (input.parts ?? []).flatMap(({ file, sheet }): CompatibilityFinding[] =>
       sheet !== undefined && input.partsBefore && !input.partsBefore.some((part) => part.sheet === sheet)
         ? [
             {
@@ -343,7 +343,7 @@ export const checkCompatibility = (
     const found = [
       ...known,
       ...(columns && columns.length > 0 ? columnFindings(recipe, id, name, columns, input) : []),
-      ...came,
+      ...added,
       ...lacking,
       ...sheets,
       ...rowFinding(id, name, input),
@@ -351,7 +351,7 @@ export const checkCompatibility = (
     return files.size === 1 && file !== undefined ? found.map((finding) => ({ ...finding, file })) : found
   })
   const broken = brokenSteps(ran?.plan ?? planRecipe(recipe, schemas))
-  const told = findings.map((finding) => {
+  const reported = findings.map((finding) => {
     const cause = broken.find(
       ({ problem }) =>
         finding.code === 'missing-column' &&
@@ -373,7 +373,7 @@ export const checkCompatibility = (
       : finding
   })
   const rest = broken
-    .filter(({ step }) => !told.some((finding) => finding.step === step.id))
+    .filter(({ step }) => !reported.some((finding) => finding.step === step.id))
     .map(({ table, step, sentence }): CompatibilityFinding => ({
       code: 'broken-step',
       input:
@@ -385,7 +385,7 @@ export const checkCompatibility = (
       sentence,
     }))
   const all = [
-    ...told,
+    ...reported,
     ...rest,
     ...valueFindings(recipe, ran?.tables ?? []),
     ...labelFindings(recipe, ran?.tables ?? []),

@@ -1,4 +1,4 @@
-import { carriedColumns } from '../engine/lineage.ts'
+import { columnLineageOf } from '../engine/lineage.ts'
 import { brokenSteps, planRecipe, type SeenSchemas } from '../engine/plan.ts'
 import { type Recipe, type Step } from '../recipe/recipe.ts'
 import { tablesNeeded } from '../recipe/step-access.ts'
@@ -13,15 +13,15 @@ export type StepColumns = { readonly step: Step; readonly input: Schema; readonl
 export const renamesBetween = (old: StepColumns | undefined, next: StepColumns): Readonly<Record<string, string>> => {
   const there = new Set(next.output.map(({ name }) => name))
   const now = new Map(
-    Object.entries(carriedColumns(next.step, next.input, next.output)).map(([to, from]) => [from, to]),
+    Object.entries(columnLineageOf(next.step, next.input, next.output)).map(([to, from]) => [from, to]),
   )
   const pairs: (readonly [string, string | undefined])[] = []
   if (!old) pairs.push(...now)
   else {
-    const carried = carriedColumns(old.step, old.input, old.output)
-    for (const [was, from] of Object.entries(carried)) pairs.push([was, now.get(from)])
+    const columnLineage = columnLineageOf(old.step, old.input, old.output)
+    for (const [was, from] of Object.entries(columnLineage)) pairs.push([was, now.get(from)])
     const kept = new Set(now.values())
-    const made = old.output.filter(({ name }) => ownValue(carried, name) === undefined)
+    const made = old.output.filter(({ name }) => ownValue(columnLineage, name) === undefined)
     const makes = next.output.filter(({ name }) => !kept.has(name))
     if (made.length === makes.length) made.forEach(({ name }, i) => pairs.push([name, makes[i]?.name]))
   }
@@ -57,7 +57,7 @@ export const followRenames = (
     ...(from ? { [from.id]: from.columns } : {}),
   }
   const wrong = new Set(brokenSteps(planRecipe(before, undefined, seen)).map(({ step }) => step.id))
-  const mend = (recipe: Recipe): Recipe | undefined => {
+  const quickFix = (recipe: Recipe): Recipe | undefined => {
     for (const { step, problem } of brokenSteps(planRecipe(recipe, undefined, now))) {
       const missing =
         problem.code === 'formula' ? problem.missing?.column : 'column' in problem ? problem.column : undefined
@@ -83,7 +83,7 @@ export const followRenames = (
     return undefined
   }
   let recipe = after
-  for (let next = mend(recipe), turns = 0; next && turns < 2000; next = mend(recipe), turns++) recipe = next
+  for (let next = quickFix(recipe), turns = 0; next && turns < 2000; next = quickFix(recipe), turns++) recipe = next
   return recipe
 }
 

@@ -41,7 +41,7 @@ export function* csvRows(
   let rest = ''
   let returns = false
   let seen = 0
-  let carried: string[][] = []
+  let columnLineage: string[][] = []
   for (const { text, done } of textPieces(bytes, name, read.encoding)) {
     const piece = rest + text
     const last = done === 1 && !partial
@@ -66,14 +66,14 @@ export function* csvRows(
     if (returns) dropReturn(data)
     seen += data.length
     if (last && data.length > 0 && data.at(-1)?.length === 1 && data.at(-1)?.[0] === '') data.pop()
-    if (carried.length > 0) yield { rows: carried, done }
-    carried = data
+    if (columnLineage.length > 0) yield { rows: columnLineage, done }
+    columnLineage = data
     if (!last) {
-      yield { rows: carried, done }
-      carried = []
+      yield { rows: columnLineage, done }
+      columnLineage = []
     }
   }
-  if (carried.length > 0) yield { rows: carried, done: 1 }
+  if (columnLineage.length > 0) yield { rows: columnLineage, done: 1 }
 }
 
 const firstPiece = 1 << 20
@@ -87,7 +87,7 @@ const scanFile = async (
   name: string,
   read: ReadOptions,
   asText: ReadonlySet<string>,
-  breath: YieldControl,
+  yieldControl: YieldControl,
 ): Promise<TableBuilder | undefined> => {
   const quote = read.quote ?? '"'
   if (
@@ -111,12 +111,12 @@ const scanFile = async (
   )
   if (data.length <= Math.max(1, ...headerRows(read)) + (read.skip ?? 0)) return undefined
   dropReturn(data)
-  const intake = new TableBuilder(read, asText)
+  const builder = new TableBuilder(read, asText)
   checkWidth(data, name)
-  intake.expect(Math.ceil((data.length * bytes.length * 1.04) / meta.cursor))
-  intake.add(data)
+  builder.expect(Math.ceil((data.length * bytes.length * 1.04) / meta.cursor))
+  builder.add(data)
   const source = { bytes, text: spanDecoder(bytes), bytesOf: (text: string) => Buffer.from(text) }
-  const scan = intake.scan(
+  const scan = builder.scan(
     source,
     mark + Buffer.byteLength(head.slice(0, meta.cursor)),
     delimiter.charCodeAt(0),
@@ -124,8 +124,8 @@ const scanFile = async (
   )
   for (;;) {
     const { value, done } = scan.next()
-    if (done) return value ? intake : undefined
-    await breath(value / bytes.length, intake.rowCount)
+    if (done) return value ? builder : undefined
+    await yieldControl(value / bytes.length, builder.rowCount)
   }
 }
 
@@ -143,19 +143,19 @@ export const openCsvFile = async (
   bytes: Buffer,
   name: string,
   read: ReadOptions,
-  breath: YieldControl,
+  yieldControl: YieldControl,
   forced: ReadonlySet<string> = new Set(),
 ): Promise<BuiltTable> => {
   const pass = async (asText: ReadonlySet<string>): Promise<TableBuilder> => {
-    const scanned = await scanFile(bytes, name, read, asText, breath)
+    const scanned = await scanFile(bytes, name, read, asText, yieldControl)
     if (scanned) return scanned
-    const intake = new TableBuilder(read, asText)
+    const builder = new TableBuilder(read, asText)
     for (const { rows, done } of csvRows(bytes, name, read)) {
       checkWidth(rows, name)
-      intake.add(rows)
-      await breath(done, intake.rowCount)
+      builder.add(rows)
+      await yieldControl(done, builder.rowCount)
     }
-    return intake
+    return builder
   }
   const first = await pass(forced)
   return (first.surprises.length > 0 ? await pass(new Set([...forced, ...first.surprises])) : first).done()

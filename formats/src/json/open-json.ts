@@ -112,7 +112,7 @@ export const openJson = async (
   bytes: Buffer,
   name: string,
   read: ReadOptions,
-  breath: YieldControl,
+  yieldControl: YieldControl,
 ): Promise<BuiltTable> => {
   const records = recordsAt(parseJson(bytes, name, read.encoding), read.path, name)
   const names: string[] = []
@@ -127,14 +127,14 @@ export const openJson = async (
         `${name}: by record ${figure(i + 1)} there are more than ${figure(maxColumns)} different names, each of which would be a column. The names may be values: ask for an export in which they stand in a field of their own.`,
       )
     flat.push(row)
-    if ((i & 1023) === 0) await breath((i / records.length) * 0.5, i)
+    if ((i & 1023) === 0) await yieldControl((i / records.length) * 0.5, i)
   }
   const { header: _header, skip: _skip, footer: _footer, range: _range, ...rest } = read
-  const intake = new CellTableBuilder(rest, true)
-  intake.add(names)
+  const builder = new CellTableBuilder(rest, true)
+  builder.add(names)
   for (const [i, row] of flat.entries()) {
-    intake.add(names.map((key) => row.get(key) ?? null))
-    if ((i & 1023) === 0) await breath(0.5 + (i / flat.length) * 0.5, i)
+    builder.add(names.map((key) => row.get(key) ?? null))
+    if ((i & 1023) === 0) await yieldControl(0.5 + (i / flat.length) * 0.5, i)
   }
-  return intake.done(true)
+  return builder.done(true)
 }

@@ -157,7 +157,7 @@ export const openParquet = async (
   bytes: Buffer,
   name: string,
   read: ReadOptions,
-  breath: YieldControl,
+  yieldControl: YieldControl,
 ): Promise<BuiltTable> => {
   const file = asFile(bytes)
   let metadata: FileMetaData
@@ -173,8 +173,8 @@ export const openParquet = async (
   const [root] = metadata.schema
   const names = topLevel(metadata.schema, root?.num_children ?? 0)
   const { header: _header, skip: _skip, footer: _footer, range: _range, ...rest } = read
-  const intake = new CellTableBuilder(rest)
-  intake.add(names)
+  const builder = new CellTableBuilder(rest)
+  builder.add(names)
   const total = Number(metadata.num_rows)
   for (let from = 0; from < total; from += rowsAPiece) {
     let rows: Record<string, unknown>[]
@@ -191,10 +191,10 @@ export const openParquet = async (
         `${name} cannot be read from row ${from + 1} on: ${(error as Error).message}. Take it again from where it came.`,
       )
     }
-    for (const row of rows) intake.add(names.map((key) => cellOf(ownValue(row, key), elements.get(key))))
-    await breath((from + rows.length) / total, from + rows.length)
+    for (const row of rows) builder.add(names.map((key) => cellOf(ownValue(row, key), elements.get(key))))
+    await yieldControl((from + rows.length) / total, from + rows.length)
   }
-  return intake.done(true)
+  return builder.done(true)
 }
 
 /** The names of the columns themselves, without what is nested in them: the schema is a tree, written depth first. */

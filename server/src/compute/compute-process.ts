@@ -73,7 +73,7 @@ export class ComputeProcess {
   private readonly waiting: ComputeJob[] = []
   private readonly sent = new Map<number, ComputeJob>()
   private readonly options: ProcessOptions
-  private said = ''
+  private message = ''
   private closed = false
   /** The job whose time limit ended the process. */
   private ended: ComputeJob | undefined
@@ -99,7 +99,7 @@ export class ComputeProcess {
     const at = this.waiting.indexOf(job)
     if (at >= 0) this.waiting.splice(at, 1)
     if (at >= 0 || job.state !== 'started') this.answer(job, () => job.reject(superseded()))
-    if (at < 0) this.tell({ kind: 'stop', id: job.id })
+    if (at < 0) this.report({ kind: 'stop', id: job.id })
   }
 
   /** Takes away the jobs that have not started, so that another process can have them. */
@@ -108,7 +108,7 @@ export class ComputeProcess {
     for (const job of taken) {
       const at = this.waiting.indexOf(job)
       if (at >= 0) this.waiting.splice(at, 1)
-      else this.tell({ kind: 'stop', id: job.id })
+      else this.report({ kind: 'stop', id: job.id })
       this.sent.delete(job.id)
       job.state = 'waiting'
     }
@@ -121,7 +121,7 @@ export class ComputeProcess {
     this.child?.kill('SIGKILL')
   }
 
-  private tell(message: ToChild): void {
+  private report(message: ToChild): void {
     this.child?.send(message, () => undefined)
   }
 
@@ -137,7 +137,7 @@ export class ComputeProcess {
       this.sent.set(job.id, job)
       job.state = 'sent'
       this.child ??= this.start()
-      this.tell({ kind: 'run', id: job.id, task: job.task })
+      this.report({ kind: 'run', id: job.id, task: job.task })
     }
   }
 
@@ -153,9 +153,9 @@ export class ComputeProcess {
       serialization: 'advanced',
       env: { ...process.env, [settingsVariable]: JSON.stringify(settings) },
     })
-    this.said = ''
+    this.message = ''
     this.ended = undefined
-    child.stderr?.setEncoding('utf8').on('data', (text: string) => (this.said = (this.said + text).slice(-4000)))
+    child.stderr?.setEncoding('utf8').on('data', (text: string) => (this.message = (this.message + text).slice(-4000)))
     child.on('message', (event: FromChild) => this.hear(event))
     child.on('error', fault)
     child.on('exit', (code, signal) => this.exited(child, code, signal))
@@ -188,7 +188,7 @@ export class ComputeProcess {
     job.startedAt = Date.now()
     job.timer = setTimeout(() => {
       job.timedOut = true
-      this.tell({ kind: 'stop', id: job.id })
+      this.report({ kind: 'stop', id: job.id })
       job.timer = setTimeout(() => {
         this.ended = job
         this.child?.kill('SIGKILL')
@@ -207,14 +207,14 @@ export class ComputeProcess {
   private exited(child: ChildProcess, code: number | null, signal: NodeJS.Signals | null): void {
     if (this.child !== child || this.closed) return
     const { ended, options } = this
-    const said = this.said.trim()
+    const message = this.message.trim()
     this.child = undefined
     const jobs = [...this.sent.values()]
     this.sent.clear()
     for (const job of jobs) clearTimeout(job.timer)
     const started = jobs.filter(({ state }) => state === 'started')
     const memory = code === exitCodes.outOfMemory || (signal !== null && !ended)
-    if (!ended) options.fault(new Error(`A compute process ended (${signal ?? code}).${said ? ` ${said}` : ''}`))
+    if (!ended) options.fault(new Error(`A compute process ended (${signal ?? code}).${message ? ` ${message}` : ''}`))
     const blamed = (job: ComputeJob): boolean =>
       ended ? job === ended : job.state === 'started' && (!options.retries || started.length === 1 || job.suspected > 0)
     for (const job of jobs.filter(blamed))

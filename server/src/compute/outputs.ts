@@ -71,7 +71,7 @@ export const writeOutputs = async (
 ): Promise<{ outputs: RunReply['outputs']; stored: { hash: string; size: number }[] }> => {
   const wanted = outputsOf(recipe)
   const nameOf = (id: string): string => recipe.tables.find((table) => table.id === id)?.name ?? id
-  const told = (table: string) => {
+  const reported = (table: string) => {
     const result = tableOf(table)
     return {
       rows: result.rowCount,
@@ -101,7 +101,14 @@ export const writeOutputs = async (
       ),
     )
     stored.push(kept)
-    return made.map(({ table, file, format }) => ({ table, file, format, hash: kept.hash, into: null, ...told(table) }))
+    return made.map(({ table, file, format }) => ({
+      table,
+      file,
+      format,
+      hash: kept.hash,
+      into: null,
+      ...reported(table),
+    }))
   })
   const into = wanted.flatMap((output) => (isFile(output) ? [] : [output]))
   await writeToDatabases(
@@ -121,7 +128,7 @@ export const writeOutputs = async (
         format: 'postgresql' as const,
         hash: '',
         into: output.connection,
-        ...told(output.table),
+        ...reported(output.table),
       })),
     ],
     stored,

@@ -37,7 +37,7 @@ const sortOf: { readonly [K in Task['kind']]: keyof TimeLimits } = {
   groups: 'preview',
   picture: 'preview',
   match: 'preview',
-  lay: 'preview',
+  align: 'preview',
   reconcile: 'preview',
   find: 'preview',
   scripts: 'preview',

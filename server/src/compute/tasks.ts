@@ -120,7 +120,7 @@ export type Task =
       readonly now: number
     }
   | {
-      readonly kind: 'lay'
+      readonly kind: 'align'
       readonly recipe: Recipe
       readonly table: string
       readonly step: string
@@ -224,7 +224,7 @@ const ranTo = async (story: StoryFiles, table: string, step: string | undefined,
   const one = story.recipe.tables.find(({ id }) => id === table)
   const last = step ?? one?.steps.at(-1)?.id ?? ''
   const { ran } = await runTo(story.recipe, table, last, story.files, story.now, context)
-  const done = ran.steps.find((told) => told.step.id === last)
+  const done = ran.steps.find((reported) => reported.step.id === last)
   if (!one || !done || done.state === 'broken' || done.state === 'waiting')
     throw new TaskProblem(`The table ${one?.name ?? table} is not finished: one of its sentences needs a mend first.`)
   return { ran, table: done.table }
@@ -253,13 +253,13 @@ const preview = async (
   { request, files, now }: Extract<Task, { kind: 'preview' }>,
   context: WorkerContext,
 ): Promise<PreviewReply> => {
-  const { recipe, table, step, lens, only, from, count } = request
+  const { recipe, table, step, diffMode, only, from, count } = request
   const { ran, plan, engineMs } = await runTo(recipe, table, step, files, now, context, request.drafts ?? [])
   const at = Math.max(
     0,
     ran.steps.findIndex((one) => one.step.id === step),
   )
-  const view = diffView(ran.steps, at, lens, only, from, count)
+  const view = diffView(ran.steps, at, diffMode, only, from, count)
   const planned = plan.tables.find(({ id }) => id === table)?.steps ?? []
   return {
     ...structuredClone(view),
@@ -280,7 +280,7 @@ const preview = async (
         problems: problems.map((problem) => ({
           sentence: sentenceOf(problem),
           path: [...problem.path],
-          mends: quickFixesFor(one, problem).map(({ column, words, step: mended }) => ({
+          quickFixes: quickFixesFor(one, problem).map(({ column, words, step: mended }) => ({
             column,
             ...(words ? { words } : {}),
             step: mended as Step & { [key: string]: unknown },
@@ -528,7 +528,7 @@ export const perform = async (task: Task, context: WorkerContext): Promise<unkno
         await tableOf(task, task.with, undefined, context),
         task.asked,
       )
-    case 'lay': {
+    case 'align': {
       const tables = [await tableOf(task, task.table, task.step, context)]
       for (const id of task.union.with) tables.push(await tableOf(task, id, undefined, context))
       return alignTables(task.union, task.table, tables)
@@ -568,7 +568,7 @@ const replies: { readonly [K in Task['kind']]?: { readonly parse: (value: unknow
   groups: api.groupsReply,
   picture: api.pictureData,
   match: api.matchReply,
-  lay: api.alignReply,
+  align: api.alignReply,
   reconcile: api.reconcileReply,
   find: api.findReply,
   fit: api.fitReply,

@@ -101,7 +101,7 @@ const readAnew = async (
   context: WorkerContext,
 ): Promise<OpenedFiles> => {
   const bytes = files.map((file) => stored(file, context))
-  let said = 0
+  let message = 0
   let breathed = Date.now()
   return openInput(bytes, read, known, async (share, rows) => {
     const now = Date.now()
@@ -110,8 +110,8 @@ const readAnew = async (
     await otherWork()
     breathed = Date.now()
     if (context.shouldStop()) throw new TaskProblem('The reading was stopped. Nothing was changed.')
-    if (now - said < 120) return
-    said = now
+    if (now - message < 120) return
+    message = now
     context.progress({
       done: Math.round(share * 100),
       of: 100,

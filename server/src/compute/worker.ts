@@ -39,16 +39,16 @@ const failure = (error: unknown, wasStopped: boolean): JobEvent => {
 port.on('message', (message: ToChild) => {
   if (message.kind !== 'run') return
   const { id, task } = message
-  const tell = (event: JobEvent): void => port.postMessage({ id, ...event })
+  const report = (event: JobEvent): void => port.postMessage({ id, ...event })
   const shouldStop = (): boolean => Atomics.load(stopped, id % stopped.length) === id
-  const context: WorkerContext = { folder, inputs, columns, shouldStop, progress: (progress) => tell({ progress }) }
+  const context: WorkerContext = { folder, inputs, columns, shouldStop, progress: (progress) => report({ progress }) }
   const work = async (): Promise<void> => {
     try {
-      if (shouldStop()) return tell({ stopped: true })
-      tell({ started: true })
-      tell({ result: replyText(task.kind, await perform(task, context)) })
+      if (shouldStop()) return report({ stopped: true })
+      report({ started: true })
+      report({ result: replyText(task.kind, await perform(task, context)) })
     } catch (error) {
-      tell(failure(error, shouldStop()))
+      report(failure(error, shouldStop()))
     }
   }
   void work()

@@ -9,14 +9,14 @@ const run = (program: string, words: readonly string[], shouldStop: () => boolea
       stdio: ['ignore', 'ignore', 'pipe'],
       env: { PATH: process.env.PATH, PYTHONIOENCODING: 'utf-8', PYTHONUTF8: '1' },
     })
-    let said = ''
+    let message = ''
     const watch = setInterval(() => shouldStop() && child.kill('SIGKILL'), 200)
-    child.stderr.setEncoding('utf8').on('data', (text: string) => (said = (said + text).slice(-4000)))
+    child.stderr.setEncoding('utf8').on('data', (text: string) => (message = (message + text).slice(-4000)))
     child.on('error', (error) => (clearInterval(watch), reject(error)))
     child.on('close', (exit) => {
       clearInterval(watch)
       if (exit === 0) resolve()
-      else reject(new PythonFailed(said.trim().split('\n').at(-1) ?? `it ended with ${exit ?? 'a signal'}`))
+      else reject(new PythonFailed(message.trim().split('\n').at(-1) ?? `it ended with ${exit ?? 'a signal'}`))
     })
   })
 

@@ -186,8 +186,8 @@ export const flowRoutes = (
     await pass(
       response,
       compute.do(
-        { kind: 'lay', ...asked, ...at, union: union as { with: string[] } },
-        { home: id, lane, requestKey: keyOfRequest(request, id, 'lay') },
+        { kind: 'align', ...asked, ...at, union: union as { with: string[] } },
+        { home: id, lane, requestKey: keyOfRequest(request, id, 'align') },
       ),
     )
   })

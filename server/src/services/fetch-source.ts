@@ -24,7 +24,7 @@ export const taker = ({ files, shelf, sources, reach }: TakeServices) => {
   /** What a source gives now, as a file. */
   const take = async (
     asked: SourceAsked,
-    tell: (rows: number) => void,
+    report: (rows: number) => void,
   ): Promise<{ name: string; title: string; pieces: AsyncIterable<Buffer> }> => {
     if (asked.kind === 'web') {
       const { url, answer } = await fetchAnswer(asked.address, reach)
@@ -34,22 +34,22 @@ export const taker = ({ files, shelf, sources, reach }: TakeServices) => {
       return {
         name: `${stemOf(asked.table)}.json`,
         title: `${asked.table} of ${asked.service}`,
-        pieces: odataRecords(asked.service, asked.table, asked.columns, reach, tell),
+        pieces: odataRecords(asked.service, asked.table, asked.columns, reach, report),
       }
     const connection = await sources.connection(asked.connection)
     const table = 'query' in asked.wanted ? 'query' : asked.wanted.table
     return {
       name: `${stemOf(table)}.csv`,
       title: `${table} of ${asked.connection}`,
-      pieces: postgresCsv(connection, asked.wanted, tell),
+      pieces: postgresCsv(connection, asked.wanted, report),
     }
   }
   const takeAndKeep = async (
     asked: SourceAsked,
     known?: number,
-    tell: (rows: number) => void = () => undefined,
+    report: (rows: number) => void = () => undefined,
   ): Promise<{ file: FileRef; source: number }> => {
-    const { name, title, pieces } = await take(asked, tell)
+    const { name, title, pieces } = await take(asked, report)
     const stored = await files.add(Readable.from(pieces))
     const source = known ?? (await sources.add(title, asked))
     const file = { name, ...stored }

@@ -84,7 +84,7 @@ export class Replays {
     if (!job) return
     this.line.splice(this.line.indexOf(job), 1)
     this.busy++
-    void this.tell(job).finally(() => {
+    void this.report(job).finally(() => {
       this.busy--
       this.going.delete(job.run)
       this.next()
@@ -102,7 +102,7 @@ export class Replays {
       ? this.line.findIndex(({ start }) => start.link !== undefined)
       : -1
   }
-  private async tell(job: ReplayJob): Promise<void> {
+  private async report(job: ReplayJob): Promise<void> {
     const { run, start } = job
     const { runs, registerFile, fault, compute } = this.parts
     const fail = (state: 'failed' | 'stopped', sentence: string): Promise<void> =>

@@ -59,7 +59,7 @@ export async function* odataRecords(
   table: string,
   columns: readonly string[],
   reach: Reach,
-  tell: (rows: number) => void,
+  report: (rows: number) => void,
 ): AsyncGenerator<Buffer> {
   let next: string | undefined = addressOf(service, table, columns)
   let rows = 0
@@ -84,7 +84,7 @@ export async function* odataRecords(
       )
     if (records.length > 0) yield Buffer.from(`${rows > 0 ? ',\n' : ''}${text}`)
     rows += records.length
-    tell(rows)
+    report(rows)
     const link = (data as ODataRecord)['@odata.nextLink']
     next = typeof link === 'string' ? new URL(link, url).href : undefined
   }

@@ -149,7 +149,7 @@ const aBatch = 5000
 export async function* postgresCsv(
   connection: Connection,
   wanted: Wanted,
-  tell: (rows: number) => void,
+  report: (rows: number) => void,
 ): AsyncGenerator<Buffer> {
   const pieces: Buffer[] = []
   let wake: () => void = () => undefined
@@ -168,7 +168,7 @@ export async function* postgresCsv(
           ),
         )
       total += rows.length
-      tell(total)
+      report(total)
       wake()
       if (rows.length < aBatch) return
       // no more is read than is written

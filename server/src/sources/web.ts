@@ -159,8 +159,8 @@ export const fetchJson = async (address: string, reach: Reach): Promise<{ url: U
 
 /** A name for what was fetched: as the server calls it, or the end of its address, with the ending that its type has. */
 export const nameOf = (url: URL, answer: IncomingMessage): string => {
-  const said = /filename="?([^";]+)"?/i.exec(answer.headers['content-disposition'] ?? '')?.[1]
-  const stem = (said ?? decodeURIComponent(url.pathname.split('/').filter(Boolean).at(-1) ?? url.hostname))
+  const message = /filename="?([^";]+)"?/i.exec(answer.headers['content-disposition'] ?? '')?.[1]
+  const stem = (message ?? decodeURIComponent(url.pathname.split('/').filter(Boolean).at(-1) ?? url.hostname))
     .replace(/^.*[/\\]/, '')
     .slice(0, 120)
   if (/\.(csv|tsv|txt|json|xlsx|ods|parquet)$/i.test(stem)) return stem

@@ -68,7 +68,7 @@ export class Runs {
   async list(flow: string, link?: string): Promise<RunSummary[]> {
     return (
       await this.database.query(
-        `select ${told}, ${slim} as outputs ${source} where r.flow = $1 and ($2::text is null or r.link = $2) order by r.started_at desc limit 100`,
+        `select ${reported}, ${slim} as outputs ${source} where r.flow = $1 and ($2::text is null or r.link = $2) order by r.started_at desc limit 100`,
         flow,
         link ?? null,
       )
@@ -82,7 +82,7 @@ export class Runs {
   }
   private async row(flow: string, id: string, link?: string): Promise<RunRow> {
     const [row] = await this.database.query(
-      `select ${told}, r.outputs, r.tables, r.pictures ${source} where r.flow = $1 and r.id = $2 and ($3::text is null or r.link = $3)`,
+      `select ${reported}, r.outputs, r.tables, r.pictures ${source} where r.flow = $1 and r.id = $2 and ($3::text is null or r.link = $3)`,
       flow,
       id,
       link ?? null,
@@ -92,7 +92,7 @@ export class Runs {
   }
 }
 
-const told =
+const reported =
   "r.id, r.flow, r.edit, r.state, r.sentence, r.started_at, r.asked, r.clock, r.link, r.retells, r.alone, r.files, e.at as edit_at, case when r.link is null then null when l.note = '' then 'a link' else l.note end as by"
 const source = 'from runs r join edits e on e.id = r.edit left join links l on l.token = r.link'
 /** Outputs without the rows that are shown of them. */

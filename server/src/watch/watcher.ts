@@ -49,7 +49,7 @@ export class Watcher {
     this.looking = true
     try {
       for (const watch of await this.parts.watches.going())
-        await this.lookAt(watch).catch((error: unknown) => this.told(watch, error))
+        await this.lookAt(watch).catch((error: unknown) => this.reported(watch, error))
     } catch (error) {
       this.parts.fault(error)
     } finally {
@@ -57,7 +57,7 @@ export class Watcher {
     }
   }
   /** What cannot be looked into is said once, not at every look. */
-  private async told(watch: StoredWatch, error: unknown): Promise<void> {
+  private async reported(watch: StoredWatch, error: unknown): Promise<void> {
     if (!(error instanceof Refusal)) this.parts.fault(error)
     const sentence =
       error instanceof Refusal
@@ -79,10 +79,10 @@ export class Watcher {
         watch.id,
         fresh.map(({ key }) => key),
       )
-      await this.tell(watch, await this.take(fresh), true)
+      await this.report(watch, await this.take(fresh), true)
     } else if (watch.nextAt !== undefined && watch.nextAt <= new Date()) {
       await this.parts.watches.next(watch.id, nextAfter(when, new Date()))
-      await this.tell(watch, folder ? await this.take(await filesIn(folder)) : await this.anew(watch), false)
+      await this.report(watch, folder ? await this.take(await filesIn(folder)) : await this.anew(watch), false)
     }
   }
   private async take(found: readonly Found[]): Promise<FileRef[]> {
@@ -106,7 +106,7 @@ export class Watcher {
     return Promise.all(sources.map((source) => this.parts.fetchAnew(source)))
   }
   /** Held against the story; what fits is replayed. `all`: every file is for the story, else the newest of each input. */
-  private async tell(watch: StoredWatch, refs: readonly FileRef[], all: boolean): Promise<void> {
+  private async report(watch: StoredWatch, refs: readonly FileRef[], all: boolean): Promise<void> {
     const { flows, replays, watches, compute } = this.parts
     const story = await flows.get(watch.flow)
     const before = await flows.files(watch.flow)

@@ -28,19 +28,19 @@ export const pageSize = 100
 export const previewQuery = (
   { base }: Endpoint,
   files: unknown,
-  stand: Cursor,
-  lens: api.PreviewRequest['lens'],
+  cursor: Cursor,
+  diffMode: api.PreviewRequest['diffMode'],
   only: api.PreviewRequest['only'],
   page: number,
 ) =>
   queryOptions({
-    queryKey: ['preview', base, files, fingerprint(stand), lens, only, page],
+    queryKey: ['preview', base, files, fingerprint(cursor), diffMode, only, page],
     queryFn: ({ signal }) =>
       ask(
         api.previewReply,
         'POST',
         `${base}/preview`,
-        { ...stand, lens, only, from: page * pageSize, count: pageSize },
+        { ...cursor, diffMode, only, from: page * pageSize, count: pageSize },
         signal,
       ),
     ...(page === 0 ? { placeholderData: keepPreviousData } : {}),
@@ -48,15 +48,15 @@ export const previewQuery = (
     staleTime: Infinity,
   })
 /** The accounts of every sentence of a table, without any rows. */
-export const storyQuery = ({ base }: Endpoint, files: unknown, stand: Cursor) =>
+export const storyQuery = ({ base }: Endpoint, files: unknown, cursor: Cursor) =>
   queryOptions({
-    queryKey: ['story', base, files, fingerprint(stand)],
+    queryKey: ['story', base, files, fingerprint(cursor)],
     queryFn: ({ signal }) =>
       ask(
         api.previewReply,
         'POST',
         `${base}/preview`,
-        { ...stand, lens: 'after', only: 'all', from: 0, count: 0 },
+        { ...cursor, diffMode: 'after', only: 'all', from: 0, count: 0 },
         signal,
       ),
     placeholderData: keepPreviousData,
@@ -66,38 +66,38 @@ export const storyQuery = ({ base }: Endpoint, files: unknown, stand: Cursor) =>
 export const factsQuery = (
   { base }: Endpoint,
   files: unknown,
-  stand: Cursor,
+  cursor: Cursor,
   columns: readonly string[],
   deep = true,
 ) =>
   queryOptions({
-    queryKey: ['facts', base, files, fingerprint(stand), columns, deep],
-    queryFn: ({ signal }) => ask(api.factsReply, 'POST', `${base}/facts`, { ...stand, columns, deep }, signal),
+    queryKey: ['facts', base, files, fingerprint(cursor), columns, deep],
+    queryFn: ({ signal }) => ask(api.factsReply, 'POST', `${base}/facts`, { ...cursor, columns, deep }, signal),
     enabled: columns.length > 0,
     placeholderData: keepPreviousData,
     retry: 2,
     staleTime: Infinity,
   })
-export const valuesQuery = ({ base }: Endpoint, files: unknown, stand: Cursor, column: string) =>
+export const valuesQuery = ({ base }: Endpoint, files: unknown, cursor: Cursor, column: string) =>
   queryOptions({
-    queryKey: ['values', base, files, fingerprint(stand), column],
-    queryFn: ({ signal }) => ask(api.valuesReply, 'POST', `${base}/values`, { ...stand, column }, signal),
+    queryKey: ['values', base, files, fingerprint(cursor), column],
+    queryFn: ({ signal }) => ask(api.valuesReply, 'POST', `${base}/values`, { ...cursor, column }, signal),
     enabled: column !== '',
     staleTime: Infinity,
   })
 
-export const groupsQuery = ({ base }: Endpoint, files: unknown, stand: Cursor, column: string) =>
+export const groupsQuery = ({ base }: Endpoint, files: unknown, cursor: Cursor, column: string) =>
   queryOptions({
-    queryKey: ['groups', base, files, fingerprint(stand), column],
-    queryFn: ({ signal }) => ask(api.groupsReply, 'POST', `${base}/groups`, { ...stand, column }, signal),
+    queryKey: ['groups', base, files, fingerprint(cursor), column],
+    queryFn: ({ signal }) => ask(api.groupsReply, 'POST', `${base}/groups`, { ...cursor, column }, signal),
     enabled: column !== '',
     staleTime: Infinity,
   })
 
-export const pictureQuery = ({ base }: Endpoint, files: unknown, stand: Cursor, picture: api.Picture | undefined) =>
+export const pictureQuery = ({ base }: Endpoint, files: unknown, cursor: Cursor, picture: api.Picture | undefined) =>
   queryOptions({
-    queryKey: ['picture', base, files, fingerprint(stand), picture],
-    queryFn: ({ signal }) => ask(api.pictureData, 'POST', `${base}/picture`, { ...stand, picture }, signal),
+    queryKey: ['picture', base, files, fingerprint(cursor), picture],
+    queryFn: ({ signal }) => ask(api.pictureData, 'POST', `${base}/picture`, { ...cursor, picture }, signal),
     enabled: picture !== undefined,
     placeholderData: keepPreviousData,
     staleTime: Infinity,
@@ -108,7 +108,7 @@ export const pictureQuery = ({ base }: Endpoint, files: unknown, stand: Cursor, 
 export const matchQuery = (
   { base }: Endpoint,
   files: unknown,
-  stand: Cursor,
+  cursor: Cursor,
   other: string,
   asked: Omit<api.MatchRequest, 'recipe' | 'table' | 'step' | 'with'>,
 ) =>
@@ -117,12 +117,12 @@ export const matchQuery = (
       'match',
       base,
       files,
-      fingerprint(stand),
-      fingerprint({ ...stand, table: other, step: '' }),
+      fingerprint(cursor),
+      fingerprint({ ...cursor, table: other, step: '' }),
       other,
       asked,
     ],
-    queryFn: ({ signal }) => ask(api.matchReply, 'POST', `${base}/match`, { ...stand, with: other, ...asked }, signal),
+    queryFn: ({ signal }) => ask(api.matchReply, 'POST', `${base}/match`, { ...cursor, with: other, ...asked }, signal),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     retry: 1,
@@ -130,19 +130,19 @@ export const matchQuery = (
 export const alignQuery = (
   { base }: Endpoint,
   files: unknown,
-  stand: Cursor,
+  cursor: Cursor,
   union: { readonly with: readonly string[] },
 ) =>
   queryOptions({
     queryKey: [
-      'lay',
+      'align',
       base,
       files,
-      fingerprint(stand),
-      union.with.map((id) => fingerprint({ ...stand, table: id, step: '' })),
+      fingerprint(cursor),
+      union.with.map((id) => fingerprint({ ...cursor, table: id, step: '' })),
       union,
     ],
-    queryFn: ({ signal }) => ask(api.alignReply, 'POST', `${base}/lay`, { ...stand, union }, signal),
+    queryFn: ({ signal }) => ask(api.alignReply, 'POST', `${base}/lay`, { ...cursor, union }, signal),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     retry: 1,

@@ -77,7 +77,7 @@ export const FlowLayout = ({ shared }: { shared: boolean }) => {
   const { data: flow, error } = useQuery(flowQuery(place))
   const changes = flow ? flow.rights === 'all' || flow.rights === 'edit' : !shared
   const [tools, setTools] = useState<ReactNode>()
-  const [said, setSaid] = useState('')
+  const [message, setMessage] = useState('')
   const allowed = `${flow?.edition ? `${flow.edition}, ` : ''}${flow?.rights === 'edit' ? 'to read, replay and change' : flow?.rights === 'copy' ? 'to read, replay and copy' : 'to read and replay'}`
   return (
     <div className="grid h-full grid-rows-[52px_1fr] overflow-hidden">
@@ -86,7 +86,7 @@ export const FlowLayout = ({ shared }: { shared: boolean }) => {
           <Mark />
           <span className="truncate font-serif text-[15px] font-medium">{flow?.recipe.name}</span>
           <span role="status" title={shared ? allowed : ''} className="truncate text-[12px] text-ink-3">
-            {shared && (said === '' || flow?.rights !== 'edit') ? allowed : said}
+            {shared && (message === '' || flow?.rights !== 'edit') ? allowed : message}
           </span>
         </div>
         <nav aria-label="Pages" className="flex gap-[26px]">
@@ -105,7 +105,7 @@ export const FlowLayout = ({ shared }: { shared: boolean }) => {
           <Notice kind="removed">{error.message}</Notice>
         </main>
       ) : flow ? (
-        <FlowContext value={{ flow, place, setTools, setSaid }}>
+        <FlowContext value={{ flow, place, setTools, setMessage }}>
           <div className="grid min-h-0 grid-rows-[auto_1fr] overflow-hidden">
             {flow.rights === 'all' &&
             flow.heldSince !== null &&

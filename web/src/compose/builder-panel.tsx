@@ -108,7 +108,7 @@ const Question = ({
 
 /** The first rows of what is built, beside what it is built from. */
 const Sample = ({ story, columns }: { story: Story; columns: readonly string[] }) => {
-  const { data } = useQuery(previewQuery(story.place, story.flow.files, story.stand, 'after', 'all', 0))
+  const { data } = useQuery(previewQuery(story.place, story.flow.files, story.cursor, 'after', 'all', 0))
   const made = story.draft?.step.as ?? (story.draft?.step.measures as { as: string }[] | undefined)?.[0]?.as
   const at = data?.columns.findIndex(({ name }) => name === made) ?? -1
   const from = data?.columns.findIndex(({ name }) => name === columns[0]) ?? -1
@@ -150,7 +150,7 @@ export const BuilderPanel = ({
     factsQuery(
       story.place,
       story.flow.files,
-      { ...story.stand, recipe: story.flow.recipe, step: before },
+      { ...story.cursor, recipe: story.flow.recipe, step: before },
       only === undefined ? [] : [only],
     ),
   )

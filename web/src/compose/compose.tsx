@@ -34,16 +34,16 @@ const Tally = ({ story }: { story: Story }) => {
     [statistics.columnsDropped.length, 'columns leave', 'text-removed'],
     [lost, 'unreadable', 'text-removed'],
   ]
-  const told = parts.filter(([n], i) => n > 0 || i === 1)
+  const reported = parts.filter(([n], i) => n > 0 || i === 1)
   return (
     <div role="status" className="figures flex gap-4 border-b border-line px-3.5 py-[7px] text-[12.5px] text-ink-2">
-      {told.map(([n, words, tone]) => (
+      {reported.map(([n, words, tone]) => (
         <span key={words}>
           <b className={n > 0 ? tone : ''}>{figure(n)}</b>{' '}
           {n === 1 ? words.replace('columns leave', 'column leaves').replace('new columns', 'new column') : words}
         </span>
       ))}
-      {story.lens === 'changes' && (
+      {story.diffMode === 'changes' && (
         <button
           type="button"
           className="ml-auto text-token hover:underline"
@@ -78,8 +78,8 @@ const useKeys = (story: Story, focusComposer: () => void, showKeys: () => void):
       if (mod || event.altKey) return
       if (event.key === '/') return act(focus)
       if (event.key === '?') return act(show)
-      if (event.key === '[') return act(() => now.setLens(now.lens === 'before' ? 'changes' : 'before'))
-      if (event.key === ']') return act(() => now.setLens(now.lens === 'after' ? 'changes' : 'after'))
+      if (event.key === '[') return act(() => now.setDiffMode(now.diffMode === 'before' ? 'changes' : 'before'))
+      if (event.key === ']') return act(() => now.setDiffMode(now.diffMode === 'after' ? 'changes' : 'after'))
       if (event.key === 'Enter' && now.draft && !(event.target instanceof HTMLButtonElement))
         return act(() => void now.keep())
       // an editor that closes on Escape has taken the key for itself
@@ -130,23 +130,23 @@ export const Compose = () => {
   /** On a bench of several tables: what comes out of them, in their place. */
   const [outcome, setOutcome] = useState(false)
   const [left, setLeft] = useWidth('story-width', 392, 300, 620)
-  const { flow, place, stand, table, step, draft, lens, only, sight, setSight } = story
+  const { flow, place, cursor, table, step, draft, diffMode, only, stageView, setStageView } = story
   // what a draft changes is shown in the rows
   useEffect(() => {
-    if (draft) setSight('rows')
+    if (draft) setStageView('rows')
     setOutcome(false)
   }, [draft?.step.id])
   useEffect(() => {
-    if (story.drawing) setSight('picture')
+    if (story.drawing) setStageView('picture')
   }, [story.drawing?.at])
   useKeys(
     story,
     () => focus.current(),
     () => setKeys((shown) => !shown),
   )
-  const view = useQuery(previewQuery(place, flow.files, stand, lens, only, 0))
+  const view = useQuery(previewQuery(place, flow.files, cursor, diffMode, only, 0))
   const names = story.schemaHere.slice(0, 40).map(({ name }) => name)
-  const facts = useQuery(factsQuery(place, flow.files, stand, names, false))
+  const facts = useQuery(factsQuery(place, flow.files, cursor, names, false))
   const travel = story.travel
   useEffect(() => {
     setTools(
@@ -167,11 +167,11 @@ export const Compose = () => {
   const number = (table?.steps.findIndex(({ id }) => id === step?.id) ?? 0) + 1
   // a bench needs the width of the page
   const kind = draft?.step.kind
-  const bench = kind === 'unify' || kind === 'join' || kind === 'union'
+  const workbench = kind === 'unify' || kind === 'join' || kind === 'union'
   const noFiles = flow.recipe.inputs.length > 0 && Object.keys(flow.files).length === 0
   const twoTables = kind === 'join' || kind === 'union'
-  const onBench = twoTables && !outcome && !noFiles
-  const wide = bench || ((sight === 'map' || sight === 'reconcile') && !draft)
+  const onWorkbench = twoTables && !outcome && !noFiles
+  const wide = workbench || ((stageView === 'map' || stageView === 'reconcile') && !draft)
   const shownRows = story.steps.find(({ id }) => id === step?.id)?.statistics?.rowsOut
   return (
     <main
@@ -198,9 +198,9 @@ export const Compose = () => {
       <section aria-label="The table" className="flex min-h-0 min-w-0 flex-col bg-sheet">
         <div className="flex items-center gap-3 border-b border-line px-3.5 py-2.5">
           <h1 className="truncate font-serif text-[14px] font-medium">
-            {sight === 'map' && !draft
+            {stageView === 'map' && !draft
               ? 'How the tables hang together'
-              : `${table?.name ?? ''}, ${lens === 'before' ? 'before' : 'after'} sentence ${number}`}
+              : `${table?.name ?? ''}, ${diffMode === 'before' ? 'before' : 'after'} sentence ${number}`}
           </h1>
           {twoTables && (
             <Segments
@@ -216,34 +216,34 @@ export const Compose = () => {
               onChange={(next) => setOutcome(next === 'outcome')}
             />
           )}
-          {!twoTables && sight !== 'map' && (
+          {!twoTables && stageView !== 'map' && (
             <Segments
               label="Rows, columns side by side, or a picture"
-              value={sight}
+              value={stageView}
               of={[
                 ['rows', shownRows === undefined ? 'Rows' : counted(shownRows, 'row')],
                 ['columns', counted(story.schemaHere.length, 'column')],
                 ['picture', 'Picture'],
               ]}
-              onChange={setSight}
+              onChange={setStageView}
             />
           )}
           <span className="ml-auto">
-            {sight === 'rows' && !onBench && (
+            {stageView === 'rows' && !onWorkbench && (
               <Segments
                 label="What the table shows"
-                value={lens}
+                value={diffMode}
                 of={[
                   ['before', 'Before'],
                   ['changes', 'What changes'],
                   ['after', 'After'],
                 ]}
-                onChange={story.setLens}
+                onChange={story.setDiffMode}
               />
             )}
           </span>
         </div>
-        {sight === 'rows' && !onBench && <Tally story={story} />}
+        {stageView === 'rows' && !onWorkbench && <Tally story={story} />}
         {(story.problem ?? (view.error && !noFiles ? view.error.message : undefined)) && (
           <div className="p-3">
             <Notice kind="removed">{story.problem ?? view.error?.message}</Notice>
@@ -259,19 +259,19 @@ export const Compose = () => {
               Replay on new exports
             </Button>
           </div>
-        ) : onBench && draft ? (
+        ) : onWorkbench && draft ? (
           kind === 'join' ? (
             <JoinWorkbench key={draft.step.id} step={draft.step} story={story} />
           ) : (
             <UnionWorkbench key={draft.step.id} step={draft.step} story={story} />
           )
-        ) : sight === 'map' ? (
+        ) : stageView === 'map' ? (
           <MapView story={story} />
-        ) : sight === 'reconcile' ? (
+        ) : stageView === 'reconcile' ? (
           <ReconcileView key={story.table?.id} story={story} />
-        ) : sight === 'columns' ? (
+        ) : stageView === 'columns' ? (
           <ColumnsView story={story} />
-        ) : sight === 'picture' ? (
+        ) : stageView === 'picture' ? (
           <ChartsView story={story} />
         ) : (
           <>

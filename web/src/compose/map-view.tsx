@@ -12,46 +12,46 @@ type Arc = {
   readonly from: number
   readonly to: number
   readonly lane: number
-  readonly strand: number
+  readonly entry: number
   readonly key: string
 }
 
 /** Lanes so that arcs that overlap do not lie on one another; short arcs are nearest to the tables. */
-const arcsOf = (tables: readonly RecipeTable[], strandOf: (id: string) => number): Arc[] => {
+const arcsOf = (tables: readonly RecipeTable[], entryOf: (id: string) => number): Arc[] => {
   const all = tables.flatMap((table, to) =>
     feedersOf(table).map((id) => ({
       from: tables.findIndex((one) => one.id === id),
       to,
-      strand: strandOf(id),
+      entry: entryOf(id),
       key: `${id}>${table.id}`,
     })),
   )
-  const laid: Arc[] = []
+  const aligned: Arc[] = []
   for (const arc of all.filter(({ from }) => from >= 0).sort((a, b) => a.to - a.from - (b.to - b.from))) {
     const [low, high] = [Math.min(arc.from, arc.to), Math.max(arc.from, arc.to)]
     let lane = 0
     while (
-      laid.some(
+      aligned.some(
         (other) => other.lane === lane && Math.min(other.from, other.to) < high && Math.max(other.from, other.to) > low,
       )
     )
       lane++
-    laid.push({ ...arc, lane })
+    aligned.push({ ...arc, lane })
   }
-  return laid
+  return aligned
 }
 
 /** How the tables hang together: one under the other as they are made, with an arc from each to those it feeds. */
 export const MapView = ({ story }: { story: Story }) => {
   const { recipe, files } = story.flow
   const tables = inOrder(recipe)
-  const strandOf = (id: string): number => recipe.tables.findIndex((table) => table.id === id)
-  const told = useQueries({
+  const entryOf = (id: string): number => recipe.tables.findIndex((table) => table.id === id)
+  const reported = useQueries({
     queries: tables.map((table) =>
       storyQuery(story.place, files, { recipe, table: table.id, step: table.steps.at(-1)?.id ?? '' }),
     ),
   })
-  const arcs = arcsOf(tables, strandOf)
+  const arcs = arcsOf(tables, entryOf)
   const width = 34 + reach * (Math.max(-1, ...arcs.map(({ lane }) => lane)) + 1)
   const middle = (at: number): number => at * rowHeight + rowHeight / 2
   return (
@@ -67,11 +67,11 @@ export const MapView = ({ story }: { story: Story }) => {
       </p>
       <div className="grid" style={{ gridTemplateColumns: `${width}px minmax(0, 760px)` }}>
         <svg width={width} height={tables.length * rowHeight} aria-hidden>
-          {arcs.map(({ from, to, lane, strand, key }) => {
+          {arcs.map(({ from, to, lane, entry, key }) => {
             const x = width - 8
             const out = x - 18 - lane * reach
             const [a, b] = [middle(from) + 5, middle(to) - 5]
-            const colour = `var(--strand-${(strand % 5) + 1})`
+            const colour = `var(--strand-${(entry % 5) + 1})`
             return (
               <g key={key} stroke={colour} fill="none" strokeWidth={2}>
                 <path
@@ -84,7 +84,7 @@ export const MapView = ({ story }: { story: Story }) => {
         </svg>
         <ol>
           {tables.map((table, at) => {
-            const steps = told[at]?.data?.steps
+            const steps = reported[at]?.data?.steps
             const last = steps?.at(-1)
             const rows = steps?.findLast(({ statistics }) => statistics !== null)?.statistics?.rowsOut
             const broken = steps?.some(({ state }) => state === 'broken' || state === 'waiting')
@@ -98,7 +98,7 @@ export const MapView = ({ story }: { story: Story }) => {
                   className="grid h-full w-full grid-cols-[16px_minmax(0,1fr)_auto] items-center gap-x-2 px-2 text-left hover:bg-sunk"
                   onClick={() => story.goTo(table.id, table.steps.at(-1)?.id ?? '')}
                 >
-                  <Dot strand={strandOf(table.id)} />
+                  <Dot entry={entryOf(table.id)} />
                   <span className="min-w-0">
                     <b className="block truncate font-serif text-[14.5px] font-semibold">{table.name}</b>
                     <span className="block truncate text-[12px] text-ink-3">

@@ -272,7 +272,7 @@ export const Outputs = ({ story }: { story: Story }) => {
       <ol className="grid gap-1">
         {outputs.map((output, at) => (
           <li key={`${at}${output.table}`} className="group grid grid-cols-[20px_minmax(0,1fr)_auto] items-baseline">
-            <Dot strand={recipe.tables.findIndex((table) => table.id === output.table)} />
+            <Dot entry={recipe.tables.findIndex((table) => table.id === output.table)} />
             <span>
               Write {nameOf(output.table)} as <Target output={output} put={(next) => put(at, next)} story={story} />
               {isFile(output) ? ' called ' : ', '}

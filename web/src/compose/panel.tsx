@@ -8,7 +8,7 @@ import { DatesPanel } from './dates-panel.tsx'
 import { ShapePanel, shapeKinds } from './shape-panel.tsx'
 import { FindingNotes, Figures, ValueBars } from '../profile/column-facts.tsx'
 import type { Story } from '../story/use-story.ts'
-import { layFilesId, verbsFor, type Selection } from '../story/verbs.ts'
+import { unionFilesId, verbsFor, type Selection } from '../story/verbs.ts'
 
 /** The selected cell's whole text; a part of it can be selected here too, with the keys as with the mouse. */
 const CellText = ({ story, cell }: { story: Story; cell: Extract<Selection, { kind: 'cell' | 'part' }> }) => {
@@ -43,7 +43,7 @@ const CellText = ({ story, cell }: { story: Story; cell: Extract<Selection, { ki
 
 /** What the selected column holds: facts, distribution, commonest values, what looks wrong. */
 const ColumnCard = ({ story, column }: { story: Story; column: string }) => {
-  const { data } = useQuery(factsQuery(story.place, story.flow.files, story.stand, [column]))
+  const { data } = useQuery(factsQuery(story.place, story.flow.files, story.cursor, [column]))
   const facts = ownValue(data?.facts, column)
   if (!facts) return <p className="text-ink-3">Counting…</p>
   const most = Math.max(1, ...facts.common.map(({ count }) => count))
@@ -140,7 +140,7 @@ export const SelectionPanel = ({ story }: { story: Story }) => {
         </p>
       </div>
       {story.draft && shapeKinds.includes(story.draft.step.kind) && <ShapePanel story={story} />}
-      {building?.id === layFilesId ? (
+      {building?.id === unionFilesId ? (
         <UnionFiles story={story} />
       ) : builder && building ? (
         <BuilderPanel

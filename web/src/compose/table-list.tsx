@@ -47,7 +47,7 @@ const TableMenu = ({ story, table, rename }: { story: Story; table: RecipeTable;
           </DropdownMenu.Item>
           <DropdownMenu.Item
             className={item}
-            onSelect={() => (story.goTo(table.id, table.steps.at(-1)?.id ?? ''), story.setSight('reconcile'))}
+            onSelect={() => (story.goTo(table.id, table.steps.at(-1)?.id ?? ''), story.setStageView('reconcile'))}
           >
             Explain the difference to another…
           </DropdownMenu.Item>
@@ -103,7 +103,7 @@ const Tokens = ({ story, words, ids }: { story: Story; words: string; ids: reado
             className="flex min-w-0 items-center gap-1 text-ink-2 hover:text-ink hover:underline"
             onClick={() => story.goTo(id, table.steps.at(-1)?.id ?? '')}
           >
-            <Dot strand={at} /> <span className="truncate">{table.name}</span>
+            <Dot entry={at} /> <span className="truncate">{table.name}</span>
           </button>
         ) : null
       })}
@@ -131,7 +131,7 @@ const TableEntry = ({ story, table }: { story: Story; table: RecipeTable }) => {
       <div className="flex items-center gap-1 pr-1.5 pl-2">
         {naming ? (
           <span className="flex flex-1 items-center gap-[9px] py-1">
-            <Dot strand={at} />
+            <Dot entry={at} />
             <input
               className="field flex-1 font-serif"
               aria-label="Name of the table"
@@ -152,7 +152,7 @@ const TableEntry = ({ story, table }: { story: Story; table: RecipeTable }) => {
             className="flex min-w-0 flex-1 items-center gap-[9px] py-1.5 text-left"
             onClick={() => story.goTo(table.id, table.steps.at(-1)?.id ?? '')}
           >
-            <Dot strand={at} />
+            <Dot entry={at} />
             <b className="truncate font-serif text-[14px] font-semibold">{table.name}</b>
             <span className="ml-auto flex flex-none items-center gap-1.5 text-[12px] text-ink-3">
               {!open && fed.length > 0 && (
@@ -160,7 +160,7 @@ const TableEntry = ({ story, table }: { story: Story; table: RecipeTable }) => {
                   feeds
                   {fed.map(({ id, name }) => (
                     <span key={id} title={name}>
-                      <Dot strand={story.recipe.tables.findIndex((one) => one.id === id)} />
+                      <Dot entry={story.recipe.tables.findIndex((one) => one.id === id)} />
                       <span className="sr-only">{name}</span>
                     </span>
                   ))}
@@ -183,7 +183,7 @@ const TableEntry = ({ story, table }: { story: Story; table: RecipeTable }) => {
       {open && (
         <ol>
           {table.steps.map((step, index) => (
-            <Sentence key={step.id} story={story} step={step} index={index} count={table.steps.length} strand={at} />
+            <Sentence key={step.id} story={story} step={step} index={index} count={table.steps.length} entry={at} />
           ))}
         </ol>
       )}
@@ -266,11 +266,11 @@ export const TableList = ({ story }: { story: Story }) => (
         <Button
           look="link"
           className="py-0!"
-          aria-pressed={story.sight === 'map'}
+          aria-pressed={story.stageView === 'map'}
           disabled={story.draft !== undefined}
-          onClick={() => story.setSight(story.sight === 'map' ? 'rows' : 'map')}
+          onClick={() => story.setStageView(story.stageView === 'map' ? 'rows' : 'map')}
         >
-          {story.sight === 'map'
+          {story.stageView === 'map'
             ? 'Back to the rows'
             : `See how the ${counted(story.recipe.tables.length, 'table')} hang together`}
         </Button>

@@ -19,12 +19,12 @@ export const cellsAsText = async (
   columns: readonly number[],
   names: readonly string[] | undefined,
 ): Promise<string> => {
-  const { place, stand, lens, only } = story
+  const { place, cursor, diffMode, only } = story
   const lines = names ? [names.map(clipboardCell).join('\t')] : []
   for (let at = from; at <= to; at += aCall) {
     const { rows } = await ask(api.previewReply, 'POST', `${place.base}/preview`, {
-      ...stand,
-      lens,
+      ...cursor,
+      diffMode,
       only,
       from: at,
       count: Math.min(aCall, to - at + 1),

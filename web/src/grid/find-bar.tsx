@@ -28,7 +28,7 @@ export const FindBar = ({
   const find = useMutation({
     mutationFn: (back: boolean) =>
       ask(api.findReply, 'POST', `${story.place.base}/find`, {
-        ...story.stand,
+        ...story.cursor,
         text,
         from: at ? { row: at.row, column: at.column } : null,
         back,

@@ -55,20 +55,22 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
   const [anchor, setAnchor] = useState<GridPosition>()
   const [finding, setFinding] = useState(false)
   const [waiting, setWaiting] = useState<FoundCell>()
-  const [said, setSaid] = useState('')
-  const [sight, setSight] = useGridView(`${story.flow.id}:${story.table?.id ?? ''}`)
+  const [message, setMessage] = useState('')
+  const [stageView, setStageView] = useGridView(`${story.flow.id}:${story.table?.id ?? ''}`)
   const { first, rowAt } = usePages(story, range.from, range.to)
   const columns = first.data?.columns ?? []
   const total = first.data?.total ?? 0
   const tall = useTallRows(total)
-  const rowHeight = Math.round(27 * sight.zoom)
+  const rowHeight = Math.round(27 * stageView.zoom)
   /** Columns in sight, as positions in the view; those that leave always show. */
-  const seen = columns.flatMap(({ name, state }, c) => (state !== 'removed' && sight.hidden.includes(name) ? [] : [c]))
-  const still = Math.min(seen.length - 1, seen.filter((c) => c < sight.frozen).length)
+  const seen = columns.flatMap(({ name, state }, c) =>
+    state !== 'removed' && stageView.hidden.includes(name) ? [] : [c],
+  )
+  const still = Math.min(seen.length - 1, seen.filter((c) => c < stageView.frozen).length)
   const widths = seen.map((c) =>
     Math.round(
-      (ownValue(sight.widths, columns[c]?.name ?? '') ??
-        widthFor(columns[c] as GridColumn, (first.data?.rows ?? []).slice(0, 40), c)) * sight.zoom,
+      (ownValue(stageView.widths, columns[c]?.name ?? '') ??
+        widthFor(columns[c] as GridColumn, (first.data?.rows ?? []).slice(0, 40), c)) * stageView.zoom,
     ),
   )
   const stillWidth = widths.slice(0, Math.max(0, still)).reduce((sum, width) => sum + width, 0)
@@ -98,7 +100,7 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
     across.measure()
     rows.measure()
   }, [signature, rowHeight])
-  useEffect(() => setActive(undefined), [story.step?.id, story.lens, story.only])
+  useEffect(() => setActive(undefined), [story.step?.id, story.diffMode, story.only])
 
   const { selection, setSelection } = story
   const chosen = selection.kind === 'columns' ? selection.columns : selection.kind === 'table' ? [] : [selection.column]
@@ -135,12 +137,12 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
       ),
     )
   useEffect(() => {
-    if (!waiting || story.lens !== 'after' || story.only !== 'all' || first.isFetching) return
+    if (!waiting || story.diffMode !== 'after' || story.only !== 'all' || first.isFetching) return
     goToName(waiting.row, waiting.column)
     setWaiting(undefined)
-  }, [waiting, story.lens, story.only, first.isFetching])
+  }, [waiting, story.diffMode, story.only, first.isFetching])
   const goToFound = (place: FoundCell): void => {
-    story.setLens('after')
+    story.setDiffMode('after')
     story.setOnly('all')
     setWaiting(place)
   }
@@ -182,18 +184,18 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
       whole ? picked.map((c) => columns[c]?.name ?? '') : undefined,
     )
     await navigator.clipboard.writeText(text)
-    setSaid(
+    setMessage(
       `Copied ${counted(Math.min(to - from + 1, mostCopied), 'row')} × ${counted(picked.length, 'column')}${to - from + 1 > mostCopied || (whole && total > mostCopied) ? ', the most that can be copied' : ''}.`,
     )
-    setTimeout(() => setSaid(''), 2500)
+    setTimeout(() => setMessage(''), 2500)
   }
   const fit = (names: readonly string[]): void => {
     const loaded = Array.from({ length: range.to - range.from }, (_, i) => rowAt(range.from + i)).filter(
       (row) => row !== undefined,
     )
-    setSight({
+    setStageView({
       widths: {
-        ...sight.widths,
+        ...stageView.widths,
         ...Object.fromEntries(
           names.map((name) => [
             name,
@@ -208,17 +210,18 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
       },
     })
   }
-  const latest = useRef({ sight, setSight })
-  latest.current = { sight, setSight }
+  const latest = useRef({ stageView, setStageView })
+  latest.current = { stageView, setStageView }
   useEffect(() => {
     const element = scroller.current
     const wheel = (event: WheelEvent): void => {
       if (!event.ctrlKey) return
       event.preventDefault()
-      latest.current.setSight({
+      latest.current.setStageView({
         zoom:
-          Math.round(Math.min(1.5, Math.max(0.8, latest.current.sight.zoom + (event.deltaY < 0 ? 0.1 : -0.1))) * 100) /
-          100,
+          Math.round(
+            Math.min(1.5, Math.max(0.8, latest.current.stageView.zoom + (event.deltaY < 0 ? 0.1 : -0.1))) * 100,
+          ) / 100,
       })
     }
     const keys = (event: globalThis.KeyboardEvent): void => {
@@ -245,7 +248,7 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
         on={chosen.includes(column.name)}
         facts={ownValue(facts, column.name)}
         choose={choose}
-        resize={(width) => setSight({ widths: { ...sight.widths, [column.name]: width / sight.zoom } })}
+        resize={(width) => setStageView({ widths: { ...stageView.widths, [column.name]: width / stageView.zoom } })}
         fit={() => fit([column.name])}
         rename={(next) => story.begin({ kind: 'rename', names: { [column.name]: next } })}
         drop={(dragged, side) =>
@@ -319,7 +322,7 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
           tall.scrolled(scrollTop, scrollHeight, clientHeight)
         }
         className="figures relative min-h-0 flex-1 overflow-auto bg-sheet"
-        style={{ fontSize: 12.5 * sight.zoom }}
+        style={{ fontSize: 12.5 * stageView.zoom }}
       >
         <div
           role="rowgroup"
@@ -340,8 +343,8 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
             >
               <span className="block pt-1.5 pr-2 text-right text-[12px] text-ink-3">row</span>
               <ViewMenu
-                view={sight}
-                change={setSight}
+                view={stageView}
+                change={setStageView}
                 chosen={chosen}
                 names={columns.map(({ name }) => name)}
                 fit={fit}
@@ -382,7 +385,7 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
                   className="sticky left-0 z-10 h-full flex-none border-r border-b border-line bg-paper pr-2 text-right text-[12px] text-ink-3 group-data-[state=came]:text-added group-data-[state=went]:text-removed"
                   style={{ width: numberWidth, lineHeight: `${rowHeight - 1}px` }}
                 >
-                  {row?.state === 'removed' ? '− ' : row?.state === 'added' && story.lens === 'changes' ? '+ ' : ''}
+                  {row?.state === 'removed' ? '− ' : row?.state === 'added' && story.diffMode === 'changes' ? '+ ' : ''}
                   {row ? figure(row.row + 1) : ''}
                 </div>
                 {still > 0 && (
@@ -415,9 +418,11 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
       </div>
       <p
         role="status"
-        className={said === '' ? 'sr-only' : 'figures border-t border-line bg-paper px-3.5 py-1 text-[12px] text-ink-2'}
+        className={
+          message === '' ? 'sr-only' : 'figures border-t border-line bg-paper px-3.5 py-1 text-[12px] text-ink-2'
+        }
       >
-        {said}
+        {message}
       </p>
     </>
   )

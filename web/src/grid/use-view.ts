@@ -20,12 +20,12 @@ const kept = (key: string): GridView => {
 /** Widths, hidden and frozen columns and the size of a table, one for each table of a story. */
 export const useGridView = (table: string) => {
   const key = `sight:${table}`
-  const [held, setHeld] = useState({ key, sight: kept(key) })
-  const sight = held.key === key ? held.sight : kept(key)
+  const [held, setHeld] = useState({ key, gridView: kept(key) })
+  const gridView = held.key === key ? held.gridView : kept(key)
   const change = (next: Partial<GridView>): void => {
-    const whole = { ...sight, ...next }
+    const whole = { ...gridView, ...next }
     localStorage.setItem(key, JSON.stringify(whole))
-    setHeld({ key, sight: whole })
+    setHeld({ key, gridView: whole })
   }
-  return [sight, change] as const
+  return [gridView, change] as const
 }

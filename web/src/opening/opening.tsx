@@ -56,7 +56,7 @@ type OpeningProps = {
 
 const OpeningView = ({ title, start, keep, back }: OpeningProps) => {
   const opening = useOpening(start)
-  const [lens, setLens] = useState<'raw' | 'table'>('raw')
+  const [diffMode, setDiffMode] = useState<'raw' | 'table'>('raw')
   const [problem, setProblem] = useState<string>()
   const [busy, setBusy] = useState(false)
   const { look, opened } = opening
@@ -91,7 +91,7 @@ const OpeningView = ({ title, start, keep, back }: OpeningProps) => {
     return () => window.removeEventListener('keydown', hear)
   })
   useEffect(() => {
-    if (look.data && look.data.rows.length === 0) setLens('table')
+    if (look.data && look.data.rows.length === 0) setDiffMode('table')
   }, [look.data])
   const step = {
     id: 's',
@@ -140,7 +140,7 @@ const OpeningView = ({ title, start, keep, back }: OpeningProps) => {
       <section aria-label="The file" className="flex min-h-0 min-w-0 flex-col bg-sheet">
         <div className="flex items-center gap-3 border-b border-line px-3.5 py-2.5">
           <h2 className="truncate font-serif text-[14px] font-medium">
-            {lens === 'raw'
+            {diffMode === 'raw'
               ? `${opening.at.sheet ?? look.data?.sheet ?? opening.file?.name ?? ''}, as it stands in the file`
               : 'The table that comes of it'}
           </h2>
@@ -148,16 +148,16 @@ const OpeningView = ({ title, start, keep, back }: OpeningProps) => {
           <span className="ml-auto flex-none">
             <Segments
               label="What is shown"
-              value={lens}
+              value={diffMode}
               of={[
                 ['raw', 'As it stands'],
                 ['table', 'As a table'],
               ]}
-              onChange={setLens}
+              onChange={setDiffMode}
             />
           </span>
         </div>
-        {lens === 'raw' ? (
+        {diffMode === 'raw' ? (
           <RawSheet opening={opening} />
         ) : opened.data ? (
           <OpenedTable opened={opened.data} />
@@ -165,7 +165,7 @@ const OpeningView = ({ title, start, keep, back }: OpeningProps) => {
           <p className="p-6 font-serif text-ink-3 italic">Nothing is read yet.</p>
         )}
         <p className="border-t border-line px-3.5 py-2 text-[12.5px] text-ink-2">
-          {lens === 'raw'
+          {diffMode === 'raw'
             ? 'Click the number of the row that holds the names, with Shift for two rows; drag the corner marks to take in more or less.'
             : 'The first rows, with the types as they were told.'}
         </p>

@@ -360,14 +360,14 @@ const Findings = ({ opening }: { opening: Opening }) => (
         <button
           type="button"
           className="font-semibold text-rubric"
-          aria-pressed={opening.laid.includes(has)}
+          aria-pressed={opening.aligned.includes(has)}
           onClick={() =>
-            opening.setLaid(
-              opening.laid.includes(has) ? opening.laid.filter((one) => one !== has) : [...opening.laid, has],
+            opening.setAligned(
+              opening.aligned.includes(has) ? opening.aligned.filter((one) => one !== has) : [...opening.aligned, has],
             )
           }
         >
-          {opening.laid.includes(has) ? 'Take them apart again' : 'Lay them together'}
+          {opening.aligned.includes(has) ? 'Take them apart again' : 'Lay them together'}
         </button>
       </Notice>
     ))}

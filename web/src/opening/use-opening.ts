@@ -36,7 +36,7 @@ export const useOpening = (start: { readonly files: readonly FileRef[]; readonly
   const [files, setFiles] = useState(start.files)
   const [at, setAt] = useState<{ file: number; sheet?: string }>({ file: 0 })
   const [given, setRead] = useState<ReadOptions | undefined>(start.read)
-  const [laid, setLaid] = useState<readonly string[]>([])
+  const [aligned, setAligned] = useState<readonly string[]>([])
   const [filled, setFilled] = useState(false)
   const [stopped, setStopped] = useState(false)
   const file = files[Math.min(at.file, files.length - 1)]
@@ -115,7 +115,7 @@ export const useOpening = (start: { readonly files: readonly FileRef[]; readonly
   const extras: Omit<Step, 'id'>[] = [
     ...(filled && tallColumns.length > 0 ? [{ kind: 'fill', columns: tallColumns, direction: 'down' }] : []),
     ...partners
-      .filter(({ has }) => laid.includes(has))
+      .filter(({ has }) => aligned.includes(has))
       .flatMap(({ lacks, has }) => [
         { kind: 'derive', as: lacks, formula: `COALESCE(${writeColumn(lacks)}; ${writeColumn(has)})` },
         { kind: 'drop', columns: [has] },
@@ -144,8 +144,8 @@ export const useOpening = (start: { readonly files: readonly FileRef[]; readonly
     stopped,
     resume: () => setStopped(false),
     partners,
-    laid,
-    setLaid,
+    aligned,
+    setAligned,
     tallColumns,
     filled,
     setFilled,

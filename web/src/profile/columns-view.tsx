@@ -11,13 +11,13 @@ const aPage = 24
 const aBatch = 6
 
 /** Facts of columns, asked for a few at a time so that the first stand soon. */
-const useFacts = (story: Story, stand: Cursor, names: readonly string[], enabled: boolean) => {
+const useFacts = (story: Story, cursor: Cursor, names: readonly string[], enabled: boolean) => {
   const batches = Array.from({ length: Math.ceil(names.length / aBatch) }, (_, i) =>
     names.slice(i * aBatch, (i + 1) * aBatch),
   )
   const replies = useQueries({
     queries: batches.map((batch) => ({
-      ...factsQuery(story.place, story.flow.files, stand, batch),
+      ...factsQuery(story.place, story.flow.files, cursor, batch),
       enabled: enabled && batch.length > 0,
     })),
   })
@@ -26,10 +26,10 @@ const useFacts = (story: Story, stand: Cursor, names: readonly string[], enabled
   >['facts']
 }
 
-const previousOf = (story: Story): { stand: Cursor; schema: Schema } | undefined => {
+const previousOf = (story: Story): { cursor: Cursor; schema: Schema } | undefined => {
   const at = story.steps.findIndex(({ id }) => id === story.step?.id)
   const before = story.steps[at - 1]
-  return before ? { stand: { ...story.stand, step: before.id }, schema: before.columns } : undefined
+  return before ? { cursor: { ...story.cursor, step: before.id }, schema: before.columns } : undefined
 }
 
 /** All columns side by side: what each holds, how it is spread, what looks wrong. */
@@ -41,7 +41,7 @@ export const ColumnsView = ({ story }: { story: Story }) => {
   const page = schema.slice(0, shown)
   const facts = useFacts(
     story,
-    story.stand,
+    story.cursor,
     page.map(({ name }) => name),
     true,
   )
@@ -49,7 +49,7 @@ export const ColumnsView = ({ story }: { story: Story }) => {
   const shared = before
     ? page.map(({ name }) => name).filter((name) => before.schema.some((field) => field.name === name))
     : []
-  const old = useFacts(story, before?.stand ?? story.stand, shared, beside && before !== undefined)
+  const old = useFacts(story, before?.cursor ?? story.cursor, shared, beside && before !== undefined)
   const choose = (where: Record<string, unknown> | undefined): void => where && story.begin({ kind: 'filter', where })
   return (
     <div className="flex min-h-0 flex-1 flex-col">

@@ -34,26 +34,26 @@ const dayWords: Readonly<Record<Extract<ParameterRule, { day: string }>['day'], 
   'last-month-begin': 'the first day of the month before',
   'month-begin': 'the first day of the month',
 }
-const toldWords = (told: ParameterRule): string => ('value' in told ? told.value : dayWords[told.day])
+const ruleWords = (reported: ParameterRule): string => ('value' in reported ? reported.value : dayWords[reported.day])
 
 /** What a replay by itself is told for a value that is asked. */
-const ToldFor = ({
+const RuleField = ({
   parameter: { name, type, value },
-  told,
-  tell,
+  reported,
+  report,
 }: {
   parameter: Parameter
-  told: ParameterRule | undefined
-  tell: (next: ParameterRule | undefined) => void
+  reported: ParameterRule | undefined
+  report: (next: ParameterRule | undefined) => void
 }) => (
   <p className="flex flex-wrap items-center gap-2">
     {name} is
     <select
       className="field font-sans text-[13px]"
       aria-label={`What ${name} is`}
-      value={told === undefined ? '' : 'value' in told ? 'value' : told.day}
+      value={reported === undefined ? '' : 'value' in reported ? 'value' : reported.day}
       onChange={({ target }) =>
-        tell(
+        report(
           target.value === ''
             ? undefined
             : target.value === 'value'
@@ -71,13 +71,13 @@ const ToldFor = ({
         ))}
       <option value="value">always…</option>
     </select>
-    {told && 'value' in told && (
+    {reported && 'value' in reported && (
       <input
         className="field figures text-[13px]"
         {...parameterInput(type)}
         aria-label={`Always, for ${name}`}
-        value={told.value}
-        onChange={(event) => tell({ value: event.target.value })}
+        value={reported.value}
+        onChange={(event) => report({ value: event.target.value })}
       />
     )}
   </p>
@@ -93,7 +93,7 @@ const WatchForm = ({
   done: (settings: WatchSettings) => void
   close: () => void
 }) => {
-  const [told, setTold] = useState<WatchSettings['parameters']>({})
+  const [reported, setRule] = useState<WatchSettings['parameters']>({})
   const [kind, setKind] = useState<ScheduleKind>('arrival')
   const [at, setAt] = useState('07:00')
   const [day, setDay] = useState(1)
@@ -110,7 +110,7 @@ const WatchForm = ({
           when,
           folder: folder.trim() === '' ? null : folder.trim(),
           mail: mail.trim() === '' ? null : mail.trim(),
-          parameters: told,
+          parameters: reported,
         })
       }}
     >
@@ -190,15 +190,15 @@ const WatchForm = ({
         />
       </label>
       {parameters.map((one) => (
-        <ToldFor
+        <RuleField
           key={one.name}
           parameter={one}
-          told={ownValue(told, one.name)}
-          tell={(next) =>
-            setTold(
+          reported={ownValue(reported, one.name)}
+          report={(next) =>
+            setRule(
               next
-                ? { ...told, [one.name]: next }
-                : Object.fromEntries(Object.entries(told).filter(([name]) => name !== one.name)),
+                ? { ...reported, [one.name]: next }
+                : Object.fromEntries(Object.entries(reported).filter(([name]) => name !== one.name)),
             )
           }
         />
@@ -233,7 +233,7 @@ const WatchCard = ({
   <li className="rounded-lg border border-line bg-sheet px-3.5 py-2.5" aria-label={whenWords(watch.settings)}>
     <p className="font-serif text-[14px]">
       {whenWords(watch.settings)}
-      {Object.entries(watch.settings.parameters).map(([name, told]) => `, ${name} being ${toldWords(told)}`)}
+      {Object.entries(watch.settings.parameters).map(([name, reported]) => `, ${name} being ${ruleWords(reported)}`)}
       {watch.settings.mail ? `; ${watch.settings.mail} gets a notice.` : '.'}
     </p>
     <p className="mt-0.5 flex items-center gap-3 text-[12.5px] text-ink-2">

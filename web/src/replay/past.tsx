@@ -16,7 +16,7 @@ const sameFiles = (run: RunReply, other: RunSummary): boolean =>
   )
 
 /** What a replay was told from: its files, answers, parameters, story; and whether one that was told again came out the same. */
-export const ToldFrom = ({
+export const ReplayInputs = ({
   run,
   runs,
   editions,
@@ -130,7 +130,9 @@ export const PastReplays = ({
                     : '')}
             </span>
             <span
-              className={run.state === 'done' ? 'text-added' : run.state === 'running' ? 'text-changed' : 'text-removed'}
+              className={
+                run.state === 'done' ? 'text-added' : run.state === 'running' ? 'text-changed' : 'text-removed'
+              }
             >
               {states[run.state]}
             </span>

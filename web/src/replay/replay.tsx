@@ -11,7 +11,7 @@ import { download } from '../ui/download.ts'
 import { Button, Dot, Notice } from '../ui/parts.tsx'
 import { ByItself } from './by-itself.tsx'
 import { Findings, verdictOf } from './findings.tsx'
-import { PastReplays, ToldFrom } from './past.tsx'
+import { PastReplays, ReplayInputs } from './past.tsx'
 import { DrawnPicture, Result } from './result.tsx'
 import { StepStatisticsTable } from './step-statistics.tsx'
 
@@ -173,7 +173,7 @@ export const Replay = () => {
           return (
             <section key={id} aria-label={name} className="mb-3 rounded-xl border border-line bg-sheet px-4 py-[13px]">
               <div className="flex items-center gap-[9px]">
-                <Dot strand={i} />
+                <Dot entry={i} />
                 <b className="font-serif text-[14px]">{name}</b>
                 {fresh && one && (
                   <span className={`font-semibold ${verdictWords[verdict][1]}`}>{verdictWords[verdict][0]}</span>
@@ -322,7 +322,7 @@ export const Replay = () => {
           </div>
         )}
         {run.data && (
-          <ToldFrom
+          <ReplayInputs
             run={run.data}
             runs={runs.data?.runs ?? []}
             editions={editions}

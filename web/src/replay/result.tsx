@@ -22,23 +22,23 @@ const CopyTable = ({
   whole: boolean
   address: string | undefined
 }) => {
-  const [said, setSaid] = useState('')
+  const [message, setMessage] = useState('')
   const [problem, setProblem] = useState('')
   const copy = async (): Promise<void> => {
     setProblem('')
     try {
       const all = whole || address === undefined ? rows : (await ask(api.cellsReply, 'GET', address)).rows
       await navigator.clipboard.writeText([names, ...all].map((row) => row.map(clipboardCell).join('\t')).join('\n'))
-      setSaid('copied')
+      setMessage('copied')
     } catch (error) {
       setProblem((error as Error).message)
     }
-    setTimeout(() => setSaid(''), 2000)
+    setTimeout(() => setMessage(''), 2000)
   }
   return (
     <>
       <Button className="ml-2 py-1! font-sans text-[13px] font-normal" onClick={() => void copy()}>
-        {said || (whole || address !== undefined ? 'Copy it' : `Copy the first ${rows.length}`)}
+        {message || (whole || address !== undefined ? 'Copy it' : `Copy the first ${rows.length}`)}
       </Button>
       {problem !== '' && (
         <span role="alert" className="font-sans text-[12px] font-normal text-removed">

@@ -91,7 +91,7 @@ export const LabelsFoundEditor = ({ step, story }: { step: Step; story: Story })
     valuesQuery(
       story.place,
       story.flow.files,
-      { ...story.stand, step: before },
+      { ...story.cursor, step: before },
       before === '' ? '' : String(step.labels),
     ),
   )

@@ -3,7 +3,7 @@ import { counted, figure, type Step } from '@fabula/core'
 import type { PreviewRequest, StoryStep } from '@fabula/core/api'
 import { Button, KeepOrLeave, Key } from '../ui/parts.tsx'
 import { SentenceText } from './sentence.tsx'
-import { moved, toldAs, whyNot, withWords } from './sentences.ts'
+import { moved, reportedAs, whyNot, withWords } from './sentences.ts'
 import { StepMenu } from './step-menu.tsx'
 import { InputForm } from './input-form.tsx'
 import type { Story } from '../story/use-story.ts'
@@ -152,7 +152,7 @@ const Margin = ({
         onClick={(event) => {
           event.stopPropagation()
           if (!story.draft) story.goTo(story.table?.id ?? '', step.id)
-          story.setLens('changes')
+          story.setDiffMode('changes')
           // a step that changes no rows has no such rows to narrow to
           queueMicrotask(() => story.setOnly(only))
         }}
@@ -165,9 +165,9 @@ const Margin = ({
 
 /** The analyst's own words for a sentence, and a note beside it. */
 const WordsForm = ({ story, step, close }: { story: Story; step: Step; close: () => void }) => {
-  const told = toldAs(step)
-  const [own, setOwn] = useState(told.own ?? '')
-  const [note, setNote] = useState(told.note ?? '')
+  const reported = reportedAs(step)
+  const [own, setOwn] = useState(reported.own ?? '')
+  const [note, setNote] = useState(reported.note ?? '')
   const keep = (): void => {
     void story.changeSteps('own words for a sentence', (steps) =>
       steps.map((one) => (one.id === step.id ? withWords(one, own, note) : one)),
@@ -208,13 +208,13 @@ export const Sentence = ({
   step,
   index,
   count,
-  strand,
+  entry,
 }: {
   story: Story
   step: Step
   index: number
   count: number
-  strand: number
+  entry: number
 }) => {
   const info = story.steps.find(({ id }) => id === step.id)
   const isDraft = story.draft?.step.id === step.id
@@ -226,7 +226,7 @@ export const Sentence = ({
   const input = story.flow.recipe.inputs.find(({ id }) => id === step.input)
   const [asItIs, setAsItIs] = useState(false)
   const [over, setOver] = useState<'above' | 'below'>()
-  const told = toldAs(step)
+  const reported = reportedAs(step)
   const movable = index > 0 && !story.draft && !form
   const half = (event: DragEvent<HTMLElement>): 'above' | 'below' => {
     const { top, height } = event.currentTarget.getBoundingClientRect()
@@ -268,7 +268,7 @@ export const Sentence = ({
         <i
           aria-hidden
           className="absolute top-0 bottom-0 left-3 w-[3px] rounded-sm"
-          style={{ background: `var(--strand-${(strand % 5) + 1})` }}
+          style={{ background: `var(--strand-${(entry % 5) + 1})` }}
         />
       )}
       <span
@@ -277,12 +277,12 @@ export const Sentence = ({
         {index + 1}
       </span>
       <span>
-        {told.own !== undefined && !isDraft && !asItIs ? (
-          told.own
+        {reported.own !== undefined && !isDraft && !asItIs ? (
+          reported.own
         ) : (
           <SentenceText step={step} recipe={story.recipe} story={story} />
         )}
-        {told.own !== undefined && !isDraft && (
+        {reported.own !== undefined && !isDraft && (
           <button
             type="button"
             className="ml-1.5 font-sans text-[12px] text-ink-3 hover:text-token"
@@ -291,8 +291,10 @@ export const Sentence = ({
             {asItIs ? 'own words' : 'the sentence itself'}
           </button>
         )}
-        {told.note !== undefined && (
-          <span className="mt-0.5 block font-sans text-[12px] whitespace-pre-line text-ink-2 italic">{told.note}</span>
+        {reported.note !== undefined && (
+          <span className="mt-0.5 block font-sans text-[12px] whitespace-pre-line text-ink-2 italic">
+            {reported.note}
+          </span>
         )}
         {form === 'words' && <WordsForm story={story} step={step} close={() => setForm(undefined)} />}
         {form === 'input' && input && <InputForm story={story} input={input} close={() => setForm(undefined)} />}
@@ -302,12 +304,12 @@ export const Sentence = ({
             waits for sentence {(story.table?.steps.findIndex(({ id }) => id === breaker?.id) ?? 0) + 1}
           </span>
         )}
-        {info?.problems.map(({ sentence, mends }) => (
+        {info?.problems.map(({ sentence, quickFixes }) => (
           <span key={sentence} role="alert" className="mt-1 block font-sans text-[12.5px] text-rubric">
             {sentence}
-            {mends.length > 0 && (
+            {quickFixes.length > 0 && (
               <span className="mt-1 flex flex-wrap gap-1.5">
-                {mends.map(({ column, words, step: mended }) => (
+                {quickFixes.map(({ column, words, step: mended }) => (
                   <Button
                     key={column}
                     className="py-0.5!"

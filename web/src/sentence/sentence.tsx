@@ -57,9 +57,9 @@ const EditableSlot = ({ slot, step, story }: { slot: SentenceSlot; step: Step; s
   // how a file is opened is decided on the sheet itself, which needs the width of the page
   const elsewhere = slot.editor === 'open' && (ownValue(story.flow.files, String(step.input)) ?? []).length > 0
   // groups, matches and tables laid underneath are decided on a bench, which opens with the draft
-  const onBench = slot.editor === 'groups' || slot.editor === 'join' || slot.editor === 'union'
+  const onWorkbench = slot.editor === 'groups' || slot.editor === 'join' || slot.editor === 'union'
   const change = (next: boolean): void =>
-    next && onBench
+    next && onWorkbench
       ? story.reword(step)
       : next && elsewhere
         ? void navigate(`${story.place.home}/open/${String(step.input)}`)
@@ -74,7 +74,7 @@ const EditableSlot = ({ slot, step, story }: { slot: SentenceSlot; step: Step; s
 /** The colour of a table's strand, before its name. */
 const TableDot = ({ recipe, table }: { recipe: Recipe; table: string }) => (
   <span className="mr-1">
-    <Dot strand={recipe.tables.findIndex(({ id }) => id === table)} />
+    <Dot entry={recipe.tables.findIndex(({ id }) => id === table)} />
   </span>
 )
 

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import type { Recipe, RecipeTable, Step } from '@fabula/core'
-import { moved, neededBy, toldAs, whyNot, withWords } from './sentences.ts'
+import { moved, neededBy, reportedAs, whyNot, withWords } from './sentences.ts'
 import { branched, fedBy, feedersOf, isWritten, outputsOf, withoutTable, withWritten } from '../story/tables.ts'
 
 const step = (id: string, kind: string, params: Record<string, unknown>): Step => ({ id, kind, ...params })
@@ -48,11 +48,11 @@ test('a sentence taken out takes along those that need it, however far, and no o
 })
 
 test('own words and a note share the note of a step and come apart again', () => {
-  const told = withWords(steps[3] as Step, 'Only rows with a clinic', 'asked for by Ines')
-  expect(told.note).toBe('“Only rows with a clinic”\nasked for by Ines')
-  expect(toldAs(told)).toEqual({ own: 'Only rows with a clinic', note: 'asked for by Ines' })
-  expect(toldAs({ ...told, note: 'says “more” than that' })).toEqual({ note: 'says “more” than that' })
-  expect(withWords(told, '', '  ')).toEqual(steps[3])
+  const reported = withWords(steps[3] as Step, 'Only rows with a clinic', 'asked for by Ines')
+  expect(reported.note).toBe('“Only rows with a clinic”\nasked for by Ines')
+  expect(reportedAs(reported)).toEqual({ own: 'Only rows with a clinic', note: 'asked for by Ines' })
+  expect(reportedAs({ ...reported, note: 'says “more” than that' })).toEqual({ note: 'says “more” than that' })
+  expect(withWords(reported, '', '  ')).toEqual(steps[3])
 })
 
 test('a table branches, feeds and is written, and is taken out with what only it needs', () => {

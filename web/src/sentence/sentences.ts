@@ -55,7 +55,7 @@ export const neededBy = (recipe: Recipe, table: RecipeTable, id: string): string
 }
 
 /** A note whose first line stands in “ ” tells the sentence in the analyst's own words; what follows is the note. */
-export const toldAs = ({ note }: Step): { own?: string; note?: string } => {
+export const reportedAs = ({ note }: Step): { own?: string; note?: string } => {
   const m = /^“([^\n]+)”(?:\n([\s\S]*))?$/.exec(note ?? '')
   if (!m) return note ? { note } : {}
   return { own: m[1] ?? '', ...(m[2] ? { note: m[2] } : {}) }

@@ -90,7 +90,7 @@ export const StepMenu = ({
           </DropdownMenu.Item>
           <DropdownMenu.Item
             className={item}
-            onSelect={() => (story.goTo(table.id, step.id), story.setSight('reconcile'))}
+            onSelect={() => (story.goTo(table.id, step.id), story.setStageView('reconcile'))}
           >
             Explain the difference to another moment…
           </DropdownMenu.Item>

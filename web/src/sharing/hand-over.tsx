@@ -48,7 +48,7 @@ export const HandOver = () => {
   const { flow, place } = useFlow()
   const [shown, setShown] = useState<'script' | 'editions'>('script')
   const [language, setLanguage] = useState<ScriptTab>('python')
-  const [said, setSaid] = useState('')
+  const [message, setMessage] = useState('')
   const scripts = useQuery(scriptsQuery(place, flow.edit))
   const whole =
     language === 'recipe'
@@ -57,7 +57,7 @@ export const HandOver = () => {
   const stem = fileStem(flow.recipe.name, 'flow')
   const copy = async (text: string, words: string): Promise<void> => {
     await navigator.clipboard.writeText(text)
-    setSaid(words)
+    setMessage(words)
   }
   return (
     <main className="grid min-h-0 grid-cols-[minmax(0,1fr)_320px]">
@@ -88,7 +88,7 @@ export const HandOver = () => {
             />
           )}
           <span role="status" className="text-ink-3">
-            {said}
+            {message}
           </span>
           {shown === 'script' && (
             <span className="ml-auto flex gap-2">

@@ -14,13 +14,13 @@ const looks: Readonly<Record<DialectVerdict['state'], readonly [string, string]>
   absent: ['·', 'text-ink-3'],
 }
 
-const Verdict = ({ language, told }: { language: string; told: DialectVerdict }) => (
+const Verdict = ({ language, reported }: { language: string; reported: DialectVerdict }) => (
   <li className="grid grid-cols-[16px_1fr]">
-    <b aria-hidden className={looks[told.state][1]}>
-      {looks[told.state][0]}
+    <b aria-hidden className={looks[reported.state][1]}>
+      {looks[reported.state][0]}
     </b>
     <span>
-      <b className="font-medium">{language}</b>: {told.sentence}
+      <b className="font-medium">{language}</b>: {reported.sentence}
     </span>
   </li>
 )
@@ -68,8 +68,8 @@ export const Proof = ({ flow, place }: { flow: FlowReply; place: Endpoint }) => 
               </span>
             </p>
             <ul className="grid gap-0.5">
-              <Verdict language="SQL" told={sql} />
-              <Verdict language="Python" told={python} />
+              <Verdict language="SQL" reported={sql} />
+              <Verdict language="Python" reported={python} />
             </ul>
           </div>
         ))}

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import { storyQuery } from '../api/queries.ts'
 import { SentenceText } from '../sentence/sentence.tsx'
-import { toldAs } from '../sentence/sentences.ts'
+import { reportedAs } from '../sentence/sentences.ts'
 import { figuresOf } from '../sentence/sentence-item.tsx'
 import { Dot } from '../ui/parts.tsx'
 import { useFlow } from '../story/flow-context.ts'
@@ -22,11 +22,11 @@ const ReadTable = ({ at }: { at: number }) => {
   return (
     <section className="mb-8" aria-label={table?.name}>
       <h2 className="mb-2 flex items-center gap-2 font-serif text-[16px] font-semibold">
-        <Dot strand={at} /> {table?.name}
+        <Dot entry={at} /> {table?.name}
       </h2>
       <ol className="border-t border-line">
         {table?.steps.map((step, i) => {
-          const told = toldAs(step)
+          const reported = reportedAs(step)
           const statistics = data?.steps.find(({ id }) => id === step.id)?.statistics
           return (
             <li
@@ -35,9 +35,9 @@ const ReadTable = ({ at }: { at: number }) => {
             >
               <span className="font-sans text-[12px] leading-[22px] text-ink-3">{i + 1}</span>
               <span className={step.off ? 'text-ink-3 line-through' : ''}>
-                {told.own ?? <SentenceText step={step} recipe={flow.recipe} />}
-                {told.note && (
-                  <span className="block text-[12.5px] whitespace-pre-line text-ink-2 italic">{told.note}</span>
+                {reported.own ?? <SentenceText step={step} recipe={flow.recipe} />}
+                {reported.note && (
+                  <span className="block text-[12.5px] whitespace-pre-line text-ink-2 italic">{reported.note}</span>
                 )}
               </span>
               <span className="figures text-right text-[12px] text-ink-3">

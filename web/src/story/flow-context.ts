@@ -7,7 +7,7 @@ type FlowContextValue = {
   readonly flow: FlowReply
   readonly place: Endpoint
   readonly setTools: (tools: ReactNode) => void
-  readonly setSaid: (said: string) => void
+  readonly setMessage: (message: string) => void
 }
 export const FlowContext = createContext<FlowContextValue | undefined>(undefined)
 

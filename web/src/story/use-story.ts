@@ -50,24 +50,24 @@ const withStep = (recipe: Recipe, { table, step, before = [], after, isNew, else
 
 /** All that Compose holds: where one stands, what is drafted, what is selected. */
 export const useStory = () => {
-  const { flow, place, setSaid } = useFlow()
+  const { flow, place, setMessage } = useFlow()
   const client = useQueryClient()
   const last = flow.recipe.tables.at(-1)
   const [at, setAt] = useState({ table: last?.id ?? '', step: last?.steps.at(-1)?.id ?? '' })
   const [draft, setDraft] = useState<Draft>()
-  const [lens, setLens] = useState<PreviewRequest['lens']>('changes')
+  const [diffMode, setDiffMode] = useState<PreviewRequest['diffMode']>('changes')
   const [only, setOnly] = useState<PreviewRequest['only']>('all')
   const [selection, setSelection] = useState<Selection>({ kind: 'table' })
   const [problem, setProblem] = useState<string>()
   /** Columns that are to be drawn, and when that was asked. */
   const [drawing, setDrawing] = useState<{ readonly columns: readonly string[]; readonly at: number }>()
-  const [sight, setSight] = useState<StageView>('rows')
+  const [stageView, setStageView] = useState<StageView>('rows')
   const [building, setBuilding] = useState<{ readonly id: string; readonly columns: readonly string[] }>()
 
   const recipe = useMemo(() => (draft ? withStep(flow.recipe, draft) : flow.recipe), [flow.recipe, draft])
   const table = recipe.tables.find(({ id }) => id === at.table) ?? recipe.tables.at(-1)
   const step = table?.steps.find(({ id }) => id === at.step) ?? table?.steps.at(-1)
-  const stand = {
+  const cursor = {
     recipe,
     table: table?.id ?? '',
     step: step?.id ?? '',
@@ -83,7 +83,7 @@ export const useStory = () => {
       step: savedTable?.steps.at(-1)?.id ?? '',
     }),
   )
-  const drafted = useQuery({ ...storyQuery(place, flow.files, stand), enabled: draft !== undefined })
+  const drafted = useQuery({ ...storyQuery(place, flow.files, cursor), enabled: draft !== undefined })
   const steps: readonly StoryStep[] = (draft ? drafted.data?.steps : story.data?.steps) ?? []
 
   const saving = useMutation({
@@ -108,7 +108,7 @@ export const useStory = () => {
       ),
     onSuccess: (reply) => {
       client.setQueryData(flowQuery(place).queryKey, reply)
-      setSaid('saved a moment ago')
+      setMessage('saved a moment ago')
       setProblem(undefined)
     },
     onError: (error) =>
@@ -124,7 +124,7 @@ export const useStory = () => {
   const goTo = (tableId: string, stepId: string): void => {
     setBuilding(undefined)
     setAt({ table: tableId, step: stepId })
-    if (sight === 'map') setSight('rows')
+    if (stageView === 'map') setStageView('rows')
     setOnly('all')
     setSelection({ kind: 'table' })
   }
@@ -139,7 +139,7 @@ export const useStory = () => {
     setDraft({ table: table.id, step: last, before: made.slice(0, -1), after, isNew: true })
     setAt({ table: table.id, step: last.id })
     // where every row is made anew, what comes out says more than what changed
-    setLens(last.kind === 'unpivot' || last.kind === 'pivot' || last.kind === 'transpose' ? 'after' : 'changes')
+    setDiffMode(last.kind === 'unpivot' || last.kind === 'pivot' || last.kind === 'transpose' ? 'after' : 'changes')
     setOnly('all')
   }
   /** A verb of the card or the list: its sentence, or the builder that writes it. */
@@ -156,7 +156,7 @@ export const useStory = () => {
     if (draft?.step.id === next.id) setDraft({ ...draft, step: next })
     else setDraft({ table: table.id, step: next, after: undefined, isNew: false })
     setAt({ table: table.id, step: next.id })
-    setLens('changes')
+    setDiffMode('changes')
   }
   /** A sentence that the draft needs: before it, or at the end of another table. They are kept with it, or go with it. */
   const addBefore = (params: Omit<Step, 'id'>): void => {
@@ -176,9 +176,9 @@ export const useStory = () => {
   const canKeep = draft !== undefined && draftState === 'fine' && !drafted.isFetching
   const keep = async (): Promise<void> => {
     if (!draft || !canKeep) return
-    const columnsOf = (told: readonly StoryStep[], id: string) => {
-      const at = told.findIndex((one) => one.id === id)
-      return { input: told[at - 1]?.columns ?? [], output: told[at]?.columns ?? [] }
+    const columnsOf = (reported: readonly StoryStep[], id: string) => {
+      const at = reported.findIndex((one) => one.id === id)
+      return { input: reported[at - 1]?.columns ?? [], output: reported[at]?.columns ?? [] }
     }
     const was = draft.isNew ? undefined : savedTable?.steps.find(({ id }) => id === draft.step.id)
     const now = columnsOf(steps, draft.step.id)
@@ -237,7 +237,7 @@ export const useStory = () => {
   }
   useEffect(() => {
     setOnly('all')
-  }, [lens])
+  }, [diffMode])
 
   /** The schema that a step works on: what stands before it. */
   const schemaBefore = (stepId: string): Schema => {
@@ -259,13 +259,13 @@ export const useStory = () => {
     recipe,
     table,
     step,
-    stand,
+    cursor,
     story,
     steps,
     draft,
     draftError: drafted.error ?? undefined,
-    lens,
-    setLens,
+    diffMode,
+    setDiffMode,
     only,
     setOnly,
     selection,
@@ -274,8 +274,8 @@ export const useStory = () => {
     setProblem,
     building,
     drawing,
-    sight,
-    setSight,
+    stageView,
+    setStageView,
     branch,
     goTo,
     begin,

@@ -71,10 +71,10 @@ const wrongWith = (steps: readonly Omit<Step, 'id'>[], mending = false): string 
     parameters: {},
     now: 0,
   })
-  const unforeseen = brokenSteps(ran.plan).filter(
+  const dynamicColumns = brokenSteps(ran.plan).filter(
     ({ step }) => !refusals(ran.plan).some((one) => one.step.id === step.id),
   )
-  if (unforeseen.length > 0) return unforeseen.map(({ sentence }) => sentence).join(' ')
+  if (dynamicColumns.length > 0) return dynamicColumns.map(({ sentence }) => sentence).join(' ')
   // a sentence that computes takes no column away and changes none
   const adding: readonly unknown[] = ['derive', 'cases', 'number', 'duplicate', 'extract', 'window', 'check']
   if (mending || !steps.every(({ kind }) => adding.includes(kind))) return undefined
@@ -145,14 +145,14 @@ test('every verb offered for a selection begins a sentence that holds, and what 
 })
 
 test('what is found wrong in a column is mended by a sentence that holds', () => {
-  const mends = names.flatMap((name) =>
+  const quickFixes = names.flatMap((name) =>
     factsFor(name).findings.map(({ sentence, step }) => ({
-      told: `${name}: ${sentence}`,
+      reported: `${name}: ${sentence}`,
       wrong: wrongWith([step as Omit<Step, 'id'>], true),
     })),
   )
-  expect(mends.length).toBeGreaterThan(0)
-  expect(mends.filter(({ wrong }) => wrong !== undefined)).toEqual([])
+  expect(quickFixes.length).toBeGreaterThan(0)
+  expect(quickFixes.filter(({ wrong }) => wrong !== undefined)).toEqual([])
 })
 
 test('a sentence about another table says what is missing where there is none', () => {

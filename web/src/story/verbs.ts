@@ -89,7 +89,7 @@ const pivotVerbs = (columns: readonly string[], schema: Schema): Verb[] => {
 }
 
 type TableHere = { readonly id: string; readonly name: string }
-export const layFilesId = 'lay-files'
+export const unionFilesId = 'lay-files'
 /** Sentences about another table; without one they say what is needed first. */
 const tableVerbs = (columns: readonly string[], schema: Schema, [other]: readonly TableHere[]): Verb[] => {
   const key = columns[0] ?? schema[0]?.name ?? ''
@@ -101,7 +101,7 @@ const tableVerbs = (columns: readonly string[], schema: Schema, [other]: readonl
     ? verbs
     : verbs.map((verb) =>
         verb.step.kind === 'union'
-          ? { ...verb, builder: { id: layFilesId, columns: [] } }
+          ? { ...verb, builder: { id: unionFilesId, columns: [] } }
           : {
               ...verb,
               needs:

@@ -121,7 +121,13 @@ export const Editable = ({
   </Popover.Root>
 )
 
-export const Notice = ({ children, kind = 'changed' }: { children: ReactNode; kind?: 'changed' | 'added' | 'removed' }) => (
+export const Notice = ({
+  children,
+  kind = 'changed',
+}: {
+  children: ReactNode
+  kind?: 'changed' | 'added' | 'removed'
+}) => (
   <div
     role={kind === 'removed' ? 'alert' : 'note'}
     className={`rounded-lg px-3 py-2 text-[12.5px] ${kind === 'changed' ? 'bg-changed-tint' : kind === 'added' ? 'bg-added-tint' : 'bg-removed-tint'} text-ink`}
@@ -130,10 +136,10 @@ export const Notice = ({ children, kind = 'changed' }: { children: ReactNode; ki
   </div>
 )
 
-export const Dot = ({ strand }: { strand: number }) => (
+export const Dot = ({ entry }: { entry: number }) => (
   <i
     aria-hidden
     className="inline-block size-[11px] flex-none rounded-full"
-    style={{ background: `var(--strand-${(strand % 5) + 1})` }}
+    style={{ background: `var(--strand-${(entry % 5) + 1})` }}
   />
 )

@@ -47,12 +47,12 @@ const sendParts = async (
   files: readonly File[],
   recipe: Recipe,
   known: Readonly<Record<string, readonly FileRef[]>>,
-  told: (words: string) => void,
+  reported: (words: string) => void,
 ): Promise<{ fresh: FilePart[]; twins: Twin[] }> => {
   const fresh: FilePart[] = []
   const twins: Twin[] = []
   for (const file of files) {
-    told(`Sending ${file.name}`)
+    reported(`Sending ${file.name}`)
     for (const part of await partsOf(await upload(file, () => undefined))) {
       const table = openedBy(recipe, known, part)
       if (table === undefined) fresh.push(part)
@@ -68,12 +68,12 @@ const tablesFor = async (
   start: Recipe,
   drafted: Recipe,
   place: Endpoint,
-  told: (words: string) => void,
+  reported: (words: string) => void,
 ): Promise<{ recipe: Recipe; ids: string[] }> => {
   let recipe = start
   const ids: string[] = []
   for (const [i, { ref, read, name }] of parts.entries()) {
-    told(`Reading ${name}`)
+    reported(`Reading ${name}`)
     const opened = await openFile([ref], read, '')
     const made = withTable(recipe, [ref], opened, read, [], Number(nextStepId(drafted, i).slice(1)), name)
     await ask(api.flowReply, 'PUT', `${place.base}/files`, { [made.id]: [ref] })
@@ -88,10 +88,10 @@ export const keepParts = async (
   story: Story,
   client: QueryClient,
   parts: readonly FilePart[],
-  told: (words: string) => void,
+  reported: (words: string) => void,
 ): Promise<string[]> => {
   if (parts.length === 0) return []
-  const { recipe, ids } = await tablesFor(parts, story.flow.recipe, story.recipe, story.place, told)
+  const { recipe, ids } = await tablesFor(parts, story.flow.recipe, story.recipe, story.place, reported)
   await story.save(recipe, 'tables from files')
   await client.invalidateQueries({ queryKey: flowQuery(story.place).queryKey })
   return ids
@@ -103,10 +103,10 @@ export const tablesOfFiles = async (
   client: QueryClient,
   files: readonly File[],
   usable: (table: string) => boolean,
-  told: (words: string) => void,
+  reported: (words: string) => void,
 ): Promise<{ ids: string[]; doubled: Twin[] }> => {
-  const { fresh, twins } = await sendParts(files, story.flow.recipe, story.flow.files, told)
-  const made = await keepParts(story, client, fresh, told)
+  const { fresh, twins } = await sendParts(files, story.flow.recipe, story.flow.files, reported)
+  const made = await keepParts(story, client, fresh, reported)
   return {
     ids: [...made, ...twins.flatMap(({ table }) => (usable(table) ? [table] : []))],
     doubled: twins.filter(({ table }) => !usable(table)),

@@ -39,7 +39,7 @@ const kept = (how: JoinHow): Readonly<Record<'left' | 'both' | 'right', boolean>
 })
 
 /** What a way of joining keeps, drawn: rows only here, rows that meet, rows only there. */
-const KeptDrawing = ({ how, strands }: { how: JoinHow; strands: readonly [number, number] }) => (
+const KeptDrawing = ({ how, entries }: { how: JoinHow; entries: readonly [number, number] }) => (
   <span aria-hidden className="flex flex-none items-center gap-px">
     {(['left', 'both', 'right'] as const).map((part) => (
       <i
@@ -51,7 +51,7 @@ const KeptDrawing = ({ how, strands }: { how: JoinHow; strands: readonly [number
                 background:
                   part === 'both'
                     ? 'var(--ink-2)'
-                    : `var(--strand-${(((strands[part === 'left' ? 0 : 1] % 5) + 5) % 5) + 1})`,
+                    : `var(--strand-${(((entries[part === 'left' ? 0 : 1] % 5) + 5) % 5) + 1})`,
               }
             : {}
         }
@@ -65,10 +65,10 @@ const Ways = ({
   matching,
   before,
   names,
-  strands,
+  entries,
   choose,
 }: {
-  strands: readonly [number, number]
+  entries: readonly [number, number]
   how: JoinHow
   matching: MatchFigures | null
   before: number
@@ -104,7 +104,7 @@ const Ways = ({
         >
           <b className="block truncate font-serif text-[13px] font-semibold">{keptWords(one, ...names)}</b>
           <span className="flex min-w-0 items-center gap-2">
-            <KeptDrawing how={one} strands={strands} />
+            <KeptDrawing how={one} entries={entries} />
             <span className="figures truncate text-[12px] text-ink-3">
               {gives === undefined ? 'needs a key' : counted(gives, 'row')}
               {gives !== undefined && change !== 0
@@ -163,7 +163,7 @@ const Figures = ({
         ))}
       </div>
     )
-  const told: readonly (readonly [number, JoinShow, string, string])[] = [
+  const reported: readonly (readonly [number, JoinShow, string, string])[] = [
     [matching.one, 'met', `rows of ${names[0]} meet one`, ''],
     [matching.none, 'none', 'meet none', 'text-removed'],
     [matching.many, 'many', 'meet several: rows multiply', 'text-changed'],
@@ -186,7 +186,7 @@ const Figures = ({
     'case-and-spaces': 'differ only by letters’ case and spaces',
     zeros: 'differ only by zeros in front',
   }
-  const mend = ({ reason, leading = [] }: MatchFigures['why'][number]): void => {
+  const quickFix = ({ reason, leading = [] }: MatchFigures['why'][number]): void => {
     if (reason === 'zeros') {
       if (leading.includes('left')) story.addBefore(stripped(typesOfKeys('left')))
       if (leading.includes('right')) story.addElsewhere(other, stripped(typesOfKeys('right')))
@@ -197,7 +197,7 @@ const Figures = ({
         ...(reason === 'case' ? {} : { trim: true }),
       } as Step)
   }
-  const mendWords = {
+  const fixWords = {
     case: 'Let case not matter',
     spaces: 'Let those spaces not matter',
     'case-and-spaces': 'Let both not matter',
@@ -210,7 +210,7 @@ const Figures = ({
       aria-label="How the rows meet"
       role="group"
     >
-      {told.map(([n, which, text, tone]) => (
+      {reported.map(([n, which, text, tone]) => (
         <button
           key={which}
           type="button"
@@ -258,8 +258,8 @@ const Figures = ({
           </b>{' '}
           {words[one.reason]}.
           <span className="mt-0.5 flex flex-wrap gap-x-3">
-            <Button look="link" className="py-0! text-left" onClick={() => mend(one)}>
-              {mendWords[one.reason]}
+            <Button look="link" className="py-0! text-left" onClick={() => quickFix(one)}>
+              {fixWords[one.reason]}
             </Button>
             <Button look="link" className="py-0! text-left" onClick={() => setShow(one.reason)}>
               See them
@@ -370,7 +370,7 @@ export const JoinWorkbench = ({ step, story }: { step: Step; story: Story }) => 
   const { tables } = story.recipe
   const nameOf = (id: string): string => tables.find((table) => table.id === id)?.name ?? id
   const names = [nameOf(story.table?.id ?? ''), nameOf(other)] as const
-  const strands = [story.table?.id, other].map((id) =>
+  const entries = [story.table?.id, other].map((id) =>
     tables.findIndex((table) => table.id === id),
   ) as unknown as readonly [number, number]
   const { data, error, isPlaceholderData } = useQuery(
@@ -519,7 +519,7 @@ export const JoinWorkbench = ({ step, story }: { step: Step; story: Story }) => 
         matching={data.matching}
         before={data.left.rows}
         names={names}
-        strands={strands}
+        entries={entries}
         choose={(one) =>
           story.reword(
             one === 'cross'
@@ -531,13 +531,13 @@ export const JoinWorkbench = ({ step, story }: { step: Step; story: Story }) => 
       <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_208px_minmax(0,1fr)]">
         <WorkbenchTable
           name={names[0]}
-          strand={strands[0]}
+          entry={entries[0]}
           side={data.left}
           keys={on.map(({ left }) => left)}
           marked={data.matching !== null && how !== 'cross'}
           from={from[0]}
           go={(at) => setFrom([at, from[1]])}
-          told={shown('left')}
+          reported={shown('left')}
         />
         <div className="min-h-0 border-x border-line bg-paper">
           {how === 'cross' ? (
@@ -550,13 +550,13 @@ export const JoinWorkbench = ({ step, story }: { step: Step; story: Story }) => 
         </div>
         <WorkbenchTable
           name={names[1]}
-          strand={strands[1]}
+          entry={entries[1]}
           side={data.right}
           keys={on.map(({ right }) => right)}
           marked={data.matching !== null && how !== 'cross'}
           from={from[1]}
           go={(at) => setFrom([from[0], at])}
-          told={shown('right')}
+          reported={shown('right')}
         />
       </div>
       <Bring step={step} data={data} story={story} />

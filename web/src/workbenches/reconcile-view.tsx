@@ -88,7 +88,11 @@ export const ReconcileView = ({ story }: { story: Story }) => {
         </select>
         and {recipe.tables.find(({ id }) => id === there.table)?.name}, after sentence{' '}
         {(story.table?.steps.findIndex(({ id }) => id === there.step) ?? 0) + 1}?
-        <Button look="quiet" className="ml-auto py-0.5! font-sans text-[13px]" onClick={() => story.setSight('rows')}>
+        <Button
+          look="quiet"
+          className="ml-auto py-0.5! font-sans text-[13px]"
+          onClick={() => story.setStageView('rows')}
+        >
           Back to the rows
         </Button>
       </div>

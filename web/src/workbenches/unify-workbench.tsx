@@ -9,12 +9,12 @@ import { dotted } from '../profile/column-facts.tsx'
 import type { Story } from '../story/use-story.ts'
 import { moveTo, partedFrom, withGroup, withName, type ValueGroup } from './groups.ts'
 
-const judgeWords: Readonly<Record<SimilarityMeasure, string>> = {
+const measureWords: Readonly<Record<SimilarityMeasure, string>> = {
   characters: 'by characters',
   spelling: 'by spelling',
   sound: 'by sound',
 }
-const judgeAbout: Readonly<Record<SimilarityMeasure, string>> = {
+const measureAbout: Readonly<Record<SimilarityMeasure, string>> = {
   characters: 'the same letters, whatever case, order, marks and spaces',
   spelling: 'a few letters apart',
   sound: 'spoken alike',
@@ -210,9 +210,9 @@ export const UnifyWorkbench = ({ step, story }: { step: Step; story: Story }) =>
   const at = story.steps.findIndex(({ id }) => id === step.id)
   const before = story.steps[at - 1]?.id ?? ''
   const { data } = useQuery(
-    groupsQuery(story.place, story.flow.files, { ...story.stand, step: before }, before === '' ? '' : column),
+    groupsQuery(story.place, story.flow.files, { ...story.cursor, step: before }, before === '' ? '' : column),
   )
-  const [sight, setSight] = useState<UnifyView>(
+  const [stageView, setStageView] = useState<UnifyView>(
     step.judged === 'hand' ? 'mine' : ((step.judged as SimilarityMeasure | undefined) ?? 'characters'),
   )
   const groups = step.groups as readonly ValueGroup[]
@@ -221,42 +221,46 @@ export const UnifyWorkbench = ({ step, story }: { step: Step; story: Story }) =>
   if (!data) return <p className="p-4 text-ink-3">Holding the values against each other…</p>
   const taken = (group: GroupsReply[SimilarityMeasure][number]): boolean =>
     groups.some(({ from }) => group.members.every(({ text }) => from.includes(text)))
-  const take = (group: GroupsReply[SimilarityMeasure][number], judge: SimilarityMeasure): void =>
-    set(withGroup(groups, { into: group.into, from: group.members.map(({ text }) => text) }), judge)
-  const column_ = (judge: SimilarityMeasure) => (
-    <section key={judge} aria-label={`Suggested ${judgeWords[judge]}`} className="flex min-h-0 min-w-0 flex-1 flex-col">
+  const take = (group: GroupsReply[SimilarityMeasure][number], measure: SimilarityMeasure): void =>
+    set(withGroup(groups, { into: group.into, from: group.members.map(({ text }) => text) }), measure)
+  const column_ = (measure: SimilarityMeasure) => (
+    <section
+      key={measure}
+      aria-label={`Suggested ${measureWords[measure]}`}
+      className="flex min-h-0 min-w-0 flex-1 flex-col"
+    >
       <p className="flex items-baseline gap-2 text-[12px] text-ink-3">
-        <span className={sight === 'beside' ? 'font-semibold text-ink-2' : ''}>
-          {sight === 'beside' ? capital(judgeWords[judge]) : judgeAbout[judge]}
+        <span className={stageView === 'beside' ? 'font-semibold text-ink-2' : ''}>
+          {stageView === 'beside' ? capital(measureWords[measure]) : measureAbout[measure]}
         </span>
-        {data[judge].length > 1 && (
+        {data[measure].length > 1 && (
           <Button
             look="link"
             className="ml-auto py-0! text-[12.5px] whitespace-nowrap"
             onClick={() =>
               set(
-                data[judge].reduce<readonly ValueGroup[]>(
+                data[measure].reduce<readonly ValueGroup[]>(
                   (all, group) => withGroup(all, { into: group.into, from: group.members.map(({ text }) => text) }),
                   groups,
                 ),
-                judge,
+                measure,
               )
             }
           >
-            Take all {data[judge].length}
+            Take all {data[measure].length}
           </Button>
         )}
       </p>
-      <ul className="min-h-0 flex-1 overflow-auto pr-1" tabIndex={0} aria-label={`Groups ${judgeWords[judge]}`}>
-        {data[judge].map((group) => (
+      <ul className="min-h-0 flex-1 overflow-auto pr-1" tabIndex={0} aria-label={`Groups ${measureWords[measure]}`}>
+        {data[measure].map((group) => (
           <Suggestion
             key={group.members.map(({ text }) => text).join('\u0000')}
             group={group}
             taken={taken(group)}
-            take={() => take(group, judge)}
+            take={() => take(group, measure)}
           />
         ))}
-        {data[judge].length === 0 && <li className="py-2 text-ink-3">Nothing is alike in this way.</li>}
+        {data[measure].length === 0 && <li className="py-2 text-ink-3">Nothing is alike in this way.</li>}
       </ul>
     </section>
   )
@@ -274,7 +278,7 @@ export const UnifyWorkbench = ({ step, story }: { step: Step; story: Story }) =>
         <span className="ml-auto">
           <Segments
             label="Who judges"
-            value={sight}
+            value={stageView}
             of={[
               ['characters', 'Characters'],
               ['spelling', 'Spelling'],
@@ -282,27 +286,27 @@ export const UnifyWorkbench = ({ step, story }: { step: Step; story: Story }) =>
               ['beside', 'Side by side'],
               ['mine', 'By hand'],
             ]}
-            onChange={setSight}
+            onChange={setStageView}
           />
         </span>
       </div>
       <div
-        className={`grid min-h-0 flex-1 ${sight === 'beside' ? 'grid-cols-1' : 'grid-cols-[minmax(0,3fr)_minmax(0,2fr)]'}`}
+        className={`grid min-h-0 flex-1 ${stageView === 'beside' ? 'grid-cols-1' : 'grid-cols-[minmax(0,3fr)_minmax(0,2fr)]'}`}
       >
         <div className="flex min-h-0 gap-4 px-3.5 pt-2 pb-1">
-          {sight === 'mine' ? (
+          {stageView === 'mine' ? (
             <div className="grid min-h-0 flex-1">
               <ByHand values={data.values} groups={groups} set={(next) => set(next, 'hand')} />
             </div>
-          ) : sight === 'beside' ? (
+          ) : stageView === 'beside' ? (
             (['characters', 'spelling', 'sound'] as const).map(column_)
           ) : (
-            column_(sight)
+            column_(stageView)
           )}
         </div>
         <section
           aria-label="Groups that are taken"
-          hidden={sight === 'beside'}
+          hidden={stageView === 'beside'}
           className="min-h-0 overflow-auto border-l border-line px-3.5 pt-2"
           tabIndex={0}
         >

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import { readRecipe, type Step } from '@fabula/core'
-import { isMoved, laidInto, onItsOwn, takenApart } from './union-edits.ts'
+import { isMoved, alignedInto, onItsOwn, takenApart } from './union-edits.ts'
 
 const union: Step = { id: 's2', kind: 'union', with: ['south', 'east'] }
 const own = { table: '', column: 'Animal' }
@@ -8,9 +8,9 @@ const south = { table: 'south', column: 'Patient' }
 const east = { table: 'east', column: 'Pet' }
 
 test('columns are laid together one after the other, and one of them goes back to its own name', () => {
-  const one = laidInto(union, south, 'Animal', [own])
+  const one = alignedInto(union, south, 'Animal', [own])
   expect(one.pairs).toEqual([{ into: 'Animal', from: [own, south] }])
-  const two = laidInto(one, east, 'Animal', [own])
+  const two = alignedInto(one, east, 'Animal', [own])
   expect(two.pairs).toEqual([{ into: 'Animal', from: [own, south, east] }])
   expect([isMoved(two, south), isMoved(two, own)]).toEqual([true, false])
   expect(onItsOwn(two, south).pairs).toEqual([{ into: 'Animal', from: [own, east] }])
@@ -19,9 +19,9 @@ test('columns are laid together one after the other, and one of them goes back t
 })
 
 test('laid elsewhere, a column leaves where it was; on its own name nothing is said of it', () => {
-  const there = laidInto(laidInto(union, south, 'Animal', [own]), south, 'Name', [{ table: '', column: 'Name' }])
+  const there = alignedInto(alignedInto(union, south, 'Animal', [own]), south, 'Name', [{ table: '', column: 'Name' }])
   expect(there.pairs).toEqual([{ into: 'Name', from: [{ table: '', column: 'Name' }, south] }])
-  expect(laidInto(there, south, 'Patient', [])).toEqual(union)
+  expect(alignedInto(there, south, 'Patient', [])).toEqual(union)
 })
 
 test('a column of the same name is taken apart, and laid back by its own name', () => {

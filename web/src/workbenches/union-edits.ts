@@ -32,7 +32,7 @@ export const onItsOwn = (step: Step, cell: ColumnSource): Step =>
   )
 
 /** A column laid into the column `into` of the union; `there` are those that stand in it already. */
-export const laidInto = (step: Step, cell: ColumnSource, into: string, there: readonly ColumnSource[]): Step => {
+export const alignedInto = (step: Step, cell: ColumnSource, into: string, there: readonly ColumnSource[]): Step => {
   const free = onItsOwn(step, cell)
   if (cell.column === into) return free
   const pairs = pairsOf(free)

@@ -7,7 +7,7 @@ import { Button, Dot, Notice, Segments } from '../ui/parts.tsx'
 import type { Story } from '../story/use-story.ts'
 import { keepParts, tablesOfFiles, type Twin } from './add-files.ts'
 import { cursorBefore, without } from './cursor-before.ts'
-import { isMoved, laidInto, onItsOwn, takenApart, withTables, type ColumnSource } from './union-edits.ts'
+import { isMoved, alignedInto, onItsOwn, takenApart, withTables, type ColumnSource } from './union-edits.ts'
 
 const dragged = 'application/x-fabula-column'
 type AlignedColumnReply = AlignReply['columns'][number]
@@ -24,7 +24,7 @@ const AddTables = ({ step, story }: { step: Step; story: Story }) => {
   const [asked, setAsked] = useState<{ readonly id: string; readonly twins: readonly Twin[] }>()
   const tables = step.with as readonly string[]
   const nameOf = (id: string): string => story.recipe.tables.find((table) => table.id === id)?.name ?? id
-  const lay = (ids: readonly string[]): void => story.reword(withTables(step, [...tables, ...ids]))
+  const align = (ids: readonly string[]): void => story.reword(withTables(step, [...tables, ...ids]))
   const busy = async (run: () => Promise<void>): Promise<void> => {
     try {
       await run()
@@ -43,7 +43,7 @@ const AddTables = ({ step, story }: { step: Step; story: Story }) => {
         (id) => !tables.includes(id) && story.usableTables.some((one) => one.id === id),
         setDoing,
       )
-      if (ids.length > 0) lay(ids)
+      if (ids.length > 0) align(ids)
       if (doubled.length > 0) setAsked({ id: '', twins: doubled })
     })
   /** What was asked about is laid nonetheless; a table cannot lie under itself, so its rows come by another table from the same file. */
@@ -58,7 +58,11 @@ const AddTables = ({ step, story }: { step: Step; story: Story }) => {
         twins.filter(({ table }) => table === own),
         setDoing,
       )
-      lay([...(asked?.id ? [asked.id] : []), ...made, ...twins.flatMap(({ table }) => (table === own ? [] : [table]))])
+      align([
+        ...(asked?.id ? [asked.id] : []),
+        ...made,
+        ...twins.flatMap(({ table }) => (table === own ? [] : [table])),
+      ])
     })
   return (
     <div className="grid gap-1.5">
@@ -70,10 +74,10 @@ const AddTables = ({ step, story }: { step: Step; story: Story }) => {
             <button
               key={id}
               type="button"
-              onClick={() => (there ? setAsked({ id, twins: [] }) : lay([id]))}
+              onClick={() => (there ? setAsked({ id, twins: [] }) : align([id]))}
               className={`flex items-center gap-1.5 rounded-full border px-2.5 py-0.5 text-[12.5px] ${there ? 'border-added bg-added-tint' : 'border-line-strong bg-sheet hover:border-ink-3'}`}
             >
-              <Dot strand={story.recipe.tables.findIndex((table) => table.id === id)} /> {there ? '✓ ' : '+ '}
+              <Dot entry={story.recipe.tables.findIndex((table) => table.id === id)} /> {there ? '✓ ' : '+ '}
               {name}
             </button>
           )
@@ -82,7 +86,7 @@ const AddTables = ({ step, story }: { step: Step; story: Story }) => {
           <Button
             look="link"
             className="py-0! text-[12.5px]"
-            onClick={() => lay(story.usableTables.flatMap(({ id }) => (tables.includes(id) ? [] : [id])))}
+            onClick={() => align(story.usableTables.flatMap(({ id }) => (tables.includes(id) ? [] : [id])))}
           >
             All of them
           </Button>
@@ -197,7 +201,7 @@ const MatrixCell = ({
               const into = columns.find(({ name }) => name === event.target.value)
               if (into)
                 story.reword(
-                  laidInto(
+                  alignedInto(
                     step,
                     at,
                     into.name,
@@ -274,7 +278,7 @@ export const UnionWorkbench = ({ step, story }: { step: Step; story: Story }) =>
         `${nameOf(cell.table)} has a column in ${column.name} already: ${there.column}. Take that away first.`,
       )
     story.setProblem(undefined)
-    story.reword(laidInto(step, cell, column.name, cellsOf(column, ids)))
+    story.reword(alignedInto(step, cell, column.name, cellsOf(column, ids)))
   }
   return (
     <div className="grid min-h-0 flex-1 grid-rows-[auto_minmax(0,1fr)]">
@@ -319,7 +323,7 @@ export const UnionWorkbench = ({ step, story }: { step: Step; story: Story }) =>
               className="py-0!"
               onClick={() => {
                 const aim = data.columns.find(({ name }) => name === into)
-                if (aim) story.reword(laidInto(step, { table: ids[at] ?? '', column }, into, cellsOf(aim, ids)))
+                if (aim) story.reword(alignedInto(step, { table: ids[at] ?? '', column }, into, cellsOf(aim, ids)))
               }}
             >
               Lay them together
@@ -337,7 +341,7 @@ export const UnionWorkbench = ({ step, story }: { step: Step; story: Story }) =>
               {shown.map(({ id, at, rows }) => (
                 <th key={at} scope="col" className="min-w-[120px] font-serif text-[13px] font-semibold">
                   <span className="flex items-center gap-1.5">
-                    <Dot strand={story.recipe.tables.findIndex((table) => table.id === id)} />{' '}
+                    <Dot entry={story.recipe.tables.findIndex((table) => table.id === id)} />{' '}
                     <span className="truncate">{nameOf(id)}</span>
                     {at > 0 && tables.length > 1 && (
                       <button

@@ -11,22 +11,22 @@ const marks = { none: '∅', one: '', many: '×' } as const
 /** One of two tables on the join bench: its key columns first, rows that meet none or several tinted and marked. */
 export const WorkbenchTable = ({
   name,
-  strand,
+  entry,
   side,
   keys,
   marked,
   from,
   go,
-  told,
+  reported,
 }: {
   name: string
-  strand: number
+  entry: number
   side: MatchSideReply
   keys: readonly string[]
   /** Whether rows are marked by how many they meet. */ marked: boolean
   from: number
   go: (from: number) => void
-  told: ReactNode
+  reported: ReactNode
 }) => {
   const order = [
     ...keys.flatMap((key) => side.columns.flatMap((field, at) => (field.name === key ? [at] : []))),
@@ -36,8 +36,8 @@ export const WorkbenchTable = ({
   return (
     <section aria-label={`${name} on the bench`} className="flex min-h-0 min-w-0 flex-col">
       <h2 className="flex items-center gap-2 px-3.5 pt-2.5 pb-1.5 font-serif text-[14px] font-semibold">
-        <Dot strand={strand} /> <span className="truncate">{name}</span>
-        <span className="figures ml-auto font-sans text-[12px] font-normal text-ink-3">{told}</span>
+        <Dot entry={entry} /> <span className="truncate">{name}</span>
+        <span className="figures ml-auto font-sans text-[12px] font-normal text-ink-3">{reported}</span>
       </h2>
       <div className="min-h-0 flex-1 overflow-auto" role="region" tabIndex={0} aria-label={`Rows of ${name}`}>
         <table className="figures text-[12.5px]">

@@ -174,7 +174,7 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
     code(''),
   )
   const tables = pairs(plan.tables.map(({ id }) => [id, variable(id, runtimeNames)]))
-  const told = joined(
+  const reported = joined(
     sentences.map(([step, words]) => py`    ${step}: ${words},`),
     '\n',
   )
@@ -182,7 +182,7 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
     py`tables = ${tables}`,
     py`for table, path in outputs.items():\n    ${pyHelper('write_csv')}(tables[table], path)\n`,
     comment('#', 'What each step left, to standard error'),
-    py`${pyHelper('tell_accounts')}({\n${told}\n})`,
+    py`${pyHelper('tell_accounts')}({\n${reported}\n})`,
     code(''),
   )
   const body = lines(start, ...blocks.map((block) => block.code), end)

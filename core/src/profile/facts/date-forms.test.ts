@@ -63,21 +63,21 @@ test('whether 03/04 is March or April is a question, with what speaks for either
 })
 
 test('a missing year is told apart, what no form reads is listed with its rows', () => {
-  const told = dateFormsIn([
+  const reported = dateFormsIn([
     { text: '3 May', count: 2 },
     { text: '29/2', count: 1 },
     { text: 'unknown', count: 3 },
     { text: '31/02/2031', count: 1 },
   ])
-  expect(told?.day.map(({ pattern, noYear }) => [pattern, noYear])).toEqual([
+  expect(reported?.day.map(({ pattern, noYear }) => [pattern, noYear])).toEqual([
     ['d MMM', true],
     ['d/M', true],
   ])
-  expect(told?.left).toEqual([
+  expect(reported?.left).toEqual([
     { text: 'unknown', count: 3 },
     { text: '31/02/2031', count: 1 },
   ])
-  expect(told?.leftRows).toBe(4)
+  expect(reported?.leftRows).toBe(4)
 })
 
 test('codes, numbers and words are no dates', () => {

@@ -12,8 +12,8 @@ const repeat = <T>(n: number, make: (i: number) => T): T[] => Array.from({ lengt
 
 describe('facts', () => {
   test('numbers: quarters, deviation, spans between round numbers', () => {
-    const told = facts('decimal', [4, null, 8, 15, 16, 23, 42, 42])
-    expect(told).toMatchObject({
+    const reported = facts('decimal', [4, null, 8, 15, 16, 23, 42, 42])
+    expect(reported).toMatchObject({
       rows: 8,
       filled: 7,
       distinct: 6,
@@ -22,16 +22,16 @@ describe('facts', () => {
       median: '16',
       quarters: ['11.5', '32.5'],
     })
-    expect(told.mean).toBeCloseTo(21.428571, 6)
-    expect(told.deviation).toBeCloseTo(15.295502, 6)
-    expect(told.bars.map(({ label, count }) => [label, count]).filter(([, count]) => count !== 0)).toEqual([
+    expect(reported.mean).toBeCloseTo(21.428571, 6)
+    expect(reported.deviation).toBeCloseTo(15.295502, 6)
+    expect(reported.bars.map(({ label, count }) => [label, count]).filter(([, count]) => count !== 0)).toEqual([
       ['0 to 5', 1],
       ['5 to 10', 1],
       ['15 to 20', 2],
       ['20 to 25', 1],
       ['40 to 45', 2],
     ])
-    expect(told.common[0]).toMatchObject({ label: '42', count: 2, where: { column: 'A', op: 'is', value: 42 } })
+    expect(reported.common[0]).toMatchObject({ label: '42', count: 2, where: { column: 'A', op: 'is', value: 42 } })
   })
   test('a bar selects just the rows it counts', () => {
     const [bar] = facts('integer', [10, 20, 30, 990]).bars.filter(({ count }) => count > 0)
@@ -53,13 +53,13 @@ describe('facts', () => {
     expect(facts('date', days(20, 30)).bars.reduce((sum, { count }) => sum + count, 0)).toBe(20)
   })
   test('text: lengths, patterns, the rarest', () => {
-    const told = facts('text', [...repeat(20, (i) => `VAC-${i % 10}`), 'x', null])
-    expect(told).toMatchObject({ shortest: 1, longest: 5, filled: 21, distinct: 11 })
-    expect(told.patterns.map(({ label, count }) => [label, count])).toEqual([
+    const reported = facts('text', [...repeat(20, (i) => `VAC-${i % 10}`), 'x', null])
+    expect(reported).toMatchObject({ shortest: 1, longest: 5, filled: 21, distinct: 11 })
+    expect(reported.patterns.map(({ label, count }) => [label, count])).toEqual([
       ['AAA-9', 20],
       ['a', 1],
     ])
-    expect(told.rare[0]).toMatchObject({ label: 'x', count: 1 })
+    expect(reported.rare[0]).toMatchObject({ label: 'x', count: 1 })
   })
   test('nothing filled tells nothing but that', () => {
     expect(facts('decimal', [null, null])).toMatchObject({ rows: 2, filled: 0, distinct: 0, bars: [] })

@@ -250,7 +250,7 @@ type FactsOptions = Pick<ColumnFacts, 'rows' | 'filled' | 'distinct' | 'type' | 
   readonly key: readonly ColumnFinding[]
 }
 
-const told = (
+const reported = (
   name: string,
   type: ColumnType,
   rows: number,
@@ -288,7 +288,7 @@ const textFacts = (name: string, column: TextColumn, deep: boolean): ColumnFacts
     ranking.add(code, count)
     if (deep) held.push({ text: words[code] as string, count })
   }
-  const { key, ...base } = told(name, column.type, codes.length, codes.length - (counts[0] ?? 0), ranking, deep)
+  const { key, ...base } = reported(name, column.type, codes.length, codes.length - (counts[0] ?? 0), ranking, deep)
   if (!deep || column.type === 'list') return { ...base, bars: base.common, patterns: [], findings: [] }
   const [shortest, longest] = held.reduce<[number, number]>(
     ([least, most], { text }) => [Math.min(least, text.length), Math.max(most, text.length)],
@@ -324,7 +324,7 @@ const valueFacts = (name: string, column: ValueColumn, deep: boolean): ColumnFac
     while (at < filled && sorted[at] === value) at++
     ranking.add(value, at - from)
   }
-  const { key, ...base } = told(name, type, rows, filled, ranking, deep)
+  const { key, ...base } = reported(name, type, rows, filled, ranking, deep)
   const plain = { ...base, patterns: [], findings: key }
   if (type === 'boolean' || filled === 0) return { ...plain, bars: base.common }
   const bars = type === 'date' || type === 'datetime' ? dateSpans(name, type, sorted) : numberSpans(name, type, sorted)

@@ -77,7 +77,7 @@ const rowsWhere = (mask: Uint8Array, value: 0 | 1): Int32Array => {
 }
 
 /** The figure that is told, whether it will do, and the rows against it. */
-const judge = (
+const evaluateCheck = (
   asked: Assertion,
   table: Table,
   context: RunContext,
@@ -124,7 +124,7 @@ const limits = { 'at-least': z.number().optional(), 'at-most': z.number().option
 const common = { else: z.enum(['warn', 'stop']), say: z.string() }
 
 /** SQL that gives passed and figure in one row. */
-const judgeSql = (
+const checkSql = (
   asked: Assertion,
   rows: Code,
   input: Schema,
@@ -229,7 +229,7 @@ export const check = defineStep<Check>({
     return input
   },
   run: (params, table, context) => {
-    const judged = judge(params, table, context)
+    const judged = evaluateCheck(params, table, context)
     return {
       table,
       lineage: { kind: 'same' },
@@ -239,7 +239,7 @@ export const check = defineStep<Check>({
   },
   sql: (_params, context) => selectColumns(context),
   sqlAfter: (params, context) => {
-    const judged = judgeSql(params, context.from, context.input, {
+    const judged = checkSql(params, context.from, context.input, {
       column: context.column,
       table: context.table,
       own: context.own,

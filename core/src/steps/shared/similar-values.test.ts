@@ -1,10 +1,10 @@
 import { expect, test } from 'vitest'
 import { matchToGroups, suggestGroups, type SimilarityMeasure } from './similar-values.ts'
 
-const groups = (judge: SimilarityMeasure, ...values: (readonly [string, number])[]) =>
+const groups = (measure: SimilarityMeasure, ...values: (readonly [string, number])[]) =>
   suggestGroups(
     values.map(([text, count]) => ({ text, count })),
-    judge,
+    measure,
   ).map(({ into, members }) => [into, ...members.map(({ text }) => text)])
 
 test('characters: case, marks, spaces and the order of words do not count; digits do', () => {

@@ -169,10 +169,10 @@ const byKey = (values: readonly ValueCount[], key: (text: string) => string): Va
 }
 
 /** Groups of values that may be one, the commonest member first and as the name; groups of many rows first. */
-export const suggestGroups = (values: readonly ValueCount[], judge: SimilarityMeasure): SuggestedGroup[] =>
-  (judge === 'spelling' ? bySpelling(values) : byKey(values, keyOf[judge]))
+export const suggestGroups = (values: readonly ValueCount[], measure: SimilarityMeasure): SuggestedGroup[] =>
+  (measure === 'spelling' ? bySpelling(values) : byKey(values, keyOf[measure]))
     .filter((members) => members.length > 1)
-    .map((members) => ({ into: tidiest(members), members, reason: reasons[judge](members) }))
+    .map((members) => ({ into: tidiest(members), members, reason: reasons[measure](members) }))
     .sort((a, b) => rowsOf(b.members) - rowsOf(a.members))
 const rowsOf = (members: readonly ValueCount[]): number => members.reduce((sum, { count }) => sum + count, 0)
 
@@ -184,9 +184,9 @@ const tidiest = (members: readonly ValueCount[]): string =>
 export const matchToGroups = (
   fresh: readonly string[],
   groups: readonly { readonly into: string; readonly from: readonly string[] }[],
-  judge: SimilarityMeasure,
+  measure: SimilarityMeasure,
 ): { value: string; into: string }[] => {
-  if (judge === 'spelling') {
+  if (measure === 'spelling') {
     const forms = groups.flatMap(({ into, from }) =>
       [into, ...from].map((text) => ({ into, form: spellingForm(text), digits: digits(text) })),
     )
@@ -201,7 +201,7 @@ export const matchToGroups = (
       return home ? [{ value, into: home.into }] : []
     })
   }
-  const key = keyOf[judge]
+  const key = keyOf[measure]
   const known = new Map(groups.flatMap(({ into, from }) => [into, ...from].map((text) => [key(text), into] as const)))
   return fresh.flatMap((value) => {
     const into = known.get(key(value))

@@ -44,10 +44,10 @@ export const summarise = defineStep<Summarise>({
   acts: ['columns', 'table'],
   params: z.strictObject({ by: bySchema, measures: z.array(measureSchema) }),
   sentence: ({ by, measures }) => {
-    const told = slot(listed(measures.map(measureWords)) || 'nothing else', 'measures', ['measures'])
+    const reported = slot(listed(measures.map(measureWords)) || 'nothing else', 'measures', ['measures'])
     return byWords(by) === ''
-      ? ['Summarise ', slot('all rows', 'columns', ['by']), ': ', told, '.']
-      : ['Summarise by ', slot(byWords(by), 'columns', ['by']), ': ', told, '.']
+      ? ['Summarise ', slot('all rows', 'columns', ['by']), ': ', reported, '.']
+      : ['Summarise by ', slot(byWords(by), 'columns', ['by']), ': ', reported, '.']
   },
   output: (params, input, context) => {
     checkBy(params.by, input, context, 'by')

@@ -73,7 +73,7 @@ export const unify = defineStep<Unify>({
     const after = mapText(before, (text) => map.get(text) ?? text)
     let cellsChanged = 0
     for (let i = 0, n = lengthOf(before); i < n; i++) if (cellAt(before, i) !== cellAt(after, i)) cellsChanged++
-    const novelties =
+    const unmappedValues =
       judged === undefined || judged === 'hand'
         ? []
         : newcomers(asDictionary(before).words, groups, judged).map(({ value, into }) => ({
@@ -88,9 +88,11 @@ export const unify = defineStep<Unify>({
       table: table.with(at, column, after, true),
       lineage: { kind: 'same' },
       cellsChanged,
-      unmappedValues: novelties,
+      unmappedValues: unmappedValues,
       notes:
-        novelties.length > 0 ? { groups: groups.length, newLookalikes: novelties.length } : { groups: groups.length },
+        unmappedValues.length > 0
+          ? { groups: groups.length, newLookalikes: unmappedValues.length }
+          : { groups: groups.length },
     }
   },
   sql: ({ column, groups }, context) => {

@@ -138,14 +138,14 @@ export const union = defineStep<UnionParams>({
     return origin === undefined ? fields : [...fields, { name: origin, type: 'text' }]
   },
   run: (params, table, context) => {
-    const laid = alignUnion(params, context.own, table.schema, (id) => context.table(id).schema)
+    const aligned = alignUnion(params, context.own, table.schema, (id) => context.table(id).schema)
     const tables = [table, ...params.with.map((id) => context.table(id))]
     const total = tables.reduce((sum, one) => sum + one.rowCount, 0)
-    checkSize('Laying these tables under one another', total, laid.fields.length)
-    const columns = laid.fields.map(({ name: one, type }) =>
+    checkSize('Laying these tables under one another', total, aligned.fields.length)
+    const columns = aligned.fields.map(({ name: one, type }) =>
       concat(
         type,
-        laid.parts.map((part, i) => {
+        aligned.parts.map((part, i) => {
           const at = part.names.indexOf(one)
           const source = tables[i] as Table
           return at < 0 ? emptyColumn(type, source.rowCount) : convert(source.column(at), { type }).column
@@ -161,26 +161,26 @@ export const union = defineStep<UnionParams>({
       at += one.rowCount
     })
     const origin =
-      laid.origin === undefined
+      aligned.origin === undefined
         ? []
         : [
             gather(
               columnOf(
                 'text',
-                laid.parts.map((part, i) => context.names(i === 0 ? '' : part.table)),
+                aligned.parts.map((part, i) => context.names(i === 0 ? '' : part.table)),
               ),
               turns,
             ),
           ]
     return {
       table: Table.of(
-        [...laid.fields.map((field) => field.name), ...(laid.origin === undefined ? [] : [laid.origin])],
+        [...aligned.fields.map((field) => field.name), ...(aligned.origin === undefined ? [] : [aligned.origin])],
         [...columns, ...origin],
         total,
       ),
       lineage: { kind: 'index', index },
       notes: notesOf(
-        laid,
+        aligned,
         context.names,
         tables.map((one) => one.rowCount),
       ),

@@ -124,7 +124,7 @@ const layout = (params: Unpivot, input: Schema): UnpivotLayout => {
 }
 
 /** a b, 2 -> a b a b: the labels over and over, as codes into a dictionary of them. */
-const wovenLabels = (labels: readonly string[], times: number): Column => {
+const interleavedLabels = (labels: readonly string[], times: number): Column => {
   const { codes: turns, words } = asDictionary(
     columnOf(
       'text',
@@ -264,7 +264,7 @@ export const unpivot = defineStep<Unpivot>({
       return columns.length > 0 ? interleave(type, columns) : emptyColumn(type, 0)
     })
     const each = repeatEach(table.rowCount, turns.length)
-    const labels = wovenLabels(
+    const labels = interleavedLabels(
       turns.map((turn) => turn.label),
       table.rowCount,
     )

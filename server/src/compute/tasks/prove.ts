@@ -32,7 +32,7 @@ const failed = (language: string, error: unknown): DialectProof => ({
 })
 
 /** The inputs as the scripts take them: files as they came, or as the CSV that the command line makes of them. */
-const layInputs = (
+const placeInputs = (
   folder: string,
   { recipe, files }: ProofRequest,
   tables: Awaited<ReturnType<typeof openAll>>['inputs'],
@@ -74,7 +74,7 @@ export const prove = async (asked: ProofRequest, context: WorkerContext): Promis
     shouldStop: context.shouldStop,
   })
   const clock = new Date(now).toISOString().slice(0, 19)
-  const given = layInputs(folder, asked, inputs, context)
+  const given = placeInputs(folder, asked, inputs, context)
   const wanted = scriptOutputs(recipe).map(({ table }) => ({
     table,
     made: ran.tables.find(({ id }) => id === table)?.table,
@@ -96,8 +96,8 @@ export const prove = async (asked: ProofRequest, context: WorkerContext): Promis
         ]
       }),
     )
-  const all = (told: DialectProof): Record<string, DialectProof> =>
-    Object.fromEntries(wanted.map(({ table }) => [table, told]))
+  const all = (reported: DialectProof): Record<string, DialectProof> =>
+    Object.fromEntries(wanted.map(({ table }) => [table, reported]))
   stopHere()
   const sql = await (async () => {
     const out = (table: string): string => join(folder, `sql-${table}.csv`)
