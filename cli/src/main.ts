@@ -1,3 +1,4 @@
+import { dialects } from '@fabula/core'
 import { Command, CommanderError } from 'commander'
 import { Fault } from './fault.ts'
 import { csv, fit, script, report, validate } from './other-commands.ts'
@@ -30,7 +31,7 @@ program
 program
   .command('script <recipe>')
   .description('make a script')
-  .requiredOption('--to <language>', 'python or sql')
+  .requiredOption('--to <language>', Object.keys(dialects).join(' or '))
   .option('--input <id=file>', 'a file for an input, where only data can tell the columns', collect, [])
   .option('--output <file>', 'where it goes')
   .option('--json', 'errors as JSON')

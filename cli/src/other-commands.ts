@@ -6,12 +6,13 @@ import {
   needsData,
   parameterCells,
   planRecipe,
-  pythonScript,
+  dialects,
+  listed,
+  type Dialect,
   quoted,
   runRecipe,
   ScriptError,
   sentenceText,
-  sqlScript,
   tableNames,
   typeWords,
   writeCsv,
@@ -70,9 +71,9 @@ export const fit = async (path: string, words: { input: string[]; json?: boolean
 const ranOn = (recipe: Recipe, { sources }: Opened) =>
   runRecipe(recipe, { sources, parameters: parameterCells(recipe, {}).cells, now: 0 })
 
-const made = (recipe: Recipe, language: string, plan: Plan | undefined): string => {
+const made = (recipe: Recipe, { assemble }: Dialect, plan: Plan | undefined): string => {
   try {
-    return (language === 'sql' ? sqlScript(recipe, plan) : pythonScript(recipe, plan)).text
+    return assemble(recipe, plan).text
   } catch (error) {
     if (error instanceof ScriptError) throw fault(3, 'no-script', error.message)
     throw error
@@ -81,13 +82,18 @@ const made = (recipe: Recipe, language: string, plan: Plan | undefined): string 
 
 /** Columns that only data can tell are pinned to those of the files, where they are given. */
 export const script = async (path: string, words: { to: string; input: string[]; output?: string }): Promise<void> => {
-  if (words.to !== 'python' && words.to !== 'sql')
-    throw fault(2, 'bad-option', `--to ${words.to} is not a language here: choose python or sql.`)
+  const dialect = Object.values(dialects).find(({ name }) => name === words.to)
+  if (!dialect)
+    throw fault(
+      2,
+      'bad-option',
+      `--to ${words.to} is not a language here: choose ${listed(Object.keys(dialects), 'or')}.`,
+    )
   const recipe = loadRecipe(path)
   checkRecipe(recipe)
   const text = made(
     recipe,
-    words.to,
+    dialect,
     words.input.length > 0 ? ranOn(recipe, await loadInputs(recipe, words.input)).plan : undefined,
   )
   if (!words.output || words.output === '-') {

@@ -4,10 +4,10 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { createInterface } from 'node:readline'
 import { PGlite } from '@electric-sql/pglite'
-import { pythonScript, sqlScript, type Recipe } from '@fabula/core'
+import { dialects, type Plan as RecipePlan, type Recipe } from '@fabula/core'
 import { runPsql } from '@fabula/server/proof'
 
-type Plan = Parameters<typeof sqlScript>[1]
+type Plan = RecipePlan | undefined
 export type Runners = {
   /** The table `result` as the SQL script writes it, in the embedded database. `inputs` are the texts of its files. */
   readonly sql: (recipe: Recipe, plan: Plan, inputs: Readonly<Record<string, string>>) => Promise<string>
@@ -51,7 +51,7 @@ export const startRunners = async (): Promise<Runners> => {
     sql: async (recipe, plan, inputs) => {
       const out = join(folder, `sql-${++count}.csv`)
       try {
-        await runPsql(await freshDb(), sqlScript(recipe, plan).commands, {
+        await runPsql(await freshDb(), dialects.sql.assemble(recipe, plan).commands, {
           ...filesOf(inputs),
           out_result: out,
           quiet: '1',
@@ -65,7 +65,7 @@ export const startRunners = async (): Promise<Runners> => {
     python: async (recipe, inputs, plan) => {
       const out = join(folder, `py-${++count}.csv`)
       const script = join(folder, `flow-${count}.py`)
-      writeFileSync(script, pythonScript(recipe, plan).text)
+      writeFileSync(script, dialects.python.assemble(recipe, plan).text)
       const { exit, error } = await ask({
         script,
         args: [

@@ -208,7 +208,7 @@ test('a link stays on an edition or follows the newest, whatever is changed late
 test('both scripts are proven on the flow’s own files', async () => {
   const flow = await demoFlow()
   const { data } = await call<ProofReply>('POST', `/api/flows/${flow.id}/prove`)
-  expect(data.tables.map(({ table, rows, sql, python }) => [table, rows, sql.state, python.state])).toEqual([
+  expect(data.tables.map(({ table, rows, proofs }) => [table, rows, ...proofs.map(({ state }) => state)])).toEqual([
     ['takings', 8, 'same', 'same'],
     ['targets', 56, 'same', 'same'],
   ])

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { dialectNames } from '../codegen/dialect.ts'
 import { byWord } from './by-word.ts'
 import { outputFormats } from '../recipe/outputs.ts'
 import { recipeValue } from '../recipe/schema.ts'
@@ -347,16 +348,28 @@ const runSummary = runReply
   .extend({ outputs: z.array(runReply.shape.outputs.element.omit({ first: true, names: true })) })
 export const runsReply = z.object({ runs: z.array(runSummary) })
 export const scriptPart = z.object({ step: z.string().optional(), text: z.string() })
+/** A story in every dialect: its parts, or why there is no script. */
 export const scriptReply = z.object({
-  python: z.array(scriptPart),
-  sql: z.array(scriptPart),
-  problem: z.string().nullable(),
+  scripts: z.array(
+    z.object({
+      dialect: z.enum(dialectNames),
+      label: z.string(),
+      fileEnding: z.string(),
+      parts: z.array(scriptPart),
+      problem: z.string().nullable(),
+    }),
+  ),
 })
 
-/** Each table that a script writes, as both scripts gave it. */
-const proven = z.object({ state: z.enum(['same', 'different', 'failed', 'absent']), sentence: z.string() })
+/** Each table that scripts write, as the script of each dialect gave it. */
+const proven = z.object({
+  dialect: z.enum(dialectNames),
+  label: z.string(),
+  state: z.enum(['same', 'different', 'failed', 'absent']),
+  sentence: z.string(),
+})
 export const proofReply = z.object({
-  tables: z.array(z.object({ table: z.string(), rows: z.number(), columns: z.number(), sql: proven, python: proven })),
+  tables: z.array(z.object({ table: z.string(), rows: z.number(), columns: z.number(), proofs: z.array(proven) })),
 })
 export type ProofReply = z.infer<typeof proofReply>
 

@@ -1,3 +1,4 @@
+import type { DialectName } from '../codegen/dialect.ts'
 import type { Code } from '../codegen/tag.ts'
 import type { Cell, Column, ColumnType } from '../table/column.ts'
 
@@ -23,6 +24,13 @@ export type RunClock = { readonly now: number }
 /** A cell that could not be computed: it becomes empty and is counted. */
 export const failed = Symbol('failed')
 export type CallResult = Cell | typeof failed
+
+/** Writes a call in a dialect from its written arguments, their types, and those arguments that are constants. */
+export type WriteCall = (
+  args: readonly Code[],
+  types: readonly FormulaType[],
+  constants: readonly (Cell | undefined)[],
+) => Code
 
 export type FormulaFunction = {
   readonly name: string
@@ -53,13 +61,8 @@ export type FormulaFunction = {
     types: readonly FormulaType[],
     rowCount: number,
   ) => { column: Column; failures: Int32Array } | undefined
-  /** The expression in SQL and in Python; both call helpers that `helpers` holds unless the language has the thing itself. */
-  readonly sql: (args: readonly Code[], types: readonly FormulaType[], constants: readonly (Cell | undefined)[]) => Code
-  readonly python: (
-    args: readonly Code[],
-    types: readonly FormulaType[],
-    constants: readonly (Cell | undefined)[],
-  ) => Code
+  /** The call in each dialect; by a helper of the dialect unless the language has the function itself. */
+  readonly scripts: { readonly [D in DialectName]: WriteCall }
   /** Formulas without columns and what they give, as CSV writes it ("" is empty). Run three ways. */
   readonly examples: readonly (readonly [formula: string, gives: string])[]
 }

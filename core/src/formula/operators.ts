@@ -104,13 +104,15 @@ export const arithmetic = (op: Arithmetic, whole: boolean): FormulaFunction => {
       const { empty, failures } = settle(values, limit, left.empty, right.empty)
       return { column: { type: result, values, nulls: empty }, failures }
     },
-    sql: ([a = code(''), b = code('')]) =>
-      result === 'integer'
-        ? op === '*'
-          ? sql`${sqlHelper('whole')}(${a}::numeric * ${b})`
-          : sql`${sqlHelper('whole')}(${a} ${code(op)} ${b})`
-        : sql`${sqlHelper(`op_${names[op]}`)}(${a}, ${b})`,
-    python: ([a = code(''), b = code('')]) => py`${pyHelper(`op_${names[op]}`)}(${a}, ${b})`,
+    scripts: {
+      sql: ([a = code(''), b = code('')]) =>
+        result === 'integer'
+          ? op === '*'
+            ? sql`${sqlHelper('whole')}(${a}::numeric * ${b})`
+            : sql`${sqlHelper('whole')}(${a} ${code(op)} ${b})`
+          : sql`${sqlHelper(`op_${names[op]}`)}(${a}, ${b})`,
+      python: ([a = code(''), b = code('')]) => py`${pyHelper(`op_${names[op]}`)}(${a}, ${b})`,
+    },
     examples: [],
   })
 }
@@ -124,8 +126,10 @@ export const negate = (whole: boolean): FormulaFunction =>
     result: whole ? 'integer' : 'decimal',
     fails: 'never',
     call: ([a]) => 0 - (a as number),
-    sql: ([a = code('')]) => sql`(0 - ${a})`,
-    python: ([a = code('')]) => py`${pyHelper('op_minus')}(0, ${a})`,
+    scripts: {
+      sql: ([a = code('')]) => sql`(0 - ${a})`,
+      python: ([a = code('')]) => py`${pyHelper('op_minus')}(0, ${a})`,
+    },
     examples: [],
   })
 
@@ -136,8 +140,10 @@ export const percent: FormulaFunction = define({
   args: 'a:number',
   result: 'decimal',
   call: ([a]) => (a as number) / 100,
-  sql: ([a = code('')]) => sql`${sqlHelper('op_divide')}(${a}, 100)`,
-  python: ([a = code('')]) => py`${pyHelper('op_divide')}(${a}, 100)`,
+  scripts: {
+    sql: ([a = code('')]) => sql`${sqlHelper('op_divide')}(${a}, 100)`,
+    python: ([a = code('')]) => py`${pyHelper('op_divide')}(${a}, 100)`,
+  },
   examples: [],
 })
 
@@ -153,9 +159,11 @@ export const momentDifference = (result: 'integer' | 'decimal'): FormulaFunction
     args: 'a:moment b:moment',
     result,
     call: ([a, b], [x, y]) => (millis(a, x) - millis(b, y)) / dayMs,
-    sql: ([a = code(''), b = code('')]) =>
-      result === 'integer' ? sql`(${a} - ${b})::bigint` : sql`${sqlHelper('op_between')}(${a}, ${b})`,
-    python: ([a = code(''), b = code('')]) => py`${pyHelper('op_between')}(${a}, ${b})`,
+    scripts: {
+      sql: ([a = code(''), b = code('')]) =>
+        result === 'integer' ? sql`(${a} - ${b})::bigint` : sql`${sqlHelper('op_between')}(${a}, ${b})`,
+      python: ([a = code(''), b = code('')]) => py`${pyHelper('op_between')}(${a}, ${b})`,
+    },
     examples: [],
   })
 
@@ -172,9 +180,11 @@ export const momentShift = (sign: 1 | -1, type: 'date' | 'datetime'): FormulaFun
       const next = type === 'date' ? (a as number) + Math.floor(days) : (a as number) + Math.round(days * dayMs)
       return civilRange(type === 'date' ? next : dayOf(next)) ? next : failed
     },
-    sql: ([a = code(''), n = code('')]) => sql`${sqlHelper('op_later')}(${a}, ${sign === 1 ? n : sql`-${n}`})`,
-    python: ([a = code(''), n = code('')]) =>
-      py`${pyHelper('op_later')}(${a}, ${sign === 1 ? n : py`${pyHelper('op_minus')}(0, ${n})`})`,
+    scripts: {
+      sql: ([a = code(''), n = code('')]) => sql`${sqlHelper('op_later')}(${a}, ${sign === 1 ? n : sql`-${n}`})`,
+      python: ([a = code(''), n = code('')]) =>
+        py`${pyHelper('op_later')}(${a}, ${sign === 1 ? n : py`${pyHelper('op_minus')}(0, ${n})`})`,
+    },
     examples: [],
   })
 
@@ -219,13 +229,15 @@ export const comparison = (op: Comparison, type: FormulaType): FormulaFunction =
       if (equality) return (a === b) === (op === '=')
       return holds(op, compareCells(a, b))
     },
-    sql: ([a = code(''), b = code('')]) => {
-      if (equality) return sql`(${a} ${code(op === '=' ? 'is not distinct from' : 'is distinct from')} ${b})`
-      return type === 'text'
-        ? sql`(${sqlHelper('text_order')}(${a}, ${b}) ${code(op)} 0)`
-        : sql`(${a} ${code(op)} ${b})`
+    scripts: {
+      sql: ([a = code(''), b = code('')]) => {
+        if (equality) return sql`(${a} ${code(op === '=' ? 'is not distinct from' : 'is distinct from')} ${b})`
+        return type === 'text'
+          ? sql`(${sqlHelper('text_order')}(${a}, ${b}) ${code(op)} 0)`
+          : sql`(${a} ${code(op)} ${b})`
+      },
+      python: ([a = code(''), b = code('')]) => py`${pyHelper(`op_${words[op]}`)}(${a}, ${b})`,
     },
-    python: ([a = code(''), b = code('')]) => py`${pyHelper(`op_${words[op]}`)}(${a}, ${b})`,
     examples: [],
   })
 }
@@ -240,7 +252,9 @@ export const widening = (to: 'decimal' | 'datetime'): FormulaFunction =>
     result: to,
     fails: 'never',
     call: ([a]) => (to === 'datetime' ? (a as number) * dayMs : (a as number)),
-    sql: ([a = code('')]) => sql`${a}::${code(to === 'decimal' ? 'float8' : 'timestamp')}`,
-    python: ([a = code('')]) => py`${pyHelper(`as_${to}`)}(${a})`,
+    scripts: {
+      sql: ([a = code('')]) => sql`${a}::${code(to === 'decimal' ? 'float8' : 'timestamp')}`,
+      python: ([a = code('')]) => py`${pyHelper(`as_${to}`)}(${a})`,
+    },
     examples: [],
   })

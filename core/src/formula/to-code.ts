@@ -35,7 +35,7 @@ export const formulaSql = (node: TypedNode, leaves: LeafWriters): Code => {
     return formulaSql(arg, leaves)
   })
   if (node.fn.name === 'IFERROR') args.push(failingSql(node.args[0] as TypedNode, (part) => formulaSql(part, leaves)))
-  return node.fn.sql(
+  return node.fn.scripts.sql(
     args,
     node.args.map((arg) => arg.type),
     constantsOf(node),
@@ -71,7 +71,7 @@ export const formulaPython = (node: TypedNode, leaves: LeafWriters): Code => {
   const args = node.args.map((arg) => formulaPython(arg, leaves))
   if (node.fn.name === 'IFERROR')
     args.push(failingPython(node.args[0] as TypedNode, (part) => formulaPython(part, leaves)))
-  return node.fn.python(
+  return node.fn.scripts.python(
     args,
     node.args.map((arg) => arg.type),
     constantsOf(node),

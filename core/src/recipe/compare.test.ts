@@ -20,8 +20,8 @@ test('each sentence is the same, changed, moved, new or gone, and stands where i
   expect(reported(story([open, drop, sort]), story([open, drop, sort]))).toEqual(['same s1', 'same s2', 'same s3'])
   expect(reported(story([open, drop, first(3)]), story([open, sort, first(5)]))).toEqual([
     'same s1',
-    'came s3',
-    'went s2',
+    'added s3',
+    'removed s2',
     'changed s4',
   ])
   expect(reported(story([open, drop, sort, first(3)]), story([open, sort, first(3), drop]))).toEqual([

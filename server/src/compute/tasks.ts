@@ -10,13 +10,14 @@ import {
   needsData,
   parameterCells,
   partnersOf,
-  pythonScript,
+  dialects,
+  type Dialect,
+  type Plan,
   refusals,
   runRecipe,
   ScriptError,
   sentenceOf,
   sentenceText,
-  sqlScript,
   suggestGroups,
   tableNames,
   tablesNeeded,
@@ -377,6 +378,19 @@ const fit = async (
 }
 
 /** Both scripts; columns that only data can tell are pinned to those of the flow's own files. */
+const scriptIn = (
+  { name: dialect, label, fileEnding, assemble }: Dialect,
+  recipe: Recipe,
+  plan: Plan | undefined,
+): ScriptReply['scripts'][number] => {
+  try {
+    return { dialect, label, fileEnding, parts: [...assemble(recipe, plan).parts], problem: null }
+  } catch (error) {
+    if (error instanceof ScriptError) return { dialect, label, fileEnding, parts: [], problem: error.message }
+    throw error
+  }
+}
+
 const scripts = async (
   { recipe, files }: Extract<Task, { kind: 'scripts' }>,
   context: WorkerContext,
@@ -392,19 +406,7 @@ const scripts = async (
           shouldStop: context.shouldStop,
         }).plan
       : undefined
-  const made = (
-    make: () => { parts: readonly { step?: string; text: string }[] },
-  ): { parts: { step?: string; text: string }[]; problem: string | null } => {
-    try {
-      return { parts: [...make().parts], problem: null }
-    } catch (error) {
-      if (error instanceof ScriptError) return { parts: [], problem: error.message }
-      throw error
-    }
-  }
-  const python = made(() => pythonScript(recipe, plan))
-  const sql = made(() => sqlScript(recipe, plan))
-  return { python: python.parts, sql: sql.parts, problem: python.problem ?? sql.problem }
+  return { scripts: Object.values(dialects).map((dialect) => scriptIn(dialect, recipe, plan)) }
 }
 
 export type RunResult = Pick<RunReply, 'files' | 'tables' | 'outputs' | 'pictures'> & {

@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from 'node:util'
 import { Router, type Request } from 'express'
 import type { z } from 'zod'
-import { fileStem, isFile, writeRecipe, type Recipe } from '@fabula/core'
+import { fileStem, isFile, writeRecipe, type Recipe, dialects } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import { wallClock } from '../services/clock.ts'
 import type { Lane, Supervisor } from '../compute/supervisor.ts'
@@ -235,14 +235,17 @@ export const flowRoutes = (
     const { what } = request.params
     if (what === 'recipe')
       response.attachment(`${stem}.fabula.json`).type('application/vnd.fabula.recipe+json').send(writeRecipe(recipe))
-    else if (what === 'python' || what === 'sql') {
-      const script = await scriptsOf(access)
-      if (script[what].length === 0) throw new Refusal(409, 'no-script', script.problem ?? 'There is no script.')
+    else {
+      const dialect = Object.values(dialects).find(({ name }) => name === what)
+      if (!dialect) throw new Refusal(404, 'no-download', 'There is no such thing to download.')
+      const script = (await scriptsOf(access)).scripts.find((one) => one.dialect === what)
+      if (!script || script.parts.length === 0)
+        throw new Refusal(409, 'no-script', script?.problem ?? 'There is no script.')
       response
-        .attachment(`${stem}.${what === 'python' ? 'py' : 'sql'}`)
-        .type(what === 'python' ? 'text/x-python' : 'application/sql')
-        .send(script[what].map(({ text }) => text).join('\n'))
-    } else throw new Refusal(404, 'no-download', 'There is no such thing to download.')
+        .attachment(`${stem}${dialect.fileEnding}`)
+        .type(dialect.mediaType)
+        .send(script.parts.map(({ text }) => text).join('\n'))
+    }
     if (access.link) await links.used(access.link, 'copied')
   })
   return router

@@ -20,8 +20,6 @@ const formatWords = {
   parquet: 'Parquet',
 } as const
 
-const endings: Readonly<Record<ScriptTab, string>> = { python: '.py', sql: '.sql', recipe: '.fabula.json' }
-
 /** A colleague's own copy of the story, with its files. */
 const Copy = ({ place }: { place: Endpoint }) => {
   const navigate = useNavigate()
@@ -50,10 +48,9 @@ export const HandOver = () => {
   const [language, setLanguage] = useState<ScriptTab>('python')
   const [message, setMessage] = useState('')
   const scripts = useQuery(scriptsQuery(place, flow.edit))
+  const script = scripts.data?.scripts.find(({ dialect }) => dialect === language)
   const whole =
-    language === 'recipe'
-      ? writeRecipe(flow.recipe)
-      : (scripts.data?.[language] ?? []).map(({ text }) => text).join('\n')
+    language === 'recipe' ? writeRecipe(flow.recipe) : (script?.parts ?? []).map(({ text }) => text).join('\n')
   const stem = fileStem(flow.recipe.name, 'flow')
   const copy = async (text: string, words: string): Promise<void> => {
     await navigator.clipboard.writeText(text)
@@ -80,8 +77,7 @@ export const HandOver = () => {
               label="Language"
               value={language}
               of={[
-                ['python', 'Python'],
-                ['sql', 'SQL'],
+                ...(scripts.data?.scripts ?? []).map(({ dialect, label }) => [dialect, label] as const),
                 ['recipe', 'Recipe'],
               ]}
               onChange={setLanguage}
@@ -99,7 +95,7 @@ export const HandOver = () => {
                 download
               >
                 Download {stem}
-                {endings[language]}
+                {script?.fileEnding ?? '.fabula.json'}
               </a>
             </span>
           )}
@@ -107,7 +103,7 @@ export const HandOver = () => {
         {shown === 'editions' ? (
           <Editions flow={flow} place={place} />
         ) : (
-          <ScriptView recipe={flow.recipe} scripts={scripts.data} language={language} />
+          <ScriptView recipe={flow.recipe} script={script} language={language} />
         )}
       </section>
       <aside className="flex flex-col gap-5 overflow-auto p-[18px]" aria-label="Sharing">

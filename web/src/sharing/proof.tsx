@@ -6,7 +6,7 @@ import { ask } from '../api/client.ts'
 import type { Endpoint } from '../api/queries.ts'
 import { Button, Notice } from '../ui/parts.tsx'
 
-type DialectVerdict = ProofReply['tables'][number]['sql']
+type DialectVerdict = ProofReply['tables'][number]['proofs'][number]
 const looks: Readonly<Record<DialectVerdict['state'], readonly [string, string]>> = {
   same: ['✓', 'text-added'],
   different: ['≠', 'text-removed'],
@@ -14,13 +14,13 @@ const looks: Readonly<Record<DialectVerdict['state'], readonly [string, string]>
   absent: ['·', 'text-ink-3'],
 }
 
-const Verdict = ({ language, reported }: { language: string; reported: DialectVerdict }) => (
+const Verdict = ({ verdict }: { verdict: DialectVerdict }) => (
   <li className="grid grid-cols-[16px_1fr]">
-    <b aria-hidden className={looks[reported.state][1]}>
-      {looks[reported.state][0]}
+    <b aria-hidden className={looks[verdict.state][1]}>
+      {looks[verdict.state][0]}
     </b>
     <span>
-      <b className="font-medium">{language}</b>: {reported.sentence}
+      <b className="font-medium">{verdict.label}</b>: {verdict.sentence}
     </span>
   </li>
 )
@@ -59,7 +59,7 @@ export const Proof = ({ flow, place }: { flow: FlowReply; place: Endpoint }) => 
           </p>
         )}
         {proof.error && <Notice kind="removed">{proof.error.message}</Notice>}
-        {proof.data?.tables.map(({ table, rows, columns, sql, python }) => (
+        {proof.data?.tables.map(({ table, rows, columns, proofs }) => (
           <div key={table} className="mb-2 text-[12.5px]">
             <p className="font-serif text-[14px] font-semibold">
               {nameOf(table)}
@@ -68,8 +68,9 @@ export const Proof = ({ flow, place }: { flow: FlowReply; place: Endpoint }) => 
               </span>
             </p>
             <ul className="grid gap-0.5">
-              <Verdict language="SQL" reported={sql} />
-              <Verdict language="Python" reported={python} />
+              {proofs.map((verdict) => (
+                <Verdict key={verdict.dialect} verdict={verdict} />
+              ))}
             </ul>
           </div>
         ))}

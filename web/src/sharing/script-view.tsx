@@ -3,7 +3,7 @@ import json from 'highlight.js/lib/languages/json'
 import pythonLanguage from 'highlight.js/lib/languages/python'
 import sqlLanguage from 'highlight.js/lib/languages/sql'
 import { useState } from 'react'
-import { counted, sentenceText, tableNames, writeRecipe, type Recipe } from '@fabula/core'
+import { counted, sentenceText, tableNames, writeRecipe, type DialectName, type Recipe } from '@fabula/core'
 import type { ScriptReply } from '@fabula/core/api'
 import { Notice } from '../ui/parts.tsx'
 
@@ -11,7 +11,7 @@ hljs.registerLanguage('python', pythonLanguage)
 hljs.registerLanguage('sql', sqlLanguage)
 hljs.registerLanguage('json', json)
 
-const Code = ({ text, language }: { text: string; language: 'python' | 'sql' | 'json' }) => (
+const Code = ({ text, language }: { text: string; language: DialectName | 'json' }) => (
   <pre
     className="m-0 min-w-0 bg-sheet px-4 py-[11px] font-mono text-[12px] leading-relaxed break-words whitespace-pre-wrap"
     dangerouslySetInnerHTML={{ __html: hljs.highlight(text.trim(), { language }).value }}
@@ -19,7 +19,7 @@ const Code = ({ text, language }: { text: string; language: 'python' | 'sql' | '
 )
 
 /** The helpers of a script are long and the same for all; they fold. */
-const Preamble = ({ text, language }: { text: string; language: 'python' | 'sql' }) => (
+const Preamble = ({ text, language }: { text: string; language: DialectName }) => (
   <details className="bg-sheet px-4 py-2">
     <summary className="cursor-pointer text-ink-2">
       {counted(text.split('\n').length, 'line')}: how it is called, the helpers it uses, its checks
@@ -28,8 +28,9 @@ const Preamble = ({ text, language }: { text: string; language: 'python' | 'sql'
   </details>
 )
 
-export type ScriptTab = 'python' | 'sql' | 'recipe'
-type ScriptLanguage = Exclude<ScriptTab, 'recipe'>
+/** A dialect's script, or the recipe itself. */
+export type ScriptTab = DialectName | 'recipe'
+type DialectScript = ScriptReply['scripts'][number]
 
 /** Each sentence beside what it is in the script; a click holds one of them up. */
 const Sides = ({
@@ -38,8 +39,8 @@ const Sides = ({
   language,
 }: {
   recipe: Recipe
-  parts: ScriptReply['python']
-  language: ScriptLanguage
+  parts: DialectScript['parts']
+  language: DialectName
 }) => {
   const [chosen, setChosen] = useState('')
   const steps = recipe.tables.flatMap((table) => table.steps.map((step, i) => ({ step, number: i + 1 })))
@@ -70,14 +71,14 @@ const Sides = ({
   })
 }
 
-/** The story as a script of either language, or as the recipe that both are made from. */
+/** The story as a script of a dialect, or as the recipe that all are made from. */
 export const ScriptView = ({
   recipe,
-  scripts,
+  script,
   language,
 }: {
   recipe: Recipe
-  scripts: ScriptReply | undefined
+  script: DialectScript | undefined
   language: ScriptTab
 }) => (
   <div className="overflow-auto" tabIndex={0} role="region" aria-label="Script">
@@ -85,12 +86,12 @@ export const ScriptView = ({
       <Code text={writeRecipe(recipe)} language="json" />
     ) : (
       <>
-        {scripts?.problem && (
+        {script?.problem && (
           <div className="p-4">
-            <Notice kind="removed">{scripts.problem}</Notice>
+            <Notice kind="removed">{script.problem}</Notice>
           </div>
         )}
-        <Sides recipe={recipe} parts={scripts?.[language] ?? []} language={language} />
+        <Sides recipe={recipe} parts={script?.parts ?? []} language={language} />
       </>
     )}
   </div>

@@ -1,7 +1,7 @@
 import { neededHelpers } from '../../codegen/helpers.ts'
 import { helpers } from '../../codegen/python/helpers.generated.ts'
 import { code, comment, joined, lines, py, type Code, pyHelper } from '../../codegen/tag.ts'
-import { fileColumns, isWorkbook, type ReadOptions } from '../../reading/read-options.ts'
+import { type Format, fileColumns, isWorkbook, type ReadOptions } from '../../reading/read-options.ts'
 import type { PythonContext } from '../../steps/shared/step-kind.ts'
 import { literalPython } from '../../steps/shared/value.ts'
 import { columnAliases } from '../../recipe/column-aliases.ts'
@@ -10,7 +10,10 @@ import { planRecipe, type Plan } from '../../engine/plan.ts'
 import { inOrder, kindOf, paramsOf, parameterTypes, tableNames, sentenceText } from '../../recipe/step-access.ts'
 import type { Recipe } from '../../recipe/recipe.ts'
 import { csvFirst, inputFormat } from '../inputs.ts'
-import { ScriptError, type Script, type ScriptPart } from '../sql/script.ts'
+import { ScriptError, stepCode } from '../script.ts'
+import type { Script, ScriptPart } from '../../codegen/dialect.ts'
+
+export const pythonCannotRead = ['parquet'] as const satisfies readonly Format[]
 
 const imports = [
   'calendar',
@@ -136,6 +139,7 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
           known: columnAliases(recipe.inputs.find(({ id }) => id === one)),
         }),
       }
+      const { body, after } = stepCode(kindOf(step).scripts.python(paramsOf(step), context))
       const wanted = recipe.inputs.find((one) => one.id === step.input)
       const checks =
         kindOf(step).start && wanted?.columns && wanted.columns.length > 0
@@ -147,7 +151,8 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
         code: lines(
           comment('#', `${step.id}  ${sentenceText(step, context.names)}`),
           ...(step.note ? [comment('#', `note: ${step.note}`)] : []),
-          kindOf(step).python(paramsOf(step), context),
+          body,
+          after,
           checks,
           py`${pyHelper('account')}(${step.id}, ${frame})`,
           code(''),
@@ -192,7 +197,7 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
     comment('#', recipe.name),
     ...(recipe.about ? [comment('#', recipe.about)] : []),
     comment('#', `Run with: ${usage}`),
-    ...csvFirst(recipe, ['parquet']).map((line) => comment('#', line)),
+    ...csvFirst(recipe, pythonCannotRead).map((line) => comment('#', line)),
     comment(
       '#',
       `Needs pandas 1.5 or newer${recipe.inputs.some((one) => isWorkbook(inputFormat(recipe, one.id))) ? ', and openpyxl for workbooks' : ''}. The steps stand at the end; what comes before are the helpers they use.`,

@@ -15,7 +15,7 @@ import {
 } from '../../codegen/tag.ts'
 import { planRecipe, type Plan } from '../../engine/plan.ts'
 import { sqlTypeName } from '../../formula/to-code.ts'
-import type { ReadOptions } from '../../reading/read-options.ts'
+import type { Format, ReadOptions } from '../../reading/read-options.ts'
 import { fileColumns } from '../../reading/read-options.ts'
 import { rectangleOf } from '../../reading/sheet-range.ts'
 import { columnAliases, type ColumnAliases } from '../../recipe/column-aliases.ts'
@@ -23,13 +23,14 @@ import { scriptOutputs } from '../../recipe/outputs.ts'
 import type { Recipe } from '../../recipe/recipe.ts'
 import { inOrder, kindOf, parameterTypes, paramsOf, sentenceText, tableNames } from '../../recipe/step-access.ts'
 import { asCsv, headerSql } from '../../steps/open/index.ts'
+import { ScriptError, stepCode } from '../script.ts'
+import type { Script, ScriptPart } from '../../codegen/dialect.ts'
 import type { SqlContext } from '../../steps/shared/step-kind.ts'
 import { ownValue } from '../../table/own.ts'
 import { csvFirst, inputFormat, readOf } from '../inputs.ts'
 
-/** A piece of a script; `step` names the step it carries out, for showing story and script side by side. */
-export type ScriptPart = { readonly step?: string; readonly text: string }
-export type Script = { readonly parts: readonly ScriptPart[]; readonly text: string }
+export const sqlCannotRead = ['xlsx', 'ods', 'json', 'parquet'] as const satisfies readonly Format[]
+
 /** What psql is to do, in order: one of its commands, or SQL up to the next command with the variables in it. */
 export type ScriptCommand =
   | { readonly kind: 'command'; readonly name: string; readonly words: readonly Code[] }
@@ -134,8 +135,6 @@ const pinned = (recipe: Recipe, plan: Plan): string[] => {
   ]
 }
 
-export class ScriptError extends Error {}
-
 /** The SQL script of a recipe: PostgreSQL 15 or newer, run with psql, every step a view, all in one transaction that is rolled back. */
 export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlScript => {
   const bare = recipe.inputs.find(({ columns }) => !columns || columns.length === 0)
@@ -185,8 +184,7 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlS
           known: columnAliases(recipe.inputs.find(({ id }) => id === one)),
         }),
       }
-      const body = kindOf(step).sql(paramsOf(step), context)
-      const after = kindOf(step).sqlAfter?.(paramsOf(step), context)
+      const { body, after } = stepCode(kindOf(step).scripts.sql(paramsOf(step), context))
       blocks.push({
         step: step.id,
         code: lines(
@@ -274,7 +272,7 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlS
       '--',
       'All happens in one transaction that is rolled back at the end, so that nothing stays in the database.',
     ),
-    ...csvFirst(recipe, ['xlsx', 'ods', 'json', 'parquet']).map((line) => comment('--', line)),
+    ...csvFirst(recipe, sqlCannotRead).map((line) => comment('--', line)),
     ...pinned(recipe, plan).map((line) => comment('--', line)),
     psql('set', code('QUIET on')),
     psql('set', code('ON_ERROR_STOP on')),

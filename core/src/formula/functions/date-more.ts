@@ -93,10 +93,12 @@ export const dateMore = [
     result: 'time',
     call: ([t, pattern]) =>
       textReader({ type: 'time', formats: pattern === undefined ? [] : [String(pattern)] })(t as string) ?? failed,
-    sql: ([t = code('')], _types, [, pattern]) =>
-      sql`${sqlHelper('read_time')}(${t}, ${sqlPatterns(pattern === undefined ? [] : [String(pattern)])})`,
-    python: ([t = code('')], _types, [, pattern]) =>
-      py`${pyHelper('fx_timevalue')}(${t}, ${pythonPatterns(pattern === undefined ? [] : [String(pattern)])})`,
+    scripts: {
+      sql: ([t = code('')], _types, [, pattern]) =>
+        sql`${sqlHelper('read_time')}(${t}, ${sqlPatterns(pattern === undefined ? [] : [String(pattern)])})`,
+      python: ([t = code('')], _types, [, pattern]) =>
+        py`${pyHelper('fx_timevalue')}(${t}, ${pythonPatterns(pattern === undefined ? [] : [String(pattern)])})`,
+    },
     examples: [
       ['TIMEVALUE("09:30")', '09:30:00'],
       ['TIMEVALUE("9.05 pm"; "h.mm a")', '21:05:00'],
@@ -110,7 +112,9 @@ export const dateMore = [
     args: 'date:moment time:clock',
     result: 'datetime',
     call: ([d, t], [a, b]) => days(d, a) * dayMs + (b === 'datetime' ? timeOf(t as number) : (t as number)),
-    sql: ([d = code(''), t = code('')]) => sql`(${d}::date + ${t}::time)`,
+    scripts: {
+      sql: ([d = code(''), t = code('')]) => sql`(${d}::date + ${t}::time)`,
+    },
     examples: [
       ['DATETIME(DATE(2031; 5; 2); TIME(9; 30; 0))', '2031-05-02T09:30:00'],
       ['DATETIME(DATE(2031; 5; 2); EMPTY)', ''],

@@ -57,7 +57,9 @@ const clockPart = (name: 'HOUR' | 'MINUTE' | 'SECOND', unit: number, size: numbe
     args: 'time:clock',
     result: 'integer',
     call: ([t], [type]) => Math.floor((type === 'datetime' ? timeOf(t as number) : (t as number)) / unit) % size,
-    sql: ([t = code('')]) => sql`floor(extract(${code(name.toLowerCase())} from ${t}))::bigint`,
+    scripts: {
+      sql: ([t = code('')]) => sql`floor(extract(${code(name.toLowerCase())} from ${t}))::bigint`,
+    },
     examples: [],
   })
 
@@ -240,10 +242,12 @@ export const date = [
     args: [...args('text:text'), { name: 'pattern', need: 'text', optional: true, constant: patternProblem }],
     result: 'date',
     call: ([t, pattern]) => readDate(t as string, pattern as string | undefined),
-    sql: ([t = code('')], _types, [, pattern]) =>
-      sql`${sqlHelper('read_date')}(${t}, ${sqlPatterns(pattern === undefined ? [] : [String(pattern)])})`,
-    python: ([t = code('')], _types, [, pattern]) =>
-      py`${pyHelper('fx_datevalue')}(${t}, ${pythonPatterns(pattern === undefined ? [] : [String(pattern)])})`,
+    scripts: {
+      sql: ([t = code('')], _types, [, pattern]) =>
+        sql`${sqlHelper('read_date')}(${t}, ${sqlPatterns(pattern === undefined ? [] : [String(pattern)])})`,
+      python: ([t = code('')], _types, [, pattern]) =>
+        py`${pyHelper('fx_datevalue')}(${t}, ${pythonPatterns(pattern === undefined ? [] : [String(pattern)])})`,
+    },
     examples: [
       ['DATEVALUE("02/05/2031"; "dd/MM/yyyy")', '2031-05-02'],
       ['DATEVALUE("2031-05-02")', '2031-05-02'],
@@ -258,8 +262,10 @@ export const date = [
     args: '',
     result: 'date',
     call: (_cells, _types, { now }) => dayOf(now),
-    sql: () => sql`${sqlHelper('run_day')}()`,
-    python: () => code('TODAY'),
+    scripts: {
+      sql: () => sql`${sqlHelper('run_day')}()`,
+      python: () => code('TODAY'),
+    },
     examples: [['TODAY() - TODAY()', '0']],
   }),
   define({
@@ -269,8 +275,10 @@ export const date = [
     args: '',
     result: 'datetime',
     call: (_cells, _types, { now }) => now,
-    sql: () => sql`${sqlHelper('run_moment')}()`,
-    python: () => code('NOW'),
+    scripts: {
+      sql: () => sql`${sqlHelper('run_moment')}()`,
+      python: () => code('NOW'),
+    },
     examples: [['NOW() - NOW()', '0']],
   }),
 ]

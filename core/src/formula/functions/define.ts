@@ -17,17 +17,19 @@ export const args = (text: string): Argument[] =>
       }
     })
 
-type Given = Omit<FormulaFunction, 'args' | 'sql' | 'python'> & {
+type Given = Omit<FormulaFunction, 'args' | 'scripts'> & {
   readonly args: string | readonly Argument[]
-  readonly sql?: FormulaFunction['sql']
-  readonly python?: FormulaFunction['python']
+  readonly scripts?: Partial<FormulaFunction['scripts']>
 }
 
 /** A function whose script form is a helper of its own name, unless it says otherwise. */
 export const define = (given: Given): FormulaFunction => ({
-  sql: (parts) => sql`${sqlHelper(`fx_${given.name.toLowerCase()}` as SqlHelperName)}(${parts})`,
-  python: (parts) => py`${pyHelper(`fx_${given.name.toLowerCase()}` as PythonHelperName)}(${parts})`,
   ...given,
+  scripts: {
+    sql: (parts) => sql`${sqlHelper(`fx_${given.name.toLowerCase()}` as SqlHelperName)}(${parts})`,
+    python: (parts) => py`${pyHelper(`fx_${given.name.toLowerCase()}` as PythonHelperName)}(${parts})`,
+    ...given.scripts,
+  },
   args: typeof given.args === 'string' ? args(given.args) : given.args,
 })
 

@@ -33,12 +33,14 @@ export const list = [
     seesEmpty: true,
     fails: 'never',
     call: (cells, types) => listText(cells.map((cell, i) => itemFor(cell, types[i]))),
-    sql: (parts, types) =>
-      sql`${sqlHelper('list_of')}(array[${joined(
-        parts.map((part, i) => itemSql(part, types[i])),
-        ', ',
-      )}])`,
-    python: (parts) => py`${pyHelper('fx_list')}(${parts})`,
+    scripts: {
+      sql: (parts, types) =>
+        sql`${sqlHelper('list_of')}(array[${joined(
+          parts.map((part, i) => itemSql(part, types[i])),
+          ', ',
+        )}])`,
+      python: (parts) => py`${pyHelper('fx_list')}(${parts})`,
+    },
     examples: [
       ['LIST(1; EMPTY; 2.5)', '[1,null,2.5]'],
       ['LIST("a"; "say ""so""")', '["a","say \\"so\\""]'],
@@ -128,8 +130,10 @@ export const list = [
     result: 'boolean',
     fails: 'never',
     call: ([l, value], [, type]) => items(l).includes(itemFor(value, type)),
-    sql: ([l = code(''), value = code('')], [, type]) =>
-      sql`${sqlHelper('fx_listcontains')}(${l}, case when ${value} is not null then ${itemSql(value, type)} end)`,
+    scripts: {
+      sql: ([l = code(''), value = code('')], [, type]) =>
+        sql`${sqlHelper('fx_listcontains')}(${l}, case when ${value} is not null then ${itemSql(value, type)} end)`,
+    },
     examples: [
       ['LISTCONTAINS(LIST("a"; "b"); "b")', 'true'],
       ['LISTCONTAINS(LIST(1; 2); 3)', 'false'],

@@ -11,7 +11,9 @@ export const logic = [
     sameFrom: 1,
     seesEmpty: true,
     call: ([condition, yes = null, no = null]) => (condition === true ? yes : no),
-    sql: ([c = code(''), yes = code('null'), no = code('null')]) => sql`case when ${c} then ${yes} else ${no} end`,
+    scripts: {
+      sql: ([c = code(''), yes = code('null'), no = code('null')]) => sql`case when ${c} then ${yes} else ${no} end`,
+    },
     examples: [
       ['IF(2 > 1; "more"; "less")', 'more'],
       ['IF(EMPTY; 1; 2)', '2'],
@@ -27,7 +29,9 @@ export const logic = [
     result: 'boolean',
     seesEmpty: true,
     call: (cells) => (cells.includes(false) ? false : cells.includes(null) ? null : true),
-    sql: (parts) => sql`(${joined(parts, ' and ')})`,
+    scripts: {
+      sql: (parts) => sql`(${joined(parts, ' and ')})`,
+    },
     examples: [
       ['AND(TRUE; 1 < 2)', 'true'],
       ['AND(FALSE; EMPTY)', 'false'],
@@ -42,7 +46,9 @@ export const logic = [
     result: 'boolean',
     seesEmpty: true,
     call: (cells) => (cells.includes(true) ? true : cells.includes(null) ? null : false),
-    sql: (parts) => sql`(${joined(parts, ' or ')})`,
+    scripts: {
+      sql: (parts) => sql`(${joined(parts, ' or ')})`,
+    },
     examples: [
       ['OR(FALSE; 1 < 2)', 'true'],
       ['OR(TRUE; EMPTY)', 'true'],
@@ -56,7 +62,9 @@ export const logic = [
     args: 'condition:boolean',
     result: 'boolean',
     call: ([condition]) => condition === false,
-    sql: ([c = code('')]) => sql`(not ${c})`,
+    scripts: {
+      sql: ([c = code('')]) => sql`(not ${c})`,
+    },
     examples: [
       ['NOT(TRUE)', 'false'],
       ['NOT(1 > 2)', 'true'],
@@ -71,7 +79,9 @@ export const logic = [
     result: 'boolean',
     seesEmpty: true,
     call: ([value = null]) => value === null,
-    sql: ([x = code('')]) => sql`(${x} is null)`,
+    scripts: {
+      sql: ([x = code('')]) => sql`(${x} is null)`,
+    },
     examples: [
       ['ISBLANK(EMPTY)', 'true'],
       ['ISBLANK("")', 'true'],
@@ -87,8 +97,10 @@ export const logic = [
     result: 'same',
     seesEmpty: true,
     call: (cells) => cells.find((cell) => cell !== null) ?? null,
-    sql: (parts) => sql`coalesce(${parts})`,
-    python: (parts) => py`${pyHelper('fx_coalesce')}(${parts})`,
+    scripts: {
+      sql: (parts) => sql`coalesce(${parts})`,
+      python: (parts) => py`${pyHelper('fx_coalesce')}(${parts})`,
+    },
     examples: [
       ['COALESCE(EMPTY; 3; 4)', '3'],
       ['COALESCE(""; "x")', 'x'],
@@ -103,10 +115,12 @@ export const logic = [
     result: 'same',
     seesEmpty: true,
     call: ([x = null]) => x,
-    sql: ([x = code(''), otherwise = code(''), failing = code('')]) =>
-      sql`case when ${failing} then ${otherwise} else ${x} end`,
-    python: ([x = code(''), otherwise = code(''), failing = code('')]) =>
-      py`${pyHelper('fx_iferror')}(${x}, ${otherwise}, ${failing})`,
+    scripts: {
+      sql: ([x = code(''), otherwise = code(''), failing = code('')]) =>
+        sql`case when ${failing} then ${otherwise} else ${x} end`,
+      python: ([x = code(''), otherwise = code(''), failing = code('')]) =>
+        py`${pyHelper('fx_iferror')}(${x}, ${otherwise}, ${failing})`,
+    },
     examples: [
       ['IFERROR(1 / 0; 9)', '9'],
       ['IFERROR(VALUE("dog") + 1; 0)', '0'],

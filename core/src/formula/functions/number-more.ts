@@ -148,8 +148,10 @@ export const numberMore = [
     args: '',
     result: 'decimal',
     call: () => Math.PI,
-    sql: () => sql`pi()`,
-    python: () => py`${Math.PI}`,
+    scripts: {
+      sql: () => sql`pi()`,
+      python: () => py`${Math.PI}`,
+    },
     examples: [['ROUND(PI(); 8)', '3.14159265']],
   }),
 ]

@@ -119,8 +119,10 @@ export const number = [
     args: 'x:number y:number',
     result: 'decimal',
     call: ([x, y]) => finite((x as number) ** (y as number)),
-    sql: (parts) => sql`${sqlHelper('op_power')}(${parts})`,
-    python: (parts) => py`${pyHelper('op_power')}(${parts})`,
+    scripts: {
+      sql: (parts) => sql`${sqlHelper('op_power')}(${parts})`,
+      python: (parts) => py`${pyHelper('op_power')}(${parts})`,
+    },
     examples: [
       ['POWER(2; 10)', '1024'],
       ['POWER(-8; 0.5)', ''],
@@ -183,7 +185,9 @@ export const number = [
     result: 'integer',
     seesEmpty: true,
     call: (cells) => cells.filter((cell) => cell !== null).length,
-    sql: (parts) => sql`num_nonnulls(${parts})::bigint`,
+    scripts: {
+      sql: (parts) => sql`num_nonnulls(${parts})::bigint`,
+    },
     examples: [
       ['COUNT(1; EMPTY; 3)', '2'],
       ['COUNT(EMPTY)', '0'],

@@ -125,7 +125,9 @@ export const textMore = [
     args: 'text:text',
     result: 'text',
     call: ([t]) => titleCase(t as string),
-    sql: ([t = code('')]) => sql`${sqlHelper('title_of')}(${t})`,
+    scripts: {
+      sql: ([t = code('')]) => sql`${sqlHelper('title_of')}(${t})`,
+    },
     examples: [['PROPER("long ACRE o\'neil")', "Long Acre O'neil"]],
   }),
   define({
@@ -234,7 +236,9 @@ export const textMore = [
     result: 'decimal',
     call: ([t, decimal = '.', group = ',']) =>
       numberReader({ decimal: String(decimal), group: group === null ? '' : String(group) })(t as string) ?? failed,
-    sql: ([t = code(''), d = sql`${'.'}`, g = sql`${','}`]) => sql`${sqlHelper('read_number')}(${t}, ${d}, ${g})`,
+    scripts: {
+      sql: ([t = code(''), d = sql`${'.'}`, g = sql`${','}`]) => sql`${sqlHelper('read_number')}(${t}, ${d}, ${g})`,
+    },
     examples: [
       ['NUMBERVALUE("1.204,50"; ","; ".")', '1204.5'],
       ['NUMBERVALUE("1 204,5"; ","; " ")', '1204.5'],
@@ -248,9 +252,11 @@ export const textMore = [
     args: [...args('text:text'), patternArgument],
     result: 'boolean',
     call: ([t, p]) => compilePattern(p as string, false).test(t as string),
-    sql: ([t = code('')], _types, [, p]) => sql`(${t} ~ ${patternFor('sql', String(p))})`,
-    python: ([t = code('')], _types, [, p]) =>
-      py`${pyHelper('fx_regextest')}(${t}, ${patternFor('python', String(p))})`,
+    scripts: {
+      sql: ([t = code('')], _types, [, p]) => sql`(${t} ~ ${patternFor('sql', String(p))})`,
+      python: ([t = code('')], _types, [, p]) =>
+        py`${pyHelper('fx_regextest')}(${t}, ${patternFor('python', String(p))})`,
+    },
     examples: [
       ['REGEXTEST("VAC-12"; "^[A-Z]+-\\d+$")', 'true'],
       ['REGEXTEST("VAC"; "\\d")', 'false'],
@@ -268,12 +274,14 @@ export const textMore = [
       python: ([, p]) => py`lambda t, p, g=0: re.search(${patternFor('python', String(p))}, t) is None`,
     },
     call: ([t, p, g = 0]) => extract(t as string, p as string, g as number),
-    sql: ([t = code('')], _types, [, p, g = 0]) =>
-      g === 0
-        ? sql`nullif((regexp_match(${t}, ${`(${patternFor('sql', String(p))})`}))[1], '')`
-        : sql`nullif((regexp_match(${t}, ${patternFor('sql', String(p))}))[${Number(g)}], '')`,
-    python: ([t = code('')], _types, [, p, g = 0]) =>
-      py`${pyHelper('fx_regexextract')}(${t}, ${patternFor('python', String(p))}, ${Number(g)})`,
+    scripts: {
+      sql: ([t = code('')], _types, [, p, g = 0]) =>
+        g === 0
+          ? sql`nullif((regexp_match(${t}, ${`(${patternFor('sql', String(p))})`}))[1], '')`
+          : sql`nullif((regexp_match(${t}, ${patternFor('sql', String(p))}))[${Number(g)}], '')`,
+      python: ([t = code('')], _types, [, p, g = 0]) =>
+        py`${pyHelper('fx_regexextract')}(${t}, ${patternFor('python', String(p))}, ${Number(g)})`,
+    },
     examples: [
       ['REGEXEXTRACT("VAC-12 ok"; "\\d+")', '12'],
       ['REGEXEXTRACT("VAC-12"; "([A-Z]+)-(\\d+)"; 2)', '12'],
@@ -288,10 +296,12 @@ export const textMore = [
     args: [...args('text:text'), patternArgument, { name: 'new', need: 'text', constant: () => undefined }],
     result: 'text',
     call: ([t, p, put]) => replaceMatches(t as string, compilePattern(p as string, false), (put ?? '') as string),
-    sql: ([t = code('')], _types, [, p, put]): Code =>
-      sql`nullif(regexp_replace(${t}, ${patternFor('sql', String(p))}, ${replacementFor('sql', String(put ?? ''))}, 'g'), '')`,
-    python: ([t = code('')], _types, [, p, put]) =>
-      py`${pyHelper('fx_regexreplace')}(${t}, ${patternFor('python', String(p))}, ${replacementFor('python', String(put ?? ''))})`,
+    scripts: {
+      sql: ([t = code('')], _types, [, p, put]): Code =>
+        sql`nullif(regexp_replace(${t}, ${patternFor('sql', String(p))}, ${replacementFor('sql', String(put ?? ''))}, 'g'), '')`,
+      python: ([t = code('')], _types, [, p, put]) =>
+        py`${pyHelper('fx_regexreplace')}(${t}, ${patternFor('python', String(p))}, ${replacementFor('python', String(put ?? ''))})`,
+    },
     examples: [
       ['REGEXREPLACE("a1b22"; "\\d+"; "#")', 'a#b#'],
       ['REGEXREPLACE("Ada Moss"; "(\\w+) (\\w+)"; "$2, $1")', 'Moss, Ada'],

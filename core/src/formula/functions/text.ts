@@ -48,7 +48,9 @@ const letters = (
     args: 'text:text',
     result: 'text',
     call: ([text]) => change(text as string),
-    sql: ([t = code('')]) => sql`${sqlHelper(name === 'LOWER' ? 'lower_of' : 'upper_of')}(${t})`,
+    scripts: {
+      sql: ([t = code('')]) => sql`${sqlHelper(name === 'LOWER' ? 'lower_of' : 'upper_of')}(${t})`,
+    },
     examples,
   })
 
@@ -96,7 +98,9 @@ export const text = [
     args: 'text:text',
     result: 'integer',
     call: ([t]) => signs(t).length,
-    sql: ([t = code('')]) => sql`char_length(${t})::bigint`,
+    scripts: {
+      sql: ([t = code('')]) => sql`char_length(${t})::bigint`,
+    },
     examples: [
       ['LEN("Marlpit")', '7'],
       ['LEN("a😀")', '2'],
@@ -150,11 +154,13 @@ export const text = [
     result: 'text',
     seesEmpty: true,
     call: joinAll,
-    sql: (parts) =>
-      sql`nullif(${joined(
-        parts.map((part) => sql`coalesce(${sqlHelper('shown')}(${part}), '')`),
-        ' || ',
-      )}, '')`,
+    scripts: {
+      sql: (parts) =>
+        sql`nullif(${joined(
+          parts.map((part) => sql`coalesce(${sqlHelper('shown')}(${part}), '')`),
+          ' || ',
+        )}, '')`,
+    },
     examples: [
       ['CONCAT("a"; 1; EMPTY; TRUE)', 'a1true'],
       ['CONCAT(DATE(2031; 5; 2); " ok")', '2031-05-02 ok'],
@@ -224,12 +230,14 @@ export const text = [
         .map((cell, i) => textOf(cell, types[i + 2]))
         .filter((part) => part !== '' || skip !== true)
         .join((separator ?? '') as string),
-    sql: ([separator = code(''), skip = code(''), ...parts]) =>
-      sql`${sqlHelper('fx_textjoin')}(${separator}, ${skip}, ${joined(
-        parts.map((part) => sql`${sqlHelper('shown')}(${part})`),
-        ', ',
-      )})`,
-    python: (parts) => py`${pyHelper('fx_textjoin')}(${parts})`,
+    scripts: {
+      sql: ([separator = code(''), skip = code(''), ...parts]) =>
+        sql`${sqlHelper('fx_textjoin')}(${separator}, ${skip}, ${joined(
+          parts.map((part) => sql`${sqlHelper('shown')}(${part})`),
+          ', ',
+        )})`,
+      python: (parts) => py`${pyHelper('fx_textjoin')}(${parts})`,
+    },
     examples: [
       ['TEXTJOIN(", "; TRUE; "a"; EMPTY; 2)', 'a, 2'],
       ['TEXTJOIN("-"; FALSE; "a"; EMPTY; "b")', 'a--b'],

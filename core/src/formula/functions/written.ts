@@ -132,20 +132,22 @@ export const written = [
       isMoment(type)
         ? writeMoment(x as number, type, String(pattern))
         : writeNumber(x as number, numberPattern(String(pattern))),
-    sql: ([x = code('')], [type], [, pattern]) =>
-      isMoment(type)
-        ? sql`${sqlHelper('written_moment')}(${sqlMoment(x, type)}, ${sqlParts(String(pattern))})`
-        : sql`${sqlHelper('written_number')}(${x}::float8, ${joined(
-            numberArguments(numberPattern(String(pattern))).map((one) => sql`${one}`),
-            ', ',
-          )})`,
-    python: ([x = code('')], [type], [, pattern]) =>
-      isMoment(type)
-        ? py`${pyHelper('written_moment')}(${x}, ${datePatternParts(String(pattern))})`
-        : py`${pyHelper('written_number')}(${x}, ${joined(
-            numberArguments(numberPattern(String(pattern))).map((one) => py`${one}`),
-            ', ',
-          )})`,
+    scripts: {
+      sql: ([x = code('')], [type], [, pattern]) =>
+        isMoment(type)
+          ? sql`${sqlHelper('written_moment')}(${sqlMoment(x, type)}, ${sqlParts(String(pattern))})`
+          : sql`${sqlHelper('written_number')}(${x}::float8, ${joined(
+              numberArguments(numberPattern(String(pattern))).map((one) => sql`${one}`),
+              ', ',
+            )})`,
+      python: ([x = code('')], [type], [, pattern]) =>
+        isMoment(type)
+          ? py`${pyHelper('written_moment')}(${x}, ${datePatternParts(String(pattern))})`
+          : py`${pyHelper('written_number')}(${x}, ${joined(
+              numberArguments(numberPattern(String(pattern))).map((one) => py`${one}`),
+              ', ',
+            )})`,
+    },
     examples: [
       ['TEXT(1234567.891; "#,##0.00")', '1,234,567.89'],
       ['TEXT(0.5; "#.##")', '.5'],

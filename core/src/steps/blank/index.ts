@@ -63,28 +63,30 @@ export const blank = defineStep<Blank>({
     }
     return { table: result, lineage: { kind: 'same' }, cellsChanged }
   },
-  sql: ({ columns, values }, context) =>
-    selectColumns(
-      context,
-      Object.fromEntries(
-        selected(columns, context.input).map((field) => [
-          field.name,
-          sql`case when ${context.column(field.name)} in (${joined(
-            values.map((value) => literalSql(value, field.type)),
-            ', ',
-          )}) then null else ${context.column(field.name)} end`,
-        ]),
+  scripts: {
+    sql: ({ columns, values }, context) =>
+      selectColumns(
+        context,
+        Object.fromEntries(
+          selected(columns, context.input).map((field) => [
+            field.name,
+            sql`case when ${context.column(field.name)} in (${joined(
+              values.map((value) => literalSql(value, field.type)),
+              ', ',
+            )}) then null else ${context.column(field.name)} end`,
+          ]),
+        ),
       ),
-    ),
-  python: ({ columns, values }, { frame, input }) => {
-    const type = selected(columns, input)[0]?.type ?? 'text'
-    return lines(
-      py`for c in ${selectorPython(columns, frame)}:`,
-      py`    ${frame}[c] = ${pyHelper('replace_values')}(${frame}[c], [${joined(
-        values.map((value) => py`(${literalPython(value, type)}, None)`),
-        ', ',
-      )}])`,
-    )
+    python: ({ columns, values }, { frame, input }) => {
+      const type = selected(columns, input)[0]?.type ?? 'text'
+      return lines(
+        py`for c in ${selectorPython(columns, frame)}:`,
+        py`    ${frame}[c] = ${pyHelper('replace_values')}(${frame}[c], [${joined(
+          values.map((value) => py`(${literalPython(value, type)}, None)`),
+          ', ',
+        )}])`,
+      )
+    },
   },
   absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

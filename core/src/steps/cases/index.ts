@@ -200,37 +200,39 @@ export const cases = defineStep<Cases>({
     for (let i = 0, n = lengthOf(made); i < n; i++) if (cellAt(before, i) !== cellAt(made, i)) cellsChanged++
     return { table: table.with(at, params.as, made, true), lineage: { kind: 'same' }, cellsChanged, notes }
   },
-  sql: (params, context) => {
-    const type = typeOf(params, context.input, context.parameters)
-    const value = (one: ParameterOrValue): Code => {
-      const part = isColumnValue(one)
-        ? context.column(one.column)
-        : isParameterValue(one)
-          ? context.parameter(one.parameter)
-          : literalSql(one, type)
-      return type === 'decimal'
-        ? sql`${part}::float8`
-        : type === 'datetime'
-          ? sql`${part}::timestamp`
-          : type === 'text' && one === null
-            ? sql`null::text`
-            : part
-    }
-    const whens = params.cases.map(({ when, then }) => sql`when ${conditionSql(when, context)} then ${value(then)}`)
-    return selectColumns(context, {
-      [params.as]: sql`case ${joined(whens, ' ')} else ${value(params.otherwise ?? null)} end`,
-    })
-  },
-  python: (params, context) => {
-    const { frame } = context
-    const type = typeOf(params, context.input, context.parameters)
-    const value = (one: ParameterOrValue): Code =>
-      isColumnValue(one)
-        ? py`${frame}[${one.column}]`
-        : isParameterValue(one)
-          ? context.parameter(one.parameter)
-          : literalPython(one, type)
-    const branches = params.cases.map(({ when, then }) => py`(${conditionPython(when, context)}, ${value(then)})`)
-    return py`${frame} = ${pyHelper('put')}(${frame}, ${params.as}, ${pyHelper('by_cases')}([${joined(branches, ', ')}], ${value(params.otherwise ?? null)}, ${type}), ${type}${placePython(params)})`
+  scripts: {
+    sql: (params, context) => {
+      const type = typeOf(params, context.input, context.parameters)
+      const value = (one: ParameterOrValue): Code => {
+        const part = isColumnValue(one)
+          ? context.column(one.column)
+          : isParameterValue(one)
+            ? context.parameter(one.parameter)
+            : literalSql(one, type)
+        return type === 'decimal'
+          ? sql`${part}::float8`
+          : type === 'datetime'
+            ? sql`${part}::timestamp`
+            : type === 'text' && one === null
+              ? sql`null::text`
+              : part
+      }
+      const whens = params.cases.map(({ when, then }) => sql`when ${conditionSql(when, context)} then ${value(then)}`)
+      return selectColumns(context, {
+        [params.as]: sql`case ${joined(whens, ' ')} else ${value(params.otherwise ?? null)} end`,
+      })
+    },
+    python: (params, context) => {
+      const { frame } = context
+      const type = typeOf(params, context.input, context.parameters)
+      const value = (one: ParameterOrValue): Code =>
+        isColumnValue(one)
+          ? py`${frame}[${one.column}]`
+          : isParameterValue(one)
+            ? context.parameter(one.parameter)
+            : literalPython(one, type)
+      const branches = params.cases.map(({ when, then }) => py`(${conditionPython(when, context)}, ${value(then)})`)
+      return py`${frame} = ${pyHelper('put')}(${frame}, ${params.as}, ${pyHelper('by_cases')}([${joined(branches, ', ')}], ${value(params.otherwise ?? null)}, ${type}), ${type}${placePython(params)})`
+    },
   },
 })

@@ -136,27 +136,29 @@ export const cast = defineStep<Cast>({
     }
     return { table: result, lineage: { kind: 'same' }, cellsChanged, unreadable }
   },
-  sql: (params, context) =>
-    selectColumns(
-      context,
-      Object.fromEntries(
-        selected(params.columns, context.input).map((field) => [
-          field.name,
-          convertSql(context.column(field.name), field.type, params),
-        ]),
+  scripts: {
+    sql: (params, context) =>
+      selectColumns(
+        context,
+        Object.fromEntries(
+          selected(params.columns, context.input).map((field) => [
+            field.name,
+            convertSql(context.column(field.name), field.type, params),
+          ]),
+        ),
       ),
-    ),
-  python: ({ columns, type, formats = [], locale = plainLocale }, { frame }) => {
-    const options = [
-      ...(isDated(type) && formats.length > 0 ? [py`, formats=${pythonPatterns(formats)}`] : []),
-      ...(locale.decimal !== '.' || locale.group !== ','
-        ? [py`, decimal=${locale.decimal}, group=${locale.group}`]
-        : []),
-    ]
-    return lines(
-      py`for c in ${selectorPython(columns, frame)}:`,
-      py`    ${frame}[c] = ${pyHelper('cast')}(${frame}[c], ${type}${joined(options, '')})`,
-    )
+    python: ({ columns, type, formats = [], locale = plainLocale }, { frame }) => {
+      const options = [
+        ...(isDated(type) && formats.length > 0 ? [py`, formats=${pythonPatterns(formats)}`] : []),
+        ...(locale.decimal !== '.' || locale.group !== ','
+          ? [py`, decimal=${locale.decimal}, group=${locale.group}`]
+          : []),
+      ]
+      return lines(
+        py`for c in ${selectorPython(columns, frame)}:`,
+        py`    ${frame}[c] = ${pyHelper('cast')}(${frame}[c], ${type}${joined(options, '')})`,
+      )
+    },
   },
   absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

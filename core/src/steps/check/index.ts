@@ -237,46 +237,48 @@ export const check = defineStep<Check>({
       notes: { against: judged.against?.length ?? 0 },
     }
   },
-  sql: (_params, context) => selectColumns(context),
-  sqlAfter: (params, context) => {
-    const judged = checkSql(params, context.from, context.input, {
-      column: context.column,
-      table: context.table,
-      own: context.own,
-      conditionOf: (condition) => conditionSql(condition, context),
-    })
-    return sql`select ${sqlHelper('check_holds')}(passed, figure, ${params.say || askedWords(params, context.names)}, ${params.else === 'stop'}) as ignored from (${judged}) judged ${psql('gset')}\n`
-  },
-  python: (params, context) => {
-    const { frame, table, own } = context
-    const say = py`${params.say || askedWords(params, context.names)}`
-    const stops = py`stop_here=${params.else === 'stop'}`
-    const bounds = (limits_: Limits): Code[] => [
-      ...(limits_['at-least'] === undefined ? [] : [py`at_least=${limits_['at-least']}`]),
-      ...(limits_['at-most'] === undefined ? [] : [py`at_most=${limits_['at-most']}`]),
-    ]
-    const call = (...args: Code[]): Code => py`${pyHelper('check_rows')}(${joined([say, ...args, stops], ', ')})`
-    if ('every' in params) return call(py`(~${conditionPython(params.every, context)}).sum()`, py`at_most=0`)
-    if ('unique' in params)
+  scripts: {
+    sql: (params, context) => {
+      const judged = checkSql(params, context.from, context.input, {
+        column: context.column,
+        table: context.table,
+        own: context.own,
+        conditionOf: (condition) => conditionSql(condition, context),
+      })
+      const after = sql`select ${sqlHelper('check_holds')}(passed, figure, ${params.say || askedWords(params, context.names)}, ${params.else === 'stop'}) as ignored from (${judged}) judged ${psql('gset')}\n`
+      return { body: selectColumns(context), after }
+    },
+    python: (params, context) => {
+      const { frame, table, own } = context
+      const say = py`${params.say || askedWords(params, context.names)}`
+      const stops = py`stop_here=${params.else === 'stop'}`
+      const bounds = (limits_: Limits): Code[] => [
+        ...(limits_['at-least'] === undefined ? [] : [py`at_least=${limits_['at-least']}`]),
+        ...(limits_['at-most'] === undefined ? [] : [py`at_most=${limits_['at-most']}`]),
+      ]
+      const call = (...args: Code[]): Code => py`${pyHelper('check_rows')}(${joined([say, ...args, stops], ', ')})`
+      if ('every' in params) return call(py`(~${conditionPython(params.every, context)}).sum()`, py`at_most=0`)
+      if ('unique' in params)
+        return call(
+          py`${frame}.duplicated(subset=${selectorPython(params.unique, frame)}, keep=False).sum()`,
+          py`at_most=0`,
+        )
+      if ('rows' in params) return call(py`len(${frame})`, ...bounds(params.rows))
+      if ('share' in params)
+        return call(
+          py`${conditionPython(params.share.where, context)}.mean() if len(${frame}) else 0.0`,
+          ...bounds(params.share),
+        )
+      const { column, equals, within: reach = 0.005 } = params.total
+      const other =
+        typeof equals === 'number'
+          ? py`${equals}`
+          : py`${pyHelper('total_of')}(${equals.table === own ? frame : table(equals.table).frame}, ${equals.column})`
       return call(
-        py`${frame}.duplicated(subset=${selectorPython(params.unique, frame)}, keep=False).sum()`,
-        py`at_most=0`,
+        py`${pyHelper('total_of')}(${frame}, ${column})`,
+        py`at_least=${other} - ${reach}`,
+        py`at_most=${other} + ${reach}`,
       )
-    if ('rows' in params) return call(py`len(${frame})`, ...bounds(params.rows))
-    if ('share' in params)
-      return call(
-        py`${conditionPython(params.share.where, context)}.mean() if len(${frame}) else 0.0`,
-        ...bounds(params.share),
-      )
-    const { column, equals, within: reach = 0.005 } = params.total
-    const other =
-      typeof equals === 'number'
-        ? py`${equals}`
-        : py`${pyHelper('total_of')}(${equals.table === own ? frame : table(equals.table).frame}, ${equals.column})`
-    return call(
-      py`${pyHelper('total_of')}(${frame}, ${column})`,
-      py`at_least=${other} - ${reach}`,
-      py`at_most=${other} + ${reach}`,
-    )
+    },
   },
 })

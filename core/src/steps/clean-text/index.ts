@@ -113,20 +113,22 @@ export const cleanText = defineStep<CleanText>({
     }
     return { table: result, lineage: { kind: 'same' }, cellsChanged }
   },
-  sql: ({ columns, do: acts }, context) =>
-    selectColumns(
-      context,
-      Object.fromEntries(
-        selected(columns, context.input).map((field) => [
-          field.name,
-          sql`nullif(${acts.reduce<Code>((part, act) => sql`${sqlHelper(sqlNames[act])}(${part})`, context.column(field.name))}, '')`,
-        ]),
+  scripts: {
+    sql: ({ columns, do: acts }, context) =>
+      selectColumns(
+        context,
+        Object.fromEntries(
+          selected(columns, context.input).map((field) => [
+            field.name,
+            sql`nullif(${acts.reduce<Code>((part, act) => sql`${sqlHelper(sqlNames[act])}(${part})`, context.column(field.name))}, '')`,
+          ]),
+        ),
       ),
-    ),
-  python: ({ columns, do: acts }, { frame }) =>
-    lines(
-      py`for c in ${selectorPython(columns, frame)}:`,
-      py`    ${frame}[c] = ${pyHelper('clean_text')}(${frame}[c], ${acts})`,
-    ),
+    python: ({ columns, do: acts }, { frame }) =>
+      lines(
+        py`for c in ${selectorPython(columns, frame)}:`,
+        py`    ${frame}[c] = ${pyHelper('clean_text')}(${frame}[c], ${acts})`,
+      ),
+  },
   absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

@@ -102,17 +102,19 @@ export const combine = defineStep<Combine>({
   },
   columnLineage: (params, input) =>
     Object.fromEntries(layout(params, input).kept.map((field) => [field.name, field.name])),
-  sql: (params, context) => {
-    const parts = selected(params.columns, context.input).map(
-      (field): Code => sql`${sqlHelper('shown')}(${context.column(field.name)})`,
-    )
-    return selectColumns(context, {
-      [layout(params, context.input).as]: sql`nullif(concat_ws(${params.with}, ${joined(parts, ', ')}), '')`,
-    })
-  },
-  python: (params, { frame, input }) => {
-    const { as } = layout(params, input)
-    return py`${frame} = ${pyHelper('combine')}(${frame}, ${selectorPython(params.columns, frame)}, ${as}, ${params.with}, keep=${params.keep === true}${placePython(params)})${code('')}`
+  scripts: {
+    sql: (params, context) => {
+      const parts = selected(params.columns, context.input).map(
+        (field): Code => sql`${sqlHelper('shown')}(${context.column(field.name)})`,
+      )
+      return selectColumns(context, {
+        [layout(params, context.input).as]: sql`nullif(concat_ws(${params.with}, ${joined(parts, ', ')}), '')`,
+      })
+    },
+    python: (params, { frame, input }) => {
+      const { as } = layout(params, input)
+      return py`${frame} = ${pyHelper('combine')}(${frame}, ${selectorPython(params.columns, frame)}, ${as}, ${params.with}, keep=${params.keep === true}${placePython(params)})${code('')}`
+    },
   },
   absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

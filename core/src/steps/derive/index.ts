@@ -62,21 +62,23 @@ export const derive = defineStep<Derive>({
       unreadable: failures.length > 0 ? [{ column: params.as, rows: failures }] : [],
     }
   },
-  sql: (params, context) => {
-    const { formula } = checkedFormula(params.formula, context.input, context.parameters)
-    const written = formulaSql(formula, context)
-    return selectColumns(context, {
-      [params.as]:
-        formula.type === 'text' ? sql`nullif(${written}, '')` : formula.type === 'empty' ? sql`null::text` : written,
-    })
-  },
-  python: (params, context) => {
-    const checked = checkedFormula(params.formula, context.input, context.parameters)
-    const { frame } = context
-    const written = formulaPython(checked.formula, {
-      column: (column) => py`${frame}[${column}]`,
-      parameter: context.parameter,
-    })
-    return py`${frame} = ${pyHelper('put')}(${frame}, ${params.as}, ${written}, ${checked.type}${placePython(params)})`
+  scripts: {
+    sql: (params, context) => {
+      const { formula } = checkedFormula(params.formula, context.input, context.parameters)
+      const written = formulaSql(formula, context)
+      return selectColumns(context, {
+        [params.as]:
+          formula.type === 'text' ? sql`nullif(${written}, '')` : formula.type === 'empty' ? sql`null::text` : written,
+      })
+    },
+    python: (params, context) => {
+      const checked = checkedFormula(params.formula, context.input, context.parameters)
+      const { frame } = context
+      const written = formulaPython(checked.formula, {
+        column: (column) => py`${frame}[${column}]`,
+        parameter: context.parameter,
+      })
+      return py`${frame} = ${pyHelper('put')}(${frame}, ${params.as}, ${written}, ${checked.type}${placePython(params)})`
+    },
   },
 })

@@ -49,13 +49,15 @@ export const distinct = defineStep<Distinct>({
     const index = keep === 'first' ? first : lastOf(ids, count)
     return { table: table.rows(index), lineage: { kind: 'index', index } }
   },
-  sql: ({ columns = whole, keep = 'first' }, { from, input, output, column }) => {
-    const keys = selectedNames(columns, input).map((name) => column(name))
-    const names = output.map((field) => column(field.name))
-    return sql`select "¶", ${names}\nfrom (select *, row_number() over (${keys.length > 0 ? sql`partition by ${keys} ` : code('')}order by "¶"${code(keep === 'last' ? ' desc' : '')}) as "¶n" from ${from}) ranked\nwhere "¶n" = 1`
+  scripts: {
+    sql: ({ columns = whole, keep = 'first' }, { from, input, output, column }) => {
+      const keys = selectedNames(columns, input).map((name) => column(name))
+      const names = output.map((field) => column(field.name))
+      return sql`select "¶", ${names}\nfrom (select *, row_number() over (${keys.length > 0 ? sql`partition by ${keys} ` : code('')}order by "¶"${code(keep === 'last' ? ' desc' : '')}) as "¶n" from ${from}) ranked\nwhere "¶n" = 1`
+    },
+    python: ({ columns = whole, keep = 'first' }, { frame }) =>
+      py`${frame} = ${frame}.drop_duplicates(subset=${selectorPython(columns, frame)}, keep=${keep}).reset_index(drop=True)`,
   },
-  python: ({ columns = whole, keep = 'first' }, { frame }) =>
-    py`${frame} = ${frame}.drop_duplicates(subset=${selectorPython(columns, frame)}, keep=${keep}).reset_index(drop=True)`,
 })
 
 /** The last row of each group, in the order of the rows. */

@@ -34,7 +34,9 @@ export const drop = defineStep<Drop>({
       lineage: { kind: 'same' },
     }
   },
-  sql: (_params, context) => selectColumns(context),
-  python: ({ columns }, { frame }) => py`${frame} = ${frame}.drop(columns=${selectorPython(columns, frame)})`,
+  scripts: {
+    sql: (_params, context) => selectColumns(context),
+    python: ({ columns }, { frame }) => py`${frame} = ${frame}.drop(columns=${selectorPython(columns, frame)})`,
+  },
   absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

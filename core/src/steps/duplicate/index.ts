@@ -47,8 +47,10 @@ export const duplicate = defineStep<Duplicate>({
     table: table.with(positionFor(params, table.names), made(params, table.schema).name, table.named(params.column)),
     lineage: { kind: 'same' },
   }),
-  sql: (params, context) =>
-    selectColumns(context, { [made(params, context.input).name]: sql`${context.column(params.column)}` }),
-  python: (params, { frame, input }) =>
-    py`${frame} = ${pyHelper('put')}(${frame}, ${made(params, input).name}, ${frame}[${params.column}], ${made(params, input).type}${placePython(params)})`,
+  scripts: {
+    sql: (params, context) =>
+      selectColumns(context, { [made(params, context.input).name]: sql`${context.column(params.column)}` }),
+    python: (params, { frame, input }) =>
+      py`${frame} = ${pyHelper('put')}(${frame}, ${made(params, input).name}, ${frame}[${params.column}], ${made(params, input).type}${placePython(params)})`,
+  },
 })

@@ -65,31 +65,33 @@ export const enter = defineStep<Enter>({
     ),
     lineage: { kind: 'source' },
   }),
-  sql: (params, { column }) => {
-    const { columns, rows } = params
-    const typed = columns.map((field, c) => sql`column${c + 2}::${sqlTypeName(field.type)} as ${column(field.name)}`)
-    const values = rows.map(
-      (_, r) =>
-        sql`(${r + 1}, ${joined(
-          columns.map(({ type }, c) => literalSql(cellsOf(params, c)[r] ?? null, type)),
-          ', ',
-        )})`,
-    )
-    const none = sql`(0, ${joined(
-      columns.map(() => code('null')),
-      ', ',
-    )})`
-    return sql`select column1::bigint as "¶", ${joined(typed, ', ')}\nfrom (values ${joined(rows.length > 0 ? values : [none], ',\n  ')}) typed${rows.length > 0 ? code('') : code(' where false')}`
-  },
-  python: (params, { frame }) =>
-    py`${frame} = pd.DataFrame({${joined(
-      params.columns.map(
-        (field, c) =>
-          py`${field.name}: ${pyHelper('column')}([${joined(
-            cellsOf(params, c).map((value) => literalPython(value, field.type)),
+  scripts: {
+    sql: (params, { column }) => {
+      const { columns, rows } = params
+      const typed = columns.map((field, c) => sql`column${c + 2}::${sqlTypeName(field.type)} as ${column(field.name)}`)
+      const values = rows.map(
+        (_, r) =>
+          sql`(${r + 1}, ${joined(
+            columns.map(({ type }, c) => literalSql(cellsOf(params, c)[r] ?? null, type)),
             ', ',
-          )}], ${field.type})`,
-      ),
-      ', ',
-    )}}, index=range(${params.rows.length}))`,
+          )})`,
+      )
+      const none = sql`(0, ${joined(
+        columns.map(() => code('null')),
+        ', ',
+      )})`
+      return sql`select column1::bigint as "¶", ${joined(typed, ', ')}\nfrom (values ${joined(rows.length > 0 ? values : [none], ',\n  ')}) typed${rows.length > 0 ? code('') : code(' where false')}`
+    },
+    python: (params, { frame }) =>
+      py`${frame} = pd.DataFrame({${joined(
+        params.columns.map(
+          (field, c) =>
+            py`${field.name}: ${pyHelper('column')}([${joined(
+              cellsOf(params, c).map((value) => literalPython(value, field.type)),
+              ', ',
+            )}], ${field.type})`,
+        ),
+        ', ',
+      )}}, index=range(${params.rows.length}))`,
+  },
 })

@@ -193,13 +193,15 @@ export const extract = defineStep<Extract>({
       notes: { notFound: missed },
     }
   },
-  sql: (params, context) =>
-    selectColumns(context, {
-      [nameOf(params, context.input)]:
-        sql`nullif(${takeSql(context.column(params.column), params.take, params.occurrence ?? 'first')}, '')`,
-    }),
-  python: (params, { frame, input }) =>
-    py`${frame} = ${pyHelper('put')}(${frame}, ${nameOf(params, input)}, ${pyHelper('take_part')}(${frame}[${params.column}], ${takePython(params.take)}${params.occurrence === 'last' ? code(', occurrence="last"') : code('')}), "text"${placePython(params)})`,
+  scripts: {
+    sql: (params, context) =>
+      selectColumns(context, {
+        [nameOf(params, context.input)]:
+          sql`nullif(${takeSql(context.column(params.column), params.take, params.occurrence ?? 'first')}, '')`,
+      }),
+    python: (params, { frame, input }) =>
+      py`${frame} = ${pyHelper('put')}(${frame}, ${nameOf(params, input)}, ${pyHelper('take_part')}(${frame}[${params.column}], ${takePython(params.take)}${params.occurrence === 'last' ? code(', occurrence="last"') : code('')}), "text"${placePython(params)})`,
+  },
 })
 
 const groupProblem = (pattern: string, group: number): string | undefined => {

@@ -92,35 +92,37 @@ export const fillEmpty = defineStep<FillEmpty>({
     }
     return { table: result, lineage: { kind: 'same' }, cellsChanged }
   },
-  sql: ({ columns, with: value }, context) => {
-    const part = (type: ColumnType): Code =>
-      isColumnValue(value)
-        ? widened(context.column(value.column), type)
+  scripts: {
+    sql: ({ columns, with: value }, context) => {
+      const part = (type: ColumnType): Code =>
+        isColumnValue(value)
+          ? widened(context.column(value.column), type)
+          : isParameterValue(value)
+            ? widened(context.parameter(value.parameter), type)
+            : literalSql(value, type)
+      return selectColumns(
+        context,
+        Object.fromEntries(
+          selected(columns, context.input).map((field) => [
+            field.name,
+            sql`coalesce(${context.column(field.name)}, ${part(field.type)})`,
+          ]),
+        ),
+      )
+    },
+    python: ({ columns, with: value }, { frame, input, parameter }) => {
+      const [first] = selected(columns, input)
+      const put = isColumnValue(value)
+        ? py`filled_from[${value.column}]`
         : isParameterValue(value)
-          ? widened(context.parameter(value.parameter), type)
-          : literalSql(value, type)
-    return selectColumns(
-      context,
-      Object.fromEntries(
-        selected(columns, context.input).map((field) => [
-          field.name,
-          sql`coalesce(${context.column(field.name)}, ${part(field.type)})`,
-        ]),
-      ),
-    )
-  },
-  python: ({ columns, with: value }, { frame, input, parameter }) => {
-    const [first] = selected(columns, input)
-    const put = isColumnValue(value)
-      ? py`filled_from[${value.column}]`
-      : isParameterValue(value)
-        ? parameter(value.parameter)
-        : literalPython(value, first?.type ?? 'text')
-    return lines(
-      py`filled_from = ${frame}`,
-      py`for c in ${selectorPython(columns, frame)}:`,
-      py`    ${frame} = ${pyHelper('put')}(${frame}, c, ${pyHelper('fill_empty')}(${frame}[c], ${put}), ${pyHelper('type_of')}(${frame}[c]))`,
-    )
+          ? parameter(value.parameter)
+          : literalPython(value, first?.type ?? 'text')
+      return lines(
+        py`filled_from = ${frame}`,
+        py`for c in ${selectorPython(columns, frame)}:`,
+        py`    ${frame} = ${pyHelper('put')}(${frame}, c, ${pyHelper('fill_empty')}(${frame}[c], ${put}), ${pyHelper('type_of')}(${frame}[c]))`,
+      )
+    },
   },
   absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

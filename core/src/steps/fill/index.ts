@@ -79,28 +79,30 @@ export const fill = defineStep<Fill>({
     }
     return { table: result, lineage: { kind: 'index', index: sliceRows(table.rowCount) }, cellsChanged }
   },
-  sql: ({ columns, direction, within }, { from, input, output, column }) => {
-    const filled = new Set(selectedNames(columns, input))
-    const keys = (within ? selected(within, input) : []).map((field) => column(field.name))
-    const order = code(direction === 'up' ? '"¶" desc' : '"¶"')
-    const part = (more: readonly Code[]): Code =>
-      [...keys, ...more].length > 0 ? sql`partition by ${joined([...keys, ...more], ', ')} ` : code('')
-    const runOf = (n: number): Code => code(`"¶${n}"`)
-    const names = output.map((field) => field.name).filter((name) => filled.has(name))
-    const counts = names.map(
-      (name, n) => sql`count(${column(name)}) over (${part([])}order by ${order}) as ${runOf(n)}`,
-    )
-    const cells = output.map((field) =>
-      filled.has(field.name)
-        ? sql`first_value(${column(field.name)}) over (${part([runOf(names.indexOf(field.name))])}order by ${order}) as ${column(field.name)}`
-        : column(field.name),
-    )
-    return sql`select "¶", ${joined(cells, ', ')}\nfrom (select *${joined(
-      counts.map((count) => sql`, ${count}`),
-      '',
-    )} from ${from}) runs`
+  scripts: {
+    sql: ({ columns, direction, within }, { from, input, output, column }) => {
+      const filled = new Set(selectedNames(columns, input))
+      const keys = (within ? selected(within, input) : []).map((field) => column(field.name))
+      const order = code(direction === 'up' ? '"¶" desc' : '"¶"')
+      const part = (more: readonly Code[]): Code =>
+        [...keys, ...more].length > 0 ? sql`partition by ${joined([...keys, ...more], ', ')} ` : code('')
+      const runOf = (n: number): Code => code(`"¶${n}"`)
+      const names = output.map((field) => field.name).filter((name) => filled.has(name))
+      const counts = names.map(
+        (name, n) => sql`count(${column(name)}) over (${part([])}order by ${order}) as ${runOf(n)}`,
+      )
+      const cells = output.map((field) =>
+        filled.has(field.name)
+          ? sql`first_value(${column(field.name)}) over (${part([runOf(names.indexOf(field.name))])}order by ${order}) as ${column(field.name)}`
+          : column(field.name),
+      )
+      return sql`select "¶", ${joined(cells, ', ')}\nfrom (select *${joined(
+        counts.map((count) => sql`, ${count}`),
+        '',
+      )} from ${from}) runs`
+    },
+    python: ({ columns, direction, within }, { frame }) =>
+      py`${frame} = ${pyHelper('fill')}(${frame}, ${selectorPython(columns, frame)}, ${direction}${within ? py`, within=${selectorPython(within, frame)}` : code('')})`,
   },
-  python: ({ columns, direction, within }, { frame }) =>
-    py`${frame} = ${pyHelper('fill')}(${frame}, ${selectorPython(columns, frame)}, ${direction}${within ? py`, within=${selectorPython(within, frame)}` : code('')})`,
   absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

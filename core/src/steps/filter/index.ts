@@ -41,12 +41,14 @@ export const filter = defineStep<Filter>({
     const index = rows.done()
     return { table: table.rows(index), lineage: { kind: 'index', index } }
   },
-  sql: ({ where, keep = true }, context) => {
-    const condition = conditionSql(where, context)
-    return selectColumns(context, {}, sql`\nwhere ${keep ? condition : sql`not (${condition})`}`)
-  },
-  python: ({ where, keep = true }, context) => {
-    const condition = conditionPython(where, context)
-    return py`${context.frame} = ${context.frame}[${keep ? code('') : code('~')}${condition}].reset_index(drop=True)`
+  scripts: {
+    sql: ({ where, keep = true }, context) => {
+      const condition = conditionSql(where, context)
+      return selectColumns(context, {}, sql`\nwhere ${keep ? condition : sql`not (${condition})`}`)
+    },
+    python: ({ where, keep = true }, context) => {
+      const condition = conditionPython(where, context)
+      return py`${context.frame} = ${context.frame}[${keep ? code('') : code('~')}${condition}].reset_index(drop=True)`
+    },
   },
 })

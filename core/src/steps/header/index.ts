@@ -70,19 +70,21 @@ export const header = defineStep<HeaderParams>({
   },
   columnLineage: (_params, input, output) =>
     Object.fromEntries(output.map(({ name }, i) => [name, input[i]?.name ?? name])),
-  sql: ({ row }, { from, input, output, column }) => {
-    const pairs = output.map((field, i) => sql`${column(input[i]?.name ?? '')} as ${column(field.name)}`)
-    if (row !== 'none')
-      return sql`select "¶", ${pairs}\nfrom (select *, row_number() over (order by "¶") as "¶n" from ${from}) rows\nwhere "¶n" > ${row}`
-    const first = input.map((field, i) => sql`${field.name}::text as ${column(output[i]?.name ?? '')}`)
-    return sql`select coalesce((select min("¶") from ${from}), 1) - 1 as "¶", ${joined(first, ', ')}\nunion all\nselect "¶", ${joined(
-      input.map((field) => sql`${sqlHelper('shown')}(${column(field.name)})`),
-      ', ',
-    )} from ${from}`
+  scripts: {
+    sql: ({ row }, { from, input, output, column }) => {
+      const pairs = output.map((field, i) => sql`${column(input[i]?.name ?? '')} as ${column(field.name)}`)
+      if (row !== 'none')
+        return sql`select "¶", ${pairs}\nfrom (select *, row_number() over (order by "¶") as "¶n" from ${from}) rows\nwhere "¶n" > ${row}`
+      const first = input.map((field, i) => sql`${field.name}::text as ${column(output[i]?.name ?? '')}`)
+      return sql`select coalesce((select min("¶") from ${from}), 1) - 1 as "¶", ${joined(first, ', ')}\nunion all\nselect "¶", ${joined(
+        input.map((field) => sql`${sqlHelper('shown')}(${column(field.name)})`),
+        ', ',
+      )} from ${from}`
+    },
+    python: ({ row }, { frame }) =>
+      row === 'none'
+        ? py`${frame} = ${pyHelper('names_to_row')}(${frame})`
+        : py`${frame} = ${pyHelper('names_from_row')}(${frame}, ${code(String(row))})`,
   },
-  python: ({ row }, { frame }) =>
-    row === 'none'
-      ? py`${frame} = ${pyHelper('names_to_row')}(${frame})`
-      : py`${frame} = ${pyHelper('names_from_row')}(${frame}, ${code(String(row))})`,
   absorbs: () => true,
 })

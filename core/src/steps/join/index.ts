@@ -312,20 +312,22 @@ export const join = defineStep<Join>({
         output.some((one) => one.name === field.name) ? [[field.name, field.name]] : [],
       ),
     ),
-  sql: (params, context) => joinSql(params, context),
-  python: (params, { frame, table }) => {
-    const { frame: other, columns } = table(params.with)
-    const options = [
-      ...(params.ignoreCase ? [py`, ignore_case=True`] : []),
-      ...(params.trim ? [py`, trim=True`] : []),
-      ...(params.bring ? [py`, bring=${selected(params.bring, columns).map((field) => field.name)}`] : []),
-      ...(params.prefix ? [py`, prefix=${params.prefix}`] : []),
-      ...(params.matches && params.matches !== 'all' ? [py`, matches=${params.matches}`] : []),
-    ]
-    return py`${frame} = ${pyHelper('join_tables')}(${frame}, ${other}, ${params.how}, [${joined(
-      onOf(params).map((one) => py`(${one.left}, ${one.right})`),
-      ', ',
-    )}]${joined(options, '')})`
+  scripts: {
+    sql: (params, context) => joinSql(params, context),
+    python: (params, { frame, table }) => {
+      const { frame: other, columns } = table(params.with)
+      const options = [
+        ...(params.ignoreCase ? [py`, ignore_case=True`] : []),
+        ...(params.trim ? [py`, trim=True`] : []),
+        ...(params.bring ? [py`, bring=${selected(params.bring, columns).map((field) => field.name)}`] : []),
+        ...(params.prefix ? [py`, prefix=${params.prefix}`] : []),
+        ...(params.matches && params.matches !== 'all' ? [py`, matches=${params.matches}`] : []),
+      ]
+      return py`${frame} = ${pyHelper('join_tables')}(${frame}, ${other}, ${params.how}, [${joined(
+        onOf(params).map((one) => py`(${one.left}, ${one.right})`),
+        ', ',
+      )}]${joined(options, '')})`
+    },
   },
 })
 

@@ -77,13 +77,15 @@ export const move = defineStep<Move>({
     table: table.select(moved(params, table.schema).map((field) => table.positionOf(field.name))),
     lineage: { kind: 'same' },
   }),
-  sql: (_params, context) => selectColumns(context),
-  python: ({ columns, to }, { frame }) => {
-    const names = selectorPython(columns, frame)
-    if (typeof to === 'string') return py`${frame} = ${pyHelper('move_columns')}(${frame}, ${names}, ${to})`
-    return 'before' in to
-      ? py`${frame} = ${pyHelper('move_columns')}(${frame}, ${names}, before=${to.before})`
-      : py`${frame} = ${pyHelper('move_columns')}(${frame}, ${names}, after=${to.after})`
+  scripts: {
+    sql: (_params, context) => selectColumns(context),
+    python: ({ columns, to }, { frame }) => {
+      const names = selectorPython(columns, frame)
+      if (typeof to === 'string') return py`${frame} = ${pyHelper('move_columns')}(${frame}, ${names}, ${to})`
+      return 'before' in to
+        ? py`${frame} = ${pyHelper('move_columns')}(${frame}, ${names}, before=${to.before})`
+        : py`${frame} = ${pyHelper('move_columns')}(${frame}, ${names}, after=${to.after})`
+    },
   },
   absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

@@ -80,15 +80,17 @@ export const number = defineStep<NumberRows>({
       lineage: { kind: 'same' },
     }
   },
-  sql: (params, context) => {
-    const keys = (params.within ? selected(params.within, context.input) : []).map((field) =>
-      context.column(field.name),
-    )
-    return selectColumns(context, {
-      [nameOf(params, context.input)]:
-        sql`row_number() over (${keys.length > 0 ? sql`partition by ${keys} ` : code('')}order by "¶") + ${(params.start ?? 1) - 1}`,
-    })
+  scripts: {
+    sql: (params, context) => {
+      const keys = (params.within ? selected(params.within, context.input) : []).map((field) =>
+        context.column(field.name),
+      )
+      return selectColumns(context, {
+        [nameOf(params, context.input)]:
+          sql`row_number() over (${keys.length > 0 ? sql`partition by ${keys} ` : code('')}order by "¶") + ${(params.start ?? 1) - 1}`,
+      })
+    },
+    python: (params, { frame, input }) =>
+      py`${frame} = ${pyHelper('put')}(${frame}, ${nameOf(params, input)}, ${pyHelper('numbered')}(${frame}, ${params.start ?? 1}${params.within ? py`, within=${selectorPython(params.within, frame)}` : code('')}), "integer"${placePython(params)})`,
   },
-  python: (params, { frame, input }) =>
-    py`${frame} = ${pyHelper('put')}(${frame}, ${nameOf(params, input)}, ${pyHelper('numbered')}(${frame}, ${params.start ?? 1}${params.within ? py`, within=${selectorPython(params.within, frame)}` : code('')}), "integer"${placePython(params)})`,
 })

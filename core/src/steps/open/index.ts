@@ -111,56 +111,58 @@ export const open = defineStep<Open>({
     const { table, notes, unreadable } = context.opened(input, read)
     return { table, lineage: { kind: 'source' }, notes, unreadable }
   },
-  sql: ({ input, read: given = {} }, { source, column }) => {
-    const { rows, columns, format, known } = source(input)
-    const read = format === 'csv' ? given : asCsv
-    const cells = columns.map((field) => {
-      if (format === 'csv' && field.name === read.origin?.file) return sql`r.file_name as ${column(field.name)}`
-      if (format === 'csv' && field.name === read.origin?.sheet) return sql`null::text as ${column(field.name)}`
-      const places = [field.name, ...Object.keys(known).filter((other) => ownValue(known, other) === field.name)].map(
-        (name) => sql`array_position(r.names, ${name})`,
-      )
-      const cell = sql`r.cells[${places.length > 1 ? sql`coalesce(${joined(places, ', ')})` : (places[0] as Code)}]`
-      return sql`${readSql(sql`nullif(${cell}, '')`, { ...typeFor(read, field.name, field.type), locale: read.locale })} as ${column(field.name)}`
-    })
-    return sql`select r."¶", ${joined(cells, ',\n  ')}\nfrom ${sqlHelper('sheet_rows')}(${rows}, ${headerSql(read)}, ${read.skip ?? 0}, ${read.footer ?? 0}) r`
-  },
-  python: ({ input, read: given = {} }, { frame, source }) => {
-    const { files, format, known } = source(input)
-    const read = format === 'parquet' ? { ...asCsv, types: given.types } : given
-    const options = [
-      ...(format === 'json' && read.path ? [py`path=${read.path}`] : []),
-      ...(read.encoding ? [py`encoding=${read.encoding}`] : []),
-      ...(read.delimiter ? [py`delimiter=${read.delimiter}`] : []),
-      ...(read.quote && read.quote !== '"' ? [py`quote=${read.quote}`] : []),
-      ...(isWorkbook(format) && read.sheets && read.sheets !== 'first'
-        ? [py`sheets=${pythonSheets(read.sheets)}`]
-        : []),
-      ...(format === 'json'
-        ? []
-        : [
-            ...(read.range ? [py`area=${read.range}`] : []),
-            ...headerPython(read),
-            ...(read.skip ? [py`skip=${read.skip}`] : []),
-            ...(read.footer ? [py`footer=${read.footer}`] : []),
-          ]),
-      ...(read.types === undefined || read.types === 'detect' ? [] : [py`types=${pythonTypes(read.types)}`]),
-      ...(read.locale && (read.locale.decimal !== '.' || read.locale.group !== ',')
-        ? [py`decimal=${read.locale.decimal}, group=${read.locale.group}`]
-        : []),
-      ...(read.origin?.file ? [py`file_column=${read.origin.file}`] : []),
-      ...(read.origin?.sheet ? [py`sheet_column=${read.origin.sheet}`] : []),
-      ...(Object.keys(known).length > 0
-        ? [
-            py`known={${joined(
-              Object.entries(known).map(([from, to]) => py`${from}: ${to}`),
-              ', ',
-            )}}`,
-          ]
-        : []),
-    ]
-    const opener = pyHelper(isWorkbook(format) ? 'open_workbook' : format === 'json' ? 'open_json' : 'open_csv')
-    return py`${frame} = ${opener}(${files}${options.length > 0 ? py`, ${joined(options, ', ')}` : code('')})`
+  scripts: {
+    sql: ({ input, read: given = {} }, { source, column }) => {
+      const { rows, columns, format, known } = source(input)
+      const read = format === 'csv' ? given : asCsv
+      const cells = columns.map((field) => {
+        if (format === 'csv' && field.name === read.origin?.file) return sql`r.file_name as ${column(field.name)}`
+        if (format === 'csv' && field.name === read.origin?.sheet) return sql`null::text as ${column(field.name)}`
+        const places = [field.name, ...Object.keys(known).filter((other) => ownValue(known, other) === field.name)].map(
+          (name) => sql`array_position(r.names, ${name})`,
+        )
+        const cell = sql`r.cells[${places.length > 1 ? sql`coalesce(${joined(places, ', ')})` : (places[0] as Code)}]`
+        return sql`${readSql(sql`nullif(${cell}, '')`, { ...typeFor(read, field.name, field.type), locale: read.locale })} as ${column(field.name)}`
+      })
+      return sql`select r."¶", ${joined(cells, ',\n  ')}\nfrom ${sqlHelper('sheet_rows')}(${rows}, ${headerSql(read)}, ${read.skip ?? 0}, ${read.footer ?? 0}) r`
+    },
+    python: ({ input, read: given = {} }, { frame, source }) => {
+      const { files, format, known } = source(input)
+      const read = format === 'parquet' ? { ...asCsv, types: given.types } : given
+      const options = [
+        ...(format === 'json' && read.path ? [py`path=${read.path}`] : []),
+        ...(read.encoding ? [py`encoding=${read.encoding}`] : []),
+        ...(read.delimiter ? [py`delimiter=${read.delimiter}`] : []),
+        ...(read.quote && read.quote !== '"' ? [py`quote=${read.quote}`] : []),
+        ...(isWorkbook(format) && read.sheets && read.sheets !== 'first'
+          ? [py`sheets=${pythonSheets(read.sheets)}`]
+          : []),
+        ...(format === 'json'
+          ? []
+          : [
+              ...(read.range ? [py`area=${read.range}`] : []),
+              ...headerPython(read),
+              ...(read.skip ? [py`skip=${read.skip}`] : []),
+              ...(read.footer ? [py`footer=${read.footer}`] : []),
+            ]),
+        ...(read.types === undefined || read.types === 'detect' ? [] : [py`types=${pythonTypes(read.types)}`]),
+        ...(read.locale && (read.locale.decimal !== '.' || read.locale.group !== ',')
+          ? [py`decimal=${read.locale.decimal}, group=${read.locale.group}`]
+          : []),
+        ...(read.origin?.file ? [py`file_column=${read.origin.file}`] : []),
+        ...(read.origin?.sheet ? [py`sheet_column=${read.origin.sheet}`] : []),
+        ...(Object.keys(known).length > 0
+          ? [
+              py`known={${joined(
+                Object.entries(known).map(([from, to]) => py`${from}: ${to}`),
+                ', ',
+              )}}`,
+            ]
+          : []),
+      ]
+      const opener = pyHelper(isWorkbook(format) ? 'open_workbook' : format === 'json' ? 'open_json' : 'open_csv')
+      return py`${frame} = ${opener}(${files}${options.length > 0 ? py`, ${joined(options, ', ')}` : code('')})`
+    },
   },
 })
 /** How a script reads what is no text file: as the CSV that the command line makes of it. */

@@ -333,46 +333,49 @@ export const pivot = defineStep<Pivot>({
     }
   },
   columnLineage: (params, input) => Object.fromEntries(keysFor(params, input).map((field) => [field.name, field.name])),
-  sql: (params, { from, input, output, column }) => {
-    const keys = keysFor(params, input)
-    const keyNames = new Set(keys.map((field) => field.name))
-    const madeNames = output.filter((field) => !keyNames.has(field.name)).map((field) => field.name)
-    const labels = params.found?.map(labelText) ?? foundLabels(params, keys, madeNames)
-    const { made } = layout(params, input, labels)
-    const label = sql`${sqlHelper('shown')}(${column(params.labels)})`
-    const cells = made.map(({ label: one, value, field }, i) => {
-      const here = one === null ? sql`${label} is null` : sql`${label} = ${one}`
-      const figure_ =
-        value.how === 'only'
-          ? sql`${sqlHelper('only_one')}(array_agg(${column(value.column)} order by "¶") filter (where ${here} and ${column(value.column)} is not null), ${`${value.column}, ${one ?? 'Empty'}`})`
-          : measureSql({ how: value.how, column: value.column }, input, column, here)
-      const gap = params.gaps === undefined || params.gaps === null ? code('null') : literalSql(params.gaps, field.type)
-      return {
-        name: madeNames[i] ?? field.name,
-        part: sql`case when count(*) filter (where ${here}) > 0 then ${figure_} else ${gap} end`,
-      }
-    })
-    const parts = output.map((field) => cells.find((one) => one.name === field.name)?.part ?? column(field.name))
-    const named = output.map((field, i) => sql`${parts[i] as Code} as ${column(field.name)}`)
-    return sql`select coalesce(min("¶"), 1) as "¶", ${named}\nfrom ${from}${keys.length > 0 ? sql`\ngroup by ${keys.map((field) => column(field.name))}` : code('')}`
-  },
-  python: (params, { frame, input }) => {
-    const values = params.values.map((value) =>
-      measurePython({ how: value.how as Aggregate, column: value.column }, valueName(value), valueType(value, input)),
-    )
-    const by =
-      params.by === undefined
-        ? code('None')
-        : Array.isArray(params.by) && params.by.length === 0
-          ? code('[]')
-          : selectorPython(params.by, frame)
-    const found = params.found
-      ? py`[${joined(
-          params.found.map((one) => py`${labelText(one)}`),
-          ', ',
-        )}]`
-      : code('None')
-    return py`${frame} = ${pyHelper('pivot')}(${frame}, ${params.labels}, [${joined(values, ', ')}], by=${by}, found=${found}${params.gaps === undefined || params.gaps === null ? code('') : py`, gaps=${literalPython(params.gaps, valueType(params.values[0] as PivotValue, input))}`}${placePython(params)})`
+  scripts: {
+    sql: (params, { from, input, output, column }) => {
+      const keys = keysFor(params, input)
+      const keyNames = new Set(keys.map((field) => field.name))
+      const madeNames = output.filter((field) => !keyNames.has(field.name)).map((field) => field.name)
+      const labels = params.found?.map(labelText) ?? foundLabels(params, keys, madeNames)
+      const { made } = layout(params, input, labels)
+      const label = sql`${sqlHelper('shown')}(${column(params.labels)})`
+      const cells = made.map(({ label: one, value, field }, i) => {
+        const here = one === null ? sql`${label} is null` : sql`${label} = ${one}`
+        const figure_ =
+          value.how === 'only'
+            ? sql`${sqlHelper('only_one')}(array_agg(${column(value.column)} order by "¶") filter (where ${here} and ${column(value.column)} is not null), ${`${value.column}, ${one ?? 'Empty'}`})`
+            : measureSql({ how: value.how, column: value.column }, input, column, here)
+        const gap =
+          params.gaps === undefined || params.gaps === null ? code('null') : literalSql(params.gaps, field.type)
+        return {
+          name: madeNames[i] ?? field.name,
+          part: sql`case when count(*) filter (where ${here}) > 0 then ${figure_} else ${gap} end`,
+        }
+      })
+      const parts = output.map((field) => cells.find((one) => one.name === field.name)?.part ?? column(field.name))
+      const named = output.map((field, i) => sql`${parts[i] as Code} as ${column(field.name)}`)
+      return sql`select coalesce(min("¶"), 1) as "¶", ${named}\nfrom ${from}${keys.length > 0 ? sql`\ngroup by ${keys.map((field) => column(field.name))}` : code('')}`
+    },
+    python: (params, { frame, input }) => {
+      const values = params.values.map((value) =>
+        measurePython({ how: value.how as Aggregate, column: value.column }, valueName(value), valueType(value, input)),
+      )
+      const by =
+        params.by === undefined
+          ? code('None')
+          : Array.isArray(params.by) && params.by.length === 0
+            ? code('[]')
+            : selectorPython(params.by, frame)
+      const found = params.found
+        ? py`[${joined(
+            params.found.map((one) => py`${labelText(one)}`),
+            ', ',
+          )}]`
+        : code('None')
+      return py`${frame} = ${pyHelper('pivot')}(${frame}, ${params.labels}, [${joined(values, ', ')}], by=${by}, found=${found}${params.gaps === undefined || params.gaps === null ? code('') : py`, gaps=${literalPython(params.gaps, valueType(params.values[0] as PivotValue, input))}`}${placePython(params)})`
+    },
   },
   absorbs: (params, column, input) =>
     params.by === undefined

@@ -140,20 +140,22 @@ export const rename = defineStep<Rename>({
   run: (params, table) => ({ table: table.renamed(renamed(params, table.schema)), lineage: { kind: 'same' } }),
   columnLineage: (_params, input, output) =>
     Object.fromEntries(output.map((field, i) => [field.name, input[i]?.name ?? field.name])),
-  sql: (_params, { from, input, output, column }) =>
-    sql`select ${joined([code('"¶"'), ...output.map((field, i) => sql`${column(input[i]?.name ?? field.name)}${field.name === input[i]?.name ? code('') : sql` as ${column(field.name)}`}`)], ', ')}\nfrom ${from}`,
-  python: ({ names, change, columns }, { frame }) =>
-    lines(
-      names && Object.keys(names).length > 0
-        ? py`${frame} = ${pyHelper('rename_columns')}(${frame}, {${joined(
-            Object.entries(names).map(([old, next]) => py`${old}: ${next}`),
-            ', ',
-          )}})`
-        : undefined,
-      change
-        ? py`${frame} = ${pyHelper('change_names')}(${frame}, ${selectorPython(columns ?? { all: true }, frame)}, trim=${change.trim ?? false}, find=${change.find ?? null}, replace=${change.replace ?? ''}, case=${change.case ?? null}, prefix=${change.prefix ?? ''}, suffix=${change.suffix ?? ''})`
-        : undefined,
-    ),
+  scripts: {
+    sql: (_params, { from, input, output, column }) =>
+      sql`select ${joined([code('"¶"'), ...output.map((field, i) => sql`${column(input[i]?.name ?? field.name)}${field.name === input[i]?.name ? code('') : sql` as ${column(field.name)}`}`)], ', ')}\nfrom ${from}`,
+    python: ({ names, change, columns }, { frame }) =>
+      lines(
+        names && Object.keys(names).length > 0
+          ? py`${frame} = ${pyHelper('rename_columns')}(${frame}, {${joined(
+              Object.entries(names).map(([old, next]) => py`${old}: ${next}`),
+              ', ',
+            )}})`
+          : undefined,
+        change
+          ? py`${frame} = ${pyHelper('change_names')}(${frame}, ${selectorPython(columns ?? { all: true }, frame)}, trim=${change.trim ?? false}, find=${change.find ?? null}, replace=${change.replace ?? ''}, case=${change.case ?? null}, prefix=${change.prefix ?? ''}, suffix=${change.suffix ?? ''})`
+          : undefined,
+      ),
+  },
   absorbs: ({ change, columns }, column, input) =>
     change !== undefined && selected(columns ?? { all: true }, input).some((field) => field.name === column),
 })

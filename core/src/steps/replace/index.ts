@@ -175,27 +175,29 @@ export const replace = defineStep<Replace>({
     }
     return { table: result, lineage: { kind: 'same' }, cellsChanged }
   },
-  sql: (params, context) =>
-    selectColumns(
-      context,
-      Object.fromEntries(
-        selected(params.columns, context.input).map((field) => [
-          field.name,
-          pairSql(context.column(field.name), field.type, params),
-        ]),
+  scripts: {
+    sql: (params, context) =>
+      selectColumns(
+        context,
+        Object.fromEntries(
+          selected(params.columns, context.input).map((field) => [
+            field.name,
+            pairSql(context.column(field.name), field.type, params),
+          ]),
+        ),
       ),
-    ),
-  python: (params, { frame, input }) => {
-    const { match = 'whole', ignoreCase = false } = params
-    const type = selected(params.columns, input)[0]?.type ?? 'text'
-    const pairs = pairsOf(params).map((pair) => {
-      if (match !== 'pattern') return py`(${literalPython(pair.find, type)}, ${literalPython(pair.with, type)})`
-      return py`(${patternFor('python', String(pair.find))}, ${replacementFor('python', pair.with === null ? '' : String(pair.with))})`
-    })
-    return lines(
-      py`for c in ${selectorPython(params.columns, frame)}:`,
-      py`    ${frame}[c] = ${pyHelper('replace_values')}(${frame}[c], [${joined(pairs, ', ')}]${match === 'whole' ? code('') : py`, ${match}`}${ignoreCase ? code(', ignore_case=True') : code('')})`,
-    )
+    python: (params, { frame, input }) => {
+      const { match = 'whole', ignoreCase = false } = params
+      const type = selected(params.columns, input)[0]?.type ?? 'text'
+      const pairs = pairsOf(params).map((pair) => {
+        if (match !== 'pattern') return py`(${literalPython(pair.find, type)}, ${literalPython(pair.with, type)})`
+        return py`(${patternFor('python', String(pair.find))}, ${replacementFor('python', pair.with === null ? '' : String(pair.with))})`
+      })
+      return lines(
+        py`for c in ${selectorPython(params.columns, frame)}:`,
+        py`    ${frame}[c] = ${pyHelper('replace_values')}(${frame}[c], [${joined(pairs, ', ')}]${match === 'whole' ? code('') : py`, ${match}`}${ignoreCase ? code(', ignore_case=True') : code('')})`,
+      )
+    },
   },
   absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

@@ -41,12 +41,14 @@ export const select = defineStep<Select>({
     const positions = kept(params, table.schema).map((field) => table.positionOf(field.name))
     return { table: table.select(positions), lineage: { kind: 'same' } }
   },
-  sql: (_params, context) => selectColumns(context),
-  python: ({ columns, rest }, { frame }) => {
-    const names = selectorPython(columns, frame)
-    return rest === 'after'
-      ? py`${frame} = ${pyHelper('columns_first')}(${frame}, ${names})`
-      : py`${frame} = ${frame}[${names}]${code('')}`
+  scripts: {
+    sql: (_params, context) => selectColumns(context),
+    python: ({ columns, rest }, { frame }) => {
+      const names = selectorPython(columns, frame)
+      return rest === 'after'
+        ? py`${frame} = ${pyHelper('columns_first')}(${frame}, ${names})`
+        : py`${frame} = ${frame}[${names}]${code('')}`
+    },
   },
   absorbs: ({ columns, rest }, column, input) => rest === 'after' || selectedNames(columns, input).includes(column),
 })

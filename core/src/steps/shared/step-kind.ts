@@ -1,6 +1,7 @@
 import type { z } from 'zod'
 import type { ParameterTypes } from '../../formula/check.ts'
 import type { Environment } from '../../formula/evaluate.ts'
+import type { DialectName, StepCode } from '../../codegen/dialect.ts'
 import type { Code } from '../../codegen/tag.ts'
 import type { ColumnType } from '../../table/column.ts'
 import type { Schema, Table } from '../../table/table.ts'
@@ -176,6 +177,9 @@ export type PythonContext = {
   }
 }
 
+/** What a step's code is written with, by dialect. */
+export type DialectContexts = { readonly sql: SqlContext; readonly python: PythonContext }
+
 export type StepKind<P = never> = {
   readonly kind: string
   /** The verb as the page lists it, and any word an analyst might look for it by. */
@@ -202,10 +206,8 @@ export type StepKind<P = never> = {
   readonly columnLineage?: (params: P, input: Schema, output: Schema) => Readonly<Record<string, string>>
   /** The other tables that it needs. */
   readonly uses?: (params: P) => readonly string[]
-  readonly sql: (params: P, context: SqlContext) => Code
-  /** What stands after the step's view in a SQL script. */
-  readonly sqlAfter?: (params: P, context: SqlContext) => Code
-  readonly python: (params: P, context: PythonContext) => Code
+  /** The step in each dialect. */
+  readonly scripts: { readonly [D in DialectName]: (params: P, context: DialectContexts[D]) => StepCode }
   /** What takes in a column that was not there before: asked for the fit report. */
   readonly absorbs?: (params: P, column: string, input: Schema) => boolean
 }

@@ -43,26 +43,28 @@ export const slice = defineStep<Slice>({
     const index = spanOf(params, table.rowCount)
     return { table: table.rows(index), lineage: { kind: 'index', index } }
   },
-  sql: (params, { from, output, column }) => {
-    const condition =
-      'first' in params
-        ? sql`"¶n" <= ${params.first}`
-        : 'last' in params
-          ? sql`"¶n" > "¶all" - ${params.last}`
-          : 'skip' in params
-            ? sql`"¶n" > ${params.skip}`
-            : sql`("¶n" - 1) % ${params.every} = 0`
-    return sql`select "¶", ${output.map((field) => column(field.name))}\nfrom (select *, row_number() over (order by "¶") as "¶n", count(*) over () as "¶all" from ${from}) numbered\nwhere ${condition}`
-  },
-  python: (params, { frame }) => {
-    const rows =
-      'first' in params
-        ? py`.head(${params.first})`
-        : 'last' in params
-          ? py`.tail(${params.last})`
-          : 'skip' in params
-            ? py`.iloc[${params.skip}:]`
-            : py`.iloc[::${params.every}]`
-    return py`${frame} = ${frame}${rows}.reset_index(drop=True)`
+  scripts: {
+    sql: (params, { from, output, column }) => {
+      const condition =
+        'first' in params
+          ? sql`"¶n" <= ${params.first}`
+          : 'last' in params
+            ? sql`"¶n" > "¶all" - ${params.last}`
+            : 'skip' in params
+              ? sql`"¶n" > ${params.skip}`
+              : sql`("¶n" - 1) % ${params.every} = 0`
+      return sql`select "¶", ${output.map((field) => column(field.name))}\nfrom (select *, row_number() over (order by "¶") as "¶n", count(*) over () as "¶all" from ${from}) numbered\nwhere ${condition}`
+    },
+    python: (params, { frame }) => {
+      const rows =
+        'first' in params
+          ? py`.head(${params.first})`
+          : 'last' in params
+            ? py`.tail(${params.last})`
+            : 'skip' in params
+              ? py`.iloc[${params.skip}:]`
+              : py`.iloc[::${params.every}]`
+      return py`${frame} = ${frame}${rows}.reset_index(drop=True)`
+    },
   },
 })

@@ -28,7 +28,9 @@ export const sort = defineStep<SortParams>({
     const index = orderOf(by, table)
     return { table: table.rows(index), lineage: { kind: 'index', index } }
   },
-  sql: ({ by }, { from, input, output, column }) =>
-    sql`select row_number() over (order by ${sortSql(by, input, column)}, "¶") as "¶", ${output.map((field) => column(field.name))}\nfrom ${from}`,
-  python: ({ by }, { frame }) => py`${frame} = ${pyHelper('sort_rows')}(${frame}, ${sortPython(by)})`,
+  scripts: {
+    sql: ({ by }, { from, input, output, column }) =>
+      sql`select row_number() over (order by ${sortSql(by, input, column)}, "¶") as "¶", ${output.map((field) => column(field.name))}\nfrom ${from}`,
+    python: ({ by }, { frame }) => py`${frame} = ${pyHelper('sort_rows')}(${frame}, ${sortPython(by)})`,
+  },
 })

@@ -225,24 +225,26 @@ export const split = defineStep<Split>({
           : [],
       ),
     ),
-  sql: (params, { from, input, output, column }) => {
-    const made = output
-      .filter((field) => !input.some((one) => one.name === field.name && (params.keep || one.name !== params.column)))
-      .map((field) => field.name)
-    const cell = sql`t.${column(params.column)}`
-    const names = output.map((field) =>
-      made.includes(field.name)
-        ? sql`nullif(${params.into === 'rows' ? code('u.piece') : sql`p.pieces[${made.indexOf(field.name) + 1}]`}, '') as ${column(field.name)}`
-        : sql`t.${column(field.name)}`,
-    )
-    if (params.into === 'rows')
-      return sql`select row_number() over (order by t."¶", u.n) as "¶", ${names}\nfrom ${from} t cross join lateral unnest(coalesce(${piecesSql(cell, params, unlimited)}, array[null]::text[])) with ordinality as u(piece, n)`
-    return sql`select t."¶", ${names}\nfrom ${from} t cross join lateral (select ${piecesSql(cell, params, params.into.columns === 'found' ? unlimited : made.length)}) as p(pieces)`
-  },
-  python: (params, { frame }) => {
-    const rest = joined([cutterPython(params), ...(params.keep ? [code('keep=True')] : [])], ', ')
-    return params.into === 'rows'
-      ? py`${frame} = ${pyHelper('split_to_rows')}(${frame}, ${params.column}, ${rest})`
-      : py`${frame} = ${pyHelper('split_to_columns')}(${frame}, ${params.column}, ${params.into.columns === 'found' ? null : params.into.columns}, ${rest})`
+  scripts: {
+    sql: (params, { from, input, output, column }) => {
+      const made = output
+        .filter((field) => !input.some((one) => one.name === field.name && (params.keep || one.name !== params.column)))
+        .map((field) => field.name)
+      const cell = sql`t.${column(params.column)}`
+      const names = output.map((field) =>
+        made.includes(field.name)
+          ? sql`nullif(${params.into === 'rows' ? code('u.piece') : sql`p.pieces[${made.indexOf(field.name) + 1}]`}, '') as ${column(field.name)}`
+          : sql`t.${column(field.name)}`,
+      )
+      if (params.into === 'rows')
+        return sql`select row_number() over (order by t."¶", u.n) as "¶", ${names}\nfrom ${from} t cross join lateral unnest(coalesce(${piecesSql(cell, params, unlimited)}, array[null]::text[])) with ordinality as u(piece, n)`
+      return sql`select t."¶", ${names}\nfrom ${from} t cross join lateral (select ${piecesSql(cell, params, params.into.columns === 'found' ? unlimited : made.length)}) as p(pieces)`
+    },
+    python: (params, { frame }) => {
+      const rest = joined([cutterPython(params), ...(params.keep ? [code('keep=True')] : [])], ', ')
+      return params.into === 'rows'
+        ? py`${frame} = ${pyHelper('split_to_rows')}(${frame}, ${params.column}, ${rest})`
+        : py`${frame} = ${pyHelper('split_to_columns')}(${frame}, ${params.column}, ${params.into.columns === 'found' ? null : params.into.columns}, ${rest})`
+    },
   },
 })

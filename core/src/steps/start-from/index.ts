@@ -15,8 +15,10 @@ export const startFrom = defineStep<StartFrom>({
   uses: ({ table }) => [table],
   output: ({ table }, _input, context) => context.tableColumns(table),
   run: ({ table }, _before, context) => ({ table: context.table(table), lineage: { kind: 'source' } }),
-  sql: ({ table }, { table: other, column }) =>
-    sql`select "¶", ${other(table).columns.map((field) => column(field.name))} from ${other(table).rows}`,
-  python: ({ table }, { frame, table: other }) => py`${frame} = ${other(table).frame}.copy()`,
+  scripts: {
+    sql: ({ table }, { table: other, column }) =>
+      sql`select "¶", ${other(table).columns.map((field) => column(field.name))} from ${other(table).rows}`,
+    python: ({ table }, { frame, table: other }) => py`${frame} = ${other(table).frame}.copy()`,
+  },
   absorbs: () => true,
 })

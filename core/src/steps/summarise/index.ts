@@ -83,18 +83,20 @@ export const summarise = defineStep<Summarise>({
   },
   columnLineage: (params, input) =>
     Object.fromEntries(keysOf(params.by, input).map((field) => [field.name, field.name])),
-  sql: (params, { from, input, column }) => {
-    const { keys, made } = layout(params, input)
-    const names = keys.map((field) => column(field.name))
-    const measures = params.measures.map(
-      (measure, i) => sql`${measureSql(measure, input, column)} as ${column((made[i] as Field).name)}`,
-    )
-    return sql`select coalesce(min("¶"), 1) as "¶", ${joined([...names, ...measures], ', ')}\nfrom ${from}${names.length > 0 ? sql`\ngroup by ${names}` : code('')}`
-  },
-  python: (params, { frame, input }) => {
-    const { made } = layout(params, input)
-    const measures = params.measures.map((measure, i) => measurePython(measure, measure.as, (made[i] as Field).type))
-    return py`${frame} = ${pyHelper('summarise')}(${frame}, by=${byWords(params.by) === '' ? py`[]${code('')}` : selectorPython(params.by, frame)}, measures=[${joined(measures, ', ')}])`
+  scripts: {
+    sql: (params, { from, input, column }) => {
+      const { keys, made } = layout(params, input)
+      const names = keys.map((field) => column(field.name))
+      const measures = params.measures.map(
+        (measure, i) => sql`${measureSql(measure, input, column)} as ${column((made[i] as Field).name)}`,
+      )
+      return sql`select coalesce(min("¶"), 1) as "¶", ${joined([...names, ...measures], ', ')}\nfrom ${from}${names.length > 0 ? sql`\ngroup by ${names}` : code('')}`
+    },
+    python: (params, { frame, input }) => {
+      const { made } = layout(params, input)
+      const measures = params.measures.map((measure, i) => measurePython(measure, measure.as, (made[i] as Field).type))
+      return py`${frame} = ${pyHelper('summarise')}(${frame}, by=${byWords(params.by) === '' ? py`[]${code('')}` : selectorPython(params.by, frame)}, measures=[${joined(measures, ', ')}])`
+    },
   },
   absorbs: ({ by }, column, input) => keysOf(by, input).some((field) => field.name === column),
 })

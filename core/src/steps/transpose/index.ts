@@ -76,29 +76,31 @@ export const transpose = defineStep<Transpose>({
     }
   },
   columnLineage: () => ({}),
-  sql: (params, { from, input, output, column }) => {
-    const type = typeOf(params, input)
-    const rows = restOf(params, input).map((field, i) => {
-      const part = column(field.name)
-      const cell =
-        field.type === type
-          ? part
-          : type === 'text'
-            ? sql`${sqlHelper('shown')}(${part})`
-            : sql`${part}::${code(type === 'decimal' ? 'float8' : 'timestamp')}`
-      return sql`select ${i + 1} as "¶", ${field.name}::text as ${column('Name')}${joined(
-        output.slice(1).map((made, n) => sql`, a[${n + 1}] as ${column(made.name)}`),
-        '',
-      )} from (select array_agg(${cell} order by "¶") a from ${from}) s`
-    })
-    if (rows.length === 0)
-      return sql`select 0 as "¶", ${joined(
-        output.map((made, i) => sql`null::${i === 0 ? code('text') : sqlTypeName(type)} as ${column(made.name)}`),
-        ', ',
-      )} where false`
-    return joined(rows, '\nunion all\n')
+  scripts: {
+    sql: (params, { from, input, output, column }) => {
+      const type = typeOf(params, input)
+      const rows = restOf(params, input).map((field, i) => {
+        const part = column(field.name)
+        const cell =
+          field.type === type
+            ? part
+            : type === 'text'
+              ? sql`${sqlHelper('shown')}(${part})`
+              : sql`${part}::${code(type === 'decimal' ? 'float8' : 'timestamp')}`
+        return sql`select ${i + 1} as "¶", ${field.name}::text as ${column('Name')}${joined(
+          output.slice(1).map((made, n) => sql`, a[${n + 1}] as ${column(made.name)}`),
+          '',
+        )} from (select array_agg(${cell} order by "¶") a from ${from}) s`
+      })
+      if (rows.length === 0)
+        return sql`select 0 as "¶", ${joined(
+          output.map((made, i) => sql`null::${i === 0 ? code('text') : sqlTypeName(type)} as ${column(made.name)}`),
+          ', ',
+        )} where false`
+      return joined(rows, '\nunion all\n')
+    },
+    python: ({ names }, { frame }) =>
+      py`${frame} = ${pyHelper('transpose')}(${frame}${names === undefined ? code('') : py`, ${names}`})`,
   },
-  python: ({ names }, { frame }) =>
-    py`${frame} = ${pyHelper('transpose')}(${frame}${names === undefined ? code('') : py`, ${names}`})`,
   absorbs: () => true,
 })

@@ -95,21 +95,23 @@ export const unify = defineStep<Unify>({
           : { groups: groups.length },
     }
   },
-  sql: ({ column, groups }, context) => {
-    const cell = context.column(column)
-    const whens = [...mapOf(groups)]
-      .filter(([value, into]) => value !== into)
-      .map(([value, into]) => sql`when ${value} then ${into}`)
-    return selectColumns(
-      context,
-      whens.length > 0 ? { [column]: sql`case ${cell} ${joined(whens, ' ')} else ${cell} end` } : {},
-    )
+  scripts: {
+    sql: ({ column, groups }, context) => {
+      const cell = context.column(column)
+      const whens = [...mapOf(groups)]
+        .filter(([value, into]) => value !== into)
+        .map(([value, into]) => sql`when ${value} then ${into}`)
+      return selectColumns(
+        context,
+        whens.length > 0 ? { [column]: sql`case ${cell} ${joined(whens, ' ')} else ${cell} end` } : {},
+      )
+    },
+    python: ({ column, groups }, { frame }) =>
+      py`${frame}[${column}] = ${pyHelper('replace_values')}(${frame}[${column}], [${joined(
+        [...mapOf(groups)].map(([value, into]) => py`(${value}, ${into})`),
+        ', ',
+      )}])`,
   },
-  python: ({ column, groups }, { frame }) =>
-    py`${frame}[${column}] = ${pyHelper('replace_values')}(${frame}[${column}], [${joined(
-      [...mapOf(groups)].map(([value, into]) => py`(${value}, ${into})`),
-      ', ',
-    )}])`,
   absorbs: ({ column }, other) => column === other,
 })
 

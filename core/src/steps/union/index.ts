@@ -196,34 +196,36 @@ export const union = defineStep<UnionParams>({
         return output.some((one) => one.name === into) ? [[into, field.name]] : []
       }),
     ),
-  sql: (params, { from, input, column, table, names, own }) => {
-    const { parts, fields, origin } = alignUnion(params, own, input, (id) => table(id).columns)
-    const rows = parts.map((part, i) => {
-      const cells = fields.map((field) => {
-        const at = part.names.indexOf(field.name)
-        const own = part.schema[at]
-        return sql`${own ? widenSql(column(own.name), own.type, field.type) : sql`null::${sqlTypeName(field.type)}`} as ${column(field.name)}`
+  scripts: {
+    sql: (params, { from, input, column, table, names, own }) => {
+      const { parts, fields, origin } = alignUnion(params, own, input, (id) => table(id).columns)
+      const rows = parts.map((part, i) => {
+        const cells = fields.map((field) => {
+          const at = part.names.indexOf(field.name)
+          const own = part.schema[at]
+          return sql`${own ? widenSql(column(own.name), own.type, field.type) : sql`null::${sqlTypeName(field.type)}`} as ${column(field.name)}`
+        })
+        return sql`select ${i} as "¶p", "¶" as "¶r", ${[...cells, ...(origin === undefined ? [] : [sql`${names(i === 0 ? '' : part.table)}::text as ${column(origin)}`])]} from ${i === 0 ? from : table(part.table).rows}`
       })
-      return sql`select ${i} as "¶p", "¶" as "¶r", ${[...cells, ...(origin === undefined ? [] : [sql`${names(i === 0 ? '' : part.table)}::text as ${column(origin)}`])]} from ${i === 0 ? from : table(part.table).rows}`
-    })
-    const all = [...fields.map((field) => column(field.name)), ...(origin === undefined ? [] : [column(origin)])]
-    return sql`select row_number() over (order by "¶p", "¶r") as "¶", ${all}\nfrom (${joined(rows, '\nunion all\n')}) parts`
-  },
-  python: (params, { frame, table, names, own }) => {
-    const renames = (id: string): Code => {
-      const pairs = [
-        ...(params.pairs ?? []).flatMap(({ into, from }) =>
-          from.filter((one) => one.table === id).map((one) => py`${one.column}: ${into}`),
-        ),
-        ...(params.apart ?? []).filter((one) => one.table === id).map((one) => py`${one.column}: ${one.as}`),
+      const all = [...fields.map((field) => column(field.name)), ...(origin === undefined ? [] : [column(origin)])]
+      return sql`select row_number() over (order by "¶p", "¶r") as "¶", ${all}\nfrom (${joined(rows, '\nunion all\n')}) parts`
+    },
+    python: (params, { frame, table, names, own }) => {
+      const renames = (id: string): Code => {
+        const pairs = [
+          ...(params.pairs ?? []).flatMap(({ into, from }) =>
+            from.filter((one) => one.table === id).map((one) => py`${one.column}: ${into}`),
+          ),
+          ...(params.apart ?? []).filter((one) => one.table === id).map((one) => py`${one.column}: ${one.as}`),
+        ]
+        return py`{${joined(pairs, ', ')}}`
+      }
+      const parts = [
+        py`(${frame}, ${names('')}, ${renames(own)})`,
+        ...params.with.map((id) => py`(${table(id).frame}, ${names(id)}, ${renames(id)})`),
       ]
-      return py`{${joined(pairs, ', ')}}`
-    }
-    const parts = [
-      py`(${frame}, ${names('')}, ${renames(own)})`,
-      ...params.with.map((id) => py`(${table(id).frame}, ${names(id)}, ${renames(id)})`),
-    ]
-    return py`${frame} = ${pyHelper('union_tables')}([${joined(parts, ', ')}]${params.columns === 'shared' ? code(', shared=True') : code('')}${params.origin === undefined ? code('') : py`, origin=${params.origin}`})`
+      return py`${frame} = ${pyHelper('union_tables')}([${joined(parts, ', ')}]${params.columns === 'shared' ? code(', shared=True') : code('')}${params.origin === undefined ? code('') : py`, origin=${params.origin}`})`
+    },
   },
   absorbs: () => true,
 })

@@ -285,59 +285,61 @@ export const unpivot = defineStep<Unpivot>({
   },
   columnLineage: (params, input) =>
     Object.fromEntries(layout(params, input).kept.map((field) => [field.name, field.name])),
-  sql: (params, { from, input, output, column }) => {
-    const { turns, label, values } = layout(params, input)
-    const typeOf = (one: string): ColumnType => input.find((field) => field.name === one)?.type ?? 'text'
-    const rows = turns.map(
-      (turn, i) =>
-        sql`(${i + 1}, nullif(${turn.label}::text, ''), ${joined(
-          values.map(({ type }, g) =>
-            turn.columns[g] === undefined
-              ? sql`null::${sqlTypeName(type)}`
-              : widenSql(sql`t.${column(turn.columns[g])}`, typeOf(turn.columns[g]), type),
-          ),
-          ', ',
-        )})`,
-    )
-    const parts = values.map((_, g) => code(`v${g + 1}`))
-    const names = output.map((field) => {
-      const g = values.findIndex((one) => one.name === field.name)
-      return field.name === label
-        ? sql`u.label as ${column(label)}`
-        : g >= 0
-          ? sql`u.${code(`v${g + 1}`)} as ${column(field.name)}`
-          : sql`t.${column(field.name)}`
-    })
-    const filled =
-      params.empty === 'drop'
-        ? sql`\nwhere ${joined(
-            parts.map((part) => sql`u.${part} is not null`),
-            ' or ',
-          )}`
-        : code('')
-    return sql`select row_number() over (order by t."¶", u.turn) as "¶", ${names}\nfrom ${from} t cross join lateral (values ${joined(rows, ', ')}) u(turn, label, ${joined(parts, ', ')})${filled}`
-  },
-  python: (params, { frame }) => {
-    const { remove, renames } = params.labels ?? {}
-    const labels = [
-      ...(remove === undefined || remove === ''
-        ? []
-        : [
-            typeof remove === 'string'
-              ? py`, remove=${remove}`
-              : py`, remove_pattern=${patternFor('python', remove.pattern)}`,
-          ]),
-      ...(renames
-        ? [
-            py`, renames={${joined(
-              Object.entries(renames).map(([from, to]) => py`${from}: ${to}`),
-              ', ',
-            )}}`,
-          ]
-        : []),
-    ]
-    const groups = params.groups.map(({ columns, value }) => py`(${selectorPython(columns, frame)}, ${value})`)
-    return py`${frame} = ${pyHelper('unpivot')}(${frame}, [${joined(groups, ', ')}], name=${params.name}, drop_empty=${params.empty === 'drop'}${joined(labels, '')}${placePython(params)})`
+  scripts: {
+    sql: (params, { from, input, output, column }) => {
+      const { turns, label, values } = layout(params, input)
+      const typeOf = (one: string): ColumnType => input.find((field) => field.name === one)?.type ?? 'text'
+      const rows = turns.map(
+        (turn, i) =>
+          sql`(${i + 1}, nullif(${turn.label}::text, ''), ${joined(
+            values.map(({ type }, g) =>
+              turn.columns[g] === undefined
+                ? sql`null::${sqlTypeName(type)}`
+                : widenSql(sql`t.${column(turn.columns[g])}`, typeOf(turn.columns[g]), type),
+            ),
+            ', ',
+          )})`,
+      )
+      const parts = values.map((_, g) => code(`v${g + 1}`))
+      const names = output.map((field) => {
+        const g = values.findIndex((one) => one.name === field.name)
+        return field.name === label
+          ? sql`u.label as ${column(label)}`
+          : g >= 0
+            ? sql`u.${code(`v${g + 1}`)} as ${column(field.name)}`
+            : sql`t.${column(field.name)}`
+      })
+      const filled =
+        params.empty === 'drop'
+          ? sql`\nwhere ${joined(
+              parts.map((part) => sql`u.${part} is not null`),
+              ' or ',
+            )}`
+          : code('')
+      return sql`select row_number() over (order by t."¶", u.turn) as "¶", ${names}\nfrom ${from} t cross join lateral (values ${joined(rows, ', ')}) u(turn, label, ${joined(parts, ', ')})${filled}`
+    },
+    python: (params, { frame }) => {
+      const { remove, renames } = params.labels ?? {}
+      const labels = [
+        ...(remove === undefined || remove === ''
+          ? []
+          : [
+              typeof remove === 'string'
+                ? py`, remove=${remove}`
+                : py`, remove_pattern=${patternFor('python', remove.pattern)}`,
+            ]),
+        ...(renames
+          ? [
+              py`, renames={${joined(
+                Object.entries(renames).map(([from, to]) => py`${from}: ${to}`),
+                ', ',
+              )}}`,
+            ]
+          : []),
+      ]
+      const groups = params.groups.map(({ columns, value }) => py`(${selectorPython(columns, frame)}, ${value})`)
+      return py`${frame} = ${pyHelper('unpivot')}(${frame}, [${joined(groups, ', ')}], name=${params.name}, drop_empty=${params.empty === 'drop'}${joined(labels, '')}${placePython(params)})`
+    },
   },
   absorbs: (params, column, input) =>
     params.groups.some(({ columns }) => selectedNames(columns, input).includes(column)),

@@ -87,11 +87,13 @@ export const unroll = defineStep<Unroll>({
       notes: { items: most },
     }
   },
-  sql: ({ column: wanted }, { from, output, column }) => {
-    const names = output.map((field) =>
-      field.name === wanted ? sql`${itemSql(field.type)} as ${column(wanted)}` : sql`t.${column(field.name)}`,
-    )
-    return sql`select row_number() over (order by t."¶", u.n) as "¶", ${names}\nfrom ${from} t left join lateral ${sqlHelper('items_of')}(t.${column(wanted)}) u on true${code('')}`
+  scripts: {
+    sql: ({ column: wanted }, { from, output, column }) => {
+      const names = output.map((field) =>
+        field.name === wanted ? sql`${itemSql(field.type)} as ${column(wanted)}` : sql`t.${column(field.name)}`,
+      )
+      return sql`select row_number() over (order by t."¶", u.n) as "¶", ${names}\nfrom ${from} t left join lateral ${sqlHelper('items_of')}(t.${column(wanted)}) u on true${code('')}`
+    },
+    python: ({ column }, { frame }) => py`${frame} = ${pyHelper('unroll')}(${frame}, ${column})`,
   },
-  python: ({ column }, { frame }) => py`${frame} = ${pyHelper('unroll')}(${frame}, ${column})`,
 })

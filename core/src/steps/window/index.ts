@@ -294,64 +294,66 @@ export const window = defineStep<Window>({
     })
     return { table: result, lineage: { kind: 'same' }, unreadable, notes: { groups: groups.count } }
   },
-  sql: (params, context) => {
-    const { from, input, column } = context
-    const keys = keysOf(byOf(params), input).map((field) => column(field.name))
-    const fields = fieldsOf(params, input)
-    const by = params.order ? sql`${sortSql(params.order, input, column)}, ` : code('')
-    const rows = sql`(partition by "¶g" order by ${by}"¶" rows unbounded preceding)`
-    const ties = sql`(partition by "¶g"${params.order ? sql` order by ${sortSql(params.order, input, column)}` : code('')})`
-    const grouped: Code[] = []
-    const parts = params.measures.map((measure, i): Code => {
-      const { how, column: wanted, offset = 1, separator } = measure
-      const cell = wanted === undefined ? code('') : column(wanted)
-      const type = input.find((field) => field.name === wanted)?.type
-      const figure = (inner: Code): Code => {
-        grouped.push(sql`${inner} as ${code(`"¶m${i}"`)}`)
-        return code(`g."¶m${i}"`)
-      }
-      if (how === 'rank' || how === 'dense-rank')
-        return sql`${code(how === 'rank' ? 'rank' : 'dense_rank')}() over ${ties}`
-      if (how === 'row-number') return sql`row_number() over ${rows}`
-      if (how === 'previous' || how === 'next')
-        return sql`${code(how === 'previous' ? 'lag' : 'lead')}(${cell}, ${offset}) over (partition by "¶g" order by ${by}"¶")`
-      if (how === 'running-sum')
-        return type === 'integer'
-          ? sql`${sqlHelper('whole')}(sum(${cell}) over ${rows})`
-          : sql`${sqlHelper('exact_sum')}(${cell}) over ${rows}`
-      if (how === 'share')
-        return sql`${sqlHelper('op_divide')}(${cell}::float8, (${figure(type === 'integer' ? sql`sum(${cell})` : sql`${sqlHelper('exact_sum')}(${cell} order by "¶")`)})::float8)`
-      return figure(
-        measureSql(
-          {
-            how,
-            column: wanted,
-            separator,
-            ...((how === 'first' || how === 'last') && params.order ? { order: params.order } : {}),
-          },
-          input,
-          column,
-        ),
-      )
-    })
-    const made = Object.fromEntries(fields.map((field, i) => [field.name, parts[i] as Code]))
-    const numbered = sql`with rows_of as (select *, ${keys.length > 0 ? sql`dense_rank() over (order by ${keys})` : code('1')} as "¶g" from ${from})`
-    const source =
-      grouped.length > 0
-        ? sql`rows_of t join (select "¶g", ${grouped} from rows_of group by "¶g") g using ("¶g")`
-        : code('rows_of t')
-    return sql`${numbered}\n${selectColumns({ ...context, from: source }, made)}`
-  },
-  python: (params, { frame, input }) => {
-    const fields = fieldsOf(params, input)
-    const measures = params.measures.map(({ how, column, as, offset, separator }, i) => {
-      const more = [
-        ...(offset === undefined ? [] : [py`"offset": ${offset}`]),
-        ...(separator === undefined ? [] : [py`"separator": ${separator}`]),
-      ]
-      return py`(${how}, ${needsNone(how) ? null : (column ?? null)}, ${as}, ${(fields[i] as Field).type}, {${joined(more, ', ')}})`
-    })
-    return py`${frame} = ${pyHelper('window')}(${frame}, ${byWords(byOf(params)) === '' ? code('[]') : selectorPython(byOf(params), frame)}, ${params.order ? sortPython(params.order) : code('None')}, [${joined(measures, ', ')}]${placePython(params)})`
+  scripts: {
+    sql: (params, context) => {
+      const { from, input, column } = context
+      const keys = keysOf(byOf(params), input).map((field) => column(field.name))
+      const fields = fieldsOf(params, input)
+      const by = params.order ? sql`${sortSql(params.order, input, column)}, ` : code('')
+      const rows = sql`(partition by "¶g" order by ${by}"¶" rows unbounded preceding)`
+      const ties = sql`(partition by "¶g"${params.order ? sql` order by ${sortSql(params.order, input, column)}` : code('')})`
+      const grouped: Code[] = []
+      const parts = params.measures.map((measure, i): Code => {
+        const { how, column: wanted, offset = 1, separator } = measure
+        const cell = wanted === undefined ? code('') : column(wanted)
+        const type = input.find((field) => field.name === wanted)?.type
+        const figure = (inner: Code): Code => {
+          grouped.push(sql`${inner} as ${code(`"¶m${i}"`)}`)
+          return code(`g."¶m${i}"`)
+        }
+        if (how === 'rank' || how === 'dense-rank')
+          return sql`${code(how === 'rank' ? 'rank' : 'dense_rank')}() over ${ties}`
+        if (how === 'row-number') return sql`row_number() over ${rows}`
+        if (how === 'previous' || how === 'next')
+          return sql`${code(how === 'previous' ? 'lag' : 'lead')}(${cell}, ${offset}) over (partition by "¶g" order by ${by}"¶")`
+        if (how === 'running-sum')
+          return type === 'integer'
+            ? sql`${sqlHelper('whole')}(sum(${cell}) over ${rows})`
+            : sql`${sqlHelper('exact_sum')}(${cell}) over ${rows}`
+        if (how === 'share')
+          return sql`${sqlHelper('op_divide')}(${cell}::float8, (${figure(type === 'integer' ? sql`sum(${cell})` : sql`${sqlHelper('exact_sum')}(${cell} order by "¶")`)})::float8)`
+        return figure(
+          measureSql(
+            {
+              how,
+              column: wanted,
+              separator,
+              ...((how === 'first' || how === 'last') && params.order ? { order: params.order } : {}),
+            },
+            input,
+            column,
+          ),
+        )
+      })
+      const made = Object.fromEntries(fields.map((field, i) => [field.name, parts[i] as Code]))
+      const numbered = sql`with rows_of as (select *, ${keys.length > 0 ? sql`dense_rank() over (order by ${keys})` : code('1')} as "¶g" from ${from})`
+      const source =
+        grouped.length > 0
+          ? sql`rows_of t join (select "¶g", ${grouped} from rows_of group by "¶g") g using ("¶g")`
+          : code('rows_of t')
+      return sql`${numbered}\n${selectColumns({ ...context, from: source }, made)}`
+    },
+    python: (params, { frame, input }) => {
+      const fields = fieldsOf(params, input)
+      const measures = params.measures.map(({ how, column, as, offset, separator }, i) => {
+        const more = [
+          ...(offset === undefined ? [] : [py`"offset": ${offset}`]),
+          ...(separator === undefined ? [] : [py`"separator": ${separator}`]),
+        ]
+        return py`(${how}, ${needsNone(how) ? null : (column ?? null)}, ${as}, ${(fields[i] as Field).type}, {${joined(more, ', ')}})`
+      })
+      return py`${frame} = ${pyHelper('window')}(${frame}, ${byWords(byOf(params)) === '' ? code('[]') : selectorPython(byOf(params), frame)}, ${params.order ? sortPython(params.order) : code('None')}, [${joined(measures, ', ')}]${placePython(params)})`
+    },
   },
   absorbs: (params, column, input) => keysOf(byOf(params), input).some((field) => field.name === column),
 })

@@ -1,70 +1,89 @@
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { PGlite } from '@electric-sql/pglite'
 import {
-  ownValue,
+  dialects,
   inputFormat,
+  ownValue,
   parameterCells,
-  pythonScript,
   runRecipe,
   scriptOutputs,
   ScriptError,
-  sqlScript,
   writeCsv,
+  type DialectName,
   type Recipe,
 } from '@fabula/core'
 import type { ProofReply } from '@fabula/core/api'
-import { openAll, stored, TaskProblem, type WorkerContext, type InputFiles } from '../worker-context.ts'
 import { firstDifference } from '../../proof/difference.ts'
-import { PythonFailed, pythonWithPandas, runPython } from '../../proof/python.ts'
-import { runPsql } from '../../proof/psql.ts'
+import { ScriptFailed, type ProofJob, type Verdict } from '../../proof/prover.ts'
+import { provers } from '../../proof/provers.ts'
+import { openAll, stored, TaskProblem, type InputFiles, type WorkerContext } from '../worker-context.ts'
 
-type DialectProof = ProofReply['tables'][number]['sql']
 type ProofRequest = {
   readonly recipe: Recipe
   readonly files: InputFiles
   readonly now: number
   readonly folder: string
 }
-const failed = (language: string, error: unknown): DialectProof => ({
-  state: 'failed',
-  sentence: `The ${language} script stopped: ${(error as Error).message}`,
-})
+type OpenedTables = Awaited<ReturnType<typeof openAll>>['inputs']
 
-/** The inputs as the scripts take them: files as they came, or as the CSV that the command line makes of them. */
-const placeInputs = (
-  folder: string,
-  { recipe, files }: ProofRequest,
-  tables: Awaited<ReturnType<typeof openAll>>['inputs'],
+/** The inputs as a dialect takes them: files as they came, or as the CSV that the command line makes of them. */
+const inputsFor = (
+  dialect: DialectName,
+  { recipe, files, folder }: ProofRequest,
+  tables: OpenedTables,
   context: WorkerContext,
-) => {
-  const whole = (input: string): string[] =>
+): ProofJob['inputs'] => {
+  const asTheyCame = (input: string): string[] =>
     (ownValue(files, input) ?? []).map((file, i) => {
-      const place = join(folder, `${input}-${i}`)
+      const place = join(folder, `${dialect}-${input}-${i}`)
       mkdirSync(place, { recursive: true })
       const path = join(place, file.name)
       writeFileSync(path, stored(file, context).bytes)
       return path
     })
-  const csv = (input: string): string[] => {
-    const path = join(folder, `${input}.csv`)
+  const asCsv = (input: string): string[] => {
+    const path = join(folder, `${dialect}-${input}.csv`)
     const table = ownValue(tables, input)?.table
     if (table) writeFileSync(path, writeCsv(table))
     return [path]
   }
-  const given = (asCsv: readonly string[]) =>
-    recipe.inputs.map(({ id }) => ({ id, paths: asCsv.includes(inputFormat(recipe, id)) ? csv(id) : whole(id) }))
-  return { sql: given(['xlsx', 'ods', 'json', 'parquet']), python: given(['parquet']) }
+  const cannotRead: readonly string[] = dialects[dialect].cannotRead
+  return recipe.inputs.map(({ id }) => ({
+    id,
+    paths: cannotRead.includes(inputFormat(recipe, id)) ? asCsv(id) : asTheyCame(id),
+  }))
 }
 
-/** Both scripts run on the flow's own inputs, the SQL in an embedded database, and held against the engine cell for cell. */
+const compared = (label: string, made: ProofJob['tables'][number]['made'], path: string): Verdict => {
+  const difference = firstDifference(made ? writeCsv(made) : '', readFileSync(path, 'utf8'))
+  if (!difference) return { state: 'same', sentence: 'every cell the same' }
+  return {
+    state: 'different',
+    sentence: `${label} gives another table. ${difference.sentence} (The first is Fabula’s.)`,
+  }
+}
+
+/** A script's verdict on each table, in the order of the tables. */
+const proveIn = async (dialect: DialectName, job: ProofJob): Promise<Verdict[]> => {
+  const { label } = dialects[dialect]
+  try {
+    const result = await provers[dialect](job)
+    return job.tables.map(({ id, made }) => (typeof result === 'function' ? compared(label, made, result(id)) : result))
+  } catch (error) {
+    if (error instanceof ScriptError) return job.tables.map(() => ({ state: 'failed', sentence: error.message }))
+    if (!(error instanceof ScriptFailed)) throw error
+    return job.tables.map(() => ({ state: 'failed', sentence: `The ${label} script stopped: ${error.message}` }))
+  }
+}
+
+/** Each dialect's script run on the flow's own inputs, and held against the engine cell for cell. */
 export const prove = async (asked: ProofRequest, context: WorkerContext): Promise<ProofReply> => {
   const { recipe, files, now, folder } = asked
-  const say = (done: number, doing: string): void => context.progress({ done: Math.round(done), of: 100, doing })
-  const stopHere = (): void => {
+  const report = (share: number, doing: string): void => {
     if (context.shouldStop()) throw new TaskProblem('The proof was stopped.')
+    context.progress({ done: Math.round(share * 100), of: 100, doing })
   }
-  say(0, 'Telling the story as Fabula does')
+  report(0, 'Telling the story as Fabula does')
   const { inputs, sources } = await openAll(recipe, files, {}, context)
   const ran = runRecipe(recipe, {
     sources,
@@ -73,95 +92,37 @@ export const prove = async (asked: ProofRequest, context: WorkerContext): Promis
     cache: context.inputs.steps,
     shouldStop: context.shouldStop,
   })
-  const clock = new Date(now).toISOString().slice(0, 19)
-  const given = placeInputs(folder, asked, inputs, context)
-  const wanted = scriptOutputs(recipe).map(({ table }) => ({
-    table,
-    made: ran.tables.find(({ id }) => id === table)?.table,
+  const tables = scriptOutputs(recipe).map(({ table: id }) => ({
+    id,
+    made: ran.tables.find((one) => one.id === id)?.table,
   }))
-  const missing = wanted.find(({ made }) => !made)
-  if (missing) throw new TaskProblem('The story is not finished: one of its sentences needs a mend first.')
-  const held = (language: string, path: (table: string) => string): Record<string, DialectProof> =>
-    Object.fromEntries(
-      wanted.map(({ table, made }) => {
-        const difference = firstDifference(made ? writeCsv(made) : '', readFileSync(path(table), 'utf8'))
-        return [
-          table,
-          difference
-            ? {
-                state: 'different',
-                sentence: `${language} gives another table. ${difference.sentence} (The first is Fabula’s.)`,
-              }
-            : { state: 'same', sentence: 'every cell the same' },
-        ]
-      }),
-    )
-  const all = (reported: DialectProof): Record<string, DialectProof> =>
-    Object.fromEntries(wanted.map(({ table }) => [table, reported]))
-  stopHere()
-  const sql = await (async () => {
-    const out = (table: string): string => join(folder, `sql-${table}.csv`)
-    say(15, 'Starting the embedded database')
-    const db = await PGlite.create()
-    try {
-      const variables = Object.fromEntries([
-        ...given.sql.flatMap(({ id, paths }) =>
-          paths.map((path, i) => [i === 0 ? id.replaceAll('-', '_') : `${id.replaceAll('-', '_')}_${i + 1}`, path]),
-        ),
-        ...wanted.map(({ table }) => [`out_${table.replaceAll('-', '_')}`, out(table)]),
-        ['now', clock],
-        ['quiet', '1'],
-      ]) as Record<string, string>
-      await runPsql(db, sqlScript(recipe, ran.plan).commands, variables, (share) => {
-        stopHere()
-        say(20 + share * 45, 'Running the SQL script in the embedded database')
-      })
-      return held('SQL', out)
-    } catch (error) {
-      if (error instanceof TaskProblem) throw error
-      return all(error instanceof ScriptError ? { state: 'failed', sentence: error.message } : failed('SQL', error))
-    } finally {
-      await db.close()
+  if (tables.some(({ made }) => !made))
+    throw new TaskProblem('The story is not finished: one of its sentences needs a mend first.')
+  const names = Object.keys(dialects) as DialectName[]
+  const verdicts: { readonly dialect: DialectName; readonly ofTables: readonly Verdict[] }[] = []
+  for (const [i, dialect] of names.entries()) {
+    const job: ProofJob = {
+      recipe,
+      plan: ran.plan,
+      inputs: inputsFor(dialect, asked, inputs, context),
+      tables,
+      folder,
+      now: new Date(now).toISOString().slice(0, 19),
+      progress: (share, doing) => report(0.15 + (0.85 * (i + share)) / names.length, doing),
+      shouldStop: context.shouldStop,
     }
-  })()
-  stopHere()
-  say(65, 'Running the Python script')
-  const python = await (async () => {
-    const program = await pythonWithPandas()
-    if (program === undefined)
-      return all({ state: 'absent', sentence: 'not run: this machine has no Python with pandas' })
-    const out = (table: string): string => join(folder, `python-${table}.csv`)
-    try {
-      const script = join(folder, 'flow.py')
-      writeFileSync(script, pythonScript(recipe, ran.plan).text)
-      await runPython(
-        program,
-        script,
-        [
-          ...given.python.flatMap(({ id, paths }) => paths.flatMap((path) => ['--input', `${id}=${path}`])),
-          ...wanted.flatMap(({ table }) => ['--output', `${table}=${out(table)}`]),
-          '--now',
-          clock,
-        ],
-        context.shouldStop,
-      )
-      return held('Python', out)
-    } catch (error) {
-      if (error instanceof ScriptError || error instanceof PythonFailed)
-        return all(
-          error instanceof ScriptError ? { state: 'failed', sentence: error.message } : failed('Python', error),
-        )
-      throw error
-    }
-  })()
-  stopHere()
+    verdicts.push({ dialect, ofTables: await proveIn(dialect, job) })
+  }
+  report(1, 'Comparing')
   return {
-    tables: wanted.map(({ table, made }) => ({
-      table,
+    tables: tables.map(({ id, made }, t) => ({
+      table: id,
       rows: made?.rowCount ?? 0,
       columns: made?.names.length ?? 0,
-      sql: ownValue(sql, table) as DialectProof,
-      python: ownValue(python, table) as DialectProof,
+      proofs: verdicts.flatMap(({ dialect, ofTables }) => {
+        const verdict = ofTables[t]
+        return verdict ? [{ dialect, label: dialects[dialect].label, ...verdict }] : []
+      }),
     })),
   }
 }
