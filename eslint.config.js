@@ -35,5 +35,28 @@ export default tseslint.config(
     plugins: { fabula: { rules: { 'own-lookup': ownLookup } } },
     rules: { 'fabula/own-lookup': 'error' },
   },
-  { files: ['web/src/**/*.tsx'], plugins: { 'react-hooks': hooks }, rules: { 'react-hooks/rules-of-hooks': 'error' } },
+  {
+    files: [
+      'core/src/**/*.ts',
+      'formats/src/**/*.ts',
+      'server/src/**/*.ts',
+      'cli/src/**/*.ts',
+      'web/src/**/*.{ts,tsx}',
+    ],
+    ignores: ['**/*.test.ts', '**/*.examples.ts'],
+    rules: {
+      'max-lines': ['error', { max: 400 }],
+      'max-lines-per-function': ['error', { max: 60 }],
+      'max-depth': ['error', 3],
+      complexity: ['error', 15],
+      'no-nested-ternary': 'error',
+    },
+  },
+  {
+    files: ['web/src/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
+  // a component is its markup, which is long and flat
+  { files: ['web/src/**/*.tsx'], rules: { 'max-lines-per-function': ['error', { max: 100 }] } },
 )

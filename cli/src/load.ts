@@ -23,13 +23,10 @@ import { Fault, fault } from './fault.ts'
 
 const why = (error: unknown): string => {
   const { code } = error as NodeJS.ErrnoException
-  return code === 'ENOENT'
-    ? 'there is no such file'
-    : code === 'EISDIR'
-      ? 'it is a folder'
-      : code === 'EACCES'
-        ? 'it may not be read'
-        : String((error as Error).message)
+  if (code === 'ENOENT') return 'there is no such file'
+  if (code === 'EISDIR') return 'it is a folder'
+  if (code === 'EACCES') return 'it may not be read'
+  return String((error as Error).message)
 }
 
 export const loadRecipe = (path: string): Recipe => {

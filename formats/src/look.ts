@@ -36,16 +36,15 @@ export type RawLook = {
 const mostRows = 60
 const tailRows = 8
 
-const shown = (cell: RawCell): string =>
-  cell === null || cell === undefined
-    ? ''
-    : typeof cell === 'object'
-      ? 'error' in cell
-        ? cell.error
-        : 'list' in cell
-          ? cell.list
-          : textOfCell(cell.type, cell.value)
-      : textOfCell(typeof cell === 'number' ? 'decimal' : 'text', cell)
+const shown = (cell: RawCell): string => {
+  if (cell === null || cell === undefined) return ''
+  if (typeof cell === 'object') {
+    if ('error' in cell) return cell.error
+    if ('list' in cell) return cell.list
+    return textOfCell(cell.type, cell.value)
+  }
+  return textOfCell(typeof cell === 'number' ? 'decimal' : 'text', cell)
+}
 
 /** First and last rows as they go by. */
 class Ends {

@@ -19,7 +19,11 @@ export const patternProblem = (pattern: string): string | undefined => {
 const replacement = (text: string, group: (n: string) => string, plain: (text: string) => string): string =>
   text
     .split(/(\$\$|\$[0-9])/)
-    .map((part) => (part === '$$' ? plain('$') : /^\$[0-9]$/.test(part) ? group(part.slice(1)) : plain(part)))
+    .map((part) => {
+      if (part === '$$') return plain('$')
+      if (/^\$[0-9]$/.test(part)) return group(part.slice(1))
+      return plain(part)
+    })
     .join('')
 
 /** Every match of a pattern, replaced; a group that took no part is empty. */

@@ -86,7 +86,11 @@ const sqlText = (text: string): string => {
 
 /** SQL: names by `id`, values as literals, lists with commas. */
 export const sql = tag(
-  (part) => (part === null ? 'null' : typeof part === 'string' ? sqlText(part) : String(part)),
+  (part) => {
+    if (part === null) return 'null'
+    if (typeof part === 'string') return sqlText(part)
+    return String(part)
+  },
   (items) => joined(items, ', '),
 )
 /** A quoted word of a psql command, where a backslash begins an escape (psql manual, meta-commands). A line break is written as one, so that none ends the command. */
@@ -112,25 +116,24 @@ const pythonText = (text: string): string =>
 const pythonString = (text: string): string =>
   Array.from(text, (sign) => {
     const point = sign.codePointAt(0) as number
-    return point > 0xffff
-      ? /\p{L}|\p{S}/u.test(sign)
-        ? sign
-        : `\\U${point.toString(16).padStart(8, '0')}`
-      : pythonText(sign).slice(1, -1)
+    if (point > 0xffff) {
+      if (/\p{L}|\p{S}/u.test(sign)) return sign
+      return `\\U${point.toString(16).padStart(8, '0')}`
+    }
+    return pythonText(sign).slice(1, -1)
   }).join('')
 
 /** Python: strings, numbers, True, None as literals, lists in brackets where all items are values, with commas where they are code. */
 export const py = tag(
-  (part) =>
-    part === null
-      ? 'None'
-      : typeof part === 'boolean'
-        ? part
-          ? 'True'
-          : 'False'
-        : typeof part === 'string'
-          ? `"${pythonString(part)}"`
-          : String(part),
+  (part) => {
+    if (part === null) return 'None'
+    if (typeof part === 'boolean') {
+      if (part) return 'True'
+      return 'False'
+    }
+    if (typeof part === 'string') return `"${pythonString(part)}"`
+    return String(part)
+  },
   (items, parts) =>
     parts.some((part) => part instanceof Code) ? joined(items, ', ') : new Code('[', ...joined(items, ', ').parts, ']'),
 )

@@ -39,8 +39,11 @@ export const writtenSchemas = (recipe: Recipe): InputSchemas =>
   Object.fromEntries(recipe.inputs.map(({ id, columns }) => [id, columns]))
 
 /** The column that a problem says is missing. */
-const missingIn = (problem: Problem): string | undefined =>
-  problem.code === 'missing-column' ? problem.column : problem.code === 'formula' ? problem.missing?.column : undefined
+const missingIn = (problem: Problem): string | undefined => {
+  if (problem.code === 'missing-column') return problem.column
+  if (problem.code === 'formula') return problem.missing?.column
+  return undefined
+}
 
 type CheckedStep = { readonly input: Schema; readonly output: Schema; readonly problems: readonly Problem[] }
 

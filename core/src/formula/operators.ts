@@ -17,8 +17,16 @@ const names = {
   '^': 'power',
 } as const satisfies Readonly<Record<Arithmetic, string>>
 
-const compute = (op: Arithmetic, a: number, b: number): number =>
-  op === '+' ? a + b : op === '-' ? a - b : op === '*' ? a * b : op === '/' ? (b === 0 ? NaN : a / b) : a ** b
+const compute = (op: Arithmetic, a: number, b: number): number => {
+  if (op === '+') return a + b
+  if (op === '-') return a - b
+  if (op === '*') return a * b
+  if (op === '/') {
+    if (b === 0) return NaN
+    return a / b
+  }
+  return a ** b
+}
 
 /** A number per row: the column's values, or one value for all. */
 type Operand = {
@@ -91,7 +99,11 @@ export const arithmetic = (op: Arithmetic, whole: boolean): FormulaFunction => {
     result,
     call: ([a, b]): CallResult => {
       const value = compute(op, a as number, b as number)
-      return Math.abs(value) <= limit ? (value === 0 ? 0 : value) : failed
+      if (Math.abs(value) <= limit) {
+        if (value === 0) return 0
+        return value
+      }
+      return failed
     },
     vector: ([a = null, b = null], _types, rowCount) => {
       const left = operand(a)
@@ -105,12 +117,13 @@ export const arithmetic = (op: Arithmetic, whole: boolean): FormulaFunction => {
       return { column: { type: result, values, nulls: empty }, failures }
     },
     scripts: {
-      sql: ([a = code(''), b = code('')]) =>
-        result === 'integer'
-          ? op === '*'
-            ? sql`${sqlHelper('whole')}(${a}::numeric * ${b})`
-            : sql`${sqlHelper('whole')}(${a} ${code(op)} ${b})`
-          : sql`${sqlHelper(`op_${names[op]}`)}(${a}, ${b})`,
+      sql: ([a = code(''), b = code('')]) => {
+        if (result === 'integer') {
+          if (op === '*') return sql`${sqlHelper('whole')}(${a}::numeric * ${b})`
+          return sql`${sqlHelper('whole')}(${a} ${code(op)} ${b})`
+        }
+        return sql`${sqlHelper(`op_${names[op]}`)}(${a}, ${b})`
+      },
       python: ([a = code(''), b = code('')]) => py`${pyHelper(`op_${names[op]}`)}(${a}, ${b})`,
     },
     examples: [],
@@ -201,18 +214,14 @@ const textOrder = compareText(false)
 const compareCells = (a: Cell, b: Cell): number =>
   typeof a === 'string' ? textOrder(a, b as string) : Number(a) - Number(b)
 
-const holds = (op: Comparison, order: number): boolean =>
-  op === '='
-    ? order === 0
-    : op === '<>'
-      ? order !== 0
-      : op === '<'
-        ? order < 0
-        : op === '<='
-          ? order <= 0
-          : op === '>'
-            ? order > 0
-            : order >= 0
+const holds = (op: Comparison, order: number): boolean => {
+  if (op === '=') return order === 0
+  if (op === '<>') return order !== 0
+  if (op === '<') return order < 0
+  if (op === '<=') return order <= 0
+  if (op === '>') return order > 0
+  return order >= 0
+}
 
 /** Both of one type by now. Equality sees empty; the orders give empty with an empty side. */
 export const comparison = (op: Comparison, type: FormulaType): FormulaFunction => {

@@ -168,14 +168,12 @@ export const parseFormula = (source: string): FormulaNode => {
   return node
 }
 
-const partsOf = (node: FormulaNode): readonly FormulaNode[] =>
-  node.kind === 'unary'
-    ? [node.arg]
-    : node.kind === 'binary'
-      ? [node.left, node.right]
-      : node.kind === 'call'
-        ? node.args
-        : []
+const partsOf = (node: FormulaNode): readonly FormulaNode[] => {
+  if (node.kind === 'unary') return [node.arg]
+  if (node.kind === 'binary') return [node.left, node.right]
+  if (node.kind === 'call') return node.args
+  return []
+}
 
 /** a + b + c … nests to the left as deeply as it is long: what walks a formula has a stack of limited depth. */
 const checkDepth = (root: FormulaNode): void => {

@@ -82,11 +82,9 @@ class CellBuilder {
     return type === 'nothing' ? 'text' : type
   }
   private cellAt(row: number, tag: number): Exclude<Cell, null> {
-    return tag === 1 || tag === listKind
-      ? (this.texts[row] as string)
-      : tag === 4
-        ? this.numbers[row] === 1
-        : (this.numbers[row] as number)
+    if (tag === 1 || tag === listKind) return this.texts[row] as string
+    if (tag === 4) return this.numbers[row] === 1
+    return this.numbers[row] as number
   }
   /** Each cell by its own type as one type: text is read, all else converted; what cannot be is unreadable. */
   column(to: ConversionTarget): { column: Column; unreadable: Int32Array } {
@@ -110,16 +108,15 @@ class CellBuilder {
   }
 }
 
-const nameOf = (cell: RawCell): string =>
-  cell === null
-    ? ''
-    : typeof cell === 'object'
-      ? 'error' in cell
-        ? cell.error
-        : 'list' in cell
-          ? cell.list
-          : textOfCell(cell.type, cell.value)
-      : textOfCell(typeof cell === 'number' ? (Number.isInteger(cell) ? 'integer' : 'decimal') : 'text', cell)
+const nameOf = (cell: RawCell): string => {
+  if (cell === null) return ''
+  if (typeof cell === 'object') {
+    if ('error' in cell) return cell.error
+    if ('list' in cell) return cell.list
+    return textOfCell(cell.type, cell.value)
+  }
+  return textOfCell(typeof cell === 'number' ? (Number.isInteger(cell) ? 'integer' : 'decimal') : 'text', cell)
+}
 
 const widthOf = (row: readonly RawCell[]): number => {
   let width = row.length

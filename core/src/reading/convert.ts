@@ -27,7 +27,9 @@ export const falseWords = ['false', 'no', 'n', 'f', '0']
 
 const readBoolean = (text: string): boolean | null => {
   const word = lower(trim(text))
-  return trueWords.includes(word) ? true : falseWords.includes(word) ? false : null
+  if (trueWords.includes(word)) return true
+  if (falseWords.includes(word)) return false
+  return null
 }
 
 const readPatterns = (

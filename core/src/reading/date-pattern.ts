@@ -61,15 +61,12 @@ const literal = (text: string): string => text.replace(/[.*+?^${}()|[\]\\/]/g, '
 
 /** A date pattern's pieces for writing: runs of letters, and plain text marked with a leading '. */
 export const datePatternParts = (pattern: string): string[] =>
-  (pattern.match(/'(?:[^']|'')*'|([A-Za-z])\1*|[^A-Za-z']/g) ?? []).map((token) =>
-    token === "''"
-      ? "''"
-      : token.startsWith("'")
-        ? `'${token.slice(1, -1).replaceAll("''", "'")}`
-        : /[A-Za-z]/.test(token)
-          ? token
-          : `'${token}`,
-  )
+  (pattern.match(/'(?:[^']|'')*'|([A-Za-z])\1*|[^A-Za-z']/g) ?? []).map((token) => {
+    if (token === "''") return "''"
+    if (token.startsWith("'")) return `'${token.slice(1, -1).replaceAll("''", "'")}`
+    if (/[A-Za-z]/.test(token)) return token
+    return `'${token}`
+  })
 
 export type PatternProblem = { readonly problem: string }
 

@@ -166,12 +166,11 @@ export const compareRecipes = (before: Recipe, after: Recipe): ComparedStory => 
         before.parameters ?? [],
         after.parameters ?? [],
         ({ name }) => name,
-        (mark, { name, value }) =>
-          mark === 'removed'
-            ? `${quoted(name)} is not asked any more.`
-            : mark === 'added'
-              ? `${quoted(name)} is asked.`
-              : `${quoted(name)} is now ${value === undefined || value === null ? 'without a value' : quoted(String(value))} unless told otherwise.`,
+        (mark, { name, value }) => {
+          if (mark === 'removed') return `${quoted(name)} is not asked any more.`
+          if (mark === 'added') return `${quoted(name)} is asked.`
+          return `${quoted(name)} is now ${value === undefined || value === null ? 'without a value' : quoted(String(value))} unless told otherwise.`
+        },
       ),
       ...compareNamed(
         before.outputs ?? [],

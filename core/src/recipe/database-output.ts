@@ -34,7 +34,9 @@ const snake = (name: string): string => {
     .toLowerCase()
     .replace(/[^\p{L}\p{Nd}]+/gu, '_')
     .replace(/^_+|_+$/g, '')
-  return plain === '' ? 'column' : /^\p{Nd}/u.test(plain) ? `c_${plain}` : plain
+  if (plain === '') return 'column'
+  if (/^\p{Nd}/u.test(plain)) return `c_${plain}`
+  return plain
 }
 
 /** The columns of a table as a database takes them. */

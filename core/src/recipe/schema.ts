@@ -68,11 +68,11 @@ const issueFaults = (issue: z.core.$ZodIssue, above: readonly PropertyKey[]): Re
     if (best && depth(best) > 0) return best.flatMap((inner) => issueFaults(inner, path))
     const expected = [
       ...new Set(
-        issue.errors
-          .flat()
-          .flatMap((one) =>
-            'expected' in one ? [String(one.expected)] : 'values' in one ? [one.values.map(String).join(' or ')] : [],
-          ),
+        issue.errors.flat().flatMap((one) => {
+          if ('expected' in one) return [String(one.expected)]
+          if ('values' in one) return [one.values.map(String).join(' or ')]
+          return []
+        }),
       ),
     ]
     return [

@@ -57,26 +57,25 @@ export const typeTogether = (types: Iterable<ColumnType>): ColumnType => {
   return all.every((type) => type === 'date' || type === 'datetime') ? 'datetime' : 'text'
 }
 
-export const lengthOf = (column: Column): number =>
-  !isDictionary(column)
-    ? column.values.length
-    : column.form === 'coded'
-      ? column.codes.length
-      : (column.stored ?? column.strings).length
+export const lengthOf = (column: Column): number => {
+  if (!isDictionary(column)) return column.values.length
+  if (column.form === 'coded') return column.codes.length
+  return (column.stored ?? column.strings).length
+}
 
-export const textAt = (column: TextColumn, i: number): string =>
-  column.form === 'coded'
-    ? (column.words[column.codes[i] as number] as string)
-    : column.stored
-      ? column.stored.at(i)
-      : (column.strings[i] as string)
+export const textAt = (column: TextColumn, i: number): string => {
+  if (column.form === 'coded') return column.words[column.codes[i] as number] as string
+  if (column.stored) return column.stored.at(i)
+  return column.strings[i] as string
+}
 
-export const isNullAt = (column: Column, i: number): boolean =>
-  isDictionary(column)
-    ? column.form === 'coded'
-      ? column.codes[i] === 0
-      : textAt(column, i) === ''
-    : isSet(column.nulls, i)
+export const isNullAt = (column: Column, i: number): boolean => {
+  if (isDictionary(column)) {
+    if (column.form === 'coded') return column.codes[i] === 0
+    return textAt(column, i) === ''
+  }
+  return isSet(column.nulls, i)
+}
 
 export const cellAt = (column: Column, i: number): Cell => {
   if (isDictionary(column)) return textAt(column, i) || null
@@ -88,8 +87,11 @@ export const cellAt = (column: Column, i: number): Cell => {
 const bufferFor = (
   type: Exclude<ColumnType, 'text' | 'list'>,
   length: number,
-): Float64Array | Int32Array | Uint8Array =>
-  type === 'boolean' ? uint8s(length) : type === 'date' || type === 'time' ? int32s(length) : float64s(length)
+): Float64Array | Int32Array | Uint8Array => {
+  if (type === 'boolean') return uint8s(length)
+  if (type === 'date' || type === 'time') return int32s(length)
+  return float64s(length)
+}
 
 /** Writes cells one by one in order of rows; `done` gives the finished column. */
 export interface ColumnWriter {

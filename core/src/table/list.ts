@@ -24,8 +24,12 @@ export const itemText = (item: Exclude<ListItem, null>): string =>
   typeof item === 'number' ? formatDecimal(item) : String(item)
 
 const textOrder = compareText(false)
-const rank = (item: ListItem): number =>
-  item === null ? 3 : typeof item === 'number' ? 0 : typeof item === 'boolean' ? 1 : 2
+const rank = (item: ListItem): number => {
+  if (item === null) return 3
+  if (typeof item === 'number') return 0
+  if (typeof item === 'boolean') return 1
+  return 2
+}
 /** Numbers, then false and true, then text; empty last. A list of one type goes by the order of that type. */
 export const compareItems = (a: ListItem, b: ListItem): number =>
   rank(a) - rank(b) || (typeof a === 'string' ? textOrder(a, b as string) : Number(a) - Number(b))

@@ -79,6 +79,10 @@ export const numberReader = (locale: NumberLocale = plainLocale): ((text: string
     const size = Number(`${digits}.${fraction ?? bare ?? '0'}${exponent ?? ''}`)
     if (!Number.isFinite(size)) return null
     const value = percent ? size / 100 : size
-    return (open ?? (before ?? after) === '-') || (before ?? after) === '−' ? (value === 0 ? 0 : -value) : value
+    if ((open ?? (before ?? after) === '-') || (before ?? after) === '−') {
+      if (value === 0) return 0
+      return -value
+    }
+    return value
   }
 }

@@ -12,14 +12,12 @@ const fieldOf = (header: string): { name: string; type: ColumnType } => {
 const enteredTable = (id: string, csv: string): RecipeTable => {
   const [header = '', ...rest] = csv.trimEnd().split('\n')
   const columns = header.split(',').map(fieldOf)
-  const valueOf = (cell: string, type: ColumnType): unknown =>
-    cell === ''
-      ? null
-      : type === 'integer' || type === 'decimal'
-        ? Number(cell)
-        : type === 'boolean'
-          ? cell === 'true'
-          : cell
+  const valueOf = (cell: string, type: ColumnType): unknown => {
+    if (cell === '') return null
+    if (type === 'integer' || type === 'decimal') return Number(cell)
+    if (type === 'boolean') return cell === 'true'
+    return cell
+  }
   const rows = rest.map((line) => line.split(',').map((cell, i) => valueOf(cell, columns[i]?.type ?? 'text')))
   return {
     id,

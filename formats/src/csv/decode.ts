@@ -17,14 +17,12 @@ const names: Readonly<Record<string, Encoding>> = {
   'iso-8859-1': 'windows-1252',
 }
 
-const byMark = (bytes: Buffer): { encoding: Encoding; length: number } | undefined =>
-  bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf
-    ? { encoding: 'utf-8', length: 3 }
-    : bytes[0] === 0xff && bytes[1] === 0xfe
-      ? { encoding: 'utf-16le', length: 2 }
-      : bytes[0] === 0xfe && bytes[1] === 0xff
-        ? { encoding: 'utf-16be', length: 2 }
-        : undefined
+const byMark = (bytes: Buffer): { encoding: Encoding; length: number } | undefined => {
+  if (bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf) return { encoding: 'utf-8', length: 3 }
+  if (bytes[0] === 0xff && bytes[1] === 0xfe) return { encoding: 'utf-16le', length: 2 }
+  if (bytes[0] === 0xfe && bytes[1] === 0xff) return { encoding: 'utf-16be', length: 2 }
+  return undefined
+}
 
 /** UTF-16 without a mark: every other byte of plain text is NUL. */
 const byNuls = (bytes: Buffer): Encoding | undefined => {
@@ -34,11 +32,9 @@ const byNuls = (bytes: Buffer): Encoding | undefined => {
     if (byte === 0) counts[i % 2] = (counts[i % 2] ?? 0) + 1
   })
   const half = sample.length / 2
-  return (counts[1] ?? 0) > half * 0.4 && counts[0] === 0
-    ? 'utf-16le'
-    : (counts[0] ?? 0) > half * 0.4 && counts[1] === 0
-      ? 'utf-16be'
-      : undefined
+  if ((counts[1] ?? 0) > half * 0.4 && counts[0] === 0) return 'utf-16le'
+  if ((counts[0] ?? 0) > half * 0.4 && counts[1] === 0) return 'utf-16be'
+  return undefined
 }
 
 export const detectEncoding = (bytes: Buffer): Encoding =>

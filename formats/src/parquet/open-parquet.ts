@@ -28,14 +28,12 @@ const asFile = (bytes: Buffer) => ({
   slice: (start: number, end?: number) => new Uint8Array(bytes.subarray(start, end)).buffer,
 })
 
-const plain = (_key: string, value: unknown): unknown =>
-  typeof value === 'bigint'
-    ? Number(value)
-    : value instanceof Date
-      ? value.toISOString().replace(/Z$/, '')
-      : value instanceof Uint8Array
-        ? Buffer.from(value).toString('utf8')
-        : value
+const plain = (_key: string, value: unknown): unknown => {
+  if (typeof value === 'bigint') return Number(value)
+  if (value instanceof Date) return value.toISOString().replace(/Z$/, '')
+  if (value instanceof Uint8Array) return Buffer.from(value).toString('utf8')
+  return value
+}
 
 const cellOf = (value: unknown, element: SchemaElement | undefined): RawCell => {
   if (value === null || value === undefined) return null
@@ -47,7 +45,9 @@ const cellOf = (value: unknown, element: SchemaElement | undefined): RawCell => 
       const unit = logical?.type === 'TIME' ? logical.unit : converted === 'TIME_MICROS' ? 'MICROS' : 'MILLIS'
       return { type: 'time', value: Math.floor(number / (unit === 'NANOS' ? 1e6 : unit === 'MICROS' ? 1e3 : 1)) }
     }
-    return Number.isFinite(number) ? number : Number.isNaN(number) ? null : { error: String(number) }
+    if (Number.isFinite(number)) return number
+    if (Number.isNaN(number)) return null
+    return { error: String(number) }
   }
   if (value instanceof Date)
     return element?.converted_type === 'DATE' || element?.logical_type?.type === 'DATE'

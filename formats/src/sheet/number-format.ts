@@ -23,7 +23,12 @@ export const shownBy = (code: string): ShownAs => {
   const letters = first.replace(/\[[^\]]*\]/g, '').toLowerCase()
   const clock = /[hs]/.test(letters)
   const day = /[yd]/.test(letters) || (!clock && letters.includes('m'))
-  return day ? (clock ? 'datetime' : 'date') : clock ? 'time' : 'number'
+  if (day) {
+    if (clock) return 'datetime'
+    return 'date'
+  }
+  if (clock) return 'time'
+  return 'number'
 }
 
 export const shownById = (id: number, codes: ReadonlyMap<number, string>): ShownAs => {

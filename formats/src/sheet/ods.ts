@@ -36,11 +36,9 @@ const cellOf = (attributes: XmlAttributes, text: string): RawCell => {
     case 'time':
       return timeOf(attributes['office:time-value'] ?? '')
     default:
-      return text === ''
-        ? null
-        : /^(?:#[A-Z/0!?]+|Err:\d+)$/.test(text) && attributes['table:formula'] !== undefined
-          ? { error: text }
-          : text
+      if (text === '') return null
+      if (/^(?:#[A-Z/0!?]+|Err:\d+)$/.test(text) && attributes['table:formula'] !== undefined) return { error: text }
+      return text
   }
 }
 

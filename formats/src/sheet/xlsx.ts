@@ -130,11 +130,9 @@ export const openXlsx = (parts: ZipParts, file: string): Workbook => {
         return { error: value }
       case 'd': {
         const ms = Date.parse(`${value.replace(/Z$/, '')}Z`)
-        return Number.isNaN(ms)
-          ? value
-          : value.length <= 10
-            ? { type: 'date', value: Math.floor(ms / 86_400_000) }
-            : { type: 'datetime', value: ms }
+        if (Number.isNaN(ms)) return value
+        if (value.length <= 10) return { type: 'date', value: Math.floor(ms / 86_400_000) }
+        return { type: 'datetime', value: ms }
       }
       default: {
         const shown = shows[style] ?? 'number'

@@ -28,13 +28,10 @@ export const parquetBytes = (table: Table): Uint8Array => {
     name,
     data: Array.from({ length: table.rowCount }, (_, row) => {
       const cell = table.cell(column, row)
-      return cell === null
-        ? null
-        : type === 'integer' || type === 'datetime'
-          ? BigInt(cell as number)
-          : type === 'list'
-            ? (JSON.parse(cell as string) as unknown)
-            : cell
+      if (cell === null) return null
+      if (type === 'integer' || type === 'datetime') return BigInt(cell as number)
+      if (type === 'list') return JSON.parse(cell as string) as unknown
+      return cell
     }),
   }))
   return new Uint8Array(parquetWriteBuffer({ columnData, schema }))

@@ -45,7 +45,9 @@ export const sheetNames = (names: readonly string[]): string[] => {
 /** Serial of a day; undefined where a workbook has none. It takes 1900 for a leap year, so days before March count one less. */
 const serialOf = (days: number): number | undefined => {
   const serial = days + shift
-  return serial >= 61 ? serial : serial >= 2 ? serial - 1 : undefined
+  if (serial >= 61) return serial
+  if (serial >= 2) return serial - 1
+  return undefined
 }
 
 const styles = { date: 1, datetime: 2, time: 3 } as const

@@ -11,7 +11,11 @@ const unquoted = (text: string): string =>
     ? text
         .slice(1, -1)
         .replaceAll("''", "'")
-        .replace(/\\(.)/g, (_, sign: string) => (sign === 'n' ? '\n' : sign === 'r' ? '\r' : sign))
+        .replace(/\\(.)/g, (_, sign: string) => {
+          if (sign === 'n') return '\n'
+          if (sign === 'r') return '\r'
+          return sign
+        })
     : text
 
 /**
@@ -31,9 +35,11 @@ export const runPsql = async (
   let output: { readonly path: string; text: string } | undefined
   const wordOf = ({ parts }: PsqlWord): string =>
     parts
-      .map((part) =>
-        typeof part === 'string' ? unquoted(part) : 'variable' in part ? (variables.get(part.variable) ?? '') : '',
-      )
+      .map((part) => {
+        if (typeof part === 'string') return unquoted(part)
+        if ('variable' in part) return variables.get(part.variable) ?? ''
+        return ''
+      })
       .join('')
   const sqlOf = (parts: readonly SqlPart[]): string =>
     parts

@@ -39,12 +39,11 @@ export const sourceRoutes = ({ files, shelf, sources, reach }: SourceServices, o
     if (asked.kind === 'web') return send(response, api.sampleReply, { names: [], rows: [] })
     const records = await odataLook(asked.service, asked.table, reach)
     const names = [...new Set(records.flatMap(Object.keys))]
-    const shown = (value: unknown): string =>
-      value === null || value === undefined
-        ? ''
-        : typeof value === 'object'
-          ? JSON.stringify(value)
-          : String(value as string | number | boolean)
+    const shown = (value: unknown): string => {
+      if (value === null || value === undefined) return ''
+      if (typeof value === 'object') return JSON.stringify(value)
+      return String(value as string | number | boolean)
+    }
     send(response, api.sampleReply, {
       names,
       rows: records.map((record) => names.map((name) => shown(ownValue(record, name)))),

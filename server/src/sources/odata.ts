@@ -22,13 +22,11 @@ const rooted = (service: string): string => (service.endsWith('/') ? service : `
 /** The tables that a service offers. */
 export const odataTables = async (service: string, reach: Reach): Promise<string[]> => {
   const { url, data } = await fetchJson(rooted(service), reach)
-  return valueOf(data, url.host).flatMap(({ kind = 'EntitySet', name, url: at }) =>
-    kind === 'EntitySet' && typeof at === 'string'
-      ? [at]
-      : kind === 'EntitySet' && typeof name === 'string'
-        ? [name]
-        : [],
-  )
+  return valueOf(data, url.host).flatMap(({ kind = 'EntitySet', name, url: at }) => {
+    if (kind === 'EntitySet' && typeof at === 'string') return [at]
+    if (kind === 'EntitySet' && typeof name === 'string') return [name]
+    return []
+  })
 }
 
 const plain = (record: ODataRecord): ODataRecord =>

@@ -16,12 +16,11 @@ export const nameOf = ({
   how,
   column,
   series,
-}: Pick<Picture, 'kind' | 'label' | 'how' | 'column' | 'series'>): string =>
-  kind === 'scatter'
-    ? `${column ?? ''} against ${label}`
-    : kind === 'histogram'
-      ? `Spread of ${label}`
-      : `${how === 'count' ? 'Rows' : `${measured[how]} ${column ?? ''}`} by ${label}${series === undefined ? '' : ` and ${series}`}`
+}: Pick<Picture, 'kind' | 'label' | 'how' | 'column' | 'series'>): string => {
+  if (kind === 'scatter') return `${column ?? ''} against ${label}`
+  if (kind === 'histogram') return `Spread of ${label}`
+  return `${how === 'count' ? 'Rows' : `${measured[how]} ${column ?? ''}`} by ${label}${series === undefined ? '' : ` and ${series}`}`
+}
 
 /** The picture that a selection suggests: dates make a line, one number its spread, two numbers points, else bars. */
 export const chartFor = (columns: readonly string[], schema: Schema, table: string): Picture => {

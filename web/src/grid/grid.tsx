@@ -19,18 +19,14 @@ type GridPosition = { readonly row: number; readonly at: number }
 const between = (n: number, a: number, b: number): boolean => n >= Math.min(a, b) && n <= Math.max(a, b)
 
 /** What a cell's background says: it leaves, came, was turned, could not be read, or is chosen. */
-const tintOf = (row: GridRow, column: GridColumn, c: number, chosen: boolean): string =>
-  row.state === 'removed' || column.state === 'removed'
-    ? 'bg-removed-tint text-removed line-through'
-    : row.bad?.includes(c)
-      ? 'bg-removed-tint'
-      : row.old?.[c] !== undefined
-        ? 'turned-mark bg-changed-tint'
-        : row.state === 'added' || column.state === 'added'
-          ? 'bg-added-tint'
-          : chosen
-            ? 'bg-token-tint'
-            : 'bg-sheet'
+const tintOf = (row: GridRow, column: GridColumn, c: number, chosen: boolean): string => {
+  if (row.state === 'removed' || column.state === 'removed') return 'bg-removed-tint text-removed line-through'
+  if (row.bad?.includes(c)) return 'bg-removed-tint'
+  if (row.old?.[c] !== undefined) return 'turned-mark bg-changed-tint'
+  if (row.state === 'added' || column.state === 'added') return 'bg-added-tint'
+  if (chosen) return 'bg-token-tint'
+  return 'bg-sheet'
+}
 
 /** The part of a cell's text that is selected with the mouse, where what is shown is as long as what it is. */
 const selectedPart = (cell: HTMLElement, text: string): { from: number; to: number } | undefined => {

@@ -50,14 +50,12 @@ export const RawSheet = ({ opening }: { opening: Opening }) => {
     const cell = document.elementFromPoint(x, y)?.closest('td[data-column]')
     if (cell instanceof HTMLElement) setCorner(Number(cell.dataset.row), Number(cell.dataset.column))
   }
-  const corner = (row: LookRow, column: number): 'start' | 'end' | undefined =>
-    look.format === 'json'
-      ? undefined
-      : row.at === bounds.top && column === bounds.left
-        ? 'start'
-        : row.at === lastShown && column === Math.min(bounds.right, width)
-          ? 'end'
-          : undefined
+  const corner = (row: LookRow, column: number): 'start' | 'end' | undefined => {
+    if (look.format === 'json') return undefined
+    if (row.at === bounds.top && column === bounds.left) return 'start'
+    if (row.at === lastShown && column === Math.min(bounds.right, width)) return 'end'
+    return undefined
+  }
   return (
     <div
       className="min-h-0 flex-1 overflow-auto"

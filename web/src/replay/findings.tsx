@@ -22,12 +22,12 @@ type FitFinding = FitReply['findings'][number]
 const breaks = ({ code, step }: FitFinding): boolean =>
   code === 'broken-step' || (code === 'missing-column' && step !== undefined)
 /** How one input fits, by what was found in it alone. */
-export const verdictOf = (findings: readonly FitFinding[]): FitReply['verdict'] =>
-  findings.some(breaks)
-    ? 'does-not-fit'
-    : findings.some(({ code }) => code === 'missing-column' || code === 'changed-type' || code === 'missing-sheet')
-      ? 'fits-with-changes'
-      : 'fits'
+export const verdictOf = (findings: readonly FitFinding[]): FitReply['verdict'] => {
+  if (findings.some(breaks)) return 'does-not-fit'
+  if (findings.some(({ code }) => code === 'missing-column' || code === 'changed-type' || code === 'missing-sheet'))
+    return 'fits-with-changes'
+  return 'fits'
+}
 
 type FindingAnswers = {
   /** Columns of the new files, and the columns of the story that they are read as. */

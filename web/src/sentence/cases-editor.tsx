@@ -15,7 +15,13 @@ export const CasesEditor = ({ step, schema, story }: { step: Step; schema: Schem
   const put = (i: number, next: Partial<CaseBranch>): void =>
     set(cases.map((one, k) => (k === i ? { ...one, ...next } : one)))
   const swap = (i: number): void =>
-    set(cases.map((one, k) => (k === i - 1 ? (cases[i] ?? one) : k === i ? (cases[i - 1] ?? one) : one)))
+    set(
+      cases.map((one, k) => {
+        if (k === i - 1) return cases[i] ?? one
+        if (k === i) return cases[i - 1] ?? one
+        return one
+      }),
+    )
   const rows = (key: string) => {
     const count = ownValue(notes, key)
     return (

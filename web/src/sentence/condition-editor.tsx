@@ -28,18 +28,20 @@ const textOps: readonly ConditionOp[] = [
 const opsFor = (type: ConditionField['type'] | undefined): readonly ConditionOp[] =>
   conditionOps.filter((op) => type === 'text' || !textOps.includes(op))
 
-const typed = (text: string, type: ConditionField['type'] | undefined): string | number | boolean | null =>
-  text === ''
-    ? null
-    : type === 'integer' || type === 'decimal'
-      ? Number.isNaN(Number(text))
-        ? text
-        : Number(text)
-      : type === 'boolean'
-        ? text === 'true'
-        : text
-const shown = (value: unknown): string =>
-  value === null || value === undefined ? '' : typeof value === 'object' ? '' : String(value)
+const typed = (text: string, type: ConditionField['type'] | undefined): string | number | boolean | null => {
+  if (text === '') return null
+  if (type === 'integer' || type === 'decimal') {
+    if (Number.isNaN(Number(text))) return text
+    return Number(text)
+  }
+  if (type === 'boolean') return text === 'true'
+  return text
+}
+const shown = (value: unknown): string => {
+  if (value === null || value === undefined) return ''
+  if (typeof value === 'object') return ''
+  return String(value)
+}
 
 /** The same test with another op: what it compares with is kept where it still means something. */
 const withOp = (test: Test, op: ConditionOp, type: ConditionField['type'] | undefined): Test => {

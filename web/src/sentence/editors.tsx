@@ -285,18 +285,14 @@ const ColumnList = ({
 }
 
 type Rule = 'list' | 'all' | 'except' | 'like' | 'type' | 'span'
-const ruleOf = (selector: Selector): Rule =>
-  Array.isArray(selector)
-    ? 'list'
-    : 'except' in selector
-      ? 'except'
-      : 'like' in selector
-        ? 'like'
-        : 'type' in selector
-          ? 'type'
-          : 'from' in selector
-            ? 'span'
-            : 'all'
+const ruleOf = (selector: Selector): Rule => {
+  if (Array.isArray(selector)) return 'list'
+  if ('except' in selector) return 'except'
+  if ('like' in selector) return 'like'
+  if ('type' in selector) return 'type'
+  if ('from' in selector) return 'span'
+  return 'all'
+}
 
 /** Names one by one, or a rule that takes in what appears next month. */
 const ColumnsEditor = ({

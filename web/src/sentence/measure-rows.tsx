@@ -41,17 +41,18 @@ const bare = (how: MeasureValue['how']): boolean =>
 const numeric = (how: MeasureValue['how']): boolean =>
   ['sum', 'mean', 'median', 'deviation', 'share', 'running-sum'].includes(how)
 /** The name a figure has by itself. */
-export const measureName = (how: MeasureValue['how'], column: string | undefined): string =>
-  how === 'count'
-    ? 'Rows'
-    : bare(how)
-      ? capital(words[how])
-      : how === 'sum'
-        ? `Total ${column ?? ''}`
-        : `${capital(words[how])} ${column ?? ''}`.trim()
+export const measureName = (how: MeasureValue['how'], column: string | undefined): string => {
+  if (how === 'count') return 'Rows'
+  if (bare(how)) return capital(words[how])
+  if (how === 'sum') return `Total ${column ?? ''}`
+  return `${capital(words[how])} ${column ?? ''}`.trim()
+}
 
-const fits = (how: MeasureValue['how'], type: Schema[number]['type'] | undefined): boolean =>
-  numeric(how) ? type === 'integer' || type === 'decimal' : how === 'any' || how === 'every' ? type === 'boolean' : true
+const fits = (how: MeasureValue['how'], type: Schema[number]['type'] | undefined): boolean => {
+  if (numeric(how)) return type === 'integer' || type === 'decimal'
+  if (how === 'any' || how === 'every') return type === 'boolean'
+  return true
+}
 
 /** Another way or column: what does not fit any more is set right, and a name that was made goes with it. */
 const changed = (measure: MeasureValue, next: Partial<MeasureValue>, schema: Schema, named: boolean): MeasureValue => {

@@ -3,23 +3,19 @@ import { parameterUsers, renameParameter, scalarTypes, typeWords, type Parameter
 import { Button } from '../ui/parts.tsx'
 import type { Story } from '../story/use-story.ts'
 
-export const parameterInput = (type: Parameter['type']): { type: string; step?: string } =>
-  type === 'date'
-    ? { type: 'date' }
-    : type === 'datetime'
-      ? { type: 'datetime-local', step: '1' }
-      : type === 'time'
-        ? { type: 'time', step: '1' }
-        : { type: 'text' }
+export const parameterInput = (type: Parameter['type']): { type: string; step?: string } => {
+  if (type === 'date') return { type: 'date' }
+  if (type === 'datetime') return { type: 'datetime-local', step: '1' }
+  if (type === 'time') return { type: 'time', step: '1' }
+  return { type: 'text' }
+}
 /** What is typed, as the recipe holds it. */
-const written = (text: string, type: Parameter['type']): Parameter['value'] =>
-  text === ''
-    ? null
-    : (type === 'integer' || type === 'decimal') && Number.isFinite(Number(text))
-      ? Number(text)
-      : type === 'boolean'
-        ? text === 'true'
-        : text
+const written = (text: string, type: Parameter['type']): Parameter['value'] => {
+  if (text === '') return null
+  if ((type === 'integer' || type === 'decimal') && Number.isFinite(Number(text))) return Number(text)
+  if (type === 'boolean') return text === 'true'
+  return text
+}
 
 /** A value's name; a click writes it anew, and every sentence that uses it follows. */
 const ParameterName = ({ story, name }: { story: Story; name: string }) => {

@@ -58,12 +58,11 @@ const EditableSlot = ({ slot, step, story }: { slot: SentenceSlot; step: Step; s
   const elsewhere = slot.editor === 'open' && (ownValue(story.flow.files, String(step.input)) ?? []).length > 0
   // groups, matches and tables laid underneath are decided on a bench, which opens with the draft
   const onWorkbench = slot.editor === 'groups' || slot.editor === 'join' || slot.editor === 'union'
-  const change = (next: boolean): void =>
-    next && onWorkbench
-      ? story.reword(step)
-      : next && elsewhere
-        ? void navigate(`${story.place.home}/open/${String(step.input)}`)
-        : setOpen(next)
+  const change = (next: boolean): void => {
+    if (next && onWorkbench) return story.reword(step)
+    if (next && elsewhere) return void navigate(`${story.place.home}/open/${String(step.input)}`)
+    return setOpen(next)
+  }
   return (
     <Editable text={slot.text} label={nounOf[slot.editor]} open={open} onOpenChange={change}>
       <SlotEditor slot={slot} step={step} story={story} close={() => setOpen(false)} />

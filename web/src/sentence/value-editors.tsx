@@ -14,22 +14,22 @@ export type PlainValue = string | number | boolean
 /** The type of the first column that a step's selector means. */
 export const typeHere = (step: Step, schema: Schema): Schema[number]['type'] => {
   const [measured] = step.kind === 'pivot' ? (step.values as readonly { column: string; how: string }[]) : []
-  if (measured)
-    return ['only', 'min', 'max', 'first', 'last'].includes(measured.how)
-      ? (schema.find(({ name }) => name === measured.column)?.type ?? 'text')
-      : measured.how === 'join'
-        ? 'text'
-        : 'decimal'
+  if (measured) {
+    if (['only', 'min', 'max', 'first', 'last'].includes(measured.how))
+      return schema.find(({ name }) => name === measured.column)?.type ?? 'text'
+    if (measured.how === 'join') return 'text'
+    return 'decimal'
+  }
   const [first] = selectedNames((step.columns as Selector | undefined) ?? [], schema)
   return schema.find(({ name }) => name === first)?.type ?? 'text'
 }
 /** What is typed, as a value of a type where it reads as one. */
-export const writtenAs = (text: string, type: Schema[number]['type']): PlainValue =>
-  (type === 'integer' || type === 'decimal') && text.trim() !== '' && Number.isFinite(Number(text))
-    ? Number(text)
-    : type === 'boolean' && /^(?:true|false)$/.test(text)
-      ? text === 'true'
-      : text
+export const writtenAs = (text: string, type: Schema[number]['type']): PlainValue => {
+  if ((type === 'integer' || type === 'decimal') && text.trim() !== '' && Number.isFinite(Number(text)))
+    return Number(text)
+  if (type === 'boolean' && /^(?:true|false)$/.test(text)) return text === 'true'
+  return text
+}
 
 type ReplacementPair = { readonly find: unknown; readonly with: unknown }
 /** What is found and what stands there instead; a single pair and several are written alike. */

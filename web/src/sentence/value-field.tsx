@@ -3,18 +3,20 @@ import type { Story } from '../story/use-story.ts'
 import { type AnyValue } from '../story/values.ts'
 
 type ValueSource = 'value' | 'column' | 'parameter'
-const sourceOf = (value: AnyValue): ValueSource =>
-  typeof value === 'object' && value !== null ? ('column' in value ? 'column' : 'parameter') : 'value'
-const written = (text: string): AnyValue =>
-  text === ''
-    ? null
-    : /^-?\d+(\.\d+)?$/.test(text) && !/^-?0\d/.test(text)
-      ? Number(text)
-      : text === 'true'
-        ? true
-        : text === 'false'
-          ? false
-          : text
+const sourceOf = (value: AnyValue): ValueSource => {
+  if (typeof value === 'object' && value !== null) {
+    if ('column' in value) return 'column'
+    return 'parameter'
+  }
+  return 'value'
+}
+const written = (text: string): AnyValue => {
+  if (text === '') return null
+  if (/^-?\d+(\.\d+)?$/.test(text) && !/^-?0\d/.test(text)) return Number(text)
+  if (text === 'true') return true
+  if (text === 'false') return false
+  return text
+}
 
 /** A value written out, of another column, or asked at replay. `read` makes of what is typed a value. */
 export const ValueField = ({

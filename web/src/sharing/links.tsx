@@ -20,12 +20,11 @@ const useWords: Readonly<Record<LinkReply['uses'][number]['what'], string>> = {
   copied: 'was copied',
   edited: 'was changed',
 }
-const followWords = (follows: string, editions: EditionsReply['editions']): string =>
-  follows === 'story'
-    ? 'the story as it stands'
-    : follows === 'newest'
-      ? 'always the newest edition'
-      : `the edition ${editions.find(({ id }) => String(id) === follows)?.name ?? 'that is gone'}`
+const followWords = (follows: string, editions: EditionsReply['editions']): string => {
+  if (follows === 'story') return 'the story as it stands'
+  if (follows === 'newest') return 'always the newest edition'
+  return `the edition ${editions.find(({ id }) => String(id) === follows)?.name ?? 'that is gone'}`
+}
 const megabyte = 1_000_000
 const fresh: LinkAsked = {
   rights: 'replay',

@@ -17,8 +17,11 @@ const when = (iso: string): string =>
     hour: '2-digit',
     minute: '2-digit',
   })
-const sizeOf = (bytes: number): string =>
-  bytes < 1e3 ? `${bytes} bytes` : bytes < 1e6 ? `${Math.round(bytes / 1e3)} kB` : `${(bytes / 1e6).toFixed(1)} MB`
+const sizeOf = (bytes: number): string => {
+  if (bytes < 1e3) return `${bytes} bytes`
+  if (bytes < 1e6) return `${Math.round(bytes / 1e3)} kB`
+  return `${(bytes / 1e6).toFixed(1)} MB`
+}
 const kinds = { web: 'web address', odata: 'OData', postgresql: 'PostgreSQL' } as const
 
 /** What would break if this file went, in a sentence. */

@@ -254,12 +254,11 @@ export const edgesFor = ({ how, count, edges }: BuilderAnswers, facts: ColumnFac
   )
   return [...new Set(found)]
 }
-const binLabel = (edges: readonly number[], i: number): string =>
-  i === 0
-    ? `below ${edges[0] ?? ''}`
-    : i === edges.length
-      ? `${edges.at(-1) ?? ''} and more`
-      : `${edges[i - 1] ?? ''} to ${edges[i] ?? ''}`
+const binLabel = (edges: readonly number[], i: number): string => {
+  if (i === 0) return `below ${edges[0] ?? ''}`
+  if (i === edges.length) return `${edges.at(-1) ?? ''} and more`
+  return `${edges[i - 1] ?? ''} to ${edges[i] ?? ''}`
+}
 const bins: Builder = {
   id: 'bins',
   verb: 'Put its numbers into bands…',

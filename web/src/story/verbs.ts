@@ -38,14 +38,12 @@ export type Verb = {
   readonly builder?: { readonly id: string; readonly columns: readonly string[] }
 }
 
-const valueFor = (text: string | null, type: Schema[number]['type'] | undefined): unknown =>
-  text === null
-    ? null
-    : type === 'integer' || type === 'decimal'
-      ? Number(text)
-      : type === 'boolean'
-        ? text === 'true'
-        : text
+const valueFor = (text: string | null, type: Schema[number]['type'] | undefined): unknown => {
+  if (text === null) return null
+  if (type === 'integer' || type === 'decimal') return Number(text)
+  if (type === 'boolean') return text === 'true'
+  return text
+}
 
 const of = (kind: StepKindName, params: Record<string, unknown>, name?: string, key?: string): Verb => ({
   name: name ?? stepKinds[kind].verb,

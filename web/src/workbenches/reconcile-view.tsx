@@ -16,8 +16,12 @@ const difference = (a: number, b: number): string => {
 }
 
 /** Columns that differ stand first. */
-const weight = ({ here, there, changed, totalHere, totalThere }: ReconcileReply['columns'][number]): number =>
-  here !== there ? 3 : changed > 0 || totalHere !== totalThere ? 2 : totalHere === undefined ? 0 : 1
+const weight = ({ here, there, changed, totalHere, totalThere }: ReconcileReply['columns'][number]): number => {
+  if (here !== there) return 3
+  if (changed > 0 || totalHere !== totalThere) return 2
+  if (totalHere === undefined) return 0
+  return 1
+}
 
 /** Why two tables, or two moments of a story, differ: rows that stand in one only, cells that changed, totals by column. */
 export const ReconcileView = ({ story }: { story: Story }) => {

@@ -226,7 +226,9 @@ export const date = [
     result: ([type]) => (type === 'datetime' ? 'datetime' : 'date'),
     call: ([d, unit], [type]) => {
       const ms = truncate(type === 'datetime' ? (d as number) : (d as number) * dayMs, unit as (typeof units)[number])
-      return dayOf(ms) < firstDay ? failed : type === 'datetime' ? ms : dayOf(ms)
+      if (dayOf(ms) < firstDay) return failed
+      if (type === 'datetime') return ms
+      return dayOf(ms)
     },
     examples: [
       ['DATETRUNC(DATE(2031; 5; 2); "month")', '2031-05-01'],

@@ -6,21 +6,20 @@ import { failed, type FormulaType } from '../function-kind.ts'
 import { define, whole } from './define.ts'
 
 /** A cell as an item: numbers and yes or no as they are, all else as text. */
-const itemFor = (cell: Cell | undefined, type: FormulaType | undefined): ListItem =>
-  cell === null || cell === undefined
-    ? null
-    : typeof cell === 'boolean' || type === 'integer' || type === 'decimal'
-      ? cell
-      : textOfCell(type === undefined || type === 'empty' ? 'text' : type, cell)
+const itemFor = (cell: Cell | undefined, type: FormulaType | undefined): ListItem => {
+  if (cell === null || cell === undefined) return null
+  if (typeof cell === 'boolean' || type === 'integer' || type === 'decimal') return cell
+  return textOfCell(type === undefined || type === 'empty' ? 'text' : type, cell)
+}
 const items = (cell: Cell | undefined): readonly ListItem[] => itemsOf(cell as string)
 
 /** The item that a value would be, as JSON, in SQL. */
-const itemSql = (part: Code, type: FormulaType | undefined): Code =>
-  type === 'integer' || type === 'decimal' || type === 'boolean'
-    ? sql`coalesce(${sqlHelper('shown')}(${part}), 'null')`
-    : type === 'empty'
-      ? sql`'null'${code('::text')}`
-      : sql`coalesce(to_json(${sqlHelper('shown')}(${part}))::text, 'null')`
+const itemSql = (part: Code, type: FormulaType | undefined): Code => {
+  if (type === 'integer' || type === 'decimal' || type === 'boolean')
+    return sql`coalesce(${sqlHelper('shown')}(${part}), 'null')`
+  if (type === 'empty') return sql`'null'${code('::text')}`
+  return sql`coalesce(to_json(${sqlHelper('shown')}(${part}))::text, 'null')`
+}
 
 export const list = [
   define({
@@ -86,7 +85,9 @@ export const list = [
       const all = items(l)
       const at = whole(n, 0)
       const item = all[at > 0 ? at - 1 : all.length + at] ?? null
-      return at === 0 ? failed : item === null ? null : itemText(item)
+      if (at === 0) return failed
+      if (item === null) return null
+      return itemText(item)
     },
     examples: [
       ['LISTITEM(LIST("a"; "b"); 2)', 'b'],

@@ -28,7 +28,11 @@ export const logic = [
     args: 'condition:boolean+',
     result: 'boolean',
     seesEmpty: true,
-    call: (cells) => (cells.includes(false) ? false : cells.includes(null) ? null : true),
+    call: (cells) => {
+      if (cells.includes(false)) return false
+      if (cells.includes(null)) return null
+      return true
+    },
     scripts: {
       sql: (parts) => sql`(${joined(parts, ' and ')})`,
     },
@@ -45,7 +49,11 @@ export const logic = [
     args: 'condition:boolean+',
     result: 'boolean',
     seesEmpty: true,
-    call: (cells) => (cells.includes(true) ? true : cells.includes(null) ? null : false),
+    call: (cells) => {
+      if (cells.includes(true)) return true
+      if (cells.includes(null)) return null
+      return false
+    },
     scripts: {
       sql: (parts) => sql`(${joined(parts, ' or ')})`,
     },

@@ -3,7 +3,13 @@ import { maxInteger, roundDown, roundTo } from '../../table/number.ts'
 import { failed, type FormulaFunction, type CallResult } from '../function-kind.ts'
 import { define } from './define.ts'
 
-const finite = (x: number): CallResult => (Number.isFinite(x) ? (x === 0 ? 0 : x) : failed)
+const finite = (x: number): CallResult => {
+  if (Number.isFinite(x)) {
+    if (x === 0) return 0
+    return x
+  }
+  return failed
+}
 /** What is left of the 15 digits a person sees, so that 0.3 / 0.1 is 3 steps and not 2.9999. */
 const steps = (x: number, step: number): number => Number((x / step).toPrecision(15))
 
@@ -37,14 +43,15 @@ const toStep = (
     about,
     args: optional ? 'x:number step:number?' : 'x:number step:number',
     result: 'decimal',
-    call: ([x, step = 1]) =>
-      step === 0
-        ? x === 0
-          ? 0
-          : failed
-        : finite(
-            Number((round(steps(x as number, Math.abs(step as number))) * Math.abs(step as number)).toPrecision(15)),
-          ),
+    call: ([x, step = 1]) => {
+      if (step === 0) {
+        if (x === 0) return 0
+        return failed
+      }
+      return finite(
+        Number((round(steps(x as number, Math.abs(step as number))) * Math.abs(step as number)).toPrecision(15)),
+      )
+    },
     examples,
   })
 

@@ -4,7 +4,13 @@ import type { Cell } from '../../table/column.ts'
 import { failed, type FormulaFunction, type CallResult, type FormulaType } from '../function-kind.ts'
 import { define } from './define.ts'
 
-const finite = (x: number): CallResult => (Number.isFinite(x) ? (x === 0 ? 0 : x) : failed)
+const finite = (x: number): CallResult => {
+  if (Number.isFinite(x)) {
+    if (x === 0) return 0
+    return x
+  }
+  return failed
+}
 const numbers = (cells: readonly Cell[]): number[] => cells.filter((cell) => cell !== null) as number[]
 const wholeIfAll = (types: readonly FormulaType[]) =>
   types.every((type) => type === 'integer' || type === 'empty') ? 'integer' : 'decimal'
@@ -37,7 +43,9 @@ const least = (name: 'MIN' | 'MAX'): FormulaFunction =>
     seesEmpty: true,
     call: (cells) => {
       const known = numbers(cells)
-      return known.length === 0 ? null : name === 'MIN' ? Math.min(...known) : Math.max(...known)
+      if (known.length === 0) return null
+      if (name === 'MIN') return Math.min(...known)
+      return Math.max(...known)
     },
     examples:
       name === 'MIN'

@@ -35,9 +35,13 @@ const writePart = (letters: string, day: number, ms: number): string => {
   const name = letters[0] === 'M' ? (monthNames[month - 1] as string) : (dayNames[weekday(day)] as string)
   switch (letters[0]) {
     case 'y':
-      return letters === 'yy' ? padded(year % 100, 'yy') : letters === 'y' ? String(year) : padded(year, letters)
+      if (letters === 'yy') return padded(year % 100, 'yy')
+      if (letters === 'y') return String(year)
+      return padded(year, letters)
     case 'M':
-      return letters.length <= 2 ? padded(month, letters) : letters.length === 3 ? name.slice(0, 3) : name
+      if (letters.length <= 2) return padded(month, letters)
+      if (letters.length === 3) return name.slice(0, 3)
+      return name
     case 'E':
       return letters.length <= 3 ? name.slice(0, 3) : name
     case 'd':

@@ -35,12 +35,11 @@ const written = (type: ColumnType, column: Column, row: number): unknown => {
   const cell = cellAt(column, row)
   return cell === null || typeof cell === 'boolean' || isNumber(type) || type === 'text' ? cell : textOfCell(type, cell)
 }
-const whereIs = (name: string, column: Column, row: number): Record<string, unknown> | null =>
-  column.type === 'list'
-    ? null
-    : isNullAt(column, row)
-      ? { column: name, op: 'is-empty' }
-      : { column: name, op: 'is', value: written(column.type, column, row) }
+const whereIs = (name: string, column: Column, row: number): Record<string, unknown> | null => {
+  if (column.type === 'list') return null
+  if (isNullAt(column, row)) return { column: name, op: 'is-empty' }
+  return { column: name, op: 'is', value: written(column.type, column, row) }
+}
 
 /** Points of two columns of numbers, evenly picked where there are many. */
 const scatter = ({ label, column }: ChartRequest, table: Table): ChartData => {

@@ -172,7 +172,9 @@ export class JoinMatching {
     return made
   }
   private state(counts: number): 'none' | 'one' | 'many' {
-    return counts === 0 ? 'none' : counts === 1 ? 'one' : 'many'
+    if (counts === 0) return 'none'
+    if (counts === 1) return 'one'
+    return 'many'
   }
   private countHere(row: number): number {
     const id = this.ids.left[row] as number
@@ -264,7 +266,9 @@ export class JoinMatching {
     const stateHere = (row: number) => this.state(this.countHere(row))
     const stateThere = (row: number): 'none' | 'one' | 'many' => {
       const id = ids.right[row] as number
-      return !met.there[row] ? 'none' : usedMany[id] ? 'many' : 'one'
+      if (!met.there[row]) return 'none'
+      if (usedMany[id]) return 'many'
+      return 'one'
     }
     const holds: Readonly<
       Record<

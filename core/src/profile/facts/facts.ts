@@ -96,18 +96,14 @@ const numberSpans = (name: string, type: ColumnType, sorted: Float64Array): Bar[
 }
 
 type Unit = 'day' | 'week' | 'month' | 'quarter' | 'year' | 'decade'
-const unitFor = (days: number): Unit =>
-  days <= 31
-    ? 'day'
-    : days <= 200
-      ? 'week'
-      : days <= 1200
-        ? 'month'
-        : days <= 4000
-          ? 'quarter'
-          : days <= 20_000
-            ? 'year'
-            : 'decade'
+const unitFor = (days: number): Unit => {
+  if (days <= 31) return 'day'
+  if (days <= 200) return 'week'
+  if (days <= 1200) return 'month'
+  if (days <= 4000) return 'quarter'
+  if (days <= 20_000) return 'year'
+  return 'decade'
+}
 const monthNames = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 
 /** The first day of the unit that a day is in, and the first of the next. */

@@ -21,8 +21,11 @@ export const namesAlike = (a: string, b: string): number => {
   return x.length > 2 && y.length > 2 && (x.includes(y) || y.includes(x)) ? 0.5 : 0
 }
 
-const kindOf = (type: ColumnType): string | undefined =>
-  isNumber(type) ? 'number' : type === 'list' || type === 'boolean' ? undefined : type
+const kindOf = (type: ColumnType): string | undefined => {
+  if (isNumber(type)) return 'number'
+  if (type === 'list' || type === 'boolean') return undefined
+  return type
+}
 
 /** Different values of a column as text, of rows evenly spread over it. */
 const sample = (table: Table, column: string, most: number): string[] => {

@@ -8,19 +8,14 @@ const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\
 /** VAC-12 -> \p{Lu}+-\d+: runs of letters and digits as classes, all else to the letter. */
 export const patternOf = (text: string): string =>
   (text.match(/\p{Lu}\p{Ll}+|\p{Lu}+|\p{Ll}+|\d+|\s+|[^\p{L}\d\s]/gu) ?? [])
-    .map((run) =>
-      /^\d/.test(run)
-        ? '\\d+'
-        : /^\p{Lu}\p{Ll}/u.test(run)
-          ? '\\p{Lu}\\p{Ll}+'
-          : /^\p{Lu}/u.test(run)
-            ? '\\p{Lu}+'
-            : /^\p{Ll}/u.test(run)
-              ? '\\p{Ll}+'
-              : /^\s/.test(run)
-                ? '\\s+'
-                : escaped(run),
-    )
+    .map((run) => {
+      if (/^\d/.test(run)) return '\\d+'
+      if (/^\p{Lu}\p{Ll}/u.test(run)) return '\\p{Lu}\\p{Ll}+'
+      if (/^\p{Lu}/u.test(run)) return '\\p{Lu}+'
+      if (/^\p{Ll}/u.test(run)) return '\\p{Ll}+'
+      if (/^\s/.test(run)) return '\\s+'
+      return escaped(run)
+    })
     .join('')
 
 const matches = (pattern: string, text: string): string[] => {

@@ -53,26 +53,23 @@ const valuesOf = ({ cases: all, otherwise = null }: Cases): ParameterOrValue[] =
 ]
 
 /** What a written value is by itself: text that looks like a date is text, unless it stands beside dates. */
-const ownType = (value: ParameterOrValue): ColumnType | undefined =>
-  typeof value === 'boolean'
-    ? 'boolean'
-    : typeof value === 'number'
-      ? Number.isInteger(value)
-        ? 'integer'
-        : 'decimal'
-      : typeof value === 'string' && value !== ''
-        ? 'text'
-        : undefined
+const ownType = (value: ParameterOrValue): ColumnType | undefined => {
+  if (typeof value === 'boolean') return 'boolean'
+  if (typeof value === 'number') {
+    if (Number.isInteger(value)) return 'integer'
+    return 'decimal'
+  }
+  if (typeof value === 'string' && value !== '') return 'text'
+  return undefined
+}
 
 const together = (types: readonly ColumnType[]): ColumnType => {
   const all = [...new Set(types)]
   const [first = 'text'] = all
   if (all.length <= 1) return first
-  return all.every(isNumber)
-    ? 'decimal'
-    : all.every((type) => type === 'date' || type === 'datetime')
-      ? 'datetime'
-      : first
+  if (all.every(isNumber)) return 'decimal'
+  if (all.every((type) => type === 'date' || type === 'datetime')) return 'datetime'
+  return first
 }
 
 /** The type of the made column: that of columns and parameters among the values, else of the column it replaces where all fit it, else of what is written. */
@@ -209,13 +206,10 @@ export const cases = defineStep<Cases>({
           : isParameterValue(one)
             ? context.parameter(one.parameter)
             : literalSql(one, type)
-        return type === 'decimal'
-          ? sql`${part}::float8`
-          : type === 'datetime'
-            ? sql`${part}::timestamp`
-            : type === 'text' && one === null
-              ? sql`null::text`
-              : part
+        if (type === 'decimal') return sql`${part}::float8`
+        if (type === 'datetime') return sql`${part}::timestamp`
+        if (type === 'text' && one === null) return sql`null::text`
+        return part
       }
       const whens = params.cases.map(({ when, then }) => sql`when ${conditionSql(when, context)} then ${value(then)}`)
       return selectColumns(context, {
@@ -225,12 +219,11 @@ export const cases = defineStep<Cases>({
     python: (params, context) => {
       const { frame } = context
       const type = typeOf(params, context.input, context.parameters)
-      const value = (one: ParameterOrValue): Code =>
-        isColumnValue(one)
-          ? py`${frame}[${one.column}]`
-          : isParameterValue(one)
-            ? context.parameter(one.parameter)
-            : literalPython(one, type)
+      const value = (one: ParameterOrValue): Code => {
+        if (isColumnValue(one)) return py`${frame}[${one.column}]`
+        if (isParameterValue(one)) return context.parameter(one.parameter)
+        return literalPython(one, type)
+      }
       const branches = params.cases.map(({ when, then }) => py`(${conditionPython(when, context)}, ${value(then)})`)
       return py`${frame} = ${pyHelper('put')}(${frame}, ${params.as}, ${pyHelper('by_cases')}([${joined(branches, ', ')}], ${value(params.otherwise ?? null)}, ${type}), ${type}${placePython(params)})`
     },

@@ -62,16 +62,13 @@ const isDated = (type: ColumnType): type is 'date' | 'datetime' | 'time' =>
   type === 'date' || type === 'datetime' || type === 'time'
 
 /** Text read as a value; one home for `cast` and for `open` with types. */
-export const readSql = (part: Code, { type, formats = [], locale = plainLocale }: Omit<Cast, 'columns'>): Code =>
-  isDated(type)
-    ? sql`${sqlHelper(`read_${type}`)}(${part}, ${sqlPatterns(formats)})`
-    : type === 'boolean'
-      ? sql`${sqlHelper('read_boolean')}(${part})`
-      : type === 'text' || type === 'list'
-        ? part
-        : type === 'integer'
-          ? sql`${sqlHelper('read_integer')}(${part}, ${locale.decimal}, ${locale.group})`
-          : sql`${sqlHelper('read_number')}(${part}, ${locale.decimal}, ${locale.group})`
+export const readSql = (part: Code, { type, formats = [], locale = plainLocale }: Omit<Cast, 'columns'>): Code => {
+  if (isDated(type)) return sql`${sqlHelper(`read_${type}`)}(${part}, ${sqlPatterns(formats)})`
+  if (type === 'boolean') return sql`${sqlHelper('read_boolean')}(${part})`
+  if (type === 'text' || type === 'list') return part
+  if (type === 'integer') return sql`${sqlHelper('read_integer')}(${part}, ${locale.decimal}, ${locale.group})`
+  return sql`${sqlHelper('read_number')}(${part}, ${locale.decimal}, ${locale.group})`
+}
 
 const convertSql = (part: Code, from: ColumnType, to: Cast): Code => {
   const { type } = to
@@ -85,14 +82,13 @@ const convertSql = (part: Code, from: ColumnType, to: Cast): Code => {
   return type === 'datetime' ? sql`${part}::timestamp` : sql`${part}::${code(type)}`
 }
 
-const wordsFor = ({ type, formats }: Cast): string =>
-  formats && formats.length > 3
-    ? `${formats.slice(0, 2).map(formatWords).join(', ')} or in ${formats.length - 2} other forms`
-    : formats && formats.length > 0
-      ? listed(formats.map(formatWords), 'or')
-      : type === 'date'
-        ? 'year-month-day'
-        : 'the ISO way'
+const wordsFor = ({ type, formats }: Cast): string => {
+  if (formats && formats.length > 3)
+    return `${formats.slice(0, 2).map(formatWords).join(', ')} or in ${formats.length - 2} other forms`
+  if (formats && formats.length > 0) return listed(formats.map(formatWords), 'or')
+  if (type === 'date') return 'year-month-day'
+  return 'the ISO way'
+}
 
 export const cast = defineStep<Cast>({
   kind: 'cast',

@@ -51,7 +51,9 @@ const limitWords = (limits: Limits, show: (n: number) => string = String): strin
   const [least, most] = [limits['at-least'], limits['at-most']]
   if (least !== undefined && most !== undefined)
     return least === most ? show(least) : `between ${show(least)} and ${show(most)}`
-  return least !== undefined ? `at least ${show(least)}` : most !== undefined ? `at most ${show(most)}` : 'any number'
+  if (least !== undefined) return `at least ${show(least)}`
+  if (most !== undefined) return `at most ${show(most)}`
+  return 'any number'
 }
 const percent = (share: number): string => `${formatDecimal(share * 100)} %`
 

@@ -53,8 +53,11 @@ const valueAt = (
   return () => moved
 }
 
-const widened = (part: Code, type: ColumnType): Code =>
-  type === 'decimal' ? sql`${part}::float8` : type === 'datetime' ? sql`${part}::timestamp` : part
+const widened = (part: Code, type: ColumnType): Code => {
+  if (type === 'decimal') return sql`${part}::float8`
+  if (type === 'datetime') return sql`${part}::timestamp`
+  return part
+}
 
 export const fillEmpty = defineStep<FillEmpty>({
   kind: 'fill-empty',
@@ -94,12 +97,11 @@ export const fillEmpty = defineStep<FillEmpty>({
   },
   scripts: {
     sql: ({ columns, with: value }, context) => {
-      const part = (type: ColumnType): Code =>
-        isColumnValue(value)
-          ? widened(context.column(value.column), type)
-          : isParameterValue(value)
-            ? widened(context.parameter(value.parameter), type)
-            : literalSql(value, type)
+      const part = (type: ColumnType): Code => {
+        if (isColumnValue(value)) return widened(context.column(value.column), type)
+        if (isParameterValue(value)) return widened(context.parameter(value.parameter), type)
+        return literalSql(value, type)
+      }
       return selectColumns(
         context,
         Object.fromEntries(

@@ -57,8 +57,11 @@ export const header = defineStep<HeaderParams>({
         ]
       : ['Take row ', slot(String(row), 'number', ['row']), ' for the names of the columns.'],
   output: ({ row }, input) => (row === 'none' ? plainNames(input).map((name) => ({ name, type: 'text' })) : []),
-  dynamicColumns: ({ row }, input) =>
-    row === 'none' ? undefined : new Set(input.map(({ type }) => type)).size === 1 ? input[0]?.type : 'text',
+  dynamicColumns: ({ row }, input) => {
+    if (row === 'none') return undefined
+    if (new Set(input.map(({ type }) => type)).size === 1) return input[0]?.type
+    return 'text'
+  },
   run: ({ row }, table) => {
     if (row === 'none') {
       const index = int32s(table.rowCount + 1)

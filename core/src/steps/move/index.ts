@@ -31,14 +31,12 @@ const moved = ({ columns, to }: Move, schema: Schema): Schema => {
   return [...staying.slice(0, ahead), ...going, ...staying.slice(ahead)]
 }
 
-const toWords = (to: MoveTarget): string =>
-  to === 'first'
-    ? 'to the front'
-    : to === 'last'
-      ? 'to the end'
-      : 'before' in to
-        ? `before ${to.before}`
-        : `after ${to.after}`
+const toWords = (to: MoveTarget): string => {
+  if (to === 'first') return 'to the front'
+  if (to === 'last') return 'to the end'
+  if ('before' in to) return `before ${to.before}`
+  return `after ${to.after}`
+}
 
 export const move = defineStep<Move>({
   kind: 'move',

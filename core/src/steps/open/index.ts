@@ -170,9 +170,10 @@ export const asCsv: ReadOptions = { encoding: 'utf-8', delimiter: ',' }
 export const headerSql = (read: ReadOptions): Code => sql`array[${headerRows(read)}]::int[]`
 const headerPython = ({ header }: ReadOptions): Code[] =>
   header === undefined || header === 1 ? [] : [header === 'none' ? py`header=None` : py`header=${header}`]
-const pythonSheets = (sheets: Exclude<SheetSelection, 'first'>): Code =>
-  'like' in sheets
-    ? sheets.unlike === undefined
-      ? py`{"like": ${sheets.like}}`
-      : py`{"like": ${sheets.like}, "unlike": ${sheets.unlike}}`
-    : py`${sheets}`
+const pythonSheets = (sheets: Exclude<SheetSelection, 'first'>): Code => {
+  if ('like' in sheets) {
+    if (sheets.unlike === undefined) return py`{"like": ${sheets.like}}`
+    return py`{"like": ${sheets.like}, "unlike": ${sheets.unlike}}`
+  }
+  return py`${sheets}`
+}

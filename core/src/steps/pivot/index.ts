@@ -398,6 +398,8 @@ const foundLabels = (params: Pivot, keys: readonly Field[], names: readonly stri
       const label = suffix !== '' && one.endsWith(suffix) ? one.slice(0, -suffix.length) : one
       // a label that is named like a key gave way to it
       const plain = /^(.*) \d+$/.exec(label)?.[1]
-      return label === 'Empty' ? null : plain !== undefined && keys.some((key) => key.name === plain) ? plain : label
+      if (label === 'Empty') return null
+      if (plain !== undefined && keys.some((key) => key.name === plain)) return plain
+      return label
     })
 }

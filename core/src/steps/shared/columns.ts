@@ -155,8 +155,13 @@ export const selectorWords = (selector: Selector): string => {
 export const columnsSlot = (selector: Selector, ...path: ParamPath): SentenceSlot =>
   slot(selectorWords(selector), 'columns', path)
 /** “the column ” or “the columns ” before a list of names; nothing before a rule, whose words say it themselves. */
-export const columnNoun = (selector: Selector): string =>
-  isList(selector) ? (selector.length === 1 ? 'the column ' : 'the columns ') : ''
+export const columnNoun = (selector: Selector): string => {
+  if (isList(selector)) {
+    if (selector.length === 1) return 'the column '
+    return 'the columns '
+  }
+  return ''
+}
 
 /** A name that no other column has: “Fee”, then “Fee 2”, “Fee 3”. */
 export const freeName = (wanted: string, taken: readonly string[]): string => {
@@ -181,12 +186,11 @@ export const withField = (schema: Schema, field: Field, place: ColumnPlacement):
   )
   return [...schema.slice(0, at), field, ...schema.slice(at)]
 }
-export const placePython = (place: ColumnPlacement): Code =>
-  place.before !== undefined
-    ? py`, before=${place.before}`
-    : place.after !== undefined
-      ? py`, after=${place.after}`
-      : code('')
+export const placePython = (place: ColumnPlacement): Code => {
+  if (place.before !== undefined) return py`, before=${place.before}`
+  if (place.after !== undefined) return py`, after=${place.after}`
+  return code('')
+}
 /** The position at which a new column is put in. */
 export const positionFor = (place: ColumnPlacement, names: readonly string[]): number => {
   const before = place.before === undefined ? -1 : names.indexOf(place.before)

@@ -17,12 +17,11 @@ export const checkedFormula = (source: string, schema: Schema, parameters: Param
 const typeOf = (test: Test, schema: Schema): ColumnType =>
   schema.find((field) => field.name === test.column)?.type ?? 'text'
 
-const sqlValue = (value: ParameterOrValue, type: ColumnType, context: SqlContext): Code =>
-  isColumnValue(value)
-    ? context.column(value.column)
-    : isParameterValue(value)
-      ? context.parameter(value.parameter)
-      : literalSql(value, type)
+const sqlValue = (value: ParameterOrValue, type: ColumnType, context: SqlContext): Code => {
+  if (isColumnValue(value)) return context.column(value.column)
+  if (isParameterValue(value)) return context.parameter(value.parameter)
+  return literalSql(value, type)
+}
 
 const seenSql = (test: Test, type: ColumnType, part: Code): Code => {
   if (type !== 'text') return part
@@ -101,12 +100,11 @@ export const conditionSql = (condition: Condition, context: SqlContext): Code =>
   return sql`(${formulaSql(checkedFormula(condition.formula, context.input, context.parameters).formula, context)}) is true`
 }
 
-const pythonValue = (value: ParameterOrValue, type: ColumnType, context: PythonContext): Code =>
-  isColumnValue(value)
-    ? py`${context.frame}[${value.column}]`
-    : isParameterValue(value)
-      ? context.parameter(value.parameter)
-      : literalPython(value, type)
+const pythonValue = (value: ParameterOrValue, type: ColumnType, context: PythonContext): Code => {
+  if (isColumnValue(value)) return py`${context.frame}[${value.column}]`
+  if (isParameterValue(value)) return context.parameter(value.parameter)
+  return literalPython(value, type)
+}
 
 const testPython = (test: Test, context: PythonContext): Code => {
   const type = typeOf(test, context.input)

@@ -57,7 +57,9 @@ const comparedType = (column: Column, value: ParameterOrValue, table: Table, con
     : isParameterValue(value)
       ? ownValue(context.parameterTypes, value.parameter)
       : undefined
-  return isNumber(column.type) ? 'decimal' : column.type === 'date' && other === 'datetime' ? 'datetime' : column.type
+  if (isNumber(column.type)) return 'decimal'
+  if (column.type === 'date' && other === 'datetime') return 'datetime'
+  return column.type
 }
 
 const sideOf = (value: ParameterOrValue, tested: Column, table: Table, context: RunContext): Operand => {

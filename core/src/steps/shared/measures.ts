@@ -37,22 +37,18 @@ export const needsNumbers = (how: string): boolean =>
   ['sum', 'mean', 'median', 'deviation', 'share', 'running-sum'].includes(how)
 
 /** The type of a figure over a column of a type. */
-export const measureType = (how: Aggregate, type: ColumnType): ColumnType =>
-  wholes.includes(how)
-    ? 'integer'
-    : decimals.includes(how)
-      ? 'decimal'
-      : how === 'sum'
-        ? type === 'integer'
-          ? 'integer'
-          : 'decimal'
-        : how === 'list'
-          ? 'list'
-          : how === 'join'
-            ? 'text'
-            : how === 'any' || how === 'every'
-              ? 'boolean'
-              : type
+export const measureType = (how: Aggregate, type: ColumnType): ColumnType => {
+  if (wholes.includes(how)) return 'integer'
+  if (decimals.includes(how)) return 'decimal'
+  if (how === 'sum') {
+    if (type === 'integer') return 'integer'
+    return 'decimal'
+  }
+  if (how === 'list') return 'list'
+  if (how === 'join') return 'text'
+  if (how === 'any' || how === 'every') return 'boolean'
+  return type
+}
 
 const typeIn = (column: string | undefined, schema: Schema): ColumnType =>
   schema.find((field) => field.name === column)?.type ?? 'integer'

@@ -107,18 +107,16 @@ export const checkAssigned = (
   else checkValue(value, column, type, schema, context, ...path)
 }
 
-export const valueWords = (value: ParameterOrValue): string =>
-  isColumnValue(value)
-    ? value.column
-    : isParameterValue(value)
-      ? value.parameter
-      : value === null || value === ''
-        ? 'empty'
-        : typeof value === 'boolean'
-          ? value
-            ? 'true'
-            : 'false'
-          : String(value)
+export const valueWords = (value: ParameterOrValue): string => {
+  if (isColumnValue(value)) return value.column
+  if (isParameterValue(value)) return value.parameter
+  if (value === null || value === '') return 'empty'
+  if (typeof value === 'boolean') {
+    if (value) return 'true'
+    return 'false'
+  }
+  return String(value)
+}
 
 /** A written value as a literal for a column of that type; null where it is empty. */
 export const literalSql = (value: string | number | boolean | null, type: ColumnType): Code => {

@@ -15,16 +15,13 @@ const spanOf = (params: Slice, rows: number): Int32Array => {
   return sliceRows(Math.ceil(rows / params.every), 0, params.every)
 }
 
-const words = (params: Slice): string =>
-  'first' in params
-    ? `the first ${counted(params.first, 'row')}`
-    : 'last' in params
-      ? `the last ${counted(params.last, 'row')}`
-      : 'skip' in params
-        ? `all but the first ${counted(params.skip, 'row')}`
-        : params.every === 1
-          ? 'every row'
-          : `one row in ${params.every}`
+const words = (params: Slice): string => {
+  if ('first' in params) return `the first ${counted(params.first, 'row')}`
+  if ('last' in params) return `the last ${counted(params.last, 'row')}`
+  if ('skip' in params) return `all but the first ${counted(params.skip, 'row')}`
+  if (params.every === 1) return 'every row'
+  return `one row in ${params.every}`
+}
 
 export const slice = defineStep<Slice>({
   kind: 'slice',

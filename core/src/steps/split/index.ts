@@ -23,16 +23,18 @@ type Split = {
   readonly keep?: boolean | undefined
 }
 
-const cutsOf = (by: SplitBy): Splitter =>
-  'delimiter' in by ? cutsAtText(by.delimiter) : 'pattern' in by ? cutsAtPattern(by.pattern) : cutsAtWidths(by.widths)
+const cutsOf = (by: SplitBy): Splitter => {
+  if ('delimiter' in by) return cutsAtText(by.delimiter)
+  if ('pattern' in by) return cutsAtPattern(by.pattern)
+  return cutsAtWidths(by.widths)
+}
 
 /** Names that are given, or so many after the column: Tags 1, Tags 2. */
-const wantedNames = ({ column, into }: Split, found: number): readonly string[] =>
-  into === 'rows'
-    ? [column]
-    : into.columns === 'found'
-      ? Array.from({ length: Math.max(1, found) }, (_, i) => `${column} ${i + 1}`)
-      : into.columns
+const wantedNames = ({ column, into }: Split, found: number): readonly string[] => {
+  if (into === 'rows') return [column]
+  if (into.columns === 'found') return Array.from({ length: Math.max(1, found) }, (_, i) => `${column} ${i + 1}`)
+  return into.columns
+}
 
 /** The pieces take the place of the column, or stand right after it. */
 const layout = (
@@ -131,26 +133,25 @@ const byWords = (by: SplitBy, at: SplitAt): string => {
     ? `at ${each} match of ${by.pattern}`
     : `at ${each} ${by.delimiter === ' ' ? 'blank' : by.delimiter === '\n' ? 'line break' : by.delimiter === '\t' ? 'tab' : quoted(by.delimiter)}`
 }
-const intoWords = (into: Split['into']): string =>
-  into === 'rows'
-    ? 'a row for each piece'
-    : into.columns === 'found'
-      ? 'as many columns as there are pieces'
-      : listed(into.columns)
+const intoWords = (into: Split['into']): string => {
+  if (into === 'rows') return 'a row for each piece'
+  if (into.columns === 'found') return 'as many columns as there are pieces'
+  return listed(into.columns)
+}
 
 /** The pieces of a cell as an array of text. */
-const piecesSql = (cell: Code, { by, at = 'every' }: Split, most: number): Code =>
-  'widths' in by
-    ? sql`${sqlHelper('pieces_by_widths')}(${cell}, array[${code(by.widths.join(', '))}], ${most})`
-    : 'pattern' in by
-      ? sql`${sqlHelper('pieces_by_pattern')}(${cell}, ${patternFor('sql', by.pattern)}, ${at}, ${most})`
-      : sql`${sqlHelper('pieces_by_text')}(${cell}, ${by.delimiter}, ${at}, ${most})`
-const cutterPython = ({ by, at = 'every' }: Split): Code =>
-  'widths' in by
-    ? py`${pyHelper('cuts_by_widths')}([${code(by.widths.join(', '))}]), ${at}`
-    : 'pattern' in by
-      ? py`${pyHelper('cuts_by_pattern')}(${patternFor('python', by.pattern)}), ${at}`
-      : py`${pyHelper('cuts_by_text')}(${by.delimiter}), ${at}`
+const piecesSql = (cell: Code, { by, at = 'every' }: Split, most: number): Code => {
+  if ('widths' in by)
+    return sql`${sqlHelper('pieces_by_widths')}(${cell}, array[${code(by.widths.join(', '))}], ${most})`
+  if ('pattern' in by)
+    return sql`${sqlHelper('pieces_by_pattern')}(${cell}, ${patternFor('sql', by.pattern)}, ${at}, ${most})`
+  return sql`${sqlHelper('pieces_by_text')}(${cell}, ${by.delimiter}, ${at}, ${most})`
+}
+const cutterPython = ({ by, at = 'every' }: Split): Code => {
+  if ('widths' in by) return py`${pyHelper('cuts_by_widths')}([${code(by.widths.join(', '))}]), ${at}`
+  if ('pattern' in by) return py`${pyHelper('cuts_by_pattern')}(${patternFor('python', by.pattern)}), ${at}`
+  return py`${pyHelper('cuts_by_text')}(${by.delimiter}), ${at}`
+}
 
 /** More pieces than any text has. */
 const unlimited = 2_000_000_000

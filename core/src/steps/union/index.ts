@@ -78,8 +78,11 @@ const notesOf = (
   return widened.length > 0 ? { ...notes, columnsOfSeveralTypes: widened.length } : notes
 }
 
-const widenSql = (part: Code, from: ColumnType, to: ColumnType): Code =>
-  from === to ? part : to === 'text' ? sql`${sqlHelper('shown')}(${part})` : sql`${part}::${sqlTypeName(to)}`
+const widenSql = (part: Code, from: ColumnType, to: ColumnType): Code => {
+  if (from === to) return part
+  if (to === 'text') return sql`${sqlHelper('shown')}(${part})`
+  return sql`${part}::${sqlTypeName(to)}`
+}
 
 export const union = defineStep<UnionParams>({
   kind: 'union',

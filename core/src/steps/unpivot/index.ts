@@ -149,12 +149,11 @@ const filledRows = (columns: readonly Column[]): Int32Array | undefined => {
   return rows.done()
 }
 
-const widenSql = (part: Code, from: ColumnType, to: ColumnType): Code =>
-  from === to
-    ? part
-    : to === 'text'
-      ? sql`${sqlHelper('shown')}(${part})`
-      : sql`${part}::${code(to === 'decimal' ? 'float8' : 'timestamp')}`
+const widenSql = (part: Code, from: ColumnType, to: ColumnType): Code => {
+  if (from === to) return part
+  if (to === 'text') return sql`${sqlHelper('shown')}(${part})`
+  return sql`${part}::${code(to === 'decimal' ? 'float8' : 'timestamp')}`
+}
 
 /** What a pattern made of plain words takes off is said by the words. */
 const patternWords = (pattern: string): string => {
@@ -303,11 +302,9 @@ export const unpivot = defineStep<Unpivot>({
       const parts = values.map((_, g) => code(`v${g + 1}`))
       const names = output.map((field) => {
         const g = values.findIndex((one) => one.name === field.name)
-        return field.name === label
-          ? sql`u.label as ${column(label)}`
-          : g >= 0
-            ? sql`u.${code(`v${g + 1}`)} as ${column(field.name)}`
-            : sql`t.${column(field.name)}`
+        if (field.name === label) return sql`u.label as ${column(label)}`
+        if (g >= 0) return sql`u.${code(`v${g + 1}`)} as ${column(field.name)}`
+        return sql`t.${column(field.name)}`
       })
       const filled =
         params.empty === 'drop'

@@ -31,17 +31,18 @@ const typeOfItems = (lists: readonly (readonly ListItem[])[]): ColumnType => {
   return type ?? 'text'
 }
 
-const cellOf = (item: ListItem, type: ColumnType): Cell =>
-  item === null ? null : type === 'text' ? itemText(item) || null : item
+const cellOf = (item: ListItem, type: ColumnType): Cell => {
+  if (item === null) return null
+  if (type === 'text') return itemText(item) || null
+  return item
+}
 
-const itemSql = (type: ColumnType): Code =>
-  type === 'text'
-    ? sql`nullif(u.shown_item, '')`
-    : type === 'integer'
-      ? sql`u.shown_item::numeric::bigint`
-      : type === 'decimal'
-        ? sql`u.shown_item::float8`
-        : sql`u.shown_item::boolean`
+const itemSql = (type: ColumnType): Code => {
+  if (type === 'text') return sql`nullif(u.shown_item, '')`
+  if (type === 'integer') return sql`u.shown_item::numeric::bigint`
+  if (type === 'decimal') return sql`u.shown_item::float8`
+  return sql`u.shown_item::boolean`
+}
 
 export const unroll = defineStep<Unroll>({
   kind: 'unroll',

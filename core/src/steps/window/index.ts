@@ -70,7 +70,11 @@ const typeOf = ({ how, column }: WindowMeasure, input: Schema): ColumnType => {
   const type = input.find((field) => field.name === column)?.type ?? 'integer'
   if (how === 'rank' || how === 'dense-rank' || how === 'row-number') return 'integer'
   if (how === 'previous' || how === 'next') return type
-  return how === 'running-sum' ? (type === 'integer' ? 'integer' : 'decimal') : measureType(how, type)
+  if (how === 'running-sum') {
+    if (type === 'integer') return 'integer'
+    return 'decimal'
+  }
+  return measureType(how, type)
 }
 const fieldsOf = ({ measures }: Window, input: Schema): Field[] => {
   const taken = input.map((field) => field.name)
