@@ -133,7 +133,12 @@ const alignColumns = (before: Table, step: StepRun): ColumnLayout => {
   before.schema.forEach(({ name, type }, from) => {
     if (columns.some((column) => column.from === from)) return
     const left = columns.findIndex((column) => column.from === from - 1)
-    columns.splice(from === 0 ? 0 : left < 0 ? columns.length : left + 1, 0, {
+    const end = () => {
+      if (from === 0) return 0
+      if (left < 0) return columns.length
+      return left + 1
+    }
+    columns.splice(end(), 0, {
       name,
       type,
       state: 'removed',
@@ -183,14 +188,13 @@ const wanted = (
   for (let i = 0; i < pairing.before.length; i++) {
     const b = pairing.before[i] as number
     const a = pairing.after[i] as number
-    const holds =
-      only === 'left'
-        ? a < 0
-        : only === 'added'
-          ? b < 0
-          : only === 'unreadable'
-            ? bad.has(a)
-            : a < 0 || b < 0 || bad.has(a) || rowChanged(before, step.table, layout, columns, b, a)
+    const chooseHolds = () => {
+      if (only === 'left') return a < 0
+      if (only === 'added') return b < 0
+      if (only === 'unreadable') return bad.has(a)
+      return a < 0 || b < 0 || bad.has(a) || rowChanged(before, step.table, layout, columns, b, a)
+    }
+    const holds = chooseHolds()
     if (holds) kept.push(i)
   }
   return kept.done()
@@ -223,9 +227,14 @@ const changes = (before: Table, step: StepRun, only: RowSelection, from: number,
       }
       return now
     })
+    const rowState = () => {
+      if (a < 0) return 'removed'
+      if (b < 0) return 'added'
+      return 'same'
+    }
     return {
       row: a < 0 ? b : a,
-      state: a < 0 ? 'removed' : b < 0 ? 'added' : 'same',
+      state: rowState(),
       cells,
       ...(Object.keys(old).length > 0 ? { old } : {}),
       ...(failed.length > 0 ? { bad: failed } : {}),

@@ -37,7 +37,12 @@ export type CachedStep = { readonly result: StepResult; readonly statistics: Ste
 type CacheEntry = CachedStep & { held: readonly object[] }
 
 const buffersOf = ({ table, lineage }: StepResult): HeldBuffer[] => {
-  const rows = lineage.kind === 'index' ? lineage.index : lineage.kind === 'groups' ? lineage.ids : undefined
+  const chooseRows = () => {
+    if (lineage.kind === 'index') return lineage.index
+    if (lineage.kind === 'groups') return lineage.ids
+    return undefined
+  }
+  const rows = chooseRows()
   return [...table.buffers, ...(rows ? [[rows.buffer, rows.byteLength] as const] : [])]
 }
 

@@ -283,28 +283,26 @@ class Checker {
     const least = fn.args.filter((arg) => !arg.optional).length
     const last = fn.args.at(-1)
     const most = last?.rest ? Infinity : fn.args.length
-    if (count < least || count > most)
-      fail(
-        at,
-        `${fn.name} takes ${least === most ? counted(least, 'argument') : most === Infinity ? `at least ${counted(least, 'argument')}` : `${least} to ${most} arguments`}, and has ${count}.`,
-      )
+    const expected = () => {
+      if (least === most) return counted(least, 'argument')
+      if (most === Infinity) return `at least ${counted(least, 'argument')}`
+      return `${least} to ${most} arguments`
+    }
+    if (count < least || count > most) fail(at, `${fn.name} takes ${expected()}, and has ${count}.`)
     return Array.from({ length: count }, (_, i) => fn.args[i] ?? (last as Argument))
   }
 
   /** How a value becomes text. */
   private asText(part: TypedNode): string {
-    const pattern =
-      part.type === 'integer'
-        ? '0'
-        : part.type === 'decimal'
-          ? '0.##'
-          : part.type === 'date'
-            ? 'yyyy-MM-dd'
-            : part.type === 'datetime'
-              ? 'yyyy-MM-dd HH:mm'
-              : part.type === 'time'
-                ? 'HH:mm'
-                : undefined
+    const choosePattern = () => {
+      if (part.type === 'integer') return '0'
+      if (part.type === 'decimal') return '0.##'
+      if (part.type === 'date') return 'yyyy-MM-dd'
+      if (part.type === 'datetime') return 'yyyy-MM-dd HH:mm'
+      if (part.type === 'time') return 'HH:mm'
+      return undefined
+    }
+    const pattern = choosePattern()
     return pattern === undefined
       ? ` ${this.text(part)} & "" is its text.`
       : ` TEXT(${this.text(part)}; "${pattern}") is its text.`

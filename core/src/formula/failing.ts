@@ -55,6 +55,11 @@ export const failingPython = (node: TypedNode, write: WriteNode): Code => {
       : py`${pyHelper('failing_branch')}(${write(node)}, ${write(node.args[0] as TypedNode)}, ${inner[0] ?? pythonNo}, ${inner[1] ?? pythonNo}, ${inner[2] ?? pythonNo})`
   const never = fails === 'never' || seesEmpty === true
   if (never && known.length === 0) return pythonNo
-  const own = never ? code('None') : fails ? fails.python(constantsOf(node)) : code('True')
+  const chooseOwn = () => {
+    if (never) return code('None')
+    if (fails) return fails.python(constantsOf(node))
+    return code('True')
+  }
+  const own = chooseOwn()
   return py`${pyHelper('failing')}(${write(node)}, [${joined(known, ', ')}], [${joined(never ? [] : node.args.map(write), ', ')}], ${own})`
 }

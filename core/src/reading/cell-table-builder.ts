@@ -115,7 +115,14 @@ const nameOf = (cell: RawCell): string => {
     if ('list' in cell) return cell.list
     return textOfCell(cell.type, cell.value)
   }
-  return textOfCell(typeof cell === 'number' ? (Number.isInteger(cell) ? 'integer' : 'decimal') : 'text', cell)
+  const typeOfCell = () => {
+    if (typeof cell === 'number') {
+      if (Number.isInteger(cell)) return 'integer'
+      return 'decimal'
+    }
+    return 'text'
+  }
+  return textOfCell(typeOfCell(), cell)
 }
 
 const widthOf = (row: readonly RawCell[]): number => {

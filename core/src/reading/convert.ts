@@ -84,7 +84,12 @@ export const textReader = ({ type, formats, locale }: ConversionTarget): ((text:
       return value === null ? null : toInteger(value)
     }
   }
-  const iso = type === 'date' ? maybeIsoDate : type === 'time' ? maybeIsoTime : readIsoDateTime
+  const chooseIso = () => {
+    if (type === 'date') return maybeIsoDate
+    if (type === 'time') return maybeIsoTime
+    return readIsoDateTime
+  }
+  const iso = chooseIso()
   const read = formats && formats.length > 0 ? readPatterns(formats, type) : iso
   return (text) => read(trim(text))
 }

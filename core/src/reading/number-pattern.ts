@@ -34,12 +34,12 @@ const parted = (pattern: string): Affixes | string => {
     }
     if (token === "'") return `the quote in “${pattern}” is not closed`
     if (token === '%' || token === '‰') factor = token === '%' ? 100 : 1000
-    const plain =
-      token === "''"
-        ? "'"
-        : token.startsWith("'") && token.length > 1
-          ? token.slice(1, -1).replaceAll("''", "'")
-          : token
+    const choosePlain = () => {
+      if (token === "''") return "'"
+      if (token.startsWith("'") && token.length > 1) return token.slice(1, -1).replaceAll("''", "'")
+      return token
+    }
+    const plain = choosePlain()
     if (/^[A-Za-z]$/.test(token))
       return `“${token}” means nothing in a pattern for numbers; write text in single quotes`
     if (body === '') before += plain

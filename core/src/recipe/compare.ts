@@ -86,7 +86,12 @@ const compareTable = (
       reported = at + 1
     }
     const pair = { step: step.id, number: i + 1, before: words(before, was[at] as Step), after: words(after, step) }
-    lines.push({ mark: !same(was[at], step) ? 'changed' : kept.has(step.id) ? 'same' : 'moved', ...pair })
+    const mark = () => {
+      if (!same(was[at], step)) return 'changed'
+      if (kept.has(step.id)) return 'same'
+      return 'moved'
+    }
+    lines.push({ mark: mark(), ...pair })
   }
   lines.push(
     ...was
@@ -94,13 +99,13 @@ const compareTable = (
       .filter(({ id }) => !is.some((one) => one.id === id))
       .map(removed),
   )
-  const mark: ChangeMark = !old
-    ? 'added'
-    : !next
-      ? 'removed'
-      : old.name !== next.name || lines.some((line) => line.mark !== 'same')
-        ? 'changed'
-        : 'same'
+  const chooseMark = () => {
+    if (!old) return 'added'
+    if (!next) return 'removed'
+    if (old.name !== next.name || lines.some((line) => line.mark !== 'same')) return 'changed'
+    return 'same'
+  }
+  const mark: ChangeMark = chooseMark()
   return {
     id: (next ?? old)?.id ?? '',
     mark,

@@ -57,10 +57,11 @@ export const tableNames =
     { tables, inputs }: { readonly tables: readonly NamedPart[]; readonly inputs: readonly NamedPart[] },
     own?: { readonly name: string },
   ): TableNames =>
-  (id, of = 'table') =>
-    (of === 'input'
-      ? inputs.find((input) => input.id === id)
-      : id === ''
-        ? own
-        : tables.find((table) => table.id === id)
-    )?.name ?? id
+  (id, of = 'table') => {
+    const named = () => {
+      if (of === 'input') return inputs.find((input) => input.id === id)
+      if (id === '') return own
+      return tables.find((table) => table.id === id)
+    }
+    return named()?.name ?? id
+  }

@@ -18,12 +18,14 @@ export const assignFiles = <T extends { readonly name: string }>(
       .filter(({ files: pattern }) => pattern !== undefined && wildcard(pattern).test(file.name))
       .sort((a, b) => message(b.files) - message(a.files))
     // several tables may open one workbook, each another sheet of it
-    const inputs =
-      first?.files === undefined
-        ? first
-          ? [first]
-          : []
-        : recipe.inputs.filter(({ files: pattern }) => pattern === first.files)
+    const chooseInputs = () => {
+      if (first?.files === undefined) {
+        if (first) return [first]
+        return []
+      }
+      return recipe.inputs.filter(({ files: pattern }) => pattern === first.files)
+    }
+    const inputs = chooseInputs()
     for (const { id } of inputs) (ownValue(given, id) ?? setOwnValue(given, id, [])).push(file)
     if (inputs.length === 0) homeless.push(file)
   }
@@ -47,12 +49,12 @@ export const inputByColumns = (
       const wanted = recipe.tables.flatMap(({ steps }) => steps).find((step) => step.input === id)?.read as
         { readonly sheets?: readonly string[] | { readonly like: string } | 'first' } | undefined
       const asked = wanted?.sheets
-      const named =
-        asked === undefined || asked === 'first'
-          ? false
-          : 'like' in asked
-            ? sheets.some((name) => wildcard(asked.like).test(name))
-            : asked.some((name) => sheets.includes(name))
+      const chooseNamed = () => {
+        if (asked === undefined || asked === 'first') return false
+        if ('like' in asked) return sheets.some((name) => wildcard(asked.like).test(name))
+        return asked.some((name) => sheets.includes(name))
+      }
+      const named = chooseNamed()
       return {
         id,
         score:

@@ -390,11 +390,12 @@ export const checkCompatibility = (
     ...valueFindings(recipe, ran?.tables ?? []),
     ...labelFindings(recipe, ran?.tables ?? []),
   ]
-  const verdict: Verdict =
-    broken.length > 0
-      ? 'does-not-fit'
-      : all.some(({ code }) => code === 'missing-column' || code === 'changed-type' || code === 'missing-sheet')
-        ? 'fits-with-changes'
-        : 'fits'
+  const chooseVerdict = () => {
+    if (broken.length > 0) return 'does-not-fit'
+    if (all.some(({ code }) => code === 'missing-column' || code === 'changed-type' || code === 'missing-sheet'))
+      return 'fits-with-changes'
+    return 'fits'
+  }
+  const verdict: Verdict = chooseVerdict()
   return { verdict, findings: all }
 }

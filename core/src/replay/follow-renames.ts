@@ -59,18 +59,21 @@ export const followRenames = (
   const wrong = new Set(brokenSteps(planRecipe(before, undefined, seen)).map(({ step }) => step.id))
   const quickFix = (recipe: Recipe): Recipe | undefined => {
     for (const { step, problem } of brokenSteps(planRecipe(recipe, undefined, now))) {
-      const missing =
-        problem.code === 'formula' ? problem.missing?.column : 'column' in problem ? problem.column : undefined
+      const chooseMissing = () => {
+        if (problem.code === 'formula') return problem.missing?.column
+        if ('column' in problem) return problem.column
+        return undefined
+      }
+      const missing = chooseMissing()
       const name = missing === undefined ? undefined : ownValue(renames, missing)
       if (wrong.has(step.id) || name === undefined) continue
-      const [mended] = quickFixesFor(
-        step,
-        problem.code === 'formula' && problem.missing
-          ? { ...problem, missing: { ...problem.missing, nearest: [name] } }
-          : 'nearest' in problem
-            ? { ...problem, nearest: [name] }
-            : problem,
-      )
+      const renamed = () => {
+        if (problem.code === 'formula' && problem.missing)
+          return { ...problem, missing: { ...problem.missing, nearest: [name] } }
+        if ('nearest' in problem) return { ...problem, nearest: [name] }
+        return problem
+      }
+      const [mended] = quickFixesFor(step, renamed())
       if (mended && JSON.stringify(mended.step) !== JSON.stringify(step))
         return {
           ...recipe,

@@ -161,7 +161,8 @@ const anyOrEvery = (column: Column, groups: Groups, every: boolean): AggregateRe
     if (cell === null) continue
     const g = groups.ids[i] as number
     const one = cell === true ? 1 : 0
-    held[g] = held[g] === -1 ? one : every ? Math.min(held[g] as number, one) : Math.max(held[g] as number, one)
+    if (held[g] === -1) held[g] = one
+    else held[g] = every ? Math.min(held[g] as number, one) : Math.max(held[g] as number, one)
   }
   held.forEach((value, g) => value >= 0 && writer.set(g, value === 1))
   return { column: writer.done(), failures: nothingFailed }

@@ -118,8 +118,12 @@ export const concat = (type: ColumnType, columns: readonly Column[]): Column => 
   if (columns.length === 1 && only) return only
   const total = sumLengths(columns)
   if (type === 'text' || type === 'list') return concatText(type, columns as readonly TextColumn[], total)
-  const values =
-    type === 'boolean' ? uint8s(total) : type === 'date' || type === 'time' ? int32s(total) : float64s(total)
+  const chooseValues = () => {
+    if (type === 'boolean') return uint8s(total)
+    if (type === 'date' || type === 'time') return int32s(total)
+    return float64s(total)
+  }
+  const values = chooseValues()
   const empty = bitmap(total)
   let any = false
   let at = 0

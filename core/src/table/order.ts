@@ -42,7 +42,8 @@ const smallRanks = (
   const ranks = uint32s(values.length)
   for (let i = 0; i < values.length; i++) {
     const rank = ((values[i] as number) ^ 0x80000000) >>> 0
-    ranks[i] = isSet(empty, i) ? 0xffffffff : descending ? 0xfffffffe - rank : rank
+    if (isSet(empty, i)) ranks[i] = 0xffffffff
+    else ranks[i] = descending ? 0xfffffffe - rank : rank
   }
   return ranks
 }
@@ -68,7 +69,8 @@ const scaledRanks = (
   const ranks = uint32s(values.length)
   for (let i = 0; i < values.length; i++) {
     const whole = Math.floor((values[i] as number) * scale + 0.5)
-    ranks[i] = isSet(empty, i) ? 0xffffffff : descending ? high - whole : whole - low
+    if (isSet(empty, i)) ranks[i] = 0xffffffff
+    else ranks[i] = descending ? high - whole : whole - low
   }
   return ranks
 }

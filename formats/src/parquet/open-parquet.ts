@@ -42,8 +42,18 @@ const cellOf = (value: unknown, element: SchemaElement | undefined): RawCell => 
     const number = Number(value)
     const { logical_type: logical, converted_type: converted } = element ?? {}
     if (logical?.type === 'TIME' || converted?.startsWith('TIME_')) {
-      const unit = logical?.type === 'TIME' ? logical.unit : converted === 'TIME_MICROS' ? 'MICROS' : 'MILLIS'
-      return { type: 'time', value: Math.floor(number / (unit === 'NANOS' ? 1e6 : unit === 'MICROS' ? 1e3 : 1)) }
+      const chooseUnit = () => {
+        if (logical?.type === 'TIME') return logical.unit
+        if (converted === 'TIME_MICROS') return 'MICROS'
+        return 'MILLIS'
+      }
+      const unit = chooseUnit()
+      const nanosecondsPerUnit = () => {
+        if (unit === 'NANOS') return 1e6
+        if (unit === 'MICROS') return 1e3
+        return 1
+      }
+      return { type: 'time', value: Math.floor(number / nanosecondsPerUnit()) }
     }
     if (Number.isFinite(number)) return number
     if (Number.isNaN(number)) return null

@@ -217,8 +217,12 @@ export class ComputeProcess {
     if (!ended) options.fault(new Error(`A compute process ended (${signal ?? code}).${message ? ` ${message}` : ''}`))
     const blamed = (job: ComputeJob): boolean =>
       ended ? job === ended : job.state === 'started' && (!options.retries || started.length === 1 || job.suspected > 0)
-    for (const job of jobs.filter(blamed))
-      job.reject(job === ended ? tooSlow(job.limitMs) : memory ? outOfMemory(options.memoryBytes) : lost())
+    const reasonFor = (job: ComputeJob) => {
+      if (job === ended) return tooSlow(job.limitMs)
+      if (memory) return outOfMemory(options.memoryBytes)
+      return lost()
+    }
+    for (const job of jobs.filter(blamed)) job.reject(reasonFor(job))
     for (const job of jobs.filter((one) => !blamed(one)).reverse()) {
       if (job.stopped) {
         job.reject(superseded())

@@ -542,14 +542,12 @@ export const perform = async (task: Task, context: WorkerContext): Promise<unkno
     case 'cells': {
       const { format, sheets } = lookAtFile(stored(task, context), {}, undefined)
       const sheet = sheets[task.sheet]?.name
-      const { table } = (
-        await openFiles(
-          [{ name: task.name, hash: task.hash, size: 0 }],
-          format === 'csv' ? { delimiter: ',', types: 'text' } : sheet === undefined ? {} : { sheets: [sheet] },
-          {},
-          context,
-        )
-      ).files
+      const readAs = (): ReadOptions => {
+        if (format === 'csv') return { delimiter: ',', types: 'text' }
+        if (sheet === undefined) return {}
+        return { sheets: [sheet] }
+      }
+      const { table } = (await openFiles([{ name: task.name, hash: task.hash, size: 0 }], readAs(), {}, context)).files
       return { rows: firstRows(table, table.rowCount) }
     }
     case 'prove':

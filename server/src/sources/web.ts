@@ -118,11 +118,12 @@ export const fetchAnswer = async (
     }
     if (statusCode === 200) return { url, answer }
     answer.resume()
-    throw new Refusal(
-      422,
-      'refused-there',
-      `${url.host} answered ${statusCode}${statusCode === 401 || statusCode === 403 ? ': it asks for a login, which is not given here' : statusCode === 404 ? ': nothing stands at this address' : ''}.`,
-    )
+    const hint = () => {
+      if (statusCode === 401 || statusCode === 403) return ': it asks for a login, which is not given here'
+      if (statusCode === 404) return ': nothing stands at this address'
+      return ''
+    }
+    throw new Refusal(422, 'refused-there', `${url.host} answered ${statusCode}${hint()}.`)
   }
   throw new Refusal(422, 'redirects', `${url.host} sends from one address to the next without end.`)
 }
@@ -165,5 +166,10 @@ export const nameOf = (url: URL, answer: IncomingMessage): string => {
     .slice(0, 120)
   if (/\.(csv|tsv|txt|json|xlsx|ods|parquet)$/i.test(stem)) return stem
   const type = answer.headers['content-type'] ?? ''
-  return `${stem}${/json/.test(type) ? '.json' : /spreadsheetml/.test(type) ? '.xlsx' : '.csv'}`
+  const ending = () => {
+    if (/json/.test(type)) return '.json'
+    if (/spreadsheetml/.test(type)) return '.xlsx'
+    return '.csv'
+  }
+  return `${stem}${ending()}`
 }

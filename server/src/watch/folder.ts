@@ -36,10 +36,11 @@ export const checkFolder = async (folder: string): Promise<Found[]> => {
   try {
     return await filesIn(folder)
   } catch (error) {
-    throw new Refusal(
-      400,
-      'no-folder',
-      `The server cannot look into ${folder}: ${(error as NodeJS.ErrnoException).code === 'ENOENT' ? 'there is no such folder' : (error as NodeJS.ErrnoException).code === 'ENOTDIR' ? 'it is a file' : 'it may not read it'}.`,
-    )
+    const reason = () => {
+      if ((error as NodeJS.ErrnoException).code === 'ENOENT') return 'there is no such folder'
+      if ((error as NodeJS.ErrnoException).code === 'ENOTDIR') return 'it is a file'
+      return 'it may not read it'
+    }
+    throw new Refusal(400, 'no-folder', `The server cannot look into ${folder}: ${reason()}.`)
   }
 }

@@ -78,7 +78,37 @@ export const FlowLayout = ({ shared }: { shared: boolean }) => {
   const changes = flow ? flow.rights === 'all' || flow.rights === 'edit' : !shared
   const [tools, setTools] = useState<ReactNode>()
   const [message, setMessage] = useState('')
-  const allowed = `${flow?.edition ? `${flow.edition}, ` : ''}${flow?.rights === 'edit' ? 'to read, replay and change' : flow?.rights === 'copy' ? 'to read, replay and copy' : 'to read and replay'}`
+  const rightsText = () => {
+    if (flow?.rights === 'edit') return 'to read, replay and change'
+    if (flow?.rights === 'copy') return 'to read, replay and copy'
+    return 'to read and replay'
+  }
+  const allowed = `${flow?.edition ? `${flow.edition}, ` : ''}${rightsText()}`
+  const content = () => {
+    if (error)
+      return (
+        <main className="mx-auto max-w-[560px] p-12">
+          <h1 className="mb-3 font-serif text-[22px] font-semibold">This story cannot be opened</h1>
+          <Notice kind="removed">{error.message}</Notice>
+        </main>
+      )
+    if (flow)
+      return (
+        <FlowContext value={{ flow, place, setTools, setMessage }}>
+          <div className="grid min-h-0 grid-rows-[auto_1fr] overflow-hidden">
+            {flow.rights === 'all' &&
+            flow.heldSince !== null &&
+            flow.recipe.outputs?.some((output) => !isFile(output)) ? (
+              <Held since={flow.heldSince} from={flow.heldFrom} to={flow.recipe} place={place} />
+            ) : (
+              <span />
+            )}
+            <Outlet />
+          </div>
+        </FlowContext>
+      )
+    return <main className="p-12 font-serif text-ink-3 italic">Opening the story…</main>
+  }
   return (
     <div className="grid h-full grid-rows-[52px_1fr] overflow-hidden">
       <header className="grid grid-cols-[1fr_auto_1fr] items-center gap-4 border-b border-line px-[18px]">
@@ -99,27 +129,7 @@ export const FlowLayout = ({ shared }: { shared: boolean }) => {
           <Lamp />
         </div>
       </header>
-      {error ? (
-        <main className="mx-auto max-w-[560px] p-12">
-          <h1 className="mb-3 font-serif text-[22px] font-semibold">This story cannot be opened</h1>
-          <Notice kind="removed">{error.message}</Notice>
-        </main>
-      ) : flow ? (
-        <FlowContext value={{ flow, place, setTools, setMessage }}>
-          <div className="grid min-h-0 grid-rows-[auto_1fr] overflow-hidden">
-            {flow.rights === 'all' &&
-            flow.heldSince !== null &&
-            flow.recipe.outputs?.some((output) => !isFile(output)) ? (
-              <Held since={flow.heldSince} from={flow.heldFrom} to={flow.recipe} place={place} />
-            ) : (
-              <span />
-            )}
-            <Outlet />
-          </div>
-        </FlowContext>
-      ) : (
-        <main className="p-12 font-serif text-ink-3 italic">Opening the story…</main>
-      )}
+      {content()}
     </div>
   )
 }

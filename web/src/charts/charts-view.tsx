@@ -70,34 +70,42 @@ export const ChartsView = ({ story }: { story: Story }) => {
   )
   const plain = (list: readonly string[]): (readonly [string, string])[] => list.map((name) => [name, name])
   const measured = picture.kind === 'scatter' || (picture.how !== 'count' && picture.kind !== 'histogram')
+  const preposition = () => {
+    if (picture.kind === 'scatter') return 'against'
+    if (picture.kind === 'histogram') return 'of'
+    return 'for each'
+  }
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="flex flex-wrap items-center gap-2 border-b border-line px-3.5 py-2.5 font-serif text-[14px]">
         Draw
-        {select('Kind of picture', picture.kind, kinds, (kind) =>
-          put({
+        {select('Kind of picture', picture.kind, kinds, (kind) => {
+          const columnsOfKind = () => {
+            if (kind === 'scatter')
+              return { label: numbers[0] ?? picture.label, column: numbers[1] ?? numbers[0] ?? picture.label }
+            if (kind === 'histogram' && numbers[0] !== undefined && !numbers.includes(picture.label))
+              return { label: numbers[0] }
+            return {}
+          }
+          return put({
             kind: kind as Picture['kind'],
-            ...(kind === 'scatter'
-              ? { label: numbers[0] ?? picture.label, column: numbers[1] ?? numbers[0] ?? picture.label }
-              : kind === 'histogram' && numbers[0] !== undefined && !numbers.includes(picture.label)
-                ? { label: numbers[0] }
-                : {}),
-          }),
-        )}
+            ...columnsOfKind(),
+          })
+        })}
         {picture.kind !== 'scatter' && picture.kind !== 'histogram' && (
           <>
             of{' '}
-            {select('What is measured', picture.how, hows, (how) =>
-              put({
+            {select('What is measured', picture.how, hows, (how) => {
+              const columnOfHow = () => {
+                if (how === 'distinct') return picture.column ?? names[0] ?? ''
+                if (picture.column !== undefined && numbers.includes(picture.column)) return picture.column
+                return numbers[0] ?? names[0] ?? ''
+              }
+              return put({
                 how: how as Picture['how'],
-                column:
-                  how === 'distinct'
-                    ? (picture.column ?? names[0] ?? '')
-                    : picture.column !== undefined && numbers.includes(picture.column)
-                      ? picture.column
-                      : (numbers[0] ?? names[0] ?? ''),
-              }),
-            )}
+                column: columnOfHow(),
+              })
+            })}
           </>
         )}
         {measured &&
@@ -107,7 +115,7 @@ export const ChartsView = ({ story }: { story: Story }) => {
             plain(picture.how === 'distinct' ? names : numbers),
             (column) => put({ column }),
           )}
-        {picture.kind === 'scatter' ? 'against' : picture.kind === 'histogram' ? 'of' : 'for each'}{' '}
+        {preposition()}{' '}
         {select('Along', picture.label, plain(picture.kind === 'scatter' ? numbers : names), (label) => put({ label }))}
         {(picture.kind === 'bar' || picture.kind === 'stacked' || picture.kind === 'line') && (
           <>

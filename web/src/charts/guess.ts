@@ -40,8 +40,13 @@ export const chartFor = (columns: readonly string[], schema: Schema, table: stri
       : named({ kind: 'histogram', label: numbers[0] ?? schema[0]?.name ?? '', how: 'count' })
   const [number] = numbers
   const dated = typeOf(label) === 'date' || typeOf(label) === 'datetime'
+  const kindFor = () => {
+    if (dated) return 'line'
+    if (series !== undefined && columns.length <= 4) return 'stacked'
+    return 'bar'
+  }
   return named({
-    kind: dated ? 'line' : series !== undefined && columns.length <= 4 ? 'stacked' : 'bar',
+    kind: kindFor(),
     label,
     ...(series !== undefined && columns.length <= 4 ? { series } : {}),
     ...(number === undefined ? { how: 'count' as const } : { how: 'sum' as const, column: number }),

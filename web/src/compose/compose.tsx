@@ -173,6 +173,34 @@ export const Compose = () => {
   const onWorkbench = twoTables && !outcome && !noFiles
   const wide = workbench || ((stageView === 'map' || stageView === 'reconcile') && !draft)
   const shownRows = story.steps.find(({ id }) => id === step?.id)?.statistics?.rowsOut
+  const content = () => {
+    if (noFiles)
+      return (
+        <div className="p-8">
+          <h2 className="font-serif text-[18px] font-semibold">This story has no file yet</h2>
+          <p className="mt-1 mb-4 text-ink-2">
+            It came as a recipe. Give it an export on the Replay page to see what it makes of it.
+          </p>
+          <Button look="main" onClick={() => void navigate(`${place.home}/replay`)}>
+            Replay on new exports
+          </Button>
+        </div>
+      )
+    if (onWorkbench && draft) {
+      if (kind === 'join') return <JoinWorkbench key={draft.step.id} step={draft.step} story={story} />
+      return <UnionWorkbench key={draft.step.id} step={draft.step} story={story} />
+    }
+    if (stageView === 'map') return <MapView story={story} />
+    if (stageView === 'reconcile') return <ReconcileView key={story.table?.id} story={story} />
+    if (stageView === 'columns') return <ColumnsView story={story} />
+    if (stageView === 'picture') return <ChartsView story={story} />
+    return (
+      <>
+        {kind === 'unify' && draft && <UnifyWorkbench step={draft.step} story={story} />}
+        <Grid story={story} facts={facts.data?.facts ?? {}} />
+      </>
+    )
+  }
   return (
     <main
       className="grid min-h-0"
@@ -249,36 +277,7 @@ export const Compose = () => {
             <Notice kind="removed">{story.problem ?? view.error?.message}</Notice>
           </div>
         )}
-        {noFiles ? (
-          <div className="p-8">
-            <h2 className="font-serif text-[18px] font-semibold">This story has no file yet</h2>
-            <p className="mt-1 mb-4 text-ink-2">
-              It came as a recipe. Give it an export on the Replay page to see what it makes of it.
-            </p>
-            <Button look="main" onClick={() => void navigate(`${place.home}/replay`)}>
-              Replay on new exports
-            </Button>
-          </div>
-        ) : onWorkbench && draft ? (
-          kind === 'join' ? (
-            <JoinWorkbench key={draft.step.id} step={draft.step} story={story} />
-          ) : (
-            <UnionWorkbench key={draft.step.id} step={draft.step} story={story} />
-          )
-        ) : stageView === 'map' ? (
-          <MapView story={story} />
-        ) : stageView === 'reconcile' ? (
-          <ReconcileView key={story.table?.id} story={story} />
-        ) : stageView === 'columns' ? (
-          <ColumnsView story={story} />
-        ) : stageView === 'picture' ? (
-          <ChartsView story={story} />
-        ) : (
-          <>
-            {kind === 'unify' && draft && <UnifyWorkbench step={draft.step} story={story} />}
-            <Grid story={story} facts={facts.data?.facts ?? {}} />
-          </>
-        )}
+        {content()}
         {!wide && <RowStrip story={story} />}
       </section>
       {!wide && <SelectionPanel story={story} />}

@@ -55,9 +55,17 @@ export const readingStep = (
 export const DatesPanel = ({ story, column, forms }: { story: Story; column: string; forms: DateForms }) => {
   const { question } = forms
   const evidence = question ? question.dayFirst > 0 !== question.monthFirst > 0 : true
-  const [order, setOrder] = useState<'day' | 'month' | ''>(
-    question ? (evidence ? (question.monthFirst > question.dayFirst ? 'month' : 'day') : '') : 'day',
-  )
+  const reading = () => {
+    if (question) {
+      if (evidence) {
+        if (question.monthFirst > question.dayFirst) return 'month'
+        return 'day'
+      }
+      return ''
+    }
+    return 'day'
+  }
+  const [order, setOrder] = useState<'day' | 'month' | ''>(reading())
   const [off, setOff] = useState<readonly string[]>([])
   const [year, setYear] = useState('2031')
   const list = order === 'month' ? forms.month : forms.day
@@ -65,6 +73,11 @@ export const DatesPanel = ({ story, column, forms }: { story: Story; column: str
   const rows = chosen.reduce((sum, { rows: n }) => sum + n, 0)
   const yearless = chosen.some(({ noYear }) => noYear)
   const parameters = (story.recipe.parameters ?? []).filter(({ type }) => type === 'integer')
+  const dateWords = () => {
+    if (forms.type === 'date') return 'a date'
+    if (forms.type === 'time') return 'a time'
+    return 'a date and time'
+  }
   return (
     <section
       aria-label={`Forms of ${noun[forms.type]}`}
@@ -150,8 +163,7 @@ export const DatesPanel = ({ story, column, forms }: { story: Story; column: str
         disabled={chosen.length === 0 || order === ''}
         onClick={() => story.begin(readingStep(column, forms.type, chosen, year))}
       >
-        {`Read as ${forms.type === 'date' ? 'a date' : forms.type === 'time' ? 'a time' : 'a date and time'}`} (
-        {figure(rows)})
+        {`Read as ${dateWords()}`} ({figure(rows)})
       </Button>
     </section>
   )

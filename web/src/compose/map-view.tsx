@@ -91,6 +91,17 @@ export const MapView = ({ story }: { story: Story }) => {
             const input = table.steps[0]?.input
             const source = typeof input === 'string' ? (ownValue(files, input) ?? []).map(({ name }) => name) : []
             const feeders = feedersOf(table).map((id) => recipe.tables.find((one) => one.id === id)?.name ?? id)
+            const rowsText = () => {
+              if (broken) return 'a sentence needs a mend'
+              if (rows === undefined) return 'counting…'
+              return counted(rows, 'row')
+            }
+            const origin = () => {
+              if (source.length > 0)
+                return `from ${source.slice(0, 2).join(', ')}${source.length > 2 ? ` and ${source.length - 2} more` : ''}`
+              if (feeders.length > 0) return `from ${feeders.join(', ')}`
+              return 'typed in'
+            }
             return (
               <li key={table.id} className="border-b border-line" style={{ height: rowHeight }}>
                 <button
@@ -102,16 +113,12 @@ export const MapView = ({ story }: { story: Story }) => {
                   <span className="min-w-0">
                     <b className="block truncate font-serif text-[14.5px] font-semibold">{table.name}</b>
                     <span className="block truncate text-[12px] text-ink-3">
-                      {source.length > 0
-                        ? `from ${source.slice(0, 2).join(', ')}${source.length > 2 ? ` and ${source.length - 2} more` : ''}`
-                        : feeders.length > 0
-                          ? `from ${feeders.join(', ')}`
-                          : 'typed in'}
+                      {origin()}
                       {isWritten(recipe, table.id) ? ' · written at every replay' : ''}
                     </span>
                   </span>
                   <span className={`figures text-right text-[12.5px] ${broken ? 'text-rubric' : 'text-ink-2'}`}>
-                    {broken ? 'a sentence needs a mend' : rows === undefined ? 'counting…' : counted(rows, 'row')}
+                    {rowsText()}
                     <span className="block text-[12px] text-ink-3">
                       {last ? counted(last.columns.length, 'column') : ''} · {counted(table.steps.length, 'sentence')}
                     </span>

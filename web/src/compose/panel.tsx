@@ -111,79 +111,91 @@ const headings: Readonly<Record<Selection['kind'], string>> = {
 export const SelectionPanel = ({ story }: { story: Story }) => {
   const { selection, schemaHere, table, building } = story
   const names = schemaHere.map(({ name }) => name)
-  const columns =
-    selection.kind === 'columns'
-      ? selection.columns.filter((name) => names.includes(name))
-      : selection.kind !== 'table' && names.includes(selection.column)
-        ? [selection.column]
-        : []
+  const chooseColumns = () => {
+    if (selection.kind === 'columns') return selection.columns.filter((name) => names.includes(name))
+    if (selection.kind !== 'table' && names.includes(selection.column)) return [selection.column]
+    return []
+  }
+  const columns = chooseColumns()
   const [only] = columns
   const here: Selection = columns.length === 0 ? { kind: 'table' } : selection
   const type = schemaHere.find(({ name }) => name === only)?.type
   const rows = story.steps.find(({ id }) => id === story.step?.id)?.statistics?.rowsOut
   const builder = builderNamed(building?.id)
-  return (
-    <aside
-      aria-label="What is selected"
-      className="flex min-h-0 flex-col gap-3 overflow-auto border-l border-line px-4 py-3.5"
-    >
-      <div>
-        <h2 className="font-serif text-[15px] font-semibold break-words">
-          {columns.length === 0 ? (table?.name ?? '') : columns.length === 1 ? only : counted(columns.length, 'column')}
-        </h2>
-        <p className="text-[12px] text-ink-3">
-          {columns.length === 0
-            ? `the whole table · ${counted(names.length, 'column')}${rows === undefined ? '' : ` · ${counted(rows, 'row')}`}`
-            : columns.length === 1 && type
-              ? `${typeWords[type].replace(/^an? /, '')} column${here.kind === 'cell' ? ` · ${here.value === null ? 'an empty cell' : `“${here.value.slice(0, 40)}”`}` : here.kind === 'values' ? ` · ${counted(here.values.length, 'value')}` : ''}`
-              : columns.slice(0, 6).join(', ')}
-        </p>
-      </div>
-      {story.draft && shapeKinds.includes(story.draft.step.kind) && <ShapePanel story={story} />}
-      {building?.id === unionFilesId ? (
-        <UnionFiles story={story} />
-      ) : builder && building ? (
+  const body = () => {
+    if (building?.id === unionFilesId) return <UnionFiles story={story} />
+    if (builder && building)
+      return (
         <BuilderPanel
           key={`${builder.id}${building.columns.join()}`}
           builder={builder}
           columns={building.columns}
           story={story}
         />
-      ) : (
-        <>
-          {(here.kind === 'cell' || here.kind === 'part') && here.value !== null && type === 'text' && (
-            <CellText story={story} cell={here} />
-          )}
-          {columns.length === 1 && only !== undefined && here.kind !== 'part' && (
-            <ColumnCard story={story} column={only} />
-          )}
-          {columns.length === 0 && (
-            <p className="text-[12.5px] text-ink-2">
-              Select a column by its name, a cell, a part of its text, or several columns with Shift or Ctrl, to see
-              what they hold and what can be done with them.
-            </p>
-          )}
-          <div>
-            <h3 className="mb-1 text-[12px] font-semibold text-ink-3">
-              {here.kind === 'columns' && columns.length > 1 ? 'With these columns' : headings[here.kind]}
-            </h3>
-            <ul>
-              {verbsFor(here, schemaHere, story.likelyTables).map((verb) => (
-                <li key={verb.name} className="border-b border-line">
-                  <button
-                    type="button"
-                    className="flex w-full py-[4.5px] text-left hover:text-rubric"
-                    onClick={() => story.act(verb)}
-                  >
-                    <span className={here.kind === 'part' ? '' : 'truncate'}>{verb.name}</span>{' '}
-                    {verb.key && <span className="ml-auto pl-2 text-[12px] text-ink-3">{verb.key}</span>}
-                  </button>
-                </li>
-              ))}
-            </ul>
-          </div>
-        </>
-      )}
+      )
+    return (
+      <>
+        {(here.kind === 'cell' || here.kind === 'part') && here.value !== null && type === 'text' && (
+          <CellText story={story} cell={here} />
+        )}
+        {columns.length === 1 && only !== undefined && here.kind !== 'part' && (
+          <ColumnCard story={story} column={only} />
+        )}
+        {columns.length === 0 && (
+          <p className="text-[12.5px] text-ink-2">
+            Select a column by its name, a cell, a part of its text, or several columns with Shift or Ctrl, to see what
+            they hold and what can be done with them.
+          </p>
+        )}
+        <div>
+          <h3 className="mb-1 text-[12px] font-semibold text-ink-3">
+            {here.kind === 'columns' && columns.length > 1 ? 'With these columns' : headings[here.kind]}
+          </h3>
+          <ul>
+            {verbsFor(here, schemaHere, story.likelyTables).map((verb) => (
+              <li key={verb.name} className="border-b border-line">
+                <button
+                  type="button"
+                  className="flex w-full py-[4.5px] text-left hover:text-rubric"
+                  onClick={() => story.act(verb)}
+                >
+                  <span className={here.kind === 'part' ? '' : 'truncate'}>{verb.name}</span>{' '}
+                  {verb.key && <span className="ml-auto pl-2 text-[12px] text-ink-3">{verb.key}</span>}
+                </button>
+              </li>
+            ))}
+          </ul>
+        </div>
+      </>
+    )
+  }
+  const selectedText = () => {
+    if (here.kind === 'values') return ` · ${counted(here.values.length, 'value')}`
+    if (here.kind !== 'cell') return ''
+    return here.value === null ? ' · an empty cell' : ` · “${here.value.slice(0, 40)}”`
+  }
+  const subheading = () => {
+    if (columns.length === 0)
+      return `the whole table · ${counted(names.length, 'column')}${rows === undefined ? '' : ` · ${counted(rows, 'row')}`}`
+    if (columns.length === 1 && type) return `${typeWords[type].replace(/^an? /, '')} column${selectedText()}`
+    return columns.slice(0, 6).join(', ')
+  }
+  const heading = () => {
+    if (columns.length === 0) return table?.name ?? ''
+    if (columns.length === 1) return only
+    return counted(columns.length, 'column')
+  }
+  return (
+    <aside
+      aria-label="What is selected"
+      className="flex min-h-0 flex-col gap-3 overflow-auto border-l border-line px-4 py-3.5"
+    >
+      <div>
+        <h2 className="font-serif text-[15px] font-semibold break-words">{heading()}</h2>
+        <p className="text-[12px] text-ink-3">{subheading()}</p>
+      </div>
+      {story.draft && shapeKinds.includes(story.draft.step.kind) && <ShapePanel story={story} />}
+      {body()}
     </aside>
   )
 }

@@ -40,6 +40,14 @@ export const FindBar = ({
       ? []
       : story.schemaHere.filter(({ name }) => name.toLowerCase().includes(text.toLowerCase())).slice(0, 8)
   const { data } = find
+  const found = () => {
+    if (find.isPending) return 'Looking…'
+    if (data) {
+      if (data.total === 0) return 'No cell holds that.'
+      return `${counted(data.total, 'cell')}${data.total === 1 ? ' holds' : ' hold'} it`
+    }
+    return ''
+  }
   return (
     <div role="search" className="flex flex-wrap items-center gap-2 border-b border-line bg-paper px-3.5 py-1.5">
       <input
@@ -66,13 +74,7 @@ export const FindBar = ({
         Next
       </Button>
       <span role="status" className="figures text-[12px] text-ink-3">
-        {find.isPending
-          ? 'Looking…'
-          : data
-            ? data.total === 0
-              ? 'No cell holds that.'
-              : `${counted(data.total, 'cell')}${data.total === 1 ? ' holds' : ' hold'} it`
-            : ''}
+        {found()}
       </span>
       {columns.map(({ name }) => (
         <button

@@ -99,7 +99,12 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
   useEffect(() => setActive(undefined), [story.step?.id, story.diffMode, story.only])
 
   const { selection, setSelection } = story
-  const chosen = selection.kind === 'columns' ? selection.columns : selection.kind === 'table' ? [] : [selection.column]
+  const chooseChosen = () => {
+    if (selection.kind === 'columns') return selection.columns
+    if (selection.kind === 'table') return []
+    return [selection.column]
+  }
+  const chosen = chooseChosen()
   const choose = (name: string, more: boolean, span: boolean): void => {
     if (selection.kind !== 'columns' || (!more && !span)) return setSelection({ kind: 'columns', columns: [name] })
     if (span) {
@@ -156,11 +161,12 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
     if (!by || (event.target as HTMLElement).closest('[role=columnheader]')) return
     event.preventDefault()
     const { row, at } = active ?? { row: -1, at: 0 }
-    goTo(
-      event.ctrlKey && event.key === 'End' ? total - 1 : event.ctrlKey && event.key === 'Home' ? 0 : row + (by[0] ?? 0),
-      at + (by[1] ?? 0),
-      event.shiftKey,
-    )
+    const nextRow = () => {
+      if (event.ctrlKey && event.key === 'End') return total - 1
+      if (event.ctrlKey && event.key === 'Home') return 0
+      return row + (by[0] ?? 0)
+    }
+    goTo(nextRow(), at + (by[1] ?? 0), event.shiftKey)
   }
   const copy = async (): Promise<void> => {
     const whole = selection.kind === 'columns'
@@ -367,6 +373,11 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
           {rows.getVirtualItems().map(({ index: place, start }) => {
             const index = tall.rowOf(place)
             const row = rowAt(index)
+            const prefix = () => {
+              if (row?.state === 'removed') return '− '
+              if (row?.state === 'added' && story.diffMode === 'changes') return '+ '
+              return ''
+            }
             return (
               <div
                 key={place}
@@ -381,7 +392,7 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
                   className="sticky left-0 z-10 h-full flex-none border-r border-b border-line bg-paper pr-2 text-right text-[12px] text-ink-3 group-data-[state=came]:text-added group-data-[state=went]:text-removed"
                   style={{ width: numberWidth, lineHeight: `${rowHeight - 1}px` }}
                 >
-                  {row?.state === 'removed' ? '− ' : row?.state === 'added' && story.diffMode === 'changes' ? '+ ' : ''}
+                  {prefix()}
                   {row ? figure(row.row + 1) : ''}
                 </div>
                 {still > 0 && (

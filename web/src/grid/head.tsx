@@ -36,6 +36,11 @@ export const Head = ({ column, at, left, width, on, facts, choose, resize, fit, 
     setNaming(false)
     if (text.trim() !== '' && text !== column.name) rename(text)
   }
+  const insertionMark = () => {
+    if (over === 'before') return 'shadow-[inset_3px_0_0_var(--rubric)]!'
+    if (over === 'after') return 'shadow-[inset_-3px_0_0_var(--rubric)]!'
+    return ''
+  }
   return (
     <div
       role="columnheader"
@@ -60,7 +65,7 @@ export const Head = ({ column, at, left, width, on, facts, choose, resize, fit, 
         event.preventDefault()
         drop(dragged, sideOf(event))
       }}
-      className={`absolute top-0 h-full border-r border-line bg-sheet aria-selected:bg-token-tint aria-selected:shadow-[inset_0_3px_0_var(--token)] data-[state=came]:bg-added-tint data-[state=came]:shadow-[inset_0_3px_0_var(--added)] data-[state=went]:bg-removed-tint ${over === 'before' ? 'shadow-[inset_3px_0_0_var(--rubric)]!' : over === 'after' ? 'shadow-[inset_-3px_0_0_var(--rubric)]!' : ''}`}
+      className={`absolute top-0 h-full border-r border-line bg-sheet aria-selected:bg-token-tint aria-selected:shadow-[inset_0_3px_0_var(--token)] data-[state=came]:bg-added-tint data-[state=came]:shadow-[inset_0_3px_0_var(--added)] data-[state=went]:bg-removed-tint ${insertionMark()}`}
       style={{ left, width }}
     >
       {naming ? (

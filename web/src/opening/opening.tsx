@@ -100,6 +100,11 @@ const OpeningView = ({ title, start, keep, back }: OpeningProps) => {
     read: opening.read,
   } as Step
   const error = problem ?? (look.error ?? opened.error)?.message
+  const content = () => {
+    if (diffMode === 'raw') return <RawSheet opening={opening} />
+    if (opened.data) return <OpenedTable opened={opened.data} />
+    return <p className="p-6 font-serif text-ink-3 italic">Nothing is read yet.</p>
+  }
   return (
     <main
       className="grid min-h-0 grid-cols-[392px_minmax(0,1fr)]"
@@ -157,13 +162,7 @@ const OpeningView = ({ title, start, keep, back }: OpeningProps) => {
             />
           </span>
         </div>
-        {diffMode === 'raw' ? (
-          <RawSheet opening={opening} />
-        ) : opened.data ? (
-          <OpenedTable opened={opened.data} />
-        ) : (
-          <p className="p-6 font-serif text-ink-3 italic">Nothing is read yet.</p>
-        )}
+        {content()}
         <p className="border-t border-line px-3.5 py-2 text-[12.5px] text-ink-2">
           {diffMode === 'raw'
             ? 'Click the number of the row that holds the names, with Shift for two rows; drag the corner marks to take in more or less.'

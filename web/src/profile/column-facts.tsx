@@ -7,6 +7,11 @@ const round = (n: number): string => formatDecimal(Number(n.toPrecision(6)))
 /** The figures of a column as name and value. */
 const figuresOf = (facts: ColumnFacts): (readonly [string, string])[] => {
   const dated = facts.type === 'date' || facts.type === 'datetime'
+  const lengths = () => {
+    if (facts.longest === undefined) return undefined
+    if (facts.shortest === facts.longest) return counted(facts.longest, 'character')
+    return `${facts.shortest ?? 0} to ${counted(facts.longest, 'character')}`
+  }
   const rows: (readonly [string, string | undefined])[] = [
     ['Filled', `${figure(facts.filled)} of ${figure(facts.rows)}`],
     ['Empty', facts.filled < facts.rows ? figure(facts.rows - facts.filled) : undefined],
@@ -17,14 +22,7 @@ const figuresOf = (facts: ColumnFacts): (readonly [string, string])[] => {
     ['Median', facts.median],
     ['Middle half', facts.quarters ? `${facts.quarters[0]} to ${facts.quarters[1]}` : undefined],
     ['Deviation', facts.deviation === undefined ? undefined : round(facts.deviation)],
-    [
-      'Length',
-      facts.longest === undefined
-        ? undefined
-        : facts.shortest === facts.longest
-          ? counted(facts.longest, 'character')
-          : `${facts.shortest ?? 0} to ${counted(facts.longest, 'character')}`,
-    ],
+    ['Length', lengths()],
   ]
   return rows.flatMap(([name, value]) => (value === undefined ? [] : [[name, value] as const]))
 }

@@ -21,10 +21,15 @@ const kindWords: Readonly<Record<ScheduleKind, string>> = {
 const days = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const
 const ordinal = (n: number): string =>
   `${n}${n % 100 >= 11 && n % 100 <= 13 ? 'th' : (['th', 'st', 'nd', 'rd'][n % 10] ?? 'th')}`
-const whenWords = ({ when, folder }: WatchSettings): string =>
-  when.kind === 'arrival'
-    ? `When new files arrive in ${folder ?? ''}`
-    : `${when.kind === 'daily' ? 'Every day' : when.kind === 'weekly' ? `Every ${days[when.day - 1] ?? ''}` : `Every month on the ${ordinal(when.day)}`} at ${when.at}, with ${folder ? `the newest files in ${folder}` : 'what is kept or fetched anew'}`
+const whenWords = ({ when, folder }: WatchSettings): string => {
+  if (when.kind === 'arrival') return `When new files arrive in ${folder ?? ''}`
+  const rhythm = () => {
+    if (when.kind === 'daily') return 'Every day'
+    if (when.kind === 'weekly') return `Every ${days[when.day - 1] ?? ''}`
+    return `Every month on the ${ordinal(when.day)}`
+  }
+  return `${rhythm()} at ${when.at}, with ${folder ? `the newest files in ${folder}` : 'what is kept or fetched anew'}`
+}
 
 type ParameterRule = WatchSettings['parameters'][string]
 const dayWords: Readonly<Record<Extract<ParameterRule, { day: string }>['day'], string>> = {
@@ -51,16 +56,15 @@ const RuleField = ({
     <select
       className="field font-sans text-[13px]"
       aria-label={`What ${name} is`}
-      value={reported === undefined ? '' : 'value' in reported ? 'value' : reported.day}
-      onChange={({ target }) =>
-        report(
-          target.value === ''
-            ? undefined
-            : target.value === 'value'
-              ? { value: String(value ?? '') }
-              : ({ day: target.value } as ParameterRule),
-        )
-      }
+      value={reported && 'value' in reported ? 'value' : (reported?.day ?? '')}
+      onChange={({ target }) => {
+        const rule = () => {
+          if (target.value === '') return undefined
+          if (target.value === 'value') return { value: String(value ?? '') }
+          return { day: target.value } as ParameterRule
+        }
+        return report(rule())
+      }}
     >
       {value !== undefined && <option value="">{`${String(value ?? 'empty')}, as the story has it`}</option>}
       {(type === 'date' || type === 'datetime') &&
@@ -99,8 +103,12 @@ const WatchForm = ({
   const [day, setDay] = useState(1)
   const [folder, setFolder] = useState('')
   const [mail, setMail] = useState('')
-  const when: WatchSettings['when'] =
-    kind === 'arrival' ? { kind } : kind === 'daily' ? { kind, at } : { kind, at, day }
+  const chooseWhen = () => {
+    if (kind === 'arrival') return { kind }
+    if (kind === 'daily') return { kind, at }
+    return { kind, at, day }
+  }
+  const when: WatchSettings['when'] = chooseWhen()
   return (
     <form
       className="grid gap-2.5 rounded-lg border border-line bg-sheet p-3 font-serif text-[14px]"
@@ -219,6 +227,11 @@ const logLooks: Readonly<Record<WatchReply['log'][number]['what'], readonly [str
   failed: ['!', 'text-removed'],
 }
 
+const stateOf = ({ on, nextAt }: WatchReply): string => {
+  if (!on) return 'Rests.'
+  return nextAt ? `Next on ${moment(nextAt)}.` : 'Watches.'
+}
+
 const WatchCard = ({
   watch,
   put,
@@ -237,9 +250,7 @@ const WatchCard = ({
       {watch.settings.mail ? `; ${watch.settings.mail} gets a notice.` : '.'}
     </p>
     <p className="mt-0.5 flex items-center gap-3 text-[12.5px] text-ink-2">
-      <span className="figures">
-        {!watch.on ? 'Rests.' : watch.nextAt ? `Next on ${moment(watch.nextAt)}.` : 'Watches.'}
-      </span>
+      <span className="figures">{stateOf(watch)}</span>
       <Button look="link" className="py-0!" onClick={() => put({ method: 'PUT', on: !watch.on })}>
         {watch.on ? 'Let it rest' : 'Go on'}
       </Button>
@@ -248,26 +259,33 @@ const WatchCard = ({
       </Button>
     </p>
     <ul className="mt-1.5 grid gap-1 text-[12.5px]" aria-label="What came of it">
-      {watch.log.slice(0, 6).map(({ id, at, what, sentence, run, files }) => (
-        <li key={id} className="grid grid-cols-[16px_96px_1fr] gap-1">
-          <b className={logLooks[what][1]}>{logLooks[what][0]}</b>
-          <span className="figures text-ink-3">{moment(at)}</span>
-          <span>
-            {what === 'replays' ? 'Replayed with ' : what === 'waits' ? 'Waits: ' : ''}
-            {sentence}{' '}
-            {run !== null && (
-              <Button look="link" className="py-0!" onClick={() => show(run)}>
-                See it
-              </Button>
-            )}
-            {what === 'waits' && Object.keys(files).length > 0 && (
-              <Button look="link" className="py-0!" onClick={() => look(files)}>
-                Answer
-              </Button>
-            )}
-          </span>
-        </li>
-      ))}
+      {watch.log.slice(0, 6).map(({ id, at, what, sentence, run, files }) => {
+        const prefix = () => {
+          if (what === 'replays') return 'Replayed with '
+          if (what === 'waits') return 'Waits: '
+          return ''
+        }
+        return (
+          <li key={id} className="grid grid-cols-[16px_96px_1fr] gap-1">
+            <b className={logLooks[what][1]}>{logLooks[what][0]}</b>
+            <span className="figures text-ink-3">{moment(at)}</span>
+            <span>
+              {prefix()}
+              {sentence}{' '}
+              {run !== null && (
+                <Button look="link" className="py-0!" onClick={() => show(run)}>
+                  See it
+                </Button>
+              )}
+              {what === 'waits' && Object.keys(files).length > 0 && (
+                <Button look="link" className="py-0!" onClick={() => look(files)}>
+                  Answer
+                </Button>
+              )}
+            </span>
+          </li>
+        )
+      })}
     </ul>
   </li>
 )

@@ -45,6 +45,11 @@ type FindingAnswers = {
 }
 
 /** What the new files of an input have that the story did not expect, with what can be answered. */
+const toneOf = (finding: FitFinding): string => {
+  if (adds.includes(finding.code)) return 'text-added'
+  return breaks(finding) ? 'text-removed' : 'text-changed'
+}
+
 export const Findings = ({
   report,
   input,
@@ -83,13 +88,20 @@ export const Findings = ({
       ))}
       {findings.map((finding) => (
         <li key={finding.sentence} className="grid grid-cols-[18px_1fr] gap-2">
-          <b className={adds.includes(finding.code) ? 'text-added' : breaks(finding) ? 'text-removed' : 'text-changed'}>
-            {ownValue(marks, finding.code) ?? '·'}
-          </b>
+          <b className={toneOf(finding)}>{ownValue(marks, finding.code) ?? '·'}</b>
           <span>
             {finding.sentence}{' '}
-            {finding.offers.map((offer, i) =>
-              offer.do === 'rename' ? (
+            {finding.offers.map((offer, i) => {
+              const answerText = () => {
+                if (offer.do === 'expect') {
+                  if (finding.code === 'changed-type') return `Take it as ${typeWords[offer.type]} from now on`
+                  return 'Expect it from now on'
+                }
+                if (offer.do === 'read-as') return `Read it as ${typeWords[offer.type]} from now on`
+                if (offer.do === 'do-without') return 'Do without it from now on'
+                return capital(offer.why)
+              }
+              return offer.do === 'rename' ? (
                 <button
                   key={i}
                   type="button"
@@ -108,19 +120,11 @@ export const Findings = ({
                     className="mr-3 font-semibold text-rubric hover:underline"
                     onClick={() => keep(finding, offer)}
                   >
-                    {offer.do === 'expect'
-                      ? finding.code === 'changed-type'
-                        ? `Take it as ${typeWords[offer.type]} from now on`
-                        : 'Expect it from now on'
-                      : offer.do === 'read-as'
-                        ? `Read it as ${typeWords[offer.type]} from now on`
-                        : offer.do === 'do-without'
-                          ? 'Do without it from now on'
-                          : capital(offer.why)}
+                    {answerText()}
                   </button>
                 )
-              ),
-            )}
+              )
+            })}
             {finding.offers.map(
               (offer, i) =>
                 offer.do === 'read-as' &&

@@ -91,6 +91,13 @@ const states: Readonly<Record<RunReply['state'], string>> = {
   stopped: '– stopped',
 }
 
+const stateTones: Readonly<Record<RunReply['state'], string>> = {
+  running: 'text-changed',
+  done: 'text-added',
+  failed: 'text-removed',
+  stopped: 'text-removed',
+}
+
 /** Every replay, the newest first. */
 export const PastReplays = ({
   runs,
@@ -104,41 +111,37 @@ export const PastReplays = ({
   <section aria-label="Past replays">
     <h2 className="mb-1 font-serif text-[16px] font-semibold">Past replays</h2>
     <ul>
-      {runs.map((run) => (
-        <li key={run.id} className="border-b border-line">
-          <button
-            type="button"
-            aria-current={run.id === shown}
-            className="figures grid w-full grid-cols-[110px_1fr_auto_80px] gap-2 py-1.5 text-left text-[12.5px] text-ink-2 hover:text-ink aria-[current=true]:bg-rubric-tint aria-[current=true]:text-ink"
-            onClick={() => show(run.id)}
-          >
-            <span>{moment(run.startedAt)}</span>
-            <span className="truncate">
-              {[...new Set(run.files.map(({ name }) => name))].join(', ')}
-              {run.by !== null && ` · ${run.by}`}
-              {run.alone && ' · by itself'}
-              {run.retells !== null && ' · told again'}
-            </span>
-            <span className="text-right">
-              {run.state === 'running'
-                ? run.doing
-                : run.outputs.map(({ rows }) => figure(rows)).join(' + ') +
-                  (run.outputs.length > 0
-                    ? run.outputs.length === 1 && run.outputs[0]?.rows === 1
-                      ? ' row'
-                      : ' rows'
-                    : '')}
-            </span>
-            <span
-              className={
-                run.state === 'done' ? 'text-added' : run.state === 'running' ? 'text-changed' : 'text-removed'
-              }
+      {runs.map((run) => {
+        const unit = () => {
+          if (run.outputs.length > 0) {
+            if (run.outputs.length === 1 && run.outputs[0]?.rows === 1) return ' row'
+            return ' rows'
+          }
+          return ''
+        }
+        return (
+          <li key={run.id} className="border-b border-line">
+            <button
+              type="button"
+              aria-current={run.id === shown}
+              className="figures grid w-full grid-cols-[110px_1fr_auto_80px] gap-2 py-1.5 text-left text-[12.5px] text-ink-2 hover:text-ink aria-[current=true]:bg-rubric-tint aria-[current=true]:text-ink"
+              onClick={() => show(run.id)}
             >
-              {states[run.state]}
-            </span>
-          </button>
-        </li>
-      ))}
+              <span>{moment(run.startedAt)}</span>
+              <span className="truncate">
+                {[...new Set(run.files.map(({ name }) => name))].join(', ')}
+                {run.by !== null && ` · ${run.by}`}
+                {run.alone && ' · by itself'}
+                {run.retells !== null && ' · told again'}
+              </span>
+              <span className="text-right">
+                {run.state === 'running' ? run.doing : run.outputs.map(({ rows }) => figure(rows)).join(' + ') + unit()}
+              </span>
+              <span className={stateTones[run.state]}>{states[run.state]}</span>
+            </button>
+          </li>
+        )
+      })}
       {runs.length === 0 && <li className="py-2 text-ink-3">None yet.</li>}
     </ul>
   </section>

@@ -170,6 +170,15 @@ export const Replay = () => {
           )
           const own = report?.findings.filter((finding) => finding.input === id) ?? []
           const verdict = verdictOf(own)
+          const filesText = () => {
+            if (fresh)
+              return `${fresh.map((file) => file.name).join(', ')}${one ? ` · ${counted(one.rows, 'row')}` : ''}`
+            if (ownValue(flow.files, id))
+              return `${ownValue(flow.files, id)
+                ?.map((file) => file.name)
+                .join(', ')} · kept from last time`
+            return `waits for ${pattern ?? 'a file'}`
+          }
           return (
             <section key={id} aria-label={name} className="mb-3 rounded-xl border border-line bg-sheet px-4 py-[13px]">
               <div className="flex items-center gap-[9px]">
@@ -178,15 +187,7 @@ export const Replay = () => {
                 {fresh && one && (
                   <span className={`font-semibold ${verdictWords[verdict][1]}`}>{verdictWords[verdict][0]}</span>
                 )}
-                <span className="figures ml-auto text-[12.5px] text-ink-2">
-                  {fresh
-                    ? `${fresh.map((file) => file.name).join(', ')}${one ? ` · ${counted(one.rows, 'row')}` : ''}`
-                    : ownValue(flow.files, id)
-                      ? `${ownValue(flow.files, id)
-                          ?.map((file) => file.name)
-                          .join(', ')} · kept from last time`
-                      : `waits for ${pattern ?? 'a file'}`}
-                </span>
+                <span className="figures ml-auto text-[12.5px] text-ink-2">{filesText()}</span>
               </div>
               {sources.length > 0 && !place.token && (
                 <Button look="link" className="py-0!" onClick={() => void fetchAnew(id, sources)}>

@@ -46,12 +46,21 @@ const shown = (value: unknown): string => {
 /** The same test with another op: what it compares with is kept where it still means something. */
 const withOp = (test: Test, op: ConditionOp, type: ConditionField['type'] | undefined): Test => {
   const options = { ...(test.ignoreCase ? { ignoreCase: true } : {}), ...(test.trim ? { trim: true } : {}) }
-  const value =
-    'value' in test ? test.value : 'values' in test ? (test.values[0] ?? null) : 'from' in test ? test.from : null
+  const chooseValue = () => {
+    if ('value' in test) return test.value
+    if ('values' in test) return test.values[0] ?? null
+    if ('from' in test) return test.from
+    return null
+  }
+  const value = chooseValue()
   const column = test.column
   if (op === 'is-empty' || op === 'is-filled') return { column, op, ...options }
-  if (op === 'is-one-of' || op === 'is-none-of')
-    return { column, op, values: 'values' in test ? test.values : value === null ? [] : [value], ...options }
+  const listed = () => {
+    if ('values' in test) return test.values
+    if (value === null) return []
+    return [value]
+  }
+  if (op === 'is-one-of' || op === 'is-none-of') return { column, op, values: listed(), ...options }
   if (op === 'between') return { column, op, from: value, to: value, ...options }
   const needsText = textOps.includes(op)
   return {
@@ -236,10 +245,20 @@ export const ConditionEditor = ({
   set: (value: Condition) => void
 }) => {
   const joint: 'all' | 'any' = 'any' in value ? 'any' : 'all'
-  const tests: readonly Condition[] = 'all' in value ? value.all : 'any' in value ? value.any : [value]
+  const chooseTests = () => {
+    if ('all' in value) return value.all
+    if ('any' in value) return value.any
+    return [value]
+  }
+  const tests: readonly Condition[] = chooseTests()
   const write = (next: readonly Condition[], how = joint): void => {
     const [only] = next
-    set(next.length === 1 && only ? only : how === 'all' ? { all: next } : { any: next })
+    const combined = () => {
+      if (next.length === 1 && only) return only
+      if (how === 'all') return { all: next }
+      return { any: next }
+    }
+    set(combined())
   }
   return (
     <div className="grid min-w-[460px] gap-2">

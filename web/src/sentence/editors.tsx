@@ -89,7 +89,14 @@ export const SlotEditor = ({
               key={key}
               type="button"
               className="rounded px-2 py-1 text-left hover:bg-sunk"
-              onClick={() => (set(key === 'true' ? true : key === 'false' ? false : key), close())}
+              onClick={() => {
+                const parsed = () => {
+                  if (key === 'true') return true
+                  if (key === 'false') return false
+                  return key
+                }
+                return (set(parsed()), close())
+              }}
             >
               {words}
             </button>
@@ -308,7 +315,12 @@ const ColumnsEditor = ({
 }) => {
   const rule = ruleOf(value)
   const names = schema.map(({ name }) => name)
-  const list = Array.isArray(value) ? (value as readonly string[]) : 'except' in value ? value.except : []
+  const chooseList = () => {
+    if (Array.isArray(value)) return value as readonly string[]
+    if ('except' in value) return value.except
+    return []
+  }
+  const list = chooseList()
   const meant = selectedNames(value, schema)
   const choose = (next: Rule): void => {
     if (next === 'list') set(meant.length > 0 ? meant : names.slice(0, 1))

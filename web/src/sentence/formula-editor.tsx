@@ -9,6 +9,7 @@ import {
   type Parameter,
   type Schema,
   type Token,
+  type ColumnType,
 } from '@fabula/core'
 
 type Offer = {
@@ -48,17 +49,15 @@ const pieces = (
   }
   for (const token of maybeTokens(text)) {
     push(at, token.from, 'text-ink-3')
-    push(
-      token.from,
-      token.to,
-      token.kind === 'name'
-        ? functionNames.has(token.value.toUpperCase())
-          ? 'font-semibold text-ink'
-          : names.has(token.value)
-            ? 'text-token'
-            : 'text-ink'
-        : tone[token.kind],
-    )
+    const toneOf = () => {
+      if (token.kind === 'name') {
+        if (functionNames.has(token.value.toUpperCase())) return 'font-semibold text-ink'
+        if (names.has(token.value)) return 'text-token'
+        return 'text-ink'
+      }
+      return tone[token.kind]
+    }
+    push(token.from, token.to, toneOf())
     at = token.to
   }
   push(at, text.length, 'text-ink-3')
@@ -110,6 +109,17 @@ const offersFor = (word: string, schema: Schema, parameters: readonly Parameter[
       kind: 'function',
     }))
   return [...columns.slice(0, 4), ...functions.slice(0, 5), ...asked.slice(0, 2)].slice(0, 8)
+}
+
+const resultWords: Readonly<Record<ColumnType, string>> = {
+  text: 'text',
+  integer: 'whole numbers',
+  decimal: 'numbers',
+  boolean: 'true or false',
+  date: 'dates',
+  datetime: 'dates and times',
+  time: 'times',
+  list: 'lists',
 }
 
 /** A formula with colours, completion, help on the arguments and its error underlined while it is typed. */
@@ -176,6 +186,11 @@ export const FormulaEditor = ({
     } else if (event.key === 'Enter' && !event.ctrlKey) event.stopPropagation()
   }
   const look = 'min-h-[74px] px-2 py-1.5 font-mono text-[12.5px] leading-[20px] whitespace-pre-wrap break-words'
+  const verdict = () => {
+    if (problem) return problem.sentence
+    if ('type' in checked) return `gives ${resultWords[checked.type]}`
+    return ''
+  }
   return (
     <div className={`grid gap-2 ${wide ? 'w-[520px]' : ''}`}>
       <label className="grid gap-1">
@@ -209,31 +224,30 @@ export const FormulaEditor = ({
         </span>
       </label>
       <p id={`${listId}-says`} role="status" className={`min-h-5 ${problem ? 'text-removed' : 'text-ink-3'}`}>
-        {problem
-          ? problem.sentence
-          : 'type' in checked
-            ? `gives ${checked.type === 'integer' ? 'whole numbers' : checked.type === 'decimal' ? 'numbers' : checked.type === 'boolean' ? 'true or false' : checked.type === 'datetime' ? 'dates and times' : checked.type === 'text' ? 'text' : `${checked.type}s`}`
-            : ''}
+        {verdict()}
       </p>
       {offers.length > 0 && (
         <ul role="listbox" aria-label="What may stand here" className="border-t border-line">
-          {offers.map(({ label, put, about, kind }, i) => (
-            <li key={label} role="option" aria-selected={i === chosen}>
-              <button
-                type="button"
-                tabIndex={-1}
-                className={`w-full rounded px-1 py-1 text-left hover:bg-sunk ${i === chosen ? 'bg-token-tint' : ''}`}
-                onClick={() => insert(put, word.length)}
-              >
-                <b
-                  className={`font-mono text-[12px] ${kind === 'column' ? 'text-token' : kind === 'parameter' ? 'text-rubric' : ''}`}
+          {offers.map(({ label, put, about, kind }, i) => {
+            const tone = () => {
+              if (kind === 'column') return 'text-token'
+              if (kind === 'parameter') return 'text-rubric'
+              return ''
+            }
+            return (
+              <li key={label} role="option" aria-selected={i === chosen}>
+                <button
+                  type="button"
+                  tabIndex={-1}
+                  className={`w-full rounded px-1 py-1 text-left hover:bg-sunk ${i === chosen ? 'bg-token-tint' : ''}`}
+                  onClick={() => insert(put, word.length)}
                 >
-                  {label}
-                </b>{' '}
-                <span className="text-ink-2">{about}</span>
-              </button>
-            </li>
-          ))}
+                  <b className={`font-mono text-[12px] ${tone()}`}>{label}</b>{' '}
+                  <span className="text-ink-2">{about}</span>
+                </button>
+              </li>
+            )
+          })}
         </ul>
       )}
       {help && offers.length === 0 && (

@@ -31,6 +31,11 @@ export const InputForm = ({
     )
     close()
   }
+  const hint = () => {
+    if (taken) return `Another input is called ${name.trim()}. Take another name.`
+    if (strangers[0]) return `${strangers[0].name}, which is open now, would not be known by this.`
+    return '* stands for any run of letters, ? for one. By this a replay knows which file goes where.'
+  }
   return (
     <span
       className="mt-2 grid gap-1.5 font-sans text-[12.5px]"
@@ -53,13 +58,7 @@ export const InputForm = ({
           onChange={(event) => setPattern(event.target.value)}
         />
       </label>
-      <span className="text-ink-3">
-        {taken
-          ? `Another input is called ${name.trim()}. Take another name.`
-          : strangers[0]
-            ? `${strangers[0].name}, which is open now, would not be known by this.`
-            : '* stands for any run of letters, ? for one. By this a replay knows which file goes where.'}
-      </span>
+      <span className="text-ink-3">{hint()}</span>
       <KeepOrLeave words="Keep it" keep={keep} leave={close} disabled={name.trim() === '' || taken} />
     </span>
   )

@@ -58,11 +58,12 @@ const fits = (how: MeasureValue['how'], type: Schema[number]['type'] | undefined
 const changed = (measure: MeasureValue, next: Partial<MeasureValue>, schema: Schema, named: boolean): MeasureValue => {
   const how = next.how ?? measure.how
   const wanted = next.column ?? measure.column
-  const column = bare(how)
-    ? undefined
-    : fits(how, schema.find(({ name }) => name === wanted)?.type) && wanted !== undefined
-      ? wanted
-      : (schema.find(({ type }) => fits(how, type))?.name ?? schema[0]?.name)
+  const chooseColumn = () => {
+    if (bare(how)) return undefined
+    if (fits(how, schema.find(({ name }) => name === wanted)?.type) && wanted !== undefined) return wanted
+    return schema.find(({ type }) => fits(how, type))?.name ?? schema[0]?.name
+  }
+  const column = chooseColumn()
   const as =
     next.as ??
     (named && (measure.as === undefined || measure.as === measureName(measure.how, measure.column))
@@ -70,8 +71,12 @@ const changed = (measure: MeasureValue, next: Partial<MeasureValue>, schema: Sch
       : measure.as)
   const separator = next.separator ?? (how === 'join' ? measure.separator : undefined)
   const offset = next.offset ?? (how === 'previous' || how === 'next' ? measure.offset : undefined)
-  const order =
-    'order' in next ? next.order : ['first', 'last', 'list', 'join'].includes(how) ? measure.order : undefined
+  const chooseOrder = () => {
+    if ('order' in next) return next.order
+    if (['first', 'last', 'list', 'join'].includes(how)) return measure.order
+    return undefined
+  }
+  const order = chooseOrder()
   return {
     how,
     ...(column === undefined ? {} : { column }),

@@ -67,18 +67,15 @@ export const Parameters = ({ story }: { story: Story }) => {
     void story.save(next.length > 0 ? { ...rest, parameters: next } : rest, what)
   }
   const add = (): void => {
-    const first =
-      type === 'date'
-        ? '2031-06-30'
-        : type === 'datetime'
-          ? '2031-06-30T08:00:00'
-          : type === 'time'
-            ? '08:00:00'
-            : type === 'boolean'
-              ? true
-              : type === 'text'
-                ? 'text'
-                : 0
+    const chooseFirst = () => {
+      if (type === 'date') return '2031-06-30'
+      if (type === 'datetime') return '2031-06-30T08:00:00'
+      if (type === 'time') return '08:00:00'
+      if (type === 'boolean') return true
+      if (type === 'text') return 'text'
+      return 0
+    }
+    const first = chooseFirst()
     save([...parameters, { name: name.trim(), type, value: first }], 'a value asked at replay')
     setName('')
     setAdding(false)
@@ -97,6 +94,11 @@ export const Parameters = ({ story }: { story: Story }) => {
       <ul className="grid gap-1">
         {parameters.map((one) => {
           const uses = parameterUsers(story.flow.recipe, one.name).length
+          const usesText = () => {
+            if (uses === 0) return 'not used yet'
+            if (uses === 1) return 'used once'
+            return `used in ${uses} sentences`
+          }
           return (
             <li key={one.name} className="flex items-center gap-2">
               <ParameterName story={story} name={one.name} />
@@ -136,9 +138,7 @@ export const Parameters = ({ story }: { story: Story }) => {
                   onKeyDown={(event) => event.key === 'Enter' && (event.stopPropagation(), event.currentTarget.blur())}
                 />
               )}
-              <span className="ml-auto text-[12px] whitespace-nowrap text-ink-3">
-                {uses === 0 ? 'not used yet' : uses === 1 ? 'used once' : `used in ${uses} sentences`}
-              </span>
+              <span className="ml-auto text-[12px] whitespace-nowrap text-ink-3">{usesText()}</span>
               <Button
                 look="quiet"
                 className="px-1.5! py-0!"

@@ -248,6 +248,17 @@ export const Sentence = ({
     else void story.changeSteps('a sentence moved', () => steps)
   }
   const breaker = story.table?.steps.find(({ id }) => story.steps.find((one) => one.id === id)?.state === 'broken')
+  const insertionMark = () => {
+    if (over === 'above') return 'shadow-[0_-2px_0_var(--rubric)]!'
+    if (over === 'below') return 'shadow-[0_2px_0_var(--rubric)]!'
+    return ''
+  }
+  const frame = () => {
+    if (isDraft)
+      return 'mx-3 my-1.5 grid-cols-[26px_minmax(0,1fr)_92px]! cursor-default rounded-[10px] border-[1.5px] border-dashed border-rubric bg-sheet'
+    if (on) return 'bg-sheet shadow-[inset_3px_0_0_var(--rubric),0_1px_0_var(--line),0_-1px_0_var(--line)]'
+    return ''
+  }
   return (
     <li
       aria-current={on ? 'step' : undefined}
@@ -262,7 +273,7 @@ export const Sentence = ({
       }}
       onDragLeave={() => setOver(undefined)}
       onDrop={drop}
-      className={`group relative grid cursor-pointer grid-cols-[38px_minmax(0,1fr)_92px] py-[7px] pr-3.5 font-serif text-[14px] leading-normal wrap-anywhere ${isDraft ? 'mx-3 my-1.5 grid-cols-[26px_minmax(0,1fr)_92px]! cursor-default rounded-[10px] border-[1.5px] border-dashed border-rubric bg-sheet' : on ? 'bg-sheet shadow-[inset_3px_0_0_var(--rubric),0_1px_0_var(--line),0_-1px_0_var(--line)]' : ''} ${state === 'broken' ? 'sentence-broken text-rubric' : ''} ${over === 'above' ? 'shadow-[0_-2px_0_var(--rubric)]!' : over === 'below' ? 'shadow-[0_2px_0_var(--rubric)]!' : ''} ${later ? 'opacity-60' : ''} ${state === 'off' || state === 'waiting' ? 'text-ink-3' : ''}`}
+      className={`group relative grid cursor-pointer grid-cols-[38px_minmax(0,1fr)_92px] py-[7px] pr-3.5 font-serif text-[14px] leading-normal wrap-anywhere ${frame()} ${state === 'broken' ? 'sentence-broken text-rubric' : ''} ${insertionMark()} ${later ? 'opacity-60' : ''} ${state === 'off' || state === 'waiting' ? 'text-ink-3' : ''}`}
     >
       {!isDraft && (
         <i

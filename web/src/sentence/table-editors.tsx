@@ -120,19 +120,19 @@ export const CheckEditor = ({ step, schema, story }: { step: Step; schema: Schem
   const base = { id, kind, else: step.else, say: step.say }
   const first = schema[0]?.name ?? ''
   const numeric = schema.filter(({ type }) => type === 'integer' || type === 'decimal')
-  const choose = (next: CheckWay): void =>
-    story.reword({
+  const choose = (next: CheckWay): void => {
+    const assertion = () => {
+      if (next === 'every') return { every: { column: first, op: 'is-filled' } }
+      if (next === 'unique') return { unique: [first] }
+      if (next === 'rows') return { rows: { 'at-least': 1 } }
+      if (next === 'total') return { total: { column: numeric[0]?.name ?? first, equals: 0 } }
+      return { share: { where: { column: first, op: 'is-empty' }, 'at-most': 0.05 } }
+    }
+    return story.reword({
       ...base,
-      ...(next === 'every'
-        ? { every: { column: first, op: 'is-filled' } }
-        : next === 'unique'
-          ? { unique: [first] }
-          : next === 'rows'
-            ? { rows: { 'at-least': 1 } }
-            : next === 'total'
-              ? { total: { column: numeric[0]?.name ?? first, equals: 0 } }
-              : { share: { where: { column: first, op: 'is-empty' }, 'at-most': 0.05 } }),
+      ...assertion(),
     } as Step)
+  }
   const limits = (
     value: Readonly<Record<string, unknown>>,
     put: (next: Record<string, unknown>) => void,

@@ -18,7 +18,12 @@ const common: readonly (readonly [string, string])[] = [
 /** Where a text is split: at a sign, at a pattern, after so many characters; every time, the first or the last. */
 export const SeparatorEditor = ({ step, story }: { step: Step; story: Story }) => {
   const by = step.by as SplitBy
-  const way = 'delimiter' in by ? 'delimiter' : 'pattern' in by ? 'pattern' : 'widths'
+  const chooseWay = () => {
+    if ('delimiter' in by) return 'delimiter'
+    if ('pattern' in by) return 'pattern'
+    return 'widths'
+  }
+  const way = chooseWay()
   const set = (next: SplitBy): void => story.reword({ ...step, by: next } as Step)
   const known = 'delimiter' in by && common.some(([sign]) => sign === by.delimiter)
   return (
@@ -31,15 +36,14 @@ export const SeparatorEditor = ({ step, story }: { step: Step; story: Story }) =
           ['pattern', 'at a pattern'],
           ['widths', 'by length'],
         ]}
-        onChange={(next) =>
-          set(
-            next === 'delimiter'
-              ? { delimiter: ';' }
-              : next === 'pattern'
-                ? { pattern: '[,;]\\s*' }
-                : { widths: [4, 2, 2] },
-          )
-        }
+        onChange={(next) => {
+          const separatorFor = () => {
+            if (next === 'delimiter') return { delimiter: ';' }
+            if (next === 'pattern') return { pattern: '[,;]\\s*' }
+            return { widths: [4, 2, 2] }
+          }
+          return set(separatorFor())
+        }}
       />
       {'delimiter' in by && (
         <div className="flex items-center gap-2">
@@ -108,7 +112,12 @@ export const SeparatorEditor = ({ step, story }: { step: Step; story: Story }) =
 /** What the pieces become: named columns, as many columns as there are pieces, or rows. */
 export const PiecesEditor = ({ step, story }: { step: Step; story: Story }) => {
   const into = step.into as 'rows' | { columns: readonly string[] | 'found' }
-  const way = into === 'rows' ? 'rows' : into.columns === 'found' ? 'found' : 'named'
+  const chooseWay = () => {
+    if (into === 'rows') return 'rows'
+    if (into.columns === 'found') return 'found'
+    return 'named'
+  }
+  const way = chooseWay()
   const column = String(step.column)
   const set = (next: typeof into): void => story.reword({ ...step, into: next } as Step)
   return (

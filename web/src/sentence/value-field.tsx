@@ -40,14 +40,14 @@ export const ValueField = ({
 }) => {
   const source = sourceOf(value)
   const parameters = story.recipe.parameters ?? []
-  const choose = (next: ValueSource): void =>
-    set(
-      next === 'column'
-        ? { column: schema[0]?.name ?? '' }
-        : next === 'parameter'
-          ? { parameter: parameters[0]?.name ?? '' }
-          : null,
-    )
+  const choose = (next: ValueSource): void => {
+    const source = () => {
+      if (next === 'column') return { column: schema[0]?.name ?? '' }
+      if (next === 'parameter') return { parameter: parameters[0]?.name ?? '' }
+      return null
+    }
+    return set(source())
+  }
   return (
     <span className="flex flex-wrap items-center gap-1.5">
       {source === 'value' && (

@@ -62,14 +62,17 @@ const TableLines = ({ table }: { table: ComparedTable }) => {
   const [whole, setWhole] = useState(false)
   const same = table.lines.filter(({ mark }) => mark === 'same').length
   const shown = whole ? table.lines : table.lines.filter(({ mark }) => mark !== 'same')
+  const markText = () => {
+    if (table.mark === 'added') return 'a new table'
+    if (table.mark === 'removed') return 'taken out'
+    return ''
+  }
   return (
     <section aria-label={table.name} className="mb-4">
       <h2 className="mb-1 flex items-baseline gap-2 font-serif text-[14.5px] font-semibold">
         {table.name}
         {table.mark !== 'same' && (
-          <span className={`font-sans text-[12px] font-medium ${inks[table.mark]}`}>
-            {table.mark === 'added' ? 'a new table' : table.mark === 'removed' ? 'taken out' : ''}
-          </span>
+          <span className={`font-sans text-[12px] font-medium ${inks[table.mark]}`}>{markText()}</span>
         )}
         {same > 0 && (
           <Button look="link" className="py-0! font-sans text-[12px]" onClick={() => setWhole(!whole)}>

@@ -166,6 +166,11 @@ const LinkCard = ({
   const [copied, setCopied] = useState(false)
   const address = `${location.origin}/r/${link.token}`
   const replays = link.uses.filter(({ what }) => what === 'replayed').length
+  const endText = () => {
+    if (link.over) return 'Ended.'
+    if (link.endsAt === null) return 'Does not end by itself.'
+    return `Ends after ${moment(link.endsAt, 'day')}.`
+  }
   return (
     <li
       className={`rounded-lg border border-line px-3 py-2.5 ${link.over ? 'text-ink-3' : 'bg-sheet'}`}
@@ -174,11 +179,7 @@ const LinkCard = ({
       <p className="font-serif text-[14px] font-semibold">{link.note || 'Whoever has it'}</p>
       <p className="text-[12.5px]">
         {link.over ? 'Could' : 'May'} {rightWords[link.rights]}. Shows {followWords(link.follows, editions)}.{' '}
-        {link.over
-          ? 'Ended.'
-          : link.endsAt === null
-            ? 'Does not end by itself.'
-            : `Ends after ${moment(link.endsAt, 'day')}.`}
+        {endText()}
       </p>
       <p className="figures text-[12px] text-ink-3">
         At most {figure(Math.round(link.bytesADay / megabyte))} MB a day (

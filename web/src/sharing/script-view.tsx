@@ -46,6 +46,11 @@ const Sides = ({
   const steps = recipe.tables.flatMap((table) => table.steps.map((step, i) => ({ step, number: i + 1 })))
   return parts.map(({ step: id, text }, i) => {
     const found = steps.find(({ step }) => step.id === id)
+    const sentence = () => {
+      if (found) return sentenceText(found.step, tableNames(recipe))
+      if (i === 0) return 'Who runs it gives the exports by name.'
+      return 'The result is written as CSV, and what each sentence left is told.'
+    }
     return (
       <div
         key={id ?? `part-${i}`}
@@ -55,13 +60,7 @@ const Sides = ({
       >
         <p className="grid grid-cols-[22px_1fr] py-[11px] pr-4 pl-[18px] font-serif text-[14px]">
           <span className="font-sans text-[12px] leading-[21px] text-ink-3">{found?.number}</span>
-          <span className={found ? '' : 'text-ink-2'}>
-            {found
-              ? sentenceText(found.step, tableNames(recipe))
-              : i === 0
-                ? 'Who runs it gives the exports by name.'
-                : 'The result is written as CSV, and what each sentence left is told.'}
-          </span>
+          <span className={found ? '' : 'text-ink-2'}>{sentence()}</span>
         </p>
         <div className="min-w-0 border-l border-line group-data-[state=on]:shadow-[inset_3px_0_0_var(--rubric)]">
           {i === 0 ? <Preamble text={text} language={language} /> : <Code text={text} language={language} />}

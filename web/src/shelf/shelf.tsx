@@ -49,20 +49,18 @@ const Entry = ({ entry }: { entry: ShelfEntry }) => {
     onSuccess: (reply) => client.setQueryData(shelfQuery.queryKey, reply),
   })
   const stories = entry.uses.filter(({ flow }, i, all) => all.findIndex((other) => other.flow === flow) === i)
+  const detail = () => {
+    if (entry.source) return `${kinds[entry.source.kind]}: ${entry.source.name}`
+    if (entry.columns.length > 0) return entry.columns.join(', ')
+    if (entry.replays > 0) return 'given to a replay'
+    return 'not opened yet'
+  }
   return (
     <li className="border-b border-line py-2.5">
       <div className="grid grid-cols-[minmax(0,1fr)_200px_72px_140px_348px] items-center gap-4">
         <span className="min-w-0">
           <span className="block truncate font-serif text-[15px] font-medium">{entry.name}</span>
-          <span className="block truncate text-[12px] text-ink-3">
-            {entry.source
-              ? `${kinds[entry.source.kind]}: ${entry.source.name}`
-              : entry.columns.length > 0
-                ? entry.columns.join(', ')
-                : entry.replays > 0
-                  ? 'given to a replay'
-                  : 'not opened yet'}
-          </span>
+          <span className="block truncate text-[12px] text-ink-3">{detail()}</span>
         </span>
         <span className="min-w-0 truncate text-[12.5px]">
           {stories.length === 0 ? (

@@ -226,6 +226,11 @@ export const SourcesPage = () => {
       'table' in asked.wanted &&
       asked.wanted.table === table.name &&
       asked.wanted.schema === table.schema)
+  const title = () => {
+    if (asked?.kind === 'odata') return asked.table
+    if (asked?.kind === 'postgresql' && 'table' in asked.wanted) return asked.wanted.table
+    return 'What the query gives'
+  }
   return (
     <div className="grid h-full grid-rows-[52px_1fr] overflow-hidden">
       <SiteHeader />
@@ -397,14 +402,7 @@ export const SourcesPage = () => {
           {sample.data && asked ? (
             <>
               <div className="flex items-center gap-3">
-                <h2 className="truncate font-serif text-[15px] font-semibold">
-                  {asked.kind === 'odata'
-                    ? asked.table
-                    : asked.kind === 'postgresql' && 'table' in asked.wanted
-                      ? asked.wanted.table
-                      : 'What the query gives'}
-                  , its first rows
-                </h2>
+                <h2 className="truncate font-serif text-[15px] font-semibold">{title()}, its first rows</h2>
                 <Button
                   look="main"
                   className="ml-auto flex-none"

@@ -133,12 +133,12 @@ const difference: Builder = {
     const start = writeColumn(from)
     const end = to === undefined ? formulaOf(until as AnyValue, true) : writeColumn(to)
     const [, , name] = units.find(([key]) => key === unit) ?? (units[0] as (typeof units)[number])
-    const formula =
-      unit === 'd'
-        ? `DAYS(${end}; ${start})`
-        : unit === 'ym'
-          ? `ROUND(DAYS(${end}; ${start}) / 365.25; 1)`
-          : `IF(${start} <= ${end}; DATEDIF(${start}; ${end}; "${String(unit)}"); -DATEDIF(${end}; ${start}; "${String(unit)}"))`
+    const chooseFormula = () => {
+      if (unit === 'd') return `DAYS(${end}; ${start})`
+      if (unit === 'ym') return `ROUND(DAYS(${end}; ${start}) / 365.25; 1)`
+      return `IF(${start} <= ${end}; DATEDIF(${start}; ${end}; "${String(unit)}"); -DATEDIF(${end}; ${start}; "${String(unit)}"))`
+    }
+    const formula = chooseFormula()
     return [{ kind: 'derive', as: fresh(`${name} since ${from}`, schema), formula, after: to ?? from }]
   },
   says: (_answers, [from = '']) =>
@@ -188,12 +188,14 @@ const calculate: Builder = {
   start: () => ({ sign: '*', by: 1.2, places: '2' }),
   write: ({ sign, by, places }, [column = ''], schema) => {
     const value = by as AnyValue
-    const other =
-      typeof value === 'object' && value !== null
-        ? 'column' in value
-          ? value.column
-          : value.parameter
-        : String(value ?? '')
+    const chooseOther = () => {
+      if (typeof value === 'object' && value !== null) {
+        if ('column' in value) return value.column
+        return value.parameter
+      }
+      return String(value ?? '')
+    }
+    const other = chooseOther()
     const plain = `${writeColumn(column)} ${String(sign)} ${formulaOf(typeof value === 'string' ? Number(value) || 0 : value, false)}`
     return [
       {
@@ -358,11 +360,13 @@ const indicators: Builder = {
     const made: string[] = []
     return (values as readonly string[]).map((value) => {
       made.push(fresh(value, schema, ...made))
-      const test = !text
-        ? `${writeColumn(column)} = ${Number(value)}`
-        : match === 'contains'
-          ? `IF(ISBLANK(${writeColumn(column)}); FALSE; CONTAINS(LOWER(${writeColumn(column)}); ${quote(value.toLowerCase())}))`
-          : `${writeColumn(column)} = ${quote(value)}`
+      const chooseTest = () => {
+        if (!text) return `${writeColumn(column)} = ${Number(value)}`
+        if (match === 'contains')
+          return `IF(ISBLANK(${writeColumn(column)}); FALSE; CONTAINS(LOWER(${writeColumn(column)}); ${quote(value.toLowerCase())}))`
+        return `${writeColumn(column)} = ${quote(value)}`
+      }
+      const test = chooseTest()
       return { kind: 'derive', as: made.at(-1) ?? value, formula: as === 'number' ? `IF(${test}; 1; 0)` : test }
     })
   },
@@ -394,12 +398,12 @@ const textPieces: Builder = {
   start: () => ({ way: 'UPPER', n: 3, fill: '0', before: '', after: '' }),
   write: ({ way, n, fill, before, after }, [column = ''], schema) => {
     const c = writeColumn(column)
-    const middle =
-      way === 'LEFT' || way === 'RIGHT'
-        ? `${String(way)}(${c}; ${Number(n) || 1})`
-        : way === 'PAD'
-          ? `PADLEFT(${c}; ${Number(n) || 1}; ${quote(String(fill) || ' ')})`
-          : `${String(way)}(${c})`
+    const chooseMiddle = () => {
+      if (way === 'LEFT' || way === 'RIGHT') return `${String(way)}(${c}; ${Number(n) || 1})`
+      if (way === 'PAD') return `PADLEFT(${c}; ${Number(n) || 1}; ${quote(String(fill) || ' ')})`
+      return `${String(way)}(${c})`
+    }
+    const middle = chooseMiddle()
     return [
       {
         kind: 'derive',

@@ -127,14 +127,21 @@ export const Notice = ({
 }: {
   children: ReactNode
   kind?: 'changed' | 'added' | 'removed'
-}) => (
-  <div
-    role={kind === 'removed' ? 'alert' : 'note'}
-    className={`rounded-lg px-3 py-2 text-[12.5px] ${kind === 'changed' ? 'bg-changed-tint' : kind === 'added' ? 'bg-added-tint' : 'bg-removed-tint'} text-ink`}
-  >
-    {children}
-  </div>
-)
+}) => {
+  const tint = () => {
+    if (kind === 'changed') return 'bg-changed-tint'
+    if (kind === 'added') return 'bg-added-tint'
+    return 'bg-removed-tint'
+  }
+  return (
+    <div
+      role={kind === 'removed' ? 'alert' : 'note'}
+      className={`rounded-lg px-3 py-2 text-[12.5px] ${tint()} text-ink`}
+    >
+      {children}
+    </div>
+  )
+}
 
 export const Dot = ({ entry }: { entry: number }) => (
   <i

@@ -308,6 +308,11 @@ const Bring = ({ step, data, story }: { step: Step; data: MatchReply; story: Sto
         {there.map(({ name }) => {
           const on = brought.includes(name)
           const clash = on && mine.includes(`${prefix}${name}`)
+          const nameThere = () => {
+            if (clash) return ` as ${prefix}${name} 2`
+            if (on && prefix !== '') return ` as ${prefix}${name}`
+            return ''
+          }
           return (
             <button
               key={name}
@@ -319,7 +324,7 @@ const Bring = ({ step, data, story }: { step: Step; data: MatchReply; story: Sto
             >
               {on ? '✓ ' : ''}
               {name}
-              {clash ? ` as ${prefix}${name} 2` : on && prefix !== '' ? ` as ${prefix}${name}` : ''}
+              {nameThere()}
             </button>
           )
         })}

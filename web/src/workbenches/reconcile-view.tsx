@@ -24,6 +24,18 @@ const weight = ({ here, there, changed, totalHere, totalThere }: ReconcileReply[
 }
 
 /** Why two tables, or two moments of a story, differ: rows that stand in one only, cells that changed, totals by column. */
+/** How rows are paired, in words; `chosen` tells whether the keys were chosen by hand. */
+const pairingText = ({ byLineage, keys, shared }: ReconcileReply, chosen: boolean): string => {
+  if (byLineage) return 'Rows are followed from one sentence to the other'
+  if (keys.length === shared.length && !chosen) return 'Rows are the same where all that both have is'
+  return `Rows belong together where ${keys.join(' and ')} ${keys.length === 1 ? 'is' : 'are'} the same`
+}
+/** The keys with one put in or taken out. */
+const keysWith = ({ byLineage, keys, shared }: ReconcileReply, chosen: boolean, name: string): string[] => {
+  if (keys.includes(name)) return keys.filter((one) => one !== name)
+  return byLineage || (!chosen && keys.length === shared.length) ? [name] : [...keys, name]
+}
+
 export const ReconcileView = ({ story }: { story: Story }) => {
   const { recipe } = story.flow
   const there: TablePosition = { table: story.table?.id ?? '', step: story.step?.id ?? '' }
@@ -72,6 +84,129 @@ export const ReconcileView = ({ story }: { story: Story }) => {
   }
   const [was, is] = [nameOf(here), nameOf(there)]
   const marks = { removed: '−', added: '+', same: '' } as const
+  const content = () => {
+    if (error)
+      return (
+        <div className="p-3">
+          <Notice kind="removed">{error.message}</Notice>
+        </div>
+      )
+    if (!data) return <p className="p-4 text-ink-3">Holding the rows against each other…</p>
+    return (
+      <div className="grid grid-cols-[minmax(0,1fr)_minmax(300px,0.8fr)] border-b border-line" aria-busy={isFetching}>
+        <div className="figures grid content-start gap-0.5 px-2.5 py-2.5" role="group" aria-label="The difference">
+          {(
+            [
+              [
+                data.onlyHere,
+                'only-here',
+                `${data.onlyHere === 1 ? 'row stands' : 'rows stand'} only ${here.table === there.table ? `${was.replace('after', 'after sentence')}` : `in ${was}`}`,
+                'text-removed',
+              ],
+              [
+                data.onlyThere,
+                'only-there',
+                `${data.onlyThere === 1 ? 'row stands' : 'rows stand'} only ${here.table === there.table ? `${is.replace('after', 'after sentence')}` : `in ${is}`}`,
+                'text-added',
+              ],
+              [data.changed, 'changed', `${data.changed === 1 ? 'row has' : 'rows have'} other values`, 'text-changed'],
+              [data.same, 'all', `${data.same === 1 ? 'row is' : 'rows are'} the same`, ''],
+            ] as const
+          ).map(([n, which, words, tone]) => (
+            <button
+              key={which}
+              type="button"
+              aria-pressed={show === which}
+              className="flex items-baseline gap-2 rounded px-1.5 py-0.5 text-left hover:bg-sunk aria-pressed:bg-token-tint"
+              onClick={() => setShow(show === which ? 'different' : which)}
+            >
+              <b className={`min-w-[54px] text-right text-[16px] ${n > 0 ? tone : 'text-ink-3'}`}>{figure(n)}</b>{' '}
+              <span className="text-ink-2">{words}</span>
+            </button>
+          ))}
+          <p className="flex flex-wrap items-center gap-x-2 px-1.5 pt-1.5 text-[12.5px] text-ink-2">
+            {pairingText(data, keys !== null)}
+            <select
+              className="field py-0! text-[12.5px]"
+              aria-label="Tell rows apart by"
+              value=""
+              onChange={(event) =>
+                event.target.value !== '' && setKeys(keysWith(data, keys !== null, event.target.value))
+              }
+            >
+              <option value="">change…</option>
+              {data.shared.map((name) => (
+                <option key={name} value={name}>
+                  {!data.byLineage && data.keys.includes(name) ? `✓ ${name}` : `by ${name}`}
+                </option>
+              ))}
+            </select>
+          </p>
+          {data.repeated > 0 && (
+            <p className="px-1.5 text-[12px] text-changed">
+              {counted(data.repeated, 'row')} repeat{data.repeated === 1 ? 's' : ''} such a key; they are paired in
+              their order.
+            </p>
+          )}
+        </div>
+        <div
+          className="max-h-[190px] overflow-auto border-l border-line"
+          role="region"
+          tabIndex={0}
+          aria-label="By column"
+        >
+          <table className="figures w-full text-[12.5px]">
+            <thead className="sticky top-0 bg-sheet">
+              <tr className="*:border-b *:border-line-strong *:px-2.5 *:py-1 *:text-right *:font-semibold">
+                <th scope="col" className="text-left!">
+                  Column
+                </th>
+                <th scope="col">cells changed</th>
+                <th scope="col">total {was}</th>
+                <th scope="col">total {is}</th>
+                <th scope="col">difference</th>
+              </tr>
+            </thead>
+            <tbody>
+              {[...data.columns]
+                .sort((one, other) => weight(other) - weight(one))
+                .map(({ name, here: a, there: b, key, changed, totalHere, totalThere }) => (
+                  <tr
+                    key={name}
+                    className={`*:border-b *:border-line *:px-2.5 *:py-0.5 *:text-right ${(!a && 'bg-added-tint') || (!b && 'bg-removed-tint') || ''}`}
+                  >
+                    <th scope="row" className="max-w-[140px] truncate text-left! font-normal">
+                      {!a && '+ '}
+                      {a && !b && '− '}
+                      {name}
+                      {key && !data.byLineage && data.keys.length < data.shared.length ? (
+                        <span className="ml-1 text-ink-3">key</span>
+                      ) : (
+                        ''
+                      )}
+                    </th>
+                    <td className={changed > 0 ? 'text-changed' : 'text-ink-3'}>
+                      {a && b && !key ? figure(changed) : ''}
+                    </td>
+                    <td>{totalHere === undefined ? '' : figure(Number(totalHere.toPrecision(10)))}</td>
+                    <td>{totalThere === undefined ? '' : figure(Number(totalThere.toPrecision(10)))}</td>
+                    <td
+                      className={
+                        totalHere !== undefined && totalThere !== undefined && totalHere !== totalThere
+                          ? 'text-changed'
+                          : 'text-ink-3'
+                      }
+                    >
+                      {totalHere === undefined || totalThere === undefined ? '' : difference(totalHere, totalThere)}
+                    </td>
+                  </tr>
+                ))}
+            </tbody>
+          </table>
+        </div>
+      </div>
+    )
+  }
   return (
     <div className="grid min-h-0 flex-1 grid-rows-[auto_auto_minmax(0,1fr)]">
       <div className="flex flex-wrap items-center gap-2 border-b border-line px-3.5 py-2.5 font-serif text-[14px]">
@@ -100,182 +235,59 @@ export const ReconcileView = ({ story }: { story: Story }) => {
           Back to the rows
         </Button>
       </div>
-      {error ? (
-        <div className="p-3">
-          <Notice kind="removed">{error.message}</Notice>
-        </div>
-      ) : !data ? (
-        <p className="p-4 text-ink-3">Holding the rows against each other…</p>
-      ) : (
-        <div className="grid grid-cols-[minmax(0,1fr)_minmax(300px,0.8fr)] border-b border-line" aria-busy={isFetching}>
-          <div className="figures grid content-start gap-0.5 px-2.5 py-2.5" role="group" aria-label="The difference">
-            {(
-              [
-                [
-                  data.onlyHere,
-                  'only-here',
-                  `${data.onlyHere === 1 ? 'row stands' : 'rows stand'} only ${here.table === there.table ? `${was.replace('after', 'after sentence')}` : `in ${was}`}`,
-                  'text-removed',
-                ],
-                [
-                  data.onlyThere,
-                  'only-there',
-                  `${data.onlyThere === 1 ? 'row stands' : 'rows stand'} only ${here.table === there.table ? `${is.replace('after', 'after sentence')}` : `in ${is}`}`,
-                  'text-added',
-                ],
-                [
-                  data.changed,
-                  'changed',
-                  `${data.changed === 1 ? 'row has' : 'rows have'} other values`,
-                  'text-changed',
-                ],
-                [data.same, 'all', `${data.same === 1 ? 'row is' : 'rows are'} the same`, ''],
-              ] as const
-            ).map(([n, which, words, tone]) => (
-              <button
-                key={which}
-                type="button"
-                aria-pressed={show === which}
-                className="flex items-baseline gap-2 rounded px-1.5 py-0.5 text-left hover:bg-sunk aria-pressed:bg-token-tint"
-                onClick={() => setShow(show === which ? 'different' : which)}
-              >
-                <b className={`min-w-[54px] text-right text-[16px] ${n > 0 ? tone : 'text-ink-3'}`}>{figure(n)}</b>{' '}
-                <span className="text-ink-2">{words}</span>
-              </button>
-            ))}
-            <p className="flex flex-wrap items-center gap-x-2 px-1.5 pt-1.5 text-[12.5px] text-ink-2">
-              {data.byLineage
-                ? 'Rows are followed from one sentence to the other'
-                : data.keys.length === data.shared.length && keys === null
-                  ? 'Rows are the same where all that both have is'
-                  : `Rows belong together where ${data.keys.join(' and ')} ${data.keys.length === 1 ? 'is' : 'are'} the same`}
-              <select
-                className="field py-0! text-[12.5px]"
-                aria-label="Tell rows apart by"
-                value=""
-                onChange={(event) =>
-                  event.target.value !== '' &&
-                  setKeys(
-                    data.keys.includes(event.target.value)
-                      ? data.keys.filter((one) => one !== event.target.value)
-                      : data.byLineage || (keys === null && data.keys.length === data.shared.length)
-                        ? [event.target.value]
-                        : [...data.keys, event.target.value],
-                  )
-                }
-              >
-                <option value="">change…</option>
-                {data.shared.map((name) => (
-                  <option key={name} value={name}>
-                    {!data.byLineage && data.keys.includes(name) ? `✓ ${name}` : `by ${name}`}
-                  </option>
-                ))}
-              </select>
-            </p>
-            {data.repeated > 0 && (
-              <p className="px-1.5 text-[12px] text-changed">
-                {counted(data.repeated, 'row')} repeat{data.repeated === 1 ? 's' : ''} such a key; they are paired in
-                their order.
-              </p>
-            )}
-          </div>
-          <div
-            className="max-h-[190px] overflow-auto border-l border-line"
-            role="region"
-            tabIndex={0}
-            aria-label="By column"
-          >
-            <table className="figures w-full text-[12.5px]">
-              <thead className="sticky top-0 bg-sheet">
-                <tr className="*:border-b *:border-line-strong *:px-2.5 *:py-1 *:text-right *:font-semibold">
-                  <th scope="col" className="text-left!">
-                    Column
-                  </th>
-                  <th scope="col">cells changed</th>
-                  <th scope="col">total {was}</th>
-                  <th scope="col">total {is}</th>
-                  <th scope="col">difference</th>
-                </tr>
-              </thead>
-              <tbody>
-                {[...data.columns]
-                  .sort((one, other) => weight(other) - weight(one))
-                  .map(({ name, here: a, there: b, key, changed, totalHere, totalThere }) => (
-                    <tr
-                      key={name}
-                      className={`*:border-b *:border-line *:px-2.5 *:py-0.5 *:text-right ${!a ? 'bg-added-tint' : !b ? 'bg-removed-tint' : ''}`}
-                    >
-                      <th scope="row" className="max-w-[140px] truncate text-left! font-normal">
-                        {!a ? '+ ' : !b ? '− ' : ''}
-                        {name}
-                        {key && !data.byLineage && data.keys.length < data.shared.length ? (
-                          <span className="ml-1 text-ink-3">key</span>
-                        ) : (
-                          ''
-                        )}
-                      </th>
-                      <td className={changed > 0 ? 'text-changed' : 'text-ink-3'}>
-                        {a && b && !key ? figure(changed) : ''}
-                      </td>
-                      <td>{totalHere === undefined ? '' : figure(Number(totalHere.toPrecision(10)))}</td>
-                      <td>{totalThere === undefined ? '' : figure(Number(totalThere.toPrecision(10)))}</td>
-                      <td
-                        className={
-                          totalHere !== undefined && totalThere !== undefined && totalHere !== totalThere
-                            ? 'text-changed'
-                            : 'text-ink-3'
-                        }
-                      >
-                        {totalHere === undefined || totalThere === undefined ? '' : difference(totalHere, totalThere)}
-                      </td>
-                    </tr>
-                  ))}
-              </tbody>
-            </table>
-          </div>
-        </div>
-      )}
+      {content()}
       {data && (
         <div className="min-h-0 overflow-auto" role="region" tabIndex={0} aria-label="The rows that differ">
           <table className="figures text-[12.5px]">
             <thead className="sticky top-0 z-10 bg-sheet">
               <tr className="*:border-b *:border-line-strong *:px-2.5 *:py-1.5 *:text-left *:font-semibold">
                 <th scope="col">row</th>
-                {data.shown.columns.map(({ name, type, state }) => (
-                  <th
-                    key={name}
-                    scope="col"
-                    className={`${isNumeric(type) ? 'text-right!' : ''} ${state === 'added' ? 'text-added' : state === 'removed' ? 'text-removed' : ''}`}
-                  >
-                    {state === 'added' ? '+ ' : state === 'removed' ? '− ' : ''}
-                    {name}
-                  </th>
-                ))}
+                {data.shown.columns.map(({ name, type, state }) => {
+                  const tone = () => {
+                    if (state === 'added') return 'text-added'
+                    if (state === 'removed') return 'text-removed'
+                    return ''
+                  }
+                  return (
+                    <th key={name} scope="col" className={`${isNumeric(type) ? 'text-right!' : ''} ${tone()}`}>
+                      {state === 'added' && '+ '}
+                      {state === 'removed' && '− '}
+                      {name}
+                    </th>
+                  )
+                })}
               </tr>
             </thead>
             <tbody>
-              {data.shown.rows.map(({ row, state, cells, old }, i) => (
-                <tr
-                  key={i}
-                  data-state={state}
-                  className={`h-[27px] *:border-b *:border-line *:px-2.5 *:whitespace-pre ${state === 'removed' ? 'bg-removed-tint text-removed *:not-first:line-through' : state === 'added' ? 'bg-added-tint' : ''}`}
-                >
-                  <td className="text-right text-[12px] text-ink-3">
-                    {marks[state]} {figure(row + 1)}
-                  </td>
-                  {cells.map((cell, c) => (
-                    <td
-                      key={c}
-                      className={`max-w-[240px] truncate ${isNumeric(data.shown.columns[c]?.type ?? 'text') ? 'text-right' : ''} ${old?.[c] !== undefined ? 'turned-mark relative bg-changed-tint' : ''}`}
-                    >
-                      {old?.[c] !== undefined && (
-                        <s className="mr-1.5 text-[0.92em] text-changed">{shownText(old[c])}</s>
-                      )}
-                      {shownText(cell)}
+              {data.shown.rows.map(({ row, state, cells, old }, i) => {
+                const tint = () => {
+                  if (state === 'removed') return 'bg-removed-tint text-removed *:not-first:line-through'
+                  if (state === 'added') return 'bg-added-tint'
+                  return ''
+                }
+                return (
+                  <tr
+                    key={i}
+                    data-state={state}
+                    className={`h-[27px] *:border-b *:border-line *:px-2.5 *:whitespace-pre ${tint()}`}
+                  >
+                    <td className="text-right text-[12px] text-ink-3">
+                      {marks[state]} {figure(row + 1)}
                     </td>
-                  ))}
-                </tr>
-              ))}
+                    {cells.map((cell, c) => (
+                      <td
+                        key={c}
+                        className={`max-w-[240px] truncate ${isNumeric(data.shown.columns[c]?.type ?? 'text') ? 'text-right' : ''} ${old?.[c] !== undefined ? 'turned-mark relative bg-changed-tint' : ''}`}
+                      >
+                        {old?.[c] !== undefined && (
+                          <s className="mr-1.5 text-[0.92em] text-changed">{shownText(old[c])}</s>
+                        )}
+                        {shownText(cell)}
+                      </td>
+                    ))}
+                  </tr>
+                )
+              })}
             </tbody>
           </table>
           {data.shown.total === 0 && (

@@ -264,6 +264,16 @@ export const UnifyWorkbench = ({ step, story }: { step: Step; story: Story }) =>
       </ul>
     </section>
   )
+  const content = () => {
+    if (stageView === 'mine')
+      return (
+        <div className="grid min-h-0 flex-1">
+          <ByHand values={data.values} groups={groups} set={(next) => set(next, 'hand')} />
+        </div>
+      )
+    if (stageView === 'beside') return (['characters', 'spelling', 'sound'] as const).map(column_)
+    return column_(stageView)
+  }
   return (
     <section
       aria-label={`One spelling for ${column}`}
@@ -293,17 +303,7 @@ export const UnifyWorkbench = ({ step, story }: { step: Step; story: Story }) =>
       <div
         className={`grid min-h-0 flex-1 ${stageView === 'beside' ? 'grid-cols-1' : 'grid-cols-[minmax(0,3fr)_minmax(0,2fr)]'}`}
       >
-        <div className="flex min-h-0 gap-4 px-3.5 pt-2 pb-1">
-          {stageView === 'mine' ? (
-            <div className="grid min-h-0 flex-1">
-              <ByHand values={data.values} groups={groups} set={(next) => set(next, 'hand')} />
-            </div>
-          ) : stageView === 'beside' ? (
-            (['characters', 'spelling', 'sound'] as const).map(column_)
-          ) : (
-            column_(stageView)
-          )}
-        </div>
+        <div className="flex min-h-0 gap-4 px-3.5 pt-2 pb-1">{content()}</div>
         <section
           aria-label="Groups that are taken"
           hidden={stageView === 'beside'}

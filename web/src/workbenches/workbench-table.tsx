@@ -58,26 +58,30 @@ export const WorkbenchTable = ({
             </tr>
           </thead>
           <tbody>
-            {shown.rows.map(({ row, state, cells }) => (
-              <tr key={row} data-state={marked ? state : 'one'} className={`h-[27px] ${marked ? tints[state] : ''}`}>
-                <td
-                  className="pl-1.5 text-[12px] text-removed"
-                  aria-label={
-                    marked && state !== 'one' ? (state === 'none' ? 'meets none' : 'meets several') : undefined
-                  }
-                >
-                  {marked ? marks[state] : ''}
-                </td>
-                {order.map((at) => (
-                  <td
-                    key={at}
-                    className={`max-w-[170px] truncate border-b border-line px-2 whitespace-pre ${isNumeric(side.columns[at]?.type ?? 'text') ? 'text-right' : ''}`}
-                  >
-                    {shownText(cells[at] ?? null)}
+            {shown.rows.map(({ row, state, cells }) => {
+              const label = () => {
+                if (marked && state !== 'one') {
+                  if (state === 'none') return 'meets none'
+                  return 'meets several'
+                }
+                return undefined
+              }
+              return (
+                <tr key={row} data-state={marked ? state : 'one'} className={`h-[27px] ${marked ? tints[state] : ''}`}>
+                  <td className="pl-1.5 text-[12px] text-removed" aria-label={label()}>
+                    {marked ? marks[state] : ''}
                   </td>
-                ))}
-              </tr>
-            ))}
+                  {order.map((at) => (
+                    <td
+                      key={at}
+                      className={`max-w-[170px] truncate border-b border-line px-2 whitespace-pre ${isNumeric(side.columns[at]?.type ?? 'text') ? 'text-right' : ''}`}
+                    >
+                      {shownText(cells[at] ?? null)}
+                    </td>
+                  ))}
+                </tr>
+              )
+            })}
           </tbody>
         </table>
         {shown.total === 0 && <p className="px-3.5 py-3 font-serif text-ink-3 italic">No such rows.</p>}

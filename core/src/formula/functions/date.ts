@@ -95,16 +95,14 @@ const truncate = (ms: number, unit: (typeof units)[number]): number => {
   const day = dayOf(ms)
   const { year, month } = civilFromDays(day)
   if (unit === 'hour') return Math.floor(ms / 3_600_000) * 3_600_000
-  const start =
-    unit === 'year'
-      ? daysFromCivil(year, 1, 1)
-      : unit === 'quarter'
-        ? daysFromCivil(year, month - ((month - 1) % 3), 1)
-        : unit === 'month'
-          ? daysFromCivil(year, month, 1)
-          : unit === 'week'
-            ? day - weekday(day)
-            : day
+  const chooseStart = () => {
+    if (unit === 'year') return daysFromCivil(year, 1, 1)
+    if (unit === 'quarter') return daysFromCivil(year, month - ((month - 1) % 3), 1)
+    if (unit === 'month') return daysFromCivil(year, month, 1)
+    if (unit === 'week') return day - weekday(day)
+    return day
+  }
+  const start = chooseStart()
   return start * dayMs
 }
 
@@ -169,7 +167,10 @@ export const date = [
     call: ([d, kind = 1], [type]) => {
       const w = weekday(days(d, type))
       const k = kind as number
-      return k === 3 ? w : ((w - (k === 1 ? 6 : k === 2 ? 0 : k - 11) + 7) % 7) + 1
+      if (k === 3) return w
+      // 1 begins on Sunday, 2 on Monday, 11 to 17 on Monday to Sunday
+      const first = { 1: 6, 2: 0 }[k] ?? k - 11
+      return ((w - first + 7) % 7) + 1
     },
     examples: [
       ['WEEKDAY(DATE(2031; 5; 2))', '6'],

@@ -232,12 +232,17 @@ export class Reconciliation {
     const columns = this.columns.map((name) => {
       const a = here.positionOf(name)
       const b = there.positionOf(name)
+      const rowState = () => {
+        if (b < 0) return 'removed' as const
+        if (a < 0) return 'added' as const
+        return 'same' as const
+      }
       return {
         name,
         a,
         b,
         type: (b >= 0 ? there.schema[b] : here.schema[a])?.type ?? ('text' as const),
-        state: b < 0 ? ('removed' as const) : a < 0 ? ('added' as const) : ('same' as const),
+        state: rowState(),
       }
     })
     const text = (table: Table, at: number, row: number): string | null => {

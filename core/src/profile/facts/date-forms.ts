@@ -166,7 +166,12 @@ const formsOf = (raw: string): CompiledForm[] => {
     const { patterns, noYear } = make(m.map((part) => part ?? ''))
     const tail = rest.slice(m[0].length)
     const gap = /^(?:T|,? +| at | - )?/.exec(tail)?.[0] ?? ''
-    const clock = tail === '' ? '' : gap === '' ? undefined : timePattern(tail.slice(gap.length))
+    const chooseClock = () => {
+      if (tail === '') return ''
+      if (gap === '') return undefined
+      return timePattern(tail.slice(gap.length))
+    }
+    const clock = chooseClock()
     if (clock === undefined) continue
     const type: DateKind = clock === '' ? 'date' : 'datetime'
     const found = patterns
@@ -208,14 +213,19 @@ export const dateFormsIn = (words: readonly WordCount[]): DateForms | undefined 
   if (rowsOf(dated.map(({ word }) => word)) < total * 0.3) return undefined
   const times = dated.filter(({ forms }) => forms[0]?.type === 'time')
   const moments = dated.filter(({ forms }) => forms[0]?.type !== 'time')
-  const type: DateKind =
-    times.length * 2 > dated.length
-      ? 'time'
-      : moments.some(({ forms }) => forms[0]?.type === 'datetime')
-        ? 'datetime'
-        : 'date'
+  const chooseType = () => {
+    if (times.length * 2 > dated.length) return 'time'
+    if (moments.some(({ forms }) => forms[0]?.type === 'datetime')) return 'datetime'
+    return 'date'
+  }
+  const type: DateKind = chooseType()
   // a day without a year can be given one, a moment cannot
-  const used = type === 'time' ? times : type === 'date' ? moments : moments.filter(({ forms }) => !forms[0]?.noYear)
+  const chooseUsed = () => {
+    if (type === 'time') return times
+    if (type === 'date') return moments
+    return moments.filter(({ forms }) => !forms[0]?.noYear)
+  }
+  const used = chooseUsed()
   const ordered = used.filter(({ forms }) => forms[0]?.order !== undefined && !/^d\.M/.test(forms[0].pattern))
   const only = (order: 'day' | 'month') =>
     ordered.filter(({ forms }) => forms.length === 1 && forms[0]?.order === order)

@@ -68,7 +68,12 @@ const timeWidth = (low: number, high: number): number =>
 const numberSpans = (name: string, type: ColumnType, sorted: Float64Array): Bar[] => {
   const low = sorted[0] as number
   const high = sorted[sorted.length - 1] as number
-  const width = type === 'time' ? timeWidth(low, high) : low === high ? 1 : roundWidth(low, high, type === 'integer')
+  const chooseWidth = () => {
+    if (type === 'time') return timeWidth(low, high)
+    if (low === high) return 1
+    return roundWidth(low, high, type === 'integer')
+  }
+  const width = chooseWidth()
   const first = Math.floor(low / width)
   const counts = int32s(Math.floor(high / width) - first + 1)
   for (const value of sorted) {
@@ -309,11 +314,18 @@ const valueFacts = (name: string, column: ValueColumn, deep: boolean): ColumnFac
   for (let i = 0; i < rows; i++) if (!isNullAt(column, i)) filled++
   const sorted = filledValues(column, filled)
   const shown = (value: number): string => textOfCell(type, type === 'boolean' ? value === 1 : value)
-  const ranking = new Ranking((value, count) => ({
-    label: shown(value),
-    value: type === 'boolean' ? value === 1 : isNumber(type) ? value : shown(value),
-    count,
-  }))
+  const ranking = new Ranking((value, count) => {
+    const ofBar = () => {
+      if (type === 'boolean') return value === 1
+      if (isNumber(type)) return value
+      return shown(value)
+    }
+    return {
+      label: shown(value),
+      value: ofBar(),
+      count,
+    }
+  })
   for (let at = 0; at < filled;) {
     const value = sorted[at] as number
     const from = at

@@ -36,7 +36,12 @@ export const findText = (
   for (const mask of masks) if (mask) for (let i = 0; i < mask.length; i++) total += mask[i] as number
   if (total === 0) return { found: null, total }
   const cells = table.rowCount * width
-  const start = from ? from.row * width + Math.max(0, table.positionOf(from.column)) : back ? cells : -1
+  const chooseStart = () => {
+    if (from) return from.row * width + Math.max(0, table.positionOf(from.column))
+    if (back) return cells
+    return -1
+  }
+  const start = chooseStart()
   const step = back ? -1 : 1
   for (let n = 1; n <= cells; n++) {
     const at = (((start + n * step) % cells) + cells) % cells

@@ -59,18 +59,18 @@ export const textFindings = (
     })
   if (dates) {
     const forms = likelyForms(dates).filter(({ noYear }) => !noYear)
+    const verb = () => {
+      if (dates.type === 'date') return 'Read as a date'
+      if (dates.type === 'time') return 'Read as a time'
+      return 'Read as a date and time'
+    }
     if (forms.length > 0 && dates.leftRows <= rowsIn(words) * 0.1)
       findings.push({
         sentence: `It holds ${dates.type === 'time' ? 'times' : 'dates'} as text, written ${listed(
           forms.map(({ pattern, rows }) => `${pattern} (${figure(rows)})`),
           'and',
         )}.`,
-        verb:
-          dates.type === 'date'
-            ? 'Read as a date'
-            : dates.type === 'time'
-              ? 'Read as a time'
-              : 'Read as a date and time',
+        verb: verb(),
         step: { kind: 'cast', columns: [name], type: dates.type, formats: forms.map(({ pattern }) => pattern) },
       })
     return findings

@@ -76,13 +76,13 @@ const together = (types: readonly ColumnType[]): ColumnType => {
 const typeOf = (params: Cases, input: Schema, parameters: Types): ColumnType => {
   const values = valuesOf(params)
   const given = values.flatMap((value): ColumnType[] => {
-    const type = isColumnValue(value)
-      ? input.find((field) => field.name === value.column)?.type
-      : isParameterValue(value)
-        ? ownValue(parameters, value.parameter)
-        : typeof value === 'number'
-          ? ownType(value)
-          : undefined
+    const chooseType = () => {
+      if (isColumnValue(value)) return input.find((field) => field.name === value.column)?.type
+      if (isParameterValue(value)) return ownValue(parameters, value.parameter)
+      if (typeof value === 'number') return ownType(value)
+      return undefined
+    }
+    const type = chooseType()
     return type ? [type] : []
   })
   if (given.length > 0) return together(given)
@@ -201,11 +201,12 @@ export const cases = defineStep<Cases>({
     sql: (params, context) => {
       const type = typeOf(params, context.input, context.parameters)
       const value = (one: ParameterOrValue): Code => {
-        const part = isColumnValue(one)
-          ? context.column(one.column)
-          : isParameterValue(one)
-            ? context.parameter(one.parameter)
-            : literalSql(one, type)
+        const choosePart = () => {
+          if (isColumnValue(one)) return context.column(one.column)
+          if (isParameterValue(one)) return context.parameter(one.parameter)
+          return literalSql(one, type)
+        }
+        const part = choosePart()
         if (type === 'decimal') return sql`${part}::float8`
         if (type === 'datetime') return sql`${part}::timestamp`
         if (type === 'text' && one === null) return sql`null::text`

@@ -164,12 +164,12 @@ const checkSql = (
         ? sql`(select coalesce(sum(${column(one)}), 0)::float8 from ${from})`
         : sql`(select coalesce(${sqlHelper('exact_sum')}(${column(one)} order by "¶"), 0) from ${from})`
     const mine = total(rows, input, wanted)
-    const other =
-      typeof equals === 'number'
-        ? sql`${equals}::float8`
-        : equals.table === own
-          ? total(rows, input, equals.column)
-          : total(table(equals.table).rows, table(equals.table).columns, equals.column)
+    const chooseOther = () => {
+      if (typeof equals === 'number') return sql`${equals}::float8`
+      if (equals.table === own) return total(rows, input, equals.column)
+      return total(table(equals.table).rows, table(equals.table).columns, equals.column)
+    }
+    const other = chooseOther()
     return sql`select abs(${mine} - ${other}) <= ${reach} as passed, ${mine} as figure`
   }
   const share = sql`coalesce((count(*) filter (where ${conditionOf(asked.share.where)}))::float8 / nullif(count(*), 0), 0)`

@@ -66,9 +66,13 @@ export const derive = defineStep<Derive>({
     sql: (params, context) => {
       const { formula } = checkedFormula(params.formula, context.input, context.parameters)
       const written = formulaSql(formula, context)
+      const asText = () => {
+        if (formula.type === 'text') return sql`nullif(${written}, '')`
+        if (formula.type === 'empty') return sql`null::text`
+        return written
+      }
       return selectColumns(context, {
-        [params.as]:
-          formula.type === 'text' ? sql`nullif(${written}, '')` : formula.type === 'empty' ? sql`null::text` : written,
+        [params.as]: asText(),
       })
     },
     python: (params, context) => {

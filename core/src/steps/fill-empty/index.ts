@@ -114,11 +114,12 @@ export const fillEmpty = defineStep<FillEmpty>({
     },
     python: ({ columns, with: value }, { frame, input, parameter }) => {
       const [first] = selected(columns, input)
-      const put = isColumnValue(value)
-        ? py`filled_from[${value.column}]`
-        : isParameterValue(value)
-          ? parameter(value.parameter)
-          : literalPython(value, first?.type ?? 'text')
+      const choosePut = () => {
+        if (isColumnValue(value)) return py`filled_from[${value.column}]`
+        if (isParameterValue(value)) return parameter(value.parameter)
+        return literalPython(value, first?.type ?? 'text')
+      }
+      const put = choosePut()
       return lines(
         py`filled_from = ${frame}`,
         py`for c in ${selectorPython(columns, frame)}:`,

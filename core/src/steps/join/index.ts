@@ -67,13 +67,13 @@ const layout = (params: Join, input: Schema, other: Schema): JoinLayout => {
       }))
     : []
   const keys = new Set(on.map(({ right }) => right))
-  const wanted = !bringsRight(how)
-    ? []
-    : params.bring
-      ? selected(params.bring, other)
-      : how === 'right-only'
-        ? [...other]
-        : other.filter((field) => !keys.has(field.name))
+  const chooseWanted = () => {
+    if (!bringsRight(how)) return []
+    if (params.bring) return selected(params.bring, other)
+    if (how === 'right-only') return [...other]
+    return other.filter((field) => !keys.has(field.name))
+  }
+  const wanted = chooseWanted()
   const taken = left.map((field) => field.name)
   const brought = wanted.map((field) => {
     const free = freeName(`${params.prefix ?? ''}${field.name}`, taken)

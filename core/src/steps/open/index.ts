@@ -44,37 +44,46 @@ const originWords = ({ file, sheet }: NonNullable<ReadOptions['origin']>): strin
     ...(sheet ? [`the sheet${file ? '' : ' of each row'} as ${sheet}`] : []),
   ])
 
-const sentence = ({ input, read = {} }: Open, names: TableNames): Sentence => [
-  'Open ',
-  slot(names(input, 'input'), 'open', ['input']),
-  ...(read.path ? [', the list at ', slot(read.path, 'open', ['read', 'path'])] : []),
-  ...(read.sheets && read.sheets !== 'first' ? [', ', slot(sheetWords(read.sheets), 'open', ['read', 'sheets'])] : []),
-  ...(read.range ? [', cells ', slot(read.range, 'open', ['read', 'range'])] : []),
-  ...(read.header === 'none'
-    ? [', which has ', slot('no row of names', 'open', ['read', 'header'])]
-    : read.header !== undefined && read.header !== 1
-      ? [', column names from ', slot(headerWords(read.header), 'open', ['read', 'header'])]
+const sentence = ({ input, read = {} }: Open, names: TableNames): Sentence => {
+  const headerPart = () => {
+    if (read.header === 'none') return [', which has ', slot('no row of names', 'open', ['read', 'header'])]
+    if (read.header !== undefined && read.header !== 1)
+      return [', column names from ', slot(headerWords(read.header), 'open', ['read', 'header'])]
+    return []
+  }
+  return [
+    'Open ',
+    slot(names(input, 'input'), 'open', ['input']),
+    ...(read.path ? [', the list at ', slot(read.path, 'open', ['read', 'path'])] : []),
+    ...(read.sheets && read.sheets !== 'first'
+      ? [', ', slot(sheetWords(read.sheets), 'open', ['read', 'sheets'])]
       : []),
-  ...(read.delimiter && read.delimiter !== ','
-    ? [', parted by ', slot(ownValue(delimiterWords, read.delimiter) ?? read.delimiter, 'open', ['read', 'delimiter'])]
-    : []),
-  ...(read.encoding && ownValue(encodingWords, read.encoding.toLowerCase())
-    ? [
-        ', written in ',
-        slot(ownValue(encodingWords, read.encoding.toLowerCase()) as string, 'open', ['read', 'encoding']),
-      ]
-    : []),
-  ...(read.skip
-    ? [', leaving out ', slot(`${counted(read.skip, 'row')} below the names`, 'open', ['read', 'skip'])]
-    : []),
-  ...(read.footer
-    ? [', leaving out ', slot(`${counted(read.footer, 'row')} at the foot`, 'open', ['read', 'footer'])]
-    : []),
-  ...(read.origin?.file || read.origin?.sheet
-    ? [', noting ', slot(originWords(read.origin), 'open', ['read', 'origin'])]
-    : []),
-  '.',
-]
+    ...(read.range ? [', cells ', slot(read.range, 'open', ['read', 'range'])] : []),
+    ...headerPart(),
+    ...(read.delimiter && read.delimiter !== ','
+      ? [
+          ', parted by ',
+          slot(ownValue(delimiterWords, read.delimiter) ?? read.delimiter, 'open', ['read', 'delimiter']),
+        ]
+      : []),
+    ...(read.encoding && ownValue(encodingWords, read.encoding.toLowerCase())
+      ? [
+          ', written in ',
+          slot(ownValue(encodingWords, read.encoding.toLowerCase()) as string, 'open', ['read', 'encoding']),
+        ]
+      : []),
+    ...(read.skip
+      ? [', leaving out ', slot(`${counted(read.skip, 'row')} below the names`, 'open', ['read', 'skip'])]
+      : []),
+    ...(read.footer
+      ? [', leaving out ', slot(`${counted(read.footer, 'row')} at the foot`, 'open', ['read', 'footer'])]
+      : []),
+    ...(read.origin?.file || read.origin?.sheet
+      ? [', noting ', slot(originWords(read.origin), 'open', ['read', 'origin'])]
+      : []),
+    '.',
+  ]
+}
 
 const typeFor = (read: ReadOptions, column: string, type: ColumnType): ColumnReading => {
   const given = typeof read.types === 'object' ? ownValue(read.types, column) : undefined
@@ -160,7 +169,12 @@ export const open = defineStep<Open>({
             ]
           : []),
       ]
-      const opener = pyHelper(isWorkbook(format) ? 'open_workbook' : format === 'json' ? 'open_json' : 'open_csv')
+      const openerName = () => {
+        if (isWorkbook(format)) return 'open_workbook'
+        if (format === 'json') return 'open_json'
+        return 'open_csv'
+      }
+      const opener = pyHelper(openerName())
       return py`${frame} = ${opener}(${files}${options.length > 0 ? py`, ${joined(options, ', ')}` : code('')})`
     },
   },

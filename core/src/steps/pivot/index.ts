@@ -196,6 +196,11 @@ const valueWords = ({ how, column, as }: PivotValue): string =>
   `${how === 'only' ? 'the single' : howWords[how]}${how === 'count' ? '' : ` ${column}`}${as === undefined || as === column ? '' : ` as ${as}`}`
 const written = z.union([z.string(), z.number(), z.boolean(), z.null()])
 
+const groupsText = (by: Pivot['by']): string => {
+  if (by === undefined) return 'combination of the other columns'
+  return Array.isArray(by) && by.length === 0 ? 'table' : selectorWords(by)
+}
+
 export const pivot = defineStep<Pivot>({
   kind: 'pivot',
   verb: 'Turn rows into columns…',
@@ -220,38 +225,32 @@ export const pivot = defineStep<Pivot>({
     gaps: written.optional(),
     ...placeSchema,
   }),
-  sentence: ({ labels, values, by, found, gaps }) => [
-    'Make a column of each ',
-    slot(labels, 'oneColumn', ['labels']),
-    ' (',
-    slot(
-      found
-        ? found.length > 4
-          ? `${found
-              .slice(0, 3)
-              .map((one) => labelText(one) ?? 'Empty')
-              .join(', ')} and ${found.length - 3} more`
-          : listed(found.map((one) => labelText(one) ?? 'Empty'))
-        : 'whatever comes',
-      'labelsFound',
-      ['found'],
-    ),
-    ') with ',
-    slot(listed(values.map(valueWords)), 'pivotValues', ['values']),
-    ', a row for each ',
-    slot(
-      by === undefined
-        ? 'combination of the other columns'
-        : Array.isArray(by) && by.length === 0
-          ? 'table'
-          : selectorWords(by),
-      'columns',
-      ['by'],
-    ),
-    ', gaps ',
-    slot(gaps === undefined || gaps === null ? 'left empty' : `filled with ${String(gaps)}`, 'value', ['gaps']),
-    '.',
-  ],
+  sentence: ({ labels, values, by, found, gaps }) => {
+    const labelsShown = () => {
+      if (found) {
+        if (found.length > 4)
+          return `${found
+            .slice(0, 3)
+            .map((one) => labelText(one) ?? 'Empty')
+            .join(', ')} and ${found.length - 3} more`
+        return listed(found.map((one) => labelText(one) ?? 'Empty'))
+      }
+      return 'whatever comes'
+    }
+    return [
+      'Make a column of each ',
+      slot(labels, 'oneColumn', ['labels']),
+      ' (',
+      slot(labelsShown(), 'labelsFound', ['found']),
+      ') with ',
+      slot(listed(values.map(valueWords)), 'pivotValues', ['values']),
+      ', a row for each ',
+      slot(groupsText(by), 'columns', ['by']),
+      ', gaps ',
+      slot(gaps === undefined || gaps === null ? 'left empty' : `filled with ${String(gaps)}`, 'value', ['gaps']),
+      '.',
+    ]
+  },
   output: (params, input, context) => {
     checkColumn(params.labels, input, context, 'labels')
     checkValues(params, input, context)
@@ -362,12 +361,12 @@ export const pivot = defineStep<Pivot>({
       const values = params.values.map((value) =>
         measurePython({ how: value.how as Aggregate, column: value.column }, valueName(value), valueType(value, input)),
       )
-      const by =
-        params.by === undefined
-          ? code('None')
-          : Array.isArray(params.by) && params.by.length === 0
-            ? code('[]')
-            : selectorPython(params.by, frame)
+      const chooseBy = () => {
+        if (params.by === undefined) return code('None')
+        if (Array.isArray(params.by) && params.by.length === 0) return code('[]')
+        return selectorPython(params.by, frame)
+      }
+      const by = chooseBy()
       const found = params.found
         ? py`[${joined(
             params.found.map((one) => py`${labelText(one)}`),

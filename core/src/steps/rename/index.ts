@@ -75,21 +75,20 @@ const changeWords = (change: Change): string =>
 const sentence = ({ names = {}, change, columns }: Rename): Sentence => {
   const pairs = Object.entries(names)
   const [first] = pairs
-  const namesPart: Sentence =
-    pairs.length === 0
-      ? []
-      : pairs.length === 1 && first
-        ? ['Rename ', slot(first[0], 'column', ['names']), ' to ', slot(first[1], 'renames', ['names'])]
-        : [
-            'Rename ',
-            slot(
-              pairs.length <= 3
-                ? listed(pairs.map(([old, next]) => `${old} to ${next}`))
-                : counted(pairs.length, 'column'),
-              'renames',
-              ['names'],
-            ),
-          ]
+  const chooseNamesPart = () => {
+    if (pairs.length === 0) return []
+    if (pairs.length === 1 && first)
+      return ['Rename ', slot(first[0], 'column', ['names']), ' to ', slot(first[1], 'renames', ['names'])]
+    return [
+      'Rename ',
+      slot(
+        pairs.length <= 3 ? listed(pairs.map(([old, next]) => `${old} to ${next}`)) : counted(pairs.length, 'column'),
+        'renames',
+        ['names'],
+      ),
+    ]
+  }
+  const namesPart: Sentence = chooseNamesPart()
   if (!change) return [...namesPart, '.']
   return [
     ...(namesPart.length > 0 ? [...namesPart, '; then write '] : ['Write ']),

@@ -52,11 +52,12 @@ type Operand = {
 
 /** Date-times against a column of dates are compared as date-times. */
 const comparedType = (column: Column, value: ParameterOrValue, table: Table, context: RunContext): ColumnType => {
-  const other = isColumnValue(value)
-    ? table.named(value.column).type
-    : isParameterValue(value)
-      ? ownValue(context.parameterTypes, value.parameter)
-      : undefined
+  const chooseOther = () => {
+    if (isColumnValue(value)) return table.named(value.column).type
+    if (isParameterValue(value)) return ownValue(context.parameterTypes, value.parameter)
+    return undefined
+  }
+  const other = chooseOther()
   if (isNumber(column.type)) return 'decimal'
   if (column.type === 'date' && other === 'datetime') return 'datetime'
   return column.type
@@ -143,7 +144,8 @@ const compareNumbers = (
   ) as [number, number, number]
   for (let i = 0; i < values.length; i++) {
     const value = values[i] as number
-    mask[i] = value < constant ? low : value > constant ? high : at
+    if (value < constant) mask[i] = low
+    else mask[i] = value > constant ? high : at
   }
   const ofEmpty = compare(null, constant) ? 1 : 0
   if (!isDictionary(column) && column.nulls)

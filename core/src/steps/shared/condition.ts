@@ -89,12 +89,12 @@ const checkTest = (test: Test, schema: Schema, context: CheckContext, path: Para
     checkValue(test.to, name, type, schema, context, ...path, 'to')
   } else if ('value' in test) {
     checkValue(test.value, name, type, schema, context, ...path, 'value')
-    const why =
-      test.op !== 'matches'
-        ? undefined
-        : typeof test.value === 'string'
-          ? patternProblem(test.value)
-          : 'a pattern is written out, not taken from elsewhere'
+    const chooseWhy = () => {
+      if (test.op !== 'matches') return undefined
+      if (typeof test.value === 'string') return patternProblem(test.value)
+      return 'a pattern is written out, not taken from elsewhere'
+    }
+    const why = chooseWhy()
     if (why) context.report({ code: 'bad-pattern', pattern: String(test.value), why }, ...path, 'value')
   }
 }

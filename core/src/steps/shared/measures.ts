@@ -71,15 +71,14 @@ export const checkMeasure = (
   ...path: ParamPath
 ): void => {
   const field = column === undefined ? undefined : checkColumn(column, schema, context, ...path, 'column')
-  const needs = !field
-    ? undefined
-    : needsNumbers(how) && !isNumber(field.type)
-      ? 'numbers'
-      : (how === 'any' || how === 'every') && field.type !== 'boolean'
-        ? 'yes or no'
-        : how === 'list' && field.type === 'list'
-          ? 'single values'
-          : undefined
+  const chooseNeeds = () => {
+    if (!field) return undefined
+    if (needsNumbers(how) && !isNumber(field.type)) return 'numbers'
+    if ((how === 'any' || how === 'every') && field.type !== 'boolean') return 'yes or no'
+    if (how === 'list' && field.type === 'list') return 'single values'
+    return undefined
+  }
+  const needs = chooseNeeds()
   if (field && needs)
     context.report({ code: 'wrong-type', column: field.name, type: field.type, needs }, ...path, 'column')
   if (order) checkSortKeys(order, schema, context, ...path, 'order')

@@ -42,7 +42,12 @@ export const cutsAtWidths =
 /** a-b-c, at every -, most 2 -> a, b-c: what stands beyond the last piece stays joined in it. */
 export const piecesOf = (text: string, cuts: Splitter, at: 'every' | 'first' | 'last', most = Infinity): string[] => {
   const all = cuts(text)
-  const used = at === 'every' ? all : at === 'first' ? all.slice(0, 1) : all.slice(-1)
+  const chooseUsed = () => {
+    if (at === 'every') return all
+    if (at === 'first') return all.slice(0, 1)
+    return all.slice(-1)
+  }
+  const used = chooseUsed()
   const pieces: string[] = []
   let from = 0
   for (const [start, end] of used) {

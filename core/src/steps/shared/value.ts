@@ -35,14 +35,13 @@ export const cellFor = (value: string | number | boolean | null, type: ColumnTyp
   if (typeof value === 'number')
     return type === 'decimal' || (type === 'integer' && Number.isFinite(value)) ? value : undefined
   if (type === 'text') return value
-  const read =
-    type === 'date'
-      ? maybeIsoDate(value)
-      : type === 'datetime'
-        ? (maybeIsoDateTime(value) ?? atMidnight(value))
-        : type === 'time'
-          ? maybeIsoTime(value)
-          : null
+  const chooseRead = () => {
+    if (type === 'date') return maybeIsoDate(value)
+    if (type === 'datetime') return maybeIsoDateTime(value) ?? atMidnight(value)
+    if (type === 'time') return maybeIsoTime(value)
+    return null
+  }
+  const read = chooseRead()
   return read ?? undefined
 }
 const atMidnight = (text: string): number | null => {
@@ -97,11 +96,12 @@ export const checkAssigned = (
   context: CheckContext,
   ...path: ParamPath
 ): void => {
-  const from = isColumnValue(value)
-    ? schema.find((field) => field.name === value.column)?.type
-    : isParameterValue(value)
-      ? ownValue(context.parameters, value.parameter)
-      : undefined
+  const chooseFrom = () => {
+    if (isColumnValue(value)) return schema.find((field) => field.name === value.column)?.type
+    if (isParameterValue(value)) return ownValue(context.parameters, value.parameter)
+    return undefined
+  }
+  const from = chooseFrom()
   if (from !== undefined && !assignable(from, type))
     context.report({ code: 'wrong-value', value: valueWords(value), column, type }, ...path)
   else checkValue(value, column, type, schema, context, ...path)

@@ -42,25 +42,23 @@ export const slice = defineStep<Slice>({
   },
   scripts: {
     sql: (params, { from, output, column }) => {
-      const condition =
-        'first' in params
-          ? sql`"¶n" <= ${params.first}`
-          : 'last' in params
-            ? sql`"¶n" > "¶all" - ${params.last}`
-            : 'skip' in params
-              ? sql`"¶n" > ${params.skip}`
-              : sql`("¶n" - 1) % ${params.every} = 0`
+      const chooseCondition = () => {
+        if ('first' in params) return sql`"¶n" <= ${params.first}`
+        if ('last' in params) return sql`"¶n" > "¶all" - ${params.last}`
+        if ('skip' in params) return sql`"¶n" > ${params.skip}`
+        return sql`("¶n" - 1) % ${params.every} = 0`
+      }
+      const condition = chooseCondition()
       return sql`select "¶", ${output.map((field) => column(field.name))}\nfrom (select *, row_number() over (order by "¶") as "¶n", count(*) over () as "¶all" from ${from}) numbered\nwhere ${condition}`
     },
     python: (params, { frame }) => {
-      const rows =
-        'first' in params
-          ? py`.head(${params.first})`
-          : 'last' in params
-            ? py`.tail(${params.last})`
-            : 'skip' in params
-              ? py`.iloc[${params.skip}:]`
-              : py`.iloc[::${params.every}]`
+      const chooseRows = () => {
+        if ('first' in params) return py`.head(${params.first})`
+        if ('last' in params) return py`.tail(${params.last})`
+        if ('skip' in params) return py`.iloc[${params.skip}:]`
+        return py`.iloc[::${params.every}]`
+      }
+      const rows = chooseRows()
       return py`${frame} = ${frame}${rows}.reset_index(drop=True)`
     },
   },

@@ -126,12 +126,16 @@ const intoRows = (params: Split, table: Table): StepResult => {
   }
 }
 
+const separatorNames = new Map([
+  [' ', 'blank'],
+  ['\n', 'line break'],
+  ['\t', 'tab'],
+])
 const byWords = (by: SplitBy, at: SplitAt): string => {
   const each = at === 'every' ? 'every' : `the ${at}`
   if ('widths' in by) return `after ${listed(by.widths.map(String))} characters`
-  return 'pattern' in by
-    ? `at ${each} match of ${by.pattern}`
-    : `at ${each} ${by.delimiter === ' ' ? 'blank' : by.delimiter === '\n' ? 'line break' : by.delimiter === '\t' ? 'tab' : quoted(by.delimiter)}`
+  if ('pattern' in by) return `at ${each} match of ${by.pattern}`
+  return `at ${each} ${separatorNames.get(by.delimiter) ?? quoted(by.delimiter)}`
 }
 const intoWords = (into: Split['into']): string => {
   if (into === 'rows') return 'a row for each piece'

@@ -81,12 +81,12 @@ export const transpose = defineStep<Transpose>({
       const type = typeOf(params, input)
       const rows = restOf(params, input).map((field, i) => {
         const part = column(field.name)
-        const cell =
-          field.type === type
-            ? part
-            : type === 'text'
-              ? sql`${sqlHelper('shown')}(${part})`
-              : sql`${part}::${code(type === 'decimal' ? 'float8' : 'timestamp')}`
+        const chooseCell = () => {
+          if (field.type === type) return part
+          if (type === 'text') return sql`${sqlHelper('shown')}(${part})`
+          return sql`${part}::${code(type === 'decimal' ? 'float8' : 'timestamp')}`
+        }
+        const cell = chooseCell()
         return sql`select ${i + 1} as "¶", ${field.name}::text as ${column('Name')}${joined(
           output.slice(1).map((made, n) => sql`, a[${n + 1}] as ${column(made.name)}`),
           '',

@@ -17,7 +17,12 @@ type Unify = {
 
 const groupWords = ({ into, from }: ValueGroup): string => {
   const others = from.filter((value) => value !== into)
-  return `${quoted(into)} for ${others.length > 2 ? counted(others.length, 'spelling') : others.length === 0 ? 'itself' : listed(others.map(quoted))}`
+  const spellings = () => {
+    if (others.length > 2) return counted(others.length, 'spelling')
+    if (others.length === 0) return 'itself'
+    return listed(others.map(quoted))
+  }
+  return `${quoted(into)} for ${spellings()}`
 }
 
 /** Value to its group's name; where two groups claim one the first has it. */
@@ -50,12 +55,12 @@ export const unify = defineStep<Unify>({
     judged: z.enum([...similarityMeasures, 'hand']).optional(),
   }),
   sentence: ({ column, groups }) => {
-    const shown =
-      groups.length > 2
-        ? `${groups.slice(0, 2).map(groupWords).join(', ')} and ${groups.length - 2} more`
-        : groups.length === 0
-          ? 'nothing yet'
-          : listed(groups.map(groupWords))
+    const chooseShown = () => {
+      if (groups.length > 2) return `${groups.slice(0, 2).map(groupWords).join(', ')} and ${groups.length - 2} more`
+      if (groups.length === 0) return 'nothing yet'
+      return listed(groups.map(groupWords))
+    }
+    const shown = chooseShown()
     return ['In ', slot(column, 'oneColumn', ['column']), ' write ', slot(shown, 'groups', []), '.']
   },
   output: ({ column }, input, context) => {

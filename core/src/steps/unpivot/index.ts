@@ -56,11 +56,12 @@ const labelOf = (labels: LabelRules | undefined): ((column: string) => string) =
   const { remove, renames = {} } = labels ?? {}
   const pattern = typeof remove === 'object' ? compilePattern(remove.pattern, false) : undefined
   return (column) => {
-    const cleaned = pattern
-      ? replaceMatches(column, pattern, '')
-      : typeof remove === 'string' && remove !== ''
-        ? column.replaceAll(remove, () => '')
-        : column
+    const chooseCleaned = () => {
+      if (pattern) return replaceMatches(column, pattern, '')
+      if (typeof remove === 'string' && remove !== '') return column.replaceAll(remove, () => '')
+      return column
+    }
+    const cleaned = chooseCleaned()
     return ownValue(renames, cleaned) ?? cleaned
   }
 }
@@ -193,12 +194,19 @@ const groupWords = (params: Unpivot): Sentence => {
       ', the value as ',
       slot(first.value, 'name', ['groups', 0, 'value']),
     ]
-  const groups = params.groups.flatMap(({ columns, value }, g): Sentence => [
-    g === 0 ? '' : g === params.groups.length - 1 ? ' and ' : ', ',
-    columnsSlot(columns, 'groups', g, 'columns'),
-    ' as ',
-    slot(value, 'name', ['groups', g, 'value']),
-  ])
+  const groups = params.groups.flatMap(({ columns, value }, g): Sentence => {
+    const separator = () => {
+      if (g === 0) return ''
+      if (g === params.groups.length - 1) return ' and '
+      return ', '
+    }
+    return [
+      separator(),
+      columnsSlot(columns, 'groups', g, 'columns'),
+      ' as ',
+      slot(value, 'name', ['groups', g, 'value']),
+    ]
+  })
   return ['Turn ', ...groups, ' into rows side by side: ', ...label]
 }
 

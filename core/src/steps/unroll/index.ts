@@ -16,14 +16,15 @@ const typeOfItems = (lists: readonly (readonly ListItem[])[]): ColumnType => {
   for (const items of lists)
     for (const item of items) {
       if (item === null) continue
-      const own: ColumnType =
-        typeof item === 'boolean'
-          ? 'boolean'
-          : typeof item === 'number'
-            ? Number.isSafeInteger(item)
-              ? 'integer'
-              : 'decimal'
-            : 'text'
+      const chooseOwn = () => {
+        if (typeof item === 'boolean') return 'boolean'
+        if (typeof item === 'number') {
+          if (Number.isSafeInteger(item)) return 'integer'
+          return 'decimal'
+        }
+        return 'text'
+      }
+      const own: ColumnType = chooseOwn()
       if (type === undefined || type === own) type = own
       else if ((type === 'integer' || type === 'decimal') && (own === 'integer' || own === 'decimal')) type = 'decimal'
       else return 'text'
