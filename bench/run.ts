@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process'
 import { existsSync, mkdtempSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { pythonScript, runRecipe, StepCache, csvPieces, type Recipe, type Step } from '@fabula/core'
+import { pythonScript, runRecipe, StepCache, csvPieces, type Recipe, type Step, type NewStep } from '@fabula/core'
 import { fileFromPath, openInput } from '@fabula/formats'
 import { writeVisits } from './data.ts'
 
@@ -49,7 +49,7 @@ say(
   ),
 )
 
-const steps: Record<string, Omit<Step, 'id'>> = {
+const steps: Record<string, NewStep> = {
   'filter, half left': { kind: 'filter', where: { column: 'Weight', op: 'greater', value: 45 } },
   'filter on text': { kind: 'filter', where: { column: 'Status', op: 'is-not', value: 'Cancelled' } },
   'sort by text, then number': { kind: 'sort', by: [{ column: 'Clinic' }, { column: 'Charged', descending: true }] },
@@ -80,7 +80,7 @@ const steps: Record<string, Omit<Step, 'id'>> = {
     groups: [{ columns: ['Charged', 'Weight', 'Minutes'], value: 'Figure' }],
   },
 }
-const recipeOf = (list: readonly Omit<Step, 'id'>[]): Recipe => ({
+const recipeOf = (list: readonly NewStep[]): Recipe => ({
   fabula: 1,
   name: 'Bench',
   inputs: [{ id: 'rows', name: 'Rows', columns: [...opened.table.schema] }],
@@ -156,7 +156,7 @@ const five = [
     ],
   },
   { kind: 'sort', by: [{ column: 'Sum', descending: true }] },
-] as Omit<Step, 'id'>[]
+] as NewStep[]
 const recipes = [...Object.values(steps).map((step) => recipeOf([step])), recipeOf(five)]
 const theirs = scriptTimes(recipes)
 const names = [...Object.keys(steps), 'a recipe of five steps']
@@ -187,7 +187,7 @@ const ten = recipeOf([
 const cache = new StepCache()
 run(ten, cache)
 const latencies = Array.from({ length: 21 }, (_, i) => {
-  const last = { id: 's99', kind: 'filter', where: { column: 'Charged', op: 'greater', value: i } }
+  const last: Step = { id: 's99', kind: 'filter', where: { column: 'Charged', op: 'greater', value: i } }
   const changed = { ...ten, tables: ten.tables.map((table) => ({ ...table, steps: [...table.steps, last] })) }
   return time(() => {
     const [made] = run(changed, cache).tables

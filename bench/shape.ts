@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process'
-import { columnOf, runRecipe, Table, type Recipe, type Step } from '@fabula/core'
+import { columnOf, runRecipe, Table, type Recipe, type Step, type NewStep } from '@fabula/core'
 
 /**
  * Twelve columns to rows and back, and a join of a million rows with a hundred thousand, each beside pandas doing the same
@@ -49,7 +49,7 @@ const right = Table.of(
 
 const median = (times: readonly number[]): number => [...times].sort((a, b) => a - b)[times.length >> 1] ?? 0
 const open = (input: string): Step => ({ id: `${input}1`, kind: 'open', input })
-const run = (tables: Readonly<Record<string, Table>>, steps: readonly Omit<Step, 'id'>[]): number => {
+const run = (tables: Readonly<Record<string, Table>>, steps: readonly NewStep[]): number => {
   const inputs = Object.keys(tables)
   const recipe: Recipe = {
     fabula: 1,
@@ -90,8 +90,8 @@ const say = (name: string, ours: number, theirs: number): void =>
     `${name.padEnd(40)} ${ours.toFixed(0).padStart(7)} ms ${theirs.toFixed(0).padStart(8)} ms   × ${(theirs / ours).toFixed(2)}\n`,
   )
 
-const unpivot = { kind: 'unpivot', name: 'Month', groups: [{ columns: { like: 'M*' }, value: 'Value' }] }
-const pivot = { kind: 'pivot', labels: 'Month', values: [{ column: 'Value', how: 'only' }] }
+const unpivot: NewStep = { kind: 'unpivot', name: 'Month', groups: [{ columns: { like: 'M*' }, value: 'Value' }] }
+const pivot: NewStep = { kind: 'pivot', labels: 'Month', values: [{ column: 'Value', how: 'only' }] }
 const melted = 'd=pd.DataFrame({"Id":np.arange(n), **{"M%d"%(i+1): fill(i) for i in range(12)}})'
 say(
   '12 columns to rows',

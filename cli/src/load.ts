@@ -2,10 +2,11 @@ import { readFileSync } from 'node:fs'
 import { basename } from 'node:path'
 import { FileProblem, fileFromPath, openInput, type OpenedFiles } from '@fabula/formats'
 import {
+  openedBy,
+  openedInputs,
   setOwnValue,
   ownValue,
   brokenSteps,
-  kindOf,
   columnAliases,
   nearest,
   parameterCells,
@@ -54,11 +55,10 @@ export const checkRecipe = (recipe: Recipe): void => {
   const known = (id: string): boolean =>
     recipe.tables
       .find((table) => table.id === id)
-      ?.steps.every(
-        (step) =>
-          typeof step.input !== 'string' ||
-          (recipe.inputs.find((input) => input.id === step.input)?.columns?.length ?? 0) > 0,
-      ) ?? false
+      ?.steps.every((step) => {
+        const opened = openedBy(step)
+        return !opened || (recipe.inputs.find(({ id }) => id === opened.input)?.columns?.length ?? 0) > 0
+      }) ?? false
   const judged = { ...recipe, tables: recipe.tables.filter(({ id }) => tablesNeeded(recipe, id).every(known)) }
   const broken = brokenSteps(planRecipe(judged))
   if (broken.length > 0)
@@ -142,13 +142,7 @@ export const loadInputs = async (recipe: Recipe, words: readonly string[]): Prom
     recipe.inputs.map(({ id }) => id),
     'input',
   )
-  const needed = new Map(
-    recipe.tables.flatMap(({ steps }) =>
-      steps.flatMap((step): [string, ReadOptions][] =>
-        kindOf(step).start && typeof step.input === 'string' ? [[step.input, (step.read ?? {}) as ReadOptions]] : [],
-      ),
-    ),
-  )
+  const needed = new Map(openedInputs(recipe).map(({ input, read }) => [input, read]))
   const missing = [...needed.keys()].filter((id) => !given.some(([name]) => name === id))
   if (missing.length > 0)
     throw new Fault(

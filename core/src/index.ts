@@ -36,10 +36,12 @@ export { type Cleaning, cleaningWords, cleanings } from './steps/clean-text/inde
 export { type Take, takeWords } from './steps/extract/index.ts'
 export { type StepKindName, stepKinds } from './steps/index.ts'
 export { type JoinHow, joinHows } from './steps/join/index.ts'
+export { type Replacement, replacementPairs } from './steps/replace/index.ts'
 export { type Selector, freeName, selectedNames } from './steps/shared/columns.ts'
 export { type Condition, type ConditionOp, type Test, conditionOps, isTest, opWords } from './steps/shared/condition.ts'
+export type { Measure } from './steps/shared/measures.ts'
 export { type SimilarityMeasure, suggestGroups } from './steps/shared/similar-values.ts'
-export type { Sentence, SentenceSlot } from './steps/shared/step-kind.ts'
+export type { Editor, Sentence, SentenceSlot } from './steps/shared/step-kind.ts'
 export type { SplitBy } from './steps/split/index.ts'
 export { type WindowHow, windowHows } from './steps/window/index.ts'
 export { type ColumnAliases, columnAliases, readWith, storyNames, withoutColumnAlias } from './recipe/column-aliases.ts'
@@ -68,9 +70,18 @@ export {
   scriptOutputs,
 } from './recipe/outputs.ts'
 export { parameterCells } from './recipe/parameters.ts'
-export type { Parameter, Recipe, RecipeTable, Step } from './recipe/recipe.ts'
+export type { NewStep, Parameter, ParamsOf, Recipe, RecipeTable, Step, StepOf } from './recipe/recipe.ts'
 export { parseRecipe, readRecipe, recipeJsonSchema, writeRecipe } from './recipe/schema.ts'
-export { inOrder, kindOf, sentenceFor, sentenceText, tableNames, tablesNeeded } from './recipe/step-access.ts'
+export {
+  inOrder,
+  isKind,
+  openedBy,
+  openedInputs,
+  sentenceFor,
+  sentenceText,
+  tableNames,
+  tablesNeeded,
+} from './recipe/step-access.ts'
 export { usedTables } from './recipe/used-tables.ts'
 export { diffView } from './engine/diff-view.ts'
 export { type Plan, brokenSteps, needsData, planRecipe, refusals } from './engine/plan.ts'

@@ -1,4 +1,12 @@
-import { parameterCells, runRecipe, writeCsv, type ReadOptions, type Recipe, type Step } from '@fabula/core'
+import {
+  parameterCells,
+  runRecipe,
+  writeCsv,
+  type Recipe,
+  type Step,
+  openedInputs,
+  type RecipeTable,
+} from '@fabula/core'
 import { fileFromBytes, openInput } from '@fabula/formats'
 
 /** Sayings of the engine that both scripts must repeat: stories of several steps over an export with everything wrong in it. */
@@ -345,11 +353,7 @@ conditions.forEach((where, i) => {
 
 /** A recipe run by the engine on the texts of its files. */
 export const runOn = async (recipe: Recipe, files: Readonly<Record<string, string>>) => {
-  const reads = new Map(
-    recipe.tables.flatMap(({ steps: [first] }) =>
-      typeof first?.input === 'string' ? [[first.input, (first.read ?? {}) as ReadOptions] as const] : [],
-    ),
-  )
+  const reads = new Map(openedInputs(recipe).map(({ input, read }) => [input, read] as const))
   const opened = new Map<string, Awaited<ReturnType<typeof openInput>>>()
   for (const [input, read] of reads)
     opened.set(input, await openInput([fileFromBytes(`${input}.csv`, Buffer.from(files[input] ?? ''))], read))
@@ -363,10 +367,10 @@ export const runOn = async (recipe: Recipe, files: Readonly<Record<string, strin
 
 const stepsOf = (acts: Acts): Step[] => [
   { id: 's1', kind: 'open', input: 'rows', read: { delimiter: ',', types } },
-  ...acts.map((act, i) => ({ id: `s${i + 2}`, ...act })),
+  ...acts.map((act, i) => ({ id: `s${i + 2}`, ...act }) as Step),
 ]
 /** Stories of two tables: the other is typed in. */
-const other = {
+const other: RecipeTable = {
   id: 'towns',
   name: 'Towns',
   steps: [

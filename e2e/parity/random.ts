@@ -11,6 +11,8 @@ import {
   type Recipe,
   type Schema,
   type Step,
+  type NewStep,
+  type Condition,
 } from '@fabula/core'
 import { signatures } from '@fabula/core/testing'
 
@@ -92,7 +94,7 @@ export const randomFiles = (dice: Dice): { readonly rows: string; readonly aside
   return { rows: file(columns, dice.upTo(14)), aside: file(aside, dice.upTo(6)) }
 }
 
-const literal = (dice: Dice, type: ColumnType): unknown =>
+const literal = (dice: Dice, type: ColumnType): string | number | boolean =>
   type === 'integer'
     ? dice.of([0, 1, 2, -7, 3])
     : type === 'decimal'
@@ -171,14 +173,14 @@ const formula = (dice: Dice, schema: Schema, need: string, depth: number): strin
   return `${name}(${given.join('; ')})`
 }
 
-const condition = (dice: Dice, schema: Schema): unknown => {
-  const test = (): unknown => {
+const condition = (dice: Dice, schema: Schema): Condition => {
+  const test = (): Condition => {
     const { name, type } = dice.of(schema)
     const op = dice.of(conditionOps)
     if (op === 'is-empty' || op === 'is-filled') return { column: name, op }
     if (op === 'is-one-of' || op === 'is-none-of')
       return { column: name, op, values: [literal(dice, type), literal(dice, type)] }
-    if (op === 'between') return { column: name, op, values: [literal(dice, type), literal(dice, type)] }
+    if (op === 'between') return { column: name, op, from: literal(dice, type), to: literal(dice, type) }
     if (op === 'matches') return { column: name, op, value: dice.of(['^[a-z]', 'x-\\d', '[0-9]+$']) }
     return {
       column: name,
@@ -192,10 +194,10 @@ const condition = (dice: Dice, schema: Schema): unknown => {
   return way === 0 ? { all: [test(), test()] } : way === 1 ? { any: [test(), test()] } : test()
 }
 
-type Maker = (dice: Dice, schema: Schema) => Omit<Step, 'id'> | undefined
+type Maker = (dice: Dice, schema: Schema) => NewStep | undefined
 const named = (schema: Schema, ...types: ColumnType[]): string[] =>
   schema.filter(({ type }) => types.length === 0 || types.includes(type)).map(({ name }) => name)
-const measure = (dice: Dice, schema: Schema, of: readonly string[], i: number) => {
+const measure = <H extends string>(dice: Dice, schema: Schema, of: readonly H[], i: number) => {
   const how = dice.of(of)
   const numeric = ['sum', 'mean', 'median', 'deviation', 'share', 'running-sum'].includes(how)
   const from = named(
@@ -246,7 +248,8 @@ const makers: Readonly<Record<string, Maker>> = {
     where: condition(dice, schema),
     ...(dice.maybe() ? { keep: false } : {}),
   }),
-  slice: (dice) => ({ kind: 'slice', [dice.of(['first', 'last', 'skip', 'every'])]: 1 + dice.upTo(4) }),
+  slice: (dice) =>
+    ({ kind: 'slice', [dice.of(['first', 'last', 'skip', 'every'])]: 1 + dice.upTo(4) }) as unknown as NewStep,
   sort: (dice, schema) => ({ kind: 'sort', by: sortKeys(dice, schema) }),
   distinct: (dice, schema) => ({
     kind: 'distinct',
@@ -422,7 +425,7 @@ const makers: Readonly<Record<string, Maker>> = {
 }
 const kinds = Object.keys(makers)
 
-const opened = (input: string, schema: Schema) => ({
+const opened = (input: string, schema: Schema): NewStep => ({
   kind: 'open',
   input,
   read: { delimiter: ',', types: Object.fromEntries(schema.map(({ name, type }) => [name, { type }])) },
@@ -437,12 +440,12 @@ export const randomRecipe = (rolls: readonly (readonly number[])[]): Recipe => {
       { id: 'aside', name: 'Aside', columns: [...aside] },
     ],
     tables: [
-      { id: 'aside', name: 'Aside', steps: [{ id: 'a1', ...opened('aside', aside) }] },
+      { id: 'aside', name: 'Aside', steps: [{ id: 'a1', ...opened('aside', aside) } as Step] },
       { id: 'result', name: 'Result', steps },
     ],
     outputs: [{ table: 'result', format: 'csv', file: 'result.csv' }],
   })
-  let steps: Step[] = [{ id: 's1', ...opened('rows', columns) }]
+  let steps: Step[] = [{ id: 's1', ...opened('rows', columns) } as Step]
   for (const numbers of rolls) {
     const dice = new Dice(numbers)
     const schema = planRecipe(base(steps)).tables[1]?.output ?? []

@@ -1,12 +1,21 @@
 import { describe, expect, test } from 'vitest'
-import { parameterCells, planRecipe, brokenSteps, readRecipe, runRecipe, writeCsv, type Recipe } from '@fabula/core'
+import {
+  parameterCells,
+  planRecipe,
+  brokenSteps,
+  readRecipe,
+  runRecipe,
+  writeCsv,
+  type Recipe,
+  openedInputs,
+} from '@fabula/core'
 import { functionRecipes, kindExamples, recipeOf } from '@fabula/core/testing'
 import { fileFromBytes, openInput } from './index.ts'
 
 const ran = async (recipe: Recipe, file: string) => {
   const opened = await openInput(
     [fileFromBytes('rows.csv', Buffer.from(file))],
-    (recipe.tables.at(-1)?.steps[0]?.read ?? {}) as object,
+    openedInputs(recipe).at(-1)?.read ?? {},
   )
   const parameters = parameterCells(recipe, {}).cells
   const result = runRecipe(recipe, { sources: () => ({ ...opened, key: 'rows' }), parameters, now: 0 }).tables.at(-1)

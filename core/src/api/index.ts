@@ -1,4 +1,6 @@
 import { z } from 'zod'
+import { conditionSchema } from '../steps/shared/condition.ts'
+import type { NewStep } from '../recipe/recipe.ts'
 import { dialectNames } from '../codegen/dialect.ts'
 import { byWord } from './by-word.ts'
 import { outputFormats } from '../recipe/outputs.ts'
@@ -191,7 +193,7 @@ export const factsRequest = z.object({
   columns: z.array(z.string()).max(60),
   /** All that is known, not only what a column's head shows. */ deep: z.boolean(),
 })
-const bar = z.object({ label: z.string(), count: z.number(), where: byWord(z.unknown()).optional() })
+const bar = z.object({ label: z.string(), count: z.number(), where: conditionSchema.optional() })
 const dateForm = z.object({ pattern: z.string(), rows: z.number(), example: z.string(), noYear: z.boolean() })
 const dateForms = z.object({
   type: z.enum(['date', 'datetime', 'time']),
@@ -227,7 +229,9 @@ export const columnFacts = z.object({
   rare: z.array(bar),
   patterns: z.array(bar),
   bars: z.array(bar),
-  findings: z.array(z.object({ sentence: z.string(), verb: z.string(), step: byWord(z.unknown()) })),
+  findings: z.array(
+    z.object({ sentence: z.string(), verb: z.string(), step: z.custom<NewStep>((value) => typeof value === 'object') }),
+  ),
   dates: dateForms.optional(),
   percentiles: z.array(z.number()).optional(),
 })

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { byWord } from './by-word.ts'
+import { conditionSchema } from '../steps/shared/condition.ts'
 
 export const pictureKinds = ['bar', 'stacked', 'line', 'pie', 'scatter', 'histogram'] as const
 /** A look at a table as a chart, kept with a flow: what stands along it, what it measures, what parts it. */
@@ -13,7 +13,7 @@ export const picture = z.object({
   how: z.enum(['count', 'sum', 'mean', 'median', 'min', 'max', 'distinct']),
   column: z.string().optional(),
 })
-const where = byWord(z.unknown())
+const where = conditionSchema
 /** `values`: for each series one per label; `points`: x and y of a scatter. `where`: the rows behind each label. */
 export const pictureData = z.object({
   labels: z.array(z.string()),

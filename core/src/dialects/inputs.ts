@@ -2,10 +2,11 @@ import { listed } from '../messages/words.ts'
 import type { Format } from '../reading/read-options.ts'
 import { formatOf, type ReadOptions } from '../reading/read-options.ts'
 import type { Recipe } from '../recipe/recipe.ts'
+import { openedInputs } from '../recipe/step-access.ts'
 
 /** How an input is read: what its `open` step says. */
 export const readOf = (recipe: Recipe, input: string): ReadOptions =>
-  (recipe.tables.flatMap(({ steps }) => steps).find((step) => step.input === input)?.read ?? {}) as ReadOptions
+  openedInputs(recipe).find((opened) => opened.input === input)?.read ?? {}
 
 export const inputFormat = (recipe: Recipe, input: string): Format =>
   formatOf(readOf(recipe, input), recipe.inputs.find(({ id }) => id === input)?.files)

@@ -5,7 +5,16 @@ import { Table, type Schema } from '../table/table.ts'
 import type { Cell } from '../table/column.ts'
 import { statisticsFor, type StepStatistics } from './statistics.ts'
 import { TablePlanner, type InputSchemas, type Plan, type PlannedTable, type StepState } from './plan.ts'
-import { inOrder, kindOf, paramsOf, parameterTypes, tableNames, tablesNeeded } from '../recipe/step-access.ts'
+import {
+  inOrder,
+  kindOf,
+  paramsOf,
+  parameterTypes,
+  tableNames,
+  tablesNeeded,
+  openedBy,
+  openedInputs,
+} from '../recipe/step-access.ts'
 import { StepCache, type CachedStep } from './step-cache.ts'
 import { usedTables } from '../recipe/used-tables.ts'
 import { type Recipe, type RecipeTable, type Step } from '../recipe/recipe.ts'
@@ -96,7 +105,8 @@ class Run {
   private keyOf(step: Step, above: string, names: TableNames): string {
     const { parameters, now, sources } = this.options
     const params = paramsOf(step)
-    const source = typeof step.input === 'string' && kindOf(step).start ? sources(step.input, step.read ?? {}).key : ''
+    const opened = openedBy(step)
+    const source = opened ? sources(opened.input, opened.read).key : ''
     const used = usedTables(step)
     const others = used.map((id) => [this.done.get(id)?.key, names(id)])
     const own = used.length > 0 ? names('') : ''
@@ -216,13 +226,7 @@ class Run {
 /** What really came in, for the plan: each input's schema as its `open` step made it. */
 export const openedSchemas = (recipe: Recipe, sources: OpenSource): InputSchemas =>
   Object.fromEntries(
-    recipe.tables.flatMap(({ steps }) =>
-      steps.flatMap((step): [string, Schema][] =>
-        kindOf(step).start && typeof step.input === 'string'
-          ? [[step.input, sources(step.input, step.read ?? {}).table.schema]]
-          : [],
-      ),
-    ),
+    openedInputs(recipe).map(({ input, read }): [string, Schema] => [input, sources(input, read).table.schema]),
   )
 
 /** Runs every table, or all up to `until`. Broken steps and those that wait for them do not run; what stands before them does. */

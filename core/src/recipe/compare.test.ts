@@ -44,7 +44,7 @@ test('tables, parameters and outputs that came or went are said', () => {
     parameters: [{ name: 'As of', type: 'date', value: '2031-05-31' }],
     outputs: [{ table: 'visits', format: 'csv', file: 'a.csv' }],
   })
-  const after = {
+  const after: Recipe = {
     ...story([open], {
       parameters: [{ name: 'As of', type: 'date', value: '2031-06-30' }],
       outputs: [{ table: 'visits', format: 'xlsx', file: 'a.xlsx' }],

@@ -1,3 +1,4 @@
+import { openedBy } from './step-access.ts'
 import { kindNamed, stepKinds } from '../steps/index.ts'
 import { counted, figure, quoted } from '../messages/words.ts'
 import { fileClashes } from './outputs.ts'
@@ -130,8 +131,8 @@ const stepFaults = (recipe: Recipe): RecipeFault[] => {
           where,
           sentence: `There is no table ${quoted(one)}; expected ${choices([...tables].filter((id) => id !== own)) || 'another table to be in the recipe'}.`,
         }))
-      const { input } = step
-      return typeof input === 'string' && !inputs.has(input)
+      const input = openedBy(step)?.input
+      return input !== undefined && !inputs.has(input)
         ? [
             {
               where: `${where}.input`,

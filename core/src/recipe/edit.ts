@@ -1,6 +1,6 @@
 import { maybeTokens } from '../formula/lex.ts'
 import { writeParameter } from '../formula/parse.ts'
-import type { Recipe, Step } from './recipe.ts'
+import type { Recipe, RecipeTable, Step } from './recipe.ts'
 
 /** An id no step of the recipe has, nor had: the next number after the largest, or one of those behind it. */
 export const nextStepId = (recipe: Recipe, further = 0): string => {
@@ -17,7 +17,7 @@ type NewTable = { readonly id: string; readonly name: string }
 export const branchAt = (recipe: Recipe, table: string, step: string, next: NewTable, shared: NewTable): Recipe => ({
   ...recipe,
   tables: [
-    ...recipe.tables.flatMap((one) => {
+    ...recipe.tables.flatMap((one): RecipeTable[] => {
       const at = one.id === table ? one.steps.findIndex(({ id }) => id === step) : -1
       if (at < 0 || at === one.steps.length - 1) return [one]
       return [

@@ -1,3 +1,5 @@
+import type { stepKinds, StepKindName } from '../steps/index.ts'
+import type { StepKind } from '../steps/shared/step-kind.ts'
 import { z } from 'zod'
 import { name } from '../reading/name-schema.ts'
 import { columnTypes, scalarTypes } from '../table/column.ts'
@@ -7,13 +9,16 @@ export const id = z.string().regex(/^[a-z][a-z0-9-]*$/, 'an id is small letters,
 
 const cellValue = z.union([z.string(), z.number(), z.boolean(), z.null()])
 
-export type Step = {
-  readonly id: string
-  readonly kind: string
-  readonly note?: string
-  readonly off?: boolean
-  readonly [param: string]: unknown
-}
+/** What every step may carry. */
+type StepBase = { readonly id: string; readonly note?: string; readonly off?: boolean }
+/** The params of a kind. */
+export type ParamsOf<K extends StepKindName> = (typeof stepKinds)[K] extends StepKind<infer P> ? P : never
+/** A step of one kind, as the recipe's JSON has it. */
+export type StepOf<K extends StepKindName> = StepBase & { readonly kind: K } & ParamsOf<K>
+/** A step of any kind. */
+export type Step = { [K in StepKindName]: StepOf<K> }[StepKindName]
+/** A step that has no id yet. */
+export type NewStep = { [K in StepKindName]: Omit<StepBase, 'id'> & { readonly kind: K } & ParamsOf<K> }[StepKindName]
 
 export const parameterSchema = z.strictObject({ name, type: z.enum(scalarTypes), value: cellValue.optional() })
 

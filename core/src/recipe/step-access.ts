@@ -1,3 +1,5 @@
+import type { ReadOptions } from '../reading/read-options.ts'
+import type { StepKindName } from '../steps/index.ts'
 import { kindNamed } from '../steps/index.ts'
 import { type Sentence, type StepKind, type TableNames } from '../steps/shared/step-kind.ts'
 import { type Recipe, type RecipeTable, type Step } from './recipe.ts'
@@ -23,6 +25,18 @@ export const sentenceText = (step: Step, names: TableNames): string =>
 
 export const parameterTypes = (recipe: Recipe) =>
   Object.fromEntries((recipe.parameters ?? []).map(({ name, type }) => [name, type]))
+
+/** Whether a step is of a kind; its params are those of the kind then. */
+export const isKind = <K extends StepKindName>(step: Step, kind: K): step is Extract<Step, { readonly kind: K }> =>
+  step.kind === kind
+
+/** What a start step opens; undefined for steps that open no input. */
+export const openedBy = (step: Step): { readonly input: string; readonly read: ReadOptions } | undefined =>
+  kindOf(step).opens?.(paramsOf(step))
+
+/** The inputs that a recipe opens, each with how it is read. */
+export const openedInputs = (recipe: Recipe): { readonly input: string; readonly read: ReadOptions }[] =>
+  recipe.tables.flatMap(({ steps }) => steps.flatMap((step) => openedBy(step) ?? []))
 
 /** Tables so that each comes after those it uses; of a circle those beyond it. */
 export const inOrder = (recipe: Recipe): RecipeTable[] => {

@@ -1,3 +1,4 @@
+import { openedInputs } from '../recipe/step-access.ts'
 import { ownValue, setOwnValue } from '../table/own.ts'
 import { wildcard } from '../table/text.ts'
 import type { Recipe } from '../recipe/recipe.ts'
@@ -46,9 +47,7 @@ export const inputByColumns = (
 ): string | undefined => {
   const scored = recipe.inputs
     .map(({ id, columns = [] }) => {
-      const wanted = recipe.tables.flatMap(({ steps }) => steps).find((step) => step.input === id)?.read as
-        { readonly sheets?: readonly string[] | { readonly like: string } | 'first' } | undefined
-      const asked = wanted?.sheets
+      const asked = openedInputs(recipe).find(({ input }) => input === id)?.read.sheets
       const chooseNamed = () => {
         if (asked === undefined || asked === 'first') return false
         if ('like' in asked) return sheets.some((name) => wildcard(asked.like).test(name))

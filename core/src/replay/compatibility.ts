@@ -1,7 +1,7 @@
 import { ownValue } from '../table/own.ts'
 import type { TableRun } from '../engine/run.ts'
 import { planRecipe, brokenSteps, type InputSchemas, type Plan } from '../engine/plan.ts'
-import { kindOf, paramsOf, sentenceText, tableNames } from '../recipe/step-access.ts'
+import { kindOf, paramsOf, sentenceText, tableNames, openedBy } from '../recipe/step-access.ts'
 import { asDictionary, type ColumnType } from '../table/column.ts'
 import type { Schema, Table } from '../table/table.ts'
 import { convert } from '../reading/convert.ts'
@@ -96,7 +96,7 @@ const offersFor = (
 }
 
 const stepsOf = (recipe: Recipe, input: string): readonly Step[] =>
-  recipe.tables.find(({ steps }) => steps.some((step) => step.input === input))?.steps ?? []
+  recipe.tables.find(({ steps }) => steps.some((step) => openedBy(step)?.input === input))?.steps ?? []
 
 /** The steps that take in a column nobody knew, and the first that leaves it out. */
 const journey = (recipe: Recipe, input: string, column: string, schema: Schema): string => {
@@ -284,9 +284,7 @@ const labelFindings = (recipe: Recipe, tables: readonly TableRun[]): Compatibili
     }),
   )
 const inputOf = (recipe: Recipe, table: string): string =>
-  recipe.tables
-    .find(({ id }) => id === table)
-    ?.steps.flatMap((one) => (typeof one.input === 'string' ? [one.input] : []))[0] ?? ''
+  recipe.tables.find(({ id }) => id === table)?.steps.flatMap((step) => openedBy(step)?.input ?? [])[0] ?? ''
 
 /** What a run on the new data told: needed where only data can tell (see `needsData`). */
 export type TrialRun = { readonly plan: Plan; readonly tables: readonly TableRun[] }
@@ -376,10 +374,7 @@ export const checkCompatibility = (
     .filter(({ step }) => !reported.some((finding) => finding.step === step.id))
     .map(({ table, step, sentence }): CompatibilityFinding => ({
       code: 'broken-step',
-      input:
-        recipe.tables
-          .find((one) => one.id === table)
-          ?.steps.flatMap((one) => (typeof one.input === 'string' ? [one.input] : []))[0] ?? '',
+      input: inputOf(recipe, table),
       step: step.id,
       offers: [],
       sentence,

@@ -31,7 +31,7 @@ test('a branch from the last sentence starts from the table, one from amid the s
   expect(
     branchAt(story, 'visits', 's3', next, shared).tables.map(({ id, steps }) => [
       id,
-      steps.map(({ kind, table }) => (kind === 'start-from' ? table : kind)),
+      steps.map((step) => (step.kind === 'start-from' ? step.table : step.kind)),
     ]),
   ).toEqual([
     ['visits', ['open', 'derive', 'summarise']],
@@ -39,7 +39,10 @@ test('a branch from the last sentence starts from the table, one from amid the s
   ])
   const amid = branchAt(story, 'visits', 's2', next, shared)
   expect(
-    amid.tables.map(({ id, steps }) => [id, steps.map(({ kind, table }) => (kind === 'start-from' ? table : kind))]),
+    amid.tables.map(({ id, steps }) => [
+      id,
+      steps.map((step) => (step.kind === 'start-from' ? step.table : step.kind)),
+    ]),
   ).toEqual([
     ['shared', ['open', 'derive']],
     ['visits', ['shared', 'summarise']],
@@ -63,7 +66,7 @@ test('a column that gets another name is called so by every sentence and table t
       { id: 's6', kind: 'sort', by: [{ column: 'Sum' }] },
     ],
   })
-  const reworded = { ...byClinic, measures: [{ how: 'sum', column: 'Double', as: 'Takings of all' }] }
+  const reworded: Step = { ...byClinic, measures: [{ how: 'sum', column: 'Double', as: 'Takings of all' }] }
   const input = [...fields, { name: 'Double', type: 'integer' }] as const
   const renames = renamesBetween(
     { step: byClinic, input, output: [fields[0], { name: 'Sum', type: 'integer' }] },

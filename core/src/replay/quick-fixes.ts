@@ -1,6 +1,7 @@
 import { renameInFormula } from '../formula/parse.ts'
 import type { Problem } from '../messages/words.ts'
 import type { Step } from '../recipe/recipe.ts'
+import { kindOf, paramsOf } from '../recipe/step-access.ts'
 
 export type QuickFix = {
   readonly column: string
@@ -39,27 +40,12 @@ export const quickFixesFor = (step: Step, problem: Problem): QuickFix[] => {
         }))
       : []
   }
-  if (problem.code === 'refused-data' && step.kind === 'pivot')
-    return (
-      [
-        ['sum', 'Take their sum'],
-        ['mean', 'Take their mean'],
-        ['first', 'Take the first'],
-        ['join', 'Join them as text'],
-      ] as const
-    ).map(([how, words]) => ({
-      column: how,
+  if (problem.code === 'refused-data')
+    return (kindOf(step).refusalFixes?.(paramsOf(step)) ?? []).map(({ name, words, params }) => ({
+      column: name,
       words,
-      step: {
-        ...step,
-        values: (step.values as { how: string }[]).map((value) => (value.how === 'only' ? { ...value, how } : value)),
-      },
+      step: { ...step, ...(params as object) } as Step,
     }))
-  if (problem.code === 'refused-data' && step.kind === 'join')
-    return [
-      { column: 'first', words: 'Take the first match', step: { ...step, matches: 'first' } },
-      { column: 'all', words: 'Take every match', step: { ...step, matches: 'all' } },
-    ]
   if (problem.code !== 'missing-column' && problem.code !== 'unknown-column-of') return []
   return problem.nearest.map((column) => {
     const last = problem.path.at(-1)

@@ -1,3 +1,4 @@
+import type { EnteredCell } from '../steps/enter/index.ts'
 import { columnTypes, type ColumnType } from '../table/column.ts'
 import type { Recipe, RecipeTable, Step } from '../recipe/recipe.ts'
 import { type StepExample } from '../steps/shared/example.ts'
@@ -12,7 +13,7 @@ const fieldOf = (header: string): { name: string; type: ColumnType } => {
 const enteredTable = (id: string, csv: string): RecipeTable => {
   const [header = '', ...rest] = csv.trimEnd().split('\n')
   const columns = header.split(',').map(fieldOf)
-  const valueOf = (cell: string, type: ColumnType): unknown => {
+  const valueOf = (cell: string, type: ColumnType): EnteredCell => {
     if (cell === '') return null
     if (type === 'integer' || type === 'decimal') return Number(cell)
     if (type === 'boolean') return cell === 'true'
@@ -36,11 +37,11 @@ export const recipeOf = (
   const types = Object.fromEntries(columns.map(({ name, type }) => [name, { type }]))
   const start: Step =
     kind === 'enter' || kind === 'start-from'
-      ? { id: 's1', kind, ...step }
+      ? ({ id: 's1', kind, ...step } as Step)
       : { id: 's1', kind: 'open', input: 'rows', read: { delimiter: ',', types } }
   const steps: Step[] = [
     start,
-    ...(kind === 'open' || kind === 'enter' || kind === 'start-from' ? [] : [{ id: 's2', kind, ...step }]),
+    ...(kind === 'open' || kind === 'enter' || kind === 'start-from' ? [] : [{ id: 's2', kind, ...step } as Step]),
   ]
   return {
     recipe: {

@@ -32,7 +32,7 @@ export const functionRecipes: readonly {
           name: 'Result',
           steps: [
             { id: 's0', kind: 'open', input: 'rows', read: { delimiter: ',', types: { Row: { type: 'integer' } } } },
-            ...examples.map(([formula], i) => ({ id: `s${i + 1}`, kind: 'derive', as: `E${i + 1}`, formula })),
+            ...examples.map(([formula], i) => ({ id: `s${i + 1}`, kind: 'derive' as const, as: `E${i + 1}`, formula })),
           ],
         },
       ],

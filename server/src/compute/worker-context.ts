@@ -4,7 +4,6 @@ import {
   setOwnValue,
   ownValue,
   fileColumns,
-  kindOf,
   columnAliases,
   StepCache,
   BufferLedger,
@@ -13,6 +12,7 @@ import {
   type ColumnAliases,
   type OpenedSource,
   type OpenSource,
+  openedInputs,
 } from '@fabula/core'
 import type { FileRef } from '@fabula/core/api'
 import { openedBuffers, openInput, type OpenedFiles } from '@fabula/formats'
@@ -174,13 +174,7 @@ export const openFiles = async (
 
 /** The start steps of a recipe with what they read. */
 export const reads = (recipe: Recipe): Map<string, ReadOptions> =>
-  new Map(
-    recipe.tables.flatMap(({ steps }) =>
-      steps.flatMap((step): [string, ReadOptions][] =>
-        kindOf(step).start && typeof step.input === 'string' ? [[step.input, (step.read ?? {}) as ReadOptions]] : [],
-      ),
-    ),
-  )
+  new Map(openedInputs(recipe).map(({ input, read }) => [input, read]))
 
 export const openAll = async (
   recipe: Recipe,

@@ -109,7 +109,9 @@ const Question = ({
 /** The first rows of what is built, beside what it is built from. */
 const Sample = ({ story, columns }: { story: Story; columns: readonly string[] }) => {
   const { data } = useQuery(previewQuery(story.place, story.flow.files, story.cursor, 'after', 'all', 0))
-  const made = story.draft?.step.as ?? (story.draft?.step.measures as { as: string }[] | undefined)?.[0]?.as
+  const step = story.draft?.step
+  const measured = step && 'measures' in step ? step.measures[0]?.as : undefined
+  const made = step && 'as' in step ? step.as : measured
   const at = data?.columns.findIndex(({ name }) => name === made) ?? -1
   const from = data?.columns.findIndex(({ name }) => name === columns[0]) ?? -1
   if (!data || at < 0 || from < 0) return null

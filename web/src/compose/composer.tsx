@@ -12,7 +12,7 @@ export const Composer = ({ story, focusRef }: { story: Story; focusRef: (focus: 
   const { selection, schemaHere } = story
   const selected = selection.kind === 'table' ? [] : verbsFor(selection, schemaHere, story.likelyTables)
   const general = verbsFor({ kind: 'table' }, schemaHere, story.likelyTables).filter(
-    ({ step }) => !selected.some((verb) => !verb.builder && verb.step.kind === step.kind),
+    ({ step }) => !selected.some((verb) => !verb.builder && verb.step?.kind === step?.kind),
   )
   return (
     <Command label="Verbs" className="relative border-t border-line bg-paper" loop>

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { counted, figure, withYear, writeColumn, type Step } from '@fabula/core'
+import { counted, figure, withYear, writeColumn, type NewStep } from '@fabula/core'
 import type { DateForms } from '@fabula/core/api'
 import { Button, Segments } from '../ui/parts.tsx'
 import { dotted } from '../profile/column-facts.tsx'
@@ -34,7 +34,7 @@ export const readingStep = (
   type: DateForms['type'],
   forms: DateForms['day'],
   year: string,
-): Omit<Step, 'id'> => {
+): NewStep => {
   if (forms.every(({ noYear }) => !noYear))
     return { kind: 'cast', columns: [column], type, formats: forms.map(({ pattern }) => pattern) }
   const c = writeColumn(column)

@@ -1,5 +1,5 @@
 import { useQueries } from '@tanstack/react-query'
-import { ownValue, counted, inOrder, type RecipeTable } from '@fabula/core'
+import { ownValue, counted, inOrder, type RecipeTable, openedBy } from '@fabula/core'
 import { storyQuery } from '../api/queries.ts'
 import { Dot } from '../ui/parts.tsx'
 import type { Story } from '../story/use-story.ts'
@@ -88,8 +88,8 @@ export const MapView = ({ story }: { story: Story }) => {
             const last = steps?.at(-1)
             const rows = steps?.findLast(({ statistics }) => statistics !== null)?.statistics?.rowsOut
             const broken = steps?.some(({ state }) => state === 'broken' || state === 'waiting')
-            const input = table.steps[0]?.input
-            const source = typeof input === 'string' ? (ownValue(files, input) ?? []).map(({ name }) => name) : []
+            const opened = table.steps[0] && openedBy(table.steps[0])
+            const source = opened ? (ownValue(files, opened.input) ?? []).map(({ name }) => name) : []
             const feeders = feedersOf(table).map((id) => recipe.tables.find((one) => one.id === id)?.name ?? id)
             const rowsText = () => {
               if (broken) return 'a sentence needs a mend'

@@ -1,7 +1,7 @@
 import { DropdownMenu } from 'radix-ui'
 import { useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { counted, inOrder, listed, nextStepId, type RecipeTable } from '@fabula/core'
+import { counted, inOrder, listed, nextStepId, type RecipeTable, type Step } from '@fabula/core'
 import { upload } from '../api/client.ts'
 import { Button, Dot } from '../ui/parts.tsx'
 import { idOf, titleOf } from '../story/names.ts'
@@ -210,7 +210,7 @@ const MoreTables = ({ story }: { story: Story }) => {
       'typed',
       recipe.tables.map((table) => table.id),
     )
-    const step = {
+    const step: Step = {
       id: nextStepId(recipe),
       kind: 'enter',
       columns: [

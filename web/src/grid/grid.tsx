@@ -258,7 +258,7 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
           story.begin({
             kind: 'move',
             columns: chosen.includes(dragged) ? chosen : [dragged],
-            to: { [side]: column.name },
+            to: side === 'before' ? { before: column.name } : { after: column.name },
           })
         }
       />

@@ -1,4 +1,13 @@
-import { fileColumns, headerRows, parseRecipe, wildcard, type ReadOptions, type Recipe, type Step } from '@fabula/core'
+import {
+  fileColumns,
+  headerRows,
+  parseRecipe,
+  wildcard,
+  type NewStep,
+  type ReadOptions,
+  type Recipe,
+  type Step,
+} from '@fabula/core'
 import type { FileRef, LookReply, OpenReply } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
 import { ask, ServerError } from '../api/client.ts'
@@ -68,7 +77,7 @@ export const isRecipe = async (file: File): Promise<boolean> =>
   file.size < 20e6 &&
   /"fabula"\s*:/.test((await file.slice(0, 4000).text()).slice(0, 4000))
 
-const extraSteps = (extras: readonly Omit<Step, 'id'>[], from: number): Step[] =>
+const extraSteps = (extras: readonly NewStep[], from: number): Step[] =>
   extras.map((extra, i) => ({ ...extra, id: `s${from + i}` }) as Step)
 
 /** A story of its own from what the opening page decided. */
@@ -76,7 +85,7 @@ export const newRecipe = (
   files: readonly FileRef[],
   opened: OpenReply,
   read: ReadOptions,
-  extras: readonly Omit<Step, 'id'>[],
+  extras: readonly NewStep[],
 ): { recipe: Recipe; id: string } => {
   const file = files[0]?.name ?? 'table'
   const id = idOf(file, [])
@@ -105,7 +114,7 @@ export const withTable = (
   files: readonly FileRef[],
   opened: OpenReply,
   read: ReadOptions,
-  extras: readonly Omit<Step, 'id'>[],
+  extras: readonly NewStep[],
   nextStep: number,
   called?: string,
 ): { recipe: Recipe; id: string } => {
@@ -135,7 +144,7 @@ export const reopened = (
   input: string,
   opened: OpenReply,
   read: ReadOptions,
-  extras: readonly Omit<Step, 'id'>[],
+  extras: readonly NewStep[],
   nextStep: number,
 ): Recipe => ({
   ...recipe,

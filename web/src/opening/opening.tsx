@@ -1,4 +1,13 @@
-import { counted, nextStepId, ownValue, sentenceText, type ReadOptions, type Recipe, type Step } from '@fabula/core'
+import {
+  counted,
+  nextStepId,
+  openedBy,
+  ownValue,
+  sentenceText,
+  type ReadOptions,
+  type Recipe,
+  type Step,
+} from '@fabula/core'
 import type { FileRef, FlowReply } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
 import { useQueryClient } from '@tanstack/react-query'
@@ -235,11 +244,6 @@ export const OpenInFlow = () => {
   }
   if (files.length === 0) return null
   return (
-    <OpeningView
-      title="Open a file"
-      start={{ files, read: step ? ((step.read ?? {}) as ReadOptions) : undefined }}
-      keep={keep}
-      back={back}
-    />
+    <OpeningView title="Open a file" start={{ files, read: step && openedBy(step)?.read }} keep={keep} back={back} />
   )
 }

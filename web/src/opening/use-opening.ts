@@ -3,9 +3,9 @@ import {
   rectangleOf,
   wildcard,
   writeColumn,
+  type NewStep,
   type ReadOptions,
   type Rectangle,
-  type Step,
 } from '@fabula/core'
 import type { FileRef, LookReply, OpenReply } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
@@ -112,11 +112,13 @@ export const useOpening = (start: { readonly files: readonly FileRef[]; readonly
   const tallColumns = [...new Set(tall.map(({ left }) => opened.data?.columns[left - (area?.left ?? 1)]?.name))].filter(
     (name) => name !== undefined,
   )
-  const extras: Omit<Step, 'id'>[] = [
-    ...(filled && tallColumns.length > 0 ? [{ kind: 'fill', columns: tallColumns, direction: 'down' }] : []),
+  const extras: NewStep[] = [
+    ...(filled && tallColumns.length > 0
+      ? [{ kind: 'fill' as const, columns: tallColumns, direction: 'down' as const }]
+      : []),
     ...partners
       .filter(({ has }) => aligned.includes(has))
-      .flatMap(({ lacks, has }) => [
+      .flatMap(({ lacks, has }): NewStep[] => [
         { kind: 'derive', as: lacks, formula: `COALESCE(${writeColumn(lacks)}; ${writeColumn(has)})` },
         { kind: 'drop', columns: [has] },
       ]),

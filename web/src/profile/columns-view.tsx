@@ -1,6 +1,6 @@
 import { useQueries } from '@tanstack/react-query'
 import { lazy, Suspense, useState } from 'react'
-import { ownValue, counted, typeWords, type Schema } from '@fabula/core'
+import { ownValue, counted, typeWords, type Schema, type Condition } from '@fabula/core'
 import { factsQuery, type Cursor } from '../api/queries.ts'
 import { Button } from '../ui/parts.tsx'
 import type { Story } from '../story/use-story.ts'
@@ -50,7 +50,7 @@ export const ColumnsView = ({ story }: { story: Story }) => {
     ? page.map(({ name }) => name).filter((name) => before.schema.some((field) => field.name === name))
     : []
   const old = useFacts(story, before?.cursor ?? story.cursor, shared, beside && before !== undefined)
-  const choose = (where: Record<string, unknown> | undefined): void => where && story.begin({ kind: 'filter', where })
+  const choose = (where: Condition | undefined): void => where && story.begin({ kind: 'filter', where })
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="flex items-center gap-3 border-b border-line px-3.5 py-2">

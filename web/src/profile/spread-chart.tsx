@@ -1,6 +1,6 @@
 import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip } from 'chart.js'
 import { useEffect, useRef } from 'react'
-import { counted } from '@fabula/core'
+import { counted, type Condition } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip)
@@ -14,7 +14,7 @@ export default function SpreadChart({
 }: {
   facts: ColumnFacts
   name: string
-  choose: (where: Record<string, unknown>) => void
+  choose: (where: Condition) => void
 }) {
   const canvas = useRef<HTMLCanvasElement>(null)
   const latest = useRef(choose)

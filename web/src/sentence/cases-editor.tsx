@@ -1,4 +1,4 @@
-import { ownValue, counted, type Condition, type Schema, type Step } from '@fabula/core'
+import { ownValue, counted, type Condition, type Schema, type Step, type StepOf } from '@fabula/core'
 import { Button } from '../ui/parts.tsx'
 import { ConditionEditor } from './condition-editor.tsx'
 import type { Story } from '../story/use-story.ts'
@@ -8,7 +8,7 @@ import { type AnyValue } from '../story/values.ts'
 type CaseBranch = { readonly when: Condition; readonly then: AnyValue }
 
 /** A ladder of conditions: the first that holds gives the value. Beside each the rows that it takes. */
-export const CasesEditor = ({ step, schema, story }: { step: Step; schema: Schema; story: Story }) => {
+export const CasesEditor = ({ step, schema, story }: { step: StepOf<'cases'>; schema: Schema; story: Story }) => {
   const cases = step.cases as readonly CaseBranch[]
   const notes = story.steps.find(({ id }) => id === step.id)?.statistics?.notes ?? {}
   const set = (next: readonly CaseBranch[]): void => story.reword({ ...step, cases: next } as Step)

@@ -1,4 +1,4 @@
-import { scalarTypes, typeWords, type ColumnType, type Step } from '@fabula/core'
+import { scalarTypes, typeWords, type ColumnType, type Step, type StepOf } from '@fabula/core'
 import { Button } from '../ui/parts.tsx'
 
 type GridCell = string | number | boolean | null
@@ -13,7 +13,7 @@ const valueOf = (text: string, type: ColumnType): GridCell => {
 }
 
 /** A small table to type in: it grows at its foot, and takes pasted cells. */
-export const GridEditor = ({ step, reword }: { step: Step; reword: (step: Step) => void }) => {
+export const GridEditor = ({ step, reword }: { step: StepOf<'enter'>; reword: (step: Step) => void }) => {
   const columns = step.columns as Columns
   const rows = step.rows as readonly (readonly GridCell[])[]
   const set = (next: { columns?: Columns; rows?: readonly (readonly GridCell[])[] }): void =>

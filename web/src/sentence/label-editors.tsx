@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { ownValue, selectedNames, type Schema, type Selector, type Step } from '@fabula/core'
+import { ownValue, selectedNames, type Schema, type Step, type StepOf } from '@fabula/core'
 import { valuesQuery } from '../api/queries.ts'
 import { Button, Segments } from '../ui/parts.tsx'
 import type { Story } from '../story/use-story.ts'
@@ -13,7 +13,7 @@ const without = (step: Step, key: string): Step =>
   Object.fromEntries(Object.entries(step).filter(([one]) => one !== key)) as unknown as Step
 
 /** What is taken off the names of columns before they stand in the rows, and what single ones are called. */
-export const LabelsEditor = ({ step, schema, story }: { step: Step; schema: Schema; story: Story }) => {
+export const LabelsEditor = ({ step, schema, story }: { step: StepOf<'unpivot'>; schema: Schema; story: Story }) => {
   const labels = (step.labels as LabelRulesValue | undefined) ?? {}
   const pattern = typeof labels.remove === 'object'
   const set = (next: LabelRulesValue): void => {
@@ -24,7 +24,7 @@ export const LabelsEditor = ({ step, schema, story }: { step: Step; schema: Sche
     )
     story.reword((Object.keys(kept).length === 0 ? without(step, 'labels') : { ...step, labels: kept }) as Step)
   }
-  const names = (step.groups as { columns: Selector }[]).flatMap(({ columns }) => selectedNames(columns, schema))
+  const names = step.groups.flatMap(({ columns }) => selectedNames(columns, schema))
   const cleaned = [
     ...new Set(
       names.map((name) => {
@@ -84,7 +84,7 @@ export const LabelsEditor = ({ step, schema, story }: { step: Step; schema: Sche
 }
 
 /** Which labels become columns: whatever comes, or just these in this order. */
-export const LabelsFoundEditor = ({ step, story }: { step: Step; story: Story }) => {
+export const LabelsFoundEditor = ({ step, story }: { step: StepOf<'pivot'>; story: Story }) => {
   const found = step.found as readonly (string | number | null)[] | undefined
   const before = story.steps[story.steps.findIndex(({ id }) => id === step.id) - 1]?.id ?? ''
   const { data } = useQuery(

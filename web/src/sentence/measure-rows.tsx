@@ -2,7 +2,7 @@ import { capital, aggregates, windowHows, type Aggregate, type Schema, type Wind
 import { Button } from '../ui/parts.tsx'
 
 type SortByValue = { readonly column: string; readonly descending?: boolean }
-type MeasureValue = {
+export type MeasureValue = {
   readonly how: WindowHow | 'only'
   readonly column?: string
   readonly as?: string

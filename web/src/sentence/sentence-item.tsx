@@ -1,5 +1,5 @@
 import { useState, type DragEvent } from 'react'
-import { counted, figure, type Step } from '@fabula/core'
+import { counted, figure, type Step, openedBy } from '@fabula/core'
 import type { PreviewRequest, StoryStep } from '@fabula/core/api'
 import { Button, KeepOrLeave, Key } from '../ui/parts.tsx'
 import { SentenceText } from './sentence.tsx'
@@ -223,7 +223,7 @@ export const Sentence = ({
   const on = story.step?.id === step.id
   const state = info?.state ?? 'fine'
   const [form, setForm] = useState<'words' | 'input'>()
-  const input = story.flow.recipe.inputs.find(({ id }) => id === step.input)
+  const input = story.flow.recipe.inputs.find(({ id }) => id === openedBy(step)?.input)
   const [asItIs, setAsItIs] = useState(false)
   const [over, setOver] = useState<'above' | 'below'>()
   const reported = reportedAs(step)

@@ -8,6 +8,7 @@ import {
   type Sentence,
   type SentenceSlot,
   type Step,
+  openedBy,
 } from '@fabula/core'
 import { Dot, Editable } from '../ui/parts.tsx'
 import { SlotEditor } from './editors.tsx'
@@ -55,12 +56,13 @@ const EditableSlot = ({ slot, step, story }: { slot: SentenceSlot; step: Step; s
   const [open, setOpen] = useState(false)
   const navigate = useNavigate()
   // how a file is opened is decided on the sheet itself, which needs the width of the page
-  const elsewhere = slot.editor === 'open' && (ownValue(story.flow.files, String(step.input)) ?? []).length > 0
+  const input = openedBy(step)?.input ?? ''
+  const elsewhere = slot.editor === 'open' && (ownValue(story.flow.files, input) ?? []).length > 0
   // groups, matches and tables laid underneath are decided on a bench, which opens with the draft
   const onWorkbench = slot.editor === 'groups' || slot.editor === 'join' || slot.editor === 'union'
   const change = (next: boolean): void => {
     if (next && onWorkbench) return story.reword(step)
-    if (next && elsewhere) return void navigate(`${story.place.home}/open/${String(step.input)}`)
+    if (next && elsewhere) return void navigate(`${story.place.home}/open/${input}`)
     return setOpen(next)
   }
   return (

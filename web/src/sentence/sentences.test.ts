@@ -3,7 +3,7 @@ import type { Recipe, RecipeTable, Step } from '@fabula/core'
 import { moved, neededBy, reportedAs, whyNot, withWords } from './sentences.ts'
 import { branched, fedBy, feedersOf, isWritten, outputsOf, withoutTable, withWritten } from '../story/tables.ts'
 
-const step = (id: string, kind: string, params: Record<string, unknown>): Step => ({ id, kind, ...params })
+const step = (id: string, kind: string, params: Record<string, unknown>) => ({ id, kind, ...params }) as Step
 const steps = [
   step('s1', 'open', { input: 'visits' }),
   step('s2', 'derive', { as: 'Twice', formula: 'Fee * 2' }),

@@ -7,6 +7,7 @@ import {
   type Recipe,
   type RecipeTable,
   type Step,
+  type NewStep,
 } from '@fabula/core'
 
 const withSteps = (recipe: Recipe, table: string, steps: readonly Step[]): Recipe => ({
@@ -70,9 +71,9 @@ export const withWords = (step: Step, own: string, note: string): Step => {
 
 const key = 'fabula-copied-sentence'
 /** The sentence that was copied last, in this browser: it can be put into any story. */
-export const copied = (): Omit<Step, 'id'> | undefined => {
+export const copied = (): NewStep | undefined => {
   try {
-    return (JSON.parse(localStorage.getItem(key) ?? 'null') as Omit<Step, 'id'> | null) ?? undefined
+    return (JSON.parse(localStorage.getItem(key) ?? 'null') as NewStep | null) ?? undefined
   } catch {
     return undefined
   }

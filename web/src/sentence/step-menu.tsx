@@ -1,6 +1,6 @@
 import { DropdownMenu } from 'radix-ui'
 import { useState } from 'react'
-import { counted, nextStepId, sentenceText, tableNames, type Step } from '@fabula/core'
+import { counted, nextStepId, sentenceText, tableNames, type Step, type NewStep, openedBy } from '@fabula/core'
 import { copied, copy, moved, neededBy, whyNot } from './sentences.ts'
 import type { Story } from '../story/use-story.ts'
 
@@ -33,7 +33,7 @@ export const StepMenu = ({
     if (why) story.setProblem(why)
     else void story.changeSteps('a sentence moved', () => steps)
   }
-  const put = (params: Omit<Step, 'id'>): void => {
+  const put = (params: NewStep): void => {
     const made = { ...params, id: nextStepId(recipe) } as Step
     void story.changeSteps('a sentence put in', (steps) => [
       ...steps.slice(0, index + 1),
@@ -62,7 +62,7 @@ export const StepMenu = ({
           <DropdownMenu.Item className={item} onSelect={() => edit('words')}>
             Own words and a note…
           </DropdownMenu.Item>
-          {typeof step.input === 'string' && (
+          {openedBy(step) && (
             <DropdownMenu.Item className={item} onSelect={() => edit('input')}>
               Its name, and which files it takes…
             </DropdownMenu.Item>
@@ -105,7 +105,7 @@ export const StepMenu = ({
             </DropdownMenu.Item>
           )}
           {!first && (
-            <DropdownMenu.Item className={item} onSelect={() => put(params as Omit<Step, 'id'>)}>
+            <DropdownMenu.Item className={item} onSelect={() => put(params as NewStep)}>
               Duplicate it
             </DropdownMenu.Item>
           )}

@@ -1,11 +1,11 @@
 import { useEffect } from 'react'
-import { selectedNames, type Condition, type Schema, type Selector, type Step } from '@fabula/core'
+import { selectedNames, type Condition, type Schema, type Selector, type Step, type StepOf } from '@fabula/core'
 import { Segments } from '../ui/parts.tsx'
 import { ConditionEditor } from './condition-editor.tsx'
 import type { Story } from '../story/use-story.ts'
 import { useTableSchema } from '../story/table-schema.ts'
 
-export const TableEditor = ({ step, story }: { step: Step; story: Story }) => (
+export const TableEditor = ({ step, story }: { step: StepOf<'start-from'>; story: Story }) => (
   <ul className="grid gap-0.5">
     {story.usableTables.map(({ id, name }) => (
       <li key={id}>
@@ -37,8 +37,8 @@ type Total = {
   readonly within?: number
 }
 /** A total held against a number, or against that of a column of another table: of the one it was made from, for instance. */
-const TotalFields = ({ step, numeric, story }: { step: Step; numeric: readonly string[]; story: Story }) => {
-  const total = step.total as Total
+const TotalFields = ({ step, numeric, story }: { step: StepOf<'check'>; numeric: readonly string[]; story: Story }) => {
+  const total = ('total' in step ? step.total : { column: '', equals: 0 }) as Total
   const { equals } = total
   const other = typeof equals === 'number' ? undefined : equals
   const there = useTableSchema(story, other?.table ?? '').filter(({ type }) => type === 'integer' || type === 'decimal')
@@ -114,7 +114,7 @@ const TotalFields = ({ step, numeric, story }: { step: Step; numeric: readonly s
 }
 
 /** What must hold, and in which words it is told. */
-export const CheckEditor = ({ step, schema, story }: { step: Step; schema: Schema; story: Story }) => {
+export const CheckEditor = ({ step, schema, story }: { step: StepOf<'check'>; schema: Schema; story: Story }) => {
   const way = checkWays.find(([key]) => key in step)?.[0] ?? 'every'
   const { id, kind } = step
   const base = { id, kind, else: step.else, say: step.say }

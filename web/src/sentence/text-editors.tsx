@@ -1,4 +1,4 @@
-import type { SplitBy, Step, Take } from '@fabula/core'
+import type { SplitBy, Step, Take, StepOf } from '@fabula/core'
 import { Segments } from '../ui/parts.tsx'
 import type { Story } from '../story/use-story.ts'
 
@@ -16,7 +16,7 @@ const common: readonly (readonly [string, string])[] = [
 ]
 
 /** Where a text is split: at a sign, at a pattern, after so many characters; every time, the first or the last. */
-export const SeparatorEditor = ({ step, story }: { step: Step; story: Story }) => {
+export const SeparatorEditor = ({ step, story }: { step: StepOf<'split'>; story: Story }) => {
   const by = step.by as SplitBy
   const chooseWay = () => {
     if ('delimiter' in by) return 'delimiter'
@@ -110,7 +110,7 @@ export const SeparatorEditor = ({ step, story }: { step: Step; story: Story }) =
 }
 
 /** What the pieces become: named columns, as many columns as there are pieces, or rows. */
-export const PiecesEditor = ({ step, story }: { step: Step; story: Story }) => {
+export const PiecesEditor = ({ step, story }: { step: StepOf<'split'>; story: Story }) => {
   const into = step.into as 'rows' | { columns: readonly string[] | 'found' }
   const chooseWay = () => {
     if (into === 'rows') return 'rows'
@@ -183,7 +183,7 @@ const begun: Readonly<Record<Way, Take>> = {
 }
 
 /** Which part of a text is taken. */
-export const TakeEditor = ({ step, story }: { step: Step; story: Story }) => {
+export const TakeEditor = ({ step, story }: { step: StepOf<'extract'>; story: Story }) => {
   const take = step.take as Take
   const set = (next: Take): void => story.reword({ ...step, take: next } as Step)
   const text = (label: string, value: string, put: (text: string) => void) => (

@@ -6,6 +6,10 @@ import {
   type Schema,
   type Selector,
   type Step,
+  type StepOf,
+  isKind,
+  replacementPairs,
+  type Replacement,
 } from '@fabula/core'
 import { Button } from '../ui/parts.tsx'
 import type { Story } from '../story/use-story.ts'
@@ -13,14 +17,14 @@ import type { Story } from '../story/use-story.ts'
 export type PlainValue = string | number | boolean
 /** The type of the first column that a step's selector means. */
 export const typeHere = (step: Step, schema: Schema): Schema[number]['type'] => {
-  const [measured] = step.kind === 'pivot' ? (step.values as readonly { column: string; how: string }[]) : []
+  const [measured] = isKind(step, 'pivot') ? step.values : []
   if (measured) {
     if (['only', 'min', 'max', 'first', 'last'].includes(measured.how))
       return schema.find(({ name }) => name === measured.column)?.type ?? 'text'
     if (measured.how === 'join') return 'text'
     return 'decimal'
   }
-  const [first] = selectedNames((step.columns as Selector | undefined) ?? [], schema)
+  const [first] = selectedNames('columns' in step ? (step.columns as Selector) : [], schema)
   return schema.find(({ name }) => name === first)?.type ?? 'text'
 }
 /** What is typed, as a value of a type where it reads as one. */
@@ -31,15 +35,14 @@ export const writtenAs = (text: string, type: Schema[number]['type']): PlainValu
   return text
 }
 
-type ReplacementPair = { readonly find: unknown; readonly with: unknown }
 /** What is found and what stands there instead; a single pair and several are written alike. */
-export const PairsEditor = ({ step, schema, story }: { step: Step; schema: Schema; story: Story }) => {
-  const pairs = (step.pairs as readonly ReplacementPair[] | undefined) ?? [{ find: step.find, with: step.with }]
+export const PairsEditor = ({ step, schema, story }: { step: StepOf<'replace'>; schema: Schema; story: Story }) => {
+  const pairs = replacementPairs(step)
   const type = typeHere(step, schema)
   const valueOf = (text: string): PlainValue | null => (text === '' ? null : writtenAs(text, type))
-  const set = (next: readonly ReplacementPair[]): void => {
-    const { find: _find, with: _with, pairs: _pairs, ...rest } = step
-    story.reword({ ...rest, pairs: next } as Step)
+  const set = (next: readonly Replacement[]): void => {
+    const { id, kind, note, off, columns, match, ignoreCase } = step
+    story.reword({ id, kind, note, off, columns, match, ignoreCase, pairs: next } as Step)
   }
   const put = (i: number, side: 'find' | 'with', text: string): void =>
     set(pairs.map((pair, k) => (k === i ? { ...pair, [side]: valueOf(text) } : pair)))
@@ -73,7 +76,7 @@ export const PairsEditor = ({ step, schema, story }: { step: Step; schema: Schem
       ))}
       <Button
         className="justify-self-start"
-        onClick={() => set([...pairs, { find: type === 'text' ? '…' : pairs[0]?.find, with: null }])}
+        onClick={() => set([...pairs, { find: type === 'text' ? '…' : (pairs[0]?.find ?? null), with: null }])}
       >
         Another value
       </Button>

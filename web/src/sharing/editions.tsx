@@ -1,9 +1,9 @@
 import {
   compareRecipes,
   counted,
+  type ChangeMark,
   type ComparedLine,
   type ComparedTable,
-  type ChangeMark,
   type Recipe,
 } from '@fabula/core'
 import type { FlowReply } from '@fabula/core/api'

@@ -1,4 +1,14 @@
-import { ownValue, freeName, writeColumn, writeParameter, type Schema, type Step } from '@fabula/core'
+import {
+  ownValue,
+  freeName,
+  writeColumn,
+  writeParameter,
+  type Schema,
+  type NewStep,
+  type Measure,
+  type WindowHow,
+  type Aggregate,
+} from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
 import type { AnyValue } from './values.ts'
 
@@ -19,7 +29,7 @@ export type Ask =
     }
   | { readonly key: string; readonly words: string; readonly kind: 'value'; readonly date: boolean }
 export type BuilderAnswers = Readonly<Record<string, unknown>>
-type Params = Omit<Step, 'id'>
+type Params = NewStep
 
 /** A builder asks a few plain things and writes the sentence that says them. */
 export type Builder = {
@@ -309,7 +319,7 @@ const bins: Builder = {
           after: column,
         },
       ]
-    const cases = edges.map((edge, i) => ({ when: { column, op: 'less', value: edge }, then: name(i) }))
+    const cases = edges.map((edge, i) => ({ when: { column, op: 'less' as const, value: edge }, then: name(i) }))
     return [
       {
         kind: 'cases',
@@ -427,13 +437,14 @@ const spans: readonly (readonly [string, string, (d: string) => string, string])
   ['year', 'year', (d) => `YEAR(${d})`, 'Year'],
 ]
 /** The rows and the total of each number, under names that none of the keys has. */
-export const measuresOf = (
-  numbers: readonly string[],
-  keys: readonly string[],
-): { how: string; column?: string; as: string }[] =>
-  [{ how: 'count', as: 'Rows' }, ...numbers.map((column) => ({ how: 'sum', column, as: `Total ${column}` }))].reduce<
-    { how: string; column?: string; as: string }[]
-  >((made, measure) => [...made, { ...measure, as: freeName(measure.as, [...keys, ...made.map(({ as }) => as)]) }], [])
+export const measuresOf = (numbers: readonly string[], keys: readonly string[]): Measure[] =>
+  [
+    { how: 'count' as const, as: 'Rows' },
+    ...numbers.map((column) => ({ how: 'sum' as const, column, as: `Total ${column}` })),
+  ].reduce<Measure[]>(
+    (made, measure) => [...made, { ...measure, as: freeName(measure.as, [...keys, ...made.map(({ as }) => as)]) }],
+    [],
+  )
 /** Summarise by a span of time: the span is computed and the rows are summarised by it, in one gesture. */
 const period: Builder = {
   id: 'period',
@@ -480,7 +491,7 @@ const period: Builder = {
     return [
       { kind: 'derive', as, formula: formula(writeColumn(date)), after: date },
       { kind: 'summarise', by: [as, ...keys], measures },
-      ...(order === 'rows' ? [] : [{ kind: 'sort', by }]),
+      ...(order === 'rows' ? [] : [{ kind: 'sort' as const, by }]),
     ]
   },
 }
@@ -586,7 +597,7 @@ const beside: Builder = {
           ? { order: [{ column: String(order), ...(way === 'down' ? { descending: true } : {}) }] }
           : {}),
         measures: [
-          { how: String(how), ...(needs ? { column: of } : {}), as: ownValue(names, String(how)) ?? 'Figure' },
+          { how: how as WindowHow, ...(needs ? { column: of } : {}), as: ownValue(names, String(how)) ?? 'Figure' },
         ],
       },
     ]
@@ -642,13 +653,13 @@ const collect: Builder = {
     order: '',
   }),
   write: ({ by, as, between, once, order }, [column = '']) => [
-    ...(once === 'once' ? [{ kind: 'distinct', columns: by === '' ? [column] : [String(by), column] }] : []),
+    ...(once === 'once' ? [{ kind: 'distinct' as const, columns: by === '' ? [column] : [String(by), column] }] : []),
     {
       kind: 'summarise',
       by: by === '' ? [] : [String(by)],
       measures: [
         {
-          how: String(as),
+          how: as as Aggregate,
           column,
           as: column,
           ...(as === 'join' ? { separator: String(between) } : {}),

@@ -1,4 +1,4 @@
-import { branchAt, usedTables, type Output, type Recipe, type RecipeTable } from '@fabula/core'
+import { branchAt, usedTables, type Output, type Recipe, type RecipeTable, openedInputs } from '@fabula/core'
 import { freeTableName, idOf } from './names.ts'
 
 /** The tables that a table uses, and those that are made from it. */
@@ -40,9 +40,7 @@ export const withWritten = (recipe: Recipe, id: string, written: boolean): Recip
 /** The recipe without a table that no other uses: its output and the inputs that only it opened go with it. */
 export const withoutTable = (recipe: Recipe, id: string): Recipe => {
   const tables = recipe.tables.filter((table) => table.id !== id)
-  const opened = new Set(
-    tables.flatMap(({ steps }) => steps.flatMap((step) => (typeof step.input === 'string' ? [step.input] : []))),
-  )
+  const opened = new Set(openedInputs({ ...recipe, tables }).map(({ input }) => input))
   const { outputs, ...rest } = recipe
   return {
     ...rest,

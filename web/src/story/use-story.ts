@@ -4,6 +4,7 @@ import {
   nextStepId,
   renamesBetween,
   tablesNeeded,
+  type NewStep,
   type Recipe,
   type Schema,
   type Step,
@@ -129,9 +130,9 @@ export const useStory = () => {
     setSelection({ kind: 'table' })
   }
   /** One sentence, or several of which the last is shown while they are drafts; `further`: how many sentences were made since the story was drawn. */
-  const begin = (params: Omit<Step, 'id'> | readonly Omit<Step, 'id'>[], further = 0): void => {
+  const begin = (params: NewStep | readonly NewStep[], further = 0): void => {
     if (!table || !step) return
-    const all = (Array.isArray(params) ? params : [params]) as readonly Omit<Step, 'id'>[]
+    const all = (Array.isArray(params) ? params : [params]) as readonly NewStep[]
     const made = all.map((one, i) => ({ ...one, id: nextStepId(flow.recipe, further + i) }) as Step)
     const last = made.at(-1)
     if (!last) return
@@ -149,7 +150,7 @@ export const useStory = () => {
     if (draft) discard()
     setBuilding(verb.builder)
     if (verb.draw) setDrawing({ columns: verb.draw, at: Date.now() })
-    else if (!verb.builder) begin(verb.steps ?? verb.step)
+    else if (!verb.builder) begin(verb.steps ?? verb.step ?? [])
   }
   const reword = (next: Step): void => {
     if (!table) return
@@ -159,10 +160,10 @@ export const useStory = () => {
     setDiffMode('changes')
   }
   /** A sentence that the draft needs: before it, or at the end of another table. They are kept with it, or go with it. */
-  const addBefore = (params: Omit<Step, 'id'>): void => {
+  const addBefore = (params: NewStep): void => {
     if (draft) setDraft({ ...draft, before: [...(draft.before ?? []), { ...params, id: nextStepId(recipe) } as Step] })
   }
-  const addElsewhere = (tableId: string, params: Omit<Step, 'id'>): void => {
+  const addElsewhere = (tableId: string, params: NewStep): void => {
     if (draft)
       setDraft({
         ...draft,

@@ -13,6 +13,7 @@ import {
   type ColumnType,
   type Recipe,
   type Step,
+  type NewStep,
 } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
 import { builderNamed, builders, type BuilderAnswers, type Builder } from './builders.ts'
@@ -40,7 +41,7 @@ const own = Table.of(
 const { schema } = own
 const other = { id: 'other', name: 'Other' }
 
-const recipeWith = (steps: readonly Omit<Step, 'id'>[]): Recipe => ({
+const recipeWith = (steps: readonly NewStep[]): Recipe => ({
   fabula: 1,
   name: 'R',
   inputs: [
@@ -60,7 +61,7 @@ const recipeWith = (steps: readonly Omit<Step, 'id'>[]): Recipe => ({
   ],
 })
 /** What is wrong with a draft that a verb begins; undefined where it can be kept, or asks a question of the data. */
-const wrongWith = (steps: readonly Omit<Step, 'id'>[], mending = false): string | undefined => {
+const wrongWith = (steps: readonly NewStep[], mending = false): string | undefined => {
   const recipe = recipeWith(steps)
   const read = readRecipe(JSON.parse(JSON.stringify(recipe)) as unknown)
   if ('faults' in read) return read.faults.map(({ sentence, where }) => `${where}: ${sentence}`).join(' ')
@@ -93,7 +94,7 @@ const wrongWith = (steps: readonly Omit<Step, 'id'>[], mending = false): string 
 const factsFor = (name: string): ColumnFacts =>
   JSON.parse(JSON.stringify(factsOf(name, own.named(name)))) as ColumnFacts
 /** What a builder writes for its first answers, and for every other choice. */
-const written = (builder: Builder, chosen: readonly string[]): (readonly Omit<Step, 'id'>[])[] => {
+const written = (builder: Builder, chosen: readonly string[]): (readonly NewStep[])[] => {
   const facts = chosen[0] === undefined ? undefined : factsFor(chosen[0])
   const start = builder.start(chosen, schema, facts)
   const turns = builder
@@ -105,10 +106,10 @@ const written = (builder: Builder, chosen: readonly string[]): (readonly Omit<St
     .map((answers) => builder.write(answers, chosen, schema, facts))
     .filter((steps) => steps.length > 0)
 }
-const draftsOf = ({ step, steps, builder, draw, needs }: Verb): (readonly Omit<Step, 'id'>[])[] => {
+const draftsOf = ({ step, steps, builder, draw, needs }: Verb): (readonly NewStep[])[] => {
   const made = builderNamed(builder?.id)
   if (draw || needs !== undefined) return []
-  return made ? written(made, builder?.columns ?? []) : [steps ?? [step]]
+  return made ? written(made, builder?.columns ?? []) : [steps ?? (step ? [step] : [])]
 }
 const names = schema.map(({ name }) => name)
 const text = (column: string): string | null => {
@@ -148,7 +149,7 @@ test('what is found wrong in a column is mended by a sentence that holds', () =>
   const quickFixes = names.flatMap((name) =>
     factsFor(name).findings.map(({ sentence, step }) => ({
       reported: `${name}: ${sentence}`,
-      wrong: wrongWith([step as Omit<Step, 'id'>], true),
+      wrong: wrongWith([step as NewStep], true),
     })),
   )
   expect(quickFixes.length).toBeGreaterThan(0)
@@ -157,7 +158,7 @@ test('what is found wrong in a column is mended by a sentence that holds', () =>
 
 test('a sentence about another table says what is missing where there is none', () => {
   expect(
-    verbsFor({ kind: 'columns', columns: ['Clinic'] }, schema, []).find(({ step }) => step.kind === 'join')?.needs,
+    verbsFor({ kind: 'columns', columns: ['Clinic'] }, schema, []).find(({ step }) => step?.kind === 'join')?.needs,
   ).toContain('There is no other table in this story yet')
 })
 

@@ -6,8 +6,10 @@ import {
   takeWords,
   writeColumn,
   type Schema,
-  type Step,
   type StepKindName,
+  type NewStep,
+  type ParamsOf,
+  type Condition,
 } from '@fabula/core'
 import { builders, fresh, measuresOf } from './builders.ts'
 
@@ -31,24 +33,25 @@ export type Verb = {
   readonly name: string
   readonly words: readonly string[]
   readonly key?: string
-  readonly step: Omit<Step, 'id'>
+  /** The sentence that it writes; absent where it draws or asks first. */
+  readonly step?: NewStep
   /** What is missing before it can begin. */ readonly needs?: string
-  /** Several sentences at once. */ readonly steps?: readonly Omit<Step, 'id'>[]
+  /** Several sentences at once. */ readonly steps?: readonly NewStep[]
   /** Shows the selection as a chart. */ readonly draw?: readonly string[]
   readonly builder?: { readonly id: string; readonly columns: readonly string[] }
 }
 
-const valueFor = (text: string | null, type: Schema[number]['type'] | undefined): unknown => {
-  if (text === null) return null
+const valueFor = (text: string, type: Schema[number]['type'] | undefined): string | number | boolean => {
   if (type === 'integer' || type === 'decimal') return Number(text)
   if (type === 'boolean') return text === 'true'
   return text
 }
 
-const of = (kind: StepKindName, params: Record<string, unknown>, name?: string, key?: string): Verb => ({
+const of = <K extends StepKindName>(kind: K, params: ParamsOf<K>, name?: string, key?: string): Verb => ({
   name: name ?? stepKinds[kind].verb,
   words: [...stepKinds[kind].words, kind],
-  step: { kind, ...params },
+  // a kind and the params of that kind
+  step: { kind, ...(params as object) } as NewStep,
   ...(key ? { key } : {}),
 })
 
@@ -64,8 +67,8 @@ const shapeVerbs = (columns: readonly string[], schema: Schema): Verb[] => {
           {
             name: 'Tidy a crosstab with two lines of names',
             words: ['crosstab', 'two headers', 'unpivot', 'year above measure', 'tidy', 'multi level header'],
-            step: first as Omit<Step, 'id'>,
-            steps: two as readonly Omit<Step, 'id'>[],
+            step: first as NewStep,
+            steps: two as readonly NewStep[],
           },
         ]
       : []),
@@ -98,7 +101,7 @@ const tableVerbs = (columns: readonly string[], schema: Schema, [other]: readonl
   return other
     ? verbs
     : verbs.map((verb) =>
-        verb.step.kind === 'union'
+        verb.step?.kind === 'union'
           ? { ...verb, builder: { id: unionFilesId, columns: [] } }
           : {
               ...verb,
@@ -111,10 +114,10 @@ const tableVerbs = (columns: readonly string[], schema: Schema, [other]: readonl
 const builderVerbs = (columns: readonly string[], schema: Schema): Verb[] =>
   builders
     .filter((builder) => builder.fits(columns, schema))
-    .map(({ id, verb, words }) => ({ name: verb, words, step: { kind: 'derive' }, builder: { id, columns } }))
+    .map(({ id, verb, words }) => ({ name: verb, words, builder: { id, columns } }))
 
 /** What empty cells are filled with at first; a list has no such value. */
-const fillings: Readonly<Partial<Record<Schema[number]['type'], unknown>>> = {
+const fillings: Readonly<Partial<Record<Schema[number]['type'], string | number | boolean>>> = {
   text: 'unknown',
   integer: 0,
   decimal: 0,
@@ -162,7 +165,6 @@ const columnVerbs = (columns: readonly string[], schema: Schema, tables: readonl
         'histogram',
         'scatter',
       ],
-      step: { kind: 'derive' },
       draw: columns,
     },
     ...builderVerbs(columns, schema),
@@ -223,7 +225,7 @@ const columnVerbs = (columns: readonly string[], schema: Schema, tables: readonl
     of(
       'summarise',
       numbers.length === columns.length
-        ? { by: [], measures: numbers.map((column) => ({ how: 'sum', column, as: `Total ${column}` })) }
+        ? { by: [], measures: numbers.map((column) => ({ how: 'sum' as const, column, as: `Total ${column}` })) }
         : {
             by: columns.filter((name) => !numbers.includes(name)),
             measures: measuresOf(
@@ -288,7 +290,7 @@ const itemVerbs = (column: string, list: string): Verb[] =>
 const valuesVerbs = ({ column, values }: Extract<Selection, { kind: 'values' }>, schema: Schema): Verb[] => {
   const type = schema.find(({ name }) => name === column)?.type
   const typed = values.map((value) => valueFor(value, type))
-  const where = { column, op: 'is-one-of', values: typed }
+  const where: Condition = { column, op: 'is-one-of', values: typed }
   return [
     ...(type === 'text'
       ? [
@@ -321,7 +323,8 @@ export const verbsFor = (selection: Selection, schema: Schema, tables: readonly 
     const type = schema.find(({ name }) => name === column)?.type
     if (type === 'list' && value !== null)
       return [...itemVerbs(column, value), ...columnVerbs([column], schema, tables).slice(1)]
-    const where = value === null ? { column, op: 'is-empty' } : { column, op: 'is', value: valueFor(value, type) }
+    const where: Condition =
+      value === null ? { column, op: 'is-empty' } : { column, op: 'is', value: valueFor(value, type) }
     const shown = value === null ? 'it is empty' : `it is “${value.length > 22 ? `${value.slice(0, 20)}…` : value}”`
     return [
       of('filter', { where }, `Keep rows where ${shown}`),

@@ -1,4 +1,4 @@
-import { nextStepId, ownValue, type ReadOptions, type Recipe, type Step } from '@fabula/core'
+import { nextStepId, openedBy, ownValue, type ReadOptions, type Recipe } from '@fabula/core'
 import type { FileRef } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
 import type { QueryClient } from '@tanstack/react-query'
@@ -27,18 +27,17 @@ const partsOf = async (ref: FileRef): Promise<FilePart[]> => {
 
 const sheetOf = (read: ReadOptions): string | undefined =>
   Array.isArray(read.sheets) ? (read.sheets as readonly string[])[0] : undefined
-const openedBy = (
+const tableOpening = (
   recipe: Recipe,
   files: Readonly<Record<string, readonly FileRef[]>>,
   { ref, read }: FilePart,
 ): string | undefined =>
   recipe.tables.find(({ steps }) => {
-    const [first] = steps as readonly Step[]
-    const refs = typeof first?.input === 'string' ? (ownValue(files, first.input) ?? []) : []
+    const opened = steps[0] && openedBy(steps[0])
     return (
-      first?.kind === 'open' &&
-      refs.some(({ hash }) => hash === ref.hash) &&
-      sheetOf((first.read ?? {}) as ReadOptions) === sheetOf(read)
+      opened !== undefined &&
+      (ownValue(files, opened.input) ?? []).some(({ hash }) => hash === ref.hash) &&
+      sheetOf(opened.read) === sheetOf(read)
     )
   })?.id
 
@@ -54,7 +53,7 @@ const sendParts = async (
   for (const file of files) {
     reported(`Sending ${file.name}`)
     for (const part of await partsOf(await upload(file, () => undefined))) {
-      const table = openedBy(recipe, known, part)
+      const table = tableOpening(recipe, known, part)
       if (table === undefined) fresh.push(part)
       else twins.push({ ...part, table })
     }

@@ -10,6 +10,8 @@ import {
   type JoinShow,
   type Selector,
   type Step,
+  type StepOf,
+  type NewStep,
 } from '@fabula/core'
 import type { MatchReply } from '@fabula/core/api'
 import { matchQuery } from '../api/queries.ts'
@@ -131,7 +133,7 @@ const Figures = ({
   names: readonly [string, string]
   show: JoinShow
   setShow: (show: JoinShow) => void
-  step: Step
+  step: StepOf<'join'>
   story: Story
 }) => {
   const { matching } = data
@@ -173,7 +175,7 @@ const Figures = ({
     on
       .map((one) => one[side])
       .filter((name) => data[side].columns.find((field) => field.name === name)?.type === 'text')
-  const stripped = (columns: readonly string[]) => ({
+  const stripped = (columns: readonly string[]): NewStep => ({
     kind: 'replace',
     columns,
     find: '^(\\s*)0+([0-9])',
@@ -284,7 +286,7 @@ const Figures = ({
 }
 
 /** Which columns come along, and the names they get where both tables have one. */
-const Bring = ({ step, data, story }: { step: Step; data: MatchReply; story: Story }) => {
+const Bring = ({ step, data, story }: { step: StepOf<'join'>; data: MatchReply; story: Story }) => {
   const how = step.how as JoinHow
   const keys = ((step.on as readonly KeyPair[] | undefined) ?? []).map(({ right }) => right)
   const bring = step.bring as Selector | undefined
@@ -364,7 +366,7 @@ const Bring = ({ step, data, story }: { step: Step; data: MatchReply; story: Sto
 }
 
 /** Two tables side by side: by which keys they meet, what each way of joining keeps, who meets nobody and why. */
-export const JoinWorkbench = ({ step, story }: { step: Step; story: Story }) => {
+export const JoinWorkbench = ({ step, story }: { step: StepOf<'join'>; story: Story }) => {
   const other = String(step.with)
   const on = (step.on as readonly KeyPair[] | undefined) ?? []
   const how = step.how as JoinHow

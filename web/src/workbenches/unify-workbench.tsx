@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { DropdownMenu } from 'radix-ui'
 import { useState } from 'react'
-import { capital, counted, figure, type SimilarityMeasure, type Step } from '@fabula/core'
+import { capital, counted, figure, type SimilarityMeasure, type Step, type StepOf } from '@fabula/core'
 import type { GroupsReply } from '@fabula/core/api'
 import { groupsQuery } from '../api/queries.ts'
 import { Button, Segments } from '../ui/parts.tsx'
@@ -205,7 +205,7 @@ const ByHand = ({
 }
 
 /** Groups of values that may be one thing, beside those that were taken; the table below shows what they change. */
-export const UnifyWorkbench = ({ step, story }: { step: Step; story: Story }) => {
+export const UnifyWorkbench = ({ step, story }: { step: StepOf<'unify'>; story: Story }) => {
   const column = String(step.column)
   const at = story.steps.findIndex(({ id }) => id === step.id)
   const before = story.steps[at - 1]?.id ?? ''

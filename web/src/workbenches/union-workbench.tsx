@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useRef, useState, type DragEvent } from 'react'
-import { counted, figure, listed, typeWords, type Step } from '@fabula/core'
+import { counted, figure, listed, typeWords, type Step, type StepOf } from '@fabula/core'
 import type { AlignReply } from '@fabula/core/api'
 import { alignQuery } from '../api/queries.ts'
 import { Button, Dot, Notice, Segments } from '../ui/parts.tsx'
@@ -17,7 +17,7 @@ const cellsOf = ({ from }: AlignedColumnReply, ids: readonly string[]): ColumnSo
   from.flatMap((cell, at) => (cell ? [{ table: ids[at] ?? '', column: cell.column }] : []))
 
 /** More tables underneath: those of the story, or files and sheets that become tables of their own. */
-const AddTables = ({ step, story }: { step: Step; story: Story }) => {
+const AddTables = ({ step, story }: { step: StepOf<'union'>; story: Story }) => {
   const client = useQueryClient()
   const chooser = useRef<HTMLInputElement>(null)
   const [doing, setDoing] = useState('')
@@ -160,7 +160,7 @@ const MatrixCell = ({
   cell: AlignedColumnReply['from'][number]
   column: AlignedColumnReply
   cells: readonly ColumnSource[]
-  step: Step
+  step: StepOf<'union'>
   story: Story
   columns: readonly AlignedColumnReply[]
   at: ColumnSource | undefined
@@ -242,7 +242,7 @@ const MatrixCell = ({
 }
 
 /** Tables under one another: which column each has, which may be one, which types differ. */
-export const UnionWorkbench = ({ step, story }: { step: Step; story: Story }) => {
+export const UnionWorkbench = ({ step, story }: { step: StepOf<'union'>; story: Story }) => {
   const tables = step.with as readonly string[]
   const ids = [story.table?.id ?? '', ...tables]
   const { data, error } = useQuery(

@@ -1,13 +1,21 @@
 import { neededHelpers } from '../../codegen/helpers.ts'
 import { helpers } from '../../codegen/python/helpers.generated.ts'
 import { code, comment, joined, lines, py, type Code, pyHelper } from '../../codegen/tag.ts'
-import { type Format, fileColumns, isWorkbook, type ReadOptions } from '../../reading/read-options.ts'
+import { type Format, fileColumns, isWorkbook } from '../../reading/read-options.ts'
 import type { PythonContext } from '../../steps/shared/step-kind.ts'
 import { literalPython } from '../../steps/shared/value.ts'
 import { columnAliases } from '../../recipe/column-aliases.ts'
 import { scriptOutputs } from '../../recipe/outputs.ts'
 import { planRecipe, type Plan } from '../../engine/plan.ts'
-import { inOrder, kindOf, paramsOf, parameterTypes, tableNames, sentenceText } from '../../recipe/step-access.ts'
+import {
+  inOrder,
+  kindOf,
+  paramsOf,
+  parameterTypes,
+  tableNames,
+  sentenceText,
+  openedBy,
+} from '../../recipe/step-access.ts'
 import type { Recipe } from '../../recipe/recipe.ts'
 import { csvFirst, inputFormat } from '../inputs.ts'
 import { ScriptError, stepCode } from '../script.ts'
@@ -140,10 +148,11 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
         }),
       }
       const { body, after } = stepCode(kindOf(step).scripts.python(paramsOf(step), context))
-      const wanted = recipe.inputs.find((one) => one.id === step.input)
+      const opened = openedBy(step)
+      const wanted = recipe.inputs.find((one) => one.id === opened?.input)
       const checks =
-        kindOf(step).start && wanted?.columns && wanted.columns.length > 0
-          ? py`${pyHelper('require')}(${frame}, ${wanted.name}, ${fileColumns(wanted.columns, step.read as ReadOptions | undefined).map((field) => field.name)})`
+        wanted?.columns && wanted.columns.length > 0
+          ? py`${pyHelper('require')}(${frame}, ${wanted.name}, ${fileColumns(wanted.columns, opened?.read).map((field) => field.name)})`
           : undefined
       sentences.push([step.id, sentenceText(step, context.names)])
       blocks.push({

@@ -1,3 +1,4 @@
+import type { Script, ScriptPart } from '../../codegen/dialect.ts'
 import { neededHelpers } from '../../codegen/helpers.ts'
 import { helpers } from '../../codegen/sql/helpers.generated.ts'
 import {
@@ -23,11 +24,10 @@ import { scriptOutputs } from '../../recipe/outputs.ts'
 import type { Recipe } from '../../recipe/recipe.ts'
 import { inOrder, kindOf, parameterTypes, paramsOf, sentenceText, tableNames } from '../../recipe/step-access.ts'
 import { asCsv, headerSql } from '../../steps/open/index.ts'
-import { ScriptError, stepCode } from '../script.ts'
-import type { Script, ScriptPart } from '../../codegen/dialect.ts'
 import type { SqlContext } from '../../steps/shared/step-kind.ts'
 import { ownValue } from '../../table/own.ts'
 import { csvFirst, inputFormat, readOf } from '../inputs.ts'
+import { ScriptError, stepCode } from '../script.ts'
 
 export const sqlCannotRead = ['xlsx', 'ods', 'json', 'parquet'] as const satisfies readonly Format[]
 

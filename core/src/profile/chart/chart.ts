@@ -1,7 +1,9 @@
+import type { Condition } from '../../steps/shared/condition.ts'
 import { aggregate } from '../../table/aggregate.ts'
+import { textOfCell } from '../../table/cell-text.ts'
+import type { Cell } from '../../table/column.ts'
 import { cellAt, columnOf, isNullAt, isNumber, type Column, type ColumnType } from '../../table/column.ts'
 import { groupBy } from '../../table/group.ts'
-import { textOfCell } from '../../table/cell-text.ts'
 import { Table } from '../../table/table.ts'
 import { factsOf } from '../facts/facts.ts'
 
@@ -18,7 +20,7 @@ export type ChartData = {
   series: string[]
   values: (number | null)[][]
   points: [number, number][]
-  wheres: (Record<string, unknown> | null)[]
+  wheres: (Condition | null)[]
   beyond: number
 }
 
@@ -31,11 +33,11 @@ const shown = (column: Column, row: number): string => {
   const cell = cellAt(column, row)
   return cell === null ? 'empty' : textOfCell(column.type, cell)
 }
-const written = (type: ColumnType, column: Column, row: number): unknown => {
+const written = (type: ColumnType, column: Column, row: number): Cell => {
   const cell = cellAt(column, row)
   return cell === null || typeof cell === 'boolean' || isNumber(type) || type === 'text' ? cell : textOfCell(type, cell)
 }
-const whereIs = (name: string, column: Column, row: number): Record<string, unknown> | null => {
+const whereIs = (name: string, column: Column, row: number): Condition | null => {
   if (column.type === 'list') return null
   if (isNullAt(column, row)) return { column: name, op: 'is-empty' }
   return { column: name, op: 'is', value: written(column.type, column, row) }

@@ -47,7 +47,7 @@ const ran = (steps: readonly Step[], left = visits, right = prices) => {
 test('the rows that each way of joining is said to give are those it gives', () => {
   for (const options of [{}, { ignoreCase: true }, { trim: true }, { matches: 'first' as const }])
     for (const how of joinHows) {
-      const step = { id: 's3', kind: 'join', with: 'b', how, ...(how === 'cross' ? {} : { on, ...options }) }
+      const step: Step = { id: 's3', kind: 'join', with: 'b', how, ...(how === 'cross' ? {} : { on, ...options }) }
       expect({ how, options, rows: new JoinMatching(visits, prices, { on, ...options }).figures().gives[how] }).toEqual(
         {
           how,

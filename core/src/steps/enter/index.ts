@@ -8,7 +8,8 @@ import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 import { cellFor, literalPython, literalSql } from '../shared/value.ts'
 
-type EnteredCell = string | number | boolean | null
+/** A cell of an entered table. */
+export type EnteredCell = string | number | boolean | null
 type Enter = {
   readonly columns: readonly { readonly name: string; readonly type: ColumnType }[]
   readonly rows: readonly (readonly EnteredCell[])[]

@@ -206,6 +206,10 @@ const seenSql = (part: Code, type: ColumnType, { ignoreCase, trim }: Join): Code
 }
 
 export const join = defineStep<Join>({
+  refusalFixes: () => [
+    { name: 'first', words: 'Take the first match', params: { matches: 'first' } },
+    { name: 'all', words: 'Take every match', params: { matches: 'all' } },
+  ],
   kind: 'join',
   verb: 'Match with another table…',
   words: [

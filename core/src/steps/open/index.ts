@@ -106,6 +106,7 @@ export const open = defineStep<Open>({
   words: ['open', 'import', 'load', 'read', 'csv', 'file', 'upload'],
   acts: [],
   start: true,
+  opens: ({ input, read = {} }) => ({ input, read }),
   params: z.strictObject({ input: name, read: readSchema.optional() }),
   sentence,
   output: ({ input, read }, _schema, context) => {

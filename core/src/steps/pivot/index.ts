@@ -201,7 +201,21 @@ const groupsText = (by: Pivot['by']): string => {
   return Array.isArray(by) && by.length === 0 ? 'table' : selectorWords(by)
 }
 
+const waysToOneValue = [
+  ['sum', 'Take their sum'],
+  ['mean', 'Take their mean'],
+  ['first', 'Take the first'],
+  ['join', 'Join them as text'],
+] as const
+
 export const pivot = defineStep<Pivot>({
+  groupsByNone: true,
+  refusalFixes: ({ values }) =>
+    waysToOneValue.map(([how, words]) => ({
+      name: how,
+      words,
+      params: { values: values.map((value) => (value.how === 'only' ? { ...value, how } : value)) },
+    })),
   kind: 'pivot',
   verb: 'Turn rows into columns…',
   words: [

@@ -19,17 +19,18 @@ import { defineStep, slot } from '../shared/step-kind.ts'
 import { cellFor, literalPython, literalSql, valueWords } from '../shared/value.ts'
 
 type ReplacementValue = string | number | boolean | null
-type Replacement = { readonly find: ReplacementValue; readonly with: ReplacementValue }
+/** What is found and what stands there instead. */
+export type Replacement = { readonly find: ReplacementValue; readonly with: ReplacementValue }
 type MatchMode = 'whole' | 'part' | 'pattern'
 type ReplaceOptions = {
   readonly columns: Selector
   readonly match?: MatchMode | undefined
   readonly ignoreCase?: boolean | undefined
 }
-type Replace = ReplaceOptions &
-  ({ readonly find: ReplacementValue; readonly with: ReplacementValue } | { readonly pairs: readonly Replacement[] })
+type Replace = ReplaceOptions & (Replacement | { readonly pairs: readonly Replacement[] })
 
-const pairsOf = (params: Replace): readonly Replacement[] =>
+/** The pairs of a step, which has one pair of its own or a list of them. */
+export const replacementPairs = (params: Replace): readonly Replacement[] =>
   'pairs' in params ? params.pairs : [{ find: params.find, with: params.with }]
 
 const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
@@ -78,7 +79,7 @@ const valueColumn = (column: Column, pairs: readonly Replacement[]): Column => {
 
 const pairSql = (part: Code, type: ColumnType, params: Replace): Code => {
   const { match = 'whole', ignoreCase = false } = params
-  const pairs = pairsOf(params).filter(({ find }) => find !== null && find !== '')
+  const pairs = replacementPairs(params).filter(({ find }) => find !== null && find !== '')
   if (match === 'whole' || type !== 'text') {
     const see = (one: Code): Code => (ignoreCase && type === 'text' ? sql`${sqlHelper('lower_of')}(${one})` : one)
     return sql`case ${joined(
@@ -121,7 +122,7 @@ export const replace = defineStep<Replace>({
     z.strictObject({ ...options, pairs: z.array(z.strictObject({ find: written, with: written })).min(1) }),
   ]),
   sentence: (params) => {
-    const pairs = pairsOf(params)
+    const pairs = replacementPairs(params)
     const shown =
       pairs.length > 3
         ? `${pairs.slice(0, 2).map(pairWords).join(', ')} and ${pairs.length - 2} more`
@@ -137,7 +138,7 @@ export const replace = defineStep<Replace>({
     ]
   },
   output: (params, input, context) => {
-    const pairs = pairsOf(params)
+    const pairs = replacementPairs(params)
     for (const field of checkSelector(params.columns, input, context, 'columns')) {
       if ((params.match === 'part' || params.match === 'pattern') && field.type !== 'text')
         context.report({ code: 'wrong-type', column: field.name, type: field.type, needs: 'text' }, 'columns')
@@ -163,13 +164,13 @@ export const replace = defineStep<Replace>({
     return input
   },
   run: (params, table) => {
-    const change = textChanger(pairsOf(params), params.match ?? 'whole', params.ignoreCase ?? false)
+    const change = textChanger(replacementPairs(params), params.match ?? 'whole', params.ignoreCase ?? false)
     let result = table
     let cellsChanged = 0
     for (const name of selectedNames(params.columns, table.schema)) {
       const at = table.positionOf(name)
       const before = table.column(at)
-      const after = before.type === 'text' ? mapText(before, change) : valueColumn(before, pairsOf(params))
+      const after = before.type === 'text' ? mapText(before, change) : valueColumn(before, replacementPairs(params))
       for (let i = 0, n = lengthOf(before); i < n; i++) if (cellAt(before, i) !== cellAt(after, i)) cellsChanged++
       result = result.with(at, name, after, true)
     }
@@ -189,7 +190,7 @@ export const replace = defineStep<Replace>({
     python: (params, { frame, input }) => {
       const { match = 'whole', ignoreCase = false } = params
       const type = selected(params.columns, input)[0]?.type ?? 'text'
-      const pairs = pairsOf(params).map((pair) => {
+      const pairs = replacementPairs(params).map((pair) => {
         if (match !== 'pattern') return py`(${literalPython(pair.find, type)}, ${literalPython(pair.with, type)})`
         return py`(${patternFor('python', String(pair.find))}, ${replacementFor('python', pair.with === null ? '' : String(pair.with))})`
       })

@@ -6,7 +6,7 @@ import type { Code } from '../../codegen/tag.ts'
 import type { ColumnType } from '../../table/column.ts'
 import type { Schema, Table } from '../../table/table.ts'
 import type { Problem } from '../../messages/words.ts'
-import { type Format } from '../../reading/read-options.ts'
+import type { Format, ReadOptions } from '../../reading/read-options.ts'
 import { type UnreadableCells, type OpenedInput } from '../../reading/table-builder.ts'
 
 export type ParamPath = readonly (string | number)[]
@@ -188,6 +188,14 @@ export type StepKind<P = never> = {
   /** What the verb works on: it is offered when that is selected. */
   readonly acts: readonly ('table' | 'columns' | 'cells' | 'rows')[]
   readonly start?: true
+  /** Its selector of columns may be empty: then all rows are one group. */
+  readonly groupsByNone?: true
+  /** The input that a start reads, and how. */
+  readonly opens?: (params: P) => { readonly input: string; readonly read: ReadOptions }
+  /** Ways out where data was refused (`DataRefused`): what else the params may say, with the words of its button. */
+  readonly refusalFixes?: (
+    params: P,
+  ) => readonly { readonly name: string; readonly words: string; readonly params: Readonly<Record<string, unknown>> }[]
   readonly params: z.ZodType
   readonly sentence: (params: P, names: TableNames) => Sentence
   /** The schema that comes out; problems are reported, all of them at once, and a best guess is returned. */

@@ -24,6 +24,7 @@ const layout = ({ by, measures }: Summarise, input: Schema): { keys: Field[]; ma
 }
 
 export const summarise = defineStep<Summarise>({
+  groupsByNone: true,
   kind: 'summarise',
   verb: 'Summarise',
   words: [

@@ -207,6 +207,7 @@ const measureText = ({ how, column, as, offset = 1 }: WindowMeasure): string =>
   `${offset === 1 || !(how === 'previous' || how === 'next') ? windowWords[how] : `${windowWords[how]}, ${offset} away,`}${column === undefined || needsNone(how) ? '' : ` ${column}`} as ${as}`
 
 export const window = defineStep<Window>({
+  groupsByNone: true,
   kind: 'window',
   verb: 'Put a figure of its group beside every row…',
   words: [
