@@ -2,8 +2,26 @@ import hooks from 'eslint-plugin-react-hooks'
 import tseslint from 'typescript-eslint'
 import ownLookup from './scripts/lint/own-lookup.mjs'
 
+// what is known of a step kind stands in the kind, so nobody else asks for kinds by name
+const kindNames =
+  'open|start-from|enter|select|drop|rename|move|duplicate|cast|header|filter|sort|slice|distinct|number|fill|replace|fill-empty|blank|clean-text|unify|derive|cases|split|extract|combine|unpivot|pivot|transpose|summarise|window|unroll|join|union|check'
+const kindByName = {
+  selector: `BinaryExpression[operator=/^[!=]==$/][right.value=/^(${kindNames})$/]:has(> MemberExpression.left[property.name='kind'], > Identifier.left[name='kind'])`,
+  message: 'Ask the step kind (stepKinds[step.kind]) for what it is like, not for its name.',
+}
+
 export default tseslint.config(
-  { ignores: ['**/dist/**', '**/node_modules/**', 'data/**', '**/*.mjs', '**/*.cjs', 'eslint.config.js'] },
+  {
+    ignores: [
+      '**/dist/**',
+      '**/node_modules/**',
+      'data/**',
+      '**/*.mjs',
+      '**/*.cjs',
+      '**/*.generated.ts',
+      'eslint.config.js',
+    ],
+  },
   ...tseslint.configs.recommended,
   {
     languageOptions: { parserOptions: { projectService: true } },
@@ -51,6 +69,16 @@ export default tseslint.config(
       complexity: ['error', 15],
       'no-nested-ternary': 'error',
     },
+  },
+  {
+    files: [
+      'core/src/{engine,recipe,replay,profile,dialects,api}/**/*.ts',
+      'server/src/**/*.ts',
+      'cli/src/**/*.ts',
+      'web/src/**/*.{ts,tsx}',
+    ],
+    ignores: ['**/*.test.ts'],
+    rules: { 'no-restricted-syntax': ['error', kindByName] },
   },
   {
     files: ['web/src/**/*.{ts,tsx}'],

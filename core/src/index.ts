@@ -81,11 +81,13 @@ export {
   sentenceText,
   tableNames,
   tablesNeeded,
+  withRead,
 } from './recipe/step-access.ts'
 export { usedTables } from './recipe/used-tables.ts'
 export { diffView } from './engine/diff-view.ts'
 export { type Plan, brokenSteps, needsData, planRecipe, refusals } from './engine/plan.ts'
 export { type OpenSource, type OpenedSource, RunStopped, type TableRun, runRecipe } from './engine/run.ts'
+export { figuresOf } from './engine/statistics.ts'
 export { BufferLedger, StepCache } from './engine/step-cache.ts'
 export { type Dialect, dialects } from './dialects/index.ts'
 export { inputFormat } from './dialects/inputs.ts'

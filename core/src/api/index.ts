@@ -1,3 +1,4 @@
+import type { StepStatistics } from '../steps/shared/statistics.ts'
 import { z } from 'zod'
 import { conditionSchema } from '../steps/shared/condition.ts'
 import type { NewStep } from '../recipe/recipe.ts'
@@ -132,6 +133,7 @@ export const previewRequest = z.object({
   /** Steps that are not kept yet, by id. */
   drafts: z.array(z.string()).max(50).optional(),
 })
+/** `StepStatistics` of the core, as a reply carries them. */
 const statistics = z.object({
   id: z.string(),
   kind: z.string(),
@@ -149,7 +151,7 @@ const statistics = z.object({
   check: z
     .object({ passed: z.boolean(), stop: z.boolean(), say: z.string(), figure: z.number().nullable() })
     .optional(),
-})
+}) satisfies z.ZodType<StepStatistics>
 const field = z.object({ name: z.string(), type: columnType })
 const storyStep = z.object({
   id: z.string(),
@@ -230,7 +232,12 @@ export const columnFacts = z.object({
   patterns: z.array(bar),
   bars: z.array(bar),
   findings: z.array(
-    z.object({ sentence: z.string(), verb: z.string(), step: z.custom<NewStep>((value) => typeof value === 'object') }),
+    z.object({
+      topic: z.literal('type').optional(),
+      sentence: z.string(),
+      verb: z.string(),
+      step: z.custom<NewStep>((value) => typeof value === 'object'),
+    }),
   ),
   dates: dateForms.optional(),
   percentiles: z.array(z.number()).optional(),

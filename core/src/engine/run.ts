@@ -3,7 +3,8 @@ import { type OpenedInput } from '../reading/table-builder.ts'
 import { TooLarge } from '../table/limits.ts'
 import { Table, type Schema } from '../table/table.ts'
 import type { Cell } from '../table/column.ts'
-import { statisticsFor, type StepStatistics } from './statistics.ts'
+import { statisticsFor } from './statistics.ts'
+import { type StepStatistics } from '../steps/shared/statistics.ts'
 import { TablePlanner, type InputSchemas, type Plan, type PlannedTable, type StepState } from './plan.ts'
 import {
   inOrder,

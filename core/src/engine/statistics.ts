@@ -1,34 +1,13 @@
-import { ownValue } from '../table/own.ts'
-import type { StepResult, TableNames } from '../steps/shared/step-kind.ts'
-import type { Schema } from '../table/table.ts'
-import { bitmap, isSet, set } from '../table/memory.ts'
-import { sentenceText } from '../recipe/step-access.ts'
+import { counted, figure } from '../messages/words.ts'
 import type { Step } from '../recipe/recipe.ts'
+import { sentenceText } from '../recipe/step-access.ts'
+import { kindNamed } from '../steps/index.ts'
+import { figureIf, plainFigure, type Figure, type StepStatistics } from '../steps/shared/statistics.ts'
+import type { StepResult, TableNames } from '../steps/shared/step-kind.ts'
+import { bitmap, isSet, set } from '../table/memory.ts'
+import { ownValue } from '../table/own.ts'
+import type { Schema } from '../table/table.ts'
 import { columnLineageOf } from './lineage.ts'
-
-/** What a step did, in figures. Columns renamed: old name to new. */
-export type StepStatistics = {
-  readonly id: string
-  readonly kind: string
-  readonly sentence: string
-  readonly rowsIn: number
-  readonly rowsOut: number
-  readonly rowsLeft: number
-  readonly rowsCame: number
-  readonly columnsAdded: readonly string[]
-  readonly columnsDropped: readonly string[]
-  readonly columnsRenamed: Readonly<Record<string, string>>
-  readonly cellsChanged: number
-  readonly unreadable: Readonly<Record<string, number>>
-  readonly notes: Readonly<Record<string, number>>
-  /** Of a check: whether it holds. */
-  readonly check?: {
-    readonly passed: boolean
-    readonly stop: boolean
-    readonly say: string
-    readonly figure: number | null
-  }
-}
 
 /** How many of the rows that went in stand in what came out. */
 const keptRows = ({ lineage }: StepResult, rowsIn: number, rowsOut: number): number => {
@@ -85,4 +64,64 @@ export const statisticsFor = (
         }
       : {}),
   }
+}
+
+/** Rows and columns of a table that begins here. */
+const startFigures = ({ rowsOut, columnsAdded, unreadable, notes }: StepStatistics): Figure[] => [
+  plainFigure(counted(rowsOut, 'row')),
+  plainFigure(counted(columnsAdded.length, 'column')),
+  ...figureIf(notes.raggedRows, (n) => ({ text: `${figure(n)} ragged`, tone: 'changed', only: 'all' })),
+  ...figureIf(unreadableCells(unreadable), unreadableFigure),
+  ...figureIf(notes.blankRows, (n) => plainFigure(`${figure(n)} blank left out`)),
+]
+const unreadableCells = (unreadable: StepStatistics['unreadable']): number =>
+  Object.values(unreadable).reduce((a, b) => a + b, 0)
+const unreadableFigure = (n: number): Figure => ({
+  text: `${figure(n)} unreadable`,
+  tone: 'removed',
+  only: 'unreadable',
+})
+
+/** At most so many figures stand beside a sentence. */
+const maxFigures = 4
+
+/** The figures of a step that has none of its own: rows first, then columns, then cells. */
+const commonFigures = (statistics: StepStatistics): Figure[] => {
+  const { rowsIn, rowsOut, rowsLeft, rowsCame, columnsAdded, columnsDropped, columnsRenamed, notes } = statistics
+  const all: Figure[] = [
+    ...(rowsIn === rowsOut ? [] : [plainFigure(counted(rowsOut, 'row'))]),
+    ...figureIf(rowsLeft, (n) => ({ text: `−${counted(n, 'row')}`, tone: 'removed', only: 'left' })),
+    ...figureIf(rowsCame, (n) => ({ text: `+${counted(n, 'row')}`, tone: 'added', only: 'added' })),
+    ...figureIf(columnsAdded.length, (n) => ({ text: `+${counted(n, 'column')}`, tone: 'added', only: 'all' })),
+    ...figureIf(columnsDropped.length, (n) => ({ text: `−${counted(n, 'column')}`, tone: 'removed', only: 'all' })),
+    ...figureIf(Object.keys(columnsRenamed).length, (n) => ({
+      text: `${figure(n)} renamed`,
+      tone: 'changed',
+      only: 'all',
+    })),
+    ...figureIf(statistics.cellsChanged, (n) => ({
+      text: `${figure(n)} ${kindNamed(statistics.kind)?.changeWord ?? 'changed'}`,
+      tone: 'changed',
+      only: 'changed',
+    })),
+    ...figureIf(unreadableCells(statistics.unreadable), unreadableFigure),
+    ...figureIf(notes.rowsWithMorePieces, (n) => ({
+      text: `${figure(n)} with more pieces`,
+      tone: 'changed',
+      only: 'all',
+    })),
+    ...figureIf(notes.newLookalikes, (n) => ({
+      text: `${figure(n)} new look-alike${n === 1 ? '' : 's'}`,
+      tone: 'removed',
+      only: 'all',
+    })),
+  ]
+  return all.length > 0 ? all.slice(0, maxFigures) : [plainFigure(counted(rowsOut, 'row'))]
+}
+
+/** What stands beside a sentence: its kind's own figures, or those of any step. */
+export const figuresOf = (statistics: StepStatistics): readonly Figure[] => {
+  const kind = kindNamed(statistics.kind)
+  if (kind?.start) return startFigures(statistics)
+  return kind?.figures?.(statistics) ?? commonFigures(statistics)
 }

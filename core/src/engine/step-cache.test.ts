@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { columnOf } from '../table/column.ts'
 import { Table } from '../table/table.ts'
-import type { StepStatistics } from './statistics.ts'
+import type { StepStatistics } from '../steps/shared/statistics.ts'
 import { runRecipe } from './run.ts'
 import type { Recipe, Step } from '../recipe/recipe.ts'
 import { BufferLedger, StepCache, type CachedStep } from './step-cache.ts'

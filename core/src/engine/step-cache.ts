@@ -1,6 +1,6 @@
 import type { StepResult } from '../steps/shared/step-kind.ts'
 import type { HeldBuffer } from '../table/table.ts'
-import type { StepStatistics } from './statistics.ts'
+import type { StepStatistics } from '../steps/shared/statistics.ts'
 
 /** Counts the bytes of buffers that several tables share: each buffer once, however many hold it. */
 export class BufferLedger {

@@ -34,6 +34,9 @@ export const isKind = <K extends StepKindName>(step: Step, kind: K): step is Ext
 export const openedBy = (step: Step): { readonly input: string; readonly read: ReadOptions } | undefined =>
   kindOf(step).opens?.(paramsOf(step))
 
+/** A start that reads its input another way. */
+export const withRead = (step: Step, read: ReadOptions): Step => ({ ...step, read }) as Step
+
 /** The inputs that a recipe opens, each with how it is read. */
 export const openedInputs = (recipe: Recipe): { readonly input: string; readonly read: ReadOptions }[] =>
   recipe.tables.flatMap(({ steps }) => steps.flatMap((step) => openedBy(step) ?? []))

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import type { StepStatistics } from '../engine/statistics.ts'
+import type { StepStatistics } from '../steps/shared/statistics.ts'
 import { anomaliesOf } from './anomalies.ts'
 
 const account = (

@@ -1,20 +1,20 @@
+import { kindNamed } from '../steps/index.ts'
 import { figure } from '../messages/words.ts'
-import type { StepStatistics } from '../engine/statistics.ts'
+import type { StepStatistics } from '../steps/shared/statistics.ts'
 
 const percent = (share: number): string => `${(share * 100).toFixed(1)} %`
 const shareOf = (part: number, whole: number): number => (whole > 0 ? part / whole : 0)
 const lost = ({ unreadable }: Pick<StepStatistics, 'unreadable'>): number =>
   Object.values(unreadable).reduce((a, b) => a + b, 0)
-/** Steps whose work it is to let rows go: there the share that leaves is what a careful reader looks at. */
-const dropping = ['filter', 'distinct', 'join']
 
 /** What a step did otherwise than last time, in words; shares are compared, so that a larger export alone says nothing. */
 export const anomaliesOf = (now: Omit<StepStatistics, 'check'>, before: Omit<StepStatistics, 'check'>): string[] => {
+  const kind = kindNamed(now.kind)
   const message: string[] = []
   const [left, usual] = [shareOf(now.rowsLeft, now.rowsIn), shareOf(before.rowsLeft, before.rowsIn)]
-  if (dropping.includes(now.kind) && (left > usual * 2 || left < usual / 2) && Math.max(left, usual) > 0.02)
+  if (kind?.dropsRows && (left > usual * 2 || left < usual / 2) && Math.max(left, usual) > 0.02)
     message.push(`drops ${percent(left)} of the rows; last time ${percent(usual)}`)
-  if (now.kind === 'join' && now.rowsOut > now.rowsIn && before.rowsOut <= before.rowsIn)
+  if (kind?.multipliesRows && now.rowsOut > now.rowsIn && before.rowsOut <= before.rowsIn)
     message.push(`makes ${figure(now.rowsOut)} rows of ${figure(now.rowsIn)}; last time no row met more than one`)
   const [bad, usualBad] = [
     shareOf(lost(now), now.rowsIn || now.rowsOut),

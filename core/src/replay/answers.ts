@@ -1,4 +1,4 @@
-import type { ReadOptions } from '../reading/read-options.ts'
+import { openedBy, withRead } from '../recipe/step-access.ts'
 import type { CompatibilityOffer } from './compatibility.ts'
 import { withColumnAlias } from '../recipe/column-aliases.ts'
 import type { Input, Recipe } from '../recipe/recipe.ts'
@@ -33,16 +33,14 @@ export const answered = (
         tables: recipe.tables.map((table) => ({
           ...table,
           steps: table.steps.map((one) => {
-            if (one.kind !== 'open' || one.input !== input) return one
-            const { types, ...read } = (one.read ?? {}) as ReadOptions
+            const opened = openedBy(one)
+            if (opened?.input !== input) return one
+            const { types, ...read } = opened.read
             if (types === 'text') return one
-            return {
-              ...one,
-              read: {
-                ...read,
-                types: { ...(typeof types === 'object' ? types : {}), [offer.column]: { type: offer.type } },
-              },
-            }
+            return withRead(one, {
+              ...read,
+              types: { ...(typeof types === 'object' ? types : {}), [offer.column]: { type: offer.type } },
+            })
           }),
         })),
       }

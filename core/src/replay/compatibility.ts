@@ -106,8 +106,8 @@ const journey = (recipe: Recipe, input: string, column: string, schema: Schema):
     if (kind.start || step.off) continue
     const takes = kind.absorbs?.(paramsOf(step), column, schema) ?? false
     if (takes) takers.push(step)
-    if (takes && (step.kind === 'unpivot' || step.kind === 'drop')) break
-    if (!takes && (step.kind === 'select' || step.kind === 'summarise'))
+    if (takes && kind.consumes) break
+    if (!takes && kind.dropsUnnamed)
       return takers.length > 0
         ? `is taken in by ${stepWords(takers, tableNames(recipe))}, and left out by ${stepWords([step], tableNames(recipe))}`
         : `is left out by ${stepWords([step], tableNames(recipe))}`

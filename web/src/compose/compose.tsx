@@ -1,11 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { counted, figure } from '@fabula/core'
+import { Workbench } from '../workbenches/workbench.tsx'
+import { stepKinds, counted, figure } from '@fabula/core'
 import { factsQuery, previewQuery } from '../api/queries.ts'
-import { JoinWorkbench } from '../workbenches/join-workbench.tsx'
-import { UnionWorkbench } from '../workbenches/union-workbench.tsx'
-import { UnifyWorkbench } from '../workbenches/unify-workbench.tsx'
 import { SelectionPanel } from './panel.tsx'
 import { ColumnsView } from '../profile/columns-view.tsx'
 import { Composer } from './composer.tsx'
@@ -165,13 +163,12 @@ export const Compose = () => {
     return () => setTools(undefined)
   }, [flow.canUndo, flow.canRedo, flow.edit])
   const number = (table?.steps.findIndex(({ id }) => id === step?.id) ?? 0) + 1
-  // a bench needs the width of the page
-  const kind = draft?.step.kind
-  const workbench = kind === 'unify' || kind === 'join' || kind === 'union'
+  // a workbench needs the width of the page
+  const workbench = draft && stepKinds[draft.step.kind].workbench
   const noFiles = flow.recipe.inputs.length > 0 && Object.keys(flow.files).length === 0
-  const twoTables = kind === 'join' || kind === 'union'
+  const twoTables = workbench === 'tables'
   const onWorkbench = twoTables && !outcome && !noFiles
-  const wide = workbench || ((stageView === 'map' || stageView === 'reconcile') && !draft)
+  const wide = workbench !== undefined || ((stageView === 'map' || stageView === 'reconcile') && !draft)
   const shownRows = story.steps.find(({ id }) => id === step?.id)?.statistics?.rowsOut
   const content = () => {
     if (noFiles)
@@ -186,17 +183,14 @@ export const Compose = () => {
           </Button>
         </div>
       )
-    if (onWorkbench && draft) {
-      if (kind === 'join') return <JoinWorkbench key={draft.step.id} step={draft.step} story={story} />
-      return <UnionWorkbench key={draft.step.id} step={draft.step} story={story} />
-    }
+    if (onWorkbench && draft) return <Workbench step={draft.step} story={story} />
     if (stageView === 'map') return <MapView story={story} />
     if (stageView === 'reconcile') return <ReconcileView key={story.table?.id} story={story} />
     if (stageView === 'columns') return <ColumnsView story={story} />
     if (stageView === 'picture') return <ChartsView story={story} />
     return (
       <>
-        {kind === 'unify' && draft && <UnifyWorkbench step={draft.step} story={story} />}
+        {draft && workbench === 'values' && <Workbench step={draft.step} story={story} />}
         <Grid story={story} facts={facts.data?.facts ?? {}} />
       </>
     )

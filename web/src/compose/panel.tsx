@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
-import { ownValue, counted, figure, typeWords } from '@fabula/core'
+import { ownValue, counted, figure, typeWords, stepKinds } from '@fabula/core'
 import { factsQuery } from '../api/queries.ts'
 import { UnionFiles } from '../workbenches/union-files.tsx'
 import { BuilderPanel } from './builder-panel.tsx'
 import { builderNamed } from '../story/builders.ts'
 import { DatesPanel } from './dates-panel.tsx'
-import { ShapePanel, shapeKinds } from './shape-panel.tsx'
+import { ShapePanel } from './shape-panel.tsx'
 import { FindingNotes, Figures, ValueBars } from '../profile/column-facts.tsx'
 import type { Story } from '../story/use-story.ts'
 import { unionFilesId, verbsFor, type Selection } from '../story/verbs.ts'
@@ -54,7 +54,7 @@ const ColumnCard = ({ story, column }: { story: Story; column: string }) => {
     const values = ticked.includes(value) ? ticked.filter((one) => one !== value) : [...ticked, value]
     story.setSelection(values.length > 0 ? { kind: 'values', column, values } : { kind: 'columns', columns: [column] })
   }
-  const findings = facts.dates ? facts.findings.filter(({ step }) => step.kind !== 'cast') : facts.findings
+  const findings = facts.dates ? facts.findings.filter(({ topic }) => topic !== 'type') : facts.findings
   return (
     <>
       <Figures facts={facts} />
@@ -194,7 +194,7 @@ export const SelectionPanel = ({ story }: { story: Story }) => {
         <h2 className="font-serif text-[15px] font-semibold break-words">{heading()}</h2>
         <p className="text-[12px] text-ink-3">{subheading()}</p>
       </div>
-      {story.draft && shapeKinds.includes(story.draft.step.kind) && <ShapePanel story={story} />}
+      {story.draft && stepKinds[story.draft.step.kind].reshapes && <ShapePanel story={story} />}
       {body()}
     </aside>
   )

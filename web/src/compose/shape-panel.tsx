@@ -5,8 +5,6 @@ import { previewQuery } from '../api/queries.ts'
 import { shownText } from '../grid/cells.tsx'
 import type { Story } from '../story/use-story.ts'
 
-export const shapeKinds: readonly string[] = ['unpivot', 'pivot', 'transpose', 'header', 'unroll', 'split', 'summarise']
-
 /** A corner of a table: its first columns and rows, and how much more there is. */
 const Corner = ({
   title,

@@ -1,8 +1,10 @@
 import {
   fileColumns,
   headerRows,
+  openedBy,
   parseRecipe,
   wildcard,
+  withRead,
   type NewStep,
   type ReadOptions,
   type Recipe,
@@ -152,8 +154,8 @@ export const reopened = (
   tables: recipe.tables.map((table) => ({
     ...table,
     steps: table.steps.flatMap((step) =>
-      step.kind === 'open' && step.input === input
-        ? [{ ...step, read: settled(opened, read) }, ...extraSteps(extras, nextStep)]
+      openedBy(step)?.input === input
+        ? [withRead(step, settled(opened, read)), ...extraSteps(extras, nextStep)]
         : [step],
     ),
   })),

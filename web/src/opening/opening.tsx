@@ -221,7 +221,7 @@ export const OpenInFlow = () => {
   const files = input === undefined ? (state?.files ?? []) : (ownValue(flow.files, input) ?? [])
   const step = flow.recipe.tables
     .flatMap(({ steps }) => steps)
-    .find((one) => one.kind === 'open' && one.input === input)
+    .find((one) => openedBy(one)?.input === input && input !== undefined)
   const back = (): void => void navigate(place.home)
   useEffect(() => {
     if (files.length === 0) back()

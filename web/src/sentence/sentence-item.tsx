@@ -1,6 +1,6 @@
 import { useState, type DragEvent } from 'react'
-import { counted, figure, type Step, openedBy } from '@fabula/core'
-import type { PreviewRequest, StoryStep } from '@fabula/core/api'
+import { figuresOf, openedBy, type Step } from '@fabula/core'
+import type { StoryStep } from '@fabula/core/api'
 import { Button, KeepOrLeave, Key } from '../ui/parts.tsx'
 import { SentenceText } from './sentence.tsx'
 import { moved, reportedAs, whyNot, withWords } from './sentences.ts'
@@ -8,130 +8,6 @@ import { StepMenu } from './step-menu.tsx'
 import { InputForm } from './input-form.tsx'
 import type { Story } from '../story/use-story.ts'
 
-type Figure = {
-  readonly text: string
-  readonly tone: 'plain' | 'added' | 'removed' | 'changed'
-  readonly only: PreviewRequest['only']
-}
-
-const columnsOf = (n: number, sign: string): string => `${sign}${counted(n, 'column')}`
-
-/** What a change of shape did, in a reader's words. */
-const reshaped = ({ kind, rowsIn, rowsOut, notes }: NonNullable<StoryStep['statistics']>): Figure[] => {
-  const plain = (text: string): Figure => ({ text, tone: 'plain', only: 'all' })
-  if (kind === 'unpivot')
-    return [
-      plain(`${counted(notes.gatheredColumns ?? 0, 'column')} became rows`),
-      plain(`${figure(rowsIn)} → ${counted(rowsOut, 'row')}`),
-      ...(notes.emptyCells
-        ? [{ text: `${figure(notes.emptyCells)} empty`, tone: 'changed', only: 'all' } as const]
-        : []),
-    ]
-  if (kind === 'pivot')
-    return [
-      plain(`${counted(notes.labels ?? 0, 'label')} became columns`),
-      plain(`${figure(rowsIn)} → ${counted(rowsOut, 'row')}`),
-      ...(notes.leftOut ? [{ text: `${figure(notes.leftOut)} left out`, tone: 'removed', only: 'all' } as const] : []),
-    ]
-  if (kind === 'transpose')
-    return [
-      plain(`${counted(notes.columnsBecameRows ?? 0, 'column')} became rows`),
-      plain(`${counted(notes.rowsBecameColumns ?? 0, 'row')} became columns`),
-    ]
-  if (kind === 'join')
-    return [
-      plain(`${figure(notes.matched ?? 0)} match`),
-      ...(notes.unmatchedLeft
-        ? [{ text: `${figure(notes.unmatchedLeft)} unmatched here`, tone: 'changed', only: 'all' } as const]
-        : []),
-      ...(notes.unmatchedRight
-        ? [{ text: `${figure(notes.unmatchedRight)} unmatched there`, tone: 'plain', only: 'all' } as const]
-        : []),
-      ...(notes.multiplied
-        ? [{ text: `+${figure(notes.multiplied)} by repeated keys`, tone: 'removed', only: 'all' } as const]
-        : []),
-    ]
-  return []
-}
-
-/** What stands in the margin: at most three figures, the rows first. */
-export const figuresOf = (statistics: NonNullable<StoryStep['statistics']>): Figure[] => {
-  const {
-    kind,
-    rowsIn,
-    rowsOut,
-    rowsLeft,
-    rowsCame,
-    columnsAdded,
-    columnsDropped,
-    columnsRenamed,
-    cellsChanged,
-    unreadable,
-    notes,
-  } = statistics
-  const lost = Object.values(unreadable).reduce((a, b) => a + b, 0)
-  const renamed = Object.keys(columnsRenamed).length
-  if (kind === 'open' || kind === 'enter' || kind === 'start-from')
-    return [
-      { text: counted(rowsOut, 'row'), tone: 'plain', only: 'all' },
-      { text: counted(columnsAdded.length, 'column'), tone: 'plain', only: 'all' },
-      ...(notes.raggedRows
-        ? [{ text: `${figure(notes.raggedRows)} ragged`, tone: 'changed', only: 'all' } as const]
-        : []),
-      ...(lost > 0 ? [{ text: `${figure(lost)} unreadable`, tone: 'removed', only: 'unreadable' } as const] : []),
-      ...(notes.blankRows
-        ? [{ text: `${figure(notes.blankRows)} blank left out`, tone: 'plain', only: 'all' } as const]
-        : []),
-    ]
-  if (statistics.check)
-    return [
-      {
-        text: statistics.check.passed ? '✓ holds' : '✗ does not hold',
-        tone: statistics.check.passed ? 'added' : 'removed',
-        only: !statistics.check.passed && notes.against ? 'against' : 'all',
-      },
-      ...(statistics.check.figure !== null && !statistics.check.passed
-        ? [{ text: figure(Number(statistics.check.figure.toPrecision(6))), tone: 'plain', only: 'all' } as const]
-        : []),
-    ]
-  const shape = reshaped(statistics)
-  if (shape.length > 0) return shape
-  const all: Figure[] = [
-    ...(rowsIn !== rowsOut ? [{ text: counted(rowsOut, 'row'), tone: 'plain', only: 'all' } as const] : []),
-    ...(rowsLeft > 0 ? [{ text: `−${counted(rowsLeft, 'row')}`, tone: 'removed', only: 'left' } as const] : []),
-    ...(rowsCame > 0 ? [{ text: `+${counted(rowsCame, 'row')}`, tone: 'added', only: 'added' } as const] : []),
-    ...(columnsAdded.length > 0
-      ? [{ text: columnsOf(columnsAdded.length, '+'), tone: 'added', only: 'all' } as const]
-      : []),
-    ...(columnsDropped.length > 0
-      ? [{ text: columnsOf(columnsDropped.length, '−'), tone: 'removed', only: 'all' } as const]
-      : []),
-    ...(renamed > 0 ? [{ text: `${figure(renamed)} renamed`, tone: 'changed', only: 'all' } as const] : []),
-    ...(cellsChanged > 0
-      ? [
-          {
-            text: kind === 'cast' ? `${figure(cellsChanged)} read` : `${figure(cellsChanged)} changed`,
-            tone: 'changed',
-            only: 'changed',
-          } as const,
-        ]
-      : []),
-    ...(lost > 0 ? [{ text: `${figure(lost)} unreadable`, tone: 'removed', only: 'unreadable' } as const] : []),
-    ...(notes.rowsWithMorePieces
-      ? [{ text: `${figure(notes.rowsWithMorePieces)} with more pieces`, tone: 'changed', only: 'all' } as const]
-      : []),
-    ...(notes.newLookalikes
-      ? [
-          {
-            text: `${figure(notes.newLookalikes)} new look-alike${notes.newLookalikes === 1 ? '' : 's'}`,
-            tone: 'removed',
-            only: 'all',
-          } as const,
-        ]
-      : []),
-  ]
-  return all.length > 0 ? all.slice(0, 4) : [{ text: counted(rowsOut, 'row'), tone: 'plain', only: 'all' }]
-}
 const tones = { plain: 'text-ink-3', added: 'text-added', removed: 'text-removed', changed: 'text-changed' }
 
 const Margin = ({

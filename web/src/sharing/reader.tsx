@@ -1,10 +1,9 @@
-import { counted, inOrder } from '@fabula/core'
+import { counted, inOrder, figuresOf } from '@fabula/core'
 import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import { storyQuery } from '../api/queries.ts'
 import { SentenceText } from '../sentence/sentence.tsx'
 import { reportedAs } from '../sentence/sentences.ts'
-import { figuresOf } from '../sentence/sentence-item.tsx'
 import { Dot } from '../ui/parts.tsx'
 import { useFlow } from '../story/flow-context.ts'
 

@@ -3,6 +3,7 @@ import {
   followRenames,
   nextStepId,
   renamesBetween,
+  stepKinds,
   tablesNeeded,
   type NewStep,
   type Recipe,
@@ -140,7 +141,7 @@ export const useStory = () => {
     setDraft({ table: table.id, step: last, before: made.slice(0, -1), after, isNew: true })
     setAt({ table: table.id, step: last.id })
     // where every row is made anew, what comes out says more than what changed
-    setDiffMode(last.kind === 'unpivot' || last.kind === 'pivot' || last.kind === 'transpose' ? 'after' : 'changes')
+    setDiffMode(stepKinds[last.kind].shownAfter ? 'after' : 'changes')
     setOnly('all')
   }
   /** A verb of the card or the list: its sentence, or the builder that writes it. */

@@ -94,21 +94,12 @@ export const unionFilesId = 'lay-files'
 /** Sentences about another table; without one they say what is needed first. */
 const tableVerbs = (columns: readonly string[], schema: Schema, [other]: readonly TableHere[]): Verb[] => {
   const key = columns[0] ?? schema[0]?.name ?? ''
-  const verbs = [
-    of('join', { with: other?.id ?? '', how: 'left', on: [{ left: key, right: key }] }),
-    ...(columns.length > 0 ? [] : [of('union', { with: [other?.id ?? ''], origin: 'Table' })]),
-  ]
-  return other
-    ? verbs
-    : verbs.map((verb) =>
-        verb.step?.kind === 'union'
-          ? { ...verb, builder: { id: unionFilesId, columns: [] } }
-          : {
-              ...verb,
-              needs:
-                'There is no other table in this story yet. Below it, under “Another table”, one comes from a file, from elsewhere, from this one, or is typed in.',
-            },
-      )
+  const join = of('join', { with: other?.id ?? '', how: 'left', on: [{ left: key, right: key }] })
+  const union = of('union', { with: [other?.id ?? ''], origin: 'Table' })
+  if (other) return columns.length > 0 ? [join] : [join, union]
+  const needs =
+    'There is no other table in this story yet. Below it, under “Another table”, one comes from a file, from elsewhere, from this one, or is typed in.'
+  return [{ ...join, needs }, ...(columns.length > 0 ? [] : [{ ...union, builder: { id: unionFilesId, columns: [] } }])]
 }
 
 const builderVerbs = (columns: readonly string[], schema: Schema): Verb[] =>

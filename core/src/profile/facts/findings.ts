@@ -1,3 +1,4 @@
+import type { NewStep } from '../../recipe/recipe.ts'
 import { writeColumn } from '../../formula/parse.ts'
 import { counted, figure, listed, quoted } from '../../messages/words.ts'
 import type { Condition } from '../../steps/shared/condition.ts'
@@ -8,9 +9,11 @@ import { likelyForms, type DateForms, type WordCount } from './date-forms.ts'
 
 /** A finding in a plain sentence, with the step that mends it. */
 export type ColumnFinding = {
+  /** The column holds values of another type as text. */
+  readonly topic?: 'type'
   readonly sentence: string
   readonly verb: string
-  readonly step: Readonly<Record<string, unknown>>
+  readonly step: NewStep
 }
 
 const most = 200
@@ -71,6 +74,7 @@ export const textFindings = (
           'and',
         )}.`,
         verb: verb(),
+        topic: 'type',
         step: { kind: 'cast', columns: [name], type: dates.type, formats: forms.map(({ pattern }) => pattern) },
       })
     return findings
@@ -83,6 +87,7 @@ export const textFindings = (
     findings.push({
       sentence: `It holds numbers as text, such as ${quoted((numbers.find(({ text }) => /[^0-9]/.test(text)) ?? numbers[0])?.text ?? '')}${odd === undefined ? '' : `, and ${figure(words.length - numbers.length)} that are none, such as ${quoted(odd.text)}`}.`,
       verb: 'Read as a number',
+      topic: 'type',
       step: { kind: 'cast', columns: [name], type: 'decimal' },
     })
     return findings
@@ -163,7 +168,7 @@ export const outlierFinding = (
     {
       sentence: `${counted(far, 'value')} ${far === 1 ? 'lies' : 'lie'} far from the rest, such as ${show(odd)}; half lie between ${show(q1)} and ${show(q3)}.`,
       verb: 'See these rows',
-      step: { kind: 'filter', where: where.length === 1 ? where[0] : { any: where } },
+      step: { kind: 'filter', where: where.length === 1 && where[0] ? where[0] : { any: where } },
     },
   ]
 }
@@ -174,7 +179,7 @@ export const keyFinding = (
   filled: number,
   distinct: number,
   repeats: readonly string[],
-  values: readonly unknown[],
+  values: readonly (string | number | boolean)[],
 ): ColumnFinding[] => {
   const named = /\b(?:id|ref|reference|key|no|nr|number|code)\b/i.test(name)
   if (repeats.length === 0 || filled < 20 || distinct < filled * (named ? 0.9 : 0.98)) return []

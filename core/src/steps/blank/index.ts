@@ -22,7 +22,6 @@ export const blank = defineStep<Blank>({
   kind: 'blank',
   verb: 'Make values empty',
   words: ['blank', 'make empty', 'null if', 'n/a', 'missing', 'clear', 'remove value'],
-  acts: ['columns', 'cells'],
   params: z.strictObject({
     columns: selectorSchema,
     values: z.array(z.union([z.string(), z.number(), z.boolean()])).min(1),

@@ -143,7 +143,6 @@ export const cases = defineStep<Cases>({
     'when',
     'classify',
   ],
-  acts: ['columns', 'cells', 'table'],
   params: z.strictObject({
     as: name,
     cases: z.array(z.strictObject({ when: conditionSchema, then: valueSchema })).min(1),

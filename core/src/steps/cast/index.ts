@@ -91,10 +91,10 @@ const wordsFor = ({ type, formats }: Cast): string => {
 }
 
 export const cast = defineStep<Cast>({
+  changeWord: 'read',
   kind: 'cast',
   verb: 'Change its type',
   words: ['cast', 'type', 'convert', 'number', 'date', 'parse', 'read as', 'format', 'text to date', 'text to number'],
-  acts: ['columns'],
   params: z.strictObject({
     columns: selectorSchema,
     type: z.enum(scalarTypes),

@@ -1,3 +1,5 @@
+import { figure } from '../../messages/words.ts'
+import { plainFigure } from '../shared/statistics.ts'
 import { z } from 'zod'
 import { code, joined, psql, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { sums } from '../../table/aggregate.ts'
@@ -177,10 +179,17 @@ const checkSql = (
 }
 
 export const check = defineStep<Check>({
+  figures: ({ check: result, notes }) => {
+    if (!result) return []
+    if (result.passed) return [{ text: '✓ holds', tone: 'added', only: 'all' }]
+    return [
+      { text: '✗ does not hold', tone: 'removed', only: notes.against ? 'against' : 'all' },
+      ...(result.figure === null ? [] : [plainFigure(figure(Number(result.figure.toPrecision(6))))]),
+    ]
+  },
   kind: 'check',
   verb: 'Check that…',
   words: ['check', 'test', 'assert', 'validate', 'quality', 'unique', 'must', 'rule', 'reconcile', 'control total'],
-  acts: ['table', 'columns'],
   params: z.union([
     z.strictObject({ every: conditionSchema, ...common }),
     z.strictObject({ unique: selectorSchema, ...common }),

@@ -85,7 +85,6 @@ export const cleanText = defineStep<CleanText>({
     'punctuation',
     'whitespace',
   ],
-  acts: ['columns'],
   params: z.strictObject({ columns: selectorSchema, do: z.array(z.enum(cleanings)).min(1) }),
   sentence: ({ columns, do: acts }) => [
     'In ',

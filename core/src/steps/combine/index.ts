@@ -48,7 +48,6 @@ export const combine = defineStep<Combine>({
   kind: 'combine',
   verb: 'Combine columns into one text',
   words: ['combine', 'concatenate', 'merge columns', 'join text', 'paste together', 'unite'],
-  acts: ['columns'],
   params: z.strictObject({
     columns: selectorSchema,
     as: name,

@@ -30,7 +30,6 @@ export const derive = defineStep<Derive>({
   kind: 'derive',
   verb: 'Compute a column',
   words: ['derive', 'compute', 'calculate', 'formula', 'new column', 'add column', 'expression', 'mutate'],
-  acts: ['columns', 'table'],
   params: z.strictObject({ as: name, formula: z.string().min(1), ...placeSchema }),
   sentence: ({ as, formula }) => [
     'Compute ',

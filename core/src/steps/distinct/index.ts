@@ -17,10 +17,10 @@ type Distinct = { readonly columns?: Selector | undefined; readonly keep?: 'firs
 const whole: Selector = { all: true }
 
 export const distinct = defineStep<Distinct>({
+  dropsRows: true,
   kind: 'distinct',
   verb: 'Keep one row of each',
   words: ['distinct', 'unique', 'duplicates', 'deduplicate', 'repeat', 'remove duplicates'],
-  acts: ['columns', 'table'],
   params: z.strictObject({ columns: selectorSchema.optional(), keep: z.enum(['first', 'last']).optional() }),
   sentence: ({ columns = whole, keep = 'first' }) => [
     'Keep the ',

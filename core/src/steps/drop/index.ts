@@ -15,10 +15,10 @@ import { defineStep } from '../shared/step-kind.ts'
 type Drop = { readonly columns: Selector }
 
 export const drop = defineStep<Drop>({
+  consumes: true,
   kind: 'drop',
   verb: 'Drop these columns',
   words: ['drop', 'remove', 'delete', 'columns', 'hide', 'leave out'],
-  acts: ['columns'],
   params: z.strictObject({ columns: selectorSchema }),
   sentence: ({ columns }) => [`Drop ${columnNoun(columns)}`, columnsSlot(columns, 'columns'), '.'],
   output: ({ columns }, input, context) => {

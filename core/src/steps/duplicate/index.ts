@@ -29,7 +29,6 @@ export const duplicate = defineStep<Duplicate>({
   kind: 'duplicate',
   verb: 'Copy the column',
   words: ['duplicate', 'copy', 'clone', 'repeat', 'column'],
-  acts: ['columns'],
   params: z.strictObject({ column: name, as: name, ...placeSchema }),
   sentence: ({ column, as }) => [
     'Copy the column ',

@@ -21,7 +21,6 @@ export const enter = defineStep<Enter>({
   kind: 'enter',
   verb: 'Type a small table',
   words: ['enter', 'type', 'table', 'paste', 'constants', 'manual', 'lookup', 'by hand'],
-  acts: [],
   start: true,
   params: z.strictObject({
     columns: z.array(z.strictObject({ name, type: z.enum(scalarTypes) })).min(1),

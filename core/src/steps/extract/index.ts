@@ -145,7 +145,6 @@ export const extract = defineStep<Extract>({
     'regular expression',
     'code',
   ],
-  acts: ['columns', 'cells'],
   params: z.strictObject({
     column: name,
     as: name,

@@ -63,7 +63,6 @@ export const fillEmpty = defineStep<FillEmpty>({
   kind: 'fill-empty',
   verb: 'Fill empty cells with a value',
   words: ['fill empty', 'default', 'missing', 'null', 'coalesce', 'replace empty', 'blank'],
-  acts: ['columns', 'cells'],
   params: z.strictObject({ columns: selectorSchema, with: valueSchema }),
   sentence: ({ columns, with: value }) => [
     'Where ',

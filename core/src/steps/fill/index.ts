@@ -36,7 +36,6 @@ export const fill = defineStep<Fill>({
   kind: 'fill',
   verb: 'Fill the gaps from the cell above',
   words: ['fill', 'fill down', 'fill up', 'repeat', 'merged', 'gaps', 'carry forward', 'missing', 'blank'],
-  acts: ['columns'],
   params: z.strictObject({
     columns: selectorSchema,
     direction: z.enum(['down', 'up']),

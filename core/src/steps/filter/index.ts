@@ -10,10 +10,10 @@ import { defineStep, slot } from '../shared/step-kind.ts'
 type Filter = { readonly where: Condition; readonly keep?: boolean | undefined }
 
 export const filter = defineStep<Filter>({
+  dropsRows: true,
   kind: 'filter',
   verb: 'Keep rows where…',
   words: ['filter', 'keep', 'rows', 'where', 'drop rows', 'remove rows', 'condition', 'only', 'exclude'],
-  acts: ['columns', 'cells', 'table'],
   params: z.strictObject({ where: conditionSchema, keep: z.boolean().optional() }),
   sentence: ({ where, keep = true }) => [
     slot(

@@ -36,10 +36,10 @@ const nameRow = (table: Table, row: number): (string | null)[] =>
   })
 
 export const header = defineStep<HeaderParams>({
+  reshapes: true,
   kind: 'header',
   verb: 'Take the names from a row',
   words: ['header', 'promote', 'names', 'first row', 'titles', 'demote', 'row as header', 'headings'],
-  acts: ['table', 'rows'],
   params: z.strictObject({ row: z.union([z.number().int().min(1), z.literal('none')]) }),
   sentence: ({ row }) =>
     row === 'none'

@@ -1,3 +1,4 @@
+import { plainFigure, figureIf } from '../shared/statistics.ts'
 import { z } from 'zod'
 import { checkSize } from '../../table/limits.ts'
 import { sqlTypeName } from '../../formula/to-code.ts'
@@ -8,7 +9,7 @@ import { IntList } from '../../table/memory.ts'
 import { convert } from '../../reading/convert.ts'
 import { textOfCell } from '../../table/cell-text.ts'
 import { Table, type Field, type Schema } from '../../table/table.ts'
-import { listed, quoted } from '../../messages/words.ts'
+import { listed, quoted, figure } from '../../messages/words.ts'
 import {
   checkColumn,
   checkSelector,
@@ -206,6 +207,15 @@ const seenSql = (part: Code, type: ColumnType, { ignoreCase, trim }: Join): Code
 }
 
 export const join = defineStep<Join>({
+  dropsRows: true,
+  multipliesRows: true,
+  workbench: 'tables',
+  figures: ({ notes }) => [
+    plainFigure(`${figure(notes.matched ?? 0)} match`),
+    ...figureIf(notes.unmatchedLeft, (n) => ({ text: `${figure(n)} unmatched here`, tone: 'changed', only: 'all' })),
+    ...figureIf(notes.unmatchedRight, (n) => plainFigure(`${figure(n)} unmatched there`)),
+    ...figureIf(notes.multiplied, (n) => ({ text: `+${figure(n)} by repeated keys`, tone: 'removed', only: 'all' })),
+  ],
   refusalFixes: () => [
     { name: 'first', words: 'Take the first match', params: { matches: 'first' } },
     { name: 'all', words: 'Take every match', params: { matches: 'all' } },
@@ -225,7 +235,6 @@ export const join = defineStep<Join>({
     'inner join',
     'anti join',
   ],
-  acts: ['table', 'columns'],
   params: z
     .strictObject({
       with: z.string().min(1),

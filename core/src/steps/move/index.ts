@@ -42,7 +42,6 @@ export const move = defineStep<Move>({
   kind: 'move',
   verb: 'Move to another place',
   words: ['move', 'order', 'reorder', 'front', 'end', 'position', 'columns'],
-  acts: ['columns'],
   params: z.strictObject({
     columns: selectorSchema,
     to: z.union([z.enum(['first', 'last']), z.strictObject({ before: name }), z.strictObject({ after: name })]),

@@ -39,7 +39,6 @@ export const number = defineStep<NumberRows>({
   kind: 'number',
   verb: 'Number the rows',
   words: ['number', 'row number', 'index', 'id', 'count up', 'sequence', 'rank'],
-  acts: ['table', 'columns'],
   params: z.strictObject({
     as: name,
     start: z.number().int().optional(),

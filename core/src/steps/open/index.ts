@@ -104,7 +104,6 @@ export const open = defineStep<Open>({
   kind: 'open',
   verb: 'Open a file',
   words: ['open', 'import', 'load', 'read', 'csv', 'file', 'upload'],
-  acts: [],
   start: true,
   opens: ({ input, read = {} }) => ({ input, read }),
   params: z.strictObject({ input: name, read: readSchema.optional() }),

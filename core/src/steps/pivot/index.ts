@@ -1,3 +1,4 @@
+import { plainFigure, figureIf } from '../shared/statistics.ts'
 import { z } from 'zod'
 import { maxColumns } from '../../table/limits.ts'
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
@@ -16,7 +17,7 @@ import { groupBy, type Groups } from '../../table/group.ts'
 import { uint8s, IntList, int32s, uint32s } from '../../table/memory.ts'
 import { textOfCell } from '../../table/cell-text.ts'
 import { Table, type Field, type Schema } from '../../table/table.ts'
-import { figure, listed, quoted } from '../../messages/words.ts'
+import { figure, listed, quoted, counted } from '../../messages/words.ts'
 import {
   bySchema,
   checkBy,
@@ -209,6 +210,13 @@ const waysToOneValue = [
 ] as const
 
 export const pivot = defineStep<Pivot>({
+  reshapes: true,
+  shownAfter: true,
+  figures: ({ rowsIn, rowsOut, notes }) => [
+    plainFigure(`${counted(notes.labels ?? 0, 'label')} became columns`),
+    plainFigure(`${figure(rowsIn)} → ${counted(rowsOut, 'row')}`),
+    ...figureIf(notes.leftOut, (n) => ({ text: `${figure(n)} left out`, tone: 'removed', only: 'all' })),
+  ],
   groupsByNone: true,
   refusalFixes: ({ values }) =>
     waysToOneValue.map(([how, words]) => ({
@@ -230,7 +238,6 @@ export const pivot = defineStep<Pivot>({
     'matrix',
     'contingency',
   ],
-  acts: ['columns', 'table'],
   params: z.strictObject({
     labels: name,
     values: z.array(z.strictObject({ column: name, how: z.enum([...aggregates, 'only']), as: name.optional() })).min(1),

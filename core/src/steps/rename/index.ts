@@ -104,7 +104,6 @@ export const rename = defineStep<Rename>({
   kind: 'rename',
   verb: 'Rename',
   words: ['rename', 'name', 'header', 'title', 'label', 'call'],
-  acts: ['columns', 'table'],
   params: z.strictObject({
     names: z.record(name, name).optional(),
     change: z

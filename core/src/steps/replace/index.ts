@@ -116,7 +116,6 @@ export const replace = defineStep<Replace>({
   kind: 'replace',
   verb: 'Replace a value…',
   words: ['replace', 'find', 'substitute', 'correct', 'spelling', 'recode', 'map', 'change value'],
-  acts: ['columns', 'cells'],
   params: z.union([
     z.strictObject({ ...options, find: written, with: written }),
     z.strictObject({ ...options, pairs: z.array(z.strictObject({ find: written, with: written })).min(1) }),

@@ -22,10 +22,10 @@ const kept = ({ columns, rest }: Select, schema: Schema): Schema => {
 }
 
 export const select = defineStep<Select>({
+  dropsUnnamed: true,
   kind: 'select',
   verb: 'Keep only these columns',
   words: ['select', 'keep', 'columns', 'order', 'choose', 'reorder', 'projection'],
-  acts: ['columns'],
   params: z.strictObject({ columns: selectorSchema, rest: z.enum(['drop', 'after']).optional() }),
   sentence: ({ columns, rest }) =>
     rest === 'after'

@@ -1,3 +1,4 @@
+import type { Figure, StepStatistics } from './statistics.ts'
 import type { z } from 'zod'
 import type { ParameterTypes } from '../../formula/check.ts'
 import type { Environment } from '../../formula/evaluate.ts'
@@ -185,9 +186,25 @@ export type StepKind<P = never> = {
   /** The verb as the page lists it, and any word an analyst might look for it by. */
   readonly verb: string
   readonly words: readonly string[]
-  /** What the verb works on: it is offered when that is selected. */
-  readonly acts: readonly ('table' | 'columns' | 'cells' | 'rows')[]
   readonly start?: true
+  /** The figures beside its sentence; without it those of any step (`engine/statistics.ts`). */
+  readonly figures?: (statistics: StepStatistics) => readonly Figure[]
+  /** What cells that hold another value are called in a figure; `changed` without it. */
+  readonly changeWord?: string
+  /** Rows leave by intent: the share that leaves is compared with the last run. */
+  readonly dropsRows?: true
+  /** One row may become several by matching: more rows out than in are compared with the last run. */
+  readonly multipliesRows?: true
+  /** The shape of the table changes: before and after are shown side by side while it is a draft. */
+  readonly reshapes?: true
+  /** No row stands for a row before it, so the result is shown first, not what changed. */
+  readonly shownAfter?: true
+  /** Where its draft is decided: on pages of several tables, or beside the values of a column. */
+  readonly workbench?: 'tables' | 'values'
+  /** Columns that it does not name leave. */
+  readonly dropsUnnamed?: true
+  /** A column that it takes in (`absorbs`) is no column of the result. */
+  readonly consumes?: true
   /** Its selector of columns may be empty: then all rows are one group. */
   readonly groupsByNone?: true
   /** The input that a start reads, and how. */

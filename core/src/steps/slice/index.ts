@@ -27,7 +27,6 @@ export const slice = defineStep<Slice>({
   kind: 'slice',
   verb: 'Keep the first, last or every n-th row',
   words: ['slice', 'limit', 'top', 'head', 'tail', 'sample', 'skip', 'first rows', 'last rows'],
-  acts: ['table', 'rows'],
   params: z.union([
     z.strictObject({ first: count }),
     z.strictObject({ last: count }),

@@ -17,7 +17,6 @@ export const sort = defineStep<SortParams>({
   kind: 'sort',
   verb: 'Sort the rows',
   words: ['sort', 'order', 'arrange', 'ascending', 'descending', 'a to z', 'largest', 'newest'],
-  acts: ['columns', 'table'],
   params: z.strictObject({ by: sortKeysSchema }),
   sentence: ({ by }) => ['Sort the rows by ', slot(sortWords(by), 'sortKeys', ['by']), '.'],
   output: ({ by }, input, context) => {

@@ -161,6 +161,7 @@ const cutterPython = ({ by, at = 'every' }: Split): Code => {
 const unlimited = 2_000_000_000
 
 export const split = defineStep<Split>({
+  reshapes: true,
   kind: 'split',
   verb: 'Split the text…',
   words: [
@@ -175,7 +176,6 @@ export const split = defineStep<Split>({
     'pieces',
     'fixed width',
   ],
-  acts: ['columns'],
   params: z.strictObject({
     column: name,
     by: z.union([

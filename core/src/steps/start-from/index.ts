@@ -8,7 +8,6 @@ export const startFrom = defineStep<StartFrom>({
   kind: 'start-from',
   verb: 'Continue from here as a new table',
   words: ['branch', 'copy of a table', 'reference', 'continue', 'fork', 'duplicate table'],
-  acts: [],
   start: true,
   params: z.strictObject({ table: z.string().min(1) }),
   sentence: ({ table }, names) => ['Start from the rows of ', tableSlot(table, 'table', ['table'], names), '.'],

@@ -24,6 +24,8 @@ const layout = ({ by, measures }: Summarise, input: Schema): { keys: Field[]; ma
 }
 
 export const summarise = defineStep<Summarise>({
+  reshapes: true,
+  dropsUnnamed: true,
   groupsByNone: true,
   kind: 'summarise',
   verb: 'Summarise',
@@ -42,7 +44,6 @@ export const summarise = defineStep<Summarise>({
     'collect',
     'list of',
   ],
-  acts: ['columns', 'table'],
   params: z.strictObject({ by: bySchema, measures: z.array(measureSchema) }),
   sentence: ({ by, measures }) => {
     const reported = slot(listed(measures.map(measureWords)) || 'nothing else', 'measures', ['measures'])

@@ -1,3 +1,4 @@
+import { plainFigure } from '../shared/statistics.ts'
 import { z } from 'zod'
 import { maxColumns } from '../../table/limits.ts'
 import { sqlTypeName } from '../../formula/to-code.ts'
@@ -6,7 +7,7 @@ import { cellAt, columnOf, columnWriter, typeTogether, type ColumnType } from '.
 import { convert } from '../../reading/convert.ts'
 import { textOfCell } from '../../table/cell-text.ts'
 import { Table, type Schema } from '../../table/table.ts'
-import { figure } from '../../messages/words.ts'
+import { figure, counted } from '../../messages/words.ts'
 import { checkColumn, freeName } from '../shared/columns.ts'
 import { name } from '../../reading/name-schema.ts'
 import { DataRefused, defineStep, slot } from '../shared/step-kind.ts'
@@ -30,10 +31,15 @@ const newNames = (table: Table, { names }: Transpose): string[] => {
 }
 
 export const transpose = defineStep<Transpose>({
+  reshapes: true,
+  shownAfter: true,
+  figures: ({ notes }) => [
+    plainFigure(`${counted(notes.columnsBecameRows ?? 0, 'column')} became rows`),
+    plainFigure(`${counted(notes.rowsBecameColumns ?? 0, 'row')} became columns`),
+  ],
   kind: 'transpose',
   verb: 'Swap rows and columns',
   words: ['transpose', 'swap', 'flip', 'rotate', 'turn round', 'rows and columns'],
-  acts: ['table', 'columns'],
   params: z.strictObject({ names: name.optional() }),
   sentence: ({ names }) => [
     'Swap rows and columns',

@@ -33,6 +33,7 @@ const mapOf = (groups: readonly ValueGroup[]): Map<string, string> => {
 }
 
 export const unify = defineStep<Unify>({
+  workbench: 'values',
   kind: 'unify',
   verb: 'Give one spelling…',
   words: [
@@ -48,7 +49,6 @@ export const unify = defineStep<Unify>({
     'harmonise',
     'merge values',
   ],
-  acts: ['columns', 'cells'],
   params: z.strictObject({
     column: name,
     groups: z.array(z.strictObject({ into: z.string().min(1), from: z.array(z.string().min(1)).min(1) })),

@@ -85,10 +85,10 @@ const widenSql = (part: Code, from: ColumnType, to: ColumnType): Code => {
 }
 
 export const union = defineStep<UnionParams>({
+  workbench: 'tables',
   kind: 'union',
   verb: 'Lay other tables underneath…',
   words: ['union', 'append', 'stack', 'concatenate', 'add rows', 'combine tables', 'under one another', 'merge files'],
-  acts: ['table'],
   params: z.strictObject({
     with: z.array(z.string().min(1)).min(1),
     columns: z.enum(['all', 'shared']).optional(),

@@ -1,3 +1,4 @@
+import { plainFigure, figureIf } from '../shared/statistics.ts'
 import { ownValue } from '../../table/own.ts'
 import { z } from 'zod'
 import { checkSize } from '../../table/limits.ts'
@@ -20,7 +21,7 @@ import { gather, interleave, repeatEach } from '../../table/gather.ts'
 import { IntList, uint32s } from '../../table/memory.ts'
 import { convert } from '../../reading/convert.ts'
 import type { Field, Schema } from '../../table/table.ts'
-import { counted, listed, quoted } from '../../messages/words.ts'
+import { counted, listed, quoted, figure } from '../../messages/words.ts'
 import {
   checkPlace,
   checkSelector,
@@ -211,10 +212,17 @@ const groupWords = (params: Unpivot): Sentence => {
 }
 
 export const unpivot = defineStep<Unpivot>({
+  reshapes: true,
+  shownAfter: true,
+  consumes: true,
+  figures: ({ rowsIn, rowsOut, notes }) => [
+    plainFigure(`${counted(notes.gatheredColumns ?? 0, 'column')} became rows`),
+    plainFigure(`${figure(rowsIn)} → ${counted(rowsOut, 'row')}`),
+    ...figureIf(notes.emptyCells, (n) => ({ text: `${figure(n)} empty`, tone: 'changed', only: 'all' })),
+  ],
   kind: 'unpivot',
   verb: 'Turn columns into rows',
   words: ['unpivot', 'melt', 'columns to rows', 'gather', 'longer', 'stack', 'transpose', 'crosstab', 'tidy', 'long'],
-  acts: ['columns'],
   params: z.strictObject({
     name,
     groups: z.array(z.strictObject({ columns: selectorSchema, value: name })).min(1),

@@ -46,10 +46,10 @@ const itemSql = (type: ColumnType): Code => {
 }
 
 export const unroll = defineStep<Unroll>({
+  reshapes: true,
   kind: 'unroll',
   verb: 'Make a row of each item',
   words: ['unroll', 'explode', 'unnest', 'list to rows', 'expand list', 'flatten'],
-  acts: ['columns'],
   params: z.strictObject({ column: name }),
   sentence: ({ column }) => ['Make a row of each item of ', slot(column, 'oneColumn', ['column']), '.'],
   output: ({ column }, input, context) => {

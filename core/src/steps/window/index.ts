@@ -228,7 +228,6 @@ export const window = defineStep<Window>({
     'first',
     'latest',
   ],
-  acts: ['columns', 'table'],
   params: z.strictObject({
     by: bySchema.optional(),
     order: sortKeysSchema.optional(),
