@@ -85,8 +85,8 @@ export {
 } from './recipe/step-access.ts'
 export { usedTables } from './recipe/used-tables.ts'
 export { diffView } from './engine/diff-view.ts'
-export { type Plan, brokenSteps, needsData, planRecipe, refusals } from './engine/plan.ts'
-export { type OpenSource, type OpenedSource, RunStopped, type TableRun, runRecipe } from './engine/run.ts'
+export { type Plan, type PlannedStep, brokenSteps, needsData, planRecipe, refusals } from './engine/plan.ts'
+export { type OpenSource, type OpenedSource, RunStopped, type StepRun, type TableRun, runRecipe } from './engine/run.ts'
 export { figuresOf } from './engine/statistics.ts'
 export { BufferLedger, StepCache } from './engine/step-cache.ts'
 export { type Dialect, dialects } from './dialects/index.ts'
@@ -98,6 +98,7 @@ export { anomaliesOf } from './replay/anomalies.ts'
 export { answered } from './replay/answers.ts'
 export { assignFiles, inputByColumns } from './replay/assignment.ts'
 export {
+  type CheckedInput,
   type CompatibilityFinding,
   type CompatibilityOffer,
   type TrialRun,

@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url'
 import { Refusal } from '../refusal.ts'
 import type { Progress } from './worker-context.ts'
 import { exitCodes, settingsVariable, type ChildSettings, type FromChild, type ToChild } from './protocol.ts'
-import type { Task } from './tasks.ts'
+import type { Task } from './tasks/index.ts'
 
 /** A job of a compute process, from when it is asked for until it is answered. */
 export type ComputeJob = {

@@ -1,5 +1,5 @@
 import type { Progress } from './worker-context.ts'
-import type { Task } from './tasks.ts'
+import type { Task } from './tasks/index.ts'
 
 /** What the supervisor asks of a child process. */
 export type ToChild =

@@ -2,7 +2,7 @@ import { availableParallelism, totalmem } from 'node:os'
 import { Refusal } from '../refusal.ts'
 import { ComputeProcess, type ComputeJob, type ProcessOptions } from './compute-process.ts'
 import type { Progress } from './worker-context.ts'
-import type { Task } from './tasks.ts'
+import type { Task } from './tasks/index.ts'
 
 /** Work of one lane never waits for another's: the owner's looks, those by link, and replays. Each has processes of its own. */
 export type Lane = 'interactive' | 'guest' | 'batch'

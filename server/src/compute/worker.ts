@@ -4,7 +4,7 @@ import { RunStopped, TooLarge } from '@fabula/core'
 import { ColumnStore } from './column-store.ts'
 import { InputCache, TaskProblem, type WorkerContext } from './worker-context.ts'
 import type { ChildSettings, JobEvent, ToChild } from './protocol.ts'
-import { perform, replyText } from './tasks.ts'
+import { perform } from './tasks/index.ts'
 
 if (!parentPort) throw new Error('this is a worker')
 const port = parentPort
@@ -46,7 +46,7 @@ port.on('message', (message: ToChild) => {
     try {
       if (shouldStop()) return report({ stopped: true })
       report({ started: true })
-      report({ result: replyText(task.kind, await perform(task, context)) })
+      report({ result: await perform(task, context) })
     } catch (error) {
       report(failure(error, shouldStop()))
     }

@@ -5,7 +5,7 @@ import type { ProofReply } from '@fabula/core/api'
 import { Refusal } from '../refusal.ts'
 import type { Progress } from '../compute/worker-context.ts'
 import type { Supervisor } from '../compute/supervisor.ts'
-import type { Task } from '../compute/tasks.ts'
+import type { Task } from '../compute/tasks/index.ts'
 
 /** How long a script that was told to stop may take before its process is ended, in milliseconds. */
 const patience = 1500

@@ -6,7 +6,8 @@ import type { Flows } from '../store/flows.ts'
 import type { RunMade, Runs, RunStart } from '../store/runs.ts'
 import type { Progress } from '../compute/worker-context.ts'
 import type { Supervisor } from '../compute/supervisor.ts'
-import type { RunResult, Task } from '../compute/tasks.ts'
+import type { RunResult } from '../compute/tasks/run.ts'
+import type { Task } from '../compute/tasks/index.ts'
 
 type ReplayJob = {
   readonly run: string

@@ -16,6 +16,7 @@ import type { ProofReply } from '@fabula/core/api'
 import { firstDifference } from '../../proof/difference.ts'
 import { ScriptFailed, type ProofJob, type Verdict } from '../../proof/prover.ts'
 import { provers } from '../../proof/provers.ts'
+import { defineTask } from './define-task.ts'
 import { openAll, stored, TaskProblem, type InputFiles, type WorkerContext } from '../worker-context.ts'
 
 type ProofRequest = {
@@ -77,7 +78,7 @@ const proveIn = async (dialect: DialectName, job: ProofJob): Promise<Verdict[]> 
 }
 
 /** Each dialect's script run on the flow's own inputs, and held against the engine cell for cell. */
-export const prove = async (asked: ProofRequest, context: WorkerContext): Promise<ProofReply> => {
+const proveAll = async (asked: ProofRequest, context: WorkerContext): Promise<ProofReply> => {
   const { recipe, files, now, folder } = asked
   const report = (share: number, doing: string): void => {
     if (context.shouldStop()) throw new TaskProblem('The proof was stopped.')
@@ -126,3 +127,5 @@ export const prove = async (asked: ProofRequest, context: WorkerContext): Promis
     })),
   }
 }
+
+export const prove = defineTask({ run: proveAll })

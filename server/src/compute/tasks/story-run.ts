@@ -1,0 +1,70 @@
+import { parameterCells, runRecipe, tablesNeeded, type Recipe, type Table } from '@fabula/core'
+import { openAll, TaskProblem, type InputFiles, type WorkerContext } from '../worker-context.ts'
+
+/** A story with its files; `now` is the clock of the run in milliseconds. */
+export type StoryFiles = { readonly recipe: Recipe; readonly files: InputFiles; readonly now: number }
+/** A sentence of a table. */
+export type TablePosition = { readonly table: string; readonly step: string }
+/** A request about the table that stands after a sentence. */
+export type TableRequest = StoryFiles & TablePosition
+
+/** Values asked at replay as cells. @throws TaskProblem naming each that does not read. */
+export const cellsFor = (recipe: Recipe, given: Readonly<Record<string, string>>) => {
+  const { cells, faults } = parameterCells(recipe, given)
+  if (faults.length > 0) throw new TaskProblem(faults.map(({ sentence }) => sentence).join(' '))
+  return cells
+}
+
+/** Runs a story up to a sentence, and only the tables it needs. `engineMs`: time of the run without reading files. */
+export const runTo = async (
+  recipe: Recipe,
+  table: string,
+  step: string,
+  files: InputFiles,
+  now: number,
+  context: WorkerContext,
+  drafts: readonly string[] = [],
+) => {
+  const needed = tablesNeeded(recipe, table)
+  const only: Recipe = { ...recipe, tables: recipe.tables.filter(({ id }) => needed.includes(id)) }
+  const { sources } = await openAll(only, files, {}, context)
+  const began = performance.now()
+  const { tables, plan } = runRecipe(only, {
+    sources,
+    parameters: cellsFor(recipe, {}),
+    now,
+    cache: context.inputs.steps,
+    until: { table, step },
+    drafts,
+    shouldStop: context.shouldStop,
+  })
+  const ran = tables.find(({ id }) => id === table)
+  if (!ran) throw new TaskProblem('This table is not in the recipe.')
+  return { ran, plan, engineMs: performance.now() - began }
+}
+
+/** The table after a sentence; undefined where the story breaks before. */
+export const tableAfter = async (
+  { recipe, table, step, files, now }: TableRequest,
+  context: WorkerContext,
+): Promise<Table | undefined> =>
+  (await runTo(recipe, table, step, files, now, context)).ran.steps.find((one) => one.step.id === step)?.table
+
+/** A table run up to a sentence, its last without one. @throws TaskProblem where the story breaks before. */
+export const ranTo = async (story: StoryFiles, table: string, step: string | undefined, context: WorkerContext) => {
+  const one = story.recipe.tables.find(({ id }) => id === table)
+  const last = step ?? one?.steps.at(-1)?.id ?? ''
+  const { ran } = await runTo(story.recipe, table, last, story.files, story.now, context)
+  const done = ran.steps.find((reported) => reported.step.id === last)
+  if (!one || !done || done.state === 'broken' || done.state === 'waiting')
+    throw new TaskProblem(`The table ${one?.name ?? table} is not finished: one of its sentences needs a mend first.`)
+  return { ran, table: done.table }
+}
+
+/** A table of the story after its last sentence, or after another one. @throws TaskProblem where the story breaks before. */
+export const tableOf = async (
+  story: StoryFiles,
+  table: string,
+  step: string | undefined,
+  context: WorkerContext,
+): Promise<Table> => (await ranTo(story, table, step, context)).table
