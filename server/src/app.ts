@@ -1,25 +1,26 @@
 import { ownValue } from '@fabula/core'
-import type { OpenReply } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
-import express, { type Express, type NextFunction, type Request, type Response } from 'express'
+import express, { type Express, type NextFunction, type Request, type Response, type RequestHandler } from 'express'
 import helmet from 'helmet'
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
-import type { Lane } from './compute/supervisor.ts'
-import type { Progress } from './compute/worker-context.ts'
 import { Refusal } from './refusal.ts'
 import type { Access } from './routes/access.ts'
-import { body, pass, send } from './routes/check.ts'
+import { body, send } from './routes/check.ts'
 import { flowRoutes, type Services } from './routes/flows.ts'
+import { lookRoutes } from './routes/looks.ts'
+import { openingRoutes } from './routes/opening.ts'
+import { outputRoutes } from './routes/outputs.ts'
+import { proofRoutes } from './routes/proofs.ts'
+import { scriptRoutes } from './routes/scripts.ts'
 import { guardOrigin, withoutTokens } from './routes/guards.ts'
 import { Ownership } from './routes/owner.ts'
 import { replayRoutes, type ReplayServices } from './routes/replays.ts'
 import { sharingRoutes } from './routes/sharing.ts'
 import { sourceRoutes, type SourceServices } from './routes/sources.ts'
 import { watchRoutes } from './routes/watches.ts'
-import { fileName, tooLarge } from './store/file-name.ts'
 import type { OwnerKey } from './store/owner.ts'
 import type { Watches } from './store/watches.ts'
 
@@ -49,12 +50,20 @@ const refusalFor = (error: unknown): Refusal | undefined => {
     : undefined
 }
 
-export const buildApp = ({ services, log, web, hosts, maxUpload, owner, alone, proxies }: AppOptions): Express => {
-  const { flows, files, links, compute, shelf } = services
-  const app = express()
-  const ownership = new Ownership(owner, links, alone)
-  const guardOwner = ownership.guard
-  const opener = ownership.guardOpening
+/** What a story offers by its owner and by links alike; each route says which right it needs. */
+const storyRoutes = [
+  flowRoutes,
+  lookRoutes,
+  scriptRoutes,
+  replayRoutes,
+  outputRoutes,
+  proofRoutes,
+  sharingRoutes,
+  watchRoutes,
+]
+
+/** Headers, the log without link tokens, and the refusal of other sites' requests. */
+const useProtection = (app: Express, { log, hosts, proxies }: AppOptions): void => {
   app.disable('x-powered-by')
   app.set('etag', false)
   app.set('trust proxy', proxies.length > 0 ? [...proxies] : false)
@@ -92,9 +101,11 @@ export const buildApp = ({ services, log, web, hosts, maxUpload, owner, alone, p
     }),
   )
   app.use(express.json({ limit: '20mb' }))
+}
 
-  const laneFor = (request: Request): Lane => (ownership.isOwner(request) ? 'interactive' : 'guest')
-  app.use('/api/owner', ownership.routes())
+/** The stories: the owner's list, and each by its owner or by a link. */
+const useStories = (app: Express, services: AppOptions['services'], guardOwner: RequestHandler): void => {
+  const { flows, links } = services
   app.get('/api/flows', guardOwner, async (_request, response) =>
     send(response, api.flowsReply, { flows: await flows.list() }),
   )
@@ -110,91 +121,54 @@ export const buildApp = ({ services, log, web, hosts, maxUpload, owner, alone, p
     const { token, flow, rights, edit } = await links.open(param(request, 'token'))
     return { flow, rights, link: token, edit }
   }
-  for (const routes of [flowRoutes, replayRoutes, sharingRoutes, watchRoutes]) {
+  for (const routes of storyRoutes) {
     app.use('/api/flows/:id', guardOwner, routes(services, owned))
     app.use('/api/shared/:token', routes(services, shared))
   }
+}
 
-  /** A file's bytes as they are; by a link within what it may send a day. */
-  app.post('/api/files', async (request, response) => {
-    const link = ownership.isOwner(request) ? undefined : await links.open(request.get('x-fabula-link') ?? '')
-    const name = fileName(String(request.query.name ?? ''))
-    const announced = Number(request.headers['content-length'] ?? 0)
-    if (announced > maxUpload) throw tooLarge(name, maxUpload)
-    if (link) await links.countUpload(link.token, announced)
-    const { hash, size } = await files.add(request, { most: link ? announced : maxUpload, name })
-    await shelf.add({ name, hash, size })
-    send(response, api.fileRef, { name, hash, size })
+/** The built page, where there is one: every address that is no file is the page's own. */
+const usePage = (app: Express, web: string): void => {
+  if (!existsSync(web)) return
+  app.use('/assets', express.static(join(web, 'assets'), { immutable: true, maxAge: '1y' }))
+  app.use(express.static(web, { index: false }))
+  app.get('/{*splat}', (_request, response) =>
+    response.sendFile(join(web, 'index.html'), { headers: { 'cache-control': 'no-cache' } }),
+  )
+}
+
+const answerError = (error: unknown, request: Request, response: Response, next: NextFunction): void => {
+  if (response.headersSent) {
+    next(error)
+    return
+  }
+  const known = refusalFor(error)
+  if (!known) request.log?.error(error)
+  response.status(known?.status ?? 500).json({
+    error: {
+      code: known?.code ?? 'fault',
+      sentence:
+        known?.message ?? 'Fabula met a fault of its own; nothing was changed. The log of the server says more.',
+    },
   })
-  app.get('/api/mails', guardOwner, async (_request, response) =>
+}
+
+export const buildApp = (options: AppOptions): Express => {
+  const { services, web, maxUpload, owner, alone } = options
+  const app = express()
+  const ownership = new Ownership(owner, services.links, alone)
+  useProtection(app, options)
+  app.use('/api/owner', ownership.routes())
+  useStories(app, services, ownership.guard)
+  app.use('/api', openingRoutes(services, ownership, maxUpload))
+  app.get('/api/mails', ownership.guard, async (_request, response) =>
     send(response, api.mailsReply, await services.watches.mails()),
   )
-  app.post('/api/look', opener, async (request, response) => {
-    const { hash, name, read, sheet } = body(api.lookRequest, request)
-    await pass(response, compute.do({ kind: 'look', hash, name, read, sheet }, { home: hash, lane: laneFor(request) }))
-  })
-  const opening = new Map<string, { progress: Progress; stop: () => void }>()
-  app.post('/api/open', opener, async (request, response) => {
-    const { files: refs, read, job } = body(api.openRequest, request)
-    const { value, stop } = compute.do<OpenReply>(
-      { kind: 'open', files: refs, read },
-      {
-        home: refs[0]?.hash ?? '',
-        lane: laneFor(request),
-        progress: (progress) => job !== undefined && opening.set(job, { progress, stop }),
-      },
-    )
-    if (job !== undefined) opening.set(job, { progress: { done: 0, of: 100, doing: '' }, stop })
-    try {
-      const reply = await value()
-      await shelf.note(
-        refs,
-        reply.columns.map(({ name }) => name),
-      )
-      send(response, api.openReply, reply)
-    } finally {
-      if (job !== undefined) opening.delete(job)
-    }
-  })
-  app.get('/api/open/:job', opener, (request, response) =>
-    send(
-      response,
-      api.progressReply,
-      opening.get(String(request.params.job))?.progress ?? { done: 0, of: 100, doing: '' },
-    ),
-  )
-  app.delete('/api/open/:job', opener, (request, response) => {
-    const job = opening.get(String(request.params.job))
-    job?.stop()
-    send(response, api.progressReply, job?.progress ?? { done: 0, of: 100, doing: '' })
-  })
-  app.use('/api', sourceRoutes(services, guardOwner))
+  app.use('/api', sourceRoutes(services, ownership.guard))
   app.use('/api', () => {
     throw new Refusal(404, 'nothing-here', 'There is nothing at this address.')
   })
-
-  if (existsSync(web)) {
-    app.use('/assets', express.static(join(web, 'assets'), { immutable: true, maxAge: '1y' }))
-    app.use(express.static(web, { index: false }))
-    app.get('/{*splat}', (_request, response) =>
-      response.sendFile(join(web, 'index.html'), { headers: { 'cache-control': 'no-cache' } }),
-    )
-  }
-
-  app.use((error: unknown, request: Request, response: Response, next: NextFunction) => {
-    if (response.headersSent) {
-      next(error)
-      return
-    }
-    const known = refusalFor(error)
-    if (!known) request.log?.error(error)
-    response.status(known?.status ?? 500).json({
-      error: {
-        code: known?.code ?? 'fault',
-        sentence:
-          known?.message ?? 'Fabula met a fault of its own; nothing was changed. The log of the server says more.',
-      },
-    })
-  })
+  usePage(app, web)
+  app.use(answerError)
   return app
 }

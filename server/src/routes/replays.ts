@@ -1,20 +1,17 @@
-import { pipeline } from 'node:stream/promises'
-import { Router, type Request, type Response } from 'express'
+import { Router, type Request } from 'express'
 import * as api from '@fabula/core/api'
 import { wallClock } from '../services/clock.ts'
 import { placeFiles } from '../services/inputs.ts'
 import type { Proofs } from '../services/proofs.ts'
 import type { Replays } from '../services/replays.ts'
-import type { Progress } from '../compute/worker-context.ts'
 import type { Supervisor } from '../compute/supervisor.ts'
 import { Refusal } from '../refusal.ts'
 import type { FileStore } from '../store/files.ts'
 import { heldSentence, type Flow, type Flows } from '../store/flows.ts'
 import type { Links } from '../store/links.ts'
 import type { Runs, RunStart } from '../store/runs.ts'
-import { laneOf, need, type Access } from './access.ts'
+import { laneOf, type Access } from './access.ts'
 import { body, pass, send } from './check.ts'
-import { zipInto } from './zip.ts'
 
 export type ReplayServices = {
   readonly compute: Supervisor
@@ -26,30 +23,24 @@ export type ReplayServices = {
   readonly links: Links
 }
 
-const typeOf: Readonly<Record<string, string>> = {
-  csv: 'text/csv',
-  json: 'application/json',
-  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-  parquet: 'application/vnd.apache.parquet',
-}
-const mostCopied = 1_000_000
-
 const refuseHeld = (story: Flow): void => {
   const sentence = heldSentence(story)
   if (sentence !== undefined) throw new Refusal(409, 'held', sentence)
 }
 
-const bare = (file: string): string => file.replace(/^.*[/\\]/, '')
+type AccessOf = (request: Request) => Promise<Access>
 
-/** A stored file with its length, so that whoever gets less knows that it was cut. */
-const sendStored = async (response: Response, files: FileStore, hash: string): Promise<void> => {
-  response.setHeader('content-length', await files.size(hash))
-  await pipeline(files.read(hash), response).catch(() => response.destroy())
-}
+/** Reads the replay that a request names, as far as the asker may see it. */
+export const runReader =
+  (runs: Runs, replays: Replays, accessOf: AccessOf) =>
+  async (request: Request): Promise<api.RunReply> => {
+    const { flow, link } = await accessOf(request)
+    return replays.withProgress(await runs.get(flow, String(request.params.run), link))
+  }
 
 /** New files held against the story, replays, and what they made. By a link one sees only what was asked for by it, and no database is written. */
 export const replayRoutes = (
-  { compute, flows, runs, replays, proofs, files, links }: ReplayServices,
+  { compute, flows, runs, replays, files, links }: ReplayServices,
   accessOf: (request: Request) => Promise<Access>,
 ): Router => {
   const router = Router({ mergeParams: true })
@@ -114,35 +105,11 @@ export const replayRoutes = (
     send(response, api.runReply, replays.withProgress(await runs.get(flow, run)))
   })
 
-  router.post('/prove', async (request, response) => {
-    const access = await accessOf(request)
-    need(access, 'all')
-    const { recipe } = await flows.get(access.flow)
-    send(
-      response,
-      api.proofReply,
-      await proofs.prove(access.flow, { recipe, files: await flows.files(access.flow), now: wallClock() }),
-    )
-  })
-  const proving = (flow: string): Progress => proofs.progressOf(flow) ?? { done: 0, of: 100, doing: '' }
-  router.get('/prove', async (request, response) =>
-    send(response, api.progressReply, proving((await accessOf(request)).flow)),
-  )
-  router.delete('/prove', async (request, response) => {
-    const access = await accessOf(request)
-    need(access, 'all')
-    proofs.stop(access.flow)
-    send(response, api.progressReply, proving(access.flow))
-  })
-
   router.get('/runs', async (request, response) => {
     const { flow, link } = await accessOf(request)
     send(response, api.runsReply, { runs: (await runs.list(flow, link)).map((run) => replays.withProgress(run)) })
   })
-  const runOf = async (request: Request): Promise<api.RunReply> => {
-    const { flow, link } = await accessOf(request)
-    return replays.withProgress(await runs.get(flow, String(request.params.run), link))
-  }
+  const runOf = runReader(runs, replays, accessOf)
   router.get('/runs/:run', async (request, response) => send(response, api.runReply, await runOf(request)))
   router.delete('/runs/:run', async (request, response) => {
     const run = await runOf(request)
@@ -160,48 +127,6 @@ export const replayRoutes = (
       retells: String(request.params.run),
     })
     send(response, api.runReply, replays.withProgress(await runs.get(flow, run)))
-  })
-  router.get('/runs/:run/outputs/:at', async (request, response) => {
-    const output = (await runOf(request)).outputs[Number(request.params.at)]
-    if (!output || output.hash === '') throw new Refusal(404, 'no-output', 'This replay did not make that file.')
-    response.attachment(bare(output.file)).type(typeOf[output.format] ?? 'application/octet-stream')
-    await sendStored(response, files, output.hash)
-  })
-  /** The whole of a table for the clipboard, as the file holds it. */
-  router.get('/runs/:run/outputs/:at/cells', async (request, response) => {
-    const { outputs } = await runOf(request)
-    const output = outputs[Number(request.params.at)]
-    if (!output || output.hash === '') throw new Refusal(404, 'no-output', 'This replay did not make that file.')
-    if (output.rows * output.columns > mostCopied)
-      throw new Refusal(
-        413,
-        'too-large',
-        `This is too much for a clipboard (${(output.rows * output.columns).toLocaleString('en-GB')} cells). Download the file instead.`,
-      )
-    await pass(
-      response,
-      compute.do(
-        {
-          kind: 'cells',
-          hash: output.hash,
-          name: bare(output.file),
-          sheet: outputs.filter(({ hash }) => hash === output.hash).indexOf(output),
-        },
-        { home: output.hash },
-      ),
-    )
-  })
-  router.get('/runs/:run/outputs.zip', async (request, response) => {
-    const run = await runOf(request)
-    const made = run.outputs.filter(
-      ({ hash, file }, i) => hash !== '' && run.outputs.findIndex((other) => other.file === file) === i,
-    )
-    if (made.length === 0) throw new Refusal(404, 'no-output', 'This replay made no files.')
-    response.attachment('outputs.zip').type('application/zip')
-    await zipInto(
-      response,
-      made.map(({ file, hash }) => ({ name: file, read: () => files.read(hash) })),
-    )
   })
   return router
 }

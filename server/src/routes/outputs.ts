@@ -1,0 +1,76 @@
+import { pipeline } from 'node:stream/promises'
+import { Router, type Request, type Response } from 'express'
+import type { FileStore } from '../store/files.ts'
+import { Refusal } from '../refusal.ts'
+import type { Access } from './access.ts'
+import { pass } from './check.ts'
+import { runReader, type ReplayServices } from './replays.ts'
+import { zipInto } from './zip.ts'
+
+const typeOf: Readonly<Record<string, string>> = {
+  csv: 'text/csv',
+  json: 'application/json',
+  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  parquet: 'application/vnd.apache.parquet',
+}
+const mostCopied = 1_000_000
+
+const bare = (file: string): string => file.replace(/^.*[/\\]/, '')
+
+/** A stored file with its length, so that whoever gets less knows that it was cut. */
+const sendStored = async (response: Response, files: FileStore, hash: string): Promise<void> => {
+  response.setHeader('content-length', await files.size(hash))
+  await pipeline(files.read(hash), response).catch(() => response.destroy())
+}
+
+/** The files that a replay wrote: one by one, for the clipboard, or all in a zip. */
+export const outputRoutes = (
+  { compute, runs, replays, files }: ReplayServices,
+  accessOf: (request: Request) => Promise<Access>,
+): Router => {
+  const router = Router({ mergeParams: true })
+  const runOf = runReader(runs, replays, accessOf)
+  router.get('/runs/:run/outputs/:at', async (request, response) => {
+    const output = (await runOf(request)).outputs[Number(request.params.at)]
+    if (!output || output.hash === '') throw new Refusal(404, 'no-output', 'This replay did not make that file.')
+    response.attachment(bare(output.file)).type(typeOf[output.format] ?? 'application/octet-stream')
+    await sendStored(response, files, output.hash)
+  })
+  /** The whole of a table for the clipboard, as the file holds it. */
+  router.get('/runs/:run/outputs/:at/cells', async (request, response) => {
+    const { outputs } = await runOf(request)
+    const output = outputs[Number(request.params.at)]
+    if (!output || output.hash === '') throw new Refusal(404, 'no-output', 'This replay did not make that file.')
+    if (output.rows * output.columns > mostCopied)
+      throw new Refusal(
+        413,
+        'too-large',
+        `This is too much for a clipboard (${(output.rows * output.columns).toLocaleString('en-GB')} cells). Download the file instead.`,
+      )
+    await pass(
+      response,
+      compute.do(
+        {
+          kind: 'cells',
+          hash: output.hash,
+          name: bare(output.file),
+          sheet: outputs.filter(({ hash }) => hash === output.hash).indexOf(output),
+        },
+        { home: output.hash },
+      ),
+    )
+  })
+  router.get('/runs/:run/outputs.zip', async (request, response) => {
+    const run = await runOf(request)
+    const made = run.outputs.filter(
+      ({ hash, file }, i) => hash !== '' && run.outputs.findIndex((other) => other.file === file) === i,
+    )
+    if (made.length === 0) throw new Refusal(404, 'no-output', 'This replay made no files.')
+    response.attachment('outputs.zip').type('application/zip')
+    await zipInto(
+      response,
+      made.map(({ file, hash }) => ({ name: file, read: () => files.read(hash) })),
+    )
+  })
+  return router
+}
