@@ -1,6 +1,7 @@
 import { appendFileSync, mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
 import {
+  parameterTypes,
   ownValue,
   byFile,
   checkCompatibility,
@@ -19,6 +20,7 @@ import {
   type Recipe,
   type TableRun,
   type Table,
+  type Cell,
 } from '@fabula/core'
 import { outputPieces, UnwritableTable, writeToDatabases } from '@fabula/formats'
 import { connectionOf, withDatabase } from './database.ts'
@@ -194,17 +196,7 @@ export const run = async (recipePath: string, words: RunWords): Promise<void> =>
   fitted(recipe, opened, ran, words.allowChanges === true)
   const { tables } = ran
   const failed = checksOf(tables).filter(({ passed }) => !passed)
-  if (failed.some(({ stop }) => stop))
-    throw new Fault(
-      5,
-      failed
-        .filter(({ stop }) => stop)
-        .map((check) => ({
-          code: 'check-stops',
-          sentence: `A check stops the run: ${reported(check)}.`,
-          where: check.step,
-        })),
-    )
+  refuseStopped(failed)
   for (const check of failed) process.stderr.write(`A check does not hold: ${reported(check)}.\n`)
   const tableOf = (id: string): Table => {
     const result = tables.find((one) => one.id === id)?.table
@@ -224,28 +216,9 @@ export const run = async (recipePath: string, words: RunWords): Promise<void> =>
     path: `${output.connection}: ${output.name}`,
     result: tableOf(output.table),
   }))
-  const types = Object.fromEntries((recipe.parameters ?? []).map(({ name, type }) => [name, type]))
-  const shown = Object.fromEntries(
-    Object.entries(parameters).map(([name, cell]) => [
-      name,
-      cell === null ||
-      typeof cell === 'boolean' ||
-      ownValue(types, name) === 'integer' ||
-      ownValue(types, name) === 'decimal'
-        ? cell
-        : textOfCell(ownValue(types, name) ?? 'text', cell),
-    ]),
-  )
-  const accounts = words.accounts
-    ? [
-        {
-          path: words.accounts,
-          pieces: [
-            `${JSON.stringify(accountsOf(recipe, now, shown, opened, tables, [...outputs, ...stored]), null, 2)}\n`,
-          ],
-        },
-      ]
-    : []
+  const types = parameterTypes(recipe)
+  const shown = parameterValues(parameters, types)
+  const accounts = accountsFile(words, recipe, now, shown, opened, tables, outputs, stored)
   const files = byFile(outputs.filter(({ path }) => path !== '-')).map((made) => ({
     path: made[0]?.path ?? '',
     pieces: made,
@@ -269,4 +242,57 @@ export const run = async (recipePath: string, words: RunWords): Promise<void> =>
   }
   for (const made of outputs)
     if (made.path === '-') for (const piece of piecesOf('csv', [made])) process.stdout.write(piece)
+}
+
+/** @throws Fault (exit code 5) where a check that fails says stop. */
+function refuseStopped(failed: ReturnType<typeof checksOf>) {
+  if (failed.some(({ stop }) => stop))
+    throw new Fault(
+      5,
+      failed
+        .filter(({ stop }) => stop)
+        .map((check) => ({
+          code: 'check-stops',
+          sentence: `A check stops the run: ${reported(check)}.`,
+          where: check.step,
+        })),
+    )
+}
+
+/** Parameters as the accounts file shows them: numbers and booleans as they are, the rest as text. */
+function parameterValues(parameters: Readonly<Record<string, Cell>>, types: ReturnType<typeof parameterTypes>) {
+  return Object.fromEntries(
+    Object.entries(parameters).map(([name, cell]) => [
+      name,
+      cell === null ||
+      typeof cell === 'boolean' ||
+      ownValue(types, name) === 'integer' ||
+      ownValue(types, name) === 'decimal'
+        ? cell
+        : textOfCell(ownValue(types, name) ?? 'text', cell),
+    ]),
+  )
+}
+
+/** The file of `--accounts`, where it is asked for. */
+function accountsFile(
+  words: RunWords,
+  recipe: Recipe,
+  now: number,
+  shown: Readonly<Record<string, Cell>>,
+  opened: Opened,
+  tables: readonly TableRun[],
+  outputs: MadeOutput[],
+  stored: readonly { readonly table: string; readonly path: string; readonly result: Table }[],
+) {
+  return words.accounts
+    ? [
+        {
+          path: words.accounts,
+          pieces: [
+            `${JSON.stringify(accountsOf(recipe, now, shown, opened, tables, [...outputs, ...stored]), null, 2)}\n`,
+          ],
+        },
+      ]
+    : []
 }

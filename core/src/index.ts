@@ -77,6 +77,7 @@ export {
   isKind,
   openedBy,
   openedInputs,
+  parameterTypes,
   sentenceFor,
   sentenceText,
   tableNames,

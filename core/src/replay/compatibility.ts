@@ -1,6 +1,6 @@
 import { ownValue } from '../table/own.ts'
 import type { TableRun } from '../engine/run.ts'
-import { planRecipe, brokenSteps, type InputSchemas, type Plan } from '../engine/plan.ts'
+import { planRecipe, brokenSteps, type InputSchemas, type Plan, type BrokenStep } from '../engine/plan.ts'
 import { kindOf, paramsOf, sentenceText, tableNames, openedBy } from '../recipe/step-access.ts'
 import { asDictionary, type ColumnType } from '../table/column.ts'
 import type { Schema, Table } from '../table/table.ts'
@@ -300,42 +300,9 @@ export const checkCompatibility = (
     const input = ownValue(inputs, id)
     if (!input) return []
     const lacking = lackFindings(id, name, input)
-    const added = (input.parts ?? []).flatMap(({ file, sheet }): CompatibilityFinding[] =>
-      sheet !== undefined && input.partsBefore && !input.partsBefore.some((part) => part.sheet === sheet)
-        ? [
-            {
-              code: 'new-sheet',
-              input: id,
-              file,
-              sheet,
-              offers: [],
-              sentence: `${name} has a new sheet ${quoted(sheet)}, which is taken in.`,
-            },
-          ]
-        : [],
-    )
-    const sheets = (input.missingSheets ?? []).map((sheet): CompatibilityFinding => ({
-      code: 'missing-sheet',
-      input: id,
-      sheet,
-      offers: [],
-      sentence: `${name} has no sheet ${quoted(sheet)}.`,
-    }))
-    const known = (columns ?? []).flatMap(({ name: column, also = [] }) =>
-      also.flatMap((other): CompatibilityFinding[] =>
-        ownValue(input.renamed, other) === column
-          ? [
-              {
-                code: 'known-name',
-                input: id,
-                column,
-                offers: [],
-                sentence: `${quoted(other)} in ${name} is read as ${quoted(column)}, as the recipe says.`,
-              },
-            ]
-          : [],
-      ),
-    )
+    const added = newSheetFindings(input, id, name)
+    const sheets = missingSheetFindings(input, id, name)
+    const known = aliasFindings(columns, input, id, name)
     const files = new Set((input.parts ?? []).map(({ file }) => file))
     const [file] = files
     const found = [
@@ -349,27 +316,7 @@ export const checkCompatibility = (
     return files.size === 1 && file !== undefined ? found.map((finding) => ({ ...finding, file })) : found
   })
   const broken = brokenSteps(ran?.plan ?? planRecipe(recipe, schemas))
-  const reported = findings.map((finding) => {
-    const cause = broken.find(
-      ({ problem }) =>
-        finding.code === 'missing-column' &&
-        ('column' in problem
-          ? problem.column === finding.column
-          : 'sentence' in problem && problem.sentence.includes(quoted(finding.column ?? ''))),
-    )
-    if (!cause && finding.code === 'missing-column' && finding.column !== undefined)
-      return {
-        ...finding,
-        offers: [...finding.offers, { do: 'do-without' as const, column: finding.column, why: 'no sentence needs it' }],
-      }
-    return cause
-      ? {
-          ...finding,
-          step: cause.step.id,
-          sentence: `${finding.sentence} Step ${cause.step.id} (${sentenceText(cause.step, tableNames(recipe)).replace(/\.$/, '')}) needs it.`,
-        }
-      : finding
-  })
+  const reported = withCauses(findings, broken, recipe)
   const rest = broken
     .filter(({ step }) => !reported.some((finding) => finding.step === step.id))
     .map(({ table, step, sentence }): CompatibilityFinding => ({
@@ -393,4 +340,73 @@ export const checkCompatibility = (
   }
   const verdict: Verdict = chooseVerdict()
   return { verdict, findings: all }
+}
+
+function newSheetFindings(input: CheckedInput, id: string, name: string) {
+  return (input.parts ?? []).flatMap(({ file, sheet }): CompatibilityFinding[] =>
+    sheet !== undefined && input.partsBefore && !input.partsBefore.some((part) => part.sheet === sheet)
+      ? [
+          {
+            code: 'new-sheet',
+            input: id,
+            file,
+            sheet,
+            offers: [],
+            sentence: `${name} has a new sheet ${quoted(sheet)}, which is taken in.`,
+          },
+        ]
+      : [],
+  )
+}
+
+function missingSheetFindings(input: CheckedInput, id: string, name: string) {
+  return (input.missingSheets ?? []).map((sheet): CompatibilityFinding => ({
+    code: 'missing-sheet',
+    input: id,
+    sheet,
+    offers: [],
+    sentence: `${name} has no sheet ${quoted(sheet)}.`,
+  }))
+}
+
+function aliasFindings(columns: Recipe['inputs'][number]['columns'], input: CheckedInput, id: string, name: string) {
+  return (columns ?? []).flatMap(({ name: column, also = [] }) =>
+    also.flatMap((other): CompatibilityFinding[] =>
+      ownValue(input.renamed, other) === column
+        ? [
+            {
+              code: 'known-name',
+              input: id,
+              column,
+              offers: [],
+              sentence: `${quoted(other)} in ${name} is read as ${quoted(column)}, as the recipe says.`,
+            },
+          ]
+        : [],
+    ),
+  )
+}
+
+function withCauses(findings: CompatibilityFinding[], broken: BrokenStep[], recipe: Recipe) {
+  return findings.map((finding) => {
+    const cause = broken.find(
+      ({ problem }) =>
+        finding.code === 'missing-column' &&
+        ('column' in problem
+          ? problem.column === finding.column
+          : 'sentence' in problem && problem.sentence.includes(quoted(finding.column ?? ''))),
+    )
+    if (!cause && finding.code === 'missing-column' && finding.column !== undefined)
+      return {
+        ...finding,
+        offers: [...finding.offers, { do: 'do-without' as const, column: finding.column, why: 'no sentence needs it' }],
+      }
+    return cause
+      ? {
+          ...finding,
+          step: cause.step.id,
+          sentence: `${finding.sentence} Step ${cause.step.id} (${sentenceText(cause.step, tableNames(recipe)).replace(/\.$/, '')}) needs it.`,
+        }
+      : finding
+  })
 }

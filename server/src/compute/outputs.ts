@@ -81,7 +81,42 @@ export const writeOutputs = async (
     }
   }
   const stored: { hash: string; size: number }[] = []
-  const files = byFile(
+  const files = writeFiles(wanted, pictures, folder, nameOf, tableOf, stored, reported)
+  const into = wanted.flatMap((output) => (isFile(output) ? [] : [output]))
+  await writeToDatabases(
+    into.map((output) => ({ output, table: tableOf(output.table) })),
+    async (name, work) => {
+      const connection = ownValue(connections, name)
+      if (!connection) throw new Error(`no connection ${name}`)
+      await withWriter(connection, work)
+    },
+  )
+  return {
+    outputs: [
+      ...files,
+      ...into.map((output) => ({
+        table: output.table,
+        file: output.name,
+        format: 'postgresql' as const,
+        hash: '',
+        into: output.connection,
+        ...reported(output.table),
+      })),
+    ],
+    stored,
+  }
+}
+
+function writeFiles(
+  wanted: readonly Output[],
+  pictures: RunReply['pictures'],
+  folder: string,
+  nameOf: (id: string) => string,
+  tableOf: (id: string) => Table,
+  stored: { hash: string; size: number }[],
+  reported: (table: string) => { rows: number; columns: number; first: (string | null)[][]; names: string[] },
+) {
+  return byFile(
     wanted.filter(isFile).map((output): FileOutput & { path: string } => ({ ...output, path: output.file })),
   ).flatMap((made) => {
     const [first] = made
@@ -110,27 +145,4 @@ export const writeOutputs = async (
       ...reported(table),
     }))
   })
-  const into = wanted.flatMap((output) => (isFile(output) ? [] : [output]))
-  await writeToDatabases(
-    into.map((output) => ({ output, table: tableOf(output.table) })),
-    async (name, work) => {
-      const connection = ownValue(connections, name)
-      if (!connection) throw new Error(`no connection ${name}`)
-      await withWriter(connection, work)
-    },
-  )
-  return {
-    outputs: [
-      ...files,
-      ...into.map((output) => ({
-        table: output.table,
-        file: output.name,
-        format: 'postgresql' as const,
-        hash: '',
-        into: output.connection,
-        ...reported(output.table),
-      })),
-    ],
-    stored,
-  }
 }

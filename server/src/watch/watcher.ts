@@ -121,18 +121,7 @@ export class Watcher {
         })
       return
     }
-    const now: Record<string, readonly FileRef[]> = {
-      ...before,
-      ...(await watches.lastFiles(watch.id)),
-      ...(all
-        ? given
-        : Object.fromEntries(
-            Object.entries(given).map(([input, files]) => [
-              input,
-              files.slice(-Math.max(1, ownValue(before, input)?.length ?? 1)),
-            ]),
-          )),
-    }
+    const now: Record<string, readonly FileRef[]> = await filesOfReplay(before, watches, watch, all, given)
     const fit = await compute
       .do<FitReply>(
         { kind: 'fit', recipe: story.recipe, files: now, before, renames: {} },
@@ -173,18 +162,7 @@ export class Watcher {
       clock,
       alone: true,
     })
-    await watches.note(watch.id, {
-      what: 'replays',
-      sentence: `${[
-        ...new Set(
-          Object.values(now)
-            .flat()
-            .map(({ name }) => name),
-        ),
-      ].join(', ')}${named ? `; not used: ${named}` : ''}`,
-      run,
-      files: now,
-    })
+    await noteReplay(watches, watch, now, named, run)
   }
   private async say(watch: StoredWatch, noted: Parameters<Watches['note']>[1]): Promise<void> {
     const { watches, flows } = this.parts
@@ -215,4 +193,46 @@ export class Watcher {
       )
     else await watches.mail(mail, `${recipe.name} could not be replayed`, made.sentence ?? 'It was stopped.')
   }
+}
+
+async function filesOfReplay(
+  before: Record<string, FileRef[]>,
+  watches: Watches,
+  watch: StoredWatch,
+  all: boolean,
+  given: Record<string, FileRef[]>,
+): Promise<Record<string, readonly FileRef[]>> {
+  return {
+    ...before,
+    ...(await watches.lastFiles(watch.id)),
+    ...(all
+      ? given
+      : Object.fromEntries(
+          Object.entries(given).map(([input, files]) => [
+            input,
+            files.slice(-Math.max(1, ownValue(before, input)?.length ?? 1)),
+          ]),
+        )),
+  }
+}
+
+async function noteReplay(
+  watches: Watches,
+  watch: StoredWatch,
+  now: Record<string, readonly FileRef[]>,
+  named: string,
+  run: string,
+) {
+  await watches.note(watch.id, {
+    what: 'replays',
+    sentence: `${[
+      ...new Set(
+        Object.values(now)
+          .flat()
+          .map(({ name }) => name),
+      ),
+    ].join(', ')}${named ? `; not used: ${named}` : ''}`,
+    run,
+    files: now,
+  })
 }

@@ -1,3 +1,4 @@
+import type { ParameterTypes } from '../../formula/check.ts'
 import { neededHelpers } from '../../codegen/helpers.ts'
 import { helpers } from '../../codegen/python/helpers.generated.ts'
 import { code, comment, joined, lines, py, type Code, pyHelper } from '../../codegen/tag.ts'
@@ -16,10 +17,11 @@ import {
   sentenceText,
   openedBy,
 } from '../../recipe/step-access.ts'
-import type { Recipe } from '../../recipe/recipe.ts'
+import type { Recipe, RecipeTable } from '../../recipe/recipe.ts'
 import { csvFirst, inputFormat } from '../inputs.ts'
 import { ScriptError, stepCode } from '../script.ts'
 import type { Script, ScriptPart } from '../../codegen/dialect.ts'
+import type { Schema } from '../../table/table.ts'
 
 export const pythonCannotRead = ['parquet'] as const satisfies readonly Format[]
 
@@ -128,25 +130,7 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
     for (const { step, state, input, output } of table.steps) {
       if (state === 'off') continue
       if (state !== 'fine') throw new ScriptError(`Step ${step.id} is broken; mend it before making a script.`)
-      const context: PythonContext = {
-        frame,
-        input,
-        output,
-        parameters,
-        parameter: (name) => py`parameters[${name}]`,
-        table: (one) => ({
-          frame: variable(one, runtimeNames),
-          columns: plan.tables.find(({ id }) => id === one)?.output ?? [],
-        }),
-        names: tableNames(recipe, own),
-        own: own.id,
-        source: (one) => ({
-          files: py`files[${one}]`,
-          columns: output,
-          format: inputFormat(recipe, one),
-          known: columnAliases(recipe.inputs.find(({ id }) => id === one)),
-        }),
-      }
+      const context: PythonContext = pythonContext(frame, input, output, parameters, plan, recipe, own)
       const { body, after } = stepCode(kindOf(step).scripts.python(paramsOf(step), context))
       const opened = openedBy(step)
       const wanted = recipe.inputs.find((one) => one.id === opened?.input)
@@ -201,7 +185,47 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
   )
   const body = lines(start, ...blocks.map((block) => block.code), end)
   const usage = `python3 flow.py ${recipe.inputs.map(({ id }) => `--input ${id}=FILE `).join('')}${outputs.map(({ table, file }) => `--output ${table}=${file}`).join(' ')}`
-  const head = lines(
+  const head = scriptHead(recipe, usage, body)
+  const parts: ScriptPart[] = [
+    { text: lines(head, start).text },
+    ...blocks.map(({ step, code: text }) => ({ step, text: text.text })),
+    { text: end.text },
+  ]
+  return { parts, text: parts.map((part) => part.text).join('\n') }
+}
+
+function pythonContext(
+  frame: Code,
+  input: Schema,
+  output: Schema,
+  parameters: ParameterTypes,
+  plan: Plan,
+  recipe: Recipe,
+  own: RecipeTable,
+): PythonContext {
+  return {
+    frame,
+    input,
+    output,
+    parameters,
+    parameter: (name) => py`parameters[${name}]`,
+    table: (one) => ({
+      frame: variable(one, runtimeNames),
+      columns: plan.tables.find(({ id }) => id === one)?.output ?? [],
+    }),
+    names: tableNames(recipe, own),
+    own: own.id,
+    source: (one) => ({
+      files: py`files[${one}]`,
+      columns: output,
+      format: inputFormat(recipe, one),
+      known: columnAliases(recipe.inputs.find(({ id }) => id === one)),
+    }),
+  }
+}
+
+function scriptHead(recipe: Recipe, usage: string, body: Code) {
+  return lines(
     code('#!/usr/bin/env python3'),
     comment('#', recipe.name),
     ...(recipe.about ? [comment('#', recipe.about)] : []),
@@ -216,10 +240,4 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
     ),
     ...neededHelpers(body, helpers).map((block) => code(`${block.source}\n`)),
   )
-  const parts: ScriptPart[] = [
-    { text: lines(head, start).text },
-    ...blocks.map(({ step, code: text }) => ({ step, text: text.text })),
-    { text: end.text },
-  ]
-  return { parts, text: parts.map((part) => part.text).join('\n') }
 }

@@ -1,4 +1,6 @@
+import type { ParameterTypes } from '../../formula/check.ts'
 import type { Script, ScriptPart } from '../../codegen/dialect.ts'
+import type { Helper } from '../../codegen/helper.ts'
 import { neededHelpers } from '../../codegen/helpers.ts'
 import { helpers } from '../../codegen/sql/helpers.generated.ts'
 import {
@@ -21,11 +23,12 @@ import { fileColumns } from '../../reading/read-options.ts'
 import { rectangleOf } from '../../reading/sheet-range.ts'
 import { columnAliases, type ColumnAliases } from '../../recipe/column-aliases.ts'
 import { scriptOutputs } from '../../recipe/outputs.ts'
-import type { Recipe } from '../../recipe/recipe.ts'
+import type { Recipe, RecipeTable } from '../../recipe/recipe.ts'
 import { inOrder, kindOf, parameterTypes, paramsOf, sentenceText, tableNames } from '../../recipe/step-access.ts'
 import { asCsv, headerSql } from '../../steps/open/index.ts'
 import type { SqlContext } from '../../steps/shared/step-kind.ts'
 import { ownValue } from '../../table/own.ts'
+import type { Schema } from '../../table/table.ts'
 import { csvFirst, inputFormat, readOf } from '../inputs.ts'
 import { ScriptError, stepCode } from '../script.ts'
 
@@ -137,6 +140,46 @@ const pinned = (recipe: Recipe, plan: Plan): string[] => {
 
 /** The SQL script of a recipe: PostgreSQL 15 or newer, run with psql, every step a view, all in one transaction that is rolled back. */
 export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlScript => {
+  requirePlanned(recipe, plan)
+  const column = namer()
+  const parameters = parameterTypes(recipe)
+  const outputs = scriptOutputs(recipe)
+  const blocks: { step?: string; code: Code }[] = []
+  const accounts: Code[] = []
+  const last = new Map<string, { view: Code; names: readonly string[] }>()
+  const ordered = inOrder(recipe)
+  writeTables(ordered, plan, parameters, column, last, recipe, blocks, accounts)
+  const loads = loadInputs(recipe)
+  const writes = writeOutputs(outputs, last, column)
+  const { needs, defaults } = askFor(recipe)
+  const usage = `psql -X -v ON_ERROR_STOP=1 ${recipe.inputs.map(({ id: one }) => `-v ${variable(one)}=FILE `).join('')}${outputs.map(({ table, file }) => `-v out_${variable(table)}=${file} `).join('')}-f flow.sql`
+  const body = lines(...loads, ...blocks.map((block) => block.code), ...writes)
+  const runtime = neededHelpers(body, helpers)
+  const head = scriptHead(recipe, usage, plan, needs, defaults, runtime)
+  const counts = lines(
+    comment('--', 'What each step left, to standard error; -v quiet=1 leaves it out, and the time it takes to count'),
+    unlessGiven('quiet', lines(...accounts)),
+    code('rollback;\n'),
+  )
+  const pieces: { step?: string; code: Code }[] = [
+    { code: lines(head, ...loads) },
+    ...blocks,
+    { code: lines(...writes, counts) },
+  ]
+  const parts = pieces.map(({ step, code: made }): ScriptPart => ({ ...(step ? { step } : {}), text: made.text }))
+  return {
+    parts,
+    text: parts.map((part) => part.text).join('\n'),
+    commands: commandsOf(
+      joined(
+        pieces.map((piece) => piece.code),
+        '\n',
+      ),
+    ),
+  }
+}
+
+function requirePlanned(recipe: Recipe, plan: Plan) {
   const bare = recipe.inputs.find(({ columns }) => !columns || columns.length === 0)
   if (bare)
     throw new ScriptError(
@@ -147,13 +190,18 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlS
     throw new ScriptError(
       `Only the files can tell which columns ${unsure.name} has, and SQL needs to know them. Give the files too: --input NAME=FILE for each input.`,
     )
-  const column = namer()
-  const parameters = parameterTypes(recipe)
-  const outputs = scriptOutputs(recipe)
-  const blocks: { step?: string; code: Code }[] = []
-  const accounts: Code[] = []
-  const last = new Map<string, { view: Code; names: readonly string[] }>()
-  const ordered = inOrder(recipe)
+}
+
+function writeTables(
+  ordered: RecipeTable[],
+  plan: Plan,
+  parameters: ParameterTypes,
+  column: (name: string) => Code,
+  last: Map<string, { view: Code; names: readonly string[] }>,
+  recipe: Recipe,
+  blocks: { step?: string; code: Code }[],
+  accounts: Code[],
+) {
   for (const written of ordered) {
     const table = plan.tables.find(({ id: one }) => one === written.id)
     if (!table) continue
@@ -163,27 +211,7 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlS
       if (problems.length > 0 || state !== 'fine')
         throw new ScriptError(`Step ${step.id} is broken; mend it before making a script.`)
       const view = id(`${table.id.replaceAll('-', '_')}_${step.id.replaceAll('-', '_')}`)
-      const context: SqlContext = {
-        from,
-        input,
-        output,
-        parameters,
-        column,
-        table: (one) => ({
-          rows: last.get(one)?.view ?? code('nothing'),
-          columns: plan.tables.find((other) => other.id === one)?.output ?? [],
-        }),
-        names: tableNames(recipe, written),
-        own: written.id,
-        parameter: (name) =>
-          sql`nullif(${psqlVariable(parameterVariable(name))}, '')::${sqlTypeName(ownValue(parameters, name) ?? 'text')}`,
-        source: (one) => ({
-          rows: sql`${one}`,
-          columns: output,
-          format: inputFormat(recipe, one),
-          known: columnAliases(recipe.inputs.find(({ id }) => id === one)),
-        }),
-      }
+      const context: SqlContext = sqlContext(from, input, output, parameters, column, last, plan, recipe, written)
       const { body, after } = stepCode(kindOf(step).scripts.sql(paramsOf(step), context))
       blocks.push({
         step: step.id,
@@ -209,7 +237,44 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlS
     }
     last.set(table.id, { view: from, names: (table.output ?? []).map((field) => field.name) })
   }
-  const loads = recipe.inputs.flatMap((one) => {
+}
+
+function sqlContext(
+  from: Code,
+  input: Schema,
+  output: Schema,
+  parameters: ParameterTypes,
+  column: (name: string) => Code,
+  last: Map<string, { view: Code; names: readonly string[] }>,
+  plan: Plan,
+  recipe: Recipe,
+  written: RecipeTable,
+): SqlContext {
+  return {
+    from,
+    input,
+    output,
+    parameters,
+    column,
+    table: (one) => ({
+      rows: last.get(one)?.view ?? code('nothing'),
+      columns: plan.tables.find((other) => other.id === one)?.output ?? [],
+    }),
+    names: tableNames(recipe, written),
+    own: written.id,
+    parameter: (name) =>
+      sql`nullif(${psqlVariable(parameterVariable(name))}, '')::${sqlTypeName(ownValue(parameters, name) ?? 'text')}`,
+    source: (one) => ({
+      rows: sql`${one}`,
+      columns: output,
+      format: inputFormat(recipe, one),
+      known: columnAliases(recipe.inputs.find(({ id }) => id === one)),
+    }),
+  }
+}
+
+function loadInputs(recipe: Recipe) {
+  return recipe.inputs.flatMap((one) => {
     const given = readOf(recipe, one.id)
     const text = inputFormat(recipe, one.id) === 'csv'
     return [
@@ -226,7 +291,14 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlS
       ),
     ]
   })
-  const writes = outputs.map(({ table, file }) => {
+}
+
+function writeOutputs(
+  outputs: { readonly table: string; readonly file: string }[],
+  last: Map<string, { view: Code; names: readonly string[] }>,
+  column: (name: string) => Code,
+) {
+  return outputs.map(({ table, file }) => {
     const { view, names } = last.get(table) ?? { view: code(''), names: [] }
     const name = `out_${variable(table)}`
     const cells = joined(
@@ -246,6 +318,9 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlS
       code(''),
     )
   })
+}
+
+function askFor(recipe: Recipe) {
   const defaults = (recipe.parameters ?? []).map(({ name, value }) =>
     unlessGiven(
       parameterVariable(name),
@@ -261,10 +336,11 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlS
       ),
     ),
   )
-  const usage = `psql -X -v ON_ERROR_STOP=1 ${recipe.inputs.map(({ id: one }) => `-v ${variable(one)}=FILE `).join('')}${outputs.map(({ table, file }) => `-v out_${variable(table)}=${file} `).join('')}-f flow.sql`
-  const body = lines(...loads, ...blocks.map((block) => block.code), ...writes)
-  const runtime = neededHelpers(body, helpers)
-  const head = lines(
+  return { needs, defaults }
+}
+
+function scriptHead(recipe: Recipe, usage: string, plan: Plan, needs: Code[], defaults: Code[], runtime: Helper[]) {
+  return lines(
     comment('--', `${recipe.name}`),
     ...(recipe.about ? [comment('--', recipe.about)] : []),
     comment('--', `Run with: ${usage}`),
@@ -289,25 +365,4 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlS
     ...runtime.map((block) => code(block.source)),
     code(''),
   )
-  const counts = lines(
-    comment('--', 'What each step left, to standard error; -v quiet=1 leaves it out, and the time it takes to count'),
-    unlessGiven('quiet', lines(...accounts)),
-    code('rollback;\n'),
-  )
-  const pieces: { step?: string; code: Code }[] = [
-    { code: lines(head, ...loads) },
-    ...blocks,
-    { code: lines(...writes, counts) },
-  ]
-  const parts = pieces.map(({ step, code: made }): ScriptPart => ({ ...(step ? { step } : {}), text: made.text }))
-  return {
-    parts,
-    text: parts.map((part) => part.text).join('\n'),
-    commands: commandsOf(
-      joined(
-        pieces.map((piece) => piece.code),
-        '\n',
-      ),
-    ),
-  }
 }

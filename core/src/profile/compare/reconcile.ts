@@ -215,36 +215,10 @@ export class Reconciliation {
     readonly rows: readonly ReconciledRow[]
   } {
     const { here, there, partner, alone } = this
-    const places = new IntList()
-    for (let row = 0; row < here.rowCount; row++) {
-      const gone = (partner[row] as number) < 0
-      const turned = this.changedRow[row] === 1
-      if (
-        which === 'all' ||
-        (which === 'only-here' && gone) ||
-        (which === 'changed' && turned) ||
-        (which === 'different' && (gone || turned))
-      )
-        places.push(row)
-    }
+    const places = this.newMethod_1(here, partner, which)
     const mine = places.done()
     const theirs = which === 'all' || which === 'only-there' || which === 'different' ? alone : int32s(0)
-    const columns = this.columns.map((name) => {
-      const a = here.positionOf(name)
-      const b = there.positionOf(name)
-      const rowState = () => {
-        if (b < 0) return 'removed' as const
-        if (a < 0) return 'added' as const
-        return 'same' as const
-      }
-      return {
-        name,
-        a,
-        b,
-        type: (b >= 0 ? there.schema[b] : here.schema[a])?.type ?? ('text' as const),
-        state: rowState(),
-      }
-    })
+    const columns = this.newMethod(here, there)
     const text = (table: Table, at: number, row: number): string | null => {
       const cell = at < 0 ? null : table.cell(at, row)
       return cell === null ? null : textOfCell(table.schema[at]?.type ?? 'text', cell)
@@ -274,6 +248,41 @@ export class Reconciliation {
       rows: Array.from({ length: Math.max(0, Math.min(all, from + count) - from) }, (_, i) => rowAt(from + i)),
     }
   }
+  private newMethod_1(here: Table, partner: Int32Array<ArrayBufferLike>, which: string) {
+    const places = new IntList()
+    for (let row = 0; row < here.rowCount; row++) {
+      const gone = (partner[row] as number) < 0
+      const turned = this.changedRow[row] === 1
+      if (
+        which === 'all' ||
+        (which === 'only-here' && gone) ||
+        (which === 'changed' && turned) ||
+        (which === 'different' && (gone || turned))
+      )
+        places.push(row)
+    }
+    return places
+  }
+
+  private newMethod(here: Table, there: Table) {
+    return this.columns.map((name) => {
+      const a = here.positionOf(name)
+      const b = there.positionOf(name)
+      const rowState = () => {
+        if (b < 0) return 'removed' as const
+        if (a < 0) return 'added' as const
+        return 'same' as const
+      }
+      return {
+        name,
+        a,
+        b,
+        type: (b >= 0 ? there.schema[b] : here.schema[a])?.type ?? ('text' as const),
+        state: rowState(),
+      }
+    })
+  }
+
   private sameCell(name: string, row: number, to: number): boolean {
     const one = this.compared.find((column) => column.name === name)
     return !one || cellAt(one.a, row) === cellAt(one.b, to)

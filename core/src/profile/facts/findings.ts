@@ -51,15 +51,7 @@ export const textFindings = (
   const findings: ColumnFinding[] = []
   if (words.length === 0) return findings
   const padded = words.filter(({ text }) => trim(text) !== text)
-  if (padded.length > 0)
-    findings.push({
-      sentence: `${counted(padded.length, 'value')} ${padded.length === 1 ? 'has' : 'have'} spaces at the ends, in ${counted(
-        padded.reduce((sum, { count }) => sum + count, 0),
-        'row',
-      )}, such as ${quoted(padded[0]?.text ?? '')}.`,
-      verb: 'Take the spaces off',
-      step: { kind: 'derive', as: name, formula: `TRIM(${writeColumn(name)})` },
-    })
+  addPaddingFinding(padded, findings, name)
   if (dates) {
     const forms = likelyForms(dates).filter(({ noYear }) => !noYear)
     const verb = () => {
@@ -190,4 +182,16 @@ export const keyFinding = (
       step: { kind: 'filter', where: { column: name, op: 'is-one-of', values: values.slice(0, most) } },
     },
   ]
+}
+
+function addPaddingFinding(padded: WordCount[], findings: ColumnFinding[], name: string) {
+  if (padded.length > 0)
+    findings.push({
+      sentence: `${counted(padded.length, 'value')} ${padded.length === 1 ? 'has' : 'have'} spaces at the ends, in ${counted(
+        padded.reduce((sum, { count }) => sum + count, 0),
+        'row',
+      )}, such as ${quoted(padded[0]?.text ?? '')}.`,
+      verb: 'Take the spaces off',
+      step: { kind: 'derive', as: name, formula: `TRIM(${writeColumn(name)})` },
+    })
 }

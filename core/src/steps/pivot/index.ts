@@ -310,30 +310,7 @@ export const pivot = defineStep<Pivot>({
         `${params.labels} ${shownAt(seen, { name: params.labels, type: seen.named(params.labels).type }, row)}`,
       ])
     const failures: { column: string; rows: Int32Array }[] = []
-    const whole = params.values.map((value): Column => {
-      const refuse = (row: number, first: number): never => {
-        throw new DataRefused(
-          `Two values of ${quoted(value.column)} meet in one cell, for ${keyWords(row)}: ${shownAt(seen, { name: value.column, type: typeIn(value.column, seen.schema) }, first)} and ${shownAt(seen, { name: value.column, type: typeIn(value.column, seen.schema) }, row)}. Choose a measure such as their sum, or another column that tells the rows apart.`,
-        )
-      }
-      const type = valueType(value, table.schema)
-      if (value.how === 'only')
-        return withGaps(
-          gather(seen.named(value.column), onlyRows(seen.named(value.column), cells, refuse)),
-          held,
-          cellFor(params.gaps ?? null, type),
-        )
-      const { column, failures: bad } =
-        value.how === 'share'
-          ? shareOf(table, seen, value.column, cells)
-          : runMeasure({ how: value.how, column: value.column }, seen, cells, type)
-      if (bad.length > 0)
-        failures.push({
-          column: made.find((one) => one.value === value)?.field.name ?? '',
-          rows: Int32Array.from(new Set(Array.from(bad, (cell) => Math.floor(cell / labels.length)))),
-        })
-      return withGaps(column, held, cellFor(params.gaps ?? null, type))
-    })
+    const whole = wholeColumns(params, keyWords, seen, table, cells, held, failures, made, labels)
     const columns = made.map(({ label, value }) =>
       gather(whole[params.values.indexOf(value)] as Column, sliceRows(rowCount, labels.indexOf(label), labels.length)),
     )
@@ -422,4 +399,41 @@ const foundLabels = (params: Pivot, keys: readonly Field[], names: readonly stri
       if (plain !== undefined && keys.some((key) => key.name === plain)) return plain
       return label
     })
+}
+
+function wholeColumns(
+  params: Pivot,
+  keyWords: (row: number) => string,
+  seen: Table,
+  table: Table,
+  cells: Groups,
+  held: Uint8Array<ArrayBufferLike>,
+  failures: { column: string; rows: Int32Array }[],
+  made: PivotColumn[],
+  labels: (string | null)[],
+) {
+  return params.values.map((value): Column => {
+    const refuse = (row: number, first: number): never => {
+      throw new DataRefused(
+        `Two values of ${quoted(value.column)} meet in one cell, for ${keyWords(row)}: ${shownAt(seen, { name: value.column, type: typeIn(value.column, seen.schema) }, first)} and ${shownAt(seen, { name: value.column, type: typeIn(value.column, seen.schema) }, row)}. Choose a measure such as their sum, or another column that tells the rows apart.`,
+      )
+    }
+    const type = valueType(value, table.schema)
+    if (value.how === 'only')
+      return withGaps(
+        gather(seen.named(value.column), onlyRows(seen.named(value.column), cells, refuse)),
+        held,
+        cellFor(params.gaps ?? null, type),
+      )
+    const { column, failures: bad } =
+      value.how === 'share'
+        ? shareOf(table, seen, value.column, cells)
+        : runMeasure({ how: value.how, column: value.column }, seen, cells, type)
+    if (bad.length > 0)
+      failures.push({
+        column: made.find((one) => one.value === value)?.field.name ?? '',
+        rows: Int32Array.from(new Set(Array.from(bad, (cell) => Math.floor(cell / labels.length)))),
+      })
+    return withGaps(column, held, cellFor(params.gaps ?? null, type))
+  })
 }
