@@ -402,3 +402,4 @@ export type FitReply = z.infer<typeof fitReply>
 export type RunReply = z.infer<typeof runReply>
 export type RunsReply = z.infer<typeof runsReply>
 export type ScriptReply = z.infer<typeof scriptReply>
+export type ProgressReply = z.infer<typeof progressReply>

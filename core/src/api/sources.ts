@@ -68,3 +68,5 @@ export type OfferRequest = z.infer<typeof offerRequest>
 export type OfferReply = z.infer<typeof offerReply>
 export type SampleReply = z.infer<typeof sampleReply>
 export type ShelfEntry = z.infer<typeof shelfEntry>
+export type ConnectionsReply = z.infer<typeof connectionsReply>
+export type TakeReply = z.infer<typeof takeReply>

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useRef, useState, type DragEvent } from 'react'
+import { useEffect, useRef, useState, type DragEvent, type RefObject } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { counted } from '@fabula/core'
 import { flowsQuery } from '../api/queries.ts'
@@ -102,48 +102,56 @@ export const Home = () => {
             )}
           </ul>
         </section>
-        <section>
-          <div
-            data-state={over ? 'over' : 'idle'}
-            className="rounded-xl border-[1.5px] border-dashed border-line-strong bg-sheet p-6 data-[state=over]:border-rubric data-[state=over]:bg-rubric-tint"
-          >
-            <h2 className="font-serif text-[18px] font-semibold">Start from your own file</h2>
-            <p className="mt-1 mb-4 text-ink-2">
-              Drop workbooks (XLSX, ODS), text files (CSV), JSON or Parquet anywhere on this page, or paste cells from a
-              spreadsheet or a web page. A recipe file (.fabula.json) becomes a story too.
-            </p>
-            <Button look="main" onClick={() => chooser.current?.click()} disabled={busy !== undefined}>
-              Choose files
-            </Button>
-            <input
-              ref={chooser}
-              type="file"
-              multiple
-              aria-label="A file to start from"
-              className="sr-only"
-              tabIndex={-1}
-              onChange={(event) =>
-                event.target.files && event.target.files.length > 0 && void take([...event.target.files])
-              }
-            />
-            <p className="mt-3 text-ink-2">
-              Or take it{' '}
-              <Link to="/sources" className="font-semibold text-rubric hover:underline">
-                from a web address, an OData service or a database
-              </Link>
-              , or from{' '}
-              <Link to="/shelf" className="font-semibold text-rubric hover:underline">
-                the shelf
-              </Link>
-              .
-            </p>
-            <p role="status" className="figures mt-3 min-h-5 text-ink-2">
-              {busy}
-            </p>
-            {problem && <Notice kind="removed">{problem}</Notice>}
-          </div>
-        </section>
+        <section>{newStory(over, chooser, busy, take, problem)}</section>
       </main>
+    </div>
+  )
+}
+
+function newStory(
+  over: boolean,
+  chooser: RefObject<HTMLInputElement | null>,
+  busy: string | undefined,
+  take: (files: readonly File[]) => Promise<void>,
+  problem: string | undefined,
+) {
+  return (
+    <div
+      data-state={over ? 'over' : 'idle'}
+      className="rounded-xl border-[1.5px] border-dashed border-line-strong bg-sheet p-6 data-[state=over]:border-rubric data-[state=over]:bg-rubric-tint"
+    >
+      <h2 className="font-serif text-[18px] font-semibold">Start from your own file</h2>
+      <p className="mt-1 mb-4 text-ink-2">
+        Drop workbooks (XLSX, ODS), text files (CSV), JSON or Parquet anywhere on this page, or paste cells from a
+        spreadsheet or a web page. A recipe file (.fabula.json) becomes a story too.
+      </p>
+      <Button look="main" onClick={() => chooser.current?.click()} disabled={busy !== undefined}>
+        Choose files
+      </Button>
+      <input
+        ref={chooser}
+        type="file"
+        multiple
+        aria-label="A file to start from"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={(event) => event.target.files && event.target.files.length > 0 && void take([...event.target.files])}
+      />
+      <p className="mt-3 text-ink-2">
+        Or take it{' '}
+        <Link to="/sources" className="font-semibold text-rubric hover:underline">
+          from a web address, an OData service or a database
+        </Link>
+        , or from{' '}
+        <Link to="/shelf" className="font-semibold text-rubric hover:underline">
+          the shelf
+        </Link>
+        .
+      </p>
+      <p role="status" className="figures mt-3 min-h-5 text-ink-2">
+        {busy}
+      </p>
+      {problem && <Notice kind="removed">{problem}</Notice>}
     </div>
   )
 }

@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useRef, useState, type SetStateAction, type Dispatch } from 'react'
 import { useNavigate } from 'react-router'
 import { Workbench } from '../workbenches/workbench.tsx'
-import { stepKinds, counted, figure } from '@fabula/core'
+import { stepKinds, counted, figure, type RecipeTable } from '@fabula/core'
 import { factsQuery, previewQuery } from '../api/queries.ts'
 import { SelectionPanel } from './panel.tsx'
 import { ColumnsView } from '../profile/columns-view.tsx'
@@ -13,7 +13,7 @@ import { ChartsView } from '../charts/charts-view.tsx'
 import { ReconcileView } from '../workbenches/reconcile-view.tsx'
 import { RowStrip } from './row-strip.tsx'
 import { TableList } from './table-list.tsx'
-import { useStory, type Story } from '../story/use-story.ts'
+import { useStory, type StageView, type Draft, type Story } from '../story/use-story.ts'
 import { verbsFor } from '../story/verbs.ts'
 import { Button, Key, Notice, Segments } from '../ui/parts.tsx'
 import { useFlow } from '../story/flow-context.ts'
@@ -200,71 +200,22 @@ export const Compose = () => {
       className="grid min-h-0"
       style={{ gridTemplateColumns: wide ? `${left}px minmax(0,1fr)` : `${left}px minmax(0,1fr) 268px` }}
     >
-      <section aria-label="The story" className="relative flex min-h-0 flex-col border-r border-line">
-        <TableList story={story} />
-        <Composer story={story} focusRef={rememberFocus} />
-        <div
-          role="separator"
-          aria-orientation="vertical"
-          aria-label="Width of the story"
-          aria-valuenow={left}
-          tabIndex={0}
-          className="absolute top-0 -right-1 bottom-0 z-30 w-2 cursor-col-resize"
-          onKeyDown={(event) =>
-            event.key === 'ArrowLeft' ? setLeft(left - 16) : event.key === 'ArrowRight' && setLeft(left + 16)
-          }
-          onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
-          onPointerMove={(event) => event.buttons === 1 && setLeft(event.clientX)}
-        />
-      </section>
+      {storyColumn(story, rememberFocus, left, setLeft)}
       <section aria-label="The table" className="flex min-h-0 min-w-0 flex-col bg-sheet">
-        <div className="flex items-center gap-3 border-b border-line px-3.5 py-2.5">
-          <h1 className="truncate font-serif text-[14px] font-medium">
-            {stageView === 'map' && !draft
-              ? 'How the tables hang together'
-              : `${table?.name ?? ''}, ${diffMode === 'before' ? 'before' : 'after'} sentence ${number}`}
-          </h1>
-          {twoTables && (
-            <Segments
-              label="The tables, or what comes out"
-              value={outcome ? 'outcome' : 'tables'}
-              of={[
-                ['tables', 'The tables'],
-                [
-                  'outcome',
-                  shownRows === undefined ? 'What comes out' : `What comes out: ${counted(shownRows, 'row')}`,
-                ],
-              ]}
-              onChange={(next) => setOutcome(next === 'outcome')}
-            />
-          )}
-          {!twoTables && stageView !== 'map' && (
-            <Segments
-              label="Rows, columns side by side, or a picture"
-              value={stageView}
-              of={[
-                ['rows', shownRows === undefined ? 'Rows' : counted(shownRows, 'row')],
-                ['columns', counted(story.schemaHere.length, 'column')],
-                ['picture', 'Picture'],
-              ]}
-              onChange={setStageView}
-            />
-          )}
-          <span className="ml-auto">
-            {stageView === 'rows' && !onWorkbench && (
-              <Segments
-                label="What the table shows"
-                value={diffMode}
-                of={[
-                  ['before', 'Before'],
-                  ['changes', 'What changes'],
-                  ['after', 'After'],
-                ]}
-                onChange={story.setDiffMode}
-              />
-            )}
-          </span>
-        </div>
+        {tableHeading(
+          stageView,
+          draft,
+          table,
+          diffMode,
+          number,
+          twoTables,
+          outcome,
+          shownRows,
+          setOutcome,
+          story,
+          setStageView,
+          onWorkbench,
+        )}
         {stageView === 'rows' && !onWorkbench && <Tally story={story} />}
         {(story.problem ?? (view.error && !noFiles ? view.error.message : undefined)) && (
           <div className="p-3">
@@ -275,29 +226,122 @@ export const Compose = () => {
         {!wide && <RowStrip story={story} />}
       </section>
       {!wide && <SelectionPanel story={story} />}
-      {keys && (
-        <div
-          role="dialog"
-          aria-label="Keys"
-          className="absolute right-6 bottom-6 z-50 rounded-lg border border-line-strong bg-sheet p-4"
-        >
-          <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">
-            {keyList.map(([key, words]) => (
-              <div key={key} className="contents">
-                <dt>
-                  <Key>{key}</Key>
-                </dt>
-                <dd>{words}</dd>
-              </div>
-            ))}
-          </dl>
-        </div>
-      )}
+      {keys && keysDialog()}
       <p aria-live="polite" className="sr-only">
         {draft && view.data
           ? `Draft: ${story.steps.find(({ id }) => id === draft.step.id)?.statistics?.sentence ?? ''}`
           : ''}
       </p>
     </main>
+  )
+}
+
+function storyColumn(
+  story: Story,
+  rememberFocus: (run: () => void) => () => void,
+  left: number,
+  setLeft: (next: number) => void,
+) {
+  return (
+    <section aria-label="The story" className="relative flex min-h-0 flex-col border-r border-line">
+      <TableList story={story} />
+      <Composer story={story} focusRef={rememberFocus} />
+      <div
+        role="separator"
+        aria-orientation="vertical"
+        aria-label="Width of the story"
+        aria-valuenow={left}
+        tabIndex={0}
+        className="absolute top-0 -right-1 bottom-0 z-30 w-2 cursor-col-resize"
+        onKeyDown={(event) =>
+          event.key === 'ArrowLeft' ? setLeft(left - 16) : event.key === 'ArrowRight' && setLeft(left + 16)
+        }
+        onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
+        onPointerMove={(event) => event.buttons === 1 && setLeft(event.clientX)}
+      />
+    </section>
+  )
+}
+
+function tableHeading(
+  stageView: StageView,
+  draft: Draft | undefined,
+  table: RecipeTable | undefined,
+  diffMode: Story['diffMode'],
+  number: number,
+  twoTables: boolean,
+  outcome: boolean,
+  shownRows: number | undefined,
+  setOutcome: Dispatch<SetStateAction<boolean>>,
+  story: Story,
+  setStageView: Dispatch<SetStateAction<StageView>>,
+  onWorkbench: boolean,
+) {
+  return (
+    <div className="flex items-center gap-3 border-b border-line px-3.5 py-2.5">
+      <h1 className="truncate font-serif text-[14px] font-medium">
+        {stageView === 'map' && !draft
+          ? 'How the tables hang together'
+          : `${table?.name ?? ''}, ${diffMode === 'before' ? 'before' : 'after'} sentence ${number}`}
+      </h1>
+      {twoTables && (
+        <Segments
+          label="The tables, or what comes out"
+          value={outcome ? 'outcome' : 'tables'}
+          of={[
+            ['tables', 'The tables'],
+            ['outcome', shownRows === undefined ? 'What comes out' : `What comes out: ${counted(shownRows, 'row')}`],
+          ]}
+          onChange={(next) => setOutcome(next === 'outcome')}
+        />
+      )}
+      {!twoTables && stageView !== 'map' && (
+        <Segments
+          label="Rows, columns side by side, or a picture"
+          value={stageView}
+          of={[
+            ['rows', shownRows === undefined ? 'Rows' : counted(shownRows, 'row')],
+            ['columns', counted(story.schemaHere.length, 'column')],
+            ['picture', 'Picture'],
+          ]}
+          onChange={setStageView}
+        />
+      )}
+      <span className="ml-auto">
+        {stageView === 'rows' && !onWorkbench && (
+          <Segments
+            label="What the table shows"
+            value={diffMode}
+            of={[
+              ['before', 'Before'],
+              ['changes', 'What changes'],
+              ['after', 'After'],
+            ]}
+            onChange={story.setDiffMode}
+          />
+        )}
+      </span>
+    </div>
+  )
+}
+
+function keysDialog() {
+  return (
+    <div
+      role="dialog"
+      aria-label="Keys"
+      className="absolute right-6 bottom-6 z-50 rounded-lg border border-line-strong bg-sheet p-4"
+    >
+      <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">
+        {keyList.map(([key, words]) => (
+          <div key={key} className="contents">
+            <dt>
+              <Key>{key}</Key>
+            </dt>
+            <dd>{words}</dd>
+          </div>
+        ))}
+      </dl>
+    </div>
   )
 }

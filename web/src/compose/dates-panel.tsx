@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useState, type SetStateAction, type Dispatch } from 'react'
 import { counted, figure, withYear, writeColumn, type NewStep } from '@fabula/core'
 import type { DateForms } from '@fabula/core/api'
 import { Button, Segments } from '../ui/parts.tsx'
@@ -86,28 +86,7 @@ export const DatesPanel = ({ story, column, forms }: { story: Story; column: str
       <p>
         It holds <b>{noun[forms.type]}</b> as text, in {counted(list.length, 'form')}.
       </p>
-      {question && (
-        <div className="grid gap-1.5">
-          <p>
-            Is <b className="figures">{question.eitherExample}</b> {readings(question.eitherExample)}?{' '}
-            {counted(question.either, 'row')} can be either.{' '}
-            {question.dayFirst > 0 &&
-              `${figure(question.dayFirst)} can only have the day first, such as ${question.dayExample ?? ''}. `}
-            {question.monthFirst > 0 &&
-              `${figure(question.monthFirst)} can only have the month first, such as ${question.monthExample ?? ''}. `}
-            {question.dayFirst + question.monthFirst === 0 && 'Nothing in the column tells.'}
-          </p>
-          <Segments
-            label="Day or month first"
-            value={order}
-            of={[
-              ['day', 'day first'],
-              ['month', 'month first'],
-            ]}
-            onChange={setOrder}
-          />
-        </div>
-      )}
+      {question && questionBox(question, order, setOrder)}
       <ul>
         {list.map(({ pattern, rows: n, example }) => (
           <li key={pattern}>
@@ -166,5 +145,34 @@ export const DatesPanel = ({ story, column, forms }: { story: Story; column: str
         {`Read as ${dateWords()}`} ({figure(rows)})
       </Button>
     </section>
+  )
+}
+
+function questionBox(
+  question: NonNullable<DateForms['question']>,
+  order: '' | 'day' | 'month',
+  setOrder: Dispatch<SetStateAction<'' | 'day' | 'month'>>,
+) {
+  return (
+    <div className="grid gap-1.5">
+      <p>
+        Is <b className="figures">{question.eitherExample}</b> {readings(question.eitherExample)}?{' '}
+        {counted(question.either, 'row')} can be either.{' '}
+        {question.dayFirst > 0 &&
+          `${figure(question.dayFirst)} can only have the day first, such as ${question.dayExample ?? ''}. `}
+        {question.monthFirst > 0 &&
+          `${figure(question.monthFirst)} can only have the month first, such as ${question.monthExample ?? ''}. `}
+        {question.dayFirst + question.monthFirst === 0 && 'Nothing in the column tells.'}
+      </p>
+      <Segments
+        label="Day or month first"
+        value={order}
+        of={[
+          ['day', 'day first'],
+          ['month', 'month first'],
+        ]}
+        onChange={setOrder}
+      />
+    </div>
   )
 }

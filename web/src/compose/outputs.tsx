@@ -11,6 +11,7 @@ import {
   type FileOutput,
   type Output,
   type OutputFormat,
+  type Schema,
 } from '@fabula/core'
 import { connectionsQuery } from '../api/queries.ts'
 import { Button, Dot, Editable, Segments } from '../ui/parts.tsx'
@@ -218,31 +219,7 @@ const DatabaseTable = ({ output, put, story }: EditProps<DatabaseOutput> & { sto
           ]}
           onChange={(names) => set({ names })}
         />
-        <table className="figures text-[12.5px]">
-          <tbody>
-            {columns.map(({ from, name, type }) => (
-              <tr key={from} className="*:py-0.5 *:pr-3">
-                <td>{from}</td>
-                <td className="text-ink-3">→</td>
-                <td className="font-mono">{name}</td>
-                <td>
-                  <select
-                    className="field py-0! font-mono text-[12px]"
-                    aria-label={`Type of ${name} there`}
-                    value={type}
-                    onChange={(event) =>
-                      set({ types: { ...output.types, [from]: event.target.value as DatabaseType } })
-                    }
-                  >
-                    {typesThere[schema.find((field) => field.name === from)?.type ?? 'text'].map((one) => (
-                      <option key={one}>{one}</option>
-                    ))}
-                  </select>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        {columnNames(columns, set, output, schema)}
         <details>
           <summary className="cursor-pointer text-[12.5px] text-ink-2">The statement that makes it</summary>
           <pre className="mt-1 overflow-auto bg-sunk p-2 font-mono text-[12px]">{createStatement(output, schema)}</pre>
@@ -323,4 +300,37 @@ const freshOutput = (outputs: readonly Output[], table: string): FileOutput => {
   let file = `${table}-tidy.csv`
   for (let n = 2; taken.includes(file); n++) file = `${table}-tidy-${n}.csv`
   return { table, format: 'csv', file }
+}
+
+function columnNames(
+  columns: ReturnType<typeof databaseColumns>,
+  set: (next: Partial<DatabaseOutput>) => void,
+  output: DatabaseOutput,
+  schema: Schema,
+) {
+  return (
+    <table className="figures text-[12.5px]">
+      <tbody>
+        {columns.map(({ from, name, type }) => (
+          <tr key={from} className="*:py-0.5 *:pr-3">
+            <td>{from}</td>
+            <td className="text-ink-3">→</td>
+            <td className="font-mono">{name}</td>
+            <td>
+              <select
+                className="field py-0! font-mono text-[12px]"
+                aria-label={`Type of ${name} there`}
+                value={type}
+                onChange={(event) => set({ types: { ...output.types, [from]: event.target.value as DatabaseType } })}
+              >
+                {typesThere[schema.find((field) => field.name === from)?.type ?? 'text'].map((one) => (
+                  <option key={one}>{one}</option>
+                ))}
+              </select>
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
 }

@@ -1,5 +1,5 @@
-import { useVirtualizer } from '@tanstack/react-virtual'
-import { useEffect, useRef, useState, type KeyboardEvent } from 'react'
+import { useVirtualizer, type ReactVirtualizer } from '@tanstack/react-virtual'
+import { useEffect, useRef, useState, type JSX, type Dispatch, type KeyboardEvent, type SetStateAction } from 'react'
 import { ownValue, counted, figure } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
 import type { Story } from '../story/use-story.ts'
@@ -9,7 +9,7 @@ import { FindBar, type FoundCell } from './find-bar.tsx'
 import { Head } from './head.tsx'
 import { ViewMenu } from './view-menu.tsx'
 import { usePages } from './use-pages.ts'
-import { useGridView } from './use-view.ts'
+import { useGridView, type GridView } from './use-view.ts'
 import { useTallRows } from './use-tall-rows.ts'
 
 const headHeight = 68
@@ -331,39 +331,20 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
           className="sticky top-0 z-20 text-[12.5px]"
           style={{ width: across.getTotalSize() + offset }}
         >
-          <div
-            role="row"
-            aria-rowindex={1}
-            className="relative flex border-b border-line-strong bg-sheet"
-            style={{ height: headHeight }}
-          >
-            <div
-              role="columnheader"
-              aria-label="Row"
-              className="sticky left-0 z-30 h-full flex-none border-r border-line bg-paper"
-              style={{ width: numberWidth }}
-            >
-              <span className="block pt-1.5 pr-2 text-right text-[12px] text-ink-3">row</span>
-              <ViewMenu
-                view={stageView}
-                change={setStageView}
-                chosen={chosen}
-                names={columns.map(({ name }) => name)}
-                fit={fit}
-                find={() => setFinding(true)}
-              />
-            </div>
-            {still > 0 && (
-              <div
-                role="presentation"
-                className="sticky z-20 h-full flex-none shadow-[1px_0_0_var(--line-strong)]"
-                style={{ left: numberWidth, width: stillWidth }}
-              >
-                {stillAt.map((left, at) => head(at, left))}
-              </div>
-            )}
-            {across.getVirtualItems().map(({ index, start }) => head(index + Math.max(0, still), start + offset))}
-          </div>
+          {gridHead(
+            stageView,
+            setStageView,
+            chosen,
+            columns,
+            fit,
+            setFinding,
+            still,
+            stillWidth,
+            stillAt,
+            head,
+            across,
+            offset,
+          )}
         </div>
         <div
           role="rowgroup"
@@ -432,5 +413,61 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
         {message}
       </p>
     </>
+  )
+}
+
+function gridHead(
+  stageView: GridView,
+  setStageView: (next: Partial<GridView>) => void,
+  chosen: readonly string[],
+  columns: {
+    name: string
+    type: 'boolean' | 'date' | 'text' | 'integer' | 'decimal' | 'datetime' | 'time' | 'list'
+    state: 'same' | 'added' | 'removed'
+    was?: string | undefined
+  }[],
+  fit: (names: readonly string[]) => void,
+  setFinding: Dispatch<SetStateAction<boolean>>,
+  still: number,
+  stillWidth: number,
+  stillAt: number[],
+  head: (at: number, left: number) => JSX.Element,
+  across: ReactVirtualizer<HTMLDivElement, Element>,
+  offset: number,
+) {
+  return (
+    <div
+      role="row"
+      aria-rowindex={1}
+      className="relative flex border-b border-line-strong bg-sheet"
+      style={{ height: headHeight }}
+    >
+      <div
+        role="columnheader"
+        aria-label="Row"
+        className="sticky left-0 z-30 h-full flex-none border-r border-line bg-paper"
+        style={{ width: numberWidth }}
+      >
+        <span className="block pt-1.5 pr-2 text-right text-[12px] text-ink-3">row</span>
+        <ViewMenu
+          view={stageView}
+          change={setStageView}
+          chosen={chosen}
+          names={columns.map(({ name }) => name)}
+          fit={fit}
+          find={() => setFinding(true)}
+        />
+      </div>
+      {still > 0 && (
+        <div
+          role="presentation"
+          className="sticky z-20 h-full flex-none shadow-[1px_0_0_var(--line-strong)]"
+          style={{ left: numberWidth, width: stillWidth }}
+        >
+          {stillAt.map((left, at) => head(at, left))}
+        </div>
+      )}
+      {across.getVirtualItems().map(({ index, start }) => head(index + Math.max(0, still), start + offset))}
+    </div>
   )
 }

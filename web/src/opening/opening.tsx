@@ -8,8 +8,9 @@ import {
   type Recipe,
   type Step,
 } from '@fabula/core'
-import type { FileRef, FlowReply } from '@fabula/core/api'
+import type { FileRef, FlowReply, OpenReply } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
+import type { UseQueryResult } from '@tanstack/react-query'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState, type DragEvent } from 'react'
 import { useLocation, useNavigate, useParams } from 'react-router'
@@ -120,37 +121,7 @@ const OpeningView = ({ title, start, keep, back }: OpeningProps) => {
       onDragOver={(event: DragEvent) => event.preventDefault()}
       onDrop={(event: DragEvent) => (event.preventDefault(), void add(event.dataTransfer.files))}
     >
-      <section aria-label="How it is opened" className="flex min-h-0 flex-col border-r border-line">
-        <div className="min-h-0 flex-1 overflow-auto p-4">
-          <h1 className="sr-only">{title}</h1>
-          <p
-            className="mb-4 rounded-[10px] border-[1.5px] border-dashed border-rubric bg-sheet px-3.5 py-3 font-serif text-[15px] leading-relaxed"
-            data-state="draft"
-          >
-            {sentenceText(step, (id) => id)}
-          </p>
-          {error && (
-            <div className="mb-4">
-              <Notice kind="removed">{error}</Notice>
-            </div>
-          )}
-          <OpeningSettings opening={opening} add={(list) => void add(list)} />
-        </div>
-        <div className="flex items-center gap-3 border-t border-line px-4 py-2.5">
-          <Button look="main" disabled={!ready || busy} onClick={() => void done()}>
-            Keep
-          </Button>
-          <Key>Enter</Key>
-          <button type="button" className="text-ink-2 hover:text-ink" onClick={back}>
-            Discard
-          </button>
-          <span role="status" className="figures ml-auto truncate text-ink-2">
-            {ready && opened.data
-              ? `${counted(opened.data.rows, 'row')} · ${counted(opened.data.columns.length, 'column')}`
-              : ''}
-          </span>
-        </div>
-      </section>
+      {openingSettings(title, step, error, opening, add, ready, busy, done, back, opened)}
       <section aria-label="The file" className="flex min-h-0 min-w-0 flex-col bg-sheet">
         <div className="flex items-center gap-3 border-b border-line px-3.5 py-2.5">
           <h2 className="truncate font-serif text-[14px] font-medium">
@@ -245,5 +216,52 @@ export const OpenInFlow = () => {
   if (files.length === 0) return null
   return (
     <OpeningView title="Open a file" start={{ files, read: step && openedBy(step)?.read }} keep={keep} back={back} />
+  )
+}
+
+function openingSettings(
+  title: string,
+  step: Step,
+  error: string | undefined,
+  opening: Opening,
+  add: (list: FileList) => Promise<void>,
+  ready: boolean,
+  busy: boolean,
+  done: () => Promise<void>,
+  back: () => void,
+  opened: UseQueryResult<OpenReply>,
+) {
+  return (
+    <section aria-label="How it is opened" className="flex min-h-0 flex-col border-r border-line">
+      <div className="min-h-0 flex-1 overflow-auto p-4">
+        <h1 className="sr-only">{title}</h1>
+        <p
+          className="mb-4 rounded-[10px] border-[1.5px] border-dashed border-rubric bg-sheet px-3.5 py-3 font-serif text-[15px] leading-relaxed"
+          data-state="draft"
+        >
+          {sentenceText(step, (id) => id)}
+        </p>
+        {error && (
+          <div className="mb-4">
+            <Notice kind="removed">{error}</Notice>
+          </div>
+        )}
+        <OpeningSettings opening={opening} add={(list) => void add(list)} />
+      </div>
+      <div className="flex items-center gap-3 border-t border-line px-4 py-2.5">
+        <Button look="main" disabled={!ready || busy} onClick={() => void done()}>
+          Keep
+        </Button>
+        <Key>Enter</Key>
+        <button type="button" className="text-ink-2 hover:text-ink" onClick={back}>
+          Discard
+        </button>
+        <span role="status" className="figures ml-auto truncate text-ink-2">
+          {ready && opened.data
+            ? `${counted(opened.data.rows, 'row')} · ${counted(opened.data.columns.length, 'column')}`
+            : ''}
+        </span>
+      </div>
+    </section>
   )
 }

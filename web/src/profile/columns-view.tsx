@@ -1,5 +1,5 @@
 import { useQueries } from '@tanstack/react-query'
-import { lazy, Suspense, useState } from 'react'
+import { lazy, Suspense, useState, type SetStateAction, type Dispatch } from 'react'
 import { ownValue, counted, typeWords, type Schema, type Condition } from '@fabula/core'
 import { factsQuery, type Cursor } from '../api/queries.ts'
 import { Button } from '../ui/parts.tsx'
@@ -53,25 +53,7 @@ export const ColumnsView = ({ story }: { story: Story }) => {
   const choose = (where: Condition | undefined): void => where && story.begin({ kind: 'filter', where })
   return (
     <div className="flex min-h-0 flex-1 flex-col">
-      <div className="flex items-center gap-3 border-b border-line px-3.5 py-2">
-        <input
-          className="field w-[200px]"
-          placeholder="Find a column"
-          aria-label="Find a column"
-          value={find}
-          onChange={(event) => setFind(event.target.value)}
-        />
-        <label className="flex items-center gap-1.5 text-ink-2">
-          <input
-            type="checkbox"
-            checked={beside}
-            disabled={!before}
-            onChange={(event) => setBeside(event.target.checked)}
-          />{' '}
-          beside what was before this sentence
-        </label>
-        <span className="figures ml-auto text-[12px] text-ink-3">{counted(schema.length, 'column')}</span>
-      </div>
+      {columnsHeading(find, setFind, beside, before, setBeside, schema)}
       <div
         className="grid min-h-0 flex-1 auto-rows-min grid-cols-[repeat(auto-fill,minmax(230px,1fr))] overflow-auto"
         tabIndex={0}
@@ -147,6 +129,37 @@ export const ColumnsView = ({ story }: { story: Story }) => {
           </div>
         )}
       </div>
+    </div>
+  )
+}
+
+function columnsHeading(
+  find: string,
+  setFind: Dispatch<SetStateAction<string>>,
+  beside: boolean,
+  before: { cursor: Cursor; schema: Schema } | undefined,
+  setBeside: Dispatch<SetStateAction<boolean>>,
+  schema: Schema,
+) {
+  return (
+    <div className="flex items-center gap-3 border-b border-line px-3.5 py-2">
+      <input
+        className="field w-[200px]"
+        placeholder="Find a column"
+        aria-label="Find a column"
+        value={find}
+        onChange={(event) => setFind(event.target.value)}
+      />
+      <label className="flex items-center gap-1.5 text-ink-2">
+        <input
+          type="checkbox"
+          checked={beside}
+          disabled={!before}
+          onChange={(event) => setBeside(event.target.checked)}
+        />{' '}
+        beside what was before this sentence
+      </label>
+      <span className="figures ml-auto text-[12px] text-ink-3">{counted(schema.length, 'column')}</span>
     </div>
   )
 }

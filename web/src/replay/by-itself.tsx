@@ -3,7 +3,7 @@ import { ownValue } from '@fabula/core'
 import type { FileRef, WatchesReply, WatchSettings } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
+import { useEffect, useState, type Dispatch, type SetStateAction } from 'react'
 import { ask } from '../api/client.ts'
 import { watchesQuery, type Endpoint } from '../api/queries.ts'
 import { parameterInput } from '../sentence/parameters.tsx'
@@ -122,59 +122,7 @@ const WatchForm = ({
         })
       }}
     >
-      <p className="flex flex-wrap items-center gap-2">
-        Replay the story
-        <select
-          className="field font-sans text-[13px]"
-          aria-label="When"
-          value={kind}
-          onChange={(event) => (setKind(event.target.value as ScheduleKind), setDay(1))}
-        >
-          {(Object.keys(kindWords) as ScheduleKind[]).map((one) => (
-            <option key={one} value={one}>
-              {kindWords[one]}
-            </option>
-          ))}
-        </select>
-        {kind === 'weekly' && (
-          <select
-            className="field font-sans text-[13px]"
-            aria-label="Day of the week"
-            value={day}
-            onChange={(event) => setDay(Number(event.target.value))}
-          >
-            {days.map((name, i) => (
-              <option key={name} value={i + 1}>
-                on {name}
-              </option>
-            ))}
-          </select>
-        )}
-        {kind === 'monthly' && (
-          <select
-            className="field font-sans text-[13px]"
-            aria-label="Day of the month"
-            value={day}
-            onChange={(event) => setDay(Number(event.target.value))}
-          >
-            {Array.from({ length: 31 }, (_, i) => (
-              <option key={i} value={i + 1}>
-                on the {ordinal(i + 1)}
-              </option>
-            ))}
-          </select>
-        )}
-        {kind !== 'arrival' && (
-          <input
-            type="time"
-            required
-            className="field figures text-[13px]"
-            aria-label="Time of day"
-            value={at}
-            onChange={(event) => setAt(event.target.value)}
-          />
-        )}
-      </p>
+      {whenFields(kind, setKind, setDay, day, at, setAt)}
       <label className="grid gap-0.5 font-sans text-[12px] text-ink-3">
         {kind === 'arrival'
           ? 'The folder of this server that is watched'
@@ -353,5 +301,70 @@ export const ByItself = ({
       )}
       {watches.error && <Notice kind="removed">{watches.error.message}</Notice>}
     </section>
+  )
+}
+
+function whenFields(
+  kind: string,
+  setKind: Dispatch<SetStateAction<'arrival' | 'daily' | 'weekly' | 'monthly'>>,
+  setDay: Dispatch<SetStateAction<number>>,
+  day: number,
+  at: string,
+  setAt: Dispatch<SetStateAction<string>>,
+) {
+  return (
+    <p className="flex flex-wrap items-center gap-2">
+      Replay the story
+      <select
+        className="field font-sans text-[13px]"
+        aria-label="When"
+        value={kind}
+        onChange={(event) => (setKind(event.target.value as ScheduleKind), setDay(1))}
+      >
+        {(Object.keys(kindWords) as ScheduleKind[]).map((one) => (
+          <option key={one} value={one}>
+            {kindWords[one]}
+          </option>
+        ))}
+      </select>
+      {kind === 'weekly' && (
+        <select
+          className="field font-sans text-[13px]"
+          aria-label="Day of the week"
+          value={day}
+          onChange={(event) => setDay(Number(event.target.value))}
+        >
+          {days.map((name, i) => (
+            <option key={name} value={i + 1}>
+              on {name}
+            </option>
+          ))}
+        </select>
+      )}
+      {kind === 'monthly' && (
+        <select
+          className="field font-sans text-[13px]"
+          aria-label="Day of the month"
+          value={day}
+          onChange={(event) => setDay(Number(event.target.value))}
+        >
+          {Array.from({ length: 31 }, (_, i) => (
+            <option key={i} value={i + 1}>
+              on the {ordinal(i + 1)}
+            </option>
+          ))}
+        </select>
+      )}
+      {kind !== 'arrival' && (
+        <input
+          type="time"
+          required
+          className="field figures text-[13px]"
+          aria-label="Time of day"
+          value={at}
+          onChange={(event) => setAt(event.target.value)}
+        />
+      )}
+    </p>
   )
 }

@@ -1,10 +1,17 @@
-import { answered, counted, ownValue, tableNames, withoutColumnAlias, type Recipe } from '@fabula/core'
-import type { FileRef, FitReply, RunReply } from '@fabula/core/api'
+import { answered, counted, ownValue, tableNames, withoutColumnAlias, type Condition, type Recipe } from '@fabula/core'
+import type { FileRef, FitReply, FlowReply, RunReply } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
-import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useRef, useState, type DragEvent } from 'react'
+import {
+  useMutation,
+  useQueries,
+  useQuery,
+  useQueryClient,
+  type UseMutationResult,
+  type UseQueryResult,
+} from '@tanstack/react-query'
+import { useEffect, useRef, useState, type Dispatch, type DragEvent, type SetStateAction } from 'react'
 import { ask, upload } from '../api/client.ts'
-import { editionsQuery, flowQuery, runQuery, runsQuery, storyQuery } from '../api/queries.ts'
+import { editionsQuery, flowQuery, runQuery, runsQuery, storyQuery, type Endpoint } from '../api/queries.ts'
 import { parameterInput } from '../sentence/parameters.tsx'
 import { useFlow } from '../story/flow-context.ts'
 import { download } from '../ui/download.ts'
@@ -179,83 +186,28 @@ export const Replay = () => {
                 .join(', ')} · kept from last time`
             return `waits for ${pattern ?? 'a file'}`
           }
-          return (
-            <section key={id} aria-label={name} className="mb-3 rounded-xl border border-line bg-sheet px-4 py-[13px]">
-              <div className="flex items-center gap-[9px]">
-                <Dot entry={i} />
-                <b className="font-serif text-[14px]">{name}</b>
-                {fresh && one && (
-                  <span className={`font-semibold ${verdictWords[verdict][1]}`}>{verdictWords[verdict][0]}</span>
-                )}
-                <span className="figures ml-auto text-[12.5px] text-ink-2">{filesText()}</span>
-              </div>
-              {sources.length > 0 && !place.token && (
-                <Button look="link" className="py-0!" onClick={() => void fetchAnew(id, sources)}>
-                  Fetch it anew from where it came
-                </Button>
-              )}
-              {fresh && report && (
-                <Findings
-                  report={report}
-                  input={id}
-                  known={Object.fromEntries((columns ?? []).map((column) => [column.name, column.also ?? []]))}
-                  answers={{
-                    accepted: ownValue(renames, id) ?? {},
-                    accept: (from, to) => setRenames({ ...renames, [id]: { ...ownValue(renames, id), [from]: to } }),
-                    undo: (from) => undoAnswer(id, from),
-                    ...(changes
-                      ? {
-                          keep: (finding, offer) =>
-                            remember.mutate({
-                              recipe: answered(flow.recipe, finding, offer),
-                              ...(offer.do === 'rename' ? { drop: [id, offer.column] as const } : {}),
-                            }),
-                          forget: (from) =>
-                            remember.mutate({
-                              recipe: {
-                                ...flow.recipe,
-                                inputs: flow.recipe.inputs.map((input) =>
-                                  input.id === id ? withoutColumnAlias(input, from) : input,
-                                ),
-                              },
-                            }),
-                        }
-                      : {}),
-                  }}
-                />
-              )}
-            </section>
+          return inputCard(
+            id,
+            name,
+            i,
+            fresh,
+            one,
+            verdict,
+            filesText,
+            sources,
+            place,
+            fetchAnew,
+            report,
+            columns,
+            renames,
+            setRenames,
+            undoAnswer,
+            changes,
+            remember,
+            flow,
           )
         })}
-        {(flow.recipe.parameters ?? []).length > 0 && (
-          <section aria-label="Asked at replay" className="mb-3 rounded-xl border border-line bg-sheet px-4 py-[13px]">
-            <h2 className="mb-2 font-serif text-[14px] font-semibold">What this replay needs to know</h2>
-            <div className="grid gap-2">
-              {(flow.recipe.parameters ?? []).map(({ name, type, value }) => (
-                <label key={name} className="grid grid-cols-[160px_1fr] items-center gap-3">
-                  <span className="truncate">{name}</span>
-                  {type === 'boolean' ? (
-                    <select
-                      className="field"
-                      value={ownValue(values, name) ?? String(value ?? 'false')}
-                      onChange={(event) => setValues({ ...values, [name]: event.target.value })}
-                    >
-                      <option>true</option>
-                      <option>false</option>
-                    </select>
-                  ) : (
-                    <input
-                      className="field figures"
-                      {...parameterInput(type)}
-                      value={ownValue(values, name) ?? String(value ?? '')}
-                      onChange={(event) => setValues({ ...values, [name]: event.target.value })}
-                    />
-                  )}
-                </label>
-              ))}
-            </div>
-          </section>
-        )}
+        {(flow.recipe.parameters ?? []).length > 0 && askedValues(flow, values, setValues)}
         {homeless.map((file) => (
           <Notice key={file.hash}>
             {file.name} fits no input of the story by its name or its columns. It is{' '}
@@ -272,36 +224,7 @@ export const Replay = () => {
           </Notice>
         ))}
         {(problem ?? fit.error?.message) && <Notice kind="removed">{problem ?? fit.error?.message}</Notice>}
-        <div className="mt-4 flex items-center gap-2.5">
-          <Button
-            look="main"
-            className="px-4 py-2"
-            disabled={
-              !given ||
-              !complete ||
-              !report ||
-              report.verdict === 'does-not-fit' ||
-              fit.isFetching ||
-              state === 'running'
-            }
-            onClick={() => replay.mutate()}
-          >
-            Replay the story
-          </Button>
-          {report && (
-            <Button
-              onClick={() =>
-                download(
-                  `${flow.recipe.name} fit`,
-                  'json',
-                  `data:application/json,${encodeURIComponent(JSON.stringify({ verdict: report.verdict, findings: report.findings }, null, 2))}`,
-                )
-              }
-            >
-              Download this report
-            </Button>
-          )}
-        </div>
+        {replayButtons(given, complete, report, fit, state, replay, flow)}
         {report?.verdict === 'does-not-fit' && <p className="mt-2 text-ink-2">Answer what is asked above first.</p>}
         {flow.rights === 'all' && (
           <ByItself
@@ -312,51 +235,490 @@ export const Replay = () => {
           />
         )}
       </section>
-      <section className="relative overflow-auto bg-sheet px-[30px] py-[26px]" aria-label="What happened">
-        {run.data?.state === 'running' && (
-          <div role="status" className="mb-4 flex items-center gap-3">
-            <progress className="flex-1" aria-label="Progress" max={Math.max(1, run.data.of)} value={run.data.done} />
-            <span className="figures text-ink-2">
-              {run.data.done} of {run.data.of}: {run.data.doing}
-            </span>
-            <Button onClick={() => void ask(api.runReply, 'DELETE', `${place.base}/runs/${shownId}`)}>Stop</Button>
-          </div>
-        )}
-        {run.data && (
-          <ReplayInputs
-            run={run.data}
-            runs={runs.data?.runs ?? []}
-            editions={editions}
-            nameOf={(id) => flow.recipe.inputs.find((input) => input.id === id)?.name ?? id}
-            again={() => again.mutate(run.data.id)}
-          />
-        )}
-        {run.data && (run.data.state === 'failed' || run.data.state === 'stopped') && (
-          <Notice kind="removed">{run.data.sentence}</Notice>
-        )}
-        {run.data?.state === 'done' ? (
-          <>
-            <h2 className="mb-2.5 font-serif text-[16px] font-semibold">What came out</h2>
-            <Result run={run.data} base={place.base} nameOf={tableNames(flow.recipe)} />
-            {run.data.pictures.map(({ picture, data }) => (
-              <DrawnPicture key={picture.id} picture={picture} data={data} />
-            ))}
-            <h2 className="mb-2.5 font-serif text-[16px] font-semibold">What happened, sentence by sentence</h2>
-            <StepStatisticsTable
-              run={run.data}
-              last={last}
-              names={Object.fromEntries(flow.recipe.tables.map(({ id, name }) => [id, name]))}
-            />
-          </>
-        ) : (
-          !run.data && (
-            <p className="mb-6 font-serif text-[14px] text-ink-3 italic">
-              What the replay does to your rows will stand here, beside what it did last time.
-            </p>
-          )
-        )}
-        <PastReplays runs={runs.data?.runs ?? []} shown={shownId} show={setRunId} />
-      </section>
+      {outcome(run, place, shownId, runs, editions, flow, again, last, setRunId)}
     </main>
+  )
+}
+
+function inputCard(
+  id: string,
+  name: string,
+  i: number,
+  fresh: readonly FileRef[] | undefined,
+  one: FitReply['inputs'][number] | undefined,
+  verdict: keyof typeof verdictWords,
+  filesText: () => string,
+  sources: number[],
+  place: Endpoint,
+  fetchAnew: (input: string, sources: readonly number[]) => Promise<void>,
+  report: FitReply | undefined,
+  columns:
+    | {
+        name: string
+        type: 'boolean' | 'date' | 'text' | 'integer' | 'decimal' | 'datetime' | 'time' | 'list'
+        also?: string[] | undefined
+      }[]
+    | undefined,
+  renames: AnsweredRenames,
+  setRenames: Dispatch<SetStateAction<AnsweredRenames>>,
+  undoAnswer: (id: string, from: string) => void,
+  changes: boolean,
+  remember: UseMutationResult<
+    {
+      id: string
+      recipe: Recipe
+      edit: number
+      canUndo: boolean
+      canRedo: boolean
+      changedAt: string
+      files: Record<string, { name: string; hash: string; size: number; source?: number | undefined }[]>
+      rights: 'edit' | 'all' | 'replay' | 'copy'
+      edition: string | null
+      heldSince: string | null
+      heldFrom: Recipe | null
+      pictures: {
+        id: string
+        name: string
+        table: string
+        kind: 'bar' | 'stacked' | 'line' | 'pie' | 'scatter' | 'histogram'
+        label: string
+        how: 'count' | 'sum' | 'mean' | 'median' | 'min' | 'max' | 'distinct'
+        series?: string | undefined
+        column?: string | undefined
+      }[]
+    },
+    Error,
+    { recipe: Recipe; drop?: readonly [string, string] },
+    unknown
+  >,
+  flow: FlowReply,
+) {
+  return (
+    <section key={id} aria-label={name} className="mb-3 rounded-xl border border-line bg-sheet px-4 py-[13px]">
+      <div className="flex items-center gap-[9px]">
+        <Dot entry={i} />
+        <b className="font-serif text-[14px]">{name}</b>
+        {fresh && one && (
+          <span className={`font-semibold ${verdictWords[verdict][1]}`}>{verdictWords[verdict][0]}</span>
+        )}
+        <span className="figures ml-auto text-[12.5px] text-ink-2">{filesText()}</span>
+      </div>
+      {sources.length > 0 && !place.token && (
+        <Button look="link" className="py-0!" onClick={() => void fetchAnew(id, sources)}>
+          Fetch it anew from where it came
+        </Button>
+      )}
+      {fresh && report && (
+        <Findings
+          report={report}
+          input={id}
+          known={Object.fromEntries((columns ?? []).map((column) => [column.name, column.also ?? []]))}
+          answers={{
+            accepted: ownValue(renames, id) ?? {},
+            accept: (from, to) => setRenames({ ...renames, [id]: { ...ownValue(renames, id), [from]: to } }),
+            undo: (from) => undoAnswer(id, from),
+            ...(changes
+              ? {
+                  keep: (finding, offer) =>
+                    remember.mutate({
+                      recipe: answered(flow.recipe, finding, offer),
+                      ...(offer.do === 'rename' ? { drop: [id, offer.column] as const } : {}),
+                    }),
+                  forget: (from) =>
+                    remember.mutate({
+                      recipe: {
+                        ...flow.recipe,
+                        inputs: flow.recipe.inputs.map((input) =>
+                          input.id === id ? withoutColumnAlias(input, from) : input,
+                        ),
+                      },
+                    }),
+                }
+              : {}),
+          }}
+        />
+      )}
+    </section>
+  )
+}
+
+function askedValues(
+  flow: FlowReply,
+  values: Record<string, string>,
+  setValues: Dispatch<SetStateAction<Record<string, string>>>,
+) {
+  return (
+    <section aria-label="Asked at replay" className="mb-3 rounded-xl border border-line bg-sheet px-4 py-[13px]">
+      <h2 className="mb-2 font-serif text-[14px] font-semibold">What this replay needs to know</h2>
+      <div className="grid gap-2">
+        {(flow.recipe.parameters ?? []).map(({ name, type, value }) => (
+          <label key={name} className="grid grid-cols-[160px_1fr] items-center gap-3">
+            <span className="truncate">{name}</span>
+            {type === 'boolean' ? (
+              <select
+                className="field"
+                value={ownValue(values, name) ?? String(value ?? 'false')}
+                onChange={(event) => setValues({ ...values, [name]: event.target.value })}
+              >
+                <option>true</option>
+                <option>false</option>
+              </select>
+            ) : (
+              <input
+                className="field figures"
+                {...parameterInput(type)}
+                value={ownValue(values, name) ?? String(value ?? '')}
+                onChange={(event) => setValues({ ...values, [name]: event.target.value })}
+              />
+            )}
+          </label>
+        ))}
+      </div>
+    </section>
+  )
+}
+
+function replayButtons(
+  given: boolean,
+  complete: boolean,
+  report: FitReply | undefined,
+  fit: UseQueryResult<FitReply>,
+  state: string | undefined,
+  replay: UseMutationResult<
+    {
+      id: string
+      state: 'running' | 'done' | 'failed' | 'stopped'
+      done: number
+      of: number
+      doing: string
+      sentence: string | null
+      startedAt: string
+      edit: number
+      editAt: string
+      clock: number
+      by: string | null
+      retells: string | null
+      alone: boolean
+      parameters: Record<string, string>
+      renames: Record<string, Record<string, string>>
+      files: { input: string; name: string; hash: string; rows: number }[]
+      tables: {
+        id: string
+        steps: {
+          id: string
+          kind: string
+          sentence: string
+          rowsIn: number
+          rowsOut: number
+          rowsLeft: number
+          rowsCame: number
+          columnsAdded: string[]
+          columnsDropped: string[]
+          columnsRenamed: Record<string, string>
+          cellsChanged: number
+          unreadable: Record<string, number>
+          notes: Record<string, number>
+          check?: { passed: boolean; stop: boolean; say: string; figure: number | null } | undefined
+        }[]
+      }[]
+      outputs: {
+        table: string
+        file: string
+        format: 'csv' | 'xlsx' | 'json' | 'parquet' | 'postgresql'
+        hash: string
+        into: string | null
+        rows: number
+        columns: number
+        first: (string | null)[][]
+        names: string[]
+      }[]
+      pictures: {
+        picture: {
+          id: string
+          name: string
+          table: string
+          kind: 'bar' | 'stacked' | 'line' | 'pie' | 'scatter' | 'histogram'
+          label: string
+          how: 'count' | 'sum' | 'mean' | 'median' | 'min' | 'max' | 'distinct'
+          series?: string | undefined
+          column?: string | undefined
+        }
+        data: {
+          labels: string[]
+          series: string[]
+          values: (number | null)[][]
+          points: [number, number][]
+          wheres: (Condition | null)[]
+          beyond: number
+        }
+      }[]
+    },
+    Error,
+    void,
+    unknown
+  >,
+  flow: FlowReply,
+) {
+  return (
+    <div className="mt-4 flex items-center gap-2.5">
+      <Button
+        look="main"
+        className="px-4 py-2"
+        disabled={
+          !given || !complete || !report || report.verdict === 'does-not-fit' || fit.isFetching || state === 'running'
+        }
+        onClick={() => replay.mutate()}
+      >
+        Replay the story
+      </Button>
+      {report && (
+        <Button
+          onClick={() =>
+            download(
+              `${flow.recipe.name} fit`,
+              'json',
+              `data:application/json,${encodeURIComponent(JSON.stringify({ verdict: report.verdict, findings: report.findings }, null, 2))}`,
+            )
+          }
+        >
+          Download this report
+        </Button>
+      )}
+    </div>
+  )
+}
+
+function outcome(
+  run: UseQueryResult<RunReply>,
+  place: Endpoint,
+  shownId: string,
+  runs: UseQueryResult<
+    {
+      runs: {
+        id: string
+        state: 'running' | 'done' | 'failed' | 'stopped'
+        done: number
+        of: number
+        doing: string
+        sentence: string | null
+        startedAt: string
+        edit: number
+        editAt: string
+        clock: number
+        by: string | null
+        retells: string | null
+        alone: boolean
+        parameters: Record<string, string>
+        renames: Record<string, Record<string, string>>
+        files: { input: string; name: string; hash: string; rows: number }[]
+        outputs: {
+          file: string
+          format: 'csv' | 'xlsx' | 'json' | 'parquet' | 'postgresql'
+          hash: string
+          rows: number
+          table: string
+          into: string | null
+          columns: number
+        }[]
+      }[]
+    },
+    Error
+  >,
+  editions: { id: number; edit: number; name: string; note: string; at: string; recipe: Recipe }[],
+  flow: FlowReply,
+  again: UseMutationResult<
+    {
+      id: string
+      state: 'running' | 'done' | 'failed' | 'stopped'
+      done: number
+      of: number
+      doing: string
+      sentence: string | null
+      startedAt: string
+      edit: number
+      editAt: string
+      clock: number
+      by: string | null
+      retells: string | null
+      alone: boolean
+      parameters: Record<string, string>
+      renames: Record<string, Record<string, string>>
+      files: { input: string; name: string; hash: string; rows: number }[]
+      tables: {
+        id: string
+        steps: {
+          id: string
+          kind: string
+          sentence: string
+          rowsIn: number
+          rowsOut: number
+          rowsLeft: number
+          rowsCame: number
+          columnsAdded: string[]
+          columnsDropped: string[]
+          columnsRenamed: Record<string, string>
+          cellsChanged: number
+          unreadable: Record<string, number>
+          notes: Record<string, number>
+          check?: { passed: boolean; stop: boolean; say: string; figure: number | null } | undefined
+        }[]
+      }[]
+      outputs: {
+        table: string
+        file: string
+        format: 'csv' | 'xlsx' | 'json' | 'parquet' | 'postgresql'
+        hash: string
+        into: string | null
+        rows: number
+        columns: number
+        first: (string | null)[][]
+        names: string[]
+      }[]
+      pictures: {
+        picture: {
+          id: string
+          name: string
+          table: string
+          kind: 'bar' | 'stacked' | 'line' | 'pie' | 'scatter' | 'histogram'
+          label: string
+          how: 'count' | 'sum' | 'mean' | 'median' | 'min' | 'max' | 'distinct'
+          series?: string | undefined
+          column?: string | undefined
+        }
+        data: {
+          labels: string[]
+          series: string[]
+          values: (number | null)[][]
+          points: [number, number][]
+          wheres: (Condition | null)[]
+          beyond: number
+        }
+      }[]
+    },
+    Error,
+    string,
+    unknown
+  >,
+  last:
+    | Pick<
+        {
+          id: string
+          state: 'running' | 'done' | 'failed' | 'stopped'
+          done: number
+          of: number
+          doing: string
+          sentence: string | null
+          startedAt: string
+          edit: number
+          editAt: string
+          clock: number
+          by: string | null
+          retells: string | null
+          alone: boolean
+          parameters: Record<string, string>
+          renames: Record<string, Record<string, string>>
+          files: { input: string; name: string; hash: string; rows: number }[]
+          tables: {
+            id: string
+            steps: {
+              id: string
+              kind: string
+              sentence: string
+              rowsIn: number
+              rowsOut: number
+              rowsLeft: number
+              rowsCame: number
+              columnsAdded: string[]
+              columnsDropped: string[]
+              columnsRenamed: Record<string, string>
+              cellsChanged: number
+              unreadable: Record<string, number>
+              notes: Record<string, number>
+              check?: { passed: boolean; stop: boolean; say: string; figure: number | null } | undefined
+            }[]
+          }[]
+          outputs: {
+            table: string
+            file: string
+            format: 'csv' | 'xlsx' | 'json' | 'parquet' | 'postgresql'
+            hash: string
+            into: string | null
+            rows: number
+            columns: number
+            first: (string | null)[][]
+            names: string[]
+          }[]
+          pictures: {
+            picture: {
+              id: string
+              name: string
+              table: string
+              kind: 'bar' | 'stacked' | 'line' | 'pie' | 'scatter' | 'histogram'
+              label: string
+              how: 'count' | 'sum' | 'mean' | 'median' | 'min' | 'max' | 'distinct'
+              series?: string | undefined
+              column?: string | undefined
+            }
+            data: {
+              labels: string[]
+              series: string[]
+              values: (number | null)[][]
+              points: [number, number][]
+              wheres: (Condition | null)[]
+              beyond: number
+            }
+          }[]
+        },
+        'tables'
+      >
+    | undefined,
+  setRunId: Dispatch<SetStateAction<string>>,
+) {
+  return (
+    <section className="relative overflow-auto bg-sheet px-[30px] py-[26px]" aria-label="What happened">
+      {run.data?.state === 'running' && (
+        <div role="status" className="mb-4 flex items-center gap-3">
+          <progress className="flex-1" aria-label="Progress" max={Math.max(1, run.data.of)} value={run.data.done} />
+          <span className="figures text-ink-2">
+            {run.data.done} of {run.data.of}: {run.data.doing}
+          </span>
+          <Button onClick={() => void ask(api.runReply, 'DELETE', `${place.base}/runs/${shownId}`)}>Stop</Button>
+        </div>
+      )}
+      {run.data && (
+        <ReplayInputs
+          run={run.data}
+          runs={runs.data?.runs ?? []}
+          editions={editions}
+          nameOf={(id) => flow.recipe.inputs.find((input) => input.id === id)?.name ?? id}
+          again={() => again.mutate(run.data.id)}
+        />
+      )}
+      {run.data && (run.data.state === 'failed' || run.data.state === 'stopped') && (
+        <Notice kind="removed">{run.data.sentence}</Notice>
+      )}
+      {run.data?.state === 'done' ? (
+        <>
+          <h2 className="mb-2.5 font-serif text-[16px] font-semibold">What came out</h2>
+          <Result run={run.data} base={place.base} nameOf={tableNames(flow.recipe)} />
+          {run.data.pictures.map(({ picture, data }) => (
+            <DrawnPicture key={picture.id} picture={picture} data={data} />
+          ))}
+          <h2 className="mb-2.5 font-serif text-[16px] font-semibold">What happened, sentence by sentence</h2>
+          <StepStatisticsTable
+            run={run.data}
+            last={last}
+            names={Object.fromEntries(flow.recipe.tables.map(({ id, name }) => [id, name]))}
+          />
+        </>
+      ) : (
+        !run.data && (
+          <p className="mb-6 font-serif text-[14px] text-ink-3 italic">
+            What the replay does to your rows will stand here, beside what it did last time.
+          </p>
+        )
+      )}
+      <PastReplays runs={runs.data?.runs ?? []} shown={shownId} show={setRunId} />
+    </section>
   )
 }

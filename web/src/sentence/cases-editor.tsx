@@ -4,6 +4,7 @@ import { ConditionEditor } from './condition-editor.tsx'
 import type { Story } from '../story/use-story.ts'
 import { ValueField } from './value-field.tsx'
 import { type AnyValue } from '../story/values.ts'
+import type { JSX } from 'react/jsx-runtime'
 
 type CaseBranch = { readonly when: Condition; readonly then: AnyValue }
 
@@ -38,38 +39,7 @@ export const CasesEditor = ({ step, schema, story }: { step: StepOf<'cases'>; sc
           aria-label={`Case ${i + 1}`}
           className="grid gap-1.5 border-b border-line pb-2"
         >
-          <div className="flex items-center gap-2">
-            <b className="w-[52px] text-ink-2">{i === 0 ? 'Write' : 'else'}</b>
-            <ValueField
-              label={`Value of case ${i + 1}`}
-              value={one.then}
-              schema={schema}
-              story={story}
-              set={(then) => put(i, { then })}
-            />
-            <span className="text-ink-2">where</span>
-            <span className="ml-auto flex items-center gap-1">
-              {rows(`case${i + 1}`)}
-              <Button
-                look="quiet"
-                className="px-1.5! py-0.5!"
-                aria-label={`Move case ${i + 1} up`}
-                disabled={i === 0}
-                onClick={() => swap(i)}
-              >
-                ↑
-              </Button>
-              <Button
-                look="quiet"
-                className="px-1.5! py-0.5!"
-                aria-label={`Take case ${i + 1} out`}
-                disabled={cases.length === 1}
-                onClick={() => set(cases.filter((_, k) => k !== i))}
-              >
-                ×
-              </Button>
-            </span>
-          </div>
+          {branchHeading(i, one, schema, story, put, rows, swap, cases, set)}
           <div className="pl-[60px]">
             <ConditionEditor
               story={story}
@@ -112,6 +82,53 @@ export const CasesEditor = ({ step, schema, story }: { step: StepOf<'cases'>; sc
       >
         Another case
       </Button>
+    </div>
+  )
+}
+
+function branchHeading(
+  i: number,
+  one: CaseBranch,
+  schema: Schema,
+  story: Story,
+  put: (i: number, next: Partial<CaseBranch>) => void,
+  rows: (key: string) => JSX.Element,
+  swap: (i: number) => void,
+  cases: readonly CaseBranch[],
+  set: (next: readonly CaseBranch[]) => void,
+) {
+  return (
+    <div className="flex items-center gap-2">
+      <b className="w-[52px] text-ink-2">{i === 0 ? 'Write' : 'else'}</b>
+      <ValueField
+        label={`Value of case ${i + 1}`}
+        value={one.then}
+        schema={schema}
+        story={story}
+        set={(then) => put(i, { then })}
+      />
+      <span className="text-ink-2">where</span>
+      <span className="ml-auto flex items-center gap-1">
+        {rows(`case${i + 1}`)}
+        <Button
+          look="quiet"
+          className="px-1.5! py-0.5!"
+          aria-label={`Move case ${i + 1} up`}
+          disabled={i === 0}
+          onClick={() => swap(i)}
+        >
+          ↑
+        </Button>
+        <Button
+          look="quiet"
+          className="px-1.5! py-0.5!"
+          aria-label={`Take case ${i + 1} out`}
+          disabled={cases.length === 1}
+          onClick={() => set(cases.filter((_, k) => k !== i))}
+        >
+          ×
+        </Button>
+      </span>
     </div>
   )
 }

@@ -1,5 +1,6 @@
+import type { ColumnType } from '@fabula/core'
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useState, type JSX } from 'react'
 import {
   conditionOps,
   isTest,
@@ -154,42 +155,7 @@ const TestEditor = ({
     )
   return (
     <div className="grid gap-2">
-      <div className="flex flex-wrap items-center gap-2">
-        <select
-          className="field max-w-[170px]"
-          aria-label="Column"
-          value={value.column}
-          onChange={(event) => set({ column: event.target.value, op: 'is-filled' })}
-        >
-          {schema.map(({ name }) => (
-            <option key={name}>{name}</option>
-          ))}
-        </select>
-        <select
-          className="field"
-          aria-label="Test"
-          value={value.op}
-          onChange={(event) => set(withOp(value, event.target.value as ConditionOp, type))}
-        >
-          {opsFor(type).map((op) => (
-            <option key={op} value={op}>
-              {opWords[op]}
-            </option>
-          ))}
-        </select>
-        {'value' in value && input('Value', value.value, (next) => set({ ...value, value: next }))}
-        {'from' in value && (
-          <>
-            {input('From', value.from, (next) => set({ ...value, from: next }))} and{' '}
-            {input('To', value.to, (next) => set({ ...value, to: next }))}
-          </>
-        )}
-        {remove && (
-          <Button look="quiet" aria-label="Take this test out" onClick={remove}>
-            ×
-          </Button>
-        )}
-      </div>
+      {testColumns(value, set, schema, type, input, remove)}
       {'values' in value && (
         <Values
           story={story}
@@ -315,6 +281,54 @@ export const ConditionEditor = ({
           A formula
         </Button>
       </div>
+    </div>
+  )
+}
+
+function testColumns(
+  value: Test,
+  set: (value: Condition) => void,
+  schema: Schema,
+  type: ColumnType | undefined,
+  input: (label: string, held: unknown, put: (next: string | number | boolean | null) => void) => JSX.Element,
+  remove: (() => void) | undefined,
+) {
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <select
+        className="field max-w-[170px]"
+        aria-label="Column"
+        value={value.column}
+        onChange={(event) => set({ column: event.target.value, op: 'is-filled' })}
+      >
+        {schema.map(({ name }) => (
+          <option key={name}>{name}</option>
+        ))}
+      </select>
+      <select
+        className="field"
+        aria-label="Test"
+        value={value.op}
+        onChange={(event) => set(withOp(value, event.target.value as ConditionOp, type))}
+      >
+        {opsFor(type).map((op) => (
+          <option key={op} value={op}>
+            {opWords[op]}
+          </option>
+        ))}
+      </select>
+      {'value' in value && input('Value', value.value, (next) => set({ ...value, value: next }))}
+      {'from' in value && (
+        <>
+          {input('From', value.from, (next) => set({ ...value, from: next }))} and{' '}
+          {input('To', value.to, (next) => set({ ...value, to: next }))}
+        </>
+      )}
+      {remove && (
+        <Button look="quiet" aria-label="Take this test out" onClick={remove}>
+          ×
+        </Button>
+      )}
     </div>
   )
 }

@@ -1,4 +1,13 @@
-import { useId, useLayoutEffect, useMemo, useRef, useState } from 'react'
+import {
+  useId,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type SetStateAction,
+  type RefObject,
+  type Dispatch,
+} from 'react'
 import { Link } from 'react-router'
 import {
   checkFormula,
@@ -200,56 +209,12 @@ export const FormulaEditor = ({
             every function, with examples
           </Link>
         </span>
-        <span className="relative grid rounded-md border border-line-strong bg-sheet">
-          <span aria-hidden className={`pointer-events-none col-start-1 row-start-1 ${look}`}>
-            {pieces(text, schema, problem).map((piece, i) => (
-              <span key={i} className={piece.look}>
-                {piece.text}
-              </span>
-            ))}{' '}
-          </span>
-          <textarea
-            ref={box}
-            autoFocus
-            aria-label="Formula"
-            aria-describedby={`${listId}-says`}
-            aria-invalid={problem !== undefined}
-            spellCheck={false}
-            value={text}
-            className={`col-start-1 row-start-1 resize-none overflow-hidden rounded-md bg-transparent text-transparent caret-ink ${look}`}
-            onChange={(event) => (setClosed(false), change(event.target.value, event.target.selectionStart))}
-            onSelect={(event) => setCaret(event.currentTarget.selectionStart)}
-            onKeyDown={keys}
-          />
-        </span>
+        {formulaField(look, text, schema, problem, box, listId, setClosed, change, setCaret, keys)}
       </label>
       <p id={`${listId}-says`} role="status" className={`min-h-5 ${problem ? 'text-removed' : 'text-ink-3'}`}>
         {verdict()}
       </p>
-      {offers.length > 0 && (
-        <ul role="listbox" aria-label="What may stand here" className="border-t border-line">
-          {offers.map(({ label, put, about, kind }, i) => {
-            const tone = () => {
-              if (kind === 'column') return 'text-token'
-              if (kind === 'parameter') return 'text-rubric'
-              return ''
-            }
-            return (
-              <li key={label} role="option" aria-selected={i === chosen}>
-                <button
-                  type="button"
-                  tabIndex={-1}
-                  className={`w-full rounded px-1 py-1 text-left hover:bg-sunk ${i === chosen ? 'bg-token-tint' : ''}`}
-                  onClick={() => insert(put, word.length)}
-                >
-                  <b className={`font-mono text-[12px] ${tone()}`}>{label}</b>{' '}
-                  <span className="text-ink-2">{about}</span>
-                </button>
-              </li>
-            )
-          })}
-        </ul>
-      )}
+      {offers.length > 0 && offerList(offers, chosen, insert, word)}
       {help && offers.length === 0 && (
         <p className="rounded-md bg-sunk px-2 py-1.5 text-[12.5px]">
           <span className="font-mono text-[12px]">
@@ -274,28 +239,106 @@ export const FormulaEditor = ({
           )}
         </p>
       )}
-      <div className="flex max-h-[90px] flex-wrap gap-1 overflow-auto" aria-label="Columns and what is asked at replay">
-        {schema.map(({ name }) => (
-          <button
-            key={name}
-            type="button"
-            className="rounded border border-line px-1.5 font-data text-[12px] text-token hover:bg-token-tint"
-            onClick={() => insert(writeColumn(name))}
-          >
-            {name}
-          </button>
-        ))}
-        {parameters.map(({ name }) => (
-          <button
-            key={name}
-            type="button"
-            className="rounded border border-line px-1.5 font-data text-[12px] text-rubric hover:bg-rubric-tint"
-            onClick={() => insert(writeParameter(name))}
-          >
-            {name}
-          </button>
-        ))}
-      </div>
+      {nameButtons(schema, insert, parameters)}
+    </div>
+  )
+}
+
+function formulaField(
+  look: string,
+  text: string,
+  schema: Schema,
+  problem: { readonly from: number; readonly to: number } | undefined,
+  box: RefObject<HTMLTextAreaElement | null>,
+  listId: string,
+  setClosed: Dispatch<SetStateAction<boolean>>,
+  change: (next: string, at: number) => void,
+  setCaret: Dispatch<SetStateAction<number>>,
+  keys: (event: React.KeyboardEvent) => void,
+) {
+  return (
+    <span className="relative grid rounded-md border border-line-strong bg-sheet">
+      <span aria-hidden className={`pointer-events-none col-start-1 row-start-1 ${look}`}>
+        {pieces(text, schema, problem).map((piece, i) => (
+          <span key={i} className={piece.look}>
+            {piece.text}
+          </span>
+        ))}{' '}
+      </span>
+      <textarea
+        ref={box}
+        autoFocus
+        aria-label="Formula"
+        aria-describedby={`${listId}-says`}
+        aria-invalid={problem !== undefined}
+        spellCheck={false}
+        value={text}
+        className={`col-start-1 row-start-1 resize-none overflow-hidden rounded-md bg-transparent text-transparent caret-ink ${look}`}
+        onChange={(event) => (setClosed(false), change(event.target.value, event.target.selectionStart))}
+        onSelect={(event) => setCaret(event.currentTarget.selectionStart)}
+        onKeyDown={keys}
+      />
+    </span>
+  )
+}
+
+function offerList(offers: Offer[], chosen: number, insert: (piece: string, replace?: number) => void, word: string) {
+  return (
+    <ul role="listbox" aria-label="What may stand here" className="border-t border-line">
+      {offers.map(({ label, put, about, kind }, i) => {
+        const tone = () => {
+          if (kind === 'column') return 'text-token'
+          if (kind === 'parameter') return 'text-rubric'
+          return ''
+        }
+        return (
+          <li key={label} role="option" aria-selected={i === chosen}>
+            <button
+              type="button"
+              tabIndex={-1}
+              className={`w-full rounded px-1 py-1 text-left hover:bg-sunk ${i === chosen ? 'bg-token-tint' : ''}`}
+              onClick={() => insert(put, word.length)}
+            >
+              <b className={`font-mono text-[12px] ${tone()}`}>{label}</b> <span className="text-ink-2">{about}</span>
+            </button>
+          </li>
+        )
+      })}
+    </ul>
+  )
+}
+
+function nameButtons(
+  schema: Schema,
+  insert: (piece: string, replace?: number) => void,
+  parameters: readonly {
+    name: string
+    type: 'boolean' | 'text' | 'integer' | 'decimal' | 'date' | 'datetime' | 'time'
+    value?: string | number | boolean | null | undefined
+  }[],
+) {
+  return (
+    <div className="flex max-h-[90px] flex-wrap gap-1 overflow-auto" aria-label="Columns and what is asked at replay">
+      {schema.map(({ name }) => (
+        <button
+          key={name}
+          type="button"
+          className="rounded border border-line px-1.5 font-data text-[12px] text-token hover:bg-token-tint"
+          onClick={() => insert(writeColumn(name))}
+        >
+          {name}
+        </button>
+      ))}
+      {parameters.map(({ name }) => (
+        <button
+          key={name}
+          type="button"
+          className="rounded border border-line px-1.5 font-data text-[12px] text-rubric hover:bg-rubric-tint"
+          onClick={() => insert(writeParameter(name))}
+        >
+          {name}
+        </button>
+      ))}
     </div>
   )
 }

@@ -39,46 +39,7 @@ export const GridEditor = ({ step, reword }: { step: StepOf<'enter'>; reword: (s
     <div className="grid max-w-[600px] gap-2">
       <div className="max-h-[320px] overflow-auto">
         <table className="border-collapse">
-          <thead>
-            <tr>
-              {columns.map((column, c) => (
-                <th key={c} scope="col" className="border border-line p-1 text-left">
-                  <input
-                    className="field w-[120px] font-semibold"
-                    aria-label={`Name of column ${c + 1}`}
-                    value={column.name}
-                    onChange={(event) =>
-                      event.target.value &&
-                      set({ columns: columns.map((one, k) => (k === c ? { ...one, name: event.target.value } : one)) })
-                    }
-                  />
-                  <select
-                    className="mt-1 block text-[12px] text-ink-2"
-                    aria-label={`Type of column ${c + 1}`}
-                    value={column.type}
-                    onChange={(event) =>
-                      set({
-                        columns: columns.map((one, k) =>
-                          k === c ? { ...one, type: event.target.value as ColumnType } : one,
-                        ),
-                        rows: rows.map((row) =>
-                          row.map((cell, k) =>
-                            k === c && cell !== null ? valueOf(String(cell), event.target.value as ColumnType) : cell,
-                          ),
-                        ),
-                      })
-                    }
-                  >
-                    {scalarTypes.map((type) => (
-                      <option key={type} value={type}>
-                        {typeWords[type]}
-                      </option>
-                    ))}
-                  </select>
-                </th>
-              ))}
-            </tr>
-          </thead>
+          {gridHeads(columns, set, rows)}
           <tbody>
             {[...rows, []].map((row, r) => (
               <tr key={r}>
@@ -131,5 +92,54 @@ export const GridEditor = ({ step, reword }: { step: StepOf<'enter'>; reword: (s
         </Button>
       </div>
     </div>
+  )
+}
+
+function gridHeads(
+  columns: Columns,
+  set: (next: { columns?: Columns; rows?: readonly (readonly GridCell[])[] }) => void,
+  rows: readonly (readonly GridCell[])[],
+) {
+  return (
+    <thead>
+      <tr>
+        {columns.map((column, c) => (
+          <th key={c} scope="col" className="border border-line p-1 text-left">
+            <input
+              className="field w-[120px] font-semibold"
+              aria-label={`Name of column ${c + 1}`}
+              value={column.name}
+              onChange={(event) =>
+                event.target.value &&
+                set({ columns: columns.map((one, k) => (k === c ? { ...one, name: event.target.value } : one)) })
+              }
+            />
+            <select
+              className="mt-1 block text-[12px] text-ink-2"
+              aria-label={`Type of column ${c + 1}`}
+              value={column.type}
+              onChange={(event) =>
+                set({
+                  columns: columns.map((one, k) =>
+                    k === c ? { ...one, type: event.target.value as ColumnType } : one,
+                  ),
+                  rows: rows.map((row) =>
+                    row.map((cell, k) =>
+                      k === c && cell !== null ? valueOf(String(cell), event.target.value as ColumnType) : cell,
+                    ),
+                  ),
+                })
+              }
+            >
+              {scalarTypes.map((type) => (
+                <option key={type} value={type}>
+                  {typeWords[type]}
+                </option>
+              ))}
+            </select>
+          </th>
+        ))}
+      </tr>
+    </thead>
   )
 }

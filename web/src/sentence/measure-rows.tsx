@@ -164,70 +164,8 @@ const Rows = ({
           {(measure.how === 'join' ||
             measure.how === 'previous' ||
             measure.how === 'next' ||
-            (ordered && ['first', 'last', 'list', 'join'].includes(measure.how))) && (
-            <div className="col-span-4 flex items-center gap-2 pl-[12px] text-ink-2">
-              {measure.how === 'join' && (
-                <label className="flex items-center gap-1.5">
-                  with between{' '}
-                  <input
-                    className="field w-[64px]"
-                    aria-label={`Separator of measure ${i + 1}`}
-                    defaultValue={measure.separator ?? ', '}
-                    onChange={(event) => put(i, { separator: event.target.value })}
-                  />
-                </label>
-              )}
-              {(measure.how === 'previous' || measure.how === 'next') && (
-                <label className="flex items-center gap-1.5">
-                  how many rows away{' '}
-                  <input
-                    className="field figures w-[64px]"
-                    type="number"
-                    min={1}
-                    defaultValue={measure.offset ?? 1}
-                    onChange={(event) =>
-                      event.target.valueAsNumber >= 1 && put(i, { offset: event.target.valueAsNumber })
-                    }
-                  />
-                </label>
-              )}
-              {ordered && ['first', 'last', 'list', 'join'].includes(measure.how) && (
-                <label className="flex items-center gap-1.5">
-                  in the order of
-                  <select
-                    className="field"
-                    aria-label={`Order of measure ${i + 1}`}
-                    value={
-                      measure.order?.[0] ? `${measure.order[0].descending ? '-' : '+'}${measure.order[0].column}` : ''
-                    }
-                    onChange={(event) =>
-                      put(i, {
-                        order:
-                          event.target.value === ''
-                            ? undefined
-                            : [
-                                {
-                                  column: event.target.value.slice(1),
-                                  ...(event.target.value.startsWith('-') ? { descending: true } : {}),
-                                },
-                              ],
-                      } as Partial<MeasureValue>)
-                    }
-                  >
-                    <option value="">the table</option>
-                    {schema.flatMap(({ name }) => [
-                      <option key={`+${name}`} value={`+${name}`}>
-                        {name}, low to high
-                      </option>,
-                      <option key={`-${name}`} value={`-${name}`}>
-                        {name}, high to low
-                      </option>,
-                    ])}
-                  </select>
-                </label>
-              )}
-            </div>
-          )}
+            (ordered && ['first', 'last', 'list', 'join'].includes(measure.how))) &&
+            measureOptions(measure, i, put, ordered, schema)}
         </div>
       ))}
       <Button
@@ -258,3 +196,72 @@ export const WindowRows = (props: RowsProps) => (
 export const PivotValueRows = (props: RowsProps) => (
   <Rows {...props} of={['only', ...(aggregates as readonly Aggregate[])]} ordered={false} named={false} columnAlways />
 )
+
+function measureOptions(
+  measure: MeasureValue,
+  i: number,
+  put: (i: number, next: Partial<MeasureValue>) => void,
+  ordered: boolean,
+  schema: Schema,
+) {
+  return (
+    <div className="col-span-4 flex items-center gap-2 pl-[12px] text-ink-2">
+      {measure.how === 'join' && (
+        <label className="flex items-center gap-1.5">
+          with between{' '}
+          <input
+            className="field w-[64px]"
+            aria-label={`Separator of measure ${i + 1}`}
+            defaultValue={measure.separator ?? ', '}
+            onChange={(event) => put(i, { separator: event.target.value })}
+          />
+        </label>
+      )}
+      {(measure.how === 'previous' || measure.how === 'next') && (
+        <label className="flex items-center gap-1.5">
+          how many rows away{' '}
+          <input
+            className="field figures w-[64px]"
+            type="number"
+            min={1}
+            defaultValue={measure.offset ?? 1}
+            onChange={(event) => event.target.valueAsNumber >= 1 && put(i, { offset: event.target.valueAsNumber })}
+          />
+        </label>
+      )}
+      {ordered && ['first', 'last', 'list', 'join'].includes(measure.how) && (
+        <label className="flex items-center gap-1.5">
+          in the order of
+          <select
+            className="field"
+            aria-label={`Order of measure ${i + 1}`}
+            value={measure.order?.[0] ? `${measure.order[0].descending ? '-' : '+'}${measure.order[0].column}` : ''}
+            onChange={(event) =>
+              put(i, {
+                order:
+                  event.target.value === ''
+                    ? undefined
+                    : [
+                        {
+                          column: event.target.value.slice(1),
+                          ...(event.target.value.startsWith('-') ? { descending: true } : {}),
+                        },
+                      ],
+              } as Partial<MeasureValue>)
+            }
+          >
+            <option value="">the table</option>
+            {schema.flatMap(({ name }) => [
+              <option key={`+${name}`} value={`+${name}`}>
+                {name}, low to high
+              </option>,
+              <option key={`-${name}`} value={`-${name}`}>
+                {name}, high to low
+              </option>,
+            ])}
+          </select>
+        </label>
+      )}
+    </div>
+  )
+}

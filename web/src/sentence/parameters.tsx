@@ -99,63 +99,7 @@ export const Parameters = ({ story }: { story: Story }) => {
             if (uses === 1) return 'used once'
             return `used in ${uses} sentences`
           }
-          return (
-            <li key={one.name} className="flex items-center gap-2">
-              <ParameterName story={story} name={one.name} />
-              {one.type === 'boolean' ? (
-                <select
-                  className="field"
-                  aria-label={one.name}
-                  value={String(one.value)}
-                  onChange={(event) =>
-                    save(
-                      parameters.map((other) =>
-                        other === one ? { ...one, value: event.target.value === 'true' } : other,
-                      ),
-                      'a value changed',
-                    )
-                  }
-                >
-                  <option>true</option>
-                  <option>false</option>
-                </select>
-              ) : (
-                <input
-                  key={String(one.value)}
-                  className="field figures w-[128px]"
-                  {...parameterInput(one.type)}
-                  aria-label={one.name}
-                  defaultValue={one.value === null || one.value === undefined ? '' : String(one.value)}
-                  onBlur={(event) =>
-                    String(one.value ?? '') !== event.target.value &&
-                    save(
-                      parameters.map((other) =>
-                        other === one ? { ...one, value: written(event.target.value, one.type) ?? null } : other,
-                      ),
-                      'a value changed',
-                    )
-                  }
-                  onKeyDown={(event) => event.key === 'Enter' && (event.stopPropagation(), event.currentTarget.blur())}
-                />
-              )}
-              <span className="ml-auto text-[12px] whitespace-nowrap text-ink-3">{usesText()}</span>
-              <Button
-                look="quiet"
-                className="px-1.5! py-0!"
-                aria-label={`Ask ${one.name} no more`}
-                disabled={uses > 0 || story.draft !== undefined}
-                title={uses > 0 ? 'Sentences use it' : ''}
-                onClick={() =>
-                  save(
-                    parameters.filter((other) => other !== one),
-                    'a value asked no more',
-                  )
-                }
-              >
-                ×
-              </Button>
-            </li>
-          )
+          return parameterRow(one, story, save, parameters, usesText, uses)
         })}
       </ul>
       {adding ? (
@@ -200,5 +144,74 @@ export const Parameters = ({ story }: { story: Story }) => {
         </Button>
       )}
     </section>
+  )
+}
+
+function parameterRow(
+  one: Parameter,
+  story: Story,
+  save: (next: readonly Parameter[], what: string) => void,
+  parameters: readonly {
+    name: string
+    type: 'boolean' | 'date' | 'text' | 'integer' | 'decimal' | 'datetime' | 'time'
+    value?: string | number | boolean | null | undefined
+  }[],
+  usesText: () => string,
+  uses: number,
+) {
+  return (
+    <li key={one.name} className="flex items-center gap-2">
+      <ParameterName story={story} name={one.name} />
+      {one.type === 'boolean' ? (
+        <select
+          className="field"
+          aria-label={one.name}
+          value={String(one.value)}
+          onChange={(event) =>
+            save(
+              parameters.map((other) => (other === one ? { ...one, value: event.target.value === 'true' } : other)),
+              'a value changed',
+            )
+          }
+        >
+          <option>true</option>
+          <option>false</option>
+        </select>
+      ) : (
+        <input
+          key={String(one.value)}
+          className="field figures w-[128px]"
+          {...parameterInput(one.type)}
+          aria-label={one.name}
+          defaultValue={one.value === null || one.value === undefined ? '' : String(one.value)}
+          onBlur={(event) =>
+            String(one.value ?? '') !== event.target.value &&
+            save(
+              parameters.map((other) =>
+                other === one ? { ...one, value: written(event.target.value, one.type) ?? null } : other,
+              ),
+              'a value changed',
+            )
+          }
+          onKeyDown={(event) => event.key === 'Enter' && (event.stopPropagation(), event.currentTarget.blur())}
+        />
+      )}
+      <span className="ml-auto text-[12px] whitespace-nowrap text-ink-3">{usesText()}</span>
+      <Button
+        look="quiet"
+        className="px-1.5! py-0!"
+        aria-label={`Ask ${one.name} no more`}
+        disabled={uses > 0 || story.draft !== undefined}
+        title={uses > 0 ? 'Sentences use it' : ''}
+        onClick={() =>
+          save(
+            parameters.filter((other) => other !== one),
+            'a value asked no more',
+          )
+        }
+      >
+        ×
+      </Button>
+    </li>
   )
 }

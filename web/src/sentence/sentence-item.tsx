@@ -191,31 +191,7 @@ export const Sentence = ({
             waits for sentence {(story.table?.steps.findIndex(({ id }) => id === breaker?.id) ?? 0) + 1}
           </span>
         )}
-        {info?.problems.map(({ sentence, quickFixes }) => (
-          <span key={sentence} role="alert" className="mt-1 block font-sans text-[12.5px] text-rubric">
-            {sentence}
-            {quickFixes.length > 0 && (
-              <span className="mt-1 flex flex-wrap gap-1.5">
-                {quickFixes.map(({ column, words, step: mended }) => (
-                  <Button
-                    key={column}
-                    className="py-0.5!"
-                    onClick={(event) => {
-                      event.stopPropagation()
-                      if (isDraft) story.reword(mended as Step)
-                      else
-                        void story.changeSteps('a sentence mended', (steps) =>
-                          steps.map((one) => (one.id === step.id ? (mended as Step) : one)),
-                        )
-                    }}
-                  >
-                    {words ?? `Take ${column}`}
-                  </Button>
-                ))}
-              </span>
-            )}
-          </span>
-        ))}
+        {info?.problems.map(({ sentence, quickFixes }) => problemNote(sentence, quickFixes, isDraft, story, step))}
         {isDraft && (
           <span className="mt-2 flex items-center gap-2 font-sans text-[12.5px] text-ink-2">
             <Button look="main" className="py-1!" disabled={!story.canKeep} onClick={() => void story.keep()}>
@@ -238,5 +214,39 @@ export const Sentence = ({
         )}
       </span>
     </li>
+  )
+}
+
+function problemNote(
+  sentence: string,
+  quickFixes: StoryStep['problems'][number]['quickFixes'],
+  isDraft: boolean,
+  story: Story,
+  step: Step,
+) {
+  return (
+    <span key={sentence} role="alert" className="mt-1 block font-sans text-[12.5px] text-rubric">
+      {sentence}
+      {quickFixes.length > 0 && (
+        <span className="mt-1 flex flex-wrap gap-1.5">
+          {quickFixes.map(({ column, words, step: mended }) => (
+            <Button
+              key={column}
+              className="py-0.5!"
+              onClick={(event) => {
+                event.stopPropagation()
+                if (isDraft) story.reword(mended as Step)
+                else
+                  void story.changeSteps('a sentence mended', (steps) =>
+                    steps.map((one) => (one.id === step.id ? (mended as Step) : one)),
+                  )
+              }}
+            >
+              {words ?? `Take ${column}`}
+            </Button>
+          ))}
+        </span>
+      )}
+    </span>
   )
 }

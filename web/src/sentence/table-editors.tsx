@@ -1,5 +1,5 @@
 import { useEffect } from 'react'
-import { selectedNames, type Condition, type Schema, type Selector, type Step, type StepOf } from '@fabula/core'
+import { selectedNames, type Condition, type Schema, type Step, type StepOf } from '@fabula/core'
 import { Segments } from '../ui/parts.tsx'
 import { ConditionEditor } from './condition-editor.tsx'
 import type { Story } from '../story/use-story.ts'
@@ -172,28 +172,7 @@ export const CheckEditor = ({ step, schema, story }: { step: StepOf<'check'>; sc
           set={(every) => story.reword({ ...step, every } as Step)}
         />
       )}
-      {'unique' in step && (
-        <ul className="grid grid-cols-2">
-          {schema.map(({ name }) => {
-            const chosen = selectedNames(step.unique as Selector, schema)
-            return (
-              <li key={name}>
-                <label className="flex items-center gap-2">
-                  <input
-                    type="checkbox"
-                    checked={chosen.includes(name)}
-                    onChange={() => {
-                      const next = chosen.includes(name) ? chosen.filter((one) => one !== name) : [...chosen, name]
-                      if (next.length > 0) story.reword({ ...step, unique: next } as Step)
-                    }}
-                  />{' '}
-                  {name}
-                </label>
-              </li>
-            )
-          })}
-        </ul>
-      )}
+      {'unique' in step && uniqueColumns(schema, step, story)}
       {'rows' in step && (
         <div className="flex gap-4">
           {limits(step.rows as Record<string, unknown>, (rows) => story.reword({ ...step, rows } as Step), 1)}
@@ -226,5 +205,30 @@ export const CheckEditor = ({ step, schema, story }: { step: StepOf<'check'>; sc
         />
       </label>
     </div>
+  )
+}
+
+function uniqueColumns(schema: Schema, step: StepOf<'check'>, story: Story) {
+  return (
+    <ul className="grid grid-cols-2">
+      {schema.map(({ name }) => {
+        const chosen = selectedNames('unique' in step ? step.unique : [], schema)
+        return (
+          <li key={name}>
+            <label className="flex items-center gap-2">
+              <input
+                type="checkbox"
+                checked={chosen.includes(name)}
+                onChange={() => {
+                  const next = chosen.includes(name) ? chosen.filter((one) => one !== name) : [...chosen, name]
+                  if (next.length > 0) story.reword({ ...step, unique: next } as Step)
+                }}
+              />{' '}
+              {name}
+            </label>
+          </li>
+        )
+      })}
+    </ul>
   )
 }

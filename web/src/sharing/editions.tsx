@@ -6,10 +6,10 @@ import {
   type ComparedTable,
   type Recipe,
 } from '@fabula/core'
-import type { FlowReply } from '@fabula/core/api'
+import type { EditionsReply, FlowReply } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useMutation, useQuery, useQueryClient, type UseMutationResult } from '@tanstack/react-query'
+import { useState, type Dispatch, type SetStateAction } from 'react'
 import { ask } from '../api/client.ts'
 import { editionsQuery, type Endpoint } from '../api/queries.ts'
 import { moment } from '../ui/moments.ts'
@@ -146,40 +146,7 @@ export const Editions = ({ flow, place }: { flow: FlowReply; place: Endpoint }) 
   return (
     <div className="grid min-h-0 grid-cols-[300px_1fr]">
       <section aria-label="Editions" className="overflow-auto border-r border-line p-[18px]">
-        {flow.rights === 'all' && (
-          <form
-            className="mb-4 grid gap-2"
-            onSubmit={(event) => {
-              event.preventDefault()
-              freeze.mutate()
-            }}
-          >
-            <p className="text-[12.5px] text-ink-2">
-              An edition keeps the story as it reads now under a name. Links can stay on it whatever you change later.
-            </p>
-            <input
-              className="field"
-              aria-label="Name of the edition"
-              placeholder="For the June close"
-              maxLength={120}
-              value={name}
-              onChange={(event) => setName(event.target.value)}
-            />
-            <textarea
-              className="field"
-              aria-label="What to know about it"
-              placeholder="What is new in it, and for whom"
-              rows={2}
-              maxLength={2000}
-              value={note}
-              onChange={(event) => setNote(event.target.value)}
-            />
-            <Button look="main" type="submit" className="justify-self-start" disabled={name.trim() === ''}>
-              Freeze as an edition
-            </Button>
-            {freeze.error && <Notice kind="removed">{freeze.error.message}</Notice>}
-          </form>
-        )}
+        {flow.rights === 'all' && freezeForm(freeze, name, setName, note, setNote)}
         <ol className="grid gap-1">
           {editions.map((edition, i) => {
             const before = editions[i + 1]
@@ -247,5 +214,48 @@ export const Editions = ({ flow, place }: { flow: FlowReply; place: Endpoint }) 
         )}
       </section>
     </div>
+  )
+}
+
+function freezeForm(
+  freeze: UseMutationResult<EditionsReply, Error, void>,
+  name: string,
+  setName: Dispatch<SetStateAction<string>>,
+  note: string,
+  setNote: Dispatch<SetStateAction<string>>,
+) {
+  return (
+    <form
+      className="mb-4 grid gap-2"
+      onSubmit={(event) => {
+        event.preventDefault()
+        freeze.mutate()
+      }}
+    >
+      <p className="text-[12.5px] text-ink-2">
+        An edition keeps the story as it reads now under a name. Links can stay on it whatever you change later.
+      </p>
+      <input
+        className="field"
+        aria-label="Name of the edition"
+        placeholder="For the June close"
+        maxLength={120}
+        value={name}
+        onChange={(event) => setName(event.target.value)}
+      />
+      <textarea
+        className="field"
+        aria-label="What to know about it"
+        placeholder="What is new in it, and for whom"
+        rows={2}
+        maxLength={2000}
+        value={note}
+        onChange={(event) => setNote(event.target.value)}
+      />
+      <Button look="main" type="submit" className="justify-self-start" disabled={name.trim() === ''}>
+        Freeze as an edition
+      </Button>
+      {freeze.error && <Notice kind="removed">{freeze.error.message}</Notice>}
+    </form>
   )
 }

@@ -116,31 +116,7 @@ const LinkForm = ({
           }
         />
       </label>
-      <fieldset className="grid grid-cols-2 gap-2">
-        <legend className="mb-0.5 text-[12px] text-ink-3">At most</legend>
-        <label className="grid gap-0.5 text-[12px] text-ink-3">
-          MB sent a day
-          <input
-            type="number"
-            min={0}
-            max={1_000_000}
-            className="field figures text-[13px]"
-            value={Math.round(asked.bytesADay / megabyte)}
-            onChange={(event) => put({ bytesADay: Math.max(0, event.target.valueAsNumber || 0) * megabyte })}
-          />
-        </label>
-        <label className="grid gap-0.5 text-[12px] text-ink-3">
-          replays at a time
-          <input
-            type="number"
-            min={0}
-            max={100}
-            className="field figures text-[13px]"
-            value={asked.waiting}
-            onChange={(event) => put({ waiting: Math.max(0, Math.round(event.target.valueAsNumber || 0)) })}
-          />
-        </label>
-      </fieldset>
+      {rightsChoice(asked, put)}
       <div className="flex gap-2">
         <Button look="main" type="submit">
           {words}
@@ -311,5 +287,35 @@ export const Links = ({ place }: { place: Endpoint }) => {
         </details>
       )}
     </section>
+  )
+}
+
+function rightsChoice(asked: LinkAsked, put: (change: Partial<LinkAsked>) => void) {
+  return (
+    <fieldset className="grid grid-cols-2 gap-2">
+      <legend className="mb-0.5 text-[12px] text-ink-3">At most</legend>
+      <label className="grid gap-0.5 text-[12px] text-ink-3">
+        MB sent a day
+        <input
+          type="number"
+          min={0}
+          max={1000000}
+          className="field figures text-[13px]"
+          value={Math.round(asked.bytesADay / megabyte)}
+          onChange={(event) => put({ bytesADay: Math.max(0, event.target.valueAsNumber || 0) * megabyte })}
+        />
+      </label>
+      <label className="grid gap-0.5 text-[12px] text-ink-3">
+        replays at a time
+        <input
+          type="number"
+          min={0}
+          max={100}
+          className="field figures text-[13px]"
+          value={asked.waiting}
+          onChange={(event) => put({ waiting: Math.max(0, Math.round(event.target.valueAsNumber || 0)) })}
+        />
+      </label>
+    </fieldset>
   )
 }

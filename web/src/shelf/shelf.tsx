@@ -1,9 +1,9 @@
 import { counted, listed, quoted } from '@fabula/core'
 import type { ShelfEntry } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useRef, useState } from 'react'
-import { Link, useNavigate } from 'react-router'
+import { useMutation, useQuery, useQueryClient, type UseMutationResult } from '@tanstack/react-query'
+import { useRef, useState, type Dispatch, type RefObject, type SetStateAction } from 'react'
+import { Link, useNavigate, type NavigateFunction } from 'react-router'
 import { ask, upload } from '../api/client.ts'
 import { Button, Notice } from '../ui/parts.tsx'
 import { SiteHeader } from '../ui/site-header.tsx'
@@ -85,48 +85,7 @@ const Entry = ({ entry }: { entry: ShelfEntry }) => {
             <b className="block font-medium text-changed">{counted(entry.versions, 'version')} of this name</b>
           )}
         </span>
-        <span className="flex justify-end gap-1">
-          <Button
-            look="quiet"
-            className="px-2!"
-            aria-label={`Begin a story with ${entry.name}`}
-            onClick={() =>
-              void navigate('/open', { state: { files: [{ name: entry.name, hash: entry.hash, size: entry.size }] } })
-            }
-          >
-            Begin a story
-          </Button>
-          {entry.source && (
-            <Button
-              look="quiet"
-              className="px-2!"
-              disabled={change.isPending}
-              onClick={() => entry.source && change.mutate({ again: entry.source.id })}
-            >
-              Fetch anew
-            </Button>
-          )}
-          <Button
-            look="quiet"
-            className="px-2!"
-            disabled={stories.length === 0}
-            aria-label={`Replace ${entry.name}`}
-            onClick={() => chooser.current?.click()}
-          >
-            Replace…
-          </Button>
-          <Button look="quiet" className="px-2!" aria-label={`Delete ${entry.name}`} onClick={() => setAsking(true)}>
-            Delete…
-          </Button>
-          <input
-            ref={chooser}
-            type="file"
-            aria-label={`Another file for ${entry.name}`}
-            className="sr-only"
-            tabIndex={-1}
-            onChange={(event) => event.target.files?.[0] && change.mutate({ file: event.target.files[0] })}
-          />
-        </span>
+        {entryButtons(entry, navigate, change, stories, chooser, setAsking)}
       </div>
       {asking && (
         <div className="mt-2 flex items-center gap-3 rounded-lg bg-removed-tint px-3 py-2" role="alert">
@@ -189,5 +148,77 @@ export const ShelfPage = () => {
         </div>
       </main>
     </div>
+  )
+}
+
+function entryButtons(
+  entry: ShelfEntry,
+  navigate: NavigateFunction,
+  change: UseMutationResult<
+    {
+      entries: {
+        id: number
+        name: string
+        hash: string
+        size: number
+        at: string
+        columns: string[]
+        versions: number
+        replays: number
+        uses: { flow: string; name: string; input: string }[]
+        source: { id: number; kind: 'web' | 'odata' | 'postgresql'; name: string } | null
+      }[]
+    },
+    Error,
+    { remove: true } | { file: File } | { again: number },
+    unknown
+  >,
+  stories: { flow: string; name: string; input: string }[],
+  chooser: RefObject<HTMLInputElement | null>,
+  setAsking: Dispatch<SetStateAction<boolean>>,
+) {
+  return (
+    <span className="flex justify-end gap-1">
+      <Button
+        look="quiet"
+        className="px-2!"
+        aria-label={`Begin a story with ${entry.name}`}
+        onClick={() =>
+          void navigate('/open', { state: { files: [{ name: entry.name, hash: entry.hash, size: entry.size }] } })
+        }
+      >
+        Begin a story
+      </Button>
+      {entry.source && (
+        <Button
+          look="quiet"
+          className="px-2!"
+          disabled={change.isPending}
+          onClick={() => entry.source && change.mutate({ again: entry.source.id })}
+        >
+          Fetch anew
+        </Button>
+      )}
+      <Button
+        look="quiet"
+        className="px-2!"
+        disabled={stories.length === 0}
+        aria-label={`Replace ${entry.name}`}
+        onClick={() => chooser.current?.click()}
+      >
+        Replace…
+      </Button>
+      <Button look="quiet" className="px-2!" aria-label={`Delete ${entry.name}`} onClick={() => setAsking(true)}>
+        Delete…
+      </Button>
+      <input
+        ref={chooser}
+        type="file"
+        aria-label={`Another file for ${entry.name}`}
+        className="sr-only"
+        tabIndex={-1}
+        onChange={(event) => event.target.files?.[0] && change.mutate({ file: event.target.files[0] })}
+      />
+    </span>
   )
 }

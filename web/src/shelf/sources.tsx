@@ -1,8 +1,22 @@
 import { counted } from '@fabula/core'
-import type { OfferReply, OfferRequest, SampleReply, SourceAsked } from '@fabula/core/api'
+import type {
+  ConnectionsReply,
+  OfferReply,
+  OfferRequest,
+  ProgressReply,
+  SampleReply,
+  SourceAsked,
+  TakeReply,
+} from '@fabula/core/api'
 import * as api from '@fabula/core/api'
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useMemo, useState, type ReactNode } from 'react'
+import {
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type UseMutationResult,
+  type UseQueryResult,
+} from '@tanstack/react-query'
+import { useMemo, useState, type Dispatch, type ReactNode, type SetStateAction } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import { ask } from '../api/client.ts'
 import { connectionsQuery } from '../api/queries.ts'
@@ -254,193 +268,259 @@ export const SourcesPage = () => {
               choose(undefined)
             }}
           />
-          {kind === 'web' && (
-            <form
-              className="grid gap-2"
-              onSubmit={(event) => {
-                event.preventDefault()
-                take.mutate({ kind: 'web', address })
-              }}
-            >
-              <Field label="Address of a CSV, JSON or workbook file">
-                <input
-                  className="field"
-                  type="url"
-                  placeholder="https://"
-                  value={address}
-                  onChange={(event) => setAddress(event.target.value)}
-                />
-              </Field>
-              <Button
-                look="main"
-                type="submit"
-                className="justify-self-start"
-                disabled={address === '' || take.isPending}
-              >
-                Fetch it
-              </Button>
-            </form>
-          )}
-          {kind === 'odata' && (
-            <form
-              className="grid gap-2"
-              onSubmit={(event) => {
-                event.preventDefault()
-                choose(undefined)
-                setOffer({ kind: 'odata', service })
-              }}
-            >
-              <Field label="Address of the service (OData 4)">
-                <input
-                  className="field"
-                  type="url"
-                  placeholder="https://"
-                  value={service}
-                  onChange={(event) => setService(event.target.value)}
-                />
-              </Field>
-              <Button look="main" type="submit" className="justify-self-start" disabled={service === ''}>
-                See what it offers
-              </Button>
-            </form>
-          )}
-          {kind === 'postgresql' && (
-            <div className="grid gap-2">
-              <ul aria-label="Connections">
-                {connections.data?.connections.map((one) => (
-                  <li key={one.name} className="flex items-center gap-2 border-b border-line py-1">
-                    <button
-                      type="button"
-                      aria-pressed={connection === one.name}
-                      className="min-w-0 flex-1 truncate text-left aria-pressed:font-semibold"
-                      onClick={() => {
-                        setConnection(one.name)
-                        choose(undefined)
-                        setOffer({ kind: 'postgresql', connection: one.name })
-                      }}
-                    >
-                      {one.name}
-                    </button>
-                    <span className="text-[12px] text-ink-3">
-                      {one.database} at {one.host}
-                    </span>
-                  </li>
-                ))}
-              </ul>
-              {adding ? (
-                <NewConnection
-                  done={(name) => {
-                    setAdding(false)
-                    setConnection(name)
-                    setOffer({ kind: 'postgresql', connection: name })
-                  }}
-                />
-              ) : (
-                <Button className="justify-self-start" onClick={() => setAdding(true)}>
-                  New connection
-                </Button>
-              )}
-              {connection !== '' && (
-                <form
-                  className="grid gap-2"
-                  onSubmit={(event) => {
-                    event.preventDefault()
-                    choose({ kind: 'postgresql', connection, wanted: { query } })
-                  }}
-                >
-                  <Field label="Or what a query gives">
-                    <textarea
-                      className="field min-h-[64px] font-mono text-[12.5px]"
-                      placeholder="select …"
-                      value={query}
-                      onChange={(event) => setQuery(event.target.value)}
-                    />
-                  </Field>
-                  <Button type="submit" className="justify-self-start" disabled={query.trim() === ''}>
-                    Look at it
-                  </Button>
-                </form>
-              )}
-            </div>
-          )}
-          {tables.data && (
-            <ul aria-label="Tables on offer">
-              {tables.data.tables.map((table) => (
-                <li key={titleOf(table)} className="border-b border-line">
-                  <button
-                    type="button"
-                    aria-pressed={chosenTable(table)}
-                    className="flex w-full items-center gap-2 py-1 text-left hover:text-token aria-pressed:font-semibold"
-                    onClick={() =>
-                      choose(
-                        offer?.kind === 'odata'
-                          ? { kind: 'odata', service: offer.service, table: table.name, columns: [] }
-                          : {
-                              kind: 'postgresql',
-                              connection,
-                              wanted: { schema: table.schema ?? 'public', table: table.name },
-                            },
-                      )
-                    }
-                  >
-                    <span className="min-w-0 flex-1 truncate">{titleOf(table)}</span>
-                    {table.rows !== undefined && table.rows > 0 && (
-                      <span className="figures text-[12px] text-ink-3">about {counted(table.rows, 'row')}</span>
-                    )}
-                  </button>
-                </li>
-              ))}
-              {tables.data.tables.length === 0 && (
-                <li className="py-2 font-serif text-ink-3 italic">Nothing is on offer here.</li>
-              )}
-            </ul>
-          )}
+          {kind === 'web' && webForm(take, address, setAddress)}
+          {kind === 'odata' && odataForm(choose, setOffer, service, setService)}
+          {kind === 'postgresql' &&
+            postgresqlForm(
+              connections,
+              connection,
+              setConnection,
+              choose,
+              setOffer,
+              adding,
+              setAdding,
+              query,
+              setQuery,
+            )}
+          {tables.data && offeredTables(tables.data, chosenTable, choose, offer, connection)}
           {(tables.isFetching || sample.isFetching) && <p role="status">Asking…</p>}
           {error && <Notice kind="removed">{error.message}</Notice>}
         </section>
-        <section aria-label="What it holds" className="flex min-h-0 min-w-0 flex-col gap-3 bg-sheet p-4">
-          {sample.data && asked ? (
-            <>
-              <div className="flex items-center gap-3">
-                <h2 className="truncate font-serif text-[15px] font-semibold">{title()}, its first rows</h2>
-                <Button
-                  look="main"
-                  className="ml-auto flex-none"
-                  disabled={take.isPending || columns?.length === 0}
-                  onClick={() => wanted && take.mutate(wanted)}
-                >
-                  Take it
-                </Button>
-              </div>
-              <Sample
-                sample={sample.data}
-                chosen={columns}
-                toggle={
-                  asked.kind === 'odata'
-                    ? (name) =>
-                        setColumns(
-                          (columns ?? names).includes(name)
-                            ? (columns ?? names).filter((one) => one !== name)
-                            : names.filter((one) => one === name || (columns ?? names).includes(one)),
-                        )
-                    : undefined
-                }
-              />
-            </>
-          ) : (
-            <p className="p-4 font-serif text-ink-3 italic">
-              {kind === 'web'
-                ? 'What is fetched opens on the sheet, where you decide how it is read.'
-                : 'Choose a table to see its first rows before you take it.'}
-            </p>
-          )}
-          {take.isPending && (
-            <p role="status" className="figures text-ink-2">
-              Fetching. {progress.data?.doing}
-            </p>
-          )}
-        </section>
+        {samplePane(sample, asked, title, take, columns, wanted, setColumns, names, kind, progress)}
       </main>
     </div>
+  )
+}
+
+function webForm(
+  take: UseMutationResult<TakeReply, Error, SourceAsked>,
+  address: string,
+  setAddress: Dispatch<SetStateAction<string>>,
+): ReactNode {
+  return (
+    <form
+      className="grid gap-2"
+      onSubmit={(event) => {
+        event.preventDefault()
+        take.mutate({ kind: 'web', address })
+      }}
+    >
+      <Field label="Address of a CSV, JSON or workbook file">
+        <input
+          className="field"
+          type="url"
+          placeholder="https://"
+          value={address}
+          onChange={(event) => setAddress(event.target.value)}
+        />
+      </Field>
+      <Button look="main" type="submit" className="justify-self-start" disabled={address === '' || take.isPending}>
+        Fetch it
+      </Button>
+    </form>
+  )
+}
+
+function odataForm(
+  choose: (next: SourceAsked | undefined) => void,
+  setOffer: Dispatch<
+    SetStateAction<{ kind: 'odata'; service: string } | { kind: 'postgresql'; connection: string } | undefined>
+  >,
+  service: string,
+  setService: Dispatch<SetStateAction<string>>,
+): ReactNode {
+  return (
+    <form
+      className="grid gap-2"
+      onSubmit={(event) => {
+        event.preventDefault()
+        choose(undefined)
+        setOffer({ kind: 'odata', service })
+      }}
+    >
+      <Field label="Address of the service (OData 4)">
+        <input
+          className="field"
+          type="url"
+          placeholder="https://"
+          value={service}
+          onChange={(event) => setService(event.target.value)}
+        />
+      </Field>
+      <Button look="main" type="submit" className="justify-self-start" disabled={service === ''}>
+        See what it offers
+      </Button>
+    </form>
+  )
+}
+
+function postgresqlForm(
+  connections: UseQueryResult<ConnectionsReply>,
+  connection: string,
+  setConnection: Dispatch<SetStateAction<string>>,
+  choose: (next: SourceAsked | undefined) => void,
+  setOffer: Dispatch<
+    SetStateAction<{ kind: 'odata'; service: string } | { kind: 'postgresql'; connection: string } | undefined>
+  >,
+  adding: boolean,
+  setAdding: Dispatch<SetStateAction<boolean>>,
+  query: string,
+  setQuery: Dispatch<SetStateAction<string>>,
+): ReactNode {
+  return (
+    <div className="grid gap-2">
+      <ul aria-label="Connections">
+        {connections.data?.connections.map((one) => (
+          <li key={one.name} className="flex items-center gap-2 border-b border-line py-1">
+            <button
+              type="button"
+              aria-pressed={connection === one.name}
+              className="min-w-0 flex-1 truncate text-left aria-pressed:font-semibold"
+              onClick={() => {
+                setConnection(one.name)
+                choose(undefined)
+                setOffer({ kind: 'postgresql', connection: one.name })
+              }}
+            >
+              {one.name}
+            </button>
+            <span className="text-[12px] text-ink-3">
+              {one.database} at {one.host}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {adding ? (
+        <NewConnection
+          done={(name) => {
+            setAdding(false)
+            setConnection(name)
+            setOffer({ kind: 'postgresql', connection: name })
+          }}
+        />
+      ) : (
+        <Button className="justify-self-start" onClick={() => setAdding(true)}>
+          New connection
+        </Button>
+      )}
+      {connection !== '' && (
+        <form
+          className="grid gap-2"
+          onSubmit={(event) => {
+            event.preventDefault()
+            choose({ kind: 'postgresql', connection, wanted: { query } })
+          }}
+        >
+          <Field label="Or what a query gives">
+            <textarea
+              className="field min-h-[64px] font-mono text-[12.5px]"
+              placeholder="select …"
+              value={query}
+              onChange={(event) => setQuery(event.target.value)}
+            />
+          </Field>
+          <Button type="submit" className="justify-self-start" disabled={query.trim() === ''}>
+            Look at it
+          </Button>
+        </form>
+      )}
+    </div>
+  )
+}
+
+function offeredTables(
+  tables: OfferReply,
+  chosenTable: (table: OfferedTable) => boolean,
+  choose: (next: SourceAsked | undefined) => void,
+  offer: { kind: 'odata'; service: string } | { kind: 'postgresql'; connection: string } | undefined,
+  connection: string,
+): ReactNode {
+  return (
+    <ul aria-label="Tables on offer">
+      {tables.tables.map((table) => (
+        <li key={titleOf(table)} className="border-b border-line">
+          <button
+            type="button"
+            aria-pressed={chosenTable(table)}
+            className="flex w-full items-center gap-2 py-1 text-left hover:text-token aria-pressed:font-semibold"
+            onClick={() =>
+              choose(
+                offer?.kind === 'odata'
+                  ? { kind: 'odata', service: offer.service, table: table.name, columns: [] }
+                  : {
+                      kind: 'postgresql',
+                      connection,
+                      wanted: { schema: table.schema ?? 'public', table: table.name },
+                    },
+              )
+            }
+          >
+            <span className="min-w-0 flex-1 truncate">{titleOf(table)}</span>
+            {table.rows !== undefined && table.rows > 0 && (
+              <span className="figures text-[12px] text-ink-3">about {counted(table.rows, 'row')}</span>
+            )}
+          </button>
+        </li>
+      ))}
+      {tables.tables.length === 0 && <li className="py-2 font-serif text-ink-3 italic">Nothing is on offer here.</li>}
+    </ul>
+  )
+}
+
+function samplePane(
+  sample: UseQueryResult<SampleReply>,
+  asked: SourceAsked | undefined,
+  title: () => string,
+  take: UseMutationResult<TakeReply, Error, SourceAsked>,
+  columns: readonly string[] | undefined,
+  wanted: SourceAsked | undefined,
+  setColumns: Dispatch<SetStateAction<readonly string[] | undefined>>,
+  names: string[],
+  kind: SourceKind,
+  progress: UseQueryResult<ProgressReply>,
+) {
+  return (
+    <section aria-label="What it holds" className="flex min-h-0 min-w-0 flex-col gap-3 bg-sheet p-4">
+      {sample.data && asked ? (
+        <>
+          <div className="flex items-center gap-3">
+            <h2 className="truncate font-serif text-[15px] font-semibold">{title()}, its first rows</h2>
+            <Button
+              look="main"
+              className="ml-auto flex-none"
+              disabled={take.isPending || columns?.length === 0}
+              onClick={() => wanted && take.mutate(wanted)}
+            >
+              Take it
+            </Button>
+          </div>
+          <Sample
+            sample={sample.data}
+            chosen={columns}
+            toggle={
+              asked.kind === 'odata'
+                ? (name) =>
+                    setColumns(
+                      (columns ?? names).includes(name)
+                        ? (columns ?? names).filter((one) => one !== name)
+                        : names.filter((one) => one === name || (columns ?? names).includes(one)),
+                    )
+                : undefined
+            }
+          />
+        </>
+      ) : (
+        <p className="p-4 font-serif text-ink-3 italic">
+          {kind === 'web'
+            ? 'What is fetched opens on the sheet, where you decide how it is read.'
+            : 'Choose a table to see its first rows before you take it.'}
+        </p>
+      )}
+      {take.isPending && (
+        <p role="status" className="figures text-ink-2">
+          Fetching. {progress.data?.doing}
+        </p>
+      )}
+    </section>
   )
 }

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useRef, useState, type SetStateAction, type JSX, type Dispatch } from 'react'
 import {
   counted,
   figure,
@@ -140,31 +140,7 @@ const Figures = ({
   const on = (step.on as readonly KeyPair[] | undefined) ?? []
   const other = String(step.with)
   const typed = (type: string): string => typeWords[type as keyof typeof typeWords]
-  if (!matching)
-    return (
-      <div className="grid content-start gap-2 overflow-auto p-3">
-        {data.ways.length === 0 && (
-          <p className="text-ink-2">Choose a column of each table that hold the same thing.</p>
-        )}
-        {data.ways.map(({ at, side, column, type, meets }) => (
-          <Notice key={`${at}${side}`}>
-            {side === 'left' ? names[0] : names[1]}: <b>{column}</b> is not {typed(type)}.{' '}
-            <Button
-              look="link"
-              className="py-0! text-left"
-              onClick={() =>
-                side === 'left'
-                  ? story.addBefore({ kind: 'cast', columns: [column], type })
-                  : story.addElsewhere(other, { kind: 'cast', columns: [column], type })
-              }
-            >
-              Read it as {typed(type)}
-            </Button>
-            {meets > 0 && <span className="block text-ink-2">Then {counted(meets, 'row')} meet.</span>}
-          </Notice>
-        ))}
-      </div>
-    )
+  if (!matching) return waysOfTypes(data, names, typed, story, other)
   const reported: readonly (readonly [number, JoinShow, string, string])[] = [
     [matching.one, 'met', `rows of ${names[0]} meet one`, ''],
     [matching.none, 'none', 'meet none', 'text-removed'],
@@ -229,28 +205,7 @@ const Figures = ({
           {figure(matching.emptyHere)} of them have an empty key, which meets nothing.
         </p>
       )}
-      {first && step.matches !== 'first' && (
-        <div role="note" className="mt-1.5 rounded-lg bg-changed-tint px-2.5 py-2 text-[12.5px]">
-          <b className="break-words">{first.key}</b> stands{' '}
-          {first.there === 2 ? 'twice' : `${figure(first.there)} times`} in {names[1]}
-          {matching.repeatedKeys > 1
-            ? `, and ${counted(matching.repeatedKeys - 1, 'more key')} repeat${matching.repeatedKeys === 2 ? 's' : ''}`
-            : ''}
-          .
-          <span className="mt-0.5 flex flex-wrap gap-x-3">
-            <Button
-              look="link"
-              className="py-0! text-left"
-              onClick={() => story.reword({ ...step, matches: 'first' } as Step)}
-            >
-              Take the first
-            </Button>
-            <Button look="link" className="py-0! text-left" onClick={() => setShow('many')}>
-              See them
-            </Button>
-          </span>
-        </div>
-      )}
+      {first && step.matches !== 'first' && firstMatchNote(first, names, matching, story, step, setShow)}
       {matching.why.map((one) => (
         <div key={one.reason} role="note" className="mt-1.5 rounded-lg bg-changed-tint px-2.5 py-2 text-[12.5px]">
           <b>
@@ -440,87 +395,7 @@ export const JoinWorkbench = ({ step, story }: { step: StepOf<'join'>; story: St
       : `${figure(data[side].shown.total)} of ${counted(data[side].rows, 'row')}`
   return (
     <div className="grid min-h-0 flex-1 grid-rows-[auto_auto_minmax(0,1fr)_auto]">
-      <div className="border-b border-line px-3.5 py-2">
-        <div className="flex items-start gap-3">
-          <div className="grid min-w-0 flex-1 gap-1 font-serif text-[14.5px]">
-            {how === 'cross' ? (
-              <span>
-                Every row of {names[0]} beside every row of {names[1]}.
-              </span>
-            ) : (
-              on.map((one, i) => (
-                <span key={i} className="flex flex-wrap items-center gap-2">
-                  {i === 0 ? 'Where' : 'and'}{' '}
-                  {select(
-                    `Key here, ${i + 1}`,
-                    one.left,
-                    data.left.columns.map(({ name }) => name),
-                    (left) => setOn(on.map((old, k) => (k === i ? { ...old, left } : old))),
-                  )}{' '}
-                  is{' '}
-                  {select(
-                    `Key there, ${i + 1}`,
-                    one.right,
-                    data.right.columns.map(({ name }) => name),
-                    (right) => setOn(on.map((old, k) => (k === i ? { ...old, right } : old))),
-                  )}
-                  {on.length > 1 && (
-                    <button
-                      type="button"
-                      aria-label={`Take key ${i + 1} out`}
-                      className="px-1 font-sans text-ink-3 hover:text-ink"
-                      onClick={() => setOn(on.filter((_, k) => k !== i))}
-                    >
-                      ×
-                    </button>
-                  )}
-                  {i === on.length - 1 && suggested && (
-                    <span className="font-sans text-[12.5px] text-ink-3">
-                      suggested: {Math.round(suggested.share * 100)} % of the rows meet
-                      {suggested.repeats ? `, but keys repeat in ${names[1]}` : ''}
-                    </span>
-                  )}
-                </span>
-              ))
-            )}
-          </div>
-          {how !== 'cross' && <Button onClick={() => setOn([...on, next])}>Another key</Button>}
-          <label>
-            <span className="sr-only">Match with</span>
-            <select
-              className="field max-w-[170px]"
-              aria-label="Match with"
-              value={other}
-              onChange={(event) => (
-                setShow('all'),
-                story.reword({ ...without(step, 'bring'), with: event.target.value } as Step)
-              )}
-            >
-              {story.usableTables.map(({ id, name }) => (
-                <option key={id} value={id}>
-                  with {name}
-                </option>
-              ))}
-            </select>
-          </label>
-        </div>
-        {others.length > 0 && how !== 'cross' && (
-          <p className="mt-1 flex flex-wrap items-baseline gap-x-3 text-[12.5px] text-ink-3">
-            or{' '}
-            {others.map((one) => (
-              <Button
-                key={JSON.stringify(one.on)}
-                look="link"
-                className="py-0! text-[12.5px]"
-                onClick={() => setOn(one.on)}
-              >
-                {one.on.map(({ left, right }) => (left === right ? left : `${left} is ${right}`)).join(' and ')} (
-                {Math.round(one.share * 100)} %{one.repeats ? ', keys repeat' : ''})
-              </Button>
-            ))}
-          </p>
-        )}
-      </div>
+      {joinHeading(how, names, on, select, data, setOn, suggested, next, other, setShow, story, step, others)}
       <Ways
         how={how}
         matching={data.matching}
@@ -567,6 +442,171 @@ export const JoinWorkbench = ({ step, story }: { step: StepOf<'join'>; story: St
         />
       </div>
       <Bring step={step} data={data} story={story} />
+    </div>
+  )
+}
+
+function waysOfTypes(
+  data: MatchReply,
+  names: readonly [string, string],
+  typed: (type: string) => string,
+  story: Story,
+  other: string,
+) {
+  return (
+    <div className="grid content-start gap-2 overflow-auto p-3">
+      {data.ways.length === 0 && <p className="text-ink-2">Choose a column of each table that hold the same thing.</p>}
+      {data.ways.map(({ at, side, column, type, meets }) => (
+        <Notice key={`${at}${side}`}>
+          {side === 'left' ? names[0] : names[1]}: <b>{column}</b> is not {typed(type)}.{' '}
+          <Button
+            look="link"
+            className="py-0! text-left"
+            onClick={() =>
+              side === 'left'
+                ? story.addBefore({ kind: 'cast', columns: [column], type })
+                : story.addElsewhere(other, { kind: 'cast', columns: [column], type })
+            }
+          >
+            Read it as {typed(type)}
+          </Button>
+          {meets > 0 && <span className="block text-ink-2">Then {counted(meets, 'row')} meet.</span>}
+        </Notice>
+      ))}
+    </div>
+  )
+}
+
+function firstMatchNote(
+  first: { key: string; here: number; there: number },
+  names: readonly [string, string],
+  matching: MatchFigures,
+  story: Story,
+  step: StepOf<'join'>,
+  setShow: (show: JoinShow) => void,
+) {
+  return (
+    <div role="note" className="mt-1.5 rounded-lg bg-changed-tint px-2.5 py-2 text-[12.5px]">
+      <b className="break-words">{first.key}</b> stands {first.there === 2 ? 'twice' : `${figure(first.there)} times`}{' '}
+      in {names[1]}
+      {matching.repeatedKeys > 1
+        ? `, and ${counted(matching.repeatedKeys - 1, 'more key')} repeat${matching.repeatedKeys === 2 ? 's' : ''}`
+        : ''}
+      .
+      <span className="mt-0.5 flex flex-wrap gap-x-3">
+        <Button
+          look="link"
+          className="py-0! text-left"
+          onClick={() => story.reword({ ...step, matches: 'first' } as Step)}
+        >
+          Take the first
+        </Button>
+        <Button look="link" className="py-0! text-left" onClick={() => setShow('many')}>
+          See them
+        </Button>
+      </span>
+    </div>
+  )
+}
+
+function joinHeading(
+  how: string,
+  names: readonly [string, string],
+  on: readonly KeyPair[],
+  select: (label: string, value: string, of: readonly string[], put: (name: string) => void) => JSX.Element,
+  data: MatchReply,
+  setOn: (next: readonly KeyPair[]) => void,
+  suggested: { on: { left: string; right: string }[]; share: number; repeats: boolean } | undefined,
+  next: KeyPair,
+  other: string,
+  setShow: Dispatch<
+    SetStateAction<'none' | 'spaces' | 'case' | 'all' | 'met' | 'many' | 'unused' | 'case-and-spaces' | 'zeros'>
+  >,
+  story: Story,
+  step: StepOf<'join'>,
+  others: { on: { left: string; right: string }[]; share: number; repeats: boolean }[],
+) {
+  return (
+    <div className="border-b border-line px-3.5 py-2">
+      <div className="flex items-start gap-3">
+        <div className="grid min-w-0 flex-1 gap-1 font-serif text-[14.5px]">
+          {how === 'cross' ? (
+            <span>
+              Every row of {names[0]} beside every row of {names[1]}.
+            </span>
+          ) : (
+            on.map((one, i) => (
+              <span key={i} className="flex flex-wrap items-center gap-2">
+                {i === 0 ? 'Where' : 'and'}{' '}
+                {select(
+                  `Key here, ${i + 1}`,
+                  one.left,
+                  data.left.columns.map(({ name }) => name),
+                  (left) => setOn(on.map((old, k) => (k === i ? { ...old, left } : old))),
+                )}{' '}
+                is{' '}
+                {select(
+                  `Key there, ${i + 1}`,
+                  one.right,
+                  data.right.columns.map(({ name }) => name),
+                  (right) => setOn(on.map((old, k) => (k === i ? { ...old, right } : old))),
+                )}
+                {on.length > 1 && (
+                  <button
+                    type="button"
+                    aria-label={`Take key ${i + 1} out`}
+                    className="px-1 font-sans text-ink-3 hover:text-ink"
+                    onClick={() => setOn(on.filter((_, k) => k !== i))}
+                  >
+                    ×
+                  </button>
+                )}
+                {i === on.length - 1 && suggested && (
+                  <span className="font-sans text-[12.5px] text-ink-3">
+                    suggested: {Math.round(suggested.share * 100)} % of the rows meet
+                    {suggested.repeats ? `, but keys repeat in ${names[1]}` : ''}
+                  </span>
+                )}
+              </span>
+            ))
+          )}
+        </div>
+        {how !== 'cross' && <Button onClick={() => setOn([...on, next])}>Another key</Button>}
+        <label>
+          <span className="sr-only">Match with</span>
+          <select
+            className="field max-w-[170px]"
+            aria-label="Match with"
+            value={other}
+            onChange={(event) => (
+              setShow('all'),
+              story.reword({ ...without(step, 'bring'), with: event.target.value } as Step)
+            )}
+          >
+            {story.usableTables.map(({ id, name }) => (
+              <option key={id} value={id}>
+                with {name}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      {others.length > 0 && how !== 'cross' && (
+        <p className="mt-1 flex flex-wrap items-baseline gap-x-3 text-[12.5px] text-ink-3">
+          or{' '}
+          {others.map((one) => (
+            <Button
+              key={JSON.stringify(one.on)}
+              look="link"
+              className="py-0! text-[12.5px]"
+              onClick={() => setOn(one.on)}
+            >
+              {one.on.map(({ left, right }) => (left === right ? left : `${left} is ${right}`)).join(' and ')} (
+              {Math.round(one.share * 100)} %{one.repeats ? ', keys repeat' : ''})
+            </Button>
+          ))}
+        </p>
+      )}
     </div>
   )
 }

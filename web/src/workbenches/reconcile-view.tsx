@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
-import { counted, figure, sentenceText, tableNames, type ReconcileShow } from '@fabula/core'
+import { useEffect, useState, type SetStateAction, type Dispatch } from 'react'
+import { counted, figure, sentenceText, tableNames, type Recipe, type ReconcileShow } from '@fabula/core'
 import type { ReconcileReply } from '@fabula/core/api'
 import { reconcileQuery } from '../api/queries.ts'
 import { Button, Notice } from '../ui/parts.tsx'
@@ -94,61 +94,7 @@ export const ReconcileView = ({ story }: { story: Story }) => {
     if (!data) return <p className="p-4 text-ink-3">Holding the rows against each other…</p>
     return (
       <div className="grid grid-cols-[minmax(0,1fr)_minmax(300px,0.8fr)] border-b border-line" aria-busy={isFetching}>
-        <div className="figures grid content-start gap-0.5 px-2.5 py-2.5" role="group" aria-label="The difference">
-          {(
-            [
-              [
-                data.onlyHere,
-                'only-here',
-                `${data.onlyHere === 1 ? 'row stands' : 'rows stand'} only ${here.table === there.table ? `${was.replace('after', 'after sentence')}` : `in ${was}`}`,
-                'text-removed',
-              ],
-              [
-                data.onlyThere,
-                'only-there',
-                `${data.onlyThere === 1 ? 'row stands' : 'rows stand'} only ${here.table === there.table ? `${is.replace('after', 'after sentence')}` : `in ${is}`}`,
-                'text-added',
-              ],
-              [data.changed, 'changed', `${data.changed === 1 ? 'row has' : 'rows have'} other values`, 'text-changed'],
-              [data.same, 'all', `${data.same === 1 ? 'row is' : 'rows are'} the same`, ''],
-            ] as const
-          ).map(([n, which, words, tone]) => (
-            <button
-              key={which}
-              type="button"
-              aria-pressed={show === which}
-              className="flex items-baseline gap-2 rounded px-1.5 py-0.5 text-left hover:bg-sunk aria-pressed:bg-token-tint"
-              onClick={() => setShow(show === which ? 'different' : which)}
-            >
-              <b className={`min-w-[54px] text-right text-[16px] ${n > 0 ? tone : 'text-ink-3'}`}>{figure(n)}</b>{' '}
-              <span className="text-ink-2">{words}</span>
-            </button>
-          ))}
-          <p className="flex flex-wrap items-center gap-x-2 px-1.5 pt-1.5 text-[12.5px] text-ink-2">
-            {pairingText(data, keys !== null)}
-            <select
-              className="field py-0! text-[12.5px]"
-              aria-label="Tell rows apart by"
-              value=""
-              onChange={(event) =>
-                event.target.value !== '' && setKeys(keysWith(data, keys !== null, event.target.value))
-              }
-            >
-              <option value="">change…</option>
-              {data.shared.map((name) => (
-                <option key={name} value={name}>
-                  {!data.byLineage && data.keys.includes(name) ? `✓ ${name}` : `by ${name}`}
-                </option>
-              ))}
-            </select>
-          </p>
-          {data.repeated > 0 && (
-            <p className="px-1.5 text-[12px] text-changed">
-              {counted(data.repeated, 'row')} repeat{data.repeated === 1 ? 's' : ''} such a key; they are paired in
-              their order.
-            </p>
-          )}
-        </div>
+        {differenceFigures(data, here, there, was, is, show, setShow, keys, setKeys)}
         <div
           className="max-h-[190px] overflow-auto border-l border-line"
           role="region"
@@ -170,37 +116,9 @@ export const ReconcileView = ({ story }: { story: Story }) => {
             <tbody>
               {[...data.columns]
                 .sort((one, other) => weight(other) - weight(one))
-                .map(({ name, here: a, there: b, key, changed, totalHere, totalThere }) => (
-                  <tr
-                    key={name}
-                    className={`*:border-b *:border-line *:px-2.5 *:py-0.5 *:text-right ${(!a && 'bg-added-tint') || (!b && 'bg-removed-tint') || ''}`}
-                  >
-                    <th scope="row" className="max-w-[140px] truncate text-left! font-normal">
-                      {!a && '+ '}
-                      {a && !b && '− '}
-                      {name}
-                      {key && !data.byLineage && data.keys.length < data.shared.length ? (
-                        <span className="ml-1 text-ink-3">key</span>
-                      ) : (
-                        ''
-                      )}
-                    </th>
-                    <td className={changed > 0 ? 'text-changed' : 'text-ink-3'}>
-                      {a && b && !key ? figure(changed) : ''}
-                    </td>
-                    <td>{totalHere === undefined ? '' : figure(Number(totalHere.toPrecision(10)))}</td>
-                    <td>{totalThere === undefined ? '' : figure(Number(totalThere.toPrecision(10)))}</td>
-                    <td
-                      className={
-                        totalHere !== undefined && totalThere !== undefined && totalHere !== totalThere
-                          ? 'text-changed'
-                          : 'text-ink-3'
-                      }
-                    >
-                      {totalHere === undefined || totalThere === undefined ? '' : difference(totalHere, totalThere)}
-                    </td>
-                  </tr>
-                ))}
+                .map(({ name, here: a, there: b, key, changed, totalHere, totalThere }) =>
+                  columnDifference(name, a, b, key, data, changed, totalHere, totalThere),
+                )}
             </tbody>
           </table>
         </div>
@@ -209,87 +127,11 @@ export const ReconcileView = ({ story }: { story: Story }) => {
   }
   return (
     <div className="grid min-h-0 flex-1 grid-rows-[auto_auto_minmax(0,1fr)]">
-      <div className="flex flex-wrap items-center gap-2 border-b border-line px-3.5 py-2.5 font-serif text-[14px]">
-        What differs between
-        <select
-          className="field max-w-[300px] font-sans text-[13px]"
-          aria-label="Held against"
-          value={keyOf(here)}
-          onChange={(event) => (setChosen(moments.find((one) => keyOf(one) === event.target.value)), setKeys(null))}
-        >
-          {moments
-            .filter((one) => keyOf(one) !== keyOf(there))
-            .map((one) => (
-              <option key={keyOf(one)} value={keyOf(one)}>
-                {one.words}
-              </option>
-            ))}
-        </select>
-        and {recipe.tables.find(({ id }) => id === there.table)?.name}, after sentence{' '}
-        {(story.table?.steps.findIndex(({ id }) => id === there.step) ?? 0) + 1}?
-        <Button
-          look="quiet"
-          className="ml-auto py-0.5! font-sans text-[13px]"
-          onClick={() => story.setStageView('rows')}
-        >
-          Back to the rows
-        </Button>
-      </div>
+      {momentChoices(here, setChosen, moments, setKeys, there, recipe, story)}
       {content()}
       {data && (
         <div className="min-h-0 overflow-auto" role="region" tabIndex={0} aria-label="The rows that differ">
-          <table className="figures text-[12.5px]">
-            <thead className="sticky top-0 z-10 bg-sheet">
-              <tr className="*:border-b *:border-line-strong *:px-2.5 *:py-1.5 *:text-left *:font-semibold">
-                <th scope="col">row</th>
-                {data.shown.columns.map(({ name, type, state }) => {
-                  const tone = () => {
-                    if (state === 'added') return 'text-added'
-                    if (state === 'removed') return 'text-removed'
-                    return ''
-                  }
-                  return (
-                    <th key={name} scope="col" className={`${isNumeric(type) ? 'text-right!' : ''} ${tone()}`}>
-                      {state === 'added' && '+ '}
-                      {state === 'removed' && '− '}
-                      {name}
-                    </th>
-                  )
-                })}
-              </tr>
-            </thead>
-            <tbody>
-              {data.shown.rows.map(({ row, state, cells, old }, i) => {
-                const tint = () => {
-                  if (state === 'removed') return 'bg-removed-tint text-removed *:not-first:line-through'
-                  if (state === 'added') return 'bg-added-tint'
-                  return ''
-                }
-                return (
-                  <tr
-                    key={i}
-                    data-state={state}
-                    className={`h-[27px] *:border-b *:border-line *:px-2.5 *:whitespace-pre ${tint()}`}
-                  >
-                    <td className="text-right text-[12px] text-ink-3">
-                      {marks[state]} {figure(row + 1)}
-                    </td>
-                    {cells.map((cell, c) => (
-                      <td
-                        key={c}
-                        className={`max-w-[240px] truncate ${isNumeric(data.shown.columns[c]?.type ?? 'text') ? 'text-right' : ''} ${old?.[c] !== undefined ? 'turned-mark relative bg-changed-tint' : ''}`}
-                      >
-                        {old?.[c] !== undefined && (
-                          <s className="mr-1.5 text-[0.92em] text-changed">{shownText(old[c])}</s>
-                        )}
-                        {shownText(cell)}
-                      </td>
-                    ))}
-                  </tr>
-                )
-              })}
-            </tbody>
-          </table>
+          {differentRows(data, marks)}
           {data.shown.total === 0 && (
             <p className="p-4 font-serif text-[14px] text-ink-3 italic">
               {show === 'different' ? 'Nothing differs: the same rows stand in both.' : 'No such rows.'}
@@ -299,5 +141,204 @@ export const ReconcileView = ({ story }: { story: Story }) => {
         </div>
       )}
     </div>
+  )
+}
+
+function differenceFigures(
+  data: ReconcileReply,
+  here: TablePosition,
+  there: TablePosition,
+  was: string,
+  is: string,
+  show: string,
+  setShow: Dispatch<SetStateAction<'different' | 'only-here' | 'only-there' | 'changed' | 'all'>>,
+  keys: readonly string[] | null,
+  setKeys: Dispatch<SetStateAction<readonly string[] | null>>,
+) {
+  return (
+    <div className="figures grid content-start gap-0.5 px-2.5 py-2.5" role="group" aria-label="The difference">
+      {(
+        [
+          [
+            data.onlyHere,
+            'only-here',
+            `${data.onlyHere === 1 ? 'row stands' : 'rows stand'} only ${here.table === there.table ? `${was.replace('after', 'after sentence')}` : `in ${was}`}`,
+            'text-removed',
+          ],
+          [
+            data.onlyThere,
+            'only-there',
+            `${data.onlyThere === 1 ? 'row stands' : 'rows stand'} only ${here.table === there.table ? `${is.replace('after', 'after sentence')}` : `in ${is}`}`,
+            'text-added',
+          ],
+          [data.changed, 'changed', `${data.changed === 1 ? 'row has' : 'rows have'} other values`, 'text-changed'],
+          [data.same, 'all', `${data.same === 1 ? 'row is' : 'rows are'} the same`, ''],
+        ] as const
+      ).map(([n, which, words, tone]) => (
+        <button
+          key={which}
+          type="button"
+          aria-pressed={show === which}
+          className="flex items-baseline gap-2 rounded px-1.5 py-0.5 text-left hover:bg-sunk aria-pressed:bg-token-tint"
+          onClick={() => setShow(show === which ? 'different' : which)}
+        >
+          <b className={`min-w-[54px] text-right text-[16px] ${n > 0 ? tone : 'text-ink-3'}`}>{figure(n)}</b>{' '}
+          <span className="text-ink-2">{words}</span>
+        </button>
+      ))}
+      <p className="flex flex-wrap items-center gap-x-2 px-1.5 pt-1.5 text-[12.5px] text-ink-2">
+        {pairingText(data, keys !== null)}
+        <select
+          className="field py-0! text-[12.5px]"
+          aria-label="Tell rows apart by"
+          value=""
+          onChange={(event) => event.target.value !== '' && setKeys(keysWith(data, keys !== null, event.target.value))}
+        >
+          <option value="">change…</option>
+          {data.shared.map((name) => (
+            <option key={name} value={name}>
+              {!data.byLineage && data.keys.includes(name) ? `✓ ${name}` : `by ${name}`}
+            </option>
+          ))}
+        </select>
+      </p>
+      {data.repeated > 0 && (
+        <p className="px-1.5 text-[12px] text-changed">
+          {counted(data.repeated, 'row')} repeat{data.repeated === 1 ? 's' : ''} such a key; they are paired in their
+          order.
+        </p>
+      )}
+    </div>
+  )
+}
+
+function columnDifference(
+  name: string,
+  a: boolean,
+  b: boolean,
+  key: boolean,
+  data: ReconcileReply,
+  changed: number,
+  totalHere: number | undefined,
+  totalThere: number | undefined,
+) {
+  return (
+    <tr
+      key={name}
+      className={`*:border-b *:border-line *:px-2.5 *:py-0.5 *:text-right ${(!a && 'bg-added-tint') || (!b && 'bg-removed-tint') || ''}`}
+    >
+      <th scope="row" className="max-w-[140px] truncate text-left! font-normal">
+        {!a && '+ '}
+        {a && !b && '− '}
+        {name}
+        {key && !data.byLineage && data.keys.length < data.shared.length ? (
+          <span className="ml-1 text-ink-3">key</span>
+        ) : (
+          ''
+        )}
+      </th>
+      <td className={changed > 0 ? 'text-changed' : 'text-ink-3'}>{a && b && !key ? figure(changed) : ''}</td>
+      <td>{totalHere === undefined ? '' : figure(Number(totalHere.toPrecision(10)))}</td>
+      <td>{totalThere === undefined ? '' : figure(Number(totalThere.toPrecision(10)))}</td>
+      <td
+        className={
+          totalHere !== undefined && totalThere !== undefined && totalHere !== totalThere
+            ? 'text-changed'
+            : 'text-ink-3'
+        }
+      >
+        {totalHere === undefined || totalThere === undefined ? '' : difference(totalHere, totalThere)}
+      </td>
+    </tr>
+  )
+}
+
+function momentChoices(
+  here: TablePosition,
+  setChosen: Dispatch<SetStateAction<TablePosition | undefined>>,
+  moments: { table: string; step: string; words: string }[],
+  setKeys: Dispatch<SetStateAction<readonly string[] | null>>,
+  there: TablePosition,
+  recipe: Recipe,
+  story: Story,
+) {
+  return (
+    <div className="flex flex-wrap items-center gap-2 border-b border-line px-3.5 py-2.5 font-serif text-[14px]">
+      What differs between
+      <select
+        className="field max-w-[300px] font-sans text-[13px]"
+        aria-label="Held against"
+        value={keyOf(here)}
+        onChange={(event) => (setChosen(moments.find((one) => keyOf(one) === event.target.value)), setKeys(null))}
+      >
+        {moments
+          .filter((one) => keyOf(one) !== keyOf(there))
+          .map((one) => (
+            <option key={keyOf(one)} value={keyOf(one)}>
+              {one.words}
+            </option>
+          ))}
+      </select>
+      and {recipe.tables.find(({ id }) => id === there.table)?.name}, after sentence{' '}
+      {(story.table?.steps.findIndex(({ id }) => id === there.step) ?? 0) + 1}?
+      <Button look="quiet" className="ml-auto py-0.5! font-sans text-[13px]" onClick={() => story.setStageView('rows')}>
+        Back to the rows
+      </Button>
+    </div>
+  )
+}
+
+function differentRows(data: ReconcileReply, marks: { readonly removed: '−'; readonly added: '+'; readonly same: '' }) {
+  return (
+    <table className="figures text-[12.5px]">
+      <thead className="sticky top-0 z-10 bg-sheet">
+        <tr className="*:border-b *:border-line-strong *:px-2.5 *:py-1.5 *:text-left *:font-semibold">
+          <th scope="col">row</th>
+          {data.shown.columns.map(({ name, type, state }) => {
+            const tone = () => {
+              if (state === 'added') return 'text-added'
+              if (state === 'removed') return 'text-removed'
+              return ''
+            }
+            return (
+              <th key={name} scope="col" className={`${isNumeric(type) ? 'text-right!' : ''} ${tone()}`}>
+                {state === 'added' && '+ '}
+                {state === 'removed' && '− '}
+                {name}
+              </th>
+            )
+          })}
+        </tr>
+      </thead>
+      <tbody>
+        {data.shown.rows.map(({ row, state, cells, old }, i) => {
+          const tint = () => {
+            if (state === 'removed') return 'bg-removed-tint text-removed *:not-first:line-through'
+            if (state === 'added') return 'bg-added-tint'
+            return ''
+          }
+          return (
+            <tr
+              key={i}
+              data-state={state}
+              className={`h-[27px] *:border-b *:border-line *:px-2.5 *:whitespace-pre ${tint()}`}
+            >
+              <td className="text-right text-[12px] text-ink-3">
+                {marks[state]} {figure(row + 1)}
+              </td>
+              {cells.map((cell, c) => (
+                <td
+                  key={c}
+                  className={`max-w-[240px] truncate ${isNumeric(data.shown.columns[c]?.type ?? 'text') ? 'text-right' : ''} ${old?.[c] !== undefined ? 'turned-mark relative bg-changed-tint' : ''}`}
+                >
+                  {old?.[c] !== undefined && <s className="mr-1.5 text-[0.92em] text-changed">{shownText(old[c])}</s>}
+                  {shownText(cell)}
+                </td>
+              ))}
+            </tr>
+          )
+        })}
+      </tbody>
+    </table>
   )
 }

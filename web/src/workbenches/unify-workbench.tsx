@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { DropdownMenu } from 'radix-ui'
-import { useState } from 'react'
+import { useState, type SetStateAction, type Dispatch } from 'react'
 import { capital, counted, figure, type SimilarityMeasure, type Step, type StepOf } from '@fabula/core'
 import type { GroupsReply } from '@fabula/core/api'
 import { groupsQuery } from '../api/queries.ts'
@@ -279,27 +279,7 @@ export const UnifyWorkbench = ({ step, story }: { step: StepOf<'unify'>; story: 
       aria-label={`One spelling for ${column}`}
       className="flex h-[52%] min-h-[250px] flex-none flex-col border-b border-line-strong bg-paper"
     >
-      <div className="flex items-center gap-3 border-b border-line px-3.5 py-2">
-        <h2 className="truncate font-serif text-[14px] font-semibold">{column}</h2>
-        <span className="figures text-[12px] text-ink-3">
-          {counted(data.values.length + data.beyond, 'different value')}
-          {data.beyond > 0 ? `, the ${figure(data.values.length)} commonest compared` : ''}
-        </span>
-        <span className="ml-auto">
-          <Segments
-            label="Who judges"
-            value={stageView}
-            of={[
-              ['characters', 'Characters'],
-              ['spelling', 'Spelling'],
-              ['sound', 'Sound'],
-              ['beside', 'Side by side'],
-              ['mine', 'By hand'],
-            ]}
-            onChange={setStageView}
-          />
-        </span>
-      </div>
+      {unifyHeading(column, data, stageView, setStageView)}
       <div
         className={`grid min-h-0 flex-1 ${stageView === 'beside' ? 'grid-cols-1' : 'grid-cols-[minmax(0,3fr)_minmax(0,2fr)]'}`}
       >
@@ -328,5 +308,36 @@ export const UnifyWorkbench = ({ step, story }: { step: StepOf<'unify'>; story: 
         </section>
       </div>
     </section>
+  )
+}
+
+function unifyHeading(
+  column: string,
+  data: GroupsReply,
+  stageView: UnifyView,
+  setStageView: Dispatch<SetStateAction<UnifyView>>,
+) {
+  return (
+    <div className="flex items-center gap-3 border-b border-line px-3.5 py-2">
+      <h2 className="truncate font-serif text-[14px] font-semibold">{column}</h2>
+      <span className="figures text-[12px] text-ink-3">
+        {counted(data.values.length + data.beyond, 'different value')}
+        {data.beyond > 0 ? `, the ${figure(data.values.length)} commonest compared` : ''}
+      </span>
+      <span className="ml-auto">
+        <Segments
+          label="Who judges"
+          value={stageView}
+          of={[
+            ['characters', 'Characters'],
+            ['spelling', 'Spelling'],
+            ['sound', 'Sound'],
+            ['beside', 'Side by side'],
+            ['mine', 'By hand'],
+          ]}
+          onChange={setStageView}
+        />
+      </span>
+    </div>
   )
 }

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useRef, useState, type DragEvent } from 'react'
+import { useRef, useState, type Dispatch, type DragEvent, type SetStateAction } from 'react'
 import { counted, figure, listed, typeWords, type Step, type StepOf } from '@fabula/core'
 import type { AlignReply } from '@fabula/core/api'
 import { alignQuery } from '../api/queries.ts'
@@ -112,37 +112,7 @@ const AddTables = ({ step, story }: { step: StepOf<'union'>; story: Story }) => 
         />
         {doing !== '' && <span className="text-[12.5px] text-ink-3">{doing}…</span>}
       </div>
-      {asked && (
-        <Notice>
-          {asked.id !== ''
-            ? `${nameOf(asked.id)} lies underneath already. Twice, its rows would count double.`
-            : `${listed(asked.twins.map(({ name, table }) => `${name} is here already as ${nameOf(table)}`))}. Laid again, ${asked.twins.length === 1 ? 'its' : 'their'} rows would count double.`}{' '}
-          <Button look="link" className="py-0!" onClick={() => void twice()}>
-            Lay {asked.id !== '' || asked.twins.length === 1 ? 'it' : 'them'} twice
-          </Button>{' '}
-          <Button look="quiet" className="py-0!" onClick={() => setAsked(undefined)}>
-            Leave it
-          </Button>
-          {asked.id !== '' && (
-            <Button
-              look="quiet"
-              className="py-0!"
-              disabled={tables.length === 1}
-              onClick={() => (
-                story.reword(
-                  withTables(
-                    step,
-                    tables.filter((id) => id !== asked.id),
-                  ),
-                ),
-                setAsked(undefined)
-              )}
-            >
-              Take {nameOf(asked.id)} away
-            </Button>
-          )}
-        </Notice>
-      )}
+      {asked && addNotice(asked, nameOf, twice, setAsked, tables, story, step)}
     </div>
   )
 }
@@ -282,92 +252,10 @@ export const UnionWorkbench = ({ step, story }: { step: StepOf<'union'>; story: 
   }
   return (
     <div className="grid min-h-0 flex-1 grid-rows-[auto_minmax(0,1fr)]">
-      <div className="grid gap-2 border-b border-line px-3.5 py-2.5">
-        <AddTables step={step} story={story} />
-        <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
-          <Segments
-            label="Which columns"
-            value={all ? 'all' : 'shared'}
-            of={[
-              ['all', 'all columns'],
-              ['shared', 'only those that all have'],
-            ]}
-            onChange={(columns) =>
-              story.reword(columns === 'all' ? without(step, 'columns') : ({ ...step, columns } as Step))
-            }
-          />
-          <label className="flex items-center gap-2 text-[12.5px]">
-            <input
-              type="checkbox"
-              checked={step.origin !== undefined}
-              onChange={(event) =>
-                story.reword(event.target.checked ? ({ ...step, origin: 'Table' } as Step) : without(step, 'origin'))
-              }
-            />{' '}
-            a column with the table’s name
-          </label>
-          <span className="figures ml-auto text-[12.5px] text-ink-3">
-            {counted(ids.length, 'table')}, {counted(total, 'row')}
-          </span>
-        </div>
-        {partners.slice(0, 6).map(({ at, column, into, share, alike }) => (
-          <Notice key={`${at}${column}`}>
-            <b>{column}</b> of {nameOf(ids[at] ?? '')} may be <b>{into}</b>:{' '}
-            {[
-              ...(share > 0 ? [`${Math.round(share * 100)} % of its values stand there too`] : []),
-              ...(alike ? ['the names are alike'] : []),
-            ].join(', and ')}
-            .{' '}
-            <Button
-              look="link"
-              className="py-0!"
-              onClick={() => {
-                const aim = data.columns.find(({ name }) => name === into)
-                if (aim) story.reword(alignedInto(step, { table: ids[at] ?? '', column }, into, cellsOf(aim, ids)))
-              }}
-            >
-              Lay them together
-            </Button>
-          </Notice>
-        ))}
-      </div>
+      {unionHeading(step, story, all, ids, total, partners, nameOf, data)}
       <div className="min-h-0 overflow-auto" role="region" tabIndex={0} aria-label="Which table has which column">
         <table className="figures w-full text-[12.5px]">
-          <thead className="sticky top-0 z-10 bg-sheet">
-            <tr className="*:border-b *:border-line-strong *:px-2.5 *:py-1.5 *:text-left">
-              <th scope="col" className="sticky left-0 min-w-[150px] bg-sheet font-serif text-[13px]">
-                Column
-              </th>
-              {shown.map(({ id, at, rows }) => (
-                <th key={at} scope="col" className="min-w-[120px] font-serif text-[13px] font-semibold">
-                  <span className="flex items-center gap-1.5">
-                    <Dot entry={story.recipe.tables.findIndex((table) => table.id === id)} />{' '}
-                    <span className="truncate">{nameOf(id)}</span>
-                    {at > 0 && tables.length > 1 && (
-                      <button
-                        type="button"
-                        aria-label={`Take ${nameOf(id)} away`}
-                        className="ml-auto px-1 font-sans text-ink-3 hover:text-ink"
-                        onClick={() =>
-                          story.reword(
-                            withTables(
-                              step,
-                              tables.filter((_, i) => i !== at - 1),
-                            ),
-                          )
-                        }
-                      >
-                        ×
-                      </button>
-                    )}
-                  </span>
-                  <span className="figures block font-sans text-[12px] font-normal text-ink-3">
-                    {counted(rows, 'row')}
-                  </span>
-                </th>
-              ))}
-            </tr>
-          </thead>
+          {unionHead(shown, story, nameOf, tables, step)}
           <tbody>
             {data.columns.map((column) => {
               const cells = cellsOf(column, ids)
@@ -429,5 +317,154 @@ export const UnionWorkbench = ({ step, story }: { step: StepOf<'union'>; story: 
         </p>
       </div>
     </div>
+  )
+}
+
+function addNotice(
+  asked: { readonly id: string; readonly twins: readonly Twin[] },
+  nameOf: (id: string) => string,
+  twice: () => Promise<void>,
+  setAsked: Dispatch<SetStateAction<{ readonly id: string; readonly twins: readonly Twin[] } | undefined>>,
+  tables: readonly string[],
+  story: Story,
+  step: StepOf<'union'>,
+) {
+  return (
+    <Notice>
+      {asked.id !== ''
+        ? `${nameOf(asked.id)} lies underneath already. Twice, its rows would count double.`
+        : `${listed(asked.twins.map(({ name, table }) => `${name} is here already as ${nameOf(table)}`))}. Laid again, ${asked.twins.length === 1 ? 'its' : 'their'} rows would count double.`}{' '}
+      <Button look="link" className="py-0!" onClick={() => void twice()}>
+        Lay {asked.id !== '' || asked.twins.length === 1 ? 'it' : 'them'} twice
+      </Button>{' '}
+      <Button look="quiet" className="py-0!" onClick={() => setAsked(undefined)}>
+        Leave it
+      </Button>
+      {asked.id !== '' && (
+        <Button
+          look="quiet"
+          className="py-0!"
+          disabled={tables.length === 1}
+          onClick={() => (
+            story.reword(
+              withTables(
+                step,
+                tables.filter((id) => id !== asked.id),
+              ),
+            ),
+            setAsked(undefined)
+          )}
+        >
+          Take {nameOf(asked.id)} away
+        </Button>
+      )}
+    </Notice>
+  )
+}
+
+function unionHeading(
+  step: StepOf<'union'>,
+  story: Story,
+  all: boolean,
+  ids: string[],
+  total: number,
+  partners: { at: number; column: string; into: string; share: number; alike: boolean }[],
+  nameOf: (id: string) => string,
+  data: AlignReply,
+) {
+  return (
+    <div className="grid gap-2 border-b border-line px-3.5 py-2.5">
+      <AddTables step={step} story={story} />
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+        <Segments
+          label="Which columns"
+          value={all ? 'all' : 'shared'}
+          of={[
+            ['all', 'all columns'],
+            ['shared', 'only those that all have'],
+          ]}
+          onChange={(columns) =>
+            story.reword(columns === 'all' ? without(step, 'columns') : ({ ...step, columns } as Step))
+          }
+        />
+        <label className="flex items-center gap-2 text-[12.5px]">
+          <input
+            type="checkbox"
+            checked={step.origin !== undefined}
+            onChange={(event) =>
+              story.reword(event.target.checked ? ({ ...step, origin: 'Table' } as Step) : without(step, 'origin'))
+            }
+          />{' '}
+          a column with the table’s name
+        </label>
+        <span className="figures ml-auto text-[12.5px] text-ink-3">
+          {counted(ids.length, 'table')}, {counted(total, 'row')}
+        </span>
+      </div>
+      {partners.slice(0, 6).map(({ at, column, into, share, alike }) => (
+        <Notice key={`${at}${column}`}>
+          <b>{column}</b> of {nameOf(ids[at] ?? '')} may be <b>{into}</b>:{' '}
+          {[
+            ...(share > 0 ? [`${Math.round(share * 100)} % of its values stand there too`] : []),
+            ...(alike ? ['the names are alike'] : []),
+          ].join(', and ')}
+          .{' '}
+          <Button
+            look="link"
+            className="py-0!"
+            onClick={() => {
+              const aim = data.columns.find(({ name }) => name === into)
+              if (aim) story.reword(alignedInto(step, { table: ids[at] ?? '', column }, into, cellsOf(aim, ids)))
+            }}
+          >
+            Lay them together
+          </Button>
+        </Notice>
+      ))}
+    </div>
+  )
+}
+
+function unionHead(
+  shown: { id: string; at: number; rows: number }[],
+  story: Story,
+  nameOf: (id: string) => string,
+  tables: readonly string[],
+  step: StepOf<'union'>,
+) {
+  return (
+    <thead className="sticky top-0 z-10 bg-sheet">
+      <tr className="*:border-b *:border-line-strong *:px-2.5 *:py-1.5 *:text-left">
+        <th scope="col" className="sticky left-0 min-w-[150px] bg-sheet font-serif text-[13px]">
+          Column
+        </th>
+        {shown.map(({ id, at, rows }) => (
+          <th key={at} scope="col" className="min-w-[120px] font-serif text-[13px] font-semibold">
+            <span className="flex items-center gap-1.5">
+              <Dot entry={story.recipe.tables.findIndex((table) => table.id === id)} />{' '}
+              <span className="truncate">{nameOf(id)}</span>
+              {at > 0 && tables.length > 1 && (
+                <button
+                  type="button"
+                  aria-label={`Take ${nameOf(id)} away`}
+                  className="ml-auto px-1 font-sans text-ink-3 hover:text-ink"
+                  onClick={() =>
+                    story.reword(
+                      withTables(
+                        step,
+                        tables.filter((_, i) => i !== at - 1),
+                      ),
+                    )
+                  }
+                >
+                  ×
+                </button>
+              )}
+            </span>
+            <span className="figures block font-sans text-[12px] font-normal text-ink-3">{counted(rows, 'row')}</span>
+          </th>
+        ))}
+      </tr>
+    </thead>
   )
 }
