@@ -98,13 +98,8 @@ export { type ScriptCommand, sqlScript } from './dialects/sql/script.ts'
 export { anomaliesOf } from './replay/anomalies.ts'
 export { answered } from './replay/answers.ts'
 export { assignFiles, inputByColumns } from './replay/assignment.ts'
-export {
-  type CheckedInput,
-  type CompatibilityFinding,
-  type CompatibilityOffer,
-  type TrialRun,
-  checkCompatibility,
-} from './replay/compatibility.ts'
+export { type CheckedInput, type TrialRun, checkCompatibility } from './replay/compatibility.ts'
+export type { CompatibilityFinding, CompatibilityOffer } from './replay/finding.ts'
 export { followPictures, followRenames, renamesBetween } from './replay/follow-renames.ts'
 export { quickFixesFor } from './replay/quick-fixes.ts'
 export { chartData, chartTable } from './profile/chart/chart.ts'

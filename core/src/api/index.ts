@@ -2,7 +2,6 @@ import type { StepStatistics } from '../steps/shared/statistics.ts'
 import { z } from 'zod'
 import { conditionSchema } from '../steps/shared/condition.ts'
 import type { NewStep } from '../recipe/recipe.ts'
-import { dialectNames } from '../codegen/dialect.ts'
 import { byWord } from './by-word.ts'
 import { outputFormats } from '../recipe/outputs.ts'
 import { recipeValue } from '../recipe/schema.ts'
@@ -14,6 +13,7 @@ export { fileRef } from './files.ts'
 export * from './workbenches.ts'
 export * from './pictures.ts'
 export * from './sharing.ts'
+export * from './scripts.ts'
 export * from './sources.ts'
 export * from './watching.ts'
 
@@ -358,31 +358,6 @@ const runSummary = runReply
   .omit({ tables: true, pictures: true })
   .extend({ outputs: z.array(runReply.shape.outputs.element.omit({ first: true, names: true })) })
 export const runsReply = z.object({ runs: z.array(runSummary) })
-export const scriptPart = z.object({ step: z.string().optional(), text: z.string() })
-/** A story in every dialect: its parts, or why there is no script. */
-export const scriptReply = z.object({
-  scripts: z.array(
-    z.object({
-      dialect: z.enum(dialectNames),
-      label: z.string(),
-      fileEnding: z.string(),
-      parts: z.array(scriptPart),
-      problem: z.string().nullable(),
-    }),
-  ),
-})
-
-/** Each table that scripts write, as the script of each dialect gave it. */
-const proven = z.object({
-  dialect: z.enum(dialectNames),
-  label: z.string(),
-  state: z.enum(['same', 'different', 'failed', 'absent']),
-  sentence: z.string(),
-})
-export const proofReply = z.object({
-  tables: z.array(z.object({ table: z.string(), rows: z.number(), columns: z.number(), proofs: z.array(proven) })),
-})
-export type ProofReply = z.infer<typeof proofReply>
 
 export type FileRef = z.infer<typeof fileRef>
 export type FlowReply = z.infer<typeof flowReply>
@@ -401,5 +376,4 @@ export type DateForms = z.infer<typeof dateForms>
 export type FitReply = z.infer<typeof fitReply>
 export type RunReply = z.infer<typeof runReply>
 export type RunsReply = z.infer<typeof runsReply>
-export type ScriptReply = z.infer<typeof scriptReply>
 export type ProgressReply = z.infer<typeof progressReply>

@@ -1,6 +1,6 @@
 import { listed } from '../messages/words.ts'
 import type { Format } from '../reading/read-options.ts'
-import { formatOf,type ReadOptions } from '../reading/read-options.ts'
+import { formatOf, type ReadOptions } from '../reading/read-options.ts'
 import type { Recipe } from '../recipe/recipe.ts'
 import { openedInputs } from '../recipe/step-access.ts'
 

@@ -1,8 +1,8 @@
 import type { ReadOptions } from '../reading/read-options.ts'
 import type { StepKindName } from '../steps/index.ts'
 import { kindNamed } from '../steps/index.ts'
-import { type Sentence,type StepKind,type TableNames } from '../steps/shared/step-kind.ts'
-import { type Recipe,type RecipeTable,type Step } from './recipe.ts'
+import { type Sentence, type StepKind, type TableNames } from '../steps/shared/step-kind.ts'
+import { type Recipe, type RecipeTable, type Step } from './recipe.ts'
 import { usedTables } from './used-tables.ts'
 
 export type NamedPart = { readonly id: string; readonly name: string }

@@ -1,5 +1,5 @@
 import { openedBy, withRead } from '../recipe/step-access.ts'
-import type { CompatibilityOffer } from './compatibility.ts'
+import type { CompatibilityOffer } from './finding.ts'
 import { withColumnAlias } from '../recipe/column-aliases.ts'
 import type { Input, Recipe } from '../recipe/recipe.ts'
 

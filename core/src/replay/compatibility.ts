@@ -1,49 +1,19 @@
-import { ownValue } from '../table/own.ts'
+import { brokenSteps, planRecipe, type BrokenStep, type InputSchemas, type Plan } from '../engine/plan.ts'
 import type { TableRun } from '../engine/run.ts'
-import { planRecipe, brokenSteps, type InputSchemas, type Plan, type BrokenStep } from '../engine/plan.ts'
-import { kindOf, paramsOf, sentenceText, tableNames, openedBy } from '../recipe/step-access.ts'
-import { asDictionary, type ColumnType } from '../table/column.ts'
-import type { Schema, Table } from '../table/table.ts'
-import { convert } from '../reading/convert.ts'
 import { counted, listed, nearest, quoted, typeWords } from '../messages/words.ts'
-import type { TableNames } from '../steps/shared/step-kind.ts'
+import { convert } from '../reading/convert.ts'
 import type { Recipe, Step } from '../recipe/recipe.ts'
-
-export type Verdict = 'fits' | 'fits-with-changes' | 'does-not-fit'
-/**
- * What can be answered: `rename` reads another column as this one, for one replay or for good; the others change the recipe
- * for good: `expect` a column that is new or of another type, `read-as` reads it as the type it had, `do-without` one
- * that is gone, `change-step` puts `params` into the step.
- */
-export type CompatibilityOffer =
-  | { readonly do: 'rename'; readonly column: string; readonly why: string }
-  | { readonly do: 'expect'; readonly column: string; readonly type: ColumnType; readonly why: string }
-  | { readonly do: 'read-as'; readonly column: string; readonly type: ColumnType; readonly why: string }
-  | { readonly do: 'do-without'; readonly column: string; readonly why: string }
-  | { readonly do: 'change-step'; readonly params: Readonly<Record<string, unknown>>; readonly why: string }
-export type CompatibilityFinding = {
-  readonly code:
-    | 'missing-column'
-    | 'new-column'
-    | 'changed-type'
-    | 'broken-step'
-    | 'lacking-file'
-    | 'missing-sheet'
-    | 'new-sheet'
-    | 'row-count'
-    | 'new-value'
-    | 'known-name'
-    | 'new-label'
-    | 'missing-label'
-  readonly input: string
-  readonly file?: string
-  readonly sheet?: string
-  readonly column?: string
-  readonly step?: string
-  readonly offers: readonly CompatibilityOffer[]
-  readonly sentence: string
-}
-export type CompatibilityReport = { readonly verdict: Verdict; readonly findings: readonly CompatibilityFinding[] }
+import { kindOf, openedBy, paramsOf, sentenceText, tableNames } from '../recipe/step-access.ts'
+import type { TableNames } from '../steps/shared/step-kind.ts'
+import { ownValue } from '../table/own.ts'
+import type { Schema, Table } from '../table/table.ts'
+import {
+  type CompatibilityFinding,
+  type CompatibilityOffer,
+  type CompatibilityReport,
+  type Verdict,
+} from './finding.ts'
+import { inputOf, labelFindings, valueFindings, words } from './value-findings.ts'
 
 /** A new export as it was opened, and what is known of the last one. */
 export type CheckedInput = {
@@ -54,11 +24,6 @@ export type CheckedInput = {
   readonly renamed?: Readonly<Record<string, string>>
   readonly before?: Table | undefined
   readonly partsBefore?: CheckedInput['parts'] | undefined
-}
-
-const words = (table: Table, name: string): Set<string> => {
-  const column = convert(table.named(name), { type: 'text' }).column
-  return new Set(column.type === 'text' ? asDictionary(column).words.slice(1, 5000) : [])
 }
 
 /** How many of the new column's values the old one had, 0 to 1. */
@@ -242,49 +207,6 @@ const lackFindings = (id: string, name: string, { parts = [], partsBefore }: Che
   })
   return [...only, ...each]
 }
-
-/** Values like those that were given one spelling, and nobody has said what they are. */
-const valueFindings = (recipe: Recipe, tables: readonly TableRun[]): CompatibilityFinding[] =>
-  tables.flatMap(({ id, steps }) =>
-    steps.flatMap(({ step, result }) =>
-      (result?.unmappedValues ?? []).map(({ column, value, into, answer }): CompatibilityFinding => ({
-        code: 'new-value',
-        input: inputOf(recipe, id),
-        column,
-        step: step.id,
-        offers: [{ do: 'change-step', params: answer, why: `write ${quoted(into)} for ${quoted(value)} from now on` }],
-        sentence: `${quoted(value)} in ${column} is new and looks like ${quoted(into)}. It stays as it is until the groups of “${sentenceText(step, tableNames(recipe)).replace(/\.$/, '')}” say otherwise.`,
-      })),
-    ),
-  )
-/** Labels that a step was not told of, and told ones that are not there: what only adds changes nothing, and is said. */
-const labelFindings = (recipe: Recipe, tables: readonly TableRun[]): CompatibilityFinding[] =>
-  tables.flatMap(({ id, steps }) =>
-    steps.flatMap(({ step, result }): CompatibilityFinding[] => {
-      if (!result?.labels) return []
-      const { column, left, missing } = result.labels
-      const at = { input: inputOf(recipe, id), column, step: step.id }
-      const words = `“${sentenceText(step, tableNames(recipe)).replace(/\.$/, '')}”`
-      return [
-        ...left.map(({ label, rows, answer }): CompatibilityFinding => ({
-          ...at,
-          code: 'new-label',
-          offers: answer
-            ? [{ do: 'change-step', params: answer, why: `make a column of ${quoted(label)} from now on` }]
-            : [],
-          sentence: `${column} has ${quoted(label)} (${counted(rows, 'row')}), which ${words} makes no column of; these rows are left out.`,
-        })),
-        ...missing.map((label): CompatibilityFinding => ({
-          ...at,
-          offers: [],
-          code: 'missing-label',
-          sentence: `No row has ${quoted(label)} in ${column}; the column that ${words} makes of it stays empty.`,
-        })),
-      ]
-    }),
-  )
-const inputOf = (recipe: Recipe, table: string): string =>
-  recipe.tables.find(({ id }) => id === table)?.steps.flatMap((step) => openedBy(step)?.input ?? [])[0] ?? ''
 
 /** What a run on the new data told: needed where only data can tell (see `needsData`). */
 export type TrialRun = { readonly plan: Plan; readonly tables: readonly TableRun[] }

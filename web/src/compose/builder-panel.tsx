@@ -5,7 +5,7 @@ import { previewQuery, factsQuery } from '../api/queries.ts'
 import { Segments } from '../ui/parts.tsx'
 import { shownText } from '../grid/cells.tsx'
 import type { Story } from '../story/use-story.ts'
-import type { BuilderAnswers, Ask, Builder } from '../story/builders.ts'
+import type { BuilderAnswers, Ask, Builder } from '../story/builder.ts'
 import { ValueField } from '../sentence/value-field.tsx'
 import { type AnyValue } from '../story/values.ts'
 

@@ -11,37 +11,10 @@ import { ViewMenu } from './view-menu.tsx'
 import { usePages } from './use-pages.ts'
 import { useGridView, type GridView } from './use-view.ts'
 import { useTallRows } from './use-tall-rows.ts'
+import { type GridPosition, between, tintOf, selectedPart } from './grid-cells.ts'
 
 const headHeight = 68
 const numberWidth = 56
-type GridPosition = { readonly row: number; readonly at: number }
-
-const between = (n: number, a: number, b: number): boolean => n >= Math.min(a, b) && n <= Math.max(a, b)
-
-/** What a cell's background says: it leaves, came, was turned, could not be read, or is chosen. */
-const tintOf = (row: GridRow, column: GridColumn, c: number, chosen: boolean): string => {
-  if (row.state === 'removed' || column.state === 'removed') return 'bg-removed-tint text-removed line-through'
-  if (row.bad?.includes(c)) return 'bg-removed-tint'
-  if (row.old?.[c] !== undefined) return 'turned-mark bg-changed-tint'
-  if (row.state === 'added' || column.state === 'added') return 'bg-added-tint'
-  if (chosen) return 'bg-token-tint'
-  return 'bg-sheet'
-}
-
-/** The part of a cell's text that is selected with the mouse, where what is shown is as long as what it is. */
-const selectedPart = (cell: HTMLElement, text: string): { from: number; to: number } | undefined => {
-  const picked = window.getSelection()
-  if (!picked || picked.isCollapsed || picked.rangeCount === 0) return undefined
-  const { startContainer, endContainer, startOffset, endOffset } = picked.getRangeAt(0)
-  if (
-    startContainer !== endContainer ||
-    startContainer.nodeType !== Node.TEXT_NODE ||
-    !cell.contains(startContainer) ||
-    startContainer.textContent?.length !== text.length
-  )
-    return undefined
-  return { from: startOffset, to: endOffset }
-}
 
 /** The table: an ARIA grid, virtual in both directions. */
 export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<string, ColumnFacts>> }) => {

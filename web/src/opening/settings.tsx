@@ -3,10 +3,8 @@ import { counted, figure, quoted, type ReadOptions } from '@fabula/core'
 import type { FileRef, OpenReply } from '@fabula/core/api'
 import { Button, Notice, Segments } from '../ui/parts.tsx'
 import type { Opening } from './use-opening.ts'
+import { Heading, Writing } from './writing-settings.tsx'
 
-const Heading = ({ children }: { children: string }) => (
-  <h2 className="mb-1 text-[12px] font-semibold text-ink-3">{children}</h2>
-)
 const named = (names: readonly string[]): string =>
   `${names.slice(0, 2).map(quoted).join(', ')}${names.length > 2 ? ` and ${names.length - 2} more` : ''}`
 
@@ -173,87 +171,6 @@ const Sheets = ({ opening }: { opening: Opening }) => {
         )}
       </div>
       {pattern && <p className="mt-1 text-[12px] text-ink-3">Sheets that appear next month and fit are taken in.</p>}
-    </section>
-  )
-}
-
-/** A sign that no text holds stands for “no quotes”. */
-const noQuote = '\u0001'
-
-/** How a text file is written; where encodings differ, what each makes of the same line. */
-const Writing = ({ opening }: { opening: Opening }) => {
-  const look = opening.look.data
-  if (look?.format !== 'csv') return null
-  const encoding = opening.read.encoding ?? look.encoding
-  return (
-    <section className="grid gap-1.5">
-      <Heading>How the text is written</Heading>
-      <label className="flex items-center justify-between gap-2">
-        Cells are parted by
-        <select
-          className="field"
-          value={opening.read.delimiter ?? look.delimiter}
-          onChange={(event) => opening.change({ delimiter: event.target.value })}
-        >
-          {[
-            [',', 'commas'],
-            [';', 'semicolons'],
-            ['\t', 'tabs'],
-            ['|', 'bars'],
-            [' ', 'blanks'],
-          ].map(([sign, words]) => (
-            <option key={sign} value={sign}>
-              {words}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label className="flex items-center justify-between gap-2">
-        Quotes around cells
-        <select
-          className="field"
-          value={opening.read.quote ?? '"'}
-          onChange={(event) =>
-            event.target.value === '"' ? opening.drop('quote') : opening.change({ quote: event.target.value })
-          }
-        >
-          <option value={'"'}>double</option>
-          <option value="'">single</option>
-          <option value={noQuote}>none</option>
-        </select>
-      </label>
-      <label className="flex items-center justify-between gap-2">
-        Decimals are written with
-        <select
-          className="field"
-          value={opening.read.locale?.decimal ?? '.'}
-          onChange={(event) =>
-            event.target.value === ','
-              ? opening.change({ locale: { decimal: ',', group: '.' } })
-              : opening.drop('locale')
-          }
-        >
-          <option value=".">a point</option>
-          <option value=",">a comma</option>
-        </select>
-      </label>
-      {look.samples.length > 0 && (
-        <fieldset className="grid gap-0.5">
-          <legend className="text-ink-2">Which of these reads right?</legend>
-          {look.samples.map((sample) => (
-            <label key={sample.encoding} className="flex items-center gap-2 rounded px-1 py-0.5 hover:bg-sunk">
-              <input
-                type="radio"
-                name="encoding"
-                checked={sample.encoding === encoding}
-                onChange={() => opening.change({ encoding: sample.encoding })}
-              />
-              <span className="w-[92px] flex-none text-[12px] text-ink-3">{sample.encoding}</span>
-              <span className="figures truncate">{sample.text}</span>
-            </label>
-          ))}
-        </fieldset>
-      )}
     </section>
   )
 }

@@ -16,7 +16,8 @@ import {
   type NewStep,
 } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
-import { builderNamed, builders, type BuilderAnswers, type Builder } from './builders.ts'
+import { builderNamed, builders } from './builders.ts'
+import { type BuilderAnswers, type Builder } from './builder.ts'
 import { verbsFor, type Selection, type Verb } from './verbs.ts'
 
 /** A table whose names and values are such as exports have: quotes, words of the formula language, names that sentences make themselves. */

@@ -11,7 +11,9 @@ import {
   type ParamsOf,
   type Condition,
 } from '@fabula/core'
-import { builders, fresh, measuresOf } from './builders.ts'
+import { builders } from './builders.ts'
+import { measuresOf } from './group-builders.ts'
+import { fresh } from './builder.ts'
 
 /** What is selected: columns, a cell, a part of its text, several values of a column, or nothing (the table). */
 export type Selection =

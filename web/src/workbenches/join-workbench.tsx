@@ -1,124 +1,24 @@
-import { useQuery } from '@tanstack/react-query'
-import { useEffect, useRef, useState, type SetStateAction, type JSX, type Dispatch } from 'react'
 import {
   counted,
   figure,
-  joinHows,
-  selectedNames,
   typeWords,
   type JoinHow,
   type JoinShow,
-  type Selector,
+  type NewStep,
   type Step,
   type StepOf,
-  type NewStep,
 } from '@fabula/core'
 import type { MatchReply } from '@fabula/core/api'
+import { useQuery } from '@tanstack/react-query'
+import { useEffect, useRef, useState, type Dispatch, type JSX, type SetStateAction } from 'react'
 import { matchQuery } from '../api/queries.ts'
-import { Button, Notice, Segments } from '../ui/parts.tsx'
 import type { Story } from '../story/use-story.ts'
-import { WorkbenchTable } from './workbench-table.tsx'
-import { pageRows } from './page-controls.tsx'
+import { Button, Notice } from '../ui/parts.tsx'
 import { cursorBefore, without } from './cursor-before.ts'
-
-type KeyPair = { readonly left: string; readonly right: string }
-type MatchFigures = NonNullable<MatchReply['matching']>
-
-const keptWords = (how: JoinHow, here: string, there: string): string =>
-  ({
-    left: `Keep every row of ${here}`,
-    inner: 'Only where both meet',
-    full: 'Keep everything',
-    'left-only': `Only ${here} that meet none`,
-    right: `Keep every row of ${there}`,
-    'right-only': `Only ${there} that meet none`,
-    cross: 'Every row beside every row',
-  })[how]
-const kept = (how: JoinHow): Readonly<Record<'left' | 'both' | 'right', boolean>> => ({
-  left: ['left', 'full', 'left-only', 'cross'].includes(how),
-  both: !how.endsWith('-only'),
-  right: ['right', 'full', 'right-only', 'cross'].includes(how),
-})
-
-/** What a way of joining keeps, drawn: rows only here, rows that meet, rows only there. */
-const KeptDrawing = ({ how, entries }: { how: JoinHow; entries: readonly [number, number] }) => (
-  <span aria-hidden className="flex flex-none items-center gap-px">
-    {(['left', 'both', 'right'] as const).map((part) => (
-      <i
-        key={part}
-        className={`h-[12px] rounded-[3px] ${part === 'both' ? 'w-[18px]' : 'w-[10px]'} ${kept(how)[part] ? '' : 'border border-dashed border-ink-3'}`}
-        style={
-          kept(how)[part]
-            ? {
-                background:
-                  part === 'both'
-                    ? 'var(--ink-2)'
-                    : `var(--strand-${(((entries[part === 'left' ? 0 : 1] % 5) + 5) % 5) + 1})`,
-              }
-            : {}
-        }
-      />
-    ))}
-  </span>
-)
-
-const Ways = ({
-  how,
-  matching,
-  before,
-  names,
-  entries,
-  choose,
-}: {
-  entries: readonly [number, number]
-  how: JoinHow
-  matching: MatchFigures | null
-  before: number
-  names: readonly [string, string]
-  choose: (how: JoinHow) => void
-}) => (
-  <div
-    role="radiogroup"
-    aria-label="What is kept"
-    className="grid grid-cols-4 gap-1.5 border-b border-line px-3.5 py-2"
-  >
-    {(
-      [
-        'left',
-        'inner',
-        'full',
-        'left-only',
-        'right',
-        'right-only',
-        'cross',
-      ] as const satisfies readonly (typeof joinHows)[number][]
-    ).map((one) => {
-      const gives = matching?.gives[one]
-      const change = gives === undefined ? 0 : gives - before
-      return (
-        <button
-          key={one}
-          type="button"
-          role="radio"
-          aria-checked={how === one}
-          onClick={() => choose(one)}
-          className={`min-w-0 rounded-md border px-2 py-1 text-left ${how === one ? 'border-rubric bg-sheet shadow-[0_0_0_1px_var(--rubric)]' : 'border-line-strong bg-paper hover:bg-sheet'}`}
-        >
-          <b className="block truncate font-serif text-[13px] font-semibold">{keptWords(one, ...names)}</b>
-          <span className="flex min-w-0 items-center gap-2">
-            <KeptDrawing how={one} entries={entries} />
-            <span className="figures truncate text-[12px] text-ink-3">
-              {gives === undefined ? 'needs a key' : counted(gives, 'row')}
-              {gives !== undefined && change !== 0
-                ? `, ${figure(Math.abs(change))} ${change > 0 ? 'more' : 'fewer'}`
-                : ''}
-            </span>
-          </span>
-        </button>
-      )
-    })}
-  </div>
-)
+import { Bring } from './join-columns.tsx'
+import { Ways, type KeyPair, type MatchFigures } from './join-ways.tsx'
+import { pageRows } from './page-controls.tsx'
+import { WorkbenchTable } from './workbench-table.tsx'
 
 /** The figures between the two tables; each shows exactly its rows, and what keeps rows apart has its mend beside it. */
 const Figures = ({
@@ -236,86 +136,6 @@ const Figures = ({
           {option === 'trim' ? 'spaces at the ends do not matter' : 'case does not matter'}
         </label>
       ))}
-    </div>
-  )
-}
-
-/** Which columns come along, and the names they get where both tables have one. */
-const Bring = ({ step, data, story }: { step: StepOf<'join'>; data: MatchReply; story: Story }) => {
-  const how = step.how as JoinHow
-  const keys = ((step.on as readonly KeyPair[] | undefined) ?? []).map(({ right }) => right)
-  const bring = step.bring as Selector | undefined
-  const there = data.right.columns
-  const brought = bring
-    ? selectedNames(bring, there)
-    : there.map(({ name }) => name).filter((name) => how === 'right-only' || !keys.includes(name))
-  const prefix = (step.prefix as string | undefined) ?? ''
-  const mine = how === 'right-only' ? [] : data.left.columns.map(({ name }) => name)
-  const set = (names: readonly string[]): void => {
-    const ordered = there.map(({ name }) => name).filter((name) => names.includes(name))
-    const whole = ordered.length === there.length - new Set(keys).size && ordered.every((name) => !keys.includes(name))
-    if (ordered.length > 0)
-      story.reword(whole && how !== 'right-only' ? without(step, 'bring') : ({ ...step, bring: ordered } as Step))
-  }
-  if (how === 'left-only') return null
-  return (
-    <div className="flex items-center gap-2 border-t border-line bg-paper px-3.5 py-2">
-      <span className="text-ink-2">Bring</span>
-      <span className="flex min-w-0 flex-1 flex-wrap gap-1.5 overflow-auto" style={{ maxHeight: 62 }}>
-        {there.map(({ name }) => {
-          const on = brought.includes(name)
-          const clash = on && mine.includes(`${prefix}${name}`)
-          const nameThere = () => {
-            if (clash) return ` as ${prefix}${name} 2`
-            if (on && prefix !== '') return ` as ${prefix}${name}`
-            return ''
-          }
-          return (
-            <button
-              key={name}
-              type="button"
-              role="checkbox"
-              aria-checked={on}
-              onClick={() => set(on ? brought.filter((one) => one !== name) : [...brought, name])}
-              className={`rounded-full border px-2.5 py-0.5 font-data text-[12.5px] ${on ? 'border-added bg-added-tint' : 'border-line-strong bg-sheet text-ink-2'}`}
-            >
-              {on ? '✓ ' : ''}
-              {name}
-              {nameThere()}
-            </button>
-          )
-        })}
-      </span>
-      <label className="flex items-center gap-1.5 text-[12.5px] text-ink-2">
-        with
-        <input
-          className="field w-[88px]"
-          aria-label="Put before each brought name"
-          placeholder="nothing"
-          value={prefix}
-          onChange={(event) =>
-            story.reword(
-              event.target.value === '' ? without(step, 'prefix') : ({ ...step, prefix: event.target.value } as Step),
-            )
-          }
-          onKeyDown={(event) => event.key === 'Enter' && event.stopPropagation()}
-        />
-        before
-      </label>
-      {(how === 'left' || how === 'inner' || how === 'right' || how === 'full') && (
-        <Segments
-          label="Which matches"
-          value={(step.matches as 'all' | 'first' | 'one' | undefined) ?? 'all'}
-          of={[
-            ['all', 'every match'],
-            ['first', 'the first'],
-            ['one', 'one, or stop'],
-          ]}
-          onChange={(matches) =>
-            story.reword(matches === 'all' ? without(step, 'matches') : ({ ...step, matches } as Step))
-          }
-        />
-      )}
     </div>
   )
 }

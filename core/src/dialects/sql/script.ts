@@ -1,36 +1,36 @@
-import type { Script,ScriptPart } from '../../codegen/dialect.ts'
+import type { Script, ScriptPart } from '../../codegen/dialect.ts'
 import type { Helper } from '../../codegen/helper.ts'
 import { neededHelpers } from '../../codegen/helpers.ts'
 import { helpers } from '../../codegen/sql/helpers.generated.ts'
 import {
-code,
-comment,
-id,
-joined,
-lines,
-psql,
-psqlVariable,
-sql,
-sqlHelper,
-type Code,
-type PsqlVariable,
+  code,
+  comment,
+  id,
+  joined,
+  lines,
+  psql,
+  psqlVariable,
+  sql,
+  sqlHelper,
+  type Code,
+  type PsqlVariable,
 } from '../../codegen/tag.ts'
-import { planRecipe,type Plan } from '../../engine/plan.ts'
+import { planRecipe, type Plan } from '../../engine/plan.ts'
 import type { ParameterTypes } from '../../formula/check.ts'
 import { sqlTypeName } from '../../formula/to-code.ts'
-import type { Format,ReadOptions } from '../../reading/read-options.ts'
+import type { Format, ReadOptions } from '../../reading/read-options.ts'
 import { fileColumns } from '../../reading/read-options.ts'
 import { rectangleOf } from '../../reading/sheet-range.ts'
-import { columnAliases,type ColumnAliases } from '../../recipe/column-aliases.ts'
+import { columnAliases, type ColumnAliases } from '../../recipe/column-aliases.ts'
 import { scriptOutputs } from '../../recipe/outputs.ts'
-import type { Recipe,RecipeTable } from '../../recipe/recipe.ts'
-import { inOrder,kindOf,parameterTypes,paramsOf,sentenceText,tableNames } from '../../recipe/step-access.ts'
-import { asCsv,headerSql } from '../../steps/open/index.ts'
+import type { Recipe, RecipeTable } from '../../recipe/recipe.ts'
+import { inOrder, kindOf, parameterTypes, paramsOf, sentenceText, tableNames } from '../../recipe/step-access.ts'
+import { asCsv, headerSql } from '../../steps/open/index.ts'
 import type { SqlContext } from '../../steps/shared/step-kind.ts'
 import { ownValue } from '../../table/own.ts'
 import type { Schema } from '../../table/table.ts'
-import { csvFirst,inputFormat,readOf } from '../inputs.ts'
-import { ScriptError,stepCode } from '../script.ts'
+import { csvFirst, inputFormat, readOf } from '../inputs.ts'
+import { ScriptError, stepCode } from '../script.ts'
 
 export const sqlCannotRead = ['xlsx', 'ods', 'json', 'parquet'] as const satisfies readonly Format[]
 

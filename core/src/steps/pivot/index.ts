@@ -3,15 +3,7 @@ import { z } from 'zod'
 import { maxColumns } from '../../table/limits.ts'
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { aggregates, type AggregateResult, type Aggregate } from '../../table/aggregate.ts'
-import {
-  cellAt,
-  columnWriter,
-  isDictionary,
-  isNullAt,
-  lengthOf,
-  type Column,
-  type ColumnType,
-} from '../../table/column.ts'
+import { cellAt, columnWriter, isDictionary, isNullAt, type Column } from '../../table/column.ts'
 import { gather, sliceRows } from '../../table/gather.ts'
 import { groupBy, type Groups } from '../../table/group.ts'
 import { uint8s, IntList, int32s, uint32s } from '../../table/memory.ts'
@@ -23,85 +15,29 @@ import {
   checkBy,
   checkColumn,
   checkPlace,
-  freeName,
-  keysOf,
   placePython,
   placeSchema,
-  positionFor,
   selectedNames,
   selectorPython,
   selectorWords,
-  type GroupKeys,
-  type ColumnPlacement,
 } from '../shared/columns.ts'
-import { checkMeasure, howWords, measurePython, measureSql, measureType, runMeasure } from '../shared/measures.ts'
+import { checkMeasure, howWords, measurePython, measureSql, runMeasure } from '../shared/measures.ts'
 import { name } from '../../reading/name-schema.ts'
 import { DataRefused, defineStep, slot, type CheckContext, type StepResult } from '../shared/step-kind.ts'
 import { cellFor, literalPython, literalSql } from '../shared/value.ts'
-
-type LabelValue = string | number | boolean | null
-type PivotValue = { readonly column: string; readonly how: Aggregate | 'only'; readonly as?: string | undefined }
-type Pivot = ColumnPlacement & {
-  readonly labels: string
-  readonly values: readonly PivotValue[]
-  readonly by?: GroupKeys | undefined
-  readonly found?: readonly LabelValue[] | undefined
-  readonly gaps?: LabelValue | undefined
-}
-
-const valueName = ({ column, as }: PivotValue): string => as ?? column
-const typeIn = (column: string, schema: Schema): ColumnType =>
-  schema.find((field) => field.name === column)?.type ?? 'text'
-const valueType = ({ how, column }: PivotValue, schema: Schema): ColumnType =>
-  how === 'only' ? typeIn(column, schema) : measureType(how, typeIn(column, schema))
-
-/** What identifies a row: the columns that are named, else all others. */
-const keysFor = ({ by, labels, values }: Pivot, schema: Schema): Field[] => {
-  const used = new Set([labels, ...values.map(({ column }) => column)])
-  return by === undefined ? schema.filter((field) => !used.has(field.name)) : keysOf(by, schema)
-}
-
-/** A label as text; null is the empty one. */
-const labelText = (label: LabelValue): string | null => (label === null || label === '' ? null : String(label))
-
-type PivotColumn = { readonly label: string | null; readonly value: PivotValue; readonly field: Field }
-/** Keys with the made columns in their place: label by label, value by value. */
-const layout = (
-  params: Pivot,
-  schema: Schema,
-  labels: readonly (string | null)[],
-): { keys: Field[]; made: PivotColumn[]; at: number; schema: Schema } => {
-  const keys = keysFor(params, schema)
-  const taken = keys.map((field) => field.name)
-  const at = positionFor(params, taken)
-  const made = labels.flatMap((label) =>
-    params.values.map((value): PivotColumn => {
-      const plain = label ?? 'Empty'
-      const free = freeName(params.values.length === 1 ? plain : `${plain} ${valueName(value)}`, taken)
-      taken.push(free)
-      return { label, value, field: { name: free, type: valueType(value, schema) } }
-    }),
-  )
-  return { keys, made, at, schema: [...keys.slice(0, at), ...made.map(({ field }) => field), ...keys.slice(at)] }
-}
-
-/** The labels that are told, or all there are in order of first appearance; and for each row the number of its label, -1 where it is left out. */
-const labelsOf = (
-  params: Pivot,
-  column: Column,
-): { labels: (string | null)[]; ofRow: Int32Array; present: (string | null)[]; groupOf: Uint32Array } => {
-  const groups = groupBy([column], lengthOf(column))
-  const present = Array.from(groups.first, (row) => {
-    const cell = cellAt(column, row)
-    return cell === null ? null : textOfCell(column.type, cell)
-  })
-  const labels = params.found ? params.found.map(labelText) : present
-  const at = new Map(labels.map((label, i) => [label, i]))
-  const turn = Int32Array.from(present, (label) => at.get(label) ?? -1)
-  const ofRow = int32s(groups.ids.length)
-  for (let i = 0; i < ofRow.length; i++) ofRow[i] = turn[groups.ids[i] as number] as number
-  return { labels, ofRow, present, groupOf: groups.ids }
-}
+import {
+  type LabelValue,
+  type PivotValue,
+  type Pivot,
+  valueName,
+  typeIn,
+  valueType,
+  keysFor,
+  labelText,
+  type PivotColumn,
+  layout,
+  labelsOf,
+} from './layout.ts'
 
 /** Rows whose label makes a column; undefined where all do. */
 const takenRows = (ofRow: Int32Array): Int32Array | undefined => {

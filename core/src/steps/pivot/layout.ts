@@ -1,0 +1,77 @@
+import { type Aggregate } from '../../table/aggregate.ts'
+import { textOfCell } from '../../table/cell-text.ts'
+import { cellAt, lengthOf, type Column, type ColumnType } from '../../table/column.ts'
+import { groupBy } from '../../table/group.ts'
+import { int32s } from '../../table/memory.ts'
+import { type Field, type Schema } from '../../table/table.ts'
+import { freeName, keysOf, positionFor, type ColumnPlacement, type GroupKeys } from '../shared/columns.ts'
+import { measureType } from '../shared/measures.ts'
+
+export type LabelValue = string | number | boolean | null
+
+export type PivotValue = { readonly column: string; readonly how: Aggregate | 'only'; readonly as?: string | undefined }
+
+export type Pivot = ColumnPlacement & {
+  readonly labels: string
+  readonly values: readonly PivotValue[]
+  readonly by?: GroupKeys | undefined
+  readonly found?: readonly LabelValue[] | undefined
+  readonly gaps?: LabelValue | undefined
+}
+
+export const valueName = ({ column, as }: PivotValue): string => as ?? column
+
+export const typeIn = (column: string, schema: Schema): ColumnType =>
+  schema.find((field) => field.name === column)?.type ?? 'text'
+
+export const valueType = ({ how, column }: PivotValue, schema: Schema): ColumnType =>
+  how === 'only' ? typeIn(column, schema) : measureType(how, typeIn(column, schema))
+
+/** What identifies a row: the columns that are named, else all others. */
+export const keysFor = ({ by, labels, values }: Pivot, schema: Schema): Field[] => {
+  const used = new Set([labels, ...values.map(({ column }) => column)])
+  return by === undefined ? schema.filter((field) => !used.has(field.name)) : keysOf(by, schema)
+}
+
+/** A label as text; null is the empty one. */
+export const labelText = (label: LabelValue): string | null => (label === null || label === '' ? null : String(label))
+
+export type PivotColumn = { readonly label: string | null; readonly value: PivotValue; readonly field: Field }
+
+/** Keys with the made columns in their place: label by label, value by value. */
+export const layout = (
+  params: Pivot,
+  schema: Schema,
+  labels: readonly (string | null)[],
+): { keys: Field[]; made: PivotColumn[]; at: number; schema: Schema } => {
+  const keys = keysFor(params, schema)
+  const taken = keys.map((field) => field.name)
+  const at = positionFor(params, taken)
+  const made = labels.flatMap((label) =>
+    params.values.map((value): PivotColumn => {
+      const plain = label ?? 'Empty'
+      const free = freeName(params.values.length === 1 ? plain : `${plain} ${valueName(value)}`, taken)
+      taken.push(free)
+      return { label, value, field: { name: free, type: valueType(value, schema) } }
+    }),
+  )
+  return { keys, made, at, schema: [...keys.slice(0, at), ...made.map(({ field }) => field), ...keys.slice(at)] }
+}
+
+/** The labels that are told, or all there are in order of first appearance; and for each row the number of its label, -1 where it is left out. */
+export const labelsOf = (
+  params: Pivot,
+  column: Column,
+): { labels: (string | null)[]; ofRow: Int32Array; present: (string | null)[]; groupOf: Uint32Array } => {
+  const groups = groupBy([column], lengthOf(column))
+  const present = Array.from(groups.first, (row) => {
+    const cell = cellAt(column, row)
+    return cell === null ? null : textOfCell(column.type, cell)
+  })
+  const labels = params.found ? params.found.map(labelText) : present
+  const at = new Map(labels.map((label, i) => [label, i]))
+  const turn = Int32Array.from(present, (label) => at.get(label) ?? -1)
+  const ofRow = int32s(groups.ids.length)
+  for (let i = 0; i < ofRow.length; i++) ofRow[i] = turn[groups.ids[i] as number] as number
+  return { labels, ofRow, present, groupOf: groups.ids }
+}
