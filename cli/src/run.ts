@@ -179,6 +179,7 @@ const accountsOf = (
   })),
 })
 
+// eslint-disable-next-line max-lines-per-function -- the run in the order of its exit codes
 export const run = async (recipePath: string, words: RunWords): Promise<void> => {
   const recipe = loadRecipe(recipePath)
   const now = momentOf(words.now)

@@ -39,6 +39,7 @@ const footRows = (tail: readonly (readonly string[])[], width: number): number =
 }
 
 /** `rows` are the first rows, `tail` the last, as they stand. A row above the names with headings over several columns joins them. */
+// eslint-disable-next-line complexity -- one pass of guesses, each on what the one before left
 export const guessTable = (rows: readonly (readonly string[])[], tail: readonly (readonly string[])[]): TableGuess => {
   const at = firstFull(rows)
   const names = rows[at] ?? []

@@ -115,6 +115,7 @@ export const patternFor = (language: RegexDialect, pattern: string): string => {
       _not?: string,
       className?: string,
       sign?: string,
+      // eslint-disable-next-line complexity -- one case for each construct of a regular expression
     ) => {
       if (literal !== undefined) return literal.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
       if (p) {

@@ -156,6 +156,7 @@ class Checker {
       : this.apply(negate(inner.type === 'integer'), [inner], inner.type === 'integer' ? 'integer' : 'decimal', at)
   }
 
+  // eslint-disable-next-line complexity -- one branch for each pair of operand types
   private binary(op: Operator, leftNode: FormulaNode, rightNode: FormulaNode, at: Span): TypedNode {
     const left = this.value(this.check(leftNode))
     const right = this.value(this.check(rightNode))

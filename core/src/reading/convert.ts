@@ -105,6 +105,7 @@ export const convertCell = (
   from: ColumnType,
   to: ConversionTarget,
   read: (text: string) => Cell,
+  // eslint-disable-next-line complexity -- a table of conversions, one line a pair of types
 ): ((cell: Exclude<Cell, null>) => Cell) => {
   const target = to.type
   if (from === target) return (cell) => cell

@@ -186,6 +186,7 @@ export class TableBuilder {
   }
 
   /** A row that is blank, ragged or holds quotes; where the next one begins, or -1 where a quote is out of place. */
+  // eslint-disable-next-line complexity -- one pass over an odd row, which keeps the place in its bytes
   private oddRow({ bytes, text }: ByteSource, from: number, delimiter: number, quote: number): number {
     const row: string[] = []
     let at = from
@@ -194,8 +195,11 @@ export class TableBuilder {
       if (bytes[at] === quote) {
         let doubled = false
         for (at++; ; at++) {
+          // eslint-disable-next-line max-depth -- one pass over an odd row, which keeps the place in its bytes
           if (at >= bytes.length) return -1
+          // eslint-disable-next-line max-depth -- one pass over an odd row, which keeps the place in its bytes
           if (bytes[at] !== quote) continue
+          // eslint-disable-next-line max-depth -- one pass over an odd row, which keeps the place in its bytes
           if (bytes[at + 1] !== quote) break
           doubled = true
           at++

@@ -54,6 +54,7 @@ const compareTable = (
   after: Recipe,
   old: RecipeTable | undefined,
   next: RecipeTable | undefined,
+  // eslint-disable-next-line complexity, max-lines-per-function -- one pass over two lists of steps in step with each other
 ): ComparedTable => {
   const was = old?.steps ?? []
   const is = next?.steps ?? []

@@ -8,6 +8,7 @@ const lost = ({ unreadable }: Pick<StepStatistics, 'unreadable'>): number =>
   Object.values(unreadable).reduce((a, b) => a + b, 0)
 
 /** What a step did otherwise than last time, in words; shares are compared, so that a larger export alone says nothing. */
+// eslint-disable-next-line complexity -- one branch for each anomaly
 export const anomaliesOf = (now: Omit<StepStatistics, 'check'>, before: Omit<StepStatistics, 'check'>): string[] => {
   const kind = kindNamed(now.kind)
   const message: string[] = []

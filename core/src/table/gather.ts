@@ -132,6 +132,7 @@ export const concat = (type: ColumnType, columns: readonly Column[]): Column => 
     values.set(column.values as never, at)
     if (column.nulls)
       for (let i = 0; i < column.values.length; i++)
+        // eslint-disable-next-line max-depth -- a hot loop, one for each storage of a column
         if (isSet(column.nulls, i)) {
           set(empty, at + i)
           any = true

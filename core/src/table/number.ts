@@ -64,6 +64,7 @@ export const numberSource = ({ decimal, group }: NumberLocale): string => {
 /** A reader of text as a number, null where it does not read as one. */
 export const numberReader = (locale: NumberLocale = plainLocale): ((text: string) => number | null) => {
   const expression = new RegExp(numberSource(locale))
+  // eslint-disable-next-line complexity -- a number read in one pass over its signs
   return (text) => {
     const m = expression.exec(trim(text))
     if (!m) return null

@@ -62,6 +62,7 @@ const firstBadByte = (bytes: Buffer): number => {
 const pieceSize = 4 << 20
 
 /** The text of a file in pieces, without its byte order mark. Bytes that are not the encoding are refused, never replaced. */
+// eslint-disable-next-line complexity -- one pass over the bytes of a file, encoding by encoding
 export function* textPieces(
   bytes: Buffer,
   name: string,

@@ -30,6 +30,7 @@ const dropReturn = (rows: string[][]): void => {
 const mostRow = 16 << 20
 
 /** The rows of a file in batches, as they stand in it. A line break at the very end makes no row. `partial`: the bytes break off, and with them the last row. */
+// eslint-disable-next-line complexity -- a generator that keeps the state of the parser between pieces
 export function* csvRows(
   bytes: Buffer,
   name: string,
@@ -88,6 +89,7 @@ const scanFile = async (
   read: ReadOptions,
   asText: ReadonlySet<string>,
   yieldControl: YieldControl,
+  // eslint-disable-next-line complexity -- a generator that keeps the state of the parser between pieces
 ): Promise<TableBuilder | undefined> => {
   const quote = read.quote ?? '"'
   if (

@@ -35,6 +35,7 @@ const plain = (_key: string, value: unknown): unknown => {
   return value
 }
 
+// eslint-disable-next-line complexity -- one branch for each logical and converted type of the format
 const cellOf = (value: unknown, element: SchemaElement | undefined): RawCell => {
   if (value === null || value === undefined) return null
   if (typeof value === 'string' || typeof value === 'boolean') return value
@@ -107,6 +108,7 @@ const pagesAreWhole = (file: Uint8Array, from: number, meta: ColumnMetaData, lev
 }
 
 /** The foot of a file is believed only as far as the file can bear it out. */
+// eslint-disable-next-line complexity -- one branch for each logical and converted type of the format
 const checkClaims = (metadata: FileMetaData, file: Uint8Array, name: string): void => {
   const { num_rows: rows, row_groups: groups, schema } = metadata
   const size = file.length

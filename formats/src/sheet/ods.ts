@@ -45,11 +45,13 @@ const cellOf = (attributes: XmlAttributes, text: string): RawCell => {
 type OdsContent = { readonly info: SheetInfo; readonly merges: Merge[] }
 
 /** An ODS workbook: OpenDocument 1.3 part 3, table:table. */
+// eslint-disable-next-line max-lines-per-function -- handlers of one XML walk, which share the state of the row they are in
 export const openOds = (parts: ZipParts, file: string): Workbook => {
   const content = parts((name) => name === 'content.xml')['content.xml']
   if (!content)
     throw new FileProblem(`${file} is a zip, but no workbook is in it. Unfold it, and drop the files that it holds.`)
   const seen = new Map<string, OdsContent>()
+  // eslint-disable-next-line max-lines-per-function -- handlers of one XML walk, which share the state of the row they are in
   const walk = (sheet: string | undefined, row: (cells: readonly RawCell[]) => void): Generator<number> => {
     let current: string | undefined
     let here = false
@@ -66,6 +68,7 @@ export const openOds = (parts: ZipParts, file: string): Workbook => {
     const hidden = new Set<string>()
     const budget = new CellBudget(file, content.length)
     return walkXml(content, file, {
+      // eslint-disable-next-line complexity -- handlers of one XML walk, which share the state of the row they are in
       open: (name, given) => {
         if (name === 'style' && given['style:family'] === 'table') attributes = given
         else if (name === 'table-properties' && given['table:display'] === 'false')
@@ -112,6 +115,7 @@ export const openOds = (parts: ZipParts, file: string): Workbook => {
         } else if (inNote === 0 && name === 'tab') text += '\t'
         else if (inNote === 0 && name === 'line-break') text += '\n'
       },
+      // eslint-disable-next-line complexity -- handlers of one XML walk, which share the state of the row they are in
       close: (name) => {
         if (name === 'table') depth--
         else if (name === 'annotation') inNote--

@@ -79,6 +79,7 @@ const styleShows = (bytes: Uint8Array | undefined, file: string): ShownAs[] => {
 }
 
 /** An XLSX workbook: ECMA-376 part 1, SpreadsheetML. Formulas give the value that was kept with them. */
+// eslint-disable-next-line max-lines-per-function -- handlers of one XML walk, which share the state of the row they are in
 export const openXlsx = (parts: ZipParts, file: string): Workbook => {
   const book = parts(
     (name) =>

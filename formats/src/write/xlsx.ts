@@ -51,6 +51,7 @@ const serialOf = (days: number): number | undefined => {
 }
 
 const styles = { date: 1, datetime: 2, time: 3 } as const
+// eslint-disable-next-line complexity -- one case for each type of cell
 const cellXml = (table: Table, column: number, row: number, ref: string, guard: boolean): string => {
   const cell = table.cell(column, row)
   if (cell === null) return ''

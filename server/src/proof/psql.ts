@@ -29,6 +29,7 @@ export const runPsql = async (
   script: readonly ScriptCommand[],
   given: Readonly<Record<string, string>>,
   progress: (share: number) => void = () => undefined,
+  // eslint-disable-next-line complexity, max-lines-per-function -- the few commands of psql that scripts use, with one set of variables
 ): Promise<void> => {
   const variables = new Map(Object.entries(given))
   const branches: boolean[] = []
@@ -53,6 +54,7 @@ export const runPsql = async (
     for (const result of await db.exec(sqlOf(parts))) {
       if (into)
         for (const row of result.rows)
+          // eslint-disable-next-line max-depth -- the few commands of psql that scripts use, with one set of variables
           for (const [name, value] of Object.entries(row)) variables.set(name, String(value))
       else if (output)
         for (const row of result.rows)

@@ -23,6 +23,7 @@ const refuseDatabaseChanges = (before: Recipe, after: Recipe): void => {
 }
 
 /** The story itself: what it is and its edits. `accessOf` says which story a request is about and what it may do. */
+// eslint-disable-next-line max-lines-per-function -- a list of routes
 export const flowRoutes = ({ flows, links }: Services, accessOf: (request: Request) => Promise<Access>): Router => {
   const router = Router({ mergeParams: true })
   /** The story that a request may change; what comes by link is held until the owner agrees. */

@@ -42,6 +42,7 @@ export const runReader =
 export const replayRoutes = (
   { compute, flows, runs, replays, files, links }: ReplayServices,
   accessOf: (request: Request) => Promise<Access>,
+  // eslint-disable-next-line max-lines-per-function -- a list of routes
 ): Router => {
   const router = Router({ mergeParams: true })
 

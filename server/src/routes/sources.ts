@@ -9,6 +9,7 @@ import { body, send } from './check.ts'
 export type SourceServices = TakeServices
 
 /** Bringing data in from elsewhere, and the shelf of all that was brought in. */
+// eslint-disable-next-line max-lines-per-function -- a list of routes
 export const sourceRoutes = ({ files, shelf, sources, reach }: SourceServices, owner: RequestHandler): Router => {
   const router = Router()
   router.use(owner)

@@ -69,6 +69,7 @@ const Held = ({ since, from, to, place }: { since: string; from: Recipe | null; 
 }
 
 /** The head of every page of a flow: its name, the pages, what the page itself puts beside them. */
+// eslint-disable-next-line complexity -- markup with a condition for each optional part
 export const FlowLayout = ({ shared }: { shared: boolean }) => {
   const { id = '', token = '' } = useParams()
   const place: Endpoint = shared

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useRef, useState, type DragEvent, type RefObject } from 'react'
+import { useEffect, useRef, useState, type DragEvent, type RefObject, useEffectEvent } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { counted } from '@fabula/core'
 import { flowsQuery } from '../api/queries.ts'
@@ -63,12 +63,13 @@ export const Home = () => {
       setBusy(undefined)
     }
   }
+  const takePasted = useEffectEvent((event: ClipboardEvent): void => {
+    if (event.target instanceof HTMLElement && event.target.matches('input, textarea')) return
+    const file = pastedFile(event.clipboardData)
+    if (file) void take([file])
+  })
   useEffect(() => {
-    const hear = (event: ClipboardEvent): void => {
-      if (event.target instanceof HTMLElement && event.target.matches('input, textarea')) return
-      const file = pastedFile(event.clipboardData)
-      if (file) void take([file])
-    }
+    const hear = (event: ClipboardEvent): void => takePasted(event)
     window.addEventListener('paste', hear)
     return () => window.removeEventListener('paste', hear)
   }, [])

@@ -11,6 +11,7 @@ import {
   type JSX,
   type RefObject,
   type SetStateAction,
+  useEffectEvent,
 } from 'react'
 import { pictureQuery } from '../api/queries.ts'
 import type { Story } from '../story/use-story.ts'
@@ -43,11 +44,13 @@ export const ChartsView = ({ story }: { story: Story }) => {
   const { flow, place, cursor, schemaHere, drawing, table } = story
   const handle = useRef<ChartHandle>(null)
   const [picture, setPicture] = useState<Picture>()
-  useEffect(() => {
+  const known = schemaHere.length > 0
+  const drawAnew = useEffectEvent(() => {
     const columns = drawing?.columns ?? []
-    if (schemaHere.length > 0 && table)
+    if (known && table)
       setPicture(chartFor(columns.length > 0 ? columns : schemaHere.map(({ name }) => name), schemaHere, table.id))
-  }, [drawing?.at, table?.id, schemaHere.length > 0])
+  })
+  useEffect(() => drawAnew(), [drawing?.at, table?.id, known])
   const { data, error } = useQuery(pictureQuery(place, flow.files, cursor, picture))
   const save = (pictures: readonly Picture[]): void => void story.save(flow.recipe, 'a picture', pictures)
   const kept = flow.pictures.filter((one) => one.table === table?.id)

@@ -1,6 +1,6 @@
 import { ownValue } from '@fabula/core'
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
+import { useEffect, useState, useEffectEvent } from 'react'
 import { previewQuery, factsQuery } from '../api/queries.ts'
 import { Segments } from '../ui/parts.tsx'
 import { shownText } from '../grid/cells.tsx'
@@ -42,6 +42,7 @@ const Question = ({
             ))}
           </select>
         ))}
+      {/* eslint-disable-next-line no-restricted-syntax -- the kind of an answer, not of a step */}
       {ask.kind === 'number' && (
         <input
           className="field figures w-[90px]"
@@ -159,9 +160,10 @@ export const BuilderPanel = ({
   const facts = only === undefined ? undefined : ownValue(data?.facts, only)
   const [answers, setAnswers] = useState<BuilderAnswers>()
   const ready = schema.length > 0 && facts !== undefined
-  useEffect(() => {
+  const begin = useEffectEvent(() => {
     if (answers === undefined && ready) write(builder.start(columns, schema, facts))
-  }, [ready])
+  })
+  useEffect(() => begin(), [ready])
   const write = (next: BuilderAnswers): void => {
     setAnswers(next)
     const steps = builder.write(next, columns, schema, facts)

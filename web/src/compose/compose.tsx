@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { useCallback, useEffect, useRef, useState, type SetStateAction, type Dispatch } from 'react'
+import { useCallback, useEffect, useRef, useState, type SetStateAction, type Dispatch, useEffectEvent } from 'react'
 import { useNavigate } from 'react-router'
 import { Workbench } from '../workbenches/workbench.tsx'
 import { stepKinds, counted, figure, type RecipeTable } from '@fabula/core'
@@ -62,6 +62,7 @@ const useKeys = (story: Story, focusComposer: () => void, showKeys: () => void):
   const latest = useRef({ story, focusComposer, showKeys })
   latest.current = { story, focusComposer, showKeys }
   useEffect(() => {
+    // eslint-disable-next-line complexity -- markup with a condition for each optional part
     const hear = (event: KeyboardEvent): void => {
       const { story: now, focusComposer: focus, showKeys: show } = latest.current
       const mod = event.ctrlKey || event.metaKey
@@ -118,6 +119,7 @@ const useWidth = (name: string, start: number, low: number, high: number) => {
   return [width, change] as const
 }
 
+// eslint-disable-next-line complexity, max-lines-per-function -- markup with a condition for each optional part
 export const Compose = () => {
   const story = useStory()
   const { setTools } = useFlow()
@@ -130,13 +132,15 @@ export const Compose = () => {
   const [left, setLeft] = useWidth('story-width', 392, 300, 620)
   const { flow, place, cursor, table, step, draft, diffMode, only, stageView, setStageView } = story
   // what a draft changes is shown in the rows
-  useEffect(() => {
+  const showRows = useEffectEvent(() => {
     if (draft) setStageView('rows')
     setOutcome(false)
-  }, [draft?.step.id])
-  useEffect(() => {
+  })
+  useEffect(() => showRows(), [draft?.step.id])
+  const showPicture = useEffectEvent(() => {
     if (story.drawing) setStageView('picture')
-  }, [story.drawing?.at])
+  })
+  useEffect(() => showPicture(), [story.drawing?.at])
   useKeys(
     story,
     () => focus.current(),
@@ -146,7 +150,7 @@ export const Compose = () => {
   const names = story.schemaHere.slice(0, 40).map(({ name }) => name)
   const facts = useQuery(factsQuery(place, flow.files, cursor, names, false))
   const travel = story.travel
-  useEffect(() => {
+  const showTools = useEffectEvent(() => {
     setTools(
       <>
         <Button look="quiet" disabled={!flow.canUndo} onClick={() => void travel('undo')}>
@@ -160,8 +164,11 @@ export const Compose = () => {
         </Button>
       </>,
     )
+  })
+  useEffect(() => {
+    showTools()
     return () => setTools(undefined)
-  }, [flow.canUndo, flow.canRedo, flow.edit])
+  }, [flow.canUndo, flow.canRedo, flow.edit, setTools])
   const number = (table?.steps.findIndex(({ id }) => id === step?.id) ?? 0) + 1
   // a workbench needs the width of the page
   const workbench = draft && stepKinds[draft.step.kind].workbench

@@ -1,5 +1,15 @@
+/* eslint max-lines: ['error', { max: 500 }] -- one view with its parts */
 import { useVirtualizer, type ReactVirtualizer } from '@tanstack/react-virtual'
-import { useEffect, useRef, useState, type JSX, type Dispatch, type KeyboardEvent, type SetStateAction } from 'react'
+import {
+  useEffect,
+  useRef,
+  useState,
+  type JSX,
+  type Dispatch,
+  type KeyboardEvent,
+  type SetStateAction,
+  useEffectEvent,
+} from 'react'
 import { ownValue, counted, figure } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
 import type { Story } from '../story/use-story.ts'
@@ -17,6 +27,7 @@ const headHeight = 68
 const numberWidth = 56
 
 /** The table: an ARIA grid, virtual in both directions. */
+// eslint-disable-next-line complexity, max-lines-per-function -- markup with a condition for each optional part
 export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<string, ColumnFacts>> }) => {
   const scroller = useRef<HTMLDivElement>(null)
   const [range, setRange] = useState({ from: 0, to: 40 })
@@ -65,10 +76,11 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
     scrollPaddingStart: numberWidth + stillWidth,
   })
   const signature = `${seen.map((c) => columns[c]?.name).join('\u0000')}${widths.join()}${still}`
-  useEffect(() => {
+  const measure = useEffectEvent(() => {
     across.measure()
     rows.measure()
-  }, [signature, rowHeight])
+  })
+  useEffect(() => measure(), [signature, rowHeight])
   useEffect(() => setActive(undefined), [story.step?.id, story.diffMode, story.only])
 
   const { selection, setSelection } = story
@@ -110,11 +122,12 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
         seen.findIndex((c) => columns[c]?.name === name),
       ),
     )
-  useEffect(() => {
+  const goToWaiting = useEffectEvent(() => {
     if (!waiting || story.diffMode !== 'after' || story.only !== 'all' || first.isFetching) return
     goToName(waiting.row, waiting.column)
     setWaiting(undefined)
-  }, [waiting, story.diffMode, story.only, first.isFetching])
+  })
+  useEffect(() => goToWaiting(), [waiting, story.diffMode, story.only, first.isFetching])
   const goToFound = (place: FoundCell): void => {
     story.setDiffMode('after')
     story.setOnly('all')
@@ -141,6 +154,7 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
     }
     goTo(nextRow(), at + (by[1] ?? 0), event.shiftKey)
   }
+  // eslint-disable-next-line complexity -- markup with a condition for each optional part
   const copy = async (): Promise<void> => {
     const whole = selection.kind === 'columns'
     const corner = anchor ?? active

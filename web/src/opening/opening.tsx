@@ -12,7 +12,7 @@ import type { FileRef, FlowReply, OpenReply } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
 import type { UseQueryResult } from '@tanstack/react-query'
 import { useQueryClient } from '@tanstack/react-query'
-import { useEffect, useState, type DragEvent } from 'react'
+import { useEffect, useState, type DragEvent, useEffectEvent } from 'react'
 import { useLocation, useNavigate, useParams } from 'react-router'
 import { ask, upload } from '../api/client.ts'
 import { flowQuery } from '../api/queries.ts'
@@ -64,6 +64,7 @@ type OpeningProps = {
   readonly back: () => void
 }
 
+// eslint-disable-next-line complexity -- markup with a condition for each optional part
 const OpeningView = ({ title, start, keep, back }: OpeningProps) => {
   const opening = useOpening(start)
   const [diffMode, setDiffMode] = useState<'raw' | 'table'>('raw')
@@ -161,7 +162,7 @@ export const OpenNew = () => {
   const files = state?.files ?? []
   useEffect(() => {
     if (files.length === 0) void navigate('/')
-  }, [files.length])
+  }, [files.length, navigate])
   const keep = async (opening: Opening): Promise<void> => {
     if (!opening.opened.data) return
     const { recipe, id } = newRecipe(opening.files, opening.opened.data, opening.read, opening.extras)
@@ -194,9 +195,10 @@ export const OpenInFlow = () => {
     .flatMap(({ steps }) => steps)
     .find((one) => openedBy(one)?.input === input && input !== undefined)
   const back = (): void => void navigate(place.home)
-  useEffect(() => {
+  const leaveWithoutFiles = useEffectEvent(() => {
     if (files.length === 0) back()
-  }, [files.length])
+  })
+  useEffect(() => leaveWithoutFiles(), [files.length])
   const keep = async (opening: Opening): Promise<void> => {
     if (!opening.opened.data) return
     const next = Number(nextStepId(flow.recipe).slice(1))

@@ -23,6 +23,7 @@ const stateOf = (row: number, opening: Opening, look: LookReply): State => {
 const looks = { body: '', names: 'bg-token-tint font-semibold text-token', out: 'aside text-ink-3' }
 
 /** The sheet as it stands. A click on a row's number makes it the row of names; the corner mark is dragged to take in more or less. */
+// eslint-disable-next-line max-lines-per-function -- one flat piece of markup
 export const RawSheet = ({ opening }: { opening: Opening }) => {
   const look = opening.look.data
   const body = useRef<HTMLTableSectionElement>(null)

@@ -1,3 +1,4 @@
+import { useJob } from '../ui/use-job.ts'
 import {
   headerRows,
   rectangleOf,
@@ -10,7 +11,7 @@ import {
 import type { FileRef, LookReply, OpenReply } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, useMemo, useState } from 'react'
+import { useEffect, useState } from 'react'
 import { ask } from '../api/client.ts'
 import { guessedRead, lookAt, openFile } from './open-file.ts'
 
@@ -32,6 +33,7 @@ const chosen = (look: LookReply | undefined, sheets: ReadOptions['sheets']): str
 }
 
 /** All that the opening page holds: the files, how they are read, what is seen of them. */
+// eslint-disable-next-line complexity, max-lines-per-function -- markup with a condition for each optional part
 export const useOpening = (start: { readonly files: readonly FileRef[]; readonly read: ReadOptions | undefined }) => {
   const [files, setFiles] = useState(start.files)
   const [at, setAt] = useState<{ file: number; sheet?: string }>({ file: 0 })
@@ -60,7 +62,7 @@ export const useOpening = (start: { readonly files: readonly FileRef[]; readonly
   const read = given ?? {}
   const { types: _types, ...plain } = read
   const key = JSON.stringify([files, plain])
-  const job = useMemo(() => crypto.randomUUID(), [key])
+  const job = useJob(key)
   const opened = useQuery<OpenReply>({
     queryKey: ['open', key],
     queryFn: ({ signal }) => openFile(files, plain, job, signal),

@@ -16,6 +16,7 @@ import { outcome } from './outcome.tsx'
 
 type ChosenFiles = Record<string, FileRef[]>
 
+// eslint-disable-next-line complexity, max-lines-per-function -- markup with a condition for each optional part
 export const Replay = () => {
   const { flow, place } = useFlow()
   const client = useQueryClient()

@@ -29,6 +29,7 @@ export const StepStatisticsTable = ({
           </tr>
         </thead>
         <tbody>
+          {/* eslint-disable-next-line complexity -- markup with a condition for each optional part */}
           {steps.map((statistics, i) => {
             const before = last?.tables.find((one) => one.id === id)?.steps.find((one) => one.id === statistics.id)
             const lost = Object.values(statistics.unreadable).reduce((a, b) => a + b, 0)

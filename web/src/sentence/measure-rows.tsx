@@ -55,6 +55,7 @@ const fits = (how: MeasureValue['how'], type: Schema[number]['type'] | undefined
 }
 
 /** Another way or column: what does not fit any more is set right, and a name that was made goes with it. */
+// eslint-disable-next-line complexity -- markup with a condition for each optional part
 const changed = (measure: MeasureValue, next: Partial<MeasureValue>, schema: Schema, named: boolean): MeasureValue => {
   const how = next.how ?? measure.how
   const wanted = next.column ?? measure.column

@@ -91,6 +91,7 @@ export const Sentence = ({
   index: number
   count: number
   entry: number
+  // eslint-disable-next-line complexity, max-lines-per-function -- markup with a condition for each optional part
 }) => {
   const info = story.steps.find(({ id }) => id === step.id)
   const isDraft = story.draft?.step.id === step.id

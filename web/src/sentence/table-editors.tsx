@@ -1,4 +1,4 @@
-import { useEffect } from 'react'
+import { useEffect, useEffectEvent } from 'react'
 import { selectedNames, type Condition, type Schema, type Step, type StepOf } from '@fabula/core'
 import { Segments } from '../ui/parts.tsx'
 import { ConditionEditor } from './condition-editor.tsx'
@@ -45,10 +45,11 @@ const TotalFields = ({ step, numeric, story }: { step: StepOf<'check'>; numeric:
   const set = (next: Partial<Total>): void => story.reword({ ...step, total: { ...total, ...next } } as Step)
   const likely = there.find(({ name }) => name === total.column)?.name ?? there[0]?.name
   // the other table's columns come after it was chosen
-  useEffect(() => {
+  const chooseLikely = useEffectEvent(() => {
     if (other && likely !== undefined && !there.some(({ name }) => name === other.column))
       set({ equals: { table: other.table, column: likely } })
-  }, [other?.table, likely])
+  })
+  useEffect(() => chooseLikely(), [other?.table, likely])
   return (
     <div className="flex flex-wrap items-center gap-2">
       the total of

@@ -42,6 +42,7 @@ const Copy = ({ place }: { place: Endpoint }) => {
   )
 }
 
+// eslint-disable-next-line complexity -- markup with a condition for each optional part
 export const HandOver = () => {
   const { flow, place } = useFlow()
   const [shown, setShown] = useState<'script' | 'editions'>('script')

@@ -1,8 +1,9 @@
+import { useJob } from '../ui/use-job.ts'
 import { counted } from '@fabula/core'
 import type { OfferReply, OfferRequest, SourceAsked } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
 import { useMutation, useQuery } from '@tanstack/react-query'
-import { useMemo, useState, type ReactNode } from 'react'
+import { useState, type ReactNode } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import { ask } from '../api/client.ts'
 import { connectionsQuery } from '../api/queries.ts'
@@ -14,6 +15,7 @@ import { samplePane } from './source-sample.tsx'
 type OfferedTable = OfferReply['tables'][number]
 const titleOf = ({ schema, name }: OfferedTable): string => (schema && schema !== 'public' ? `${schema}.${name}` : name)
 
+// eslint-disable-next-line complexity -- markup with a condition for each optional part
 export const SourcesPage = () => {
   const navigate = useNavigate()
   const [search] = useSearchParams()
@@ -38,7 +40,7 @@ export const SourcesPage = () => {
     queryFn: () => ask(api.sampleReply, 'POST', '/api/sources/look', { asked }),
     enabled: asked !== undefined,
   })
-  const job = useMemo(() => crypto.randomUUID(), [asked])
+  const job = useJob(JSON.stringify(asked) ?? '')
   const take = useMutation({
     mutationFn: (wanted: SourceAsked) => ask(api.takeReply, 'POST', '/api/sources/take', { asked: wanted, job }),
     onSuccess: ({ file }) => void navigate(flow ? `/flows/${flow}/open` : '/open', { state: { files: [file] } }),

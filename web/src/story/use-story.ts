@@ -51,6 +51,7 @@ const withStep = (recipe: Recipe, { table, step, before = [], after, isNew, else
 })
 
 /** All that Compose holds: where one stands, what is drafted, what is selected. */
+// eslint-disable-next-line complexity, max-lines-per-function -- the state of the page and what changes it
 export const useStory = () => {
   const { flow, place, setMessage } = useFlow()
   const client = useQueryClient()

@@ -119,6 +119,7 @@ const fillings: Readonly<Partial<Record<Schema[number]['type'], string | number 
   datetime: '2031-01-01T00:00:00',
   time: '00:00:00',
 }
+// eslint-disable-next-line complexity, max-lines-per-function -- the list of verbs in the order they are shown
 const columnVerbs = (columns: readonly string[], schema: Schema, tables: readonly TableHere[]): Verb[] => {
   const [first = ''] = columns
   const one = columns.length === 1
@@ -306,6 +307,7 @@ const valuesVerbs = ({ column, values }: Extract<Selection, { kind: 'values' }>,
 }
 
 /** The verbs for a selection, as drafts of the sentences they begin. */
+// eslint-disable-next-line complexity, max-lines-per-function -- the list of verbs in the order they are shown
 export const verbsFor = (selection: Selection, schema: Schema, tables: readonly TableHere[] = []): Verb[] => {
   if (schema.length === 0) return []
   if (selection.kind === 'columns') return columnVerbs(selection.columns, schema, tables)

@@ -36,6 +36,7 @@ const keysWith = ({ byLineage, keys, shared }: ReconcileReply, chosen: boolean, 
   return byLineage || (!chosen && keys.length === shared.length) ? [name] : [...keys, name]
 }
 
+// eslint-disable-next-line max-lines-per-function -- one flat piece of markup
 export const ReconcileView = ({ story }: { story: Story }) => {
   const { recipe } = story.flow
   const there: TablePosition = { table: story.table?.id ?? '', step: story.step?.id ?? '' }
@@ -212,6 +213,7 @@ function differenceFigures(
   )
 }
 
+// eslint-disable-next-line complexity -- markup with a condition for each optional part
 function columnDifference(
   name: string,
   a: boolean,

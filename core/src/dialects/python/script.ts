@@ -118,6 +118,7 @@ const variable = (table: string, runtime: ReadonlySet<string>): Code => {
 const runtimeNames = new Set(helpers.flatMap(({ source }) => source.match(/[A-Za-z_]\w*/g) ?? []))
 
 /** The Python script of a recipe: pandas 1.5 or newer and nothing else, one block a step under its sentence. */
+// eslint-disable-next-line max-lines-per-function -- the script from top to bottom, in the order it is read
 export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): Script => {
   const parameters = parameterTypes(recipe)
   const outputs = scriptOutputs(recipe)

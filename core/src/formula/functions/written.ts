@@ -29,6 +29,7 @@ const patternProblem = (value: Cell, [type]: readonly FormulaType[]): string | u
 const padded = (n: number, letters: string): string => String(n).padStart(letters.length, '0')
 
 /** Letters of a date pattern, and what they write. */
+// eslint-disable-next-line complexity -- one case for each letter of a pattern
 const writePart = (letters: string, day: number, ms: number): string => {
   const { year, month, day: dayOfMonth } = civilFromDays(day)
   const hour = Math.floor(ms / 3_600_000)

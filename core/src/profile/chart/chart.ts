@@ -64,6 +64,7 @@ const numberAt = (column: Column, at: number): number | null => {
  * What a chart is drawn from: a figure for each label, or each label and series. Labels that have an order (dates, numbers)
  * keep it, others go from the largest figure down; beyond what can be read they are counted.
  */
+// eslint-disable-next-line complexity -- one branch for each kind of chart
 export const chartData = (asked: ChartRequest, table: Table): ChartData => {
   const { kind, label, series, how, column } = asked
   if ([label, series, column].some((name) => name !== undefined && table.positionOf(name) < 0)) return nothing

@@ -151,6 +151,7 @@ type CompiledForm = {
 /** How a form without a year is read: with a year put behind it. */
 export const withYear = (pattern: string): string => `${pattern} yyyy`
 
+// eslint-disable-next-line complexity -- one pass over the templates, which share the parts of a date
 const formsOf = (raw: string): CompiledForm[] => {
   const text = trim(raw)
   if (text.length < 3 || text.length > 48 || !/\d/.test(text)) return []

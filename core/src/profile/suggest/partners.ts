@@ -48,9 +48,11 @@ export const partnersOf = (table: Table, parts: readonly StackedPart[]): Partner
       const elsewhere = valuesBetween(table, lacks, from, to, true)
       for (const has of own) {
         // of two names for one thing the one met first stays
+        // eslint-disable-next-line max-depth -- pairs of parts, of columns, of values
         if (types.get(has) !== types.get(lacks) || table.positionOf(lacks) > table.positionOf(has)) continue
         const values = valuesBetween(table, has, from, to, false)
         const agree = [...values].filter((value) => elsewhere.has(value)).length
+        // eslint-disable-next-line max-depth -- pairs of parts, of columns, of values
         if (values.size > 0 && agree * 2 >= values.size)
           found.push({ file: part.file, sheet: part.sheet, lacks, has, values: values.size, agree })
       }

@@ -33,6 +33,7 @@ const signAfter = (text: string): string => /^[^\p{L}\p{N}]+/u.exec(text)?.[0] ?
  * Ways to say which part of a text was selected, from what stands beside it, from its own shape and from where it is;
  * each gives just that part of this text, the likeliest first. `from` and `to` count UTF-16 units.
  */
+// eslint-disable-next-line complexity -- one branch for each way to take a part
 export const takesFor = (text: string, from: number, to: number): TakeSuggestion[] => {
   const part = text.slice(from, to)
   if (part === '') return []

@@ -115,6 +115,7 @@ const matchCount = (left: Int32Array, starts: Int32Array): number => {
   return count
 }
 
+// eslint-disable-next-line complexity, max-lines-per-function -- one pass over the left rows and one over the rest, which share their counts
 const pairRows = (params: Join, table: Table, other: Table, names: string): RowPairs => {
   const { how, matches = 'all' } = params
   const left = new IntList()

@@ -44,6 +44,7 @@ const originWords = ({ file, sheet }: NonNullable<ReadOptions['origin']>): strin
     ...(sheet ? [`the sheet${file ? '' : ' of each row'} as ${sheet}`] : []),
   ])
 
+// eslint-disable-next-line complexity -- one line for each reading option, absent where it is the default
 const sentence = ({ input, read = {} }: Open, names: TableNames): Sentence => {
   const headerPart = () => {
     if (read.header === 'none') return [', which has ', slot('no row of names', 'open', ['read', 'header'])]
@@ -135,6 +136,7 @@ export const open = defineStep<Open>({
       })
       return sql`select r."¶", ${joined(cells, ',\n  ')}\nfrom ${sqlHelper('sheet_rows')}(${rows}, ${headerSql(read)}, ${read.skip ?? 0}, ${read.footer ?? 0}) r`
     },
+    // eslint-disable-next-line complexity -- one line for each reading option, absent where it is the default
     python: ({ input, read: given = {} }, { frame, source }) => {
       const { files, format, known } = source(input)
       const read = format === 'parquet' ? { ...asCsv, types: given.types } : given

@@ -307,6 +307,7 @@ export const window = defineStep<Window>({
       const rows = sql`(partition by "¶g" order by ${by}"¶" rows unbounded preceding)`
       const ties = sql`(partition by "¶g"${params.order ? sql` order by ${sortSql(params.order, input, column)}` : code('')})`
       const grouped: Code[] = []
+      // eslint-disable-next-line complexity -- one case for each window function
       const parts = params.measures.map((measure, i): Code => {
         const { how, column: wanted, offset = 1, separator } = measure
         const cell = wanted === undefined ? code('') : column(wanted)
