@@ -1,14 +1,9 @@
 import { everyFunction, functions } from '../formula/functions/index.ts'
-import { columnExamples } from '../steps/columns.examples.ts'
-import { rowExamples } from '../steps/rows.examples.ts'
-import { shapeExamples } from '../steps/shape.examples.ts'
-import { tableExamples } from '../steps/tables.examples.ts'
-import { valueExamples } from '../steps/values.examples.ts'
 import type { Recipe } from '../recipe/recipe.ts'
 
+export { kindExamples } from '../steps/index.examples.ts'
 export { recipeOf } from './example.ts'
 export { table, type StepExample } from '../steps/shared/example.ts'
-export const kindExamples = [...columnExamples, ...rowExamples, ...valueExamples, ...shapeExamples, ...tableExamples]
 
 /** One recipe per function: a column for each of its examples, over a table of one row. */
 export const functionRecipes: readonly {
