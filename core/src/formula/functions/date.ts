@@ -49,7 +49,12 @@ const part = (
     examples,
   })
 
-const clockPart = (name: 'HOUR' | 'MINUTE' | 'SECOND', unit: number, size: number): FormulaFunction =>
+const clockPart = (
+  name: 'HOUR' | 'MINUTE' | 'SECOND',
+  unit: number,
+  size: number,
+  examples: FormulaFunction['examples'],
+): FormulaFunction =>
   define({
     name,
     group: 'date and time',
@@ -60,7 +65,7 @@ const clockPart = (name: 'HOUR' | 'MINUTE' | 'SECOND', unit: number, size: numbe
     scripts: {
       sql: ([t = code('')]) => sql`floor(extract(${code(name.toLowerCase())} from ${t}))::bigint`,
     },
-    examples: [],
+    examples,
   })
 
 export const monthNames = [
@@ -155,9 +160,21 @@ export const date = [
   part('DAYNAME', 'The English name of the day of the week.', (day) => dayNames[weekday(day)] as string, [
     ['DAYNAME(DATE(2031; 5; 2))', 'Friday'],
   ]),
-  clockPart('HOUR', 3_600_000, 24),
-  clockPart('MINUTE', 60_000, 60),
-  clockPart('SECOND', 1000, 60),
+  clockPart('HOUR', 3_600_000, 24, [
+    ['HOUR(TIME(14; 5; 9))', '14'],
+    ['HOUR(DATETIME(DATE(2031; 5; 2); TIME(0; 0; 30)))', '0'],
+    ['HOUR(EMPTY)', ''],
+  ]),
+  clockPart('MINUTE', 60_000, 60, [
+    ['MINUTE(TIME(14; 5; 9))', '5'],
+    ['MINUTE(DATETIME(DATE(2031; 5; 2); TIME(0; 0; 30)))', '0'],
+    ['MINUTE(EMPTY)', ''],
+  ]),
+  clockPart('SECOND', 1000, 60, [
+    ['SECOND(TIME(14; 5; 9))', '9'],
+    ['SECOND(DATETIME(DATE(2031; 5; 2); TIME(0; 0; 30)))', '30'],
+    ['SECOND(EMPTY)', ''],
+  ]),
   define({
     name: 'WEEKDAY',
     group: 'date and time',
