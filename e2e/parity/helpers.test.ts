@@ -1,0 +1,67 @@
+import { spawnSync } from 'node:child_process'
+import { readdirSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { PGlite } from '@electric-sql/pglite'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { root } from '../browser/server.ts'
+
+const codegen = join(root, 'core/src/codegen')
+
+it('the helpers of Python scripts pass their own unit tests', () => {
+  const { status, stderr } = spawnSync('/usr/bin/python3', ['-B', '-m', 'unittest', 'test_helpers'], {
+    cwd: join(codegen, 'python'),
+    encoding: 'utf8',
+    env: { PATH: process.env.PATH, PYTHONUTF8: '1' },
+  })
+  expect(status, stderr).toBe(0)
+})
+
+describe('the helpers of SQL scripts', () => {
+  const folder = join(codegen, 'sql/helpers')
+  const texts = new Map(
+    readdirSync(folder).map((file) => [file.replace(/\.sql$/, ''), readFileSync(join(folder, file), 'utf8')] as const),
+  )
+  const needsOf = (name: string): readonly string[] => {
+    const named = /^-- needs: (.*)\n/.exec(texts.get(name) ?? '')?.[1]
+    return named === undefined ? [] : named.split(', ')
+  }
+  /** A helper after all that it needs. */
+  const withNeeds = (name: string, done = new Set<string>()): readonly string[] => {
+    for (const needed of needsOf(name)) if (!done.has(needed)) withNeeds(needed, done)
+    return [...done.add(name)]
+  }
+  let db: PGlite
+  beforeAll(async () => void (db = await PGlite.create()))
+  afterAll(() => db.close())
+
+  it.each([...texts.keys()])('%s is created from what it says it needs, and nothing else', async (name) => {
+    await db.transaction(async (made) => {
+      await made.exec('create schema fabula_run; set local search_path = fabula_run, pg_catalog')
+      for (const one of withNeeds(name)) await made.exec(texts.get(one) ?? '')
+      await made.rollback()
+    })
+  })
+
+  it.each([
+    ['shown', 'shown(0.1::float8 + 0.2::float8)', '0.3'],
+    ['shown', 'shown(true)', 'true'],
+    ['read_number', "read_number('(1,204.5)', '.', ',')::text", '-1204.5'],
+    ['read_number', "read_number('4 kg', '.', ',')::text", null],
+    ['read_boolean', "read_boolean(' Yes ')::text", 'true'],
+    ['read_date', "read_date('2031-05-02', '{}')::text", '2031-05-02'],
+    ['read_date', "read_date('2031-02-30', '{}')::text", null],
+    ['trim_of', "trim_of(E'\\u00a0 Oxbow\\t')", 'Oxbow'],
+    ['title_of', "title_of('o''brien''s DOG')", "O'brien's Dog"],
+    ['csv_cell', `csv_cell('say "so"')`, '"say ""so"""'],
+    ['text_order', "text_order('ada', 'Bo')::text", '-1'],
+    ['op_divide', 'op_divide(1, 0)::text', null],
+  ])('%s: %s is %s', async (name, call, value) => {
+    await db.transaction(async (made) => {
+      await made.exec('create schema fabula_run; set local search_path = fabula_run, pg_catalog')
+      for (const one of withNeeds(name)) await made.exec(texts.get(one) ?? '')
+      const { rows } = await made.query<{ value: string | null }>(`select ${call} as value`)
+      expect(rows[0]?.value).toBe(value)
+      await made.rollback()
+    })
+  })
+})
