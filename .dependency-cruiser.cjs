@@ -58,6 +58,7 @@ module.exports = {
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.json' },
     doNotFollow: { path: 'node_modules' },
-    exclude: { path: '(dist/|node_modules/)' },
+    // tests may look at everything: they are no part of the rooms
+    exclude: { path: '(dist/|node_modules/|\\.test\\.tsx?$)' },
   },
 }

@@ -3,6 +3,7 @@ import { FileProblem } from './problem.ts'
 
 /** The most rows and columns of a sheet: ECMA-376 part 1, 18.3.1; OpenDocument programs keep to the same. */
 export const sheetRows = 1_048_576
+/** The most columns of a sheet, XFD (ECMA-376). */
 export const sheetColumns = 16_384
 /** The most characters of a cell that repeats stand for. */
 export const cellCharacters = 32_767

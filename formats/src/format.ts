@@ -64,6 +64,7 @@ export const formatOfFile = (bytes: Buffer, name: string, read: ReadOptions): Fo
   )
 }
 
+/** A workbook of either format. @throws FileProblem where it is damaged. */
 export const openWorkbook = (bytes: Buffer, name: string, format: 'xlsx' | 'ods'): Workbook => {
   const parts = zipParts(bytes, name)
   return format === 'xlsx' ? openXlsx(parts, name) : openOds(parts, name)

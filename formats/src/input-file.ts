@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs'
 import { basename } from 'node:path'
 import type { InputFile } from './open-input.ts'
 
+/** A file held in memory. */
 export const fileFromBytes = (name: string, bytes: Buffer): InputFile => ({
   name,
   bytes,

@@ -9,6 +9,7 @@ import { guessTable } from './sniff-table.ts'
 import type { InputFile } from './open-input.ts'
 import type { Merge } from './sheet/workbook.ts'
 
+/** A sheet with its size and the names in its header. */
 export type SheetLook = {
   readonly name: string
   readonly hidden: boolean

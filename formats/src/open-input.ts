@@ -29,11 +29,13 @@ import { FileProblem } from './problem.ts'
 import { openParquet } from './parquet/open-parquet.ts'
 import type { SheetInfo, Workbook } from './sheet/workbook.ts'
 
+/** A file to open: its name, its bytes, its SHA-256. */
 export type InputFile = {
   readonly name: string
   readonly bytes: Buffer
   /** SHA-256 of the bytes, in hex. */ readonly hash: string
 }
+/** A file that was opened, with its rows. */
 export type OpenedFile = { readonly name: string; readonly sha256: string; readonly rows: number }
 /** A file, or a sheet of one, that was taken in; `lacks` are columns that another one has. */
 export type OpenedPart = {
@@ -43,6 +45,7 @@ export type OpenedPart = {
   readonly columns: number
   readonly lacks: readonly string[]
 }
+/** Files opened as one table, with what each part had or lacked. */
 export type OpenedFiles = OpenedInput & {
   readonly files: readonly OpenedFile[]
   readonly parts: readonly OpenedPart[]

@@ -3,6 +3,7 @@ import type { Code } from './tag.ts'
 
 /** The languages that a story can be written in. Each has a folder under `dialects/` and one in `codegen/` for its helpers. */
 export const dialectNames = ['python', 'sql'] as const
+/** One of the dialects. */
 export type DialectName = (typeof dialectNames)[number]
 
 /** The code of one step: alone, or with code that must stand after the step's own block (a check that stops the script). */
@@ -10,6 +11,7 @@ export type StepCode = Code | { readonly body: Code; readonly after: Code }
 
 /** A piece of a script; `step` names the step it carries out, for showing story and script side by side. */
 export type ScriptPart = { readonly step?: string; readonly text: string }
+/** A script whole and in its parts. */
 export type Script = { readonly parts: readonly ScriptPart[]; readonly text: string }
 
 /** What is known of a dialect without making a script: for the page, the routes and the command line. */

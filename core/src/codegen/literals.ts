@@ -33,6 +33,7 @@ const calendar = (days: number): number[] => {
 }
 const numbers = (all: readonly number[]): Code => code(all.join(', '))
 
+/** A cell as a Python literal of its type. */
 export const pythonCell = (type: ColumnType, cell: Exclude<Cell, null>): Code => {
   switch (type) {
     case 'text':

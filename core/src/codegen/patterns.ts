@@ -13,6 +13,7 @@ export const sqlPatterns = (patterns: readonly string[]): Code =>
         ', ',
       )}]`
 
+/** Date patterns as a Python list of regular expressions with the names of their groups. */
 export const pythonPatterns = (patterns: readonly string[]): Code =>
   py`[${joined(
     compiled(patterns).map(({ source, fields }) => py`(${source}, ${fields.join(' ')})`),

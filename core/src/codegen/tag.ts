@@ -44,6 +44,7 @@ export class Code {
     return this.text
   }
 }
+/** What a tag takes between its texts: code as it is, values as literals, lists item by item. */
 export type TemplatePart = Code | string | number | boolean | null | readonly TemplatePart[]
 
 const tag =
@@ -70,8 +71,10 @@ export const sqlHelper = (helper: SqlHelperName): Code => new Code({ helper })
 
 /** Generated code as it stands, for keywords chosen in our own source. */
 export const code = (text: string): Code => new Code(text)
+/** Code with `between` between its items. */
 export const joined = (items: readonly Code[], between: string): Code =>
   new Code(...items.flatMap(({ parts }, i) => (i === 0 ? parts : [between, ...parts])))
+/** Code on lines of its own; absent items are left out. */
 export const lines = (...parts: readonly (Code | undefined)[]): Code =>
   joined(
     parts.filter((part) => part !== undefined),
@@ -104,6 +107,7 @@ export const psqlVariable = (variable: string, quoted = true): Code => {
   if (!/^\w+$/.test(variable)) throw new Error(`${variable} is no name of a psql variable`)
   return new Code({ variable, quoted })
 }
+/** A quoted SQL identifier. */
 export const id = (name: string): Code => new Code(`"${name.replaceAll('"', '""')}"`)
 
 const pythonText = (text: string): string =>

@@ -7,9 +7,12 @@ import type { Table } from '../table/table.ts'
 import { columnLineageOf } from './lineage.ts'
 import type { StepRun } from './run.ts'
 
+/** What a view shows of a step. */
 export type DiffMode = 'before' | 'changes' | 'after'
+/** Which rows of a view are shown. */
 export type RowSelection = 'all' | 'changed' | 'left' | 'added' | 'unreadable' | 'against'
 
+/** A column of a view; `was` is its name before the step. */
 export type DiffColumn = {
   readonly name: string
   readonly type: Table['schema'][number]['type']
@@ -24,6 +27,7 @@ export type DiffRow = {
   readonly old?: Readonly<Record<number, string>>
   readonly bad?: readonly number[]
 }
+/** A window of rows, with the columns before and after laid side by side. */
 export type DiffView = {
   readonly columns: readonly DiffColumn[]
   readonly total: number

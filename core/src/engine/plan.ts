@@ -16,7 +16,9 @@ import {
   tableNames,
 } from '../recipe/step-access.ts'
 
+/** `waiting`: a step before it is broken. */
 export type StepState = 'fine' | 'broken' | 'waiting' | 'off'
+/** A step with the schemas before and after it and its problems. */
 export type PlannedStep = {
   readonly step: Step
   readonly state: StepState
@@ -24,6 +26,7 @@ export type PlannedStep = {
   readonly output: Schema
   readonly problems: readonly Problem[]
 }
+/** A table with its planned steps; `output` is undefined where one is broken. */
 export type PlannedTable = {
   readonly id: string
   readonly name: string
@@ -31,10 +34,12 @@ export type PlannedTable = {
   readonly output: Schema | undefined
   /** Only data can tell all its columns. */ readonly unsure: boolean
 }
+/** Every table of a recipe, planned. */
 export type Plan = { readonly inputs: readonly NamedPart[]; readonly tables: readonly PlannedTable[] }
 
 /** An input whose columns nobody has written down cannot be checked; `schemas` tells what really came, where known. */
 export type InputSchemas = Readonly<Record<string, Schema | undefined>>
+/** The schemas of inputs as the recipe lists them. */
 export const writtenSchemas = (recipe: Recipe): InputSchemas =>
   Object.fromEntries(recipe.inputs.map(({ id, columns }) => [id, columns]))
 
@@ -207,6 +212,7 @@ export const planRecipe = (
   return { inputs: recipe.inputs, tables: recipe.tables.flatMap(({ id }) => planned.get(id) ?? []) }
 }
 
+/** A problem with its step and its place in the recipe’s JSON. */
 export type BrokenStep = {
   readonly table: string
   readonly step: Step

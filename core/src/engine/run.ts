@@ -22,8 +22,10 @@ import { type Recipe, type RecipeTable, type Step } from '../recipe/recipe.ts'
 
 /** An input as it was opened; `key` names its content, so that equal content is computed once. */
 export type OpenedSource = OpenedInput & { readonly key: string }
+/** Opens an input as a table. */
 export type OpenSource = (input: string, read: unknown) => OpenedSource
 
+/** A step as it ran: its table, result and statistics. */
 export type StepRun = {
   readonly step: Step
   readonly state: StepState
@@ -31,6 +33,7 @@ export type StepRun = {
   readonly result: StepResult | undefined
   readonly statistics: StepStatistics | undefined
 }
+/** A table as it ran. */
 export type TableRun = {
   readonly id: string
   readonly name: string
@@ -38,8 +41,10 @@ export type TableRun = {
   /** Undefined where a step is broken. */ readonly table: Table | undefined
 }
 
+/** Thrown between steps where `shouldStop` says so. */
 export class RunStopped extends Error {}
 
+/** What a run is given beside its recipe. */
 export type RunOptions = {
   readonly sources: OpenSource
   readonly parameters: Readonly<Record<string, Cell>>

@@ -24,6 +24,7 @@ const keptRows = ({ lineage }: StepResult, rowsIn: number, rowsOut: number): num
   return kept
 }
 
+/** The statistics of a step from its result; O(rows) for a selection. */
 export const statisticsFor = (
   step: Step,
   rowsIn: number,

@@ -33,6 +33,7 @@ export class BufferLedger {
   }
 }
 
+/** A step’s result with its statistics. */
 export type CachedStep = { readonly result: StepResult; readonly statistics: StepStatistics }
 type CacheEntry = CachedStep & { held: readonly object[] }
 

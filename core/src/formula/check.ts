@@ -17,7 +17,9 @@ export type TypedNode = Span & { readonly type: FormulaType } & (
     | { readonly kind: 'call'; readonly fn: FormulaFunction; readonly args: readonly TypedNode[] }
   )
 
+/** The types of the recipe’s parameters, by name. */
 export type ParameterTypes = Readonly<Record<string, ColumnType>>
+/** A typed AST with its result type and the columns it reads, or what is wrong with it. */
 export type CheckedFormula =
   | { readonly formula: TypedNode; readonly type: ColumnType; readonly columns: readonly string[] }
   | { readonly problem: FormulaProblem }
@@ -338,6 +340,7 @@ const unify = (types: readonly FormulaType[]): FormulaType | undefined => {
 /** A column of nothing but EMPTY is text. */
 const columnType = (type: FormulaType): ColumnType => (type === 'empty' ? 'text' : type)
 
+/** A formula typed against a schema, before anything runs. */
 export const checkFormula = (source: string, schema: Schema, parameters: ParameterTypes): CheckedFormula => {
   try {
     const checker = new Checker(schema, parameters, source)

@@ -15,6 +15,7 @@ import type { Table } from '../table/table.ts'
 import type { TypedNode } from './check.ts'
 import { failed, type RunClock, type FormulaType } from './function-kind.ts'
 
+/** What a formula is computed in beside its table: parameters and the clock of the run. */
 export type Environment = RunClock & { readonly parameters: Readonly<Record<string, Cell>> }
 
 /** A value per row, or one for all; with the rows that could not be computed. */
@@ -186,6 +187,7 @@ class Evaluator {
   }
 }
 
+/** A column with the rows in which it could not be computed. */
 export type Evaluated = { readonly column: Column; readonly failures: Int32Array }
 
 /** The formula's column over a table, with the rows whose cell could not be computed. */

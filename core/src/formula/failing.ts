@@ -6,6 +6,7 @@ import type { TypedNode } from './check.ts'
 export type WriteNode = (node: TypedNode) => Code
 type CallNode = TypedNode & { readonly kind: 'call' }
 
+/** Arguments that are constants, undefined for the others. */
 export const constantsOf = (node: CallNode): (Cell | undefined)[] =>
   node.args.map((arg) => (arg.kind === 'constant' ? arg.value : undefined))
 
@@ -42,6 +43,7 @@ export const failingSql = (node: TypedNode, write: WriteNode): Code => {
   return causes.length === 0 ? no : sql`(${write(node)} is null and (${joined(causes, ' or ')}))`
 }
 
+/** As `failingSql`, in Python. */
 export const failingPython = (node: TypedNode, write: WriteNode): Code => {
   if (node.kind !== 'call') return pythonNo
   const inner = node.args.map((arg) => failingPython(arg, write))

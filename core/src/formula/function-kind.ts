@@ -8,6 +8,7 @@ export type FormulaType = ColumnType | 'empty'
 /** What a function takes in a place: `moment` is a date or date-time, `clock` a date-time or time, `written` a number or moment that a pattern can write. */
 export type ArgumentType = 'number' | 'text' | 'boolean' | 'moment' | 'clock' | 'list' | 'written' | 'any'
 
+/** A place of a function: its name, what it takes, whether it may be left out or repeated. */
 export type Argument = {
   readonly name: string
   readonly need: ArgumentType
@@ -23,6 +24,7 @@ export type RunClock = { readonly now: number }
 
 /** A cell that could not be computed: it becomes empty and is counted. */
 export const failed = Symbol('failed')
+/** A cell, or `failed`. */
 export type CallResult = Cell | typeof failed
 
 /** Writes a call in a dialect from its written arguments, their types, and those arguments that are constants. */
@@ -32,6 +34,7 @@ export type WriteCall = (
   constants: readonly (Cell | undefined)[],
 ) => Code
 
+/** A function of the formula language: its types, how it is computed, how each dialect writes it, and examples. */
 export type FormulaFunction = {
   readonly name: string
   readonly group: 'logic' | 'number' | 'text' | 'date and time' | 'list' | 'operator'

@@ -1,5 +1,6 @@
 /** Positions in the formula, from inclusive, to exclusive, in UTF-16 units. */
 export type Span = { readonly from: number; readonly to: number }
+/** What is wrong with a formula, and from where to where, in UTF-16 units. */
 export type FormulaProblem = Span & {
   readonly sentence: string
   /** The column that is not there, and the names most like it. */ readonly missing?: {
@@ -8,6 +9,7 @@ export type FormulaProblem = Span & {
   }
 }
 
+/** Thrown where a formula cannot be read. */
 export class FormulaError extends Error {
   readonly problem: FormulaProblem
   constructor(problem: FormulaProblem) {
@@ -16,7 +18,9 @@ export class FormulaError extends Error {
   }
 }
 
+/** What a token is. */
 export type TokenKind = 'number' | 'text' | 'column' | 'parameter' | 'name' | 'sign' | 'end'
+/** A token with its value and place. */
 export type Token = Span & { readonly kind: TokenKind; readonly value: string }
 
 const fail = (from: number, to: number, sentence: string): never => {
@@ -50,6 +54,7 @@ const refuse = (source: string, at: number): never => {
   return fail(at, at + 1, `${sign} has no meaning here.`)
 }
 
+/** The tokens of a formula. @throws FormulaError at a sign that begins none. */
 export const lex = (source: string): Token[] => {
   const tokens: Token[] = []
   let at = 0

@@ -130,6 +130,7 @@ export const arithmetic = (op: Arithmetic, whole: boolean): FormulaFunction => {
   })
 }
 
+/** Minus in front of a number. */
 export const negate = (whole: boolean): FormulaFunction =>
   define({
     name: 'op_negate',
@@ -146,6 +147,7 @@ export const negate = (whole: boolean): FormulaFunction =>
     examples: [],
   })
 
+/** A number with % behind it. */
 export const percent: FormulaFunction = define({
   name: 'op_percent',
   group: 'operator',

@@ -1,7 +1,10 @@
 import { FormulaError, lex, type Span, type Token } from './lex.ts'
 
+/** The comparison operators. */
 export type Comparison = '=' | '<>' | '<' | '<=' | '>' | '>='
+/** The binary operators. */
 export type Operator = '+' | '-' | '*' | '/' | '^' | '&' | Comparison
+/** The AST of a formula, untyped; each node with its place. */
 export type FormulaNode = Span &
   (
     | { readonly kind: 'number'; readonly value: number; readonly whole: boolean }

@@ -22,6 +22,7 @@ const sqlNull: Readonly<Record<ArgumentType, Code>> = {
   any: code('null'),
 }
 
+/** A typed AST as an SQL expression. */
 export const formulaSql = (node: TypedNode, leaves: LeafWriters): Code => {
   if (node.kind === 'constant')
     return node.value === null ? code('null') : sqlCell(node.type as Exclude<FormulaType, 'empty'>, node.value)
@@ -53,6 +54,7 @@ const sqlTypes: Readonly<Record<FormulaType, string>> = {
   list: 'text',
   empty: 'text',
 }
+/** The PostgreSQL type that holds a column type in scripts. */
 export const sqlTypeName = (type: FormulaType): Code => code(sqlTypes[type])
 
 /** An EMPTY beside others takes their type. */
@@ -63,6 +65,7 @@ const emptyOperand = (node: TypedNode & { kind: 'call' }): Code => {
   return sql`null::${sqlTypeName(other?.type ?? node.type)}`
 }
 
+/** A typed AST as a Python expression over pandas series. */
 export const formulaPython = (node: TypedNode, leaves: LeafWriters): Code => {
   if (node.kind === 'constant')
     return node.value === null ? code('None') : pythonCell(node.type as Exclude<FormulaType, 'empty'>, node.value)

@@ -5,17 +5,20 @@ import { lower } from '../table/text.ts'
 /** “Visit date”: how a name or value is quoted in a sentence. */
 /** The same words, the first letter large. */
 export const capital = (text: string): string => `${text[0]?.toUpperCase() ?? ''}${text.slice(1)}`
+/** A name or value as it stands in a sentence: “Visit date”. */
 export const quoted = (text: string): string => `“${text}”`
 
 /** a, b and c */
 export const listed = (items: readonly string[], last = 'and'): string =>
   items.length <= 1 ? (items[0] ?? '') : `${items.slice(0, -1).join(', ')} ${last} ${items.at(-1) ?? ''}`
 
+/** A number with thousands separated: 1,204. */
 export const figure = (n: number): string => n.toLocaleString('en-GB')
 
 /** 1 row, 2 rows */
 export const counted = (n: number, one: string, many = `${one}s`): string => `${figure(n)} ${n === 1 ? one : many}`
 
+/** Each column type as it stands in a sentence. */
 export const typeWords: Readonly<Record<ColumnType, string>> = {
   text: 'text',
   integer: 'a whole number',
@@ -75,7 +78,9 @@ type ProblemData = {
   'too-many-columns': { columns: number; most: number }
   'too-many-cells': { row: number; cells: number; columns: number }
 }
+/** The code of a problem. */
 export type ProblemCode = keyof ProblemData
+/** What a user can cause, as data: a code, what it is about, and `path` into the params. */
 export type Problem = {
   [C in ProblemCode]: { readonly code: C; readonly path: readonly (string | number)[] } & Readonly<ProblemData[C]>
 }[ProblemCode]

@@ -246,6 +246,7 @@ class DictionaryIndex {
 
 const sampleSize = 20_000
 
+/** Builds a text column cell by cell; a dictionary until nearly all values differ. */
 export class TextBuilder {
   private codes: Uint32Array
   private words: string[] = ['']

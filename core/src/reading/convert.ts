@@ -22,7 +22,9 @@ export type ConversionTarget = {
   readonly locale?: NumberLocale | undefined
 }
 
+/** What reads as true, in lower case. */
 export const trueWords = ['true', 'yes', 'y', 't', '1']
+/** What reads as false, in lower case. */
 export const falseWords = ['false', 'no', 'n', 'f', '0']
 
 const readBoolean = (text: string): boolean | null => {
@@ -130,6 +132,7 @@ export const canConvert = (from: ColumnType, to: ColumnType): boolean =>
   to === 'text' ||
   convertCell(from, { type: to }, () => null)(from === 'boolean' ? true : 1) !== null
 
+/** A converted column, the rows that did not read, and how many filled cells hold another value. */
 export type ConversionResult = {
   readonly column: Column
   /** Rows whose filled cell could not be read and is now empty. */
@@ -166,6 +169,7 @@ const convertDictionary = (
   return { column: gather(writer.done(), index), unreadable: unreadable.done(), changed }
 }
 
+/** A column as another type; once for each distinct value of a dictionary. */
 export const convert = (column: Column, to: ConversionTarget): ConversionResult => {
   if (column.type === to.type) return { column, unreadable: int32s(0), changed: 0 }
   const read = textReader(to)

@@ -9,6 +9,7 @@ const cell = (text: string): string => (needsQuotes.test(text) ? `"${text.replac
 /** Text that a spreadsheet would take for a formula, and that is not a number: programs pass over white space before the sign, and take its full-width form for it. */
 const risky = /^\s*[=+\-@\uff1d\uff0b\uff0d\uff20]|^[\t\r\n]/
 const plainNumber = /^[-+]?(?:[0-9]+\.?[0-9]*|\.[0-9]+)(?:[eE][-+]?[0-9]+)?$/
+/** A text that a spreadsheet would take for a formula, with an apostrophe in front. Source: OWASP, CSV Injection. */
 export const guarded = (text: string): string =>
   risky.test(text) && !plainNumber.test(text.trim()) ? `'${text}` : text
 
@@ -86,4 +87,5 @@ const rowsOf = (cells: readonly (readonly string[])[], rows: number): string => 
   return piece
 }
 
+/** A table as CSV (RFC 4180): UTF-8, commas, LF, quotes only where needed, empty cells as nothing. */
 export const writeCsv = (table: Table, guard = false): string => [...csvPieces(table, guard)].join('')

@@ -7,8 +7,10 @@ import { dayMs, maybeDays, maybeTime } from '../table/calendar.ts'
  */
 export type DateField =
   'year' | 'year2' | 'month' | 'monthName' | 'day' | 'hour' | 'hour12' | 'minute' | 'second' | 'ms' | 'half' | 'weekday'
+/** A pattern with the regular expression it reads by and the field of each of its groups. */
 export type DatePattern = { readonly pattern: string; readonly source: string; readonly fields: readonly DateField[] }
 
+/** English month names, January first. */
 export const monthNames = [
   'january',
   'february',
@@ -68,6 +70,7 @@ export const datePatternParts = (pattern: string): string[] =>
     return `'${token}`
   })
 
+/** Why a pattern cannot be used, as the end of a sentence. */
 export type PatternProblem = { readonly problem: string }
 
 /** Pattern := (letters | quoted text | any other sign)* ; a problem where letters mean nothing here. */

@@ -5,13 +5,16 @@ import { type Schema } from '../table/table.ts'
 import { name } from './name-schema.ts'
 import { rangePattern } from './sheet-range.ts'
 
+/** Schema of a decimal sign and a thousands sign. */
 export const localeSchema = z.strictObject({ decimal: z.string().length(1), group: z.string().max(1) })
 
 /** What a file can be. */
 export const formats = ['csv', 'xlsx', 'ods', 'json', 'parquet'] as const
 
+/** What a file can be. */
 export type Format = (typeof formats)[number]
 
+/** A column read as a type, by date patterns tried in order. */
 export type ColumnReading = { readonly type: ColumnType; readonly formats?: readonly string[] | undefined }
 
 /** Which sheets of a workbook: by name in this order, those whose name fits, or the first that is not hidden. */
@@ -38,6 +41,7 @@ export type ReadOptions = {
   readonly origin?: { readonly file?: string | undefined; readonly sheet?: string | undefined } | undefined
 }
 
+/** Schema of `read` in a recipe. */
 export const readSchema: z.ZodType<ReadOptions> = z
   .strictObject({
     format: z.enum(formats).optional(),
@@ -75,6 +79,7 @@ export const formatOf = (read: ReadOptions, files: string | undefined): Format =
   return ending === 'xlsm' ? 'xlsx' : (formats.find((format) => format === ending) ?? 'csv')
 }
 
+/** Whether a format has sheets. */
 export const isWorkbook = (format: Format): boolean => format === 'xlsx' || format === 'ods'
 
 /** The rows of names, counted from 1, in the file or in its range; none where there is no such row. */

@@ -30,6 +30,7 @@ const looksNumeric = (texts: readonly string[], locale: NumberLocale): boolean =
   return texts.length > 0 && texts.every((text) => ['integer', 'decimal'].includes(detect(text)))
 }
 
+/** A table with what was left out on the way, counted by name, and the cells that did not read. */
 export type BuiltTable = {
   readonly table: Table
   readonly notes: Readonly<Record<string, number>>
@@ -276,8 +277,10 @@ const checkTexts = (name: string, column: TextColumn): void => {
 
 const textIfNothing = (type: Detected): ColumnType => (type === 'nothing' ? 'text' : type)
 
+/** Rows of a column whose cells did not read as its type. */
 export type UnreadableCells = { readonly column: string; readonly rows: Int32Array }
 
+/** An input as a table, with counts of what was left out and the cells that did not read. */
 export type OpenedInput = {
   readonly table: Table
   readonly notes: Readonly<Record<string, number>>

@@ -5,11 +5,13 @@ import { trim } from '../table/text.ts'
 
 /** Cautious detection: only what cannot well be anything else. Scripts that detect use the same rules. */
 export const integerSource = '^-?(?:0|[1-9][0-9]{0,14})$'
+/** Regular expression of a decimal with a point, for scripts. */
 export const decimalSource = (decimal: string): string => {
   const d = decimal === '.' ? '\\.' : decimal
   return `^-?(?:(?:0|[1-9][0-9]*)${d}[0-9]+|${d}[0-9]+)(?:[eE][-+]?[0-9]+)?$`
 }
 
+/** The type that texts look like; `nothing` for empty text. */
 export type Detected = ColumnType | 'nothing'
 
 /** The narrowest type of one text. */

@@ -40,6 +40,7 @@ export const withColumnAlias = (input: Input, column: string, name: string): Inp
     field.name === column ? { ...field, also: [...new Set([...(field.also ?? []), name])] } : field,
   ),
 })
+/** An input without another name of one of its columns. */
 export const withoutColumnAlias = (input: Input, name: string): Input => ({
   ...input,
   columns: (input.columns ?? []).map(({ also = [], ...field }) => {

@@ -4,6 +4,7 @@ import { isFile, type Output } from './outputs.ts'
 import { sentenceText, tableNames } from './step-access.ts'
 import type { Recipe, RecipeTable, Step } from './recipe.ts'
 
+/** What became of a part between two states of a recipe. */
 export type ChangeMark = 'same' | 'added' | 'removed' | 'changed' | 'moved'
 /** A sentence of one of two states of a story: as it was and as it is, each where it exists. `number` is its place where it stands. */
 export type ComparedLine = {
@@ -13,6 +14,7 @@ export type ComparedLine = {
   readonly before?: string
   readonly after?: string
 }
+/** A table of either state, with its sentences. */
 export type ComparedTable = {
   readonly id: string
   readonly mark: ChangeMark

@@ -181,4 +181,5 @@ export const consistencyFaults = (recipe: Recipe): RecipeFault[] => {
   ]
 }
 
+/** The names of all step kinds. */
 export const kindNames: readonly string[] = Object.keys(stepKinds)

@@ -55,6 +55,7 @@ export const databaseColumns = (
 }
 
 const identifier = (name: string): string => `"${name.replaceAll('"', '""')}"`
+/** The quoted name of an output’s table, with its schema where one is given. */
 export const tableIn = ({ schema, name }: Pick<DatabaseOutput, 'schema' | 'name'>): string =>
   `${schema === undefined ? '' : `${identifier(schema)}.`}${identifier(name)}`
 const keyNames = (output: DatabaseOutput, columns: readonly DatabaseColumn[]): string[] =>

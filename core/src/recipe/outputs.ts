@@ -2,7 +2,9 @@ import { z } from 'zod'
 import { name } from '../reading/name-schema.ts'
 import { quoted } from '../messages/words.ts'
 
+/** The formats of output files. */
 export const outputFormats = ['csv', 'xlsx', 'json', 'parquet'] as const
+/** One of the formats of output files. */
 export type OutputFormat = (typeof outputFormats)[number]
 
 const table = z.string().regex(/^[a-z][a-z0-9-]*$/)
@@ -33,6 +35,7 @@ export const databaseTypes = [
   'time',
   'jsonb',
 ] as const
+/** A type of PostgreSQL that a column may be given. */
 export type DatabaseType = (typeof databaseTypes)[number]
 
 const databaseOutput = z
@@ -56,10 +59,14 @@ const databaseOutput = z
 
 /** Where a table goes: a file, or a table of a database that is named, its secrets elsewhere. */
 export const outputSchema = z.discriminatedUnion('format', [fileOutput, databaseOutput])
+/** A table written as a file. */
 export type FileOutput = z.infer<typeof fileOutput>
+/** A table written into a table of a database. */
 export type DatabaseOutput = z.infer<typeof databaseOutput>
+/** Where a table goes. */
 export type Output = z.infer<typeof outputSchema>
 
+/** Whether an output is a file. */
 export const isFile = (output: Output): output is FileOutput => output.format !== 'postgresql'
 /** What a path's ending says; CSV without one. */
 export const formatOfPath = (path: string): OutputFormat =>

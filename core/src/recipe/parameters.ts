@@ -5,6 +5,7 @@ import { textReader } from '../reading/convert.ts'
 import { listed, nearest, quoted, typeWords } from '../messages/words.ts'
 import type { Recipe } from './recipe.ts'
 
+/** Why a parameter has no usable value. */
 export type ParameterFault = { readonly parameter: string; readonly sentence: string }
 
 const read = (text: string, type: ColumnType): Cell => (text === '' ? null : textReader({ type })(text))

@@ -19,6 +19,7 @@ const schemasOfKind = new Map(
 )
 const stepSchema = z.union(stepSchemas as unknown as readonly [z.ZodObject, z.ZodObject])
 const tableSchema = z.strictObject({ id, name, steps: z.array(stepSchema).min(1) })
+/** The one schema of recipes; docs/recipe.schema.json is written from it. */
 export const recipeSchema = z
   .strictObject({
     $schema: z.string().optional(),

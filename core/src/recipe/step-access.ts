@@ -5,8 +5,10 @@ import { type Sentence, type StepKind, type TableNames } from '../steps/shared/s
 import { type Recipe, type RecipeTable, type Step } from './recipe.ts'
 import { usedTables } from './used-tables.ts'
 
+/** A table or input by id and name. */
 export type NamedPart = { readonly id: string; readonly name: string }
 
+/** The kind of a step. @throws Error for a kind that is none. */
 export const kindOf = (step: Step): StepKind<unknown> => {
   const kind = kindNamed(step.kind)
   if (!kind) throw new Error(`no step kind ${step.kind}`)
@@ -16,13 +18,16 @@ export const kindOf = (step: Step): StepKind<unknown> => {
 /** The step's own params, without what every step may carry. */
 export const paramsOf = ({ id: _id, kind: _kind, note: _note, off: _off, ...params }: Step): unknown => params
 
+/** A step’s sentence with its open words. */
 export const sentenceFor = (step: Step, names: TableNames): Sentence => kindOf(step).sentence(paramsOf(step), names)
 
+/** A step’s sentence as text. */
 export const sentenceText = (step: Step, names: TableNames): string =>
   sentenceFor(step, names)
     .map((part) => (typeof part === 'string' ? part : part.text))
     .join('')
 
+/** The types of a recipe’s parameters, by name. */
 export const parameterTypes = (recipe: Recipe) =>
   Object.fromEntries((recipe.parameters ?? []).map(({ name, type }) => [name, type]))
 

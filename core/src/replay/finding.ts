@@ -1,5 +1,6 @@
 import { type ColumnType } from '../table/column.ts'
 
+/** Whether a replay may run: without looking, with changes accepted, or not. */
 export type Verdict = 'fits' | 'fits-with-changes' | 'does-not-fit'
 
 /**
@@ -14,6 +15,7 @@ export type CompatibilityOffer =
   | { readonly do: 'do-without'; readonly column: string; readonly why: string }
   | { readonly do: 'change-step'; readonly params: Readonly<Record<string, unknown>>; readonly why: string }
 
+/** Something that differs between new files and what the recipe expects, with what may be done about it. */
 export type CompatibilityFinding = {
   readonly code:
     | 'missing-column'
@@ -37,4 +39,5 @@ export type CompatibilityFinding = {
   readonly sentence: string
 }
 
+/** All findings and the verdict. */
 export type CompatibilityReport = { readonly verdict: Verdict; readonly findings: readonly CompatibilityFinding[] }

@@ -3,6 +3,7 @@ import type { Problem } from '../messages/words.ts'
 import type { Step } from '../recipe/recipe.ts'
 import { kindOf, paramsOf } from '../recipe/step-access.ts'
 
+/** A step as it would be with another column or param. */
 export type QuickFix = {
   readonly column: string
   /** What its button says, where it is not to take a column. */ readonly words?: string

@@ -74,6 +74,7 @@ export const stepKinds = {
   check,
 } as const satisfies Readonly<Record<string, StepKind>>
 
+/** The name of a step kind. */
 export type StepKindName = keyof typeof stepKinds
 
 /** A kind by name, its params seen from outside as data. */

@@ -7,6 +7,7 @@ import { maxInteger } from './number.ts'
 import { extreme } from './order.ts'
 import { textOfCell } from './cell-text.ts'
 
+/** The aggregates that steps and formulas know. */
 export const aggregates = [
   'count',
   'filled',
@@ -25,6 +26,7 @@ export const aggregates = [
   'every',
   'share',
 ] as const
+/** One of the aggregates. */
 export type Aggregate = (typeof aggregates)[number]
 
 /** A figure per group, and the groups whose figure could not be told. */
@@ -193,6 +195,7 @@ const deviations = (
   )
 }
 
+/** What an aggregate takes: `separator` for `join`, `order` for `first`, `last`, `list` and `join`. */
 export type AggregateOptions = {
   readonly how: Aggregate
   readonly separator?: string | undefined

@@ -4,6 +4,7 @@
  */
 export const dayMs = 86_400_000
 
+/** Days since 1970-01-01 of a proleptic Gregorian date; months from 1. Source: H. Hinnant, chrono-Compatible Low-Level Date Algorithms (2013). */
 export const daysFromCivil = (year: number, month: number, day: number): number => {
   const y = month <= 2 ? year - 1 : year
   const era = Math.floor(y / 400)
@@ -13,8 +14,10 @@ export const daysFromCivil = (year: number, month: number, day: number): number 
   return era * 146097 + dayOfEra - 719468
 }
 
+/** A Gregorian date; months and days from 1. */
 export type Civil = { readonly year: number; readonly month: number; readonly day: number }
 
+/** The Gregorian date of days since 1970-01-01. Source: as `daysFromCivil`. */
 export const civilFromDays = (days: number): Civil => {
   const z = days + 719468
   const era = Math.floor(z / 146097)
@@ -32,9 +35,12 @@ export const civilFromDays = (days: number): Civil => {
   }
 }
 
+/** Days since 1970-01-01 of 0001-01-01, the first date a column holds. */
 export const firstDay = daysFromCivil(1, 1, 1)
+/** Days since 1970-01-01 of 9999-12-31, the last date a column holds. */
 export const lastDay = daysFromCivil(9999, 12, 31)
 
+/** 28 to 31; months from 1. */
 export const daysInMonth = (year: number, month: number): number =>
   daysFromCivil(month === 12 ? year + 1 : year, month === 12 ? 1 : month + 1, 1) - daysFromCivil(year, month, 1)
 
@@ -64,7 +70,9 @@ export const formatTime = (ms: number): string => {
   return rest === 0 ? text : `${text}.${String(rest).padStart(3, '0')}`
 }
 
+/** The days since 1970-01-01 of a date-time in milliseconds. */
 export const dayOf = (ms: number): number => Math.floor(ms / dayMs)
+/** The milliseconds since midnight of a date-time in milliseconds. */
 export const timeOf = (ms: number): number => ms - dayOf(ms) * dayMs
 
 /** 2031-05-02T09:30:00 */
@@ -73,10 +81,12 @@ export const formatDateTime = (ms: number): string => `${formatDate(dayOf(ms))}T
 const isoDate = /^(\d{4})-(\d{2})-(\d{2})$/
 const isoTime = /^(\d{2}):(\d{2})(?::(\d{2})(?:\.(\d{1,3}))?)?$/
 
+/** Days since 1970-01-01 of `yyyy-MM-dd` (ISO 8601); null where the text is none or no such day exists. */
 export const maybeIsoDate = (text: string): number | null => {
   const m = isoDate.exec(text)
   return m ? maybeDays(Number(m[1]), Number(m[2]), Number(m[3])) : null
 }
+/** Milliseconds since midnight of `HH:mm[:ss[.SSS]]` (ISO 8601); null where the text is none. */
 export const maybeIsoTime = (text: string): number | null => {
   const m = isoTime.exec(text)
   return m ? maybeTime(Number(m[1]), Number(m[2]), Number(m[3] ?? 0), Number((m[4] ?? '').padEnd(3, '0'))) : null

@@ -4,7 +4,9 @@ import { type PlainText } from './stored-text.ts'
 
 /** Types of a single value; lists come only from where data has them. */
 export const scalarTypes = ['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time'] as const
+/** The types of a column; `list` holds JSON lists of single values. */
 export const columnTypes = [...scalarTypes, 'list'] as const
+/** One of the types of a column. */
 export type ColumnType = (typeof columnTypes)[number]
 
 /**
@@ -18,6 +20,7 @@ export type DictionaryText = {
   readonly codes: Uint32Array
   readonly words: readonly string[]
 }
+/** Text or lists, as a dictionary with indices, or plain where nearly all values differ. */
 export type TextColumn = DictionaryText | PlainText
 
 /** Numbers; for `datetime` milliseconds since 1970-01-01T00:00 of the wall clock. */
@@ -32,12 +35,15 @@ export type IntColumn = {
   readonly values: Int32Array
   readonly nulls: Bitmap | undefined
 }
+/** One byte a row, 0 or 1. */
 export type BooleanColumn = {
   readonly type: 'boolean'
   readonly values: Uint8Array
   readonly nulls: Bitmap | undefined
 }
+/** A column of numbers, dates or booleans. */
 export type ValueColumn = FloatColumn | IntColumn | BooleanColumn
+/** An immutable column. `nulls` has a bit set for each empty row; absent where none is empty. */
 export type Column = TextColumn | ValueColumn
 
 /** A cell as kernels see it: text, a number (dates as days, times as milliseconds), a boolean, or null for empty. */
@@ -46,6 +52,7 @@ export type Cell = string | number | boolean | null
 /** Text, or lists in their JSON form: a column of words. */
 export const isDictionary = (column: Column): column is TextColumn => column.type === 'text' || column.type === 'list'
 
+/** Whether values of a type are numbers. */
 export const isNumber = (type: ColumnType): type is 'integer' | 'decimal' => type === 'integer' || type === 'decimal'
 
 /** The one type that holds all of these: numbers and moments widen, all else that differs is text. */
@@ -57,18 +64,21 @@ export const typeTogether = (types: Iterable<ColumnType>): ColumnType => {
   return all.every((type) => type === 'date' || type === 'datetime') ? 'datetime' : 'text'
 }
 
+/** The number of rows. */
 export const lengthOf = (column: Column): number => {
   if (!isDictionary(column)) return column.values.length
   if (column.form === 'coded') return column.codes.length
   return (column.stored ?? column.strings).length
 }
 
+/** The text of a row; null where it is empty. */
 export const textAt = (column: TextColumn, i: number): string => {
   if (column.form === 'coded') return column.words[column.codes[i] as number] as string
   if (column.stored) return column.stored.at(i)
   return column.strings[i] as string
 }
 
+/** Whether a row is empty. */
 export const isNullAt = (column: Column, i: number): boolean => {
   if (isDictionary(column)) {
     if (column.form === 'coded') return column.codes[i] === 0
@@ -77,6 +87,7 @@ export const isNullAt = (column: Column, i: number): boolean => {
   return isSet(column.nulls, i)
 }
 
+/** The value of a row; dates in days, date-times and times in milliseconds, null where it is empty. */
 export const cellAt = (column: Column, i: number): Cell => {
   if (isDictionary(column)) return textAt(column, i) || null
   if (isSet(column.nulls, i)) return null
@@ -159,16 +170,19 @@ class ValueWriter implements ColumnWriter {
 export const columnWriter = (type: ColumnType, length: number): ColumnWriter =>
   type === 'text' || type === 'list' ? new TextWriter(length, type) : new ValueWriter(type, length)
 
+/** A column of these cells. */
 export const columnOf = (type: ColumnType, cells: readonly Cell[]): Column => {
   const writer = columnWriter(type, cells.length)
   cells.forEach((cell, i) => writer.set(i, cell))
   return writer.done()
 }
 
+/** A column of `length` empty cells. */
 export const emptyColumn = (type: ColumnType, length: number): Column => columnWriter(type, length).done()
 
 /** Text as codes, whatever its form; a plain column is encoded once and remembered. */
 const encoded = new WeakMap<PlainText, DictionaryText>()
+/** A text column as a dictionary with indices; O(rows) for a plain one. */
 export const asDictionary = (column: TextColumn): DictionaryText => {
   if (column.form === 'coded') return column
   const known = encoded.get(column)

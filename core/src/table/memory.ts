@@ -3,15 +3,21 @@
  * constructor themselves, so that columns can later move into one shared memory.
  */
 export const float64s = (length: number) => new Float64Array(length)
+/** A zeroed buffer. @throws TooLarge where it cannot be had. */
 export const int32s = (length: number) => new Int32Array(length)
+/** A zeroed buffer. @throws TooLarge where it cannot be had. */
 export const uint32s = (length: number) => new Uint32Array(length)
+/** A zeroed buffer. @throws TooLarge where it cannot be had. */
 export const uint8s = (length: number) => new Uint8Array(length)
 
 /** A bitmap of `length` bits, all 0. A set bit marks an empty cell. */
 export type Bitmap = Uint8Array
+/** A bitmap of `length` bits, none set. */
 export const bitmap = (length: number): Bitmap => new Uint8Array((length + 7) >> 3)
+/** Whether a bit is set; false for an absent bitmap. */
 export const isSet = (map: Bitmap | undefined, i: number): boolean =>
   map !== undefined && ((map[i >> 3] as number) & (1 << (i & 7))) !== 0
+/** Sets a bit in place. */
 export const set = (map: Bitmap, i: number): void => {
   map[i >> 3] = (map[i >> 3] as number) | (1 << (i & 7))
 }

@@ -26,11 +26,14 @@ export const formatDecimal = (value: number): string => {
   return Math.abs(rounded) < 1e-6 && Math.abs(rounded) >= 1e-7 ? plainSmall(text) : text.replace('e+', 'e')
 }
 
+/** The largest whole number that a double holds exactly, 2^53 − 1. */
 export const maxInteger = Number.MAX_SAFE_INTEGER
 
 /** Half away from zero on the decimal digits a person sees: 1.005 to two places is 1.01. `places` may be negative. */
 export const roundTo = (value: number, places: number): number => shift(value, places, (x) => Math.floor(x + 0.5))
+/** Rounds away from zero to `places` decimals, by the 15 digits a reader sees. */
 export const roundUp = (value: number, places: number): number => shift(value, places, Math.ceil)
+/** Rounds towards zero to `places` decimals, by the 15 digits a reader sees. */
 export const roundDown = (value: number, places: number): number => shift(value, places, Math.floor)
 
 const shift = (value: number, places: number, round: (x: number) => number): number => {
@@ -42,7 +45,9 @@ const shift = (value: number, places: number, round: (x: number) => number): num
   return value < 0 && result !== 0 ? -result : result
 }
 
+/** The decimal sign and the sign between groups of three digits. */
 export type NumberLocale = { readonly decimal: string; readonly group: string }
+/** A point for decimals, a comma between thousands. */
 export const plainLocale: NumberLocale = { decimal: '.', group: ',' }
 
 const quote = (sign: string): string => sign.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')

@@ -3,6 +3,7 @@ import { sliceRows } from './gather.ts'
 import { isSet, int32s, uint32s } from './memory.ts'
 import { compareCodePoints, lower, naturalKey } from './text.ts'
 
+/** A column with its direction; `natural` orders digits in text by their size. */
 export type SortKey = { readonly column: Column; readonly descending: boolean; readonly natural: boolean }
 
 /** Text by its lower-cased code points, ties by code points; naturally, digit runs first as numbers. */

@@ -52,6 +52,7 @@ export const plainTextFromBytes = (type: 'text' | 'list', stored: LazyStrings): 
   },
 })
 
+/** Text whose values nearly all differ: one string a row, made from bytes on first use. */
 export type PlainText = {
   readonly type: 'text' | 'list'
   readonly form: 'plain'

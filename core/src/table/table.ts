@@ -3,7 +3,9 @@ import { gather } from './gather.ts'
 import { int32s } from './memory.ts'
 import { bytesAString } from './stored-text.ts'
 
+/** A column by name and type. */
 export type Field = { readonly name: string; readonly type: ColumnType }
+/** The columns of a table, in order; names are distinct. */
 export type Schema = readonly Field[]
 
 /** A buffer, or a list of strings, and its size in bytes. Shared by reference, so it is a key for what is counted once. */

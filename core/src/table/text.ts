@@ -2,6 +2,7 @@
 export const lower = (text: string): string =>
   (/[İΣ]/.test(text) ? text.replaceAll('İ', 'i').replaceAll('Σ', 'σ') : text).toLowerCase()
 
+/** Upper case by Unicode, without the locale of the machine. */
 export const upper = (text: string): string => text.toUpperCase()
 
 /** Unicode white space, as the property White_Space has it. */
@@ -11,6 +12,7 @@ const isSpaceCode = (code: number): boolean =>
   code <= 32
     ? code === 32 || (code >= 9 && code <= 13)
     : code > 127 && new RegExp(`[${space}]`).test(String.fromCharCode(code))
+/** Without white space (Unicode property White_Space) at both ends. */
 export const trim = (text: string): string =>
   text !== '' && (isSpaceCode(text.charCodeAt(0)) || isSpaceCode(text.charCodeAt(text.length - 1)))
     ? text.replace(ends, '')

@@ -4,6 +4,7 @@ import { StringDecoder } from 'node:string_decoder'
 import iconv from 'iconv-lite'
 import { FileProblem } from '../problem.ts'
 
+/** The encodings of text files. */
 export type Encoding = 'utf-8' | 'utf-16le' | 'utf-16be' | 'windows-1252'
 const names: Readonly<Record<string, Encoding>> = {
   utf8: 'utf-8',
@@ -37,6 +38,7 @@ const byNuls = (bytes: Buffer): Encoding | undefined => {
   return undefined
 }
 
+/** By byte order mark, by NULs, by whether the bytes are UTF-8; else Windows-1252. */
 export const detectEncoding = (bytes: Buffer): Encoding =>
   byMark(bytes)?.encoding ?? byNuls(bytes) ?? (isUtf8(bytes) ? 'utf-8' : 'windows-1252')
 

@@ -52,6 +52,7 @@ const checkDepth = (text: string, name: string): void => {
   }
 }
 
+/** JSON of bounded depth. @throws FileProblem naming the place. */
 export const parseJson = (bytes: Buffer, name: string, encoding: string | undefined): Json => {
   const text = [...textPieces(bytes, name, encoding)].map((piece) => piece.text).join('')
   checkDepth(text, name)

@@ -31,6 +31,7 @@ export const shownBy = (code: string): ShownAs => {
   return 'number'
 }
 
+/** What a built-in number format shows. */
 export const shownById = (id: number, codes: ReadonlyMap<number, string>): ShownAs => {
   const code = codes.get(id)
   return code === undefined ? (builtIn[id] ?? 'number') : shownBy(code)

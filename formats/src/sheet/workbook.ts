@@ -1,5 +1,6 @@
 import type { RawCell } from '@fabula/core'
 
+/** A sheet by name. */
 export type SheetInfo = { readonly name: string; readonly hidden: boolean }
 /** Merged cells: their rectangle, counted from 1, ends included. */
 export type Merge = { readonly top: number; readonly left: number; readonly bottom: number; readonly right: number }
@@ -26,4 +27,5 @@ export const momentOf = (serial: number, shown: 'date' | 'time' | 'datetime', fi
 }
 /** 1899-12-30 and 1904-01-01. ECMA-376 part 1, 18.17.4. */
 export const day1900 = -25_569
+/** Days from 1970-01-01 to the epoch of the 1904 date system. */
 export const day1904 = -24_107

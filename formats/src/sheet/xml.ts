@@ -2,7 +2,9 @@ import { StringDecoder } from 'node:string_decoder'
 import { SaxesParser } from 'saxes'
 import { FileProblem } from '../problem.ts'
 
+/** Attributes by local name. */
 export type XmlAttributes = Readonly<Record<string, string>>
+/** What is called for each part of a document. */
 export type Handlers = {
   readonly open?: (name: string, attributes: XmlAttributes) => void
   readonly close?: (name: string) => void

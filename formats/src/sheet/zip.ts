@@ -7,6 +7,7 @@ const mostTimes = 250
 /** Up to so many bytes nobody asks how much smaller they are in the zip. */
 const plentyBytes = 64 << 20
 
+/** Unfolds the wanted parts of a zip. */
 export type ZipParts = (wanted: (name: string) => boolean) => Record<string, Uint8Array>
 
 /**

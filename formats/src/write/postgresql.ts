@@ -42,6 +42,7 @@ const checkKeys = (table: Table, keys: readonly string[]): void => {
   }
 }
 
+/** A table with where it goes. */
 export type DatabaseWrite = { readonly output: DatabaseOutput; readonly table: Table }
 /** Runs work in an open connection that is in no transaction, by the connection's name. */
 export type OpenConnection = (name: string, work: (query: Query) => Promise<void>) => Promise<void>

@@ -7,6 +7,7 @@ import { odataRecords } from '../sources/odata.ts'
 import { postgresCsv } from '../sources/postgresql.ts'
 import { bytesOf, fetchAnswer, nameOf, type Reach } from '../sources/web.ts'
 
+/** What fetching from sources needs. */
 export type TakeServices = {
   readonly files: FileStore
   readonly shelf: Shelf

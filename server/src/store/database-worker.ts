@@ -3,7 +3,9 @@ import { openDurably } from './durable-fs.ts'
 
 /** The database lives in this thread, so that no request waits for it to compute. */
 export type Statement = { readonly sql: string; readonly params: readonly unknown[] }
+/** Statements of one transaction. */
 export type DatabaseJob = { readonly id: number; readonly statements: readonly Statement[] }
+/** Rows of each statement, or the error that rolled them back. */
 export type DatabaseAnswer = {
   readonly id: number
   readonly rows?: readonly Record<string, unknown>[]

@@ -7,6 +7,7 @@ import { migrations } from './migrations.ts'
 
 /** A new name for a row: 72 random bits, as they stand in an address. */
 export const newId = (): string => randomBytes(9).toString('base64url')
+/** A timestamp of the database as ISO 8601 in UTC. */
 export const iso = (value: unknown): string => new Date(value as string).toISOString()
 
 type Waiting = { resolve: (rows: Record<string, unknown>[]) => void; reject: (error: Error) => void }

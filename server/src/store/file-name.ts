@@ -23,6 +23,7 @@ export const fileName = (given: string): string => {
   return name
 }
 
+/** The refusal (413) of a file above `most` bytes. */
 export const tooLarge = (name: string, most: number): Refusal =>
   new Refusal(
     413,

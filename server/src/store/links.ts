@@ -3,6 +3,7 @@ import type { EditionsReply, LinkAsked, LinksReply } from '@fabula/core/api'
 import { Refusal } from '../refusal.ts'
 import { iso, type Database } from './database.ts'
 
+/** A link with what it allows. */
 export type StoredLink = {
   readonly token: string
   readonly flow: string

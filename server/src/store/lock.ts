@@ -12,6 +12,7 @@ import {
 } from 'node:fs'
 import { join } from 'node:path'
 
+/** Thrown where another server has the data folder. */
 export class FolderTaken extends Error {}
 
 const taken = (folder: string, by: string): FolderTaken =>

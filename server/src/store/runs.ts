@@ -13,6 +13,7 @@ export type RunAsked = {
   /** Whether tables of databases are written too. */
   readonly databases: boolean
 }
+/** What a replay was asked with. */
 export type RunStart = {
   readonly flow: string
   readonly edit: number
@@ -22,6 +23,7 @@ export type RunStart = {
   readonly retells?: string | undefined
   /** Begun by a watch, not by a person. */ readonly alone?: boolean | undefined
 }
+/** What a replay made. */
 export type RunMade = Pick<RunReply, 'files' | 'tables' | 'outputs' | 'pictures'>
 
 /** Replays, and what they were told from. */

@@ -10,6 +10,7 @@ export type StoredWatch = {
   readonly nextAt: Date | undefined
   readonly seen: readonly string[]
 }
+/** An entry of a watch’s log. */
 export type Noted = {
   readonly what: WatchesReply['watches'][number]['log'][number]['what']
   readonly sentence: string
@@ -17,6 +18,7 @@ export type Noted = {
   readonly files: Readonly<Record<string, readonly FileRef[]>>
 }
 
+/** Watched folders and schedules, with their logs. */
 export class Watches {
   private readonly database: Database
   constructor(database: Database) {

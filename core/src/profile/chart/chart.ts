@@ -8,6 +8,7 @@ import { Table } from '../../table/table.ts'
 import { factsOf } from '../facts/facts.ts'
 
 type ChartAggregate = 'count' | 'sum' | 'mean' | 'median' | 'min' | 'max' | 'distinct'
+/** What a chart shows of a table. */
 export type ChartRequest = {
   readonly kind: 'bar' | 'stacked' | 'line' | 'pie' | 'scatter' | 'histogram'
   readonly label: string
@@ -15,6 +16,7 @@ export type ChartRequest = {
   readonly how: ChartAggregate
   readonly column?: string | undefined
 }
+/** Labels, a value a label for each series, or points; `beyond` counts labels that are not drawn. */
 export type ChartData = {
   labels: string[]
   series: string[]

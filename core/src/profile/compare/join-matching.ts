@@ -14,12 +14,16 @@ export type JoinKeysAsked = {
   readonly trim?: boolean | undefined
   readonly matches?: 'all' | 'first' | 'one' | undefined
 }
+/** Why a key finds no partner. */
 export const reasons = ['case', 'spaces', 'case-and-spaces', 'zeros'] as const
+/** One of the reasons. */
 export type UnmatchedReason = (typeof reasons)[number]
 /** Which rows of both tables are shown. */
 export const joinShows = ['all', 'met', 'none', 'many', 'unused', ...reasons] as const
+/** Which rows of the two tables are shown. */
 export type JoinShow = (typeof joinShows)[number]
 
+/** A page of rows of one table with how each is matched. */
 export type MatchedSide = {
   readonly total: number
   readonly rows: readonly {
@@ -28,6 +32,7 @@ export type MatchedSide = {
     readonly cells: readonly (string | null)[]
   }[]
 }
+/** How many rows match, and what each way of joining would give. */
 export type JoinMatchFigures = {
   /** Rows here that meet exactly one, several, none; those with an empty key are among the last. */
   readonly one: number
@@ -320,6 +325,7 @@ export const typeWays = (left: Table, right: Table, how: JoinKeysAsked): TypeWay
   )
 }
 
+/** Rows of the left table whose key finds no partner. */
 export const rowsUnmatched = (
   left: Table,
   right: Table,

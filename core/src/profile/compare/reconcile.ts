@@ -8,7 +8,9 @@ import type { Table } from '../../table/table.ts'
 import type { StepRun } from '../../engine/run.ts'
 import { suggestKeys } from '../suggest/keys.ts'
 
+/** Which rows of a difference are shown. */
 export const reconcileShows = ['different', 'only-here', 'only-there', 'changed', 'all'] as const
+/** One of the ways to show a difference. */
 export type ReconcileShow = (typeof reconcileShows)[number]
 /** A column of both tables, or of one: cells that differ among rows that stand in both, and totals of numbers. */
 export type ColumnDifference = {
@@ -20,6 +22,7 @@ export type ColumnDifference = {
   readonly totalHere?: number
   readonly totalThere?: number
 }
+/** How many rows stand on one side alone, are the same, or changed; and each column’s difference. */
 export type ReconciliationFigures = {
   readonly keys: readonly string[]
   readonly rowsHere: number
@@ -32,6 +35,7 @@ export type ReconciliationFigures = {
   readonly repeated: number
   readonly columns: readonly ColumnDifference[]
 }
+/** A row of either table; `old` holds what changed cells held before, by position. */
 export type ReconciledRow = {
   readonly row: number
   readonly state: 'same' | 'added' | 'removed'

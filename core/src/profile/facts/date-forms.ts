@@ -18,6 +18,7 @@ export type DayOrMonth = {
   readonly monthExample?: string
   readonly eitherExample: string
 }
+/** The date forms that the texts of a column have, and what is undecided. */
 export type DateForms = {
   readonly type: DateKind
   /** The forms where 03/04 is 3 April, and where it is 4 March; the same where no form is open to doubt. */

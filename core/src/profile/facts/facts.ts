@@ -18,6 +18,7 @@ import { keyFinding, outlierFinding, textFindings, type ColumnFinding } from './
 
 /** A value or span with how many rows hold it; `where` selects those rows. */
 export type Bar = { readonly label: string; readonly count: number; readonly where?: Condition | undefined }
+/** What a column holds, over all its rows. */
 export type ColumnFacts = {
   readonly type: ColumnType
   readonly rows: number

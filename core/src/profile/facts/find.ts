@@ -5,6 +5,7 @@ import { textOfCell } from '../../table/cell-text.ts'
 import type { Table } from '../../table/table.ts'
 import { lower } from '../../table/text.ts'
 
+/** A row, and a column by name. */
 export type CellPosition = { readonly row: number; readonly column: string }
 
 /** 1 where the cell's text holds the words, whatever the case. Numbers and dates are only looked at for what can stand in one. */

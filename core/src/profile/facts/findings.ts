@@ -43,6 +43,7 @@ const unitIn = (words: readonly WordCount[]): string | undefined => {
   return units.size === 1 ? [...units.keys()][0] : undefined
 }
 
+/** What is remarkable about the texts of a column, each with a step that deals with it. */
 export const textFindings = (
   name: string,
   words: readonly WordCount[],

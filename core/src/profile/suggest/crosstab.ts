@@ -72,6 +72,7 @@ const removing = (measures: readonly string[]): { pattern: string } => {
   return { pattern: `^(?:${any})[\\s_./:-]+|[\\s_./:-]+(?:${any})$` }
 }
 
+/** The params of an unpivot that fits a table’s column names. */
 export type Unpivoting = {
   readonly kind: 'unpivot'
   readonly name: string

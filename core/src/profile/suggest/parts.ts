@@ -1,6 +1,7 @@
 import { compilePattern } from '../../codegen/regex.ts'
 import type { Take } from '../../steps/extract/index.ts'
 
+/** A way to take the selected part from every row. */
 export type TakeSuggestion = { readonly take: Take; readonly occurrence?: 'last' }
 
 const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')

@@ -18,6 +18,7 @@ import { cellFor, literalPython, literalSql, valueWords } from '../shared/value.
 type BlankedValue = string | number | boolean
 type Blank = { readonly columns: Selector; readonly values: readonly BlankedValue[] }
 
+/** Makes values empty. */
 export const blank = defineStep<Blank>({
   kind: 'blank',
   verb: 'Make values empty',

@@ -125,6 +125,7 @@ const reader = (
 
 const caseWords = ({ when, then }: Case): string => `${quoted(valueWords(then))} where ${conditionWords(when)}`
 
+/** A column of values by conditions, the first that holds. */
 export const cases = defineStep<Cases>({
   kind: 'cases',
   verb: 'Write a value by cases…',

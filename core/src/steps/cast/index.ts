@@ -48,6 +48,7 @@ export const formatWords = (format: string): string =>
       all,
   )
 
+/** Reports date patterns that cannot be read. */
 export const checkFormats = (
   formats: readonly string[] | undefined,
   { report }: CheckContext,
@@ -90,6 +91,7 @@ const wordsFor = ({ type, formats }: Cast): string => {
   return 'the ISO way'
 }
 
+/** Reads columns as another type. */
 export const cast = defineStep<Cast>({
   changeWord: 'read',
   kind: 'cast',

@@ -178,6 +178,7 @@ const checkSql = (
   return sql`select ${bounds(share, asked.share)} as passed, ${share} as figure from ${rows}`
 }
 
+/** Holds rows against an expectation; warns, or stops the run. */
 export const check = defineStep<Check>({
   figures: ({ check: result, notes }) => {
     if (!result) return []

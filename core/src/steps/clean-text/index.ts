@@ -16,6 +16,7 @@ import {
 } from '../shared/columns.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 
+/** What can be cleaned. */
 export const cleanings = [
   'trim',
   'collapse-spaces',
@@ -27,9 +28,11 @@ export const cleanings = [
   'strip-punctuation',
   'strip-invisible',
 ] as const
+/** One of the cleanings. */
 export type Cleaning = (typeof cleanings)[number]
 type CleanText = { readonly columns: Selector; readonly do: readonly Cleaning[] }
 
+/** Each cleaning as it stands in a sentence. */
 export const cleaningWords: Readonly<Record<Cleaning, string>> = {
   trim: 'take the spaces at the ends off',
   'collapse-spaces': 'make each run of spaces one blank',
@@ -70,6 +73,7 @@ const clean: Readonly<Record<Cleaning, (text: string) => string>> = {
   'strip-invisible': (text) => text.replace(invisible, ''),
 }
 
+/** Cleans texts. */
 export const cleanText = defineStep<CleanText>({
   kind: 'clean-text',
   verb: 'Clean the text',

@@ -44,6 +44,7 @@ const layout = (params: Combine, input: Schema): { kept: Schema; as: string } =>
   }
 }
 
+/** Joins the texts of several columns. */
 export const combine = defineStep<Combine>({
   kind: 'combine',
   verb: 'Combine columns into one text',

@@ -26,6 +26,7 @@ const countChanged = (before: Column, after: Column): number => {
   return changed
 }
 
+/** A column by a formula. */
 export const derive = defineStep<Derive>({
   kind: 'derive',
   verb: 'Compute a column',

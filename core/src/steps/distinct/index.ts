@@ -16,6 +16,7 @@ import { defineStep, slot } from '../shared/step-kind.ts'
 type Distinct = { readonly columns?: Selector | undefined; readonly keep?: 'first' | 'last' | undefined }
 const whole: Selector = { all: true }
 
+/** Keeps one row of each combination. */
 export const distinct = defineStep<Distinct>({
   dropsRows: true,
   kind: 'distinct',

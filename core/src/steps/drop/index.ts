@@ -14,6 +14,7 @@ import { defineStep } from '../shared/step-kind.ts'
 
 type Drop = { readonly columns: Selector }
 
+/** Drops columns. */
 export const drop = defineStep<Drop>({
   consumes: true,
   kind: 'drop',

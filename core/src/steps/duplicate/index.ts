@@ -25,6 +25,7 @@ const made = ({ column, as }: Duplicate, schema: Schema): Field => ({
   type: schema.find((field) => field.name === column)?.type ?? 'text',
 })
 
+/** A column a second time. */
 export const duplicate = defineStep<Duplicate>({
   kind: 'duplicate',
   verb: 'Copy the column',

@@ -17,6 +17,7 @@ type Enter = {
 
 const cellsOf = ({ rows }: Enter, c: number): EnteredCell[] => rows.map((row) => row[c] ?? null)
 
+/** A table that is typed in. */
 export const enter = defineStep<Enter>({
   kind: 'enter',
   verb: 'Type a small table',

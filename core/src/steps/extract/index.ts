@@ -20,6 +20,7 @@ import {
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 
+/** Which part of a text is taken. */
 export type Take =
   | { readonly before: string }
   | { readonly after: string }
@@ -127,6 +128,7 @@ const nameOf = ({ as }: Extract, schema: Schema): string =>
   )
 
 const count = z.number().int().min(1)
+/** Takes a part of a text. */
 export const extract = defineStep<Extract>({
   kind: 'extract',
   verb: 'Take a part of the text…',

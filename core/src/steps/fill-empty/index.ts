@@ -59,6 +59,7 @@ const widened = (part: Code, type: ColumnType): Code => {
   return part
 }
 
+/** Fills empty cells with a value. */
 export const fillEmpty = defineStep<FillEmpty>({
   kind: 'fill-empty',
   verb: 'Fill empty cells with a value',

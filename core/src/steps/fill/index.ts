@@ -32,6 +32,7 @@ const nearestFilled = (column: Column, { ids, count }: Groups, up: boolean): Int
   return index
 }
 
+/** Fills empty cells from the row above or below. */
 export const fill = defineStep<Fill>({
   kind: 'fill',
   verb: 'Fill the gaps from the cell above',

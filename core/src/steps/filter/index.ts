@@ -9,6 +9,7 @@ import { defineStep, slot } from '../shared/step-kind.ts'
 
 type Filter = { readonly where: Condition; readonly keep?: boolean | undefined }
 
+/** Keeps or drops rows by a condition. */
 export const filter = defineStep<Filter>({
   dropsRows: true,
   kind: 'filter',

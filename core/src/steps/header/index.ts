@@ -35,6 +35,7 @@ const nameRow = (table: Table, row: number): (string | null)[] =>
     return cell === null ? null : textOfCell(type, cell)
   })
 
+/** Takes names from a row, or puts them into one. */
 export const header = defineStep<HeaderParams>({
   reshapes: true,
   kind: 'header',

@@ -24,7 +24,9 @@ import { bucket, keyIds } from '../shared/join-keys.ts'
 import { name } from '../../reading/name-schema.ts'
 import { DataRefused, defineStep, slot, tableSlot, type SqlContext } from '../shared/step-kind.ts'
 
+/** The ways of joining. */
 export const joinHows = ['left', 'inner', 'right', 'full', 'left-only', 'right-only', 'cross'] as const
+/** One of the ways of joining. */
 export type JoinHow = (typeof joinHows)[number]
 type KeyPair = { readonly left: string; readonly right: string }
 type Join = {
@@ -207,6 +209,7 @@ const seenSql = (part: Code, type: ColumnType, { ignoreCase, trim }: Join): Code
   return ignoreCase ? sql`${sqlHelper('lower_of')}(${cut})` : cut
 }
 
+/** Matches rows with those of another table. */
 export const join = defineStep<Join>({
   dropsRows: true,
   multipliesRows: true,

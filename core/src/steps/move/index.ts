@@ -38,6 +38,7 @@ const toWords = (to: MoveTarget): string => {
   return `after ${to.after}`
 }
 
+/** Moves columns. */
 export const move = defineStep<Move>({
   kind: 'move',
   verb: 'Move to another place',

@@ -35,6 +35,7 @@ const nameOf = ({ as }: NumberRows, schema: Schema): string =>
     schema.map((field) => field.name),
   )
 
+/** Numbers rows. */
 export const number = defineStep<NumberRows>({
   kind: 'number',
   verb: 'Number the rows',

@@ -101,6 +101,7 @@ const pythonTypes = (types: ReadOptions['types']): Code =>
         ', ',
       )}}`
 
+/** Opens files as a table. */
 export const open = defineStep<Open>({
   kind: 'open',
   verb: 'Open a file',
@@ -183,6 +184,7 @@ export const open = defineStep<Open>({
 })
 /** How a script reads what is no text file: as the CSV that the command line makes of it. */
 export const asCsv: ReadOptions = { encoding: 'utf-8', delimiter: ',' }
+/** The header rows as an SQL array, empty where there is none. */
 export const headerSql = (read: ReadOptions): Code => sql`array[${headerRows(read)}]::int[]`
 const headerPython = ({ header }: ReadOptions): Code[] =>
   header === undefined || header === 1 ? [] : [header === 'none' ? py`header=None` : py`header=${header}`]

@@ -145,6 +145,7 @@ const waysToOneValue = [
   ['join', 'Join them as text'],
 ] as const
 
+/** Makes columns of the labels in a column. */
 export const pivot = defineStep<Pivot>({
   reshapes: true,
   shownAfter: true,

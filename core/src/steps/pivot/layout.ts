@@ -7,10 +7,13 @@ import { type Field, type Schema } from '../../table/table.ts'
 import { freeName, keysOf, positionFor, type ColumnPlacement, type GroupKeys } from '../shared/columns.ts'
 import { measureType } from '../shared/measures.ts'
 
+/** A label as the recipe holds it. */
 export type LabelValue = string | number | boolean | null
 
+/** A measure of each cell. */
 export type PivotValue = { readonly column: string; readonly how: Aggregate | 'only'; readonly as?: string | undefined }
 
+/** The params of a pivot. */
 export type Pivot = ColumnPlacement & {
   readonly labels: string
   readonly values: readonly PivotValue[]
@@ -19,11 +22,14 @@ export type Pivot = ColumnPlacement & {
   readonly gaps?: LabelValue | undefined
 }
 
+/** The name of a measure. */
 export const valueName = ({ column, as }: PivotValue): string => as ?? column
 
+/** The type of a column; text where it is not there. */
 export const typeIn = (column: string, schema: Schema): ColumnType =>
   schema.find((field) => field.name === column)?.type ?? 'text'
 
+/** The type of a measure’s columns. */
 export const valueType = ({ how, column }: PivotValue, schema: Schema): ColumnType =>
   how === 'only' ? typeIn(column, schema) : measureType(how, typeIn(column, schema))
 
@@ -36,6 +42,7 @@ export const keysFor = ({ by, labels, values }: Pivot, schema: Schema): Field[] 
 /** A label as text; null is the empty one. */
 export const labelText = (label: LabelValue): string | null => (label === null || label === '' ? null : String(label))
 
+/** A column that a label and a measure make. */
 export type PivotColumn = { readonly label: string | null; readonly value: PivotValue; readonly field: Field }
 
 /** Keys with the made columns in their place: label by label, value by value. */

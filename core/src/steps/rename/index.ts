@@ -100,6 +100,7 @@ const sentence = ({ names = {}, change, columns }: Rename): Sentence => {
   ]
 }
 
+/** Renames columns. */
 export const rename = defineStep<Rename>({
   kind: 'rename',
   verb: 'Rename',

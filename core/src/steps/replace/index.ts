@@ -112,6 +112,7 @@ const matchWords: Readonly<Record<MatchMode, string>> = {
   pattern: 'as a pattern',
 }
 
+/** Replaces values, parts of texts or matches of a pattern. */
 export const replace = defineStep<Replace>({
   kind: 'replace',
   verb: 'Replace a value…',

@@ -21,6 +21,7 @@ const kept = ({ columns, rest }: Select, schema: Schema): Schema => {
   return rest === 'after' ? [...first, ...schema.filter((field) => !first.includes(field))] : first
 }
 
+/** Keeps columns. */
 export const select = defineStep<Select>({
   dropsUnnamed: true,
   kind: 'select',

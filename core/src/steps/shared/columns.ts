@@ -18,6 +18,7 @@ export type Selector =
   | { readonly from: string; readonly to: string }
   | { readonly any: readonly Selector[] }
 
+/** Schema of a selector. */
 export const selectorSchema: z.ZodType<Selector> = z
   .lazy(() =>
     z.union([
@@ -55,21 +56,28 @@ const positionsOf = (selector: Selector, schema: Schema): number[] => {
   return every.filter((i) => meant.has(i))
 }
 
+/** The fields that a selector means, in the order it gives. */
 export const selected = (selector: Selector, schema: Schema): Field[] =>
   positionsOf(selector, schema).map((i) => schema[i] as Field)
+/** Their names. */
 export const selectedNames = (selector: Selector, schema: Schema): string[] =>
   selected(selector, schema).map((field) => field.name)
 
 /** Columns that rows are grouped by; none makes one group. */
 export type GroupKeys = Selector | readonly []
+/** Schema of group keys, which may be none. */
 export const bySchema: z.ZodType<GroupKeys> = z.union([selectorSchema, z.tuple([])])
 const noKeys = (by: GroupKeys): boolean => Array.isArray(by) && by.length === 0
+/** The fields of group keys. */
 export const keysOf = (by: GroupKeys, schema: Schema): Field[] => (noKeys(by) ? [] : [...new Set(selected(by, schema))])
+/** Group keys as they stand in a sentence. */
 export const byWords = (by: GroupKeys): string => (noKeys(by) ? '' : selectorWords(by))
+/** Reports group keys that are not there. */
 export const checkBy = (by: GroupKeys, schema: Schema, context: CheckContext, ...path: ParamPath): void => {
   if (!noKeys(by)) checkSelector(by, schema, context, ...path)
 }
 
+/** The problem of a column that is not there, with the nearest names. */
 export const missingColumn = (column: string, schema: Schema) => ({
   code: 'missing-column' as const,
   column,
@@ -152,6 +160,7 @@ export const selectorWords = (selector: Selector): string => {
   return listed(selector.any.map(selectorWords))
 }
 
+/** A selector as open words of a sentence. */
 export const columnsSlot = (selector: Selector, ...path: ParamPath): SentenceSlot =>
   slot(selectorWords(selector), 'columns', path)
 /** “the column ” or “the columns ” before a list of names; nothing before a rule, whose words say it themselves. */
@@ -173,7 +182,9 @@ export const freeName = (wanted: string, taken: readonly string[]): string => {
 
 /** Where a new column goes: last, or beside another. */
 export const placeSchema = { before: name.optional(), after: name.optional() }
+/** Where a new column stands. */
 export type ColumnPlacement = { readonly before?: string | undefined; readonly after?: string | undefined }
+/** Reports a neighbour that is not there. */
 export const checkPlace = (place: ColumnPlacement, schema: Schema, context: CheckContext): void => {
   if (place.before !== undefined) checkColumn(place.before, schema, context, 'before')
   if (place.after !== undefined) checkColumn(place.after, schema, context, 'after')
@@ -186,6 +197,7 @@ export const withField = (schema: Schema, field: Field, place: ColumnPlacement):
   )
   return [...schema.slice(0, at), field, ...schema.slice(at)]
 }
+/** A placement as Python keyword arguments. */
 export const placePython = (place: ColumnPlacement): Code => {
   if (place.before !== undefined) return py`, before=${place.before}`
   if (place.after !== undefined) return py`, after=${place.after}`

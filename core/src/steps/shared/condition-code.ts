@@ -8,6 +8,7 @@ import { isTest, type Condition, type Test } from './condition.ts'
 import type { PythonContext, SqlContext } from './step-kind.ts'
 import { isColumnValue, isParameterValue, literalPython, literalSql, type ParameterOrValue } from './value.ts'
 
+/** A formula of a condition, typed. @throws Error where it is broken, which planning has ruled out. */
 export const checkedFormula = (source: string, schema: Schema, parameters: ParameterTypes) => {
   const checked = checkFormula(source, schema, parameters)
   if ('problem' in checked) throw new Error(checked.problem.sentence)
@@ -85,6 +86,7 @@ const testSql = (test: Test, context: SqlContext): Code => {
   }
 }
 
+/** A condition as an SQL predicate, never null. */
 export const conditionSql = (condition: Condition, context: SqlContext): Code => {
   if ('all' in condition)
     return sql`(${joined(

@@ -199,6 +199,7 @@ const evaluateTest = (test: Test, table: Table, context: RunContext): PredicateR
   }
 }
 
+/** Which rows a condition holds for; O(rows) a test, once a distinct value for text. */
 export const evaluateCondition = (condition: Condition, table: Table, context: RunContext): PredicateResult => {
   if ('all' in condition) return condition.all.map((one) => evaluateCondition(one, table, context)).reduce(both)
   if ('any' in condition) return condition.any.map((one) => evaluateCondition(one, table, context)).reduce(either)

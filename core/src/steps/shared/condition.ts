@@ -14,9 +14,12 @@ const listOps = ['is-one-of', 'is-none-of'] as const
 const textOps = ['contains', 'contains-not', 'starts-with', 'starts-not-with', 'ends-with', 'matches'] as const
 const orderOps = ['greater', 'at-least', 'less', 'at-most'] as const
 const emptyOps = ['is-empty', 'is-filled'] as const
+/** The operators of a test. */
 export const conditionOps = [...equalOps, ...listOps, ...textOps, ...orderOps, 'between', ...emptyOps] as const
+/** One of the operators. */
 export type ConditionOp = (typeof conditionOps)[number]
 
+/** A column tested against a value, several, or a span. */
 export type Test =
   | {
       readonly column: string
@@ -46,6 +49,7 @@ export type Test =
       readonly ignoreCase?: boolean | undefined
       readonly trim?: boolean | undefined
     }
+/** A test, a formula, or conditions combined. */
 export type Condition =
   | Test
   | { readonly all: readonly Condition[] }
@@ -53,6 +57,7 @@ export type Condition =
   | { readonly not: Condition }
   | { readonly formula: string }
 
+/** Schema of a condition. */
 export const conditionSchema: z.ZodType<Condition> = z
   .lazy(() =>
     z.union([
@@ -73,6 +78,7 @@ export const conditionSchema: z.ZodType<Condition> = z
   )
   .meta({ id: 'Condition' })
 
+/** Whether a condition is a test. */
 export const isTest = (condition: Condition): condition is Test => 'column' in condition
 const isTextOp = (op: ConditionOp): boolean => (textOps as readonly string[]).includes(op)
 
@@ -99,6 +105,7 @@ const checkTest = (test: Test, schema: Schema, context: CheckContext, path: Para
   }
 }
 
+/** Reports what of a condition does not hold in a schema. */
 export const checkCondition = (
   condition: Condition,
   schema: Schema,
@@ -126,6 +133,7 @@ export const checkCondition = (
   } else checkTest(condition, schema, context, path)
 }
 
+/** Each operator as it stands in a sentence. */
 export const opWords: Readonly<Record<ConditionOp, string>> = {
   is: 'is',
   'is-not': 'is not',

@@ -21,6 +21,7 @@ export type StepExample = {
   readonly others?: Readonly<Record<string, string>>
 }
 
+/** A step that planning must refuse. */
 export type BrokenExample = {
   readonly name: string
   readonly input: string
@@ -29,6 +30,7 @@ export type BrokenExample = {
   /** A part of the sentence. */ readonly says: string
 }
 
+/** The examples of a kind. */
 export type KindExamples = {
   readonly kind: string
   readonly examples: readonly StepExample[]

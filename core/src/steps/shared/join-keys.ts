@@ -5,6 +5,7 @@ import { isSet, int32s } from '../../table/memory.ts'
 import { convert } from '../../reading/convert.ts'
 import { lower, trim } from '../../table/text.ts'
 
+/** What is passed over where keys are compared. */
 export type KeyComparison = { readonly ignoreCase?: boolean | undefined; readonly trim?: boolean | undefined }
 
 /** Text as keys are compared: cut and in small letters where so asked. */

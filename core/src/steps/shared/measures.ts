@@ -21,6 +21,7 @@ export type Measure = {
 
 const needsColumn = ({ how, column }: { how: string; column?: string | undefined }): boolean =>
   how === 'count' || column !== undefined
+/** Schema of a measure. */
 export const measureSchema = z
   .strictObject({
     how: z.enum(aggregates),
@@ -33,6 +34,7 @@ export const measureSchema = z
 
 const wholes: readonly Aggregate[] = ['count', 'filled', 'distinct']
 const decimals: readonly Aggregate[] = ['mean', 'median', 'deviation', 'share']
+/** Whether an aggregate takes numbers only. */
 export const needsNumbers = (how: string): boolean =>
   ['sum', 'mean', 'median', 'deviation', 'share', 'running-sum'].includes(how)
 
@@ -84,6 +86,7 @@ export const checkMeasure = (
   if (order) checkSortKeys(order, schema, context, ...path, 'order')
 }
 
+/** Each aggregate as it stands in a sentence. */
 export const howWords: Readonly<Record<Aggregate, string>> = {
   count: 'the count of rows',
   filled: 'the filled cells of',
@@ -102,9 +105,11 @@ export const howWords: Readonly<Record<Aggregate, string>> = {
   every: 'whether every is',
   share: 'the share of all',
 }
+/** A measure as it stands in a sentence. */
 export const measureWords = ({ how, column, as, separator, order }: Measure): string =>
   `${howWords[how]}${how === 'count' ? '' : ` ${column ?? ''}`}${how === 'join' ? ` with ${separator === '' ? 'nothing' : quoted(separator ?? ', ')} between` : ''}${order ? ` by ${order.map((key) => `${key.column}${key.descending ? ' from high to low' : ''}`).join(', then ')}` : ''} as ${as}`
 
+/** A measure computed for each group. */
 export const runMeasure = (
   { how, column, separator, order }: Omit<Measure, 'as'>,
   table: Table,

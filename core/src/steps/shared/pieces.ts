@@ -3,6 +3,7 @@ import { compilePattern } from '../../codegen/regex.ts'
 /** Where a text is cut: the spans that are taken out between two pieces, from the left, none over another. */
 export type Splitter = (text: string) => readonly (readonly [from: number, to: number])[]
 
+/** Splits at a text. */
 export const cutsAtText =
   (delimiter: string): Splitter =>
   (text) => {

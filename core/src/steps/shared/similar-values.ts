@@ -4,6 +4,7 @@ import { lower, trim } from '../../table/text.ts'
 
 /** Three ways to judge that two texts mean the same thing. */
 export const similarityMeasures = ['sound', 'characters', 'spelling'] as const
+/** One of the measures of similarity. */
 export type SimilarityMeasure = (typeof similarityMeasures)[number]
 
 /** Letters of other alphabets that look like Latin ones. Source: Unicode UTS 39, confusables. */
@@ -112,7 +113,9 @@ const reach = (a: string, b: string): number => {
 /** What edits are counted on (V. I. Levenshtein, Soviet Physics Doklady 10, 1966): case, marks and runs of space aside. */
 const spellingForm = (text: string): string => plainLetters(text).replace(/\s+/g, ' ')
 
+/** A value with how many rows hold it. */
 export type ValueCount = { readonly text: string; readonly count: number }
+/** Values that may be one, with the name they would have and why. */
 export type SuggestedGroup = { readonly into: string; readonly members: readonly ValueCount[]; readonly reason: string }
 
 const byCount = (a: ValueCount, b: ValueCount): number => b.count - a.count || (a.text < b.text ? -1 : 1)

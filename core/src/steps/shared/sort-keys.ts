@@ -13,14 +13,17 @@ export type SortKeyParams = {
   readonly descending?: boolean | undefined
   readonly natural?: boolean | undefined
 }
+/** Schema of sort keys. */
 export const sortKeysSchema = z
   .array(z.strictObject({ column: name, descending: z.boolean().optional(), natural: z.boolean().optional() }))
   .min(1)
 
 const keyWords = ({ column, descending, natural }: SortKeyParams): string =>
   `${column}${natural ? ', numbers inside counted,' : ''}${descending ? ' from high to low' : ''}`
+/** Sort keys as they stand in a sentence. */
 export const sortWords = (by: readonly SortKeyParams[]): string => listed(by.map(keyWords), 'then')
 
+/** Reports keys that are not there. */
 export const checkSortKeys = (
   by: readonly SortKeyParams[],
   schema: Schema,
@@ -55,6 +58,7 @@ export const sortSql = (by: readonly SortKeyParams[], schema: Schema, column: (n
     by.map((key) => keySql(key, schema, column)),
     ', ',
   )
+/** Sort keys as a Python list. */
 export const sortPython = (by: readonly SortKeyParams[]): Code =>
   py`[${joined(
     by.map(

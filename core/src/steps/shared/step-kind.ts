@@ -10,6 +10,7 @@ import type { Problem } from '../../messages/words.ts'
 import type { Format, ReadOptions } from '../../reading/read-options.ts'
 import { type UnreadableCells, type OpenedInput } from '../../reading/table-builder.ts'
 
+/** A place in the params. */
 export type ParamPath = readonly (string | number)[]
 
 /** The editors a sentence can open. The page has one for each; a kind names them by slot. */
@@ -50,6 +51,7 @@ export const editors = [
   'union',
   'check',
 ] as const
+/** The editor of a slot. */
 export type Editor = (typeof editors)[number]
 
 /** An underlined part of a sentence: its words, where in the params it stands, and what edits it. */
@@ -60,8 +62,10 @@ export type SentenceSlot = {
   readonly choices?: readonly (readonly [value: string, words: string])[]
   /** The table that it names. */ readonly table?: string
 }
+/** Texts and slots, in order. */
 export type Sentence = readonly (string | SentenceSlot)[]
 
+/** Takes a problem and its place in the params. */
 export type Report = (
   problem: { [C in Problem['code']]: Omit<Extract<Problem, { code: C }>, 'path'> }[Problem['code']],
   ...path: ParamPath
@@ -100,6 +104,7 @@ export type UnmappedValue = {
   readonly answer: Readonly<Record<string, unknown>>
 }
 
+/** The result of a `check` step. */
 export type CheckResult = {
   readonly passed: boolean
   readonly stop: boolean
@@ -108,6 +113,7 @@ export type CheckResult = {
   readonly against?: Int32Array
 }
 
+/** What a step gives: the table, where its rows came from, and what is to be told. */
 export type StepResult = {
   readonly table: Table
   readonly lineage: RowLineage
@@ -131,6 +137,7 @@ export type StepResult = {
   /** Figures of this kind alone, by name. */
   readonly notes?: Readonly<Record<string, number>>
 }
+/** What a step is run with beside its table. */
 export type RunContext = Environment & {
   readonly parameterTypes: ParameterTypes
   readonly opened: (input: string, read: unknown) => OpenedInput
@@ -159,6 +166,7 @@ export type SqlContext = {
     readonly known: Readonly<Record<string, string>>
   }
 }
+/** What a step’s Python is written with. */
 export type PythonContext = {
   /** The variable that holds the table before and after the step. */
   readonly frame: Code
@@ -181,6 +189,7 @@ export type PythonContext = {
 /** What a step's code is written with, by dialect. */
 export type DialectContexts = { readonly sql: SqlContext; readonly python: PythonContext }
 
+/** A kind of step: all that is known of it. `P` are its params. */
 export type StepKind<P = never> = {
   readonly kind: string
   /** The verb as the page lists it, and any word an analyst might look for it by. */
@@ -240,6 +249,7 @@ export type StepKind<P = never> = {
 /** The params are what their schema says they are. */
 export const defineStep = <P>(kind: StepKind<P> & { readonly params: z.ZodType<P> }): StepKind<P> => kind
 
+/** An open word of a sentence. */
 export const slot = (
   text: string,
   editor: Editor,

@@ -12,6 +12,7 @@ import type { CheckContext, ParamPath } from './step-kind.ts'
 /** A value in a step: written out, of another column, or of a parameter. */
 export type ParameterOrValue =
   string | number | boolean | null | { readonly column: string } | { readonly parameter: string }
+/** Schema of a value, a column or a parameter. */
 export const valueSchema: z.ZodType<ParameterOrValue> = z
   .union([
     z.string(),
@@ -23,8 +24,10 @@ export const valueSchema: z.ZodType<ParameterOrValue> = z
   ])
   .meta({ id: 'Value' })
 
+/** Whether a value is taken from a column. */
 export const isColumnValue = (value: ParameterOrValue): value is { readonly column: string } =>
   typeof value === 'object' && value !== null && 'column' in value
+/** Whether a value is a parameter. */
 export const isParameterValue = (value: ParameterOrValue): value is { readonly parameter: string } =>
   typeof value === 'object' && value !== null && 'parameter' in value
 
@@ -107,6 +110,7 @@ export const checkAssigned = (
   else checkValue(value, column, type, schema, context, ...path)
 }
 
+/** A value as it stands in a sentence. */
 export const valueWords = (value: ParameterOrValue): string => {
   if (isColumnValue(value)) return value.column
   if (isParameterValue(value)) return value.parameter
@@ -123,6 +127,7 @@ export const literalSql = (value: string | number | boolean | null, type: Column
   const cell = cellFor(value, type) ?? null
   return cell === null ? code('null') : sqlCell(type === 'integer' && !Number.isInteger(cell) ? 'decimal' : type, cell)
 }
+/** A value as a Python literal of a type. */
 export const literalPython = (value: string | number | boolean | null, type: ColumnType): Code => {
   const cell = cellFor(value, type) ?? null
   return cell === null

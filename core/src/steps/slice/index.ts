@@ -23,6 +23,7 @@ const words = (params: Slice): string => {
   return `one row in ${params.every}`
 }
 
+/** Keeps rows by their place. */
 export const slice = defineStep<Slice>({
   kind: 'slice',
   verb: 'Keep the first, last or every n-th row',

@@ -13,6 +13,7 @@ import { defineStep, slot } from '../shared/step-kind.ts'
 
 type SortParams = { readonly by: readonly SortKeyParams[] }
 
+/** Sorts rows, stably. */
 export const sort = defineStep<SortParams>({
   kind: 'sort',
   verb: 'Sort the rows',

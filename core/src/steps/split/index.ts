@@ -12,6 +12,7 @@ import { checkColumn, freeName } from '../shared/columns.ts'
 import { cutsAtPattern, cutsAtText, cutsAtWidths, piecesOf, type Splitter } from '../shared/pieces.ts'
 import { defineStep, slot, type StepResult } from '../shared/step-kind.ts'
 
+/** Where a text is split. */
 export type SplitBy =
   { readonly delimiter: string } | { readonly pattern: string } | { readonly widths: readonly number[] }
 type SplitAt = 'every' | 'first' | 'last'
@@ -160,6 +161,7 @@ const cutterPython = ({ by, at = 'every' }: Split): Code => {
 /** More pieces than any text has. */
 const unlimited = 2_000_000_000
 
+/** Splits texts into columns or rows. */
 export const split = defineStep<Split>({
   reshapes: true,
   kind: 'split',

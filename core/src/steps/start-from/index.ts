@@ -4,6 +4,7 @@ import { defineStep, tableSlot } from '../shared/step-kind.ts'
 
 type StartFrom = { readonly table: string }
 
+/** Starts from another table. */
 export const startFrom = defineStep<StartFrom>({
   kind: 'start-from',
   verb: 'Continue from here as a new table',

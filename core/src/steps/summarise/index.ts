@@ -23,6 +23,7 @@ const layout = ({ by, measures }: Summarise, input: Schema): { keys: Field[]; ma
   return { keys, made: measureFields(measures, keys, input) }
 }
 
+/** A row a group, with measures. */
 export const summarise = defineStep<Summarise>({
   reshapes: true,
   dropsUnnamed: true,

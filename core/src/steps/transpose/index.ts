@@ -30,6 +30,7 @@ const newNames = (table: Table, { names }: Transpose): string[] => {
   return taken.slice(1)
 }
 
+/** Swaps rows and columns. */
 export const transpose = defineStep<Transpose>({
   reshapes: true,
   shownAfter: true,

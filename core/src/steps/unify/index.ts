@@ -32,6 +32,7 @@ const mapOf = (groups: readonly ValueGroup[]): Map<string, string> => {
   return map
 }
 
+/** Gives spellings of one thing one value. */
 export const unify = defineStep<Unify>({
   workbench: 'values',
   kind: 'unify',

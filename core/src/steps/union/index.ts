@@ -13,6 +13,7 @@ import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot, tableSlot, type TableNames } from '../shared/step-kind.ts'
 
 type UnionSource = { readonly table: string; readonly column: string }
+/** The params of a union. */
 export type UnionParams = {
   readonly with: readonly string[]
   readonly columns?: 'all' | 'shared' | undefined
@@ -84,6 +85,7 @@ const widenSql = (part: Code, from: ColumnType, to: ColumnType): Code => {
   return sql`${part}::${sqlTypeName(to)}`
 }
 
+/** Stacks tables by column name. */
 export const union = defineStep<UnionParams>({
   workbench: 'tables',
   kind: 'union',

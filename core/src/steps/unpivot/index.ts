@@ -211,6 +211,7 @@ const groupWords = (params: Unpivot): Sentence => {
   return ['Turn ', ...groups, ' into rows side by side: ', ...label]
 }
 
+/** Makes rows of columns. */
 export const unpivot = defineStep<Unpivot>({
   reshapes: true,
   shownAfter: true,

@@ -45,6 +45,7 @@ const itemSql = (type: ColumnType): Code => {
   return sql`u.shown_item::boolean`
 }
 
+/** A row for each item of a list. */
 export const unroll = defineStep<Unroll>({
   reshapes: true,
   kind: 'unroll',

@@ -38,6 +38,7 @@ import { defineStep, slot } from '../shared/step-kind.ts'
 
 const ordered = ['running-sum', 'rank', 'dense-rank', 'row-number', 'previous', 'next'] as const
 type Ordered = (typeof ordered)[number]
+/** An aggregate over a group, or a function of the row’s place in it. */
 export type WindowHow = Aggregate | Ordered
 type WindowMeasure = {
   readonly how: WindowHow
@@ -52,6 +53,7 @@ type Window = ColumnPlacement & {
   readonly measures: readonly WindowMeasure[]
 }
 
+/** All functions of a window. */
 export const windowHows = [...aggregates, ...ordered] as const
 const windowWords: Readonly<Record<WindowHow, string>> = {
   ...howWords,
@@ -206,6 +208,7 @@ const figureFor = (
 const measureText = ({ how, column, as, offset = 1 }: WindowMeasure): string =>
   `${offset === 1 || !(how === 'previous' || how === 'next') ? windowWords[how] : `${windowWords[how]}, ${offset} away,`}${column === undefined || needsNone(how) ? '' : ` ${column}`} as ${as}`
 
+/** Measures of a row’s group beside each row. */
 export const window = defineStep<Window>({
   groupsByNone: true,
   kind: 'window',
