@@ -50,8 +50,8 @@ const parted = (pattern: string): Affixes | string => {
 
 const halves = (pattern: string): string[] => pattern.match(/(?:'(?:[^']|'')*'|[^;])+/g) ?? []
 
-// eslint-disable-next-line complexity -- one branch for each part of a number pattern
 /** A number pattern such as `#,##0.00`; a sentence where it cannot be read. */
+// eslint-disable-next-line complexity -- one branch for each part of a number pattern
 export const compileNumberPattern = (pattern: string): NumberPattern | { readonly problem: string } => {
   const [first = '', second, third] = halves(pattern)
   const plus = parted(first)
