@@ -4,11 +4,11 @@ export type GridPosition = { readonly row: number; readonly at: number }
 
 export const between = (n: number, a: number, b: number): boolean => n >= Math.min(a, b) && n <= Math.max(a, b)
 
-/** What a cell's background says: it leaves, came, was turned, could not be read, or is chosen. */
+/** What a cell's background says: its row was removed or added, it was changed, could not be read, or is chosen. */
 export const tintOf = (row: GridRow, column: GridColumn, c: number, chosen: boolean): string => {
   if (row.state === 'removed' || column.state === 'removed') return 'bg-removed-tint text-removed line-through'
   if (row.bad?.includes(c)) return 'bg-removed-tint'
-  if (row.old?.[c] !== undefined) return 'turned-mark bg-changed-tint'
+  if (row.old?.[c] !== undefined) return 'changed-mark bg-changed-tint'
   if (row.state === 'added' || column.state === 'added') return 'bg-added-tint'
   if (chosen) return 'bg-token-tint'
   return 'bg-sheet'

@@ -357,7 +357,7 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
               >
                 <div
                   role="rowheader"
-                  className="sticky left-0 z-10 h-full flex-none border-r border-b border-line bg-paper pr-2 text-right text-[12px] text-ink-3 group-data-[state=came]:text-added group-data-[state=went]:text-removed"
+                  className="sticky left-0 z-10 h-full flex-none border-r border-b border-line bg-paper pr-2 text-right text-[12px] text-ink-3 group-data-[state=added]:text-added group-data-[state=removed]:text-removed"
                   style={{ width: numberWidth, lineHeight: `${rowHeight - 1}px` }}
                 >
                   {prefix()}

@@ -65,7 +65,7 @@ export const Head = ({ column, at, left, width, on, facts, choose, resize, fit, 
         event.preventDefault()
         drop(dragged, sideOf(event))
       }}
-      className={`absolute top-0 h-full border-r border-line bg-sheet aria-selected:bg-token-tint aria-selected:shadow-[inset_0_3px_0_var(--token)] data-[state=came]:bg-added-tint data-[state=came]:shadow-[inset_0_3px_0_var(--added)] data-[state=went]:bg-removed-tint ${insertionMark()}`}
+      className={`absolute top-0 h-full border-r border-line bg-sheet aria-selected:bg-token-tint aria-selected:shadow-[inset_0_3px_0_var(--token)] data-[state=added]:bg-added-tint data-[state=added]:shadow-[inset_0_3px_0_var(--added)] data-[state=removed]:bg-removed-tint ${insertionMark()}`}
       style={{ left, width }}
     >
       {naming ? (

@@ -331,7 +331,7 @@ function differentRows(data: ReconcileReply, marks: { readonly removed: '−'; r
               {cells.map((cell, c) => (
                 <td
                   key={c}
-                  className={`max-w-[240px] truncate ${isNumeric(data.shown.columns[c]?.type ?? 'text') ? 'text-right' : ''} ${old?.[c] !== undefined ? 'turned-mark relative bg-changed-tint' : ''}`}
+                  className={`max-w-[240px] truncate ${isNumeric(data.shown.columns[c]?.type ?? 'text') ? 'text-right' : ''} ${old?.[c] !== undefined ? 'changed-mark relative bg-changed-tint' : ''}`}
                 >
                   {old?.[c] !== undefined && <s className="mr-1.5 text-[0.92em] text-changed">{shownText(old[c])}</s>}
                   {shownText(cell)}
