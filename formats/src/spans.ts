@@ -2,6 +2,6 @@
 export const spanDecoder =
   (bytes: Buffer) =>
   (start: number, end: number): string => {
-    for (let i = start; i < end; i++) if ((bytes[i] as number) > 127) return bytes.toString('utf8', start, end)
+    for (let i = start; i < end; i++) if (bytes[i]! > 127) return bytes.toString('utf8', start, end)
     return bytes.toString('latin1', start, end)
   }

@@ -72,7 +72,7 @@ const interleavedPairs = (index: Int32Array, rows: number): Pairing | undefined 
   const after = new IntList()
   let next = 0
   for (let at = 0; at < index.length; at++) {
-    const row = index[at] as number
+    const row = index[at]!
     if (row >= 0 && row < next - 1) return undefined
     for (; next < row; next++) {
       before.push(next)
@@ -162,7 +162,7 @@ const sameCell = (a: Cell, b: Cell): boolean => a === b
 /** Positions of columns whose cells can differ at all. */
 const comparable = (before: Table, after: Table, { from, to }: ColumnLayout): number[] =>
   from.flatMap((f, c) => {
-    const t = to[c] as number
+    const t = to[c]!
     return f < 0 || t < 0 || before.sharesColumn(f, after, t) ? [] : [c]
   })
 
@@ -173,7 +173,7 @@ const rowChanged = (
   columns: readonly number[],
   b: number,
   a: number,
-): boolean => columns.some((c) => !sameCell(before.cell(from[c] as number, b), after.cell(to[c] as number, a)))
+): boolean => columns.some((c) => !sameCell(before.cell(from[c]!, b), after.cell(to[c]!, a)))
 
 const unreadableRows = (step: StepRun): Set<number> =>
   new Set((step.result?.unreadable ?? []).flatMap(({ rows }) => [...rows]))
@@ -190,8 +190,8 @@ const wanted = (
   const columns = comparable(before, step.table, layout)
   const bad = unreadableRows(step)
   for (let i = 0; i < pairing.before.length; i++) {
-    const b = pairing.before[i] as number
-    const a = pairing.after[i] as number
+    const b = pairing.before[i]!
+    const a = pairing.after[i]!
     const chooseHolds = () => {
       if (only === 'left') return a < 0
       if (only === 'added') return b < 0
@@ -215,13 +215,13 @@ const changes = (before: Table, step: StepRun, only: RowSelection, from: number,
   const badRows = bad.map(({ rows: list }) => new Set(list))
   const columns = new Set(comparable(before, after, layout))
   const view = (i: number): DiffRow => {
-    const b = pairing.before[i] as number
-    const a = pairing.after[i] as number
+    const b = pairing.before[i]!
+    const a = pairing.after[i]!
     const old: Record<number, string> = {}
     const failed: number[] = []
     const cells = layout.columns.map((column, c): string | null => {
-      const f = layout.from[c] as number
-      const t = layout.to[c] as number
+      const f = layout.from[c]!
+      const t = layout.to[c]!
       if (a < 0 || t < 0) return b < 0 || f < 0 ? null : text(before, f, b)
       const now = text(after, t, a)
       if (bad.some((one, k) => one.column === column.name && badRows[k]?.has(a))) failed.push(c)
@@ -248,7 +248,7 @@ const changes = (before: Table, step: StepRun, only: RowSelection, from: number,
   return {
     columns: layout.columns,
     total,
-    rows: Array.from({ length: Math.max(0, end - from) }, (_, i) => view(rows ? (rows[from + i] as number) : from + i)),
+    rows: Array.from({ length: Math.max(0, end - from) }, (_, i) => view(rows ? rows[from + i]! : from + i)),
   }
 }
 

@@ -180,8 +180,8 @@ class Evaluator {
     const index = int32s(codes.length)
     const rows = new IntList()
     for (let i = 0; i < codes.length; i++) {
-      index[i] = codes[i] as number
-      if (bad[codes[i] as number]) rows.push(i)
+      index[i] = codes[i]!
+      if (bad[codes[i]!]) rows.push(i)
     }
     return { given: gather(perWord as Column, index), failures: rows.done() }
   }

@@ -44,20 +44,20 @@ const operand = (part: Column | Cell): Operand | undefined => {
 
 const both = (to: Float64Array, op: Arithmetic, a: Float64Array, b: Float64Array): void => {
   const n = to.length
-  if (op === '+') for (let i = 0; i < n; i++) to[i] = (a[i] as number) + (b[i] as number)
-  else if (op === '-') for (let i = 0; i < n; i++) to[i] = (a[i] as number) - (b[i] as number)
-  else if (op === '*') for (let i = 0; i < n; i++) to[i] = (a[i] as number) * (b[i] as number)
-  else for (let i = 0; i < n; i++) to[i] = compute(op, a[i] as number, b[i] as number)
+  if (op === '+') for (let i = 0; i < n; i++) to[i] = a[i]! + b[i]!
+  else if (op === '-') for (let i = 0; i < n; i++) to[i] = a[i]! - b[i]!
+  else if (op === '*') for (let i = 0; i < n; i++) to[i] = a[i]! * b[i]!
+  else for (let i = 0; i < n; i++) to[i] = compute(op, a[i]!, b[i]!)
 }
 const withRight = (to: Float64Array, op: Arithmetic, a: Float64Array, b: number): void => {
   const n = to.length
-  if (op === '+') for (let i = 0; i < n; i++) to[i] = (a[i] as number) + b
-  else if (op === '-') for (let i = 0; i < n; i++) to[i] = (a[i] as number) - b
-  else if (op === '*') for (let i = 0; i < n; i++) to[i] = (a[i] as number) * b
-  else for (let i = 0; i < n; i++) to[i] = compute(op, a[i] as number, b)
+  if (op === '+') for (let i = 0; i < n; i++) to[i] = a[i]! + b
+  else if (op === '-') for (let i = 0; i < n; i++) to[i] = a[i]! - b
+  else if (op === '*') for (let i = 0; i < n; i++) to[i] = a[i]! * b
+  else for (let i = 0; i < n; i++) to[i] = compute(op, a[i]!, b)
 }
 const withLeft = (to: Float64Array, op: Arithmetic, a: number, b: Float64Array): void => {
-  for (let i = 0; i < to.length; i++) to[i] = compute(op, a, b[i] as number)
+  for (let i = 0; i < to.length; i++) to[i] = compute(op, a, b[i]!)
 }
 
 /** Marks what is out of range as failed and empty, and what was empty as empty; -0 becomes 0. */
@@ -74,7 +74,7 @@ const settle = (
     for (let i = 0; i < empty.length; i++) empty[i] = ((a?.[i] ?? 0) | (b?.[i] ?? 0)) & 0xff
   }
   for (let i = 0; i < values.length; i++) {
-    const value = values[i] as number
+    const value = values[i]!
     if (value >= -limit && value <= limit) {
       if (value === 0) values[i] = 0
       continue

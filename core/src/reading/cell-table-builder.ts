@@ -84,7 +84,7 @@ class CellBuilder {
   private cellAt(row: number, tag: number): Exclude<Cell, null> {
     if (tag === 1 || tag === listKind) return this.texts[row] as string
     if (tag === 4) return this.numbers[row] === 1
-    return this.numbers[row] as number
+    return this.numbers[row]!
   }
   /** Each cell by its own type as one type: text is read, all else converted; what cannot be is unreadable. */
   column(to: ConversionTarget): { column: Column; unreadable: Int32Array } {
@@ -97,7 +97,7 @@ class CellBuilder {
     )
     const bad = new IntList()
     for (let row = 0; row < this.length; row++) {
-      const tag = this.tags[row] as number
+      const tag = this.tags[row]!
       if (tag === 0) continue
       const cell =
         tag === errorKind ? null : (convert[tag - 1] as (cell: Exclude<Cell, null>) => Cell)(this.cellAt(row, tag))

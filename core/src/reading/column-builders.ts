@@ -52,7 +52,7 @@ const quickNumber = (bytes: Uint8Array, start: number, end: number, mark: number
   let value = 0
   let point = -1
   for (let i = first; i < end; i++) {
-    const byte = bytes[i] as number
+    const byte = bytes[i]!
     const digit = byte - 48
     if (digit >= 0 && digit <= 9) value = value * 10 + digit
     else if (byte === mark && point < 0) point = i
@@ -62,7 +62,7 @@ const quickNumber = (bytes: Uint8Array, start: number, end: number, mark: number
   const ahead = (point < 0 ? end : point) - first
   if (digits < 1 || digits > 15 || (ahead > 1 && bytes[first] === 48) || point === end - 1) return NaN
   quickHadPoint = point >= 0
-  if (quickHadPoint) value /= powers[end - point - 1] as number
+  if (quickHadPoint) value /= powers[end - point - 1]!
   return negative && value !== 0 ? -value : value
 }
 
@@ -101,8 +101,8 @@ export class NumberBuilder {
   addSpans(source: ByteSource, cuts: Int32Array, column: number, width: number, rows: number): void {
     if (this.length + rows > this.values.length) this.values = grow(float64s, this.values, this.length + rows)
     for (let i = 0, k = column * 2; i < rows; i++, k += width * 2) {
-      const start = cuts[k] as number
-      const end = cuts[k + 1] as number
+      const start = cuts[k]!
+      const end = cuts[k + 1]!
       if (start === end) {
         this.emptyRows.push(this.length++)
         continue
@@ -142,14 +142,10 @@ const hashOf = (bytes: Uint8Array, start: number, end: number): number => {
   let i = start
   for (; i + 4 <= end; i += 4)
     hash = Math.imul(
-      hash ^
-        ((bytes[i] as number) |
-          ((bytes[i + 1] as number) << 8) |
-          ((bytes[i + 2] as number) << 16) |
-          ((bytes[i + 3] as number) << 24)),
+      hash ^ (bytes[i]! | (bytes[i + 1]! << 8) | (bytes[i + 2]! << 16) | (bytes[i + 3]! << 24)),
       0x9e3779b1,
     )
-  for (; i < end; i++) hash = Math.imul(hash ^ (bytes[i] as number), 0x9e3779b1)
+  for (; i < end; i++) hash = Math.imul(hash ^ bytes[i]!, 0x9e3779b1)
   return hash ^ (hash >>> 15)
 }
 
@@ -195,22 +191,18 @@ class DictionaryIndex {
     const mask = table.length - 1
     let last = 0
     for (let i = from, k = (from * width + column) * 2; i < to; i++, k += width * 2) {
-      const start = cuts[k] as number
-      const end = cuts[k + 1] as number
+      const start = cuts[k]!
+      const end = cuts[k + 1]!
       if (start === end) {
         codes[at++] = 0
         continue
       }
-      if (last === 0 || !sameBytes(bytes, start, end, arena, offsets[last] as number, offsets[last + 1] as number)) {
+      if (last === 0 || !sameBytes(bytes, start, end, arena, offsets[last]!, offsets[last + 1]!)) {
         const hash = hashOf(bytes, start, end)
         let slot = hash & mask
-        for (; (last = table[slot] as number) >= 0; slot = (slot + 1) & mask)
+        for (; (last = table[slot]!) >= 0; slot = (slot + 1) & mask)
           // eslint-disable-next-line max-depth -- a number scanned in place, byte by byte; a call a byte would cost half the speed of reading
-          if (
-            hashes[last] === hash &&
-            sameBytes(bytes, start, end, arena, offsets[last] as number, offsets[last + 1] as number)
-          )
-            break
+          if (hashes[last] === hash && sameBytes(bytes, start, end, arena, offsets[last]!, offsets[last + 1]!)) break
         if (last < 0) return i - from
       }
       codes[at++] = last
@@ -222,7 +214,7 @@ class DictionaryIndex {
       this.offsets = grow(int32s, this.offsets, code + 2)
       this.hashes = grow(int32s, this.hashes, code + 2)
     }
-    const from = this.offsets[code] as number
+    const from = this.offsets[code]!
     const end = from + bytes.length
     if (end > this.arena.length) this.arena = grow(byteBuffer, this.arena, end)
     this.arena.set(bytes, from)
@@ -234,8 +226,8 @@ class DictionaryIndex {
   }
   private seat(code: number): void {
     const mask = this.table.length - 1
-    let slot = (this.hashes[code] as number) & mask
-    while ((this.table[slot] as number) >= 0) slot = (slot + 1) & mask
+    let slot = this.hashes[code]! & mask
+    while (this.table[slot]! >= 0) slot = (slot + 1) & mask
     this.table[slot] = code
   }
   private rehash(): void {
@@ -272,7 +264,7 @@ export class TextBuilder {
   addSpans(source: ByteSource, cuts: Int32Array, column: number, width: number, rows: number): void {
     if (this.strings) {
       for (let i = 0, k = column * 2; i < rows; i++, k += width * 2)
-        this.add(cuts[k] === cuts[k + 1] ? '' : source.text(cuts[k] as number, cuts[k + 1] as number))
+        this.add(cuts[k] === cuts[k + 1] ? '' : source.text(cuts[k]!, cuts[k + 1]!))
       return
     }
     this.index ??= new DictionaryIndex(this.words, source.bytesOf)
@@ -283,7 +275,7 @@ export class TextBuilder {
       done += found
       if (done === rows) break
       const k = (done++ * width + column) * 2
-      this.codes[this.length++] = this.codeOf(source.text(cuts[k] as number, cuts[k + 1] as number))
+      this.codes[this.length++] = this.codeOf(source.text(cuts[k]!, cuts[k + 1]!))
     }
     this.chooseEncoding()
   }
@@ -309,7 +301,7 @@ export class TextBuilder {
   }
   /** Where nearly every value differs a dictionary costs more than it saves. */
   private goPlain(): void {
-    this.strings = Array.from({ length: this.length }, (_, i) => this.words[this.codes[i] as number] as string)
+    this.strings = Array.from({ length: this.length }, (_, i) => this.words[this.codes[i]!] as string)
     this.words = ['']
     this.seen = new Map()
     this.codes = uint32s(0)

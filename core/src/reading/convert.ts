@@ -160,7 +160,7 @@ const convertDictionary = (
   let changed = 0
   const index = int32s(codes.length)
   for (let i = 0; i < codes.length; i++) {
-    const code = codes[i] as number
+    const code = codes[i]!
     index[i] = code
     if (code === 0) continue
     if (isSet(bad, code)) unreadable.push(i)

@@ -37,7 +37,7 @@ const textWriter = (column: TextColumn, guard: boolean): CellWriter => {
   const { codes } = column
   const words = column.words.map(write)
   return (from, to, cells) => {
-    for (let row = from; row < to; row++) cells[row - from] = words[codes[row] as number] as string
+    for (let row = from; row < to; row++) cells[row - from] = words[codes[row]!] as string
   }
 }
 type ValueFormatter = (value: number) => string
@@ -58,7 +58,7 @@ const writer = (column: Column, guard: boolean, words: (type: ColumnType) => Val
   const { type, values, nulls } = column
   const write = words(type)
   return (from, to, cells) => {
-    for (let row = from; row < to; row++) cells[row - from] = isSet(nulls, row) ? '' : write(values[row] as number)
+    for (let row = from; row < to; row++) cells[row - from] = isSet(nulls, row) ? '' : write(values[row]!)
   }
 }
 

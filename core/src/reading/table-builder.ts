@@ -182,7 +182,7 @@ export class TableBuilder {
   ): NumberBuilder | TextBuilder | undefined {
     const width = this.names.length
     for (let i = 0, k = c * 2; i < rows; i++, k += width * 2)
-      if (cuts[k] !== cuts[k + 1]) return this.begin(c, [source.text(cuts[k] as number, cuts[k + 1] as number)])
+      if (cuts[k] !== cuts[k + 1]) return this.begin(c, [source.text(cuts[k]!, cuts[k + 1]!)])
     return undefined
   }
 

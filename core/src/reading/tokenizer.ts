@@ -63,7 +63,7 @@ export class CsvTokenizer {
         if (i < end && bytes[i] !== delimiter && bytes[i] !== lineFeed) return -1
       } else {
         for (; i < end; i++) {
-          const byte = bytes[i] as number
+          const byte = bytes[i]!
           // eslint-disable-next-line max-depth -- a state machine over bytes (RFC 4180); a call a byte would cost half the speed of reading
           if (byte > highest) continue
           // eslint-disable-next-line max-depth -- a state machine over bytes (RFC 4180); a call a byte would cost half the speed of reading
@@ -73,7 +73,7 @@ export class CsvTokenizer {
         }
         cuts[k] = start
         cuts[k + 1] = (i === end || bytes[i] === lineFeed) && i > start && bytes[i - 1] === carriageReturn ? i - 1 : i
-        filled += (cuts[k + 1] as number) - start
+        filled += cuts[k + 1]! - start
       }
       const ends = i >= end || bytes[i] === lineFeed
       if (ends || k === last) return ends && k === last && filled > 0 ? i + 1 : -1

@@ -40,13 +40,12 @@ const whole = (counts: Int32Array): AggregateResult => ({
 
 const countRows = ({ ids, count }: Groups): Int32Array => {
   const counts = int32s(count)
-  for (let i = 0; i < ids.length; i++) counts[ids[i] as number] = (counts[ids[i] as number] as number) + 1
+  for (let i = 0; i < ids.length; i++) counts[ids[i]!] = counts[ids[i]!]! + 1
   return counts
 }
 const countCells = (column: Column, { ids, count }: Groups): Int32Array => {
   const counts = int32s(count)
-  for (let i = 0; i < ids.length; i++)
-    if (!isNullAt(column, i)) counts[ids[i] as number] = (counts[ids[i] as number] as number) + 1
+  for (let i = 0; i < ids.length; i++) if (!isNullAt(column, i)) counts[ids[i]!] = counts[ids[i]!]! + 1
   return counts
 }
 
@@ -61,14 +60,14 @@ export const sums = (
   const lost = float64s(count)
   for (let i = 0; i < values.length; i++) {
     if (isSet(empty, i)) continue
-    const group = ids[i] as number
-    const x = values[i] as number
-    const s = sum[group] as number
+    const group = ids[i]!
+    const x = values[i]!
+    const s = sum[group]!
     const t = s + x
-    lost[group] = (lost[group] as number) + (Math.abs(s) >= Math.abs(x) ? s - t + x : x - t + s)
+    lost[group] = lost[group]! + (Math.abs(s) >= Math.abs(x) ? s - t + x : x - t + s)
     sum[group] = t
   }
-  for (let g = 0; g < count; g++) sum[g] = (sum[g] as number) + (lost[g] as number)
+  for (let g = 0; g < count; g++) sum[g] = sum[g]! + lost[g]!
   return sum
 }
 
@@ -94,8 +93,7 @@ const distinct = (column: Column, groups: Groups): AggregateResult => {
   const cells = groupBy([column], lengthOf(column))
   const counts = int32s(groups.count)
   const pairs = groups.count === 1 ? cells : groupPairs(groups, cells)
-  for (const row of pairs.first)
-    if (!isNullAt(column, row)) counts[groups.ids[row] as number] = (counts[groups.ids[row] as number] as number) + 1
+  for (const row of pairs.first) if (!isNullAt(column, row)) counts[groups.ids[row]!] = counts[groups.ids[row]!]! + 1
   return whole(counts)
 }
 /** Pairs of a group and a value, each once. */
@@ -111,16 +109,14 @@ const groupPairs = (groups: Groups, cells: Groups): Groups =>
 const medians = (column: Column, groups: Groups): AggregateResult => {
   const lists: number[][] = Array.from({ length: groups.count }, () => [])
   for (let i = 0; i < groups.ids.length; i++)
-    if (!isNullAt(column, i)) lists[groups.ids[i] as number]?.push(cellAt(column, i) as number)
+    if (!isNullAt(column, i)) lists[groups.ids[i]!]?.push(cellAt(column, i) as number)
   return figures(
     'decimal',
     Int32Array.from(lists, (list) => list.length),
     (g) => {
       const list = Float64Array.from(lists[g] ?? []).sort()
       const middle = list.length >> 1
-      return list.length % 2 === 1
-        ? (list[middle] as number)
-        : ((list[middle - 1] as number) + (list[middle] as number)) / 2
+      return list.length % 2 === 1 ? list[middle]! : (list[middle - 1]! + list[middle]!) / 2
     },
   )
 }
@@ -129,8 +125,8 @@ const medians = (column: Column, groups: Groups): AggregateResult => {
 const oneOf = (column: Column, groups: Groups, order: Int32Array | undefined, last: boolean): AggregateResult => {
   const rows = int32s(groups.count).fill(-1)
   for (let k = 0; k < groups.ids.length; k++) {
-    const i = order ? (order[k] as number) : k
-    if (last || rows[groups.ids[i] as number] === -1) rows[groups.ids[i] as number] = i
+    const i = order ? order[k]! : k
+    if (last || rows[groups.ids[i]!] === -1) rows[groups.ids[i]!] = i
   }
   return { column: gather(column, rows), failures: nothingFailed }
 }
@@ -145,9 +141,9 @@ const gathered = (
 ): AggregateResult => {
   const items: Exclude<Cell, null>[][] = Array.from({ length: groups.count }, () => [])
   for (let k = 0; k < groups.ids.length; k++) {
-    const i = order ? (order[k] as number) : k
+    const i = order ? order[k]! : k
     const cell = cellAt(column, i)
-    if (cell !== null) items[groups.ids[i] as number]?.push(cell)
+    if (cell !== null) items[groups.ids[i]!]?.push(cell)
   }
   const writer = columnWriter(type, groups.count)
   items.forEach((list, g) => writer.set(g, make(list) || null))
@@ -161,10 +157,10 @@ const anyOrEvery = (column: Column, groups: Groups, every: boolean): AggregateRe
   for (let i = 0; i < groups.ids.length; i++) {
     const cell = cellAt(column, i)
     if (cell === null) continue
-    const g = groups.ids[i] as number
+    const g = groups.ids[i]!
     const one = cell === true ? 1 : 0
     if (held[g] === -1) held[g] = one
-    else held[g] = every ? Math.min(held[g] as number, one) : Math.max(held[g] as number, one)
+    else held[g] = every ? Math.min(held[g]!, one) : Math.max(held[g]!, one)
   }
   held.forEach((value, g) => value >= 0 && writer.set(g, value === 1))
   return { column: writer.done(), failures: nothingFailed }
@@ -179,19 +175,17 @@ const deviations = (
 ): AggregateResult => {
   const firsts = float64s(groups.count).fill(NaN)
   for (let i = 0; i < values.length; i++)
-    if (!isSet(empty, i) && Number.isNaN(firsts[groups.ids[i] as number]))
-      firsts[groups.ids[i] as number] = values[i] as number
+    if (!isSet(empty, i) && Number.isNaN(firsts[groups.ids[i]!])) firsts[groups.ids[i]!] = values[i]!
   const above = float64s(values.length)
-  for (let i = 0; i < values.length; i++) above[i] = (values[i] as number) - (firsts[groups.ids[i] as number] as number)
+  for (let i = 0; i < values.length; i++) above[i] = values[i]! - firsts[groups.ids[i]!]!
   const means = sums(above, empty, groups.ids, groups.count)
-  for (let g = 0; g < means.length; g++) means[g] = (means[g] as number) / (filled[g] as number)
-  for (let i = 0; i < values.length; i++)
-    above[i] = ((above[i] as number) - (means[groups.ids[i] as number] as number)) ** 2
+  for (let g = 0; g < means.length; g++) means[g] = means[g]! / filled[g]!
+  for (let i = 0; i < values.length; i++) above[i] = (above[i]! - means[groups.ids[i]!]!) ** 2
   const totals = sums(above, empty, groups.ids, groups.count)
   return figures(
     'decimal',
     filled.map((n) => (n < 2 ? 0 : n)),
-    (g) => Math.sqrt((totals[g] as number) / ((filled[g] as number) - 1)),
+    (g) => Math.sqrt(totals[g]! / (filled[g]! - 1)),
   )
 }
 
@@ -255,11 +249,10 @@ export const aggregate = (
       if (how === 'deviation') return deviations(column.values, column.nulls, groups, filled)
       const totals = sums(column.values, column.nulls, groups.ids, groups.count)
       const grand = how === 'share' ? sums(totals, undefined, new Uint32Array(groups.count), 1)[0] : undefined
-      if (grand !== undefined)
-        return figures('decimal', filled, (g) => (grand === 0 ? NaN : (totals[g] as number) / grand))
+      if (grand !== undefined) return figures('decimal', filled, (g) => (grand === 0 ? NaN : totals[g]! / grand))
       return how === 'sum'
-        ? figures(type === 'integer' ? 'integer' : 'decimal', filled, (g) => totals[g] as number)
-        : figures('decimal', filled, (g) => (totals[g] as number) / (filled[g] as number))
+        ? figures(type === 'integer' ? 'integer' : 'decimal', filled, (g) => totals[g]!)
+        : figures('decimal', filled, (g) => totals[g]! / filled[g]!)
     }
   }
 }

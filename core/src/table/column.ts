@@ -73,7 +73,7 @@ export const lengthOf = (column: Column): number => {
 
 /** The text of a row; null where it is empty. */
 export const textAt = (column: TextColumn, i: number): string => {
-  if (column.form === 'coded') return column.words[column.codes[i] as number] as string
+  if (column.form === 'coded') return column.words[column.codes[i]!] as string
   if (column.stored) return column.stored.at(i)
   return column.strings[i] as string
 }
@@ -91,7 +91,7 @@ export const isNullAt = (column: Column, i: number): boolean => {
 export const cellAt = (column: Column, i: number): Cell => {
   if (isDictionary(column)) return textAt(column, i) || null
   if (isSet(column.nulls, i)) return null
-  return column.type === 'boolean' ? column.values[i] === 1 : (column.values[i] as number)
+  return column.type === 'boolean' ? column.values[i] === 1 : column.values[i]!
 }
 
 /** A buffer fit for the values of a type. */

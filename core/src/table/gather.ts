@@ -13,22 +13,22 @@ import { bitmap, uint8s, float64s, isSet, int32s, set, uint32s, type Bitmap } fr
 
 const gatherFloats = (from: Float64Array, index: Int32Array): Float64Array => {
   const to = float64s(index.length)
-  for (let i = 0; i < index.length; i++) to[i] = from[index[i] as number] as number
+  for (let i = 0; i < index.length; i++) to[i] = from[index[i]!]!
   return to
 }
 const gatherInts = (from: Int32Array, index: Int32Array): Int32Array => {
   const to = int32s(index.length)
-  for (let i = 0; i < index.length; i++) to[i] = from[index[i] as number] as number
+  for (let i = 0; i < index.length; i++) to[i] = from[index[i]!]!
   return to
 }
 const gatherBytes = (from: Uint8Array, index: Int32Array): Uint8Array => {
   const to = uint8s(index.length)
-  for (let i = 0; i < index.length; i++) to[i] = from[index[i] as number] as number
+  for (let i = 0; i < index.length; i++) to[i] = from[index[i]!]!
   return to
 }
 const gatherIndices = (from: Uint32Array, index: Int32Array): Uint32Array => {
   const to = uint32s(index.length)
-  for (let i = 0; i < index.length; i++) to[i] = from[index[i] as number] as number
+  for (let i = 0; i < index.length; i++) to[i] = from[index[i]!]!
   return to
 }
 const gatherStrings = (type: 'text' | 'list', from: readonly string[], index: Int32Array): Column => ({
@@ -40,13 +40,13 @@ const gatherNulls = (from: Bitmap | undefined, index: Int32Array, missing: boole
   if (from === undefined && !missing) return undefined
   const to = bitmap(index.length)
   for (let i = 0; i < index.length; i++) {
-    const at = index[i] as number
+    const at = index[i]!
     if (at < 0 || isSet(from, at)) set(to, i)
   }
   return to
 }
 const anyMissing = (index: Int32Array): boolean => {
-  for (let i = 0; i < index.length; i++) if ((index[i] as number) < 0) return true
+  for (let i = 0; i < index.length; i++) if (index[i]! < 0) return true
   return false
 }
 
@@ -107,7 +107,7 @@ const concatText = (type: 'text' | 'list', columns: readonly TextColumn[], total
     }
     const map = uint32s(column.words.length)
     column.words.forEach((word, code) => (map[code] = codeOf(word)))
-    for (let i = 0; i < column.codes.length; i++) codes[at++] = map[column.codes[i] as number] as number
+    for (let i = 0; i < column.codes.length; i++) codes[at++] = map[column.codes[i]!]!
   }
   return { type, form: 'coded', codes, words }
 }
@@ -154,7 +154,7 @@ const interleaveValues = <T extends Float64Array | Int32Array | Uint8Array | Uin
     const end = Math.min(rows, start + 1024)
     for (let k = 0; k < width; k++) {
       const from = columns[k] as T
-      for (let i = start, at = start * width + k; i < end; i++, at += width) to[at] = from[i] as number
+      for (let i = start, at = start * width + k; i < end; i++, at += width) to[at] = from[i]!
     }
   }
   return to
@@ -227,7 +227,7 @@ export const mapText = (column: TextColumn, change: (text: string) => string): T
   column.words.forEach((word, code) => writer.set(code, word === '' ? null : change(word) || null))
   const changed = writer.done() as TextColumn & { form: 'coded' }
   const codes = uint32s(column.codes.length)
-  for (let i = 0; i < codes.length; i++) codes[i] = changed.codes[column.codes[i] as number] as number
+  for (let i = 0; i < codes.length; i++) codes[i] = changed.codes[column.codes[i]!]!
   return { type: 'text', form: 'coded', codes, words: changed.words }
 }
 
@@ -241,6 +241,6 @@ export const testText = (column: TextColumn, test: (text: string) => boolean): U
   }
   const perWord = uint8s(column.words.length)
   column.words.forEach((word, code) => (perWord[code] = test(word) ? 1 : 0))
-  for (let i = 0; i < n; i++) held[i] = perWord[column.codes[i] as number] as number
+  for (let i = 0; i < n; i++) held[i] = perWord[column.codes[i]!]!
   return held
 }

@@ -18,7 +18,7 @@ const codesOfNumbers = (values: ArrayLike<number>, empty: Uint8Array | undefined
   let next = 1
   for (let i = 0; i < values.length; i++) {
     if (isSet(empty, i)) continue
-    const value = values[i] as number
+    const value = values[i]!
     let code = seen.get(value)
     if (code === undefined) {
       code = next++
@@ -33,7 +33,7 @@ const rangeOf = (values: Int32Array | Uint8Array | Float64Array): readonly [numb
   let low = Infinity
   let high = -Infinity
   for (let i = 0; i < values.length; i++) {
-    const value = values[i] as number
+    const value = values[i]!
     if (value < low) low = value
     if (value > high) high = value
   }
@@ -47,7 +47,7 @@ const codesOfSmallRange = (
   span: number,
 ): DenseCodes => {
   const codes = uint32s(values.length)
-  for (let i = 0; i < values.length; i++) if (!isSet(empty, i)) codes[i] = (values[i] as number) - low + 1
+  for (let i = 0; i < values.length; i++) if (!isSet(empty, i)) codes[i] = values[i]! - low + 1
   return { codes, bound: span + 2 }
 }
 
@@ -70,8 +70,8 @@ const densify = ({ codes, bound }: DenseCodes): Groups => {
   const idOf = new Int32Array(bound).fill(-1)
   const first = new IntList()
   for (let i = 0; i < codes.length; i++) {
-    const code = codes[i] as number
-    let id = idOf[code] as number
+    const code = codes[i]!
+    let id = idOf[code]!
     if (id < 0) {
       id = first.length
       idOf[code] = id
@@ -84,7 +84,7 @@ const densify = ({ codes, bound }: DenseCodes): Groups => {
 
 const pairDense = (a: Groups, b: Groups): Groups => {
   const codes = uint32s(a.ids.length)
-  for (let i = 0; i < codes.length; i++) codes[i] = (a.ids[i] as number) * b.count + (b.ids[i] as number)
+  for (let i = 0; i < codes.length; i++) codes[i] = a.ids[i]! * b.count + b.ids[i]!
   return densify({ codes, bound: a.count * b.count })
 }
 
@@ -93,7 +93,7 @@ const pairSparse = (a: Groups, b: Groups): Groups => {
   const seen = new Map<number, number>()
   const first = new IntList()
   for (let i = 0; i < ids.length; i++) {
-    const key = (a.ids[i] as number) * b.count + (b.ids[i] as number)
+    const key = a.ids[i]! * b.count + b.ids[i]!
     let id = seen.get(key)
     if (id === undefined) {
       id = first.length

@@ -16,10 +16,10 @@ export type Bitmap = Uint8Array
 export const bitmap = (length: number): Bitmap => new Uint8Array((length + 7) >> 3)
 /** Whether a bit is set; false for an absent bitmap. */
 export const isSet = (map: Bitmap | undefined, i: number): boolean =>
-  map !== undefined && ((map[i >> 3] as number) & (1 << (i & 7))) !== 0
+  map !== undefined && (map[i >> 3]! & (1 << (i & 7))) !== 0
 /** Sets a bit in place. */
 export const set = (map: Bitmap, i: number): void => {
-  map[i >> 3] = (map[i >> 3] as number) | (1 << (i & 7))
+  map[i >> 3] = map[i >> 3]! | (1 << (i & 7))
 }
 
 /** A growing buffer of 32-bit integers. */

@@ -31,7 +31,7 @@ const textRanks = (column: TextColumn, { descending, natural }: SortKey): Uint32
   order.forEach((code, rank) => (rankOf[code] = rank))
   rankOf[0] = words.length
   const ranks = uint32s(codes.length)
-  for (let i = 0; i < codes.length; i++) ranks[i] = rankOf[codes[i] as number] as number
+  for (let i = 0; i < codes.length; i++) ranks[i] = rankOf[codes[i]!]!
   return ranks
 }
 
@@ -42,7 +42,7 @@ const smallRanks = (
 ): Uint32Array => {
   const ranks = uint32s(values.length)
   for (let i = 0; i < values.length; i++) {
-    const rank = ((values[i] as number) ^ 0x80000000) >>> 0
+    const rank = (values[i]! ^ 0x80000000) >>> 0
     if (isSet(empty, i)) ranks[i] = 0xffffffff
     else ranks[i] = descending ? 0xfffffffe - rank : rank
   }
@@ -60,7 +60,7 @@ const scaledRanks = (
   let high = -Infinity
   for (let i = 0; i < values.length; i++) {
     if (isSet(empty, i)) continue
-    const value = values[i] as number
+    const value = values[i]!
     const whole = Math.floor(value * scale + 0.5)
     if (whole / scale !== value) return undefined
     if (whole < low) low = whole
@@ -69,7 +69,7 @@ const scaledRanks = (
   if (high - low >= 0xfffffffe) return undefined
   const ranks = uint32s(values.length)
   for (let i = 0; i < values.length; i++) {
-    const whole = Math.floor((values[i] as number) * scale + 0.5)
+    const whole = Math.floor(values[i]! * scale + 0.5)
     if (isSet(empty, i)) ranks[i] = 0xffffffff
     else ranks[i] = descending ? high - whole : whole - low
   }
@@ -86,10 +86,10 @@ const floatRanks = (
   const low = uint32s(values.length)
   const high = uint32s(values.length)
   for (let i = 0; i < values.length; i++) {
-    const h = raw[2 * i + 1] as number
+    const h = raw[2 * i + 1]!
     const negative = (h & 0x80000000) !== 0
     const turn = negative !== descending ? 0xffffffff : 0
-    low[i] = (raw[2 * i] as number) ^ turn
+    low[i] = raw[2 * i]! ^ turn
     high[i] = h ^ (negative ? 0 : 0x80000000) ^ turn
     if (isSet(empty, i)) {
       low[i] = 0xffffffff
@@ -117,18 +117,18 @@ const digitCount = 1 << digitBits
 const radixPass = (order: Int32Array, ranks: Uint32Array, shift: number): Int32Array => {
   const counts = int32s(digitCount + 1)
   for (let i = 0; i < ranks.length; i++) {
-    const slot = (((ranks[i] as number) >>> shift) & 0xffff) + 1
-    counts[slot] = (counts[slot] as number) + 1
+    const slot = ((ranks[i]! >>> shift) & 0xffff) + 1
+    counts[slot] = counts[slot]! + 1
   }
   for (let d = 1; d <= digitCount; d++) {
     if (counts[d] === ranks.length) return order
-    counts[d] = (counts[d] as number) + (counts[d - 1] as number)
+    counts[d] = counts[d]! + counts[d - 1]!
   }
   const sorted = int32s(order.length)
   for (let i = 0; i < order.length; i++) {
-    const row = order[i] as number
-    const digit = ((ranks[row] as number) >>> shift) & 0xffff
-    const at = counts[digit] as number
+    const row = order[i]!
+    const digit = (ranks[row]! >>> shift) & 0xffff
+    const at = counts[digit]!
     counts[digit] = at + 1
     sorted[at] = row
   }
@@ -150,13 +150,9 @@ export const extreme = (column: Column, groupIds: Uint32Array, groupCount: numbe
   const values = ranks ?? (isDictionary(column) ? uint32s(0) : column.values)
   for (let i = 0, n = lengthOf(column); i < n; i++) {
     if (isNullAt(column, i)) continue
-    const group = groupIds[i] as number
-    const at = best[group] as number
-    if (
-      at < 0 ||
-      (largest ? (values[i] as number) > (values[at] as number) : (values[i] as number) < (values[at] as number))
-    )
-      best[group] = i
+    const group = groupIds[i]!
+    const at = best[group]!
+    if (at < 0 || (largest ? values[i]! > values[at]! : values[i]! < values[at]!)) best[group] = i
   }
   return best
 }

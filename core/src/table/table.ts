@@ -49,12 +49,12 @@ class ColumnView {
   }
   cell(row: number): Cell {
     if (!this.index) return cellAt(this.base, row)
-    const at = this.index[row] as number
+    const at = this.index[row]!
     return at < 0 ? null : cellAt(this.base, at)
   }
   isEmpty(row: number): boolean {
     if (!this.index) return isNullAt(this.base, row)
-    const at = this.index[row] as number
+    const at = this.index[row]!
     return at < 0 || isNullAt(this.base, at)
   }
   /** `compose` is shared by the slots of one table, so that equal index vectors are composed once. */
@@ -163,8 +163,8 @@ export class Table {
       if (!result) {
         result = int32s(index.length)
         for (let i = 0; i < index.length; i++) {
-          const at = index[i] as number
-          result[i] = at < 0 ? -1 : (inner[at] as number)
+          const at = index[i]!
+          result[i] = at < 0 ? -1 : inner[at]!
         }
         composed.set(inner, result)
       }

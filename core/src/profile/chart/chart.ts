@@ -87,7 +87,7 @@ export const chartData = (asked: ChartRequest, table: Table): ChartData => {
   const type: ColumnType = how === 'count' || how === 'distinct' ? 'integer' : 'decimal'
   const total = aggregate({ how: measured ? how : 'count' }, measured, groups, type).column
   const order = Array.from({ length: groups.count }, (_, g) => g)
-  const first = (g: number): number => groups.first[g] as number
+  const first = (g: number): number => groups.first[g]!
   if (along.type === 'text' || along.type === 'boolean' || along.type === 'list') {
     if (kind !== 'line') order.sort((a, b) => (numberAt(total, b) ?? -Infinity) - (numberAt(total, a) ?? -Infinity))
   } else order.sort((a, b) => Number(cellAt(along, first(a)) ?? Infinity) - Number(cellAt(along, first(b)) ?? Infinity))
@@ -107,7 +107,7 @@ export const chartData = (asked: ChartRequest, table: Table): ChartData => {
   const parting = table.named(series)
   const parts = groupBy([parting], table.rowCount)
   const cells = {
-    ids: Uint32Array.from(groups.ids, (id, row) => id * parts.count + (parts.ids[row] as number)),
+    ids: Uint32Array.from(groups.ids, (id, row) => id * parts.count + parts.ids[row]!),
     count: groups.count * parts.count,
     first: new Int32Array(0),
   }
@@ -115,7 +115,7 @@ export const chartData = (asked: ChartRequest, table: Table): ChartData => {
   const turns = Array.from({ length: Math.min(mostSeries, parts.count) }, (_, p) => p)
   return {
     labels,
-    series: turns.map((p) => shown(parting, parts.first[p] as number)),
+    series: turns.map((p) => shown(parting, parts.first[p]!)),
     values: turns.map((p) => kept.map((g) => numberAt(each, g * parts.count + p))),
     points: [],
     wheres,
@@ -134,7 +134,7 @@ export const chartTable = (
           name,
           cells: columnOf(
             'decimal',
-            points.map((point) => point[i] as number),
+            points.map((point) => point[i]!),
           ),
         }))
       : [

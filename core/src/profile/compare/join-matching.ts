@@ -85,7 +85,7 @@ const metIn = ({
   count,
 }: KeyIds): { readonly here: Uint8Array; readonly there: Uint8Array; readonly counts: Int32Array } => {
   const counts = new Int32Array(count)
-  for (const id of right) if (id >= 0) counts[id] = (counts[id] as number) + 1
+  for (const id of right) if (id >= 0) counts[id] = counts[id]! + 1
   const used = new Uint8Array(count)
   const here = new Uint8Array(left.length)
   left.forEach((id, row) => {
@@ -182,8 +182,8 @@ export class JoinMatching {
     return 'many'
   }
   private countHere(row: number): number {
-    const id = this.ids.left[row] as number
-    return id < 0 ? 0 : (this.met.counts[id] as number)
+    const id = this.ids.left[row]!
+    return id < 0 ? 0 : this.met.counts[id]!
   }
 
   figures(): JoinMatchFigures {
@@ -194,7 +194,7 @@ export class JoinMatching {
     let pairs = 0
     for (let row = 0; row < left.rowCount; row++) {
       const n = this.countHere(row)
-      if ((ids.left[row] as number) < 0) emptyHere++
+      if (ids.left[row]! < 0) emptyHere++
       if (n === 1) one++
       else if (n > 1) many++
       pairs += how.matches === undefined || how.matches === 'all' ? n : Math.min(n, 1)
@@ -236,23 +236,20 @@ export class JoinMatching {
   }
   private repeats(): Pick<JoinMatchFigures, 'repeated' | 'repeatedKeys'> {
     const here = new Int32Array(this.ids.count)
-    for (const id of this.ids.left) if (id >= 0) here[id] = (here[id] as number) + 1
+    for (const id of this.ids.left) if (id >= 0) here[id] = here[id]! + 1
     const keys: number[] = []
     this.met.counts.forEach((n, id) => {
-      if (n > 1 && (here[id] as number) > 0) keys.push(id)
+      if (n > 1 && here[id]! > 0) keys.push(id)
     })
-    keys.sort(
-      (a, b) =>
-        (this.met.counts[b] as number) * (here[b] as number) - (this.met.counts[a] as number) * (here[a] as number),
-    )
+    keys.sort((a, b) => this.met.counts[b]! * here[b]! - this.met.counts[a]! * here[a]!)
     const { starts, rows } = bucket(this.ids.right, this.ids.count)
     const repeated = keys.slice(0, 5).map((id) => {
-      const row = rows[starts[id] as number] as number
+      const row = rows[starts[id]!]!
       const key = this.how.on.map(({ right }) => {
         const at = this.right.positionOf(right)
         return textOfCell(this.right.schema[at]?.type ?? 'text', this.right.cell(at, row) ?? '')
       })
-      return { key: key.join(' · '), here: here[id] as number, there: this.met.counts[id] as number }
+      return { key: key.join(' · '), here: here[id]!, there: this.met.counts[id]! }
     })
     return { repeated, repeatedKeys: keys.length }
   }
@@ -266,11 +263,11 @@ export class JoinMatching {
     const { met, ids } = this
     const usedMany = new Uint8Array(ids.count)
     ids.left.forEach((id) => {
-      if (id >= 0 && (met.counts[id] as number) > 1) usedMany[id] = 1
+      if (id >= 0 && met.counts[id]! > 1) usedMany[id] = 1
     })
     const stateHere = (row: number) => this.state(this.countHere(row))
     const stateThere = (row: number): 'none' | 'one' | 'many' => {
-      const id = ids.right[row] as number
+      const id = ids.right[row]!
       if (!met.there[row]) return 'none'
       if (usedMany[id]) return 'many'
       return 'one'

@@ -48,7 +48,7 @@ const descended = (lineage: Int32Array, rows: number): { partner: Int32Array; al
   const partner = int32s(rows).fill(-1)
   const alone = new IntList()
   lineage.forEach((from, row) => {
-    if (from >= 0 && (partner[from] as number) < 0) partner[from] = row
+    if (from >= 0 && partner[from]! < 0) partner[from] = row
     else alone.push(row)
   })
   return { partner, alone: alone.done() }
@@ -64,7 +64,7 @@ export const lineageBetween = (steps: readonly StepRun[], earlier: string, later
     const origin = result?.lineage
     if (!origin || origin.kind === 'same') continue
     if (origin.kind !== 'index') return undefined
-    index = index.map((row) => (row < 0 ? -1 : (origin.index[row] as number)))
+    index = index.map((row) => (row < 0 ? -1 : origin.index[row]!))
   }
   return index
 }
@@ -90,8 +90,7 @@ export const reconcileKeys = (here: Table, there: Table): string[] => {
 const total = (column: Column): number | undefined => {
   if (column.type !== 'integer' && column.type !== 'decimal') return undefined
   let sum = 0
-  for (let row = 0; row < column.values.length; row++)
-    if (!Number.isNaN(column.values[row])) sum += column.values[row] as number
+  for (let row = 0; row < column.values.length; row++) if (!Number.isNaN(column.values[row])) sum += column.values[row]!
   return sum
 }
 
@@ -127,7 +126,7 @@ export class Reconciliation {
     this.changedCells = this.compared.map(({ a, b }) => {
       let changed = 0
       for (let row = 0; row < partner.length; row++) {
-        const to = partner[row] as number
+        const to = partner[row]!
         if (to < 0 || cellAt(a, row) === cellAt(b, to)) continue
         changed++
         this.changedRow[row] = 1
@@ -150,23 +149,23 @@ export class Reconciliation {
     const last = int32s(count).fill(-1)
     const next = int32s(there.rowCount).fill(-1)
     for (let row = 0; row < there.rowCount; row++) {
-      const id = right[row] as number
-      if ((first[id] as number) < 0) first[id] = row
-      else next[last[id] as number] = row
+      const id = right[row]!
+      if (first[id]! < 0) first[id] = row
+      else next[last[id]!] = row
       last[id] = row
     }
     const partner = int32s(here.rowCount).fill(-1)
     const taken = new Uint8Array(there.rowCount)
     const seen = new Uint8Array(count)
     for (let row = 0; row < here.rowCount; row++) {
-      const id = left[row] as number
-      const to = first[id] as number
+      const id = left[row]!
+      const to = first[id]!
       if (seen[id]) this.repeated++
       seen[id] = 1
       if (to < 0) continue
       partner[row] = to
       taken[to] = 1
-      first[id] = next[to] as number
+      first[id] = next[to]!
     }
     const alone = new IntList()
     for (let row = 0; row < there.rowCount; row++) if (!taken[row]) alone.push(row)
@@ -229,11 +228,11 @@ export class Reconciliation {
     }
     const rowAt = (i: number): ReconciledRow => {
       if (i >= mine.length) {
-        const row = theirs[i - mine.length] as number
+        const row = theirs[i - mine.length]!
         return { row, state: 'added', cells: columns.map(({ b }) => text(there, b, row)) }
       }
-      const row = mine[i] as number
-      const to = partner[row] as number
+      const row = mine[i]!
+      const to = partner[row]!
       if (to < 0) return { row, state: 'removed', cells: columns.map(({ a }) => text(here, a, row)) }
       const cells = columns.map(({ a, b }) => (b < 0 ? text(here, a, row) : text(there, b, to)))
       const old = Object.fromEntries(
@@ -255,7 +254,7 @@ export class Reconciliation {
   private newMethod_1(here: Table, partner: Int32Array<ArrayBufferLike>, which: string) {
     const places = new IntList()
     for (let row = 0; row < here.rowCount; row++) {
-      const gone = (partner[row] as number) < 0
+      const gone = partner[row]! < 0
       const turned = this.changedRow[row] === 1
       if (
         which === 'all' ||

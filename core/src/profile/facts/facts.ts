@@ -67,8 +67,8 @@ const timeWidth = (low: number, high: number): number =>
 
 /** Spans between round numbers, or round times of day; the lower end is in, the upper out. */
 const numberSpans = (name: string, type: ColumnType, sorted: Float64Array): Bar[] => {
-  const low = sorted[0] as number
-  const high = sorted[sorted.length - 1] as number
+  const low = sorted[0]!
+  const high = sorted[sorted.length - 1]!
   const chooseWidth = () => {
     if (type === 'time') return timeWidth(low, high)
     if (low === high) return 1
@@ -79,7 +79,7 @@ const numberSpans = (name: string, type: ColumnType, sorted: Float64Array): Bar[
   const counts = int32s(Math.floor(high / width) - first + 1)
   for (const value of sorted) {
     const at = Math.floor(value / width) - first
-    counts[at] = (counts[at] as number) + 1
+    counts[at] = counts[at]! + 1
   }
   const valueOf = (n: number): string | number =>
     type === 'time' ? textOfCell('time', Math.min(86_399_999, n * width)) : Number((n * width).toPrecision(12))
@@ -144,14 +144,14 @@ const unitOf = (unit: Unit, day: number): { from: number; to: number; label: str
 
 const dateSpans = (name: string, type: 'date' | 'datetime', sorted: Float64Array): Bar[] => {
   const dayOf = (value: number): number => (type === 'date' ? value : Math.floor(value / dayMs))
-  const first = dayOf(sorted[0] as number)
-  const last = dayOf(sorted[sorted.length - 1] as number)
+  const first = dayOf(sorted[0]!)
+  const last = dayOf(sorted[sorted.length - 1]!)
   const unit = unitFor(last - first)
   const bars: Bar[] = []
   let at = 0
   for (let span = unitOf(unit, first); span.from <= last; span = unitOf(unit, span.to)) {
     let count = 0
-    while (at < sorted.length && dayOf(sorted[at] as number) < span.to) {
+    while (at < sorted.length && dayOf(sorted[at]!) < span.to) {
       at++
       count++
     }
@@ -235,16 +235,12 @@ const barOf =
 const quantile = (sorted: Float64Array, share: number): number => {
   const at = (sorted.length - 1) * share
   const low = Math.floor(at)
-  return (
-    (sorted[low] as number) +
-    ((sorted[Math.min(sorted.length - 1, low + 1)] as number) - (sorted[low] as number)) * (at - low)
-  )
+  return sorted[low]! + (sorted[Math.min(sorted.length - 1, low + 1)]! - sorted[low]!) * (at - low)
 }
 
 const filledValues = (column: ValueColumn, filled: number): Float64Array => {
   const values = float64s(filled)
-  for (let i = 0, at = 0; i < column.values.length; i++)
-    if (!isNullAt(column, i)) values[at++] = column.values[i] as number
+  for (let i = 0, at = 0; i < column.values.length; i++) if (!isNullAt(column, i)) values[at++] = column.values[i]!
   return values.sort()
 }
 
@@ -281,11 +277,11 @@ const reported = (
 const textFacts = (name: string, column: TextColumn, deep: boolean): ColumnFacts => {
   const { codes, words } = asDictionary(column)
   const counts = int32s(words.length)
-  for (let i = 0; i < codes.length; i++) counts[codes[i] as number] = (counts[codes[i] as number] as number) + 1
+  for (let i = 0; i < codes.length; i++) counts[codes[i]!] = counts[codes[i]!]! + 1
   const ranking = new Ranking((code, count) => ({ label: words[code] as string, value: words[code] as string, count }))
   const held: WordCount[] = []
   for (let code = 1; code < words.length; code++) {
-    const count = counts[code] as number
+    const count = counts[code]!
     if (count === 0) continue
     ranking.add(code, count)
     if (deep) held.push({ text: words[code] as string, count })
@@ -328,7 +324,7 @@ const valueFacts = (name: string, column: ValueColumn, deep: boolean): ColumnFac
     }
   })
   for (let at = 0; at < filled;) {
-    const value = sorted[at] as number
+    const value = sorted[at]!
     const from = at
     while (at < filled && sorted[at] === value) at++
     ranking.add(value, at - from)
@@ -342,7 +338,7 @@ const valueFacts = (name: string, column: ValueColumn, deep: boolean): ColumnFac
       type === 'integer' ? 'decimal' : type,
       isNumber(type) ? Number(value.toPrecision(12)) : Math.round(value),
     )
-  const ends = { least: show(sorted[0] as number), greatest: show(sorted[filled - 1] as number), bars }
+  const ends = { least: show(sorted[0]!), greatest: show(sorted[filled - 1]!), bars }
   if (!deep) return { ...plain, ...ends }
   const [q1, q2, q3] = [0.25, 0.5, 0.75].map((share) => quantile(sorted, share)) as [number, number, number]
   let sum = 0
@@ -377,9 +373,9 @@ export const valuesOf = (column: Column, most: number): Bar[] => {
   if (text.type !== 'text') return []
   const { codes, words } = asDictionary(text)
   const counts = int32s(words.length)
-  for (let i = 0; i < codes.length; i++) counts[codes[i] as number] = (counts[codes[i] as number] as number) + 1
+  for (let i = 0; i < codes.length; i++) counts[codes[i]!] = counts[codes[i]!]! + 1
   return words
-    .map((label, code) => ({ label, count: counts[code] as number }))
+    .map((label, code) => ({ label, count: counts[code]! }))
     .filter(({ label, count }) => label !== '' && count > 0)
     .sort((a, b) => b.count - a.count)
     .slice(0, most)

@@ -16,9 +16,7 @@ const holding = (column: Column, words: string): Uint8Array | undefined => {
   const mask = uint8s(values.length)
   for (let i = 0; i < values.length; i++) {
     if (isNullAt(column, i)) continue
-    mask[i] = lower(textOfCell(type, type === 'boolean' ? values[i] === 1 : (values[i] as number))).includes(words)
-      ? 1
-      : 0
+    mask[i] = lower(textOfCell(type, type === 'boolean' ? values[i] === 1 : values[i]!)).includes(words) ? 1 : 0
   }
   return mask
 }
@@ -34,7 +32,7 @@ export const findText = (
   const masks = table.names.map((_, c) => holding(table.column(c), words))
   const width = table.names.length
   let total = 0
-  for (const mask of masks) if (mask) for (let i = 0; i < mask.length; i++) total += mask[i] as number
+  for (const mask of masks) if (mask) for (let i = 0; i < mask.length; i++) total += mask[i]!
   if (total === 0) return { found: null, total }
   const cells = table.rowCount * width
   const chooseStart = () => {

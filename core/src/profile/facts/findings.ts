@@ -148,16 +148,16 @@ export const outlierFinding = (
   if (reach <= 0) return []
   const low = sorted.findIndex((one) => one >= q1 - reach)
   let high = sorted.length
-  while (high > 0 && (sorted[high - 1] as number) > q3 + reach) high--
+  while (high > 0 && sorted[high - 1]! > q3 + reach) high--
   const far = low + sorted.length - high
   if (far === 0 || far > Math.max(3, sorted.length * 0.01)) return []
   const where: Condition[] = [
-    ...(low > 0 ? [{ column: name, op: 'less' as const, value: value(sorted[low] as number) as number }] : []),
+    ...(low > 0 ? [{ column: name, op: 'less' as const, value: value(sorted[low]!) as number }] : []),
     ...(high < sorted.length
-      ? [{ column: name, op: 'greater' as const, value: value(sorted[high - 1] as number) as number }]
+      ? [{ column: name, op: 'greater' as const, value: value(sorted[high - 1]!) as number }]
       : []),
   ]
-  const odd = high < sorted.length ? (sorted[sorted.length - 1] as number) : (sorted[0] as number)
+  const odd = high < sorted.length ? sorted[sorted.length - 1]! : sorted[0]!
   return [
     {
       sentence: `${counted(far, 'value')} ${far === 1 ? 'lies' : 'lie'} far from the rest, such as ${show(odd)}; half lie between ${show(q1)} and ${show(q3)}.`,

@@ -48,8 +48,8 @@ const repeats = (table: Table, columns: readonly string[]): boolean => {
   const seen = new Uint8Array(count)
   for (let row = 0; row < table.rowCount; row++) {
     if (!all.every((column) => !isNullAt(column, row))) continue
-    if (seen[ids[row] as number]) return true
-    seen[ids[row] as number] = 1
+    if (seen[ids[row]!]) return true
+    seen[ids[row]!] = 1
   }
   return false
 }
@@ -71,7 +71,7 @@ const shareOf = (left: Table, right: Table, on: readonly NamePair[]): number => 
   for (const id of here) {
     if (id < 0) continue
     filled++
-    found += met[id] as number
+    found += met[id]!
   }
   return filled === 0 ? 0 : found / filled
 }

@@ -96,9 +96,9 @@ const evaluateCheck = (
       table.rowCount,
     )
     const held = new Uint32Array(count)
-    for (const id of ids) held[id] = (held[id] as number) + 1
+    for (const id of ids) held[id] = held[id]! + 1
     const against = rowsWhere(
-      Uint8Array.from(ids, (id) => ((held[id] as number) > 1 ? 1 : 0)),
+      Uint8Array.from(ids, (id) => (held[id]! > 1 ? 1 : 0)),
       1,
     )
     return { passed: against.length === 0, figure: against.length, against }

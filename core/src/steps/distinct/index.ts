@@ -64,6 +64,6 @@ export const distinct = defineStep<Distinct>({
 /** The last row of each group, in the order of the rows. */
 const lastOf = (ids: Uint32Array, count: number): Int32Array => {
   const last = int32s(count)
-  for (let i = 0; i < ids.length; i++) last[ids[i] as number] = i
+  for (let i = 0; i < ids.length; i++) last[ids[i]!] = i
   return last.sort()
 }

@@ -25,9 +25,9 @@ const nearestFilled = (column: Column, { ids, count }: Groups, up: boolean): Int
   const index = int32s(n)
   for (let k = 0; k < n; k++) {
     const i = up ? n - 1 - k : k
-    const group = ids[i] as number
+    const group = ids[i]!
     if (!isNullAt(column, i)) last[group] = i
-    index[i] = last[group] as number
+    index[i] = last[group]!
   }
   return index
 }
@@ -74,7 +74,7 @@ export const fill = defineStep<Fill>({
       const at = table.positionOf(name)
       const column = table.column(at)
       const index = nearestFilled(column, groups, direction === 'up')
-      for (let i = 0; i < index.length; i++) if (index[i] !== i && (index[i] as number) >= 0) cellsChanged++
+      for (let i = 0; i < index.length; i++) if (index[i] !== i && index[i]! >= 0) cellsChanged++
       result = result.with(at, name, gather(column, index), true)
     }
     return { table: result, lineage: { kind: 'index', index: sliceRows(table.rowCount) }, cellsChanged }

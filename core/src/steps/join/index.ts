@@ -111,8 +111,8 @@ type RowPairs = {
 const matchCount = (left: Int32Array, starts: Int32Array): number => {
   let count = 0
   for (let l = 0; l < left.length; l++) {
-    const id = left[l] as number
-    if (id >= 0) count += (starts[id + 1] as number) - (starts[id] as number)
+    const id = left[l]!
+    if (id >= 0) count += starts[id + 1]! - starts[id]!
   }
   return count
 }
@@ -151,9 +151,9 @@ const pairRows = (params: Join, table: Table, other: Table, names: string): RowP
   let matched = 0
   let multiplied = 0
   for (let l = 0; l < table.rowCount; l++) {
-    const id = ids.left[l] as number
-    const from = id < 0 ? 0 : (starts[id] as number)
-    const to = id < 0 ? 0 : (starts[id + 1] as number)
+    const id = ids.left[l]!
+    const from = id < 0 ? 0 : starts[id]!
+    const to = id < 0 ? 0 : starts[id + 1]!
     if (from === to) {
       if (how === 'left' || how === 'full' || how === 'left-only') push(l, -1)
       continue
@@ -167,11 +167,11 @@ const pairRows = (params: Join, table: Table, other: Table, names: string): RowP
       )
     const end = matches === 'all' ? to : from + 1
     multiplied += end - from - 1
-    for (let k = from; k < end; k++) push(l, rows[k] as number)
+    for (let k = from; k < end; k++) push(l, rows[k]!)
   }
   let unmatchedRight = 0
   for (let r = 0; r < other.rowCount; r++) {
-    const id = ids.right[r] as number
+    const id = ids.right[r]!
     if (id >= 0 && met[id]) continue
     unmatchedRight++
     if (keepsRight(how)) push(-1, r)

@@ -67,9 +67,9 @@ export const number = defineStep<NumberRows>({
     const next = int32s(Math.max(1, count)).fill(params.start ?? 1)
     const values = float64s(table.rowCount)
     for (let i = 0; i < values.length; i++) {
-      const group = ids[i] as number
-      values[i] = next[group] as number
-      next[group] = (next[group] as number) + 1
+      const group = ids[i]!
+      values[i] = next[group]!
+      next[group] = next[group]! + 1
     }
     return {
       table: table.with(positionFor(params, table.names), nameOf(params, table.schema), {

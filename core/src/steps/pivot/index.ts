@@ -56,14 +56,12 @@ const againstFound = (
   present: readonly (string | null)[],
 ): NonNullable<StepResult['labels']> => {
   const rows = new Float64Array(present.length)
-  for (let i = 0; i < groupOf.length; i++) rows[groupOf[i] as number] = (rows[groupOf[i] as number] as number) + 1
+  for (let i = 0; i < groupOf.length; i++) rows[groupOf[i]!] = rows[groupOf[i]!]! + 1
   const words = (label: string | null): string => label ?? 'Empty'
   return {
     column,
     left: present.flatMap((label, i) =>
-      labels.includes(label)
-        ? []
-        : [{ label: words(label), rows: rows[i] as number, answer: { found: [...found, label] } }],
+      labels.includes(label) ? [] : [{ label: words(label), rows: rows[i]!, answer: { found: [...found, label] } }],
     ),
     missing: labels.filter((label) => !present.includes(label)).map(words),
   }
@@ -78,8 +76,8 @@ const onlyRows = (column: Column, cells: Groups, refuse: (row: number, first: nu
   const mayBeEmpty = isDictionary(column) || column.nulls !== undefined
   for (let i = 0; i < ids.length; i++) {
     if (mayBeEmpty && isNullAt(column, i)) continue
-    const cell = ids[i] as number
-    if (rows[cell] !== -1) refuse(i, rows[cell] as number)
+    const cell = ids[i]!
+    if (rows[cell] !== -1) refuse(i, rows[cell]!)
     rows[cell] = i
   }
   return rows
@@ -108,7 +106,7 @@ const shareOf = (table: Table, seen: Table, column: string, cells: Groups): Aggr
 
 const hasRows = ({ ids, count }: Groups): Uint8Array => {
   const held = uint8s(count)
-  for (let i = 0; i < ids.length; i++) held[ids[i] as number] = 1
+  for (let i = 0; i < ids.length; i++) held[ids[i]!] = 1
   return held
 }
 
@@ -236,8 +234,8 @@ export const pivot = defineStep<Pivot>({
     const seen = taken ? table.rows(taken) : table
     const ids = uint32s(seen.rowCount)
     for (let i = 0; i < ids.length; i++) {
-      const row = taken ? (taken[i] as number) : i
-      ids[i] = (groups.ids[row] as number) * labels.length + (ofRow[row] as number)
+      const row = taken ? taken[i]! : i
+      ids[i] = groups.ids[row]! * labels.length + ofRow[row]!
     }
     const cells: Groups = { ids, count: rowCount * labels.length, first: int32s(0) }
     const held = hasRows(cells)

@@ -79,6 +79,6 @@ export const labelsOf = (
   const at = new Map(labels.map((label, i) => [label, i]))
   const turn = Int32Array.from(present, (label) => at.get(label) ?? -1)
   const ofRow = int32s(groups.ids.length)
-  for (let i = 0; i < ofRow.length; i++) ofRow[i] = turn[groups.ids[i] as number] as number
+  for (let i = 0; i < ofRow.length; i++) ofRow[i] = turn[groups.ids[i]!]!
   return { labels, ofRow, present, groupOf: groups.ids }
 }

@@ -26,15 +26,15 @@ import { cellFor, isColumnValue, isParameterValue, type ParameterOrValue } from 
 export type PredicateResult = Uint8Array
 
 const both = (a: PredicateResult, b: PredicateResult): PredicateResult => {
-  for (let i = 0; i < a.length; i++) a[i] = (a[i] as number) & (b[i] as number)
+  for (let i = 0; i < a.length; i++) a[i] = a[i]! & b[i]!
   return a
 }
 const either = (a: PredicateResult, b: PredicateResult): PredicateResult => {
-  for (let i = 0; i < a.length; i++) a[i] = (a[i] as number) | (b[i] as number)
+  for (let i = 0; i < a.length; i++) a[i] = a[i]! | b[i]!
   return a
 }
 const opposite = (a: PredicateResult): PredicateResult => {
-  for (let i = 0; i < a.length; i++) a[i] = (a[i] as number) ^ 1
+  for (let i = 0; i < a.length; i++) a[i] = a[i]! ^ 1
   return a
 }
 
@@ -143,7 +143,7 @@ const compareNumbers = (
     Number,
   ) as [number, number, number]
   for (let i = 0; i < values.length; i++) {
-    const value = values[i] as number
+    const value = values[i]!
     if (value < constant) mask[i] = low
     else mask[i] = value > constant ? high : at
   }

@@ -48,15 +48,15 @@ export const keyIds = (
 /** Rows by id: those of id g stand in `rows` from `starts[g]` to `starts[g + 1]`, in their own order. */
 export const bucket = (ids: Int32Array, count: number): { readonly starts: Int32Array; readonly rows: Int32Array } => {
   const starts = int32s(count + 1)
-  for (const id of ids) if (id >= 0) starts[id + 1] = (starts[id + 1] as number) + 1
-  for (let g = 0; g < count; g++) starts[g + 1] = (starts[g + 1] as number) + (starts[g] as number)
+  for (const id of ids) if (id >= 0) starts[id + 1] = starts[id + 1]! + 1
+  for (let g = 0; g < count; g++) starts[g + 1] = starts[g + 1]! + starts[g]!
   const next = starts.slice()
-  const rows = int32s(starts[count] as number)
+  const rows = int32s(starts[count]!)
   for (let i = 0; i < ids.length; i++) {
-    const id = ids[i] as number
+    const id = ids[i]!
     if (id < 0) continue
-    rows[next[id] as number] = i
-    next[id] = (next[id] as number) + 1
+    rows[next[id]!] = i
+    next[id] = next[id]! + 1
   }
   return { starts, rows }
 }

@@ -286,7 +286,7 @@ export const unpivot = defineStep<Unpivot>({
     )
     const filled = filledRows(made)
     const rows = params.empty === 'drop' ? filled : undefined
-    const index = rows ? rows.map((row) => each[row] as number) : each
+    const index = rows ? rows.map((row) => each[row]!) : each
     const first = table.select(kept.map((field) => table.positionOf(field.name))).rows(index)
     const named = first.with(at, label, rows ? gather(labels, rows) : labels)
     const result = made.reduce(

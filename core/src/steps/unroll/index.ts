@@ -74,7 +74,7 @@ export const unroll = defineStep<Unroll>({
     const items: ListItem[] = []
     let most = 0
     for (let row = 0; row < codes.length; row++) {
-      const list = lists[codes[row] as number] ?? []
+      const list = lists[codes[row]!] ?? []
       if (list.length > most) most = list.length
       for (const item of list.length > 0 ? list : [null]) {
         rows.push(row)

@@ -101,12 +101,12 @@ const ranks = ({ groups, order, ties }: Walk, dense: boolean): Column => {
   const last = int32s(groups.count).fill(-1)
   const rank = int32s(groups.count)
   for (const row of order) {
-    const g = groups.ids[row] as number
-    seen[g] = (seen[g] as number) + 1
-    const tie = ties ? (ties[row] as number) : 0
-    if (last[g] !== tie || seen[g] === 1) rank[g] = dense ? (rank[g] as number) + 1 : (seen[g] as number)
+    const g = groups.ids[row]!
+    seen[g] = seen[g]! + 1
+    const tie = ties ? ties[row]! : 0
+    if (last[g] !== tie || seen[g] === 1) rank[g] = dense ? rank[g]! + 1 : seen[g]!
     last[g] = tie
-    values[row] = rank[g] as number
+    values[row] = rank[g]!
   }
   return { type: 'integer', values, nulls: undefined }
 }
@@ -114,9 +114,9 @@ const numbers = ({ groups, order }: Walk): Column => {
   const values = float64s(order.length)
   const seen = int32s(groups.count)
   for (const row of order) {
-    const g = groups.ids[row] as number
-    seen[g] = (seen[g] as number) + 1
-    values[row] = seen[g] as number
+    const g = groups.ids[row]!
+    seen[g] = seen[g]! + 1
+    values[row] = seen[g]!
   }
   return { type: 'integer', values, nulls: undefined }
 }
@@ -124,9 +124,9 @@ const numbers = ({ groups, order }: Walk): Column => {
 /** The row that stands so many places before (or, negative, after) each within its group; -1 where none does. */
 const neighbours = ({ groups, order }: Walk, offset: number): Int32Array => {
   const lists: number[][] = Array.from({ length: groups.count }, () => [])
-  for (const row of order) lists[groups.ids[row] as number]?.push(row)
+  for (const row of order) lists[groups.ids[row]!]?.push(row)
   const index = int32s(order.length).fill(-1)
-  for (const rows of lists) for (let k = 0; k < rows.length; k++) index[rows[k] as number] = rows[k - offset] ?? -1
+  for (const rows of lists) for (let k = 0; k < rows.length; k++) index[rows[k]!] = rows[k - offset] ?? -1
   return index
 }
 
@@ -142,17 +142,17 @@ const running = (
   const writer = columnWriter(type, order.length)
   const failures = new IntList()
   for (const row of order) {
-    const g = groups.ids[row] as number
+    const g = groups.ids[row]!
     if (!isNullAt(column, row)) {
-      const x = column.values[row] as number
-      const s = sum[g] as number
+      const x = column.values[row]!
+      const s = sum[g]!
       const t = s + x
-      lost[g] = (lost[g] as number) + (Math.abs(s) >= Math.abs(x) ? s - t + x : x - t + s)
+      lost[g] = lost[g]! + (Math.abs(s) >= Math.abs(x) ? s - t + x : x - t + s)
       sum[g] = t
       begun[g] = 1
     }
     if (begun[g] === 0) continue
-    const value = (sum[g] as number) + (lost[g] as number)
+    const value = sum[g]! + lost[g]!
     if (Math.abs(value) <= (type === 'integer' ? maxInteger : Number.MAX_VALUE)) writer.set(row, value)
     else failures.push(row)
   }
@@ -166,9 +166,9 @@ const shares = (column: FloatColumn, { ids, count }: Groups): { column: Column; 
   const failures = new IntList()
   for (let i = 0; i < ids.length; i++) {
     if (isNullAt(column, i)) continue
-    const total = totals[ids[i] as number] as number
+    const total = totals[ids[i]!]!
     if (total === 0) failures.push(i)
-    else writer.set(i, (column.values[i] as number) / total)
+    else writer.set(i, column.values[i]! / total)
   }
   return { column: writer.done(), failures: failures.done() }
 }
@@ -201,7 +201,7 @@ const figureFor = (
     failures:
       bad.size === 0
         ? failures
-        : Int32Array.from(walk.groups.ids.keys()).filter((row) => bad.has(walk.groups.ids[row] as number)),
+        : Int32Array.from(walk.groups.ids.keys()).filter((row) => bad.has(walk.groups.ids[row]!)),
   }
 }
 
