@@ -29,6 +29,7 @@ export { type Rectangle, columnLetters, rectangleOf } from './reading/sheet-rang
 export { type BuiltTable, type OpenedInput, TableBuilder, type UnreadableCells } from './reading/table-builder.ts'
 export type { DialectName } from './codegen/dialect.ts'
 export { checkFormula } from './formula/check.ts'
+export { monthNames } from './formula/functions/date.ts'
 export { everyFunction } from './formula/functions/index.ts'
 export { type Token, maybeTokens } from './formula/lex.ts'
 export { writeColumn, writeParameter } from './formula/parse.ts'

@@ -130,21 +130,7 @@ function pictureTabs(
   measured: boolean,
   plain: (list: readonly string[]) => (readonly [string, string])[],
   preposition: () => 'against' | 'of' | 'for each',
-  setPicture: Dispatch<
-    SetStateAction<
-      | {
-          id: string
-          name: string
-          table: string
-          kind: 'bar' | 'stacked' | 'line' | 'pie' | 'scatter' | 'histogram'
-          label: string
-          how: 'count' | 'sum' | 'mean' | 'median' | 'min' | 'max' | 'distinct'
-          series?: string | undefined
-          column?: string | undefined
-        }
-      | undefined
-    >
-  >,
+  setPicture: Dispatch<SetStateAction<Picture | undefined>>,
 ) {
   return (
     <div className="flex flex-wrap items-center gap-2 border-b border-line px-3.5 py-2.5 font-serif text-[14px]">
@@ -206,36 +192,13 @@ function pictureTabs(
 
 function pictureControls(
   picture: Picture,
-  setPicture: Dispatch<
-    SetStateAction<
-      | {
-          id: string
-          name: string
-          table: string
-          kind: 'bar' | 'stacked' | 'line' | 'pie' | 'scatter' | 'histogram'
-          label: string
-          how: 'count' | 'sum' | 'mean' | 'median' | 'min' | 'max' | 'distinct'
-          series?: string | undefined
-          column?: string | undefined
-        }
-      | undefined
-    >
-  >,
+  setPicture: Dispatch<SetStateAction<Picture | undefined>>,
   isKept: boolean,
   story: Story,
   save: (pictures: readonly Picture[]) => void,
   flow: FlowReply,
   handle: RefObject<ChartHandle | null>,
-  kept: {
-    id: string
-    name: string
-    table: string
-    kind: 'bar' | 'stacked' | 'line' | 'pie' | 'scatter' | 'histogram'
-    label: string
-    how: 'count' | 'sum' | 'mean' | 'median' | 'min' | 'max' | 'distinct'
-    series?: string | undefined
-    column?: string | undefined
-  }[],
+  kept: readonly Picture[],
 ) {
   return (
     <div className="flex items-center gap-2 border-b border-line px-3.5 py-2">

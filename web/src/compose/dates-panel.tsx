@@ -1,31 +1,17 @@
-import { useState, type SetStateAction, type Dispatch } from 'react'
-import { counted, figure, withYear, writeColumn, type NewStep } from '@fabula/core'
+import { counted, figure, monthNames, withYear, writeColumn, type NewStep } from '@fabula/core'
 import type { DateForms } from '@fabula/core/api'
-import { Button, Segments } from '../ui/parts.tsx'
+import { useState, type Dispatch, type SetStateAction } from 'react'
 import { dotted } from '../profile/column-facts.tsx'
 import type { Story } from '../story/use-story.ts'
+import { Button, Segments } from '../ui/parts.tsx'
 
 const noun = { date: 'dates', datetime: 'dates and times', time: 'times' }
 const quote = (text: string): string => `"${text.replaceAll('"', '""')}"`
 
-const months = [
-  'January',
-  'February',
-  'March',
-  'April',
-  'May',
-  'June',
-  'July',
-  'August',
-  'September',
-  'October',
-  'November',
-  'December',
-]
 /** 03/04/2031 -> 3 April or 4 March */
 const readings = (text: string): string => {
   const [a = 1, b = 1] = text.split(/\D+/).filter(Boolean).map(Number)
-  return `${a} ${months[b - 1] ?? ''} or ${b} ${months[a - 1] ?? ''}`
+  return `${a} ${monthNames[b - 1] ?? ''} or ${b} ${monthNames[a - 1] ?? ''}`
 }
 
 /** The sentence that reads these forms: a change of type, or where a year must be given a formula that tries one after the other. */

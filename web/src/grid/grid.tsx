@@ -407,12 +407,7 @@ function gridHead(
   stageView: GridView,
   setStageView: (next: Partial<GridView>) => void,
   chosen: readonly string[],
-  columns: {
-    name: string
-    type: 'boolean' | 'date' | 'text' | 'integer' | 'decimal' | 'datetime' | 'time' | 'list'
-    state: 'same' | 'added' | 'removed'
-    was?: string | undefined
-  }[],
+  columns: readonly GridColumn[],
   fit: (names: readonly string[]) => void,
   setFinding: Dispatch<SetStateAction<boolean>>,
   still: number,

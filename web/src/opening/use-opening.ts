@@ -1,4 +1,3 @@
-import { useJob } from '../ui/use-job.ts'
 import {
   headerRows,
   rectangleOf,
@@ -13,6 +12,7 @@ import * as api from '@fabula/core/api'
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { ask } from '../api/client.ts'
+import { useJob } from '../ui/use-job.ts'
 import { guessedRead, lookAt, openFile } from './open-file.ts'
 
 const without = <T extends object>(value: T, key: keyof T): T =>

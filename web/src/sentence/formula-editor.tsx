@@ -312,11 +312,7 @@ function offerList(offers: Offer[], chosen: number, insert: (piece: string, repl
 function nameButtons(
   schema: Schema,
   insert: (piece: string, replace?: number) => void,
-  parameters: readonly {
-    name: string
-    type: 'boolean' | 'text' | 'integer' | 'decimal' | 'date' | 'datetime' | 'time'
-    value?: string | number | boolean | null | undefined
-  }[],
+  parameters: readonly Parameter[],
 ) {
   return (
     <div className="flex max-h-[90px] flex-wrap gap-1 overflow-auto" aria-label="Columns and what is asked at replay">

@@ -151,11 +151,7 @@ function parameterRow(
   one: Parameter,
   story: Story,
   save: (next: readonly Parameter[], what: string) => void,
-  parameters: readonly {
-    name: string
-    type: 'boolean' | 'date' | 'text' | 'integer' | 'decimal' | 'datetime' | 'time'
-    value?: string | number | boolean | null | undefined
-  }[],
+  parameters: readonly Parameter[],
   usesText: () => string,
   uses: number,
 ) {

@@ -1,7 +1,7 @@
 import { counted, listed, quoted } from '@fabula/core'
 import type { ShelfEntry } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
-import { useMutation, useQuery, useQueryClient, type UseMutationResult } from '@tanstack/react-query'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useRef, useState, type Dispatch, type RefObject, type SetStateAction } from 'react'
 import { Link, useNavigate, type NavigateFunction } from 'react-router'
 import { ask, upload } from '../api/client.ts'
@@ -154,25 +154,10 @@ export const ShelfPage = () => {
 function entryButtons(
   entry: ShelfEntry,
   navigate: NavigateFunction,
-  change: UseMutationResult<
-    {
-      entries: {
-        id: number
-        name: string
-        hash: string
-        size: number
-        at: string
-        columns: string[]
-        versions: number
-        replays: number
-        uses: { flow: string; name: string; input: string }[]
-        source: { id: number; kind: 'web' | 'odata' | 'postgresql'; name: string } | null
-      }[]
-    },
-    Error,
-    { remove: true } | { file: File } | { again: number },
-    unknown
-  >,
+  change: {
+    readonly mutate: (asked: { remove: true } | { file: File } | { again: number }) => void
+    readonly isPending: boolean
+  },
   stories: { flow: string; name: string; input: string }[],
   chooser: RefObject<HTMLInputElement | null>,
   setAsking: Dispatch<SetStateAction<boolean>>,

@@ -1,4 +1,3 @@
-import { useJob } from '../ui/use-job.ts'
 import { counted } from '@fabula/core'
 import type { OfferReply, OfferRequest, SourceAsked } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
@@ -9,6 +8,7 @@ import { ask } from '../api/client.ts'
 import { connectionsQuery } from '../api/queries.ts'
 import { Notice, Segments } from '../ui/parts.tsx'
 import { SiteHeader } from '../ui/site-header.tsx'
+import { useJob } from '../ui/use-job.ts'
 import { odataForm, postgresqlForm, webForm, type SourceKind } from './source-forms.tsx'
 import { samplePane } from './source-sample.tsx'
 

@@ -1,6 +1,8 @@
-import { capital } from '../../messages/words.ts'
 import { pythonPatterns, sqlPatterns } from '../../codegen/patterns.ts'
-import { code, py, sql, sqlHelper, pyHelper } from '../../codegen/tag.ts'
+import { code, py, pyHelper, sql, sqlHelper } from '../../codegen/tag.ts'
+import { capital } from '../../messages/words.ts'
+import { textReader } from '../../reading/convert.ts'
+import { compileDatePattern, monthNames as lowerMonthNames } from '../../reading/date-pattern.ts'
 import {
   civilFromDays,
   dayMs,
@@ -12,9 +14,7 @@ import {
   timeOf,
 } from '../../table/calendar.ts'
 import type { Cell } from '../../table/column.ts'
-import { compileDatePattern } from '../../reading/date-pattern.ts'
-import { textReader } from '../../reading/convert.ts'
-import { failed, type FormulaFunction, type CallResult, type FormulaType } from '../function-kind.ts'
+import { failed, type CallResult, type FormulaFunction, type FormulaType } from '../function-kind.ts'
 import { args, define, unitOf } from './define.ts'
 
 const days = (cell: Cell | undefined, type: FormulaType | undefined): number =>
@@ -68,20 +68,7 @@ const clockPart = (
     examples,
   })
 
-export const monthNames = [
-  'January',
-  'February',
-  'March',
-  'April',
-  'May',
-  'June',
-  'July',
-  'August',
-  'September',
-  'October',
-  'November',
-  'December',
-]
+export const monthNames = lowerMonthNames.map(capital)
 export const dayNames = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']
 /** 0 for Monday to 6 for Sunday. */
 export const weekday = (day: number): number => (((day + 3) % 7) + 7) % 7
