@@ -1,13 +1,13 @@
 import type { OpenReply } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
-import { Router,type Request } from 'express'
-import type { Lane,Supervisor } from '../compute/supervisor.ts'
+import { Router, type Request } from 'express'
+import type { Lane, Supervisor } from '../compute/supervisor.ts'
 import type { Progress } from '../compute/worker-context.ts'
-import { fileName,tooLarge } from '../store/file-name.ts'
+import { fileName, tooLarge } from '../store/file-name.ts'
 import type { FileStore } from '../store/files.ts'
 import type { Links } from '../store/links.ts'
 import type { Shelf } from '../store/shelf.ts'
-import { body,pass,send } from './check.ts'
+import { body, pass, send } from './check.ts'
 import type { Ownership } from './owner.ts'
 
 type OpeningServices = {
