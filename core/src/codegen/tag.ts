@@ -81,11 +81,8 @@ export const lines = (...parts: readonly (Code | undefined)[]): Code =>
     '\n',
   )
 
-const sqlText = (text: string): string => {
-  const quoted = `'${text.replaceAll("'", "''")}'`
-  // psql would read :name inside no quotes only; inside them it is safe, and a backslash is plain under standard_conforming_strings
-  return quoted
-}
+/** psql reads no :name inside quotes, and a backslash is plain under standard_conforming_strings. */
+const sqlText = (text: string): string => `'${text.replaceAll("'", "''")}'`
 
 /** SQL: names by `id`, values as literals, lists with commas. */
 export const sql = tag(
@@ -131,10 +128,7 @@ const pythonString = (text: string): string =>
 export const py = tag(
   (part) => {
     if (part === null) return 'None'
-    if (typeof part === 'boolean') {
-      if (part) return 'True'
-      return 'False'
-    }
+    if (typeof part === 'boolean') return part ? 'True' : 'False'
     if (typeof part === 'string') return `"${pythonString(part)}"`
     return String(part)
   },

@@ -2,6 +2,8 @@ import { listed } from '../messages/words.ts'
 import type { Format } from '../reading/read-options.ts'
 import { formatOf, type ReadOptions } from '../reading/read-options.ts'
 import type { Recipe } from '../recipe/recipe.ts'
+import { columnAliases } from '../recipe/column-aliases.ts'
+import type { Schema } from '../table/table.ts'
 import { openedInputs } from '../recipe/step-access.ts'
 
 /** How an input is read: what its `open` step says. */
@@ -10,6 +12,13 @@ export const readOf = (recipe: Recipe, input: string): ReadOptions =>
 
 export const inputFormat = (recipe: Recipe, input: string): Format =>
   formatOf(readOf(recipe, input), recipe.inputs.find(({ id }) => id === input)?.files)
+
+/** How an input comes into a script: the `columns` it opens with, its format, and other names its columns may come by. */
+export const scriptSource = (recipe: Recipe, input: string, columns: Schema) => ({
+  columns,
+  format: inputFormat(recipe, input),
+  known: columnAliases(recipe.inputs.find(({ id }) => id === input)),
+})
 
 /** What stands at a script's top where inputs must first be written as CSV. */
 export const csvFirst = (recipe: Recipe, formats: readonly Format[]): string[] => {

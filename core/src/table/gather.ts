@@ -124,7 +124,7 @@ export const concat = (type: ColumnType, columns: readonly Column[]): Column => 
     return float64s(total)
   }
   const values = chooseValues()
-  const empty = bitmap(total)
+  const nulls = bitmap(total)
   let any = false
   let at = 0
   for (const column of columns) {
@@ -134,12 +134,12 @@ export const concat = (type: ColumnType, columns: readonly Column[]): Column => 
       for (let i = 0; i < column.values.length; i++)
         // eslint-disable-next-line max-depth -- a hot loop, one for each storage of a column
         if (isSet(column.nulls, i)) {
-          set(empty, at + i)
+          set(nulls, at + i)
           any = true
         }
     at += column.values.length
   }
-  return { type, values, nulls: any ? empty : undefined } as Column
+  return { type, values, nulls: any ? nulls : undefined } as Column
 }
 
 /** Numbers of several columns woven into one buffer: row i of every column, then row i + 1. */

@@ -5,7 +5,6 @@ import { code, comment, joined, lines, py, type Code, pyHelper } from '../../cod
 import { type Format, fileColumns, isWorkbook } from '../../reading/read-options.ts'
 import type { PythonContext } from '../../steps/shared/step-kind.ts'
 import { literalPython } from '../../steps/shared/value.ts'
-import { columnAliases } from '../../recipe/column-aliases.ts'
 import { scriptOutputs } from '../../recipe/outputs.ts'
 import { planRecipe, type Plan } from '../../engine/plan.ts'
 import {
@@ -18,7 +17,7 @@ import {
   openedBy,
 } from '../../recipe/step-access.ts'
 import type { Recipe, RecipeTable } from '../../recipe/recipe.ts'
-import { csvFirst, inputFormat } from '../inputs.ts'
+import { csvFirst, inputFormat, scriptSource } from '../inputs.ts'
 import { ScriptError, stepCode } from '../script.ts'
 import type { Script, ScriptPart } from '../../codegen/dialect.ts'
 import type { Schema } from '../../table/table.ts'
@@ -131,7 +130,7 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
     for (const { step, state, input, output } of table.steps) {
       if (state === 'off') continue
       if (state !== 'fine') throw new ScriptError(`Step ${step.id} is broken; mend it before making a script.`)
-      const context: PythonContext = pythonContext(frame, input, output, parameters, plan, recipe, own)
+      const context = pythonContext(frame, input, output, parameters, plan, recipe, own)
       const { body, after } = stepCode(kindOf(step).scripts.python(paramsOf(step), context))
       const opened = openedBy(step)
       const wanted = recipe.inputs.find((one) => one.id === opened?.input)
@@ -216,15 +215,11 @@ function pythonContext(
     }),
     names: tableNames(recipe, own),
     own: own.id,
-    source: (one) => ({
-      files: py`files[${one}]`,
-      columns: output,
-      format: inputFormat(recipe, one),
-      known: columnAliases(recipe.inputs.find(({ id }) => id === one)),
-    }),
+    source: (one) => ({ files: py`files[${one}]`, ...scriptSource(recipe, one, output) }),
   }
 }
 
+/** The script up to its first step: usage, imports and the helpers in use. */
 function scriptHead(recipe: Recipe, usage: string, body: Code) {
   return lines(
     code('#!/usr/bin/env python3'),

@@ -29,7 +29,7 @@ import { asCsv, headerSql } from '../../steps/open/index.ts'
 import type { SqlContext } from '../../steps/shared/step-kind.ts'
 import { ownValue } from '../../table/own.ts'
 import type { Schema } from '../../table/table.ts'
-import { csvFirst, inputFormat, readOf } from '../inputs.ts'
+import { csvFirst, inputFormat, readOf, scriptSource } from '../inputs.ts'
 import { ScriptError, stepCode } from '../script.ts'
 
 export const sqlCannotRead = ['xlsx', 'ods', 'json', 'parquet'] as const satisfies readonly Format[]
@@ -147,11 +147,10 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlS
   const blocks: { step?: string; code: Code }[] = []
   const accounts: Code[] = []
   const last = new Map<string, { view: Code; names: readonly string[] }>()
-  const ordered = inOrder(recipe)
-  writeTables(ordered, plan, parameters, column, last, recipe, blocks, accounts)
+  writeTables(plan, parameters, column, last, recipe, blocks, accounts)
   const loads = loadInputs(recipe)
   const writes = writeOutputs(outputs, last, column)
-  const { needs, defaults } = askFor(recipe)
+  const { needs, defaults } = variableChecks(recipe)
   const usage = `psql -X -v ON_ERROR_STOP=1 ${recipe.inputs.map(({ id: one }) => `-v ${variable(one)}=FILE `).join('')}${outputs.map(({ table, file }) => `-v out_${variable(table)}=${file} `).join('')}-f flow.sql`
   const body = lines(...loads, ...blocks.map((block) => block.code), ...writes)
   const runtime = neededHelpers(body, helpers)
@@ -179,6 +178,7 @@ export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlS
   }
 }
 
+/** @throws ScriptError where the columns of an input or a table are not known. */
 function requirePlanned(recipe: Recipe, plan: Plan) {
   const bare = recipe.inputs.find(({ columns }) => !columns || columns.length === 0)
   if (bare)
@@ -192,8 +192,8 @@ function requirePlanned(recipe: Recipe, plan: Plan) {
     )
 }
 
+/** Writes each step as a view: adds to `blocks`, `accounts` (row counts) and `last` (the final view of each table). */
 function writeTables(
-  ordered: RecipeTable[],
   plan: Plan,
   parameters: ParameterTypes,
   column: (name: string) => Code,
@@ -202,7 +202,7 @@ function writeTables(
   blocks: { step?: string; code: Code }[],
   accounts: Code[],
 ) {
-  for (const written of ordered) {
+  for (const written of inOrder(recipe)) {
     const table = plan.tables.find(({ id: one }) => one === written.id)
     if (!table) continue
     let from = code('nothing')
@@ -211,7 +211,7 @@ function writeTables(
       if (problems.length > 0 || state !== 'fine')
         throw new ScriptError(`Step ${step.id} is broken; mend it before making a script.`)
       const view = id(`${table.id.replaceAll('-', '_')}_${step.id.replaceAll('-', '_')}`)
-      const context: SqlContext = sqlContext(from, input, output, parameters, column, last, plan, recipe, written)
+      const context = sqlContext(from, input, output, parameters, column, last, plan, recipe, written)
       const { body, after } = stepCode(kindOf(step).scripts.sql(paramsOf(step), context))
       blocks.push({
         step: step.id,
@@ -264,15 +264,11 @@ function sqlContext(
     own: written.id,
     parameter: (name) =>
       sql`nullif(${psqlVariable(parameterVariable(name))}, '')::${sqlTypeName(ownValue(parameters, name) ?? 'text')}`,
-    source: (one) => ({
-      rows: sql`${one}`,
-      columns: output,
-      format: inputFormat(recipe, one),
-      known: columnAliases(recipe.inputs.find(({ id }) => id === one)),
-    }),
+    source: (one) => ({ rows: sql`${one}`, ...scriptSource(recipe, one, output) }),
   }
 }
 
+/** The code that loads each input's files. */
 function loadInputs(recipe: Recipe) {
   return recipe.inputs.flatMap((one) => {
     const given = readOf(recipe, one.id)
@@ -293,6 +289,7 @@ function loadInputs(recipe: Recipe) {
   })
 }
 
+/** The code that writes each output as CSV. */
 function writeOutputs(
   outputs: { readonly table: string; readonly file: string }[],
   last: Map<string, { view: Code; names: readonly string[] }>,
@@ -320,7 +317,8 @@ function writeOutputs(
   })
 }
 
-function askFor(recipe: Recipe) {
+/** At the start of the script: defaults of parameters that are not given, and an error for each input that is not. */
+function variableChecks(recipe: Recipe) {
   const defaults = (recipe.parameters ?? []).map(({ name, value }) =>
     unlessGiven(
       parameterVariable(name),
@@ -339,6 +337,7 @@ function askFor(recipe: Recipe) {
   return { needs, defaults }
 }
 
+/** The script up to its first step: usage, psql settings, checks of variables, and the helpers in use. */
 function scriptHead(recipe: Recipe, usage: string, plan: Plan, needs: Code[], defaults: Code[], runtime: Helper[]) {
   return lines(
     comment('--', `${recipe.name}`),

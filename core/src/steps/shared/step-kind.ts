@@ -146,44 +146,41 @@ export type RunContext = Environment & {
   readonly own: string
 }
 
-/** What a block of SQL is written with. `order` is the hidden column that holds the order of rows. */
-export type SqlContext = {
-  readonly from: Code
+/** What the code of a step is written with in every dialect. */
+type ScriptContext = {
   readonly input: Schema
   readonly output: Schema
   readonly parameters: ParameterTypes
-  readonly column: (name: string) => Code
   readonly parameter: (name: string) => Code
+  readonly names: TableNames
+  /** The id of the table that the step is of. */
+  readonly own: string
+}
+/** How an input comes in, in every dialect. */
+type ScriptSource = {
+  readonly columns: Schema
+  readonly format: Format
+  /** Other names by which columns may come, to their names. */
+  readonly known: Readonly<Record<string, string>>
+}
+/** What a block of SQL is written with. */
+export type SqlContext = ScriptContext & {
+  /** The view that holds the table before the step. */
+  readonly from: Code
+  /** A column's quoted identifier. */
+  readonly column: (name: string) => Code
   /** Another table's last view and its columns. */
   readonly table: (table: string) => { readonly rows: Code; readonly columns: Schema }
-  readonly names: TableNames
-  readonly own: string
   /** How an input comes in; what is no text file is first written as CSV. */
-  readonly source: (input: string) => {
-    readonly rows: Code
-    readonly columns: Schema
-    readonly format: Format
-    readonly known: Readonly<Record<string, string>>
-  }
+  readonly source: (input: string) => ScriptSource & { readonly rows: Code }
 }
 /** What a step’s Python is written with. */
-export type PythonContext = {
+export type PythonContext = ScriptContext & {
   /** The variable that holds the table before and after the step. */
   readonly frame: Code
-  readonly input: Schema
-  readonly output: Schema
-  readonly parameters: ParameterTypes
-  readonly parameter: (name: string) => Code
   /** The variable that holds another table, finished, and its columns. */
   readonly table: (table: string) => { readonly frame: Code; readonly columns: Schema }
-  readonly names: TableNames
-  readonly own: string
-  readonly source: (input: string) => {
-    readonly files: Code
-    readonly columns: Schema
-    readonly format: Format
-    /** Other names by which columns may come, to their names. */ readonly known: Readonly<Record<string, string>>
-  }
+  readonly source: (input: string) => ScriptSource & { readonly files: Code }
 }
 
 /** What a step's code is written with, by dialect. */
