@@ -11,6 +11,8 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
+          // no unit test changes a module's state, so the files share the modules they import
+          isolate: false,
           include: [
             'fuzz/**/*.test.ts',
             'core/src/**/*.test.ts',

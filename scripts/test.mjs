@@ -1,6 +1,6 @@
 // npm test: installs what it needs, Debian's packages too, then every check; one line of totals at the end.
-// --quick leaves out what needs a browser, a server, a database or Python.
-import { spawnSync } from 'node:child_process'
+// --quick leaves out what needs a browser, a server, a database or Python, and format and ESLint, which take longer than the rest (npm run lint).
+import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -10,13 +10,15 @@ import { writeHelpers } from './write-helpers.mjs'
 const quick = process.argv.includes('--quick')
 const began = Date.now()
 
+const fail = (title, status) => {
+  process.stdout.write(`\n${title} failed.\n`)
+  process.exit(status ?? 1)
+}
+
 const run = (title, command, args, options = {}) => {
   process.stdout.write(`\n— ${title}\n`)
   const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options })
-  if (status !== 0) {
-    process.stdout.write(`\n${title} failed.\n`)
-    process.exit(status ?? 1)
-  }
+  if (status !== 0) fail(title, status)
 }
 
 const debian = {
@@ -44,37 +46,55 @@ install()
 writeHelpers()
 if (!quick) installDebian()
 const bin = (name) => join(root, 'node_modules/.bin', name)
-run('Type check', bin('tsc'), ['--noEmit', '-p', 'tsconfig.json'])
-run('Format', bin('prettier'), ['--check', '--log-level', 'warn', '.'])
-run('Lint', bin('eslint'), ['.'])
-run('House rules', bin('depcruise'), [
-  '--config',
-  '.dependency-cruiser.cjs',
-  '--output-type',
-  'err',
-  'core/src',
-  'formats/src',
-  'server/src',
-  'web/src',
-  'cli/src',
-])
-if (!quick) run('Dead code', bin('knip'), [])
-if (!quick) run('Build', process.execPath, ['scripts/build.mjs'])
+const rooms = ['core/src', 'formats/src', 'server/src', 'web/src', 'cli/src']
+const rules = ['--config', '.dependency-cruiser.cjs', '--output-type', 'err', ...rooms]
+const typeCheck = ['Type check', bin('tsc'), ['--noEmit', '-p', 'tsconfig.json']]
+const format = ['Format', bin('prettier'), ['--check', '--log-level', 'warn', '.']]
+const houseRules = ['House rules', bin('depcruise'), rules]
+const lint = ['Lint', bin('eslint'), ['.']]
+const deadCode = ['Dead code', bin('knip'), []]
+
+/** Runs the commands one after another while others run; their output comes at the end, in one piece. Ends the process when one fails. */
+const runInBackground = async (checks) => {
+  for (const [title, command, args] of checks) {
+    const { status, output } = await new Promise((resolve) => {
+      const child = spawn(command, args, { cwd: root })
+      let output = ''
+      child.stdout.on('data', (piece) => (output += piece))
+      child.stderr.on('data', (piece) => (output += piece))
+      child.on('close', (status) => resolve({ status, output }))
+    })
+    process.stdout.write(`\n— ${title}\n${output}`)
+    if (status !== 0) fail(title, status)
+  }
+}
 
 const report = join(mkdtempSync(join(tmpdir(), 'fabula-test-')), 'report.json')
 const projects = quick ? ['unit'] : ['unit', 'server', 'parity', 'browser']
-run(
-  `Tests: ${projects.join(', ')}`,
-  bin('vitest'),
-  [
-    'run',
-    ...projects.flatMap((name) => ['--project', name]),
-    '--reporter=default',
-    '--reporter=json',
-    `--outputFile.json=${report}`,
-  ],
-  { env: { ...process.env, NO_COLOR: '1' } },
-)
+const testArgs = [
+  'run',
+  ...projects.flatMap((name) => ['--project', name]),
+  '--reporter=default',
+  '--reporter=json',
+  `--outputFile.json=${report}`,
+]
+const runTests = () =>
+  new Promise((resolve) => {
+    const title = `Tests: ${projects.join(', ')}`
+    process.stdout.write(`\n— ${title}\n`)
+    const env = { ...process.env, NO_COLOR: '1' }
+    const child = spawn(bin('vitest'), testArgs, { cwd: root, stdio: 'inherit', env })
+    child.on('close', (status) => (status === 0 ? resolve() : fail(title, status)))
+  })
+
+if (quick) {
+  // unit tests hardly need the second core, the checks of the sources need one: side by side they take as long as the longer
+  await Promise.all([runInBackground([typeCheck, houseRules]), runTests()])
+} else {
+  await Promise.all([runInBackground([typeCheck, format]), runInBackground([lint, houseRules, deadCode])])
+  run('Build', process.execPath, ['scripts/build.mjs'])
+  await runTests()
+}
 const { numPassedTests, numFailedTests, numPendingTests, numTotalTests } = JSON.parse(readFileSync(report, 'utf8'))
 process.stdout.write(
   `\nAll checks passed in ${Math.round((Date.now() - began) / 1000)} s.\n${numPassedTests} passed, ${numFailedTests} failed, ${numPendingTests} skipped\n`,
