@@ -50,7 +50,7 @@ export const ChartsView = ({ story }: { story: Story }) => {
     if (known && table)
       setPicture(chartFor(columns.length > 0 ? columns : schemaHere.map(({ name }) => name), schemaHere, table.id))
   })
-  useEffect(() => drawAnew(), [drawing?.at, table?.id, known])
+  useEffect(() => drawAnew(), [drawing, table?.id, known])
   const { data, error } = useQuery(pictureQuery(place, flow.files, cursor, picture))
   const save = (pictures: readonly Picture[]): void => void story.save(flow.recipe, 'a picture', pictures)
   const kept = flow.pictures.filter((one) => one.table === table?.id)

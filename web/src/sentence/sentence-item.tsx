@@ -30,7 +30,7 @@ const Margin = ({
           if (!story.draft) story.goTo(story.table?.id ?? '', step.id)
           story.setDiffMode('changes')
           // a step that changes no rows has no such rows to narrow to
-          queueMicrotask(() => story.setOnly(only))
+          story.setOnly(only)
         }}
       >
         {text}

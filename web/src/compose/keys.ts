@@ -1,0 +1,72 @@
+import type { Draft, StoryState } from '../story/story-state.ts'
+
+/** A key as it was pressed, and where: in a field that takes text, on a button. */
+export type KeyPress = {
+  readonly key: string
+  /** Ctrl, or Cmd on a Mac. */
+  readonly mod: boolean
+  readonly alt: boolean
+  readonly shift: boolean
+  readonly target: 'field' | 'button' | 'other'
+  /** An editor has taken the key for itself. */
+  readonly taken: boolean
+}
+
+/** What a key does in Compose; `verb` names the key of a verb of the selection. */
+export type KeyCommand =
+  | { readonly do: 'find' | 'undo' | 'redo' | 'list keys' | 'keep' | 'discard' }
+  | { readonly do: 'show'; readonly diffMode: StoryState['diffMode'] }
+  | { readonly do: 'verb'; readonly key: string }
+
+/** The keys of Compose as the help lists them. */
+export const keyList: readonly (readonly [string, string])[] = [
+  ['/', 'find a verb'],
+  ['Enter', 'keep the draft'],
+  ['Esc', 'discard it'],
+  ['[ and ]', 'before and after'],
+  ['Ctrl+Z, Ctrl+Shift+Z', 'undo, redo'],
+  ['F2', 'rename'],
+  ['Delete', 'drop what is selected'],
+  ['arrows, with Shift', 'move and select in the table'],
+  ['Ctrl+F', 'find a column or a value'],
+  ['Ctrl+C', 'copy cells or columns'],
+  ['Ctrl + wheel', 'larger, smaller'],
+]
+
+const verbKeys: ReadonlyMap<string, string> = new Map([
+  ['Delete', 'Del'],
+  ['F2', 'F2'],
+  ['f', 'F'],
+  ['t', 'T'],
+  ['s', 'S'],
+])
+
+const withModifier = ({ key, shift, target }: KeyPress): KeyCommand | undefined => {
+  const letter = key.toLowerCase()
+  if (letter === 'k') return { do: 'find' }
+  if (target === 'field') return undefined
+  if (letter === 'z') return { do: shift ? 'redo' : 'undo' }
+  return letter === 'y' ? { do: 'redo' } : undefined
+}
+
+const onDraft = ({ key, target, taken }: KeyPress): KeyCommand | undefined => {
+  if (key === 'Enter' && target !== 'button') return { do: 'keep' }
+  return key === 'Escape' && !taken ? { do: 'discard' } : undefined
+}
+
+/** The command of a key press; none while text is typed, but for the one that finds a verb. */
+export const keyCommand = (
+  press: KeyPress,
+  { draft, diffMode, selection }: Pick<StoryState, 'diffMode' | 'selection'> & { readonly draft: Draft | undefined },
+): KeyCommand | undefined => {
+  if (press.mod) return withModifier(press)
+  if (press.target === 'field' || press.alt) return undefined
+  if (press.key === '/') return { do: 'find' }
+  if (press.key === '?') return { do: 'list keys' }
+  if (press.key === '[') return { do: 'show', diffMode: diffMode === 'before' ? 'changes' : 'before' }
+  if (press.key === ']') return { do: 'show', diffMode: diffMode === 'after' ? 'changes' : 'after' }
+  const ofDraft = draft && onDraft(press)
+  if (ofDraft) return ofDraft
+  const key = verbKeys.get(press.key)
+  return key !== undefined && selection.kind !== 'table' ? { do: 'verb', key } : undefined
+}

@@ -1,0 +1,49 @@
+import { useEffect, useEffectEvent } from 'react'
+import type { Story } from '../story/use-story.ts'
+import { verbsFor } from '../story/verbs.ts'
+import { keyCommand, type KeyCommand, type KeyPress } from './keys.ts'
+
+const targetOf = (target: EventTarget | null): KeyPress['target'] => {
+  if (!(target instanceof HTMLElement)) return 'other'
+  if (target.matches('input, textarea, select') || target.isContentEditable) return 'field'
+  return target instanceof HTMLButtonElement ? 'button' : 'other'
+}
+
+const pressOf = (event: KeyboardEvent): KeyPress => ({
+  key: event.key,
+  mod: event.ctrlKey || event.metaKey,
+  alt: event.altKey,
+  shift: event.shiftKey,
+  target: targetOf(event.target),
+  taken: event.defaultPrevented,
+})
+
+/** Listens for the keys of Compose on the whole page. */
+export const useKeys = (story: Story, focusComposer: () => void, showKeys: () => void): void => {
+  const plain: Record<'find' | 'undo' | 'redo' | 'list keys' | 'keep' | 'discard', () => void> = {
+    find: focusComposer,
+    undo: () => void story.travel('undo'),
+    redo: () => void story.travel('redo'),
+    'list keys': showKeys,
+    keep: () => void story.keep(),
+    discard: story.discard,
+  }
+  const actionOf = (command: KeyCommand): (() => void) | undefined => {
+    if (command.do === 'show') return () => story.setDiffMode(command.diffMode)
+    if (command.do !== 'verb') return plain[command.do]
+    const verb = verbsFor(story.selection, story.schemaHere).find(({ key }) => key === command.key)
+    return verb && (() => story.act(verb))
+  }
+  const onKeyDown = useEffectEvent((event: KeyboardEvent): void => {
+    const command = keyCommand(pressOf(event), story)
+    const action = command && actionOf(command)
+    if (!action) return
+    event.preventDefault()
+    action()
+  })
+  useEffect(() => {
+    const listen = (event: KeyboardEvent): void => onKeyDown(event)
+    window.addEventListener('keydown', listen)
+    return () => window.removeEventListener('keydown', listen)
+  }, [])
+}
