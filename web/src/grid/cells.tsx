@@ -5,7 +5,8 @@ export type GridRow = PreviewReply['rows'][number]
 export type GridColumn = PreviewReply['columns'][number]
 
 export const isNumeric = (type: GridColumn['type']): boolean => type === 'integer' || type === 'decimal'
-export const typeWords: Readonly<Record<GridColumn['type'], string>> = {
+/** What the head of a column calls its type. */
+export const typeLabels: Readonly<Record<GridColumn['type'], string>> = {
   text: 'text',
   integer: 'whole number',
   decimal: 'number',
@@ -49,20 +50,6 @@ export const Cell = ({ row, column, at }: { row: GridRow; column: GridColumn; at
       {!bad && plainNumber(row.cells[at] ?? null, column.type)}
     </>
   )
-}
-
-/** A width that shows the longest of these rows whole, within reason. */
-export const widthFor = (column: GridColumn, rows: readonly GridRow[], at: number, most = 320): number => {
-  const longest = rows.reduce(
-    (length, row) =>
-      Math.max(
-        length,
-        (row.cells[at]?.length ?? 5) +
-          (row.old?.[at] !== undefined ? row.old[at].length + (row.bad?.includes(at) ? 10 : 2) : 0),
-      ),
-    0,
-  )
-  return Math.min(most, Math.max(124, column.name.length * 8 + 30, longest * 7.9 + 26))
 }
 
 /** How a column is spread, in the head of the table. */

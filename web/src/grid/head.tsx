@@ -1,9 +1,9 @@
 import { useState, type DragEvent } from 'react'
 import { figure } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
-import { Bars, typeWords, type GridColumn } from './cells.tsx'
+import { Bars, typeLabels, type GridColumn } from './cells.tsx'
 
-type DropSide = 'before' | 'after'
+export type DropSide = 'before' | 'after'
 type HeadProps = {
   readonly column: GridColumn
   readonly at: number
@@ -96,7 +96,7 @@ export const Head = ({ column, at, left, width, on, facts, choose, resize, fit, 
             {column.name}
           </span>
           <span className="block truncate text-[12px] text-ink-3">
-            {here ? typeWords[column.type] : 'leaves'}
+            {here ? typeLabels[column.type] : 'leaves'}
             {facts && here
               ? ` · ${facts.filled < facts.rows ? `${figure(facts.rows - facts.filled)} empty` : `${figure(facts.distinct)} ${facts.distinct === 1 ? 'value' : 'values'}`}`
               : ''}

@@ -1,0 +1,90 @@
+import { figure } from '@fabula/core'
+import type { MouseEvent } from 'react'
+import { Cell, isNumeric, type GridRow } from './cells.tsx'
+import { selectedPart, tintOf, type GridPosition } from './grid-cells.ts'
+import { headHeight, numberWidth } from './layout.ts'
+import type { GridModel } from './use-grid.ts'
+
+const GridCell = ({
+  grid,
+  row,
+  position,
+  left,
+}: {
+  grid: GridModel
+  row: GridRow
+  position: GridPosition
+  left: number
+}) => {
+  const { columns, layout, active, story } = grid
+  const c = layout.shown[position.at] ?? 0
+  const column = columns[c]
+  if (!column) return null
+  const here = active?.row === position.row && active.at === position.at
+  const selected = grid.isWithin(position)
+  const click = (event: MouseEvent<HTMLElement>): void => {
+    const text = row.cells[c] ?? ''
+    const whole = column.type !== 'text' || row.old?.[c] !== undefined
+    const part = whole ? undefined : selectedPart(event.currentTarget, text)
+    if (!part) return grid.goTo(position, event.shiftKey)
+    grid.setActive(position)
+    story.setSelection({ kind: 'part', column: column.name, row: position.row, value: text, ...part })
+  }
+  const tint = tintOf(row, column, c, grid.chosen.includes(column.name) || selected)
+  const outline = here ? 'outline-2 -outline-offset-2 outline-token' : ''
+  return (
+    <div
+      id={`cell-${position.row}-${c}`}
+      role="gridcell"
+      aria-colindex={c + 1}
+      aria-selected={selected || here}
+      onClick={click}
+      className={`absolute top-0 h-full truncate border-r border-b border-line px-2.5 whitespace-pre ${isNumeric(column.type) ? 'text-right' : ''} ${tint} ${outline}`}
+      style={{ left, width: layout.widths[position.at], lineHeight: `${grid.rowHeight - 2}px` }}
+    >
+      <Cell row={row} column={column} at={c} />
+    </div>
+  )
+}
+
+const markOf = (row: GridRow | undefined, diffMode: string): string => {
+  if (row?.state === 'removed') return '− '
+  return row?.state === 'added' && diffMode === 'changes' ? '+ ' : ''
+}
+
+/** A row of the table: its number, its frozen cells and those in sight; empty until its page is there. */
+export const GridRowView = ({ grid, index, start }: { grid: GridModel; index: number; start: number }) => {
+  const { layout, rowHeight, across } = grid
+  const { frozen, frozenLefts, frozenWidth } = layout
+  const row = grid.rowAt(index)
+  const cell = (at: number, left: number) =>
+    row && <GridCell key={at} grid={grid} row={row} position={{ row: index, at }} left={left} />
+  return (
+    <div
+      role="row"
+      aria-rowindex={index + 2}
+      data-state={row?.state ?? 'same'}
+      className="group absolute left-0 flex w-full"
+      style={{ top: start - headHeight, height: rowHeight }}
+    >
+      <div
+        role="rowheader"
+        className="sticky left-0 z-10 h-full flex-none border-r border-b border-line bg-paper pr-2 text-right text-[12px] text-ink-3 group-data-[state=added]:text-added group-data-[state=removed]:text-removed"
+        style={{ width: numberWidth, lineHeight: `${rowHeight - 1}px` }}
+      >
+        {markOf(row, grid.story.diffMode)}
+        {row ? figure(row.row + 1) : ''}
+      </div>
+      {frozen > 0 && (
+        <div
+          role="presentation"
+          className="sticky z-[5] h-full flex-none shadow-[1px_0_0_var(--line-strong)]"
+          style={{ left: numberWidth, width: frozenWidth }}
+        >
+          {frozenLefts.map((left, at) => cell(at, left))}
+        </div>
+      )}
+      {across.getVirtualItems().map(({ index: i, start: left }) => cell(i + frozen, left + numberWidth + frozenWidth))}
+    </div>
+  )
+}
