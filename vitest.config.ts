@@ -7,6 +7,7 @@ export default defineConfig({
   test: {
     // on two cores one worker would be the rule; server, database and browser are programs of their own, which a second one need not wait for
     maxWorkers: 2,
+    // how long a test may hang: several times what it takes, since a machine that is busy with other work is no reason to fail
     projects: [
       {
         test: {
@@ -21,12 +22,12 @@ export default defineConfig({
             'server/src/**/*.test.ts',
             'web/src/**/*.test.ts',
           ],
-          testTimeout: 60_000,
+          testTimeout: 240_000,
         },
       },
-      { test: { name: 'server', include: ['e2e/server/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 120_000 } },
-      { test: { name: 'parity', include: ['e2e/parity/**/*.test.ts'], testTimeout: 120_000, hookTimeout: 180_000 } },
-      { test: { name: 'browser', include: ['e2e/browser/**/*.test.ts'], testTimeout: 180_000, hookTimeout: 180_000 } },
+      { test: { name: 'server', include: ['e2e/server/**/*.test.ts'], testTimeout: 240_000, hookTimeout: 480_000 } },
+      { test: { name: 'parity', include: ['e2e/parity/**/*.test.ts'], testTimeout: 480_000, hookTimeout: 720_000 } },
+      { test: { name: 'browser', include: ['e2e/browser/**/*.test.ts'], testTimeout: 720_000, hookTimeout: 720_000 } },
     ],
   },
 })

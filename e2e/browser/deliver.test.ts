@@ -115,7 +115,7 @@ test('both scripts are proven, an edition is frozen and what changed since is sa
     driver,
     async () => ((await text(driver)).match(/every cell the same/g) ?? []).length === 4,
     'the proof did not come',
-    90_000,
+    300_000,
   )
   await click(driver, 'Editions')
   await fill(driver, 'Name of the edition', 'May close')

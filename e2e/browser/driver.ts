@@ -46,7 +46,8 @@ export const shoot = async (driver: WebDriver, path: string): Promise<void> =>
   writeFileSync(path, Buffer.from(await driver.takeScreenshot(), 'base64'))
 
 const quote = (text: string): string => (text.includes("'") ? `"${text}"` : `'${text}'`)
-const wait = 25_000
+/** Milliseconds until a wait for a state fails; a page on a machine that is busy with other work takes its time. */
+const wait = 60_000
 
 /** Tries until it gives something: a page that is still drawing has elements that are missing, covered, or gone again. */
 const eventually = async <T>(
@@ -184,6 +185,20 @@ export const see = (driver: WebDriver, words: string): Promise<void> =>
 /** Waits until the page does not show these words any more. */
 export const gone = (driver: WebDriver, words: string): Promise<void> =>
   holds(driver, async () => !(await text(driver)).includes(words), `“${words}” is still to be seen`)
+
+/** Waits until an element has stayed in its place for two looks. */
+export const still = async (driver: WebDriver, element: WebElement): Promise<void> => {
+  let last = ''
+  await holds(
+    driver,
+    async () => {
+      const before = last
+      last = JSON.stringify(await element.getRect())
+      return before === last
+    },
+    'what is on the page does not come to rest',
+  )
+}
 
 /** Gives files to the page's file field, as choosing them would. */
 export const give = async (driver: WebDriver, ...paths: string[]): Promise<void> => {

@@ -14,6 +14,7 @@ import {
   named,
   press,
   see,
+  still,
   text,
   tick,
 } from './driver.ts'
@@ -60,7 +61,7 @@ test('all columns side by side: facts, a bar that is clicked, what was before be
   await tick(driver, 'beside what was before')
   await holds(driver, async () => (await about('Status')).includes('1,204'), 'the figures before do not stand beside')
   await driver.executeScript("arguments[0].scrollIntoView({ block: 'center' })", charged)
-  await driver.sleep(300)
+  await still(driver, charged)
   await driver
     .actions()
     .move({ origin: charged as never, x: -100, y: 30 })
@@ -110,10 +111,10 @@ test('found: a column by its name and a value anywhere; columns held still and o
   await click(driver, 'How the table is seen')
   await click(driver, 'Hold still up to the selected column')
   await driver.executeScript("document.querySelector('[role=grid]').scrollLeft = 400")
-  await driver.sleep(300)
-  const left = async (name: string) =>
-    (await (await element(driver, By.xpath(`//*[@role='columnheader'][.//button[contains(., '${name}')]]`))).getRect())
-      .x
+  const headOf = (name: string) =>
+    element(driver, By.xpath(`//*[@role='columnheader'][.//button[contains(., '${name}')]]`))
+  await still(driver, await headOf('Clinic'))
+  const left = async (name: string) => (await (await headOf(name)).getRect()).x
   expect(await left('Visit date')).toBeLessThan(await left('Clinic'))
   expect(await left('Clinic')).toBeGreaterThan(440)
   await driver.executeScript("document.querySelector('[role=grid]').scrollLeft = 0")

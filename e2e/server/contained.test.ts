@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { root, startServer, type Running } from '../browser/server.ts'
 import { caller } from './call.ts'
 import type { FlowReply, PreviewReply, RunReply } from '@fabula/core/api'
+import { until } from './until.ts'
 
 let server: Running
 beforeAll(async () => {
@@ -129,10 +130,10 @@ describe('a job that takes too much ends alone', () => {
       })
     ).data
     let run = begun
-    for (let i = 0; run.state === 'running' && i < 450; i++) {
-      await new Promise((resolve) => setTimeout(resolve, 100))
+    await until(async () => {
       run = (await call<RunReply>('GET', `/api/flows/${id}/runs/${begun.id}`)).data
-    }
+      return run.state !== 'running'
+    }, 'the replay does not end')
     expect(run).toMatchObject({
       state: 'failed',
       sentence: expect.stringContaining('more memory than the server gives to one job') as string,

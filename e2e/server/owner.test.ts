@@ -7,6 +7,7 @@ import { join } from 'node:path'
 import { afterEach, describe, expect, test } from 'vitest'
 import { freePort, root, startServer, type Running } from '../browser/server.ts'
 import type { FlowReply, LinksReply, RunReply } from '@fabula/core/api'
+import { until } from './until.ts'
 
 const running: Running[] = []
 const others: ChildProcess[] = []
@@ -151,8 +152,7 @@ const nginx = async (server: Running, config: string): Promise<{ port: number; l
     `daemon off;\npid ${folder}/nginx.pid;\nerror_log ${folder}/error.log;\nevents {}\nhttp {\n  access_log ${folder}/access.log;\n  client_body_temp_path ${folder}/b; proxy_temp_path ${folder}/p; fastcgi_temp_path ${folder}/f; uwsgi_temp_path ${folder}/u; scgi_temp_path ${folder}/s;\n${site}\n}\n`,
   )
   others.push(spawn('/usr/sbin/nginx', ['-c', join(folder, 'nginx.conf'), '-p', folder], { stdio: 'ignore' }))
-  for (let i = 0; i < 100 && !existsSync(join(folder, 'nginx.pid')); i++)
-    await new Promise((resolve) => setTimeout(resolve, 50))
+  await until(() => existsSync(join(folder, 'nginx.pid')), 'nginx does not start')
   return {
     port,
     log: () => (existsSync(join(folder, 'access.log')) ? readFileSync(join(folder, 'access.log'), 'utf8') : ''),

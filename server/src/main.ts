@@ -124,6 +124,8 @@ const server = createServer(
 // a slow line may take longer over a large file than Node's five minutes; a connection on which nothing moves is closed
 server.requestTimeout = 0
 server.timeout = 20 * 60_000
+// longer than a proxy keeps an idle connection (nginx: 60 s), which would else send a request into one that is being closed
+server.keepAliveTimeout = 65_000
 server.on('error', (error: NodeJS.ErrnoException) => {
   release()
   stopWith(

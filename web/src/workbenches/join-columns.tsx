@@ -1,20 +1,19 @@
-import { selectedNames, type JoinHow, type Selector, type Step, type StepOf } from '@fabula/core'
+import { selectedNames, type Step, type StepOf } from '@fabula/core'
 import { type MatchReply } from '@fabula/core/api'
 import { type Story } from '../story/use-story.ts'
 import { Segments } from '../ui/parts.tsx'
 import { without } from './cursor-before.ts'
-import { type KeyPair } from './join-ways.tsx'
+import { keysOf } from './join-model.ts'
 
 /** Which columns come along, and the names they get where both tables have one. */
 export const Bring = ({ step, data, story }: { step: StepOf<'join'>; data: MatchReply; story: Story }) => {
-  const how = step.how as JoinHow
-  const keys = ((step.on as readonly KeyPair[] | undefined) ?? []).map(({ right }) => right)
-  const bring = step.bring as Selector | undefined
+  const { how, bring } = step
+  const keys = keysOf(step).map(({ right }) => right)
   const there = data.right.columns
   const brought = bring
     ? selectedNames(bring, there)
     : there.map(({ name }) => name).filter((name) => how === 'right-only' || !keys.includes(name))
-  const prefix = (step.prefix as string | undefined) ?? ''
+  const prefix = step.prefix ?? ''
   const mine = how === 'right-only' ? [] : data.left.columns.map(({ name }) => name)
   const set = (names: readonly string[]): void => {
     const ordered = there.map(({ name }) => name).filter((name) => names.includes(name))

@@ -1,7 +1,5 @@
-import { type JoinHow } from '@fabula/core'
-
-import { counted, figure, joinHows } from '@fabula/core'
-import { type MatchReply } from '@fabula/core/api'
+import { counted, figure, type JoinHow, type joinHows } from '@fabula/core'
+import type { MatchFigures } from './join-model.ts'
 
 const keptWords = (how: JoinHow, here: string, there: string): string =>
   ({
@@ -42,6 +40,7 @@ const KeptDrawing = ({ how, entries }: { how: JoinHow; entries: readonly [number
   </span>
 )
 
+/** What each way of joining keeps, and how many rows it gives. */
 export const Ways = ({
   how,
   matching,
@@ -99,7 +98,3 @@ export const Ways = ({
     })}
   </div>
 )
-
-export type KeyPair = { readonly left: string; readonly right: string }
-
-export type MatchFigures = NonNullable<MatchReply['matching']>
