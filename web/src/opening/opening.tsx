@@ -8,9 +8,8 @@ import {
   type Recipe,
   type Step,
 } from '@fabula/core'
-import type { FileRef, FlowReply, OpenReply } from '@fabula/core/api'
+import type { FileRef, FlowReply } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
-import type { UseQueryResult } from '@tanstack/react-query'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useEffectEvent, useState, type DragEvent } from 'react'
 import { useLocation, useNavigate, useParams } from 'react-router'
@@ -64,16 +63,14 @@ type OpeningProps = {
   readonly back: () => void
 }
 
-// eslint-disable-next-line complexity -- markup with a condition for each optional part
-const OpeningView = ({ title, start, keep, back }: OpeningProps) => {
-  const opening = useOpening(start)
-  const [diffMode, setDiffMode] = useState<'raw' | 'table'>('raw')
+/** Adding files, and keeping what was opened: once, and only when all of it is read. */
+const useOpeningActions = (opening: Opening, keep: OpeningProps['keep']) => {
   const [problem, setProblem] = useState<string>()
   const [busy, setBusy] = useState(false)
   const { look, opened } = opening
-  const ready = opened.data !== undefined && !opening.reading && !opened.error && !opening.stopped
+  const ready = opened.data !== undefined && !opening.reading && !opened.error && !opening.stopped && !busy
   const done = async (): Promise<void> => {
-    if (!ready || busy) return
+    if (!ready) return
     setBusy(true)
     try {
       await keep(opening)
@@ -92,64 +89,134 @@ const OpeningView = ({ title, start, keep, back }: OpeningProps) => {
       setProblem((error as Error).message)
     }
   }
-  useEffect(() => {
-    const hear = (event: KeyboardEvent): void => {
-      if (typing(event.target)) return
-      if (event.key === 'Enter') void done()
-      if (event.key === 'Escape') back()
-    }
-    window.addEventListener('keydown', hear)
-    return () => window.removeEventListener('keydown', hear)
+  return { ready, done, add, problem: problem ?? (look.error ?? opened.error)?.message }
+}
+type OpeningActions = ReturnType<typeof useOpeningActions>
+
+/** Enter keeps and Escape leaves, but where a field or a button has the key. */
+const useOpeningKeys = (done: () => Promise<void>, back: () => void): void => {
+  const onKeyDown = useEffectEvent((event: KeyboardEvent): void => {
+    if (typing(event.target)) return
+    if (event.key === 'Enter') void done()
+    if (event.key === 'Escape') back()
   })
   useEffect(() => {
-    if (look.data && look.data.rows.length === 0) setDiffMode('table')
-  }, [look.data])
-  const step = {
-    id: 's',
-    kind: 'open',
-    input: opening.files.length === 1 ? (opening.file?.name ?? '') : counted(opening.files.length, 'file'),
-    read: opening.read,
-  } as Step
-  const error = problem ?? (look.error ?? opened.error)?.message
+    const listen = (event: KeyboardEvent): void => onKeyDown(event)
+    window.addEventListener('keydown', listen)
+    return () => window.removeEventListener('keydown', listen)
+  }, [])
+}
+
+/** The sentence that the opening becomes. */
+const openingStep = ({ files, file, read }: Opening): Step => ({
+  id: 's',
+  kind: 'open',
+  input: files.length === 1 ? (file?.name ?? '') : counted(files.length, 'file'),
+  read,
+})
+
+/** How the files are opened: the sentence, the settings, and what keeps or discards them. */
+const OpeningColumn = ({
+  title,
+  opening,
+  actions: { ready, done, add, problem },
+  back,
+}: {
+  title: string
+  opening: Opening
+  actions: OpeningActions
+  back: () => void
+}) => {
+  const table = ready ? opening.opened.data : undefined
+  return (
+    <section aria-label="How it is opened" className="flex min-h-0 flex-col border-r border-line">
+      <div className="min-h-0 flex-1 overflow-auto p-4">
+        <h1 className="sr-only">{title}</h1>
+        <p
+          className="mb-4 rounded-[10px] border-[1.5px] border-dashed border-rubric bg-sheet px-3.5 py-3 font-serif text-[15px] leading-relaxed"
+          data-state="draft"
+        >
+          {sentenceText(openingStep(opening), (id) => id)}
+        </p>
+        {problem && (
+          <div className="mb-4">
+            <Notice kind="removed">{problem}</Notice>
+          </div>
+        )}
+        <OpeningSettings opening={opening} add={(list) => void add(list)} />
+      </div>
+      <div className="flex items-center gap-3 border-t border-line px-4 py-2.5">
+        <Button look="main" disabled={!ready} onClick={() => void done()}>
+          Keep
+        </Button>
+        <Key>Enter</Key>
+        <button type="button" className="text-ink-2 hover:text-ink" onClick={back}>
+          Discard
+        </button>
+        <span role="status" className="figures ml-auto truncate text-ink-2">
+          {table ? `${counted(table.rows, 'row')} · ${counted(table.columns.length, 'column')}` : ''}
+        </span>
+      </div>
+    </section>
+  )
+}
+
+/** The file as it stands, or the table that comes of it. */
+const FileSection = ({ opening }: { opening: Opening }) => {
+  const { look, opened, at, file } = opening
+  const [shown, setShown] = useState<'raw' | 'table'>('raw')
+  const hasNoRows = look.data?.rows.length === 0
+  useEffect(() => {
+    if (hasNoRows) setShown('table')
+  }, [hasNoRows, look.data])
   const content = () => {
-    if (diffMode === 'raw') return <RawSheet opening={opening} />
+    if (shown === 'raw') return <RawSheet opening={opening} />
     if (opened.data) return <OpenedTable opened={opened.data} />
     return <p className="p-6 font-serif text-ink-3 italic">Nothing is read yet.</p>
   }
   return (
+    <section aria-label="The file" className="flex min-h-0 min-w-0 flex-col bg-sheet">
+      <div className="flex items-center gap-3 border-b border-line px-3.5 py-2.5">
+        <h2 className="truncate font-serif text-[14px] font-medium">
+          {shown === 'raw'
+            ? `${at.sheet ?? look.data?.sheet ?? file?.name ?? ''}, as it stands in the file`
+            : 'The table that comes of it'}
+        </h2>
+        <Reading opening={opening} />
+        <span className="ml-auto flex-none">
+          <Segments
+            label="What is shown"
+            value={shown}
+            of={[
+              ['raw', 'As it stands'],
+              ['table', 'As a table'],
+            ]}
+            onChange={setShown}
+          />
+        </span>
+      </div>
+      {content()}
+      <p className="border-t border-line px-3.5 py-2 text-[12.5px] text-ink-2">
+        {shown === 'raw'
+          ? 'Click the number of the row that holds the names, with Shift for two rows; drag the corner marks to take in more or less.'
+          : 'The first rows, with the types as they were told.'}
+      </p>
+    </section>
+  )
+}
+
+const OpeningView = ({ title, start, keep, back }: OpeningProps) => {
+  const opening = useOpening(start)
+  const actions = useOpeningActions(opening, keep)
+  useOpeningKeys(actions.done, back)
+  return (
     <main
       className="grid min-h-0 grid-cols-[392px_minmax(0,1fr)]"
       onDragOver={(event: DragEvent) => event.preventDefault()}
-      onDrop={(event: DragEvent) => (event.preventDefault(), void add(event.dataTransfer.files))}
+      onDrop={(event: DragEvent) => (event.preventDefault(), void actions.add(event.dataTransfer.files))}
     >
-      {openingSettings(title, step, error, opening, add, ready, busy, done, back, opened)}
-      <section aria-label="The file" className="flex min-h-0 min-w-0 flex-col bg-sheet">
-        <div className="flex items-center gap-3 border-b border-line px-3.5 py-2.5">
-          <h2 className="truncate font-serif text-[14px] font-medium">
-            {diffMode === 'raw'
-              ? `${opening.at.sheet ?? look.data?.sheet ?? opening.file?.name ?? ''}, as it stands in the file`
-              : 'The table that comes of it'}
-          </h2>
-          <Reading opening={opening} />
-          <span className="ml-auto flex-none">
-            <Segments
-              label="What is shown"
-              value={diffMode}
-              of={[
-                ['raw', 'As it stands'],
-                ['table', 'As a table'],
-              ]}
-              onChange={setDiffMode}
-            />
-          </span>
-        </div>
-        {content()}
-        <p className="border-t border-line px-3.5 py-2 text-[12.5px] text-ink-2">
-          {diffMode === 'raw'
-            ? 'Click the number of the row that holds the names, with Shift for two rows; drag the corner marks to take in more or less.'
-            : 'The first rows, with the types as they were told.'}
-        </p>
-      </section>
+      <OpeningColumn title={title} opening={opening} actions={actions} back={back} />
+      <FileSection opening={opening} />
     </main>
   )
 }
@@ -218,52 +285,5 @@ export const OpenInFlow = () => {
   if (files.length === 0) return null
   return (
     <OpeningView title="Open a file" start={{ files, read: step && openedBy(step)?.read }} keep={keep} back={back} />
-  )
-}
-
-function openingSettings(
-  title: string,
-  step: Step,
-  error: string | undefined,
-  opening: Opening,
-  add: (list: FileList) => Promise<void>,
-  ready: boolean,
-  busy: boolean,
-  done: () => Promise<void>,
-  back: () => void,
-  opened: UseQueryResult<OpenReply>,
-) {
-  return (
-    <section aria-label="How it is opened" className="flex min-h-0 flex-col border-r border-line">
-      <div className="min-h-0 flex-1 overflow-auto p-4">
-        <h1 className="sr-only">{title}</h1>
-        <p
-          className="mb-4 rounded-[10px] border-[1.5px] border-dashed border-rubric bg-sheet px-3.5 py-3 font-serif text-[15px] leading-relaxed"
-          data-state="draft"
-        >
-          {sentenceText(step, (id) => id)}
-        </p>
-        {error && (
-          <div className="mb-4">
-            <Notice kind="removed">{error}</Notice>
-          </div>
-        )}
-        <OpeningSettings opening={opening} add={(list) => void add(list)} />
-      </div>
-      <div className="flex items-center gap-3 border-t border-line px-4 py-2.5">
-        <Button look="main" disabled={!ready || busy} onClick={() => void done()}>
-          Keep
-        </Button>
-        <Key>Enter</Key>
-        <button type="button" className="text-ink-2 hover:text-ink" onClick={back}>
-          Discard
-        </button>
-        <span role="status" className="figures ml-auto truncate text-ink-2">
-          {ready && opened.data
-            ? `${counted(opened.data.rows, 'row')} · ${counted(opened.data.columns.length, 'column')}`
-            : ''}
-        </span>
-      </div>
-    </section>
   )
 }

@@ -29,7 +29,7 @@ export const verdictOf = (findings: readonly FitFinding[]): FitReply['verdict'] 
   return 'fits'
 }
 
-type FindingAnswers = {
+export type FindingAnswers = {
   /** Columns of the new files, and the columns of the story that they are read as. */
   readonly accepted: Readonly<Record<string, string>>
   readonly accept: (from: string, to: string) => void

@@ -1,12 +1,10 @@
-import { type Recipe } from '@fabula/core'
-import { type FileRef, type FitReply } from '@fabula/core/api'
-import { type Endpoint } from '../api/queries.ts'
-
-import { answered, ownValue, withoutColumnAlias } from '@fabula/core'
-import { type FlowReply } from '@fabula/core/api'
-import { type Dispatch, type SetStateAction } from 'react'
+import { answered, ownValue, withoutColumnAlias, type Recipe } from '@fabula/core'
+import type { FitReply } from '@fabula/core/api'
+import { useFlow } from '../story/flow-context.ts'
 import { Button, Dot } from '../ui/parts.tsx'
-import { Findings } from './findings.tsx'
+import { Findings, verdictOf, type FindingAnswers } from './findings.tsx'
+import { filesWords } from './replay-model.ts'
+import type { ReplayModel } from './use-replay.ts'
 
 const verdictWords: Readonly<Record<FitReply['verdict'], readonly [string, string]>> = {
   fits: ['✓ fits', 'text-added'],
@@ -14,38 +12,61 @@ const verdictWords: Readonly<Record<FitReply['verdict'], readonly [string, strin
   'does-not-fit': ['! does not fit yet', 'text-removed'],
 }
 
-export function inputCard(
-  id: string,
-  name: string,
-  i: number,
-  fresh: readonly FileRef[] | undefined,
-  one: FitReply['inputs'][number] | undefined,
-  verdict: keyof typeof verdictWords,
-  filesText: () => string,
-  sources: number[],
-  place: Endpoint,
-  fetchAnew: (input: string, sources: readonly number[]) => Promise<void>,
-  report: FitReply | undefined,
-  columns: Recipe['inputs'][number]['columns'],
-  renames: AnsweredRenames,
-  setRenames: Dispatch<SetStateAction<AnsweredRenames>>,
-  undoAnswer: (id: string, from: string) => void,
-  changes: boolean,
-  remember: { readonly mutate: (asked: { recipe: Recipe; drop?: readonly [string, string] }) => void },
-  flow: FlowReply,
-) {
+/** How the findings of one input can be answered: for this replay, or for good where the story may be changed. */
+const useAnswers = ({ renames, accept, undo, remember, changes }: ReplayModel, input: string): FindingAnswers => {
+  const { flow } = useFlow()
+  const once = {
+    accepted: ownValue(renames, input) ?? {},
+    accept: (from: string, to: string) => accept(input, from, to),
+    undo: (from: string) => undo(input, from),
+  }
+  if (!changes) return once
+  const withoutAlias = (from: string): Recipe => ({
+    ...flow.recipe,
+    inputs: flow.recipe.inputs.map((one) => (one.id === input ? withoutColumnAlias(one, from) : one)),
+  })
+  return {
+    ...once,
+    keep: (finding, offer) =>
+      remember.mutate(answered(flow.recipe, finding, offer), {
+        onSuccess: () => {
+          if (offer.do === 'rename') undo(input, offer.column)
+        },
+      }),
+    forget: (from) => remember.mutate(withoutAlias(from)),
+  }
+}
+
+/** An input of the story: its files, how they fit, and what is asked about them. */
+export const InputCard = ({
+  model,
+  input,
+  entry,
+}: {
+  model: ReplayModel
+  input: Recipe['inputs'][number]
+  entry: number
+}) => {
+  const { flow, place } = useFlow()
+  const { id, name, columns = [] } = input
+  const answers = useAnswers(model, id)
+  const report = model.fit.data
+  const reported = report?.inputs.find((one) => one.id === id)
+  const fresh = ownValue(model.files, id)
+  const sources = (ownValue(flow.files, id) ?? []).flatMap(({ source }) => (source === undefined ? [] : [source]))
+  const [verdict, tone] = verdictWords[verdictOf(report?.findings.filter((one) => one.input === id) ?? [])]
   return (
-    <section key={id} aria-label={name} className="mb-3 rounded-xl border border-line bg-sheet px-4 py-[13px]">
+    <section aria-label={name} className="mb-3 rounded-xl border border-line bg-sheet px-4 py-[13px]">
       <div className="flex items-center gap-[9px]">
-        <Dot entry={i} />
+        <Dot entry={entry} />
         <b className="font-serif text-[14px]">{name}</b>
-        {fresh && one && (
-          <span className={`font-semibold ${verdictWords[verdict][1]}`}>{verdictWords[verdict][0]}</span>
-        )}
-        <span className="figures ml-auto text-[12.5px] text-ink-2">{filesText()}</span>
+        {fresh && reported && <span className={`font-semibold ${tone}`}>{verdict}</span>}
+        <span className="figures ml-auto text-[12.5px] text-ink-2">
+          {filesWords(input, model.files, flow.files, reported?.rows)}
+        </span>
       </div>
       {sources.length > 0 && !place.token && (
-        <Button look="link" className="py-0!" onClick={() => void fetchAnew(id, sources)}>
+        <Button look="link" className="py-0!" onClick={() => void model.fetchAnew(id, sources)}>
           Fetch it anew from where it came
         </Button>
       )}
@@ -53,34 +74,10 @@ export function inputCard(
         <Findings
           report={report}
           input={id}
-          known={Object.fromEntries((columns ?? []).map((column) => [column.name, column.also ?? []]))}
-          answers={{
-            accepted: ownValue(renames, id) ?? {},
-            accept: (from, to) => setRenames({ ...renames, [id]: { ...ownValue(renames, id), [from]: to } }),
-            undo: (from) => undoAnswer(id, from),
-            ...(changes
-              ? {
-                  keep: (finding, offer) =>
-                    remember.mutate({
-                      recipe: answered(flow.recipe, finding, offer),
-                      ...(offer.do === 'rename' ? { drop: [id, offer.column] as const } : {}),
-                    }),
-                  forget: (from) =>
-                    remember.mutate({
-                      recipe: {
-                        ...flow.recipe,
-                        inputs: flow.recipe.inputs.map((input) =>
-                          input.id === id ? withoutColumnAlias(input, from) : input,
-                        ),
-                      },
-                    }),
-                }
-              : {}),
-          }}
+          known={Object.fromEntries(columns.map((column) => [column.name, column.also ?? []]))}
+          answers={answers}
         />
       )}
     </section>
   )
 }
-
-export type AnsweredRenames = Record<string, Record<string, string>>
