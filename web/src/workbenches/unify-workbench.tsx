@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { DropdownMenu } from 'radix-ui'
-import { useState, type SetStateAction, type Dispatch } from 'react'
-import { capital, counted, figure, type SimilarityMeasure, type Step, type StepOf } from '@fabula/core'
+import { useState } from 'react'
+import { capital, counted, figure, type SimilarityMeasure, type StepOf } from '@fabula/core'
 import type { GroupsReply } from '@fabula/core/api'
 import { groupsQuery } from '../api/queries.ts'
 import { Button, Segments } from '../ui/parts.tsx'
@@ -204,141 +204,158 @@ const ByHand = ({
   )
 }
 
+type Groups = {
+  readonly data: GroupsReply
+  readonly groups: readonly ValueGroup[]
+  /** Takes these groups; `judged`: how they were found. */
+  readonly set: (next: readonly ValueGroup[], judged?: SimilarityMeasure | 'hand') => void
+}
+type SuggestedGroup = GroupsReply[SimilarityMeasure][number]
+
+const asGroup = ({ into, members }: SuggestedGroup): ValueGroup => ({ into, from: members.map(({ text }) => text) })
+
+/** The groups that one measure of likeness suggests; `beside`: as one of several columns. */
+const Suggestions = ({
+  measure,
+  beside,
+  groups: { data, groups, set },
+}: {
+  measure: SimilarityMeasure
+  beside: boolean
+  groups: Groups
+}) => {
+  const suggested = data[measure]
+  const isTaken = ({ members }: SuggestedGroup): boolean =>
+    groups.some(({ from }) => members.every(({ text }) => from.includes(text)))
+  const takeAll = (): void =>
+    set(
+      suggested.reduce((all, group) => withGroup(all, asGroup(group)), groups),
+      measure,
+    )
+  return (
+    <section aria-label={`Suggested ${measureWords[measure]}`} className="flex min-h-0 min-w-0 flex-1 flex-col">
+      <p className="flex items-baseline gap-2 text-[12px] text-ink-3">
+        <span className={beside ? 'font-semibold text-ink-2' : ''}>
+          {beside ? capital(measureWords[measure]) : measureAbout[measure]}
+        </span>
+        {suggested.length > 1 && (
+          <Button look="link" className="ml-auto py-0! text-[12.5px] whitespace-nowrap" onClick={takeAll}>
+            Take all {suggested.length}
+          </Button>
+        )}
+      </p>
+      <ul className="min-h-0 flex-1 overflow-auto pr-1" tabIndex={0} aria-label={`Groups ${measureWords[measure]}`}>
+        {suggested.map((group) => (
+          <Suggestion
+            key={group.members.map(({ text }) => text).join('\u0000')}
+            group={group}
+            taken={isTaken(group)}
+            take={() => set(withGroup(groups, asGroup(group)), measure)}
+          />
+        ))}
+        {suggested.length === 0 && <li className="py-2 text-ink-3">Nothing is alike in this way.</li>}
+      </ul>
+    </section>
+  )
+}
+
+/** Suggestions of the chosen measure, of all three side by side, or the values to group by hand. */
+const Choices = ({ shown, groups }: { shown: UnifyView; groups: Groups }) => {
+  if (shown === 'mine')
+    return (
+      <div className="grid min-h-0 flex-1">
+        <ByHand values={groups.data.values} groups={groups.groups} set={(next) => groups.set(next, 'hand')} />
+      </div>
+    )
+  const measures = shown === 'beside' ? (['characters', 'spelling', 'sound'] as const) : [shown]
+  return measures.map((measure) => (
+    <Suggestions key={measure} measure={measure} beside={shown === 'beside'} groups={groups} />
+  ))
+}
+
+const TakenGroups = ({ groups: { data, groups, set }, hidden }: { groups: Groups; hidden: boolean }) => (
+  <section
+    aria-label="Groups that are taken"
+    hidden={hidden}
+    className="min-h-0 overflow-auto border-l border-line px-3.5 pt-2"
+    tabIndex={0}
+  >
+    <h3 className="text-[12px] font-semibold text-ink-3">
+      {groups.length === 0 ? 'Nothing is taken yet' : counted(groups.length, 'group')}
+    </h3>
+    <ul>
+      {groups.map((group, i) => (
+        <TakenGroup
+          key={group.from.join('\u0000')}
+          group={group}
+          at={i}
+          groups={groups}
+          values={data.values}
+          set={(next) => set(next)}
+        />
+      ))}
+    </ul>
+  </section>
+)
+
+const Heading = ({
+  column,
+  data,
+  shown,
+  show,
+}: {
+  column: string
+  data: GroupsReply
+  shown: UnifyView
+  show: (view: UnifyView) => void
+}) => (
+  <div className="flex items-center gap-3 border-b border-line px-3.5 py-2">
+    <h2 className="truncate font-serif text-[14px] font-semibold">{column}</h2>
+    <span className="figures text-[12px] text-ink-3">
+      {counted(data.values.length + data.beyond, 'different value')}
+      {data.beyond > 0 ? `, the ${figure(data.values.length)} commonest compared` : ''}
+    </span>
+    <span className="ml-auto">
+      <Segments
+        label="Who judges"
+        value={shown}
+        of={[
+          ['characters', 'Characters'],
+          ['spelling', 'Spelling'],
+          ['sound', 'Sound'],
+          ['beside', 'Side by side'],
+          ['mine', 'By hand'],
+        ]}
+        onChange={show}
+      />
+    </span>
+  </div>
+)
+
 /** Groups of values that may be one thing, beside those that were taken; the table below shows what they change. */
-// eslint-disable-next-line max-lines-per-function -- one flat piece of markup
 export const UnifyWorkbench = ({ step, story }: { step: StepOf<'unify'>; story: Story }) => {
-  const column = String(step.column)
+  const { column, judged, groups } = step
   const at = story.steps.findIndex(({ id }) => id === step.id)
   const before = story.steps[at - 1]?.id ?? ''
   const { data } = useQuery(
     groupsQuery(story.place, story.flow.files, { ...story.cursor, step: before }, before === '' ? '' : column),
   )
-  const [stageView, setStageView] = useState<UnifyView>(
-    step.judged === 'hand' ? 'mine' : ((step.judged as SimilarityMeasure | undefined) ?? 'characters'),
-  )
-  const groups = step.groups as readonly ValueGroup[]
-  const set = (next: readonly ValueGroup[], judged?: SimilarityMeasure | 'hand'): void =>
-    story.reword({ ...step, groups: next, ...(judged ? { judged } : {}) } as Step)
+  const [shown, show] = useState<UnifyView>(judged === 'hand' ? 'mine' : (judged ?? 'characters'))
   if (!data) return <p className="p-4 text-ink-3">Holding the values against each other…</p>
-  const taken = (group: GroupsReply[SimilarityMeasure][number]): boolean =>
-    groups.some(({ from }) => group.members.every(({ text }) => from.includes(text)))
-  const take = (group: GroupsReply[SimilarityMeasure][number], measure: SimilarityMeasure): void =>
-    set(withGroup(groups, { into: group.into, from: group.members.map(({ text }) => text) }), measure)
-  const column_ = (measure: SimilarityMeasure) => (
-    <section
-      key={measure}
-      aria-label={`Suggested ${measureWords[measure]}`}
-      className="flex min-h-0 min-w-0 flex-1 flex-col"
-    >
-      <p className="flex items-baseline gap-2 text-[12px] text-ink-3">
-        <span className={stageView === 'beside' ? 'font-semibold text-ink-2' : ''}>
-          {stageView === 'beside' ? capital(measureWords[measure]) : measureAbout[measure]}
-        </span>
-        {data[measure].length > 1 && (
-          <Button
-            look="link"
-            className="ml-auto py-0! text-[12.5px] whitespace-nowrap"
-            onClick={() =>
-              set(
-                data[measure].reduce<readonly ValueGroup[]>(
-                  (all, group) => withGroup(all, { into: group.into, from: group.members.map(({ text }) => text) }),
-                  groups,
-                ),
-                measure,
-              )
-            }
-          >
-            Take all {data[measure].length}
-          </Button>
-        )}
-      </p>
-      <ul className="min-h-0 flex-1 overflow-auto pr-1" tabIndex={0} aria-label={`Groups ${measureWords[measure]}`}>
-        {data[measure].map((group) => (
-          <Suggestion
-            key={group.members.map(({ text }) => text).join('\u0000')}
-            group={group}
-            taken={taken(group)}
-            take={() => take(group, measure)}
-          />
-        ))}
-        {data[measure].length === 0 && <li className="py-2 text-ink-3">Nothing is alike in this way.</li>}
-      </ul>
-    </section>
-  )
-  const content = () => {
-    if (stageView === 'mine')
-      return (
-        <div className="grid min-h-0 flex-1">
-          <ByHand values={data.values} groups={groups} set={(next) => set(next, 'hand')} />
-        </div>
-      )
-    if (stageView === 'beside') return (['characters', 'spelling', 'sound'] as const).map(column_)
-    return column_(stageView)
-  }
+  const set: Groups['set'] = (next, how) => story.reword({ ...step, groups: next, ...(how ? { judged: how } : {}) })
+  const beside = shown === 'beside'
   return (
     <section
       aria-label={`One spelling for ${column}`}
       className="flex h-[52%] min-h-[250px] flex-none flex-col border-b border-line-strong bg-paper"
     >
-      {unifyHeading(column, data, stageView, setStageView)}
-      <div
-        className={`grid min-h-0 flex-1 ${stageView === 'beside' ? 'grid-cols-1' : 'grid-cols-[minmax(0,3fr)_minmax(0,2fr)]'}`}
-      >
-        <div className="flex min-h-0 gap-4 px-3.5 pt-2 pb-1">{content()}</div>
-        <section
-          aria-label="Groups that are taken"
-          hidden={stageView === 'beside'}
-          className="min-h-0 overflow-auto border-l border-line px-3.5 pt-2"
-          tabIndex={0}
-        >
-          <h3 className="text-[12px] font-semibold text-ink-3">
-            {groups.length === 0 ? 'Nothing is taken yet' : counted(groups.length, 'group')}
-          </h3>
-          <ul>
-            {groups.map((group, i) => (
-              <TakenGroup
-                key={group.from.join('\u0000')}
-                group={group}
-                at={i}
-                groups={groups}
-                values={data.values}
-                set={(next) => set(next)}
-              />
-            ))}
-          </ul>
-        </section>
+      <Heading column={column} data={data} shown={shown} show={show} />
+      <div className={`grid min-h-0 flex-1 ${beside ? 'grid-cols-1' : 'grid-cols-[minmax(0,3fr)_minmax(0,2fr)]'}`}>
+        <div className="flex min-h-0 gap-4 px-3.5 pt-2 pb-1">
+          <Choices shown={shown} groups={{ data, groups, set }} />
+        </div>
+        <TakenGroups groups={{ data, groups, set }} hidden={beside} />
       </div>
     </section>
-  )
-}
-
-function unifyHeading(
-  column: string,
-  data: GroupsReply,
-  stageView: UnifyView,
-  setStageView: Dispatch<SetStateAction<UnifyView>>,
-) {
-  return (
-    <div className="flex items-center gap-3 border-b border-line px-3.5 py-2">
-      <h2 className="truncate font-serif text-[14px] font-semibold">{column}</h2>
-      <span className="figures text-[12px] text-ink-3">
-        {counted(data.values.length + data.beyond, 'different value')}
-        {data.beyond > 0 ? `, the ${figure(data.values.length)} commonest compared` : ''}
-      </span>
-      <span className="ml-auto">
-        <Segments
-          label="Who judges"
-          value={stageView}
-          of={[
-            ['characters', 'Characters'],
-            ['spelling', 'Spelling'],
-            ['sound', 'Sound'],
-            ['beside', 'Side by side'],
-            ['mine', 'By hand'],
-          ]}
-          onChange={setStageView}
-        />
-      </span>
-    </div>
   )
 }
