@@ -1,9 +1,10 @@
-import { useState, type DragEvent } from 'react'
+import { useState, type DragEvent, type ReactNode } from 'react'
 import { figuresOf, openedBy, type Step } from '@fabula/core'
 import type { StoryStep } from '@fabula/core/api'
 import { Button, KeepOrLeave, Key } from '../ui/parts.tsx'
 import { SentenceText } from './sentence.tsx'
-import { moved, reportedAs, whyNot, withWords } from './sentences.ts'
+import { reportedAs, withWords } from './sentences.ts'
+import { moveStep } from './step-actions.ts'
 import { StepMenu } from './step-menu.tsx'
 import { InputForm } from './input-form.tsx'
 import type { Story } from '../story/use-story.ts'
@@ -79,32 +80,9 @@ const WordsForm = ({ story, step, close }: { story: Story; step: Step; close: ()
 
 const dragType = 'application/x-fabula-sentence'
 
-export const Sentence = ({
-  story,
-  step,
-  index,
-  count,
-  entry,
-}: {
-  story: Story
-  step: Step
-  index: number
-  count: number
-  entry: number
-  // eslint-disable-next-line complexity, max-lines-per-function -- markup with a condition for each optional part
-}) => {
-  const info = story.steps.find(({ id }) => id === step.id)
-  const isDraft = story.draft?.step.id === step.id
-  const drafted = story.draft ? (story.table?.steps.findIndex(({ id }) => id === story.draft?.step.id) ?? -1) : -1
-  const later = drafted >= 0 && index > drafted
-  const on = story.step?.id === step.id
-  const state = info?.state ?? 'fine'
-  const [form, setForm] = useState<'words' | 'input'>()
-  const input = story.flow.recipe.inputs.find(({ id }) => id === openedBy(step)?.input)
-  const [asItIs, setAsItIs] = useState(false)
+/** Dragging sentences: a sentence dropped on another goes above or below it. */
+const useSentenceDrag = (story: Story, step: Step, index: number) => {
   const [over, setOver] = useState<'above' | 'below'>()
-  const reported = reportedAs(step)
-  const movable = index > 0 && !story.draft && !form
   const half = (event: DragEvent<HTMLElement>): 'above' | 'below' => {
     const { top, height } = event.currentTarget.getBoundingClientRect()
     return index === 0 || event.clientY > top + height / 2 ? 'below' : 'above'
@@ -112,142 +90,222 @@ export const Sentence = ({
   const drop = (event: DragEvent<HTMLElement>): void => {
     const id = event.dataTransfer.getData(dragType)
     setOver(undefined)
-    if (id === '' || id === step.id || !story.table) return
+    if (id === '' || id === step.id) return
     event.preventDefault()
-    const rest = story.table.steps.filter((one) => one.id !== id)
-    const steps = moved(
-      story.table.steps,
-      id,
-      rest.findIndex((one) => one.id === step.id) + (half(event) === 'below' ? 1 : 0),
-    )
-    const why = whyNot(story.flow.recipe, story.table, steps)
-    if (why) story.setProblem(why)
-    else void story.changeSteps('a sentence moved', () => steps)
+    const rest = (story.table?.steps ?? []).filter((one) => one.id !== id)
+    moveStep(story, id, rest.findIndex((one) => one.id === step.id) + (half(event) === 'below' ? 1 : 0))
   }
-  const breaker = story.table?.steps.find(({ id }) => story.steps.find((one) => one.id === id)?.state === 'broken')
-  const insertionMark = () => {
-    if (over === 'above') return 'shadow-[0_-2px_0_var(--rubric)]!'
-    if (over === 'below') return 'shadow-[0_2px_0_var(--rubric)]!'
-    return ''
-  }
-  const frame = () => {
-    if (isDraft)
-      return 'mx-3 my-1.5 grid-cols-[26px_minmax(0,1fr)_92px]! cursor-default rounded-[10px] border-[1.5px] border-dashed border-rubric bg-sheet'
-    if (on) return 'bg-sheet shadow-[inset_3px_0_0_var(--rubric),0_1px_0_var(--line),0_-1px_0_var(--line)]'
-    return ''
-  }
-  return (
-    <li
-      aria-current={on ? 'step' : undefined}
-      data-state={isDraft ? 'draft' : state}
-      onClick={() => !story.draft && story.goTo(story.table?.id ?? '', step.id)}
-      draggable={movable}
-      onDragStart={(event) => event.dataTransfer.setData(dragType, step.id)}
-      onDragOver={(event) => {
+  return {
+    over,
+    handlers: {
+      onDragStart: (event: DragEvent<HTMLElement>) => event.dataTransfer.setData(dragType, step.id),
+      onDragOver: (event: DragEvent<HTMLElement>) => {
         if (story.draft || !event.dataTransfer.types.includes(dragType)) return
         event.preventDefault()
         setOver(half(event))
-      }}
-      onDragLeave={() => setOver(undefined)}
-      onDrop={drop}
-      className={`group relative grid cursor-pointer grid-cols-[38px_minmax(0,1fr)_92px] py-[7px] pr-3.5 font-serif text-[14px] leading-normal wrap-anywhere ${frame()} ${state === 'broken' ? 'sentence-broken text-rubric' : ''} ${insertionMark()} ${later ? 'opacity-60' : ''} ${state === 'off' || state === 'waiting' ? 'text-ink-3' : ''}`}
-    >
-      {!isDraft && (
-        <i
-          aria-hidden
-          className="absolute top-0 bottom-0 left-3 w-[3px] rounded-sm"
-          style={{ background: `var(--strand-${(entry % 5) + 1})` }}
-        />
+      },
+      onDragLeave: () => setOver(undefined),
+      onDrop: drop,
+    },
+  }
+}
+
+/** What the page knows of a sentence: whether it is the draft, stands after it, or waits for one that is broken. */
+const useSentenceState = (story: Story, step: Step, index: number) => {
+  const { table, steps, draft } = story
+  const info = steps.find(({ id }) => id === step.id)
+  const drafted = draft ? (table?.steps.findIndex(({ id }) => id === draft.step.id) ?? -1) : -1
+  const broken = table?.steps.findIndex(({ id }) => steps.find((one) => one.id === id)?.state === 'broken') ?? -1
+  return {
+    info,
+    state: info?.state ?? 'fine',
+    isDraft: draft?.step.id === step.id,
+    isShown: story.step?.id === step.id,
+    isLater: drafted >= 0 && index > drafted,
+    /** The number of the broken sentence that later ones wait for, from 1. */
+    waitsFor: Math.max(0, broken) + 1,
+  }
+}
+type SentenceState = ReturnType<typeof useSentenceState>
+
+const frameOf = ({ isDraft, isShown }: SentenceState): string => {
+  if (isDraft)
+    return 'mx-3 my-1.5 grid-cols-[26px_minmax(0,1fr)_92px]! cursor-default rounded-[10px] border-[1.5px] border-dashed border-rubric bg-sheet'
+  if (isShown) return 'bg-sheet shadow-[inset_3px_0_0_var(--rubric),0_1px_0_var(--line),0_-1px_0_var(--line)]'
+  return ''
+}
+const toneOf = ({ state, isLater }: SentenceState): string => {
+  const tones = { fine: '', broken: 'sentence-broken text-rubric', off: 'text-ink-3', waiting: 'text-ink-3' }
+  return `${tones[state]} ${isLater ? 'opacity-60' : ''}`
+}
+const insertionMarks = {
+  above: 'shadow-[0_-2px_0_var(--rubric)]!',
+  below: 'shadow-[0_2px_0_var(--rubric)]!',
+} as const
+
+/** The sentence itself, or the analyst's own words for it with a way to the sentence, and the note beside it. */
+const Words = ({ story, step, isDraft }: { story: Story; step: Step; isDraft: boolean }) => {
+  const [asItIs, setAsItIs] = useState(false)
+  const { own, note } = reportedAs(step)
+  const hasOwn = own !== undefined && !isDraft
+  return (
+    <>
+      {hasOwn && !asItIs ? own : <SentenceText step={step} recipe={story.recipe} story={story} />}
+      {hasOwn && (
+        <button
+          type="button"
+          className="ml-1.5 font-sans text-[12px] text-ink-3 hover:text-token"
+          onClick={(event) => (event.stopPropagation(), setAsItIs(!asItIs))}
+        >
+          {asItIs ? 'own words' : 'the sentence itself'}
+        </button>
       )}
-      <span
-        className={`pr-2.5 text-right font-sans text-[12px] leading-[21px] ${on || isDraft ? 'font-bold text-rubric' : 'text-ink-3'}`}
-      >
-        {index + 1}
-      </span>
-      <span>
-        {reported.own !== undefined && !isDraft && !asItIs ? (
-          reported.own
-        ) : (
-          <SentenceText step={step} recipe={story.recipe} story={story} />
-        )}
-        {reported.own !== undefined && !isDraft && (
-          <button
-            type="button"
-            className="ml-1.5 font-sans text-[12px] text-ink-3 hover:text-token"
-            onClick={(event) => (event.stopPropagation(), setAsItIs(!asItIs))}
+      {note !== undefined && (
+        <span className="mt-0.5 block font-sans text-[12px] whitespace-pre-line text-ink-2 italic">{note}</span>
+      )}
+    </>
+  )
+}
+
+/** What is wrong with a sentence, with what would mend it. */
+const ProblemNote = ({
+  problem: { sentence, quickFixes },
+  apply,
+}: {
+  problem: StoryStep['problems'][number]
+  apply: (step: Step) => void
+}) => (
+  <span role="alert" className="mt-1 block font-sans text-[12.5px] text-rubric">
+    {sentence}
+    {quickFixes.length > 0 && (
+      <span className="mt-1 flex flex-wrap gap-1.5">
+        {quickFixes.map(({ column, words, step: mended }) => (
+          <Button
+            key={column}
+            className="py-0.5!"
+            onClick={(event) => {
+              event.stopPropagation()
+              apply(mended as Step)
+            }}
           >
-            {asItIs ? 'own words' : 'the sentence itself'}
-          </button>
-        )}
-        {reported.note !== undefined && (
-          <span className="mt-0.5 block font-sans text-[12px] whitespace-pre-line text-ink-2 italic">
-            {reported.note}
-          </span>
-        )}
-        {form === 'words' && <WordsForm story={story} step={step} close={() => setForm(undefined)} />}
-        {form === 'input' && input && <InputForm story={story} input={input} close={() => setForm(undefined)} />}
-        {state === 'off' && <span className="ml-1.5 font-sans text-[12px]">switched off</span>}
-        {state === 'waiting' && !later && (
-          <span className="mt-0.5 block font-sans text-[12px]">
-            waits for sentence {(story.table?.steps.findIndex(({ id }) => id === breaker?.id) ?? 0) + 1}
-          </span>
-        )}
-        {info?.problems.map(({ sentence, quickFixes }) => problemNote(sentence, quickFixes, isDraft, story, step))}
-        {isDraft && (
-          <span className="mt-2 flex items-center gap-2 font-sans text-[12.5px] text-ink-2">
-            <Button look="main" className="py-1!" disabled={!story.canKeep} onClick={() => void story.keep()}>
-              Keep
-            </Button>
-            <Key>Enter</Key>
-            <button type="button" onClick={() => story.discard()} className="hover:text-ink">
-              Discard
-            </button>
-            <Key>Esc</Key>
-          </span>
-        )}
+            {words ?? `Take ${column}`}
+          </Button>
+        ))}
       </span>
+    )}
+  </span>
+)
+
+const DraftButtons = ({ story }: { story: Story }) => (
+  <span className="mt-2 flex items-center gap-2 font-sans text-[12.5px] text-ink-2">
+    <Button look="main" className="py-1!" disabled={!story.canKeep} onClick={() => void story.keep()}>
+      Keep
+    </Button>
+    <Key>Enter</Key>
+    <button type="button" onClick={() => story.discard()} className="hover:text-ink">
+      Discard
+    </button>
+    <Key>Esc</Key>
+  </span>
+)
+
+/** Why a sentence has no result: it is switched off, waits for another, or has problems. */
+const StateNotes = ({ story, step, of }: { story: Story; step: Step; of: SentenceState }) => {
+  const apply = (mended: Step): void => {
+    if (of.isDraft) story.reword(mended)
+    else void story.changeSteps('a sentence mended', (steps) => steps.map((one) => (one.id === step.id ? mended : one)))
+  }
+  return (
+    <>
+      {of.state === 'off' && <span className="ml-1.5 font-sans text-[12px]">switched off</span>}
+      {of.state === 'waiting' && !of.isLater && (
+        <span className="mt-0.5 block font-sans text-[12px]">waits for sentence {of.waitsFor}</span>
+      )}
+      {of.info?.problems.map((problem) => (
+        <ProblemNote key={problem.sentence} problem={problem} apply={apply} />
+      ))}
+    </>
+  )
+}
+
+/** The number of a sentence, and the colour of its table beside it. */
+const SentenceNumber = ({ index, entry, of }: { index: number; entry: number; of: SentenceState }) => (
+  <>
+    {!of.isDraft && (
+      <i
+        aria-hidden
+        className="absolute top-0 bottom-0 left-3 w-[3px] rounded-sm"
+        style={{ background: `var(--strand-${(entry % 5) + 1})` }}
+      />
+    )}
+    <span
+      className={`pr-2.5 text-right font-sans text-[12px] leading-[21px] ${of.isShown || of.isDraft ? 'font-bold text-rubric' : 'text-ink-3'}`}
+    >
+      {index + 1}
+    </span>
+  </>
+)
+
+type SentenceProps = {
+  readonly story: Story
+  readonly step: Step
+  readonly index: number
+  readonly count: number
+  /** The position of the table in the recipe, which its colour goes by. */
+  readonly entry: number
+}
+
+/** The text of a sentence with what belongs to it, and the form that is open under it. */
+const SentenceBody = ({
+  story,
+  step,
+  of,
+  form,
+  close,
+}: {
+  story: Story
+  step: Step
+  of: SentenceState
+  form: 'words' | 'input' | undefined
+  close: () => void
+}): ReactNode => {
+  const input = story.flow.recipe.inputs.find(({ id }) => id === openedBy(step)?.input)
+  return (
+    <span>
+      <Words story={story} step={step} isDraft={of.isDraft} />
+      {form === 'words' && <WordsForm story={story} step={step} close={close} />}
+      {form === 'input' && input && <InputForm story={story} input={input} close={close} />}
+      <StateNotes story={story} step={step} of={of} />
+      {of.isDraft && <DraftButtons story={story} />}
+    </span>
+  )
+}
+
+/** A sentence of the story: its number, its words, its figures and its menu. */
+export const Sentence = ({ story, step, index, count, entry }: SentenceProps) => {
+  const of = useSentenceState(story, step, index)
+  const [form, setForm] = useState<'words' | 'input'>()
+  const { over, handlers } = useSentenceDrag(story, step, index)
+  const mark = over ? insertionMarks[over] : ''
+  return (
+    <li
+      aria-current={of.isShown ? 'step' : undefined}
+      data-state={of.isDraft ? 'draft' : of.state}
+      onClick={() => !story.draft && story.goTo(story.table?.id ?? '', step.id)}
+      draggable={index > 0 && !story.draft && !form}
+      {...handlers}
+      className={`group relative grid cursor-pointer grid-cols-[38px_minmax(0,1fr)_92px] py-[7px] pr-3.5 font-serif text-[14px] leading-normal wrap-anywhere ${frameOf(of)} ${toneOf(of)} ${mark}`}
+    >
+      <SentenceNumber index={index} entry={entry} of={of} />
+      <SentenceBody story={story} step={step} of={of} form={form} close={() => setForm(undefined)} />
       <span className="grid content-start justify-items-end">
-        {info?.statistics && !later && <Margin story={story} step={step} statistics={info.statistics} />}
-        {!isDraft && !story.draft && (
+        {of.info?.statistics && !of.isLater && <Margin story={story} step={step} statistics={of.info.statistics} />}
+        {!of.isDraft && !story.draft && (
           <span className="absolute right-0.5 bottom-0.5" onClick={(event) => event.stopPropagation()}>
             <StepMenu story={story} step={step} index={index} count={count} edit={setForm} />
           </span>
         )}
       </span>
     </li>
-  )
-}
-
-function problemNote(
-  sentence: string,
-  quickFixes: StoryStep['problems'][number]['quickFixes'],
-  isDraft: boolean,
-  story: Story,
-  step: Step,
-) {
-  return (
-    <span key={sentence} role="alert" className="mt-1 block font-sans text-[12.5px] text-rubric">
-      {sentence}
-      {quickFixes.length > 0 && (
-        <span className="mt-1 flex flex-wrap gap-1.5">
-          {quickFixes.map(({ column, words, step: mended }) => (
-            <Button
-              key={column}
-              className="py-0.5!"
-              onClick={(event) => {
-                event.stopPropagation()
-                if (isDraft) story.reword(mended as Step)
-                else
-                  void story.changeSteps('a sentence mended', (steps) =>
-                    steps.map((one) => (one.id === step.id ? (mended as Step) : one)),
-                  )
-              }}
-            >
-              {words ?? `Take ${column}`}
-            </Button>
-          ))}
-        </span>
-      )}
-    </span>
   )
 }

@@ -1,7 +1,7 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { counted, fileStem, inputFormat, writeRecipe } from '@fabula/core'
+import { counted, fileStem, inputFormat, writeRecipe, type Recipe } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import { ask } from '../api/client.ts'
 import { scriptsQuery, type Endpoint } from '../api/queries.ts'
@@ -19,6 +19,15 @@ const formatWords = {
   json: 'JSON records',
   parquet: 'Parquet',
 } as const
+
+type HandOverView = 'script' | 'editions'
+
+/** The scripts of the flow, and the one of a language; none for the recipe. */
+const useScripts = (language: ScriptTab) => {
+  const { flow, place } = useFlow()
+  const scripts = useQuery(scriptsQuery(place, flow.edit)).data?.scripts ?? []
+  return { scripts, script: scripts.find(({ dialect }) => dialect === language) }
+}
 
 /** A colleague's own copy of the story, with its files. */
 const Copy = ({ place }: { place: Endpoint }) => {
@@ -42,65 +51,105 @@ const Copy = ({ place }: { place: Endpoint }) => {
   )
 }
 
-// eslint-disable-next-line complexity -- markup with a condition for each optional part
+/** The choice of what is shown, and the script to copy or download. */
+const HandOverBar = ({
+  shown,
+  setShown,
+  language,
+  setLanguage,
+}: {
+  shown: HandOverView
+  setShown: (view: HandOverView) => void
+  language: ScriptTab
+  setLanguage: (language: ScriptTab) => void
+}) => {
+  const { flow, place } = useFlow()
+  const [message, setMessage] = useState('')
+  const { scripts, script } = useScripts(language)
+  const stem = fileStem(flow.recipe.name, 'flow')
+  const copy = async (): Promise<void> => {
+    const parts = (script?.parts ?? []).map(({ text }) => text).join('\n')
+    await navigator.clipboard.writeText(language === 'recipe' ? writeRecipe(flow.recipe) : parts)
+    setMessage('copied')
+  }
+  return (
+    <div className="flex items-center gap-2.5 border-b border-line px-[18px] py-3">
+      <h1 className="sr-only">Hand it over</h1>
+      {flow.rights !== 'copy' && (
+        <Segments
+          label="Shown"
+          value={shown}
+          of={[
+            ['script', 'The story and its script'],
+            ['editions', 'Editions'],
+          ]}
+          onChange={setShown}
+        />
+      )}
+      {shown === 'script' && (
+        <Segments
+          label="Language"
+          value={language}
+          of={[...scripts.map(({ dialect, label }) => [dialect, label] as const), ['recipe', 'Recipe']]}
+          onChange={setLanguage}
+        />
+      )}
+      <span role="status" className="text-ink-3">
+        {message}
+      </span>
+      {shown === 'script' && (
+        <span className="ml-auto flex gap-2">
+          <Button onClick={() => void copy()}>Copy</Button>
+          <a
+            className="rounded-md border border-line-strong bg-sheet px-3 py-1.5 text-ink-2 hover:text-ink"
+            href={`${place.base}/download/${language}`}
+            download
+          >
+            Download {stem}
+            {script?.fileEnding ?? '.fabula.json'}
+          </a>
+        </span>
+      )}
+    </div>
+  )
+}
+
+/** What a colleague's files must be, and the command that runs the recipe on them. */
+const Needs = ({ recipe }: { recipe: Recipe }) => (
+  <>
+    <div>
+      <h2 className="mb-1.5 font-serif text-[14.5px] font-semibold">What they need</h2>
+      <dl className="grid grid-cols-[1fr_auto] gap-x-3 gap-y-1 text-[12.5px] text-ink-2">
+        {recipe.inputs.map(({ id, name, columns }) => (
+          <div key={id} className="contents">
+            <dt>{name}</dt>
+            <dd className="figures">
+              {formatWords[inputFormat(recipe, id)]}, {counted(columns?.length ?? 0, 'column')}
+            </dd>
+          </div>
+        ))}
+      </dl>
+    </div>
+    <div>
+      <h2 className="mb-1.5 font-serif text-[14.5px] font-semibold">By the command line</h2>
+      <p className="font-mono text-[12px] break-words text-ink-2">
+        npx fabula run {fileStem(recipe.name, 'flow')}.fabula.json{' '}
+        {recipe.inputs.map(({ id }) => `--input ${id}=FILE`).join(' ')}
+      </p>
+    </div>
+  </>
+)
+
+/** The recipe and its scripts for colleagues: read, proven, frozen, and shared by links. */
 export const HandOver = () => {
   const { flow, place } = useFlow()
-  const [shown, setShown] = useState<'script' | 'editions'>('script')
+  const [shown, setShown] = useState<HandOverView>('script')
   const [language, setLanguage] = useState<ScriptTab>('python')
-  const [message, setMessage] = useState('')
-  const scripts = useQuery(scriptsQuery(place, flow.edit))
-  const script = scripts.data?.scripts.find(({ dialect }) => dialect === language)
-  const whole =
-    language === 'recipe' ? writeRecipe(flow.recipe) : (script?.parts ?? []).map(({ text }) => text).join('\n')
-  const stem = fileStem(flow.recipe.name, 'flow')
-  const copy = async (text: string, words: string): Promise<void> => {
-    await navigator.clipboard.writeText(text)
-    setMessage(words)
-  }
+  const { script } = useScripts(language)
   return (
     <main className="grid min-h-0 grid-cols-[minmax(0,1fr)_320px]">
       <section aria-label="The story and its script" className="grid min-h-0 grid-rows-[auto_1fr] border-r border-line">
-        <div className="flex items-center gap-2.5 border-b border-line px-[18px] py-3">
-          <h1 className="sr-only">Hand it over</h1>
-          {flow.rights !== 'copy' && (
-            <Segments
-              label="Shown"
-              value={shown}
-              of={[
-                ['script', 'The story and its script'],
-                ['editions', 'Editions'],
-              ]}
-              onChange={setShown}
-            />
-          )}
-          {shown === 'script' && (
-            <Segments
-              label="Language"
-              value={language}
-              of={[
-                ...(scripts.data?.scripts ?? []).map(({ dialect, label }) => [dialect, label] as const),
-                ['recipe', 'Recipe'],
-              ]}
-              onChange={setLanguage}
-            />
-          )}
-          <span role="status" className="text-ink-3">
-            {message}
-          </span>
-          {shown === 'script' && (
-            <span className="ml-auto flex gap-2">
-              <Button onClick={() => void copy(whole, 'copied')}>Copy</Button>
-              <a
-                className="rounded-md border border-line-strong bg-sheet px-3 py-1.5 text-ink-2 hover:text-ink"
-                href={`${place.base}/download/${language}`}
-                download
-              >
-                Download {stem}
-                {script?.fileEnding ?? '.fabula.json'}
-              </a>
-            </span>
-          )}
-        </div>
+        <HandOverBar shown={shown} setShown={setShown} language={language} setLanguage={setLanguage} />
         {shown === 'editions' ? (
           <Editions flow={flow} place={place} />
         ) : (
@@ -111,25 +160,7 @@ export const HandOver = () => {
         {flow.rights === 'all' && <Links place={place} />}
         {flow.rights === 'all' && <Proof flow={flow} place={place} />}
         {flow.rights !== 'all' && <Copy place={place} />}
-        <div>
-          <h2 className="mb-1.5 font-serif text-[14.5px] font-semibold">What they need</h2>
-          <dl className="grid grid-cols-[1fr_auto] gap-x-3 gap-y-1 text-[12.5px] text-ink-2">
-            {flow.recipe.inputs.map(({ id, name, columns }) => (
-              <div key={id} className="contents">
-                <dt>{name}</dt>
-                <dd className="figures">
-                  {formatWords[inputFormat(flow.recipe, id)]}, {counted(columns?.length ?? 0, 'column')}
-                </dd>
-              </div>
-            ))}
-          </dl>
-        </div>
-        <div>
-          <h2 className="mb-1.5 font-serif text-[14.5px] font-semibold">By the command line</h2>
-          <p className="font-mono text-[12px] break-words text-ink-2">
-            npx fabula run {stem}.fabula.json {flow.recipe.inputs.map(({ id }) => `--input ${id}=FILE`).join(' ')}
-          </p>
-        </div>
+        <Needs recipe={flow.recipe} />
       </aside>
     </main>
   )

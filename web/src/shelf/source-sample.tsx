@@ -1,8 +1,7 @@
-import { type ProgressReply, type SampleReply, type SourceAsked, type TakeReply } from '@fabula/core/api'
-import { type UseMutationResult, type UseQueryResult } from '@tanstack/react-query'
-import { type Dispatch, type SetStateAction } from 'react'
+import type { SampleReply } from '@fabula/core/api'
 import { Button } from '../ui/parts.tsx'
-import { type SourceKind } from './source-forms.tsx'
+import { askedTitle, toggledColumn, withColumns } from './source-model.ts'
+import type { Sources } from './use-sources.ts'
 
 /** A table's first rows, and which of its columns are wanted. */
 const Sample = ({
@@ -55,47 +54,26 @@ const Sample = ({
   </div>
 )
 
-export function samplePane(
-  sample: UseQueryResult<SampleReply>,
-  asked: SourceAsked | undefined,
-  title: () => string,
-  take: UseMutationResult<TakeReply, Error, SourceAsked>,
-  columns: readonly string[] | undefined,
-  wanted: SourceAsked | undefined,
-  setColumns: Dispatch<SetStateAction<readonly string[] | undefined>>,
-  names: string[],
-  kind: SourceKind,
-  progress: UseQueryResult<ProgressReply>,
-) {
+/** The first rows of what is asked for, before it is taken. */
+export const SamplePane = ({ sources }: { sources: Sources }) => {
+  const { asked, sample, columns, setColumns, take, progress, kind } = sources
+  const toggle = (name: string): void => setColumns(toggledColumn(sample?.names ?? [], columns, name))
   return (
     <section aria-label="What it holds" className="flex min-h-0 min-w-0 flex-col gap-3 bg-sheet p-4">
-      {sample.data && asked ? (
+      {sample && asked ? (
         <>
           <div className="flex items-center gap-3">
-            <h2 className="truncate font-serif text-[15px] font-semibold">{title()}, its first rows</h2>
+            <h2 className="truncate font-serif text-[15px] font-semibold">{askedTitle(asked)}, its first rows</h2>
             <Button
               look="main"
               className="ml-auto flex-none"
               disabled={take.isPending || columns?.length === 0}
-              onClick={() => wanted && take.mutate(wanted)}
+              onClick={() => take.mutate(withColumns(asked, columns))}
             >
               Take it
             </Button>
           </div>
-          <Sample
-            sample={sample.data}
-            chosen={columns}
-            toggle={
-              asked.kind === 'odata'
-                ? (name) =>
-                    setColumns(
-                      (columns ?? names).includes(name)
-                        ? (columns ?? names).filter((one) => one !== name)
-                        : names.filter((one) => one === name || (columns ?? names).includes(one)),
-                    )
-                : undefined
-            }
-          />
+          <Sample sample={sample} chosen={columns} toggle={asked.kind === 'odata' ? toggle : undefined} />
         </>
       ) : (
         <p className="p-4 font-serif text-ink-3 italic">
@@ -106,7 +84,7 @@ export function samplePane(
       )}
       {take.isPending && (
         <p role="status" className="figures text-ink-2">
-          Fetching. {progress.data?.doing}
+          Fetching. {progress?.doing}
         </p>
       )}
     </section>
