@@ -1,8 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState, type ReactNode } from 'react'
+import { useState, type ComponentProps, type ReactNode } from 'react'
 import { NavLink, Outlet, useParams } from 'react-router'
 import { isFile, type Recipe } from '@fabula/core'
-import { flowReply } from '@fabula/core/api'
+import { flowReply, type FlowReply } from '@fabula/core/api'
 import { ask } from '../api/client.ts'
 import { flowQuery, type Endpoint } from '../api/queries.ts'
 import { Comparison } from '../sharing/editions.tsx'
@@ -68,23 +68,80 @@ const Held = ({ since, from, to, place }: { since: string; from: Recipe | null; 
   )
 }
 
+/** What whoever came by a link may do. */
+const rightsWords = (flow: FlowReply | undefined): string => {
+  const words = {
+    all: 'to read and replay',
+    replay: 'to read and replay',
+    edit: 'to read, replay and change',
+    copy: 'to read, replay and copy',
+  }
+  return `${flow?.edition ? `${flow.edition}, ` : ''}${words[flow?.rights ?? 'replay']}`
+}
+
+const writesDatabases = ({ recipe }: FlowReply): boolean => recipe.outputs?.some((output) => !isFile(output)) ?? false
+
+/** The page of the flow, beneath the note that a link changed it. */
+const FlowPage = ({ context }: { context: ComponentProps<typeof FlowContext>['value'] }) => {
+  if (!context) return null
+  const { flow, place } = context
+  const held = flow.rights === 'all' && writesDatabases(flow) ? flow.heldSince : null
+  return (
+    <FlowContext value={context}>
+      <div className="grid min-h-0 grid-rows-[auto_1fr] overflow-hidden">
+        {held !== null ? <Held since={held} from={flow.heldFrom} to={flow.recipe} place={place} /> : <span />}
+        <Outlet />
+      </div>
+    </FlowContext>
+  )
+}
+
+const FlowHeader = ({
+  flow,
+  place,
+  message,
+  tools,
+}: {
+  flow: FlowReply | undefined
+  place: Endpoint
+  message: string
+  tools: ReactNode
+}) => {
+  const shared = place.token !== undefined
+  const changes = flow ? flow.rights === 'all' || flow.rights === 'edit' : !shared
+  const allowed = rightsWords(flow)
+  const saysAllowed = shared && (message === '' || flow?.rights !== 'edit')
+  return (
+    <header className="grid grid-cols-[1fr_auto_1fr] items-center gap-4 border-b border-line px-[18px]">
+      <div className="flex min-w-0 items-center gap-3.5">
+        <Mark />
+        <span className="truncate font-serif text-[15px] font-medium">{flow?.recipe.name}</span>
+        <span role="status" title={shared ? allowed : ''} className="truncate text-[12px] text-ink-3">
+          {saysAllowed ? allowed : message}
+        </span>
+      </div>
+      <nav aria-label="Pages" className="flex gap-[26px]">
+        <Tab to={place.home}>{changes ? 'Compose' : 'Story'}</Tab>
+        <Tab to={`${place.home}/replay`}>Replay</Tab>
+        {(changes || flow?.rights === 'copy') && <Tab to={`${place.home}/hand-over`}>Hand over</Tab>}
+      </nav>
+      <div className="flex items-center justify-end gap-1.5">
+        {tools}
+        <Lamp />
+      </div>
+    </header>
+  )
+}
+
 /** The head of every page of a flow: its name, the pages, what the page itself puts beside them. */
-// eslint-disable-next-line complexity -- markup with a condition for each optional part
 export const FlowLayout = ({ shared }: { shared: boolean }) => {
   const { id = '', token = '' } = useParams()
   const place: Endpoint = shared
     ? { base: `/api/shared/${token}`, home: `/r/${token}`, token }
     : { base: `/api/flows/${id}`, home: `/flows/${id}` }
   const { data: flow, error } = useQuery(flowQuery(place))
-  const changes = flow ? flow.rights === 'all' || flow.rights === 'edit' : !shared
   const [tools, setTools] = useState<ReactNode>()
   const [message, setMessage] = useState('')
-  const rightsText = () => {
-    if (flow?.rights === 'edit') return 'to read, replay and change'
-    if (flow?.rights === 'copy') return 'to read, replay and copy'
-    return 'to read and replay'
-  }
-  const allowed = `${flow?.edition ? `${flow.edition}, ` : ''}${rightsText()}`
   const content = () => {
     if (error)
       return (
@@ -93,43 +150,12 @@ export const FlowLayout = ({ shared }: { shared: boolean }) => {
           <Notice kind="removed">{error.message}</Notice>
         </main>
       )
-    if (flow)
-      return (
-        <FlowContext value={{ flow, place, setTools, setMessage }}>
-          <div className="grid min-h-0 grid-rows-[auto_1fr] overflow-hidden">
-            {flow.rights === 'all' &&
-            flow.heldSince !== null &&
-            flow.recipe.outputs?.some((output) => !isFile(output)) ? (
-              <Held since={flow.heldSince} from={flow.heldFrom} to={flow.recipe} place={place} />
-            ) : (
-              <span />
-            )}
-            <Outlet />
-          </div>
-        </FlowContext>
-      )
+    if (flow) return <FlowPage context={{ flow, place, setTools, setMessage }} />
     return <main className="p-12 font-serif text-ink-3 italic">Opening the story…</main>
   }
   return (
     <div className="grid h-full grid-rows-[52px_1fr] overflow-hidden">
-      <header className="grid grid-cols-[1fr_auto_1fr] items-center gap-4 border-b border-line px-[18px]">
-        <div className="flex min-w-0 items-center gap-3.5">
-          <Mark />
-          <span className="truncate font-serif text-[15px] font-medium">{flow?.recipe.name}</span>
-          <span role="status" title={shared ? allowed : ''} className="truncate text-[12px] text-ink-3">
-            {shared && (message === '' || flow?.rights !== 'edit') ? allowed : message}
-          </span>
-        </div>
-        <nav aria-label="Pages" className="flex gap-[26px]">
-          <Tab to={place.home}>{changes ? 'Compose' : 'Story'}</Tab>
-          <Tab to={`${place.home}/replay`}>Replay</Tab>
-          {(changes || flow?.rights === 'copy') && <Tab to={`${place.home}/hand-over`}>Hand over</Tab>}
-        </nav>
-        <div className="flex items-center justify-end gap-1.5">
-          {tools}
-          <Lamp />
-        </div>
-      </header>
+      <FlowHeader flow={flow} place={place} message={message} tools={tools} />
       {content()}
     </div>
   )
