@@ -1,82 +1,91 @@
-import { expect, test } from 'vitest'
-import type { Recipe, RecipeTable, Step } from '@fabula/core'
+import type { Recipe, Step } from '@fabula/core'
+import { describe, expect, test } from 'vitest'
 import { moved, neededBy, reportedAs, whyNot, withWords } from './sentences.ts'
-import { branched, fedBy, feedersOf, isWritten, outputsOf, withoutTable, withWritten } from '../story/tables.ts'
+import { switched } from './step-actions.ts'
 
-const step = (id: string, kind: string, params: Record<string, unknown>) => ({ id, kind, ...params }) as Step
-const steps = [
-  step('s1', 'open', { input: 'visits' }),
-  step('s2', 'derive', { as: 'Twice', formula: 'Fee * 2' }),
-  step('s3', 'derive', { as: 'More', formula: 'Twice + 1' }),
-  step('s4', 'filter', { where: { column: 'Clinic', op: 'is-filled' } }),
-  step('s5', 'sort', { by: [{ column: 'More' }] }),
-]
-const table: RecipeTable = { id: 'visits', name: 'Visits', steps }
-const recipe: Recipe = {
+const open: Step = { id: 's1', kind: 'open', input: 'visits' }
+const derive: Step = { id: 's2', kind: 'derive', as: 'Net', formula: 'Fee * 2' }
+const sort: Step = { id: 's3', kind: 'sort', by: [{ column: 'Net' }] }
+const drop: Step = { id: 's4', kind: 'drop', columns: ['Clinic'] }
+const story = (...steps: Step[]): Recipe => ({
   fabula: 1,
-  name: 'R',
+  name: 'Fernhollow visits',
   inputs: [
     {
       id: 'visits',
       name: 'Visits',
       columns: [
         { name: 'Clinic', type: 'text' },
-        { name: 'Fee', type: 'integer' },
+        { name: 'Fee', type: 'decimal' },
       ],
     },
   ],
-  tables: [table],
+  tables: [{ id: 'visits', name: 'Visits', steps }],
+})
+const why = (recipe: Recipe, steps: readonly Step[]) => {
+  const [table] = recipe.tables
+  return table && whyNot(recipe, table, steps)
 }
-const ids = (all: readonly Step[]): string[] => all.map(({ id }) => id)
+const needs = (recipe: Recipe, id: string) => {
+  const [table] = recipe.tables
+  return table && neededBy(recipe, table, id)
+}
 
-test('a sentence moves where it holds, and where it does not that is said with the reason', () => {
-  expect(ids(moved(steps, 's4', 1))).toEqual(['s1', 's4', 's2', 's3', 's5'])
-  expect(whyNot(recipe, table, moved(steps, 's4', 1))).toBeUndefined()
-  expect(whyNot(recipe, table, moved(steps, 's3', 1))).toBe(
-    '“Compute More as Twice + 1” would not hold there: There is no column “Twice” here.',
-  )
+describe('moving a sentence', () => {
+  test('puts it at a place counted without it', () => {
+    expect(moved([open, derive, sort, drop], 's4', 1).map(({ id }) => id)).toEqual(['s1', 's4', 's2', 's3'])
+    expect(moved([open, derive, sort, drop], 's2', 3).map(({ id }) => id)).toEqual(['s1', 's3', 's4', 's2'])
+  })
+  test('of one that is not there changes nothing', () => {
+    expect(moved([open, sort], 's9', 0)).toEqual([open, sort])
+  })
+  test('is refused where a sentence would come before what it needs, and says which', () => {
+    const recipe = story(open, derive, sort, drop)
+    expect(why(recipe, [open, sort, derive, drop])).toMatch(/^“Sort .*Net.*” would not hold there: .*Net/)
+  })
+  test('holds where nothing depends on the order', () => {
+    expect(why(story(open, derive, sort, drop), [open, drop, derive, sort])).toBeUndefined()
+  })
+  test('is not refused for what was broken before', () => {
+    const lost: Step = { id: 's5', kind: 'drop', columns: ['Nowhere'] }
+    expect(why(story(open, lost, derive), [open, derive, lost])).toBeUndefined()
+  })
 })
 
-test('what was broken before is no reason against a move', () => {
-  const broken: RecipeTable = { ...table, steps: [...steps, step('s6', 'drop', { columns: ['Nowhere'] })] }
-  expect(whyNot({ ...recipe, tables: [broken] }, broken, moved(broken.steps, 's4', 1))).toBeUndefined()
+describe('what a sentence is needed by', () => {
+  test('are those that use what it makes, and those that use theirs', () => {
+    const twice: Step = { id: 's5', kind: 'derive', as: 'Twice', formula: 'Net * 2' }
+    const last: Step = { id: 's6', kind: 'drop', columns: ['Twice'] }
+    expect(needs(story(open, derive, sort, drop, twice, last), 's2')).toEqual(['s3', 's5', 's6'])
+  })
+  test('are none where nothing uses it', () => {
+    expect(needs(story(open, derive, sort, drop), 's4')).toEqual([])
+  })
 })
 
-test('a sentence taken out takes along those that need it, however far, and no others', () => {
-  expect(neededBy(recipe, table, 's2')).toEqual(['s3', 's5'])
-  expect(neededBy(recipe, table, 's4')).toEqual([])
+describe('own words and a note', () => {
+  test('are one note of the step, words first', () => {
+    const worded = withWords(drop, 'Leave the clinic out', 'Asked for by the board')
+    expect(worded.note).toBe('“Leave the clinic out”\nAsked for by the board')
+    expect(reportedAs(worded)).toEqual({ own: 'Leave the clinic out', note: 'Asked for by the board' })
+  })
+  test('each may be missing, and without both there is no note', () => {
+    expect(reportedAs(withWords(drop, '', 'Only a note'))).toEqual({ note: 'Only a note' })
+    expect(reportedAs(withWords(drop, 'Only words', ''))).toEqual({ own: 'Only words' })
+    expect(withWords({ ...drop, note: 'before' }, ' ', ' ')).toEqual(drop)
+  })
+  test('words of several lines become one, a note keeps its lines', () => {
+    const worded = withWords(drop, 'Leave\nit', 'one\ntwo')
+    expect(reportedAs(worded)).toEqual({ own: 'Leave it', note: 'one\ntwo' })
+  })
+  test('a note that only begins with a quote is a note', () => {
+    expect(reportedAs({ ...drop, note: '“Oxbow” is the oldest clinic' })).toEqual({
+      note: '“Oxbow” is the oldest clinic',
+    })
+  })
 })
 
-test('own words and a note share the note of a step and come apart again', () => {
-  const reported = withWords(steps[3] as Step, 'Only rows with a clinic', 'asked for by Ines')
-  expect(reported.note).toBe('“Only rows with a clinic”\nasked for by Ines')
-  expect(reportedAs(reported)).toEqual({ own: 'Only rows with a clinic', note: 'asked for by Ines' })
-  expect(reportedAs({ ...reported, note: 'says “more” than that' })).toEqual({ note: 'says “more” than that' })
-  expect(withWords(reported, '', '  ')).toEqual(steps[3])
-})
-
-test('a table branches, feeds and is written, and is taken out with what only it needs', () => {
-  const { recipe: two, id } = branched(recipe, table, 's5')
-  const made = two.tables.find((one) => one.id === id) as RecipeTable
-  expect([made.name, feedersOf(made), fedBy(two, 'visits').map(({ name }) => name)]).toEqual([
-    'Visits, continued',
-    ['visits'],
-    ['Visits, continued'],
-  ])
-  // without outputs the last table is written; saying so of another keeps both
-  expect(outputsOf(two).map((output) => output.table)).toEqual([id])
-  const both = withWritten(two, 'visits', true)
-  expect([isWritten(both, 'visits'), isWritten(both, id)]).toEqual([true, true])
-  const without = withoutTable(both, id)
-  expect([without.tables.length, without.inputs.length, without.outputs?.map((output) => output.table)]).toEqual([
-    1,
-    1,
-    ['visits'],
-  ])
-  const alone: Recipe = {
-    ...both,
-    inputs: [...both.inputs, { id: 'extra', name: 'Extra' }],
-    tables: [...both.tables, { id: 'extra', name: 'Extra', steps: [step('s9', 'open', { input: 'extra' })] }],
-  }
-  expect(withoutTable(alone, 'extra').inputs.map((input) => input.id)).toEqual(['visits'])
+test('a step is switched off, and on again without a trace', () => {
+  expect(switched(drop)).toEqual({ ...drop, off: true })
+  expect(switched(switched(drop))).toEqual(drop)
 })
