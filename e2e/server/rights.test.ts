@@ -50,7 +50,7 @@ const ofStory: { readonly [route: string]: Right } = {
   'POST /groups': 'replay',
   'POST /picture': 'replay',
   'POST /match': 'replay',
-  'POST /lay': 'replay',
+  'POST /align': 'replay',
   'POST /reconcile': 'replay',
   'POST /find': 'replay',
   'GET /scripts': 'copy',

@@ -10,7 +10,7 @@ import { Refusal } from './refusal.ts'
 import type { Access } from './routes/access.ts'
 import { body, send } from './routes/check.ts'
 import { flowRoutes, type Services } from './routes/flows.ts'
-import { lookRoutes } from './routes/looks.ts'
+import { tableQueryRoutes } from './routes/table-queries.ts'
 import { openingRoutes } from './routes/opening.ts'
 import { outputRoutes } from './routes/outputs.ts'
 import { proofRoutes } from './routes/proofs.ts'
@@ -53,7 +53,7 @@ const refusalFor = (error: unknown): Refusal | undefined => {
 /** What a story offers by its owner and by links alike; each route says which right it needs. */
 const storyRoutes = [
   flowRoutes,
-  lookRoutes,
+  tableQueryRoutes,
   scriptRoutes,
   replayRoutes,
   outputRoutes,

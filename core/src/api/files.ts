@@ -15,3 +15,5 @@ export const fileRef = z.object({
   size: z.number(),
   /** The source it was fetched from, which can be asked anew. */ source: z.number().optional(),
 })
+
+export type FileRef = z.infer<typeof fileRef>

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { byWord } from './by-word.ts'
 import { joinHows } from '../steps/join/index.ts'
+import type { UnionParams } from '../steps/union/index.ts'
 import { joinShows, reasons } from '../profile/compare/join-matching.ts'
 import { reconcileShows } from '../profile/compare/reconcile.ts'
 import { columnTypes } from '../table/column.ts'
@@ -63,7 +64,17 @@ export const matchReply = z.object({
   ),
 })
 
-export const alignRequest = z.object({ ...cursor, union: byWord(z.unknown()) })
+/** The tables of a union, and how their columns were aligned by hand. */
+const unionQuery: z.ZodType<UnionParams> = z.object({
+  with: z.array(z.string()),
+  pairs: z
+    .array(z.object({ into: z.string(), from: z.array(z.object({ table: z.string(), column: z.string() })) }))
+    .optional(),
+  apart: z.array(z.object({ column: z.string(), table: z.string(), as: z.string() })).optional(),
+})
+
+/** Which table of a union has which column. */
+export const alignRequest = z.object({ ...cursor, union: unionQuery })
 export const alignReply = z.object({
   tables: z.array(z.object({ id: z.string(), rows: z.number() })),
   columns: z.array(

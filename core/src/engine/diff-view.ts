@@ -17,15 +17,15 @@ export type DiffColumn = {
   readonly name: string
   readonly type: Table['schema'][number]['type']
   readonly state: 'same' | 'added' | 'removed'
-  /** The name before. */ readonly was?: string
+  readonly was?: string | undefined
 }
 /** `old`: the text before, by position; `bad`: positions whose cell could not be read. */
 export type DiffRow = {
   readonly row: number
   readonly state: 'same' | 'added' | 'removed'
   readonly cells: readonly (string | null)[]
-  readonly old?: Readonly<Record<number, string>>
-  readonly bad?: readonly number[]
+  readonly old?: Readonly<Record<number, string>> | undefined
+  readonly bad?: readonly number[] | undefined
 }
 /** A window of rows, with the columns before and after laid side by side. */
 export type DiffView = {

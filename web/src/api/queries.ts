@@ -1,6 +1,7 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query'
 import { tablesNeeded, type Recipe } from '@fabula/core'
 import * as api from '@fabula/core/api'
+import type { z } from 'zod'
 import { ask } from './client.ts'
 
 /** Where a flow is reached: by its own address, or by the link of whoever reads it. */
@@ -24,140 +25,120 @@ const fingerprint = ({ recipe, table, step }: Cursor): string => {
   return JSON.stringify([recipe.inputs, recipe.parameters, recipe.tables.filter(({ id }) => needed.includes(id)), step])
 }
 
+/** Asks one of the queries about the tables of a flow. */
+export const askTable = async <K extends api.TableQueryName>(
+  { base }: Endpoint,
+  name: K,
+  asked: api.TableQueryRequest<K> & object,
+  signal?: AbortSignal,
+): Promise<api.TableQueryReply<K>> => {
+  // the list of queries pairs each name with its reply
+  const reply = api.tableQueries[name].reply as unknown as z.ZodType<api.TableQueryReply<K>>
+  return ask(reply, 'POST', `${base}/${name}`, asked, signal)
+}
+
+/**
+ * A query about the tables of a flow, kept until the flow, its files, the cursor or what is asked changes.
+ * @param also further cursors that the reply depends on
+ */
+const tableQuery = <K extends api.TableQueryName>(
+  endpoint: Endpoint,
+  name: K,
+  files: unknown,
+  cursor: Cursor,
+  asked: Omit<api.TableQueryRequest<K>, 'recipe' | 'table' | 'step'>,
+  also: readonly Cursor[] = [],
+) =>
+  queryOptions({
+    queryKey: [name, endpoint.base, files, fingerprint(cursor), also.map(fingerprint), asked],
+    queryFn: ({ signal }) =>
+      askTable(endpoint, name, { ...cursor, ...asked } as unknown as api.TableQueryRequest<K> & object, signal),
+    staleTime: Infinity,
+    retry: 2,
+  })
+
 export const pageSize = 100
 export const previewQuery = (
-  { base }: Endpoint,
+  endpoint: Endpoint,
   files: unknown,
   cursor: Cursor,
   diffMode: api.PreviewRequest['diffMode'],
   only: api.PreviewRequest['only'],
   page: number,
-) =>
-  queryOptions({
-    queryKey: ['preview', base, files, fingerprint(cursor), diffMode, only, page],
-    queryFn: ({ signal }) =>
-      ask(
-        api.previewReply,
-        'POST',
-        `${base}/preview`,
-        { ...cursor, diffMode, only, from: page * pageSize, count: pageSize },
-        signal,
-      ),
-    ...(page === 0 ? { placeholderData: keepPreviousData } : {}),
-    retry: 2,
-    staleTime: Infinity,
-  })
-/** The accounts of every sentence of a table, without any rows. */
-export const storyQuery = ({ base }: Endpoint, files: unknown, cursor: Cursor) =>
-  queryOptions({
-    queryKey: ['story', base, files, fingerprint(cursor)],
-    queryFn: ({ signal }) =>
-      ask(
-        api.previewReply,
-        'POST',
-        `${base}/preview`,
-        { ...cursor, diffMode: 'after', only: 'all', from: 0, count: 0 },
-        signal,
-      ),
-    placeholderData: keepPreviousData,
-    retry: 2,
-    staleTime: Infinity,
-  })
+) => ({
+  ...tableQuery(endpoint, 'preview', files, cursor, { diffMode, only, from: page * pageSize, count: pageSize }),
+  ...(page === 0 ? { placeholderData: keepPreviousData } : {}),
+})
+/** The statistics of every sentence of a table, without any rows. */
+export const storyQuery = (endpoint: Endpoint, files: unknown, cursor: Cursor) => ({
+  ...tableQuery(endpoint, 'preview', files, cursor, { diffMode: 'after', only: 'all', from: 0, count: 0 }),
+  placeholderData: keepPreviousData,
+})
 export const factsQuery = (
-  { base }: Endpoint,
+  endpoint: Endpoint,
   files: unknown,
   cursor: Cursor,
   columns: readonly string[],
   deep = true,
-) =>
-  queryOptions({
-    queryKey: ['facts', base, files, fingerprint(cursor), columns, deep],
-    queryFn: ({ signal }) => ask(api.factsReply, 'POST', `${base}/facts`, { ...cursor, columns, deep }, signal),
-    enabled: columns.length > 0,
-    placeholderData: keepPreviousData,
-    retry: 2,
-    staleTime: Infinity,
-  })
-export const valuesQuery = ({ base }: Endpoint, files: unknown, cursor: Cursor, column: string) =>
-  queryOptions({
-    queryKey: ['values', base, files, fingerprint(cursor), column],
-    queryFn: ({ signal }) => ask(api.valuesReply, 'POST', `${base}/values`, { ...cursor, column }, signal),
-    enabled: column !== '',
-    staleTime: Infinity,
-  })
+) => ({
+  ...tableQuery(endpoint, 'facts', files, cursor, { columns: [...columns], deep }),
+  enabled: columns.length > 0,
+  placeholderData: keepPreviousData,
+})
+export const valuesQuery = (endpoint: Endpoint, files: unknown, cursor: Cursor, column: string) => ({
+  ...tableQuery(endpoint, 'values', files, cursor, { column }),
+  enabled: column !== '',
+})
+export const groupsQuery = (endpoint: Endpoint, files: unknown, cursor: Cursor, column: string) => ({
+  ...tableQuery(endpoint, 'groups', files, cursor, { column }),
+  enabled: column !== '',
+})
+export const pictureQuery = (endpoint: Endpoint, files: unknown, cursor: Cursor, picture: api.Picture | undefined) => ({
+  ...tableQuery(endpoint, 'picture', files, cursor, { picture: picture as api.Picture }),
+  enabled: picture !== undefined,
+  placeholderData: keepPreviousData,
+})
 
-export const groupsQuery = ({ base }: Endpoint, files: unknown, cursor: Cursor, column: string) =>
-  queryOptions({
-    queryKey: ['groups', base, files, fingerprint(cursor), column],
-    queryFn: ({ signal }) => ask(api.groupsReply, 'POST', `${base}/groups`, { ...cursor, column }, signal),
-    enabled: column !== '',
-    staleTime: Infinity,
-  })
+/** A table after its last step. */
+const whole = (cursor: Cursor, table: string): Cursor => ({ ...cursor, table, step: '' })
 
-export const pictureQuery = ({ base }: Endpoint, files: unknown, cursor: Cursor, picture: api.Picture | undefined) =>
-  queryOptions({
-    queryKey: ['picture', base, files, fingerprint(cursor), picture],
-    queryFn: ({ signal }) => ask(api.pictureData, 'POST', `${base}/picture`, { ...cursor, picture }, signal),
-    enabled: picture !== undefined,
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-    retry: 2,
-  })
-
-/** The benches for two and more tables; each is told anew when the tables or what is asked change. */
 export const matchQuery = (
-  { base }: Endpoint,
+  endpoint: Endpoint,
   files: unknown,
   cursor: Cursor,
   other: string,
   asked: Omit<api.MatchRequest, 'recipe' | 'table' | 'step' | 'with'>,
-) =>
-  queryOptions({
-    queryKey: [
-      'match',
-      base,
-      files,
-      fingerprint(cursor),
-      fingerprint({ ...cursor, table: other, step: '' }),
-      other,
-      asked,
-    ],
-    queryFn: ({ signal }) => ask(api.matchReply, 'POST', `${base}/match`, { ...cursor, with: other, ...asked }, signal),
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-    retry: 1,
-  })
+) => ({
+  ...tableQuery(endpoint, 'match', files, cursor, { with: other, ...asked }, [whole(cursor, other)]),
+  placeholderData: keepPreviousData,
+})
 export const alignQuery = (
-  { base }: Endpoint,
+  endpoint: Endpoint,
   files: unknown,
   cursor: Cursor,
-  union: { readonly with: readonly string[] },
-) =>
-  queryOptions({
-    queryKey: [
-      'align',
-      base,
-      files,
-      fingerprint(cursor),
-      union.with.map((id) => fingerprint({ ...cursor, table: id, step: '' })),
-      union,
-    ],
-    queryFn: ({ signal }) => ask(api.alignReply, 'POST', `${base}/lay`, { ...cursor, union }, signal),
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-    retry: 1,
-  })
+  union: api.TableQueryRequest<'align'>['union'],
+) => ({
+  ...tableQuery(
+    endpoint,
+    'align',
+    files,
+    cursor,
+    { union },
+    union.with.map((id) => whole(cursor, id)),
+  ),
+  placeholderData: keepPreviousData,
+})
 export const reconcileQuery = (
-  { base }: Endpoint,
+  endpoint: Endpoint,
   files: unknown,
   asked: api.ReconcileRequest & { readonly recipe: Recipe },
 ) =>
   queryOptions({
-    queryKey: ['reconcile', base, files, asked],
-    queryFn: ({ signal }) => ask(api.reconcileReply, 'POST', `${base}/reconcile`, asked, signal),
+    queryKey: ['reconcile', endpoint.base, files, asked],
+    queryFn: ({ signal }) => askTable(endpoint, 'reconcile', asked, signal),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
-    retry: 1,
+    retry: 2,
   })
 
 export const linksQuery = ({ base }: Endpoint) =>

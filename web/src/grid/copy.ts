@@ -1,6 +1,5 @@
 import { guarded } from '@fabula/core'
-import * as api from '@fabula/core/api'
-import { ask } from '../api/client.ts'
+import { askTable } from '../api/queries.ts'
 import type { Story } from '../story/use-story.ts'
 
 /** A cell for the clipboard: quoted where it must be, and with a ’ before what a spreadsheet would take for a formula. */
@@ -22,8 +21,9 @@ export const cellsAsText = async (
   const { place, cursor, diffMode, only } = story
   const lines = names ? [names.map(clipboardCell).join('\t')] : []
   for (let at = from; at <= to; at += aCall) {
-    const { rows } = await ask(api.previewReply, 'POST', `${place.base}/preview`, {
+    const { rows } = await askTable(place, 'preview', {
       ...cursor,
+      drafts: [...(cursor.drafts ?? [])],
       diffMode,
       only,
       from: at,

@@ -1,8 +1,7 @@
 import { useMutation } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import { counted } from '@fabula/core'
-import * as api from '@fabula/core/api'
-import { ask } from '../api/client.ts'
+import { askTable } from '../api/queries.ts'
 import { Button } from '../ui/parts.tsx'
 import type { Story } from '../story/use-story.ts'
 
@@ -27,8 +26,10 @@ export const FindBar = ({
   useEffect(() => box.current?.focus(), [])
   const find = useMutation({
     mutationFn: (back: boolean) =>
-      ask(api.findReply, 'POST', `${story.place.base}/find`, {
-        ...story.cursor,
+      askTable(story.place, 'find', {
+        recipe: story.cursor.recipe,
+        table: story.cursor.table,
+        step: story.cursor.step,
         text,
         from: at ? { row: at.row, column: at.column } : null,
         back,

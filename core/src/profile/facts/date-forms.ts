@@ -14,8 +14,8 @@ export type DayOrMonth = {
   readonly dayFirst: number
   readonly monthFirst: number
   readonly either: number
-  readonly dayExample?: string
-  readonly monthExample?: string
+  readonly dayExample?: string | undefined
+  readonly monthExample?: string | undefined
   readonly eitherExample: string
 }
 /** The date forms that the texts of a column have, and what is undecided. */
@@ -24,7 +24,7 @@ export type DateForms = {
   /** The forms where 03/04 is 3 April, and where it is 4 March; the same where no form is open to doubt. */
   readonly day: readonly DateForm[]
   readonly month: readonly DateForm[]
-  readonly question?: DayOrMonth
+  readonly question?: DayOrMonth | undefined
   /** What no form reads, the commonest first. */
   readonly left: readonly WordCount[]
   readonly leftRows: number

@@ -10,7 +10,7 @@ import { likelyForms, type DateForms, type WordCount } from './date-forms.ts'
 /** A finding in a plain sentence, with the step that mends it. */
 export type ColumnFinding = {
   /** The column holds values of another type as text. */
-  readonly topic?: 'type'
+  readonly topic?: 'type' | undefined
   readonly sentence: string
   readonly verb: string
   readonly step: NewStep

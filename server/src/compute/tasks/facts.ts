@@ -1,32 +1,25 @@
-import { setImmediate as otherWork } from 'node:timers/promises'
 import { chartData, factsOf, setOwnValue, type ColumnFacts } from '@fabula/core'
-import { factsReply, pictureData, type Picture } from '@fabula/core/api'
+import { setImmediate as otherWork } from 'node:timers/promises'
 import { TaskProblem } from '../worker-context.ts'
-import { defineTask } from './define-task.ts'
-import { tableAfter, type TableRequest } from './story-run.ts'
+import { defineTableQuery } from './define-task.ts'
+import { tableAfter } from './story-run.ts'
 
 /** What columns hold, over all their rows. Yields between columns, so that other requests have their turn. */
-export const facts = defineTask({
-  reply: factsReply,
-  run: async (request: TableRequest & { readonly columns: readonly string[]; readonly deep: boolean }, context) => {
-    const table = await tableAfter(request, context)
-    const found: Record<string, ColumnFacts> = {}
-    for (const name of request.columns) {
-      if (context.shouldStop()) throw new TaskProblem('Newer facts are asked for.')
-      if (table && table.positionOf(name) >= 0) setOwnValue(found, name, factsOf(name, table.named(name), request.deep))
-      await otherWork()
-    }
-    return { facts: found }
-  },
+export const facts = defineTableQuery('facts', async (asked, at, context) => {
+  const table = await tableAfter(at, asked, context)
+  const found: Record<string, ColumnFacts> = {}
+  for (const name of asked.columns) {
+    if (context.shouldStop()) throw new TaskProblem('Newer facts are asked for.')
+    if (table && table.positionOf(name) >= 0) setOwnValue(found, name, factsOf(name, table.named(name), asked.deep))
+    await otherWork()
+  }
+  return { facts: found }
 })
 
 /** The data of a chart over a whole table. */
-export const picture = defineTask({
-  reply: pictureData,
-  run: async (request: TableRequest & { readonly picture: Picture }, context) => {
-    const table = await tableAfter(request, context)
-    return table
-      ? chartData(request.picture, table)
-      : { labels: [], series: [], values: [], points: [], wheres: [], beyond: 0 }
-  },
+export const picture = defineTableQuery('picture', async (asked, at, context) => {
+  const table = await tableAfter(at, asked, context)
+  return table
+    ? chartData(asked.picture, table)
+    : { labels: [], series: [], values: [], points: [], wheres: [], beyond: 0 }
 })

@@ -5,10 +5,9 @@ import { cells, look, open } from './files.ts'
 import { fit } from './fit.ts'
 import { preview } from './preview.ts'
 import { prove } from './prove.ts'
-import { reconcile } from './reconcile.ts'
 import { run } from './run.ts'
 import { scripts } from './scripts.ts'
-import { align, match } from './tables.ts'
+import { align, match, reconcile } from './tables.ts'
 import { find, groups, values } from './values.ts'
 
 /** The one list of tasks. */

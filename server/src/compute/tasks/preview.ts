@@ -1,7 +1,6 @@
 import { diffView, quickFixesFor, sentenceOf, type PlannedStep, type StepRun } from '@fabula/core'
-import { previewReply, type PreviewReply, type PreviewRequest, type StoryStep } from '@fabula/core/api'
-import type { InputFiles } from '../worker-context.ts'
-import { defineTask } from './define-task.ts'
+import type { StoryStep } from '@fabula/core/api'
+import { defineTableQuery } from './define-task.ts'
 import { runTo } from './story-run.ts'
 
 const storyStep = ({ step, state, problems, output }: PlannedStep, done: StepRun | undefined): StoryStep => ({
@@ -21,32 +20,21 @@ const storyStep = ({ step, state, problems, output }: PlannedStep, done: StepRun
 })
 
 /** A page of rows of a table after a sentence, with the statistics of every sentence before it. */
-export const preview = defineTask({
-  reply: previewReply,
-  run: async (
-    { request, files, now }: { readonly request: PreviewRequest; readonly files: InputFiles; readonly now: number },
-    context,
-  ): Promise<PreviewReply> => {
-    const { recipe, table, step, diffMode, only, from, count } = request
-    const { ran, plan, engineMs } = await runTo(recipe, table, step, files, now, context, request.drafts ?? [])
-    const at = ran.steps.findIndex((one) => one.step.id === step)
-    const view = diffView(ran.steps, Math.max(0, at), diffMode, only, from, count)
-    return {
-      ...structuredClone(view),
-      rows: view.rows.map(({ old, bad, ...row }) => ({
-        ...row,
-        cells: [...row.cells],
-        ...(old ? { old: { ...old } } : {}),
-        ...(bad ? { bad: [...bad] } : {}),
-      })),
-      columns: view.columns.map((column) => ({ ...column })),
-      steps: (plan.tables.find(({ id }) => id === table)?.steps ?? []).map((planned) =>
-        storyStep(
-          planned,
-          ran.steps.find((done) => done.step.id === planned.step.id),
-        ),
+export const preview = defineTableQuery('preview', async (asked, at, context) => {
+  const { table, step, diffMode, only, from, count, drafts = [] } = asked
+  const { ran, plan, engineMs } = await runTo(at, { table, step }, context, drafts)
+  const position = ran.steps.findIndex((one) => one.step.id === step)
+  const view = diffView(ran.steps, Math.max(0, position), diffMode, only, from, count)
+  return {
+    columns: [...view.columns],
+    total: view.total,
+    rows: [...view.rows],
+    steps: (plan.tables.find(({ id }) => id === table)?.steps ?? []).map((planned) =>
+      storyStep(
+        planned,
+        ran.steps.find((done) => done.step.id === planned.step.id),
       ),
-      engineMs,
-    }
-  },
+    ),
+    engineMs,
+  }
 })

@@ -5,8 +5,6 @@ import { openAll, TaskProblem, type InputFiles, type WorkerContext } from '../wo
 export type StoryFiles = { readonly recipe: Recipe; readonly files: InputFiles; readonly now: number }
 /** A sentence of a table. */
 export type TablePosition = { readonly table: string; readonly step: string }
-/** A request about the table that stands after a sentence. */
-export type TableRequest = StoryFiles & TablePosition
 
 /** Values asked at replay as cells. @throws TaskProblem naming each that does not read. */
 export const cellsFor = (recipe: Recipe, given: Readonly<Record<string, string>>) => {
@@ -17,11 +15,8 @@ export const cellsFor = (recipe: Recipe, given: Readonly<Record<string, string>>
 
 /** Runs a story up to a sentence, and only the tables it needs. `engineMs`: time of the run without reading files. */
 export const runTo = async (
-  recipe: Recipe,
-  table: string,
-  step: string,
-  files: InputFiles,
-  now: number,
+  { recipe, files, now }: StoryFiles,
+  { table, step }: TablePosition,
   context: WorkerContext,
   drafts: readonly string[] = [],
 ) => {
@@ -45,16 +40,17 @@ export const runTo = async (
 
 /** The table after a sentence; undefined where the story breaks before. */
 export const tableAfter = async (
-  { recipe, table, step, files, now }: TableRequest,
+  story: StoryFiles,
+  { table, step }: TablePosition,
   context: WorkerContext,
 ): Promise<Table | undefined> =>
-  (await runTo(recipe, table, step, files, now, context)).ran.steps.find((one) => one.step.id === step)?.table
+  (await runTo(story, { table, step }, context)).ran.steps.find((one) => one.step.id === step)?.table
 
 /** A table run up to a sentence, its last without one. @throws TaskProblem where the story breaks before. */
 export const ranTo = async (story: StoryFiles, table: string, step: string | undefined, context: WorkerContext) => {
   const one = story.recipe.tables.find(({ id }) => id === table)
   const last = step ?? one?.steps.at(-1)?.id ?? ''
-  const { ran } = await runTo(story.recipe, table, last, story.files, story.now, context)
+  const { ran } = await runTo(story, { table, step: last }, context)
   const done = ran.steps.find((reported) => reported.step.id === last)
   if (!one || !done || done.state === 'broken' || done.state === 'waiting')
     throw new TaskProblem(`The table ${one?.name ?? table} is not finished: one of its sentences needs a mend first.`)

@@ -1,0 +1,102 @@
+import { z } from 'zod'
+import { outputFormats } from '../recipe/outputs.ts'
+import { byWord } from './by-word.ts'
+import { fileRef } from './files.ts'
+import { cells, columnType, statistics } from './parts.ts'
+import { picture, pictureData } from './pictures.ts'
+
+/** The files of a replay, by the input they are for. */
+export const replayFiles = byWord(z.array(fileRef))
+/** Whether new files fit a flow; `renames`: their columns by the names of the recipe, by input. */
+export const fitRequest = z.object({ files: replayFiles, renames: byWord(byWord(z.string())) })
+/** How new files fit: the verdict, what they hold, and what was found with the answers on offer. */
+export const fitReply = z.object({
+  verdict: z.enum(['fits', 'fits-with-changes', 'does-not-fit']),
+  inputs: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      files: z.array(fileRef),
+      rows: z.number(),
+      columns: z.number(),
+      kept: z.boolean(),
+    }),
+  ),
+  findings: z.array(
+    z.object({
+      code: z.string(),
+      input: z.string(),
+      column: z.string().optional(),
+      step: z.string().optional(),
+      offers: z.array(
+        z.discriminatedUnion('do', [
+          z.object({ do: z.literal('rename'), column: z.string(), why: z.string() }),
+          z.object({ do: z.literal('expect'), column: z.string(), type: columnType, why: z.string() }),
+          z.object({ do: z.literal('read-as'), column: z.string(), type: columnType, why: z.string() }),
+          z.object({ do: z.literal('do-without'), column: z.string(), why: z.string() }),
+          z.object({ do: z.literal('change-step'), params: byWord(z.unknown()), why: z.string() }),
+        ]),
+      ),
+      sentence: z.string(),
+    }),
+  ),
+})
+/** Files, and the inputs they are for by their names, columns and sheets. */
+export const placeRequest = z.object({ files: z.array(fileRef) })
+/** The files by the input they are for, and those that fit none. */
+export const placeReply = z.object({ given: replayFiles, homeless: z.array(fileRef) })
+/** A replay on files, with the values asked at replay. */
+export const replayRequest = fitRequest.extend({ allowChanges: z.boolean(), parameters: byWord(z.string()) })
+/** A run of a flow: how far it is, what it was given, and what came of it. */
+export const runReply = z.object({
+  id: z.string(),
+  state: z.enum(['running', 'done', 'failed', 'stopped']),
+  done: z.number(),
+  of: z.number(),
+  doing: z.string(),
+  sentence: z.string().nullable(),
+  startedAt: z.string(),
+  edit: z.number(),
+  /** When the story was last changed before this replay. */
+  editAt: z.string(),
+  /** The wall clock it took for now, in milliseconds. */
+  clock: z.number(),
+  /** For whom the link was by which it was asked; null where it was the page of the flow. */
+  by: z.string().nullable(),
+  /** The replay that this one tells again. */
+  retells: z.string().nullable(),
+  /** Begun by a watch of the story. */
+  alone: z.boolean(),
+  parameters: byWord(z.string()),
+  renames: byWord(byWord(z.string())),
+  files: z.array(z.object({ input: z.string(), name: z.string(), hash: z.string(), rows: z.number() })),
+  tables: z.array(z.object({ id: z.string(), steps: z.array(statistics) })),
+  outputs: z.array(
+    z.object({
+      table: z.string(),
+      file: z.string(),
+      format: z.enum([...outputFormats, 'postgresql']).default('csv'),
+      /** Empty where it went into a database. */ hash: z.string(),
+      /** The connection it went into. */ into: z.string().nullable().default(null),
+      rows: z.number(),
+      columns: z.number(),
+      first: z.array(cells),
+      names: z.array(z.string()),
+    }),
+  ),
+  /** The flow's pictures as this replay drew them. */
+  pictures: z.array(z.object({ picture, data: pictureData })),
+})
+/** Every row of a table that a replay wrote. */
+export const cellsReply = z.object({ rows: z.array(cells) })
+/** A replay in the list of them: without its statistics, its rows and its pictures. */
+const runSummary = runReply
+  .omit({ tables: true, pictures: true })
+  .extend({ outputs: z.array(runReply.shape.outputs.element.omit({ first: true, names: true })) })
+/** The runs of a flow, the newest first. */
+export const runsReply = z.object({ runs: z.array(runSummary) })
+
+export type RunSummary = z.infer<typeof runSummary>
+export type FitReply = z.infer<typeof fitReply>
+export type RunReply = z.infer<typeof runReply>
+export type RunsReply = z.infer<typeof runsReply>
