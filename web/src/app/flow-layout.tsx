@@ -40,12 +40,22 @@ const Lamp = () => {
 }
 
 /** A story that was changed by link writes no database until its owner agrees. */
-const Held = ({ since, from, to, place }: { since: string; from: Recipe | null; to: Recipe; place: Endpoint }) => {
+const Held = ({
+  since,
+  from,
+  to,
+  endpoint,
+}: {
+  since: string
+  from: Recipe | null
+  to: Recipe
+  endpoint: Endpoint
+}) => {
   const [open, setOpen] = useState(false)
   const client = useQueryClient()
   const agreeing = useMutation({
-    mutationFn: () => ask(flowReply, 'POST', `${place.base}/agree`),
-    onSuccess: (reply) => client.setQueryData(flowQuery(place).queryKey, reply),
+    mutationFn: () => ask(flowReply, 'POST', `${endpoint.base}/agree`),
+    onSuccess: (reply) => client.setQueryData(flowQuery(endpoint).queryKey, reply),
   })
   return (
     <section aria-label="Changed by a link" className="border-b border-line bg-sunk px-[18px] py-1.5 text-[12.5px]">
@@ -84,12 +94,12 @@ const writesDatabases = ({ recipe }: FlowReply): boolean => recipe.outputs?.some
 /** The page of the flow, beneath the note that a link changed it. */
 const FlowPage = ({ context }: { context: ComponentProps<typeof FlowContext>['value'] }) => {
   if (!context) return null
-  const { flow, place } = context
+  const { flow, endpoint } = context
   const held = flow.rights === 'all' && writesDatabases(flow) ? flow.heldSince : null
   return (
     <FlowContext value={context}>
       <div className="grid min-h-0 grid-rows-[auto_1fr] overflow-hidden">
-        {held !== null ? <Held since={held} from={flow.heldFrom} to={flow.recipe} place={place} /> : <span />}
+        {held !== null ? <Held since={held} from={flow.heldFrom} to={flow.recipe} endpoint={endpoint} /> : <span />}
         <Outlet />
       </div>
     </FlowContext>
@@ -98,16 +108,16 @@ const FlowPage = ({ context }: { context: ComponentProps<typeof FlowContext>['va
 
 const FlowHeader = ({
   flow,
-  place,
+  endpoint,
   message,
   tools,
 }: {
   flow: FlowReply | undefined
-  place: Endpoint
+  endpoint: Endpoint
   message: string
   tools: ReactNode
 }) => {
-  const shared = place.token !== undefined
+  const shared = endpoint.token !== undefined
   const changes = flow ? flow.rights === 'all' || flow.rights === 'edit' : !shared
   const allowed = rightsWords(flow)
   const saysAllowed = shared && (message === '' || flow?.rights !== 'edit')
@@ -121,9 +131,9 @@ const FlowHeader = ({
         </span>
       </div>
       <nav aria-label="Pages" className="flex gap-[26px]">
-        <Tab to={place.home}>{changes ? 'Compose' : 'Story'}</Tab>
-        <Tab to={`${place.home}/replay`}>Replay</Tab>
-        {(changes || flow?.rights === 'copy') && <Tab to={`${place.home}/hand-over`}>Hand over</Tab>}
+        <Tab to={endpoint.home}>{changes ? 'Compose' : 'Story'}</Tab>
+        <Tab to={`${endpoint.home}/replay`}>Replay</Tab>
+        {(changes || flow?.rights === 'copy') && <Tab to={`${endpoint.home}/hand-over`}>Hand over</Tab>}
       </nav>
       <div className="flex items-center justify-end gap-1.5">
         {tools}
@@ -136,10 +146,10 @@ const FlowHeader = ({
 /** The head of every page of a flow: its name, the pages, what the page itself puts beside them. */
 export const FlowLayout = ({ shared }: { shared: boolean }) => {
   const { id = '', token = '' } = useParams()
-  const place: Endpoint = shared
+  const endpoint: Endpoint = shared
     ? { base: `/api/shared/${token}`, home: `/r/${token}`, token }
     : { base: `/api/flows/${id}`, home: `/flows/${id}` }
-  const { data: flow, error } = useQuery(flowQuery(place))
+  const { data: flow, error } = useQuery(flowQuery(endpoint))
   const [tools, setTools] = useState<ReactNode>()
   const [message, setMessage] = useState('')
   const content = () => {
@@ -150,12 +160,12 @@ export const FlowLayout = ({ shared }: { shared: boolean }) => {
           <Notice kind="removed">{error.message}</Notice>
         </main>
       )
-    if (flow) return <FlowPage context={{ flow, place, setTools, setMessage }} />
+    if (flow) return <FlowPage context={{ flow, endpoint, setTools, setMessage }} />
     return <main className="p-12 font-serif text-ink-3 italic">Opening the story…</main>
   }
   return (
     <div className="grid h-full grid-rows-[52px_1fr] overflow-hidden">
-      <FlowHeader flow={flow} place={place} message={message} tools={tools} />
+      <FlowHeader flow={flow} endpoint={endpoint} message={message} tools={tools} />
       {content()}
     </div>
   )

@@ -41,7 +41,7 @@ const hows: readonly (readonly [Picture['how'], string])[] = [
 
 /** The table as a chart, said in a sentence of choices; kept with the flow it is drawn anew at every replay. */
 export const ChartsView = ({ story }: { story: Story }) => {
-  const { flow, place, cursor, schemaHere, drawing, table } = story
+  const { flow, endpoint, cursor, schemaHere, drawing, table } = story
   const handle = useRef<ChartHandle>(null)
   const [picture, setPicture] = useState<Picture>()
   const known = schemaHere.length > 0
@@ -51,7 +51,7 @@ export const ChartsView = ({ story }: { story: Story }) => {
       setPicture(chartFor(columns.length > 0 ? columns : schemaHere.map(({ name }) => name), schemaHere, table.id))
   })
   useEffect(() => drawAnew(), [drawing, table?.id, known])
-  const { data, error } = useQuery(pictureQuery(place, flow.files, cursor, picture))
+  const { data, error } = useQuery(pictureQuery(endpoint, flow.files, cursor, picture))
   const save = (pictures: readonly Picture[]): void => void story.save(flow.recipe, 'a picture', pictures)
   const kept = flow.pictures.filter((one) => one.table === table?.id)
   const isKept = picture !== undefined && flow.pictures.some((one) => one.id === picture.id)

@@ -109,7 +109,7 @@ const Question = ({
 
 /** The first rows of what is built, beside what it is built from. */
 const Sample = ({ story, columns }: { story: Story; columns: readonly string[] }) => {
-  const { data } = useQuery(previewQuery(story.place, story.flow.files, story.cursor, 'after', 'all', 0))
+  const { data } = useQuery(previewQuery(story.endpoint, story.flow.files, story.cursor, 'after', 'all', 0))
   const step = story.draft?.step
   const measured = step && 'measures' in step ? step.measures[0]?.as : undefined
   const made = step && 'as' in step ? step.as : measured
@@ -151,7 +151,7 @@ export const BuilderPanel = ({
   const before = story.draft?.after ?? story.step?.id ?? ''
   const { data } = useQuery(
     factsQuery(
-      story.place,
+      story.endpoint,
       story.flow.files,
       { ...story.cursor, recipe: story.flow.recipe, step: before },
       only === undefined ? [] : [only],

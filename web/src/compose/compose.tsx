@@ -60,7 +60,7 @@ const useTools = ({ flow, travel }: Story, replay: () => void): void => {
 /** What the stage view shows, beneath the workbench of the draft's values if it has one. */
 const Stage = ({ story }: { story: Story }) => {
   const names = story.schemaHere.slice(0, 40).map(({ name }) => name)
-  const facts = useQuery(factsQuery(story.place, story.flow.files, story.cursor, names, false))
+  const facts = useQuery(factsQuery(story.endpoint, story.flow.files, story.cursor, names, false))
   switch (story.stageView) {
     case 'map':
       return <MapView story={story} />
@@ -95,7 +95,7 @@ const DraftAnnouncement = ({ story, shown }: { story: Story; shown: boolean }) =
 /** The table beside the story: its heading, the tally of changes, what went wrong, and the rows or what takes their place. */
 const TableSection = ({ story, wide, replay }: { story: Story; wide: boolean; replay: () => void }) => {
   const { flow, draft, diffMode, only, stageView } = story
-  const view = useQuery(previewQuery(story.place, flow.files, story.cursor, diffMode, only, 0))
+  const view = useQuery(previewQuery(story.endpoint, flow.files, story.cursor, diffMode, only, 0))
   const noFiles = flow.recipe.inputs.length > 0 && Object.keys(flow.files).length === 0
   const onWorkbench = hasTablesWorkbench(story) && !story.outcome && !noFiles
   const problem = story.problem ?? (noFiles ? undefined : view.error?.message)
@@ -132,7 +132,7 @@ export const Compose = () => {
   const rememberFocus = useCallback((run: () => void) => void (focus.current = run), [])
   const [keys, setKeys] = useState(false)
   const [left, setLeft] = useWidth('story-width', 392, 300, 620)
-  const replay = (): void => void navigate(`${story.place.home}/replay`)
+  const replay = (): void => void navigate(`${story.endpoint.home}/replay`)
   useTools(story, replay)
   useKeys(
     story,

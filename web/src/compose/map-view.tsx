@@ -48,7 +48,7 @@ export const MapView = ({ story }: { story: Story }) => {
   const entryOf = (id: string): number => recipe.tables.findIndex((table) => table.id === id)
   const reported = useQueries({
     queries: tables.map((table) =>
-      storyQuery(story.place, files, { recipe, table: table.id, step: table.steps.at(-1)?.id ?? '' }),
+      storyQuery(story.endpoint, files, { recipe, table: table.id, step: table.steps.at(-1)?.id ?? '' }),
     ),
   })
   const arcs = arcsOf(tables, entryOf)

@@ -43,7 +43,7 @@ const CellText = ({ story, cell }: { story: Story; cell: Extract<Selection, { ki
 
 /** What the selected column holds: facts, distribution, commonest values, what looks wrong. */
 const ColumnCard = ({ story, column }: { story: Story; column: string }) => {
-  const { data } = useQuery(factsQuery(story.place, story.flow.files, story.cursor, [column]))
+  const { data } = useQuery(factsQuery(story.endpoint, story.flow.files, story.cursor, [column]))
   const facts = ownValue(data?.facts, column)
   if (!facts) return <p className="text-ink-3">Counting…</p>
   const most = Math.max(1, ...facts.common.map(({ count }) => count))

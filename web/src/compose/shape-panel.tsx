@@ -55,10 +55,10 @@ const Corner = ({
 
 /** From this, to this: a corner of the table before the sentence and after it. */
 export const ShapePanel = ({ story }: { story: Story }) => {
-  const { place, flow, cursor } = story
+  const { endpoint, flow, cursor } = story
   const id = story.draft?.step.id
-  const before = useQuery(previewQuery(place, flow.files, cursor, 'before', 'all', 0))
-  const after = useQuery(previewQuery(place, flow.files, cursor, 'after', 'all', 0))
+  const before = useQuery(previewQuery(endpoint, flow.files, cursor, 'before', 'all', 0))
+  const after = useQuery(previewQuery(endpoint, flow.files, cursor, 'after', 'all', 0))
   const broken = story.steps.find((step) => step.id === id)?.state !== 'fine'
   if (!before.data || !after.data || broken || before.data.total === 0) return null
   const old = new Set(before.data.columns.map(({ name }) => name))

@@ -199,7 +199,7 @@ const MoreTables = ({ story }: { story: Story }) => {
     try {
       const refs = []
       for (const file of files) refs.push(await upload(file, () => undefined))
-      await navigate(`${story.place.home}/open`, { state: { files: refs } })
+      await navigate(`${story.endpoint.home}/open`, { state: { files: refs } })
     } catch (error) {
       story.setProblem((error as Error).message)
     }

@@ -18,10 +18,10 @@ export const cellsAsText = async (
   columns: readonly number[],
   names: readonly string[] | undefined,
 ): Promise<string> => {
-  const { place, cursor, diffMode, only } = story
+  const { endpoint, cursor, diffMode, only } = story
   const lines = names ? [names.map(clipboardCell).join('\t')] : []
   for (let at = from; at <= to; at += aCall) {
-    const { rows } = await askTable(place, 'preview', {
+    const { rows } = await askTable(endpoint, 'preview', {
       ...cursor,
       drafts: [...(cursor.drafts ?? [])],
       diffMode,

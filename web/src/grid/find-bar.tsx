@@ -17,7 +17,7 @@ export const FindBar = ({
 }: {
   story: Story
   at: FoundCell | undefined
-  goTo: (place: FoundCell) => void
+  goTo: (cell: FoundCell) => void
   goToColumn: (name: string) => void
   close: () => void
 }) => {
@@ -26,7 +26,7 @@ export const FindBar = ({
   useEffect(() => box.current?.focus(), [])
   const find = useMutation({
     mutationFn: (back: boolean) =>
-      askTable(story.place, 'find', {
+      askTable(story.endpoint, 'find', {
         recipe: story.cursor.recipe,
         table: story.cursor.table,
         step: story.cursor.step,

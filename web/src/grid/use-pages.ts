@@ -5,14 +5,14 @@ import type { GridRow } from './cells.tsx'
 
 /** The pages of rows that are in view, as they arrive. */
 export const usePages = (story: Story, from: number, to: number) => {
-  const { place, flow, cursor, diffMode, only } = story
-  const first = useQuery(previewQuery(place, flow.files, cursor, diffMode, only, 0))
+  const { endpoint, flow, cursor, diffMode, only } = story
+  const first = useQuery(previewQuery(endpoint, flow.files, cursor, diffMode, only, 0))
   const wanted = Array.from(
     { length: Math.max(0, Math.floor(to / pageSize) - Math.floor(from / pageSize) + 1) },
     (_, i) => Math.floor(from / pageSize) + i,
   ).filter((page) => page > 0)
   const others = useQueries({
-    queries: wanted.map((page) => previewQuery(place, flow.files, cursor, diffMode, only, page)),
+    queries: wanted.map((page) => previewQuery(endpoint, flow.files, cursor, diffMode, only, page)),
   })
   const rowAt = (index: number): GridRow | undefined => {
     const page = Math.floor(index / pageSize)

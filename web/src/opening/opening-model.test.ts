@@ -10,7 +10,6 @@ import {
   sheetsRead,
   toggledSheet,
   withNamesRow,
-  withoutOption,
 } from './opening-model.ts'
 
 const sheet = (name: string, hidden = false): LookReply['sheets'][number] =>
@@ -74,7 +73,6 @@ test('only what decides how raw rows look makes the rows come anew', () => {
     encoding: 'latin1',
   })
   expect(rawOptions(undefined)).toEqual({})
-  expect(withoutOption({ header: 3, range: 'A1:B2' }, 'header')).toEqual({ range: 'A1:B2' })
 })
 
 describe('merged cells', () => {

@@ -8,9 +8,7 @@ import {
   type Rectangle,
 } from '@fabula/core'
 import type { LookReply, OpenReply } from '@fabula/core/api'
-
-export const withoutOption = (read: ReadOptions, name: keyof ReadOptions): ReadOptions =>
-  Object.fromEntries(Object.entries(read).filter(([key]) => key !== name))
+import { without } from '../story/without.ts'
 
 /** The options that decide how the raw rows of a file look; the others act on those rows. */
 export const rawOptions = ({ format, encoding, delimiter, quote, path }: ReadOptions = {}): ReadOptions => ({
@@ -61,7 +59,7 @@ export const withNamesRow = (read: ReadOptions, row: number, second: boolean): R
   if (inArea < 1) return read
   if (second && first !== undefined && first !== inArea)
     return { ...read, header: [Math.min(first, inArea), Math.max(first, inArea)] }
-  return inArea === 1 ? withoutOption(read, 'header') : { ...read, header: inArea }
+  return inArea === 1 ? without(read, 'header') : { ...read, header: inArea }
 }
 
 /** Columns with merged cells below the names that span several rows: only the first of each holds the value. */

@@ -252,7 +252,7 @@ export const OpenNew = () => {
 
 /** An input of a story opened another way, or one more table from files of its own. */
 export const OpenInFlow = () => {
-  const { flow, place } = useFlow()
+  const { flow, endpoint } = useFlow()
   const { input } = useParams()
   const { state } = useLocation() as { state: { files?: readonly FileRef[] } | null }
   const navigate = useNavigate()
@@ -261,7 +261,7 @@ export const OpenInFlow = () => {
   const step = flow.recipe.tables
     .flatMap(({ steps }) => steps)
     .find((one) => openedBy(one)?.input === input && input !== undefined)
-  const back = (): void => void navigate(place.home)
+  const back = (): void => void navigate(endpoint.home)
   const leaveWithoutFiles = useEffectEvent(() => {
     if (files.length === 0) back()
   })
@@ -273,13 +273,13 @@ export const OpenInFlow = () => {
       input === undefined
         ? withTable(flow.recipe, opening.files, opening.opened.data, opening.read, opening.extras, next)
         : { id: input, recipe: reopened(flow.recipe, input, opening.opened.data, opening.read, opening.extras, next) }
-    await ask(api.flowReply, 'PUT', `${place.base}/files`, { [made.id]: [...opening.files] })
-    const reply: FlowReply = await ask(api.flowReply, 'POST', `${place.base}/edit`, {
+    await ask(api.flowReply, 'PUT', `${endpoint.base}/files`, { [made.id]: [...opening.files] })
+    const reply: FlowReply = await ask(api.flowReply, 'POST', `${endpoint.base}/edit`, {
       recipe: made.recipe,
       what: input === undefined ? 'a new table' : 'the file opened another way',
       after: flow.edit,
     })
-    client.setQueryData(flowQuery(place).queryKey, reply)
+    client.setQueryData(flowQuery(endpoint).queryKey, reply)
     back()
   }
   if (files.length === 0) return null

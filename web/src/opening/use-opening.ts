@@ -4,6 +4,7 @@ import * as api from '@fabula/core/api'
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { ask } from '../api/client.ts'
+import { without } from '../story/without.ts'
 import { useJob } from '../ui/use-job.ts'
 import { guessedRead, lookAt, openFile } from './open-file.ts'
 import {
@@ -16,13 +17,12 @@ import {
   sheetsRead,
   toggledSheet,
   withNamesRow,
-  withoutOption,
 } from './opening-model.ts'
 
 /** Opens the files as the options say, without types, which the server detects; can be stopped. */
 const useOpenedFiles = (files: readonly FileRef[], given: ReadOptions | undefined) => {
   const [stopped, setStopped] = useState(false)
-  const options = withoutOption(given ?? {}, 'types')
+  const options = without(given ?? {}, 'types')
   const key = JSON.stringify([files, options])
   const job = useJob(key)
   const opened = useQuery<OpenReply>({
@@ -92,7 +92,7 @@ export const useOpening = (start: { readonly files: readonly FileRef[]; readonly
     read,
     guessed: given !== undefined,
     change,
-    drop: (name: keyof ReadOptions): void => setRead(withoutOption(read, name)),
+    drop: (name: keyof ReadOptions): void => setRead(without(read, name)),
     area: areaOf(read),
     heads: namesRows(read),
     setHead: (row: number, second: boolean): void => setRead(withNamesRow(read, row, second)),

@@ -17,7 +17,7 @@ const useFacts = (story: Story, cursor: Cursor, names: readonly string[], enable
   )
   const replies = useQueries({
     queries: batches.map((batch) => ({
-      ...factsQuery(story.place, story.flow.files, cursor, batch),
+      ...factsQuery(story.endpoint, story.flow.files, cursor, batch),
       enabled: enabled && batch.length > 0,
     })),
   })

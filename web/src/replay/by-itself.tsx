@@ -240,31 +240,31 @@ const WatchCard = ({
 
 /** Stories that replay themselves: when, and what came of it. */
 export const ByItself = ({
-  place,
+  endpoint,
   parameters,
   show,
   look,
 }: {
-  place: Endpoint
+  endpoint: Endpoint
   parameters: readonly Parameter[]
   show: (run: string) => void
   look: (files: Record<string, FileRef[]>) => void
 }) => {
   const client = useQueryClient()
-  const { data } = useQuery(watchesQuery(place))
+  const { data } = useQuery(watchesQuery(endpoint))
   const [making, setMaking] = useState(false)
   const newest = Math.max(
     0,
     ...(data?.watches ?? []).flatMap(({ log }) => log.flatMap(({ id, run }) => (run === null ? [] : [id]))),
   )
   useEffect(() => {
-    if (newest > 0) void client.invalidateQueries({ queryKey: ['runs', place.base] })
-  }, [newest, client, place.base])
+    if (newest > 0) void client.invalidateQueries({ queryKey: ['runs', endpoint.base] })
+  }, [newest, client, endpoint.base])
   const watches = useMutation({
     mutationFn: ({ method, id, body }: { method: 'POST' | 'PUT' | 'DELETE'; id?: string; body?: unknown }) =>
-      ask(api.watchesReply, method, `${place.base}/watches${id ? `/${id}` : ''}`, body),
+      ask(api.watchesReply, method, `${endpoint.base}/watches${id ? `/${id}` : ''}`, body),
     onSuccess: (reply, { method }) => {
-      client.setQueryData(watchesQuery(place).queryKey, reply)
+      client.setQueryData(watchesQuery(endpoint).queryKey, reply)
       if (method === 'POST') setMaking(false)
     },
   })

@@ -47,7 +47,7 @@ export const InputCard = ({
   input: Recipe['inputs'][number]
   entry: number
 }) => {
-  const { flow, place } = useFlow()
+  const { flow, endpoint } = useFlow()
   const { id, name, columns = [] } = input
   const answers = useAnswers(model, id)
   const report = model.fit.data
@@ -65,7 +65,7 @@ export const InputCard = ({
           {filesWords(input, model.files, flow.files, reported?.rows)}
         </span>
       </div>
-      {sources.length > 0 && !place.token && (
+      {sources.length > 0 && !endpoint.token && (
         <Button look="link" className="py-0!" onClick={() => void model.fetchAnew(id, sources)}>
           Fetch it anew from where it came
         </Button>

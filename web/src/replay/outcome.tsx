@@ -23,11 +23,11 @@ const Progress = ({ run, stop }: { run: RunReply; stop: () => void }) => (
 
 /** What a run that is done wrote, and what each sentence did. */
 const DoneRun = ({ run, last }: { run: RunReply; last: Runs['last'] }) => {
-  const { flow, place } = useFlow()
+  const { flow, endpoint } = useFlow()
   return (
     <>
       <h2 className="mb-2.5 font-serif text-[16px] font-semibold">What came out</h2>
-      <Result run={run} base={place.base} nameOf={tableNames(flow.recipe)} />
+      <Result run={run} base={endpoint.base} nameOf={tableNames(flow.recipe)} />
       {run.pictures.map(({ picture, data }) => (
         <DrawnPicture key={picture.id} picture={picture} data={data} />
       ))}
@@ -43,15 +43,15 @@ const DoneRun = ({ run, last }: { run: RunReply; last: Runs['last'] }) => {
 
 /** A run: how far it is, what it was given, and how it ended. */
 const ShownRun = ({ runs: { run, runs, last, again }, changes }: { runs: Runs; changes: boolean }) => {
-  const { flow, place } = useFlow()
-  const editions = useQuery({ ...editionsQuery(place), enabled: changes }).data?.editions ?? []
+  const { flow, endpoint } = useFlow()
+  const editions = useQuery({ ...editionsQuery(endpoint), enabled: changes }).data?.editions ?? []
   if (!run)
     return (
       <p className="mb-6 font-serif text-[14px] text-ink-3 italic">
         What the replay does to your rows will stand here, beside what it did last time.
       </p>
     )
-  const stop = (): void => void ask(api.runReply, 'DELETE', `${place.base}/runs/${run.id}`)
+  const stop = (): void => void ask(api.runReply, 'DELETE', `${endpoint.base}/runs/${run.id}`)
   return (
     <>
       {run.state === 'running' && <Progress run={run} stop={stop} />}

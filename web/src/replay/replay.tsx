@@ -105,7 +105,7 @@ const Actions = ({ model: { canReplay, replay, fit } }: { model: ReplayModel }) 
 
 /** The story run again: new files and how they fit on the left, what came of it on the right. */
 export const Replay = () => {
-  const { flow, place } = useFlow()
+  const { flow, endpoint } = useFlow()
   const model = useReplay()
   const { busy, fit, take, runs } = model
   const problem = model.problem ?? fit.error?.message
@@ -133,7 +133,7 @@ export const Replay = () => {
         {problem && <Notice kind="removed">{problem}</Notice>}
         <Actions model={model} />
         {flow.rights === 'all' && (
-          <ByItself place={place} parameters={flow.recipe.parameters ?? []} show={runs.show} look={model.look} />
+          <ByItself endpoint={endpoint} parameters={flow.recipe.parameters ?? []} show={runs.show} look={model.look} />
         )}
       </section>
       <Outcome runs={runs} changes={model.changes} />

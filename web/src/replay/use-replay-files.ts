@@ -7,7 +7,7 @@ import type { ChosenFiles } from './replay-model.ts'
 
 /** The new files of a replay: each is put to the input it fits, or waits to be put there. */
 export const useReplayFiles = (changed: () => void) => {
-  const { place } = useFlow()
+  const { endpoint } = useFlow()
   const [files, setFiles] = useState<ChosenFiles>({})
   const [homeless, setHomeless] = useState<readonly FileRef[]>([])
   const [busy, setBusy] = useState<string>()
@@ -41,7 +41,7 @@ export const useReplayFiles = (changed: () => void) => {
     },
     take: (dropped: readonly File[]) =>
       during(async () => {
-        const placed = await ask(api.placeReply, 'POST', `${place.base}/place`, { files: await sent(dropped) })
+        const placed = await ask(api.placeReply, 'POST', `${endpoint.base}/place`, { files: await sent(dropped) })
         setFiles({ ...files, ...placed.given })
         setHomeless([...homeless, ...placed.homeless])
         changed()

@@ -11,19 +11,19 @@ import { useRuns } from './use-runs.ts'
 
 /** Saves an answer into the story, so that it is not asked again. */
 const useRemember = (report: (problem: string) => void) => {
-  const { flow, place } = useFlow()
+  const { flow, endpoint } = useFlow()
   const client = useQueryClient()
   return useMutation({
     mutationFn: (recipe: Recipe) =>
-      ask(api.flowReply, 'POST', `${place.base}/edit`, { recipe, what: 'an answer of a replay', after: flow.edit }),
-    onSuccess: (reply) => client.setQueryData(flowQuery(place).queryKey, reply),
+      ask(api.flowReply, 'POST', `${endpoint.base}/edit`, { recipe, what: 'an answer of a replay', after: flow.edit }),
+    onSuccess: (reply) => client.setQueryData(flowQuery(endpoint).queryKey, reply),
     onError: (error) => report(error.message),
   })
 }
 
 /** The state of the replay page: new files, how they fit, answers, values that are asked for, and runs. */
 export const useReplay = () => {
-  const { flow, place } = useFlow()
+  const { flow, endpoint } = useFlow()
   const [renames, setRenames] = useState<AnsweredRenames>({})
   const [values, setValues] = useState<Readonly<Record<string, string>>>({})
   const forgetAnswers = (): void => {
@@ -37,14 +37,14 @@ export const useReplay = () => {
   const given = Object.keys(files).length > 0 || flow.recipe.inputs.length === 0 || Object.keys(values).length > 0
   const complete = isComplete(flow.recipe, files, flow.files)
   const fit = useQuery({
-    queryKey: ['fit', place.base, flow.edit, files, renames],
-    queryFn: () => ask(api.fitReply, 'POST', `${place.base}/fit`, { files, renames }),
+    queryKey: ['fit', endpoint.base, flow.edit, files, renames],
+    queryFn: () => ask(api.fitReply, 'POST', `${endpoint.base}/fit`, { files, renames }),
     enabled: given && complete,
     placeholderData: (before) => before,
   })
   const replay = useMutation({
     mutationFn: () =>
-      ask(api.runReply, 'POST', `${place.base}/replay`, { files, renames, allowChanges: true, parameters: values }),
+      ask(api.runReply, 'POST', `${endpoint.base}/replay`, { files, renames, allowChanges: true, parameters: values }),
     onSuccess: ({ id }) => runs.show(id),
     onError: (error) => setProblem(error.message),
   })

@@ -8,10 +8,10 @@ import { runBefore, shownRun, type RunTables } from './replay-model.ts'
 
 /** The statistics of each table as Compose shows them: what a first replay is held against. */
 const useComposedTables = (): RunTables => {
-  const { flow, place } = useFlow()
+  const { flow, endpoint } = useFlow()
   const stories = useQueries({
     queries: flow.recipe.tables.map(({ id, steps }) => ({
-      ...storyQuery(place, flow.files, { recipe: flow.recipe, table: id, step: steps.at(-1)?.id ?? '' }),
+      ...storyQuery(endpoint, flow.files, { recipe: flow.recipe, table: id, step: steps.at(-1)?.id ?? '' }),
       enabled: Object.keys(flow.files).length > 0,
     })),
   })
@@ -24,25 +24,25 @@ const useComposedTables = (): RunTables => {
 
 /** The runs of a flow, the one that is shown, and what it is held against. */
 export const useRuns = (report: (problem: string) => void) => {
-  const { place } = useFlow()
+  const { endpoint } = useFlow()
   const client = useQueryClient()
   const [chosen, show] = useState('')
-  const runs = useQuery(runsQuery(place)).data?.runs ?? []
+  const runs = useQuery(runsQuery(endpoint)).data?.runs ?? []
   // a replay that still runs is shown to whoever comes back to the page
   const shownId = shownRun(runs, chosen)
-  const run = useQuery(runQuery(place, shownId)).data
+  const run = useQuery(runQuery(endpoint, shownId)).data
   const composed = useComposedTables()
   const lastId = runBefore(runs, shownId, new Date().toISOString())
-  const lastRun = useQuery(runQuery(place, lastId ?? '')).data
+  const lastRun = useQuery(runQuery(endpoint, lastId ?? '')).data
   const state = run?.state
   useEffect(() => {
-    if (state !== undefined) void client.invalidateQueries({ queryKey: ['runs', place.base] })
-  }, [state, client, place.base])
+    if (state !== undefined) void client.invalidateQueries({ queryKey: ['runs', endpoint.base] })
+  }, [state, client, endpoint.base])
   const again = useMutation({
-    mutationFn: (id: string) => ask(api.runReply, 'POST', `${place.base}/runs/${id}/again`),
+    mutationFn: (id: string) => ask(api.runReply, 'POST', `${endpoint.base}/runs/${id}/again`),
     onSuccess: ({ id }) => {
       show(id)
-      void client.invalidateQueries({ queryKey: ['runs', place.base] })
+      void client.invalidateQueries({ queryKey: ['runs', endpoint.base] })
     },
     onError: (error) => report(error.message),
   })

@@ -87,7 +87,7 @@ const Values = ({
 }) => {
   const before = story.steps[story.steps.findIndex(({ id }) => id === step.id) - 1]?.id ?? ''
   const { data } = useQuery(
-    valuesQuery(story.place, story.flow.files, { ...story.cursor, step: before }, before === '' ? '' : column),
+    valuesQuery(story.endpoint, story.flow.files, { ...story.cursor, step: before }, before === '' ? '' : column),
   )
   const [search, setSearch] = useState('')
   const found = (data?.values ?? []).filter(({ label }) => label.toLowerCase().includes(search.toLowerCase()))

@@ -4,13 +4,12 @@ import { ownValue, selectedNames, type Schema, type Step, type StepOf } from '@f
 import { valuesQuery } from '../api/queries.ts'
 import { Button, Segments } from '../ui/parts.tsx'
 import type { Story } from '../story/use-story.ts'
+import { without } from '../story/without.ts'
 
 type LabelRulesValue = {
   readonly remove?: string | { readonly pattern: string }
   readonly renames?: Readonly<Record<string, string>>
 }
-const without = (step: Step, key: string): Step =>
-  Object.fromEntries(Object.entries(step).filter(([one]) => one !== key)) as unknown as Step
 
 /** What is taken off the names of columns before they stand in the rows, and what single ones are called. */
 export const LabelsEditor = ({ step, schema, story }: { step: StepOf<'unpivot'>; schema: Schema; story: Story }) => {
@@ -89,7 +88,7 @@ export const LabelsFoundEditor = ({ step, story }: { step: StepOf<'pivot'>; stor
   const before = story.steps[story.steps.findIndex(({ id }) => id === step.id) - 1]?.id ?? ''
   const { data } = useQuery(
     valuesQuery(
-      story.place,
+      story.endpoint,
       story.flow.files,
       { ...story.cursor, step: before },
       before === '' ? '' : String(step.labels),

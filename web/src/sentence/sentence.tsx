@@ -62,7 +62,7 @@ const EditableSlot = ({ slot, step, story }: { slot: SentenceSlot; step: Step; s
   const onWorkbench = slot.editor === 'groups' || slot.editor === 'join' || slot.editor === 'union'
   const change = (next: boolean): void => {
     if (next && onWorkbench) return story.reword(step)
-    if (next && elsewhere) return void navigate(`${story.place.home}/open/${input}`)
+    if (next && elsewhere) return void navigate(`${story.endpoint.home}/open/${input}`)
     return setOpen(next)
   }
   return (

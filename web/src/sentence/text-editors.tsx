@@ -1,9 +1,8 @@
 import type { SplitBy, Step, Take, StepOf } from '@fabula/core'
 import { Segments } from '../ui/parts.tsx'
 import type { Story } from '../story/use-story.ts'
+import { without } from '../story/without.ts'
 
-const without = (step: Step, ...keys: readonly string[]): Step =>
-  Object.fromEntries(Object.entries(step).filter(([key]) => !keys.includes(key))) as unknown as Step
 const common: readonly (readonly [string, string])[] = [
   [';', 'semicolon ;'],
   [',', 'comma ,'],

@@ -123,16 +123,16 @@ export const Comparison = ({ from, to }: { from: Recipe; to: Recipe }) => {
 }
 
 /** Named, frozen states of the story, and what changed between any two. */
-export const Editions = ({ flow, place }: { flow: FlowReply; place: Endpoint }) => {
+export const Editions = ({ flow, endpoint }: { flow: FlowReply; endpoint: Endpoint }) => {
   const client = useQueryClient()
-  const editions = useQuery(editionsQuery(place)).data?.editions ?? []
+  const editions = useQuery(editionsQuery(endpoint)).data?.editions ?? []
   const [name, setName] = useState('')
   const [note, setNote] = useState('')
   const [pair, setPair] = useState<{ from: number; to: number | 'now' }>()
   const freeze = useMutation({
-    mutationFn: () => ask(api.editionsReply, 'POST', `${place.base}/editions`, { name, note }),
+    mutationFn: () => ask(api.editionsReply, 'POST', `${endpoint.base}/editions`, { name, note }),
     onSuccess: (reply) => {
-      client.setQueryData(editionsQuery(place).queryKey, reply)
+      client.setQueryData(editionsQuery(endpoint).queryKey, reply)
       setName('')
       setNote('')
       setPair(undefined)

@@ -24,16 +24,16 @@ type HandOverView = 'script' | 'editions'
 
 /** The scripts of the flow, and the one of a language; none for the recipe. */
 const useScripts = (language: ScriptTab) => {
-  const { flow, place } = useFlow()
-  const scripts = useQuery(scriptsQuery(place, flow.edit)).data?.scripts ?? []
+  const { flow, endpoint } = useFlow()
+  const scripts = useQuery(scriptsQuery(endpoint, flow.edit)).data?.scripts ?? []
   return { scripts, script: scripts.find(({ dialect }) => dialect === language) }
 }
 
 /** A colleague's own copy of the story, with its files. */
-const Copy = ({ place }: { place: Endpoint }) => {
+const Copy = ({ endpoint }: { endpoint: Endpoint }) => {
   const navigate = useNavigate()
   const copy = useMutation({
-    mutationFn: () => ask(api.createReply, 'POST', `${place.base}/copy`),
+    mutationFn: () => ask(api.createReply, 'POST', `${endpoint.base}/copy`),
     onSuccess: ({ id, link }) => navigate(link ? `/r/${link}` : `/flows/${id}`),
   })
   return (
@@ -63,7 +63,7 @@ const HandOverBar = ({
   language: ScriptTab
   setLanguage: (language: ScriptTab) => void
 }) => {
-  const { flow, place } = useFlow()
+  const { flow, endpoint } = useFlow()
   const [message, setMessage] = useState('')
   const { scripts, script } = useScripts(language)
   const stem = fileStem(flow.recipe.name, 'flow')
@@ -102,7 +102,7 @@ const HandOverBar = ({
           <Button onClick={() => void copy()}>Copy</Button>
           <a
             className="rounded-md border border-line-strong bg-sheet px-3 py-1.5 text-ink-2 hover:text-ink"
-            href={`${place.base}/download/${language}`}
+            href={`${endpoint.base}/download/${language}`}
             download
           >
             Download {stem}
@@ -142,7 +142,7 @@ const Needs = ({ recipe }: { recipe: Recipe }) => (
 
 /** The recipe and its scripts for colleagues: read, proven, frozen, and shared by links. */
 export const HandOver = () => {
-  const { flow, place } = useFlow()
+  const { flow, endpoint } = useFlow()
   const [shown, setShown] = useState<HandOverView>('script')
   const [language, setLanguage] = useState<ScriptTab>('python')
   const { script } = useScripts(language)
@@ -151,15 +151,15 @@ export const HandOver = () => {
       <section aria-label="The story and its script" className="grid min-h-0 grid-rows-[auto_1fr] border-r border-line">
         <HandOverBar shown={shown} setShown={setShown} language={language} setLanguage={setLanguage} />
         {shown === 'editions' ? (
-          <Editions flow={flow} place={place} />
+          <Editions flow={flow} endpoint={endpoint} />
         ) : (
           <ScriptView recipe={flow.recipe} script={script} language={language} />
         )}
       </section>
       <aside className="flex flex-col gap-5 overflow-auto p-[18px]" aria-label="Sharing">
-        {flow.rights === 'all' && <Links place={place} />}
-        {flow.rights === 'all' && <Proof flow={flow} place={place} />}
-        {flow.rights !== 'all' && <Copy place={place} />}
+        {flow.rights === 'all' && <Links endpoint={endpoint} />}
+        {flow.rights === 'all' && <Proof flow={flow} endpoint={endpoint} />}
+        {flow.rights !== 'all' && <Copy endpoint={endpoint} />}
         <Needs recipe={flow.recipe} />
       </aside>
     </main>

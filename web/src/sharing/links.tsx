@@ -216,16 +216,16 @@ const LinkCard = ({
 }
 
 /** Who may do what by which link, and what each was used for. */
-export const Links = ({ place }: { place: Endpoint }) => {
+export const Links = ({ endpoint }: { endpoint: Endpoint }) => {
   const client = useQueryClient()
-  const { data } = useQuery(linksQuery(place))
-  const editions = useQuery(editionsQuery(place)).data?.editions ?? []
+  const { data } = useQuery(linksQuery(endpoint))
+  const editions = useQuery(editionsQuery(endpoint)).data?.editions ?? []
   const [making, setMaking] = useState(false)
   const links = useMutation({
     mutationFn: ({ method, token, asked }: { method: 'POST' | 'PUT' | 'DELETE'; token?: string; asked?: LinkAsked }) =>
-      ask(api.linksReply, method, `${place.base}/links${token ? `/${token}` : ''}`, asked),
+      ask(api.linksReply, method, `${endpoint.base}/links${token ? `/${token}` : ''}`, asked),
     onSuccess: (reply) => {
-      client.setQueryData(linksQuery(place).queryKey, reply)
+      client.setQueryData(linksQuery(endpoint).queryKey, reply)
       setMaking(false)
     },
   })

@@ -26,11 +26,11 @@ const Verdict = ({ verdict }: { verdict: DialectVerdict }) => (
 )
 
 /** Runs both scripts on the flow's own inputs and holds what they give against what Fabula gives. */
-export const Proof = ({ flow, place }: { flow: FlowReply; place: Endpoint }) => {
-  const proof = useMutation({ mutationFn: () => ask(api.proofReply, 'POST', `${place.base}/prove`) })
+export const Proof = ({ flow, endpoint }: { flow: FlowReply; endpoint: Endpoint }) => {
+  const proof = useMutation({ mutationFn: () => ask(api.proofReply, 'POST', `${endpoint.base}/prove`) })
   const progress = useQuery({
-    queryKey: ['proving', place.base],
-    queryFn: () => ask(api.progressReply, 'GET', `${place.base}/prove`),
+    queryKey: ['proving', endpoint.base],
+    queryFn: () => ask(api.progressReply, 'GET', `${endpoint.base}/prove`),
     enabled: proof.isPending,
     refetchInterval: 250,
     gcTime: 0,
@@ -55,7 +55,7 @@ export const Proof = ({ flow, place }: { flow: FlowReply; place: Endpoint }) => 
               aria-label="How far the proof is"
             />
             <span className="flex-1">{progress?.doing || 'Beginning'}</span>
-            <Button onClick={() => void ask(api.progressReply, 'DELETE', `${place.base}/prove`)}>Stop</Button>
+            <Button onClick={() => void ask(api.progressReply, 'DELETE', `${endpoint.base}/prove`)}>Stop</Button>
           </p>
         )}
         {proof.error && <Notice kind="removed">{proof.error.message}</Notice>}

@@ -8,10 +8,10 @@ import { Dot } from '../ui/parts.tsx'
 import { useFlow } from '../story/flow-context.ts'
 
 const ReadTable = ({ at }: { at: number }) => {
-  const { flow, place } = useFlow()
+  const { flow, endpoint } = useFlow()
   const table = flow.recipe.tables[at]
   const { data } = useQuery({
-    ...storyQuery(place, flow.files, {
+    ...storyQuery(endpoint, flow.files, {
       recipe: flow.recipe,
       table: table?.id ?? '',
       step: table?.steps.at(-1)?.id ?? '',
@@ -55,14 +55,17 @@ const ReadTable = ({ at }: { at: number }) => {
 
 /** What a colleague sees by a link: the story, to read, and the way to replay it. */
 export const Reader = () => {
-  const { flow, place } = useFlow()
+  const { flow, endpoint } = useFlow()
   return (
     <main className="overflow-auto">
       <div className="mx-auto max-w-[820px] px-6 py-10">
         <h1 className="font-serif text-[24px] font-semibold">{flow.recipe.name}</h1>
         {flow.recipe.about && <p className="mt-1 font-serif text-[15px] text-ink-2">{flow.recipe.about}</p>}
         <p className="mt-4 mb-8">
-          <Link className="rounded-md bg-rubric px-3.5 py-2 font-semibold text-on-rubric" to={`${place.home}/replay`}>
+          <Link
+            className="rounded-md bg-rubric px-3.5 py-2 font-semibold text-on-rubric"
+            to={`${endpoint.home}/replay`}
+          >
             Replay on your own export
           </Link>
           <span className="ml-3 text-ink-2">

@@ -5,7 +5,7 @@ import type { Endpoint } from '../api/queries.ts'
 /** What every page of a flow shares: the flow itself, where it is served, and the parts of the header a page may set. */
 type FlowContextValue = {
   readonly flow: FlowReply
-  readonly place: Endpoint
+  readonly endpoint: Endpoint
   readonly setTools: (tools: ReactNode) => void
   readonly setMessage: (message: string) => void
 }

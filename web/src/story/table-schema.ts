@@ -7,7 +7,7 @@ import type { Story } from './use-story.ts'
 export const useTableSchema = (story: Story, id: string): Schema => {
   const table = story.flow.recipe.tables.find((one) => one.id === id)
   const { data } = useQuery({
-    ...storyQuery(story.place, story.flow.files, {
+    ...storyQuery(story.endpoint, story.flow.files, {
       recipe: story.flow.recipe,
       table: id,
       step: table?.steps.at(-1)?.id ?? '',

@@ -15,15 +15,15 @@ type Change =
  * @param report what to show: the refusal of a change, nothing once one is saved
  */
 export const useSaving = (report: (problem: string | undefined) => void) => {
-  const { flow, place, setMessage } = useFlow()
+  const { flow, endpoint, setMessage } = useFlow()
   const client = useQueryClient()
   const { mutateAsync, isPending } = useMutation({
     mutationFn: ({ way, ...change }: Change) => {
       const edit = 'next' in change ? { recipe: change.next, what: change.what, pictures: change.pictures } : {}
-      return ask(api.flowReply, 'POST', `${place.base}/${way}`, { ...edit, after: flow.edit })
+      return ask(api.flowReply, 'POST', `${endpoint.base}/${way}`, { ...edit, after: flow.edit })
     },
     onSuccess: (reply) => {
-      client.setQueryData(flowQuery(place).queryKey, reply)
+      client.setQueryData(flowQuery(endpoint).queryKey, reply)
       setMessage('saved a moment ago')
       report(undefined)
     },

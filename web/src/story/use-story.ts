@@ -29,13 +29,13 @@ const lastStep = (recipe: Recipe, table: RecipeTable | undefined): Cursor => ({
 })
 
 /** What the server says of each step of the shown table, of the saved recipe and with the draft in its place. */
-const useStorySteps = (flow: FlowReply, place: Endpoint, { draft, at }: StoryState) => {
+const useStorySteps = (flow: FlowReply, endpoint: Endpoint, { draft, at }: StoryState) => {
   const recipe = useMemo(() => (draft ? withDraft(flow.recipe, draft) : flow.recipe), [flow.recipe, draft])
   const { table, step } = shownStep(recipe, at)
   const cursor = { recipe, table: table?.id ?? '', step: step?.id ?? '', drafts: draftIds(draft) }
   const saved = flow.recipe.tables.find(({ id }) => id === table?.id)
-  const story = useQuery(storyQuery(place, flow.files, lastStep(flow.recipe, saved)))
-  const drafted = useQuery({ ...storyQuery(place, flow.files, cursor), enabled: draft !== undefined })
+  const story = useQuery(storyQuery(endpoint, flow.files, lastStep(flow.recipe, saved)))
+  const drafted = useQuery({ ...storyQuery(endpoint, flow.files, cursor), enabled: draft !== undefined })
   const steps: readonly StoryStep[] = (draft ? drafted : story).data?.steps ?? []
   const draftState = steps.find(({ id }) => id === draft?.step.id)?.state
   const canKeep = draftState === 'fine' && !drafted.isFetching
@@ -139,14 +139,14 @@ const storySelectors = (recipe: Recipe, { table, step, steps }: StorySteps) => (
 
 /** All that Compose works with: the flow, the state of the page, what the server says of its steps, and the actions. */
 export const useStory = () => {
-  const { flow, place } = useFlow()
+  const { flow, endpoint } = useFlow()
   const [state, dispatch] = useReducer(storyReducer, flow.recipe, initialStoryState)
-  const shown = useStorySteps(flow, place, state)
+  const shown = useStorySteps(flow, endpoint, state)
   const plain = plainActions(dispatch)
   const saving = useSaving(plain.setProblem)
   return {
     flow,
-    place,
+    endpoint,
     ...state,
     ...shown,
     ...plain,

@@ -66,7 +66,7 @@ const tablesFor = async (
   parts: readonly FilePart[],
   start: Recipe,
   drafted: Recipe,
-  place: Endpoint,
+  endpoint: Endpoint,
   reported: (words: string) => void,
 ): Promise<{ recipe: Recipe; ids: string[] }> => {
   let recipe = start
@@ -75,7 +75,7 @@ const tablesFor = async (
     reported(`Reading ${name}`)
     const opened = await openFile([ref], read, '')
     const made = withTable(recipe, [ref], opened, read, [], Number(nextStepId(drafted, i).slice(1)), name)
-    await ask(api.flowReply, 'PUT', `${place.base}/files`, { [made.id]: [ref] })
+    await ask(api.flowReply, 'PUT', `${endpoint.base}/files`, { [made.id]: [ref] })
     recipe = made.recipe
     ids.push(made.id)
   }
@@ -90,9 +90,9 @@ export const keepParts = async (
   reported: (words: string) => void,
 ): Promise<string[]> => {
   if (parts.length === 0) return []
-  const { recipe, ids } = await tablesFor(parts, story.flow.recipe, story.recipe, story.place, reported)
+  const { recipe, ids } = await tablesFor(parts, story.flow.recipe, story.recipe, story.endpoint, reported)
   await story.save(recipe, 'tables from files')
-  await client.invalidateQueries({ queryKey: flowQuery(story.place).queryKey })
+  await client.invalidateQueries({ queryKey: flowQuery(story.endpoint).queryKey })
   return ids
 }
 

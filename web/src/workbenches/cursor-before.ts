@@ -12,6 +12,3 @@ export const cursorBefore = (story: Story, stepId: string): Cursor => {
     step: steps.at(-1)?.id ?? '',
   }
 }
-
-export const without = <T extends object>(step: T, ...keys: readonly string[]): T =>
-  Object.fromEntries(Object.entries(step).filter(([key]) => !keys.includes(key))) as T

@@ -2,7 +2,7 @@ import { selectedNames, type Step, type StepOf } from '@fabula/core'
 import { type MatchReply } from '@fabula/core/api'
 import { type Story } from '../story/use-story.ts'
 import { Segments } from '../ui/parts.tsx'
-import { without } from './cursor-before.ts'
+import { without } from '../story/without.ts'
 import { keysOf } from './join-model.ts'
 
 /** Which columns come along, and the names they get where both tables have one. */

@@ -1,6 +1,6 @@
 import { counted, figure, type JoinHow, type NewStep, type StepOf } from '@fabula/core'
 import type { MatchReply } from '@fabula/core/api'
-import { without } from './cursor-before.ts'
+import { without } from '../story/without.ts'
 
 export type JoinStep = StepOf<'join'>
 export type KeyPair = { readonly left: string; readonly right: string }

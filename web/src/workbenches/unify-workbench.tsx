@@ -338,7 +338,7 @@ export const UnifyWorkbench = ({ step, story }: { step: StepOf<'unify'>; story: 
   const at = story.steps.findIndex(({ id }) => id === step.id)
   const before = story.steps[at - 1]?.id ?? ''
   const { data } = useQuery(
-    groupsQuery(story.place, story.flow.files, { ...story.cursor, step: before }, before === '' ? '' : column),
+    groupsQuery(story.endpoint, story.flow.files, { ...story.cursor, step: before }, before === '' ? '' : column),
   )
   const [shown, show] = useState<UnifyView>(judged === 'hand' ? 'mine' : (judged ?? 'characters'))
   if (!data) return <p className="p-4 text-ink-3">Holding the values against each other…</p>

@@ -1,5 +1,5 @@
 import type { StepOf } from '@fabula/core'
-import { without } from './cursor-before.ts'
+import { without } from '../story/without.ts'
 
 export type ColumnSource = { readonly table: string; readonly column: string }
 export type UnionPair = { readonly into: string; readonly from: readonly ColumnSource[] }

@@ -1,6 +1,6 @@
 import { listed, typeWords, type ColumnType, type StepOf } from '@fabula/core'
 import type { AlignReply } from '@fabula/core/api'
-import { without } from './cursor-before.ts'
+import { without } from '../story/without.ts'
 import { isMoved, type ColumnSource } from './union-edits.ts'
 
 export type UnionStep = StepOf<'union'>

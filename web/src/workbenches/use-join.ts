@@ -33,7 +33,7 @@ const useMatch = (step: JoinStep, story: Story) => {
   useEffect(() => setFrom([0, 0]), [show, step.with, pairs])
   useEffect(() => setShow('all'), [step.with, pairs])
   const match = useQuery(
-    matchQuery(story.place, story.flow.files, cursorBefore(story, step.id), step.with, {
+    matchQuery(story.endpoint, story.flow.files, cursorBefore(story, step.id), step.with, {
       on: [...on],
       ignoreCase: step.ignoreCase === true,
       trim: step.trim === true,

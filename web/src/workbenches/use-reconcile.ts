@@ -19,7 +19,7 @@ export const useReconcile = (story: Story) => {
   const [from, setFrom] = useState(0)
   useEffect(() => setFrom(0), [show, chosen, keys])
   const { data, error, isFetching } = useQuery(
-    reconcileQuery(story.place, story.flow.files, {
+    reconcileQuery(story.endpoint, story.flow.files, {
       recipe,
       here: { table: here.table, step: here.step },
       there,

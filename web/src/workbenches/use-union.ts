@@ -7,7 +7,7 @@ import type { UnionStep } from './union-model.ts'
 /** The state of the workbench of a union: its tables in order, and how their columns are aligned. */
 export const useUnion = (step: UnionStep, story: Story) => {
   const { data, error } = useQuery(
-    alignQuery(story.place, story.flow.files, cursorBefore(story, step.id), {
+    alignQuery(story.endpoint, story.flow.files, cursorBefore(story, step.id), {
       with: step.with,
       ...(step.pairs ? { pairs: step.pairs } : {}),
       ...(step.apart ? { apart: step.apart } : {}),
