@@ -6,7 +6,8 @@ import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
-import { Refusal } from './refusal.ts'
+import { Refusal, type RefusalCode } from './refusal.ts'
+import { statusOf } from './routes/status.ts'
 import type { Access } from './routes/access.ts'
 import { body, send } from './routes/check.ts'
 import { flowRoutes, type Services } from './routes/flows.ts'
@@ -35,19 +36,18 @@ export type AppOptions = {
   /** Proxies whose headers count. */ readonly proxies: readonly string[]
 }
 
-/** What a request did wrong, where the error is not the server's own. */
-const refusalFor = (error: unknown): Refusal | undefined => {
-  if (error instanceof Refusal) return error
+/** What a request did wrong, as a status and a refusal; nothing where the error is the server's own. */
+const refusalFor = (error: unknown): { readonly status: number; readonly refusal: Refusal } | undefined => {
+  if (error instanceof Refusal) return { status: statusOf[error.code], refusal: error }
   const { type, status } = error as { type?: string; status?: number }
-  if (type === 'entity.too.large') return new Refusal(413, 'too-large', 'This request is too large.')
-  if (type === 'entity.parse.failed') return new Refusal(400, 'bad-json', 'This request is not JSON.')
-  return status !== undefined && status >= 400 && status < 500
-    ? new Refusal(
-        status,
-        'bad-request',
-        'This request is not understood: its address or its form is not as it must be.',
-      )
-    : undefined
+  const refused = (code: RefusalCode, sentence: string, status = statusOf[code]) => ({
+    status,
+    refusal: new Refusal(code, sentence),
+  })
+  if (type === 'entity.too.large') return refused('too-large', 'This request is too large.')
+  if (type === 'entity.parse.failed') return refused('bad-json', 'This request is not JSON.')
+  if (status === undefined || status < 400 || status >= 500) return undefined
+  return refused('bad-request', 'This request is not understood: its address or its form is not as it must be.', status)
 }
 
 /** What a story offers by its owner and by links alike; each route says which right it needs. */
@@ -146,9 +146,10 @@ const answerError = (error: unknown, request: Request, response: Response, next:
   if (!known) request.log?.error(error)
   response.status(known?.status ?? 500).json({
     error: {
-      code: known?.code ?? 'fault',
+      code: known?.refusal.code ?? 'fault',
       sentence:
-        known?.message ?? 'Fabula met a fault of its own; nothing was changed. The log of the server says more.',
+        known?.refusal.message ??
+        'Fabula met a fault of its own; nothing was changed. The log of the server says more.',
     },
   })
 }
@@ -166,7 +167,7 @@ export const buildApp = (options: AppOptions): Express => {
   )
   app.use('/api', sourceRoutes(services, ownership.guard))
   app.use('/api', () => {
-    throw new Refusal(404, 'nothing-here', 'There is nothing at this address.')
+    throw new Refusal('nothing-here', 'There is nothing at this address.')
   })
   usePage(app, web)
   app.use(answerError)

@@ -3,7 +3,8 @@ import type { CheckContext } from '../steps/shared/step-kind.ts'
 import type { ColumnType } from '../table/column.ts'
 import { maxColumns } from '../table/limits.ts'
 import type { Schema } from '../table/table.ts'
-import { sentenceOf, type Problem } from '../messages/words.ts'
+import { missingColumn } from '../formula/problems.ts'
+import { sentenceOf, type Problem } from '../steps/shared/problems.ts'
 import { usedTables } from '../recipe/used-tables.ts'
 import { type Recipe, type RecipeTable, type Step } from '../recipe/recipe.ts'
 import {
@@ -46,7 +47,7 @@ export const writtenSchemas = (recipe: Recipe): InputSchemas =>
 /** The column that a problem says is missing. */
 const missingIn = (problem: Problem): string | undefined => {
   if (problem.code === 'missing-column') return problem.column
-  if (problem.code === 'formula') return problem.missing?.column
+  if (problem.code === 'formula') return missingColumn(problem.problem)
   return undefined
 }
 

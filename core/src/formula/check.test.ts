@@ -4,6 +4,7 @@ import { Table } from '../table/table.ts'
 import { checkFormula } from './check.ts'
 import { evaluateFormula } from './evaluate.ts'
 import { renameInFormula, writeColumn } from './parse.ts'
+import { formulaSentence } from './problems.ts'
 
 const schema = [
   { name: 'Fee', type: 'decimal' },
@@ -16,13 +17,13 @@ const schema = [
 const parameters = { 'As of': 'date', Rate: 'decimal' } as const
 const typeOf = (formula: string): string => {
   const checked = checkFormula(formula, schema, parameters)
-  return 'problem' in checked ? `refused: ${checked.problem.sentence}` : checked.type
+  return 'problem' in checked ? `refused: ${formulaSentence(checked.problem)}` : checked.type
 }
 /** What a formula is refused for, and the words that are underlined. */
 const refused = (formula: string): [string, string] | undefined => {
   const checked = checkFormula(formula, schema, parameters)
   return 'problem' in checked
-    ? [checked.problem.sentence, formula.slice(checked.problem.from, checked.problem.to)]
+    ? [formulaSentence(checked.problem), formula.slice(checked.problem.from, checked.problem.to)]
     : undefined
 }
 
@@ -92,7 +93,7 @@ test('a cell that cannot be computed is empty and counted; one that is only empt
   const fee = [{ name: 'Fee', type: 'decimal' }] as const
   const run = (formula: string) => {
     const checked = checkFormula(formula, fee, {})
-    if ('problem' in checked) throw new Error(checked.problem.sentence)
+    if ('problem' in checked) throw new Error(formulaSentence(checked.problem))
     const { column, failures } = evaluateFormula(checked.formula, checked.type, table, { parameters: {}, now: 0 })
     return { cells: [0, 1, 2, 3].map((i) => cellAt(column, i)), failures: [...failures] }
   }

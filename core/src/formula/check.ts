@@ -2,10 +2,10 @@ import { ownValue } from '../table/own.ts'
 import { isNumber, type Cell, type ColumnType } from '../table/column.ts'
 import { maybeIsoDate, maybeIsoDateTime, maybeIsoTime } from '../table/calendar.ts'
 import type { Schema } from '../table/table.ts'
-import { counted, listed, nearest, quoted } from '../messages/words.ts'
+import { nearest } from '../messages/words.ts'
 import type { Argument, FormulaFunction, ArgumentType, FormulaType } from './function-kind.ts'
 import { functionNamed, functionNames, shorthandNamed } from './functions/index.ts'
-import { FormulaError, type FormulaProblem, type Span } from './lex.ts'
+import { FormulaError, type FormulaProblem, type Span } from './problems.ts'
 import { arithmetic, comparison, momentDifference, momentShift, negate, percent, widening } from './operators.ts'
 import { parseFormula, type Comparison, type FormulaNode, type Operator } from './parse.ts'
 
@@ -24,27 +24,6 @@ export type CheckedFormula =
   | { readonly formula: TypedNode; readonly type: ColumnType; readonly columns: readonly string[] }
   | { readonly problem: FormulaProblem }
 
-const says: Readonly<Record<FormulaType, string>> = {
-  text: 'text',
-  integer: 'a number',
-  decimal: 'a number',
-  boolean: 'true or false',
-  date: 'a date',
-  datetime: 'a date and time',
-  time: 'a time',
-  list: 'a list',
-  empty: 'empty',
-}
-const needs: Readonly<Record<ArgumentType, string>> = {
-  number: 'numbers',
-  text: 'text',
-  boolean: 'a condition',
-  moment: 'a date',
-  clock: 'a time',
-  list: 'a list',
-  written: 'a number, a date or a time',
-  any: 'any value',
-}
 const fits: Readonly<Record<ArgumentType, readonly FormulaType[]>> = {
   number: ['integer', 'decimal'],
   text: ['text'],
@@ -57,8 +36,16 @@ const fits: Readonly<Record<ArgumentType, readonly FormulaType[]>> = {
 }
 const serves = (type: FormulaType, need: ArgumentType): boolean => type === 'empty' || fits[need].includes(type)
 
-const fail = (at: Span, sentence: string): never => {
-  throw new FormulaError({ from: at.from, to: at.to, sentence })
+/** A problem without its place. */
+type UnplacedProblem = FormulaProblem extends infer P
+  ? P extends FormulaProblem
+    ? Omit<P, 'from' | 'to'>
+    : never
+  : never
+
+/** @throws FormulaError for a part of the formula. */
+const fail = (at: Span, problem: UnplacedProblem): never => {
+  throw new FormulaError({ ...problem, from: at.from, to: at.to } as FormulaProblem)
 }
 
 class Checker {
@@ -103,16 +90,8 @@ class Checker {
   private column(name: string, at: Span): TypedNode {
     const field = this.schema.find((one) => one.name === name)
     if (!field) {
-      const near = nearest(
-        name,
-        this.schema.map((one) => one.name),
-      )
-      throw new FormulaError({
-        from: at.from,
-        to: at.to,
-        sentence: `There is no column ${quoted(name)} here.${near.length > 0 ? ` Did you mean ${listed(near.map(quoted), 'or')}?` : ''}`,
-        missing: { column: name, nearest: near },
-      })
+      const names = this.schema.map((one) => one.name)
+      return fail(at, { code: 'missing-column', column: name, nearest: nearest(name, names) })
     }
     this.columns.add(name)
     return { kind: 'column', name, type: field.type, from: at.from, to: at.to }
@@ -121,11 +100,8 @@ class Checker {
   private parameter(name: string, at: Span): TypedNode {
     const type = ownValue(this.parameters, name)
     if (!type) {
-      const near = nearest(name, Object.keys(this.parameters))
-      return fail(
-        at,
-        `The recipe has no parameter ${quoted(name)}.${near.length > 0 ? ` Did you mean ${listed(near.map(quoted), 'or')}?` : ''}`,
-      )
+      const names = Object.keys(this.parameters)
+      return fail(at, { code: 'missing-parameter', parameter: name, nearest: nearest(name, names) })
     }
     return { kind: 'parameter', name, type, from: at.from, to: at.to }
   }
@@ -141,10 +117,7 @@ class Checker {
 
   private number(part: TypedNode, operator: string): TypedNode {
     if (!serves(part.type, 'number'))
-      fail(
-        part,
-        `${this.text(part)} is ${says[part.type]}; ${operator} needs numbers.${part.type === 'text' ? ' VALUE reads a text as a number.' : ''}`,
-      )
+      fail(part, { code: 'not-a-number', part: this.text(part), type: part.type, operator })
     return part
   }
 
@@ -203,10 +176,13 @@ class Checker {
     const right = this.readConstant(b, a.type)
     const type = unify([left.type, right.type])
     if (!type)
-      return fail(
-        right,
-        `${this.text(left)} is ${says[left.type]} and ${this.text(right)} is ${says[right.type]}; only like can be compared with like.`,
-      )
+      return fail(right, {
+        code: 'not-alike',
+        left: this.text(left),
+        leftType: left.type,
+        right: this.text(right),
+        rightType: right.type,
+      })
     return this.apply(comparison(op, type), [this.widen(left, type), this.widen(right, type)], 'boolean', at)
   }
 
@@ -220,15 +196,12 @@ class Checker {
     if (shorthand)
       return this.check(
         shorthand.expand(nodes, at) ??
-          fail(at, `${shorthand.name} takes ${shorthand.needs}; it has ${counted(nodes.length, 'argument')}.`),
+          fail(at, { code: 'wrong-form', name: shorthand.name, needs: shorthand.needs, count: nodes.length }),
       )
     const fn = functionNamed(name)
     if (!fn) {
-      const near = nearest(name, functionNames)
-      return fail(
-        { from: at.from, to: at.from + name.length },
-        `There is no function ${name}.${near.length > 0 ? ` Did you mean ${listed(near, 'or')}?` : ''}`,
-      )
+      const word = { from: at.from, to: at.from + name.length }
+      return fail(word, { code: 'missing-function', name, nearest: nearest(name, functionNames) })
     }
     const places = this.places(fn, nodes.length, at)
     const given: TypedNode[] = []
@@ -251,11 +224,7 @@ class Checker {
       )
     const alike = given.slice(fn.sameFrom ?? 0)
     const type = unify(alike.map((part) => part.type))
-    if (!type)
-      return fail(
-        at,
-        `${fn.name} would give ${listed([...new Set(alike.map((part) => says[part.type]))], 'or')}; its values must be of one type.`,
-      )
+    if (!type) return fail(at, { code: 'result-types', name: fn.name, types: alike.map((part) => part.type) })
     return this.apply(
       fn,
       given.map((part, i) => (i >= (fn.sameFrom ?? 0) ? this.widen(part, type) : part)),
@@ -267,13 +236,9 @@ class Checker {
   /** Items of one list. */
   private gathered(fn: FormulaFunction, given: readonly TypedNode[], at: Span): TypedNode {
     const type = unify(given.map((part) => part.type))
-    if (!type)
-      return fail(
-        at,
-        `${fn.name} would hold ${listed([...new Set(given.map((part) => says[part.type]))], 'and')}; the items of a list must be of one type.`,
-      )
+    if (!type) return fail(at, { code: 'item-types', name: fn.name, types: given.map((part) => part.type) })
     const inner = given.find((part) => part.type === 'list')
-    if (inner) return fail(inner, `${this.text(inner)} is a list, and a list cannot hold lists.`)
+    if (inner) return fail(inner, { code: 'list-of-lists', part: this.text(inner) })
     return this.apply(
       fn,
       given.map((part) => this.widen(part, type)),
@@ -286,43 +251,18 @@ class Checker {
     const least = fn.args.filter((arg) => !arg.optional).length
     const last = fn.args.at(-1)
     const most = last?.rest ? Infinity : fn.args.length
-    const expected = () => {
-      if (least === most) return counted(least, 'argument')
-      if (most === Infinity) return `at least ${counted(least, 'argument')}`
-      return `${least} to ${most} arguments`
-    }
-    if (count < least || count > most) fail(at, `${fn.name} takes ${expected()}, and has ${count}.`)
+    if (count < least || count > most) fail(at, { code: 'wrong-count', name: fn.name, takes: { least, most }, count })
     return Array.from({ length: count }, (_, i) => fn.args[i] ?? (last as Argument))
-  }
-
-  /** How a value becomes text. */
-  private asText(part: TypedNode): string {
-    const choosePattern = () => {
-      if (part.type === 'integer') return '0'
-      if (part.type === 'decimal') return '0.##'
-      if (part.type === 'date') return 'yyyy-MM-dd'
-      if (part.type === 'datetime') return 'yyyy-MM-dd HH:mm'
-      if (part.type === 'time') return 'HH:mm'
-      return undefined
-    }
-    const pattern = choosePattern()
-    return pattern === undefined
-      ? ` ${this.text(part)} & "" is its text.`
-      : ` TEXT(${this.text(part)}; "${pattern}") is its text.`
   }
 
   private argument(fn: FormulaFunction, place: Argument, part: TypedNode, before: readonly FormulaType[]): TypedNode {
     const given = place.need === 'text' ? part : this.value(part)
     if (!serves(given.type, place.need))
-      fail(
-        part,
-        `${this.text(part)} is ${says[part.type]}; ${fn.name} needs ${needs[place.need]} here.${place.need === 'number' && part.type === 'text' ? ' VALUE reads a text as a number.' : ''}${place.need === 'text' ? this.asText(part) : ''}`,
-      )
+      fail(part, { code: 'wrong-argument', part: this.text(part), type: part.type, name: fn.name, needs: place.need })
     if (place.constant) {
-      if (given.kind !== 'constant')
-        return fail(part, `The ${place.name} of ${fn.name} must be written out, not taken from a column.`)
-      const wrong = place.constant(given.value, before)
-      if (wrong) fail(part, wrong)
+      if (given.kind !== 'constant') return fail(part, { code: 'not-constant', argument: place.name, name: fn.name })
+      const reason = place.constant(given.value, before)
+      if (reason) fail(part, { code: 'wrong-constant', reason })
     }
     return given
   }

@@ -1,31 +1,9 @@
-/** Positions in the formula, from inclusive, to exclusive, in UTF-16 units. */
-export type Span = { readonly from: number; readonly to: number }
-/** What is wrong with a formula, and from where to where, in UTF-16 units. */
-export type FormulaProblem = Span & {
-  readonly sentence: string
-  /** The column that is not there, and the names most like it. */ readonly missing?: {
-    readonly column: string
-    readonly nearest: readonly string[]
-  }
-}
-
-/** Thrown where a formula cannot be read. */
-export class FormulaError extends Error {
-  readonly problem: FormulaProblem
-  constructor(problem: FormulaProblem) {
-    super(problem.sentence)
-    this.problem = problem
-  }
-}
+import { FormulaError, type Span } from './problems.ts'
 
 /** What a token is. */
 export type TokenKind = 'number' | 'text' | 'column' | 'parameter' | 'name' | 'sign' | 'end'
 /** A token with its value and place. */
 export type Token = Span & { readonly kind: TokenKind; readonly value: string }
-
-const fail = (from: number, to: number, sentence: string): never => {
-  throw new FormulaError({ from, to, sentence })
-}
 
 const patterns: readonly (readonly [TokenKind | 'blank', RegExp])[] = [
   ['blank', /(?:\s|\/\*[\s\S]*?\*\/)+/uy],
@@ -46,12 +24,14 @@ const valueOf = (kind: TokenKind, raw: string): string => {
   return raw
 }
 
+/** @throws FormulaError for a sign that begins no token. */
 const refuse = (source: string, at: number): never => {
-  const sign = source[at] as string
-  if (sign === '"') fail(at, source.length, 'This text is not closed: a " is missing.')
-  if (sign === "'") fail(at, source.length, "This column name is not closed: a ' is missing.")
-  if (source.startsWith('/*', at)) fail(at, source.length, 'This comment is not closed: */ is missing.')
-  return fail(at, at + 1, `${sign} has no meaning here.`)
+  const sign = source[at] ?? ''
+  const rest = { from: at, to: source.length }
+  if (sign === '"') throw new FormulaError({ ...rest, code: 'unclosed-text' })
+  if (sign === "'") throw new FormulaError({ ...rest, code: 'unclosed-column' })
+  if (source.startsWith('/*', at)) throw new FormulaError({ ...rest, code: 'unclosed-comment' })
+  throw new FormulaError({ from: at, to: at + 1, code: 'unknown-sign', sign })
 }
 
 /** The tokens of a formula. @throws FormulaError at a sign that begins none. */

@@ -1,4 +1,5 @@
-import { FormulaError, lex, type Span, type Token } from './lex.ts'
+import { lex, type Token } from './lex.ts'
+import { FormulaError, type Span } from './problems.ts'
 
 /** The comparison operators. */
 export type Comparison = '=' | '<>' | '<' | '<=' | '>' | '>='
@@ -49,22 +50,23 @@ class Parser {
   private maybe(...signs: readonly string[]): Token | undefined {
     return this.next.kind === 'sign' && signs.includes(this.next.value) ? this.take() : undefined
   }
-  private fail(token: Span, sentence: string): never {
-    throw new FormulaError({ from: token.from, to: Math.max(token.to, token.from + 1), sentence })
+  /** Where a token is marked as wrong; the end of the formula as one character. */
+  private placeOf({ from, to }: Span): Span {
+    return { from, to: Math.max(to, from + 1) }
   }
 
   /** Formula := Level0 end */
   formula(): FormulaNode {
     const node = this.level(0)
     if (this.next.kind !== 'end')
-      this.fail(this.next, `An operator or the end was expected here, not ${this.next.value}.`)
+      throw new FormulaError({ ...this.placeOf(this.next), code: 'expected-operator', found: this.next.value })
     return node
   }
 
   /** Level(n) := Level(n + 1) (operator of n, Level(n + 1))* */
   private level(n: number): FormulaNode {
     if (++this.depth > maxDepth * levels.length)
-      this.fail(this.next, 'This formula nests too deeply. Part it into several columns.')
+      throw new FormulaError({ ...this.placeOf(this.next), code: 'too-deep' })
     const operators = levels[n]
     if (!operators) {
       const node = this.postfix()
@@ -92,8 +94,7 @@ class Parser {
   private prefix(): FormulaNode {
     const sign = this.maybe('-', '+')
     if (!sign) return this.primary()
-    if (++this.depth > maxDepth * levels.length)
-      this.fail(sign, 'This formula nests too deeply. Part it into several columns.')
+    if (++this.depth > maxDepth * levels.length) throw new FormulaError({ ...this.placeOf(sign), code: 'too-deep' })
     const arg = this.prefix()
     this.depth--
     return { kind: 'unary', op: sign.value as '-' | '+', arg, from: sign.from, to: arg.to }
@@ -113,17 +114,13 @@ class Parser {
       this.close(token)
       return inner
     }
-    return this.fail(
-      token,
-      token.kind === 'end'
-        ? 'The formula stops too early: a column, a value or a function is expected.'
-        : `A column, a value or a function was expected here, not ${value}.`,
-    )
+    if (token.kind === 'end') throw new FormulaError({ ...this.placeOf(token), code: 'stops-early' })
+    throw new FormulaError({ ...this.placeOf(token), code: 'expected-operand', found: value })
   }
 
   private number(token: Token): FormulaNode {
     const value = Number(token.value)
-    if (!Number.isFinite(value)) this.fail(token, 'This number is too large.')
+    if (!Number.isFinite(value)) throw new FormulaError({ ...this.placeOf(token), code: 'number-too-large' })
     return {
       kind: 'number',
       value,
@@ -152,9 +149,9 @@ class Parser {
   }
 
   private close(opened: Span): Token {
-    return (
-      this.maybe(')') ?? this.fail(this.next.kind === 'end' ? opened : this.next, 'A closing bracket ) is missing.')
-    )
+    const bracket = this.maybe(')')
+    if (bracket) return bracket
+    throw new FormulaError({ ...this.placeOf(this.next.kind === 'end' ? opened : this.next), code: 'unclosed-bracket' })
   }
 }
 
@@ -164,7 +161,8 @@ export const parseFormula = (source: string): FormulaNode => {
     throw new FormulaError({
       from: mostFormulaCharacters,
       to: source.length,
-      sentence: `A formula has at most ${mostFormulaCharacters.toLocaleString('en-GB')} characters. Part it into several columns.`,
+      code: 'too-long',
+      most: mostFormulaCharacters,
     })
   const node = new Parser(lex(source)).formula()
   checkDepth(node)
@@ -187,7 +185,8 @@ const checkDepth = (root: FormulaNode): void => {
       throw new FormulaError({
         from: first.from,
         to: first.to,
-        sentence: `A formula joins at most ${maxTreeDepth.toLocaleString('en-GB')} parts with operators or brackets. Part it into several columns.`,
+        code: 'too-many-parts',
+        most: maxTreeDepth,
       })
     level = level.flatMap(partsOf)
   }

@@ -1,5 +1,6 @@
 import { brokenSteps, planRecipe, type BrokenStep, type InputSchemas, type Plan } from '../engine/plan.ts'
 import type { TableRun } from '../engine/run.ts'
+import { missingColumn } from '../formula/problems.ts'
 import { counted, listed, nearest, quoted, typeWords } from '../messages/words.ts'
 import { convert } from '../reading/convert.ts'
 import type { Recipe, Step } from '../recipe/recipe.ts'
@@ -309,14 +310,16 @@ function aliasFindings(columns: Recipe['inputs'][number]['columns'], input: Chec
   )
 }
 
+/** The column that a problem is about. */
+const columnOf = (problem: BrokenStep['problem']): string | undefined => {
+  if (problem.code === 'formula') return missingColumn(problem.problem)
+  return 'column' in problem ? problem.column : undefined
+}
+
 function withCauses(findings: CompatibilityFinding[], broken: BrokenStep[], recipe: Recipe) {
   return findings.map((finding) => {
     const cause = broken.find(
-      ({ problem }) =>
-        finding.code === 'missing-column' &&
-        ('column' in problem
-          ? problem.column === finding.column
-          : 'sentence' in problem && problem.sentence.includes(quoted(finding.column ?? ''))),
+      ({ problem }) => finding.code === 'missing-column' && finding.column === columnOf(problem),
     )
     if (!cause && finding.code === 'missing-column' && finding.column !== undefined)
       return {

@@ -1,5 +1,6 @@
 import { columnLineageOf } from '../engine/lineage.ts'
 import { brokenSteps, planRecipe, type SeenSchemas } from '../engine/plan.ts'
+import { missingColumn } from '../formula/problems.ts'
 import { type Recipe, type Step } from '../recipe/recipe.ts'
 import { tablesNeeded } from '../recipe/step-access.ts'
 import { ownValue } from '../table/own.ts'
@@ -60,7 +61,7 @@ export const followRenames = (
   const quickFix = (recipe: Recipe): Recipe | undefined => {
     for (const { step, problem } of brokenSteps(planRecipe(recipe, undefined, now))) {
       const chooseMissing = () => {
-        if (problem.code === 'formula') return problem.missing?.column
+        if (problem.code === 'formula') return missingColumn(problem.problem)
         if ('column' in problem) return problem.column
         return undefined
       }
@@ -68,8 +69,8 @@ export const followRenames = (
       const name = missing === undefined ? undefined : ownValue(renames, missing)
       if (wrong.has(step.id) || name === undefined) continue
       const renamed = () => {
-        if (problem.code === 'formula' && problem.missing)
-          return { ...problem, missing: { ...problem.missing, nearest: [name] } }
+        if (problem.code === 'formula' && problem.problem.code === 'missing-column')
+          return { ...problem, problem: { ...problem.problem, nearest: [name] } }
         if ('nearest' in problem) return { ...problem, nearest: [name] }
         return problem
       }

@@ -1,5 +1,5 @@
 import { renameInFormula } from '../formula/parse.ts'
-import type { Problem } from '../messages/words.ts'
+import type { Problem } from '../steps/shared/problems.ts'
 import type { Step } from '../recipe/recipe.ts'
 import { kindOf, paramsOf } from '../recipe/step-access.ts'
 
@@ -31,15 +31,14 @@ const renameKey = (value: unknown, path: readonly (string | number)[], old: stri
 /** For a step that names a column that is not there: the step with each of the nearest names instead. */
 export const quickFixesFor = (step: Step, problem: Problem): QuickFix[] => {
   if (problem.code === 'formula') {
-    const { missing } = problem
-    return missing
-      ? missing.nearest.map((column) => ({
-          column,
-          step: replaceAt(step, problem.path, (old) =>
-            renameInFormula(String(old), (name) => (name === missing.column ? column : name)),
-          ) as Step,
-        }))
-      : []
+    const missing = problem.problem
+    if (missing.code !== 'missing-column') return []
+    return missing.nearest.map((column) => ({
+      column,
+      step: replaceAt(step, problem.path, (old) =>
+        renameInFormula(String(old), (name) => (name === missing.column ? column : name)),
+      ) as Step,
+    }))
   }
   if (problem.code === 'refused-data')
     return (kindOf(step).refusalFixes?.(paramsOf(step)) ?? []).map(({ name, words, params }) => ({

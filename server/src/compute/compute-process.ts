@@ -39,22 +39,19 @@ export type ProcessOptions = ChildSettings & {
 }
 
 const superseded = (): Refusal =>
-  new Refusal(409, 'superseded', 'A newer draft took the place of this one, or it was stopped.')
+  new Refusal('superseded', 'A newer draft took the place of this one, or it was stopped.')
 const outOfMemory = (bytes: number): Refusal =>
   new Refusal(
-    507,
     'out-of-memory',
     `This needs more memory than the server gives to one job (${Math.round(bytes / 1e6).toLocaleString('en-GB')} MB). Keep fewer rows or columns early in the story, or raise FABULA_JOB_MEMORY_MB on the server.`,
   )
 const tooSlow = (ms: number): Refusal =>
   new Refusal(
-    504,
     'too-slow',
     `This took longer than ${Math.round(ms / 1000).toLocaleString('en-GB')} seconds, the most that the server gives to it, and was ended. Keep fewer rows or columns early in the story, or raise the limit on the server.`,
   )
 const lost = (): Refusal =>
   new Refusal(
-    500,
     'process-ended',
     'The process that worked on this ended unexpectedly. Nothing was changed; try again, and if it happens again, leave out the last change.',
   )
@@ -177,7 +174,7 @@ export class ComputeProcess {
 
   private settle(job: ComputeJob, event: Exclude<FromChild, { started: true } | { progress: Progress }>): void {
     if ('result' in event) job.resolve(event.result)
-    else if ('problem' in event) job.reject(new Refusal(422, 'refused', event.problem))
+    else if ('problem' in event) job.reject(new Refusal('refused', event.problem))
     else if ('outOfMemory' in event) job.reject(outOfMemory(this.options.memoryBytes))
     else if ('stopped' in event) job.reject(job.timedOut ? tooSlow(job.limitMs) : superseded())
     else job.reject(new Error(event.fault))

@@ -149,7 +149,7 @@ export class Supervisor {
     const pool = this.pools[asked.lane ?? 'interactive']
     const { home } = asked
     if (asked.lane === 'guest' && pool.processes.reduce((sum, { jobs }) => sum + jobs.length, 0) >= mostGuestJobs)
-      throw new Refusal(429, 'busy', 'Too many looks by links wait at this moment. Try again in a few seconds.')
+      throw new Refusal('too-many-requests', 'Too many looks by links wait at this moment. Try again in a few seconds.')
     return this.begin<T>(
       task,
       asked,

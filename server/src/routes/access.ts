@@ -22,10 +22,9 @@ export const laneOf = ({ link }: Access): 'interactive' | 'guest' => (link === u
 /** Refuses what a link does not allow. */
 export const need = ({ rights }: Access, right: (typeof linkRights)[number] | 'all'): void => {
   if (rights === 'all') return
-  if (right === 'all') throw new Refusal(403, 'owner-only', 'Only who keeps the story can do that.')
+  if (right === 'all') throw new Refusal('owner-only', 'Only who keeps the story can do that.')
   if (linkRights.indexOf(rights) < linkRights.indexOf(right))
     throw new Refusal(
-      403,
       'not-by-this-link',
       `By this link the story can be read and ${rights === 'copy' ? 'replayed and copied' : 'replayed'}, not ${words[right]}.`,
     )

@@ -9,7 +9,6 @@ export const body = <T>(schema: z.ZodType<T>, request: Request): T => {
   if (read.success) return read.data
   const [issue] = read.error.issues
   throw new Refusal(
-    400,
     'bad-request',
     `This request is not understood: ${issue?.message ?? 'it has another form'} at ${issue?.path.map(String).join('.') || 'the top'}.`,
   )

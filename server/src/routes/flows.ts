@@ -16,7 +16,6 @@ const refuseDatabaseChanges = (before: Recipe, after: Recipe): void => {
   const intoDatabases = ({ outputs = [] }: Recipe) => outputs.filter((output) => !isFile(output))
   if (!isDeepStrictEqual(intoDatabases(before), intoDatabases(after)))
     throw new Refusal(
-      403,
       'owner-only-output',
       'Which tables of databases the story writes can be changed only by who keeps it. This change was held back; leave those outputs as they were, and all else can be kept.',
     )

@@ -8,7 +8,6 @@ export const guardOrigin =
     const host = (request.headers.host ?? '').toLowerCase()
     if (!hosts.includes(host))
       throw new Refusal(
-        403,
         'foreign-host',
         `This server does not answer to ${host || 'a request without a host'}. Name it in FABULA_HOSTS if it should.`,
       )
@@ -16,7 +15,6 @@ export const guardOrigin =
     const crossSite = /^\/api(?:\/|$)/i.test(request.path) && (site === 'cross-site' || site === 'same-site')
     if (crossSite || !sameHost(request.headers.origin, host) || !sameHost(request.headers.referer, host))
       throw new Refusal(
-        403,
         'foreign-origin',
         'Requests from other sites are refused. If this server stands behind a proxy, let the proxy pass on the Host header, and name that host in FABULA_HOSTS.',
       )

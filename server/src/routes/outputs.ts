@@ -32,7 +32,7 @@ export const outputRoutes = (
   const runOf = runReader(runs, replays, accessOf)
   router.get('/runs/:run/outputs/:at', async (request, response) => {
     const output = (await runOf(request)).outputs[Number(request.params.at)]
-    if (!output || output.hash === '') throw new Refusal(404, 'no-output', 'This replay did not make that file.')
+    if (!output || output.hash === '') throw new Refusal('no-output', 'This replay did not make that file.')
     response.attachment(bare(output.file)).type(typeOf[output.format] ?? 'application/octet-stream')
     await sendStored(response, files, output.hash)
   })
@@ -40,10 +40,9 @@ export const outputRoutes = (
   router.get('/runs/:run/outputs/:at/cells', async (request, response) => {
     const { outputs } = await runOf(request)
     const output = outputs[Number(request.params.at)]
-    if (!output || output.hash === '') throw new Refusal(404, 'no-output', 'This replay did not make that file.')
+    if (!output || output.hash === '') throw new Refusal('no-output', 'This replay did not make that file.')
     if (output.rows * output.columns > mostCopied)
       throw new Refusal(
-        413,
         'too-large',
         `This is too much for a clipboard (${(output.rows * output.columns).toLocaleString('en-GB')} cells). Download the file instead.`,
       )
@@ -65,7 +64,7 @@ export const outputRoutes = (
     const made = run.outputs.filter(
       ({ hash, file }, i) => hash !== '' && run.outputs.findIndex((other) => other.file === file) === i,
     )
-    if (made.length === 0) throw new Refusal(404, 'no-output', 'This replay made no files.')
+    if (made.length === 0) throw new Refusal('no-output', 'This replay made no files.')
     response.attachment('outputs.zip').type('application/zip')
     await zipInto(
       response,

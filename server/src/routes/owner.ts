@@ -54,7 +54,6 @@ export class Ownership {
   readonly guard = (request: Request, _response: Response, next: NextFunction): void => {
     if (!this.isOwner(request))
       throw new Refusal(
-        401,
         'owner-key',
         'Only who keeps this server can open this. Give the owner’s key, which was printed at the first start, or ask for a link of the story.',
       )
@@ -76,7 +75,6 @@ export class Ownership {
     router.post('/', (request, response) => {
       if (!this.key.opens(body(api.ownerRequest, request).key))
         throw new Refusal(
-          401,
           'wrong-key',
           'This is not the owner’s key. It was printed at the first start; it also stands in the file owner.key of the data folder.',
         )

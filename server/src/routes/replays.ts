@@ -25,7 +25,7 @@ export type ReplayServices = {
 
 const refuseHeld = (story: Flow): void => {
   const sentence = heldSentence(story)
-  if (sentence !== undefined) throw new Refusal(409, 'held', sentence)
+  if (sentence !== undefined) throw new Refusal('held', sentence)
 }
 
 type AccessOf = (request: Request) => Promise<Access>
@@ -51,7 +51,7 @@ export const replayRoutes = (
     const before = await flows.files(id)
     for (const ref of Object.values(given).flat())
       if (!(await files.has(ref.hash)))
-        throw new Refusal(400, 'no-file', `The file ${ref.name} did not arrive. Drop it again.`)
+        throw new Refusal('no-file', `The file ${ref.name} did not arrive. Drop it again.`)
     return { before, now: { ...before, ...given } }
   }
 

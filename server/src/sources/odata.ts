@@ -10,7 +10,6 @@ const valueOf = (data: unknown, host: string): ODataRecord[] => {
   const value = isRecord(data) ? data.value : undefined
   if (!Array.isArray(value) || !value.every(isRecord))
     throw new Refusal(
-      422,
       'not-odata',
       `${host} does not answer as an OData service does: a list called “value” is missing. Give the address of the service itself.`,
     )
@@ -66,7 +65,6 @@ export async function* odataRecords(
   for (let page = 0; next !== undefined; page++) {
     if (page >= mostPages)
       throw new Refusal(
-        422,
         'endless',
         `${table} goes on for more than ${mostPages.toLocaleString('en-GB')} pages. Choose fewer rows in the service.`,
       )
@@ -76,7 +74,6 @@ export async function* odataRecords(
     size += text.length
     if (size > reach.maxBytes)
       throw new Refusal(
-        413,
         'too-large',
         `${table} holds more than ${Math.round(reach.maxBytes / 1e6).toLocaleString('en-GB')} MB, the most that is fetched.`,
       )

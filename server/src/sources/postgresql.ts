@@ -63,8 +63,7 @@ const connected = async (connection: Connection): Promise<pg.Client> => {
     await client.connect()
   } catch (error) {
     throw new Refusal(
-      422,
-      'no-connection',
+      'database-unreachable',
       `The database ${connection.database} at ${connection.host}:${connection.port} cannot be reached: ${(error as Error).message}.`,
     )
   }
@@ -78,7 +77,6 @@ const goneAway = (error: unknown, { database, host, port }: Connection): Refusal
     /^(?:ECONNRESET|EPIPE|57P0[123])$/.test(code) || /connection (?:terminated|ended)|not queryable/i.test(message)
   return gone
     ? new Refusal(
-        422,
         'database-gone',
         `The database ${database} at ${host}:${port} went away while it was asked. Nothing was changed there by halves; try again when it is back.`,
       )
@@ -95,7 +93,7 @@ const withClient = async <T>(connection: Connection, work: (client: pg.Client) =
     if (error instanceof Refusal) throw error
     throw (
       goneAway(error, connection) ??
-      new Refusal(422, 'database-refused', `The database refused: ${(error as Error).message}.`)
+      new Refusal('database-refused', `The database refused: ${(error as Error).message}.`)
     )
   } finally {
     await client.end().catch(() => undefined)

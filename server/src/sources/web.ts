@@ -41,7 +41,6 @@ const isInside = (address: string): boolean =>
 
 const refuseInside = (host: string): Refusal =>
   new Refusal(
-    422,
     'private-address',
     `${host} is an address of a private network, which this server does not fetch from. Whoever runs it can allow that with FABULA_ALLOW_PRIVATE=1.`,
   )
@@ -50,7 +49,6 @@ export const checkAddress = (text: string): URL => {
   const url = URL.canParse(text.trim()) ? new URL(text.trim()) : undefined
   if (!url || (url.protocol !== 'http:' && url.protocol !== 'https:'))
     throw new Refusal(
-      422,
       'bad-address',
       `“${text.slice(0, 80)}” is not a web address that can be fetched. Write it whole, with http:// or https:// at its start.`,
     )
@@ -83,8 +81,7 @@ const request = (url: URL, reach: Reach, headers: Record<string, string>): Promi
     call.on('timeout', () =>
       call.destroy(
         new Refusal(
-          422,
-          'too-slow',
+          'source-too-slow',
           `${url.host} did not answer within ${Math.round(reach.timeoutMs / 1000)} seconds. Try again later.`,
         ),
       ),
@@ -93,7 +90,7 @@ const request = (url: URL, reach: Reach, headers: Record<string, string>): Promi
       reject(
         error instanceof Refusal
           ? error
-          : new Refusal(422, 'unreachable', `${url.host} cannot be reached: ${error.message}.`),
+          : new Refusal('unreachable', `${url.host} cannot be reached: ${error.message}.`),
       ),
     )
   })
@@ -123,9 +120,9 @@ export const fetchAnswer = async (
       if (statusCode === 404) return ': nothing stands at this address'
       return ''
     }
-    throw new Refusal(422, 'refused-there', `${url.host} answered ${statusCode}${hint()}.`)
+    throw new Refusal('refused-there', `${url.host} answered ${statusCode}${hint()}.`)
   }
-  throw new Refusal(422, 'redirects', `${url.host} sends from one address to the next without end.`)
+  throw new Refusal('redirects', `${url.host} sends from one address to the next without end.`)
 }
 
 /** The bytes of an answer as they come, up to the most that is taken. */
@@ -135,7 +132,6 @@ export async function* bytesOf(answer: IncomingMessage, reach: Reach): AsyncGene
     size += piece.length
     if (size > reach.maxBytes)
       throw new Refusal(
-        413,
         'too-large',
         `There is more than ${Math.round(reach.maxBytes / 1e6).toLocaleString('en-GB')} MB at this address, the most that is fetched.`,
       )
@@ -151,7 +147,6 @@ export const fetchJson = async (address: string, reach: Reach): Promise<{ url: U
     return { url, data: JSON.parse(Buffer.concat(pieces).toString('utf8')) as unknown }
   } catch {
     throw new Refusal(
-      422,
       'not-json',
       `${url.host} did not answer in JSON. See that this is the address of a service, not of a page about it.`,
     )

@@ -16,13 +16,11 @@ type Waiting = { resolve: (rows: Record<string, unknown>[]) => void; reject: (er
 const diskProblem = (message: string): Refusal | undefined => {
   if (/no space left|ENOSPC|disk full|quota exceeded|could not (?:extend|write)/i.test(message))
     return new Refusal(
-      507,
       'disk-full',
       'The disk of the server is full, so this was not kept. Nothing else was changed; make room there, and do it again.',
     )
   if (/read-only file system|EROFS|permission denied|EACCES|Operation not permitted/i.test(message))
     return new Refusal(
-      507,
       'read-only',
       'The data folder of the server cannot be written, so this was not kept. Nothing else was changed.',
     )
@@ -30,7 +28,6 @@ const diskProblem = (message: string): Refusal | undefined => {
 }
 const stopped = (): Refusal =>
   new Refusal(
-    503,
     'database-stopped',
     'The database of the server stopped while it worked on this and is started again. What was acknowledged before is kept; look whether this change is there, and make it again if not.',
   )
@@ -91,7 +88,6 @@ export class Database {
       throw (
         diskProblem(String(error)) ??
         new Refusal(
-          503,
           'database-stopped',
           'The database of the server does not start; nothing was changed. The log of the server says more.',
         )

@@ -23,10 +23,10 @@ describe('the name of an uploaded file', () => {
   })
 })
 
-it('a file that is too large is told with the limit, as 413', () => {
+it('a file that is too large is told with the limit, by its code', () => {
   const refusal = tooLarge('may.csv', 2_000_000_000)
-  expect([refusal.status, refusal.message]).toEqual([
-    413,
+  expect([refusal.code, refusal.message]).toEqual([
+    'too-large',
     'may.csv is larger than 2,000 MB, the most this server takes.',
   ])
 })

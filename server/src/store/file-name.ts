@@ -10,23 +10,20 @@ export const fileName = (given: string): string => {
     .trim()
   if (name === '' || /^\.+$/.test(name))
     throw new Refusal(
-      400,
       'no-name',
       `The file has no name that can be kept${given === '' ? '' : `: ${JSON.stringify(given.slice(0, 60))}`}. Give it one, and send it again.`,
     )
   if (name.length > mostCharacters)
     throw new Refusal(
-      400,
       'long-name',
       `The name ${name.slice(0, 40)}… has ${name.length} characters, more than the ${mostCharacters} that are kept. Shorten it, and send the file again.`,
     )
   return name
 }
 
-/** The refusal (413) of a file above `most` bytes. */
+/** The refusal of a file above `most` bytes. */
 export const tooLarge = (name: string, most: number): Refusal =>
   new Refusal(
-    413,
     'too-large',
     `${name} is larger than ${Math.round(most / 1e6).toLocaleString('en-GB')} MB, the most this server takes.`,
   )

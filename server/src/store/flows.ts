@@ -6,11 +6,7 @@ import { Refusal } from '../refusal.ts'
 const recipeOf = (value: unknown): Recipe => {
   const read = readRecipe(value)
   if ('faults' in read)
-    throw new Refusal(
-      400,
-      'invalid-recipe',
-      read.faults.map(({ sentence, where }) => `${sentence} (at ${where})`).join(' '),
-    )
+    throw new Refusal('invalid-recipe', read.faults.map(({ sentence, where }) => `${sentence} (at ${where})`).join(' '))
   return read.recipe
 }
 
@@ -20,7 +16,6 @@ const held = (byLink: string): string =>
 
 const changedElsewhere = (): Refusal =>
   new Refusal(
-    409,
     'changed-elsewhere',
     'The story was changed in another window meanwhile. Reload the page to see it, then make your change again.',
   )
@@ -127,7 +122,7 @@ export class Flows {
       id,
       edit ?? null,
     )
-    if (!row) throw new Refusal(404, 'no-flow', 'This flow does not exist, or its link has ended.')
+    if (!row) throw new Refusal('no-flow', 'This flow does not exist, or its link has ended.')
     return {
       id,
       recipe: row.recipe as Recipe,

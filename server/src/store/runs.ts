@@ -89,7 +89,7 @@ export class Runs {
       id,
       link ?? null,
     )
-    if (!row) throw new Refusal(404, 'no-run', 'This replay does not exist.')
+    if (!row) throw new Refusal('no-run', 'This replay does not exist.')
     return row
   }
 }

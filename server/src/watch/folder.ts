@@ -29,7 +29,6 @@ export const filesIn = async (folder: string): Promise<Found[]> => {
 export const checkFolder = async (folder: string): Promise<Found[]> => {
   if (!isAbsolute(folder))
     throw new Refusal(
-      400,
       'no-folder',
       `Write the folder from its root on, such as /srv/exports; ${folder} does not say where it begins.`,
     )
@@ -41,6 +40,6 @@ export const checkFolder = async (folder: string): Promise<Found[]> => {
       if ((error as NodeJS.ErrnoException).code === 'ENOTDIR') return 'it is a file'
       return 'it may not read it'
     }
-    throw new Refusal(400, 'no-folder', `The server cannot look into ${folder}: ${reason()}.`)
+    throw new Refusal('no-folder', `The server cannot look into ${folder}: ${reason()}.`)
   }
 }

@@ -1,4 +1,11 @@
-import { writeColumn, writeParameter, type ColumnType, type Parameter, type Schema } from '@fabula/core'
+import {
+  formulaSentence,
+  writeColumn,
+  writeParameter,
+  type ColumnType,
+  type Parameter,
+  type Schema,
+} from '@fabula/core'
 import { useId } from 'react'
 import { Link } from 'react-router'
 import { pieces, type Offer } from './formula-completion.ts'
@@ -122,7 +129,7 @@ const NameButtons = ({ formula: { schema, parameters, put } }: { formula: Formul
 )
 
 const verdictOf = ({ problem, checked }: FormulaModel): string => {
-  if (problem) return problem.sentence
+  if (problem) return formulaSentence(problem)
   return 'type' in checked ? `gives ${resultWords[checked.type]}` : ''
 }
 

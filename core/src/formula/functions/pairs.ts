@@ -1,4 +1,4 @@
-import type { Span } from '../lex.ts'
+import type { Span } from '../problems.ts'
 import type { FormulaNode } from '../parse.ts'
 
 /** A function that is written as others: what it stands for is put in its place before types are checked. */

@@ -42,7 +42,7 @@ export const derive = defineStep<Derive>({
   output: (params, input, context) => {
     checkPlace(params, input, context)
     const checked = checkFormula(params.formula, input, context.parameters)
-    if ('problem' in checked) context.report({ code: 'formula', ...checked.problem }, 'formula')
+    if ('problem' in checked) context.report({ code: 'formula', problem: checked.problem }, 'formula')
     const field = { name: params.as, type: 'problem' in checked ? ('text' as const) : checked.type }
     const at = input.findIndex((one) => one.name === params.as)
     if (at >= 0) return input.map((one, i) => (i === at ? field : one))

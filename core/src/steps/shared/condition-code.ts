@@ -1,4 +1,5 @@
 import { checkFormula, type ParameterTypes } from '../../formula/check.ts'
+import { FormulaError } from '../../formula/problems.ts'
 import { formulaPython, formulaSql } from '../../formula/to-code.ts'
 import { patternFor } from '../../codegen/regex.ts'
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper, type PythonHelperName } from '../../codegen/tag.ts'
@@ -11,7 +12,7 @@ import { isColumnValue, isParameterValue, literalPython, literalSql, type Parame
 /** A formula of a condition, typed. @throws Error where it is broken, which planning has ruled out. */
 export const checkedFormula = (source: string, schema: Schema, parameters: ParameterTypes) => {
   const checked = checkFormula(source, schema, parameters)
-  if ('problem' in checked) throw new Error(checked.problem.sentence)
+  if ('problem' in checked) throw new FormulaError(checked.problem)
   return checked
 }
 

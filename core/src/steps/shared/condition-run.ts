@@ -1,4 +1,5 @@
 import { ownValue } from '../../table/own.ts'
+import { FormulaError } from '../../formula/problems.ts'
 import { checkFormula } from '../../formula/check.ts'
 import { evaluateFormula } from '../../formula/evaluate.ts'
 import { compilePattern } from '../../codegen/regex.ts'
@@ -206,7 +207,7 @@ export const evaluateCondition = (condition: Condition, table: Table, context: R
   if ('not' in condition) return opposite(evaluateCondition(condition.not, table, context))
   if (!('formula' in condition)) return evaluateTest(condition, table, context)
   const checked = checkFormula(condition.formula, table.schema, context.parameterTypes)
-  if ('problem' in checked) throw new Error(checked.problem.sentence)
+  if ('problem' in checked) throw new FormulaError(checked.problem)
   const { column } = evaluateFormula(checked.formula, 'boolean', table, context)
   return compareAll(column, constantSide(true), compares.is, (text) => text)
 }

@@ -118,14 +118,12 @@ export const checkCondition = (
   else if ('not' in condition) checkCondition(condition.not, schema, context, ...path, 'not')
   else if ('formula' in condition) {
     const checked = checkFormula(condition.formula, schema, context.parameters)
-    if ('problem' in checked) context.report({ code: 'formula', ...checked.problem }, ...path, 'formula')
+    if ('problem' in checked) context.report({ code: 'formula', problem: checked.problem }, ...path, 'formula')
     else if (checked.type !== 'boolean')
       context.report(
         {
           code: 'formula',
-          sentence: 'This formula gives a value, not true or false. Compare it with something.',
-          from: 0,
-          to: condition.formula.length,
+          problem: { code: 'not-a-condition', from: 0, to: condition.formula.length },
         },
         ...path,
         'formula',

@@ -6,7 +6,7 @@ import type { DialectName, StepCode } from '../../codegen/dialect.ts'
 import type { Code } from '../../codegen/tag.ts'
 import type { ColumnType } from '../../table/column.ts'
 import type { Schema, Table } from '../../table/table.ts'
-import type { Problem } from '../../messages/words.ts'
+import type { Problem } from './problems.ts'
 import type { Format, ReadOptions } from '../../reading/read-options.ts'
 import { type UnreadableCells, type OpenedInput } from '../../reading/table-builder.ts'
 
