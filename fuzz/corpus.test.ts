@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, test } from 'vitest'
-import { planRecipe, readRecipe, recipeLimits, refusals, runRecipe, writeCsv } from '@fabula/core'
+import { planRecipe, readRecipe, recipeLimits, refusals, runRecipe, sentenceOf, writeCsv } from '@fabula/core'
 import { fileFromBytes, lookAtFile, openInput } from '@fabula/formats'
 import { openFuzzed } from './targets.ts'
 
@@ -192,10 +192,8 @@ describe('a recipe that would freeze or fill a machine', () => {
     )
     if ('faults' in long) throw new Error('not read')
     const [problem] = planRecipe(long.recipe).tables[0]?.steps[1]?.problems ?? []
-    expect(problem).toMatchObject({
-      code: 'formula',
-      sentence: expect.stringContaining('joins at most 400 parts') as string,
-    })
+    expect(problem?.code).toBe('formula')
+    expect(problem && sentenceOf(problem)).toContain('joins at most 400 parts')
   })
   test('a text that doubles forty times', async () => {
     expect(

@@ -1,8 +1,7 @@
 import { parentPort, workerData } from 'node:worker_threads'
 import { openDurably } from './durable-fs.ts'
+import { runStatements, type Statement } from './statements.ts'
 
-/** The database lives in this thread, so that no request waits for it to compute. */
-export type Statement = { readonly sql: string; readonly params: readonly unknown[] }
 /** Statements of one transaction. */
 export type DatabaseJob = { readonly id: number; readonly statements: readonly Statement[] }
 /** Rows of each statement, or the error that rolled them back. */
@@ -12,27 +11,17 @@ export type DatabaseAnswer = {
   readonly error?: string
 }
 
+// the database lives in this thread, so that no request waits for it to compute
 if (!parentPort) throw new Error('this is a worker')
 const port = parentPort
 const db = await openDurably((workerData as { folder: string }).folder)
-
-/** All statements in one transaction; the rows of the last. A bare script without params may hold many. */
-const run = async ({ statements }: DatabaseJob): Promise<Record<string, unknown>[]> =>
-  db.transaction(async (transaction) => {
-    let rows: Record<string, unknown>[] = []
-    for (const { sql, params } of statements) {
-      if (params.length === 0 && sql.includes(';')) await transaction.exec(sql)
-      else rows = (await transaction.query<Record<string, unknown>>(sql, [...params])).rows
-    }
-    return rows
-  })
 
 port.on('message', (job: DatabaseJob | 'close') => {
   if (job === 'close') {
     void db.close().then(() => port.close())
     return
   }
-  run(job).then(
+  runStatements(db, job.statements).then(
     (rows) => port.postMessage({ id: job.id, rows } satisfies DatabaseAnswer),
     (error: unknown) => {
       port.postMessage({ id: job.id, error: String(error) } satisfies DatabaseAnswer)

@@ -2,8 +2,9 @@ import { randomBytes } from 'node:crypto'
 import { once } from 'node:events'
 import { Worker } from 'node:worker_threads'
 import { Refusal } from '../refusal.ts'
-import type { DatabaseAnswer, Statement } from './database-worker.ts'
+import type { DatabaseAnswer } from './database-worker.ts'
 import { migrations } from './migrations.ts'
+import type { Statement, StatementRunner } from './statements.ts'
 
 /** A new name for a row: 72 random bits, as they stand in an address. */
 export const newId = (): string => randomBytes(9).toString('base64url')
@@ -33,7 +34,7 @@ const stopped = (): Refusal =>
   )
 
 /** The embedded PostgreSQL in a thread of its own, asked by messages. What `transaction` has answered is on disk. A thread that dies is replaced. */
-export class Database {
+export class Database implements StatementRunner {
   private readonly folder: string
   private worker: Worker | undefined
   private opening: Promise<Worker> | undefined

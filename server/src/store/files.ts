@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { PassThrough, type Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { Refusal } from '../refusal.ts'
-import type { Database } from './database.ts'
+import type { StatementRunner } from './statements.ts'
 import { tooLarge } from './file-name.ts'
 
 /** A name in a folder is on disk only once the folder is (fsync(2)). */
@@ -50,8 +50,8 @@ const uploadProblem = (error: unknown, name: string): unknown => {
 /** Bytes stored once under their SHA-256, in data/files; the database knows which there are. */
 export class FileStore {
   private readonly folder: string
-  private readonly database: Database
-  constructor(data: string, database: Database) {
+  private readonly database: StatementRunner
+  constructor(data: string, database: StatementRunner) {
     this.folder = join(data, 'files')
     this.database = database
   }

@@ -1,6 +1,7 @@
 import { ownValue, setOwnValue, isFile, readRecipe, type Recipe } from '@fabula/core'
 import type { EditRequest, FileRef, FlowSummary, Picture } from '@fabula/core/api'
-import { iso, newId, type Database } from './database.ts'
+import { iso, newId } from './database.ts'
+import type { StatementRunner } from './statements.ts'
 import { Refusal } from '../refusal.ts'
 
 const recipeOf = (value: unknown): Recipe => {
@@ -40,8 +41,8 @@ export const heldSentence = ({ heldSince, recipe }: Pick<Flow, 'heldSince' | 're
     : undefined
 /** Flows and all that hangs on them, in plain SQL. */
 export class Flows {
-  private readonly database: Database
-  constructor(database: Database) {
+  private readonly database: StatementRunner
+  constructor(database: StatementRunner) {
     this.database = database
   }
 

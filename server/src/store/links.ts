@@ -1,7 +1,8 @@
 import { randomBytes } from 'node:crypto'
 import type { EditionsReply, LinkAsked, LinksReply } from '@fabula/core/api'
 import { Refusal } from '../refusal.ts'
-import { iso, type Database } from './database.ts'
+import { iso } from './database.ts'
+import type { StatementRunner } from './statements.ts'
 
 /** A link with what it allows. */
 export type StoredLink = {
@@ -13,9 +14,9 @@ export type StoredLink = {
 
 /** The links of stories, what they were used for, and the editions they may follow. */
 export class Links {
-  private readonly database: Database
+  private readonly database: StatementRunner
   private readonly turns = new Map<string, Promise<unknown>>()
-  constructor(database: Database) {
+  constructor(database: StatementRunner) {
     this.database = database
   }
   async make(flow: string, { rights, note, endsAt, follows, bytesADay, waiting }: LinkAsked): Promise<string> {

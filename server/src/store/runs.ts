@@ -1,6 +1,7 @@
 import type { FileRef, Picture, RunReply, RunSummary } from '@fabula/core/api'
 import { Refusal } from '../refusal.ts'
-import { iso, newId, type Database } from './database.ts'
+import { iso, newId } from './database.ts'
+import type { StatementRunner } from './statements.ts'
 
 type RunRow = Record<string, unknown>
 /** All that a replay is told from, so that it can be told again. */
@@ -28,8 +29,8 @@ export type RunMade = Pick<RunReply, 'files' | 'tables' | 'outputs' | 'pictures'
 
 /** Replays, and what they were told from. */
 export class Runs {
-  private readonly database: Database
-  constructor(database: Database) {
+  private readonly database: StatementRunner
+  constructor(database: StatementRunner) {
     this.database = database
   }
   async start({ flow, edit, asked, clock, link, retells, alone }: RunStart): Promise<string> {

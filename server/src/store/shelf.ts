@@ -1,14 +1,15 @@
 import { rm } from 'node:fs/promises'
 import type { FileRef, ShelfEntry } from '@fabula/core/api'
 import { Refusal } from '../refusal.ts'
-import { iso, type Database } from './database.ts'
+import { iso } from './database.ts'
+import type { StatementRunner } from './statements.ts'
 import type { FileStore } from './files.ts'
 
 /** Every file and source ever brought in: where each is used, its versions, what goes with it. */
 export class Shelf {
-  private readonly database: Database
+  private readonly database: StatementRunner
   private readonly files: FileStore
-  constructor(database: Database, files: FileStore) {
+  constructor(database: StatementRunner, files: FileStore) {
     this.database = database
     this.files = files
   }

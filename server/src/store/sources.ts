@@ -1,14 +1,14 @@
 import type { SourceAsked } from '@fabula/core/api'
 import { Refusal } from '../refusal.ts'
 import type { Connection } from '../sources/postgresql.ts'
-import type { Database } from './database.ts'
+import type { StatementRunner } from './statements.ts'
 import type { Secrets } from './secrets.ts'
 
 /** Sources that can be asked again, and named connections; a password leaves the database only to connect. */
 export class SourceStore {
-  private readonly database: Database
+  private readonly database: StatementRunner
   private readonly secrets: Secrets
-  constructor(database: Database, secrets: Secrets) {
+  constructor(database: StatementRunner, secrets: Secrets) {
     this.database = database
     this.secrets = secrets
   }

@@ -1,5 +1,6 @@
 import type { FileRef, MailsReply, WatchesReply, WatchSettings } from '@fabula/core/api'
-import { iso, newId, type Database } from './database.ts'
+import { iso, newId } from './database.ts'
+import type { StatementRunner } from './statements.ts'
 
 type WatchRow = Record<string, unknown>
 /** A story that is replayed by itself. `seen`: the files of its folder that were taken in, by name, size and time of change. */
@@ -20,8 +21,8 @@ export type Noted = {
 
 /** Watched folders and schedules, with their logs. */
 export class Watches {
-  private readonly database: Database
-  constructor(database: Database) {
+  private readonly database: StatementRunner
+  constructor(database: StatementRunner) {
     this.database = database
   }
   /** `seen`: what the folder held when the watch began; only what comes later counts. */

@@ -1,4 +1,4 @@
-import { ownValue } from '@fabula/core'
+import { ownValue, type Schema } from '@fabula/core'
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState, useEffectEvent } from 'react'
 import { previewQuery, factsQuery } from '../api/queries.ts'
@@ -14,14 +14,15 @@ const Question = ({
   answers,
   put,
   story,
+  schema,
 }: {
   ask: Ask
   answers: BuilderAnswers
   put: (key: string, value: unknown) => void
   story: Story
+  schema: Schema
 }) => {
   const value = ownValue(answers, ask.key)
-  const schema = story.schemaBefore(story.draft?.step.id ?? '')
   return (
     <div className="grid gap-1">
       <span className="text-[12px] text-ink-3">{ask.words}</span>
@@ -145,10 +146,10 @@ export const BuilderPanel = ({
   columns: readonly string[]
   story: Story
 }) => {
-  // what the first of the drafted sentences works on
-  const schema = story.draft ? story.schemaBefore((story.draft.before?.[0] ?? story.draft.step).id) : story.schemaHere
   const [only] = columns
+  // the drafted sentences work on what the saved story gives before them, which is known while their preview is under way
   const before = story.draft?.after ?? story.step?.id ?? ''
+  const schema: Schema = story.story.data?.steps.find(({ id }) => id === before)?.columns ?? []
   const { data } = useQuery(
     factsQuery(
       story.endpoint,
@@ -184,6 +185,7 @@ export const BuilderPanel = ({
               answers={answers}
               put={(key, value) => write({ ...answers, [key]: value })}
               story={story}
+              schema={schema}
             />
           ))
       )}

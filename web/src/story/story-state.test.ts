@@ -9,6 +9,7 @@ import {
   storyReducer,
   usableTables,
   withDraft,
+  type Draft,
   type StoryAction,
   type StoryState,
 } from './story-state.ts'
@@ -93,12 +94,19 @@ describe('a new draft', () => {
     expect(state).toMatchObject({ draft: undefined, at: { table: 'visits', step: 's3' }, only: 'all' })
   })
   test('is kept where it stands, with nothing selected', () => {
-    const state = after(
-      begin(),
-      { type: 'select', selection: { kind: 'columns', columns: ['Clinic'] } },
-      { type: 'kept' },
-    )
+    const drafted = after(begin(), { type: 'select', selection: { kind: 'columns', columns: ['Clinic'] } })
+    const state = storyReducer(drafted, { type: 'kept', draft: drafted.draft as Draft })
     expect(state).toMatchObject({ draft: undefined, at: { table: 'visits', step: 's4' }, selection: { kind: 'table' } })
+  })
+  test('that was reworded while it was saved stays a draft', () => {
+    const drafted = after(begin())
+    const reworded = storyReducer(drafted, { type: 'reword', table: 'visits', step: { ...sorted, off: true } })
+    expect(storyReducer(reworded, { type: 'kept', draft: drafted.draft as Draft })).toBe(reworded)
+  })
+  test('of a verb that was chosen while a change was saved waits for it', () => {
+    const verb = { name: 'Drop Fee', words: [] }
+    expect(after({ type: 'queue', verb }).queued).toBe(verb)
+    expect(after({ type: 'queue', verb }, { type: 'queue', verb: undefined }).queued).toBeUndefined()
   })
   test('goes when the steps change in another way or by undo; the selection goes with undo alone', () => {
     const select: StoryAction = { type: 'select', selection: { kind: 'columns', columns: ['Clinic'] } }
@@ -186,11 +194,9 @@ describe('what is shown', () => {
   test('a builder ends by going elsewhere, by discarding and by keeping', () => {
     const build: StoryAction = { type: 'build', builder: { id: 'share', columns: ['Fee'] } }
     expect(after(build).building).toEqual({ id: 'share', columns: ['Fee'] })
-    for (const end of [
-      { type: 'goTo', table: 'prices', step: 's1' },
-      { type: 'discard' },
-      { type: 'kept' },
-    ] satisfies StoryAction[])
+    const built = after(build, begin())
+    expect(storyReducer(built, { type: 'kept', draft: built.draft as Draft }).building).toBeUndefined()
+    for (const end of [{ type: 'goTo', table: 'prices', step: 's1' }, { type: 'discard' }] satisfies StoryAction[])
       expect(after(build, end).building).toBeUndefined()
   })
   test('a problem stays until it is answered', () => {

@@ -45,6 +45,8 @@ export type StoryState = {
   readonly outcome: boolean
   /** The builder that asks for what a verb needs, and the columns it was opened with. */
   readonly building: Verb['builder']
+  /** A verb that was chosen while a change was being saved: it begins once the saved recipe is there. */
+  readonly queued: Verb | undefined
 }
 
 export type StoryAction =
@@ -55,7 +57,8 @@ export type StoryAction =
   | { readonly type: 'addElsewhere'; readonly table: string; readonly step: Step }
   | { readonly type: 'discard' }
   /** The draft was saved. */
-  | { readonly type: 'kept' }
+  | { readonly type: 'kept'; readonly draft: Draft }
+  | { readonly type: 'queue'; readonly verb: Verb | undefined }
   /** The steps are changed in another way: the draft goes, the position stays. */
   | { readonly type: 'stepsChanged' }
   /** Undo or redo. */
@@ -83,6 +86,7 @@ export const initialStoryState = ({ tables }: Pick<Recipe, 'tables'>): StoryStat
     stageView: 'rows',
     outcome: false,
     building: undefined,
+    queued: undefined,
   }
 }
 
@@ -150,7 +154,11 @@ export const storyReducer = (state: StoryState, action: StoryAction): StoryState
     case 'discard':
       return discarded(state)
     case 'kept':
+      // a rewording that was made while it was saved stays
+      if (state.draft !== action.draft) return state
       return { ...withoutDraft(state), building: undefined, selection: { kind: 'table' } }
+    case 'queue':
+      return { ...state, queued: action.verb }
     case 'stepsChanged':
       return withoutDraft(state)
     case 'travelled':

@@ -1,7 +1,7 @@
 import { nextStepId, type NewStep, type Recipe, type RecipeTable, type Schema, type Step } from '@fabula/core'
 import type { FlowReply, StoryStep } from '@fabula/core/api'
 import { useQuery } from '@tanstack/react-query'
-import { useMemo, useReducer, type Dispatch } from 'react'
+import { useEffect, useEffectEvent, useMemo, useReducer, type Dispatch } from 'react'
 import { storyQuery, type Cursor, type Endpoint } from '../api/queries.ts'
 import { useFlow } from './flow-context.ts'
 import { keptDraft } from './kept-draft.ts'
@@ -61,16 +61,21 @@ const draftActions = (
   flow: FlowReply,
   { draft }: StoryState,
   { recipe, table, step }: StorySteps,
+  saving: boolean,
   dispatch: Dispatch<StoryAction>,
 ) => {
   /** One step, or several of which the last is shown; `further`: how many were made since the story was drawn. */
   const begin = (params: NewStep | readonly NewStep[], further = 0): void => {
     if (!table || !step) return
+    const steps = (Array.isArray(params) ? params : [params]) as readonly NewStep[]
+    // its id and its place are those of the recipe that is being saved
+    if (saving) return dispatch({ type: 'queue', verb: { name: '', words: [], steps } })
     const made = newDraft(flow.recipe, table.id, draft?.isNew ? draft.after : step.id, params, further)
     if (made) dispatch({ type: 'begin', draft: made })
   }
   /** A verb of the card or the list: its sentence, or the builder that writes it. */
   const act = (verb: Verb): void => {
+    if (saving) return dispatch({ type: 'queue', verb })
     dispatch({ type: 'report', problem: verb.needs })
     if (verb.needs !== undefined) return
     dispatch({ type: 'discard' })
@@ -103,7 +108,7 @@ const savingActions = (
     if (!draft || !canKeep) return
     const { recipe, pictures } = keptDraft(flow, draft, story.data?.steps ?? [], steps)
     await save(recipe, draft.isNew ? 'a new sentence' : 'a sentence reworded', pictures)
-    dispatch({ type: 'kept' })
+    dispatch({ type: 'kept', draft })
   },
   changeSteps: async (what: string, change: (steps: readonly Step[]) => readonly Step[]): Promise<void> => {
     if (!table) return
@@ -144,13 +149,20 @@ export const useStory = () => {
   const shown = useStorySteps(flow, endpoint, state)
   const plain = plainActions(dispatch)
   const saving = useSaving(plain.setProblem)
+  const drafting = draftActions(flow, state, shown, saving.saving, dispatch)
+  const actQueued = useEffectEvent(() => {
+    if (saving.saving || !state.queued) return
+    dispatch({ type: 'queue', verb: undefined })
+    drafting.act(state.queued)
+  })
+  useEffect(() => actQueued(), [saving.saving, state.queued])
   return {
     flow,
     endpoint,
     ...state,
     ...shown,
     ...plain,
-    ...draftActions(flow, state, shown, dispatch),
+    ...drafting,
     ...savingActions(flow, state, shown, saving, dispatch),
     ...storySelectors(flow.recipe, shown),
     save: saving.save,
