@@ -112,7 +112,7 @@ describe('files of a flow', () => {
 
 describe('a change by a link', () => {
   const writes = recipeOf('Writes', {
-    outputs: [{ table: 'visits', to: 'postgresql', connection: 'Till', name: 'visits', when: 'replace' } as never],
+    outputs: [{ table: 'visits', format: 'postgresql', connection: 'Till', name: 'visits', mode: 'replace' }],
   })
   test('holds the story since then, from the edit before', async () => {
     const id = await flows.create(recipeOf('One'))
