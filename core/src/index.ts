@@ -26,7 +26,7 @@ export { formulaSentence } from './formula/problems.ts'
 export { CellTableBuilder, type RawCell } from './reading/cell-table-builder.ts'
 export { convert } from './reading/convert.ts'
 export { csvPieces, guarded, writeCsv } from './reading/csv-writer.ts'
-export { type Format, type ReadOptions, fileColumns, formatOf, headerRows } from './reading/read-options.ts'
+export { type Format, type ReadOptions, fileColumns, formatInfo, formatOf, headerRows } from './reading/read-options.ts'
 export { type Rectangle, columnLetters, rectangleOf } from './reading/sheet-range.ts'
 export { type BuiltTable, type OpenedInput, TableBuilder, type UnreadableCells } from './reading/table-builder.ts'
 export type { DialectName } from './codegen/dialect.ts'
@@ -69,8 +69,10 @@ export {
   byFile,
   formatOfPath,
   isFile,
+  outputFormatInfo,
   outputFormats,
   scriptOutputs,
+  withoutEnding,
 } from './recipe/outputs.ts'
 export { parameterCells } from './recipe/parameters.ts'
 export type { NewStep, Parameter, ParamsOf, Recipe, RecipeTable, Step, StepOf } from './recipe/recipe.ts'

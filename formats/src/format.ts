@@ -1,4 +1,4 @@
-import { formatOf, type Format, type ReadOptions } from '@fabula/core'
+import { formatInfo, formatOf, type Format, type ReadOptions } from '@fabula/core'
 import { FileProblem } from './problem.ts'
 import { openOds } from './sheet/ods.ts'
 import type { Workbook } from './sheet/workbook.ts'
@@ -40,27 +40,19 @@ const found = (bytes: Buffer, name: string): Format | undefined => {
   return undefined
 }
 
-const words: Readonly<Record<Format, string>> = {
-  csv: 'a text file',
-  xlsx: 'an XLSX workbook',
-  ods: 'an ODS workbook',
-  json: 'JSON',
-  parquet: 'Parquet',
-}
-
 /** The format of a file: by what stands in it, then by what the recipe says, then by its name. */
 export const formatOfFile = (bytes: Buffer, name: string, read: ReadOptions): Format => {
   const real = found(bytes, name)
   const message = read.format
   if (message !== undefined && real !== message && (real !== undefined || (message !== 'csv' && message !== 'json')))
     throw new FileProblem(
-      `${name} is ${real ? words[real] : 'no workbook or Parquet file'}, and was to be opened as ${words[message]}. Choose what it is, or another file.`,
+      `${name} is ${real ? formatInfo[real].words : 'no workbook or Parquet file'}, and was to be opened as ${formatInfo[message].words}. Choose what it is, or another file.`,
     )
   if (real) return real
   const named = message ?? formatOf(read, name)
   if (named === 'csv' || named === 'json') return named
   throw new FileProblem(
-    `${name} is called ${words[named]}, but does not hold one. If it is text, give it the ending .csv.`,
+    `${name} is called ${formatInfo[named].words}, but does not hold one. If it is text, give it the ending .csv.`,
   )
 }
 

@@ -57,13 +57,13 @@ type ReadPart = {
   readonly file: InputFile
   readonly sheet?: string
   readonly format: Format
-  readonly intaken: BuiltTable
+  readonly built: BuiltTable
   readonly renamed: ColumnAliases
 }
 
 /** A part with its columns by the names the story knows. */
 const named = (part: Omit<ReadPart, 'renamed'>, known: ColumnAliases): ReadPart => {
-  const { table, blank, unreadable, notes } = part.intaken
+  const { table, blank, unreadable, notes } = part.built
   const names = storyNames(table.names, known)
   const renamed = Object.fromEntries(
     table.names.flatMap((name, i) => (names[i] === name ? [] : [[name, names[i] as string]])),
@@ -73,7 +73,7 @@ const named = (part: Omit<ReadPart, 'renamed'>, known: ColumnAliases): ReadPart 
   return {
     ...part,
     renamed,
-    intaken: {
+    built: {
       table: table.renamed(names),
       notes,
       blank: new Set([...blank].map(to)),
@@ -90,15 +90,15 @@ const together = (types: readonly ColumnType[], format: Format): ColumnType => {
 
 /** A column without values says nothing of its type while another part has some. */
 const typesOf = (parts: readonly ReadPart[], name: string): ColumnType[] => {
-  const having = parts.filter(({ intaken }) => intaken.table.positionOf(name) >= 0)
-  const filled = having.filter(({ intaken }) => !intaken.blank.has(name))
-  return (filled.length > 0 ? filled : having).map(({ intaken }) => intaken.table.named(name).type)
+  const having = parts.filter(({ built }) => built.table.positionOf(name) >= 0)
+  const filled = having.filter(({ built }) => !built.blank.has(name))
+  return (filled.length > 0 ? filled : having).map(({ built }) => built.table.named(name).type)
 }
 
 const sumNotes = (parts: readonly ReadPart[]): Record<string, number> => {
   const notes: Record<string, number> = {}
-  for (const { intaken } of parts)
-    for (const [key, n] of Object.entries(intaken.notes)) setOwnValue(notes, key, (ownValue(notes, key) ?? 0) + n)
+  for (const { built } of parts)
+    for (const [key, n] of Object.entries(built.notes)) setOwnValue(notes, key, (ownValue(notes, key) ?? 0) + n)
   return notes
 }
 
@@ -130,14 +130,14 @@ const openFile = async (
   const format = formatOfFile(file.bytes, file.name, read)
   if (format === 'csv')
     return {
-      parts: [{ file, format, intaken: await openCsvFile(file.bytes, file.name, read, yieldControl) }],
+      parts: [{ file, format, built: await openCsvFile(file.bytes, file.name, read, yieldControl) }],
       sheets: [],
     }
   if (format === 'json')
-    return { parts: [{ file, format, intaken: await openJson(file.bytes, file.name, read, yieldControl) }], sheets: [] }
+    return { parts: [{ file, format, built: await openJson(file.bytes, file.name, read, yieldControl) }], sheets: [] }
   if (format === 'parquet')
     return {
-      parts: [{ file, format, intaken: await openParquet(file.bytes, file.name, read, yieldControl) }],
+      parts: [{ file, format, built: await openParquet(file.bytes, file.name, read, yieldControl) }],
       sheets: [],
     }
   const book = openWorkbook(file.bytes, file.name, format)
@@ -148,7 +148,7 @@ const openFile = async (
       file,
       sheet,
       format,
-      intaken: await openSheet(book, sheet, read, (share, rows) => yieldControl((i + share) / chosen.length, rows)),
+      built: await openSheet(book, sheet, read, (share, rows) => yieldControl((i + share) / chosen.length, rows)),
     })
   return { parts, sheets: book.sheets.map(({ name }) => name) }
 }
@@ -178,8 +178,8 @@ const settleText = async (
     parts.map(async (part) => {
       const again =
         part.format === 'csv' &&
-        part.intaken.table.schema.some(
-          ({ name, type }) => mixed.has(name) && type !== 'text' && !part.intaken.blank.has(name),
+        part.built.table.schema.some(
+          ({ name, type }) => mixed.has(name) && type !== 'text' && !part.built.blank.has(name),
         )
       if (!again) return part
       const asText = new Set([
@@ -189,7 +189,7 @@ const settleText = async (
       return named(
         {
           ...part,
-          intaken: await openCsvFile(
+          built: await openCsvFile(
             part.file.bytes,
             part.file.name,
             readWith({ ...read, types }, part.renamed),
@@ -212,7 +212,7 @@ const withOrigin = (
   const noted = (of: (part: ReadPart) => string | undefined): Column =>
     columnOf(
       'text',
-      parts.flatMap((part) => Array.from({ length: part.intaken.table.rowCount }, () => of(part) ?? null)),
+      parts.flatMap((part) => Array.from({ length: part.built.table.rowCount }, () => of(part) ?? null)),
     )
   const first = file
     ? table.with(
@@ -250,13 +250,13 @@ export const openInput = async (
     all.push(...parts.map((part) => named(part, known)))
     for (const sheet of sheets) seen.add(sheet)
   }
-  const names = [...new Set(all.flatMap(({ intaken }) => intaken.table.names))]
+  const names = [...new Set(all.flatMap(({ built }) => built.table.names))]
   const parts = await settleText(all, names, read, known)
   const columns = names.map((name): Column => {
     const type = together(typesOf(parts, name), parts[0]?.format ?? 'csv')
     return concat(
       type,
-      parts.map(({ intaken: { table, blank } }) =>
+      parts.map(({ built: { table, blank } }) =>
         table.positionOf(name) < 0 || blank.has(name)
           ? emptyColumn(type, table.rowCount)
           : convert(table.named(name), { type }).column,
@@ -266,7 +266,7 @@ export const openInput = async (
   const table = Table.of(
     names,
     columns,
-    parts.reduce((sum, { intaken }) => sum + intaken.table.rowCount, 0),
+    parts.reduce((sum, { built }) => sum + built.table.rowCount, 0),
   )
   return {
     table: read.origin ? withOrigin(table, parts, read.origin) : table,
@@ -275,14 +275,14 @@ export const openInput = async (
     files: files.map((file) => ({
       name: file.name,
       sha256: file.hash,
-      rows: parts.reduce((sum, part) => sum + (part.file === file ? part.intaken.table.rowCount : 0), 0),
+      rows: parts.reduce((sum, part) => sum + (part.file === file ? part.built.table.rowCount : 0), 0),
     })),
-    parts: parts.map(({ file, sheet, intaken }) => ({
+    parts: parts.map(({ file, sheet, built }) => ({
       file: file.name,
       ...(sheet === undefined ? {} : { sheet }),
-      rows: intaken.table.rowCount,
-      columns: intaken.table.names.length,
-      lacks: names.filter((name) => intaken.table.positionOf(name) < 0),
+      rows: built.table.rowCount,
+      columns: built.table.names.length,
+      lacks: names.filter((name) => built.table.positionOf(name) < 0),
     })),
     missingSheets:
       Array.isArray(read.sheets) && parts.some(({ format }) => format === 'xlsx' || format === 'ods')
@@ -295,13 +295,13 @@ export const openInput = async (
 const stackUnreadable = (parts: readonly ReadPart[]): UnreadableCells[] => {
   const rows = new Map<string, number[]>()
   let before = 0
-  for (const { intaken } of parts) {
-    for (const { column, rows: here } of intaken.unreadable) {
+  for (const { built } of parts) {
+    for (const { column, rows: here } of built.unreadable) {
       const list = rows.get(column) ?? []
       for (const row of here) list.push(row + before)
       rows.set(column, list)
     }
-    before += intaken.table.rowCount
+    before += built.table.rowCount
   }
   return [...rows].map(([column, list]) => ({ column, rows: Int32Array.from(list) }))
 }

@@ -13,6 +13,14 @@ export const formats = ['csv', 'xlsx', 'ods', 'json', 'parquet'] as const
 
 /** What a file can be. */
 export type Format = (typeof formats)[number]
+/** What a file of each format is called, in a sentence and in a list. */
+export const formatInfo: Readonly<Record<Format, { readonly words: string; readonly short: string }>> = {
+  csv: { words: 'a text file', short: 'text file' },
+  xlsx: { words: 'an XLSX workbook', short: 'workbook' },
+  ods: { words: 'an ODS workbook', short: 'workbook' },
+  json: { words: 'JSON', short: 'JSON records' },
+  parquet: { words: 'Parquet', short: 'Parquet' },
+}
 
 /** A column read as a type, by date patterns tried in order. */
 export type ColumnReading = { readonly type: ColumnType; readonly formats?: readonly string[] | undefined }

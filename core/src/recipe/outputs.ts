@@ -6,6 +6,17 @@ import { quoted } from '../messages/words.ts'
 export const outputFormats = ['csv', 'xlsx', 'json', 'parquet'] as const
 /** One of the formats of output files. */
 export type OutputFormat = (typeof outputFormats)[number]
+/** What each format is called, and the media type of its files (IANA). */
+export const outputFormatInfo: Readonly<Record<OutputFormat, { readonly words: string; readonly mediaType: string }>> =
+  {
+    csv: { words: 'a text file (CSV)', mediaType: 'text/csv' },
+    xlsx: {
+      words: 'a workbook (XLSX)',
+      mediaType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    },
+    json: { words: 'JSON records', mediaType: 'application/json' },
+    parquet: { words: 'Parquet', mediaType: 'application/vnd.apache.parquet' },
+  }
 
 const table = z.string().regex(/^[a-z][a-z0-9-]*$/)
 const fileName = z
@@ -68,6 +79,11 @@ export type Output = z.infer<typeof outputSchema>
 
 /** Whether an output is a file. */
 export const isFile = (output: Output): output is FileOutput => output.format !== 'postgresql'
+/** A file's name without the ending of an output format. */
+export const withoutEnding = (file: string): string => {
+  const format = outputFormats.find((one) => file.toLowerCase().endsWith(`.${one}`))
+  return format ? file.slice(0, -format.length - 1) : file
+}
 /** What a path's ending says; CSV without one. */
 export const formatOfPath = (path: string): OutputFormat =>
   outputFormats.find((format) => path.toLowerCase().endsWith(`.${format}`)) ?? 'csv'
@@ -103,8 +119,7 @@ export const scriptOutputs = ({
     outputs.length > 0
       ? outputs
       : tables.slice(-1).map(({ id }): Output => ({ table: id, format: 'csv', file: `${id}.csv` }))
-  const csv = (output: Output): string =>
-    isFile(output) ? `${output.file.replace(/\.(?:csv|xlsx|json|parquet)$/i, '')}.csv` : `${output.table}.csv`
+  const csv = (output: Output): string => (isFile(output) ? `${withoutEnding(output.file)}.csv` : `${output.table}.csv`)
   return wanted.flatMap((output, i) =>
     wanted.findIndex((other) => other.table === output.table) === i
       ? [

@@ -5,22 +5,20 @@ import { workbookBytes, type Sheet } from './xlsx.ts'
 
 export { UnwritableTable } from './cells.ts'
 
-/** Tables as the bytes of one file, in pieces; only a workbook holds more than one. */
-export const outputPieces = (
-  format: OutputFormat,
-  sheets: readonly Sheet[],
-  guard: boolean,
-): Iterable<string | Uint8Array> => {
-  const [first] = sheets
-  if (!first) return []
-  switch (format) {
-    case 'csv':
-      return csvPieces(first.table, guard)
-    case 'json':
-      return jsonPieces(first.table)
-    case 'parquet':
-      return [parquetBytes(first.table)]
-    case 'xlsx':
-      return [workbookBytes(sheets, guard)]
-  }
+type Pieces = Iterable<string | Uint8Array>
+/** Writes tables as one file, in pieces; only a workbook holds more than one. `guard`: cells like formulas are guarded. */
+type Writer = (sheets: readonly [Sheet, ...Sheet[]], guard: boolean) => Pieces
+
+/** The writer of each format. */
+const writers: Readonly<Record<OutputFormat, Writer>> = {
+  csv: ([{ table }], guard) => csvPieces(table, guard),
+  json: ([{ table }]) => jsonPieces(table),
+  parquet: ([{ table }]) => [parquetBytes(table)],
+  xlsx: (sheets, guard) => [workbookBytes(sheets, guard)],
+}
+
+/** Tables as the bytes of one file; nothing where there is no table. */
+export const outputPieces = (format: OutputFormat, sheets: readonly Sheet[], guard: boolean): Pieces => {
+  const [first, ...rest] = sheets
+  return first ? writers[format]([first, ...rest], guard) : []
 }

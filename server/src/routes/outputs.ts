@@ -1,4 +1,5 @@
 import { pipeline } from 'node:stream/promises'
+import { outputFormatInfo } from '@fabula/core'
 import { Router, type Request, type Response } from 'express'
 import type { FileStore } from '../store/files.ts'
 import { Refusal } from '../refusal.ts'
@@ -7,12 +8,6 @@ import { pass } from './check.ts'
 import { runReader, type ReplayServices } from './replays.ts'
 import { zipInto } from './zip.ts'
 
-const typeOf: Readonly<Record<string, string>> = {
-  csv: 'text/csv',
-  json: 'application/json',
-  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-  parquet: 'application/vnd.apache.parquet',
-}
 const mostCopied = 1_000_000
 
 const bare = (file: string): string => file.replace(/^.*[/\\]/, '')
@@ -33,7 +28,9 @@ export const outputRoutes = (
   router.get('/runs/:run/outputs/:at', async (request, response) => {
     const output = (await runOf(request)).outputs[Number(request.params.at)]
     if (!output || output.hash === '') throw new Refusal('no-output', 'This replay did not make that file.')
-    response.attachment(bare(output.file)).type(typeOf[output.format] ?? 'application/octet-stream')
+    response
+      .attachment(bare(output.file))
+      .type(output.format === 'postgresql' ? 'application/octet-stream' : outputFormatInfo[output.format].mediaType)
     await sendStored(response, files, output.hash)
   })
   /** The whole of a table for the clipboard, as the file holds it. */

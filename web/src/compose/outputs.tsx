@@ -4,7 +4,9 @@ import {
   createStatement,
   databaseColumns,
   isFile,
+  outputFormatInfo,
   outputFormats,
+  withoutEnding,
   typesThere,
   type DatabaseOutput,
   type DatabaseType,
@@ -19,12 +21,6 @@ import { useTableSchema } from '../story/table-schema.ts'
 import type { Story } from '../story/use-story.ts'
 import { outputsOf } from '../story/tables.ts'
 
-const formatWords: Readonly<Record<OutputFormat, string>> = {
-  csv: 'a text file (CSV)',
-  xlsx: 'a workbook (XLSX)',
-  json: 'JSON records',
-  parquet: 'Parquet',
-}
 const modeWords: Readonly<Record<DatabaseOutput['mode'], string>> = {
   replace: 'in place of what is there',
   append: 'below what is there',
@@ -33,8 +29,7 @@ const modeWords: Readonly<Record<DatabaseOutput['mode'], string>> = {
 const option = 'rounded px-2 py-1 text-left hover:bg-sunk aria-pressed:font-semibold'
 
 type EditProps<T> = { readonly output: T; readonly put: (next: Output) => void }
-const renamed = (file: string, format: OutputFormat): string =>
-  `${file.replace(/\.(?:csv|xlsx|json|parquet)$/i, '')}.${format}`
+const renamed = (file: string, format: OutputFormat): string => `${withoutEnding(file)}.${format}`
 
 /** Where a table is written: as a file of some sort, or into a database. */
 const Target = ({ output, put, story }: EditProps<Output> & { story: Story }) => {
@@ -48,7 +43,7 @@ const Target = ({ output, put, story }: EditProps<Output> & { story: Story }) =>
   return (
     <Editable
       label="written as"
-      text={isFile(output) ? formatWords[output.format] : `a table of ${output.connection}`}
+      text={isFile(output) ? outputFormatInfo[output.format].words : `a table of ${output.connection}`}
       open={open}
       onOpenChange={setOpen}
     >
@@ -68,7 +63,7 @@ const Target = ({ output, put, story }: EditProps<Output> & { story: Story }) =>
               })
             }
           >
-            {formatWords[format]}
+            {outputFormatInfo[format].words}
           </button>
         ))}
         {connections.data?.connections.map(({ name }) => (

@@ -1,7 +1,7 @@
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { counted, fileStem, inputFormat, writeRecipe, type Recipe } from '@fabula/core'
+import { counted, fileStem, formatInfo, inputFormat, writeRecipe, type Recipe } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import { ask } from '../api/client.ts'
 import { scriptsQuery, type Endpoint } from '../api/queries.ts'
@@ -11,14 +11,6 @@ import { Proof } from './proof.tsx'
 import { ScriptView, type ScriptTab } from './script-view.tsx'
 import { Button, Notice, Segments } from '../ui/parts.tsx'
 import { useFlow } from '../story/flow-context.ts'
-
-const formatWords = {
-  csv: 'text file',
-  xlsx: 'workbook',
-  ods: 'workbook',
-  json: 'JSON records',
-  parquet: 'Parquet',
-} as const
 
 type HandOverView = 'script' | 'editions'
 
@@ -124,7 +116,7 @@ const Needs = ({ recipe }: { recipe: Recipe }) => (
           <div key={id} className="contents">
             <dt>{name}</dt>
             <dd className="figures">
-              {formatWords[inputFormat(recipe, id)]}, {counted(columns?.length ?? 0, 'column')}
+              {formatInfo[inputFormat(recipe, id)].short}, {counted(columns?.length ?? 0, 'column')}
             </dd>
           </div>
         ))}
