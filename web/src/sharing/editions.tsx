@@ -75,7 +75,7 @@ const TableLines = ({ table }: { table: ComparedTable }) => {
           <span className={`font-sans text-[12px] font-medium ${inks[table.mark]}`}>{markText()}</span>
         )}
         {same > 0 && (
-          <Button look="link" className="py-0! font-sans text-[12px]" onClick={() => setWhole(!whole)}>
+          <Button look="quiet" className="py-0! font-sans text-[12px] font-medium" onClick={() => setWhole(!whole)}>
             {whole ? 'only what changed' : `${counted(same, 'sentence')} as before`}
           </Button>
         )}
