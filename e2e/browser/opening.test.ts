@@ -118,3 +118,14 @@ test('a table is typed in beside the others', async () => {
   await see(driver, 'Take the typed table of 1 row and 2 columns.')
   await see(driver, 'VAC-1')
 })
+
+test('samples of other encodings, however long, push no setting out of sight', async () => {
+  const { driver } = here.browser
+  const title = 'Fernhollow Marlpit Oxbow and Tarn End, visits of all clinics as they were exported'
+  await give(driver, place('bom.csv', `\ufeff${title};;\nClinic;Fee;Day\nOxbow;12;2031-05-01\nMärlpit;7;2031-05-02\n`))
+  await see(driver, 'Which of these reads right?')
+  const overflow = await driver.executeScript<number>(
+    'const column = document.querySelector(\'section[aria-label="How it is opened"] > div\'); return column.scrollWidth - column.clientWidth',
+  )
+  expect(overflow).toBe(0)
+})

@@ -309,7 +309,7 @@ const Findings = ({ opening }: { opening: Opening }) => (
 )
 
 export const OpeningSettings = ({ opening, add }: { opening: Opening; add: (files: FileList) => void }) => (
-  <div className="grid gap-4">
+  <div className="grid grid-cols-[minmax(0,1fr)] gap-4">
     <Files opening={opening} add={add} />
     <Sheets opening={opening} />
     <Findings opening={opening} />

@@ -13,7 +13,7 @@ export const Writing = ({ opening }: { opening: Opening }) => {
   if (look?.format !== 'csv') return null
   const encoding = opening.read.encoding ?? look.encoding
   return (
-    <section className="grid gap-1.5">
+    <section className="grid grid-cols-[minmax(0,1fr)] gap-1.5">
       <Heading>How the text is written</Heading>
       <label className="flex items-center justify-between gap-2">
         Cells are parted by
@@ -65,7 +65,7 @@ export const Writing = ({ opening }: { opening: Opening }) => {
         </select>
       </label>
       {look.samples.length > 0 && (
-        <fieldset className="grid gap-0.5">
+        <fieldset className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-0.5">
           <legend className="text-ink-2">Which of these reads right?</legend>
           {look.samples.map((sample) => (
             <label key={sample.encoding} className="flex items-center gap-2 rounded px-1 py-0.5 hover:bg-sunk">
