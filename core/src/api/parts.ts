@@ -7,6 +7,7 @@ import { byWord } from './by-word.ts'
 
 /** The cells of a row as text; null where a cell is empty. */
 export const cells = z.array(z.union([z.string(), z.null()]))
+/** The type of a column. */
 export const columnType = z.enum(columnTypes)
 /** A column of a schema. */
 export const field = z.object({ name: z.string(), type: columnType })

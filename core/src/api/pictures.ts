@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { conditionSchema } from '../steps/shared/condition.ts'
 
+/** The kinds of chart. */
 export const pictureKinds = ['bar', 'stacked', 'line', 'pie', 'scatter', 'histogram'] as const
 /** A look at a table as a chart, kept with a flow: what stands along it, what it measures, what parts it. */
 export const picture = z.object({
@@ -24,6 +25,7 @@ export const pictureData = z.object({
   /** Labels beyond those that are drawn. */
   beyond: z.number(),
 })
+/** The data of a chart of a table after one of its steps. */
 export const pictureRequest = z.object({ recipe: z.unknown(), table: z.string(), step: z.string(), picture })
 
 export type Picture = z.infer<typeof picture>

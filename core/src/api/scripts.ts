@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { dialectNames } from '../codegen/dialect.ts'
 
+/** A part of a script with the step it belongs to, so that both are read side by side. */
 export const scriptPart = z.object({ step: z.string().optional(), text: z.string() })
 
 /** A story in every dialect: its parts, or why there is no script. */
@@ -24,6 +25,7 @@ const proven = z.object({
   sentence: z.string(),
 })
 
+/** How far the proof of the scripts is, and what it found for each table and dialect. */
 export const proofReply = z.object({
   tables: z.array(z.object({ table: z.string(), rows: z.number(), columns: z.number(), proofs: z.array(proven) })),
 })

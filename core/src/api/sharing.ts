@@ -5,6 +5,7 @@ const recipe = recipeValue
 
 /** What a link lets one do; each includes those before it. */
 export const linkRights = ['replay', 'copy', 'edit'] as const
+/** What a link is to allow, for how long, and at what cost. */
 export const linkAsked = z.object({
   rights: z.enum(linkRights),
   /** For whom it is. */
@@ -16,6 +17,7 @@ export const linkAsked = z.object({
   bytesADay: z.number().int().min(0).max(1e13).default(1e9),
   waiting: z.number().int().min(0).max(100).default(3),
 })
+/** The links of a flow with their uses. */
 export const linksReply = z.object({
   links: z.array(
     z.object({
@@ -39,7 +41,9 @@ export const linksReply = z.object({
     }),
   ),
 })
+/** A name for the flow as it stands. */
 export const freezeRequest = z.object({ name: z.string().trim().min(1).max(120), note: z.string().max(2000) })
+/** The editions of a flow, the newest first. */
 export const editionsReply = z.object({
   editions: z.array(
     z.object({ id: z.number(), edit: z.number(), name: z.string(), note: z.string(), at: z.string(), recipe }),
@@ -53,5 +57,7 @@ export type LinkAsked = z.infer<typeof linkAsked>
 export type LinksReply = z.infer<typeof linksReply>
 export type EditionsReply = z.infer<typeof editionsReply>
 
+/** The key that makes a browser the owner’s. */
 export const ownerRequest = z.object({ key: z.string().max(200) })
+/** Whether the browser is the owner’s. */
 export const ownerReply = z.object({ /** Whether this browser is the owner's. */ owner: z.boolean() })

@@ -19,13 +19,17 @@ export const sourceAsked = z.discriminatedUnion('kind', [
     ]),
   }),
 ])
+/** A source to fetch; `job` is the name under which its progress is told. */
 export const takeRequest = z.object({ asked: sourceAsked, job: z.string().max(60).optional() })
+/** The file that was fetched. */
 export const takeReply = z.object({ file: fileRef, source: z.number() })
 
+/** A service or a connection whose tables are asked for. */
 export const offerRequest = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('odata'), service: z.string().max(4000) }),
   z.object({ kind: z.literal('postgresql'), connection: z.string() }),
 ])
+/** The tables that a source offers. */
 export const offerReply = z.object({
   tables: z.array(z.object({ name: z.string(), schema: z.string().optional(), rows: z.number().optional() })),
 })
@@ -45,9 +49,12 @@ const settings = {
     .max(100_000)
     .optional(),
 }
+/** A connection to a PostgreSQL server under a name; its password is kept sealed. */
 export const connectRequest = z.object({ name: z.string().min(1).max(80), ...settings, password: z.string() })
+/** The named connections, without their passwords. */
 export const connectionsReply = z.object({ connections: z.array(z.object({ name: z.string(), ...settings })) })
 
+/** A file that was brought in: where it came from, its versions and where it is used. */
 export const shelfEntry = z.object({
   id: z.number(),
   name: z.string(),
@@ -60,7 +67,9 @@ export const shelfEntry = z.object({
   uses: z.array(z.object({ flow: z.string(), name: z.string(), input: z.string() })),
   source: z.object({ id: z.number(), kind: z.enum(['web', 'odata', 'postgresql']), name: z.string() }).nullable(),
 })
+/** Every file on the shelf, the newest first. */
 export const shelfReply = z.object({ entries: z.array(shelfEntry) })
+/** The file that takes the place of another. */
 export const replaceRequest = z.object({ file: fileRef })
 
 export type SourceAsked = z.infer<typeof sourceAsked>

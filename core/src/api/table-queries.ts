@@ -42,8 +42,12 @@ export const tableQueries = {
   reconcile: define({ request: reconcileRequest, reply: reconcileReply, supersedes: () => 'reconcile' }),
 } as const
 
+/** The name of a query, which is its route and its task. */
 export type TableQueryName = keyof typeof tableQueries
+/** The names of all queries. */
 export const tableQueryNames = Object.keys(tableQueries) as readonly TableQueryName[]
 type Definition<K extends TableQueryName> = (typeof tableQueries)[K]
+/** What a query is asked. */
 export type TableQueryRequest<K extends TableQueryName> = z.infer<Definition<K>['request']>
+/** What a query replies. */
 export type TableQueryReply<K extends TableQueryName> = z.infer<Definition<K>['reply']>

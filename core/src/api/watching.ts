@@ -15,6 +15,7 @@ const reportedAs = z.union([
   z.strictObject({ value: z.string().max(1000) }),
   z.strictObject({ day: z.enum(['today', 'yesterday', 'month-begin', 'last-month-begin', 'last-month-end']) }),
 ])
+/** When a flow is replayed by itself, on which folder, and who is told. */
 export const watchSettings = z
   .object({
     when: watchWhen,
@@ -29,6 +30,7 @@ export const watchSettings = z
     message: 'say which folder is watched',
     path: ['folder'],
   })
+/** The watches of a flow with their logs. */
 export const watchesReply = z.object({
   watches: z.array(
     z.object({
@@ -49,7 +51,9 @@ export const watchesReply = z.object({
     }),
   ),
 })
+/** Whether a watch goes on. */
 export const pauseRequest = z.object({ on: z.boolean() })
+/** The notices in the stand-in for a mail box, the newest first. */
 export const mailsReply = z.object({
   mails: z.array(z.object({ id: z.number(), at: z.string(), to: z.string(), subject: z.string(), body: z.string() })),
 })

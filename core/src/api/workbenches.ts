@@ -14,6 +14,7 @@ const on = z.array(z.object({ left: z.string(), right: z.string() }))
 const from = z.number().int().min(0)
 const page = { from, count: z.number().int().min(0).max(500) }
 
+/** Two tables held against each other by keys, and the rows of both to show. */
 export const matchRequest = z.object({
   ...cursor,
   with: z.string(),
@@ -33,6 +34,7 @@ const side = z.object({
     rows: z.array(z.object({ row: z.number(), state: z.enum(['none', 'one', 'many']), cells })),
   }),
 })
+/** The rows of both tables, suggested keys, and what each way of joining gives. */
 export const matchReply = z.object({
   left: side,
   right: side,
@@ -75,6 +77,7 @@ const unionQuery: z.ZodType<UnionParams> = z.object({
 
 /** Which table of a union has which column. */
 export const alignRequest = z.object({ ...cursor, union: unionQuery })
+/** The tables of a union, and the columns each has of every row of the matrix. */
 export const alignReply = z.object({
   tables: z.array(z.object({ id: z.string(), rows: z.number() })),
   columns: z.array(
@@ -90,6 +93,7 @@ export const alignReply = z.object({
 })
 
 const moment = z.object({ table: z.string(), step: z.string() })
+/** Two tables, or one after two of its steps, and which rows of them to show. */
 export const reconcileRequest = z.object({
   recipe: z.unknown(),
   here: moment,
@@ -98,6 +102,7 @@ export const reconcileRequest = z.object({
   show: z.enum(reconcileShows),
   ...page,
 })
+/** How two tables differ: rows of one only, changed rows, totals by column. */
 export const reconcileReply = z.object({
   keys: z.array(z.string()),
   /** Rows are paired by where they came from, not by keys. */

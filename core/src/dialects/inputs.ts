@@ -10,6 +10,7 @@ import { openedInputs } from '../recipe/step-access.ts'
 export const readOf = (recipe: Recipe, input: string): ReadOptions =>
   openedInputs(recipe).find((opened) => opened.input === input)?.read ?? {}
 
+/** The format of an input’s files: what the recipe says, else what its file pattern ends with, else CSV. */
 export const inputFormat = (recipe: Recipe, input: string): Format =>
   formatOf(readOf(recipe, input), recipe.inputs.find(({ id }) => id === input)?.files)
 

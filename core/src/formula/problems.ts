@@ -46,6 +46,7 @@ type FormulaProblemData = {
   'list-of-lists': { readonly part: string }
   'not-a-condition': object
 }
+/** The code of what is wrong with a formula. */
 export type FormulaProblemCode = keyof FormulaProblemData
 /** What is wrong with a formula, and where. */
 export type FormulaProblem = {

@@ -49,9 +49,11 @@ export const labelFindings = (recipe: Recipe, tables: readonly TableRun[]): Comp
     }),
   )
 
+/** The id of the first input that a table of the recipe opens; empty where it opens none. */
 export const inputOf = (recipe: Recipe, table: string): string =>
   recipe.tables.find(({ id }) => id === table)?.steps.flatMap((step) => openedBy(step)?.input ?? [])[0] ?? ''
 
+/** The different values of a column as text, at most 5,000. */
 export const words = (table: Table, name: string): Set<string> => {
   const column = convert(table.named(name), { type: 'text' }).column
   return new Set(column.type === 'text' ? asDictionary(column).words.slice(1, 5000) : [])

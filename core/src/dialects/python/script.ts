@@ -22,6 +22,7 @@ import { ScriptError, stepCode } from '../script.ts'
 import type { Script, ScriptPart } from '../../codegen/dialect.ts'
 import type { Schema } from '../../table/table.ts'
 
+/** The file formats that a Python script cannot read. */
 export const pythonCannotRead = ['parquet'] as const satisfies readonly Format[]
 
 const imports = [

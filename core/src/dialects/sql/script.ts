@@ -32,12 +32,14 @@ import type { Schema } from '../../table/table.ts'
 import { csvFirst, inputFormat, readOf, scriptSource } from '../inputs.ts'
 import { ScriptError, stepCode } from '../script.ts'
 
+/** The file formats that an SQL script cannot read. */
 export const sqlCannotRead = ['xlsx', 'ods', 'json', 'parquet'] as const satisfies readonly Format[]
 
 /** What psql is to do, in order: one of its commands, or SQL up to the next command with the variables in it. */
 export type ScriptCommand =
   | { readonly kind: 'command'; readonly name: string; readonly words: readonly Code[] }
   | { readonly kind: 'sql'; readonly parts: readonly (string | PsqlVariable)[] }
+/** An SQL script with the psql commands that load files and write outputs. */
 export type SqlScript = Script & { readonly commands: readonly ScriptCommand[] }
 
 /** A script as the list of its commands, told by how it was made, not by what it looks like. */

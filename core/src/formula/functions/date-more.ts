@@ -68,6 +68,7 @@ const difference = (start: number, end: number, unit: (typeof units)[number]): C
   }[unit]
 }
 
+/** Further functions of dates and times. */
 export const dateMore = [
   define({
     name: 'TIME',

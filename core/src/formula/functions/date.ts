@@ -19,6 +19,7 @@ import { args, define, unitOf } from './define.ts'
 
 const days = (cell: Cell | undefined, type: FormulaType | undefined): number =>
   type === 'datetime' ? dayOf(cell as number) : (cell as number)
+/** The day where it is one that a date may be; a failed cell else. */
 export const inRange = (day: number): CallResult => (day >= firstDay && day <= lastDay ? day : failed)
 const trunc = (cell: Cell | undefined): number => Math.trunc((cell ?? 0) as number)
 
@@ -68,7 +69,9 @@ const clockPart = (
     examples,
   })
 
+/** The English names of the months, January first. */
 export const monthNames = lowerMonthNames.map(capital)
+/** The English names of the days of the week, Monday first. */
 export const dayNames = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']
 /** 0 for Monday to 6 for Sunday. */
 export const weekday = (day: number): number => (((day + 3) % 7) + 7) % 7
@@ -107,6 +110,7 @@ const readDate = (text: string, pattern: string | undefined): CallResult => {
   return read(text) ?? failed
 }
 
+/** The functions of dates. */
 export const date = [
   define({
     name: 'DATE',

@@ -24,8 +24,11 @@ export const functions: readonly FormulaFunction[] = [
 ]
 const byName = new Map(functions.map((one) => [one.name, one]))
 byName.set('CONCATENATE', byName.get('CONCAT') as FormulaFunction)
+/** The function of a name in capitals; `CONCATENATE` is `CONCAT`. */
 export const functionNamed = (name: string): FormulaFunction | undefined => byName.get(name)
+/** The shorthand of a name in capitals. */
 export const shorthandNamed = (name: string): Shorthand | undefined => shorthands.find((one) => one.name === name)
+/** The names of all functions and shorthands, for suggestions. */
 export const functionNames = [...byName.keys(), ...shorthands.map(({ name }) => name)]
 
 /** All that can be named in a formula, with what the help and the tests need of it. */

@@ -21,6 +21,7 @@ const itemSql = (part: Code, type: FormulaType | undefined): Code => {
   return sql`coalesce(to_json(${sqlHelper('shown')}(${part}))::text, 'null')`
 }
 
+/** The functions of lists. */
 export const list = [
   define({
     name: 'LIST',

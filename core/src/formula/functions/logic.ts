@@ -1,6 +1,7 @@
 import { code, joined, py, sql, pyHelper } from '../../codegen/tag.ts'
 import { define } from './define.ts'
 
+/** The functions of conditions and empty cells. */
 export const logic = [
   define({
     name: 'IF',

@@ -55,6 +55,7 @@ const toStep = (
     examples,
   })
 
+/** Further functions of numbers. */
 export const numberMore = [
   define({
     name: 'SIGN',

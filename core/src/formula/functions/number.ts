@@ -61,6 +61,7 @@ const least = (name: 'MIN' | 'MAX'): FormulaFunction =>
 
 const readNumber = numberReader()
 
+/** The functions of numbers. */
 export const number = [
   define({
     name: 'ABS',

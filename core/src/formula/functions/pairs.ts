@@ -40,6 +40,7 @@ const inPairs = (nodes: readonly FormulaNode[]): [FormulaNode, FormulaNode][] =>
     nodes[i * 2 + 1] as FormulaNode,
   ])
 
+/** Functions of pairs, which are rewritten as nested `IF`s before they are checked. */
 export const shorthands: readonly Shorthand[] = [
   {
     name: 'IFS',

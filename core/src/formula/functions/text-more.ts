@@ -117,6 +117,7 @@ const search = (text: string, what: string, from: number): CallResult => {
   return at < 0 ? failed : from + Array.from(lower(rest).slice(0, at)).length
 }
 
+/** Further functions of text. */
 export const textMore = [
   define({
     name: 'PROPER',

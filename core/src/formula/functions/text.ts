@@ -90,6 +90,7 @@ const find = (text: string, what: string, from: number): number | typeof failed 
 const joinAll = (cells: readonly Cell[], types: readonly FormulaType[]): string =>
   cells.map((cell, i) => textOf(cell, types[i])).join('')
 
+/** The functions of text. */
 export const text = [
   define({
     name: 'LEN',

@@ -125,6 +125,7 @@ const numberArguments = ({
 }: NumberPattern) =>
   [before, after, beforeMinus, afterMinus, leastDigits, leastPlaces, mostPlaces, group, factor] as const
 
+/** The functions that write and read text by a pattern. */
 export const written = [
   define({
     name: 'TEXT',

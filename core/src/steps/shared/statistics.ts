@@ -33,6 +33,7 @@ export type Figure = {
   readonly only: FigureRows
 }
 
+/** A figure of the statistics without a tone. */
 export const plainFigure = (text: string): Figure => ({ text, tone: 'plain', only: 'all' })
 /** A figure where its number is above zero, else nothing. */
 export const figureIf = (n: number | undefined, of: (n: number) => Figure): Figure[] =>
