@@ -8,7 +8,7 @@ export {
   type ColumnType,
   columnOf,
   emptyColumn,
-  isDictionary,
+  isTextColumn,
   scalarTypes,
   typeTogether,
 } from './table/column.ts'

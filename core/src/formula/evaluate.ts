@@ -120,7 +120,10 @@ class Evaluator {
     const columns = given.filter(isColumn)
     const [only] = columns
     const byWord =
-      columns.length === 1 && only?.type === 'text' && only.form === 'coded' && only.words.length < this.table.rowCount
+      columns.length === 1 &&
+      only?.type === 'text' &&
+      only.form === 'dictionary' &&
+      only.dictionary.length < this.table.rowCount
     const own = byWord ? this.perWord(node, given, types, only) : this.perRow(node, given, types)
     return this.reported(own.given, [...inherited, own.failures])
   }
@@ -162,7 +165,7 @@ class Evaluator {
     types: readonly FormulaType[],
     text: TextColumn,
   ): EvaluatedPart {
-    const { codes, words } = asDictionary(text)
+    const { indices: codes, dictionary: words } = asDictionary(text)
     const results = new Results(node.type, words.length)
     words.forEach((word, code) =>
       results.set(

@@ -293,7 +293,7 @@ export class TextBuilder {
   private reserve(more: number): void {
     if (this.length + more > this.codes.length) this.codes = grow(uint32s, this.codes, this.length + more)
   }
-  /** Once, when a sample is in: coded or plain. */
+  /** Once, when a sample is in: as a dictionary or plain. */
   private chooseEncoding(): void {
     if (this.encodingChosen || this.length < sampleSize) return
     this.encodingChosen = true
@@ -309,6 +309,6 @@ export class TextBuilder {
   done(): TextColumn {
     return this.strings
       ? { type: 'text', form: 'plain', strings: this.strings }
-      : { type: 'text', form: 'coded', codes: trimmed(this.codes, this.length), words: this.words }
+      : { type: 'text', form: 'dictionary', indices: trimmed(this.codes, this.length), dictionary: this.words }
   }
 }

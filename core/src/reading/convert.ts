@@ -143,11 +143,11 @@ export type ConversionResult = {
 
 /** Text worked out once per distinct word, then laid out by code. */
 const convertDictionary = (
-  source: TextColumn & { form: 'coded' },
+  source: TextColumn & { form: 'dictionary' },
   to: ConversionTarget,
   read: (text: string) => Cell,
 ): ConversionResult => {
-  const { codes, words } = source
+  const { indices: codes, dictionary: words } = source
   const writer = columnWriter(to.type, words.length)
   const bad = bitmap(words.length)
   words.forEach((word, code) => {
@@ -173,7 +173,7 @@ const convertDictionary = (
 export const convert = (column: Column, to: ConversionTarget): ConversionResult => {
   if (column.type === to.type) return { column, unreadable: int32s(0), changed: 0 }
   const read = textReader(to)
-  if (column.type === 'text' && column.form === 'coded') return convertDictionary(column, to, read)
+  if (column.type === 'text' && column.form === 'dictionary') return convertDictionary(column, to, read)
   if (column.type === 'list' && to.type === 'text')
     return { column: { ...column, type: 'text' }, unreadable: int32s(0), changed: lengthOf(column) }
   const step = convertCell(column.type, to, read)

@@ -1,4 +1,4 @@
-import { isDictionary, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
+import { isTextColumn, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
 import { float64s, isSet } from '../table/memory.ts'
 import { textOfCell } from '../table/cell-text.ts'
 import type { Table } from '../table/table.ts'
@@ -34,8 +34,8 @@ const textWriter = (column: TextColumn, guard: boolean): CellWriter => {
     return (from, to, cells) => {
       for (let row = from; row < to; row++) cells[row - from] = write(column.strings[row] as string)
     }
-  const { codes } = column
-  const words = column.words.map(write)
+  const { indices: codes } = column
+  const words = column.dictionary.map(write)
   return (from, to, cells) => {
     for (let row = from; row < to; row++) cells[row - from] = words[codes[row]!] as string
   }
@@ -54,7 +54,7 @@ const valueWords = (rows: number): ((type: ColumnType) => ValueFormatter) => {
   }
 }
 const writer = (column: Column, guard: boolean, words: (type: ColumnType) => ValueFormatter): CellWriter => {
-  if (isDictionary(column)) return textWriter(column, guard)
+  if (isTextColumn(column)) return textWriter(column, guard)
   const { type, values, nulls } = column
   const write = words(type)
   return (from, to, cells) => {

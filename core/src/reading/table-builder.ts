@@ -3,7 +3,7 @@ import type { ReadOptions } from './read-options.ts'
 
 import { maxCellCharacters, TooLarge } from '../table/limits.ts'
 import { figure, quoted } from '../messages/words.ts'
-import { emptyColumn, isDictionary, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
+import { emptyColumn, isTextColumn, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
 import { NumberBuilder, TextBuilder, type ByteSource } from './column-builders.ts'
 import { ColumnNames } from './column-names.ts'
 import { CsvTokenizer } from './tokenizer.ts'
@@ -17,7 +17,7 @@ import { Table } from '../table/table.ts'
 const detectColumn = (column: TextColumn, locale: NumberLocale): Detected => {
   const detect = detectText(locale)
   let type: Detected = 'nothing'
-  for (const text of column.form === 'coded' ? column.words : column.strings) {
+  for (const text of column.form === 'dictionary' ? column.dictionary : column.strings) {
     if (text === '') continue
     type = widen(type, detect(text))
     if (type === 'text') return type
@@ -236,7 +236,7 @@ export class TableBuilder {
   }
 
   private typed(name: string, column: Column, unreadable: UnreadableCells[]): Column {
-    if (isDictionary(column)) checkTexts(name, column)
+    if (isTextColumn(column)) checkTexts(name, column)
     const given = this.typeGiven(name)
     const type: ColumnType =
       given?.type ??
@@ -268,7 +268,7 @@ export class TableBuilder {
 
 /** Texts that no cell can hold are refused where they come in, with the column's name. */
 const checkTexts = (name: string, column: TextColumn): void => {
-  for (const text of column.form === 'coded' ? column.words : column.strings)
+  for (const text of column.form === 'dictionary' ? column.dictionary : column.strings)
     if (text.length > maxCellCharacters)
       throw new TooLarge(
         `A cell of column ${quoted(name)} has ${figure(text.length)} characters, more than the ${figure(maxCellCharacters)} that a cell can hold. A quote may be opened there and never closed.`,

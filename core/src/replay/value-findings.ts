@@ -56,5 +56,5 @@ export const inputOf = (recipe: Recipe, table: string): string =>
 /** The different values of a column as text, at most 5,000. */
 export const words = (table: Table, name: string): Set<string> => {
   const column = convert(table.named(name), { type: 'text' }).column
-  return new Set(column.type === 'text' ? asDictionary(column).words.slice(1, 5000) : [])
+  return new Set(column.type === 'text' ? asDictionary(column).dictionary.slice(1, 5000) : [])
 }

@@ -10,15 +10,15 @@ export const columnTypes = [...scalarTypes, 'list'] as const
 export type ColumnType = (typeof columnTypes)[number]
 
 /**
- * Text in one of two forms. `coded`: codes into a dictionary of distinct words, in order of first
- * appearance; code 0 is always "", the empty cell. `plain`: the strings themselves, "" is empty. A `list` is kept as
+ * Text in one of two forms. `dictionary`: indices into a dictionary of distinct texts, in order of first
+ * appearance; index 0 is always "", the empty cell. `plain`: the strings themselves, "" is empty. A `list` is kept as
  * the compact JSON that stands for it: what depends on the list alone is then done once per distinct list.
  */
 export type DictionaryText = {
   readonly type: 'text' | 'list'
-  readonly form: 'coded'
-  readonly codes: Uint32Array
-  readonly words: readonly string[]
+  readonly form: 'dictionary'
+  readonly indices: Uint32Array
+  readonly dictionary: readonly string[]
 }
 /** Text or lists, as a dictionary with indices, or plain where nearly all values differ. */
 export type TextColumn = DictionaryText | PlainText
@@ -49,8 +49,8 @@ export type Column = TextColumn | ValueColumn
 /** A cell as kernels see it: text, a number (dates as days, times as milliseconds), a boolean, or null for empty. */
 export type Cell = string | number | boolean | null
 
-/** Text, or lists in their JSON form: a column of words. */
-export const isDictionary = (column: Column): column is TextColumn => column.type === 'text' || column.type === 'list'
+/** Whether a column holds text, or lists in their JSON form. */
+export const isTextColumn = (column: Column): column is TextColumn => column.type === 'text' || column.type === 'list'
 
 /** Whether values of a type are numbers. */
 export const isNumber = (type: ColumnType): type is 'integer' | 'decimal' => type === 'integer' || type === 'decimal'
@@ -66,22 +66,22 @@ export const typeTogether = (types: Iterable<ColumnType>): ColumnType => {
 
 /** The number of rows. */
 export const lengthOf = (column: Column): number => {
-  if (!isDictionary(column)) return column.values.length
-  if (column.form === 'coded') return column.codes.length
+  if (!isTextColumn(column)) return column.values.length
+  if (column.form === 'dictionary') return column.indices.length
   return (column.stored ?? column.strings).length
 }
 
 /** The text of a row; null where it is empty. */
 export const textAt = (column: TextColumn, i: number): string => {
-  if (column.form === 'coded') return column.words[column.codes[i]!] as string
+  if (column.form === 'dictionary') return column.dictionary[column.indices[i]!] as string
   if (column.stored) return column.stored.at(i)
   return column.strings[i] as string
 }
 
 /** Whether a row is empty. */
 export const isNullAt = (column: Column, i: number): boolean => {
-  if (isDictionary(column)) {
-    if (column.form === 'coded') return column.codes[i] === 0
+  if (isTextColumn(column)) {
+    if (column.form === 'dictionary') return column.indices[i] === 0
     return textAt(column, i) === ''
   }
   return isSet(column.nulls, i)
@@ -89,7 +89,7 @@ export const isNullAt = (column: Column, i: number): boolean => {
 
 /** The value of a row; dates in days, date-times and times in milliseconds, null where it is empty. */
 export const cellAt = (column: Column, i: number): Cell => {
-  if (isDictionary(column)) return textAt(column, i) || null
+  if (isTextColumn(column)) return textAt(column, i) || null
   if (isSet(column.nulls, i)) return null
   return column.type === 'boolean' ? column.values[i] === 1 : column.values[i]!
 }
@@ -111,13 +111,13 @@ export interface ColumnWriter {
 }
 
 class TextWriter implements ColumnWriter {
-  private readonly codes: Uint32Array
-  private readonly words: string[] = ['']
+  private readonly indices: Uint32Array
+  private readonly dictionary: string[] = ['']
   private readonly seen = new Map<string, number>([['', 0]])
   private readonly size = new TextSize()
   private readonly type: 'text' | 'list'
   constructor(length: number, type: 'text' | 'list' = 'text') {
-    this.codes = uint32s(length)
+    this.indices = uint32s(length)
     this.type = type
   }
   set(i: number, cell: Cell): void {
@@ -126,14 +126,14 @@ class TextWriter implements ColumnWriter {
     let code = this.seen.get(text)
     if (code === undefined) {
       this.size.add(text)
-      code = this.words.length
-      this.words.push(text)
+      code = this.dictionary.length
+      this.dictionary.push(text)
       this.seen.set(text, code)
     }
-    this.codes[i] = code
+    this.indices[i] = code
   }
   done(): Column {
-    return { type: this.type, form: 'coded', codes: this.codes, words: this.words }
+    return { type: this.type, form: 'dictionary', indices: this.indices, dictionary: this.dictionary }
   }
 }
 
@@ -180,11 +180,11 @@ export const columnOf = (type: ColumnType, cells: readonly Cell[]): Column => {
 /** A column of `length` empty cells. */
 export const emptyColumn = (type: ColumnType, length: number): Column => columnWriter(type, length).done()
 
-/** Text as codes, whatever its form; a plain column is encoded once and remembered. */
+/** Dictionary columns of plain ones, each encoded once and remembered. */
 const encoded = new WeakMap<PlainText, DictionaryText>()
 /** A text column as a dictionary with indices; O(rows) for a plain one. */
 export const asDictionary = (column: TextColumn): DictionaryText => {
-  if (column.form === 'coded') return column
+  if (column.form === 'dictionary') return column
   const known = encoded.get(column)
   if (known) return known
   const writer = new TextWriter(column.strings.length, column.type)

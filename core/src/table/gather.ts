@@ -1,6 +1,6 @@
 import {
   columnWriter,
-  isDictionary,
+  isTextColumn,
   isNullAt,
   lengthOf,
   textAt,
@@ -52,9 +52,9 @@ const anyMissing = (index: Int32Array): boolean => {
 
 /** a b c, [2 0 -1] -> c a empty */
 export const gather = (column: Column, index: Int32Array): Column => {
-  if (isDictionary(column))
-    return column.form === 'coded'
-      ? { ...column, codes: gatherIndices(column.codes, index) }
+  if (isTextColumn(column))
+    return column.form === 'dictionary'
+      ? { ...column, indices: gatherIndices(column.indices, index) }
       : gatherStrings(column.type, column.strings, index)
   const empty = gatherNulls(column.nulls, index, anyMissing(index))
   if (column.type === 'boolean') return { type: column.type, values: gatherBytes(column.values, index), nulls: empty }
@@ -105,11 +105,11 @@ const concatText = (type: 'text' | 'list', columns: readonly TextColumn[], total
       for (const text of column.strings) codes[at++] = codeOf(text)
       continue
     }
-    const map = uint32s(column.words.length)
-    column.words.forEach((word, code) => (map[code] = codeOf(word)))
-    for (let i = 0; i < column.codes.length; i++) codes[at++] = map[column.codes[i]!]!
+    const map = uint32s(column.dictionary.length)
+    column.dictionary.forEach((word, code) => (map[code] = codeOf(word)))
+    for (let i = 0; i < column.indices.length; i++) codes[at++] = map[column.indices[i]!]!
   }
-  return { type, form: 'coded', codes, words }
+  return { type, form: 'dictionary', indices: codes, dictionary: words }
 }
 
 /** a b, c d -> a b c d. All of one type. */
@@ -128,7 +128,7 @@ export const concat = (type: ColumnType, columns: readonly Column[]): Column => 
   let any = false
   let at = 0
   for (const column of columns) {
-    if (isDictionary(column)) throw new Error('text among values')
+    if (isTextColumn(column)) throw new Error('text among values')
     values.set(column.values as never, at)
     if (column.nulls)
       for (let i = 0; i < column.values.length; i++)
@@ -223,12 +223,12 @@ export const countFilled = (column: Column): number => {
 export const mapText = (column: TextColumn, change: (text: string) => string): TextColumn => {
   if (column.form === 'plain')
     return { type: 'text', form: 'plain', strings: column.strings.map((text) => (text === '' ? '' : change(text))) }
-  const writer = columnWriter('text', column.words.length)
-  column.words.forEach((word, code) => writer.set(code, word === '' ? null : change(word) || null))
-  const changed = writer.done() as TextColumn & { form: 'coded' }
-  const codes = uint32s(column.codes.length)
-  for (let i = 0; i < codes.length; i++) codes[i] = changed.codes[column.codes[i]!]!
-  return { type: 'text', form: 'coded', codes, words: changed.words }
+  const writer = columnWriter('text', column.dictionary.length)
+  column.dictionary.forEach((word, code) => writer.set(code, word === '' ? null : change(word) || null))
+  const changed = writer.done() as TextColumn & { form: 'dictionary' }
+  const codes = uint32s(column.indices.length)
+  for (let i = 0; i < codes.length; i++) codes[i] = changed.indices[column.indices[i]!]!
+  return { type: 'text', form: 'dictionary', indices: codes, dictionary: changed.dictionary }
 }
 
 /** One boolean per row (1 holds), worked out once per distinct word. */
@@ -239,8 +239,8 @@ export const testText = (column: TextColumn, test: (text: string) => boolean): U
     for (let i = 0; i < n; i++) held[i] = test(textAt(column, i)) ? 1 : 0
     return held
   }
-  const perWord = uint8s(column.words.length)
-  column.words.forEach((word, code) => (perWord[code] = test(word) ? 1 : 0))
-  for (let i = 0; i < n; i++) held[i] = perWord[column.codes[i]!]!
+  const perWord = uint8s(column.dictionary.length)
+  column.dictionary.forEach((word, code) => (perWord[code] = test(word) ? 1 : 0))
+  for (let i = 0; i < n; i++) held[i] = perWord[column.indices[i]!]!
   return held
 }

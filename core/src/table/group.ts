@@ -1,4 +1,4 @@
-import { asDictionary, isDictionary, type Column } from './column.ts'
+import { asDictionary, isTextColumn, type Column } from './column.ts'
 import { isSet, IntList, uint32s } from './memory.ts'
 
 /** Rows with equal keys share an id; ids run 0, 1, 2 … in order of first appearance. */
@@ -52,8 +52,8 @@ const codesOfSmallRange = (
 }
 
 const codesOf = (column: Column): DenseCodes => {
-  if (isDictionary(column)) {
-    const { codes, words } = asDictionary(column)
+  if (isTextColumn(column)) {
+    const { indices: codes, dictionary: words } = asDictionary(column)
     return { codes, bound: words.length }
   }
   if (column.type === 'decimal') return codesOfNumbers(column.values, column.nulls)

@@ -1,4 +1,4 @@
-import { asDictionary, isDictionary, isNullAt, lengthOf, type Column, type TextColumn } from './column.ts'
+import { asDictionary, isTextColumn, isNullAt, lengthOf, type Column, type TextColumn } from './column.ts'
 import { sliceRows } from './gather.ts'
 import { isSet, int32s, uint32s } from './memory.ts'
 import { compareCodePoints, lower, naturalKey } from './text.ts'
@@ -22,7 +22,7 @@ export const compareText = (natural: boolean): ((a: string, b: string) => number
 
 /** One unsigned rank per row; the empty cell ranks last either way round. */
 const textRanks = (column: TextColumn, { descending, natural }: SortKey): Uint32Array => {
-  const { codes, words } = asDictionary(column)
+  const { indices: codes, dictionary: words } = asDictionary(column)
   const order = Array.from(words.keys()).slice(1)
   const compare = compareText(natural)
   order.sort((a, b) => compare(words[a] as string, words[b] as string))
@@ -102,7 +102,7 @@ const floatRanks = (
 /** Least significant word first. */
 const ranksOf = (key: SortKey): readonly Uint32Array[] => {
   const { column, descending } = key
-  if (isDictionary(column)) return [textRanks(column, key)]
+  if (isTextColumn(column)) return [textRanks(column, key)]
   if (column.type === 'date' || column.type === 'time' || column.type === 'boolean')
     return [smallRanks(column.values, column.nulls, descending)]
   const values = column.values as Float64Array
@@ -145,9 +145,9 @@ export const sortedOrder = (keys: readonly SortKey[], rowCount: number): Int32Ar
 
 /** The row of each group that holds its least (or largest) filled cell, the first of equals; -1 where all are empty. */
 export const extreme = (column: Column, groupIds: Uint32Array, groupCount: number, largest: boolean): Int32Array => {
-  const ranks = isDictionary(column) ? textRanks(column, { column, descending: false, natural: false }) : undefined
+  const ranks = isTextColumn(column) ? textRanks(column, { column, descending: false, natural: false }) : undefined
   const best = int32s(groupCount).fill(-1)
-  const values = ranks ?? (isDictionary(column) ? uint32s(0) : column.values)
+  const values = ranks ?? (isTextColumn(column) ? uint32s(0) : column.values)
   for (let i = 0, n = lengthOf(column); i < n; i++) {
     if (isNullAt(column, i)) continue
     const group = groupIds[i]!

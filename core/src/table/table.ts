@@ -1,4 +1,4 @@
-import { cellAt, isDictionary, isNullAt, lengthOf, type Cell, type Column, type ColumnType } from './column.ts'
+import { cellAt, isTextColumn, isNullAt, lengthOf, type Cell, type Column, type ColumnType } from './column.ts'
 import { gather } from './gather.ts'
 import { int32s } from './memory.ts'
 import { bytesAString } from './stored-text.ts'
@@ -12,11 +12,11 @@ export type Schema = readonly Field[]
 export type HeldBuffer = readonly [buffer: object, bytes: number]
 
 const columnBuffers = (column: Column): HeldBuffer[] => {
-  if (isDictionary(column)) {
-    if (column.form === 'coded')
+  if (isTextColumn(column)) {
+    if (column.form === 'dictionary')
       return [
-        [column.codes.buffer, column.codes.byteLength],
-        [column.words, column.words.length * bytesAString],
+        [column.indices.buffer, column.indices.byteLength],
+        [column.dictionary, column.dictionary.length * bytesAString],
       ]
     return column.stored ? [...column.stored.buffers] : [[column.strings, column.strings.length * bytesAString]]
   }

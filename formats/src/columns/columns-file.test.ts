@@ -44,14 +44,14 @@ describe('columns kept in a file', () => {
     await writeColumnsFile(path, await openInput([fileFromBytes('a.csv', Buffer.from('A\n1\n'))], {}))
     truncateSync(path, statSync(path).size - 1)
     expect(() => readColumnsFile(path)).toThrow('cut short')
-    writeFileSync(path, 'FABCOLS0'.padEnd(64))
+    writeFileSync(path, 'FABCOLS1'.padEnd(64))
     expect(() => readColumnsFile(path)).toThrow('no columns file')
   })
   test('its header is as the format says', async () => {
     const path = place()
     await writeColumnsFile(path, await openInput([fileFromBytes('a.csv', Buffer.from('A,B\n1,x\n2,y\n'))], {}))
     const bytes = readFileSync(path)
-    expect(bytes.toString('latin1', 0, 8)).toBe('FABCOLS1')
+    expect(bytes.toString('latin1', 0, 8)).toBe('FABCOLS2')
     const header = JSON.parse(bytes.toString('utf8', 16, 16 + Number(bytes.readBigUInt64LE(8)))) as {
       names: string[]
       columns: { values: { kind: string; offset: number; bytes: number } }[]

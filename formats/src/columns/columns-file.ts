@@ -4,7 +4,7 @@ import { setImmediate as otherWork } from 'node:timers/promises'
 import {
   uint8s,
   float64s,
-  isDictionary,
+  isTextColumn,
   int32s,
   plainTextFromBytes,
   LazyStrings,
@@ -21,14 +21,14 @@ import { spanDecoder } from '../spans.ts'
 /**
  * A columns file keeps an opened input as it lies in memory, so that it need not be parsed again.
  *
- *     8 bytes   "FABCOLS1"
+ *     8 bytes   "FABCOLS2"
  *     8 bytes   length of the header, little-endian
  *     header    UTF-8 JSON: what of the input is no buffer, and for each buffer its kind, offset and length in bytes
  *     buffers   each at a multiple of 8 bytes from the file's start, little-endian
  *
  * Texts are two buffers, ends of the cells (Uint32) and their UTF-8 bytes, and become strings when they are used.
  */
-const signature = 'FABCOLS1'
+const signature = 'FABCOLS2'
 const align = (n: number): number => Math.ceil(n / 8) * 8
 
 type BufferKind = 'float64' | 'int32' | 'uint32' | 'uint8'
@@ -36,7 +36,7 @@ type BufferPlace = { readonly kind: BufferKind; readonly offset: number; readonl
 type TextPlace = { readonly offsets: BufferPlace; readonly bytes: BufferPlace }
 type ColumnPlace = { readonly type: ColumnType } & (
   | { readonly form: 'values'; readonly values: BufferPlace; readonly nulls?: BufferPlace }
-  | { readonly form: 'coded'; readonly indices: BufferPlace; readonly dictionary: TextPlace }
+  | { readonly form: 'dictionary'; readonly indices: BufferPlace; readonly dictionary: TextPlace }
   | { readonly form: 'plain'; readonly texts: TextPlace }
 )
 type FileHeader = Omit<OpenedFiles, 'table' | 'unreadable'> & {
@@ -103,16 +103,16 @@ const placeStrings = async (strings: readonly string[], layout: FileLayout): Pro
 
 const placeColumn = async (column: Column, layout: FileLayout): Promise<ColumnPlace | undefined> => {
   const { type } = column
-  if (!isDictionary(column))
+  if (!isTextColumn(column))
     return {
       type,
       form: 'values',
       values: layout.place(column.values),
       ...(column.nulls ? { nulls: layout.place(column.nulls) } : {}),
     }
-  if (column.form === 'coded') {
-    const dictionary = await placeStrings(column.words, layout)
-    return dictionary && { type, form: 'coded', indices: layout.place(column.codes), dictionary }
+  if (column.form === 'dictionary') {
+    const dictionary = await placeStrings(column.dictionary, layout)
+    return dictionary && { type, form: 'dictionary', indices: layout.place(column.indices), dictionary }
   }
   const texts = await placeStrings(column.strings, layout)
   return texts && { type, form: 'plain', texts }
@@ -122,8 +122,10 @@ const placeColumn = async (column: Column, layout: FileLayout): Promise<ColumnPl
 const isWritable = ({ table }: OpenedFiles): boolean =>
   table.names.every((_, c) => {
     const column = table.column(c)
-    if (!isDictionary(column)) return true
-    return (column.form === 'coded' ? column.words : column.strings).every((text) => !/\p{Surrogate}/u.test(text))
+    if (!isTextColumn(column)) return true
+    return (column.form === 'dictionary' ? column.dictionary : column.strings).every(
+      (text) => !/\p{Surrogate}/u.test(text),
+    )
   })
 
 /** Writes an opened input; the file is there whole or not at all. Pauses now and then, so that other work of the thread goes on. Returns its size, or undefined where it cannot be kept. */
@@ -174,12 +176,12 @@ const writeAll = async (file: Awaited<ReturnType<typeof open>>, buffer: Buffers)
   if (rest > 0) await file.write(padding, 0, rest)
 }
 
-/** A dictionary column whose words become strings when one is asked for. An own getter, so that a copy by spread has them too. */
-const storedDictionary = (type: 'text' | 'list', codes: Uint32Array, texts: LazyStrings): Column => ({
+/** A dictionary column whose entries become strings when one is asked for. An own getter, so that a copy by spread has them too. */
+const storedDictionary = (type: 'text' | 'list', indices: Uint32Array, texts: LazyStrings): Column => ({
   type,
-  form: 'coded',
-  codes,
-  get words() {
+  form: 'dictionary',
+  indices,
+  get dictionary() {
     return texts.all
   },
 })
@@ -217,7 +219,7 @@ class Reader {
         nulls: place.nulls && this.buffer(place.nulls),
       } as Column
     const type = place.type as 'text' | 'list'
-    return place.form === 'coded'
+    return place.form === 'dictionary'
       ? storedDictionary(type, this.buffer(place.indices) as Uint32Array, this.texts(place.dictionary))
       : plainTextFromBytes(type, this.texts(place.texts))
   }

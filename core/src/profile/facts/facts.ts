@@ -4,7 +4,7 @@ import { civilFromDays, dayMs, daysFromCivil, formatDate } from '../../table/cal
 import { textOfCell } from '../../table/cell-text.ts'
 import {
   asDictionary,
-  isDictionary,
+  isTextColumn,
   isNullAt,
   isNumber,
   type Column,
@@ -275,7 +275,7 @@ const reported = (
 })
 
 const textFacts = (name: string, column: TextColumn, deep: boolean): ColumnFacts => {
-  const { codes, words } = asDictionary(column)
+  const { indices: codes, dictionary: words } = asDictionary(column)
   const counts = int32s(words.length)
   for (let i = 0; i < codes.length; i++) counts[codes[i]!] = counts[codes[i]!]! + 1
   const ranking = new Ranking((code, count) => ({ label: words[code] as string, value: words[code] as string, count }))
@@ -365,13 +365,13 @@ const valueFacts = (name: string, column: ValueColumn, deep: boolean): ColumnFac
 
 /** What a column holds, over all its rows. `deep` tells all; without it only what the head of a column shows. */
 export const factsOf = (name: string, column: Column, deep = true): ColumnFacts =>
-  isDictionary(column) ? textFacts(name, column, deep) : valueFacts(name, column, deep)
+  isTextColumn(column) ? textFacts(name, column, deep) : valueFacts(name, column, deep)
 
 /** The commonest values of a column as text, for pickers. */
 export const valuesOf = (column: Column, most: number): Bar[] => {
   const text = convert(column, { type: 'text' }).column
   if (text.type !== 'text') return []
-  const { codes, words } = asDictionary(text)
+  const { indices: codes, dictionary: words } = asDictionary(text)
   const counts = int32s(words.length)
   for (let i = 0; i < codes.length; i++) counts[codes[i]!] = counts[codes[i]!]! + 1
   return words

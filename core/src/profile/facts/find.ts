@@ -1,4 +1,4 @@
-import { isDictionary, isNullAt, type Column } from '../../table/column.ts'
+import { isTextColumn, isNullAt, type Column } from '../../table/column.ts'
 import { testText } from '../../table/gather.ts'
 import { uint8s } from '../../table/memory.ts'
 import { textOfCell } from '../../table/cell-text.ts'
@@ -10,7 +10,7 @@ export type CellPosition = { readonly row: number; readonly column: string }
 
 /** 1 where the cell's text holds the words, whatever the case. Numbers and dates are only looked at for what can stand in one. */
 const holding = (column: Column, words: string): Uint8Array | undefined => {
-  if (isDictionary(column)) return testText(column, (text) => text !== '' && lower(text).includes(words))
+  if (isTextColumn(column)) return testText(column, (text) => text !== '' && lower(text).includes(words))
   if (!/^[-0-9.:te+ ]+$/.test(words) && column.type !== 'boolean') return undefined
   const { values, type } = column
   const mask = uint8s(values.length)

@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { maxColumns } from '../../table/limits.ts'
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { aggregates, type AggregateResult, type Aggregate } from '../../table/aggregate.ts'
-import { cellAt, columnWriter, isDictionary, isNullAt, type Column } from '../../table/column.ts'
+import { cellAt, columnWriter, isTextColumn, isNullAt, type Column } from '../../table/column.ts'
 import { gather, sliceRows } from '../../table/gather.ts'
 import { groupBy, type Groups } from '../../table/group.ts'
 import { uint8s, IntList, int32s, uint32s } from '../../table/memory.ts'
@@ -73,7 +73,7 @@ const mostCells = 60_000_000
 const onlyRows = (column: Column, cells: Groups, refuse: (row: number, first: number) => never): Int32Array => {
   const rows = int32s(cells.count).fill(-1)
   const { ids } = cells
-  const mayBeEmpty = isDictionary(column) || column.nulls !== undefined
+  const mayBeEmpty = isTextColumn(column) || column.nulls !== undefined
   for (let i = 0; i < ids.length; i++) {
     if (mayBeEmpty && isNullAt(column, i)) continue
     const cell = ids[i]!

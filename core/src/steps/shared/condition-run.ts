@@ -5,7 +5,7 @@ import { evaluateFormula } from '../../formula/evaluate.ts'
 import { compilePattern } from '../../codegen/regex.ts'
 import {
   cellAt,
-  isDictionary,
+  isTextColumn,
   isNullAt,
   isNumber,
   lengthOf,
@@ -120,7 +120,7 @@ const compareAll = (
   const seeCell = (cell: Cell): Cell => (typeof cell === 'string' ? isNothing(see(cell)) : cell)
   if (!side.column) {
     const constant = seeCell(side.constant)
-    if (isDictionary(column)) return testText(column, (text) => compare(isNothing(see(text)), constant))
+    if (isTextColumn(column)) return testText(column, (text) => compare(isNothing(see(text)), constant))
     if (typeof constant === 'number' && column.type !== 'boolean')
       return compareNumbers(column.values, column, constant / side.own, compare)
   }
@@ -149,7 +149,7 @@ const compareNumbers = (
     else mask[i] = value > constant ? high : at
   }
   const ofEmpty = compare(null, constant) ? 1 : 0
-  if (!isDictionary(column) && column.nulls)
+  if (!isTextColumn(column) && column.nulls)
     for (let i = 0; i < values.length; i++) if (isNullAt(column, i)) mask[i] = ofEmpty
   return mask
 }
@@ -163,7 +163,7 @@ const opposites: Partial<Record<Test['op'], keyof typeof compares>> = {
 const pattern = (column: Column, test: Test, source: string): PredicateResult => {
   const compiled = compilePattern(source, test.ignoreCase === true)
   const cut = test.trim ? trim : (text: string) => text
-  return isDictionary(column)
+  return isTextColumn(column)
     ? testText(column, (text) => cut(text) !== '' && compiled.test(cut(text)))
     : uint8s(lengthOf(column))
 }

@@ -1,4 +1,4 @@
-import { isDictionary, isNullAt, lengthOf, typeTogether, type Column } from '../../table/column.ts'
+import { isTextColumn, isNullAt, lengthOf, typeTogether, type Column } from '../../table/column.ts'
 import { concat, mapText } from '../../table/gather.ts'
 import { groupBy } from '../../table/group.ts'
 import { isSet, int32s } from '../../table/memory.ts'
@@ -16,7 +16,7 @@ const seen = (column: Column, { ignoreCase, trim: cut }: KeyComparison): Column 
 
 /** Rows whose cell is empty get the id -1. */
 const withoutEmpty = (ids: Int32Array, column: Column): void => {
-  if (isDictionary(column)) {
+  if (isTextColumn(column)) {
     for (let i = 0; i < ids.length; i++) if (isNullAt(column, i)) ids[i] = -1
   } else if (column.nulls) for (let i = 0; i < ids.length; i++) if (isSet(column.nulls, i)) ids[i] = -1
 }

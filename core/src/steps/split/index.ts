@@ -73,7 +73,7 @@ const intoColumns = (
   params: Split & { readonly into: { readonly columns: readonly string[] | 'found' } },
   table: Table,
 ): StepResult => {
-  const { codes, words } = asDictionary(table.named(params.column) as TextColumn)
+  const { indices: codes, dictionary: words } = asDictionary(table.named(params.column) as TextColumn)
   const cuts = cutsOf(params.by)
   const named = params.into.columns === 'found' ? undefined : params.into.columns.length
   const at = params.at ?? 'every'

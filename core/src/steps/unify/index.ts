@@ -82,7 +82,7 @@ export const unify = defineStep<Unify>({
     const unmappedValues =
       judged === undefined || judged === 'hand'
         ? []
-        : newcomers(asDictionary(before).words, groups, judged).map(({ value, into }) => ({
+        : newcomers(asDictionary(before).dictionary, groups, judged).map(({ value, into }) => ({
             column,
             value,
             into,

@@ -9,7 +9,7 @@ import {
   asDictionary,
   columnOf,
   emptyColumn,
-  isDictionary,
+  isTextColumn,
   isNullAt,
   lengthOf,
   typeTogether,
@@ -127,7 +127,7 @@ const layout = (params: Unpivot, input: Schema): UnpivotLayout => {
 
 /** a b, 2 -> a b a b: the labels over and over, as codes into a dictionary of them. */
 const interleavedLabels = (labels: readonly string[], times: number): Column => {
-  const { codes: turns, words } = asDictionary(
+  const { indices: turns, dictionary: words } = asDictionary(
     columnOf(
       'text',
       labels.map((label) => label || null),
@@ -137,11 +137,11 @@ const interleavedLabels = (labels: readonly string[], times: number): Column => 
   codes.set(turns.subarray(0, Math.min(turns.length, codes.length)))
   for (let done = turns.length; done > 0 && done < codes.length; done *= 2)
     codes.copyWithin(done, 0, Math.min(done, codes.length - done))
-  return { type: 'text', form: 'coded', codes, words }
+  return { type: 'text', form: 'dictionary', indices: codes, dictionary: words }
 }
 
 const neverEmpty = (column: Column): boolean =>
-  isDictionary(column) ? column.form === 'coded' && !column.codes.includes(0) : column.nulls === undefined
+  isTextColumn(column) ? column.form === 'dictionary' && !column.indices.includes(0) : column.nulls === undefined
 /** Which of the made rows are kept when empties are dropped, those with a value in any group; undefined where all are. */
 const filledRows = (columns: readonly Column[]): Int32Array | undefined => {
   if (columns.some(neverEmpty)) return undefined

@@ -63,7 +63,7 @@ export const unroll = defineStep<Unroll>({
   dynamicTypes: ({ column }) => [column],
   run: ({ column }, table) => {
     const at = table.positionOf(column)
-    const { codes, words } = asDictionary(table.column(at) as TextColumn)
+    const { indices: codes, dictionary: words } = asDictionary(table.column(at) as TextColumn)
     const lists = words.map((word) => (word === '' ? [] : itemsOf(word)))
     const type = typeOfItems(lists)
     checkSize(
