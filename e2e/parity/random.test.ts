@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { refusals, sqlScript, writeCsv } from '@fabula/core'
+import { refusals, sqlScript, stepKinds, writeCsv } from '@fabula/core'
 import { runOn } from './chains.ts'
 import { firstDifference } from '@fabula/server/proof'
-import { Dice, randomFiles, randomRecipe } from './random.ts'
+import { Dice, randomFiles, randomKinds, randomRecipe } from './random.ts'
 import { startRunners, type Runners } from './runners.ts'
 
 /** How many random stories are told three ways, and from which seed; `npm run parity:long` asks for 5,000 of another seed each time. */
@@ -16,6 +16,12 @@ beforeAll(async () => {
   runners = await startRunners()
 })
 afterAll(() => runners.close())
+
+test('every kind that goes on from a table stands in random stories', () => {
+  const starts = ['open', 'enter', 'start-from']
+  const expected = Object.keys(stepKinds).filter((kind) => !starts.includes(kind))
+  expect([...randomKinds].sort()).toEqual(expected.sort())
+})
 
 const numbers = (count: number) => fc.array(fc.nat(1_000_000), { minLength: count, maxLength: count })
 

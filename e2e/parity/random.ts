@@ -423,7 +423,8 @@ const makers: Readonly<Record<string, Maker>> = {
   }),
   check: (dice, schema) => ({ kind: 'check', every: condition(dice, schema), else: 'warn', say: 'holds' }),
 }
-const kinds = Object.keys(makers)
+/** The kinds that random stories are made of. */
+export const randomKinds = Object.keys(makers)
 
 const opened = (input: string, schema: Schema): NewStep => ({
   kind: 'open',
@@ -449,7 +450,7 @@ export const randomRecipe = (rolls: readonly (readonly number[])[]): Recipe => {
   for (const numbers of rolls) {
     const dice = new Dice(numbers)
     const schema = planRecipe(base(steps)).tables[1]?.output ?? []
-    const params = schema.length === 0 ? undefined : makers[dice.of(kinds)]?.(dice, schema)
+    const params = schema.length === 0 ? undefined : makers[dice.of(randomKinds)]?.(dice, schema)
     if (!params) continue
     const next = [...steps, { ...params, id: `s${steps.length + 1}` } as Step]
     const read = readRecipe(base(next))
