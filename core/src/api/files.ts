@@ -16,4 +16,5 @@ export const fileRef = z.object({
   /** The source it was fetched from, which can be asked anew. */ source: z.number().optional(),
 })
 
+/** See `fileRef`. */
 export type FileRef = z.infer<typeof fileRef>

@@ -46,6 +46,9 @@ export const travelRequest = z.object({ after: z.number() })
 /** A new flow, with the files of its inputs where there are any. */
 export const createRequest = z.object({ recipe, files: byWord(z.array(fileRef)).optional() })
 
+/** See `flowReply`. */
 export type FlowReply = z.infer<typeof flowReply>
+/** See `editRequest`. */
 export type EditRequest = z.infer<typeof editRequest>
+/** See `flowSummary`. */
 export type FlowSummary = z.infer<typeof flowSummary>

@@ -75,7 +75,11 @@ export const openReply = z.object({
 /** How far a long job is; `doing` says what it is at. */
 export const progressReply = z.object({ done: z.number(), of: z.number(), doing: z.string() })
 
+/** See `lookReply`. */
 export type LookReply = z.infer<typeof lookReply>
+/** A raw row of a file. */
 export type LookRow = LookReply['rows'][number]
+/** See `openReply`. */
 export type OpenReply = z.infer<typeof openReply>
+/** See `progressReply`. */
 export type ProgressReply = z.infer<typeof progressReply>

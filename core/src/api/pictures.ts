@@ -28,5 +28,7 @@ export const pictureData = z.object({
 /** The data of a chart of a table after one of its steps. */
 export const pictureRequest = z.object({ recipe: z.unknown(), table: z.string(), step: z.string(), picture })
 
+/** See `picture`. */
 export type Picture = z.infer<typeof picture>
+/** See `pictureData`. */
 export type PictureData = z.infer<typeof pictureData>

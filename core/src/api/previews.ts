@@ -153,9 +153,13 @@ export const findReply = z.object({
   total: z.number(),
 })
 
+/** See `previewRequest`. */
 export type PreviewRequest = z.infer<typeof previewRequest>
+/** See `previewReply`. */
 export type PreviewReply = z.infer<typeof previewReply>
+/** A step of the table, as a preview reports it. */
 export type StoryStep = PreviewReply['steps'][number]
 export type { ColumnFacts } from '../profile/facts/facts.ts'
+/** See `groupsReply`. */
 export type GroupsReply = z.infer<typeof groupsReply>
 export type { DateForms } from '../profile/facts/date-forms.ts'

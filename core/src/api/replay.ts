@@ -96,7 +96,11 @@ const runSummary = runReply
 /** The runs of a flow, the newest first. */
 export const runsReply = z.object({ runs: z.array(runSummary) })
 
+/** See `runSummary`. */
 export type RunSummary = z.infer<typeof runSummary>
+/** See `fitReply`. */
 export type FitReply = z.infer<typeof fitReply>
+/** See `runReply`. */
 export type RunReply = z.infer<typeof runReply>
+/** See `runsReply`. */
 export type RunsReply = z.infer<typeof runsReply>

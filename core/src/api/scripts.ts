@@ -30,6 +30,8 @@ export const proofReply = z.object({
   tables: z.array(z.object({ table: z.string(), rows: z.number(), columns: z.number(), proofs: z.array(proven) })),
 })
 
+/** See `proofReply`. */
 export type ProofReply = z.infer<typeof proofReply>
 
+/** See `scriptReply`. */
 export type ScriptReply = z.infer<typeof scriptReply>

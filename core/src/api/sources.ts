@@ -72,10 +72,17 @@ export const shelfReply = z.object({ entries: z.array(shelfEntry) })
 /** The file that takes the place of another. */
 export const replaceRequest = z.object({ file: fileRef })
 
+/** See `sourceAsked`. */
 export type SourceAsked = z.infer<typeof sourceAsked>
+/** See `offerRequest`. */
 export type OfferRequest = z.infer<typeof offerRequest>
+/** See `offerReply`. */
 export type OfferReply = z.infer<typeof offerReply>
+/** See `sampleReply`. */
 export type SampleReply = z.infer<typeof sampleReply>
+/** See `shelfEntry`. */
 export type ShelfEntry = z.infer<typeof shelfEntry>
+/** See `connectionsReply`. */
 export type ConnectionsReply = z.infer<typeof connectionsReply>
+/** See `takeReply`. */
 export type TakeReply = z.infer<typeof takeReply>

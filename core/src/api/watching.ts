@@ -58,6 +58,9 @@ export const mailsReply = z.object({
   mails: z.array(z.object({ id: z.number(), at: z.string(), to: z.string(), subject: z.string(), body: z.string() })),
 })
 
+/** See `watchSettings`. */
 export type WatchSettings = z.infer<typeof watchSettings>
+/** See `watchesReply`. */
 export type WatchesReply = z.infer<typeof watchesReply>
+/** See `mailsReply`. */
 export type MailsReply = z.infer<typeof mailsReply>

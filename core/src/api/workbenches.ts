@@ -142,8 +142,13 @@ export const reconcileReply = z.object({
   }),
 })
 
+/** See `matchRequest`. */
 export type MatchRequest = z.infer<typeof matchRequest>
+/** See `matchReply`. */
 export type MatchReply = z.infer<typeof matchReply>
+/** See `alignReply`. */
 export type AlignReply = z.infer<typeof alignReply>
+/** See `reconcileReply`. */
 export type ReconcileReply = z.infer<typeof reconcileReply>
+/** See `reconcileRequest`. */
 export type ReconcileRequest = z.infer<typeof reconcileRequest>
