@@ -178,6 +178,21 @@ const rowChanged = (
 const unreadableRows = (step: StepRun): Set<number> =>
   new Set((step.result?.unreadable ?? []).flatMap(({ rows }) => [...rows]))
 
+/** Whether a row of the view is shown, by its row before and after (-1 where there is none); chosen once, asked for each row. */
+const rowPredicate = (
+  only: RowSelection,
+  before: Table,
+  step: StepRun,
+  layout: ColumnLayout,
+): ((before: number, after: number) => boolean) => {
+  if (only === 'left') return (_b, a) => a < 0
+  if (only === 'added') return (b) => b < 0
+  const bad = unreadableRows(step)
+  if (only === 'unreadable') return (_b, a) => bad.has(a)
+  const columns = comparable(before, step.table, layout)
+  return (b, a) => a < 0 || b < 0 || bad.has(a) || rowChanged(before, step.table, layout, columns, b, a)
+}
+
 const wanted = (
   pairing: Pairing,
   only: RowSelection,
@@ -187,20 +202,8 @@ const wanted = (
 ): Int32Array | undefined => {
   if (only === 'all') return undefined
   const kept = new IntList()
-  const columns = comparable(before, step.table, layout)
-  const bad = unreadableRows(step)
-  for (let i = 0; i < pairing.before.length; i++) {
-    const b = pairing.before[i]!
-    const a = pairing.after[i]!
-    const chooseHolds = () => {
-      if (only === 'left') return a < 0
-      if (only === 'added') return b < 0
-      if (only === 'unreadable') return bad.has(a)
-      return a < 0 || b < 0 || bad.has(a) || rowChanged(before, step.table, layout, columns, b, a)
-    }
-    const holds = chooseHolds()
-    if (holds) kept.push(i)
-  }
+  const isShown = rowPredicate(only, before, step, layout)
+  for (let i = 0; i < pairing.before.length; i++) if (isShown(pairing.before[i]!, pairing.after[i]!)) kept.push(i)
   return kept.done()
 }
 

@@ -86,20 +86,16 @@ const kindProblem = (value: Cell): string | undefined =>
     ? undefined
     : 'The kind is 1 (Sunday is 1), 2 (Monday is 1), 3 (Monday is 0) or 11 to 17.'
 
-const truncate = (ms: number, unit: (typeof units)[number]): number => {
-  const day = dayOf(ms)
+/** The first day of the span of time that a day is in. */
+const firstDayOf = (day: number, unit: Exclude<(typeof units)[number], 'hour'>): number => {
+  if (unit === 'day') return day
+  if (unit === 'week') return day - weekday(day)
   const { year, month } = civilFromDays(day)
-  if (unit === 'hour') return Math.floor(ms / 3_600_000) * 3_600_000
-  const chooseStart = () => {
-    if (unit === 'year') return daysFromCivil(year, 1, 1)
-    if (unit === 'quarter') return daysFromCivil(year, month - ((month - 1) % 3), 1)
-    if (unit === 'month') return daysFromCivil(year, month, 1)
-    if (unit === 'week') return day - weekday(day)
-    return day
-  }
-  const start = chooseStart()
-  return start * dayMs
+  if (unit === 'year') return daysFromCivil(year, 1, 1)
+  return daysFromCivil(year, unit === 'quarter' ? month - ((month - 1) % 3) : month, 1)
 }
+const truncate = (ms: number, unit: (typeof units)[number]): number =>
+  unit === 'hour' ? Math.floor(ms / 3_600_000) * 3_600_000 : firstDayOf(dayOf(ms), unit) * dayMs
 
 const readPattern = new Map<string, (text: string) => Cell>()
 const readDate = (text: string, pattern: string | undefined): CallResult => {
