@@ -77,6 +77,11 @@ describe('yes-or-no columns', () => {
         .slice(0, 2),
     ).toEqual(['1', '0'])
   })
+  test('are never compared with a number that is none, even before the columns are known', () => {
+    const answers = { values: ['limp'], match: 'contains', as: 'boolean' }
+    const written = builderNamed('indicators')?.write(answers, ['Signs'], [], undefined)
+    expect(JSON.stringify(written)).not.toContain('NaN')
+  })
   test('a value named like a column does not take its place', () => {
     const { names, column } = made('indicators', ['Clinic'], { values: ['Fee', 'Fee'] })
     expect(new Set(names).size).toBe(names.length)

@@ -220,7 +220,8 @@ export const indicators: Builder = {
     as: 'boolean',
   }),
   write: ({ values, match, as }, [column = ''], schema) => {
-    const text = typeOf(column, schema) === 'text'
+    // a column whose type is not known yet is compared as text, never with a number that is none
+    const text = typeOf(column, schema) !== 'integer'
     const made: string[] = []
     return (values as readonly string[]).map((value) => {
       made.push(fresh(value, schema, ...made))
