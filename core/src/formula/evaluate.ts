@@ -165,9 +165,9 @@ class Evaluator {
     types: readonly FormulaType[],
     text: TextColumn,
   ): EvaluatedPart {
-    const { indices: codes, dictionary: words } = asDictionary(text)
-    const results = new Results(node.type, words.length)
-    words.forEach((word, code) =>
+    const { indices, dictionary } = asDictionary(text)
+    const results = new Results(node.type, dictionary.length)
+    dictionary.forEach((word, code) =>
       results.set(
         code,
         this.compute(
@@ -178,13 +178,13 @@ class Evaluator {
       ),
     )
     const { given: perWord, failures } = results.done()
-    const bad = uint8s(words.length)
+    const bad = uint8s(dictionary.length)
     for (const code of failures) bad[code] = 1
-    const index = int32s(codes.length)
+    const index = int32s(indices.length)
     const rows = new IntList()
-    for (let i = 0; i < codes.length; i++) {
-      index[i] = codes[i]!
-      if (bad[codes[i]!]) rows.push(i)
+    for (let i = 0; i < indices.length; i++) {
+      index[i] = indices[i]!
+      if (bad[indices[i]!]) rows.push(i)
     }
     return { given: gather(perWord as Column, index), failures: rows.done() }
   }

@@ -147,10 +147,10 @@ const convertDictionary = (
   to: ConversionTarget,
   read: (text: string) => Cell,
 ): ConversionResult => {
-  const { indices: codes, dictionary: words } = source
-  const writer = columnWriter(to.type, words.length)
-  const bad = bitmap(words.length)
-  words.forEach((word, code) => {
+  const { indices, dictionary } = source
+  const writer = columnWriter(to.type, dictionary.length)
+  const bad = bitmap(dictionary.length)
+  dictionary.forEach((word, code) => {
     if (code === 0) return
     const cell = read(word)
     writer.set(code, cell)
@@ -158,9 +158,9 @@ const convertDictionary = (
   })
   const unreadable = new IntList()
   let changed = 0
-  const index = int32s(codes.length)
-  for (let i = 0; i < codes.length; i++) {
-    const code = codes[i]!
+  const index = int32s(indices.length)
+  for (let i = 0; i < indices.length; i++) {
+    const code = indices[i]!
     index[i] = code
     if (code === 0) continue
     if (isSet(bad, code)) unreadable.push(i)

@@ -34,10 +34,10 @@ const textWriter = (column: TextColumn, guard: boolean): CellWriter => {
     return (from, to, cells) => {
       for (let row = from; row < to; row++) cells[row - from] = write(column.strings[row] as string)
     }
-  const { indices: codes } = column
+  const { indices } = column
   const words = column.dictionary.map(write)
   return (from, to, cells) => {
-    for (let row = from; row < to; row++) cells[row - from] = words[codes[row]!] as string
+    for (let row = from; row < to; row++) cells[row - from] = words[indices[row]!] as string
   }
 }
 type ValueFormatter = (value: number) => string

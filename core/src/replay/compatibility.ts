@@ -1,10 +1,10 @@
 import { brokenSteps, planRecipe, type BrokenStep, type InputSchemas, type Plan } from '../engine/plan.ts'
 import type { TableRun } from '../engine/run.ts'
-import { missingColumn } from '../formula/problems.ts'
 import { counted, listed, nearest, quoted, typeWords } from '../messages/words.ts'
 import { convert } from '../reading/convert.ts'
 import type { Recipe, Step } from '../recipe/recipe.ts'
 import { kindOf, openedBy, paramsOf, sentenceText, tableNames } from '../recipe/step-access.ts'
+import { columnOfProblem } from '../steps/shared/problems.ts'
 import type { TableNames } from '../steps/shared/step-kind.ts'
 import { ownValue } from '../table/own.ts'
 import type { Schema, Table } from '../table/table.ts'
@@ -310,16 +310,10 @@ function aliasFindings(columns: Recipe['inputs'][number]['columns'], input: Chec
   )
 }
 
-/** The column that a problem is about. */
-const columnOf = (problem: BrokenStep['problem']): string | undefined => {
-  if (problem.code === 'formula') return missingColumn(problem.problem)
-  return 'column' in problem ? problem.column : undefined
-}
-
 function withCauses(findings: CompatibilityFinding[], broken: BrokenStep[], recipe: Recipe) {
   return findings.map((finding) => {
     const cause = broken.find(
-      ({ problem }) => finding.code === 'missing-column' && finding.column === columnOf(problem),
+      ({ problem }) => finding.code === 'missing-column' && finding.column === columnOfProblem(problem),
     )
     if (!cause && finding.code === 'missing-column' && finding.column !== undefined)
       return {

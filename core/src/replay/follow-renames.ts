@@ -1,8 +1,8 @@
 import { columnLineageOf } from '../engine/lineage.ts'
 import { brokenSteps, planRecipe, type SeenSchemas } from '../engine/plan.ts'
-import { missingColumn } from '../formula/problems.ts'
 import { type Recipe, type Step } from '../recipe/recipe.ts'
 import { tablesNeeded } from '../recipe/step-access.ts'
+import { columnOfProblem } from '../steps/shared/problems.ts'
 import { ownValue } from '../table/own.ts'
 import { type Schema } from '../table/table.ts'
 import { quickFixesFor } from './quick-fixes.ts'
@@ -60,12 +60,7 @@ export const followRenames = (
   const wrong = new Set(brokenSteps(planRecipe(before, undefined, seen)).map(({ step }) => step.id))
   const quickFix = (recipe: Recipe): Recipe | undefined => {
     for (const { step, problem } of brokenSteps(planRecipe(recipe, undefined, now))) {
-      const chooseMissing = () => {
-        if (problem.code === 'formula') return missingColumn(problem.problem)
-        if ('column' in problem) return problem.column
-        return undefined
-      }
-      const missing = chooseMissing()
+      const missing = columnOfProblem(problem)
       const name = missing === undefined ? undefined : ownValue(renames, missing)
       if (wrong.has(step.id) || name === undefined) continue
       const renamed = () => {

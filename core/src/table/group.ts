@@ -53,8 +53,8 @@ const codesOfSmallRange = (
 
 const codesOf = (column: Column): DenseCodes => {
   if (isTextColumn(column)) {
-    const { indices: codes, dictionary: words } = asDictionary(column)
-    return { codes, bound: words.length }
+    const { indices, dictionary } = asDictionary(column)
+    return { codes: indices, bound: dictionary.length }
   }
   if (column.type === 'decimal') return codesOfNumbers(column.values, column.nulls)
   const [low, high] = rangeOf(column.values)

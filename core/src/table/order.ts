@@ -22,16 +22,16 @@ export const compareText = (natural: boolean): ((a: string, b: string) => number
 
 /** One unsigned rank per row; the empty cell ranks last either way round. */
 const textRanks = (column: TextColumn, { descending, natural }: SortKey): Uint32Array => {
-  const { indices: codes, dictionary: words } = asDictionary(column)
-  const order = Array.from(words.keys()).slice(1)
+  const { indices, dictionary } = asDictionary(column)
+  const order = Array.from(dictionary.keys()).slice(1)
   const compare = compareText(natural)
-  order.sort((a, b) => compare(words[a] as string, words[b] as string))
+  order.sort((a, b) => compare(dictionary[a] as string, dictionary[b] as string))
   if (descending) order.reverse()
-  const rankOf = uint32s(words.length)
+  const rankOf = uint32s(dictionary.length)
   order.forEach((code, rank) => (rankOf[code] = rank))
-  rankOf[0] = words.length
-  const ranks = uint32s(codes.length)
-  for (let i = 0; i < codes.length; i++) ranks[i] = rankOf[codes[i]!]!
+  rankOf[0] = dictionary.length
+  const ranks = uint32s(indices.length)
+  for (let i = 0; i < indices.length; i++) ranks[i] = rankOf[indices[i]!]!
   return ranks
 }
 

@@ -275,18 +275,22 @@ const reported = (
 })
 
 const textFacts = (name: string, column: TextColumn, deep: boolean): ColumnFacts => {
-  const { indices: codes, dictionary: words } = asDictionary(column)
-  const counts = int32s(words.length)
-  for (let i = 0; i < codes.length; i++) counts[codes[i]!] = counts[codes[i]!]! + 1
-  const ranking = new Ranking((code, count) => ({ label: words[code] as string, value: words[code] as string, count }))
+  const { indices, dictionary } = asDictionary(column)
+  const counts = int32s(dictionary.length)
+  for (let i = 0; i < indices.length; i++) counts[indices[i]!] = counts[indices[i]!]! + 1
+  const ranking = new Ranking((code, count) => ({
+    label: dictionary[code] as string,
+    value: dictionary[code] as string,
+    count,
+  }))
   const held: WordCount[] = []
-  for (let code = 1; code < words.length; code++) {
+  for (let code = 1; code < dictionary.length; code++) {
     const count = counts[code]!
     if (count === 0) continue
     ranking.add(code, count)
-    if (deep) held.push({ text: words[code] as string, count })
+    if (deep) held.push({ text: dictionary[code] as string, count })
   }
-  const { key, ...base } = reported(name, column.type, codes.length, codes.length - (counts[0] ?? 0), ranking, deep)
+  const { key, ...base } = reported(name, column.type, indices.length, indices.length - (counts[0] ?? 0), ranking, deep)
   if (!deep || column.type === 'list') return { ...base, bars: base.common, patterns: [], findings: [] }
   const [shortest, longest] = held.reduce<[number, number]>(
     ([least, most], { text }) => [Math.min(least, text.length), Math.max(most, text.length)],
@@ -371,10 +375,10 @@ export const factsOf = (name: string, column: Column, deep = true): ColumnFacts 
 export const valuesOf = (column: Column, most: number): Bar[] => {
   const text = convert(column, { type: 'text' }).column
   if (text.type !== 'text') return []
-  const { indices: codes, dictionary: words } = asDictionary(text)
-  const counts = int32s(words.length)
-  for (let i = 0; i < codes.length; i++) counts[codes[i]!] = counts[codes[i]!]! + 1
-  return words
+  const { indices, dictionary } = asDictionary(text)
+  const counts = int32s(dictionary.length)
+  for (let i = 0; i < indices.length; i++) counts[indices[i]!] = counts[indices[i]!]! + 1
+  return dictionary
     .map((label, code) => ({ label, count: counts[code]! }))
     .filter(({ label, count }) => label !== '' && count > 0)
     .sort((a, b) => b.count - a.count)

@@ -1,4 +1,4 @@
-import { formulaSentence, type FormulaProblem } from '../../formula/problems.ts'
+import { formulaSentence, missingColumn, type FormulaProblem } from '../../formula/problems.ts'
 import { capital, counted, figure, offerOf, quoted, typeWords } from '../../messages/words.ts'
 import type { ColumnType } from '../../table/column.ts'
 
@@ -67,6 +67,12 @@ const sentences: { readonly [C in ProblemCode]: (data: ProblemData[C]) => string
     `This would make ${figure(columns)} columns, more than the ${figure(most)} that a table can have. Keep fewer columns before it.`,
   'too-many-cells': ({ row, cells, columns }) =>
     `Row ${figure(row)} has ${figure(cells)} cells for ${counted(columns, 'column')}. Take cells out, or add a column.`,
+}
+
+/** The column that a problem is about; nothing where it is about none. */
+export const columnOfProblem = (problem: Problem): string | undefined => {
+  if (problem.code === 'formula') return missingColumn(problem.problem)
+  return 'column' in problem ? problem.column : undefined
 }
 
 /** What happened, where, and what to do. */

@@ -73,25 +73,25 @@ const intoColumns = (
   params: Split & { readonly into: { readonly columns: readonly string[] | 'found' } },
   table: Table,
 ): StepResult => {
-  const { indices: codes, dictionary: words } = asDictionary(table.named(params.column) as TextColumn)
+  const { indices, dictionary } = asDictionary(table.named(params.column) as TextColumn)
   const cuts = cutsOf(params.by)
   const named = params.into.columns === 'found' ? undefined : params.into.columns.length
   const at = params.at ?? 'every'
-  const all = words.map((word) => (word === '' ? [] : piecesOf(word, cuts, at)))
+  const all = dictionary.map((word) => (word === '' ? [] : piecesOf(word, cuts, at)))
   const pieces =
     named === undefined
       ? all
-      : words.map((word, i) => ((all[i]?.length ?? 0) <= named ? (all[i] ?? []) : piecesOf(word, cuts, at, named)))
+      : dictionary.map((word, i) => ((all[i]?.length ?? 0) <= named ? (all[i] ?? []) : piecesOf(word, cuts, at, named)))
   let most = 0
   let beyond = 0
-  for (const word of codes) {
+  for (const word of indices) {
     const count = all[word]?.length ?? 0
     if (count > most) most = count
     if (named !== undefined && count > named) beyond++
   }
-  const index = Int32Array.from(codes)
+  const index = Int32Array.from(indices)
   const columns = Array.from({ length: named ?? Math.max(1, most) }, (_, n) => {
-    const writer = columnWriter('text', words.length)
+    const writer = columnWriter('text', dictionary.length)
     pieces.forEach((list, i) => writer.set(i, list[n] || null))
     return gather(writer.done(), index) as TextColumn
   })

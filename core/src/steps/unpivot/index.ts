@@ -127,7 +127,7 @@ const layout = (params: Unpivot, input: Schema): UnpivotLayout => {
 
 /** a b, 2 -> a b a b: the labels over and over, as codes into a dictionary of them. */
 const interleavedLabels = (labels: readonly string[], times: number): Column => {
-  const { indices: turns, dictionary: words } = asDictionary(
+  const { indices: turns, dictionary } = asDictionary(
     columnOf(
       'text',
       labels.map((label) => label || null),
@@ -137,7 +137,7 @@ const interleavedLabels = (labels: readonly string[], times: number): Column => 
   codes.set(turns.subarray(0, Math.min(turns.length, codes.length)))
   for (let done = turns.length; done > 0 && done < codes.length; done *= 2)
     codes.copyWithin(done, 0, Math.min(done, codes.length - done))
-  return { type: 'text', form: 'dictionary', indices: codes, dictionary: words }
+  return { type: 'text', form: 'dictionary', indices: codes, dictionary: dictionary }
 }
 
 const neverEmpty = (column: Column): boolean =>

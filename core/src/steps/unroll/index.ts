@@ -63,18 +63,18 @@ export const unroll = defineStep<Unroll>({
   dynamicTypes: ({ column }) => [column],
   run: ({ column }, table) => {
     const at = table.positionOf(column)
-    const { indices: codes, dictionary: words } = asDictionary(table.column(at) as TextColumn)
-    const lists = words.map((word) => (word === '' ? [] : itemsOf(word)))
+    const { indices, dictionary } = asDictionary(table.column(at) as TextColumn)
+    const lists = dictionary.map((word) => (word === '' ? [] : itemsOf(word)))
     const type = typeOfItems(lists)
     checkSize(
       'A row for each item',
-      codes.reduce((sum, code) => sum + Math.max(1, lists[code]?.length ?? 0), 0),
+      indices.reduce((sum, code) => sum + Math.max(1, lists[code]?.length ?? 0), 0),
     )
     const rows = new IntList()
     const items: ListItem[] = []
     let most = 0
-    for (let row = 0; row < codes.length; row++) {
-      const list = lists[codes[row]!] ?? []
+    for (let row = 0; row < indices.length; row++) {
+      const list = lists[indices[row]!] ?? []
       if (list.length > most) most = list.length
       for (const item of list.length > 0 ? list : [null]) {
         rows.push(row)
