@@ -77,3 +77,19 @@ export const upload = (file: File, progress: (share: number) => void): Promise<F
     }
     request.send(file)
   })
+
+/**
+ * Sends files one after another.
+ * @param progress the share of a file that is sent, from 0 on, and its position among the files
+ */
+export const uploadAll = async (
+  files: readonly File[],
+  progress: (file: File, share: number, at: number) => void = () => undefined,
+): Promise<FileRef[]> => {
+  const refs: FileRef[] = []
+  for (const [at, file] of files.entries()) {
+    progress(file, 0, at)
+    refs.push(await upload(file, (share) => progress(file, share, at)))
+  }
+  return refs
+}

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState, type DragEvent, type RefObject, useEffectE
 import { Link, useNavigate } from 'react-router'
 import { counted } from '@fabula/core'
 import { flowsQuery } from '../api/queries.ts'
-import { upload } from '../api/client.ts'
+import { uploadAll } from '../api/client.ts'
 import { flowFromRecipe, isRecipe } from '../opening/open-file.ts'
 import { moment } from '../ui/moments.ts'
 import { pastedFile } from '../opening/paste.ts'
@@ -47,15 +47,11 @@ export const Home = () => {
         await navigate(`/flows/${flow.id}`)
         return
       }
-      const refs = []
-      for (const [i, file] of files.entries()) {
-        const sending = (share: number): void =>
-          setBusy(
-            `Sending ${file.name}: ${Math.round(share * 100)} %${files.length > 1 ? `, ${i + 1} of ${files.length}` : ''}`,
-          )
-        sending(0)
-        refs.push(await upload(file, sending))
-      }
+      const refs = await uploadAll(files, (file, share, at) =>
+        setBusy(
+          `Sending ${file.name}: ${Math.round(share * 100)} %${files.length > 1 ? `, ${at + 1} of ${files.length}` : ''}`,
+        ),
+      )
       await navigate('/open', { state: { files: refs } })
     } catch (error_) {
       setProblem((error_ as Error).message)

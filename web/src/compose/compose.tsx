@@ -57,10 +57,22 @@ const useTools = ({ flow, travel }: Story, replay: () => void): void => {
   }, [flow.canUndo, flow.canRedo, flow.edit, setTools])
 }
 
-/** What the stage view shows, beneath the workbench of the draft's values if it has one. */
-const Stage = ({ story }: { story: Story }) => {
+/** The rows with what is known of their columns, beneath the workbench of the draft's values if it has one. */
+const Rows = ({ story }: { story: Story }) => {
   const names = story.schemaHere.slice(0, 40).map(({ name }) => name)
   const facts = useQuery(factsQuery(story.endpoint, story.flow.files, story.cursor, names, false))
+  return (
+    <>
+      {story.draft && stepKinds[story.draft.step.kind].workbench === 'values' && (
+        <Workbench step={story.draft.step} story={story} />
+      )}
+      <Grid story={story} facts={facts.data?.facts ?? {}} />
+    </>
+  )
+}
+
+/** What the stage view shows. */
+const Stage = ({ story }: { story: Story }) => {
   switch (story.stageView) {
     case 'map':
       return <MapView story={story} />
@@ -71,14 +83,7 @@ const Stage = ({ story }: { story: Story }) => {
     case 'picture':
       return <ChartsView story={story} />
     case 'rows':
-      return (
-        <>
-          {story.draft && stepKinds[story.draft.step.kind].workbench === 'values' && (
-            <Workbench step={story.draft.step} story={story} />
-          )}
-          <Grid story={story} facts={facts.data?.facts ?? {}} />
-        </>
-      )
+      return <Rows story={story} />
   }
 }
 

@@ -120,7 +120,7 @@ export const SelectionPanel = ({ story }: { story: Story }) => {
   const [only] = columns
   const here: Selection = columns.length === 0 ? { kind: 'table' } : selection
   const type = schemaHere.find(({ name }) => name === only)?.type
-  const rows = story.steps.find(({ id }) => id === story.step?.id)?.statistics?.rowsOut
+  const rows = story.statisticsHere?.rowsOut
   const builder = builderNamed(building?.id)
   const body = () => {
     if (building?.id === unionFilesId) return <UnionFiles story={story} />

@@ -7,10 +7,9 @@ import { Segments } from '../ui/parts.tsx'
 export const hasTablesWorkbench = ({ draft }: Story): boolean =>
   draft !== undefined && stepKinds[draft.step.kind].workbench === 'tables'
 
-const titleOf = ({ stageView, draft, table, step, diffMode }: Story): string => {
+const titleOf = ({ stageView, draft, table, stepIndex, diffMode }: Story): string => {
   if (stageView === 'map' && !draft) return 'How the tables hang together'
-  const number = (table?.steps.findIndex(({ id }) => id === step?.id) ?? 0) + 1
-  return `${table?.name ?? ''}, ${diffMode === 'before' ? 'before' : 'after'} sentence ${number}`
+  return `${table?.name ?? ''}, ${diffMode === 'before' ? 'before' : 'after'} sentence ${stepIndex + 1}`
 }
 
 const OutcomeChoice = ({ story, rows }: { story: Story; rows: string | undefined }) => (
@@ -53,7 +52,7 @@ const DiffChoice = ({ story }: { story: Story }) => (
 
 /** The title of what stands beside the story, and the choice of what that is. */
 export const TableHeading = ({ story, onWorkbench }: { story: Story; onWorkbench: boolean }) => {
-  const count = story.steps.find(({ id }) => id === story.step?.id)?.statistics?.rowsOut
+  const count = story.statisticsHere?.rowsOut
   const rows = count === undefined ? undefined : counted(count, 'row')
   const twoTables = hasTablesWorkbench(story)
   return (

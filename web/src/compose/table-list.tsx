@@ -2,7 +2,7 @@ import { DropdownMenu } from 'radix-ui'
 import { useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { counted, inOrder, listed, nextStepId, type RecipeTable, type Step } from '@fabula/core'
-import { upload } from '../api/client.ts'
+import { uploadAll } from '../api/client.ts'
 import { Button, Dot } from '../ui/parts.tsx'
 import { idOf, titleOf } from '../story/names.ts'
 import { Outputs } from './outputs.tsx'
@@ -197,9 +197,7 @@ const MoreTables = ({ story }: { story: Story }) => {
   const navigate = useNavigate()
   const take = async (files: readonly File[]): Promise<void> => {
     try {
-      const refs = []
-      for (const file of files) refs.push(await upload(file, () => undefined))
-      await navigate(`${story.endpoint.home}/open`, { state: { files: refs } })
+      await navigate(`${story.endpoint.home}/open`, { state: { files: await uploadAll(files) } })
     } catch (error) {
       story.setProblem((error as Error).message)
     }

@@ -3,9 +3,8 @@ import type { Story } from '../story/use-story.ts'
 
 /** The tally above the table: the same changes in numbers. */
 export const Tally = ({ story }: { story: Story }) => {
-  const statistics = story.steps.find(({ id }) => id === story.step?.id)?.statistics
-  const at = story.table?.steps.findIndex(({ id }) => id === story.step?.id) ?? 0
-  if (!statistics || at === 0) return null
+  const statistics = story.statisticsHere
+  if (!statistics || story.stepIndex === 0) return null
   const lost = Object.values(statistics.unreadable).reduce((a, b) => a + b, 0)
   const parts: readonly (readonly [number, string, string])[] = [
     [statistics.cellsChanged, `${statistics.cellsChanged === 1 ? 'value changes' : 'values change'}`, 'text-changed'],

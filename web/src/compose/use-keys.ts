@@ -1,6 +1,6 @@
-import { useEffect, useEffectEvent } from 'react'
 import type { Story } from '../story/use-story.ts'
 import { verbsFor } from '../story/verbs.ts'
+import { useWindowKeys } from '../ui/use-window-keys.ts'
 import { keyCommand, type KeyCommand, type KeyPress } from './keys.ts'
 
 const targetOf = (target: EventTarget | null): KeyPress['target'] => {
@@ -34,16 +34,11 @@ export const useKeys = (story: Story, focusComposer: () => void, showKeys: () =>
     const verb = verbsFor(story.selection, story.schemaHere).find(({ key }) => key === command.key)
     return verb && (() => story.act(verb))
   }
-  const onKeyDown = useEffectEvent((event: KeyboardEvent): void => {
+  useWindowKeys((event) => {
     const command = keyCommand(pressOf(event), story)
     const action = command && actionOf(command)
     if (!action) return
     event.preventDefault()
     action()
   })
-  useEffect(() => {
-    const listen = (event: KeyboardEvent): void => onKeyDown(event)
-    window.addEventListener('keydown', listen)
-    return () => window.removeEventListener('keydown', listen)
-  }, [])
 }

@@ -1,5 +1,6 @@
 import { ownValue } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
+import { GridColumns } from './grid-columns.tsx'
 import { Head, type DropSide } from './head.tsx'
 import { headHeight, numberWidth } from './layout.ts'
 import type { GridModel } from './use-grid.ts'
@@ -48,10 +49,9 @@ const GridColumnHead = ({
 
 /** The heads of the columns, and the menu of the view above the row numbers. */
 export const GridHead = ({ grid, facts }: { grid: GridModel; facts: Facts }) => {
-  const { layout, columns, view, setView, across } = grid
-  const { shown, frozen, frozenLefts, frozenWidth } = layout
+  const { layout, columns, view, setView } = grid
   const head = (at: number, left: number) => {
-    const column = columns[shown[at] ?? 0]
+    const column = columns[layout.shown[at] ?? 0]
     return <GridColumnHead key={`${column?.state}${column?.name}`} grid={grid} at={at} left={left} facts={facts} />
   }
   return (
@@ -77,16 +77,7 @@ export const GridHead = ({ grid, facts }: { grid: GridModel; facts: Facts }) => 
           find={() => grid.setFinding(true)}
         />
       </div>
-      {frozen > 0 && (
-        <div
-          role="presentation"
-          className="sticky z-20 h-full flex-none shadow-[1px_0_0_var(--line-strong)]"
-          style={{ left: numberWidth, width: frozenWidth }}
-        >
-          {frozenLefts.map((left, at) => head(at, left))}
-        </div>
-      )}
-      {across.getVirtualItems().map(({ index, start }) => head(index + frozen, start + numberWidth + frozenWidth))}
+      <GridColumns grid={grid} layer="z-20" column={head} />
     </div>
   )
 }

@@ -2,6 +2,7 @@ import { figure } from '@fabula/core'
 import type { MouseEvent } from 'react'
 import { Cell, isNumeric, type GridRow } from './cells.tsx'
 import { selectedPart, tintOf, type GridPosition } from './grid-cells.ts'
+import { GridColumns } from './grid-columns.tsx'
 import { headHeight, numberWidth } from './layout.ts'
 import type { GridModel } from './use-grid.ts'
 
@@ -54,8 +55,7 @@ const markOf = (row: GridRow | undefined, diffMode: string): string => {
 
 /** A row of the table: its number, its frozen cells and those in sight; empty until its page is there. */
 export const GridRowView = ({ grid, index, start }: { grid: GridModel; index: number; start: number }) => {
-  const { layout, rowHeight, across } = grid
-  const { frozen, frozenLefts, frozenWidth } = layout
+  const { rowHeight } = grid
   const row = grid.rowAt(index)
   const cell = (at: number, left: number) =>
     row && <GridCell key={at} grid={grid} row={row} position={{ row: index, at }} left={left} />
@@ -75,16 +75,7 @@ export const GridRowView = ({ grid, index, start }: { grid: GridModel; index: nu
         {markOf(row, grid.story.diffMode)}
         {row ? figure(row.row + 1) : ''}
       </div>
-      {frozen > 0 && (
-        <div
-          role="presentation"
-          className="sticky z-[5] h-full flex-none shadow-[1px_0_0_var(--line-strong)]"
-          style={{ left: numberWidth, width: frozenWidth }}
-        >
-          {frozenLefts.map((left, at) => cell(at, left))}
-        </div>
-      )}
-      {across.getVirtualItems().map(({ index: i, start: left }) => cell(i + frozen, left + numberWidth + frozenWidth))}
+      <GridColumns grid={grid} layer="z-[5]" column={cell} />
     </div>
   )
 }

@@ -1,6 +1,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { useEffect, useEffectEvent, useRef, useState } from 'react'
 import type { Story } from '../story/use-story.ts'
+import { useWindowKeys } from '../ui/use-window-keys.ts'
 import type { GridColumn } from './cells.tsx'
 import type { FoundCell } from './find-bar.tsx'
 import { between, type GridPosition } from './grid-cells.ts'
@@ -123,22 +124,18 @@ const useGridEvents = (scroller: { readonly current: HTMLElement | null }, table
     event.preventDefault()
     table.setView({ zoom: zoomedBy(table.view.zoom, event.deltaY) })
   })
-  const onKey = useEffectEvent((event: KeyboardEvent): void => {
+  useEffect(() => {
+    const element = scroller.current
+    const wheel = (event: WheelEvent): void => onWheel(event)
+    // a passive listener could not keep the browser from zooming the page
+    element?.addEventListener('wheel', wheel, { passive: false })
+    return () => element?.removeEventListener('wheel', wheel)
+  }, [scroller])
+  useWindowKeys((event) => {
     if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'f') return
     event.preventDefault()
     find()
   })
-  useEffect(() => {
-    const element = scroller.current
-    const wheel = (event: WheelEvent): void => onWheel(event)
-    const key = (event: KeyboardEvent): void => onKey(event)
-    element?.addEventListener('wheel', wheel, { passive: false })
-    window.addEventListener('keydown', key)
-    return () => {
-      element?.removeEventListener('wheel', wheel)
-      window.removeEventListener('keydown', key)
-    }
-  }, [scroller])
 }
 
 /** The state of the grid and what its parts draw from it. */

@@ -13,12 +13,13 @@ import * as api from '@fabula/core/api'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useEffectEvent, useState, type DragEvent } from 'react'
 import { useLocation, useNavigate, useParams } from 'react-router'
-import { ask, upload } from '../api/client.ts'
+import { ask, uploadAll } from '../api/client.ts'
 import { flowQuery } from '../api/queries.ts'
 import { useFlow } from '../story/flow-context.ts'
 import { titleOfFile } from '../story/names.ts'
 import { Button, Key, Notice, Segments } from '../ui/parts.tsx'
 import { Mark } from '../ui/site-header.tsx'
+import { useWindowKeys } from '../ui/use-window-keys.ts'
 import { newRecipe, reopened, withTable } from './open-file.ts'
 import { OpenedTable } from './opened-table.tsx'
 import { RawSheet } from './raw-sheet.tsx'
@@ -82,9 +83,7 @@ const useOpeningActions = (opening: Opening, keep: OpeningProps['keep']) => {
   const add = async (list: FileList): Promise<void> => {
     setProblem(undefined)
     try {
-      const refs: FileRef[] = []
-      for (const file of list) refs.push(await upload(file, () => undefined))
-      opening.setFiles([...opening.files, ...refs])
+      opening.setFiles([...opening.files, ...(await uploadAll([...list]))])
     } catch (error) {
       setProblem((error as Error).message)
     }
@@ -95,16 +94,11 @@ type OpeningActions = ReturnType<typeof useOpeningActions>
 
 /** Enter keeps and Escape leaves, but where a field or a button has the key. */
 const useOpeningKeys = (done: () => Promise<void>, back: () => void): void => {
-  const onKeyDown = useEffectEvent((event: KeyboardEvent): void => {
+  useWindowKeys((event) => {
     if (typing(event.target)) return
     if (event.key === 'Enter') void done()
     if (event.key === 'Escape') back()
   })
-  useEffect(() => {
-    const listen = (event: KeyboardEvent): void => onKeyDown(event)
-    window.addEventListener('keydown', listen)
-    return () => window.removeEventListener('keydown', listen)
-  }, [])
 }
 
 /** The sentence that the opening becomes. */

@@ -1,7 +1,7 @@
 import type { FileRef } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
 import { useState } from 'react'
-import { ask, upload } from '../api/client.ts'
+import { ask, uploadAll } from '../api/client.ts'
 import { useFlow } from '../story/flow-context.ts'
 import type { ChosenFiles } from './replay-model.ts'
 
@@ -22,12 +22,8 @@ export const useReplayFiles = (changed: () => void) => {
       setBusy(undefined)
     }
   }
-  const sent = async (dropped: readonly File[]): Promise<FileRef[]> => {
-    const refs: FileRef[] = []
-    for (const file of dropped)
-      refs.push(await upload(file, (share) => setBusy(`Sending ${file.name}: ${Math.round(share * 100)} %`)))
-    return refs
-  }
+  const sent = (dropped: readonly File[]): Promise<FileRef[]> =>
+    uploadAll(dropped, (file, share) => setBusy(`Sending ${file.name}: ${Math.round(share * 100)} %`))
   return {
     files,
     homeless,

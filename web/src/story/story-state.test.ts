@@ -133,7 +133,7 @@ describe('a new draft', () => {
     expect(draftIds(draft)).toEqual(['s5', 's4'])
   })
   test('no id is given twice when steps were added since the recipe was read', () => {
-    expect(newDraft(recipe, 'visits', 's3', { kind: 'drop', columns: ['Clinic'] }, 2)?.step.id).toBe('s6')
+    expect(newDraft(recipe, 'visits', 's3', [{ kind: 'drop', columns: ['Clinic'] }], 2)?.step.id).toBe('s6')
   })
   test('of no step is no draft', () => {
     expect(newDraft(recipe, 'visits', 's3', [])).toBeUndefined()

@@ -229,11 +229,10 @@ export const newDraft = (
   recipe: Recipe,
   table: string,
   after: string | undefined,
-  params: NewStep | readonly NewStep[],
+  params: readonly NewStep[],
   further = 0,
 ): Draft | undefined => {
-  const all = (Array.isArray(params) ? params : [params]) as readonly NewStep[]
-  const made = all.map((one, i) => ({ ...one, id: nextStepId(recipe, further + i) }) as Step)
+  const made = params.map((one, i) => ({ ...one, id: nextStepId(recipe, further + i) }) as Step)
   const last = made.at(-1)
   return last && { table, step: last, before: made.slice(0, -1), after, isNew: true }
 }

@@ -67,10 +67,10 @@ const draftActions = (
   /** One step, or several of which the last is shown; `further`: how many were made since the story was drawn. */
   const begin = (params: NewStep | readonly NewStep[], further = 0): void => {
     if (!table || !step) return
-    const steps = (Array.isArray(params) ? params : [params]) as readonly NewStep[]
+    const steps = [params].flat() as readonly NewStep[]
     // its id and its place are those of the recipe that is being saved
     if (saving) return dispatch({ type: 'queue', verb: { name: '', words: [], steps } })
-    const made = newDraft(flow.recipe, table.id, draft?.isNew ? draft.after : step.id, params, further)
+    const made = newDraft(flow.recipe, table.id, draft?.isNew ? draft.after : step.id, steps, further)
     if (made) dispatch({ type: 'begin', draft: made })
   }
   /** A verb of the card or the list: its sentence, or the builder that writes it. */
@@ -131,16 +131,23 @@ const savingActions = (
 })
 
 /** Schemas of the shown table, and the other tables a step of it may use. */
-const storySelectors = (recipe: Recipe, { table, step, steps }: StorySteps) => ({
-  schemaHere: steps.find(({ id }) => id === step?.id)?.columns ?? [],
-  /** The schema that a step works on: the result of the step before it. */
-  schemaBefore: (stepId: string): Schema => {
-    const index = steps.findIndex(({ id }) => id === stepId)
-    return index > 0 ? (steps[index - 1]?.columns ?? []) : []
-  },
-  usableTables: usableTables(recipe, table),
-  likelyTables: likelyTables(recipe, table),
-})
+const storySelectors = (recipe: Recipe, { table, step, steps }: StorySteps) => {
+  const here = steps.find(({ id }) => id === step?.id)
+  return {
+    schemaHere: here?.columns ?? [],
+    /** What the shown step did; nothing until the server has said. */
+    statisticsHere: here?.statistics ?? undefined,
+    /** The position of the shown step in its table. */
+    stepIndex: table?.steps.findIndex(({ id }) => id === step?.id) ?? 0,
+    /** The schema that a step works on: the result of the step before it. */
+    schemaBefore: (stepId: string): Schema => {
+      const index = steps.findIndex(({ id }) => id === stepId)
+      return index > 0 ? (steps[index - 1]?.columns ?? []) : []
+    },
+    usableTables: usableTables(recipe, table),
+    likelyTables: likelyTables(recipe, table),
+  }
+}
 
 /** All that Compose works with: the flow, the state of the page, what the server says of its steps, and the actions. */
 export const useStory = () => {

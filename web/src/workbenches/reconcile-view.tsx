@@ -24,7 +24,7 @@ const Moments = ({ model: { here, there, moments, choose }, story }: { model: Re
           </option>
         ))}
     </select>
-    and {story.table?.name}, after sentence {(story.table?.steps.findIndex(({ id }) => id === there.step) ?? 0) + 1}?
+    and {story.table?.name}, after sentence {story.stepIndex + 1}?
     <Button look="quiet" className="ml-auto py-0.5! font-sans text-[13px]" onClick={() => story.setStageView('rows')}>
       Back to the rows
     </Button>
