@@ -26,6 +26,7 @@ const debian = {
   '/usr/bin/chromedriver': 'chromium-driver',
   '/usr/lib/python3/dist-packages/pandas': 'python3-pandas',
   '/usr/lib/python3/dist-packages/openpyxl': 'python3-openpyxl',
+  '/usr/lib/python3/dist-packages/pyflakes': 'python3-pyflakes',
   '/usr/lib/postgresql/15/bin/postgres': 'postgresql',
   '/usr/sbin/nginx': 'nginx',
   '/usr/bin/strace': 'strace',

@@ -10,14 +10,13 @@ const common = { id, note: z.string().optional(), off: z.boolean().optional() }
 
 /** Each kind's params under its name, with what every step may carry. */
 const stepSchemas = Object.entries(stepKinds).flatMap(([kind, { params }]) => {
-  const shapes: readonly z.ZodObject[] =
-    params instanceof z.ZodUnion ? (params.options as readonly z.ZodObject[]) : [params as unknown as z.ZodObject]
+  const shapes = params instanceof z.ZodUnion ? params.options : [params]
   return shapes.map((shape) => shape.extend({ ...common, kind: z.literal(kind) }))
 })
 const schemasOfKind = new Map(
   kindNames.map((kind) => [kind, stepSchemas.filter(({ shape }) => shape.kind?.safeParse(kind).success)]),
 )
-const stepSchema = z.union(stepSchemas as unknown as readonly [z.ZodObject, z.ZodObject])
+const stepSchema = z.union(stepSchemas)
 const tableSchema = z.strictObject({ id, name, steps: z.array(stepSchema).min(1) })
 /** The one schema of recipes; docs/recipe.schema.json is written from it. */
 export const recipeSchema = z
@@ -129,11 +128,10 @@ export const readRecipe = (data: unknown): ReadRecipe => {
         },
       ],
     }
-  const shape = shapeFaults(data)
-  if (shape.length > 0) return { faults: shape }
-  const recipe = data as unknown as Recipe
-  const inconsistent = consistencyFaults(recipe)
-  return inconsistent.length > 0 ? { faults: inconsistent } : { recipe }
+  const faults = shapeFaults(data)
+  if (!hasRecipeShape(data, faults)) return { faults }
+  const inconsistent = consistencyFaults(data)
+  return inconsistent.length > 0 ? { faults: inconsistent } : { recipe: data }
 }
 
 /** What keeps data from having the form of a recipe: too much of something, or keys and values that do not belong. */
@@ -158,10 +156,13 @@ const shapeFaults = (data: { readonly [key: string]: unknown }): readonly Recipe
   return all.filter((fault) => !where.has(fault.where) && where.add(fault.where))
 }
 
+/** Data in which `shapeFaults` found nothing is a recipe. */
+const hasRecipeShape = (_data: unknown, faults: readonly RecipeFault[]): _data is Recipe => faults.length === 0
+
 /** A recipe in a request or reply; tables that a draft names and that are not there yet are the plan's to tell. */
 export const recipeValue: z.ZodType<Recipe> = z.unknown().transform((data, context) => {
   const faults = looksLikeRecipe(data) ? shapeFaults(data) : [{ where: '$', sentence: 'A recipe is one JSON object.' }]
-  if (faults.length === 0) return data as unknown as Recipe
+  if (hasRecipeShape(data, faults)) return data
   for (const { where, sentence } of faults.slice(0, 3))
     context.addIssue({ code: 'custom', message: `${sentence} (${where})` })
   return z.NEVER

@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import { blank } from './blank/index.ts'
 import { cases } from './cases/index.ts'
 import { cast } from './cast/index.ts'
@@ -26,6 +27,7 @@ import { slice } from './slice/index.ts'
 import { sort } from './sort/index.ts'
 import { split } from './split/index.ts'
 import { startFrom } from './start-from/index.ts'
+import type { StepDraft, DraftContext, Selection } from './shared/draft.ts'
 import type { StepKind } from './shared/step-kind.ts'
 import { summarise } from './summarise/index.ts'
 import { transpose } from './transpose/index.ts'
@@ -77,6 +79,19 @@ export const stepKinds = {
 /** The name of a step kind. */
 export type StepKindName = keyof typeof stepKinds
 
+const byName: Readonly<Record<string, StepKind>> = stepKinds
 /** A kind by name, its params seen from outside as data. */
 export const kindNamed = (name: string): StepKind<unknown> | undefined =>
-  Object.hasOwn(stepKinds, name) ? (stepKinds[name as StepKindName] as unknown as StepKind<unknown>) : undefined
+  ownValue(byName, name) as StepKind<unknown> | undefined
+
+/** A draft of a kind. */
+type KindDraft = { readonly kind: StepKindName; readonly draft: StepDraft<unknown> }
+
+/** The drafts of all kinds for a selection, in the order of the list of kinds. */
+export const draftsFor = (selection: Selection, context: DraftContext): KindDraft[] =>
+  (Object.keys(stepKinds) as StepKindName[]).flatMap((kind) => {
+    const makers = kindNamed(kind)?.drafts
+    const make = makers?.[selection.kind] as
+      ((here: DraftContext & Selection) => readonly StepDraft<unknown>[]) | undefined
+    return (make?.({ ...selection, ...context }) ?? []).map((draft) => ({ kind, draft }))
+  })

@@ -21,6 +21,9 @@ describe.each(kinds)('the kind %s', (name, kind) => {
     expect(kind.words.length).toBeGreaterThan(0)
     expect(kind.words.filter((word, i) => kind.words.indexOf(word) !== i)).toEqual([])
   })
+  it('begins as a draft of something that is selected, unless it starts a table', () => {
+    expect(Object.keys(kind.drafts ?? {}).length > 0).toBe(!kind.start)
+  })
   it('is written in every dialect', () => {
     expect(Object.keys(kind.scripts).sort()).toEqual([...dialectNames].sort())
   })

@@ -9,14 +9,12 @@ import { textPieces } from './decode.ts'
 import { sniffDelimiter } from './sniff.ts'
 
 type Parsed = { data: string[][]; errors: readonly { code: string; row?: number }[]; meta: { cursor: number } }
-/** Papa Parse's own parser of one piece of text; `ignoreLast` leaves a row that may go on in the next piece. */
-type PieceParser = new (config: { delimiter: string; newline: string; quoteChar: string; escapeChar: string }) => {
-  parse: (text: string, base: number, ignoreLast: boolean) => Parsed
-}
-const Parser = (Papa as unknown as { Parser: PieceParser }).Parser
+/** The rows of a piece of text; `ignoreLast` leaves a row that may go on in the next piece. */
+const parsePiece = (parser: Papa.Parser, text: string, ignoreLast: boolean): Parsed =>
+  parser.parse(text, 0, ignoreLast) as Parsed
 
 /** The line end that parts rows; a `\r` before `\n` is taken off the last cell. */
-const lineEnd = (text: string): string => (text.includes('\n') || !text.includes('\r') ? '\n' : '\r')
+const lineEnd = (text: string): '\n' | '\r' => (text.includes('\n') || !text.includes('\r') ? '\n' : '\r')
 
 const dropReturn = (rows: string[][]): void => {
   for (const row of rows) {
@@ -38,21 +36,21 @@ export function* csvRows(
   partial = false,
 ): Generator<{ rows: string[][]; done: number }> {
   const quote = read.quote ?? '"'
-  let parser: InstanceType<PieceParser> | undefined
+  let parser: Papa.Parser | undefined
   let rest = ''
   let returns = false
   let seen = 0
-  let columnLineage: string[][] = []
+  let pending: string[][] = []
   for (const { text, done } of textPieces(bytes, name, read.encoding)) {
     const piece = rest + text
     const last = done === 1 && !partial
-    parser ??= new Parser({
+    parser ??= new Papa.Parser({
       delimiter: read.delimiter ?? sniffDelimiter(piece, quote),
       newline: lineEnd(piece),
       quoteChar: quote,
       escapeChar: quote,
     })
-    const { data, errors, meta } = parser.parse(piece, 0, !last)
+    const { data, errors, meta } = parsePiece(parser, piece, !last)
     const open = last ? errors.find(({ code }) => code === 'MissingQuotes') : undefined
     if (open)
       throw new OpenQuote(
@@ -67,14 +65,14 @@ export function* csvRows(
     if (returns) dropReturn(data)
     seen += data.length
     if (last && data.length > 0 && data.at(-1)?.length === 1 && data.at(-1)?.[0] === '') data.pop()
-    if (columnLineage.length > 0) yield { rows: columnLineage, done }
-    columnLineage = data
+    if (pending.length > 0) yield { rows: pending, done }
+    pending = data
     if (!last) {
-      yield { rows: columnLineage, done }
-      columnLineage = []
+      yield { rows: pending, done }
+      pending = []
     }
   }
-  if (columnLineage.length > 0) yield { rows: columnLineage, done: 1 }
+  if (pending.length > 0) yield { rows: pending, done: 1 }
 }
 
 const firstPiece = 1 << 20
@@ -106,7 +104,7 @@ const scanFile = async (
   const head = new StringDecoder('utf8').write(bytes.subarray(mark, firstPiece))
   const delimiter = read.delimiter ?? sniffDelimiter(head, quote)
   if (!head.includes('\n') || delimiter.charCodeAt(0) > 127) return undefined
-  const { data, meta } = new Parser({ delimiter, newline: '\n', quoteChar: quote, escapeChar: quote }).parse(
+  const { data, meta } = new Papa.Parser({ delimiter, newline: '\n', quoteChar: quote, escapeChar: quote }).parse(
     head,
     0,
     true,

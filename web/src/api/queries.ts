@@ -25,17 +25,23 @@ const fingerprint = ({ recipe, table, step }: Cursor): string => {
   return JSON.stringify([recipe.inputs, recipe.parameters, recipe.tables.filter(({ id }) => needed.includes(id)), step])
 }
 
-/** Asks one of the queries about the tables of a flow. */
-export const askTable = async <K extends api.TableQueryName>(
+const tableReplies: { readonly [K in api.TableQueryName]: { readonly reply: z.ZodType<api.TableQueryReply<K>> } } =
+  api.tableQueries
+
+const postQuery = <K extends api.TableQueryName>(
   { base }: Endpoint,
+  name: K,
+  body: object,
+  signal?: AbortSignal,
+): Promise<api.TableQueryReply<K>> => ask(tableReplies[name].reply, 'POST', `${base}/${name}`, body, signal)
+
+/** Asks one of the queries about the tables of a flow. */
+export const askTable = <K extends api.TableQueryName>(
+  endpoint: Endpoint,
   name: K,
   asked: api.TableQueryRequest<K> & object,
   signal?: AbortSignal,
-): Promise<api.TableQueryReply<K>> => {
-  // the list of queries pairs each name with its reply
-  const reply = api.tableQueries[name].reply as unknown as z.ZodType<api.TableQueryReply<K>>
-  return ask(reply, 'POST', `${base}/${name}`, asked, signal)
-}
+): Promise<api.TableQueryReply<K>> => postQuery(endpoint, name, asked, signal)
 
 /**
  * A query about the tables of a flow, kept until the flow, its files, the cursor or what is asked changes.
@@ -51,8 +57,7 @@ const tableQuery = <K extends api.TableQueryName>(
 ) =>
   queryOptions({
     queryKey: [name, endpoint.base, files, fingerprint(cursor), also.map(fingerprint), asked],
-    queryFn: ({ signal }) =>
-      askTable(endpoint, name, { ...cursor, ...asked } as unknown as api.TableQueryRequest<K> & object, signal),
+    queryFn: ({ signal }) => postQuery(endpoint, name, { ...cursor, ...asked }, signal),
     staleTime: Infinity,
     retry: 2,
   })

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { ownValue, counted, figure, typeWords, stepKinds } from '@fabula/core'
+import { ownValue, counted, figure, typeWords, stepKinds, type Selection } from '@fabula/core'
 import { factsQuery } from '../api/queries.ts'
 import { UnionFiles } from '../workbenches/union-files.tsx'
 import { BuilderPanel } from './builder-panel.tsx'
@@ -8,7 +8,7 @@ import { DatesPanel } from './dates-panel.tsx'
 import { ShapePanel } from './shape-panel.tsx'
 import { FindingNotes, Figures, ValueBars } from '../profile/column-facts.tsx'
 import type { Story } from '../story/use-story.ts'
-import { unionFilesId, verbsFor, type Selection } from '../story/verbs.ts'
+import { unionFilesId, verbsFor } from '../story/verbs.ts'
 
 /** The selected cell's whole text; a part of it can be selected here too, with the keys as with the mouse. */
 const CellText = ({ story, cell }: { story: Story; cell: Extract<Selection, { kind: 'cell' | 'part' }> }) => {

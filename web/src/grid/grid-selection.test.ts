@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import type { Selection } from '../story/verbs.ts'
+import type { Selection } from '@fabula/core'
 import { copiedMessage, copyArea, movedTo, selectedColumns, withColumn } from './grid-selection.ts'
 
 const names = ['Clinic', 'Vet', 'Day', 'Fee']

@@ -1,5 +1,4 @@
-import { counted } from '@fabula/core'
-import type { Selection } from '../story/verbs.ts'
+import { counted, type Selection } from '@fabula/core'
 import { between, type GridPosition } from './grid-cells.ts'
 
 /** The columns a selection is in. */

@@ -1,4 +1,4 @@
-import { freeName, ownValue, writeColumn, type Aggregate, type Measure, type WindowHow } from '@fabula/core'
+import { countAndTotals, freeName, ownValue, writeColumn, type Aggregate, type WindowHow } from '@fabula/core'
 import { fresh, isDate, isNumber, quote, typeOf, type Builder } from './builder.ts'
 
 const spans: readonly (readonly [string, string, (d: string) => string, string])[] = [
@@ -8,16 +8,6 @@ const spans: readonly (readonly [string, string, (d: string) => string, string])
   ['quarter', 'quarter', (d) => `YEAR(${d}) & " Q" & QUARTER(${d})`, 'Quarter'],
   ['year', 'year', (d) => `YEAR(${d})`, 'Year'],
 ]
-
-/** The rows and the total of each number, under names that none of the keys has. */
-export const measuresOf = (numbers: readonly string[], keys: readonly string[]): Measure[] =>
-  [
-    { how: 'count' as const, as: 'Rows' },
-    ...numbers.map((column) => ({ how: 'sum' as const, column, as: `Total ${column}` })),
-  ].reduce<Measure[]>(
-    (made, measure) => [...made, { ...measure, as: freeName(measure.as, [...keys, ...made.map(({ as }) => as)]) }],
-    [],
-  )
 
 /** Summarise by a span of time: the span is computed and the rows are summarised by it, in one gesture. */
 export const period: Builder = {
@@ -57,7 +47,7 @@ export const period: Builder = {
     const as = fresh(plain, schema)
     const numbers = columns.filter((name) => isNumber(typeOf(name, schema)))
     const keys = columns.filter((name) => name !== date && !numbers.includes(name))
-    const measures = measuresOf(numbers, [as, ...keys])
+    const measures = countAndTotals(numbers, [as, ...keys])
     const by =
       order === 'largest'
         ? [{ column: measures.at(-1)?.as ?? 'Rows', descending: true }]
@@ -258,7 +248,7 @@ export const withTotal: Builder = {
   write: ({ label }, columns, schema) => {
     const key = columns.find((name) => !isNumber(typeOf(name, schema))) ?? ''
     const total = quote(String(label) || 'Total')
-    const measures = measuresOf(
+    const measures = countAndTotals(
       columns.filter((name) => name !== key),
       [key],
     )

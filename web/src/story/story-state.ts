@@ -5,11 +5,12 @@ import {
   type NewStep,
   type Recipe,
   type RecipeTable,
+  type Selection,
   type Step,
 } from '@fabula/core'
 import type { PreviewRequest } from '@fabula/core/api'
 import { feedersOf } from './tables.ts'
-import type { Selection, Verb } from './verbs.ts'
+import type { Verb } from './verbs.ts'
 
 /** What stands beside the story: the rows, the columns side by side, a chart, the map of tables, a reconciliation. */
 export type StageView = 'rows' | 'columns' | 'picture' | 'map' | 'reconcile'

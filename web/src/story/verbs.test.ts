@@ -12,13 +12,14 @@ import {
   type Cell,
   type ColumnType,
   type Recipe,
+  type Selection,
   type Step,
   type NewStep,
 } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
 import { builderNamed, builders } from './builders.ts'
 import { type BuilderAnswers, type Builder } from './builder.ts'
-import { verbsFor, type Selection, type Verb } from './verbs.ts'
+import { verbsFor, type Verb } from './verbs.ts'
 
 /** A table whose names and values are such as exports have: quotes, words of the formula language, names that sentences make themselves. */
 const columns: Readonly<Record<string, readonly [ColumnType, ...Cell[]]>> = {

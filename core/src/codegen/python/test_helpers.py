@@ -3,7 +3,6 @@
 import datetime
 import importlib
 import pathlib
-import symtable
 import unittest
 
 import pandas as pd
@@ -31,25 +30,6 @@ class Files(unittest.TestCase):
         for path in sorted(FOLDER.glob("*.py")):
             with self.subTest(path.stem):
                 importlib.import_module("helpers." + path.stem)
-
-    def test_no_name_is_undefined(self):
-        # the moment of the run is a variable of the script itself
-        known = set(dir(__builtins__)) | {"__name__", "NOW", "TODAY"}
-        for path in sorted(FOLDER.glob("*.py")):
-            table = symtable.symtable(path.read_text("utf-8"), path.name, "exec")
-            own = {s.get_name() for s in table.get_symbols() if s.is_assigned() or s.is_imported() or s.is_namespace()}
-            used = set()
-
-            def walk(part, top):
-                for symbol in part.get_symbols():
-                    if symbol.is_referenced() and (top or symbol.is_global()):
-                        used.add(symbol.get_name())
-                for child in part.get_children():
-                    walk(child, False)
-
-            walk(table, True)
-            with self.subTest(path.stem):
-                self.assertEqual(set(), used - own - known - set(dir(__import__("builtins"))))
 
 
 class Values(unittest.TestCase):

@@ -3,6 +3,7 @@ import { joined, lines, py, sql, pyHelper } from '../../codegen/tag.ts'
 import { cellAt, columnWriter, type Cell } from '../../table/column.ts'
 import { listed, quoted } from '../../messages/words.ts'
 import {
+  typeIn,
   checkSelector,
   columnsSlot,
   selectColumns,
@@ -14,6 +15,7 @@ import {
 } from '../shared/columns.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 import { cellFor, literalPython, literalSql, valueWords } from '../shared/value.ts'
+import { valueOfText } from '../shared/draft-values.ts'
 
 type BlankedValue = string | number | boolean
 type Blank = { readonly columns: Selector; readonly values: readonly BlankedValue[] }
@@ -27,6 +29,18 @@ export const blank = defineStep<Blank>({
     columns: selectorSchema,
     values: z.array(z.union([z.string(), z.number(), z.boolean()])).min(1),
   }),
+  drafts: {
+    cell: ({ column, value, schema }) => {
+      const type = typeIn(schema, column)
+      if (value === null || type === 'list') return []
+      return [{ rank: 6, verb: 'Make it empty', params: { columns: [column], values: [valueOfText(value, type)] } }]
+    },
+    values: ({ column, values, schema }) => {
+      const type = typeIn(schema, column)
+      const typed = values.map((value) => valueOfText(value, type))
+      return [{ rank: 40, verb: 'Make them empty', params: { columns: [column], values: typed } }]
+    },
+  },
   sentence: ({ columns, values }) => [
     'In ',
     columnsSlot(columns, 'columns'),

@@ -14,6 +14,7 @@ import { dayMs } from '../../table/calendar.ts'
 import type { Schema } from '../../table/table.ts'
 import { counted, quoted } from '../../messages/words.ts'
 import {
+  typeIn,
   checkPlace,
   placePython,
   placeSchema,
@@ -38,6 +39,7 @@ import {
   valueWords,
   type ParameterOrValue,
 } from '../shared/value.ts'
+import { newName, valueOfText } from '../shared/draft-values.ts'
 
 type Case = { readonly when: Condition; readonly then: ParameterOrValue }
 type Cases = ColumnPlacement & {
@@ -150,6 +152,45 @@ export const cases = defineStep<Cases>({
     otherwise: valueSchema.optional(),
     ...placeSchema,
   }),
+  drafts: {
+    table: ({ schema }) => [
+      {
+        rank: 80,
+        params: {
+          as: newName('Kind', schema),
+          cases: [{ when: { column: schema[0]?.name ?? '', op: 'is-filled' }, then: 'yes' }],
+          otherwise: 'no',
+        },
+      },
+    ],
+    columns: ({ columns, schema }) => [
+      {
+        rank: 110,
+        params: {
+          as: newName(columns.length === 1 ? `${columns[0] ?? ''} kind` : 'Kind', schema),
+          cases: [{ when: { column: columns[0] ?? '', op: 'is-filled' }, then: 'yes' }],
+          otherwise: 'no',
+          after: columns.at(-1),
+        },
+      },
+    ],
+    values: ({ column, values, schema }) => {
+      const type = typeIn(schema, column)
+      const when = { column, op: 'is-one-of' as const, values: values.map((value) => valueOfText(value, type)) }
+      return [
+        {
+          rank: 50,
+          verb: 'A yes-or-no column for them',
+          params: {
+            as: newName(`${column} kind`, schema),
+            cases: [{ when, then: true }],
+            otherwise: false,
+            after: column,
+          },
+        },
+      ]
+    },
+  },
   sentence: (params) => {
     const { as, cases: all, otherwise = null } = params
     const shown =

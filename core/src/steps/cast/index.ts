@@ -18,6 +18,7 @@ import {
 } from '../shared/columns.ts'
 import { defineStep, slot, type CheckContext, type ParamPath } from '../shared/step-kind.ts'
 import { localeSchema } from '../../reading/read-options.ts'
+import { textsOf } from '../shared/draft-values.ts'
 
 type Cast = {
   readonly columns: Selector
@@ -104,6 +105,19 @@ export const cast = defineStep<Cast>({
     locale: localeSchema.optional(),
     language: z.literal('en').optional(),
   }),
+  drafts: {
+    table: ({ schema }) => [
+      { rank: 190, verb: 'Change types', params: { columns: [schema[0]?.name ?? ''], type: 'text' } },
+    ],
+    columns: ({ columns, schema }) => [
+      {
+        rank: 30,
+        key: 'T',
+        verb: columns.length === 1 ? 'Change its type' : 'Change their type',
+        params: { columns, type: textsOf(columns, schema).length === columns.length ? 'decimal' : 'text' },
+      },
+    ],
+  },
   sentence: (params) => [
     'Read ',
     columnsSlot(params.columns, 'columns'),

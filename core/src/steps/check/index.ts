@@ -9,6 +9,7 @@ import { IntList, uint32s } from '../../table/memory.ts'
 import { formatDecimal } from '../../table/number.ts'
 import type { Schema, Table } from '../../table/table.ts'
 import {
+  typeIn,
   checkColumn,
   checkSelector,
   inTable,
@@ -31,6 +32,7 @@ import {
   type RunContext,
   type TableNames,
 } from '../shared/step-kind.ts'
+import { numbersOf, valueOfText } from '../shared/draft-values.ts'
 
 type Limits = { readonly 'at-least'?: number | undefined; readonly 'at-most'?: number | undefined }
 type Assertion =
@@ -178,6 +180,9 @@ const checkSql = (
   return sql`select ${bounds(share, asked.share)} as passed, ${share} as figure from ${rows}`
 }
 
+/** A draft warns, in words that are not written yet. */
+const warning = { else: 'warn' as const, say: '' }
+
 /** Holds rows against an expectation; warns, or stops the run. */
 export const check = defineStep<Check>({
   figures: ({ check: result, notes }) => {
@@ -205,6 +210,38 @@ export const check = defineStep<Check>({
     }),
     z.strictObject({ share: z.strictObject({ where: conditionSchema, ...limits }), ...common }),
   ]),
+  drafts: {
+    table: () => [{ rank: 140, params: { rows: { 'at-least': 1 }, ...warning } }],
+    columns: ({ columns, schema }) => {
+      const [first = '', ...more] = columns
+      const [number] = numbersOf(columns, schema)
+      return [
+        {
+          rank: 220,
+          verb: more.length === 0 ? 'Check that no value repeats' : 'Check that no combination repeats',
+          params: { unique: columns, ...warning },
+        },
+        ...(more.length === 0
+          ? [
+              {
+                rank: 230,
+                verb: 'Check that it is always filled',
+                params: { every: { column: first, op: 'is-filled' as const }, ...warning },
+              },
+            ]
+          : []),
+        ...(number === undefined
+          ? []
+          : [{ rank: 240, verb: 'Check its total', params: { total: { column: number, equals: 0 }, ...warning } }]),
+      ]
+    },
+    cell: ({ column, value, schema }) => {
+      const type = typeIn(schema, column)
+      if (value === null || type === 'list') return []
+      const every = { column, op: 'is-not' as const, value: valueOfText(value, type) }
+      return [{ rank: 7, verb: 'Check that no row holds it', params: { every, ...warning } }]
+    },
+  },
   sentence: (params, names) => [
     'Check that ',
     slot(askedWords(params, names), 'check', []),

@@ -15,6 +15,7 @@ import {
   type Selector,
 } from '../shared/columns.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
+import { textsOf } from '../shared/draft-values.ts'
 
 /** What can be cleaned. */
 export const cleanings = [
@@ -90,6 +91,12 @@ export const cleanText = defineStep<CleanText>({
     'whitespace',
   ],
   params: z.strictObject({ columns: selectorSchema, do: z.array(z.enum(cleanings)).min(1) }),
+  drafts: {
+    columns: ({ columns, schema }) => {
+      const texts = textsOf(columns, schema)
+      return texts.length > 0 ? [{ rank: 150, params: { columns: texts, do: ['trim', 'collapse-spaces'] } }] : []
+    },
+  },
   sentence: ({ columns, do: acts }) => [
     'In ',
     columnsSlot(columns, 'columns'),

@@ -56,6 +56,10 @@ export const combine = defineStep<Combine>({
     keep: z.boolean().optional(),
     ...placeSchema,
   }),
+  drafts: {
+    columns: ({ columns }) =>
+      columns.length > 1 ? [{ rank: 160, params: { columns, as: columns.join(' '), with: ' ', keep: true } }] : [],
+  },
   sentence: ({ columns, as, with: between, keep }) => [
     'Combine ',
     columnsSlot(columns, 'columns'),

@@ -16,6 +16,8 @@ import {
 import { checkedFormula } from '../shared/condition-code.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
+import { newName } from '../shared/draft-values.ts'
+import { writeColumn } from '../../formula/parse.ts'
 
 type Derive = ColumnPlacement & { readonly as: string; readonly formula: string }
 
@@ -32,6 +34,19 @@ export const derive = defineStep<Derive>({
   verb: 'Compute a column',
   words: ['derive', 'compute', 'calculate', 'formula', 'new column', 'add column', 'expression', 'mutate'],
   params: z.strictObject({ as: name, formula: z.string().min(1), ...placeSchema }),
+  drafts: {
+    table: ({ schema }) => [{ rank: 20, params: { as: newName('New column', schema), formula: '1' } }],
+    columns: ({ columns: [first = '', ...more], schema }) =>
+      more.length > 0
+        ? []
+        : [
+            {
+              rank: 270,
+              verb: 'Compute a column from it',
+              params: { as: newName(first, schema), formula: writeColumn(first), after: first },
+            },
+          ],
+  },
   sentence: ({ as, formula }) => [
     'Compute ',
     slot(as, 'name', ['as']),

@@ -23,6 +23,16 @@ export const distinct = defineStep<Distinct>({
   verb: 'Keep one row of each',
   words: ['distinct', 'unique', 'duplicates', 'deduplicate', 'repeat', 'remove duplicates'],
   params: z.strictObject({ columns: selectorSchema.optional(), keep: z.enum(['first', 'last']).optional() }),
+  drafts: {
+    table: () => [{ rank: 60, verb: 'Keep one row of those alike', params: {} }],
+    columns: ({ columns }) => [
+      {
+        rank: 260,
+        verb: columns.length === 1 ? 'Keep one row of each value' : 'Keep one row of each combination',
+        params: { columns },
+      },
+    ],
+  },
   sentence: ({ columns = whole, keep = 'first' }) => [
     'Keep the ',
     slot(

@@ -21,6 +21,13 @@ export const drop = defineStep<Drop>({
   verb: 'Drop these columns',
   words: ['drop', 'remove', 'delete', 'columns', 'hide', 'leave out'],
   params: z.strictObject({ columns: selectorSchema }),
+  drafts: {
+    table: ({ schema }) => [{ rank: 160, verb: 'Drop columns', params: { columns: [schema.at(-1)?.name ?? ''] } }],
+    columns: ({ columns, schema }) =>
+      columns.length < schema.length
+        ? [{ rank: 40, key: 'Del', verb: columns.length === 1 ? 'Drop it' : 'Drop them', params: { columns } }]
+        : [],
+  },
   sentence: ({ columns }) => [`Drop ${columnNoun(columns)}`, columnsSlot(columns, 'columns'), '.'],
   output: ({ columns }, input, context) => {
     const gone = checkSelector(columns, input, context, 'columns')

@@ -31,6 +31,10 @@ export const duplicate = defineStep<Duplicate>({
   verb: 'Copy the column',
   words: ['duplicate', 'copy', 'clone', 'repeat', 'column'],
   params: z.strictObject({ column: name, as: name, ...placeSchema }),
+  drafts: {
+    columns: ({ columns: [column = '', ...more] }) =>
+      more.length === 0 ? [{ rank: 160, params: { column, as: column, after: column } }] : [],
+  },
   sentence: ({ column, as }) => [
     'Copy the column ',
     slot(column, 'oneColumn', ['column']),

@@ -7,6 +7,7 @@ import { mapText } from '../../table/gather.ts'
 import type { Schema } from '../../table/table.ts'
 import { quoted } from '../../messages/words.ts'
 import {
+  typeIn,
   checkColumn,
   checkPlace,
   freeName,
@@ -19,16 +20,8 @@ import {
 } from '../shared/columns.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
+import { takesFor, type Take } from './takes.ts'
 
-/** Which part of a text is taken. */
-export type Take =
-  | { readonly before: string }
-  | { readonly after: string }
-  | { readonly between: readonly [string, string] }
-  | { readonly first: number }
-  | { readonly last: number }
-  | { readonly from: number; readonly length: number }
-  | { readonly pattern: string; readonly group?: number | undefined }
 type Occurrence = 'first' | 'last'
 type Extract = ColumnPlacement & {
   readonly column: string
@@ -162,6 +155,20 @@ export const extract = defineStep<Extract>({
     occurrence: z.enum(['first', 'last']).optional(),
     ...placeSchema,
   }),
+  drafts: {
+    columns: ({ columns: [column = '', ...more], schema }) =>
+      more.length === 0 && typeIn(schema, column) === 'text'
+        ? [{ rank: 140, params: { column, as: `${column} part`, take: { before: '-' }, after: column } }]
+        : [],
+    part: ({ column, value, from, to }) => {
+      const drafts = takesFor(value, from, to).map(({ take, occurrence }) => ({
+        rank: 10,
+        verb: `Take ${takeWords(take, occurrence ?? 'first')}`,
+        params: { column, as: `${column} part`, take, ...(occurrence ? { occurrence } : {}), after: column },
+      }))
+      return drafts.filter(({ verb }, i) => drafts.findIndex((other) => other.verb === verb) === i)
+    },
+  },
   sentence: ({ column, as, take, occurrence = 'first' }) => [
     'Take ',
     slot(takeWords(take, occurrence), 'take', []),

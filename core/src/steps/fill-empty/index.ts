@@ -5,6 +5,7 @@ import { cellAt, columnWriter, isNullAt, type Cell, type ColumnType } from '../.
 import { convert } from '../../reading/convert.ts'
 import type { Table } from '../../table/table.ts'
 import {
+  typeIn,
   checkSelector,
   columnsSlot,
   selectColumns,
@@ -59,12 +60,32 @@ const widened = (part: Code, type: ColumnType): Code => {
   return part
 }
 
+/** What empty cells are filled with at first; a list has no such value. */
+const fillings: Readonly<Partial<Record<ColumnType, string | number | boolean>>> = {
+  text: 'unknown',
+  integer: 0,
+  decimal: 0,
+  boolean: false,
+  date: '2031-01-01',
+  datetime: '2031-01-01T00:00:00',
+  time: '00:00:00',
+}
+
 /** Fills empty cells with a value. */
 export const fillEmpty = defineStep<FillEmpty>({
   kind: 'fill-empty',
   verb: 'Fill empty cells with a value',
   words: ['fill empty', 'default', 'missing', 'null', 'coalesce', 'replace empty', 'blank'],
   params: z.strictObject({ columns: selectorSchema, with: valueSchema }),
+  drafts: {
+    columns: ({ columns, schema }) => {
+      const type = typeIn(schema, columns[0])
+      const value = type && fillings[type]
+      // one value can only fill columns of one type
+      const alike = columns.filter((name) => typeIn(schema, name) === type)
+      return value === undefined ? [] : [{ rank: 80, params: { columns: alike, with: value } }]
+    },
+  },
   sentence: ({ columns, with: value }) => [
     'Where ',
     columnsSlot(columns, 'columns'),

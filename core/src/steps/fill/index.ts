@@ -42,6 +42,7 @@ export const fill = defineStep<Fill>({
     direction: z.enum(['down', 'up']),
     within: selectorSchema.optional(),
   }),
+  drafts: { columns: ({ columns }) => [{ rank: 70, params: { columns, direction: 'down' } }] },
   sentence: ({ columns, direction, within }) => [
     'Fill the gaps in ',
     columnsSlot(columns, 'columns'),

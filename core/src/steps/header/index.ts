@@ -42,6 +42,12 @@ export const header = defineStep<HeaderParams>({
   verb: 'Take the names from a row',
   words: ['header', 'promote', 'names', 'first row', 'titles', 'demote', 'row as header', 'headings'],
   params: z.strictObject({ row: z.union([z.number().int().min(1), z.literal('none')]) }),
+  drafts: {
+    table: () => [
+      { rank: 90, params: { row: 1 } },
+      { rank: 90, verb: 'Put the names into the first row', params: { row: 'none' } },
+    ],
+  },
   sentence: ({ row }) =>
     row === 'none'
       ? [

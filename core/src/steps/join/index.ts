@@ -11,6 +11,7 @@ import { textOfCell } from '../../table/cell-text.ts'
 import { Table, type Field, type Schema } from '../../table/table.ts'
 import { listed, quoted, figure } from '../../messages/words.ts'
 import {
+  typeIn,
   checkColumn,
   checkSelector,
   freeName,
@@ -23,6 +24,7 @@ import {
 import { bucket, keyIds } from '../shared/join-keys.ts'
 import { name } from '../../reading/name-schema.ts'
 import { DataRefused, defineStep, slot, tableSlot, type SqlContext } from '../shared/step-kind.ts'
+import { joinDrafts } from './drafts.ts'
 
 /** The ways of joining. */
 export const joinHows = ['left', 'inner', 'right', 'full', 'left-only', 'right-only', 'cross'] as const
@@ -254,6 +256,10 @@ export const join = defineStep<Join>({
       message: 'a match needs at least one pair of keys',
       path: ['on'],
     }),
+  drafts: {
+    table: ({ schema, tables: [other] }) => joinDrafts(schema[0]?.name ?? '', other?.id, 150),
+    columns: ({ columns, tables: [other] }) => joinDrafts(columns[0] ?? '', other?.id, 210),
+  },
   sentence: (params, names) => {
     const { with: other, how, bring, matches = 'all', ignoreCase, trim } = params
     const on = onOf(params)
@@ -353,12 +359,11 @@ const joinSql = (params: Join, { from, input, column, table }: SqlContext): Code
   const { rows: other, columns } = table(params.with)
   const on = onOf(params)
   const { left, brought } = layout(params, input, columns)
-  const typeIn = (schema: Schema, one: string): ColumnType => schema.find((field) => field.name === one)?.type ?? 'text'
   const equal = (l: string, r: string): Code =>
     joined(
       on.map(
         (one) =>
-          sql`${seenSql(sql`${code(l)}.${column(one.left)}`, typeIn(input, one.left), params)} = ${seenSql(sql`${code(r)}.${column(one.right)}`, typeIn(columns, one.right), params)}`,
+          sql`${seenSql(sql`${code(l)}.${column(one.left)}`, typeIn(input, one.left) ?? 'text', params)} = ${seenSql(sql`${code(r)}.${column(one.right)}`, typeIn(columns, one.right) ?? 'text', params)}`,
       ),
       ' and ',
     )
@@ -381,7 +386,7 @@ const joinSql = (params: Join, { from, input, column, table }: SqlContext): Code
     return sql`select l."¶", ${leftPart}\nfrom ${from} l where not exists (select from ${other} r where ${equal('l', 'r')})`
   const alone = sql`select ${nothing} as lo, r."¶" as ro, ${code('1')} as n, ${[...aloneLeft, ...rightPart]} from ${other} r where not exists (select from ${from} l where ${equal('l', 'r')})`
   if (how === 'right-only') return sql`select ro as "¶", ${names}\nfrom (${alone}) a`
-  const keyed = on.map((one) => seenSql(column(one.right), typeIn(columns, one.right), params))
+  const keyed = on.map((one) => seenSql(column(one.right), typeIn(columns, one.right) ?? 'text', params))
   const firsts =
     matches === 'first'
       ? sql`(select * from (select *, row_number() over (partition by ${keyed} order by "¶") as "¶n" from ${other}) ranked where "¶n" = 1)`

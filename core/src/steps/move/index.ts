@@ -47,6 +47,12 @@ export const move = defineStep<Move>({
     columns: selectorSchema,
     to: z.union([z.enum(['first', 'last']), z.strictObject({ before: name }), z.strictObject({ after: name })]),
   }),
+  drafts: {
+    table: ({ schema }) => [
+      { rank: 200, verb: 'Move columns', params: { columns: [schema.at(-1)?.name ?? ''], to: 'first' } },
+    ],
+    columns: ({ columns }) => [{ rank: 60, verb: 'Move to the front', params: { columns, to: 'first' } }],
+  },
   sentence: ({ columns, to }) => [
     `Move ${columnNoun(columns)}`,
     columnsSlot(columns, 'columns'),

@@ -46,6 +46,16 @@ export const number = defineStep<NumberRows>({
     within: selectorSchema.optional(),
     ...placeSchema,
   }),
+  drafts: {
+    table: () => [{ rank: 70, params: { as: 'Number' } }],
+    columns: ({ columns }) => [
+      {
+        rank: 170,
+        verb: columns.length === 1 ? 'Number the rows of each value' : 'Number the rows of each combination',
+        params: { as: 'Number', within: columns },
+      },
+    ],
+  },
   sentence: ({ as, start = 1, within }) => [
     'Number the rows from ',
     slot(String(start), 'number', ['start']),

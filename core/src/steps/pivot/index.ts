@@ -11,6 +11,7 @@ import { textOfCell } from '../../table/cell-text.ts'
 import { Table, type Field, type Schema } from '../../table/table.ts'
 import { figure, listed, quoted, counted } from '../../messages/words.ts'
 import {
+  typeIn,
   bySchema,
   checkBy,
   checkColumn,
@@ -30,7 +31,6 @@ import {
   type PivotValue,
   type Pivot,
   valueName,
-  typeIn,
   valueType,
   keysFor,
   labelText,
@@ -38,6 +38,8 @@ import {
   layout,
   labelsOf,
 } from './layout.ts'
+import type { StepDraft } from '../shared/draft.ts'
+import { numbersOf } from '../shared/draft-values.ts'
 
 /** Rows whose label makes a column; undefined where all do. */
 const takenRows = (ofRow: Int32Array): Int32Array | undefined => {
@@ -143,6 +145,18 @@ const waysToOneValue = [
   ['join', 'Join them as text'],
 ] as const
 
+/** Labels from a column of text, values of a number. */
+const pivotDrafts = (columns: readonly string[], schema: Schema, rank: number): StepDraft<Pivot>[] => {
+  const labels =
+    [...columns].reverse().find((name) => typeIn(schema, name) === 'text') ??
+    columns.find((name) => typeIn(schema, name) !== 'decimal')
+  const others = schema.map(({ name }) => name).filter((name) => name !== labels)
+  const column = numbersOf(columns, schema).find((name) => name !== labels) ?? numbersOf(others, schema)[0] ?? others[0]
+  return labels === undefined || column === undefined
+    ? []
+    : [{ rank, params: { labels, values: [{ column, how: 'only' }] } }]
+}
+
 /** Makes columns of the labels in a column. */
 export const pivot = defineStep<Pivot>({
   reshapes: true,
@@ -181,6 +195,15 @@ export const pivot = defineStep<Pivot>({
     gaps: written.optional(),
     ...placeSchema,
   }),
+  drafts: {
+    table: ({ schema }) =>
+      pivotDrafts(
+        schema.map(({ name }) => name),
+        schema,
+        110,
+      ),
+    columns: ({ columns, schema }) => pivotDrafts(columns, schema, 200),
+  },
   sentence: ({ labels, values, by, found, gaps }) => {
     const labelsShown = () => {
       if (found) {
@@ -350,7 +373,7 @@ function wholeColumns(
   return params.values.map((value): Column => {
     const refuse = (row: number, first: number): never => {
       throw new DataRefused(
-        `Two values of ${quoted(value.column)} meet in one cell, for ${keyWords(row)}: ${shownAt(seen, { name: value.column, type: typeIn(value.column, seen.schema) }, first)} and ${shownAt(seen, { name: value.column, type: typeIn(value.column, seen.schema) }, row)}. Choose a measure such as their sum, or another column that tells the rows apart.`,
+        `Two values of ${quoted(value.column)} meet in one cell, for ${keyWords(row)}: ${shownAt(seen, { name: value.column, type: typeIn(seen.schema, value.column) ?? 'text' }, first)} and ${shownAt(seen, { name: value.column, type: typeIn(seen.schema, value.column) ?? 'text' }, row)}. Choose a measure such as their sum, or another column that tells the rows apart.`,
       )
     }
     const type = valueType(value, table.schema)

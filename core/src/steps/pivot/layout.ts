@@ -4,7 +4,7 @@ import { cellAt, lengthOf, type Column, type ColumnType } from '../../table/colu
 import { groupBy } from '../../table/group.ts'
 import { int32s } from '../../table/memory.ts'
 import { type Field, type Schema } from '../../table/table.ts'
-import { freeName, keysOf, positionFor, type ColumnPlacement, type GroupKeys } from '../shared/columns.ts'
+import { freeName, keysOf, positionFor, typeIn, type ColumnPlacement, type GroupKeys } from '../shared/columns.ts'
 import { measureType } from '../shared/measures.ts'
 
 /** A label as the recipe holds it. */
@@ -25,13 +25,9 @@ export type Pivot = ColumnPlacement & {
 /** The name of a measure. */
 export const valueName = ({ column, as }: PivotValue): string => as ?? column
 
-/** The type of a column; text where it is not there. */
-export const typeIn = (column: string, schema: Schema): ColumnType =>
-  schema.find((field) => field.name === column)?.type ?? 'text'
-
 /** The type of a measure’s columns. */
 export const valueType = ({ how, column }: PivotValue, schema: Schema): ColumnType =>
-  how === 'only' ? typeIn(column, schema) : measureType(how, typeIn(column, schema))
+  how === 'only' ? (typeIn(schema, column) ?? 'text') : measureType(how, typeIn(schema, column) ?? 'text')
 
 /** What identifies a row: the columns that are named, else all others. */
 export const keysFor = ({ by, labels, values }: Pivot, schema: Schema): Field[] => {

@@ -119,6 +119,11 @@ export const rename = defineStep<Rename>({
       .optional(),
     columns: selectorSchema.optional(),
   }),
+  drafts: {
+    table: () => [{ rank: 180, verb: 'Tidy the names of columns', params: { change: { trim: true } } }],
+    columns: ({ columns: [first = '', ...more] }) =>
+      more.length > 0 ? [] : [{ rank: 20, key: 'F2', params: { names: { [first]: first } } }],
+  },
   sentence,
   output: (params, input, context) => {
     for (const [old, next] of Object.entries(params.names ?? {})) {

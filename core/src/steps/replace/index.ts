@@ -6,6 +6,7 @@ import { mapText } from '../../table/gather.ts'
 import { lower } from '../../table/text.ts'
 import { listed, quoted } from '../../messages/words.ts'
 import {
+  typeIn,
   checkSelector,
   columnsSlot,
   selectColumns,
@@ -17,6 +18,7 @@ import {
 } from '../shared/columns.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 import { cellFor, literalPython, literalSql, valueWords } from '../shared/value.ts'
+import { shortened, textsOf, valueOfText } from '../shared/draft-values.ts'
 
 type ReplacementValue = string | number | boolean | null
 /** What is found and what stands there instead. */
@@ -121,6 +123,26 @@ export const replace = defineStep<Replace>({
     z.strictObject({ ...options, find: written, with: written }),
     z.strictObject({ ...options, pairs: z.array(z.strictObject({ find: written, with: written })).min(1) }),
   ]),
+  drafts: {
+    columns: ({ columns, schema }) => {
+      const texts = textsOf(columns, schema)
+      return texts.length > 0 ? [{ rank: 180, params: { columns: texts, find: ' ', with: '', match: 'part' } }] : []
+    },
+    cell: ({ column, value, schema }) => {
+      const type = typeIn(schema, column)
+      if (value === null || type === 'list') return []
+      const find = valueOfText(value, type)
+      return [{ rank: 5, verb: 'Replace it…', params: { columns: [column], find, with: find } }]
+    },
+    part: ({ column, value, from, to }) => {
+      const find = value.slice(from, to)
+      const params = { columns: [column], find, match: 'part' as const }
+      return [
+        { rank: 30, verb: `Take “${shortened(find)}” out everywhere`, params: { ...params, with: null } },
+        { rank: 30, verb: `Replace “${shortened(find)}”…`, params: { ...params, with: find } },
+      ]
+    },
+  },
   sentence: (params) => {
     const pairs = replacementPairs(params)
     const shown =

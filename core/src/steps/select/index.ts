@@ -28,6 +28,18 @@ export const select = defineStep<Select>({
   verb: 'Keep only these columns',
   words: ['select', 'keep', 'columns', 'order', 'choose', 'reorder', 'projection'],
   params: z.strictObject({ columns: selectorSchema, rest: z.enum(['drop', 'after']).optional() }),
+  drafts: {
+    table: ({ schema }) => [
+      { rank: 170, verb: 'Keep only some columns', params: { columns: schema.map(({ name }) => name) } },
+    ],
+    columns: ({ columns }) => [
+      {
+        rank: 50,
+        verb: columns.length === 1 ? 'Keep only this column' : 'Keep only these columns',
+        params: { columns },
+      },
+    ],
+  },
   sentence: ({ columns, rest }) =>
     rest === 'after'
       ? [`Put ${columnNoun(columns)}`, columnsSlot(columns, 'columns'), ' first, ', restSlot('after'), '.']

@@ -172,6 +172,10 @@ export const columnNoun = (selector: Selector): string => {
   return ''
 }
 
+/** The type of a column; undefined where there is none of the name. */
+export const typeIn = (schema: Schema, name: string | undefined): ColumnType | undefined =>
+  schema.find((field) => field.name === name)?.type
+
 /** A name that no other column has: “Fee”, then “Fee 2”, “Fee 3”. */
 export const freeName = (wanted: string, taken: readonly string[]): string => {
   if (!taken.includes(wanted)) return wanted

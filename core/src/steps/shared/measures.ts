@@ -5,7 +5,7 @@ import { isNumber, type ColumnType } from '../../table/column.ts'
 import type { Groups } from '../../table/group.ts'
 import type { Field, Schema, Table } from '../../table/table.ts'
 import { quoted } from '../../messages/words.ts'
-import { checkColumn, freeName } from './columns.ts'
+import { checkColumn, freeName, typeIn } from './columns.ts'
 import { name } from '../../reading/name-schema.ts'
 import { checkSortKeys, orderOf, sortKeysSchema, sortPython, sortSql, type SortKeyParams } from './sort-keys.ts'
 import type { CheckContext, ParamPath } from './step-kind.ts'
@@ -18,6 +18,16 @@ export type Measure = {
   readonly separator?: string | undefined
   readonly order?: readonly SortKeyParams[] | undefined
 }
+
+/** A count of the rows and the total of each number column, by names that neither the keys nor each other have. */
+export const countAndTotals = (numbers: readonly string[], keys: readonly string[]): Measure[] =>
+  [
+    { how: 'count' as const, as: 'Rows' },
+    ...numbers.map((column) => ({ how: 'sum' as const, column, as: `Total ${column}` })),
+  ].reduce<Measure[]>(
+    (made, measure) => [...made, { ...measure, as: freeName(measure.as, [...keys, ...made.map(({ as }) => as)]) }],
+    [],
+  )
 
 const needsColumn = ({ how, column }: { how: string; column?: string | undefined }): boolean =>
   how === 'count' || column !== undefined
@@ -52,16 +62,13 @@ export const measureType = (how: Aggregate, type: ColumnType): ColumnType => {
   return type
 }
 
-const typeIn = (column: string | undefined, schema: Schema): ColumnType =>
-  schema.find((field) => field.name === column)?.type ?? 'integer'
-
 /** Fields of the made columns; a name that clashes gives way. */
 export const measureFields = (measures: readonly Measure[], keys: readonly Field[], input: Schema): Field[] => {
   const taken = keys.map((field) => field.name)
   return measures.map(({ how, column, as }) => {
     const free = freeName(as, taken)
     taken.push(free)
-    return { name: free, type: measureType(how, typeIn(column, input)) }
+    return { name: free, type: measureType(how, typeIn(input, column) ?? 'integer') }
   })
 }
 
@@ -141,7 +148,7 @@ export const measureSql = (
   where?: Code,
   // eslint-disable-next-line complexity -- one case for each aggregate
 ): Code => {
-  const type = typeIn(wanted, input)
+  const type = typeIn(input, wanted) ?? 'integer'
   const cell = wanted === undefined ? code('*') : column(wanted)
   const filter = where ? sql` filter (where ${where})` : code('')
   const filled = sql` filter (where ${where ? sql`${where} and ` : code('')}${cell} is not null)`

@@ -6,6 +6,7 @@ import type { DialectName, StepCode } from '../../codegen/dialect.ts'
 import type { Code } from '../../codegen/tag.ts'
 import type { ColumnType } from '../../table/column.ts'
 import type { Schema, Table } from '../../table/table.ts'
+import type { StepDrafts } from './draft.ts'
 import type { Problem } from './problems.ts'
 import type { Format, ReadOptions } from '../../reading/read-options.ts'
 import { type UnreadableCells, type OpenedInput } from '../../reading/table-builder.ts'
@@ -213,13 +214,15 @@ export type StepKind<P = never> = {
   readonly consumes?: true
   /** Its selector of columns may be empty: then all rows are one group. */
   readonly groupsByNone?: true
+  /** First versions of it for what is selected in a table. */
+  readonly drafts?: StepDrafts<unknown>
   /** The input that a start reads, and how. */
   readonly opens?: (params: P) => { readonly input: string; readonly read: ReadOptions }
   /** Ways out where data was refused (`DataRefused`): what else the params may say, with the words of its button. */
   readonly refusalFixes?: (
     params: P,
   ) => readonly { readonly name: string; readonly words: string; readonly params: Readonly<Record<string, unknown>> }[]
-  readonly params: z.ZodType
+  readonly params: z.ZodObject | z.ZodUnion<readonly z.ZodObject[]>
   readonly sentence: (params: P, names: TableNames) => Sentence
   /** The schema that comes out; problems are reported, all of them at once, and a best guess is returned. */
   readonly output: (params: P, input: Schema, context: CheckContext) => Schema
@@ -244,7 +247,9 @@ export type StepKind<P = never> = {
 }
 
 /** The params are what their schema says they are. */
-export const defineStep = <P>(kind: StepKind<P> & { readonly params: z.ZodType<P> }): StepKind<P> => kind
+export const defineStep = <P>(
+  kind: StepKind<P> & { readonly params: z.ZodType<P>; readonly drafts?: StepDrafts<P> },
+): StepKind<P> => kind
 
 /** An open word of a sentence. */
 export const slot = (

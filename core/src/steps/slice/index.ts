@@ -34,6 +34,7 @@ export const slice = defineStep<Slice>({
     z.strictObject({ skip: count }),
     z.strictObject({ every: z.number().int().min(1) }),
   ]),
+  drafts: { table: () => [{ rank: 50, params: { first: 100 } }] },
   sentence: (params) => ['Keep ', slot(words(params), 'slice', []), '.'],
   output: (_params, input) => input,
   run: (params, table) => {

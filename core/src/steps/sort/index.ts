@@ -19,6 +19,17 @@ export const sort = defineStep<SortParams>({
   verb: 'Sort the rows',
   words: ['sort', 'order', 'arrange', 'ascending', 'descending', 'a to z', 'largest', 'newest'],
   params: z.strictObject({ by: sortKeysSchema }),
+  drafts: {
+    table: ({ schema }) => [{ rank: 40, params: { by: [{ column: schema[0]?.name ?? '' }] } }],
+    columns: ({ columns }) => [
+      {
+        rank: 250,
+        key: 'S',
+        verb: `Sort by ${columns.length === 1 ? 'it' : 'them'}`,
+        params: { by: columns.map((column) => ({ column })) },
+      },
+    ],
+  },
   sentence: ({ by }) => ['Sort the rows by ', slot(sortWords(by), 'sortKeys', ['by']), '.'],
   output: ({ by }, input, context) => {
     checkSortKeys(by, input, context, 'by')

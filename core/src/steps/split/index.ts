@@ -8,9 +8,10 @@ import { gather } from '../../table/gather.ts'
 import { checkSize } from '../../table/limits.ts'
 import { IntList } from '../../table/memory.ts'
 import { Table, type Field, type Schema } from '../../table/table.ts'
-import { checkColumn, freeName } from '../shared/columns.ts'
+import { typeIn, checkColumn, freeName } from '../shared/columns.ts'
 import { cutsAtPattern, cutsAtText, cutsAtWidths, piecesOf, type Splitter } from '../shared/pieces.ts'
 import { defineStep, slot, type StepResult } from '../shared/step-kind.ts'
+import { shortened } from '../shared/draft-values.ts'
 
 /** Where a text is split. */
 export type SplitBy =
@@ -192,6 +193,25 @@ export const split = defineStep<Split>({
     ]),
     keep: z.boolean().optional(),
   }),
+  drafts: {
+    columns: ({ columns: [column = '', ...more], schema }) =>
+      more.length === 0 && typeIn(schema, column) === 'text'
+        ? [{ rank: 130, params: { column, by: { delimiter: ';' }, into: { columns: 'found' } } }]
+        : [],
+    part: ({ column, value, from, to }) => {
+      const by = { delimiter: value.slice(from, to) }
+      const part = shortened(by.delimiter)
+      return [
+        { rank: 20, verb: `Split at every “${part}”`, params: { column, by, into: { columns: 'found' } } },
+        { rank: 20, verb: `Split at “${part}” into rows`, params: { column, by, into: 'rows' } },
+        {
+          rank: 20,
+          verb: 'Split here, once',
+          params: { column, by, at: 'first', into: { columns: [`${column} 1`, `${column} 2`] } },
+        },
+      ]
+    },
+  },
   sentence: ({ column, by, at = 'every', into, keep }) => [
     'Split ',
     slot(column, 'oneColumn', ['column']),

@@ -6,6 +6,7 @@ import { listed } from '../../messages/words.ts'
 import { bySchema, byWords, checkBy, keysOf, selectorPython, type GroupKeys } from '../shared/columns.ts'
 import {
   checkMeasure,
+  countAndTotals,
   measureFields,
   measurePython,
   measureSchema,
@@ -15,6 +16,7 @@ import {
   type Measure,
 } from '../shared/measures.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
+import { numbersOf } from '../shared/draft-values.ts'
 
 type Summarise = { readonly by: GroupKeys; readonly measures: readonly Measure[] }
 
@@ -46,6 +48,28 @@ export const summarise = defineStep<Summarise>({
     'list of',
   ],
   params: z.strictObject({ by: bySchema, measures: z.array(measureSchema) }),
+  drafts: {
+    table: ({ schema }) => {
+      const all = schema.map(({ name }) => name)
+      const numbers = numbersOf(all, schema)
+      const by = all.filter((name) => !numbers.includes(name)).slice(0, 1)
+      return [{ rank: 30, params: { by, measures: [{ how: 'count', as: 'Rows' }] } }]
+    },
+    columns: ({ columns, schema }) => {
+      const numbers = numbersOf(columns, schema)
+      const keys = columns.filter((name) => !numbers.includes(name))
+      if (keys.length > 0)
+        return [
+          {
+            rank: 280,
+            verb: `Summarise by ${columns.length === 1 ? 'it' : 'them'}`,
+            params: { by: keys, measures: countAndTotals(numbers, keys) },
+          },
+        ]
+      const totals = numbers.map((column) => ({ how: 'sum' as const, column, as: `Total ${column}` }))
+      return [{ rank: 280, verb: 'Total', params: { by: [], measures: totals } }]
+    },
+  },
   sentence: ({ by, measures }) => {
     const reported = slot(listed(measures.map(measureWords)) || 'nothing else', 'measures', ['measures'])
     return byWords(by) === ''

@@ -42,6 +42,12 @@ export const transpose = defineStep<Transpose>({
   verb: 'Swap rows and columns',
   words: ['transpose', 'swap', 'flip', 'rotate', 'turn round', 'rows and columns'],
   params: z.strictObject({ names: name.optional() }),
+  drafts: {
+    table: ({ schema }) => {
+      const key = schema.find(({ type }) => type !== 'integer' && type !== 'decimal')
+      return [{ rank: 120, params: key ? { names: key.name } : {} }]
+    },
+  },
   sentence: ({ names }) => [
     'Swap rows and columns',
     ...(names === undefined

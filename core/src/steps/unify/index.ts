@@ -4,7 +4,7 @@ import { matchToGroups, similarityMeasures, type SimilarityMeasure } from '../sh
 import { asDictionary, cellAt, lengthOf } from '../../table/column.ts'
 import { mapText } from '../../table/gather.ts'
 import { counted, listed, quoted } from '../../messages/words.ts'
-import { checkColumn, selectColumns } from '../shared/columns.ts'
+import { typeIn, checkColumn, selectColumns } from '../shared/columns.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 
@@ -55,6 +55,22 @@ export const unify = defineStep<Unify>({
     groups: z.array(z.strictObject({ into: z.string().min(1), from: z.array(z.string().min(1)).min(1) })),
     judged: z.enum([...similarityMeasures, 'hand']).optional(),
   }),
+  drafts: {
+    columns: ({ columns: [column = '', ...more], schema }) =>
+      more.length === 0 && typeIn(schema, column) === 'text'
+        ? [{ rank: 120, params: { column, groups: [], judged: 'characters' } }]
+        : [],
+    values: ({ column, values, schema }) =>
+      typeIn(schema, column) === 'text'
+        ? [
+            {
+              rank: 10,
+              verb: 'Call all of these…',
+              params: { column, groups: [{ into: values[0] ?? '', from: values }], judged: 'hand' },
+            },
+          ]
+        : [],
+  },
   sentence: ({ column, groups }) => {
     const chooseShown = () => {
       if (groups.length > 2) return `${groups.slice(0, 2).map(groupWords).join(', ')} and ${groups.length - 2} more`

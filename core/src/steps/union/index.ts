@@ -105,6 +105,11 @@ export const union = defineStep<UnionParams>({
     apart: z.array(z.strictObject({ column: name, table: z.string().min(1), as: name })).optional(),
     origin: name.optional(),
   }),
+  drafts: {
+    table: ({ tables: [other] }) => [
+      { rank: 155, ...(other ? {} : { needs: 'files' }), params: { with: [other?.id ?? ''], origin: 'Table' } },
+    ],
+  },
   sentence: ({ with: tables, columns = 'all', pairs = [], apart = [], origin }, names) => [
     'Lay ',
     ...tables.flatMap((table, i) => [

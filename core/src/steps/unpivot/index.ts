@@ -39,6 +39,9 @@ import {
 } from '../shared/columns.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot, type Sentence } from '../shared/step-kind.ts'
+import type { StepDraft } from '../shared/draft.ts'
+import { numbersOf } from '../shared/draft-values.ts'
+import { crosstabSteps, unpivotFor } from './crosstab.ts'
 
 type ColumnGroup = { readonly columns: Selector; readonly value: string }
 type LabelRules = {
@@ -211,6 +214,26 @@ const groupWords = (params: Unpivot): Sentence => {
   return ['Turn ', ...groups, ' into rows side by side: ', ...label]
 }
 
+const unpivotDrafts = (columns: readonly string[], schema: Schema, rank: number): StepDraft<Unpivot>[] => {
+  if (columns.length === 0) return []
+  const { kind: _kind, ...params } = unpivotFor(columns, schema)
+  const crosstab = crosstabSteps(columns, schema)
+  return [
+    { rank, params },
+    ...(crosstab
+      ? [
+          {
+            rank,
+            verb: 'Tidy a crosstab with two lines of names',
+            words: ['crosstab', 'two headers', 'unpivot', 'year above measure', 'tidy', 'multi level header'],
+            params: crosstab.unpivot,
+            then: crosstab.then,
+          },
+        ]
+      : []),
+  ]
+}
+
 /** Makes rows of columns. */
 export const unpivot = defineStep<Unpivot>({
   reshapes: true,
@@ -236,6 +259,14 @@ export const unpivot = defineStep<Unpivot>({
     empty: z.enum(['keep', 'drop']).optional(),
     ...placeSchema,
   }),
+  drafts: {
+    table: ({ schema }) => {
+      const all = schema.map(({ name }) => name)
+      const numbers = numbersOf(all, schema)
+      return unpivotDrafts(numbers.length > 1 ? numbers : all.slice(1), schema, 100)
+    },
+    columns: ({ columns, schema }) => (columns.length > 1 ? unpivotDrafts(columns, schema, 270) : []),
+  },
   sentence: (params) => {
     const { empty = 'keep' } = params
     return [

@@ -4,7 +4,7 @@ import { code, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag
 import { asDictionary, columnWriter, type Cell, type ColumnType, type TextColumn } from '../../table/column.ts'
 import { itemsOf, itemText, type ListItem } from '../../table/list.ts'
 import { IntList } from '../../table/memory.ts'
-import { checkColumn } from '../shared/columns.ts'
+import { typeIn, checkColumn } from '../shared/columns.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 
@@ -52,6 +52,10 @@ export const unroll = defineStep<Unroll>({
   verb: 'Make a row of each item',
   words: ['unroll', 'explode', 'unnest', 'list to rows', 'expand list', 'flatten'],
   params: z.strictObject({ column: name }),
+  drafts: {
+    columns: ({ columns: [column = '', ...more], schema }) =>
+      more.length === 0 && typeIn(schema, column) === 'list' ? [{ rank: 190, params: { column } }] : [],
+  },
   sentence: ({ column }) => ['Make a row of each item of ', slot(column, 'oneColumn', ['column']), '.'],
   output: ({ column }, input, context) => {
     const field = checkColumn(column, input, context, 'column')

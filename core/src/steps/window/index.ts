@@ -252,6 +252,12 @@ export const window = defineStep<Window>({
       .min(1),
     ...placeSchema,
   }),
+  drafts: {
+    table: ({ schema }) => {
+      const key = schema.find(({ type }) => type !== 'integer' && type !== 'decimal')
+      return [{ rank: 130, params: { by: key ? [key.name] : [], measures: [{ how: 'count', as: 'Rows of it' }] } }]
+    },
+  },
   sentence: ({ by = [], order, measures }) => [
     'Beside every row put ',
     slot(listed(measures.map(measureText)), 'windowMeasures', ['measures']),

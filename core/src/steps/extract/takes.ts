@@ -1,8 +1,17 @@
 import { compilePattern } from '../../codegen/regex.ts'
-import type { Take } from '../../steps/extract/index.ts'
+
+/** Which part of a text is taken. */
+export type Take =
+  | { readonly before: string }
+  | { readonly after: string }
+  | { readonly between: readonly [string, string] }
+  | { readonly first: number }
+  | { readonly last: number }
+  | { readonly from: number; readonly length: number }
+  | { readonly pattern: string; readonly group?: number | undefined }
 
 /** A way to take the selected part from every row. */
-export type TakeSuggestion = { readonly take: Take; readonly occurrence?: 'last' }
+type TakeSuggestion = { readonly take: Take; readonly occurrence?: 'last' }
 
 const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
 

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { takesFor } from './parts.ts'
+import { takesFor } from './takes.ts'
 
 const takes = (text: string, part: string, at = text.indexOf(part)) => takesFor(text, at, at + part.length)
 

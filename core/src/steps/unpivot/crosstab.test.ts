@@ -43,13 +43,15 @@ test('two lines of names become three sentences; one line does not', () => {
     ['2030 Visits', '2030 Takings', '2031 Visits', '2031 Takings'],
     schema('Clinic', '2030 Visits', '2030 Takings', '2031 Visits', '2031 Takings'),
   )
-  expect(steps).toMatchObject([
-    { kind: 'unpivot', groups: [{ columns: { except: ['Clinic'] } }] },
-    { kind: 'split', at: 'first', into: { columns: ['Year', 'Measure'] } },
-    { kind: 'pivot', labels: 'Measure' },
-  ])
+  expect(steps).toMatchObject({
+    unpivot: { groups: [{ columns: { except: ['Clinic'] } }] },
+    then: [
+      { kind: 'split', at: 'first', into: { columns: ['Year', 'Measure'] } },
+      { kind: 'pivot', labels: 'Measure' },
+    ],
+  })
   expect(
-    crosstabSteps(['Net sales Jan', 'Quantity Jan', 'Net sales Feb', 'Quantity Feb'], schema('A'))?.[1],
+    crosstabSteps(['Net sales Jan', 'Quantity Jan', 'Net sales Feb', 'Quantity Feb'], schema('A'))?.then[0],
   ).toMatchObject({ at: 'last', into: { columns: ['Measure', 'Month'] } })
   expect(crosstabSteps(['Jan', 'Feb', 'Mar', 'Apr'], schema('A'))).toBeUndefined()
 })

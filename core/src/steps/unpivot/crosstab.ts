@@ -1,7 +1,7 @@
 import { monthNames } from '../../reading/date-pattern.ts'
 import type { Schema } from '../../table/table.ts'
 import { lower, wildcard } from '../../table/text.ts'
-import type { Selector } from '../../steps/shared/columns.ts'
+import type { Selector } from '../shared/columns.ts'
 
 /** What the names of columns seem to be: spans of time, or something else that they have in common. */
 type LabelKind = 'Year' | 'Quarter' | 'Month' | 'Week' | 'Day'
@@ -123,14 +123,17 @@ export const unpivotFor = (columns: readonly string[], schema: Schema): Unpivoti
   return { kind: 'unpivot', name: 'Name', groups: [{ columns: ruleFor(columns, schema), value: 'Value' }] }
 }
 
+/** The params of an unpivot, and the steps after it. */
+type Crosstab = {
+  readonly unpivot: Omit<Unpivoting, 'kind'>
+  readonly then: readonly Readonly<Record<string, unknown> & { readonly kind: string }>[]
+}
+
 /**
  * A crosstab with two lines of names in one, “2031 Visits” or “Sales Jan”: rows, the two names parted, and a column of each
  * measure. Whatever year, month or measure comes later is taken in. Undefined where the names are not of two parts.
  */
-export const crosstabSteps = (
-  columns: readonly string[],
-  schema: Schema,
-): readonly Readonly<Record<string, unknown> & { kind: string }>[] | undefined => {
+export const crosstabSteps = (columns: readonly string[], schema: Schema): Crosstab | undefined => {
   const reads = columns.map(read)
   if (columns.length < 4 || reads.some((one) => one === undefined || one.measure === '')) return undefined
   const known = reads as LabelReading[]
@@ -141,9 +144,17 @@ export const crosstabSteps = (
   const sign = parts.exec(columns[0] ?? '')?.[2] ?? ' '
   const names = ahead ? ['Measure', first.sort] : [first.sort, 'Measure']
   // a measure of several words stays whole: the span of time is cut off at its own end
-  return [
-    { kind: 'unpivot', name: 'What', groups: [{ columns: ruleFor(columns, schema), value: 'Value' }] },
-    { kind: 'split', column: 'What', by: { delimiter: sign }, at: ahead ? 'last' : 'first', into: { columns: names } },
-    { kind: 'pivot', labels: 'Measure', values: [{ column: 'Value', how: 'only' }] },
-  ]
+  return {
+    unpivot: { name: 'What', groups: [{ columns: ruleFor(columns, schema), value: 'Value' }] },
+    then: [
+      {
+        kind: 'split',
+        column: 'What',
+        by: { delimiter: sign },
+        at: ahead ? 'last' : 'first',
+        into: { columns: names },
+      },
+      { kind: 'pivot', labels: 'Measure', values: [{ column: 'Value', how: 'only' }] },
+    ],
+  }
 }
