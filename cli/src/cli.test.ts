@@ -105,7 +105,7 @@ describe('exit codes', () => {
       recipe({}, [{ id: 's2', kind: 'check', unique: ['Clinic'], else: way, say: 'One row a clinic' }])
     expect(fabula('run', check('stop'), '--input', `visits=${twice}`, '--to', folder)).toMatchObject({
       exit: 5,
-      err: 'A check stops the run: One row a clinic (2).\n',
+      err: 'The check Visits 2 stops the run: One row a clinic (2).\n',
     })
     expect(existsSync(join(folder, 'out/visits.csv'))).toBe(false)
     expect(fabula('run', check('warn'), '--input', `visits=${twice}`, '--output', 'visits=-')).toEqual({

@@ -9,6 +9,8 @@ import {
   brokenSteps,
   columnAliases,
   nearest,
+  maybeIsoDate,
+  maybeIsoDateTime,
   parameterCells,
   parseRecipe,
   planRecipe,
@@ -22,7 +24,8 @@ import {
 } from '@fabula/core'
 import { Fault, fault } from './fault.ts'
 
-const why = (error: unknown): string => {
+/** Why a file cannot be read, as the end of a sentence. */
+export const reasonOf = (error: unknown): string => {
   const { code } = error as NodeJS.ErrnoException
   if (code === 'ENOENT') return 'there is no such file'
   if (code === 'EISDIR') return 'it is a folder'
@@ -35,7 +38,7 @@ export const loadRecipe = (path: string): Recipe => {
   try {
     text = readFileSync(path, 'utf8')
   } catch (error) {
-    throw fault(6, 'unreadable-file', `The recipe ${path} cannot be read: ${why(error)}.`, path)
+    throw fault(6, 'unreadable-file', `The recipe ${path} cannot be read: ${reasonOf(error)}.`, path)
   }
   const read = parseRecipe(text)
   if ('faults' in read)
@@ -115,6 +118,18 @@ export const loadParameters = (recipe: Recipe, words: readonly string[]): Readon
   return cells
 }
 
+/** The wall clock here, or the moment that was given. */
+export const momentOf = (text: string | undefined): number => {
+  if (text === undefined) {
+    const now = new Date()
+    return Math.floor((now.getTime() - now.getTimezoneOffset() * 60_000) / 1000) * 1000
+  }
+  const days = maybeIsoDate(text)
+  const moment = maybeIsoDateTime(text) ?? (days === null ? null : days * 86_400_000)
+  if (moment === null) throw fault(2, 'bad-option', `--now ${text} is not a date and time such as 2031-06-30T08:00:00.`)
+  return moment
+}
+
 export type Opened = { readonly sources: OpenSource; readonly inputs: Readonly<Record<string, OpenedFiles>> }
 
 const openFiles = async (paths: readonly string[], read: ReadOptions, known: ColumnAliases): Promise<OpenedFiles> => {
@@ -122,7 +137,7 @@ const openFiles = async (paths: readonly string[], read: ReadOptions, known: Col
     try {
       return fileFromPath(path)
     } catch (error) {
-      throw fault(6, 'unreadable-file', `The file ${path} cannot be read: ${why(error)}.`, path)
+      throw fault(6, 'unreadable-file', `The file ${path} cannot be read: ${reasonOf(error)}.`, path)
     }
   })
   try {

@@ -1,7 +1,8 @@
 import { dialects } from '@fabula/core'
 import { Command, CommanderError } from 'commander'
 import { Fault } from './fault.ts'
-import { csv, fit, script, report, validate } from './other-commands.ts'
+import { fit } from './fit.ts'
+import { csv, script, report, validate } from './other-commands.ts'
 import { run } from './run.ts'
 
 const collect = (word: string, all: string[]): string[] => [...all, word]
@@ -19,6 +20,7 @@ program
   .option('--output <table=file>', 'where a table goes; - is standard output', collect, [])
   .option('--to <folder>', 'where the outputs of the recipe go')
   .option('--accounts <file>', 'write what every step did, as JSON')
+  .option('--last <file>', 'the accounts of the last accepted run, to compare with')
   .option('--allow-changes', 'run although the files fit only with changes')
   .option('--json', 'errors as JSON')
   .action(run)
@@ -26,6 +28,9 @@ program
   .command('fit <recipe>')
   .description('hold files against the recipe')
   .option('--input <id=file>', 'a file for an input', collect, [])
+  .option('--param <name=value>', 'the value of a parameter', collect, [])
+  .option('--now <moment>', 'the moment that TODAY() and NOW() tell')
+  .option('--last <file>', 'the accounts of the last accepted run, to compare with')
   .option('--json', 'findings and errors as JSON')
   .action(fit)
 program

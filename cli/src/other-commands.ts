@@ -1,71 +1,21 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import {
-  capital,
-  checkCompatibility,
-  needsData,
   parameterCells,
   planRecipe,
   dialects,
   listed,
   type Dialect,
-  quoted,
   runRecipe,
   ScriptError,
   sentenceText,
   tableNames,
-  typeWords,
   writeCsv,
-  type CompatibilityFinding,
-  type CompatibilityOffer,
   type Plan,
   type Recipe,
 } from '@fabula/core'
 import { fault } from './fault.ts'
 import { checkRecipe, loadInputs, loadRecipe, type Opened } from './load.ts'
-
-const verdictWords = {
-  fits: 'The files fit.',
-  'fits-with-changes': 'The files fit, with changes.',
-  'does-not-fit': 'The files do not fit.',
-}
-
-/** What would answer a finding, where something needs an answer. */
-const answerWords = ({ column = '' }: CompatibilityFinding, offer: CompatibilityOffer): string | undefined => {
-  switch (offer.do) {
-    case 'rename':
-      return `Read ${quoted(offer.column)} as ${quoted(column)}: ${offer.why}.`
-    case 'read-as':
-      return `Read it as ${typeWords[offer.type]}: ${offer.why}.`
-    case 'do-without':
-      return `Do without it: ${offer.why}.`
-    case 'change-step':
-      return `${capital(offer.why)}.`
-    case 'expect':
-      return undefined
-  }
-}
-
-/** The findings, whatever they are: telling them is what was asked for, so they are no error. */
-export const fit = async (path: string, words: { input: string[]; json?: boolean }): Promise<void> => {
-  const recipe = loadRecipe(path)
-  checkRecipe(recipe)
-  const opened = await loadInputs(recipe, words.input)
-  const report = checkCompatibility(recipe, opened.inputs, needsData(recipe) ? ranOn(recipe, opened) : undefined)
-  if (words.json) process.stdout.write(`${JSON.stringify(report, null, 2)}\n`)
-  else
-    process.stdout.write(
-      `${verdictWords[report.verdict]}\n${report.findings
-        .map(
-          (finding) =>
-            `- ${finding.sentence}\n${finding.offers
-              .flatMap((offer) => answerWords(finding, offer) ?? [])
-              .map((words_) => `    ${words_}\n`)
-              .join('')}`,
-        )
-        .join('')}`,
-    )
-}
 
 /** The story run on the files as they are, with the parameters as the recipe has them. */
 const ranOn = (recipe: Recipe, { sources }: Opened) =>

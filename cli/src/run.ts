@@ -1,21 +1,17 @@
 import { appendFileSync, mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
 import {
-  parameterTypes,
-  ownValue,
+  accountsOf,
+  parameterTexts,
   byFile,
-  checkCompatibility,
   formatOfPath,
   isFile,
-  maybeIsoDateTime,
-  maybeIsoDate,
-  refusals,
   runRecipe,
   formatDateTime,
   formatDecimal,
-  textOfCell,
+  type CompatibilityFinding,
+  type CompatibilityReport,
   type DatabaseOutput,
-  type TrialRun,
   type OutputFormat,
   type Recipe,
   type TableRun,
@@ -25,7 +21,8 @@ import {
 import { outputPieces, UnwritableTable, writeToDatabases } from '@fabula/formats'
 import { connectionOf, withDatabase } from './database.ts'
 import { Fault, fault } from './fault.ts'
-import { checkRecipe, loadInputs, loadParameters, loadRecipe, pairs, type Opened } from './load.ts'
+import { fitReport, loadLast } from './fit.ts'
+import { checkRecipe, loadInputs, loadParameters, loadRecipe, momentOf, pairs, type Opened } from './load.ts'
 
 export type RunWords = {
   input: string[]
@@ -34,19 +31,8 @@ export type RunWords = {
   now?: string
   to?: string
   accounts?: string
+  last?: string
   allowChanges?: boolean
-}
-
-/** The wall clock here, or the moment that was given. */
-const momentOf = (text: string | undefined): number => {
-  if (text === undefined) {
-    const now = new Date()
-    return Math.floor((now.getTime() - now.getTimezoneOffset() * 60_000) / 1000) * 1000
-  }
-  const days = maybeIsoDate(text)
-  const moment = maybeIsoDateTime(text) ?? (days === null ? null : days * 86_400_000)
-  if (moment === null) throw fault(2, 'bad-option', `--now ${text} is not a date and time such as 2031-06-30T08:00:00.`)
-  return moment
 }
 
 type WrittenTable = {
@@ -84,20 +70,15 @@ const targets = (
   }
 }
 
-const fitted = (recipe: Recipe, { inputs }: Opened, ran: TrialRun, allowChanges: boolean): void => {
-  const { verdict, findings } = checkCompatibility(recipe, inputs, ran)
+/** Exit codes of what does not fit: 4 for a break, 5 for a refusal alone, 4 for what needs an answer. @throws Fault */
+const requireFit = ({ verdict, findings }: CompatibilityReport, allowChanges: boolean): void => {
   if (verdict === 'fits' || (verdict === 'fits-with-changes' && allowChanges)) return
-  const grave = findings.filter(({ code, step }) =>
-    verdict === 'does-not-fit' ? step !== undefined : code === 'missing-column' || code === 'changed-type',
-  )
-  throw new Fault(
-    4,
-    (grave.length > 0 ? grave : findings).map(({ code, sentence, column }) => ({
-      code,
-      sentence: verdict === 'does-not-fit' ? sentence : `${sentence} Run with --allow-changes to go on all the same.`,
-      where: column,
-    })),
-  )
+  const graded = (grade: CompatibilityFinding['grade']) => findings.filter((finding) => finding.grade === grade)
+  const entries = (all: readonly CompatibilityFinding[], tail = '') =>
+    all.map(({ code, sentence, column, step }) => ({ code, sentence: `${sentence}${tail}`, where: column ?? step }))
+  if (graded('breaks').length > 0) throw new Fault(4, entries(graded('breaks')))
+  if (graded('refused').length > 0) throw new Fault(5, entries(graded('refused')))
+  throw new Fault(4, entries(graded('changes'), ' Run with --allow-changes to go on all the same.'))
 }
 
 type MadeOutput = WrittenTable & { readonly result: Table; readonly name: string }
@@ -151,7 +132,7 @@ const checksOf = (tables: readonly TableRun[]) =>
 const reported = ({ say, figure }: { say: string; figure: number | null }): string =>
   `${say}${figure === null ? '' : ` (${formatDecimal(figure)})`}`
 
-const accountsOf = (
+const accountsOfRun = (
   recipe: Recipe,
   startedAt: number,
   parameters: Readonly<Record<string, unknown>>,
@@ -161,15 +142,7 @@ const accountsOf = (
 ) => ({
   recipe: recipe.name,
   startedAt: formatDateTime(startedAt),
-  parameters,
-  inputs: recipe.inputs.flatMap(({ id }) => {
-    const one = ownValue(opened.inputs, id)
-    return one ? [{ id, files: one.files }] : []
-  }),
-  tables: tables.map(({ id, steps }) => ({
-    id,
-    steps: steps.flatMap(({ statistics }) => (statistics ? [statistics] : [])),
-  })),
+  ...accountsOf(recipe, opened.inputs, tables, parameters),
   checks: checksOf(tables).map(({ stop: _stop, ...check }) => check),
   outputs: outputs.map(({ table, path, result }) => ({
     table,
@@ -179,25 +152,18 @@ const accountsOf = (
   })),
 })
 
-// eslint-disable-next-line max-lines-per-function -- the run in the order of its exit codes
 export const run = async (recipePath: string, words: RunWords): Promise<void> => {
   const recipe = loadRecipe(recipePath)
   const now = momentOf(words.now)
   const parameters = loadParameters(recipe, words.param)
   const wanted = targets(recipe, recipePath, words)
   checkRecipe(recipe)
+  const last = loadLast(words.last)
   const opened = await loadInputs(recipe, words.input)
   const ran = runRecipe(recipe, { sources: opened.sources, parameters, now })
-  const refused = refusals(ran.plan)
-  if (refused.length > 0)
-    throw new Fault(
-      5,
-      refused.map(({ sentence, where }) => ({ code: 'refused-data', sentence, where })),
-    )
-  fitted(recipe, opened, ran, words.allowChanges === true)
+  requireFit(fitReport(recipe, opened, ran, parameters, last), words.allowChanges === true)
   const { tables } = ran
   const failed = checksOf(tables).filter(({ passed }) => !passed)
-  refuseStopped(failed)
   for (const check of failed) process.stderr.write(`A check does not hold: ${reported(check)}.\n`)
   const tableOf = (id: string): Table => {
     const result = tables.find((one) => one.id === id)?.table
@@ -217,9 +183,7 @@ export const run = async (recipePath: string, words: RunWords): Promise<void> =>
     path: `${output.connection}: ${output.name}`,
     result: tableOf(output.table),
   }))
-  const types = parameterTypes(recipe)
-  const shown = parameterValues(parameters, types)
-  const accounts = accountsFile(words, recipe, now, shown, opened, tables, outputs, stored)
+  const accounts = accountsFile(words, recipe, now, parameterTexts(recipe, parameters), opened, tables, outputs, stored)
   const files = byFile(outputs.filter(({ path }) => path !== '-')).map((made) => ({
     path: made[0]?.path ?? '',
     pieces: made,
@@ -245,36 +209,6 @@ export const run = async (recipePath: string, words: RunWords): Promise<void> =>
     if (made.path === '-') for (const piece of piecesOf('csv', [made])) process.stdout.write(piece)
 }
 
-/** @throws Fault (exit code 5) where a check that fails says stop. */
-function refuseStopped(failed: ReturnType<typeof checksOf>) {
-  if (failed.some(({ stop }) => stop))
-    throw new Fault(
-      5,
-      failed
-        .filter(({ stop }) => stop)
-        .map((check) => ({
-          code: 'check-stops',
-          sentence: `A check stops the run: ${reported(check)}.`,
-          where: check.step,
-        })),
-    )
-}
-
-/** Parameters as the accounts file shows them: numbers and booleans as they are, the rest as text. */
-function parameterValues(parameters: Readonly<Record<string, Cell>>, types: ReturnType<typeof parameterTypes>) {
-  return Object.fromEntries(
-    Object.entries(parameters).map(([name, cell]) => [
-      name,
-      cell === null ||
-      typeof cell === 'boolean' ||
-      ownValue(types, name) === 'integer' ||
-      ownValue(types, name) === 'decimal'
-        ? cell
-        : textOfCell(ownValue(types, name) ?? 'text', cell),
-    ]),
-  )
-}
-
 /** The file of `--accounts`, where it is asked for. */
 function accountsFile(
   words: RunWords,
@@ -291,7 +225,7 @@ function accountsFile(
         {
           path: words.accounts,
           pieces: [
-            `${JSON.stringify(accountsOf(recipe, now, shown, opened, tables, [...outputs, ...stored]), null, 2)}\n`,
+            `${JSON.stringify(accountsOfRun(recipe, now, shown, opened, tables, [...outputs, ...stored]), null, 2)}\n`,
           ],
         },
       ]

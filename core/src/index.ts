@@ -28,7 +28,13 @@ export { convert } from './reading/convert.ts'
 export { csvPieces, guarded, writeCsv } from './reading/csv-writer.ts'
 export { type Format, type ReadOptions, fileColumns, formatInfo, formatOf, headerRows } from './reading/read-options.ts'
 export { type Rectangle, columnLetters, rectangleOf } from './reading/sheet-range.ts'
-export { type BuiltTable, type OpenedInput, TableBuilder, type UnreadableCells } from './reading/table-builder.ts'
+export {
+  type BuiltTable,
+  keptTexts,
+  type OpenedInput,
+  TableBuilder,
+  type UnreadableCells,
+} from './reading/table-builder.ts'
 export type { DialectName } from './codegen/dialect.ts'
 export { checkFormula } from './formula/check.ts'
 export { monthNames } from './formula/functions/date.ts'
@@ -76,7 +82,7 @@ export {
   scriptOutputs,
   withoutEnding,
 } from './recipe/outputs.ts'
-export { parameterCells } from './recipe/parameters.ts'
+export { parameterCells, parameterTexts } from './recipe/parameters.ts'
 export type { NewStep, Parameter, ParamsOf, Recipe, RecipeTable, Step, StepOf } from './recipe/recipe.ts'
 export { parseRecipe, readRecipe, recipeJsonSchema, writeRecipe } from './recipe/schema.ts'
 export {
@@ -102,18 +108,45 @@ export { inputFormat } from './dialects/inputs.ts'
 export { pythonScript } from './dialects/python/script.ts'
 export { ScriptError } from './dialects/script.ts'
 export { type ScriptCommand, sqlScript } from './dialects/sql/script.ts'
-export { anomaliesOf } from './replay/anomalies.ts'
-export { answered } from './replay/answers.ts'
+export {
+  type Answer,
+  type AnsweredFile,
+  answered,
+  answerOf,
+  answerTo,
+  isOfFiles,
+  openFindings,
+  rememberedAnswers,
+  withAnswer,
+  withoutAnswer,
+  withAnswers,
+} from './replay/answers.ts'
 export { assignFiles, inputByColumns } from './replay/assignment.ts'
-export { type CheckedInput, type TrialRun, checkCompatibility } from './replay/compatibility.ts'
-export type { CompatibilityFinding, CompatibilityOffer } from './replay/finding.ts'
+export {
+  type Accounts,
+  type FileAccount,
+  type StepAccount,
+  accountsOf,
+  accountsSchema,
+  isOutdated,
+} from './replay/accounts.ts'
+export { checkCompatibility } from './replay/compatibility.ts'
+export { type CheckedInput, stepPlace, withoutDigits } from './replay/fit-context.ts'
+export {
+  type CompatibilityFinding,
+  type CompatibilityOffer,
+  type CompatibilityReport,
+  type FindingPlace,
+  findingCodes,
+  findingData,
+} from './replay/finding.ts'
 export { followPictures, followRenames, renamesBetween } from './replay/follow-renames.ts'
 export { quickFixesFor } from './replay/quick-fixes.ts'
 export { chartData, chartTable } from './profile/chart/chart.ts'
 export { JoinMatching, type JoinShow, rowsUnmatched, typeWays } from './profile/compare/join-matching.ts'
 export { type ReconcileShow, Reconciliation, lineageBetween, reconcileKeys } from './profile/compare/reconcile.ts'
 export { alignedColumns, alignmentPartners } from './profile/compare/union-alignment.ts'
-export { withYear } from './profile/facts/date-forms.ts'
+export { withYear } from './reading/date-forms.ts'
 export { type ColumnFacts, factsOf, valuesOf } from './profile/facts/facts.ts'
 export { findText } from './profile/facts/find.ts'
 export { unpivotFor } from './steps/unpivot/crosstab.ts'

@@ -124,7 +124,7 @@ describe('a job that takes too much ends alone', () => {
     const begun = (
       await call<RunReply>('POST', `/api/flows/${id}/replay`, {
         files: {},
-        renames: {},
+        answers: [],
         allowChanges: true,
         parameters: {},
       })
@@ -161,7 +161,7 @@ describe('a job that takes too much ends alone', () => {
         headers: { 'x-fabula-link': token },
       })
     ).json()) as { hash: string }
-    const fit = await call<Refused>('POST', `/api/shared/${token}/fit`, { files: { visits: [file] }, renames: {} })
+    const fit = await call<Refused>('POST', `/api/shared/${token}/fit`, { files: { visits: [file] }, answers: [] })
     expect(fit).toMatchObject({
       status: 422,
       data: { error: { sentence: expect.stringContaining('it speaks of row 99999999999') as string } },

@@ -275,7 +275,7 @@ describe('links', () => {
     const begun = await Promise.all(
       Array.from({ length: 6 }, () =>
         ask(server, 'POST', `/api/shared/${many}/replay`, {
-          body: { files: {}, renames: {}, allowChanges: true, parameters: {} },
+          body: { files: {}, answers: [], allowChanges: true, parameters: {} },
         }),
       ),
     )
@@ -283,7 +283,7 @@ describe('links', () => {
     expect(begun.filter(({ status }) => status === 429).length).toBeGreaterThan(2)
     const replay = () =>
       ask(server, 'POST', `/api/shared/${token}/replay`, {
-        body: { files: {}, renames: {}, allowChanges: true, parameters: {} },
+        body: { files: {}, answers: [], allowChanges: true, parameters: {} },
       })
     expect(await replay()).toMatchObject({ status: 429, data: { error: { code: 'link-limit' } } })
     await ask(server, 'PUT', `/api/flows/${flow.id}/links/${token}`, {
@@ -321,7 +321,7 @@ describe('links', () => {
     expect(held.heldSince).not.toBeNull()
     const replay = () =>
       ask(server, 'POST', `/api/flows/${begun.id}/replay`, {
-        body: { files: {}, renames: {}, allowChanges: true, parameters: {} },
+        body: { files: {}, answers: [], allowChanges: true, parameters: {} },
       })
     expect(await replay()).toMatchObject({
       status: 409,

@@ -26,7 +26,7 @@ const ended = async (base: string, id: string): Promise<RunReply> => {
     await new Promise((resolve) => setTimeout(resolve, 100))
   }
 }
-const asked = { files: {}, renames: {}, allowChanges: true, parameters: {} }
+const asked = { files: {}, answers: [], allowChanges: true, parameters: {} }
 const replay = async (base: string, files: Record<string, FileRef[]> = {}): Promise<RunReply> =>
   (await call<RunReply>('POST', `${base}/replay`, { ...asked, files })).data
 /** A story on many rows, which takes some seconds. */

@@ -154,7 +154,7 @@ beforeAll(async () => {
   flow = await owned('GET', `/api/flows/${first?.id}`)
   run = await owned('POST', `/api/flows/${flow.id}/replay`, {
     files: {},
-    renames: {},
+    answers: [],
     allowChanges: true,
     parameters: {},
   })

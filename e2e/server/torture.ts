@@ -76,7 +76,7 @@ class Life {
     for (;;) {
       const { id } = await this.call<RunReply>('POST', `/api/flows/${this.flow}/replay`, {
         files: {},
-        renames: {},
+        answers: [],
         allowChanges: true,
         parameters: {},
       })

@@ -6,6 +6,7 @@ import {
   concat,
   convert,
   emptyColumn,
+  keptTexts,
   readWith,
   storyNames,
   Table,
@@ -18,6 +19,7 @@ import {
   type BuiltTable,
   type OpenedInput,
   type ReadOptions,
+  type Schema,
   type ColumnAliases,
   type UnreadableCells,
 } from '@fabula/core'
@@ -34,6 +36,10 @@ export type InputFile = {
   readonly name: string
   readonly bytes: Buffer
   /** SHA-256 of the bytes, in hex. */ readonly hash: string
+  /** Other names of columns in this file alone, to the names of the story. */
+  readonly aliases?: ColumnAliases | undefined
+  /** Sheets of it that are not taken in, whatever is asked for. */
+  readonly withoutSheets?: readonly string[] | undefined
 }
 /** A file that was opened, with its rows. */
 export type OpenedFile = { readonly name: string; readonly sha256: string; readonly rows: number }
@@ -42,13 +48,25 @@ export type OpenedPart = {
   readonly file: string
   readonly sheet?: string
   readonly rows: number
-  readonly columns: number
+  /** Its columns as the story names them, with the types of the whole input. */
+  readonly schema: Schema
   readonly lacks: readonly string[]
+  /** A hidden sheet of a workbook. */
+  readonly hidden?: true
+}
+/** A sheet of a workbook that was not taken in, as it would be read; `rows` of those that were looked at. */
+export type OtherSheet = {
+  readonly file: string
+  readonly sheet: string
+  readonly rows: number
+  readonly schema: Schema
+  readonly hidden?: true
 }
 /** Files opened as one table, with what each part had or lacked. */
 export type OpenedFiles = OpenedInput & {
   readonly files: readonly OpenedFile[]
   readonly parts: readonly OpenedPart[]
+  readonly otherSheets: readonly OtherSheet[]
   /** Sheets asked for by name that no file has. */ readonly missingSheets: readonly string[]
   /** Columns that came by another name, by that name. */ readonly renamed: ColumnAliases
 }
@@ -56,13 +74,15 @@ export type OpenedFiles = OpenedInput & {
 type ReadPart = {
   readonly file: InputFile
   readonly sheet?: string
+  readonly hidden?: true
   readonly format: Format
   readonly built: BuiltTable
   readonly renamed: ColumnAliases
 }
 
 /** A part with its columns by the names the story knows. */
-const named = (part: Omit<ReadPart, 'renamed'>, known: ColumnAliases): ReadPart => {
+const named = (part: Omit<ReadPart, 'renamed'>, ofInput: ColumnAliases): ReadPart => {
+  const known = { ...ofInput, ...part.file.aliases }
   const { table, blank, unreadable, notes } = part.built
   const names = storyNames(table.names, known)
   const renamed = Object.fromEntries(
@@ -122,35 +142,69 @@ const openSheet = async (
   return builder.done()
 }
 
-const openFile = async (
-  file: InputFile,
-  read: ReadOptions,
-  yieldControl: YieldControl,
-): Promise<{ parts: Omit<ReadPart, 'renamed'>[]; sheets: readonly string[] }> => {
+type FileParts = {
+  readonly parts: Omit<ReadPart, 'renamed'>[]
+  readonly others: readonly OtherSheet[]
+  readonly sheets: readonly string[]
+}
+
+/** So many rows of a sheet that is not taken in are looked at for its columns. */
+const lookedRows = 200
+
+/** A sheet that is not taken in; one that cannot be read so has no columns. */
+const otherSheet = (book: Workbook, { name, hidden }: SheetInfo, file: string, read: ReadOptions): OtherSheet => {
+  const builder = new CellTableBuilder(read)
+  let seen = 0
+  try {
+    const rows = book.rows(name, (cells) => {
+      if (seen++ < lookedRows) builder.add(cells)
+    })
+    while (seen < lookedRows && rows.next().done !== true);
+    const { table } = builder.done()
+    return { file, sheet: name, rows: table.rowCount, schema: table.schema, ...(hidden ? { hidden } : {}) }
+  } catch {
+    return { file, sheet: name, rows: 0, schema: [], ...(hidden ? { hidden } : {}) }
+  }
+}
+
+const openFile = async (file: InputFile, read: ReadOptions, yieldControl: YieldControl): Promise<FileParts> => {
   const format = formatOfFile(file.bytes, file.name, read)
   if (format === 'csv')
     return {
       parts: [{ file, format, built: await openCsvFile(file.bytes, file.name, read, yieldControl) }],
+      others: [],
       sheets: [],
     }
   if (format === 'json')
-    return { parts: [{ file, format, built: await openJson(file.bytes, file.name, read, yieldControl) }], sheets: [] }
+    return {
+      parts: [{ file, format, built: await openJson(file.bytes, file.name, read, yieldControl) }],
+      others: [],
+      sheets: [],
+    }
   if (format === 'parquet')
     return {
       parts: [{ file, format, built: await openParquet(file.bytes, file.name, read, yieldControl) }],
+      others: [],
       sheets: [],
     }
   const book = openWorkbook(file.bytes, file.name, format)
-  const chosen = chosenSheets(book.sheets, read.sheets)
+  const chosen = chosenSheets(book.sheets, read.sheets).filter(({ name }) => !file.withoutSheets?.includes(name))
   const parts: Omit<ReadPart, 'renamed'>[] = []
-  for (const [i, { name: sheet }] of chosen.entries())
+  for (const [i, { name: sheet, hidden }] of chosen.entries())
     parts.push({
       file,
       sheet,
+      ...(hidden ? { hidden } : {}),
       format,
       built: await openSheet(book, sheet, read, (share, rows) => yieldControl((i + share) / chosen.length, rows)),
     })
-  return { parts, sheets: book.sheets.map(({ name }) => name) }
+  return {
+    parts,
+    others: book.sheets
+      .filter((sheet) => !chosen.includes(sheet))
+      .map((sheet) => otherSheet(book, sheet, file.name, read)),
+    sheets: book.sheets.map(({ name }) => name),
+  }
 }
 
 /** What no table can hold is told with the file's name. */
@@ -240,14 +294,16 @@ export const openInput = async (
   known: ColumnAliases = {},
   yieldControl: YieldControl = () => undefined,
 ): Promise<OpenedFiles> => {
-  const read = readWith(given, known)
+  const read = readWith(given, Object.assign({}, known, ...files.map(({ aliases }) => aliases ?? {})) as ColumnAliases)
   const all: ReadPart[] = []
+  const otherSheets: OtherSheet[] = []
   const seen = new Set<string>()
   for (const [i, file] of files.entries()) {
-    const { parts, sheets } = await openFileOrSay(file, read, (share, rows) =>
+    const { parts, others, sheets } = await openFileOrSay(file, read, (share, rows) =>
       yieldControl((i + share) / files.length, rows),
     )
     all.push(...parts.map((part) => named(part, known)))
+    otherSheets.push(...others.map((one) => withStoryNames(one, known)))
     for (const sheet of sheets) seen.add(sheet)
   }
   const names = [...new Set(all.flatMap(({ built }) => built.table.names))]
@@ -277,13 +333,8 @@ export const openInput = async (
       sha256: file.hash,
       rows: parts.reduce((sum, part) => sum + (part.file === file ? part.built.table.rowCount : 0), 0),
     })),
-    parts: parts.map(({ file, sheet, built }) => ({
-      file: file.name,
-      ...(sheet === undefined ? {} : { sheet }),
-      rows: built.table.rowCount,
-      columns: built.table.names.length,
-      lacks: names.filter((name) => built.table.positionOf(name) < 0),
-    })),
+    otherSheets,
+    parts: parts.map((part) => partSummary(part, table)),
     missingSheets:
       Array.isArray(read.sheets) && parts.some(({ format }) => format === 'xlsx' || format === 'ods')
         ? (read.sheets as readonly string[]).filter((name) => !seen.has(name))
@@ -292,16 +343,35 @@ export const openInput = async (
   }
 }
 
+const partSummary = ({ file, sheet, hidden, built }: ReadPart, table: Table): OpenedPart => ({
+  file: file.name,
+  ...(sheet === undefined ? {} : { sheet }),
+  ...(hidden ? { hidden } : {}),
+  rows: built.table.rowCount,
+  schema: built.table.names.map((name) => ({ name, type: table.named(name).type })),
+  lacks: table.names.filter((name) => built.table.positionOf(name) < 0),
+})
+
+/** A sheet's columns by the names the story knows. */
+const withStoryNames = (sheet: OtherSheet, known: ColumnAliases): OtherSheet => {
+  const names = storyNames(
+    sheet.schema.map(({ name }) => name),
+    known,
+  )
+  return { ...sheet, schema: sheet.schema.map((field, i) => ({ ...field, name: names[i] ?? field.name })) }
+}
+
 const stackUnreadable = (parts: readonly ReadPart[]): UnreadableCells[] => {
-  const rows = new Map<string, number[]>()
+  const found = new Map<string, { readonly rows: number[]; readonly texts: string[] }>()
   let before = 0
   for (const { built } of parts) {
-    for (const { column, rows: here } of built.unreadable) {
-      const list = rows.get(column) ?? []
-      for (const row of here) list.push(row + before)
-      rows.set(column, list)
+    for (const { column, rows, texts = [] } of built.unreadable) {
+      const known = found.get(column) ?? { rows: [], texts: [] }
+      for (const row of rows) known.rows.push(row + before)
+      known.texts.push(...texts.slice(0, keptTexts - known.texts.length))
+      found.set(column, known)
     }
     before += built.table.rowCount
   }
-  return [...rows].map(([column, list]) => ({ column, rows: Int32Array.from(list) }))
+  return [...found].map(([column, { rows, texts }]) => ({ column, rows: Int32Array.from(rows), texts }))
 }

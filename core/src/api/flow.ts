@@ -11,7 +11,14 @@ const recipe = recipeValue
 export const errorReply = z.object({ error: z.object({ code: z.string(), sentence: z.string() }) })
 
 /** A flow in the list of all of them; `sentences`: how many steps it has. */
-export const flowSummary = z.object({ id: z.string(), name: z.string(), changedAt: z.string(), sentences: z.number() })
+export const flowSummary = z.object({
+  id: z.string(),
+  name: z.string(),
+  changedAt: z.string(),
+  sentences: z.number(),
+  /** Exports that a watch has set aside since the last finished replay: they need an answer. */
+  waits: z.number(),
+})
 /** A flow as whoever asks may see it. */
 export const flowReply = z.object({
   id: z.string(),

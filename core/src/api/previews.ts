@@ -162,4 +162,4 @@ export type StoryStep = PreviewReply['steps'][number]
 export type { ColumnFacts } from '../profile/facts/facts.ts'
 /** See `groupsReply`. */
 export type GroupsReply = z.infer<typeof groupsReply>
-export type { DateForms } from '../profile/facts/date-forms.ts'
+export type { DateForms } from '../reading/date-forms.ts'

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { outputFormats } from '../recipe/outputs.ts'
+import { findingCodes, type CompatibilityOffer } from '../replay/finding.ts'
 import { byWord } from './by-word.ts'
 import { fileRef } from './files.ts'
 import { cells, columnType, statistics } from './parts.ts'
@@ -7,46 +8,80 @@ import { picture, pictureData } from './pictures.ts'
 
 /** The files of a replay, by the input they are for. */
 export const replayFiles = byWord(z.array(fileRef))
-/** Whether new files fit a flow; `renames`: their columns by the names of the recipe, by input. */
-export const fitRequest = z.object({ files: replayFiles, renames: byWord(byWord(z.string())) })
-/** How new files fit: the verdict, what they hold, and what was found with the answers on offer. */
+const stepParams = byWord(z.unknown())
+const offer: z.ZodType<CompatibilityOffer> = z.discriminatedUnion('do', [
+  z.object({ do: z.literal('rename'), column: z.string(), why: z.string() }),
+  z.object({ do: z.enum(['leave-empty', 'leave-out', 'accept']), why: z.string() }),
+  z.object({
+    do: z.literal('take-in'),
+    input: z.string(),
+    step: z.string().optional(),
+    params: stepParams.optional(),
+    why: z.string(),
+  }),
+  z.object({ do: z.enum(['expect', 'read-as']), column: z.string(), type: columnType, why: z.string() }),
+  z.object({ do: z.literal('do-without'), column: z.string(), why: z.string() }),
+  z.object({ do: z.literal('change-step'), params: stepParams, why: z.string() }),
+]) as z.ZodType<CompatibilityOffer>
+const findingPlace = {
+  code: z.enum(findingCodes),
+  input: z.string().optional(),
+  file: z.string().optional(),
+  sheet: z.string().optional(),
+  column: z.string().optional(),
+  step: z.string().optional(),
+  parameter: z.string().optional(),
+}
+const finding = z.object({
+  ...findingPlace,
+  grade: z.enum(['fits', 'changes', 'breaks', 'refused']),
+  asks: z.boolean(),
+  rows: z.number().optional(),
+  values: z.array(z.string()).optional(),
+  offers: z.array(offer),
+  sentence: z.string(),
+})
+/** An answer to a finding. */
+const answer = z.object({ ...findingPlace, value: z.string().optional(), sentence: z.string().optional(), offer })
+/** Whether new files fit a flow, with the answers given so far and the values asked at replay. `keep`: inputs whose files of before are read beside the new ones. */
+export const fitRequest = z.object({
+  files: replayFiles,
+  keep: z.array(z.string()).default([]),
+  answers: z.array(answer).default([]),
+  parameters: byWord(z.string()).default({}),
+})
+/** How new files fit: the verdict, what they hold, what the trial made of them, and what was found with the answers on offer. */
 export const fitReply = z.object({
   verdict: z.enum(['fits', 'fits-with-changes', 'does-not-fit']),
   inputs: z.array(
     z.object({
       id: z.string(),
       name: z.string(),
-      files: z.array(fileRef),
+      files: z.array(fileRef.extend({ rows: z.number(), sheets: z.array(z.string()), kept: z.boolean() })),
       rows: z.number(),
       columns: z.number(),
-      kept: z.boolean(),
     }),
   ),
-  findings: z.array(
-    z.object({
-      code: z.string(),
-      input: z.string(),
-      column: z.string().optional(),
-      step: z.string().optional(),
-      offers: z.array(
-        z.discriminatedUnion('do', [
-          z.object({ do: z.literal('rename'), column: z.string(), why: z.string() }),
-          z.object({ do: z.literal('expect'), column: z.string(), type: columnType, why: z.string() }),
-          z.object({ do: z.literal('read-as'), column: z.string(), type: columnType, why: z.string() }),
-          z.object({ do: z.literal('do-without'), column: z.string(), why: z.string() }),
-          z.object({ do: z.literal('change-step'), params: byWord(z.unknown()), why: z.string() }),
-        ]),
-      ),
-      sentence: z.string(),
-    }),
-  ),
+  findings: z.array(finding),
+  /** The answers that hold: those given, and those remembered from the last accepted run. */
+  answers: z.array(answer),
+  /** What each sentence did in the trial. */
+  tables: z.array(z.object({ id: z.string(), steps: z.array(statistics) })),
+  /** What the last accepted run, or at first the data the story was built on, did. */
+  last: z
+    .object({
+      tables: z.array(z.object({ id: z.string(), steps: z.array(statistics) })),
+      /** When it was; null for the data the story was built on. */
+      at: z.string().nullable(),
+    })
+    .nullable(),
 })
 /** Files, and the inputs they are for by their names, columns and sheets. */
 export const placeRequest = z.object({ files: z.array(fileRef) })
 /** The files by the input they are for, and those that fit none. */
 export const placeReply = z.object({ given: replayFiles, homeless: z.array(fileRef) })
 /** A replay on files, with the values asked at replay. */
-export const replayRequest = fitRequest.extend({ allowChanges: z.boolean(), parameters: byWord(z.string()) })
+export const replayRequest = fitRequest.extend({ allowChanges: z.boolean() })
 /** A run of a flow: how far it is, what it was given, and what came of it. */
 export const runReply = z.object({
   id: z.string(),
@@ -68,7 +103,11 @@ export const runReply = z.object({
   /** Begun by a watch of the story. */
   alone: z.boolean(),
   parameters: byWord(z.string()),
-  renames: byWord(byWord(z.string())),
+  answers: z.array(answer),
+  /** What was found before it ran. */
+  findings: z.array(finding),
+  /** How many findings that ask were left without an answer. */
+  open: z.number(),
   files: z.array(z.object({ input: z.string(), name: z.string(), hash: z.string(), rows: z.number() })),
   tables: z.array(z.object({ id: z.string(), steps: z.array(statistics) })),
   outputs: z.array(
@@ -91,11 +130,13 @@ export const runReply = z.object({
 export const cellsReply = z.object({ rows: z.array(cells) })
 /** A replay in the list of them: without its statistics, its rows and its pictures. */
 const runSummary = runReply
-  .omit({ tables: true, pictures: true })
+  .omit({ tables: true, pictures: true, findings: true })
   .extend({ outputs: z.array(runReply.shape.outputs.element.omit({ first: true, names: true })) })
 /** The runs of a flow, the newest first. */
 export const runsReply = z.object({ runs: z.array(runSummary) })
 
+/** See `replayFiles`. */
+export type ReplayFiles = z.infer<typeof replayFiles>
 /** See `runSummary`. */
 export type RunSummary = z.infer<typeof runSummary>
 /** See `fitReply`. */

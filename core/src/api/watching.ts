@@ -23,6 +23,7 @@ export const watchSettings = z
       .string()
       .max(1000)
       .nullable(),
+    /** A replay begins only once every input has a new file. */ together: z.boolean().default(false),
     /** Who gets a notice. */ mail: z.string().max(320).nullable(),
     /** By the names of what is asked; the rest is as the recipe has it. */ parameters: byWord(reportedAs).default({}),
   })

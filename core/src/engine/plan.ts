@@ -237,20 +237,18 @@ export const brokenSteps = (plan: Plan): BrokenStep[] =>
           `[${s}]`,
           ...problem.path.map((part) => (typeof part === 'number' ? `[${part}]` : `.${part}`)),
         ].join(''),
-        sentence: `Step ${step.id} (${sentenceText(step, tableNames(plan)).replace(/\.$/, '')}): ${sentenceOf(problem)}`,
+        sentence: `${table.name} ${s + 1} (${sentenceText(step, tableNames(plan)).replace(/\.$/, '')}): ${sentenceOf(problem)}`,
       })),
     ),
   )
 
-/** Whether new data can only be judged by running the story on it: columns come from the data, or a step judges values. */
+/** Whether only data can tell all columns of a recipe or their types. */
 export const needsData = (recipe: Recipe): boolean =>
   recipe.tables.some(({ steps }) =>
     steps.some(
       (step) =>
         !step.off &&
-        (kindOf(step).reportsUnmapped === true ||
-          kindOf(step).dynamicColumns?.(paramsOf(step), []) !== undefined ||
-          kindOf(step).dynamicTypes !== undefined),
+        (kindOf(step).dynamicColumns?.(paramsOf(step), []) !== undefined || kindOf(step).dynamicTypes !== undefined),
     ),
   )
 

@@ -10,7 +10,7 @@ import { ColumnNames } from './column-names.ts'
 import { convertCell, textReader, type ConversionTarget } from './convert.ts'
 import type { ReadOptions } from './read-options.ts'
 import { joinedNames, RowFilter } from './row-filter.ts'
-import type { BuiltTable, UnreadableCells } from './table-builder.ts'
+import { keptTexts, type BuiltTable, type UnreadableCells } from './table-builder.ts'
 import { detectText, widen, type Detected } from './type-detection.ts'
 
 /** What a workbook's or a record's cell holds; `error` is a cell that shows an error instead of a value. */
@@ -87,7 +87,7 @@ class CellBuilder {
     return this.numbers[row]!
   }
   /** Each cell by its own type as one type: text is read, all else converted; what cannot be is unreadable. */
-  column(to: ConversionTarget): { column: Column; unreadable: Int32Array } {
+  column(to: ConversionTarget): { column: Column; unreadable: Int32Array; texts: string[] } {
     const writer = columnWriter(to.type, this.length)
     const read = textReader(to)
     const convert = kinds.map((from) =>
@@ -96,15 +96,18 @@ class CellBuilder {
         : convertCell(from, to, read),
     )
     const bad = new IntList()
+    const texts: string[] = []
     for (let row = 0; row < this.length; row++) {
       const tag = this.tags[row]!
       if (tag === 0) continue
       const cell =
         tag === errorKind ? null : (convert[tag - 1] as (cell: Exclude<Cell, null>) => Cell)(this.cellAt(row, tag))
-      if (cell === null) bad.push(row)
-      else writer.set(row, cell)
+      if (cell === null) {
+        bad.push(row)
+        if (texts.length < keptTexts) texts.push(this.texts[row] ?? String(this.numbers[row]))
+      } else writer.set(row, cell)
     }
-    return { column: writer.done(), unreadable: bad.done() }
+    return { column: writer.done(), unreadable: bad.done(), texts }
   }
 }
 
@@ -221,8 +224,8 @@ export class CellTableBuilder {
       const to = this.typeOf(name, builder ?? new CellBuilder())
       if (!builder || builder.types.size === 0) blank.add(name)
       if (!builder || this.rows === 0) return blankOf(to.type)
-      const { column, unreadable: rows } = builder.column(to)
-      if (rows.length > 0) unreadable.push({ column: name, rows })
+      const { column, unreadable: rows, texts } = builder.column(to)
+      if (rows.length > 0) unreadable.push({ column: name, rows, texts })
       return column
     })
     return {

@@ -3,7 +3,7 @@ import type { ReadOptions } from './read-options.ts'
 
 import { maxCellCharacters, TooLarge } from '../table/limits.ts'
 import { figure, quoted } from '../messages/words.ts'
-import { emptyColumn, isTextColumn, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
+import { cellAt, emptyColumn, isTextColumn, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
 import { NumberBuilder, TextBuilder, type ByteSource } from './column-builders.ts'
 import { ColumnNames } from './column-names.ts'
 import { CsvTokenizer } from './tokenizer.ts'
@@ -245,7 +245,8 @@ export class TableBuilder {
         : textIfNothing(detectColumn(column, this.locale)))
     if (column.type === type) return column
     const converted = convert(column, given ?? { type, locale: this.locale })
-    if (converted.unreadable.length > 0) unreadable.push({ column: name, rows: converted.unreadable })
+    if (converted.unreadable.length > 0)
+      unreadable.push({ column: name, rows: converted.unreadable, texts: firstTexts(column, converted.unreadable) })
     return converted.column
   }
 
@@ -277,8 +278,18 @@ const checkTexts = (name: string, column: TextColumn): void => {
 
 const textIfNothing = (type: Detected): ColumnType => (type === 'nothing' ? 'text' : type)
 
-/** Rows of a column whose cells did not read as its type. */
-export type UnreadableCells = { readonly column: string; readonly rows: Int32Array }
+/** So many original texts of unreadable cells of an input are kept. */
+export const keptTexts = 200
+
+const firstTexts = (column: Column, rows: Int32Array): string[] =>
+  Array.from(rows.subarray(0, keptTexts), (row) => String(cellAt(column, row) ?? ''))
+
+/** Rows of a column whose cells did not read as its type. `texts`: of an input, what its first unreadable cells hold, at most 200. */
+export type UnreadableCells = {
+  readonly column: string
+  readonly rows: Int32Array
+  readonly texts?: readonly string[]
+}
 
 /** An input as a table, with counts of what was left out and the cells that did not read. */
 export type OpenedInput = {

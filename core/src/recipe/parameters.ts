@@ -1,5 +1,6 @@
 import { setOwnValue, ownValue } from '../table/own.ts'
 import { cellFor } from '../steps/shared/value.ts'
+import { textOfCell } from '../table/cell-text.ts'
 import type { Cell, ColumnType } from '../table/column.ts'
 import { textReader } from '../reading/convert.ts'
 import { listed, nearest, quoted, typeWords } from '../messages/words.ts'
@@ -51,3 +52,16 @@ export const parameterCells = (
   }
   return { cells, faults }
 }
+
+/** The values of parameters as accounts have them: numbers and booleans as they are, the rest as text, null for none. */
+export const parameterTexts = (
+  recipe: Recipe,
+  cells: Readonly<Record<string, Cell>>,
+): Readonly<Record<string, string | number | boolean | null>> =>
+  Object.fromEntries(
+    (recipe.parameters ?? []).map(({ name, type }) => {
+      const cell = ownValue(cells, name) ?? null
+      const plain = cell === null || typeof cell === 'boolean' || type === 'integer' || type === 'decimal'
+      return [name, plain ? cell : textOfCell(type, cell)]
+    }),
+  )

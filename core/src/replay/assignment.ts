@@ -33,7 +33,8 @@ export const assignFiles = <T extends { readonly name: string }>(
   return { given, homeless }
 }
 
-const enough = 0.6
+/** A file whose names are alike by so much has the columns of an input, 0 to 1. */
+export const enoughLikeness = 0.6
 /** How much of what an input's columns are called stands in one row, 0 to 1. */
 export const likeness = (known: readonly string[], rows: readonly (readonly string[])[]): number => {
   if (known.length === 0) return 0
@@ -65,5 +66,5 @@ export const inputByColumns = (
     })
     .sort((a, b) => b.score - a.score)
   const [best, next] = scored
-  return best && best.score >= enough && best.score > (next?.score ?? 0) ? best.id : undefined
+  return best && best.score >= enoughLikeness && best.score > (next?.score ?? 0) ? best.id : undefined
 }

@@ -1,60 +1,280 @@
-import { type TableRun } from '../engine/run.ts'
-import { counted, quoted } from '../messages/words.ts'
-import { convert } from '../reading/convert.ts'
-import { type Recipe } from '../recipe/recipe.ts'
-import { openedBy, sentenceText, tableNames } from '../recipe/step-access.ts'
-import { asDictionary } from '../table/column.ts'
-import { type Table } from '../table/table.ts'
-import { type CompatibilityFinding } from './finding.ts'
+import { distance } from 'fastest-levenshtein'
+import { quoted } from '../messages/words.ts'
+import { kindOf, paramsOf } from '../recipe/step-access.ts'
+import { matchToGroups, similarityMeasures } from '../steps/shared/similar-values.ts'
+import type { DecidingColumn } from '../steps/shared/step-kind.ts'
+import { ownValue } from '../table/own.ts'
+import { lower, trim } from '../table/text.ts'
+import type { Table } from '../table/table.ts'
+import { valueCounts } from '../table/value-counts.ts'
+import { withInputs, type StepAccount } from './accounts.ts'
+import type { CompatibilityFinding, CompatibilityOffer, FindingPlace, Grade } from './finding.ts'
+import { findingOf } from './finding-sentences.ts'
+import { inputOfStep, lastStep, stepPlace, type FitContext } from './fit-context.ts'
 
-/** Values like those that were given one spelling, and nobody has said what they are. */
-export const valueFindings = (recipe: Recipe, tables: readonly TableRun[]): CompatibilityFinding[] =>
-  tables.flatMap(({ id, steps }) =>
-    steps.flatMap(({ step, result }) =>
-      (result?.unmappedValues ?? []).map(({ column, value, into, answer }): CompatibilityFinding => ({
-        code: 'new-value',
-        input: inputOf(recipe, id),
-        column,
-        step: step.id,
-        offers: [{ do: 'change-step', params: answer, why: `write ${quoted(into)} for ${quoted(value)} from now on` }],
-        sentence: `${quoted(value)} in ${column} is new and looks like ${quoted(into)}. It stays as it is until the groups of “${sentenceText(step, tableNames(recipe)).replace(/\.$/, '')}” say otherwise.`,
-      })),
+/** Conditions are compared only over columns that had at most so many different values last time. */
+const mostCompared = 50
+/** So many near values are asked about one by one. */
+const mostAskedAlone = 20
+/** So many groups are offered to a value that is near none. */
+const mostGroupsOffered = 3
+
+type NewValues = {
+  readonly decided: DecidingColumn
+  readonly place: FindingPlace
+  readonly step: string
+  /** New values with their rows. */
+  readonly values: readonly (readonly [value: string, rows: number])[]
+  /** What was decided by last time, where that can be compared. */
+  readonly before: readonly string[] | undefined
+}
+
+const rowsOf = (values: NewValues['values']): number => values.reduce((sum, [, rows]) => sum + rows, 0)
+
+const normalise =
+  ({ ignoreCase, trim: trims }: DecidingColumn) =>
+  (text: string): string => {
+    const trimmed = trims ? trim(text) : text
+    return ignoreCase ? lower(trimmed) : trimmed
+  }
+
+const accept = (why: string): CompatibilityOffer => ({ do: 'accept', why })
+const changeStep = (params: Readonly<Record<string, unknown>> | undefined, why: string): CompatibilityOffer[] =>
+  params ? [{ do: 'change-step', params, why }] : []
+
+/** The groups by how few edits part one of their values from this one. */
+const nearestGroups = (value: string, groups: NonNullable<DecidingColumn['groups']>): readonly string[] =>
+  groups
+    .map(({ into, from }) => ({
+      into,
+      far: Math.min(...[into, ...from].map((text) => distance(lower(text), lower(value)))),
+    }))
+    .sort((a, b) => a.far - b.far)
+    .map(({ into }) => into)
+
+/** For each value the group that it is near by any measure of likeness. */
+const nearGroups = (values: readonly string[], groups: NonNullable<DecidingColumn['groups']>): Map<string, string> => {
+  const near = new Map<string, string>()
+  for (const measure of similarityMeasures)
+    for (const { value, into } of matchToGroups(values, groups, measure)) if (!near.has(value)) near.set(value, into)
+  return near
+}
+
+const spellingFinding = (
+  { decided: { column }, place, step }: NewValues,
+  values: NewValues['values'],
+  grade: Grade,
+  group: { readonly into: string | undefined; readonly near: boolean },
+  offers: readonly CompatibilityOffer[],
+): CompatibilityFinding => {
+  const names = values.map(([value]) => value)
+  const rows = rowsOf(values)
+  return findingOf(
+    'new-value',
+    grade,
+    place,
+    {
+      step,
+      column,
+      values: names,
+      count: names.length,
+      rows,
+      unnamed: 'own-spelling',
+      group: group.into,
+      near: group.near,
+    },
+    { rows, values: names, offers },
+  )
+}
+const joinOffers = ({ naming }: DecidingColumn, value: string, groups: readonly string[]): CompatibilityOffer[] =>
+  groups.flatMap((into) => changeStep(naming?.([value], into), `write ${quoted(into)} for ${quoted(value)}`))
+
+/** New values that are near a group: each is asked about. */
+const nearSpellings = (one: NewValues, near: ReadonlyMap<string, string>): CompatibilityFinding[] => {
+  const close = one.values.filter(([value]) => near.has(value))
+  const rest = close.slice(mostAskedAlone)
+  return [
+    ...close.slice(0, mostAskedAlone).map(([value, rows]) => {
+      const into = near.get(value) ?? ''
+      return spellingFinding(one, [[value, rows]], 'changes', { into, near: true }, [
+        ...joinOffers(one.decided, value, [into]),
+        accept('it is a value of its own'),
+      ])
+    }),
+    ...(rest.length > 0
+      ? [
+          spellingFinding(one, rest, 'changes', { into: undefined, near: true }, [
+            accept('they are values of their own'),
+          ]),
+        ]
+      : []),
+  ]
+}
+
+/** New values that are near no group: one finding, which asks where every value of last time had been named. */
+const farSpellings = (one: NewValues, near: ReadonlyMap<string, string>): CompatibilityFinding[] => {
+  const { decided, values, before } = one
+  const far = values.filter(([value]) => !near.has(value))
+  if (far.length === 0 || before === undefined) return []
+  const grade = before.every((value) => decided.named.includes(value)) ? 'changes' : 'fits'
+  const [[value] = ['']] = far
+  if (far.length > 1)
+    return [
+      spellingFinding(one, far, grade, { into: undefined, near: false }, [accept('they are values of their own')]),
+    ]
+  const nearest = nearestGroups(value, decided.groups ?? [])
+  return [
+    spellingFinding(one, far, grade, { into: nearest[0], near: false }, [
+      ...joinOffers(decided, value, nearest.slice(0, mostGroupsOffered)),
+      accept('it is a value of its own'),
+    ]),
+  ]
+}
+
+/** New values in a column that was given one spelling. */
+const unnamedSpellings = (one: NewValues): CompatibilityFinding[] => {
+  const near = nearGroups(
+    one.values.map(([value]) => value),
+    one.decided.groups ?? [],
+  )
+  return [...nearSpellings(one, near), ...farSpellings(one, near)]
+}
+
+/** Values that conditions, cases and replacements do not name. */
+const unnamedInConditions = ({ decided, place, step, values }: NewValues): CompatibilityFinding[] => {
+  const { column, unnamed, naming } = decided
+  const names = values.map(([value]) => value)
+  const leaves = unnamed === 'leaves'
+  return [
+    findingOf(
+      'new-value',
+      leaves ? 'changes' : 'fits',
+      place,
+      { step, column, values: names, count: names.length, rows: rowsOf(values), unnamed },
+      {
+        rows: rowsOf(values),
+        values: names,
+        offers: [
+          ...changeStep(naming?.(names), leaves ? 'their rows stay from now on' : 'their rows leave from now on'),
+          accept(leaves ? 'it is right that these rows leave' : 'it is right that these rows stay'),
+        ],
+      },
+    ),
+  ]
+}
+
+/** Labels that make no column. */
+const unnamedLabels = ({ decided, place, step, values }: NewValues): CompatibilityFinding[] =>
+  values.map(([value, rows]) =>
+    findingOf(
+      'new-value',
+      'changes',
+      place,
+      { step, column: decided.column, values: [value], count: 1, rows, unnamed: 'no-column' },
+      {
+        rows,
+        values: [value],
+        offers: [
+          ...changeStep(decided.naming?.([value]), `make a column of ${quoted(value)}`),
+          accept('it is right that it has no column'),
+        ],
+      },
     ),
   )
 
-/** Labels that a step was not told of, and told ones that are not there: what only adds changes nothing, and is said. */
-export const labelFindings = (recipe: Recipe, tables: readonly TableRun[]): CompatibilityFinding[] =>
-  tables.flatMap(({ id, steps }) =>
-    steps.flatMap(({ step, result }): CompatibilityFinding[] => {
-      if (!result?.labels) return []
-      const { column, left, missing } = result.labels
-      const at = { input: inputOf(recipe, id), column, step: step.id }
-      const words = `“${sentenceText(step, tableNames(recipe)).replace(/\.$/, '')}”`
-      return [
-        ...left.map(({ label, rows, answer }): CompatibilityFinding => ({
-          ...at,
-          code: 'new-label',
-          offers: answer
-            ? [{ do: 'change-step', params: answer, why: `make a column of ${quoted(label)} from now on` }]
-            : [],
-          sentence: `${column} has ${quoted(label)} (${counted(rows, 'row')}), which ${words} makes no column of; these rows are left out.`,
-        })),
-        ...missing.map((label): CompatibilityFinding => ({
-          ...at,
-          offers: [],
-          code: 'missing-label',
-          sentence: `No row has ${quoted(label)} in ${column}; the column that ${words} makes of it stays empty.`,
-        })),
-      ]
+/** What was decided by before, by whatever params: the step before it was the same then. */
+const valuesBefore = ({ last, keys }: FitContext, id: string, column: string): readonly string[] => {
+  for (const { steps } of last?.tables ?? []) {
+    const at = steps.findIndex((step) => step.id === id)
+    const above = steps[at - 1]
+    if (above?.key !== undefined && above.key === keys.get(above.id)) return ownValue(steps[at]?.decides, column) ?? []
+  }
+  return []
+}
+
+/** The values that a step knew before these: undefined where they cannot be compared. */
+const knownBefore = (
+  context: FitContext,
+  id: string,
+  { column, unnamed }: DecidingColumn,
+): readonly string[] | undefined => {
+  const before = ownValue(lastStep(context, id)?.decides, column)
+  if (unnamed === 'own-spelling') return before ?? valuesBefore(context, id, column)
+  const isCondition = unnamed === 'leaves' || unnamed === 'stays'
+  return isCondition && (before?.length ?? 0) > mostCompared ? undefined : before
+}
+
+const newValues = (context: FitContext, id: string, decided: DecidingColumn, table: Table): CompatibilityFinding[] => {
+  const { column, named, unnamed } = decided
+  const account = lastStep(context, id)
+  const known = knownBefore(context, id, decided)
+  const counts = table.positionOf(column) < 0 ? undefined : valueCounts(table.named(column))
+  if (!counts || !known || account?.decidesMore?.includes(column)) return []
+  const see = normalise(decided)
+  const seen = new Set([...named, ...known].map(see))
+  const values = [...counts].filter(([value]) => !seen.has(see(value)))
+  if (values.length === 0) return []
+  const input = inputOfStep(context.recipe, id)
+  const one: NewValues = {
+    decided,
+    place: { ...(input === undefined ? {} : { input }), column, step: id },
+    step: stepPlace(context.recipe, id),
+    values,
+    before: ownValue(account?.decides, column),
+  }
+  if (unnamed === 'own-spelling') return unnamedSpellings(one)
+  return unnamed === 'no-column' ? unnamedLabels(one) : unnamedInConditions(one)
+}
+
+/** Values that a step names, that were there last time, and that no row has now. */
+const missingValues = (
+  context: FitContext,
+  id: string,
+  { column, named, unnamed, ...options }: DecidingColumn,
+  table: Table,
+  account: StepAccount | undefined,
+): CompatibilityFinding[] => {
+  const before = ownValue(account?.decides, column)
+  const counts = table.positionOf(column) < 0 ? undefined : valueCounts(table.named(column))
+  if (!before || !counts || unnamed === 'own-spelling') return []
+  const see = normalise({ column, named, unnamed, ...options })
+  const now = new Set([...counts.keys()].map(see))
+  const had = new Set(before.map(see))
+  const gone = [...new Set(named)].filter((value) => had.has(see(value)) && !now.has(see(value)))
+  if (gone.length === 0) return []
+  const input = inputOfStep(context.recipe, id)
+  return [
+    findingOf(
+      'missing-value',
+      'fits',
+      { ...(input === undefined ? {} : { input }), column, step: id },
+      { column, values: gone, step: stepPlace(context.recipe, id) },
+      { values: gone },
+    ),
+  ]
+}
+
+/** Columns decided by in several places of a step are one. */
+const merged = (columns: readonly DecidingColumn[]): DecidingColumn[] => {
+  const found = new Map<string, DecidingColumn>()
+  for (const one of columns) {
+    const key = `${one.unnamed} ${one.column}`
+    const known = found.get(key)
+    found.set(key, known ? { ...known, named: [...known.named, ...one.named] } : one)
+  }
+  return [...found.values()]
+}
+
+/** Values that no step has decided on, beside those of the last run, and values that are gone. */
+export const valueFindings = (context: FitContext): CompatibilityFinding[] =>
+  context.tables.flatMap((table) =>
+    withInputs(table).flatMap(({ run: { step, result }, before }) => {
+      if (!result || !before) return []
+      const columns = merged(kindOf(step).decides?.(paramsOf(step), before.schema) ?? [])
+      const account = lastStep(context, step.id)
+      return columns.flatMap((decided) => [
+        ...newValues(context, step.id, decided, before),
+        ...missingValues(context, step.id, decided, before, account),
+      ])
     }),
   )
-
-/** The id of the first input that a table of the recipe opens; empty where it opens none. */
-export const inputOf = (recipe: Recipe, table: string): string =>
-  recipe.tables.find(({ id }) => id === table)?.steps.flatMap((step) => openedBy(step)?.input ?? [])[0] ?? ''
-
-/** The different values of a column as text, at most 5,000. */
-export const words = (table: Table, name: string): Set<string> => {
-  const column = convert(table.named(name), { type: 'text' }).column
-  return new Set(column.type === 'text' ? asDictionary(column).dictionary.slice(1, 5000) : [])
-}

@@ -51,7 +51,7 @@ describe('columns kept in a file', () => {
     const path = place()
     await writeColumnsFile(path, await openInput([fileFromBytes('a.csv', Buffer.from('A,B\n1,x\n2,y\n'))], {}))
     const bytes = readFileSync(path)
-    expect(bytes.toString('latin1', 0, 8)).toBe('FABCOLS2')
+    expect(bytes.toString('latin1', 0, 8)).toBe('FABCOLS3')
     const header = JSON.parse(bytes.toString('utf8', 16, 16 + Number(bytes.readBigUInt64LE(8)))) as {
       names: string[]
       columns: { values: { kind: string; offset: number; bytes: number } }[]

@@ -21,14 +21,14 @@ import { spanDecoder } from '../spans.ts'
 /**
  * A columns file keeps an opened input as it lies in memory, so that it need not be parsed again.
  *
- *     8 bytes   "FABCOLS2"
+ *     8 bytes   "FABCOLS3"
  *     8 bytes   length of the header, little-endian
  *     header    UTF-8 JSON: what of the input is no buffer, and for each buffer its kind, offset and length in bytes
  *     buffers   each at a multiple of 8 bytes from the file's start, little-endian
  *
  * Texts are two buffers, ends of the cells (Uint32) and their UTF-8 bytes, and become strings when they are used.
  */
-const signature = 'FABCOLS2'
+const signature = 'FABCOLS3'
 const align = (n: number): number => Math.ceil(n / 8) * 8
 
 type BufferKind = 'float64' | 'int32' | 'uint32' | 'uint8'
@@ -43,7 +43,7 @@ type FileHeader = Omit<OpenedFiles, 'table' | 'unreadable'> & {
   readonly rowCount: number
   readonly names: readonly string[]
   readonly columns: readonly ColumnPlace[]
-  readonly unreadable: readonly { readonly column: string; readonly rows: BufferPlace }[]
+  readonly unreadable: readonly (Omit<UnreadableCells, 'rows'> & { readonly rows: BufferPlace })[]
   readonly end: number
 }
 
@@ -144,7 +144,7 @@ export const writeColumnsFile = async (path: string, opened: OpenedFiles): Promi
     rowCount: table.rowCount,
     names: table.names,
     columns,
-    unreadable: unreadable.map(({ column, rows }) => ({ column, rows: layout.place(rows) })),
+    unreadable: unreadable.map((one) => ({ ...one, rows: layout.place(one.rows) })),
     end: layout.end,
   }
   const text = Buffer.from(JSON.stringify(header))
@@ -247,9 +247,9 @@ export const readColumnsFile = (path: string): OpenedFiles => {
         columns.map((place) => reader.column(place)),
         rowCount,
       ),
-      unreadable: unreadable.map(({ column, rows }): UnreadableCells => ({
-        column,
-        rows: reader.buffer(rows) as Int32Array,
+      unreadable: unreadable.map((one): UnreadableCells => ({
+        ...one,
+        rows: reader.buffer(one.rows) as Int32Array,
       })),
     }
   } finally {

@@ -145,6 +145,11 @@ export class Supervisor {
     return this.pools.batch.processes.length
   }
 
+  /** Whether a process of a lane has nothing to do. */
+  isIdle(lane: Lane): boolean {
+    return this.pools[lane].processes.some(({ jobs }) => jobs.length === 0)
+  }
+
   do<T>(task: Task, asked: ComputeRequest): Computation<T> {
     const pool = this.pools[asked.lane ?? 'interactive']
     const { home } = asked

@@ -1,6 +1,7 @@
 import { existsSync, readFileSync } from 'node:fs'
 import { setImmediate as otherWork } from 'node:timers/promises'
 import {
+  type AnsweredFile,
   setOwnValue,
   ownValue,
   fileColumns,
@@ -19,7 +20,9 @@ import { openedBuffers, openInput, type OpenedFiles } from '@fabula/formats'
 import type { ColumnStore } from './column-store.ts'
 import { pathOf } from './outputs.ts'
 
-export type InputFiles = Readonly<Record<string, readonly FileRef[]>>
+/** A file of an input, with what of it is read otherwise than the recipe says. */
+export type RunFile = FileRef & Partial<Pick<AnsweredFile, 'aliases' | 'withoutSheets'>>
+export type InputFiles = Readonly<Record<string, readonly RunFile[]>>
 export type Progress = { readonly done: number; readonly of: number; readonly doing: string }
 export class TaskProblem extends Error {}
 /** What a job of a worker works with. */
@@ -81,11 +84,13 @@ const checkStored = ({ name, hash }: { name: string; hash: string }, { folder }:
 }
 
 /** The same read in the same words, whatever the order of its keys. */
-const keyOf = (files: readonly FileRef[], read: ReadOptions, known: ColumnAliases): string =>
-  JSON.stringify([files.map(({ hash, name }) => [hash, name]), read, known], (_key, value: unknown) =>
-    typeof value === 'object' && value !== null && !Array.isArray(value)
-      ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
-      : value,
+const keyOf = (files: readonly RunFile[], read: ReadOptions, known: ColumnAliases): string =>
+  JSON.stringify(
+    [files.map(({ hash, name, aliases, withoutSheets }) => [hash, name, aliases, withoutSheets]), read, known],
+    (_key, value: unknown) =>
+      typeof value === 'object' && value !== null && !Array.isArray(value)
+        ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
+        : value,
   )
 
 /** What was detected, written down as a recipe would: opened that way the table is the same. */
@@ -95,12 +100,16 @@ const settledRead = (read: ReadOptions, { table }: OpenedFiles): ReadOptions => 
 })
 
 const readAnew = async (
-  files: readonly FileRef[],
+  files: readonly RunFile[],
   read: ReadOptions,
   known: ColumnAliases,
   context: WorkerContext,
 ): Promise<OpenedFiles> => {
-  const bytes = files.map((file) => stored(file, context))
+  const bytes = files.map(({ aliases, withoutSheets, ...file }) => ({
+    ...stored(file, context),
+    aliases,
+    withoutSheets,
+  }))
   let message = 0
   let breathed = Date.now()
   return openInput(bytes, read, known, async (share, rows) => {
@@ -123,7 +132,7 @@ const readAnew = async (
 /** The columns that were kept when these files were read before, by whichever process; else the files themselves. */
 const fromColumnsOrAnew = async (
   key: string,
-  files: readonly FileRef[],
+  files: readonly RunFile[],
   read: ReadOptions,
   known: ColumnAliases,
   context: WorkerContext,
@@ -148,7 +157,7 @@ const fromColumnsOrAnew = async (
 
 /** Files as a table; read once, however many ask at the same time. `known`: other names by which columns may come. */
 export const openFiles = async (
-  files: readonly FileRef[],
+  files: readonly RunFile[],
   read: ReadOptions,
   known: ColumnAliases,
   context: WorkerContext,
@@ -179,7 +188,6 @@ export const reads = (recipe: Recipe): Map<string, ReadOptions> =>
 export const openAll = async (
   recipe: Recipe,
   files: InputFiles,
-  renames: Readonly<Record<string, ColumnAliases>>,
   context: WorkerContext,
 ): Promise<{ sources: OpenSource; inputs: Record<string, OpenedFiles> }> => {
   const inputs: Record<string, OpenedFiles> = {}
@@ -190,15 +198,7 @@ export const openAll = async (
       throw new TaskProblem(
         `No file is given for ${recipe.inputs.find(({ id }) => id === input)?.name ?? input}. Drop one on the page.`,
       )
-    const one = await openFiles(
-      refs,
-      read,
-      columnAliases(
-        recipe.inputs.find(({ id }) => id === input),
-        ownValue(renames, input),
-      ),
-      context,
-    )
+    const one = await openFiles(refs, read, columnAliases(recipe.inputs.find(({ id }) => id === input)), context)
     setOwnValue(inputs, input, one.files)
     setOwnValue(sources, input, { ...one.files, key: one.key })
   }

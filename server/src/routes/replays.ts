@@ -1,4 +1,5 @@
 import { Router, type Request } from 'express'
+import { isOfFiles, ownValue, rememberedAnswers, setOwnValue, withAnswers } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import { wallClock } from '../services/clock.ts'
 import { placeFiles } from '../services/inputs.ts'
@@ -46,13 +47,32 @@ export const replayRoutes = (
 ): Router => {
   const router = Router({ mergeParams: true })
 
-  /** New files where they were given, those of last time for the other inputs. */
-  const filesFor = async (id: string, given: Readonly<Record<string, readonly api.FileRef[]>>) => {
-    const before = await flows.files(id)
+  /** New files where they were given, those of the last accepted run, or the story's own, for the other inputs and beside the new ones where they are kept. */
+  const filesFor = async (
+    { flow, edit, link }: Access,
+    { files: given, keep }: { readonly files: api.ReplayFiles; readonly keep: readonly string[] },
+  ) => {
+    const before = await flows.files(flow)
     for (const ref of Object.values(given).flat())
       if (!(await files.has(ref.hash)))
         throw new Refusal('no-file', `The file ${ref.name} did not arrive. Drop it again.`)
-    return { before, now: { ...before, ...given } }
+    const { recipe } = await flows.get(flow, edit)
+    const run = await runs.lastAccepted(flow, { link })
+    // what was left out of the last run is not taken in again
+    const ofRun = run ? withAnswers(recipe, run.files, run.answers.filter(isOfFiles), run.kept).files : {}
+    const last = { ...before, ...ofRun }
+    const used: Record<string, readonly api.FileRef[]> = { ...last }
+    const kept: Record<string, readonly string[]> = {}
+    for (const [input, refs] of Object.entries(given)) {
+      const old = keep.includes(input) ? (ownValue(last, input) ?? []) : []
+      setOwnValue(used, input, [...old, ...refs])
+      setOwnValue(
+        kept,
+        input,
+        old.map(({ hash }) => hash),
+      )
+    }
+    return { before, files: used, kept }
   }
 
   /** A replay by a link is begun only while fewer wait than it may have. */
@@ -77,28 +97,49 @@ export const replayRoutes = (
 
   router.post('/fit', async (request, response) => {
     const access = await accessOf(request)
-    const { flow, edit } = access
-    const { files: given, renames } = body(api.fitRequest, request)
-    const { before, now } = await filesFor(flow, given)
+    const { flow, edit, link } = access
+    const asked = body(api.fitRequest, request)
+    const { files: now, kept, before } = await filesFor(access, asked)
+    const last = await runs.lastAccepted(flow, { link })
     await pass(
       response,
       compute.do(
-        { kind: 'fit', recipe: (await flows.get(flow, edit)).recipe, files: now, before, renames },
-        { home: flow, lane: laneOf(access) },
+        {
+          kind: 'fit',
+          recipe: (await flows.get(flow, edit)).recipe,
+          files: now,
+          kept,
+          before,
+          answers: [...rememberedAnswers(last?.answers ?? []), ...asked.answers],
+          parameters: asked.parameters,
+          last,
+          lastAt: last?.at ?? null,
+          now: wallClock(),
+        },
+        { home: flow, lane: link === undefined && compute.isIdle('batch') ? 'batch' : laneOf(access) },
       ),
     )
   })
 
   router.post('/replay', async (request, response) => {
-    const { flow, edit, link } = await accessOf(request)
-    const { files: given, renames, allowChanges, parameters } = body(api.replayRequest, request)
+    const access = await accessOf(request)
+    const { flow, edit, link } = access
+    const { allowChanges, parameters, ...asked } = body(api.replayRequest, request)
     const story = await flows.get(flow, edit)
-    const { now } = await filesFor(flow, given)
+    const { files, kept } = await filesFor(access, asked)
     if (link === undefined) refuseHeld(story)
     const run = await begin({
       flow,
       edit: story.edit,
-      asked: { files: now, renames, allowChanges, parameters, pictures: story.pictures, databases: link === undefined },
+      asked: {
+        files,
+        kept,
+        answers: asked.answers,
+        allowChanges,
+        parameters,
+        pictures: story.pictures,
+        databases: link === undefined,
+      },
       clock: wallClock(),
       link,
     })

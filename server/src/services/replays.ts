@@ -25,7 +25,7 @@ type ReplayParts = {
   readonly registerFile: (file: { hash: string; size: number }) => Promise<void>
   readonly fault: (error: unknown) => void
 }
-const nothing: RunMade = { files: [], tables: [], outputs: [], pictures: [] }
+const nothing: RunMade = { files: [], tables: [], outputs: [], pictures: [], findings: [], open: 0 }
 const mostBegun = 2
 
 /** Replays wait in one line for the processes of the batch lane. What was asked for is on disk before it begins, so a stop of the server loses none. */
@@ -130,7 +130,7 @@ export class Replays {
       await fail('failed', 'This replay met a fault of Fabula itself; the log of the server says more.')
     }
   }
-  private async taskOf({ flow, edit, asked, clock }: RunStart): Promise<Extract<Task, { kind: 'run' }>> {
+  private async taskOf({ flow, edit, asked, clock, link, watch }: RunStart): Promise<Extract<Task, { kind: 'run' }>> {
     const { recipe: whole } = await this.parts.flows.get(flow, edit)
     const recipe: Recipe =
       asked.databases || !whole.outputs ? whole : { ...whole, outputs: whole.outputs.filter(isFile) }
@@ -138,8 +138,23 @@ export class Replays {
     for (const output of recipe.outputs ?? [])
       if (!isFile(output) && !ownValue(connections, output.connection))
         setOwnValue(connections, output.connection, await this.parts.connection(output.connection))
-    const { files, renames, allowChanges, parameters, pictures } = asked
-    return { kind: 'run', recipe, pictures, files, renames, allowChanges, parameters, connections, now: clock }
+    const { files, kept = {}, answers, allowChanges, parameters, pictures } = asked
+    const last = await this.parts.runs.lastAccepted(flow, { link, watch })
+    const before = await this.parts.flows.files(flow)
+    return {
+      kind: 'run',
+      recipe,
+      pictures,
+      files,
+      kept,
+      answers,
+      allowChanges,
+      parameters,
+      last,
+      before,
+      connections,
+      now: clock,
+    }
   }
   stop(run: string): void {
     const job = this.going.get(run)

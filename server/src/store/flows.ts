@@ -48,13 +48,19 @@ export class Flows {
 
   async list(): Promise<FlowSummary[]> {
     const rows = await this.database.query(
-      'select f.id, e.recipe, e.at from flows f join edits e on e.id = f.head order by e.at desc, e.id desc',
+      `select f.id, e.recipe, e.at, (
+         select count(*) from watch_log l join watches w on w.id = l.watch
+         where w.flow = f.id and w.removed_at is null and l.what = 'waits'
+           and l.at > coalesce((select max(r.started_at) from runs r where r.flow = f.id and r.state = 'done'), '-infinity')
+       ) as waits
+       from flows f join edits e on e.id = f.head order by e.at desc, e.id desc`,
     )
-    return rows.map(({ id, recipe, at }) => ({
+    return rows.map(({ id, recipe, at, waits }) => ({
       id: id as string,
       name: (recipe as Recipe).name,
       changedAt: iso(at),
       sentences: (recipe as Recipe).tables.reduce((sum, table) => sum + table.steps.length, 0),
+      waits: Number(waits),
     }))
   }
 

@@ -121,7 +121,7 @@ describe('what a link may send', () => {
 
 const start = async (link: string): Promise<string> => {
   const { edit } = await flows.get(flow)
-  const nothing = { files: {}, renames: {}, allowChanges: true, parameters: {}, pictures: [], databases: false }
+  const nothing = { files: {}, answers: [], allowChanges: true, parameters: {}, pictures: [], databases: false }
   return new Runs(database).start({ flow, edit, asked: nothing, clock: 0, link })
 }
 
@@ -131,7 +131,14 @@ describe('replays by a link', () => {
     await links.mayReplay(token)
     const run = await start(token)
     await expect(links.mayReplay(token)).rejects.toMatchObject({ code: 'link-limit' })
-    await new Runs(database).finish(run, 'done', null, { files: [], tables: [], outputs: [], pictures: [] })
+    await new Runs(database).finish(run, 'done', null, {
+      files: [],
+      tables: [],
+      outputs: [],
+      pictures: [],
+      findings: [],
+      open: 0,
+    })
     await expect(links.mayReplay(token)).resolves.toBeUndefined()
   })
   test('that are asked for at once take their turn', async () => {

@@ -48,4 +48,11 @@ create table link_uploads (link text not null references links, day date not nul
 alter table flows add column held_since timestamptz, add column held_from bigint references edits;`,
   `-- encrypted connections say whether the certificate is checked; those of before took any
 update connections set settings = (settings - 'ssl') || jsonb_build_object('tls', case when settings->>'ssl' = 'true' then 'any' else 'none' end);`,
+  `-- answers to findings take the place of renamed columns; what a run found, and what the next one is compared with
+update runs set asked = (asked - 'renames') || jsonb_build_object('answers', coalesce((
+  select jsonb_agg(jsonb_build_object('code', 'missing-column', 'input', input.key, 'column', name.value #>> '{}', 'offer',
+    jsonb_build_object('do', 'rename', 'column', name.key, 'why', '')))
+  from jsonb_each(asked->'renames') as input(key, value), jsonb_each(input.value) as name(key, value)), '[]'));
+alter table runs add column findings jsonb not null default '[]', add column accounts jsonb, add column open_ int not null default 0, add column watch text;
+create index runs_by_flow on runs (flow, started_at);`,
 ]

@@ -26,13 +26,15 @@ afterAll(() => database.close())
 
 const asked: RunAsked = {
   files: {},
-  renames: { visits: { Praxis: 'Clinic' } },
+  answers: [
+    { code: 'missing-column', input: 'visits', column: 'Clinic', offer: { do: 'rename', column: 'Praxis', why: '' } },
+  ],
   allowChanges: true,
   parameters: { 'As of': '2031-06-30' },
   pictures: [],
   databases: false,
 }
-const nothing: RunMade = { files: [], tables: [], outputs: [], pictures: [] }
+const nothing: RunMade = { files: [], tables: [], outputs: [], pictures: [], findings: [], open: 0 }
 const output = (hash: string): RunReply['outputs'][number] => ({
   table: 'visits',
   file: 'visits.csv',
@@ -60,7 +62,7 @@ describe('a run', () => {
       by: null,
       alone: false,
       parameters: asked.parameters,
-      renames: asked.renames,
+      answers: asked.answers,
     })
     await runs.finish(id, 'failed', 'The file is gone.', nothing)
     expect(await runs.get(flow, id)).toMatchObject({ state: 'failed', sentence: 'The file is gone.' })

@@ -1,3 +1,4 @@
+import type { Accounts, Answer, CompatibilityFinding } from '@fabula/core'
 import type { FileRef, Picture, RunReply, RunSummary } from '@fabula/core/api'
 import { Refusal } from '../refusal.ts'
 import { iso, newId } from './database.ts'
@@ -7,7 +8,9 @@ type RunRow = Record<string, unknown>
 /** All that a replay is told from, so that it can be told again. */
 export type RunAsked = {
   readonly files: Readonly<Record<string, readonly FileRef[]>>
-  readonly renames: Readonly<Record<string, Readonly<Record<string, string>>>>
+  readonly answers: readonly Answer[]
+  /** SHA-256 of files that are kept from before, by input. */
+  readonly kept?: Readonly<Record<string, readonly string[]>>
   readonly allowChanges: boolean
   readonly parameters: Readonly<Record<string, string>>
   readonly pictures: readonly Picture[]
@@ -21,11 +24,23 @@ export type RunStart = {
   readonly asked: RunAsked
   /** The wall clock it takes for now, in milliseconds. */ readonly clock: number
   readonly link?: string | undefined
+  /** The watch that began it. */
+  readonly watch?: string | undefined
   readonly retells?: string | undefined
   /** Begun by a watch, not by a person. */ readonly alone?: boolean | undefined
 }
 /** What a replay made. */
-export type RunMade = Pick<RunReply, 'files' | 'tables' | 'outputs' | 'pictures'>
+export type RunMade = Pick<RunReply, 'files' | 'tables' | 'outputs' | 'pictures'> & {
+  readonly findings: readonly CompatibilityFinding[]
+  readonly open: number
+  /** What the next run is compared with. */
+  readonly accounts?: Accounts
+}
+/** The run that the next one of its line is compared with. */
+export type LastRun = Required<Pick<RunAsked, 'answers' | 'files' | 'kept' | 'parameters'>> & {
+  readonly accounts: Accounts
+  readonly at: string
+}
 
 /** Replays, and what they were told from. */
 export class Runs {
@@ -33,10 +48,10 @@ export class Runs {
   constructor(database: StatementRunner) {
     this.database = database
   }
-  async start({ flow, edit, asked, clock, link, retells, alone }: RunStart): Promise<string> {
+  async start({ flow, edit, asked, clock, link, watch, retells, alone }: RunStart): Promise<string> {
     const id = newId()
     await this.database.query(
-      "insert into runs (id, flow, edit, state, asked, clock, link, retells, alone) values ($1, $2, $3, 'running', $4, $5, $6, $7, $8)",
+      "insert into runs (id, flow, edit, state, asked, clock, link, retells, alone, watch) values ($1, $2, $3, 'running', $4, $5, $6, $7, $8, $9)",
       id,
       flow,
       edit,
@@ -45,12 +60,13 @@ export class Runs {
       link ?? null,
       retells ?? null,
       alone ?? false,
+      watch ?? null,
     )
     return id
   }
   async finish(id: string, state: RunReply['state'], sentence: string | null, made: RunMade): Promise<void> {
     await this.database.query(
-      'update runs set state = $2, sentence = $3, files = $4, tables = $5, outputs = $6, pictures = $7 where id = $1',
+      'update runs set state = $2, sentence = $3, files = $4, tables = $5, outputs = $6, pictures = $7, findings = $8, open_ = $9, accounts = $10 where id = $1',
       id,
       state,
       sentence,
@@ -58,6 +74,9 @@ export class Runs {
       JSON.stringify(made.tables),
       JSON.stringify(made.outputs),
       JSON.stringify(made.pictures),
+      JSON.stringify(made.findings),
+      made.open,
+      made.accounts ? JSON.stringify(made.accounts) : null,
     )
   }
   /** Those that were going when the server stopped, oldest first, each counted as begun once more. */
@@ -66,6 +85,27 @@ export class Runs {
     return rows
       .map((row) => ({ ...startOf(row), id: row.id as string, begun: Number(row.begun), at: iso(row.started_at) }))
       .sort((a, b) => (a.at < b.at ? -1 : 1))
+  }
+  /**
+   * The latest finished run of a line in which every finding that asks was answered. A link and a watch have a line of their
+   * own, which begins with the owner's.
+   */
+  async lastAccepted(
+    flow: string,
+    { link, watch }: { readonly link?: string | undefined; readonly watch?: string | undefined },
+  ): Promise<LastRun | undefined> {
+    const [row] = await this.database.query(
+      `select accounts, asked, started_at from runs
+       where flow = $1 and state = 'done' and open_ = 0 and accounts is not null and retells is null
+         and ((link is null and watch is null and not alone) or link = $2 or watch = $3)
+       order by (link is not null or watch is not null) desc, started_at desc limit 1`,
+      flow,
+      link ?? null,
+      watch ?? null,
+    )
+    if (!row) return undefined
+    const { answers, files, kept = {}, parameters } = row.asked as RunAsked
+    return { answers, files, kept, parameters, accounts: row.accounts as Accounts, at: iso(row.started_at) }
   }
   /** The newest first; by a link only those that were asked for by it. */
   async list(flow: string, link?: string): Promise<RunSummary[]> {
@@ -85,7 +125,7 @@ export class Runs {
   }
   private async row(flow: string, id: string, link?: string): Promise<RunRow> {
     const [row] = await this.database.query(
-      `select ${reported}, r.outputs, r.tables, r.pictures ${source} where r.flow = $1 and r.id = $2 and ($3::text is null or r.link = $3)`,
+      `select ${reported}, r.outputs, r.tables, r.pictures, r.findings ${source} where r.flow = $1 and r.id = $2 and ($3::text is null or r.link = $3)`,
       flow,
       id,
       link ?? null,
@@ -96,7 +136,7 @@ export class Runs {
 }
 
 const reported =
-  "r.id, r.flow, r.edit, r.state, r.sentence, r.started_at, r.asked, r.clock, r.link, r.retells, r.alone, r.files, e.at as edit_at, case when r.link is null then null when l.note = '' then 'a link' else l.note end as by"
+  "r.id, r.flow, r.edit, r.state, r.sentence, r.started_at, r.asked, r.clock, r.link, r.retells, r.alone, r.open_, r.files, e.at as edit_at, case when r.link is null then null when l.note = '' then 'a link' else l.note end as by"
 const source = 'from runs r join edits e on e.id = r.edit left join links l on l.token = r.link'
 /** Outputs without the rows that are shown of them. */
 const slim =
@@ -109,6 +149,7 @@ const startOf = (row: RunRow): RunStart => ({
   clock: Number(row.clock),
   link: (row.link as string | null) ?? undefined,
   retells: (row.retells as string | null) ?? undefined,
+  watch: (row.watch as string | null) ?? undefined,
 })
 
 const runOf = (row: RunRow): RunReply => ({
@@ -116,10 +157,11 @@ const runOf = (row: RunRow): RunReply => ({
   outputs: row.outputs as RunReply['outputs'],
   tables: row.tables as RunReply['tables'],
   pictures: row.pictures as RunReply['pictures'],
+  findings: row.findings as RunReply['findings'],
 })
 
 const summaryOf = (row: RunRow): RunSummary => {
-  const { parameters = {}, renames = {} } = row.asked as Partial<RunAsked>
+  const { parameters = {}, answers = [] } = row.asked as Partial<RunAsked>
   return {
     id: row.id as string,
     state: row.state as RunReply['state'],
@@ -135,7 +177,8 @@ const summaryOf = (row: RunRow): RunSummary => {
     retells: row.retells as string | null,
     alone: row.alone === true,
     parameters: { ...parameters },
-    renames: Object.fromEntries(Object.entries(renames).map(([input, names]) => [input, { ...names }])),
+    answers: [...answers],
+    open: Number(row.open_),
     files: row.files as RunReply['files'],
     outputs: row.outputs as RunSummary['outputs'],
   }

@@ -1,5 +1,14 @@
 import { createReadStream } from 'node:fs'
-import { ownValue, counted, parameterCells } from '@fabula/core'
+import {
+  assignFiles,
+  counted,
+  openFindings,
+  ownValue,
+  parameterCells,
+  rememberedAnswers,
+  setOwnValue,
+  type CompatibilityFinding,
+} from '@fabula/core'
 import type { FileRef, FitReply } from '@fabula/core/api'
 import { wallClock } from '../services/clock.ts'
 import { placeFiles } from '../services/inputs.ts'
@@ -8,7 +17,8 @@ import type { Replays } from '../services/replays.ts'
 import { Refusal } from '../refusal.ts'
 import type { FileStore } from '../store/files.ts'
 import { heldSentence, type Flows } from '../store/flows.ts'
-import type { Runs } from '../store/runs.ts'
+import type { InputFiles } from '../compute/worker-context.ts'
+import type { Runs, RunStart } from '../store/runs.ts'
 import type { Shelf } from '../store/shelf.ts'
 import type { StoredWatch, Watches } from '../store/watches.ts'
 import { filesIn, type Found } from './folder.ts'
@@ -25,6 +35,27 @@ type WatcherParts = {
   readonly compute: Supervisor
   readonly fetchAnew: (source: number) => Promise<FileRef>
   readonly fault: (error: unknown) => void
+}
+
+type WatchTrial = Pick<RunStart['asked'], 'answers' | 'parameters' | 'pictures'> & {
+  readonly open: readonly CompatibilityFinding[]
+  readonly edit: number
+}
+
+/** Files parted into those that are named and the rest. */
+const parted = (
+  given: Readonly<Record<string, readonly FileRef[]>>,
+  names: ReadonlySet<string | undefined>,
+): [Record<string, FileRef[]>, Record<string, FileRef[]>] => {
+  const those: Record<string, FileRef[]> = {}
+  const rest: Record<string, FileRef[]> = {}
+  for (const [input, files] of Object.entries(given)) {
+    const named = files.filter(({ name }) => names.has(name))
+    const others = files.filter(({ name }) => !names.has(name))
+    if (named.length > 0) setOwnValue(those, input, named)
+    if (others.length > 0) setOwnValue(rest, input, others)
+  }
+  return [those, rest]
 }
 
 /** Looks at every watch now and then: new files in its folder, or its time. What fits is replayed; what does not waits and says why. */
@@ -75,6 +106,7 @@ export class Watcher {
       const fresh = found.filter(({ key }) => !watch.seen.includes(key))
       // all that is new is waited for, so that two exports written together are told together
       if (fresh.length === 0 || fresh.some(({ key }) => !settled.has(key))) return
+      if (watch.settings.together && !(await this.areAllThere(watch, fresh))) return
       await this.parts.watches.sawAll(
         watch.id,
         fresh.map(({ key }) => key),
@@ -84,6 +116,12 @@ export class Watcher {
       await this.parts.watches.next(watch.id, nextAfter(when, new Date()))
       await this.report(watch, folder ? await this.take(await filesIn(folder)) : await this.anew(watch), false)
     }
+  }
+  /** Whether every input that files find by their names has one of the new files. */
+  private async areAllThere({ flow }: StoredWatch, fresh: readonly Found[]): Promise<boolean> {
+    const { recipe } = await this.parts.flows.get(flow)
+    const { given } = assignFiles(recipe, fresh)
+    return recipe.inputs.every(({ id, files }) => files === undefined || ownValue(given, id) !== undefined)
   }
   private async take(found: readonly Found[]): Promise<FileRef[]> {
     const refs: FileRef[] = []
@@ -107,74 +145,116 @@ export class Watcher {
   }
   /** Held against the story; what fits is replayed. `all`: every file is for the story, else the newest of each input. */
   private async report(watch: StoredWatch, refs: readonly FileRef[], all: boolean): Promise<void> {
-    const { flows, replays, watches, compute } = this.parts
-    const story = await flows.get(watch.flow)
-    const before = await flows.files(watch.flow)
-    const { given, homeless } = await placeFiles(story.recipe, refs, compute, 'batch')
-    const named = homeless.map(({ name }) => name).join(', ')
-    if (Object.keys(given).length === 0 && refs.length > 0) {
-      if (all)
+    const { recipe } = await this.parts.flows.get(watch.flow)
+    const { given, homeless } = await placeFiles(recipe, refs, this.parts.compute, 'batch')
+    if (all)
+      for (const file of homeless)
         await this.say(watch, {
           what: 'waits',
-          sentence: `${named} fits no input of the story by its name or its columns.`,
+          sentence: `${file.name} fits no input of the story by its name or its columns.`,
           files: {},
         })
+    if (Object.keys(given).length === 0 && refs.length > 0) return
+    const named = all ? '' : homeless.map(({ name }) => name).join(', ')
+    await this.tryFiles(watch, given, all, named)
+  }
+  /** Files that need an answer wait alone; the others are replayed without them. */
+  private async tryFiles(
+    watch: StoredWatch,
+    given: Record<string, FileRef[]>,
+    all: boolean,
+    named: string,
+  ): Promise<void> {
+    const { flows, watches } = this.parts
+    const before = await flows.files(watch.flow)
+    const now = await filesOfReplay(before, watches, watch, all, given)
+    const clock = wallClock()
+    const tried = await this.trial(watch, now, before, clock)
+    if ('sentence' in tried) {
+      await this.say(watch, { what: 'waits', sentence: tried.sentence, files: now })
       return
     }
-    const now: Record<string, readonly FileRef[]> = await filesOfReplay(before, watches, watch, all, given)
-    const fit = await compute
+    const { open } = tried
+    if (open.length === 0) {
+      await this.begin(watch, now, named, clock, tried)
+      return
+    }
+    const blamed = new Set(open.map(({ file }) => file))
+    const [waiting, rest] = parted(given, blamed)
+    const alone = open.every(({ file }) => file !== undefined) && Object.keys(rest).length > 0
+    await this.say(watch, {
+      what: 'waits',
+      sentence: `It does not fit without an answer. ${open.map(({ sentence }) => sentence).join(' ')}`,
+      files: alone ? { ...now, ...waiting } : now,
+    })
+    if (alone) await this.tryFiles(watch, rest, all, named)
+  }
+  /** The story tried on files as the watch would run it, or why it cannot be. */
+  private async trial(
+    watch: StoredWatch,
+    files: InputFiles,
+    before: InputFiles,
+    clock: number,
+  ): Promise<{ readonly sentence: string } | WatchTrial> {
+    const { flows, runs, compute } = this.parts
+    const story = await flows.get(watch.flow)
+    const parameters = parameterAt(watch.settings.parameters, clock)
+    const { faults } = parameterCells(story.recipe, parameters)
+    if (faults.length > 0)
+      return {
+        sentence: `${faults.map(({ sentence }) => sentence).join(' ')} Take this out and begin it anew with what the story asks for now.`,
+      }
+    const held = heldSentence(story)
+    if (held !== undefined) return { sentence: held }
+    const last = await runs.lastAccepted(watch.flow, { watch: watch.id })
+    const answers = rememberedAnswers(last?.answers ?? [])
+    const { findings } = await compute
       .do<FitReply>(
-        { kind: 'fit', recipe: story.recipe, files: now, before, renames: {} },
+        {
+          kind: 'fit',
+          recipe: story.recipe,
+          files,
+          before,
+          kept: {},
+          answers,
+          parameters,
+          last,
+          lastAt: last?.at ?? null,
+          now: clock,
+        },
         { home: watch.flow, lane: 'batch' },
       )
       .value()
-    if (fit.verdict !== 'fits') {
-      await this.say(watch, {
-        what: 'waits',
-        sentence: `It does not fit without an answer. ${fit.findings
-          .filter(({ code }) => !['new-column', 'new-sheet', 'known-name'].includes(code))
-          .map(({ sentence }) => sentence)
-          .join(' ')}`,
-        files: now,
-      })
-      return
-    }
-    const held = heldSentence(story)
-    if (held !== undefined) {
-      await this.say(watch, { what: 'waits', sentence: held, files: now })
-      return
-    }
-    const clock = wallClock()
-    const parameters = parameterAt(watch.settings.parameters, clock)
-    const { faults } = parameterCells(story.recipe, parameters)
-    if (faults.length > 0) {
-      await this.say(watch, {
-        what: 'waits',
-        sentence: `${faults.map(({ sentence }) => sentence).join(' ')} Take this out and begin it anew with what the story asks for now.`,
-        files: now,
-      })
-      return
-    }
+    return { open: openFindings(findings, answers), answers, parameters, edit: story.edit, pictures: story.pictures }
+  }
+  private async begin(
+    watch: StoredWatch,
+    files: InputFiles,
+    named: string,
+    clock: number,
+    { answers, parameters, edit, pictures }: WatchTrial,
+  ): Promise<void> {
+    const { replays, watches } = this.parts
     const run = await replays.begin({
       flow: watch.flow,
-      edit: story.edit,
-      asked: { files: now, renames: {}, allowChanges: false, parameters, pictures: story.pictures, databases: true },
+      edit,
+      asked: { files, answers, allowChanges: false, parameters, pictures, databases: true },
+      watch: watch.id,
       clock,
       alone: true,
     })
-    await noteReplay(watches, watch, now, named, run)
+    await noteReplay(watches, watch, files, named, run)
   }
   private async say(watch: StoredWatch, noted: Parameters<Watches['note']>[1]): Promise<void> {
     const { watches, flows } = this.parts
     await watches.note(watch.id, noted)
-    const { mail } = watch.settings
     const { recipe } = await flows.get(watch.flow)
-    if (mail)
-      await watches.mail(
-        mail,
-        `${recipe.name} ${noted.what === 'waits' ? 'waits for you' : 'could not be replayed'}`,
-        `${noted.sentence}\n\nNothing was written. Open the story’s page “Replay” to answer.`,
-      )
+    // whatever waits is seen in the notices, also where nobody is told by mail
+    await watches.mail(
+      watch.settings.mail ?? 'who keeps this server',
+      `${recipe.name} ${noted.what === 'waits' ? 'waits for you' : 'could not be replayed'}`,
+      `${noted.sentence}\n\nNothing was written. Open the story’s page “Replay” to answer.`,
+    )
   }
   private async ended(run: string, flow: string): Promise<void> {
     const { watches, flows, runs } = this.parts

@@ -85,10 +85,17 @@ export const Home = () => {
           <h2 className="mb-1 font-serif text-[16px] font-semibold">Your stories</h2>
           {error && <Notice kind="removed">{error.message}</Notice>}
           <ul className="border-t border-line">
-            {data?.flows.map(({ id, name, changedAt, sentences }) => (
+            {data?.flows.map(({ id, name, changedAt, sentences, waits }) => (
               <li key={id} className="border-b border-line">
                 <Link to={`/flows/${id}`} className="grid grid-cols-[1fr_auto_auto] gap-6 px-1 py-3 hover:bg-sheet">
-                  <span className="font-serif text-[15px] font-medium">{name}</span>
+                  <span className="font-serif text-[15px] font-medium">
+                    {name}
+                    {waits > 0 && (
+                      <span className="ml-3 font-sans text-[12.5px] font-semibold text-changed">
+                        {waits === 1 ? 'an export waits' : `${waits} exports wait`} for an answer
+                      </span>
+                    )}
+                  </span>
                   <span className="figures text-ink-3">{counted(sentences, 'sentence')}</span>
                   <span className="figures text-ink-3">{moment(changedAt)}</span>
                 </Link>

@@ -90,10 +90,13 @@ const RuleField = ({
 /** When a story is to replay itself, said in one sentence of choices. */
 const WatchForm = ({
   parameters,
+  inputs,
   done,
   close,
 }: {
   parameters: readonly Parameter[]
+  /** How many inputs the story has. */
+  inputs: number
   done: (settings: WatchSettings) => void
   close: () => void
 }) => {
@@ -103,6 +106,7 @@ const WatchForm = ({
   const [day, setDay] = useState(1)
   const [folder, setFolder] = useState('')
   const [mail, setMail] = useState('')
+  const [together, setTogether] = useState(false)
   const chooseWhen = () => {
     if (kind === 'arrival') return { kind }
     if (kind === 'daily') return { kind, at }
@@ -117,6 +121,7 @@ const WatchForm = ({
         done({
           when,
           folder: folder.trim() === '' ? null : folder.trim(),
+          together: together && kind === 'arrival',
           mail: mail.trim() === '' ? null : mail.trim(),
           parameters: reported,
         })
@@ -135,6 +140,12 @@ const WatchForm = ({
           onChange={(event) => setFolder(event.target.value)}
         />
       </label>
+      {kind === 'arrival' && inputs > 1 && (
+        <label className="flex items-center gap-2 font-sans text-[13px] text-ink-2">
+          <input type="checkbox" checked={together} onChange={(event) => setTogether(event.target.checked)} />
+          Begin only once every input has a new file
+        </label>
+      )}
       <label className="grid gap-0.5 font-sans text-[12px] text-ink-3">
         Who gets a notice (nobody, if empty)
         <input
@@ -242,11 +253,13 @@ const WatchCard = ({
 export const ByItself = ({
   endpoint,
   parameters,
+  inputs,
   show,
   look,
 }: {
   endpoint: Endpoint
   parameters: readonly Parameter[]
+  inputs: number
   show: (run: string) => void
   look: (files: Record<string, FileRef[]>) => void
 }) => {
@@ -293,6 +306,7 @@ export const ByItself = ({
       {making ? (
         <WatchForm
           parameters={parameters}
+          inputs={inputs}
           close={() => setMaking(false)}
           done={(body) => watches.mutate({ method: 'POST', body })}
         />

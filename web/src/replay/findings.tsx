@@ -1,150 +1,139 @@
-import { ownValue, capital, typeWords } from '@fabula/core'
-import type { FitReply } from '@fabula/core/api'
+import { answerTo, ownValue, type Answer, type CompatibilityFinding } from '@fabula/core'
 import { Button } from '../ui/parts.tsx'
+import { answerWords, holdsForGood, offerWords } from './replay-model.ts'
 
-const marks: Readonly<Record<string, string>> = {
-  'new-column': '+',
-  'new-sheet': '+',
-  'new-label': '+',
-  'missing-sheet': '!',
-  'missing-column': '!',
-  'changed-type': '≈',
-  'broken-step': '!',
-  'lacking-file': '≈',
-  'missing-label': '≈',
-  'row-count': '≈',
-  'new-value': '?',
-  'known-name': '≈',
-}
-const adds = ['new-column', 'new-sheet', 'new-label']
-
-type FitFinding = FitReply['findings'][number]
-const breaks = ({ code, step }: FitFinding): boolean =>
-  code === 'broken-step' || (code === 'missing-column' && step !== undefined)
-/** How one input fits, by what was found in it alone. */
-export const verdictOf = (findings: readonly FitFinding[]): FitReply['verdict'] => {
-  if (findings.some(breaks)) return 'does-not-fit'
-  if (findings.some(({ code }) => code === 'missing-column' || code === 'changed-type' || code === 'missing-sheet'))
-    return 'fits-with-changes'
-  return 'fits'
+const edges: Readonly<Record<CompatibilityFinding['grade'], string>> = {
+  fits: 'border-l-line-strong',
+  changes: 'border-l-changed',
+  breaks: 'border-l-removed',
+  refused: 'border-l-removed',
 }
 
-export type FindingAnswers = {
-  /** Columns of the new files, and the columns of the story that they are read as. */
-  readonly accepted: Readonly<Record<string, string>>
-  readonly accept: (from: string, to: string) => void
-  readonly undo: (from: string) => void
-  /** Writes an answer into the story, or takes it out again; absent where the story may not be changed. */
-  readonly keep?:
-    | ((
-        finding: { readonly input: string; readonly step?: string | undefined; readonly column?: string | undefined },
-        offer: FitFinding['offers'][number],
-      ) => void)
-    | undefined
-  readonly forget?: ((from: string) => void) | undefined
-}
-
-/** What the new files of an input have that the story did not expect, with what can be answered. */
-const toneOf = (finding: FitFinding): string => {
-  if (adds.includes(finding.code)) return 'text-added'
-  return breaks(finding) ? 'text-removed' : 'text-changed'
-}
-
-export const Findings = ({
-  report,
-  input,
-  known,
-  answers: { accepted, accept, undo, keep, forget },
+/** Something that needs an answer, with what each answer does. */
+export const FindingCard = ({
+  finding,
+  give,
+  setValue,
+  disabled,
 }: {
-  report: FitReply
-  input: string
-  known: Readonly<Record<string, readonly string[]>>
-  answers: FindingAnswers
-}) => {
-  const findings = report.findings.filter((finding) => finding.input === input)
-  const answers = Object.entries(accepted)
-  if (findings.length + answers.length === 0) return null
-  return (
-    <ul className="mt-2.5 grid gap-[7px] border-t border-line pt-2.5">
-      {answers.map(([from, to]) => (
-        <li key={from} className="grid grid-cols-[18px_1fr] gap-2">
-          <b className="text-changed">≈</b>
-          <span>
-            <b className="font-serif">{from}</b> is read as <b className="font-serif">{to}</b>, for this replay.{' '}
-            {keep && (
-              <Button
-                look="link"
-                className="mr-3 py-0!"
-                onClick={() => keep({ input, column: to }, { do: 'rename', column: from, why: '' })}
-              >
+  finding: CompatibilityFinding
+  give: (answer: Answer) => void
+  /** Gives a value that is asked for. */
+  setValue: (parameter: string, value: string) => void
+  disabled: boolean
+}) => (
+  <div
+    role="group"
+    aria-label={finding.sentence}
+    className={`mb-2.5 rounded-xl border border-l-[3px] border-line bg-sheet px-4 py-3 ${edges[finding.grade]}`}
+  >
+    <p className="font-serif text-[14px]">{finding.sentence}</p>
+    {finding.offers.length > 0 && (
+      <div className="mt-2 flex flex-wrap gap-2">
+        {finding.code === 'parameter' &&
+          finding.values?.map((value) => (
+            <Button
+              key={value}
+              className="py-1! text-left text-[13px]"
+              disabled={disabled}
+              onClick={() => setValue(finding.parameter ?? '', value)}
+            >
+              {value}
+            </Button>
+          ))}
+        {finding.offers.map((offer, i) => (
+          <Button
+            key={i}
+            className="py-1! text-left text-[13px]"
+            title={offer.why}
+            disabled={disabled}
+            onClick={() => give(answerTo(finding, offer))}
+          >
+            {offerWords(finding, offer)}
+          </Button>
+        ))}
+      </div>
+    )}
+  </div>
+)
+
+/** The answers that hold, each of which can be taken back, or kept for good. */
+export const AnswersGiven = ({
+  answers,
+  takeBack,
+  keepForGood,
+}: {
+  answers: readonly Answer[]
+  takeBack: (answer: Answer) => void
+  /** Absent where the story may not be changed. */
+  keepForGood?: ((answer: Answer) => void) | undefined
+}) =>
+  answers.length === 0 ? null : (
+    <section aria-label="Answers given" className="mb-3">
+      <h2 className="mb-1 font-serif text-[14px] font-semibold">Answers given</h2>
+      <ul>
+        {answers.map((answer) => (
+          <li key={JSON.stringify(answer)} className="flex flex-wrap gap-x-3 border-b border-line py-1 text-[13px]">
+            <span className="flex-1">
+              <span className="text-added">✓</span> {answerWords(answer)}, for this replay.
+            </span>
+            {keepForGood && holdsForGood(answer) && (
+              <Button look="link" className="py-0!" onClick={() => keepForGood(answer)}>
                 Keep it for good
               </Button>
             )}
-            <Button look="link" className="py-0!" onClick={() => undo(from)}>
+            <Button look="link" className="py-0!" onClick={() => takeBack(answer)}>
               Take back
             </Button>
-          </span>
-        </li>
-      ))}
-      {findings.map((finding) => (
-        <li key={finding.sentence} className="grid grid-cols-[18px_1fr] gap-2">
-          <b className={toneOf(finding)}>{ownValue(marks, finding.code) ?? '·'}</b>
-          <span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+
+/** What differs and needs no answer. */
+export const NotedFindings = ({
+  findings,
+  known,
+  keepForGood,
+  forget,
+}: {
+  findings: readonly CompatibilityFinding[]
+  /** Other names of columns that the recipe keeps, by column. */
+  known: Readonly<Record<string, readonly string[]>>
+  keepForGood?: ((answer: Answer) => void) | undefined
+  forget?: ((input: string, name: string) => void) | undefined
+}) =>
+  findings.length === 0 ? null : (
+    <section aria-label="Nothing to answer" className="mb-3">
+      <h2 className="mb-1 font-serif text-[14px] font-semibold">Also noticed, nothing to answer</h2>
+      <ul className="grid gap-1 text-[13px] text-ink-2">
+        {findings.map((finding) => (
+          <li key={finding.sentence}>
             {finding.sentence}{' '}
-            {finding.offers.map((offer, i) => {
-              const answerText = () => {
-                if (offer.do === 'expect') {
-                  if (finding.code === 'changed-type') return `Take it as ${typeWords[offer.type]} from now on`
-                  return 'Expect it from now on'
-                }
-                if (offer.do === 'read-as') return `Read it as ${typeWords[offer.type]} from now on`
-                if (offer.do === 'do-without') return 'Do without it from now on'
-                return capital(offer.why)
-              }
-              return offer.do === 'rename' ? (
-                <button
-                  key={i}
-                  type="button"
-                  title={offer.why}
-                  className="mr-3 font-semibold text-rubric hover:underline"
-                  onClick={() => accept(offer.column, finding.column ?? '')}
-                >
-                  Read {offer.column} as {finding.column}
-                </button>
-              ) : (
-                keep && (
-                  <button
+            {keepForGood &&
+              finding.offers
+                .filter((offer) => holdsForGood(answerTo(finding, offer)))
+                .map((offer, i) => (
+                  <Button
                     key={i}
-                    type="button"
+                    look="link"
+                    className="mr-3 py-0!"
                     title={offer.why}
-                    className="mr-3 font-semibold text-rubric hover:underline"
-                    onClick={() => keep(finding, offer)}
+                    onClick={() => keepForGood(answerTo(finding, offer))}
                   >
-                    {answerText()}
-                  </button>
-                )
-              )
-            })}
-            {finding.offers.map(
-              (offer, i) =>
-                offer.do === 'read-as' &&
-                keep && (
-                  <span
-                    key={i}
-                    className="block text-[12px] text-ink-2"
-                  >{`As ${typeWords[offer.type]}, ${offer.why}.`}</span>
-                ),
-            )}
+                    {offerWords(finding, offer)} from now on
+                  </Button>
+                ))}
             {finding.code === 'known-name' &&
               forget &&
               ownValue(known, finding.column ?? '')?.map((name) => (
-                <Button key={name} look="link" className="py-0!" onClick={() => forget(name)}>
+                <Button key={name} look="link" className="py-0!" onClick={() => forget(finding.input ?? '', name)}>
                   Read {name} as itself again
                 </Button>
               ))}
-          </span>
-        </li>
-      ))}
-    </ul>
+          </li>
+        ))}
+      </ul>
+    </section>
   )
-}

@@ -1,5 +1,5 @@
-import { tableNames } from '@fabula/core'
-import type { RunReply } from '@fabula/core/api'
+import { figure, openFindings, tableNames, type Recipe } from '@fabula/core'
+import type { FitReply, RunReply } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
 import { useQuery } from '@tanstack/react-query'
 import { ask } from '../api/client.ts'
@@ -7,7 +7,10 @@ import { editionsQuery } from '../api/queries.ts'
 import { useFlow } from '../story/flow-context.ts'
 import { Button, Notice } from '../ui/parts.tsx'
 import { PastReplays, ReplayInputs } from './past.tsx'
+import { moment } from '../ui/moments.ts'
+import { doneWords, rowsOut, trialWords } from './replay-model.ts'
 import { DrawnPicture, Result } from './result.tsx'
+import { RunsChart } from './runs-chart.tsx'
 import { StepStatisticsTable } from './step-statistics.tsx'
 import type { Runs } from './use-runs.ts'
 
@@ -21,23 +24,64 @@ const Progress = ({ run, stop }: { run: RunReply; stop: () => void }) => (
   </div>
 )
 
-/** What a run that is done wrote, and what each sentence did. */
+/** What a run that is done wrote, what is left to look at, and what each sentence did. */
 const DoneRun = ({ run, last }: { run: RunReply; last: Runs['last'] }) => {
   const { flow, endpoint } = useFlow()
+  const open = openFindings(run.findings, run.answers)
   return (
     <>
-      <h2 className="mb-2.5 font-serif text-[16px] font-semibold">What came out</h2>
+      <h2
+        className={`mb-1 font-serif text-[20px] leading-tight font-semibold ${open.length > 0 ? 'text-changed' : ''}`}
+      >
+        {doneWords(run)}
+      </h2>
+      {open.length > 0 && (
+        <ul className="mb-3 grid gap-1.5">
+          {open.map(({ sentence }) => (
+            <li key={sentence} className="rounded-lg bg-changed-tint px-3 py-1.5 text-[13px]">
+              {sentence}
+            </li>
+          ))}
+        </ul>
+      )}
+      <h3 className="mt-4 mb-2.5 font-serif text-[16px] font-semibold">What came out</h3>
       <Result run={run} base={endpoint.base} nameOf={tableNames(flow.recipe)} />
       {run.pictures.map(({ picture, data }) => (
         <DrawnPicture key={picture.id} picture={picture} data={data} />
       ))}
-      <h2 className="mb-2.5 font-serif text-[16px] font-semibold">What happened, sentence by sentence</h2>
-      <StepStatisticsTable
-        run={run}
-        last={last}
-        names={Object.fromEntries(flow.recipe.tables.map(({ id, name }) => [id, name]))}
-      />
+      <h3 className="mb-2.5 font-serif text-[16px] font-semibold">What happened, sentence by sentence</h3>
+      <StepStatisticsTable tables={run.tables} last={last} names={namesOf(flow.recipe)} findings={run.findings} />
     </>
+  )
+}
+
+const namesOf = ({ tables }: Recipe): Readonly<Record<string, string>> =>
+  Object.fromEntries(tables.map(({ id, name }) => [id, name]))
+
+/** What would come out, beside last time; nothing is written yet. */
+const TriedRun = ({ report }: { report: FitReply }) => {
+  const { flow } = useFlow()
+  const written = [...new Set((flow.recipe.outputs ?? []).map(({ table }) => table))]
+  const before = report.last && rowsOut(report.last.tables, written)
+  return (
+    <section aria-label="What would come out" className="mb-6">
+      <h2 className="font-serif text-[20px] leading-tight font-semibold">
+        {trialWords(rowsOut(report.tables, written))}
+      </h2>
+      {before && (
+        <p className="mt-1 mb-3 text-ink-2">
+          {report.last?.at ? `Last time, on ${moment(report.last.at)}` : 'The files the story was built on'}:{' '}
+          {before.map(({ rows }) => figure(rows)).join(' + ')}{' '}
+          {before.length === 1 && before[0]?.rows === 1 ? 'row' : 'rows'}.
+        </p>
+      )}
+      <StepStatisticsTable
+        tables={report.tables}
+        last={report.last ?? undefined}
+        names={namesOf(flow.recipe)}
+        findings={report.findings}
+      />
+    </section>
   )
 }
 
@@ -68,10 +112,20 @@ const ShownRun = ({ runs: { run, runs, last, again }, changes }: { runs: Runs; c
   )
 }
 
-/** What happened: the run that is shown, and those before it. */
-export const Outcome = ({ runs, changes }: { runs: Runs; changes: boolean }) => (
+/** What happened: the trial, or the run that is shown, and those before it. */
+export const Outcome = ({
+  runs,
+  report,
+  changes,
+}: {
+  runs: Runs
+  /** The trial of files that are given now. */
+  report: FitReply | undefined
+  changes: boolean
+}) => (
   <section className="relative overflow-auto bg-sheet px-[30px] py-[26px]" aria-label="What happened">
-    <ShownRun runs={runs} changes={changes} />
+    {report && !runs.run ? <TriedRun report={report} /> : <ShownRun runs={runs} changes={changes} />}
+    <RunsChart runs={runs.runs} />
     <PastReplays runs={runs.runs} shown={runs.shownId} show={runs.show} />
   </section>
 )

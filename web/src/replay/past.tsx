@@ -2,6 +2,7 @@ import { counted, figure } from '@fabula/core'
 import type { EditionsReply, RunReply, RunSummary } from '@fabula/core/api'
 import { Button } from '../ui/parts.tsx'
 import { moment } from '../ui/moments.ts'
+import { answerWords } from './replay-model.ts'
 
 /** The edition that a replay told, or when the story had last been changed. */
 const storyWords = (run: RunReply, editions: EditionsReply['editions']): string => {
@@ -30,7 +31,6 @@ export const ReplayInputs = ({
   again: () => void
 }) => {
   const retold = runs.find(({ id }) => id === run.retells)
-  const answers = Object.entries(run.renames).flatMap(([, names]) => Object.entries(names))
   const values = Object.entries(run.parameters)
   return (
     <section aria-label="What it was told from" className="mb-5 rounded-xl border border-line px-4 py-3 text-[12.5px]">
@@ -55,12 +55,10 @@ export const ReplayInputs = ({
             </dd>
           </div>
         ))}
-        {answers.map(([from, to]) => (
-          <div key={from} className="contents">
+        {run.answers.map((answer) => (
+          <div key={JSON.stringify(answer)} className="contents">
             <dt className="text-ink-3">Answer</dt>
-            <dd>
-              {from} read as {to}
-            </dd>
+            <dd>{answerWords(answer)}</dd>
           </div>
         ))}
         {values.map(([name, value]) => (
@@ -124,7 +122,7 @@ export const PastReplays = ({
             <button
               type="button"
               aria-current={run.id === shown}
-              className="figures grid w-full grid-cols-[110px_1fr_auto_80px] gap-2 py-1.5 text-left text-[12.5px] text-ink-2 hover:text-ink aria-[current=true]:bg-rubric-tint aria-[current=true]:text-ink"
+              className="figures grid w-full grid-cols-[110px_1fr_auto_auto] gap-2 py-1.5 text-left text-[12.5px] text-ink-2 hover:text-ink aria-[current=true]:bg-rubric-tint aria-[current=true]:text-ink"
               onClick={() => show(run.id)}
             >
               <span>{moment(run.startedAt)}</span>
@@ -137,7 +135,11 @@ export const PastReplays = ({
               <span className="text-right">
                 {run.state === 'running' ? run.doing : run.outputs.map(({ rows }) => figure(rows)).join(' + ') + unit()}
               </span>
-              <span className={stateTones[run.state]}>{states[run.state]}</span>
+              {run.state === 'done' && run.open > 0 ? (
+                <span className="text-changed">≈ {counted(run.open, 'thing')} to look at</span>
+              ) : (
+                <span className={stateTones[run.state]}>{states[run.state]}</span>
+              )}
             </button>
           </li>
         )

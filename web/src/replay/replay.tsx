@@ -1,11 +1,12 @@
-import { ownValue } from '@fabula/core'
+import { counted, ownValue, withoutColumnAlias } from '@fabula/core'
 import { useRef, type DragEvent } from 'react'
 import { parameterInput } from '../sentence/parameters.tsx'
 import { useFlow } from '../story/flow-context.ts'
 import { download } from '../ui/download.ts'
 import { Button, Notice } from '../ui/parts.tsx'
 import { ByItself } from './by-itself.tsx'
-import { InputCard } from './input-card.tsx'
+import { AnswersGiven, FindingCard, NotedFindings } from './findings.tsx'
+import { InputSlot } from './input-slot.tsx'
 import { Outcome } from './outcome.tsx'
 import { useReplay, type ReplayModel } from './use-replay.ts'
 
@@ -32,7 +33,7 @@ const AskedValues = ({ values, setValue }: Pick<ReplayModel, 'values' | 'setValu
   const { parameters = [] } = useFlow().flow.recipe
   if (parameters.length === 0) return null
   return (
-    <section aria-label="Asked at replay" className="mb-3 rounded-xl border border-line bg-sheet px-4 py-[13px]">
+    <section aria-label="Asked at replay" className="border-b border-line py-2.5">
       <h2 className="mb-2 font-serif text-[14px] font-semibold">What this replay needs to know</h2>
       <div className="grid gap-2">
         {parameters.map(({ name, type, value }) => (
@@ -82,28 +83,74 @@ const HomelessFiles = ({ homeless, putTo }: Pick<ReplayModel, 'homeless' | 'putT
   ))
 }
 
-const Actions = ({ model: { canReplay, replay, fit } }: { model: ReplayModel }) => {
+/** What the trial found: questions, answers, and what is only said. */
+const Questions = ({ model }: { model: ReplayModel }) => {
   const { flow } = useFlow()
-  const report = fit.data
+  const { open, noted, answers, fit, changes, remember } = model
+  const forget = (input: string, name: string): void =>
+    remember.mutate({
+      ...flow.recipe,
+      inputs: flow.recipe.inputs.map((one) => (one.id === input ? withoutColumnAlias(one, name) : one)),
+    })
+  const known = Object.fromEntries(
+    flow.recipe.inputs.flatMap(({ columns = [] }) => columns.map(({ name, also = [] }) => [name, also])),
+  )
+  const keepForGood = changes ? model.keepForGood : undefined
+  return (
+    <div className="mt-3">
+      {open.map((finding) => (
+        <FindingCard
+          key={`${finding.code}${finding.sentence}`}
+          finding={finding}
+          give={model.give}
+          setValue={model.setValue}
+          disabled={fit.isFetching}
+        />
+      ))}
+      <AnswersGiven answers={answers} takeBack={model.takeBack} keepForGood={keepForGood} />
+      <NotedFindings findings={noted} known={known} keepForGood={keepForGood} forget={changes ? forget : undefined} />
+    </div>
+  )
+}
+
+const Actions = ({ model: { wait, replay, report, open, running, given, runAsIs, kept } }: { model: ReplayModel }) => {
+  const { flow } = useFlow()
   const save = (): void => {
     if (!report) return
     const text = JSON.stringify({ verdict: report.verdict, findings: report.findings }, null, 2)
     download(`${flow.recipe.name} fit`, 'json', `data:application/json,${encodeURIComponent(text)}`)
   }
+  const canRunOpen = open.length > 0 && open.every(({ grade }) => grade === 'changes') && !running
   return (
-    <>
-      <div className="mt-4 flex items-center gap-2.5">
-        <Button look="main" className="px-4 py-2" disabled={!canReplay} onClick={() => replay.mutate()}>
-          Replay the story
+    <div className="mt-4 flex flex-wrap items-center gap-2.5">
+      <Button look="main" className="px-4 py-2" disabled={wait !== undefined} onClick={() => replay.mutate(false)}>
+        Replay the story
+      </Button>
+      {wait !== undefined && <span className="text-ink-2">{wait}</span>}
+      {!given && Object.keys(kept.files).length > 0 && (
+        <Button onClick={runAsIs}>
+          Try it on the files {kept.at === undefined ? 'the story was built on' : 'of last time'}
         </Button>
-        {report && <Button onClick={save}>Download this report</Button>}
-      </div>
-      {report?.verdict === 'does-not-fit' && <p className="mt-2 text-ink-2">Answer what is asked above first.</p>}
-    </>
+      )}
+      {report && <Button onClick={save}>Download this report</Button>}
+      {canRunOpen && (
+        <Button look="link" onClick={() => replay.mutate(true)}>
+          Replay without these answers
+        </Button>
+      )}
+    </div>
   )
 }
 
-/** The story run again: new files and how they fit on the left, what came of it on the right. */
+const introduction = ({ report, open }: ReplayModel): string => {
+  if (!report)
+    return 'Drop the new files here. Fabula puts each where it belongs and tries the story on a copy before anything is written.'
+  const questions =
+    open.length === 0 ? 'Nothing needs an answer.' : `${counted(open.length, 'thing needs', 'things need')} an answer.`
+  return `Read once and tried on a copy; nothing is written yet. ${questions}`
+}
+
+/** The story run again: new files and what a trial says of them on the left, what would come of it, or came, on the right. */
 export const Replay = () => {
   const { flow, endpoint } = useFlow()
   const model = useReplay()
@@ -114,29 +161,35 @@ export const Replay = () => {
     onDrop: (event: DragEvent) => (event.preventDefault(), void take([...event.dataTransfer.files])),
   }
   return (
-    <main className="grid min-h-0 grid-cols-[minmax(420px,560px)_1fr]" {...drop}>
-      <section className="relative overflow-auto border-r border-line px-[30px] py-[26px]" aria-label="New exports">
+    <main className="grid min-h-0 grid-cols-[minmax(420px,1fr)_1fr]" {...drop}>
+      <section className="relative overflow-auto border-r border-line px-[28px] py-[24px]" aria-label="New exports">
         <h1 className="font-serif text-[22px] leading-tight font-semibold">Tell it again with new exports</h1>
-        <p className="mt-1 mb-4 font-serif text-[14px] text-ink-2">
-          Drop the new files here. Fabula puts each where it belongs and checks that the story still fits before
-          anything runs.
-        </p>
+        <p className="mt-1 mb-3 font-serif text-[14px] text-ink-2">{introduction(model)}</p>
         <FileChooser take={take} />
-        <p role="status" className="figures my-2 min-h-5 text-ink-2">
-          {busy ?? (fit.isFetching ? 'Holding the new files against the story…' : '')}
+        <p role="status" className="figures my-1.5 min-h-5 text-ink-2">
+          {busy ?? (fit.isFetching ? 'Trying the story on the files…' : '')}
         </p>
-        {flow.recipe.inputs.map((input, i) => (
-          <InputCard key={input.id} model={model} input={input} entry={i} />
-        ))}
-        <AskedValues values={model.values} setValue={model.setValue} />
+        <div className="border-t border-line">
+          {flow.recipe.inputs.map((input, i) => (
+            <InputSlot key={input.id} model={model} input={input} entry={i} />
+          ))}
+        </div>
         <HomelessFiles homeless={model.homeless} putTo={model.putTo} />
+        <AskedValues values={model.values} setValue={model.setValue} />
         {problem && <Notice kind="removed">{problem}</Notice>}
+        <Questions model={model} />
         <Actions model={model} />
         {flow.rights === 'all' && (
-          <ByItself endpoint={endpoint} parameters={flow.recipe.parameters ?? []} show={runs.show} look={model.look} />
+          <ByItself
+            endpoint={endpoint}
+            parameters={flow.recipe.parameters ?? []}
+            inputs={flow.recipe.inputs.length}
+            show={runs.show}
+            look={model.look}
+          />
         )}
       </section>
-      <Outcome runs={runs} changes={model.changes} />
+      <Outcome runs={runs} report={model.running ? undefined : model.report} changes={model.changes} />
     </main>
   )
 }

@@ -13,7 +13,7 @@ import {
   type ValueColumn,
 } from '../../table/column.ts'
 import { float64s, int32s } from '../../table/memory.ts'
-import { dateFormsIn, type DateForms, type WordCount } from './date-forms.ts'
+import { dateFormsIn, type DateForms, type WordCount } from '../../reading/date-forms.ts'
 import { keyFinding, outlierFinding, textFindings, type ColumnFinding } from './findings.ts'
 
 /** A value or span with how many rows hold it; `where` selects those rows. */

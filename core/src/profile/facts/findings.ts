@@ -5,7 +5,7 @@ import type { Condition } from '../../steps/shared/condition.ts'
 import { suggestGroups } from '../../steps/shared/similar-values.ts'
 import { numberReader, plainLocale } from '../../table/number.ts'
 import { trim } from '../../table/text.ts'
-import { likelyForms, type DateForms, type WordCount } from './date-forms.ts'
+import { likelyForms, type DateForms, type WordCount } from '../../reading/date-forms.ts'
 
 /** A finding in a plain sentence, with the step that mends it. */
 export type ColumnFinding = {

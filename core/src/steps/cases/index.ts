@@ -25,6 +25,7 @@ import {
 } from '../shared/columns.ts'
 import { checkCondition, conditionSchema, conditionWords, type Condition } from '../shared/condition.ts'
 import { conditionPython, conditionSql } from '../shared/condition-code.ts'
+import { decidingColumns } from '../shared/condition-values.ts'
 import { evaluateCondition } from '../shared/condition-run.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot, type CheckContext, type RunContext } from '../shared/step-kind.ts'
@@ -191,6 +192,8 @@ export const cases = defineStep<Cases>({
       ]
     },
   },
+  decides: ({ cases: all }, input) =>
+    all.flatMap(({ when }) => decidingColumns(when, input, { fails: 'stays', passes: 'stays' })),
   sentence: (params) => {
     const { as, cases: all, otherwise = null } = params
     const shown =

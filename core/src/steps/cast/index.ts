@@ -18,6 +18,7 @@ import {
 } from '../shared/columns.ts'
 import { defineStep, slot, type CheckContext, type ParamPath } from '../shared/step-kind.ts'
 import { localeSchema } from '../../reading/read-options.ts'
+import { moreDatePatterns, otherNumberSigns } from '../shared/reading-fixes.ts'
 import { textsOf } from '../shared/draft-values.ts'
 
 type Cast = {
@@ -127,6 +128,32 @@ export const cast = defineStep<Cast>({
     ...(params.locale && params.locale.decimal !== '.' ? [`, with ${params.locale.decimal} before decimals`] : []),
     '.',
   ],
+  readingFixes: ({ columns, type, formats, locale }, column, texts) => {
+    const dates = moreDatePatterns(type, formats, texts)
+    const numbers = otherNumberSigns(type, locale, texts)
+    // another sign before decimals holds for every column of the step: only where it is of this one alone
+    const alone = Array.isArray(columns) && columns.length === 1 && columns[0] === column
+    return [
+      ...(dates
+        ? [
+            {
+              params: { formats: dates.formats },
+              words: listed(dates.added.map(formatWords), 'or'),
+              reads: dates.reads,
+            },
+          ]
+        : []),
+      ...(numbers && alone
+        ? [
+            {
+              params: { locale: numbers.locale },
+              words: `numbers with ${numbers.locale.decimal} before decimals`,
+              reads: numbers.reads,
+            },
+          ]
+        : []),
+    ]
+  },
   output: ({ columns, type, formats }, input, context) => {
     const fields = checkSelector(columns, input, context, 'columns')
     checkFormats(formats, context, 'formats')

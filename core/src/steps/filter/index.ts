@@ -4,6 +4,7 @@ import { IntList } from '../../table/memory.ts'
 import { typeIn, selectColumns } from '../shared/columns.ts'
 import { checkCondition, conditionSchema, conditionWords, type Condition } from '../shared/condition.ts'
 import { conditionPython, conditionSql } from '../shared/condition-code.ts'
+import { decidingColumns } from '../shared/condition-values.ts'
 import { evaluateCondition } from '../shared/condition-run.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 import type { StepDraft } from '../shared/draft.ts'
@@ -99,6 +100,13 @@ export const filter = defineStep<Filter>({
     slot(conditionWords(where), 'condition', ['where']),
     '.',
   ],
+  decides: ({ where, keep = true }, input) =>
+    decidingColumns(
+      where,
+      input,
+      keep ? { fails: 'leaves', passes: 'stays' } : { fails: 'stays', passes: 'leaves' },
+      (condition) => ({ where: condition }),
+    ),
   output: ({ where }, input, context) => {
     checkCondition(where, input, context, 'where')
     return input

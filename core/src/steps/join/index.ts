@@ -25,6 +25,7 @@ import { bucket, keyIds } from '../shared/join-keys.ts'
 import { name } from '../../reading/name-schema.ts'
 import { DataRefused, defineStep, slot, tableSlot, type SqlContext } from '../shared/step-kind.ts'
 import { joinDrafts } from './drafts.ts'
+import { sidesToMatch } from './sides.ts'
 
 /** The ways of joining. */
 export const joinHows = ['left', 'inner', 'right', 'full', 'left-only', 'right-only', 'cross'] as const
@@ -215,6 +216,7 @@ const seenSql = (part: Code, type: ColumnType, { ignoreCase, trim }: Join): Code
 export const join = defineStep<Join>({
   dropsRows: true,
   multipliesRows: true,
+  unmatchedSides: ({ how }) => sidesToMatch[how],
   workbench: 'tables',
   figures: ({ notes }) => [
     plainFigure(`${figure(notes.matched ?? 0)} match`),
@@ -256,10 +258,7 @@ export const join = defineStep<Join>({
       message: 'a match needs at least one pair of keys',
       path: ['on'],
     }),
-  drafts: {
-    table: ({ schema, tables: [other] }) => joinDrafts(schema[0]?.name ?? '', other?.id, 150),
-    columns: ({ columns, tables: [other] }) => joinDrafts(columns[0] ?? '', other?.id, 210),
-  },
+  drafts: joinDrafts,
   sentence: (params, names) => {
     const { with: other, how, bring, matches = 'all', ignoreCase, trim } = params
     const on = onOf(params)

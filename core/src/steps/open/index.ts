@@ -4,7 +4,8 @@ import { pythonPatterns } from '../../codegen/patterns.ts'
 import { code, joined, py, pyHelper, sql, sqlHelper, type Code } from '../../codegen/tag.ts'
 import { type ColumnType } from '../../table/column.ts'
 import { counted, listed, quoted } from '../../messages/words.ts'
-import { checkFormats, readSql } from '../cast/index.ts'
+import { checkFormats, formatWords, readSql } from '../cast/index.ts'
+import { moreDatePatterns } from '../shared/reading-fixes.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot, type Sentence, type TableNames } from '../shared/step-kind.ts'
 import {
@@ -110,6 +111,16 @@ export const open = defineStep<Open>({
   opens: ({ input, read = {} }) => ({ input, read }),
   params: z.strictObject({ input: name, read: readSchema.optional() }),
   sentence,
+  readingFixes: ({ read = {} }, column, texts) => {
+    const given = typeof read.types === 'object' ? ownValue(read.types, column) : undefined
+    if (!given) return []
+    const dates = moreDatePatterns(given.type, given.formats, texts)
+    if (!dates) return []
+    const types = { ...(read.types as object), [column]: { ...given, formats: dates.formats } }
+    return [
+      { params: { read: { ...read, types } }, words: listed(dates.added.map(formatWords), 'or'), reads: dates.reads },
+    ]
+  },
   output: ({ input, read }, _schema, context) => {
     const columns = context.inputColumns(input)
     if (!columns) context.report({ code: 'unknown-input', input }, 'input')

@@ -24,10 +24,9 @@ import {
 } from '../shared/columns.ts'
 import { checkMeasure, howWords, measurePython, measureSql, runMeasure } from '../shared/measures.ts'
 import { name } from '../../reading/name-schema.ts'
-import { DataRefused, defineStep, slot, type CheckContext, type StepResult } from '../shared/step-kind.ts'
+import { DataRefused, defineStep, slot, type CheckContext } from '../shared/step-kind.ts'
 import { cellFor, literalPython, literalSql } from '../shared/value.ts'
 import {
-  type LabelValue,
   type PivotValue,
   type Pivot,
   valueName,
@@ -47,26 +46,6 @@ const takenRows = (ofRow: Int32Array): Int32Array | undefined => {
   const rows = new IntList()
   for (let i = 0; i < ofRow.length; i++) if (ofRow[i] !== -1) rows.push(i)
   return rows.done()
-}
-
-/** What the labels that are told leave out of the data, and those that it does not have. */
-const againstFound = (
-  column: string,
-  found: readonly LabelValue[],
-  groupOf: Uint32Array,
-  labels: readonly (string | null)[],
-  present: readonly (string | null)[],
-): NonNullable<StepResult['labels']> => {
-  const rows = new Float64Array(present.length)
-  for (let i = 0; i < groupOf.length; i++) rows[groupOf[i]!] = rows[groupOf[i]!]! + 1
-  const words = (label: string | null): string => label ?? 'Empty'
-  return {
-    column,
-    left: present.flatMap((label, i) =>
-      labels.includes(label) ? [] : [{ label: words(label), rows: rows[i]!, answer: { found: [...found, label] } }],
-    ),
-    missing: labels.filter((label) => !present.includes(label)).map(words),
-  }
 }
 
 const mostCells = 60_000_000
@@ -204,6 +183,17 @@ export const pivot = defineStep<Pivot>({
       ),
     columns: ({ columns, schema }) => pivotDrafts(columns, schema, 200),
   },
+  decides: ({ labels, found }) =>
+    found
+      ? [
+          {
+            column: labels,
+            unnamed: 'no-column',
+            named: found.flatMap((label) => labelText(label) ?? []),
+            naming: (more) => ({ found: [...found, ...more] }),
+          },
+        ]
+      : [],
   sentence: ({ labels, values, by, found, gaps }) => {
     const labelsShown = () => {
       if (found) {
@@ -238,11 +228,10 @@ export const pivot = defineStep<Pivot>({
     checkPlace(params, keys, context)
     return schema
   },
-  reportsUnmapped: true,
   dynamicColumns: (params, input) =>
     params.found || !params.values[0] ? undefined : valueType(params.values[0], input),
   run: (params, table) => {
-    const { labels, ofRow, present, groupOf } = labelsOf(params, table.named(params.labels))
+    const { labels, ofRow } = labelsOf(params, table.named(params.labels))
     const { keys, made, at } = layout(params, table.schema, labels)
     const groups = groupBy(
       keys.map((field) => table.named(field.name)),
@@ -283,7 +272,6 @@ export const pivot = defineStep<Pivot>({
       table: Table.of(names, all, rowCount),
       lineage: { kind: 'groups', ids: groups.ids },
       unreadable: failures,
-      ...(params.found ? { labels: againstFound(params.labels, params.found, groupOf, labels, present) } : {}),
       notes: { labels: labels.length, leftOut: table.rowCount - seen.rowCount },
     }
   },

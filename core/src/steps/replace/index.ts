@@ -143,6 +143,15 @@ export const replace = defineStep<Replace>({
       ]
     },
   },
+  decides: (params, input) =>
+    (params.match ?? 'whole') === 'whole'
+      ? textsOf(selectedNames(params.columns, input), input).map((column) => ({
+          column,
+          unnamed: 'stays',
+          named: replacementPairs(params).flatMap(({ find }) => (typeof find === 'string' ? [find] : [])),
+          ...(params.ignoreCase ? { ignoreCase: true } : {}),
+        }))
+      : [],
   sentence: (params) => {
     const pairs = replacementPairs(params)
     const shown =

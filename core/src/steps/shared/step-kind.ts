@@ -97,12 +97,28 @@ export type RowLineage =
 /** Data that a step must not take: a second value where one is allowed, a check that says stop. */
 export class DataRefused extends Error {}
 
-/** `answer`: what of the step's params would be otherwise, were it decided so for good. */
-export type UnmappedValue = {
+/** A way to read more of a column's texts. */
+export type ReadingFix = {
+  readonly params: Readonly<Record<string, unknown>>
+  /** How the texts are written, such as year.month.day. */
+  readonly words: string
+  /** How many of the texts that could not be read are read so. */
+  readonly reads: number
+}
+
+/** A column by whose values a step decides. */
+export type DecidingColumn = {
   readonly column: string
-  readonly value: string
-  readonly into: string
-  readonly answer: Readonly<Record<string, unknown>>
+  /** What becomes of a value that it does not name: its own spelling stays, its rows leave or stay, it gets no column. */
+  readonly unnamed: 'own-spelling' | 'leaves' | 'stays' | 'no-column'
+  /** The values that it names, as text. */
+  readonly named: readonly string[]
+  readonly ignoreCase?: boolean
+  readonly trim?: boolean
+  /** The groups of values that are given one spelling. */
+  readonly groups?: readonly { readonly into: string; readonly from: readonly string[] }[]
+  /** What of its params would be otherwise, were these values named too: in the group, with the rows that stay or leave, as columns. */
+  readonly naming?: (values: readonly string[], group?: string) => Readonly<Record<string, unknown>>
 }
 
 /** The result of a `check` step. */
@@ -121,18 +137,6 @@ export type StepResult = {
   /** Filled cells of kept columns that hold another value than before. */
   readonly cellsChanged?: number
   readonly unreadable?: readonly UnreadableCells[]
-  /** Values nobody decided on that are like some that were: what they would have become. */
-  readonly unmappedValues?: readonly UnmappedValue[]
-  /** Labels that are left out because nobody named them, with their rows, and named ones that no row has. */
-  readonly labels?: {
-    readonly column: string
-    readonly left: readonly {
-      readonly label: string
-      readonly rows: number
-      readonly answer?: Readonly<Record<string, unknown>>
-    }[]
-    readonly missing: readonly string[]
-  }
   /** Whether what was asked of the rows holds, the figure it went by, and the rows that are against it. */
   readonly check?: CheckResult
   /** Figures of this kind alone, by name. */
@@ -202,6 +206,8 @@ export type StepKind<P = never> = {
   readonly dropsRows?: true
   /** One row may become several by matching: more rows out than in are compared with the last run. */
   readonly multipliesRows?: true
+  /** The sides whose rows should find a match, and whether a row without one is lost. */
+  readonly unmatchedSides?: (params: P) => readonly { readonly side: 'here' | 'there'; readonly loses: boolean }[]
   /** The shape of the table changes: before and after are shown side by side while it is a draft. */
   readonly reshapes?: true
   /** No row stands for a row before it, so the result is shown first, not what changed. */
@@ -233,8 +239,10 @@ export type StepKind<P = never> = {
   readonly dynamicColumns?: (params: P, input: Schema) => ColumnType | undefined
   /** Columns whose type only data can tell; `output` guesses text, and without data later steps may take them for another. */
   readonly dynamicTypes?: (params: P) => readonly string[]
-  /** Names values nobody decided on (`novelties`, `labels`): asked of new data before a replay. */
-  readonly reportsUnmapped?: true
+  /** Other ways to read a column of which it could not read these texts: what its params would be, and in words. */
+  readonly readingFixes?: (params: P, column: string, texts: readonly string[]) => readonly ReadingFix[]
+  /** The columns by whose values it decides, with the values that it names. */
+  readonly decides?: (params: P, input: Schema) => readonly DecidingColumn[]
   readonly run: (params: P, table: Table, context: RunContext) => StepResult
   /** Output column to the input column that it carries on; default: those of the same name. */
   readonly columnLineage?: (params: P, input: Schema, output: Schema) => Readonly<Record<string, string>>

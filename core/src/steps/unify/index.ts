@@ -86,7 +86,17 @@ export const unify = defineStep<Unify>({
       context.report({ code: 'wrong-type', column: field.name, type: field.type, needs: 'text' }, 'column')
     return input
   },
-  reportsUnmapped: true,
+  decides: ({ column, groups }) => [
+    {
+      column,
+      unnamed: 'own-spelling',
+      named: groups.flatMap(({ into, from }) => [into, ...from]),
+      groups,
+      naming: (values, into) => ({
+        groups: groups.map((group) => (group.into === into ? { ...group, from: [...group.from, ...values] } : group)),
+      }),
+    },
+  ],
   run: ({ column, groups, judged }, table) => {
     const at = table.positionOf(column)
     const before = table.column(at)
@@ -95,26 +105,13 @@ export const unify = defineStep<Unify>({
     const after = mapText(before, (text) => map.get(text) ?? text)
     let cellsChanged = 0
     for (let i = 0, n = lengthOf(before); i < n; i++) if (cellAt(before, i) !== cellAt(after, i)) cellsChanged++
-    const unmappedValues =
-      judged === undefined || judged === 'hand'
-        ? []
-        : newcomers(asDictionary(before).dictionary, groups, judged).map(({ value, into }) => ({
-            column,
-            value,
-            into,
-            answer: {
-              groups: groups.map((group) => (group.into === into ? { ...group, from: [...group.from, value] } : group)),
-            },
-          }))
+    const newLookalikes =
+      judged === undefined || judged === 'hand' ? 0 : newcomers(asDictionary(before).dictionary, groups, judged).length
     return {
       table: table.with(at, column, after, true),
       lineage: { kind: 'same' },
       cellsChanged,
-      unmappedValues: unmappedValues,
-      notes:
-        unmappedValues.length > 0
-          ? { groups: groups.length, newLookalikes: unmappedValues.length }
-          : { groups: groups.length },
+      notes: newLookalikes > 0 ? { groups: groups.length, newLookalikes } : { groups: groups.length },
     }
   },
   scripts: {

@@ -34,7 +34,11 @@ export const open = defineTask({
       columns: table.schema.map((field) => ({ ...field })),
       rows: table.rowCount,
       notes: { ...notes },
-      parts: parts.map((part) => ({ ...part, lacks: [...part.lacks] })),
+      parts: parts.map(({ schema, hidden: _hidden, ...part }) => ({
+        ...part,
+        columns: schema.length,
+        lacks: [...part.lacks],
+      })),
       missingSheets: [...missingSheets],
       unreadable: Object.fromEntries(unreadable.map(({ column, rows }) => [column, rows.length])),
       first: firstRows(table, openingRows),

@@ -85,7 +85,7 @@ const proveAll = async (asked: ProofRequest, context: WorkerContext): Promise<Pr
     context.progress({ done: Math.round(share * 100), of: 100, doing })
   }
   report(0, 'Telling the story as Fabula does')
-  const { inputs, sources } = await openAll(recipe, files, {}, context)
+  const { inputs, sources } = await openAll(recipe, files, context)
   const ran = runRecipe(recipe, {
     sources,
     parameters: parameterCells(recipe, {}).cells,

@@ -36,7 +36,7 @@ export const scripts = defineTask({
     const plan =
       needsData(recipe) && ready
         ? runRecipe(recipe, {
-            sources: (await openAll(recipe, files, {}, context)).sources,
+            sources: (await openAll(recipe, files, context)).sources,
             parameters: parameterCells(recipe, {}).cells,
             now: 0,
             cache: context.inputs.steps,

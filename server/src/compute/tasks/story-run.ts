@@ -22,7 +22,7 @@ export const runTo = async (
 ) => {
   const needed = tablesNeeded(recipe, table)
   const only: Recipe = { ...recipe, tables: recipe.tables.filter(({ id }) => needed.includes(id)) }
-  const { sources } = await openAll(only, files, {}, context)
+  const { sources } = await openAll(only, files, context)
   const began = performance.now()
   const { tables, plan } = runRecipe(only, {
     sources,

@@ -1,5 +1,5 @@
-import { compileDatePattern, dateReader, monthNames } from '../../reading/date-pattern.ts'
-import { trim } from '../../table/text.ts'
+import { compileDatePattern, dateReader, monthNames } from './date-pattern.ts'
+import { trim } from '../table/text.ts'
 
 /** A form in which a column writes its dates: a CLDR pattern, how many rows it reads, one of them. */
 export type DateForm = {
