@@ -22,7 +22,11 @@ const FileChooser = ({ take }: { take: (files: readonly File[]) => Promise<void>
         aria-label="New exports"
         className="sr-only"
         tabIndex={-1}
-        onChange={(event) => event.target.files && void take([...event.target.files])}
+        onChange={(event) => {
+          void take([...(event.target.files ?? [])])
+          // the same file can be chosen again
+          event.target.value = ''
+        }}
       />
     </>
   )
