@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { rowSelections } from '../steps/shared/statistics.ts'
 import type { DiffColumn, DiffRow } from '../engine/diff-view.ts'
 import type { ColumnFacts } from '../profile/facts/facts.ts'
 import type { NewStep } from '../recipe/recipe.ts'
@@ -15,7 +16,7 @@ export const previewRequest = z.object({
   table: z.string(),
   step: z.string(),
   diffMode: z.enum(['before', 'changes', 'after']),
-  only: z.enum(['all', 'changed', 'left', 'added', 'unreadable', 'against']),
+  only: z.enum(rowSelections),
   from: z.number().int().min(0),
   count: z.number().int().min(0).max(500),
   /** Steps that are not kept yet, by id. */

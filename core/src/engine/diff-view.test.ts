@@ -2,7 +2,8 @@ import { describe, expect, test } from 'vitest'
 import type { NewStep, Recipe, Step } from '../recipe/recipe.ts'
 import { columnOf } from '../table/column.ts'
 import { Table } from '../table/table.ts'
-import { diffView, type DiffMode, type RowSelection } from './diff-view.ts'
+import type { RowSelection } from '../steps/shared/statistics.ts'
+import { diffView, type DiffMode } from './diff-view.ts'
 import { runRecipe } from './run.ts'
 
 const visits = Table.of(
@@ -117,5 +118,61 @@ describe('a window of rows', () => {
     expect(rowsOf(viewOf(oxbow, { from: 1, count: 2 }))).toEqual(all.slice(1, 3))
     expect(rowsOf(viewOf(oxbow, { from: 3, count: 10 }))).toEqual(all.slice(3))
     expect(rowsOf(viewOf(oxbow, { from: 9, count: 10 }))).toEqual([])
+  })
+})
+
+describe('the rows of a match', () => {
+  const joined = (how: 'left' | 'inner' | 'full' | 'left-only', only: RowSelection) => {
+    const recipe: Recipe = {
+      fabula: 1,
+      name: 'Visits',
+      inputs: [{ id: 'visits', name: 'Visits', columns: [...visits.schema] }],
+      tables: [
+        {
+          id: 'visits',
+          name: 'Visits',
+          steps: [
+            { id: 's1', kind: 'open', input: 'visits' },
+            { id: 's2', kind: 'join', with: 'towns', how, on: [{ left: 'Clinic', right: 'Clinic' }] },
+          ],
+        },
+        {
+          id: 'towns',
+          name: 'Towns',
+          steps: [
+            {
+              id: 's3',
+              kind: 'enter',
+              columns: [
+                { name: 'Clinic', type: 'text' },
+                { name: 'Town', type: 'text' },
+              ],
+              rows: [
+                ['Oxbow', 'Fernhollow'],
+                ['Oxbow', 'Alder'],
+                ['Quarry', 'Birch'],
+              ],
+            },
+          ],
+        },
+      ],
+    }
+    const { tables } = runRecipe(recipe, {
+      sources: (input) => ({ table: visits, notes: {}, unreadable: [], key: input }),
+      parameters: {},
+      now: 0,
+    })
+    const view = diffView(tables[0]?.steps ?? [], 1, 'changes', only, 0, 100)
+    return view.rows.map(({ cells: [clinic, fee] }) => `${clinic ?? '–'} ${fee ?? '–'}`)
+  }
+  test('those with a match, those without, and those that repeat are shown each on their own', () => {
+    expect(joined('left', 'matched')).toEqual(['Oxbow 12', 'Oxbow 12', 'Oxbow 7.5', 'Oxbow 7.5'])
+    expect(joined('left', 'unmatched')).toEqual(['Marlpit none', '– 30'])
+    expect(joined('left', 'multiplied')).toEqual(['Oxbow 12', 'Oxbow 7.5'])
+    // rows that an inner match loses are those without one
+    expect(joined('inner', 'unmatched')).toEqual(['Marlpit none', '– 30'])
+    expect(joined('full', 'unmatched-there')).toEqual(['Quarry –'])
+    expect(joined('left-only', 'matched')).toEqual(['Oxbow 12', 'Oxbow 7.5'])
+    expect(joined('left-only', 'unmatched')).toEqual(['Marlpit none', '– 30'])
   })
 })

@@ -5,12 +5,11 @@ import { bitmap, isSet, IntList, int32s, set } from '../table/memory.ts'
 import { textOfCell } from '../table/cell-text.ts'
 import type { Table } from '../table/table.ts'
 import { columnLineageOf } from './lineage.ts'
+import type { RowSelection } from '../steps/shared/statistics.ts'
 import type { StepRun } from './run.ts'
 
 /** What a view shows of a step. */
 export type DiffMode = 'before' | 'changes' | 'after'
-/** Which rows of a view are shown. */
-export type RowSelection = 'all' | 'changed' | 'left' | 'added' | 'unreadable' | 'against'
 
 /** A column of a view; `was` is its name before the step. */
 export type DiffColumn = {
@@ -178,6 +177,22 @@ const rowChanged = (
 const unreadableRows = (step: StepRun): Set<number> =>
   new Set((step.result?.unreadable ?? []).flatMap(({ rows }) => [...rows]))
 
+/** Rows by what they met in the other table of a match; undefined for other selections. */
+const matchPredicate = (
+  only: RowSelection,
+  { result }: StepRun,
+): ((before: number, after: number) => boolean) | undefined => {
+  const lineage = result?.lineage
+  if (lineage?.kind !== 'index') return undefined
+  const { index, other, keepsUnmatchedOnly: anti = false } = lineage
+  const meets = (a: number): boolean => (other?.[a] ?? -1) >= 0
+  if (only === 'matched') return (_b, a) => (anti ? a < 0 : a >= 0 && index[a]! >= 0 && meets(a))
+  if (only === 'unmatched') return (_b, a) => (anti ? a >= 0 : a < 0 || (index[a]! >= 0 && !meets(a)))
+  if (only === 'unmatched-there') return (_b, a) => a >= 0 && index[a]! < 0
+  if (only === 'multiplied') return (b, a) => b < 0 && a >= 0 && index[a]! >= 0
+  return undefined
+}
+
 /** Whether a row of the view is shown, by its row before and after (-1 where there is none); chosen once, asked for each row. */
 const rowPredicate = (
   only: RowSelection,
@@ -187,6 +202,8 @@ const rowPredicate = (
 ): ((before: number, after: number) => boolean) => {
   if (only === 'left') return (_b, a) => a < 0
   if (only === 'added') return (b) => b < 0
+  const joined = matchPredicate(only, step)
+  if (joined) return joined
   const bad = unreadableRows(step)
   if (only === 'unreadable') return (_b, a) => bad.has(a)
   const columns = comparable(before, step.table, layout)

@@ -38,13 +38,11 @@ export type CachedStep = { readonly result: StepResult; readonly statistics: Ste
 type CacheEntry = CachedStep & { held: readonly object[] }
 
 const buffersOf = ({ table, lineage }: StepResult): HeldBuffer[] => {
-  const chooseRows = () => {
-    if (lineage.kind === 'index') return lineage.index
-    if (lineage.kind === 'groups') return lineage.ids
-    return undefined
+  const rows = () => {
+    if (lineage.kind === 'index') return lineage.other ? [lineage.index, lineage.other] : [lineage.index]
+    return lineage.kind === 'groups' ? [lineage.ids] : []
   }
-  const rows = chooseRows()
-  return [...table.buffers, ...(rows ? [[rows.buffer, rows.byteLength] as const] : [])]
+  return [...table.buffers, ...rows().map((buffer) => [buffer.buffer, buffer.byteLength] as const)]
 }
 
 /** Longest text of keys that is remembered, in characters; beyond it the oldest keys are forgotten. */

@@ -113,7 +113,7 @@ const sentences = {
     `${quoted(column)} in ${input} was ${typeWords[before]} and is now ${typeWords[now]}.${step === undefined ? '' : ` ${step} cannot run so.`}`,
   'broken-step': ({ step, why }: { step: string; why: string }) => `${step} cannot run: ${why}`,
   unreadable: ({ step, column, rows, values, before }: Unreadable) =>
-    `${step} cannot read ${counted(rows, 'cell')} of ${quoted(column)}${values.length > 0 ? `, such as ${some(values)}` : ''}; they would be empty.${before === undefined ? '' : ` Last time ${before === 0 ? 'all could be read' : `${figure(before)} could not`}.`}`,
+    `${step} cannot read ${counted(rows, 'cell')} of ${quoted(column)}${values.length > 0 ? `, such as ${some(values)}` : ''}; ${rows === 1 ? 'it' : 'they'} would be empty.${before === undefined ? '' : ` Last time ${before === 0 ? 'all could be read' : `${figure(before)} could not`}.`}`,
   'new-value': (one: NewValue) => newValue(one),
   'missing-value': ({ column, values, step }: { column: string; values: readonly string[]; step: string }) =>
     `No row has ${some(values)} in ${quoted(column)}, which ${step} names; last time there were such rows.`,

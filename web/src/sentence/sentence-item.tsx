@@ -21,22 +21,28 @@ const Margin = ({
   statistics: NonNullable<StoryStep['statistics']>
 }) => (
   <span className="figures grid content-start justify-items-end pt-0.5 text-[12px]">
-    {figuresOf(statistics).map(({ text, tone, only }) => (
-      <button
-        key={text}
-        type="button"
-        className={`hover:underline ${tones[tone]}`}
-        onClick={(event) => {
-          event.stopPropagation()
-          if (!story.draft) story.goTo(story.table?.id ?? '', step.id)
-          story.setDiffMode('changes')
-          // a step that changes no rows has no such rows to narrow to
-          story.setOnly(only)
-        }}
-      >
-        {text}
-      </button>
-    ))}
+    {figuresOf(statistics).map(({ text, tone, only }) =>
+      only === undefined ? (
+        <span key={text} className={tones[tone]}>
+          {text}
+        </span>
+      ) : (
+        <button
+          key={text}
+          type="button"
+          className={`hover:underline ${tones[tone]}`}
+          onClick={(event) => {
+            event.stopPropagation()
+            if (!story.draft) story.goTo(story.table?.id ?? '', step.id)
+            story.setDiffMode('changes')
+            // a step that changes no rows has no such rows to narrow to
+            story.setOnly(only)
+          }}
+        >
+          {text}
+        </button>
+      ),
+    )}
   </span>
 )
 

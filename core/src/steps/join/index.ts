@@ -219,10 +219,20 @@ export const join = defineStep<Join>({
   unmatchedSides: ({ how }) => sidesToMatch[how],
   workbench: 'tables',
   figures: ({ notes }) => [
-    plainFigure(`${figure(notes.matched ?? 0)} match`),
-    ...figureIf(notes.unmatchedLeft, (n) => ({ text: `${figure(n)} unmatched here`, tone: 'changed', only: 'all' })),
-    ...figureIf(notes.unmatchedRight, (n) => plainFigure(`${figure(n)} unmatched there`)),
-    ...figureIf(notes.multiplied, (n) => ({ text: `+${figure(n)} by repeated keys`, tone: 'removed', only: 'all' })),
+    plainFigure(`${figure(notes.matched ?? 0)} match`, 'matched'),
+    ...figureIf(notes.unmatchedLeft, (n) => ({
+      text: `${figure(n)} unmatched here`,
+      tone: 'changed',
+      only: 'unmatched',
+    })),
+    ...figureIf(notes.unmatchedRight, (n) =>
+      plainFigure(`${figure(n)} unmatched there`, notes.keptThere ? 'unmatched-there' : undefined),
+    ),
+    ...figureIf(notes.multiplied, (n) => ({
+      text: `+${figure(n)} by repeated keys`,
+      tone: 'removed',
+      only: 'multiplied',
+    })),
   ],
   refusalFixes: () => [
     { name: 'first', words: 'Take the first match', params: { matches: 'first' } },
@@ -326,7 +336,17 @@ export const join = defineStep<Join>({
       [...left.map((_, i) => result.column(i)), ...brought.map((_, i) => rights.column(i))],
       pairs.left.length,
     )
-    return { table: all, lineage: { kind: 'index', index: pairs.left }, notes: pairs.notes }
+    const { how } = params
+    return {
+      table: all,
+      lineage: {
+        kind: 'index',
+        index: pairs.left,
+        other: pairs.right,
+        ...(how === 'left-only' ? { keepsUnmatchedOnly: true as const } : {}),
+      },
+      notes: keepsRight(how) ? { ...pairs.notes, keptThere: pairs.notes.unmatchedRight ?? 0 } : pairs.notes,
+    }
   },
   columnLineage: (params, input, output) =>
     Object.fromEntries(

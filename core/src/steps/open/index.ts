@@ -5,7 +5,7 @@ import { code, joined, py, pyHelper, sql, sqlHelper, type Code } from '../../cod
 import { type ColumnType } from '../../table/column.ts'
 import { counted, listed, quoted } from '../../messages/words.ts'
 import { checkFormats, formatWords, readSql } from '../cast/index.ts'
-import { moreDatePatterns } from '../shared/reading-fixes.ts'
+import { moreDatePatterns, otherNumberSigns } from '../shared/reading-fixes.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot, type Sentence, type TableNames } from '../shared/step-kind.ts'
 import {
@@ -115,6 +115,15 @@ export const open = defineStep<Open>({
     const given = typeof read.types === 'object' ? ownValue(read.types, column) : undefined
     if (!given) return []
     const dates = moreDatePatterns(given.type, given.formats, texts)
+    const numbers = otherNumberSigns(given.type, read.locale, texts)
+    if (numbers)
+      return [
+        {
+          params: { read: { ...read, locale: numbers.locale } },
+          words: `numbers with ${numbers.locale.decimal} before decimals`,
+          reads: numbers.reads,
+        },
+      ]
     if (!dates) return []
     const types = { ...(read.types as object), [column]: { ...given, formats: dates.formats } }
     return [

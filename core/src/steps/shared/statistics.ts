@@ -24,17 +24,34 @@ export type StepStatistics = {
     | undefined
 }
 
-/** Which rows of a step's view a figure stands for. */
-export type FigureRows = 'all' | 'changed' | 'left' | 'added' | 'unreadable' | 'against'
-/** A figure shown beside a sentence; choosing it shows its rows. */
+/** Which rows of a step's view are shown. `unmatched-there`: rows of the other table that match none and are kept. */
+export const rowSelections = [
+  'all',
+  'changed',
+  'left',
+  'added',
+  'unreadable',
+  'against',
+  'matched',
+  'unmatched',
+  'unmatched-there',
+  'multiplied',
+] as const
+/** One of the selections of rows. */
+export type RowSelection = (typeof rowSelections)[number]
+/** A figure shown beside a sentence; choosing it shows its rows, where they are in the view. */
 export type Figure = {
   readonly text: string
   readonly tone: 'plain' | 'added' | 'removed' | 'changed'
-  readonly only: FigureRows
+  readonly only?: RowSelection | undefined
 }
 
-/** A figure of the statistics without a tone. */
-export const plainFigure = (text: string): Figure => ({ text, tone: 'plain', only: 'all' })
+/** A figure without a tone: by default of all rows. */
+export const plainFigure = (text: string, only: RowSelection | undefined = 'all'): Figure => ({
+  text,
+  tone: 'plain',
+  ...(only ? { only } : {}),
+})
 /** A figure where its number is above zero, else nothing. */
 export const figureIf = (n: number | undefined, of: (n: number) => Figure): Figure[] =>
   n !== undefined && n > 0 ? [of(n)] : []

@@ -90,7 +90,14 @@ export type TableNames = (id: string, of?: 'table' | 'input') => string
 /** Where the rows of a result came from. `index`: the input row of each output row. `groups`: the output row of each input row. */
 export type RowLineage =
   | { readonly kind: 'same' }
-  | { readonly kind: 'index'; readonly index: Int32Array }
+  | {
+      readonly kind: 'index'
+      readonly index: Int32Array
+      /** Of a match, the row of the other table of each output row; -1 where there is none. */
+      readonly other?: Int32Array
+      /** Of a match that keeps only rows that match none. */
+      readonly keepsUnmatchedOnly?: true
+    }
   | { readonly kind: 'groups'; readonly ids: Uint32Array }
   | { readonly kind: 'source' }
 
