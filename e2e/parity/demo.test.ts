@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { parseRecipe, sqlScript, type Recipe } from '@fabula/core'
+import { parseRecipe, pythonScript, sqlScript, type Recipe } from '@fabula/core'
 import { odsBook, parquetFile } from './fixtures.ts'
 import { startPostgres, type RealPostgres } from './postgres.ts'
 import { firstDifference, runPsql } from '@fabula/server/proof'
@@ -454,4 +454,102 @@ test('a script stops at a missing column with its name', () => {
   )
   expect(status).toBe(4)
   expect(stderr).toContain('The file for Visits has no column “Status”')
+})
+
+describe('a script says what it was not made for, and with strict it stops', () => {
+  const recipe: Recipe = {
+    fabula: 1,
+    name: 'Fees by status',
+    inputs: [
+      {
+        id: 'fees',
+        name: 'Fees',
+        columns: [
+          { name: 'Clinic', type: 'text' },
+          { name: 'Status', type: 'text' },
+          { name: 'Fee', type: 'decimal' },
+        ],
+      },
+    ],
+    tables: [
+      {
+        id: 'fees',
+        name: 'Fees',
+        steps: [
+          {
+            id: 's1',
+            kind: 'open',
+            input: 'fees',
+            read: { types: { Clinic: { type: 'text' }, Status: { type: 'text' }, Fee: { type: 'decimal' } } },
+          },
+          {
+            id: 's2',
+            kind: 'pivot',
+            labels: 'Status',
+            values: [{ column: 'Fee', how: 'sum' }],
+            by: ['Clinic'],
+            found: ['Done', 'Open'],
+          },
+        ],
+      },
+    ],
+    outputs: [{ table: 'fees', format: 'csv', file: 'fees.csv' }],
+  }
+  const usual = 'Clinic,Status,Fee\nOxbow,Done,12\nMarlpit,Open,3\n'
+  const grown = 'Clinic,Status,Fee,Vet\nOxbow,Done,12,Rusk\nMarlpit,Paid,free,Ines\nMarlpit,Paid,4,Ines\n'
+  const python = (content: string, ...words: string[]) => {
+    writeFileSync(at('fees.py'), pythonScript(recipe).text)
+    writeFileSync(at('fees-in.csv'), content)
+    return spawnSync(
+      '/usr/bin/python3',
+      [at('fees.py'), '--input', `fees=${at('fees-in.csv')}`, '--output', `fees=${at('fees-out.csv')}`, ...words],
+      { encoding: 'utf8', cwd: folder },
+    )
+  }
+  const psql = (content: string, ...words: string[]) => {
+    writeFileSync(at('fees.sql'), sqlScript(recipe).text)
+    writeFileSync(at('fees-in.csv'), content)
+    const server = ['-X', '-h', folder, '-p', String(real.port), '-U', 'postgres', '-v', 'ON_ERROR_STOP=1']
+    return spawnSync(
+      'psql',
+      [
+        ...server,
+        '-v',
+        `fees=${at('fees-in.csv')}`,
+        '-v',
+        `out_fees=${at('fees-out.csv')}`,
+        ...words,
+        '-f',
+        at('fees.sql'),
+        'postgres',
+      ],
+      { encoding: 'utf8', cwd: folder },
+    )
+  }
+  test('in Python: more columns, labels without a column, cells that cannot be read', () => {
+    expect(python(usual, '--strict', '--quiet')).toMatchObject({ status: 0, stderr: '' })
+    const { status, stderr } = python(grown, '--quiet')
+    expect(status).toBe(0)
+    expect(stderr.trim().split('\n')).toEqual([
+      '1 cell of “Fee” cannot be read as decimal; they are empty.',
+      'The file for Fees has a column “Vet” that this script was not made with.',
+      '“Status” has “Paid” in 2 rows, of which no column is made.',
+    ])
+    expect(python(grown, '--strict')).toMatchObject({ status: 4 })
+    expect(python(usual, '--help').stdout).toContain('--strict')
+  })
+  test('in SQL: more columns, labels without a column, more files than it reads', () => {
+    expect(psql(usual, '-v', 'strict=1', '-v', 'quiet=1')).toMatchObject({ status: 0, stderr: '' })
+    const { status, stderr } = psql(grown, '-v', 'quiet=1')
+    expect(status, stderr).toBe(0)
+    expect(stderr).toContain('The file for Fees has a column “Vet” that this script was not made with')
+    expect(stderr).toContain('“Status” has “Paid” in 2 rows, of which no column is made.')
+    expect(psql(grown, '-v', 'strict=1', '-v', 'quiet=1')).toMatchObject({ status: 3 })
+    const many = psql(
+      usual,
+      ...Array.from({ length: 12 }, (_, i) => ['-v', `fees_${i + 2}=${at('fees-in.csv')}`]).flat(),
+    )
+    expect(many.status).toBe(3)
+    expect(many.stderr).toContain('More than 12 files are given for Fees')
+  })
 })

@@ -137,7 +137,7 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
       const wanted = recipe.inputs.find((one) => one.id === opened?.input)
       const checks =
         wanted?.columns && wanted.columns.length > 0
-          ? py`${pyHelper('require')}(${frame}, ${wanted.name}, ${fileColumns(wanted.columns, opened?.read).map((field) => field.name)})`
+          ? py`${pyHelper('require')}(${frame}, ${wanted.name}, ${fileColumns(wanted.columns, opened?.read).map((field) => field.name)}, ${wanted.columns.map((field) => field.name)})`
           : undefined
       sentences.push([step.id, sentenceText(step, context.names)])
       blocks.push({

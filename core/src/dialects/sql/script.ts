@@ -112,6 +112,11 @@ const loading = (
   }
   return lines(
     ...Array.from({ length: maxFiles }, (_, i) => load(i + 1)),
+    lines(
+      ifGiven(`${variable(input)}_${maxFiles + 1}`),
+      sql`call ${sqlHelper('too_many_files')}(${label}, ${maxFiles});`,
+      psql('endif'),
+    ),
     sql`call ${sqlHelper('require_columns')}(${input}, ${label}, ${headerSql(read)}, array[${columns}]::text[], ${JSON.stringify(known)});`,
   )
 }
@@ -362,6 +367,11 @@ function scriptHead(recipe: Recipe, usage: string, plan: Plan, needs: Code[], de
     ...defaults,
     unlessGiven('now', sql`select to_char(localtimestamp, 'YYYY-MM-DD"T"HH24:MI:SS') as now ${psql('gset')}`),
     sql`begin;\ncreate schema fabula_run;\nset local search_path = fabula_run, pg_catalog;\nset local extra_float_digits = 0;\nset local datestyle = 'ISO, YMD';\nset local standard_conforming_strings = on;\nselect set_config('fabula.now', ${psqlVariable('now')}, true) as ignored ${psql('gset')}`,
+    lines(
+      ifGiven('strict'),
+      sql`select set_config('fabula.strict', 'on', true) as ignored ${psql('gset')}`,
+      psql('endif'),
+    ),
     comment('--', 'Helpers that the steps below use'),
     ...runtime.map((block) => code(block.source)),
     code(''),

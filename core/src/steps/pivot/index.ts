@@ -1,7 +1,7 @@
 import { plainFigure, figureIf } from '../shared/statistics.ts'
 import { z } from 'zod'
 import { maxColumns } from '../../table/limits.ts'
-import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
+import { code, joined, psql, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { aggregates, type AggregateResult, type Aggregate } from '../../table/aggregate.ts'
 import { cellAt, columnWriter, isTextColumn, isNullAt, type Column } from '../../table/column.ts'
 import { gather, sliceRows } from '../../table/gather.ts'
@@ -299,7 +299,13 @@ export const pivot = defineStep<Pivot>({
       })
       const parts = output.map((field) => cells.find((one) => one.name === field.name)?.part ?? column(field.name))
       const named = output.map((field, i) => sql`${parts[i] as Code} as ${column(field.name)}`)
-      return sql`select coalesce(min("¶"), 1) as "¶", ${named}\nfrom ${from}${keys.length > 0 ? sql`\ngroup by ${keys.map((field) => column(field.name))}` : code('')}`
+      const body = sql`select coalesce(min("¶"), 1) as "¶", ${named}\nfrom ${from}${keys.length > 0 ? sql`\ngroup by ${keys.map((field) => column(field.name))}` : code('')}`
+      const known = joined(
+        labels.map((one) => sql`${one ?? ''}`),
+        ', ',
+      )
+      const after = sql`select ${sqlHelper('labels_known')}(${params.labels}, array[${known}]::text[], array_agg(label order by place), array_agg(held order by place)) as ignored from (select ${label} as label, count(*) as held, min("¶") as place from ${from} group by 1) t ${psql('gset')}\n`
+      return { body, after }
     },
     python: (params, { frame, input }) => {
       const values = params.values.map((value) =>

@@ -9,6 +9,7 @@ from .read_number import read_number
 from .rounded import rounded
 from .shown import shown
 from .type_of import type_of
+from .warn import warn
 from .whole import whole
 
 
@@ -22,6 +23,10 @@ def read_text(t, kind, formats=None, decimal=".", group=","):
         x = read_number(t, decimal, group)
         return x if x is None or kind == "decimal" else to_whole(x)
     return read_moment(t, formats, kind)
+def warn_unread(name, count, kind):
+    """Cells that did not read are empty from here on."""
+    if count > 0:
+        warn("%d %s of “%s” cannot be read as %s; they are empty." % (count, "cell" if count == 1 else "cells", name, kind))
 def to_whole(x):
     return whole(rounded(x, 0, ROUND_HALF_UP))
 def to_type(x, kind):
@@ -42,4 +47,5 @@ def cast(x, kind, **how):
     values = cells(x)
     for v in set(values):
         known[v] = None if v is None else read_text(v, kind, **how) if isinstance(v, str) else to_type(v, kind)
+    warn_unread(x.name, sum(v is not None and known[v] is None for v in values), kind)
     return column([known[v] for v in values], kind)

@@ -7,6 +7,7 @@ from .lower_of import lower_of
 from .spaces import SPACES
 from .stop import stop
 from .type_of import type_of
+from .warn import warn
 
 
 def join_tables(left, right, how, on, ignore_case=False, trim=False, bring=None, prefix="", matches="all"):
@@ -43,6 +44,9 @@ def join_tables(left, right, how, on, ignore_case=False, trim=False, bring=None,
         if how in ("right", "full", "right-only"):
             pairs.extend((-1, r) for r, key in enumerate(rk) if key is None or key not in met)
     ls, rs = [l for l, _ in pairs], [r for _, r in pairs]
+    repeated = len([l for l in ls if l >= 0]) - len({l for l in ls if l >= 0})
+    if repeated > 0 and how != "cross":
+        warn("Matching by %s makes %d more rows by repeated keys." % (", ".join(a for a, _ in on), repeated))
     def taken(frame, name, rows):
         values = cells(frame[name])
         return [None if i < 0 else values[i] for i in rows]

@@ -8,7 +8,7 @@ import re
 
 import pandas as pd
 
-from .cast import read_text
+from .cast import read_text, warn_unread
 from .column import column
 from .lower_of import lower_of
 from .read_date import read_moment
@@ -117,5 +117,6 @@ def open_csv(files, encoding=None, delimiter=None, quote='"', header=1, skip=0, 
         given = types.get(name) if isinstance(types, dict) else "text" if types == "text" or name in (file_column, sheet_column) else None
         kind, formats = (given if isinstance(given, tuple) else (given or detect([v for v in values if v != ""], decimal), None))
         known = {v: None if v == "" else read_text(v, kind, formats=formats, decimal=decimal, group=group) for v in set(values)}
+        warn_unread(name, sum(v != "" and known[v] is None for v in values), kind)
         frame[name] = column([known[v] for v in values], kind)
     return pd.DataFrame(frame, index=range(count))

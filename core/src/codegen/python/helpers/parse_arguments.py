@@ -7,14 +7,28 @@ from .read_date import read_moment
 from .stop import stop
 
 
+USAGE = """--input NAME=FILE    a file for an input; again for more files
+--param NAME=VALUE   the value of a parameter
+--now MOMENT         the moment that TODAY and NOW tell
+--output TABLE=FILE  where a table goes
+--to FOLDER          where all tables go
+--strict             stop where something should be looked at, instead of saying it
+--quiet              do not say what each step left"""
+
+
 def parse_arguments(inputs, outputs, parameters):
     """--input id=file (again for more files), --param "name=value", --now moment, --output table=file, --to folder"""
     files, given, written, now, folder = {}, dict(parameters), {}, None, "."
     words = sys.argv[1:]
     while words:
         word = words.pop(0)
+        if word in ("--strict", "--quiet"):
+            continue
+        if word == "--help":
+            print(USAGE)
+            sys.exit(0)
         if word not in ("--input", "--param", "--output", "--now", "--to") or not words:
-            stop(2, "%s is not understood; give --input NAME=FILE, --param NAME=VALUE, --now, --output TABLE=FILE or --to FOLDER." % word)
+            stop(2, "%s is not understood; give --input NAME=FILE, --param NAME=VALUE, --now, --output TABLE=FILE, --to FOLDER, --strict, --quiet or --help." % word)
         value = words.pop(0)
         if word == "--now":
             now = read_moment(value, None, "datetime")

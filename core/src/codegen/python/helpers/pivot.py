@@ -10,6 +10,7 @@ from .free_name import free_name
 from .shown import shown
 from .stop import stop
 from .summarise import group_figures, groups_of
+from .warn import warn
 
 
 def pivot(frame, labels, values, by=None, found=None, gaps=None, before=None, after=None):
@@ -18,7 +19,11 @@ def pivot(frame, labels, values, by=None, found=None, gaps=None, before=None, af
     by = [c for c in frame.columns if c not in used] if by is None else list(dict.fromkeys(by))
     ids = groups_of(frame, by)
     texts = [None if v is None else shown(v) for v in cells(frame[labels])]
-    found = list(dict.fromkeys(texts)) if found is None else found
+    present = list(dict.fromkeys(texts))
+    for label in present if found is not None else []:
+        if label not in found:
+            warn("“%s” has “%s” in %d rows, of which no column is made." % (labels, "Empty" if label is None else label, texts.count(label)))
+    found = present if found is None else found
     first = {}
     for row, g in enumerate(ids):
         first.setdefault(g, row)

@@ -1,3 +1,4 @@
+-- needs: say_or_stop
 create table sheet_files (input text, file int, name text, lines bigint);
 create table sheet_lines (input text, file int, line bigint, cells text[]);
 -- names that clash get a number, missing ones say their position
@@ -38,8 +39,15 @@ create function sheet_rows(which text, headers int[], skipped int, footer int) r
   from sheet_lines l join sheet_files f on f.input = l.input and f.file = l.file join sheet_heads(which, headers) h on h.file = l.file
   where l.input = which and l.line > coalesce((select max(v) from unnest(headers) v), 0) + skipped and l.line <= f.lines - footer and exists (select from unnest(l.cells) c where c <> '') $fn$;
 create procedure require_columns(which text, label text, headers int[], wanted text[], known jsonb) language plpgsql as $fn$
-declare missing text;
+declare missing text; more text;
 begin
   select string_agg('“' || w || '”', ', ') into missing from unnest(wanted) w where not exists (select from sheet_heads(which, headers) h where w = any(h.names) or exists (select from jsonb_each_text(known) k where k.value = w and k.key = any(h.names)));
   if missing is not null then raise exception 'The file for % has no column %. Give a file that has it, or rename the column in it.', label, missing; end if;
+  for more in select distinct n from sheet_heads(which, headers) h, unnest(h.names) n where n <> all(wanted) and not known ? n order by n loop
+    call say_or_stop(format('The file for %s has a column “%s” that this script was not made with; it is passed over.', label, more));
+  end loop;
+end $fn$;
+create procedure too_many_files(label text, most int) language plpgsql as $fn$
+begin
+  raise exception 'More than % files are given for %, and this script reads no more. Stack them first: fabula csv writes all files of an input as one.', most, label;
 end $fn$;
