@@ -121,7 +121,7 @@ export {
   withoutAnswer,
   withAnswers,
 } from './replay/answers.ts'
-export { assignFiles, inputByColumns } from './replay/assignment.ts'
+export { assignFiles, inputsByColumns } from './replay/assignment.ts'
 export {
   type Accounts,
   type FileAccount,

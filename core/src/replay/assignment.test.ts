@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { assignFiles, inputByColumns } from './assignment.ts'
+import { assignFiles, inputsByColumns } from './assignment.ts'
 import type { Recipe } from '../recipe/recipe.ts'
 
 const recipe = (inputs: Recipe['inputs']): Recipe => ({ fabula: 1, name: 'R', inputs, tables: [] })
@@ -62,7 +62,26 @@ test('a name that says nothing is made good by the columns, where one input is m
       ],
     },
   ])
-  expect(inputByColumns(two, [['Takings'], ['Clinic', 'Day', 'Fee', 'Vet']], [])).toBe('visits')
-  expect(inputByColumns(two, [['Clinic', 'Target']], [])).toBe('targets')
-  expect(inputByColumns(two, [['Clinic']], [])).toBeUndefined()
+  expect(inputsByColumns(two, [['Takings'], ['Clinic', 'Day', 'Fee', 'Vet']], [])).toEqual(['visits'])
+  expect(inputsByColumns(two, [['Clinic', 'Target']], [])).toEqual(['targets'])
+  expect(inputsByColumns(two, [['Clinic']], [])).toEqual([])
+})
+
+test('a workbook fills every input that takes one of its sheets by name', () => {
+  const columns = [
+    { name: 'Clinic', type: 'text' as const },
+    { name: 'Visits', type: 'integer' as const },
+  ]
+  const years = ['2031', '2032']
+  const byHand: Recipe = {
+    ...recipe(years.map((year) => ({ id: `y-${year}`, name: year, columns }))),
+    tables: years.map((year) => ({
+      id: `y-${year}`,
+      name: year,
+      steps: [{ id: `s${year}`, kind: 'open', input: `y-${year}`, read: { sheets: [year] } }],
+    })),
+  }
+  const rows = [['Clinic', 'Visits']]
+  expect(inputsByColumns(byHand, rows, ['2031', '2032', '2033'])).toEqual(['y-2031', 'y-2032'])
+  expect(inputsByColumns(byHand, rows, ['2032'])).toEqual(['y-2032'])
 })

@@ -40,31 +40,45 @@ export const likeness = (known: readonly string[], rows: readonly (readonly stri
   if (known.length === 0) return 0
   return Math.max(0, ...rows.map((cells) => known.filter((name) => cells.includes(name)).length / known.length))
 }
-/** The input whose columns a file has; undefined where none is alike, or two are as much so. `rows`: rows that may be its names. */
-export const inputByColumns = (
+type Scored = { readonly id: string; readonly score: number; readonly sheet: string | undefined }
+
+/** How alike a file is to an input, and the sheet of it that the input names. */
+const scoreOf = (
+  recipe: Recipe,
+  { id, columns = [] }: Recipe['inputs'][number],
+  rows: readonly (readonly string[])[],
+  sheets: readonly string[],
+): Scored => {
+  const asked = openedInputs(recipe).find(({ input }) => input === id)?.read.sheets
+  const named = (): string | undefined => {
+    if (asked === undefined || asked === 'first') return undefined
+    if ('like' in asked) return sheets.find((name) => wildcard(asked.like).test(name))
+    return asked.find((name) => sheets.includes(name))
+  }
+  const sheet = named()
+  const alike = likeness(
+    columns.map(({ name }) => name),
+    rows,
+  )
+  return { id, sheet, score: alike + (sheet === undefined ? 0 : 0.3) }
+}
+
+/**
+ * The inputs whose columns a file has: one, or those that each take another sheet of it by name; none where no input is
+ * alike, or several are as much so. `rows`: rows that may be its names.
+ */
+export const inputsByColumns = (
   recipe: Recipe,
   rows: readonly (readonly string[])[],
   sheets: readonly string[],
-): string | undefined => {
+): readonly string[] => {
   const scored = recipe.inputs
-    .map(({ id, columns = [] }) => {
-      const asked = openedInputs(recipe).find(({ input }) => input === id)?.read.sheets
-      const chooseNamed = () => {
-        if (asked === undefined || asked === 'first') return false
-        if ('like' in asked) return sheets.some((name) => wildcard(asked.like).test(name))
-        return asked.some((name) => sheets.includes(name))
-      }
-      const named = chooseNamed()
-      return {
-        id,
-        score:
-          likeness(
-            columns.map(({ name }) => name),
-            rows,
-          ) + (named ? 0.3 : 0),
-      }
-    })
+    .map((input) => scoreOf(recipe, input, rows, sheets))
+    .filter(({ score }) => score >= enoughLikeness)
     .sort((a, b) => b.score - a.score)
+  const bySheet = scored.filter(({ sheet }) => sheet !== undefined)
+  if (bySheet.length > 1 && new Set(bySheet.map(({ sheet }) => sheet)).size === bySheet.length)
+    return bySheet.map(({ id }) => id)
   const [best, next] = scored
-  return best && best.score >= enoughLikeness && best.score > (next?.score ?? 0) ? best.id : undefined
+  return best && best.score > (next?.score ?? 0) ? [best.id] : []
 }

@@ -1,4 +1,4 @@
-import { ownValue, setOwnValue, assignFiles, inputByColumns, type Recipe } from '@fabula/core'
+import { ownValue, setOwnValue, assignFiles, inputsByColumns, type Recipe } from '@fabula/core'
 import type { FileRef, LookReply } from '@fabula/core/api'
 import type { Lane, Supervisor } from '../compute/supervisor.ts'
 
@@ -20,15 +20,15 @@ export const placeFiles = async (
       )
       .value()
       .catch(() => undefined)
-    const input =
+    const inputs =
       look &&
-      inputByColumns(
+      inputsByColumns(
         recipe,
         [...look.rows.map(({ cells }) => cells), ...look.sheets.map(({ names }) => names)],
         look.sheets.map(({ name }) => name),
       )
-    if (input === undefined) left.push(file)
-    else (ownValue(given, input) ?? setOwnValue(given, input, [])).push(file)
+    if (!inputs || inputs.length === 0) left.push(file)
+    for (const input of inputs ?? []) (ownValue(given, input) ?? setOwnValue(given, input, [])).push(file)
   }
   return { given, homeless: left }
 }
