@@ -312,6 +312,16 @@ describe('files and sheets', () => {
     expect(told(fit(born, june, accounts(born, june))).filter(([, asks]) => asks)).toEqual([])
     expect(told(fit(born, june))).toContainEqual(['lacking-file', false, 'Born'])
   })
+  test('a new sheet that lacks what some sheets had lacked before says nothing', () => {
+    const without = { Clinic: row.Clinic }
+    const sheet = (name: string, columns: Columns): Part => part('visits.xlsx', columns, name)
+    const now = { visits: opened(sheet('03', row), sheet('04', without), sheet('05', without)) }
+    const usual = { visits: opened(sheet('03', row), sheet('04', without)) }
+    expect(told(fit(born, now, accounts(born, usual))).filter(([code]) => code === 'lacking-file')).toEqual([])
+    const lacking = { visits: opened(sheet('03', row), sheet('04', row), sheet('05', without)) }
+    const all = { visits: opened(sheet('03', row), sheet('04', row)) }
+    expect(told(fit(born, lacking, accounts(born, all)))).toContainEqual(['lacking-file', true, 'Born'])
+  })
   test('the same content twice is asked about, and counted once where it is answered so', () => {
     const twice = { visits: opened(part('visits-05.csv', row), part('copy.csv', row)) }
     const finding = only(fit(born, twice), 'repeated-file')

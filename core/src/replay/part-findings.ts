@@ -34,10 +34,12 @@ const rowsOfParts = (table: Table, parts: readonly CheckedPart[]): readonly Tabl
   })
 }
 
-/** The columns that a part had last time, or that the recipe expects of it. */
+/** The columns that a part had last time, or all parts where it is new, or that the recipe expects of it. */
 const expectedOf = (context: FitContext, { id, columns }: RecipeInput, part: CheckedPart): readonly string[] => {
-  const before = lastSheets(context, id, part.file).filter(({ name, taken }) => taken !== false && name === part.sheet)
-  const [first, ...others] = before
+  const taken = lastFiles(context, id).flatMap(({ sheets = [] }) => sheets.filter((sheet) => sheet.taken !== false))
+  const alike = lastSheets(context, id, part.file).filter((sheet) => sheet.taken !== false && sheet.name === part.sheet)
+  // a new file or sheet is held against all that there were
+  const [first, ...others] = alike.length > 0 ? alike : taken
   // what one of them lacked then is nothing new
   if (first)
     return first.columns
@@ -53,7 +55,8 @@ const lackingFiles = (context: FitContext, recipeInput: RecipeInput, input: Chec
   const tables = parts.some(({ lacks }) => lacks.length > 0) ? rowsOfParts(table, parts) : []
   return parts.flatMap((part, p) => {
     const expected = expectedOf(context, recipeInput, part)
-    const added = part.schema.filter(({ name }) => !expected.includes(name))
+    const known = [...expected, ...(recipeInput.columns ?? []).map(({ name }) => name)]
+    const added = part.schema.filter(({ name }) => !known.includes(name))
     return part.lacks
       .filter((column) => expected.includes(column))
       .map((column): CompatibilityFinding => {
