@@ -238,3 +238,61 @@ test('the story, a sentence a line; steps that are off are kept and skipped', ()
     'Clinic,Fee\nMarlpit,3\nOxbow,12\n',
   )
 })
+
+describe('a run beside the last accepted one', () => {
+  const named = recipe({}, [{ id: 's2', kind: 'filter', where: { column: 'Clinic', op: 'is', value: 'Oxbow' } }])
+  const accounts = join(folder, 'accounts.json')
+  const grown = place('grown.csv', 'Clinic,Fee\nOxbow,12\nTarn End,3\n')
+  test('accounts tell the sheets of each file, keys, the values that steps decide by, and medians', () => {
+    expect(fabula('run', named, '--input', `visits=${visits}`, '--to', folder, '--accounts', accounts).exit).toBe(0)
+    const made = JSON.parse(readFileSync(accounts, 'utf8')) as {
+      inputs: { files: { sheets: unknown[] }[] }[]
+      tables: { steps: { id: string; key: string; decides?: unknown; medians?: unknown }[] }[]
+    }
+    expect(made.inputs[0]?.files[0]?.sheets).toEqual([
+      {
+        rows: 2,
+        columns: [
+          { name: 'Clinic', type: 'text' },
+          { name: 'Fee', type: 'integer' },
+        ],
+      },
+    ])
+    const [open, filter] = made.tables[0]?.steps ?? []
+    expect(open?.key).toMatch(/^[0-9a-f]{16}$/)
+    expect(open?.medians).toEqual({ Fee: 7.5 })
+    expect(filter?.decides).toEqual({ Clinic: ['Oxbow', 'Marlpit'] })
+  })
+  test('what is new beside it is asked about: fit says it and ends with 0, run ends with 4 or goes on with changes', () => {
+    const words = ['--input', `visits=${grown}`, '--last', accounts]
+    const { exit, out } = fabula('fit', named, ...words, '--json')
+    expect(exit).toBe(0)
+    expect(JSON.parse(out)).toMatchObject({
+      verdict: 'fits-with-changes',
+      findings: [
+        {
+          code: 'new-value',
+          input: 'visits',
+          column: 'Clinic',
+          step: 's2',
+          rows: 1,
+          values: ['Tarn End'],
+          asks: true,
+          sentence: '“Tarn End” is new in “Clinic”, in 1 row. Visits 2 does not name it, so this row leaves.',
+        },
+      ],
+    })
+    expect(fabula('fit', named, '--input', `visits=${grown}`).out).toBe('The files fit.\n')
+    expect(fabula('run', named, ...words, '--output', 'visits=-')).toMatchObject({ exit: 4, out: '' })
+    expect(fabula('run', named, ...words, '--output', 'visits=-', '--allow-changes')).toMatchObject({
+      exit: 0,
+      out: 'Clinic,Fee\nOxbow,12\n',
+    })
+  })
+  test('accounts that cannot be read are said with what is wrong', () => {
+    const fit = (path: string) => fabula('fit', named, '--input', `visits=${grown}`, '--last', path)
+    expect(fit(join(folder, 'none.json'))).toMatchObject({ exit: 6 })
+    expect(fit(visits).err).toContain('cannot be read: they are not JSON.')
+    expect(fit(named).err).toContain('they are not accounts of a run')
+  })
+})

@@ -275,3 +275,48 @@ test('a workbook takes along what its pictures show; a whole table is had for th
   expect(cells.length).toBe(56)
   expect(cells[0]).toEqual(['Fernhollow', 'Jan', '35100'])
 })
+
+test('who has only a link is not told the values that decided earlier runs', async () => {
+  const file = await send('visits-05.csv', 'Clinic,Fee\nOxbow,12\nQuarry Lane,3\n')
+  const recipe = {
+    fabula: 1,
+    name: 'By clinic',
+    inputs: [
+      {
+        id: 'visits',
+        name: 'Visits',
+        columns: [
+          { name: 'Clinic', type: 'text' },
+          { name: 'Fee', type: 'integer' },
+        ],
+      },
+    ],
+    tables: [
+      {
+        id: 'visits',
+        name: 'Visits',
+        steps: [
+          { id: 's1', kind: 'open', input: 'visits' },
+          { id: 's2', kind: 'filter', where: { column: 'Clinic', op: 'is', value: 'Oxbow' } },
+        ],
+      },
+    ],
+    outputs: [{ table: 'visits', format: 'csv', file: 'visits.csv' }],
+  }
+  const { id } = (await call<{ id: string }>('POST', '/api/flows', { recipe, files: { visits: [file] } })).data
+  const run = await replay(`/api/flows/${id}`)
+  expect(await ended(`/api/flows/${id}`, run.id)).toMatchObject({ state: 'done', open: 0 })
+  const { links } = (
+    await call<LinksReply>('POST', `/api/flows/${id}/links`, {
+      rights: 'replay',
+      note: 'Marlpit',
+      endsAt: null,
+      follows: 'story',
+    })
+  ).data
+  const shared = `/api/shared/${links[0]?.token ?? ''}`
+  const next = await send('visits-06.csv', 'Clinic,Fee\nOxbow,12\nTarn End,3\n')
+  const fit = (await call<object>('POST', `${shared}/fit`, { files: { visits: [next] } })).data
+  expect(fit).toMatchObject({ verdict: 'fits-with-changes', findings: [{ code: 'new-value', values: ['Tarn End'] }] })
+  expect(JSON.stringify(fit)).not.toContain('Quarry Lane')
+})

@@ -108,3 +108,37 @@ test('a story that asks for a day is told the day it replays itself', async () =
   expect(waiting).toMatchObject({ what: 'waits', run: null })
   expect(waiting?.sentence).toContain('The recipe has no parameter “Told on”.')
 })
+
+test('of two files that arrive together the one that does not fit waits alone, and is counted on the first page', async () => {
+  const { id } = (await call<{ id: string }>('POST', `/api/flows/${(await demoFlow()).id}/copy`)).data
+  const base = `/api/flows/${id}`
+  const own = mkdtempSync(join(tmpdir(), 'fabula-watched-'))
+  await call('POST', `${base}/watches`, { when: { kind: 'arrival' }, folder: own, mail: null })
+  copyFileSync(demo('visits-2031-05.csv'), join(own, 'visits-2031-05.csv'))
+  copyFileSync(demo('price-list-2031.csv'), join(own, 'price-list-2031.csv'))
+  const log = await noted(base, 1)
+  expect(log.map(({ what }) => what).sort()).toEqual(['replays', 'waits'])
+  expect(log.find(({ what }) => what === 'waits')?.sentence).toContain('price-list-2031.csv fits no input')
+  expect(log.find(({ what }) => what === 'replays')?.sentence).not.toContain('price-list')
+  copyFileSync(demo('visits-2031-06.csv'), join(own, 'visits-2031-06.csv'))
+  await noted(base, 2)
+  const { flows } = (await call<{ flows: { id: string; waits: number }[] }>('GET', '/api/flows')).data
+  expect(flows.find((flow) => flow.id === id)?.waits).toBeGreaterThan(0)
+  // nobody is told by mail, but the notices have it
+  const { mails } = (await call<MailsReply>('GET', '/api/mails')).data
+  expect(mails[0]).toMatchObject({ to: 'who keeps this server' })
+})
+
+test('where all must be there, nothing begins before every input has a new file', async () => {
+  const { id } = (await call<{ id: string }>('POST', `/api/flows/${(await demoFlow()).id}/copy`)).data
+  const base = `/api/flows/${id}`
+  const own = mkdtempSync(join(tmpdir(), 'fabula-watched-'))
+  await call('POST', `${base}/watches`, { when: { kind: 'arrival' }, folder: own, mail: null, together: true })
+  copyFileSync(demo('visits-2031-05.csv'), join(own, 'visits-2031-05.csv'))
+  // ten looks at the folder
+  await new Promise((resolve) => setTimeout(resolve, 2000))
+  expect((await call<WatchesReply>('GET', `${base}/watches`)).data.watches[0]?.log).toEqual([])
+  copyFileSync(demo('targets-2031.csv'), join(own, 'targets-2031.csv'))
+  const [log] = await noted(base, 0)
+  expect(log?.what).toBe('replays')
+})
