@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { byWord } from './by-word.ts'
-import { joinHows } from '../steps/join/index.ts'
+import { joinHows } from '../steps/join/words.ts'
 import type { UnionParams } from '../steps/union/index.ts'
 import { joinShows, reasons } from '../profile/compare/join-matching.ts'
 import { reconcileShows } from '../profile/compare/reconcile.ts'

@@ -144,8 +144,11 @@ describe('what came out', () => {
   ] as unknown as Parameters<typeof rowsOut>[0]
   test('is counted for the tables that are written, or for all', () => {
     expect(rowsOut(tables, ['visits'])).toEqual([{ table: 'visits', rows: 114 }])
-    expect(trialWords(rowsOut(tables, ['visits']))).toBe('Tried: 114 rows would come out.')
-    expect(trialWords(rowsOut(tables, []))).toBe('Tried: 114 + 9 rows would come out.')
+    expect(trialWords(rowsOut(tables, ['visits']), 'fits')).toBe('Tried: 114 rows would come out.')
+    expect(trialWords(rowsOut(tables, []), 'fits-with-changes')).toBe('Tried: 114 + 9 rows would come out.')
+  })
+  test('is not promised where the story does not run through', () => {
+    expect(trialWords(rowsOut(tables, []), 'does-not-fit')).toBe('Tried: it does not run through yet.')
   })
   test('is done only where nothing is left to look at', () => {
     const outputs = [{ rows: 114 }] as Parameters<typeof doneWords>[0]['outputs']

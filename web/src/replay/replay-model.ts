@@ -168,8 +168,8 @@ const rowWords = (rows: readonly { readonly rows: number }[]): string =>
   rows.length === 1 ? counted(rows[0]?.rows ?? 0, 'row') : `${rows.map((one) => figure(one.rows)).join(' + ')} rows`
 
 /** The first sentence of a trial. */
-export const trialWords = (rows: readonly { readonly rows: number }[]): string =>
-  `Tried: ${rowWords(rows)} would come out.`
+export const trialWords = (rows: readonly { readonly rows: number }[], verdict: FitReply['verdict']): string =>
+  verdict === 'does-not-fit' ? 'Tried: it does not run through yet.' : `Tried: ${rowWords(rows)} would come out.`
 
 /** The first sentence of a run that is done, and whether there is something to look at. */
 export const doneWords = (run: Pick<RunReply, 'outputs' | 'open'>): string =>

@@ -36,7 +36,7 @@ const figures: readonly {
 }[] = [
   { name: 'added', tone: 'text-added', text: ({ rowsCame, rowsIn }) => (rowsIn > 0 ? count(rowsCame, '+') : '') },
   { name: 'removed', tone: 'text-removed', text: ({ rowsLeft }) => count(rowsLeft, '−') },
-  { name: 'cells changed', tone: 'text-changed', text: ({ cellsChanged }) => count(cellsChanged) },
+  { name: 'changed', tone: 'text-changed', text: ({ cellsChanged }) => count(cellsChanged) },
   { name: 'unreadable', tone: 'text-removed', text: ({ unreadable }) => count(sum(unreadable)) },
   { name: 'matched', tone: '', text: ({ notes }) => count(notes.matched ?? 0) },
   { name: 'unmatched here', tone: 'text-changed', text: ({ notes }) => count(notes.unmatchedLeft ?? 0) },
@@ -66,15 +66,17 @@ const StatisticsRow = ({
   const stands = findings.some(({ asks }) => asks) || statistics.check?.passed === false
   return (
     <tr className={`border-b border-line text-right *:px-2 *:py-[7px] ${stands ? 'bg-changed-tint' : ''}`}>
-      <th scope="row" className="min-w-[190px] text-left font-serif text-[13.5px] font-normal">
+      <th scope="row" className="min-w-[150px] text-left font-serif text-[13.5px] font-normal">
         {number} {statistics.sentence}
         {notesOf(statistics).map((words) => (
           <ChangedNote key={words} words={words} />
         ))}
         {statistics.check && <CheckNote check={statistics.check} />}
       </th>
-      <td>{before ? figure(before.rowsOut) : ''}</td>
-      <td className="font-semibold">{figure(statistics.rowsOut)}</td>
+      <td className="whitespace-nowrap">
+        {before && <span className="text-ink-2">{figure(before.rowsOut)} → </span>}
+        <span className="font-semibold">{figure(statistics.rowsOut)}</span>
+      </td>
       {shown.map(({ name, tone, text }) => (
         <td key={name} className={tone}>
           {text(statistics)}
@@ -109,8 +111,7 @@ export const StepStatisticsTable = ({
             <th scope="col" className="text-left">
               Sentence
             </th>
-            <th scope="col">rows last time</th>
-            <th scope="col">rows now</th>
+            <th scope="col">{last ? 'rows last time → now' : 'rows'}</th>
             {shown.map(({ name }) => (
               <th key={name} scope="col">
                 {name}

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest'
 import { runRecipe } from '../../engine/run.ts'
 import type { Recipe, Step } from '../../recipe/recipe.ts'
-import { joinHows } from '../../steps/join/index.ts'
+import { joinHows } from '../../steps/join/words.ts'
 import { columnOf, type Cell, type ColumnType } from '../../table/column.ts'
 import { Table } from '../../table/table.ts'
 import { suggestKeys } from '../suggest/keys.ts'

@@ -1,5 +1,5 @@
 import { bucket, keyIds } from '../../steps/shared/join-keys.ts'
-import type { JoinHow } from '../../steps/join/index.ts'
+import type { JoinHow } from '../../steps/join/words.ts'
 import type { ColumnType, TextColumn } from '../../table/column.ts'
 import { mapText, testText } from '../../table/gather.ts'
 import { IntList } from '../../table/memory.ts'

@@ -1,4 +1,3 @@
-import { plainFigure, figureIf } from '../shared/statistics.ts'
 import { z } from 'zod'
 import { checkSize } from '../../table/limits.ts'
 import { sqlTypeName } from '../../formula/to-code.ts'
@@ -9,7 +8,7 @@ import { IntList } from '../../table/memory.ts'
 import { convert } from '../../reading/convert.ts'
 import { textOfCell } from '../../table/cell-text.ts'
 import { Table, type Field, type Schema } from '../../table/table.ts'
-import { listed, quoted, figure } from '../../messages/words.ts'
+import { listed, quoted } from '../../messages/words.ts'
 import {
   typeIn,
   checkColumn,
@@ -25,13 +24,12 @@ import { bucket, keyIds } from '../shared/join-keys.ts'
 import { name } from '../../reading/name-schema.ts'
 import { DataRefused, defineStep, slot, tableSlot, type SqlContext } from '../shared/step-kind.ts'
 import { joinDrafts } from './drafts.ts'
+import { joinFigures } from './figures.ts'
 import { sidesToMatch } from './sides.ts'
+import { joinHows, joinWords, matchWords, type JoinHow } from './words.ts'
 
-/** The ways of joining. */
-export const joinHows = ['left', 'inner', 'right', 'full', 'left-only', 'right-only', 'cross'] as const
-/** One of the ways of joining. */
-export type JoinHow = (typeof joinHows)[number]
-type KeyPair = { readonly left: string; readonly right: string }
+/** A column here and one there whose values must be the same. */
+export type KeyPair = { readonly left: string; readonly right: string }
 type Join = {
   readonly with: string
   readonly how: JoinHow
@@ -92,18 +90,7 @@ const layout = (params: Join, input: Schema, other: Schema): JoinLayout => {
 const alike = (a: ColumnType, b: ColumnType): boolean => a === b || (isNumber(a) && isNumber(b))
 
 /** A join by what it keeps. */
-export const joinWords: Readonly<Record<JoinHow, string>> = {
-  left: 'keep every row here',
-  inner: 'keep only rows that match',
-  right: 'keep every row there',
-  full: 'keep every row of both',
-  'left-only': 'keep only rows here that match nothing there',
-  'right-only': 'keep only rows there that match nothing here',
-  cross: 'put every row beside every row',
-}
-const matchWords = { all: 'every match', first: 'the first match', one: 'one match and no more' } as const
-
-/** Where rows of the result come from: positions in the left and the right table, -1 where there is none. */
+export /** Where rows of the result come from: positions in the left and the right table, -1 where there is none. */
 type RowPairs = {
   readonly left: Int32Array
   readonly right: Int32Array
@@ -218,22 +205,7 @@ export const join = defineStep<Join>({
   multipliesRows: true,
   unmatchedSides: ({ how }) => sidesToMatch[how],
   workbench: 'tables',
-  figures: ({ notes }) => [
-    plainFigure(`${figure(notes.matched ?? 0)} match`, 'matched'),
-    ...figureIf(notes.unmatchedLeft, (n) => ({
-      text: `${figure(n)} unmatched here`,
-      tone: 'changed',
-      only: 'unmatched',
-    })),
-    ...figureIf(notes.unmatchedRight, (n) =>
-      plainFigure(`${figure(n)} unmatched there`, notes.keptThere ? 'unmatched-there' : undefined),
-    ),
-    ...figureIf(notes.multiplied, (n) => ({
-      text: `+${figure(n)} by repeated keys`,
-      tone: 'removed',
-      only: 'multiplied',
-    })),
-  ],
+  figures: joinFigures,
   refusalFixes: () => [
     { name: 'first', words: 'Take the first match', params: { matches: 'first' } },
     { name: 'all', words: 'Take every match', params: { matches: 'all' } },
