@@ -1,5 +1,6 @@
 /** What the core offers to formats, server, page and command line. Every name is listed, so that unused exports are found. */
 export { type Aggregate, aggregates } from './table/aggregate.ts'
+export { numberTotals } from './table/totals.ts'
 export { formatDateTime, maybeIsoDate, maybeIsoDateTime } from './table/calendar.ts'
 export { textOfCell } from './table/cell-text.ts'
 export {

@@ -119,6 +119,8 @@ export const runReply = z.object({
       /** The connection it went into. */ into: z.string().nullable().default(null),
       rows: z.number(),
       columns: z.number(),
+      /** Sums of its first number columns. */
+      totals: byWord(z.number()).default({}),
       first: z.array(cells),
       names: z.array(z.string()),
     }),

@@ -293,10 +293,20 @@ export const diffView = (
       return {
         ...view,
         total: rows.length,
-        rows: rows.slice(from, from + count).map((row) => ({
-          ...(plain(step.table, row, 1).rows[0] as DiffRow),
-          bad: bad.flatMap((one) => (one.rows.includes(row) ? [step.table.positionOf(one.column)] : [])),
-        })),
+        rows: rows.slice(from, from + count).map((row) => {
+          const here = bad.filter((one) => one.rows.includes(row))
+          return {
+            ...(plain(step.table, row, 1).rows[0] as DiffRow),
+            bad: here.map(({ column }) => step.table.positionOf(column)),
+            // of an opened file the texts of the first cells are known
+            old: Object.fromEntries(
+              here.flatMap(({ column, rows: all, texts = [] }) => {
+                const original = texts[all.indexOf(row)]
+                return original === undefined ? [] : [[step.table.positionOf(column), original]]
+              }),
+            ),
+          }
+        }),
       }
     }
     return view

@@ -155,13 +155,15 @@ const takeInOffer = (context: FitContext, input: string, sheet: string): Compati
         return (ownValue(context.inputs, input)?.parts ?? []).flatMap((part) => part.sheet ?? [])
       }
       const union = sheetUnion(context.recipe, step.id)
+      // its rows would bear the name of the table of another sheet
+      if (union?.namesTables && opened.read.origin?.sheet === undefined) return []
       return [
         {
           do: 'take-in',
           input,
           step: step.id,
           params: { read: { ...opened.read, sheets: [...new Set([...taken(), sheet])] } },
-          why: union === undefined ? 'its rows are added to the others' : `it is read like the others of ${union}`,
+          why: union === undefined ? 'its rows are added to the others' : `it is read like the others of ${union.name}`,
         },
       ]
     }
@@ -169,12 +171,21 @@ const takeInOffer = (context: FitContext, input: string, sheet: string): Compati
 }
 
 /** The table that lays the table of a start beside others, where it reads one sheet only. */
-const sheetUnion = (recipe: Recipe, start: string): string | undefined => {
+const sheetUnion = (
+  recipe: Recipe,
+  start: string,
+): { readonly name: string; readonly namesTables: boolean } | undefined => {
   const own = recipe.tables.find(({ steps }) => steps.some(({ id }) => id === start))
-  const user = recipe.tables.find(({ steps }) =>
-    steps.some((step) => own !== undefined && kindOf(step).uses?.(paramsOf(step)).includes(own.id)),
-  )
-  return user && tableNames(recipe)(user.id)
+  for (const table of recipe.tables)
+    for (const step of table.steps) {
+      const params = paramsOf(step)
+      if (own && kindOf(step).uses?.(params).includes(own.id))
+        return {
+          name: tableNames(recipe)(table.id),
+          namesTables: (params as { readonly origin?: unknown }).origin !== undefined,
+        }
+    }
+  return undefined
 }
 
 /** Sheets that no input takes though they have the columns of one that does. */

@@ -11,6 +11,7 @@ import {
   type Output,
   type Recipe,
   type Table,
+  numberTotals,
 } from '@fabula/core'
 import type { RunReply } from '@fabula/core/api'
 import { outputPieces, writeToDatabases } from '@fabula/formats'
@@ -61,6 +62,10 @@ export const outputsOf = ({ outputs = [], tables }: Recipe): Output[] =>
     ? [...outputs]
     : tables.slice(-1).map(({ id }) => ({ table: id, format: 'csv' as const, file: `${id}.csv` }))
 
+/** The totals of so many number columns are kept with a run. */
+const mostTotals = 12
+type OutputSummary = Pick<RunReply['outputs'][number], 'rows' | 'columns' | 'first' | 'names' | 'totals'>
+
 /** Every output of a replay: files into the store (a workbook takes what the pictures of its tables show along), guarded for spreadsheets unless told otherwise, and then tables into databases. */
 export const writeOutputs = async (
   recipe: Recipe,
@@ -71,13 +76,14 @@ export const writeOutputs = async (
 ): Promise<{ outputs: RunReply['outputs']; stored: { hash: string; size: number }[] }> => {
   const wanted = outputsOf(recipe)
   const nameOf = (id: string): string => recipe.tables.find((table) => table.id === id)?.name ?? id
-  const reported = (table: string) => {
+  const reported = (table: string): OutputSummary => {
     const result = tableOf(table)
     return {
       rows: result.rowCount,
       columns: result.names.length,
       first: firstRows(result, 50),
       names: [...result.names],
+      totals: numberTotals(result, mostTotals),
     }
   }
   const stored: { hash: string; size: number }[] = []
@@ -114,7 +120,7 @@ function writeFiles(
   nameOf: (id: string) => string,
   tableOf: (id: string) => Table,
   stored: { hash: string; size: number }[],
-  reported: (table: string) => { rows: number; columns: number; first: (string | null)[][]; names: string[] },
+  reported: (table: string) => OutputSummary,
 ) {
   return byFile(
     wanted.filter(isFile).map((output): FileOutput & { path: string } => ({ ...output, path: output.file })),

@@ -43,6 +43,7 @@ const output = (hash: string): RunReply['outputs'][number] => ({
   into: null,
   rows: 114,
   columns: 1,
+  totals: { Fee: 12 },
   first: [['12']],
   names: ['Fee'],
 })

@@ -131,6 +131,7 @@ export const PastReplays = ({
                 {run.by !== null && ` · ${run.by}`}
                 {run.alone && ' · by itself'}
                 {run.retells !== null && ' · told again'}
+                {run.answers.length > 0 && ` · ${counted(run.answers.length, 'answer')}`}
               </span>
               <span className="text-right">
                 {run.state === 'running' ? run.doing : run.outputs.map(({ rows }) => figure(rows)).join(' + ') + unit()}

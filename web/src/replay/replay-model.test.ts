@@ -16,7 +16,7 @@ import {
   sortedFindings,
   trialWords,
 } from './replay-model.ts'
-import { runsData } from './runs-data.ts'
+import { rowsFigure, runFigures, runsData } from './runs-data.ts'
 
 type Run = RunsReply['runs'][number]
 const file = (name: string): FileRef => ({ hash: name, name, size: 1 }) as FileRef
@@ -77,14 +77,19 @@ describe('runs', () => {
     expect(runBefore(runs, 'r6', '2031-07-06T08:00:00Z')).toBe('r2')
   })
   test('are drawn from the oldest on, those told again left out', () => {
-    const rows = (n: number) => ({ outputs: [{ file: 'takings.csv', rows: n }] as Run['outputs'] })
-    const data = runsData([
+    const rows = (n: number) => ({
+      outputs: [{ file: 'takings.csv', rows: n, totals: { Fee: n * 10 } }] as unknown as Run['outputs'],
+    })
+    const runsOf = [
       run('r3', 'done', '2031-07-03T08:00:00Z', { ...rows(9), retells: 'r1' }),
       run('r2', 'done', '2031-07-02T08:00:00Z', rows(20)),
       run('r1', 'done', '2031-07-01T08:00:00Z', rows(18)),
-    ])
+    ]
+    const data = runsData(runsOf, rowsFigure)
     expect(data).toMatchObject({ series: ['takings.csv'], values: [[18, 20]] })
     expect(data.labels).toHaveLength(2)
+    expect(runFigures(runsOf)).toEqual(['Rows', 'Fee'])
+    expect(runsData(runsOf, 'Fee').values).toEqual([[180, 200]])
   })
 })
 
