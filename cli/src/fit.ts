@@ -8,7 +8,6 @@ import {
   runRecipe,
   typeWords,
   type Accounts,
-  type CheckedInput,
   type CompatibilityFinding,
   type CompatibilityOffer,
   type CompatibilityReport,
@@ -63,9 +62,6 @@ export const loadLast = (path: string | undefined): Accounts | undefined => {
   throw problem(`they are not accounts of a run (${issue?.path.join('.') ?? ''}: ${issue?.message ?? ''})`)
 }
 
-/** The opened inputs as they are held against a recipe. */
-const checkedInputs = ({ inputs }: Opened): Readonly<Record<string, CheckedInput>> => inputs
-
 /** A recipe's run on files, of which nothing was written, held against the recipe and the last run. */
 export const fitReport = (
   recipe: Recipe,
@@ -73,7 +69,8 @@ export const fitReport = (
   ran: ReturnType<typeof runRecipe>,
   parameters: ReturnType<typeof loadParameters>,
   last: Accounts | undefined,
-): CompatibilityReport => checkCompatibility(recipe, checkedInputs(opened), { ran, last, parameters })
+  did?: Accounts,
+): CompatibilityReport => checkCompatibility(recipe, opened.inputs, { ran, last, parameters, steps: did?.tables })
 
 type FitWords = { input: string[]; param: string[]; now?: string; last?: string; json?: boolean }
 

@@ -9,6 +9,7 @@ import {
   runRecipe,
   formatDateTime,
   formatDecimal,
+  type Accounts,
   type CompatibilityFinding,
   type CompatibilityReport,
   type DatabaseOutput,
@@ -16,13 +17,12 @@ import {
   type Recipe,
   type TableRun,
   type Table,
-  type Cell,
 } from '@fabula/core'
 import { outputPieces, UnwritableTable, writeToDatabases } from '@fabula/formats'
 import { connectionOf, withDatabase } from './database.ts'
 import { Fault, fault } from './fault.ts'
 import { fitReport, loadLast } from './fit.ts'
-import { checkRecipe, loadInputs, loadParameters, loadRecipe, momentOf, pairs, type Opened } from './load.ts'
+import { checkRecipe, loadInputs, loadParameters, loadRecipe, momentOf, pairs } from './load.ts'
 
 export type RunWords = {
   input: string[]
@@ -135,14 +135,13 @@ const reported = ({ say, figure }: { say: string; figure: number | null }): stri
 const accountsOfRun = (
   recipe: Recipe,
   startedAt: number,
-  parameters: Readonly<Record<string, unknown>>,
-  opened: Opened,
+  did: Accounts,
   tables: readonly TableRun[],
   outputs: readonly { readonly table: string; readonly path: string; readonly result: Table }[],
 ) => ({
   recipe: recipe.name,
   startedAt: formatDateTime(startedAt),
-  ...accountsOf(recipe, opened.inputs, tables, parameters),
+  ...did,
   checks: checksOf(tables).map(({ stop: _stop, ...check }) => check),
   outputs: outputs.map(({ table, path, result }) => ({
     table,
@@ -161,7 +160,8 @@ export const run = async (recipePath: string, words: RunWords): Promise<void> =>
   const last = loadLast(words.last)
   const opened = await loadInputs(recipe, words.input)
   const ran = runRecipe(recipe, { sources: opened.sources, parameters, now })
-  requireFit(fitReport(recipe, opened, ran, parameters, last), words.allowChanges === true)
+  const did = accountsOf(recipe, opened.inputs, ran.tables, parameterTexts(recipe, parameters))
+  requireFit(fitReport(recipe, opened, ran, parameters, last, did), words.allowChanges === true)
   const { tables } = ran
   const failed = checksOf(tables).filter(({ passed }) => !passed)
   for (const check of failed) process.stderr.write(`A check does not hold: ${reported(check)}.\n`)
@@ -183,7 +183,7 @@ export const run = async (recipePath: string, words: RunWords): Promise<void> =>
     path: `${output.connection}: ${output.name}`,
     result: tableOf(output.table),
   }))
-  const accounts = accountsFile(words, recipe, now, parameterTexts(recipe, parameters), opened, tables, outputs, stored)
+  const accounts = accountsFile(words, recipe, now, did, tables, [...outputs, ...stored])
   const files = byFile(outputs.filter(({ path }) => path !== '-')).map((made) => ({
     path: made[0]?.path ?? '',
     pieces: made,
@@ -214,19 +214,15 @@ function accountsFile(
   words: RunWords,
   recipe: Recipe,
   now: number,
-  shown: Readonly<Record<string, Cell>>,
-  opened: Opened,
+  did: Accounts,
   tables: readonly TableRun[],
-  outputs: MadeOutput[],
-  stored: readonly { readonly table: string; readonly path: string; readonly result: Table }[],
+  outputs: readonly { readonly table: string; readonly path: string; readonly result: Table }[],
 ) {
   return words.accounts
     ? [
         {
           path: words.accounts,
-          pieces: [
-            `${JSON.stringify(accountsOfRun(recipe, now, shown, opened, tables, [...outputs, ...stored]), null, 2)}\n`,
-          ],
+          pieces: [`${JSON.stringify(accountsOfRun(recipe, now, did, tables, outputs), null, 2)}\n`],
         },
       ]
     : []

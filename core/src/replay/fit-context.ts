@@ -7,7 +7,7 @@ import { columnOfProblem } from '../steps/shared/problems.ts'
 import type { Cell } from '../table/column.ts'
 import { ownValue } from '../table/own.ts'
 import type { Schema, Table } from '../table/table.ts'
-import type { Accounts, FileAccount, SheetAccount, StepAccount } from './accounts.ts'
+import { stepAccounts, type Accounts, type FileAccount, type SheetAccount, type StepAccount } from './accounts.ts'
 
 /** A file or sheet that was taken in, with the columns that another one has and it lacks. */
 export type CheckedPart = {
@@ -50,6 +50,9 @@ export type FitContext = {
   readonly parameters: Readonly<Record<string, Cell>>
   readonly last: Accounts | undefined
   readonly keys: ReadonlyMap<string, string>
+  readonly steps: Accounts['tables']
+  /** Which step needs a column of an input, as far as it was asked. */
+  readonly needed: Map<string, { readonly step: Step | undefined }>
 }
 
 /** What new files are held against beside the recipe. */
@@ -59,15 +62,18 @@ export type FitOptions = {
   readonly parameters?: Readonly<Record<string, Cell>> | undefined
   /** The recipe before answers for one run changed it: by its steps the last run is compared. */
   readonly unanswered?: Recipe | undefined
+  /** What the run's steps did, where it is worked out already. */
+  readonly steps?: Accounts['tables'] | undefined
 }
 
 /** The context of all findings of a recipe on opened inputs. */
 export const fitContext = (
   recipe: Recipe,
   inputs: Readonly<Record<string, CheckedInput>>,
-  { ran, last, parameters = {}, unanswered = recipe }: FitOptions,
+  { ran, last, parameters = {}, unanswered = recipe, steps }: FitOptions,
 ): FitContext => {
   const schemas: InputSchemas = Object.fromEntries(Object.entries(inputs).map(([id, { table }]) => [id, table.schema]))
+  const keys = stepKeys(unanswered)
   const plan = ran?.plan ?? planRecipe(recipe, schemas)
   return {
     recipe,
@@ -78,7 +84,9 @@ export const fitContext = (
     broken: brokenSteps(plan),
     parameters,
     last,
-    keys: stepKeys(unanswered),
+    keys,
+    steps: steps ?? stepAccounts(keys, ran?.tables ?? []),
+    needed: new Map(),
   }
 }
 
@@ -98,7 +106,16 @@ export const inputOfStep = (recipe: Recipe, id: string): string | undefined =>
     ?.steps.flatMap((step) => openedBy(step)?.input ?? [])[0]
 
 /** The step that cannot run where an input lacks a column that the recipe lists; all others that are missing taken as there. */
-export const neededBy = ({ recipe, schemas }: FitContext, input: string, column: string): Step | undefined => {
+export const neededBy = (context: FitContext, input: string, column: string): Step | undefined => {
+  const key = JSON.stringify([input, column])
+  const known = context.needed.get(key)
+  if (known) return known.step
+  const step = stepWithout(context, input, column)
+  context.needed.set(key, { step })
+  return step
+}
+
+const stepWithout = ({ recipe, schemas }: FitContext, input: string, column: string): Step | undefined => {
   const now = ownValue(schemas, input) ?? []
   const written = recipe.inputs.find(({ id }) => id === input)?.columns ?? []
   const there = [...now, ...written.filter((field) => !now.some(({ name }) => name === field.name))].filter(

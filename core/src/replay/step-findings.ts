@@ -10,7 +10,7 @@ import { cellAt, isNullAt, lengthOf, type Column } from '../table/column.ts'
 import { textOfCell } from '../table/cell-text.ts'
 import { ownValue } from '../table/own.ts'
 import type { Table } from '../table/table.ts'
-import { stepAccounts, withInputs, type StepAccount } from './accounts.ts'
+import { withInputs, type StepAccount } from './accounts.ts'
 import type { CompatibilityFinding, CompatibilityOffer, FindingPlace } from './finding.ts'
 import { findingOf, type StandingOut } from './finding-sentences.ts'
 import { inputOfStep, lastStep, stepPlace, type FitContext } from './fit-context.ts'
@@ -289,10 +289,10 @@ const withoutFollowing = (
 
 /** What steps did otherwise than last time: cells they cannot read, rows and figures that stand out, and refusals. */
 export const stepFindings = (context: FitContext): CompatibilityFinding[] => {
-  const accounts = stepAccounts(context.keys, context.tables).flatMap(({ steps }) => steps)
+  const accounts = new Map(context.steps.flatMap(({ steps }) => steps.map((step) => [step.id, step])))
   const found = context.tables.flatMap((table) =>
     withInputs(table).flatMap(({ run, before: input }): CompatibilityFinding[] => {
-      const now = accounts.find(({ id }) => id === run.step.id)
+      const now = accounts.get(run.step.id)
       if (!now) return []
       const before = lastStep(context, run.step.id)
       return [

@@ -1,4 +1,5 @@
-import { asDictionary, cellAt, isTextColumn, lengthOf, type Column } from './column.ts'
+import { cellAt, isTextColumn, lengthOf, type Column } from './column.ts'
+import { float64s } from './memory.ts'
 import { textOfCell } from './cell-text.ts'
 
 /** More different values than this are not kept, and not compared. */
@@ -11,8 +12,8 @@ export const valueCounts = (column: Column, most = mostValues): Map<string, numb
     counts.set(text, (counts.get(text) ?? 0) + rows)
     return counts.size <= most
   }
-  if (isTextColumn(column)) {
-    const { indices, dictionary } = asDictionary(column)
+  if (isTextColumn(column) && column.form === 'dictionary') {
+    const { indices, dictionary } = column
     const rows = new Float64Array(dictionary.length)
     for (let i = 0; i < indices.length; i++) rows[indices[i]!]!++
     for (let i = 1; i < dictionary.length; i++)
@@ -26,16 +27,43 @@ export const valueCounts = (column: Column, most = mostValues): Map<string, numb
   return counts
 }
 
+/** Puts the k-th smallest of the first n values at place k, smaller ones before it. C. A. R. Hoare, CACM 4 (1961), algorithm 65; O(n) on average. */
+const select = (values: Float64Array, n: number, k: number): void => {
+  let from = 0
+  let to = n - 1
+  while (from < to) {
+    const middle = (from + to) >> 1
+    const [a, b, c] = [values[from]!, values[middle]!, values[to]!]
+    const pivot = Math.max(Math.min(a, b), Math.min(Math.max(a, b), c))
+    let i = from
+    let j = to
+    while (i <= j) {
+      while (values[i]! < pivot) i++
+      while (values[j]! > pivot) j--
+      if (i > j) break
+      const swapped = values[i]!
+      values[i++] = values[j]!
+      values[j--] = swapped
+    }
+    if (k <= j) to = j
+    else if (k >= i) from = i
+    else return
+  }
+}
+
 /** The median of a number column without its empty cells; undefined where all are empty. */
 export const medianOf = (column: Column): number | undefined => {
-  const values = new Float64Array(lengthOf(column))
+  const values = float64s(lengthOf(column))
   let n = 0
   for (let row = 0; row < values.length; row++) {
     const cell = cellAt(column, row)
     if (typeof cell === 'number') values[n++] = cell
   }
   if (n === 0) return undefined
-  const sorted = values.subarray(0, n).sort()
   const middle = n >> 1
-  return n % 2 === 1 ? sorted[middle] : (sorted[middle - 1]! + sorted[middle]!) / 2
+  select(values, n, middle)
+  if (n % 2 === 1) return values[middle]
+  let below = -Infinity
+  for (let i = 0; i < middle; i++) below = Math.max(below, values[i]!)
+  return (below + values[middle]!) / 2
 }

@@ -142,8 +142,15 @@ export const tryReplay = async (
       { ...opened, before: known.get(id)?.table, kept: ownValue(kept, id) ?? [] },
     ]),
   )
+  const accounts = accountsOf(recipe, inputs, ran.tables, parameterTexts(recipe, cells), request.recipe)
   const report = withoutOwnNames(
-    checkCompatibility(recipe, checked, { ran, last, parameters: cells, unanswered: request.recipe }),
+    checkCompatibility(recipe, checked, {
+      ran,
+      last,
+      parameters: cells,
+      unanswered: request.recipe,
+      steps: accounts.tables,
+    }),
     answers,
   )
   return {
@@ -153,7 +160,7 @@ export const tryReplay = async (
     ran,
     report,
     open: openFindings(report.findings, answers).length,
-    accounts: accountsOf(recipe, inputs, ran.tables, parameterTexts(recipe, cells), request.recipe),
+    accounts,
     last,
   }
 }
