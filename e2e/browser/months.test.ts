@@ -165,6 +165,22 @@ test('the drifted intake month: a renamed column, a new spelling and a new form 
   await see(driver, 'Nothing needs an answer.')
 })
 
+test('a kept file beside a new one is asked about once, and the answer is remembered', async () => {
+  const { driver } = here.browser
+  await replayPage(intakeRecipe, builtOn)
+  await giveFile('intake-2031-06.csv', intake(daysOf('06')))
+  await see(driver, 'Nothing needs an answer.')
+  await click(driver, 'Keep it too')
+  await see(driver, 'Intake has “intake-2031-05.csv” kept from before and “intake-2031-06.csv” given now')
+  await click(driver, 'Both belong to this run')
+  await replay()
+  await see(driver, 'Done: 72 rows, nothing to look at.')
+  await giveFile('intake-2031-07.csv', intake(daysOf('07')))
+  await click(driver, 'Keep it too')
+  await see(driver, 'Both belong to this run: Intake has')
+  await see(driver, 'Tried: 108 rows would come out.')
+})
+
 test('an answer is taken back, and a replay without the answers is no green tick', async () => {
   const { driver } = here.browser
   await replayPage(intakeRecipe, builtOn)

@@ -32,7 +32,7 @@ export type CheckedInput = {
   readonly unreadable?: readonly { readonly column: string; readonly texts?: readonly string[] }[]
   /** What was opened last time, where it is at hand. */
   readonly before?: Table | undefined
-  /** Files that are kept from an earlier run, by name. */
+  /** SHA-256 of files that are kept from an earlier run. */
   readonly kept?: readonly string[]
 }
 

@@ -391,9 +391,8 @@ describe('files and sheets', () => {
     ])
   })
   test('kept files beside new ones are asked about, and the answer is remembered', () => {
-    const both = {
-      visits: { ...opened(part('visits-04.csv', row), part('visits-05.csv', row)), kept: ['visits-04.csv'] },
-    }
+    const parts = opened(part('visits-04.csv', { Clinic: row.Clinic }), part('visits-05.csv', row))
+    const both = { visits: { ...parts, kept: [parts.files[0]?.sha256 ?? ''] } }
     const finding = only(fit(born, both, before), 'kept-file')
     expect(finding).toMatchObject({ asks: true, input: 'visits', values: ['visits-04.csv'], rows: 2 })
     const [accept] = finding.offers

@@ -262,11 +262,12 @@ const misplacedFiles = (context: FitContext, recipeInput: RecipeInput, input: Ch
 }
 
 const keptFiles = ({ id, name }: RecipeInput, input: CheckedInput): CompatibilityFinding[] => {
-  const names = (input.files ?? []).map((file) => file.name)
-  const kept = names.filter((file) => input.kept?.includes(file))
-  const given = names.filter((file) => !kept.includes(file))
+  const { files = [] } = input
+  const isKept = ({ sha256 }: { readonly sha256: string }): boolean => input.kept?.includes(sha256) === true
+  const kept = files.filter(isKept).map((file) => file.name)
+  const given = files.filter((file) => !isKept(file)).map((file) => file.name)
   if (kept.length === 0 || given.length === 0) return []
-  const rows = (input.files ?? []).filter((file) => kept.includes(file.name)).reduce((sum, file) => sum + file.rows, 0)
+  const rows = files.filter(isKept).reduce((sum, file) => sum + file.rows, 0)
   return [
     findingOf(
       'kept-file',
