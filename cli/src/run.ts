@@ -2,13 +2,13 @@ import { appendFileSync, mkdirSync, renameSync, rmSync, writeFileSync } from 'no
 import { dirname, join, resolve } from 'node:path'
 import {
   accountsOf,
+  checkWords,
   parameterTexts,
   byFile,
   formatOfPath,
   isFile,
   runRecipe,
   formatDateTime,
-  formatDecimal,
   type Accounts,
   type CompatibilityFinding,
   type CompatibilityReport,
@@ -129,9 +129,6 @@ const checksOf = (tables: readonly TableRun[]) =>
         : [],
     ),
   )
-const reported = ({ say, figure }: { say: string; figure: number | null }): string =>
-  `${say}${figure === null ? '' : ` (${formatDecimal(figure)})`}`
-
 const accountsOfRun = (
   recipe: Recipe,
   startedAt: number,
@@ -164,7 +161,7 @@ export const run = async (recipePath: string, words: RunWords): Promise<void> =>
   requireFit(fitReport(recipe, opened, ran, parameters, last, did), words.allowChanges === true)
   const { tables } = ran
   const failed = checksOf(tables).filter(({ passed }) => !passed)
-  for (const check of failed) process.stderr.write(`A check does not hold: ${reported(check)}.\n`)
+  for (const check of failed) process.stderr.write(`A check does not hold: ${checkWords(check)}.\n`)
   const tableOf = (id: string): Table => {
     const result = tables.find((one) => one.id === id)?.table
     if (!result) throw fault(4, 'broken-step', `The table ${id} could not be made.`)

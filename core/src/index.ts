@@ -1,5 +1,6 @@
 /** What the core offers to formats, server, page and command line. Every name is listed, so that unused exports are found. */
 export { type Aggregate, aggregates } from './table/aggregate.ts'
+export { stableJson } from './table/stable-json.ts'
 export { numberTotals } from './table/totals.ts'
 export { formatDateTime, maybeIsoDate, maybeIsoDateTime } from './table/calendar.ts'
 export { textOfCell } from './table/cell-text.ts'
@@ -102,7 +103,7 @@ export { usedTables } from './recipe/used-tables.ts'
 export { diffView } from './engine/diff-view.ts'
 export { type Plan, type PlannedStep, brokenSteps, needsData, planRecipe, refusals } from './engine/plan.ts'
 export { type OpenSource, type OpenedSource, RunStopped, type StepRun, type TableRun, runRecipe } from './engine/run.ts'
-export { figuresOf } from './engine/statistics.ts'
+export { figuresOf, unreadableCells } from './engine/statistics.ts'
 export { BufferLedger, StepCache } from './engine/step-cache.ts'
 export { type Dialect, dialects } from './dialects/index.ts'
 export { inputFormat } from './dialects/inputs.ts'
@@ -132,6 +133,7 @@ export {
   isOutdated,
 } from './replay/accounts.ts'
 export { checkCompatibility } from './replay/compatibility.ts'
+export { checkWords } from './replay/step-findings.ts'
 export { type CheckedInput, stepPlace, withoutDigits } from './replay/fit-context.ts'
 export {
   type CompatibilityFinding,

@@ -75,7 +75,8 @@ const startFigures = ({ rowsOut, columnsAdded, unreadable, notes }: StepStatisti
   ...figureIf(unreadableCells(unreadable), unreadableFigure),
   ...figureIf(notes.blankRows, (n) => plainFigure(`${figure(n)} blank left out`)),
 ]
-const unreadableCells = (unreadable: StepStatistics['unreadable']): number =>
+/** The cells of all columns that could not be read. */
+export const unreadableCells = (unreadable: StepStatistics['unreadable']): number =>
   Object.values(unreadable).reduce((a, b) => a + b, 0)
 const unreadableFigure = (n: number): Figure => ({
   text: `${figure(n)} unreadable`,

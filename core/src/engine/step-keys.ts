@@ -1,6 +1,7 @@
 import { inOrder, openedBy, paramsOf } from '../recipe/step-access.ts'
 import { usedTables } from '../recipe/used-tables.ts'
 import type { Recipe } from '../recipe/recipe.ts'
+import { stableJson } from '../table/stable-json.ts'
 
 /** FNV-1a, 32 bits, from a given start. Source: draft-eastlake-fnv-21. */
 const fnv1a = (text: string, start: number): number => {
@@ -11,12 +12,6 @@ const fnv1a = (text: string, start: number): number => {
 
 const textHash = (text: string): string =>
   [0x811c9dc5, 0x9747b28c].map((start) => fnv1a(text, start).toString(16).padStart(8, '0')).join('')
-
-/** An object's keys in one order, so that their order in the recipe makes no difference. */
-const sorted = (_key: string, value: unknown): unknown =>
-  typeof value === 'object' && value !== null && !Array.isArray(value)
-    ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
-    : value
 
 /**
  * For each step that is not switched off a hash of it and of all it depends on in the recipe: the steps before it and the
@@ -30,7 +25,7 @@ export const stepKeys = (recipe: Recipe): ReadonlyMap<string, string> => {
     for (const step of table.steps) {
       if (step.off) continue
       const others = usedTables(step).map((id) => ofTable.get(id) ?? id)
-      above = textHash(JSON.stringify([step.kind, paramsOf(step), openedBy(step)?.input ?? '', above, others], sorted))
+      above = textHash(stableJson([step.kind, paramsOf(step), openedBy(step)?.input ?? '', above, others]))
       keys.set(step.id, above)
     }
     ofTable.set(table.id, above)

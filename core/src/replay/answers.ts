@@ -134,7 +134,7 @@ type FilesByInput<F> = Readonly<Record<string, readonly F[]>>
 
 const leftOut = <F extends AnsweredFile>(
   files: readonly F[],
-  { code, file, sheet, offer: _ }: Answer,
+  { code, file, sheet }: Answer,
   kept: readonly string[],
 ): F[] => {
   if (code === 'kept-file') return files.filter(({ hash }) => !kept.includes(hash))

@@ -3,11 +3,10 @@ import { counted, listed } from '../messages/words.ts'
 import { convert } from '../reading/convert.ts'
 import type { Recipe, Step } from '../recipe/recipe.ts'
 import { kindOf, openedBy, paramsOf } from '../recipe/step-access.ts'
-import { cellAt, type Column, type ColumnType } from '../table/column.ts'
-import { textOfCell } from '../table/cell-text.ts'
-import { valueCounts } from '../table/value-counts.ts'
+import type { Column, ColumnType } from '../table/column.ts'
+import { hasValue, textsAt } from '../table/value-counts.ts'
 import { ownValue } from '../table/own.ts'
-import type { Schema, Table } from '../table/table.ts'
+import type { Schema } from '../table/table.ts'
 import { mostValuesShown, type CompatibilityFinding, type CompatibilityOffer } from './finding.ts'
 import { findingOf } from './finding-sentences.ts'
 import { lastFiles, neededBy, stepPlace, type CheckedInput, type FitContext } from './fit-context.ts'
@@ -135,14 +134,6 @@ const brokenByType = (context: FitContext, input: string, column: string, before
   return broken.find(({ step, problem }) => problem.code !== 'refused-data' && !still.has(step.id))?.step
 }
 
-const unreadableTexts = (table: Table, name: string, rows: Int32Array): string[] => {
-  const column = table.named(name)
-  return [...rows.subarray(0, mostValuesShown)].flatMap((row) => {
-    const cell = cellAt(column, row)
-    return cell === null ? [] : [textOfCell(column.type, cell)]
-  })
-}
-
 /** A type that the column had last time already is not asked about again. */
 const gradeOfType = (before: Schema | undefined, { name, type }: SchemaField): 'fits' | 'changes' => {
   const same = before?.filter((field) => field.name === name) ?? []
@@ -151,7 +142,7 @@ const gradeOfType = (before: Schema | undefined, { name, type }: SchemaField): '
 
 /** Whether a column is of the type, or of one that is as good: whole numbers where numbers were, or no values at all. */
 const readsAs = (column: Column, was: ColumnType): boolean =>
-  column.type === was || (was === 'decimal' && column.type === 'integer') || valueCounts(column, 0)?.size === 0
+  column.type === was || (was === 'decimal' && column.type === 'integer') || !hasValue(column)
 
 const changedTypes = (
   context: FitContext,
@@ -179,7 +170,7 @@ const changedTypes = (
         },
         {
           rows: bad?.length ?? input.table.rowCount,
-          values: bad ? unreadableTexts(input.table, field.name, bad) : [],
+          values: bad ? textsAt(column, bad, mostValuesShown) : [],
           offers: typeOffers(bad?.length, field, was),
         },
       ),

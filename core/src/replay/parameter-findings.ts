@@ -1,9 +1,9 @@
 import type { Condition, Test } from '../steps/shared/condition.ts'
 import { isTest } from '../steps/shared/condition.ts'
+import { seenBy } from '../steps/shared/condition-run.ts'
 import { textOfCell } from '../table/cell-text.ts'
 import type { Cell } from '../table/column.ts'
 import { ownValue } from '../table/own.ts'
-import { lower, trim } from '../table/text.ts'
 import type { Table } from '../table/table.ts'
 import { valueCounts } from '../table/value-counts.ts'
 import type { Recipe, Step } from '../recipe/recipe.ts'
@@ -38,12 +38,9 @@ const testsFor = (step: Step, name: string): readonly Test[] => {
   return found
 }
 
-const holds = (table: Table, { column, ignoreCase, trim: trims }: Test, value: string): boolean => {
-  const counts = valueCounts(table.named(column))
-  const see = (text: string): string => {
-    const trimmed = trims ? trim(text) : text
-    return ignoreCase ? lower(trimmed) : trimmed
-  }
+const holds = (table: Table, test: Test, value: string): boolean => {
+  const counts = valueCounts(table.named(test.column))
+  const see = seenBy(test)
   const wanted = see(value)
   return !counts || [...counts.keys()].some((text) => see(text) === wanted)
 }

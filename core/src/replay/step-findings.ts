@@ -6,8 +6,7 @@ import { kindNamed } from '../steps/index.ts'
 import { usedTables } from '../recipe/used-tables.ts'
 import { columnOfProblem, sentenceOf } from '../steps/shared/problems.ts'
 import { quickFixesFor } from './quick-fixes.ts'
-import { cellAt, isNullAt, lengthOf, type Column } from '../table/column.ts'
-import { textOfCell } from '../table/cell-text.ts'
+import { hasValue, textsAt } from '../table/value-counts.ts'
 import { ownValue } from '../table/own.ts'
 import type { Table } from '../table/table.ts'
 import { withInputs, type StepAccount } from './accounts.ts'
@@ -35,16 +34,7 @@ const originals = (
   }
   const rows = result?.unreadable?.find((one) => one.column === column)?.rows
   if (!rows || !before || before.positionOf(column) < 0 || result?.lineage.kind !== 'same') return []
-  const source = before.named(column)
-  return [...rows.subarray(0, 1000)].flatMap((row) => {
-    const cell = row < lengthOf(source) ? cellAt(source, row) : null
-    return cell === null ? [] : [textOfCell(source.type, cell)]
-  })
-}
-
-const hasValue = (column: Column): boolean => {
-  for (let row = 0, n = lengthOf(column); row < n; row++) if (!isNullAt(column, row)) return true
-  return false
+  return textsAt(before.named(column), rows, 1000)
 }
 
 /** More cells than last time that cannot be read, or, without a last time, a column of which none could. */
@@ -106,6 +96,7 @@ const threefold = (now: number, before: number): boolean => now >= before * 3 ||
 
 type Compared = {
   readonly context: FitContext
+  readonly run: StepRun
   readonly step: string
   readonly now: StepAccount
   readonly before: StepAccount
@@ -132,13 +123,14 @@ const sideFigures = (account: StepAccount, side: 'here' | 'there', others: numbe
 })
 
 /** The rows of a join without a match, on either side, as far as it keeps or loses them. */
-const unmatchedStandOut = ({ context, step, now, before }: Compared): StandingOut[] => {
-  const run = context.tables.flatMap(({ steps }) => steps).find((one) => one.step.id === now.id)
-  const sides = run ? (kindOf(run.step).unmatchedSides?.(paramsOf(run.step)) ?? []) : []
-  const others = otherRows(context, now.id)
+const unmatchedStandOut = ({ context, run, step, now, before }: Compared): StandingOut[] => {
+  const sides = kindOf(run.step).unmatchedSides?.(paramsOf(run.step)) ?? []
+  const [other] = usedTables(run.step)
+  const others = context.tables.find(({ id }) => id === other)?.table?.rowCount ?? 0
+  const othersBefore = context.last?.tables.find(({ id }) => id === other)?.steps.at(-1)?.rowsOut ?? others
   return sides.flatMap(({ side, loses }): StandingOut[] => {
     const here = sideFigures(now, side, others)
-    const had = sideFigures(before, side, otherRowsBefore(context, now.id) ?? others)
+    const had = sideFigures(before, side, othersBefore)
     const [share, usual] = [here.unmatched / here.rows, had.unmatched / had.rows]
     const turned = had.unmatched === 0 && here.unmatched > 0 && (loses || share > 0.01)
     const grown = had.unmatched > 0 && share >= usual * 2 && here.unmatched - had.unmatched >= 5
@@ -146,24 +138,13 @@ const unmatchedStandOut = ({ context, step, now, before }: Compared): StandingOu
   })
 }
 
-/** The rows of the other table of a join. */
-const otherRows = ({ tables }: FitContext, id: string): number => {
-  const step = tables.flatMap(({ steps }) => steps).find((one) => one.step.id === id)?.step
-  const [other] = step ? usedTables(step) : []
-  return tables.find((table) => table.id === other)?.table?.rowCount ?? 0
-}
-const otherRowsBefore = ({ last, recipe }: FitContext, id: string): number | undefined => {
-  const step = recipe.tables.flatMap(({ steps }) => steps).find((one) => one.id === id)
-  const [other] = step ? usedTables(step) : []
-  return last?.tables.find((table) => table.id === other)?.steps.at(-1)?.rowsOut
-}
-
 const multipliedStandsOut = ({ step, now, before }: Compared): StandingOut[] => {
   const n = now.notes.multiplied ?? 0
   return n > 0 && (before.notes.multiplied ?? 0) === 0 ? [{ what: 'multiplied', step, now: n }] : []
 }
 
-const checkWords = ({ say, figure: n }: NonNullable<StepAccount['check']>): string =>
+/** What a check says, with its figure. */
+export const checkWords = ({ say, figure: n }: { readonly say: string; readonly figure: number | null }): string =>
   `${say}${n === null ? '' : ` (${formatDecimal(n)})`}`
 
 const checkStandsOut = ({ step, now, before }: Compared): StandingOut[] =>
@@ -191,8 +172,13 @@ const rowsOf = (one: StandingOut, now: StepAccount): number => {
   return one.what === 'median' ? now.rowsOut : now.rowsIn
 }
 
-const standingOut = (context: FitContext, now: StepAccount, before: StepAccount): CompatibilityFinding[] => {
-  const compared = { context, step: stepPlace(context.recipe, now.id), now, before }
+const standingOut = (
+  context: FitContext,
+  run: StepRun,
+  now: StepAccount,
+  before: StepAccount,
+): CompatibilityFinding[] => {
+  const compared = { context, run, step: stepPlace(context.recipe, now.id), now, before }
   return [
     ...rowsStandOut(compared),
     ...unmatchedStandOut(compared),
@@ -253,7 +239,7 @@ export const brokenFindings = (context: FitContext, known: readonly Compatibilit
         'broken-step',
         'breaks',
         placeOf(context, step.id, column),
-        { step: `${stepPlace(context.recipe, step.id)}`, why: sentenceOf(problem) },
+        { step: stepPlace(context.recipe, step.id), why: sentenceOf(problem) },
         {
           offers: quickFixesFor(step, problem).map(({ column: other, words, step: fixed }): CompatibilityOffer => ({
             do: 'change-step',
@@ -297,7 +283,7 @@ export const stepFindings = (context: FitContext): CompatibilityFinding[] => {
       const before = lastStep(context, run.step.id)
       return [
         ...unreadableCells(context, run, input, now, before),
-        ...(before ? standingOut(context, now, before) : []),
+        ...(before ? standingOut(context, run, now, before) : []),
       ]
     }),
   )

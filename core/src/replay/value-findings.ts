@@ -2,10 +2,10 @@ import { distance } from 'fastest-levenshtein'
 import { quoted } from '../messages/words.ts'
 import { kindOf, paramsOf } from '../recipe/step-access.ts'
 import { matchToGroups, similarityMeasures } from '../steps/shared/similar-values.ts'
+import { seenBy } from '../steps/shared/condition-run.ts'
 import type { DecidingColumn } from '../steps/shared/step-kind.ts'
 import { ownValue } from '../table/own.ts'
-import { lower, trim } from '../table/text.ts'
-import type { Table } from '../table/table.ts'
+import { lower } from '../table/text.ts'
 import { valueCounts } from '../table/value-counts.ts'
 import { withInputs, type StepAccount } from './accounts.ts'
 import type { CompatibilityFinding, CompatibilityOffer, FindingPlace, Grade } from './finding.ts'
@@ -30,13 +30,6 @@ type NewValues = {
 }
 
 const rowsOf = (values: NewValues['values']): number => values.reduce((sum, [, rows]) => sum + rows, 0)
-
-const normalise =
-  ({ ignoreCase, trim: trims }: DecidingColumn) =>
-  (text: string): string => {
-    const trimmed = trims ? trim(text) : text
-    return ignoreCase ? lower(trimmed) : trimmed
-  }
 
 const accept = (why: string): CompatibilityOffer => ({ do: 'accept', why })
 const changeStep = (params: Readonly<Record<string, unknown>> | undefined, why: string): CompatibilityOffer[] =>
@@ -204,13 +197,17 @@ const knownBefore = (
   return isCondition && (before?.length ?? 0) > mostCompared ? undefined : before
 }
 
-const newValues = (context: FitContext, id: string, decided: DecidingColumn, table: Table): CompatibilityFinding[] => {
+const newValues = (
+  context: FitContext,
+  id: string,
+  decided: DecidingColumn,
+  counts: ReadonlyMap<string, number>,
+): CompatibilityFinding[] => {
   const { column, named, unnamed } = decided
   const account = lastStep(context, id)
   const known = knownBefore(context, id, decided)
-  const counts = table.positionOf(column) < 0 ? undefined : valueCounts(table.named(column))
-  if (!counts || !known || account?.decidesMore?.includes(column)) return []
-  const see = normalise(decided)
+  if (!known || account?.decidesMore?.includes(column)) return []
+  const see = seenBy(decided)
   const seen = new Set([...named, ...known].map(see))
   const values = [...counts].filter(([value]) => !seen.has(see(value)))
   if (values.length === 0) return []
@@ -231,13 +228,12 @@ const missingValues = (
   context: FitContext,
   id: string,
   { column, named, unnamed, ...options }: DecidingColumn,
-  table: Table,
+  counts: ReadonlyMap<string, number>,
   account: StepAccount | undefined,
 ): CompatibilityFinding[] => {
   const before = ownValue(account?.decides, column)
-  const counts = table.positionOf(column) < 0 ? undefined : valueCounts(table.named(column))
-  if (!before || !counts || unnamed === 'own-spelling') return []
-  const see = normalise({ column, named, unnamed, ...options })
+  if (!before || unnamed === 'own-spelling') return []
+  const see = seenBy(options)
   const now = new Set([...counts.keys()].map(see))
   const had = new Set(before.map(see))
   const gone = [...new Set(named)].filter((value) => had.has(see(value)) && !now.has(see(value)))
@@ -272,9 +268,14 @@ export const valueFindings = (context: FitContext): CompatibilityFinding[] =>
       if (!result || !before) return []
       const columns = merged(kindOf(step).decides?.(paramsOf(step), before.schema) ?? [])
       const account = lastStep(context, step.id)
-      return columns.flatMap((decided) => [
-        ...newValues(context, step.id, decided, before),
-        ...missingValues(context, step.id, decided, before, account),
-      ])
+      return columns.flatMap((decided) => {
+        const counts = before.positionOf(decided.column) < 0 ? undefined : valueCounts(before.named(decided.column))
+        return counts
+          ? [
+              ...newValues(context, step.id, decided, counts),
+              ...missingValues(context, step.id, decided, counts, account),
+            ]
+          : []
+      })
     }),
   )

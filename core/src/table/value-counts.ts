@@ -1,4 +1,4 @@
-import { cellAt, isTextColumn, lengthOf, type Column } from './column.ts'
+import { cellAt, isNullAt, isTextColumn, lengthOf, type Column } from './column.ts'
 import { float64s } from './memory.ts'
 import { textOfCell } from './cell-text.ts'
 
@@ -67,3 +67,16 @@ export const medianOf = (column: Column): number | undefined => {
   for (let i = 0; i < middle; i++) below = Math.max(below, values[i]!)
   return (below + values[middle]!) / 2
 }
+
+/** Whether a column has a cell that is filled; stops at the first. */
+export const hasValue = (column: Column): boolean => {
+  for (let row = 0, n = lengthOf(column); row < n; row++) if (!isNullAt(column, row)) return true
+  return false
+}
+
+/** The filled cells of a column at the first `most` of these rows, as text. */
+export const textsAt = (column: Column, rows: Int32Array, most: number): string[] =>
+  [...rows.subarray(0, most)].flatMap((row) => {
+    const cell = row < lengthOf(column) ? cellAt(column, row) : null
+    return cell === null ? [] : [textOfCell(column.type, cell)]
+  })

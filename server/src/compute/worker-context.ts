@@ -1,6 +1,7 @@
 import { existsSync, readFileSync } from 'node:fs'
 import { setImmediate as otherWork } from 'node:timers/promises'
 import {
+  stableJson,
   type AnsweredFile,
   setOwnValue,
   ownValue,
@@ -85,13 +86,7 @@ const checkStored = ({ name, hash }: { name: string; hash: string }, { folder }:
 
 /** The same read in the same words, whatever the order of its keys. */
 const keyOf = (files: readonly RunFile[], read: ReadOptions, known: ColumnAliases): string =>
-  JSON.stringify(
-    [files.map(({ hash, name, aliases, withoutSheets }) => [hash, name, aliases, withoutSheets]), read, known],
-    (_key, value: unknown) =>
-      typeof value === 'object' && value !== null && !Array.isArray(value)
-        ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
-        : value,
-  )
+  stableJson([files.map(({ hash, name, aliases, withoutSheets }) => [hash, name, aliases, withoutSheets]), read, known])
 
 /** What was detected, written down as a recipe would: opened that way the table is the same. */
 const settledRead = (read: ReadOptions, { table }: OpenedFiles): ReadOptions => ({

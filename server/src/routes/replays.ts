@@ -57,14 +57,14 @@ export const replayRoutes = (
       if (!(await files.has(ref.hash)))
         throw new Refusal('no-file', `The file ${ref.name} did not arrive. Drop it again.`)
     const { recipe } = await flows.get(flow, edit)
-    const run = await runs.lastAccepted(flow, { link })
+    const last = await runs.lastAccepted(flow, { link })
     // what was left out of the last run is not taken in again
-    const ofRun = run ? withAnswers(recipe, run.files, run.answers.filter(isOfFiles), run.kept).files : {}
-    const last = { ...before, ...ofRun }
-    const used: Record<string, readonly api.FileRef[]> = { ...last }
+    const ofRun = last ? withAnswers(recipe, last.files, last.answers.filter(isOfFiles), last.kept).files : {}
+    const earlier = { ...before, ...ofRun }
+    const used: Record<string, readonly api.FileRef[]> = { ...earlier }
     const kept: Record<string, readonly string[]> = {}
     for (const [input, refs] of Object.entries(given)) {
-      const old = keep.includes(input) ? (ownValue(last, input) ?? []) : []
+      const old = keep.includes(input) ? (ownValue(earlier, input) ?? []) : []
       setOwnValue(used, input, [...old, ...refs])
       setOwnValue(
         kept,
@@ -72,7 +72,7 @@ export const replayRoutes = (
         old.map(({ hash }) => hash),
       )
     }
-    return { before, files: used, kept }
+    return { before, files: used, kept, recipe, last }
   }
 
   /** A replay by a link is begun only while fewer wait than it may have. */
@@ -97,16 +97,15 @@ export const replayRoutes = (
 
   router.post('/fit', async (request, response) => {
     const access = await accessOf(request)
-    const { flow, edit, link } = access
+    const { flow, link } = access
     const asked = body(api.fitRequest, request)
-    const { files: now, kept, before } = await filesFor(access, asked)
-    const last = await runs.lastAccepted(flow, { link })
+    const { files: now, kept, before, recipe, last } = await filesFor(access, asked)
     await pass(
       response,
       compute.do(
         {
           kind: 'fit',
-          recipe: (await flows.get(flow, edit)).recipe,
+          recipe,
           files: now,
           kept,
           before,

@@ -1,11 +1,11 @@
-import { figure } from '@fabula/core'
+import { figure, unreadableCells } from '@fabula/core'
 import type { Story } from '../story/use-story.ts'
 
 /** The tally above the table: the same changes in numbers. */
 export const Tally = ({ story }: { story: Story }) => {
   const statistics = story.statisticsHere
   if (!statistics || story.stepIndex === 0) return null
-  const lost = Object.values(statistics.unreadable).reduce((a, b) => a + b, 0)
+  const lost = unreadableCells(statistics.unreadable)
   const parts: readonly (readonly [number, string, string])[] = [
     [statistics.cellsChanged, `${statistics.cellsChanged === 1 ? 'value changes' : 'values change'}`, 'text-changed'],
     [statistics.rowsLeft, `${statistics.rowsLeft === 1 ? 'row leaves' : 'rows leave'}`, 'text-removed'],

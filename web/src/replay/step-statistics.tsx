@@ -1,4 +1,4 @@
-import { counted, figure, ownValue, type CompatibilityFinding } from '@fabula/core'
+import { counted, figure, ownValue, unreadableCells, type CompatibilityFinding } from '@fabula/core'
 import type { RunReply } from '@fabula/core/api'
 
 type Statistics = RunReply['tables'][number]['steps'][number]
@@ -26,7 +26,6 @@ const ChangedNote = ({ words }: { words: string }) => (
 )
 
 const count = (value: number, sign = ''): string => (value > 0 ? `${sign}${figure(value)}` : '')
-const sum = (values: Readonly<Record<string, number>>): number => Object.values(values).reduce((a, b) => a + b, 0)
 
 /** The figures of a sentence beside its rows; a column stands only where one of the sentences has a figure in it. */
 const figures: readonly {
@@ -37,7 +36,7 @@ const figures: readonly {
   { name: 'added', tone: 'text-added', text: ({ rowsCame, rowsIn }) => (rowsIn > 0 ? count(rowsCame, '+') : '') },
   { name: 'removed', tone: 'text-removed', text: ({ rowsLeft }) => count(rowsLeft, '−') },
   { name: 'changed', tone: 'text-changed', text: ({ cellsChanged }) => count(cellsChanged) },
-  { name: 'unreadable', tone: 'text-removed', text: ({ unreadable }) => count(sum(unreadable)) },
+  { name: 'unreadable', tone: 'text-removed', text: ({ unreadable }) => count(unreadableCells(unreadable)) },
   { name: 'matched', tone: '', text: ({ notes }) => count(notes.matched ?? 0) },
   { name: 'unmatched here', tone: 'text-changed', text: ({ notes }) => count(notes.unmatchedLeft ?? 0) },
   { name: 'unmatched there', tone: '', text: ({ notes }) => count(notes.unmatchedRight ?? 0) },

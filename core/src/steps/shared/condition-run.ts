@@ -89,7 +89,7 @@ const cellOfSide = (side: Operand, row: number): Cell => {
 }
 
 /** How text is seen by a test: as it is, or trimmed and in small letters. */
-const seenBy = (test: Test): ((text: string) => string) => {
+export const seenBy = (test: Pick<Test, 'ignoreCase' | 'trim'>): ((text: string) => string) => {
   const cut = test.trim ? trim : (text: string) => text
   return test.ignoreCase ? (text) => lower(cut(text)) : cut
 }
