@@ -1,4 +1,4 @@
-// How the parts that run in Node are bundled: our own sources into one file, packages left outside.
+// How the parts that run in Node are bundled: our own sources into one file; the server's packages stay outside.
 import { build } from 'esbuild'
 import { fileURLToPath } from 'node:url'
 
@@ -8,7 +8,7 @@ const ours = {
   setup: ({ onResolve }) =>
     onResolve({ filter: /^[^./]/ }, ({ path }) => (path.startsWith('@fabula/') ? undefined : { path, external: true })),
 }
-const bundle = (entryPoints, outdir) =>
+const bundle = (entryPoints, outdir, options) =>
   build({
     absWorkingDir: root,
     entryPoints,
@@ -19,11 +19,20 @@ const bundle = (entryPoints, outdir) =>
     target: 'node20',
     sourcemap: true,
     logLevel: 'warning',
-    plugins: [ours],
-    outExtension: { '.js': '.js' },
+    ...options,
   })
 
-export const buildCli = () => bundle(['cli/src/main.ts'], 'cli/dist')
+/** The command line with its packages inside: resolving and loading them one by one takes longer than most runs. */
+export const buildCli = () =>
+  bundle(['cli/src/main.ts'], 'cli/dist', {
+    splitting: true,
+    minifySyntax: true,
+    minifyWhitespace: true,
+    external: ['pg-native'],
+    banner: {
+      js: "import { createRequire as requireFor } from 'node:module'\nconst require = requireFor(import.meta.url)",
+    },
+  })
 export const buildServer = () =>
   bundle(
     [
@@ -33,4 +42,5 @@ export const buildServer = () =>
       'server/src/store/database-worker.ts',
     ],
     'server/dist',
+    { plugins: [ours] },
   )

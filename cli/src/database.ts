@@ -1,4 +1,4 @@
-import pg from 'pg'
+import type pg from 'pg'
 import type { Query } from '@fabula/formats'
 import { fault } from './fault.ts'
 
@@ -20,7 +20,9 @@ export const connectionOf = (name: string): string => {
 export const withDatabase = async (address: string, work: (query: Query) => Promise<void>): Promise<void> => {
   let client: pg.Client
   try {
-    client = new pg.Client({ connectionString: address, connectionTimeoutMillis: 10_000 })
+    // only those who write to a database wait for its client to load
+    const { Client } = (await import('pg')).default
+    client = new Client({ connectionString: address, connectionTimeoutMillis: 10_000 })
     await client.connect()
   } catch (error) {
     // the address holds a password and is not repeated

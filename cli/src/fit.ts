@@ -57,7 +57,7 @@ export const loadLast = (path: string | undefined): Accounts | undefined => {
     throw problem(error instanceof SyntaxError ? 'they are not JSON' : reasonOf(error))
   }
   const read = accountsSchema.safeParse(data)
-  if (read.success) return read.data as unknown as Accounts
+  if (read.success) return read.data
   const [issue] = read.error.issues
   throw problem(`they are not accounts of a run (${issue?.path.join('.') ?? ''}: ${issue?.message ?? ''})`)
 }

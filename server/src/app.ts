@@ -6,7 +6,7 @@ import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
-import { Refusal, type RefusalCode } from './refusal.ts'
+import { Refusal } from './refusal.ts'
 import { statusOf } from './routes/status.ts'
 import type { Access } from './routes/access.ts'
 import { body, send } from './routes/check.ts'
@@ -40,14 +40,11 @@ export type AppOptions = {
 const refusalFor = (error: unknown): { readonly status: number; readonly refusal: Refusal } | undefined => {
   if (error instanceof Refusal) return { status: statusOf[error.code], refusal: error }
   const { type, status } = error as { type?: string; status?: number }
-  const refused = (code: RefusalCode, sentence: string, status = statusOf[code]) => ({
-    status,
-    refusal: new Refusal(code, sentence),
-  })
-  if (type === 'entity.too.large') return refused('too-large', 'This request is too large.')
-  if (type === 'entity.parse.failed') return refused('bad-json', 'This request is not JSON.')
+  const refused = (refusal: Refusal, status = statusOf[refusal.code]) => ({ status, refusal })
+  if (type === 'entity.too.large') return refused(new Refusal('large-request'))
+  if (type === 'entity.parse.failed') return refused(new Refusal('bad-json'))
   if (status === undefined || status < 400 || status >= 500) return undefined
-  return refused('bad-request', 'This request is not understood: its address or its form is not as it must be.', status)
+  return refused(new Refusal('bad-request', {}), status)
 }
 
 /** What a story offers by its owner and by links alike; each route says which right it needs. */
@@ -167,7 +164,7 @@ export const buildApp = (options: AppOptions): Express => {
   )
   app.use('/api', sourceRoutes(services, ownership.guard))
   app.use('/api', () => {
-    throw new Refusal('nothing-here', 'There is nothing at this address.')
+    throw new Refusal('nothing-here')
   })
   usePage(app, web)
   app.use(answerError)

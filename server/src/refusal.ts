@@ -1,67 +1,34 @@
-/** What a request cannot have, by a code; the routes give each its HTTP status. */
-export type RefusalCode =
-  | 'bad-address'
-  | 'bad-json'
-  | 'bad-parameter'
-  | 'bad-request'
-  | 'busy'
-  | 'changed-elsewhere'
-  | 'cut-upload'
-  | 'database-gone'
-  | 'database-refused'
-  | 'database-stopped'
-  | 'database-unreachable'
-  | 'disk-full'
-  | 'edits-the-story'
-  | 'endless'
-  | 'foreign-host'
-  | 'foreign-origin'
-  | 'held'
-  | 'invalid-recipe'
-  | 'link-limit'
-  | 'long-name'
-  | 'no-connection'
-  | 'no-download'
-  | 'no-edition'
-  | 'no-file'
-  | 'no-flow'
-  | 'no-folder'
-  | 'no-length'
-  | 'no-link'
-  | 'no-name'
-  | 'no-output'
-  | 'no-run'
-  | 'no-script'
-  | 'no-source'
-  | 'not-by-this-link'
-  | 'not-json'
-  | 'not-odata'
-  | 'not-on-shelf'
-  | 'nothing-here'
-  | 'out-of-memory'
-  | 'owner-key'
-  | 'owner-only'
-  | 'owner-only-output'
-  | 'private-address'
-  | 'process-ended'
-  | 'read-only'
-  | 'redirects'
-  | 'refused'
-  | 'refused-there'
-  | 'source-too-slow'
-  | 'stopped'
-  | 'superseded'
-  | 'too-large'
-  | 'too-many-requests'
-  | 'too-slow'
-  | 'unreachable'
-  | 'wrong-key'
+import { refusalSentences } from './refusal-sentences.ts'
 
-/** A refusal: its code, and as its message the sentence that says what, where and what to do. */
-export class Refusal extends Error {
+/** What a request cannot have, by a code; the routes give each its HTTP status. */
+export type RefusalCode = keyof typeof refusalSentences
+/** What the sentence of a code names, as plain data; nothing where the code says it all. */
+type FactsOf<C extends RefusalCode> = (typeof refusalSentences)[C] extends (facts: infer Facts) => string
+  ? [facts: Facts]
+  : []
+/** A refusal as data, as it crosses processes. */
+export type RefusalData = { readonly code: RefusalCode; readonly facts?: unknown }
+
+const sentenceOf = ({ code, facts }: RefusalData): string => {
+  const sentence = refusalSentences[code]
+  // a code is always made with its own facts: see the constructor
+  return typeof sentence === 'string' ? sentence : (sentence as (facts: unknown) => string)(facts)
+}
+
+/** A refusal: its code and facts, and as its message the sentence that says what, where and what to do. */
+export class Refusal<C extends RefusalCode = RefusalCode> extends Error {
   readonly code: RefusalCode
-  constructor(code: RefusalCode, sentence: string) {
-    super(sentence)
+  readonly facts: unknown
+  constructor(code: C, ...facts: FactsOf<C>) {
+    super(sentenceOf({ code, facts: facts[0] }))
     this.code = code
+    this.facts = facts[0]
+  }
+  /** The refusal that another process sent. */
+  static from({ code, facts }: RefusalData): Refusal {
+    return new (Refusal as new (code: RefusalCode, facts: unknown) => Refusal)(code, facts)
+  }
+  get data(): RefusalData {
+    return { code: this.code, facts: this.facts }
   }
 }

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { recipeValue } from '../recipe/schema.ts'
-import { byWord } from './by-word.ts'
+import { byWord } from '../table/by-word.ts'
 import { fileRef } from './files.ts'
 import { picture } from './pictures.ts'
 import { linkRights } from './sharing.ts'

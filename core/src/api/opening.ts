@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { byWord } from './by-word.ts'
+import { byWord } from '../table/by-word.ts'
 import { cells, field } from './parts.ts'
 import { fileHash, fileRef } from './files.ts'
 

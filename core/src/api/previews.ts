@@ -1,12 +1,12 @@
 import { z } from 'zod'
-import { rowSelections } from '../steps/shared/statistics.ts'
+import { rowSelections, stepStatistics } from '../steps/shared/statistics.ts'
 import type { DiffColumn, DiffRow } from '../engine/diff-view.ts'
 import type { ColumnFacts } from '../profile/facts/facts.ts'
 import type { NewStep } from '../recipe/recipe.ts'
 import { recipeValue } from '../recipe/schema.ts'
 import { conditionSchema } from '../steps/shared/condition.ts'
-import { byWord } from './by-word.ts'
-import { cells, columnType, diffState, field, statistics } from './parts.ts'
+import { byWord } from '../table/by-word.ts'
+import { cells, columnType, diffState, field } from './parts.ts'
 
 const recipe = recipeValue
 
@@ -26,7 +26,7 @@ export const previewRequest = z.object({
 const storyStep = z.object({
   id: z.string(),
   state: z.enum(['fine', 'broken', 'waiting', 'off']),
-  statistics: statistics.nullable(),
+  statistics: stepStatistics.nullable(),
   columns: z.array(field),
   problems: z.array(
     z.object({

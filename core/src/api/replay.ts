@@ -1,9 +1,10 @@
 import { z } from 'zod'
 import { outputFormats } from '../recipe/outputs.ts'
 import { findingCodes, type CompatibilityOffer } from '../replay/finding.ts'
-import { byWord } from './by-word.ts'
+import { byWord } from '../table/by-word.ts'
 import { fileRef } from './files.ts'
-import { cells, columnType, statistics } from './parts.ts'
+import { cells, columnType } from './parts.ts'
+import { stepStatistics } from '../steps/shared/statistics.ts'
 import { picture, pictureData } from './pictures.ts'
 
 /** The files of a replay, by the input they are for. */
@@ -66,11 +67,11 @@ export const fitReply = z.object({
   /** The answers that hold: those given, and those remembered from the last accepted run. */
   answers: z.array(answer),
   /** What each sentence did in the trial. */
-  tables: z.array(z.object({ id: z.string(), steps: z.array(statistics) })),
+  tables: z.array(z.object({ id: z.string(), steps: z.array(stepStatistics) })),
   /** What the last accepted run, or at first the data the story was built on, did. */
   last: z
     .object({
-      tables: z.array(z.object({ id: z.string(), steps: z.array(statistics) })),
+      tables: z.array(z.object({ id: z.string(), steps: z.array(stepStatistics) })),
       /** When it was; null for the data the story was built on. */
       at: z.string().nullable(),
     })
@@ -109,7 +110,7 @@ export const runReply = z.object({
   /** How many findings that ask were left without an answer. */
   open: z.number(),
   files: z.array(z.object({ input: z.string(), name: z.string(), hash: z.string(), rows: z.number() })),
-  tables: z.array(z.object({ id: z.string(), steps: z.array(statistics) })),
+  tables: z.array(z.object({ id: z.string(), steps: z.array(stepStatistics) })),
   outputs: z.array(
     z.object({
       table: z.string(),

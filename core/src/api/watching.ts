@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { byWord } from './by-word.ts'
+import { byWord } from '../table/by-word.ts'
 import { fileRef } from './files.ts'
 
 const at = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'a time is written 07:30')

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { byWord } from './by-word.ts'
+import { byWord } from '../table/by-word.ts'
 import { joinHows } from '../steps/join/words.ts'
 import type { UnionParams } from '../steps/union/index.ts'
 import { joinShows, reasons } from '../profile/compare/join-matching.ts'

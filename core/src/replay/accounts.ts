@@ -3,7 +3,9 @@ import type { StepRun, TableRun } from '../engine/run.ts'
 import { stepKeys } from '../engine/step-keys.ts'
 import type { Recipe } from '../recipe/recipe.ts'
 import { kindOf, paramsOf } from '../recipe/step-access.ts'
-import type { StepStatistics } from '../steps/shared/statistics.ts'
+import { stepStatistics, type StepStatistics } from '../steps/shared/statistics.ts'
+import { byWord } from '../table/by-word.ts'
+import { columnTypes } from '../table/column.ts'
 import { medianOf, valueCounts } from '../table/value-counts.ts'
 import { ownValue, setOwnValue } from '../table/own.ts'
 import type { Schema, Table } from '../table/table.ts'
@@ -38,52 +40,41 @@ export type Accounts = {
   readonly tables: readonly { readonly id: string; readonly steps: readonly StepAccount[] }[]
 }
 
-const columnAccounts = z.array(z.looseObject({ name: z.string(), type: z.string() }))
-/** Accounts as `--accounts` writes them, read again; those of an earlier version lack sheets and keys. */
-export const accountsSchema = z.looseObject({
-  parameters: z.record(z.string(), z.unknown()).default({}),
-  inputs: z.array(
-    z.looseObject({
-      id: z.string(),
-      files: z.array(
-        z.looseObject({
-          name: z.string(),
-          sha256: z.string(),
-          rows: z.number(),
-          sheets: z
-            .array(
-              z.looseObject({
-                name: z.string().optional(),
-                rows: z.number(),
-                columns: columnAccounts,
-                taken: z.literal(false).optional(),
-              }),
-            )
-            .optional(),
-        }),
-      ),
-    }),
-  ),
-  tables: z.array(
-    z.looseObject({
-      id: z.string(),
-      steps: z.array(
-        z.looseObject({
-          id: z.string(),
-          kind: z.string(),
-          rowsIn: z.number(),
-          rowsOut: z.number(),
-          unreadable: z.record(z.string(), z.number()).default({}),
-          notes: z.record(z.string(), z.number()).default({}),
-          key: z.string().optional(),
-          decides: z.record(z.string(), z.array(z.string())).optional(),
-          decidesMore: z.array(z.string()).optional(),
-          medians: z.record(z.string(), z.number()).optional(),
-        }),
-      ),
-    }),
-  ),
+const sheetAccount = z.object({
+  name: z.string().optional(),
+  rows: z.number(),
+  columns: z.array(z.object({ name: z.string(), type: z.enum(columnTypes) })),
+  taken: z.literal(false).optional(),
 })
+const fileAccount = z.object({
+  name: z.string(),
+  sha256: z.string(),
+  rows: z.number(),
+  sheets: z.array(sheetAccount).optional(),
+})
+const { shape } = stepStatistics
+const stepAccount = z.object({
+  ...shape,
+  sentence: shape.sentence.default(''),
+  rowsLeft: shape.rowsLeft.default(0),
+  rowsCame: shape.rowsCame.default(0),
+  columnsAdded: shape.columnsAdded.default([]),
+  columnsDropped: shape.columnsDropped.default([]),
+  columnsRenamed: shape.columnsRenamed.default({}),
+  cellsChanged: shape.cellsChanged.default(0),
+  unreadable: shape.unreadable.default({}),
+  notes: shape.notes.default({}),
+  key: z.string().optional(),
+  decides: byWord(z.array(z.string())).optional(),
+  decidesMore: z.array(z.string()).optional(),
+  medians: byWord(z.number()).optional(),
+})
+/** Accounts as `--accounts` writes them, read again; what another version left out is nothing. */
+export const accountsSchema = z.object({
+  parameters: byWord(z.unknown()).default({}),
+  inputs: z.array(z.object({ id: z.string(), files: z.array(fileAccount) })),
+  tables: z.array(z.object({ id: z.string(), steps: z.array(stepAccount) })),
+}) satisfies z.ZodType<Accounts>
 
 /** An opened input as far as accounts tell of it. */
 export type AccountedInput = {

@@ -82,7 +82,7 @@ const accounts = (recipe: Recipe, inputs: Inputs, given: Readonly<Record<string,
   const { tables } = ran(recipe, inputs, given)
   const made = accountsOf(recipe, inputs, tables, parameterTexts(recipe, parameterCells(recipe, given).cells))
   // as the file of --accounts is read again
-  return accountsSchema.parse(JSON.parse(JSON.stringify(made))) as unknown as Accounts
+  return accountsSchema.parse(JSON.parse(JSON.stringify(made)))
 }
 const fit = (
   recipe: Recipe,

@@ -38,23 +38,10 @@ export type ProcessOptions = ChildSettings & {
   readonly fault: (error: unknown) => void
 }
 
-const superseded = (): Refusal =>
-  new Refusal('superseded', 'A newer draft took the place of this one, or it was stopped.')
-const outOfMemory = (bytes: number): Refusal =>
-  new Refusal(
-    'out-of-memory',
-    `This needs more memory than the server gives to one job (${Math.round(bytes / 1e6).toLocaleString('en-GB')} MB). Keep fewer rows or columns early in the story, or raise FABULA_JOB_MEMORY_MB on the server.`,
-  )
-const tooSlow = (ms: number): Refusal =>
-  new Refusal(
-    'too-slow',
-    `This took longer than ${Math.round(ms / 1000).toLocaleString('en-GB')} seconds, the most that the server gives to it, and was ended. Keep fewer rows or columns early in the story, or raise the limit on the server.`,
-  )
-const lost = (): Refusal =>
-  new Refusal(
-    'process-ended',
-    'The process that worked on this ended unexpectedly. Nothing was changed; try again, and if it happens again, leave out the last change.',
-  )
+const superseded = (): Refusal => new Refusal('superseded')
+const outOfMemory = (bytes: number): Refusal => new Refusal('out-of-memory', { bytes })
+const tooSlow = (ms: number): Refusal => new Refusal('too-slow', { ms })
+const lost = (): Refusal => new Refusal('process-ended')
 
 /** How long a job that was told to stop may go on before its process is ended. */
 const graceMs = 2000
@@ -174,7 +161,7 @@ export class ComputeProcess {
 
   private settle(job: ComputeJob, event: Exclude<FromChild, { started: true } | { progress: Progress }>): void {
     if ('result' in event) job.resolve(event.result)
-    else if ('problem' in event) job.reject(new Refusal('refused', event.problem))
+    else if ('refusal' in event) job.reject(Refusal.from(event.refusal))
     else if ('outOfMemory' in event) job.reject(outOfMemory(this.options.memoryBytes))
     else if ('stopped' in event) job.reject(job.timedOut ? tooSlow(job.limitMs) : superseded())
     else job.reject(new Error(event.fault))

@@ -1,3 +1,4 @@
+import type { RefusalData } from '../refusal.ts'
 import type { Progress } from './worker-context.ts'
 import type { Task } from './tasks/index.ts'
 
@@ -10,7 +11,7 @@ export type JobEvent =
   | { readonly started: true }
   | { readonly progress: Progress }
   | { readonly result: string }
-  | { readonly problem: string }
+  | { readonly refusal: RefusalData }
   | { readonly stopped: true }
   | { readonly outOfMemory: true }
   | { readonly fault: string }

@@ -154,7 +154,7 @@ export class Supervisor {
     const pool = this.pools[asked.lane ?? 'interactive']
     const { home } = asked
     if (asked.lane === 'guest' && pool.processes.reduce((sum, { jobs }) => sum + jobs.length, 0) >= mostGuestJobs)
-      throw new Refusal('too-many-requests', 'Too many looks by links wait at this moment. Try again in a few seconds.')
+      throw new Refusal('too-many-requests')
     return this.begin<T>(
       task,
       asked,

@@ -20,12 +20,12 @@ import type { FileRef } from '@fabula/core/api'
 import { openedBuffers, openInput, type OpenedFiles } from '@fabula/formats'
 import type { ColumnStore } from './column-store.ts'
 import { pathOf } from './outputs.ts'
+import { Refusal } from '../refusal.ts'
 
 /** A file of an input, with what of it is read otherwise than the recipe says. */
 export type RunFile = FileRef & Partial<Pick<AnsweredFile, 'aliases' | 'withoutSheets'>>
 export type InputFiles = Readonly<Record<string, readonly RunFile[]>>
 export type Progress = { readonly done: number; readonly of: number; readonly doing: string }
-export class TaskProblem extends Error {}
 /** What a job of a worker works with. */
 export type WorkerContext = {
   readonly folder: string
@@ -80,7 +80,7 @@ export const stored = (
 }
 const checkStored = ({ name, hash }: { name: string; hash: string }, { folder }: WorkerContext): string => {
   const path = pathOf(folder, hash)
-  if (!existsSync(path)) throw new TaskProblem(`${name} is not kept here any more. Drop it again.`)
+  if (!existsSync(path)) throw new Refusal('not-kept', { name })
   return path
 }
 
@@ -113,7 +113,7 @@ const readAnew = async (
     // other jobs of this thread have their turn while a large file is read
     await otherWork()
     breathed = Date.now()
-    if (context.shouldStop()) throw new TaskProblem('The reading was stopped. Nothing was changed.')
+    if (context.shouldStop()) throw new Refusal('reading-stopped')
     if (now - message < 120) return
     message = now
     context.progress({
@@ -190,9 +190,7 @@ export const openAll = async (
   for (const [input, read] of reads(recipe)) {
     const refs = ownValue(files, input)
     if (!refs || refs.length === 0)
-      throw new TaskProblem(
-        `No file is given for ${recipe.inputs.find(({ id }) => id === input)?.name ?? input}. Drop one on the page.`,
-      )
+      throw new Refusal('no-input-file', { name: recipe.inputs.find(({ id }) => id === input)?.name ?? input })
     const one = await openFiles(refs, read, columnAliases(recipe.inputs.find(({ id }) => id === input)), context)
     setOwnValue(inputs, input, one.files)
     setOwnValue(sources, input, { ...one.files, key: one.key })

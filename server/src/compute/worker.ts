@@ -2,7 +2,8 @@ import { parentPort, workerData } from 'node:worker_threads'
 import { FileProblem } from '@fabula/formats'
 import { RunStopped, TooLarge } from '@fabula/core'
 import { ColumnStore } from './column-store.ts'
-import { InputCache, TaskProblem, type WorkerContext } from './worker-context.ts'
+import { Refusal } from '../refusal.ts'
+import { InputCache, type WorkerContext } from './worker-context.ts'
 import type { ChildSettings, JobEvent, ToChild } from './protocol.ts'
 import { perform } from './tasks/index.ts'
 
@@ -21,13 +22,10 @@ const isDeep = (error: unknown): boolean => error instanceof RangeError && /call
 /** What went wrong, as the supervisor is told. */
 const failure = (error: unknown, wasStopped: boolean): JobEvent => {
   if (error instanceof RunStopped || wasStopped) return { stopped: true }
-  if (error instanceof TaskProblem || error instanceof FileProblem || error instanceof TooLarge)
-    return { problem: error.message }
-  if (isDeep(error))
-    return {
-      problem:
-        'This is nested too deeply to be worked out: a formula in a formula in a formula, or a file of that kind. Take it apart into several sentences.',
-    }
+  if (error instanceof Refusal) return { refusal: error.data }
+  if (error instanceof FileProblem || error instanceof TooLarge)
+    return { refusal: { code: 'unreadable', facts: { reason: error.message } } }
+  if (isDeep(error)) return { refusal: { code: 'too-deep' } }
   if (isMemory(error)) {
     inputs.clear()
     return { outOfMemory: true }

@@ -10,24 +10,15 @@ export type Access = {
   readonly edit?: number | undefined
 }
 
-const words: Readonly<Record<(typeof linkRights)[number], string>> = {
-  replay: 'replayed',
-  copy: 'copied',
-  edit: 'changed',
-}
-
 /** Work for links has processes of its own, so that it never delays the owner's. */
 export const laneOf = ({ link }: Access): 'interactive' | 'guest' => (link === undefined ? 'interactive' : 'guest')
 
 /** Refuses what a link does not allow. */
 export const need = ({ rights }: Access, right: (typeof linkRights)[number] | 'all'): void => {
   if (rights === 'all') return
-  if (right === 'all') throw new Refusal('owner-only', 'Only who keeps the story can do that.')
+  if (right === 'all') throw new Refusal('owner-only')
   if (linkRights.indexOf(rights) < linkRights.indexOf(right))
-    throw new Refusal(
-      'not-by-this-link',
-      `By this link the story can be read and ${rights === 'copy' ? 'replayed and copied' : 'replayed'}, not ${words[right]}.`,
-    )
+    throw new Refusal('not-by-this-link', { rights, needed: right })
 }
 
 /** The flow of a request that only who keeps it may make. */

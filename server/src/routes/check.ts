@@ -8,10 +8,10 @@ export const body = <T>(schema: z.ZodType<T>, request: Request): T => {
   const read = schema.safeParse(request.body)
   if (read.success) return read.data
   const [issue] = read.error.issues
-  throw new Refusal(
-    'bad-request',
-    `This request is not understood: ${issue?.message ?? 'it has another form'} at ${issue?.path.map(String).join('.') || 'the top'}.`,
-  )
+  throw new Refusal('bad-request', {
+    what: issue?.message ?? 'it has another form',
+    at: issue?.path.map(String).join('.') || 'the top',
+  })
 }
 /** A reply that is what its schema says, always. */
 export const send = <T>(response: Response, schema: z.ZodType<T>, reply: T): void => {

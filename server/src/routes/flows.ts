@@ -14,11 +14,7 @@ export type Services = { readonly flows: Flows; readonly links: Links; readonly 
 /** What a story writes into databases is its owner's to say; by a link nothing of that changes. */
 const refuseDatabaseChanges = (before: Recipe, after: Recipe): void => {
   const intoDatabases = ({ outputs = [] }: Recipe) => outputs.filter((output) => !isFile(output))
-  if (!isDeepStrictEqual(intoDatabases(before), intoDatabases(after)))
-    throw new Refusal(
-      'owner-only-output',
-      'Which tables of databases the story writes can be changed only by who keeps it. This change was held back; leave those outputs as they were, and all else can be kept.',
-    )
+  if (!isDeepStrictEqual(intoDatabases(before), intoDatabases(after))) throw new Refusal('owner-only-output')
 }
 
 /** The story itself: what it is and its edits. `accessOf` says which story a request is about and what it may do. */

@@ -6,18 +6,11 @@ export const guardOrigin =
   (hosts: readonly string[]) =>
   (request: Request, _response: Response, next: NextFunction): void => {
     const host = (request.headers.host ?? '').toLowerCase()
-    if (!hosts.includes(host))
-      throw new Refusal(
-        'foreign-host',
-        `This server does not answer to ${host || 'a request without a host'}. Name it in FABULA_HOSTS if it should.`,
-      )
+    if (!hosts.includes(host)) throw new Refusal('foreign-host', { host })
     const site = request.headers['sec-fetch-site']
     const crossSite = /^\/api(?:\/|$)/i.test(request.path) && (site === 'cross-site' || site === 'same-site')
     if (crossSite || !sameHost(request.headers.origin, host) || !sameHost(request.headers.referer, host))
-      throw new Refusal(
-        'foreign-origin',
-        'Requests from other sites are refused. If this server stands behind a proxy, let the proxy pass on the Host header, and name that host in FABULA_HOSTS.',
-      )
+      throw new Refusal('foreign-origin')
     next()
   }
 

@@ -27,7 +27,7 @@ export const outputRoutes = (
   const runOf = runReader(runs, replays, accessOf)
   router.get('/runs/:run/outputs/:at', async (request, response) => {
     const output = (await runOf(request)).outputs[Number(request.params.at)]
-    if (!output || output.hash === '') throw new Refusal('no-output', 'This replay did not make that file.')
+    if (!output || output.hash === '') throw new Refusal('no-output')
     response
       .attachment(bare(output.file))
       .type(output.format === 'postgresql' ? 'application/octet-stream' : outputFormatInfo[output.format].mediaType)
@@ -37,12 +37,9 @@ export const outputRoutes = (
   router.get('/runs/:run/outputs/:at/cells', async (request, response) => {
     const { outputs } = await runOf(request)
     const output = outputs[Number(request.params.at)]
-    if (!output || output.hash === '') throw new Refusal('no-output', 'This replay did not make that file.')
+    if (!output || output.hash === '') throw new Refusal('no-output')
     if (output.rows * output.columns > mostCopied)
-      throw new Refusal(
-        'too-large',
-        `This is too much for a clipboard (${(output.rows * output.columns).toLocaleString('en-GB')} cells). Download the file instead.`,
-      )
+      throw new Refusal('large-clipboard', { cells: output.rows * output.columns })
     await pass(
       response,
       compute.do(
@@ -61,7 +58,7 @@ export const outputRoutes = (
     const made = run.outputs.filter(
       ({ hash, file }, i) => hash !== '' && run.outputs.findIndex((other) => other.file === file) === i,
     )
-    if (made.length === 0) throw new Refusal('no-output', 'This replay made no files.')
+    if (made.length === 0) throw new Refusal('no-outputs')
     response.attachment('outputs.zip').type('application/zip')
     await zipInto(
       response,

@@ -52,11 +52,7 @@ export class Ownership {
   }
   /** Lets the owner through and refuses everybody else. */
   readonly guard = (request: Request, _response: Response, next: NextFunction): void => {
-    if (!this.isOwner(request))
-      throw new Refusal(
-        'owner-key',
-        'Only who keeps this server can open this. Give the owner’s key, which was printed at the first start, or ask for a link of the story.',
-      )
+    if (!this.isOwner(request)) throw new Refusal('owner-key')
     next()
   }
   /** Looking into files: the owner, or a link that may change the story. */
@@ -73,11 +69,7 @@ export class Ownership {
     const router = Router()
     router.get('/', (request, response) => send(response, api.ownerReply, { owner: this.isOwner(request) }))
     router.post('/', (request, response) => {
-      if (!this.key.opens(body(api.ownerRequest, request).key))
-        throw new Refusal(
-          'wrong-key',
-          'This is not the owner’s key. It was printed at the first start; it also stands in the file owner.key of the data folder.',
-        )
+      if (!this.key.opens(body(api.ownerRequest, request).key)) throw new Refusal('wrong-key')
       response.cookie(cookieName, this.key.cookie, this.cookieOptions(request))
       send(response, api.ownerReply, { owner: true })
     })

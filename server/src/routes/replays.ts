@@ -26,7 +26,7 @@ export type ReplayServices = {
 
 const refuseHeld = (story: Flow): void => {
   const sentence = heldSentence(story)
-  if (sentence !== undefined) throw new Refusal('held', sentence)
+  if (sentence !== undefined) throw new Refusal('held', { reason: sentence })
 }
 
 type AccessOf = (request: Request) => Promise<Access>
@@ -53,9 +53,7 @@ export const replayRoutes = (
     { files: given, keep }: { readonly files: api.ReplayFiles; readonly keep: readonly string[] },
   ) => {
     const before = await flows.files(flow)
-    for (const ref of Object.values(given).flat())
-      if (!(await files.has(ref.hash)))
-        throw new Refusal('no-file', `The file ${ref.name} did not arrive. Drop it again.`)
+    for (const ref of Object.values(given).flat()) if (!(await files.has(ref.hash))) throw new Refusal('no-file', ref)
     const { recipe } = await flows.get(flow, edit)
     const last = await runs.lastAccepted(flow, { link })
     // what was left out of the last run is not taken in again

@@ -38,9 +38,10 @@ export const scriptRoutes = (
       response.attachment(`${stem}.fabula.json`).type('application/vnd.fabula.recipe+json').send(writeRecipe(recipe))
     else {
       const dialect = Object.values(dialects).find(({ name }) => name === what)
-      if (!dialect) throw new Refusal('no-download', 'There is no such thing to download.')
+      if (!dialect) throw new Refusal('no-download')
       const script = (await scriptsOf(access)).scripts.find((one) => one.dialect === what)
-      if (!script || script.parts.length === 0) throw new Refusal('no-script', script?.problem ?? 'There is no script.')
+      if (!script || script.parts.length === 0)
+        throw new Refusal('no-script', { reason: script?.problem ?? 'There is no script.' })
       response
         .attachment(`${stem}${dialect.fileEnding}`)
         .type(dialect.mediaType)

@@ -25,7 +25,7 @@ export const watchRoutes = (
     const flow = await own(request)
     const settings = body(api.watchSettings, request)
     const { faults } = parameterCells((await flows.get(flow)).recipe, parameterAt(settings.parameters, wallClock()))
-    if (faults[0]) throw new Refusal('bad-parameter', faults.map(({ sentence }) => sentence).join(' '))
+    if (faults[0]) throw new Refusal('bad-parameter', { reason: faults.map(({ sentence }) => sentence).join(' ') })
     const there = settings.folder === null ? [] : await checkFolder(settings.folder)
     await watches.add(
       flow,

@@ -18,7 +18,7 @@ export class Proofs {
     this.compute = compute
   }
   async prove(flow: string, asked: Omit<Extract<Task, { kind: 'prove' }>, 'kind' | 'folder'>): Promise<ProofReply> {
-    if (this.going) throw new Refusal('busy', 'A proof is already under way. Wait until it has ended, or stop it.')
+    if (this.going) throw new Refusal('busy')
     const folder = mkdtempSync(join(tmpdir(), 'fabula-proof-'))
     const job = this.compute.alone<ProofReply>({ kind: 'prove', folder, ...asked }, (progress) => {
       if (this.going) this.going.progress = progress
@@ -26,7 +26,7 @@ export class Proofs {
     try {
       return await new Promise<ProofReply>((resolve, reject) => {
         let stopped = false
-        const end = (): void => reject(new Refusal('stopped', 'The proof was stopped.'))
+        const end = (): void => reject(new Refusal('stopped'))
         const stop = (): void => {
           stopped = true
           job.stop()

@@ -8,11 +8,7 @@ const isRecord = (value: unknown): value is ODataRecord =>
 
 const valueOf = (data: unknown, host: string): ODataRecord[] => {
   const value = isRecord(data) ? data.value : undefined
-  if (!Array.isArray(value) || !value.every(isRecord))
-    throw new Refusal(
-      'not-odata',
-      `${host} does not answer as an OData service does: a list called “value” is missing. Give the address of the service itself.`,
-    )
+  if (!Array.isArray(value) || !value.every(isRecord)) throw new Refusal('not-odata', { host })
   return value
 }
 
@@ -63,20 +59,12 @@ export async function* odataRecords(
   let size = 0
   yield Buffer.from('{"value":[')
   for (let page = 0; next !== undefined; page++) {
-    if (page >= mostPages)
-      throw new Refusal(
-        'endless',
-        `${table} goes on for more than ${mostPages.toLocaleString('en-GB')} pages. Choose fewer rows in the service.`,
-      )
+    if (page >= mostPages) throw new Refusal('endless', { table, pages: mostPages })
     const { url, data } = (await fetchJson(next, reach)) as { url: URL; data: unknown }
     const records = valueOf(data, url.host).map(plain)
     const text = records.map((record) => JSON.stringify(record)).join(',\n')
     size += text.length
-    if (size > reach.maxBytes)
-      throw new Refusal(
-        'too-large',
-        `${table} holds more than ${Math.round(reach.maxBytes / 1e6).toLocaleString('en-GB')} MB, the most that is fetched.`,
-      )
+    if (size > reach.maxBytes) throw new Refusal('large-table', { table, most: reach.maxBytes })
     if (records.length > 0) yield Buffer.from(`${rows > 0 ? ',\n' : ''}${text}`)
     rows += records.length
     report(rows)

@@ -62,10 +62,7 @@ const connected = async (connection: Connection): Promise<pg.Client> => {
   try {
     await client.connect()
   } catch (error) {
-    throw new Refusal(
-      'database-unreachable',
-      `The database ${connection.database} at ${connection.host}:${connection.port} cannot be reached: ${(error as Error).message}.`,
-    )
+    throw new Refusal('database-unreachable', { ...connection, reason: (error as Error).message })
   }
   return client
 }
@@ -75,12 +72,7 @@ const goneAway = (error: unknown, { database, host, port }: Connection): Refusal
   const { code = '', message } = error as NodeJS.ErrnoException
   const gone =
     /^(?:ECONNRESET|EPIPE|57P0[123])$/.test(code) || /connection (?:terminated|ended)|not queryable/i.test(message)
-  return gone
-    ? new Refusal(
-        'database-gone',
-        `The database ${database} at ${host}:${port} went away while it was asked. Nothing was changed there by halves; try again when it is back.`,
-      )
-    : undefined
+  return gone ? new Refusal('database-gone', { database, host, port }) : undefined
 }
 
 /** A client in a transaction that can only read; what goes wrong is said plainly. */
@@ -91,10 +83,7 @@ const withClient = async <T>(connection: Connection, work: (client: pg.Client) =
     return await work(client)
   } catch (error) {
     if (error instanceof Refusal) throw error
-    throw (
-      goneAway(error, connection) ??
-      new Refusal('database-refused', `The database refused: ${(error as Error).message}.`)
-    )
+    throw goneAway(error, connection) ?? new Refusal('database-refused', { reason: (error as Error).message })
   } finally {
     await client.end().catch(() => undefined)
   }

@@ -39,19 +39,11 @@ const isInside = (address: string): boolean =>
   inside.check(address, isIP(address) === 6 ? 'ipv6' : 'ipv4') ||
   (address.startsWith('::ffff:') && inside.check(address.slice(7), 'ipv4'))
 
-const refuseInside = (host: string): Refusal =>
-  new Refusal(
-    'private-address',
-    `${host} is an address of a private network, which this server does not fetch from. Whoever runs it can allow that with FABULA_ALLOW_PRIVATE=1.`,
-  )
+const refuseInside = (host: string): Refusal => new Refusal('private-address', { host })
 
 export const checkAddress = (text: string): URL => {
   const url = URL.canParse(text.trim()) ? new URL(text.trim()) : undefined
-  if (!url || (url.protocol !== 'http:' && url.protocol !== 'https:'))
-    throw new Refusal(
-      'bad-address',
-      `“${text.slice(0, 80)}” is not a web address that can be fetched. Write it whole, with http:// or https:// at its start.`,
-    )
+  if (!url || (url.protocol !== 'http:' && url.protocol !== 'https:')) throw new Refusal('bad-address', { text })
   return url
 }
 
@@ -78,20 +70,9 @@ const request = (url: URL, reach: Reach, headers: Record<string, string>): Promi
       },
       resolve,
     )
-    call.on('timeout', () =>
-      call.destroy(
-        new Refusal(
-          'source-too-slow',
-          `${url.host} did not answer within ${Math.round(reach.timeoutMs / 1000)} seconds. Try again later.`,
-        ),
-      ),
-    )
+    call.on('timeout', () => call.destroy(new Refusal('source-too-slow', { host: url.host, ms: reach.timeoutMs })))
     call.on('error', (error) =>
-      reject(
-        error instanceof Refusal
-          ? error
-          : new Refusal('unreachable', `${url.host} cannot be reached: ${error.message}.`),
-      ),
+      reject(error instanceof Refusal ? error : new Refusal('unreachable', { host: url.host, reason: error.message })),
     )
   })
 
@@ -115,14 +96,9 @@ export const fetchAnswer = async (
     }
     if (statusCode === 200) return { url, answer }
     answer.resume()
-    const hint = () => {
-      if (statusCode === 401 || statusCode === 403) return ': it asks for a login, which is not given here'
-      if (statusCode === 404) return ': nothing stands at this address'
-      return ''
-    }
-    throw new Refusal('refused-there', `${url.host} answered ${statusCode}${hint()}.`)
+    throw new Refusal('refused-there', { host: url.host, status: statusCode })
   }
-  throw new Refusal('redirects', `${url.host} sends from one address to the next without end.`)
+  throw new Refusal('redirects', { host: url.host })
 }
 
 /** The bytes of an answer as they come, up to the most that is taken. */
@@ -130,11 +106,7 @@ export async function* bytesOf(answer: IncomingMessage, reach: Reach): AsyncGene
   let size = 0
   for await (const piece of answer as AsyncIterable<Buffer>) {
     size += piece.length
-    if (size > reach.maxBytes)
-      throw new Refusal(
-        'too-large',
-        `There is more than ${Math.round(reach.maxBytes / 1e6).toLocaleString('en-GB')} MB at this address, the most that is fetched.`,
-      )
+    if (size > reach.maxBytes) throw new Refusal('large-answer', { most: reach.maxBytes })
     yield piece
   }
 }
@@ -146,10 +118,7 @@ export const fetchJson = async (address: string, reach: Reach): Promise<{ url: U
   try {
     return { url, data: JSON.parse(Buffer.concat(pieces).toString('utf8')) as unknown }
   } catch {
-    throw new Refusal(
-      'not-json',
-      `${url.host} did not answer in JSON. See that this is the address of a service, not of a page about it.`,
-    )
+    throw new Refusal('not-json', { host: url.host })
   }
 }
 

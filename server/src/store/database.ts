@@ -16,22 +16,12 @@ type Waiting = { resolve: (rows: Record<string, unknown>[]) => void; reject: (er
 /** What the disk would not do, as whoever asked is told; undefined for errors that are not the disk's. */
 const diskProblem = (message: string): Refusal | undefined => {
   if (/no space left|ENOSPC|disk full|quota exceeded|could not (?:extend|write)/i.test(message))
-    return new Refusal(
-      'disk-full',
-      'The disk of the server is full, so this was not kept. Nothing else was changed; make room there, and do it again.',
-    )
+    return new Refusal('disk-full', {})
   if (/read-only file system|EROFS|permission denied|EACCES|Operation not permitted/i.test(message))
-    return new Refusal(
-      'read-only',
-      'The data folder of the server cannot be written, so this was not kept. Nothing else was changed.',
-    )
+    return new Refusal('read-only', {})
   return undefined
 }
-const stopped = (): Refusal =>
-  new Refusal(
-    'database-stopped',
-    'The database of the server stopped while it worked on this and is started again. What was acknowledged before is kept; look whether this change is there, and make it again if not.',
-  )
+const stopped = (): Refusal => new Refusal('database-lost')
 
 /** The embedded PostgreSQL in a thread of its own, asked by messages. What `transaction` has answered is on disk. A thread that dies is replaced. */
 export class Database implements StatementRunner {
@@ -86,13 +76,7 @@ export class Database implements StatementRunner {
   }
   async transaction(statements: readonly Statement[]): Promise<Record<string, unknown>[]> {
     const worker = await this.running().catch((error: unknown) => {
-      throw (
-        diskProblem(String(error)) ??
-        new Refusal(
-          'database-stopped',
-          'The database of the server does not start; nothing was changed. The log of the server says more.',
-        )
-      )
+      throw diskProblem(String(error)) ?? new Refusal('database-stopped')
     })
     const id = this.next++
     return new Promise((resolve, reject) => {

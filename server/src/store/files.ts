@@ -32,18 +32,10 @@ const apart = (source: Readable): PassThrough => {
 /** Why an upload was not kept, as whoever sent it is told. */
 const uploadProblem = (error: unknown, name: string): unknown => {
   const { code } = error as NodeJS.ErrnoException
-  if (code === 'ENOSPC' || code === 'EDQUOT')
-    return new Refusal(
-      'disk-full',
-      `${name} was not kept: the disk of the server is full. Nothing else was changed; make room there, and send it again.`,
-    )
-  if (code === 'EROFS' || code === 'EACCES' || code === 'EPERM')
-    return new Refusal(
-      'read-only',
-      `${name} was not kept: the data folder of the server cannot be written. Nothing else was changed.`,
-    )
+  if (code === 'ENOSPC' || code === 'EDQUOT') return new Refusal('disk-full', { name })
+  if (code === 'EROFS' || code === 'EACCES' || code === 'EPERM') return new Refusal('read-only', { name })
   if (code === 'ERR_STREAM_PREMATURE_CLOSE' || code === 'ECONNRESET' || code === 'ABORT_ERR')
-    return new Refusal('cut-upload', `${name} was cut off on its way and was not kept. Send it again.`)
+    return new Refusal('cut-upload', { name })
   return error
 }
 

@@ -7,7 +7,9 @@ import { Refusal } from '../refusal.ts'
 const recipeOf = (value: unknown): Recipe => {
   const read = readRecipe(value)
   if ('faults' in read)
-    throw new Refusal('invalid-recipe', read.faults.map(({ sentence, where }) => `${sentence} (at ${where})`).join(' '))
+    throw new Refusal('invalid-recipe', {
+      reason: read.faults.map(({ sentence, where }) => `${sentence} (at ${where})`).join(' '),
+    })
   return read.recipe
 }
 
@@ -15,11 +17,7 @@ const recipeOf = (value: unknown): Recipe => {
 const held = (byLink: string): string =>
   `held_from = case when ${byLink}::boolean then coalesce(held_from, head) else held_from end, held_since = case when ${byLink}::boolean then coalesce(held_since, now()) else held_since end`
 
-const changedElsewhere = (): Refusal =>
-  new Refusal(
-    'changed-elsewhere',
-    'The story was changed in another window meanwhile. Reload the page to see it, then make your change again.',
-  )
+const changedElsewhere = (): Refusal => new Refusal('changed-elsewhere')
 
 /** A story as it stands, or as an edition froze it. */
 export type Flow = {
@@ -129,7 +127,7 @@ export class Flows {
       id,
       edit ?? null,
     )
-    if (!row) throw new Refusal('no-flow', 'This flow does not exist, or its link has ended.')
+    if (!row) throw new Refusal('no-flow')
     return {
       id,
       recipe: row.recipe as Recipe,

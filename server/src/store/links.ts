@@ -56,13 +56,9 @@ export class Links {
   }
   private async mayFollow(flow: string, rights: LinkAsked['rights'], follows: string): Promise<void> {
     if (follows === 'story') return
-    if (rights === 'edit')
-      throw new Refusal(
-        'edits-the-story',
-        'A link that may change the story shows the story as it stands, not an edition.',
-      )
+    if (rights === 'edit') throw new Refusal('edits-the-story')
     if (!(await this.editions(flow)).editions.some(({ id }) => follows === 'newest' || String(id) === follows))
-      throw new Refusal('no-edition', 'There is no such edition. Freeze one first.')
+      throw new Refusal('no-edition')
   }
   async end(flow: string, token: string): Promise<void> {
     await this.database.query(
@@ -109,7 +105,7 @@ export class Links {
        from links l where token = $1 and ended_at is null and (ends_at is null or ends_at > now())`,
       token,
     )
-    if (!row) throw new Refusal('no-link', 'This link has ended or never was. Ask whoever sent it for a new one.')
+    if (!row) throw new Refusal('no-link')
     return {
       token,
       flow: row.flow as string,
@@ -129,8 +125,7 @@ export class Links {
 
   /** Counts a file of so many bytes as sent by a link today, before it is read, or refuses it; files sent at once cannot pass the bound together. */
   async countUpload(token: string, bytes: number): Promise<void> {
-    if (bytes === 0)
-      throw new Refusal('no-length', 'By a link a file is sent with its length, and an empty one is not taken.')
+    if (bytes === 0) throw new Refusal('no-length')
     const [counted] = await this.database.query(
       `insert into link_uploads as u (link, bytes) select token, $2 from links where token = $1 and $2 <= bytes_a_day
        on conflict (link, day) do update set bytes = u.bytes + excluded.bytes where u.bytes + excluded.bytes <= (select bytes_a_day from links where token = $1) returning bytes`,
@@ -142,11 +137,11 @@ export class Links {
       'select bytes_a_day, coalesce((select bytes from link_uploads where link = token and day = current_date), 0) as sent from links where token = $1',
       token,
     )
-    const megabytes = (n: unknown): string => `${Math.ceil(Number(n ?? 0) / 1e6).toLocaleString('en-GB')} MB`
-    throw new Refusal(
-      'link-limit',
-      `By this link ${megabytes(row?.bytes_a_day)} may be sent a day; ${megabytes(row?.sent)} were sent today, and this file has ${megabytes(bytes)}. Try again tomorrow, or ask whoever sent the link to allow more.`,
-    )
+    throw new Refusal('link-limit', {
+      bytesADay: Number(row?.bytes_a_day ?? 0),
+      bytesSent: Number(row?.sent ?? 0),
+      bytes,
+    })
   }
   /** What a link may cost: a copy taken by it may cost no more. */
   async limits(token: string): Promise<Pick<LinkAsked, 'bytesADay' | 'waiting'>> {
@@ -171,10 +166,7 @@ export class Links {
       token,
     )
     if (Number(row?.going ?? 0) >= Number(row?.waiting ?? 0))
-      throw new Refusal(
-        'link-limit',
-        `By this link ${Number(row?.waiting ?? 0)} replays may wait or run at a time, and so many do. Try again when one has ended.`,
-      )
+      throw new Refusal('link-limit', { replays: Number(row?.waiting ?? 0) })
   }
 
   async freeze(flow: string, name: string, note: string): Promise<void> {

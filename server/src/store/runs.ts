@@ -130,7 +130,7 @@ export class Runs {
       id,
       link ?? null,
     )
-    if (!row) throw new Refusal('no-run', 'This replay does not exist.')
+    if (!row) throw new Refusal('no-run')
     return row
   }
 }

@@ -55,7 +55,7 @@ export class Shelf {
       'select s.name, s.hash, f.size from shelf s join files f using (hash) where s.id = $1 and s.deleted_at is null',
       id,
     )
-    if (!row) throw new Refusal('not-on-shelf', 'This file is not on the shelf any more.')
+    if (!row) throw new Refusal('not-on-shelf')
     return { name: row.name as string, hash: row.hash as string, size: Number(row.size) }
   }
   /** Another file stands wherever this one stood. */

@@ -23,7 +23,7 @@ export class SourceStore {
   }
   async asked(id: number): Promise<SourceAsked> {
     const [row] = await this.database.query('select asked from sources where id = $1', id)
-    if (!row) throw new Refusal('no-source', 'This source is not known any more.')
+    if (!row) throw new Refusal('no-source')
     return row.asked as SourceAsked
   }
   async connections(): Promise<
@@ -46,8 +46,7 @@ export class SourceStore {
   }
   async connection(name: string): Promise<Connection> {
     const [row] = await this.database.query('select settings, secret from connections where name = $1', name)
-    if (!row)
-      throw new Refusal('no-connection', `There is no connection called “${name}”. Make one under that name first.`)
+    if (!row) throw new Refusal('no-connection', { name })
     return { ...(row.settings as Omit<Connection, 'password'>), password: this.secrets.open(row.secret as string) }
   }
 }

@@ -27,19 +27,15 @@ export const filesIn = async (folder: string): Promise<Found[]> => {
 
 /** Refuses a folder that cannot be watched, in words. */
 export const checkFolder = async (folder: string): Promise<Found[]> => {
-  if (!isAbsolute(folder))
-    throw new Refusal(
-      'no-folder',
-      `Write the folder from its root on, such as /srv/exports; ${folder} does not say where it begins.`,
-    )
+  if (!isAbsolute(folder)) throw new Refusal('no-folder', { folder, fault: 'relative' })
   try {
     return await filesIn(folder)
   } catch (error) {
-    const reason = () => {
-      if ((error as NodeJS.ErrnoException).code === 'ENOENT') return 'there is no such folder'
-      if ((error as NodeJS.ErrnoException).code === 'ENOTDIR') return 'it is a file'
-      return 'it may not read it'
+    const fault = () => {
+      if ((error as NodeJS.ErrnoException).code === 'ENOENT') return 'absent'
+      if ((error as NodeJS.ErrnoException).code === 'ENOTDIR') return 'file'
+      return 'unreadable'
     }
-    throw new Refusal('no-folder', `The server cannot look into ${folder}: ${reason()}.`)
+    throw new Refusal('no-folder', { folder, fault: fault() })
   }
 }

@@ -1,3 +1,6 @@
+import { z } from 'zod'
+import { byWord } from '../../table/by-word.ts'
+
 /** What a step did, in figures. Columns renamed: old name to new. */
 export type StepStatistics = {
   readonly id: string
@@ -23,6 +26,25 @@ export type StepStatistics = {
       }
     | undefined
 }
+/** The form of step statistics in JSON. */
+export const stepStatistics = z.object({
+  id: z.string(),
+  kind: z.string(),
+  sentence: z.string(),
+  rowsIn: z.number(),
+  rowsOut: z.number(),
+  rowsLeft: z.number(),
+  rowsCame: z.number(),
+  columnsAdded: z.array(z.string()),
+  columnsDropped: z.array(z.string()),
+  columnsRenamed: byWord(z.string()),
+  cellsChanged: z.number(),
+  unreadable: byWord(z.number()),
+  notes: byWord(z.number()),
+  check: z
+    .object({ passed: z.boolean(), stop: z.boolean(), say: z.string(), figure: z.number().nullable() })
+    .optional(),
+}) satisfies z.ZodType<StepStatistics>
 
 /** Which rows of a step's view are shown. `unmatched-there`: rows of the other table that match none and are kept. */
 export const rowSelections = [

@@ -17,7 +17,8 @@ import { firstDifference } from '../../proof/difference.ts'
 import { ScriptFailed, type ProofJob, type Verdict } from '../../proof/prover.ts'
 import { provers } from '../../proof/provers.ts'
 import { defineTask } from './define-task.ts'
-import { openAll, stored, TaskProblem, type InputFiles, type WorkerContext } from '../worker-context.ts'
+import { openAll, stored, type InputFiles, type WorkerContext } from '../worker-context.ts'
+import { Refusal } from '../../refusal.ts'
 
 type ProofRequest = {
   readonly recipe: Recipe
@@ -81,7 +82,7 @@ const proveIn = async (dialect: DialectName, job: ProofJob): Promise<Verdict[]> 
 const proveAll = async (asked: ProofRequest, context: WorkerContext): Promise<ProofReply> => {
   const { recipe, files, now, folder } = asked
   const report = (share: number, doing: string): void => {
-    if (context.shouldStop()) throw new TaskProblem('The proof was stopped.')
+    if (context.shouldStop()) throw new Refusal('stopped')
     context.progress({ done: Math.round(share * 100), of: 100, doing })
   }
   report(0, 'Telling the story as Fabula does')
@@ -97,8 +98,7 @@ const proveAll = async (asked: ProofRequest, context: WorkerContext): Promise<Pr
     id,
     made: ran.tables.find((one) => one.id === id)?.table,
   }))
-  if (tables.some(({ made }) => !made))
-    throw new TaskProblem('The story is not finished: one of its sentences needs a mend first.')
+  if (tables.some(({ made }) => !made)) throw new Refusal('unfinished-story')
   const names = Object.keys(dialects) as DialectName[]
   const verdicts: { readonly dialect: DialectName; readonly ofTables: readonly Verdict[] }[] = []
   for (const [i, dialect] of names.entries()) {

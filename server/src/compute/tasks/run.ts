@@ -5,9 +5,9 @@ import type { Connection } from '../../sources/postgresql.ts'
 import type { RunMade } from '../../store/runs.ts'
 import { writeOutputs } from '../outputs.ts'
 import { tryReplay, type Trial, type TrialRequest } from '../trial.ts'
-import { TaskProblem } from '../worker-context.ts'
 import { defineTask } from './define-task.ts'
 import { ranStatistics } from './fit.ts'
+import { Refusal } from '../../refusal.ts'
 
 type RunRequest = TrialRequest & {
   readonly pictures: readonly Picture[]
@@ -18,21 +18,21 @@ type RunRequest = TrialRequest & {
 export type RunResult = RunMade & {
   readonly stored: readonly { hash: string; size: number }[]
 }
-/** Nothing may be written of a run whose data was refused, whose check says stop, or whose files do not fit. @throws TaskProblem */
+/** Nothing may be written of a run whose data was refused, whose check says stop, or whose files do not fit. @throws Refusal */
 const requireWritable = ({ allowChanges, answers }: RunRequest, { report, open }: Trial): void => {
   const graded = (...grades: readonly string[]): string =>
     report.findings
       .filter(({ grade }) => grades.includes(grade))
       .map(({ sentence }) => sentence)
       .join(' ')
-  if (graded('breaks') !== '') throw new TaskProblem(`The files do not fit: ${graded('breaks')} Nothing was written.`)
-  if (graded('refused') !== '') throw new TaskProblem(`The data was refused. ${graded('refused')} Nothing was written.`)
+  if (graded('breaks') !== '') throw new Refusal('does-not-fit', { reason: graded('breaks') })
+  if (graded('refused') !== '') throw new Refusal('data-refused', { reason: graded('refused') })
   if (open > 0 && !allowChanges)
-    throw new TaskProblem(
-      `Something needs an answer first: ${openFindings(report.findings, answers)
+    throw new Refusal('needs-answer', {
+      reason: openFindings(report.findings, answers)
         .map(({ sentence }) => sentence)
-        .join(' ')} Nothing was written.`,
-    )
+        .join(' '),
+    })
 }
 
 /** A replay: the recipe run on files, every output written. */
@@ -44,7 +44,7 @@ export const run = defineTask({
     const { tables } = trial.ran
     const tableOf = (id: string): Table => {
       const result = tables.find((one) => one.id === id)?.table
-      if (!result) throw new TaskProblem(`The table ${tableNames(recipe)(id)} could not be made.`)
+      if (!result) throw new Refusal('unmade-table', { name: tableNames(recipe)(id) })
       return result
     }
     const pictures = request.pictures.flatMap((picture) => {
@@ -59,7 +59,7 @@ export const run = defineTask({
       context.folder,
       request.connections,
     ).catch((error: unknown) => {
-      throw error instanceof UnwritableTable ? new TaskProblem(error.message) : error
+      throw error instanceof UnwritableTable ? new Refusal('unwritable', { reason: error.message }) : error
     })
     return {
       stored,

@@ -1,15 +1,17 @@
 import { parameterCells, runRecipe, tablesNeeded, type Recipe, type Table } from '@fabula/core'
-import { openAll, TaskProblem, type InputFiles, type WorkerContext } from '../worker-context.ts'
+import { openAll, type InputFiles, type WorkerContext } from '../worker-context.ts'
+import { Refusal } from '../../refusal.ts'
 
 /** A story with its files; `now` is the clock of the run in milliseconds. */
 export type StoryFiles = { readonly recipe: Recipe; readonly files: InputFiles; readonly now: number }
 /** A sentence of a table. */
 export type TablePosition = { readonly table: string; readonly step: string }
 
-/** Values asked at replay as cells. @throws TaskProblem naming each that does not read. */
+/** Values asked at replay as cells. @throws Refusal naming each that does not read. */
 export const cellsFor = (recipe: Recipe, given: Readonly<Record<string, string>>) => {
   const { cells, faults } = parameterCells(recipe, given)
-  if (faults.length > 0) throw new TaskProblem(faults.map(({ sentence }) => sentence).join(' '))
+  if (faults.length > 0)
+    throw new Refusal('bad-parameter', { reason: faults.map(({ sentence }) => sentence).join(' ') })
   return cells
 }
 
@@ -34,7 +36,7 @@ export const runTo = async (
     shouldStop: context.shouldStop,
   })
   const ran = tables.find(({ id }) => id === table)
-  if (!ran) throw new TaskProblem('This table is not in the recipe.')
+  if (!ran) throw new Refusal('no-table')
   return { ran, plan, engineMs: performance.now() - began }
 }
 
@@ -46,18 +48,18 @@ export const tableAfter = async (
 ): Promise<Table | undefined> =>
   (await runTo(story, { table, step }, context)).ran.steps.find((one) => one.step.id === step)?.table
 
-/** A table run up to a sentence, its last without one. @throws TaskProblem where the story breaks before. */
+/** A table run up to a sentence, its last without one. @throws Refusal where the story breaks before. */
 export const ranTo = async (story: StoryFiles, table: string, step: string | undefined, context: WorkerContext) => {
   const one = story.recipe.tables.find(({ id }) => id === table)
   const last = step ?? one?.steps.at(-1)?.id ?? ''
   const { ran } = await runTo(story, { table, step: last }, context)
   const done = ran.steps.find((reported) => reported.step.id === last)
   if (!one || !done || done.state === 'broken' || done.state === 'waiting')
-    throw new TaskProblem(`The table ${one?.name ?? table} is not finished: one of its sentences needs a mend first.`)
+    throw new Refusal('unfinished-table', { name: one?.name ?? table })
   return { ran, table: done.table }
 }
 
-/** A table of the story after its last sentence, or after another one. @throws TaskProblem where the story breaks before. */
+/** A table of the story after its last sentence, or after another one. @throws Refusal where the story breaks before. */
 export const tableOf = async (
   story: StoryFiles,
   table: string,
