@@ -2,6 +2,7 @@ import { execFileSync, spawn, spawnSync } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
 import { cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { request } from 'node:http'
+import { once } from 'node:events'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, describe, expect, test } from 'vitest'
@@ -113,8 +114,11 @@ test('the write-ahead log is written and synced before an edit is answered, over
     expect(synced).toBeGreaterThanOrEqual(edits)
     expect([...segments].filter((file) => /[0-9A-F]{24}$/.test(file)).length).toBeGreaterThan(1)
   } finally {
-    // strace hands the signal on and ends with the server
-    child.kill('SIGTERM')
+    // strace with an output file blocks signals (its manual, -I); it ends with the server
+    const traced = readFileSync(`/proc/${child.pid}/task/${child.pid}/children`, 'utf8').trim().split(' ')
+    const ended = once(child, 'exit')
+    for (const pid of traced) process.kill(Number(pid), 'SIGTERM')
+    await ended
   }
 }, 180_000)
 

@@ -27,6 +27,8 @@ process.on('message', (message: ToChild) => {
   else worker.postMessage(message)
 })
 process.on('disconnect', () => end(exitCodes.parentGone))
+// a server that ended while this process started was not heard
+if (!process.connected) end(exitCodes.parentGone)
 // a signal for the whole group (Ctrl+C) is the server's to handle; it ends this process when it ends
 process.on('SIGINT', () => undefined)
 setInterval(() => {
