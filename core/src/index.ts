@@ -100,7 +100,8 @@ export {
   withRead,
 } from './recipe/step-access.ts'
 export { usedTables } from './recipe/used-tables.ts'
-export { diffView } from './engine/diff-view.ts'
+export { diffView, viewOfRows } from './engine/diff-view.ts'
+export { rowsWithTexts } from './table/value-counts.ts'
 export { type Plan, type PlannedStep, brokenSteps, needsData, planRecipe, refusals } from './engine/plan.ts'
 export { type OpenSource, type OpenedSource, RunStopped, type StepRun, type TableRun, runRecipe } from './engine/run.ts'
 export { figuresOf, unreadableCells } from './engine/statistics.ts'

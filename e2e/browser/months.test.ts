@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { Key } from 'selenium-webdriver'
+import { By, Key } from 'selenium-webdriver'
 import { zipSync, strToU8 } from 'fflate'
 import { expect, test } from 'vitest'
 import type { FileRef, RunReply } from '@fabula/core/api'
@@ -195,6 +195,50 @@ test('an answer is taken back, and a replay without the answers is no green tick
   await see(driver, '≈ 1 thing to look at')
 })
 
+/** The link to the rows of a finding. */
+const rowsLink = (sentence: string): By =>
+  By.xpath(`//*[@role="group"][contains(@aria-label, "${sentence}")]//button[. = "See its rows"]`)
+const dialogRows = async (): Promise<string[]> =>
+  Promise.all((await here.browser.driver.findElements(By.css('[role=dialog] tbody tr'))).map((row) => row.getText()))
+
+test('figures and things to look at open their rows, of a trial and of a past replay', async () => {
+  const { driver } = here.browser
+  await replayPage(intakeRecipe, builtOn)
+  const drifted = daysOf('06').map((day, i) => (i % 8 === 3 ? day.split('-').reverse().join('.') : day))
+  await giveFile('intake-2031-06.csv', intake(drifted, { spell: (name, i) => (i === 2 ? 'Tarnend' : name) }))
+  await see(driver, '“Tarnend” is new')
+  await click(driver, rowsLink('“Tarnend” is new in “Clinic”'))
+  await see(driver, 'Intake 2: Clinic is Tarnend')
+  await see(driver, '1 row')
+  expect(await dialogRows()).toEqual([expect.stringContaining('Tarnend')])
+  await click(driver, 'Close')
+  await click(driver, rowsLink('Intake 4 cannot read'))
+  await see(driver, '4 rows')
+  for (const row of await dialogRows()) expect(row).toMatch(/\d\d\.06\.2031unreadable/)
+  expect(await accessible(driver)).toEqual([])
+  await driver.actions().sendKeys(Key.ESCAPE).perform()
+  // the sentence that an answer changes is shown before it is kept there
+  await click(driver, 'Write “Tarn End” for “Tarnend”')
+  await click(driver, 'Keep it for good…')
+  await see(driver, 'What changes in the story')
+  await see(driver, 'Write “Tarn End” for “Tarnend” from now on.')
+  await click(driver, 'Leave it')
+  await see(driver, 'Answers given')
+  await click(driver, 'Keep it for good…')
+  await click(driver, 'Keep it in the story')
+  await gone(driver, 'Answers given')
+  await click(driver, 'These cells stay empty')
+  await replay()
+  await see(driver, 'Done: 36 rows')
+  // the next month runs on other files; the rows of this replay stay those of its own
+  await giveFile('intake-2031-07.csv', intake(daysOf('07')))
+  await replay()
+  await click(driver, By.css('section[aria-label="Past replays"] li:nth-child(2) button'))
+  await click(driver, '4 unreadable at 4')
+  await see(driver, '4 rows')
+  for (const row of await dialogRows()) expect(row).toMatch(/\d\d\.06\.2031unreadable/)
+})
+
 test('the folder month: a column renamed in one of several files is asked about for that file alone', async () => {
   const { driver } = here.browser
   const born = (name: string, month: string): string =>
@@ -380,6 +424,9 @@ test('the by-hand union month: one workbook fills every input by its sheets, and
   await giveFile('years-new.xlsx', book({ '2031': sheet(2031), '2032': sheet(2032), '2033': sheet(2033) }))
   await see(driver, 'The sheet “2033” of years-new.xlsx has the columns of')
   await click(driver, 'Take it in like the others')
+  await see(driver, 'Open Year 2031, the sheets “2031” and “2033”')
+  await click(driver, 'Keep it in the story')
+  await see(driver, 'Tried: 12 rows would come out.')
   await replay()
   await see(driver, 'Done: 12 rows, nothing to look at.')
   expect((await written(flow)).match(/,2033\n/g)).toHaveLength(4)

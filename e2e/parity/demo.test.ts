@@ -497,7 +497,49 @@ describe('a script says what it was not made for, and with strict it stops', () 
   }
   const usual = 'Clinic,Status,Fee\nOxbow,Done,12\nMarlpit,Open,3\n'
   const grown = 'Clinic,Status,Fee,Vet\nOxbow,Done,12,Rusk\nMarlpit,Paid,free,Ines\nMarlpit,Paid,4,Ines\n'
-  const python = (content: string, ...words: string[]) => {
+  /** Fees read as numbers by a sentence, and matched with a list in which a clinic stands twice. */
+  const matched: Recipe = {
+    ...recipe,
+    inputs: [
+      {
+        id: 'fees',
+        name: 'Fees',
+        columns: [...(recipe.inputs[0]?.columns ?? []).slice(0, 2), { name: 'Fee', type: 'text' }],
+      },
+    ],
+    tables: [
+      {
+        id: 'regions',
+        name: 'Regions',
+        steps: [
+          {
+            id: 'r1',
+            kind: 'enter',
+            columns: [
+              { name: 'Clinic', type: 'text' },
+              { name: 'Region', type: 'text' },
+            ],
+            rows: [
+              ['Marlpit', 'North'],
+              ['Marlpit', 'South'],
+            ],
+          },
+        ],
+      },
+      {
+        id: 'fees',
+        name: 'Fees',
+        steps: [
+          { id: 's1', kind: 'open', input: 'fees', read: { types: 'text' } },
+          { id: 's2', kind: 'cast', columns: ['Fee'], type: 'decimal' },
+          { id: 's3', kind: 'join', with: 'regions', on: [{ left: 'Clinic', right: 'Clinic' }], how: 'left' },
+        ],
+      },
+    ],
+  }
+  const python = (content: string, ...words: string[]) => pythonOf(recipe, content, ...words)
+  const psql = (content: string, ...words: string[]) => psqlOf(recipe, content, ...words)
+  const pythonOf = (recipe: Recipe, content: string, ...words: string[]) => {
     writeFileSync(at('fees.py'), pythonScript(recipe).text)
     writeFileSync(at('fees-in.csv'), content)
     return spawnSync(
@@ -506,7 +548,7 @@ describe('a script says what it was not made for, and with strict it stops', () 
       { encoding: 'utf8', cwd: folder },
     )
   }
-  const psql = (content: string, ...words: string[]) => {
+  const psqlOf = (recipe: Recipe, content: string, ...words: string[]) => {
     writeFileSync(at('fees.sql'), sqlScript(recipe).text)
     writeFileSync(at('fees-in.csv'), content)
     const server = ['-X', '-h', folder, '-p', String(real.port), '-U', 'postgres', '-v', 'ON_ERROR_STOP=1']
@@ -538,12 +580,29 @@ describe('a script says what it was not made for, and with strict it stops', () 
     expect(python(grown, '--strict')).toMatchObject({ status: 4 })
     expect(python(usual, '--help').stdout).toContain('--strict')
   })
+  test('in both: cells that a sentence cannot read, and rows that a match makes more of', () => {
+    const content = 'Clinic,Status,Fee\nOxbow,Done,free\nMarlpit,Open,3\nMarlpit,Open,gratis\n'
+    for (const run of [pythonOf, psqlOf]) {
+      const quiet = run === pythonOf ? ['--quiet'] : ['-v', 'quiet=1']
+      const { status, stderr } = run(matched, content, ...quiet)
+      expect(status, stderr).toBe(0)
+      expect(stderr).toContain('2 cells of “Fee” cannot be read as decimal; they are empty.')
+      expect(stderr).toContain('Matching by Clinic makes 2 more rows by repeated keys.')
+      const strict = run === pythonOf ? ['--strict'] : ['-v', 'strict=1']
+      expect(run(matched, content, ...quiet, ...strict)).toMatchObject({ status: run === pythonOf ? 4 : 3 })
+      expect(run(matched, 'Clinic,Status,Fee\nOxbow,Done,1\n', ...quiet, ...strict)).toMatchObject({
+        status: 0,
+        stderr: '',
+      })
+    }
+  })
   test('in SQL: more columns, labels without a column, more files than it reads', () => {
     expect(psql(usual, '-v', 'strict=1', '-v', 'quiet=1')).toMatchObject({ status: 0, stderr: '' })
     const { status, stderr } = psql(grown, '-v', 'quiet=1')
     expect(status, stderr).toBe(0)
     expect(stderr).toContain('The file for Fees has a column “Vet” that this script was not made with')
     expect(stderr).toContain('“Status” has “Paid” in 2 rows, of which no column is made.')
+    expect(stderr).toContain('1 cell of “Fee” cannot be read as decimal; they are empty.')
     expect(psql(grown, '-v', 'strict=1', '-v', 'quiet=1')).toMatchObject({ status: 3 })
     const many = psql(
       usual,

@@ -6,9 +6,16 @@ import type { NewStep } from '../recipe/recipe.ts'
 import { recipeValue } from '../recipe/schema.ts'
 import { conditionSchema } from '../steps/shared/condition.ts'
 import { byWord } from '../table/by-word.ts'
+import { fitRequest } from './replay.ts'
 import { cells, columnType, diffState, field } from './parts.ts'
 
 const recipe = recipeValue
+
+/**
+ * What a query runs on instead of the flow's own files: what a replay ran on, or what one is tried on. The recipe is then that
+ * of the replay, whatever the request holds.
+ */
+export const queryData = z.union([z.object({ run: z.string() }), z.object({ trial: fitRequest })])
 
 /** A page of rows of a table after one of its steps, or as it changes there. */
 export const previewRequest = z.object({
@@ -21,6 +28,9 @@ export const previewRequest = z.object({
   count: z.number().int().min(0).max(500),
   /** Steps that are not kept yet, by id. */
   drafts: z.array(z.string()).max(50).optional(),
+  /** Only the rows before the step with one of these texts in a column. */
+  texts: z.object({ column: z.string(), of: z.array(z.string()).max(10_000) }).optional(),
+  data: queryData.optional(),
 })
 /** A step as the page shows it: its state, its statistics, and what would mend it. */
 const storyStep = z.object({
@@ -154,6 +164,8 @@ export const findReply = z.object({
   total: z.number(),
 })
 
+/** See `queryData`. */
+export type QueryData = z.infer<typeof queryData>
 /** See `previewRequest`. */
 export type PreviewRequest = z.infer<typeof previewRequest>
 /** See `previewReply`. */

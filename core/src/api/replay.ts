@@ -4,11 +4,11 @@ import { findingCodes, type CompatibilityOffer } from '../replay/finding.ts'
 import { byWord } from '../table/by-word.ts'
 import { fileRef } from './files.ts'
 import { cells, columnType } from './parts.ts'
-import { stepStatistics } from '../steps/shared/statistics.ts'
+import { rowSelections, stepStatistics } from '../steps/shared/statistics.ts'
 import { picture, pictureData } from './pictures.ts'
 
 /** The files of a replay, by the input they are for. */
-export const replayFiles = byWord(z.array(fileRef))
+export const replayFiles = byWord(z.array(fileRef).readonly())
 const stepParams = byWord(z.unknown())
 const offer: z.ZodType<CompatibilityOffer> = z.discriminatedUnion('do', [
   z.object({ do: z.literal('rename'), column: z.string(), why: z.string() }),
@@ -41,14 +41,21 @@ const finding = z.object({
   values: z.array(z.string()).optional(),
   offers: z.array(offer),
   sentence: z.string(),
+  shows: z
+    .object({
+      step: z.string(),
+      only: z.enum(rowSelections).optional(),
+      texts: z.object({ column: z.string(), of: z.array(z.string()) }).optional(),
+    })
+    .optional(),
 })
 /** An answer to a finding. */
 const answer = z.object({ ...findingPlace, value: z.string().optional(), sentence: z.string().optional(), offer })
 /** Whether new files fit a flow, with the answers given so far and the values asked at replay. `keep`: inputs whose files of before are read beside the new ones. */
 export const fitRequest = z.object({
   files: replayFiles,
-  keep: z.array(z.string()).default([]),
-  answers: z.array(answer).default([]),
+  keep: z.array(z.string()).readonly().default([]),
+  answers: z.array(answer).readonly().default([]),
   parameters: byWord(z.string()).default({}),
 })
 /** How new files fit: the verdict, what they hold, what the trial made of them, and what was found with the answers on offer. */
@@ -138,6 +145,8 @@ const runSummary = runReply
 /** The runs of a flow, the newest first. */
 export const runsReply = z.object({ runs: z.array(runSummary) })
 
+/** See `fitRequest`. */
+export type FitRequest = z.infer<typeof fitRequest>
 /** See `replayFiles`. */
 export type ReplayFiles = z.infer<typeof replayFiles>
 /** See `runSummary`. */

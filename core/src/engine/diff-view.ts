@@ -55,8 +55,8 @@ const plain = (table: Table, from: number, count: number): DiffView => {
   }
 }
 
-/** Some rows of a table: those that are against a check. */
-const picked = (table: Table, rows: Int32Array, from: number, count: number): DiffView => ({
+/** A window on some rows of a table, in their order. */
+export const viewOfRows = (table: Table, rows: Int32Array, from: number, count: number): DiffView => ({
   ...plain(table, 0, 0),
   total: rows.length,
   rows: [...rows.subarray(from, from + count)].map((row) => plain(table, row, 1).rows[0] as DiffRow),
@@ -207,6 +207,8 @@ const rowPredicate = (
   const bad = unreadableRows(step)
   if (only === 'unreadable') return (_b, a) => bad.has(a)
   const columns = comparable(before, step.table, layout)
+  if (only === 'values-changed')
+    return (b, a) => a >= 0 && b >= 0 && rowChanged(before, step.table, layout, columns, b, a)
   return (b, a) => a < 0 || b < 0 || bad.has(a) || rowChanged(before, step.table, layout, columns, b, a)
 }
 
@@ -284,7 +286,7 @@ export const diffView = (
   const step = steps[at] as StepRun
   const before = at > 0 ? (steps[at - 1] as StepRun).table : undefined
   if (diffMode === 'before' && before) return plain(before, from, count)
-  if (only === 'against') return picked(step.table, step.result?.check?.against ?? int32s(0), from, count)
+  if (only === 'against') return viewOfRows(step.table, step.result?.check?.against ?? int32s(0), from, count)
   if (diffMode === 'after' || !before || !step.result) {
     const bad = step.result?.unreadable ?? []
     const view = plain(step.table, from, count)

@@ -104,7 +104,7 @@ const commonFigures = (statistics: StepStatistics): Figure[] => {
     ...figureIf(statistics.cellsChanged, (n) => ({
       text: `${figure(n)} ${kindNamed(statistics.kind)?.changeWord ?? 'changed'}`,
       tone: 'changed',
-      only: 'changed',
+      only: 'values-changed',
     })),
     ...figureIf(unreadableCells(statistics.unreadable), unreadableFigure),
     ...figureIf(notes.rowsWithMorePieces, (n) => ({

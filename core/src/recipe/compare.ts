@@ -1,5 +1,5 @@
 import { uint32s } from '../table/memory.ts'
-import { quoted } from '../messages/words.ts'
+import { listed, quoted, typeWords } from '../messages/words.ts'
 import { isFile, type Output } from './outputs.ts'
 import { sentenceText, tableNames } from './step-access.ts'
 import type { Recipe, RecipeTable, Step } from './recipe.ts'
@@ -120,20 +120,50 @@ const compareTable = (
 const outputWords = (recipe: Recipe, output: Output): string =>
   `${tableNames(recipe)(output.table)} is written ${isFile(output) ? `as ${output.file}` : `into ${output.name} of ${output.connection} (${output.mode})`}.`
 
+type Input = Recipe['inputs'][number]
+type InputColumn = NonNullable<Input['columns']>[number]
+
+/** A column that is expected in both states: its type, and the other names that it may come by. */
+const columnWords = (was: InputColumn, is: InputColumn): string[] => {
+  const name = quoted(is.name)
+  const now = (is.also ?? []).filter((other) => !(was.also ?? []).includes(other))
+  const gone = (was.also ?? []).filter((other) => !(is.also ?? []).includes(other))
+  return [
+    ...(was.type === is.type ? [] : [`${name} is ${typeWords[is.type]}; it was ${typeWords[was.type]}`]),
+    ...(now.length > 0 ? [`${listed(now.map(quoted))} is read as ${name}`] : []),
+    ...(gone.length > 0 ? [`${listed(gone.map(quoted))} is not read as ${name} any more`] : []),
+  ]
+}
+
+/** What of an input changed. */
+const inputWords = (was: Input | undefined, is: Input): string => {
+  const before = was?.columns ?? []
+  const after = is.columns ?? []
+  const named = (columns: readonly InputColumn[], name: string) => columns.find((one) => one.name === name)
+  const added = after.filter(({ name }) => !named(before, name))
+  const gone = before.filter(({ name }) => !named(after, name))
+  const words = [
+    ...(added.length > 0 ? [`${listed(added.map(({ name }) => quoted(name)))} is expected`] : []),
+    ...(gone.length > 0 ? [`${listed(gone.map(({ name }) => quoted(name)))} is expected no more`] : []),
+    ...after.flatMap((one) => columnWords(named(before, one.name) ?? one, one)),
+  ]
+  return words.length > 0 ? `In ${is.name}: ${words.join('; ')}.` : `What ${is.name} looks like has changed.`
+}
+
 /** Parts with a name of their own: those that came, went or changed. */
 const compareNamed = <T>(
   before: readonly T[],
   after: readonly T[],
   key: (one: T) => string,
-  say: (mark: ChangeMark, one: T) => string,
+  say: (mark: ChangeMark, one: T, old: T | undefined) => string,
 ): { mark: ChangeMark; sentence: string }[] => [
   ...before
     .filter((one) => !after.some((other) => key(other) === key(one)))
-    .map((one) => ({ mark: 'removed' as const, sentence: say('removed', one) })),
+    .map((one) => ({ mark: 'removed' as const, sentence: say('removed', one, undefined) })),
   ...after.flatMap((one): { mark: ChangeMark; sentence: string }[] => {
     const old = before.find((other) => key(other) === key(one))
-    if (old === undefined) return [{ mark: 'added', sentence: say('added', one) }]
-    return same(old, one) ? [] : [{ mark: 'changed', sentence: say('changed', one) }]
+    if (old === undefined) return [{ mark: 'added', sentence: say('added', one, undefined) }]
+    return same(old, one) ? [] : [{ mark: 'changed', sentence: say('changed', one, old) }]
   }),
 ]
 
@@ -165,10 +195,10 @@ export const compareRecipes = (before: Recipe, after: Recipe): ComparedStory => 
         before.inputs,
         after.inputs,
         ({ id }) => id,
-        (mark, { name }) =>
-          mark === 'changed'
-            ? `What ${name} looks like has changed.`
-            : `${name} ${mark === 'added' ? 'goes in' : 'goes in no more'}.`,
+        (mark, input, old) => {
+          if (mark === 'changed') return inputWords(old, input)
+          return `${input.name} ${mark === 'added' ? 'goes in' : 'goes in no more'}.`
+        },
       ),
       ...compareNamed(
         before.parameters ?? [],

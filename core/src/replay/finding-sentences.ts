@@ -1,6 +1,13 @@
 import { counted, figure, listed, quoted, typeWords } from '../messages/words.ts'
 import type { ColumnType } from '../table/column.ts'
-import type { CompatibilityOffer, FindingCode, FindingPlace, Grade, CompatibilityFinding } from './finding.ts'
+import type {
+  CompatibilityOffer,
+  FindingCode,
+  FindingPlace,
+  FindingRows,
+  Grade,
+  CompatibilityFinding,
+} from './finding.ts'
 import { mostValuesShown } from './finding.ts'
 
 const isOrAre = (n: number): string => (n === 1 ? 'is' : 'are')
@@ -195,9 +202,10 @@ export const findingOf = <C extends FindingCode>(
     readonly offers?: readonly CompatibilityOffer[]
     readonly rows?: number | undefined
     readonly values?: readonly string[] | undefined
+    readonly shows?: FindingRows | undefined
   } = {},
 ): CompatibilityFinding => {
-  const { offers = [], rows, values } = more
+  const { offers = [], rows, values, shows } = more
   const sentence = sentences[code] as (detail: Details[C]) => string
   return {
     code,
@@ -208,5 +216,6 @@ export const findingOf = <C extends FindingCode>(
     asks: grade !== 'fits',
     offers,
     sentence: sentence(detail),
+    ...(shows ? { shows } : {}),
   }
 }

@@ -1,3 +1,4 @@
+import type { RowSelection } from '../steps/shared/statistics.ts'
 import { type ColumnType } from '../table/column.ts'
 
 /** Whether a replay may run: without looking, with changes accepted, or not. */
@@ -61,6 +62,13 @@ export type FindingPlace = {
   readonly parameter?: string | undefined
 }
 
+/** The rows that a finding is about, in the table of a step: those of a selection, or those before it with one of these texts in a column. */
+export type FindingRows = {
+  readonly step: string
+  readonly only?: RowSelection | undefined
+  readonly texts?: { readonly column: string; readonly of: readonly string[] } | undefined
+}
+
 /** Something that differs between new files and what the recipe expects or the last run had, with what may be done about it. */
 export type CompatibilityFinding = FindingPlace & {
   readonly code: FindingCode
@@ -73,6 +81,8 @@ export type CompatibilityFinding = FindingPlace & {
   readonly values?: readonly string[] | undefined
   readonly offers: readonly CompatibilityOffer[]
   readonly sentence: string
+  /** Where its rows can be seen; absent where it is about none. */
+  readonly shows?: FindingRows | undefined
 }
 
 /** All findings and the verdict. */
@@ -82,4 +92,9 @@ export type CompatibilityReport = { readonly verdict: Verdict; readonly findings
 export const mostValuesShown = 5
 
 /** The findings as `fabula fit --json` has them. */
-export const findingData = ({ grade: _grade, parameter: _parameter, ...finding }: CompatibilityFinding) => finding
+export const findingData = ({
+  grade: _grade,
+  parameter: _parameter,
+  shows: _shows,
+  ...finding
+}: CompatibilityFinding) => finding

@@ -5,6 +5,7 @@ import { inOrder, kindOf, openedBy, paramsOf, tablesNeeded } from '../recipe/ste
 import { kindNamed } from '../steps/index.ts'
 import { usedTables } from '../recipe/used-tables.ts'
 import { columnOfProblem, sentenceOf } from '../steps/shared/problems.ts'
+import type { RowSelection } from '../steps/shared/statistics.ts'
 import { quickFixesFor } from './quick-fixes.ts'
 import { hasValue, textsAt } from '../table/value-counts.ts'
 import { ownValue } from '../table/own.ts'
@@ -79,6 +80,7 @@ const unreadableCells = (
         {
           rows: n,
           values: different,
+          shows: { step: run.step.id, only: 'unreadable' },
           offers: [
             ...fixes.map(({ params, words, reads }): CompatibilityOffer => ({
               do: 'change-step',
@@ -172,6 +174,14 @@ const rowsOf = (one: StandingOut, now: StepAccount): number => {
   return one.what === 'median' ? now.rowsOut : now.rowsIn
 }
 
+/** The rows to look at. */
+const selectionOf = (one: StandingOut): RowSelection => {
+  if (one.what === 'unmatched') return one.side === 'here' ? 'unmatched' : 'unmatched-there'
+  if (one.what === 'multiplied') return 'multiplied'
+  if (one.what === 'check') return 'against'
+  return one.what === 'median' ? 'all' : 'left'
+}
+
 const standingOut = (
   context: FitContext,
   run: StepRun,
@@ -189,6 +199,7 @@ const standingOut = (
     findingOf('standing-out', 'changes', placeOf(context, now.id, 'column' in one ? one.column : undefined), one, {
       rows: rowsOf(one, now),
       offers: [accept],
+      shows: { step: now.id, only: selectionOf(one) },
     }),
   )
 }
@@ -210,11 +221,17 @@ const refusals = (context: FitContext): CompatibilityFinding[] => [
     steps.flatMap(({ step, statistics }) =>
       statistics?.check && !statistics.check.passed && statistics.check.stop
         ? [
-            findingOf('standing-out', 'refused', placeOf(context, step.id), {
-              what: 'check-stops',
-              step: stepPlace(context.recipe, step.id),
-              say: checkWords(statistics.check),
-            }),
+            findingOf(
+              'standing-out',
+              'refused',
+              placeOf(context, step.id),
+              {
+                what: 'check-stops',
+                step: stepPlace(context.recipe, step.id),
+                say: checkWords(statistics.check),
+              },
+              { shows: { step: step.id, only: 'against' } },
+            ),
           ]
         : [],
     ),

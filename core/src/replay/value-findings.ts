@@ -8,7 +8,7 @@ import { ownValue } from '../table/own.ts'
 import { lower } from '../table/text.ts'
 import { valueCounts } from '../table/value-counts.ts'
 import { withInputs, type StepAccount } from './accounts.ts'
-import type { CompatibilityFinding, CompatibilityOffer, FindingPlace, Grade } from './finding.ts'
+import type { CompatibilityFinding, CompatibilityOffer, FindingPlace, FindingRows, Grade } from './finding.ts'
 import { findingOf } from './finding-sentences.ts'
 import { inputOfStep, lastStep, stepPlace, type FitContext } from './fit-context.ts'
 
@@ -30,6 +30,12 @@ type NewValues = {
 }
 
 const rowsOf = (values: NewValues['values']): number => values.reduce((sum, [, rows]) => sum + rows, 0)
+
+/** The rows before a step with one of these values. */
+const rowsWith = ({ step = '' }: FindingPlace, column: string, of: readonly string[]): FindingRows => ({
+  step,
+  texts: { column, of },
+})
 
 const accept = (why: string): CompatibilityOffer => ({ do: 'accept', why })
 const changeStep = (params: Readonly<Record<string, unknown>> | undefined, why: string): CompatibilityOffer[] =>
@@ -76,7 +82,7 @@ const spellingFinding = (
       group: group.into,
       near: group.near,
     },
-    { rows, values: names, offers },
+    { rows, values: names, offers, shows: rowsWith(place, column, names) },
   )
 }
 const joinOffers = ({ naming }: DecidingColumn, value: string, groups: readonly string[]): CompatibilityOffer[] =>
@@ -147,6 +153,7 @@ const unnamedInConditions = ({ decided, place, step, values }: NewValues): Compa
       {
         rows: rowsOf(values),
         values: names,
+        shows: rowsWith(place, column, names),
         offers: [
           ...changeStep(naming?.(names), leaves ? 'their rows stay from now on' : 'their rows leave from now on'),
           accept(leaves ? 'it is right that these rows leave' : 'it is right that these rows stay'),
@@ -167,6 +174,7 @@ const unnamedLabels = ({ decided, place, step, values }: NewValues): Compatibili
       {
         rows,
         values: [value],
+        shows: rowsWith(place, decided.column, [value]),
         offers: [
           ...changeStep(decided.naming?.([value]), `make a column of ${quoted(value)}`),
           accept('it is right that it has no column'),

@@ -1,5 +1,5 @@
 import { cellAt, isNullAt, isTextColumn, lengthOf, type Column } from './column.ts'
-import { float64s } from './memory.ts'
+import { float64s, IntList } from './memory.ts'
 import { textOfCell } from './cell-text.ts'
 
 /** More different values than this are not kept, and not compared. */
@@ -66,6 +66,17 @@ export const medianOf = (column: Column): number | undefined => {
   let below = -Infinity
   for (let i = 0; i < middle; i++) below = Math.max(below, values[i]!)
   return (below + values[middle]!) / 2
+}
+
+/** The rows whose cell is one of these texts. O(rows). */
+export const rowsWithTexts = (column: Column, texts: readonly string[]): Int32Array => {
+  const wanted = new Set(texts)
+  const rows = new IntList()
+  for (let row = 0, n = lengthOf(column); row < n; row++) {
+    const cell = cellAt(column, row)
+    if (cell !== null && wanted.has(textOfCell(column.type, cell))) rows.push(row)
+  }
+  return rows.done()
 }
 
 /** Whether a column has a cell that is filled; stops at the first. */

@@ -1,8 +1,8 @@
 import { Router, type Request } from 'express'
-import { isOfFiles, ownValue, rememberedAnswers, setOwnValue, withAnswers } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import { wallClock } from '../services/clock.ts'
 import { placeFiles } from '../services/inputs.ts'
+import { ReplayData } from '../services/replay-data.ts'
 import type { Proofs } from '../services/proofs.ts'
 import type { Replays } from '../services/replays.ts'
 import type { Supervisor } from '../compute/supervisor.ts'
@@ -47,32 +47,7 @@ export const replayRoutes = (
 ): Router => {
   const router = Router({ mergeParams: true })
 
-  /** New files where they were given, those of the last accepted run, or the story's own, for the other inputs and beside the new ones where they are kept. */
-  const filesFor = async (
-    { flow, edit, link }: Access,
-    { files: given, keep }: { readonly files: api.ReplayFiles; readonly keep: readonly string[] },
-  ) => {
-    const before = await flows.files(flow)
-    for (const ref of Object.values(given).flat()) if (!(await files.has(ref.hash))) throw new Refusal('no-file', ref)
-    const { recipe } = await flows.get(flow, edit)
-    const last = await runs.lastAccepted(flow, { link })
-    // what was left out of the last run is not taken in again
-    const ofRun = last ? withAnswers(recipe, last.files, last.answers.filter(isOfFiles), last.kept).files : {}
-    const earlier = { ...before, ...ofRun }
-    const used: Record<string, readonly api.FileRef[]> = { ...earlier }
-    const kept: Record<string, readonly string[]> = {}
-    for (const [input, refs] of Object.entries(given)) {
-      const old = keep.includes(input) ? (ownValue(earlier, input) ?? []) : []
-      setOwnValue(used, input, [...old, ...refs])
-      setOwnValue(
-        kept,
-        input,
-        old.map(({ hash }) => hash),
-      )
-    }
-    return { before, files: used, kept, recipe, last }
-  }
-
+  const data = new ReplayData({ flows, runs, files })
   /** A replay by a link is begun only while fewer wait than it may have. */
   const begin = (start: RunStart): Promise<string> => {
     const { link } = start
@@ -96,19 +71,13 @@ export const replayRoutes = (
   router.post('/fit', async (request, response) => {
     const access = await accessOf(request)
     const { flow, link } = access
-    const asked = body(api.fitRequest, request)
-    const { files: now, kept, before, recipe, last } = await filesFor(access, asked)
+    const { last, ...trial } = await data.trialOf(access, body(api.fitRequest, request))
     await pass(
       response,
       compute.do(
         {
           kind: 'fit',
-          recipe,
-          files: now,
-          kept,
-          before,
-          answers: [...rememberedAnswers(last?.answers ?? []), ...asked.answers],
-          parameters: asked.parameters,
+          ...trial,
           last,
           lastAt: last?.at ?? null,
           now: wallClock(),
@@ -123,7 +92,7 @@ export const replayRoutes = (
     const { flow, edit, link } = access
     const { allowChanges, parameters, ...asked } = body(api.replayRequest, request)
     const story = await flows.get(flow, edit)
-    const { files, kept } = await filesFor(access, asked)
+    const { files, kept } = await data.filesFor(access, asked)
     if (link === undefined) refuseHeld(story)
     const run = await begin({
       flow,

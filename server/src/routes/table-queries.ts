@@ -9,9 +9,10 @@ import {
 import { Router, type Request } from 'express'
 import type { Task } from '../compute/tasks/index.ts'
 import { wallClock } from '../services/clock.ts'
+import { ReplayData } from '../services/replay-data.ts'
 import { laneOf, type Access } from './access.ts'
 import { body, pass } from './check.ts'
-import type { Services } from './flows.ts'
+import type { ReplayServices } from './replays.ts'
 
 /** Newer requests of the same page take the place of older ones; other pages and people are not touched. */
 const keyOfRequest = (request: Request, flow: string, word: string | undefined): string | undefined => {
@@ -21,10 +22,11 @@ const keyOfRequest = (request: Request, flow: string, word: string | undefined):
 
 /** Every query about the tables of a flow, a route each; nothing is changed by them. */
 export const tableQueryRoutes = (
-  { flows, compute }: Services,
+  { flows, runs, files, compute }: Pick<ReplayServices, 'flows' | 'runs' | 'files' | 'compute'>,
   accessOf: (request: Request) => Promise<Access>,
 ): Router => {
   const router = Router({ mergeParams: true })
+  const data = new ReplayData({ flows, runs, files })
   /** Who may not change the story sees it as it is kept, whatever recipe the request holds. */
   const recipeFor = async ({ flow, edit, rights }: Access, asked: Recipe): Promise<Recipe> =>
     rights === 'all' || rights === 'edit' ? asked : (await flows.get(flow, edit)).recipe
@@ -33,11 +35,14 @@ export const tableQueryRoutes = (
     router.post(`/${name}`, async (request, response) => {
       const access = await accessOf(request)
       const asked = body(schema, request)
-      const at = {
-        recipe: await recipeFor(access, asked.recipe as Recipe),
-        files: await flows.files(access.flow),
-        now: wallClock(),
-      }
+      const at =
+        'data' in asked && asked.data !== undefined
+          ? await data.storyOf(access, asked.data)
+          : {
+              recipe: await recipeFor(access, asked.recipe as Recipe),
+              files: await flows.files(access.flow),
+              now: wallClock(),
+            }
       // the list of queries pairs each name with its request
       const task = { kind: name, asked, at } as Task
       const requestKey = keyOfRequest(request, access.flow, supersedes?.(asked))

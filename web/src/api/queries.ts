@@ -74,6 +74,16 @@ export const previewQuery = (
   ...tableQuery(endpoint, 'preview', files, cursor, { diffMode, only, from: page * pageSize, count: pageSize }),
   ...(page === 0 ? { placeholderData: keepPreviousData } : {}),
 })
+/** Rows of a sentence on the data of a replay, or of one that is tried; the server takes the recipe of that. */
+export const rowsQuery = (
+  endpoint: Endpoint,
+  files: unknown,
+  cursor: Cursor,
+  asked: Pick<api.PreviewRequest, 'diffMode' | 'only' | 'texts' | 'from' | 'count' | 'data'>,
+) => ({
+  ...tableQuery(endpoint, 'preview', files, cursor, asked),
+  placeholderData: keepPreviousData,
+})
 /** The statistics of every sentence of a table, without any rows. */
 export const storyQuery = (endpoint: Endpoint, files: unknown, cursor: Cursor) => ({
   ...tableQuery(endpoint, 'preview', files, cursor, { diffMode: 'after', only: 'all', from: 0, count: 0 }),

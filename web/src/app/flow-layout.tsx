@@ -4,7 +4,7 @@ import { NavLink, Outlet, useParams } from 'react-router'
 import { isFile, type Recipe } from '@fabula/core'
 import { flowReply, type FlowReply } from '@fabula/core/api'
 import { ask } from '../api/client.ts'
-import { flowQuery, type Endpoint } from '../api/queries.ts'
+import { flowQuery, flowsQuery, type Endpoint } from '../api/queries.ts'
 import { Comparison } from '../sharing/editions.tsx'
 import { moment } from '../ui/moments.ts'
 import { FlowContext } from '../story/flow-context.ts'
@@ -20,6 +20,20 @@ const Tab = ({ to, children }: { to: string; children: ReactNode }) => (
     {children}
   </NavLink>
 )
+
+const waitingEvery = 15_000
+
+/** How many exports of a story wait for an answer before it can replay itself; only its owner sees them. */
+const Waiting = ({ id }: { id: string }) => {
+  const { data } = useQuery({ ...flowsQuery(), refetchInterval: waitingEvery })
+  const waits = data?.flows.find((flow) => flow.id === id)?.waits ?? 0
+  if (waits === 0) return null
+  return (
+    <span className="ml-2 text-[12px] font-semibold text-changed">
+      {waits === 1 ? 'an export waits' : `${waits} exports wait`}
+    </span>
+  )
+}
 
 const Lamp = () => {
   const [theme, setTheme] = useState(document.documentElement.dataset.theme)
@@ -132,7 +146,7 @@ const FlowHeader = ({
       </div>
       <nav aria-label="Pages" className="flex gap-[26px]">
         <Tab to={endpoint.home}>{changes ? 'Compose' : 'Story'}</Tab>
-        <Tab to={`${endpoint.home}/replay`}>Replay</Tab>
+        <Tab to={`${endpoint.home}/replay`}>Replay{flow?.rights === 'all' && <Waiting id={flow.id} />}</Tab>
         {(changes || flow?.rights === 'copy') && <Tab to={`${endpoint.home}/hand-over`}>Hand over</Tab>}
       </nav>
       <div className="flex items-center justify-end gap-1.5">

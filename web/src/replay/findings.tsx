@@ -1,5 +1,6 @@
 import { answerTo, ownValue, type Answer, type CompatibilityFinding } from '@fabula/core'
 import { Button } from '../ui/parts.tsx'
+import { FindingRowsLink } from './shown-rows.tsx'
 import { answerWords, holdsForGood, offerWords } from './replay-model.ts'
 
 const edges: Readonly<Record<CompatibilityFinding['grade'], string>> = {
@@ -27,7 +28,9 @@ export const FindingCard = ({
     aria-label={finding.sentence}
     className={`mb-2.5 rounded-xl border border-l-[3px] border-line bg-sheet px-4 py-3 ${edges[finding.grade]}`}
   >
-    <p className="font-serif text-[14px]">{finding.sentence}</p>
+    <p className="font-serif text-[14px]">
+      {finding.sentence} <FindingRowsLink finding={finding} />
+    </p>
     {finding.offers.length > 0 && (
       <div className="mt-2 flex flex-wrap gap-2">
         {finding.code === 'parameter' &&
@@ -79,7 +82,7 @@ export const AnswersGiven = ({
             </span>
             {keepForGood && holdsForGood(answer) && (
               <Button look="link" className="py-0!" onClick={() => keepForGood(answer)}>
-                Keep it for good
+                Keep it for good…
               </Button>
             )}
             <Button look="link" className="py-0!" onClick={() => takeBack(answer)}>
@@ -110,7 +113,7 @@ export const NotedFindings = ({
       <ul className="grid gap-1 text-[13px] text-ink-2">
         {findings.map((finding) => (
           <li key={finding.sentence}>
-            {finding.sentence}{' '}
+            {finding.sentence} <FindingRowsLink finding={finding} />{' '}
             {keepForGood &&
               finding.offers
                 .filter((offer) => holdsForGood(answerTo(finding, offer)))
@@ -122,7 +125,7 @@ export const NotedFindings = ({
                     title={offer.why}
                     onClick={() => keepForGood(answerTo(finding, offer))}
                   >
-                    {offerWords(finding, offer)} from now on
+                    {offerWords(finding, offer)} from now on…
                   </Button>
                 ))}
             {finding.code === 'known-name' &&

@@ -12,6 +12,7 @@ import { doneWords, rowsOut, trialWords } from './replay-model.ts'
 import { DrawnPicture, Result } from './result.tsx'
 import { RunsChart } from './runs-chart.tsx'
 import { StepStatisticsTable } from './step-statistics.tsx'
+import { FindingRowsLink, WithRows } from './shown-rows.tsx'
 import type { Runs } from './use-runs.ts'
 
 const Progress = ({ run, stop }: { run: RunReply; stop: () => void }) => (
@@ -29,7 +30,7 @@ const DoneRun = ({ run, last }: { run: RunReply; last: Runs['last'] }) => {
   const { flow, endpoint } = useFlow()
   const open = openFindings(run.findings, run.answers)
   return (
-    <>
+    <WithRows data={{ run: run.id }}>
       <h2
         className={`mb-1 font-serif text-[20px] leading-tight font-semibold ${open.length > 0 ? 'text-changed' : ''}`}
       >
@@ -37,9 +38,9 @@ const DoneRun = ({ run, last }: { run: RunReply; last: Runs['last'] }) => {
       </h2>
       {open.length > 0 && (
         <ul className="mb-3 grid gap-1.5">
-          {open.map(({ sentence }) => (
-            <li key={sentence} className="rounded-lg bg-changed-tint px-3 py-1.5 text-[13px]">
-              {sentence}
+          {open.map((finding) => (
+            <li key={finding.sentence} className="rounded-lg bg-changed-tint px-3 py-1.5 text-[13px]">
+              {finding.sentence} <FindingRowsLink finding={finding} />
             </li>
           ))}
         </ul>
@@ -51,7 +52,7 @@ const DoneRun = ({ run, last }: { run: RunReply; last: Runs['last'] }) => {
       ))}
       <h3 className="mb-2.5 font-serif text-[16px] font-semibold">What happened, sentence by sentence</h3>
       <StepStatisticsTable tables={run.tables} last={last} names={namesOf(flow.recipe)} findings={run.findings} />
-    </>
+    </WithRows>
   )
 }
 

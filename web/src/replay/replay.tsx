@@ -1,5 +1,5 @@
-import { counted, ownValue, withoutColumnAlias } from '@fabula/core'
-import { useRef, type DragEvent } from 'react'
+import { counted, ownValue, withoutColumnAlias, type Answer } from '@fabula/core'
+import { useRef, useState, type DragEvent } from 'react'
 import { parameterInput } from '../sentence/parameters.tsx'
 import { useFlow } from '../story/flow-context.ts'
 import { download } from '../ui/download.ts'
@@ -7,7 +7,9 @@ import { Button, Notice } from '../ui/parts.tsx'
 import { ByItself } from './by-itself.tsx'
 import { AnswersGiven, FindingCard, NotedFindings } from './findings.tsx'
 import { InputSlot } from './input-slot.tsx'
+import { KeepForGood } from './keep-for-good.tsx'
 import { Outcome } from './outcome.tsx'
+import { WithRows } from './shown-rows.tsx'
 import { useReplay, type ReplayModel } from './use-replay.ts'
 
 const FileChooser = ({ take }: { take: (files: readonly File[]) => Promise<void> }) => {
@@ -99,7 +101,8 @@ const Questions = ({ model }: { model: ReplayModel }) => {
   const known = Object.fromEntries(
     flow.recipe.inputs.flatMap(({ columns = [] }) => columns.map(({ name, also = [] }) => [name, also])),
   )
-  const keepForGood = changes ? model.keepForGood : undefined
+  const [keeping, setKeeping] = useState<Answer>()
+  const keepForGood = changes ? setKeeping : undefined
   return (
     <div className="mt-3">
       {open.map((finding) => (
@@ -113,6 +116,7 @@ const Questions = ({ model }: { model: ReplayModel }) => {
       ))}
       <AnswersGiven answers={answers} takeBack={model.takeBack} keepForGood={keepForGood} />
       <NotedFindings findings={noted} known={known} keepForGood={keepForGood} forget={changes ? forget : undefined} />
+      {keeping && <KeepForGood answer={keeping} keep={model.keepForGood} close={() => setKeeping(undefined)} />}
     </div>
   )
 }
@@ -165,35 +169,37 @@ export const Replay = () => {
     onDrop: (event: DragEvent) => (event.preventDefault(), void take([...event.dataTransfer.files])),
   }
   return (
-    <main className="grid min-h-0 grid-cols-[minmax(420px,1fr)_1fr]" {...drop}>
-      <section className="relative overflow-auto border-r border-line px-[28px] py-[24px]" aria-label="New exports">
-        <h1 className="font-serif text-[22px] leading-tight font-semibold">Tell it again with new exports</h1>
-        <p className="mt-1 mb-3 font-serif text-[14px] text-ink-2">{introduction(model)}</p>
-        <FileChooser take={take} />
-        <p role="status" className="figures my-1.5 min-h-5 text-ink-2">
-          {busy ?? (fit.isFetching ? 'Trying the story on the files…' : '')}
-        </p>
-        <div className="border-t border-line">
-          {flow.recipe.inputs.map((input, i) => (
-            <InputSlot key={input.id} model={model} input={input} entry={i} />
-          ))}
-        </div>
-        <HomelessFiles homeless={model.homeless} putTo={model.putTo} />
-        <AskedValues values={model.values} setValue={model.setValue} />
-        {problem && <Notice kind="removed">{problem}</Notice>}
-        <Questions model={model} />
-        <Actions model={model} />
-        {flow.rights === 'all' && (
-          <ByItself
-            endpoint={endpoint}
-            parameters={flow.recipe.parameters ?? []}
-            inputs={flow.recipe.inputs.length}
-            show={runs.show}
-            look={model.look}
-          />
-        )}
-      </section>
-      <Outcome runs={runs} report={model.running ? undefined : model.report} changes={model.changes} />
-    </main>
+    <WithRows data={{ trial: model.asked }}>
+      <main className="grid min-h-0 grid-cols-[minmax(420px,1fr)_1fr]" {...drop}>
+        <section className="relative overflow-auto border-r border-line px-[28px] py-[24px]" aria-label="New exports">
+          <h1 className="font-serif text-[22px] leading-tight font-semibold">Tell it again with new exports</h1>
+          <p className="mt-1 mb-3 font-serif text-[14px] text-ink-2">{introduction(model)}</p>
+          <FileChooser take={take} />
+          <p role="status" className="figures my-1.5 min-h-5 text-ink-2">
+            {busy ?? (fit.isFetching ? 'Trying the story on the files…' : '')}
+          </p>
+          <div className="border-t border-line">
+            {flow.recipe.inputs.map((input, i) => (
+              <InputSlot key={input.id} model={model} input={input} entry={i} />
+            ))}
+          </div>
+          <HomelessFiles homeless={model.homeless} putTo={model.putTo} />
+          <AskedValues values={model.values} setValue={model.setValue} />
+          {problem && <Notice kind="removed">{problem}</Notice>}
+          <Questions model={model} />
+          <Actions model={model} />
+          {flow.rights === 'all' && (
+            <ByItself
+              endpoint={endpoint}
+              parameters={flow.recipe.parameters ?? []}
+              inputs={flow.recipe.inputs.length}
+              show={runs.show}
+              look={model.look}
+            />
+          )}
+        </section>
+        <Outcome runs={runs} report={model.running ? undefined : model.report} changes={model.changes} />
+      </main>
+    </WithRows>
   )
 }

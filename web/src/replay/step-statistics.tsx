@@ -1,6 +1,8 @@
 import { counted, figure, ownValue, unreadableCells, type CompatibilityFinding } from '@fabula/core'
-import type { RunReply } from '@fabula/core/api'
+import type { PreviewRequest, RunReply } from '@fabula/core/api'
+import { useShowRows } from './shown-rows.tsx'
 
+type RowSelection = PreviewRequest['only']
 type Statistics = RunReply['tables'][number]['steps'][number]
 
 /** What a step says of itself beyond its counts. */
@@ -27,41 +29,87 @@ const ChangedNote = ({ words }: { words: string }) => (
 
 const count = (value: number, sign = ''): string => (value > 0 ? `${sign}${figure(value)}` : '')
 
-/** The figures of a sentence beside its rows; a column stands only where one of the sentences has a figure in it. */
-const figures: readonly {
+/** A figure of a sentence, and the rows that it counts. */
+type StatisticsFigure = {
   readonly name: string
   readonly tone: string
+  readonly only: RowSelection
   readonly text: (statistics: Statistics) => string
-}[] = [
-  { name: 'added', tone: 'text-added', text: ({ rowsCame, rowsIn }) => (rowsIn > 0 ? count(rowsCame, '+') : '') },
-  { name: 'removed', tone: 'text-removed', text: ({ rowsLeft }) => count(rowsLeft, '−') },
-  { name: 'changed', tone: 'text-changed', text: ({ cellsChanged }) => count(cellsChanged) },
-  { name: 'unreadable', tone: 'text-removed', text: ({ unreadable }) => count(unreadableCells(unreadable)) },
-  { name: 'matched', tone: '', text: ({ notes }) => count(notes.matched ?? 0) },
-  { name: 'unmatched here', tone: 'text-changed', text: ({ notes }) => count(notes.unmatchedLeft ?? 0) },
-  { name: 'unmatched there', tone: '', text: ({ notes }) => count(notes.unmatchedRight ?? 0) },
-  { name: 'multiplied', tone: 'text-removed', text: ({ notes }) => count(notes.multiplied ?? 0, '+') },
+}
+/** The figures of a sentence beside its rows; a column stands only where one of the sentences has a figure in it. */
+const figures: readonly StatisticsFigure[] = [
+  {
+    name: 'added',
+    tone: 'text-added',
+    only: 'added',
+    text: ({ rowsCame, rowsIn }) => (rowsIn > 0 ? count(rowsCame, '+') : ''),
+  },
+  { name: 'removed', tone: 'text-removed', only: 'left', text: ({ rowsLeft }) => count(rowsLeft, '−') },
+  { name: 'changed', tone: 'text-changed', only: 'values-changed', text: ({ cellsChanged }) => count(cellsChanged) },
+  {
+    name: 'unreadable',
+    tone: 'text-removed',
+    only: 'unreadable',
+    text: ({ unreadable }) => count(unreadableCells(unreadable)),
+  },
+  { name: 'matched', tone: '', only: 'matched', text: ({ notes }) => count(notes.matched ?? 0) },
+  {
+    name: 'unmatched here',
+    tone: 'text-changed',
+    only: 'unmatched',
+    text: ({ notes }) => count(notes.unmatchedLeft ?? 0),
+  },
+  { name: 'unmatched there', tone: '', only: 'unmatched-there', text: ({ notes }) => count(notes.unmatchedRight ?? 0) },
+  {
+    name: 'multiplied',
+    tone: 'text-removed',
+    only: 'multiplied',
+    text: ({ notes }) => count(notes.multiplied ?? 0, '+'),
+  },
   {
     name: 'new columns',
     tone: 'text-added',
+    only: 'all',
     text: ({ columnsAdded, rowsIn }) => (rowsIn > 0 ? count(columnsAdded.length, '+') : ''),
   },
 ]
+
+/** A figure that opens its rows. */
+const FigureButton = ({
+  name,
+  tone,
+  open,
+  children,
+}: {
+  name: string
+  tone: string
+  open: () => void
+  children: string
+}) => (
+  <button type="button" aria-label={name} className={`figures hover:underline ${tone}`} onClick={open}>
+    {children}
+  </button>
+)
 
 /** One sentence: its counts beside those of the last run; tinted where something was found in it. */
 const StatisticsRow = ({
   statistics,
   number,
   before,
+  table,
   shown,
   findings,
 }: {
   statistics: Statistics
   number: number
   before: Statistics | undefined
-  shown: typeof figures
+  table: string
+  shown: readonly StatisticsFigure[]
   findings: readonly CompatibilityFinding[]
 }) => {
+  const show = useShowRows()
+  const open = (name: string, only: RowSelection, diffMode: PreviewRequest['diffMode'] = 'changes'): void =>
+    show({ table, step: statistics.id, diffMode, only, title: `${number} ${statistics.sentence} ${name}` })
   const stands = findings.some(({ asks }) => asks) || statistics.check?.passed === false
   return (
     <tr className={`border-b border-line text-right *:px-2 *:py-[7px] ${stands ? 'bg-changed-tint' : ''}`}>
@@ -74,11 +122,25 @@ const StatisticsRow = ({
       </th>
       <td className="whitespace-nowrap">
         {before && <span className="text-ink-2">{figure(before.rowsOut)} → </span>}
-        <span className="font-semibold">{figure(statistics.rowsOut)}</span>
+        <FigureButton
+          name={`${counted(statistics.rowsOut, 'row')} after ${number}`}
+          tone="font-semibold"
+          open={() => open('Rows after it', 'all', 'after')}
+        >
+          {figure(statistics.rowsOut)}
+        </FigureButton>
       </td>
-      {shown.map(({ name, tone, text }) => (
-        <td key={name} className={tone}>
-          {text(statistics)}
+      {shown.map(({ name, tone, only, text }) => (
+        <td key={name}>
+          {text(statistics) !== '' && (
+            <FigureButton
+              name={`${text(statistics)} ${name} at ${number}`}
+              tone={tone}
+              open={() => open(`Rows: ${name}`, only)}
+            >
+              {text(statistics)}
+            </FigureButton>
+          )}
         </td>
       ))}
     </tr>
@@ -125,6 +187,7 @@ export const StepStatisticsTable = ({
               statistics={statistics}
               number={i + 1}
               before={beforeOf(id, statistics.id)}
+              table={id}
               shown={shown}
               findings={findings.filter(({ step }) => step === statistics.id)}
             />

@@ -108,6 +108,8 @@ export const useReplay = () => {
   return {
     ...chosen,
     ...answering,
+    /** What the trial is told. */
+    asked,
     answers: report?.answers ?? answers,
     kept,
     runs,

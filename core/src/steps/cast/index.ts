@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { sqlPatterns, pythonPatterns } from '../../codegen/patterns.ts'
-import { code, joined, lines, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
+import { code, joined, lines, psql, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { scalarTypes, type ColumnType } from '../../table/column.ts'
 import { compileDatePattern } from '../../reading/date-pattern.ts'
 import { plainLocale, type NumberLocale } from '../../table/number.ts'
@@ -71,6 +71,19 @@ export const readSql = (part: Code, { type, formats = [], locale = plainLocale }
   if (type === 'text' || type === 'list') return part
   if (type === 'integer') return sql`${sqlHelper('read_integer')}(${part}, ${locale.decimal}, ${locale.group})`
   return sql`${sqlHelper('read_number')}(${part}, ${locale.decimal}, ${locale.group})`
+}
+
+/** A statement that says how many cells of each column are filled and do not read. */
+export const unreadSql = (
+  cells: readonly { readonly name: string; readonly kind: ColumnType; readonly text: Code; readonly read: Code }[],
+  from: Code,
+): Code => {
+  const typed = cells.filter(({ kind }) => kind !== 'text')
+  if (typed.length === 0) return code('')
+  const said = typed.map(
+    ({ name, kind, text, read }) => sql`${sqlHelper('cells_read')}(${name}, ${kind}, count(${text}) - count(${read}))`,
+  )
+  return sql`select array[${joined(said, ', ')}] as ignored from ${from} ${psql('gset')}\n`
 }
 
 const convertSql = (part: Code, from: ColumnType, to: Cast): Code => {
@@ -176,16 +189,19 @@ export const cast = defineStep<Cast>({
     return { table: result, lineage: { kind: 'same' }, cellsChanged, unreadable }
   },
   scripts: {
-    sql: (params, context) =>
-      selectColumns(
-        context,
-        Object.fromEntries(
-          selected(params.columns, context.input).map((field) => [
-            field.name,
-            convertSql(context.column(field.name), field.type, params),
-          ]),
-        ),
-      ),
+    sql: (params, context) => {
+      const fields = selected(params.columns, context.input)
+      const cells = fields.map((field) => ({
+        name: field.name,
+        kind: params.type,
+        text: context.column(field.name),
+        read: convertSql(context.column(field.name), field.type, params),
+      }))
+      return {
+        body: selectColumns(context, Object.fromEntries(cells.map(({ name, read }) => [name, read]))),
+        after: unreadSql(cells, context.from),
+      }
+    },
     python: ({ columns, type, formats = [], locale = plainLocale }, { frame }) => {
       const options = [
         ...(isDated(type) && formats.length > 0 ? [py`, formats=${pythonPatterns(formats)}`] : []),

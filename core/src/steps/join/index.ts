@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { checkSize } from '../../table/limits.ts'
 import { sqlTypeName } from '../../formula/to-code.ts'
-import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
+import type { StepCode } from '../../codegen/dialect.ts'
+import { code, joined, psql, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { isNumber, typeTogether, type Column, type ColumnType } from '../../table/column.ts'
 import { concat, gather } from '../../table/gather.ts'
 import { IntList } from '../../table/memory.ts'
@@ -345,7 +346,7 @@ export const join = defineStep<Join>({
   },
 })
 
-const joinSql = (params: Join, { from, input, column, table }: SqlContext): Code => {
+const joinSql = (params: Join, { from, input, column, table }: SqlContext): StepCode => {
   const { how, matches = 'all' } = params
   const { rows: other, columns } = table(params.with)
   const on = onOf(params)
@@ -387,5 +388,12 @@ const joinSql = (params: Join, { from, input, column, table }: SqlContext): Code
       ? sql`${sqlHelper('one_match')}(count(r."¶") over (partition by l."¶"), ${on.map((one) => one.left).join(', ')})`
       : code('1')
   const matched = sql`select l."¶" as lo, r."¶" as ro, ${counted} as n, ${[...leftPart, ...rightPart]} from ${from} l ${code(how === 'left' || how === 'full' ? 'left join' : 'join')} ${firsts} r on ${equal('l', 'r')}`
-  return sql`select row_number() over (order by lo nulls last, ro) as "¶", ${names}\nfrom (${matched}${keepsRight(how) ? sql`\nunion all ${alone}` : code('')}) m\nwhere n is not null`
+  const body = sql`select row_number() over (order by lo nulls last, ro) as "¶", ${names}\nfrom (${matched}${keepsRight(how) ? sql`\nunion all ${alone}` : code('')}) m\nwhere n is not null`
+  if (matches !== 'all') return body
+  const repeats = sql`select count(*) - 1 as more from ${from} l join ${other} r on ${equal('l', 'r')} group by l."¶"`
+  const keys = on.map((one) => one.left).join(', ')
+  return {
+    body,
+    after: sql`select ${sqlHelper('keys_single')}(${keys}, sum(more)) as ignored from (${repeats}) t ${psql('gset')}\n`,
+  }
 }

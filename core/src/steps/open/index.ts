@@ -4,7 +4,7 @@ import { pythonPatterns } from '../../codegen/patterns.ts'
 import { code, joined, py, pyHelper, sql, sqlHelper, type Code } from '../../codegen/tag.ts'
 import { type ColumnType } from '../../table/column.ts'
 import { counted, listed, quoted } from '../../messages/words.ts'
-import { checkFormats, formatWords, readSql } from '../cast/index.ts'
+import { checkFormats, formatWords, readSql, unreadSql } from '../cast/index.ts'
 import { moreDatePatterns, otherNumberSigns } from '../shared/reading-fixes.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot, type Sentence, type TableNames } from '../shared/step-kind.ts'
@@ -146,16 +146,24 @@ export const open = defineStep<Open>({
     sql: ({ input, read: given = {} }, { source, column }) => {
       const { rows, columns, format, known } = source(input)
       const read = format === 'csv' ? given : asCsv
+      const parsed = sql`${sqlHelper('sheet_rows')}(${rows}, ${headerSql(read)}, ${read.skip ?? 0}, ${read.footer ?? 0}) r`
       const cells = columns.map((field) => {
-        if (format === 'csv' && field.name === read.origin?.file) return sql`r.file_name as ${column(field.name)}`
-        if (format === 'csv' && field.name === read.origin?.sheet) return sql`null::text as ${column(field.name)}`
+        const noted = (part: Code) => ({ name: field.name, kind: 'text' as const, text: part, read: part })
+        if (format === 'csv' && field.name === read.origin?.file) return noted(sql`r.file_name`)
+        if (format === 'csv' && field.name === read.origin?.sheet) return noted(sql`null::text`)
         const places = [field.name, ...Object.keys(known).filter((other) => ownValue(known, other) === field.name)].map(
           (name) => sql`array_position(r.names, ${name})`,
         )
         const cell = sql`r.cells[${places.length > 1 ? sql`coalesce(${joined(places, ', ')})` : (places[0] as Code)}]`
-        return sql`${readSql(sql`nullif(${cell}, '')`, { ...typeFor(read, field.name, field.type), locale: read.locale })} as ${column(field.name)}`
+        const text = sql`nullif(${cell}, '')`
+        const typed = typeFor(read, field.name, field.type)
+        return { name: field.name, kind: typed.type, text, read: readSql(text, { ...typed, locale: read.locale }) }
       })
-      return sql`select r."¶", ${joined(cells, ',\n  ')}\nfrom ${sqlHelper('sheet_rows')}(${rows}, ${headerSql(read)}, ${read.skip ?? 0}, ${read.footer ?? 0}) r`
+      const named = cells.map((cell) => sql`${cell.read} as ${column(cell.name)}`)
+      return {
+        body: sql`select r."¶", ${joined(named, ',\n  ')}\nfrom ${parsed}`,
+        after: unreadSql(cells, parsed),
+      }
     },
     // eslint-disable-next-line complexity -- one line for each reading option, absent where it is the default
     python: ({ input, read: given = {} }, { frame, source }) => {

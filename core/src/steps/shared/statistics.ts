@@ -46,10 +46,11 @@ export const stepStatistics = z.object({
     .optional(),
 }) satisfies z.ZodType<StepStatistics>
 
-/** Which rows of a step's view are shown. `unmatched-there`: rows of the other table that match none and are kept. */
+/** Which rows of a step's view are shown. `changed`: all that were touched; `values-changed`: those that stay with another value. `unmatched-there`: rows of the other table that match none and are kept. */
 export const rowSelections = [
   'all',
   'changed',
+  'values-changed',
   'left',
   'added',
   'unreadable',

@@ -1,4 +1,12 @@
-import { diffView, quickFixesFor, sentenceOf, type PlannedStep, type StepRun } from '@fabula/core'
+import {
+  diffView,
+  rowsWithTexts,
+  viewOfRows,
+  quickFixesFor,
+  sentenceOf,
+  type PlannedStep,
+  type StepRun,
+} from '@fabula/core'
 import type { StoryStep } from '@fabula/core/api'
 import { defineTableQuery } from './define-task.ts'
 import { runTo } from './story-run.ts'
@@ -20,11 +28,16 @@ const storyStep = ({ step, state, problems, output }: PlannedStep, done: StepRun
 })
 
 /** A page of rows of a table after a sentence, with the statistics of every sentence before it. */
-export const preview = defineTableQuery('preview', async (asked, at, context) => {
-  const { table, step, diffMode, only, from, count, drafts = [] } = asked
-  const { ran, plan, engineMs } = await runTo(at, { table, step }, context, drafts)
+export const preview = defineTableQuery('preview', async (asked, story, context) => {
+  const { table, step, diffMode, only, from, count, drafts = [], texts } = asked
+  const { ran, plan, engineMs } = await runTo(story, { table, step }, context, drafts)
   const position = ran.steps.findIndex((one) => one.step.id === step)
-  const view = diffView(ran.steps, Math.max(0, position), diffMode, only, from, count)
+  const at = Math.max(0, position)
+  const before = ran.steps[at - 1]?.table
+  const view =
+    texts && before
+      ? viewOfRows(before, rowsWithTexts(before.named(texts.column), texts.of), from, count)
+      : diffView(ran.steps, at, diffMode, only, from, count)
   return {
     columns: [...view.columns],
     total: view.total,

@@ -2,8 +2,13 @@ import { parameterCells, runRecipe, tablesNeeded, type Recipe, type Table } from
 import { openAll, type InputFiles, type WorkerContext } from '../worker-context.ts'
 import { Refusal } from '../../refusal.ts'
 
-/** A story with its files; `now` is the clock of the run in milliseconds. */
-export type StoryFiles = { readonly recipe: Recipe; readonly files: InputFiles; readonly now: number }
+/** A story with its files; `now` is the clock of the run in milliseconds, `parameters` what was asked at replay. */
+export type StoryFiles = {
+  readonly recipe: Recipe
+  readonly files: InputFiles
+  readonly parameters?: Readonly<Record<string, string>>
+  readonly now: number
+}
 /** A sentence of a table. */
 export type TablePosition = { readonly table: string; readonly step: string }
 
@@ -17,7 +22,7 @@ export const cellsFor = (recipe: Recipe, given: Readonly<Record<string, string>>
 
 /** Runs a story up to a sentence, and only the tables it needs. `engineMs`: time of the run without reading files. */
 export const runTo = async (
-  { recipe, files, now }: StoryFiles,
+  { recipe, files, parameters = {}, now }: StoryFiles,
   { table, step }: TablePosition,
   context: WorkerContext,
   drafts: readonly string[] = [],
@@ -28,7 +33,7 @@ export const runTo = async (
   const began = performance.now()
   const { tables, plan } = runRecipe(only, {
     sources,
-    parameters: cellsFor(recipe, {}),
+    parameters: cellsFor(recipe, parameters),
     now,
     cache: context.inputs.steps,
     until: { table, step },
