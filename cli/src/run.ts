@@ -172,7 +172,7 @@ export const run = async (recipePath: string, words: RunWords): Promise<void> =>
     result: tableOf(one.table),
     name: recipe.tables.find(({ id }) => id === one.table)?.name ?? one.table,
   }))
-  // a connection that is not given is told before anything is opened
+  // a connection that is not given is reported before anything is opened
   for (const { connection } of wanted.database) connectionOf(connection)
   const stored = wanted.database.map((output) => ({
     output,

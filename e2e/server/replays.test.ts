@@ -84,7 +84,7 @@ test('a replay that kill -9 cuts short is begun again, and a third that is told 
   const again = await ended(base, (await call<RunReply>('POST', `${base}/runs/${id}/again`)).data.id)
   // NOW() is in every row: only with the clock of then are the bytes the same
   expect(again.outputs[0]?.hash).toBe(run.outputs[0]?.hash)
-  expect(again).toMatchObject({ retells: id, clock: run.clock })
+  expect(again).toMatchObject({ repeats: id, clock: run.clock })
 })
 
 test('two replays run at once, a third waits for its turn and can be stopped there', async () => {

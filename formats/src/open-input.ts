@@ -207,7 +207,7 @@ const openFile = async (file: InputFile, read: ReadOptions, yieldControl: YieldC
   }
 }
 
-/** What no table can hold is told with the file's name. */
+/** What no table can hold is reported with the file's name. */
 const openFileOrSay: typeof openFile = async (file, read, yieldControl) => {
   try {
     return await openFile(file, read, yieldControl)

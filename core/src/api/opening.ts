@@ -42,7 +42,7 @@ export const lookReply = z.object({
 export const openRequest = z.object({
   files: z.array(fileRef).min(1),
   read: readOptions,
-  /** A name under which its progress is told. */ job: z.string().max(60).optional(),
+  /** A name under which its progress is reported. */ job: z.string().max(60).optional(),
 })
 /** One file or sheet of several: its rows, and the columns it lacks. */
 const part = z.object({

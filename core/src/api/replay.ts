@@ -107,7 +107,7 @@ export const runReply = z.object({
   /** For whom the link was by which it was asked; null where it was the page of the flow. */
   by: z.string().nullable(),
   /** The replay that this one tells again. */
-  retells: z.string().nullable(),
+  repeats: z.string().nullable(),
   /** Begun by a watch of the story. */
   alone: z.boolean(),
   parameters: byWord(z.string()),

@@ -19,7 +19,7 @@ export const sourceAsked = z.discriminatedUnion('kind', [
     ]),
   }),
 ])
-/** A source to fetch; `job` is the name under which its progress is told. */
+/** A source to fetch; `job` is the name under which its progress is reported. */
 export const takeRequest = z.object({ asked: sourceAsked, job: z.string().max(60).optional() })
 /** The file that was fetched. */
 export const takeReply = z.object({ file: fileRef, source: z.number() })

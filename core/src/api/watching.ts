@@ -10,16 +10,16 @@ export const watchWhen = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('weekly'), at, day: z.number().int().min(1).max(7) }),
   z.object({ kind: z.literal('monthly'), at, day: z.number().int().min(1).max(31) }),
 ])
-/** What a replay by itself is told for a value that is asked: written out, or a day that goes along with the calendar. */
+/** The value of a parameter in a replay by a watch: written out, or a day that goes along with the calendar. */
 const reportedAs = z.union([
   z.strictObject({ value: z.string().max(1000) }),
   z.strictObject({ day: z.enum(['today', 'yesterday', 'month-begin', 'last-month-begin', 'last-month-end']) }),
 ])
-/** When a flow is replayed by itself, on which folder, and who is told. */
+/** When a flow is replayed by itself, on which folder, and who is notified. */
 export const watchSettings = z
   .object({
     when: watchWhen,
-    /** A folder of the server; without one the kept files and sources are told anew. */ folder: z
+    /** A folder of the server; without one the kept files and sources are replayed. */ folder: z
       .string()
       .max(1000)
       .nullable(),

@@ -6,7 +6,7 @@ import { joinShows, reasons } from '../profile/compare/join-matching.ts'
 import { reconcileShows } from '../profile/compare/reconcile.ts'
 import { columnTypes } from '../table/column.ts'
 
-/** What the benches for two and more tables ask and are told. `step` is the sentence that stands before the one drafted. */
+/** Requests and replies of the workbenches for two and more tables. `step` is the sentence that stands before the one drafted. */
 const cells = z.array(z.union([z.string(), z.null()]))
 const field = z.object({ name: z.string(), type: z.enum(columnTypes) })
 const cursor = { recipe: z.unknown(), table: z.string(), step: z.string() }

@@ -105,7 +105,7 @@ const checkStep = (
 /** Tables that were planned before, by id. */
 type PlannedOthers = ReadonlyMap<string, PlannedTable>
 
-/** A table's steps checked one after the other; where data is at hand, what came out of a step is told before the next is checked. */
+/** A table's steps checked one after the other; where data is at hand, the schema that came out of a step is reported before the next is checked. */
 export class TablePlanner {
   readonly steps: PlannedStep[] = []
   private schema: Schema = []
@@ -154,7 +154,7 @@ export class TablePlanner {
     this.dynamicTypes = [...this.dynamicTypes, ...(kindOf(step).dynamicTypes?.(paramsOf(step)) ?? [])]
     return { step, state: 'fine', input, output, problems }
   }
-  /** What really came out of the step told last. */
+  /** The schema that came out of the step reported last. */
   observe(schema: Schema): void {
     this.schema = schema
     this.open = undefined
@@ -162,7 +162,7 @@ export class TablePlanner {
     const last = this.steps.at(-1)
     if (last) this.steps[this.steps.length - 1] = { ...last, output: schema }
   }
-  /** The data was refused at the step told last. */
+  /** The data was refused at the step reported last. */
   refuse(sentence: string): void {
     this.stopped = true
     const last = this.steps.at(-1)

@@ -53,7 +53,7 @@ export const lex = (source: string): Token[] => {
   return tokens
 }
 
-/** The tokens of a text that may not be a formula yet, as far as they can be told. */
+/** The tokens of a text that may not be a formula yet, as far as they can be recognised. */
 export const maybeTokens = (source: string): Token[] => {
   try {
     return lex(source)

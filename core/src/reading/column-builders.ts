@@ -42,7 +42,7 @@ const quickInteger = (text: string): number => {
   return negative && value !== 0 ? -value : value
 }
 
-/** Whether the number told last had a decimal point: a second result, so that none is allocated. */
+/** Whether the number parsed last had a decimal point: a second result, so that none is allocated. */
 let quickHadPoint = false
 /** Digits with at most one point, up to 15, no leading zero: the number, or NaN. */
 // eslint-disable-next-line complexity -- a number scanned in place, byte by byte; a call a byte would cost half the speed of reading

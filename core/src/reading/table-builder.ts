@@ -13,7 +13,7 @@ import { plainLocale, type NumberLocale } from '../table/number.ts'
 import { convert, type ConversionTarget } from './convert.ts'
 import { Table } from '../table/table.ts'
 
-/** The narrowest type of all filled cells, told from distinct words where there are such. */
+/** The narrowest type of all filled cells, found from distinct texts where there are such. */
 const detectColumn = (column: TextColumn, locale: NumberLocale): Detected => {
   const detect = detectText(locale)
   let type: Detected = 'nothing'

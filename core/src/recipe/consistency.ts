@@ -8,7 +8,7 @@ import { usedTables } from './used-tables.ts'
 /** How much a recipe may hold; what is more is refused before anything else is looked at. */
 export const recipeLimits = { steps: 2000, tables: 200, inputs: 500, parameters: 1000 } as const
 
-/** Arrays that are too long, told without reading what is in them. */
+/** Arrays that are too long, found without reading what is in them. */
 export const limitFaults = (data: { readonly [key: string]: unknown }): RecipeFault[] => {
   const lengthOf = (value: unknown): number => (Array.isArray(value) ? value.length : 0)
   const tables = Array.isArray(data.tables) ? (data.tables as readonly unknown[]) : []
@@ -85,7 +85,7 @@ const wayRound = (members: readonly string[], uses: UseGraph): string[] => {
   return path.slice(path.indexOf(at))
 }
 
-/** Tables that use each other, however indirectly, told once for each circle. */
+/** Tables that use each other, however indirectly, reported once for each cycle. */
 const circles = (recipe: Recipe): RecipeFault[] => {
   const place = new Map(recipe.tables.map(({ id }, i) => [id, i]))
   const uses: UseGraph = new Map(

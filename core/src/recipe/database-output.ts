@@ -7,7 +7,7 @@ import type { DatabaseOutput, DatabaseType } from './outputs.ts'
 /** A column of a database table: the name it has here, and there, and its type there. */
 export type DatabaseColumn = { readonly from: string; readonly name: string; readonly type: DatabaseType }
 
-/** What a column of each type can be there without losing what it holds, the usual one first; a value too large is told by the database. */
+/** What a column of each type can be there without losing what it holds, the usual one first; a value too large is refused by the database. */
 export const typesThere: Readonly<Record<ColumnType, readonly DatabaseType[]>> = {
   text: ['text'],
   integer: ['bigint', 'integer', 'smallint', 'numeric', 'text'],
@@ -19,7 +19,7 @@ export const typesThere: Readonly<Record<ColumnType, readonly DatabaseType[]>> =
   list: ['jsonb', 'text'],
 }
 
-/** PostgreSQL cuts names at 63 bytes; two that would be the same then are told apart before. */
+/** PostgreSQL cuts names at 63 bytes; two that would be the same then are made different before. */
 const mostBytes = 63
 const cut = (name: string, end = ''): string => {
   let kept = name
@@ -61,7 +61,7 @@ export const tableIn = ({ schema, name }: Pick<DatabaseOutput, 'schema' | 'name'
 const keyNames = (output: DatabaseOutput, columns: readonly DatabaseColumn[]): string[] =>
   (output.keys ?? []).map((key) => columns.find(({ from }) => from === key)?.name ?? key)
 
-/** The statement that makes the table; rows that are told apart by keys get a unique index on them. */
+/** The statement that makes the table; rows that are identified by keys get a unique index on them. */
 export const createStatement = (output: DatabaseOutput, schema: Schema): string => {
   const columns = databaseColumns(output, schema)
   const lines = columns.map(({ name, type }) => `  ${identifier(name)} ${type}`)

@@ -38,7 +38,7 @@ export const inputSchema = z.strictObject({
     .optional(),
 })
 
-/** A value that is asked at replay; `value` unless told otherwise. */
+/** A value that is asked at replay; `value` unless another is given. */
 export type Parameter = z.infer<typeof parameterSchema>
 
 /** What goes in: its files’ name pattern and the columns that the story expects. */

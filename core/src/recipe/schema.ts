@@ -35,7 +35,7 @@ export const recipeSchema = z
 const pathText = (path: readonly PropertyKey[]): string =>
   path.reduce<string>((text, part) => (typeof part === 'number' ? `${text}[${part}]` : `${text}.${String(part)}`), '$')
 
-/** A step is told apart by its kind first, so that what is said is about that kind alone. */
+/** A step is discriminated by its kind first, so that faults are about that kind alone. */
 const stepFaults = (step: unknown, path: readonly PropertyKey[]): RecipeFault[] => {
   const kind = typeof step === 'object' && step !== null && 'kind' in step ? step.kind : undefined
   const schemas = typeof kind === 'string' ? schemasOfKind.get(kind) : undefined

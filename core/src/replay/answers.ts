@@ -85,7 +85,7 @@ export const answerTo = (finding: CompatibilityFinding, offer: CompatibilityOffe
   }
 }
 
-/** New values are answered one by one, or as many as are told together. */
+/** New values are answered one by one, or as many as one finding has. */
 const answeredByValue = ({ code, values }: CompatibilityFinding): string | undefined =>
   code === 'new-value' ? values?.join('\n') : undefined
 

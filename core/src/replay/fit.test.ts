@@ -479,7 +479,7 @@ describe('joins and figures beside last time', () => {
         'standing-out',
       ).sentence,
     ).toContain('No row is left after Visits 2')
-    // the computed column follows from the one that is read wrongly: it is told once
+    // the computed column follows from the one that is read wrongly: it is reported once
     expect(only(fit(recipe, paid(1250, half), usual), 'standing-out')).toMatchObject({ step: 's1', column: 'Fee' })
     expect(fit(recipe, paid(12.5, half.concat(half)), usual).verdict).toBe('fits')
   })

@@ -267,7 +267,7 @@ export const brokenFindings = (context: FitContext, known: readonly Compatibilit
       )
     })
 
-/** Medians that follow from one that stands out before them, in the same table or one that it uses, are not told again. */
+/** Medians that follow from one that stands out before them, in the same table or one that it uses, are not reported again. */
 const withoutFollowing = (
   { recipe }: FitContext,
   findings: readonly CompatibilityFinding[],

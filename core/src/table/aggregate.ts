@@ -29,7 +29,7 @@ export const aggregates = [
 /** One of the aggregates. */
 export type Aggregate = (typeof aggregates)[number]
 
-/** A figure per group, and the groups whose figure could not be told. */
+/** A figure per group, and the groups whose figure could not be computed. */
 export type AggregateResult = { readonly column: Column; readonly failures: Int32Array }
 const nothingFailed = int32s(0)
 

@@ -2,7 +2,7 @@ import { expect, test } from 'vitest'
 import { columnOf, type Cell, type ColumnType } from './column.ts'
 import { sortedOrder } from './order.ts'
 
-/** Rows in the order that the recipe's contract gives, told slowly: by value, ties at their place, empty last either way. */
+/** Rows in the order that the recipe's contract gives, computed slowly: by value, ties at their place, empty last either way. */
 const slowly = (cells: readonly Cell[], descending: boolean): number[] =>
   cells
     .map((cell, row) => ({ cell: cell as number | null, row }))

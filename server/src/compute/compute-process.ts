@@ -43,7 +43,7 @@ const outOfMemory = (bytes: number): Refusal => new Refusal('out-of-memory', { b
 const tooSlow = (ms: number): Refusal => new Refusal('too-slow', { ms })
 const lost = (): Refusal => new Refusal('process-ended')
 
-/** How long a job that was told to stop may go on before its process is ended. */
+/** How long a job that was asked to stop may go on before its process is ended. */
 const graceMs = 2000
 const prlimit = ['/usr/bin/prlimit', '/bin/prlimit'].find((path) => existsSync(path))
 const entry = fileURLToPath(new URL('./compute/child.js', import.meta.url))

@@ -106,13 +106,13 @@ const readAnew = async (
     withoutSheets,
   }))
   let message = 0
-  let breathed = Date.now()
+  let yieldedAt = Date.now()
   return openInput(bytes, read, known, async (share, rows) => {
     const now = Date.now()
-    if (now - breathed < 40) return
+    if (now - yieldedAt < 40) return
     // other jobs of this thread have their turn while a large file is read
     await otherWork()
-    breathed = Date.now()
+    yieldedAt = Date.now()
     if (context.shouldStop()) throw new Refusal('reading-stopped')
     if (now - message < 120) return
     message = now

@@ -19,7 +19,7 @@ const isMemory = (error: unknown): boolean =>
   /array buffer allocation|invalid (?:typed )?array (?:buffer )?length|invalid string length/i.test(error.message)
 const isDeep = (error: unknown): boolean => error instanceof RangeError && /call stack/i.test(error.message)
 
-/** What went wrong, as the supervisor is told. */
+/** What went wrong, as an event for the supervisor. */
 const failure = (error: unknown, wasStopped: boolean): JobEvent => {
   if (error instanceof RunStopped || wasStopped) return { stopped: true }
   if (error instanceof Refusal) return { refusal: error.data }

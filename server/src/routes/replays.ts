@@ -132,7 +132,7 @@ export const replayRoutes = (
       ...past,
       asked: { ...past.asked, databases: false },
       link,
-      retells: String(request.params.run),
+      repeats: String(request.params.run),
     })
     send(response, api.runReply, replays.withProgress(await runs.get(flow, run)))
   })

@@ -7,7 +7,7 @@ import type { Flows } from '../store/flows.ts'
 import type { Watches } from '../store/watches.ts'
 import { checkFolder } from '../watch/folder.ts'
 import { nextAfter } from '../watch/schedule.ts'
-import { parameterAt } from '../watch/told.ts'
+import { parameterAt } from '../watch/watch-parameters.ts'
 import { ownedFlow, type Access } from './access.ts'
 import { body, send } from './check.ts'
 

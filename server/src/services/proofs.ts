@@ -7,7 +7,7 @@ import type { Progress } from '../compute/worker-context.ts'
 import type { Supervisor } from '../compute/supervisor.ts'
 import type { Task } from '../compute/tasks/index.ts'
 
-/** How long a script that was told to stop may take before its process is ended, in milliseconds. */
+/** How long a script that was asked to stop may take before its process is ended, in milliseconds. */
 const patience = 1500
 
 /** One proof at a time: it has a process and a folder of its own, which end with it. */

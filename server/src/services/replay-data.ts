@@ -51,7 +51,7 @@ export class ReplayData {
     return { before, files: used, kept, recipe, last }
   }
 
-  /** What a trial of new files is told: the answers that are remembered come before those that are given. */
+  /** What a trial of new files runs with: the answers that are remembered come before those that are given. */
   async trialOf(view: StoryView, asked: FitRequest) {
     const found = await this.filesFor(view, asked)
     return {

@@ -13,7 +13,7 @@ export const iso = (value: unknown): string => new Date(value as string).toISOSt
 
 type Waiting = { resolve: (rows: Record<string, unknown>[]) => void; reject: (error: Error) => void }
 
-/** What the disk would not do, as whoever asked is told; undefined for errors that are not the disk's. */
+/** What the disk would not do, as a refusal for the request; undefined for errors that are not the disk's. */
 const diskProblem = (message: string): Refusal | undefined => {
   if (/no space left|ENOSPC|disk full|quota exceeded|could not (?:extend|write)/i.test(message))
     return new Refusal('disk-full', {})

@@ -29,7 +29,7 @@ const apart = (source: Readable): PassThrough => {
   return source.pipe(kept)
 }
 
-/** Why an upload was not kept, as whoever sent it is told. */
+/** Why an upload was not kept, as a refusal for its sender. */
 const uploadProblem = (error: unknown, name: string): unknown => {
   const { code } = error as NodeJS.ErrnoException
   if (code === 'ENOSPC' || code === 'EDQUOT') return new Refusal('disk-full', { name })

@@ -113,7 +113,7 @@ export class Links {
       edit: row.edit === null ? undefined : Number(row.edit),
     }
   }
-  /** What a link was used for; reading is told once an hour. */
+  /** What a link was used for; a read is counted once an hour. */
   async used(token: string, what: LinksReply['links'][number]['uses'][number]['what'], run?: string): Promise<void> {
     await this.database.query(
       "insert into link_uses (link, what, run) select $1, $2, $3 where $2 not in ('read', 'edited') or not exists (select from link_uses where link = $1 and what = $2 and at > now() - interval '1 hour')",

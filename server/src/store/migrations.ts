@@ -55,4 +55,5 @@ update runs set asked = (asked - 'renames') || jsonb_build_object('answers', coa
   from jsonb_each(asked->'renames') as input(key, value), jsonb_each(input.value) as name(key, value)), '[]'));
 alter table runs add column findings jsonb not null default '[]', add column accounts jsonb, add column open_ int not null default 0, add column watch text;
 create index runs_by_flow on runs (flow, started_at);`,
+  'alter table runs rename column retells to repeats',
 ]

@@ -47,7 +47,7 @@ const output = (hash: string): RunReply['outputs'][number] => ({
   first: [['12']],
   names: ['Fee'],
 })
-const start = async (flow: string, more: { link?: string; retells?: string; alone?: boolean } = {}) => {
+const start = async (flow: string, more: { link?: string; repeats?: string; alone?: boolean } = {}) => {
   const { edit } = await flows.get(flow)
   return runs.start({ flow, edit, asked, clock: 1_000, ...more })
 }
@@ -72,8 +72,8 @@ describe('a run', () => {
     const flow = await flows.create(recipeOf('May takings'))
     const id = await start(flow)
     expect(await runs.startOf(flow, id)).toMatchObject({ flow, asked, clock: 1_000 })
-    const again = await start(flow, { retells: id, alone: true })
-    expect(await runs.get(flow, again)).toMatchObject({ retells: id, alone: true })
+    const again = await start(flow, { repeats: id, alone: true })
+    expect(await runs.get(flow, again)).toMatchObject({ repeats: id, alone: true })
   })
   test('is listed without the rows of its outputs, the newest first', async () => {
     const flow = await flows.create(recipeOf('May takings'))

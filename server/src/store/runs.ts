@@ -5,7 +5,7 @@ import { iso, newId } from './database.ts'
 import type { StatementRunner } from './statements.ts'
 
 type RunRow = Record<string, unknown>
-/** All that a replay is told from, so that it can be told again. */
+/** All that a replay is run from, so that it can be run again exactly. */
 export type RunAsked = {
   readonly files: Readonly<Record<string, readonly FileRef[]>>
   readonly answers: readonly Answer[]
@@ -26,7 +26,7 @@ export type RunStart = {
   readonly link?: string | undefined
   /** The watch that began it. */
   readonly watch?: string | undefined
-  readonly retells?: string | undefined
+  readonly repeats?: string | undefined
   /** Begun by a watch, not by a person. */ readonly alone?: boolean | undefined
 }
 /** What a replay made. */
@@ -42,23 +42,23 @@ export type LastRun = Required<Pick<RunAsked, 'answers' | 'files' | 'kept' | 'pa
   readonly at: string
 }
 
-/** Replays, and what they were told from. */
+/** Replays, and what they were run from. */
 export class Runs {
   private readonly database: StatementRunner
   constructor(database: StatementRunner) {
     this.database = database
   }
-  async start({ flow, edit, asked, clock, link, watch, retells, alone }: RunStart): Promise<string> {
+  async start({ flow, edit, asked, clock, link, watch, repeats, alone }: RunStart): Promise<string> {
     const id = newId()
     await this.database.query(
-      "insert into runs (id, flow, edit, state, asked, clock, link, retells, alone, watch) values ($1, $2, $3, 'running', $4, $5, $6, $7, $8, $9)",
+      "insert into runs (id, flow, edit, state, asked, clock, link, repeats, alone, watch) values ($1, $2, $3, 'running', $4, $5, $6, $7, $8, $9)",
       id,
       flow,
       edit,
       JSON.stringify(asked),
       clock,
       link ?? null,
-      retells ?? null,
+      repeats ?? null,
       alone ?? false,
       watch ?? null,
     )
@@ -96,7 +96,7 @@ export class Runs {
   ): Promise<LastRun | undefined> {
     const [row] = await this.database.query(
       `select accounts, asked, started_at from runs
-       where flow = $1 and state = 'done' and open_ = 0 and accounts is not null and retells is null
+       where flow = $1 and state = 'done' and open_ = 0 and accounts is not null and repeats is null
          and ((link is null and watch is null and not alone) or link = $2 or watch = $3)
        order by (link is not null or watch is not null) desc, started_at desc limit 1`,
       flow,
@@ -136,7 +136,7 @@ export class Runs {
 }
 
 const reported =
-  "r.id, r.flow, r.edit, r.state, r.sentence, r.started_at, r.asked, r.clock, r.link, r.retells, r.alone, r.open_, r.files, e.at as edit_at, case when r.link is null then null when l.note = '' then 'a link' else l.note end as by"
+  "r.id, r.flow, r.edit, r.state, r.sentence, r.started_at, r.asked, r.clock, r.link, r.repeats, r.alone, r.open_, r.files, e.at as edit_at, case when r.link is null then null when l.note = '' then 'a link' else l.note end as by"
 const source = 'from runs r join edits e on e.id = r.edit left join links l on l.token = r.link'
 /** Outputs without the rows that are shown of them. */
 const slim =
@@ -148,7 +148,7 @@ const startOf = (row: RunRow): RunStart => ({
   asked: row.asked as RunAsked,
   clock: Number(row.clock),
   link: (row.link as string | null) ?? undefined,
-  retells: (row.retells as string | null) ?? undefined,
+  repeats: (row.repeats as string | null) ?? undefined,
   watch: (row.watch as string | null) ?? undefined,
 })
 
@@ -174,7 +174,7 @@ const summaryOf = (row: RunRow): RunSummary => {
     editAt: iso(row.edit_at),
     clock: Number(row.clock),
     by: row.by as string | null,
-    retells: row.retells as string | null,
+    repeats: row.repeats as string | null,
     alone: row.alone === true,
     parameters: { ...parameters },
     answers: [...answers],

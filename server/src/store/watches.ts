@@ -83,7 +83,7 @@ export class Watches {
     )
     return row && watchOf(row)
   }
-  /** The files that it told last, for the inputs that get none anew. */
+  /** The files of its last replay, for the inputs that get none anew. */
   async lastFiles(id: string): Promise<Record<string, FileRef[]>> {
     const [row] = await this.database.query(
       "select files from watch_log where watch = $1 and what = 'replays' order by id desc limit 1",

@@ -23,7 +23,7 @@ import type { Shelf } from '../store/shelf.ts'
 import type { StoredWatch, Watches } from '../store/watches.ts'
 import { filesIn, type Found } from './folder.ts'
 import { nextAfter } from './schedule.ts'
-import { parameterAt } from './told.ts'
+import { parameterAt } from './watch-parameters.ts'
 
 type WatcherParts = {
   readonly watches: Watches
@@ -104,7 +104,7 @@ export class Watcher {
       const settled = this.before.get(watch.id) ?? new Set<string>()
       this.before.set(watch.id, new Set(found.map(({ key }) => key)))
       const fresh = found.filter(({ key }) => !watch.seen.includes(key))
-      // all that is new is waited for, so that two exports written together are told together
+      // all that is new is waited for, so that two exports written together are one replay
       if (fresh.length === 0 || fresh.some(({ key }) => !settled.has(key))) return
       if (watch.settings.together && !(await this.areAllThere(watch, fresh))) return
       await this.parts.watches.sawAll(
@@ -249,7 +249,7 @@ export class Watcher {
     const { watches, flows } = this.parts
     await watches.note(watch.id, noted)
     const { recipe } = await flows.get(watch.flow)
-    // whatever waits is seen in the notices, also where nobody is told by mail
+    // whatever waits is seen in the notices, also where nobody gets a mail
     await watches.mail(
       watch.settings.mail ?? 'who keeps this server',
       `${recipe.name} ${noted.what === 'waits' ? 'waits for you' : 'could not be replayed'}`,

@@ -1,7 +1,7 @@
 import { ownValue, typeWords } from '@fabula/core'
 import type { OpenReply } from '@fabula/core/api'
 
-/** The first rows of the table that comes of it, with the types that were told. */
+/** The first rows of the table that comes of it, with the types that were detected. */
 export const OpenedTable = ({ opened }: { opened: OpenReply }) => (
   <div className="min-h-0 flex-1 overflow-auto" tabIndex={0} aria-label="The first rows of the table">
     <table className="figures border-collapse text-[12.5px]">

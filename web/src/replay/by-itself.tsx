@@ -41,7 +41,7 @@ const dayWords: Readonly<Record<Extract<ParameterRule, { day: string }>['day'], 
 }
 const ruleWords = (reported: ParameterRule): string => ('value' in reported ? reported.value : dayWords[reported.day])
 
-/** What a replay by itself is told for a value that is asked. */
+/** The value of a parameter in a replay by a watch. */
 const RuleField = ({
   parameter: { name, type, value },
   reported,

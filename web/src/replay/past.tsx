@@ -4,7 +4,7 @@ import { Button } from '../ui/parts.tsx'
 import { moment } from '../ui/moments.ts'
 import { answerWords } from './replay-model.ts'
 
-/** The edition that a replay told, or when the story had last been changed. */
+/** The edition that a replay ran, or when the story had last been changed. */
 const storyWords = (run: RunReply, editions: EditionsReply['editions']): string => {
   const edition = editions.find(({ edit }) => edit === run.edit)
   return edition ? `the edition ${edition.name}` : `the story as changed on ${moment(run.editAt)}`
@@ -16,7 +16,7 @@ const sameFiles = (run: RunReply, other: RunSummary): boolean =>
       hash === '' || other.outputs.some((one) => one.file === file && one.table === table && one.hash === hash),
   )
 
-/** What a replay was told from: its files, answers, parameters, story; and whether one that was told again came out the same. */
+/** What a replay was run from: its files, answers, parameters, story; and whether one that was run again came out the same. */
 export const ReplayInputs = ({
   run,
   runs,
@@ -30,7 +30,7 @@ export const ReplayInputs = ({
   nameOf: (input: string) => string
   again: () => void
 }) => {
-  const retold = runs.find(({ id }) => id === run.retells)
+  const repeated = runs.find(({ id }) => id === run.repeats)
   const values = Object.entries(run.parameters)
   return (
     <section aria-label="What it was told from" className="mb-5 rounded-xl border border-line px-4 py-3 text-[12.5px]">
@@ -70,12 +70,12 @@ export const ReplayInputs = ({
         <dt className="text-ink-3">Its clock</dt>
         <dd className="figures">{new Date(run.clock).toISOString().slice(0, 19).replace('T', ' ')}</dd>
       </dl>
-      {retold && run.state === 'done' && (
-        <p className={`mt-1.5 font-medium ${sameFiles(run, retold) ? 'text-added' : 'text-removed'}`}>
-          {sameFiles(run, retold)
-            ? `✓ The same to the byte as the replay of ${moment(retold.startedAt)}, which it tells again.`
-            : `≠ Not the same as the replay of ${moment(retold.startedAt)}, which it tells again.`}
-          {retold.outputs.some(({ into }) => into !== null) && ' Tables of databases were not written again.'}
+      {repeated && run.state === 'done' && (
+        <p className={`mt-1.5 font-medium ${sameFiles(run, repeated) ? 'text-added' : 'text-removed'}`}>
+          {sameFiles(run, repeated)
+            ? `✓ The same to the byte as the replay of ${moment(repeated.startedAt)}, which it tells again.`
+            : `≠ Not the same as the replay of ${moment(repeated.startedAt)}, which it tells again.`}
+          {repeated.outputs.some(({ into }) => into !== null) && ' Tables of databases were not written again.'}
         </p>
       )}
     </section>
@@ -130,7 +130,7 @@ export const PastReplays = ({
                 {[...new Set(run.files.map(({ name }) => name))].join(', ')}
                 {run.by !== null && ` · ${run.by}`}
                 {run.alone && ' · by itself'}
-                {run.retells !== null && ' · told again'}
+                {run.repeats !== null && ' · told again'}
                 {run.answers.length > 0 && ` · ${counted(run.answers.length, 'answer')}`}
               </span>
               <span className="text-right">

@@ -21,7 +21,7 @@ import { rowsFigure, runFigures, runsData } from './runs-data.ts'
 type Run = RunsReply['runs'][number]
 const file = (name: string): FileRef => ({ hash: name, name, size: 1 }) as FileRef
 const run = (id: string, state: Run['state'], startedAt: string, more: Partial<Run> = {}): Run =>
-  ({ id, state, startedAt, open: 0, retells: null, alone: false, files: [], outputs: [], ...more }) as Run
+  ({ id, state, startedAt, open: 0, repeats: null, alone: false, files: [], outputs: [], ...more }) as Run
 const visits = { id: 'visits', name: 'Visits', files: 'visits-*.csv' }
 const prices = { id: 'prices', name: 'Prices' }
 const finding = (more: Partial<CompatibilityFinding>): CompatibilityFinding => ({
@@ -81,7 +81,7 @@ describe('runs', () => {
       outputs: [{ file: 'takings.csv', rows: n, totals: { Fee: n * 10 } }] as unknown as Run['outputs'],
     })
     const runsOf = [
-      run('r3', 'done', '2031-07-03T08:00:00Z', { ...rows(9), retells: 'r1' }),
+      run('r3', 'done', '2031-07-03T08:00:00Z', { ...rows(9), repeats: 'r1' }),
       run('r2', 'done', '2031-07-02T08:00:00Z', rows(20)),
       run('r1', 'done', '2031-07-01T08:00:00Z', rows(18)),
     ]

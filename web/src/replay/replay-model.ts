@@ -27,8 +27,8 @@ export type KeptFiles = {
 export const isComplete = ({ inputs }: Pick<Recipe, 'inputs'>, given: ChosenFiles, kept: KeptFiles['files']): boolean =>
   inputs.every(({ id }) => (ownValue(given, id) ?? ownValue(kept, id) ?? []).length > 0)
 
-const accepted = ({ state, open, retells }: RunsReply['runs'][number]): boolean =>
-  state === 'done' && open === 0 && retells === null
+const accepted = ({ state, open, repeats }: RunsReply['runs'][number]): boolean =>
+  state === 'done' && open === 0 && repeats === null
 
 /** The files of the last accepted run, over those the story was built on. */
 export const keptFiles = (runs: RunsReply['runs'], builtOn: KeptFiles['files']): KeptFiles => {

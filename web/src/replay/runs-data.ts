@@ -8,7 +8,7 @@ export const rowsFigure = 'Rows'
 
 const finished = (runs: readonly RunSummary[]): readonly RunSummary[] =>
   runs
-    .filter(({ state, retells }) => state === 'done' && retells === null)
+    .filter(({ state, repeats }) => state === 'done' && repeats === null)
     .slice(0, mostRuns)
     .reverse()
 

@@ -110,9 +110,9 @@ const StatisticsRow = ({
   const show = useShowRows()
   const open = (name: string, only: RowSelection, diffMode: PreviewRequest['diffMode'] = 'changes'): void =>
     show({ table, step: statistics.id, diffMode, only, title: `${number} ${statistics.sentence} ${name}` })
-  const stands = findings.some(({ asks }) => asks) || statistics.check?.passed === false
+  const isMarked = findings.some(({ asks }) => asks) || statistics.check?.passed === false
   return (
-    <tr className={`border-b border-line text-right *:px-2 *:py-[7px] ${stands ? 'bg-changed-tint' : ''}`}>
+    <tr className={`border-b border-line text-right *:px-2 *:py-[7px] ${isMarked ? 'bg-changed-tint' : ''}`}>
       <th scope="row" className="min-w-[150px] text-left font-serif text-[13.5px] font-normal">
         {number} {statistics.sentence}
         {notesOf(statistics).map((words) => (

@@ -108,7 +108,7 @@ export const useReplay = () => {
   return {
     ...chosen,
     ...answering,
-    /** What the trial is told. */
+    /** What the trial runs with. */
     asked,
     answers: report?.answers ?? answers,
     kept,

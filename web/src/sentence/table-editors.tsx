@@ -114,7 +114,7 @@ const TotalFields = ({ step, numeric, story }: { step: StepOf<'check'>; numeric:
   )
 }
 
-/** What must hold, and in which words it is told. */
+/** What must hold, and in which words it is reported. */
 export const CheckEditor = ({ step, schema, story }: { step: StepOf<'check'>; schema: Schema; story: Story }) => {
   const way = checkWays.find(([key]) => key in step)?.[0] ?? 'every'
   const { id, kind } = step

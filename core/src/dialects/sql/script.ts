@@ -42,7 +42,7 @@ export type ScriptCommand =
 /** An SQL script with the psql commands that load files and write outputs. */
 export type SqlScript = Script & { readonly commands: readonly ScriptCommand[] }
 
-/** A script as the list of its commands, told by how it was made, not by what it looks like. */
+/** A script as the list of its commands, kept apart by how each was made, not by what it looks like. */
 const commandsOf = (script: Code): ScriptCommand[] => {
   const commands: ScriptCommand[] = []
   let sqlParts: (string | PsqlVariable)[] = []
@@ -121,7 +121,7 @@ const loading = (
   )
 }
 
-/** Steps whose columns the data told. */
+/** Steps whose columns were found in the data. */
 const foundSteps = (plan: Plan): string[] =>
   plan.tables.flatMap(({ steps }) =>
     steps.flatMap(({ step, state, input }) =>

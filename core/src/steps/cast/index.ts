@@ -80,10 +80,10 @@ export const unreadSql = (
 ): Code => {
   const typed = cells.filter(({ kind }) => kind !== 'text')
   if (typed.length === 0) return code('')
-  const said = typed.map(
+  const counts = typed.map(
     ({ name, kind, text, read }) => sql`${sqlHelper('cells_read')}(${name}, ${kind}, count(${text}) - count(${read}))`,
   )
-  return sql`select array[${joined(said, ', ')}] as ignored from ${from} ${psql('gset')}\n`
+  return sql`select array[${joined(counts, ', ')}] as ignored from ${from} ${psql('gset')}\n`
 }
 
 const convertSql = (part: Code, from: ColumnType, to: Cast): Code => {

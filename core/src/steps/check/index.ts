@@ -82,7 +82,7 @@ const rowsWhere = (mask: Uint8Array, value: 0 | 1): Int32Array => {
   return rows.done()
 }
 
-/** The figure that is told, whether it will do, and the rows against it. */
+/** The figure that is reported, whether it will do, and the rows against it. */
 const evaluateCheck = (
   asked: Assertion,
   table: Table,

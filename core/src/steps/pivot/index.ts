@@ -337,7 +337,7 @@ const shownAt = (table: Table, { name: one, type }: Field, row: number): string 
   return cell === null ? 'empty' : textOfCell(type, cell)
 }
 
-/** The labels behind columns that the data made, told from their names. */
+/** The labels behind columns that the data made, found from their names. */
 const foundLabels = (params: Pivot, keys: readonly Field[], names: readonly string[]): (string | null)[] => {
   const width = params.values.length
   const suffix = width === 1 ? '' : ` ${valueName(params.values[0] as PivotValue)}`

@@ -61,7 +61,7 @@ export const layout = (
   return { keys, made, at, schema: [...keys.slice(0, at), ...made.map(({ field }) => field), ...keys.slice(at)] }
 }
 
-/** The labels that are told, or all there are in order of first appearance; and for each row the number of its label, -1 where it is left out. */
+/** The labels that are given, or all there are in order of first appearance; and for each row the number of its label, -1 where it is left out. */
 export const labelsOf = (
   params: Pivot,
   column: Column,

@@ -137,7 +137,7 @@ export type CheckResult = {
   readonly against?: Int32Array
 }
 
-/** What a step gives: the table, where its rows came from, and what is to be told. */
+/** What a step gives: the table, its row lineage, and what is to be reported. */
 export type StepResult = {
   readonly table: Table
   readonly lineage: RowLineage

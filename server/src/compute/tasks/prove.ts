@@ -35,7 +35,7 @@ const inputsFor = (
   tables: OpenedTables,
   context: WorkerContext,
 ): ProofJob['inputs'] => {
-  const asTheyCame = (input: string): string[] =>
+  const originalFiles = (input: string): string[] =>
     (ownValue(files, input) ?? []).map((file, i) => {
       const place = join(folder, `${dialect}-${input}-${i}`)
       mkdirSync(place, { recursive: true })
@@ -52,7 +52,7 @@ const inputsFor = (
   const cannotRead: readonly string[] = dialects[dialect].cannotRead
   return recipe.inputs.map(({ id }) => ({
     id,
-    paths: cannotRead.includes(inputFormat(recipe, id)) ? asCsv(id) : asTheyCame(id),
+    paths: cannotRead.includes(inputFormat(recipe, id)) ? asCsv(id) : originalFiles(id),
   }))
 }
 

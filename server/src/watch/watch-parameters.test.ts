@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { parameterAt } from './told.ts'
+import { parameterAt } from './watch-parameters.ts'
 
 const on = (
   day: string,

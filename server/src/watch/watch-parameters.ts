@@ -3,7 +3,7 @@ import type { WatchSettings } from '@fabula/core/api'
 const iso = (year: number, month: number, day: number): string =>
   new Date(Date.UTC(year, month, day)).toISOString().slice(0, 10)
 
-/** The days that a watch may tell a story by, from the day of the replay. */
+/** The days that a watch may give as a parameter, worked out from the day of the replay. */
 const dayOf: Readonly<
   Record<
     Extract<WatchSettings['parameters'][string], { day: string }>['day'],
@@ -17,7 +17,7 @@ const dayOf: Readonly<
   'last-month-end': (year, month) => iso(year, month, 0),
 }
 
-/** What a replay by itself is told, in words, for the values that a watch gives: written out, or a day found from the wall clock (milliseconds). */
+/** The parameters of a watch's replay as texts: values written out, or a day found from the wall clock (milliseconds). */
 export const parameterAt = (parameters: WatchSettings['parameters'], clock: number): Record<string, string> => {
   const now = new Date(clock)
   return Object.fromEntries(
