@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { basename } from 'node:path'
-import { FileProblem, fileFromPath, openInput, type OpenedFiles } from '@fabula/formats'
+import { FileProblem, fileFromPath, openInput, type OpenedFiles, type TracedInput } from '@fabula/formats'
 import {
   openedBy,
   openedInputs,
@@ -130,18 +130,28 @@ export const momentOf = (text: string | undefined): number => {
   return moment
 }
 
-export type Opened = { readonly sources: OpenSource; readonly inputs: Readonly<Record<string, OpenedFiles>> }
+export type Opened = {
+  readonly sources: OpenSource
+  readonly inputs: Readonly<Record<string, OpenedFiles>>
+  /** The files of each input as they were given, with how each is read. */
+  readonly traced: Readonly<Record<string, TracedInput>>
+}
 
-const openFiles = async (paths: readonly string[], read: ReadOptions, known: ColumnAliases): Promise<OpenedFiles> => {
+const openFiles = async (
+  paths: readonly string[],
+  read: ReadOptions,
+  known: ColumnAliases,
+): Promise<{ readonly opened: OpenedFiles; readonly traced: TracedInput }> => {
   const files = paths.map((path) => {
     try {
-      return fileFromPath(path)
+      return { ...fileFromPath(path), label: path }
     } catch (error) {
       throw fault(6, 'unreadable-file', `The file ${path} cannot be read: ${reasonOf(error)}.`, path)
     }
   })
   try {
-    return await openInput(files, read, known)
+    const opened = await openInput(files, read, known)
+    return { opened, traced: { files, parts: opened.parts, read, known } }
   } catch (error) {
     if (error instanceof FileProblem)
       throw fault(6, 'unreadable-file', error.message, paths.map((path) => basename(path)).join(', '))
@@ -169,20 +179,20 @@ export const loadInputs = async (recipe: Recipe, words: readonly string[]): Prom
       })),
     )
   const inputs: Record<string, OpenedFiles> = {}
-  for (const [id, read] of needed)
-    setOwnValue(
-      inputs,
-      id,
-      await openFiles(
-        given.filter(([name]) => name === id).map(([, path]) => path),
-        read,
-        columnAliases(recipe.inputs.find((one) => one.id === id)),
-      ),
+  const traced: Record<string, TracedInput> = {}
+  for (const [id, read] of needed) {
+    const one = await openFiles(
+      given.filter(([name]) => name === id).map(([, path]) => path),
+      read,
+      columnAliases(recipe.inputs.find((input) => input.id === id)),
     )
+    setOwnValue(inputs, id, one.opened)
+    setOwnValue(traced, id, one.traced)
+  }
   const sources: OpenSource = (input) => {
     const opened = ownValue(inputs, input)
     if (!opened) throw new Error(`input ${input} was not opened`)
     return { ...opened, key: opened.files.map(({ sha256 }) => sha256).join() }
   }
-  return { sources, inputs }
+  return { sources, inputs, traced }
 }

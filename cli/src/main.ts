@@ -4,6 +4,7 @@ import { Fault } from './fault.ts'
 import { fit } from './fit.ts'
 import { csv, script, report, validate } from './other-commands.ts'
 import { run } from './run.ts'
+import { trace } from './trace.ts'
 
 const collect = (word: string, all: string[]): string[] => [...all, word]
 const program = new Command('fabula')
@@ -33,6 +34,21 @@ program
   .option('--last <file>', 'the accounts of the last accepted run, to compare with')
   .option('--json', 'findings and errors as JSON')
   .action(fit)
+program
+  .command('trace <recipe>')
+  .description('where a row or a cell comes from, or what became of a row of a file')
+  .option('--input <id=file>', 'a file for an input', collect, [])
+  .option('--param <name=value>', 'the value of a parameter', collect, [])
+  .option('--now <moment>', 'the moment that TODAY() and NOW() tell')
+  .option('--table <table>', 'the table that the row is of')
+  .option('--row <n>', 'the row, counted from 1')
+  .option('--column <name>', 'the cell of this column alone')
+  .option('--after <step>', 'the table as it is after this step')
+  .option('--from <row>', 'follow a row of a file forward: input=file:row, or table:row of one that was typed in')
+  .option('--sheet <name>', 'the sheet that the row is of')
+  .option('--limit <n>', 'list at most so many rows', '100')
+  .option('--json', 'the answer and errors as JSON')
+  .action(trace)
 program
   .command('script <recipe>')
   .description('make a script')
@@ -85,7 +101,7 @@ try {
           code: 'bad-option',
           sentence:
             error.message === '(outputHelp)'
-              ? 'Say what to do: run, fit, script, tell, validate or csv. See fabula --help.'
+              ? 'Say what to do: run, fit, trace, script, tell, validate or csv. See fabula --help.'
               : `${error.message.replace(/^error: /, '')}.`,
         },
       ])

@@ -71,7 +71,7 @@ const targets = (
 }
 
 /** Exit codes of what does not fit: 4 for a break, 5 for a refusal alone, 4 for what needs an answer. @throws Fault */
-const requireFit = ({ verdict, findings }: CompatibilityReport, allowChanges: boolean): void => {
+export const requireFit = ({ verdict, findings }: CompatibilityReport, allowChanges: boolean): void => {
   if (verdict === 'fits' || (verdict === 'fits-with-changes' && allowChanges)) return
   const graded = (grade: CompatibilityFinding['grade']) => findings.filter((finding) => finding.grade === grade)
   const entries = (all: readonly CompatibilityFinding[], tail = '') =>

@@ -83,7 +83,7 @@ type ReadPart = {
 /** A part with its columns by the names the story knows. */
 const named = (part: Omit<ReadPart, 'renamed'>, ofInput: ColumnAliases): ReadPart => {
   const known = { ...ofInput, ...part.file.aliases }
-  const { table, blank, unreadable, notes } = part.built
+  const { table, blank, blankAt, unreadable, notes } = part.built
   const names = storyNames(table.names, known)
   const renamed = Object.fromEntries(
     table.names.flatMap((name, i) => (names[i] === name ? [] : [[name, names[i] as string]])),
@@ -97,6 +97,7 @@ const named = (part: Omit<ReadPart, 'renamed'>, ofInput: ColumnAliases): ReadPar
       table: table.renamed(names),
       notes,
       blank: new Set([...blank].map(to)),
+      blankAt,
       unreadable: unreadable.map((one) => ({ ...one, column: to(one.column) })),
     },
   }
@@ -205,6 +206,25 @@ const openFile = async (file: InputFile, read: ReadOptions, yieldControl: YieldC
       .map((sheet) => otherSheet(book, sheet, file.name, read)),
     sheets: book.sheets.map(({ name }) => name),
   }
+}
+
+/**
+ * One file, or one sheet of it, with every cell as its text and the places of its blank rows: what a row of the input was
+ * before types were read.
+ */
+export const openAsText = async (
+  file: InputFile,
+  sheet: string | undefined,
+  given: ReadOptions,
+  known: ColumnAliases,
+): Promise<{ readonly table: Table; readonly blankAt: readonly number[]; readonly format: Format } | undefined> => {
+  const { origin: _origin, ...rest } = readWith(given, { ...known, ...file.aliases })
+  const read: ReadOptions = { ...rest, types: 'text', ...(sheet === undefined ? {} : { sheets: [sheet] }) }
+  const { parts } = await openFileOrSay(file, read, () => undefined)
+  const part = parts.find((one) => one.sheet === sheet)
+  if (!part) return undefined
+  const { built, format } = named(part, known)
+  return { table: built.table, blankAt: built.blankAt, format }
 }
 
 /** What no table can hold is reported with the file's name. */

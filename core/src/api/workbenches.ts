@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { byWord } from '../table/by-word.ts'
 import { joinHows } from '../steps/join/words.ts'
-import type { UnionParams } from '../steps/union/index.ts'
+import type { UnionParams } from '../steps/union/align.ts'
 import { joinShows, reasons } from '../profile/compare/join-matching.ts'
 import { reconcileShows } from '../profile/compare/reconcile.ts'
 import { columnTypes } from '../table/column.ts'

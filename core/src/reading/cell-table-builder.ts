@@ -145,7 +145,7 @@ export class CellTableBuilder {
   private readonly names = new ColumnNames()
   private readonly builders: CellBuilder[] = []
   private blanks = 0
-  private blankRows = 0
+  private readonly blankAt: number[] = []
   private rows = 0
   private filled = 0
   private padded = 0
@@ -172,7 +172,7 @@ export class CellTableBuilder {
     for (const row of body) {
       const width = widthOf(row)
       if (width === 0) {
-        this.blankRows++
+        this.blankAt.push(this.rows + this.blankAt.length)
         continue
       }
       while (this.names.all.length < width) this.names.add('')
@@ -210,7 +210,8 @@ export class CellTableBuilder {
   }
   /** Blank rows at the end are counted only where they are records: below a sheet's last filled row there is nothing. */
   done(records = false): BuiltTable {
-    const blankRows = this.blankRows + (records ? this.blanks : 0)
+    if (records) for (; this.blanks > 0; this.blanks--) this.blankAt.push(this.rows + this.blankAt.length)
+    const blankRows = this.blankAt.length
     const unreadable: UnreadableCells[] = []
     const blank = new Set<string>()
     const blankColumns = new Map<ColumnType, Column>()
@@ -233,6 +234,7 @@ export class CellTableBuilder {
       notes: blankRows > 0 ? { blankRows } : {},
       unreadable,
       blank,
+      blankAt: this.blankAt,
     }
   }
 }

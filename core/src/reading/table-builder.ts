@@ -36,6 +36,8 @@ export type BuiltTable = {
   readonly notes: Readonly<Record<string, number>>
   readonly unreadable: readonly UnreadableCells[]
   /** Columns with no value at all. */ readonly blank: ReadonlySet<string>
+  /** The places of blank rows among the rows below the names, counted from 0 with the blank ones. */
+  readonly blankAt: readonly number[]
 }
 
 /**
@@ -52,7 +54,7 @@ export class TableBuilder {
   private builders: (NumberBuilder | TextBuilder | undefined)[] = []
   private readonly gate: RowFilter<string>
   private rows = 0
-  private blankRows = 0
+  private readonly blankAt: number[] = []
   private raggedRows = 0
   private headerWidth: number | undefined
   private expected = 1024
@@ -96,7 +98,7 @@ export class TableBuilder {
     const filled: (readonly string[])[] = []
     for (const row of rows) {
       if (row.every((cell) => cell === '')) {
-        this.blankRows++
+        this.blankAt.push(this.rows + filled.length + this.blankAt.length)
         continue
       }
       this.headerWidth ??= row.length
@@ -260,10 +262,10 @@ export class TableBuilder {
       return emptyColumn(this.typeGiven(name)?.type ?? 'text', this.rows)
     })
     const notes = {
-      ...(this.blankRows > 0 ? { blankRows: this.blankRows } : {}),
+      ...(this.blankAt.length > 0 ? { blankRows: this.blankAt.length } : {}),
       ...(this.raggedRows > 0 ? { raggedRows: this.raggedRows } : {}),
     }
-    return { table: Table.of(this.names, columns, this.rows), notes, unreadable, blank }
+    return { table: Table.of(this.names, columns, this.rows), notes, unreadable, blank, blankAt: this.blankAt }
   }
 }
 

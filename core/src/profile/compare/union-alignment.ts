@@ -1,4 +1,4 @@
-import { alignUnion, type UnionParams } from '../../steps/union/index.ts'
+import { alignUnion, type UnionParams } from '../../steps/union/align.ts'
 import { cellAt, isNumber, type ColumnType } from '../../table/column.ts'
 import type { Table } from '../../table/table.ts'
 import { nearest } from '../../messages/words.ts'

@@ -1,3 +1,5 @@
+import { sourcesIn } from '../shared/trace.ts'
+import { columnsOfCondition, columnsOfValue } from '../shared/trace-conditions.ts'
 import { ownValue } from '../../table/own.ts'
 import { z } from 'zod'
 import { joined, py, sql, type Code, pyHelper } from '../../codegen/tag.ts'
@@ -240,6 +242,18 @@ export const cases = defineStep<Cases>({
     let cellsChanged = 0
     for (let i = 0, n = lengthOf(made); i < n; i++) if (cellAt(before, i) !== cellAt(made, i)) cellsChanged++
     return { table: table.with(at, params.as, made, true), lineage: { kind: 'same' }, cellsChanged, notes }
+  },
+  trace: {
+    cells: (params, { before, context }, column, rows) =>
+      column === params.as
+        ? sourcesIn(
+            [
+              ...params.cases.flatMap(({ when }) => columnsOfCondition(when, before, context)),
+              ...valuesOf(params).flatMap(columnsOfValue),
+            ],
+            rows,
+          )
+        : undefined,
   },
   scripts: {
     sql: (params, context) => {

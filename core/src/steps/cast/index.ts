@@ -188,6 +188,9 @@ export const cast = defineStep<Cast>({
     }
     return { table: result, lineage: { kind: 'same' }, cellsChanged, unreadable }
   },
+  trace: {
+    changed: (before, after) => (after === 'empty' ? `${before} cannot be read` : `${before} read as ${after}`),
+  },
   scripts: {
     sql: (params, context) => {
       const fields = selected(params.columns, context.input)

@@ -1,3 +1,5 @@
+import { sourcesIn } from '../shared/trace.ts'
+import { ownValue } from '../../table/own.ts'
 import { z } from 'zod'
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { cellAt, columnWriter } from '../../table/column.ts'
@@ -43,6 +45,10 @@ const layout = (params: Combine, input: Schema): { kept: Schema; as: string } =>
     ),
   }
 }
+
+/** The columns that stay as they are. */
+const carriedBy = (params: Combine, input: Schema): Readonly<Record<string, string>> =>
+  Object.fromEntries(layout(params, input).kept.map((field) => [field.name, field.name]))
 
 /** Joins the texts of several columns. */
 export const combine = defineStep<Combine>({
@@ -104,8 +110,16 @@ export const combine = defineStep<Combine>({
     const rest = table.select(kept.map((field) => table.positionOf(field.name)))
     return { table: rest.with(positionFor(params, rest.names), as, writer.done()), lineage: { kind: 'same' } }
   },
-  columnLineage: (params, input) =>
-    Object.fromEntries(layout(params, input).kept.map((field) => [field.name, field.name])),
+  trace: {
+    cells: (params, { before }, column, rows) =>
+      ownValue(carriedBy(params, before.schema), column) === undefined
+        ? sourcesIn(
+            selected(params.columns, before.schema).map(({ name: part }) => part),
+            rows,
+          )
+        : undefined,
+  },
+  columnLineage: carriedBy,
   scripts: {
     sql: (params, context) => {
       const parts = selected(params.columns, context.input).map(

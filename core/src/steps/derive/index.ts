@@ -1,3 +1,4 @@
+import { sourcesIn } from '../shared/trace.ts'
 import { z } from 'zod'
 import { checkFormula } from '../../formula/check.ts'
 import { evaluateFormula } from '../../formula/evaluate.ts'
@@ -76,6 +77,12 @@ export const derive = defineStep<Derive>({
       cellsChanged: at >= 0 ? countChanged(table.column(at), column) : 0,
       unreadable: failures.length > 0 ? [{ column: params.as, rows: failures }] : [],
     }
+  },
+  trace: {
+    cells: (params, { before, context }, column, rows) =>
+      column === params.as
+        ? sourcesIn(checkedFormula(params.formula, before.schema, context.parameterTypes).columns, rows)
+        : undefined,
   },
   scripts: {
     sql: (params, context) => {

@@ -1,3 +1,5 @@
+import { listed } from '../../messages/words.ts'
+import type { Schema } from '../../table/table.ts'
 import { z } from 'zod'
 import { code, py, sql } from '../../codegen/tag.ts'
 import { groupBy } from '../../table/group.ts'
@@ -15,6 +17,10 @@ import { defineStep, slot } from '../shared/step-kind.ts'
 
 type Distinct = { readonly columns?: Selector | undefined; readonly keep?: 'first' | 'last' | undefined }
 const whole: Selector = { all: true }
+
+/** The columns that rows are alike in, as words. */
+const alikeWords = ({ columns }: Distinct, schema: Schema): string =>
+  columns === undefined ? 'values' : listed(selectedNames(columns, schema))
 
 /** Keeps one row of each combination. */
 export const distinct = defineStep<Distinct>({
@@ -59,6 +65,21 @@ export const distinct = defineStep<Distinct>({
     )
     const index = keep === 'first' ? first : lastOf(ids, count)
     return { table: table.rows(index), lineage: { kind: 'index', index } }
+  },
+  trace: {
+    left: (params, { before, lineage, rowName }, row) => {
+      if (lineage.kind !== 'index') return undefined
+      const names = selectedNames(params.columns ?? whole, before.schema)
+      const { ids } = groupBy(
+        names.map((name) => before.named(name)),
+        before.rowCount,
+      )
+      const kept = lineage.index.find((one) => ids[one] === ids[row])
+      return kept === undefined
+        ? undefined
+        : `the same ${alikeWords(params, before.schema)} as ${rowName(kept)}, which stays`
+    },
+    did: (params, { before }) => `kept, the ${params.keep ?? 'first'} with its ${alikeWords(params, before.schema)}`,
   },
   scripts: {
     sql: ({ columns = whole, keep = 'first' }, { from, input, output, column }) => {

@@ -51,6 +51,10 @@ export const duplicate = defineStep<Duplicate>({
     table: table.with(positionFor(params, table.names), made(params, table.schema).name, table.named(params.column)),
     lineage: { kind: 'same' },
   }),
+  trace: {
+    cells: (params, { before }, column, rows) =>
+      column === made(params, before.schema).name ? [{ column: params.column, rows }] : undefined,
+  },
   scripts: {
     sql: (params, context) =>
       selectColumns(context, { [made(params, context.input).name]: sql`${context.column(params.column)}` }),

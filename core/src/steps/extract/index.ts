@@ -201,6 +201,10 @@ export const extract = defineStep<Extract>({
       notes: { notFound: missed },
     }
   },
+  trace: {
+    cells: (params, { before }, column, rows) =>
+      column === nameOf(params, before.schema) ? [{ column: params.column, rows }] : undefined,
+  },
   scripts: {
     sql: (params, context) =>
       selectColumns(context, {

@@ -1,3 +1,4 @@
+import { rowsWhere } from '../../table/row-set.ts'
 import { ownValue } from '../../table/own.ts'
 import { z } from 'zod'
 import { lines, py, sql, type Code, pyHelper } from '../../codegen/tag.ts'
@@ -115,6 +116,18 @@ export const fillEmpty = defineStep<FillEmpty>({
       result = result.with(at, name, writer.done(), true)
     }
     return { table: result, lineage: { kind: 'same' }, cellsChanged }
+  },
+  trace: {
+    cells: ({ columns, with: value }, { before }, column, rows) => {
+      if (!selectedNames(columns, before.schema).includes(column)) return undefined
+      const at = before.positionOf(column)
+      const empty = rowsWhere(rows, (row) => before.isNull(at, row))
+      const filled = rowsWhere(rows, (row) => !before.isNull(at, row))
+      return [
+        { column, rows: filled },
+        { ...(isColumnValue(value) ? { column: value.column } : {}), rows: empty },
+      ].filter((source) => source.rows.rows.length > 0)
+    },
   },
   scripts: {
     sql: ({ columns, with: value }, context) => {

@@ -1,3 +1,4 @@
+import { throughIndex } from '../../table/row-set.ts'
 import { z } from 'zod'
 import { code, joined, py, sql, type Code, pyHelper } from '../../codegen/tag.ts'
 import { isNullAt, lengthOf, type Column } from '../../table/column.ts'
@@ -79,6 +80,18 @@ export const fill = defineStep<Fill>({
       result = result.with(at, name, gather(column, index), true)
     }
     return { table: result, lineage: { kind: 'index', index: sliceRows(table.rowCount) }, cellsChanged }
+  },
+  trace: {
+    cells: ({ columns, direction, within }, { before }, column, rows) => {
+      if (!selectedNames(columns, before.schema).includes(column)) return undefined
+      const groups = groupBy(
+        (within ? selectedNames(within, before.schema) : []).map((name) => before.named(name)),
+        before.rowCount,
+      )
+      const index = nearestFilled(before.named(column), groups, direction === 'up')
+      // a gap that stays has nothing to be taken from
+      return [{ column, rows: throughIndex(rows, index, before.rowCount) }]
+    },
   },
   scripts: {
     sql: ({ columns, direction, within }, { from, input, output, column }) => {

@@ -1,3 +1,4 @@
+import { conditionReason } from '../shared/trace-conditions.ts'
 import { z } from 'zod'
 import { code, py, sql } from '../../codegen/tag.ts'
 import { IntList } from '../../table/memory.ts'
@@ -118,6 +119,10 @@ export const filter = defineStep<Filter>({
     for (let i = 0; i < mask.length; i++) if (mask[i] === wanted) rows.push(i)
     const index = rows.done()
     return { table: table.rows(index), lineage: { kind: 'index', index } }
+  },
+  trace: {
+    left: ({ where }, { before, context }, row) => conditionReason(where, before, context, row),
+    did: ({ where }, { before, context }, row) => `kept, ${conditionReason(where, before, context, row)}`,
   },
   scripts: {
     sql: ({ where, keep = true }, context) => {

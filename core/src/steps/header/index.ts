@@ -78,6 +78,12 @@ export const header = defineStep<HeaderParams>({
     const index = sliceRows(Math.max(0, table.rowCount - row), row)
     return { table: table.rows(index).renamed(namesFrom(nameRow(table, row - 1))), lineage: { kind: 'index', index } }
   },
+  trace: {
+    left: ({ row }, _step, at) =>
+      row !== 'none' && at === row - 1
+        ? 'it gave the names of the columns'
+        : 'it stands above the names of the columns',
+  },
   columnLineage: (_params, input, output) =>
     Object.fromEntries(output.map(({ name }, i) => [name, input[i]?.name ?? name])),
   scripts: {

@@ -3,95 +3,35 @@ import { checkSize } from '../../table/limits.ts'
 import { sqlTypeName } from '../../formula/to-code.ts'
 import type { StepCode } from '../../codegen/dialect.ts'
 import { code, joined, psql, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
-import { isNumber, typeTogether, type Column, type ColumnType } from '../../table/column.ts'
+import { isNumber, type Column, type ColumnType } from '../../table/column.ts'
 import { concat, gather } from '../../table/gather.ts'
 import { IntList } from '../../table/memory.ts'
 import { convert } from '../../reading/convert.ts'
 import { textOfCell } from '../../table/cell-text.ts'
-import { Table, type Field, type Schema } from '../../table/table.ts'
+import { Table, type Field } from '../../table/table.ts'
 import { listed, quoted } from '../../messages/words.ts'
 import {
   typeIn,
   checkColumn,
   checkSelector,
-  freeName,
   inTable,
   selected,
   selectorSchema,
   selectorWords,
-  type Selector,
 } from '../shared/columns.ts'
 import { bucket, keyIds } from '../shared/join-keys.ts'
 import { name } from '../../reading/name-schema.ts'
 import { DataRefused, defineStep, slot, tableSlot, type SqlContext } from '../shared/step-kind.ts'
 import { joinDrafts } from './drafts.ts'
 import { joinFigures } from './figures.ts'
+import { keepsLeft, keepsRight, layout, onOf, type Join, type KeyPair } from './layout.ts'
+import { joinTrace } from './trace.ts'
 import { sidesToMatch } from './sides.ts'
-import { joinHows, joinWords, matchWords, type JoinHow } from './words.ts'
-
-/** A column here and one there whose values must be the same. */
-export type KeyPair = { readonly left: string; readonly right: string }
-type Join = {
-  readonly with: string
-  readonly how: JoinHow
-  readonly on?: readonly KeyPair[] | undefined
-  readonly ignoreCase?: boolean | undefined
-  readonly trim?: boolean | undefined
-  readonly bring?: Selector | undefined
-  readonly prefix?: string | undefined
-  readonly matches?: 'all' | 'first' | 'one' | undefined
-}
-
-const onOf = ({ how, on = [] }: Join): readonly KeyPair[] => (how === 'cross' ? [] : on)
-const keepsLeft = (how: JoinHow): boolean => how !== 'right-only'
-const bringsRight = (how: JoinHow): boolean => how !== 'left-only'
-/** Rows that only the other table has stand in the result. */
-const keepsRight = (how: JoinHow): boolean => how === 'right' || how === 'full' || how === 'right-only'
-
-type JoinLayout = {
-  readonly left: readonly Field[]
-  readonly brought: readonly { readonly from: string; readonly field: Field }[]
-  readonly schema: Schema
-}
-
-/** Left columns, then what is brought; keys of right and full joins hold the value of whichever side has one. */
-const layout = (params: Join, input: Schema, other: Schema): JoinLayout => {
-  const { how } = params
-  const on = onOf(params)
-  const left = keepsLeft(how)
-    ? input.map((field) => ({
-        name: field.name,
-        type: keepsRight(how)
-          ? typeTogether([
-              field.type,
-              ...on
-                .filter((one) => one.left === field.name)
-                .map((one) => other.find(({ name: right }) => right === one.right)?.type ?? field.type),
-            ])
-          : field.type,
-      }))
-    : []
-  const keys = new Set(on.map(({ right }) => right))
-  const chooseWanted = () => {
-    if (!bringsRight(how)) return []
-    if (params.bring) return selected(params.bring, other)
-    if (how === 'right-only') return [...other]
-    return other.filter((field) => !keys.has(field.name))
-  }
-  const wanted = chooseWanted()
-  const taken = left.map((field) => field.name)
-  const brought = wanted.map((field) => {
-    const free = freeName(`${params.prefix ?? ''}${field.name}`, taken)
-    taken.push(free)
-    return { from: field.name, field: { name: free, type: field.type } }
-  })
-  return { left, brought, schema: [...left, ...brought.map(({ field }) => field)] }
-}
+import { joinHows, joinWords, matchWords } from './words.ts'
 
 const alike = (a: ColumnType, b: ColumnType): boolean => a === b || (isNumber(a) && isNumber(b))
 
-/** A join by what it keeps. */
-export /** Where rows of the result come from: positions in the left and the right table, -1 where there is none. */
+/** Where rows of the result come from: positions in the left and the right table, -1 where there is none. */
 type RowPairs = {
   readonly left: Int32Array
   readonly right: Int32Array
@@ -321,6 +261,7 @@ export const join = defineStep<Join>({
       notes: keepsRight(how) ? { ...pairs.notes, keptThere: pairs.notes.unmatchedRight ?? 0 } : pairs.notes,
     }
   },
+  trace: joinTrace,
   columnLineage: (params, input, output) =>
     Object.fromEntries(
       (keepsLeft(params.how) ? input : []).flatMap((field) =>

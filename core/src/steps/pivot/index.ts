@@ -1,5 +1,6 @@
 import { plainFigure, figureIf } from '../shared/statistics.ts'
 import { z } from 'zod'
+import { pivotTrace } from './trace.ts'
 import { maxColumns } from '../../table/limits.ts'
 import { code, joined, psql, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { aggregates, type AggregateResult, type Aggregate } from '../../table/aggregate.ts'
@@ -275,6 +276,7 @@ export const pivot = defineStep<Pivot>({
       notes: { labels: labels.length, leftOut: table.rowCount - seen.rowCount },
     }
   },
+  trace: pivotTrace,
   columnLineage: (params, input) => Object.fromEntries(keysFor(params, input).map((field) => [field.name, field.name])),
   scripts: {
     sql: (params, { from, input, output, column }) => {

@@ -2,6 +2,7 @@ import type { Figure, StepStatistics } from './statistics.ts'
 import type { z } from 'zod'
 import type { ParameterTypes } from '../../formula/check.ts'
 import type { Environment } from '../../formula/evaluate.ts'
+import type { StepTrace } from './trace.ts'
 import type { DialectName, StepCode } from '../../codegen/dialect.ts'
 import type { Code } from '../../codegen/tag.ts'
 import type { ColumnType } from '../../table/column.ts'
@@ -97,6 +98,8 @@ export type RowLineage =
       readonly other?: Int32Array
       /** Of a match that keeps only rows that match none. */
       readonly keepsUnmatchedOnly?: true
+      /** Of rows made of several columns, which of them each was made of. */
+      readonly turn?: Int32Array
     }
   | { readonly kind: 'groups'; readonly ids: Uint32Array }
   | { readonly kind: 'source' }
@@ -253,6 +256,8 @@ export type StepKind<P = never> = {
   readonly run: (params: P, table: Table, context: RunContext) => StepResult
   /** Output column to the input column that it carries on; default: those of the same name. */
   readonly columnLineage?: (params: P, input: Schema, output: Schema) => Readonly<Record<string, string>>
+  /** How rows and cells are followed through it, where row and column lineage do not say it. */
+  readonly trace?: StepTrace<P>
   /** The other tables that it needs. */
   readonly uses?: (params: P) => readonly string[]
   /** The step in each dialect. */

@@ -1,3 +1,4 @@
+import { figure } from '../../messages/words.ts'
 import { z } from 'zod'
 import { py, sql } from '../../codegen/tag.ts'
 import { sliceRows } from '../../table/gather.ts'
@@ -40,6 +41,11 @@ export const slice = defineStep<Slice>({
   run: (params, table) => {
     const index = spanOf(params, table.rowCount)
     return { table: table.rows(index), lineage: { kind: 'index', index } }
+  },
+  trace: {
+    left: (params, { before }, row) =>
+      `it is row ${figure(row + 1)} of ${figure(before.rowCount)} here, and not of ${words(params)}`,
+    did: (params) => `kept, of ${words(params)}`,
   },
   scripts: {
     sql: (params, { from, output, column }) => {

@@ -243,6 +243,12 @@ export const split = defineStep<Split>({
   dynamicColumns: ({ into }) => (into !== 'rows' && into.columns === 'found' ? 'text' : undefined),
   run: (params, table) =>
     params.into === 'rows' ? intoRows(params, table) : intoColumns({ ...params, into: params.into }, table),
+  trace: {
+    cells: (params, { before, back }, column, rows) => {
+      const isPiece = column === params.column ? !params.keep : before.positionOf(column) < 0
+      return isPiece ? [{ column: params.column, rows: back(rows) }] : undefined
+    },
+  },
   columnLineage: (params, input, output) =>
     Object.fromEntries(
       input.flatMap((field) =>

@@ -14,6 +14,11 @@ export const startFrom = defineStep<StartFrom>({
   sentence: ({ table }, names) => ['Start from the rows of ', tableSlot(table, 'table', ['table'], names), '.'],
   uses: ({ table }) => [table],
   output: ({ table }, _input, context) => context.tableColumns(table),
+  trace: {
+    rows: ({ table }, _step, rows) => [{ table, rows }],
+    cells: ({ table }, _step, column, rows) => [{ table, column, rows }],
+    fromTable: (_params, _step, _table, rows) => rows,
+  },
   run: ({ table }, _before, context) => ({ table: context.table(table), lineage: { kind: 'source' } }),
   scripts: {
     sql: ({ table }, { table: other, column }) =>

@@ -1,3 +1,5 @@
+import { measureSources } from '../shared/trace-measures.ts'
+import { orderOf } from '../shared/sort-keys.ts'
 import { z } from 'zod'
 import { code, joined, py, sql, pyHelper } from '../../codegen/tag.ts'
 import { groupBy } from '../../table/group.ts'
@@ -107,6 +109,15 @@ export const summarise = defineStep<Summarise>({
       unreadable,
       notes: { groups: count },
     }
+  },
+  trace: {
+    cells: (params, { before, lineage }, column, rows) => {
+      const { keys, made } = layout(params, before.schema)
+      const measure = params.measures[made.findIndex((field) => field.name === column)]
+      if (lineage.kind !== 'groups' || keys.some((field) => field.name === column) || !measure) return undefined
+      const order = measure.order ? orderOf(measure.order, before) : undefined
+      return measureSources(before, measure, rows, lineage.ids, order)
+    },
   },
   columnLineage: (params, input) =>
     Object.fromEntries(keysOf(params.by, input).map((field) => [field.name, field.name])),

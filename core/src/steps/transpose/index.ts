@@ -1,3 +1,4 @@
+import { allRows, oneRow } from '../../table/row-set.ts'
 import { plainFigure } from '../shared/statistics.ts'
 import { z } from 'zod'
 import { maxColumns } from '../../table/limits.ts'
@@ -89,6 +90,19 @@ export const transpose = defineStep<Transpose>({
     }
   },
   columnLineage: () => ({}),
+  trace: {
+    rows: (_params, { before }, rows) => (rows.rows.length > 0 ? [{ rows: allRows(before.rowCount) }] : []),
+    // the names of columns come from no row; a cell is the one that stood on the other side of the diagonal
+    cells: (params, { before, after }, column, { rows }) => {
+      const at = after.positionOf(column) - 1
+      const rest = restOf(params, before.schema)
+      if (at < 0) return []
+      return [...rows].flatMap((row) => {
+        const name = rest[row]?.name
+        return name === undefined ? [] : [{ column: name, rows: oneRow(at) }]
+      })
+    },
+  },
   scripts: {
     sql: (params, { from, input, output, column }) => {
       const type = typeOf(params, input)

@@ -2,65 +2,17 @@ import { z } from 'zod'
 import { checkSize } from '../../table/limits.ts'
 import { sqlTypeName } from '../../formula/to-code.ts'
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
-import { columnOf, emptyColumn, typeTogether, type ColumnType } from '../../table/column.ts'
+import { columnOf, emptyColumn, type ColumnType } from '../../table/column.ts'
 import { concat, gather } from '../../table/gather.ts'
 import { int32s } from '../../table/memory.ts'
 import { convert } from '../../reading/convert.ts'
-import { Table, type Field, type Schema } from '../../table/table.ts'
+import { Table, type Schema } from '../../table/table.ts'
 import { counted } from '../../messages/words.ts'
-import { checkColumn, freeName, inTable, settle } from '../shared/columns.ts'
+import { checkColumn, inTable } from '../shared/columns.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot, tableSlot, type TableNames } from '../shared/step-kind.ts'
-
-type UnionSource = { readonly table: string; readonly column: string }
-/** The params of a union. */
-export type UnionParams = {
-  readonly with: readonly string[]
-  readonly columns?: 'all' | 'shared' | undefined
-  readonly pairs?: readonly { readonly into: string; readonly from: readonly UnionSource[] }[] | undefined
-  readonly apart?: readonly { readonly column: string; readonly table: string; readonly as: string }[] | undefined
-  readonly origin?: string | undefined
-}
-
-/** One of the tables that are laid under one another: its columns under the names they get. */
-export type UnionPart = { readonly table: string; readonly schema: Schema; readonly names: readonly string[] }
-
-const partOf = (params: UnionParams, table: string, schema: Schema): UnionPart => {
-  const before = schema.map((field) => field.name)
-  const wanted = before.map(
-    (column) =>
-      params.pairs?.find(({ from }) => from.some((one) => one.table === table && one.column === column))?.into ??
-      params.apart?.find((one) => one.table === table && one.column === column)?.as ??
-      column,
-  )
-  return { table, schema, names: settle(wanted, before) }
-}
-
-type UnionLayout = {
-  readonly parts: readonly UnionPart[]
-  readonly fields: readonly Field[]
-  readonly origin: string | undefined
-}
-
-/** By name, in order of first appearance; types that differ widen, all else that differs is text. `own` is this table's id. */
-export const alignUnion = (
-  params: UnionParams,
-  own: string,
-  input: Schema,
-  tables: (table: string) => Schema,
-): UnionLayout => {
-  const parts = [partOf(params, own, input), ...params.with.map((table) => partOf(params, table, tables(table)))]
-  const names = [...new Set(parts.flatMap((part) => part.names))].filter(
-    (one) => params.columns !== 'shared' || parts.every((part) => part.names.includes(one)),
-  )
-  const fields = names.map((one): Field => ({
-    name: one,
-    type: typeTogether(
-      parts.flatMap((part) => part.schema.flatMap((field, i) => (part.names[i] === one ? [field.type] : []))),
-    ),
-  }))
-  return { parts, fields, origin: params.origin === undefined ? undefined : freeName(params.origin, names) }
-}
+import { alignUnion, type UnionLayout, type UnionParams } from './align.ts'
+import { unionTrace } from './trace.ts'
 
 const notesOf = (
   { parts, fields }: UnionLayout,
@@ -196,6 +148,7 @@ export const union = defineStep<UnionParams>({
       ),
     }
   },
+  trace: unionTrace,
   columnLineage: (params, input, output) =>
     Object.fromEntries(
       input.flatMap((field) => {

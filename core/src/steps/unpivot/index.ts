@@ -1,9 +1,8 @@
 import { plainFigure, figureIf } from '../shared/statistics.ts'
-import { ownValue } from '../../table/own.ts'
 import { z } from 'zod'
 import { checkSize } from '../../table/limits.ts'
 import { sqlTypeName } from '../../formula/to-code.ts'
-import { compilePattern, patternFor, patternProblem, replaceMatches } from '../../codegen/regex.ts'
+import { patternFor, patternProblem } from '../../codegen/regex.ts'
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import {
   asDictionary,
@@ -12,7 +11,6 @@ import {
   isTextColumn,
   isNullAt,
   lengthOf,
-  typeTogether,
   type Column,
   type ColumnType,
   type TextColumn,
@@ -20,113 +18,25 @@ import {
 import { gather, interleave, repeatEach } from '../../table/gather.ts'
 import { IntList, uint32s } from '../../table/memory.ts'
 import { convert } from '../../reading/convert.ts'
-import type { Field, Schema } from '../../table/table.ts'
+import type { Schema } from '../../table/table.ts'
 import { counted, listed, quoted, figure } from '../../messages/words.ts'
 import {
   checkPlace,
   checkSelector,
   columnsSlot,
-  freeName,
   placePython,
   placeSchema,
-  positionFor,
-  selected,
   selectedNames,
   selectorPython,
   selectorSchema,
-  type ColumnPlacement,
-  type Selector,
 } from '../shared/columns.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot, type Sentence } from '../shared/step-kind.ts'
 import type { StepDraft } from '../shared/draft.ts'
 import { numbersOf } from '../shared/draft-values.ts'
 import { crosstabSteps, unpivotFor } from './crosstab.ts'
-
-type ColumnGroup = { readonly columns: Selector; readonly value: string }
-type LabelRules = {
-  readonly remove?: string | { readonly pattern: string } | undefined
-  readonly renames?: Readonly<Record<string, string>> | undefined
-}
-type Unpivot = ColumnPlacement & {
-  readonly name: string
-  readonly groups: readonly ColumnGroup[]
-  readonly labels?: LabelRules | undefined
-  readonly empty?: 'keep' | 'drop' | undefined
-}
-
-/** A column's name as the label that stands in the rows: cleaned first, then called otherwise. */
-const labelOf = (labels: LabelRules | undefined): ((column: string) => string) => {
-  const { remove, renames = {} } = labels ?? {}
-  const pattern = typeof remove === 'object' ? compilePattern(remove.pattern, false) : undefined
-  return (column) => {
-    const chooseCleaned = () => {
-      if (pattern) return replaceMatches(column, pattern, '')
-      if (typeof remove === 'string' && remove !== '') return column.replaceAll(remove, () => '')
-      return column
-    }
-    const cleaned = chooseCleaned()
-    return ownValue(renames, cleaned) ?? cleaned
-  }
-}
-
-type UnpivotLayout = {
-  /** For each label, in column order, the column of each group that has it. */
-  readonly turns: readonly { readonly label: string; readonly columns: readonly (string | undefined)[] }[]
-  readonly kept: readonly Field[]
-  readonly gathered: number
-  readonly label: string
-  readonly values: readonly Field[]
-  readonly at: number
-  readonly schema: Schema
-  readonly twice: readonly string[]
-}
-
-/** One group: a turn for each of its columns. Several: columns of one label are one turn, a label that a group lacks gives empty. */
-const layout = (params: Unpivot, input: Schema): UnpivotLayout => {
-  const label = labelOf(params.labels)
-  const fields = params.groups.map(({ columns }) => [...new Set(selected(columns, input))])
-  const all = new Set(fields.flat())
-  const kept = input.filter((field) => !all.has(field))
-  const twice: string[] = []
-  const turns: { label: string; columns: (string | undefined)[] }[] = []
-  if (fields.length === 1)
-    for (const field of fields[0] ?? []) turns.push({ label: label(field.name), columns: [field.name] })
-  else {
-    const byLabel = new Map<string, { label: string; columns: (string | undefined)[] }>()
-    for (const field of input.filter((one) => all.has(one)))
-      fields.forEach((group, g) => {
-        if (!group.includes(field)) return
-        const key = label(field.name)
-        const turn = byLabel.get(key) ?? { label: key, columns: fields.map(() => undefined) }
-        if (!byLabel.has(key)) {
-          byLabel.set(key, turn)
-          turns.push(turn)
-        }
-        if (turn.columns[g] !== undefined) twice.push(key)
-        turn.columns[g] = field.name
-      })
-  }
-  const taken = kept.map((field) => field.name)
-  const at = positionFor(params, taken)
-  const labelName = freeName(params.name, taken)
-  taken.push(labelName)
-  const values = params.groups.map(({ value }, g): Field => {
-    const free = freeName(value, taken)
-    taken.push(free)
-    return { name: free, type: typeTogether((fields[g] ?? []).map((field) => field.type)) }
-  })
-  return {
-    turns,
-    kept,
-    gathered: all.size,
-    label: labelName,
-    values,
-    at,
-    schema: [...kept.slice(0, at), { name: labelName, type: 'text' }, ...values, ...kept.slice(at)],
-    twice,
-  }
-}
+import { layout, type LabelRules, type Unpivot } from './layout.ts'
+import { unpivotTrace } from './trace.ts'
 
 /** a b, 2 -> a b a b: the labels over and over, as codes into a dictionary of them. */
 const interleavedLabels = (labels: readonly string[], times: number): Column => {
@@ -326,10 +236,15 @@ export const unpivot = defineStep<Unpivot>({
     )
     return {
       table: result,
-      lineage: { kind: 'index', index },
+      lineage: {
+        kind: 'index',
+        index,
+        ...(rows ? { turn: rows.map((row) => row % turns.length) } : {}),
+      },
       notes: { gatheredColumns: gathered, emptyCells: filled ? each.length - filled.length : 0 },
     }
   },
+  trace: unpivotTrace,
   columnLineage: (params, input) =>
     Object.fromEntries(layout(params, input).kept.map((field) => [field.name, field.name])),
   scripts: {

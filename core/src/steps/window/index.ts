@@ -1,3 +1,4 @@
+import { windowSources } from './trace.ts'
 import { z } from 'zod'
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { aggregates, sums, type Aggregate } from '../../table/aggregate.ts'
@@ -92,6 +93,28 @@ type Walk = {
   readonly groups: Groups
   /** Rows in order; groups are taken one row at a time as they come. */ readonly order: Int32Array
   /** Rows equal in all keys share a number. */ readonly ties: Uint32Array | undefined
+}
+
+/** The groups and the order of rows that the measures go by. */
+const walkOf = (params: Window, table: Table): Walk => {
+  const groups = groupBy(
+    keysOf(byOf(params), table.schema).map((field) => table.named(field.name)),
+    table.rowCount,
+  )
+  const order = params.order ? orderOf(params.order, table) : sliceRows(table.rowCount)
+  const ties = params.order
+    ? groupBy(
+        params.order.map(({ column }) => table.named(column)),
+        table.rowCount,
+      ).ids
+    : undefined
+  return { groups, order, ties }
+}
+
+/** What the rows of a measure are found by. */
+const walkedFor = ({ how, offset = 1 }: WindowMeasure, walk: Walk) => {
+  const isNeighbour = how === 'previous' || how === 'next'
+  return { ...walk, neighbours: isNeighbour ? neighbours(walk, how === 'previous' ? offset : -offset) : undefined }
 }
 
 /** 1 1 3 for ties, or 1 1 2 without gaps. */
@@ -281,21 +304,8 @@ export const window = defineStep<Window>({
   },
   run: (params, table) => {
     const fields = fieldsOf(params, table.schema)
-    const groups = groupBy(
-      keysOf(byOf(params), table.schema).map((field) => table.named(field.name)),
-      table.rowCount,
-    )
-    const order = params.order ? orderOf(params.order, table) : sliceRows(table.rowCount)
-    const walk: Walk = {
-      groups,
-      order,
-      ties: params.order
-        ? groupBy(
-            params.order.map(({ column }) => table.named(column)),
-            table.rowCount,
-          ).ids
-        : undefined,
-    }
+    const walk = walkOf(params, table)
+    const { groups } = walk
     const at = positionFor(params, table.names)
     let result = table
     const unreadable: { column: string; rows: Int32Array }[] = []
@@ -306,6 +316,12 @@ export const window = defineStep<Window>({
       if (failures.length > 0) unreadable.push({ column: field.name, rows: failures })
     })
     return { table: result, lineage: { kind: 'same' }, unreadable, notes: { groups: groups.count } }
+  },
+  trace: {
+    cells: (params, { before }, column, rows) => {
+      const measure = params.measures[fieldsOf(params, before.schema).findIndex(({ name: made }) => made === column)]
+      return measure ? windowSources(measure, before, walkedFor(measure, walkOf(params, before)), rows) : undefined
+    },
   },
   scripts: {
     sql: (params, context) => {

@@ -1,0 +1,364 @@
+import {
+  chainOf,
+  conservation,
+  fatesOf,
+  inputOf,
+  isFile,
+  isOrigin,
+  leftWords,
+  originRows,
+  ownValue,
+  placeSteps,
+  quoted,
+  rowBack,
+  sentenceText,
+  stepsOnTheWay,
+  tableNames,
+  textOfCell,
+  type ColumnAliases,
+  type Conservation,
+  type Fate,
+  type Leaving,
+  type PlacedStep,
+  type ReadOptions,
+  type StepOnTheWay,
+  type TracedRun,
+} from '@fabula/core'
+import type { InputFile, OpenedPart } from './open-input.ts'
+import { openSourceRows, type LeftOut, type SourceRows } from './source-rows.ts'
+
+/** What cannot be traced, as a sentence: a table, row, column, file, sheet or step that is not there. */
+export class TraceProblem extends Error {}
+
+/** An input with its files as they were opened. `label`: how a file is named where two have the same name. */
+export type TracedInput = {
+  readonly files: readonly (InputFile & { readonly label?: string })[]
+  readonly parts: readonly OpenedPart[]
+  readonly read: ReadOptions
+  readonly known: ColumnAliases
+}
+
+/** A row of a file, or one that was typed in, as traces name it. */
+export type SourceName =
+  | { readonly input: string; readonly file: string; readonly sheet?: string; readonly row: number }
+  | { readonly entered: string; readonly row: number }
+/** A row that something was made of. */
+export type TraceRow = SourceName & {
+  readonly columns?: readonly string[]
+  readonly times?: number
+  readonly values: Readonly<Record<string, string>>
+}
+/** The way back: section 10 of the contract. */
+export type BackReport = {
+  readonly table: string
+  readonly row: number
+  readonly column?: string
+  readonly count: number
+  readonly sources: readonly TraceRow[]
+  readonly steps: readonly StepOnTheWay[]
+}
+/** What became of a row in one table. */
+export type FateReport =
+  | { readonly table: string; readonly rows: readonly number[]; readonly count: number }
+  | {
+      readonly table: string
+      readonly left: { readonly step: string; readonly sentence: string; readonly why: string }
+    }
+/** What became of a row. */
+export type ForwardReport = SourceName & {
+  readonly values: Readonly<Record<string, string>>
+  readonly fates: readonly FateReport[]
+}
+
+/** A part of an input: a file or a sheet, and where its rows begin in the opened table. */
+type Part = {
+  readonly file: TracedInput['files'][number]
+  readonly sheet: string | undefined
+  readonly from: number
+  readonly rows: number
+}
+
+const whyLeftOut: Readonly<Record<LeftOut, string>> = {
+  blank: 'blank row',
+  names: 'it gives the names of the columns',
+  'above-names': 'it stands above the names of the columns',
+  skipped: 'it is skipped, below the names of the columns',
+  'outside-range': 'it is outside the range that is read',
+  foot: 'it is of the foot, which is left out',
+}
+
+/** The parts of an input in the order of their rows. A text file is one part, a workbook one for each sheet taken. */
+const partsOf = ({ files, parts }: TracedInput): Part[] => {
+  const found: Part[] = []
+  let from = 0
+  let next = 0
+  for (const file of files) {
+    const sheets = new Set<string | undefined>()
+    for (let part = parts[next]; part?.file === file.name && !sheets.has(part.sheet); part = parts[++next]) {
+      sheets.add(part.sheet)
+      found.push({ file, sheet: part.sheet, from, rows: part.rows })
+      from += part.rows
+    }
+  }
+  return found
+}
+
+/** Answers where rows and cells of a run come from and what became of rows of its inputs; every answer is worked out when asked. */
+export class Tracer {
+  private readonly run: TracedRun
+  private readonly inputs: Readonly<Record<string, TracedInput>>
+  private readonly steps
+  private readonly opened = new Map<Part, Promise<SourceRows | undefined>>()
+  private readonly parts = new Map<string, readonly Part[]>()
+  constructor(run: TracedRun, inputs: Readonly<Record<string, TracedInput>>) {
+    this.run = run
+    this.inputs = inputs
+    this.steps = placeSteps(run)
+    for (const [id, input] of Object.entries(inputs)) this.parts.set(id, partsOf(input))
+  }
+
+  private labelOf(input: string, { file }: Part): string {
+    const same = (ownValue(this.inputs, input)?.files ?? []).filter(({ name }) => name === file.name)
+    return same.length > 1 ? (file.label ?? file.name) : file.name
+  }
+  private rowsOf(input: string, part: Part): Promise<SourceRows | undefined> {
+    const known = this.opened.get(part)
+    if (known) return known
+    const { read, known: aliases } = ownValue(this.inputs, input) as TracedInput
+    const opened = openSourceRows(part.file, part.sheet, read, aliases)
+    this.opened.set(part, opened)
+    return opened
+  }
+  private partAt(input: string, row: number): Part | undefined {
+    return this.parts.get(input)?.find(({ from, rows }) => row >= from && row < from + rows)
+  }
+
+  private tableOf(table: string): PlacedStep[] {
+    const steps = this.steps.get(table)
+    if (!steps || steps.length === 0) throw new TraceProblem(`The recipe has no table ${quoted(table)} that was made.`)
+    return [...steps]
+  }
+
+  /** A row of an origin as it is named and what it holds; of the columns that are named, else of all. */
+  private async sourceRow(
+    placed: PlacedStep,
+    row: number,
+    columns: readonly string[],
+  ): Promise<SourceName & { values: Record<string, string> }> {
+    const { after } = placed.traced
+    const wanted = columns.length > 0 ? columns : after.names
+    const input = inputOf(placed)
+    const part = input === undefined ? undefined : this.partAt(input, row)
+    if (input === undefined || !part) {
+      const values = Object.fromEntries(
+        wanted.flatMap((name) => {
+          const at = after.positionOf(name)
+          const cell = at < 0 ? null : after.cell(at, row)
+          return cell === null ? [] : [[name, textOfCell(after.schema[at]?.type ?? 'text', cell)]]
+        }),
+      )
+      return { entered: placed.table, row: row + 1, values }
+    }
+    const source = await this.rowsOf(input, part)
+    const record = source?.recordOf(row - part.from) ?? row - part.from + 1
+    const all = source?.textsOf(record) ?? {}
+    const values = Object.fromEntries(
+      wanted.flatMap((name) => {
+        const text = ownValue(all, name)
+        return text === undefined ? [] : [[name, text]]
+      }),
+    )
+    return {
+      input,
+      file: this.labelOf(input, part),
+      ...(part.sheet === undefined ? {} : { sheet: part.sheet }),
+      row: record,
+      values,
+    }
+  }
+
+  /** Where a row of a table, or a cell of it, comes from. Rows count from 1. @throws TraceProblem */
+  async back(
+    table: string,
+    row: number,
+    {
+      column,
+      after,
+      limit = 100,
+    }: { readonly column?: string | undefined; readonly after?: string | undefined; readonly limit?: number } = {},
+  ): Promise<BackReport> {
+    const steps = this.tableOf(table)
+    const at = after === undefined ? steps.at(-1) : steps.find(({ step }) => step.id === after)
+    if (!at) throw new TraceProblem(`The table ${quoted(table)} has no step ${quoted(after ?? '')} that ran.`)
+    const made = at.traced.after
+    if (!Number.isInteger(row) || row < 1 || row > made.rowCount)
+      throw new TraceProblem(`The table ${quoted(table)} has no row ${row}: it has ${made.rowCount}.`)
+    if (column !== undefined && made.positionOf(column) < 0)
+      throw new TraceProblem(
+        `The table ${quoted(table)} has no column ${quoted(column)}. It has ${made.names.map(quoted).join(', ')}.`,
+      )
+    const { origins, visits } = rowBack(this.steps, chainOf(this.run, table), at, row - 1, column)
+    const order = this.run.recipe.inputs.map(({ id }) => id)
+    const rank = (placed: PlacedStep): number => {
+      const input = inputOf(placed)
+      return input === undefined ? order.length : order.indexOf(input)
+    }
+    const rows = origins
+      .map(originRows)
+      .sort((a, b) => rank(a.placed) - rank(b.placed) || a.placed.order - b.placed.order)
+      .flatMap(({ placed, rows: found }) => found.map((one) => ({ placed, ...one })))
+    const sources = await Promise.all(
+      rows.slice(0, limit).map(async ({ placed, row: at, times, columns }): Promise<TraceRow> => {
+        const { values, ...name } = await this.sourceRow(placed, at, columns)
+        return {
+          ...name,
+          ...(columns.length > 0 ? { columns } : {}),
+          ...(times > 1 ? { times } : {}),
+          values,
+        }
+      }),
+    )
+    const names = new Map<string, string>()
+    for (const { placed, rows: found } of visits.filter(({ placed: one }) => isOrigin(one)))
+      names.set(`${placed.step.id} ${found.rows[0] ?? 0}`, await this.openedWords(placed, found.rows[0] ?? 0))
+    return {
+      table,
+      row,
+      ...(column === undefined ? {} : { column }),
+      count: rows.length,
+      sources,
+      steps: stepsOnTheWay(
+        this.run.recipe,
+        visits,
+        column !== undefined,
+        (placed, first) => names.get(`${placed.step.id} ${first}`) ?? 'opened',
+      ),
+    }
+  }
+
+  private async openedWords(placed: PlacedStep, row: number): Promise<string> {
+    const source = await this.sourceRow(placed, row, [])
+    if ('entered' in source) return `typed in, row ${source.row}`
+    return `opened from ${source.file}${source.sheet === undefined ? '' : `, sheet ${source.sheet}`}, row ${source.row}`
+  }
+
+  private written(): ReadonlySet<string> {
+    const { outputs = [], tables } = this.run.recipe
+    return new Set(
+      outputs.length > 0
+        ? outputs.filter((output) => isFile(output) || output.table).map(({ table }) => table)
+        : tables.map(({ id }) => id),
+    )
+  }
+
+  /** How a row of a table is named after a step: by the first row of a file that it comes from. */
+  private async rowName(placed: PlacedStep, row: number): Promise<string> {
+    const [origin] = rowBack(this.steps, chainOf(this.run, placed.table), placed, row, undefined).origins
+    const first = origin && originRows(origin).rows[0]
+    if (!origin || !first) return `row ${row + 1}`
+    const source = await this.sourceRow(origin.placed, first.row, [])
+    const input = inputOf(origin.placed)
+    const several = input !== undefined && (this.parts.get(input)?.length ?? 0) > 1
+    if ('entered' in source || !several) return `row ${source.row}`
+    return `row ${source.row} of ${source.sheet ?? source.file}`
+  }
+
+  /** Why a row left, in words of its own values. */
+  async whyLeft(leaving: Leaving): Promise<string> {
+    const own = this.steps.get(leaving.placed.table) ?? []
+    const before = own[own.indexOf(leaving.placed) - 1]
+    // which rows it names is known once it was said
+    const names = new Map<number, string>()
+    leftWords(leaving, (row) => {
+      names.set(row, '')
+      return ''
+    })
+    for (const row of before ? names.keys() : []) names.set(row, await this.rowName(before as PlacedStep, row))
+    return leftWords(leaving, (row) => names.get(row) ?? `row ${row + 1}`)
+  }
+
+  private async fateReport(table: string, fate: Fate, limit: number): Promise<FateReport> {
+    if ('rows' in fate)
+      return { table, rows: [...fate.rows.subarray(0, limit)].map((row) => row + 1), count: fate.rows.length }
+    return { table, left: { ...this.sentenceOf(fate.left.placed), why: await this.whyLeft(fate.left) } }
+  }
+  private sentenceOf({ step }: PlacedStep): { step: string; sentence: string } {
+    return { step: step.id, sentence: sentenceText(step, tableNames(this.run.recipe)) }
+  }
+  private async fates(origin: PlacedStep, row: number, limit: number): Promise<FateReport[]> {
+    const written = this.written()
+    const found = [...fatesOf(this.steps, origin, row)].filter(([table]) => written.has(table))
+    return Promise.all(found.map(([table, fate]) => this.fateReport(table, fate, limit)))
+  }
+  private originOf(input: string): PlacedStep {
+    const placed = [...this.steps.values()].flat().find((one) => isOrigin(one) && inputOf(one) === input)
+    if (!placed) throw new TraceProblem(`No table opens ${quoted(input)}.`)
+    return placed
+  }
+
+  /** What became of a typed-in row. Rows count from 1. @throws TraceProblem */
+  async forwardEntered(table: string, row: number, limit = 100): Promise<ForwardReport> {
+    const [placed] = this.tableOf(table)
+    if (!placed || !isOrigin(placed) || inputOf(placed) !== undefined)
+      throw new TraceProblem(`The rows of ${quoted(table)} are not typed in.`)
+    if (!Number.isInteger(row) || row < 1 || row > placed.traced.after.rowCount)
+      throw new TraceProblem(`${quoted(table)} has no row ${row}: it has ${placed.traced.after.rowCount}.`)
+    const { values, ...name } = await this.sourceRow(placed, row - 1, [])
+    return { ...name, values, fates: await this.fates(placed, row - 1, limit) }
+  }
+
+  /** What became of a row of a file, counted as a person counts rows. @throws TraceProblem */
+  async forward(
+    input: string,
+    file: string,
+    sheet: string | undefined,
+    record: number,
+    limit = 100,
+  ): Promise<ForwardReport> {
+    const part = this.partNamed(input, file, sheet)
+    const source = await this.rowsOf(input, part)
+    const found = source?.rowOf(record)
+    const label = this.labelOf(input, part)
+    const of = part.sheet === undefined ? label : `the sheet ${quoted(part.sheet)} of ${label}`
+    if (!source || !found) throw new TraceProblem(`There is no row ${record} in ${of}.`)
+    const origin = this.originOf(input)
+    const name = { input, file: label, ...(part.sheet === undefined ? {} : { sheet: part.sheet }), row: record }
+    const values = source.textsOf(record)
+    if ('row' in found) return { ...name, values, fates: await this.fates(origin, part.from + found.row, limit) }
+    const written = this.written()
+    const left = { ...this.sentenceOf(origin), why: whyLeftOut[found.leftOut] }
+    const reached = [...this.steps.keys()].filter(
+      (table) => written.has(table) && chainOf(this.run, table).includes(origin.table),
+    )
+    return { ...name, values, fates: reached.map((table) => ({ table, left })) }
+  }
+
+  private partNamed(input: string, file: string, sheet: string | undefined): Part {
+    const all = this.parts.get(input) ?? []
+    const base = file.slice(file.lastIndexOf('/') + 1)
+    const matching = all.filter((part) => part.file.label === file)
+    const named =
+      matching.length > 0 ? matching : all.filter((part) => part.file.name === file || part.file.name === base)
+    if (named.length === 0)
+      throw new TraceProblem(
+        `${quoted(input)} has no file ${quoted(file)}. It has ${[...new Set(all.map((part) => part.file.name))].map(quoted).join(', ')}.`,
+      )
+    if (sheet === undefined) {
+      if (named.length > 1 && new Set(named.map((part) => part.file)).size > 1)
+        throw new TraceProblem(`Several files are called ${quoted(file)}. Give the path of one.`)
+      if (named.length > 1)
+        throw new TraceProblem(
+          `Several sheets of ${file} are taken. Say which: ${named.map((part) => quoted(part.sheet ?? '')).join(', ')}.`,
+        )
+      return named[0] as Part
+    }
+    const one = named.find((part) => part.sheet === sheet)
+    if (!one) throw new TraceProblem(`No sheet ${quoted(sheet)} of ${file} is taken.`)
+    return one
+  }
+
+  /** Where the rows of an input went that a table is made from. */
+  conservation(table: string, input: string): Conservation | undefined {
+    return conservation(this.steps, chainOf(this.run, table), table, input)
+  }
+}
