@@ -2,7 +2,19 @@ import { join } from 'node:path'
 import { By, Key, type WebDriver } from 'selenium-webdriver'
 import type { Step } from '@fabula/core'
 import type { FlowReply } from '@fabula/core/api'
-import { click, give, head, keep, keepOpened, labelled, openBrowser, see, shoot } from './browser/driver.ts'
+import {
+  cell,
+  click,
+  give,
+  head,
+  keep,
+  keepOpened,
+  labelled,
+  openBrowser,
+  press,
+  see,
+  shoot,
+} from './browser/driver.ts'
 import { demo, root, startOData, startServer } from './browser/server.ts'
 
 /** npm run screenshots: the main views as they are now, from the demo, into docs/screenshots. */
@@ -29,6 +41,16 @@ const compose = async (driver: WebDriver): Promise<void> => {
   await driver.sleep(800)
   await shoot(driver, picture('columns'))
   await (await driver.findElement(By.xpath("//*[@role='radio'][contains(., 'row')]"))).click()
+}
+/** Where a total of the demo comes from. */
+const trace = async (driver: WebDriver): Promise<void> => {
+  await (await driver.findElement(By.xpath("//*[@role='radio'][contains(., 'After')]"))).click()
+  await (await cell(driver, '10,598.25')).click()
+  await press(driver, 'w')
+  await see(driver, 'the sum of')
+  await driver.sleep(600)
+  await shoot(driver, picture('trace'))
+  await click(driver, 'Close')
 }
 const replay = async (driver: WebDriver): Promise<void> => {
   await driver.get(`${await driver.getCurrentUrl()}/replay`)
@@ -215,6 +237,7 @@ try {
   await opening(driver)
   await driver.get(server.base)
   await compose(driver)
+  await trace(driver)
   await replay(driver)
   await handOver(driver)
   await elsewhere(driver, server.base, odata.address)

@@ -296,3 +296,40 @@ describe('a run beside the last accepted one', () => {
     expect(fit(named).err).toContain('they are not accounts of a run')
   })
 })
+
+describe('trace', () => {
+  const words = (...more: string[]) => fabula('trace', recipe(), '--input', `visits=${visits}`, ...more)
+  test('back: the row of the file, as JSON and in words', () => {
+    const { exit, out } = words('--table', 'visits', '--row', '1', '--json')
+    expect(exit).toBe(0)
+    expect(JSON.parse(out)).toMatchObject({
+      table: 'visits',
+      row: 1,
+      count: 1,
+      sources: [{ input: 'visits', file: 'visits.csv', row: 2, values: { Clinic: 'Oxbow', Fee: '12' } }],
+    })
+    expect(words('--table', 'visits', '--row', '1', '--column', 'Fee').out).toContain(
+      'Row 1 of Visits, Fee comes from 1 row.',
+    )
+  })
+  test('forward: where a row left and why, or where it is', () => {
+    expect(JSON.parse(words('--from', `visits=${visits}:3`, '--json').out)).toMatchObject({
+      row: 3,
+      fates: [{ table: 'visits', left: { step: 's2' } }],
+    })
+    expect(words('--from', `visits=${visits}:2`).out).toContain('- Visits: in row 1')
+  })
+  test('2: what is not there, and words that are not understood', () => {
+    for (const [more, err] of [
+      [['--table', 'visits', '--row', '2'], 'has no row 2'],
+      [['--table', 'fees', '--row', '1'], 'has no table “fees”'],
+      [['--table', 'visits', '--row', '1', '--after', 's9'], 'has no step “s9”'],
+      [['--from', `visits=${visits}:9`], 'There is no row 9'],
+      [['--from', 'visits'], '--from visits is not understood'],
+      [['--from', 'fees=a.csv:1'], 'has no input “fees”'],
+      [['--row', '1'], 'Say what to trace'],
+      [['--table', 'visits', '--row', 'one'], '--row one is not understood'],
+    ] as const)
+      expect(words(...more)).toMatchObject({ exit: 2, err: expect.stringContaining(err) as string })
+  })
+})

@@ -151,7 +151,8 @@ const openFiles = async (
   })
   try {
     const opened = await openInput(files, read, known)
-    return { opened, traced: { files, parts: opened.parts, read, known } }
+    const traced = files.map(({ label, ...file }) => ({ name: file.name, label, load: () => file }))
+    return { opened, traced: { files: traced, parts: opened.parts, read, known } }
   } catch (error) {
     if (error instanceof FileProblem)
       throw fault(6, 'unreadable-file', error.message, paths.map((path) => basename(path)).join(', '))

@@ -160,4 +160,4 @@ export { originRows, rowBack, traceBack, type BackTrace, type Origin } from './t
 export { conservation, fatesOf, type Conservation, type Fate, type Leaving } from './trace/forward.ts'
 export { stepsOnTheWay, type StepOnTheWay } from './trace/steps-of.ts'
 export { chainOf, inputOf, isOrigin, placeSteps, type PlacedStep, type TracedRun } from './trace/traced-run.ts'
-export { leftWords } from './trace/why.ts'
+export { leftWords, reasonsAt } from './trace/why.ts'

@@ -35,7 +35,9 @@ const traced = async (rolls: readonly (readonly number[])[], cells: readonly num
 const sourcesOf = (run: TracedRun, steps: Steps, table: string, row: number): Map<string, Set<number>> => {
   const at = steps.get(table)?.at(-1) as PlacedStep
   const found = new Map<string, Set<number>>()
-  for (const { placed, rows } of rowBack(steps, chainOf(run, table), at, row, undefined).origins.map(originRows))
+  for (const { placed, rows } of rowBack(steps, chainOf(run, table), at, row, undefined).origins.map((origin) =>
+    originRows(origin),
+  ))
     found.set(placed.step.id, new Set([...(found.get(placed.step.id) ?? []), ...rows.map((one) => one.row)]))
   return found
 }
@@ -122,7 +124,7 @@ test('the values that enter a figure, each as often as it enters, add up to it',
       for (let row = 0; row < after.rowCount; row++) {
         const { origins } = rowBack(steps, chainOf(run, 'result'), at, row, 'Total')
         let sum: number | null = null
-        for (const { placed, rows } of origins.map(originRows))
+        for (const { placed, rows } of origins.map((origin) => originRows(origin)))
           for (const { row: source, times, columns } of rows)
             for (const column of columns) {
               const { after: opened } = placed.traced

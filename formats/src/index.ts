@@ -13,13 +13,13 @@ export { outputPieces, UnwritableTable } from './write/index.ts'
 export { writeToDatabases, type Query } from './write/postgresql.ts'
 export { fileFromBytes, fileFromPath } from './input-file.ts'
 export { openedBuffers, readColumnsFile, writeColumnsFile } from './columns/columns-file.ts'
-export { filledTexts, openSourceRows, type LeftOut, type SourceRows } from './source-rows.ts'
+export { openSourceRows } from './trace/source-rows.ts'
+export { Tracer, type OpenRows } from './trace/tracer.ts'
 export {
-  Tracer,
   TraceProblem,
   type BackReport,
   type FateReport,
   type ForwardReport,
   type TracedInput,
   type TraceRow,
-} from './tracer.ts'
+} from './trace/reports.ts'

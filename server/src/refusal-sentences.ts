@@ -58,6 +58,8 @@ const ofLinks = {
       ? `By this link ${facts.replays} replays may wait or run at a time, and so many do. Try again when one has ended.`
       : `By this link ${megabytesUp(facts.bytesADay)} may be sent a day; ${megabytesUp(facts.bytesSent)} were sent today, and this file has ${megabytesUp(facts.bytes)}. Try again tomorrow, or ask whoever sent the link to allow more.`,
   'no-edition': 'There is no such edition. Freeze one first.',
+  'no-sources':
+    'By this link the rows of the files that the story was built on are not shown; those of a replay begun by it are.',
   'no-length': 'By a link a file is sent with its length, and an empty one is not taken.',
   'no-link': 'This link has ended or never was. Ask whoever sent it for a new one.',
   'not-by-this-link': ({ rights, needed }: { readonly rights: LinkRight; readonly needed: LinkRight }) =>
@@ -84,6 +86,7 @@ const ofStories = {
   'no-outputs': 'This replay made no files.',
   'no-run': 'This replay does not exist.',
   'no-script': ({ reason }: Reason) => reason,
+  'not-traced': ({ reason }: Reason) => reason,
   'no-table': 'This table is not in the recipe.',
   'unfinished-story': 'The story is not finished: one of its sentences needs a mend first.',
   'unfinished-table': ({ name }: Named) =>

@@ -11,6 +11,7 @@ import {
   valuesRequest,
 } from './previews.ts'
 import { pictureData, pictureRequest } from './pictures.ts'
+import { followReply, followRequest, lostReply, lostRequest, traceReply, traceRequest } from './tracing.ts'
 import { alignReply, alignRequest, matchReply, matchRequest, reconcileReply, reconcileRequest } from './workbenches.ts'
 
 /** A query about the tables of a flow, which changes nothing. */
@@ -39,6 +40,9 @@ export const tableQueries = {
   picture: define({ request: pictureRequest, reply: pictureData, supersedes: () => 'picture' }),
   match: define({ request: matchRequest, reply: matchReply, supersedes: () => 'match' }),
   align: define({ request: alignRequest, reply: alignReply, supersedes: () => 'align' }),
+  trace: define({ request: traceRequest, reply: traceReply, supersedes: () => 'trace' }),
+  follow: define({ request: followRequest, reply: followReply, supersedes: () => 'follow' }),
+  lost: define({ request: lostRequest, reply: lostReply, supersedes: () => 'lost' }),
   reconcile: define({ request: reconcileRequest, reply: reconcileReply, supersedes: () => 'reconcile' }),
 } as const
 

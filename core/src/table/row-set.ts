@@ -18,45 +18,46 @@ export class RowCounter {
   private readonly size: number
   private sparse: Map<number, number> | undefined = new Map()
   private dense: Uint32Array | undefined
+  private distinct = 0
+  private repeated = false
   constructor(size: number) {
     this.size = size
   }
   add(row: number, times: number): void {
     if (row < 0) return
-    const { sparse } = this
-    if (sparse) {
-      sparse.set(row, (sparse.get(row) ?? 0) + times)
-      if (sparse.size > 1024 && sparse.size * sparseShare > this.size) this.widen(sparse)
-    } else if (this.dense) this.dense[row] = this.dense[row]! + times
+    const { dense } = this
+    if (dense) {
+      const known = dense[row]!
+      if (known === 0) this.distinct++
+      this.repeated ||= known > 0 || times > 1
+      dense[row] = known + times
+      return
+    }
+    const sparse = this.sparse as Map<number, number>
+    const known = sparse.get(row) ?? 0
+    this.repeated ||= known > 0 || times > 1
+    sparse.set(row, known + times)
+    if (sparse.size > 1024 && sparse.size * sparseShare > this.size) this.widen(sparse)
   }
   private widen(sparse: ReadonlyMap<number, number>): void {
     this.dense = uint32s(this.size)
     for (const [row, times] of sparse) this.dense[row] = times
+    this.distinct = sparse.size
     this.sparse = undefined
   }
   done(): RowSet {
     const { sparse, dense } = this
-    if (sparse) {
-      const rows = Int32Array.from(sparse.keys()).sort()
-      return withTimes(rows, (row) => sparse.get(row) ?? 1)
+    if (!dense) {
+      const rows = Int32Array.from(sparse?.keys() ?? []).sort()
+      return this.repeated ? { rows, times: Uint32Array.from(rows, (row) => sparse?.get(row) ?? 1) } : { rows }
     }
-    const counts = dense as Uint32Array
-    let n = 0
-    for (const times of counts) if (times > 0) n++
-    const rows = int32s(n)
-    for (let row = 0, i = 0; row < counts.length; row++) if (counts[row]! > 0) rows[i++] = row
-    return withTimes(rows, (row) => counts[row]!)
+    const rows = int32s(this.distinct)
+    for (let row = 0, i = 0; i < rows.length; row++) if (dense[row]! > 0) rows[i++] = row
+    if (!this.repeated) return { rows }
+    const times = uint32s(rows.length)
+    for (let i = 0; i < rows.length; i++) times[i] = dense[rows[i]!]!
+    return { rows, times }
   }
-}
-
-const withTimes = (rows: Int32Array, timesOf: (row: number) => number): RowSet => {
-  let more = false
-  const times = uint32s(rows.length)
-  for (let i = 0; i < rows.length; i++) {
-    times[i] = timesOf(rows[i]!)
-    more ||= times[i] !== 1
-  }
-  return more ? { rows, times } : { rows }
 }
 
 /** The rows that an index names for rows of a set; -1 names none. `size`: rows of the table that it points into. */

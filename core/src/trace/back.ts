@@ -113,27 +113,31 @@ export const traceBack = (
 /** Rows of an origin together, with how often each enters and by which columns. */
 export type OriginRows = {
   readonly placed: PlacedStep
+  /** How many rows there are. */
+  readonly count: number
+  /** The first of them. */
   readonly rows: readonly { readonly row: number; readonly times: number; readonly columns: readonly string[] }[]
 }
 
-/** The rows of each origin once. A row enters as often as by the column and term by which it enters most often. */
-export const originRows = ({ placed, state }: Origin): OriginRows => {
-  const found = new Map<number, { times: number; columns: Set<string> }>()
+/** The rows of each origin once, ascending; of the first `most` what is known of them. A row enters as often as by the column and term by which it enters most often. */
+export const originRows = ({ placed, state }: Origin, most = Infinity): OriginRows => {
+  const marks = new Uint8Array(placed.traced.after.rowCount)
+  for (const { rows } of state.values()) for (const row of rows) marks[row] = 1
+  const first: number[] = []
+  let count = 0
+  for (let row = 0; row < marks.length; row++) if (marks[row] === 1 && count++ < most) first.push(row)
+  const found = new Map(first.map((row) => [row, { times: 0, columns: new Set<string>() }]))
+  const last = first.at(-1) ?? -1
   for (const [key, { rows, times }] of state) {
     const { column } = partsOf(key)
-    rows.forEach((row, i) => {
-      const one = found.get(row) ?? { times: 0, columns: new Set() }
-      found.set(row, one)
+    for (let i = 0; i < rows.length && rows[i]! <= last; i++) {
+      const one = found.get(rows[i]!)
+      if (!one) continue
       one.times = Math.max(one.times, times?.[i] ?? 1)
       if (column !== undefined) one.columns.add(column)
-    })
+    }
   }
-  return {
-    placed,
-    rows: [...found]
-      .sort(([a], [b]) => a - b)
-      .map(([row, { times, columns }]) => ({ row, times, columns: [...columns] })),
-  }
+  return { placed, count, rows: [...found].map(([row, { times, columns }]) => ({ row, times, columns: [...columns] })) }
 }
 
 /** The way back of one row after a step. */

@@ -96,7 +96,13 @@ export type Conservation = {
   readonly inResult: number
   /** Of the rows in the result, those that reach no figure of it; undefined where it has no figures. */
   readonly withoutFigure: number | undefined
-  readonly left: readonly { readonly placed: PlacedStep; readonly rows: Int32Array }[]
+  readonly left: readonly {
+    readonly placed: PlacedStep
+    /** Rows of the opened input. */
+    readonly rows: Int32Array
+    /** Of each of them the row there at which the last of it left, of the table before the step or of another one. */
+    readonly lastRows: readonly { readonly row: number; readonly table: string | undefined }[]
+  }[]
 }
 
 const originOf = (
@@ -148,6 +154,61 @@ const figureColumns = (steps: ReadonlyMap<string, readonly PlacedStep[]>, chain:
   return columns
 }
 
+/** The rows of an input that a row after a step was made of. */
+const inputRowsOf = (
+  steps: ReadonlyMap<string, readonly PlacedStep[]>,
+  chain: readonly string[],
+  at: PlacedStep,
+  row: number,
+  input: string,
+): number[] =>
+  traceBack(steps, chain, at, oneRow(row), undefined, false)
+    .origins.filter(({ placed }) => inputOf(placed) === input)
+    .flatMap(({ state }) => [...state.values()].flatMap(({ rows }) => [...rows]))
+
+/** Of each row after a step the one row of the input that it was made of; undefined where steps between make rows of several. O(rows and steps). */
+const originIndex = (
+  steps: ReadonlyMap<string, readonly PlacedStep[]>,
+  at: PlacedStep,
+  input: string,
+): Int32Array | undefined => {
+  const own = steps.get(at.table) ?? []
+  let index = allRows(at.traced.after.rowCount).rows
+  for (let i = own.indexOf(at); i >= 0; i--) {
+    const placed = own[i] as PlacedStep
+    const { lineage } = placed.traced
+    if (isOrigin(placed)) return inputOf(placed) === input ? index : undefined
+    if (kindOf(placed.step).trace?.fromTable || (lineage.kind !== 'same' && lineage.kind !== 'index')) return undefined
+    if (lineage.kind === 'index') index = index.map((row) => (row < 0 ? -1 : lineage.index[row]!))
+  }
+  return undefined
+}
+
+/** Of rows of an input that left at a step, the row that left there: followed back from each that left. */
+const lastRowsOf = (
+  steps: ReadonlyMap<string, readonly PlacedStep[]>,
+  chain: readonly string[],
+  placed: PlacedStep,
+  input: string,
+  rows: readonly number[],
+): { row: number; table: string | undefined }[] => {
+  const { own, others } = leavers(placed)
+  const table = steps.get(placed.table) ?? []
+  const wanted = new Set(rows)
+  const found = new Map<number, { row: number; table: string | undefined }>()
+  const look = (at: PlacedStep | undefined, left: RowSet, of: string | undefined): void => {
+    const one = at && originIndex(steps, at, input)
+    for (const row of at ? left.rows : []) {
+      if (found.size === wanted.size) return
+      const sources = one ? [one[row]!] : inputRowsOf(steps, chain, at as PlacedStep, row, input)
+      for (const source of sources) if (wanted.has(source) && !found.has(source)) found.set(source, { row, table: of })
+    }
+  }
+  look(table[table.indexOf(placed) - 1], own, undefined)
+  for (const [id, left] of others) look(steps.get(id)?.at(-1), left, id)
+  return rows.map((row) => found.get(row) ?? { row: 0, table: undefined })
+}
+
 /** Where every row of an input went: it is in the table's result, or left at one step, the latest in the order of running. */
 export const conservation = (
   steps: ReadonlyMap<string, readonly PlacedStep[]>,
@@ -168,7 +229,10 @@ export const conservation = (
       if (!isOrigin(placed)) markLeavers(steps, chain, placed, input, inside, leftAt)
   const groups = new Map<PlacedStep, number[]>()
   leftAt.forEach((placed, row) => {
-    if (placed) groups.set(placed, [...(groups.get(placed) ?? []), row])
+    if (!placed) return
+    const known = groups.get(placed)
+    if (known) known.push(row)
+    else groups.set(placed, [row])
   })
   const figures = figureColumns(steps, chain, at)
   const counted =
@@ -185,7 +249,11 @@ export const conservation = (
     opened,
     inResult,
     withoutFigure: figures.length === 0 ? undefined : withoutFigure,
-    left: [...groups].map(([placed, rows]) => ({ placed, rows: Int32Array.from(rows) })),
+    left: [...groups].map(([placed, rows]) => ({
+      placed,
+      rows: Int32Array.from(rows),
+      lastRows: lastRowsOf(steps, chain, placed, input, rows),
+    })),
   }
 }
 

@@ -4,6 +4,9 @@ import type { Recipe } from '../recipe/recipe.ts'
 import { columnLineageOf } from '../engine/lineage.ts'
 import type { TraceSource } from '../steps/shared/trace.ts'
 import { cellWords } from '../steps/shared/trace-conditions.ts'
+import { sums } from '../table/aggregate.ts'
+import { textOfCell } from '../table/cell-text.ts'
+import { cellAt, isNumber } from '../table/column.ts'
 import { ownValue } from '../table/own.ts'
 import type { BackVisit } from './back.ts'
 import { isOrigin, type PlacedStep } from './traced-run.ts'
@@ -37,14 +40,27 @@ const changedCells = (placed: PlacedStep, row: number): string[] => {
   })
 }
 
+/** The values that enter added up, as a cell shows a number; undefined of what are no numbers. */
+const sumWords = ({ traced }: PlacedStep, { table, column, rows }: TraceSource): string | undefined => {
+  const values = table === undefined && column !== undefined ? traced.before.named(column) : undefined
+  if (values === undefined || !isNumber(values.type)) return undefined
+  const n = rows.rows.length
+  const entering = Float64Array.from(rows.rows, (row) => Number(cellAt(values, row) ?? 0))
+  const [total = 0] = sums(entering, undefined, new Uint32Array(n), 1)
+  return textOfCell(values.type, total)
+}
+
 const groupWords = (visit: BackVisit): string => {
   const { placed, column, rows, sources } = visit
   const [row = 0] = rows.rows
   const entering = sources.reduce((sum, source) => sum + source.rows.rows.length, 0)
   const whole = placed.traced.back(rows).rows.length
   if (column === undefined) return `${counted(whole, 'row')} of its group made into one`
-  const passed = whole > entering ? `, ${counted(whole - entering, 'row')} of the group passed over` : ''
-  return `${column} is ${cellWords(placed.traced.after, column, row)}, of ${counted(entering, 'row')}${passed}`
+  const passed = whole > entering ? `; ${counted(whole - entering, 'row')} of the group passed over` : ''
+  const figure = cellWords(placed.traced.after, column, row)
+  const from = sources[0]
+  const adds = from !== undefined && sumWords(placed, from) === figure ? 'the sum of' : 'of'
+  return `${column} is ${figure}, ${adds} ${counted(entering, 'row')}${passed}`
 }
 
 /** What a step did to a row as a whole; undefined where it neither could have taken it away nor changed a cell of it. */

@@ -22,6 +22,7 @@ export type PlacedStep = {
   readonly table: string
   readonly step: Step
   readonly order: number
+  /** Its number in its table, from 1. */ readonly number: number
   readonly ran: StepRun
   readonly traced: TracedStep
 }
@@ -69,7 +70,7 @@ const placedSteps = (run: TracedRun, table: string, from: number): PlacedStep[] 
       back: backThrough(step, before),
     }
     before = step.table
-    return [{ table, step: step.step, order: from + i, ran: step, traced }]
+    return [{ table, step: step.step, order: from + i, number: i + 1, ran: step, traced }]
   })
 }
 

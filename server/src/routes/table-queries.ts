@@ -10,6 +10,7 @@ import { Router, type Request } from 'express'
 import type { Task } from '../compute/tasks/index.ts'
 import { wallClock } from '../services/clock.ts'
 import { ReplayData } from '../services/replay-data.ts'
+import { Refusal } from '../refusal.ts'
 import { laneOf, type Access } from './access.ts'
 import { body, pass } from './check.ts'
 import type { ReplayServices } from './replays.ts'
@@ -19,6 +20,9 @@ const keyOfRequest = (request: Request, flow: string, word: string | undefined):
   const page = request.get('x-fabula-page')
   return page === undefined || word === undefined ? undefined : `${flow}:${page.slice(0, 60)}:${word}`
 }
+
+/** Queries that show rows of files as they came: by a link that may only replay, those of its own replays alone. */
+const showsSources: readonly TableQueryName[] = ['trace', 'follow', 'lost']
 
 /** Every query about the tables of a flow, a route each; nothing is changed by them. */
 export const tableQueryRoutes = (
@@ -35,6 +39,8 @@ export const tableQueryRoutes = (
     router.post(`/${name}`, async (request, response) => {
       const access = await accessOf(request)
       const asked = body(schema, request)
+      if (showsSources.includes(name) && access.rights === 'replay' && !('data' in asked && asked.data !== undefined))
+        throw new Refusal('no-sources')
       const at =
         'data' in asked && asked.data !== undefined
           ? await data.storyOf(access, asked.data)

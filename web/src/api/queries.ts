@@ -84,6 +84,37 @@ export const rowsQuery = (
   ...tableQuery(endpoint, 'preview', files, cursor, asked),
   placeholderData: keepPreviousData,
 })
+/** Where a row or a cell of a table after a step comes from. */
+export const traceQuery = (
+  endpoint: Endpoint,
+  files: unknown,
+  cursor: Cursor,
+  asked: Omit<api.TableQueryRequest<'trace'>, 'recipe' | 'table' | 'step'>,
+) => tableQuery(endpoint, 'trace', files, cursor, asked)
+/** What became of a row of a source. The whole recipe decides it. */
+export const followQuery = (
+  endpoint: Endpoint,
+  files: unknown,
+  recipe: Recipe,
+  asked: Omit<api.TableQueryRequest<'follow'>, 'recipe'>,
+) =>
+  queryOptions({
+    queryKey: ['follow', endpoint.base, files, recipe, asked],
+    queryFn: ({ signal }) => askTable(endpoint, 'follow', { recipe, ...asked }, signal),
+    staleTime: Infinity,
+  })
+/** Where the rows of a table's inputs went. */
+export const lostQuery = (
+  endpoint: Endpoint,
+  files: unknown,
+  recipe: Recipe,
+  asked: Omit<api.TableQueryRequest<'lost'>, 'recipe'>,
+) =>
+  queryOptions({
+    queryKey: ['lost', endpoint.base, files, recipe, asked],
+    queryFn: ({ signal }) => askTable(endpoint, 'lost', { recipe, ...asked }, signal),
+    staleTime: Infinity,
+  })
 /** The statistics of every sentence of a table, without any rows. */
 export const storyQuery = (endpoint: Endpoint, files: unknown, cursor: Cursor) => ({
   ...tableQuery(endpoint, 'preview', files, cursor, { diffMode: 'after', only: 'all', from: 0, count: 0 }),

@@ -19,6 +19,8 @@ import { StoryColumn, useWidth } from './story-column.tsx'
 import { hasTablesWorkbench, TableHeading } from './table-heading.tsx'
 import { Tally } from './tally.tsx'
 import { useKeys } from './use-keys.ts'
+import { TracePanel } from '../tracing/trace-panel.tsx'
+import type { TraceSubject } from '../tracing/subject.ts'
 
 /** A recipe that came without data: it is given some where it is replayed. */
 const NoFiles = ({ replay }: { replay: () => void }) => (
@@ -129,6 +131,18 @@ const TableSection = ({ story, wide, replay }: { story: Story; wide: boolean; re
 const needsWidth = ({ draft, stageView }: Story): boolean =>
   draft ? stepKinds[draft.step.kind].workbench !== undefined : stageView === 'map' || stageView === 'reconcile'
 
+/** What is asked of the selection: where a cell comes from, or of the whole table which rows it lost. */
+const tracedSubject = ({ selection, table, step, stepIndex }: Story): TraceSubject | undefined => {
+  if (!table || !step) return undefined
+  if (selection.kind !== 'cell' && selection.kind !== 'part')
+    return selection.kind === 'table' ? { kind: 'lost', table: table.id } : undefined
+  const { column, row, value } = selection
+  // a row that left stands in the table before the sentence
+  const left = selection.kind === 'cell' && selection.left === true
+  const at = left ? table.steps[stepIndex - 1]?.id : step.id
+  return at === undefined ? undefined : { kind: 'back', table: table.id, step: at, row: row + 1, column, value }
+}
+
 /** Where a story is written: its sentences, the table they make, and what is known of the selection. */
 export const Compose = () => {
   const story = useStory()
@@ -139,17 +153,36 @@ export const Compose = () => {
   const [left, setLeft] = useWidth('story-width', 392, 300, 620)
   const replay = (): void => void navigate(`${story.endpoint.home}/replay`)
   useTools(story, replay)
-  useKeys(
-    story,
-    () => focus.current(),
-    () => setKeys((shown) => !shown),
-  )
+  const [subjects, setSubjects] = useState<readonly TraceSubject[]>([])
+  const trace = (): void => {
+    const subject = tracedSubject(story)
+    if (subject) setSubjects([subject])
+  }
+  useKeys(story, {
+    focusComposer: () => focus.current(),
+    showKeys: () => setKeys((shown) => !shown),
+    trace,
+  })
   const wide = needsWidth(story)
+  const traces = subjects.length > 0 && !wide
+  const right = () => {
+    if (wide) return ''
+    return traces ? ' 520px' : ' 268px'
+  }
   return (
-    <main className="grid min-h-0" style={{ gridTemplateColumns: `${left}px minmax(0,1fr)${wide ? '' : ' 268px'}` }}>
-      <StoryColumn story={story} focusRef={rememberFocus} width={left} setWidth={setLeft} />
+    <main
+      className="grid min-h-0"
+      style={{ gridTemplateColumns: `${traces ? '' : `${left}px `}minmax(0,1fr)${right()}` }}
+    >
+      {/* the way of a cell takes the place of the story, which stays as it is */}
+      <div className={traces ? 'hidden' : 'contents'}>
+        <StoryColumn story={story} focusRef={rememberFocus} width={left} setWidth={setLeft} />
+      </div>
       <TableSection story={story} wide={wide} replay={replay} />
-      {!wide && <SelectionPanel story={story} />}
+      {traces && (
+        <TracePanel recipe={story.cursor.recipe} subjects={subjects} show={setSubjects} close={() => setSubjects([])} />
+      )}
+      {!wide && !traces && <SelectionPanel story={story} trace={trace} />}
       {keys && <KeysDialog />}
     </main>
   )

@@ -14,7 +14,7 @@ export type KeyPress = {
 
 /** What a key does in Compose; `verb` names the key of a verb of the selection. */
 export type KeyCommand =
-  | { readonly do: 'find' | 'undo' | 'redo' | 'list keys' | 'keep' | 'discard' }
+  | { readonly do: 'find' | 'undo' | 'redo' | 'list keys' | 'keep' | 'discard' | 'trace' }
   | { readonly do: 'show'; readonly diffMode: StoryState['diffMode'] }
   | { readonly do: 'verb'; readonly key: string }
 
@@ -28,6 +28,7 @@ export const keyList: readonly (readonly [string, string])[] = [
   ['F2', 'rename'],
   ['Delete', 'drop what is selected'],
   ['arrows, with Shift', 'move and select in the table'],
+  ['W', 'where a cell comes from'],
   ['Ctrl+F', 'find a column or a value'],
   ['Ctrl+C', 'copy cells or columns'],
   ['Ctrl + wheel', 'larger, smaller'],
@@ -62,6 +63,7 @@ export const keyCommand = (
   if (press.mod) return withModifier(press)
   if (press.target === 'field' || press.alt) return undefined
   if (press.key === '/') return { do: 'find' }
+  if (press.key.toLowerCase() === 'w') return { do: 'trace' }
   if (press.key === '?') return { do: 'list keys' }
   if (press.key === '[') return { do: 'show', diffMode: diffMode === 'before' ? 'changes' : 'before' }
   if (press.key === ']') return { do: 'show', diffMode: diffMode === 'after' ? 'changes' : 'after' }

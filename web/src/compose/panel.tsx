@@ -107,8 +107,23 @@ const headings: Readonly<Record<Selection['kind'], string>> = {
   values: 'With these values',
 }
 
+/** The way to where a cell comes from, or to the rows that the table lost. */
+const TraceButton = ({ kind, trace }: { kind: Selection['kind']; trace: () => void }) => {
+  if (kind !== 'cell' && kind !== 'part' && kind !== 'table') return null
+  return (
+    <button
+      type="button"
+      className="flex w-full border-y border-line py-[6px] text-left font-semibold text-token hover:underline"
+      onClick={trace}
+    >
+      {kind === 'table' ? 'Which rows of the files are not in it?' : 'Where does this come from?'}
+      <span className="ml-auto text-[12px] font-normal text-ink-3">W</span>
+    </button>
+  )
+}
+
 /** The card follows the selection: what it is, and in verbs what can be done with just that. */
-export const SelectionPanel = ({ story }: { story: Story }) => {
+export const SelectionPanel = ({ story, trace }: { story: Story; trace: () => void }) => {
   const { selection, schemaHere, table, building } = story
   const names = schemaHere.map(({ name }) => name)
   const chooseColumns = () => {
@@ -147,6 +162,7 @@ export const SelectionPanel = ({ story }: { story: Story }) => {
             they hold and what can be done with them.
           </p>
         )}
+        <TraceButton kind={here.kind} trace={trace} />
         <div>
           <h3 className="mb-1 text-[12px] font-semibold text-ink-3">
             {here.kind === 'columns' && columns.length > 1 ? 'With these columns' : headings[here.kind]}

@@ -19,14 +19,22 @@ const pressOf = (event: KeyboardEvent): KeyPress => ({
 })
 
 /** Listens for the keys of Compose on the whole page. */
-export const useKeys = (story: Story, focusComposer: () => void, showKeys: () => void): void => {
-  const plain: Record<'find' | 'undo' | 'redo' | 'list keys' | 'keep' | 'discard', () => void> = {
+export const useKeys = (
+  story: Story,
+  {
+    focusComposer,
+    showKeys,
+    trace,
+  }: { readonly focusComposer: () => void; readonly showKeys: () => void; readonly trace: () => void },
+): void => {
+  const plain: Record<'find' | 'undo' | 'redo' | 'list keys' | 'keep' | 'discard' | 'trace', () => void> = {
     find: focusComposer,
     undo: () => void story.travel('undo'),
     redo: () => void story.travel('redo'),
     'list keys': showKeys,
     keep: () => void story.keep(),
     discard: story.discard,
+    trace,
   }
   const actionOf = (command: KeyCommand): (() => void) | undefined => {
     if (command.do === 'show') return () => story.setDiffMode(command.diffMode)

@@ -82,8 +82,15 @@ const useGridCursor = (story: Story, table: GridTable, scrollTo: (position: Grid
     scrollTo(target)
     const c = shown[target.at] ?? 0
     const column = columns[c]
+    const row = rowAt(target.row)
     if (column && column.state !== 'removed' && !extend)
-      setSelection({ kind: 'cell', column: column.name, row: target.row, value: rowAt(target.row)?.cells[c] ?? null })
+      setSelection({
+        kind: 'cell',
+        column: column.name,
+        row: row?.row ?? target.row,
+        value: row?.cells[c] ?? null,
+        ...(row?.state === 'removed' ? { left: true } : {}),
+      })
   }
   const goToColumn = (row: number, name: string): void =>
     goTo({ row, at: shown.findIndex((c) => columns[c]?.name === name) })

@@ -12,6 +12,7 @@ import { doneWords, rowsOut, trialWords } from './replay-model.ts'
 import { DrawnPicture, Result } from './result.tsx'
 import { RunsChart } from './runs-chart.tsx'
 import { StepStatisticsTable } from './step-statistics.tsx'
+import { LostRows } from './lost-rows.tsx'
 import { FindingRowsLink, WithRows } from './shown-rows.tsx'
 import type { Runs } from './use-runs.ts'
 
@@ -51,6 +52,7 @@ const DoneRun = ({ run, last }: { run: RunReply; last: Runs['last'] }) => {
         <DrawnPicture key={picture.id} picture={picture} data={data} />
       ))}
       <h3 className="mb-2.5 font-serif text-[16px] font-semibold">What happened, sentence by sentence</h3>
+      <LostRows data={{ run: run.id }} />
       <StepStatisticsTable tables={run.tables} last={last} names={namesOf(flow.recipe)} findings={run.findings} />
     </WithRows>
   )

@@ -27,7 +27,7 @@ export const Dialog = ({
       <Primitive.Overlay className="fixed inset-0 z-40 bg-ink/25" />
       <Primitive.Content
         aria-describedby={undefined}
-        className={`fixed z-50 flex flex-col rounded-xl border border-line-strong bg-sheet ${sizes[size]}`}
+        className={`fixed z-50 flex flex-col overflow-hidden rounded-xl border border-line-strong bg-sheet ${sizes[size]}`}
       >
         <header className="flex items-baseline gap-4 border-b border-line px-5 py-3">
           <Primitive.Title className="font-serif text-[16px] font-semibold">{title}</Primitive.Title>

@@ -67,6 +67,7 @@ export const distinct = defineStep<Distinct>({
     return { table: table.rows(index), lineage: { kind: 'index', index } }
   },
   trace: {
+    leftBy: () => [],
     left: (params, { before, lineage, rowName }, row) => {
       if (lineage.kind !== 'index') return undefined
       const names = selectedNames(params.columns ?? whole, before.schema)

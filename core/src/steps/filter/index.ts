@@ -1,4 +1,4 @@
-import { conditionReason } from '../shared/trace-conditions.ts'
+import { columnsOfCondition, conditionReason } from '../shared/trace-conditions.ts'
 import { z } from 'zod'
 import { code, py, sql } from '../../codegen/tag.ts'
 import { IntList } from '../../table/memory.ts'
@@ -121,6 +121,7 @@ export const filter = defineStep<Filter>({
     return { table: table.rows(index), lineage: { kind: 'index', index } }
   },
   trace: {
+    leftBy: ({ where }, { before, context }) => columnsOfCondition(where, before, context),
     left: ({ where }, { before, context }, row) => conditionReason(where, before, context, row),
     did: ({ where }, { before, context }, row) => `kept, ${conditionReason(where, before, context, row)}`,
   },

@@ -73,6 +73,7 @@ export const joinTrace: StepTrace<Join> = {
     }
     return counter.done()
   },
+  leftBy: (params, _step, table) => onOf(params).map((pair) => (table === undefined ? pair.left : pair.right)),
   left: reason,
   did: (params, { before, context, lineage }, row) => {
     if (params.how === 'left-only') return `kept, ${context.names(params.with)} has none like it`

@@ -4,7 +4,14 @@ import type { Schema } from '../../table/table.ts'
 export type Selection =
   | { readonly kind: 'table' }
   | { readonly kind: 'columns'; readonly columns: readonly string[] }
-  | { readonly kind: 'cell'; readonly column: string; readonly row: number; readonly value: string | null }
+  | {
+      readonly kind: 'cell'
+      readonly column: string
+      /** The row of the table after the step, from 0; of a row that left, before it. */
+      readonly row: number
+      readonly value: string | null
+      readonly left?: boolean
+    }
   | {
       readonly kind: 'part'
       readonly column: string

@@ -33,6 +33,8 @@ export type StepTrace<P> = {
   readonly fromTable?: (params: P, step: TracedStep, table: string, rows: RowSet) => RowSet
   /** Why a row before it, or of another table, is in no row after it, in words of its own values. */
   readonly left?: (params: P, step: LeftContext, row: number, table: string | undefined) => string | undefined
+  /** The columns by whose values alone `left` says why; rows alike in them left for the same reason. Without it every row is asked about. */
+  readonly leftBy?: (params: P, step: TracedStep, table: string | undefined) => readonly string[]
   /** Why a row before it that it could have taken away stays, or what it did with it. */
   readonly did?: (params: P, step: TracedStep, row: number) => string | undefined
   /** What it made of a cell, where “a became b” does not say it well. */

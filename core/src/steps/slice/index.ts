@@ -1,4 +1,3 @@
-import { figure } from '../../messages/words.ts'
 import { z } from 'zod'
 import { py, sql } from '../../codegen/tag.ts'
 import { sliceRows } from '../../table/gather.ts'
@@ -43,8 +42,8 @@ export const slice = defineStep<Slice>({
     return { table: table.rows(index), lineage: { kind: 'index', index } }
   },
   trace: {
-    left: (params, { before }, row) =>
-      `it is row ${figure(row + 1)} of ${figure(before.rowCount)} here, and not of ${words(params)}`,
+    leftBy: () => [],
+    left: (params) => `it is not of ${words(params)}`,
     did: (params) => `kept, of ${words(params)}`,
   },
   scripts: {

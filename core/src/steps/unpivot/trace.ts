@@ -15,6 +15,7 @@ export const unpivotTrace: StepTrace<Unpivot> = {
       return taken.rows.length === 0 || name === undefined ? [] : [{ column: name, rows: back(taken) }]
     })
   },
+  leftBy: () => [],
   left: (params, { before }, row) => {
     const { turns } = layout(params, before.schema)
     return turns.every(({ columns }) =>

@@ -8,6 +8,7 @@ import { prove } from './prove.ts'
 import { run } from './run.ts'
 import { scripts } from './scripts.ts'
 import { align, match, reconcile } from './tables.ts'
+import { follow, lost, trace } from './trace.ts'
 import { find, groups, values } from './values.ts'
 
 /** The one list of tasks. */
@@ -22,6 +23,9 @@ const tasks = {
   match,
   align,
   reconcile,
+  trace,
+  follow,
+  lost,
   scripts,
   cells,
   prove,

@@ -6,6 +6,7 @@ import {
   isFile,
   isOrigin,
   leftWords,
+  reasonsAt,
   originRows,
   ownValue,
   placeSteps,
@@ -21,54 +22,21 @@ import {
   type Leaving,
   type PlacedStep,
   type ReadOptions,
-  type StepOnTheWay,
   type TracedRun,
 } from '@fabula/core'
-import type { InputFile, OpenedPart } from './open-input.ts'
 import { openSourceRows, type LeftOut, type SourceRows } from './source-rows.ts'
-
-/** What cannot be traced, as a sentence: a table, row, column, file, sheet or step that is not there. */
-export class TraceProblem extends Error {}
-
-/** An input with its files as they were opened. `label`: how a file is named where two have the same name. */
-export type TracedInput = {
-  readonly files: readonly (InputFile & { readonly label?: string })[]
-  readonly parts: readonly OpenedPart[]
-  readonly read: ReadOptions
-  readonly known: ColumnAliases
-}
-
-/** A row of a file, or one that was typed in, as traces name it. */
-export type SourceName =
-  | { readonly input: string; readonly file: string; readonly sheet?: string; readonly row: number }
-  | { readonly entered: string; readonly row: number }
-/** A row that something was made of. */
-export type TraceRow = SourceName & {
-  readonly columns?: readonly string[]
-  readonly times?: number
-  readonly values: Readonly<Record<string, string>>
-}
-/** The way back: section 10 of the contract. */
-export type BackReport = {
-  readonly table: string
-  readonly row: number
-  readonly column?: string
-  readonly count: number
-  readonly sources: readonly TraceRow[]
-  readonly steps: readonly StepOnTheWay[]
-}
-/** What became of a row in one table. */
-export type FateReport =
-  | { readonly table: string; readonly rows: readonly number[]; readonly count: number }
-  | {
-      readonly table: string
-      readonly left: { readonly step: string; readonly sentence: string; readonly why: string }
-    }
-/** What became of a row. */
-export type ForwardReport = SourceName & {
-  readonly values: Readonly<Record<string, string>>
-  readonly fates: readonly FateReport[]
-}
+import {
+  TraceProblem,
+  type BackReport,
+  type FateReport,
+  type ForwardReport,
+  type LostReason,
+  type LostRows,
+  type SourceName,
+  type TracedFile,
+  type TracedInput,
+  type TraceRow,
+} from './reports.ts'
 
 /** A part of an input: a file or a sheet, and where its rows begin in the opened table. */
 type Part = {
@@ -103,6 +71,15 @@ const partsOf = ({ files, parts }: TracedInput): Part[] => {
   return found
 }
 
+/** Opens the rows of a file or of a sheet of it. */
+export type OpenRows = (
+  file: TracedFile,
+  sheet: string | undefined,
+  read: ReadOptions,
+  known: ColumnAliases,
+) => Promise<SourceRows | undefined>
+const openFresh: OpenRows = (file, sheet, read, known) => openSourceRows(file.load(), sheet, read, known)
+
 /** Answers where rows and cells of a run come from and what became of rows of its inputs; every answer is worked out when asked. */
 export class Tracer {
   private readonly run: TracedRun
@@ -110,8 +87,11 @@ export class Tracer {
   private readonly steps
   private readonly opened = new Map<Part, Promise<SourceRows | undefined>>()
   private readonly parts = new Map<string, readonly Part[]>()
-  constructor(run: TracedRun, inputs: Readonly<Record<string, TracedInput>>) {
+  private readonly openRows: OpenRows
+  /** @param openRows gives the rows of a file; a caller that asks often keeps them */
+  constructor(run: TracedRun, inputs: Readonly<Record<string, TracedInput>>, openRows: OpenRows = openFresh) {
     this.run = run
+    this.openRows = openRows
     this.inputs = inputs
     this.steps = placeSteps(run)
     for (const [id, input] of Object.entries(inputs)) this.parts.set(id, partsOf(input))
@@ -125,7 +105,7 @@ export class Tracer {
     const known = this.opened.get(part)
     if (known) return known
     const { read, known: aliases } = ownValue(this.inputs, input) as TracedInput
-    const opened = openSourceRows(part.file, part.sheet, read, aliases)
+    const opened = this.openRows(part.file, part.sheet, read, aliases)
     this.opened.set(part, opened)
     return opened
   }
@@ -203,10 +183,11 @@ export class Tracer {
       const input = inputOf(placed)
       return input === undefined ? order.length : order.indexOf(input)
     }
-    const rows = origins
-      .map(originRows)
+    const found = origins.map((origin) => originRows(origin, limit))
+    const count = found.reduce((sum, one) => sum + one.count, 0)
+    const rows = found
       .sort((a, b) => rank(a.placed) - rank(b.placed) || a.placed.order - b.placed.order)
-      .flatMap(({ placed, rows: found }) => found.map((one) => ({ placed, ...one })))
+      .flatMap(({ placed, rows: first }) => first.map((one) => ({ placed, ...one })))
     const sources = await Promise.all(
       rows.slice(0, limit).map(async ({ placed, row: at, times, columns }): Promise<TraceRow> => {
         const { values, ...name } = await this.sourceRow(placed, at, columns)
@@ -225,7 +206,7 @@ export class Tracer {
       table,
       row,
       ...(column === undefined ? {} : { column }),
-      count: rows.length,
+      count,
       sources,
       steps: stepsOnTheWay(
         this.run.recipe,
@@ -254,7 +235,7 @@ export class Tracer {
   /** How a row of a table is named after a step: by the first row of a file that it comes from. */
   private async rowName(placed: PlacedStep, row: number): Promise<string> {
     const [origin] = rowBack(this.steps, chainOf(this.run, placed.table), placed, row, undefined).origins
-    const first = origin && originRows(origin).rows[0]
+    const first = origin && originRows(origin, 1).rows[0]
     if (!origin || !first) return `row ${row + 1}`
     const source = await this.sourceRow(origin.placed, first.row, [])
     const input = inputOf(origin.placed)
@@ -360,5 +341,60 @@ export class Tracer {
   /** Where the rows of an input went that a table is made from. */
   conservation(table: string, input: string): Conservation | undefined {
     return conservation(this.steps, chainOf(this.run, table), table, input)
+  }
+
+  /** The rows that left at a step, by why they did; of each reason the first are named. */
+  private async reasonsOf(
+    { placed, rows, lastRows }: Conservation['left'][number],
+    input: string,
+    limit: number,
+  ): Promise<LostReason[]> {
+    const reasons = new Map<string, number[]>()
+    const reasonOf = reasonsAt(placed)
+    rows.forEach((row, i) => {
+      const why = reasonOf(lastRows[i] as { row: number; table: string | undefined })
+      const known = reasons.get(why)
+      if (known) known.push(row)
+      else reasons.set(why, [row])
+    })
+    const origin = this.originOf(input)
+    const place = `${tableNames(this.run.recipe)(placed.table)} ${placed.number}`
+    return Promise.all(
+      [...reasons].map(async ([why, all]) => ({
+        ...this.sentenceOf(placed),
+        place,
+        why,
+        count: all.length,
+        rows: await Promise.all(
+          all.slice(0, limit).map(async (row) => {
+            const { values: _values, ...name } = await this.sourceRow(origin, row, [])
+            return 'entered' in name
+              ? { file: name.entered, row: name.row }
+              : { file: name.file, row: name.row, ...(name.sheet === undefined ? {} : { sheet: name.sheet }) }
+          }),
+        ),
+      })),
+    )
+  }
+
+  /** Of every input that a table is made from, how many of its rows are in it, and where and why the others left. */
+  async lost(table: string, limit: number): Promise<readonly LostRows[]> {
+    this.tableOf(table)
+    const found: LostRows[] = []
+    for (const { id, name } of this.run.recipe.inputs) {
+      const count = this.conservation(table, id)
+      if (!count) continue
+      const left: LostReason[] = []
+      for (const one of count.left) left.push(...(await this.reasonsOf(one, id, limit)))
+      found.push({
+        input: id,
+        name,
+        opened: count.opened,
+        inResult: count.inResult,
+        withoutFigure: count.withoutFigure ?? null,
+        left: left.sort((a, b) => b.count - a.count),
+      })
+    }
+    return found
   }
 }

@@ -1,7 +1,7 @@
 import { headerRows, rectangleOf, type ColumnAliases, type ReadOptions, type Table } from '@fabula/core'
-import { csvRows } from './csv/open-csv.ts'
-import { formatOfFile, openWorkbook } from './format.ts'
-import { openAsText, type InputFile } from './open-input.ts'
+import { csvRows } from '../csv/open-csv.ts'
+import { formatOfFile, openWorkbook } from '../format.ts'
+import { openAsText, type InputFile } from '../open-input.ts'
 
 /** Why a record of a file is no row of its table. */
 export type LeftOut = 'blank' | 'names' | 'above-names' | 'skipped' | 'outside-range' | 'foot'
@@ -105,7 +105,7 @@ export const openSourceRows = async (
     recordOf,
     rowOf,
     textsOf: (record) =>
-      textsOf(record, { texts, rowOf, file, sheet, read: given, left: (layout.rectangle?.left ?? 1) - 1 }),
+      textsOf(record, { texts, rowOf, file, sheet, read: given, left: (layout.rectangle?.left ?? 1) - 1, placed }),
   }
 }
 
@@ -137,16 +137,20 @@ const textsOf = (
     sheet,
     read,
     left,
+    placed,
   }: Pick<SourceRows, 'texts' | 'rowOf'> & {
     readonly file: InputFile
     readonly sheet: string | undefined
     readonly read: ReadOptions
     readonly left: number
+    readonly placed: boolean
   },
 ): Readonly<Record<string, string>> => {
   const found = rowOf(record)
   if (!found) return {}
   if ('row' in found) return filledTexts(texts, found.row)
+  // a record without a place of its own is blank
+  if (!placed) return {}
   let n = 0
   for (const cells of records(file, sheet, read)) {
     if (++n < record) continue
