@@ -15,7 +15,7 @@ import {
   see,
   shoot,
 } from './browser/driver.ts'
-import { demo, root, startOData, startServer } from './browser/server.ts'
+import { demo, root, startServer } from './browser/server.ts'
 
 /** npm run screenshots: the main views as they are now, from the demo, into docs/screenshots. */
 const picture = (name: string): string => join(root, 'docs/screenshots', `${name}.png`)
@@ -130,15 +130,7 @@ const handOver = async (driver: WebDriver): Promise<void> => {
   await driver.sleep(500)
   await shoot(driver, picture('reader'))
 }
-const elsewhere = async (driver: WebDriver, base: string, service: string): Promise<void> => {
-  await driver.get(`${base}/sources`)
-  await click(driver, 'OData')
-  await (await labelled(driver, 'Address of the service')).sendKeys(service)
-  await click(driver, 'See what it offers')
-  await click(driver, 'Visits')
-  await see(driver, 'BookingRef')
-  await driver.sleep(500)
-  await shoot(driver, picture('sources'))
+const elsewhere = async (driver: WebDriver, base: string): Promise<void> => {
   await driver.get(`${base}/shelf`)
   await see(driver, 'regions-2031-05.xlsx')
   await driver.sleep(500)
@@ -227,7 +219,6 @@ const tables = async (driver: WebDriver, base: string): Promise<void> => {
 }
 
 const server = await startServer(undefined, 4311, { FABULA_ALLOW_PRIVATE: '1' })
-const odata = await startOData()
 const { driver } = await openBrowser()
 try {
   await driver.get(server.base)
@@ -240,12 +231,11 @@ try {
   await trace(driver)
   await replay(driver)
   await handOver(driver)
-  await elsewhere(driver, server.base, odata.address)
+  await elsewhere(driver, server.base)
   await driver.get(server.base)
   await intake(driver)
   await tables(driver, server.base)
 } finally {
   await driver.quit()
-  odata.close()
   await server.stop()
 }

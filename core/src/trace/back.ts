@@ -1,5 +1,5 @@
 import { oneRow, sumOfSets, type RowSet } from '../table/row-set.ts'
-import type { TraceSource } from '../steps/shared/trace.ts'
+import type { TraceSource } from '../steps/shared/step-kind.ts'
 import { cellSources, isOrigin, rowSources, type PlacedStep } from './traced-run.ts'
 
 /**

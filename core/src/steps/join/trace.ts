@@ -1,6 +1,6 @@
 import { RowCounter, rowsWhere, throughIndex, timesOfRows, type RowSet } from '../../table/row-set.ts'
 import { cellWords } from '../shared/trace-conditions.ts'
-import type { LeftContext, StepTrace, TracedStep, TraceSource } from '../shared/trace.ts'
+import type { LeftContext, StepTrace, TracedStep, TraceSource } from '../shared/step-kind.ts'
 import { layout, onOf, type Join } from './layout.ts'
 
 /** The rows of the other table that rows of the result met. */

@@ -1,5 +1,5 @@
 import { measureSources } from '../shared/trace-measures.ts'
-import type { StepTrace } from '../shared/trace.ts'
+import type { StepTrace } from '../shared/step-kind.ts'
 import { labelsOf, layout, type Pivot } from './layout.ts'
 
 /** A figure through the rows of its group that have its label. */

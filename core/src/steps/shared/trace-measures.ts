@@ -2,7 +2,7 @@ import { cellAt, isNullAt, type Cell, type Column } from '../../table/column.ts'
 import { RowCounter, timesOfRows, type RowSet } from '../../table/row-set.ts'
 import { compareText } from '../../table/order.ts'
 import type { Table } from '../../table/table.ts'
-import type { TraceSource } from './trace.ts'
+import type { TraceSource } from './step-kind.ts'
 
 /** Measures whose figure is the cell of one row. */
 const ofOneRow = ['min', 'max', 'first', 'last', 'only'] as const

@@ -1,5 +1,5 @@
 import { RowCounter, rowsWhere, timesAt, type RowSet } from '../../table/row-set.ts'
-import type { StepTrace, TracedStep, TraceSource } from '../shared/trace.ts'
+import type { StepTrace, TracedStep, TraceSource } from '../shared/step-kind.ts'
 import { alignUnion, type UnionParams } from './align.ts'
 
 /** A table of a union: its id, absent for the table's own rows, and where its rows begin in the result. */

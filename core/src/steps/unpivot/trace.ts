@@ -1,5 +1,5 @@
 import { rowsWhere } from '../../table/row-set.ts'
-import type { StepTrace } from '../shared/trace.ts'
+import type { StepTrace } from '../shared/step-kind.ts'
 import { layout, type Unpivot } from './layout.ts'
 
 /** A value cell through the one column that its label stands for. */

@@ -4,7 +4,7 @@ import { uint32s } from '../../table/memory.ts'
 import { RowCounter, rowsWhere, throughIndex, timesOfRows, type RowSet } from '../../table/row-set.ts'
 import type { Table } from '../../table/table.ts'
 import { measureSources } from '../shared/trace-measures.ts'
-import type { TraceSource } from '../shared/trace.ts'
+import type { TraceSource } from '../shared/step-kind.ts'
 
 type Measure = { readonly how: string; readonly column?: string | undefined }
 /** The groups, the order of rows, and of each row the one that `previous` or `next` takes. */
