@@ -44,6 +44,8 @@ const compose = async (driver: WebDriver): Promise<void> => {
 }
 /** Where a total of the demo comes from. */
 const trace = async (driver: WebDriver): Promise<void> => {
+  await driver.navigate().refresh()
+  await see(driver, '121 changed')
   await (await driver.findElement(By.xpath("//*[@role='radio'][contains(., 'After')]"))).click()
   await (await cell(driver, '10,598.25')).click()
   await press(driver, 'w')
