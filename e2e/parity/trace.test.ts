@@ -71,7 +71,7 @@ test('every row has a fate in every table that its input reaches, and rows are c
         const input = inputOf(origin)
         if (input === undefined) continue
         for (const { id } of recipe.tables.filter((table) => chainOf(run, table.id).includes(origin.table))) {
-          const count = conservation(steps, chainOf(run, id), id, input)
+          const count = conservation({ steps, tables: chainOf(run, id) }, id, input)
           const { opened = 0, inResult = 0, left = [] } = count ?? {}
           expect(opened, story).toBe(origin.traced.after.rowCount)
           expect(inResult + left.reduce((sum, { rows }) => sum + rows.length, 0), `${id}\n${story}`).toBe(opened)

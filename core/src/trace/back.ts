@@ -38,7 +38,6 @@ export type BackVisit = {
 export type BackTrace = { readonly origins: readonly Origin[]; readonly visits: readonly BackVisit[] }
 
 type Walk = {
-  readonly steps: ReadonlyMap<string, readonly PlacedStep[]>
   /** Rows of finished tables that are still to be followed. */
   readonly pending: Map<string, State>
   readonly visits: BackVisit[] | undefined
@@ -99,7 +98,7 @@ export const traceBack = (
   visited = true,
 ): BackTrace => {
   const visits: BackVisit[] = []
-  const walk: Walk = { steps, pending: new Map(), visits: visited ? visits : undefined }
+  const walk: Walk = { pending: new Map(), visits: visited ? visits : undefined }
   const start: State = new Map((columns ?? [undefined]).map((column) => [keyOf(column, ''), rows]))
   const own = steps.get(at.table) ?? []
   const origins = tableBack(walk, own.slice(0, own.indexOf(at) + 1), start)

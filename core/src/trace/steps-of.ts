@@ -93,7 +93,10 @@ const didToOneCell = (
     return kindOf(step).trace?.left ? `${column} is ${after}, brought from ${name}` : undefined
   }
   const before = from < 0 ? 'empty' : cellWords(table, source.column ?? '', from)
-  if (before !== after) return became(placed, before, after)
+  if (before !== after) {
+    const more = rows.rows.length > 1 ? `, and ${counted(rows.rows.length - 1, 'more row', 'more rows')}` : ''
+    return `${became(placed, before, after)}${more}`
+  }
   const isSameRow = source.rows.rows.length === rows.rows.length && from === rowBefore(placed, row)
   const carried = ownValue(columnLineageOf(step, traced.before.schema, traced.after.schema), column)
   return isSameRow && carried === source.column ? undefined : `${column} is ${after}`

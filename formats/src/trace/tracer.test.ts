@@ -358,6 +358,20 @@ describe('typed-in rows and workbooks', () => {
       ),
       ...Object.fromEntries(Object.values(sheets).map((rows, i) => [`xl/worksheets/s${i + 1}.xml`, sheetXml(rows)])),
     })
+  test('the name of a sheet, and what a file lacks, come from the row and from no column of it', async () => {
+    const tracer = await tracerOf(recipeOf({ visits: [open({ origin: { file: 'File' } })] }), {
+      visits: { 'a.csv': 'Ref,Fee\nA,1\n', 'b.csv': 'Ref\nB\n' },
+    })
+    expect((await tracer.back('visits', 1, { column: 'File' })).sources).toEqual([
+      { input: 'visits', file: 'a.csv', row: 2, values: { Ref: 'A', Fee: '1' } },
+    ])
+    expect((await tracer.back('visits', 2, { column: 'Fee' })).sources).toEqual([
+      { input: 'visits', file: 'b.csv', row: 2, values: { Ref: 'B' } },
+    ])
+    expect((await tracer.forward('visits', 'b.csv', undefined, 2)).fates).toEqual([
+      { table: 'visits', rows: [2], count: 1 },
+    ])
+  })
   test('a row of a sheet is named by file, sheet and its row there', async () => {
     const tracer = await tracerOf(recipeOf({ visits: [open({ sheets: ['May', 'June'], header: 2 })] }), {
       visits: {

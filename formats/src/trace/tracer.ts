@@ -25,6 +25,7 @@ import {
   type TracedRun,
 } from '@fabula/core'
 import { openSourceRows, type LeftOut, type SourceRows } from './source-rows.ts'
+import { partsOf, type Part } from './parts.ts'
 import {
   TraceProblem,
   type BackReport,
@@ -38,14 +39,6 @@ import {
   type TraceRow,
 } from './reports.ts'
 
-/** A part of an input: a file or a sheet, and where its rows begin in the opened table. */
-type Part = {
-  readonly file: TracedInput['files'][number]
-  readonly sheet: string | undefined
-  readonly from: number
-  readonly rows: number
-}
-
 const whyLeftOut: Readonly<Record<LeftOut, string>> = {
   blank: 'blank row',
   names: 'it gives the names of the columns',
@@ -53,22 +46,6 @@ const whyLeftOut: Readonly<Record<LeftOut, string>> = {
   skipped: 'it is skipped, below the names of the columns',
   'outside-range': 'it is outside the range that is read',
   foot: 'it is of the foot, which is left out',
-}
-
-/** The parts of an input in the order of their rows. A text file is one part, a workbook one for each sheet taken. */
-const partsOf = ({ files, parts }: TracedInput): Part[] => {
-  const found: Part[] = []
-  let from = 0
-  let next = 0
-  for (const file of files) {
-    const sheets = new Set<string | undefined>()
-    for (let part = parts[next]; part?.file === file.name && !sheets.has(part.sheet); part = parts[++next]) {
-      sheets.add(part.sheet)
-      found.push({ file, sheet: part.sheet, from, rows: part.rows })
-      from += part.rows
-    }
-  }
-  return found
 }
 
 /** Opens the rows of a file or of a sheet of it. */
@@ -124,12 +101,12 @@ export class Tracer {
     placed: PlacedStep,
     row: number,
     columns: readonly string[],
-  ): Promise<SourceName & { values: Record<string, string> }> {
+  ): Promise<SourceName & { columns: readonly string[]; values: Record<string, string> }> {
     const { after } = placed.traced
-    const wanted = columns.length > 0 ? columns : after.names
     const input = inputOf(placed)
     const part = input === undefined ? undefined : this.partAt(input, row)
     if (input === undefined || !part) {
+      const wanted = columns.length > 0 ? columns : after.names
       const values = Object.fromEntries(
         wanted.flatMap((name) => {
           const at = after.positionOf(name)
@@ -137,11 +114,14 @@ export class Tracer {
           return cell === null ? [] : [[name, textOfCell(after.schema[at]?.type ?? 'text', cell)]]
         }),
       )
-      return { entered: placed.table, row: row + 1, values }
+      return { entered: placed.table, row: row + 1, columns, values }
     }
     const source = await this.rowsOf(input, part)
     const record = source?.recordOf(row - part.from) ?? row - part.from + 1
     const all = source?.textsOf(record) ?? {}
+    // the name of a file or sheet, or a column that this part lacks, stands in no column of it
+    const held = columns.filter((name) => (source?.texts.positionOf(name) ?? -1) >= 0)
+    const wanted = held.length > 0 ? held : after.names
     const values = Object.fromEntries(
       wanted.flatMap((name) => {
         const text = ownValue(all, name)
@@ -153,6 +133,7 @@ export class Tracer {
       file: this.labelOf(input, part),
       ...(part.sheet === undefined ? {} : { sheet: part.sheet }),
       row: record,
+      columns: held,
       values,
     }
   }
@@ -190,10 +171,10 @@ export class Tracer {
       .flatMap(({ placed, rows: first }) => first.map((one) => ({ placed, ...one })))
     const sources = await Promise.all(
       rows.slice(0, limit).map(async ({ placed, row: at, times, columns }): Promise<TraceRow> => {
-        const { values, ...name } = await this.sourceRow(placed, at, columns)
+        const { values, columns: held, ...name } = await this.sourceRow(placed, at, columns)
         return {
           ...name,
-          ...(columns.length > 0 ? { columns } : {}),
+          ...(held.length > 0 ? { columns: held } : {}),
           ...(times > 1 ? { times } : {}),
           values,
         }
@@ -284,7 +265,7 @@ export class Tracer {
       throw new TraceProblem(`The rows of ${quoted(table)} are not typed in.`)
     if (!Number.isInteger(row) || row < 1 || row > placed.traced.after.rowCount)
       throw new TraceProblem(`${quoted(table)} has no row ${row}: it has ${placed.traced.after.rowCount}.`)
-    const { values, ...name } = await this.sourceRow(placed, row - 1, [])
+    const { values, columns: _columns, ...name } = await this.sourceRow(placed, row - 1, [])
     return { ...name, values, fates: await this.fates(placed, row - 1, limit) }
   }
 
@@ -340,7 +321,7 @@ export class Tracer {
 
   /** Where the rows of an input went that a table is made from. */
   conservation(table: string, input: string): Conservation | undefined {
-    return conservation(this.steps, chainOf(this.run, table), table, input)
+    return conservation({ steps: this.steps, tables: chainOf(this.run, table) }, table, input)
   }
 
   /** The rows that left at a step, by why they did; of each reason the first are named. */
@@ -367,7 +348,7 @@ export class Tracer {
         count: all.length,
         rows: await Promise.all(
           all.slice(0, limit).map(async (row) => {
-            const { values: _values, ...name } = await this.sourceRow(origin, row, [])
+            const { values: _values, columns: _columns, ...name } = await this.sourceRow(origin, row, [])
             return 'entered' in name
               ? { file: name.entered, row: name.row }
               : { file: name.file, row: name.row, ...(name.sheet === undefined ? {} : { sheet: name.sheet }) }

@@ -1,0 +1,190 @@
+import { kindOf } from '../recipe/step-access.ts'
+import { usedTables } from '../recipe/used-tables.ts'
+import { allRows, noRows, oneRow, type RowSet } from '../table/row-set.ts'
+import { traceBack } from './back.ts'
+import { inputOf, isOrigin, rowSources, type PlacedStep } from './traced-run.ts'
+
+/** The steps of a run, and the tables that one is made from in the order of running, itself last. */
+export type TracedChain = {
+  readonly steps: ReadonlyMap<string, readonly PlacedStep[]>
+  readonly tables: readonly string[]
+}
+
+/** Of an input the rows that are in a table's result, and of the others at which step each left. */
+export type Conservation = {
+  readonly input: string
+  readonly opened: number
+  readonly inResult: number
+  /** Of the rows in the result, those that reach no figure of it; undefined where it has no figures. */
+  readonly withoutFigure: number | undefined
+  readonly left: readonly {
+    readonly placed: PlacedStep
+    /** Rows of the opened input. */
+    readonly rows: Int32Array
+    /** Of each of them the row there at which the last of it left, of the table before the step or of another one. */
+    readonly lastRows: readonly { readonly row: number; readonly table: string | undefined }[]
+  }[]
+}
+
+const originOf = (
+  chain: TracedChain,
+  at: PlacedStep,
+  rows: RowSet,
+  columns?: readonly string[],
+): ReadonlyMap<string, Uint8Array> => {
+  const found = new Map<string, Uint8Array>()
+  for (const { placed, state } of traceBack(chain.steps, chain.tables, at, rows, columns, false).origins) {
+    const input = inputOf(placed)
+    if (input === undefined) continue
+    const marks = found.get(input) ?? new Uint8Array(placed.traced.after.rowCount)
+    found.set(input, marks)
+    for (const set of state.values()) for (const row of set.rows) marks[row] = 1
+  }
+  return found
+}
+
+/** Rows before a step, and of the other tables that it uses, that are in no row after it. */
+const leavers = (placed: PlacedStep): { readonly own: RowSet; readonly others: ReadonlyMap<string, RowSet> } => {
+  const { traced } = placed
+  const sources = rowSources(placed, allRows(traced.after.rowCount))
+  const missing = (count: number, table: string | undefined): RowSet => {
+    const marks = new Uint8Array(count)
+    for (const source of sources) if (source.table === table) for (const row of source.rows.rows) marks[row] = 1
+    return { rows: Int32Array.from(marks.keys()).filter((row) => marks[row] === 0) }
+  }
+  const follows = kindOf(placed.step).trace?.fromTable !== undefined
+  return {
+    own: traced.lineage.kind === 'same' ? noRows : missing(traced.before.rowCount, undefined),
+    others: new Map(
+      follows ? usedTables(placed.step).map((id) => [id, missing(traced.context.table(id).rowCount, id)]) : [],
+    ),
+  }
+}
+
+/** Columns of the result that are figures: made by a measure of groups and carried on. */
+const figureColumns = (chain: TracedChain, at: PlacedStep): string[] => {
+  return at.traced.after.names.filter((column) =>
+    traceBack(chain.steps, chain.tables, at, allRows(Math.min(1, at.traced.after.rowCount)), [column]).visits.some(
+      ({ placed: { traced }, column: name, sources }) =>
+        traced.lineage.kind === 'groups' &&
+        name !== undefined &&
+        (traced.before.positionOf(name) < 0 || sources.some((source) => source.column !== name)),
+    ),
+  )
+}
+
+/** The rows of an input that a row after a step was made of. */
+const inputRowsOf = (chain: TracedChain, at: PlacedStep, row: number, input: string): number[] =>
+  traceBack(chain.steps, chain.tables, at, oneRow(row), undefined, false)
+    .origins.filter(({ placed }) => inputOf(placed) === input)
+    .flatMap(({ state }) => [...state.values()].flatMap(({ rows }) => [...rows]))
+
+/** Of each row after a step the one row of the input that it was made of; undefined where steps between make rows of several. O(rows and steps). */
+const originIndex = ({ steps }: TracedChain, at: PlacedStep, input: string): Int32Array | undefined => {
+  const own = steps.get(at.table) ?? []
+  let index = allRows(at.traced.after.rowCount).rows
+  for (let i = own.indexOf(at); i >= 0; i--) {
+    const placed = own[i] as PlacedStep
+    const { lineage } = placed.traced
+    if (isOrigin(placed)) return inputOf(placed) === input ? index : undefined
+    if (kindOf(placed.step).trace?.fromTable || (lineage.kind !== 'same' && lineage.kind !== 'index')) return undefined
+    if (lineage.kind === 'index') index = index.map((row) => (row < 0 ? -1 : lineage.index[row]!))
+  }
+  return undefined
+}
+
+/** Of rows of an input that left at a step, the row that left there: followed back from each that left. */
+const lastRowsOf = (
+  chain: TracedChain,
+  placed: PlacedStep,
+  input: string,
+  rows: readonly number[],
+): { row: number; table: string | undefined }[] => {
+  const { own, others } = leavers(placed)
+  const table = chain.steps.get(placed.table) ?? []
+  const wanted = new Set(rows)
+  const found = new Map<number, { row: number; table: string | undefined }>()
+  const look = (at: PlacedStep | undefined, left: RowSet, of: string | undefined): void => {
+    const one = at && originIndex(chain, at, input)
+    for (const row of at ? left.rows : []) {
+      if (found.size === wanted.size) return
+      const sources = one ? [one[row]!] : inputRowsOf(chain, at as PlacedStep, row, input)
+      for (const source of sources) if (wanted.has(source) && !found.has(source)) found.set(source, { row, table: of })
+    }
+  }
+  look(table[table.indexOf(placed) - 1], own, undefined)
+  for (const [id, left] of others) look(chain.steps.get(id)?.at(-1), left, id)
+  return rows.map((row) => found.get(row) ?? { row: 0, table: undefined })
+}
+
+/** Where every row of an input went: it is in the table's result, or left at one step, the latest in the order of running. */
+export const conservation = (chain: TracedChain, table: string, input: string): Conservation | undefined => {
+  const { steps, tables } = chain
+  const at = steps.get(table)?.at(-1)
+  const origin = tables
+    .flatMap((id) => steps.get(id) ?? [])
+    .find((placed) => isOrigin(placed) && inputOf(placed) === input)
+  if (!at || !origin) return undefined
+  const opened = origin.traced.after.rowCount
+  const inside = originOf(chain, at, allRows(at.traced.after.rowCount)).get(input) ?? new Uint8Array(opened)
+  const leftAt: (PlacedStep | undefined)[] = Array.from({ length: opened })
+  for (const id of tables)
+    for (const placed of steps.get(id) ?? []) if (!isOrigin(placed)) markLeavers(chain, placed, input, inside, leftAt)
+  const groups = new Map<PlacedStep, number[]>()
+  leftAt.forEach((placed, row) => {
+    if (!placed) return
+    const known = groups.get(placed)
+    if (known) known.push(row)
+    else groups.set(placed, [row])
+  })
+  const figures = figureColumns(chain, at)
+  const counted =
+    figures.length === 0 ? undefined : originOf(chain, at, allRows(at.traced.after.rowCount), figures).get(input)
+  let inResult = 0
+  let withoutFigure = 0
+  for (let row = 0; row < opened; row++) {
+    if (inside[row] !== 1) continue
+    inResult++
+    if (counted?.[row] !== 1) withoutFigure++
+  }
+  return {
+    input,
+    opened,
+    inResult,
+    withoutFigure: figures.length === 0 ? undefined : withoutFigure,
+    left: [...groups].map(([placed, rows]) => ({
+      placed,
+      rows: Int32Array.from(rows),
+      lastRows: lastRowsOf(chain, placed, input, rows),
+    })),
+  }
+}
+
+/** The rows of an input, as marks, of which rows leave at a step: of its own table, or of another one that it uses. */
+const marksOfLeavers = (chain: TracedChain, placed: PlacedStep, input: string): Uint8Array[] => {
+  const { own, others } = leavers(placed)
+  const table = chain.steps.get(placed.table) ?? []
+  const from: (readonly [PlacedStep | undefined, RowSet])[] = [
+    [table[table.indexOf(placed) - 1], own],
+    ...[...others].map(([id, rows]) => [chain.steps.get(id)?.at(-1), rows] as const),
+  ]
+  return from.flatMap(([last, rows]) => {
+    const marks = last && rows.rows.length > 0 ? originOf(chain, last, rows).get(input) : undefined
+    return marks ? [marks] : []
+  })
+}
+
+/** Marks the rows of an input whose last rows in a step's table left at the step. */
+const markLeavers = (
+  chain: TracedChain,
+  placed: PlacedStep,
+  input: string,
+  inside: Uint8Array,
+  leftAt: (PlacedStep | undefined)[],
+): void => {
+  const gone = marksOfLeavers(chain, placed, input)
+  if (gone.length === 0) return
+  const stays = originOf(chain, placed, allRows(placed.traced.after.rowCount)).get(input)
+  for (let row = 0; row < leftAt.length; row++)
+    if (inside[row] !== 1 && stays?.[row] !== 1 && gone.some((marks) => marks[row] === 1)) leftAt[row] = placed
+}
