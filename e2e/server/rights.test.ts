@@ -52,6 +52,10 @@ const ofStory: { readonly [route: string]: Right } = {
   'POST /match': 'replay',
   'POST /align': 'replay',
   'POST /reconcile': 'replay',
+  // of the files of its own replays; see routes/table-queries.ts
+  'POST /trace': 'replay',
+  'POST /follow': 'replay',
+  'POST /lost': 'replay',
   'POST /find': 'replay',
   'GET /scripts': 'copy',
   'GET /download/:what': 'copy',
