@@ -50,8 +50,8 @@ module.exports = {
     {
       name: 'testing-is-for-tests',
       severity: 'error',
-      from: { pathNot: '(\\.test\\.ts$|\\.examples\\.ts$|^core/src/testing/|^e2e/)' },
-      to: { path: '^core/src/testing/' },
+      from: { pathNot: '(\\.test\\.ts$|\\.examples\\.ts$|^(core|formats)/src/testing/|^e2e/)' },
+      to: { path: '^(core|formats)/src/testing/' },
     },
   ],
   options: {

@@ -1,11 +1,11 @@
 import { runRecipe, counted, tableNames, type Recipe } from '@fabula/core'
 import {
+  sourceWords,
   Tracer,
   TraceProblem,
   type BackReport,
   type FateReport,
   type ForwardReport,
-  type TraceRow,
 } from '@fabula/formats'
 import { Fault, fault } from './fault.ts'
 import { fitReport } from './fit.ts'
@@ -52,19 +52,12 @@ const valuesOf = (values: Readonly<Record<string, string>>): string =>
   Object.entries(values)
     .map(([name, text]) => `${name}: ${text}`)
     .join(', ')
-const nameOf = (
-  row: Pick<TraceRow, 'row'> & ({ readonly file: string; readonly sheet?: string } | { readonly entered: string }),
-): string =>
-  'entered' in row
-    ? `${row.entered}, row ${row.row}`
-    : `${row.file}${row.sheet === undefined ? '' : `, sheet ${row.sheet}`}, row ${row.row}`
-
 const backWords = (recipe: Recipe, { table, row, column, count, sources, steps }: BackReport): string =>
   [
     `Row ${row} of ${tableNames(recipe)(table)}${column === undefined ? '' : `, ${column}`} comes from ${counted(count, 'row')}.`,
     ...sources.map(
       (source) =>
-        `- ${nameOf(source)}${(source.times ?? 1) > 1 ? ` (${source.times} times)` : ''}: ${valuesOf(source.values)}`,
+        `- ${sourceWords(source)}${(source.times ?? 1) > 1 ? ` (${source.times} times)` : ''}: ${valuesOf(source.values)}`,
     ),
     ...(count > sources.length ? [`- and ${counted(count - sources.length, 'more row')}`] : []),
     ...(steps.length > 0 ? ['On the way:'] : []),
@@ -79,9 +72,11 @@ const fateWords = (recipe: Recipe, fate: FateReport): string => {
   return `- ${name}: in ${fate.count === 1 ? 'row' : 'rows'} ${fate.rows.join(', ')}${more}`
 }
 const forwardWords = (recipe: Recipe, report: ForwardReport): string =>
-  [`${nameOf(report)}: ${valuesOf(report.values)}`, ...report.fates.map((fate) => fateWords(recipe, fate)), ''].join(
-    '\n',
-  )
+  [
+    `${sourceWords(report)}: ${valuesOf(report.values)}`,
+    ...report.fates.map((fate) => fateWords(recipe, fate)),
+    '',
+  ].join('\n')
 
 const tracerFor = async (path: string, words: TraceWords) => {
   const recipe = loadRecipe(path)

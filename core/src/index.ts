@@ -30,6 +30,7 @@ export { convert } from './reading/convert.ts'
 export { csvPieces, guarded, writeCsv } from './reading/csv-writer.ts'
 export { type Format, type ReadOptions, fileColumns, formatInfo, formatOf, headerRows } from './reading/read-options.ts'
 export { type Rectangle, columnLetters, rectangleOf } from './reading/sheet-range.ts'
+export { rowLayout } from './reading/row-filter.ts'
 export {
   type BuiltTable,
   keptTexts,
@@ -83,6 +84,7 @@ export {
   outputFormats,
   scriptOutputs,
   withoutEnding,
+  writtenTables,
 } from './recipe/outputs.ts'
 export { parameterCells, parameterTexts } from './recipe/parameters.ts'
 export type { NewStep, Parameter, ParamsOf, Recipe, RecipeTable, Step, StepOf } from './recipe/recipe.ts'

@@ -1,38 +1,18 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { By, Key } from 'selenium-webdriver'
-import { zipSync, strToU8 } from 'fflate'
 import { expect, test } from 'vitest'
-import type { FileRef, RunReply } from '@fabula/core/api'
+import type { RunReply } from '@fabula/core/api'
 import type { Recipe } from '@fabula/core'
+import { workbook } from '@fabula/formats/testing'
 import { accessible, click, fill, give, gone, holds, named, openBrowser, see, text } from './driver.ts'
-import { fileIn, session } from './session.ts'
+import { fileIn, session, storyWith } from './session.ts'
 
 const here = session()
 
-const send = async (name: string, content: string | Uint8Array): Promise<FileRef> =>
-  (await (
-    await fetch(`${here.server.base}/api/files?name=${encodeURIComponent(name)}`, {
-      method: 'POST',
-      body: content as never,
-      headers: { 'content-type': 'application/octet-stream' },
-    })
-  ).json()) as FileRef
-
 /** A story with the files it was built on, its replay page open. */
-const replayPage = async (
-  recipe: Recipe,
-  files: Readonly<Record<string, readonly (readonly [name: string, content: string | Uint8Array])[]>>,
-): Promise<string> => {
-  const sent: Record<string, FileRef[]> = {}
-  for (const [input, all] of Object.entries(files))
-    sent[input] = await Promise.all(all.map(([name, content]) => send(name, content)))
-  const reply = await fetch(`${here.server.base}/api/flows`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ recipe, files: sent }),
-  })
-  const { id } = (await reply.json()) as { id: string }
+const replayPage = async (recipe: Recipe, files: Parameters<typeof storyWith>[2]): Promise<string> => {
+  const id = await storyWith(here, recipe, files)
   await here.browser.driver.get(`${here.server.base}/flows/${id}/replay`)
   await named(here.browser.driver, 'Choose files')
   return id
@@ -358,35 +338,6 @@ test('a shifted header does not fit, an inner join that loses rows is asked abou
   await gone(driver, 'which no row has')
 })
 
-/** A workbook with a sheet a year, as few parts as a reader takes. */
-const book = (sheets: Readonly<Record<string, readonly (readonly (string | number)[])[]>>): Uint8Array => {
-  const names = Object.keys(sheets)
-  const cell = (value: string | number): string =>
-    typeof value === 'number' ? `<c><v>${value}</v></c>` : `<c t="inlineStr"><is><t>${value}</t></is></c>`
-  const part = (path: string, xml: string): [string, Uint8Array] => [path, strToU8(`<?xml version="1.0"?>${xml}`)]
-  const main = 'http://schemas.openxmlformats.org/spreadsheetml/2006/main'
-  const relations = 'http://schemas.openxmlformats.org/package/2006/relationships'
-  const office = 'http://schemas.openxmlformats.org/officeDocument/2006/relationships'
-  return zipSync(
-    Object.fromEntries([
-      part(
-        'xl/workbook.xml',
-        `<workbook xmlns="${main}" xmlns:r="${office}"><sheets>${names.map((name, i) => `<sheet name="${name}" sheetId="${i + 1}" r:id="rId${i + 1}"/>`).join('')}</sheets></workbook>`,
-      ),
-      part(
-        'xl/_rels/workbook.xml.rels',
-        `<Relationships xmlns="${relations}">${names.map((_, i) => `<Relationship Id="rId${i + 1}" Type="${office}/worksheet" Target="worksheets/sheet${i + 1}.xml"/>`).join('')}</Relationships>`,
-      ),
-      ...names.map((name, i) =>
-        part(
-          `xl/worksheets/sheet${i + 1}.xml`,
-          `<worksheet xmlns="${main}"><sheetData>${(sheets[name] ?? []).map((row) => `<row>${row.map(cell).join('')}</row>`).join('')}</sheetData></worksheet>`,
-        ),
-      ),
-    ]),
-  )
-}
-
 test('the by-hand union month: one workbook fills every input by its sheets, and a sheet that nothing takes is asked about', async () => {
   const { driver } = here.browser
   const sheet = (year: number): readonly (readonly (string | number)[])[] => [
@@ -419,9 +370,9 @@ test('the by-hand union month: one workbook fills every input by its sheets, and
     ],
     outputs: [{ table: 'y-2031', format: 'csv', file: 'years.csv' }],
   }
-  const old = book({ '2031': sheet(2031), '2032': sheet(2032) })
+  const old = workbook({ '2031': sheet(2031), '2032': sheet(2032) })
   const flow = await replayPage(recipe, { 'y-2031': [['years.xlsx', old]], 'y-2032': [['years.xlsx', old]] })
-  await giveFile('years-new.xlsx', book({ '2031': sheet(2031), '2032': sheet(2032), '2033': sheet(2033) }))
+  await giveFile('years-new.xlsx', workbook({ '2031': sheet(2031), '2032': sheet(2032), '2033': sheet(2033) }))
   await see(driver, 'The sheet “2033” of years-new.xlsx has the columns of')
   await click(driver, 'Take it in like the others')
   await see(driver, 'Open Year 2031, the sheets “2031” and “2033”')

@@ -3,6 +3,7 @@ import { mkdirSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, afterEach, beforeAll } from 'vitest'
+import type { FileRef } from '@fabula/core/api'
 import { type Browser, give, keepOpened, openBrowser, see, shoot } from './driver.ts'
 import { root, startServer, type Running } from './server.ts'
 
@@ -86,4 +87,25 @@ export const session = (environment: Readonly<Record<string, string>> = {}): Her
     await here.server?.stop()
   })
   return here
+}
+
+type FilesOf = Readonly<Record<string, readonly (readonly [name: string, content: string | Uint8Array])[]>>
+/** A story with the files it was built on, made by the server; its id. */
+export const storyWith = async ({ server }: Here, recipe: object, files: FilesOf): Promise<string> => {
+  const post = async <T>(path: string, type: string, body: string | Uint8Array): Promise<T> =>
+    (await (
+      await fetch(`${server.base}/api/${path}`, {
+        method: 'POST',
+        headers: { 'content-type': type },
+        body: body as never,
+      })
+    ).json()) as T
+  const sent: Record<string, FileRef[]> = {}
+  for (const [input, all] of Object.entries(files))
+    sent[input] = await Promise.all(
+      all.map(([name, content]) =>
+        post<FileRef>(`files?name=${encodeURIComponent(name)}`, 'application/octet-stream', content),
+      ),
+    )
+  return (await post<{ id: string }>('flows', 'application/json', JSON.stringify({ recipe, files: sent }))).id
 }

@@ -1,21 +1,9 @@
 import { By, Key } from 'selenium-webdriver'
 import { expect, test } from 'vitest'
-import type { FileRef } from '@fabula/core/api'
-import { accessible, cell, click, give, gone, press, see, settled, shoot } from './driver.ts'
-import { fileIn, session } from './session.ts'
+import { accessible, cell, click, give, gone, press, see, settled } from './driver.ts'
+import { fileIn, session, storyWith } from './session.ts'
 
 const here = session()
-const look = process.env.FABULA_LOOK
-
-const send = async (name: string, content: string): Promise<FileRef> =>
-  (await (
-    await fetch(`${here.server.base}/api/files?name=${encodeURIComponent(name)}`, {
-      method: 'POST',
-      body: content,
-      headers: { 'content-type': 'application/octet-stream' },
-    })
-  ).json()) as FileRef
-
 const visits = [
   'Visits of May',
   'Ref,Patient,Day,Status,Fee',
@@ -54,13 +42,7 @@ const recipe = {
   outputs: [{ table: 'visits', format: 'csv', file: 'first.csv' }],
 }
 const begin = async (path: string): Promise<string> => {
-  const file = await send('visits-2031-05.csv', visits)
-  const reply = await fetch(`${here.server.base}/api/flows`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ recipe, files: { visits: [file] } }),
-  })
-  const { id } = (await reply.json()) as { id: string }
+  const id = await storyWith(here, recipe, { visits: [['visits-2031-05.csv', visits]] })
   await here.browser.driver.get(`${here.server.base}/flows/${id}${path}`)
   return id
 }
@@ -75,7 +57,6 @@ test('which did I lose: answered by clicking alone, every row counted', async ()
   await see(driver, 'at First visits 2: Status is Test')
   await see(driver, 'at First visits 3: the same Patient and Day as another row, which stays')
   expect(await accessible(driver)).toEqual([])
-  if (look) await shoot(driver, `${look}/lost.png`)
   await click(driver, By.xpath('//li[contains(., "the same Patient")]//button[contains(., "see them")]'))
   await click(driver, 'What became of row 6 of visits-2031-05.csv')
   await see(driver, 'What became of row 6 of visits-2031-05.csv')
@@ -98,7 +79,6 @@ test('a total goes back to the rows of the file with their texts, and a row of t
   await see(driver, '£ 12.50 read as 12.5')
   await see(driver, 'visits-2031-05.csv · 1 row')
   expect(await accessible(driver)).toEqual([])
-  if (look) await shoot(driver, `${look}/back.png`)
   await click(driver, 'What became of row 3')
   await see(driver, 'in 1 row')
   await click(driver, 'Where row 1 of First visits comes from')
@@ -118,12 +98,10 @@ test('a past replay is traced on its own files, and a link sees those of its own
   await click(driver, By.xpath('//li[contains(., "Cancelled")]//button[contains(., "see them")]'))
   await click(driver, 'What became of row 7 of visits-2031-06.csv')
   await see(driver, '2031-06-02')
-  if (look) await shoot(driver, `${look}/past.png`)
   await driver.actions().sendKeys(Key.ESCAPE).perform()
   await click(driver, '−2 removed at 2')
   await click(driver, 'Where row 2 comes from')
   await see(driver, 'opened from visits-2031-06.csv, row 4')
-  if (look) await shoot(driver, `${look}/rows.png`)
 
   const reply = await fetch(`${here.server.base}/api/flows/${flow}/links`, {
     method: 'POST',

@@ -16,6 +16,7 @@ export { openedBuffers, readColumnsFile, writeColumnsFile } from './columns/colu
 export { openSourceRows } from './trace/source-rows.ts'
 export { Tracer, type OpenRows } from './trace/tracer.ts'
 export {
+  sourceWords,
   TraceProblem,
   type BackReport,
   type FateReport,

@@ -20,33 +20,44 @@ export const joinedNames = (rows: readonly (readonly string[])[]): string[] => {
   )
 }
 
+/**
+ * Where the rows of names and those below them stand, by the numbers of rows in the file: `heads` are the rows of names, rows
+ * up to `top` are above the table, of a range only its own rows count.
+ */
+export const rowLayout = (read: Pick<ReadOptions, 'range' | 'header' | 'skip'>) => {
+  const rectangle = read.range === undefined ? undefined : rectangleOf(read.range)
+  const above = rectangle ? rectangle.top - 1 : 0
+  const heads = headerRows(read)
+    .map((head) => head + above)
+    .sort((a, b) => a - b)
+  const lastHead = heads.at(-1) ?? above
+  return { rectangle, above, heads, lastHead, top: lastHead + (read.skip ?? 0) }
+}
+
 /** Tells the rows of names from the rows below them: `range`, `header`, `skip` and `footer` of `Read`, one row after the other. */
 export class RowFilter<T> {
   private seen = 0
-  private readonly heads: number[]
-  private readonly top: number
+  private readonly layout
   private readonly footer: number
-  private readonly rectangle
   private names: (readonly T[])[] = []
   private held: (readonly T[])[] = []
   constructor(read: ReadOptions) {
-    this.heads = [...headerRows(read)].sort((a, b) => a - b)
-    this.top = (this.heads.at(-1) ?? 0) + (read.skip ?? 0)
+    this.layout = rowLayout(read)
     this.footer = read.footer ?? 0
-    this.rectangle = read.range === undefined ? undefined : rectangleOf(read.range)
   }
   /** Rows as they stand in the file; what of them is names, and what is body. */
   pass(rows: readonly (readonly T[])[]): { names?: (readonly T[])[]; body: readonly (readonly T[])[] } {
+    const { rectangle, above, heads, lastHead, top } = this.layout
     const body: (readonly T[])[] = this.held
     let names: (readonly T[])[] | undefined
     for (const whole of rows) {
-      const at = ++this.seen - (this.rectangle ? this.rectangle.top - 1 : 0)
-      if (at < 1 || (this.rectangle && this.seen > this.rectangle.bottom)) continue
-      const row = this.rectangle ? whole.slice(this.rectangle.left - 1, this.rectangle.right) : whole
-      if (this.heads.includes(at)) {
+      const at = ++this.seen
+      if (at <= above || (rectangle && at > rectangle.bottom)) continue
+      const row = rectangle ? whole.slice(rectangle.left - 1, rectangle.right) : whole
+      if (heads.includes(at)) {
         this.names.push(row)
-        if (at === this.heads.at(-1)) names = this.names
-      } else if (at > this.top) body.push(row)
+        if (at === lastHead) names = this.names
+      } else if (at > top) body.push(row)
     }
     this.held = this.footer === 0 ? [] : body.slice(Math.max(0, body.length - this.footer))
     const ready = this.footer === 0 ? body : body.slice(0, body.length - this.held.length)

@@ -131,3 +131,10 @@ export const scriptOutputs = ({
       : [],
   )
 }
+
+/** The tables that a recipe writes, each once. */
+export const writtenTables = ({
+  outputs = [],
+}: {
+  readonly outputs?: readonly Output[] | undefined
+}): readonly string[] => [...new Set(outputs.map(({ table }) => table))]

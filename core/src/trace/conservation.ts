@@ -26,6 +26,7 @@ export type Conservation = {
   }[]
 }
 
+/** The rows of each input that rows after a step were made of, a mark a row. */
 const originOf = (
   chain: TracedChain,
   at: PlacedStep,
@@ -43,8 +44,11 @@ const originOf = (
   return found
 }
 
-/** Rows before a step, and of the other tables that it uses, that are in no row after it. */
-const leavers = (placed: PlacedStep): { readonly own: RowSet; readonly others: ReadonlyMap<string, RowSet> } => {
+/** Rows of one table that are in no row after a step: of the table before it, or of another one after its last step. */
+type Leavers = { readonly table: string | undefined; readonly after: PlacedStep; readonly rows: RowSet }
+
+/** The rows that leave at a step, by table. */
+const leaversAt = ({ steps }: TracedChain, placed: PlacedStep): readonly Leavers[] => {
   const { traced } = placed
   const sources = rowSources(placed, allRows(traced.after.rowCount))
   const missing = (count: number, table: string | undefined): RowSet => {
@@ -52,13 +56,14 @@ const leavers = (placed: PlacedStep): { readonly own: RowSet; readonly others: R
     for (const source of sources) if (source.table === table) for (const row of source.rows.rows) marks[row] = 1
     return { rows: Int32Array.from(marks.keys()).filter((row) => marks[row] === 0) }
   }
-  const follows = kindOf(placed.step).trace?.fromTable !== undefined
-  return {
-    own: traced.lineage.kind === 'same' ? noRows : missing(traced.before.rowCount, undefined),
-    others: new Map(
-      follows ? usedTables(placed.step).map((id) => [id, missing(traced.context.table(id).rowCount, id)]) : [],
-    ),
-  }
+  const own = steps.get(placed.table) ?? []
+  const previous = own[own.indexOf(placed) - 1]
+  const others = kindOf(placed.step).trace?.fromTable ? usedTables(placed.step) : []
+  const all: readonly (readonly [string | undefined, PlacedStep | undefined, RowSet])[] = [
+    [undefined, previous, traced.lineage.kind === 'same' ? noRows : missing(traced.before.rowCount, undefined)],
+    ...others.map((id) => [id, steps.get(id)?.at(-1), missing(traced.context.table(id).rowCount, id)] as const),
+  ]
+  return all.flatMap(([table, after, rows]) => (after && rows.rows.length > 0 ? [{ table, after, rows }] : []))
 }
 
 /** Columns of the result that are figures: made by a measure of groups and carried on. */
@@ -96,24 +101,21 @@ const originIndex = ({ steps }: TracedChain, at: PlacedStep, input: string): Int
 /** Of rows of an input that left at a step, the row that left there: followed back from each that left. */
 const lastRowsOf = (
   chain: TracedChain,
-  placed: PlacedStep,
+  leavers: readonly Leavers[],
   input: string,
   rows: readonly number[],
 ): { row: number; table: string | undefined }[] => {
-  const { own, others } = leavers(placed)
-  const table = chain.steps.get(placed.table) ?? []
   const wanted = new Set(rows)
   const found = new Map<number, { row: number; table: string | undefined }>()
-  const look = (at: PlacedStep | undefined, left: RowSet, of: string | undefined): void => {
-    const one = at && originIndex(chain, at, input)
-    for (const row of at ? left.rows : []) {
-      if (found.size === wanted.size) return
-      const sources = one ? [one[row]!] : inputRowsOf(chain, at as PlacedStep, row, input)
-      for (const source of sources) if (wanted.has(source) && !found.has(source)) found.set(source, { row, table: of })
+  for (const { table, after, rows: left } of leavers) {
+    const one = originIndex(chain, after, input)
+    for (const row of left.rows) {
+      if (found.size === wanted.size) break
+      const sources = one ? [one[row]!] : inputRowsOf(chain, after, row, input)
+      const unseen = sources.filter((source) => wanted.has(source) && !found.has(source))
+      for (const source of unseen) found.set(source, { row, table })
     }
   }
-  look(table[table.indexOf(placed) - 1], own, undefined)
-  for (const [id, left] of others) look(chain.steps.get(id)?.at(-1), left, id)
   return rows.map((row) => found.get(row) ?? { row: 0, table: undefined })
 }
 
@@ -128,8 +130,13 @@ export const conservation = (chain: TracedChain, table: string, input: string): 
   const opened = origin.traced.after.rowCount
   const inside = originOf(chain, at, allRows(at.traced.after.rowCount)).get(input) ?? new Uint8Array(opened)
   const leftAt: (PlacedStep | undefined)[] = Array.from({ length: opened })
-  for (const id of tables)
-    for (const placed of steps.get(id) ?? []) if (!isOrigin(placed)) markLeavers(chain, placed, input, inside, leftAt)
+  const leaving = new Map<PlacedStep, readonly Leavers[]>()
+  for (const placed of tables.flatMap((id) => steps.get(id) ?? [])) {
+    const leavers = isOrigin(placed) ? [] : leaversAt(chain, placed)
+    if (leavers.length === 0) continue
+    leaving.set(placed, leavers)
+    markLeavers(chain, placed, leavers, input, inside, leftAt)
+  }
   const groups = new Map<PlacedStep, number[]>()
   leftAt.forEach((placed, row) => {
     if (!placed) return
@@ -155,34 +162,21 @@ export const conservation = (chain: TracedChain, table: string, input: string): 
     left: [...groups].map(([placed, rows]) => ({
       placed,
       rows: Int32Array.from(rows),
-      lastRows: lastRowsOf(chain, placed, input, rows),
+      lastRows: lastRowsOf(chain, leaving.get(placed) ?? [], input, rows),
     })),
   }
-}
-
-/** The rows of an input, as marks, of which rows leave at a step: of its own table, or of another one that it uses. */
-const marksOfLeavers = (chain: TracedChain, placed: PlacedStep, input: string): Uint8Array[] => {
-  const { own, others } = leavers(placed)
-  const table = chain.steps.get(placed.table) ?? []
-  const from: (readonly [PlacedStep | undefined, RowSet])[] = [
-    [table[table.indexOf(placed) - 1], own],
-    ...[...others].map(([id, rows]) => [chain.steps.get(id)?.at(-1), rows] as const),
-  ]
-  return from.flatMap(([last, rows]) => {
-    const marks = last && rows.rows.length > 0 ? originOf(chain, last, rows).get(input) : undefined
-    return marks ? [marks] : []
-  })
 }
 
 /** Marks the rows of an input whose last rows in a step's table left at the step. */
 const markLeavers = (
   chain: TracedChain,
   placed: PlacedStep,
+  leavers: readonly Leavers[],
   input: string,
   inside: Uint8Array,
   leftAt: (PlacedStep | undefined)[],
 ): void => {
-  const gone = marksOfLeavers(chain, placed, input)
+  const gone = leavers.flatMap(({ after, rows }) => originOf(chain, after, rows).get(input) ?? [])
   if (gone.length === 0) return
   const stays = originOf(chain, placed, allRows(placed.traced.after.rowCount)).get(input)
   for (let row = 0; row < leftAt.length; row++)

@@ -34,8 +34,8 @@ const later = (a: Leaving | undefined, b: Leaving | undefined): Leaving | undefi
   return b.placed.order >= a.placed.order ? b : a
 }
 
-/** A row on its way through one table. */
-type Way = {
+/** The rows of one table that a source row is in, step by step. */
+type ForwardState = {
   readonly rows: RowSet
   /** Whether the row comes into the table at all, to stay or to leave. */
   readonly reached: boolean
@@ -43,29 +43,32 @@ type Way = {
 }
 
 /** The rows of another table that a step takes in, or where they left. */
-const joinedBy = (way: Way, placed: PlacedStep, other: string, fate: Fate | undefined): Way => {
+const withTable = (state: ForwardState, placed: PlacedStep, other: string, fate: Fate | undefined): ForwardState => {
   const fromTable = kindOf(placed.step).trace?.fromTable
-  if (!fate || !fromTable) return way
-  if ('left' in fate) return { ...way, reached: true, left: later(way.left, fate.left) }
+  if (!fate || !fromTable) return state
+  if ('left' in fate) return { ...state, reached: true, left: later(state.left, fate.left) }
   const brought = fromTable(paramsOf(placed.step), placed.traced, other, { rows: fate.rows })
   const gone: Leaving | undefined =
     brought.rows.length === 0 ? { placed, row: fate.rows[0] ?? 0, table: other } : undefined
-  return { rows: sumOfSets(way.rows, brought), reached: true, left: later(way.left, gone) }
+  return { rows: sumOfSets(state.rows, brought), reached: true, left: later(state.left, gone) }
 }
 
-/** One step of a row's way. What left at it counts only where nothing of the row is in its result. */
-const stepOn = (way: Way, placed: PlacedStep, fates: ReadonlyMap<string, Fate>): Way => {
-  const rows = forward(placed, way.rows)
+/** The state after a step. What left at it counts only where nothing of the row is in its result. */
+const afterStep = (state: ForwardState, placed: PlacedStep, fates: ReadonlyMap<string, Fate>): ForwardState => {
+  const rows = forward(placed, state.rows)
   const own: Leaving | undefined =
-    way.rows.rows.length > 0 && rows.rows.length === 0
-      ? { placed, row: way.rows.rows[0] ?? 0, table: undefined }
+    state.rows.rows.length > 0 && rows.rows.length === 0
+      ? { placed, row: state.rows.rows[0] ?? 0, table: undefined }
       : undefined
-  const next = usedTables(placed.step).reduce<Way>((now, other) => joinedBy(now, placed, other, fates.get(other)), {
-    rows,
-    reached: way.reached,
-    left: later(way.left, own),
-  })
-  return next.rows.rows.length > 0 ? { ...next, left: way.left } : next
+  const next = usedTables(placed.step).reduce<ForwardState>(
+    (now, other) => withTable(now, placed, other, fates.get(other)),
+    {
+      rows,
+      reached: state.reached,
+      left: later(state.left, own),
+    },
+  )
+  return next.rows.rows.length > 0 ? { ...next, left: state.left } : next
 }
 
 /** Rows of the finished tables that a row is in, or the step at which it left each; only tables that it reaches. */
@@ -79,11 +82,11 @@ export const fatesOf = (
   const begins = (placed: PlacedStep): boolean =>
     placed === origin || (input !== undefined && isOrigin(placed) && inputOf(placed) === input)
   for (const [table, own] of steps) {
-    let way: Way = { rows: noRows, reached: false, left: undefined }
+    let state: ForwardState = { rows: noRows, reached: false, left: undefined }
     for (const placed of own)
-      way = begins(placed) ? { rows: oneRow(row), reached: true, left: undefined } : stepOn(way, placed, fates)
-    if (way.rows.rows.length > 0) fates.set(table, { rows: way.rows.rows })
-    else if (way.left) fates.set(table, { left: way.left })
+      state = begins(placed) ? { rows: oneRow(row), reached: true, left: undefined } : afterStep(state, placed, fates)
+    if (state.rows.rows.length > 0) fates.set(table, { rows: state.rows.rows })
+    else if (state.left) fates.set(table, { left: state.left })
   }
   return fates
 }

@@ -3,7 +3,7 @@ import { sentenceText, kindOf, paramsOf, tableNames } from '../recipe/step-acces
 import type { Recipe } from '../recipe/recipe.ts'
 import { columnLineageOf } from '../engine/lineage.ts'
 import type { TraceSource } from '../steps/shared/step-kind.ts'
-import { cellWords } from '../steps/shared/trace-conditions.ts'
+import { cellWords } from '../steps/shared/columns.ts'
 import { sums } from '../table/aggregate.ts'
 import { textOfCell } from '../table/cell-text.ts'
 import { cellAt, isNumber } from '../table/column.ts'
@@ -119,15 +119,14 @@ export const stepsOnTheWay = (
   recipe: Recipe,
   visits: readonly BackVisit[],
   ofCell: boolean,
-  opened: (placed: PlacedStep, row: number) => string,
+  opened: ReadonlyMap<PlacedStep, string>,
 ): readonly StepOnTheWay[] => {
   const found = new Map<PlacedStep, string>()
   for (const visit of visits) {
-    const { placed, column, rows } = visit
+    const { placed, column } = visit
     if (found.has(placed)) continue
-    const [row = 0] = rows.rows
     const wordsOf = () => {
-      if (isOrigin(placed)) return ofCell ? undefined : opened(placed, row)
+      if (isOrigin(placed)) return opened.get(placed)
       if (!ofCell) return didToRow(visit)
       return column === undefined ? undefined : didToCell(visit)
     }

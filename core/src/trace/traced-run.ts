@@ -1,12 +1,11 @@
-import type { StepRun, TableRun } from '../engine/run.ts'
+import type { TableRun } from '../engine/run.ts'
 import { columnLineageOf } from '../engine/lineage.ts'
 import { inOrder, kindOf, openedBy, parameterTypes, paramsOf, tableNames, tablesNeeded } from '../recipe/step-access.ts'
 import type { Recipe, Step } from '../recipe/recipe.ts'
-import type { RunContext } from '../steps/shared/step-kind.ts'
-import type { TracedStep, TraceSource } from '../steps/shared/step-kind.ts'
+import type { RowLineage, RunContext, TracedStep, TraceSource } from '../steps/shared/step-kind.ts'
 import type { Cell } from '../table/column.ts'
 import { ownValue } from '../table/own.ts'
-import { rowsOfGroups, throughIndex, type RowSet } from '../table/row-set.ts'
+import { noRows, rowsOfGroups, throughIndex, type RowSet } from '../table/row-set.ts'
 import { Table } from '../table/table.ts'
 
 /** A finished run that is traced: its recipe, its tables, and what it was run with. */
@@ -23,7 +22,6 @@ export type PlacedStep = {
   readonly step: Step
   readonly order: number
   /** Its number in its table, from 1. */ readonly number: number
-  readonly ran: StepRun
   readonly traced: TracedStep
 }
 
@@ -46,12 +44,11 @@ const contextOf = ({ recipe, tables, parameters, now }: TracedRun, table: string
 
 /** Rows before a step by its row lineage. */
 const backThrough =
-  (ran: StepRun, before: Table) =>
+  (lineage: RowLineage, before: Table) =>
   (rows: RowSet): RowSet => {
-    const lineage = ran.result?.lineage
-    if (!lineage || lineage.kind === 'same') return rows
+    if (lineage.kind === 'same') return rows
     if (lineage.kind === 'index') return throughIndex(rows, lineage.index, before.rowCount)
-    return lineage.kind === 'groups' ? rowsOfGroups(rows, lineage.ids) : { rows: new Int32Array(0) }
+    return lineage.kind === 'groups' ? rowsOfGroups(rows, lineage.ids) : noRows
   }
 
 /** The steps of a table that ran, in order; those that are switched off or broken are not among them. */
@@ -67,10 +64,10 @@ const placedSteps = (run: TracedRun, table: string, from: number): PlacedStep[] 
       after: step.table,
       context,
       lineage: result.lineage,
-      back: backThrough(step, before),
+      back: backThrough(result.lineage, before),
     }
     before = step.table
-    return [{ table, step: step.step, order: from + i, number: i + 1, ran: step, traced }]
+    return [{ table, step: step.step, order: from + i, number: i + 1, traced }]
   })
 }
 

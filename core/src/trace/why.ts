@@ -1,5 +1,5 @@
 import { kindOf, paramsOf } from '../recipe/step-access.ts'
-import { cellWords } from '../steps/shared/trace-conditions.ts'
+import { cellWords } from '../steps/shared/columns.ts'
 import type { Leaving } from './forward.ts'
 import type { PlacedStep } from './traced-run.ts'
 
@@ -14,8 +14,13 @@ export const reasonsAt = (
 ): ((leaving: { readonly row: number; readonly table: string | undefined }) => string) => {
   const { step, traced } = placed
   const known = new Map<string, string>()
+  const decidedBy = new Map<string | undefined, readonly string[] | undefined>()
+  const columnsFor = (table: string | undefined): readonly string[] | undefined => {
+    if (!decidedBy.has(table)) decidedBy.set(table, kindOf(step).trace?.leftBy?.(paramsOf(step), traced, table))
+    return decidedBy.get(table)
+  }
   return ({ row, table }) => {
-    const columns = kindOf(step).trace?.leftBy?.(paramsOf(step), traced, table)
+    const columns = columnsFor(table)
     const say = () => leftWords({ placed, row, table }, () => 'another row')
     if (!columns) return say()
     const source = table === undefined ? traced.before : traced.context.table(table)

@@ -18,6 +18,11 @@ export type TracedInput = {
 export type SourceName =
   | { readonly input: string; readonly file: string; readonly sheet?: string; readonly row: number }
   | { readonly entered: string; readonly row: number }
+/** A source row in words: “visits.csv, row 7”, “months.xlsx, sheet May, row 5”, “targets, row 2”. */
+export const sourceWords = (source: SourceName): string => {
+  if ('entered' in source) return `${source.entered}, row ${source.row}`
+  return `${source.file}${source.sheet === undefined ? '' : `, sheet ${source.sheet}`}, row ${source.row}`
+}
 /** A row that something was made of. */
 export type TraceRow = SourceName & {
   readonly columns?: readonly string[]

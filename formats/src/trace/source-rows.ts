@@ -1,4 +1,4 @@
-import { headerRows, rectangleOf, type ColumnAliases, type ReadOptions, type Table } from '@fabula/core'
+import { rowLayout, type ColumnAliases, type ReadOptions, type Table } from '@fabula/core'
 import { csvRows } from '../csv/open-csv.ts'
 import { formatOfFile, openWorkbook } from '../format.ts'
 import { openAsText, type InputFile } from '../open-input.ts'
@@ -53,19 +53,11 @@ const records = function* (
   yield* found
 }
 
-/** Where the rows below the names begin and end, in records: `above` them, and the rows of names among those. */
-const layoutOf = (read: ReadOptions) => {
-  const rectangle = read.range === undefined ? undefined : rectangleOf(read.range)
-  const offset = rectangle ? rectangle.top - 1 : 0
-  const heads = headerRows(read).map((head) => head + offset)
-  return { rectangle, offset, heads, last: Math.max(offset, ...heads), skip: read.skip ?? 0 }
-}
-
 /** Why a record above the first row of the table is none. */
-const aboveWhy = (record: number, { heads, last, offset }: ReturnType<typeof layoutOf>): LeftOut => {
-  if (record <= offset) return 'outside-range'
+const aboveWhy = (record: number, { heads, lastHead, above }: ReturnType<typeof rowLayout>): LeftOut => {
+  if (record <= above) return 'outside-range'
   if (heads.includes(record)) return 'names'
-  return record < last ? 'above-names' : 'skipped'
+  return record < lastHead ? 'above-names' : 'skipped'
 }
 
 /** A file, or a sheet of one, with its rows as a person counts them. */
@@ -80,8 +72,8 @@ export const openSourceRows = async (
   const { table: texts, blankAt, format } = opened
   const placed = format === 'csv' || format === 'xlsx' || format === 'ods'
   const read: ReadOptions = placed ? given : { header: 'none' }
-  const layout = layoutOf(read)
-  const top = layout.last + layout.skip
+  const layout = rowLayout(read)
+  const { top } = layout
   const recordOf = (row: number): number => top + row + blanksBefore(blankAt, row) + 1
   let total: number | undefined
   const countRecords = (): number => {
@@ -96,8 +88,9 @@ export const openSourceRows = async (
     const isBody = place >= 0 && place < texts.rowCount + blankAt.length
     if (!isBody && record > (total ??= countRecords())) return undefined
     if (place < 0) return { leftOut: aboveWhy(record, layout) }
-    if (blankAt.includes(place)) return { leftOut: 'blank' }
-    if (isBody) return { row: place - blankAt.filter((at) => at < place).length }
+    const blanks = blankAt.filter((at) => at <= place)
+    if (blanks.at(-1) === place) return { leftOut: 'blank' }
+    if (isBody) return { row: place - blanks.length }
     return { leftOut: layout.rectangle && record > layout.rectangle.bottom ? 'outside-range' : footOrBlank(read) }
   }
   return {
@@ -113,7 +106,7 @@ export const openSourceRows = async (
 const footOrBlank = ({ footer = 0 }: ReadOptions): LeftOut => (footer > 0 ? 'foot' : 'blank')
 
 /** The filled cells of a row of a table, by column. */
-export const filledTexts = (table: Table, row: number): Record<string, string> =>
+const filledTexts = (table: Table, row: number): Record<string, string> =>
   Object.fromEntries(
     table.names.flatMap((name, c) => {
       const cell = table.cell(c, row)

@@ -1,7 +1,7 @@
-import { strToU8, zipSync } from 'fflate'
 import { beforeAll, describe, expect, test } from 'vitest'
 import { columnAliases, openedInputs, parameterCells, runRecipe, type Recipe, type Step } from '@fabula/core'
 import { fileFromBytes } from '../input-file.ts'
+import { workbook } from '../testing/index.ts'
 import { openInput, type OpenedFiles } from '../open-input.ts'
 import { TraceProblem, type TracedInput } from './reports.ts'
 import { Tracer } from './tracer.ts'
@@ -334,30 +334,6 @@ describe('typed-in rows and workbooks', () => {
       ],
     })
   })
-  const cell = (value: string | number): string =>
-    typeof value === 'number' ? `<c><v>${value}</v></c>` : `<c t="inlineStr"><is><t>${value}</t></is></c>`
-  const sheetXml = (rows: readonly (readonly (string | number)[])[]): Uint8Array =>
-    strToU8(
-      `<worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"><sheetData>${rows
-        .map((row, i) => (row.length === 0 ? '' : `<row r="${i + 1}">${row.map(cell).join('')}</row>`))
-        .join('')}</sheetData></worksheet>`,
-    )
-  const book = (sheets: Readonly<Record<string, readonly (readonly (string | number)[])[]>>): Uint8Array =>
-    zipSync({
-      'xl/workbook.xml': strToU8(
-        `<workbook xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main" xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"><sheets>${Object.keys(
-          sheets,
-        )
-          .map((name, i) => `<sheet name="${name}" sheetId="${i + 1}" r:id="r${i + 1}"/>`)
-          .join('')}</sheets></workbook>`,
-      ),
-      'xl/_rels/workbook.xml.rels': strToU8(
-        `<Relationships>${Object.keys(sheets)
-          .map((_, i) => `<Relationship Id="r${i + 1}" Target="worksheets/s${i + 1}.xml"/>`)
-          .join('')}</Relationships>`,
-      ),
-      ...Object.fromEntries(Object.values(sheets).map((rows, i) => [`xl/worksheets/s${i + 1}.xml`, sheetXml(rows)])),
-    })
   test('the name of a sheet, and what a file lacks, come from the row and from no column of it', async () => {
     const tracer = await tracerOf(recipeOf({ visits: [open({ origin: { file: 'File' } })] }), {
       visits: { 'a.csv': 'Ref,Fee\nA,1\n', 'b.csv': 'Ref\nB\n' },
@@ -375,7 +351,7 @@ describe('typed-in rows and workbooks', () => {
   test('a row of a sheet is named by file, sheet and its row there', async () => {
     const tracer = await tracerOf(recipeOf({ visits: [open({ sheets: ['May', 'June'], header: 2 })] }), {
       visits: {
-        'months.xlsx': book({
+        'months.xlsx': workbook({
           May: [['May 2031'], ['Ref', 'Fee'], ['A', 1], [], ['B', 2]],
           June: [['June 2031'], ['Ref', 'Fee'], ['C', 3]],
         }),

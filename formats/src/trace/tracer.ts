@@ -3,7 +3,6 @@ import {
   conservation,
   fatesOf,
   inputOf,
-  isFile,
   isOrigin,
   leftWords,
   reasonsAt,
@@ -16,6 +15,8 @@ import {
   stepsOnTheWay,
   tableNames,
   textOfCell,
+  writtenTables,
+  type BackTrace,
   type ColumnAliases,
   type Conservation,
   type Fate,
@@ -27,6 +28,7 @@ import {
 import { openSourceRows, type LeftOut, type SourceRows } from './source-rows.ts'
 import { partsOf, type Part } from './parts.ts'
 import {
+  sourceWords,
   TraceProblem,
   type BackReport,
   type FateReport,
@@ -138,16 +140,12 @@ export class Tracer {
     }
   }
 
-  /** Where a row of a table, or a cell of it, comes from. Rows count from 1. @throws TraceProblem */
-  async back(
+  /** The step after which a row, and a column of it, are asked about. @throws TraceProblem where one of them is not there */
+  private placeOf(
     table: string,
     row: number,
-    {
-      column,
-      after,
-      limit = 100,
-    }: { readonly column?: string | undefined; readonly after?: string | undefined; readonly limit?: number } = {},
-  ): Promise<BackReport> {
+    { column, after }: { readonly column: string | undefined; readonly after: string | undefined },
+  ): PlacedStep {
     const steps = this.tableOf(table)
     const at = after === undefined ? steps.at(-1) : steps.find(({ step }) => step.id === after)
     if (!at) throw new TraceProblem(`The table ${quoted(table)} has no step ${quoted(after ?? '')} that ran.`)
@@ -158,6 +156,20 @@ export class Tracer {
       throw new TraceProblem(
         `The table ${quoted(table)} has no column ${quoted(column)}. It has ${made.names.map(quoted).join(', ')}.`,
       )
+    return at
+  }
+
+  /** Where a row of a table, or a cell of it, comes from. Rows count from 1. @throws TraceProblem */
+  async back(
+    table: string,
+    row: number,
+    {
+      column,
+      after,
+      limit = 100,
+    }: { readonly column?: string | undefined; readonly after?: string | undefined; readonly limit?: number } = {},
+  ): Promise<BackReport> {
+    const at = this.placeOf(table, row, { column, after })
     const { origins, visits } = rowBack(this.steps, chainOf(this.run, table), at, row - 1, column)
     const order = this.run.recipe.inputs.map(({ id }) => id)
     const rank = (placed: PlacedStep): number => {
@@ -180,9 +192,6 @@ export class Tracer {
         }
       }),
     )
-    const names = new Map<string, string>()
-    for (const { placed, rows: found } of visits.filter(({ placed: one }) => isOrigin(one)))
-      names.set(`${placed.step.id} ${found.rows[0] ?? 0}`, await this.openedWords(placed, found.rows[0] ?? 0))
     return {
       table,
       row,
@@ -193,24 +202,29 @@ export class Tracer {
         this.run.recipe,
         visits,
         column !== undefined,
-        (placed, first) => names.get(`${placed.step.id} ${first}`) ?? 'opened',
+        // of a cell the step that opened it is not listed
+        column === undefined ? await this.openedSteps(visits) : new Map(),
       ),
     }
   }
 
+  /** Of each step that opened rows, or holds typed-in ones, from where its first row on the way came. */
+  private async openedSteps(visits: BackTrace['visits']): Promise<ReadonlyMap<PlacedStep, string>> {
+    const opened = new Map<PlacedStep, string>()
+    for (const { placed, rows } of visits)
+      if (isOrigin(placed) && !opened.has(placed)) opened.set(placed, await this.openedWords(placed, rows.rows[0] ?? 0))
+    return opened
+  }
   private async openedWords(placed: PlacedStep, row: number): Promise<string> {
     const source = await this.sourceRow(placed, row, [])
-    if ('entered' in source) return `typed in, row ${source.row}`
-    return `opened from ${source.file}${source.sheet === undefined ? '' : `, sheet ${source.sheet}`}, row ${source.row}`
+    return 'entered' in source ? `typed in, row ${source.row}` : `opened from ${sourceWords(source)}`
   }
 
+  /** The tables that are written; of a recipe that writes none, all. */
   private written(): ReadonlySet<string> {
-    const { outputs = [], tables } = this.run.recipe
-    return new Set(
-      outputs.length > 0
-        ? outputs.filter((output) => isFile(output) || output.table).map(({ table }) => table)
-        : tables.map(({ id }) => id),
-    )
+    const { recipe } = this.run
+    const written = writtenTables(recipe)
+    return new Set(written.length > 0 ? written : recipe.tables.map(({ id }) => id))
   }
 
   /** How a row of a table is named after a step: by the first row of a file that it comes from. */

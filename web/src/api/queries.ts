@@ -91,30 +91,31 @@ export const traceQuery = (
   cursor: Cursor,
   asked: Omit<api.TableQueryRequest<'trace'>, 'recipe' | 'table' | 'step'>,
 ) => tableQuery(endpoint, 'trace', files, cursor, asked)
-/** What became of a row of a source. The whole recipe decides it. */
+/** A query about the whole recipe: what it holds beside the tables that one uses can change the reply. */
+const recipeQuery = <K extends api.TableQueryName>(
+  endpoint: Endpoint,
+  name: K,
+  files: unknown,
+  asked: api.TableQueryRequest<K> & { readonly recipe: Recipe },
+) =>
+  queryOptions({
+    queryKey: [name, endpoint.base, files, asked],
+    queryFn: ({ signal }) => askTable(endpoint, name, asked, signal),
+    staleTime: Infinity,
+    retry: 2,
+  })
+/** What became of a row of a source. */
 export const followQuery = (
   endpoint: Endpoint,
   files: unknown,
-  recipe: Recipe,
-  asked: Omit<api.TableQueryRequest<'follow'>, 'recipe'>,
-) =>
-  queryOptions({
-    queryKey: ['follow', endpoint.base, files, recipe, asked],
-    queryFn: ({ signal }) => askTable(endpoint, 'follow', { recipe, ...asked }, signal),
-    staleTime: Infinity,
-  })
+  asked: api.TableQueryRequest<'follow'> & { readonly recipe: Recipe },
+) => recipeQuery(endpoint, 'follow', files, asked)
 /** Where the rows of a table's inputs went. */
 export const lostQuery = (
   endpoint: Endpoint,
   files: unknown,
-  recipe: Recipe,
-  asked: Omit<api.TableQueryRequest<'lost'>, 'recipe'>,
-) =>
-  queryOptions({
-    queryKey: ['lost', endpoint.base, files, recipe, asked],
-    queryFn: ({ signal }) => askTable(endpoint, 'lost', { recipe, ...asked }, signal),
-    staleTime: Infinity,
-  })
+  asked: api.TableQueryRequest<'lost'> & { readonly recipe: Recipe },
+) => recipeQuery(endpoint, 'lost', files, asked)
 /** The statistics of every sentence of a table, without any rows. */
 export const storyQuery = (endpoint: Endpoint, files: unknown, cursor: Cursor) => ({
   ...tableQuery(endpoint, 'preview', files, cursor, { diffMode: 'after', only: 'all', from: 0, count: 0 }),
@@ -178,14 +179,7 @@ export const reconcileQuery = (
   endpoint: Endpoint,
   files: unknown,
   asked: api.ReconcileRequest & { readonly recipe: Recipe },
-) =>
-  queryOptions({
-    queryKey: ['reconcile', endpoint.base, files, asked],
-    queryFn: ({ signal }) => askTable(endpoint, 'reconcile', asked, signal),
-    placeholderData: keepPreviousData,
-    staleTime: Infinity,
-    retry: 2,
-  })
+) => ({ ...recipeQuery(endpoint, 'reconcile', files, asked), placeholderData: keepPreviousData })
 
 export const linksQuery = ({ base }: Endpoint) =>
   queryOptions({ queryKey: ['links', base], queryFn: () => ask(api.linksReply, 'GET', `${base}/links`) })

@@ -1,4 +1,4 @@
-import { tableNames } from '@fabula/core'
+import { tableNames, writtenTables } from '@fabula/core'
 import type { QueryData } from '@fabula/core/api'
 import { useState } from 'react'
 import { useFlow } from '../story/flow-context.ts'
@@ -11,12 +11,11 @@ import { Button } from '../ui/parts.tsx'
 export const LostRows = ({ data }: { data: QueryData }) => {
   const { recipe } = useFlow().flow
   const [subjects, setSubjects] = useState<readonly TraceSubject[]>([])
-  const written = [...new Set((recipe.outputs ?? []).map(({ table }) => table))]
   const nameOf = tableNames(recipe)
   const close = (): void => setSubjects([])
   return (
     <p className="mb-4 flex flex-wrap gap-3 text-[13px]">
-      {written.map((table) => (
+      {writtenTables(recipe).map((table) => (
         <Button key={table} look="link" className="py-0!" onClick={() => setSubjects([{ kind: 'lost', table }])}>
           Which rows are not in {nameOf(table)}?
         </Button>

@@ -1,4 +1,4 @@
-import { figure, openFindings, tableNames, type Recipe } from '@fabula/core'
+import { figure, openFindings, tableNames, writtenTables, type Recipe } from '@fabula/core'
 import type { FitReply, RunReply } from '@fabula/core/api'
 import * as api from '@fabula/core/api'
 import { useQuery } from '@tanstack/react-query'
@@ -64,7 +64,7 @@ const namesOf = ({ tables }: Recipe): Readonly<Record<string, string>> =>
 /** What would come out, beside last time; nothing is written yet. */
 const TriedRun = ({ report }: { report: FitReply }) => {
   const { flow } = useFlow()
-  const written = [...new Set((flow.recipe.outputs ?? []).map(({ table }) => table))]
+  const written = writtenTables(flow.recipe)
   const before = report.last && rowsOut(report.last.tables, written)
   return (
     <section aria-label="What would come out" className="mb-6">

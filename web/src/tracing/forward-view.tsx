@@ -59,7 +59,8 @@ export const ForwardView = ({
 }) => {
   const { flow, endpoint } = useFlow()
   const reply = useQuery(
-    followQuery(endpoint, [flow.edit, flow.files], recipe, {
+    followQuery(endpoint, [flow.edit, flow.files], {
+      recipe,
       from,
       limit: mostListed,
       ...(data ? { data } : {}),

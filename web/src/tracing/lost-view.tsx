@@ -70,14 +70,14 @@ export const LostView = ({
 }) => {
   const { flow, endpoint } = useFlow()
   const [problem, setProblem] = useState('')
-  const asked = { table, limit: mostNamed, ...(data ? { data } : {}) }
-  const reply = useQuery(lostQuery(endpoint, [flow.edit, flow.files], recipe, asked))
+  const asked = { recipe, table, limit: mostNamed, ...(data ? { data } : {}) }
+  const reply = useQuery(lostQuery(endpoint, [flow.edit, flow.files], asked))
   if (reply.error) return <Notice kind="removed">{reply.error.message}</Notice>
   if (!reply.data) return <p className="font-serif text-ink-3 italic">Counting every row…</p>
   const { inputs } = reply.data
   const save = async (): Promise<void> => {
     try {
-      const all = await askTable(endpoint, 'lost', { recipe: recipe, ...asked, limit: mostListed })
+      const all = await askTable(endpoint, 'lost', { ...asked, limit: mostListed })
       download(`${recipe.name} rows that left`, 'csv', `data:text/csv,${encodeURIComponent(lostCsv(all))}`)
     } catch (error) {
       setProblem((error as Error).message)

@@ -1,4 +1,4 @@
-import { figure, counted } from '@fabula/core'
+import { columnOf, counted, figure, Table, writeCsv } from '@fabula/core'
 import type { FollowRequest, LostReply, TraceReply } from '@fabula/core/api'
 
 /** A row of a file, or a typed-in one. */
@@ -58,17 +58,20 @@ export const lostWords = ({ name, opened, inResult, withoutFigure }: LostInput):
   return `${figure(inResult)} of ${counted(opened, 'row')} of ${name} ${inResult === 1 ? 'is' : 'are'} in it; ${left === 0 ? 'none left' : `${figure(left)} left`}.${figureless}`
 }
 
-const csvCell = (text: string): string => (/[",\n\r]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text)
+const lostColumns = ['Input', 'File', 'Sheet', 'Row', 'Left at', 'Why']
 
 /** The rows that left as CSV: where each is, and at which sentence and why it left. */
-export const lostCsv = ({ inputs }: LostReply): string =>
-  [
-    ['Input', 'File', 'Sheet', 'Row', 'Left at', 'Why'],
-    ...inputs.flatMap(({ name, left }) =>
-      left.flatMap(({ place, sentence, why, rows }) =>
-        rows.map(({ file, sheet = '', row }) => [name, file, sheet, String(row), `${place} ${sentence}`, why]),
-      ),
+export const lostCsv = ({ inputs }: LostReply): string => {
+  const rows = inputs.flatMap(({ name, left }) =>
+    left.flatMap(({ place, sentence, why, rows: all }) =>
+      all.map(({ file, sheet = null, row }) => [name, file, sheet, String(row), `${place} ${sentence}`, why]),
     ),
-  ]
-    .map((cells) => `${cells.map(csvCell).join(',')}\n`)
-    .join('')
+  )
+  const columns = lostColumns.map((_, c) =>
+    columnOf(
+      'text',
+      rows.map((row) => row[c] ?? null),
+    ),
+  )
+  return writeCsv(Table.of(lostColumns, columns, rows.length), true)
+}

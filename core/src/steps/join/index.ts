@@ -7,10 +7,10 @@ import { isNumber, type Column, type ColumnType } from '../../table/column.ts'
 import { concat, gather } from '../../table/gather.ts'
 import { IntList } from '../../table/memory.ts'
 import { convert } from '../../reading/convert.ts'
-import { textOfCell } from '../../table/cell-text.ts'
 import { Table, type Field } from '../../table/table.ts'
 import { listed, quoted } from '../../messages/words.ts'
 import {
+  cellWords,
   typeIn,
   checkColumn,
   checkSelector,
@@ -94,7 +94,7 @@ const pairRows = (params: Join, table: Table, other: Table, names: string): RowP
     if (how === 'left-only' || how === 'right-only') continue
     if (matches === 'one' && to - from > 1)
       throw new DataRefused(
-        `${on.map((one) => `${quoted(one.left)} ${shownAt(table, one.left, l)}`).join(', ')} matches ${to - from} rows of ${names}, and only one match is allowed. Take the first, or make the rows there one of each.`,
+        `${on.map((one) => `${quoted(one.left)} ${cellWords(table, one.left, l)}`).join(', ')} matches ${to - from} rows of ${names}, and only one match is allowed. Take the first, or make the rows there one of each.`,
       )
     const end = matches === 'all' ? to : from + 1
     multiplied += end - from - 1
@@ -112,12 +112,6 @@ const pairRows = (params: Join, table: Table, other: Table, names: string): RowP
     right: right.done(),
     notes: { matched, unmatchedLeft: table.rowCount - matched, unmatchedRight, multiplied },
   }
-}
-
-const shownAt = (table: Table, column: string, row: number): string => {
-  const at = table.positionOf(column)
-  const cell = table.cell(at, row)
-  return cell === null ? 'empty' : textOfCell(table.schema[at]?.type ?? 'text', cell)
 }
 
 /** Left values, and where there is no left row the other's. */

@@ -1,5 +1,5 @@
 import { RowCounter, rowsWhere, throughIndex, timesOfRows, type RowSet } from '../../table/row-set.ts'
-import { cellWords } from '../shared/trace-conditions.ts'
+import { cellWords } from '../shared/columns.ts'
 import type { LeftContext, StepTrace, TracedStep, TraceSource } from '../shared/step-kind.ts'
 import { layout, onOf, type Join } from './layout.ts'
 

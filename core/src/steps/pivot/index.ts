@@ -8,10 +8,10 @@ import { cellAt, columnWriter, isTextColumn, isNullAt, type Column } from '../..
 import { gather, sliceRows } from '../../table/gather.ts'
 import { groupBy, type Groups } from '../../table/group.ts'
 import { uint8s, IntList, int32s, uint32s } from '../../table/memory.ts'
-import { textOfCell } from '../../table/cell-text.ts'
 import { Table, type Field, type Schema } from '../../table/table.ts'
 import { figure, listed, quoted, counted } from '../../messages/words.ts'
 import {
+  cellWords,
   typeIn,
   bySchema,
   checkBy,
@@ -254,8 +254,8 @@ export const pivot = defineStep<Pivot>({
     const held = hasRows(cells)
     const keyWords = (row: number): string =>
       listed([
-        ...keys.map((field) => `${field.name} ${shownAt(seen, field, row)}`),
-        `${params.labels} ${shownAt(seen, { name: params.labels, type: seen.named(params.labels).type }, row)}`,
+        ...keys.map((field) => `${field.name} ${cellWords(seen, field.name, row)}`),
+        `${params.labels} ${cellWords(seen, params.labels, row)}`,
       ])
     const failures: { column: string; rows: Int32Array }[] = []
     const whole = wholeColumns(params, keyWords, seen, table, cells, held, failures, made, labels)
@@ -334,11 +334,6 @@ export const pivot = defineStep<Pivot>({
       : selectedNames(params.by as never, input).includes(column),
 })
 
-const shownAt = (table: Table, { name: one, type }: Field, row: number): string => {
-  const cell = table.cell(table.positionOf(one), row)
-  return cell === null ? 'empty' : textOfCell(type, cell)
-}
-
 /** The labels behind columns that the data made, found from their names. */
 const foundLabels = (params: Pivot, keys: readonly Field[], names: readonly string[]): (string | null)[] => {
   const width = params.values.length
@@ -369,7 +364,7 @@ function wholeColumns(
   return params.values.map((value): Column => {
     const refuse = (row: number, first: number): never => {
       throw new DataRefused(
-        `Two values of ${quoted(value.column)} meet in one cell, for ${keyWords(row)}: ${shownAt(seen, { name: value.column, type: typeIn(seen.schema, value.column) ?? 'text' }, first)} and ${shownAt(seen, { name: value.column, type: typeIn(seen.schema, value.column) ?? 'text' }, row)}. Choose a measure such as their sum, or another column that tells the rows apart.`,
+        `Two values of ${quoted(value.column)} meet in one cell, for ${keyWords(row)}: ${cellWords(seen, value.column, first)} and ${cellWords(seen, value.column, row)}. Choose a measure such as their sum, or another column that tells the rows apart.`,
       )
     }
     const type = valueType(value, table.schema)

@@ -2,7 +2,8 @@ import { ownValue } from '../../table/own.ts'
 import { z } from 'zod'
 import { code, joined, py, sql, type Code, pyHelper } from '../../codegen/tag.ts'
 import { columnTypes, isNumber, type ColumnType } from '../../table/column.ts'
-import type { Field, Schema } from '../../table/table.ts'
+import { textOfCell } from '../../table/cell-text.ts'
+import type { Field, Schema, Table } from '../../table/table.ts'
 import { wildcard } from '../../table/text.ts'
 import { listed, nearest, quoted } from '../../messages/words.ts'
 import { name } from '../../reading/name-schema.ts'
@@ -246,4 +247,11 @@ export const settle = (wanted: readonly string[], before: readonly string[]): st
     taken.push(free)
     return free
   })
+}
+
+/** A cell as a sentence shows it; “empty” where there is none, and of a column that is not there. */
+export const cellWords = (table: Table, column: string, row: number): string => {
+  const at = table.positionOf(column)
+  const cell = at < 0 ? null : table.cell(at, row)
+  return cell === null ? 'empty' : textOfCell(table.schema[at]?.type ?? 'text', cell)
 }

@@ -1,17 +1,10 @@
-import { textOfCell } from '../../table/cell-text.ts'
+import { cellWords } from './columns.ts'
 import { evaluateCondition } from './condition-run.ts'
 import { checkedFormula } from './condition-code.ts'
 import { conditionWords, isTest, type Condition, type Test } from './condition.ts'
 import { isColumnValue, type ParameterOrValue } from './value.ts'
 import type { RunContext } from './step-kind.ts'
 import type { Table } from '../../table/table.ts'
-
-/** A cell as a sentence shows it. */
-export const cellWords = (table: Table, column: string, row: number): string => {
-  const at = table.positionOf(column)
-  const cell = at < 0 ? null : table.cell(at, row)
-  return cell === null ? 'empty' : textOfCell(table.schema[at]?.type ?? 'text', cell)
-}
 
 const valuesOf = (test: Test): readonly ParameterOrValue[] => {
   if ('values' in test) return test.values

@@ -60,7 +60,7 @@ const refused = async <T>(answer: Promise<T>): Promise<T> => {
 /** Where a row, or a cell of it, comes from. */
 export const trace = defineTableQuery('trace', async ({ table, step, row, column, limit }, story, context) => {
   const tracer = await tracerOf(story, context)
-  return structuredClone(await refused(tracer.back(table, row, { column, after: step, limit }))) as TraceReply
+  return (await refused(tracer.back(table, row, { column, after: step, limit }))) as TraceReply
 })
 
 /** What became of a row of a file. */
@@ -70,11 +70,11 @@ export const follow = defineTableQuery('follow', async ({ from, limit }, story, 
     'entered' in from
       ? tracer.forwardEntered(from.entered, from.row, limit)
       : tracer.forward(from.input, from.file, from.sheet, from.row, limit)
-  return structuredClone(await refused(answer)) as FollowReply
+  return (await refused(answer)) as FollowReply
 })
 
 /** Where the rows of each input went. */
 export const lost = defineTableQuery('lost', async ({ table, limit }, story, context) => {
   const tracer = await tracerOf(story, context)
-  return { inputs: structuredClone(await refused(tracer.lost(table, limit))) as LostReply['inputs'] }
+  return { inputs: (await refused(tracer.lost(table, limit))) as LostReply['inputs'] }
 })
