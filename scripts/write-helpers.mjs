@@ -5,8 +5,21 @@ import { fileURLToPath } from 'node:url'
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..')
 
-/** Python: what a helper needs is what it imports from its siblings; other imports stand at the script's head. */
+/** Lines that end so are only in scripts that follow rows to their sources. */
+const traceMark = '  # trace'
+/** A Python helper; `traced` is how it stands in a script that follows rows to their sources, where that differs. */
 const readPython = (text) => {
+  const lines = text.split('\n')
+  const plain = lines.filter((line) => !line.endsWith(traceMark))
+  const parts = pythonParts(plain.join('\n'))
+  if (plain.length === lines.length) return parts
+  const marked = lines.map((line) => (line.endsWith(traceMark) ? line.slice(0, -traceMark.length) : line))
+  const { needs, source } = pythonParts(marked.join('\n'))
+  return { ...parts, traced: { needs, source } }
+}
+
+/** Python: what a helper needs is what it imports from its siblings; other imports stand at the script's head. */
+const pythonParts = (text) => {
   const lines = text.split('\n')
   const last = lines.findLastIndex((line) => /^(?:import|from) \S/.test(line))
   const head = lines.slice(0, last + 1).join('\n')
@@ -43,7 +56,7 @@ const inOrder = (helpers) => {
   const visit = (helper, above) => {
     if (done.has(helper)) return
     if (above.includes(helper.name)) throw new Error(`Helpers need each other: ${[...above, helper.name].join(', ')}`)
-    for (const name of helper.needs) {
+    for (const name of helper.traced?.needs ?? helper.needs) {
       const needed = byName.get(name)
       if (!needed) throw new Error(`The helper ${helper.name} needs ${name}, which is no file beside it.`)
       visit(needed, [...above, helper.name])

@@ -54,6 +54,7 @@ program
   .description('make a script')
   .requiredOption('--to <language>', Object.keys(dialects).join(' or '))
   .option('--input <id=file>', 'a file for an input, where only data can tell the columns', collect, [])
+  .option('--trace', 'a script that can write which rows of the files each row was made of')
   .option('--output <file>', 'where it goes')
   .option('--json', 'errors as JSON')
   .action(script)

@@ -21,9 +21,9 @@ import { checkRecipe, loadInputs, loadRecipe, type Opened } from './load.ts'
 const ranOn = (recipe: Recipe, { sources }: Opened) =>
   runRecipe(recipe, { sources, parameters: parameterCells(recipe, {}).cells, now: 0 })
 
-const made = (recipe: Recipe, { assemble }: Dialect, plan: Plan | undefined): string => {
+const made = (recipe: Recipe, { assemble }: Dialect, plan: Plan | undefined, trace: boolean): string => {
   try {
-    return assemble(recipe, plan).text
+    return assemble(recipe, plan, { trace }).text
   } catch (error) {
     if (error instanceof ScriptError) throw fault(3, 'no-script', error.message)
     throw error
@@ -31,7 +31,10 @@ const made = (recipe: Recipe, { assemble }: Dialect, plan: Plan | undefined): st
 }
 
 /** Columns that only data can tell are pinned to those of the files, where they are given. */
-export const script = async (path: string, words: { to: string; input: string[]; output?: string }): Promise<void> => {
+export const script = async (
+  path: string,
+  words: { to: string; input: string[]; output?: string; trace?: boolean },
+): Promise<void> => {
   const dialect = Object.values(dialects).find(({ name }) => name === words.to)
   if (!dialect)
     throw fault(
@@ -45,6 +48,7 @@ export const script = async (path: string, words: { to: string; input: string[];
     recipe,
     dialect,
     words.input.length > 0 ? ranOn(recipe, await loadInputs(recipe, words.input)).plan : undefined,
+    words.trace ?? false,
   )
   if (!words.output || words.output === '-') {
     process.stdout.write(text)

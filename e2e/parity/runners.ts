@@ -13,6 +13,14 @@ export type Runners = {
   readonly sql: (recipe: Recipe, plan: Plan, inputs: Readonly<Record<string, string>>) => Promise<string>
   /** The same by the Python script; what it says where it fails. */
   readonly python: (recipe: Recipe, inputs: Readonly<Record<string, string>>, plan?: Plan) => Promise<string>
+  /** Which rows of the files each row of the outputs was made of, as each script writes it; a file is named by its input. */
+  readonly traces: {
+    readonly [D in 'sql' | 'python']: (
+      recipe: Recipe,
+      plan: Plan,
+      inputs: Readonly<Record<string, string>>,
+    ) => Promise<string>
+  }
   readonly close: () => Promise<void>
 }
 
@@ -47,35 +55,57 @@ export const startRunners = async (): Promise<Runners> => {
         return [id, path]
       }),
     )
+  type Inputs = Readonly<Record<string, string>>
+  const newFile = (): string => join(folder, `out-${++count}.csv`)
+  const runSql = async (recipe: Recipe, plan: Plan, inputs: Inputs, out: string, traceOut?: string): Promise<void> => {
+    const { commands } = dialects.sql.assemble(recipe, plan, { trace: traceOut !== undefined })
+    const files = { ...filesOf(inputs), out_result: out, ...(traceOut === undefined ? {} : { trace_out: traceOut }) }
+    try {
+      await runPsql(await freshDb(), commands, { ...files, quiet: '1' })
+    } catch (error) {
+      await db.exec('rollback')
+      throw error
+    }
+  }
+  const runPython = async (
+    recipe: Recipe,
+    plan: Plan,
+    inputs: Inputs,
+    out: string,
+    traceOut?: string,
+  ): Promise<void> => {
+    const script = join(folder, `flow-${++count}.py`)
+    writeFileSync(script, dialects.python.assemble(recipe, plan, { trace: traceOut !== undefined }).text)
+    const { exit, error } = await ask({
+      script,
+      args: [
+        ...Object.entries(filesOf(inputs)).flatMap(([id, path]) => ['--input', `${id}=${path}`]),
+        '--output',
+        `result=${out}`,
+        ...(traceOut === undefined ? [] : ['--trace-out', traceOut]),
+      ],
+    })
+    if (exit !== 0) throw new Error(`the Python script ended with ${exit}: ${error ?? ''}`)
+  }
+  const traced = async (run: typeof runSql, recipe: Recipe, plan: Plan, inputs: Inputs): Promise<string> => {
+    const trace = newFile()
+    await run(recipe, plan, inputs, newFile(), trace)
+    return readFileSync(trace, 'utf8').replace(/,(\w+)-\d+\.csv,/g, ',$1.csv,')
+  }
   return {
     sql: async (recipe, plan, inputs) => {
-      const out = join(folder, `sql-${++count}.csv`)
-      try {
-        await runPsql(await freshDb(), dialects.sql.assemble(recipe, plan).commands, {
-          ...filesOf(inputs),
-          out_result: out,
-          quiet: '1',
-        })
-      } catch (error) {
-        await db.exec('rollback')
-        throw error
-      }
+      const out = newFile()
+      await runSql(recipe, plan, inputs, out)
       return readFileSync(out, 'utf8')
     },
     python: async (recipe, inputs, plan) => {
-      const out = join(folder, `py-${++count}.csv`)
-      const script = join(folder, `flow-${count}.py`)
-      writeFileSync(script, dialects.python.assemble(recipe, plan).text)
-      const { exit, error } = await ask({
-        script,
-        args: [
-          ...Object.entries(filesOf(inputs)).flatMap(([id, path]) => ['--input', `${id}=${path}`]),
-          '--output',
-          `result=${out}`,
-        ],
-      })
-      if (exit !== 0) throw new Error(`the Python script ended with ${exit}: ${error ?? ''}`)
+      const out = newFile()
+      await runPython(recipe, plan, inputs, out)
       return readFileSync(out, 'utf8')
+    },
+    traces: {
+      sql: (recipe, plan, inputs) => traced(runSql, recipe, plan, inputs),
+      python: (recipe, plan, inputs) => traced(runPython, recipe, plan, inputs),
     },
     close: async () => {
       process.kill()

@@ -11,6 +11,11 @@ export type StepCode = Code | { readonly body: Code; readonly after: Code }
 
 /** A piece of a script; `step` names the step it carries out, for showing story and script side by side. */
 export type ScriptPart = { readonly step?: string; readonly text: string }
+/** What else a script is to do. */
+export type ScriptOptions = {
+  /** It can write which rows of the inputs each row of the result was made of. */
+  readonly trace?: boolean
+}
 /** A script whole and in its parts. */
 export type Script = { readonly parts: readonly ScriptPart[]; readonly text: string }
 

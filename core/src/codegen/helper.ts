@@ -4,4 +4,6 @@ export type Helper = {
   readonly defines: readonly string[]
   readonly needs: readonly string[]
   readonly source: string
+  /** How it stands in a script that follows rows to their sources, where that differs. */
+  readonly traced?: { readonly needs: readonly string[]; readonly source: string }
 }

@@ -1,4 +1,4 @@
-import type { DialectInfo, DialectName, Script } from '../codegen/dialect.ts'
+import type { DialectInfo, DialectName, Script, ScriptOptions } from '../codegen/dialect.ts'
 import type { Plan } from '../engine/plan.ts'
 import type { Recipe } from '../recipe/recipe.ts'
 import { python } from './python/index.ts'
@@ -10,7 +10,7 @@ export type Dialect = DialectInfo & {
    * The script of a recipe. Without a plan the recipe is planned from the columns that it lists itself.
    * @throws ScriptError where a step is broken, or columns are known by data alone and the dialect needs them.
    */
-  readonly assemble: (recipe: Recipe, plan?: Plan) => Script
+  readonly assemble: (recipe: Recipe, plan?: Plan, options?: ScriptOptions) => Script
 }
 
 /** The one list of dialects. */

@@ -1,10 +1,11 @@
 import { listed } from '../messages/words.ts'
 import type { Format } from '../reading/read-options.ts'
 import { formatOf, type ReadOptions } from '../reading/read-options.ts'
-import type { Recipe } from '../recipe/recipe.ts'
+import { usedTables } from '../recipe/used-tables.ts'
+import type { Recipe, Step } from '../recipe/recipe.ts'
 import { columnAliases } from '../recipe/column-aliases.ts'
 import type { Schema } from '../table/table.ts'
-import { openedInputs } from '../recipe/step-access.ts'
+import { kindOf, openedInputs } from '../recipe/step-access.ts'
 
 /** How an input is read: what its `open` step says. */
 export const readOf = (recipe: Recipe, input: string): ReadOptions =>
@@ -30,3 +31,9 @@ export const csvFirst = (recipe: Recipe, formats: readonly Format[]): string[] =
     `  npx fabula csv RECIPE ${ids.map((id) => `--input ${id}=FILE `).join('')}--to DIR`,
   ]
 }
+
+/** The tables whose rows a step takes; none where it brings rows of its own. */
+export const tablesRead = (step: Step, table: string): readonly string[] => [
+  ...(kindOf(step).start ? [] : [table]),
+  ...usedTables(step),
+]

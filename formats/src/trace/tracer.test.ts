@@ -1,36 +1,9 @@
 import { beforeAll, describe, expect, test } from 'vitest'
-import { columnAliases, openedInputs, parameterCells, runRecipe, type Recipe, type Step } from '@fabula/core'
-import { fileFromBytes } from '../input-file.ts'
-import { workbook } from '../testing/index.ts'
-import { openInput, type OpenedFiles } from '../open-input.ts'
-import { TraceProblem, type TracedInput } from './reports.ts'
-import { Tracer } from './tracer.ts'
+import type { Recipe, Step } from '@fabula/core'
+import { tracerOf, workbook } from '../testing/index.ts'
+import { TraceProblem } from './reports.ts'
+import type { Tracer } from './tracer.ts'
 
-type Files = Readonly<Record<string, Readonly<Record<string, string | Uint8Array>>>>
-/** A recipe run on files, ready to be traced. */
-const tracerOf = async (recipe: Recipe, files: Files): Promise<Tracer> => {
-  const opened = new Map<string, OpenedFiles>()
-  const inputs: Record<string, TracedInput> = {}
-  for (const { input, read } of openedInputs(recipe)) {
-    const own = Object.entries(files[input] ?? {}).map(([name, content]) => fileFromBytes(name, Buffer.from(content)))
-    const known = columnAliases(recipe.inputs.find(({ id }) => id === input))
-    const made = await openInput(own, read, known)
-    opened.set(input, made)
-    inputs[input] = {
-      files: own.map((file) => ({ name: file.name, load: () => file })),
-      parts: made.parts,
-      read,
-      known,
-    }
-  }
-  const { cells } = parameterCells(recipe, {})
-  const { tables } = runRecipe(recipe, {
-    sources: (input) => ({ ...(opened.get(input) as OpenedFiles), key: input }),
-    parameters: cells,
-    now: 0,
-  })
-  return new Tracer({ recipe, tables, parameters: cells, now: 0 }, inputs)
-}
 const recipeOf = (
   tables: Readonly<Record<string, readonly object[]>>,
   inputs: readonly string[] = ['visits'],

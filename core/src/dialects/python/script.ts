@@ -1,6 +1,6 @@
 import type { ParameterTypes } from '../../formula/check.ts'
 import { neededHelpers } from '../../codegen/helpers.ts'
-import { helpers } from '../../codegen/python/helpers.generated.ts'
+import { helpers as allHelpers } from '../../codegen/python/helpers.generated.ts'
 import { code, comment, joined, lines, py, type Code, pyHelper } from '../../codegen/tag.ts'
 import { type Format, fileColumns, isWorkbook } from '../../reading/read-options.ts'
 import type { PythonContext } from '../../steps/shared/step-kind.ts'
@@ -16,10 +16,11 @@ import {
   sentenceText,
   openedBy,
 } from '../../recipe/step-access.ts'
-import type { Recipe, RecipeTable } from '../../recipe/recipe.ts'
+import type { Recipe, RecipeTable, Step } from '../../recipe/recipe.ts'
+import { tablesRead } from '../inputs.ts'
 import { csvFirst, inputFormat, scriptSource } from '../inputs.ts'
 import { ScriptError, stepCode } from '../script.ts'
-import type { Script, ScriptPart } from '../../codegen/dialect.ts'
+import type { Script, ScriptOptions, ScriptPart } from '../../codegen/dialect.ts'
 import type { Schema } from '../../table/table.ts'
 
 /** The file formats that a Python script cannot read. */
@@ -115,50 +116,25 @@ const variable = (table: string, runtime: ReadonlySet<string>): Code => {
   return code(taken.has(plain) || runtime.has(plain) ? `${plain}_table` : plain)
 }
 
-const runtimeNames = new Set(helpers.flatMap(({ source }) => source.match(/[A-Za-z_]\w*/g) ?? []))
+const runtimeNames = new Set(
+  allHelpers.flatMap(({ source, traced }) => `${source}${traced?.source ?? ''}`.match(/[A-Za-z_]\w*/g) ?? []),
+)
+
+/** A dictionary of Python. */
+const pairs = (all: readonly (readonly [string, Code])[]): Code =>
+  py`{${joined(
+    all.map(([key, value]) => py`${key}: ${value}`),
+    ', ',
+  )}}`
 
 /** The Python script of a recipe: pandas 1.5 or newer and nothing else, one block a step under its sentence. */
-// eslint-disable-next-line max-lines-per-function -- the script from top to bottom, in the order it is read
-export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): Script => {
-  const parameters = parameterTypes(recipe)
+export const pythonScript = (
+  recipe: Recipe,
+  plan: Plan = planRecipe(recipe),
+  { trace = false }: ScriptOptions = {},
+): Script => {
   const outputs = scriptOutputs(recipe)
-  const blocks: { step: string; code: Code }[] = []
-  const sentences: [string, string][] = []
-  for (const own of inOrder(recipe)) {
-    const table = plan.tables.find(({ id }) => id === own.id)
-    if (!table) continue
-    const frame = variable(table.id, runtimeNames)
-    for (const { step, state, input, output } of table.steps) {
-      if (state === 'off') continue
-      if (state !== 'fine') throw new ScriptError(`Step ${step.id} is broken; mend it before making a script.`)
-      const context = pythonContext(frame, input, output, parameters, plan, recipe, own)
-      const { body, after } = stepCode(kindOf(step).scripts.python(paramsOf(step), context))
-      const opened = openedBy(step)
-      const wanted = recipe.inputs.find((one) => one.id === opened?.input)
-      const checks =
-        wanted?.columns && wanted.columns.length > 0
-          ? py`${pyHelper('require')}(${frame}, ${wanted.name}, ${fileColumns(wanted.columns, opened?.read).map((field) => field.name)}, ${wanted.columns.map((field) => field.name)})`
-          : undefined
-      sentences.push([step.id, sentenceText(step, context.names)])
-      blocks.push({
-        step: step.id,
-        code: lines(
-          comment('#', `${step.id}  ${sentenceText(step, context.names)}`),
-          ...(step.note ? [comment('#', `note: ${step.note}`)] : []),
-          body,
-          after,
-          checks,
-          py`${pyHelper('account')}(${step.id}, ${frame})`,
-          code(''),
-        ),
-      })
-    }
-  }
-  const pairs = (all: readonly (readonly [string, Code])[]): Code =>
-    py`{${joined(
-      all.map(([key, value]) => py`${key}: ${value}`),
-      ', ',
-    )}}`
+  const blocks = stepBlocks(recipe, plan, trace)
   const inputs = pairs(recipe.inputs.map(({ id, name }) => [id, py`${name}`]))
   const written = pairs(outputs.map(({ table, file }) => [table, py`${file}`]))
   const given = pairs(
@@ -174,19 +150,20 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
   )
   const tables = pairs(plan.tables.map(({ id }) => [id, variable(id, runtimeNames)]))
   const reported = joined(
-    sentences.map(([step, words]) => py`    ${step}: ${words},`),
+    blocks.map(({ step, sentence }) => py`    ${step}: ${sentence},`),
     '\n',
   )
   const end = lines(
     py`tables = ${tables}`,
     py`for table, path in outputs.items():\n    ${pyHelper('write_csv')}(tables[table], path)\n`,
+    trace ? py`${pyHelper('write_trace')}(outputs, files)\n` : undefined,
     comment('#', 'What each step left, to standard error'),
     py`${pyHelper('tell_accounts')}({\n${reported}\n})`,
     code(''),
   )
   const body = lines(start, ...blocks.map((block) => block.code), end)
-  const usage = `python3 flow.py ${recipe.inputs.map(({ id }) => `--input ${id}=FILE `).join('')}${outputs.map(({ table, file }) => `--output ${table}=${file}`).join(' ')}`
-  const head = scriptHead(recipe, usage, body)
+  const usage = `python3 flow.py ${recipe.inputs.map(({ id }) => `--input ${id}=FILE `).join('')}${outputs.map(({ table, file }) => `--output ${table}=${file}`).join(' ')}${trace ? ' --trace-out trace.csv' : ''}`
+  const head = scriptHead(recipe, usage, body, trace)
   const parts: ScriptPart[] = [
     { text: lines(head, start).text },
     ...blocks.map(({ step, code: text }) => ({ step, text: text.text })),
@@ -195,21 +172,77 @@ export const pythonScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): S
   return { parts, text: parts.map((part) => part.text).join('\n') }
 }
 
-function pythonContext(
-  frame: Code,
-  input: Schema,
-  output: Schema,
-  parameters: ParameterTypes,
-  plan: Plan,
-  recipe: Recipe,
-  own: RecipeTable,
-): PythonContext {
+type StepBlock = { readonly step: string; readonly sentence: string; readonly code: Code }
+/** Each step under its sentence, in the order in which they run. @throws ScriptError where one is broken */
+function stepBlocks(recipe: Recipe, plan: Plan, trace: boolean): StepBlock[] {
+  const parameters = parameterTypes(recipe)
+  const blocks: StepBlock[] = []
+  for (const own of inOrder(recipe)) {
+    const table = plan.tables.find(({ id }) => id === own.id)
+    if (!table) continue
+    const frame = variable(table.id, runtimeNames)
+    for (const { step, state, input, output } of table.steps) {
+      if (state === 'off') continue
+      if (state !== 'fine') throw new ScriptError(`Step ${step.id} is broken; mend it before making a script.`)
+      const context = pythonContext({ frame, input, output, parameters, plan, recipe, own, trace })
+      const { body, after } = stepCode(kindOf(step).scripts.python(paramsOf(step), context))
+      const sentence = sentenceText(step, context.names)
+      const block = lines(
+        comment('#', `${step.id}  ${sentence}`),
+        ...(step.note ? [comment('#', `note: ${step.note}`)] : []),
+        body,
+        after,
+        trace ? settled(step, table.id, frame) : undefined,
+        columnChecks(recipe, step, frame),
+        py`${pyHelper('account')}(${step.id}, ${frame})`,
+        code(''),
+      )
+      blocks.push({ step: step.id, sentence, code: block })
+    }
+  }
+  return blocks
+}
+
+/** After an `open`: what of the columns that the recipe lists is missing or more. */
+function columnChecks(recipe: Recipe, step: Step, frame: Code): Code | undefined {
+  const opened = openedBy(step)
+  const wanted = recipe.inputs.find((one) => one.id === opened?.input)
+  if (!wanted?.columns || wanted.columns.length === 0) return undefined
+  const inFile = fileColumns(wanted.columns, opened?.read).map((field) => field.name)
+  return py`${pyHelper('require')}(${frame}, ${wanted.name}, ${inFile}, ${wanted.columns.map((field) => field.name)})`
+}
+
+/** After a step of a traced script: the sources of the table's rows, from those of the tables that it read. */
+function settled(step: Step, table: string, frame: Code): Code {
+  const opened = openedBy(step)?.input
+  if (opened !== undefined) return py`${pyHelper('settle')}(${table}, opened=${opened})`
+  const read = tablesRead(step, table)
+  if (read.length === 0) return py`${pyHelper('settle')}(${table}, entered=len(${frame}))`
+  return py`${pyHelper('settle')}(${table}, ${joined(
+    read.map((one) => py`${one}`),
+    ', ',
+  )})`
+}
+
+/** Where a step stands, for its code. */
+type PythonPlace = {
+  readonly frame: Code
+  readonly input: Schema
+  readonly output: Schema
+  readonly parameters: ParameterTypes
+  readonly plan: Plan
+  readonly recipe: Recipe
+  readonly own: RecipeTable
+  readonly trace: boolean
+}
+function pythonContext({ frame, input, output, parameters, plan, recipe, own, trace }: PythonPlace): PythonContext {
   return {
     frame,
     input,
     output,
     parameters,
     parameter: (name) => py`parameters[${name}]`,
+    renumbered: (rows) => (trace ? py`${pyHelper('followed')}(${rows})` : py`${rows}.reset_index(drop=True)`),
     table: (one) => ({
       frame: variable(one, runtimeNames),
       columns: plan.tables.find(({ id }) => id === one)?.output ?? [],
@@ -221,7 +254,8 @@ function pythonContext(
 }
 
 /** The script up to its first step: usage, imports and the helpers in use. */
-function scriptHead(recipe: Recipe, usage: string, body: Code) {
+function scriptHead(recipe: Recipe, usage: string, body: Code, trace: boolean) {
+  const helpers = trace ? allHelpers.map((helper) => ({ ...helper, ...helper.traced })) : allHelpers
   return lines(
     code('#!/usr/bin/env python3'),
     comment('#', recipe.name),

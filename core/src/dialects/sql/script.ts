@@ -1,4 +1,4 @@
-import type { Script, ScriptPart } from '../../codegen/dialect.ts'
+import type { Script, ScriptOptions, ScriptPart } from '../../codegen/dialect.ts'
 import type { Helper } from '../../codegen/helper.ts'
 import { neededHelpers } from '../../codegen/helpers.ts'
 import { helpers } from '../../codegen/sql/helpers.generated.ts'
@@ -16,21 +16,18 @@ import {
   type PsqlVariable,
 } from '../../codegen/tag.ts'
 import { planRecipe, type Plan } from '../../engine/plan.ts'
-import type { ParameterTypes } from '../../formula/check.ts'
-import { sqlTypeName } from '../../formula/to-code.ts'
 import type { Format, ReadOptions } from '../../reading/read-options.ts'
 import { fileColumns } from '../../reading/read-options.ts'
 import { rectangleOf } from '../../reading/sheet-range.ts'
 import { columnAliases, type ColumnAliases } from '../../recipe/column-aliases.ts'
 import { scriptOutputs } from '../../recipe/outputs.ts'
-import type { Recipe, RecipeTable } from '../../recipe/recipe.ts'
-import { inOrder, kindOf, parameterTypes, paramsOf, sentenceText, tableNames } from '../../recipe/step-access.ts'
+import type { Recipe } from '../../recipe/recipe.ts'
+import { kindOf, paramsOf } from '../../recipe/step-access.ts'
 import { asCsv, headerSql } from '../../steps/open/index.ts'
-import type { SqlContext } from '../../steps/shared/step-kind.ts'
-import { ownValue } from '../../table/own.ts'
-import type { Schema } from '../../table/table.ts'
-import { csvFirst, inputFormat, readOf, scriptSource } from '../inputs.ts'
-import { ScriptError, stepCode } from '../script.ts'
+import { csvFirst, inputFormat, readOf } from '../inputs.ts'
+import { ScriptError } from '../script.ts'
+import { parameterVariable, variable } from './variables.ts'
+import { writeTables, type WrittenTables } from './tables.ts'
 
 /** The file formats that an SQL script cannot read. */
 export const sqlCannotRead = ['xlsx', 'ods', 'json', 'parquet'] as const satisfies readonly Format[]
@@ -66,12 +63,6 @@ const commandsOf = (script: Code): ScriptCommand[] => {
 const ifGiven = (name: string): Code => psql('if', code(`:{?${name}}`))
 const unlessGiven = (name: string, then: Code): Code => lines(ifGiven(name), psql('else'), then, psql('endif'))
 
-const variable = (name: string): string =>
-  name
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '_')
-    .replace(/^_|_$/g, '')
-const parameterVariable = (name: string): string => `p_${variable(name)}`
 const maxFiles = 12
 
 /** PostgreSQL cuts names at 63 bytes; longer ones get a short one of their own here, and their full name in the header. */
@@ -106,7 +97,7 @@ const loading = (
     const one = lines(
       psql('lo_import', psqlVariable(name, false)),
       sql`insert into ${sqlHelper('sheet_lines')} select ${input}, ${n}, line${area ? sql` - ${area.top - 1}` : code('')}, cells${area ? code(`[${area.left}:${area.right}]`) : code('')} from ${sqlHelper('csv_rows')}(ltrim(convert_from(lo_get(${psqlVariable('LASTOID', false)}), ${(read.encoding ?? 'utf-8').replace('windows-1252', 'WIN1252').replace('utf-8', 'UTF8')}), E'\\ufeff'), ${read.delimiter ?? ','}, ${read.quote ?? '"'})${area ? sql` where line >= ${area.top}${area.bottom === Infinity ? code('') : sql` and line <= ${area.bottom}`}` : code('')};`,
-      sql`insert into ${sqlHelper('sheet_files')} select ${input}, ${n}, regexp_replace(${psqlVariable(name)}, '^.*[/\\\\]', ''), coalesce((select max(line) from ${sqlHelper('sheet_lines')} where input = ${input} and file = ${n}), 0);`,
+      sql`insert into ${sqlHelper('sheet_files')} select ${input}, ${n}, regexp_replace(${psqlVariable(name)}, '^.*[/\\\\]', ''), coalesce((select max(line) from ${sqlHelper('sheet_lines')} where input = ${input} and file = ${n}), 0), ${psqlVariable(name)};`,
     )
     return n === 1 ? one : lines(ifGiven(name), one, psql('endif'))
   }
@@ -146,19 +137,19 @@ const pinned = (recipe: Recipe, plan: Plan): string[] => {
 }
 
 /** The SQL script of a recipe: PostgreSQL 15 or newer, run with psql, every step a view, all in one transaction that is rolled back. */
-export const sqlScript = (recipe: Recipe, plan: Plan = planRecipe(recipe)): SqlScript => {
+export const sqlScript = (
+  recipe: Recipe,
+  plan: Plan = planRecipe(recipe),
+  { trace = false }: ScriptOptions = {},
+): SqlScript => {
   requirePlanned(recipe, plan)
   const column = namer()
-  const parameters = parameterTypes(recipe)
   const outputs = scriptOutputs(recipe)
-  const blocks: { step?: string; code: Code }[] = []
-  const accounts: Code[] = []
-  const last = new Map<string, { view: Code; names: readonly string[] }>()
-  writeTables(plan, parameters, column, last, recipe, blocks, accounts)
+  const { blocks, accounts, last, sources } = writeTables(recipe, plan, column, trace)
   const loads = loadInputs(recipe)
-  const writes = writeOutputs(outputs, last, column)
+  const writes = [...writeOutputs(outputs, last, column), ...(trace ? [writeSources(outputs, last, sources)] : [])]
   const { needs, defaults } = variableChecks(recipe)
-  const usage = `psql -X -v ON_ERROR_STOP=1 ${recipe.inputs.map(({ id: one }) => `-v ${variable(one)}=FILE `).join('')}${outputs.map(({ table, file }) => `-v out_${variable(table)}=${file} `).join('')}-f flow.sql`
+  const usage = `psql -X -v ON_ERROR_STOP=1 ${recipe.inputs.map(({ id: one }) => `-v ${variable(one)}=FILE `).join('')}${outputs.map(({ table, file }) => `-v out_${variable(table)}=${file} `).join('')}${trace ? '-v trace_out=trace.csv ' : ''}-f flow.sql`
   const body = lines(...loads, ...blocks.map((block) => block.code), ...writes)
   const runtime = neededHelpers(body, helpers)
   const head = scriptHead(recipe, usage, plan, needs, defaults, runtime)
@@ -197,82 +188,6 @@ function requirePlanned(recipe: Recipe, plan: Plan) {
     throw new ScriptError(
       `Only the files can tell which columns ${unsure.name} has, and SQL needs to know them. Give the files too: --input NAME=FILE for each input.`,
     )
-}
-
-/** Writes each step as a view: adds to `blocks`, `accounts` (row counts) and `last` (the final view of each table). */
-function writeTables(
-  plan: Plan,
-  parameters: ParameterTypes,
-  column: (name: string) => Code,
-  last: Map<string, { view: Code; names: readonly string[] }>,
-  recipe: Recipe,
-  blocks: { step?: string; code: Code }[],
-  accounts: Code[],
-) {
-  for (const written of inOrder(recipe)) {
-    const table = plan.tables.find(({ id: one }) => one === written.id)
-    if (!table) continue
-    let from = code('nothing')
-    for (const { step, state, input, output, problems } of table.steps) {
-      if (state === 'off') continue
-      if (problems.length > 0 || state !== 'fine')
-        throw new ScriptError(`Step ${step.id} is broken; mend it before making a script.`)
-      const view = id(`${table.id.replaceAll('-', '_')}_${step.id.replaceAll('-', '_')}`)
-      const context = sqlContext(from, input, output, parameters, column, last, plan, recipe, written)
-      const { body, after } = stepCode(kindOf(step).scripts.sql(paramsOf(step), context))
-      blocks.push({
-        step: step.id,
-        code: lines(
-          comment('--', `${step.id}  ${sentenceText(step, context.names)}`),
-          ...(step.note ? [comment('--', `note: ${step.note}`)] : []),
-          sql`create view ${view} as\n${body};\n`,
-          after,
-        ),
-      })
-      accounts.push(
-        lines(
-          sql`select count(*) as left_rows from ${view} ${psql('gset')}`,
-          psql(
-            'warn',
-            psqlVariable('left_rows', false),
-            code('rows'),
-            `${step.id}  ${sentenceText(step, context.names)}`,
-          ),
-        ),
-      )
-      from = view
-    }
-    last.set(table.id, { view: from, names: (table.output ?? []).map((field) => field.name) })
-  }
-}
-
-function sqlContext(
-  from: Code,
-  input: Schema,
-  output: Schema,
-  parameters: ParameterTypes,
-  column: (name: string) => Code,
-  last: Map<string, { view: Code; names: readonly string[] }>,
-  plan: Plan,
-  recipe: Recipe,
-  written: RecipeTable,
-): SqlContext {
-  return {
-    from,
-    input,
-    output,
-    parameters,
-    column,
-    table: (one) => ({
-      rows: last.get(one)?.view ?? code('nothing'),
-      columns: plan.tables.find((other) => other.id === one)?.output ?? [],
-    }),
-    names: tableNames(recipe, written),
-    own: written.id,
-    parameter: (name) =>
-      sql`nullif(${psqlVariable(parameterVariable(name))}, '')::${sqlTypeName(ownValue(parameters, name) ?? 'text')}`,
-    source: (one) => ({ rows: sql`${one}`, ...scriptSource(recipe, one, output) }),
-  }
 }
 
 /** The code that loads each input's files. */
@@ -322,6 +237,38 @@ function writeOutputs(
       code(''),
     )
   })
+}
+
+/** The code that writes, where `trace_out` is given, which rows of the inputs each row of the outputs was made of, as CSV. */
+function writeSources(
+  outputs: { readonly table: string }[],
+  last: WrittenTables['last'],
+  sources: WrittenTables['sources'],
+): Code {
+  const file = sql`case when count(*) over (partition by f.input, f.name) > 1 then f.path else f.name end`
+  const files = sql`(select f.input, f.file, ${file} as name from ${sqlHelper('sheet_files')} f)`
+  const cell = (part: Code): Code => sql`${sqlHelper('csv_cell')}(${part})`
+  const rowsOf = ({ table }: { readonly table: string }): Code => {
+    const rows = sql`(select row_number() over (order by "¶") as n, "¶" from ${last.get(table)?.view ?? code('')})`
+    const cells = [
+      cell(sql`${table}`),
+      code('r.n'),
+      cell(code('s.input')),
+      sql`coalesce(${cell(code('f.name'))}, '')`,
+      sql`''`,
+      code('s.line'),
+    ]
+    return sql`select ${joined(cells, " || ',' || ")} from ${rows} r join ${sources.get(table) ?? code('')} s using ("¶") left join ${files} f on f.input = s.input and f.file = s.file order by r.n, s.place, s.input, s.file, s.line;`
+  }
+  return lines(
+    ifGiven('trace_out'),
+    psql('o', psqlVariable('trace_out', false)),
+    sql`select ${'table,row,input,file,sheet,source row'};`,
+    ...outputs.map(rowsOf),
+    psql('o'),
+    psql('endif'),
+    code(''),
+  )
 }
 
 /** At the start of the script: defaults of parameters that are not given, and an error for each input that is not. */

@@ -132,7 +132,7 @@ export const filter = defineStep<Filter>({
     },
     python: ({ where, keep = true }, context) => {
       const condition = conditionPython(where, context)
-      return py`${context.frame} = ${context.frame}[${keep ? code('') : code('~')}${condition}].reset_index(drop=True)`
+      return py`${context.frame} = ${context.renumbered(py`${context.frame}[${keep ? code('') : code('~')}${condition}]`)}`
     },
   },
 })

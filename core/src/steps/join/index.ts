@@ -1,8 +1,6 @@
 import { z } from 'zod'
 import { checkSize } from '../../table/limits.ts'
-import { sqlTypeName } from '../../formula/to-code.ts'
-import type { StepCode } from '../../codegen/dialect.ts'
-import { code, joined, psql, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
+import { joined, py, pyHelper } from '../../codegen/tag.ts'
 import { isNumber, type Column, type ColumnType } from '../../table/column.ts'
 import { concat, gather } from '../../table/gather.ts'
 import { IntList } from '../../table/memory.ts'
@@ -11,7 +9,6 @@ import { Table, type Field } from '../../table/table.ts'
 import { listed, quoted } from '../../messages/words.ts'
 import {
   cellWords,
-  typeIn,
   checkColumn,
   checkSelector,
   inTable,
@@ -21,10 +18,11 @@ import {
 } from '../shared/columns.ts'
 import { bucket, keyIds } from '../shared/join-keys.ts'
 import { name } from '../../reading/name-schema.ts'
-import { DataRefused, defineStep, slot, tableSlot, type SqlContext } from '../shared/step-kind.ts'
+import { DataRefused, defineStep, slot, tableSlot } from '../shared/step-kind.ts'
 import { joinDrafts } from './drafts.ts'
 import { joinFigures } from './figures.ts'
 import { keepsLeft, keepsRight, layout, onOf, type Join, type KeyPair } from './layout.ts'
+import { joinRowsSql, joinSql } from './join-sql.ts'
 import { joinTrace } from './trace.ts'
 import { sidesToMatch } from './sides.ts'
 import { joinHows, joinWords, matchWords } from './words.ts'
@@ -126,12 +124,6 @@ const keyColumn = (
   const alone = pairs.left.indexOf(-1)
   if (alone < 0) return gather(mine, pairs.left)
   return concat(field.type, [gather(mine, pairs.left.subarray(0, alone)), gather(theirs, pairs.right.subarray(alone))])
-}
-
-const seenSql = (part: Code, type: ColumnType, { ignoreCase, trim }: Join): Code => {
-  if (type !== 'text') return part
-  const cut = trim ? sql`nullif(${sqlHelper('trim_of')}(${part}), '')` : part
-  return ignoreCase ? sql`${sqlHelper('lower_of')}(${cut})` : cut
 }
 
 /** Matches rows with those of another table. */
@@ -264,6 +256,7 @@ export const join = defineStep<Join>({
     ),
   scripts: {
     sql: (params, context) => joinSql(params, context),
+    sqlRows: (params, context) => joinRowsSql(params, context),
     python: (params, { frame, table }) => {
       const { frame: other, columns } = table(params.with)
       const options = [
@@ -280,55 +273,3 @@ export const join = defineStep<Join>({
     },
   },
 })
-
-const joinSql = (params: Join, { from, input, column, table }: SqlContext): StepCode => {
-  const { how, matches = 'all' } = params
-  const { rows: other, columns } = table(params.with)
-  const on = onOf(params)
-  const { left, brought } = layout(params, input, columns)
-  const equal = (l: string, r: string): Code =>
-    joined(
-      on.map(
-        (one) =>
-          sql`${seenSql(sql`${code(l)}.${column(one.left)}`, typeIn(input, one.left) ?? 'text', params)} = ${seenSql(sql`${code(r)}.${column(one.right)}`, typeIn(columns, one.right) ?? 'text', params)}`,
-      ),
-      ' and ',
-    )
-  const names = [...left, ...brought.map(({ field }) => field)].map((field) => column(field.name))
-  const rightPart = brought.map(({ from: one, field }) => sql`r.${column(one)} as ${column(field.name)}`)
-  const leftPart = left.map((field) => {
-    const own = typeIn(input, field.name)
-    return own === field.type
-      ? sql`l.${column(field.name)}`
-      : sql`l.${column(field.name)}::${sqlTypeName(field.type)} as ${column(field.name)}`
-  })
-  const aloneLeft = left.map((field) => {
-    const key = on.find((one) => one.left === field.name)
-    return sql`${key ? sql`r.${column(key.right)}` : code('null')}::${sqlTypeName(field.type)} as ${column(field.name)}`
-  })
-  const nothing = sql`${code('null::bigint')}`
-  if (how === 'cross')
-    return sql`select row_number() over (order by l."¶", r."¶") as "¶", ${[...leftPart, ...rightPart]}\nfrom ${from} l cross join ${other} r`
-  if (how === 'left-only')
-    return sql`select l."¶", ${leftPart}\nfrom ${from} l where not exists (select from ${other} r where ${equal('l', 'r')})`
-  const alone = sql`select ${nothing} as lo, r."¶" as ro, ${code('1')} as n, ${[...aloneLeft, ...rightPart]} from ${other} r where not exists (select from ${from} l where ${equal('l', 'r')})`
-  if (how === 'right-only') return sql`select ro as "¶", ${names}\nfrom (${alone}) a`
-  const keyed = on.map((one) => seenSql(column(one.right), typeIn(columns, one.right) ?? 'text', params))
-  const firsts =
-    matches === 'first'
-      ? sql`(select * from (select *, row_number() over (partition by ${keyed} order by "¶") as "¶n" from ${other}) ranked where "¶n" = 1)`
-      : other
-  const counted =
-    matches === 'one'
-      ? sql`${sqlHelper('one_match')}(count(r."¶") over (partition by l."¶"), ${on.map((one) => one.left).join(', ')})`
-      : code('1')
-  const matched = sql`select l."¶" as lo, r."¶" as ro, ${counted} as n, ${[...leftPart, ...rightPart]} from ${from} l ${code(how === 'left' || how === 'full' ? 'left join' : 'join')} ${firsts} r on ${equal('l', 'r')}`
-  const body = sql`select row_number() over (order by lo nulls last, ro) as "¶", ${names}\nfrom (${matched}${keepsRight(how) ? sql`\nunion all ${alone}` : code('')}) m\nwhere n is not null`
-  if (matches !== 'all') return body
-  const repeats = sql`select count(*) - 1 as more from ${from} l join ${other} r on ${equal('l', 'r')} group by l."¶"`
-  const keys = on.map((one) => one.left).join(', ')
-  return {
-    body,
-    after: sql`select ${sqlHelper('keys_single')}(${keys}, sum(more)) as ignored from (${repeats}) t ${psql('gset')}\n`,
-  }
-}

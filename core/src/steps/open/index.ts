@@ -7,7 +7,7 @@ import { counted, listed, quoted } from '../../messages/words.ts'
 import { checkFormats, formatWords, readSql, unreadSql } from '../cast/index.ts'
 import { moreDatePatterns, otherNumberSigns } from '../shared/reading-fixes.ts'
 import { name } from '../../reading/name-schema.ts'
-import { defineStep, slot, type Sentence, type TableNames } from '../shared/step-kind.ts'
+import { defineStep, slot, type Sentence, type SqlContext, type TableNames } from '../shared/step-kind.ts'
 import {
   type ColumnReading,
   type SheetSelection,
@@ -102,6 +102,13 @@ const pythonTypes = (types: ReadOptions['types']): Code =>
         ', ',
       )}}`
 
+/** The rows of an input’s files, each with its place in them. */
+export const sheetRowsSql = ({ input, read: given = {} }: Open, source: SqlContext['source']): Code => {
+  const { rows, format } = source(input)
+  const read = format === 'csv' ? given : asCsv
+  return sql`${sqlHelper('sheet_rows')}(${rows}, ${headerSql(read)}, ${read.skip ?? 0}, ${read.footer ?? 0}) r`
+}
+
 /** Opens files as a table. */
 export const open = defineStep<Open>({
   kind: 'open',
@@ -144,9 +151,9 @@ export const open = defineStep<Open>({
   },
   scripts: {
     sql: ({ input, read: given = {} }, { source, column }) => {
-      const { rows, columns, format, known } = source(input)
+      const { columns, format, known } = source(input)
       const read = format === 'csv' ? given : asCsv
-      const parsed = sql`${sqlHelper('sheet_rows')}(${rows}, ${headerSql(read)}, ${read.skip ?? 0}, ${read.footer ?? 0}) r`
+      const parsed = sheetRowsSql({ input, read: given }, source)
       const cells = columns.map((field) => {
         const noted = (part: Code) => ({ name: field.name, kind: 'text' as const, text: part, read: part })
         if (format === 'csv' && field.name === read.origin?.file) return noted(sql`r.file_name`)

@@ -23,7 +23,7 @@ import {
   selectorPython,
   selectorWords,
 } from '../shared/columns.ts'
-import { checkMeasure, howWords, measurePython, measureSql, runMeasure } from '../shared/measures.ts'
+import { checkMeasure, howWords, measurePython, groupRowsSql, measureSql, runMeasure } from '../shared/measures.ts'
 import { name } from '../../reading/name-schema.ts'
 import { DataRefused, defineStep, slot, type CheckContext } from '../shared/step-kind.ts'
 import { cellFor, literalPython, literalSql } from '../shared/value.ts'
@@ -309,6 +309,7 @@ export const pivot = defineStep<Pivot>({
       const after = sql`select ${sqlHelper('labels_known')}(${params.labels}, array[${known}]::text[], array_agg(label order by place), array_agg(held order by place)) as ignored from (select ${label} as label, count(*) as held, min("¶") as place from ${from} group by 1) t ${psql('gset')}\n`
       return { body, after }
     },
+    sqlRows: (params, { from, input, column }) => [{ rows: groupRowsSql(keysFor(params, input), from, column) }],
     python: (params, { frame, input }) => {
       const values = params.values.map((value) =>
         measurePython({ how: value.how as Aggregate, column: value.column }, valueName(value), valueType(value, input)),

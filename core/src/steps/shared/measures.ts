@@ -140,6 +140,10 @@ const itemSql = (type: ColumnType, cell: Code): Code =>
     ? sql`${sqlHelper('shown')}(${cell})`
     : sql`to_json(${sqlHelper('shown')}(${cell}))::text`
 
+/** Which rows each group was made of; a group has the number of its first row. */
+export const groupRowsSql = (keys: Schema, from: Code, column: (name: string) => Code): Code =>
+  sql`select min("¶") over (${keys.length > 0 ? sql`partition by ${keys.map((field) => column(field.name))}` : code('')}) as "¶", "¶" as was from ${from}`
+
 /** One aggregate; `where` narrows the rows it sees. */
 export const measureSql = (
   { how, column: wanted, separator = ', ', order }: Omit<Measure, 'as'>,

@@ -228,10 +228,14 @@ export type SqlContext = ScriptContext & {
   /** How an input comes in; what is no text file is first written as CSV. */
   readonly source: (input: string) => ScriptSource & { readonly rows: Code }
 }
+/** A query of "¶", of a row after a step, and "was", of a row before it that it was made of. `table`: that row is of another table. */
+export type SqlRowMap = { readonly table?: string; readonly rows: Code }
 /** What a step’s Python is written with. */
 export type PythonContext = ScriptContext & {
   /** The variable that holds the table before and after the step. */
   readonly frame: Code
+  /** Chosen rows of the frame, numbered anew. */
+  readonly renumbered: (rows: Code) => Code
   /** The variable that holds another table, finished, and its columns. */
   readonly table: (table: string) => { readonly frame: Code; readonly columns: Schema }
   readonly source: (input: string) => ScriptSource & { readonly files: Code }
@@ -299,8 +303,10 @@ export type StepKind<P = never> = {
   readonly trace?: StepTrace<P>
   /** The other tables that it needs. */
   readonly uses?: (params: P) => readonly string[]
-  /** The step in each dialect. */
-  readonly scripts: { readonly [D in DialectName]: (params: P, context: DialectContexts[D]) => StepCode }
+  /** The step in each dialect. `sqlRows`: what its rows were made of, where they are not the rows before it that have the same "¶". */
+  readonly scripts: { readonly [D in DialectName]: (params: P, context: DialectContexts[D]) => StepCode } & {
+    readonly sqlRows?: (params: P, context: SqlContext) => readonly SqlRowMap[] | undefined
+  }
   /** What takes in a column that was not there before: asked for the fit report. */
   readonly absorbs?: (params: P, column: string, input: Schema) => boolean
 }

@@ -57,7 +57,7 @@ export const slice = defineStep<Slice>({
       const condition = chooseCondition()
       return sql`select "¶", ${output.map((field) => column(field.name))}\nfrom (select *, row_number() over (order by "¶") as "¶n", count(*) over () as "¶all" from ${from}) numbered\nwhere ${condition}`
     },
-    python: (params, { frame }) => {
+    python: (params, { frame, renumbered }) => {
       const chooseRows = () => {
         if ('first' in params) return py`.head(${params.first})`
         if ('last' in params) return py`.tail(${params.last})`
@@ -65,7 +65,7 @@ export const slice = defineStep<Slice>({
         return py`.iloc[::${params.every}]`
       }
       const rows = chooseRows()
-      return py`${frame} = ${frame}${rows}.reset_index(drop=True)`
+      return py`${frame} = ${renumbered(py`${frame}${rows}`)}`
     },
   },
 })

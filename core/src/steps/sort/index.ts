@@ -42,6 +42,11 @@ export const sort = defineStep<SortParams>({
   scripts: {
     sql: ({ by }, { from, input, output, column }) =>
       sql`select row_number() over (order by ${sortSql(by, input, column)}, "¶") as "¶", ${output.map((field) => column(field.name))}\nfrom ${from}`,
+    sqlRows: ({ by }, { from, input, column }) => [
+      {
+        rows: sql`select row_number() over (order by ${sortSql(by, input, column)}, "¶") as "¶", "¶" as was from ${from}`,
+      },
+    ],
     python: ({ by }, { frame }) => py`${frame} = ${pyHelper('sort_rows')}(${frame}, ${sortPython(by)})`,
   },
 })

@@ -162,6 +162,10 @@ const cutterPython = ({ by, at = 'every' }: Split): Code => {
 /** More pieces than any text has. */
 const unlimited = 2_000_000_000
 
+/** The rows before the step, one for each of their pieces. */
+const piecesInRows = (params: Split, from: Code, column: (name: string) => Code): Code =>
+  sql`${from} t cross join lateral unnest(coalesce(${piecesSql(sql`t.${column(params.column)}`, params, unlimited)}, array[null]::text[])) with ordinality as u(piece, n)`
+
 /** Splits texts into columns or rows. */
 export const split = defineStep<Split>({
   reshapes: true,
@@ -270,9 +274,17 @@ export const split = defineStep<Split>({
           : sql`t.${column(field.name)}`,
       )
       if (params.into === 'rows')
-        return sql`select row_number() over (order by t."¶", u.n) as "¶", ${names}\nfrom ${from} t cross join lateral unnest(coalesce(${piecesSql(cell, params, unlimited)}, array[null]::text[])) with ordinality as u(piece, n)`
+        return sql`select row_number() over (order by t."¶", u.n) as "¶", ${names}\nfrom ${piecesInRows(params, from, column)}`
       return sql`select t."¶", ${names}\nfrom ${from} t cross join lateral (select ${piecesSql(cell, params, params.into.columns === 'found' ? unlimited : made.length)}) as p(pieces)`
     },
+    sqlRows: (params, { from, column }) =>
+      params.into === 'rows'
+        ? [
+            {
+              rows: sql`select row_number() over (order by t."¶", u.n) as "¶", t."¶" as was from ${piecesInRows(params, from, column)}`,
+            },
+          ]
+        : undefined,
     python: (params, { frame }) => {
       const rest = joined([cutterPython(params), ...(params.keep ? [code('keep=True')] : [])], ', ')
       return params.into === 'rows'

@@ -12,6 +12,7 @@ import {
   measureFields,
   measurePython,
   measureSchema,
+  groupRowsSql,
   measureSql,
   measureWords,
   runMeasure,
@@ -130,6 +131,7 @@ export const summarise = defineStep<Summarise>({
       )
       return sql`select coalesce(min("¶"), 1) as "¶", ${joined([...names, ...measures], ', ')}\nfrom ${from}${names.length > 0 ? sql`\ngroup by ${names}` : code('')}`
     },
+    sqlRows: ({ by }, { from, input, column }) => [{ rows: groupRowsSql(keysOf(by, input), from, column) }],
     python: (params, { frame, input }) => {
       const { made } = layout(params, input)
       const measures = params.measures.map((measure, i) => measurePython(measure, measure.as, (made[i] as Field).type))

@@ -126,6 +126,9 @@ export const transpose = defineStep<Transpose>({
         )} where false`
       return joined(rows, '\nunion all\n')
     },
+    sqlRows: (params, { from, input }) => [
+      { rows: sql`select n as "¶", "¶" as was from ${from}, generate_series(1, ${restOf(params, input).length}) n` },
+    ],
     python: ({ names }, { frame }) =>
       py`${frame} = ${pyHelper('transpose')}(${frame}${names === undefined ? code('') : py`, ${names}`})`,
   },

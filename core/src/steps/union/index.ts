@@ -173,6 +173,18 @@ export const union = defineStep<UnionParams>({
       const all = [...fields.map((field) => column(field.name)), ...(origin === undefined ? [] : [column(origin)])]
       return sql`select row_number() over (order by "¶p", "¶r") as "¶", ${all}\nfrom (${joined(rows, '\nunion all\n')}) parts`
     },
+    sqlRows: (params, { from, input, table, own }) => {
+      const { parts } = alignUnion(params, own, input, (id) => table(id).columns)
+      const all = joined(
+        parts.map((part, i) => sql`select ${i} as "¶p", "¶" as "¶r" from ${i === 0 ? from : table(part.table).rows}`),
+        ' union all ',
+      )
+      const numbered = sql`select row_number() over (order by "¶p", "¶r") as "¶", * from (${all}) parts`
+      return parts.map((part, i) => ({
+        ...(i === 0 ? {} : { table: part.table }),
+        rows: sql`select "¶", "¶r" as was from (${numbered}) numbered where "¶p" = ${i}`,
+      }))
+    },
     python: (params, { frame, table, names, own }) => {
       const renames = (id: string): Code => {
         const pairs = [

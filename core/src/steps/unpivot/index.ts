@@ -71,6 +71,32 @@ const widenSql = (part: Code, from: ColumnType, to: ColumnType): Code => {
 }
 
 /** What a pattern made of plain words takes off is said by the words. */
+/** The rows before the step, one for each label. */
+const turnsInRows = (params: Unpivot, from: Code, input: Schema, column: (name: string) => Code): Code => {
+  const { turns, values } = layout(params, input)
+  const typeOf = (one: string): ColumnType => input.find((field) => field.name === one)?.type ?? 'text'
+  const rows = turns.map(
+    (turn, i) =>
+      sql`(${i + 1}, nullif(${turn.label}::text, ''), ${joined(
+        values.map(({ type }, g) =>
+          turn.columns[g] === undefined
+            ? sql`null::${sqlTypeName(type)}`
+            : widenSql(sql`t.${column(turn.columns[g])}`, typeOf(turn.columns[g]), type),
+        ),
+        ', ',
+      )})`,
+  )
+  const parts = values.map((_, g) => code(`v${g + 1}`))
+  const filled =
+    params.empty === 'drop'
+      ? sql`\nwhere ${joined(
+          parts.map((part) => sql`u.${part} is not null`),
+          ' or ',
+        )}`
+      : code('')
+  return sql`${from} t cross join lateral (values ${joined(rows, ', ')}) u(turn, label, ${joined(parts, ', ')})${filled}`
+}
+
 const patternWords = (pattern: string): string => {
   const words = /^\^\(\?:(.+?)\)\[\\s_\.\/:-\]\+\|/.exec(pattern)?.[1]
   return words === undefined
@@ -249,35 +275,20 @@ export const unpivot = defineStep<Unpivot>({
     Object.fromEntries(layout(params, input).kept.map((field) => [field.name, field.name])),
   scripts: {
     sql: (params, { from, input, output, column }) => {
-      const { turns, label, values } = layout(params, input)
-      const typeOf = (one: string): ColumnType => input.find((field) => field.name === one)?.type ?? 'text'
-      const rows = turns.map(
-        (turn, i) =>
-          sql`(${i + 1}, nullif(${turn.label}::text, ''), ${joined(
-            values.map(({ type }, g) =>
-              turn.columns[g] === undefined
-                ? sql`null::${sqlTypeName(type)}`
-                : widenSql(sql`t.${column(turn.columns[g])}`, typeOf(turn.columns[g]), type),
-            ),
-            ', ',
-          )})`,
-      )
-      const parts = values.map((_, g) => code(`v${g + 1}`))
+      const { label, values } = layout(params, input)
       const names = output.map((field) => {
         const g = values.findIndex((one) => one.name === field.name)
         if (field.name === label) return sql`u.label as ${column(label)}`
         if (g >= 0) return sql`u.${code(`v${g + 1}`)} as ${column(field.name)}`
         return sql`t.${column(field.name)}`
       })
-      const filled =
-        params.empty === 'drop'
-          ? sql`\nwhere ${joined(
-              parts.map((part) => sql`u.${part} is not null`),
-              ' or ',
-            )}`
-          : code('')
-      return sql`select row_number() over (order by t."¶", u.turn) as "¶", ${names}\nfrom ${from} t cross join lateral (values ${joined(rows, ', ')}) u(turn, label, ${joined(parts, ', ')})${filled}`
+      return sql`select row_number() over (order by t."¶", u.turn) as "¶", ${names}\nfrom ${turnsInRows(params, from, input, column)}`
     },
+    sqlRows: (params, { from, input, column }) => [
+      {
+        rows: sql`select row_number() over (order by t."¶", u.turn) as "¶", t."¶" as was from ${turnsInRows(params, from, input, column)}`,
+      },
+    ],
     python: (params, { frame }) => {
       const { remove, renames } = params.labels ?? {}
       const labels = [

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { checkSize } from '../../table/limits.ts'
-import { code, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
+import { py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { asDictionary, columnWriter, type Cell, type ColumnType, type TextColumn } from '../../table/column.ts'
 import { itemsOf, itemText, type ListItem } from '../../table/list.ts'
 import { IntList } from '../../table/memory.ts'
@@ -44,6 +44,10 @@ const itemSql = (type: ColumnType): Code => {
   if (type === 'decimal') return sql`u.shown_item::float8`
   return sql`u.shown_item::boolean`
 }
+
+/** The rows before the step, one for each item of their list. */
+const itemsInRows = (wanted: string, from: Code, column: (name: string) => Code): Code =>
+  sql`${from} t left join lateral ${sqlHelper('items_of')}(t.${column(wanted)}) u on true`
 
 /** A row for each item of a list. */
 export const unroll = defineStep<Unroll>({
@@ -99,8 +103,13 @@ export const unroll = defineStep<Unroll>({
       const names = output.map((field) =>
         field.name === wanted ? sql`${itemSql(field.type)} as ${column(wanted)}` : sql`t.${column(field.name)}`,
       )
-      return sql`select row_number() over (order by t."¶", u.n) as "¶", ${names}\nfrom ${from} t left join lateral ${sqlHelper('items_of')}(t.${column(wanted)}) u on true${code('')}`
+      return sql`select row_number() over (order by t."¶", u.n) as "¶", ${names}\nfrom ${itemsInRows(wanted, from, column)}`
     },
+    sqlRows: ({ column: wanted }, { from, column }) => [
+      {
+        rows: sql`select row_number() over (order by t."¶", u.n) as "¶", t."¶" as was from ${itemsInRows(wanted, from, column)}`,
+      },
+    ],
     python: ({ column }, { frame }) => py`${frame} = ${pyHelper('unroll')}(${frame}, ${column})`,
   },
 })

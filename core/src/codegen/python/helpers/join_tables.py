@@ -8,6 +8,7 @@ from .spaces import SPACES
 from .stop import stop
 from .type_of import type_of
 from .warn import warn
+from .follow import follow  # trace
 
 
 def join_tables(left, right, how, on, ignore_case=False, trim=False, bring=None, prefix="", matches="all"):
@@ -62,4 +63,5 @@ def join_tables(left, right, how, on, ignore_case=False, trim=False, bring=None,
     if how != "left-only":
         for c in bring if bring is not None else [c for c in right.columns if how == "right-only" or c not in other_of.values()]:
             result[free_name(prefix + c, list(result))] = column(taken(right, c, rs), type_of(right[c]))
+    follow([(part, row) for part, row in ((0, l), (1, r)) if row >= 0] for l, r in zip(ls, rs))  # trace
     return pd.DataFrame(result, index=range(len(pairs)))

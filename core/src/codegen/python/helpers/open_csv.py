@@ -13,6 +13,7 @@ from .column import column
 from .lower_of import lower_of
 from .read_date import read_moment
 from .spaces import SPACES
+from .follow import first_record, follow_file  # trace
 
 
 def decode(data, encoding):
@@ -99,6 +100,7 @@ def open_csv(files, encoding=None, delimiter=None, quote='"', header=1, skip=0, 
             text = decode(f.read(), encoding)
         rows = list(csv.reader(io.StringIO(text, newline="\n" if "\n" in text else ""), delimiter=delimiter or sniff_delimiter(text, quote), quotechar=quote))
         head, body = parted(within_range(rows, area), header, skip, footer)
+        follow_file(path, "", body, first_record(header, skip, area))  # trace
         body = [r for r in body if any(c != "" for c in r)]
         names = known_names(names_for(head, max([len(head)] + [len(r) for r in body])), known)
         for i, name in enumerate(names):

@@ -6,6 +6,7 @@ from .max_whole import MAX_WHOLE
 from .open_csv import decode
 from .open_workbook import stack_cells
 from .stop import stop
+from .follow import follow_file  # trace
 
 
 def records_at(document, path):
@@ -38,5 +39,6 @@ def open_json(files, path=None, encoding=None, types="detect", decimal=".", grou
         with open(file, "rb") as f:
             rows = [flat(r) for r in records_at(json.loads(decode(f.read(), encoding)), path)]
         names = list(dict.fromkeys(k for r in rows for k in r))
+        follow_file(file, "", [list(r.values()) for r in rows], 1)  # trace
         parts.append((names, [[r.get(n) for n in names] for r in rows], os.path.basename(file), ""))
     return stack_cells(parts, types, decimal, group, True, file_column, sheet_column, known)

@@ -11,6 +11,7 @@ from .ods_sheets import ods_sheets
 from .open_csv import detect, known_names, names_for, parted, within_range
 from .shown import shown
 from .xlsx_sheets import Unreadable, xlsx_sheets
+from .follow import first_record, follow_file  # trace
 
 
 def sheets_wanted(sheets, wanted):
@@ -77,5 +78,7 @@ def open_workbook(files, sheets="first", header=1, skip=0, footer=0, area=None, 
             rows = [[None if v == "" else v for v in r] for r in rows]
             while rows and all(v is None for v in rows[-1]):
                 rows.pop()
-            parts.append(parted(within_range(rows, area), header, skip, footer, cell_name) + (os.path.basename(path), name))
+            names, body = parted(within_range(rows, area), header, skip, footer, cell_name)
+            follow_file(path, name, body, first_record(header, skip, area))  # trace
+            parts.append((names, body, os.path.basename(path), name))
     return stack_cells(parts, types, decimal, group, False, file_column, sheet_column, known)

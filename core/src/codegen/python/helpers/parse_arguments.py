@@ -5,6 +5,7 @@ import sys
 from .cast import read_text
 from .read_date import read_moment
 from .stop import stop
+from .follow import trace_out  # trace
 
 
 USAGE = """--input NAME=FILE    a file for an input; again for more files
@@ -12,6 +13,7 @@ USAGE = """--input NAME=FILE    a file for an input; again for more files
 --now MOMENT         the moment that TODAY and NOW tell
 --output TABLE=FILE  where a table goes
 --to FOLDER          where all tables go
+--trace-out FILE     where it goes which rows of the files each row was made of  # trace
 --strict             stop where something should be looked at, instead of saying it
 --quiet              do not say what each step left"""
 
@@ -27,6 +29,9 @@ def parse_arguments(inputs, outputs, parameters):
         if word == "--help":
             print(USAGE)
             sys.exit(0)
+        if word == "--trace-out" and words:  # trace
+            trace_out[:] = [words.pop(0)]  # trace
+            continue  # trace
         if word not in ("--input", "--param", "--output", "--now", "--to") or not words:
             stop(2, "%s is not understood; give --input NAME=FILE, --param NAME=VALUE, --now, --output TABLE=FILE, --to FOLDER, --strict, --quiet or --help." % word)
         value = words.pop(0)
@@ -58,4 +63,4 @@ def parse_arguments(inputs, outputs, parameters):
             if not os.path.isfile(path):
                 stop(6, "There is no file %s." % path)
     written = written or {table: os.path.join(folder, file) for table, file in outputs.items()}
-    return files, {name: value for name, (value, _) in given.items()}, now or datetime.datetime.now().replace(microsecond=0), written
+    return {name: files[name] for name in inputs}, {name: value for name, (value, _) in given.items()}, now or datetime.datetime.now().replace(microsecond=0), written

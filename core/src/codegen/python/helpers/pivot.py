@@ -11,6 +11,7 @@ from .shown import shown
 from .stop import stop
 from .summarise import group_figures, groups_of
 from .warn import warn
+from .follow import follow_groups  # trace
 
 
 def pivot(frame, labels, values, by=None, found=None, gaps=None, before=None, after=None):
@@ -27,6 +28,7 @@ def pivot(frame, labels, values, by=None, found=None, gaps=None, before=None, af
     first = {}
     for row, g in enumerate(ids):
         first.setdefault(g, row)
+    follow_groups(ids, first if by else [0])  # trace
     result = frame[by].iloc[list(first.values())].reset_index(drop=True) if by else pd.DataFrame(index=range(1))
     at = place(by, before, after)
     for label in found:

@@ -2,6 +2,7 @@ import pandas as pd
 
 from .lower_of import natural_key, sort_value
 from .type_of import type_of
+from .follow import follow  # trace
 
 
 def sorted_rows(frame, keys):
@@ -16,4 +17,6 @@ def sorted_rows(frame, keys):
     ranks.index = range(len(frame))
     return ranks.sort_values(list(ranks.columns), ascending=[way == "ascending" for _, way, *_ in keys], kind="stable", na_position="last").index.to_numpy()
 def sort_rows(frame, keys):
-    return frame.iloc[sorted_rows(frame, keys)].reset_index(drop=True)
+    rows = sorted_rows(frame, keys)
+    follow(rows)  # trace
+    return frame.iloc[rows].reset_index(drop=True)

@@ -4,6 +4,7 @@ import re
 from .cells import cells
 from .column import column
 from .free_name import free_name
+from .follow import follow  # trace
 
 
 def cuts_by_text(delimiter):
@@ -45,5 +46,7 @@ def split_to_columns(frame, name, wanted, cuts, at, keep=False):
     return with_pieces(frame, name, made, wanted or ["%s %d" % (name, i + 1) for i in range(count)], keep)
 def split_to_rows(frame, name, cuts, at, keep=False):
     pieces = [[None] if t is None else pieces_of(t, cuts, at) for t in cells(frame[name])]
-    result = frame.loc[frame.index.repeat([len(p) for p in pieces])].reset_index(drop=True)
+    rows = frame.index.repeat([len(p) for p in pieces])
+    follow(rows)  # trace
+    result = frame.loc[rows].reset_index(drop=True)
     return with_pieces(result, name, [[v for p in pieces for v in p]], [name], keep)

@@ -10,6 +10,7 @@ from .list_items import list_of
 from .lower_of import sort_value
 from .shown import shown
 from .sort_rows import sorted_rows
+from .follow import follow_groups  # trace
 
 
 def groups_of(frame, by):
@@ -68,6 +69,7 @@ def summarise(frame, by, measures):
     """One row per group."""
     by = list(dict.fromkeys(by))
     ids = groups_of(frame, by)
+    follow_groups(ids, None if by else [0])  # trace
     order = np.argsort(ids, kind="stable")
     starts = np.flatnonzero(np.diff(ids[order], prepend=-1)) if len(ids) else np.array([], dtype="int64")
     result = frame[by].iloc[order[starts]].reset_index(drop=True)

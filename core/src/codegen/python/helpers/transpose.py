@@ -6,6 +6,7 @@ from .column import column
 from .free_name import free_name
 from .shown import shown
 from .type_of import type_of
+from .follow import follow  # trace
 
 
 def transpose(frame, names=None):
@@ -18,4 +19,5 @@ def transpose(frame, names=None):
     made = {"Name": column(rest, "text")}
     for row, title in enumerate(titles):
         made[free_name("Column %d" % (row + 1) if title is None else title, list(made))] = column([values[row] for values in columns_], kind)
+    follow([(0, row) for row in range(len(frame))] for _ in rest)  # trace
     return pd.DataFrame(made, index=range(len(rest)))

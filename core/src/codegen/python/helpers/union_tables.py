@@ -7,6 +7,7 @@ from .free_name import free_name
 from .rename_columns import rename_columns
 from .shown import shown
 from .type_of import type_of
+from .follow import follow  # trace
 
 
 def union_tables(parts, shared=False, origin=None):
@@ -30,4 +31,5 @@ def union_tables(parts, shared=False, origin=None):
         result[n] = column(values, kind)
     if origin is not None:
         result[free_name(origin, list(result))] = column([name for frame, name in parts for _ in range(len(frame))], "text")
+    follow([(part, row)] for part, (frame, _) in enumerate(parts) for row in range(len(frame)))  # trace
     return pd.DataFrame(result, index=range(sum(len(frame) for frame, _ in parts)))

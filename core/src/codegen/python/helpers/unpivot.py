@@ -7,6 +7,7 @@ from .column_order import place
 from .free_name import free_name
 from .shown import shown
 from .type_of import type_of
+from .follow import follow  # trace
 
 
 def unpivot(frame, groups, name, drop_empty=False, remove=None, remove_pattern=None, renames={}, before=None, after=None):
@@ -29,7 +30,9 @@ def unpivot(frame, groups, name, drop_empty=False, remove=None, remove_pattern=N
         turns = list(by_label.items())
     label = free_name(name, kept)
     taken = kept + [label]
-    result = frame[kept].loc[frame.index.repeat(len(turns))].reset_index(drop=True)
+    rows = frame.index.repeat(len(turns))
+    follow(rows)  # trace
+    result = frame[kept].loc[rows].reset_index(drop=True)
     at = place(kept, before, after)
     result.insert(at, label, column([l or None for l, _ in turns] * len(frame), "text"))
     values = []
@@ -43,4 +46,8 @@ def unpivot(frame, groups, name, drop_empty=False, remove=None, remove_pattern=N
         values.append(free_name(value, taken))
         taken.append(values[-1])
         result.insert(at + 1 + g, values[-1], column([v for row in zip(*[as_kind(columns_[g]) for _, columns_ in turns]) for v in row], kind))
-    return result[result[values].notna().any(axis=1)].reset_index(drop=True) if drop_empty else result
+    if drop_empty:
+        result = result[result[values].notna().any(axis=1)]
+        follow(result.index)  # trace
+        result = result.reset_index(drop=True)
+    return result

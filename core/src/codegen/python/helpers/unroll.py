@@ -4,6 +4,7 @@ from .cells import cells
 from .column import column
 from .list_items import item_text
 from .max_whole import MAX_WHOLE
+from .follow import follow  # trace
 
 
 def unroll(frame, name):
@@ -11,7 +12,9 @@ def unroll(frame, name):
     lists = [[] if v is None else json.loads(v) for v in cells(frame[name])]
     kinds = {"boolean" if isinstance(v, bool) else ("integer" if float(v).is_integer() and abs(v) <= MAX_WHOLE else "decimal") if isinstance(v, (int, float)) else "text" for l in lists for v in l if v is not None}
     kind = kinds.pop() if len(kinds) == 1 else "decimal" if kinds and kinds <= {"integer", "decimal"} else "text"
-    result = frame.loc[frame.index.repeat([max(1, len(l)) for l in lists])].reset_index(drop=True)
+    rows = frame.index.repeat([max(1, len(l)) for l in lists])
+    follow(rows)  # trace
+    result = frame.loc[rows].reset_index(drop=True)
     items = [v for l in lists for v in (l or [None])]
     at = list(frame.columns).index(name)
     result = result.drop(columns=[name])

@@ -1,5 +1,5 @@
 -- needs: say_or_stop
-create table sheet_files (input text, file int, name text, lines bigint);
+create table sheet_files (input text, file int, name text, lines bigint, path text);
 create table sheet_lines (input text, file int, line bigint, cells text[]);
 -- names that clash get a number, missing ones say their position
 create function header_names(cells text[], width int) returns text[] immutable language plpgsql as $fn$
@@ -34,8 +34,8 @@ create function sheet_heads(which text, headers int[]) returns table(file int, n
   select f.file, header_names(n.names, greatest(coalesce(cardinality(n.names), 0),
     (select coalesce(max(cardinality(l.cells)), 0) from sheet_lines l where l.input = which and l.file = f.file and l.line > coalesce((select max(v) from unnest(headers) v), 0))))
   from sheet_files f, lateral (select joined_names(which, f.file, headers)) n(names) where f.input = which $fn$;
-create function sheet_rows(which text, headers int[], skipped int, footer int) returns table("¶" bigint, names text[], cells text[], file_name text) stable language sql as $fn$
-  select row_number() over (order by l.file, l.line), h.names, l.cells, f.name
+create function sheet_rows(which text, headers int[], skipped int, footer int) returns table("¶" bigint, names text[], cells text[], file_name text, file int, line bigint) stable language sql as $fn$
+  select row_number() over (order by l.file, l.line), h.names, l.cells, f.name, l.file, l.line
   from sheet_lines l join sheet_files f on f.input = l.input and f.file = l.file join sheet_heads(which, headers) h on h.file = l.file
   where l.input = which and l.line > coalesce((select max(v) from unnest(headers) v), 0) + skipped and l.line <= f.lines - footer and exists (select from unnest(l.cells) c where c <> '') $fn$;
 create procedure require_columns(which text, label text, headers int[], wanted text[], known jsonb) language plpgsql as $fn$

@@ -1,0 +1,137 @@
+import { code, comment, id, joined, lines, psql, psqlVariable, sql, type Code } from '../../codegen/tag.ts'
+import type { Plan } from '../../engine/plan.ts'
+import { sqlTypeName } from '../../formula/to-code.ts'
+import { rectangleOf } from '../../reading/sheet-range.ts'
+import type { Recipe, RecipeTable, Step } from '../../recipe/recipe.ts'
+import {
+  inOrder,
+  kindOf,
+  openedBy,
+  parameterTypes,
+  paramsOf,
+  sentenceText,
+  tableNames,
+} from '../../recipe/step-access.ts'
+import { sheetRowsSql } from '../../steps/open/index.ts'
+import type { SqlContext } from '../../steps/shared/step-kind.ts'
+import { ownValue } from '../../table/own.ts'
+import type { Schema } from '../../table/table.ts'
+import { scriptSource, tablesRead } from '../inputs.ts'
+import { ScriptError, stepCode } from '../script.ts'
+import { parameterVariable } from './variables.ts'
+
+/** The tables of a recipe in SQL. */
+export type WrittenTables = {
+  readonly blocks: { readonly step?: string; readonly code: Code }[]
+  /** What says how many rows each step left. */
+  readonly accounts: Code[]
+  /** The last view of each table. */
+  readonly last: Map<string, { readonly view: Code; readonly names: readonly string[] }>
+  /** By table, the view of the rows of the inputs that its rows were made of. */
+  readonly sources: Map<string, Code>
+}
+
+/** Each step as a view; with `trace`, beside each that moves rows a view of what they were made of. */
+export function writeTables(recipe: Recipe, plan: Plan, column: (name: string) => Code, trace: boolean): WrittenTables {
+  const written: WrittenTables = { blocks: [], accounts: [], last: new Map(), sources: new Map() }
+  const { blocks, accounts, last, sources } = written
+  for (const own of inOrder(recipe)) {
+    const table = plan.tables.find(({ id: one }) => one === own.id)
+    if (!table) continue
+    let from = code('nothing')
+    for (const { step, state, input, output, problems } of table.steps) {
+      if (state === 'off') continue
+      if (problems.length > 0 || state !== 'fine')
+        throw new ScriptError(`Step ${step.id} is broken; mend it before making a script.`)
+      const name = `${table.id.replaceAll('-', '_')}_${step.id.replaceAll('-', '_')}`
+      const view = id(name)
+      const context = sqlContext({ from, input, output, column, last, plan, recipe, own })
+      const { body, after } = stepCode(kindOf(step).scripts.sql(paramsOf(step), context))
+      const words = `${step.id}  ${sentenceText(step, context.names)}`
+      const moved = trace ? sourcesSql(recipe, table.id, step, context, view, sources) : undefined
+      const sourceView = id(`${name}_sources`)
+      if (moved) sources.set(table.id, sourceView)
+      blocks.push({
+        step: step.id,
+        code: lines(
+          comment('--', words),
+          ...(step.note ? [comment('--', `note: ${step.note}`)] : []),
+          sql`create view ${view} as\n${body};\n`,
+          after,
+          moved && sql`create view ${sourceView} as\n${moved};\n`,
+        ),
+      })
+      accounts.push(
+        lines(
+          sql`select count(*) as left_rows from ${view} ${psql('gset')}`,
+          psql('warn', psqlVariable('left_rows', false), code('rows'), words),
+        ),
+      )
+      from = view
+    }
+    last.set(table.id, { view: from, names: (table.output ?? []).map((field) => field.name) })
+  }
+  return written
+}
+
+/** The rows of the inputs that the rows after a step were made of: "¶", place and name of the input, file, line. Undefined where they are those before it. */
+function sourcesSql(
+  recipe: Recipe,
+  table: string,
+  step: Step,
+  context: SqlContext,
+  view: Code,
+  sources: ReadonlyMap<string, Code>,
+): Code | undefined {
+  const opened = openedBy(step)
+  if (opened) {
+    const place = recipe.inputs.findIndex((one) => one.id === opened.input)
+    const area = opened.read?.range === undefined ? undefined : rectangleOf(opened.read.range)
+    const above = (area?.top ?? 1) - 1
+    return sql`select r."¶", ${place} as place, ${opened.input} as input, r.file, r.line + ${above} as line\nfrom ${sheetRowsSql(opened, context.source)}`
+  }
+  const read = tablesRead(step, table)
+  if (read.length === 0)
+    return sql`select "¶", ${recipe.inputs.length} as place, ${table} as input, ${code('null::int')} as file, "¶" as line\nfrom ${view}`
+  const maps = kindOf(step).scripts.sqlRows?.(paramsOf(step), context)
+  const madeOf = (one: string): Code => sources.get(one) ?? code('nothing')
+  if (!maps) return kindOf(step).start ? sql`select * from ${madeOf(read[0] ?? '')}` : undefined
+  return joined(
+    maps.map(
+      (map) =>
+        sql`select distinct m."¶", s.place, s.input, s.file, s.line\nfrom (${map.rows}) m join ${madeOf(map.table ?? table)} s on s."¶" = m.was`,
+    ),
+    '\nunion\n',
+  )
+}
+
+/** Where a step stands, for its code. */
+type SqlPlace = {
+  readonly from: Code
+  readonly input: Schema
+  readonly output: Schema
+  readonly column: (name: string) => Code
+  readonly last: WrittenTables['last']
+  readonly plan: Plan
+  readonly recipe: Recipe
+  readonly own: RecipeTable
+}
+function sqlContext({ from, input, output, column, last, plan, recipe, own }: SqlPlace): SqlContext {
+  const parameters = parameterTypes(recipe)
+  return {
+    from,
+    input,
+    output,
+    parameters,
+    column,
+    table: (one) => ({
+      rows: last.get(one)?.view ?? code('nothing'),
+      columns: plan.tables.find((other) => other.id === one)?.output ?? [],
+    }),
+    names: tableNames(recipe, own),
+    own: own.id,
+    parameter: (name) =>
+      sql`nullif(${psqlVariable(parameterVariable(name))}, '')::${sqlTypeName(ownValue(parameters, name) ?? 'text')}`,
+    source: (one) => ({ rows: sql`${one}`, ...scriptSource(recipe, one, output) }),
+  }
+}
