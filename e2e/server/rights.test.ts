@@ -55,6 +55,7 @@ const ofStory: { readonly [route: string]: Right } = {
   // of the files of its own replays; see routes/table-queries.ts
   'POST /trace': 'replay',
   'POST /follow': 'replay',
+  'POST /sheet': 'replay',
   'POST /lost': 'replay',
   'POST /find': 'replay',
   'GET /scripts': 'copy',

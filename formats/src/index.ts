@@ -14,7 +14,8 @@ export { writeToDatabases, type Query } from './write/postgresql.ts'
 export { fileFromBytes, fileFromPath } from './input-file.ts'
 export { openedBuffers, readColumnsFile, writeColumnsFile } from './columns/columns-file.ts'
 export { openSourceRows } from './trace/source-rows.ts'
-export { Tracer, type OpenRows } from './trace/tracer.ts'
+export type { OpenRows } from './trace/input-rows.ts'
+export { Tracer } from './trace/tracer.ts'
 export {
   sourceWords,
   TraceProblem,

@@ -11,7 +11,16 @@ import {
   valuesRequest,
 } from './previews.ts'
 import { pictureData, pictureRequest } from './pictures.ts'
-import { followReply, followRequest, lostReply, lostRequest, traceReply, traceRequest } from './tracing.ts'
+import {
+  followReply,
+  followRequest,
+  lostReply,
+  lostRequest,
+  sheetReply,
+  sheetRequest,
+  traceReply,
+  traceRequest,
+} from './tracing.ts'
 import { alignReply, alignRequest, matchReply, matchRequest, reconcileReply, reconcileRequest } from './workbenches.ts'
 
 /** A query about the tables of a flow, which changes nothing. */
@@ -42,7 +51,8 @@ export const tableQueries = {
   align: define({ request: alignRequest, reply: alignReply, supersedes: () => 'align' }),
   trace: define({ request: traceRequest, reply: traceReply, supersedes: () => 'trace' }),
   follow: define({ request: followRequest, reply: followReply, supersedes: () => 'follow' }),
-  lost: define({ request: lostRequest, reply: lostReply, supersedes: () => 'lost' }),
+  sheet: define({ request: sheetRequest, reply: sheetReply, supersedes: () => 'sheet' }),
+  lost: define({ request: lostRequest, reply: lostReply, supersedes: ({ table }) => `lost ${table}` }),
   reconcile: define({ request: reconcileRequest, reply: reconcileReply, supersedes: () => 'reconcile' }),
 } as const
 

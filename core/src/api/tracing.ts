@@ -20,13 +20,16 @@ export const traceRequest = z.object({
   data: queryData.optional(),
 })
 const more = { columns: z.array(z.string()).optional(), times: z.number().optional(), values: texts }
+const sources = z.array(z.union([ofFile.extend(more), typedIn.extend(more)]))
 /** See `traceRequest`. */
 export const traceReply = z.object({
   table: z.string(),
   row: z.number(),
   column: z.string().optional(),
   count: z.number(),
-  sources: z.array(z.union([ofFile.extend(more), typedIn.extend(more)])),
+  sources,
+  /** Of a figure, the rows of its group that it passed over, as their cell is empty. */
+  passedOver: z.object({ count: z.number(), sources }),
   steps: z.array(z.object({ id: z.string(), sentence: z.string(), did: z.string() })),
 })
 
@@ -52,6 +55,10 @@ export const followReply = z.union([
 export const lostRequest = z.object({
   recipe: recipeValue,
   table: z.string(),
+  /** Only rows that are in a row after this step count; all that were opened without it. */
+  since: z.string().optional(),
+  /** Rows that are in no row after this step; after the last without it. */
+  until: z.string().optional(),
   /** So many rows of each reason are named. */ limit,
   data: queryData.optional(),
 })
@@ -76,6 +83,28 @@ export const lostReply = z.object({
   ),
 })
 
+/** Rows of a file, or of a sheet of it, as they stand in it, from the record `first` on. Without a file: of the first file of the input. */
+export const sheetRequest = z.object({
+  recipe: recipeValue,
+  of: z.object({ input: z.string(), file: z.string().optional(), sheet: z.string().optional() }),
+  first: z.number().int().min(1),
+  count: z.number().int().min(1).max(500),
+  data: queryData.optional(),
+})
+/** See `sheetRequest`. */
+export const sheetReply = z.object({
+  total: z.number(),
+  /** The file, and the sheet of it, that the rows are of. */
+  shown: ofFile.omit({ row: true }),
+  /** Every file and sheet that the input takes. */
+  parts: z.array(ofFile.omit({ row: true })),
+  /** Names of the cells, of records that have no place in a sheet. */
+  columns: z.array(z.string()).optional(),
+  rows: z.array(z.object({ at: z.number(), cells: z.array(z.string()) })),
+})
+
+/** See `sheetReply`. */
+export type SheetReply = z.infer<typeof sheetReply>
 /** See `traceReply`. */
 export type TraceReply = z.infer<typeof traceReply>
 /** See `followRequest`. */

@@ -119,17 +119,57 @@ const lastRowsOf = (
   return rows.map((row) => found.get(row) ?? { row: 0, table: undefined })
 }
 
-/** Where every row of an input went: it is in the table's result, or left at one step, the latest in the order of running. */
-export const conservation = (chain: TracedChain, table: string, input: string): Conservation | undefined => {
+/** Rows by the step at which they left; only those that `began` marks. */
+const rowsByStep = (
+  leftAt: readonly (PlacedStep | undefined)[],
+  began: Uint8Array | undefined,
+): ReadonlyMap<PlacedStep, number[]> => {
+  const groups = new Map<PlacedStep, number[]>()
+  leftAt.forEach((placed, row) => {
+    if (!placed || began?.[row] === 0) return
+    const known = groups.get(placed)
+    if (known) known.push(row)
+    else groups.set(placed, [row])
+  })
+  return groups
+}
+
+/** Of the rows that are in a result, how many there are and how many reach no figure; only those that `began` marks. */
+const countInside = (inside: Uint8Array, counted: Uint8Array | undefined, began: Uint8Array | undefined) => {
+  let inResult = 0
+  let withoutFigure = 0
+  for (let row = 0; row < inside.length; row++) {
+    if (inside[row] !== 1 || began?.[row] === 0) continue
+    inResult++
+    if (counted?.[row] !== 1) withoutFigure++
+  }
+  return { inResult, withoutFigure }
+}
+
+/** The first step of these tables that opens an input. */
+const openingOf = ({ steps, tables }: TracedChain, input: string): PlacedStep | undefined =>
+  tables.flatMap((id) => steps.get(id) ?? []).find((placed) => isOrigin(placed) && inputOf(placed) === input)
+
+/**
+ * Where every row of an input went: it is in the table's result, or left at one step, the latest in the order of running.
+ * @param since only rows that are in a row after this step count
+ */
+export const conservation = (
+  chain: TracedChain,
+  table: string,
+  input: string,
+  since?: PlacedStep,
+): Conservation | undefined => {
   const { steps, tables } = chain
   const at = steps.get(table)?.at(-1)
-  const origin = tables
-    .flatMap((id) => steps.get(id) ?? [])
-    .find((placed) => isOrigin(placed) && inputOf(placed) === input)
+  const origin = openingOf(chain, input)
   if (!at || !origin) return undefined
-  const opened = origin.traced.after.rowCount
-  const inside = originOf(chain, at, allRows(at.traced.after.rowCount)).get(input) ?? new Uint8Array(opened)
-  const leftAt: (PlacedStep | undefined)[] = Array.from({ length: opened })
+  const all = origin.traced.after.rowCount
+  const began = since && originOf(chain, since, allRows(since.traced.after.rowCount)).get(input)
+  if (since && !began) return undefined
+  const opened = began ? began.reduce((sum, mark) => sum + mark, 0) : all
+  const inside = originOf(chain, at, allRows(at.traced.after.rowCount)).get(input) ?? new Uint8Array(all)
+  const leftAt: (PlacedStep | undefined)[] = Array.from({ length: all })
   const leaving = new Map<PlacedStep, readonly Leavers[]>()
   for (const placed of tables.flatMap((id) => steps.get(id) ?? [])) {
     const leavers = isOrigin(placed) ? [] : leaversAt(chain, placed)
@@ -137,23 +177,11 @@ export const conservation = (chain: TracedChain, table: string, input: string): 
     leaving.set(placed, leavers)
     markLeavers(chain, placed, leavers, input, inside, leftAt)
   }
-  const groups = new Map<PlacedStep, number[]>()
-  leftAt.forEach((placed, row) => {
-    if (!placed) return
-    const known = groups.get(placed)
-    if (known) known.push(row)
-    else groups.set(placed, [row])
-  })
+  const groups = rowsByStep(leftAt, began)
   const figures = figureColumns(chain, at)
   const counted =
     figures.length === 0 ? undefined : originOf(chain, at, allRows(at.traced.after.rowCount), figures).get(input)
-  let inResult = 0
-  let withoutFigure = 0
-  for (let row = 0; row < opened; row++) {
-    if (inside[row] !== 1) continue
-    inResult++
-    if (counted?.[row] !== 1) withoutFigure++
-  }
+  const { inResult, withoutFigure } = countInside(inside, counted, began)
   return {
     input,
     opened,

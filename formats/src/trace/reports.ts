@@ -61,6 +61,8 @@ export type LostReason = {
   readonly count: number
   readonly rows: readonly { readonly file: string; readonly sheet?: string; readonly row: number }[]
 }
+/** Two steps of a table: rows are counted that are in a row after the first of them, and in none after the second. Without them: what was opened, the result. */
+export type StepSpan = { readonly since?: string | undefined; readonly until?: string | undefined }
 /** Where the rows of an input went that a table is made from. */
 export type LostRows = {
   readonly input: string

@@ -6,6 +6,13 @@ import { openAsText, type InputFile } from '../open-input.ts'
 /** Why a record of a file is no row of its table. */
 export type LeftOut = 'blank' | 'names' | 'above-names' | 'skipped' | 'outside-range' | 'foot'
 
+/** Some records of a file or sheet as they stand there, with how many there are. */
+export type SheetRows = {
+  readonly total: number
+  /** Names of the cells, of records without a place in a sheet (JSON, Parquet). */
+  readonly columns?: readonly string[]
+  readonly rows: readonly { readonly at: number; readonly cells: readonly string[] }[]
+}
 /**
  * The rows of a file or sheet as a person counts them: 1 is the first record, with titles, names and blank rows; a cell with
  * line breaks is in one record; of records without a place (JSON, Parquet) the n-th.
@@ -19,6 +26,8 @@ export type SourceRows = {
   readonly rowOf: (record: number) => { readonly row: number } | { readonly leftOut: LeftOut } | undefined
   /** The cells of any record as text, by the columns of the table; of names and titles too. */
   readonly textsOf: (record: number) => Readonly<Record<string, string>>
+  /** Records from one on, as they stand in the file. O(records up to the last of them). */
+  readonly recordsFrom: (first: number, count: number) => SheetRows
 }
 
 /** How many blank places stand before the k-th row that is not blank. O(log blanks). */
@@ -51,6 +60,17 @@ const records = function* (
     found.length = 0
   }
   yield* found
+}
+
+const recordsBetween = (all: Iterable<readonly unknown[]>, first: number, count: number): SheetRows['rows'] => {
+  const rows: { at: number; cells: string[] }[] = []
+  let at = 0
+  for (const cells of all) {
+    if (++at < first) continue
+    if (rows.length === count) break
+    rows.push({ at, cells: cells.map(shown) })
+  }
+  return rows
 }
 
 /** Why a record above the first row of the table is none. */
@@ -93,9 +113,21 @@ export const openSourceRows = async (
     if (isBody) return { row: place - blanks.length }
     return { leftOut: layout.rectangle && record > layout.rectangle.bottom ? 'outside-range' : footOrBlank(read) }
   }
+  const recordsFrom = (first: number, count: number): SheetRows => {
+    total ??= countRecords()
+    if (placed) return { total, rows: recordsBetween(records(file, sheet, given), first, count) }
+    const numbers = Array.from({ length: Math.max(0, Math.min(count, total - first + 1)) }, (_, i) => first + i)
+    const cellsOf = (record: number): string[] => {
+      const found = rowOf(record)
+      if (!found || !('row' in found)) return []
+      return texts.names.map((_, c) => String(texts.cell(c, found.row) ?? ''))
+    }
+    return { total, columns: texts.names, rows: numbers.map((at) => ({ at, cells: cellsOf(at) })) }
+  }
   return {
     texts,
     recordOf,
+    recordsFrom,
     rowOf,
     textsOf: (record) =>
       textsOf(record, { texts, rowOf, file, sheet, read: given, left: (layout.rectangle?.left ?? 1) - 1, placed }),

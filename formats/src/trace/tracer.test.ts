@@ -86,6 +86,17 @@ describe('rows of a file as a person counts them', () => {
       { table: 'visits', rows: [2], count: 1 },
     ])
   })
+  test('the sheet as it stands in the file, from any row', async () => {
+    const { shown, total, rows } = await tracer.rows.sheet('visits', {}, 3, 3)
+    expect(shown).toEqual({ input: 'visits', file: 'visits.csv' })
+    expect(total).toBe(8)
+    expect(rows).toEqual([
+      { at: 3, cells: ['Ref', 'Status', 'Fee'] },
+      { at: 4, cells: ['A-1', 'Done', '12'] },
+      { at: 5, cells: ['A-2\nlate', 'Test', '3'] },
+    ])
+    await expect(tracer.rows.sheet('visits', { file: 'june.csv' }, 1, 3)).rejects.toThrow('has no file “june.csv”')
+  })
   test('what is not there is said', async () => {
     await expect(tracer.back('visits', 3)).rejects.toThrow('has no row 3: it has 2')
     await expect(tracer.back('visits', 1, { column: 'Vet' })).rejects.toThrow('has no column “Vet”')
@@ -96,6 +107,118 @@ describe('rows of a file as a person counts them', () => {
     )
     await expect(tracer.forward('visits', 'june.csv', undefined, 4)).rejects.toThrow('has no file “june.csv”')
   })
+})
+
+describe('rows that left between two sentences', () => {
+  const visits = 'Ref,Status,Fee\nA,Done,10\nB,Test,2\nC,Done,\nC,Done,5\nD,Test,1\nE,Done,7\n'
+  let tracer: Tracer
+  beforeAll(async () => {
+    tracer = await tracerOf(
+      recipeOf({
+        visits: [
+          open(),
+          { id: 's2', kind: 'filter', where: { column: 'Status', op: 'is', value: 'Done' } },
+          { id: 's3', kind: 'distinct', columns: ['Ref'] },
+          { id: 's4', kind: 'slice', first: 2 },
+        ],
+      }),
+      { visits: { 'v.csv': visits } },
+    )
+  })
+  const counts = async (span: { since?: string; until?: string }) => {
+    const [one] = await tracer.lost('visits', 10, span)
+    return {
+      opened: one?.opened,
+      inResult: one?.inResult,
+      left: one?.left.map(({ step, why, rows }) => [step, why, ...rows.map(({ row }) => row)]),
+    }
+  }
+  test('between the files and the result', async () =>
+    expect(await counts({})).toEqual({
+      opened: 6,
+      inResult: 2,
+      left: [
+        ['s2', 'Status is Test', 3, 6],
+        ['s3', 'the same Ref as another row, which stays', 5],
+        ['s4', 'it is not of the first 2 rows', 7],
+      ],
+    }))
+  test('between the files and a sentence', async () =>
+    expect(await counts({ until: 's2' })).toEqual({ opened: 6, inResult: 4, left: [['s2', 'Status is Test', 3, 6]] }))
+  test('between two sentences: only rows that are in the first count', async () =>
+    expect(await counts({ since: 's2', until: 's3' })).toEqual({
+      opened: 4,
+      inResult: 3,
+      left: [['s3', 'the same Ref as another row, which stays', 5]],
+    }))
+  test('between a sentence and the result', async () =>
+    expect(await counts({ since: 's3' })).toEqual({
+      opened: 3,
+      inResult: 2,
+      left: [['s4', 'it is not of the first 2 rows', 7]],
+    }))
+  test('a sentence that is not there is said', async () =>
+    expect(tracer.lost('visits', 10, { since: 's9' })).rejects.toThrow('has no step “s9”'))
+})
+
+test('inputs that come in after the second sentence do not count', async () => {
+  const tracer = await tracerOf(
+    recipeOf(
+      {
+        prices: [open({}, 'prices')],
+        visits: [
+          { ...open(), id: 'v1' },
+          { id: 'v2', kind: 'sort', by: [{ column: 'Ref' }] },
+          { id: 'v3', kind: 'join', with: 'prices', how: 'left', on: [{ left: 'Ref', right: 'Ref' }] },
+        ],
+      },
+      ['visits', 'prices'],
+    ),
+    { visits: { 'v.csv': 'Ref\nA\n' }, prices: { 'p.csv': 'Ref,Price\nB,2\n' } },
+  )
+  const inputs = async (span: object) =>
+    (await tracer.lost('visits', 1, span)).map(({ input, opened }) => [input, opened])
+  expect(await inputs({})).toEqual([
+    ['visits', 1],
+    ['prices', 1],
+  ])
+  expect(await inputs({ until: 'v2' })).toEqual([['visits', 1]])
+  expect(await inputs({ since: 'v2' })).toEqual([['visits', 1]])
+})
+
+describe('what a figure passed over', () => {
+  const fees = 'Clinic,Fee\nOxbow,£ 10\nOxbow,n/c\nOxbow,\nMarlpit,3\nOxbow,5\n'
+  const tracer = () =>
+    tracerOf(
+      recipeOf({
+        visits: [
+          open({ types: 'text' }),
+          { id: 's2', kind: 'cast', columns: ['Fee'], type: 'decimal' },
+          {
+            id: 's3',
+            kind: 'summarise',
+            by: ['Clinic'],
+            measures: [
+              { how: 'sum', column: 'Fee', as: 'Fees' },
+              { how: 'count', as: 'Rows' },
+            ],
+          },
+          { id: 's4', kind: 'rename', names: { Fees: 'Takings' } },
+        ],
+      }),
+      { visits: { 'v.csv': fees } },
+    )
+  test('rows of the group that were empty or could not be read, with their texts', async () => {
+    const { count, sources } = await (await tracer()).passedOver('visits', 1, { column: 'Takings', limit: 10 })
+    expect(count).toBe(2)
+    expect(sources).toMatchObject([
+      { row: 3, values: { Fee: 'n/c' } },
+      { row: 4, values: {} },
+    ])
+  })
+  test.each(['Rows', 'Clinic'])('%s passes over none', async (column) =>
+    expect(await (await tracer()).passedOver('visits', 1, { column, limit: 10 })).toEqual({ count: 0, sources: [] }),
+  )
 })
 
 describe('groups, joins, unions and shapes', () => {

@@ -7,26 +7,25 @@ import {
   leftWords,
   reasonsAt,
   originRows,
-  ownValue,
   placeSteps,
   quoted,
   rowBack,
   sentenceText,
   stepsOnTheWay,
   tableNames,
-  textOfCell,
   writtenTables,
+  passedOver,
+  traceBack,
+  usedTables,
   type BackTrace,
-  type ColumnAliases,
   type Conservation,
   type Fate,
   type Leaving,
   type PlacedStep,
-  type ReadOptions,
   type TracedRun,
 } from '@fabula/core'
-import { openSourceRows, type LeftOut, type SourceRows } from './source-rows.ts'
-import { partsOf, type Part } from './parts.ts'
+import { InputRows, openFresh, type OpenRows } from './input-rows.ts'
+import type { LeftOut } from './source-rows.ts'
 import {
   sourceWords,
   TraceProblem,
@@ -35,8 +34,7 @@ import {
   type ForwardReport,
   type LostReason,
   type LostRows,
-  type SourceName,
-  type TracedFile,
+  type StepSpan,
   type TracedInput,
   type TraceRow,
 } from './reports.ts'
@@ -50,46 +48,17 @@ const whyLeftOut: Readonly<Record<LeftOut, string>> = {
   foot: 'it is of the foot, which is left out',
 }
 
-/** Opens the rows of a file or of a sheet of it. */
-export type OpenRows = (
-  file: TracedFile,
-  sheet: string | undefined,
-  read: ReadOptions,
-  known: ColumnAliases,
-) => Promise<SourceRows | undefined>
-const openFresh: OpenRows = (file, sheet, read, known) => openSourceRows(file.load(), sheet, read, known)
-
 /** Answers where rows and cells of a run come from and what became of rows of its inputs; every answer is worked out when asked. */
 export class Tracer {
   private readonly run: TracedRun
-  private readonly inputs: Readonly<Record<string, TracedInput>>
   private readonly steps
-  private readonly opened = new Map<Part, Promise<SourceRows | undefined>>()
-  private readonly parts = new Map<string, readonly Part[]>()
-  private readonly openRows: OpenRows
+  /** The rows of the inputs as their files hold them. */
+  readonly rows: InputRows
   /** @param openRows gives the rows of a file; a caller that asks often keeps them */
   constructor(run: TracedRun, inputs: Readonly<Record<string, TracedInput>>, openRows: OpenRows = openFresh) {
     this.run = run
-    this.openRows = openRows
-    this.inputs = inputs
+    this.rows = new InputRows(run.recipe, inputs, openRows)
     this.steps = placeSteps(run)
-    for (const [id, input] of Object.entries(inputs)) this.parts.set(id, partsOf(input))
-  }
-
-  private labelOf(input: string, { file }: Part): string {
-    const same = (ownValue(this.inputs, input)?.files ?? []).filter(({ name }) => name === file.name)
-    return same.length > 1 ? (file.label ?? file.name) : file.name
-  }
-  private rowsOf(input: string, part: Part): Promise<SourceRows | undefined> {
-    const known = this.opened.get(part)
-    if (known) return known
-    const { read, known: aliases } = ownValue(this.inputs, input) as TracedInput
-    const opened = this.openRows(part.file, part.sheet, read, aliases)
-    this.opened.set(part, opened)
-    return opened
-  }
-  private partAt(input: string, row: number): Part | undefined {
-    return this.parts.get(input)?.find(({ from, rows }) => row >= from && row < from + rows)
   }
 
   private tableOf(table: string): PlacedStep[] {
@@ -98,59 +67,17 @@ export class Tracer {
     return [...steps]
   }
 
-  /** A row of an origin as it is named and what it holds; of the columns that are named, else of all. */
-  private async sourceRow(
-    placed: PlacedStep,
-    row: number,
-    columns: readonly string[],
-  ): Promise<SourceName & { columns: readonly string[]; values: Record<string, string> }> {
-    const { after } = placed.traced
-    const input = inputOf(placed)
-    const part = input === undefined ? undefined : this.partAt(input, row)
-    if (input === undefined || !part) {
-      const wanted = columns.length > 0 ? columns : after.names
-      const values = Object.fromEntries(
-        wanted.flatMap((name) => {
-          const at = after.positionOf(name)
-          const cell = at < 0 ? null : after.cell(at, row)
-          return cell === null ? [] : [[name, textOfCell(after.schema[at]?.type ?? 'text', cell)]]
-        }),
-      )
-      return { entered: placed.table, row: row + 1, columns, values }
-    }
-    const source = await this.rowsOf(input, part)
-    const record = source?.recordOf(row - part.from) ?? row - part.from + 1
-    const all = source?.textsOf(record) ?? {}
-    // the name of a file or sheet, or a column that this part lacks, stands in no column of it
-    const held = columns.filter((name) => (source?.texts.positionOf(name) ?? -1) >= 0)
-    const wanted = held.length > 0 ? held : after.names
-    const values = Object.fromEntries(
-      wanted.flatMap((name) => {
-        const text = ownValue(all, name)
-        return text === undefined ? [] : [[name, text]]
-      }),
-    )
-    return {
-      input,
-      file: this.labelOf(input, part),
-      ...(part.sheet === undefined ? {} : { sheet: part.sheet }),
-      row: record,
-      columns: held,
-      values,
-    }
-  }
-
   /** The step after which a row, and a column of it, are asked about. @throws TraceProblem where one of them is not there */
   private placeOf(
     table: string,
-    row: number,
+    row: number | undefined,
     { column, after }: { readonly column: string | undefined; readonly after: string | undefined },
   ): PlacedStep {
     const steps = this.tableOf(table)
     const at = after === undefined ? steps.at(-1) : steps.find(({ step }) => step.id === after)
     if (!at) throw new TraceProblem(`The table ${quoted(table)} has no step ${quoted(after ?? '')} that ran.`)
     const made = at.traced.after
-    if (!Number.isInteger(row) || row < 1 || row > made.rowCount)
+    if (row !== undefined && (!Number.isInteger(row) || row < 1 || row > made.rowCount))
       throw new TraceProblem(`The table ${quoted(table)} has no row ${row}: it has ${made.rowCount}.`)
     if (column !== undefined && made.positionOf(column) < 0)
       throw new TraceProblem(
@@ -171,27 +98,7 @@ export class Tracer {
   ): Promise<BackReport> {
     const at = this.placeOf(table, row, { column, after })
     const { origins, visits } = rowBack(this.steps, chainOf(this.run, table), at, row - 1, column)
-    const order = this.run.recipe.inputs.map(({ id }) => id)
-    const rank = (placed: PlacedStep): number => {
-      const input = inputOf(placed)
-      return input === undefined ? order.length : order.indexOf(input)
-    }
-    const found = origins.map((origin) => originRows(origin, limit))
-    const count = found.reduce((sum, one) => sum + one.count, 0)
-    const rows = found
-      .sort((a, b) => rank(a.placed) - rank(b.placed) || a.placed.order - b.placed.order)
-      .flatMap(({ placed, rows: first }) => first.map((one) => ({ placed, ...one })))
-    const sources = await Promise.all(
-      rows.slice(0, limit).map(async ({ placed, row: at, times, columns }): Promise<TraceRow> => {
-        const { values, columns: held, ...name } = await this.sourceRow(placed, at, columns)
-        return {
-          ...name,
-          ...(held.length > 0 ? { columns: held } : {}),
-          ...(times > 1 ? { times } : {}),
-          values,
-        }
-      }),
-    )
+    const { count, sources } = await this.rows.sourcesOf(origins, limit)
     return {
       table,
       row,
@@ -208,6 +115,19 @@ export class Tracer {
     }
   }
 
+  /** The rows of its group that the figure of a cell passed over, with their texts in the files. @throws TraceProblem */
+  async passedOver(
+    table: string,
+    row: number,
+    { column, after, limit }: { readonly column: string; readonly after?: string | undefined; readonly limit: number },
+  ): Promise<{ readonly count: number; readonly sources: readonly TraceRow[] }> {
+    const at = this.placeOf(table, row, { column, after })
+    const passed = passedOver(this.steps, rowBack(this.steps, chainOf(this.run, table), at, row - 1, column))
+    if (!passed) return { count: 0, sources: [] }
+    const chain = chainOf(this.run, passed.at.table)
+    return this.rows.sourcesOf(traceBack(this.steps, chain, passed.at, passed.rows, [passed.column]).origins, limit)
+  }
+
   /** Of each step that opened rows, or holds typed-in ones, from where its first row on the way came. */
   private async openedSteps(visits: BackTrace['visits']): Promise<ReadonlyMap<PlacedStep, string>> {
     const opened = new Map<PlacedStep, string>()
@@ -216,7 +136,7 @@ export class Tracer {
     return opened
   }
   private async openedWords(placed: PlacedStep, row: number): Promise<string> {
-    const source = await this.sourceRow(placed, row, [])
+    const source = await this.rows.sourceRow(placed, row, [])
     return 'entered' in source ? `typed in, row ${source.row}` : `opened from ${sourceWords(source)}`
   }
 
@@ -232,9 +152,9 @@ export class Tracer {
     const [origin] = rowBack(this.steps, chainOf(this.run, placed.table), placed, row, undefined).origins
     const first = origin && originRows(origin, 1).rows[0]
     if (!origin || !first) return `row ${row + 1}`
-    const source = await this.sourceRow(origin.placed, first.row, [])
+    const source = await this.rows.sourceRow(origin.placed, first.row, [])
     const input = inputOf(origin.placed)
-    const several = input !== undefined && (this.parts.get(input)?.length ?? 0) > 1
+    const several = input !== undefined && this.rows.partsOf(input).length > 1
     if ('entered' in source || !several) return `row ${source.row}`
     return `row ${source.row} of ${source.sheet ?? source.file}`
   }
@@ -279,7 +199,7 @@ export class Tracer {
       throw new TraceProblem(`The rows of ${quoted(table)} are not typed in.`)
     if (!Number.isInteger(row) || row < 1 || row > placed.traced.after.rowCount)
       throw new TraceProblem(`${quoted(table)} has no row ${row}: it has ${placed.traced.after.rowCount}.`)
-    const { values, columns: _columns, ...name } = await this.sourceRow(placed, row - 1, [])
+    const { values, columns: _columns, ...name } = await this.rows.sourceRow(placed, row - 1, [])
     return { ...name, values, fates: await this.fates(placed, row - 1, limit) }
   }
 
@@ -291,10 +211,10 @@ export class Tracer {
     record: number,
     limit = 100,
   ): Promise<ForwardReport> {
-    const part = this.partNamed(input, file, sheet)
-    const source = await this.rowsOf(input, part)
+    const part = this.rows.partNamed(input, file, sheet)
+    const source = await this.rows.rowsOf(input, part)
     const found = source?.rowOf(record)
-    const label = this.labelOf(input, part)
+    const label = this.rows.labelOf(input, part)
     const of = part.sheet === undefined ? label : `the sheet ${quoted(part.sheet)} of ${label}`
     if (!source || !found) throw new TraceProblem(`There is no row ${record} in ${of}.`)
     const origin = this.originOf(input)
@@ -309,33 +229,20 @@ export class Tracer {
     return { ...name, values, fates: reached.map((table) => ({ table, left })) }
   }
 
-  private partNamed(input: string, file: string, sheet: string | undefined): Part {
-    const all = this.parts.get(input) ?? []
-    const base = file.slice(file.lastIndexOf('/') + 1)
-    const matching = all.filter((part) => part.file.label === file)
-    const named =
-      matching.length > 0 ? matching : all.filter((part) => part.file.name === file || part.file.name === base)
-    if (named.length === 0)
-      throw new TraceProblem(
-        `${quoted(input)} has no file ${quoted(file)}. It has ${[...new Set(all.map((part) => part.file.name))].map(quoted).join(', ')}.`,
-      )
-    if (sheet === undefined) {
-      if (named.length > 1 && new Set(named.map((part) => part.file)).size > 1)
-        throw new TraceProblem(`Several files are called ${quoted(file)}. Give the path of one.`)
-      if (named.length > 1)
-        throw new TraceProblem(
-          `Several sheets of ${file} are taken. Say which: ${named.map((part) => quoted(part.sheet ?? '')).join(', ')}.`,
-        )
-      return named[0] as Part
-    }
-    const one = named.find((part) => part.sheet === sheet)
-    if (!one) throw new TraceProblem(`No sheet ${quoted(sheet)} of ${file} is taken.`)
-    return one
-  }
-
-  /** Where the rows of an input went that a table is made from. */
-  conservation(table: string, input: string): Conservation | undefined {
-    return conservation({ steps: this.steps, tables: chainOf(this.run, table) }, table, input)
+  /** Where the rows of an input went that a table is made from; between two steps of it, where they are given. @throws TraceProblem */
+  conservation(table: string, input: string, { since, until }: StepSpan = {}): Conservation | undefined {
+    const own = this.tableOf(table)
+    const stepOf = (id: string | undefined): PlacedStep | undefined =>
+      id === undefined ? undefined : this.placeOf(table, undefined, { column: undefined, after: id })
+    const last = stepOf(until)
+    const steps = last ? new Map(this.steps).set(table, own.slice(0, own.indexOf(last) + 1)) : this.steps
+    const used = new Set(
+      own.slice(0, last ? own.indexOf(last) + 1 : own.length).flatMap(({ step }) => usedTables(step)),
+    )
+    const tables = chainOf(this.run, table).filter(
+      (id) => id === table || [...used].some((one) => chainOf(this.run, one).includes(id)),
+    )
+    return conservation({ steps, tables }, table, input, stepOf(since))
   }
 
   /** The rows that left at a step, by why they did; of each reason the first are named. */
@@ -362,7 +269,7 @@ export class Tracer {
         count: all.length,
         rows: await Promise.all(
           all.slice(0, limit).map(async (row) => {
-            const { values: _values, columns: _columns, ...name } = await this.sourceRow(origin, row, [])
+            const { values: _values, columns: _columns, ...name } = await this.rows.sourceRow(origin, row, [])
             return 'entered' in name
               ? { file: name.entered, row: name.row }
               : { file: name.file, row: name.row, ...(name.sheet === undefined ? {} : { sheet: name.sheet }) }
@@ -372,12 +279,12 @@ export class Tracer {
     )
   }
 
-  /** Of every input that a table is made from, how many of its rows are in it, and where and why the others left. */
-  async lost(table: string, limit: number): Promise<readonly LostRows[]> {
+  /** Of every input that a table is made from, how many of its rows are in it, and where and why the others left; between two of its steps, where they are given. @throws TraceProblem */
+  async lost(table: string, limit: number, span: StepSpan = {}): Promise<readonly LostRows[]> {
     this.tableOf(table)
     const found: LostRows[] = []
     for (const { id, name } of this.run.recipe.inputs) {
-      const count = this.conservation(table, id)
+      const count = this.conservation(table, id, span)
       if (!count) continue
       const left: LostReason[] = []
       for (const one of count.left) left.push(...(await this.reasonsOf(one, id, limit)))

@@ -42,6 +42,7 @@ const sortOf: { readonly [K in Task['kind']]: keyof TimeLimits } = {
   trace: 'preview',
   follow: 'preview',
   lost: 'preview',
+  sheet: 'preview',
   find: 'preview',
   scripts: 'preview',
   run: 'replay',

@@ -22,7 +22,7 @@ const keyOfRequest = (request: Request, flow: string, word: string | undefined):
 }
 
 /** Queries that show rows of files as they came: by a link that may only replay, those of its own replays alone. */
-const showsSources: readonly TableQueryName[] = ['trace', 'follow', 'lost']
+const showsSources: readonly TableQueryName[] = ['trace', 'follow', 'lost', 'sheet']
 
 /** Every query about the tables of a flow, a route each; nothing is changed by them. */
 export const tableQueryRoutes = (

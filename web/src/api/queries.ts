@@ -110,6 +110,12 @@ export const followQuery = (
   files: unknown,
   asked: api.TableQueryRequest<'follow'> & { readonly recipe: Recipe },
 ) => recipeQuery(endpoint, 'follow', files, asked)
+/** Rows of a file as they stand in it. */
+export const sheetQuery = (
+  endpoint: Endpoint,
+  files: unknown,
+  asked: api.TableQueryRequest<'sheet'> & { readonly recipe: Recipe },
+) => ({ ...recipeQuery(endpoint, 'sheet', files, asked), placeholderData: keepPreviousData })
 /** Where the rows of a table's inputs went. */
 export const lostQuery = (
   endpoint: Endpoint,

@@ -20,6 +20,7 @@ import { hasTablesWorkbench, TableHeading } from './table-heading.tsx'
 import { Tally } from './tally.tsx'
 import { useKeys } from './use-keys.ts'
 import { TracePanel } from '../tracing/trace-panel.tsx'
+import { traceQuestions } from './trace-questions.ts'
 import type { TraceSubject } from '../tracing/subject.ts'
 
 /** A recipe that came without data: it is given some where it is replayed. */
@@ -131,18 +132,6 @@ const TableSection = ({ story, wide, replay }: { story: Story; wide: boolean; re
 const needsWidth = ({ draft, stageView }: Story): boolean =>
   draft ? stepKinds[draft.step.kind].workbench !== undefined : stageView === 'map' || stageView === 'reconcile'
 
-/** What is asked of the selection: where a cell comes from, or of the whole table which rows it lost. */
-const tracedSubject = ({ selection, table, step, stepIndex }: Story): TraceSubject | undefined => {
-  if (!table || !step) return undefined
-  if (selection.kind !== 'cell' && selection.kind !== 'part')
-    return selection.kind === 'table' ? { kind: 'lost', table: table.id } : undefined
-  const { column, row, value } = selection
-  // a row that left stands in the table before the sentence
-  const left = selection.kind === 'cell' && selection.left === true
-  const at = left ? table.steps[stepIndex - 1]?.id : step.id
-  return at === undefined ? undefined : { kind: 'back', table: table.id, step: at, row: row + 1, column, value }
-}
-
 /** Where a story is written: its sentences, the table they make, and what is known of the selection. */
 export const Compose = () => {
   const story = useStory()
@@ -155,8 +144,8 @@ export const Compose = () => {
   useTools(story, replay)
   const [subjects, setSubjects] = useState<readonly TraceSubject[]>([])
   const trace = (): void => {
-    const subject = tracedSubject(story)
-    if (subject) setSubjects([subject])
+    const [first] = traceQuestions(story)
+    if (first) setSubjects([first.subject])
   }
   useKeys(story, {
     focusComposer: () => focus.current(),
@@ -182,7 +171,7 @@ export const Compose = () => {
       {traces && (
         <TracePanel recipe={story.cursor.recipe} subjects={subjects} show={setSubjects} close={() => setSubjects([])} />
       )}
-      {!wide && !traces && <SelectionPanel story={story} trace={trace} />}
+      {!wide && !traces && <SelectionPanel story={story} ask={(subject) => setSubjects([subject])} />}
       {keys && <KeysDialog />}
     </main>
   )

@@ -1,6 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
 import { ownValue, counted, figure, typeWords, stepKinds, type Selection } from '@fabula/core'
 import { factsQuery } from '../api/queries.ts'
+import type { TraceSubject } from '../tracing/subject.ts'
+import { traceQuestions } from './trace-questions.ts'
 import { UnionFiles } from '../workbenches/union-files.tsx'
 import { BuilderPanel } from './builder-panel.tsx'
 import { builderNamed } from '../story/builders.ts'
@@ -107,23 +109,25 @@ const headings: Readonly<Record<Selection['kind'], string>> = {
   values: 'With these values',
 }
 
-/** The way to where a cell comes from, or to the rows that the table lost. */
-const TraceButton = ({ kind, trace }: { kind: Selection['kind']; trace: () => void }) => {
-  if (kind !== 'cell' && kind !== 'part' && kind !== 'table') return null
-  return (
-    <button
-      type="button"
-      className="flex w-full border-y border-line py-[6px] text-left font-semibold text-token hover:underline"
-      onClick={trace}
-    >
-      {kind === 'table' ? 'Which rows of the files are not in it?' : 'Where does this come from?'}
-      <span className="ml-auto text-[12px] font-normal text-ink-3">W</span>
-    </button>
-  )
-}
+/** What can be asked about where the selection comes from; the first has the key. */
+const TraceButtons = ({ story, ask }: { story: Story; ask: (subject: TraceSubject) => void }) => (
+  <>
+    {traceQuestions(story).map(({ words, subject }, i) => (
+      <button
+        key={words}
+        type="button"
+        className="-mt-px flex w-full border-y border-line py-[6px] text-left font-semibold text-token hover:underline"
+        onClick={() => ask(subject)}
+      >
+        {words}
+        {i === 0 && <span className="ml-auto text-[12px] font-normal text-ink-3">W</span>}
+      </button>
+    ))}
+  </>
+)
 
 /** The card follows the selection: what it is, and in verbs what can be done with just that. */
-export const SelectionPanel = ({ story, trace }: { story: Story; trace: () => void }) => {
+export const SelectionPanel = ({ story, ask }: { story: Story; ask: (subject: TraceSubject) => void }) => {
   const { selection, schemaHere, table, building } = story
   const names = schemaHere.map(({ name }) => name)
   const chooseColumns = () => {
@@ -162,7 +166,9 @@ export const SelectionPanel = ({ story, trace }: { story: Story; trace: () => vo
             they hold and what can be done with them.
           </p>
         )}
-        <TraceButton kind={here.kind} trace={trace} />
+        <div>
+          <TraceButtons story={story} ask={ask} />
+        </div>
         <div>
           <h3 className="mb-1 text-[12px] font-semibold text-ink-3">
             {here.kind === 'columns' && columns.length > 1 ? 'With these columns' : headings[here.kind]}

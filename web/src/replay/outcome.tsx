@@ -52,11 +52,15 @@ const DoneRun = ({ run, last }: { run: RunReply; last: Runs['last'] }) => {
         <DrawnPicture key={picture.id} picture={picture} data={data} />
       ))}
       <h3 className="mb-2.5 font-serif text-[16px] font-semibold">What happened, sentence by sentence</h3>
-      <LostRows data={{ run: run.id }} />
+      <LostRows data={{ run: run.id }} opened={rowsOpened(run.tables)} />
       <StepStatisticsTable tables={run.tables} last={last} names={namesOf(flow.recipe)} findings={run.findings} />
     </WithRows>
   )
 }
+
+/** Rows that the sentences that begin a table brought. */
+const rowsOpened = (tables: RunReply['tables']): number =>
+  tables.reduce((sum, { steps }) => sum + (steps[0]?.rowsOut ?? 0), 0)
 
 const namesOf = ({ tables }: Recipe): Readonly<Record<string, string>> =>
   Object.fromEntries(tables.map(({ id, name }) => [id, name]))

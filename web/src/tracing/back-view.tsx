@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query'
 import { traceQuery } from '../api/queries.ts'
 import { shownText } from '../grid/cells.tsx'
 import { useFlow } from '../story/flow-context.ts'
-import { Notice } from '../ui/parts.tsx'
+import { Button, Notice } from '../ui/parts.tsx'
 import { sourceGroups, type SourceGroup, type SourceName, type TraceSubject } from './subject.ts'
 
 /** So many source rows are listed; how many there are is said. */
@@ -20,50 +20,77 @@ const nameOf = (source: TraceReply['sources'][number]): SourceName =>
         ...(source.sheet === undefined ? {} : { sheet: source.sheet }),
       }
 
-const SourceTable = ({ group, follow }: { group: SourceGroup; follow: (from: SourceName) => void }) => (
-  <div className="mt-2 overflow-auto rounded-lg border border-line" role="region" tabIndex={0} aria-label={group.title}>
-    <table className="figures w-full text-[12px]">
-      <caption className="border-b border-line px-2.5 py-1.5 text-left font-sans text-ink-2">
-        {group.title} · {counted(group.rows.length, 'row')}
-      </caption>
-      <thead>
-        <tr className="text-left text-ink-3 *:border-b *:border-line *:px-2 *:py-1 *:font-normal">
-          <th scope="col">row</th>
-          {group.columns.map((column) => (
-            <th key={column} scope="col">
-              {column}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {group.rows.map((source) => (
-          <tr key={source.row} className="*:border-b *:border-line *:px-2 *:py-1">
-            <th scope="row" className="text-left font-normal">
-              <button
-                type="button"
-                className="text-token hover:underline"
-                aria-label={`What became of row ${source.row}`}
-                onClick={() => follow(nameOf(source))}
-              >
-                {source.row}
-                {(source.times ?? 1) > 1 && <span className="ml-1 text-ink-3">{source.times}×</span>}
-              </button>
-            </th>
+const SourceTable = ({
+  group,
+  follow,
+  open,
+}: {
+  group: SourceGroup
+  follow: (from: SourceName) => void
+  open: (from: SourceName) => void
+}) => {
+  const [first] = group.rows
+  return (
+    <div
+      className="mt-2 overflow-auto rounded-lg border border-line"
+      role="region"
+      tabIndex={0}
+      aria-label={group.title}
+    >
+      <table className="figures w-full text-[12px]">
+        <caption className="border-b border-line px-2.5 py-1.5 text-left font-sans text-ink-2">
+          <span className="flex gap-3">
+            {group.title} · {counted(group.rows.length, 'row')}
+            {first && 'file' in first && (
+              <Button look="link" className="ml-auto py-0! text-[12px]!" onClick={() => open(nameOf(first))}>
+                open the sheet here
+              </Button>
+            )}
+          </span>
+        </caption>
+        <thead>
+          <tr className="text-left text-ink-3 *:border-b *:border-line *:px-2 *:py-1 *:font-normal">
+            <th scope="col">row</th>
             {group.columns.map((column) => (
-              <td
-                key={column}
-                className={`whitespace-pre ${source.columns?.includes(column) ? 'bg-changed-tint font-semibold' : ''}`}
-              >
-                {shownText(ownValue(source.values, column) ?? null)}
-              </td>
+              <th key={column} scope="col">
+                {column}
+              </th>
             ))}
           </tr>
-        ))}
-      </tbody>
-    </table>
-  </div>
-)
+        </thead>
+        <tbody>
+          {group.rows.map((source) => (
+            <tr
+              key={source.row}
+              className={`*:border-b *:border-line *:px-2 *:py-1 ${group.passedOver.has(source) ? 'text-ink-3' : ''}`}
+            >
+              <th scope="row" className="text-left font-normal">
+                <button
+                  type="button"
+                  className="text-token hover:underline"
+                  aria-label={`What became of row ${source.row}`}
+                  onClick={() => follow(nameOf(source))}
+                >
+                  {source.row}
+                  {group.passedOver.has(source) && <span className="ml-1 text-ink-3">passed over</span>}
+                  {(source.times ?? 1) > 1 && <span className="ml-1 text-ink-3">{source.times}×</span>}
+                </button>
+              </th>
+              {group.columns.map((column) => (
+                <td
+                  key={column}
+                  className={`whitespace-pre ${source.columns?.includes(column) && !group.passedOver.has(source) ? 'bg-changed-tint font-semibold' : ''}`}
+                >
+                  {shownText(ownValue(source.values, column) ?? null)}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  )
+}
 
 /** Where a row or a cell comes from: what each sentence did to it, the newest first, down to the rows of the files. */
 export const BackView = ({
@@ -71,11 +98,13 @@ export const BackView = ({
   subject,
   data,
   follow,
+  open,
 }: {
   subject: Extract<TraceSubject, { kind: 'back' }>
   recipe: Recipe
   data: QueryData | undefined
   follow: (from: SourceName) => void
+  open: (from: SourceName) => void
 }) => {
   const { flow, endpoint } = useFlow()
   const { table, step, row, column } = subject
@@ -89,12 +118,14 @@ export const BackView = ({
   )
   if (reply.error) return <Notice kind="removed">{reply.error.message}</Notice>
   if (!reply.data) return <p className="font-serif text-ink-3 italic">Following it back…</p>
-  const { count, sources, steps } = reply.data
+  const { count, sources, steps, passedOver } = reply.data
   return (
     <>
       <p role="status" className="mb-3 text-[12.5px] text-ink-2">
         {count === 0 ? 'It comes from no row of a file.' : `It comes from ${counted(count, 'row')}.`}
         {count > sources.length && ` The first ${sources.length} are listed.`}
+        {passedOver.count > 0 &&
+          ` ${counted(passedOver.count, 'row')} of the group ${passedOver.count === 1 ? 'is' : 'are'} passed over: empty, or not read.`}
       </p>
       <ol className="ml-1 border-l-2 border-added">
         {[...steps].reverse().map(({ id, sentence, did }) => (
@@ -108,8 +139,8 @@ export const BackView = ({
           </li>
         ))}
         <li className="pl-4">
-          {sourceGroups(sources, tableNames(recipe)).map((group) => (
-            <SourceTable key={group.key} group={group} follow={follow} />
+          {sourceGroups(sources, tableNames(recipe), passedOver.sources).map((group) => (
+            <SourceTable key={group.key} group={group} follow={follow} open={open} />
           ))}
         </li>
       </ol>

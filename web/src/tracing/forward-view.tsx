@@ -51,11 +51,13 @@ export const ForwardView = ({
   from,
   data,
   show,
+  open,
 }: {
   from: SourceName
   recipe: Recipe
   data: QueryData | undefined
   show: (subject: TraceSubject) => void
+  open: (from: SourceName) => void
 }) => {
   const { flow, endpoint } = useFlow()
   const reply = useQuery(
@@ -90,6 +92,11 @@ export const ForwardView = ({
         ))}
         {fates.length === 0 && <li className="py-2 text-ink-2">It reaches no table that is written.</li>}
       </ul>
+      {'file' in from && (
+        <Button look="link" className="mt-3 px-0!" onClick={() => open(from)}>
+          Open the sheet here
+        </Button>
+      )}
     </>
   )
 }

@@ -1,4 +1,4 @@
-import { figure, type Recipe } from '@fabula/core'
+import { figure, sentenceText, tableNames, type Recipe, type Step } from '@fabula/core'
 import type { LostReply, QueryData } from '@fabula/core/api'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
@@ -6,7 +6,7 @@ import { askTable, lostQuery } from '../api/queries.ts'
 import { useFlow } from '../story/flow-context.ts'
 import { download } from '../ui/download.ts'
 import { Button, Notice } from '../ui/parts.tsx'
-import { lostCsv, lostWords, type SourceName } from './subject.ts'
+import { lostCsv, lostWords, type SourceName, type TraceSubject } from './subject.ts'
 
 /** So many rows of each reason are named on the page, and so many in the list that is downloaded. */
 const mostNamed = 20
@@ -56,21 +56,71 @@ const ReasonItem = ({
   )
 }
 
+const indexOf = (steps: readonly Step[], id: string): number => steps.findIndex((step) => step.id === id)
+
+/** One end of what is counted: the files or the result, or a sentence of the table. */
+const SentenceChoice = ({
+  label,
+  none,
+  recipe,
+  table,
+  of,
+  value,
+  change,
+}: {
+  label: string
+  none: string
+  recipe: Recipe
+  table: string
+  of: readonly Step[]
+  value: string
+  change: (step: string) => void
+}) => {
+  const all = recipe.tables.find(({ id }) => id === table)?.steps ?? []
+  return (
+    <label className="grid grid-cols-[84px_1fr] items-center gap-2">
+      {label}
+      <select
+        className="min-w-0 rounded-md border border-line bg-sheet px-2 py-1"
+        value={value}
+        onChange={({ target }) => change(target.value)}
+      >
+        <option value="">{none}</option>
+        {of.map((step) => (
+          <option key={step.id} value={step.id}>
+            after {indexOf(all, step.id) + 1} {sentenceText(step, tableNames(recipe))}
+          </option>
+        ))}
+      </select>
+    </label>
+  )
+}
+
 /** Of every input how many rows are in a table, and where and why the others left. */
 export const LostView = ({
   recipe,
-  table,
+  subject,
   data,
   follow,
 }: {
-  table: string
+  subject: Extract<TraceSubject, { kind: 'lost' }>
   recipe: Recipe
   data: QueryData | undefined
   follow: (from: SourceName) => void
 }) => {
   const { flow, endpoint } = useFlow()
   const [problem, setProblem] = useState('')
-  const asked = { recipe, table, limit: mostNamed, ...(data ? { data } : {}) }
+  const { table } = subject
+  const [since, setSince] = useState(subject.since ?? '')
+  const [until, setUntil] = useState(subject.until ?? '')
+  const asked = {
+    recipe,
+    table,
+    limit: mostNamed,
+    ...(since === '' ? {} : { since }),
+    ...(until === '' ? {} : { until }),
+    ...(data ? { data } : {}),
+  }
   const reply = useQuery(lostQuery(endpoint, [flow.edit, flow.files], asked))
   if (reply.error) return <Notice kind="removed">{reply.error.message}</Notice>
   if (!reply.data) return <p className="font-serif text-ink-3 italic">Counting every row…</p>
@@ -83,8 +133,27 @@ export const LostView = ({
       setProblem((error as Error).message)
     }
   }
+  const steps = recipe.tables.find(({ id }) => id === table)?.steps.filter(({ off }) => !off) ?? []
   return (
     <>
+      <div className="mb-3 grid gap-1.5 text-[12.5px]">
+        <SentenceChoice
+          label="Of the rows"
+          none="that were opened"
+          {...{ recipe, table }}
+          of={until === '' ? steps.slice(0, -1) : steps.slice(0, indexOf(steps, until))}
+          value={since}
+          change={setSince}
+        />
+        <SentenceChoice
+          label="to"
+          none="the result"
+          {...{ recipe, table }}
+          of={since === '' ? steps : steps.slice(indexOf(steps, since) + 1)}
+          value={until}
+          change={setUntil}
+        />
+      </div>
       {inputs.map((one) => (
         <section key={one.input} aria-label={`Rows of ${one.name}`} className="mb-4">
           <p role="status" className="mb-1 font-serif text-[14px] font-semibold">

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import type { LostReply, TraceReply } from '@fabula/core/api'
-import { lostCsv, lostWords, sourceGroups, sourceWords } from './subject.ts'
+import { lostCsv, lostWords, reasonWords, sourceGroups, sourceWords } from './subject.ts'
 
 const nameOf = (table: string): string => (table === 'targets' ? 'Targets' : table)
 const input = (over: Partial<LostReply['inputs'][number]> = {}): LostReply['inputs'][number] => ({
@@ -19,6 +19,27 @@ describe('a source row by its name', () => {
     [{ input: 'visits', file: 'months.xlsx', sheet: 'May', row: 5 }, 'row 5 of May in months.xlsx'],
     [{ entered: 'targets', row: 2 }, 'row 2 of Targets'],
   ])('%j', (from, words) => expect(sourceWords(from, nameOf)).toBe(words))
+})
+
+describe('why rows left, in a sentence', () => {
+  const reason = (count: number, why: string) => ({
+    step: 's5',
+    sentence: '',
+    place: 'Takings 5',
+    why,
+    count,
+    rows: [],
+  })
+  test('each reason with its number and sentence', () =>
+    expect(reasonWords(input({ left: [reason(61, 'Status is Cancelled'), reason(31, 'Status is Test')] }))).toBe(
+      '61 at Takings 5, Status is Cancelled; 31 at Takings 5, Status is Test.',
+    ))
+  test('beyond four the rest is counted', () =>
+    expect(reasonWords(input({ left: [6, 5, 4, 3, 2, 1].map((n) => reason(n, `n is ${n}`)) }))).toMatch(
+      /; 3 more for other reasons\.$/,
+    ))
+  test('the table is named where it is not “it”', () =>
+    expect(lostWords(input(), 'Takings')).toBe('1,110 of 1,204 rows of Visits are in Takings; 94 left.'))
 })
 
 describe('source rows by file', () => {

@@ -1,5 +1,5 @@
 import { columnOf, counted, figure, Table, writeCsv } from '@fabula/core'
-import type { FollowRequest, LostReply, TraceReply } from '@fabula/core/api'
+import type { FollowRequest, LostReply, TableQueryRequest, TraceReply } from '@fabula/core/api'
 
 /** A row of a file, or a typed-in one. */
 export type SourceName = FollowRequest['from']
@@ -14,7 +14,17 @@ export type TraceSubject =
       readonly value?: string | null
     }
   | { readonly kind: 'forward'; readonly from: SourceName }
-  | { readonly kind: 'lost'; readonly table: string }
+  | {
+      readonly kind: 'lost'
+      readonly table: string
+      /** Between these sentences; from the files to the result where one is absent. */
+      readonly since?: string
+      readonly until?: string
+    }
+  | { readonly kind: 'sheet'; readonly of: SheetPlace; /** The row it is opened on. */ readonly row: number }
+
+/** A file or sheet of an input; its first where the file is absent. */
+export type SheetPlace = TableQueryRequest<'sheet'>['of']
 
 /** A source row as people name it. */
 export const sourceWords = (from: SourceName, nameOf: (table: string) => string): string =>
@@ -22,21 +32,31 @@ export const sourceWords = (from: SourceName, nameOf: (table: string) => string)
     ? `row ${from.row} of ${nameOf(from.entered)}`
     : `row ${from.row} of ${from.sheet === undefined ? from.file : `${from.sheet} in ${from.file}`}`
 
+type Sources = TraceReply['sources']
 /** The rows of one file, sheet or typed-in table among those that something comes from. */
 export type SourceGroup = {
   readonly key: string
   readonly title: string
   readonly columns: readonly string[]
-  readonly rows: TraceReply['sources']
+  readonly rows: Sources
+  /** Those of the rows that a figure passed over. */
+  readonly passedOver: ReadonlySet<Sources[number]>
 }
 
 /** Source rows by file, sheet or typed-in table, in their order, with the columns that any of them shows. */
-export const sourceGroups = (sources: TraceReply['sources'], nameOf: (table: string) => string): SourceGroup[] => {
-  const groups = new Map<string, TraceReply['sources']>()
-  for (const source of sources) {
+export const sourceGroups = (
+  sources: Sources,
+  nameOf: (table: string) => string,
+  passed: Sources = [],
+): SourceGroup[] => {
+  const groups = new Map<string, Sources[number][]>()
+  for (const source of [...sources, ...passed]) {
     const key = 'entered' in source ? source.entered : `${source.input} ${source.file} ${source.sheet ?? ''}`
-    groups.set(key, [...(groups.get(key) ?? []), source])
+    const known = groups.get(key)
+    if (known) known.push(source)
+    else groups.set(key, [source])
   }
+  const passedOver = new Set(passed)
   return [...groups].map(([key, rows]) => {
     const [first] = rows
     const title = () => {
@@ -44,18 +64,34 @@ export const sourceGroups = (sources: TraceReply['sources'], nameOf: (table: str
       if ('entered' in first) return nameOf(first.entered)
       return first.sheet === undefined ? first.file : `${first.file}, ${first.sheet}`
     }
-    return { key, title: title(), columns: [...new Set(rows.flatMap(({ values }) => Object.keys(values)))], rows }
+    return {
+      key,
+      title: title(),
+      columns: [...new Set(rows.flatMap(({ values }) => Object.keys(values)))],
+      rows: rows.sort((a, b) => a.row - b.row),
+      passedOver,
+    }
   })
 }
 
 type LostInput = LostReply['inputs'][number]
 
-/** “1,110 of 1,204 rows of Visits are in it; 94 left.” */
-export const lostWords = ({ name, opened, inResult, withoutFigure }: LostInput): string => {
+/** “1,110 of 1,204 rows of Visits are in it; 94 left.” `of`: what they are in. */
+export const lostWords = ({ name, opened, inResult, withoutFigure }: LostInput, of = 'it'): string => {
   const left = opened - inResult
   const figureless =
     withoutFigure !== null && withoutFigure > 0 ? ` ${figure(withoutFigure)} of those in it enter no figure.` : ''
-  return `${figure(inResult)} of ${counted(opened, 'row')} of ${name} ${inResult === 1 ? 'is' : 'are'} in it; ${left === 0 ? 'none left' : `${figure(left)} left`}.${figureless}`
+  return `${figure(inResult)} of ${counted(opened, 'row')} of ${name} ${inResult === 1 ? 'is' : 'are'} in ${of}; ${left === 0 ? 'none left' : `${figure(left)} left`}.${figureless}`
+}
+
+/** So many reasons are named in a sentence. */
+const mostReasons = 4
+/** “61 at Takings 5, Status is Cancelled; 31 at Takings 5, Status is Test”: why rows left, the most frequent first. */
+export const reasonWords = ({ left }: LostInput): string => {
+  const named = left.slice(0, mostReasons).map(({ count, place, why }) => `${figure(count)} at ${place}, ${why}`)
+  const rest = left.slice(mostReasons).reduce((sum, { count }) => sum + count, 0)
+  const all = [...named, ...(rest > 0 ? [`${figure(rest)} more for other reasons`] : [])]
+  return all.length === 0 ? '' : `${all.join('; ')}.`
 }
 
 const lostColumns = ['Input', 'File', 'Sheet', 'Row', 'Left at', 'Why']

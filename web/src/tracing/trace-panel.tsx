@@ -5,12 +5,14 @@ import { Button } from '../ui/parts.tsx'
 import { BackView } from './back-view.tsx'
 import { ForwardView } from './forward-view.tsx'
 import { LostView } from './lost-view.tsx'
+import { SheetView } from './sheet-view.tsx'
 import { sourceWords, type SourceName, type TraceSubject } from './subject.ts'
 
 const headingOf = (recipe: Recipe, subject: TraceSubject): readonly [title: string, about: string] => {
   const nameOf = tableNames(recipe)
   if (subject.kind === 'lost')
     return [`Which rows are not in ${nameOf(subject.table)}`, 'Every row of its files, counted']
+  if (subject.kind === 'sheet') return ['The sheet', 'As it stands in the file']
   if (subject.kind === 'forward')
     return [`What became of ${sourceWords(subject.from, nameOf)}`, 'In every table that is written']
   const { column, row, table, value } = subject
@@ -41,6 +43,11 @@ export const TracePanel = ({
   useEffect(() => heading.current?.focus(), [subject])
   const add = (next: TraceSubject): void => show([...subjects, next])
   const follow = (from: SourceName): void => add({ kind: 'forward', from })
+  const open = (from: SourceName): void => {
+    if ('entered' in from) return
+    const { row, ...of } = from
+    add({ kind: 'sheet', of, row })
+  }
   return (
     <section
       aria-label="Where it comes from"
@@ -62,9 +69,16 @@ export const TracePanel = ({
         {title}
       </h2>
       <p className="mb-3 text-[12.5px] text-ink-3">{about}</p>
-      {subject.kind === 'back' && <BackView recipe={recipe} subject={subject} data={data} follow={follow} />}
-      {subject.kind === 'forward' && <ForwardView recipe={recipe} from={subject.from} data={data} show={add} />}
-      {subject.kind === 'lost' && <LostView recipe={recipe} table={subject.table} data={data} follow={follow} />}
+      {subject.kind === 'back' && (
+        <BackView recipe={recipe} subject={subject} data={data} follow={follow} open={open} />
+      )}
+      {subject.kind === 'forward' && (
+        <ForwardView recipe={recipe} from={subject.from} data={data} show={add} open={open} />
+      )}
+      {subject.kind === 'sheet' && (
+        <SheetView recipe={recipe} of={subject.of} row={subject.row} data={data} follow={follow} />
+      )}
+      {subject.kind === 'lost' && <LostView recipe={recipe} subject={subject} data={data} follow={follow} />}
     </section>
   )
 }

@@ -97,6 +97,8 @@ export const header = defineStep<HeaderParams>({
         ', ',
       )} from ${from}`
     },
+    // the row made of the names has a number that a row may have had that left before
+    sqlRows: ({ row }, { from }) => (row === 'none' ? [{ rows: sql`select "¶", "¶" as was from ${from}` }] : undefined),
     python: ({ row }, { frame }) =>
       row === 'none'
         ? py`${frame} = ${pyHelper('names_to_row')}(${frame})`

@@ -8,7 +8,7 @@ import { prove } from './prove.ts'
 import { run } from './run.ts'
 import { scripts } from './scripts.ts'
 import { align, match, reconcile } from './tables.ts'
-import { follow, lost, trace } from './trace.ts'
+import { follow, lost, sheet, trace } from './trace.ts'
 import { find, groups, values } from './values.ts'
 
 /** The one list of tasks. */
@@ -26,6 +26,7 @@ const tasks = {
   trace,
   follow,
   lost,
+  sheet,
   scripts,
   cells,
   prove,

@@ -1,5 +1,5 @@
 import { columnAliases, ownValue, parameterCells, runRecipe, setOwnValue } from '@fabula/core'
-import type { FollowReply, LostReply, TraceReply } from '@fabula/core/api'
+import type { FollowReply, LostReply, SheetReply, TraceReply } from '@fabula/core/api'
 import { openSourceRows, Tracer, TraceProblem, type OpenRows, type TracedInput } from '@fabula/formats'
 import { Refusal } from '../../refusal.ts'
 import { openAll, reads, stored, type WorkerContext } from '../worker-context.ts'
@@ -60,7 +60,12 @@ const refused = async <T>(answer: Promise<T>): Promise<T> => {
 /** Where a row, or a cell of it, comes from. */
 export const trace = defineTableQuery('trace', async ({ table, step, row, column, limit }, story, context) => {
   const tracer = await tracerOf(story, context)
-  return (await refused(tracer.back(table, row, { column, after: step, limit }))) as TraceReply
+  const back = await refused(tracer.back(table, row, { column, after: step, limit }))
+  const passedOver =
+    column === undefined
+      ? { count: 0, sources: [] }
+      : await refused(tracer.passedOver(table, row, { column, after: step, limit }))
+  return { ...back, passedOver } as TraceReply
 })
 
 /** What became of a row of a file. */
@@ -73,8 +78,14 @@ export const follow = defineTableQuery('follow', async ({ from, limit }, story, 
   return (await refused(answer)) as FollowReply
 })
 
-/** Where the rows of each input went. */
-export const lost = defineTableQuery('lost', async ({ table, limit }, story, context) => {
+/** Rows of a file as they stand in it. */
+export const sheet = defineTableQuery('sheet', async ({ of, first, count }, story, context) => {
   const tracer = await tracerOf(story, context)
-  return { inputs: (await refused(tracer.lost(table, limit))) as LostReply['inputs'] }
+  return (await refused(tracer.rows.sheet(of.input, of, first, count))) as SheetReply
+})
+
+/** Where the rows of each input went. */
+export const lost = defineTableQuery('lost', async ({ table, limit, since, until }, story, context) => {
+  const tracer = await tracerOf(story, context)
+  return { inputs: (await refused(tracer.lost(table, limit, { since, until }))) as LostReply['inputs'] }
 })
