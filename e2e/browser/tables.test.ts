@@ -284,7 +284,6 @@ test('a table branches amid its story, a column and a table renamed are so every
   await head(driver, 'Clinic')
   await press(driver, Key.F2)
   await see(driver, 'Rename')
-  await click(driver, 'names')
   await fill(driver, 'New name of Clinic', 'Place')
   await press(driver, Key.ESCAPE)
   await keep(driver)

@@ -64,7 +64,7 @@ test('which did I lose: answered by clicking alone, every row counted', async ()
   await click(driver, '← Back')
   await see(driver, '3 of 6 rows of Visits')
   await click(driver, 'Close')
-  await see(driver, 'With this table')
+  await see(driver, 'Likely here')
 })
 
 test('a total goes back to the rows of the file with their texts, and a row of those forward', async () => {

@@ -15,7 +15,7 @@ test('values are cleaned, replaced, filled, blanked, combined and numbered by cl
   await see(driver, 'Open Intake')
 
   await head(driver, 'Owner')
-  await verb(driver, 'title case')
+  await verb(driver, 'clean text')
   await see(driver, 'In Owner take the spaces at the ends off and make each run of spaces one blank.')
   await click(driver, 'cleaning: take the spaces')
   await tick(driver, 'make each first letter large')

@@ -39,6 +39,8 @@ const general: { readonly [route: string]: Right } = {
 /** Every route of a story, below /api/flows/:id and /api/shared/:token. */
 const ofStory: { readonly [route: string]: Right } = {
   'GET /': 'replay',
+  'DELETE /': 'owner',
+  'POST /restore': 'owner',
   'POST /edit': 'edit',
   'POST /undo': 'edit',
   'POST /redo': 'edit',

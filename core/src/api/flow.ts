@@ -16,6 +16,13 @@ export const flowSummary = z.object({
   name: z.string(),
   changedAt: z.string(),
   sentences: z.number(),
+  /** The tables that it writes, by name. */
+  writes: z.array(z.string()),
+  /** When its owner opened it last, and when it was last replayed to the end; null where never. */
+  openedAt: z.string().nullable(),
+  ranAt: z.string().nullable(),
+  /** Since when it is deleted; after 30 days it is listed no more. */
+  deletedAt: z.string().nullable(),
   /** Exports that a watch has set aside since the last finished replay: they need an answer. */
   waits: z.number(),
 })
@@ -38,7 +45,7 @@ export const flowReply = z.object({
   heldFrom: recipe.nullable(),
   pictures: z.array(picture),
 })
-/** All flows, the last changed one first. */
+/** All flows, the last opened one first, with those deleted within 30 days. */
 export const flowsReply = z.object({ flows: z.array(flowSummary) })
 
 /** A change of a flow, made on its edit `after`; `what` names the change, `pictures` are its charts from now on where they change. */

@@ -25,7 +25,7 @@ describe.each(kinds)('the kind %s', (name, kind) => {
     expect(Object.keys(kind.drafts ?? {}).length > 0).toBe(!kind.start)
   })
   it('is written in every dialect', () => {
-    expect(Object.keys(kind.scripts).sort()).toEqual([...dialectNames].sort())
+    expect(Object.keys(kind.scripts)).toEqual(expect.arrayContaining([...dialectNames]))
   })
   it('has params that JSON Schema can say', () => {
     expect(() => z.toJSONSchema(kind.params, { unrepresentable: 'any' })).not.toThrow()

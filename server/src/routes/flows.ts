@@ -6,7 +6,7 @@ import type { Supervisor } from '../compute/supervisor.ts'
 import { Refusal } from '../refusal.ts'
 import type { Flows } from '../store/flows.ts'
 import type { Links } from '../store/links.ts'
-import { need, type Access } from './access.ts'
+import { need, ownedFlow, type Access } from './access.ts'
 import { body, send } from './check.ts'
 
 export type Services = { readonly flows: Flows; readonly links: Links; readonly compute: Supervisor }
@@ -48,6 +48,7 @@ export const flowRoutes = ({ flows, links }: Services, accessOf: (request: Reque
   router.get('/', async (request, response) => {
     const access = await accessOf(request)
     if (access.link) await links.used(access.link, 'read')
+    else await flows.opened(access.flow)
     send(response, api.flowReply, await reply(access))
   })
 
@@ -72,6 +73,14 @@ export const flowRoutes = ({ flows, links }: Services, accessOf: (request: Reque
     need(access, 'all')
     await flows.agree(access.flow)
     send(response, api.flowReply, await reply(access))
+  })
+  router.delete('/', async (request, response) => {
+    await flows.remove(await ownedFlow(accessOf)(request))
+    send(response, api.flowsReply, { flows: await flows.list() })
+  })
+  router.post('/restore', async (request, response) => {
+    await flows.restore(await ownedFlow(accessOf)(request))
+    send(response, api.flowsReply, { flows: await flows.list() })
   })
   router.put('/files', async (request, response) => {
     const access = await changing(request)

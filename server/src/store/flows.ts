@@ -1,4 +1,4 @@
-import { ownValue, setOwnValue, isFile, readRecipe, type Recipe } from '@fabula/core'
+import { isFile, ownValue, readRecipe, setOwnValue, tableNames, writtenTables, type Recipe } from '@fabula/core'
 import type { EditRequest, FileRef, FlowSummary, Picture } from '@fabula/core/api'
 import { iso, newId } from './database.ts'
 import type { StatementRunner } from './statements.ts'
@@ -50,16 +50,42 @@ export class Flows {
          select count(*) from watch_log l join watches w on w.id = l.watch
          where w.flow = f.id and w.removed_at is null and l.what = 'waits'
            and l.at > coalesce((select max(r.started_at) from runs r where r.flow = f.id and r.state = 'done'), '-infinity')
-       ) as waits
-       from flows f join edits e on e.id = f.head order by e.at desc, e.id desc`,
+       ) as waits, (select max(r.started_at) from runs r where r.flow = f.id and r.state = 'done') as ran_at, f.opened_at, f.deleted_at
+       from flows f join edits e on e.id = f.head where f.deleted_at is null or f.deleted_at > now() - interval '30 days'
+       order by greatest(f.opened_at, e.at) desc, e.id desc`,
     )
-    return rows.map(({ id, recipe, at, waits }) => ({
+    return rows.map(({ id, recipe, at, waits, ...row }) => ({
       id: id as string,
       name: (recipe as Recipe).name,
       changedAt: iso(at),
       sentences: (recipe as Recipe).tables.reduce((sum, table) => sum + table.steps.length, 0),
+      writes: writtenTables(recipe as Recipe).map((table) => tableNames(recipe as Recipe)(table)),
+      openedAt: row.opened_at === null ? null : iso(row.opened_at),
+      ranAt: row.ran_at === null ? null : iso(row.ran_at),
+      deletedAt: row.deleted_at === null ? null : iso(row.deleted_at),
       waits: Number(waits),
     }))
+  }
+
+  /** Its owner looks at it. */
+  async opened(id: string): Promise<void> {
+    await this.database.query('update flows set opened_at = now() where id = $1', id)
+  }
+  /** It is gone for everyone, and does not replay itself, until it is taken back. */
+  async remove(id: string): Promise<void> {
+    const [row] = await this.database.query(
+      'update flows set deleted_at = now() where id = $1 and deleted_at is null returning id',
+      id,
+    )
+    if (!row) throw new Refusal('no-flow')
+  }
+  /** Takes a deleted story back, within 30 days. */
+  async restore(id: string): Promise<void> {
+    const [row] = await this.database.query(
+      `update flows set deleted_at = null where id = $1 and deleted_at > now() - interval '30 days' returning id`,
+      id,
+    )
+    if (!row) throw new Refusal('no-flow')
   }
 
   async create(
@@ -123,7 +149,7 @@ export class Flows {
   async get(id: string, edit?: number): Promise<Flow> {
     const [row] = await this.database.query(
       `select f.held_since, f.held_from, e.pictures, e.id as edit, e.recipe, e.at, e.parent, exists(select from edits c where c.flow = f.id and c.parent = e.id) as redo
-       from flows f join edits e on e.flow = f.id and e.id = coalesce($2, f.head) where f.id = $1`,
+       from flows f join edits e on e.flow = f.id and e.id = coalesce($2, f.head) where f.id = $1 and f.deleted_at is null`,
       id,
       edit ?? null,
     )

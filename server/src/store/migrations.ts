@@ -56,4 +56,6 @@ update runs set asked = (asked - 'renames') || jsonb_build_object('answers', coa
 alter table runs add column findings jsonb not null default '[]', add column accounts jsonb, add column open_ int not null default 0, add column watch text;
 create index runs_by_flow on runs (flow, started_at);`,
   'alter table runs rename column retells to repeats',
+  `-- a story that was deleted can be taken back for 30 days; the last opened one is listed first
+alter table flows add column deleted_at timestamptz, add column opened_at timestamptz`,
 ]

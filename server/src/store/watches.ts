@@ -43,9 +43,11 @@ export class Watches {
     await this.database.query('update watches set on_ = $3 where flow = $1 and id = $2', flow, id, on)
   }
   async going(): Promise<StoredWatch[]> {
-    return (await this.database.query('select * from watches where on_ and removed_at is null order by at')).map(
-      watchOf,
-    )
+    return (
+      await this.database.query(
+        'select w.* from watches w join flows f on f.id = w.flow where w.on_ and w.removed_at is null and f.deleted_at is null order by w.at',
+      )
+    ).map(watchOf)
   }
   async one(flow: string, id: string): Promise<StoredWatch | undefined> {
     const [row] = await this.database.query(

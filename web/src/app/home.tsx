@@ -1,14 +1,13 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState, type DragEvent, type RefObject, useEffectEvent } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { counted } from '@fabula/core'
 import { flowsQuery } from '../api/queries.ts'
 import { uploadAll } from '../api/client.ts'
 import { flowFromRecipe, isRecipe } from '../opening/open-file.ts'
-import { moment } from '../ui/moments.ts'
 import { pastedFile } from '../opening/paste.ts'
 import { Button, Notice } from '../ui/parts.tsx'
 import { SiteHeader } from '../ui/site-header.tsx'
+import { StoryList } from './story-list.tsx'
 
 /** Takes files dropped anywhere on the page. */
 const useDrop = (take: (files: readonly File[]) => void) => {
@@ -84,27 +83,7 @@ export const Home = () => {
           </p>
           <h2 className="mb-1 font-serif text-[16px] font-semibold">Your stories</h2>
           {error && <Notice kind="removed">{error.message}</Notice>}
-          <ul className="border-t border-line">
-            {data?.flows.map(({ id, name, changedAt, sentences, waits }) => (
-              <li key={id} className="border-b border-line">
-                <Link to={`/flows/${id}`} className="grid grid-cols-[1fr_auto_auto] gap-6 px-1 py-3 hover:bg-sheet">
-                  <span className="font-serif text-[15px] font-medium">
-                    {name}
-                    {waits > 0 && (
-                      <span className="ml-3 font-sans text-[12.5px] font-semibold text-changed">
-                        {waits === 1 ? 'an export waits' : `${waits} exports wait`} for an answer
-                      </span>
-                    )}
-                  </span>
-                  <span className="figures text-ink-3">{counted(sentences, 'sentence')}</span>
-                  <span className="figures text-ink-3">{moment(changedAt)}</span>
-                </Link>
-              </li>
-            ))}
-            {data?.flows.length === 0 && (
-              <li className="py-4 font-serif text-ink-3 italic">None yet. Drop an export to begin one.</li>
-            )}
-          </ul>
+          {data && <StoryList flows={data.flows} report={setProblem} />}
         </section>
         <section>{newStory(over, chooser, busy, take, problem)}</section>
       </main>

@@ -60,7 +60,6 @@ const Question = ({
           aria-label={ask.words}
           value={String(value)}
           onChange={(event) => put(ask.key, event.target.value)}
-          onKeyDown={(event) => event.key === 'Enter' && event.stopPropagation()}
         />
       )}
       {ask.kind === 'list' && (
@@ -136,17 +135,8 @@ const Sample = ({ story, columns }: { story: Story; columns: readonly string[] }
   )
 }
 
-/** What a builder asks; every answer rewrites the sentence at once, and the table shows what it makes. */
-export const BuilderPanel = ({
-  builder,
-  columns,
-  story,
-}: {
-  builder: Builder
-  columns: readonly string[]
-  story: Story
-}) => {
-  const [only] = columns
+/** The schema that the drafted sentences work on, and what is known of a column of it. */
+const useBefore = (story: Story, column: string | undefined) => {
   // the drafted sentences work on what the saved story gives before them, which is known while their preview is under way
   const before = story.draft?.after ?? story.step?.id ?? ''
   const schema: Schema = story.story.data?.steps.find(({ id }) => id === before)?.columns ?? []
@@ -155,14 +145,30 @@ export const BuilderPanel = ({
       story.endpoint,
       story.flow.files,
       { ...story.cursor, recipe: story.flow.recipe, step: before },
-      only === undefined ? [] : [only],
+      column === undefined ? [] : [column],
     ),
   )
-  const facts = only === undefined ? undefined : ownValue(data?.facts, only)
+  return { schema, facts: ownValue(data?.facts, column ?? '') }
+}
+
+/** What a builder asks; every answer rewrites the sentence at once, and the table shows what it makes. */
+export const BuilderPanel = ({
+  builder,
+  columns,
+  given = {},
+  story,
+}: {
+  builder: Builder
+  columns: readonly string[]
+  /** Answers that the verb gave itself. */
+  given?: BuilderAnswers | undefined
+  story: Story
+}) => {
   const [answers, setAnswers] = useState<BuilderAnswers>()
+  const { schema, facts } = useBefore(story, columns[0])
   const ready = schema.length > 0 && facts !== undefined
   const begin = useEffectEvent(() => {
-    if (answers === undefined && ready) write(builder.start(columns, schema, facts))
+    if (answers === undefined && ready) write({ ...builder.start(columns, schema, facts), ...given })
   })
   useEffect(() => begin(), [ready])
   const write = (next: BuilderAnswers): void => {

@@ -14,13 +14,17 @@ import { Workbench } from '../workbenches/workbench.tsx'
 import { KeysDialog } from './keys-dialog.tsx'
 import { MapView } from './map-view.tsx'
 import { SelectionPanel } from './panel.tsx'
+import { SelectionMenu } from './selection-menu.tsx'
 import { RowStrip } from './row-strip.tsx'
 import { StoryColumn, useWidth } from './story-column.tsx'
 import { hasTablesWorkbench, TableHeading } from './table-heading.tsx'
 import { Tally } from './tally.tsx'
+import { useDraftFocus } from './use-draft-focus.ts'
 import { useKeys } from './use-keys.ts'
 import { TracePanel } from '../tracing/trace-panel.tsx'
 import { traceQuestions } from './trace-questions.ts'
+import { downloadTable } from './download-table.ts'
+import type { StoryCommand } from '../story/verbs.ts'
 import type { TraceSubject } from '../tracing/subject.ts'
 
 /** A recipe that came without data: it is given some where it is replayed. */
@@ -60,8 +64,11 @@ const useTools = ({ flow, travel }: Story, replay: () => void): void => {
   }, [flow.canUndo, flow.canRedo, flow.edit, setTools])
 }
 
+/** Opens the way of a cell, or the rows that a table lost. */
+type Ask = (subject: TraceSubject) => void
+
 /** The rows with what is known of their columns, beneath the workbench of the draft's values if it has one. */
-const Rows = ({ story }: { story: Story }) => {
+const Rows = ({ story, ask }: { story: Story; ask: Ask }) => {
   const names = story.schemaHere.slice(0, 40).map(({ name }) => name)
   const facts = useQuery(factsQuery(story.endpoint, story.flow.files, story.cursor, names, false))
   return (
@@ -69,13 +76,17 @@ const Rows = ({ story }: { story: Story }) => {
       {story.draft && stepKinds[story.draft.step.kind].workbench === 'values' && (
         <Workbench step={story.draft.step} story={story} />
       )}
-      <Grid story={story} facts={facts.data?.facts ?? {}} />
+      <SelectionMenu story={story} ask={ask}>
+        <div className="flex min-h-0 flex-1 flex-col">
+          <Grid story={story} facts={facts.data?.facts ?? {}} />
+        </div>
+      </SelectionMenu>
     </>
   )
 }
 
 /** What the stage view shows. */
-const Stage = ({ story }: { story: Story }) => {
+const Stage = ({ story, ask }: { story: Story; ask: Ask }) => {
   switch (story.stageView) {
     case 'map':
       return <MapView story={story} />
@@ -86,7 +97,7 @@ const Stage = ({ story }: { story: Story }) => {
     case 'picture':
       return <ChartsView story={story} />
     case 'rows':
-      return <Rows story={story} />
+      return <Rows story={story} ask={ask} />
   }
 }
 
@@ -101,7 +112,7 @@ const DraftAnnouncement = ({ story, shown }: { story: Story; shown: boolean }) =
 }
 
 /** The table beside the story: its heading, the tally of changes, what went wrong, and the rows or what takes their place. */
-const TableSection = ({ story, wide, replay }: { story: Story; wide: boolean; replay: () => void }) => {
+const TableSection = ({ story, wide, replay, ask }: { story: Story; wide: boolean; replay: () => void; ask: Ask }) => {
   const { flow, draft, diffMode, only, stageView } = story
   const view = useQuery(previewQuery(story.endpoint, flow.files, story.cursor, diffMode, only, 0))
   const noFiles = flow.recipe.inputs.length > 0 && Object.keys(flow.files).length === 0
@@ -110,7 +121,7 @@ const TableSection = ({ story, wide, replay }: { story: Story; wide: boolean; re
   const content = () => {
     if (noFiles) return <NoFiles replay={replay} />
     if (onWorkbench && draft) return <Workbench step={draft.step} story={story} />
-    return <Stage story={story} />
+    return <Stage story={story} ask={ask} />
   }
   return (
     <section aria-label="The table" className="flex min-h-0 min-w-0 flex-col bg-sheet">
@@ -143,15 +154,29 @@ export const Compose = () => {
   const replay = (): void => void navigate(`${story.endpoint.home}/replay`)
   useTools(story, replay)
   const [subjects, setSubjects] = useState<readonly TraceSubject[]>([])
+  const ask: Ask = (subject) => setSubjects([subject])
   const trace = (): void => {
     const [first] = traceQuestions(story)
-    if (first) setSubjects([first.subject])
+    if (first) ask(first.subject)
   }
+  useDraftFocus(story)
   useKeys(story, {
     focusComposer: () => focus.current(),
     showKeys: () => setKeys((shown) => !shown),
     trace,
   })
+  const commands: Readonly<Record<StoryCommand, () => void>> = {
+    undo: () => void story.travel('undo'),
+    redo: () => void story.travel('redo'),
+    download: () => void downloadTable(story),
+    replay,
+    'hand over': () => void navigate(`${story.endpoint.home}/hand-over`),
+    keys: () => setKeys(true),
+    find: () => story.setFinding(true),
+    map: () => story.setStageView('map'),
+    reconcile: () => story.setStageView('reconcile'),
+  }
+  const command = (name: StoryCommand): void => commands[name]()
   const wide = needsWidth(story)
   const traces = subjects.length > 0 && !wide
   const right = () => {
@@ -165,13 +190,13 @@ export const Compose = () => {
     >
       {/* the way of a cell takes the place of the story, which stays as it is */}
       <div className={traces ? 'hidden' : 'contents'}>
-        <StoryColumn story={story} focusRef={rememberFocus} width={left} setWidth={setLeft} />
+        <StoryColumn story={story} focusRef={rememberFocus} command={command} width={left} setWidth={setLeft} />
       </div>
-      <TableSection story={story} wide={wide} replay={replay} />
+      <TableSection story={story} wide={wide} replay={replay} ask={ask} />
       {traces && (
         <TracePanel recipe={story.cursor.recipe} subjects={subjects} show={setSubjects} close={() => setSubjects([])} />
       )}
-      {!wide && !traces && <SelectionPanel story={story} ask={(subject) => setSubjects([subject])} />}
+      {!wide && !traces && <SelectionPanel story={story} ask={ask} />}
       {keys && <KeysDialog />}
     </main>
   )

@@ -1,42 +1,61 @@
 import { Command } from 'cmdk'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
+import { findVerbs, type FoundVerb } from '../story/find-verbs.ts'
 import type { Story } from '../story/use-story.ts'
-import { verbsFor } from '../story/verbs.ts'
+import type { StoryCommand } from '../story/verbs.ts'
 
-/** Finds any verb by any word for it; Enter begins its sentence. */
-export const Composer = ({ story, focusRef }: { story: Story; focusRef: (focus: () => void) => void }) => {
+/** So many verbs are listed. */
+const mostListed = 40
+
+const VerbItem = ({ verb, act }: { verb: FoundVerb; act: () => void }) => (
+  <Command.Item
+    value={verb.name}
+    className="cursor-pointer rounded px-2 py-1 data-[selected=true]:bg-token-tint"
+    onSelect={act}
+  >
+    <span className={`block ${verb.needs === undefined ? '' : 'text-ink-2'}`}>{verb.name}</span>
+    {verb.about !== '' && <span className="block truncate text-[12px] text-ink-3">{verb.about}</span>}
+  </Command.Item>
+)
+
+/** Finds any verb by any word for it, with what it does to the selection; Enter begins its sentence. */
+export const Composer = ({
+  story,
+  focusRef,
+  command,
+}: {
+  story: Story
+  focusRef: (focus: () => void) => void
+  /** Carries out what is asked of the story as a whole. */
+  command: (name: StoryCommand) => void
+}) => {
   const [open, setOpen] = useState(false)
   const [text, setText] = useState('')
   const box = useRef<HTMLInputElement>(null)
   useEffect(() => focusRef(() => box.current?.focus()), [focusRef])
-  const { selection, schemaHere } = story
-  const selected = selection.kind === 'table' ? [] : verbsFor(selection, schemaHere, story.likelyTables)
-  const general = verbsFor({ kind: 'table' }, schemaHere, story.likelyTables).filter(
-    ({ step }) => !selected.some((verb) => !verb.builder && verb.step?.kind === step?.kind),
+  const { selection, schemaHere, likelyTables, recipe } = story
+  const found = useMemo(
+    () =>
+      open ? findVerbs(text, { selection, schema: schemaHere, tables: likelyTables }, recipe).slice(0, mostListed) : [],
+    [open, text, selection, schemaHere, likelyTables, recipe],
   )
+  const act = (verb: FoundVerb): void => {
+    setText('')
+    setOpen(false)
+    box.current?.blur()
+    if (verb.command) command(verb.command)
+    else story.act(verb)
+  }
   return (
-    <Command label="Verbs" className="relative border-t border-line bg-paper" loop>
+    <Command label="Verbs" className="relative border-t border-line bg-paper" loop shouldFilter={false}>
       {/* the list stays in the page while it is closed: the box names it as what it controls */}
       <Command.List
         hidden={!open}
-        className="absolute right-3 bottom-full left-3 z-30 max-h-[300px] overflow-auto rounded-t-lg border border-line-strong bg-sheet p-1.5"
+        className="absolute right-3 bottom-full left-3 z-30 max-h-[min(420px,60vh)] overflow-auto rounded-t-lg border border-line-strong bg-sheet p-1.5"
       >
         <Command.Empty className="px-2 py-3 text-ink-3">No verb is found by that word.</Command.Empty>
-        {[...selected, ...general].map((verb) => (
-          <Command.Item
-            key={verb.name}
-            value={verb.name}
-            keywords={[...verb.words]}
-            className="cursor-pointer rounded px-2 py-1.5 data-[selected=true]:bg-token-tint"
-            onSelect={() => {
-              setText('')
-              setOpen(false)
-              box.current?.blur()
-              story.act(verb)
-            }}
-          >
-            {verb.name}
-          </Command.Item>
+        {found.map((verb) => (
+          <VerbItem key={verb.name} verb={verb} act={() => act(verb)} />
         ))}
       </Command.List>
       <div className="flex items-center gap-2.5 px-4 py-2.5">

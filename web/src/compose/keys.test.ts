@@ -54,6 +54,20 @@ describe('keys of Compose', () => {
     expect(keyCommand(press('Enter'), idle)).toBeUndefined()
     expect(keyCommand(press('Escape'), idle)).toBeUndefined()
   })
+  test('in a field of one line beside the draft Enter keeps and Escape discards, and no other key acts', () => {
+    const there = (key: string, state: typeof drafting | typeof idle = drafting) =>
+      keyCommand(press(key, { target: 'line' }), state)
+    expect(there('Enter')).toEqual({ do: 'keep' })
+    expect(there('Escape')).toEqual({ do: 'discard' })
+    expect(there('Enter', idle)).toBeUndefined()
+    expect(['/', 'w', '[', 'Delete'].map((key) => there(key))).toEqual(Array(4).fill(undefined))
+  })
+  test('the head of a column has no Enter of its own while a draft stands', () =>
+    expect(keyCommand(press('Enter', { target: 'head' }), drafting)).toEqual({ do: 'keep' }))
+  test('undo discards the draft and nothing else while one stands', () => {
+    expect(keyCommand(press('z', { mod: true }), drafting)).toEqual({ do: 'discard' })
+    expect(keyCommand(press('z', { mod: true }), idle)).toEqual({ do: 'undo' })
+  })
   test('a button keeps its own Enter, and an editor that closes its own Escape', () => {
     expect(keyCommand(press('Enter', { target: 'button' }), drafting)).toBeUndefined()
     expect(keyCommand(press('Escape', { taken: true }), drafting)).toBeUndefined()

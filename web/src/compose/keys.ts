@@ -1,13 +1,16 @@
 import type { Draft, StoryState } from '../story/story-state.ts'
 
-/** A key as it was pressed, and where: in a field that takes text, on a button. */
+/**
+ * A key as it was pressed, and where: in a field that takes text; in a field of one line beside the draft, whose Enter keeps
+ * it; on a button; on the head of a column.
+ */
 export type KeyPress = {
   readonly key: string
   /** Ctrl, or Cmd on a Mac. */
   readonly mod: boolean
   readonly alt: boolean
   readonly shift: boolean
-  readonly target: 'field' | 'button' | 'other'
+  readonly target: 'field' | 'line' | 'button' | 'head' | 'other'
   /** An editor has taken the key for itself. */
   readonly taken: boolean
 }
@@ -22,7 +25,8 @@ export type KeyCommand =
 export const keyList: readonly (readonly [string, string])[] = [
   ['/', 'find a verb'],
   ['Enter', 'keep the draft'],
-  ['Esc', 'discard it'],
+  ['Esc, Ctrl+Z', 'discard it'],
+  ['Space or ↓ on an open word', 'change it'],
   ['[ and ]', 'before and after'],
   ['Ctrl+Z, Ctrl+Shift+Z', 'undo, redo'],
   ['F2', 'rename'],
@@ -42,10 +46,12 @@ const verbKeys: ReadonlyMap<string, string> = new Map([
   ['s', 'S'],
 ])
 
-const withModifier = ({ key, shift, target }: KeyPress): KeyCommand | undefined => {
+const withModifier = ({ key, shift, target }: KeyPress, drafting: boolean): KeyCommand | undefined => {
   const letter = key.toLowerCase()
   if (letter === 'k') return { do: 'find' }
-  if (target === 'field') return undefined
+  if (target === 'field' || target === 'line') return undefined
+  // what is not kept yet goes first, and nothing else with it
+  if (letter === 'z' && drafting) return { do: 'discard' }
   if (letter === 'z') return { do: shift ? 'redo' : 'undo' }
   return letter === 'y' ? { do: 'redo' } : undefined
 }
@@ -55,18 +61,26 @@ const onDraft = ({ key, target, taken }: KeyPress): KeyCommand | undefined => {
   return key === 'Escape' && !taken ? { do: 'discard' } : undefined
 }
 
-/** The command of a key press; none while text is typed, but for the one that finds a verb. */
-export const keyCommand = (
-  press: KeyPress,
-  { draft, diffMode, selection }: Pick<StoryState, 'diffMode' | 'selection'> & { readonly draft: Draft | undefined },
-): KeyCommand | undefined => {
-  if (press.mod) return withModifier(press)
-  if (press.target === 'field' || press.alt) return undefined
+/** Keys that act wherever one is, but in a field. */
+const onPage = (press: KeyPress, diffMode: StoryState['diffMode']): KeyCommand | undefined => {
   if (press.key === '/') return { do: 'find' }
   if (press.key.toLowerCase() === 'w') return { do: 'trace' }
   if (press.key === '?') return { do: 'list keys' }
   if (press.key === '[') return { do: 'show', diffMode: diffMode === 'before' ? 'changes' : 'before' }
   if (press.key === ']') return { do: 'show', diffMode: diffMode === 'after' ? 'changes' : 'after' }
+  return undefined
+}
+
+/** The command of a key press; none while text is typed, but for the one that finds a verb. */
+export const keyCommand = (
+  press: KeyPress,
+  { draft, diffMode, selection }: Pick<StoryState, 'diffMode' | 'selection'> & { readonly draft: Draft | undefined },
+): KeyCommand | undefined => {
+  if (press.mod) return withModifier(press, draft !== undefined)
+  if (press.target === 'field' || press.alt) return undefined
+  if (press.target === 'line') return draft && onDraft(press)
+  const ofPage = onPage(press, diffMode)
+  if (ofPage) return ofPage
   const ofDraft = draft && onDraft(press)
   if (ofDraft) return ofDraft
   const key = verbKeys.get(press.key)

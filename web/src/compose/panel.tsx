@@ -10,7 +10,8 @@ import { DatesPanel } from './dates-panel.tsx'
 import { ShapePanel } from './shape-panel.tsx'
 import { FindingNotes, Figures, ValueBars } from '../profile/column-facts.tsx'
 import type { Story } from '../story/use-story.ts'
-import { unionFilesId, verbsFor } from '../story/verbs.ts'
+import { verbGroups, type VerbGroup } from '../story/verb-groups.ts'
+import { unionFilesId, type Verb } from '../story/verbs.ts'
 
 /** The selected cell's whole text; a part of it can be selected here too, with the keys as with the mouse. */
 const CellText = ({ story, cell }: { story: Story; cell: Extract<Selection, { kind: 'cell' | 'part' }> }) => {
@@ -101,13 +102,25 @@ const ColumnCard = ({ story, column }: { story: Story; column: string }) => {
   )
 }
 
-const headings: Readonly<Record<Selection['kind'], string>> = {
-  table: 'With this table',
-  columns: 'With this column',
-  cell: 'With this cell',
-  part: 'With this part of the text',
-  values: 'With these values',
-}
+const VerbList = ({ group: { heading, verbs }, act }: { group: VerbGroup; act: (verb: Verb) => void }) => (
+  <div>
+    <h3 className="mb-1 text-[12px] font-semibold text-ink-3">{heading}</h3>
+    <ul>
+      {verbs.map((verb) => (
+        <li key={verb.name} className="border-b border-line">
+          <button
+            type="button"
+            className="flex w-full py-[4.5px] text-left hover:text-rubric"
+            onClick={() => act(verb)}
+          >
+            <span className="min-w-0">{verb.name}</span>{' '}
+            {verb.key && <span className="ml-auto pl-2 text-[12px] text-ink-3">{verb.key}</span>}
+          </button>
+        </li>
+      ))}
+    </ul>
+  </div>
+)
 
 /** What can be asked about where the selection comes from; the first has the key. */
 const TraceButtons = ({ story, ask }: { story: Story; ask: (subject: TraceSubject) => void }) => (
@@ -146,9 +159,10 @@ export const SelectionPanel = ({ story, ask }: { story: Story; ask: (subject: Tr
     if (builder && building)
       return (
         <BuilderPanel
-          key={`${builder.id}${building.columns.join()}`}
+          key={`${builder.id}${building.columns.join()}${JSON.stringify(building.answers)}`}
           builder={builder}
           columns={building.columns}
+          given={building.answers}
           story={story}
         />
       )
@@ -169,25 +183,9 @@ export const SelectionPanel = ({ story, ask }: { story: Story; ask: (subject: Tr
         <div>
           <TraceButtons story={story} ask={ask} />
         </div>
-        <div>
-          <h3 className="mb-1 text-[12px] font-semibold text-ink-3">
-            {here.kind === 'columns' && columns.length > 1 ? 'With these columns' : headings[here.kind]}
-          </h3>
-          <ul>
-            {verbsFor(here, schemaHere, story.likelyTables).map((verb) => (
-              <li key={verb.name} className="border-b border-line">
-                <button
-                  type="button"
-                  className="flex w-full py-[4.5px] text-left hover:text-rubric"
-                  onClick={() => story.act(verb)}
-                >
-                  <span className={here.kind === 'part' ? '' : 'truncate'}>{verb.name}</span>{' '}
-                  {verb.key && <span className="ml-auto pl-2 text-[12px] text-ink-3">{verb.key}</span>}
-                </button>
-              </li>
-            ))}
-          </ul>
-        </div>
+        {verbGroups(here, schemaHere, story.likelyTables).map((group) => (
+          <VerbList key={group.heading} group={group} act={story.act} />
+        ))}
       </>
     )
   }

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import type { Story } from '../story/use-story.ts'
+import type { StoryCommand } from '../story/verbs.ts'
 import { Composer } from './composer.tsx'
 import { TableList } from './table-list.tsx'
 
@@ -18,17 +19,19 @@ export const useWidth = (name: string, start: number, low: number, high: number)
 export const StoryColumn = ({
   story,
   focusRef,
+  command,
   width,
   setWidth,
 }: {
   story: Story
   focusRef: (focus: () => void) => void
+  command: (name: StoryCommand) => void
   width: number
   setWidth: (next: number) => void
 }) => (
   <section aria-label="The story" className="relative flex min-h-0 flex-col border-r border-line">
     <TableList story={story} />
-    <Composer story={story} focusRef={focusRef} />
+    <Composer story={story} focusRef={focusRef} command={command} />
     <div
       role="separator"
       aria-orientation="vertical"

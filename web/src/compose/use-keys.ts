@@ -5,8 +5,11 @@ import { keyCommand, type KeyCommand, type KeyPress } from './keys.ts'
 
 const targetOf = (target: EventTarget | null): KeyPress['target'] => {
   if (!(target instanceof HTMLElement)) return 'other'
+  const beside = target.closest('[role=dialog]') === null && target.closest('aside, [data-state=draft]') !== null
+  if (beside && target.matches('input, select')) return 'line'
   if (target.matches('input, textarea, select') || target.isContentEditable) return 'field'
-  return target instanceof HTMLButtonElement ? 'button' : 'other'
+  if (!(target instanceof HTMLButtonElement || target instanceof HTMLAnchorElement)) return 'other'
+  return target.closest('[role=columnheader]') ? 'head' : 'button'
 }
 
 const pressOf = (event: KeyboardEvent): KeyPress => ({

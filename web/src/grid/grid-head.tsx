@@ -38,6 +38,7 @@ const GridColumnHead = ({
       width={layout.widths[at] ?? 120}
       on={chosen.includes(name)}
       facts={ownValue(facts, name)}
+      drafting={story.draft !== undefined}
       choose={grid.choose}
       resize={(width) => setView({ widths: { ...view.widths, [name]: width / view.zoom } })}
       fit={() => grid.fit([name])}

@@ -40,6 +40,8 @@ const GridCell = ({
       aria-colindex={c + 1}
       aria-selected={selected || here}
       onClick={click}
+      // what is asked at the pointer is asked of this cell
+      onContextMenu={() => !here && !selected && grid.goTo(position)}
       className={`absolute top-0 h-full truncate border-r border-b border-line px-2.5 whitespace-pre ${isNumeric(column.type) ? 'text-right' : ''} ${tint} ${outline}`}
       style={{ left, width: layout.widths[position.at], lineHeight: `${grid.rowHeight - 2}px` }}
     >

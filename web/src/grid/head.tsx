@@ -11,6 +11,7 @@ type HeadProps = {
   readonly width: number
   readonly on: boolean
   readonly facts: ColumnFacts | undefined
+  readonly drafting: boolean
   readonly choose: (name: string, more: boolean, span: boolean) => void
   readonly resize: (width: number) => void
   readonly fit: () => void
@@ -24,11 +25,40 @@ const sideOf = (event: DragEvent<HTMLElement>): DropSide => {
   return event.clientX < left + width / 2 ? 'before' : 'after'
 }
 
+const NameField = ({ column, keep, leave }: { column: string; keep: (name: string) => void; leave: () => void }) => (
+  <input
+    className="field mx-1 mt-1 w-[calc(100%-8px)] font-semibold"
+    aria-label={`New name of ${column}`}
+    autoFocus
+    defaultValue={column}
+    onFocus={(event) => event.target.select()}
+    onBlur={(event) => keep(event.target.value)}
+    onKeyDown={(event) => {
+      event.stopPropagation()
+      if (event.key === 'Enter') keep(event.currentTarget.value)
+      if (event.key === 'Escape') leave()
+    }}
+  />
+)
+
 /**
  * The head of a column: its name, type and spread. A double click on the name renames it there, dragging the head moves
  * the column; its edge is dragged to widen it, a double click there fits it.
  */
-export const Head = ({ column, at, left, width, on, facts, choose, resize, fit, rename, drop }: HeadProps) => {
+export const Head = ({
+  column,
+  at,
+  left,
+  width,
+  on,
+  facts,
+  drafting,
+  choose,
+  resize,
+  fit,
+  rename,
+  drop,
+}: HeadProps) => {
   const [naming, setNaming] = useState(false)
   const [over, setOver] = useState<DropSide>()
   const here = column.state !== 'removed'
@@ -69,25 +99,16 @@ export const Head = ({ column, at, left, width, on, facts, choose, resize, fit, 
       style={{ left, width }}
     >
       {naming ? (
-        <input
-          className="field mx-1 mt-1 w-[calc(100%-8px)] font-semibold"
-          aria-label={`New name of ${column.name}`}
-          autoFocus
-          defaultValue={column.name}
-          onFocus={(event) => event.target.select()}
-          onBlur={(event) => name(event.target.value)}
-          onKeyDown={(event) => {
-            event.stopPropagation()
-            if (event.key === 'Enter') name(event.currentTarget.value)
-            if (event.key === 'Escape') setNaming(false)
-          }}
-        />
+        <NameField column={column.name} keep={name} leave={() => setNaming(false)} />
       ) : (
         <button
           type="button"
           className="block h-full w-full px-2.5 py-1.5 text-left"
           disabled={!here}
+          // while a draft stands, Enter keeps it: a head is chosen by Space or the mouse
+          onKeyDown={(event) => drafting && event.key === 'Enter' && event.preventDefault()}
           onClick={(event) => choose(column.name, event.ctrlKey || event.metaKey, event.shiftKey)}
+          onContextMenu={() => !on && choose(column.name, false, false)}
           onDoubleClick={() => setNaming(true)}
         >
           <span className={`block truncate font-semibold ${here ? '' : 'text-removed line-through'}`}>

@@ -124,6 +124,19 @@ const useFoundCell = (story: Story, { first }: GridTable, goToColumn: (row: numb
   }
 }
 
+/** New columns of a draft scroll into view once they are there. */
+const useNewColumns = (story: Story, { columns, layout, first }: GridTable, show: (position: GridPosition) => void) => {
+  const draft = story.draft?.step.id
+  const added = first.isPlaceholderData
+    ? ''
+    : columns.flatMap(({ name, state }) => (state === 'added' ? [name] : [])).join('\n')
+  const goToAdded = useEffectEvent(() => {
+    const at = layout.shown.findIndex((c) => columns[c]?.state === 'added')
+    if (draft !== undefined && at >= 0) show({ row: 0, at })
+  })
+  useEffect(() => goToAdded(), [draft, added])
+}
+
 /** Ctrl and the wheel change the size, Ctrl+F finds, in place of what the browser would do. */
 const useGridEvents = (scroller: { readonly current: HTMLElement | null }, table: GridTable, find: () => void) => {
   const onWheel = useEffectEvent((event: WheelEvent): void => {
@@ -148,11 +161,16 @@ const useGridEvents = (scroller: { readonly current: HTMLElement | null }, table
 /** The state of the grid and what its parts draw from it. */
 export const useGrid = (story: Story) => {
   const [range, setRange] = useState<RowRange>({ from: 0, to: 40 })
-  const [finding, setFinding] = useState(false)
+  const { finding, setFinding } = story
   const table = useGridTable(story, range)
   const lists = useVirtualLists(table, setRange)
   const cursor = useGridCursor(story, table, lists.scrollTo)
   const goToFound = useFoundCell(story, table, cursor.goToColumn)
+  useNewColumns(
+    story,
+    table,
+    ({ at }) => at >= table.layout.frozen && lists.across.scrollToIndex(at - table.layout.frozen),
+  )
   useGridEvents(lists.scroller, table, () => setFinding(true))
   return { story, ...table, ...lists, ...cursor, finding, setFinding, goToFound }
 }

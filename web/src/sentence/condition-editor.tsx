@@ -16,6 +16,7 @@ import { Button, Segments } from '../ui/parts.tsx'
 import { ValueField } from './value-field.tsx'
 import { type AnyValue } from '../story/values.ts'
 import type { Story } from '../story/use-story.ts'
+import { typedNumber } from '../story/typed-number.ts'
 
 type ConditionField = Schema[number]
 const textOps: readonly ConditionOp[] = [
@@ -31,10 +32,7 @@ const opsFor = (type: ConditionField['type'] | undefined): readonly ConditionOp[
 
 const typed = (text: string, type: ConditionField['type'] | undefined): string | number | boolean | null => {
   if (text === '') return null
-  if (type === 'integer' || type === 'decimal') {
-    if (Number.isNaN(Number(text))) return text
-    return Number(text)
-  }
+  if (type === 'integer' || type === 'decimal') return typedNumber(text) ?? text
   if (type === 'boolean') return text === 'true'
   return text
 }

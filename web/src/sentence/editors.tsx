@@ -24,7 +24,7 @@ import { GridEditor } from './grid-editor.tsx'
 import { LabelsEditor, LabelsFoundEditor } from './label-editors.tsx'
 import type { MeasureValue } from './measure-model.ts'
 import { MeasureRows, PivotValueRows, WindowRows } from './measure-rows.tsx'
-import { ChangeEditor, FormatsEditor, SliceEditor, TextEditor } from './plain-editors.tsx'
+import { TextEditor, ChangeEditor, FormatsEditor, SliceEditor, NumberEditor } from './plain-editors.tsx'
 import { CheckEditor, TableEditor } from './table-editors.tsx'
 import { PiecesEditor, SeparatorEditor, TakeEditor } from './text-editors.tsx'
 import { CleaningsEditor, PairsEditor, typeHere, ValuesEditor, writtenAs, type PlainValue } from './value-editors.tsx'
@@ -141,14 +141,7 @@ const slotEditors: { readonly [E in Editor]: (props: EditorProps<E>) => ReactNod
   ),
   name: NameEditor,
   text: NameEditor,
-  number: ({ value, set, close }) => (
-    <TextEditor
-      label="Number"
-      value={String(value ?? '')}
-      set={(text) => Number.isFinite(Number(text)) && set(Number(text))}
-      done={close}
-    />
-  ),
+  number: ({ value, set, close }) => <NumberEditor value={value} set={set} done={close} />,
   choice: ChoiceEditor,
   condition: ({ story, step, schema, value, set }) => (
     <ConditionEditor story={story} step={step} schema={schema} value={value} set={set} />

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { parameterUsers, renameParameter, scalarTypes, typeWords, type Parameter } from '@fabula/core'
 import { Button } from '../ui/parts.tsx'
 import type { Story } from '../story/use-story.ts'
+import { typedNumber } from '../story/typed-number.ts'
 
 export const parameterInput = (type: Parameter['type']): { type: string; step?: string } => {
   if (type === 'date') return { type: 'date' }
@@ -12,7 +13,7 @@ export const parameterInput = (type: Parameter['type']): { type: string; step?: 
 /** What is typed, as the recipe holds it. */
 const written = (text: string, type: Parameter['type']): Parameter['value'] => {
   if (text === '') return null
-  if ((type === 'integer' || type === 'decimal') && Number.isFinite(Number(text))) return Number(text)
+  if (type === 'integer' || type === 'decimal') return typedNumber(text) ?? text
   if (type === 'boolean') return text === 'true'
   return text
 }

@@ -1,3 +1,5 @@
+import { useState } from 'react'
+import { typedNumber } from '../story/typed-number.ts'
 import { type StepOf } from '@fabula/core'
 
 export const TextEditor = ({
@@ -22,6 +24,34 @@ export const TextEditor = ({
     />
   </label>
 )
+
+/** A number as people type it; what is none is said, and the sentence keeps the last one. */
+export const NumberEditor = ({
+  value,
+  set,
+  done,
+}: {
+  value: unknown
+  set: (value: number) => void
+  done: () => void
+}) => {
+  const [refused, setRefused] = useState('')
+  const change = (text: string): void => {
+    const number = typedNumber(text)
+    setRefused(number === undefined ? text : '')
+    if (number !== undefined) set(number)
+  }
+  return (
+    <div className="grid gap-1">
+      <TextEditor label="Number" value={String(value ?? '')} set={change} done={done} />
+      {refused !== '' && (
+        <p role="alert" className="text-[12.5px] text-removed">
+          “{refused}” is no number; the sentence keeps the last one.
+        </p>
+      )}
+    </div>
+  )
+}
 
 const commonFormats: readonly (readonly [string, string])[] = [
   ['dd/MM/yyyy', '02/05/2031, day first'],

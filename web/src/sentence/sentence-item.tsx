@@ -203,7 +203,7 @@ const ProblemNote = ({
 )
 
 const DraftButtons = ({ story }: { story: Story }) => (
-  <span className="mt-2 flex items-center gap-2 font-sans text-[12.5px] text-ink-2">
+  <span className="sticky bottom-0 mt-2 flex items-center gap-2 bg-sheet py-1 font-sans text-[12.5px] text-ink-2">
     <Button look="main" className="py-1!" disabled={!story.canKeep} onClick={() => void story.keep()}>
       Keep
     </Button>

@@ -52,8 +52,16 @@ const nounOf: Readonly<Record<SentenceSlot['editor'], string>> = {
   check: 'check',
 }
 
+/** A new sentence that names a column as it is called asks for the name at once. */
+const asksForName = ({ editor }: SentenceSlot, step: Step, { draft }: Story): boolean =>
+  editor === 'renames' &&
+  draft?.isNew === true &&
+  draft.step.id === step.id &&
+  'names' in step &&
+  Object.entries((step.names ?? {}) as Readonly<Record<string, string>>).some(([old, next]) => old === next)
+
 const EditableSlot = ({ slot, step, story }: { slot: SentenceSlot; step: Step; story: Story }) => {
-  const [open, setOpen] = useState(false)
+  const [open, setOpen] = useState(() => asksForName(slot, step, story))
   const navigate = useNavigate()
   // how a file is opened is decided on the sheet itself, which needs the width of the page
   const input = openedBy(step)?.input ?? ''

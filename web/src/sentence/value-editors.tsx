@@ -13,6 +13,7 @@ import {
 } from '@fabula/core'
 import { Button } from '../ui/parts.tsx'
 import type { Story } from '../story/use-story.ts'
+import { typedNumber } from '../story/typed-number.ts'
 
 export type PlainValue = string | number | boolean
 /** The type of the first column that a step's selector means. */
@@ -29,8 +30,7 @@ export const typeHere = (step: Step, schema: Schema): Schema[number]['type'] => 
 }
 /** What is typed, as a value of a type where it reads as one. */
 export const writtenAs = (text: string, type: Schema[number]['type']): PlainValue => {
-  if ((type === 'integer' || type === 'decimal') && text.trim() !== '' && Number.isFinite(Number(text)))
-    return Number(text)
+  if (type === 'integer' || type === 'decimal') return typedNumber(text) ?? text
   if (type === 'boolean' && /^(?:true|false)$/.test(text)) return text === 'true'
   return text
 }

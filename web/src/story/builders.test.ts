@@ -159,3 +159,19 @@ describe('text written another way', () => {
     expect(column(added).slice(0, 2)).toEqual(['..Oxbow', 'Marlpit'])
   })
 })
+
+describe('numbers as people type them', () => {
+  const written = (by: unknown) =>
+    builderNamed('calculate')?.write({ sign: '*', by, places: '2' }, ['Fee'], visits.schema, undefined)
+  test.each([
+    ['20%', 'ROUND(Fee * 0.2; 2)'],
+    ['1,2', 'ROUND(Fee * 1.2; 2)'],
+    ['£5', 'ROUND(Fee * 5; 2)'],
+  ])('%s is read', (by, formula) => expect(written(by)).toMatchObject([{ formula }]))
+  test('what is no number is refused with a sentence and never taken for 0', () => {
+    expect(written('twenty')).toEqual([])
+    expect(builderNamed('calculate')?.says?.({ by: 'twenty' }, ['Fee'])).toMatch('“twenty” is no number')
+  })
+  test('a limit of a band that is no number is said', () =>
+    expect(builderNamed('bins')?.says?.({ how: 'hand', edges: ['10', 'ten'] }, ['Fee'])).toMatch('“ten” is no number'))
+})

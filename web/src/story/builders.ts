@@ -12,6 +12,7 @@ const pieceWays: readonly (readonly [string, string])[] = [
   ['PROPER', 'With Large First Letters'],
   ['LEN', 'how long it is'],
   ['PAD', 'filled up in front to a length'],
+  ['AS', 'as it stands'],
 ]
 const textPieces: Builder = {
   id: 'text-pieces',
@@ -32,6 +33,7 @@ const textPieces: Builder = {
     const c = writeColumn(column)
     const chooseMiddle = () => {
       if (way === 'LEFT' || way === 'RIGHT') return `${String(way)}(${c}; ${Number(n) || 1})`
+      if (way === 'AS') return c
       if (way === 'PAD') return `PADLEFT(${c}; ${Number(n) || 1}; ${quote(String(fill) || ' ')})`
       return `${String(way)}(${c})`
     }

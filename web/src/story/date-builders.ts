@@ -71,11 +71,13 @@ export const difference: Builder = {
       ? [{ key: 'until', words: `from ${columns[0] ?? ''} to`, kind: 'value', date: true } as const]
       : []),
   ],
-  start: (columns) => ({
+  start: (columns, _schema, facts) => ({
     unit: columns.length === 2 ? 'd' : 'y',
-    until: columns.length === 2 ? { column: columns[1] ?? '' } : '2031-06-30',
+    // the latest date of the column, until another is given
+    until: columns.length === 2 ? { column: columns[1] ?? '' } : (facts?.greatest?.slice(0, 10) ?? ''),
   }),
   write: ({ unit, until }, [from = '', to], schema) => {
+    if (until === '') return []
     const start = writeColumn(from)
     const end = to === undefined ? formulaOf(until as AnyValue, true) : writeColumn(to)
     const [, , name] = units.find(([key]) => key === unit) ?? (units[0] as (typeof units)[number])

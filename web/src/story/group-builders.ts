@@ -134,10 +134,12 @@ export const beside: Builder = {
       columns[0] ??
       '',
     by: columns.find((name) => !isNumber(typeOf(name, schema))) ?? '',
+    // all selected columns that are no figures are the group
+    more: columns.filter((name) => !isNumber(typeOf(name, schema))).slice(1),
     order: schema.find(({ type }) => isDate(type))?.name ?? columns[0] ?? '',
     way: 'up',
   }),
-  write: ({ how, column, by, order, way }, _columns, schema) => {
+  write: ({ how, column, by, more, order, way }, _columns, schema) => {
     const of = String(column)
     const ordered = ['rank', 'running-sum', 'previous', 'next', 'first', 'last'].includes(String(how))
     const needs = besideWays.find(([key]) => key === how)?.[2] === true
@@ -157,7 +159,7 @@ export const beside: Builder = {
     return [
       {
         kind: 'window',
-        ...(by === '' ? {} : { by: [String(by)] }),
+        ...(by === '' ? {} : { by: [...new Set([String(by), ...(more as readonly string[])])] }),
         ...(ordered && order !== ''
           ? { order: [{ column: String(order), ...(way === 'down' ? { descending: true } : {}) }] }
           : {}),

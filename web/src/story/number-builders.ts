@@ -1,7 +1,8 @@
-import { ownValue, writeColumn } from '@fabula/core'
+import { listed, ownValue, quoted, writeColumn } from '@fabula/core'
 import { type ColumnFacts } from '@fabula/core/api'
 import { formulaOf, fresh, isNumber, quote, typeOf, type Builder, type BuilderAnswers } from './builder.ts'
 import { type AnyValue } from './values.ts'
+import { typedNumber } from './typed-number.ts'
 
 const signs: readonly (readonly [string, string])[] = [
   ['+', 'add'],
@@ -47,7 +48,9 @@ export const calculate: Builder = {
   ],
   start: () => ({ sign: '*', by: 1.2, places: '2' }),
   write: ({ sign, by, places }, [column = ''], schema) => {
-    const value = by as AnyValue
+    const value = typeof by === 'string' ? typedNumber(by) : (by as AnyValue)
+    // without a number there is nothing to calculate
+    if (value === undefined || value === null) return []
     const chooseOther = () => {
       if (typeof value === 'object' && value !== null) {
         if ('column' in value) return value.column
@@ -56,7 +59,7 @@ export const calculate: Builder = {
       return String(value ?? '')
     }
     const other = chooseOther()
-    const plain = `${writeColumn(column)} ${String(sign)} ${formulaOf(typeof value === 'string' ? Number(value) || 0 : value, false)}`
+    const plain = `${writeColumn(column)} ${String(sign)} ${formulaOf(value, false)}`
     return [
       {
         kind: 'derive',
@@ -66,6 +69,10 @@ export const calculate: Builder = {
       },
     ]
   },
+  says: ({ by }) =>
+    typeof by === 'string' && by !== '' && typedNumber(by) === undefined
+      ? `“${by}” is no number; the sentence keeps the last one.`
+      : '',
 }
 
 const acrossWays: readonly (readonly [string, string, string])[] = [
@@ -101,10 +108,7 @@ const tidy = (value: number): number => Number(value.toPrecision(6))
 /** Edges between bins, without the outer ends. */
 export const edgesFor = ({ how, count, edges }: BuilderAnswers, facts: ColumnFacts | undefined): number[] => {
   if (how === 'hand')
-    return (edges as readonly string[])
-      .map(Number)
-      .filter(Number.isFinite)
-      .sort((a, b) => a - b)
+    return (edges as readonly string[]).flatMap((edge) => typedNumber(edge) ?? []).sort((a, b) => a - b)
   const percentiles = facts?.percentiles ?? []
   const n = Math.max(2, Math.min(20, Number(count) || 4))
   const [low, high] = [percentiles[0] ?? 0, percentiles.at(-1) ?? 100]
@@ -184,7 +188,11 @@ export const bins: Builder = {
       },
     ]
   },
-  says: () => 'A number on a limit belongs to the band above it; an empty cell stays empty.',
+  says: ({ how, edges }) => {
+    const unread = how === 'hand' ? (edges as readonly string[]).filter((edge) => typedNumber(edge) === undefined) : []
+    const left = unread.length > 0 ? ` ${listed(unread.map(quoted))} is no number and makes no band.` : ''
+    return `A number on a limit belongs to the band above it; an empty cell stays empty.${left}`
+  },
 }
 
 export const indicators: Builder = {
@@ -226,7 +234,7 @@ export const indicators: Builder = {
     return (values as readonly string[]).map((value) => {
       made.push(fresh(value, schema, ...made))
       const chooseTest = () => {
-        if (!text) return `${writeColumn(column)} = ${Number(value)}`
+        if (!text) return `${writeColumn(column)} = ${typedNumber(value) ?? 'EMPTY'}`
         if (match === 'contains')
           return `IF(ISBLANK(${writeColumn(column)}); FALSE; CONTAINS(LOWER(${writeColumn(column)}); ${quote(value.toLowerCase())}))`
         return `${writeColumn(column)} = ${quote(value)}`

@@ -35,7 +35,7 @@ const recipe: Recipe = {
   ],
 }
 const visits = recipe.tables[1]
-const start = initialStoryState(recipe)
+const start = initialStoryState({ recipe })
 const after = (...actions: StoryAction[]): StoryState => actions.reduce(storyReducer, start)
 const sorted: Step = { id: 's4', kind: 'sort', by: [{ column: 'Clinic' }] }
 const begin = (step: Step = sorted, last = 's3'): StoryAction => ({
@@ -51,8 +51,19 @@ describe('where Compose opens and goes', () => {
       stageView: 'rows',
     })
   })
+  test('it opens where it was left, while that sentence is there', () => {
+    const [first] = recipe.tables
+    const left = { table: first?.id ?? '', step: first?.steps[0]?.id ?? '' }
+    expect(initialStoryState({ recipe, left }).at).toEqual(left)
+    expect(initialStoryState({ recipe, left: { ...left, step: 'gone' } }).at).toEqual(start.at)
+  })
+  test('it opens on a table that is written, never on a helper', () => {
+    const [first] = recipe.tables
+    const written: Recipe = { ...recipe, outputs: [{ table: first?.id ?? '', format: 'csv', file: 'out.csv' }] }
+    expect(initialStoryState({ recipe: written }).at.table).toBe(first?.id)
+  })
   test('a flow without a table opens all the same', () => {
-    const state = initialStoryState({ tables: [] })
+    const state = initialStoryState({ recipe: { ...recipe, tables: [] } })
     expect(state.at).toEqual({ table: '', step: '' })
     expect(shownStep({ tables: [] }, state.at)).toEqual({ table: undefined, step: undefined })
   })

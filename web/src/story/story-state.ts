@@ -7,6 +7,7 @@ import {
   type RecipeTable,
   type Selection,
   type Step,
+  writtenTables,
 } from '@fabula/core'
 import type { PreviewRequest } from '@fabula/core/api'
 import { feedersOf } from './tables.ts'
@@ -46,6 +47,8 @@ export type StoryState = {
   readonly outcome: boolean
   /** The builder that asks for what a verb needs, and the columns it was opened with. */
   readonly building: Verb['builder']
+  /** Whether a column or a value is looked for. */
+  readonly finding: boolean
   /** A verb that was chosen while a change was being saved: it begins once the saved recipe is there. */
   readonly queued: Verb | undefined
 }
@@ -70,14 +73,30 @@ export type StoryAction =
   | { readonly type: 'showOnly'; readonly only: PreviewRequest['only'] }
   | { readonly type: 'showStage'; readonly stageView: StageView }
   | { readonly type: 'showOutcome'; readonly outcome: boolean }
+  | { readonly type: 'find'; readonly finding: boolean }
   | { readonly type: 'select'; readonly selection: Selection }
   | { readonly type: 'report'; readonly problem: string | undefined }
 
-/** Compose as it opens: at the last step of the last table. */
-export const initialStoryState = ({ tables }: Pick<Recipe, 'tables'>): StoryState => {
-  const last = tables.at(-1)
+/** The last step of the last table that is written; of the last table where none is. */
+const writtenEnd = (recipe: Recipe): StoryState['at'] => {
+  const written = writtenTables(recipe)
+  const last = recipe.tables.findLast(({ id }) => written.includes(id)) ?? recipe.tables.at(-1)
+  return { table: last?.id ?? '', step: last?.steps.at(-1)?.id ?? '' }
+}
+
+/** Compose as it opens: where it was left, else at the end of what the story writes. */
+export const initialStoryState = ({
+  recipe,
+  left,
+}: {
+  readonly recipe: Recipe
+  readonly left?: StoryState['at'] | undefined
+}): StoryState => {
+  const isThere =
+    left !== undefined &&
+    recipe.tables.some(({ id, steps }) => id === left.table && steps.some((step) => step.id === left.step))
   return {
-    at: { table: last?.id ?? '', step: last?.steps.at(-1)?.id ?? '' },
+    at: isThere ? left : writtenEnd(recipe),
     draft: undefined,
     diffMode: 'changes',
     only: 'all',
@@ -87,6 +106,7 @@ export const initialStoryState = ({ tables }: Pick<Recipe, 'tables'>): StoryStat
     stageView: 'rows',
     outcome: false,
     building: undefined,
+    finding: false,
     queued: undefined,
   }
 }
@@ -178,7 +198,7 @@ const shown = (
   state: StoryState,
   action: Extract<
     StoryAction,
-    { readonly type: 'showDiff' | 'showOnly' | 'showStage' | 'showOutcome' | 'select' | 'report' }
+    { readonly type: 'showDiff' | 'showOnly' | 'showStage' | 'showOutcome' | 'find' | 'select' | 'report' }
   >,
 ): StoryState => {
   switch (action.type) {
@@ -190,6 +210,8 @@ const shown = (
       return { ...state, stageView: action.stageView }
     case 'showOutcome':
       return { ...state, outcome: action.outcome }
+    case 'find':
+      return { ...state, finding: action.finding, stageView: action.finding ? 'rows' : state.stageView }
     case 'select':
       return { ...state, selection: action.selection }
     case 'report':

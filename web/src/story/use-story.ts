@@ -18,6 +18,7 @@ import {
   type StoryState,
 } from './story-state.ts'
 import { branched } from './tables.ts'
+import { keepPlace, placeLeft } from './place-left.ts'
 import { useSaving } from './use-saving.ts'
 import type { Verb } from './verbs.ts'
 
@@ -51,6 +52,7 @@ const plainActions = (dispatch: Dispatch<StoryAction>) => ({
   setOnly: (only: StoryState['only']) => dispatch({ type: 'showOnly', only }),
   setStageView: (stageView: StoryState['stageView']) => dispatch({ type: 'showStage', stageView }),
   setOutcome: (outcome: boolean) => dispatch({ type: 'showOutcome', outcome }),
+  setFinding: (finding: boolean) => dispatch({ type: 'find', finding }),
   setSelection: (selection: StoryState['selection']) => dispatch({ type: 'select', selection }),
   setProblem: (problem: string | undefined) => dispatch({ type: 'report', problem }),
   discard: () => dispatch({ type: 'discard' }),
@@ -152,8 +154,14 @@ const storySelectors = (recipe: Recipe, { table, step, steps }: StorySteps) => {
 /** All that Compose works with: the flow, the state of the page, what the server says of its steps, and the actions. */
 export const useStory = () => {
   const { flow, endpoint } = useFlow()
-  const [state, dispatch] = useReducer(storyReducer, flow.recipe, initialStoryState)
+  const [state, dispatch] = useReducer(
+    storyReducer,
+    { recipe: flow.recipe, left: placeLeft(flow.id) },
+    initialStoryState,
+  )
   const shown = useStorySteps(flow, endpoint, state)
+  const { table, step } = shownStep(flow.recipe, state.at)
+  useEffect(() => keepPlace(flow.id, { table: table?.id ?? '', step: step?.id ?? '' }), [flow.id, table?.id, step?.id])
   const plain = plainActions(dispatch)
   const saving = useSaving(plain.setProblem)
   const drafting = draftActions(flow, state, shown, saving.saving, dispatch)

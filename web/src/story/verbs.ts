@@ -1,4 +1,5 @@
 import { draftsFor, stepKinds, type DraftContext, type NewStep, type Schema, type Selection } from '@fabula/core'
+import type { BuilderAnswers } from './builder.ts'
 import { builders } from './builders.ts'
 
 /** A verb begins a sentence, or a builder that writes one. */
@@ -14,8 +15,16 @@ export type Verb = {
   readonly steps?: readonly NewStep[]
   /** Shows the selection as a chart. */
   readonly draw?: readonly string[]
-  readonly builder?: { readonly id: string; readonly columns: readonly string[] }
+  readonly builder?: {
+    readonly id: string
+    readonly columns: readonly string[]
+    /** Answers that the verb gives itself. */ readonly answers?: BuilderAnswers
+  }
+  /** What is done with the story as a whole. */
+  readonly command?: StoryCommand
 }
+/** What a verb may do beside beginning a sentence. */
+export type StoryCommand = 'undo' | 'redo' | 'download' | 'replay' | 'hand over' | 'keys' | 'find' | 'map' | 'reconcile'
 
 type RankedVerb = Verb & { readonly rank: number; readonly replacedForCell?: true }
 

@@ -98,7 +98,9 @@ export const Editable = ({
         className="slot cursor-pointer"
         aria-label={`${label}: ${text}`}
         onKeyDown={(event) => {
-          if (event.key !== 'Enter' && event.key !== ' ') return
+          // in a draft Enter keeps the sentence; its words are opened by the other keys of a button with a menu
+          const opens = [' ', 'ArrowDown', ...(event.currentTarget.closest('[data-state=draft]') ? [] : ['Enter'])]
+          if (!opens.includes(event.key)) return
           event.preventDefault()
           event.stopPropagation()
           onOpenChange(true)

@@ -9,6 +9,12 @@ export const numbersOf = (columns: readonly string[], schema: Schema): readonly 
     return type !== undefined && isNumber(type)
   })
 
+/** Names of columns whose whole numbers name something: years, months, ids, codes. */
+const naming = /(?:^|\b|_)(?:year|quarter|month|week|day|id|code|no|nr|number|ref|key|zip|postcode)$/i
+/** Those of the columns whose numbers are added up: years and ids, whole numbers that name something, are not. */
+export const measuresOf = (columns: readonly string[], schema: Schema): readonly string[] =>
+  numbersOf(columns, schema).filter((name) => typeIn(schema, name) === 'decimal' || !naming.test(name))
+
 /** Those of the columns that hold text. */
 export const textsOf = (columns: readonly string[], schema: Schema): readonly string[] =>
   columns.filter((name) => typeIn(schema, name) === 'text')

@@ -162,6 +162,10 @@ const cutterPython = ({ by, at = 'every' }: Split): Code => {
 /** More pieces than any text has. */
 const unlimited = 2_000_000_000
 
+/** The sign that parts a text, the likeliest first; undefined where it holds none. */
+const signIn = (text: string): string | undefined =>
+  ['; ', ';', ' | ', '|', ', ', ',', '\t', '\n', ' / ', '/', ' - '].find((sign) => text.includes(sign))
+
 /** The rows before the step, one for each of their pieces. */
 const piecesInRows = (params: Split, from: Code, column: (name: string) => Code): Code =>
   sql`${from} t cross join lateral unnest(coalesce(${piecesSql(sql`t.${column(params.column)}`, params, unlimited)}, array[null]::text[])) with ordinality as u(piece, n)`
@@ -202,6 +206,18 @@ export const split = defineStep<Split>({
       more.length === 0 && typeIn(schema, column) === 'text'
         ? [{ rank: 130, params: { column, by: { delimiter: ';' }, into: { columns: 'found' } } }]
         : [],
+    cell: ({ column, value, schema }) => {
+      const sign = value === null || typeIn(schema, column) !== 'text' ? undefined : signIn(value)
+      return sign === undefined
+        ? []
+        : [
+            {
+              rank: 8,
+              verb: `Split at every “${sign}”`,
+              params: { column, by: { delimiter: sign }, into: { columns: 'found' } },
+            },
+          ]
+    },
     part: ({ column, value, from, to }) => {
       const by = { delimiter: value.slice(from, to) }
       const part = shortened(by.delimiter)

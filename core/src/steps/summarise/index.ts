@@ -19,7 +19,7 @@ import {
   type Measure,
 } from '../shared/measures.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
-import { numbersOf } from '../shared/draft-values.ts'
+import { measuresOf } from '../shared/draft-values.ts'
 
 type Summarise = { readonly by: GroupKeys; readonly measures: readonly Measure[] }
 
@@ -54,12 +54,12 @@ export const summarise = defineStep<Summarise>({
   drafts: {
     table: ({ schema }) => {
       const all = schema.map(({ name }) => name)
-      const numbers = numbersOf(all, schema)
+      const numbers = measuresOf(all, schema)
       const by = all.filter((name) => !numbers.includes(name)).slice(0, 1)
       return [{ rank: 30, params: { by, measures: [{ how: 'count', as: 'Rows' }] } }]
     },
     columns: ({ columns, schema }) => {
-      const numbers = numbersOf(columns, schema)
+      const numbers = measuresOf(columns, schema)
       const keys = columns.filter((name) => !numbers.includes(name))
       if (keys.length > 0)
         return [

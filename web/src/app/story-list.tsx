@@ -1,0 +1,222 @@
+import { counted, listed } from '@fabula/core'
+import { createReply, flowReply, flowsReply, type FlowSummary } from '@fabula/core/api'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { DropdownMenu } from 'radix-ui'
+import { useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { ask } from '../api/client.ts'
+import { flowsQuery } from '../api/queries.ts'
+import { moment } from '../ui/moments.ts'
+import { Button } from '../ui/parts.tsx'
+import { storiesShown, storyOrders, type StoryOrder } from './stories.ts'
+
+/** What a story makes, when it last ran, and what waits. */
+const AboutStory = ({ flow: { sentences, writes, ranAt, waits } }: { flow: FlowSummary }) => (
+  <span className="mt-0.5 block font-sans text-[12.5px] text-ink-3">
+    {counted(sentences, 'sentence')}
+    {writes.length > 0 && `, makes ${listed(writes)}`}
+    {ranAt === null ? ' · not replayed yet' : ` · last replayed ${moment(ranAt)}`}
+    {waits > 0 && (
+      <b className="ml-2 font-semibold text-changed">
+        {waits === 1 ? 'an export waits' : `${waits} exports wait`} for an answer
+      </b>
+    )}
+  </span>
+)
+
+const NameField = ({ name, keep, leave }: { name: string; keep: (name: string) => void; leave: () => void }) => (
+  <input
+    className="field my-2.5 w-full font-serif text-[15px]"
+    aria-label={`New name of ${name}`}
+    autoFocus
+    defaultValue={name}
+    onFocus={(event) => event.target.select()}
+    onBlur={(event) => keep(event.target.value)}
+    onKeyDown={(event) => {
+      if (event.key === 'Enter') keep(event.currentTarget.value)
+      if (event.key === 'Escape') leave()
+    }}
+  />
+)
+
+const item = 'cursor-pointer rounded px-2 py-1 outline-none data-highlighted:bg-token-tint'
+const StoryMenu = ({
+  name,
+  rename,
+  duplicate,
+  remove,
+}: {
+  name: string
+  rename: () => void
+  duplicate: () => void
+  remove: () => void
+}) => (
+  <DropdownMenu.Root>
+    <DropdownMenu.Trigger asChild>
+      <button
+        type="button"
+        aria-label={`What to do with ${name}`}
+        className="size-8 self-center rounded text-ink-3 hover:bg-sheet hover:text-ink"
+      >
+        ⋯
+      </button>
+    </DropdownMenu.Trigger>
+    <DropdownMenu.Portal>
+      <DropdownMenu.Content
+        align="end"
+        className="z-50 min-w-[180px] rounded-lg border border-line-strong bg-sheet p-1.5 text-[13px] text-ink"
+        onCloseAutoFocus={(event) => event.preventDefault()}
+      >
+        <DropdownMenu.Item className={item} onSelect={rename}>
+          Rename
+        </DropdownMenu.Item>
+        <DropdownMenu.Item className={item} onSelect={duplicate}>
+          Duplicate
+        </DropdownMenu.Item>
+        <DropdownMenu.Item className={item} onSelect={remove}>
+          Delete
+        </DropdownMenu.Item>
+      </DropdownMenu.Content>
+    </DropdownMenu.Portal>
+  </DropdownMenu.Root>
+)
+
+/** What is done with a story from the list. */
+const useStoryActions = (report: (problem: string) => void) => {
+  const client = useQueryClient()
+  const navigate = useNavigate()
+  const fresh = (): Promise<void> => client.invalidateQueries({ queryKey: ['flows'] })
+  const onError = (error: Error): void => report(error.message)
+  const rename = useMutation({
+    mutationFn: async ({ id, name }: { id: string; name: string }) => {
+      const { recipe, edit } = await ask(flowReply, 'GET', `/api/flows/${id}`)
+      return ask(flowReply, 'POST', `/api/flows/${id}/edit`, {
+        recipe: { ...recipe, name },
+        what: 'the story renamed',
+        after: edit,
+      })
+    },
+    onSuccess: fresh,
+    onError,
+  })
+  const duplicate = useMutation({
+    mutationFn: (id: string) => ask(createReply, 'POST', `/api/flows/${id}/copy`),
+    onSuccess: async ({ id }) => {
+      await fresh()
+      await navigate(`/flows/${id}`)
+    },
+    onError,
+  })
+  const move = useMutation({
+    mutationFn: ({ id, back }: { id: string; back: boolean }) =>
+      back ? ask(flowsReply, 'POST', `/api/flows/${id}/restore`) : ask(flowsReply, 'DELETE', `/api/flows/${id}`),
+    onSuccess: (reply) => client.setQueryData(flowsQuery().queryKey, reply),
+    onError,
+  })
+  return {
+    rename: (id: string, name: string) => rename.mutate({ id, name }),
+    duplicate: (id: string) => duplicate.mutate(id),
+    remove: (id: string) => move.mutate({ id, back: false }),
+    restore: (id: string) => move.mutate({ id, back: true }),
+  }
+}
+type StoryActions = ReturnType<typeof useStoryActions>
+
+const StoryItem = ({ flow, actions }: { flow: FlowSummary; actions: StoryActions }) => {
+  const [naming, setNaming] = useState(false)
+  const { id, name, changedAt } = flow
+  const keep = (next: string): void => {
+    setNaming(false)
+    if (next.trim() !== '' && next !== name) actions.rename(id, next.trim())
+  }
+  if (naming)
+    return (
+      <li className="border-b border-line">
+        <NameField name={name} keep={keep} leave={() => setNaming(false)} />
+      </li>
+    )
+  return (
+    <li className="flex border-b border-line">
+      <Link to={`/flows/${id}`} className="grid min-w-0 flex-1 grid-cols-[1fr_auto] gap-6 px-1 py-2.5 hover:bg-sheet">
+        <span className="min-w-0 font-serif text-[15px] font-medium break-words">
+          {name}
+          <AboutStory flow={flow} />
+        </span>
+        <span className="figures text-ink-3">{moment(changedAt)}</span>
+      </Link>
+      <StoryMenu
+        name={name}
+        rename={() => setNaming(true)}
+        duplicate={() => actions.duplicate(id)}
+        remove={() => actions.remove(id)}
+      />
+    </li>
+  )
+}
+
+const DeletedStories = ({ flows, restore }: { flows: readonly FlowSummary[]; restore: (id: string) => void }) => (
+  <details className="mt-6 text-[13px] text-ink-2">
+    <summary className="cursor-pointer">
+      {counted(flows.length, 'deleted story', 'deleted stories')}, kept for 30 days
+    </summary>
+    <ul className="mt-2 border-t border-line">
+      {flows.map(({ id, name, deletedAt }) => (
+        <li key={id} className="flex items-center gap-3 border-b border-line px-1 py-1.5">
+          <span className="min-w-0 flex-1 truncate font-serif">{name}</span>
+          <span className="figures text-ink-3">{deletedAt === null ? '' : moment(deletedAt)}</span>
+          <Button look="link" className="py-0!" aria-label={`Take ${name} back`} onClick={() => restore(id)}>
+            Take it back
+          </Button>
+        </li>
+      ))}
+    </ul>
+  </details>
+)
+
+/** The stories: found by name or what they make, in an order, each with what is done with it; those deleted below. */
+export const StoryList = ({ flows, report }: { flows: readonly FlowSummary[]; report: (problem: string) => void }) => {
+  const [text, setText] = useState('')
+  const [order, setOrder] = useState<StoryOrder>('opened')
+  const actions = useStoryActions(report)
+  const { shown, deleted } = storiesShown(flows, text, order)
+  const stands = flows.length - deleted.length
+  return (
+    <>
+      {stands > 1 && (
+        <div className="mb-2 flex gap-3">
+          <input
+            type="search"
+            className="field flex-1"
+            aria-label="Find a story"
+            placeholder="Find a story by its name or what it makes"
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+          />
+          <select
+            className="field"
+            aria-label="Order of the stories"
+            value={order}
+            onChange={(event) => setOrder(event.target.value as StoryOrder)}
+          >
+            {storyOrders.map(([key, words]) => (
+              <option key={key} value={key}>
+                {words}
+              </option>
+            ))}
+          </select>
+        </div>
+      )}
+      <ul className="border-t border-line" aria-label="Your stories">
+        {shown.map((flow) => (
+          <StoryItem key={flow.id} flow={flow} actions={actions} />
+        ))}
+        {shown.length === 0 && (
+          <li className="py-4 font-serif text-ink-3 italic">
+            {stands === 0 ? 'None yet. Drop an export to begin one.' : 'No story is found by these words.'}
+          </li>
+        )}
+      </ul>
+      {deleted.length > 0 && <DeletedStories flows={deleted} restore={actions.restore} />}
+    </>
+  )
+}
