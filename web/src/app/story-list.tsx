@@ -51,7 +51,7 @@ const StoryMenu = ({
   duplicate: () => void
   remove: () => void
 }) => (
-  <DropdownMenu.Root>
+  <DropdownMenu.Root modal={false}>
     <DropdownMenu.Trigger asChild>
       <button
         type="button"
@@ -61,7 +61,7 @@ const StoryMenu = ({
         ⋯
       </button>
     </DropdownMenu.Trigger>
-    <DropdownMenu.Portal>
+    <DropdownMenu.Portal container={document.querySelector('main')}>
       <DropdownMenu.Content
         align="end"
         className="z-50 min-w-[180px] rounded-lg border border-line-strong bg-sheet p-1.5 text-[13px] text-ink"

@@ -1,5 +1,5 @@
 import { Command } from 'cmdk'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
 import { findVerbs, type FoundVerb } from '../story/find-verbs.ts'
 import type { Story } from '../story/use-story.ts'
 import type { StoryCommand } from '../story/verbs.ts'
@@ -33,12 +33,17 @@ export const Composer = ({
   const [text, setText] = useState('')
   const box = useRef<HTMLInputElement>(null)
   useEffect(() => focusRef(() => box.current?.focus()), [focusRef])
+  const [selected, setSelected] = useState('')
+  /** Whether the mark was moved by hand since the last letter; else it is on the first. */
+  const [moved, setMoved] = useState(false)
   const { selection, schemaHere, likelyTables, recipe } = story
-  const found = useMemo(
-    () =>
-      open ? findVerbs(text, { selection, schema: schemaHere, tables: likelyTables }, recipe).slice(0, mostListed) : [],
-    [open, text, selection, schemaHere, likelyTables, recipe],
+  const find = useCallback(
+    (typed: string): readonly FoundVerb[] =>
+      findVerbs(typed, { selection, schema: schemaHere, tables: likelyTables }, recipe).slice(0, mostListed),
+    [selection, schemaHere, likelyTables, recipe],
   )
+  const found = useMemo(() => (open ? find(text) : []), [open, text, find])
+  const marked = (moved ? found.find(({ name }) => name === selected) : undefined) ?? found[0]
   const act = (verb: FoundVerb): void => {
     setText('')
     setOpen(false)
@@ -46,14 +51,37 @@ export const Composer = ({
     if (verb.command) command(verb.command)
     else story.act(verb)
   }
+  /** Enter begins what stands first for all that was typed, also where the list is not drawn for it yet. */
+  const keyed = (event: KeyboardEvent<HTMLInputElement>): void => {
+    if (event.key === 'Escape') {
+      event.stopPropagation()
+      box.current?.blur()
+    }
+    if (event.key.startsWith('Arrow')) setMoved(true)
+    if (event.key !== 'Enter') return
+    event.preventDefault()
+    const typed = event.currentTarget.value
+    const chosen = typed === text ? marked : find(typed)[0]
+    if (chosen) act(chosen)
+  }
   return (
-    <Command label="Verbs" className="relative border-t border-line bg-paper" loop shouldFilter={false}>
+    <Command
+      label="Verbs"
+      className="relative border-t border-line bg-paper"
+      loop
+      shouldFilter={false}
+      value={marked?.name ?? ''}
+      onValueChange={setSelected}
+    >
       {/* the list stays in the page while it is closed: the box names it as what it controls */}
       <Command.List
         hidden={!open}
+        onPointerMove={() => setMoved(true)}
         className="absolute right-3 bottom-full left-3 z-30 max-h-[min(420px,60vh)] overflow-auto rounded-t-lg border border-line-strong bg-sheet p-1.5"
       >
-        <Command.Empty className="px-2 py-3 text-ink-3">No verb is found by that word.</Command.Empty>
+        <Command.Empty className="px-2 py-3 text-ink-3">
+          {schemaHere.length === 0 ? 'The table is being looked at…' : 'No verb is found by that word.'}
+        </Command.Empty>
         {found.map((verb) => (
           <VerbItem key={verb.name} verb={verb} act={() => act(verb)} />
         ))}
@@ -62,10 +90,13 @@ export const Composer = ({
         <Command.Input
           ref={box}
           value={text}
-          onValueChange={setText}
+          onValueChange={(next) => {
+            setText(next)
+            setMoved(false)
+          }}
           onFocus={() => setOpen(true)}
           onBlur={() => setTimeout(() => setOpen(false), 150)}
-          onKeyDown={(event) => event.key === 'Escape' && (event.stopPropagation(), box.current?.blur())}
+          onKeyDown={keyed}
           placeholder="What happens next? Type a verb"
           className="flex-1 bg-transparent font-serif text-[13.5px] italic outline-offset-4 placeholder:text-ink-3"
         />

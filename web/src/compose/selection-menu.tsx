@@ -18,11 +18,12 @@ export const SelectionMenu = ({
   ask: (subject: TraceSubject) => void
   children: ReactNode
 }) => (
-  <ContextMenu.Root>
+  <ContextMenu.Root modal={false}>
     <ContextMenu.Trigger asChild>{children}</ContextMenu.Trigger>
-    <ContextMenu.Portal>
+    <ContextMenu.Portal container={document.querySelector('main')}>
       <ContextMenu.Content
         collisionPadding={8}
+        tabIndex={0}
         className="z-50 max-h-(--radix-context-menu-content-available-height) w-[280px] overflow-auto rounded-lg border border-line-strong bg-sheet p-1.5 text-[13px] text-ink"
       >
         {traceQuestions(story).map(({ words, subject }) => (

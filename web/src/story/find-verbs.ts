@@ -57,6 +57,8 @@ const keyOf = ({ step, steps, builder, command, draw, name }: Verb): string =>
  * All verbs of the selection, then all others, where nothing was typed.
  */
 export const findVerbs = (text: string, context: VerbContext, recipe: Recipe): readonly FoundVerb[] => {
+  // what a verb does is known once the table is
+  if (context.schema.length === 0) return []
   const typed = plain(text)
   const own = context.selection.kind === 'table' ? [] : verbsFor(context.selection, context.schema, context.tables)
   const named = namedVerbs.map(({ name, words: synonyms, act }): Verb => ({ name, words: synonyms, ...act(context) }))

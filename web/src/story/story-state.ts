@@ -47,6 +47,8 @@ export type StoryState = {
   readonly outcome: boolean
   /** The builder that asks for what a verb needs, and the columns it was opened with. */
   readonly building: Verb['builder']
+  /** The draft that is to be kept as soon as it may be. */
+  readonly keepOnceFine: string | undefined
   /** Whether a column or a value is looked for. */
   readonly finding: boolean
   /** A verb that was chosen while a change was being saved: it begins once the saved recipe is there. */
@@ -62,6 +64,7 @@ export type StoryAction =
   | { readonly type: 'discard' }
   /** The draft was saved. */
   | { readonly type: 'kept'; readonly draft: Draft }
+  | { readonly type: 'keepOnceFine'; readonly step: string }
   | { readonly type: 'queue'; readonly verb: Verb | undefined }
   /** The steps are changed in another way: the draft goes, the position stays. */
   | { readonly type: 'stepsChanged' }
@@ -106,6 +109,7 @@ export const initialStoryState = ({
     stageView: 'rows',
     outcome: false,
     building: undefined,
+    keepOnceFine: undefined,
     finding: false,
     queued: undefined,
   }
@@ -115,7 +119,12 @@ export const initialStoryState = ({
 const withDiffMode = (state: StoryState, diffMode: StoryState['diffMode']): StoryState =>
   state.diffMode === diffMode ? state : { ...state, diffMode, only: 'all' }
 
-const withoutDraft = (state: StoryState): StoryState => ({ ...state, draft: undefined, outcome: false })
+const withoutDraft = (state: StoryState): StoryState => ({
+  ...state,
+  draft: undefined,
+  keepOnceFine: undefined,
+  outcome: false,
+})
 
 const discarded = (state: StoryState): StoryState => {
   const { draft } = state
@@ -142,7 +151,8 @@ const begun = (state: StoryState, draft: Draft): StoryState => ({
 const reworded = (state: StoryState, table: string, step: Step): StoryState => {
   const at = { table, step: step.id }
   if (state.draft?.step.id === step.id)
-    return withDiffMode({ ...state, draft: { ...state.draft, step }, at }, 'changes')
+    // another wording is another thing to keep
+    return withDiffMode({ ...state, draft: { ...state.draft, step }, keepOnceFine: undefined, at }, 'changes')
   const draft = { table, step, after: undefined, isNew: false }
   return withDiffMode({ ...state, draft, at, stageView: 'rows', outcome: false }, 'changes')
 }
@@ -178,6 +188,8 @@ export const storyReducer = (state: StoryState, action: StoryAction): StoryState
       // a rewording that was made while it was saved stays
       if (state.draft !== action.draft) return state
       return { ...withoutDraft(state), building: undefined, selection: { kind: 'table' } }
+    case 'keepOnceFine':
+      return { ...state, keepOnceFine: action.step }
     case 'queue':
       return { ...state, queued: action.verb }
     case 'stepsChanged':

@@ -107,7 +107,9 @@ const savingActions = (
   dispatch: Dispatch<StoryAction>,
 ) => ({
   keep: async (): Promise<void> => {
-    if (!draft || !canKeep) return
+    if (!draft) return
+    // who asks while the draft is being looked at is not asked twice
+    if (!canKeep) return dispatch({ type: 'keepOnceFine', step: draft.step.id })
     const { recipe, pictures } = keptDraft(flow, draft, story.data?.steps ?? [], steps)
     await save(recipe, draft.isNew ? 'a new sentence' : 'a sentence reworded', pictures)
     dispatch({ type: 'kept', draft })
@@ -171,6 +173,11 @@ export const useStory = () => {
     drafting.act(state.queued)
   })
   useEffect(() => actQueued(), [saving.saving, state.queued])
+  const savingWays = savingActions(flow, state, shown, saving, dispatch)
+  const keepAsked = useEffectEvent(() => {
+    if (shown.canKeep && state.keepOnceFine === state.draft?.step.id) void savingWays.keep()
+  })
+  useEffect(() => keepAsked(), [shown.canKeep, state.keepOnceFine, state.draft?.step.id])
   return {
     flow,
     endpoint,
@@ -178,7 +185,7 @@ export const useStory = () => {
     ...shown,
     ...plain,
     ...drafting,
-    ...savingActions(flow, state, shown, saving, dispatch),
+    ...savingWays,
     ...storySelectors(flow.recipe, shown),
     save: saving.save,
     saving: saving.saving,

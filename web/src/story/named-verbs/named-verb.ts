@@ -63,7 +63,9 @@ export const withColumn = (
   act: (column: string, all: readonly string[]) => Act,
 ): Act => {
   const columns = columnsOf(context, sort)
-  const [first] = columns
+  // with nothing selected a number with decimals is likelier meant than one that counts or names
+  const likely = columns.find((name) => context.schema.some((field) => field.name === name && field.type === 'decimal'))
+  const first = selectedColumns(context).length === 0 && sort === 'number' ? (likely ?? columns[0]) : columns[0]
   if (first !== undefined) return act(first, columns)
   const [selected] = selectedColumns(context)
   return {
