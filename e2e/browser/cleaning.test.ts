@@ -115,6 +115,7 @@ test('a messy intake export is made clean by clicking alone, and its script give
 
   // asked at replay: another day makes the animals older
   await click(driver, By.linkText('Replay'))
+  await see(driver, 'Tell it again')
   await give(driver, demo('intake-2031-05.csv'))
   await see(driver, 'What this replay needs to know')
   await driver.executeScript(

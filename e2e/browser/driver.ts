@@ -201,15 +201,16 @@ export const still = async (driver: WebDriver, element: WebElement): Promise<voi
 }
 
 /** Gives files to the page's file field, as choosing them would. */
-export const give = async (driver: WebDriver, ...paths: string[]): Promise<void> => {
-  await (
-    await eventually(
-      driver,
-      async () => (await driver.findElements(By.css('input[type=file]')))[0],
-      'nothing takes files',
-    )
-  ).sendKeys(paths.join('\n'))
-}
+export const give = (driver: WebDriver, ...paths: string[]): Promise<void> =>
+  holds(
+    driver,
+    async () => {
+      const [field] = await driver.findElements(By.css('input[type=file]'))
+      await field?.sendKeys(paths.join('\n'))
+      return field !== undefined
+    },
+    'nothing takes files',
+  )
 /** Clicks a column's head, with keys held down. */
 export const head = async (driver: WebDriver, name: string, ...keys: string[]): Promise<void> => {
   await eventually(

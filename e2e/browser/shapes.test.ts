@@ -155,6 +155,7 @@ test('summarised by month in one gesture; a figure of the group beside every row
   await press(driver, Key.ESCAPE)
 
   await click(driver, By.linkText('Replay'))
+  await see(driver, 'Tell it again')
   await give(driver, write('days-2.csv', `${content}2031-07-01,Oxbow,30\n`))
   await click(driver, 'Replay the story')
   await see(driver, 'What came out')

@@ -90,7 +90,7 @@ test('between two sentences, from a figure, and from the raw sheet', async () =>
   const { driver } = here.browser
   await begin('')
   await settled(driver)
-  await click(driver, By.xpath('//li[@data-state]/span[normalize-space()="3"]'))
+  await click(driver, By.css('button[aria-label="Sentence 3"]'))
   await settled(driver)
   await click(driver, 'Why did 1 row leave here?')
   await see(driver, '3 of 4 rows of Visits are in it; 1 left.')
@@ -100,7 +100,7 @@ test('between two sentences, from a figure, and from the raw sheet', async () =>
   await see(driver, '3 of 6 rows of Visits are in it; 3 left.')
   await see(driver, 'at First visits 2: Status is Test')
   await click(driver, 'Close')
-  await click(driver, By.xpath('//li[@data-state]/span[normalize-space()="1"]'))
+  await click(driver, By.css('button[aria-label="Sentence 1"]'))
   await settled(driver)
   await click(driver, 'See the sheet')
   await see(driver, 'Visits of May')

@@ -1,5 +1,6 @@
 import { ownValue } from '@fabula/core'
 import * as api from '@fabula/core/api'
+import compression from 'compression'
 import express, { type Express, type NextFunction, type Request, type Response, type RequestHandler } from 'express'
 import helmet from 'helmet'
 import { existsSync } from 'node:fs'
@@ -97,6 +98,7 @@ const useProtection = (app: Express, { log, hosts, proxies }: AppOptions): void 
       referrerPolicy: { policy: 'same-origin' },
     }),
   )
+  app.use(compression())
   app.use(express.json({ limit: '20mb' }))
 }
 

@@ -158,7 +158,7 @@ const FlowHeader = ({
 }
 
 /** The head of every page of a flow: its name, the pages, what the page itself puts beside them. */
-export const FlowLayout = ({ shared }: { shared: boolean }) => {
+const FlowLayout = ({ shared }: { shared: boolean }) => {
   const { id = '', token = '' } = useParams()
   const endpoint: Endpoint = shared
     ? { base: `/api/shared/${token}`, home: `/r/${token}`, token }
@@ -179,8 +179,14 @@ export const FlowLayout = ({ shared }: { shared: boolean }) => {
   }
   return (
     <div className="grid h-full grid-rows-[52px_1fr] overflow-hidden">
+      <title>{flow ? `${flow.recipe.name} – Fabula` : 'Fabula'}</title>
       <FlowHeader flow={flow} endpoint={endpoint} message={message} tools={tools} />
       {content()}
     </div>
   )
 }
+
+/** A story of one's own. */
+export const OwnStory = () => <FlowLayout shared={false} />
+/** A story as a link shows it. */
+export const StoryByLink = () => <FlowLayout shared />

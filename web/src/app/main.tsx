@@ -11,26 +11,28 @@ import { ownerReply } from '@fabula/core/api'
 import { ask } from '../api/client.ts'
 import { OwnerKeyPage, takeKeyFromAddress } from './owner-key.tsx'
 import { z } from 'zod'
-import { FlowLayout } from './flow-layout.tsx'
-import { useFlow } from '../story/flow-context.ts'
-import { Compose } from '../compose/compose.tsx'
-import { HandOver } from '../sharing/hand-over.tsx'
 import { Fault } from './fault.tsx'
-import { HelpFormulas } from './help.tsx'
 import { Home } from './home.tsx'
-import { OpenInFlow, OpenNew } from '../opening/opening.tsx'
-import { MailPage } from './mail.tsx'
-import { Reader } from '../sharing/reader.tsx'
-import { Replay } from '../replay/replay.tsx'
-import { ShelfPage } from '../shelf/shelf.tsx'
-import { SourcesPage } from '../shelf/sources.tsx'
 
 // the content security policy allows no code made from text
 z.config({ jitless: true })
 document.documentElement.dataset.theme = localStorage.getItem('theme') ?? 'paper'
 
-/** By a link one reads the story, or works on it where the link allows. */
-const SharedStory = () => (useFlow().flow.rights === 'edit' ? <Compose /> : <Reader />)
+/** Pages that come when they are opened, so that the first is there at once. */
+const pages = {
+  compose: async () => ({ Component: (await import('../compose/compose.tsx')).Compose }),
+  shared: async () => ({ Component: (await import('../sharing/shared-story.tsx')).SharedStory }),
+  replay: async () => ({ Component: (await import('../replay/replay.tsx')).Replay }),
+  handOver: async () => ({ Component: (await import('../sharing/hand-over.tsx')).HandOver }),
+  openNew: async () => ({ Component: (await import('../opening/opening.tsx')).OpenNew }),
+  openInFlow: async () => ({ Component: (await import('../opening/opening.tsx')).OpenInFlow }),
+  shelf: async () => ({ Component: (await import('../shelf/shelf.tsx')).ShelfPage }),
+  sources: async () => ({ Component: (await import('../shelf/sources.tsx')).SourcesPage }),
+  formulas: async () => ({ Component: (await import('./help.tsx')).HelpFormulas }),
+  mail: async () => ({ Component: (await import('./mail.tsx')).MailPage }),
+  flow: async () => ({ Component: (await import('./flow-layout.tsx')).OwnStory }),
+  sharedFlow: async () => ({ Component: (await import('./flow-layout.tsx')).StoryByLink }),
+}
 
 /** Pages that only the owner has ask for the key where this browser does not have it; links need none. */
 const OwnerOnly = () => {
@@ -46,38 +48,39 @@ const OwnerOnly = () => {
 const router = createBrowserRouter([
   {
     errorElement: <Fault />,
+    hydrateFallbackElement: <p className="sr-only">Loading…</p>,
     children: [
       {
         element: <OwnerOnly />,
         children: [
           { path: '/', element: <Home /> },
-          { path: '/open', element: <OpenNew /> },
-          { path: '/shelf', element: <ShelfPage /> },
-          { path: '/help/formulas', element: <HelpFormulas /> },
-          { path: '/sources', element: <SourcesPage /> },
-          { path: '/mail', element: <MailPage /> },
+          { path: '/open', lazy: pages.openNew },
+          { path: '/shelf', lazy: pages.shelf },
+          { path: '/help/formulas', lazy: pages.formulas },
+          { path: '/sources', lazy: pages.sources },
+          { path: '/mail', lazy: pages.mail },
           {
             path: '/flows/:id',
-            element: <FlowLayout shared={false} />,
+            lazy: pages.flow,
             children: [
-              { index: true, element: <Compose /> },
-              { path: 'replay', element: <Replay /> },
-              { path: 'hand-over', element: <HandOver /> },
-              { path: 'open', element: <OpenInFlow /> },
-              { path: 'open/:input', element: <OpenInFlow /> },
+              { index: true, lazy: pages.compose },
+              { path: 'replay', lazy: pages.replay },
+              { path: 'hand-over', lazy: pages.handOver },
+              { path: 'open', lazy: pages.openInFlow },
+              { path: 'open/:input', lazy: pages.openInFlow },
             ],
           },
         ],
       },
       {
         path: '/r/:token',
-        element: <FlowLayout shared />,
+        lazy: pages.sharedFlow,
         children: [
-          { index: true, element: <SharedStory /> },
-          { path: 'replay', element: <Replay /> },
-          { path: 'hand-over', element: <HandOver /> },
-          { path: 'open', element: <OpenInFlow /> },
-          { path: 'open/:input', element: <OpenInFlow /> },
+          { index: true, lazy: pages.shared },
+          { path: 'replay', lazy: pages.replay },
+          { path: 'hand-over', lazy: pages.handOver },
+          { path: 'open', lazy: pages.openInFlow },
+          { path: 'open/:input', lazy: pages.openInFlow },
         ],
       },
       { element: <OwnerOnly />, children: [{ path: '*', element: <Home /> }] },
@@ -98,3 +101,6 @@ if (root)
       </QueryClientProvider>
     </StrictMode>,
   )
+
+// the other pages come while the first one is read
+setTimeout(() => void Promise.all(Object.values(pages).map((load) => load())), 1500)

@@ -32,6 +32,7 @@ export const keyList: readonly (readonly [string, string])[] = [
   ['F2', 'rename'],
   ['Delete', 'drop what is selected'],
   ['arrows, with Shift', 'move and select in the table'],
+  ['arrows on the number of a sentence', 'walk the story'],
   ['W', 'where a cell comes from'],
   ['Ctrl+F', 'find a column or a value'],
   ['Ctrl+C', 'copy cells or columns'],

@@ -1,4 +1,4 @@
-import { useState, type DragEvent, type ReactNode } from 'react'
+import { useState, type DragEvent, type KeyboardEvent, type ReactNode } from 'react'
 import { figuresOf, openedBy, type Step } from '@fabula/core'
 import type { StoryStep } from '@fabula/core/api'
 import { Button, KeepOrLeave, Key } from '../ui/parts.tsx'
@@ -234,7 +234,18 @@ const StateNotes = ({ story, step, of }: { story: Story; step: Step; of: Sentenc
   )
 }
 
-/** The number of a sentence, and the colour of its table beside it. */
+/** The arrows walk from sentence to sentence of the whole story, and show each. */
+const walk = (event: KeyboardEvent<HTMLElement>): void => {
+  const by = { ArrowDown: 1, ArrowUp: -1 }[event.key]
+  if (by === undefined) return
+  event.preventDefault()
+  const all = [...document.querySelectorAll<HTMLElement>('[data-sentence]')]
+  const next = all[all.indexOf(event.currentTarget) + by]
+  next?.focus()
+  next?.click()
+}
+
+/** The number of a sentence, by which it is reached, and the colour of its table beside it. */
 const SentenceNumber = ({ index, entry, of }: { index: number; entry: number; of: SentenceState }) => (
   <>
     {!of.isDraft && (
@@ -244,11 +255,15 @@ const SentenceNumber = ({ index, entry, of }: { index: number; entry: number; of
         style={{ background: `var(--strand-${(entry % 5) + 1})` }}
       />
     )}
-    <span
-      className={`pr-2.5 text-right font-sans text-[12px] leading-[21px] ${of.isShown || of.isDraft ? 'font-bold text-rubric' : 'text-ink-3'}`}
+    <button
+      type="button"
+      data-sentence
+      aria-label={`Sentence ${index + 1}`}
+      className={`self-start pr-2.5 text-right font-sans text-[12px] leading-[24px] ${of.isShown || of.isDraft ? 'font-bold text-rubric' : 'text-ink-3'}`}
+      onKeyDown={walk}
     >
       {index + 1}
-    </span>
+    </button>
   </>
 )
 

@@ -176,20 +176,12 @@ export const storyReducer = (state: StoryState, action: StoryAction): StoryState
       return begun(state, action.draft)
     case 'reword':
       return reworded(state, action.table, action.step)
-    case 'addBefore':
-      return changed(state, (draft) => ({ ...draft, before: [...(draft.before ?? []), action.step] }))
-    case 'addElsewhere': {
-      const more = { table: action.table, step: action.step }
-      return changed(state, (draft) => ({ ...draft, elsewhere: [...(draft.elsewhere ?? []), more] }))
-    }
     case 'discard':
       return discarded(state)
     case 'kept':
       // a rewording that was made while it was saved stays
       if (state.draft !== action.draft) return state
       return { ...withoutDraft(state), building: undefined, selection: { kind: 'table' } }
-    case 'keepOnceFine':
-      return { ...state, keepOnceFine: action.step }
     case 'queue':
       return { ...state, queued: action.verb }
     case 'stepsChanged':
@@ -200,6 +192,25 @@ export const storyReducer = (state: StoryState, action: StoryAction): StoryState
       return { ...state, building: action.builder }
     case 'draw':
       return { ...state, drawing: { columns: action.columns }, stageView: 'picture' }
+    default:
+      return drafted(state, action)
+  }
+}
+
+type HandledFirst =
+  'goTo' | 'begin' | 'reword' | 'discard' | 'kept' | 'queue' | 'stepsChanged' | 'travelled' | 'build' | 'draw'
+
+/** The actions that change the draft that stands. */
+const drafted = (state: StoryState, action: Exclude<StoryAction, { readonly type: HandledFirst }>): StoryState => {
+  switch (action.type) {
+    case 'addBefore':
+      return changed(state, (draft) => ({ ...draft, before: [...(draft.before ?? []), action.step] }))
+    case 'addElsewhere': {
+      const more = { table: action.table, step: action.step }
+      return changed(state, (draft) => ({ ...draft, elsewhere: [...(draft.elsewhere ?? []), more] }))
+    }
+    case 'keepOnceFine':
+      return { ...state, keepOnceFine: action.step }
     default:
       return shown(state, action)
   }
