@@ -46,6 +46,8 @@ const compose = async (driver: WebDriver): Promise<void> => {
 const trace = async (driver: WebDriver): Promise<void> => {
   await driver.navigate().refresh()
   await see(driver, '121 changed')
+  // it opens where it was left
+  await click(driver, By.css('button[aria-label="Sentence 9"]'))
   await (await driver.findElement(By.xpath("//*[@role='radio'][contains(., 'After')]"))).click()
   await (await cell(driver, '10,598.25')).click()
   await press(driver, 'w')
@@ -185,7 +187,7 @@ const tables = async (driver: WebDriver, base: string): Promise<void> => {
   await click(driver, 'Takings')
   await see(driver, '−92 rows')
   await (
-    await driver.findElement(By.xpath("//li[contains(., 'Compute Clinic')]//span[contains(@class,'leading-[21px]')]"))
+    await driver.findElement(By.xpath("//li[contains(., 'Compute Clinic')]//button[@data-sentence]"))
   ).click()
   await driver.sleep(600)
   await head(driver, 'Service')
