@@ -186,9 +186,7 @@ const tables = async (driver: WebDriver, base: string): Promise<void> => {
   await see(driver, 'Another table')
   await click(driver, 'Takings')
   await see(driver, '−92 rows')
-  await (
-    await driver.findElement(By.xpath("//li[contains(., 'Compute Clinic')]//button[@data-sentence]"))
-  ).click()
+  await (await driver.findElement(By.xpath("//li[contains(., 'Compute Clinic')]//button[@data-sentence]"))).click()
   await driver.sleep(600)
   await head(driver, 'Service')
   await click(driver, 'Match with another table…')

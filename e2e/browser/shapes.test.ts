@@ -36,7 +36,7 @@ test('two measures over months become a row a month with a column of each, whate
   await head(driver, 'Sales Jan')
   await head(driver, 'Quantity Feb', Key.SHIFT)
   await click(driver, 'Tidy a crosstab with two lines of names')
-  await see(driver, 'Make a column of each Measure (whatever comes) with the single Value')
+  await see(driver, 'Make a column of each Measure (whatever comes) with the value of Value')
   await see(driver, '2 labels became columns')
   await keep(driver)
   expect(

@@ -128,7 +128,7 @@ const sentences: readonly (readonly [StepKindName, Readonly<Record<string, unkno
   ],
   ['clean-text', { columns: ['A'], do: ['strip-letters'] }, 'In A take letters out.'],
   ['fill-empty', { columns: ['Vet'], with: 'none' }, 'Where Vet is empty, put none.'],
-  ['fill-empty', { columns: ['A', 'B'], with: 0 }, 'Where A and B is empty, put 0.'],
+  ['fill-empty', { columns: ['A', 'B'], with: 0 }, 'Where A and B are empty, put 0.'],
   ['fill-empty', { columns: ['A'], with: { column: 'B' } }, 'Where A is empty, put B.'],
   ['fill-empty', { columns: ['A'], with: { parameter: 'Since' } }, 'Where A is empty, put Since.'],
   ['blank', { columns: ['A'], values: ['n/a', '-'] }, 'In A make “n/a” and “-” empty.'],
@@ -288,7 +288,7 @@ const sentences: readonly (readonly [StepKindName, Readonly<Record<string, unkno
   [
     'pivot',
     { labels: 'Month', values: [{ column: 'Sales', how: 'only' }] },
-    'Make a column of each Month (whatever comes) with the single Sales, a row for each combination of the other columns, gaps left empty.',
+    'Make a column of each Month (whatever comes) with the value of Sales, a row for each combination of the other columns, gaps left empty.',
   ],
   [
     'pivot',
@@ -311,7 +311,7 @@ const sentences: readonly (readonly [StepKindName, Readonly<Record<string, unkno
   [
     'pivot',
     { labels: 'Animal', values: [{ column: 'Fee', how: 'filled' }], by: ['Kind'] },
-    'Make a column of each Animal (whatever comes) with the filled cells of Fee, a row for each Kind, gaps left empty.',
+    'Make a column of each Animal (whatever comes) with the count of filled Fee, a row for each Kind, gaps left empty.',
   ],
   [
     'pivot',
@@ -324,7 +324,7 @@ const sentences: readonly (readonly [StepKindName, Readonly<Record<string, unkno
   [
     'summarise',
     { by: ['K'], measures: [{ how: 'deviation', column: 'V', as: 'dev' }] },
-    'Summarise by K: the deviation of V as dev.',
+    'Summarise by K: the standard deviation of V as dev.',
   ],
   [
     'summarise',
@@ -338,7 +338,7 @@ const sentences: readonly (readonly [StepKindName, Readonly<Record<string, unkno
         { how: 'share', column: 'X', as: 's' },
       ],
     },
-    'Summarise all rows: the deviation of X as d, the list of X as l, the joined X with “, ” between as j, whether any is B as a and the share of all X as s.',
+    'Summarise all rows: the standard deviation of X as d, the list of X as l, the joined X with “, ” between as j, whether any is B as a and the share of all X as s.',
   ],
   [
     'summarise',

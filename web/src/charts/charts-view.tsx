@@ -172,7 +172,7 @@ function pictureTabs(
       {select('Along', picture.label, plain(picture.kind === 'scatter' ? numbers : names), (label) => put({ label }))}
       {(picture.kind === 'bar' || picture.kind === 'stacked' || picture.kind === 'line') && (
         <>
-          parted by{' '}
+          separated by{' '}
           {select(
             'Parted by',
             picture.series ?? '',

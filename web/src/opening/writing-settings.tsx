@@ -16,7 +16,7 @@ export const Writing = ({ opening }: { opening: Opening }) => {
     <section className="grid grid-cols-[minmax(0,1fr)] gap-1.5">
       <Heading>How the text is written</Heading>
       <label className="flex items-center justify-between gap-2">
-        Cells are parted by
+        Cells are separated by
         <select
           className="field"
           value={opening.read.delimiter ?? look.delimiter}

@@ -21,7 +21,7 @@ const figuresOf = (facts: ColumnFacts): (readonly [string, string])[] => {
     ['Mean', facts.mean === undefined ? undefined : round(facts.mean)],
     ['Median', facts.median],
     ['Middle half', facts.quarters ? `${facts.quarters[0]} to ${facts.quarters[1]}` : undefined],
-    ['Deviation', facts.deviation === undefined ? undefined : round(facts.deviation)],
+    ['Standard deviation', facts.deviation === undefined ? undefined : round(facts.deviation)],
     ['Length', lengths()],
   ]
   return rows.flatMap(([name, value]) => (value === undefined ? [] : [[name, value] as const]))

@@ -67,7 +67,7 @@ export const ReplayInputs = ({
             <dd className="figures">{value}</dd>
           </div>
         ))}
-        <dt className="text-ink-3">Its clock</dt>
+        <dt className="text-ink-3">Told as of</dt>
         <dd className="figures">{new Date(run.clock).toISOString().slice(0, 19).replace('T', ' ')}</dd>
       </dl>
       {repeated && run.state === 'done' && (

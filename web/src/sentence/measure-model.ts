@@ -20,7 +20,7 @@ export const measureWords: Readonly<Record<WindowHow | 'only', string>> = {
   median: 'median',
   min: 'least',
   max: 'greatest',
-  deviation: 'deviation',
+  deviation: 'standard deviation',
   first: 'first',
   last: 'last',
   list: 'list',
@@ -34,7 +34,7 @@ export const measureWords: Readonly<Record<WindowHow | 'only', string>> = {
   'row-number': 'number of the row',
   previous: 'previous',
   next: 'next',
-  only: 'the single value',
+  only: 'the value, where there is one',
 }
 /** Whether a measure counts rows and needs no column. */
 export const needsNoColumn = (how: MeasureValue['how']): boolean =>

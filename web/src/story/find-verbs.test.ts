@@ -336,22 +336,22 @@ const phrases: readonly (readonly [typed: string, verb: string, sentence: string
   [
     'pivot',
     'Turn rows into columns…',
-    'Make a column of each Patient (whatever comes) with the single Fee, a row for each combination of the other columns, gaps left empty.',
+    'Make a column of each Patient (whatever comes) with the value of Fee, a row for each combination of the other columns, gaps left empty.',
   ],
   [
     'rows to columns',
     'Turn rows into columns…',
-    'Make a column of each Patient (whatever comes) with the single Fee, a row for each combination of the other columns, gaps left empty.',
+    'Make a column of each Patient (whatever comes) with the value of Fee, a row for each combination of the other columns, gaps left empty.',
   ],
   [
     'crosstab',
     'Turn rows into columns…',
-    'Make a column of each Patient (whatever comes) with the single Fee, a row for each combination of the other columns, gaps left empty.',
+    'Make a column of each Patient (whatever comes) with the value of Fee, a row for each combination of the other columns, gaps left empty.',
   ],
   [
     'long to wide',
     'Turn rows into columns…',
-    'Make a column of each Patient (whatever comes) with the single Fee, a row for each combination of the other columns, gaps left empty.',
+    'Make a column of each Patient (whatever comes) with the value of Fee, a row for each combination of the other columns, gaps left empty.',
   ],
   ['transpose', 'Swap rows and columns', 'Swap rows and columns, naming the new columns after Visit date.'],
   ['explode', 'Make a row of each item', 'Make a row of each item of Tags.'],

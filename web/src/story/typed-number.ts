@@ -1,5 +1,5 @@
 const money = /^[£$€¥]\s*|\s*[£$€¥]$/g
-/** Groups of three digits parted by commas, dots, blanks or apostrophes. */
+/** Groups of three digits separated by commas, dots, blanks or apostrophes. */
 const grouped = (sign: string): RegExp => new RegExp(`^\\d{1,3}(?:${sign}\\d{3})+$`)
 
 /** Digits with signs between them as digits with a decimal point; undefined where they are no number. */

@@ -18,7 +18,7 @@ describe('the likeliest verb of a selection stands first', () => {
     ['a column of text', columns('Clinic'), 'Give one spelling…'],
     ['a column of dates', columns('Day'), 'Take a part of the date…'],
     ['a column of numbers', columns('Fee'), 'Calculate with it…'],
-    ['a label and a figure', columns('Clinic', 'Fee'), 'Summarise by them'],
+    ['a label and a figure', columns('Clinic', 'Fee'), 'Summarise by these columns'],
     ['the whole table', { kind: 'table' } as const, 'Keep rows where…'],
     ['a cell', { kind: 'cell', column: 'Clinic', row: 0, value: 'Oxbow' } as const, 'Keep rows where it is “Oxbow”'],
     [

@@ -9,7 +9,7 @@ const keptWords = (how: JoinHow, here: string, there: string): string =>
     'left-only': `Only ${here} that meet none`,
     right: `Keep every row of ${there}`,
     'right-only': `Only ${there} that meet none`,
-    cross: 'Every row beside every row',
+    cross: 'Every row with every row',
   })[how]
 
 const kept = (how: JoinHow): Readonly<Record<'left' | 'both' | 'right', boolean>> => ({

@@ -103,7 +103,7 @@ export const textFindings = (
   if (separator !== undefined) {
     const parted = words.filter(({ text }) => text.includes(separator))
     findings.push({
-      sentence: `${counted(rowsIn(parted), 'cell')} ${rowsIn(parted) === 1 ? 'holds' : 'hold'} several values, parted by ${quoted(separator)}, such as ${quoted(parted[0]?.text ?? '')}.`,
+      sentence: `${counted(rowsIn(parted), 'cell')} ${rowsIn(parted) === 1 ? 'holds' : 'hold'} several values, separated by ${quoted(separator)}, such as ${quoted(parted[0]?.text ?? '')}.`,
       verb: 'A row for each',
       step: {
         kind: 'split',

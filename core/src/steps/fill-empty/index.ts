@@ -90,7 +90,7 @@ export const fillEmpty = defineStep<FillEmpty>({
   sentence: ({ columns, with: value }) => [
     'Where ',
     columnsSlot(columns, 'columns'),
-    ' is empty, put ',
+    Array.isArray(columns) && columns.length === 1 ? ' is empty, put ' : ' are empty, put ',
     slot(valueWords(value), 'value', ['with']),
     '.',
   ],

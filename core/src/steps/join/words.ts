@@ -11,7 +11,7 @@ export const joinWords: Readonly<Record<JoinHow, string>> = {
   full: 'keep every row of both',
   'left-only': 'keep only rows here that match nothing there',
   'right-only': 'keep only rows there that match nothing here',
-  cross: 'put every row beside every row',
+  cross: 'pair every row with every row',
 }
 /** Which matches of a row are taken, as it stands in a sentence. */
 export const matchWords = { all: 'every match', first: 'the first match', one: 'one match and no more' } as const

@@ -64,7 +64,7 @@ const sentence = ({ input, read = {} }: Open, names: TableNames): Sentence => {
     ...headerPart(),
     ...(read.delimiter && read.delimiter !== ','
       ? [
-          ', parted by ',
+          ', separated by ',
           slot(ownValue(delimiterWords, read.delimiter) ?? read.delimiter, 'open', ['read', 'delimiter']),
         ]
       : []),

@@ -110,7 +110,7 @@ const checkValues = (params: Pivot, input: Schema, context: CheckContext): void 
   })
 
 const valueWords = ({ how, column, as }: PivotValue): string =>
-  `${how === 'only' ? 'the single' : howWords[how]}${how === 'count' ? '' : ` ${column}`}${as === undefined || as === column ? '' : ` as ${as}`}`
+  `${how === 'only' ? 'the value of' : howWords[how]}${how === 'count' ? '' : ` ${column}`}${as === undefined || as === column ? '' : ` as ${as}`}`
 const written = z.union([z.string(), z.number(), z.boolean(), z.null()])
 
 const groupsText = (by: Pivot['by']): string => {

@@ -96,14 +96,14 @@ export const checkMeasure = (
 /** Each aggregate as it stands in a sentence. */
 export const howWords: Readonly<Record<Aggregate, string>> = {
   count: 'the count of rows',
-  filled: 'the filled cells of',
+  filled: 'the count of filled',
   distinct: 'the different values of',
   sum: 'the sum of',
   mean: 'the mean of',
   median: 'the median of',
   min: 'the least',
   max: 'the greatest',
-  deviation: 'the deviation of',
+  deviation: 'the standard deviation of',
   first: 'the first',
   last: 'the last',
   list: 'the list of',

@@ -19,7 +19,7 @@ export const sortKeysSchema = z
   .min(1)
 
 const keyWords = ({ column, descending, natural }: SortKeyParams): string =>
-  `${column}${natural ? ', numbers inside counted,' : ''}${descending ? ' from high to low' : ''}`
+  `${column}${natural ? ' in the order of its numbers' : ''}${descending ? ' from high to low' : ''}`
 /** Sort keys as they stand in a sentence. */
 export const sortWords = (by: readonly SortKeyParams[]): string => listed(by.map(keyWords), 'then')
 

@@ -65,7 +65,7 @@ export const summarise = defineStep<Summarise>({
         return [
           {
             rank: 280,
-            verb: `Summarise by ${columns.length === 1 ? 'it' : 'them'}`,
+            verb: `Summarise by ${columns.length === 1 ? 'this column' : 'these columns'}`,
             params: { by: keys, measures: countAndTotals(numbers, keys) },
           },
         ]
