@@ -55,7 +55,7 @@ test('all columns side by side: facts, a bar that is clicked, what was before be
   const charged = await element(driver, By.css('section[aria-label="Charged"] canvas'))
   await see(driver, 'Middle half')
   const facts = await about('Charged')
-  for (const words of ['Median', 'Middle half', 'Deviation', '1,108 of 1,112']) expect(facts).toContain(words)
+  for (const words of ['Median', 'Middle half', 'Standard deviation', '1,108 of 1,112']) expect(facts).toContain(words)
   expect(await about('Service')).toContain('AAA-9')
   expect(await accessible(here.browser.driver)).toEqual([])
   await tick(driver, 'beside what was before')

@@ -142,7 +142,7 @@ const frameOf = ({ isDraft, isShown }: SentenceState): string => {
 }
 const toneOf = ({ state, isLater }: SentenceState): string => {
   const tones = { fine: '', broken: 'sentence-broken text-rubric', off: 'text-ink-3', waiting: 'text-ink-3' }
-  return `${tones[state]} ${isLater ? 'opacity-60' : ''}`
+  return `${tones[state]} ${isLater ? 'text-ink-3' : ''}`
 }
 const insertionMarks = {
   above: 'shadow-[0_-2px_0_var(--rubric)]!',

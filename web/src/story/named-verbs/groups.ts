@@ -84,8 +84,8 @@ export const groupVerbs: readonly NamedVerb[] = [
   measured('Add up for each', ['sum', 'total', 'sum by', 'add up', 'sumif', 'totals'], 'sum', 'Total'),
   measured('Take the mean of each', ['average', 'mean', 'average by', 'avg', 'averageif'], 'mean', 'Mean'),
   measured('Take the median of each', ['median', 'middle value'], 'median', 'Median'),
-  measured('Take the least of each', ['minimum', 'min', 'least', 'smallest', 'earliest'], 'min', 'Least'),
-  measured('Take the greatest of each', ['maximum', 'max', 'greatest', 'largest', 'latest'], 'max', 'Greatest'),
+  measured('Take the least of each', ['minimum', 'min', 'least', 'smallest'], 'min', 'Least'),
+  measured('Take the greatest of each', ['maximum', 'max', 'greatest', 'largest'], 'max', 'Greatest'),
   measured(
     'Count the different values of each',
     ['count distinct', 'distinct count', 'count unique', 'how many different'],
