@@ -11,7 +11,14 @@ import {
   type Recipe,
 } from '@fabula/core'
 import { labelOf, partNamed, partsOf, type Part } from './parts.ts'
-import { TraceProblem, type SourceName, type TracedFile, type TracedInput, type TraceRow } from './reports.ts'
+import {
+  TraceProblem,
+  type SourceName,
+  type SourceRowsListed,
+  type TracedFile,
+  type TracedInput,
+  type TraceRow,
+} from './reports.ts'
 import { openSourceRows, type SheetRows, type SourceRows } from './source-rows.ts'
 
 /** Opens the rows of a file or of a sheet of it. */
@@ -107,10 +114,7 @@ export class InputRows {
   }
 
   /** The rows of origins as they are named and what they hold: all counted, the first listed, in the order of the inputs in the recipe. */
-  async sourcesOf(
-    origins: readonly Origin[],
-    limit: number,
-  ): Promise<{ readonly count: number; readonly sources: readonly TraceRow[] }> {
+  async sourcesOf(origins: readonly Origin[], limit: number): Promise<SourceRowsListed> {
     const order = this.recipe.inputs.map(({ id }) => id)
     const rank = (placed: PlacedStep): number => {
       const input = inputOf(placed)
@@ -143,9 +147,11 @@ export class InputRows {
     count: number,
   ): Promise<SheetReport> {
     const all = this.partsOf(input)
-    const firstPart = all.find((part) => file === undefined || this.labelOf(input, part) === file)
     const part =
-      file === undefined || (sheet === undefined && firstPart) ? firstPart : this.partNamed(input, file, sheet)
+      all.find(
+        (one) =>
+          (file === undefined || this.labelOf(input, one) === file) && (sheet === undefined || one.sheet === sheet),
+      ) ?? (file === undefined ? undefined : this.partNamed(input, file, sheet))
     const rows = part && (await this.rowsOf(input, part))
     if (!rows) throw new TraceProblem(`${quoted(input)} has no file that can be read as text.`)
     return {

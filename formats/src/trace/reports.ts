@@ -29,13 +29,13 @@ export type TraceRow = SourceName & {
   readonly times?: number
   readonly values: Readonly<Record<string, string>>
 }
+/** Source rows: how many there are, and the first of them. */
+export type SourceRowsListed = { readonly count: number; readonly sources: readonly TraceRow[] }
 /** The way back: section 10 of the contract. */
-export type BackReport = {
+export type BackReport = SourceRowsListed & {
   readonly table: string
   readonly row: number
   readonly column?: string
-  readonly count: number
-  readonly sources: readonly TraceRow[]
   readonly steps: readonly StepOnTheWay[]
 }
 /** What became of a row in one table. */

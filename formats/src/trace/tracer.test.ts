@@ -209,7 +209,8 @@ describe('what a figure passed over', () => {
       { visits: { 'v.csv': fees } },
     )
   test('rows of the group that were empty or could not be read, with their texts', async () => {
-    const { count, sources } = await (await tracer()).passedOver('visits', 1, { column: 'Takings', limit: 10 })
+    const { passedOver } = await (await tracer()).backWithPassedOver('visits', 1, { column: 'Takings', limit: 10 })
+    const { count, sources } = passedOver
     expect(count).toBe(2)
     expect(sources).toMatchObject([
       { row: 3, values: { Fee: 'n/c' } },
@@ -217,7 +218,10 @@ describe('what a figure passed over', () => {
     ])
   })
   test.each(['Rows', 'Clinic'])('%s passes over none', async (column) =>
-    expect(await (await tracer()).passedOver('visits', 1, { column, limit: 10 })).toEqual({ count: 0, sources: [] }),
+    expect((await (await tracer()).backWithPassedOver('visits', 1, { column, limit: 10 })).passedOver).toEqual({
+      count: 0,
+      sources: [],
+    }),
   )
 })
 

@@ -16,7 +16,6 @@ import {
   writtenTables,
   passedOver,
   traceBack,
-  usedTables,
   type BackTrace,
   type Conservation,
   type Fate,
@@ -34,9 +33,9 @@ import {
   type ForwardReport,
   type LostReason,
   type LostRows,
+  type SourceRowsListed,
   type StepSpan,
   type TracedInput,
-  type TraceRow,
 } from './reports.ts'
 
 const whyLeftOut: Readonly<Record<LeftOut, string>> = {
@@ -47,6 +46,8 @@ const whyLeftOut: Readonly<Record<LeftOut, string>> = {
   'outside-range': 'it is outside the range that is read',
   foot: 'it is of the foot, which is left out',
 }
+
+const noSources: SourceRowsListed = { count: 0, sources: [] }
 
 /** Answers where rows and cells of a run come from and what became of rows of its inputs; every answer is worked out when asked. */
 export class Tracer {
@@ -96,8 +97,38 @@ export class Tracer {
       limit = 100,
     }: { readonly column?: string | undefined; readonly after?: string | undefined; readonly limit?: number } = {},
   ): Promise<BackReport> {
+    return this.backReport({ table, row, column }, this.wayBack(table, row, column, after), limit)
+  }
+
+  /** Where a row or a cell comes from, and of a figure the rows of its group that it passed over, with their texts in the files. @throws TraceProblem */
+  async backWithPassedOver(
+    table: string,
+    row: number,
+    {
+      column,
+      after,
+      limit,
+    }: { readonly column?: string | undefined; readonly after?: string | undefined; readonly limit: number },
+  ): Promise<BackReport & { readonly passedOver: SourceRowsListed }> {
+    const way = this.wayBack(table, row, column, after)
+    const report = await this.backReport({ table, row, column }, way, limit)
+    const passed = passedOver(this.steps, way)
+    if (!passed) return { ...report, passedOver: noSources }
+    const { origins } = traceBack(this.steps, chainOf(this.run, passed.at.table), passed.at, passed.rows, [
+      passed.column,
+    ])
+    return { ...report, passedOver: await this.rows.sourcesOf(origins, limit) }
+  }
+
+  private wayBack(table: string, row: number, column: string | undefined, after: string | undefined): BackTrace {
     const at = this.placeOf(table, row, { column, after })
-    const { origins, visits } = rowBack(this.steps, chainOf(this.run, table), at, row - 1, column)
+    return rowBack(this.steps, chainOf(this.run, table), at, row - 1, column)
+  }
+  private async backReport(
+    { table, row, column }: { readonly table: string; readonly row: number; readonly column: string | undefined },
+    { origins, visits }: BackTrace,
+    limit: number,
+  ): Promise<BackReport> {
     const { count, sources } = await this.rows.sourcesOf(origins, limit)
     return {
       table,
@@ -113,19 +144,6 @@ export class Tracer {
         column === undefined ? await this.openedSteps(visits) : new Map(),
       ),
     }
-  }
-
-  /** The rows of its group that the figure of a cell passed over, with their texts in the files. @throws TraceProblem */
-  async passedOver(
-    table: string,
-    row: number,
-    { column, after, limit }: { readonly column: string; readonly after?: string | undefined; readonly limit: number },
-  ): Promise<{ readonly count: number; readonly sources: readonly TraceRow[] }> {
-    const at = this.placeOf(table, row, { column, after })
-    const passed = passedOver(this.steps, rowBack(this.steps, chainOf(this.run, table), at, row - 1, column))
-    if (!passed) return { count: 0, sources: [] }
-    const chain = chainOf(this.run, passed.at.table)
-    return this.rows.sourcesOf(traceBack(this.steps, chain, passed.at, passed.rows, [passed.column]).origins, limit)
   }
 
   /** Of each step that opened rows, or holds typed-in ones, from where its first row on the way came. */
@@ -235,13 +253,12 @@ export class Tracer {
     const stepOf = (id: string | undefined): PlacedStep | undefined =>
       id === undefined ? undefined : this.placeOf(table, undefined, { column: undefined, after: id })
     const last = stepOf(until)
-    const steps = last ? new Map(this.steps).set(table, own.slice(0, own.indexOf(last) + 1)) : this.steps
-    const used = new Set(
-      own.slice(0, last ? own.indexOf(last) + 1 : own.length).flatMap(({ step }) => usedTables(step)),
-    )
-    const tables = chainOf(this.run, table).filter(
-      (id) => id === table || [...used].some((one) => chainOf(this.run, one).includes(id)),
-    )
+    const kept = last ? own.slice(0, own.indexOf(last) + 1) : own
+    const { recipe } = this.run
+    const cut = recipe.tables.map((one) => (one.id === table ? { ...one, steps: kept.map(({ step }) => step) } : one))
+    // what comes in after the second step does not count
+    const tables = chainOf({ ...this.run, recipe: { ...recipe, tables: cut } }, table)
+    const steps = new Map(this.steps).set(table, kept)
     return conservation({ steps, tables }, table, input, stepOf(since))
   }
 

@@ -1,3 +1,4 @@
+import { NameField } from '../ui/name-field.tsx'
 import { counted, listed } from '@fabula/core'
 import { createReply, flowReply, flowsReply, type FlowSummary } from '@fabula/core/api'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
@@ -22,21 +23,6 @@ const AboutStory = ({ flow: { sentences, writes, ranAt, waits } }: { flow: FlowS
       </b>
     )}
   </span>
-)
-
-const NameField = ({ name, keep, leave }: { name: string; keep: (name: string) => void; leave: () => void }) => (
-  <input
-    className="field my-2.5 w-full font-serif text-[15px]"
-    aria-label={`New name of ${name}`}
-    autoFocus
-    defaultValue={name}
-    onFocus={(event) => event.target.select()}
-    onBlur={(event) => keep(event.target.value)}
-    onKeyDown={(event) => {
-      if (event.key === 'Enter') keep(event.currentTarget.value)
-      if (event.key === 'Escape') leave()
-    }}
-  />
 )
 
 const item = 'cursor-pointer rounded px-2 py-1 outline-none data-highlighted:bg-token-tint'
@@ -132,7 +118,12 @@ const StoryItem = ({ flow, actions }: { flow: FlowSummary; actions: StoryActions
   if (naming)
     return (
       <li className="border-b border-line">
-        <NameField name={name} keep={keep} leave={() => setNaming(false)} />
+        <NameField
+          name={name}
+          className="my-2.5 w-full font-serif text-[15px]"
+          keep={keep}
+          leave={() => setNaming(false)}
+        />
       </li>
     )
   return (

@@ -1,6 +1,6 @@
 import { Command } from 'cmdk'
-import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
-import { findVerbs, type FoundVerb } from '../story/find-verbs.ts'
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
+import { findVerbs, verbsAt, type FoundVerb } from '../story/find-verbs.ts'
 import type { Story } from '../story/use-story.ts'
 import type { StoryCommand } from '../story/verbs.ts'
 
@@ -37,12 +37,11 @@ export const Composer = ({
   /** Whether the mark was moved by hand since the last letter; else it is on the first. */
   const [moved, setMoved] = useState(false)
   const { selection, schemaHere, likelyTables, recipe } = story
-  const find = useCallback(
-    (typed: string): readonly FoundVerb[] =>
-      findVerbs(typed, { selection, schema: schemaHere, tables: likelyTables }, recipe).slice(0, mostListed),
-    [selection, schemaHere, likelyTables, recipe],
+  const verbs = useMemo(
+    () => (open ? verbsAt({ selection, schema: schemaHere, tables: likelyTables }, recipe) : []),
+    [open, selection, schemaHere, likelyTables, recipe],
   )
-  const found = useMemo(() => (open ? find(text) : []), [open, text, find])
+  const found = useMemo(() => findVerbs(text, verbs).slice(0, mostListed), [text, verbs])
   const marked = (moved ? found.find(({ name }) => name === selected) : undefined) ?? found[0]
   const act = (verb: FoundVerb): void => {
     setText('')
@@ -61,7 +60,7 @@ export const Composer = ({
     if (event.key !== 'Enter') return
     event.preventDefault()
     const typed = event.currentTarget.value
-    const chosen = typed === text ? marked : find(typed)[0]
+    const chosen = typed === text ? marked : findVerbs(typed, verbs)[0]
     if (chosen) act(chosen)
   }
   return (

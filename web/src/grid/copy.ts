@@ -1,5 +1,5 @@
 import { guarded } from '@fabula/core'
-import { askTable } from '../api/queries.ts'
+import { previewRows } from '../api/preview-rows.ts'
 import type { Story } from '../story/use-story.ts'
 
 /** A cell for the clipboard: quoted where it must be, and with a ’ before what a spreadsheet would take for a formula. */
@@ -7,7 +7,6 @@ export const clipboardCell = (given: string | null | undefined): string => {
   const text = guarded(given ?? '')
   return /[\t\r\n"]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text
 }
-const aCall = 500
 export const mostCopied = 100_000
 
 /** Rows from one to another as a spreadsheet would paste them; with names where whole columns are meant. */
@@ -20,16 +19,7 @@ export const cellsAsText = async (
 ): Promise<string> => {
   const { endpoint, cursor, diffMode, only } = story
   const lines = names ? [names.map(clipboardCell).join('\t')] : []
-  for (let at = from; at <= to; at += aCall) {
-    const { rows } = await askTable(endpoint, 'preview', {
-      ...cursor,
-      drafts: [...(cursor.drafts ?? [])],
-      diffMode,
-      only,
-      from: at,
-      count: Math.min(aCall, to - at + 1),
-    })
-    for (const row of rows) lines.push(columns.map((c) => clipboardCell(row.cells[c])).join('\t'))
-  }
+  const { rows } = await previewRows(endpoint, cursor, diffMode, only, from, to - from + 1)
+  for (const row of rows) lines.push(columns.map((c) => clipboardCell(row.cells[c])).join('\t'))
   return `${lines.join('\n')}\n`
 }

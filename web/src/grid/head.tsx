@@ -1,3 +1,4 @@
+import { NameField } from '../ui/name-field.tsx'
 import { useState, type DragEvent } from 'react'
 import { figure } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
@@ -25,21 +26,10 @@ const sideOf = (event: DragEvent<HTMLElement>): DropSide => {
   return event.clientX < left + width / 2 ? 'before' : 'after'
 }
 
-const NameField = ({ column, keep, leave }: { column: string; keep: (name: string) => void; leave: () => void }) => (
-  <input
-    className="field mx-1 mt-1 w-[calc(100%-8px)] font-semibold"
-    aria-label={`New name of ${column}`}
-    autoFocus
-    defaultValue={column}
-    onFocus={(event) => event.target.select()}
-    onBlur={(event) => keep(event.target.value)}
-    onKeyDown={(event) => {
-      event.stopPropagation()
-      if (event.key === 'Enter') keep(event.currentTarget.value)
-      if (event.key === 'Escape') leave()
-    }}
-  />
-)
+const insertionMarks: Readonly<Record<DropSide, string>> = {
+  before: 'shadow-[inset_3px_0_0_var(--rubric)]!',
+  after: 'shadow-[inset_-3px_0_0_var(--rubric)]!',
+}
 
 /**
  * The head of a column: its name, type and spread. A double click on the name renames it there, dragging the head moves
@@ -66,11 +56,6 @@ export const Head = ({
     setNaming(false)
     if (text.trim() !== '' && text !== column.name) rename(text)
   }
-  const insertionMark = () => {
-    if (over === 'before') return 'shadow-[inset_3px_0_0_var(--rubric)]!'
-    if (over === 'after') return 'shadow-[inset_-3px_0_0_var(--rubric)]!'
-    return ''
-  }
   return (
     <div
       role="columnheader"
@@ -95,11 +80,16 @@ export const Head = ({
         event.preventDefault()
         drop(dragged, sideOf(event))
       }}
-      className={`absolute top-0 h-full border-r border-line bg-sheet aria-selected:bg-token-tint aria-selected:shadow-[inset_0_3px_0_var(--token)] data-[state=added]:bg-added-tint data-[state=added]:shadow-[inset_0_3px_0_var(--added)] data-[state=removed]:bg-removed-tint ${insertionMark()}`}
+      className={`absolute top-0 h-full border-r border-line bg-sheet aria-selected:bg-token-tint aria-selected:shadow-[inset_0_3px_0_var(--token)] data-[state=added]:bg-added-tint data-[state=added]:shadow-[inset_0_3px_0_var(--added)] data-[state=removed]:bg-removed-tint ${over ? insertionMarks[over] : ''}`}
       style={{ left, width }}
     >
       {naming ? (
-        <NameField column={column.name} keep={name} leave={() => setNaming(false)} />
+        <NameField
+          name={column.name}
+          className="mx-1 mt-1 w-[calc(100%-8px)] font-semibold"
+          keep={name}
+          leave={() => setNaming(false)}
+        />
       ) : (
         <button
           type="button"

@@ -60,11 +60,15 @@ const useVirtualLists = (table: GridTable, setRange: (range: RowRange) => void) 
   })
   const signature = JSON.stringify([shown.map((c) => columns[c]?.name), widths, frozen])
   useEffect(() => measure(), [signature, rowHeight])
-  const scrollTo = ({ row, at }: GridPosition): void => {
-    rows.scrollToIndex(tall.placeOf(row))
+  /** Columns that are held still are always in sight. */
+  const scrollToColumn = (at: number): void => {
     if (at >= frozen) across.scrollToIndex(at - frozen)
   }
-  return { scroller, tall, rows, across, scrollTo }
+  const scrollTo = ({ row, at }: GridPosition): void => {
+    rows.scrollToIndex(tall.placeOf(row))
+    scrollToColumn(at)
+  }
+  return { scroller, tall, rows, across, scrollTo, scrollToColumn }
 }
 
 /** The active cell, the other corner of the selected cells, and the selection of columns. */
@@ -125,14 +129,14 @@ const useFoundCell = (story: Story, { first }: GridTable, goToColumn: (row: numb
 }
 
 /** New columns of a draft scroll into view once they are there. */
-const useNewColumns = (story: Story, { columns, layout, first }: GridTable, show: (position: GridPosition) => void) => {
+const useNewColumns = (story: Story, { columns, layout, first }: GridTable, show: (at: number) => void) => {
   const draft = story.draft?.step.id
   const added = first.isPlaceholderData
     ? ''
     : columns.flatMap(({ name, state }) => (state === 'added' ? [name] : [])).join('\n')
   const goToAdded = useEffectEvent(() => {
     const at = layout.shown.findIndex((c) => columns[c]?.state === 'added')
-    if (draft !== undefined && at >= 0) show({ row: 0, at })
+    if (draft !== undefined && at >= 0) show(at)
   })
   useEffect(() => goToAdded(), [draft, added])
 }
@@ -166,11 +170,7 @@ export const useGrid = (story: Story) => {
   const lists = useVirtualLists(table, setRange)
   const cursor = useGridCursor(story, table, lists.scrollTo)
   const goToFound = useFoundCell(story, table, cursor.goToColumn)
-  useNewColumns(
-    story,
-    table,
-    ({ at }) => at >= table.layout.frozen && lists.across.scrollToIndex(at - table.layout.frozen),
-  )
+  useNewColumns(story, table, lists.scrollToColumn)
   useGridEvents(lists.scroller, table, () => setFinding(true))
   return { story, ...table, ...lists, ...cursor, finding, setFinding, goToFound }
 }

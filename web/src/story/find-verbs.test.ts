@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import type { Recipe, Schema, Selection } from '@fabula/core'
-import { findVerbs } from './find-verbs.ts'
+import { findVerbs, verbsAt } from './find-verbs.ts'
 import { namedVerbs } from './named-verbs/index.ts'
 
 const schema: Schema = [
@@ -16,7 +16,7 @@ const schema: Schema = [
 const prices = { id: 'prices', name: 'Prices' }
 const recipe: Recipe = { fabula: 1, name: 'Visits', inputs: [], tables: [{ ...prices, steps: [] }] }
 const found = (text: string, selection: Selection = { kind: 'table' }) =>
-  findVerbs(text, { selection, schema, tables: [prices] }, recipe)
+  findVerbs(text, verbsAt({ selection, schema, tables: [prices] }, recipe))
 
 /** What people type, the verb that must stand first, and the sentence it begins where it begins one. */
 const phrases: readonly (readonly [typed: string, verb: string, sentence: string])[] = [

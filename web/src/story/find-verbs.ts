@@ -52,30 +52,38 @@ export const aboutVerb = (verb: Omit<Verb, 'name' | 'words'>, context: VerbConte
 const keyOf = ({ step, steps, builder, command, draw, name }: Verb): string =>
   step || steps || builder || command || draw ? JSON.stringify([steps ?? step, builder, command, draw]) : name
 
-/**
- * The verbs that what was typed may mean, the best first: those of the selection before others that fit as well, each once.
- * All verbs of the selection, then all others, where nothing was typed.
- */
-export const findVerbs = (text: string, context: VerbContext, recipe: Recipe): readonly FoundVerb[] => {
-  // what a verb does is known once the table is
+/** A verb with the names by which it is found. */
+type NamedFound = FoundVerb & { readonly names: readonly string[]; readonly sentence: string }
+
+/** Every verb with what it does to the present selection: those by everyday names, then those of the selection. None until the table is known. */
+export const verbsAt = (context: VerbContext, recipe: Recipe): readonly NamedFound[] => {
   if (context.schema.length === 0) return []
-  const typed = plain(text)
-  const own = context.selection.kind === 'table' ? [] : verbsFor(context.selection, context.schema, context.tables)
-  const named = namedVerbs.map(({ name, words: synonyms, act }): Verb => ({ name, words: synonyms, ...act(context) }))
-  const seen = new Set<string>()
-  const found: { verb: FoundVerb; fit: number }[] = []
-  for (const [i, verb] of [...named, ...own].entries()) {
+  const found = (verb: Verb, names: readonly string[]): NamedFound => {
     const about = aboutVerb(verb, context, recipe)
-    // the words of a verb of the card are those of its kind: they find it, but say less than a name
-    const isOwn = i >= named.length
-    const names = isOwn ? [plain(verb.name)] : [verb.name, ...verb.words].map(plain)
-    const best = Math.max(...names.map((name) => fitOf(typed, name)))
-    const bySentence = hasWords(typed.split(' '), plain(about)) ? ofSentence : 0
-    const fit = typed === '' ? 1 : Math.max(best, bySentence)
-    if (fit === 0) continue
-    found.push({ verb: { ...verb, about }, fit: fit - (verb.needs === undefined ? 0 : 10) })
+    return { ...verb, about, names: names.map(plain), sentence: plain(about) }
   }
-  return found
+  const own = context.selection.kind === 'table' ? [] : verbsFor(context.selection, context.schema, context.tables)
+  return [
+    ...namedVerbs.map(({ name, words: synonyms, act }) =>
+      found({ name, words: synonyms, ...act(context) }, [name, ...synonyms]),
+    ),
+    // the words of a verb of the card are those of its kind: they say less than a name
+    ...own.map((verb) => found(verb, [verb.name])),
+  ]
+}
+
+/** The verbs that what was typed may mean, the best first and each once; all of them where nothing was typed. */
+export const findVerbs = (text: string, verbs: readonly NamedFound[]): readonly FoundVerb[] => {
+  const typed = plain(text)
+  const seen = new Set<string>()
+  return verbs
+    .map((verb) => {
+      const best = Math.max(...verb.names.map((name) => fitOf(typed, name)))
+      const bySentence = hasWords(typed.split(' '), verb.sentence) ? ofSentence : 0
+      return { verb, fit: typed === '' ? 1 : Math.max(best, bySentence) }
+    })
+    .filter(({ fit }) => fit > 0)
+    .map(({ verb, fit }) => ({ verb, fit: fit - (verb.needs === undefined ? 0 : 10) }))
     .sort((a, b) => b.fit - a.fit)
     .map(({ verb }) => verb)
     .filter((verb) => {

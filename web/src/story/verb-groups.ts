@@ -1,5 +1,6 @@
 import { ownValue, type NewStep, type Schema, type Selection } from '@fabula/core'
 import { isDate, isNumber, typeOf } from './builder.ts'
+import { selectedColumns } from './named-verbs/named-verb.ts'
 import { verbsFor, type Verb } from './verbs.ts'
 
 /** Verbs of one sort under a heading. */
@@ -80,11 +81,6 @@ const sortOf = (columns: readonly string[], schema: Schema): keyof typeof likely
 /** Below this rank of likelihood a verb stands under its own heading. */
 const mostLikely = 5
 
-const columnsOf = (selection: Selection): readonly string[] => {
-  if (selection.kind === 'table') return []
-  return selection.kind === 'columns' ? selection.columns : [selection.column]
-}
-
 /** The verbs of a selection in groups: what is likely meant first, then each sort of verb under its heading. */
 export const verbGroups = (
   selection: Selection,
@@ -92,7 +88,7 @@ export const verbGroups = (
   tables: Parameters<typeof verbsFor>[2] = [],
 ): readonly VerbGroup[] => {
   const verbs = verbsFor(selection, schema, tables)
-  const wanted = likely[sortOf(columnsOf(selection), schema)]
+  const wanted = likely[sortOf(selectedColumns({ selection, schema, tables }), schema)]
   const own = selection.kind === 'cell' || selection.kind === 'part' || selection.kind === 'values'
   // what is made of the selected cell, part or values themselves stands first as it is
   const exact = own ? verbs.filter(({ step }) => step !== undefined).slice(0, mostLikely) : []

@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { askTable, lostQuery } from '../api/queries.ts'
 import { useFlow } from '../story/flow-context.ts'
-import { download } from '../ui/download.ts'
+import { downloadCsv } from '../ui/download.ts'
 import { Button, Notice } from '../ui/parts.tsx'
 import { lostCsv, lostWords, type SourceName, type TraceSubject } from './subject.ts'
 
@@ -128,7 +128,7 @@ export const LostView = ({
   const save = async (): Promise<void> => {
     try {
       const all = await askTable(endpoint, 'lost', { ...asked, limit: mostListed })
-      download(`${recipe.name} rows that left`, 'csv', `data:text/csv,${encodeURIComponent(lostCsv(all))}`)
+      downloadCsv(`${recipe.name} rows that left`, lostCsv(all))
     } catch (error) {
       setProblem((error as Error).message)
     }

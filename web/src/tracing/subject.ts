@@ -1,5 +1,6 @@
-import { columnOf, counted, figure, Table, writeCsv } from '@fabula/core'
+import { counted, figure } from '@fabula/core'
 import type { FollowRequest, LostReply, TableQueryRequest, TraceReply } from '@fabula/core/api'
+import { csvOfTexts } from '../ui/download.ts'
 
 /** A row of a file, or a typed-in one. */
 export type SourceName = FollowRequest['from']
@@ -103,11 +104,5 @@ export const lostCsv = ({ inputs }: LostReply): string => {
       all.map(({ file, sheet = null, row }) => [name, file, sheet, String(row), `${place} ${sentence}`, why]),
     ),
   )
-  const columns = lostColumns.map((_, c) =>
-    columnOf(
-      'text',
-      rows.map((row) => row[c] ?? null),
-    ),
-  )
-  return writeCsv(Table.of(lostColumns, columns, rows.length), true)
+  return csvOfTexts(lostColumns, rows)
 }

@@ -60,12 +60,7 @@ const refused = async <T>(answer: Promise<T>): Promise<T> => {
 /** Where a row, or a cell of it, comes from. */
 export const trace = defineTableQuery('trace', async ({ table, step, row, column, limit }, story, context) => {
   const tracer = await tracerOf(story, context)
-  const back = await refused(tracer.back(table, row, { column, after: step, limit }))
-  const passedOver =
-    column === undefined
-      ? { count: 0, sources: [] }
-      : await refused(tracer.passedOver(table, row, { column, after: step, limit }))
-  return { ...back, passedOver } as TraceReply
+  return (await refused(tracer.backWithPassedOver(table, row, { column, after: step, limit }))) as TraceReply
 })
 
 /** What became of a row of a file. */
