@@ -20,6 +20,7 @@ export type ConversionTarget = {
   readonly type: ColumnType
   readonly formats?: readonly string[] | undefined
   readonly locale?: NumberLocale | undefined
+  /** The year of dates whose pattern has none. */ readonly year?: number | undefined
 }
 
 /** What reads as true, in lower case. */
@@ -37,11 +38,12 @@ const readBoolean = (text: string): boolean | null => {
 const readPatterns = (
   formats: readonly string[],
   type: 'date' | 'datetime' | 'time',
+  year: number | undefined,
 ): ((text: string) => number | null) => {
   const readers = formats.map((format) => {
     const compiled = compileDatePattern(format)
     if ('problem' in compiled) throw new Error(compiled.problem)
-    return dateReader(compiled, type)
+    return dateReader(compiled, type, year)
   })
   return (text) => {
     for (const read of readers) {
@@ -74,7 +76,7 @@ const readList = (text: string): string | null => {
 }
 
 /** A reader of filled text; null where it cannot be read. Spaces at the ends are set aside but for text itself. */
-export const textReader = ({ type, formats, locale }: ConversionTarget): ((text: string) => Cell) => {
+export const textReader = ({ type, formats, locale, year }: ConversionTarget): ((text: string) => Cell) => {
   if (type === 'text') return (text) => text
   if (type === 'list') return readList
   if (type === 'boolean') return readBoolean
@@ -92,7 +94,7 @@ export const textReader = ({ type, formats, locale }: ConversionTarget): ((text:
     return readIsoDateTime
   }
   const iso = chooseIso()
-  const read = formats && formats.length > 0 ? readPatterns(formats, type) : iso
+  const read = formats && formats.length > 0 ? readPatterns(formats, type, year) : iso
   return (text) => read(trim(text))
 }
 

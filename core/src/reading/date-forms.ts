@@ -1,4 +1,5 @@
 import { compileDatePattern, dateReader, monthNames } from './date-pattern.ts'
+import { civilFromDays } from '../table/calendar.ts'
 import { trim } from '../table/text.ts'
 
 /** A form in which a column writes its dates: a CLDR pattern, how many rows it reads, one of them. */
@@ -25,6 +26,8 @@ export type DateForms = {
   readonly day: readonly DateForm[]
   readonly month: readonly DateForm[]
   readonly question?: DayOrMonth | undefined
+  /** The year that most of the dates with one have. */
+  readonly year?: number | undefined
   /** What no form reads, the commonest first. */
   readonly left: readonly WordCount[]
   readonly leftRows: number
@@ -150,7 +153,7 @@ type CompiledForm = {
 }
 
 /** How a form without a year is read: with a year put behind it. */
-export const withYear = (pattern: string): string => `${pattern} yyyy`
+const withYear = (pattern: string): string => `${pattern} yyyy`
 
 // eslint-disable-next-line complexity -- one pass over the templates, which share the parts of a date
 const formsOf = (raw: string): CompiledForm[] => {
@@ -202,6 +205,27 @@ const counted = (forms: readonly { form: CompiledForm; word: WordCount }[]): Dat
 }
 const rowsOf = (words: readonly WordCount[]): number => words.reduce((sum, { count }) => sum + count, 0)
 
+/** The year that most rows have, of those whose form has a year; the later of equals. */
+const commonestYear = (
+  dated: readonly { readonly word: WordCount; readonly forms: readonly CompiledForm[] }[],
+): number | undefined => {
+  const rows = new Map<number, number>()
+  for (const { word, forms } of dated) {
+    const [form] = forms
+    const compiled = form && !form.noYear && form.type !== 'time' ? compileDatePattern(form.pattern) : undefined
+    if (!compiled || 'problem' in compiled) continue
+    const days = dateReader(compiled, 'date')(trim(word.text))
+    if (days === null) continue
+    const { year: found } = civilFromDays(days)
+    rows.set(found, (rows.get(found) ?? 0) + word.count)
+  }
+  return [...rows].sort(([a, n], [b, m]) => m - n || b - a)[0]?.[0]
+}
+
+/** The part of a `cast` that gives a year to forms without one; nothing where all have one. */
+export const yearOf = (forms: readonly DateForm[], year: number | undefined): { readonly year?: number } =>
+  year !== undefined && forms.some(({ noYear }) => noYear) ? { year } : {}
+
 const looked = 400
 /** The forms of dates and times in a column of text; undefined where fewer than three in ten rows look like one. */
 export const dateFormsIn = (words: readonly WordCount[]): DateForms | undefined => {
@@ -221,13 +245,8 @@ export const dateFormsIn = (words: readonly WordCount[]): DateForms | undefined 
     return 'date'
   }
   const type: DateKind = chooseType()
-  // a day without a year can be given one, a moment cannot
-  const chooseUsed = () => {
-    if (type === 'time') return times
-    if (type === 'date') return moments
-    return moments.filter(({ forms }) => !forms[0]?.noYear)
-  }
-  const used = chooseUsed()
+  const used = type === 'time' ? times : moments
+  const year = commonestYear(used)
   const ordered = used.filter(({ forms }) => forms[0]?.order !== undefined && !/^d\.M/.test(forms[0].pattern))
   const only = (order: 'day' | 'month') =>
     ordered.filter(({ forms }) => forms.length === 1 && forms[0]?.order === order)
@@ -254,6 +273,7 @@ export const dateFormsIn = (words: readonly WordCount[]): DateForms | undefined 
     day: choose('day'),
     month: choose('month'),
     ...(question ? { question } : {}),
+    ...(year === undefined ? {} : { year }),
     left: left.sort((a, b) => b.count - a.count).slice(0, 60),
     leftRows: rowsOf(left),
   }

@@ -110,16 +110,23 @@ const hourOf = (read: ParsedFields): number | null => {
   return (read.hour12 % 12) + (read.half ?? 0) * 12
 }
 
-/** A compiled reader of one pattern: milliseconds since 1970 for dates and date-times, since midnight for times; null where it does not fit. */
+/** Whether a pattern has letters for a year. */
+export const hasYear = ({ fields }: DatePattern): boolean => fields.includes('year') || fields.includes('year2')
+
+/**
+ * A compiled reader of one pattern: days since 1970 for dates, milliseconds since 1970 for date-times and since
+ * midnight for times; null where it does not fit. `year` stands where the pattern has none.
+ */
 export const dateReader = (
   compiled: DatePattern,
   type: 'date' | 'datetime' | 'time',
+  year?: number,
 ): ((text: string) => number | null) => {
   const expression = new RegExp(compiled.source, 'i')
   return (text) => {
     const match = expression.exec(text)
     if (!match) return null
-    const read: ParsedFields = {}
+    const read: ParsedFields = year === undefined ? {} : { year }
     compiled.fields.forEach((field, i) => {
       const part = match[i + 1] as string
       if (field === 'monthName')

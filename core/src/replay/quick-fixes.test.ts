@@ -87,16 +87,28 @@ describe('a column that is not there', () => {
 
 describe('data that a step refuses', () => {
   const refused = { code: 'refused-data', sentence: 'Two values.', path: [] } as const
-  it('is taken by a pivot as a sum, a mean, the first or joined', () => {
-    const pivot: Step = { id: 's2', kind: 'pivot', labels: 'Status', values: [{ column: 'Charged', how: 'only' }] }
-    const fixes = quickFixesFor(pivot, refused)
-    expect(fixes.map(({ words }) => words)).toEqual([
+  const ways = (type: 'decimal' | 'date' | 'text') => {
+    const pivot: Step = { id: 's2', kind: 'pivot', labels: 'Status', values: [{ column: 'Seen', how: 'only' }] }
+    return quickFixesFor(pivot, refused, [{ name: 'Seen', type }])
+  }
+  it('is taken by a pivot in the ways that its values have', () => {
+    expect(ways('decimal').map(({ words }) => words)).toEqual([
       'Take their sum',
       'Take their mean',
+      'Take the largest',
       'Take the first',
+      'Take the last',
       'Join them as text',
     ])
-    expect(fixes[0]?.step).toEqual({ ...pivot, values: [{ column: 'Charged', how: 'sum' }] })
+    expect(ways('date').map(({ words }) => words)).toEqual([
+      'Take the latest',
+      'Take the earliest',
+      'Take the first',
+      'Take the last',
+      'Join them as text',
+    ])
+    expect(ways('text').map(({ words }) => words)).toEqual(['Take the first', 'Take the last', 'Join them as text'])
+    expect(ways('date')[0]?.step).toMatchObject({ values: [{ column: 'Seen', how: 'max' }] })
   })
   it('is taken by a join as the first match, or every one', () => {
     const join: Step = { id: 's2', kind: 'join', with: 'prices', how: 'left', on: [], matches: 'one' }

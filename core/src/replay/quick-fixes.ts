@@ -1,5 +1,6 @@
 import { renameInFormula } from '../formula/parse.ts'
 import type { Problem } from '../steps/shared/problems.ts'
+import type { Schema } from '../table/table.ts'
 import type { Step } from '../recipe/recipe.ts'
 import { kindOf, paramsOf } from '../recipe/step-access.ts'
 
@@ -28,8 +29,11 @@ const renameKey = (value: unknown, path: readonly (string | number)[], old: stri
     Object.fromEntries(Object.entries(pairs as object).map(([key, one]) => [key === old ? next : key, one as unknown])),
   )
 
-/** For a step that names a column that is not there: the step with each of the nearest names instead. */
-export const quickFixesFor = (step: Step, problem: Problem): QuickFix[] => {
+/**
+ * For a step that names a column that is not there: the step with each of the nearest names instead; for data that it
+ * refused, the other ways that its kind offers for the columns it takes.
+ */
+export const quickFixesFor = (step: Step, problem: Problem, input: Schema = []): QuickFix[] => {
   if (problem.code === 'formula') {
     const missing = problem.problem
     if (missing.code !== 'missing-column') return []
@@ -41,7 +45,7 @@ export const quickFixesFor = (step: Step, problem: Problem): QuickFix[] => {
     }))
   }
   if (problem.code === 'refused-data')
-    return (kindOf(step).refusalFixes?.(paramsOf(step)) ?? []).map(({ name, words, params }) => ({
+    return (kindOf(step).refusalFixes?.(paramsOf(step), input) ?? []).map(({ name, words, params }) => ({
       column: name,
       words,
       step: { ...step, ...(params as object) } as Step,

@@ -36,7 +36,7 @@ const sentences: readonly (readonly [StepKindName, Readonly<Record<string, unkno
   [
     'cast',
     { columns: ['Fee'], type: 'decimal', locale: { decimal: ',', group: '.' } },
-    'Read Fee as a number, with , before decimals.',
+    'Read Fee as a number, with a comma before decimals.',
   ],
   ['cast', { columns: ['X'], type: 'integer' }, 'Read X as a whole number.'],
   [

@@ -1,5 +1,5 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query'
-import { tablesNeeded, type Recipe } from '@fabula/core'
+import { tablesNeeded, type Recipe, type Schema } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import type { z } from 'zod'
 import { ask } from './client.ts'
@@ -138,6 +138,15 @@ export const factsQuery = (
   enabled: columns.length > 0,
   placeholderData: keepPreviousData,
 })
+/** What the heads of a table's first columns show. */
+export const headFactsQuery = (endpoint: Endpoint, files: unknown, cursor: Cursor, schema: Schema) =>
+  factsQuery(
+    endpoint,
+    files,
+    cursor,
+    schema.slice(0, 40).map(({ name }) => name),
+    false,
+  )
 export const valuesQuery = (endpoint: Endpoint, files: unknown, cursor: Cursor, column: string) => ({
   ...tableQuery(endpoint, 'values', files, cursor, { column }),
   enabled: column !== '',

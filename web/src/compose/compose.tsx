@@ -2,7 +2,7 @@ import { stepKinds } from '@fabula/core'
 import { useQuery } from '@tanstack/react-query'
 import { useCallback, useEffect, useEffectEvent, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { factsQuery, previewQuery } from '../api/queries.ts'
+import { previewQuery } from '../api/queries.ts'
 import { ChartsView } from '../charts/charts-view.tsx'
 import { Grid } from '../grid/grid.tsx'
 import { ColumnsView } from '../profile/columns-view.tsx'
@@ -68,22 +68,18 @@ const useTools = ({ flow, travel }: Story, replay: () => void): void => {
 type Ask = (subject: TraceSubject) => void
 
 /** The rows with what is known of their columns, beneath the workbench of the draft's values if it has one. */
-const Rows = ({ story, ask }: { story: Story; ask: Ask }) => {
-  const names = story.schemaHere.slice(0, 40).map(({ name }) => name)
-  const facts = useQuery(factsQuery(story.endpoint, story.flow.files, story.cursor, names, false))
-  return (
-    <>
-      {story.draft && stepKinds[story.draft.step.kind].workbench === 'values' && (
-        <Workbench step={story.draft.step} story={story} />
-      )}
-      <SelectionMenu story={story} ask={ask}>
-        <div className="flex min-h-0 flex-1 flex-col">
-          <Grid story={story} facts={facts.data?.facts ?? {}} />
-        </div>
-      </SelectionMenu>
-    </>
-  )
-}
+const Rows = ({ story, ask }: { story: Story; ask: Ask }) => (
+  <>
+    {story.draft && stepKinds[story.draft.step.kind].workbench === 'values' && (
+      <Workbench step={story.draft.step} story={story} />
+    )}
+    <SelectionMenu story={story} ask={ask}>
+      <div className="flex min-h-0 flex-1 flex-col">
+        <Grid story={story} facts={story.headFacts} />
+      </div>
+    </SelectionMenu>
+  </>
+)
 
 /** What the stage view shows. */
 const Stage = ({ story, ask }: { story: Story; ask: Ask }) => {

@@ -36,10 +36,10 @@ export const Composer = ({
   const [selected, setSelected] = useState('')
   /** Whether the mark was moved by hand since the last letter; else it is on the first. */
   const [moved, setMoved] = useState(false)
-  const { selection, schemaHere, likelyTables, recipe } = story
+  const { selection, draftContext, recipe } = story
   const verbs = useMemo(
-    () => (open ? verbsAt({ selection, schema: schemaHere, tables: likelyTables }, recipe) : []),
-    [open, selection, schemaHere, likelyTables, recipe],
+    () => (open ? verbsAt({ selection, ...draftContext }, recipe) : []),
+    [open, selection, draftContext, recipe],
   )
   const found = useMemo(() => findVerbs(text, verbs).slice(0, mostListed), [text, verbs])
   const marked = (moved ? found.find(({ name }) => name === selected) : undefined) ?? found[0]
@@ -79,7 +79,7 @@ export const Composer = ({
         className="absolute right-3 bottom-full left-3 z-30 max-h-[min(420px,60vh)] overflow-auto rounded-t-lg border border-line-strong bg-sheet p-1.5"
       >
         <Command.Empty className="px-2 py-3 text-ink-3">
-          {schemaHere.length === 0 ? 'The table is being looked at…' : 'No verb is found by that word.'}
+          {draftContext.schema.length === 0 ? 'The table is being looked at…' : 'No verb is found by that word.'}
         </Command.Empty>
         {found.map((verb) => (
           <VerbItem key={verb.name} verb={verb} act={() => act(verb)} />

@@ -1,4 +1,4 @@
-import { counted, figure, monthNames, withYear, writeColumn, type NewStep } from '@fabula/core'
+import { counted, figure, monthNames, yearOf, type NewStep } from '@fabula/core'
 import type { DateForms } from '@fabula/core/api'
 import { useState, type Dispatch, type SetStateAction } from 'react'
 import { dotted } from '../profile/column-facts.tsx'
@@ -6,7 +6,6 @@ import type { Story } from '../story/use-story.ts'
 import { Button, Segments } from '../ui/parts.tsx'
 
 const noun = { date: 'dates', datetime: 'dates and times', time: 'times' }
-const quote = (text: string): string => `"${text.replaceAll('"', '""')}"`
 
 /** 03/04/2031 -> 3 April or 4 March */
 const readings = (text: string): string => {
@@ -14,28 +13,19 @@ const readings = (text: string): string => {
   return `${a} ${monthNames[b - 1] ?? ''} or ${b} ${monthNames[a - 1] ?? ''}`
 }
 
-/** The sentence that reads these forms: a change of type, or where a year must be given a formula that tries one after the other. */
+/** The sentence that reads these forms; `year` for those that have none. */
 export const readingStep = (
   column: string,
   type: DateForms['type'],
   forms: DateForms['day'],
-  year: string,
-): NewStep => {
-  if (forms.every(({ noYear }) => !noYear))
-    return { kind: 'cast', columns: [column], type, formats: forms.map(({ pattern }) => pattern) }
-  const c = writeColumn(column)
-  const given = /^\$/.test(year) ? year : quote(year)
-  const tries = forms.map(({ pattern, noYear }) =>
-    noYear
-      ? `DATEVALUE(TRIM(${c}) & " " & ${given}; ${quote(withYear(pattern))})`
-      : `DATEVALUE(TRIM(${c}); ${quote(pattern)})`,
-  )
-  return {
-    kind: 'derive',
-    as: column,
-    formula: tries.length === 1 ? (tries[0] ?? '') : `COALESCE(${tries.join('; ')})`,
-  }
-}
+  year: number | undefined,
+): NewStep => ({
+  kind: 'cast',
+  columns: [column],
+  type,
+  formats: forms.map(({ pattern }) => pattern),
+  ...yearOf(forms, year),
+})
 
 /** Which forms of dates a column holds, the one question they leave open, and what stays unread. */
 export const DatesPanel = ({ story, column, forms }: { story: Story; column: string; forms: DateForms }) => {
@@ -53,12 +43,12 @@ export const DatesPanel = ({ story, column, forms }: { story: Story; column: str
   }
   const [order, setOrder] = useState<'day' | 'month' | ''>(reading())
   const [off, setOff] = useState<readonly string[]>([])
-  const [year, setYear] = useState('2031')
+  const [year, setYear] = useState(String(forms.year ?? ''))
   const list = order === 'month' ? forms.month : forms.day
   const chosen = list.filter(({ pattern }) => !off.includes(pattern))
   const rows = chosen.reduce((sum, { rows: n }) => sum + n, 0)
   const yearless = chosen.some(({ noYear }) => noYear)
-  const parameters = (story.recipe.parameters ?? []).filter(({ type }) => type === 'integer')
+  const given = /^[1-9]\d{3}$/.test(year.trim()) ? Number(year) : undefined
   const dateWords = () => {
     if (forms.type === 'date') return 'a date'
     if (forms.type === 'time') return 'a time'
@@ -98,15 +88,11 @@ export const DatesPanel = ({ story, column, forms }: { story: Story; column: str
           <input
             className="field figures w-[70px]"
             aria-label="The missing year"
-            list="years"
+            inputMode="numeric"
+            placeholder="year"
             value={year}
             onChange={(event) => setYear(event.target.value)}
           />
-          <datalist id="years">
-            {parameters.map(({ name }) => (
-              <option key={name} value={`$'${name}'`} />
-            ))}
-          </datalist>
         </label>
       )}
       {forms.leftRows > 0 && (
@@ -125,8 +111,8 @@ export const DatesPanel = ({ story, column, forms }: { story: Story; column: str
       <Button
         look="link"
         className="justify-self-start py-0!"
-        disabled={chosen.length === 0 || order === ''}
-        onClick={() => story.begin(readingStep(column, forms.type, chosen, year))}
+        disabled={chosen.length === 0 || order === '' || (yearless && given === undefined)}
+        onClick={() => story.begin(readingStep(column, forms.type, chosen, given))}
       >
         {`Read as ${dateWords()}`} ({figure(rows)})
       </Button>

@@ -183,7 +183,7 @@ export const SelectionPanel = ({ story, ask }: { story: Story; ask: (subject: Tr
         <div>
           <TraceButtons story={story} ask={ask} />
         </div>
-        {verbGroups(here, schemaHere, story.likelyTables).map((group) => (
+        {verbGroups(here, story.draftContext).map((group) => (
           <VerbList key={group.heading} group={group} act={story.act} />
         ))}
       </>

@@ -16,7 +16,7 @@ const MenuItems = ({ story, ask }: { story: Story; ask: (subject: TraceSubject) 
         {words}
       </ContextMenu.Item>
     ))}
-    {verbGroups(story.selection, story.schemaHere, story.likelyTables).map(({ heading, verbs }) => (
+    {verbGroups(story.selection, story.draftContext).map(({ heading, verbs }) => (
       <ContextMenu.Group key={heading}>
         <ContextMenu.Label className="px-2 pt-2 pb-0.5 text-[12px] font-semibold text-ink-3">
           {heading}

@@ -42,7 +42,7 @@ export const useKeys = (
   const actionOf = (command: KeyCommand): (() => void) | undefined => {
     if (command.do === 'show') return () => story.setDiffMode(command.diffMode)
     if (command.do !== 'verb') return plain[command.do]
-    const verb = verbsFor(story.selection, story.schemaHere).find(({ key }) => key === command.key)
+    const verb = verbsFor(story.selection, story.draftContext).find(({ key }) => key === command.key)
     return verb && (() => story.act(verb))
   }
   useWindowKeys((event) => {

@@ -1,3 +1,4 @@
+import { NumberSigns } from '../ui/number-signs.tsx'
 import { type Opening } from './use-opening.ts'
 
 export const Heading = ({ children }: { children: string }) => (
@@ -50,19 +51,11 @@ export const Writing = ({ opening }: { opening: Opening }) => {
         </select>
       </label>
       <label className="flex items-center justify-between gap-2">
-        Decimals are written with
-        <select
-          className="field"
-          value={opening.read.locale?.decimal ?? '.'}
-          onChange={(event) =>
-            event.target.value === ','
-              ? opening.change({ locale: { decimal: ',', group: '.' } })
-              : opening.drop('locale')
-          }
-        >
-          <option value=".">a point</option>
-          <option value=",">a comma</option>
-        </select>
+        Numbers are written
+        <NumberSigns
+          value={opening.read.locale}
+          set={(locale) => (locale ? opening.change({ locale }) : opening.drop('locale'))}
+        />
       </label>
       {look.samples.length > 0 && (
         <fieldset className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-0.5">

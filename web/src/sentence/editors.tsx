@@ -29,6 +29,8 @@ import { CheckEditor, TableEditor } from './table-editors.tsx'
 import { PiecesEditor, SeparatorEditor, TakeEditor } from './text-editors.tsx'
 import { CleaningsEditor, PairsEditor, typeHere, ValuesEditor, writtenAs, type PlainValue } from './value-editors.tsx'
 import { ValueField } from './value-field.tsx'
+import { NumberSigns } from '../ui/number-signs.tsx'
+import { without } from '../story/without.ts'
 
 type EditPath = readonly (string | number)[]
 export const at = (value: unknown, path: EditPath): unknown =>
@@ -97,7 +99,7 @@ const ChoiceEditor = ({ slot, set, close }: EditorProps<'choice'>) => {
   )
 }
 
-const TypesEditor = ({ value, set, close }: EditorProps<'types'>) => (
+const TypesEditor = ({ value, step, schema, story, set, close }: EditorProps<'types'>) => (
   <div className="grid gap-0.5">
     {scalarTypes.map((type) => (
       <button
@@ -110,6 +112,15 @@ const TypesEditor = ({ value, set, close }: EditorProps<'types'>) => (
         {typeWords[type]}
       </button>
     ))}
+    {isKind(step, 'cast') && (value === 'decimal' || value === 'integer') && typeHere(step, schema) === 'text' && (
+      <label className="mt-1 flex items-center justify-between gap-3 border-t border-line px-2 pt-2">
+        Numbers are written
+        <NumberSigns
+          value={step.locale}
+          set={(locale) => story.reword(locale ? { ...step, locale } : without(step, 'locale'))}
+        />
+      </label>
+    )}
   </div>
 )
 

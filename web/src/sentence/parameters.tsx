@@ -69,8 +69,9 @@ export const Parameters = ({ story }: { story: Story }) => {
   }
   const add = (): void => {
     const chooseFirst = () => {
-      if (type === 'date') return '2031-06-30'
-      if (type === 'datetime') return '2031-06-30T08:00:00'
+      const today = new Date().toISOString().slice(0, 10)
+      if (type === 'date') return today
+      if (type === 'datetime') return `${today}T08:00:00`
       if (type === 'time') return '08:00:00'
       if (type === 'boolean') return true
       if (type === 'text') return 'text'

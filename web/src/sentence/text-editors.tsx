@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import type { SplitBy, Step, Take, StepOf } from '@fabula/core'
 import { Segments } from '../ui/parts.tsx'
 import type { Story } from '../story/use-story.ts'
@@ -6,6 +7,8 @@ import { without } from '../story/without.ts'
 const common: readonly (readonly [string, string])[] = [
   [';', 'semicolon ;'],
   [',', 'comma ,'],
+  [', ', 'comma and blank'],
+  ['; ', 'semicolon and blank'],
   ['/', 'slash /'],
   ['|', 'bar |'],
   ['-', 'hyphen -'],
@@ -13,6 +16,42 @@ const common: readonly (readonly [string, string])[] = [
   ['\n', 'line break'],
   ['\t', 'tab'],
 ]
+
+/** The sign at which a text is split: one of the common ones, or any text as it is typed. */
+const SignField = ({ sign, set }: { sign: string; set: (sign: string) => void }) => {
+  // what is typed stays as it is, also where it is one of the common signs on the way to a longer one
+  const [typed, setTyped] = useState(() => (common.some(([one]) => one === sign) ? '' : sign))
+  return (
+    <div className="flex items-center gap-2">
+      <select
+        className="field"
+        aria-label="The sign"
+        value={typed === '' ? sign : ''}
+        onChange={(event) => {
+          setTyped('')
+          if (event.target.value !== '') set(event.target.value)
+        }}
+      >
+        {common.map(([one, words]) => (
+          <option key={one} value={one}>
+            {words}
+          </option>
+        ))}
+        <option value="">another</option>
+      </select>
+      <input
+        className="field figures w-[100px]"
+        aria-label="Another sign"
+        value={typed}
+        placeholder="another"
+        onChange={(event) => {
+          setTyped(event.target.value)
+          if (event.target.value !== '') set(event.target.value)
+        }}
+      />
+    </div>
+  )
+}
 
 /** Where a text is split: at a sign, at a pattern, after so many characters; every time, the first or the last. */
 export const SeparatorEditor = ({ step, story }: { step: StepOf<'split'>; story: Story }) => {
@@ -24,7 +63,6 @@ export const SeparatorEditor = ({ step, story }: { step: StepOf<'split'>; story:
   }
   const way = chooseWay()
   const set = (next: SplitBy): void => story.reword({ ...step, by: next } as Step)
-  const known = 'delimiter' in by && common.some(([sign]) => sign === by.delimiter)
   return (
     <div className="grid w-[330px] gap-2.5">
       <Segments
@@ -44,30 +82,7 @@ export const SeparatorEditor = ({ step, story }: { step: StepOf<'split'>; story:
           return set(separatorFor())
         }}
       />
-      {'delimiter' in by && (
-        <div className="flex items-center gap-2">
-          <select
-            className="field"
-            aria-label="The sign"
-            value={known ? by.delimiter : ''}
-            onChange={(event) => event.target.value !== '' && set({ delimiter: event.target.value })}
-          >
-            {common.map(([sign, words]) => (
-              <option key={sign} value={sign}>
-                {words}
-              </option>
-            ))}
-            <option value="">another</option>
-          </select>
-          <input
-            className="field w-[100px]"
-            aria-label="Another sign"
-            value={known ? '' : by.delimiter}
-            placeholder="another"
-            onChange={(event) => event.target.value !== '' && set({ delimiter: event.target.value })}
-          />
-        </div>
-      )}
+      {'delimiter' in by && <SignField sign={by.delimiter} set={(delimiter) => set({ delimiter })} />}
       {'pattern' in by && (
         <input
           className="field font-mono"

@@ -62,7 +62,7 @@ export const verbsAt = (context: VerbContext, recipe: Recipe): readonly NamedFou
     const about = aboutVerb(verb, context, recipe)
     return { ...verb, about, names: names.map(plain), sentence: plain(about) }
   }
-  const own = context.selection.kind === 'table' ? [] : verbsFor(context.selection, context.schema, context.tables)
+  const own = context.selection.kind === 'table' ? [] : verbsFor(context.selection, context)
   return [
     ...namedVerbs.map(({ name, words: synonyms, act }) =>
       found({ name, words: synonyms, ...act(context) }, [name, ...synonyms]),

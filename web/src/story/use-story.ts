@@ -1,8 +1,17 @@
-import { nextStepId, type NewStep, type Recipe, type RecipeTable, type Schema, type Step } from '@fabula/core'
-import type { FlowReply, StoryStep } from '@fabula/core/api'
+import {
+  nextStepId,
+  ownValue,
+  type DraftContext,
+  type NewStep,
+  type Recipe,
+  type RecipeTable,
+  type Schema,
+  type Step,
+} from '@fabula/core'
+import type { ColumnFacts, FlowReply, StoryStep } from '@fabula/core/api'
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useEffectEvent, useMemo, useReducer, type Dispatch } from 'react'
-import { storyQuery, type Cursor, type Endpoint } from '../api/queries.ts'
+import { headFactsQuery, storyQuery, type Cursor, type Endpoint } from '../api/queries.ts'
 import { useFlow } from './flow-context.ts'
 import { keptDraft } from './kept-draft.ts'
 import {
@@ -153,6 +162,28 @@ const storySelectors = (recipe: Recipe, { table, step, steps }: StorySteps) => {
   }
 }
 
+/** What drafts are made from: the shown columns, what their heads show of their values, and the other tables. */
+const useDraftContext = (
+  flow: FlowReply,
+  endpoint: Endpoint,
+  cursor: Cursor,
+  { schemaHere, likelyTables: tables }: ReturnType<typeof storySelectors>,
+): { readonly draftContext: DraftContext; readonly headFacts: Readonly<Record<string, ColumnFacts>> } => {
+  const facts = useQuery(headFactsQuery(endpoint, flow.files, cursor, schemaHere)).data?.facts
+  const draftContext = useMemo(
+    (): DraftContext => ({
+      schema: schemaHere,
+      tables,
+      sample: (column) => {
+        const known = ownValue(facts, column)
+        return known && { texts: known.common.map(({ label }) => label), least: known.least }
+      },
+    }),
+    [schemaHere, tables, facts],
+  )
+  return { draftContext, headFacts: facts ?? {} }
+}
+
 /** All that Compose works with: the flow, the state of the page, what the server says of its steps, and the actions. */
 export const useStory = () => {
   const { flow, endpoint } = useFlow()
@@ -178,15 +209,18 @@ export const useStory = () => {
     if (shown.canKeep && state.keepOnceFine === state.draft?.step.id) void savingWays.keep()
   })
   useEffect(() => keepAsked(), [shown.canKeep, state.keepOnceFine, state.draft?.step.id])
+  const selected = storySelectors(flow.recipe, shown)
+  const known = useDraftContext(flow, endpoint, shown.cursor, selected)
   return {
     flow,
     endpoint,
+    ...known,
     ...state,
     ...shown,
     ...plain,
     ...drafting,
     ...savingWays,
-    ...storySelectors(flow.recipe, shown),
+    ...selected,
     save: saving.save,
     saving: saving.saving,
   }

@@ -10,7 +10,8 @@ const schema: Schema = [
   ...['2028', '2029', '2030', '2031'].map((name) => ({ name, type: 'integer' as const })),
 ]
 const columns = (...names: readonly string[]): Selection => ({ kind: 'columns', columns: names })
-const first = (selection: Selection): string | undefined => verbGroups(selection, schema)[0]?.verbs[0]?.name
+const context = { schema, tables: [] }
+const first = (selection: Selection): string | undefined => verbGroups(selection, context)[0]?.verbs[0]?.name
 
 describe('the likeliest verb of a selection stands first', () => {
   test.each([
@@ -29,7 +30,19 @@ describe('the likeliest verb of a selection stands first', () => {
   ])('%s', (_words, selection, verb) => expect(first(selection)).toBe(verb))
   test('the sign that a cell holds is what it is split at', () => {
     const selection: Selection = { kind: 'cell', column: 'Clinic', row: 0, value: 'Oxbow, Marlpit' }
-    expect(verbsFor(selection, schema).map(({ name }) => name)).toContain('Split at every “, ”')
+    expect(verbsFor(selection, context).map(({ name }) => name)).toContain('Split at every “, ”')
+  })
+  test('where a column is selected, the sign that most of its values hold', () => {
+    const sample = () => ({ texts: ['cough, limp', 'fever, cough', 'a;b'] })
+    expect(
+      verbsFor(columns('Clinic'), { ...context, sample }).find(({ step }) => step?.kind === 'split')?.step,
+    ).toMatchObject({ by: { delimiter: ', ' } })
+  })
+  test('empty dates are filled with the earliest there is', () => {
+    const sample = () => ({ texts: [], least: '2030-03-04' })
+    expect(
+      verbsFor(columns('Day'), { ...context, sample }).find(({ step }) => step?.kind === 'fill-empty')?.step,
+    ).toMatchObject({ with: '2030-03-04' })
   })
   test('years and ids are keys, not figures', () => {
     const visits: Schema = [
@@ -37,16 +50,18 @@ describe('the likeliest verb of a selection stands first', () => {
       { name: 'Patient id', type: 'integer' },
       { name: 'Fee', type: 'decimal' },
     ]
-    const verb = verbsFor(columns('Year', 'Patient id', 'Fee'), visits).find(({ step }) => step?.kind === 'summarise')
+    const verb = verbsFor(columns('Year', 'Patient id', 'Fee'), { schema: visits, tables: [] }).find(
+      ({ step }) => step?.kind === 'summarise',
+    )
     expect(verb?.step).toMatchObject({ by: ['Year', 'Patient id'], measures: [{ how: 'count' }, { column: 'Fee' }] })
   })
 })
 
 test('every verb stands in one group, and none is lost', () => {
   for (const selection of [columns('Clinic'), columns('Day', 'Fee'), { kind: 'table' } as const]) {
-    const grouped = verbGroups(selection, schema).flatMap(({ verbs }) => verbs.map(({ name }) => name))
+    const grouped = verbGroups(selection, context).flatMap(({ verbs }) => verbs.map(({ name }) => name))
     expect(grouped.sort()).toEqual(
-      verbsFor(selection, schema)
+      verbsFor(selection, context)
         .map(({ name }) => name)
         .sort(),
     )

@@ -1,4 +1,4 @@
-import { ownValue, type NewStep, type Schema, type Selection } from '@fabula/core'
+import { ownValue, type DraftContext, type NewStep, type Schema, type Selection } from '@fabula/core'
 import { isDate, isNumber, typeOf } from './builder.ts'
 import { selectedColumns } from './named-verbs/named-verb.ts'
 import { verbsFor, type Verb } from './verbs.ts'
@@ -82,13 +82,9 @@ const sortOf = (columns: readonly string[], schema: Schema): keyof typeof likely
 const mostLikely = 5
 
 /** The verbs of a selection in groups: what is likely meant first, then each sort of verb under its heading. */
-export const verbGroups = (
-  selection: Selection,
-  schema: Schema,
-  tables: Parameters<typeof verbsFor>[2] = [],
-): readonly VerbGroup[] => {
-  const verbs = verbsFor(selection, schema, tables)
-  const wanted = likely[sortOf(selectedColumns({ selection, schema, tables }), schema)]
+export const verbGroups = (selection: Selection, context: DraftContext): readonly VerbGroup[] => {
+  const verbs = verbsFor(selection, context)
+  const wanted = likely[sortOf(selectedColumns({ selection, ...context }), context.schema)]
   const own = selection.kind === 'cell' || selection.kind === 'part' || selection.kind === 'values'
   // what is made of the selected cell, part or values themselves stands first as it is
   const exact = own ? verbs.filter(({ step }) => step !== undefined).slice(0, mostLikely) : []

@@ -139,7 +139,7 @@ const selections: readonly Selection[] = [
 test('every verb offered for a selection begins a sentence that holds, and what only adds takes nothing away', () => {
   const wrong = new Map<string, string>()
   for (const selection of selections)
-    for (const verb of verbsFor(selection, schema, [other]))
+    for (const verb of verbsFor(selection, { schema, tables: [other] }))
       for (const steps of draftsOf(verb)) {
         const what = wrongWith(steps)
         if (what !== undefined) wrong.set(`${verb.name} for ${JSON.stringify(selection)}`, what)
@@ -160,12 +160,13 @@ test('what is found wrong in a column is mended by a sentence that holds', () =>
 
 test('a sentence about another table says what is missing where there is none', () => {
   expect(
-    verbsFor({ kind: 'columns', columns: ['Clinic'] }, schema, []).find(({ step }) => step?.kind === 'join')?.needs,
+    verbsFor({ kind: 'columns', columns: ['Clinic'] }, { schema, tables: [] }).find(({ step }) => step?.kind === 'join')
+      ?.needs,
   ).toContain('There is no other table in this story yet')
 })
 
 test('each verb and each builder is found by words of its own', () => {
-  const verbs = verbsFor({ kind: 'columns', columns: ['Clinic'] }, schema, [other])
+  const verbs = verbsFor({ kind: 'columns', columns: ['Clinic'] }, { schema, tables: [other] })
   for (const { name, words } of [...verbs, ...builders.map(({ verb, words: own_ }) => ({ name: verb, words: own_ }))])
     expect(words.length, name).toBeGreaterThan(0)
   expect(new Set(verbs.map(({ name }) => name)).size).toBe(verbs.length)

@@ -76,9 +76,9 @@ const verbsOfSelection = (selection: Selection, context: DraftContext): RankedVe
 }
 
 /** The verbs for a selection, in the order of their ranks, as drafts of the sentences they begin. */
-export const verbsFor = (selection: Selection, schema: Schema, tables: DraftContext['tables'] = []): Verb[] =>
-  schema.length === 0
+export const verbsFor = (selection: Selection, context: DraftContext): Verb[] =>
+  context.schema.length === 0
     ? []
-    : verbsOfSelection(selection, { schema, tables })
+    : verbsOfSelection(selection, context)
         .sort((a, b) => a.rank - b.rank)
         .map(({ rank: _rank, replacedForCell: _replaced, ...verb }) => verb)

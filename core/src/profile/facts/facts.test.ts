@@ -72,6 +72,11 @@ describe('findings', () => {
     expect(says('text', ['02/05/2031', '13/05/2031', '2031-05-03', '13/05/2031'])).toEqual([
       'It holds dates as text, written d/M/yyyy (3) and yyyy-MM-dd (1).',
     ])
+    // the year of the dates that have one stands for the others
+    expect(facts('text', ['2 May', '3 May 2030', '4 May 2030', '5 Jun 2032']).findings[0]?.step).toMatchObject({
+      formats: ['d MMM yyyy', 'd MMM'],
+      year: 2030,
+    })
     expect(facts('text', ['5/13/2031', '2/5/2031']).findings[0]?.step).toMatchObject({
       kind: 'cast',
       formats: ['M/d/yyyy'],
@@ -80,6 +85,15 @@ describe('findings', () => {
   test('numbers as text, but not codes with leading zeros', () => {
     expect(says('text', ['£ 5', '1,200.50', '7'])[0]).toContain('It holds numbers as text, such as “£ 5”')
     expect(says('text', ['007', '012', '100'])).toEqual([])
+    const [commas] = facts('text', ['12,5', '€ 1.234,50', '(45,00)', '2,5 %', '3,250']).findings
+    expect(commas?.sentence).toContain('with a comma before decimals')
+    expect(commas?.step).toMatchObject({ kind: 'cast', type: 'decimal', locale: { decimal: ',', group: '.' } })
+    expect(facts('text', ['1 234,50', '7 000']).findings[0]?.step).toMatchObject({
+      locale: { decimal: ',', group: ' ' },
+    })
+    expect(facts('text', ['12,5 kg', '3,1 kg'], 'Weight').findings[0]?.step).toMatchObject({
+      formula: expect.stringContaining('NUMBERVALUE(') as unknown,
+    })
   })
   test('numbers with a unit behind them are read without it', () => {
     expect(facts('text', ['30.1 kg', '4.8kg', '12', ' 7 kg'], 'Weight').findings.at(-1)).toMatchObject({

@@ -3,9 +3,10 @@ import { writeColumn } from '../../formula/parse.ts'
 import { counted, figure, listed, quoted } from '../../messages/words.ts'
 import type { Condition } from '../../steps/shared/condition.ts'
 import { suggestGroups } from '../../steps/shared/similar-values.ts'
-import { numberReader, plainLocale } from '../../table/number.ts'
+import { numberReader } from '../../table/number.ts'
+import { bestLocale, isPlain, localeWords } from '../../reading/number-locales.ts'
 import { trim } from '../../table/text.ts'
-import { likelyForms, type DateForms, type WordCount } from '../../reading/date-forms.ts'
+import { likelyForms, yearOf, type DateForms, type WordCount } from '../../reading/date-forms.ts'
 
 /** A finding in a plain sentence, with the step that mends it. */
 export type ColumnFinding = {
@@ -34,13 +35,23 @@ const separatorIn = (words: readonly WordCount[]): string | undefined =>
     return made.filter((piece) => (pieces.get(piece) ?? 0) > 1).length >= made.length * 0.7
   })
 
-/** The one word that stands behind nearly all numbers: kg, days, %. */
-const unitIn = (words: readonly WordCount[]): string | undefined => {
-  const measured = words.map(({ text }) => /^\s*[-+]?\d[\d.,]*\s*([\p{L}°µ/²³]{1,12})?\s*$/u.exec(text))
+/** The one word that stands behind nearly all numbers (kg, days), and the formula that reads the numbers. */
+const unitIn = (
+  name: string,
+  words: readonly WordCount[],
+): { readonly unit: string; readonly formula: string } | undefined => {
+  const measured = words.map(({ text }) => /^\s*([-+]?\d[\d.,]*)\s*([\p{L}°µ/²³]{1,12})?\s*$/u.exec(text))
   if (measured.filter((m) => m !== null).length < words.length * 0.9) return undefined
   const units = new Map<string, number>()
-  for (const m of measured) if (m?.[1] !== undefined) units.set(m[1], (units.get(m[1]) ?? 0) + 1)
-  return units.size === 1 ? [...units.keys()][0] : undefined
+  for (const m of measured) if (m?.[2] !== undefined) units.set(m[2], (units.get(m[2]) ?? 0) + 1)
+  const [unit] = units.keys()
+  if (unit === undefined || units.size > 1) return undefined
+  const { locale } = bestLocale(measured.flatMap((m) => (m?.[1] === undefined ? [] : [m[1]])))
+  const digits = `REGEXEXTRACT(${writeColumn(name)}; "^\\s*([-+]?[0-9.,]+)"; 1)`
+  return {
+    unit,
+    formula: isPlain(locale) ? `VALUE(${digits})` : `NUMBERVALUE(${digits}; "${locale.decimal}"; "${locale.group}")`,
+  }
 }
 
 /** What is remarkable about the texts of a column, each with a step that deals with it. */
@@ -55,7 +66,7 @@ export const textFindings = (
   const padded = words.filter(({ text }) => trim(text) !== text)
   addPaddingFinding(padded, findings, name)
   if (dates) {
-    const forms = likelyForms(dates).filter(({ noYear }) => !noYear)
+    const forms = likelyForms(dates).filter(({ noYear }) => !noYear || dates.year !== undefined)
     const verb = () => {
       if (dates.type === 'date') return 'Read as a date'
       if (dates.type === 'time') return 'Read as a time'
@@ -69,33 +80,36 @@ export const textFindings = (
         )}.`,
         verb: verb(),
         topic: 'type',
-        step: { kind: 'cast', columns: [name], type: dates.type, formats: forms.map(({ pattern }) => pattern) },
+        step: {
+          kind: 'cast',
+          columns: [name],
+          type: dates.type,
+          formats: forms.map(({ pattern }) => pattern),
+          ...yearOf(forms, dates.year),
+        },
       })
     return findings
   }
-  const read = numberReader(plainLocale)
+  const { locale } = bestLocale(words.map(({ text }) => text))
+  const read = numberReader(locale)
   const numbers = words.filter(({ text }) => read(text) !== null)
   const codes = numbers.filter(({ text }) => /^0[0-9]/.test(trim(text)))
   if (numbers.length >= words.length * 0.9 && codes.length === 0) {
     const odd = words.find(({ text }) => read(text) === null)
     findings.push({
-      sentence: `It holds numbers as text, such as ${quoted((numbers.find(({ text }) => /[^0-9]/.test(text)) ?? numbers[0])?.text ?? '')}${odd === undefined ? '' : `, and ${figure(words.length - numbers.length)} that are none, such as ${quoted(odd.text)}`}.`,
+      sentence: `It holds numbers as text, such as ${quoted((numbers.find(({ text }) => /[^0-9]/.test(text)) ?? numbers[0])?.text ?? '')}${odd === undefined ? '' : `, and ${figure(words.length - numbers.length)} that are none, such as ${quoted(odd.text)}`}${isPlain(locale) ? '' : `, with ${localeWords(locale)}`}.`,
       verb: 'Read as a number',
       topic: 'type',
-      step: { kind: 'cast', columns: [name], type: 'decimal' },
+      step: { kind: 'cast', columns: [name], type: 'decimal', ...(isPlain(locale) ? {} : { locale }) },
     })
     return findings
   }
-  const unit = unitIn(words)
-  if (unit !== undefined) {
+  const measured = unitIn(name, words)
+  if (measured !== undefined) {
     findings.push({
-      sentence: `It holds numbers with “${unit}” behind them.`,
+      sentence: `It holds numbers with “${measured.unit}” behind them.`,
       verb: 'Read the numbers',
-      step: {
-        kind: 'derive',
-        as: name,
-        formula: `VALUE(REGEXEXTRACT(${writeColumn(name)}; "^\\s*([-+]?[0-9.,]+)"; 1))`,
-      },
+      step: { kind: 'derive', as: name, formula: measured.formula },
     })
     return findings
   }

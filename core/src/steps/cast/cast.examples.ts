@@ -27,6 +27,32 @@ export const castExamples: KindExamples = {
       gives: 'Fee\n1204.5\n0.5\n\n',
     },
     {
+      name: 'a comma before decimals, with currency, brackets and a percent sign',
+      input: table`
+          Fee
+          "12,5"
+          "€ 1.234,50"
+          "(45,00)"
+          "2,5 %"
+        `,
+      step: { columns: ['Fee'], type: 'decimal', locale: { decimal: ',', group: '.' } },
+      gives: 'Fee\n12.5\n1234.5\n-45\n0.025\n',
+      statistics: { cellsChanged: 4 },
+    },
+    {
+      name: 'a year where the form has none',
+      input: 'Day\n2 May\n29 Feb\n3 June 2030\nSunday\n',
+      step: { columns: ['Day'], type: 'date', formats: ['d MMM', 'd MMM yyyy'], year: 2031 },
+      gives: 'Day\n2031-05-02\n\n2030-06-03\n\n',
+      statistics: { unreadable: { Day: 2 } },
+    },
+    {
+      name: 'a year for moments, not where the form has two digits of one',
+      input: 'At\n2 May 09:30\n2 May 30 09:30\n',
+      step: { columns: ['At'], type: 'datetime', formats: ['d MMM HH:mm', 'd MMM yy HH:mm'], year: 2032 },
+      gives: 'At\n2032-05-02T09:30:00\n2030-05-02T09:30:00\n',
+    },
+    {
       name: 'decimals round to whole numbers, away from zero',
       input: 'X:decimal\n2.5\n-2.5\n3\n1e300\n',
       step: { columns: ['X'], type: 'integer' },

@@ -18,6 +18,7 @@ import {
 } from '../shared/columns.ts'
 import { defineStep, slot, type CheckContext, type ParamPath } from '../shared/step-kind.ts'
 import { localeSchema } from '../../reading/read-options.ts'
+import { isPlain, localeWords } from '../../reading/number-locales.ts'
 import { moreDatePatterns, otherNumberSigns } from '../shared/reading-fixes.ts'
 import { textsOf } from '../shared/draft-values.ts'
 
@@ -27,6 +28,7 @@ type Cast = {
   readonly formats?: readonly string[] | undefined
   readonly locale?: NumberLocale | undefined
   readonly language?: 'en' | undefined
+  readonly year?: number | undefined
 }
 
 /** “dd/MM/yyyy” in words: day/month/year. */
@@ -65,8 +67,11 @@ const isDated = (type: ColumnType): type is 'date' | 'datetime' | 'time' =>
   type === 'date' || type === 'datetime' || type === 'time'
 
 /** Text read as a value; one home for `cast` and for `open` with types. */
-export const readSql = (part: Code, { type, formats = [], locale = plainLocale }: Omit<Cast, 'columns'>): Code => {
-  if (isDated(type)) return sql`${sqlHelper(`read_${type}`)}(${part}, ${sqlPatterns(formats)})`
+export const readSql = (
+  part: Code,
+  { type, formats = [], locale = plainLocale, year }: Omit<Cast, 'columns'>,
+): Code => {
+  if (isDated(type)) return sql`${sqlHelper(`read_${type}`)}(${part}, ${sqlPatterns(formats, year)})`
   if (type === 'boolean') return sql`${sqlHelper('read_boolean')}(${part})`
   if (type === 'text' || type === 'list') return part
   if (type === 'integer') return sql`${sqlHelper('read_integer')}(${part}, ${locale.decimal}, ${locale.group})`
@@ -118,6 +123,7 @@ export const cast = defineStep<Cast>({
     formats: z.array(z.string().min(1)).optional(),
     locale: localeSchema.optional(),
     language: z.literal('en').optional(),
+    year: z.int().min(1).max(9999).optional(),
   }),
   drafts: {
     table: ({ schema }) => [
@@ -138,11 +144,14 @@ export const cast = defineStep<Cast>({
     ' as ',
     slot(typeWords[params.type], 'types', ['type']),
     ...(isDated(params.type) ? [', written ', slot(wordsFor(params), 'formats', ['formats'])] : []),
-    ...(params.locale && params.locale.decimal !== '.' ? [`, with ${params.locale.decimal} before decimals`] : []),
+    ...(params.year === undefined ? [] : [', where no year stands ', slot(String(params.year), 'number', ['year'])]),
+    ...(params.locale && !isPlain(params.locale)
+      ? [', with ', slot(localeWords(params.locale), 'types', ['type'])]
+      : []),
     '.',
   ],
-  readingFixes: ({ columns, type, formats, locale }, column, texts) => {
-    const dates = moreDatePatterns(type, formats, texts)
+  readingFixes: ({ columns, type, formats, locale, year }, column, texts) => {
+    const dates = moreDatePatterns({ type, formats, year }, texts)
     const numbers = otherNumberSigns(type, locale, texts)
     // another sign before decimals holds for every column of the step: only where it is of this one alone
     const alone = Array.isArray(columns) && columns.length === 1 && columns[0] === column
@@ -160,7 +169,7 @@ export const cast = defineStep<Cast>({
         ? [
             {
               params: { locale: numbers.locale },
-              words: `numbers with ${numbers.locale.decimal} before decimals`,
+              words: `numbers with ${localeWords(numbers.locale)}`,
               reads: numbers.reads,
             },
           ]
@@ -175,13 +184,13 @@ export const cast = defineStep<Cast>({
         context.report({ code: 'cannot-cast', column: field.name, from: field.type, to: type }, 'type')
     return input.map((field) => (fields.includes(field) ? { name: field.name, type } : field))
   },
-  run: ({ columns, type, formats, locale }, table) => {
+  run: ({ columns, type, formats, locale, year }, table) => {
     let result = table
     let cellsChanged = 0
     const unreadable = []
     for (const name of selectedNames(columns, table.schema)) {
       const at = result.positionOf(name)
-      const converted = convert(result.column(at), { type, formats, locale })
+      const converted = convert(result.column(at), { type, formats, locale, year })
       result = result.with(at, name, converted.column, true)
       cellsChanged += converted.changed
       if (converted.unreadable.length > 0) unreadable.push({ column: name, rows: converted.unreadable })
@@ -205,9 +214,9 @@ export const cast = defineStep<Cast>({
         after: unreadSql(cells, context.from),
       }
     },
-    python: ({ columns, type, formats = [], locale = plainLocale }, { frame }) => {
+    python: ({ columns, type, formats = [], locale = plainLocale, year }, { frame }) => {
       const options = [
-        ...(isDated(type) && formats.length > 0 ? [py`, formats=${pythonPatterns(formats)}`] : []),
+        ...(isDated(type) && formats.length > 0 ? [py`, formats=${pythonPatterns(formats, year)}`] : []),
         ...(locale.decimal !== '.' || locale.group !== ','
           ? [py`, decimal=${locale.decimal}, group=${locale.group}`]
           : []),

@@ -61,15 +61,15 @@ const widened = (part: Code, type: ColumnType): Code => {
   return part
 }
 
-/** What empty cells are filled with at first; a list has no such value. */
-const fillings: Readonly<Partial<Record<ColumnType, string | number | boolean>>> = {
-  text: 'unknown',
-  integer: 0,
-  decimal: 0,
-  boolean: false,
-  date: '2031-01-01',
-  datetime: '2031-01-01T00:00:00',
-  time: '00:00:00',
+/** What empty cells are filled with at first: of moments the earliest there is, until another is given; a list has no such value. */
+const firstFilling = (type: ColumnType, least: string | undefined): string | number | boolean | undefined => {
+  if (type === 'text') return 'unknown'
+  if (type === 'integer' || type === 'decimal') return 0
+  if (type === 'boolean') return false
+  if (type === 'time') return least ?? '00:00:00'
+  const today = new Date().toISOString().slice(0, 10)
+  if (type === 'date') return least ?? today
+  return type === 'datetime' ? (least ?? `${today}T00:00:00`) : undefined
 }
 
 /** Fills empty cells with a value. */
@@ -79,9 +79,9 @@ export const fillEmpty = defineStep<FillEmpty>({
   words: ['fill empty', 'default', 'missing', 'null', 'coalesce', 'replace empty', 'blank'],
   params: z.strictObject({ columns: selectorSchema, with: valueSchema }),
   drafts: {
-    columns: ({ columns, schema }) => {
+    columns: ({ columns, schema, sample }) => {
       const type = typeIn(schema, columns[0])
-      const value = type && fillings[type]
+      const value = type && firstFilling(type, sample?.(columns[0] ?? '')?.least)
       // one value can only fill columns of one type
       const alike = columns.filter((name) => typeIn(schema, name) === type)
       return value === undefined ? [] : [{ rank: 80, params: { columns: alike, with: value } }]

@@ -5,6 +5,7 @@ import { code, joined, py, pyHelper, sql, sqlHelper, type Code } from '../../cod
 import { type ColumnType } from '../../table/column.ts'
 import { counted, listed, quoted } from '../../messages/words.ts'
 import { checkFormats, formatWords, readSql, unreadSql } from '../cast/index.ts'
+import { isPlain, localeWords } from '../../reading/number-locales.ts'
 import { moreDatePatterns, otherNumberSigns } from '../shared/reading-fixes.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot, type Sentence, type SqlContext, type TableNames } from '../shared/step-kind.ts'
@@ -80,6 +81,9 @@ const sentence = ({ input, read = {} }: Open, names: TableNames): Sentence => {
     ...(read.footer
       ? [', leaving out ', slot(`${counted(read.footer, 'row')} at the foot`, 'open', ['read', 'footer'])]
       : []),
+    ...(read.locale && !isPlain(read.locale)
+      ? [', numbers with ', slot(localeWords(read.locale), 'open', ['read', 'locale'])]
+      : []),
     ...(read.origin?.file || read.origin?.sheet
       ? [', noting ', slot(originWords(read.origin), 'open', ['read', 'origin'])]
       : []),
@@ -121,13 +125,13 @@ export const open = defineStep<Open>({
   readingFixes: ({ read = {} }, column, texts) => {
     const given = typeof read.types === 'object' ? ownValue(read.types, column) : undefined
     if (!given) return []
-    const dates = moreDatePatterns(given.type, given.formats, texts)
+    const dates = moreDatePatterns(given, texts)
     const numbers = otherNumberSigns(given.type, read.locale, texts)
     if (numbers)
       return [
         {
           params: { read: { ...read, locale: numbers.locale } },
-          words: `numbers with ${numbers.locale.decimal} before decimals`,
+          words: `numbers with ${localeWords(numbers.locale)}`,
           reads: numbers.reads,
         },
       ]

@@ -4,7 +4,7 @@ import { pivotTrace } from './trace.ts'
 import { maxColumns } from '../../table/limits.ts'
 import { code, joined, psql, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { aggregates, type AggregateResult, type Aggregate } from '../../table/aggregate.ts'
-import { cellAt, columnWriter, isTextColumn, isNullAt, type Column } from '../../table/column.ts'
+import { cellAt, columnWriter, isTextColumn, isNullAt, type Column, type ColumnType } from '../../table/column.ts'
 import { gather, sliceRows } from '../../table/gather.ts'
 import { groupBy, type Groups } from '../../table/group.ts'
 import { uint8s, IntList, int32s, uint32s } from '../../table/memory.ts'
@@ -118,12 +118,26 @@ const groupsText = (by: Pivot['by']): string => {
   return Array.isArray(by) && by.length === 0 ? 'table' : selectorWords(by)
 }
 
-const waysToOneValue = [
-  ['sum', 'Take their sum'],
-  ['mean', 'Take their mean'],
+type WayToOneValue = readonly [how: Aggregate, words: string]
+/** How several values of a cell become one, by what they are. */
+const waysToOneValue = (type: ColumnType | undefined): readonly WayToOneValue[] => [
+  ...(type === 'integer' || type === 'decimal'
+    ? ([
+        ['sum', 'Take their sum'],
+        ['mean', 'Take their mean'],
+        ['max', 'Take the largest'],
+      ] as const)
+    : []),
+  ...(type === 'date' || type === 'datetime' || type === 'time'
+    ? ([
+        ['max', 'Take the latest'],
+        ['min', 'Take the earliest'],
+      ] as const)
+    : []),
   ['first', 'Take the first'],
+  ['last', 'Take the last'],
   ['join', 'Join them as text'],
-] as const
+]
 
 /** Labels from a column of text, values of a number. */
 const pivotDrafts = (columns: readonly string[], schema: Schema, rank: number): StepDraft<Pivot>[] => {
@@ -131,7 +145,9 @@ const pivotDrafts = (columns: readonly string[], schema: Schema, rank: number): 
     [...columns].reverse().find((name) => typeIn(schema, name) === 'text') ??
     columns.find((name) => typeIn(schema, name) !== 'decimal')
   const others = schema.map(({ name }) => name).filter((name) => name !== labels)
-  const column = numbersOf(columns, schema).find((name) => name !== labels) ?? numbersOf(others, schema)[0] ?? others[0]
+  // what is selected beside the labels is what stands in the cells
+  const selected = columns.length > 1 && columns.length < schema.length ? columns.filter((name) => name !== labels) : []
+  const column = numbersOf(selected, schema)[0] ?? selected[0] ?? numbersOf(others, schema)[0] ?? others[0]
   return labels === undefined || column === undefined
     ? []
     : [{ rank, params: { labels, values: [{ column, how: 'only' }] } }]
@@ -147,8 +163,8 @@ export const pivot = defineStep<Pivot>({
     ...figureIf(notes.leftOut, (n) => ({ text: `${figure(n)} left out`, tone: 'removed', only: 'all' })),
   ],
   groupsByNone: true,
-  refusalFixes: ({ values }) =>
-    waysToOneValue.map(([how, words]) => ({
+  refusalFixes: ({ values }, input) =>
+    waysToOneValue(typeIn(input, values.find(({ how }) => how === 'only')?.column ?? '')).map(([how, words]) => ({
       name: how,
       words,
       params: { values: values.map((value) => (value.how === 'only' ? { ...value, how } : value)) },

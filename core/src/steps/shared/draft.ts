@@ -40,9 +40,14 @@ export type StepDraft<P> = {
   readonly replacedForCell?: true
 }
 
+/** Some of what a column holds: its commonest values as text, and the least of its numbers or moments. */
+export type ColumnSample = { readonly texts: readonly string[]; readonly least?: string | undefined }
+
 /** What drafts are made from beside the selection. */
 export type DraftContext = {
   readonly schema: Schema
+  /** What is known of a column's values so far. */
+  readonly sample?: ((column: string) => ColumnSample | undefined) | undefined
   /** The other tables of the flow, the likeliest first. */
   readonly tables: readonly { readonly id: string; readonly name: string }[]
 }

@@ -1,6 +1,7 @@
 import { textReader } from '../../reading/convert.ts'
 import { dateFormsIn, likelyForms } from '../../reading/date-forms.ts'
 import { plainLocale, type NumberLocale } from '../../table/number.ts'
+import { numberLocales } from '../../reading/number-locales.ts'
 import type { ColumnType } from '../../table/column.ts'
 
 const isoPatterns: Readonly<Partial<Record<ColumnType, string>>> = {
@@ -14,8 +15,15 @@ const readBy = (texts: readonly string[], read: (text: string) => unknown): numb
 
 /** Date patterns by which more of the texts read, behind those that are there; undefined where none does. */
 export const moreDatePatterns = (
-  type: ColumnType,
-  formats: readonly string[] | undefined,
+  {
+    type,
+    formats,
+    year,
+  }: {
+    readonly type: ColumnType
+    readonly formats?: readonly string[] | undefined
+    readonly year?: number | undefined
+  },
   texts: readonly string[],
 ): { readonly formats: readonly string[]; readonly added: readonly string[]; readonly reads: number } | undefined => {
   const iso = isoPatterns[type]
@@ -23,14 +31,12 @@ export const moreDatePatterns = (
   const forms = dateFormsIn([...new Set(texts)].map((text) => ({ text, count: 1 })))
   const there = formats && formats.length > 0 ? formats : [iso]
   const added = (forms ? likelyForms(forms) : [])
-    .filter(({ noYear, pattern }) => !noYear && !there.includes(pattern))
+    .filter(({ noYear, pattern }) => (!noYear || year !== undefined) && !there.includes(pattern))
     .map(({ pattern }) => pattern)
   const all = [...there, ...added]
-  const reads = readBy(texts, textReader({ type, formats: all }))
+  const reads = readBy(texts, textReader({ type, formats: all, year }))
   return added.length > 0 && reads > 0 ? { formats: all, added, reads } : undefined
 }
-
-const locales: readonly NumberLocale[] = [plainLocale, { decimal: ',', group: '.' }]
 
 /** The signs of numbers by which the most of the texts read; undefined where the given ones are the best. */
 export const otherNumberSigns = (
@@ -39,9 +45,9 @@ export const otherNumberSigns = (
   texts: readonly string[],
 ): { readonly locale: NumberLocale; readonly reads: number } | undefined => {
   if (type !== 'integer' && type !== 'decimal') return undefined
-  const [best] = locales
-    .filter(({ decimal }) => decimal !== (locale ?? plainLocale).decimal)
-    .map((one) => ({ locale: one, reads: readBy(texts, textReader({ type, locale: one })) }))
+  const [best] = numberLocales
+    .filter(({ locale: one }) => one.decimal !== (locale ?? plainLocale).decimal)
+    .map(({ locale: one }) => ({ locale: one, reads: readBy(texts, textReader({ type, locale: one })) }))
     .sort((a, b) => b.reads - a.reads)
   return best && best.reads > 0 ? best : undefined
 }

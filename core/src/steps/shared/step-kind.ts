@@ -280,6 +280,7 @@ export type StepKind<P = never> = {
   /** Ways out where data was refused (`DataRefused`): what else the params may say, with the words of its button. */
   readonly refusalFixes?: (
     params: P,
+    input: Schema,
   ) => readonly { readonly name: string; readonly words: string; readonly params: Readonly<Record<string, unknown>> }[]
   readonly params: z.ZodObject | z.ZodUnion<readonly z.ZodObject[]>
   readonly sentence: (params: P, names: TableNames) => Sentence

@@ -166,6 +166,13 @@ const unlimited = 2_000_000_000
 const signIn = (text: string): string | undefined =>
   ['; ', ';', ' | ', '|', ', ', ',', '\t', '\n', ' / ', '/', ' - '].find((sign) => text.includes(sign))
 
+/** The sign that parts most of the texts; a semicolon where none does. */
+const signOfMost = (texts: readonly string[]): string => {
+  const signs = texts.flatMap((text) => signIn(text) ?? [])
+  const count = (sign: string): number => signs.filter((one) => one === sign).length
+  return signs.reduce((best, sign) => (count(sign) > count(best) ? sign : best), signs[0] ?? ';')
+}
+
 /** The rows before the step, one for each of their pieces. */
 const piecesInRows = (params: Split, from: Code, column: (name: string) => Code): Code =>
   sql`${from} t cross join lateral unnest(coalesce(${piecesSql(sql`t.${column(params.column)}`, params, unlimited)}, array[null]::text[])) with ordinality as u(piece, n)`
@@ -202,9 +209,18 @@ export const split = defineStep<Split>({
     keep: z.boolean().optional(),
   }),
   drafts: {
-    columns: ({ columns: [column = '', ...more], schema }) =>
+    columns: ({ columns: [column = '', ...more], schema, sample }) =>
       more.length === 0 && typeIn(schema, column) === 'text'
-        ? [{ rank: 130, params: { column, by: { delimiter: ';' }, into: { columns: 'found' } } }]
+        ? [
+            {
+              rank: 130,
+              params: {
+                column,
+                by: { delimiter: signOfMost(sample?.(column)?.texts ?? []) },
+                into: { columns: 'found' },
+              },
+            },
+          ]
         : [],
     cell: ({ column, value, schema }) => {
       const sign = value === null || typeIn(schema, column) !== 'text' ? undefined : signIn(value)

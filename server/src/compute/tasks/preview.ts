@@ -11,7 +11,7 @@ import type { StoryStep } from '@fabula/core/api'
 import { defineTableQuery } from './define-task.ts'
 import { runTo } from './story-run.ts'
 
-const storyStep = ({ step, state, problems, output }: PlannedStep, done: StepRun | undefined): StoryStep => ({
+const storyStep = ({ step, state, problems, input, output }: PlannedStep, done: StepRun | undefined): StoryStep => ({
   id: step.id,
   state,
   statistics: done?.statistics ? (structuredClone(done.statistics) as StoryStep['statistics']) : null,
@@ -19,7 +19,7 @@ const storyStep = ({ step, state, problems, output }: PlannedStep, done: StepRun
   problems: problems.map((problem) => ({
     sentence: sentenceOf(problem),
     path: [...problem.path],
-    quickFixes: quickFixesFor(step, problem).map(({ column, words, step: fixed }) => ({
+    quickFixes: quickFixesFor(step, problem, input).map(({ column, words, step: fixed }) => ({
       column,
       ...(words ? { words } : {}),
       step: { ...fixed },

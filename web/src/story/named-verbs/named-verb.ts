@@ -1,13 +1,9 @@
-import { freeName, writeColumn, type NewStep, type Schema, type Selection } from '@fabula/core'
+import { freeName, writeColumn, type DraftContext, type NewStep, type Schema, type Selection } from '@fabula/core'
 import type { BuilderAnswers } from '../builder.ts'
 import { verbsFor, type Verb } from '../verbs.ts'
 
 /** The table that is shown and what is selected in it. */
-export type VerbContext = {
-  readonly selection: Selection
-  readonly schema: Schema
-  readonly tables: readonly { readonly id: string; readonly name: string }[]
-}
+export type VerbContext = DraftContext & { readonly selection: Selection }
 /** What a named verb does to the present selection, or why it cannot. */
 export type Act = Omit<Verb, 'name' | 'words'>
 /** A verb as people ask for it: by its name or by other words for it, with what it does to the present selection. */
@@ -87,10 +83,9 @@ export const asks = (id: string, columns: readonly string[], answers: BuilderAns
 
 /** The verb of the card with this kind of step, of the selection or else of the whole table. */
 export const ofKind = (context: VerbContext, kind: NewStep['kind'], change?: (step: NewStep) => NewStep): Act => {
-  const { selection, schema, tables } = context
   const found =
-    verbsFor(selection, schema, tables).find(({ step }) => step?.kind === kind) ??
-    verbsFor({ kind: 'table' }, schema, tables).find(({ step }) => step?.kind === kind)
+    verbsFor(context.selection, context).find(({ step }) => step?.kind === kind) ??
+    verbsFor({ kind: 'table' }, context).find(({ step }) => step?.kind === kind)
   if (!found) return { needs: 'It needs something to be selected first.' }
   const { name: _name, words: _words, key: _key, ...act } = found
   return act.step && change ? { ...act, step: change(act.step) } : act

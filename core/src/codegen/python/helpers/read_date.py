@@ -14,6 +14,7 @@ def read_moment(t, patterns, kind):
         if m is None:
             continue
         p = {n: v for n, v in zip(names.split(), m.groups()) if v is not None}
+        p.update(n.split("=") for n in names.split() if "=" in n)
         hour = int(p.get("hour", 0))
         if "hour12" in p:
             if not 1 <= int(p["hour12"]) <= 12:

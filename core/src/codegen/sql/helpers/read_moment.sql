@@ -9,6 +9,7 @@ begin
     names := string_to_array(patterns[i][2], ' ');
     y := null; mo := 1; d := 1; h := 0; h12 := null; mi := 0; s := 0; ms := 0; half := 0;
     for k in 1 .. array_length(names, 1) loop
+      if names[k] like 'year=%' then y := substr(names[k], 6); end if;
       part := m[k];
       continue when part is null;
       case names[k]
