@@ -80,7 +80,7 @@ test('a right click gives the verbs of the cell at the pointer, and where it com
   // to look at it took the focus from the menu, which closes it
   await driver.actions().contextClick(marlpit).perform()
   await click(driver, By.xpath("//*[@role='menuitem'][contains(., 'Drop rows where it is “Marlpit”')]"))
-  await see(driver, 'Drop the rows where Clinic is Marlpit.')
+  await see(driver, 'Drop the rows where Clinic is “Marlpit”.')
   await press(driver, Key.ESCAPE)
   await gone(driver, 'Discard')
   await cell(driver, 'Oxbow')

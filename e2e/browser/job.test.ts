@@ -78,7 +78,7 @@ test('the whole job, as a new user would do it', async () => {
   await click(driver, 'Drop rows where it is “Cancelled”')
   await see(driver, 'rows leave')
   await press(driver, Key.ENTER)
-  await see(driver, 'Drop the rows where Status is Cancelled.')
+  await see(driver, 'Drop the rows where Status is “Cancelled”.')
   await settled(driver)
 
   // 6: summarise, found by a word of the trade
@@ -135,7 +135,7 @@ test('the whole job, as a new user would do it', async () => {
   const other = await openBrowser()
   try {
     await other.driver.get(link ?? '')
-    await see(other.driver, 'Drop the rows where Status is Cancelled.')
+    await see(other.driver, 'Drop the rows where Status is “Cancelled”.')
     expect(await text(other.driver)).not.toContain('Hand over')
     await click(other.driver, 'Replay on your own export')
     await give(other.driver, demo('visits-2031-05.csv'))

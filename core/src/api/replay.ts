@@ -131,6 +131,8 @@ export const runReply = z.object({
       totals: byWord(z.number()).default({}),
       first: z.array(cells),
       names: z.array(z.string()),
+      /** The type of each column; none of runs from before they were kept. */
+      types: z.array(columnType).default([]),
     }),
   ),
   /** The flow's pictures as this replay drew them. */
@@ -141,7 +143,7 @@ export const cellsReply = z.object({ rows: z.array(cells) })
 /** A replay in the list of them: without its statistics, its rows and its pictures. */
 const runSummary = runReply
   .omit({ tables: true, pictures: true, findings: true })
-  .extend({ outputs: z.array(runReply.shape.outputs.element.omit({ first: true, names: true })) })
+  .extend({ outputs: z.array(runReply.shape.outputs.element.omit({ first: true, names: true, types: true })) })
 /** The runs of a flow, the newest first. */
 export const runsReply = z.object({ runs: z.array(runSummary) })
 

@@ -51,7 +51,7 @@ describe('rows of a file as a person counts them', () => {
       sources: [{ input: 'visits', file: 'visits.csv', row: 7, values: { Ref: 'A-3', Status: 'Done', Fee: '£ 4.50' } }],
       steps: [
         { id: 's1', sentence: expect.any(String) as string, did: 'opened from visits.csv, row 7' },
-        { id: 's2', sentence: 'Keep the rows where Status is Done.', did: 'kept, Status is Done' },
+        { id: 's2', sentence: 'Keep the rows where Status is “Done”.', did: 'kept, Status is Done' },
         { id: 's3', sentence: expect.any(String) as string, did: '£ 4.50 read as 4.5' },
       ],
     })

@@ -64,7 +64,7 @@ export const outputsOf = ({ outputs = [], tables }: Recipe): Output[] =>
 
 /** The totals of so many number columns are kept with a run. */
 const mostTotals = 12
-type OutputSummary = Pick<RunReply['outputs'][number], 'rows' | 'columns' | 'first' | 'names' | 'totals'>
+type OutputSummary = Pick<RunReply['outputs'][number], 'rows' | 'columns' | 'first' | 'names' | 'types' | 'totals'>
 
 /** Every output of a replay: files into the store (a workbook takes what the pictures of its tables show along), guarded for spreadsheets unless told otherwise, and then tables into databases. */
 export const writeOutputs = async (
@@ -83,6 +83,7 @@ export const writeOutputs = async (
       columns: result.names.length,
       first: firstRows(result, 50),
       names: [...result.names],
+      types: result.schema.map(({ type }) => type),
       totals: numberTotals(result, mostTotals),
     }
   }

@@ -44,6 +44,7 @@ const output = (hash: string): RunReply['outputs'][number] => ({
   rows: 114,
   columns: 1,
   totals: { Fee: 12 },
+  types: ['integer'],
   first: [['12']],
   names: ['Fee'],
 })

@@ -8,6 +8,7 @@ import { flowQuery, flowsQuery, type Endpoint } from '../api/queries.ts'
 import { Comparison } from '../sharing/editions.tsx'
 import { moment } from '../ui/moments.ts'
 import { FlowContext } from '../story/flow-context.ts'
+import { ReadingSettings } from '../ui/reading-settings.tsx'
 import { Mark } from '../ui/site-header.tsx'
 import { Button, Notice } from '../ui/parts.tsx'
 
@@ -32,24 +33,6 @@ const Waiting = ({ id }: { id: string }) => {
     <span className="ml-2 text-[12px] font-semibold text-changed">
       {waits === 1 ? 'an export waits' : `${waits} exports wait`}
     </span>
-  )
-}
-
-const Lamp = () => {
-  const [theme, setTheme] = useState(document.documentElement.dataset.theme)
-  const next = theme === 'lamplight' ? 'paper' : 'lamplight'
-  return (
-    <Button
-      look="quiet"
-      aria-label={`Read by ${next}`}
-      onClick={() => {
-        document.documentElement.dataset.theme = next
-        localStorage.setItem('theme', next)
-        setTheme(next)
-      }}
-    >
-      {theme === 'lamplight' ? '☼' : '☾'}
-    </Button>
   )
 }
 
@@ -151,7 +134,7 @@ const FlowHeader = ({
       </nav>
       <div className="flex items-center justify-end gap-1.5">
         {tools}
-        <Lamp />
+        <ReadingSettings />
       </div>
     </header>
   )

@@ -13,10 +13,11 @@ import { OwnerKeyPage, takeKeyFromAddress } from './owner-key.tsx'
 import { z } from 'zod'
 import { Fault } from './fault.tsx'
 import { Home } from './home.tsx'
+import { followTheme } from '../ui/theme.ts'
 
 // the content security policy allows no code made from text
 z.config({ jitless: true })
-document.documentElement.dataset.theme = localStorage.getItem('theme') ?? 'paper'
+followTheme()
 
 /** Pages that come when they are opened, so that the first is there at once. */
 const pages = {

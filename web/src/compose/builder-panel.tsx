@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useEffect, useState, useEffectEvent } from 'react'
 import { previewQuery, factsQuery } from '../api/queries.ts'
 import { Segments } from '../ui/parts.tsx'
-import { shownText } from '../grid/cells.tsx'
+import { Written } from '../grid/cells.tsx'
 import type { Story } from '../story/use-story.ts'
 import type { BuilderAnswers, Ask, Builder } from '../story/builder.ts'
 import { ValueField } from '../sentence/value-field.tsx'
@@ -126,8 +126,12 @@ const Sample = ({ story, columns }: { story: Story; columns: readonly string[] }
       <tbody>
         {rows.slice(0, 6).map(({ row, cells }) => (
           <tr key={row} className="border-b border-line *:truncate *:py-[3px]">
-            <td className="text-ink-2">{shownText(cells[from] ?? null)}</td>
-            <td className="text-right font-medium">{shownText(cells[at] ?? null)}</td>
+            <td className="text-ink-2">
+              <Written text={cells[from] ?? null} type={data.columns[from]?.type ?? 'text'} />
+            </td>
+            <td className="text-right font-medium">
+              <Written text={cells[at] ?? null} type={data.columns[at]?.type ?? 'text'} />
+            </td>
           </tr>
         ))}
       </tbody>

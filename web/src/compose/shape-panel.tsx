@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { counted } from '@fabula/core'
 import type { PreviewReply } from '@fabula/core/api'
 import { previewQuery } from '../api/queries.ts'
-import { shownText } from '../grid/cells.tsx'
+import { Written } from '../grid/cells.tsx'
 import type { Story } from '../story/use-story.ts'
 
 /** A corner of a table: its first columns and rows, and how much more there is. */
@@ -42,8 +42,10 @@ const Corner = ({
         <tbody>
           {view.rows.slice(0, rows).map(({ row, cells }) => (
             <tr key={row} className="*:truncate *:border-b *:border-line *:px-1.5 *:py-0.5">
-              {shown.map(({ name }) => (
-                <td key={name}>{shownText(cells[view.columns.findIndex((column) => column.name === name)] ?? null)}</td>
+              {shown.map(({ name, type }) => (
+                <td key={name}>
+                  <Written text={cells[view.columns.findIndex((column) => column.name === name)] ?? null} type={type} />
+                </td>
               ))}
             </tr>
           ))}

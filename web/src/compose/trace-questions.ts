@@ -42,10 +42,11 @@ export const traceQuestions = (story: Story): TraceQuestion[] => {
   const left = selection.kind === 'cell' && selection.left === true
   const at = left ? table.steps[stepIndex - 1]?.id : step.id
   if (at === undefined) return []
+  const type = story.schemaHere.find(({ name }) => name === column)?.type
   return [
     {
       words: 'Where does this come from?',
-      subject: { kind: 'back', table: table.id, step: at, row: row + 1, column, value },
+      subject: { kind: 'back', table: table.id, step: at, row: row + 1, column, value, ...(type ? { type } : {}) },
     },
   ]
 }

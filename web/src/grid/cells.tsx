@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react'
+import { useWriting, writtenValue } from '../ui/writing.ts'
 import type { ColumnFacts, PreviewReply } from '@fabula/core/api'
 
 export type GridRow = PreviewReply['rows'][number]
@@ -26,14 +27,14 @@ export const shownText = (text: string | null): ReactNode => {
     .replace(/\r\n|\r|\n/g, '↵')
     .replace(/\t/g, '→')
 }
-const plainNumber = (text: string | null, type: GridColumn['type']): ReactNode =>
-  shownText(
-    isNumeric(type) && text !== null && !/e/.test(text)
-      ? text.replace(/^(-?\d+)/, (whole) =>
-          whole.replace('-', '').length > 4 ? Number(whole).toLocaleString('en-GB') : whole,
-        )
-      : text,
-  )
+/** A value of a type as the reader writes it; where that leaves something out, the whole stands in its title. */
+export const Written = ({ text, type }: { text: string | null; type: GridColumn['type'] }) => {
+  const writing = useWriting()
+  if (text === null || type === 'text' || type === 'list' || type === 'boolean') return shownText(text)
+  const written = writtenValue(text, type, writing)
+  if (written === text) return text
+  return <span title={text}>{written}</span>
+}
 
 /** A cell: what was there struck beside what is there now. */
 export const Cell = ({ row, column, at }: { row: GridRow; column: GridColumn; at: number }) => {
@@ -44,10 +45,12 @@ export const Cell = ({ row, column, at }: { row: GridRow; column: GridColumn; at
   return (
     <>
       {old !== undefined && (
-        <s className={`mr-1.5 text-[0.92em] ${bad ? 'text-removed' : 'text-changed'}`}>{shownText(old)}</s>
+        <s className={`mr-1.5 text-[0.92em] ${bad ? 'text-removed' : 'text-changed'}`}>
+          <Written text={old} type={bad ? 'text' : column.type} />
+        </s>
       )}
       {bad && <span className="mr-1 text-removed">unreadable</span>}
-      {!bad && plainNumber(row.cells[at] ?? null, column.type)}
+      {!bad && <Written text={row.cells[at] ?? null} type={column.type} />}
     </>
   )
 }

@@ -2,7 +2,7 @@ import { NameField } from '../ui/name-field.tsx'
 import { useState, type DragEvent } from 'react'
 import { figure } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
-import { Bars, typeLabels, type GridColumn } from './cells.tsx'
+import { Bars, isNumeric, typeLabels, type GridColumn } from './cells.tsx'
 
 export type DropSide = 'before' | 'after'
 type HeadProps = {
@@ -93,7 +93,7 @@ export const Head = ({
       ) : (
         <button
           type="button"
-          className="block h-full w-full px-2.5 py-1.5 text-left"
+          className={`block h-full w-full px-2.5 py-1.5 ${isNumeric(column.type) ? 'text-right' : 'text-left'}`}
           disabled={!here}
           // while a draft stands, Enter keeps it: a head is chosen by Space or the mouse
           onKeyDown={(event) => drafting && event.key === 'Enter' && event.preventDefault()}

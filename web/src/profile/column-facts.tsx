@@ -1,11 +1,15 @@
 import { counted, figure, formatDecimal } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
+import { useWriting, writtenValue, type Writing } from '../ui/writing.ts'
 import { Notice } from '../ui/parts.tsx'
 
-const round = (n: number): string => formatDecimal(Number(n.toPrecision(6)))
-
 /** The figures of a column as name and value. */
-const figuresOf = (facts: ColumnFacts): (readonly [string, string])[] => {
+const figuresOf = (facts: ColumnFacts, writing: Writing): (readonly [string, string])[] => {
+  const type = facts.type === 'integer' ? 'decimal' : facts.type
+  const written = (text: string | undefined): string | undefined =>
+    text === undefined ? undefined : writtenValue(text, type, writing)
+  const number = (n: number | undefined): string | undefined =>
+    n === undefined ? undefined : writtenValue(formatDecimal(n), 'decimal', writing)
   const dated = facts.type === 'date' || facts.type === 'datetime'
   const lengths = () => {
     if (facts.longest === undefined) return undefined
@@ -16,12 +20,12 @@ const figuresOf = (facts: ColumnFacts): (readonly [string, string])[] => {
     ['Filled', `${figure(facts.filled)} of ${figure(facts.rows)}`],
     ['Empty', facts.filled < facts.rows ? figure(facts.rows - facts.filled) : undefined],
     ['Different values', figure(facts.distinct)],
-    [dated ? 'Earliest' : 'Least', facts.least],
-    [dated ? 'Latest' : 'Greatest', facts.greatest],
-    ['Mean', facts.mean === undefined ? undefined : round(facts.mean)],
-    ['Median', facts.median],
-    ['Middle half', facts.quarters ? `${facts.quarters[0]} to ${facts.quarters[1]}` : undefined],
-    ['Standard deviation', facts.deviation === undefined ? undefined : round(facts.deviation)],
+    [dated ? 'Earliest' : 'Least', written(facts.least)],
+    [dated ? 'Latest' : 'Greatest', written(facts.greatest)],
+    ['Mean', number(facts.mean)],
+    ['Median', written(facts.median)],
+    ['Middle half', facts.quarters && facts.quarters.map(written).join(' to ')],
+    ['Standard deviation', number(facts.deviation)],
     ['Length', lengths()],
   ]
   return rows.flatMap(([name, value]) => (value === undefined ? [] : [[name, value] as const]))
@@ -29,10 +33,11 @@ const figuresOf = (facts: ColumnFacts): (readonly [string, string])[] => {
 
 /** What was another figure before the sentence stands struck beside it. */
 export const Figures = ({ facts, before }: { facts: ColumnFacts; before?: ColumnFacts | undefined }) => {
-  const old = new Map(before ? figuresOf(before) : [])
+  const writing = useWriting()
+  const old = new Map(before ? figuresOf(before, writing) : [])
   return (
     <dl className="grid grid-cols-[auto_1fr] gap-x-2 gap-y-0.5 text-[12.5px]">
-      {figuresOf(facts).map(([name, value]) => (
+      {figuresOf(facts, writing).map(([name, value]) => (
         <div key={name} className="contents">
           <dt className="text-ink-2">{name}</dt>
           <dd className="figures text-right font-medium">

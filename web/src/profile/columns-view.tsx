@@ -1,6 +1,6 @@
 import { useQueries } from '@tanstack/react-query'
 import { lazy, Suspense, useState, type SetStateAction, type Dispatch } from 'react'
-import { ownValue, counted, typeWords, type Schema, type Condition } from '@fabula/core'
+import { ownValue, counted, figure, typeWords, type Schema, type Condition } from '@fabula/core'
 import { factsQuery, type Cursor } from '../api/queries.ts'
 import { Button } from '../ui/parts.tsx'
 import type { Story } from '../story/use-story.ts'
@@ -110,7 +110,7 @@ export const ColumnsView = ({ story }: { story: Story }) => {
                       <span className="figures">
                         {here.patterns
                           .slice(0, 3)
-                          .map(({ label, count }) => `${label} (${count.toLocaleString('en-GB')})`)
+                          .map(({ label, count }) => `${label} (${figure(count)})`)
                           .join(', ')}
                       </span>
                     </p>

@@ -4,6 +4,7 @@ import * as api from '@fabula/core/api'
 import { lazy, Suspense, useRef, useState } from 'react'
 import { ask } from '../api/client.ts'
 import type { ChartHandle } from '../charts/chart.tsx'
+import { isNumeric, Written } from '../grid/cells.tsx'
 import { clipboardCell } from '../grid/copy.ts'
 import { download } from '../ui/download.ts'
 import { Button } from '../ui/parts.tsx'
@@ -59,7 +60,7 @@ export const Result = ({ run, base, nameOf }: { run: RunReply; base: string; nam
         </a>
       </p>
     )}
-    {run.outputs.map(({ table, file, hash, into, rows, columns, first, names }, at) => (
+    {run.outputs.map(({ table, file, hash, into, rows, columns, first, names, types }, at) => (
       <section key={at} className="mb-6" aria-label={`${file}, ${nameOf(table)}`}>
         <h3 className="mb-1.5 flex items-center gap-3 font-serif text-[15px] font-semibold">
           {into === null ? file : `${file} of ${into}`}
@@ -92,8 +93,8 @@ export const Result = ({ run, base, nameOf }: { run: RunReply; base: string; nam
           <table className="figures w-full text-[12.5px]">
             <thead>
               <tr className="sticky top-0 bg-sunk text-left *:border-b *:border-line-strong *:px-2.5 *:py-1 *:font-semibold">
-                {names.map((name) => (
-                  <th key={name} scope="col">
+                {names.map((name, c) => (
+                  <th key={name} scope="col" className={isNumeric(types[c] ?? 'text') ? 'text-right' : ''}>
                     {name}
                   </th>
                 ))}
@@ -103,8 +104,8 @@ export const Result = ({ run, base, nameOf }: { run: RunReply; base: string; nam
               {first.map((row, i) => (
                 <tr key={i} className="*:border-b *:border-line *:px-2.5 *:py-1">
                   {row.map((cell, c) => (
-                    <td key={c} className={cell !== null && /^-?[\d.]+$/.test(cell) ? 'text-right' : ''}>
-                      {cell ?? <span className="text-ink-3 italic">empty</span>}
+                    <td key={c} className={isNumeric(types[c] ?? 'text') ? 'text-right' : ''}>
+                      <Written text={cell} type={types[c] ?? 'text'} />
                     </td>
                   ))}
                 </tr>

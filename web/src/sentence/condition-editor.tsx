@@ -10,6 +10,7 @@ import {
   type Schema,
   type Step,
   type Test,
+  figure,
 } from '@fabula/core'
 import { valuesQuery } from '../api/queries.ts'
 import { Button, Segments } from '../ui/parts.tsx'
@@ -104,7 +105,7 @@ const Values = ({
             <label className="flex items-center gap-2 rounded px-1 py-0.5 hover:bg-sunk">
               <input type="checkbox" checked={chosen.includes(label)} onChange={() => toggle(label)} />
               <span className="flex-1 truncate font-data whitespace-pre">{label}</span>
-              <span className="figures text-ink-3">{count.toLocaleString('en-GB')}</span>
+              <span className="figures text-ink-3">{figure(count)}</span>
             </label>
           </li>
         ))}

@@ -155,10 +155,10 @@ const phrases: readonly (readonly [typed: string, verb: string, sentence: string
   ['forward fill', 'Fill the gaps from the cell above', 'Fill the gaps in Clinic from the cell above.'],
   ['merged cells', 'Fill the gaps from the cell above', 'Fill the gaps in Clinic from the cell above.'],
   ['fill up', 'Fill the gaps from the cell below', 'Fill the gaps in Clinic from the cell below.'],
-  ['fill empty', 'Fill empty cells with a value', 'Where Clinic is empty, put unknown.'],
-  ['replace nulls', 'Fill empty cells with a value', 'Where Clinic is empty, put unknown.'],
-  ['coalesce', 'Fill empty cells with a value', 'Where Clinic is empty, put unknown.'],
-  ['missing values', 'Fill empty cells with a value', 'Where Clinic is empty, put unknown.'],
+  ['fill empty', 'Fill empty cells with a value', 'Where Clinic is empty, put “unknown”.'],
+  ['replace nulls', 'Fill empty cells with a value', 'Where Clinic is empty, put “unknown”.'],
+  ['coalesce', 'Fill empty cells with a value', 'Where Clinic is empty, put “unknown”.'],
+  ['missing values', 'Fill empty cells with a value', 'Where Clinic is empty, put “unknown”.'],
   ['null if', 'Make values empty', 'In Clinic make “n/a” empty.'],
   ['make empty', 'Make values empty', 'In Clinic make “n/a” empty.'],
   ['round', 'Round it', 'Compute Fee rounded as ROUND(Fee; 2).'],
@@ -481,6 +481,6 @@ describe('what a verb does goes by the selection', () => {
   })
   test('a verb of the selected cell is found too', () =>
     expect(found('drop rows', { kind: 'cell', column: 'Clinic', row: 0, value: 'Oxbow' })[0]?.about).toBe(
-      'Drop the rows where Clinic is Oxbow.',
+      'Drop the rows where Clinic is “Oxbow”.',
     ))
 })

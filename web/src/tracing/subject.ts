@@ -1,4 +1,4 @@
-import { counted, figure } from '@fabula/core'
+import { counted, figure, type ColumnType } from '@fabula/core'
 import type { FollowRequest, LostReply, TableQueryRequest, TraceReply } from '@fabula/core/api'
 import { csvOfTexts } from '../ui/download.ts'
 
@@ -8,6 +8,7 @@ export type SourceName = FollowRequest['from']
 export type TraceSubject =
   | {
       readonly kind: 'back'
+      /** Of the cell, where one is asked of. */ readonly type?: ColumnType
       readonly table: string
       readonly step: string
       /** Counted from 1. */ readonly row: number

@@ -2,22 +2,29 @@ import { tableNames, type Recipe } from '@fabula/core'
 import type { QueryData } from '@fabula/core/api'
 import { useEffect, useRef } from 'react'
 import { Button } from '../ui/parts.tsx'
+import { useWriting, writtenValue, type Writing } from '../ui/writing.ts'
 import { BackView } from './back-view.tsx'
 import { ForwardView } from './forward-view.tsx'
 import { LostView } from './lost-view.tsx'
 import { SheetView } from './sheet-view.tsx'
 import { sourceWords, type SourceName, type TraceSubject } from './subject.ts'
 
-const headingOf = (recipe: Recipe, subject: TraceSubject): readonly [title: string, about: string] => {
+const headingOf = (
+  recipe: Recipe,
+  subject: TraceSubject,
+  writing: Writing,
+): readonly [title: string, about: string] => {
   const nameOf = tableNames(recipe)
   if (subject.kind === 'lost')
     return [`Which rows are not in ${nameOf(subject.table)}`, 'Every row of its files, counted']
   if (subject.kind === 'sheet') return ['The sheet', 'As it stands in the file']
   if (subject.kind === 'forward')
     return [`What became of ${sourceWords(subject.from, nameOf)}`, 'In every table that is written']
-  const { column, row, table, value } = subject
+  const { column, row, table, value, type = 'text' } = subject
   const of = `${nameOf(table)}, row ${row}`
-  return column === undefined ? [`Row ${row}`, of] : [value ?? 'empty', `${column} of ${of}`]
+  return column === undefined
+    ? [`Row ${row}`, of]
+    : [value === undefined || value === null ? 'empty' : writtenValue(value, type, writing), `${column} of ${of}`]
 }
 
 /** Where something comes from, or what became of it. What was asked before is one step back. */
@@ -38,7 +45,7 @@ export const TracePanel = ({
   close?: () => void
 }) => {
   const subject = subjects.at(-1) as TraceSubject
-  const [title, about] = headingOf(recipe, subject)
+  const [title, about] = headingOf(recipe, subject, useWriting())
   const heading = useRef<HTMLHeadingElement>(null)
   useEffect(() => heading.current?.focus(), [subject])
   const add = (next: TraceSubject): void => show([...subjects, next])

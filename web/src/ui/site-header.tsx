@@ -1,3 +1,4 @@
+import { ReadingSettings } from './reading-settings.tsx'
 import { Link, NavLink, useLocation } from 'react-router'
 
 export const Mark = () => (
@@ -37,6 +38,9 @@ export const SiteHeader = () => {
           </NavLink>
         ))}
       </nav>
+      <span className="justify-self-end">
+        <ReadingSettings />
+      </span>
     </header>
   )
 }

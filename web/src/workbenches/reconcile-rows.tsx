@@ -1,6 +1,6 @@
 import { figure } from '@fabula/core'
 import type { ReconcileReply } from '@fabula/core/api'
-import { isNumeric, shownText } from '../grid/cells.tsx'
+import { isNumeric, Written } from '../grid/cells.tsx'
 
 type Shown = ReconcileReply['shown']
 type State = Shown['rows'][number]['state']
@@ -35,8 +35,12 @@ const Row = ({ row, columns }: { row: Shown['rows'][number]; columns: Shown['col
           key={c}
           className={`max-w-[240px] truncate ${isNumeric(columns[c]?.type ?? 'text') ? 'text-right' : ''} ${old === undefined ? '' : 'changed-mark relative bg-changed-tint'}`}
         >
-          {old !== undefined && <s className="mr-1.5 text-[0.92em] text-changed">{shownText(old)}</s>}
-          {shownText(cell)}
+          {old !== undefined && (
+            <s className="mr-1.5 text-[0.92em] text-changed">
+              <Written text={old} type={columns[c]?.type ?? 'text'} />
+            </s>
+          )}
+          <Written text={cell} type={columns[c]?.type ?? 'text'} />
         </td>
       )
     })}

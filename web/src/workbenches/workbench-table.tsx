@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react'
 import type { MatchReply } from '@fabula/core/api'
 import { Dot } from '../ui/parts.tsx'
-import { isNumeric, shownText } from '../grid/cells.tsx'
+import { isNumeric, Written } from '../grid/cells.tsx'
 import { PageControls } from './page-controls.tsx'
 
 type MatchSideReply = MatchReply['left']
@@ -76,7 +76,7 @@ export const WorkbenchTable = ({
                       key={at}
                       className={`max-w-[170px] truncate border-b border-line px-2 whitespace-pre ${isNumeric(side.columns[at]?.type ?? 'text') ? 'text-right' : ''}`}
                     >
-                      {shownText(cells[at] ?? null)}
+                      <Written text={cells[at] ?? null} type={side.columns[at]?.type ?? 'text'} />
                     </td>
                   ))}
                 </tr>

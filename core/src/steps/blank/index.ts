@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { joined, lines, py, sql, pyHelper } from '../../codegen/tag.ts'
 import { cellAt, columnWriter, type Cell } from '../../table/column.ts'
-import { listed, quoted } from '../../messages/words.ts'
+import { listed } from '../../messages/words.ts'
 import {
   typeIn,
   checkSelector,
@@ -45,7 +45,7 @@ export const blank = defineStep<Blank>({
     'In ',
     columnsSlot(columns, 'columns'),
     ' make ',
-    slot(listed(values.map((value) => quoted(valueWords(value)))), 'values', ['values']),
+    slot(listed(values.map(valueWords)), 'values', ['values']),
     ' empty.',
   ],
   output: ({ columns, values }, input, context) => {

@@ -14,7 +14,7 @@ import {
 } from '../../table/column.ts'
 import { dayMs } from '../../table/calendar.ts'
 import type { Schema } from '../../table/table.ts'
-import { counted, quoted } from '../../messages/words.ts'
+import { counted } from '../../messages/words.ts'
 import {
   typeIn,
   checkPlace,
@@ -128,7 +128,7 @@ const reader = (
   return () => constant
 }
 
-const caseWords = ({ when, then }: Case): string => `${quoted(valueWords(then))} where ${conditionWords(when)}`
+const caseWords = ({ when, then }: Case): string => `${valueWords(then)} where ${conditionWords(when)}`
 
 /** A column of values by conditions, the first that holds. */
 export const cases = defineStep<Cases>({
@@ -207,7 +207,7 @@ export const cases = defineStep<Cases>({
       slot(as, 'name', ['as']),
       ' as ',
       slot(
-        `${shown}; else ${otherwise === null || otherwise === '' ? 'nothing' : quoted(valueWords(otherwise))}`,
+        `${shown}; else ${otherwise === null || otherwise === '' ? 'nothing' : valueWords(otherwise)}`,
         'cases',
         [],
       ),

@@ -4,7 +4,7 @@ import { compilePattern, patternFor, patternProblem, replaceMatches, replacement
 import { cellAt, columnWriter, lengthOf, type Cell, type Column, type ColumnType } from '../../table/column.ts'
 import { mapText } from '../../table/gather.ts'
 import { lower } from '../../table/text.ts'
-import { listed, quoted } from '../../messages/words.ts'
+import { listed } from '../../messages/words.ts'
 import {
   typeIn,
   checkSelector,
@@ -107,7 +107,7 @@ const options = {
   ignoreCase: z.boolean().optional(),
 }
 const pairWords = ({ find, with: put }: Replacement): string =>
-  `${quoted(valueWords(find))} by ${put === null || put === '' ? 'nothing' : quoted(valueWords(put))}`
+  `${valueWords(find)} by ${put === null || put === '' ? 'nothing' : valueWords(put)}`
 const matchWords: Readonly<Record<MatchMode, string>> = {
   whole: 'as the whole value',
   part: 'wherever it stands inside',

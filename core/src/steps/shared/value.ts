@@ -5,7 +5,7 @@ import { pythonCell, sqlCell } from '../../codegen/literals.ts'
 import { isNumber, type Cell, type ColumnType } from '../../table/column.ts'
 import { maybeIsoDate, maybeIsoDateTime, maybeIsoTime } from '../../table/calendar.ts'
 import type { Schema } from '../../table/table.ts'
-import { nearest } from '../../messages/words.ts'
+import { nearest, quoted } from '../../messages/words.ts'
 import { missingColumn } from './columns.ts'
 import type { CheckContext, ParamPath } from './step-kind.ts'
 
@@ -106,20 +106,24 @@ export const checkAssigned = (
   }
   const from = chooseFrom()
   if (from !== undefined && !assignable(from, type))
-    context.report({ code: 'wrong-value', value: valueWords(value), column, type }, ...path)
+    context.report({ code: 'wrong-value', value: plainWords(value), column, type }, ...path)
   else checkValue(value, column, type, schema, context, ...path)
 }
 
-/** A value as it stands in a sentence. */
-export const valueWords = (value: ParameterOrValue): string => {
+const plainWords = (value: ParameterOrValue): string => {
   if (isColumnValue(value)) return value.column
   if (isParameterValue(value)) return value.parameter
-  if (value === null || value === '') return 'empty'
-  if (typeof value === 'boolean') {
-    if (value) return 'true'
-    return 'false'
-  }
-  return String(value)
+  return value === null || value === '' ? 'empty' : String(value)
+}
+
+/** A date, a time or both, which nobody takes for a column or a word. */
+const momentForm = /^\d{4}-\d\d-\d\d(?:[T ]\d\d:\d\d(?::\d\d(?:\.\d+)?)?)?$|^\d\d:\d\d(?::\d\d(?:\.\d+)?)?$/
+
+/** A value as it stands in a sentence: “text” in quotes, ‹As of› for what is asked at replay, columns, numbers and moments bare. */
+export const valueWords = (value: ParameterOrValue): string => {
+  const words = plainWords(value)
+  if (isParameterValue(value)) return `‹${words}›`
+  return typeof value === 'string' && value !== '' && !momentForm.test(value) ? quoted(words) : words
 }
 
 /** A written value as a literal for a column of that type; null where it is empty. */
