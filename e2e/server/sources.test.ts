@@ -29,7 +29,7 @@ beforeAll(async () => {
     '-v',
     'ON_ERROR_STOP=1',
     '-c',
-    `create schema clinic; create table clinic."Price list" (code text primary key, fee numeric(8,2), from_day date, seen timestamptz, active boolean, note text); insert into clinic."Price list" select 'VAC-' || n, n * 1.5, date '2031-05-01' + n % 30, timestamptz '2031-05-01 09:30:00+00', n % 2 = 0, case when n = 7 then E'says "so",\ntwice' end from generate_series(1, 12000) n; analyze`,
+    `create schema clinic; create table clinic."Price list" (code text primary key, fee numeric(8,2), from_day date, seen timestamptz, active boolean, note text); insert into clinic."Price list" select 'VAC-' || n, n * 1.5, date '2031-05-01' + n % 30, timestamptz '2031-05-01 09:30:00.123456+00', n % 2 = 0, case when n = 7 then E'says "so",\ntwice' end from generate_series(1, 12000) n; analyze`,
     'postgres',
   ])
   server = await startServer(undefined, undefined, { FABULA_ALLOW_PRIVATE: '1', FABULA_MAX_FETCH: '3000000' })
@@ -158,7 +158,7 @@ test('PostgreSQL: a named connection, its tables, a look, a table and what a que
     'VAC-1',
     '1.50',
     '2031-05-02',
-    '2031-05-01 09:30:00',
+    '2031-05-01 09:30:00.123',
     'false',
     '',
   ])

@@ -33,6 +33,19 @@ test('JSON: records at a path, objects inside as columns a.b, columns in order o
   await expect(opened(Buffer.from('[{"a":1},\n{"a":}]'), 'api.json')).rejects.toThrow('line 2')
   await expect(opened(Buffer.from('[1,2]'), 'api.json')).rejects.toThrow('entry 1 of the list is a single value')
 })
+test('whole numbers that a number cannot hold stay what they are, as text', async () => {
+  const json =
+    '[{"id":9007199254740993,"n":9007199254740991,"of":[12345678901234567,1],"say":"no 12345678901234567"},{"id":7}]'
+  const record = await opened(Buffer.from(json), 'ids.json')
+  expect(record.types.slice(0, 2)).toEqual(['text', 'integer'])
+  expect(record.csv).toBe(
+    'id,n,of,say\n9007199254740993,9007199254740991,"[""12345678901234567"",1]",no 12345678901234567\n7,,,\n',
+  )
+  const bytes = parquetWriteBuffer({ columnData: [{ name: 'id', data: [9007199254740993n, 2n], type: 'INT64' }] })
+  const parquet = await opened(Buffer.from(bytes), 'ids.parquet')
+  expect(parquet.types).toEqual(['text'])
+  expect(parquet.csv).toBe('id\n9007199254740993\n2\n')
+})
 test('Parquet: types as they are written', async () => {
   const bytes = parquetWriteBuffer({
     columnData: [

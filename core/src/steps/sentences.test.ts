@@ -141,7 +141,11 @@ const sentences: readonly (readonly [StepKindName, Readonly<Record<string, unkno
     { where: { column: 'Clinic', op: 'is', value: 'OXBOW', ignoreCase: true } },
     'Keep the rows where Clinic is “OXBOW”, whatever the case.',
   ],
-  ['filter', { where: { column: 'Clinic', op: 'is-not', value: 'Oxbow' } }, 'Keep the rows where Clinic is not “Oxbow”.'],
+  [
+    'filter',
+    { where: { column: 'Clinic', op: 'is-not', value: 'Oxbow' } },
+    'Keep the rows where Clinic is not “Oxbow”.',
+  ],
   [
     'filter',
     { where: { column: 'Clinic', op: 'is-one-of', values: ['Oxbow', 'Tarn End'] } },

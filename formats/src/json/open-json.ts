@@ -52,12 +52,21 @@ const checkDepth = (text: string, name: string): void => {
   }
 }
 
+const longWhole = /"(?:[^"\\]|\\.)*"|-?\d{16,}(?![\d.eE])/g
+/** Whole numbers of which a number would lose digits (2^53 and beyond) become text; what stands in quotes stays. */
+const exactWholes = (text: string): string =>
+  /\d{16}/.test(text)
+    ? text.replace(longWhole, (found) =>
+        found.startsWith('"') || Number.isSafeInteger(Number(found)) ? found : `"${found}"`,
+      )
+    : text
+
 /** JSON of bounded depth. @throws FileProblem naming the place. */
 export const parseJson = (bytes: Buffer, name: string, encoding: string | undefined): Json => {
   const text = [...textPieces(bytes, name, encoding)].map((piece) => piece.text).join('')
   checkDepth(text, name)
   try {
-    return JSON.parse(text) as Json
+    return JSON.parse(exactWholes(text)) as Json
   } catch (error) {
     const at = Number(/position (\d+)/.exec(String(error))?.[1] ?? text.length)
     throw new FileProblem(

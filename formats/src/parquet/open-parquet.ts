@@ -28,8 +28,12 @@ const asFile = (bytes: Buffer) => ({
   slice: (start: number, end?: number) => new Uint8Array(bytes.subarray(start, end)).buffer,
 })
 
+/** A whole number, or its digits as text where a number would lose some. */
+const exactWhole = (value: bigint): number | string =>
+  Number.isSafeInteger(Number(value)) ? Number(value) : value.toString()
+
 const plain = (_key: string, value: unknown): unknown => {
-  if (typeof value === 'bigint') return Number(value)
+  if (typeof value === 'bigint') return exactWhole(value)
   if (value instanceof Date) return value.toISOString().replace(/Z$/, '')
   if (value instanceof Uint8Array) return Buffer.from(value).toString('utf8')
   return value
@@ -40,7 +44,9 @@ const cellOf = (value: unknown, element: SchemaElement | undefined): RawCell => 
   if (value === null || value === undefined) return null
   if (typeof value === 'string' || typeof value === 'boolean') return value
   if (typeof value === 'number' || typeof value === 'bigint') {
-    const number = Number(value)
+    const exact = typeof value === 'bigint' ? exactWhole(value) : value
+    if (typeof exact === 'string') return exact
+    const number = exact
     const { logical_type: logical, converted_type: converted } = element ?? {}
     if (logical?.type === 'TIME' || converted?.startsWith('TIME_')) {
       const chooseUnit = () => {

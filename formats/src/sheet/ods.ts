@@ -1,7 +1,7 @@
 import { figure, maybeIsoDate, maybeIsoDateTime, type RawCell } from '@fabula/core'
 import { CellBudget, cellCharacters, claimed, mostMerges, sheetColumns, sheetRows } from '../budget.ts'
 import { FileProblem } from '../problem.ts'
-import type { Merge, SheetInfo, Workbook } from './workbook.ts'
+import { withoutValue, type Merge, type SheetInfo, type Workbook } from './workbook.ts'
 import { walkXml, type XmlAttributes } from './xml.ts'
 import type { ZipParts } from './zip.ts'
 
@@ -23,6 +23,10 @@ const dateOf = (text: string): RawCell => {
   return ms === null ? text : { type: 'datetime', value: ms }
 }
 
+/** A formula that was saved without its value: no type says what it gave. */
+const unsaved = (attributes: XmlAttributes): boolean =>
+  attributes['table:formula'] !== undefined && attributes['office:value-type'] === undefined
+
 const cellOf = (attributes: XmlAttributes, text: string): RawCell => {
   switch (attributes['office:value-type']) {
     case 'float':
@@ -36,7 +40,7 @@ const cellOf = (attributes: XmlAttributes, text: string): RawCell => {
     case 'time':
       return timeOf(attributes['office:time-value'] ?? '')
     default:
-      if (text === '') return null
+      if (text === '') return unsaved(attributes) ? { error: withoutValue } : null
       if (/^(?:#[A-Z/0!?]+|Err:\d+)$/.test(text) && attributes['table:formula'] !== undefined) return { error: text }
       return text
   }

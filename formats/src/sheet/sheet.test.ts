@@ -50,6 +50,19 @@ describe('an XLSX workbook', () => {
     )
     expect(unreadable.map(({ column, rows }) => [column, [...rows]])).toEqual([['Fee', [1]]])
   })
+  test('a formula whose value was not saved is unreadable, one that gave an empty text is empty', async () => {
+    const { table, unreadable } = await opened(
+      book(
+        '<row r="1"><c r="A1" t="inlineStr"><is><t>Fee</t></is></c><c r="B1" t="inlineStr"><is><t>Note</t></is></c></row>' +
+          '<row r="2"><c r="A2"><f>SUM(1)</f></c><c r="B2" t="str"><f>""</f><v></v></c></row>' +
+          '<row r="3"><c r="A3"><f>SUM(2)</f><v>2</v></c><c r="B3" t="str"><f>"x"</f><v>x</v></c></row>',
+      ),
+    )
+    expect(writeCsv(table)).toBe('Fee,Note\n,\n2,x\n')
+    expect(unreadable.map(({ column, rows, texts }) => [column, [...rows], texts])).toEqual([
+      ['Fee', [0], ['(formula without a saved value)']],
+    ])
+  })
   test('days counted from 1904, and those before March 1900', async () => {
     const day = (serial: number) => `<row r="1"><c r="A1" s="1"><v>${serial}</v></c></row>`
     expect(

@@ -29,3 +29,6 @@ export const momentOf = (serial: number, shown: 'date' | 'time' | 'datetime', fi
 export const day1900 = -25_569
 /** Days from 1970-01-01 to the epoch of the 1904 date system. */
 export const day1904 = -24_107
+
+/** What stands for the value of a formula that was saved without one. */
+export const withoutValue = '(formula without a saved value)'

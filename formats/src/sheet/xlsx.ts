@@ -2,7 +2,7 @@ import { ownValue, figure, type RawCell } from '@fabula/core'
 import { CellBudget, claimed, mostMerges, sheetColumns, sheetRows } from '../budget.ts'
 import { FileProblem } from '../problem.ts'
 import { shownById, type ShownAs } from './number-format.ts'
-import { day1900, day1904, momentOf, type Merge, type SheetInfo, type Workbook } from './workbook.ts'
+import { day1900, day1904, momentOf, withoutValue, type Merge, type SheetInfo, type Workbook } from './workbook.ts'
 import { readXml, walkXml } from './xml.ts'
 import type { ZipParts } from './zip.ts'
 
@@ -149,6 +149,8 @@ export const openXlsx = (parts: ZipParts, file: string): Workbook => {
     let style = 0
     let value = ''
     let collects = false
+    let computed = false
+    let kept = false
     const bytes = bytesOf(sheet)
     const budget = new CellBudget(file, bytes.length)
     yield* walkXml(bytes, file, {
@@ -169,14 +171,21 @@ export const openXlsx = (parts: ZipParts, file: string): Workbook => {
           type = attributes.t ?? 'n'
           style = Number(attributes.s ?? 0)
           value = ''
-        } else if (name === 'v' || name === 't') collects = true
+          computed = false
+          kept = false
+        } else if (name === 'f') computed = true
+        else if (name === 'v' || name === 't') {
+          collects = true
+          kept = true
+        }
       },
       close: (name) => {
         if (name === 'v' || name === 't') collects = false
         else if (name === 'c') {
           budget.spend(Math.max(1, column - cells.length))
           while (cells.length < column - 1) cells.push(null)
-          cells[column - 1] = cellOf(type, style, value)
+          // a formula whose value was never worked out and saved has none that could be read
+          cells[column - 1] = computed && !kept ? { error: withoutValue } : cellOf(type, style, value)
         } else if (name === 'row') row(cells)
       },
       text: (piece) => {

@@ -24,12 +24,14 @@ const selectOf = (wanted: Wanted): string =>
 
 const bool = 16
 const zoned = 1184
+const moments = [1114, zoned, 1083]
 const bytea = 17
 /** Values as text, the way a CSV file writes them: true, ISO dates, the wall clock without a zone. */
 const shown = (text: string | null, type: number): string => {
   if (text === null) return ''
   if (type === bool) return text === 't' ? 'true' : 'false'
-  if (type === zoned) return text.replace(/[+-]\d\d(?::\d\d)?$/, '')
+  // moments are kept to the millisecond
+  if (moments.includes(type)) return text.replace(/(\.\d{3})\d+/, '$1').replace(type === zoned ? /[+-]\d\d(?::\d\d)?$/ : '', '')
   return type === bytea ? `${text.length / 2 - 1} bytes` : text
 }
 const cell = (text: string): string => (/[",\r\n]|^ | $/.test(text) ? `"${text.replaceAll('"', '""')}"` : text)

@@ -84,6 +84,10 @@ describe('findings', () => {
   })
   test('numbers as text, but not codes with leading zeros', () => {
     expect(says('text', ['£ 5', '1,200.50', '7'])[0]).toContain('It holds numbers as text, such as “£ 5”')
+    expect(facts('text', ['9007199254740993', '12', '9007199254740994'], 'Id').findings[0]).toMatchObject({
+      sentence: expect.stringContaining('more than 15 digits, such as “9007199254740993”') as unknown,
+      step: { kind: 'check', unique: ['Id'] },
+    })
     expect(says('text', ['007', '012', '100'])).toEqual([])
     const [commas] = facts('text', ['12,5', '€ 1.234,50', '(45,00)', '2,5 %', '3,250']).findings
     expect(commas?.sentence).toContain('with a comma before decimals')

@@ -90,6 +90,15 @@ export const textFindings = (
       })
     return findings
   }
+  const long = words.filter(({ text }) => /^-?\d{16,}$/.test(trim(text)))
+  if (long[0] && long.length >= words.length * 0.5) {
+    findings.push({
+      sentence: `It holds numbers of more than 15 digits, such as ${quoted(long[0].text)}; as numbers their last digits would be lost, so they stay text.`,
+      verb: 'Check that no two are alike',
+      step: { kind: 'check', unique: [name], else: 'warn', say: `${name} stands once` },
+    })
+    return findings
+  }
   const { locale } = bestLocale(words.map(({ text }) => text))
   const read = numberReader(locale)
   const numbers = words.filter(({ text }) => read(text) !== null)

@@ -206,11 +206,7 @@ export const cases = defineStep<Cases>({
       'Write ',
       slot(as, 'name', ['as']),
       ' as ',
-      slot(
-        `${shown}; else ${otherwise === null || otherwise === '' ? 'nothing' : valueWords(otherwise)}`,
-        'cases',
-        [],
-      ),
+      slot(`${shown}; else ${otherwise === null || otherwise === '' ? 'nothing' : valueWords(otherwise)}`, 'cases', []),
       '.',
     ]
   },
