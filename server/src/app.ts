@@ -20,6 +20,7 @@ import { scriptRoutes } from './routes/scripts.ts'
 import { guardOrigin, withoutTokens } from './routes/guards.ts'
 import { Ownership } from './routes/owner.ts'
 import { replayRoutes, type ReplayServices } from './routes/replays.ts'
+import { sampleRoutes } from './routes/samples.ts'
 import { sharingRoutes } from './routes/sharing.ts'
 import { sourceRoutes, type SourceServices } from './routes/sources.ts'
 import { watchRoutes } from './routes/watches.ts'
@@ -30,6 +31,7 @@ export type AppOptions = {
   readonly services: Services & ReplayServices & SourceServices & { readonly watches: Watches }
   readonly log: Logger
   readonly web: string
+  /** The folder of the made-up exports that ship with the product. */ readonly demo: string
   readonly hosts: readonly string[]
   readonly maxUpload: number
   readonly owner: OwnerKey
@@ -154,12 +156,13 @@ const answerError = (error: unknown, request: Request, response: Response, next:
 }
 
 export const buildApp = (options: AppOptions): Express => {
-  const { services, web, maxUpload, owner, alone } = options
+  const { services, web, demo, maxUpload, owner, alone } = options
   const app = express()
   const ownership = new Ownership(owner, services.links, alone)
   useProtection(app, options)
   app.use('/api/owner', ownership.routes())
   useStories(app, services, ownership.guard)
+  app.use('/api', sampleRoutes(services, demo, ownership.guard))
   app.use('/api', openingRoutes(services, ownership, maxUpload))
   app.get('/api/mails', ownership.guard, async (_request, response) =>
     send(response, api.mailsReply, await services.watches.mails()),

@@ -114,6 +114,7 @@ const server = createServer(
     services,
     log,
     web: join(root, 'web/dist'),
+    demo: join(root, 'demo'),
     hosts,
     maxUpload: Number(process.env.FABULA_MAX_UPLOAD ?? 4e9),
     owner,

@@ -82,6 +82,7 @@ const ofStories = {
   'no-file': ({ name }: Named) => `The file ${name} did not arrive. Drop it again.`,
   'no-flow': 'This flow does not exist, or its link has ended.',
   'no-input-file': ({ name }: Named) => `No file is given for ${name}. Drop one on the page.`,
+  'no-sample': ({ name }: Named) => `No sample is named ${name}. The first page lists those there are.`,
   'no-output': 'This replay did not make that file.',
   'no-outputs': 'This replay made no files.',
   'no-run': 'This replay does not exist.',

@@ -50,9 +50,6 @@ export const editionsReply = z.object({
   ),
 })
 
-/** A story that was made; a copy taken by a link comes with a link of its own. */
-export const createReply = z.object({ id: z.string(), link: z.string().optional() })
-
 /** See `linkAsked`. */
 export type LinkAsked = z.infer<typeof linkAsked>
 /** See `linksReply`. */

@@ -74,6 +74,13 @@ export const flowRoutes = ({ flows, links }: Services, accessOf: (request: Reque
     await flows.agree(access.flow)
     send(response, api.flowReply, await reply(access))
   })
+  router.post('/rename', async (request, response) => {
+    const flow = await ownedFlow(accessOf)(request)
+    const { name } = body(api.renameRequest, request)
+    const { recipe, edit } = await flows.get(flow)
+    await flows.edit(flow, { recipe: { ...recipe, name }, what: 'the story renamed', after: edit }, false)
+    send(response, api.flowsReply, { flows: await flows.list() })
+  })
   router.delete('/', async (request, response) => {
     await flows.remove(await ownedFlow(accessOf)(request))
     send(response, api.flowsReply, { flows: await flows.list() })

@@ -42,6 +42,7 @@ export const statusOf: Readonly<Record<RefusalCode, number>> = {
   'no-link': 404,
   'no-name': 400,
   'no-output': 404,
+  'no-sample': 404,
   'no-outputs': 404,
   'no-run': 404,
   'no-script': 409,

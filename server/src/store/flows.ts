@@ -50,8 +50,12 @@ export class Flows {
          select count(*) from watch_log l join watches w on w.id = l.watch
          where w.flow = f.id and w.removed_at is null and l.what = 'waits'
            and l.at > coalesce((select max(r.started_at) from runs r where r.flow = f.id and r.state = 'done'), '-infinity')
-       ) as waits, (select max(r.started_at) from runs r where r.flow = f.id and r.state = 'done') as ran_at, f.opened_at, f.deleted_at
-       from flows f join edits e on e.id = f.head where f.deleted_at is null or f.deleted_at > now() - interval '30 days'
+       ) as waits, f.opened_at, f.deleted_at, ran.*
+       from flows f join edits e on e.id = f.head left join lateral (
+         select r.started_at as ran_at, (r.outputs->0->>'rows')::int as ran_rows, r.open_ as ran_open,
+           array(select one->>'name' from jsonb_array_elements(r.files) one) as ran_files
+         from runs r where r.flow = f.id and r.state = 'done' order by r.started_at desc limit 1
+       ) ran on true where f.deleted_at is null or f.deleted_at > now() - interval '30 days'
        order by greatest(f.opened_at, e.at) desc, e.id desc`,
     )
     return rows.map(({ id, recipe, at, waits, ...row }) => ({
@@ -61,7 +65,15 @@ export class Flows {
       sentences: (recipe as Recipe).tables.reduce((sum, table) => sum + table.steps.length, 0),
       writes: writtenTables(recipe as Recipe).map((table) => tableNames(recipe as Recipe)(table)),
       openedAt: row.opened_at === null ? null : iso(row.opened_at),
-      ranAt: row.ran_at === null ? null : iso(row.ran_at),
+      ran:
+        row.ran_at === null
+          ? null
+          : {
+              at: iso(row.ran_at),
+              files: row.ran_files as string[],
+              rows: Number(row.ran_rows ?? 0),
+              open: Number(row.ran_open),
+            },
       deletedAt: row.deleted_at === null ? null : iso(row.deleted_at),
       waits: Number(waits),
     }))

@@ -7,8 +7,6 @@ import { ask } from './client.ts'
 /** Where a flow is reached: by its own address, or by the link of whoever reads it. */
 export type Endpoint = { readonly base: string; readonly home: string; readonly token?: string }
 
-export const flowsQuery = () =>
-  queryOptions({ queryKey: ['flows'], queryFn: () => ask(api.flowsReply, 'GET', '/api/flows') })
 export const flowQuery = ({ base }: Endpoint) =>
   queryOptions({ queryKey: ['flow', base], queryFn: () => ask(api.flowReply, 'GET', base) })
 

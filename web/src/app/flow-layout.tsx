@@ -4,7 +4,8 @@ import { NavLink, Outlet, useParams } from 'react-router'
 import { isFile, type Recipe } from '@fabula/core'
 import { flowReply, type FlowReply } from '@fabula/core/api'
 import { ask } from '../api/client.ts'
-import { flowQuery, flowsQuery, type Endpoint } from '../api/queries.ts'
+import { flowQuery, type Endpoint } from '../api/queries.ts'
+import { storiesQuery } from '../api/stories.ts'
 import { Comparison } from '../sharing/editions.tsx'
 import { moment } from '../ui/moments.ts'
 import { FlowContext } from '../story/flow-context.ts'
@@ -26,7 +27,7 @@ const waitingEvery = 15_000
 
 /** How many exports of a story wait for an answer before it can replay itself; only its owner sees them. */
 const Waiting = ({ id }: { id: string }) => {
-  const { data } = useQuery({ ...flowsQuery(), refetchInterval: waitingEvery })
+  const { data } = useQuery({ ...storiesQuery(), refetchInterval: waitingEvery })
   const waits = data?.flows.find((flow) => flow.id === id)?.waits ?? 0
   if (waits === 0) return null
   return (

@@ -1,12 +1,13 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useRef, useState, type DragEvent, type RefObject, useEffectEvent } from 'react'
-import { Link, useNavigate } from 'react-router'
-import { flowsQuery } from '../api/queries.ts'
+import { useEffect, useEffectEvent, useRef, useState, type DragEvent } from 'react'
+import { useNavigate } from 'react-router'
+import { storiesQuery } from '../api/stories.ts'
 import { uploadAll } from '../api/client.ts'
-import { flowFromRecipe, isRecipe } from '../opening/open-file.ts'
+import { isRecipe } from '../opening/is-recipe.ts'
 import { pastedFile } from '../opening/paste.ts'
-import { Button, Notice } from '../ui/parts.tsx'
+import { Notice } from '../ui/parts.tsx'
 import { SiteHeader } from '../ui/site-header.tsx'
+import { GuidedStory, OwnFile, SampleList } from './start-cards.tsx'
 import { StoryList } from './story-list.tsx'
 
 /** Takes files dropped anywhere on the page. */
@@ -30,7 +31,7 @@ const useDrop = (take: (files: readonly File[]) => void) => {
 }
 
 export const Home = () => {
-  const { data, error } = useQuery(flowsQuery())
+  const { data, error } = useQuery(storiesQuery())
   const [busy, setBusy] = useState<string>()
   const [problem, setProblem] = useState<string>()
   const chooser = useRef<HTMLInputElement>(null)
@@ -41,6 +42,7 @@ export const Home = () => {
     try {
       const [first] = files
       if (first && files.length === 1 && (await isRecipe(first))) {
+        const { flowFromRecipe } = await import('../opening/open-file.ts')
         const flow = await flowFromRecipe(first)
         await client.invalidateQueries({ queryKey: ['flows'] })
         await navigate(`/flows/${flow.id}`)
@@ -70,71 +72,41 @@ export const Home = () => {
   }, [])
   const { over, handlers } = useDrop((files) => void take(files))
   return (
-    <div className="flex h-full flex-col" {...handlers}>
+    <div className="flex h-full flex-col overflow-auto" {...handlers}>
       <SiteHeader />
-      <main className="mx-auto grid w-full max-w-[1080px] flex-1 grid-cols-[1fr_400px] gap-14 px-6 py-12">
-        <section>
-          <h1 className="font-serif text-[28px] leading-tight font-semibold">
-            Tell once how an export becomes a tidy table.
-          </h1>
-          <p className="mt-2 mb-8 max-w-[52ch] font-serif text-[15px] text-ink-2">
-            Each step is one plain sentence that says what it did to your rows. Next month, drop the new export and the
-            story is told again.
-          </p>
-          <h2 className="mb-1 font-serif text-[16px] font-semibold">Your stories</h2>
+      <main id="main" tabIndex={-1} className="mx-auto w-full max-w-[1200px] flex-1 px-6 py-7 outline-none">
+        <h1 className="font-serif text-[28px] leading-tight font-semibold">
+          Tell once how an export becomes a tidy table.
+        </h1>
+        <p className="mt-1 mb-5 max-w-[68ch] font-serif text-[15px] text-ink-2">
+          Every sentence says what it did to your rows. Next month, drop the new export and the story is told again.
+        </p>
+        <div className="grid grid-cols-[minmax(0,1.35fr)_minmax(0,1fr)_minmax(0,1fr)] gap-4 max-[900px]:grid-cols-1">
+          <OwnFile over={over} busy={busy} choose={() => chooser.current?.click()} />
+          <SampleList report={setProblem} />
+          <GuidedStory report={setProblem} />
+        </div>
+        <input
+          ref={chooser}
+          type="file"
+          multiple
+          aria-label="A file to start from"
+          className="sr-only"
+          tabIndex={-1}
+          onChange={(event) =>
+            event.target.files && event.target.files.length > 0 && void take([...event.target.files])
+          }
+        />
+        {problem && (
+          <div className="mt-4">
+            <Notice kind="removed">{problem}</Notice>
+          </div>
+        )}
+        <section aria-label="Your stories" className="mt-7">
           {error && <Notice kind="removed">{error.message}</Notice>}
           {data && <StoryList flows={data.flows} report={setProblem} />}
         </section>
-        <section>{newStory(over, chooser, busy, take, problem)}</section>
       </main>
-    </div>
-  )
-}
-
-function newStory(
-  over: boolean,
-  chooser: RefObject<HTMLInputElement | null>,
-  busy: string | undefined,
-  take: (files: readonly File[]) => Promise<void>,
-  problem: string | undefined,
-) {
-  return (
-    <div
-      data-state={over ? 'over' : 'idle'}
-      className="rounded-xl border-[1.5px] border-dashed border-line-strong bg-sheet p-6 data-[state=over]:border-rubric data-[state=over]:bg-rubric-tint"
-    >
-      <h2 className="font-serif text-[18px] font-semibold">Start from your own file</h2>
-      <p className="mt-1 mb-4 text-ink-2">
-        Drop workbooks (XLSX, ODS), text files (CSV), JSON or Parquet anywhere on this page, or paste cells from a
-        spreadsheet or a web page. A recipe file (.fabula.json) becomes a story too.
-      </p>
-      <Button look="main" onClick={() => chooser.current?.click()} disabled={busy !== undefined}>
-        Choose files
-      </Button>
-      <input
-        ref={chooser}
-        type="file"
-        multiple
-        aria-label="A file to start from"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={(event) => event.target.files && event.target.files.length > 0 && void take([...event.target.files])}
-      />
-      <p className="mt-3 text-ink-2">
-        Or take it{' '}
-        <Link to="/sources" className="font-semibold text-rubric hover:underline">
-          from a web address, an OData service or a database
-        </Link>
-        , or from{' '}
-        <Link to="/shelf" className="font-semibold text-rubric hover:underline">
-          the shelf
-        </Link>
-        .
-      </p>
-      <p role="status" className="figures mt-3 min-h-5 text-ink-2">
-        {busy}
-      </p>
-      {problem && <Notice kind="removed">{problem}</Notice>}
     </div>
   )
 }

@@ -4,7 +4,7 @@ import '@fontsource-variable/inter'
 import '@fontsource-variable/jetbrains-mono'
 import './styles.css'
 import { QueryClient, QueryClientProvider, useQuery } from '@tanstack/react-query'
-import { StrictMode } from 'react'
+import { lazy, StrictMode, Suspense } from 'react'
 import { createRoot } from 'react-dom/client'
 import { createBrowserRouter, Outlet, RouterProvider } from 'react-router'
 import { ownerReply } from '@fabula/core/api'
@@ -13,6 +13,7 @@ import { OwnerKeyPage, takeKeyFromAddress } from './owner-key.tsx'
 import { z } from 'zod'
 import { Fault } from './fault.tsx'
 import { Home } from './home.tsx'
+import { useGuide } from '../guide/guide-state.ts'
 import { followTheme } from '../ui/theme.ts'
 
 // the content security policy allows no code made from text
@@ -46,8 +47,28 @@ const OwnerOnly = () => {
   return data || error ? <Outlet /> : null
 }
 
+const GuideBar = lazy(() => import('../guide/guide.tsx'))
+
+/** The page, with the card of the guided story below it while one is at hand. */
+const Frame = () => {
+  const guide = useGuide()
+  return (
+    <div className="flex h-full flex-col">
+      <div className="min-h-0 flex-1">
+        <Outlet />
+      </div>
+      {guide && !guide.left && (
+        <Suspense>
+          <GuideBar state={guide} />
+        </Suspense>
+      )}
+    </div>
+  )
+}
+
 const router = createBrowserRouter([
   {
+    element: <Frame />,
     errorElement: <Fault />,
     hydrateFallbackElement: <p className="sr-only">Loading…</p>,
     children: [

@@ -9,14 +9,14 @@ const story = (name: string, more: Partial<FlowSummary> = {}): FlowSummary => ({
   sentences: 3,
   writes: [],
   openedAt: null,
-  ranAt: null,
+  ran: null,
   deletedAt: null,
   waits: 0,
   ...more,
 })
 const stories = [
   story('Takings 10', { openedAt: '2031-05-02T08:00:00', writes: ['Takings', 'Regions'] }),
-  story('Takings 9', { ranAt: '2031-05-03T08:00:00' }),
+  story('Takings 9', { ran: { at: '2031-05-03T08:00:00', files: [], rows: 1, open: 0 } }),
   story('Intake', { openedAt: '2031-05-04T08:00:00', changedAt: '2031-04-01T08:00:00' }),
   story('Old', { deletedAt: '2031-05-01T08:00:00' }),
 ]

@@ -14,7 +14,7 @@ const newestFirst = (a: string | null, b: string | null): number => (b ?? '').lo
 const compare: Readonly<Record<StoryOrder, (a: FlowSummary, b: FlowSummary) => number>> = {
   opened: (a, b) => newestFirst(a.openedAt ?? a.changedAt, b.openedAt ?? b.changedAt),
   changed: (a, b) => newestFirst(a.changedAt, b.changedAt),
-  ran: (a, b) => newestFirst(a.ranAt, b.ranAt),
+  ran: (a, b) => newestFirst(a.ran?.at ?? null, b.ran?.at ?? null),
   name: (a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }),
 }
 

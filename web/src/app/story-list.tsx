@@ -1,29 +1,48 @@
 import { NameField } from '../ui/name-field.tsx'
 import { counted, listed } from '@fabula/core'
-import { createReply, flowReply, flowsReply, type FlowSummary } from '@fabula/core/api'
+import { createReply, flowsReply, type FlowSummary } from '@fabula/core/api'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { DropdownMenu } from 'radix-ui'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { ask } from '../api/client.ts'
-import { flowsQuery } from '../api/queries.ts'
+import { storiesQuery } from '../api/stories.ts'
 import { moment } from '../ui/moments.ts'
 import { Button } from '../ui/parts.tsx'
 import { storiesShown, storyOrders, type StoryOrder } from './stories.ts'
 
-/** What a story makes, when it last ran, and what waits. */
-const AboutStory = ({ flow: { sentences, writes, ranAt, waits } }: { flow: FlowSummary }) => (
-  <span className="mt-0.5 block font-sans text-[12.5px] text-ink-3">
-    {counted(sentences, 'sentence')}
-    {writes.length > 0 && `, makes ${listed(writes)}`}
-    {ranAt === null ? ' · not replayed yet' : ` · last replayed ${moment(ranAt)}`}
-    {waits > 0 && (
-      <b className="ml-2 font-semibold text-changed">
-        {waits === 1 ? 'an export waits' : `${waits} exports wait`} for an answer
-      </b>
-    )}
-  </span>
-)
+/** What a story makes. */
+const makesWords = ({ sentences, writes }: FlowSummary): string =>
+  `${writes.length > 0 ? `makes ${listed(writes)} · ` : ''}${counted(sentences, 'sentence')}`
+
+/** When a story was last replayed, on which files and to what; what waits for an answer comes first. */
+const LastReplay = ({ flow: { ran, waits } }: { flow: FlowSummary }) => {
+  const [first, ...others] = ran?.files ?? []
+  const files =
+    first === undefined ? '' : ` on ${first}${others.length > 0 ? ` and ${counted(others.length, 'other')}` : ''}`
+  return (
+    <span className="text-[12.5px] text-ink-2">
+      {waits > 0 && (
+        <b className="block font-semibold text-changed">
+          {waits === 1 ? '! an export waits' : `! ${waits} exports wait`} for an answer
+        </b>
+      )}
+      {ran === null ? (
+        'not replayed yet'
+      ) : (
+        <>
+          replayed {moment(ran.at)}
+          {files}: {counted(ran.rows, 'row')}{' '}
+          {ran.open === 0 ? (
+            <span className="text-added">✓ nothing to look at</span>
+          ) : (
+            <b className="font-semibold text-changed">{counted(ran.open, 'thing')} to look at</b>
+          )}
+        </>
+      )}
+    </span>
+  )
+}
 
 const item = 'cursor-pointer rounded px-2 py-1 outline-none data-highlighted:bg-token-tint'
 const StoryMenu = ({
@@ -74,15 +93,9 @@ const useStoryActions = (report: (problem: string) => void) => {
   const fresh = (): Promise<void> => client.invalidateQueries({ queryKey: ['flows'] })
   const onError = (error: Error): void => report(error.message)
   const rename = useMutation({
-    mutationFn: async ({ id, name }: { id: string; name: string }) => {
-      const { recipe, edit } = await ask(flowReply, 'GET', `/api/flows/${id}`)
-      return ask(flowReply, 'POST', `/api/flows/${id}/edit`, {
-        recipe: { ...recipe, name },
-        what: 'the story renamed',
-        after: edit,
-      })
-    },
-    onSuccess: fresh,
+    mutationFn: ({ id, name }: { id: string; name: string }) =>
+      ask(flowsReply, 'POST', `/api/flows/${id}/rename`, { name }),
+    onSuccess: (reply) => client.setQueryData(storiesQuery().queryKey, reply),
     onError,
   })
   const duplicate = useMutation({
@@ -96,7 +109,7 @@ const useStoryActions = (report: (problem: string) => void) => {
   const move = useMutation({
     mutationFn: ({ id, back }: { id: string; back: boolean }) =>
       back ? ask(flowsReply, 'POST', `/api/flows/${id}/restore`) : ask(flowsReply, 'DELETE', `/api/flows/${id}`),
-    onSuccess: (reply) => client.setQueryData(flowsQuery().queryKey, reply),
+    onSuccess: (reply) => client.setQueryData(storiesQuery().queryKey, reply),
     onError,
   })
   return {
@@ -128,12 +141,16 @@ const StoryItem = ({ flow, actions }: { flow: FlowSummary; actions: StoryActions
     )
   return (
     <li className="flex border-b border-line">
-      <Link to={`/flows/${id}`} className="grid min-w-0 flex-1 grid-cols-[1fr_auto] gap-6 px-1 py-2.5 hover:bg-sheet">
-        <span className="min-w-0 font-serif text-[15px] font-medium break-words">
-          {name}
-          <AboutStory flow={flow} />
+      <Link
+        to={`/flows/${id}`}
+        className="grid min-w-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(0,320px)_150px] gap-x-6 gap-y-0.5 px-1 py-2.5 hover:bg-sheet max-[760px]:grid-cols-1"
+      >
+        <span className="min-w-0 font-serif text-[15px] font-semibold break-words">
+          <bdi>{name}</bdi>
+          <span className="mt-0.5 block font-sans text-[12.5px] font-normal text-ink-2">{makesWords(flow)}</span>
         </span>
-        <span className="figures text-ink-3">{moment(changedAt)}</span>
+        <LastReplay flow={flow} />
+        <span className="figures text-[12.5px] text-ink-3">changed {moment(changedAt)}</span>
       </Link>
       <StoryMenu
         name={name}
@@ -164,6 +181,42 @@ const DeletedStories = ({ flows, restore }: { flows: readonly FlowSummary[]; res
   </details>
 )
 
+/** Finds stories by words, and sets their order. */
+const StoryFinder = ({
+  text,
+  find,
+  order,
+  sort,
+}: {
+  text: string
+  find: (text: string) => void
+  order: StoryOrder
+  sort: (order: StoryOrder) => void
+}) => (
+  <div className="ml-auto flex gap-3">
+    <input
+      type="search"
+      className="field w-[230px]"
+      aria-label="Find a story"
+      placeholder="Find a story or a table"
+      value={text}
+      onChange={(event) => find(event.target.value)}
+    />
+    <select
+      className="field"
+      aria-label="Order of the stories"
+      value={order}
+      onChange={(event) => sort(event.target.value as StoryOrder)}
+    >
+      {storyOrders.map(([key, words]) => (
+        <option key={key} value={key}>
+          {words}
+        </option>
+      ))}
+    </select>
+  </div>
+)
+
 /** The stories: found by name or what they make, in an order, each with what is done with it; those deleted below. */
 export const StoryList = ({ flows, report }: { flows: readonly FlowSummary[]; report: (problem: string) => void }) => {
   const [text, setText] = useState('')
@@ -173,30 +226,10 @@ export const StoryList = ({ flows, report }: { flows: readonly FlowSummary[]; re
   const stands = flows.length - deleted.length
   return (
     <>
-      {stands > 1 && (
-        <div className="mb-2 flex gap-3">
-          <input
-            type="search"
-            className="field flex-1"
-            aria-label="Find a story"
-            placeholder="Find a story by its name or what it makes"
-            value={text}
-            onChange={(event) => setText(event.target.value)}
-          />
-          <select
-            className="field"
-            aria-label="Order of the stories"
-            value={order}
-            onChange={(event) => setOrder(event.target.value as StoryOrder)}
-          >
-            {storyOrders.map(([key, words]) => (
-              <option key={key} value={key}>
-                {words}
-              </option>
-            ))}
-          </select>
-        </div>
-      )}
+      <div className="mb-1.5 flex flex-wrap items-center gap-3">
+        <h2 className="font-serif text-[17px] font-semibold">Your stories</h2>
+        {stands > 1 && <StoryFinder text={text} find={setText} order={order} sort={setOrder} />}
+      </div>
       <ul className="border-t border-line" aria-label="Your stories">
         {shown.map((flow) => (
           <StoryItem key={flow.id} flow={flow} actions={actions} />

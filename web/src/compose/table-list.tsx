@@ -259,6 +259,11 @@ const MoreTables = ({ story }: { story: Story }) => {
 /** The strands so that each stands below those it is made from. */
 export const TableList = ({ story }: { story: Story }) => (
   <div className="min-h-0 flex-1 overflow-x-hidden overflow-y-auto py-3">
+    {story.recipe.about && (
+      <p className="mb-2 border-b border-line pr-3.5 pb-2 pl-[38px] font-serif text-[13.5px] text-ink-2 italic">
+        <bdi>{story.recipe.about}</bdi>
+      </p>
+    )}
     {story.recipe.tables.length > 1 && (
       <p className="pl-[38px] text-[12.5px]">
         <Button

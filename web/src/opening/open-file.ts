@@ -73,12 +73,6 @@ export const flowFromRecipe = async (file: File): Promise<{ id: string }> => {
   return ask(api.createReply, 'POST', '/api/flows', { recipe: read.recipe })
 }
 
-/** Whether a JSON file is a recipe: only then it becomes a story at once. */
-export const isRecipe = async (file: File): Promise<boolean> =>
-  /\.json$/i.test(file.name) &&
-  file.size < 20e6 &&
-  /"fabula"\s*:/.test((await file.slice(0, 4000).text()).slice(0, 4000))
-
 const extraSteps = (extras: readonly NewStep[], from: number): Step[] =>
   extras.map((extra, i) => ({ ...extra, id: `s${from + i}` }) as Step)
 

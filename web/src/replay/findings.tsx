@@ -48,6 +48,7 @@ export const FindingCard = ({
           <Button
             key={i}
             className="py-1! text-left text-[13px]"
+            data-offer=""
             title={offer.why}
             disabled={disabled}
             onClick={() => give(answerTo(finding, offer))}

@@ -1,5 +1,7 @@
 import { counted, ownValue, withoutColumnAlias, type Answer } from '@fabula/core'
-import { useRef, useState, type DragEvent } from 'react'
+import type { FileRef } from '@fabula/core/api'
+import { useEffect, useEffectEvent, useRef, useState, type DragEvent } from 'react'
+import { useLocation, useNavigate } from 'react-router'
 import { parameterInput } from '../sentence/parameters.tsx'
 import { useFlow } from '../story/flow-context.ts'
 import { download } from '../ui/download.ts'
@@ -158,11 +160,25 @@ const introduction = ({ report, open }: ReplayModel): string => {
   return `Read once and tried on a copy; nothing is written yet. ${questions}`
 }
 
+/** Files that another page hands over are taken once. */
+const useHandedFiles = ({ takeSent }: ReplayModel): void => {
+  const { state } = useLocation() as { state: { files?: readonly FileRef[] } | null }
+  const navigate = useNavigate()
+  const files = state?.files
+  const takeThem = useEffectEvent(async () => {
+    if (!files) return
+    await navigate('.', { replace: true, state: null })
+    await takeSent(files)
+  })
+  useEffect(() => void takeThem(), [files])
+}
+
 /** The story run again: new files and what a trial says of them on the left, what would come of it, or came, on the right. */
 export const Replay = () => {
   const { flow, endpoint } = useFlow()
   const model = useReplay()
   const { busy, fit, take, runs } = model
+  useHandedFiles(model)
   const problem = model.problem ?? fit.error?.message
   const drop = {
     onDragOver: (event: DragEvent) => event.preventDefault(),

@@ -63,6 +63,12 @@ export const useReplayFiles = (changed: () => void) => {
   }
   const sent = (dropped: readonly File[]): Promise<FileRef[]> =>
     uploadAll(dropped, (file, share) => setBusy(`Sending ${file.name}: ${Math.round(share * 100)} %`))
+  const place = async (refs: readonly FileRef[]): Promise<void> => {
+    const placed = await ask(api.placeReply, 'POST', `${endpoint.base}/place`, { files: refs })
+    setFiles(withMore(files, placed.given))
+    setHomeless([...homeless, ...placed.homeless])
+    changed()
+  }
   return {
     files,
     /** Inputs whose files of last time are read beside the new ones. */
@@ -79,13 +85,9 @@ export const useReplayFiles = (changed: () => void) => {
       setFiles(chosen)
       changed()
     },
-    take: (dropped: readonly File[]) =>
-      during(async () => {
-        const placed = await ask(api.placeReply, 'POST', `${endpoint.base}/place`, { files: await sent(dropped) })
-        setFiles(withMore(files, placed.given))
-        setHomeless([...homeless, ...placed.homeless])
-        changed()
-      }),
+    take: (dropped: readonly File[]) => during(async () => place(await sent(dropped))),
+    /** Takes files that the server has already. */
+    takeSent: (refs: readonly FileRef[]) => during(() => place(refs)),
     takeOut: (input: string, file: { readonly hash: string; readonly name: string }): void =>
       setFiles(without(files, input, file)),
     keepBefore: (input: string, on: boolean): void =>

@@ -139,6 +139,12 @@ const waysToOneValue = (type: ColumnType | undefined): readonly WayToOneValue[] 
   ['join', 'Join them as text'],
 ]
 
+/** Further selected columns are what makes a row; without any all others do. */
+const byOf = (selected: readonly string[], column: string): Pick<Pivot, 'by'> => {
+  const by = selected.filter((name) => name !== column)
+  return by.length > 0 && selected.includes(column) ? { by } : {}
+}
+
 /** Labels from a column of text, values of a number. */
 const pivotDrafts = (columns: readonly string[], schema: Schema, rank: number): StepDraft<Pivot>[] => {
   const labels =
@@ -150,7 +156,7 @@ const pivotDrafts = (columns: readonly string[], schema: Schema, rank: number): 
   const column = numbersOf(selected, schema)[0] ?? selected[0] ?? numbersOf(others, schema)[0] ?? others[0]
   return labels === undefined || column === undefined
     ? []
-    : [{ rank, params: { labels, values: [{ column, how: 'only' }] } }]
+    : [{ rank, params: { labels, values: [{ column, how: 'only' }], ...byOf(selected, column) } }]
 }
 
 /** Makes columns of the labels in a column. */
