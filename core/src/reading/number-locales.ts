@@ -1,3 +1,4 @@
+import { ownValue } from '../table/own.ts'
 import { numberReader, plainLocale, type NumberLocale } from '../table/number.ts'
 
 /** The ways in which numbers are commonly written, each with an example; the plain one first. */
@@ -14,7 +15,7 @@ const signWords: Readonly<Record<string, string>> = {
   ' ': 'a space',
   "'": 'an apostrophe',
 }
-const signOf = (sign: string): string => (Object.hasOwn(signWords, sign) ? (signWords[sign] ?? sign) : `“${sign}”`)
+const signOf = (sign: string): string => ownValue(signWords, sign) ?? `“${sign}”`
 
 /** Whether numbers are written with a point before decimals and commas between thousands. */
 export const isPlain = ({ decimal, group }: NumberLocale): boolean =>

@@ -66,7 +66,53 @@ const HandFile = ({ hands: { file, to }, flow }: { hands: NonNullable<Act['hands
   )
 }
 
+const ActWords = ({ act, done, here }: { act: Act; done: boolean; here: boolean }) => {
+  if (done) return <span className="text-ink-3">✓ {act.words}</span>
+  return here ? (
+    <b className="font-semibold text-ink">→ {act.words}</b>
+  ) : (
+    <span className="text-ink-2">{act.words}</span>
+  )
+}
+
+/** What is done, what is to be done now, and what comes then. */
+const Acts = ({ acts, now, facts }: { acts: readonly Act[]; now: Act | undefined; facts: GuideFacts }) => (
+  <p role="status" className="flex flex-wrap items-center gap-x-4 gap-y-1">
+    {acts.map((act) => (
+      <ActWords key={act.words} act={act} done={act.done(facts)} here={act === now} />
+    ))}
+  </p>
+)
+
+const Ways = ({ flow, away, over }: { flow: string | undefined; away: boolean; over: boolean }) => {
+  const navigate = useNavigate()
+  return (
+    <span className="ml-auto flex gap-2">
+      {away && (
+        <Button className="py-1!" onClick={() => void navigate(`/flows/${flow ?? ''}`)}>
+          Back to its page
+        </Button>
+      )}
+      {over ? (
+        <Button look="main" className="py-1!" onClick={endGuide}>
+          Done
+        </Button>
+      ) : (
+        <Button look="quiet" className="py-1!" onClick={() => changeGuide({ left: true })}>
+          Leave it for now
+        </Button>
+      )}
+    </span>
+  )
+}
+
+const farewell =
+  'You opened an export, cleaned it, matched and reshaped it, found the rows that left, replayed it on June and handed it over. Your own export works the same way.'
+
 const none: Act['points'] = []
+
+const titleOf = (card: number | undefined): string =>
+  card === undefined ? 'The story is told' : `${card + 1} of ${cards.length}: ${cards[card]?.title ?? ''}`
 
 /** The card at hand: what to do now, pointed at in the page above it. */
 export const Guide = ({ state }: { state: GuideState }) => {
@@ -74,9 +120,10 @@ export const Guide = ({ state }: { state: GuideState }) => {
   useSeen(facts)
   const now = currentAct(facts)
   usePointing(now?.act.points ?? none)
-  const navigate = useNavigate()
   const card = now === undefined ? undefined : cards[now.card]
   const away = state.flow !== undefined && !facts.path.startsWith(`/flows/${state.flow}`)
+  // the page that takes the file is open already, or another story is
+  const hands = away || facts.path.endsWith('/open') ? undefined : now?.act.hands
   return (
     <aside
       data-guide=""
@@ -84,46 +131,12 @@ export const Guide = ({ state }: { state: GuideState }) => {
       className="flex flex-none flex-wrap items-center gap-x-5 gap-y-1 border-t-2 border-rubric bg-rubric-tint px-[18px] py-2 text-[13px]"
     >
       <p className="min-w-0 flex-[1_1_420px]">
-        <b className="mr-2 font-serif text-[15px]">
-          {card === undefined || now === undefined
-            ? 'The story is told'
-            : `${now.card + 1} of ${cards.length}: ${card.title}`}
-        </b>
-        <span className="text-ink-2">
-          {card?.about ??
-            'You opened an export, cleaned it, matched and reshaped it, found the rows that left, replayed it on June and handed it over. Your own export works the same way.'}
-        </span>
+        <b className="mr-2 font-serif text-[15px]">{titleOf(now?.card)}</b>
+        <span className="text-ink-2">{card?.about ?? farewell}</span>
       </p>
-      <p role="status" className="flex flex-wrap items-center gap-3">
-        {card?.acts.map((act) => (
-          <span
-            key={act.words}
-            className={act.done(facts) ? 'text-ink-3' : act === now?.act ? 'font-semibold text-ink' : 'text-ink-2'}
-          >
-            {act.done(facts) ? '✓ ' : act === now?.act ? '→ ' : ''}
-            {act.words}
-          </span>
-        ))}
-      </p>
-      {now?.act.hands && state.flow !== undefined && !away && !facts.path.endsWith('/open') && (
-        <HandFile key={now.act.hands.file} hands={now.act.hands} flow={state.flow} />
-      )}
-      <span className="ml-auto flex gap-2">
-        {away && state.flow !== undefined && (
-          <Button className="py-1!" onClick={() => void navigate(`/flows/${state.flow}`)}>
-            Back to its page
-          </Button>
-        )}
-        {card === undefined ? (
-          <Button look="main" className="py-1!" onClick={endGuide}>
-            Done
-          </Button>
-        ) : (
-          <Button look="quiet" className="py-1!" onClick={() => changeGuide({ left: true })}>
-            Leave it for now
-          </Button>
-        )}
-      </span>
+      {card && <Acts acts={card.acts} now={now?.act} facts={facts} />}
+      {hands && state.flow !== undefined && <HandFile key={hands.file} hands={hands} flow={state.flow} />}
+      <Ways flow={state.flow} away={away} over={now === undefined} />
     </aside>
   )
 }

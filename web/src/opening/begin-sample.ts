@@ -19,12 +19,12 @@ export const beginSample = async ({ name, task, files: [first, ...others] }: Sam
   const { file, read, opened } = await openedSample(first)
   const begun = newRecipe([file], opened, read, [])
   let recipe: Recipe = { ...begun.recipe, name, about: task }
-  const files: Record<string, api.FileRef[]> = { [begun.id]: [file] }
+  const files: [input: string, files: api.FileRef[]][] = [[begun.id, [file]]]
   for (const other of others) {
     const more = await openedSample(other)
     const made = withTable(recipe, [more.file], more.opened, more.read, [], recipe.tables.length + 1)
     recipe = made.recipe
-    files[made.id] = [more.file]
+    files.push([made.id, [more.file]])
   }
-  return ask(api.createReply, 'POST', '/api/flows', { recipe, files })
+  return ask(api.createReply, 'POST', '/api/flows', { recipe, files: Object.fromEntries(files) })
 }

@@ -4,7 +4,7 @@ import { pivotTrace } from './trace.ts'
 import { maxColumns } from '../../table/limits.ts'
 import { code, joined, psql, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { aggregates, type AggregateResult, type Aggregate } from '../../table/aggregate.ts'
-import { cellAt, columnWriter, isTextColumn, isNullAt, type Column, type ColumnType } from '../../table/column.ts'
+import { cellAt, columnWriter, isTextColumn, isNullAt, type Column } from '../../table/column.ts'
 import { gather, sliceRows } from '../../table/gather.ts'
 import { groupBy, type Groups } from '../../table/group.ts'
 import { uint8s, IntList, int32s, uint32s } from '../../table/memory.ts'
@@ -38,8 +38,7 @@ import {
   layout,
   labelsOf,
 } from './layout.ts'
-import type { StepDraft } from '../shared/draft.ts'
-import { numbersOf } from '../shared/draft-values.ts'
+import { pivotDrafts, waysToOneValue } from './drafts.ts'
 
 /** Rows whose label makes a column; undefined where all do. */
 const takenRows = (ofRow: Int32Array): Int32Array | undefined => {
@@ -116,47 +115,6 @@ const written = z.union([z.string(), z.number(), z.boolean(), z.null()])
 const groupsText = (by: Pivot['by']): string => {
   if (by === undefined) return 'combination of the other columns'
   return Array.isArray(by) && by.length === 0 ? 'table' : selectorWords(by)
-}
-
-type WayToOneValue = readonly [how: Aggregate, words: string]
-/** How several values of a cell become one, by what they are. */
-const waysToOneValue = (type: ColumnType | undefined): readonly WayToOneValue[] => [
-  ...(type === 'integer' || type === 'decimal'
-    ? ([
-        ['sum', 'Take their sum'],
-        ['mean', 'Take their mean'],
-        ['max', 'Take the largest'],
-      ] as const)
-    : []),
-  ...(type === 'date' || type === 'datetime' || type === 'time'
-    ? ([
-        ['max', 'Take the latest'],
-        ['min', 'Take the earliest'],
-      ] as const)
-    : []),
-  ['first', 'Take the first'],
-  ['last', 'Take the last'],
-  ['join', 'Join them as text'],
-]
-
-/** Further selected columns are what makes a row; without any all others do. */
-const byOf = (selected: readonly string[], column: string): Pick<Pivot, 'by'> => {
-  const by = selected.filter((name) => name !== column)
-  return by.length > 0 && selected.includes(column) ? { by } : {}
-}
-
-/** Labels from a column of text, values of a number. */
-const pivotDrafts = (columns: readonly string[], schema: Schema, rank: number): StepDraft<Pivot>[] => {
-  const labels =
-    [...columns].reverse().find((name) => typeIn(schema, name) === 'text') ??
-    columns.find((name) => typeIn(schema, name) !== 'decimal')
-  const others = schema.map(({ name }) => name).filter((name) => name !== labels)
-  // what is selected beside the labels is what stands in the cells
-  const selected = columns.length > 1 && columns.length < schema.length ? columns.filter((name) => name !== labels) : []
-  const column = numbersOf(selected, schema)[0] ?? selected[0] ?? numbersOf(others, schema)[0] ?? others[0]
-  return labels === undefined || column === undefined
-    ? []
-    : [{ rank, params: { labels, values: [{ column, how: 'only' }], ...byOf(selected, column) } }]
 }
 
 /** Makes columns of the labels in a column. */
