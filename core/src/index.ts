@@ -11,6 +11,7 @@ export {
   columnOf,
   emptyColumn,
   isTextColumn,
+  columnTypes,
   scalarTypes,
   typeTogether,
 } from './table/column.ts'

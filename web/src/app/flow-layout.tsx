@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState, type ComponentProps, type ReactNode } from 'react'
-import { NavLink, Outlet, useParams } from 'react-router'
+import { Link, NavLink, Outlet, useParams } from 'react-router'
 import { isFile, type Recipe } from '@fabula/core'
 import { flowReply, type FlowReply } from '@fabula/core/api'
 import { ask } from '../api/client.ts'
@@ -135,6 +135,9 @@ const FlowHeader = ({
       </nav>
       <div className="flex items-center justify-end gap-1.5">
         {tools}
+        <Link to="/help" className="rounded-md px-2 py-1.5 text-ink-2 hover:bg-sunk hover:text-ink">
+          Help
+        </Link>
         <ReadingSettings />
       </div>
     </header>

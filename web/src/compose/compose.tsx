@@ -1,6 +1,6 @@
-import { stepKinds } from '@fabula/core'
+import { stepKinds, type StepKindName } from '@fabula/core'
 import { useQuery } from '@tanstack/react-query'
-import { useCallback, useEffect, useEffectEvent, useRef, useState } from 'react'
+import { lazy, Suspense, useCallback, useEffect, useEffectEvent, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { previewQuery } from '../api/queries.ts'
 import { ChartsView } from '../charts/charts-view.tsx'
@@ -26,6 +26,8 @@ import { traceQuestions } from './trace-questions.ts'
 import { downloadTable } from './download-table.ts'
 import type { StoryCommand } from '../story/verbs.ts'
 import type { TraceSubject } from '../tracing/subject.ts'
+
+const VerbPanel = lazy(() => import('../help/verb-panel.tsx'))
 
 /** A recipe that came without data: it is given some where it is replayed. */
 const NoFiles = ({ replay }: { replay: () => void }) => (
@@ -146,6 +148,7 @@ export const Compose = () => {
   const focus = useRef<() => void>(() => undefined)
   const rememberFocus = useCallback((run: () => void) => void (focus.current = run), [])
   const [keys, setKeys] = useState(false)
+  const [helped, setHelped] = useState<StepKindName>()
   const [left, setLeft] = useWidth('story-width', 392, 300, 620)
   const replay = (): void => void navigate(`${story.endpoint.home}/replay`)
   useTools(story, replay)
@@ -177,6 +180,7 @@ export const Compose = () => {
   const traces = subjects.length > 0 && !wide
   const right = () => {
     if (wide) return ''
+    if (helped && !traces) return ' 420px'
     return traces ? ' 520px' : ' 268px'
   }
   return (
@@ -192,8 +196,13 @@ export const Compose = () => {
       {traces && (
         <TracePanel recipe={story.cursor.recipe} subjects={subjects} show={setSubjects} close={() => setSubjects([])} />
       )}
-      {!wide && !traces && <SelectionPanel story={story} ask={ask} />}
-      {keys && <KeysDialog />}
+      {!wide && !traces && !helped && <SelectionPanel story={story} ask={ask} help={setHelped} />}
+      {!wide && !traces && helped && (
+        <Suspense>
+          <VerbPanel kind={helped} close={() => setHelped(undefined)} />
+        </Suspense>
+      )}
+      {keys && <KeysDialog close={() => setKeys(false)} />}
     </main>
   )
 }

@@ -1,14 +1,16 @@
+import { Dialog } from '../ui/dialog.tsx'
 import { Key } from '../ui/parts.tsx'
 import { keyList } from './keys.ts'
 
-/** The list of keys, in a corner of the page. */
-export const KeysDialog = () => (
-  <div
-    role="dialog"
-    aria-label="Keys"
-    className="absolute right-6 bottom-6 z-50 rounded-lg border border-line-strong bg-sheet p-4"
-  >
-    <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">
+/** The list of keys; Escape closes it. */
+export const KeysDialog = ({ close }: { close: () => void }) => (
+  <Dialog title="Keys" size="narrow" close={close}>
+    <dl
+      className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5 overflow-auto px-5 py-4"
+      role="region"
+      tabIndex={0}
+      aria-label="All keys"
+    >
       {keyList.map(([key, words]) => (
         <div key={key} className="contents">
           <dt>
@@ -18,5 +20,5 @@ export const KeysDialog = () => (
         </div>
       ))}
     </dl>
-  </div>
+  </Dialog>
 )

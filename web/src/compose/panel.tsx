@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { ownValue, counted, figure, typeWords, stepKinds, type Selection } from '@fabula/core'
+import { ownValue, counted, figure, typeWords, stepKinds, type Selection, type StepKindName } from '@fabula/core'
 import { factsQuery } from '../api/queries.ts'
 import type { TraceSubject } from '../tracing/subject.ts'
 import { traceQuestions } from './trace-questions.ts'
@@ -102,20 +102,47 @@ const ColumnCard = ({ story, column }: { story: Story; column: string }) => {
   )
 }
 
-const VerbList = ({ group: { heading, verbs }, act }: { group: VerbGroup; act: (verb: Verb) => void }) => (
+/** The kind of sentence that a verb writes: the page of the help that is about it. */
+const kindOfVerb = ({ step, steps }: Verb): StepKindName => (step ?? steps?.[0])?.kind ?? 'derive'
+
+const VerbList = ({
+  group: { heading, verbs },
+  act,
+  help,
+}: {
+  group: VerbGroup
+  act: (verb: Verb) => void
+  help: (kind: StepKindName) => void
+}) => (
   <div>
     <h3 className="mb-1 text-[12px] font-semibold text-ink-3">{heading}</h3>
     <ul>
       {verbs.map((verb) => (
-        <li key={verb.name} className="border-b border-line">
+        <li key={verb.name} className="group flex items-center border-b border-line">
           <button
             type="button"
-            className="flex w-full py-[4.5px] text-left hover:text-rubric"
+            className="flex min-h-[28px] min-w-0 flex-1 items-center text-left hover:text-rubric"
             onClick={() => act(verb)}
+            onKeyDown={(event) => {
+              if (event.key !== '?') return
+              event.stopPropagation()
+              help(kindOfVerb(verb))
+            }}
           >
             <span className="min-w-0">{verb.name}</span>{' '}
             {verb.key && <span className="ml-auto pl-2 text-[12px] text-ink-3">{verb.key}</span>}
           </button>
+          {!verb.draw && (
+            <button
+              type="button"
+              tabIndex={-1}
+              aria-label={`Help on ${verb.name}`}
+              className="size-6 flex-none rounded text-[12px] text-ink-3 opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 hover:bg-sunk hover:text-ink pointer-coarse:opacity-100"
+              onClick={() => help(kindOfVerb(verb))}
+            >
+              ?
+            </button>
+          )}
         </li>
       ))}
     </ul>
@@ -140,7 +167,16 @@ const TraceButtons = ({ story, ask }: { story: Story; ask: (subject: TraceSubjec
 )
 
 /** The card follows the selection: what it is, and in verbs what can be done with just that. */
-export const SelectionPanel = ({ story, ask }: { story: Story; ask: (subject: TraceSubject) => void }) => {
+export const SelectionPanel = ({
+  story,
+  ask,
+  help,
+}: {
+  story: Story
+  ask: (subject: TraceSubject) => void
+  /** Opens the help on a kind of sentence beside the work. */
+  help: (kind: StepKindName) => void
+}) => {
   const { selection, schemaHere, table, building } = story
   const names = schemaHere.map(({ name }) => name)
   const chooseColumns = () => {
@@ -184,7 +220,7 @@ export const SelectionPanel = ({ story, ask }: { story: Story; ask: (subject: Tr
           <TraceButtons story={story} ask={ask} />
         </div>
         {verbGroups(here, story.draftContext).map((group) => (
-          <VerbList key={group.heading} group={group} act={story.act} />
+          <VerbList key={group.heading} group={group} act={story.act} help={help} />
         ))}
       </>
     )

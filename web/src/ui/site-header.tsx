@@ -15,7 +15,7 @@ const places = [
   ['/shelf', 'Shelf'],
   ['/sources', 'Other sources'],
   ['/mail', 'Notices'],
-  ['/help/formulas', 'Formulas'],
+  ['/help', 'Help'],
 ] as const
 
 /** The head of the pages that belong to no story. */
@@ -31,7 +31,7 @@ export const SiteHeader = () => {
           <NavLink
             key={to}
             to={to}
-            end
+            end={to === '/'}
             className="border-b-2 border-transparent px-0.5 pt-4 pb-3.5 font-medium text-ink-2 aria-[current=page]:border-rubric aria-[current=page]:text-ink"
           >
             {words}
