@@ -45,11 +45,21 @@ export const smallTable = (csv: string): SmallTable => {
   }
 }
 
+const numberForm = /^-?\d+(?:\.\d+)?(?:e[-+]?\d+)?$/
+/** What a result holds is told by its cells: columns of numbers are numbers. */
+const withNumbers = (table: SmallTable): SmallTable => ({
+  ...table,
+  types: table.types.map((type, c) => {
+    const cells = table.rows.flatMap((row) => row[c] ?? [])
+    return cells.length > 0 && cells.every((cell) => numberForm.test(cell)) ? 'decimal' : type
+  }),
+})
+
 const shown = (kind: string, { name, input, step, gives, others = {} }: StepExample): ShownExample => ({
   name,
   sentence: sentenceText({ ...step, id: 's', kind } as unknown as Step, titleOf),
   from: smallTable(input),
-  to: smallTable(gives),
+  to: withNumbers(smallTable(gives)),
   others: Object.entries(others).map(([id, csv]) => ({ name: titleOf(id), table: smallTable(csv) })),
 })
 

@@ -6,7 +6,7 @@ import { verbAbout } from './verb-about.ts'
 const TableOfExample = ({ title, table: { names, types, rows } }: { title: string; table: SmallTable }) => (
   <figure className="min-w-0">
     <figcaption className="text-[12px] text-ink-3">{title}</figcaption>
-    <div className="overflow-x-auto" role="region" tabIndex={0} aria-label={title}>
+    <div className="overflow-x-auto" role="group" tabIndex={0} aria-label={title}>
       <table className="figures border border-line bg-sheet text-[12px]">
         <thead>
           <tr className="bg-sunk *:border-b *:border-line *:px-2 *:py-0.5 *:font-semibold">
@@ -54,6 +54,7 @@ export const VerbHelp = ({ kind }: { kind: StepKindName }) => {
     <>
       <p className="mt-1 mb-2 font-serif text-[14.5px]">{verbAbout[kind]}</p>
       <p className="mb-3 text-[12.5px] text-ink-3">Also found by: {stepKinds[kind].words.join(', ')}.</p>
+      {examples.length > 0 && <h2 className="sr-only">Examples</h2>}
       {examples.map((example) => (
         <Example key={example.name} example={example} />
       ))}
