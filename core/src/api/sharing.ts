@@ -56,8 +56,3 @@ export type LinkAsked = z.infer<typeof linkAsked>
 export type LinksReply = z.infer<typeof linksReply>
 /** See `editionsReply`. */
 export type EditionsReply = z.infer<typeof editionsReply>
-
-/** The key that makes a browser the owner’s. */
-export const ownerRequest = z.object({ key: z.string().max(200) })
-/** Whether the browser is the owner’s. */
-export const ownerReply = z.object({ /** Whether this browser is the owner's. */ owner: z.boolean() })

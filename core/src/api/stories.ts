@@ -3,6 +3,11 @@ import { z } from 'zod'
 /** Why a request was refused, in one sentence for the person and a code for the program. */
 export const errorReply = z.object({ error: z.object({ code: z.string(), sentence: z.string() }) })
 
+/** The key that makes a browser the owner’s. */
+export const ownerRequest = z.object({ key: z.string().max(200) })
+/** Whether the browser is the owner’s. */
+export const ownerReply = z.object({ /** Whether this browser is the owner's. */ owner: z.boolean() })
+
 /** A flow in the list of all of them; `sentences`: how many steps it has. */
 export const flowSummary = z.object({
   id: z.string(),

@@ -1,14 +1,14 @@
 import type { ReactNode } from 'react'
 import { numberWidth } from './layout.ts'
-import type { GridModel } from './use-grid.ts'
+import type { GridShape } from './use-grid.ts'
 
 /** The columns of a row of the grid: the frozen ones in a band that stays, then those in sight. */
 export const GridColumns = ({
-  grid: { layout, across },
+  shape: { layout, inSight },
   layer,
   column,
 }: {
-  grid: GridModel
+  shape: GridShape
   /** The stacking order of the band that stays. */
   layer: 'z-[5]' | 'z-20'
   /** What is drawn at a position among the columns in sight, and how far from the left. */
@@ -26,7 +26,7 @@ export const GridColumns = ({
           {frozenLefts.map((left, at) => column(at, left))}
         </div>
       )}
-      {across.getVirtualItems().map(({ index, start }) => column(index + frozen, start + numberWidth + frozenWidth))}
+      {inSight.map(({ index, start }) => column(index + frozen, start + numberWidth + frozenWidth))}
     </>
   )
 }

@@ -1,26 +1,36 @@
 import { ownValue } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
+import { memo, type KeyboardEvent, type RefObject } from 'react'
 import { GridColumns } from './grid-columns.tsx'
 import { Head, type DropSide } from './head.tsx'
 import { headHeight, numberWidth } from './layout.ts'
-import type { GridModel } from './use-grid.ts'
+import type { GridModel, GridShape } from './use-grid.ts'
 import { ViewMenu } from './view-menu.tsx'
 
 type Facts = Readonly<Record<string, ColumnFacts>>
+type HeadsProps = {
+  readonly shape: GridShape
+  /** The grid as it is when a head is used. */
+  readonly grid: RefObject<GridModel>
+  readonly facts: Facts
+  readonly drafting: boolean
+}
 
 const GridColumnHead = ({
+  shape: { layout, columns, chosen },
   grid,
   at,
   left,
   facts,
-}: {
-  grid: GridModel
+  drafting,
+  stop,
+}: HeadsProps & {
   /** The position among the columns in sight. */
   at: number
   left: number
-  facts: Facts
+  /** It is the one head that Tab reaches. */
+  stop: boolean
 }) => {
-  const { layout, columns, view, setView, chosen, story } = grid
   const c = layout.shown[at] ?? 0
   const column = columns[c]
   if (!column) return null
@@ -28,7 +38,12 @@ const GridColumnHead = ({
   const drop = (dragged: string, side: DropSide): void => {
     if (dragged === name) return
     const moved = chosen.includes(dragged) ? chosen : [dragged]
-    story.begin({ kind: 'move', columns: moved, to: side === 'before' ? { before: name } : { after: name } })
+    const to = side === 'before' ? { before: name } : { after: name }
+    grid.current.story.begin({ kind: 'move', columns: moved, to })
+  }
+  const resize = (width: number): void => {
+    const { view, setView } = grid.current
+    setView({ widths: { ...view.widths, [name]: width / view.zoom } })
   }
   return (
     <Head
@@ -37,30 +52,62 @@ const GridColumnHead = ({
       left={left}
       width={layout.widths[at] ?? 120}
       on={chosen.includes(name)}
+      stop={stop}
       facts={ownValue(facts, name)}
-      drafting={story.draft !== undefined}
-      choose={grid.choose}
-      resize={(width) => setView({ widths: { ...view.widths, [name]: width / view.zoom } })}
-      fit={() => grid.fit([name])}
-      rename={(next) => story.begin({ kind: 'rename', names: { [name]: next } })}
+      drafting={drafting}
+      choose={(one, more, span) => grid.current.choose(one, more, span)}
+      resize={resize}
+      fit={() => grid.current.fit([name])}
+      rename={(next) => grid.current.story.begin({ kind: 'rename', names: { [name]: next } })}
       drop={drop}
     />
   )
 }
 
-/** The heads of the columns, and the menu of the view above the row numbers. */
-export const GridHead = ({ grid, facts }: { grid: GridModel; facts: Facts }) => {
-  const { layout, columns, view, setView } = grid
+/** The heads in sight; drawn anew only when one of them changes, not whenever rows scroll. */
+const Heads = memo((props: HeadsProps) => {
+  const { shape } = props
+  const { frozen, shown } = shape.layout
+  const here = [...shape.layout.frozenLefts.keys(), ...shape.inSight.map(({ index }) => index + frozen)]
+  const chosenAt = here.find((at) => shape.chosen.includes(shape.columns[shown[at] ?? 0]?.name ?? ''))
+  const stop = chosenAt ?? here[0]
   const head = (at: number, left: number) => {
-    const column = columns[layout.shown[at] ?? 0]
-    return <GridColumnHead key={`${column?.state}${column?.name}`} grid={grid} at={at} left={left} facts={facts} />
+    const column = shape.columns[shown[at] ?? 0]
+    return <GridColumnHead key={`${column?.state}${column?.name}`} {...props} at={at} left={left} stop={at === stop} />
   }
+  return <GridColumns shape={shape} layer="z-20" column={head} />
+})
+
+/** Arrows walk the heads, with Shift they select; down leads into the table. */
+const walkHeads = (event: KeyboardEvent<HTMLElement>, grid: GridModel): void => {
+  const head = event.target instanceof HTMLElement ? event.target.closest('[role=columnheader]') : null
+  const c = Number(head?.getAttribute('aria-colindex') ?? 0) - 1
+  const at = grid.layout.shown.indexOf(c)
+  if (at < 0 || event.target instanceof HTMLInputElement) return
+  const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
+  if (by !== undefined) {
+    event.preventDefault()
+    grid.walkTo(at, Math.max(0, Math.min(grid.layout.shown.length - 1, at + by)), event.shiftKey)
+  } else if (event.key === 'ArrowDown') {
+    event.preventDefault()
+    grid.scroller.current?.focus()
+    grid.goTo({ row: grid.active?.row ?? 0, at })
+  } else if (event.key === ' ' && event.ctrlKey) {
+    event.preventDefault()
+    grid.choose(grid.columns[c]?.name ?? '', true, false)
+  }
+}
+
+/** The heads of the columns, and the menu of the view above the row numbers. */
+export const GridHead = ({ grid, latest, facts }: { grid: GridModel; latest: RefObject<GridModel>; facts: Facts }) => {
+  const { columns, view, setView } = grid
   return (
     <div
       role="row"
       aria-rowindex={1}
       className="relative flex border-b border-line-strong bg-sheet"
       style={{ height: headHeight }}
+      onKeyDown={(event) => walkHeads(event, grid)}
     >
       <div
         role="columnheader"
@@ -78,7 +125,7 @@ export const GridHead = ({ grid, facts }: { grid: GridModel; facts: Facts }) => 
           find={() => grid.setFinding(true)}
         />
       </div>
-      <GridColumns grid={grid} layer="z-20" column={head} />
+      <Heads shape={grid.shape} grid={latest} facts={facts} drafting={grid.story.draft !== undefined} />
     </div>
   )
 }

@@ -1,37 +1,53 @@
 import { figure } from '@fabula/core'
-import type { MouseEvent } from 'react'
+import { memo, type MouseEvent, type RefObject } from 'react'
 import { Cell, isNumeric, type GridRow } from './cells.tsx'
 import { selectedPart, tintOf, type GridPosition } from './grid-cells.ts'
 import { GridColumns } from './grid-columns.tsx'
 import { headHeight, numberWidth } from './layout.ts'
-import type { GridModel } from './use-grid.ts'
+import type { GridModel, GridShape } from './use-grid.ts'
+
+/** Positions of columns of which cells of a row are selected, both ends in. */
+export type ColumnSpan = { readonly from: number; readonly to: number }
+type RowProps = {
+  readonly shape: GridShape
+  /** The grid as it is when a cell is clicked: rows that stay alike are not drawn anew for it. */
+  readonly grid: RefObject<GridModel>
+  readonly row: GridRow | undefined
+  readonly index: number
+  readonly start: number
+  /** The position of the active cell, where it is in this row. */ readonly active: number | undefined
+  readonly from: number | undefined
+  readonly to: number | undefined
+}
 
 const GridCell = ({
+  shape: { columns, layout, chosen, rowHeight },
   grid,
   row,
   position,
   left,
-}: {
-  grid: GridModel
+  here,
+  selected,
+}: Pick<RowProps, 'shape' | 'grid'> & {
   row: GridRow
   position: GridPosition
   left: number
+  here: boolean
+  selected: boolean
 }) => {
-  const { columns, layout, active, story } = grid
   const c = layout.shown[position.at] ?? 0
   const column = columns[c]
   if (!column) return null
-  const here = active?.row === position.row && active.at === position.at
-  const selected = grid.isWithin(position)
   const click = (event: MouseEvent<HTMLElement>): void => {
+    const { goTo, setActive, story } = grid.current
     const text = row.cells[c] ?? ''
     const whole = column.type !== 'text' || row.old?.[c] !== undefined
     const part = whole ? undefined : selectedPart(event.currentTarget, text)
-    if (!part) return grid.goTo(position, event.shiftKey)
-    grid.setActive(position)
+    if (!part) return goTo(position, event.shiftKey)
+    setActive(position)
     story.setSelection({ kind: 'part', column: column.name, row: position.row, value: text, ...part })
   }
-  const tint = tintOf(row, column, c, grid.chosen.includes(column.name) || selected)
+  const tint = tintOf(row, column, c, chosen.includes(column.name) || selected)
   const outline = here ? 'outline-2 -outline-offset-2 outline-token' : ''
   return (
     <div
@@ -41,9 +57,9 @@ const GridCell = ({
       aria-selected={selected || here}
       onClick={click}
       // what is asked at the pointer is asked of this cell
-      onContextMenu={() => !here && !selected && grid.goTo(position)}
+      onContextMenu={() => !here && !selected && grid.current.goTo(position)}
       className={`absolute top-0 h-full truncate border-r border-b border-line px-2.5 whitespace-pre ${isNumeric(column.type) ? 'text-right' : ''} ${tint} ${outline}`}
-      style={{ left, width: layout.widths[position.at], lineHeight: `${grid.rowHeight - 2}px` }}
+      style={{ left, width: layout.widths[position.at], lineHeight: `${rowHeight - 2}px` }}
     >
       <Cell row={row} column={column} at={c} />
     </div>
@@ -56,11 +72,21 @@ const markOf = (row: GridRow | undefined, diffMode: string): string => {
 }
 
 /** A row of the table: its number, its frozen cells and those in sight; empty until its page is there. */
-export const GridRowView = ({ grid, index, start }: { grid: GridModel; index: number; start: number }) => {
-  const { rowHeight } = grid
-  const row = grid.rowAt(index)
+export const GridRowView = memo(({ shape, grid, row, index, start, active, from, to }: RowProps) => {
+  const { rowHeight, diffMode } = shape
   const cell = (at: number, left: number) =>
-    row && <GridCell key={at} grid={grid} row={row} position={{ row: index, at }} left={left} />
+    row && (
+      <GridCell
+        key={at}
+        shape={shape}
+        grid={grid}
+        row={row}
+        position={{ row: index, at }}
+        left={left}
+        here={active === at}
+        selected={from !== undefined && to !== undefined && at >= from && at <= to}
+      />
+    )
   return (
     <div
       role="row"
@@ -74,10 +100,10 @@ export const GridRowView = ({ grid, index, start }: { grid: GridModel; index: nu
         className="sticky left-0 z-10 h-full flex-none border-r border-b border-line bg-paper pr-2 text-right text-[12px] text-ink-3 group-data-[state=added]:text-added group-data-[state=removed]:text-removed"
         style={{ width: numberWidth, lineHeight: `${rowHeight - 1}px` }}
       >
-        {markOf(row, grid.story.diffMode)}
+        {markOf(row, diffMode)}
         {row ? figure(row.row + 1) : ''}
       </div>
-      <GridColumns grid={grid} layer="z-[5]" column={cell} />
+      <GridColumns shape={shape} layer="z-[5]" column={cell} />
     </div>
   )
-}
+})

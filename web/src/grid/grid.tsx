@@ -1,5 +1,5 @@
 import type { ColumnFacts } from '@fabula/core/api'
-import type { KeyboardEvent } from 'react'
+import { useRef, type KeyboardEvent } from 'react'
 import type { Story } from '../story/use-story.ts'
 import { FindBar } from './find-bar.tsx'
 import { GridHead } from './grid-head.tsx'
@@ -49,11 +49,22 @@ const NoRows = ({ grid: { first, total, story } }: { grid: GridModel }) => {
 /** The table: an ARIA grid, virtual in both directions. */
 export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<string, ColumnFacts>> }) => {
   const grid = useGrid(story)
+  const latest = useRef(grid)
+  latest.current = grid
   const { copy, message } = useCopy(grid)
   const { layout, columns, total, active, tall, rows, across } = grid
   const width = across.getTotalSize() + numberWidth + layout.frozenWidth
   const move = (event: KeyboardEvent<HTMLElement>): void => {
     if (event.target instanceof HTMLElement && event.target.closest('[role=columnheader]')) return
+    const here = columns[layout.shown[active?.at ?? 0] ?? 0]
+    if (event.key === ' ' && event.ctrlKey && here) {
+      event.preventDefault()
+      return grid.choose(here.name, false, false)
+    }
+    if (event.key === 'ArrowUp' && active?.row === 0) {
+      event.preventDefault()
+      return grid.walkTo(active.at, active.at, false)
+    }
     const position = movedTo(active, event.key, event.ctrlKey, total, layout.shown.length)
     if (!position) return
     event.preventDefault()
@@ -81,12 +92,26 @@ export const Grid = ({ story, facts }: { story: Story; facts: Readonly<Record<st
         style={{ fontSize: 12.5 * grid.view.zoom }}
       >
         <div role="rowgroup" className="sticky top-0 z-20 text-[12.5px]" style={{ width }}>
-          <GridHead grid={grid} facts={facts} />
+          <GridHead grid={grid} latest={latest} facts={facts} />
         </div>
         <div role="rowgroup" className="relative" style={{ height: rows.getTotalSize(), width }}>
-          {rows.getVirtualItems().map(({ index, start }) => (
-            <GridRowView key={index} grid={grid} index={tall.rowOf(index)} start={start} />
-          ))}
+          {rows.getVirtualItems().map(({ index, start }) => {
+            const row = tall.rowOf(index)
+            const { active: at, from, to } = grid.ofRow(row)
+            return (
+              <GridRowView
+                key={index}
+                shape={grid.shape}
+                grid={latest}
+                row={grid.rowAt(row)}
+                index={row}
+                start={start}
+                active={at}
+                from={from}
+                to={to}
+              />
+            )
+          })}
         </div>
         <NoRows grid={grid} />
       </div>

@@ -11,6 +11,8 @@ type HeadProps = {
   readonly left: number
   readonly width: number
   readonly on: boolean
+  /** Whether Tab reaches it; arrows lead to the others. */
+  readonly stop: boolean
   readonly facts: ColumnFacts | undefined
   readonly drafting: boolean
   readonly choose: (name: string, more: boolean, span: boolean) => void
@@ -41,6 +43,7 @@ export const Head = ({
   left,
   width,
   on,
+  stop,
   facts,
   drafting,
   choose,
@@ -93,6 +96,7 @@ export const Head = ({
       ) : (
         <button
           type="button"
+          tabIndex={stop ? 0 : -1}
           className={`block h-full w-full px-2.5 py-1.5 ${isNumeric(column.type) ? 'text-right' : 'text-left'}`}
           disabled={!here}
           // while a draft stands, Enter keeps it: a head is chosen by Space or the mouse

@@ -1,5 +1,6 @@
-import { useVirtualizer } from '@tanstack/react-virtual'
-import { useEffect, useEffectEvent, useRef, useState } from 'react'
+import { useVirtualizer, type VirtualItem } from '@tanstack/react-virtual'
+import { useEffect, useEffectEvent, useMemo, useRef, useState } from 'react'
+import { pageSize } from '../api/queries.ts'
 import type { Story } from '../story/use-story.ts'
 import { useWindowKeys } from '../ui/use-window-keys.ts'
 import type { GridColumn } from './cells.tsx'
@@ -18,7 +19,8 @@ const useGridTable = (story: Story, range: RowRange) => {
   const [view, setView] = useGridView(`${story.flow.id}:${story.table?.id ?? ''}`)
   const { first, rowAt } = usePages(story, range.from, range.to)
   const columns: readonly GridColumn[] = first.data?.columns ?? []
-  const layout = gridLayout(columns, first.data?.rows ?? [], view)
+  const data = first.data
+  const layout = useMemo(() => gridLayout(data?.columns ?? [], data?.rows ?? [], view), [data, view])
   /** Widens or narrows columns to what the loaded rows hold. */
   const fit = (names: readonly string[]): void => {
     const loaded = Array.from({ length: range.to - range.from }, (_, i) => rowAt(range.from + i))
@@ -29,6 +31,12 @@ const useGridTable = (story: Story, range: RowRange) => {
   return { view, setView, first, rowAt, columns, total: first.data?.total ?? 0, layout, rowHeight, fit }
 }
 type GridTable = ReturnType<typeof useGridTable>
+
+/** Whole pages that hold these rows: only when others come into sight is anything asked for. */
+const pagesAround = (from: number, to: number): RowRange => ({
+  from: Math.floor(from / pageSize) * pageSize,
+  to: Math.floor(to / pageSize) * pageSize + pageSize - 1,
+})
 
 /** The two virtual lists of the grid: the rows, and the columns that scroll sideways. */
 const useVirtualLists = (table: GridTable, setRange: (range: RowRange) => void) => {
@@ -44,7 +52,7 @@ const useVirtualLists = (table: GridTable, setRange: (range: RowRange) => void) 
     scrollMargin: headHeight,
     scrollPaddingStart: headHeight,
     onChange: ({ range: visible }) =>
-      visible && setRange({ from: tall.rowOf(visible.startIndex), to: tall.rowOf(visible.endIndex + 12) }),
+      visible && setRange(pagesAround(tall.rowOf(visible.startIndex), tall.rowOf(visible.endIndex + 12))),
   })
   const across = useVirtualizer({
     horizontal: true,
@@ -103,13 +111,20 @@ const useGridCursor = (story: Story, table: GridTable, scrollTo: (position: Grid
     const how = span ? 'span' : 'more'
     setSelection(withColumn(selection, name, more || span ? how : 'alone', names))
   }
-  /** Whether a position lies between the active cell and the other corner. */
-  const isWithin = ({ row, at }: GridPosition): boolean =>
-    active !== undefined &&
-    anchor !== undefined &&
-    between(row, active.row, anchor.row) &&
-    between(at, active.at, anchor.at)
-  return { active, anchor, setActive, goTo, goToColumn, choose, isWithin, chosen: selectedColumns(selection) }
+  /** Selects all columns from one to another. */
+  const span = (from: string, to: string): void => {
+    const names = shown.flatMap((c) => (columns[c]?.state === 'removed' ? [] : [columns[c]?.name ?? '']))
+    setSelection(withColumn({ kind: 'columns', columns: [from] }, to, 'span', names))
+  }
+  /** Of a row: where the active cell is, and the positions of its selected cells. */
+  const ofRow = (row: number): { active?: number; from?: number; to?: number } => {
+    if (active === undefined) return {}
+    const here = active.row === row ? { active: active.at } : {}
+    if (anchor === undefined || !between(row, active.row, anchor.row)) return here
+    return { ...here, from: Math.min(active.at, anchor.at), to: Math.max(active.at, anchor.at) }
+  }
+  const chosen = useMemo(() => selectedColumns(selection), [selection])
+  return { active, anchor, setActive, goTo, goToColumn, choose, span, ofRow, chosen }
 }
 
 /** Goes to a found cell once the result is shown whole, since its row is counted there. */
@@ -162,16 +177,53 @@ const useGridEvents = (scroller: { readonly current: HTMLElement | null }, table
   })
 }
 
+/** What all rows and heads are drawn by; the same object as long as none of it changes. */
+export type GridShape = Pick<GridTable, 'columns' | 'layout' | 'rowHeight'> & {
+  readonly inSight: readonly VirtualItem[]
+  readonly chosen: readonly string[]
+  readonly diffMode: Story['diffMode']
+}
+
+const useShape = (
+  { first, layout, rowHeight }: GridTable,
+  inSight: readonly VirtualItem[],
+  chosen: readonly string[],
+  diffMode: Story['diffMode'],
+): GridShape =>
+  useMemo(
+    () => ({ columns: first.data?.columns ?? [], layout, rowHeight, inSight, chosen, diffMode }),
+    [first.data, layout, rowHeight, inSight, chosen, diffMode],
+  )
+
+const framesWaited = 20
+
+/** Focuses the head of a column, which may be drawn only once it has scrolled into view. */
+const focusOnceThere = (scroller: () => HTMLElement | null, column: number, frames = framesWaited): void => {
+  const head = scroller()?.querySelector<HTMLElement>(`[role=columnheader][aria-colindex="${column}"] button`)
+  if (head) head.focus()
+  else if (frames > 0) requestAnimationFrame(() => focusOnceThere(scroller, column, frames - 1))
+}
+
 /** The state of the grid and what its parts draw from it. */
 export const useGrid = (story: Story) => {
   const [range, setRange] = useState<RowRange>({ from: 0, to: 40 })
   const { finding, setFinding } = story
   const table = useGridTable(story, range)
-  const lists = useVirtualLists(table, setRange)
+  const showRange = (next: RowRange): void =>
+    setRange((before) => (before.from === next.from && before.to === next.to ? before : next))
+  const lists = useVirtualLists(table, showRange)
   const cursor = useGridCursor(story, table, lists.scrollTo)
   const goToFound = useFoundCell(story, table, cursor.goToColumn)
   useNewColumns(story, table, lists.scrollToColumn)
   useGridEvents(lists.scroller, table, () => setFinding(true))
-  return { story, ...table, ...lists, ...cursor, finding, setFinding, goToFound }
+  /** The focus goes from one head to another; `select` takes the columns between them. */
+  const walkTo = (from: number, at: number, select: boolean): void => {
+    const nameAt = (position: number): string => table.columns[table.layout.shown[position] ?? 0]?.name ?? ''
+    lists.scrollToColumn(at)
+    if (select) cursor.span(cursor.chosen[0] ?? nameAt(from), nameAt(at))
+    focusOnceThere(() => lists.scroller.current, (table.layout.shown[at] ?? 0) + 1)
+  }
+  const shape = useShape(table, lists.across.getVirtualItems(), cursor.chosen, story.diffMode)
+  return { story, ...table, ...lists, ...cursor, walkTo, shape, finding, setFinding, goToFound }
 }
 export type GridModel = ReturnType<typeof useGrid>
