@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { By, Key } from 'selenium-webdriver'
+import { By, Key, type WebDriver } from 'selenium-webdriver'
 import { expect, test } from 'vitest'
 import { firstDifference } from '@fabula/server/proof'
 import {
@@ -30,6 +30,18 @@ const here = session()
 const write = (name: string, content: string): string => fileIn(here, name, content)
 const open = (name: string, content: string): Promise<void> => openAs(here, name, content)
 const lastStep = async (): Promise<Record<string, unknown> | undefined> => (await kept(here)).tables[0]?.steps.at(-1)
+
+/** What is announced of something that is moved. */
+const said = (driver: WebDriver, words: string): Promise<void> =>
+  holds(
+    driver,
+    () =>
+      driver.executeScript<boolean>(
+        "return [...document.querySelectorAll('[id^=DndLiveRegion]')].some((one) => one.textContent.includes(arguments[0]))",
+        words,
+      ),
+    `“${words}” is not said`,
+  )
 
 test('a messy intake export is made clean by clicking alone, and its script gives the same table', async () => {
   const { driver, downloads } = here.browser
@@ -283,12 +295,12 @@ test('sentences are moved where they hold, told in own words, copied to another 
   await fill(driver, 'New name of B', 'Kind', Key.ENTER)
   await see(driver, 'Rename B to Kind.')
   await keep(driver)
-  await driver.executeScript(`
-    const [, second, third] = document.querySelectorAll('section[aria-label="The story"] li[draggable]')
-    const data = new DataTransfer()
-    const fire = (on, type, y) => on.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: data, clientY: y }))
-    const { top } = second.getBoundingClientRect()
-    fire(third, 'dragstart', 0); fire(second, 'dragover', top + 2); fire(second, 'drop', top + 2)`)
+  // with the keys: picked up, up by one, put down
+  await (await element(driver, By.css('[aria-label="Sentence 3"]'))).sendKeys(Key.SPACE)
+  await said(driver, 'Sentence 3 is')
+  await press(driver, Key.ARROW_UP)
+  await said(driver, 'Sentence 3 is at the place of Sentence 2.')
+  await press(driver, Key.SPACE)
   await holds(
     driver,
     async () => (await kept(here)).tables[0]?.steps[1]?.kind === 'rename',
@@ -314,7 +326,7 @@ test('a ladder of cases counts its rows, yes-or-no columns are made of values, a
   await click(driver, 'Another case')
   await fill(driver, 'Value of case 2', 'fair')
   await fill(driver, 'Value otherwise', 'unknown')
-  await see(driver, '“dear” where Fee is at least Dear from, “fair” where Fee is filled; else “unknown”')
+  await see(driver, '“dear” where Fee is at least ‹Dear from›, “fair” where Fee is filled; else “unknown”')
   const counts = async (): Promise<string[]> =>
     (
       await Promise.all(
@@ -358,13 +370,12 @@ test('a ladder of cases counts its rows, yes-or-no columns are made of values, a
   await see(driver, '2031-06-14')
   await keep(driver)
 
-  await driver.executeScript(`
-    const heads = [...document.querySelectorAll('[role=columnheader]')]
-    const [fee, day] = ['Fee', 'Day'].map((name) => heads.find((one) => one.textContent.startsWith(name)))
-    const data = new DataTransfer()
-    const fire = (on, type, x) => on.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: data, clientX: x }))
-    const { left } = fee.getBoundingClientRect()
-    fire(day, 'dragstart', 0); fire(fee, 'dragover', left + 2); fire(fee, 'drop', left + 2)`)
+  const headOf = (name: string) =>
+    element(driver, By.xpath(`//*[@role='columnheader']//button[.//span[normalize-space(.)='${name}']]`))
+  const [fee, day] = [await headOf('Fee'), await headOf('Day')]
+  await driver.actions().move({ origin: day }).press().move({ origin: fee, x: 20 }).move({ origin: fee }).perform()
+  await said(driver, 'Column Day is at the place of Column Fee.')
+  await driver.actions().release().perform()
   await see(driver, 'Move the column Day before Fee.')
   await keep(driver)
   expect(await accessible(driver)).toEqual([])

@@ -10,14 +10,14 @@ import { Comparison } from '../sharing/editions.tsx'
 import { moment } from '../ui/moments.ts'
 import { FlowContext } from '../story/flow-context.ts'
 import { ReadingSettings } from '../ui/reading-settings.tsx'
-import { Mark } from '../ui/site-header.tsx'
+import { Mark, SkipLinks } from '../ui/site-header.tsx'
 import { Button, Notice } from '../ui/parts.tsx'
 
 const Tab = ({ to, children }: { to: string; children: ReactNode }) => (
   <NavLink
     to={to}
     end
-    className="border-b-2 border-transparent px-0.5 pt-4 pb-3.5 font-medium text-ink-2 aria-[current=page]:border-rubric aria-[current=page]:text-ink"
+    className="border-b-2 border-transparent px-0.5 pt-4 pb-3.5 max-[1000px]:pt-1.5 max-[1000px]:pb-1 font-medium text-ink-2 aria-[current=page]:border-rubric aria-[current=page]:text-ink"
   >
     {children}
   </NavLink>
@@ -96,7 +96,7 @@ const FlowPage = ({ context }: { context: ComponentProps<typeof FlowContext>['va
   const held = flow.rights === 'all' && writesDatabases(flow) ? flow.heldSince : null
   return (
     <FlowContext value={context}>
-      <div className="grid min-h-0 grid-rows-[auto_1fr] overflow-hidden">
+      <div id="content" tabIndex={-1} className="grid min-h-0 grid-rows-[auto_1fr] overflow-hidden outline-none">
         {held !== null ? <Held since={held} from={flow.heldFrom} to={flow.recipe} endpoint={endpoint} /> : <span />}
         <Outlet />
       </div>
@@ -120,7 +120,8 @@ const FlowHeader = ({
   const allowed = rightsWords(flow)
   const saysAllowed = shared && (message === '' || flow?.rights !== 'edit')
   return (
-    <header className="grid grid-cols-[1fr_auto_1fr] items-center gap-4 border-b border-line px-[18px]">
+    <header className="grid min-h-[52px] grid-cols-[1fr_auto_1fr] items-center gap-x-4 border-b border-line px-[18px] max-[1000px]:flex max-[1000px]:min-h-0 max-[1000px]:flex-wrap">
+      <SkipLinks />
       <div className="flex min-w-0 items-center gap-3.5">
         <Mark />
         <span className="truncate font-serif text-[15px] font-medium">{flow?.recipe.name}</span>
@@ -133,7 +134,7 @@ const FlowHeader = ({
         <Tab to={`${endpoint.home}/replay`}>Replay{flow?.rights === 'all' && <Waiting id={flow.id} />}</Tab>
         {(changes || flow?.rights === 'copy') && <Tab to={`${endpoint.home}/hand-over`}>Hand over</Tab>}
       </nav>
-      <div className="flex items-center justify-end gap-1.5">
+      <div className="flex items-center justify-end gap-1.5 max-[1000px]:ml-auto">
         {tools}
         <Link to="/help" className="rounded-md px-2 py-1.5 text-ink-2 hover:bg-sunk hover:text-ink">
           Help
@@ -165,7 +166,7 @@ const FlowLayout = ({ shared }: { shared: boolean }) => {
     return <main className="p-12 font-serif text-ink-3 italic">Opening the story…</main>
   }
   return (
-    <div className="grid h-full grid-rows-[52px_1fr] overflow-hidden">
+    <div className="grid h-full grid-rows-[auto_1fr] overflow-hidden">
       <title>{flow ? `${flow.recipe.name} – Fabula` : 'Fabula'}</title>
       <FlowHeader flow={flow} endpoint={endpoint} message={message} tools={tools} />
       {content()}

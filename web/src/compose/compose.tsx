@@ -8,7 +8,8 @@ import { Grid } from '../grid/grid.tsx'
 import { ColumnsView } from '../profile/columns-view.tsx'
 import { useFlow } from '../story/flow-context.ts'
 import { useStory, type Story } from '../story/use-story.ts'
-import { Button, Notice } from '../ui/parts.tsx'
+import { Button, Notice, Segments } from '../ui/parts.tsx'
+import { useNarrow } from '../ui/use-narrow.ts'
 import { ReconcileView } from '../workbenches/reconcile-view.tsx'
 import { Workbench } from '../workbenches/workbench.tsx'
 import { KeysDialog } from './keys-dialog.tsx'
@@ -141,6 +142,32 @@ const TableSection = ({ story, wide, replay, ask }: { story: Story; wide: boolea
 const needsWidth = ({ draft, stageView }: Story): boolean =>
   draft ? stepKinds[draft.step.kind].workbench !== undefined : stageView === 'map' || stageView === 'reconcile'
 
+/** Below this width, in pixels, the story, the table and the card are shown one at a time. */
+const narrowFrom = 1000
+type Pane = 'story' | 'table' | 'card'
+
+/** What is shown where there is room for one: the story while a draft stands, the card where something is asked. */
+const usePane = (story: Story, asked: boolean): readonly [Pane, (pane: Pane) => void] => {
+  const [pane, setPane] = useState<Pane>('table')
+  const draft = story.draft?.step.id
+  useEffect(() => setPane(draft === undefined ? 'table' : 'story'), [draft])
+  useEffect(() => {
+    if (asked) setPane('card')
+  }, [asked])
+  return [pane, setPane]
+}
+
+const PaneChoice = ({ pane, show, card }: { pane: Pane; show: (pane: Pane) => void; card: boolean }) => (
+  <div className="border-b border-line px-3 py-1">
+    <Segments<Pane>
+      label="What is shown"
+      value={pane}
+      of={[['story', 'The story'], ['table', 'The table'], ...(card ? [['card', 'What is selected'] as const] : [])]}
+      onChange={show}
+    />
+  </div>
+)
+
 /** Where a story is written: its sentences, the table they make, and what is known of the selection. */
 export const Compose = () => {
   const story = useStory()
@@ -158,6 +185,8 @@ export const Compose = () => {
     const [first] = traceQuestions(story)
     if (first) ask(first.subject)
   }
+  const narrow = useNarrow(narrowFrom)
+  const [pane, setPane] = usePane(story, subjects.length > 0 || helped !== undefined)
   useDraftFocus(story)
   useKeys(story, {
     focusComposer: () => focus.current(),
@@ -183,25 +212,41 @@ export const Compose = () => {
     if (helped && !traces) return ' 420px'
     return traces ? ' 520px' : ' 268px'
   }
-  return (
-    <main
-      className="grid min-h-0"
-      style={{ gridTemplateColumns: `${traces ? '' : `${left}px `}minmax(0,1fr)${right()}` }}
-    >
-      {/* the way of a cell takes the place of the story, which stays as it is */}
-      <div className={traces ? 'hidden' : 'contents'}>
-        <StoryColumn story={story} focusRef={rememberFocus} command={command} width={left} setWidth={setLeft} />
-      </div>
-      <TableSection story={story} wide={wide} replay={replay} ask={ask} />
-      {traces && (
+  const help = helped !== undefined && !traces && !wide
+  const card = () => {
+    if (wide) return null
+    if (traces)
+      return (
         <TracePanel recipe={story.cursor.recipe} subjects={subjects} show={setSubjects} close={() => setSubjects([])} />
-      )}
-      {!wide && !traces && !helped && <SelectionPanel story={story} ask={ask} help={setHelped} />}
-      {!wide && !traces && helped && (
+      )
+    if (help)
+      return (
         <Suspense>
           <VerbPanel kind={helped} close={() => setHelped(undefined)} />
         </Suspense>
-      )}
+      )
+    return <SelectionPanel story={story} ask={ask} help={setHelped} />
+  }
+  const hiddenUnless = (here: boolean): string => (here ? 'contents' : 'hidden')
+  return (
+    <main
+      tabIndex={-1}
+      className="grid min-h-0 outline-none"
+      style={
+        narrow
+          ? { gridTemplateRows: 'auto minmax(0,1fr)', gridTemplateColumns: 'minmax(0,1fr)' }
+          : { gridTemplateColumns: `${traces ? '' : `${left}px `}minmax(0,1fr)${right()}` }
+      }
+    >
+      {narrow && <PaneChoice pane={pane} show={setPane} card={!wide} />}
+      {/* the way of a cell takes the place of the story, which stays as it is */}
+      <div className={hiddenUnless(narrow ? pane === 'story' : !traces)}>
+        <StoryColumn story={story} focusRef={rememberFocus} command={command} width={left} setWidth={setLeft} />
+      </div>
+      <div className={hiddenUnless(!narrow || pane === 'table')}>
+        <TableSection story={story} wide={wide} replay={replay} ask={ask} />
+      </div>
+      <div className={hiddenUnless(!narrow || pane === 'card')}>{card()}</div>
       {keys && <KeysDialog close={() => setKeys(false)} />}
     </main>
   )

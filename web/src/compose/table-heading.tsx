@@ -56,8 +56,8 @@ export const TableHeading = ({ story, onWorkbench }: { story: Story; onWorkbench
   const rows = count === undefined ? undefined : counted(count, 'row')
   const twoTables = hasTablesWorkbench(story)
   return (
-    <div className="flex items-center gap-3 border-b border-line px-3.5 py-2.5">
-      <h1 className="truncate font-serif text-[14px] font-medium">{titleOf(story)}</h1>
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-1.5 border-b border-line px-3.5 py-2">
+      <h1 className="min-w-[96px] flex-1 truncate font-serif text-[14px] font-medium">{titleOf(story)}</h1>
       {twoTables && <OutcomeChoice story={story} rows={rows} />}
       {!twoTables && story.stageView !== 'map' && <StageChoice story={story} rows={rows} />}
       <span className="ml-auto">{story.stageView === 'rows' && !onWorkbench && <DiffChoice story={story} />}</span>

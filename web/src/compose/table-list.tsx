@@ -7,6 +7,8 @@ import { Button, Dot } from '../ui/parts.tsx'
 import { idOf, titleOf } from '../story/names.ts'
 import { Outputs } from './outputs.tsx'
 import { Parameters } from '../sentence/parameters.tsx'
+import { DragList } from '../ui/drag-list.tsx'
+import { moveStep } from '../sentence/step-actions.ts'
 import { Sentence } from '../sentence/sentence-item.tsx'
 import type { Story } from '../story/use-story.ts'
 import { fedBy, feedersOf, isWritten, renamedTableTo, withoutTable, withWritten } from '../story/tables.ts'
@@ -181,11 +183,28 @@ const TableEntry = ({ story, table }: { story: Story; table: RecipeTable }) => {
         </p>
       )}
       {open && (
-        <ol>
-          {table.steps.map((step, index) => (
-            <Sentence key={step.id} story={story} step={step} index={index} count={table.steps.length} entry={at} />
-          ))}
-        </ol>
+        <DragList
+          ids={table.steps.map(({ id }) => id)}
+          nameOf={(id) => `Sentence ${table.steps.findIndex((step) => step.id === id) + 1}`}
+          way="down"
+          // nothing goes above the sentence that opens the table
+          drop={(id, place) =>
+            moveStep(
+              story,
+              id,
+              Math.max(
+                1,
+                table.steps.findIndex((step) => step.id === place),
+              ),
+            )
+          }
+        >
+          <ol>
+            {table.steps.map((step, index) => (
+              <Sentence key={step.id} story={story} step={step} index={index} count={table.steps.length} entry={at} />
+            ))}
+          </ol>
+        </DragList>
       )}
     </section>
   )

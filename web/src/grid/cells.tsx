@@ -46,9 +46,11 @@ export const Cell = ({ row, column, at }: { row: GridRow; column: GridColumn; at
     <>
       {old !== undefined && (
         <s className={`mr-1.5 text-[0.92em] ${bad ? 'text-removed' : 'text-changed'}`}>
+          <span className="sr-only">was </span>
           <Written text={old} type={bad ? 'text' : column.type} />
         </s>
       )}
+      {old !== undefined && <span className="sr-only">, now </span>}
       {bad && <span className="mr-1 text-removed">unreadable</span>}
       {!bad && <Written text={row.cells[at] ?? null} type={column.type} />}
     </>

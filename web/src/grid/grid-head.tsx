@@ -1,8 +1,9 @@
 import { ownValue } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
 import { memo, type KeyboardEvent, type RefObject } from 'react'
+import { DragList } from '../ui/drag-list.tsx'
 import { GridColumns } from './grid-columns.tsx'
-import { Head, type DropSide } from './head.tsx'
+import { Head } from './head.tsx'
 import { headHeight, numberWidth } from './layout.ts'
 import type { GridModel, GridShape } from './use-grid.ts'
 import { ViewMenu } from './view-menu.tsx'
@@ -35,12 +36,6 @@ const GridColumnHead = ({
   const column = columns[c]
   if (!column) return null
   const { name } = column
-  const drop = (dragged: string, side: DropSide): void => {
-    if (dragged === name) return
-    const moved = chosen.includes(dragged) ? chosen : [dragged]
-    const to = side === 'before' ? { before: name } : { after: name }
-    grid.current.story.begin({ kind: 'move', columns: moved, to })
-  }
   const resize = (width: number): void => {
     const { view, setView } = grid.current
     setView({ widths: { ...view.widths, [name]: width / view.zoom } })
@@ -59,7 +54,6 @@ const GridColumnHead = ({
       resize={resize}
       fit={() => grid.current.fit([name])}
       rename={(next) => grid.current.story.begin({ kind: 'rename', names: { [name]: next } })}
-      drop={drop}
     />
   )
 }
@@ -75,7 +69,23 @@ const Heads = memo((props: HeadsProps) => {
     const column = shape.columns[shown[at] ?? 0]
     return <GridColumnHead key={`${column?.state}${column?.name}`} {...props} at={at} left={left} stop={at === stop} />
   }
-  return <GridColumns shape={shape} layer="z-20" column={head} />
+  /** The dragged column, with all that are selected where it is one of them, goes to the place of another. */
+  const drop = (dragged: string, place: string): void => {
+    const names = shown.map((c) => shape.columns[c]?.name ?? '')
+    const moved = shape.chosen.includes(dragged) ? shape.chosen : [dragged]
+    const to = names.indexOf(dragged) > names.indexOf(place) ? { before: place } : { after: place }
+    if (!moved.includes(place)) props.grid.current.story.begin({ kind: 'move', columns: moved, to })
+  }
+  return (
+    <DragList
+      ids={here.map((at) => shape.columns[shown[at] ?? 0]?.name ?? '')}
+      nameOf={(id) => `Column ${id}`}
+      way="across"
+      drop={drop}
+    >
+      <GridColumns shape={shape} layer="z-20" column={head} />
+    </DragList>
+  )
 })
 
 /** Arrows walk the heads, with Shift they select; down leads into the table. */

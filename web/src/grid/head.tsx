@@ -1,10 +1,10 @@
 import { NameField } from '../ui/name-field.tsx'
-import { useState, type DragEvent } from 'react'
+import { useState } from 'react'
+import { useDragItem } from '../ui/drag-list.tsx'
 import { figure } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
 import { Bars, isNumeric, typeLabels, type GridColumn } from './cells.tsx'
 
-export type DropSide = 'before' | 'after'
 type HeadProps = {
   readonly column: GridColumn
   readonly at: number
@@ -19,18 +19,6 @@ type HeadProps = {
   readonly resize: (width: number) => void
   readonly fit: () => void
   readonly rename: (name: string) => void
-  readonly drop: (dragged: string, side: DropSide) => void
-}
-
-const dragType = 'application/x-fabula-column'
-const sideOf = (event: DragEvent<HTMLElement>): DropSide => {
-  const { left, width } = event.currentTarget.getBoundingClientRect()
-  return event.clientX < left + width / 2 ? 'before' : 'after'
-}
-
-const insertionMarks: Readonly<Record<DropSide, string>> = {
-  before: 'shadow-[inset_3px_0_0_var(--rubric)]!',
-  after: 'shadow-[inset_-3px_0_0_var(--rubric)]!',
 }
 
 /**
@@ -50,11 +38,10 @@ export const Head = ({
   resize,
   fit,
   rename,
-  drop,
 }: HeadProps) => {
   const [naming, setNaming] = useState(false)
-  const [over, setOver] = useState<DropSide>()
   const here = column.state !== 'removed'
+  const drag = useDragItem(column.name, 'across', !here || naming)
   const name = (text: string): void => {
     setNaming(false)
     if (text.trim() !== '' && text !== column.name) rename(text)
@@ -65,25 +52,9 @@ export const Head = ({
       aria-colindex={at + 1}
       aria-selected={on}
       data-state={column.state}
-      draggable={here && !naming}
-      onDragStart={(event) => {
-        event.dataTransfer.setData(dragType, column.name)
-        event.dataTransfer.effectAllowed = 'move'
-      }}
-      onDragOver={(event) => {
-        if (!here || !event.dataTransfer.types.includes(dragType)) return
-        event.preventDefault()
-        setOver(sideOf(event))
-      }}
-      onDragLeave={() => setOver(undefined)}
-      onDrop={(event) => {
-        const dragged = event.dataTransfer.getData(dragType)
-        setOver(undefined)
-        if (dragged === '') return
-        event.preventDefault()
-        drop(dragged, sideOf(event))
-      }}
-      className={`absolute top-0 h-full border-r border-line bg-sheet aria-selected:bg-token-tint aria-selected:shadow-[inset_0_3px_0_var(--token)] data-[state=added]:bg-added-tint data-[state=added]:shadow-[inset_0_3px_0_var(--added)] data-[state=removed]:bg-removed-tint ${over ? insertionMarks[over] : ''}`}
+      // by keyboard a column is moved by its verb: Space chooses it here
+      {...drag.frame}
+      className={`absolute top-0 h-full border-r border-line bg-sheet aria-selected:bg-token-tint aria-selected:shadow-[inset_0_3px_0_var(--token)] data-[state=added]:bg-added-tint data-[state=added]:shadow-[inset_0_3px_0_var(--added)] data-[state=removed]:bg-removed-tint ${drag.look}`}
       style={{ left, width }}
     >
       {naming ? (
@@ -126,7 +97,8 @@ export const Head = ({
           event.currentTarget.setPointerCapture(event.pointerId)
           event.preventDefault()
         }}
-        onMouseDown={(event) => event.preventDefault()}
+        onMouseDown={(event) => (event.preventDefault(), event.stopPropagation())}
+        onTouchStart={(event) => event.stopPropagation()}
         onPointerMove={(event) =>
           event.buttons === 1 &&
           resize(Math.max(48, event.clientX - (event.currentTarget.parentElement?.getBoundingClientRect().left ?? 0)))

@@ -205,7 +205,8 @@ const OpeningView = ({ title, start, keep, back }: OpeningProps) => {
   useOpeningKeys(actions.done, back)
   return (
     <main
-      className="grid min-h-0 grid-cols-[392px_minmax(0,1fr)]"
+      className="grid min-h-0 grid-cols-[392px_minmax(0,1fr)] outline-none max-[900px]:block max-[900px]:overflow-auto"
+      tabIndex={-1}
       onDragOver={(event: DragEvent) => event.preventDefault()}
       onDrop={(event: DragEvent) => (event.preventDefault(), void actions.add(event.dataTransfer.files))}
     >
@@ -233,8 +234,8 @@ export const OpenNew = () => {
   }
   if (files.length === 0) return null
   return (
-    <div className="grid h-full grid-rows-[52px_1fr] overflow-hidden">
-      <header className="flex items-center gap-3.5 border-b border-line px-[18px]">
+    <div className="grid h-full grid-rows-[auto_1fr] overflow-hidden">
+      <header className="flex min-h-[52px] items-center gap-3.5 border-b border-line px-[18px]">
         <Mark />
         <span className="font-serif text-[15px] font-medium">{titleOfFile(files[0]?.name ?? '')}</span>
         <span className="text-[12px] text-ink-3">new story</span>

@@ -186,7 +186,11 @@ export const Replay = () => {
   }
   return (
     <WithRows data={{ trial: model.asked }}>
-      <main className="grid min-h-0 grid-cols-[minmax(420px,1fr)_1fr]" {...drop}>
+      <main
+        className="grid min-h-0 grid-cols-[minmax(420px,1fr)_1fr] outline-none max-[900px]:block max-[900px]:overflow-auto"
+        tabIndex={-1}
+        {...drop}
+      >
         <section className="relative overflow-auto border-r border-line px-[28px] py-[24px]" aria-label="New exports">
           <h1 className="font-serif text-[22px] leading-tight font-semibold">Tell it again with new exports</h1>
           <p className="mt-1 mb-3 font-serif text-[14px] text-ink-2">{introduction(model)}</p>

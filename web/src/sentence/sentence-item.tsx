@@ -1,10 +1,10 @@
-import { useState, type DragEvent, type KeyboardEvent, type ReactNode } from 'react'
+import { useState, type KeyboardEvent, type ReactNode } from 'react'
 import { figuresOf, openedBy, type Step } from '@fabula/core'
 import type { StoryStep } from '@fabula/core/api'
 import { Button, KeepOrLeave, Key } from '../ui/parts.tsx'
 import { SentenceText } from './sentence.tsx'
 import { reportedAs, withWords } from './sentences.ts'
-import { moveStep } from './step-actions.ts'
+import { useDragItem } from '../ui/drag-list.tsx'
 import { StepMenu } from './step-menu.tsx'
 import { InputForm } from './input-form.tsx'
 import type { Story } from '../story/use-story.ts'
@@ -84,38 +84,6 @@ const WordsForm = ({ story, step, close }: { story: Story; step: Step; close: ()
   )
 }
 
-const dragType = 'application/x-fabula-sentence'
-
-/** Dragging sentences: a sentence dropped on another goes above or below it. */
-const useSentenceDrag = (story: Story, step: Step, index: number) => {
-  const [over, setOver] = useState<'above' | 'below'>()
-  const half = (event: DragEvent<HTMLElement>): 'above' | 'below' => {
-    const { top, height } = event.currentTarget.getBoundingClientRect()
-    return index === 0 || event.clientY > top + height / 2 ? 'below' : 'above'
-  }
-  const drop = (event: DragEvent<HTMLElement>): void => {
-    const id = event.dataTransfer.getData(dragType)
-    setOver(undefined)
-    if (id === '' || id === step.id) return
-    event.preventDefault()
-    const rest = (story.table?.steps ?? []).filter((one) => one.id !== id)
-    moveStep(story, id, rest.findIndex((one) => one.id === step.id) + (half(event) === 'below' ? 1 : 0))
-  }
-  return {
-    over,
-    handlers: {
-      onDragStart: (event: DragEvent<HTMLElement>) => event.dataTransfer.setData(dragType, step.id),
-      onDragOver: (event: DragEvent<HTMLElement>) => {
-        if (story.draft || !event.dataTransfer.types.includes(dragType)) return
-        event.preventDefault()
-        setOver(half(event))
-      },
-      onDragLeave: () => setOver(undefined),
-      onDrop: drop,
-    },
-  }
-}
-
 /** What the page knows of a sentence: whether it is the draft, stands after it, or waits for one that is broken. */
 const useSentenceState = (story: Story, step: Step, index: number) => {
   const { table, steps, draft } = story
@@ -144,11 +112,6 @@ const toneOf = ({ state, isLater }: SentenceState): string => {
   const tones = { fine: '', broken: 'sentence-broken text-rubric', off: 'text-ink-3', waiting: 'text-ink-3' }
   return `${tones[state]} ${isLater ? 'text-ink-3' : ''}`
 }
-const insertionMarks = {
-  above: 'shadow-[0_-2px_0_var(--rubric)]!',
-  below: 'shadow-[0_2px_0_var(--rubric)]!',
-} as const
-
 /** The sentence itself, or the analyst's own words for it with a way to the sentence, and the note beside it. */
 const Words = ({ story, step, isDraft }: { story: Story; step: Step; isDraft: boolean }) => {
   const [asItIs, setAsItIs] = useState(false)
@@ -246,7 +209,17 @@ const walk = (event: KeyboardEvent<HTMLElement>): void => {
 }
 
 /** The number of a sentence, by which it is reached, and the colour of its table beside it. */
-const SentenceNumber = ({ index, entry, of }: { index: number; entry: number; of: SentenceState }) => (
+const SentenceNumber = ({
+  index,
+  entry,
+  of,
+  keys,
+}: {
+  index: number
+  entry: number
+  of: SentenceState
+  keys: ReturnType<typeof useDragItem>['keys']
+}) => (
   <>
     {!of.isDraft && (
       <i
@@ -258,9 +231,14 @@ const SentenceNumber = ({ index, entry, of }: { index: number; entry: number; of
     <button
       type="button"
       data-sentence
+      ref={keys.ref}
       aria-label={`Sentence ${index + 1}`}
+      title={keys.onKeyDown && 'Drag it to move the sentence, or press Space'}
       className={`self-start pr-2.5 text-right font-sans text-[12px] leading-[24px] ${of.isShown || of.isDraft ? 'font-bold text-rubric' : 'text-ink-3'}`}
-      onKeyDown={walk}
+      onKeyDown={(event) => {
+        keys.onKeyDown?.(event)
+        if (!event.defaultPrevented) walk(event)
+      }}
     >
       {index + 1}
     </button>
@@ -306,18 +284,16 @@ const SentenceBody = ({
 export const Sentence = ({ story, step, index, count, entry }: SentenceProps) => {
   const of = useSentenceState(story, step, index)
   const [form, setForm] = useState<'words' | 'input'>()
-  const { over, handlers } = useSentenceDrag(story, step, index)
-  const mark = over ? insertionMarks[over] : ''
+  const drag = useDragItem(step.id, 'down', index === 0 || story.draft !== undefined || form !== undefined)
   return (
     <li
       aria-current={of.isShown ? 'step' : undefined}
       data-state={of.isDraft ? 'draft' : of.state}
       onClick={() => !story.draft && story.goTo(story.table?.id ?? '', step.id)}
-      draggable={index > 0 && !story.draft && !form}
-      {...handlers}
-      className={`group relative grid cursor-pointer grid-cols-[38px_minmax(0,1fr)_92px] py-[7px] pr-3.5 font-serif text-[14px] leading-normal wrap-anywhere ${frameOf(of)} ${toneOf(of)} ${mark}`}
+      {...drag.frame}
+      className={`group relative grid cursor-pointer grid-cols-[38px_minmax(0,1fr)_92px] py-[7px] pr-3.5 font-serif text-[14px] leading-normal wrap-anywhere ${frameOf(of)} ${toneOf(of)} ${drag.look}`}
     >
-      <SentenceNumber index={index} entry={entry} of={of} />
+      <SentenceNumber index={index} entry={entry} of={of} keys={drag.keys} />
       <SentenceBody story={story} step={step} of={of} form={form} close={() => setForm(undefined)} />
       <span className="grid content-start justify-items-end">
         {of.info?.statistics && !of.isLater && <Margin story={story} step={step} statistics={of.info.statistics} />}

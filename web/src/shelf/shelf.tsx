@@ -114,7 +114,7 @@ export const ShelfPage = () => {
     [name, source?.name ?? '', ...columns].some((text) => text.toLowerCase().includes(word)),
   )
   return (
-    <div className="grid h-full grid-rows-[52px_1fr] overflow-hidden">
+    <div className="grid h-full grid-rows-[auto_1fr] overflow-hidden">
       <SiteHeader />
       <main className="overflow-auto" tabIndex={-1}>
         <div className="mx-auto max-w-[1180px] px-6 py-8">

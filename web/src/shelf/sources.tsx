@@ -49,9 +49,12 @@ export const SourcesPage = () => {
   const { kind, showKind, offer, tables, asking, error } = sources
   const Form = forms[kind]
   return (
-    <div className="grid h-full grid-rows-[52px_1fr] overflow-hidden">
+    <div className="grid h-full grid-rows-[auto_1fr] overflow-hidden">
       <SiteHeader />
-      <main className="grid min-h-0 grid-cols-[392px_minmax(0,1fr)]">
+      <main
+        className="grid min-h-0 grid-cols-[392px_minmax(0,1fr)] outline-none max-[900px]:block max-[900px]:overflow-auto"
+        tabIndex={-1}
+      >
         <section
           aria-label="Where from"
           className="grid min-h-0 content-start gap-4 overflow-auto border-r border-line p-4"

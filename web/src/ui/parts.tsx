@@ -1,5 +1,5 @@
 import { Popover } from 'radix-ui'
-import type { ComponentProps, ReactNode } from 'react'
+import type { ComponentProps, KeyboardEvent, ReactNode } from 'react'
 
 const looks = {
   main: 'bg-rubric text-on-rubric font-semibold hover:brightness-95',
@@ -46,7 +46,14 @@ export const Key = ({ children }: { children: ReactNode }) => (
   <kbd className="rounded border border-line-strong bg-sheet px-1 font-sans text-[12px] text-ink-3">{children}</kbd>
 )
 
-/** One of a few, shown side by side. */
+const segmentKeys: ReadonlyMap<string, number> = new Map([
+  ['ArrowRight', 1],
+  ['ArrowDown', 1],
+  ['ArrowLeft', -1],
+  ['ArrowUp', -1],
+])
+
+/** One of a few, shown side by side: a radio group, in which arrows choose. */
 export const Segments = <T extends string>({
   label,
   value,
@@ -54,26 +61,47 @@ export const Segments = <T extends string>({
   onChange,
 }: {
   label: string
-  value: T
+  /** None of them may be chosen yet. */
+  value: T | ''
   of: readonly (readonly [T, string])[]
   onChange: (value: T) => void
-}) => (
-  <div role="radiogroup" aria-label={label} className="flex rounded-lg bg-sunk p-0.5 text-[12.5px]">
-    {of.map(([one, words]) => (
-      <button
-        key={one}
-        type="button"
-        role="radio"
-        aria-checked={one === value}
-        data-state={one === value ? 'on' : 'off'}
-        onClick={() => onChange(one)}
-        className="rounded-md px-2.5 py-1 whitespace-nowrap text-ink-2 data-[state=on]:bg-sheet data-[state=on]:font-semibold data-[state=on]:text-ink"
-      >
-        {words}
-      </button>
-    ))}
-  </div>
-)
+}) => {
+  const walk = (event: KeyboardEvent<HTMLElement>): void => {
+    const by = segmentKeys.get(event.key)
+    if (by === undefined) return
+    event.preventDefault()
+    event.stopPropagation()
+    const buttons = [...event.currentTarget.querySelectorAll<HTMLElement>('[role=radio]')]
+    const at = (buttons.findIndex((one) => one === event.target) + by + of.length) % of.length
+    const next = of[at]
+    if (next) onChange(next[0])
+    buttons[at]?.focus()
+  }
+  const stop = of.some(([one]) => one === value) ? value : of[0]?.[0]
+  return (
+    <div
+      role="radiogroup"
+      aria-label={label}
+      className="flex w-fit max-w-full flex-wrap rounded-lg bg-sunk p-0.5 text-[12.5px]"
+      onKeyDown={walk}
+    >
+      {of.map(([one, words]) => (
+        <button
+          key={one}
+          type="button"
+          role="radio"
+          aria-checked={one === value}
+          tabIndex={one === stop ? 0 : -1}
+          data-state={one === value ? 'on' : 'off'}
+          onClick={() => onChange(one)}
+          className="rounded-md px-2.5 py-1 whitespace-nowrap text-ink-2 data-[state=on]:bg-sheet data-[state=on]:font-semibold data-[state=on]:text-ink"
+        >
+          {words}
+        </button>
+      ))}
+    </div>
+  )
+}
 
 /** A slot of a sentence with its editor below it. */
 export const Editable = ({

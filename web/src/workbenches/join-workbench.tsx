@@ -50,7 +50,7 @@ export const JoinWorkbench = ({ step, story }: { step: JoinStep; story: Story })
         entries={entries}
         choose={(how) => story.reword(withWay(step, how, spareKey(data, keysOf(step))))}
       />
-      <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_208px_minmax(0,1fr)]">
+      <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_208px_minmax(0,1fr)] max-[900px]:block max-[900px]:overflow-auto">
         <SideTable join={join} data={data} side="left" />
         <div className="min-h-0 border-x border-line bg-paper">
           {step.how === 'cross' ? (

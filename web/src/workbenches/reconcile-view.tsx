@@ -41,7 +41,10 @@ const Differences = ({ model }: { model: ReconcileModel }) => {
     )
   if (!data) return <p className="p-4 text-ink-3">Holding the rows against each other…</p>
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_minmax(300px,0.8fr)] border-b border-line" aria-busy={isFetching}>
+    <div
+      className="grid grid-cols-[minmax(0,1fr)_minmax(300px,0.8fr)] max-[900px]:grid-cols-1 border-b border-line"
+      aria-busy={isFetching}
+    >
       <DifferenceFigures model={model} data={data} />
       <ColumnDifferences model={model} data={data} />
     </div>
