@@ -3,10 +3,12 @@ import {
   DndContext,
   KeyboardSensor,
   MouseSensor,
+  pointerWithin,
   TouchSensor,
   useSensor,
   useSensors,
   type Announcements,
+  type CollisionDetection,
   type UniqueIdentifier,
 } from '@dnd-kit/core'
 import {
@@ -22,6 +24,12 @@ import type { KeyboardEventHandler, MouseEventHandler, ReactNode, TouchEventHand
 const mouseDistance = 6
 const touchDelay = 250
 const keyboardCodes = { start: ['Space'], cancel: ['Escape'], end: ['Space', 'Enter'] }
+
+/** What lies under the pointer; for the keys, which have none, what is nearest. */
+const underPointer: CollisionDetection = (given) => {
+  const found = pointerWithin(given)
+  return found.length > 0 ? found : closestCenter(given)
+}
 
 const announcementsOf = (nameOf: (id: string) => string): Announcements => {
   const name = (id: UniqueIdentifier): string => nameOf(String(id))
@@ -57,7 +65,7 @@ export const DragList = ({
   return (
     <DndContext
       sensors={sensors}
-      collisionDetection={closestCenter}
+      collisionDetection={underPointer}
       accessibility={{
         // what is said stands outside of the list, whose roles allow no other children
         container: document.body,
