@@ -125,7 +125,7 @@ try {
     String(
       await since(async () => {
         await click(driver, By.xpath('//*[@role="radio"][contains(., "200 columns")]'))
-        await shown(driver, 'Different values', '[aria-label="Column 1"]')
+        await shown(driver, 'Different values', '[aria-label="Column Column 1"]')
       }),
     ),
     '1,000',

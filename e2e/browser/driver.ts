@@ -8,6 +8,15 @@ import * as chrome from 'selenium-webdriver/chrome.js'
 export type Browser = { readonly driver: WebDriver; readonly downloads: string }
 
 /** A fresh headless Chromium of Debian's, its page 1280×800. */
+/** Gives the page the room of a window of this size. */
+export const sized = (driver: WebDriver, width: number, height: number): Promise<void> =>
+  (driver as chrome.Driver).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+    width,
+    height,
+    deviceScaleFactor: 1,
+    mobile: false,
+  })
+
 export const openBrowser = async (): Promise<Browser> => {
   const downloads = mkdtempSync(join(tmpdir(), 'fabula-downloads-'))
   const options = new chrome.Options()
@@ -29,12 +38,7 @@ export const openBrowser = async (): Promise<Browser> => {
     .setChromeOptions(options)
     .setChromeService(new chrome.ServiceBuilder('/usr/bin/chromedriver'))
     .build()
-  await (driver as chrome.Driver).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
-    width: 1280,
-    height: 800,
-    deviceScaleFactor: 1,
-    mobile: false,
-  })
+  await sized(driver, 1280, 800)
   await (driver as chrome.Driver).sendDevToolsCommand('Browser.setDownloadBehavior', {
     behavior: 'allow',
     downloadPath: downloads,

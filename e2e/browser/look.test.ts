@@ -40,7 +40,7 @@ const demo = async (): Promise<void> => {
 const sideBySide = (): Promise<void> =>
   click(here.browser.driver, By.xpath("//*[@role='radio'][contains(., 'column')]"))
 const about = async (column: string): Promise<string> =>
-  (await element(here.browser.driver, By.css(`section[aria-label="${column}"]`))).getText()
+  (await element(here.browser.driver, By.css(`section[aria-label="Column ${column}"]`))).getText()
 const cells = async (row: number): Promise<string[]> =>
   Promise.all(
     (await here.browser.driver.findElements(By.css(`[role=row][aria-rowindex="${row + 1}"] [role=gridcell]`))).map(
@@ -52,7 +52,7 @@ test('all columns side by side: facts, a bar that is clicked, what was before be
   const { driver } = here.browser
   await demo()
   await sideBySide()
-  const charged = await element(driver, By.css('section[aria-label="Charged"] canvas'))
+  const charged = await element(driver, By.css('section[aria-label="Column Charged"] canvas'))
   await see(driver, 'Middle half')
   const facts = await about('Charged')
   for (const words of ['Median', 'Middle half', 'Standard deviation', '1,108 of 1,112']) expect(facts).toContain(words)

@@ -150,15 +150,20 @@ type Pane = 'story' | 'table' | 'card'
 const usePane = (story: Story, asked: boolean): readonly [Pane, (pane: Pane) => void] => {
   const [pane, setPane] = useState<Pane>('table')
   const draft = story.draft?.step.id
-  useEffect(() => setPane(draft === undefined ? 'table' : 'story'), [draft])
-  useEffect(() => {
-    if (asked) setPane('card')
-  }, [asked])
+  const [before, setBefore] = useState({ draft, asked })
+  // while it is drawn, not after: the focus goes into the draft once that is in sight
+  if (before.draft !== draft || before.asked !== asked) {
+    setBefore({ draft, asked })
+    if (before.draft !== draft) setPane(draft === undefined ? 'table' : 'story')
+    else if (asked) setPane('card')
+  }
   return [pane, setPane]
 }
 
 const PaneChoice = ({ pane, show, card }: { pane: Pane; show: (pane: Pane) => void; card: boolean }) => (
   <div className="border-b border-line px-3 py-1">
+    {/* the heading of the page stands above the table, which is not in sight */}
+    {pane !== 'table' && <h1 className="sr-only">The story and what is selected in it</h1>}
     <Segments<Pane>
       label="What is shown"
       value={pane}

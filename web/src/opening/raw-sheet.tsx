@@ -36,9 +36,9 @@ const useArea = (opening: Opening, look: LookReply | undefined) => {
     bottom: area?.bottom ?? Infinity,
     right: area?.right ?? width,
   }
-  const setCorner = (row: number, column: number): void => {
+  const setCorner = (corner: Corner, row: number, column: number): void => {
     const next =
-      dragging === 'start'
+      corner === 'start'
         ? { ...bounds, top: row, left: column }
         : { ...bounds, bottom: row === look?.total ? Infinity : row, right: column }
     const start = `${columnLetters(Math.min(next.left, next.right))}${next.top}`
@@ -47,7 +47,15 @@ const useArea = (opening: Opening, look: LookReply | undefined) => {
   }
   const dragTo = (x: number, y: number): void => {
     const cell = document.elementFromPoint(x, y)?.closest('td[data-column]')
-    if (cell instanceof HTMLElement) setCorner(Number(cell.dataset.row), Number(cell.dataset.column))
+    if (cell instanceof HTMLElement && dragging)
+      setCorner(dragging, Number(cell.dataset.row), Number(cell.dataset.column))
+  }
+  /** By so many rows and columns, within the sheet. */
+  const moveCorner = (corner: Corner, down: number, right: number): void => {
+    const last = look?.total ?? 1
+    const from = corner === 'start' ? [bounds.top, bounds.left] : [Math.min(bounds.bottom, last), bounds.right]
+    const [row = 1, column = 1] = [(from[0] ?? 1) + down, (from[1] ?? 1) + right]
+    if (row >= 1 && row <= last && column >= 1 && column <= width) setCorner(corner, row, column)
   }
   const cornerOf = (row: number, column: number): Corner | undefined => {
     if (look?.format === 'json') return undefined
@@ -55,24 +63,39 @@ const useArea = (opening: Opening, look: LookReply | undefined) => {
     const lastShown = Math.min(bounds.bottom, rows.at(-1)?.at ?? 1)
     return row === lastShown && column === Math.min(bounds.right, width) ? 'end' : undefined
   }
-  return { width, area, dragging, setDragging, dragTo, cornerOf }
+  return { width, area, dragging, setDragging, dragTo, moveCorner, cornerOf }
 }
 type Area = ReturnType<typeof useArea>
 
-/** The mark of a corner of the area, which is dragged. */
-const CornerMark = ({ corner, at, drag }: { corner: Corner; at: string; drag: () => void }) => (
+const cornerKeys: ReadonlyMap<string, readonly [down: number, right: number]> = new Map([
+  ['ArrowDown', [1, 0]],
+  ['ArrowUp', [-1, 0]],
+  ['ArrowRight', [0, 1]],
+  ['ArrowLeft', [0, -1]],
+])
+
+/** The mark of a corner of the area, which is dragged, or moved by arrows; a finger finds it by more than is drawn. */
+const CornerMark = ({ corner, at, area }: { corner: Corner; at: string; area: Area }) => (
   <span
     role="slider"
     tabIndex={0}
     aria-label={corner === 'start' ? 'First cell of the table' : 'Last cell of the table'}
     aria-valuenow={Number(/\d+$/.exec(at)?.[0] ?? 1)}
     aria-valuetext={at}
-    className={`absolute size-[9px] touch-none rounded-[2px] bg-rubric ${corner === 'start' ? 'top-0 left-0 cursor-nwse-resize' : 'right-0 bottom-0 cursor-nwse-resize'}`}
+    className={`absolute z-10 flex size-[24px] cursor-nwse-resize touch-none ${corner === 'start' ? 'top-0 left-0' : 'right-0 bottom-0 items-end justify-end'}`}
+    onKeyDown={(event) => {
+      const by = cornerKeys.get(event.key)
+      if (!by) return
+      event.preventDefault()
+      area.moveCorner(corner, ...by)
+    }}
     onPointerDown={(event) => {
       event.preventDefault()
-      drag()
+      area.setDragging(corner)
     }}
-  />
+  >
+    <i aria-hidden className="block size-[9px] rounded-[2px] bg-rubric" />
+  </span>
 )
 
 const SheetCell = ({ area, row, column, json }: { area: Area; row: LookRow; column: number; json: boolean }) => {
@@ -86,9 +109,7 @@ const SheetCell = ({ area, row, column, json }: { area: Area; row: LookRow; colu
       className={`relative ${json ? 'whitespace-pre' : 'max-w-[190px]'} truncate border-r border-b border-line px-2.5 ${outside ? 'aside text-ink-3' : ''}`}
     >
       {text ? shownText(text) : ''}
-      {corner && (
-        <CornerMark corner={corner} at={`${columnLetters(column)}${row.at}`} drag={() => area.setDragging(corner)} />
-      )}
+      {corner && <CornerMark corner={corner} at={`${columnLetters(column)}${row.at}`} area={area} />}
     </td>
   )
 }

@@ -67,7 +67,7 @@ type ValueBarsProps = {
 export const ValueBars = ({ label, bars, most, choose, ticked = [], tick }: ValueBarsProps) => (
   <ul aria-label={label} className="figures text-[12.5px]">
     {bars.map((bar) => (
-      <li key={bar.label} className="flex items-center gap-1.5">
+      <li key={bar.label} className="flex min-h-[25px] items-center gap-2">
         {tick && (
           <input
             type="checkbox"

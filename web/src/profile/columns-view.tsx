@@ -64,7 +64,7 @@ export const ColumnsView = ({ story }: { story: Story }) => {
           return (
             <section
               key={name}
-              aria-label={name}
+              aria-label={`Column ${name}`}
               className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-2 border-r border-b border-line p-3.5"
             >
               <div>

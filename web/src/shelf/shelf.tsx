@@ -57,8 +57,8 @@ const Entry = ({ entry }: { entry: ShelfEntry }) => {
   }
   return (
     <li className="border-b border-line py-2.5">
-      <div className="grid grid-cols-[minmax(0,1fr)_200px_72px_140px_348px] items-center gap-4">
-        <span className="min-w-0">
+      <div className="grid grid-cols-[minmax(0,1fr)_200px_72px_140px_348px] items-center gap-x-4 gap-y-1 max-[1100px]:flex max-[1100px]:flex-wrap">
+        <span className="min-w-0 max-[1100px]:basis-full">
           <span className="block truncate font-serif text-[15px] font-medium">{entry.name}</span>
           <span className="block truncate text-[12px] text-ink-3">{detail()}</span>
         </span>
@@ -118,7 +118,7 @@ export const ShelfPage = () => {
       <SiteHeader />
       <main className="overflow-auto" tabIndex={-1}>
         <div className="mx-auto max-w-[1180px] px-6 py-8">
-          <div className="mb-4 flex items-end gap-4">
+          <div className="mb-4 flex flex-wrap items-end gap-4">
             <div>
               <h1 className="font-serif text-[24px] font-semibold">The shelf</h1>
               <p className="text-ink-2">Every file and source ever brought in, the latest first.</p>

@@ -1,0 +1,125 @@
+import { AxeBuilder } from '@axe-core/webdriverjs'
+import { By, Key, type WebDriver } from 'selenium-webdriver'
+import { expect, test } from 'vitest'
+import { click, element, give, head, named, press, see, settled, sized } from './driver.ts'
+import { demo } from './server.ts'
+import { session } from './session.ts'
+
+const here = session()
+
+/** What breaks WCAG 2.2 at level AA, the size of targets included, by rule and element. */
+const violations = async (driver: WebDriver): Promise<string[]> => {
+  const { violations: found } = await new AxeBuilder(driver)
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .options({ rules: { 'target-size': { enabled: true } } })
+    .analyze()
+  return found.flatMap(({ id, nodes }) => nodes.map(({ html }) => `${id}: ${html.slice(0, 150)}`))
+}
+/** Nothing stands beside the page: it is as wide as the window. */
+const sticksOut = (driver: WebDriver): Promise<number> =>
+  driver.executeScript('return document.documentElement.scrollWidth - document.documentElement.clientWidth')
+
+type View = readonly [name: string, open: (driver: WebDriver) => Promise<unknown>]
+const story = async (driver: WebDriver): Promise<void> => {
+  await driver.get(here.server.base)
+  await click(driver, 'Monthly takings')
+  await settled(driver)
+}
+const page = async (driver: WebDriver, words: string): Promise<void> => {
+  await story(driver)
+  await click(driver, By.xpath(`//nav//a[starts-with(., "${words}")]`))
+}
+/** Where there is room for one panel, its name brings it. */
+const pane = async (driver: WebDriver, name: string): Promise<void> => {
+  const [choice] = await driver.findElements(By.xpath(`//*[@role="radio"][.="${name}"]`))
+  await choice?.click()
+}
+const views: readonly View[] = [
+  ['first page', (driver) => driver.get(here.server.base).then(() => see(driver, 'Your stories'))],
+  [
+    'opening',
+    async (driver) => {
+      await driver.get(here.server.base)
+      await give(driver, demo('visits-2031-06.csv'))
+      await see(driver, '1,391 rows')
+    },
+  ],
+  ['compose', story],
+  [
+    'a column, its card',
+    async (driver) => {
+      await story(driver)
+      await pane(driver, 'The table')
+      await head(driver, 'Clinic')
+      await pane(driver, 'What is selected')
+      await see(driver, 'Different values')
+    },
+  ],
+  [
+    'a draft with an open word',
+    async (driver) => {
+      await story(driver)
+      await pane(driver, 'The table')
+      await head(driver, 'Clinic')
+      await press(driver, Key.DELETE)
+      await see(driver, 'Drop the column Clinic.')
+      await press(driver, Key.SPACE)
+      await element(driver, By.css('[data-radix-popper-content-wrapper]'))
+    },
+  ],
+  [
+    'columns side by side',
+    async (driver) => {
+      await story(driver)
+      await pane(driver, 'The table')
+      await click(driver, By.xpath("//*[@role='radio'][contains(., 'column')]"))
+      await see(driver, 'Different values')
+    },
+  ],
+  [
+    'which rows left',
+    async (driver) => {
+      await story(driver)
+      await pane(driver, 'What is selected')
+      await click(driver, 'Which rows of the files are not in it?')
+      await see(driver, 'rows of Visits')
+    },
+  ],
+  ['replay', (driver) => page(driver, 'Replay').then(() => see(driver, 'Tell it again with new exports'))],
+  [
+    'replay with questions',
+    async (driver) => {
+      await page(driver, 'Replay')
+      await give(driver, demo('visits-2031-06.csv'))
+      await see(driver, 'need')
+      await named(driver, 'Read Booking status as Status')
+    },
+  ],
+  ['hand over', (driver) => page(driver, 'Hand over').then(() => see(driver, 'Python'))],
+  ['shelf', (driver) => driver.get(`${here.server.base}/shelf`).then(() => see(driver, 'visits-2031-05.csv'))],
+  ['other sources', (driver) => driver.get(`${here.server.base}/sources`).then(() => see(driver, 'address'))],
+  ['help', (driver) => driver.get(`${here.server.base}/help/verbs/pivot`).then(() => see(driver, 'From this'))],
+]
+const sizes = [
+  [1280, 800],
+  [1024, 768],
+  [640, 400],
+] as const
+
+test.each(views)('%s is for everyone: three sizes, two themes', { timeout: 240_000 }, async (_name, open) => {
+  const { driver } = here.browser
+  const wrong: string[] = []
+  for (const [width, height] of sizes) {
+    await sized(driver, width, height)
+    await open(driver)
+    const out = await sticksOut(driver)
+    if (out > 0) wrong.push(`${width}: ${out} pixels stick out`)
+    for (const theme of ['paper', 'lamplight']) {
+      await driver.executeScript('document.documentElement.dataset.theme = arguments[0]', theme)
+      wrong.push(...(await violations(driver)).map((found) => `${width} ${theme} ${found}`))
+    }
+    await press(driver, Key.ESCAPE)
+  }
+  await sized(driver, 1280, 800)
+  expect(wrong).toEqual([])
+})
