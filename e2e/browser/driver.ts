@@ -249,6 +249,10 @@ export const settled = (driver: WebDriver): Promise<void> =>
     async () => (await driver.findElements(By.css('[data-state=draft]'))).length === 0,
     'the draft was not kept',
   )
+/** Waits until the table of a story shows its rows. */
+export const tableShown = async (driver: WebDriver): Promise<void> => {
+  await element(driver, By.css('[role=grid][aria-busy=false] [role=gridcell]'), 'no table is shown')
+}
 /** Keeps the draft, once it may be kept. */
 export const keep = async (driver: WebDriver): Promise<void> => {
   await tap(

@@ -1,7 +1,7 @@
 import { AxeBuilder } from '@axe-core/webdriverjs'
 import { By, Key, type WebDriver } from 'selenium-webdriver'
 import { expect, test } from 'vitest'
-import { click, element, give, head, named, press, see, settled, sized } from './driver.ts'
+import { click, element, give, head, holds, named, press, see, sized, tableShown } from './driver.ts'
 import { demo } from './server.ts'
 import { session } from './session.ts'
 
@@ -23,7 +23,7 @@ type View = readonly [name: string, open: (driver: WebDriver) => Promise<unknown
 const story = async (driver: WebDriver): Promise<void> => {
   await driver.get(here.server.base)
   await click(driver, 'Monthly takings')
-  await settled(driver)
+  await tableShown(driver)
 }
 const page = async (driver: WebDriver, words: string): Promise<void> => {
   await story(driver)
@@ -31,8 +31,16 @@ const page = async (driver: WebDriver, words: string): Promise<void> => {
 }
 /** Where there is room for one panel, its name brings it. */
 const pane = async (driver: WebDriver, name: string): Promise<void> => {
-  const [choice] = await driver.findElements(By.xpath(`//*[@role="radio"][.="${name}"]`))
-  await choice?.click()
+  await holds(
+    driver,
+    async () => {
+      const [choice] = await driver.findElements(By.xpath(`//*[@role="radio"][.="${name}"]`))
+      if (!choice || (await choice.getAttribute('aria-checked')) === 'true') return true
+      await choice.click()
+      return false
+    },
+    `“${name}” does not come`,
+  )
 }
 const views: readonly View[] = [
   ['first page', (driver) => driver.get(here.server.base).then(() => see(driver, 'Your stories'))],

@@ -1,6 +1,6 @@
 import { By, Key, type WebElement } from 'selenium-webdriver'
 import { expect, test } from 'vitest'
-import { accessible, click, gone, grid, head, keep, see, settled } from './driver.ts'
+import { accessible, click, gone, grid, head, keep, see, tableShown } from './driver.ts'
 import { session } from './session.ts'
 
 const here = session()
@@ -59,7 +59,7 @@ test('the guided story, told by following what it points at, left once and gone 
   await click(driver, 'Done')
   expect(await driver.findElements(bar)).toEqual([])
   await click(driver, 'Compose')
-  await settled(driver)
+  await tableShown(driver)
   await see(driver, 'Make a column of each Category')
   const [first] = await grid(driver)
   expect(first?.[0]).toBe('Marlpit')
@@ -76,7 +76,7 @@ test.each([
   await driver.get(here.server.base)
   await click(driver, name)
   await see(driver, task)
-  await settled(driver)
+  await tableShown(driver)
   for (const column of columns) await see(driver, column)
 })
 
@@ -84,7 +84,7 @@ test('the task of a sample is done by clicking: the crosstab becomes a row for e
   const { driver } = here.browser
   await driver.get(here.server.base)
   await click(driver, 'A crosstab of targets')
-  await settled(driver)
+  await tableShown(driver)
   await head(driver, 'Jan')
   await driver.executeScript("document.querySelector('[role=grid]').scrollLeft = 9999")
   await head(driver, 'Dec', Key.SHIFT)

@@ -1,6 +1,6 @@
 import { By, Key } from 'selenium-webdriver'
 import { expect, test } from 'vitest'
-import { accessible, click, element, fill, gone, head, press, see, settled } from './driver.ts'
+import { accessible, click, element, fill, gone, head, press, see, tableShown } from './driver.ts'
 import { session } from './session.ts'
 
 const here = session()
@@ -26,7 +26,7 @@ test('? on a verb opens its help beside the work, Escape closes it; ? elsewhere 
   const { driver } = here.browser
   await driver.get(here.server.base)
   await click(driver, 'Monthly takings')
-  await settled(driver)
+  await tableShown(driver)
   await head(driver, 'Clinic')
   const verb = await element(driver, By.xpath('//aside//button[starts-with(., "Give one spelling")]'))
   await verb.sendKeys('?')
@@ -46,7 +46,7 @@ test('dates and numbers are written as the reader wants, and stay so', async () 
   const { driver } = here.browser
   await driver.get(here.server.base)
   await click(driver, 'Monthly takings')
-  await settled(driver)
+  await tableShown(driver)
   await see(driver, '112,622.75')
   await see(driver, '2031-05-01')
   await click(driver, By.css('[aria-label="How pages read"]'))
@@ -54,7 +54,7 @@ test('dates and numbers are written as the reader wants, and stay so', async () 
   await press(driver, Key.ESCAPE)
   await see(driver, 'May 1, 2031')
   await driver.navigate().refresh()
-  await settled(driver)
+  await tableShown(driver)
   await see(driver, 'May 1, 2031')
   await click(driver, By.css('[aria-label="How pages read"]'))
   await click(driver, By.xpath('//*[@role="radio"][contains(., "2031-05-02")]'))

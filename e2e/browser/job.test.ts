@@ -183,7 +183,12 @@ test('a figure in the margin shows exactly its rows', async () => {
 
 test('lamplight is as accessible as paper', async () => {
   const { driver } = here.browser
-  await click(driver, 'Read by lamplight')
+  await click(driver, By.css('[aria-label="How pages read"]'))
+  await click(driver, 'lamplight')
+  await press(driver, Key.ESCAPE)
+  expect(await driver.executeScript('return document.documentElement.dataset.theme')).toBe('lamplight')
   expect(await accessible(driver)).toEqual([])
-  await click(driver, 'Read by paper')
+  await click(driver, By.css('[aria-label="How pages read"]'))
+  await click(driver, 'daylight')
+  await press(driver, Key.ESCAPE)
 })

@@ -194,7 +194,7 @@ test('figures and things to look at open their rows, of a trial and of a past re
   await click(driver, 'Close')
   await click(driver, rowsLink('Intake 4 cannot read'))
   await see(driver, '4 rows')
-  for (const row of await dialogRows()) expect(row).toMatch(/\d\d\.06\.2031unreadable/)
+  for (const row of await dialogRows()) expect(row).toMatch(/\d\d\.06\.2031\s*, now\s*unreadable/)
   expect(await accessible(driver)).toEqual([])
   await driver.actions().sendKeys(Key.ESCAPE).perform()
   // the sentence that an answer changes is shown before it is kept there
@@ -216,7 +216,7 @@ test('figures and things to look at open their rows, of a trial and of a past re
   await click(driver, By.css('section[aria-label="Past replays"] li:nth-child(2) button'))
   await click(driver, '4 unreadable at 4')
   await see(driver, '4 rows')
-  for (const row of await dialogRows()) expect(row).toMatch(/\d\d\.06\.2031unreadable/)
+  for (const row of await dialogRows()) expect(row).toMatch(/\d\d\.06\.2031\s*, now\s*unreadable/)
 })
 
 test('the folder month: a column renamed in one of several files is asked about for that file alone', async () => {

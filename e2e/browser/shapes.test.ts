@@ -151,7 +151,7 @@ test('summarised by month in one gesture; a figure of the group beside every row
   // a click on the left half is a click on May
   const drawn = await element(driver, canvas)
   await driver.actions().move({ origin: drawn, x: -120, y: 60 }).click().perform()
-  await see(driver, 'Keep the rows where Month is 2031-')
+  await see(driver, 'Keep the rows where Month is “2031-')
   await press(driver, Key.ESCAPE)
 
   await click(driver, By.linkText('Replay'))
