@@ -80,7 +80,7 @@ const ofStories = {
   'needs-answer': ({ reason }: Reason) => `Something needs an answer first: ${reason} Nothing was written.`,
   'no-download': 'There is no such thing to download.',
   'no-file': ({ name }: Named) => `The file ${name} did not arrive. Drop it again.`,
-  'no-flow': 'This flow does not exist, or its link has ended.',
+  'no-flow': 'This story does not exist, or its link has ended.',
   'no-input-file': ({ name }: Named) => `No file is given for ${name}. Drop one on the page.`,
   'no-sample': ({ name }: Named) => `No sample is named ${name}. The first page lists those there are.`,
   'no-output': 'This replay did not make that file.',

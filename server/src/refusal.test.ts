@@ -40,7 +40,7 @@ describe('a refusal', () => {
     const come = Refusal.from(JSON.parse(JSON.stringify(made.data)) as typeof made.data)
     expect(come).toBeInstanceOf(Refusal)
     expect([come.code, come.message]).toEqual([made.code, made.message])
-    expect(Refusal.from({ code: 'no-flow' }).message).toBe('This flow does not exist, or its link has ended.')
+    expect(Refusal.from({ code: 'no-flow' }).message).toBe('This story does not exist, or its link has ended.')
   })
   test.each([
     [401, 'it asks for a login'],

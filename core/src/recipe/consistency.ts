@@ -121,10 +121,11 @@ const stepFaults = (recipe: Recipe): RecipeFault[] => {
     steps.flatMap((step, s): RecipeFault[] => {
       const where = `$.tables[${t}].steps[${s}]`
       const start = kindNamed(step.kind)?.start === true
-      if (s === 0 && !start) return [{ where, sentence: 'The first step of a table must be a start, such as “open”.' }]
-      if (s > 0 && start) return [{ where, sentence: `“${step.kind}” can only be the first step of a table.` }]
+      if (s === 0 && !start)
+        return [{ where, sentence: 'The first sentence of a table must be a start, such as “open”.' }]
+      if (s > 0 && start) return [{ where, sentence: `“${step.kind}” can only be the first sentence of a table.` }]
       if (s === 0 && step.off)
-        return [{ where: `${where}.off`, sentence: 'The first step of a table cannot be switched off.' }]
+        return [{ where: `${where}.off`, sentence: 'The first sentence of a table cannot be switched off.' }]
       const unknown = usedTables(step).filter((one) => !tables.has(one))
       if (unknown.length > 0)
         return unknown.map((one) => ({

@@ -62,19 +62,19 @@ describe('what is wrong is said, with its place', () => {
       'a start amid a table',
       recipe({}, { id: 's2', kind: 'open', input: 'visits' }),
       '$.tables[0].steps[1]',
-      '“open” can only be the first step of a table.',
+      '“open” can only be the first sentence of a table.',
     ],
     [
       'a table that begins with no start',
       recipe({ tables: [{ id: 'a', name: 'A', steps: [{ id: 's1', kind: 'drop', columns: ['A'] }] }] }),
       '$.tables[0].steps[0]',
-      'The first step of a table must be a start',
+      'The first sentence of a table must be a start',
     ],
     [
       'a start that is switched off',
       recipe({ tables: [{ id: 'a', name: 'A', steps: [{ ...open, off: true }] }] }),
       '$.tables[0].steps[0].off',
-      'The first step of a table cannot be switched off.',
+      'The first sentence of a table cannot be switched off.',
     ],
     [
       'an input that is not listed',

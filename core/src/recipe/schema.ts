@@ -142,7 +142,7 @@ const shapeFaults = (data: { readonly [key: string]: unknown }): readonly Recipe
     return [
       {
         where: '$',
-        sentence: `Something in this recipe nests more than ${mostDepth} levels deep. Take it apart into several steps.`,
+        sentence: `Something in this recipe nests more than ${mostDepth} levels deep. Take it apart into several sentences.`,
       },
     ]
   const frame = frameSchema.safeParse(data)

@@ -2,7 +2,7 @@ import { useState, type ReactNode } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { beginGuide, changeGuide, useGuide } from '../guide/guide-state.ts'
 import { Button } from '../ui/parts.tsx'
-import { samples, type Sample } from './samples.ts'
+import { samples, type Sample } from '../opening/samples.ts'
 
 const CardFrame = ({ title, children, look = '' }: { title: string; children: ReactNode; look?: string }) => (
   <section

@@ -9,6 +9,7 @@ import { ColumnsView } from '../profile/columns-view.tsx'
 import { useFlow } from '../story/flow-context.ts'
 import { useStory, type Story } from '../story/use-story.ts'
 import { Button, Notice, Segments } from '../ui/parts.tsx'
+import { Tip } from '../ui/tip.tsx'
 import { useNarrow } from '../ui/use-narrow.ts'
 import { ReconcileView } from '../workbenches/reconcile-view.tsx'
 import { Workbench } from '../workbenches/workbench.tsx'
@@ -55,9 +56,11 @@ const useTools = ({ flow, travel }: Story, replay: () => void): void => {
         <Button look="quiet" disabled={!flow.canRedo} onClick={() => void travel('redo')}>
           ↷ Redo
         </Button>
-        <Button look="main" onClick={replay}>
-          Replay on new exports
-        </Button>
+        <Tip words="Drop next month’s files; nothing is written before you have seen what comes of it">
+          <Button look="main" onClick={replay}>
+            Replay on new exports
+          </Button>
+        </Tip>
       </>,
     )
   })

@@ -6,8 +6,6 @@ import { GridColumns } from './grid-columns.tsx'
 import { headHeight, numberWidth } from './layout.ts'
 import type { GridModel, GridShape } from './use-grid.ts'
 
-/** Positions of columns of which cells of a row are selected, both ends in. */
-export type ColumnSpan = { readonly from: number; readonly to: number }
 type RowProps = {
   readonly shape: GridShape
   /** The grid as it is when a cell is clicked: rows that stay alike are not drawn anew for it. */
@@ -16,6 +14,7 @@ type RowProps = {
   readonly index: number
   readonly start: number
   /** The position of the active cell, where it is in this row. */ readonly active: number | undefined
+  /** Positions of columns between which cells of the row are selected, both ends in. */
   readonly from: number | undefined
   readonly to: number | undefined
 }

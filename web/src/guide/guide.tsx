@@ -115,7 +115,7 @@ const titleOf = (card: number | undefined): string =>
   card === undefined ? 'The story is told' : `${card + 1} of ${cards.length}: ${cards[card]?.title ?? ''}`
 
 /** The card at hand: what to do now, pointed at in the page above it. */
-export const Guide = ({ state }: { state: GuideState }) => {
+const Guide = ({ state }: { state: GuideState }) => {
   const facts = useFacts(state)
   useSeen(facts)
   const now = currentAct(facts)

@@ -1,6 +1,6 @@
 import type { Recipe } from '@fabula/core'
 import * as api from '@fabula/core/api'
-import type { Sample } from '../app/samples.ts'
+import type { Sample } from './samples.ts'
 import { ask } from '../api/client.ts'
 import { guessedRead, lookAt, newRecipe, openFile, withTable } from './open-file.ts'
 

@@ -2,6 +2,7 @@ import { useState, type KeyboardEvent, type ReactNode } from 'react'
 import { figuresOf, openedBy, type Step } from '@fabula/core'
 import type { StoryStep } from '@fabula/core/api'
 import { Button, KeepOrLeave, Key } from '../ui/parts.tsx'
+import { Tip } from '../ui/tip.tsx'
 import { SentenceText } from './sentence.tsx'
 import { reportedAs, withWords } from './sentences.ts'
 import { useDragItem } from '../ui/drag-list.tsx'
@@ -27,20 +28,21 @@ const Margin = ({
           {text}
         </span>
       ) : (
-        <button
-          key={text}
-          type="button"
-          className={`hover:underline ${tones[tone]}`}
-          onClick={(event) => {
-            event.stopPropagation()
-            if (!story.draft) story.goTo(story.table?.id ?? '', step.id)
-            story.setDiffMode('changes')
-            // a step that changes no rows has no such rows to narrow to
-            story.setOnly(only)
-          }}
-        >
-          {text}
-        </button>
+        <Tip key={text} words="See just these">
+          <button
+            type="button"
+            className={`hover:underline ${tones[tone]}`}
+            onClick={(event) => {
+              event.stopPropagation()
+              if (!story.draft) story.goTo(story.table?.id ?? '', step.id)
+              story.setDiffMode('changes')
+              // a step that changes no rows has no such rows to narrow to
+              story.setOnly(only)
+            }}
+          >
+            {text}
+          </button>
+        </Tip>
       ),
     )}
   </span>

@@ -2,6 +2,8 @@ import { counted, openedBy, sentenceText, tableNames, type NewStep, type Step } 
 import { DropdownMenu } from 'radix-ui'
 import { useState, type ReactNode } from 'react'
 import type { Story } from '../story/use-story.ts'
+import { Tip } from '../ui/tip.tsx'
+import { CopyToStory } from './copy-to-story.tsx'
 import { copied, copy, neededBy } from './sentences.ts'
 import { stepActions } from './step-actions.ts'
 
@@ -41,6 +43,7 @@ const PlaceItems = ({ story, step, index, count }: Omit<MenuProps, 'edit'>) => {
           </Item>
           <Item run={actions.duplicate}>Duplicate it</Item>
           <Item run={() => copy(step)}>Copy it, for this story or another</Item>
+          {story.flow.rights === 'all' && <CopyToStory story={story} step={step} />}
         </>
       )}
       {waiting && <PasteItem story={story} waiting={waiting} paste={() => actions.putAfter(waiting)} />}
@@ -100,15 +103,17 @@ export const StepMenu = (props: MenuProps) => {
   if (!props.story.table) return null
   return (
     <DropdownMenu.Root open={open} onOpenChange={setOpen}>
-      <DropdownMenu.Trigger asChild>
-        <button
-          type="button"
-          aria-label={`More for sentence ${props.index + 1}`}
-          className="rounded px-1 text-ink-3 opacity-0 group-hover:opacity-100 focus-visible:opacity-100 data-[state=open]:opacity-100"
-        >
-          ⋯
-        </button>
-      </DropdownMenu.Trigger>
+      <Tip words="Own words, switch off, copy, move, take out">
+        <DropdownMenu.Trigger asChild>
+          <button
+            type="button"
+            aria-label={`More for sentence ${props.index + 1}`}
+            className="rounded px-1 text-ink-3 opacity-0 pointer-coarse:opacity-100 group-hover:opacity-100 focus-visible:opacity-100 data-[state=open]:opacity-100"
+          >
+            ⋯
+          </button>
+        </DropdownMenu.Trigger>
+      </Tip>
       <DropdownMenu.Portal>
         <DropdownMenu.Content
           align="end"

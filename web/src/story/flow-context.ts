@@ -14,6 +14,6 @@ export const FlowContext = createContext<FlowContextValue | undefined>(undefined
 /** The flow of the page. @throws Error outside a `FlowContext`. */
 export const useFlow = (): FlowContextValue => {
   const context = useContext(FlowContext)
-  if (!context) throw new Error('outside of a flow')
+  if (!context) throw new Error('outside of a story')
   return context
 }

@@ -62,7 +62,7 @@ const sentences: { readonly [C in ProblemCode]: (data: ProblemData[C]) => string
   formula: ({ problem }) => formulaSentence(problem),
   'empty-name': () => 'A column needs a name. Type one.',
   'wrong-order': ({ from, to }) => `${quoted(from)} stands after ${quoted(to)}. Swap the two.`,
-  'off-start': () => 'The first step of a table cannot be switched off.',
+  'off-start': () => 'The first sentence of a table cannot be switched off.',
   'too-many-columns': ({ columns, most }) =>
     `This would make ${figure(columns)} columns, more than the ${figure(most)} that a table can have. Keep fewer columns before it.`,
   'too-many-cells': ({ row, cells, columns }) =>
