@@ -113,7 +113,6 @@ const handOver = async (driver: WebDriver): Promise<void> => {
   await click(driver, 'Editions')
   await see(driver, 'No show')
   await driver.sleep(400)
-  await shoot(driver, picture('editions'))
   const { edit } = (await (await fetch(`${origin}/api/flows/${id}`)).json()) as { edit: number }
   await fetch(`${origin}/api/flows/${id}/undo`, {
     method: 'POST',
@@ -199,7 +198,6 @@ const tables = async (driver: WebDriver, base: string): Promise<void> => {
   await click(driver, 'Explain the difference')
   await see(driver, 'rows have other values')
   await driver.sleep(600)
-  await shoot(driver, picture('difference'))
   await driver.get(base)
   await give(driver, demo('visits-2030.xlsx'))
   await see(driver, 'Oct 2030')
@@ -220,6 +218,24 @@ const tables = async (driver: WebDriver, base: string): Promise<void> => {
   await shoot(driver, picture('map'))
 }
 
+/** The guided story at its second card, and the help on a verb. */
+const firstMinutes = async (driver: WebDriver, base: string): Promise<void> => {
+  await driver.get(`${base}/help/verbs/unpivot`)
+  await see(driver, 'From this')
+  await driver.sleep(600)
+  await shoot(driver, picture('help'))
+  await driver.get(base)
+  await click(driver, 'Begin')
+  await see(driver, '1 of 7')
+  await keepOpened(driver)
+  await see(driver, '2 of 7')
+  await head(driver, 'Clinic')
+  await see(driver, 'Take the spaces off')
+  await driver.sleep(900)
+  await shoot(driver, picture('guide'))
+  await click(driver, 'Leave it for now')
+}
+
 const server = await startServer(undefined, 4311, { FABULA_ALLOW_PRIVATE: '1' })
 const { driver } = await openBrowser()
 try {
@@ -237,6 +253,7 @@ try {
   await driver.get(server.base)
   await intake(driver)
   await tables(driver, server.base)
+  await firstMinutes(driver, server.base)
 } finally {
   await driver.quit()
   await server.stop()

@@ -124,7 +124,7 @@ const FlowHeader = ({
       <SkipLinks />
       <div className="flex min-w-0 items-center gap-3.5">
         <Mark />
-        <span className="truncate font-serif text-[15px] font-medium">{flow?.recipe.name}</span>
+        <bdi className="truncate font-serif text-[15px] font-medium">{flow?.recipe.name}</bdi>
         <span role="status" title={shared ? allowed : ''} className="truncate text-[12px] text-ink-3">
           {saysAllowed ? allowed : message}
         </span>

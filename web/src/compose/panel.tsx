@@ -13,6 +13,9 @@ import type { Story } from '../story/use-story.ts'
 import { verbGroups, type VerbGroup } from '../story/verb-groups.ts'
 import { unionFilesId, type Verb } from '../story/verbs.ts'
 
+/** Pixels of the highest bar of a column's spread. */
+const spreadHeight = 44
+
 /** The selected cell's whole text; a part of it can be selected here too, with the keys as with the mouse. */
 const CellText = ({ story, cell }: { story: Story; cell: Extract<Selection, { kind: 'cell' | 'part' }> }) => {
   const text = cell.value ?? ''
@@ -62,17 +65,27 @@ const ColumnCard = ({ story, column }: { story: Story; column: string }) => {
     <>
       <Figures facts={facts} />
       {spread && (
-        <div role="group" aria-label={`How ${column} is spread`} className="flex h-[44px] items-end gap-px">
+        <div
+          role="group"
+          aria-label={`How ${column} is spread`}
+          className="flex items-end gap-px"
+          style={{ height: spreadHeight }}
+        >
           {facts.bars.map(({ label, count, where }) => (
             <button
               key={label}
               type="button"
               title={`${label}: ${counted(count, 'row')}`}
               aria-label={`${label}: ${counted(count, 'row')}`}
-              className="min-w-[3px] flex-1 bg-bar hover:bg-token"
-              style={{ height: count > 0 ? Math.max(3, (count / highest) * 44) : 1 }}
+              className="group/bar flex h-full min-w-[3px] flex-1 items-end"
               onClick={() => where && story.begin({ kind: 'filter', where })}
-            />
+            >
+              <i
+                aria-hidden
+                className="block w-full bg-bar group-hover/bar:bg-token"
+                style={{ height: count > 0 ? Math.max(3, (count / highest) * spreadHeight) : 1 }}
+              />
+            </button>
           ))}
         </div>
       )}

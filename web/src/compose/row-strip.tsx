@@ -1,6 +1,9 @@
 import { counted, figure, sentenceText, tableNames } from '@fabula/core'
 import type { Story } from '../story/use-story.ts'
 
+/** Pixels of the bar of the sentence with the most rows. */
+const stripHeight = 34
+
 /** How many rows stand after each sentence, at a glance. */
 export const RowStrip = ({ story }: { story: Story }) => {
   const accounts = story.steps.flatMap(({ id, statistics }) => (statistics ? [{ id, rows: statistics.rowsOut }] : []))
@@ -13,10 +16,13 @@ export const RowStrip = ({ story }: { story: Story }) => {
           {accounts.length > 0 ? `${figure(accounts[0]?.rows ?? 0)} → ${figure(accounts.at(-1)?.rows ?? 0)}` : ''}
         </span>
       </h2>
-      <div className="flex h-[34px] items-end gap-[3px]">
+      <div className="flex items-end gap-[3px]" style={{ height: stripHeight }}>
         {accounts.map(({ id, rows }) => {
           const step = story.table?.steps.find((one) => one.id === id)
+          const drafted = story.draft?.step.id === id
+          const colour = story.step?.id === id ? 'var(--rubric)' : 'color-mix(in srgb, var(--token) 24%, var(--paper))'
           return (
+            // all of its height is pressed, the bar in it says how many rows
             <button
               key={id}
               type="button"
@@ -24,17 +30,17 @@ export const RowStrip = ({ story }: { story: Story }) => {
               title={counted(rows, 'row')}
               disabled={story.draft !== undefined}
               onClick={() => story.goTo(story.table?.id ?? '', id)}
-              className={`min-w-1 flex-1 rounded-t-[2px] ${story.draft?.step.id === id ? 'river-draft' : ''}`}
-              style={{
-                height: Math.max(2, (rows / most) * 34),
-                ...(story.draft?.step.id === id
-                  ? {}
-                  : {
-                      background:
-                        story.step?.id === id ? 'var(--rubric)' : 'color-mix(in srgb, var(--token) 24%, var(--paper))',
-                    }),
-              }}
-            />
+              className="flex h-full min-w-1 flex-1 items-end"
+            >
+              <i
+                aria-hidden
+                className={`block w-full rounded-t-[2px] ${drafted ? 'river-draft' : ''}`}
+                style={{
+                  height: Math.max(2, (rows / most) * stripHeight),
+                  ...(drafted ? {} : { background: colour }),
+                }}
+              />
+            </button>
           )
         })}
       </div>

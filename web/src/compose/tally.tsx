@@ -16,7 +16,10 @@ export const Tally = ({ story }: { story: Story }) => {
   ]
   const reported = parts.filter(([n], i) => n > 0 || i === 1)
   return (
-    <div role="status" className="figures flex gap-4 border-b border-line px-3.5 py-[7px] text-[12.5px] text-ink-2">
+    <div
+      role="status"
+      className="figures flex items-center gap-4 border-b border-line px-3.5 py-1 text-[12.5px] text-ink-2"
+    >
       {reported.map(([n, words, tone]) => (
         <span key={words}>
           <b className={n > 0 ? tone : ''}>{figure(n)}</b>{' '}
