@@ -114,7 +114,7 @@ const sizes = [
   [640, 400],
 ] as const
 
-test.each(views)('%s is for everyone: three sizes, two themes', { timeout: 240_000 }, async (_name, open) => {
+test.each(views)('%s is for everyone: three sizes, and lamplight', { timeout: 240_000 }, async (_name, open) => {
   const { driver } = here.browser
   const wrong: string[] = []
   for (const [width, height] of sizes) {
@@ -122,7 +122,8 @@ test.each(views)('%s is for everyone: three sizes, two themes', { timeout: 240_0
     await open(driver)
     const out = await sticksOut(driver)
     if (out > 0) wrong.push(`${width}: ${out} pixels stick out`)
-    for (const theme of ['paper', 'lamplight']) {
+    // the size changes where things stand, not their colours: those are looked at once
+    for (const theme of width === sizes[0][0] ? ['paper', 'lamplight'] : ['paper']) {
       await driver.executeScript('document.documentElement.dataset.theme = arguments[0]', theme)
       wrong.push(...(await violations(driver)).map((found) => `${width} ${theme} ${found}`))
     }

@@ -131,7 +131,7 @@ writeFileSync(
           ['owner.name', 'text'],
           ['owner.since', 'date'],
           ['tags', 'list'],
-          ['big', 'decimal'],
+          ['big', 'text'],
           ['fee', 'decimal'],
           ['vip', 'boolean'],
           ['code', 'text'],

@@ -1,4 +1,3 @@
-import { Tip } from '../ui/tip.tsx'
 import { DropdownMenu } from 'radix-ui'
 import { counted } from '@fabula/core'
 import type { GridView } from './use-view.ts'
@@ -25,17 +24,15 @@ export const ViewMenu = ({ view, change, chosen, names, fit, find }: ViewMenuPro
     })
   return (
     <DropdownMenu.Root>
-      <Tip words="Hide, freeze, fit and enlarge columns; the story stays as it is">
-        <DropdownMenu.Trigger asChild>
-          <button
-            type="button"
-            aria-label="How the table is seen"
-            className="h-[22px] w-full text-[12px] text-ink-3 hover:text-ink"
-          >
-            ⋯
-          </button>
-        </DropdownMenu.Trigger>
-      </Tip>
+      <DropdownMenu.Trigger asChild>
+        <button
+          type="button"
+          aria-label="How the table is seen"
+          className="h-[22px] w-full text-[12px] text-ink-3 hover:text-ink"
+        >
+          ⋯
+        </button>
+      </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content
           align="start"

@@ -2,7 +2,6 @@ import { counted, openedBy, sentenceText, tableNames, type NewStep, type Step } 
 import { DropdownMenu } from 'radix-ui'
 import { useState, type ReactNode } from 'react'
 import type { Story } from '../story/use-story.ts'
-import { Tip } from '../ui/tip.tsx'
 import { CopyToStory } from './copy-to-story.tsx'
 import { copied, copy, neededBy } from './sentences.ts'
 import { stepActions } from './step-actions.ts'
@@ -103,17 +102,15 @@ export const StepMenu = (props: MenuProps) => {
   if (!props.story.table) return null
   return (
     <DropdownMenu.Root open={open} onOpenChange={setOpen}>
-      <Tip words="Own words, switch off, copy, move, take out">
-        <DropdownMenu.Trigger asChild>
-          <button
-            type="button"
-            aria-label={`More for sentence ${props.index + 1}`}
-            className="rounded px-1 text-ink-3 opacity-0 pointer-coarse:opacity-100 group-hover:opacity-100 focus-visible:opacity-100 data-[state=open]:opacity-100"
-          >
-            ⋯
-          </button>
-        </DropdownMenu.Trigger>
-      </Tip>
+      <DropdownMenu.Trigger asChild>
+        <button
+          type="button"
+          aria-label={`More for sentence ${props.index + 1}`}
+          className="rounded px-1 text-ink-3 opacity-0 pointer-coarse:opacity-100 group-hover:opacity-100 focus-visible:opacity-100 data-[state=open]:opacity-100"
+        >
+          ⋯
+        </button>
+      </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content
           align="end"

@@ -8,7 +8,8 @@ export const Tip = ({ words, children }: { words: string; children: ReactNode })
   <Tooltip.Provider delayDuration={waitBefore}>
     <Tooltip.Root>
       <Tooltip.Trigger asChild>{children}</Tooltip.Trigger>
-      <Tooltip.Portal>
+      {/* inside of the page, so that it belongs to a landmark */}
+      <Tooltip.Portal container={document.querySelector('main')}>
         <Tooltip.Content
           sideOffset={5}
           collisionPadding={8}
