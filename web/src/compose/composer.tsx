@@ -1,5 +1,5 @@
 import { Command } from 'cmdk'
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
+import { useEffect, useEffectEvent, useMemo, useRef, useState, type KeyboardEvent } from 'react'
 import { findVerbs, verbsAt, type FoundVerb } from '../story/find-verbs.ts'
 import type { Story } from '../story/use-story.ts'
 import type { StoryCommand } from '../story/verbs.ts'
@@ -36,6 +36,8 @@ export const Composer = ({
   const [selected, setSelected] = useState('')
   /** Whether the mark was moved by hand since the last letter; else it is on the first. */
   const [moved, setMoved] = useState(false)
+  /** What was asked for by Enter before the verbs were known. */
+  const [asked, setAsked] = useState<string>()
   const { selection, draftContext, recipe } = story
   const verbs = useMemo(
     () => (open ? verbsAt({ selection, ...draftContext }, recipe) : []),
@@ -54,6 +56,7 @@ export const Composer = ({
   const keyed = (event: KeyboardEvent<HTMLInputElement>): void => {
     if (event.key === 'Escape') {
       event.stopPropagation()
+      setAsked(undefined)
       box.current?.blur()
     }
     if (event.key.startsWith('Arrow')) setMoved(true)
@@ -62,7 +65,16 @@ export const Composer = ({
     const typed = event.currentTarget.value
     const chosen = typed === text ? marked : findVerbs(typed, verbs)[0]
     if (chosen) act(chosen)
+    else if (verbs.length === 0) setAsked(typed)
   }
+  // the columns of the table were not known yet when Enter was pressed
+  const actAsked = useEffectEvent(() => {
+    if (asked === undefined || verbs.length === 0) return
+    setAsked(undefined)
+    const [chosen] = findVerbs(asked, verbs)
+    if (chosen && asked === text) act(chosen)
+  })
+  useEffect(() => actAsked(), [asked, verbs])
   return (
     <Command
       label="Verbs"
