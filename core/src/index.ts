@@ -23,7 +23,17 @@ export { ownValue, setOwnValue } from './table/own.ts'
 export { LazyStrings, plainTextFromBytes } from './table/stored-text.ts'
 export { type HeldBuffer, type Schema, Table } from './table/table.ts'
 export { wildcard } from './table/text.ts'
-export { capital, counted, figure, fileStem, listed, nearest, quoted, typeWords } from './messages/words.ts'
+export {
+  capital,
+  counted,
+  figure,
+  fileStem,
+  groupedNumber,
+  listed,
+  nearest,
+  quoted,
+  typeWords,
+} from './messages/words.ts'
 export { sentenceOf } from './steps/shared/problems.ts'
 export { formulaSentence } from './formula/problems.ts'
 export { CellTableBuilder, type RawCell } from './reading/cell-table-builder.ts'
@@ -149,7 +159,7 @@ export {
 } from './replay/finding.ts'
 export { followPictures, followRenames, renamesBetween } from './replay/follow-renames.ts'
 export { quickFixesFor } from './replay/quick-fixes.ts'
-export { chartData, chartTable } from './profile/chart/chart.ts'
+export { chartData, chartTable, emptyChart } from './profile/chart/chart.ts'
 export { JoinMatching, type JoinShow, rowsUnmatched, typeWays } from './profile/compare/join-matching.ts'
 export { type ReconcileShow, Reconciliation, lineageBetween, reconcileKeys } from './profile/compare/reconcile.ts'
 export { alignedColumns, alignmentPartners } from './profile/compare/union-alignment.ts'

@@ -7,7 +7,6 @@ import * as chrome from 'selenium-webdriver/chrome.js'
 
 export type Browser = { readonly driver: WebDriver; readonly downloads: string }
 
-/** A fresh headless Chromium of Debian's, its page 1280×800. */
 /** Gives the page the room of a window of this size. */
 export const sized = (driver: WebDriver, width: number, height: number): Promise<void> =>
   (driver as chrome.Driver).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
@@ -17,6 +16,7 @@ export const sized = (driver: WebDriver, width: number, height: number): Promise
     mobile: false,
   })
 
+/** A fresh headless Chromium of Debian's, its page 1280×800. */
 export const openBrowser = async (): Promise<Browser> => {
   const downloads = mkdtempSync(join(tmpdir(), 'fabula-downloads-'))
   const options = new chrome.Options()
@@ -274,6 +274,29 @@ export const grid = (driver: WebDriver): Promise<string[][]> =>
   driver.executeScript(
     "return [...document.querySelectorAll('[role=grid] [role=row]:not([aria-rowindex=\"1\"])')].map((row) => [...row.querySelectorAll('[role=gridcell]')].map((cell) => cell.textContent))",
   )
-/** No violation of any rule that axe knows, or their names. */
+/** No violation of any rule that axe knows, the size of targets (WCAG 2.2, 2.5.8) included, or their names. */
 export const accessible = async (driver: WebDriver): Promise<string[]> =>
-  (await new AxeBuilder(driver).analyze()).violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)}`)
+  (await new AxeBuilder(driver).options({ rules: { 'target-size': { enabled: true } } }).analyze()).violations.map(
+    ({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)}`,
+  )
+
+/** Longer than a finger must stay on a thing before it is picked up, in milliseconds. */
+const fingerStays = 600
+
+/** Drags an element onto another as a finger does: it stays on it until it is picked up, moves, and lets go. */
+export const dragByFinger = async (driver: WebDriver, thing: WebElement, onto: WebElement): Promise<void> => {
+  const middle = async (one: WebElement): Promise<{ x: number; y: number }> =>
+    driver.executeScript(
+      'const at = arguments[0].getBoundingClientRect(); return { x: at.x + at.width / 2, y: at.y + at.height / 2 }',
+      one,
+    )
+  const touch = (type: string, touchPoints: readonly { x: number; y: number }[]): Promise<void> =>
+    (driver as chrome.Driver).sendDevToolsCommand('Input.dispatchTouchEvent', { type, touchPoints })
+  await driver.executeScript("arguments[0].scrollIntoView({ block: 'center' })", thing)
+  const [from, to] = [await middle(thing), await middle(onto)]
+  await touch('touchStart', [from])
+  await driver.sleep(fingerStays)
+  for (const share of [0.3, 0.7, 1])
+    await touch('touchMove', [{ x: from.x + (to.x - from.x) * share, y: from.y + (to.y - from.y) * share }])
+  await touch('touchEnd', [])
+}

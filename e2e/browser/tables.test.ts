@@ -5,6 +5,8 @@ import {
   cell,
   choose,
   click,
+  dragByFinger,
+  element,
   fill,
   give,
   grid,
@@ -135,12 +137,13 @@ test('the workbook of ten sheets, one with a column named differently, is united
   await see(driver, '10 tables, 214 rows')
   await see(driver, 'Patient of Aug 2030 may be Animal: 100 % of its values stand there too')
   expect(await accessible(driver)).toEqual([])
-  // dragged from its own row to the one it belongs to
-  await driver.executeScript(`
-    const carried = new DataTransfer()
-    const fire = (target, type) => target.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: carried }))
-    const row = (name) => [...document.querySelectorAll('tbody tr')].find((one) => one.querySelector('th')?.firstChild.textContent === name)
-    fire(row('Patient').querySelector('button'), 'dragstart'); fire(row('Animal'), 'dragover'); fire(row('Animal'), 'drop')`)
+  // dragged by a finger from its own row to the one it belongs to
+  const rowOf = (name: string): By => By.xpath(`//tbody/tr[starts-with(normalize-space(th), '${name}')]`)
+  await dragByFinger(
+    driver,
+    await (await element(driver, rowOf('Patient'))).findElement(By.css('button')),
+    await element(driver, rowOf('Animal')),
+  )
   await see(driver, '1 column laid together')
   await see(driver, 'What comes out: 214 rows')
   await keep(driver)

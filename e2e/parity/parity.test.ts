@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { Recipe } from '@fabula/core'
-import { functionRecipes, kindExamples, recipeOf } from '@fabula/core/testing'
+import { kindExamples } from '@fabula/core/examples'
+import { functionRecipes, recipeOf } from '@fabula/core/testing'
 import { chainCases, runOn } from './chains.ts'
 import { firstDifference } from '@fabula/server/proof'
 import { startRunners, type Runners } from './runners.ts'

@@ -9,7 +9,8 @@ import {
   type Recipe,
   openedInputs,
 } from '@fabula/core'
-import { functionRecipes, kindExamples, recipeOf } from '@fabula/core/testing'
+import { kindExamples } from '@fabula/core/examples'
+import { functionRecipes, recipeOf } from '@fabula/core/testing'
 import { fileFromBytes, openInput } from './index.ts'
 
 const ran = async (recipe: Recipe, file: string) => {

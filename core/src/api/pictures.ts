@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { conditionSchema } from '../steps/shared/condition.ts'
+import { columnType } from './parts.ts'
 
 /** The kinds of chart. */
 export const pictureKinds = ['bar', 'stacked', 'line', 'pie', 'scatter', 'histogram'] as const
@@ -15,9 +16,11 @@ export const picture = z.object({
   column: z.string().optional(),
 })
 const where = conditionSchema
-/** `values`: for each series one per label; `points`: x and y of a scatter. `where`: the rows behind each label. */
+/** `values`: for each series one per label; `points`: x and y of a scatter. `wheres`: the rows behind each label. */
 export const pictureData = z.object({
   labels: z.array(z.string()),
+  /** The type of the column that the labels are of. */
+  labelType: columnType,
   series: z.array(z.string()),
   values: z.array(z.array(z.number().nullable())),
   points: z.array(z.tuple([z.number(), z.number()])),

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { kindExamples, functionRecipes, recipeOf } from '../testing/index.ts'
+import { kindExamples } from '../examples.ts'
+import { functionRecipes, recipeOf } from '../testing/index.ts'
 import { dialects } from '../dialects/index.ts'
 import { ScriptError } from '../dialects/script.ts'
 import type { Recipe } from '../recipe/recipe.ts'

@@ -2,7 +2,6 @@ import { distance } from 'fastest-levenshtein'
 import type { ColumnType } from '../table/column.ts'
 import { lower } from '../table/text.ts'
 
-/** “Visit date”: how a name or value is quoted in a sentence. */
 /** The same words, the first letter large. */
 export const capital = (text: string): string => `${text[0]?.toUpperCase() ?? ''}${text.slice(1)}`
 /** A name or value as it stands in a sentence: “Visit date”. */
@@ -14,6 +13,15 @@ export const listed = (items: readonly string[], last = 'and'): string =>
 
 /** A number with thousands separated: 1,204. */
 export const figure = (n: number): string => n.toLocaleString('en-GB')
+
+/** Thousands are separated from so many digits before the point on: years are not. */
+const groupedFrom = 5
+/** A plain decimal number with thousands separated: 12,045.5. Years and numbers with an exponent stay. */
+export const groupedNumber = (text: string): string => {
+  const [whole = '', ...decimals] = text.split('.')
+  if (!/^-?\d+$/.test(whole) || whole.replace('-', '').length < groupedFrom) return text
+  return [whole.replace(/\B(?=(?:\d{3})+$)/g, ','), ...decimals].join('.')
+}
 
 /** 1 row, 2 rows */
 export const counted = (n: number, one: string, many = `${one}s`): string => `${figure(n)} ${n === 1 ? one : many}`

@@ -133,15 +133,17 @@ const timePattern = (text: string): string | undefined => {
 }
 
 const readers = new Map<string, (text: string) => number | null>()
-const reads = (pattern: string, type: DateKind, text: string): boolean => {
+/** The reader of a pattern, compiled once: the texts of a column share a few patterns. */
+const readerOf = (pattern: string, type: DateKind): ((text: string) => number | null) => {
   const key = `${type} ${pattern}`
   let reader = readers.get(key)
   if (!reader) {
     const compiled = compileDatePattern(pattern)
     readers.set(key, (reader = 'problem' in compiled ? () => null : dateReader(compiled, type)))
   }
-  return reader(text) !== null
+  return reader
 }
+const reads = (pattern: string, type: DateKind, text: string): boolean => readerOf(pattern, type)(text) !== null
 
 /** A form that a text may be written in. */
 type CompiledForm = {
@@ -207,14 +209,13 @@ const rowsOf = (words: readonly WordCount[]): number => words.reduce((sum, { cou
 
 /** The year that most rows have, of those whose form has a year; the later of equals. */
 const commonestYear = (
-  dated: readonly { readonly word: WordCount; readonly forms: readonly CompiledForm[] }[],
+  read: readonly { readonly word: WordCount; readonly forms: readonly CompiledForm[] }[],
 ): number | undefined => {
   const rows = new Map<number, number>()
-  for (const { word, forms } of dated) {
+  for (const { word, forms } of read) {
     const [form] = forms
-    const compiled = form && !form.noYear && form.type !== 'time' ? compileDatePattern(form.pattern) : undefined
-    if (!compiled || 'problem' in compiled) continue
-    const days = dateReader(compiled, 'date')(trim(word.text))
+    const dated = form !== undefined && !form.noYear && form.type !== 'time'
+    const days = dated ? readerOf(form.pattern, 'date')(trim(word.text)) : null
     if (days === null) continue
     const { year: found } = civilFromDays(days)
     rows.set(found, (rows.get(found) ?? 0) + word.count)

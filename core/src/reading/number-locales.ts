@@ -9,6 +9,8 @@ export const numberLocales: readonly { readonly locale: NumberLocale; readonly e
   { locale: { decimal: '.', group: "'" }, example: "1'234.50" },
 ]
 
+const commonLocales: readonly NumberLocale[] = numberLocales.map(({ locale }) => locale)
+
 const signWords: Readonly<Record<string, string>> = {
   '.': 'a point',
   ',': 'a comma',
@@ -27,11 +29,25 @@ export const localeWords = ({ decimal, group }: NumberLocale): string => {
   return `${signOf(decimal)} before decimals${usual ? '' : ` and ${signOf(group)} between thousands`}`
 }
 
-/** Which of the common ways reads the most texts (`count` of them); the plain one where none reads more. */
-export const bestLocale = (texts: readonly string[]): { readonly locale: NumberLocale; readonly count: number } =>
-  numberLocales
-    .map(({ locale }) => {
-      const read = numberReader(locale)
-      return { locale, count: texts.filter((text) => read(text) !== null).length }
-    })
-    .reduce((best, one) => (one.count > best.count ? one : best))
+/** One of the ways, and how many of the texts it reads. */
+type LocaleFit = { readonly locale: NumberLocale; readonly count: number }
+
+/**
+ * Which of the ways reads the most texts; the first of equals, so that the plain one stands where none reads more.
+ * `readerOf` gives the reader of a way, null where a text does not read.
+ */
+export const bestLocale = (
+  texts: readonly string[],
+  among: readonly NumberLocale[] = commonLocales,
+  readerOf: (locale: NumberLocale) => (text: string) => unknown = numberReader,
+): LocaleFit | undefined => {
+  let best: LocaleFit | undefined
+  for (const locale of among) {
+    const read = readerOf(locale)
+    const count = texts.filter((text) => read(text) !== null).length
+    if (best === undefined || count > best.count) best = { locale, count }
+    // none can read more than all
+    if (count === texts.length) break
+  }
+  return best
+}

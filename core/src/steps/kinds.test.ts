@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { z } from 'zod'
 import { dialectNames } from '../codegen/dialect.ts'
 import { everyFunction, functions } from '../formula/functions/index.ts'
-import { kindExamples } from '../testing/index.ts'
+import { kindExamples } from '../examples.ts'
 import { stepKinds, type StepKindName } from './index.ts'
 import { editors, type StepKind } from './shared/step-kind.ts'
 

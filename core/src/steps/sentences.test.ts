@@ -138,6 +138,12 @@ const sentences: readonly (readonly [StepKindName, Readonly<Record<string, unkno
   ['filter', { where: { column: 'Clinic', op: 'is', value: 'Oxbow' } }, 'Keep the rows where Clinic is “Oxbow”.'],
   [
     'filter',
+    { where: { column: 'Fee', op: 'greater', value: 12045.5 } },
+    'Keep the rows where Fee is more than 12,045.5.',
+  ],
+  ['filter', { where: { column: 'Year', op: 'is', value: 2031 } }, 'Keep the rows where Year is 2031.'],
+  [
+    'filter',
     { where: { column: 'Clinic', op: 'is', value: 'OXBOW', ignoreCase: true } },
     'Keep the rows where Clinic is “OXBOW”, whatever the case.',
   ],

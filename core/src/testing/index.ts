@@ -1,7 +1,6 @@
 import { everyFunction, functions } from '../formula/functions/index.ts'
 import type { Recipe } from '../recipe/recipe.ts'
 
-export { kindExamples } from '../steps/index.examples.ts'
 export { recipeOf } from './example.ts'
 export { table, type StepExample } from '../steps/shared/example.ts'
 

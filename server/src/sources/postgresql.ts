@@ -30,9 +30,8 @@ const bytea = 17
 const shown = (text: string | null, type: number): string => {
   if (text === null) return ''
   if (type === bool) return text === 't' ? 'true' : 'false'
-  // moments are kept to the millisecond
-  if (moments.includes(type))
-    return text.replace(/(\.\d{3})\d+/, '$1').replace(type === zoned ? /[+-]\d\d(?::\d\d)?$/ : '', '')
+  // moments are kept to the millisecond, without their zone
+  if (moments.includes(type)) return text.replace(/(\.\d{3})\d+/, '$1').replace(/[+-]\d\d(?::\d\d)?$/, '')
   return type === bytea ? `${text.length / 2 - 1} bytes` : text
 }
 const cell = (text: string): string => (/[",\r\n]|^ | $/.test(text) ? `"${text.replaceAll('"', '""')}"` : text)

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState, type ComponentProps, type ReactNode } from 'react'
-import { Link, NavLink, Outlet, useParams } from 'react-router'
+import { Link, Outlet, useParams } from 'react-router'
 import { isFile, type Recipe } from '@fabula/core'
 import { flowReply, type FlowReply } from '@fabula/core/api'
 import { ask } from '../api/client.ts'
@@ -10,18 +10,8 @@ import { Comparison } from '../sharing/editions.tsx'
 import { moment } from '../ui/moments.ts'
 import { FlowContext } from '../story/flow-context.ts'
 import { ReadingSettings } from '../ui/reading-settings.tsx'
-import { Mark, SkipLinks } from '../ui/site-header.tsx'
+import { HeaderLink, Mark, SkipLink } from '../ui/site-header.tsx'
 import { Button, Notice } from '../ui/parts.tsx'
-
-const Tab = ({ to, children }: { to: string; children: ReactNode }) => (
-  <NavLink
-    to={to}
-    end
-    className="border-b-2 border-transparent px-0.5 pt-4 pb-3.5 max-[1000px]:pt-1.5 max-[1000px]:pb-1 font-medium text-ink-2 aria-[current=page]:border-rubric aria-[current=page]:text-ink"
-  >
-    {children}
-  </NavLink>
-)
 
 const waitingEvery = 15_000
 
@@ -96,7 +86,7 @@ const FlowPage = ({ context }: { context: ComponentProps<typeof FlowContext>['va
   const held = flow.rights === 'all' && writesDatabases(flow) ? flow.heldSince : null
   return (
     <FlowContext value={context}>
-      <div id="content" tabIndex={-1} className="grid min-h-0 grid-rows-[auto_1fr] overflow-hidden outline-none">
+      <div className="grid min-h-0 grid-rows-[auto_1fr] overflow-hidden">
         {held !== null ? <Held since={held} from={flow.heldFrom} to={flow.recipe} endpoint={endpoint} /> : <span />}
         <Outlet />
       </div>
@@ -121,7 +111,7 @@ const FlowHeader = ({
   const saysAllowed = shared && (message === '' || flow?.rights !== 'edit')
   return (
     <header className="grid min-h-[52px] grid-cols-[1fr_auto_1fr] items-center gap-x-4 border-b border-line px-[18px] max-[1000px]:flex max-[1000px]:min-h-0 max-[1000px]:flex-wrap">
-      <SkipLinks />
+      <SkipLink />
       <div className="flex min-w-0 items-center gap-3.5">
         <Mark />
         <bdi className="truncate font-serif text-[15px] font-medium">{flow?.recipe.name}</bdi>
@@ -130,9 +120,17 @@ const FlowHeader = ({
         </span>
       </div>
       <nav aria-label="Pages" className="flex gap-[26px]">
-        <Tab to={endpoint.home}>{changes ? 'Compose' : 'Story'}</Tab>
-        <Tab to={`${endpoint.home}/replay`}>Replay{flow?.rights === 'all' && <Waiting id={flow.id} />}</Tab>
-        {(changes || flow?.rights === 'copy') && <Tab to={`${endpoint.home}/hand-over`}>Hand over</Tab>}
+        <HeaderLink to={endpoint.home} end>
+          {changes ? 'Compose' : 'Story'}
+        </HeaderLink>
+        <HeaderLink to={`${endpoint.home}/replay`} end>
+          Replay{flow?.rights === 'all' && <Waiting id={flow.id} />}
+        </HeaderLink>
+        {(changes || flow?.rights === 'copy') && (
+          <HeaderLink to={`${endpoint.home}/hand-over`} end>
+            Hand over
+          </HeaderLink>
+        )}
       </nav>
       <div className="flex items-center justify-end gap-1.5 max-[1000px]:ml-auto">
         {tools}

@@ -74,7 +74,7 @@ export const Home = () => {
   return (
     <div className="flex h-full flex-col overflow-auto" {...handlers}>
       <SiteHeader />
-      <main id="main" tabIndex={-1} className="mx-auto w-full max-w-[1200px] flex-1 px-6 py-7 outline-none">
+      <main className="mx-auto w-full max-w-[1200px] flex-1 px-6 py-7">
         <h1 className="font-serif text-[28px] leading-tight font-semibold">
           Tell once how an export becomes a tidy table.
         </h1>

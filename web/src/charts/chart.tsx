@@ -14,8 +14,9 @@ import {
   Tooltip,
   type ChartConfiguration,
 } from 'chart.js'
-import { useEffect, useImperativeHandle, useRef, type Ref } from 'react'
+import { useEffect, useImperativeHandle, useMemo, useRef, type Ref } from 'react'
 import type { Picture, PictureData } from '@fabula/core/api'
+import { useWriting, writtenLabel, writtenValue, type Writing } from '../ui/writing.ts'
 
 ChartJs.register(
   ArcElement,
@@ -34,7 +35,12 @@ ChartJs.register(
 const colour = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim()
 const inks = ['--strand-1', '--strand-2', '--strand-3', '--strand-4', '--strand-5', '--rubric', '--changed', '--bar']
 
-const configuration = (picture: Picture, data: PictureData, choose: (at: number) => void): ChartConfiguration => {
+const configuration = (
+  picture: Picture,
+  data: PictureData,
+  writing: Writing,
+  choose: (at: number) => void,
+): ChartConfiguration => {
   const text = colour('--ink-2')
   const line = colour('--line')
   const many = data.series.length > 1
@@ -47,6 +53,7 @@ const configuration = (picture: Picture, data: PictureData, choose: (at: number)
     animation: false as const,
     responsive: true,
     maintainAspectRatio: false,
+    ...(writing === 'iso' ? { locale: 'en-GB' } : {}),
     plugins: { legend: { display: many || picture.kind === 'pie', labels: { color: text, boxWidth: 12 } } },
     onClick: (_event: unknown, hit: readonly { index: number }[]) => hit[0] && choose(hit[0].index),
   }
@@ -112,6 +119,9 @@ const configuration = (picture: Picture, data: PictureData, choose: (at: number)
   }
 }
 
+const numberWords = (value: number | null | undefined, writing: Writing): string =>
+  typeof value === 'number' ? writtenValue(String(value), 'decimal', writing) : 'nothing'
+
 export type ChartHandle = { readonly image: () => string }
 
 /** A picture drawn on a canvas, and in words for who cannot see it. A click on a part tells its place. */
@@ -130,14 +140,19 @@ export default function Chart({
   const chart = useRef<ChartJs>(undefined)
   const latest = useRef(choose)
   latest.current = choose
+  const writing = useWriting()
+  const shown = useMemo(
+    () => ({ ...data, labels: data.labels.map((label) => writtenLabel(label, data.labelType, writing)) }),
+    [data, writing],
+  )
   useEffect(() => {
     if (!canvas.current) return
     chart.current = new ChartJs(
       canvas.current,
-      configuration(picture, data, (at) => latest.current?.(at)),
+      configuration(picture, shown, writing, (at) => latest.current?.(at)),
     )
     return () => chart.current?.destroy()
-  }, [picture, data])
+  }, [picture, shown, writing])
   useImperativeHandle(ref, () => ({ image: () => chart.current?.toBase64Image('image/png', 1) ?? '' }))
   const words =
     picture.kind === 'scatter'
@@ -145,9 +160,9 @@ export default function Chart({
       : data.series
           .map(
             (name, s) =>
-              `${name}: ${data.labels
+              `${name}: ${shown.labels
                 .slice(0, 30)
-                .map((label, i) => `${label} ${data.values[s]?.[i] ?? 'nothing'}`)
+                .map((label, i) => `${label} ${numberWords(data.values[s]?.[i], writing)}`)
                 .join(', ')}`,
           )
           .join('; ')

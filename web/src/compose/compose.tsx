@@ -238,8 +238,7 @@ export const Compose = () => {
   const hiddenUnless = (here: boolean): string => (here ? 'contents' : 'hidden')
   return (
     <main
-      tabIndex={-1}
-      className="grid min-h-0 outline-none"
+      className="grid min-h-0"
       style={
         narrow
           ? { gridTemplateRows: 'auto minmax(0,1fr)', gridTemplateColumns: 'minmax(0,1fr)' }

@@ -32,11 +32,15 @@ export const keyList: readonly (readonly [string, string])[] = [
   ['F2', 'rename'],
   ['Delete', 'drop what is selected'],
   ['arrows, with Shift', 'move and select in the table'],
+  ['arrows on a head', 'walk the columns, with Shift select them'],
+  ['Ctrl+Space', 'select the column'],
   ['arrows on the number of a sentence', 'walk the story'],
+  ['Space on the number of a sentence', 'pick it up; arrows move it, Space puts it down'],
   ['W', 'where a cell comes from'],
   ['Ctrl+F', 'find a column or a value'],
   ['Ctrl+C', 'copy cells or columns'],
   ['Ctrl + wheel', 'larger, smaller'],
+  ['?', 'these keys; on a verb its help'],
 ]
 
 const verbKeys: ReadonlyMap<string, string> = new Map([

@@ -8,13 +8,10 @@ import { BuilderPanel } from './builder-panel.tsx'
 import { builderNamed } from '../story/builders.ts'
 import { DatesPanel } from './dates-panel.tsx'
 import { ShapePanel } from './shape-panel.tsx'
-import { FindingNotes, Figures, ValueBars } from '../profile/column-facts.tsx'
+import { FindingNotes, Figures, SpreadBars, ValueBars } from '../profile/column-facts.tsx'
 import type { Story } from '../story/use-story.ts'
 import { verbGroups, type VerbGroup } from '../story/verb-groups.ts'
 import { unionFilesId, type Verb } from '../story/verbs.ts'
-
-/** Pixels of the highest bar of a column's spread. */
-const spreadHeight = 44
 
 /** The selected cell's whole text; a part of it can be selected here too, with the keys as with the mouse. */
 const CellText = ({ story, cell }: { story: Story; cell: Extract<Selection, { kind: 'cell' | 'part' }> }) => {
@@ -54,7 +51,6 @@ const ColumnCard = ({ story, column }: { story: Story; column: string }) => {
   if (!facts) return <p className="text-ink-3">Counting…</p>
   const most = Math.max(1, ...facts.common.map(({ count }) => count))
   const spread = facts.type !== 'text' && facts.type !== 'boolean'
-  const highest = Math.max(1, ...facts.bars.map(({ count }) => count))
   const ticked = story.selection.kind === 'values' ? story.selection.values : []
   const tick = (value: string): void => {
     const values = ticked.includes(value) ? ticked.filter((one) => one !== value) : [...ticked, value]
@@ -64,37 +60,14 @@ const ColumnCard = ({ story, column }: { story: Story; column: string }) => {
   return (
     <>
       <Figures facts={facts} />
-      {spread && (
-        <div
-          role="group"
-          aria-label={`How ${column} is spread`}
-          className="flex items-end gap-px"
-          style={{ height: spreadHeight }}
-        >
-          {facts.bars.map(({ label, count, where }) => (
-            <button
-              key={label}
-              type="button"
-              title={`${label}: ${counted(count, 'row')}`}
-              aria-label={`${label}: ${counted(count, 'row')}`}
-              className="group/bar flex h-full min-w-[3px] flex-1 items-end"
-              onClick={() => where && story.begin({ kind: 'filter', where })}
-            >
-              <i
-                aria-hidden
-                className="block w-full bg-bar group-hover/bar:bg-token"
-                style={{ height: count > 0 ? Math.max(3, (count / highest) * spreadHeight) : 1 }}
-              />
-            </button>
-          ))}
-        </div>
-      )}
+      {spread && <SpreadBars column={column} facts={facts} only={(where) => story.begin({ kind: 'filter', where })} />}
       {facts.dates && (
         <DatesPanel key={`${column}/${story.step?.id ?? ''}`} story={story} column={column} forms={facts.dates} />
       )}
       <ValueBars
         label="Commonest values"
         bars={facts.common.slice(0, spread ? 4 : 8)}
+        type={facts.type}
         most={most}
         choose={({ label }) => story.setSelection({ kind: 'cell', column, row: -1, value: label })}
         {...(facts.type === 'list' ? {} : { ticked, tick })}

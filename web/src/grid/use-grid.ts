@@ -106,15 +106,16 @@ const useGridCursor = (story: Story, table: GridTable, scrollTo: (position: Grid
   }
   const goToColumn = (row: number, name: string): void =>
     goTo({ row, at: shown.findIndex((c) => columns[c]?.name === name) })
+  /** The columns that can be selected, in the order they are shown. */
+  const selectable = (): readonly string[] =>
+    shown.flatMap((c) => (columns[c]?.state === 'removed' ? [] : [columns[c]?.name ?? '']))
   const choose = (name: string, more: boolean, span: boolean): void => {
-    const names = shown.flatMap((c) => (columns[c]?.state === 'removed' ? [] : [columns[c]?.name ?? '']))
     const how = span ? 'span' : 'more'
-    setSelection(withColumn(selection, name, more || span ? how : 'alone', names))
+    setSelection(withColumn(selection, name, more || span ? how : 'alone', selectable()))
   }
   /** Selects all columns from one to another. */
   const span = (from: string, to: string): void => {
-    const names = shown.flatMap((c) => (columns[c]?.state === 'removed' ? [] : [columns[c]?.name ?? '']))
-    setSelection(withColumn({ kind: 'columns', columns: [from] }, to, 'span', names))
+    setSelection(withColumn({ kind: 'columns', columns: [from] }, to, 'span', selectable()))
   }
   /** Of a row: where the active cell is, and the positions of its selected cells. */
   const ofRow = (row: number): { active?: number; from?: number; to?: number } => {

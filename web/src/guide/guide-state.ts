@@ -35,3 +35,8 @@ export const changeGuide = (change: Partial<GuideState>): void => {
   const state = read()
   if (state) write({ ...state, ...change })
 }
+/** Notes something that was looked at, once. */
+export const noteSeen = (what: string): void => {
+  const state = read()
+  if (state && !state.seen.includes(what)) write({ ...state, seen: [...state.seen, what] })
+}

@@ -5,7 +5,7 @@ import { flowQuery, runsQuery } from '../api/queries.ts'
 import { sampleFile } from '../opening/begin-sample.ts'
 import { Button } from '../ui/parts.tsx'
 import { cards, currentAct, type Act, type GuideFacts } from './cards.ts'
-import { changeGuide, endGuide, type GuideState } from './guide-state.ts'
+import { changeGuide, endGuide, noteSeen, type GuideState } from './guide-state.ts'
 import { usePointing } from './use-pointing.ts'
 
 const endpointOf = (flow: string) => ({ base: `/api/flows/${flow}`, home: `/flows/${flow}` })
@@ -26,18 +26,15 @@ const useFacts = ({ flow, seen }: GuideState): GuideFacts => {
 }
 
 /** Notes what leaves no trace in the story: that the lost rows were asked for, and that the script was looked at. */
-const useSeen = ({ path, seen }: GuideFacts): void => {
+const useSeen = (path: string): void => {
   useEffect(() => {
-    const note = (what: string): void => {
-      if (!seen.includes(what)) changeGuide({ seen: [...seen, what] })
-    }
-    if (path.endsWith('/hand-over')) note('hand-over')
+    if (path.endsWith('/hand-over')) noteSeen('hand-over')
     const timer = setInterval(() => {
       const title = document.querySelector('section[aria-label="Where it comes from"] h2')?.textContent ?? ''
-      if (title.startsWith('Which rows are not in')) note('lost')
+      if (title.startsWith('Which rows are not in')) noteSeen('lost')
     }, 300)
     return () => clearInterval(timer)
-  }, [path, seen])
+  }, [path])
 }
 
 /** Hands a made-up file to the page that takes it. */
@@ -47,7 +44,7 @@ const HandFile = ({ hands: { file, to }, flow }: { hands: NonNullable<Act['hands
   const hand = async (): Promise<void> => {
     try {
       await navigate(`/flows/${flow}/${to}`, { state: { files: [await sampleFile(file)] } })
-      if (to === 'replay') changeGuide({ seen: ['lost', 'june'] })
+      if (to === 'replay') noteSeen('june')
     } catch (error) {
       setProblem((error as Error).message)
     }
@@ -117,7 +114,7 @@ const titleOf = (card: number | undefined): string =>
 /** The card at hand: what to do now, pointed at in the page above it. */
 const Guide = ({ state }: { state: GuideState }) => {
   const facts = useFacts(state)
-  useSeen(facts)
+  useSeen(facts.path)
   const now = currentAct(facts)
   usePointing(now?.act.points ?? none)
   const card = now === undefined ? undefined : cards[now.card]

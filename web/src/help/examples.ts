@@ -1,5 +1,6 @@
 import { columnTypes, sentenceText, stepKinds, type ColumnType, type Step, type StepKindName } from '@fabula/core'
 import { kindExamples, type StepExample } from '@fabula/core/examples'
+import Papa from 'papaparse'
 import { titleOf } from '../story/names.ts'
 
 /** A small table as the help shows it; null is an empty cell. */
@@ -17,16 +18,8 @@ export type ShownExample = {
   readonly others: readonly { readonly name: string; readonly table: SmallTable }[]
 }
 
-/** RFC 4180: quoted cells may hold commas, quotes and line breaks. */
-const records = (csv: string): string[][] => {
-  const rows: string[][] = [[]]
-  for (const [, quotedCell, plainCell, end] of csv.matchAll(/(?:"((?:[^"]|"")*)"|([^,\n]*))(,|\n|$)/g)) {
-    rows.at(-1)?.push(quotedCell === undefined ? (plainCell ?? '') : quotedCell.replaceAll('""', '"'))
-    if (end === '\n') rows.push([])
-    if (end === '') break
-  }
-  return rows.filter((row, i) => row.length > 1 || row[0] !== '' || i < rows.length - 1)
-}
+/** Records of CSV (RFC 4180), without the line that a break at the end would begin. */
+const records = (csv: string): string[][] => Papa.parse<string[]>(csv.replace(/\n$/, '')).data
 
 const typeOf = (header: string): readonly [string, ColumnType] => {
   const at = header.lastIndexOf(':')
@@ -77,8 +70,8 @@ export const examplesOf = (kind: StepKindName): readonly ShownExample[] =>
     .filter(({ from, to }) => Math.max(from.names.length, to.names.length) <= widest && from.rows.length <= 9)
     .slice(0, mostShown)
 
-/** The kinds that have something to show, by the name of their verb. */
-export const helpedKinds = (): readonly StepKindName[] =>
+/** The kinds that have something to show, by the name of their verb; every example is read for it. */
+export const kindsWithExamples = (): readonly StepKindName[] =>
   (Object.keys(stepKinds) as StepKindName[])
     .filter((kind) => examplesOf(kind).length > 0)
     .sort((a, b) => stepKinds[a].verb.localeCompare(stepKinds[b].verb))

@@ -2,7 +2,7 @@ import { stepKinds, type StepKindName } from '@fabula/core'
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, test } from 'vitest'
-import { examplesOf, helpedKinds, smallTable } from './examples.ts'
+import { examplesOf, kindsWithExamples, smallTable } from './examples.ts'
 import { foundEntries, type HelpEntry } from './search.ts'
 import { verbAbout } from './verb-about.ts'
 
@@ -23,17 +23,19 @@ describe('small tables', () => {
   })
 })
 
+const helpedKinds = kindsWithExamples()
+
 describe('the pages of verbs', () => {
   test.each(Object.keys(stepKinds) as StepKindName[])('%s says what it is for, in whole sentences', (kind) => {
     expect(verbAbout[kind]).toMatch(/^[A-Z].*\.$/)
   })
   test('every verb that is begun by a selection has examples', () => {
-    const without = (Object.keys(stepKinds) as StepKindName[]).filter((kind) => !helpedKinds().includes(kind))
+    const without = (Object.keys(stepKinds) as StepKindName[]).filter((kind) => !helpedKinds.includes(kind))
     // opening is shown by the opening page itself
     expect(without).toEqual(['open'])
   })
   test('an example has a sentence, a table before and a table after', () => {
-    for (const kind of helpedKinds())
+    for (const kind of helpedKinds)
       for (const { sentence, to } of examplesOf(kind)) {
         expect(sentence).toMatch(/[.?]$/)
         expect(to.names.length).toBeGreaterThan(0)

@@ -3,7 +3,7 @@ import { marked } from 'marked'
 import { useMemo, useState, type ReactNode } from 'react'
 import { NavLink, Outlet, useNavigate, useParams } from 'react-router'
 import { SiteHeader } from '../ui/site-header.tsx'
-import { helpedKinds } from './examples.ts'
+import { kindsWithExamples } from './examples.ts'
 import { guidePages } from './guide-pages.ts'
 import { foundEntries, type HelpEntry } from './search.ts'
 import { verbAbout } from './verb-about.ts'
@@ -11,9 +11,12 @@ import { VerbHelp } from './verb-help.tsx'
 
 const verbName = (kind: StepKindName): string => stepKinds[kind].verb.replace('…', '')
 
-const entries = (): readonly HelpEntry[] => [
+/** Worked out once, when the help is first opened. */
+const helpedKinds = kindsWithExamples()
+
+const entries: readonly HelpEntry[] = [
   ...guidePages.map(({ id, title, text }): HelpEntry => ({ to: `/help/${id}`, title, sort: 'guide', words: text })),
-  ...helpedKinds().map((kind): HelpEntry => ({
+  ...helpedKinds.map((kind): HelpEntry => ({
     to: `/help/verbs/${kind}`,
     title: verbName(kind),
     sort: 'verb',
@@ -26,8 +29,6 @@ const entries = (): readonly HelpEntry[] => [
     words: about,
   })),
 ]
-
-const sorts = { guide: 'guide', verb: 'verb', function: 'function' } as const
 
 const PlaceLink = ({ to, children }: { to: string; children: ReactNode }) => (
   <NavLink
@@ -48,7 +49,7 @@ const Contents = () => (
       </PlaceLink>
     ))}
     <h2 className="mt-4 mb-1 px-2 text-[12px] font-semibold text-ink-3">Verbs, from this to this</h2>
-    {helpedKinds().map((kind) => (
+    {helpedKinds.map((kind) => (
       <PlaceLink key={kind} to={`/help/verbs/${kind}`}>
         {verbName(kind)}
       </PlaceLink>
@@ -59,13 +60,13 @@ const Contents = () => (
 )
 
 const Found = ({ text }: { text: string }) => {
-  const found = useMemo(() => foundEntries(entries(), text), [text])
+  const found = useMemo(() => foundEntries(entries, text), [text])
   return (
     <ul aria-label="Found" className="mt-3">
       {found.slice(0, 40).map(({ to, title, sort }) => (
         <li key={to}>
           <PlaceLink to={to}>
-            {title} <span className="text-[12px] font-normal text-ink-3">{sorts[sort]}</span>
+            {title} <span className="text-[12px] font-normal text-ink-3">{sort}</span>
           </PlaceLink>
         </li>
       ))}
@@ -92,7 +93,7 @@ export const Help = () => {
           />
           {text.trim() === '' ? <Contents /> : <Found text={text} />}
         </nav>
-        <main id="main" className="overflow-auto outline-none" tabIndex={0} aria-label="Help page">
+        <main className="overflow-auto" tabIndex={0} aria-label="Help page">
           <Outlet />
         </main>
       </div>
@@ -135,7 +136,7 @@ export const HelpGuide = () => {
 /** The page of a verb. */
 export const HelpVerb = () => {
   const { kind } = useParams()
-  const known = helpedKinds().find((one) => one === kind)
+  const known = helpedKinds.find((one) => one === kind)
   if (!known) return <Page title="No such verb">The list on the left names those there are.</Page>
   return (
     <Page title={verbName(known)}>

@@ -1,4 +1,4 @@
-import type { Recipe } from '@fabula/core'
+import { nextStepId, type Recipe } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import type { Sample } from './samples.ts'
 import { ask } from '../api/client.ts'
@@ -22,7 +22,7 @@ export const beginSample = async ({ name, task, files: [first, ...others] }: Sam
   const files: [input: string, files: api.FileRef[]][] = [[begun.id, [file]]]
   for (const other of others) {
     const more = await openedSample(other)
-    const made = withTable(recipe, [more.file], more.opened, more.read, [], recipe.tables.length + 1)
+    const made = withTable(recipe, [more.file], more.opened, more.read, [], Number(nextStepId(recipe).slice(1)))
     recipe = made.recipe
     files.push([made.id, [more.file]])
   }

@@ -205,8 +205,7 @@ const OpeningView = ({ title, start, keep, back }: OpeningProps) => {
   useOpeningKeys(actions.done, back)
   return (
     <main
-      className="grid min-h-0 grid-cols-[392px_minmax(0,1fr)] outline-none max-[900px]:block max-[900px]:overflow-auto"
-      tabIndex={-1}
+      className="grid min-h-0 grid-cols-[392px_minmax(0,1fr)] max-[900px]:block max-[900px]:overflow-auto"
       onDragOver={(event: DragEvent) => event.preventDefault()}
       onDrop={(event: DragEvent) => (event.preventDefault(), void actions.add(event.dataTransfer.files))}
     >

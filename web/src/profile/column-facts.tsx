@@ -1,7 +1,7 @@
 import { counted, figure, formatDecimal } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
-import { useWriting, writtenValue, type Writing } from '../ui/writing.ts'
-import { Notice } from '../ui/parts.tsx'
+import { useWriting, writtenLabel, writtenValue, type Writing } from '../ui/writing.ts'
+import { Notice, walkGroup } from '../ui/parts.tsx'
 
 /** The figures of a column as name and value. */
 const figuresOf = (facts: ColumnFacts, writing: Writing): (readonly [string, string])[] => {
@@ -52,11 +52,60 @@ export const Figures = ({ facts, before }: { facts: ColumnFacts; before?: Column
   )
 }
 
+/** Pixels of the highest bar of a column's spread. */
+const spreadHeight = 44
+
+/**
+ * How the values of a column are spread. The bars are narrower than a target may be, so they are one stop of the Tab
+ * key in which arrows walk; every verb of the column filters too.
+ */
+export const SpreadBars = ({
+  column,
+  facts,
+  only,
+}: {
+  column: string
+  facts: ColumnFacts
+  /** Drafts a filter to the rows of a bar. */
+  only: (where: NonNullable<ColumnFacts['bars'][number]['where']>) => void
+}) => {
+  const writing = useWriting()
+  const highest = Math.max(1, ...facts.bars.map(({ count }) => count))
+  return (
+    <div
+      role="group"
+      aria-label={`How ${column} is spread`}
+      className="flex items-end gap-px"
+      style={{ height: spreadHeight }}
+      onKeyDown={walkGroup}
+    >
+      {facts.bars.map(({ label, count, where }, i) => (
+        <button
+          key={label}
+          type="button"
+          tabIndex={i === 0 ? 0 : -1}
+          title={`${writtenLabel(label, facts.type, writing)}: ${counted(count, 'row')}`}
+          aria-label={`${writtenLabel(label, facts.type, writing)}: ${counted(count, 'row')}`}
+          className="group/bar flex h-full min-w-[3px] flex-1 items-end"
+          onClick={() => where && only(where)}
+        >
+          <i
+            aria-hidden
+            className="block w-full bg-bar group-hover/bar:bg-token"
+            style={{ height: count > 0 ? Math.max(3, (count / highest) * spreadHeight) : 1 }}
+          />
+        </button>
+      ))}
+    </div>
+  )
+}
+
 export const dotted = (label: string): string => label.replace(/^ +| +$/g, (run) => '·'.repeat(run.length))
 
 type ValueBarsProps = {
   label: string
   bars: ColumnFacts['common']
+  type: ColumnFacts['type']
   most: number
   choose: (bar: ColumnFacts['common'][number]) => void
   ticked?: readonly string[]
@@ -64,37 +113,41 @@ type ValueBarsProps = {
 }
 
 /** Values with how many rows hold each; a click chooses one, ticks choose several. */
-export const ValueBars = ({ label, bars, most, choose, ticked = [], tick }: ValueBarsProps) => (
-  <ul aria-label={label} className="figures text-[12.5px]">
-    {bars.map((bar) => (
-      <li key={bar.label} className="flex min-h-[25px] items-center gap-2">
-        {tick && (
-          <input
-            type="checkbox"
-            aria-label={`Tick ${bar.label}`}
-            checked={ticked.includes(bar.label)}
-            onChange={() => tick(bar.label)}
-          />
-        )}
-        <button
-          type="button"
-          disabled={!bar.where}
-          title={`${bar.label}: ${counted(bar.count, 'row')}`}
-          className="grid w-full min-w-0 grid-cols-[minmax(0,1fr)_56px_44px] items-center gap-2 rounded py-0.5 text-left enabled:hover:bg-sunk"
-          onClick={() => choose(bar)}
-        >
-          <span className="truncate whitespace-pre">{dotted(bar.label)}</span>
-          <i
-            aria-hidden
-            className="h-[7px] rounded-[2px] bg-bar"
-            style={{ width: `${Math.max(2, (bar.count / most) * 56)}px` }}
-          />
-          <span className="text-right text-ink-3">{figure(bar.count)}</span>
-        </button>
-      </li>
-    ))}
-  </ul>
-)
+export const ValueBars = ({ label, bars, type, most, choose, ticked = [], tick }: ValueBarsProps) => {
+  const writing = useWriting()
+  const written = bars.map((bar) => ({ ...bar, words: writtenLabel(bar.label, type, writing) }))
+  return (
+    <ul aria-label={label} className="figures text-[12.5px]">
+      {written.map(({ words, ...bar }) => (
+        <li key={bar.label} className="flex min-h-[25px] items-center gap-2">
+          {tick && (
+            <input
+              type="checkbox"
+              aria-label={`Tick ${words}`}
+              checked={ticked.includes(bar.label)}
+              onChange={() => tick(bar.label)}
+            />
+          )}
+          <button
+            type="button"
+            disabled={!bar.where}
+            title={`${words}: ${counted(bar.count, 'row')}`}
+            className="grid w-full min-w-0 grid-cols-[minmax(0,1fr)_56px_44px] items-center gap-2 rounded py-0.5 text-left enabled:hover:bg-sunk"
+            onClick={() => choose(bar)}
+          >
+            <span className="truncate whitespace-pre">{dotted(words)}</span>
+            <i
+              aria-hidden
+              className="h-[7px] rounded-[2px] bg-bar"
+              style={{ width: `${Math.max(2, (bar.count / most) * 56)}px` }}
+            />
+            <span className="text-right text-ink-3">{figure(bar.count)}</span>
+          </button>
+        </li>
+      ))}
+    </ul>
+  )
+}
 
 export const FindingNotes = ({
   findings,

@@ -1,8 +1,10 @@
 import { useQueries } from '@tanstack/react-query'
 import { lazy, Suspense, useState, type SetStateAction, type Dispatch } from 'react'
 import { ownValue, counted, figure, typeWords, type Schema, type Condition } from '@fabula/core'
+import type { ColumnFacts } from '@fabula/core/api'
 import { factsQuery, type Cursor } from '../api/queries.ts'
 import { Button } from '../ui/parts.tsx'
+import { useWriting, writtenLabel } from '../ui/writing.ts'
 import type { Story } from '../story/use-story.ts'
 import { dotted, FindingNotes, Figures, ValueBars } from './column-facts.tsx'
 
@@ -32,6 +34,62 @@ const previousOf = (story: Story): { cursor: Cursor; schema: Schema } | undefine
   return before ? { cursor: { ...story.cursor, step: before.id }, schema: before.columns } : undefined
 }
 
+/** What one column holds, under its name. */
+const ColumnBody = ({
+  name,
+  facts,
+  before,
+  story,
+}: {
+  name: string
+  facts: ColumnFacts
+  before: ColumnFacts | undefined
+  story: Story
+}) => {
+  const writing = useWriting()
+  const choose = (where: Condition | undefined): void => where && story.begin({ kind: 'filter', where })
+  return (
+    <>
+      {facts.bars.length > 0 && (
+        <Suspense fallback={<div className="h-[74px]" />}>
+          <SpreadChart facts={facts} name={name} choose={choose} />
+        </Suspense>
+      )}
+      <Figures facts={facts} before={before} />
+      <ValueBars
+        label={`Commonest values of ${name}`}
+        bars={facts.common.slice(0, 5)}
+        type={facts.type}
+        most={Math.max(1, ...facts.common.map(({ count }) => count))}
+        choose={({ where }) => choose(where)}
+      />
+      {facts.rare.length > 0 && (
+        <p className="text-[12px] text-ink-3">
+          Rarest:{' '}
+          <span className="figures">
+            {facts.rare
+              .slice(0, 3)
+              .map(({ label, count }) => `${dotted(writtenLabel(label, facts.type, writing))} (${figure(count)})`)
+              .join(', ')}
+          </span>
+        </p>
+      )}
+      {facts.patterns.length > 0 && (
+        <p className="text-[12px] text-ink-3">
+          Written like{' '}
+          <span className="figures">
+            {facts.patterns
+              .slice(0, 3)
+              .map(({ label, count }) => `${label} (${figure(count)})`)
+              .join(', ')}
+          </span>
+        </p>
+      )}
+      <FindingNotes findings={facts.findings} begin={(step) => story.begin(step as never)} />
+    </>
+  )
+}
+
 /** All columns side by side: what each holds, how it is spread, what looks wrong. */
 export const ColumnsView = ({ story }: { story: Story }) => {
   const [find, setFind] = useState('')
@@ -50,7 +108,6 @@ export const ColumnsView = ({ story }: { story: Story }) => {
     ? page.map(({ name }) => name).filter((name) => before.schema.some((field) => field.name === name))
     : []
   const old = useFacts(story, before?.cursor ?? story.cursor, shared, beside && before !== undefined)
-  const choose = (where: Condition | undefined): void => where && story.begin({ kind: 'filter', where })
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       {columnsHeading(find, setFind, beside, before, setBeside, schema)}
@@ -80,43 +137,7 @@ export const ColumnsView = ({ story }: { story: Story }) => {
                 <p className="text-[12px] text-ink-3">{typeWords[type].replace(/^an? /, '')}</p>
               </div>
               {here ? (
-                <>
-                  {here.bars.length > 0 && (
-                    <Suspense fallback={<div className="h-[74px]" />}>
-                      <SpreadChart facts={here} name={name} choose={choose} />
-                    </Suspense>
-                  )}
-                  <Figures facts={here} before={beside ? ownValue(old, name) : undefined} />
-                  <ValueBars
-                    label={`Commonest values of ${name}`}
-                    bars={here.common.slice(0, 5)}
-                    most={Math.max(1, ...here.common.map(({ count }) => count))}
-                    choose={({ where }) => choose(where)}
-                  />
-                  {here.rare.length > 0 && (
-                    <p className="text-[12px] text-ink-3">
-                      Rarest:{' '}
-                      <span className="figures">
-                        {here.rare
-                          .slice(0, 3)
-                          .map(({ label, count }) => `${dotted(label)} (${count})`)
-                          .join(', ')}
-                      </span>
-                    </p>
-                  )}
-                  {here.patterns.length > 0 && (
-                    <p className="text-[12px] text-ink-3">
-                      Written like{' '}
-                      <span className="figures">
-                        {here.patterns
-                          .slice(0, 3)
-                          .map(({ label, count }) => `${label} (${figure(count)})`)
-                          .join(', ')}
-                      </span>
-                    </p>
-                  )}
-                  <FindingNotes findings={here.findings} begin={(step) => story.begin(step as never)} />
-                </>
+                <ColumnBody name={name} facts={here} before={beside ? ownValue(old, name) : undefined} story={story} />
               ) : (
                 <p className="text-ink-3 italic">Counting…</p>
               )}

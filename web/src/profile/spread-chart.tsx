@@ -2,6 +2,7 @@ import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip }
 import { useEffect, useRef } from 'react'
 import { counted, type Condition } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
+import { useWriting, writtenLabel } from '../ui/writing.ts'
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip)
 const colour = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim()
@@ -19,13 +20,14 @@ export default function SpreadChart({
   const canvas = useRef<HTMLCanvasElement>(null)
   const latest = useRef(choose)
   latest.current = choose
+  const writing = useWriting()
   useEffect(() => {
     if (!canvas.current) return
     const { bars } = facts
     const chart = new Chart(canvas.current, {
       type: 'bar',
       data: {
-        labels: bars.map(({ label }) => label),
+        labels: bars.map(({ label }) => writtenLabel(label, facts.type, writing)),
         datasets: [
           {
             data: bars.map(({ count }) => count),
@@ -57,7 +59,7 @@ export default function SpreadChart({
       },
     })
     return () => chart.destroy()
-  }, [facts])
+  }, [facts, writing])
   return (
     <div className="relative h-[74px] min-w-0">
       <canvas
@@ -65,7 +67,7 @@ export default function SpreadChart({
         role="img"
         aria-label={`How ${name} is spread: ${facts.bars
           .slice(0, 14)
-          .map(({ label, count }) => `${label}, ${counted(count, 'row')}`)
+          .map(({ label, count }) => `${writtenLabel(label, facts.type, writing)}, ${counted(count, 'row')}`)
           .join('; ')}`}
       />
     </div>

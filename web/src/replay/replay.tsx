@@ -187,8 +187,7 @@ export const Replay = () => {
   return (
     <WithRows data={{ trial: model.asked }}>
       <main
-        className="grid min-h-0 grid-cols-[minmax(420px,1fr)_1fr] outline-none max-[900px]:block max-[900px]:overflow-auto"
-        tabIndex={-1}
+        className="grid min-h-0 grid-cols-[minmax(420px,1fr)_1fr] max-[900px]:block max-[900px]:overflow-auto"
         {...drop}
       >
         <section className="relative overflow-auto border-r border-line px-[28px] py-[24px]" aria-label="New exports">

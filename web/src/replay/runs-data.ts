@@ -32,6 +32,7 @@ export const runsData = (runs: readonly RunSummary[], figure: string): PictureDa
   ]
   return {
     labels: oldestFirst.map(({ startedAt }) => moment(startedAt)),
+    labelType: 'text',
     series,
     values: series.map((file) =>
       oldestFirst.map(({ outputs }) => {

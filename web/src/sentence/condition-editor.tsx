@@ -14,6 +14,7 @@ import {
 } from '@fabula/core'
 import { valuesQuery } from '../api/queries.ts'
 import { Button, Segments } from '../ui/parts.tsx'
+import { useWriting, writtenLabel } from '../ui/writing.ts'
 import { ValueField } from './value-field.tsx'
 import { type AnyValue } from '../story/values.ts'
 import type { Story } from '../story/use-story.ts'
@@ -75,12 +76,14 @@ const Values = ({
   story,
   step,
   column,
+  type,
   chosen,
   toggle,
 }: {
   story: Story
   step: Step
   column: string
+  type: ColumnType
   chosen: readonly string[]
   toggle: (value: string) => void
 }) => {
@@ -89,6 +92,7 @@ const Values = ({
     valuesQuery(story.endpoint, story.flow.files, { ...story.cursor, step: before }, before === '' ? '' : column),
   )
   const [search, setSearch] = useState('')
+  const writing = useWriting()
   const found = (data?.values ?? []).filter(({ label }) => label.toLowerCase().includes(search.toLowerCase()))
   return (
     <div>
@@ -104,7 +108,7 @@ const Values = ({
           <li key={label}>
             <label className="flex items-center gap-2 rounded px-1 py-0.5 hover:bg-sunk">
               <input type="checkbox" checked={chosen.includes(label)} onChange={() => toggle(label)} />
-              <span className="flex-1 truncate font-data whitespace-pre">{label}</span>
+              <span className="flex-1 truncate font-data whitespace-pre">{writtenLabel(label, type, writing)}</span>
               <span className="figures text-ink-3">{figure(count)}</span>
             </label>
           </li>
@@ -160,6 +164,7 @@ const TestEditor = ({
           story={story}
           step={step}
           column={value.column}
+          type={type ?? 'text'}
           chosen={value.values.map(shown)}
           toggle={(label) =>
             set({

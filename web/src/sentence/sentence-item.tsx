@@ -293,18 +293,18 @@ export const Sentence = ({ story, step, index, count, entry }: SentenceProps) =>
       data-state={of.isDraft ? 'draft' : of.state}
       onClick={() => !story.draft && story.goTo(story.table?.id ?? '', step.id)}
       {...drag.frame}
-      className={`group relative grid cursor-pointer grid-cols-[38px_minmax(0,1fr)_92px] py-[7px] pr-3.5 font-serif text-[14px] leading-normal wrap-anywhere ${frameOf(of)} ${toneOf(of)} ${drag.look}`}
+      className={`group relative grid cursor-pointer grid-cols-[38px_minmax(0,1fr)_88px_26px] py-[7px] pr-0.5 font-serif text-[14px] leading-normal wrap-anywhere ${frameOf(of)} ${toneOf(of)} ${drag.look}`}
     >
       <SentenceNumber index={index} entry={entry} of={of} keys={drag.keys} />
       <SentenceBody story={story} step={step} of={of} form={form} close={() => setForm(undefined)} />
-      <span className="grid content-start justify-items-end">
+      <span>
         {of.info?.statistics && !of.isLater && <Margin story={story} step={step} statistics={of.info.statistics} />}
-        {!of.isDraft && !story.draft && (
-          <span className="absolute right-0.5 bottom-0.5" onClick={(event) => event.stopPropagation()}>
-            <StepMenu story={story} step={step} index={index} count={count} edit={setForm} />
-          </span>
-        )}
       </span>
+      {!of.isDraft && !story.draft && (
+        <span className="justify-self-end" onClick={(event) => event.stopPropagation()}>
+          <StepMenu story={story} step={step} index={index} count={count} edit={setForm} />
+        </span>
+      )}
     </li>
   )
 }

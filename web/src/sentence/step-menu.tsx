@@ -106,7 +106,7 @@ export const StepMenu = (props: MenuProps) => {
         <button
           type="button"
           aria-label={`More for sentence ${props.index + 1}`}
-          className="rounded px-1 text-ink-3 opacity-0 pointer-coarse:opacity-100 group-hover:opacity-100 focus-visible:opacity-100 data-[state=open]:opacity-100"
+          className="size-6 rounded text-ink-3 opacity-0 pointer-coarse:opacity-100 group-hover:opacity-100 focus-visible:opacity-100 data-[state=open]:opacity-100"
         >
           ⋯
         </button>

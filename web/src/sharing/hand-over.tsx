@@ -139,10 +139,7 @@ export const HandOver = () => {
   const [language, setLanguage] = useState<ScriptTab>('python')
   const { script } = useScripts(language)
   return (
-    <main
-      className="grid min-h-0 grid-cols-[minmax(0,1fr)_320px] outline-none max-[900px]:block max-[900px]:overflow-auto"
-      tabIndex={-1}
-    >
+    <main className="grid min-h-0 grid-cols-[minmax(0,1fr)_320px] max-[900px]:block max-[900px]:overflow-auto">
       <section aria-label="The story and its script" className="grid min-h-0 grid-rows-[auto_1fr] border-r border-line">
         <HandOverBar shown={shown} setShown={setShown} language={language} setLanguage={setLanguage} />
         {shown === 'editions' ? (

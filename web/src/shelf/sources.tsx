@@ -51,10 +51,7 @@ export const SourcesPage = () => {
   return (
     <div className="grid h-full grid-rows-[auto_1fr] overflow-hidden">
       <SiteHeader />
-      <main
-        className="grid min-h-0 grid-cols-[392px_minmax(0,1fr)] outline-none max-[900px]:block max-[900px]:overflow-auto"
-        tabIndex={-1}
-      >
+      <main className="grid min-h-0 grid-cols-[392px_minmax(0,1fr)] max-[900px]:block max-[900px]:overflow-auto">
         <section
           aria-label="Where from"
           className="grid min-h-0 content-start gap-4 overflow-auto border-r border-line p-4"

@@ -31,6 +31,11 @@ const underPointer: CollisionDetection = (given) => {
   return found.length > 0 ? found : closestCenter(given)
 }
 
+const mouse = { activationConstraint: { distance: mouseDistance } }
+const finger = { activationConstraint: { delay: touchDelay, tolerance: 8 } }
+/** Dragging with the mouse and with a finger. */
+export const usePointerSensors = () => useSensors(useSensor(MouseSensor, mouse), useSensor(TouchSensor, finger))
+
 const announcementsOf = (nameOf: (id: string) => string): Announcements => {
   const name = (id: UniqueIdentifier): string => nameOf(String(id))
   return {
@@ -58,8 +63,8 @@ export const DragList = ({
   children: ReactNode
 }) => {
   const sensors = useSensors(
-    useSensor(MouseSensor, { activationConstraint: { distance: mouseDistance } }),
-    useSensor(TouchSensor, { activationConstraint: { delay: touchDelay, tolerance: 8 } }),
+    useSensor(MouseSensor, mouse),
+    useSensor(TouchSensor, finger),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates, keyboardCodes }),
   )
   return (

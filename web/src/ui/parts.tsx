@@ -46,12 +46,24 @@ export const Key = ({ children }: { children: ReactNode }) => (
   <kbd className="rounded border border-line-strong bg-sheet px-1 font-sans text-[12px] text-ink-3">{children}</kbd>
 )
 
-const segmentKeys: ReadonlyMap<string, number> = new Map([
+const walkKeys: ReadonlyMap<string, number> = new Map([
   ['ArrowRight', 1],
   ['ArrowDown', 1],
   ['ArrowLeft', -1],
   ['ArrowUp', -1],
 ])
+
+/** Moves the focus by an arrow among the buttons of a group that is one stop of the Tab key; its new place, from 0. */
+export const walkGroup = (event: KeyboardEvent<HTMLElement>): number | undefined => {
+  const by = walkKeys.get(event.key)
+  if (by === undefined) return undefined
+  event.preventDefault()
+  event.stopPropagation()
+  const buttons = [...event.currentTarget.querySelectorAll('button')]
+  const at = (buttons.findIndex((one) => one === event.target) + by + buttons.length) % buttons.length
+  buttons[at]?.focus()
+  return at
+}
 
 /** One of a few, shown side by side: a radio group, in which arrows choose. */
 export const Segments = <T extends string>({
@@ -67,15 +79,9 @@ export const Segments = <T extends string>({
   onChange: (value: T) => void
 }) => {
   const walk = (event: KeyboardEvent<HTMLElement>): void => {
-    const by = segmentKeys.get(event.key)
-    if (by === undefined) return
-    event.preventDefault()
-    event.stopPropagation()
-    const buttons = [...event.currentTarget.querySelectorAll<HTMLElement>('[role=radio]')]
-    const at = (buttons.findIndex((one) => one === event.target) + by + of.length) % of.length
-    const next = of[at]
+    const at = walkGroup(event)
+    const next = at === undefined ? undefined : of[at]
     if (next) onChange(next[0])
-    buttons[at]?.focus()
   }
   const stop = of.some(([one]) => one === value) ? value : of[0]?.[0]
   return (

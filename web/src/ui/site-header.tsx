@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react'
 import { ReadingSettings } from './reading-settings.tsx'
 import { Link, NavLink, useLocation } from 'react-router'
 
@@ -11,14 +12,30 @@ export const Mark = () => (
 )
 
 /** The first thing that Tab reaches: past what stands on every page. */
-export const SkipLinks = () => (
+export const SkipLink = () => (
   <button
     type="button"
     className="sr-only focus:not-sr-only focus:absolute focus:top-2 focus:left-2 focus:z-50 focus:rounded-md focus:bg-rubric focus:px-3 focus:py-1.5 focus:font-semibold focus:text-on-rubric"
-    onClick={() => document.querySelector('main')?.focus()}
+    onClick={() => {
+      const main = document.querySelector('main')
+      // a landmark takes the focus only where it is told to
+      if (main?.hasAttribute('tabindex') === false) main.tabIndex = -1
+      main?.focus()
+    }}
   >
     Skip to the page
   </button>
+)
+
+/** A page by its name in the head of the pages, marked while it is open; `end`: only there, not on the pages below it. */
+export const HeaderLink = ({ to, end, children }: { to: string; end: boolean; children: ReactNode }) => (
+  <NavLink
+    to={to}
+    end={end}
+    className="border-b-2 border-transparent px-0.5 pt-4 pb-3.5 font-medium text-ink-2 aria-[current=page]:border-rubric aria-[current=page]:text-ink max-[1000px]:pt-1.5 max-[1000px]:pb-1"
+  >
+    {children}
+  </NavLink>
 )
 
 const places = [
@@ -35,19 +52,14 @@ export const SiteHeader = () => {
   const here = places.find(([to]) => to === pathname)?.[1]
   return (
     <header className="grid min-h-[52px] flex-none grid-cols-[1fr_auto_1fr] items-center gap-x-4 border-b border-line px-[18px] max-[1000px]:flex max-[1000px]:flex-wrap">
-      <SkipLinks />
+      <SkipLink />
       <title>{here === undefined ? 'Fabula' : `${here} – Fabula`}</title>
       <Mark />
       <nav aria-label="Places" className="flex flex-wrap gap-x-[26px]">
         {places.map(([to, words]) => (
-          <NavLink
-            key={to}
-            to={to}
-            end={to === '/'}
-            className="border-b-2 border-transparent px-0.5 pt-4 pb-3.5 font-medium max-[1000px]:pt-1.5 max-[1000px]:pb-1 text-ink-2 aria-[current=page]:border-rubric aria-[current=page]:text-ink"
-          >
+          <HeaderLink key={to} to={to} end={to === '/'}>
             {words}
-          </NavLink>
+          </HeaderLink>
         ))}
       </nav>
       <span className="justify-self-end max-[1000px]:ml-auto">

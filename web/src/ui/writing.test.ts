@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { writtenValue } from './writing.ts'
+import { writtenLabel, writtenValue } from './writing.ts'
 
 test.each([
   ['2031', '2031'],
@@ -29,4 +29,19 @@ test('in the language of the reader dates have month names or its order, and the
   expect(shown).not.toBe('2031-05-02')
   expect(writtenValue('0001-01-01', 'date', 'language')).toContain('1')
   expect(writtenValue('00012', 'text', 'language')).toBe('00012')
+})
+
+test.each([
+  ['10000 to 20000', 'decimal', '10,000 to 20,000'],
+  ['week of 2031-05-05', 'date', 'week of 2031-05-05'],
+  ['May 2031', 'date', 'May 2031'],
+  ['09:00:00 to 10:00:00', 'time', '09:00 to 10:00'],
+  ['10000 to 20000', 'text', '10000 to 20000'],
+] as const)('the label %s of a %s bar reads %s', (label, type, shown) =>
+  expect(writtenLabel(label, type, 'iso')).toBe(shown),
+)
+
+test('a week in the language of the reader keeps its words, a month its name', () => {
+  expect(writtenLabel('week of 2031-05-05', 'date', 'language')).toMatch(/^week of (?!2031-05-05)/)
+  expect(writtenLabel('May 2031', 'date', 'language')).toBe('May 2031')
 })

@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from 'react'
-import type { ColumnType } from '@fabula/core'
+import { groupedNumber, type ColumnType } from '@fabula/core'
 
 /** How numbers and dates are written: ISO dates and 1,204.5, or as the language of the browser does. */
 export type Writing = 'iso' | 'language'
@@ -30,13 +30,12 @@ const placesOf = (value: number): number => {
 }
 
 const plainForm = /^-?(?:0|[1-9]\d*)(?:\.(\d+))?$/
-/** From so many digits before the point on thousands are separated: years are not. */
-const groupedFrom = 5
 
 /** The decimals of a number as it is written; undefined where it is written with an exponent. */
 const shownDigits = (text: string): string | undefined => {
-  const [, decimals] = plainForm.exec(text) ?? [undefined, undefined]
-  if (!plainForm.test(text)) return undefined
+  const form = plainForm.exec(text)
+  if (!form) return undefined
+  const [, decimals] = form
   if (decimals === undefined || decimals.length <= mostPlaces) return text
   const value = Number(text)
   return value.toFixed(placesOf(value))
@@ -45,23 +44,24 @@ const shownDigits = (text: string): string | undefined => {
 const writtenNumber = (text: string, writing: Writing): string => {
   const digits = shownDigits(text)
   if (digits === undefined) return text
-  const [whole = '', decimals] = digits.split('.')
-  const many = whole.replace('-', '').length >= groupedFrom
-  if (writing === 'language')
-    return Number(digits).toLocaleString(undefined, {
-      useGrouping: many,
-      minimumFractionDigits: decimals?.length ?? 0,
-      maximumFractionDigits: decimals?.length ?? 0,
-    })
-  const grouped = many ? whole.replace(/\B(?=(?:\d{3})+$)/g, ',') : whole
-  return decimals === undefined ? grouped : `${grouped}.${decimals}`
+  const grouped = groupedNumber(digits)
+  if (writing === 'iso') return grouped
+  const places = digits.split('.')[1]?.length ?? 0
+  return Number(digits).toLocaleString(undefined, {
+    useGrouping: grouped.includes(','),
+    minimumFractionDigits: places,
+    maximumFractionDigits: places,
+  })
 }
 
 const day: Intl.DateTimeFormatOptions = { day: 'numeric', month: 'short', year: 'numeric' }
 const clock: Intl.DateTimeFormatOptions = { hour: '2-digit', minute: '2-digit' }
 
-/** Moments are written without seconds where they are whole minutes. */
+const momentForm = /^\d{4}-\d\d-\d\d(?:[T ]\d\d:\d\d.*)?$|^\d\d:\d\d/
+
+/** Moments are written without seconds where they are whole minutes; what is no moment (“May 2031”) stays. */
 const writtenMoment = (text: string, type: 'date' | 'datetime' | 'time', writing: Writing): string => {
+  if (!momentForm.test(text)) return text
   const short = text.replace('T', ' ').replace(/(\d\d:\d\d):00$/, '$1')
   if (writing === 'iso') return short
   const moment = { date: `${text}T00:00:00Z`, datetime: `${text}Z`, time: `2031-01-01T${text}Z` }[type]
@@ -81,3 +81,12 @@ export const writtenValue = (text: string, type: ColumnType, writing: Writing): 
   if (type === 'date' || type === 'datetime' || type === 'time') return writtenMoment(text, type, writing)
   return text
 }
+
+/** The label of a bar, a part or a choice: a value, or a span of them (“10000 to 20000”, “week of 2031-05-05”). */
+export const writtenLabel = (label: string, type: ColumnType, writing: Writing): string =>
+  type === 'text' || type === 'list'
+    ? label
+    : label
+        .split(/( to |week of )/)
+        .map((part) => writtenValue(part, type, writing))
+        .join('')

@@ -1,11 +1,9 @@
 import { useState } from 'react'
+import { useDragged } from '../ui/drag-onto.tsx'
 import { Button } from '../ui/parts.tsx'
 import { alignedInto, isMoved, onItsOwn, takenApart, type ColumnSource } from './union-edits.ts'
 import { apartName, cellsOf, otherType, type AlignedColumn } from './union-model.ts'
 import type { UnionModel } from './use-union.ts'
-
-/** The data type of a dragged column of the matrix. */
-export const draggedColumn = 'application/x-fabula-column'
 
 type CellProps = { readonly union: UnionModel; readonly column: AlignedColumn; readonly source: ColumnSource }
 
@@ -75,18 +73,18 @@ export const UnionCell = ({
 }) => {
   const [open, setOpen] = useState(false)
   const cell = column.from[at]
+  const source = { table: union.ids[at] ?? '', column: cell?.column ?? '' }
+  const dragged = useDragged(JSON.stringify(source))
   if (!cell) return <span className="text-ink-3 italic">none</span>
-  const source = { table: union.ids[at] ?? '', column: cell.column }
   const type = otherType(cell.type, column.type)
   return (
     <span className="block">
       <button
         type="button"
-        draggable
-        onDragStart={(event) => event.dataTransfer.setData(draggedColumn, JSON.stringify(source))}
+        {...dragged}
         aria-expanded={open}
         title="Drag it to another row, or click"
-        className={`max-w-full cursor-grab truncate rounded px-1 text-left hover:bg-sunk ${cell.column === column.name ? '' : 'bg-token-tint text-token'}`}
+        className={`min-h-6 max-w-full cursor-grab truncate rounded px-1 text-left hover:bg-sunk ${cell.column === column.name ? '' : 'bg-token-tint text-token'}`}
         onClick={() => setOpen(!open)}
       >
         {cell.column}

@@ -1,10 +1,10 @@
 import { counted, figure } from '@fabula/core'
 import type { AlignReply } from '@fabula/core/api'
-import { useState, type DragEvent } from 'react'
 import type { Story } from '../story/use-story.ts'
+import { DragOnto, useDropPlace } from '../ui/drag-onto.tsx'
 import { Button, Dot, Notice, Segments } from '../ui/parts.tsx'
 import { AddTables } from './union-add-tables.tsx'
-import { draggedColumn, UnionCell } from './union-cell.tsx'
+import { UnionCell } from './union-cell.tsx'
 import { alignedInto, withTables, type ColumnSource } from './union-edits.ts'
 import {
   cellsOf,
@@ -115,43 +115,15 @@ const TableHeads = ({ union }: { union: UnionModel }) => {
 }
 
 /** A column of the union, and where each table has it; columns are dropped on it. */
-const ColumnRow = ({
-  union,
-  column,
-  over,
-  setOver,
-}: {
-  union: UnionModel
-  column: AlignedColumn
-  over: boolean
-  setOver: (name: string | undefined) => void
-}) => {
-  const { step, story, ids, rows, nameOf } = union
+const ColumnRow = ({ union, column }: { union: UnionModel; column: AlignedColumn }) => {
+  const { step, rows } = union
+  const { ref, isOver } = useDropPlace(column.name)
   const leaves = step.columns === 'shared' && column.from.some((cell) => !cell)
   const types = typesOf(column)
-  const drop = (event: DragEvent): void => {
-    const text = event.dataTransfer.getData(draggedColumn)
-    setOver(undefined)
-    if (text === '') return
-    event.preventDefault()
-    const source = JSON.parse(text) as ColumnSource
-    const there = column.from[ids.indexOf(source.table)]
-    const taken = there && there.column !== source.column
-    story.setProblem(
-      taken
-        ? `${nameOf(source.table)} has a column in ${column.name} already: ${there.column}. Take that away first.`
-        : undefined,
-    )
-    if (!taken) story.reword(alignedInto(step, source, column.name, cellsOf(column, ids)))
-  }
   return (
     <tr
-      className={`*:border-b *:border-line *:px-2.5 *:py-1 *:align-top ${leaves ? 'text-ink-3 line-through' : ''} ${over ? 'bg-token-tint' : ''}`}
-      onDragOver={(event) =>
-        event.dataTransfer.types.includes(draggedColumn) && (event.preventDefault(), setOver(column.name))
-      }
-      onDragLeave={() => setOver(undefined)}
-      onDrop={drop}
+      ref={ref}
+      className={`*:border-b *:border-line *:px-2.5 *:py-1 *:align-top ${leaves ? 'text-ink-3 line-through' : ''} ${isOver ? 'bg-token-tint' : ''}`}
     >
       <th scope="row" className="sticky left-0 bg-sheet text-left font-semibold">
         {column.name}
@@ -172,11 +144,22 @@ const ColumnRow = ({
   )
 }
 
+/** Lays a dragged column into another row, unless its table has a column there. */
+const layColumn = ({ step, story, ids, nameOf }: UnionModel, source: ColumnSource, into: AlignedColumn): void => {
+  const there = into.from[ids.indexOf(source.table)]
+  const taken = there && there.column !== source.column
+  story.setProblem(
+    taken
+      ? `${nameOf(source.table)} has a column in ${into.name} already: ${there.column}. Take that away first.`
+      : undefined,
+  )
+  if (!taken) story.reword(alignedInto(step, source, into.name, cellsOf(into, ids)))
+}
+
 /** Tables under one another: which column each has, which may be one, which types differ. */
 export const UnionWorkbench = ({ step, story }: { step: UnionStep; story: Story }) => {
   const union = useUnion(step, story)
   const { data, error } = union
-  const [over, setOver] = useState<string>()
   if (error)
     return (
       <div className="p-4">
@@ -188,20 +171,22 @@ export const UnionWorkbench = ({ step, story }: { step: UnionStep; story: Story 
     <div className="grid min-h-0 flex-1 grid-rows-[auto_minmax(0,1fr)]">
       <Heading union={union} data={data} />
       <div className="min-h-0 overflow-auto" role="region" tabIndex={0} aria-label="Which table has which column">
-        <table className="figures w-full text-[12.5px]">
-          <TableHeads union={union} />
-          <tbody>
-            {data.columns.map((column) => (
-              <ColumnRow
-                key={column.name}
-                union={union}
-                column={column}
-                over={over === column.name}
-                setOver={setOver}
-              />
-            ))}
-          </tbody>
-        </table>
+        <DragOnto
+          nameOf={(thing) => (JSON.parse(thing) as ColumnSource).column}
+          drop={(thing, place) => {
+            const into = data.columns.find(({ name }) => name === place)
+            if (into) layColumn(union, JSON.parse(thing) as ColumnSource, into)
+          }}
+        >
+          <table className="figures w-full text-[12.5px]">
+            <TableHeads union={union} />
+            <tbody>
+              {data.columns.map((column) => (
+                <ColumnRow key={column.name} union={union} column={column} />
+              ))}
+            </tbody>
+          </table>
+        </DragOnto>
         <p className="px-3.5 py-2 text-[12px] text-ink-3">
           A column of another name is dragged to the row it belongs to; what is tinted stays empty in{' '}
           {figure(emptyCells(data.columns, union.rows))} cells.

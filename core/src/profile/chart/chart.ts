@@ -19,6 +19,7 @@ export type ChartRequest = {
 /** Labels, a value a label for each series, or points; `beyond` counts labels that are not drawn. */
 export type ChartData = {
   labels: string[]
+  labelType: ColumnType
   series: string[]
   values: (number | null)[][]
   points: [number, number][]
@@ -29,7 +30,16 @@ export type ChartData = {
 const mostLabels = { bar: 40, stacked: 40, line: 600, pie: 12, scatter: 0, histogram: 0 }
 const mostSeries = 8
 const mostPoints = 2000
-const nothing: ChartData = { labels: [], series: [], values: [], points: [], wheres: [], beyond: 0 }
+/** A chart of nothing: a table or column that is not there. */
+export const emptyChart: ChartData = {
+  labels: [],
+  labelType: 'text',
+  series: [],
+  values: [],
+  points: [],
+  wheres: [],
+  beyond: 0,
+}
 
 const shown = (column: Column, row: number): string => {
   const cell = cellAt(column, row)
@@ -54,7 +64,7 @@ const scatter = ({ label, column }: ChartRequest, table: Table): ChartData => {
     const [a, b] = [cellAt(x, row), cellAt(y, row)]
     if (typeof a === 'number' && typeof b === 'number') points.push([a, b])
   }
-  return { ...nothing, points }
+  return { ...emptyChart, points }
 }
 
 const numberAt = (column: Column, at: number): number | null => {
@@ -69,14 +79,15 @@ const numberAt = (column: Column, at: number): number | null => {
 // eslint-disable-next-line complexity -- one branch for each kind of chart
 export const chartData = (asked: ChartRequest, table: Table): ChartData => {
   const { kind, label, series, how, column } = asked
-  if ([label, series, column].some((name) => name !== undefined && table.positionOf(name) < 0)) return nothing
+  if ([label, series, column].some((name) => name !== undefined && table.positionOf(name) < 0)) return emptyChart
   if (kind === 'scatter') return scatter(asked, table)
   const along = table.named(label)
   if (kind === 'histogram') {
     const { bars } = factsOf(label, along, false)
     return {
-      ...nothing,
+      ...emptyChart,
       labels: bars.map((bar) => bar.label),
+      labelType: along.type,
       series: ['Rows'],
       values: [bars.map(({ count }) => count)],
       wheres: bars.map(({ where }) => (where ? { ...where } : null)),
@@ -98,6 +109,7 @@ export const chartData = (asked: ChartRequest, table: Table): ChartData => {
   if (series === undefined || kind === 'pie')
     return {
       labels,
+      labelType: along.type,
       series: [measured ? `${how} ${column ?? ''}` : 'Rows'],
       values: [kept.map((g) => numberAt(total, g))],
       points: [],
@@ -115,6 +127,7 @@ export const chartData = (asked: ChartRequest, table: Table): ChartData => {
   const turns = Array.from({ length: Math.min(mostSeries, parts.count) }, (_, p) => p)
   return {
     labels,
+    labelType: along.type,
     series: turns.map((p) => shown(parting, parts.first[p]!)),
     values: turns.map((p) => kept.map((g) => numberAt(each, g * parts.count + p))),
     points: [],

@@ -3,7 +3,7 @@ import { writeColumn } from '../../formula/parse.ts'
 import { counted, figure, listed, quoted } from '../../messages/words.ts'
 import type { Condition } from '../../steps/shared/condition.ts'
 import { suggestGroups } from '../../steps/shared/similar-values.ts'
-import { numberReader } from '../../table/number.ts'
+import { numberReader, plainLocale } from '../../table/number.ts'
 import { bestLocale, isPlain, localeWords } from '../../reading/number-locales.ts'
 import { trim } from '../../table/text.ts'
 import { likelyForms, yearOf, type DateForms, type WordCount } from '../../reading/date-forms.ts'
@@ -46,7 +46,7 @@ const unitIn = (
   for (const m of measured) if (m?.[2] !== undefined) units.set(m[2], (units.get(m[2]) ?? 0) + 1)
   const [unit] = units.keys()
   if (unit === undefined || units.size > 1) return undefined
-  const { locale } = bestLocale(measured.flatMap((m) => (m?.[1] === undefined ? [] : [m[1]])))
+  const locale = bestLocale(measured.flatMap((m) => (m?.[1] === undefined ? [] : [m[1]])))?.locale ?? plainLocale
   const digits = `REGEXEXTRACT(${writeColumn(name)}; "^\\s*([-+]?[0-9.,]+)"; 1)`
   return {
     unit,
@@ -99,7 +99,7 @@ export const textFindings = (
     })
     return findings
   }
-  const { locale } = bestLocale(words.map(({ text }) => text))
+  const locale = bestLocale(words.map(({ text }) => text))?.locale ?? plainLocale
   const read = numberReader(locale)
   const numbers = words.filter(({ text }) => read(text) !== null)
   const codes = numbers.filter(({ text }) => /^0[0-9]/.test(trim(text)))

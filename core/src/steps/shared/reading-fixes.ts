@@ -1,7 +1,7 @@
 import { textReader } from '../../reading/convert.ts'
 import { dateFormsIn, likelyForms } from '../../reading/date-forms.ts'
 import { plainLocale, type NumberLocale } from '../../table/number.ts'
-import { numberLocales } from '../../reading/number-locales.ts'
+import { bestLocale, numberLocales } from '../../reading/number-locales.ts'
 import type { ColumnType } from '../../table/column.ts'
 
 const isoPatterns: Readonly<Partial<Record<ColumnType, string>>> = {
@@ -45,9 +45,9 @@ export const otherNumberSigns = (
   texts: readonly string[],
 ): { readonly locale: NumberLocale; readonly reads: number } | undefined => {
   if (type !== 'integer' && type !== 'decimal') return undefined
-  const [best] = numberLocales
-    .filter(({ locale: one }) => one.decimal !== (locale ?? plainLocale).decimal)
-    .map(({ locale: one }) => ({ locale: one, reads: readBy(texts, textReader({ type, locale: one })) }))
-    .sort((a, b) => b.reads - a.reads)
-  return best && best.reads > 0 ? best : undefined
+  const others = numberLocales.flatMap(({ locale: one }) =>
+    one.decimal === (locale ?? plainLocale).decimal ? [] : [one],
+  )
+  const best = bestLocale(texts, others, (one) => textReader({ type, locale: one }))
+  return best && best.count > 0 ? { locale: best.locale, reads: best.count } : undefined
 }

@@ -5,7 +5,7 @@ import { pythonCell, sqlCell } from '../../codegen/literals.ts'
 import { isNumber, type Cell, type ColumnType } from '../../table/column.ts'
 import { maybeIsoDate, maybeIsoDateTime, maybeIsoTime } from '../../table/calendar.ts'
 import type { Schema } from '../../table/table.ts'
-import { nearest, quoted } from '../../messages/words.ts'
+import { groupedNumber, nearest, quoted } from '../../messages/words.ts'
 import { missingColumn } from './columns.ts'
 import type { CheckContext, ParamPath } from './step-kind.ts'
 
@@ -119,10 +119,11 @@ const plainWords = (value: ParameterOrValue): string => {
 /** A date, a time or both, which nobody takes for a column or a word. */
 const momentForm = /^\d{4}-\d\d-\d\d(?:[T ]\d\d:\d\d(?::\d\d(?:\.\d+)?)?)?$|^\d\d:\d\d(?::\d\d(?:\.\d+)?)?$/
 
-/** A value as it stands in a sentence: “text” in quotes, ‹As of› for what is asked at replay, columns, numbers and moments bare. */
+/** A value as it stands in a sentence: “text” in quotes, ‹As of› for what is asked at replay, columns, numbers (12,045.5) and moments bare. */
 export const valueWords = (value: ParameterOrValue): string => {
   const words = plainWords(value)
   if (isParameterValue(value)) return `‹${words}›`
+  if (typeof value === 'number') return groupedNumber(words)
   return typeof value === 'string' && value !== '' && !momentForm.test(value) ? quoted(words) : words
 }
 

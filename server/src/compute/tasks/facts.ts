@@ -1,4 +1,4 @@
-import { chartData, factsOf, setOwnValue, type ColumnFacts } from '@fabula/core'
+import { chartData, emptyChart, factsOf, setOwnValue, type ColumnFacts } from '@fabula/core'
 import { setImmediate as otherWork } from 'node:timers/promises'
 import { defineTableQuery } from './define-task.ts'
 import { tableAfter } from './story-run.ts'
@@ -19,7 +19,5 @@ export const facts = defineTableQuery('facts', async (asked, at, context) => {
 /** The data of a chart over a whole table. */
 export const picture = defineTableQuery('picture', async (asked, at, context) => {
   const table = await tableAfter(at, asked, context)
-  return table
-    ? chartData(asked.picture, table)
-    : { labels: [], series: [], values: [], points: [], wheres: [], beyond: 0 }
+  return table ? chartData(asked.picture, table) : emptyChart
 })
