@@ -274,11 +274,23 @@ export const grid = (driver: WebDriver): Promise<string[][]> =>
   driver.executeScript(
     "return [...document.querySelectorAll('[role=grid] [role=row]:not([aria-rowindex=\"1\"])')].map((row) => [...row.querySelectorAll('[role=gridcell]')].map((cell) => cell.textContent))",
   )
-/** No violation of any rule that axe knows, the size of targets (WCAG 2.2, 2.5.8) included, or their names. */
-export const accessible = async (driver: WebDriver): Promise<string[]> =>
-  (await new AxeBuilder(driver).options({ rules: { 'target-size': { enabled: true } } }).analyze()).violations.map(
-    ({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)}`,
+const setPalette = (driver: WebDriver, palette: string): Promise<string> =>
+  driver.executeScript(
+    'const before = document.documentElement.dataset.theme; document.documentElement.dataset.theme = arguments[0]; return before',
+    palette,
   )
+
+/** No violation of any rule that axe knows, the size of targets (WCAG 2.2, 2.5.8) included, nor of contrast in the other palette; or their names. */
+export const accessible = async (driver: WebDriver): Promise<string[]> => {
+  const violations = async (axe: AxeBuilder): Promise<string[]> =>
+    (await axe.analyze()).violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)}`)
+  const found = await violations(new AxeBuilder(driver).options({ rules: { 'target-size': { enabled: true } } }))
+  const palette = await setPalette(driver, 'lamplight')
+  if (palette === 'lamplight') await setPalette(driver, 'paper')
+  const other = await violations(new AxeBuilder(driver).withRules(['color-contrast']))
+  await setPalette(driver, palette)
+  return [...found, ...other.map((one) => `in the other palette, ${one}`)]
+}
 
 /** Longer than a finger must stay on a thing before it is picked up, in milliseconds. */
 const fingerStays = 600

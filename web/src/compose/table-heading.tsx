@@ -57,7 +57,9 @@ export const TableHeading = ({ story, onWorkbench }: { story: Story; onWorkbench
   const twoTables = hasTablesWorkbench(story)
   return (
     <div className="flex flex-wrap items-center gap-x-3 gap-y-1.5 border-b border-line px-3.5 py-2">
-      <h1 className="min-w-[96px] flex-1 truncate font-serif text-[14px] font-medium">{titleOf(story)}</h1>
+      <h1 className="line-clamp-2 min-w-[96px] flex-1 font-serif text-[14px] leading-tight font-medium">
+        {titleOf(story)}
+      </h1>
       {twoTables && <OutcomeChoice story={story} rows={rows} />}
       {!twoTables && story.stageView !== 'map' && <StageChoice story={story} rows={rows} />}
       <span className="ml-auto">{story.stageView === 'rows' && !onWorkbench && <DiffChoice story={story} />}</span>

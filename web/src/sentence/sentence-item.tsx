@@ -106,7 +106,7 @@ type SentenceState = ReturnType<typeof useSentenceState>
 
 const frameOf = ({ isDraft, isShown }: SentenceState): string => {
   if (isDraft)
-    return 'mx-3 my-1.5 grid-cols-[26px_minmax(0,1fr)_92px]! cursor-default rounded-[10px] border-[1.5px] border-dashed border-rubric bg-sheet'
+    return 'mx-3 my-1.5 grid-cols-[26px_minmax(0,1fr)_92px]! pr-2! cursor-default rounded-[10px] border-[1.5px] border-dashed border-rubric bg-sheet'
   if (isShown) return 'bg-sheet shadow-[inset_3px_0_0_var(--rubric),0_1px_0_var(--line),0_-1px_0_var(--line)]'
   return ''
 }
