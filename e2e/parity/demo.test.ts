@@ -395,7 +395,7 @@ describe.each(flows)('$name', ({ recipe, inputs, tables, asCsv, pythonToo }) => 
     )
     expect(status, stderr).toBe(0)
     same('python')
-    expect(stderr).toMatch(/^ +[\d,]+ rows × \d+ columns {2}s1 {2}Open /m)
+    expect(stderr).toMatch(/^ +[\d,]+ rows × \d+ columns {2}s1$/m)
   })
   test('in the embedded database', async () => {
     await runPsql(db, sqlScript(recipeAt(recipe)).commands, { ...variables('pglite'), quiet: '1' })

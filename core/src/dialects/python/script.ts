@@ -26,12 +26,15 @@ import type { Schema } from '../../table/table.ts'
 /** The file formats that a Python script cannot read. */
 export const pythonCannotRead = ['parquet'] as const satisfies readonly Format[]
 
+/** Modules of Python that a script may use; it imports those that it does. */
 const imports = [
+  'argparse',
   'calendar',
   'collections',
   'contextlib',
   'csv',
   'datetime',
+  'difflib',
   'functools',
   'io',
   'itertools',
@@ -40,7 +43,10 @@ const imports = [
   'os',
   're',
   'sys',
+  'unicodedata',
 ]
+/** What a script may take from `decimal`. */
+const fromDecimal = ['ROUND_DOWN', 'ROUND_HALF_UP', 'ROUND_UP', 'Decimal']
 const taken = new Set([
   ...imports,
   'and',
@@ -80,6 +86,8 @@ const taken = new Set([
   'files',
   'outputs',
   'parameters',
+  'now',
+  'main',
   'c',
   'print',
   'list',
@@ -127,7 +135,7 @@ const pairs = (all: readonly (readonly [string, Code])[]): Code =>
     ', ',
   )}}`
 
-/** The Python script of a recipe: pandas 1.5 or newer and nothing else, one block a step under its sentence. */
+/** The Python script of a recipe, for pandas 1.5 or newer: `main`, which is the story with one block a step under its sentence, then the helpers in use. */
 export const pythonScript = (
   recipe: Recipe,
   plan: Plan = planRecipe(recipe),
@@ -143,36 +151,58 @@ export const pythonScript = (
       py`(${literalPython(value ?? null, type)}, ${type})`,
     ]),
   )
+  const story = joined(
+    blocks.map((block) => block.code),
+    '\n',
+  )
+  // a name that the story does not use begins with a low line, by which linters tell it
+  const used = (name: string): Code => code(new RegExp(`\\b${name}\\b`).test(story.text) ? name : `_${name}`)
   const start = lines(
-    py`files, parameters, NOW, outputs = ${pyHelper('parse_arguments')}(inputs=${inputs}, outputs=${written}, parameters=${given})`,
-    code('TODAY = NOW.date()'),
+    py`inputs = ${inputs}`,
+    py`outputs = ${written}`,
+    py`files, ${used('parameters')}, ${used('now')}, outputs = ${pyHelper('read_arguments')}(inputs, outputs, ${given})`,
     code(''),
   )
   const tables = pairs(plan.tables.map(({ id }) => [id, variable(id, runtimeNames)]))
-  const reported = joined(
-    blocks.map(({ step, sentence }) => py`    ${step}: ${sentence},`),
-    '\n',
-  )
   const end = lines(
     py`tables = ${tables}`,
-    py`for table, path in outputs.items():\n    ${pyHelper('write_csv')}(tables[table], path)\n`,
-    trace ? py`${pyHelper('write_trace')}(outputs, files)\n` : undefined,
-    comment('#', 'What each step left, to standard error'),
-    py`${pyHelper('tell_accounts')}({\n${reported}\n})`,
+    py`for table, path in outputs.items():\n    ${pyHelper('write_csv')}(tables[table], path)`,
+    trace ? py`${pyHelper('write_trace')}(outputs, files)` : undefined,
+  )
+  const run = lines(
+    code('if __name__ == "__main__":'),
+    code('    try:'),
+    code('        main()'),
+    code('    except (OSError, UnicodeError) as error:'),
+    py`        ${pyHelper('stop')}(6, f${'A file could not be read or written: {error}'})`,
     code(''),
   )
-  const body = lines(start, ...blocks.map((block) => block.code), end)
-  const usage = `python3 flow.py ${recipe.inputs.map(({ id }) => `--input ${id}=FILE `).join('')}${outputs.map(({ table, file }) => `--output ${table}=${file}`).join(' ')}${trace ? ' --trace-out trace.csv' : ''}`
-  const head = scriptHead(recipe, usage, body, trace)
+  const body = lines(start, story, end, run)
+  const needed = neededHelpers(body, trace ? allHelpers.map((helper) => ({ ...helper, ...helper.traced })) : allHelpers)
+  const helpers = needed.map(({ source }) => spaced(source)).join('\n\n\n')
+  const head = scriptHead(recipe, usageOf(recipe, trace), `${body.text}\n${helpers}`)
   const parts: ScriptPart[] = [
-    { text: lines(head, start).text },
-    ...blocks.map(({ step, code: text }) => ({ step, text: text.text })),
-    { text: end.text },
+    { text: `${head}\n\n\ndef main():\n${indented(start)}` },
+    ...blocks.map(({ step, code: block }) => ({ step, text: indented(block) })),
+    { text: `${indented(end)}\n\n\n${helpers}\n\n\n${run.text}` },
   ]
   return { parts, text: parts.map((part) => part.text).join('\n') }
 }
 
-type StepBlock = { readonly step: string; readonly sentence: string; readonly code: Code }
+/** How a script is called. */
+const usageOf = (recipe: Recipe, trace: boolean): string =>
+  `python3 flow.py ${recipe.inputs.map(({ id }) => `--input ${id}=FILE `).join('')}${scriptOutputs(recipe)
+    .map(({ table, file }) => `--output ${table}=${file}`)
+    .join(' ')}${trace ? ' --trace-out trace.csv' : ''}`
+
+/** Lines of a function's body. Texts in generated code have no line breaks of their own, so every line is one of the code. */
+const indented = ({ text }: Code): string => text.replace(/^(?=.)/gm, '    ')
+
+/** Definitions two blank lines apart, as PEP 8 has it; comments belong to what they stand above. */
+const spaced = (source: string): string =>
+  source.replace(/\n+(?=(?:#.*\n)*(?:def |class |@))/g, '\n\n\n').replace(/(@.*)\n+(?=def )/g, '$1\n')
+
+type StepBlock = { readonly step: string; readonly code: Code }
 /** Each step under its sentence, in the order in which they run. @throws ScriptError where one is broken */
 function stepBlocks(recipe: Recipe, plan: Plan, trace: boolean): StepBlock[] {
   const parameters = parameterTypes(recipe)
@@ -197,7 +227,7 @@ function stepBlocks(recipe: Recipe, plan: Plan, trace: boolean): StepBlock[] {
         py`${pyHelper('account')}(${step.id}, ${frame})`,
         code(''),
       )
-      blocks.push({ step: step.id, sentence, code: block })
+      blocks.push({ step: step.id, code: block })
     }
   }
   return blocks
@@ -209,7 +239,9 @@ function columnChecks(recipe: Recipe, step: Step, frame: Code): Code | undefined
   const wanted = recipe.inputs.find((one) => one.id === opened?.input)
   if (!wanted?.columns || wanted.columns.length === 0) return undefined
   const inFile = fileColumns(wanted.columns, opened?.read).map((field) => field.name)
-  return py`${pyHelper('require')}(${frame}, ${wanted.name}, ${inFile}, ${wanted.columns.map((field) => field.name)})`
+  const known = wanted.columns.map((field) => field.name)
+  const beside = known.length > inFile.length ? py`, ${known}` : code('')
+  return py`${pyHelper('require')}(${frame}, ${wanted.name}, ${inFile}${beside})`
 }
 
 /** After a step of a traced script: the sources of the table's rows, from those of the tables that it read. */
@@ -253,22 +285,24 @@ function pythonContext({ frame, input, output, parameters, plan, recipe, own, tr
   }
 }
 
-/** The script up to its first step: usage, imports and the helpers in use. */
-function scriptHead(recipe: Recipe, usage: string, body: Code, trace: boolean) {
-  const helpers = trace ? allHelpers.map((helper) => ({ ...helper, ...helper.traced })) : allHelpers
+/** The script up to its story: usage, and imports of what `text` uses. */
+const scriptHead = (recipe: Recipe, usage: string, text: string): string => {
+  const uses = (name: string): boolean => new RegExp(`(?<![.\\w])${name}\\.`).test(text)
+  const decimals = fromDecimal.filter((name) => new RegExp(`\\b${name}\\b`).test(text))
+  const workbooks = recipe.inputs.some((one) => isWorkbook(inputFormat(recipe, one.id)))
   return lines(
-    code('#!/usr/bin/env python3'),
     comment('#', recipe.name),
     ...(recipe.about ? [comment('#', recipe.about)] : []),
     comment('#', `Run with: ${usage}`),
     ...csvFirst(recipe, pythonCannotRead).map((line) => comment('#', line)),
     comment(
       '#',
-      `Needs pandas 1.5 or newer${recipe.inputs.some((one) => isWorkbook(inputFormat(recipe, one.id))) ? ', and openpyxl for workbooks' : ''}. The steps stand at the end; what comes before are the helpers they use.`,
+      `Needs pandas 1.5 or newer${workbooks ? ', and openpyxl for workbooks' : ''}. The story is main(); what pandas does not say exactly stands below it.`,
     ),
-    code(
-      `${imports.map((name) => `import ${name}`).join('\n')}\nfrom decimal import Decimal, ROUND_DOWN, ROUND_HALF_UP, ROUND_UP\n\nimport numpy as np\nimport pandas as pd\n`,
-    ),
-    ...neededHelpers(body, helpers).map((block) => code(`${block.source}\n`)),
-  )
+    ...imports.filter(uses).map((name) => code(`import ${name}`)),
+    ...(decimals.length > 0 ? [code(`from decimal import ${decimals.join(', ')}`)] : []),
+    code(''),
+    ...(uses('np') ? [code('import numpy as np')] : []),
+    code('import pandas as pd'),
+  ).text
 }

@@ -271,7 +271,7 @@ export const date = [
     call: (_cells, _types, { now }) => dayOf(now),
     scripts: {
       sql: () => sql`${sqlHelper('run_day')}()`,
-      python: () => code('TODAY'),
+      python: () => code('now.date()'),
     },
     examples: [['TODAY() - TODAY()', '0']],
   }),
@@ -284,7 +284,7 @@ export const date = [
     call: (_cells, _types, { now }) => now,
     scripts: {
       sql: () => sql`${sqlHelper('run_moment')}()`,
-      python: () => code('NOW'),
+      python: () => code('now'),
     },
     examples: [['NOW() - NOW()', '0']],
   }),

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { joined, lines, py, sql, pyHelper } from '../../codegen/tag.ts'
+import { joined, py, sql, pyHelper } from '../../codegen/tag.ts'
 import { cellAt, columnWriter, type Cell } from '../../table/column.ts'
 import { listed } from '../../messages/words.ts'
 import {
@@ -9,7 +9,7 @@ import {
   selectColumns,
   selected,
   selectedNames,
-  selectorPython,
+  eachColumnPython,
   selectorSchema,
   type Selector,
 } from '../shared/columns.ts'
@@ -93,12 +93,14 @@ export const blank = defineStep<Blank>({
       ),
     python: ({ columns, values }, { frame, input }) => {
       const type = selected(columns, input)[0]?.type ?? 'text'
-      return lines(
-        py`for c in ${selectorPython(columns, frame)}:`,
-        py`    ${frame}[c] = ${pyHelper('replace_values')}(${frame}[c], [${joined(
-          values.map((value) => py`(${literalPython(value, type)}, None)`),
-          ', ',
-        )}])`,
+      const pairs = joined(
+        values.map((value) => py`(${literalPython(value, type)}, None)`),
+        ', ',
+      )
+      return eachColumnPython(
+        columns,
+        frame,
+        (name) => py`${frame}[${name}] = ${pyHelper('replace_values')}(${frame}[${name}], [${pairs}])`,
       )
     },
   },

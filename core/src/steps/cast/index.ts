@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { sqlPatterns, pythonPatterns } from '../../codegen/patterns.ts'
-import { code, joined, lines, psql, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
+import { code, joined, psql, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { scalarTypes, type ColumnType } from '../../table/column.ts'
 import { compileDatePattern } from '../../reading/date-pattern.ts'
 import { plainLocale, type NumberLocale } from '../../table/number.ts'
@@ -12,7 +12,7 @@ import {
   selectColumns,
   selected,
   selectedNames,
-  selectorPython,
+  eachColumnPython,
   selectorSchema,
   type Selector,
 } from '../shared/columns.ts'
@@ -221,9 +221,10 @@ export const cast = defineStep<Cast>({
           ? [py`, decimal=${locale.decimal}, group=${locale.group}`]
           : []),
       ]
-      return lines(
-        py`for c in ${selectorPython(columns, frame)}:`,
-        py`    ${frame}[c] = ${pyHelper('cast')}(${frame}[c], ${type}${joined(options, '')})`,
+      return eachColumnPython(
+        columns,
+        frame,
+        (name) => py`${frame}[${name}] = ${pyHelper('cast')}(${frame}[${name}], ${type}${joined(options, '')})`,
       )
     },
   },

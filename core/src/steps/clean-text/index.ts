@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { lines, py, sql, type Code, pyHelper, sqlHelper, type SqlHelperName } from '../../codegen/tag.ts'
+import { py, sql, type Code, pyHelper, sqlHelper, type SqlHelperName } from '../../codegen/tag.ts'
 import { mapText } from '../../table/gather.ts'
 import { cellAt, lengthOf } from '../../table/column.ts'
 import { lower, space, titleCase, trim, upper } from '../../table/text.ts'
@@ -10,7 +10,7 @@ import {
   selectColumns,
   selected,
   selectedNames,
-  selectorPython,
+  eachColumnPython,
   selectorSchema,
   type Selector,
 } from '../shared/columns.ts'
@@ -135,9 +135,10 @@ export const cleanText = defineStep<CleanText>({
         ),
       ),
     python: ({ columns, do: acts }, { frame }) =>
-      lines(
-        py`for c in ${selectorPython(columns, frame)}:`,
-        py`    ${frame}[c] = ${pyHelper('clean_text')}(${frame}[c], ${acts})`,
+      eachColumnPython(
+        columns,
+        frame,
+        (name) => py`${frame}[${name}] = ${pyHelper('clean_text')}(${frame}[${name}], ${acts})`,
       ),
   },
   absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),

@@ -1,7 +1,7 @@
 import { rowsWhere } from '../../table/row-set.ts'
 import { ownValue } from '../../table/own.ts'
 import { z } from 'zod'
-import { lines, py, sql, type Code, pyHelper } from '../../codegen/tag.ts'
+import { code, lines, py, sql, type Code, pyHelper } from '../../codegen/tag.ts'
 import { cellAt, columnWriter, isNullAt, type Cell, type ColumnType } from '../../table/column.ts'
 import { convert } from '../../reading/convert.ts'
 import type { Table } from '../../table/table.ts'
@@ -12,7 +12,7 @@ import {
   selectColumns,
   selected,
   selectedNames,
-  selectorPython,
+  eachColumnPython,
   selectorSchema,
   type Selector,
 } from '../shared/columns.ts'
@@ -148,17 +148,22 @@ export const fillEmpty = defineStep<FillEmpty>({
     },
     python: ({ columns, with: value }, { frame, input, parameter }) => {
       const [first] = selected(columns, input)
+      const isOne = Array.isArray(columns) && columns.length === 1
+      // the column that is taken from may be among those that are filled
+      const from = isOne ? frame : code('filled_from')
       const choosePut = () => {
-        if (isColumnValue(value)) return py`filled_from[${value.column}]`
+        if (isColumnValue(value)) return py`${from}[${value.column}]`
         if (isParameterValue(value)) return parameter(value.parameter)
         return literalPython(value, first?.type ?? 'text')
       }
       const put = choosePut()
-      return lines(
-        py`filled_from = ${frame}`,
-        py`for c in ${selectorPython(columns, frame)}:`,
-        py`    ${frame} = ${pyHelper('put')}(${frame}, c, ${pyHelper('fill_empty')}(${frame}[c], ${put}), ${pyHelper('type_of')}(${frame}[c]))`,
+      const filling = eachColumnPython(
+        columns,
+        frame,
+        (name) =>
+          py`${frame} = ${pyHelper('put')}(${frame}, ${name}, ${pyHelper('fill_empty')}(${frame}[${name}], ${put}), ${pyHelper('type_of')}(${frame}[${name}]))`,
       )
+      return isOne || !isColumnValue(value) ? filling : lines(py`${from} = ${frame}`, filling)
     },
   },
   absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),

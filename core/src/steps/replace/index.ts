@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { code, joined, lines, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
+import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { compilePattern, patternFor, patternProblem, replaceMatches, replacementFor } from '../../codegen/regex.ts'
 import { cellAt, columnWriter, lengthOf, type Cell, type Column, type ColumnType } from '../../table/column.ts'
 import { mapText } from '../../table/gather.ts'
@@ -12,7 +12,7 @@ import {
   selectColumns,
   selected,
   selectedNames,
-  selectorPython,
+  eachColumnPython,
   selectorSchema,
   type Selector,
 } from '../shared/columns.ts'
@@ -225,9 +225,11 @@ export const replace = defineStep<Replace>({
         if (match !== 'pattern') return py`(${literalPython(pair.find, type)}, ${literalPython(pair.with, type)})`
         return py`(${patternFor('python', String(pair.find))}, ${replacementFor('python', pair.with === null ? '' : String(pair.with))})`
       })
-      return lines(
-        py`for c in ${selectorPython(params.columns, frame)}:`,
-        py`    ${frame}[c] = ${pyHelper('replace_values')}(${frame}[c], [${joined(pairs, ', ')}]${match === 'whole' ? code('') : py`, ${match}`}${ignoreCase ? code(', ignore_case=True') : code('')})`,
+      return eachColumnPython(
+        params.columns,
+        frame,
+        (name) =>
+          py`${frame}[${name}] = ${pyHelper('replace_values')}(${frame}[${name}], [${joined(pairs, ', ')}]${match === 'whole' ? code('') : py`, ${match}`}${ignoreCase ? code(', ignore_case=True') : code('')})`,
       )
     },
   },

@@ -1,6 +1,6 @@
 import { ownValue } from '../../table/own.ts'
 import { z } from 'zod'
-import { code, joined, py, sql, type Code, pyHelper } from '../../codegen/tag.ts'
+import { code, joined, lines, py, sql, type Code, pyHelper } from '../../codegen/tag.ts'
 import { columnTypes, isNumber, type ColumnType } from '../../table/column.ts'
 import { textOfCell } from '../../table/cell-text.ts'
 import type { Field, Schema, Table } from '../../table/table.ts'
@@ -216,6 +216,12 @@ export const positionFor = (place: ColumnPlacement, names: readonly string[]): n
   return after >= 0 ? after + 1 : names.length
 }
 
+/** Python that is the same for each column of a selector: once for one that is named, else in a loop over their names. */
+export const eachColumnPython = (selector: Selector, frame: Code, statement: (name: Code) => Code): Code => {
+  const [only, ...more] = isList(selector) ? selector : []
+  if (only !== undefined && more.length === 0) return statement(py`${only}`)
+  return lines(py`for c in ${selectorPython(selector, frame)}:`, py`    ${statement(code('c'))}`)
+}
 /** A selector as a Python list of names; rules look at the frame when the script runs. */
 export const selectorPython = (selector: Selector, frame: Code): Code => {
   if (isList(selector)) return py`${selector}`

@@ -5,12 +5,15 @@ import math
 import pandas as pd
 
 from .cells import cells
+from .each import each
 
 
 def rows_of(f, args):
     series = [a for a in args if isinstance(a, pd.Series)]
     if not series:
         return f(*args)
+    if len(series) == 1:
+        return each(lambda v: f(*[v if isinstance(a, pd.Series) else a for a in args]), series[0])
     lists = [cells(a) if isinstance(a, pd.Series) else itertools.repeat(a) for a in args]
     return pd.Series([f(*row) for row in itertools.islice(zip(*lists), len(series[0]))], dtype="object")
 def attempt(f, *row):

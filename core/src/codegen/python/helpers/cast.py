@@ -1,7 +1,9 @@
 import datetime
 from decimal import ROUND_HALF_UP
 
-from .cells import cells
+import numpy as np
+
+from .by_value import by_value
 from .column import column
 from .read_boolean import read_boolean
 from .read_date import read_moment
@@ -26,7 +28,7 @@ def read_text(t, kind, formats=None, decimal=".", group=","):
 def warn_unread(name, count, kind):
     """Cells that did not read are empty from here on."""
     if count > 0:
-        warn("%d %s of “%s” cannot be read as %s; they are empty." % (count, "cell" if count == 1 else "cells", name, kind))
+        warn(f"{count} cell{'s' if count != 1 else ''} of “{name}” cannot be read as {kind}; they are empty.")
 def to_whole(x):
     return whole(rounded(x, 0, ROUND_HALF_UP))
 def to_type(x, kind):
@@ -43,9 +45,8 @@ def to_type(x, kind):
 def cast(x, kind, **how):
     if type_of(x) == kind and kind != "text":
         return x
-    known = {}
-    values = cells(x)
-    for v in set(values):
-        known[v] = None if v is None else read_text(v, kind, **how) if isinstance(v, str) else to_type(v, kind)
-    warn_unread(x.name, sum(v is not None and known[v] is None for v in values), kind)
-    return column([known[v] for v in values], kind)
+    codes, values = by_value(x)
+    made = [None if v is None else read_text(v, kind, **how) if isinstance(v, str) else to_type(v, kind) for v in values]
+    unread = np.array([v is not None and m is None for v, m in zip(values, made)])
+    warn_unread(x.name, unread[codes].sum(), kind)
+    return column(made, kind).take(codes).set_axis(x.index)

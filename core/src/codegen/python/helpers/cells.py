@@ -1,7 +1,10 @@
+import math
+
+
 def cells(x):
     """The cells of a column as plain Python values, None for empty."""
     if x.dtype == object:
         return x.tolist()
     if x.dtype == "float64":
-        return [None if v != v else v for v in x.tolist()]
+        return [None if math.isnan(v) else v for v in x.tolist()]
     return x.astype(object).where(x.notna(), None).tolist()

@@ -13,5 +13,5 @@ def check_rows(say, figure, at_least=None, at_most=None, stop_here=False):
     if (at_least is None or figure >= at_least) and (at_most is None or figure <= at_most):
         return
     if stop_here:
-        stop(5, "A check stops the run: %s (%s)" % (say, shown(float(figure))))
-    print("A check does not hold: %s (%s)" % (say, shown(float(figure))), file=sys.stderr)
+        stop(5, f"A check stops the run: {say} ({shown(float(figure))})")
+    print(f"A check does not hold: {say} ({shown(float(figure))})", file=sys.stderr)

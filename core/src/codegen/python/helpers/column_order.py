@@ -1,6 +1,5 @@
 import pandas as pd
 
-from .cells import cells
 from .column import column
 
 
@@ -8,8 +7,7 @@ def place(names, before, after):
     return names.index(before) if before in names else names.index(after) + 1 if after in names else len(names)
 def put(frame, name, values, kind, before=None, after=None):
     """A computed column: new, or in place of the one of that name."""
-    values = cells(values) if isinstance(values, pd.Series) else [values] * len(frame)
-    made = column(values, kind)
+    made = column(values if isinstance(values, pd.Series) else [values] * len(frame), kind)
     made.index = frame.index
     result = frame.copy()
     if name in result.columns:

@@ -1,5 +1,5 @@
 def free_name(wanted, taken):
     free, n = wanted, 2
     while free in taken:
-        free, n = "%s %d" % (wanted, n), n + 1
+        free, n = f"{wanted} {n}", n + 1
     return free

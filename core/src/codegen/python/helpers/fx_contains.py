@@ -1,4 +1,3 @@
 from .by_row import by_row
 
-
 fx_contains = by_row(lambda t, p: p in t)

@@ -1,4 +1,3 @@
 from .by_row import by_row
 
-
 fx_endswith = by_row(lambda t, p: t.endswith(p))

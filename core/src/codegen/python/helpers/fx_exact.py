@@ -1,4 +1,3 @@
 from .by_row import by_row
 
-
 fx_exact = by_row(lambda a, b: a == b)

@@ -1,4 +1,3 @@
 from .by_row import by_row
 
-
 fx_hour = by_row(lambda t: t.hour)

@@ -2,5 +2,4 @@ import math
 
 from .by_row import by_row
 
-
 fx_mod = by_row(lambda x, d: x - d * math.floor(x / d))

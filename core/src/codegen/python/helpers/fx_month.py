@@ -1,4 +1,3 @@
 from .by_row import by_row
 
-
 fx_month = by_row(lambda d: d.month)

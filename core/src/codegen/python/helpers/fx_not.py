@@ -1,4 +1,3 @@
 from .by_row import by_row
 
-
 fx_not = by_row(lambda c: not c)

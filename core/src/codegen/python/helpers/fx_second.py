@@ -1,4 +1,3 @@
 from .by_row import by_row
 
-
 fx_second = by_row(lambda t: t.second)

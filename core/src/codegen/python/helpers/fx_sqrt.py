@@ -2,5 +2,4 @@ import math
 
 from .by_row import by_row
 
-
 fx_sqrt = by_row(lambda x: math.sqrt(x))

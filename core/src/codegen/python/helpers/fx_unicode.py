@@ -1,4 +1,3 @@
 from .by_row import by_row
 
-
 fx_unicode = by_row(lambda t: ord(t[0]))

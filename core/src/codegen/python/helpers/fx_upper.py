@@ -1,4 +1,3 @@
 from .by_row import by_row
 
-
 fx_upper = by_row(lambda t: t.upper())

@@ -1,8 +1,10 @@
 import pandas as pd
 
-from .cells import cells
+from .each import each
 
 
 def holds(frame, x):
     """A computed condition; empty counts as no."""
-    return pd.Series([v is True for v in (cells(x) if isinstance(x, pd.Series) else [x] * len(frame))], index=frame.index, dtype=bool)
+    if isinstance(x, pd.Series):
+        return each(lambda v: v is True, x).astype(bool).set_axis(frame.index)
+    return pd.Series(x is True, index=frame.index)

@@ -2,13 +2,13 @@ import pandas as pd
 
 from .cells import cells
 from .column import column
+from .follow import follow  # trace
 from .free_name import free_name
 from .lower_of import lower_of
 from .spaces import SPACES
 from .stop import stop
 from .type_of import type_of
 from .warn import warn
-from .follow import follow  # trace
 
 
 def join_tables(left, right, how, on, ignore_case=False, trim=False, bring=None, prefix="", matches="all"):
@@ -40,14 +40,14 @@ def join_tables(left, right, how, on, ignore_case=False, trim=False, bring=None,
             if how in ("left-only", "right-only"):
                 continue
             if matches == "one" and len(rows) > 1:
-                stop(5, "A row matches %d rows by %s, and only one match is allowed. Take the first, or make the rows there one of each." % (len(rows), ", ".join(a for a, _ in on)))
+                stop(5, f"A row matches {len(rows)} rows by {', '.join(a for a, _ in on)}, and only one match is allowed. Take the first, or make the rows there one of each.")
             pairs.extend((l, r) for r in (rows if matches == "all" else rows[:1]))
         if how in ("right", "full", "right-only"):
             pairs.extend((-1, r) for r, key in enumerate(rk) if key is None or key not in met)
     ls, rs = [l for l, _ in pairs], [r for _, r in pairs]
     repeated = len([l for l in ls if l >= 0]) - len({l for l in ls if l >= 0})
     if repeated > 0 and how != "cross":
-        warn("Matching by %s makes %d more rows by repeated keys." % (", ".join(a for a, _ in on), repeated))
+        warn(f"Matching by {', '.join(a for a, _ in on)} makes {repeated} more rows by repeated keys.")
     def taken(frame, name, rows):
         values = cells(frame[name])
         return [None if i < 0 else values[i] for i in rows]

@@ -1,10 +1,12 @@
 import re
 
-import pandas as pd
-
 from .conditions import seen
+from .each import each
 
 
 def matches(x, pattern, ignore_case=False, trim=False):
     pattern = re.compile(pattern, re.IGNORECASE if ignore_case else 0)
-    return pd.Series([t is not None and pattern.search(t) is not None for t in seen(x, False, trim)], index=x.index, dtype=bool)
+    def fits(t):
+        t = seen(t, False, trim)
+        return t is not None and pattern.search(t) is not None
+    return each(fits, x).astype(bool)

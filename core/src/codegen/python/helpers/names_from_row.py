@@ -1,7 +1,7 @@
 from .cells import cells
-from .open_csv import names_for
-from .shown import shown
 from .follow import follow  # trace
+from .shown import shown
+from .table_names import names_for
 
 
 def names_from_row(frame, row):

@@ -9,8 +9,8 @@ from .xlsx_sheets import Unreadable
 
 def ods_sheets(path):
     """Each sheet's name, whether it is hidden, and its rows."""
-    import xml.etree.ElementTree as ElementTree
     import zipfile
+    from xml.etree import ElementTree
     local = lambda name: name.rpartition("}")[2]
     def text_of(node):
         text = node.text or ""

@@ -1,5 +1,4 @@
 from .by_row import by_row
 from .lower_of import sort_value
 
-
 op_less = by_row(lambda a, b: sort_value(a) < sort_value(b))

@@ -1,34 +1,40 @@
 import collections
 import csv
-import functools
-import io
-import math
+import itertools
 import os
 import re
 
+import numpy as np
 import pandas as pd
 
+from .by_value import by_value
 from .cast import read_text, warn_unread
 from .column import column
-from .lower_of import lower_of
-from .read_date import read_moment
-from .spaces import SPACES
+from .corner import corner
+from .detect import detect
 from .follow import first_record, follow_file  # trace
+from .table_names import joined_names, known_names, names_for
 
 
-def decode(data, encoding):
-    for bom, name in ((b"\xef\xbb\xbf", "utf-8"), (b"\xff\xfe", "utf-16-le"), (b"\xfe\xff", "utf-16-be")):
-        if data.startswith(bom):
-            return data[len(bom):].decode(name)
+def encoding_of(path, encoding):
+    """The encoding that the first bytes tell, that is given, or UTF-8 where all is that, else that of Western Windows."""
+    with open(path, "rb") as f:
+        start = f.read(4)
+    for mark, name in ((b"\xef\xbb\xbf", "utf-8-sig"), (b"\xff\xfe", "utf-16"), (b"\xfe\xff", "utf-16")):
+        if start.startswith(mark):
+            return name
     if encoding:
-        return data.decode(encoding)
+        return encoding
     try:
-        return data.decode("utf-8")
+        with open(path, encoding="utf-8") as f:
+            collections.deque(f, maxlen=0)
     except UnicodeDecodeError:
-        return data.decode("windows-1252")
-def sniff_delimiter(text, quote):
+        return "windows-1252"
+    return "utf-8"
+def sniff_delimiter(path, encoding, quote):
     """The sign that parts most lines into equally many cells."""
-    lines = [re.sub(re.escape(quote) + "[^" + re.escape(quote) + "]*" + re.escape(quote), "", l) for l in text.split("\n", 60)[:60] if l.strip("\r") != ""]
+    with open(path, encoding=encoding, newline="\n") as f:
+        lines = [re.sub(re.escape(quote) + "[^" + re.escape(quote) + "]*" + re.escape(quote), "", l).rstrip("\n") for l in itertools.islice(f, 60)]
     best = (0, 0, ",")
     for d in ",;\t|":
         counts = collections.Counter(l.count(d) for l in lines if d in l)
@@ -36,89 +42,54 @@ def sniff_delimiter(text, quote):
             mode = max(counts.values())
             best = max(best, (mode, max(c for c in counts if counts[c] == mode), d), key=lambda b: b[:2])
     return best[2]
-def detect(values, decimal):
-    kinds = set()
-    for t in set(values):
-        t = t.strip(SPACES)
-        kinds.add("integer" if re.fullmatch("^-?(?:0|[1-9][0-9]{0,14})$", t) else "decimal" if re.fullmatch("^-?(?:(?:0|[1-9][0-9]*)\u0001[0-9]+|\u0001[0-9]+)(?:[eE][-+]?[0-9]+)?$".replace("\u0001", re.escape(decimal)), t) and not math.isinf(float(t.replace(decimal, ".")))
-            else "boolean" if lower_of(t) in ("true", "false") else next((k for k in ("date", "time") if read_moment(t, None, k) is not None), "datetime" if len(t) > 10 and read_moment(t, None, "datetime") is not None else "text"))
-        if len(kinds) > 1 and kinds != {"integer", "decimal"}:
-            return "text"
-    return "decimal" if len(kinds) > 1 else kinds.pop() if kinds else "text"
-def names_for(cells_, width):
-    made = []
-    for i in range(width):
-        wanted = cells_[i] if i < len(cells_) and cells_[i] != "" else "Column %d" % (i + 1)
-        free, n = wanted, 2
-        while free in made:
-            free, n = "%s %d" % (wanted, n), n + 1
-        made.append(free)
-    return made
-def known_names(names, known):
-    """A column that comes by another name gets its own, unless that is there too."""
-    for i, name in enumerate(names):
-        if name in known and known[name] not in names:
-            names[i] = known[name]
-    return names
-def corner(ref):
-    letters, digits = re.fullmatch("([A-Za-z]+)([0-9]*)", ref).groups()
-    return functools.reduce(lambda n, c: n * 26 + ord(c) - 64, letters.upper(), 0), int(digits or 0) or None
-def within_range(rows, area):
-    """The rows and cells of a range such as B3:K90; rows are counted in it from then on."""
-    if area is None:
-        return rows
-    (left, top), (right, bottom) = (corner(p) for p in area.split(":"))
-    return [r[left - 1:right] for r in rows[top - 1:bottom]]
-def joined_names(heads):
-    """Several rows of names as one; an upper name goes on to the right."""
-    if len(heads) == 1:
-        return list(heads[0])
-    width = max([len(h) for h in heads] + [0])
-    filled = []
-    for i, head in enumerate(heads):
-        last, row = "", []
-        for c in range(width):
-            cell = head[c] if c < len(head) else ""
-            last = cell or last
-            row.append(cell if i == len(heads) - 1 else last)
-        filled.append(row)
-    return [" ".join(dict.fromkeys(row[c] for row in filled if row[c])) for c in range(width)]
-def parted(rows, header, skip, footer, name_of=str):
-    """The names, and the rows below them without what is left out."""
-    tops = [] if header is None else sorted(header) if isinstance(header, list) else [header]
-    top = max(tops + [0])
-    names = joined_names([[name_of(v) for v in rows[t - 1]] for t in tops]) if tops and top <= len(rows) else []
-    while names and names[-1] == "" and name_of is not str:
-        names.pop()
-    return names, rows[top + skip:len(rows) - footer]
-def open_csv(files, encoding=None, delimiter=None, quote='"', header=1, skip=0, footer=0, area=None, types="detect", decimal=".", group=",", file_column=None, sheet_column=None, known={}):
-    """Files with one table, stacked by column name; rows are counted as seen, blank rows leave."""
+def row_widths(path, encoding, delimiter, quote):
+    """How many cells each row of a file has; 0 where all are empty."""
     csv.field_size_limit(2 ** 31 - 1)
-    stacked, count = {}, 0
-    for path in files:
-        with open(path, "rb") as f:
-            text = decode(f.read(), encoding)
-        rows = list(csv.reader(io.StringIO(text, newline="\n" if "\n" in text else ""), delimiter=delimiter or sniff_delimiter(text, quote), quotechar=quote))
-        head, body = parted(within_range(rows, area), header, skip, footer)
-        follow_file(path, "", body, first_record(header, skip, area))  # trace
-        body = [r for r in body if any(c != "" for c in r)]
-        names = known_names(names_for(head, max([len(head)] + [len(r) for r in body])), known)
-        for i, name in enumerate(names):
-            stacked.setdefault(name, [""] * count).extend(r[i] if i < len(r) else "" for r in body)
-        for column_, note in ((file_column, os.path.basename(path)), (sheet_column, "")):
-            if column_:
-                stacked.setdefault(column_, [""] * count).extend([note] * len(body))
-        count += len(body)
-        for values in stacked.values():
-            values.extend([""] * (count - len(values)))
+    with open(path, encoding=encoding, newline="") as f:
+        return [len(row) if any(row) else 0 for row in csv.reader(f, delimiter=delimiter, quotechar=quote)]
+def read_rows(path, encoding, delimiter, quote, area):
+    """All cells of a file as text, "" where a row is short, and how many cells each row has."""
+    widths = np.array(row_widths(path, encoding, delimiter, quote), dtype="int64")
+    try:
+        rows = pd.read_csv(path, header=None, names=range(widths.max(initial=1)), index_col=False, dtype=object, na_filter=False, skip_blank_lines=False, sep=delimiter, quotechar=quote, encoding=encoding, low_memory=False)
+    except pd.errors.ParserError:  # a quote that is never closed
+        with open(path, encoding=encoding, newline="") as f:
+            rows = pd.DataFrame(list(csv.reader(f, delimiter=delimiter, quotechar=quote)), columns=range(widths.max(initial=1)), dtype=object).fillna("")
+    except pd.errors.EmptyDataError:
+        return pd.DataFrame(), widths
+    if area is None:
+        return rows, widths
+    (left, top), (right, bottom) = (corner(p) for p in area.split(":"))
+    return rows.iloc[top - 1:bottom, left - 1:right], np.clip(widths[top - 1:bottom], 0, right) - (left - 1)
+def read_table(path, encoding, delimiter, quote, header, skip, footer, area, known):
+    """The table of one file as text, without blank rows."""
+    encoding = encoding_of(path, encoding)
+    rows, widths = read_rows(path, encoding, delimiter or sniff_delimiter(path, encoding, quote), quote, area)
+    tops = [] if header is None else header if isinstance(header, list) else [header]
+    below = max(tops + [0])
+    head = joined_names([rows.iloc[t - 1].tolist() for t in sorted(tops)])[:max(widths[t - 1] for t in tops)] if tops and below <= len(rows) else []
+    rows, widths = rows.iloc[below + skip:len(rows) - footer], widths[below + skip:len(rows) - footer]
+    follow_file(path, "", rows.to_numpy().tolist(), first_record(header, skip, area))  # trace
+    maybe = rows[rows.iloc[:, 0] == ""] if len(rows.columns) else rows
+    filled = ~rows.index.isin(maybe.index[(maybe == "").all(axis=1)])
+    width = max(len(head), widths[filled].max(initial=0))
+    return rows.iloc[filled, :width].set_axis(known_names(names_for(head, width), known), axis=1)
+def open_csv(files, encoding=None, delimiter=None, quote='"', header=1, skip=0, footer=0, area=None, types="detect", decimal=".", group=",", file_column=None, sheet_column=None, known=None):
+    """Files with one table, stacked by column name; rows are counted as seen, blank rows leave."""
+    if known is None:
+        known = {}
+    tables = [read_table(path, encoding, delimiter, quote, header, skip, footer, area, known) for path in files]
+    for note, values in ((file_column, [os.path.basename(path) for path in files]), (sheet_column, [""] * len(files))):
+        tables = [table.assign(**{note: value}) if note else table for table, value in zip(tables, values)]
+    rows = pd.concat(tables, ignore_index=True)
+    last = [c for c in (file_column, sheet_column) if c]
+    rows = rows[[c for c in rows.columns if c not in last] + last]
     frame = {}
-    for column_ in (file_column, sheet_column):
-        if column_ in stacked:
-            stacked[column_] = stacked.pop(column_)
-    for name, values in stacked.items():
-        given = types.get(name) if isinstance(types, dict) else "text" if types == "text" or name in (file_column, sheet_column) else None
-        kind, formats = (given if isinstance(given, tuple) else (given or detect([v for v in values if v != ""], decimal), None))
-        known = {v: None if v == "" else read_text(v, kind, formats=formats, decimal=decimal, group=group) for v in set(values)}
-        warn_unread(name, sum(v != "" and known[v] is None for v in values), kind)
-        frame[name] = column([known[v] for v in values], kind)
-    return pd.DataFrame(frame, index=range(count))
+    for name in rows.columns:
+        codes, texts = by_value(rows.pop(name))
+        given = types.get(name) if isinstance(types, dict) else "text" if types == "text" or name in last else None
+        kind, formats = given if isinstance(given, tuple) else (given or detect([t for t in texts if t], decimal), None)
+        made = [read_text(t, kind, formats=formats, decimal=decimal, group=group) if t else None for t in texts]
+        warn_unread(name, np.array([bool(t) and m is None for t, m in zip(texts, made)])[codes].sum(), kind)
+        frame[name] = column(made, kind).take(codes).set_axis(rows.index)
+    return pd.DataFrame(frame, index=rows.index)

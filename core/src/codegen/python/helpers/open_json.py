@@ -2,13 +2,17 @@ import json
 import os
 
 from .column import ListText
+from .follow import follow_file  # trace
 from .max_whole import MAX_WHOLE
-from .open_csv import decode
 from .open_workbook import stack_cells
 from .stop import stop
-from .follow import follow_file  # trace
 
 
+def decode(data, encoding):
+    for mark, name in ((b"\xef\xbb\xbf", "utf-8"), (b"\xff\xfe", "utf-16-le"), (b"\xfe\xff", "utf-16-be")):
+        if data.startswith(mark):
+            return data[len(mark):].decode(name)
+    return data.decode(encoding or "utf-8")
 def records_at(document, path):
     """The list of records at a path such as data.items."""
     rest = path or ""
@@ -35,8 +39,10 @@ def flat(record, prefix=""):
         else:
             row[prefix + key] = list_text(value) if isinstance(value, list) else None if value == "" else exact(value)
     return row
-def open_json(files, path=None, encoding=None, types="detect", decimal=".", group=",", file_column=None, sheet_column=None, known={}):
+def open_json(files, path=None, encoding=None, types="detect", decimal=".", group=",", file_column=None, sheet_column=None, known=None):
     """Lists of records, one row each; what is nested becomes columns a.b, lists stay JSON."""
+    if known is None:
+        known = {}
     parts = []
     for file in files:
         with open(file, "rb") as f:

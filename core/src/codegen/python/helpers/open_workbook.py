@@ -6,12 +6,14 @@ import pandas as pd
 
 from .cast import read_text, to_type
 from .column import ListText, column
+from .corner import corner
+from .detect import detect
+from .follow import first_record, follow_file  # trace
 from .max_whole import MAX_WHOLE
 from .ods_sheets import ods_sheets
-from .open_csv import detect, known_names, names_for, parted, within_range
 from .shown import shown
+from .table_names import joined_names, known_names, names_for
 from .xlsx_sheets import Unreadable, xlsx_sheets
-from .follow import first_record, follow_file  # trace
 
 
 def sheets_wanted(sheets, wanted):
@@ -33,6 +35,20 @@ def kind_of(v):
 def kind_together(kinds):
     kinds = set(kinds)
     return "text" if not kinds else kinds.pop() if len(kinds) == 1 else "decimal" if kinds <= {"integer", "decimal"} else "datetime" if kinds <= {"date", "datetime"} else "text"
+def within_range(rows, area):
+    """The rows and cells of a range such as B3:K90; rows are counted in it from then on."""
+    if area is None:
+        return rows
+    (left, top), (right, bottom) = (corner(p) for p in area.split(":"))
+    return [r[left - 1:right] for r in rows[top - 1:bottom]]
+def parted(rows, header, skip, footer):
+    """The names, and the rows below them without what is left out."""
+    tops = [] if header is None else sorted(header) if isinstance(header, list) else [header]
+    top = max(tops + [0])
+    names = joined_names([[cell_name(v) for v in rows[t - 1]] for t in tops]) if tops and top <= len(rows) else []
+    while names and names[-1] == "":
+        names.pop()
+    return names, rows[top + skip:len(rows) - footer]
 def stack_cells(parts, types, decimal, group, detects, file_column, sheet_column, known):
     """Tables of typed cells stacked by column name: cells keep their type, a column of mixed cells is text."""
     stacked, count = {}, 0
@@ -59,7 +75,7 @@ def stack_cells(parts, types, decimal, group, detects, file_column, sheet_column
             kind = kind_together(kinds)
             if detects and kinds == {"text"} and name not in (file_column, sheet_column):
                 kind = detect([v for v in values if isinstance(v, str)], decimal)
-        def as_kind(v):
+        def as_kind(v, kind=kind, formats=formats):
             if v is None or isinstance(v, Unreadable):
                 return None
             if isinstance(v, str) and not isinstance(v, ListText):
@@ -68,8 +84,10 @@ def stack_cells(parts, types, decimal, group, detects, file_column, sheet_column
             return v if kind_of(v) == kind else to_type(v, kind)
         frame[name] = column([as_kind(v) for v in values], kind)
     return pd.DataFrame(frame, index=range(count))
-def open_workbook(files, sheets="first", header=1, skip=0, footer=0, area=None, types="detect", decimal=".", group=",", file_column=None, sheet_column=None, known={}):
+def open_workbook(files, sheets="first", header=1, skip=0, footer=0, area=None, types="detect", decimal=".", group=",", file_column=None, sheet_column=None, known=None):
     """Sheets of workbooks, stacked by column name; rows are counted as seen in each sheet."""
+    if known is None:
+        known = {}
     parts = []
     for path in files:
         with open(path, "rb") as f:
@@ -78,7 +96,7 @@ def open_workbook(files, sheets="first", header=1, skip=0, footer=0, area=None, 
             rows = [[None if v == "" else v for v in r] for r in rows]
             while rows and all(v is None for v in rows[-1]):
                 rows.pop()
-            names, body = parted(within_range(rows, area), header, skip, footer, cell_name)
+            names, body = parted(within_range(rows, area), header, skip, footer)
             follow_file(path, name, body, first_record(header, skip, area))  # trace
             parts.append((names, body, os.path.basename(path), name))
     return stack_cells(parts, types, decimal, group, False, file_column, sheet_column, known)

@@ -6,12 +6,12 @@ import pandas as pd
 from .cells import cells
 from .column import column
 from .column_order import place
+from .follow import follow_groups  # trace
 from .free_name import free_name
 from .shown import shown
 from .stop import stop
 from .summarise import group_figures, groups_of
 from .warn import warn
-from .follow import follow_groups  # trace
 
 
 def pivot(frame, labels, values, by=None, found=None, gaps=None, before=None, after=None):
@@ -23,7 +23,7 @@ def pivot(frame, labels, values, by=None, found=None, gaps=None, before=None, af
     present = list(dict.fromkeys(texts))
     for label in present if found is not None else []:
         if label not in found:
-            warn("“%s” has “%s” in %d rows, of which no column is made." % (labels, "Empty" if label is None else label, texts.count(label)))
+            warn(f"“{labels}” has “{'Empty' if label is None else label}” in {texts.count(label)} rows, of which no column is made.")
     found = present if found is None else found
     first = {}
     for row, g in enumerate(ids):
@@ -41,7 +41,7 @@ def pivot(frame, labels, values, by=None, found=None, gaps=None, before=None, af
                 held = {}
                 for g, v in zip(part_ids, cells(part[name])):
                     if v is not None and held.get(g) is not None:
-                        stop(5, "Two values of “%s” meet in one cell: %s and %s. Choose a measure such as their sum, or another column that tells the rows apart." % (name, shown(held[g]), shown(v)))
+                        stop(5, f"Two values of “{name}” meet in one cell: {shown(held[g])} and {shown(v)}. Choose a measure such as their sum, or another column that tells the rows apart.")
                     held[g] = v if v is not None else held.get(g)
             elif how == "share":
                 totals = dict(zip(sorted(set(ids)), group_figures(frame, ids, "sum", name, kind)))
@@ -50,6 +50,6 @@ def pivot(frame, labels, values, by=None, found=None, gaps=None, before=None, af
             else:
                 held = dict(zip(order, group_figures(part, dense, how, name, kind, *more)))
             wanted = ("Empty" if label is None else label) + ("" if len(values) == 1 else " " + as_)
-            result.insert(at, free_name(wanted, list(result.columns)), column([held[g] if g in held else gaps for g in (first if by else [0])], kind))
+            result.insert(at, free_name(wanted, list(result.columns)), column([held.get(g, gaps) for g in (first if by else [0])], kind))
             at += 1
     return result

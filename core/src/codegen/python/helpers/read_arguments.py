@@ -1,66 +1,56 @@
+import argparse
 import datetime
 import os
-import sys
 
 from .cast import read_text
+from .follow import trace_out  # trace
 from .read_date import read_moment
 from .stop import stop
-from .follow import trace_out  # trace
 
 
-USAGE = """--input NAME=FILE    a file for an input; again for more files
---param NAME=VALUE   the value of a parameter
---now MOMENT         the moment that TODAY and NOW tell
---output TABLE=FILE  where a table goes
---to FOLDER          where all tables go
---trace-out FILE     where it goes which rows of the files each row was made of  # trace
---strict             stop where something should be looked at, instead of saying it
---quiet              do not say what each step left"""
+def read_arguments(inputs, outputs, parameters):
+    """The files of each input, the parameters, the moment of now and the path of each table, as the command line gives them."""
+    def listed(names):
+        return ", ".join(names) or "none"
 
+    parser = argparse.ArgumentParser(allow_abbrev=False, epilog=f"inputs: {listed(inputs)}; parameters: {listed(parameters)}; tables: {listed(outputs)}")
+    parser.add_argument("--input", action="append", default=[], metavar="NAME=FILE", help="a file for an input; again for more files")
+    parser.add_argument("--param", action="append", default=[], metavar="NAME=VALUE", help="the value of a parameter")
+    parser.add_argument("--now", metavar="MOMENT", help="the moment that TODAY and NOW tell")
+    parser.add_argument("--output", action="append", default=[], metavar="TABLE=FILE", help="where a table goes")
+    parser.add_argument("--to", default=".", metavar="FOLDER", help="where all tables go")
+    parser.add_argument("--trace-out", metavar="FILE", help="where it goes which rows of the files each row was made of")  # trace
+    parser.add_argument("--strict", action="store_true", help="stop where something should be looked at, instead of saying it")
+    parser.add_argument("--quiet", action="store_true", help="do not say what each step left")
+    given = parser.parse_args()
+    trace_out[:] = [given.trace_out] if given.trace_out else []  # trace
 
-def parse_arguments(inputs, outputs, parameters):
-    """--input id=file (again for more files), --param "name=value", --now moment, --output table=file, --to folder"""
-    files, given, written, now, folder = {}, dict(parameters), {}, None, "."
-    words = sys.argv[1:]
-    while words:
-        word = words.pop(0)
-        if word in ("--strict", "--quiet"):
-            continue
-        if word == "--help":
-            print(USAGE)
-            sys.exit(0)
-        if word == "--trace-out" and words:  # trace
-            trace_out[:] = [words.pop(0)]  # trace
-            continue  # trace
-        if word not in ("--input", "--param", "--output", "--now", "--to") or not words:
-            stop(2, "%s is not understood; give --input NAME=FILE, --param NAME=VALUE, --now, --output TABLE=FILE, --to FOLDER, --strict, --quiet or --help." % word)
-        value = words.pop(0)
-        if word == "--now":
-            now = read_moment(value, None, "datetime")
-            if now is None:
-                stop(2, "--now %s is not a date and time such as 2031-06-30T08:00:00." % value)
-        elif word == "--to":
-            folder = value
-        else:
-            name, sign, value = value.partition("=")
-            known = inputs if word == "--input" else parameters if word == "--param" else outputs
+    def named(option, words, known):
+        for word in words:
+            name, sign, value = word.partition("=")
             if not sign or name not in known:
-                stop(2, "%s %s is unknown; expected one of: %s." % (word, name, ", ".join(known) or "none"))
-            if word == "--input":
-                files.setdefault(name, []).append(value)
-            elif word == "--param":
-                kind = parameters[name][1]
-                read = None if value == "" else read_text(value, kind)
-                if read is None and value != "":
-                    stop(2, "The parameter %s cannot be %s: it must be %s." % (name, value, kind))
-                given[name] = (read, kind)
-            else:
-                written[name] = value
-    for name in inputs:
-        if name not in files:
-            stop(2, "Say which file is %s: --input %s=FILE." % (inputs[name], name))
-        for path in files[name]:
+                stop(2, f"{option} {name} is unknown; expected one of: {listed(known)}.")
+            yield name, value
+
+    files, values = {name: [] for name in inputs}, dict(parameters)
+    for name, path in named("--input", given.input, inputs):
+        files[name].append(path)
+    for name, paths in files.items():
+        if not paths:
+            stop(2, f"Say which file is {inputs[name]}: --input {name}=FILE.")
+        for path in paths:
             if not os.path.isfile(path):
-                stop(6, "There is no file %s." % path)
-    written = written or {table: os.path.join(folder, file) for table, file in outputs.items()}
-    return {name: files[name] for name in inputs}, {name: value for name, (value, _) in given.items()}, now or datetime.datetime.now().replace(microsecond=0), written
+                stop(6, f"There is no file {path}.")
+    for name, value in named("--param", given.param, parameters):
+        kind = parameters[name][1]
+        values[name] = (None if value == "" else read_text(value, kind), kind)
+        if values[name][0] is None and value != "":
+            stop(2, f"The parameter {name} cannot be {value}: it must be {kind}.")
+    now = datetime.datetime.now().replace(microsecond=0) if given.now is None else read_moment(given.now, None, "datetime")
+    if now is None:
+        stop(2, f"--now {given.now} is not a date and time such as 2031-06-30T08:00:00.")
+    paths = dict(named("--output", given.output, outputs))
+    if not paths:
+        os.makedirs(given.to, exist_ok=True)
+        paths = {table: os.path.join(given.to, file) for table, file in outputs.items()}
+    return files, {name: value for name, (value, _) in values.items()}, now, paths

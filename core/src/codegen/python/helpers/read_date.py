@@ -4,7 +4,6 @@ import re
 from .months import MONTHS
 from .spaces import SPACES
 
-
 ISO = {"date": [(r"^([0-9]{4})-([0-9]{2})-([0-9]{2})$", "year month day")], "time": [(r"^([0-9]{2}):([0-9]{2})(?::([0-9]{2})(?:\.([0-9]{1,3}))?)?$", "hour minute second ms")],
     "datetime": [(r"^([0-9]{4})-([0-9]{2})-([0-9]{2})(?:[T ]([0-9]{2}):([0-9]{2})(?::([0-9]{2})(?:\.([0-9]{1,3}))?)?)?$", "year month day hour minute second ms")]}
 def read_moment(t, patterns, kind):

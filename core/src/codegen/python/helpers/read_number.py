@@ -5,7 +5,7 @@ import re
 from .spaces import SPACES
 
 
-@functools.lru_cache(maxsize=None)
+@functools.cache
 def number_pattern(decimal, group):
     sign = lambda s: re.escape(s) if s else "(?!)"
     return re.compile("^(\\()?([-+−])? ?([$¢£¤¥֏؋߾߿৲৳৻૱௹฿៛₠₡₢₣₤₥₦₧₨₩₪₫€₭₮₯₰₱₲₳₴₵₶₷₸₹₺₻₼₽₾₿⃀])? ?([-+−])?(?:([0-9]{1,3}(?:\u0002[0-9]{3})+|[0-9]+)(?:\u0001([0-9]+))?|\u0001([0-9]+))([eE][-+]?[0-9]+)? ?([$¢£¤¥֏؋߾߿৲৳৻૱௹฿៛₠₡₢₣₤₥₦₧₨₩₪₫€₭₮₯₰₱₲₳₴₵₶₷₸₹₺₻₼₽₾₿⃀])? ?(%)?(\\))?$".replace("\u0001", sign(decimal)).replace("\u0002", sign(group)))

@@ -21,7 +21,7 @@ def change_names(frame, names, trim, find, replace, case, prefix, suffix):
         name = name.strip(SPACES) if trim else name
         name = name.replace(find, replace) if find else name
         name = {"lower": lower_of, "upper": str.upper, "title": title_of}.get(case, str)(name)
-        return prefix + name + suffix or "Column %d" % (i + 1)
+        return prefix + name + suffix or f"Column {i + 1}"
     return settle_names(frame, [change(c, i) if c in set(names) else c for i, c in enumerate(frame.columns)])
 def title_of(t):
     def word(m):

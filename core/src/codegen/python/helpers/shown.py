@@ -8,7 +8,7 @@ def shown(x):
     if isinstance(x, bool):
         return "true" if x else "false"
     if isinstance(x, float):
-        r = float("%.15g" % x)
+        r = float(f"{x:.15g}")
         if r == 0:
             return "0"
         if 1e-7 <= abs(r) < 1e21:
@@ -18,7 +18,7 @@ def shown(x):
     if isinstance(x, datetime.datetime):
         return shown(x.date()) + "T" + shown(x.time())
     if isinstance(x, datetime.date):
-        return "%04d-%02d-%02d" % (x.year, x.month, x.day)
+        return f"{x.year:04}-{x.month:02}-{x.day:02}"
     if isinstance(x, datetime.time):
-        return x.strftime("%H:%M:%S") + (".%03d" % (x.microsecond // 1000) if x.microsecond >= 1000 else "")
+        return x.strftime("%H:%M:%S") + (f".{x.microsecond // 1000:03}" if x.microsecond >= 1000 else "")
     return str(x)

@@ -1,8 +1,8 @@
 import pandas as pd
 
+from .follow import follow  # trace
 from .lower_of import natural_key, sort_value
 from .type_of import type_of
-from .follow import follow  # trace
 
 
 def sorted_rows(frame, keys):

@@ -3,8 +3,8 @@ import re
 
 from .cells import cells
 from .column import column
-from .free_name import free_name
 from .follow import follow  # trace
+from .free_name import free_name
 
 
 def cuts_by_text(delimiter):
@@ -43,7 +43,7 @@ def split_to_columns(frame, name, wanted, cuts, at, keep=False):
     known = {t: [] if t is None else pieces_of(t, cuts, at, len(wanted) if wanted else None) for t in set(values)}
     count = len(wanted) if wanted else max([1] + [len(known[t]) for t in values])
     made = [[known[t][i] if i < len(known[t]) else None for t in values] for i in range(count)]
-    return with_pieces(frame, name, made, wanted or ["%s %d" % (name, i + 1) for i in range(count)], keep)
+    return with_pieces(frame, name, made, wanted or [f"{name} {i + 1}" for i in range(count)], keep)
 def split_to_rows(frame, name, cuts, at, keep=False):
     pieces = [[None] if t is None else pieces_of(t, cuts, at) for t in cells(frame[name])]
     rows = frame.index.repeat([len(p) for p in pieces])

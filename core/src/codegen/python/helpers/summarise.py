@@ -5,12 +5,12 @@ import pandas as pd
 
 from .cells import cells
 from .column import column
+from .follow import follow_groups  # trace
 from .free_name import free_name
 from .list_items import list_of
 from .lower_of import sort_value
 from .shown import shown
 from .sort_rows import sorted_rows
-from .follow import follow_groups  # trace
 
 
 def groups_of(frame, by):
@@ -51,8 +51,10 @@ def measure(how, values, kind, separator=", "):
         known.sort()
         return float(known[len(known) // 2]) if len(known) % 2 else (known[len(known) // 2 - 1] + known[len(known) // 2]) / 2
     return (min if how == "min" else max)(known, key=sort_value)
-def group_figures(frame, ids, how, name, kind, more={}):
+def group_figures(frame, ids, how, name, kind, more=None):
     """The figure of each group, by its number, in the order of the groups."""
+    if more is None:
+        more = {}
     values = [True] * len(frame) if name is None else cells(frame[name])
     order = np.argsort(ids, kind="stable")
     if "order" in more:

@@ -1,8 +1,6 @@
 import re
 
-import pandas as pd
-
-from .cells import cells
+from .each import each
 
 
 def take_part(x, before=None, after=None, between=None, first=None, last=None, start=None, length=None, pattern=None, group=0, occurrence="first"):
@@ -31,5 +29,4 @@ def take_part(x, before=None, after=None, between=None, first=None, last=None, s
             return t[:first] if first else t[-last:] if last else t[start - 1:start - 1 + length]
         found = list(re.finditer(pattern, t))
         return found[0 if occurrence == "first" else -1].group(group) if found else None
-    known = {t: None if t is None else one(t) or None for t in set(cells(x))}
-    return pd.Series([known[t] for t in cells(x)], dtype="object")
+    return each(lambda t: t if t is None else one(t) or None, x)

@@ -3,10 +3,10 @@ import pandas as pd
 from .cast import cast
 from .cells import cells
 from .column import column
+from .follow import follow  # trace
 from .free_name import free_name
 from .shown import shown
 from .type_of import type_of
-from .follow import follow  # trace
 
 
 def transpose(frame, names=None):
@@ -18,6 +18,6 @@ def transpose(frame, names=None):
     titles = [None] * len(frame) if names is None else [None if v is None else shown(v) for v in cells(frame[names])]
     made = {"Name": column(rest, "text")}
     for row, title in enumerate(titles):
-        made[free_name("Column %d" % (row + 1) if title is None else title, list(made))] = column([values[row] for values in columns_], kind)
+        made[free_name(f"Column {row + 1}" if title is None else title, list(made))] = column([values[row] for values in columns_], kind)
     follow([(0, row) for row in range(len(frame))] for _ in rest)  # trace
     return pd.DataFrame(made, index=range(len(rest)))

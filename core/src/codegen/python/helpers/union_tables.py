@@ -3,11 +3,11 @@ import pandas as pd
 from .cast import cast
 from .cells import cells
 from .column import column
+from .follow import follow  # trace
 from .free_name import free_name
 from .rename_columns import rename_columns
 from .shown import shown
 from .type_of import type_of
-from .follow import follow  # trace
 
 
 def union_tables(parts, shared=False, origin=None):

@@ -4,14 +4,16 @@ from .cast import cast
 from .cells import cells
 from .column import column
 from .column_order import place
+from .follow import follow  # trace
 from .free_name import free_name
 from .shown import shown
 from .type_of import type_of
-from .follow import follow  # trace
 
 
-def unpivot(frame, groups, name, drop_empty=False, remove=None, remove_pattern=None, renames={}, before=None, after=None):
+def unpivot(frame, groups, name, drop_empty=False, remove=None, remove_pattern=None, renames=None, before=None, after=None):
     """Each row gives one row per label, in column order; the other columns repeat."""
+    if renames is None:
+        renames = {}
     def label_of(c):
         c = re.sub(remove_pattern, "", c) if remove_pattern is not None else c.replace(remove, "") if remove else c
         return renames.get(c, c)
@@ -39,7 +41,7 @@ def unpivot(frame, groups, name, drop_empty=False, remove=None, remove_pattern=N
     for g, (names, value) in enumerate(groups):
         kinds = {type_of(frame[c]) for c in names}
         kind = kinds.pop() if len(kinds) == 1 else "decimal" if kinds <= {"integer", "decimal"} else "datetime" if kinds <= {"date", "datetime"} else "text"
-        def as_kind(c):
+        def as_kind(c, kind=kind):
             if c is None:
                 return [None] * len(frame)
             return [v if v is None or kind != "text" else shown(v) for v in cells(frame[c])] if kind == "text" else cells(cast(frame[c], kind))

@@ -2,9 +2,9 @@ import json
 
 from .cells import cells
 from .column import column
+from .follow import follow  # trace
 from .list_items import item_text
 from .max_whole import MAX_WHOLE
-from .follow import follow  # trace
 
 
 def unroll(frame, name):

@@ -33,6 +33,7 @@ class Unreadable:
 def xlsx_sheets(path):
     """Each sheet's name, whether it is hidden, and its rows."""
     import warnings
+
     import openpyxl
     from openpyxl.utils.datetime import CALENDAR_MAC_1904, to_excel
     with warnings.catch_warnings():

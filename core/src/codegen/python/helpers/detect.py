@@ -1,0 +1,22 @@
+import math
+import re
+
+from .lower_of import lower_of
+from .read_date import read_moment
+from .spaces import SPACES
+
+
+def detect(texts, decimal):
+    """The first type that every text reads as: a whole number, a number, yes or no, a date, a time, both, else text."""
+    point = re.escape(decimal)
+    number = re.compile(f"-?(?:(?:0|[1-9][0-9]{{0,14}})|(?:(?:0|[1-9][0-9]*)?{point}[0-9]+)(?:[eE][-+]?[0-9]+)?)")
+    ways = {
+        "integer": re.compile("-?(?:0|[1-9][0-9]{0,14})").fullmatch,
+        "decimal": lambda t: number.fullmatch(t) and not math.isinf(float(t.replace(decimal, "."))),
+        "boolean": lambda t: lower_of(t) in ("true", "false"),
+        "date": lambda t: read_moment(t, None, "date"),
+        "time": lambda t: read_moment(t, None, "time"),
+        "datetime": lambda t: len(t) > 10 and read_moment(t, None, "datetime"),
+    }
+    texts = [t.strip(SPACES) for t in texts]
+    return next((kind for kind, reads in ways.items() if texts and all(map(reads, texts))), "text")
