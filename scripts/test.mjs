@@ -5,6 +5,7 @@ import { existsSync, mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { install, root } from './install.mjs'
+import { installPython } from './python.mjs'
 import { writeHelpers } from './write-helpers.mjs'
 
 const quick = process.argv.includes('--quick')
@@ -26,7 +27,7 @@ const debian = {
   '/usr/bin/chromedriver': 'chromium-driver',
   '/usr/lib/python3/dist-packages/pandas': 'python3-pandas',
   '/usr/lib/python3/dist-packages/openpyxl': 'python3-openpyxl',
-  '/usr/lib/python3/dist-packages/pyflakes': 'python3-pyflakes',
+  '/usr/lib/python3.11/ensurepip': 'python3-venv',
   '/usr/lib/postgresql/15/bin/postgres': 'postgresql',
   '/usr/sbin/nginx': 'nginx',
   '/usr/bin/strace': 'strace',
@@ -45,7 +46,10 @@ const installDebian = () => {
 
 install()
 writeHelpers()
-if (!quick) installDebian()
+if (!quick) {
+  installDebian()
+  installPython()
+}
 const bin = (name) => join(root, 'node_modules/.bin', name)
 const rooms = ['core/src', 'formats/src', 'server/src', 'web/src', 'cli/src']
 const rules = ['--config', '.dependency-cruiser.cjs', '--output-type', 'err', ...rooms]

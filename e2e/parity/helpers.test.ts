@@ -1,9 +1,13 @@
 import { spawnSync } from 'node:child_process'
-import { readdirSync, readFileSync } from 'node:fs'
+import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { pythonScript, type Recipe } from '@fabula/core'
 import { root } from '../browser/server.ts'
+import { inEnvironment } from '../../scripts/python.mjs'
+import { cases } from './cases.ts'
 
 const codegen = join(root, 'core/src/codegen')
 
@@ -16,14 +20,29 @@ it('the helpers of Python scripts pass their own unit tests', () => {
   expect(status, stderr).toBe(0)
 })
 
-it('pyflakes finds no fault in the helpers of Python scripts', () => {
-  const { status, stdout } = spawnSync('/usr/bin/python3', ['-B', '-m', 'pyflakes', '.'], {
-    cwd: join(codegen, 'python'),
-    encoding: 'utf8',
-    // the moment of the run is a variable of the script that the helpers are part of
-    env: { PATH: process.env.PATH, PYFLAKES_BUILTINS: 'NOW,TODAY' },
-  })
-  expect({ status, stdout }).toEqual({ status: 0, stdout: '' })
+/** What ruff finds by its own rules, wherever a file stands. */
+const ruff = (place: string): string =>
+  spawnSync(
+    inEnvironment('pandas-3', 'ruff'),
+    ['check', '--isolated', '--no-cache', '--output-format=concise', place],
+    {
+      encoding: 'utf8',
+    },
+  ).stdout
+
+it('ruff finds no fault in the helpers of Python scripts', () => {
+  expect(ruff(join(codegen, 'python'))).toBe('All checks passed!\n')
+})
+
+it('ruff finds no fault in the scripts of the demo and of every example', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'fabula-ruff-'))
+  const recipe = JSON.parse(readFileSync(join(root, 'demo/monthly-takings.fabula.json'), 'utf8')) as Recipe
+  const write = (name: string, one: Recipe, trace = false): void =>
+    writeFileSync(join(folder, `${name}.py`), pythonScript(one, undefined, { trace }).text)
+  write('demo', recipe)
+  write('traced', recipe, true)
+  cases.forEach((one, i) => write(`example_${i}`, one.recipe))
+  expect(ruff(folder)).toBe('All checks passed!\n')
 })
 
 describe('the helpers of SQL scripts', () => {

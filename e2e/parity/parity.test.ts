@@ -1,19 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { Recipe } from '@fabula/core'
-import { kindExamples } from '@fabula/core/examples'
-import { functionRecipes, recipeOf } from '@fabula/core/testing'
-import { chainCases, runOn } from './chains.ts'
+import { cases } from './cases.ts'
+import { runOn } from './chains.ts'
 import { firstDifference } from '@fabula/server/proof'
 import { startRunners, type Runners } from './runners.ts'
-
-type Case = { readonly name: string; readonly recipe: Recipe; readonly file: string; readonly gives: string }
-const cases: readonly Case[] = [
-  ...kindExamples.flatMap(({ kind, examples }) =>
-    examples.map((example) => ({ name: `${kind}: ${example.name}`, gives: example.gives, ...recipeOf(example, kind) })),
-  ),
-  ...functionRecipes,
-  ...chainCases,
-]
 
 let runners: Runners
 beforeAll(async () => {

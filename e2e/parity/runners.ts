@@ -24,6 +24,24 @@ export type Runners = {
   readonly close: () => Promise<void>
 }
 
+/** A process of Python that runs generated scripts one after the other; `words` are options of the interpreter. */
+export const startPython = (interpreter = '/usr/bin/python3', words: readonly string[] = []) => {
+  const child = spawn(interpreter, [...words, join(import.meta.dirname, 'python-runner.py')], {
+    stdio: ['pipe', 'pipe', 'ignore'],
+  })
+  const answers = createInterface({ input: child.stdout })
+  return {
+    /** @throws Error with the traceback where the script ends with another code than 0 */
+    run: async (script: string, args: readonly string[]): Promise<void> => {
+      const answer = new Promise<string>((resolve) => answers.once('line', resolve))
+      child.stdin.write(`${JSON.stringify({ script, args })}\n`)
+      const { exit, error } = JSON.parse(await answer) as { exit: number; error?: string }
+      if (exit !== 0) throw new Error(`the Python script ended with ${exit}: ${error ?? ''}`)
+    },
+    close: () => child.kill(),
+  }
+}
+
 /** A database and a Python process that run one script after the other. */
 export const startRunners = async (): Promise<Runners> => {
   const folder = mkdtempSync(join(tmpdir(), 'fabula-parity-'))
@@ -37,15 +55,7 @@ export const startRunners = async (): Promise<Runners> => {
     }
     return db
   }
-  const process = spawn('/usr/bin/python3', [join(import.meta.dirname, 'python-runner.py')], {
-    stdio: ['pipe', 'pipe', 'ignore'],
-  })
-  const answers = createInterface({ input: process.stdout })
-  const ask = (job: object): Promise<{ exit: number; error?: string }> =>
-    new Promise((resolve) => {
-      answers.once('line', (line) => resolve(JSON.parse(line) as { exit: number }))
-      process.stdin.write(`${JSON.stringify(job)}\n`)
-    })
+  const scripts = startPython()
   let count = 0
   const filesOf = (inputs: Readonly<Record<string, string>>): Record<string, string> =>
     Object.fromEntries(
@@ -76,16 +86,12 @@ export const startRunners = async (): Promise<Runners> => {
   ): Promise<void> => {
     const script = join(folder, `flow-${++count}.py`)
     writeFileSync(script, dialects.python.assemble(recipe, plan, { trace: traceOut !== undefined }).text)
-    const { exit, error } = await ask({
-      script,
-      args: [
-        ...Object.entries(filesOf(inputs)).flatMap(([id, path]) => ['--input', `${id}=${path}`]),
-        '--output',
-        `result=${out}`,
-        ...(traceOut === undefined ? [] : ['--trace-out', traceOut]),
-      ],
-    })
-    if (exit !== 0) throw new Error(`the Python script ended with ${exit}: ${error ?? ''}`)
+    await scripts.run(script, [
+      ...Object.entries(filesOf(inputs)).flatMap(([id, path]) => ['--input', `${id}=${path}`]),
+      '--output',
+      `result=${out}`,
+      ...(traceOut === undefined ? [] : ['--trace-out', traceOut]),
+    ])
   }
   const traced = async (run: typeof runSql, recipe: Recipe, plan: Plan, inputs: Inputs): Promise<string> => {
     const trace = newFile()
@@ -108,7 +114,7 @@ export const startRunners = async (): Promise<Runners> => {
       python: (recipe, plan, inputs) => traced(runPython, recipe, plan, inputs),
     },
     close: async () => {
-      process.kill()
+      scripts.close()
       await db.close()
     },
   }

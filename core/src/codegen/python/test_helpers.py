@@ -4,9 +4,9 @@ import datetime
 import importlib
 import pathlib
 import unittest
+from decimal import ROUND_HALF_UP
 
 import pandas as pd
-
 from helpers.between import between
 from helpers.by_row import by_row
 from helpers.cast import cast
@@ -19,7 +19,6 @@ from helpers.read_number import read_number
 from helpers.rounded import rounded
 from helpers.shown import shown
 from helpers.type_of import type_of
-from decimal import ROUND_HALF_UP
 
 FOLDER = pathlib.Path(__file__).parent / "helpers"
 

@@ -135,56 +135,58 @@ const pairs = (all: readonly (readonly [string, Code])[]): Code =>
     ', ',
   )}}`
 
+/** The first lines of `main`: what the command line gives. A name that `rest` does not use begins with a low line, by which linters tell it. */
+const startCode = (recipe: Recipe, rest: Code): Code => {
+  const given = (recipe.parameters ?? []).map(
+    ({ name, type, value }) => [name, py`(${literalPython(value ?? null, type)}, ${type})`] as const,
+  )
+  const names = ['files', 'parameters', 'now'].map((name) =>
+    new RegExp(`\\b${name}\\b`).test(rest.text) ? name : `_${name}`,
+  )
+  return lines(
+    py`inputs = ${pairs(recipe.inputs.map(({ id, name }) => [id, py`${name}`]))}`,
+    py`outputs = ${pairs(scriptOutputs(recipe).map(({ table, file }) => [table, py`${file}`]))}`,
+    py`${code(names.join(', '))}, outputs = ${pyHelper('read_arguments')}(inputs, outputs, ${pairs(given)})`,
+    code(''),
+  )
+}
+
+/** The last lines of `main`: the tables are written. */
+const endCode = (plan: Plan, trace: boolean): Code =>
+  lines(
+    py`tables = ${pairs(plan.tables.map(({ id }) => [id, variable(id, runtimeNames)]))}`,
+    py`for table, path in outputs.items():\n    ${pyHelper('write_csv')}(tables[table], path)`,
+    trace ? py`${pyHelper('write_trace')}(outputs, files)` : undefined,
+  )
+
+/** What a script does when it is run: `main`, and a sentence where a file fails. */
+const runCode = lines(
+  code('if __name__ == "__main__":'),
+  code('    try:'),
+  code('        main()'),
+  code('    except (OSError, UnicodeError) as error:'),
+  py`        ${pyHelper('stop')}(6, f${'A file could not be read or written: {error}'})`,
+  code(''),
+)
+
 /** The Python script of a recipe, for pandas 1.5 or newer: `main`, which is the story with one block a step under its sentence, then the helpers in use. */
 export const pythonScript = (
   recipe: Recipe,
   plan: Plan = planRecipe(recipe),
   { trace = false }: ScriptOptions = {},
 ): Script => {
-  const outputs = scriptOutputs(recipe)
   const blocks = stepBlocks(recipe, plan, trace)
-  const inputs = pairs(recipe.inputs.map(({ id, name }) => [id, py`${name}`]))
-  const written = pairs(outputs.map(({ table, file }) => [table, py`${file}`]))
-  const given = pairs(
-    (recipe.parameters ?? []).map(({ name, type, value }) => [
-      name,
-      py`(${literalPython(value ?? null, type)}, ${type})`,
-    ]),
-  )
-  const story = joined(
-    blocks.map((block) => block.code),
-    '\n',
-  )
-  // a name that the story does not use begins with a low line, by which linters tell it
-  const used = (name: string): Code => code(new RegExp(`\\b${name}\\b`).test(story.text) ? name : `_${name}`)
-  const start = lines(
-    py`inputs = ${inputs}`,
-    py`outputs = ${written}`,
-    py`files, ${used('parameters')}, ${used('now')}, outputs = ${pyHelper('read_arguments')}(inputs, outputs, ${given})`,
-    code(''),
-  )
-  const tables = pairs(plan.tables.map(({ id }) => [id, variable(id, runtimeNames)]))
-  const end = lines(
-    py`tables = ${tables}`,
-    py`for table, path in outputs.items():\n    ${pyHelper('write_csv')}(tables[table], path)`,
-    trace ? py`${pyHelper('write_trace')}(outputs, files)` : undefined,
-  )
-  const run = lines(
-    code('if __name__ == "__main__":'),
-    code('    try:'),
-    code('        main()'),
-    code('    except (OSError, UnicodeError) as error:'),
-    py`        ${pyHelper('stop')}(6, f${'A file could not be read or written: {error}'})`,
-    code(''),
-  )
-  const body = lines(start, story, end, run)
+  const end = endCode(plan, trace)
+  const story = joined([...blocks.map((block) => block.code), end], '\n')
+  const start = startCode(recipe, story)
+  const body = lines(start, story, runCode)
   const needed = neededHelpers(body, trace ? allHelpers.map((helper) => ({ ...helper, ...helper.traced })) : allHelpers)
   const helpers = needed.map(({ source }) => spaced(source)).join('\n\n\n')
   const head = scriptHead(recipe, usageOf(recipe, trace), `${body.text}\n${helpers}`)
   const parts: ScriptPart[] = [
     { text: `${head}\n\n\ndef main():\n${indented(start)}` },
     ...blocks.map(({ step, code: block }) => ({ step, text: indented(block) })),
-    { text: `${indented(end)}\n\n\n${helpers}\n\n\n${run.text}` },
+    { text: `${indented(end)}\n\n\n${helpers}\n\n\n${runCode.text}` },
   ]
   return { parts, text: parts.map((part) => part.text).join('\n') }
 }
