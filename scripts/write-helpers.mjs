@@ -42,11 +42,25 @@ const readSql = (text) => {
   const source = text.slice(needs?.[0].length ?? 0).trim()
   return {
     needs: needs ? needs[1].split(', ') : [],
-    defines: [
-      ...source.matchAll(/^(?:create (?:function|table|aggregate|procedure) |.*create collation )([A-Za-z_]\w*)/gm),
-    ].map(([, name]) => name),
+    defines: [...source.matchAll(/^(?:create (?:function|temp table|aggregate|procedure) )([A-Za-z_]\w*)/gm)].map(
+      ([, name]) => name,
+    ),
     source,
   }
+}
+
+/** PostgreSQL looks for functions in the schema of temporary objects only where they are called by its name (documentation of search_path): it stands before each that is a helper. */
+const inTemporarySchema = (helpers) => {
+  const named = new Set(
+    helpers.flatMap(({ source }) =>
+      [...source.matchAll(/^create (?:function|aggregate|procedure) (\w+)/gm)].map(([, name]) => name),
+    ),
+  )
+  const qualified = (source) =>
+    source
+      .replace(/(?<![\w.“])([a-z_]\w*)(?=\()/g, (name) => (named.has(name) ? `pg_temp.${name}` : name))
+      .replace(/\b(sfunc|finalfunc) = (\w+)/g, '$1 = pg_temp.$2')
+  return helpers.map((helper) => ({ ...helper, source: qualified(helper.source) }))
 }
 
 /** Each helper after those that it needs. */
@@ -67,13 +81,13 @@ const inOrder = (helpers) => {
   return [...done]
 }
 
-const write = (dialect, ending, read) => {
+const write = (dialect, ending, read, change = (helpers) => helpers) => {
   const folder = join(root, 'core/src/codegen', dialect, 'helpers')
   const files = readdirSync(folder)
     .filter((file) => file.endsWith(ending) && !file.startsWith('__'))
     .sort()
   const helpers = inOrder(
-    files.map((file) => ({ name: basename(file, ending), ...read(readFileSync(join(folder, file), 'utf8')) })),
+    change(files.map((file) => ({ name: basename(file, ending), ...read(readFileSync(join(folder, file), 'utf8')) }))),
   )
   const names = [...new Set(helpers.flatMap(({ defines }) => defines))].sort()
   const text = [
@@ -92,6 +106,6 @@ const write = (dialect, ending, read) => {
 
 export const writeHelpers = () => {
   write('python', '.py', readPython)
-  write('sql', '.sql', readSql)
+  write('sql', '.sql', readSql, inTemporarySchema)
 }
 if (process.argv[1] === fileURLToPath(import.meta.url)) writeHelpers()

@@ -124,6 +124,7 @@ export { inputFormat } from './dialects/inputs.ts'
 export { pythonScript } from './dialects/python/script.ts'
 export { ScriptError } from './dialects/script.ts'
 export { type ScriptCommand, sqlScript } from './dialects/sql/script.ts'
+export { scriptVariables } from './dialects/sql/variables.ts'
 export {
   type Answer,
   type AnsweredFile,

@@ -606,7 +606,7 @@ describe('a script says what it was not made for, and with strict it stops', () 
     expect(psql(grown, '-v', 'strict=1', '-v', 'quiet=1')).toMatchObject({ status: 3 })
     const many = psql(
       usual,
-      ...Array.from({ length: 12 }, (_, i) => ['-v', `fees_${i + 2}=${at('fees-in.csv')}`]).flat(),
+      ...Array.from({ length: 12 }, (_, i) => ['-v', `fees_F${i + 2}=${at('fees-in.csv')}`]).flat(),
     )
     expect(many.status).toBe(3)
     expect(many.stderr).toContain('More than 12 files are given for Fees')

@@ -1,10 +1,11 @@
 import { spawnSync } from 'node:child_process'
-import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { pythonScript, type Recipe } from '@fabula/core'
+import { helpers } from '../../core/src/codegen/sql/helpers.generated.ts'
 import { root } from '../browser/server.ts'
 import { inEnvironment } from '../../scripts/python.mjs'
 import { cases } from './cases.ts'
@@ -46,27 +47,20 @@ it('ruff finds no fault in the scripts of the demo and of every example', () => 
 })
 
 describe('the helpers of SQL scripts', () => {
-  const folder = join(codegen, 'sql/helpers')
-  const texts = new Map(
-    readdirSync(folder).map((file) => [file.replace(/\.sql$/, ''), readFileSync(join(folder, file), 'utf8')] as const),
-  )
-  const needsOf = (name: string): readonly string[] => {
-    const named = /^-- needs: (.*)\n/.exec(texts.get(name) ?? '')?.[1]
-    return named === undefined ? [] : named.split(', ')
-  }
+  const byName = new Map(helpers.map((helper) => [helper.name, helper]))
   /** A helper after all that it needs. */
   const withNeeds = (name: string, done = new Set<string>()): readonly string[] => {
-    for (const needed of needsOf(name)) if (!done.has(needed)) withNeeds(needed, done)
+    for (const needed of byName.get(name)?.needs ?? []) if (!done.has(needed)) withNeeds(needed, done)
     return [...done.add(name)]
   }
   let db: PGlite
   beforeAll(async () => void (db = await PGlite.create()))
   afterAll(() => db.close())
 
-  it.each([...texts.keys()])('%s is created from what it says it needs, and nothing else', async (name) => {
+  it.each([...byName.keys()])('%s is created from what it says it needs, and nothing else', async (name) => {
     await db.transaction(async (made) => {
-      await made.exec('create schema fabula_run; set local search_path = fabula_run, pg_catalog')
-      for (const one of withNeeds(name)) await made.exec(texts.get(one) ?? '')
+      await made.exec('set local search_path = pg_temp, pg_catalog')
+      for (const one of withNeeds(name)) await made.exec(byName.get(one)?.source ?? '')
       await made.rollback()
     })
   })
@@ -86,9 +80,9 @@ describe('the helpers of SQL scripts', () => {
     ['op_divide', 'op_divide(1, 0)::text', null],
   ])('%s: %s is %s', async (name, call, value) => {
     await db.transaction(async (made) => {
-      await made.exec('create schema fabula_run; set local search_path = fabula_run, pg_catalog')
-      for (const one of withNeeds(name)) await made.exec(texts.get(one) ?? '')
-      const { rows } = await made.query<{ value: string | null }>(`select ${call} as value`)
+      await made.exec('set local search_path = pg_temp, pg_catalog')
+      for (const one of withNeeds(name)) await made.exec(byName.get(one)?.source ?? '')
+      const { rows } = await made.query<{ value: string | null }>(`select pg_temp.${call} as value`)
       expect(rows[0]?.value).toBe(value)
       await made.rollback()
     })

@@ -66,8 +66,11 @@ const tag =
 
 /** A reference to a Python helper by a name it defines. */
 export const pyHelper = (helper: PythonHelperName): Code => new Code({ helper })
+/** Helpers that are tables, which PostgreSQL finds among temporary objects by their bare name; functions it does not. */
+const sqlTables: ReadonlySet<SqlHelperName> = new Set<SqlHelperName>(['sheet_files', 'sheet_lines', 'sheet_text'])
 /** A reference to an SQL helper by a name it defines. */
-export const sqlHelper = (helper: SqlHelperName): Code => new Code({ helper })
+export const sqlHelper = (helper: SqlHelperName): Code =>
+  sqlTables.has(helper) ? new Code({ helper }) : new Code('pg_temp.', { helper })
 
 /** Generated code as it stands, for keywords chosen in our own source. */
 export const code = (text: string): Code => new Code(text)

@@ -18,8 +18,20 @@ const unquoted = (text: string): string =>
         })
     : text
 
+/** The lines of a file as the shell command of a script's \copy gives them, `command` says in which encoding. */
+const fileLines = (path: string, command: string): string[] => {
+  const bytes = readFileSync(path)
+  const marked = { fffe: 'utf-16le', feff: 'utf-16be' }[bytes.toString('hex', 0, 2)]
+  const encoding = marked ?? /iconv -f (?!UTF-16 )(\S+)/.exec(command)?.[1] ?? 'utf-8'
+  const lines = new TextDecoder(encoding, { fatal: true, ignoreBOM: true })
+    .decode(bytes)
+    .replace(/[\r\x01\x02]/g, (sign) => ({ '\r': '\x03', '\x01': '\x04' })[sign] ?? '\x05')
+    .split('\n')
+  return lines.slice(0, lines.at(-1) === '' ? -1 : undefined).map((line) => `|${line}`)
+}
+
 /**
- * Carries out a script's commands in the embedded database as psql would: \set, \if, \lo_import, \o, \gset; what only changes
+ * Carries out a script's commands in the embedded database as psql would: \set, \if, \setenv, \copy of a file's lines, \o, \gset; what only changes
  * how psql shows things is passed over. It is given the list of commands the script was made as and never looks for one in
  * text, so no name, value, note or formula can become a command. Throws at the first error, as ON_ERROR_STOP does.
  * `progress` is told before each command how much of the script is behind, 0 to 1.
@@ -33,6 +45,7 @@ export const runPsql = async (
 ): Promise<void> => {
   const variables = new Map(Object.entries(given))
   const branches: boolean[] = []
+  let file = ''
   let output: { readonly path: string; text: string } | undefined
   const wordOf = ({ parts }: PsqlWord): string =>
     parts
@@ -65,12 +78,13 @@ export const runPsql = async (
   }
   const command = async (name: string, [first, second]: readonly PsqlWord[]): Promise<void> => {
     if (name === 'set' && first && second) variables.set(wordOf(first), wordOf(second))
-    else if (name === 'lo_import' && first) {
-      const { rows } = await db.query<{ id: number }>('select lo_from_bytea(0, $1::bytea) as id', [
-        readFileSync(wordOf(first)),
-      ])
-      variables.set('LASTOID', String(rows[0]?.id))
-    } else if (name === 'o') {
+    else if (name === 'setenv' && second) file = wordOf(second)
+    else if (name === 'copy' && first)
+      await db.query(
+        'insert into sheet_text (t) select t from unnest($1::text[]) with ordinality as l(t, n) order by n',
+        [fileLines(file, first.text)],
+      )
+    else if (name === 'o') {
       if (output) writeFileSync(output.path, output.text)
       output = first && { path: wordOf(first), text: '' }
     }

@@ -1,6 +1,6 @@
 import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
-import { dialects } from '@fabula/core'
+import { dialects, scriptVariables } from '@fabula/core'
 import { ScriptFailed, type Prover } from './prover.ts'
 import { runPsql } from './psql.ts'
 
@@ -10,11 +10,10 @@ export const proveSql: Prover = async ({ recipe, plan, inputs, tables, folder, n
   progress(0, 'Starting the embedded database')
   const db = await PGlite.create()
   try {
+    const names = scriptVariables(recipe)
     const variables = Object.fromEntries([
-      ...inputs.flatMap(({ id, paths }) =>
-        paths.map((path, i) => [i === 0 ? id.replaceAll('-', '_') : `${id.replaceAll('-', '_')}_${i + 1}`, path]),
-      ),
-      ...tables.map(({ id }) => [`out_${id.replaceAll('-', '_')}`, out(id)]),
+      ...inputs.flatMap(({ id, paths }) => paths.map((path, i) => [names.input(id, i + 1), path])),
+      ...tables.map(({ id }) => [names.output(id), out(id)]),
       ['now', now],
       ['quiet', '1'],
     ]) as Record<string, string>

@@ -22,11 +22,11 @@ import { rectangleOf } from '../../reading/sheet-range.ts'
 import { columnAliases, type ColumnAliases } from '../../recipe/column-aliases.ts'
 import { scriptOutputs } from '../../recipe/outputs.ts'
 import type { Recipe } from '../../recipe/recipe.ts'
-import { kindOf, paramsOf } from '../../recipe/step-access.ts'
+import { kindOf, openedInputs, paramsOf } from '../../recipe/step-access.ts'
 import { asCsv, headerSql } from '../../steps/open/index.ts'
 import { csvFirst, inputFormat, readOf } from '../inputs.ts'
 import { ScriptError } from '../script.ts'
-import { parameterVariable, variable } from './variables.ts'
+import { scriptVariables, type ScriptVariables } from './variables.ts'
 import { writeTables, type WrittenTables } from './tables.ts'
 
 /** The file formats that an SQL script cannot read. */
@@ -83,9 +83,25 @@ const namer = (): ((name: string) => Code) => {
   }
 }
 
+/**
+ * What follows \\copy to load the lines of the file that $FILE names, by the client's POSIX shell: UTF-16 is told by its first
+ * bytes, each line stands behind a sign (COPY ends at a line of \\. in CSV too, documentation of COPY), and the control signs
+ * that COPY reads otherwise are others until SQL puts them back.
+ */
+const linesCommand = (encoding = 'utf-8'): Code => {
+  // it becomes part of a shell command
+  if (!/^[\w.:-]+$/.test(encoding)) throw new ScriptError(`${encoding} is no name of an encoding.`)
+  const plain = encoding.toLowerCase() === 'utf-8' ? 'cat "$FILE"' : `iconv -f ${encoding} -t UTF-8 "$FILE"`
+  const shell = `test -r "$FILE" || exit 1; case $(head -c 2 "$FILE" | od -An -tx1 | tr -d " ") in fffe|feff) iconv -f UTF-16 -t UTF-8 "$FILE";; *) ${plain};; esac | tr "\\r\\001\\002" "\\003\\004\\005" | sed "s/^/|/"`
+  return code(
+    `${sqlHelper('sheet_text').text} (t) from program '${shell}' with (format csv, delimiter E'\\x01', quote E'\\x02')`,
+  )
+}
+
 /** Before the run: each file whole, as rows of cells. */
 const loading = (
   input: string,
+  variables: ScriptVariables,
   label: string,
   read: ReadOptions,
   columns: readonly string[],
@@ -93,18 +109,20 @@ const loading = (
 ): Code => {
   const area = read.range === undefined ? undefined : rectangleOf(read.range)
   const load = (n: number): Code => {
-    const name = n === 1 ? variable(input) : `${variable(input)}_${n}`
+    const name = variables.input(input, n)
     const one = lines(
-      psql('lo_import', psqlVariable(name, false)),
-      sql`insert into ${sqlHelper('sheet_lines')} select ${input}, ${n}, line${area ? sql` - ${area.top - 1}` : code('')}, cells${area ? code(`[${area.left}:${area.right}]`) : code('')} from ${sqlHelper('csv_rows')}(ltrim(convert_from(lo_get(${psqlVariable('LASTOID', false)}), ${(read.encoding ?? 'utf-8').replace('windows-1252', 'WIN1252').replace('utf-8', 'UTF8')}), E'\\ufeff'), ${read.delimiter ?? ','}, ${read.quote ?? '"'})${area ? sql` where line >= ${area.top}${area.bottom === Infinity ? code('') : sql` and line <= ${area.bottom}`}` : code('')};`,
+      psql('setenv', code('FILE'), psqlVariable(name, false)),
+      psql('copy', linesCommand(read.encoding)),
+      sql`insert into ${sqlHelper('sheet_lines')} select ${input}, ${n}, line${area ? sql` - ${area.top - 1}` : code('')}, cells${area ? code(`[${area.left}:${area.right}]`) : code('')} from ${sqlHelper('csv_rows')}(${read.delimiter ?? ','}, ${read.quote ?? '"'})${area ? sql` where line >= ${area.top}${area.bottom === Infinity ? code('') : sql` and line <= ${area.bottom}`}` : code('')};`,
       sql`insert into ${sqlHelper('sheet_files')} select ${input}, ${n}, regexp_replace(${psqlVariable(name)}, '^.*[/\\\\]', ''), coalesce((select max(line) from ${sqlHelper('sheet_lines')} where input = ${input} and file = ${n}), 0), ${psqlVariable(name)};`,
+      sql`truncate ${sqlHelper('sheet_text')} restart identity;`,
     )
     return n === 1 ? one : lines(ifGiven(name), one, psql('endif'))
   }
   return lines(
     ...Array.from({ length: maxFiles }, (_, i) => load(i + 1)),
     lines(
-      ifGiven(`${variable(input)}_${maxFiles + 1}`),
+      ifGiven(variables.input(input, maxFiles + 1)),
       sql`call ${sqlHelper('too_many_files')}(${label}, ${maxFiles});`,
       psql('endif'),
     ),
@@ -136,7 +154,7 @@ const pinned = (recipe: Recipe, plan: Plan): string[] => {
   ]
 }
 
-/** The SQL script of a recipe: PostgreSQL 15 or newer, run with psql, every step a view, all in one transaction that is rolled back. */
+/** The SQL script of a recipe: PostgreSQL 15 or newer, run with psql, every step a temporary table, all in one transaction that is rolled back. */
 export const sqlScript = (
   recipe: Recipe,
   plan: Plan = planRecipe(recipe),
@@ -145,14 +163,18 @@ export const sqlScript = (
   requirePlanned(recipe, plan)
   const column = namer()
   const outputs = scriptOutputs(recipe)
+  const variables = scriptVariables(recipe)
   const { blocks, accounts, last, sources } = writeTables(recipe, plan, column, trace)
-  const loads = loadInputs(recipe)
-  const writes = [...writeOutputs(outputs, last, column), ...(trace ? [writeSources(outputs, last, sources)] : [])]
-  const { needs, defaults } = variableChecks(recipe)
-  const usage = `psql -X -v ON_ERROR_STOP=1 ${recipe.inputs.map(({ id: one }) => `-v ${variable(one)}=FILE `).join('')}${outputs.map(({ table, file }) => `-v out_${variable(table)}=${file} `).join('')}${trace ? '-v trace_out=trace.csv ' : ''}-f flow.sql`
+  const loads = loadInputs(recipe, variables)
+  const writes = [
+    ...writeOutputs(outputs, last, column, variables),
+    ...(trace ? [writeSources(outputs, last, sources)] : []),
+  ]
+  const { needs, defaults } = variableChecks(recipe, variables)
+  const usage = `psql -X -v ON_ERROR_STOP=1 ${recipe.inputs.map(({ id: one }) => `-v ${variables.input(one)}=FILE `).join('')}${outputs.map(({ table, file }) => `-v ${variables.output(table)}=${file} `).join('')}${trace ? '-v trace_out=trace.csv ' : ''}-f flow.sql`
   const body = lines(...loads, ...blocks.map((block) => block.code), ...writes)
   const runtime = neededHelpers(body, helpers)
-  const head = scriptHead(recipe, usage, plan, needs, defaults, runtime)
+  const head = scriptHead(recipe, [usage, listOf(recipe, variables)], plan, needs, defaults, runtime)
   const counts = lines(
     comment('--', 'What each step left, to standard error; -v quiet=1 leaves it out, and the time it takes to count'),
     unlessGiven('quiet', lines(...accounts)),
@@ -191,15 +213,21 @@ function requirePlanned(recipe: Recipe, plan: Plan) {
 }
 
 /** The code that loads each input's files. */
-function loadInputs(recipe: Recipe) {
+function loadInputs(recipe: Recipe, variables: ScriptVariables) {
   return recipe.inputs.flatMap((one) => {
     const given = readOf(recipe, one.id)
+    const ways = openedInputs(recipe).filter(({ input }) => input === one.id)
+    if (ways.some(({ read }) => JSON.stringify(read ?? {}) !== JSON.stringify(given)))
+      throw new ScriptError(
+        `${one.name} is opened in two ways, and an SQL script reads an input in one. Make it two inputs.`,
+      )
     const text = inputFormat(recipe, one.id) === 'csv'
     return [
       lines(
         comment('--', `${one.name}, from ${one.files ?? 'its file'}`),
         loading(
           one.id,
+          variables,
           one.name,
           text ? given : asCsv,
           (text ? fileColumns(one.columns ?? [], given) : (one.columns ?? [])).map((field) => field.name),
@@ -216,10 +244,11 @@ function writeOutputs(
   outputs: { readonly table: string; readonly file: string }[],
   last: Map<string, { view: Code; names: readonly string[] }>,
   column: (name: string) => Code,
+  variables: ScriptVariables,
 ) {
   return outputs.map(({ table, file }) => {
     const { view, names } = last.get(table) ?? { view: code(''), names: [] }
-    const name = `out_${variable(table)}`
+    const name = variables.output(table)
     const cells = joined(
       names.map((one) => sql`${sqlHelper('csv_cell')}(${sqlHelper('shown')}(${column(one)}))`),
       " || ',' || ",
@@ -272,18 +301,18 @@ function writeSources(
 }
 
 /** At the start of the script: defaults of parameters that are not given, and an error for each input that is not. */
-function variableChecks(recipe: Recipe) {
+function variableChecks(recipe: Recipe, variables: ScriptVariables) {
   const defaults = (recipe.parameters ?? []).map(({ name, value }) =>
     unlessGiven(
-      parameterVariable(name),
-      psql('set', code(parameterVariable(name)), value === null || value === undefined ? '' : String(value)),
+      variables.parameter(name),
+      psql('set', code(variables.parameter(name)), value === null || value === undefined ? '' : String(value)),
     ),
   )
   const needs = recipe.inputs.map(({ id: one, name }) =>
     unlessGiven(
-      variable(one),
+      variables.input(one),
       lines(
-        psql('warn', `Say which file is ${name}: psql -v ${variable(one)}=FILE`),
+        psql('warn', `Say which file is ${name}: psql -v ${variables.input(one)}=FILE`),
         code("do $$ begin raise exception 'an input is missing'; end $$;"),
       ),
     ),
@@ -291,15 +320,33 @@ function variableChecks(recipe: Recipe) {
   return { needs, defaults }
 }
 
+/** The names of a script's variables, for its top. */
+const listOf = (recipe: Recipe, variables: ScriptVariables): string =>
+  `Variables: ${[
+    ...recipe.inputs.map(({ id: one }) => `${variables.input(one)}, ${variables.input(one, 2)} … for files of ${one}`),
+    ...(recipe.parameters ?? []).map(({ name }) => `${variables.parameter(name)} for ${name}`),
+    ...scriptOutputs(recipe).map(({ table }) => `${variables.output(table)} for the file of ${table}`),
+    'now for the moment of TODAY and NOW',
+    'strict=1 to stop where something should be looked at',
+    'quiet=1 to leave out what each step left',
+  ].join('; ')}.`
+
 /** The script up to its first step: usage, psql settings, checks of variables, and the helpers in use. */
-function scriptHead(recipe: Recipe, usage: string, plan: Plan, needs: Code[], defaults: Code[], runtime: Helper[]) {
+function scriptHead(
+  recipe: Recipe,
+  usage: readonly string[],
+  plan: Plan,
+  needs: Code[],
+  defaults: Code[],
+  runtime: Helper[],
+) {
   return lines(
     comment('--', `${recipe.name}`),
     ...(recipe.about ? [comment('--', recipe.about)] : []),
-    comment('--', `Run with: ${usage}`),
+    ...usage.map((line, i) => comment('--', i === 0 ? `Run with: ${line}` : line)),
     comment(
       '--',
-      'All happens in one transaction that is rolled back at the end, so that nothing stays in the database.',
+      'All that is made is temporary, in one transaction that is rolled back at the end: nothing stays in the database. The client needs a POSIX shell.',
     ),
     ...csvFirst(recipe, sqlCannotRead).map((line) => comment('--', line)),
     ...pinned(recipe, plan).map((line) => comment('--', line)),
@@ -313,7 +360,7 @@ function scriptHead(recipe: Recipe, usage: string, plan: Plan, needs: Code[], de
     ...needs,
     ...defaults,
     unlessGiven('now', sql`select to_char(localtimestamp, 'YYYY-MM-DD"T"HH24:MI:SS') as now ${psql('gset')}`),
-    sql`begin;\ncreate schema fabula_run;\nset local search_path = fabula_run, pg_catalog;\nset local extra_float_digits = 0;\nset local datestyle = 'ISO, YMD';\nset local standard_conforming_strings = on;\nselect set_config('fabula.now', ${psqlVariable('now')}, true) as ignored ${psql('gset')}`,
+    sql`begin;\nset local search_path = pg_temp, pg_catalog;\nset local extra_float_digits = 0;\nset local datestyle = 'ISO, YMD';\nset local standard_conforming_strings = on;\nselect set_config('fabula.now', ${psqlVariable('now')}, true) as ignored ${psql('gset')}`,
     lines(
       ifGiven('strict'),
       sql`select set_config('fabula.strict', 'on', true) as ignored ${psql('gset')}`,

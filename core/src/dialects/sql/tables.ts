@@ -18,7 +18,7 @@ import { ownValue } from '../../table/own.ts'
 import type { Schema } from '../../table/table.ts'
 import { scriptSource, tablesRead } from '../inputs.ts'
 import { ScriptError, stepCode } from '../script.ts'
-import { parameterVariable } from './variables.ts'
+import { scriptVariables } from './variables.ts'
 
 /** The tables of a recipe in SQL. */
 export type WrittenTables = {
@@ -31,7 +31,7 @@ export type WrittenTables = {
   readonly sources: Map<string, Code>
 }
 
-/** Each step as a view; with `trace`, beside each that moves rows a view of what they were made of. */
+/** Each step as a temporary table; with `trace`, beside each that moves rows a table of what they were made of. */
 export function writeTables(recipe: Recipe, plan: Plan, column: (name: string) => Code, trace: boolean): WrittenTables {
   const written: WrittenTables = { blocks: [], accounts: [], last: new Map(), sources: new Map() }
   const { blocks, accounts, last, sources } = written
@@ -39,35 +39,37 @@ export function writeTables(recipe: Recipe, plan: Plan, column: (name: string) =
     const table = plan.tables.find(({ id: one }) => one === own.id)
     if (!table) continue
     let from = code('nothing')
+    /** Whether `from` is a step of this table, which only its next step reads. */
+    let held = false
     for (const { step, state, input, output, problems } of table.steps) {
       if (state === 'off') continue
       if (problems.length > 0 || state !== 'fine')
         throw new ScriptError(`Step ${step.id} is broken; mend it before making a script.`)
       const name = `${table.id.replaceAll('-', '_')}_${step.id.replaceAll('-', '_')}`
       const view = id(name)
-      const context = sqlContext({ from, input, output, column, last, plan, recipe, own })
+      const context = sqlContext({ from, made: view, input, output, column, last, plan, recipe, own })
       const { body, after } = stepCode(kindOf(step).scripts.sql(paramsOf(step), context))
       const words = `${step.id}  ${sentenceText(step, context.names)}`
       const moved = trace ? sourcesSql(recipe, table.id, step, context, view, sources) : undefined
       const sourceView = id(`${name}_sources`)
       if (moved) sources.set(table.id, sourceView)
+      // upper case, which no variable of an input, a table or a parameter has
+      const count = `N_${name.replace(/\W/g, '_')}`
       blocks.push({
         step: step.id,
         code: lines(
           comment('--', words),
           ...(step.note ? [comment('--', `note: ${step.note}`)] : []),
-          sql`create view ${view} as\n${body};\n`,
+          sql`create temp table ${view} as\n${body};\n`,
           after,
-          moved && sql`create view ${sourceView} as\n${moved};\n`,
+          sql`select count(*) as ${id(count)} from ${view} ${psql('gset')}`,
+          moved && sql`create temp table ${sourceView} as\n${moved};`,
+          held ? sql`drop table ${from};\n` : code(''),
         ),
       })
-      accounts.push(
-        lines(
-          sql`select count(*) as left_rows from ${view} ${psql('gset')}`,
-          psql('warn', psqlVariable('left_rows', false), code('rows'), words),
-        ),
-      )
+      accounts.push(psql('warn', psqlVariable(count, false), code('rows'), words))
       from = view
+      held = true
     }
     last.set(table.id, { view: from, names: (table.output ?? []).map((field) => field.name) })
   }
@@ -108,6 +110,7 @@ function sourcesSql(
 /** Where a step stands, for its code. */
 type SqlPlace = {
   readonly from: Code
+  readonly made: Code
   readonly input: Schema
   readonly output: Schema
   readonly column: (name: string) => Code
@@ -116,10 +119,12 @@ type SqlPlace = {
   readonly recipe: Recipe
   readonly own: RecipeTable
 }
-function sqlContext({ from, input, output, column, last, plan, recipe, own }: SqlPlace): SqlContext {
+function sqlContext({ from, made, input, output, column, last, plan, recipe, own }: SqlPlace): SqlContext {
   const parameters = parameterTypes(recipe)
+  const variables = scriptVariables(recipe)
   return {
     from,
+    made,
     input,
     output,
     parameters,
@@ -131,7 +136,7 @@ function sqlContext({ from, input, output, column, last, plan, recipe, own }: Sq
     names: tableNames(recipe, own),
     own: own.id,
     parameter: (name) =>
-      sql`nullif(${psqlVariable(parameterVariable(name))}, '')::${sqlTypeName(ownValue(parameters, name) ?? 'text')}`,
+      sql`nullif(${psqlVariable(variables.parameter(name))}, '')::${sqlTypeName(ownValue(parameters, name) ?? 'text')}`,
     source: (one) => ({ rows: sql`${one}`, ...scriptSource(recipe, one, output) }),
   }
 }

@@ -16,7 +16,7 @@ import {
   selectorSchema,
   type Selector,
 } from '../shared/columns.ts'
-import { defineStep, slot, type CheckContext, type ParamPath } from '../shared/step-kind.ts'
+import { defineStep, slot, type CheckContext, type ParamPath, type SqlContext } from '../shared/step-kind.ts'
 import { localeSchema } from '../../reading/read-options.ts'
 import { isPlain, localeWords } from '../../reading/number-locales.ts'
 import { moreDatePatterns, otherNumberSigns } from '../shared/reading-fixes.ts'
@@ -78,15 +78,17 @@ export const readSql = (
   return sql`${sqlHelper('read_number')}(${part}, ${locale.decimal}, ${locale.group})`
 }
 
-/** A statement that says how many cells of each column are filled and do not read. */
+/** A statement that says how many cells of each column are filled in `from` and empty in the table that was made of it. */
 export const unreadSql = (
-  cells: readonly { readonly name: string; readonly kind: ColumnType; readonly text: Code; readonly read: Code }[],
+  cells: readonly { readonly name: string; readonly kind: ColumnType; readonly text: Code }[],
   from: Code,
+  { made, column }: Pick<SqlContext, 'made' | 'column'>,
 ): Code => {
   const typed = cells.filter(({ kind }) => kind !== 'text')
   if (typed.length === 0) return code('')
   const counts = typed.map(
-    ({ name, kind, text, read }) => sql`${sqlHelper('cells_read')}(${name}, ${kind}, count(${text}) - count(${read}))`,
+    ({ name, kind, text }) =>
+      sql`${sqlHelper('cells_read')}(${name}, ${kind}, count(${text}) - (select count(${column(name)}) from ${made}))`,
   )
   return sql`select array[${joined(counts, ', ')}] as ignored from ${from} ${psql('gset')}\n`
 }
@@ -211,7 +213,7 @@ export const cast = defineStep<Cast>({
       }))
       return {
         body: selectColumns(context, Object.fromEntries(cells.map(({ name, read }) => [name, read]))),
-        after: unreadSql(cells, context.from),
+        after: unreadSql(cells, context.from, context),
       }
     },
     python: ({ columns, type, formats = [], locale = plainLocale, year }, { frame }) => {

@@ -16,6 +16,7 @@ import {
   readSchema,
   isWorkbook,
   headerRows,
+  fileColumns,
 } from '../../reading/read-options.ts'
 
 type Open = { readonly input: string; readonly read?: ReadOptions | undefined }
@@ -154,26 +155,25 @@ export const open = defineStep<Open>({
     return { table, lineage: { kind: 'source' }, notes, unreadable }
   },
   scripts: {
-    sql: ({ input, read: given = {} }, { source, column }) => {
-      const { columns, format, known } = source(input)
+    sql: ({ input, read: given = {} }, context) => {
+      const { source, column } = context
+      const { columns, format } = source(input)
       const read = format === 'csv' ? given : asCsv
+      // the order in which the script asks for the columns of the files, by which `at` has their places
+      const inFile = (format === 'csv' ? fileColumns(columns, given) : columns).map(({ name }) => name)
       const parsed = sheetRowsSql({ input, read: given }, source)
       const cells = columns.map((field) => {
         const noted = (part: Code) => ({ name: field.name, kind: 'text' as const, text: part, read: part })
         if (format === 'csv' && field.name === read.origin?.file) return noted(sql`r.file_name`)
         if (format === 'csv' && field.name === read.origin?.sheet) return noted(sql`null::text`)
-        const places = [field.name, ...Object.keys(known).filter((other) => ownValue(known, other) === field.name)].map(
-          (name) => sql`array_position(r.names, ${name})`,
-        )
-        const cell = sql`r.cells[${places.length > 1 ? sql`coalesce(${joined(places, ', ')})` : (places[0] as Code)}]`
-        const text = sql`nullif(${cell}, '')`
+        const text = sql`nullif(r.cells[r.at[${inFile.indexOf(field.name) + 1}]], '')`
         const typed = typeFor(read, field.name, field.type)
         return { name: field.name, kind: typed.type, text, read: readSql(text, { ...typed, locale: read.locale }) }
       })
       const named = cells.map((cell) => sql`${cell.read} as ${column(cell.name)}`)
       return {
         body: sql`select r."¶", ${joined(named, ',\n  ')}\nfrom ${parsed}`,
-        after: unreadSql(cells, parsed),
+        after: unreadSql(cells, parsed, context),
       }
     },
     // eslint-disable-next-line complexity -- one line for each reading option, absent where it is the default

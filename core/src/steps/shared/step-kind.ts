@@ -225,6 +225,8 @@ export type SqlContext = ScriptContext & {
   readonly column: (name: string) => Code
   /** Another table's last view and its columns. */
   readonly table: (table: string) => { readonly rows: Code; readonly columns: Schema }
+  /** The table that the step makes, which what stands after its query may read. */
+  readonly made: Code
   /** How an input comes in; what is no text file is first written as CSV. */
   readonly source: (input: string) => ScriptSource & { readonly rows: Code }
 }

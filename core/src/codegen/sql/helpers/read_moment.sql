@@ -6,6 +6,13 @@ begin
   for i in 1 .. coalesce(array_length(patterns, 1), 0) loop
     m := regexp_match(trim_of(t), patterns[i][1], 'i');
     continue when m is null;
+    -- a day alone, which is most of what is read, needs no look at its parts one by one
+    if kind = 'date' and patterns[i][2] in ('day month year', 'month day year', 'year month day') then
+      y := m[case when patterns[i][2] = 'year month day' then 1 else 3 end];
+      mo := m[case when patterns[i][2] = 'month day year' then 1 else 2 end];
+      d := m[case patterns[i][2] when 'day month year' then 1 when 'month day year' then 2 else 3 end];
+      if y between 1 and 9999 and mo between 1 and 12 and d between 1 and 28 then return make_date(y, mo, d); end if;
+    end if;
     names := string_to_array(patterns[i][2], ' ');
     y := null; mo := 1; d := 1; h := 0; h12 := null; mi := 0; s := 0; ms := 0; half := 0;
     for k in 1 .. array_length(names, 1) loop

@@ -1,6 +1,6 @@
 -- needs: say_or_stop
-create table sheet_files (input text, file int, name text, lines bigint, path text);
-create table sheet_lines (input text, file int, line bigint, cells text[]);
+create temp table sheet_files (input text, file int, name text, lines bigint, path text, names text[], at int[]);
+create temp table sheet_lines (input text, file int, line bigint, cells text[]);
 -- names that clash get a number, missing ones say their position
 create function header_names(cells text[], width int) returns text[] immutable language plpgsql as $fn$
 declare made text[] := '{}'; wanted text; free text; n int;
@@ -34,16 +34,18 @@ create function sheet_heads(which text, headers int[]) returns table(file int, n
   select f.file, header_names(n.names, greatest(coalesce(cardinality(n.names), 0),
     (select coalesce(max(cardinality(l.cells)), 0) from sheet_lines l where l.input = which and l.file = f.file and l.line > coalesce((select max(v) from unnest(headers) v), 0))))
   from sheet_files f, lateral (select joined_names(which, f.file, headers)) n(names) where f.input = which $fn$;
-create function sheet_rows(which text, headers int[], skipped int, footer int) returns table("¶" bigint, names text[], cells text[], file_name text, file int, line bigint) stable language sql as $fn$
-  select row_number() over (order by l.file, l.line), h.names, l.cells, f.name, l.file, l.line
-  from sheet_lines l join sheet_files f on f.input = l.input and f.file = l.file join sheet_heads(which, headers) h on h.file = l.file
-  where l.input = which and l.line > coalesce((select max(v) from unnest(headers) v), 0) + skipped and l.line <= f.lines - footer and exists (select from unnest(l.cells) c where c <> '') $fn$;
+create function sheet_rows(which text, headers int[], skipped int, footer int) returns table("¶" bigint, at int[], cells text[], file_name text, file int, line bigint) stable language sql as $fn$
+  select row_number() over (order by l.file, l.line), f.at, l.cells, f.name, l.file, l.line
+  from sheet_lines l join sheet_files f on f.input = l.input and f.file = l.file
+  where l.input = which and l.line > coalesce((select max(v) from unnest(headers) v), 0) + skipped and l.line <= f.lines - footer and array_to_string(l.cells, '') <> '' $fn$;
 create procedure require_columns(which text, label text, headers int[], wanted text[], known jsonb) language plpgsql as $fn$
 declare missing text; more text;
 begin
-  select string_agg('“' || w || '”', ', ') into missing from unnest(wanted) w where not exists (select from sheet_heads(which, headers) h where w = any(h.names) or exists (select from jsonb_each_text(known) k where k.value = w and k.key = any(h.names)));
+  update sheet_files f set names = h.names from sheet_heads(which, headers) h where f.input = which and f.file = h.file;
+  update sheet_files f set at = array(select coalesce(array_position(f.names, w), (select min(array_position(f.names, k.key)) from jsonb_each_text(known) k where k.value = w)) from unnest(wanted) with ordinality as u(w, n) order by n) where f.input = which;
+  select string_agg('“' || w || '”', ', ') into missing from unnest(wanted) w where not exists (select from sheet_files f where f.input = which and (w = any(f.names) or exists (select from jsonb_each_text(known) k where k.value = w and k.key = any(f.names))));
   if missing is not null then raise exception 'The file for % has no column %. Give a file that has it, or rename the column in it.', label, missing; end if;
-  for more in select distinct n from sheet_heads(which, headers) h, unnest(h.names) n where n <> all(wanted) and not known ? n order by n loop
+  for more in select distinct n from sheet_files f, unnest(f.names) n where f.input = which and n <> all(wanted) and not known ? n order by n loop
     call say_or_stop(format('The file for %s has a column “%s” that this script was not made with; it is passed over.', label, more));
   end loop;
 end $fn$;

@@ -1,4 +1,4 @@
--- needs: lower_of
+-- needs: letters
 -- text goes by its small letters, ties by the letters themselves
 create function text_order(a text, b text) returns int immutable language sql as $$
   select case when a is null or b is null then null

@@ -1,0 +1,98 @@
+import { execFile } from 'node:child_process'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { promisify } from 'node:util'
+import { sqlScript, type Recipe } from '@fabula/core'
+import { afterAll, beforeAll, expect, test } from 'vitest'
+import { startPostgres, type RealPostgres } from './postgres.ts'
+
+const folder = mkdtempSync(join(tmpdir(), 'fabula-psql-'))
+const at = (name: string): string => join(folder, name)
+const file = (name: string, content: string | Buffer): string => (writeFileSync(at(name), content), at(name))
+let real: RealPostgres
+const psql = (role: string, ...words: string[]) =>
+  promisify(execFile)('psql', ['-X', '-h', folder, '-p', String(real.port), '-U', role, '-d', 'work', ...words])
+beforeAll(async () => {
+  real = startPostgres(folder)
+  const words = ['-X', '-h', folder, '-p', String(real.port), '-U', 'postgres', '-d', 'postgres']
+  await promisify(execFile)('psql', [...words, '-c', 'create role analyst login', '-c', 'create database work'])
+})
+afterAll(() => {
+  real.stop()
+  rmSync(folder, { recursive: true, force: true })
+})
+
+const recipe: Recipe = {
+  fabula: 1,
+  name: 'Fees',
+  inputs: [
+    {
+      id: 'fees',
+      name: 'Fees',
+      columns: [
+        { name: 'Clinic', type: 'text' },
+        { name: 'Fee', type: 'decimal' },
+      ],
+    },
+  ],
+  parameters: [
+    { name: 'Rate', type: 'decimal', value: 2 },
+    { name: 'Rate %', type: 'decimal', value: 50 },
+  ],
+  tables: [
+    {
+      id: 'result',
+      name: 'Result',
+      steps: [
+        { id: 's1', kind: 'open', input: 'fees', read: { encoding: 'utf-8', delimiter: ',' } },
+        { id: 's2', kind: 'derive', as: 'Sum', formula: "Fee * $Rate + $'Rate %'" },
+      ],
+    },
+  ],
+}
+const script = file('flow.sql', sqlScript(recipe).text)
+const run = (out: string, ...given: string[]) =>
+  psql(
+    'analyst',
+    '-v',
+    'ON_ERROR_STOP=1',
+    ...given.flatMap((one) => ['-v', one]),
+    '-v',
+    `out_result=${at(out)}`,
+    '-f',
+    script,
+  )
+const text = (name: string): string => readFileSync(at(name), 'utf8')
+
+test('a role that may only make temporary tables runs it, twice at once, and parameters of like names stay apart', async () => {
+  const fees = file('fees.csv', 'Clinic,Fee\nOxbow,10\n"Marlpit, North","1,204.50"\n')
+  await Promise.all([run('a.csv', `fees=${fees}`), run('b.csv', `fees=${fees}`, 'p_rate=3', 'p_rate__=1')])
+  expect(text('a.csv')).toBe('Clinic,Fee,Sum\nOxbow,10,70\n"Marlpit, North",1204.5,2459\n')
+  expect(text('b.csv')).toBe('Clinic,Fee,Sum\nOxbow,10,31\n"Marlpit, North",1204.5,3614.5\n')
+  expect(
+    (await psql('postgres', '-At', '-c', "select count(*) from pg_class where relname like 'result%'")).stdout,
+  ).toBe('0\n')
+})
+
+test('no row is lost: a line \\., line breaks in cells, ragged rows, mixed line ends, control signs, stray quotes', async () => {
+  file('nasty.csv', 'Clinic,Fee\r\n\\.\n"two\nlines",1\n"with \r\n both",2\r\n\nshort\nbell\u0001\u0002,3\n5" nail,4\n')
+  await run('nasty-out.csv', `fees=${at('nasty.csv')}`)
+  expect(text('nasty-out.csv')).toBe(
+    'Clinic,Fee,Sum\n\\.,,\n"two\nlines",1,52\n"with \r\n both",2,54\nshort,,\nbell\u0001\u0002,3,56\n"5"" nail",4,58\n',
+  )
+})
+
+test('a path may hold blanks, quotes and backslashes, and the file may be UTF-16', async () => {
+  const path = file("it's a \\n $HOME file.csv", Buffer.from('\ufeffClinic,Fee\nŁąka,1\n', 'utf16le'))
+  await run('wide.csv', `fees=${path}`)
+  expect(text('wide.csv')).toBe('Clinic,Fee,Sum\nŁąka,1,52\n')
+})
+
+test('further files are fees_F2 and on; a file that is not there stops it', async () => {
+  const first = file('one.csv', 'Clinic,Fee\nOxbow,1\n')
+  const second = file('two.csv', 'Clinic\nMarlpit\n')
+  await run('both.csv', `fees=${first}`, `fees_F2=${second}`)
+  expect(text('both.csv')).toBe('Clinic,Fee,Sum\nOxbow,1,52\nMarlpit,,\n')
+  await expect(run('none.csv', `fees=${at('missing.csv')}`)).rejects.toMatchObject({ code: 3 })
+})
