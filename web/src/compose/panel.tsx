@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { ownValue, counted, figure, typeWords, stepKinds, type Selection, type StepKindName } from '@fabula/core'
+import { ownValue, counted, typeWords, stepKinds, type Selection, type StepKindName } from '@fabula/core'
 import { factsQuery } from '../api/queries.ts'
 import type { TraceSubject } from '../tracing/subject.ts'
 import { traceQuestions } from './trace-questions.ts'
@@ -8,7 +8,7 @@ import { BuilderPanel } from './builder-panel.tsx'
 import { builderNamed } from '../story/builders.ts'
 import { DatesPanel } from './dates-panel.tsx'
 import { ShapePanel } from './shape-panel.tsx'
-import { FindingNotes, Figures, SpreadBars, ValueBars } from '../profile/column-facts.tsx'
+import { FindingNotes, Figures, LabelNote, SpreadBars, ValueBars } from '../profile/column-facts.tsx'
 import type { Story } from '../story/use-story.ts'
 import { verbGroups, type VerbGroup } from '../story/verb-groups.ts'
 import { unionFilesId, type Verb } from '../story/verbs.ts'
@@ -72,17 +72,7 @@ const ColumnCard = ({ story, column }: { story: Story; column: string }) => {
         choose={({ label }) => story.setSelection({ kind: 'cell', column, row: -1, value: label })}
         {...(facts.type === 'list' ? {} : { ticked, tick })}
       />
-      {facts.patterns.length > 1 && (
-        <p className="text-[12px] text-ink-3">
-          Written like{' '}
-          <span className="figures">
-            {facts.patterns
-              .slice(0, 3)
-              .map(({ label, count }) => `${label} (${figure(count)})`)
-              .join(', ')}
-          </span>
-        </p>
-      )}
+      {facts.patterns.length > 1 && <LabelNote words="Written like" labels={facts.patterns} />}
       <FindingNotes findings={findings} begin={(step) => story.begin(step as never)} />
     </>
   )

@@ -149,6 +149,19 @@ export const ValueBars = ({ label, bars, type, most, choose, ticked = [], tick }
   )
 }
 
+/** A few labels, each with its rows, behind a word or two. */
+export const LabelNote = ({ words, labels }: { words: string; labels: ColumnFacts['patterns'] }) => (
+  <p className="text-[12px] text-ink-3">
+    {words}{' '}
+    <span className="figures">
+      {labels
+        .slice(0, 3)
+        .map(({ label, count }) => `${label} (${figure(count)})`)
+        .join(', ')}
+    </span>
+  </p>
+)
+
 export const FindingNotes = ({
   findings,
   begin,

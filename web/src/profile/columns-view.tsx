@@ -1,12 +1,12 @@
 import { useQueries } from '@tanstack/react-query'
 import { lazy, Suspense, useState, type SetStateAction, type Dispatch } from 'react'
-import { ownValue, counted, figure, typeWords, type Schema, type Condition } from '@fabula/core'
+import { ownValue, counted, typeWords, type Schema, type Condition } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
 import { factsQuery, type Cursor } from '../api/queries.ts'
 import { Button } from '../ui/parts.tsx'
 import { useWriting, writtenLabel } from '../ui/writing.ts'
 import type { Story } from '../story/use-story.ts'
-import { dotted, FindingNotes, Figures, ValueBars } from './column-facts.tsx'
+import { dotted, FindingNotes, Figures, LabelNote, ValueBars } from './column-facts.tsx'
 
 const SpreadChart = lazy(() => import('./spread-chart.tsx'))
 const aPage = 24
@@ -64,27 +64,15 @@ const ColumnBody = ({
         choose={({ where }) => choose(where)}
       />
       {facts.rare.length > 0 && (
-        <p className="text-[12px] text-ink-3">
-          Rarest:{' '}
-          <span className="figures">
-            {facts.rare
-              .slice(0, 3)
-              .map(({ label, count }) => `${dotted(writtenLabel(label, facts.type, writing))} (${figure(count)})`)
-              .join(', ')}
-          </span>
-        </p>
+        <LabelNote
+          words="Rarest:"
+          labels={facts.rare.map(({ label, count }) => ({
+            label: dotted(writtenLabel(label, facts.type, writing)),
+            count,
+          }))}
+        />
       )}
-      {facts.patterns.length > 0 && (
-        <p className="text-[12px] text-ink-3">
-          Written like{' '}
-          <span className="figures">
-            {facts.patterns
-              .slice(0, 3)
-              .map(({ label, count }) => `${label} (${figure(count)})`)
-              .join(', ')}
-          </span>
-        </p>
-      )}
+      {facts.patterns.length > 0 && <LabelNote words="Written like" labels={facts.patterns} />}
       <FindingNotes findings={facts.findings} begin={(step) => story.begin(step as never)} />
     </>
   )

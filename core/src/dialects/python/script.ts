@@ -135,13 +135,16 @@ const pairs = (all: readonly (readonly [string, Code])[]): Code =>
     ', ',
   )}}`
 
+/** Code without its texts and comments, to look for names in: what users wrote is none. */
+const withoutTexts = ({ text }: Code): string => text.replace(/"(?:[^"\\\n]|\\.)*"|#.*/g, '')
+
 /** The first lines of `main`: what the command line gives. A name that `rest` does not use begins with a low line, by which linters tell it. */
 const startCode = (recipe: Recipe, rest: Code): Code => {
   const given = (recipe.parameters ?? []).map(
     ({ name, type, value }) => [name, py`(${literalPython(value ?? null, type)}, ${type})`] as const,
   )
   const names = ['files', 'parameters', 'now'].map((name) =>
-    new RegExp(`\\b${name}\\b`).test(rest.text) ? name : `_${name}`,
+    new RegExp(`\\b${name}\\b`).test(withoutTexts(rest)) ? name : `_${name}`,
   )
   return lines(
     py`inputs = ${pairs(recipe.inputs.map(({ id, name }) => [id, py`${name}`]))}`,
@@ -182,7 +185,7 @@ export const pythonScript = (
   const body = lines(start, story, runCode)
   const needed = neededHelpers(body, trace ? allHelpers.map((helper) => ({ ...helper, ...helper.traced })) : allHelpers)
   const helpers = needed.map(({ source }) => spaced(source)).join('\n\n\n')
-  const head = scriptHead(recipe, usageOf(recipe, trace), `${body.text}\n${helpers}`)
+  const head = scriptHead(recipe, usageOf(recipe, trace), `${withoutTexts(body)}\n${helpers}`)
   const parts: ScriptPart[] = [
     { text: `${head}\n\n\ndef main():\n${indented(start)}` },
     ...blocks.map(({ step, code: block }) => ({ step, text: indented(block) })),

@@ -50,13 +50,14 @@ def row_widths(path, encoding, delimiter, quote):
 def read_rows(path, encoding, delimiter, quote, area):
     """All cells of a file as text, "" where a row is short, and how many cells each row has."""
     widths = np.array(row_widths(path, encoding, delimiter, quote), dtype="int64")
+    columns_ = range(widths.max(initial=1))
     try:
-        rows = pd.read_csv(path, header=None, names=range(widths.max(initial=1)), index_col=False, dtype=object, na_filter=False, skip_blank_lines=False, sep=delimiter, quotechar=quote, encoding=encoding, low_memory=False)
-    except pd.errors.ParserError:  # a quote that is never closed
+        rows = pd.read_csv(path, header=None, names=columns_, index_col=False, dtype=object, na_filter=False, skip_blank_lines=False, sep=delimiter, quotechar=quote, encoding=encoding, low_memory=False)
+    except (pd.errors.ParserError, pd.errors.EmptyDataError):
+        rows = pd.DataFrame()
+    if len(rows) != len(widths):  # quotes that are not closed, which pandas takes otherwise
         with open(path, encoding=encoding, newline="") as f:
-            rows = pd.DataFrame(list(csv.reader(f, delimiter=delimiter, quotechar=quote)), columns=range(widths.max(initial=1)), dtype=object).fillna("")
-    except pd.errors.EmptyDataError:
-        return pd.DataFrame(), widths
+            rows = pd.DataFrame(list(csv.reader(f, delimiter=delimiter, quotechar=quote)), columns=columns_, dtype=object).fillna("")
     if area is None:
         return rows, widths
     (left, top), (right, bottom) = (corner(p) for p in area.split(":"))
@@ -70,7 +71,7 @@ def read_table(path, encoding, delimiter, quote, header, skip, footer, area, kno
     head = joined_names([rows.iloc[t - 1].tolist() for t in sorted(tops)])[:max(widths[t - 1] for t in tops)] if tops and below <= len(rows) else []
     rows, widths = rows.iloc[below + skip:len(rows) - footer], widths[below + skip:len(rows) - footer]
     follow_file(path, "", rows.to_numpy().tolist(), first_record(header, skip, area))  # trace
-    maybe = rows[rows.iloc[:, 0] == ""] if len(rows.columns) else rows
+    maybe = rows[rows.iloc[:, 0] == ""]
     filled = ~rows.index.isin(maybe.index[(maybe == "").all(axis=1)])
     width = max(len(head), widths[filled].max(initial=0))
     return rows.iloc[filled, :width].set_axis(known_names(names_for(head, width), known), axis=1)
