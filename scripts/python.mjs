@@ -2,6 +2,7 @@
 import { spawnSync } from 'node:child_process'
 import { existsSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
 import { root } from './install.mjs'
 
 /** What is installed, by environment; the newest of each that PyPI has when it is made. */
@@ -15,7 +16,7 @@ const folderOf = (name) => join(root, 'node_modules/.cache', name)
 export const inEnvironment = (name, program = 'python') => join(folderOf(name), 'bin', program)
 
 /** Makes the environments that are not there. @throws Error with what pip said */
-export const installPython = () => {
+const installPython = () => {
   for (const [name, packages] of Object.entries(environments)) {
     const mark = join(folderOf(name), 'installed')
     if (existsSync(mark)) continue
@@ -31,3 +32,5 @@ export const installPython = () => {
     writeFileSync(mark, packages.join('\n'))
   }
 }
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) installPython()

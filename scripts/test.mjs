@@ -5,7 +5,6 @@ import { existsSync, mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { install, root } from './install.mjs'
-import { installPython } from './python.mjs'
 import { writeHelpers } from './write-helpers.mjs'
 
 const quick = process.argv.includes('--quick')
@@ -46,10 +45,7 @@ const installDebian = () => {
 
 install()
 writeHelpers()
-if (!quick) {
-  installDebian()
-  installPython()
-}
+if (!quick) installDebian()
 const bin = (name) => join(root, 'node_modules/.bin', name)
 const rooms = ['core/src', 'formats/src', 'server/src', 'web/src', 'cli/src']
 const rules = ['--config', '.dependency-cruiser.cjs', '--output-type', 'err', ...rooms]
@@ -102,7 +98,12 @@ if (quick) {
   // unit tests hardly need the second core, the checks of the sources need one: side by side they take as long as the longer
   await Promise.all([runInBackground([typeCheck, houseRules]), runTests()])
 } else {
-  await Promise.all([runInBackground([typeCheck, format]), runInBackground([lint, houseRules, deadCode])])
+  const environments = ['Python environments', process.execPath, ['scripts/python.mjs']]
+  await Promise.all([
+    runInBackground([environments]),
+    runInBackground([typeCheck, format]),
+    runInBackground([lint, houseRules, deadCode]),
+  ])
   run('Build', process.execPath, ['scripts/build.mjs'])
   await runTests()
 }
