@@ -42,7 +42,7 @@ const readSql = (text) => {
   const source = text.slice(needs?.[0].length ?? 0).trim()
   return {
     needs: needs ? needs[1].split(', ') : [],
-    defines: [...source.matchAll(/^(?:create (?:function|temp table|aggregate|procedure) )([A-Za-z_]\w*)/gm)].map(
+    defines: [...source.matchAll(/^create (?:function|temp table|aggregate|procedure) ([A-Za-z_]\w*)/gm)].map(
       ([, name]) => name,
     ),
     source,
@@ -51,11 +51,7 @@ const readSql = (text) => {
 
 /** PostgreSQL looks for functions in the schema of temporary objects only where they are called by its name (documentation of search_path): it stands before each that is a helper. */
 const inTemporarySchema = (helpers) => {
-  const named = new Set(
-    helpers.flatMap(({ source }) =>
-      [...source.matchAll(/^create (?:function|aggregate|procedure) (\w+)/gm)].map(([, name]) => name),
-    ),
-  )
+  const named = new Set(helpers.flatMap(({ defines }) => defines))
   const qualified = (source) =>
     source
       .replace(/(?<![\w.“])([a-z_]\w*)(?=\()/g, (name) => (named.has(name) ? `pg_temp.${name}` : name))

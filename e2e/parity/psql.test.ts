@@ -96,3 +96,18 @@ test('further files are fees_F2 and on; a file that is not there stops it', asyn
   expect(text('both.csv')).toBe('Clinic,Fee,Sum\nOxbow,1,52\nMarlpit,,\n')
   await expect(run('none.csv', `fees=${at('missing.csv')}`)).rejects.toMatchObject({ code: 3 })
 })
+
+test('a file in another encoding is read, and one that is not in its encoding stops the script instead of losing rows', async () => {
+  const read = { encoding: 'windows-1252', delimiter: ',' }
+  const western: Recipe = {
+    ...recipe,
+    tables: [{ id: 'result', name: 'Result', steps: [{ id: 's1', kind: 'open', input: 'fees', read }] }],
+  }
+  writeFileSync(script, sqlScript(western).text)
+  const row = Buffer.from([0x4d, 0xfc, 0x68, 0x6c, 0x65, 0x2c, 0x31, 0x0a])
+  await run('western.csv', `fees=${file('western-in.csv', Buffer.concat([Buffer.from('Clinic,Fee\n'), row]))}`)
+  expect(text('western.csv')).toBe('Clinic,Fee\nMühle,1\n')
+  // 0x81 is no sign of Windows-1252
+  const broken = file('broken.csv', Buffer.concat([Buffer.from('Clinic,Fee\n'), row, Buffer.from([0x81, 0x0a]), row]))
+  await expect(run('broken-out.csv', `fees=${broken}`)).rejects.toMatchObject({ code: 3 })
+})

@@ -1,6 +1,6 @@
 import { listed } from '../messages/words.ts'
 import type { Format } from '../reading/read-options.ts'
-import { formatOf, type ReadOptions } from '../reading/read-options.ts'
+import { fileColumns, formatOf, type ReadOptions } from '../reading/read-options.ts'
 import { usedTables } from '../recipe/used-tables.ts'
 import type { Recipe, Step } from '../recipe/recipe.ts'
 import { columnAliases } from '../recipe/column-aliases.ts'
@@ -21,6 +21,13 @@ export const scriptSource = (recipe: Recipe, input: string, columns: Schema) => 
   format: inputFormat(recipe, input),
   known: columnAliases(recipe.inputs.find(({ id }) => id === input)),
 })
+
+/** The columns that an SQL script finds in an input's CSV, in the order in which it asks for them; what is no text file is first written as CSV with all of them. */
+export const csvColumns = (recipe: Recipe, input: string): readonly string[] => {
+  const columns = recipe.inputs.find(({ id }) => id === input)?.columns ?? []
+  const inFile = inputFormat(recipe, input) === 'csv' ? fileColumns(columns, readOf(recipe, input)) : columns
+  return inFile.map(({ name }) => name)
+}
 
 /** What stands at a script's top where inputs must first be written as CSV. */
 export const csvFirst = (recipe: Recipe, formats: readonly Format[]): string[] => {

@@ -18,11 +18,10 @@ const unquoted = (text: string): string =>
         })
     : text
 
-/** The lines of a file as the shell command of a script's \copy gives them, `command` says in which encoding. */
-const fileLines = (path: string, command: string): string[] => {
+/** The lines of a file as the shell command of a script's \copy gives them. @throws TypeError where it is not in its encoding */
+const fileLines = (path: string, stated: string): string[] => {
   const bytes = readFileSync(path)
-  const marked = { fffe: 'utf-16le', feff: 'utf-16be' }[bytes.toString('hex', 0, 2)]
-  const encoding = marked ?? /iconv -f (?!UTF-16 )(\S+)/.exec(command)?.[1] ?? 'utf-8'
+  const encoding = { fffe: 'utf-16le', feff: 'utf-16be' }[bytes.toString('hex', 0, 2)] ?? stated
   const lines = new TextDecoder(encoding, { fatal: true, ignoreBOM: true })
     .decode(bytes)
     .replace(/[\r\x01\x02]/g, (sign) => ({ '\r': '\x03', '\x01': '\x04' })[sign] ?? '\x05')
@@ -45,7 +44,7 @@ export const runPsql = async (
 ): Promise<void> => {
   const variables = new Map(Object.entries(given))
   const branches: boolean[] = []
-  let file = ''
+  const environment = new Map<string, string>()
   let output: { readonly path: string; text: string } | undefined
   const wordOf = ({ parts }: PsqlWord): string =>
     parts
@@ -78,11 +77,11 @@ export const runPsql = async (
   }
   const command = async (name: string, [first, second]: readonly PsqlWord[]): Promise<void> => {
     if (name === 'set' && first && second) variables.set(wordOf(first), wordOf(second))
-    else if (name === 'setenv' && second) file = wordOf(second)
-    else if (name === 'copy' && first)
+    else if (name === 'setenv' && first && second) environment.set(wordOf(first), wordOf(second))
+    else if (name === 'copy')
       await db.query(
         'insert into sheet_text (t) select t from unnest($1::text[]) with ordinality as l(t, n) order by n',
-        [fileLines(file, first.text)],
+        [fileLines(environment.get('FILE') ?? '', environment.get('ENCODING') ?? '')],
       )
     else if (name === 'o') {
       if (output) writeFileSync(output.path, output.text)

@@ -17,14 +17,13 @@ import {
 } from '../../codegen/tag.ts'
 import { planRecipe, type Plan } from '../../engine/plan.ts'
 import type { Format, ReadOptions } from '../../reading/read-options.ts'
-import { fileColumns } from '../../reading/read-options.ts'
 import { rectangleOf } from '../../reading/sheet-range.ts'
 import { columnAliases, type ColumnAliases } from '../../recipe/column-aliases.ts'
 import { scriptOutputs } from '../../recipe/outputs.ts'
 import type { Recipe } from '../../recipe/recipe.ts'
 import { kindOf, openedInputs, paramsOf } from '../../recipe/step-access.ts'
 import { asCsv, headerSql } from '../../steps/open/index.ts'
-import { csvFirst, inputFormat, readOf } from '../inputs.ts'
+import { csvColumns, csvFirst, inputFormat, readOf } from '../inputs.ts'
 import { ScriptError } from '../script.ts'
 import { scriptVariables, type ScriptVariables } from './variables.ts'
 import { writeTables, type WrittenTables } from './tables.ts'
@@ -84,19 +83,18 @@ const namer = (): ((name: string) => Code) => {
 }
 
 /**
- * What follows \\copy to load the lines of the file that $FILE names, by the client's POSIX shell: UTF-16 is told by its first
- * bytes, each line stands behind a sign (COPY ends at a line of \\. in CSV too, documentation of COPY), and the control signs
- * that COPY reads otherwise are others until SQL puts them back.
+ * Follows \\copy to load the lines of the file $FILE, by the client's POSIX shell: UTF-16 is told by its first bytes, each line
+ * stands behind a sign (COPY ends at a line of \\. in CSV too, documentation of COPY), and the control signs that COPY reads
+ * otherwise are others until SQL puts them back. A pipe does not tell that iconv failed: then a byte that is no UTF-8 makes
+ * COPY stop, so that no row is lost.
  */
-const linesCommand = (encoding = 'utf-8'): Code => {
-  // it becomes part of a shell command
-  if (!/^[\w.:-]+$/.test(encoding)) throw new ScriptError(`${encoding} is no name of an encoding.`)
-  const plain = encoding.toLowerCase() === 'utf-8' ? 'cat "$FILE"' : `iconv -f ${encoding} -t UTF-8 "$FILE"`
-  const shell = `test -r "$FILE" || exit 1; case $(head -c 2 "$FILE" | od -An -tx1 | tr -d " ") in fffe|feff) iconv -f UTF-16 -t UTF-8 "$FILE";; *) ${plain};; esac | tr "\\r\\001\\002" "\\003\\004\\005" | sed "s/^/|/"`
-  return code(
-    `${sqlHelper('sheet_text').text} (t) from program '${shell}' with (format csv, delimiter E'\\x01', quote E'\\x02')`,
-  )
-}
+const linesCommand = code(
+  `${sqlHelper('sheet_text').text} (t) from program '${[
+    'test -r "$FILE" || exit 1',
+    'case $(head -c 2 "$FILE" | od -An -tx1 | tr -d " ") in fffe|feff) ENCODING=UTF-16;; esac',
+    '(iconv -f "$ENCODING" -t UTF-8 "$FILE" || printf "\\377\\n") | tr "\\r\\001\\002" "\\003\\004\\005" | sed "s/^/|/"',
+  ].join('; ')}' with (format csv, delimiter E'\\x01', quote E'\\x02')`,
+)
 
 /** Before the run: each file whole, as rows of cells. */
 const loading = (
@@ -112,7 +110,8 @@ const loading = (
     const name = variables.input(input, n)
     const one = lines(
       psql('setenv', code('FILE'), psqlVariable(name, false)),
-      psql('copy', linesCommand(read.encoding)),
+      psql('setenv', code('ENCODING'), read.encoding ?? 'utf-8'),
+      psql('copy', linesCommand),
       sql`insert into ${sqlHelper('sheet_lines')} select ${input}, ${n}, line${area ? sql` - ${area.top - 1}` : code('')}, cells${area ? code(`[${area.left}:${area.right}]`) : code('')} from ${sqlHelper('csv_rows')}(${read.delimiter ?? ','}, ${read.quote ?? '"'})${area ? sql` where line >= ${area.top}${area.bottom === Infinity ? code('') : sql` and line <= ${area.bottom}`}` : code('')};`,
       sql`insert into ${sqlHelper('sheet_files')} select ${input}, ${n}, regexp_replace(${psqlVariable(name)}, '^.*[/\\\\]', ''), coalesce((select max(line) from ${sqlHelper('sheet_lines')} where input = ${input} and file = ${n}), 0), ${psqlVariable(name)};`,
       sql`truncate ${sqlHelper('sheet_text')} restart identity;`,
@@ -164,7 +163,7 @@ export const sqlScript = (
   const column = namer()
   const outputs = scriptOutputs(recipe)
   const variables = scriptVariables(recipe)
-  const { blocks, accounts, last, sources } = writeTables(recipe, plan, column, trace)
+  const { blocks, accounts, last, sources } = writeTables(recipe, plan, column, variables, trace)
   const loads = loadInputs(recipe, variables)
   const writes = [
     ...writeOutputs(outputs, last, column, variables),
@@ -225,14 +224,7 @@ function loadInputs(recipe: Recipe, variables: ScriptVariables) {
     return [
       lines(
         comment('--', `${one.name}, from ${one.files ?? 'its file'}`),
-        loading(
-          one.id,
-          variables,
-          one.name,
-          text ? given : asCsv,
-          (text ? fileColumns(one.columns ?? [], given) : (one.columns ?? [])).map((field) => field.name),
-          columnAliases(one),
-        ),
+        loading(one.id, variables, one.name, text ? given : asCsv, csvColumns(recipe, one.id), columnAliases(one)),
         code(''),
       ),
     ]

@@ -16,9 +16,9 @@ import { sheetRowsSql } from '../../steps/open/index.ts'
 import type { SqlContext } from '../../steps/shared/step-kind.ts'
 import { ownValue } from '../../table/own.ts'
 import type { Schema } from '../../table/table.ts'
-import { scriptSource, tablesRead } from '../inputs.ts'
+import { csvColumns, scriptSource, tablesRead } from '../inputs.ts'
 import { ScriptError, stepCode } from '../script.ts'
-import { scriptVariables } from './variables.ts'
+import type { ScriptVariables } from './variables.ts'
 
 /** The tables of a recipe in SQL. */
 export type WrittenTables = {
@@ -32,7 +32,13 @@ export type WrittenTables = {
 }
 
 /** Each step as a temporary table; with `trace`, beside each that moves rows a table of what they were made of. */
-export function writeTables(recipe: Recipe, plan: Plan, column: (name: string) => Code, trace: boolean): WrittenTables {
+export function writeTables(
+  recipe: Recipe,
+  plan: Plan,
+  column: (name: string) => Code,
+  variables: ScriptVariables,
+  trace: boolean,
+): WrittenTables {
   const written: WrittenTables = { blocks: [], accounts: [], last: new Map(), sources: new Map() }
   const { blocks, accounts, last, sources } = written
   for (const own of inOrder(recipe)) {
@@ -47,7 +53,7 @@ export function writeTables(recipe: Recipe, plan: Plan, column: (name: string) =
         throw new ScriptError(`Step ${step.id} is broken; mend it before making a script.`)
       const name = `${table.id.replaceAll('-', '_')}_${step.id.replaceAll('-', '_')}`
       const view = id(name)
-      const context = sqlContext({ from, made: view, input, output, column, last, plan, recipe, own })
+      const context = sqlContext({ from, made: view, input, output, column, last, plan, recipe, own, variables })
       const { body, after } = stepCode(kindOf(step).scripts.sql(paramsOf(step), context))
       const words = `${step.id}  ${sentenceText(step, context.names)}`
       const moved = trace ? sourcesSql(recipe, table.id, step, context, view, sources) : undefined
@@ -118,10 +124,10 @@ type SqlPlace = {
   readonly plan: Plan
   readonly recipe: Recipe
   readonly own: RecipeTable
+  readonly variables: ScriptVariables
 }
-function sqlContext({ from, made, input, output, column, last, plan, recipe, own }: SqlPlace): SqlContext {
+function sqlContext({ from, made, input, output, column, last, plan, recipe, own, variables }: SqlPlace): SqlContext {
   const parameters = parameterTypes(recipe)
-  const variables = scriptVariables(recipe)
   return {
     from,
     made,
@@ -137,6 +143,6 @@ function sqlContext({ from, made, input, output, column, last, plan, recipe, own
     own: own.id,
     parameter: (name) =>
       sql`nullif(${psqlVariable(variables.parameter(name))}, '')::${sqlTypeName(ownValue(parameters, name) ?? 'text')}`,
-    source: (one) => ({ rows: sql`${one}`, ...scriptSource(recipe, one, output) }),
+    source: (one) => ({ rows: sql`${one}`, inFile: csvColumns(recipe, one), ...scriptSource(recipe, one, output) }),
   }
 }

@@ -1,7 +1,7 @@
 import { rowsWhere } from '../../table/row-set.ts'
 import { ownValue } from '../../table/own.ts'
 import { z } from 'zod'
-import { code, lines, py, sql, type Code, pyHelper } from '../../codegen/tag.ts'
+import { lines, py, sql, type Code, pyHelper } from '../../codegen/tag.ts'
 import { cellAt, columnWriter, isNullAt, type Cell, type ColumnType } from '../../table/column.ts'
 import { convert } from '../../reading/convert.ts'
 import type { Table } from '../../table/table.ts'
@@ -148,11 +148,8 @@ export const fillEmpty = defineStep<FillEmpty>({
     },
     python: ({ columns, with: value }, { frame, input, parameter }) => {
       const [first] = selected(columns, input)
-      const isOne = Array.isArray(columns) && columns.length === 1
-      // the column that is taken from may be among those that are filled
-      const from = isOne ? frame : code('filled_from')
       const choosePut = () => {
-        if (isColumnValue(value)) return py`${from}[${value.column}]`
+        if (isColumnValue(value)) return py`filled_from[${value.column}]`
         if (isParameterValue(value)) return parameter(value.parameter)
         return literalPython(value, first?.type ?? 'text')
       }
@@ -163,7 +160,8 @@ export const fillEmpty = defineStep<FillEmpty>({
         (name) =>
           py`${frame} = ${pyHelper('put')}(${frame}, ${name}, ${pyHelper('fill_empty')}(${frame}[${name}], ${put}), ${pyHelper('type_of')}(${frame}[${name}]))`,
       )
-      return isOne || !isColumnValue(value) ? filling : lines(py`${from} = ${frame}`, filling)
+      // the column that is taken from may be among those that are filled
+      return isColumnValue(value) ? lines(py`filled_from = ${frame}`, filling) : filling
     },
   },
   absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),

@@ -16,7 +16,6 @@ import {
   readSchema,
   isWorkbook,
   headerRows,
-  fileColumns,
 } from '../../reading/read-options.ts'
 
 type Open = { readonly input: string; readonly read?: ReadOptions | undefined }
@@ -157,10 +156,8 @@ export const open = defineStep<Open>({
   scripts: {
     sql: ({ input, read: given = {} }, context) => {
       const { source, column } = context
-      const { columns, format } = source(input)
+      const { columns, format, inFile } = source(input)
       const read = format === 'csv' ? given : asCsv
-      // the order in which the script asks for the columns of the files, by which `at` has their places
-      const inFile = (format === 'csv' ? fileColumns(columns, given) : columns).map(({ name }) => name)
       const parsed = sheetRowsSql({ input, read: given }, source)
       const cells = columns.map((field) => {
         const noted = (part: Code) => ({ name: field.name, kind: 'text' as const, text: part, read: part })

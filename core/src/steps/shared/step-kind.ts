@@ -228,7 +228,11 @@ export type SqlContext = ScriptContext & {
   /** The table that the step makes, which what stands after its query may read. */
   readonly made: Code
   /** How an input comes in; what is no text file is first written as CSV. */
-  readonly source: (input: string) => ScriptSource & { readonly rows: Code }
+  readonly source: (input: string) => ScriptSource & {
+    readonly rows: Code
+    /** The columns of its CSV; a row of it has their places in this order, from 1. */
+    readonly inFile: readonly string[]
+  }
 }
 /** A query of "¶", of a row after a step, and "was", of a row before it that it was made of. `table`: that row is of another table. */
 export type SqlRowMap = { readonly table?: string; readonly rows: Code }

@@ -25,10 +25,13 @@ def read_text(t, kind, formats=None, decimal=".", group=","):
         x = read_number(t, decimal, group)
         return x if x is None or kind == "decimal" else to_whole(x)
     return read_moment(t, formats, kind)
-def warn_unread(name, count, kind):
-    """Cells that did not read are empty from here on."""
+def read_column(name, codes, values, made, kind):
+    """A column of the values that were made of the different cells of another; cells that did not read are empty, and how many is said."""
+    unread = np.array([bool(v is not None and v != "" and m is None) for v, m in zip(values, made)])
+    count = unread[codes].sum()
     if count > 0:
         warn(f"{count} cell{'s' if count != 1 else ''} of “{name}” cannot be read as {kind}; they are empty.")
+    return column(made, kind).take(codes)
 def to_whole(x):
     return whole(rounded(x, 0, ROUND_HALF_UP))
 def to_type(x, kind):
@@ -47,6 +50,4 @@ def cast(x, kind, **how):
         return x
     codes, values = by_value(x)
     made = [None if v is None else read_text(v, kind, **how) if isinstance(v, str) else to_type(v, kind) for v in values]
-    unread = np.array([v is not None and m is None for v, m in zip(values, made)])
-    warn_unread(x.name, unread[codes].sum(), kind)
-    return column(made, kind).take(codes).set_axis(x.index)
+    return read_column(x.name, codes, values, made, kind).set_axis(x.index)

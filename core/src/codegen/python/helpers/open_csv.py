@@ -8,29 +8,14 @@ import numpy as np
 import pandas as pd
 
 from .by_value import by_value
-from .cast import read_text, warn_unread
-from .column import column
+from .cast import read_column, read_text
 from .corner import corner
 from .detect import detect
+from .encoding_of import encoding_of
 from .follow import first_record, follow_file  # trace
 from .table_names import joined_names, known_names, names_for
 
 
-def encoding_of(path, encoding):
-    """The encoding that the first bytes tell, that is given, or UTF-8 where all is that, else that of Western Windows."""
-    with open(path, "rb") as f:
-        start = f.read(4)
-    for mark, name in ((b"\xef\xbb\xbf", "utf-8-sig"), (b"\xff\xfe", "utf-16"), (b"\xfe\xff", "utf-16")):
-        if start.startswith(mark):
-            return name
-    if encoding:
-        return encoding
-    try:
-        with open(path, encoding="utf-8") as f:
-            collections.deque(f, maxlen=0)
-    except UnicodeDecodeError:
-        return "windows-1252"
-    return "utf-8"
 def sniff_delimiter(path, encoding, quote):
     """The sign that parts most lines into equally many cells."""
     with open(path, encoding=encoding, newline="\n") as f:
@@ -91,6 +76,5 @@ def open_csv(files, encoding=None, delimiter=None, quote='"', header=1, skip=0, 
         given = types.get(name) if isinstance(types, dict) else "text" if types == "text" or name in last else None
         kind, formats = given if isinstance(given, tuple) else (given or detect([t for t in texts if t], decimal), None)
         made = [read_text(t, kind, formats=formats, decimal=decimal, group=group) if t else None for t in texts]
-        warn_unread(name, np.array([bool(t) and m is None for t, m in zip(texts, made)])[codes].sum(), kind)
-        frame[name] = column(made, kind).take(codes).set_axis(rows.index)
+        frame[name] = read_column(name, codes, texts, made, kind).set_axis(rows.index)
     return pd.DataFrame(frame, index=rows.index)

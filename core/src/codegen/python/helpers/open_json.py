@@ -2,17 +2,13 @@ import json
 import os
 
 from .column import ListText
+from .encoding_of import encoding_of
 from .follow import follow_file  # trace
 from .max_whole import MAX_WHOLE
 from .open_workbook import stack_cells
 from .stop import stop
 
 
-def decode(data, encoding):
-    for mark, name in ((b"\xef\xbb\xbf", "utf-8"), (b"\xff\xfe", "utf-16-le"), (b"\xfe\xff", "utf-16-be")):
-        if data.startswith(mark):
-            return data[len(mark):].decode(name)
-    return data.decode(encoding or "utf-8")
 def records_at(document, path):
     """The list of records at a path such as data.items."""
     rest = path or ""
@@ -45,8 +41,8 @@ def open_json(files, path=None, encoding=None, types="detect", decimal=".", grou
         known = {}
     parts = []
     for file in files:
-        with open(file, "rb") as f:
-            rows = [flat(r) for r in records_at(json.loads(decode(f.read(), encoding)), path)]
+        with open(file, encoding=encoding_of(file, encoding)) as f:
+            rows = [flat(r) for r in records_at(json.load(f), path)]
         names = list(dict.fromkeys(k for r in rows for k in r))
         follow_file(file, "", [list(r.values()) for r in rows], 1)  # trace
         parts.append((names, [[r.get(n) for n in names] for r in rows], os.path.basename(file), ""))

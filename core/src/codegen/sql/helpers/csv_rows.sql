@@ -19,7 +19,7 @@ begin
   return cells;
 end $fn$;
 -- any text as rows of cells, whatever its quotes are
-create function csv_rows_anyhow(body text, delimiter text, quote text) returns table(line bigint, cells text[]) language sql as $fn$
+create function csv_rows_by_pattern(body text, delimiter text, quote text) returns table(line bigint, cells text[]) language sql as $fn$
   with parts as (
     select n, m[1] as cell, m[2] <> delimiter as ends
     from regexp_matches(body, format('(%1$s(?:[^%1$s]|%1$s%1$s)*%1$s|[^%2$s\n]*)\r?(%2$s|\n)', '\' || quote, case when delimiter ~ '[[:alnum:]]' then delimiter else '\' || delimiter end), 'g') with ordinality as found(m, n)
@@ -49,6 +49,6 @@ begin
       records as materialized (select row, csv_cells(rtrim(record, E'\r'), delimiter, quote) as cells from whole),
       sound as (select not exists (select from records r where r.cells is null) as yes)
       select r.row, r.cells from records r where (select yes from sound)
-      union all select a.line, a.cells from csv_rows_anyhow((select string_agg(l.t, E'\n' order by l.n) || E'\n' from text_lines() l), delimiter, quote) a where not (select yes from sound);
+      union all select a.line, a.cells from csv_rows_by_pattern((select string_agg(l.t, E'\n' order by l.n) || E'\n' from text_lines() l), delimiter, quote) a where not (select yes from sound);
   end if;
 end $fn$;
