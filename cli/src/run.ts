@@ -1,4 +1,4 @@
-import { appendFileSync, mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs'
+import { appendFileSync, mkdirSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
 import {
   accountsOf,
@@ -6,6 +6,7 @@ import {
   parameterTexts,
   byFile,
   formatOfPath,
+  quoted,
   isFile,
   runRecipe,
   formatDateTime,
@@ -98,6 +99,12 @@ const writeAll = async (
   const done: { from: string; to: string }[] = []
   try {
     for (const { path, pieces } of files) {
+      if (statSync(path, { throwIfNoEntry: false })?.isDirectory())
+        throw fault(
+          6,
+          'unwritable-file',
+          `${quoted(path)} is a folder. Name a file in it, such as ${join(path, 'result.csv')}.`,
+        )
       mkdirSync(dirname(resolve(path)), { recursive: true })
       const from = `${path}.${process.pid}.part`
       done.push({ from, to: path })

@@ -1,5 +1,5 @@
 import { ownValue } from '../table/own.ts'
-import type { CheckContext } from '../steps/shared/step-kind.ts'
+import type { CheckContext, DynamicColumns } from '../steps/shared/step-kind.ts'
 import type { ColumnType } from '../table/column.ts'
 import { maxColumns } from '../table/limits.ts'
 import type { Schema } from '../table/table.ts'
@@ -53,14 +53,17 @@ const missingIn = (problem: Problem): string | undefined => {
 
 type CheckedStep = { readonly input: Schema; readonly output: Schema; readonly problems: readonly Problem[] }
 
+/** Columns of another table that only data can tell. */
+const ofAnyType: DynamicColumns = () => ['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time', 'list']
+
 /**
- * One step against the schema before it. Where columns may come that only data can tell (`open` is their type), those
- * that the step names are taken to be there.
+ * One step against the schema before it. Where columns may come that only data can tell (`open` says their types), those
+ * that the step names are taken to be there, each with the first type that leaves the fewest problems.
  */
 const checkStep = (
   step: Step,
   input: Schema,
-  open: ColumnType | undefined,
+  open: DynamicColumns | undefined,
   dynamicTypes: readonly string[],
   context: Omit<CheckContext, 'report'>,
 ): CheckedStep => {
@@ -92,14 +95,26 @@ const checkStep = (
       : [...new Set(problems.flatMap((problem) => missingIn(problem) ?? []))].filter(
           (name) => !input.some((field) => field.name === name),
         )
-  if (believed.length === 0) return { input, output, problems }
-  return checkStep(
-    step,
-    [...input, ...believed.map((name) => ({ name, type: open as ColumnType }))],
-    open,
-    dynamicTypes,
-    context,
-  )
+  if (open === undefined || believed.length === 0) return { input, output, problems }
+  const check = (types: readonly ColumnType[]): CheckedStep =>
+    checkStep(
+      step,
+      [...input, ...believed.map((name, i) => ({ name, type: types[i] ?? 'text' }))],
+      open,
+      dynamicTypes,
+      context,
+    )
+  let types: readonly ColumnType[] = believed.map((name) => open(name)[0])
+  let best = check(types)
+  for (const [i, name] of believed.entries())
+    for (const type of open(name).slice(1)) {
+      if (best.problems.length === 0) return best
+      const tried = check(types.with(i, type))
+      if (tried.problems.length >= best.problems.length) continue
+      best = tried
+      types = types.with(i, type)
+    }
+  return best
 }
 
 /** Tables that were planned before, by id. */
@@ -109,7 +124,7 @@ type PlannedOthers = ReadonlyMap<string, PlannedTable>
 export class TablePlanner {
   readonly steps: PlannedStep[] = []
   private schema: Schema = []
-  private open: ColumnType | undefined
+  private open: DynamicColumns | undefined
   private dynamicTypes: readonly string[] = []
   stopped = false
   private readonly context: Omit<CheckContext, 'report'>
@@ -139,7 +154,7 @@ export class TablePlanner {
       this.stopped = true
       return { step, state: 'waiting', input: schema, output: schema, problems: [] }
     }
-    const open = this.open ?? (used.some((id) => this.others.get(id)?.unsure) ? 'text' : undefined)
+    const open = this.open ?? (used.some((id) => this.others.get(id)?.unsure) ? ofAnyType : undefined)
     const { input, output, problems: found } = checkStep(step, schema, open, this.dynamicTypes, this.context)
     const problems: readonly Problem[] =
       output.length > maxColumns

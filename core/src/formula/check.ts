@@ -143,6 +143,8 @@ class Checker {
       const result = left.type === 'date' && right.type === 'date' ? 'integer' : 'decimal'
       return this.apply(momentDifference(result), [left, right], result, at)
     }
+    if (op === '+' && left.type === 'date' && right.type === 'time') return this.dateWithTime(left, right, at)
+    if (op === '+' && left.type === 'time' && right.type === 'date') return this.dateWithTime(right, left, at)
     if ((op === '+' || op === '-') && moments)
       return this.shift(op === '+' ? 1 : -1, left, this.number(right, `${op} after a date`), at)
     if (op === '+' && serves(right.type, 'moment') && right.type !== 'empty')
@@ -151,6 +153,10 @@ class Checker {
     this.number(right, op)
     const fn = arithmetic(op, left.type !== 'decimal' && right.type !== 'decimal')
     return this.apply(fn, [left, right], fn.result as FormulaType, at)
+  }
+
+  private dateWithTime(date: TypedNode, time: TypedNode, at: Span): TypedNode {
+    return this.apply(functionNamed('DATETIME') as FormulaFunction, [date, time], 'datetime', at)
   }
 
   private shift(sign: 1 | -1, moment: TypedNode, days: TypedNode, at: Span): TypedNode {

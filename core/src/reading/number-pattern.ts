@@ -90,12 +90,13 @@ const plain = (value: number): string => {
     : `${digits.slice(0, point)}.${digits.slice(point)}`
 }
 
-/** The number as the pattern writes it, rounded half away from zero on the digits a person sees. */
-export const writeNumber = (value: number, pattern: NumberPattern): string => {
-  const scaled = Number((value * pattern.factor).toPrecision(15))
+/** The number as the pattern writes it, rounded half away from zero on the digits a person sees; all digits of a `whole` one. */
+export const writeNumber = (value: number, whole: boolean, pattern: NumberPattern): string => {
+  const exact = value * pattern.factor
+  const scaled = whole && Number.isSafeInteger(exact) ? exact : Number(exact.toPrecision(15))
   const size = roundTo(Math.abs(scaled), pattern.mostPlaces)
-  const [whole = '0', fraction = ''] = plain(size).split('.')
-  const digits = (whole === '0' ? '' : whole).padStart(pattern.leastDigits, '0')
+  const [integral = '0', fraction = ''] = plain(size).split('.')
+  const digits = (integral === '0' ? '' : integral).padStart(pattern.leastDigits, '0')
   const grouped =
     pattern.group === 0 ? digits : digits.replace(new RegExp(`\\B(?=(?:.{${pattern.group}})+$)`, 'g'), ',')
   const places = fraction.padEnd(pattern.leastPlaces, '0')

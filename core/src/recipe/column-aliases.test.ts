@@ -44,6 +44,7 @@ describe('what is asked at replay', () => {
       { name: 'As of', type: 'date', value: '2031-05-31' },
       { name: 'Least fee', type: 'decimal' },
       { name: 'Clinic', type: 'text', value: null },
+      { name: 'Most visits', type: 'integer', value: 3 },
     ],
     inputs: [],
     tables: [{ id: 'a', name: 'A', steps: [{ id: 's1', kind: 'enter', columns: [], rows: [] }] }],
@@ -52,7 +53,7 @@ describe('what is asked at replay', () => {
   it('is taken as given, else as the recipe has it', () => {
     const { cells, faults } = parameterCells(recipe, { 'As of': '2031-06-30', 'Least fee': '12.5' })
     expect(faults).toEqual([])
-    expect(cells).toEqual({ 'As of': day, 'Least fee': 12.5, Clinic: null })
+    expect(cells).toEqual({ 'As of': day, 'Least fee': 12.5, Clinic: null, 'Most visits': 3 })
   })
   it('may be given as nothing', () => {
     expect(parameterCells(recipe, { 'Least fee': '' }).cells['Least fee']).toBeNull()
@@ -60,6 +61,7 @@ describe('what is asked at replay', () => {
   it.each([
     ['no value where the recipe has none', {}, 'Least fee', 'needs a value; it is a number.'],
     ['a value of another type', { 'Least fee': 'much' }, 'Least fee', 'cannot be “much”: it must be a number.'],
+    ['a broken number for a whole one', { 'Least fee': '1', 'Most visits': '1.5' }, 'Most visits', 'cannot be “1.5”'],
     ['a name like one of its own', { 'Least fee': '1', 'As off': 'x' }, 'As off', 'It has “As of”.'],
   ])('%s is told', (_what, given, parameter, sentence) => {
     const { faults } = parameterCells(recipe, given)

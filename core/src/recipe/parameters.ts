@@ -9,7 +9,15 @@ import type { Recipe } from './recipe.ts'
 /** Why a parameter has no usable value. */
 export type ParameterFault = { readonly parameter: string; readonly sentence: string }
 
-const read = (text: string, type: ColumnType): Cell => (text === '' ? null : textReader({ type })(text))
+/** A whole number is asked for as one: 1.5 is not rounded. */
+const isOf = (cell: Cell, type: ColumnType): boolean => type !== 'integer' || cell === null || Number.isInteger(cell)
+
+/** The cell that a text stands for; undefined where it does not read as the type. */
+const read = (text: string, type: ColumnType): Cell | undefined => {
+  if (text === '') return null
+  const exact = textReader({ type: type === 'integer' ? 'decimal' : type })(text)
+  return exact === null || !isOf(exact, type) ? undefined : exact
+}
 
 /** The value of every parameter: as given in words, else as the recipe has it. */
 export const parameterCells = (
@@ -29,12 +37,12 @@ export const parameterCells = (
     const text = ownValue(given, name)
     if (text !== undefined) {
       const cell = read(text, type)
-      if (cell === null && text !== '')
+      if (cell === undefined)
         faults.push({
           parameter: name,
           sentence: `The parameter ${quoted(name)} cannot be ${quoted(text)}: it must be ${typeWords[type]}.`,
         })
-      setOwnValue(cells, name, cell)
+      setOwnValue(cells, name, cell ?? null)
     } else if (value === undefined)
       faults.push({
         parameter: name,
@@ -42,7 +50,7 @@ export const parameterCells = (
       })
     else {
       const cell = cellFor(value, type)
-      if (cell === undefined)
+      if (cell === undefined || !isOf(cell, type))
         faults.push({
           parameter: name,
           sentence: `The parameter ${quoted(name)} is ${typeWords[type]}, but the recipe gives it ${quoted(String(value))}.`,

@@ -5,6 +5,9 @@ import { compareText } from './order.ts'
 export type ListItem = string | number | boolean | null
 
 const known = new Map<string, readonly ListItem[]>()
+/** Whole numbers are written with all their digits, in lists as in columns. */
+const numberText = (item: number): string => (Number.isSafeInteger(item) ? String(item + 0) : formatDecimal(item))
+
 /** [0,null,2] -> 0, empty, 2. Lists read last are remembered, as equal ones often stand together. */
 export const itemsOf = (text: string): readonly ListItem[] => {
   let items = known.get(text)
@@ -17,11 +20,11 @@ export const itemsOf = (text: string): readonly ListItem[] => {
 
 /** 0, empty, 2 -> [0,null,2]: compact JSON, numbers as they are written elsewhere. */
 export const listText = (items: readonly ListItem[]): string =>
-  `[${items.map((item) => (typeof item === 'number' ? formatDecimal(item) : JSON.stringify(item))).join(',')}]`
+  `[${items.map((item) => (typeof item === 'number' ? numberText(item) : JSON.stringify(item))).join(',')}]`
 
 /** An item as text, the way it would stand in a cell of its own. */
 export const itemText = (item: Exclude<ListItem, null>): string =>
-  typeof item === 'number' ? formatDecimal(item) : String(item)
+  typeof item === 'number' ? numberText(item) : String(item)
 
 const textOrder = compareText(false)
 const rank = (item: ListItem): number => {

@@ -22,8 +22,27 @@ export const formatDecimal = (value: number): string => {
     return digits.endsWith('0') && digits.includes('.') ? digits.replace(/\.?0+$/, '') : digits
   const rounded = Number(digits)
   if (rounded === 0) return '0'
-  const text = String(rounded)
+  // the largest doubles, rounded, are beyond what a double holds
+  const text = Number.isFinite(rounded) ? String(rounded) : digits
   return Math.abs(rounded) < 1e-6 && Math.abs(rounded) >= 1e-7 ? plainSmall(text) : text.replace('e+', 'e')
+}
+
+/** The sum by Neumaier's compensation, so that ten times 0.1 is 1: A. Neumaier, ZAMM 54 (1974), 39–51. */
+export const compensatedSum = (values: readonly number[]): number => {
+  let sum = 0
+  let lost = 0
+  for (const x of values) {
+    const next = sum + x
+    lost += Math.abs(sum) >= Math.abs(x) ? sum - next + x : x - next + sum
+    sum = next
+  }
+  return sum + lost
+}
+
+/** What is left of x after dividing by d, exact; it has the sign of d. */
+export const modulo = (x: number, d: number): number => {
+  const left = x % d
+  return left !== 0 && left < 0 !== d < 0 ? left + d : left
 }
 
 /** The largest whole number that a double holds exactly, 2^53 − 1. */

@@ -68,6 +68,9 @@ describe('an XLSX workbook', () => {
     expect(
       writeCsv((await opened(book(day(1), { workbook: '<workbookPr date1904="1"/>' }), { header: 'none' })).table),
     ).toBe('Column 1\n1904-01-02\n')
+    expect(
+      writeCsv((await opened(book(day(0), { workbook: '<workbookPr date1904="1"/>' }), { header: 'none' })).table),
+    ).toBe('Column 1\n1904-01-01\n')
     expect(writeCsv((await opened(book(day(59)), { header: 'none' })).table)).toBe('Column 1\n1900-02-28\n')
     expect(writeCsv((await opened(book(day(61)), { header: 'none' })).table)).toBe('Column 1\n1900-03-01\n')
   })

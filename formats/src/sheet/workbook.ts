@@ -19,7 +19,9 @@ const dayMs = 86_400_000
 export const momentOf = (serial: number, shown: 'date' | 'time' | 'datetime', first: number): RawCell => {
   const day = Math.floor(serial)
   const ms = Math.round((serial - day) * dayMs)
-  if (serial >= 0 && serial < 1 && ms < dayMs) return { type: 'time', value: ms }
+  // day 0 is none of the calendar where days count from 1900, and its first where they count from 1904
+  const clock = first === day1900 || shown === 'time'
+  if (clock && serial >= 0 && serial < 1 && ms < dayMs) return { type: 'time', value: ms }
   // serial 60 is 29 February 1900, which never was: days before it count one more
   const days = first + day + (first === day1900 && serial > 0 && serial < 60 ? 1 : 0)
   if (serial < 0 || days > 2_932_896) return { error: String(serial) }

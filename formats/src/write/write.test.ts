@@ -71,16 +71,7 @@ test('a workbook, JSON and Parquet hold each cell with its type', async () => {
     Time: '13:45:30',
     Tags: ['a', 1, null],
   })
-  expect(json[1]).toEqual({
-    Clinic: 'Tarn',
-    Visits: null,
-    'Fee, net': null,
-    Paid: null,
-    Day: null,
-    At: null,
-    Time: null,
-    Tags: null,
-  })
+  expect(json[1]).toEqual({ Clinic: 'Tarn' })
   expect(Object.keys(json[0] ?? {})).toEqual(all.names)
   expect(
     JSON.parse(

@@ -62,7 +62,8 @@ export const SeparatorEditor = ({ step, story }: { step: StepOf<'split'>; story:
     return 'widths'
   }
   const way = chooseWay()
-  const set = (next: SplitBy): void => story.reword({ ...step, by: next } as Step)
+  const set = (next: SplitBy): void =>
+    story.reword({ ...('widths' in next ? without(step, 'at') : step), by: next } as Step)
   return (
     <div className="grid w-[330px] gap-2.5">
       <Segments

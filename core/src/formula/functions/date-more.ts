@@ -5,7 +5,7 @@ import { civilFromDays, dayMs, dayOf, daysFromCivil, timeOf } from '../../table/
 import type { Cell } from '../../table/column.ts'
 import { compileDatePattern } from '../../reading/date-pattern.ts'
 import { textReader } from '../../reading/convert.ts'
-import { failed, type FormulaFunction, type CallResult, type FormulaType } from '../function-kind.ts'
+import { failed, type CallResult, type FormulaType } from '../function-kind.ts'
 import { addMonths, inRange, weekday } from './date.ts'
 import { args, define, unitOf } from './define.ts'
 
@@ -23,27 +23,15 @@ const isoWeek = (day: number): number => {
   const thursday = day - weekday(day) + 3
   return Math.floor((thursday - daysFromCivil(civilFromDays(thursday).year, 1, 1)) / 7) + 1
 }
-/** Weeks begin on Monday; the first is that of 1 January. */
-const weekOfYear = (day: number): number => {
+const weekModes = [1, 2, 11, 12, 13, 14, 15, 16, 17, 21]
+/** The week of the year, the first being that of 1 January; `mode` says the day that weeks begin on, 21 is ISO's. */
+const weekOfYear = (day: number, mode: number): number => {
+  if (mode === 21) return isoWeek(day)
+  // 1 begins on Sunday, 2 on Monday, 11 to 17 on Monday to Sunday
+  const begins = { 1: 6, 2: 0 }[mode] ?? mode - 11
   const first = daysFromCivil(civilFromDays(day).year, 1, 1)
-  return Math.floor((day - first + weekday(first)) / 7) + 1
+  return Math.floor((day - first + ((weekday(first) - begins + 7) % 7)) / 7) + 1
 }
-
-const week = (
-  name: 'ISOWEEKNUM' | 'WEEKNUM',
-  about: string,
-  read: (day: number) => number,
-  examples: FormulaFunction['examples'],
-): FormulaFunction =>
-  define({
-    name,
-    group: 'date and time',
-    about,
-    args: 'date:moment',
-    result: 'integer',
-    call: ([d], [type]) => read(days(d, type)),
-    examples,
-  })
 
 /** Monday to Friday up to and with a day, from some Monday long ago. */
 const workdaysTo = (day: number): number => Math.floor((day + 3) / 7) * 5 + Math.min(weekday(day) + 1, 5)
@@ -121,17 +109,48 @@ export const dateMore = [
       ['DATETIME(DATE(2031; 5; 2); EMPTY)', ''],
     ],
   }),
-  week('ISOWEEKNUM', 'The week of the year by ISO 8601.', isoWeek, [
-    ['ISOWEEKNUM(DATE(2031; 1; 1))', '1'],
-    ['ISOWEEKNUM(DATE(2033; 1; 1))', '53'],
-    ['ISOWEEKNUM(DATE(2031; 5; 2))', '18'],
-  ]),
-  week('WEEKNUM', 'The week of the year, weeks beginning on Monday, the first being that of 1 January.', weekOfYear, [
-    ['WEEKNUM(DATE(2031; 1; 1))', '1'],
-    ['WEEKNUM(DATE(2031; 1; 6))', '2'],
-    ['WEEKNUM(DATE(2033; 1; 1))', '1'],
-    ['WEEKNUM(DATE(2033; 1; 3))', '2'],
-  ]),
+  define({
+    name: 'ISOWEEKNUM',
+    group: 'date and time',
+    about: 'The week of the year by ISO 8601.',
+    args: 'date:moment',
+    result: 'integer',
+    call: ([d], [type]) => isoWeek(days(d, type)),
+    examples: [
+      ['ISOWEEKNUM(DATE(2031; 1; 1))', '1'],
+      ['ISOWEEKNUM(DATE(2033; 1; 1))', '53'],
+      ['ISOWEEKNUM(DATE(2031; 5; 2))', '18'],
+    ],
+  }),
+  define({
+    name: 'WEEKNUM',
+    group: 'date and time',
+    about:
+      'The week of the year, the first being that of 1 January; weeks begin on Monday, or by the mode: 1 on Sunday, 2 on Monday, 11 to 17 on Monday to Sunday; 21 counts by ISO 8601.',
+    args: [
+      ...args('date:moment'),
+      {
+        name: 'mode',
+        need: 'number',
+        optional: true,
+        constant: (value) =>
+          weekModes.includes(value as number) ? undefined : `The mode is one of ${weekModes.join(', ')}.`,
+      },
+    ],
+    result: 'integer',
+    call: ([d, mode = 11], [type]) => weekOfYear(days(d, type), mode as number),
+    examples: [
+      ['WEEKNUM(DATE(2031; 1; 1))', '1'],
+      ['WEEKNUM(DATE(2031; 1; 6))', '2'],
+      ['WEEKNUM(DATE(2033; 1; 1))', '1'],
+      ['WEEKNUM(DATE(2033; 1; 3))', '2'],
+      ['WEEKNUM(DATE(2031; 1; 5); 1)', '2'],
+      ['WEEKNUM(DATE(2031; 1; 5); 2)', '1'],
+      ['WEEKNUM(DATE(2031; 1; 4); 15)', '2'],
+      ['WEEKNUM(DATE(2031; 1; 4); 17)', '1'],
+      ['WEEKNUM(DATE(2033; 1; 1); 21)', '53'],
+    ],
+  }),
   define({
     name: 'NETWORKDAYS',
     group: 'date and time',

@@ -1,6 +1,7 @@
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import type { Cell } from '../../table/column.ts'
 import { compareItems, itemsOf, itemText, listText, type ListItem } from '../../table/list.ts'
+import { formatDecimal } from '../../table/number.ts'
 import { textOfCell } from '../../table/cell-text.ts'
 import { failed, type FormulaType } from '../function-kind.ts'
 import { define, whole } from './define.ts'
@@ -8,7 +9,8 @@ import { define, whole } from './define.ts'
 /** A cell as an item: numbers and yes or no as they are, all else as text. */
 const itemFor = (cell: Cell | undefined, type: FormulaType | undefined): ListItem => {
   if (cell === null || cell === undefined) return null
-  if (typeof cell === 'boolean' || type === 'integer' || type === 'decimal') return cell
+  if (typeof cell === 'boolean' || type === 'integer') return cell
+  if (type === 'decimal') return Number(formatDecimal(cell as number))
   return textOfCell(type === undefined || type === 'empty' ? 'text' : type, cell)
 }
 const items = (cell: Cell | undefined): readonly ListItem[] => itemsOf(cell as string)
@@ -46,6 +48,7 @@ export const list = [
       ['LIST("a"; "say ""so""")', '["a","say \\"so\\""]'],
       ['LIST(DATE(2031; 5; 2))', '["2031-05-02"]'],
       ['LIST(TRUE; FALSE)', '[true,false]'],
+      ['LIST(9007199254740991; 1)', '[9007199254740991,1]'],
     ],
   }),
   define({
@@ -62,6 +65,7 @@ export const list = [
     examples: [
       ['LISTJOIN(LIST("a"; EMPTY; "b"); ", ")', 'a, b'],
       ['LISTJOIN(LIST(1; 2.5); "")', '12.5'],
+      ['LISTJOIN(LIST(9007199254740991; 1); " ")', '9007199254740991 1'],
       ['LISTJOIN(LIST(EMPTY); "-")', ''],
     ],
   }),

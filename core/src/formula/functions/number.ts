@@ -1,5 +1,5 @@
 import { py, sql, sqlHelper, pyHelper } from '../../codegen/tag.ts'
-import { maxInteger, numberReader, roundDown, roundTo, roundUp } from '../../table/number.ts'
+import { compensatedSum, maxInteger, modulo, numberReader, roundDown, roundTo, roundUp } from '../../table/number.ts'
 import type { Cell } from '../../table/column.ts'
 import { failed, type FormulaFunction, type CallResult, type FormulaType } from '../function-kind.ts'
 import { define } from './define.ts'
@@ -14,7 +14,6 @@ const finite = (x: number): CallResult => {
 const numbers = (cells: readonly Cell[]): number[] => cells.filter((cell) => cell !== null) as number[]
 const wholeIfAll = (types: readonly FormulaType[]) =>
   types.every((type) => type === 'integer' || type === 'empty') ? 'integer' : 'decimal'
-const sum = (cells: readonly number[]): number => cells.reduce((a, b) => a + b, 0)
 const places = (cell: Cell | undefined): number => Math.trunc((cell ?? 0) as number)
 
 const rounding = (
@@ -112,13 +111,17 @@ export const number = [
     about: 'What is left after dividing; it has the sign of the divisor.',
     args: 'x:number divisor:number',
     result: wholeIfAll,
-    call: ([x, d]) =>
-      d === 0 ? failed : finite((x as number) - (d as number) * Math.floor((x as number) / (d as number))),
+    call: ([x, d]) => (d === 0 ? failed : finite(modulo(x as number, d as number))),
     examples: [
       ['MOD(7; 3)', '1'],
       ['MOD(-7; 3)', '2'],
       ['MOD(7.5; 2)', '1.5'],
       ['MOD(1; 0)', ''],
+      ['MOD(1e17; 3)', '1'],
+      ['MOD(-1e17; 3)', '2'],
+      ['MOD(7.5; -2)', '-0.5'],
+      ['MOD(9007199254740991; -10)', '-9'],
+      ['MOD(5.3; 0.1)', '0.0999999999999995'],
     ],
   }),
   define({
@@ -161,12 +164,13 @@ export const number = [
     call: (cells, types) => {
       const known = numbers(cells)
       if (known.length === 0) return null
-      const total = sum(known)
+      const total = compensatedSum(known)
       return wholeIfAll(types) === 'integer' && Math.abs(total) > maxInteger ? failed : finite(total)
     },
     examples: [
       ['SUM(1; 2; EMPTY)', '3'],
       ['SUM(1.5; 2)', '3.5'],
+      ['SUM(0.1; 0.1; 0.1; 0.1; 0.1; 0.1; 0.1; 0.1; 0.1; 0.1) = 1', 'true'],
       ['SUM(EMPTY)', ''],
     ],
   }),
@@ -179,11 +183,12 @@ export const number = [
     seesEmpty: true,
     call: (cells) => {
       const known = numbers(cells)
-      return known.length === 0 ? null : finite(sum(known) / known.length)
+      return known.length === 0 ? null : finite(compensatedSum(known) / known.length)
     },
     examples: [
       ['AVERAGE(1; 2; EMPTY)', '1.5'],
       ['AVERAGE(EMPTY)', ''],
+      ['AVERAGE(0.1; 0.1; 0.1; 0.1; 0.1; 0.1; 0.1; 0.1; 0.1; 0.1) = 0.1', 'true'],
     ],
   }),
   define({

@@ -137,12 +137,12 @@ export const written = [
     call: ([x, pattern], [type]) =>
       isMoment(type)
         ? writeMoment(x as number, type, String(pattern))
-        : writeNumber(x as number, numberPattern(String(pattern))),
+        : writeNumber(x as number, type === 'integer', numberPattern(String(pattern))),
     scripts: {
       sql: ([x = code('')], [type], [, pattern]) =>
         isMoment(type)
           ? sql`${sqlHelper('written_moment')}(${sqlMoment(x, type)}, ${sqlParts(String(pattern))})`
-          : sql`${sqlHelper('written_number')}(${x}::float8, ${joined(
+          : sql`${sqlHelper('written_number')}(${type === 'integer' ? sql`${x}::numeric` : sql`${x}::float8::numeric`}, ${joined(
               numberArguments(numberPattern(String(pattern))).map((one) => sql`${one}`),
               ', ',
             )})`,
@@ -162,6 +162,7 @@ export const written = [
       ['TEXT(0.1275; "0.0 %")', '12.8 %'],
       ['TEXT(2.675; "0.00")', '2.68'],
       ['TEXT(-0.001; "0.0")', '0.0'],
+      ['TEXT(9007199254740991; "#,##0.0")', '9,007,199,254,740,991.0'],
       ['TEXT(1e21; "0")', '1000000000000000000000'],
       ['TEXT(DATE(2031; 5; 2); "dd/MM/yyyy")', '02/05/2031'],
       ['TEXT(DATE(2031; 5; 2); "EEEE d MMMM yy, \'week of\' EEE")', 'Friday 2 May 31, week of Fri'],

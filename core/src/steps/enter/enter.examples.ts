@@ -18,6 +18,19 @@ export const enterExamples: KindExamples = {
       statistics: { rowsOut: 3, rowsCame: 3 },
     },
     {
+      name: 'lists, as arrays or as their text',
+      input: 'Unused\n1\n',
+      step: {
+        columns: [
+          { name: 'Code', type: 'text' },
+          { name: 'Tags', type: 'list' },
+        ],
+        rows: [['a', [1, null, 9007199254740991]], ['b', ['x', 'y z']], ['c', '["p", true]'], ['d', []], ['e']],
+      },
+      gives:
+        'Code,Tags\na,"[1,null,9007199254740991]"\nb,"[""x"",""y z""]"\nc,"[""p"",true]"\nd,[]\ne,\n',
+    },
+    {
       name: 'no rows yet',
       input: 'Unused\n1\n',
       step: {
@@ -36,6 +49,18 @@ export const enterExamples: KindExamples = {
       input: 'Unused\n1\n',
       step: { columns: [{ name: 'Fee', type: 'decimal' }], rows: [['much']] },
       says: '“much” does not read as a number',
+    },
+    {
+      name: 'a list in a column of text',
+      input: 'Unused\n1\n',
+      step: { columns: [{ name: 'Code', type: 'text' }], rows: [[['a']]] },
+      says: '“["a"]”',
+    },
+    {
+      name: 'a list that holds a record',
+      input: 'Unused\n1\n',
+      step: { columns: [{ name: 'Tags', type: 'list' }], rows: [['[{}]']] },
+      says: '“[{}]”',
     },
     {
       name: 'more cells than columns',

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { code, joined, py, sql, pyHelper } from '../../codegen/tag.ts'
-import { columnOf, scalarTypes, type ColumnType } from '../../table/column.ts'
+import { columnOf, columnTypes, type ColumnType } from '../../table/column.ts'
+import { listText } from '../../table/list.ts'
 import { Table } from '../../table/table.ts'
 import { sqlTypeName } from '../../formula/to-code.ts'
 import { counted } from '../../messages/words.ts'
@@ -8,14 +9,23 @@ import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 import { cellFor, literalPython, literalSql } from '../shared/value.ts'
 
-/** A cell of an entered table. */
-export type EnteredCell = string | number | boolean | null
+type PlainCell = string | number | boolean | null
+/** A cell of an entered table; one of a `list` column is a JSON array. */
+export type EnteredCell = PlainCell | readonly PlainCell[]
 type Enter = {
   readonly columns: readonly { readonly name: string; readonly type: ColumnType }[]
   readonly rows: readonly (readonly EnteredCell[])[]
 }
 
-const cellsOf = ({ rows }: Enter, c: number): EnteredCell[] => rows.map((row) => row[c] ?? null)
+const plainCell = z.union([z.string(), z.number(), z.boolean(), z.null()])
+
+/** A cell of a column of this type as a text, number or boolean; a list is the JSON text that stands for it elsewhere. */
+const plainOf = (cell: EnteredCell, type: ColumnType): PlainCell => {
+  if (typeof cell !== 'object' || cell === null) return cell
+  return type === 'list' ? listText(cell) : JSON.stringify(cell)
+}
+const cellsOf = ({ columns, rows }: Enter, c: number): PlainCell[] =>
+  rows.map((row) => plainOf(row[c] ?? null, columns[c]?.type ?? 'text'))
 
 /** A table that is typed in. */
 export const enter = defineStep<Enter>({
@@ -24,8 +34,8 @@ export const enter = defineStep<Enter>({
   words: ['enter', 'type', 'table', 'paste', 'constants', 'manual', 'lookup', 'by hand'],
   start: true,
   params: z.strictObject({
-    columns: z.array(z.strictObject({ name, type: z.enum(scalarTypes) })).min(1),
-    rows: z.array(z.array(z.union([z.string(), z.number(), z.boolean(), z.null()]))),
+    columns: z.array(z.strictObject({ name, type: z.enum(columnTypes) })).min(1),
+    rows: z.array(z.array(z.union([plainCell, z.array(plainCell)]))),
   }),
   sentence: ({ columns, rows }) => [
     'Take the typed table of ',
@@ -36,9 +46,8 @@ export const enter = defineStep<Enter>({
     columns.forEach((field, c) => {
       if (columns.findIndex((other) => other.name === field.name) !== c)
         context.report({ code: 'twice-named', column: field.name }, 'columns', c, 'name')
-      rows.forEach((row, r) => {
-        const value = row[c] ?? null
-        if (cellFor(value, field.type) === undefined)
+      cellsOf({ columns, rows }, c).forEach((value, r) => {
+        if (cellFor(value, field.type) === undefined || (Array.isArray(rows[r]?.[c]) && field.type !== 'list'))
           context.report(
             { code: 'wrong-value', value: String(value), column: field.name, type: field.type },
             'rows',

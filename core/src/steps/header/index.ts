@@ -66,8 +66,11 @@ export const header = defineStep<HeaderParams>({
   output: ({ row }, input) => (row === 'none' ? plainNames(input).map((name) => ({ name, type: 'text' })) : []),
   dynamicColumns: ({ row }, input) => {
     if (row === 'none') return undefined
-    if (new Set(input.map(({ type }) => type)).size === 1) return input[0]?.type
-    return 'text'
+    const types = [...new Set(input.map(({ type }) => type))]
+    return () =>
+      types.includes('text')
+        ? ['text', ...types.filter((type) => type !== 'text')]
+        : [types[0] ?? 'text', ...types.slice(1)]
   },
   run: ({ row }, table) => {
     if (row === 'none') {

@@ -32,6 +32,7 @@ import {
   type Pivot,
   valueName,
   valueType,
+  dynamicTypesOf,
   keysFor,
   labelText,
   type PivotColumn,
@@ -209,8 +210,7 @@ export const pivot = defineStep<Pivot>({
     checkPlace(params, keys, context)
     return schema
   },
-  dynamicColumns: (params, input) =>
-    params.found || !params.values[0] ? undefined : valueType(params.values[0], input),
+  dynamicColumns: (params, input) => (params.found ? undefined : (name) => dynamicTypesOf(params, input, name)),
   run: (params, table) => {
     const { labels, ofRow } = labelsOf(params, table.named(params.labels))
     const { keys, made, at } = layout(params, table.schema, labels)

@@ -29,6 +29,20 @@ export const valueName = ({ column, as }: PivotValue): string => as ?? column
 export const valueType = ({ how, column }: PivotValue, schema: Schema): ColumnType =>
   how === 'only' ? (typeIn(schema, column) ?? 'text') : measureType(how, typeIn(schema, column) ?? 'text')
 
+/** The types that a column made by labels of the data may have: that of the measure whose name it ends with, else of any. */
+export const dynamicTypesOf = (
+  { values }: Pivot,
+  schema: Schema,
+  name: string,
+): readonly [ColumnType, ...ColumnType[]] => {
+  const named = values.filter((value) => name.endsWith(` ${valueName(value)}`))
+  const longest = named.toSorted((a, b) => valueName(b).length - valueName(a).length)[0]
+  const [first, ...others] = (longest && values.length > 1 ? [longest] : values).map((value) =>
+    valueType(value, schema),
+  )
+  return [first ?? 'text', ...others]
+}
+
 /** What identifies a row: the columns that are named, else all others. */
 export const keysFor = ({ by, labels, values }: Pivot, schema: Schema): Field[] => {
   const used = new Set([labels, ...values.map(({ column }) => column)])

@@ -21,6 +21,7 @@ type ProblemData = {
   'bad-date-pattern': { pattern: string; why: string }
   'bad-pattern': { pattern: string; why: string }
   formula: { problem: FormulaProblem }
+  'widths-with-at': Record<never, never>
   'empty-name': Record<never, never>
   'wrong-order': { from: string; to: string }
   'off-start': Record<never, never>
@@ -60,6 +61,7 @@ const sentences: { readonly [C in ProblemCode]: (data: ProblemData[C]) => string
   'bad-date-pattern': ({ why }) => `${capital(why)}. Write days as d, months as M, years as yyyy.`,
   'bad-pattern': ({ pattern, why }) => `The pattern ${quoted(pattern)} cannot be read: ${why}.`,
   formula: ({ problem }) => formulaSentence(problem),
+  'widths-with-at': () => 'By length every piece is cut; first or last does not go with it. Take it out.',
   'empty-name': () => 'A column needs a name. Type one.',
   'wrong-order': ({ from, to }) => `${quoted(from)} stands after ${quoted(to)}. Swap the two.`,
   'off-start': () => 'The first sentence of a table cannot be switched off.',

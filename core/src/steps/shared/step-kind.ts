@@ -250,6 +250,9 @@ export type PythonContext = ScriptContext & {
 /** What a step's code is written with, by dialect. */
 export type DialectContexts = { readonly sql: SqlContext; readonly python: PythonContext }
 
+/** The types that a column which only data can tell may have, by its name, the likeliest first; at least one. */
+export type DynamicColumns = (name: string) => readonly [ColumnType, ...ColumnType[]]
+
 /** A kind of step: all that is known of it. `P` are its params. */
 export type StepKind<P = never> = {
   readonly kind: string
@@ -293,10 +296,11 @@ export type StepKind<P = never> = {
   /** The schema that comes out; problems are reported, all of them at once, and a best guess is returned. */
   readonly output: (params: P, input: Schema, context: CheckContext) => Schema
   /**
-   * Where names of columns stand in the data (a row that becomes the header, pieces as many as there are): the type such
-   * a column has. `output` then gives what is sure, and the planner believes later steps that name others until data is seen.
+   * Where names of columns stand in the data (a row that becomes the header, pieces as many as there are): the types that
+   * a column of a name may have, the likeliest first. `output` then gives what is sure, and the planner believes later
+   * steps that name others until data is seen.
    */
-  readonly dynamicColumns?: (params: P, input: Schema) => ColumnType | undefined
+  readonly dynamicColumns?: (params: P, input: Schema) => DynamicColumns | undefined
   /** Columns whose type only data can tell; `output` guesses text, and without data later steps may take them for another. */
   readonly dynamicTypes?: (params: P) => readonly string[]
   /** Other ways to read a column of which it could not read these texts: what its params would be, and in words. */

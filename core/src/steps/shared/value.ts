@@ -3,6 +3,7 @@ import { z } from 'zod'
 import { code, py, type Code } from '../../codegen/tag.ts'
 import { pythonCell, sqlCell } from '../../codegen/literals.ts'
 import { isNumber, type Cell, type ColumnType } from '../../table/column.ts'
+import { listText, type ListItem } from '../../table/list.ts'
 import { maybeIsoDate, maybeIsoDateTime, maybeIsoTime } from '../../table/calendar.ts'
 import type { Schema } from '../../table/table.ts'
 import { groupedNumber, nearest, quoted } from '../../messages/words.ts'
@@ -38,6 +39,7 @@ export const cellFor = (value: string | number | boolean | null, type: ColumnTyp
   if (typeof value === 'number')
     return type === 'decimal' || (type === 'integer' && Number.isFinite(value)) ? value : undefined
   if (type === 'text') return value
+  if (type === 'list') return listCell(value)
   const chooseRead = () => {
     if (type === 'date') return maybeIsoDate(value)
     if (type === 'datetime') return maybeIsoDateTime(value) ?? atMidnight(value)
@@ -46,6 +48,16 @@ export const cellFor = (value: string | number | boolean | null, type: ColumnTyp
   }
   const read = chooseRead()
   return read ?? undefined
+}
+/** A JSON array of plain items as lists are written; undefined for all else. */
+const listCell = (text: string): string | undefined => {
+  try {
+    const items: unknown = JSON.parse(text)
+    const plain = Array.isArray(items) && items.every((item) => item === null || typeof item !== 'object')
+    return plain ? listText(items as ListItem[]) : undefined
+  } catch {
+    return undefined
+  }
 }
 const atMidnight = (text: string): number | null => {
   const days = maybeIsoDate(text)

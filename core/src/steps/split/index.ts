@@ -154,7 +154,7 @@ const piecesSql = (cell: Code, { by, at = 'every' }: Split, most: number): Code 
   return sql`${sqlHelper('pieces_by_text')}(${cell}, ${by.delimiter}, ${at}, ${most})`
 }
 const cutterPython = ({ by, at = 'every' }: Split): Code => {
-  if ('widths' in by) return py`${pyHelper('cuts_by_widths')}([${code(by.widths.join(', '))}]), ${at}`
+  if ('widths' in by) return py`${pyHelper('cuts_by_widths')}([${code(by.widths.join(', '))}]), ${'every'}`
   if ('pattern' in by) return py`${pyHelper('cuts_by_pattern')}(${patternFor('python', by.pattern)}), ${at}`
   return py`${pyHelper('cuts_by_text')}(${by.delimiter}), ${at}`
 }
@@ -271,12 +271,13 @@ export const split = defineStep<Split>({
     const field = checkColumn(params.column, input, context, 'column')
     if (field && field.type !== 'text')
       context.report({ code: 'wrong-type', column: field.name, type: field.type, needs: 'text' }, 'column')
+    if ('widths' in params.by && params.at !== undefined) context.report({ code: 'widths-with-at' }, 'at')
     const why = 'pattern' in params.by ? patternProblem(params.by.pattern) : undefined
     if (why && 'pattern' in params.by)
       context.report({ code: 'bad-pattern', pattern: params.by.pattern, why }, 'by', 'pattern')
     return field ? layout(params, input, 1).schema : input
   },
-  dynamicColumns: ({ into }) => (into !== 'rows' && into.columns === 'found' ? 'text' : undefined),
+  dynamicColumns: ({ into }) => (into !== 'rows' && into.columns === 'found' ? () => ['text'] : undefined),
   run: (params, table) =>
     params.into === 'rows' ? intoRows(params, table) : intoColumns({ ...params, into: params.into }, table),
   trace: {

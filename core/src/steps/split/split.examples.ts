@@ -100,6 +100,12 @@ export const splitExamples: KindExamples = {
       says: 'needs text',
     },
     {
+      name: 'by widths, the last',
+      input: valuesVisits,
+      step: { column: 'Clinic', by: { widths: [1, 2] }, at: 'last', into: 'rows' },
+      says: 'does not go with it',
+    },
+    {
       name: 'a pattern that is none',
       input: valuesVisits,
       step: { column: 'Clinic', by: { pattern: '(' }, into: 'rows' },

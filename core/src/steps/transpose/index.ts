@@ -59,7 +59,7 @@ export const transpose = defineStep<Transpose>({
     if (names !== undefined) checkColumn(names, input, context, 'names')
     return [{ name: 'Name', type: 'text' }]
   },
-  dynamicColumns: (params, input) => typeOf(params, input),
+  dynamicColumns: (params, input) => () => [typeOf(params, input)],
   run: (params, table) => {
     if (table.rowCount > maxColumns)
       throw new DataRefused(

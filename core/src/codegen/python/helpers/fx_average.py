@@ -1,7 +1,9 @@
+import math
+
 from .by_row import by_row_own
 
 
 def average(*a):
     known = [x for x in a if x is not None]
-    return sum(known) / len(known) if known else None
+    return math.fsum(known) / len(known) if known else None
 fx_average = by_row_own(average)

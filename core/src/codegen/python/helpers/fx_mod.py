@@ -1,5 +1,3 @@
-import math
-
 from .by_row import by_row
 
-fx_mod = by_row(lambda x, d: x - d * math.floor(x / d))
+fx_mod = by_row(lambda x, d: x % d)

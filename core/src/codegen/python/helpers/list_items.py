@@ -7,7 +7,7 @@ from .shown import shown
 
 
 def item_text(v):
-    return shown(float(v)) if isinstance(v, (int, float)) and not isinstance(v, bool) else shown(v)
+    return shown(v)
 def item_json(v):
     if v is None or isinstance(v, bool):
         return json.dumps(v)

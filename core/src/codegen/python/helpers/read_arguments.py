@@ -43,8 +43,10 @@ def read_arguments(inputs, outputs, parameters):
                 stop(6, f"There is no file {path}.")
     for name, value in named("--param", given.param, parameters):
         kind = parameters[name][1]
-        values[name] = (None if value == "" else read_text(value, kind), kind)
-        if values[name][0] is None and value != "":
+        read = None if value == "" else read_text(value, "decimal" if kind == "integer" else kind)
+        whole = read is not None and kind == "integer" and read == int(read)
+        values[name] = (int(read) if whole else read, kind)
+        if value != "" and (read is None or (kind == "integer" and not whole)):
             stop(2, f"The parameter {name} cannot be {value}: it must be {kind}.")
     now = datetime.datetime.now().replace(microsecond=0) if given.now is None else read_moment(given.now, None, "datetime")
     if now is None:

@@ -1,4 +1,5 @@
 import datetime
+import math
 import re
 from decimal import Decimal
 
@@ -11,6 +12,8 @@ def shown(x):
         r = float(f"{x:.15g}")
         if r == 0:
             return "0"
+        if math.isinf(r):
+            return f"{x:.15g}".replace("e+", "e")
         if 1e-7 <= abs(r) < 1e21:
             text = format(Decimal(repr(r)), "f")
             return text.rstrip("0").rstrip(".") if "." in text else text

@@ -13,7 +13,7 @@ def moment_text(t, parts):
 MONTH_NAMES = ["January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December"]
 DAY_NAMES = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"]
 def number_text(x, before, after, before_minus, after_minus, digits, least, most, group, factor):
-    exact = Decimal(f"{x * factor:.15g}")
+    exact = Decimal(x * factor if isinstance(x, int) else f"{x * factor:.15g}")
     size = abs(exact) if -exact.as_tuple().exponent <= most else abs(exact).quantize(Decimal(1).scaleb(-most), rounding=ROUND_HALF_UP)
     whole_, _, places = format(size, "f").partition(".")
     whole_, places = whole_.lstrip("0").rjust(digits, "0"), places.rstrip("0").ljust(least, "0")

@@ -17,7 +17,7 @@ def shown_by(code):
 def moment_of(serial, shown_, first):
     """A workbook's serial number as what it shows."""
     day, ms = math.floor(serial), math.floor((serial - math.floor(serial)) * 86400000 + 0.5)
-    if 0 <= serial < 1 and ms < 86400000:
+    if 0 <= serial < 1 and ms < 86400000 and (first.year == 1899 or shown_ == "time"):
         return (datetime.datetime.min + datetime.timedelta(milliseconds=ms)).time()
     try:
         day = first + datetime.timedelta(days=day + (1 if first.year == 1899 and 0 < serial < 60 else 0))
