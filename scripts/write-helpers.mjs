@@ -59,8 +59,8 @@ const inTemporarySchema = (helpers) => {
   return helpers.map((helper) => ({ ...helper, source: qualified(helper.source) }))
 }
 
-/** Each helper after those that it needs. */
-const inOrder = (helpers) => {
+/** Each helper after those that it needs; what stands `elsewhere` need not be among them. */
+const inOrder = (helpers, elsewhere = []) => {
   const byName = new Map(helpers.map((helper) => [helper.name, helper]))
   const done = new Set()
   const visit = (helper, above) => {
@@ -68,6 +68,7 @@ const inOrder = (helpers) => {
     if (above.includes(helper.name)) throw new Error(`Helpers need each other: ${[...above, helper.name].join(', ')}`)
     for (const name of helper.traced?.needs ?? helper.needs) {
       const needed = byName.get(name)
+      if (!needed && elsewhere.includes(name)) continue
       if (!needed) throw new Error(`The helper ${helper.name} needs ${name}, which is no file beside it.`)
       visit(needed, [...above, helper.name])
     }
@@ -77,13 +78,14 @@ const inOrder = (helpers) => {
   return [...done]
 }
 
-const write = (dialect, ending, read, change = (helpers) => helpers) => {
+const write = (dialect, ending, read, change = (helpers) => helpers, elsewhere = []) => {
   const folder = join(root, 'core/src/codegen', dialect, 'helpers')
   const files = readdirSync(folder)
     .filter((file) => file.endsWith(ending) && !file.startsWith('__'))
     .sort()
   const helpers = inOrder(
     change(files.map((file) => ({ name: basename(file, ending), ...read(readFileSync(join(folder, file), 'utf8')) }))),
+    elsewhere,
   )
   const names = [...new Set(helpers.flatMap(({ defines }) => defines))].sort()
   const text = [
@@ -98,10 +100,12 @@ const write = (dialect, ending, read, change = (helpers) => helpers) => {
   ].join('\n')
   const target = join(root, 'core/src/codegen', dialect, 'helpers.generated.ts')
   if (!existsSync(target) || readFileSync(target, 'utf8') !== text) writeFileSync(target, text)
+  return helpers.map(({ name }) => name)
 }
 
 export const writeHelpers = () => {
-  write('python', '.py', readPython)
+  const python = write('python', '.py', readPython)
+  write('spark', '.py', readPython, undefined, python)
   write('sql', '.sql', readSql, inTemporarySchema)
 }
 if (process.argv[1] === fileURLToPath(import.meta.url)) writeHelpers()

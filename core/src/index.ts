@@ -49,7 +49,7 @@ export {
   TableBuilder,
   type UnreadableCells,
 } from './reading/table-builder.ts'
-export type { DialectName } from './codegen/dialect.ts'
+export { languages, type DialectName, type Language } from './codegen/dialect.ts'
 export { checkFormula } from './formula/check.ts'
 export { monthNames } from './formula/functions/date.ts'
 export { everyFunction } from './formula/functions/index.ts'
@@ -122,6 +122,7 @@ export { BufferLedger, StepCache } from './engine/step-cache.ts'
 export { type Dialect, dialects } from './dialects/index.ts'
 export { inputFormat } from './dialects/inputs.ts'
 export { pythonScript } from './dialects/python/script.ts'
+export { sparkScript } from './dialects/spark/script.ts'
 export { ScriptError } from './dialects/script.ts'
 export { type ScriptCommand, sqlScript } from './dialects/sql/script.ts'
 export { scriptVariables } from './dialects/sql/variables.ts'

@@ -352,7 +352,7 @@ conditions.forEach((where, i) => {
 })
 
 /** A recipe run by the engine on the texts of its files. */
-export const runOn = async (recipe: Recipe, files: Readonly<Record<string, string>>) => {
+export const runOn = async (recipe: Recipe, files: Readonly<Record<string, string | Uint8Array>>) => {
   const reads = new Map(openedInputs(recipe).map(({ input, read }) => [input, read] as const))
   const opened = new Map<string, Awaited<ReturnType<typeof openInput>>>()
   for (const [input, read] of reads)

@@ -24,10 +24,15 @@ export type Runners = {
   readonly close: () => Promise<void>
 }
 
-/** A process of Python that runs generated scripts one after the other; `words` are options of the interpreter. */
-export const startPython = (interpreter = '/usr/bin/python3', words: readonly string[] = []) => {
+/** A process of Python that runs generated scripts one after the other; `words` are options of the interpreter, `env` what its environment has more. */
+export const startPython = (
+  interpreter = '/usr/bin/python3',
+  words: readonly string[] = [],
+  env: Readonly<Record<string, string>> = {},
+) => {
   const child = spawn(interpreter, [...words, join(import.meta.dirname, 'python-runner.py')], {
     stdio: ['pipe', 'pipe', 'ignore'],
+    env: { ...process.env, ...env },
   })
   const answers = createInterface({ input: child.stdout })
   return {

@@ -1,8 +1,13 @@
 import type { Format } from '../reading/read-options.ts'
 import type { Code } from './tag.ts'
 
-/** The languages that a story can be written in. Each has a folder under `dialects/` and one in `codegen/` for its helpers. */
-export const dialectNames = ['python', 'sql'] as const
+/** The languages that steps and functions are written in. */
+export const languages = ['python', 'sql'] as const
+/** One of the languages. */
+export type Language = (typeof languages)[number]
+
+/** What a story can be written for. Each has a folder under `dialects/` and one in `codegen/` for its helpers; Spark runs the Python of steps over parts of a table. */
+export const dialectNames = [...languages, 'spark'] as const
 /** One of the dialects. */
 export type DialectName = (typeof dialectNames)[number]
 

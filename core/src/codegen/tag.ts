@@ -1,4 +1,5 @@
 import type { HelperName as PythonHelperName } from './python/helpers.generated.ts'
+import type { HelperName as SparkHelperName } from './spark/helpers.generated.ts'
 import type { HelperName as SqlHelperName } from './sql/helpers.generated.ts'
 
 export type { PythonHelperName, SqlHelperName }
@@ -66,6 +67,8 @@ const tag =
 
 /** A reference to a Python helper by a name it defines. */
 export const pyHelper = (helper: PythonHelperName): Code => new Code({ helper })
+/** A reference to a Spark helper by a name it defines. */
+export const sparkHelper = (helper: SparkHelperName): Code => new Code({ helper })
 /** Helpers that are tables, which PostgreSQL finds among temporary objects by their bare name; functions it does not. */
 const sqlTables: ReadonlySet<SqlHelperName> = new Set<SqlHelperName>(['sheet_files', 'sheet_lines', 'sheet_text'])
 /** A reference to an SQL helper by a name it defines. */

@@ -2,6 +2,7 @@ import type { DialectInfo, DialectName, Script, ScriptOptions } from '../codegen
 import type { Plan } from '../engine/plan.ts'
 import type { Recipe } from '../recipe/recipe.ts'
 import { python } from './python/index.ts'
+import { spark } from './spark/index.ts'
 import { sql } from './sql/index.ts'
 
 /** A language that a story can be written in. */
@@ -14,4 +15,4 @@ export type Dialect = DialectInfo & {
 }
 
 /** The one list of dialects. */
-export const dialects = { python, sql } as const satisfies { readonly [D in DialectName]: Dialect }
+export const dialects = { python, sql, spark } as const satisfies { readonly [D in DialectName]: Dialect }

@@ -1,4 +1,4 @@
-import type { DialectName } from '../codegen/dialect.ts'
+import type { Language } from '../codegen/dialect.ts'
 import type { Code } from '../codegen/tag.ts'
 import type { Cell, Column, ColumnType } from '../table/column.ts'
 
@@ -65,7 +65,7 @@ export type FormulaFunction = {
     rowCount: number,
   ) => { column: Column; failures: Int32Array } | undefined
   /** The call in each dialect; by a helper of the dialect unless the language has the function itself. */
-  readonly scripts: { readonly [D in DialectName]: WriteCall }
+  readonly scripts: { readonly [L in Language]: WriteCall }
   /** Formulas without columns and what they give, as CSV writes it ("" is empty). Run three ways. */
   readonly examples: readonly (readonly [formula: string, gives: string])[]
 }

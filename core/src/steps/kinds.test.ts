@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { z } from 'zod'
-import { dialectNames } from '../codegen/dialect.ts'
+import { languages } from '../codegen/dialect.ts'
 import { everyFunction, functions } from '../formula/functions/index.ts'
 import { kindExamples } from '../examples.ts'
 import { stepKinds, type StepKindName } from './index.ts'
@@ -25,7 +25,7 @@ describe.each(kinds)('the kind %s', (name, kind) => {
     expect(Object.keys(kind.drafts ?? {}).length > 0).toBe(!kind.start)
   })
   it('is written in every dialect', () => {
-    expect(Object.keys(kind.scripts)).toEqual(expect.arrayContaining([...dialectNames]))
+    expect(Object.keys(kind.scripts)).toEqual(expect.arrayContaining([...languages]))
   })
   it('has params that JSON Schema can say', () => {
     expect(() => z.toJSONSchema(kind.params, { unrepresentable: 'any' })).not.toThrow()
@@ -60,5 +60,5 @@ describe.each(everyFunction.filter(({ group }) => group !== 'operator').map((fn)
 )
 
 it.each(functions.map((fn) => [fn.name, fn] as const))('the function %s is written in every dialect', (_name, fn) => {
-  expect(Object.keys(fn.scripts).sort()).toEqual([...dialectNames].sort())
+  expect(Object.keys(fn.scripts).sort()).toEqual([...languages].sort())
 })

@@ -1,7 +1,7 @@
 import { figure } from '../../messages/words.ts'
 import { plainFigure } from '../shared/statistics.ts'
 import { z } from 'zod'
-import { code, joined, psql, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
+import { code, joined, psql, py, sql, type Code, sqlHelper, pyHelper, sparkHelper } from '../../codegen/tag.ts'
 import { sums } from '../../table/aggregate.ts'
 import { isNumber } from '../../table/column.ts'
 import { groupBy } from '../../table/group.ts'
@@ -35,17 +35,16 @@ import {
 import { numbersOf, valueOfText } from '../shared/draft-values.ts'
 
 type Limits = { readonly 'at-least'?: number | undefined; readonly 'at-most'?: number | undefined }
+type TotalAsked = {
+  readonly column: string
+  readonly equals: number | { readonly table: string; readonly column: string }
+  readonly within?: number | undefined
+}
 type Assertion =
   | { readonly every: Condition }
   | { readonly unique: Selector }
   | { readonly rows: Limits }
-  | {
-      readonly total: {
-        readonly column: string
-        readonly equals: number | { readonly table: string; readonly column: string }
-        readonly within?: number | undefined
-      }
-    }
+  | { readonly total: TotalAsked }
   | { readonly share: { readonly where: Condition } & Limits }
 type Check = Assertion & { readonly else: 'warn' | 'stop'; readonly say: string }
 
@@ -183,6 +182,29 @@ const checkSql = (
 /** A draft warns, in words that are not written yet. */
 const warning = { else: 'warn' as const, say: '' }
 
+const boundsPython = (limits: Limits): Code[] => [
+  ...(limits['at-least'] === undefined ? [] : [py`at_least=${limits['at-least']}`]),
+  ...(limits['at-most'] === undefined ? [] : [py`at_most=${limits['at-most']}`]),
+]
+
+/** A total, and its bounds: that of another column or a number, give or take. */
+const totalsPython = (
+  { column, equals, within: reach = 0.005 }: TotalAsked,
+  frame: Code,
+  own: string,
+  table: (id: string) => { readonly frame: Code },
+): Code[] => {
+  const other =
+    typeof equals === 'number'
+      ? py`${equals}`
+      : py`${pyHelper('total_of')}(${equals.table === own ? frame : table(equals.table).frame}, ${equals.column})`
+  return [
+    py`${pyHelper('total_of')}(${frame}, ${column})`,
+    py`at_least=${other} - ${reach}`,
+    py`at_most=${other} + ${reach}`,
+  ]
+}
+
 /** Holds rows against an expectation; warns, or stops the run. */
 export const check = defineStep<Check>({
   figures: ({ check: result, notes }) => {
@@ -297,14 +319,31 @@ export const check = defineStep<Check>({
       const after = sql`select ${sqlHelper('check_holds')}(passed, figure, ${params.say || askedWords(params, context.names)}, ${params.else === 'stop'}) as ignored from (${judged}) judged ${psql('gset')}\n`
       return { body: selectColumns(context), after }
     },
+    spark: (params, context) => {
+      const { frame, table, own } = context
+      const say = py`${params.say || askedWords(params, context.names)}`
+      const call = (...args: Code[]): Code =>
+        py`${pyHelper('check_rows')}(${joined([say, ...args, py`stop_here=${params.else === 'stop'}`], ', ')})`
+      const where = (condition: Condition): Code =>
+        py`${sparkHelper('rows_where')}(${frame}, lambda ${frame}: ${conditionPython(condition, context)})`
+      if ('every' in params) return call(where({ not: params.every }), py`at_most=0`)
+      if ('unique' in params)
+        return call(
+          py`${sparkHelper('repeated_rows')}(${frame}, ${selectorPython(params.unique, frame)})`,
+          py`at_most=0`,
+        )
+      if ('rows' in params) return call(py`${sparkHelper('row_count')}(${frame})`, ...boundsPython(params.rows))
+      if ('share' in params)
+        return call(
+          py`${where(params.share.where)} / max(1, ${sparkHelper('row_count')}(${frame}))`,
+          ...boundsPython(params.share),
+        )
+      return call(...totalsPython(params.total, frame, own, table))
+    },
     python: (params, context) => {
       const { frame, table, own } = context
       const say = py`${params.say || askedWords(params, context.names)}`
       const stops = py`stop_here=${params.else === 'stop'}`
-      const bounds = (limits_: Limits): Code[] => [
-        ...(limits_['at-least'] === undefined ? [] : [py`at_least=${limits_['at-least']}`]),
-        ...(limits_['at-most'] === undefined ? [] : [py`at_most=${limits_['at-most']}`]),
-      ]
       const call = (...args: Code[]): Code => py`${pyHelper('check_rows')}(${joined([say, ...args, stops], ', ')})`
       if ('every' in params) return call(py`(~${conditionPython(params.every, context)}).sum()`, py`at_most=0`)
       if ('unique' in params)
@@ -312,22 +351,13 @@ export const check = defineStep<Check>({
           py`${frame}.duplicated(subset=${selectorPython(params.unique, frame)}, keep=False).sum()`,
           py`at_most=0`,
         )
-      if ('rows' in params) return call(py`len(${frame})`, ...bounds(params.rows))
+      if ('rows' in params) return call(py`len(${frame})`, ...boundsPython(params.rows))
       if ('share' in params)
         return call(
           py`${conditionPython(params.share.where, context)}.mean() if len(${frame}) else 0.0`,
-          ...bounds(params.share),
+          ...boundsPython(params.share),
         )
-      const { column, equals, within: reach = 0.005 } = params.total
-      const other =
-        typeof equals === 'number'
-          ? py`${equals}`
-          : py`${pyHelper('total_of')}(${equals.table === own ? frame : table(equals.table).frame}, ${equals.column})`
-      return call(
-        py`${pyHelper('total_of')}(${frame}, ${column})`,
-        py`at_least=${other} - ${reach}`,
-        py`at_most=${other} + ${reach}`,
-      )
+      return call(...totalsPython(params.total, frame, own, table))
     },
   },
 })

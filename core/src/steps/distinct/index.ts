@@ -88,6 +88,7 @@ export const distinct = defineStep<Distinct>({
       const names = output.map((field) => column(field.name))
       return sql`select "¶", ${names}\nfrom (select *, row_number() over (${keys.length > 0 ? sql`partition by ${keys} ` : code('')}order by "¶"${code(keep === 'last' ? ' desc' : '')}) as "¶n" from ${from}) ranked\nwhere "¶n" = 1`
     },
+    spark: 'table',
     python: ({ columns = whole, keep = 'first' }, { frame, renumbered }) =>
       py`${frame} = ${renumbered(py`${frame}.drop_duplicates(subset=${selectorPython(columns, frame)}, keep=${keep})`)}`,
   },

@@ -44,6 +44,7 @@ export const drop = defineStep<Drop>({
   },
   scripts: {
     sql: (_params, context) => selectColumns(context),
+    spark: 'table',
     python: ({ columns }, { frame }) => py`${frame} = ${frame}.drop(columns=${selectorPython(columns, frame)})`,
   },
   absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),

@@ -27,8 +27,7 @@ export const enterExamples: KindExamples = {
         ],
         rows: [['a', [1, null, 9007199254740991]], ['b', ['x', 'y z']], ['c', '["p", true]'], ['d', []], ['e']],
       },
-      gives:
-        'Code,Tags\na,"[1,null,9007199254740991]"\nb,"[""x"",""y z""]"\nc,"[""p"",true]"\nd,[]\ne,\n',
+      gives: 'Code,Tags\na,"[1,null,9007199254740991]"\nb,"[""x"",""y z""]"\nc,"[""p"",true]"\nd,[]\ne,\n',
     },
     {
       name: 'no rows yet',

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { code, joined, py, sql, pyHelper } from '../../codegen/tag.ts'
+import { code, joined, py, sql, pyHelper, sparkHelper, type Code } from '../../codegen/tag.ts'
 import { columnOf, columnTypes, type ColumnType } from '../../table/column.ts'
 import { listText } from '../../table/list.ts'
 import { Table } from '../../table/table.ts'
@@ -26,6 +26,19 @@ const plainOf = (cell: EnteredCell, type: ColumnType): PlainCell => {
 }
 const cellsOf = ({ columns, rows }: Enter, c: number): PlainCell[] =>
   rows.map((row) => plainOf(row[c] ?? null, columns[c]?.type ?? 'text'))
+
+/** The typed table as a frame of pandas. */
+const framePython = (params: Enter): Code =>
+  py`pd.DataFrame({${joined(
+    params.columns.map(
+      (field, c) =>
+        py`${field.name}: ${pyHelper('column')}([${joined(
+          cellsOf(params, c).map((value) => literalPython(value, field.type)),
+          ', ',
+        )}], ${field.type})`,
+    ),
+    ', ',
+  )}}, index=range(${params.rows.length}))`
 
 /** A table that is typed in. */
 export const enter = defineStep<Enter>({
@@ -92,16 +105,8 @@ export const enter = defineStep<Enter>({
       )})`
       return sql`select column1::bigint as "¶", ${joined(typed, ', ')}\nfrom (values ${joined(rows.length > 0 ? values : [none], ',\n  ')}) typed${rows.length > 0 ? code('') : code(' where false')}`
     },
-    python: (params, { frame }) =>
-      py`${frame} = pd.DataFrame({${joined(
-        params.columns.map(
-          (field, c) =>
-            py`${field.name}: ${pyHelper('column')}([${joined(
-              cellsOf(params, c).map((value) => literalPython(value, field.type)),
-              ', ',
-            )}], ${field.type})`,
-        ),
-        ', ',
-      )}}, index=range(${params.rows.length}))`,
+    spark: (params, { frame }) =>
+      py`${frame} = ${sparkHelper('entered')}(${framePython(params)}, ${params.columns.map(({ type }) => type)})`,
+    python: (params, { frame }) => py`${frame} = ${framePython(params)}`,
   },
 })

@@ -115,6 +115,7 @@ export const fill = defineStep<Fill>({
         '',
       )} from ${from}) runs`
     },
+    spark: 'table',
     python: ({ columns, direction, within }, { frame }) =>
       py`${frame} = ${pyHelper('fill')}(${frame}, ${selectorPython(columns, frame)}, ${direction}${within ? py`, within=${selectorPython(within, frame)}` : code('')})`,
   },

@@ -102,6 +102,7 @@ export const header = defineStep<HeaderParams>({
     },
     // the row made of the names has a number that a row may have had that left before
     sqlRows: ({ row }, { from }) => (row === 'none' ? [{ rows: sql`select "¶", "¶" as was from ${from}` }] : undefined),
+    spark: 'table',
     python: ({ row }, { frame }) =>
       row === 'none'
         ? py`${frame} = ${pyHelper('names_to_row')}(${frame})`

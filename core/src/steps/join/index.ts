@@ -257,6 +257,7 @@ export const join = defineStep<Join>({
   scripts: {
     sql: (params, context) => joinSql(params, context),
     sqlRows: (params, context) => joinRowsSql(params, context),
+    spark: 'table',
     python: (params, { frame, table }) => {
       const { frame: other, columns } = table(params.with)
       const options = [

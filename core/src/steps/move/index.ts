@@ -83,6 +83,7 @@ export const move = defineStep<Move>({
   }),
   scripts: {
     sql: (_params, context) => selectColumns(context),
+    spark: 'table',
     python: ({ columns, to }, { frame }) => {
       const names = selectorPython(columns, frame)
       if (typeof to === 'string') return py`${frame} = ${pyHelper('move_columns')}(${frame}, ${names}, ${to})`

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { code, py, sql, pyHelper } from '../../codegen/tag.ts'
+import { code, py, sql, pyHelper, sparkHelper } from '../../codegen/tag.ts'
 import { float64s, int32s } from '../../table/memory.ts'
 import { groupBy } from '../../table/group.ts'
 import type { Schema } from '../../table/table.ts'
@@ -100,6 +100,8 @@ export const number = defineStep<NumberRows>({
           sql`row_number() over (${keys.length > 0 ? sql`partition by ${keys} ` : code('')}order by "¶") + ${(params.start ?? 1) - 1}`,
       })
     },
+    spark: (params, { frame, input }) =>
+      py`${frame} = ${sparkHelper('numbered')}(${frame}, ${nameOf(params, input)}, ${params.start ?? 1}${params.within ? py`, within=${selectorPython(params.within, frame)}` : code('')}${placePython(params)})`,
     python: (params, { frame, input }) =>
       py`${frame} = ${pyHelper('put')}(${frame}, ${nameOf(params, input)}, ${pyHelper('numbered')}(${frame}, ${params.start ?? 1}${params.within ? py`, within=${selectorPython(params.within, frame)}` : code('')}), "integer"${placePython(params)})`,
   },

@@ -173,6 +173,7 @@ export const open = defineStep<Open>({
         after: unreadSql(cells, parsed, context),
       }
     },
+    spark: 'table',
     // eslint-disable-next-line complexity -- one line for each reading option, absent where it is the default
     python: ({ input, read: given = {} }, { frame, source }) => {
       const { files, format, known } = source(input)

@@ -290,6 +290,7 @@ export const pivot = defineStep<Pivot>({
       return { body, after }
     },
     sqlRows: (params, { from, input, column }) => [{ rows: groupRowsSql(keysFor(params, input), from, column) }],
+    spark: 'table',
     python: (params, { frame, input }) => {
       const values = params.values.map((value) =>
         measurePython({ how: value.how as Aggregate, column: value.column }, valueName(value), valueType(value, input)),

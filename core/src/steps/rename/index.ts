@@ -147,6 +147,7 @@ export const rename = defineStep<Rename>({
   scripts: {
     sql: (_params, { from, input, output, column }) =>
       sql`select ${joined([code('"¶"'), ...output.map((field, i) => sql`${column(input[i]?.name ?? field.name)}${field.name === input[i]?.name ? code('') : sql` as ${column(field.name)}`}`)], ', ')}\nfrom ${from}`,
+    spark: 'table',
     python: ({ names, change, columns }, { frame }) =>
       lines(
         names && Object.keys(names).length > 0

@@ -56,6 +56,7 @@ export const select = defineStep<Select>({
   },
   scripts: {
     sql: (_params, context) => selectColumns(context),
+    spark: 'table',
     python: ({ columns, rest }, { frame }) => {
       const names = selectorPython(columns, frame)
       return rest === 'after'

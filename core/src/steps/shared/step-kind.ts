@@ -3,7 +3,7 @@ import type { z } from 'zod'
 import type { ParameterTypes } from '../../formula/check.ts'
 import type { Environment } from '../../formula/evaluate.ts'
 import type { RowSet } from '../../table/row-set.ts'
-import type { DialectName, StepCode } from '../../codegen/dialect.ts'
+import type { Language, StepCode } from '../../codegen/dialect.ts'
 import type { Code } from '../../codegen/tag.ts'
 import type { ColumnType } from '../../table/column.ts'
 import type { Schema, Table } from '../../table/table.ts'
@@ -248,7 +248,16 @@ export type PythonContext = ScriptContext & {
 }
 
 /** What a step's code is written with, by dialect. */
-export type DialectContexts = { readonly sql: SqlContext; readonly python: PythonContext }
+export type LanguageContexts = { readonly sql: SqlContext; readonly python: PythonContext }
+
+/**
+ * How the Python of a step runs on Spark. `rows`: the step looks at one row, its Python runs over some rows at a time;
+ * `repeats`: so it does, and may make several of one. `table`: its Python is called with the whole table of Spark, and
+ * what it calls is there under the same names.
+ */
+export type SparkWay = 'rows' | 'repeats' | 'table'
+/** Code that is written for Spark alone, or how the step's Python runs there. */
+export type SparkForm<P> = SparkWay | ((params: P, context: PythonContext) => Code | SparkWay)
 
 /** The types that a column which only data can tell may have, by its name, the likeliest first; at least one. */
 export type DynamicColumns = (name: string) => readonly [ColumnType, ...ColumnType[]]
@@ -314,8 +323,10 @@ export type StepKind<P = never> = {
   readonly trace?: StepTrace<P>
   /** The other tables that it needs. */
   readonly uses?: (params: P) => readonly string[]
-  /** The step in each dialect. `sqlRows`: what its rows were made of, where they are not the rows before it that have the same "¶". */
-  readonly scripts: { readonly [D in DialectName]: (params: P, context: DialectContexts[D]) => StepCode } & {
+  /** The step in each language, and how its Python runs on Spark. `sqlRows`: what its rows were made of, where they are not the rows before it that have the same "¶". */
+  readonly scripts: { readonly [L in Language]: (params: P, context: LanguageContexts[L]) => StepCode } & {
+    /** Without it `rows`. */
+    readonly spark?: SparkForm<P>
     readonly sqlRows?: (params: P, context: SqlContext) => readonly SqlRowMap[] | undefined
   }
   /** What takes in a column that was not there before: asked for the fit report. */

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { py, sql } from '../../codegen/tag.ts'
+import { py, sql, sparkHelper, code } from '../../codegen/tag.ts'
 import { sliceRows } from '../../table/gather.ts'
 import { counted } from '../../messages/words.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
@@ -56,6 +56,10 @@ export const slice = defineStep<Slice>({
       }
       const condition = chooseCondition()
       return sql`select "¶", ${output.map((field) => column(field.name))}\nfrom (select *, row_number() over (order by "¶") as "¶n", count(*) over () as "¶all" from ${from}) numbered\nwhere ${condition}`
+    },
+    spark: (params, { frame }) => {
+      const [way = '', n = 0] = Object.entries(params)[0] ?? []
+      return py`${frame} = ${sparkHelper('some_rows')}(${frame}, ${code(way)}=${n})`
     },
     python: (params, { frame, renumbered }) => {
       const chooseRows = () => {

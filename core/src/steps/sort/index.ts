@@ -47,6 +47,7 @@ export const sort = defineStep<SortParams>({
         rows: sql`select row_number() over (order by ${sortSql(by, input, column)}, "¶") as "¶", "¶" as was from ${from}`,
       },
     ],
+    spark: 'table',
     python: ({ by }, { frame }) => py`${frame} = ${pyHelper('sort_rows')}(${frame}, ${sortPython(by)})`,
   },
 })

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { patternFor, patternProblem } from '../../codegen/regex.ts'
-import { code, joined, py, pyHelper, sql, sqlHelper, type Code } from '../../codegen/tag.ts'
+import { code, joined, py, pyHelper, sql, sqlHelper, type Code, sparkHelper } from '../../codegen/tag.ts'
 import { listed, quoted } from '../../messages/words.ts'
 import { name } from '../../reading/name-schema.ts'
 import { asDictionary, columnWriter, lengthOf, textAt, type TextColumn } from '../../table/column.ts'
@@ -318,6 +318,12 @@ export const split = defineStep<Split>({
             },
           ]
         : undefined,
+    spark: (params, context) => {
+      if (params.into === 'rows') return 'repeats'
+      if (params.into.columns !== 'found') return 'rows'
+      const rest = joined([cutterPython(params), ...(params.keep ? [code('keep=True')] : [])], ', ')
+      return py`${context.frame} = ${sparkHelper('split_found')}(${context.frame}, ${params.column}, ${rest})`
+    },
     python: (params, { frame }) => {
       const rest = joined([cutterPython(params), ...(params.keep ? [code('keep=True')] : [])], ', ')
       return params.into === 'rows'

@@ -23,6 +23,7 @@ export const startFrom = defineStep<StartFrom>({
   scripts: {
     sql: ({ table }, { table: other, column }) =>
       sql`select "¶", ${other(table).columns.map((field) => column(field.name))} from ${other(table).rows}`,
+    spark: 'table',
     python: ({ table }, { frame, table: other }) => py`${frame} = ${other(table).frame}.copy()`,
   },
   absorbs: () => true,

@@ -132,6 +132,7 @@ export const summarise = defineStep<Summarise>({
       return sql`select coalesce(min("¶"), 1) as "¶", ${joined([...names, ...measures], ', ')}\nfrom ${from}${names.length > 0 ? sql`\ngroup by ${names}` : code('')}`
     },
     sqlRows: ({ by }, { from, input, column }) => [{ rows: groupRowsSql(keysOf(by, input), from, column) }],
+    spark: 'table',
     python: (params, { frame, input }) => {
       const { made } = layout(params, input)
       const measures = params.measures.map((measure, i) => measurePython(measure, measure.as, (made[i] as Field).type))

@@ -129,6 +129,7 @@ export const transpose = defineStep<Transpose>({
     sqlRows: (params, { from, input }) => [
       { rows: sql`select n as "¶", "¶" as was from ${from}, generate_series(1, ${restOf(params, input).length}) n` },
     ],
+    spark: 'table',
     python: ({ names }, { frame }) =>
       py`${frame} = ${pyHelper('transpose')}(${frame}${names === undefined ? code('') : py`, ${names}`})`,
   },

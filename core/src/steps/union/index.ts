@@ -185,6 +185,7 @@ export const union = defineStep<UnionParams>({
         rows: sql`select "¶", "¶r" as was from (${numbered}) numbered where "¶p" = ${i}`,
       }))
     },
+    spark: 'table',
     python: (params, { frame, table, names, own }) => {
       const renames = (id: string): Code => {
         const pairs = [

@@ -289,6 +289,7 @@ export const unpivot = defineStep<Unpivot>({
         rows: sql`select row_number() over (order by t."¶", u.turn) as "¶", t."¶" as was from ${turnsInRows(params, from, input, column)}`,
       },
     ],
+    spark: 'repeats',
     python: (params, { frame }) => {
       const { remove, renames } = params.labels ?? {}
       const labels = [

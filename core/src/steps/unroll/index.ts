@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { checkSize } from '../../table/limits.ts'
-import { py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
+import { py, sql, type Code, sqlHelper, pyHelper, sparkHelper } from '../../codegen/tag.ts'
 import { asDictionary, columnWriter, type Cell, type ColumnType, type TextColumn } from '../../table/column.ts'
 import { itemsOf, itemText, type ListItem } from '../../table/list.ts'
 import { IntList } from '../../table/memory.ts'
@@ -110,6 +110,7 @@ export const unroll = defineStep<Unroll>({
         rows: sql`select row_number() over (order by t."¶", u.n) as "¶", t."¶" as was from ${itemsInRows(wanted, from, column)}`,
       },
     ],
+    spark: ({ column }, { frame }) => py`${frame} = ${sparkHelper('unroll_rows')}(${frame}, ${column})`,
     python: ({ column }, { frame }) => py`${frame} = ${pyHelper('unroll')}(${frame}, ${column})`,
   },
 })

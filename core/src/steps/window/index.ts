@@ -373,6 +373,7 @@ export const window = defineStep<Window>({
           : code('rows_of t')
       return sql`${numbered}\n${selectColumns({ ...context, from: source }, made)}`
     },
+    spark: 'table',
     python: (params, { frame, input }) => {
       const fields = fieldsOf(params, input)
       const measures = params.measures.map(({ how, column, as, offset, separator }, i) => {

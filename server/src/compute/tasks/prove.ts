@@ -2,6 +2,7 @@ import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import {
   dialects,
+  languages,
   inputFormat,
   ownValue,
   parameterCells,
@@ -9,7 +10,7 @@ import {
   scriptOutputs,
   ScriptError,
   writeCsv,
-  type DialectName,
+  type Language,
   type Recipe,
 } from '@fabula/core'
 import type { ProofReply } from '@fabula/core/api'
@@ -30,7 +31,7 @@ type OpenedTables = Awaited<ReturnType<typeof openAll>>['inputs']
 
 /** The inputs as a dialect takes them: files as they came, or as the CSV that the command line makes of them. */
 const inputsFor = (
-  dialect: DialectName,
+  dialect: Language,
   { recipe, files, folder }: ProofRequest,
   tables: OpenedTables,
   context: WorkerContext,
@@ -66,7 +67,7 @@ const compared = (label: string, made: ProofJob['tables'][number]['made'], path:
 }
 
 /** A script's verdict on each table, in the order of the tables. */
-const proveIn = async (dialect: DialectName, job: ProofJob): Promise<Verdict[]> => {
+const proveIn = async (dialect: Language, job: ProofJob): Promise<Verdict[]> => {
   const { label } = dialects[dialect]
   try {
     const result = await provers[dialect](job)
@@ -99,8 +100,8 @@ const proveAll = async (asked: ProofRequest, context: WorkerContext): Promise<Pr
     made: ran.tables.find((one) => one.id === id)?.table,
   }))
   if (tables.some(({ made }) => !made)) throw new Refusal('unfinished-story')
-  const names = Object.keys(dialects) as DialectName[]
-  const verdicts: { readonly dialect: DialectName; readonly ofTables: readonly Verdict[] }[] = []
+  const names = languages
+  const verdicts: { readonly dialect: Language; readonly ofTables: readonly Verdict[] }[] = []
   for (const [i, dialect] of names.entries()) {
     const job: ProofJob = {
       recipe,

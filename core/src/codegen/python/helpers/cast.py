@@ -11,7 +11,7 @@ from .read_number import read_number
 from .rounded import rounded
 from .shown import shown
 from .type_of import type_of
-from .warn import warn
+from .warn import warn_unread
 from .whole import whole
 
 
@@ -28,9 +28,7 @@ def read_text(t, kind, formats=None, decimal=".", group=","):
 def read_column(name, codes, values, made, kind):
     """A column of the values that were made of the different cells of another; cells that did not read are empty, and how many is said."""
     unread = np.array([bool(v is not None and v != "" and m is None) for v, m in zip(values, made)])
-    count = unread[codes].sum()
-    if count > 0:
-        warn(f"{count} cell{'s' if count != 1 else ''} of “{name}” cannot be read as {kind}; they are empty.")
+    warn_unread(unread[codes].sum(), name, kind)
     return column(made, kind).take(codes)
 def to_whole(x):
     return whole(rounded(x, 0, ROUND_HALF_UP))

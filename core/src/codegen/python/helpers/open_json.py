@@ -1,10 +1,9 @@
 import json
 import os
 
-from .column import ListText
 from .encoding_of import encoding_of
+from .flat_record import flat
 from .follow import follow_file  # trace
-from .max_whole import MAX_WHOLE
 from .open_workbook import stack_cells
 from .stop import stop
 
@@ -20,21 +19,6 @@ def records_at(document, path):
     if rest or not isinstance(document, list) or not all(isinstance(r, dict) for r in document):
         stop(6, "There is no list of records %s." % ("at " + path if path else "at the top of the file"))
     return document
-def exact(value):
-    """A whole number that a double cannot hold is the text of its digits."""
-    return str(value) if isinstance(value, int) and not isinstance(value, bool) and abs(value) > MAX_WHOLE else value
-def list_text(items):
-    """A list of single values; one with records or lists in it is text."""
-    text = json.dumps([int(i) if isinstance(i, float) and i.is_integer() else exact(i) for i in items], ensure_ascii=False, separators=(",", ":"))
-    return text if any(isinstance(i, (list, dict)) for i in items) else ListText(text)
-def flat(record, prefix=""):
-    row = {}
-    for key, value in record.items():
-        if isinstance(value, dict):
-            row.update(flat(value, prefix + key + "."))
-        else:
-            row[prefix + key] = list_text(value) if isinstance(value, list) else None if value == "" else exact(value)
-    return row
 def open_json(files, path=None, encoding=None, types="detect", decimal=".", group=",", file_column=None, sheet_column=None, known=None):
     """Lists of records, one row each; what is nested becomes columns a.b, lists stay JSON."""
     if known is None:

@@ -1,14 +1,19 @@
-import functools
 import math
 import re
 
 from .spaces import SPACES
 
 
-@functools.cache
+number_patterns = {}
+
+
 def number_pattern(decimal, group):
+    """The regular expression of a number with these signs, made once."""
+    if (decimal, group) in number_patterns:
+        return number_patterns[decimal, group]
     sign = lambda s: re.escape(s) if s else "(?!)"
-    return re.compile("^(\\()?([-+−])? ?([$¢£¤¥֏؋߾߿৲৳৻૱௹฿៛₠₡₢₣₤₥₦₧₨₩₪₫€₭₮₯₰₱₲₳₴₵₶₷₸₹₺₻₼₽₾₿⃀])? ?([-+−])?(?:([0-9]{1,3}(?:\u0002[0-9]{3})+|[0-9]+)(?:\u0001([0-9]+))?|\u0001([0-9]+))([eE][-+]?[0-9]+)? ?([$¢£¤¥֏؋߾߿৲৳৻૱௹฿៛₠₡₢₣₤₥₦₧₨₩₪₫€₭₮₯₰₱₲₳₴₵₶₷₸₹₺₻₼₽₾₿⃀])? ?(%)?(\\))?$".replace("\u0001", sign(decimal)).replace("\u0002", sign(group)))
+    number_patterns[decimal, group] = re.compile("^(\\()?([-+−])? ?([$¢£¤¥֏؋߾߿৲৳৻૱௹฿៛₠₡₢₣₤₥₦₧₨₩₪₫€₭₮₯₰₱₲₳₴₵₶₷₸₹₺₻₼₽₾₿⃀])? ?([-+−])?(?:([0-9]{1,3}(?:\u0002[0-9]{3})+|[0-9]+)(?:\u0001([0-9]+))?|\u0001([0-9]+))([eE][-+]?[0-9]+)? ?([$¢£¤¥֏؋߾߿৲৳৻૱௹฿៛₠₡₢₣₤₥₦₧₨₩₪₫€₭₮₯₰₱₲₳₴₵₶₷₸₹₺₻₼₽₾₿⃀])? ?(%)?(\\))?$".replace("\u0001", sign(decimal)).replace("\u0002", sign(group)))
+    return number_patterns[decimal, group]
 def read_number(t, decimal=".", group=","):
     """Spaces at the ends, one currency sign, groups of thousands, (brackets) for minus, a trailing %."""
     m = number_pattern(decimal, group).fullmatch(t.strip(SPACES))

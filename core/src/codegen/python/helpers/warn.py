@@ -8,3 +8,7 @@ def warn(sentence):
     if "--strict" in sys.argv[1:]:
         stop(4, sentence)
     print(sentence, file=sys.stderr)
+def warn_unread(count, name, kind):
+    """Says how many cells of a column did not read as its type, if any."""
+    if count > 0:
+        warn(f"{count} cell{'s' if count != 1 else ''} of “{name}” cannot be read as {kind}; they are empty.")

@@ -1,0 +1,38 @@
+import pandas as pd
+
+from .by_value import by_value
+from .cast import read_column, read_text
+from .detect import fitting
+from .spark_table import Table, by_rows
+
+
+def detected(texts, columns, decimal):
+    """The type of each column that all its texts read as."""
+    def run(batches):
+        for batch in batches:
+            yield pd.DataFrame({"i": columns, "fits": [fitting([t for t in batch[f"t{i}"].unique() if t], decimal) for i in columns], "some": [bool((batch[f"t{i}"] != "").any()) for i in columns]})
+    if not columns:
+        return {}
+    fits = {i: None for i in columns}
+    for row in texts.mapInPandas(run, "i long, fits array<string>, some boolean").collect():
+        if row["some"]:
+            fits[row["i"]] = row["fits"] if fits[row["i"]] is None else [kind for kind in fits[row["i"]] if kind in row["fits"]]
+    return {i: ways[0] if ways else "text" for i, ways in fits.items()}
+def typed(texts, names, last, types, decimal, group, lists=()):
+    """Cells of their types, as told or detected; what does not read is empty and counted. `last` are columns of text at the end."""
+    given = {name: types.get(name) if isinstance(types, dict) else "text" if types == "text" else "list" if name in lists else None for name in names}
+    found = detected(texts, [i for i, name in enumerate(names) if given[name] is None], decimal)
+    kinds = [given[name] if isinstance(given[name], tuple) else (given[name] or found[i], None) for i, name in enumerate(names)]
+    kinds += [("text", None)] * len(last)
+    names = names + last
+    at = [f"t{i}" for i in range(len(names))]
+
+    def read(frame):
+        made = {}
+        for name, (kind, formats) in zip(names, kinds):
+            codes, different = by_value(frame[name])
+            cells = [read_text(t, kind, formats=formats, decimal=decimal, group=group) if t else None for t in different]
+            made[name] = read_column(name, codes, different, cells, kind).set_axis(frame.index)
+        return pd.DataFrame(made, index=frame.index)
+
+    return by_rows(Table(texts, names, ["text"] * len(names), at), read, {name: kind for name, (kind, _) in zip(names, kinds)})

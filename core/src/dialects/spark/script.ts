@@ -1,0 +1,162 @@
+import { neededHelpers } from '../../codegen/helpers.ts'
+import type { Helper } from '../../codegen/helper.ts'
+import { helpers as pythonHelpers } from '../../codegen/python/helpers.generated.ts'
+import { helpers as ownHelpers } from '../../codegen/spark/helpers.generated.ts'
+import { code, comment, joined, lines, py, sparkHelper, Code, pyHelper } from '../../codegen/tag.ts'
+import type { Script, ScriptOptions, ScriptPart } from '../../codegen/dialect.ts'
+import type { Format } from '../../reading/read-options.ts'
+import type { PythonContext } from '../../steps/shared/step-kind.ts'
+import { scriptOutputs } from '../../recipe/outputs.ts'
+import { planRecipe, type Plan, type PlannedStep } from '../../engine/plan.ts'
+import { inOrder, kindOf, paramsOf, parameterTypes, sentenceText } from '../../recipe/step-access.ts'
+import type { Recipe, Step } from '../../recipe/recipe.ts'
+import type { Schema } from '../../table/table.ts'
+import { csvFirst } from '../inputs.ts'
+import {
+  columnChecks,
+  importLines,
+  indented,
+  pairs,
+  pythonContext,
+  spaced,
+  startCode,
+  variable,
+  withoutTexts,
+} from '../python/parts.ts'
+import { ScriptError, stepCode } from '../script.ts'
+
+/** The file formats that a Spark script cannot read. */
+export const sparkCannotRead = ['xlsx', 'ods', 'json'] as const satisfies readonly Format[]
+
+/** The helpers of Python, as they are where rows are followed, with those of Spark in place of what they stand for. */
+export const sparkHelpers: readonly Helper[] = (() => {
+  const own = new Map(ownHelpers.map((helper) => [helper.name, helper]))
+  const shared = pythonHelpers.map((helper) => own.get(helper.name) ?? { ...helper, ...helper.traced })
+  const names = new Set(pythonHelpers.map(({ name }) => name))
+  return [...shared, ...ownHelpers.filter(({ name }) => !names.has(name))]
+})()
+
+/** Types that only a recipe tells: a frame of pandas holds their values as objects. */
+const told = new Set(['date', 'datetime', 'time', 'list'])
+/** The types of columns that a step makes or changes, where pandas does not tell them. */
+const toldKinds = (input: Schema, output: Schema): Code => {
+  const made = output.filter(
+    ({ name, type }) => told.has(type) && !input.some((field) => field.name === name && field.type === type),
+  )
+  return made.length === 0 ? code('') : py`, ${pairs(made.map(({ name, type }) => [name, py`${type}`]))}`
+}
+
+/** Code one level deeper; texts in it have no line breaks. */
+const inset = ({ parts }: Code): Code =>
+  new Code('    ', ...parts.map((part) => (typeof part === 'string' ? part.replaceAll('\n', '\n    ') : part)))
+
+/** A step's Python as a function of some rows, run over all parts of the table. */
+const overRows = (step: Step, body: Code, repeats: boolean, { frame, input, output }: PythonContext): Code => {
+  const name = code(`step_${step.id.replaceAll(/\W/g, '_')}`)
+  return lines(
+    py`def ${name}(${frame}):`,
+    inset(body),
+    py`    return ${frame}`,
+    code(''),
+    py`${frame} = ${sparkHelper('by_rows')}(${frame}, ${name}${toldKinds(input, output)}${repeats ? code(', repeats=True') : code('')})`,
+  )
+}
+
+const stepPython = (step: Step, context: PythonContext): Code => {
+  const { spark = 'rows', python } = kindOf(step).scripts
+  const form = typeof spark === 'function' ? spark(paramsOf(step), context) : spark
+  if (typeof form !== 'string') return form
+  const whole = form === 'table'
+  const { body } = stepCode(python(paramsOf(step), whole ? { ...context, renumbered: (rows) => rows } : context))
+  return whole ? body : overRows(step, body, form === 'repeats', context)
+}
+
+type StepBlock = { readonly step: string; readonly code: Code }
+const stepBlock = (recipe: Recipe, { step }: PlannedStep, context: PythonContext): StepBlock => ({
+  step: step.id,
+  code: lines(
+    comment('#', `${step.id}  ${sentenceText(step, context.names)}`),
+    ...(step.note ? [comment('#', `note: ${step.note}`)] : []),
+    stepPython(step, context),
+    columnChecks(recipe, step, context.frame),
+    py`${context.frame} = ${pyHelper('account')}(${step.id}, ${context.frame})`,
+    code(''),
+  ),
+})
+
+/** Each step under its sentence, in the order in which they run. @throws ScriptError where one is broken */
+const stepBlocks = (recipe: Recipe, plan: Plan): StepBlock[] => {
+  const parameters = parameterTypes(recipe)
+  return inOrder(recipe).flatMap((own) => {
+    const table = plan.tables.find(({ id }) => id === own.id)
+    const frame = variable(own.id)
+    return (table?.steps ?? [])
+      .filter(({ state }) => state !== 'off')
+      .map((planned) => {
+        const { step, state, input, output } = planned
+        if (state !== 'fine') throw new ScriptError(`Step ${step.id} is broken; mend it before making a script.`)
+        const context = pythonContext({ frame, input, output, parameters, plan, recipe, own, trace: true })
+        return stepBlock(recipe, planned, asCsv(context))
+      })
+  })
+}
+
+/** What is no text file is given as the CSV that was made of it. */
+const asCsv = (context: PythonContext): PythonContext => ({
+  ...context,
+  source: (input) => {
+    const source = context.source(input)
+    return { ...source, format: source.format === 'csv' ? 'csv' : 'parquet' }
+  },
+})
+
+/** The last lines of `main`: the tables are written, then said what was counted on the way. */
+const endCode = (plan: Plan): Code =>
+  lines(
+    py`tables = ${pairs(plan.tables.map(({ id }) => [id, variable(id)]))}`,
+    py`for table, path in outputs.items():\n    ${sparkHelper('write_table')}(tables[table], path)`,
+    py`${sparkHelper('tell_unread')}()`,
+    py`${sparkHelper('tell_accounts')}()`,
+  )
+
+const runCode = lines(code('if __name__ == "__main__":'), py`    ${sparkHelper('run')}(main)`, code(''))
+
+const usageOf = (recipe: Recipe): string =>
+  `spark-submit flow.py ${recipe.inputs.map(({ id }) => `--input ${id}=PATH `).join('')}${scriptOutputs(recipe)
+    .map(({ table, file }) => `--output ${table}=${file}`)
+    .join(' ')}`
+
+const scriptHead = (recipe: Recipe, text: string): string =>
+  lines(
+    comment('#', recipe.name),
+    ...(recipe.about ? [comment('#', recipe.about)] : []),
+    comment('#', `Run with: ${usageOf(recipe)}`),
+    ...csvFirst(recipe, sparkCannotRead).map((line) => comment('#', line)),
+    comment(
+      '#',
+      'Needs Spark 3.5 or newer, with pandas and pyarrow on its workers. A PATH is a file, pattern or folder, as Spark reads them.',
+    ),
+    comment(
+      '#',
+      'The story is main(). Steps that look at one row are Python over some rows at a time; the others are done by Spark, in the functions below.',
+    ),
+    ...importLines(text),
+  ).text
+
+/** The PySpark script of a recipe: `main`, which is the story with one block a step under its sentence, then the helpers in use. */
+export const sparkScript = (recipe: Recipe, plan: Plan = planRecipe(recipe), _options: ScriptOptions = {}): Script => {
+  const blocks = stepBlocks(recipe, plan)
+  const end = endCode(plan)
+  const story = joined([...blocks.map((block) => block.code), end], '\n')
+  const start = startCode(recipe, story)
+  const body = lines(start, story, runCode)
+  const needed = neededHelpers(body, sparkHelpers)
+  const sources = needed.map(({ source }) => spaced(source)).join('\n\n\n')
+  const head = scriptHead(recipe, `${withoutTexts(body)}\n${sources}`)
+  const parts: ScriptPart[] = [
+    { text: `${head}\n\n\ndef main():\n${indented(start)}` },
+    ...blocks.map(({ step, code: block }) => ({ step, text: indented(block) })),
+    { text: `${indented(end)}\n\n\n${sources}\n\n\n${runCode.text}` },
+  ]
+  return { parts, text: parts.map((part) => part.text).join('\n') }
+}
