@@ -1,14 +1,15 @@
 import { execFileSync } from 'node:child_process'
 import { existsSync, mkdtempSync, readFileSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { join, resolve } from 'node:path'
-import { pythonScript, sqlScript, type NewStep, type Recipe, type Step } from '@fabula/core'
+import { dirname, join, resolve } from 'node:path'
+import { pythonScript, sparkScript, sqlScript, type NewStep, type Recipe, type Step } from '@fabula/core'
 import { fileFromPath, openInput } from '@fabula/formats'
+import { inEnvironment } from '../scripts/python.mjs'
 import { writeWideVisits } from './wide.ts'
 
 /**
  * One story of 15 sentences over a file of 20 columns, run by the engine, by its scripts and by pandas written by
- * hand (bench/pandas/story.py), with the lines of the scripts. `npm run bench:scripts [-- ROWS [python|sql|engine …]]`
+ * hand (bench/pandas/story.py), with the lines of the scripts. `npm run bench:scripts [-- ROWS [pandas|engine|python|sql|spark …]]`
  */
 const rows = Number(process.argv[2] ?? 1_000_000)
 const wanted = process.argv.slice(3)
@@ -76,6 +77,7 @@ const file = (name: string, text: string): string => {
 const scripts = { python: pythonScript(recipe), sql: sqlScript(recipe) }
 const python = file('flow.py', scripts.python.text)
 const sql = file('flow.sql', scripts.sql.text)
+const spark = file('flow.spark.py', sparkScript(recipe).text)
 const stored = file('flow.fabula.json', JSON.stringify(recipe))
 
 /** Runs a program; its wall and processor time in seconds and its greatest memory in MB, as the system counts them. */
@@ -118,6 +120,21 @@ const ways: Readonly<Record<string, () => ReturnType<typeof measured>>> = {
       `out_takings=${out('sql')}`,
       '-f',
       sql,
+    ]),
+  spark: () =>
+    measured('env', [
+      `PATH=${dirname(inEnvironment('spark-3'))}:${process.env.PATH ?? ''}`,
+      `PYSPARK_PYTHON=${inEnvironment('spark-3')}`,
+      'SPARK_LOCAL_IP=127.0.0.1',
+      'spark-submit',
+      '--master',
+      process.env.FABULA_SPARK ?? 'local[2]',
+      spark,
+      '--input',
+      `visits=${path}`,
+      '--output',
+      `takings=${out('spark')}`,
+      '--quiet',
     ]),
 }
 process.stdout.write(

@@ -8,6 +8,7 @@ import type { ScriptReply } from '@fabula/core/api'
 import { Notice } from '../ui/parts.tsx'
 
 hljs.registerLanguage('python', pythonLanguage)
+hljs.registerLanguage('spark', pythonLanguage)
 hljs.registerLanguage('sql', sqlLanguage)
 hljs.registerLanguage('json', json)
 

@@ -144,7 +144,15 @@ const scriptHead = (recipe: Recipe, text: string): string =>
   ).text
 
 /** The PySpark script of a recipe: `main`, which is the story with one block a step under its sentence, then the helpers in use. */
-export const sparkScript = (recipe: Recipe, plan: Plan = planRecipe(recipe), _options: ScriptOptions = {}): Script => {
+export const sparkScript = (
+  recipe: Recipe,
+  plan: Plan = planRecipe(recipe),
+  { trace = false }: ScriptOptions = {},
+): Script => {
+  if (trace)
+    throw new ScriptError(
+      'A script for Spark does not follow rows to their sources. Leave --trace out, or make it for Python or SQL.',
+    )
   const blocks = stepBlocks(recipe, plan)
   const end = endCode(plan)
   const story = joined([...blocks.map((block) => block.code), end], '\n')
