@@ -5,6 +5,9 @@ import { type Format, isWorkbook } from '../../reading/read-options.ts'
 import { scriptOutputs } from '../../recipe/outputs.ts'
 import { planRecipe, type Plan } from '../../engine/plan.ts'
 import { inOrder, kindOf, paramsOf, parameterTypes, sentenceText, openedBy } from '../../recipe/step-access.ts'
+import { kindsPython, untoldFields } from '../../steps/shared/columns.ts'
+import { usedTables } from '../../recipe/used-tables.ts'
+import type { Schema } from '../../table/table.ts'
 import type { Recipe, Step } from '../../recipe/recipe.ts'
 import { tablesRead } from '../inputs.ts'
 import { csvFirst, inputFormat } from '../inputs.ts'
@@ -71,6 +74,15 @@ const usageOf = (recipe: Recipe, trace: boolean): string =>
     .map(({ table, file }) => `--output ${table}=${file}`)
     .join(' ')}${trace ? ' --trace-out trace.csv' : ''}`
 
+/** Helpers that ask what type a column is which may hold no value. */
+const askForTypes = new Set(['columns_of_type', 'unpivot', 'transpose', 'fill_empty'])
+/** Before a step that asks for types: those that pandas does not tell of a column without values. */
+const emptyKinds = (body: Code, schemas: readonly Schema[]): Code | undefined => {
+  const untold = untoldFields(schemas.flat())
+  if (untold.length === 0 || !body.helpers.some((name) => askForTypes.has(name))) return undefined
+  return py`${pyHelper('known_kinds')}.update(${kindsPython(untold)})`
+}
+
 type StepBlock = { readonly step: string; readonly code: Code }
 /** Each step under its sentence, in the order in which they run. @throws ScriptError where one is broken */
 function stepBlocks(recipe: Recipe, plan: Plan, trace: boolean): StepBlock[] {
@@ -85,10 +97,12 @@ function stepBlocks(recipe: Recipe, plan: Plan, trace: boolean): StepBlock[] {
       if (state !== 'fine') throw new ScriptError(`Step ${step.id} is broken; mend it before making a script.`)
       const context = pythonContext({ frame, input, output, parameters, plan, recipe, own, trace })
       const { body, after } = stepCode(kindOf(step).scripts.python(paramsOf(step), context))
+      const schemas = [input, ...usedTables(step).map((id) => plan.tables.find((one) => one.id === id)?.output ?? [])]
       const sentence = sentenceText(step, context.names)
       const block = lines(
         comment('#', `${step.id}  ${sentence}`),
         ...(step.note ? [comment('#', `note: ${step.note}`)] : []),
+        emptyKinds(body, schemas),
         body,
         after,
         trace ? settled(step, table.id, frame) : undefined,

@@ -5,6 +5,7 @@ import { helpers as ownHelpers } from '../../codegen/spark/helpers.generated.ts'
 import { code, comment, joined, lines, py, sparkHelper, Code, pyHelper } from '../../codegen/tag.ts'
 import type { Script, ScriptOptions, ScriptPart } from '../../codegen/dialect.ts'
 import type { Format } from '../../reading/read-options.ts'
+import { kindsPython, untoldFields } from '../../steps/shared/columns.ts'
 import type { PythonContext } from '../../steps/shared/step-kind.ts'
 import { scriptOutputs } from '../../recipe/outputs.ts'
 import { planRecipe, type Plan, type PlannedStep } from '../../engine/plan.ts'
@@ -36,14 +37,12 @@ export const sparkHelpers: readonly Helper[] = (() => {
   return [...shared, ...ownHelpers.filter(({ name }) => !names.has(name))]
 })()
 
-/** Types that only a recipe tells: a frame of pandas holds their values as objects. */
-const told = new Set(['date', 'datetime', 'time', 'list'])
 /** The types of columns that a step makes or changes, where pandas does not tell them. */
 const toldKinds = (input: Schema, output: Schema): Code => {
-  const made = output.filter(
-    ({ name, type }) => told.has(type) && !input.some((field) => field.name === name && field.type === type),
+  const made = untoldFields(output).filter(
+    ({ name, type }) => !input.some((field) => field.name === name && field.type === type),
   )
-  return made.length === 0 ? code('') : py`, ${pairs(made.map(({ name, type }) => [name, py`${type}`]))}`
+  return made.length === 0 ? code('') : py`, ${kindsPython(made)}`
 }
 
 /** Code one level deeper; texts in it have no line breaks. */

@@ -222,6 +222,17 @@ export const eachColumnPython = (selector: Selector, frame: Code, statement: (na
   if (only !== undefined && more.length === 0) return statement(py`${only}`)
   return lines(py`for c in ${selectorPython(selector, frame)}:`, py`    ${statement(code('c'))}`)
 }
+/** Types whose columns pandas holds as objects: one without values does not tell its type. */
+const pandasObjects: ReadonlySet<ColumnType> = new Set(['date', 'datetime', 'time', 'list'])
+/** The columns whose types a script must tell pandas. */
+export const untoldFields = (schema: Schema): Schema => schema.filter(({ type }) => pandasObjects.has(type))
+/** The types of columns by name, as a Python dictionary. */
+export const kindsPython = (fields: Schema): Code =>
+  py`{${joined(
+    fields.map(({ name, type }) => py`${name}: ${type}`),
+    ', ',
+  )}}`
+
 /** A selector as a Python list of names; rules look at the frame when the script runs. */
 export const selectorPython = (selector: Selector, frame: Code): Code => {
   if (isList(selector)) return py`${selector}`

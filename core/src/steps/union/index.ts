@@ -8,7 +8,7 @@ import { int32s } from '../../table/memory.ts'
 import { convert } from '../../reading/convert.ts'
 import { Table, type Schema } from '../../table/table.ts'
 import { counted } from '../../messages/words.ts'
-import { checkColumn, inTable } from '../shared/columns.ts'
+import { checkColumn, inTable, kindsPython, untoldFields } from '../shared/columns.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot, tableSlot, type TableNames } from '../shared/step-kind.ts'
 import { alignUnion, type UnionLayout, type UnionParams } from './align.ts'
@@ -186,20 +186,19 @@ export const union = defineStep<UnionParams>({
       }))
     },
     spark: 'table',
-    python: (params, { frame, table, names, own }) => {
-      const renames = (id: string): Code => {
-        const pairs = [
+    python: (params, { frame, table, names, own, input }) => {
+      const part = (id: string, rows: Code, columns: Schema): Code => {
+        const renames = new Map([
           ...(params.pairs ?? []).flatMap(({ into, from }) =>
-            from.filter((one) => one.table === id).map((one) => py`${one.column}: ${into}`),
+            from.filter((one) => one.table === id).map((one) => [one.column, into] as const),
           ),
-          ...(params.apart ?? []).filter((one) => one.table === id).map((one) => py`${one.column}: ${one.as}`),
-        ]
-        return py`{${joined(pairs, ', ')}}`
+          ...(params.apart ?? []).filter((one) => one.table === id).map((one) => [one.column, one.as] as const),
+        ])
+        const pairs = [...renames].map(([column, into]) => py`${column}: ${into}`)
+        const told = untoldFields(columns).map(({ name, type }) => ({ name: renames.get(name) ?? name, type }))
+        return py`(${rows}, ${names(id === own ? '' : id)}, {${joined(pairs, ', ')}}${told.length > 0 ? py`, ${kindsPython(told)}` : code('')})`
       }
-      const parts = [
-        py`(${frame}, ${names('')}, ${renames(own)})`,
-        ...params.with.map((id) => py`(${table(id).frame}, ${names(id)}, ${renames(id)})`),
-      ]
+      const parts = [part(own, frame, input), ...params.with.map((id) => part(id, table(id).frame, table(id).columns))]
       return py`${frame} = ${pyHelper('union_tables')}([${joined(parts, ', ')}]${params.columns === 'shared' ? code(', shared=True') : code('')}${params.origin === undefined ? code('') : py`, origin=${params.origin}`})`
     },
   },

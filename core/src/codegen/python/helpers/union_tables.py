@@ -11,17 +11,17 @@ from .type_of import type_of
 
 
 def union_tables(parts, shared=False, origin=None):
-    """Tables under one another, by the names of their columns; what one lacks is empty."""
-    parts = [(rename_columns(frame, renames), name) for frame, name, renames in parts]
-    names = list(dict.fromkeys(c for frame, _ in parts for c in frame.columns))
+    """Tables under one another, by the names of their columns; what one lacks is empty. A part may tell the types of columns without values."""
+    parts = [(rename_columns(frame, renames), name, kinds[0] if kinds else {}) for frame, name, renames, *kinds in parts]
+    names = list(dict.fromkeys(c for frame, *_ in parts for c in frame.columns))
     if shared:
-        names = [n for n in names if all(n in frame.columns for frame, _ in parts)]
+        names = [n for n in names if all(n in frame.columns for frame, *_ in parts)]
     result = {}
     for n in names:
-        kinds = {type_of(frame[n]) for frame, _ in parts if n in frame.columns and (frame[n].dtype != object or frame[n].notna().any())} or {"text"}
+        kinds = {type_of(frame[n]) if frame[n].notna().any() else told.get(n, type_of(frame[n])) for frame, _, told in parts if n in frame.columns} or {"text"}
         kind = kinds.pop() if len(kinds) == 1 else "decimal" if kinds <= {"integer", "decimal"} else "datetime" if kinds <= {"date", "datetime"} else "text"
         values = []
-        for frame, _ in parts:
+        for frame, *_ in parts:
             if n not in frame.columns:
                 values += [None] * len(frame)
             elif kind == "text":
@@ -30,6 +30,6 @@ def union_tables(parts, shared=False, origin=None):
                 values += cells(cast(frame[n], kind))
         result[n] = column(values, kind)
     if origin is not None:
-        result[free_name(origin, list(result))] = column([name for frame, name in parts for _ in range(len(frame))], "text")
-    follow([(part, row)] for part, (frame, _) in enumerate(parts) for row in range(len(frame)))  # trace
-    return pd.DataFrame(result, index=range(sum(len(frame) for frame, _ in parts)))
+        result[free_name(origin, list(result))] = column([name for frame, name, _ in parts for _ in range(len(frame))], "text")
+    follow([(part, row)] for part, (frame, *_) in enumerate(parts) for row in range(len(frame)))  # trace
+    return pd.DataFrame(result, index=range(sum(len(frame) for frame, *_ in parts)))

@@ -19,7 +19,7 @@ def as_kind(cell, kind, wanted):
     return text_of(cell, kind) if wanted == "text" else cell.cast(spark_type(wanted))
 def union_tables(parts, shared=False, origin=None):
     """Tables under one another, by the names of their columns; what one lacks is empty."""
-    parts = [(rename_columns(table, renames), name) for table, name, renames in parts]
+    parts = [(rename_columns(table, renames), name) for table, name, renames, *_ in parts]
     names = list(dict.fromkeys(c for table, _ in parts for c in table.columns))
     if shared:
         names = [n for n in names if all(n in table.columns for table, _ in parts)]
