@@ -53,6 +53,11 @@ class Table:
         self.settle()
         return self._df
 
+    def after(self, change, names, kinds):
+        """The table with a change more, put off like those before it."""
+        step = Change(change, list(self.columns), list(self.kinds), False)
+        return Table(self._df, names, kinds, [], [*self.changes, step])
+
     @property
     def at(self):
         self.settle()
@@ -86,12 +91,16 @@ class Table:
         return self.on(self.df)
 
     def set_axis(self, names, axis):
-        df = self.df
-        return Table(df, names, self.kinds, self.at)
+        if self.changes:
+            return self.after(lambda frame: frame.set_axis(names, axis=1), names, self.kinds)
+        return Table(self.df, names, self.kinds, self.at)
 
     def __getitem__(self, names):
-        df, places = self.df, [self.place(name) for name in names]
-        return Table(df, names, [self.kinds[i] for i in places], [self.at[i] for i in places])
+        places = [self.place(name) for name in names]
+        kinds = [self.kinds[i] for i in places]
+        if self.changes:
+            return self.after(lambda frame: frame[names], names, kinds)
+        return Table(self.df, names, kinds, [self.at[i] for i in places])
 
     def drop(self, columns):
         return self[[name for name in self.columns if name not in set(columns)]]
@@ -129,6 +138,10 @@ READERS = {
 
 def from_spark(values, kind):
     """A column that came from Spark as the helpers take it."""
+    if kind == "text":
+        texts = values.to_numpy(dtype=object, copy=True)
+        texts[pd.isna(texts) | (texts == "")] = None
+        return pd.Series(texts, dtype=object)
     if kind not in SPARK_TYPES:
         values = values.astype(object).where(values.notna(), None)
     made = column(values, kind)
@@ -139,7 +152,9 @@ def to_spark(values, kind):
     """A column of the helpers as Spark takes it."""
     if kind in SPARK_TYPES:
         return column(cells(values), kind) if values.dtype == object else values
-    return each(lambda v: v if v is None or isinstance(v, str) else shown(v), values).map(lambda v: v if v is None else str(v))
+    if kind == "text":
+        return values
+    return each(lambda v: None if v is None else str(v) if isinstance(v, str) else shown(v), values)
 
 
 def kind_told_by(values):

@@ -5,6 +5,7 @@ import re
 from collections import deque
 from urllib.parse import unquote
 
+import numpy as np
 import pandas as pd
 from pyspark.sql import functions as F
 from pyspark.sql import types as T
@@ -43,7 +44,10 @@ def decoded(lines, encoding, first):
     for i, line in enumerate(lines):
         text = line.decode(encoding)
         text = text[1:] if first and i == 0 and text.startswith("\ufeff") else text
-        yield from re.findall(r"[^\r\n]*(?:\r\n?|\n)", text + "\n")
+        if "\r" in text:
+            yield from re.findall(r"[^\r\n]*(?:\r\n?|\n)", text + "\n")
+        else:
+            yield text + "\n"
 def encoding_told(start, given, valid):
     """The encoding that the first bytes tell, that is given, or UTF-8 where all is that, else that of Western Windows."""
     told = next((name for mark, name in MARKS if start.startswith(mark)), None)
@@ -77,14 +81,24 @@ def look(df, encoding, delimiter, quote, heads):
         at = signs.index(sign)
         looks[file] = {"encoding": code, "delimiter": sign, "width": max(row["widths"][at] for row in parts), "open": any(row["open"][at] for row in parts)}
     return looks, firsts
+def plain(line, quote):
+    """Whether a line is ASCII with no quotes, no zero byte and no line break in it, so that its signs part its cells."""
+    return line.isascii() and quote.encode() not in line and b"\0" not in line and b"\r" not in line[:-1]
 def shapes(batches, encoding, signs, quote, most):
     """Of each block: its first lines, whether it is UTF-8, and by each delimiter how many cells its rows have at most, blank ones aside, and whether quotes are left open at a line's end."""
     csv.field_size_limit(2 ** 31 - 1)
+    marks = [sign.encode() for sign in signs]
     for file, block, lines in by_source(batches, False):
         firsts, valid, widths, open_ = [], True, [0] * len(signs), [False] * len(signs)
         for line in lines:
             if len(firsts) < most:
                 firsts.append(line)
+            if plain(line, quote):
+                for i, sign in enumerate(marks):
+                    cells = line.count(sign) + 1
+                    if cells > widths[i] and line.replace(sign, b"").rstrip(b"\r"):
+                        widths[i] = cells
+                continue
             try:
                 texts = list(decoded([line], encoding or encoding_told(line, None, True), block == 0))
             except UnicodeDecodeError:
@@ -138,8 +152,10 @@ def parsed(df, plan, width, whole, skip, footer, area, quote, last, file_column)
             beside = [base if name == file_column else "" for name in last]
             filled = ((n, row) for n, row in enumerate(rows) if any(row))
             while piece := list(itertools.islice(filled, 10_000)):
-                cells = [[row[p] if p is not None and p < len(row) else "" for p in places] + beside for _, row in piece]
-                made = pd.DataFrame(cells, columns=names, dtype=object)
+                columns = list(itertools.zip_longest(*[row for _, row in piece], fillvalue=""))
+                none = ("",) * len(piece)
+                cells = [columns[p] if p is not None and p < len(columns) else none for p in places] + [(text,) * len(piece) for text in beside]
+                made = pd.DataFrame({name: np.array(values, dtype=object) for name, values in zip(names, cells)}, index=range(len(piece)))
                 made.insert(0, "_row", [f"{number:04x}{block:012x}{n:010x}" for n, _ in piece])
                 yield made
 

@@ -9,8 +9,15 @@ from .spark_table import Table, by_rows
 def detected(texts, columns, decimal):
     """The type of each column that all its texts read as."""
     def run(batches):
+        fits, some = {i: None for i in columns}, dict.fromkeys(columns, False)
         for batch in batches:
-            yield pd.DataFrame({"i": columns, "fits": [fitting([t for t in batch[f"t{i}"].unique() if t], decimal) for i in columns], "some": [bool((batch[f"t{i}"] != "").any()) for i in columns]})
+            for i in columns:
+                if fits[i] == []:
+                    continue
+                texts = [t for t in batch[f"t{i}"].unique() if t]
+                if texts:
+                    some[i], fits[i] = True, fitting(texts, decimal, fits[i])
+        yield pd.DataFrame({"i": columns, "fits": [fits[i] or [] for i in columns], "some": [some[i] for i in columns]})
     if not columns:
         return {}
     fits = {i: None for i in columns}
