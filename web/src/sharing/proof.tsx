@@ -40,7 +40,7 @@ export const Proof = ({ flow, endpoint }: { flow: FlowReply; endpoint: Endpoint 
     <section aria-label="Proof">
       <h2 className="mb-1.5 font-serif text-[14.5px] font-semibold">Do the scripts give the same?</h2>
       <p className="mb-2 text-[12.5px] text-ink-2">
-        Fabula runs both on this story’s own files and compares every cell.
+        Fabula runs the Python and the SQL script on this story’s own files and compares every cell.
       </p>
       <Button disabled={proof.isPending} onClick={() => proof.mutate()}>
         Prove it

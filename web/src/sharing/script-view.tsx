@@ -12,22 +12,33 @@ hljs.registerLanguage('spark', pythonLanguage)
 hljs.registerLanguage('sql', sqlLanguage)
 hljs.registerLanguage('json', json)
 
+/** Code without empty lines around it, and without the indentation that all its lines have. */
+const withoutIndent = (text: string): string => {
+  const lines = text.replace(/^\s*\n|\s+$/g, '').split('\n')
+  const indents = lines.filter((line) => line.trim() !== '').map((line) => line.length - line.trimStart().length)
+  const least = Math.min(...indents)
+  return lines.map((line) => line.slice(Number.isFinite(least) ? least : 0)).join('\n')
+}
+
 const Code = ({ text, language }: { text: string; language: DialectName | 'json' }) => (
   <pre
     className="m-0 min-w-0 bg-sheet px-4 py-[11px] font-mono text-[12px] leading-relaxed break-words whitespace-pre-wrap"
-    dangerouslySetInnerHTML={{ __html: hljs.highlight(text.trim(), { language }).value }}
+    dangerouslySetInnerHTML={{ __html: hljs.highlight(withoutIndent(text), { language }).value }}
   />
 )
 
-/** The helpers of a script are long and the same for all; they fold. */
-const Preamble = ({ text, language }: { text: string; language: DialectName }) => (
-  <details className="bg-sheet px-4 py-2">
-    <summary className="cursor-pointer text-ink-2">
-      {counted(text.split('\n').length, 'line')}: how it is called, the helpers it uses, its checks
-    </summary>
-    <Code text={text} language={language} />
-  </details>
-)
+/** What stands around the story in a script is long and much the same for all; it folds, and is highlighted once it is open. */
+const Folded = ({ text, language, holds }: { text: string; language: DialectName; holds: string }) => {
+  const [open, setOpen] = useState(false)
+  return (
+    <details className="bg-sheet px-4 py-2" onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary className="cursor-pointer text-ink-2">
+        {counted(text.trim().split('\n').length, 'line')}: {holds}
+      </summary>
+      {open && <Code text={text} language={language} />}
+    </details>
+  )
+}
 
 /** A dialect's script, or the recipe itself. */
 export type ScriptTab = DialectName | 'recipe'
@@ -64,7 +75,15 @@ const Sides = ({
           <span className={found ? '' : 'text-ink-2'}>{sentence()}</span>
         </p>
         <div className="min-w-0 border-l border-line group-data-[state=on]:shadow-[inset_3px_0_0_var(--rubric)]">
-          {i === 0 ? <Preamble text={text} language={language} /> : <Code text={text} language={language} />}
+          {id === undefined ? (
+            <Folded
+              text={text}
+              language={language}
+              holds={i === 0 ? 'how it is called, what it needs' : 'the end of the story, and the functions it uses'}
+            />
+          ) : (
+            <Code text={text} language={language} />
+          )}
         </div>
       </div>
     )
