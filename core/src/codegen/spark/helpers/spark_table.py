@@ -55,7 +55,7 @@ class Table:
 
     def after(self, change, names, kinds):
         """The table with a change more, put off like those before it."""
-        step = Change(change, list(self.columns), list(self.kinds), False)
+        step = Change(change, list(self.columns), list(self.kinds))
         return Table(self._df, names, kinds, [], [*self.changes, step])
 
     @property
@@ -164,8 +164,8 @@ def kind_told_by(values):
 class Change:
     """What a step does to a pandas frame of some rows: its function, and the names and types of columns before it."""
 
-    def __init__(self, apply, names, kinds, repeats):
-        self.apply, self.names, self.kinds, self.repeats = apply, names, kinds, repeats
+    def __init__(self, apply, names, kinds, repeats=False, figures=False):
+        self.apply, self.names, self.kinds, self.repeats, self.figures = apply, names, kinds, repeats, figures
 
     def run(self, frame, order):
         """The frame after it, and the places of its rows in the order."""
@@ -175,8 +175,10 @@ class Change:
         made, rows = self.apply(frame), np.arange(len(frame))
         for move in moves:
             rows = rows[np.array(list(move), dtype="int64")]
+        if self.figures:
+            return made.reset_index(drop=True), np.array([""] * len(made), dtype=object)
         if len(rows) != len(made):
-            return made, [""] * len(made)
+            raise RuntimeError("a step left out or added rows and did not tell which")
         order = order[rows]
         if self.repeats:
             order = np.array([f"{row}{n:08x}" for row, n in zip(order, pd.Series(rows).groupby(rows).cumcount())], dtype=object)
@@ -229,15 +231,15 @@ def counted(batches, changes):
         yield batch
 
 
-def by_rows(table, change, kinds=None, repeats=False):
+def by_rows(table, change, kinds=None, repeats=False, figures=False):
     """The rows that `change` makes of a pandas frame of some rows at a time; `kinds` are types of new columns.
 
-    With `repeats` a row may become several. What `change` moves or leaves out it tells by `follow`.
+    With `repeats` a row may become several, with `figures` the rows are some of a kind of their own. What `change` moves or leaves out it tells by `follow`.
     """
     known = {**dict(zip(table.columns, table.kinds)), **(kinds or {})}
     if not table.changes:
         table = Table(table.df.select("_row", *table.at), table.columns, table.kinds, table.at)
-    step = Change(change, list(table.columns), list(table.kinds), repeats)
+    step = Change(change, list(table.columns), list(table.kinds), repeats, figures)
     sample, _ = step.run(pd.DataFrame({name: from_spark(pd.Series([], dtype=object), kind) for name, kind in zip(table.columns, table.kinds)}), np.array([], dtype=object))
     made = list(sample.columns)
     made_kinds = [known[c] if kind_told_by(sample[c]) == "text" and c in known and known[c] not in SPARK_TYPES else kind_told_by(sample[c]) for c in made]

@@ -66,10 +66,10 @@ def sniff_delimiter(lines, quote):
             mode = max(counts.count(c) for c in counts)
             best = max(best, (mode, max(c for c in counts if counts.count(c) == mode), d), key=lambda b: b[:2])
     return best[2]
-def look(df, encoding, delimiter, quote, heads):
-    """Of each file: its encoding, its delimiter, how many cells its rows have at most, whether a record goes over lines; and its first lines."""
+def look(df, encoding, delimiter, quote, above):
+    """Of each file: its encoding, its delimiter, how many cells its rows have at most, whether a record goes over lines; and its first lines. The rows `above` the table do not tell how many."""
     signs = [delimiter] if delimiter else list(",;\t|")
-    seen = df.mapInPandas(lambda batches: shapes(batches, encoding, signs, quote, max(heads, 60)), "file string, block long, lines array<binary>, valid boolean, widths array<long>, open array<boolean>").collect()
+    seen = df.mapInPandas(lambda batches: shapes(batches, encoding, signs, quote, above), "file string, block long, lines array<binary>, valid boolean, widths array<long>, open array<boolean>").collect()
     looks, firsts = {}, {}
     for row in seen:
         if row["block"] == 0:
@@ -84,17 +84,18 @@ def look(df, encoding, delimiter, quote, heads):
 def plain(line, quote):
     """Whether a line is ASCII with no quotes, no zero byte and no line break in it, so that its signs part its cells."""
     return line.isascii() and quote.encode() not in line and b"\0" not in line and b"\r" not in line[:-1]
-def shapes(batches, encoding, signs, quote, most):
+def shapes(batches, encoding, signs, quote, above):
     """Of each block: its first lines, whether it is UTF-8, and by each delimiter how many cells its rows have at most, blank ones aside, and whether quotes are left open at a line's end."""
     csv.field_size_limit(2 ** 31 - 1)
     marks = [sign.encode() for sign in signs]
     for file, block, lines in by_source(batches, False):
         firsts, valid, widths, open_ = [], True, [0] * len(signs), [False] * len(signs)
-        for line in lines:
-            if len(firsts) < most:
+        for n, line in enumerate(lines):
+            if n < max(above, 60):
                 firsts.append(line)
+            told = block > 0 or n >= above
             if plain(line, quote):
-                for i, sign in enumerate(marks):
+                for i, sign in enumerate(marks if told else []):
                     cells = line.count(sign) + 1
                     if cells > widths[i] and line.replace(sign, b"").rstrip(b"\r"):
                         widths[i] = cells
@@ -107,7 +108,7 @@ def shapes(batches, encoding, signs, quote, most):
                 valid, texts = False, list(decoded([line], "windows-1252", block == 0))
             for i, sign in enumerate(signs):
                 open_[i] = open_[i] or not all(complete(text, sign, quote) for text in texts)
-                if not open_[i]:
+                if told and not open_[i]:
                     widths[i] = max(widths[i], max((len(row) for row in csv.reader(texts, delimiter=sign, quotechar=quote) if any(row)), default=0))
         yield pd.DataFrame({"file": [file], "block": [block], "lines": [firsts], "valid": [valid], "widths": [widths], "open": [open_]})
 def cut(rows, skip, footer, area):

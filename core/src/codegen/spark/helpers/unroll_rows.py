@@ -9,6 +9,6 @@ def unroll_rows(table, name):
     def kinds(frame):
         return pd.DataFrame({"kind": pd.Series(sorted(item_kinds(lists_of(frame[name]))), dtype=object)})
 
-    found = by_rows(table, kinds)
+    found = by_rows(table, kinds, figures=True)
     kind = kind_of_items({row[0] for row in found.df.select(found.cell("kind")).distinct().collect()})
     return by_rows(table, lambda frame: unroll(frame, name, kind), repeats=True)
