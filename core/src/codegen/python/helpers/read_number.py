@@ -3,7 +3,6 @@ import re
 
 from .spaces import SPACES
 
-
 number_patterns = {}
 
 

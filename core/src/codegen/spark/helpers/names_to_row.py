@@ -4,7 +4,6 @@ from .spark_table import Table, entered
 from .summarise import text_of
 from .union_tables import union_tables
 
-import pandas as pd
 
 def names_to_row(table):
     """The names become the first row, and every column text."""

@@ -10,7 +10,6 @@ from .sort_rows import order_of, small_letters, with_places
 from .spark_table import Table, from_spark, new_name, spark_type
 
 
-
 def text_of(cell, kind):
     """A cell as text, as CSV writes it."""
     if kind == "decimal":
