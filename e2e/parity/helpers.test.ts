@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { pythonScript, type Recipe } from '@fabula/core'
+import { pythonScript, sparkScript, type Recipe } from '@fabula/core'
 import { helpers } from '../../core/src/codegen/sql/helpers.generated.ts'
 import { root } from '../browser/server.ts'
 import { inEnvironment } from '../../scripts/python.mjs'
@@ -31,8 +31,8 @@ const ruff = (place: string): string =>
     },
   ).stdout
 
-it('ruff finds no fault in the helpers of Python scripts', () => {
-  expect(ruff(join(codegen, 'python'))).toBe('All checks passed!\n')
+it.each(['python', 'spark'])('ruff finds no fault in the helpers of %s scripts', (dialect) => {
+  expect(ruff(join(codegen, dialect))).toBe('All checks passed!\n')
 })
 
 it('ruff finds no fault in the scripts of the demo and of every example', () => {
@@ -40,6 +40,7 @@ it('ruff finds no fault in the scripts of the demo and of every example', () => 
   const recipe = JSON.parse(readFileSync(join(root, 'demo/monthly-takings.fabula.json'), 'utf8')) as Recipe
   const write = (name: string, one: Recipe, trace = false): void =>
     writeFileSync(join(folder, `${name}.py`), pythonScript(one, undefined, { trace }).text)
+  writeFileSync(join(folder, 'spark.py'), sparkScript(recipe).text)
   write('demo', recipe)
   write('traced', recipe, true)
   cases.forEach((one, i) => write(`example_${i}`, one.recipe))

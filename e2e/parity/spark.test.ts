@@ -1,11 +1,11 @@
 import fc from 'fast-check'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { refusals, stepKinds, writeCsv, type Recipe, type Step } from '@fabula/core'
+import { stepKinds, writeCsv, type Recipe, type Step } from '@fabula/core'
 import { kindExamples } from '@fabula/core/examples'
 import { functionRecipes, recipeOf } from '@fabula/core/testing'
 import { firstDifference } from '@fabula/server/proof'
 import { runOn } from './chains.ts'
-import { Dice, randomFiles, randomRecipe } from './random.ts'
+import { randomStories } from './random-story.ts'
 import { manyParts, sparkIsHere, startSpark } from './spark.ts'
 
 /** How many random stories are told; `npm run parity:long` asks for more. */
@@ -56,18 +56,10 @@ describe.skipIf(!sparkIsHere)('on Spark', () => {
     expect(firstDifference(engine, await spark.result(recipe, { rows: file }, plan))).toBeUndefined()
   })
 
-  const numbers = (count: number) => fc.array(fc.nat(1_000_000), { minLength: count, maxLength: count })
   test(`${stories} random stories`, { timeout: 60_000 + stories * 20_000 }, async () => {
     await fc.assert(
-      fc.asyncProperty(fc.array(numbers(36), { minLength: 2, maxLength: 5 }), numbers(150), async (rolls, cells) => {
-        const recipe = randomRecipe(rolls)
-        const inputs = randomFiles(new Dice(cells))
-        const { tables, plan } = await runOn(recipe, inputs)
-        const table = tables.find(({ id }) => id === 'result')?.table
-        fc.pre(table !== undefined && refusals(plan).length === 0)
-        const engine = writeCsv(table as NonNullable<typeof table>)
+      randomStories(async ({ recipe, plan, inputs, engine, told }) => {
         const made = await spark.result(recipe, inputs, plan).catch((error: unknown) => (error as Error).message)
-        const told = JSON.stringify({ steps: recipe.tables[1]?.steps.slice(1), ...inputs }, null, 1)
         expect(firstDifference(engine, made), `${told}\n${engine}\n${made.slice(0, 2500)}`).toBeUndefined()
       }),
       { numRuns: stories, seed: Number(process.env.FABULA_RANDOM_SEED ?? 2031), endOnFailure: true },

@@ -1,3 +1,6 @@
+import type { Script, ScriptPart } from '../../codegen/dialect.ts'
+import type { Helper } from '../../codegen/helper.ts'
+import { neededHelpers } from '../../codegen/helpers.ts'
 import type { ParameterTypes } from '../../formula/check.ts'
 import { helpers as pythonHelpers } from '../../codegen/python/helpers.generated.ts'
 import { helpers as sparkHelpers } from '../../codegen/spark/helpers.generated.ts'
@@ -136,10 +139,10 @@ export const pairs = (all: readonly (readonly [string, Code])[]): Code =>
   )}}`
 
 /** Code without its texts and comments, to look for names in: what users wrote is none. */
-export const withoutTexts = ({ text }: Code): string => text.replace(/"(?:[^"\\\n]|\\.)*"|#.*/g, '')
+const withoutTexts = ({ text }: Code): string => text.replace(/"(?:[^"\\\n]|\\.)*"|#.*/g, '')
 
 /** The first lines of `main`: what the command line gives. A name that `rest` does not use begins with a low line, by which linters tell it. */
-export const startCode = (recipe: Recipe, rest: Code): Code => {
+const startCode = (recipe: Recipe, rest: Code): Code => {
   const given = (recipe.parameters ?? []).map(
     ({ name, type, value }) => [name, py`(${literalPython(value ?? null, type)}, ${type})`] as const,
   )
@@ -155,10 +158,10 @@ export const startCode = (recipe: Recipe, rest: Code): Code => {
 }
 
 /** Lines of a function's body. Texts in generated code have no line breaks of their own, so every line is one of the code. */
-export const indented = ({ text }: Code): string => text.replace(/^(?=.)/gm, '    ')
+const indented = ({ text }: Code): string => text.replace(/^(?=.)/gm, '    ')
 
 /** Definitions two blank lines apart, as PEP 8 has it; comments belong to what they stand above. */
-export const spaced = (source: string): string =>
+const spaced = (source: string): string =>
   source.replace(/\n+(?=(?:#.*\n)*(?:def |class |@))/g, '\n\n\n').replace(/(@.*)\n+(?=def )/g, '$1\n')
 
 /** After an `open`: what of the columns that the recipe lists is missing or more. */
@@ -229,4 +232,30 @@ export const importLines = (text: string): Code[] => {
     ...short('F', 'from pyspark.sql import functions as F'),
     ...short('T', 'from pyspark.sql import types as T'),
   ]
+}
+
+/** A step of `main`, under its sentence. */
+export type StepBlock = { readonly step: string; readonly code: Code }
+/** What a script is put together of; `head` gives its first lines, by all that stands below them. */
+type ScriptPieces = {
+  readonly head: (text: string) => string
+  readonly blocks: readonly StepBlock[]
+  readonly end: Code
+  readonly run: Code
+  readonly helpers: readonly Helper[]
+}
+/** A script: `main`, which is the story, then the helpers in use, then what runs it. */
+export const assembled = (recipe: Recipe, { head, blocks, end, run, helpers }: ScriptPieces): Script => {
+  const story = joined([...blocks.map((block) => block.code), end], '\n')
+  const start = startCode(recipe, story)
+  const body = lines(start, story, run)
+  const sources = neededHelpers(body, helpers)
+    .map(({ source }) => spaced(source))
+    .join('\n\n\n')
+  const parts: ScriptPart[] = [
+    { text: `${head(`${withoutTexts(body)}\n${sources}`)}\n\n\ndef main():\n${indented(start)}` },
+    ...blocks.map(({ step, code: block }) => ({ step, text: indented(block) })),
+    { text: `${indented(end)}\n\n\n${sources}\n\n\n${run.text}` },
+  ]
+  return { parts, text: parts.map((part) => part.text).join('\n') }
 }

@@ -1,29 +1,18 @@
-import { neededHelpers } from '../../codegen/helpers.ts'
 import { helpers as allHelpers } from '../../codegen/python/helpers.generated.ts'
 import { code, comment, joined, lines, py, type Code, pyHelper } from '../../codegen/tag.ts'
 import { type Format, isWorkbook } from '../../reading/read-options.ts'
 import { scriptOutputs } from '../../recipe/outputs.ts'
 import { planRecipe, type Plan } from '../../engine/plan.ts'
-import { inOrder, kindOf, paramsOf, parameterTypes, sentenceText, openedBy } from '../../recipe/step-access.ts'
+import { kindOf, paramsOf, parameterTypes, sentenceText, openedBy } from '../../recipe/step-access.ts'
 import { kindsPython, untoldFields } from '../../steps/shared/columns.ts'
 import { usedTables } from '../../recipe/used-tables.ts'
 import type { Schema } from '../../table/table.ts'
 import type { Recipe, Step } from '../../recipe/recipe.ts'
 import { tablesRead } from '../inputs.ts'
 import { csvFirst, inputFormat } from '../inputs.ts'
-import { ScriptError, stepCode } from '../script.ts'
-import type { Script, ScriptOptions, ScriptPart } from '../../codegen/dialect.ts'
-import {
-  columnChecks,
-  importLines,
-  indented,
-  pairs,
-  pythonContext,
-  spaced,
-  startCode,
-  variable,
-  withoutTexts,
-} from './parts.ts'
+import { stepCode, tablesToWrite } from '../script.ts'
+import type { Script, ScriptOptions } from '../../codegen/dialect.ts'
+import { assembled, columnChecks, importLines, pairs, pythonContext, variable, type StepBlock } from './parts.ts'
 
 /** The file formats that a Python script cannot read. */
 export const pythonCannotRead = ['parquet'] as const satisfies readonly Format[]
@@ -52,20 +41,10 @@ export const pythonScript = (
   plan: Plan = planRecipe(recipe),
   { trace = false }: ScriptOptions = {},
 ): Script => {
-  const blocks = stepBlocks(recipe, plan, trace)
   const end = endCode(plan, trace)
-  const story = joined([...blocks.map((block) => block.code), end], '\n')
-  const start = startCode(recipe, story)
-  const body = lines(start, story, runCode)
-  const needed = neededHelpers(body, trace ? allHelpers.map((helper) => ({ ...helper, ...helper.traced })) : allHelpers)
-  const helpers = needed.map(({ source }) => spaced(source)).join('\n\n\n')
-  const head = scriptHead(recipe, usageOf(recipe, trace), `${withoutTexts(body)}\n${helpers}`)
-  const parts: ScriptPart[] = [
-    { text: `${head}\n\n\ndef main():\n${indented(start)}` },
-    ...blocks.map(({ step, code: block }) => ({ step, text: indented(block) })),
-    { text: `${indented(end)}\n\n\n${helpers}\n\n\n${runCode.text}` },
-  ]
-  return { parts, text: parts.map((part) => part.text).join('\n') }
+  const helpers = trace ? allHelpers.map((helper) => ({ ...helper, ...helper.traced })) : allHelpers
+  const head = (text: string): string => scriptHead(recipe, usageOf(recipe, trace), text)
+  return assembled(recipe, { head, blocks: stepBlocks(recipe, plan, trace), end, run: runCode, helpers })
 }
 
 /** How a script is called. */
@@ -83,18 +62,13 @@ const emptyKinds = (body: Code, schemas: readonly Schema[]): Code | undefined =>
   return py`${pyHelper('known_kinds')}.update(${kindsPython(untold)})`
 }
 
-type StepBlock = { readonly step: string; readonly code: Code }
 /** Each step under its sentence, in the order in which they run. @throws ScriptError where one is broken */
 function stepBlocks(recipe: Recipe, plan: Plan, trace: boolean): StepBlock[] {
   const parameters = parameterTypes(recipe)
   const blocks: StepBlock[] = []
-  for (const own of inOrder(recipe)) {
-    const table = plan.tables.find(({ id }) => id === own.id)
-    if (!table) continue
+  for (const { own, table, steps } of tablesToWrite(recipe, plan)) {
     const frame = variable(table.id)
-    for (const { step, state, input, output } of table.steps) {
-      if (state === 'off') continue
-      if (state !== 'fine') throw new ScriptError(`Step ${step.id} is broken; mend it before making a script.`)
+    for (const { step, input, output } of steps) {
       const context = pythonContext({ frame, input, output, parameters, plan, recipe, own, trace })
       const { body, after } = stepCode(kindOf(step).scripts.python(paramsOf(step), context))
       const schemas = [input, ...usedTables(step).map((id) => plan.tables.find((one) => one.id === id)?.output ?? [])]

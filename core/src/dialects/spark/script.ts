@@ -1,30 +1,27 @@
-import { neededHelpers } from '../../codegen/helpers.ts'
 import type { Helper } from '../../codegen/helper.ts'
 import { helpers as pythonHelpers } from '../../codegen/python/helpers.generated.ts'
 import { helpers as ownHelpers } from '../../codegen/spark/helpers.generated.ts'
-import { code, comment, joined, lines, py, sparkHelper, Code, pyHelper } from '../../codegen/tag.ts'
-import type { Script, ScriptOptions, ScriptPart } from '../../codegen/dialect.ts'
+import { code, comment, lines, py, sparkHelper, Code, pyHelper } from '../../codegen/tag.ts'
+import type { Script, ScriptOptions } from '../../codegen/dialect.ts'
 import type { Format } from '../../reading/read-options.ts'
 import { kindsPython, untoldFields } from '../../steps/shared/columns.ts'
 import type { PythonContext } from '../../steps/shared/step-kind.ts'
 import { scriptOutputs } from '../../recipe/outputs.ts'
 import { planRecipe, type Plan, type PlannedStep } from '../../engine/plan.ts'
-import { inOrder, kindOf, paramsOf, parameterTypes, sentenceText } from '../../recipe/step-access.ts'
+import { kindOf, paramsOf, parameterTypes, sentenceText } from '../../recipe/step-access.ts'
 import type { Recipe, Step } from '../../recipe/recipe.ts'
 import type { Schema } from '../../table/table.ts'
 import { csvFirst } from '../inputs.ts'
 import {
+  assembled,
   columnChecks,
   importLines,
-  indented,
   pairs,
   pythonContext,
-  spaced,
-  startCode,
   variable,
-  withoutTexts,
+  type StepBlock,
 } from '../python/parts.ts'
-import { ScriptError, stepCode } from '../script.ts'
+import { ScriptError, stepCode, tablesToWrite } from '../script.ts'
 
 /** The file formats that a Spark script cannot read. */
 export const sparkCannotRead = ['xlsx', 'ods', 'json'] as const satisfies readonly Format[]
@@ -70,7 +67,6 @@ const stepPython = (step: Step, context: PythonContext): Code => {
   return whole ? body : overRows(step, body, form === 'repeats', context)
 }
 
-type StepBlock = { readonly step: string; readonly code: Code }
 const stepBlock = (recipe: Recipe, { step }: PlannedStep, context: PythonContext): StepBlock => ({
   step: step.id,
   code: lines(
@@ -86,18 +82,14 @@ const stepBlock = (recipe: Recipe, { step }: PlannedStep, context: PythonContext
 /** Each step under its sentence, in the order in which they run. @throws ScriptError where one is broken */
 const stepBlocks = (recipe: Recipe, plan: Plan): StepBlock[] => {
   const parameters = parameterTypes(recipe)
-  return inOrder(recipe).flatMap((own) => {
-    const table = plan.tables.find(({ id }) => id === own.id)
-    const frame = variable(own.id)
-    return (table?.steps ?? [])
-      .filter(({ state }) => state !== 'off')
-      .map((planned) => {
-        const { step, state, input, output } = planned
-        if (state !== 'fine') throw new ScriptError(`Step ${step.id} is broken; mend it before making a script.`)
-        const context = pythonContext({ frame, input, output, parameters, plan, recipe, own, trace: true })
-        return stepBlock(recipe, planned, asCsv(context))
-      })
-  })
+  return tablesToWrite(recipe, plan).flatMap(({ own, steps }) =>
+    steps.map((planned) => {
+      const { input, output } = planned
+      const frame = variable(own.id)
+      const context = pythonContext({ frame, input, output, parameters, plan, recipe, own, trace: true })
+      return stepBlock(recipe, planned, asCsv(context))
+    }),
+  )
 }
 
 /** What is no text file is given as the CSV that was made of it. */
@@ -152,18 +144,12 @@ export const sparkScript = (
     throw new ScriptError(
       'A script for Spark does not follow rows to their sources. Leave --trace out, or make it for Python or SQL.',
     )
-  const blocks = stepBlocks(recipe, plan)
-  const end = endCode(plan)
-  const story = joined([...blocks.map((block) => block.code), end], '\n')
-  const start = startCode(recipe, story)
-  const body = lines(start, story, runCode)
-  const needed = neededHelpers(body, sparkHelpers)
-  const sources = needed.map(({ source }) => spaced(source)).join('\n\n\n')
-  const head = scriptHead(recipe, `${withoutTexts(body)}\n${sources}`)
-  const parts: ScriptPart[] = [
-    { text: `${head}\n\n\ndef main():\n${indented(start)}` },
-    ...blocks.map(({ step, code: block }) => ({ step, text: indented(block) })),
-    { text: `${indented(end)}\n\n\n${sources}\n\n\n${runCode.text}` },
-  ]
-  return { parts, text: parts.map((part) => part.text).join('\n') }
+  const head = (text: string): string => scriptHead(recipe, text)
+  return assembled(recipe, {
+    head,
+    blocks: stepBlocks(recipe, plan),
+    end: endCode(plan),
+    run: runCode,
+    helpers: sparkHelpers,
+  })
 }

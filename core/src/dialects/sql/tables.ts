@@ -3,21 +3,13 @@ import type { Plan } from '../../engine/plan.ts'
 import { sqlTypeName } from '../../formula/to-code.ts'
 import { rectangleOf } from '../../reading/sheet-range.ts'
 import type { Recipe, RecipeTable, Step } from '../../recipe/recipe.ts'
-import {
-  inOrder,
-  kindOf,
-  openedBy,
-  parameterTypes,
-  paramsOf,
-  sentenceText,
-  tableNames,
-} from '../../recipe/step-access.ts'
+import { kindOf, openedBy, parameterTypes, paramsOf, sentenceText, tableNames } from '../../recipe/step-access.ts'
 import { sheetRowsSql } from '../../steps/open/index.ts'
 import type { SqlContext } from '../../steps/shared/step-kind.ts'
 import { ownValue } from '../../table/own.ts'
 import type { Schema } from '../../table/table.ts'
 import { csvColumns, scriptSource, tablesRead } from '../inputs.ts'
-import { ScriptError, stepCode } from '../script.ts'
+import { stepCode, tablesToWrite } from '../script.ts'
 import type { ScriptVariables } from './variables.ts'
 
 /** The tables of a recipe in SQL. */
@@ -41,16 +33,11 @@ export function writeTables(
 ): WrittenTables {
   const written: WrittenTables = { blocks: [], accounts: [], last: new Map(), sources: new Map() }
   const { blocks, accounts, last, sources } = written
-  for (const own of inOrder(recipe)) {
-    const table = plan.tables.find(({ id: one }) => one === own.id)
-    if (!table) continue
+  for (const { own, table, steps } of tablesToWrite(recipe, plan)) {
     let from = code('nothing')
     /** Whether `from` is a step of this table, which only its next step reads. */
     let held = false
-    for (const { step, state, input, output, problems } of table.steps) {
-      if (state === 'off') continue
-      if (problems.length > 0 || state !== 'fine')
-        throw new ScriptError(`Step ${step.id} is broken; mend it before making a script.`)
+    for (const { step, input, output } of steps) {
       const name = `${table.id.replaceAll('-', '_')}_${step.id.replaceAll('-', '_')}`
       const view = id(name)
       const context = sqlContext({ from, made: view, input, output, column, last, plan, recipe, own, variables })

@@ -29,6 +29,7 @@ import {
   slot,
   type CheckContext,
   type CheckResult,
+  type PythonContext,
   type RunContext,
   type TableNames,
 } from '../shared/step-kind.ts'
@@ -205,6 +206,25 @@ const totalsPython = (
   ]
 }
 
+/** How rows are counted: all of them, those for which a condition holds, those that share their values with another. */
+type PythonCounts = {
+  readonly rows: Code
+  readonly where: (condition: Condition) => Code
+  readonly repeated: (names: Code) => Code
+}
+/** A check as a call of Python, by the way in which rows are counted. */
+const checkPython = (params: Check, context: PythonContext, { rows, where, repeated }: PythonCounts): Code => {
+  const { frame, table, own, names } = context
+  const say = py`${params.say || askedWords(params, names)}`
+  const call = (...args: Code[]): Code =>
+    py`${pyHelper('check_rows')}(${joined([say, ...args, py`stop_here=${params.else === 'stop'}`], ', ')})`
+  if ('every' in params) return call(where({ not: params.every }), py`at_most=0`)
+  if ('unique' in params) return call(repeated(selectorPython(params.unique, frame)), py`at_most=0`)
+  if ('rows' in params) return call(rows, ...boundsPython(params.rows))
+  if ('share' in params) return call(py`${where(params.share.where)} / max(1, ${rows})`, ...boundsPython(params.share))
+  return call(...totalsPython(params.total, frame, own, table))
+}
+
 /** Holds rows against an expectation; warns, or stops the run. */
 export const check = defineStep<Check>({
   figures: ({ check: result, notes }) => {
@@ -319,45 +339,18 @@ export const check = defineStep<Check>({
       const after = sql`select ${sqlHelper('check_holds')}(passed, figure, ${params.say || askedWords(params, context.names)}, ${params.else === 'stop'}) as ignored from (${judged}) judged ${psql('gset')}\n`
       return { body: selectColumns(context), after }
     },
-    spark: (params, context) => {
-      const { frame, table, own } = context
-      const say = py`${params.say || askedWords(params, context.names)}`
-      const call = (...args: Code[]): Code =>
-        py`${pyHelper('check_rows')}(${joined([say, ...args, py`stop_here=${params.else === 'stop'}`], ', ')})`
-      const where = (condition: Condition): Code =>
-        py`${sparkHelper('rows_where')}(${frame}, lambda ${frame}: ${conditionPython(condition, context)})`
-      if ('every' in params) return call(where({ not: params.every }), py`at_most=0`)
-      if ('unique' in params)
-        return call(
-          py`${sparkHelper('repeated_rows')}(${frame}, ${selectorPython(params.unique, frame)})`,
-          py`at_most=0`,
-        )
-      if ('rows' in params) return call(py`${sparkHelper('row_count')}(${frame})`, ...boundsPython(params.rows))
-      if ('share' in params)
-        return call(
-          py`${where(params.share.where)} / max(1, ${sparkHelper('row_count')}(${frame}))`,
-          ...boundsPython(params.share),
-        )
-      return call(...totalsPython(params.total, frame, own, table))
-    },
-    python: (params, context) => {
-      const { frame, table, own } = context
-      const say = py`${params.say || askedWords(params, context.names)}`
-      const stops = py`stop_here=${params.else === 'stop'}`
-      const call = (...args: Code[]): Code => py`${pyHelper('check_rows')}(${joined([say, ...args, stops], ', ')})`
-      if ('every' in params) return call(py`(~${conditionPython(params.every, context)}).sum()`, py`at_most=0`)
-      if ('unique' in params)
-        return call(
-          py`${frame}.duplicated(subset=${selectorPython(params.unique, frame)}, keep=False).sum()`,
-          py`at_most=0`,
-        )
-      if ('rows' in params) return call(py`len(${frame})`, ...boundsPython(params.rows))
-      if ('share' in params)
-        return call(
-          py`${conditionPython(params.share.where, context)}.mean() if len(${frame}) else 0.0`,
-          ...boundsPython(params.share),
-        )
-      return call(...totalsPython(params.total, frame, own, table))
-    },
+    spark: (params, context) =>
+      checkPython(params, context, {
+        rows: py`${sparkHelper('row_count')}(${context.frame})`,
+        where: (condition) =>
+          py`${sparkHelper('rows_where')}(${context.frame}, lambda ${context.frame}: ${conditionPython(condition, context)})`,
+        repeated: (names) => py`${sparkHelper('repeated_rows')}(${context.frame}, ${names})`,
+      }),
+    python: (params, context) =>
+      checkPython(params, context, {
+        rows: py`len(${context.frame})`,
+        where: (condition) => py`(${conditionPython(condition, context)}).sum()`,
+        repeated: (names) => py`${context.frame}.duplicated(subset=${names}, keep=False).sum()`,
+      }),
   },
 })

@@ -30,6 +30,9 @@ def read_column(name, codes, values, made, kind):
     unread = np.array([bool(v is not None and v != "" and m is None) for v, m in zip(values, made)])
     warn_unread(unread[codes].sum(), name, kind)
     return column(made, kind).take(codes)
+def read_texts(name, codes, texts, kind, formats, decimal, group):
+    """The same, of texts read as a type; "" is empty."""
+    return read_column(name, codes, texts, [read_text(t, kind, formats=formats, decimal=decimal, group=group) if t else None for t in texts], kind)
 def to_whole(x):
     return whole(rounded(x, 0, ROUND_HALF_UP))
 def to_type(x, kind):

@@ -1,13 +1,9 @@
-import math
 import sys
 
-from .cells import cells
 from .shown import shown
 from .stop import stop
 
 
-def total_of(frame, name):
-    return math.fsum(v for v in cells(frame[name]) if v is not None)
 def check_rows(say, figure, at_least=None, at_most=None, stop_here=False):
     """Told where the figure is out of its limits, and where so wished all stops."""
     if (at_least is None or figure >= at_least) and (at_most is None or figure <= at_most):

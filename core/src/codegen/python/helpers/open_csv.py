@@ -1,32 +1,23 @@
-import collections
 import csv
 import itertools
 import os
-import re
 
 import numpy as np
 import pandas as pd
 
 from .by_value import by_value
-from .cast import read_column, read_text
+from .cast import read_texts
 from .corner import corner
 from .detect import detect
 from .encoding_of import encoding_of
-from .follow import first_record, follow_file  # trace
+from .sniff_delimiter import sniff_delimiter
+from .sources import first_record, follow_file  # trace
 from .table_names import joined_names, known_names, names_for
 
 
-def sniff_delimiter(path, encoding, quote):
-    """The sign that parts most lines into equally many cells."""
+def first_lines(path, encoding):
     with open(path, encoding=encoding, newline="\n") as f:
-        lines = [re.sub(re.escape(quote) + "[^" + re.escape(quote) + "]*" + re.escape(quote), "", l).rstrip("\n") for l in itertools.islice(f, 60)]
-    best = (0, 0, ",")
-    for d in ",;\t|":
-        counts = collections.Counter(l.count(d) for l in lines if d in l)
-        if counts:
-            mode = max(counts.values())
-            best = max(best, (mode, max(c for c in counts if counts[c] == mode), d), key=lambda b: b[:2])
-    return best[2]
+        return [line.rstrip("\n") for line in itertools.islice(f, 60)]
 def row_widths(path, encoding, delimiter, quote):
     """How many cells each row of a file has; 0 where all are empty."""
     csv.field_size_limit(2 ** 31 - 1)
@@ -50,7 +41,7 @@ def read_rows(path, encoding, delimiter, quote, area):
 def read_table(path, encoding, delimiter, quote, header, skip, footer, area, known):
     """The table of one file as text, without blank rows."""
     encoding = encoding_of(path, encoding)
-    rows, widths = read_rows(path, encoding, delimiter or sniff_delimiter(path, encoding, quote), quote, area)
+    rows, widths = read_rows(path, encoding, delimiter or sniff_delimiter(first_lines(path, encoding), quote), quote, area)
     tops = [] if header is None else header if isinstance(header, list) else [header]
     below = max(tops + [0])
     head = joined_names([rows.iloc[t - 1].tolist() for t in sorted(tops)])[:max(widths[t - 1] for t in tops)] if tops and below <= len(rows) else []
@@ -75,6 +66,5 @@ def open_csv(files, encoding=None, delimiter=None, quote='"', header=1, skip=0, 
         codes, texts = by_value(rows.pop(name))
         given = types.get(name) if isinstance(types, dict) else "text" if types == "text" or name in last else None
         kind, formats = given if isinstance(given, tuple) else (given or detect([t for t in texts if t], decimal), None)
-        made = [read_text(t, kind, formats=formats, decimal=decimal, group=group) if t else None for t in texts]
-        frame[name] = read_column(name, codes, texts, made, kind).set_axis(rows.index)
+        frame[name] = read_texts(name, codes, texts, kind, formats, decimal, group).set_axis(rows.index)
     return pd.DataFrame(frame, index=rows.index)

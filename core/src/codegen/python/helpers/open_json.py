@@ -3,8 +3,8 @@ import os
 
 from .encoding_of import encoding_of
 from .flat_record import flat
-from .follow import follow_file  # trace
 from .open_workbook import stack_cells
+from .sources import follow_file  # trace
 from .stop import stop
 
 

@@ -8,10 +8,11 @@ from .cast import read_text, to_type
 from .column import ListText, column
 from .corner import corner
 from .detect import detect
-from .follow import first_record, follow_file  # trace
+from .kind_together import kind_together
 from .max_whole import MAX_WHOLE
 from .ods_sheets import ods_sheets
 from .shown import shown
+from .sources import first_record, follow_file  # trace
 from .table_names import joined_names, known_names, names_for
 from .xlsx_sheets import Unreadable, xlsx_sheets
 
@@ -32,9 +33,6 @@ def kind_of(v):
     if isinstance(v, (int, float)):
         return "integer" if float(v).is_integer() and abs(v) <= MAX_WHOLE else "decimal"
     return "datetime" if isinstance(v, datetime.datetime) else "date" if isinstance(v, datetime.date) else "time" if isinstance(v, datetime.time) else "list" if isinstance(v, ListText) else "text"
-def kind_together(kinds):
-    kinds = set(kinds)
-    return "text" if not kinds else kinds.pop() if len(kinds) == 1 else "decimal" if kinds <= {"integer", "decimal"} else "datetime" if kinds <= {"date", "datetime"} else "text"
 def within_range(rows, area):
     """The rows and cells of a range such as B3:K90; rows are counted in it from then on."""
     if area is None:

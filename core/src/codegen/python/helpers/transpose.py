@@ -5,6 +5,7 @@ from .cells import cells
 from .column import column
 from .follow import follow  # trace
 from .free_name import free_name
+from .kind_together import kind_together
 from .shown import shown
 from .type_of import type_of
 
@@ -12,8 +13,7 @@ from .type_of import type_of
 def transpose(frame, names=None):
     """Rows become columns; the old names become the column Name."""
     rest = [c for c in frame.columns if c != names]
-    kinds = {type_of(frame[c]) for c in rest}
-    kind = kinds.pop() if len(kinds) == 1 else "decimal" if kinds and kinds <= {"integer", "decimal"} else "datetime" if kinds and kinds <= {"date", "datetime"} else "text"
+    kind = kind_together(type_of(frame[c]) for c in rest)
     columns_ = [[v if v is None else shown(v) for v in cells(frame[c])] if kind == "text" else cells(cast(frame[c], kind)) for c in rest]
     titles = [None] * len(frame) if names is None else [None if v is None else shown(v) for v in cells(frame[names])]
     made = {"Name": column(rest, "text")}

@@ -5,6 +5,7 @@ from .cells import cells
 from .column import column
 from .follow import follow  # trace
 from .free_name import free_name
+from .kind_together import kind_together
 from .rename_columns import rename_columns
 from .shown import shown
 from .type_of import type_of
@@ -18,8 +19,7 @@ def union_tables(parts, shared=False, origin=None):
         names = [n for n in names if all(n in frame.columns for frame, *_ in parts)]
     result = {}
     for n in names:
-        kinds = {type_of(frame[n]) if frame[n].notna().any() else told.get(n, type_of(frame[n])) for frame, _, told in parts if n in frame.columns} or {"text"}
-        kind = kinds.pop() if len(kinds) == 1 else "decimal" if kinds <= {"integer", "decimal"} else "datetime" if kinds <= {"date", "datetime"} else "text"
+        kind = kind_together(type_of(frame[n]) if frame[n].notna().any() else told.get(n, type_of(frame[n])) for frame, _, told in parts if n in frame.columns)
         values = []
         for frame, *_ in parts:
             if n not in frame.columns:

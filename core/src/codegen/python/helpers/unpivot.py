@@ -6,6 +6,7 @@ from .column import column
 from .column_order import place
 from .follow import follow  # trace
 from .free_name import free_name
+from .kind_together import kind_together
 from .shown import shown
 from .type_of import type_of
 
@@ -39,8 +40,7 @@ def unpivot(frame, groups, name, drop_empty=False, remove=None, remove_pattern=N
     result.insert(at, label, column([l or None for l, _ in turns] * len(frame), "text"))
     values = []
     for g, (names, value) in enumerate(groups):
-        kinds = {type_of(frame[c]) for c in names}
-        kind = kinds.pop() if len(kinds) == 1 else "decimal" if kinds <= {"integer", "decimal"} else "datetime" if kinds <= {"date", "datetime"} else "text"
+        kind = kind_together(type_of(frame[c]) for c in names)
         def as_kind(c, kind=kind):
             if c is None:
                 return [None] * len(frame)

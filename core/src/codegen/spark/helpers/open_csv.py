@@ -29,10 +29,11 @@ def open_csv(paths, encoding=None, delimiter=None, quote='"', header=1, skip=0, 
         stop(4, "A file is written in UTF-16. Say so where it is opened, or make CSV of it first: fabula csv RECIPE --input … --to DIR.")
     whole = footer > 0 or area is not None or any(how["open"] for how in looks.values())
     files = sorted(looks)
+    widths = widest(df, looks, quote, below + skip, footer, area) if whole else {}
     tables = {}
     for file in files:
         how = looks[file]
-        width = how["width"] if not whole else widest(df, file, how, quote, below + skip, footer, area)
+        width = widths[file] if whole else how["width"]
         head = head_of(how, firsts[file], tops, quote, area)
         tables[file] = known_names(names_for(head, max(len(head), width)), known or {})
     last = [c for c in (file_column, sheet_column) if c]

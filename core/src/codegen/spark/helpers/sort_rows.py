@@ -1,19 +1,15 @@
-import re
-
 from pyspark.sql import Window
 from pyspark.sql import functions as F
 
-from .lower_of import lower_of
+from .lower_of import natural_key
 from .spark_table import held
 
 
 def small_letters(cell):
     return F.lower(F.translate(cell, "İΣ", "iσ"))
 def natural_text(texts):
-    """Runs of digits stand as their length and themselves, so that they go by their size."""
-    def one(t):
-        return None if t is None else re.sub("[0-9]+", lambda m: f"0{len(m.group().lstrip('0') or '0'):04}{m.group().lstrip('0') or '0'}", lower_of(t))
-    return texts.map(one).astype(object)
+    """Texts whose order is the natural one, but for ties."""
+    return texts.map(lambda t: None if t is None else natural_key(t)[0]).astype(object)
 def order_of(table, keys):
     """Expressions by which rows go: text by its small letters, then as it is; empty last either way."""
     expressions = []

@@ -11,7 +11,7 @@ from pyspark.sql import types as T
 from .cells import cells
 from .column import column
 from .each import each
-from .follow import moves
+from .follow import trace_moves
 from .shown import shown
 from .type_of import known_kinds
 from .warn import count_rows, step_at_hand
@@ -20,14 +20,18 @@ SPARK_TYPES = {"integer": T.LongType(), "decimal": T.DoubleType(), "boolean": T.
 NUMBERS = itertools.count()
 
 
-def session():
-    """The session of Spark, in which names of columns are compared exactly."""
+def begin_session():
+    """A session of Spark in which names of columns are compared exactly."""
     made = SparkSession.builder.appName("fabula").getOrCreate()
     made.sparkContext.setLogLevel("ERROR")
     made.conf.set("spark.sql.caseSensitive", "true")
     made.conf.set("spark.sql.ansi.enabled", "false")
     made.conf.set("spark.sql.execution.arrow.pyspark.enabled", "true")
     return made
+
+
+def session():
+    return SparkSession.getActiveSession()
 
 
 def held(df):
@@ -171,9 +175,9 @@ class Change:
         """The frame after it, and the places of its rows in the order."""
         known_kinds.clear()
         known_kinds.update(zip(self.names, self.kinds))
-        moves.clear()
+        trace_moves.clear()
         made, rows = self.apply(frame), np.arange(len(frame))
-        for move in moves:
+        for move in trace_moves:
             rows = rows[np.array(list(move), dtype="int64")]
         if self.figures:
             return made.reset_index(drop=True), np.array([""] * len(made), dtype=object)

@@ -11,6 +11,7 @@ from pyspark.sql import functions as F
 from pyspark.sql import types as T
 
 from .corner import corner
+from .sniff_delimiter import sniff_delimiter
 from .spark_table import session
 from .table_names import joined_names
 
@@ -56,28 +57,19 @@ def complete(line, delimiter, quote):
     """Whether no quotes are left open at the end of a line."""
     q, d = re.escape(quote), re.escape(delimiter)
     return quote not in line or re.fullmatch(f"(?:(?:{q}[^{q}]*(?:{q}{q}[^{q}]*)*{q}[^{d}]*|[^{q}{d}][^{d}]*|)(?:{d}|$))*", line.rstrip("\r\n")) is not None
-def sniff_delimiter(lines, quote):
-    """The sign that parts most lines into equally many cells."""
-    lines = [re.sub(re.escape(quote) + "[^" + re.escape(quote) + "]*" + re.escape(quote), "", line) for line in lines[:60]]
-    best = (0, 0, ",")
-    for d in ",;\t|":
-        counts = [line.count(d) for line in lines if d in line]
-        if counts:
-            mode = max(counts.count(c) for c in counts)
-            best = max(best, (mode, max(c for c in counts if counts.count(c) == mode), d), key=lambda b: b[:2])
-    return best[2]
 def look(df, encoding, delimiter, quote, above):
     """Of each file: its encoding, its delimiter, how many cells its rows have at most, whether a record goes over lines; and its first lines. The rows `above` the table do not tell how many."""
     signs = [delimiter] if delimiter else list(",;\t|")
     seen = df.mapInPandas(lambda batches: shapes(batches, encoding, signs, quote, above), "file string, block long, lines array<binary>, valid boolean, widths array<long>, open array<boolean>").collect()
-    looks, firsts = {}, {}
+    looks, firsts, blocks = {}, {}, {}
     for row in seen:
+        blocks.setdefault(row["file"], []).append(row)
         if row["block"] == 0:
             firsts.setdefault(row["file"], []).extend(bytes(line) for line in row["lines"])
     for file, lines in firsts.items():
-        parts = [row for row in seen if row["file"] == file]
+        parts = blocks[file]
         code = encoding_told(lines[0][:4] if lines else b"", encoding, all(row["valid"] for row in parts))
-        sign = delimiter or sniff_delimiter([text.rstrip("\r\n") for text in decoded(lines, code, True)], quote)
+        sign = delimiter or sniff_delimiter([text.rstrip("\r\n") for text in decoded(lines[:60], code, True)], quote)
         at = signs.index(sign)
         looks[file] = {"encoding": code, "delimiter": sign, "width": max(row["widths"][at] for row in parts), "open": any(row["open"][at] for row in parts)}
     return looks, firsts
@@ -129,14 +121,15 @@ def head_of(how, lines, tops, quote, area):
     if not tops or max(tops) > len(rows):
         return []
     return joined_names([rows[t - 1] for t in sorted(tops)])
-def widest(df, file, how, quote, skip, footer, area):
-    """How many cells the rows of a file have at most, where it is read whole."""
+def widest(df, looks, quote, skip, footer, area):
+    """How many cells the rows of each file have at most, where files are read whole."""
     def run(batches):
-        for _, _, lines in by_source(batches, True):
+        for file, _, lines in by_source(batches, True):
+            how = looks[file]
             rows = csv.reader(decoded(lines, how["encoding"], True), delimiter=how["delimiter"], quotechar=quote)
-            yield pd.DataFrame({"w": [max((len(row) for row in cut(rows, skip, footer, area) if any(row)), default=0)]})
-    rows = df.filter(F.col("file") == file).repartition("file").sortWithinPartitions("block", "n")
-    return max((row["w"] for row in rows.mapInPandas(run, "w long").collect()), default=0)
+            yield pd.DataFrame({"file": [file], "w": [max((len(row) for row in cut(rows, skip, footer, area) if any(row)), default=0)]})
+    rows = df.repartition("file").sortWithinPartitions("file", "block", "n")
+    return {row["file"]: row["w"] for row in rows.mapInPandas(run, "file string, w long").collect()}
 def parsed(df, plan, width, whole, skip, footer, area, quote, last, file_column):
     """The cells of all files as texts, "" where there is none, in columns t0, t1 …"""
     if whole:

@@ -2,10 +2,11 @@ import pandas as pd
 from pyspark.sql import functions as F
 
 from .free_name import free_name
+from .kind_together import kind_together
 from .spark_table import entered, from_spark
 from .stop import stop
 from .summarise import text_of
-from .union_tables import as_kind, common_kind
+from .union_tables import as_kind
 
 # Rows become columns, of which a table has so many at most.
 MOST = 16_000
@@ -14,7 +15,7 @@ MOST = 16_000
 def transpose(table, names=None):
     """Rows become columns; the old names become the column Name."""
     rest = [c for c in table.columns if c != names]
-    kind = common_kind(table.kind(c) for c in rest)
+    kind = kind_together(table.kind(c) for c in rest)
     title = F.lit(None).cast("string") if names is None else text_of(table.cell(names), table.kind(names))
     cells = [as_kind(table.cell(c), table.kind(c), kind).alias(f"r{i}") for i, c in enumerate(rest)]
     rows = sorted(table.df.select("_row", title.alias("_title"), *cells).limit(MOST + 1).collect(), key=lambda row: row["_row"])

@@ -1,7 +1,7 @@
 import pandas as pd
 
 from .by_value import by_value
-from .cast import read_column, read_text
+from .cast import read_texts
 from .detect import fitting
 from .spark_table import Table, by_rows
 
@@ -38,8 +38,7 @@ def typed(texts, names, last, types, decimal, group, lists=()):
         made = {}
         for name, (kind, formats) in zip(names, kinds):
             codes, different = by_value(frame[name])
-            cells = [read_text(t, kind, formats=formats, decimal=decimal, group=group) if t else None for t in different]
-            made[name] = read_column(name, codes, different, cells, kind).set_axis(frame.index)
+            made[name] = read_texts(name, codes, different, kind, formats, decimal, group).set_axis(frame.index)
         return pd.DataFrame(made, index=frame.index)
 
     return by_rows(Table(texts, names, ["text"] * len(names), at), read, {name: kind for name, (kind, _) in zip(names, kinds)})

@@ -1,15 +1,12 @@
 from pyspark.sql import functions as F
 
 from .free_name import free_name
+from .kind_together import kind_together
 from .rename_columns import rename_columns
 from .spark_table import Table, new_name, spark_type
 from .summarise import text_of
 
 
-def common_kind(kinds):
-    """The type that holds the values of all: a number of both kinds is a decimal, a moment of both a date-time, all else text."""
-    kinds = set(kinds)
-    return kinds.pop() if len(kinds) == 1 else "decimal" if kinds and kinds <= {"integer", "decimal"} else "datetime" if kinds and kinds <= {"date", "datetime"} else "text"
 def as_kind(cell, kind, wanted):
     """A cell as a cell of another type that holds it."""
     if kind == wanted:
@@ -23,7 +20,7 @@ def union_tables(parts, shared=False, origin=None):
     names = list(dict.fromkeys(c for table, _ in parts for c in table.columns))
     if shared:
         names = [n for n in names if all(n in table.columns for table, _ in parts)]
-    kinds = [common_kind(table.kind(n) for table, _ in parts if n in table.columns) for n in names]
+    kinds = [kind_together(table.kind(n) for table, _ in parts if n in table.columns) for n in names]
     places, frames = [new_name() for _ in names], []
     origin_at = new_name()
     for i, (table, title) in enumerate(parts):

@@ -6,12 +6,15 @@ from .column_order import place
 from .exact_sums import beside, exact_sums
 from .free_name import free_name
 from .sort_rows import order_of, with_places
-from .spark_table import Table, held, new_name, spark_type
+from .spark_table import Table, held, spark_type
 from .summarise import figures
 
 POSITIONAL = ("rank", "dense-rank", "row-number", "running-sum", "previous", "next")
 
 
+def group_text(keys):
+    """A text for each combination of the cells of some columns."""
+    return F.concat_ws("\x00", *[F.coalesce(F.concat(F.lit("="), F.col(key).cast("string")), F.lit("")) for key in keys])
 def running_sums(df, keys, at):
     """The sum so far of a column by `_n`, with what rounding loses added (Neumaier), within rows of equal keys.
 
@@ -31,8 +34,7 @@ def running_sums(df, keys, at):
                 made.append(total + lost if begun else None)
             yield pd.DataFrame({"_n": batch["_n"], "_group": batch["_group"], "m": pd.Series(made, dtype="float64")})
 
-    group = F.concat_ws("\x00", *[F.coalesce(F.concat(F.lit("="), F.col(key).cast("string")), F.lit("")) for key in keys])
-    rows = df.select("_n", (group if keys else F.lit("")).alias("_group"), F.col(at).cast("double").alias(at))
+    rows = df.select("_n", group_text(keys).alias("_group"), F.col(at).cast("double").alias(at))
     if keys:
         sorted_ = rows.repartition("_group").sortWithinPartitions("_group", "_n")
         return sorted_.mapInPandas(run, "_n long, _group string, m double")
@@ -67,10 +69,9 @@ def positional(table, placed, keys, order, measure):
         return placed.withColumn("m", F.col("_n"))
     if how in ("rank", "dense-rank"):
         return with_ranks(table, placed, keys, order, how)
-    group = F.concat_ws("\x00", *[F.coalesce(F.concat(F.lit("="), F.col(key).cast("string")), F.lit("")) for key in keys]) if keys else F.lit("")
     if how == "running-sum":
         made = running_sums(placed, keys, at).select("_n", *(["_group"] if keys else []), "m")
-        return placed.withColumn("_group", group).join(made, ["_group", "_n"]).drop("_group") if keys else placed.join(made, "_n")
+        return placed.withColumn("_group", group_text(keys)).join(made, ["_group", "_n"]).drop("_group") if keys else placed.join(made, "_n")
     offset = more.get("offset", 1) * (1 if how == "previous" else -1)
     if keys:
         move = F.lag(at, offset) if offset > 0 else F.lead(at, -offset)
@@ -95,10 +96,7 @@ def window(table, by, order, measures, before=None, after=None):
         else:
             value, of_group = F.col(f"m{of_group}"), of_group + 1
             value = F.when(value != 0, table.cell(name) / value) if how == "share" else value
-        made_at = new_name()
-        df = df.withColumn(made_at, value.cast(spark_type(kind))).drop("m")
-        result = Table(df, result.columns, result.kinds, result.at)
-        for listed, one in ((result.columns, free_name(wanted, list(result.columns))), (result.kinds, kind), (result.at, made_at)):
-            listed.insert(at, one)
+        result = Table(df, result.columns, result.kinds, result.at).with_column(at, free_name(wanted, list(result.columns)), kind, value.cast(spark_type(kind)))
+        df = result.df.drop("m")
         at += 1
     return result.on(df.select("_row", *result.at))
