@@ -13,17 +13,12 @@ const stories = Number(process.env.FABULA_SPARK_STORIES ?? 10)
 /** Every example of every kind, or the first of those that Spark runs as Python over some rows, which is the Python of the other tests. */
 const all = process.env.FABULA_SPARK_EXAMPLES === 'all'
 
+/** One session at a time, since each takes both cores. */
 let spark: ReturnType<typeof startSpark>
-let parted: ReturnType<typeof startSpark>
-beforeAll(() => {
-  if (!sparkIsHere) return
-  spark = startSpark()
-  parted = startSpark(manyParts)
-})
-afterAll(() => {
-  spark?.close()
-  parted?.close()
-})
+const sessionOf = (settings?: readonly string[]): void => {
+  beforeAll(() => void (spark = startSpark(settings)))
+  afterAll(() => spark.close())
+}
 
 const formOf = (kind: string): unknown => stepKinds[kind as keyof typeof stepKinds].scripts.spark ?? 'rows'
 const examples = kindExamples.flatMap(({ kind, examples: those }) =>
@@ -33,6 +28,7 @@ const examples = kindExamples.flatMap(({ kind, examples: those }) =>
 )
 
 describe.skipIf(!sparkIsHere)('on Spark', () => {
+  sessionOf()
   test.each(examples)('$name', async ({ recipe, file, gives }) => {
     const { plan } = await runOn(recipe, { rows: file })
     expect(firstDifference(gives, await spark.result(recipe, { rows: file }, plan))).toBeUndefined()
@@ -111,6 +107,7 @@ const quoted = [
 ].join('\n')
 
 describe.skipIf(!sparkIsHere)('files in many parts', () => {
+  sessionOf(manyParts)
   test.each<[string, string | Uint8Array, Recipe]>([
     ['a mark at the start, ragged and blank rows, two bytes at the ends of lines', plain, opening({})],
     [
@@ -145,6 +142,6 @@ describe.skipIf(!sparkIsHere)('files in many parts', () => {
     const { tables, plan } = await runOn(recipe, { rows: content })
     const engine = writeCsv(tables[0]?.table as NonNullable<(typeof tables)[0]['table']>)
     expect(engine.length).toBeGreaterThan(20)
-    expect(firstDifference(engine, await parted.result(recipe, { rows: content }, plan))).toBeUndefined()
+    expect(firstDifference(engine, await spark.result(recipe, { rows: content }, plan))).toBeUndefined()
   })
 })

@@ -16,7 +16,12 @@ export const manyParts = [
   '--conf spark.sql.execution.arrow.maxRecordsPerBatch=100',
 ]
 /** Settings by which a small story takes the least time. */
-const fewParts = ['--conf spark.sql.shuffle.partitions=1', '--conf spark.sql.adaptive.enabled=false']
+const fewParts = [
+  '--conf spark.sql.shuffle.partitions=1',
+  '--conf spark.sql.adaptive.enabled=false',
+  '--conf spark.sql.codegen.wholeStage=false',
+  '--conf spark.sql.codegen.factoryMode=NO_CODEGEN',
+]
 
 /** A session of Spark on this machine that runs PySpark scripts one after the other. */
 export const startSpark = (settings: readonly string[] = fewParts) => {
@@ -24,7 +29,7 @@ export const startSpark = (settings: readonly string[] = fewParts) => {
   const python = startPython(inEnvironment('spark-3'), [], {
     PYSPARK_PYTHON: inEnvironment('spark-3'),
     SPARK_LOCAL_IP: '127.0.0.1',
-    PYSPARK_SUBMIT_ARGS: `--master local[2] --conf spark.ui.enabled=false --conf spark.ui.showConsoleProgress=false ${settings.join(' ')} pyspark-shell`,
+    PYSPARK_SUBMIT_ARGS: `--master local[2] --conf spark.ui.enabled=false --conf spark.ui.showConsoleProgress=false --driver-java-options '-XX:TieredStopAtLevel=1 -XX:+UseSerialGC' ${settings.join(' ')} pyspark-shell`,
   })
   let count = 0
   return {

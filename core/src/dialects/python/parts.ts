@@ -34,6 +34,7 @@ const imports = [
   'sys',
   'unicodedata',
   'uuid',
+  'zipimport',
 ]
 /** What a script may take from modules by name. */
 const fromModules: readonly (readonly [module: string, names: readonly string[]])[] = [

@@ -7,6 +7,7 @@ from pyspark.sql import types as T
 
 from .column import ListText
 from .flat_record import flat
+from .in_batches import in_batches
 from .shown import shown
 from .stop import stop
 from .table_names import known_names
@@ -37,7 +38,7 @@ def keys_of(batches):
 def open_json_lines(paths, types, decimal, group, file_column, sheet_column, known):
     """Lines of JSON, a record each; what is nested becomes columns a.b, lists stay JSON."""
     df = lines_of(paths, "utf-8")
-    seen = sorted(df.mapInPandas(keys_of, "file string, block long, keys array<string>, lists array<string>, valid boolean").collect(), key=lambda row: (row["file"], row["block"]))
+    seen = sorted(in_batches(df, keys_of, "file string, block long, keys array<string>, lists array<string>, valid boolean").collect(), key=lambda row: (row["file"], row["block"]))
     if not all(row["valid"] for row in seen):
         stop(4, "A file of JSON does not have a record on each line. Make CSV of it first: fabula csv RECIPE --input … --to DIR.")
     keys = list(dict.fromkeys(key for row in seen for key in row["keys"]))
@@ -60,4 +61,4 @@ def open_json_lines(paths, types, decimal, group, file_column, sheet_column, kno
 
     schema = T.StructType([T.StructField(name, T.StringType()) for name in ["_row", *columns]])
     names = known_names(list(keys), known)
-    return typed(df.select("file", "block", "value").mapInPandas(run, schema), names, last, types, decimal, group, [name for name, key in zip(names, keys) if key in lists])
+    return typed(in_batches(df.select("file", "block", "value"), run, schema), names, last, types, decimal, group, [name for name, key in zip(names, keys) if key in lists])

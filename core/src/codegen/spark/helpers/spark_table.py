@@ -12,6 +12,7 @@ from .cells import cells
 from .column import column
 from .each import each
 from .follow import trace_moves
+from .in_batches import in_batches
 from .shown import shown
 from .type_of import known_kinds
 from .warn import count_rows, step_at_hand
@@ -225,7 +226,7 @@ def changed(df, changes, kinds):
                 result[places[i]] = to_spark(frame.iloc[:, i].reset_index(drop=True), kind)
             yield pd.DataFrame(result, index=range(len(frame)))
 
-    return df.mapInPandas(run, fields_of(places, kinds)), [], places
+    return in_batches(df, run, fields_of(places, kinds)), [], places
 
 
 def counted(batches, changes):

@@ -11,6 +11,7 @@ from pyspark.sql import functions as F
 from pyspark.sql import types as T
 
 from .corner import corner
+from .in_batches import in_batches
 from .sniff_delimiter import sniff_delimiter
 from .spark_table import session
 from .table_names import joined_names
@@ -60,7 +61,7 @@ def complete(line, delimiter, quote):
 def look(df, encoding, delimiter, quote, above):
     """Of each file: its encoding, its delimiter, how many cells its rows have at most, whether a record goes over lines; and its first lines. The rows `above` the table do not tell how many."""
     signs = [delimiter] if delimiter else list(",;\t|")
-    seen = df.mapInPandas(lambda batches: shapes(batches, encoding, signs, quote, above), "file string, block long, lines array<binary>, valid boolean, widths array<long>, open array<boolean>").collect()
+    seen = in_batches(df, lambda batches: shapes(batches, encoding, signs, quote, above), "file string, block long, lines array<binary>, valid boolean, widths array<long>, open array<boolean>").collect()
     looks, firsts, blocks = {}, {}, {}
     for row in seen:
         blocks.setdefault(row["file"], []).append(row)
@@ -129,7 +130,7 @@ def widest(df, looks, quote, skip, footer, area):
             rows = csv.reader(decoded(lines, how["encoding"], True), delimiter=how["delimiter"], quotechar=quote)
             yield pd.DataFrame({"file": [file], "w": [max((len(row) for row in cut(rows, skip, footer, area) if any(row)), default=0)]})
     rows = df.repartition("file").sortWithinPartitions("file", "block", "n")
-    return {row["file"]: row["w"] for row in rows.mapInPandas(run, "file string, w long").collect()}
+    return {row["file"]: row["w"] for row in in_batches(rows, run, "file string, w long").collect()}
 def parsed(df, plan, width, whole, skip, footer, area, quote, last, file_column):
     """The cells of all files as texts, "" where there is none, in columns t0, t1 …"""
     if whole:
@@ -154,4 +155,4 @@ def parsed(df, plan, width, whole, skip, footer, area, quote, last, file_column)
                 yield made
 
     schema = T.StructType([T.StructField(name, T.StringType()) for name in ["_row", *names]])
-    return df.select("file", "block", "value").mapInPandas(run, schema)
+    return in_batches(df.select("file", "block", "value"), run, schema)

@@ -3,6 +3,7 @@ import pandas as pd
 from .by_value import by_value
 from .cast import read_texts
 from .detect import fitting
+from .in_batches import in_batches
 from .spark_table import Table, by_rows
 
 
@@ -21,7 +22,7 @@ def detected(texts, columns, decimal):
     if not columns:
         return {}
     fits = {i: None for i in columns}
-    for row in texts.mapInPandas(run, "i long, fits array<string>, some boolean").collect():
+    for row in in_batches(texts, run, "i long, fits array<string>, some boolean").collect():
         if row["some"]:
             fits[row["i"]] = row["fits"] if fits[row["i"]] is None else [kind for kind in fits[row["i"]] if kind in row["fits"]]
     return {i: ways[0] if ways else "text" for i, ways in fits.items()}

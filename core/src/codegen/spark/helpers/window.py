@@ -5,6 +5,7 @@ from pyspark.sql import functions as F
 from .column_order import place
 from .exact_sums import beside, exact_sums
 from .free_name import free_name
+from .in_batches import in_batches
 from .sort_rows import order_of, with_places
 from .spark_table import Table, held, spark_type
 from .summarise import figures
@@ -37,7 +38,7 @@ def running_sums(df, keys, at):
     rows = df.select("_n", group_text(keys).alias("_group"), F.col(at).cast("double").alias(at))
     if keys:
         sorted_ = rows.repartition("_group").sortWithinPartitions("_group", "_n")
-        return sorted_.mapInPandas(run, "_n long, _group string, m double")
+        return in_batches(sorted_, run, "_n long, _group string, m double")
     parts = rows.withColumn("_group", F.floor(F.col("_n") / 1_000_000).cast("string"))
     totals = exact_sums(parts, ["_group"], [F.col(at)]).collect()
     before, starts = 0.0, {}
@@ -45,7 +46,7 @@ def running_sums(df, keys, at):
         starts[row["_group"]] = before
         before += row["s0"]
     begun = {group for group in starts if int(group) > min(map(int, starts))}
-    made = parts.repartition("_group").sortWithinPartitions("_group", "_n").mapInPandas(run, "_n long, _group string, m double")
+    made = in_batches(parts.repartition("_group").sortWithinPartitions("_group", "_n"), run, "_n long, _group string, m double")
     start = F.create_map(*[F.lit(v) for pair in starts.items() for v in pair])[F.col("_group")] if starts else F.lit(0.0)
     later = F.col("_group").isin(list(begun)) if begun else F.lit(False)
     return made.withColumn("m", F.when(later, F.coalesce(F.col("m"), F.lit(0.0)) + start).otherwise(F.col("m")))
