@@ -52,6 +52,8 @@ export const shoot = async (driver: WebDriver, path: string): Promise<void> =>
 const quote = (text: string): string => (text.includes("'") ? `"${text}"` : `'${text}'`)
 /** Milliseconds until a wait for a state fails; a page on a machine that is busy with other work takes its time. */
 const wait = 60_000
+/** Milliseconds between two looks at a page that is waited for. */
+const betweenLooks = 40
 
 /** Tries until it gives something: a page that is still drawing has elements that are missing, covered, or gone again. */
 const eventually = async <T>(
@@ -70,7 +72,7 @@ const eventually = async <T>(
     }
   }
   try {
-    return (await driver.wait(tried, within)) as T
+    return (await driver.wait(tried, within, undefined, betweenLooks)) as T
   } catch (error) {
     throw new Error(refused instanceof Error ? `${words}: ${refused.message}` : words, { cause: error })
   }
@@ -182,7 +184,8 @@ export const menu = async (driver: WebDriver, label: string, words: string): Pro
   await click(driver, words)
 }
 
-export const text = (driver: WebDriver): Promise<string> => driver.findElement(By.css('body')).getText()
+/** What the page shows; asked of the page itself, since the driver would look at each element of a long table for it. */
+export const text = (driver: WebDriver): Promise<string> => driver.executeScript('return document.body.innerText')
 /** Waits until the page shows these words anywhere. */
 export const see = (driver: WebDriver, words: string): Promise<void> =>
   holds(driver, async () => (await text(driver)).includes(words), `“${words}” is not to be seen`)

@@ -1,5 +1,6 @@
 import { maxCellCharacters } from '../../table/limits.ts'
-import { compilePattern, patternFor, patternProblem, replaceMatches, replacementFor } from '../../codegen/regex.ts'
+import { compilePattern, patternProblem, replaceMatches } from '../../codegen/regex/engine.ts'
+import { foundSql, partSql, patternPython, replacedSql, replacementPython } from '../../codegen/regex/scripts.ts'
 import { code, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { numberReader } from '../../table/number.ts'
 import { lower, titleCase } from '../../table/text.ts'
@@ -254,9 +255,8 @@ export const textMore = [
     result: 'boolean',
     call: ([t, p]) => compilePattern(p as string, false).test(t as string),
     scripts: {
-      sql: ([t = code('')], _types, [, p]) => sql`(${t} ~ ${patternFor('sql', String(p))})`,
-      python: ([t = code('')], _types, [, p]) =>
-        py`${pyHelper('fx_regextest')}(${t}, ${patternFor('python', String(p))})`,
+      sql: ([t = code('')], _types, [, p]) => sql`(${foundSql(t, String(p))})`,
+      python: ([t = code('')], _types, [, p]) => py`${pyHelper('fx_regextest')}(${t}, ${patternPython(String(p))})`,
     },
     examples: [
       ['REGEXTEST("VAC-12"; "^[A-Z]+-\\d+$")', 'true'],
@@ -271,17 +271,14 @@ export const textMore = [
     args: [...args('text:text'), patternArgument, groupArgument],
     result: 'text',
     fails: {
-      sql: ([t = code('')], [, p]) => sql`${t} !~ ${patternFor('sql', String(p))}`,
-      python: ([, p]) => py`lambda t, p, g=0: re.search(${patternFor('python', String(p))}, t) is None`,
+      sql: ([t = code('')], [, p]) => sql`not ${foundSql(t, String(p))}`,
+      python: ([, p]) => py`lambda t, p, g=0: re.search(${patternPython(String(p))}, t) is None`,
     },
     call: ([t, p, g = 0]) => extract(t as string, p as string, g as number),
     scripts: {
-      sql: ([t = code('')], _types, [, p, g = 0]) =>
-        g === 0
-          ? sql`nullif((regexp_match(${t}, ${`(${patternFor('sql', String(p))})`}))[1], '')`
-          : sql`nullif((regexp_match(${t}, ${patternFor('sql', String(p))}))[${Number(g)}], '')`,
+      sql: ([t = code('')], _types, [, p, g = 0]) => sql`nullif(${partSql(t, String(p), Number(g), false)}, '')`,
       python: ([t = code('')], _types, [, p, g = 0]) =>
-        py`${pyHelper('fx_regexextract')}(${t}, ${patternFor('python', String(p))}, ${Number(g)})`,
+        py`${pyHelper('fx_regexextract')}(${t}, ${patternPython(String(p))}, ${Number(g)})`,
     },
     examples: [
       ['REGEXEXTRACT("VAC-12 ok"; "\\d+")', '12'],
@@ -299,9 +296,9 @@ export const textMore = [
     call: ([t, p, put]) => replaceMatches(t as string, compilePattern(p as string, false), (put ?? '') as string),
     scripts: {
       sql: ([t = code('')], _types, [, p, put]): Code =>
-        sql`nullif(regexp_replace(${t}, ${patternFor('sql', String(p))}, ${replacementFor('sql', String(put ?? ''))}, 'g'), '')`,
+        sql`nullif(${replacedSql(t, String(p), String(put ?? ''))}, '')`,
       python: ([t = code('')], _types, [, p, put]) =>
-        py`${pyHelper('fx_regexreplace')}(${t}, ${patternFor('python', String(p))}, ${replacementFor('python', String(put ?? ''))})`,
+        py`${pyHelper('fx_regexreplace')}(${t}, ${patternPython(String(p))}, ${replacementPython(String(put ?? ''))})`,
     },
     examples: [
       ['REGEXREPLACE("a1b22"; "\\d+"; "#")', 'a#b#'],

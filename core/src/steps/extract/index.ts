@@ -1,6 +1,7 @@
 import { ownValue } from '../../table/own.ts'
 import { z } from 'zod'
-import { compilePattern, patternFor, patternProblem } from '../../codegen/regex.ts'
+import { compilePattern, patternProblem } from '../../codegen/regex/engine.ts'
+import { partSql, patternPython } from '../../codegen/regex/scripts.ts'
 import { code, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { isNullAt, lengthOf } from '../../table/column.ts'
 import { mapText } from '../../table/gather.ts'
@@ -95,13 +96,7 @@ const takeSql = (cell: Code, take: Take, occurrence: Occurrence): Code => {
   if ('first' in take) return sql`left(${cell}, ${take.first})`
   if ('last' in take) return sql`right(${cell}, ${take.last})`
   if ('from' in take) return sql`substr(${cell}, ${take.from}, ${take.length})`
-  const group = take.group ?? 0
-  const pattern = patternFor('sql', take.pattern)
-  const match = sql`${group === 0 ? `(${pattern})` : pattern}`
-  const at = code(String(Math.max(1, group)))
-  return occurrence === 'first'
-    ? sql`(regexp_match(${cell}, ${match}))[${at}]`
-    : sql`(select m[${at}] from regexp_matches(${cell}, ${match}, 'g') with ordinality as found(m, n) order by n desc limit 1)`
+  return partSql(cell, take.pattern, take.group ?? 0, occurrence === 'last')
 }
 
 const takePython = (take: Take): Code => {
@@ -111,7 +106,7 @@ const takePython = (take: Take): Code => {
   if ('first' in take) return py`first=${take.first}`
   if ('last' in take) return py`last=${take.last}`
   if ('from' in take) return py`start=${take.from}, length=${take.length}`
-  return py`pattern=${patternFor('python', take.pattern)}, group=${take.group ?? 0}`
+  return py`pattern=${patternPython(take.pattern)}, group=${take.group ?? 0}`
 }
 
 const nameOf = ({ as }: Extract, schema: Schema): string =>

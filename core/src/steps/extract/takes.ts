@@ -1,4 +1,4 @@
-import { compilePattern } from '../../codegen/regex.ts'
+import { compilePattern } from '../../codegen/regex/engine.ts'
 
 /** Which part of a text is taken. */
 export type Take =

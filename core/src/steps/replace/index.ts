@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
-import { compilePattern, patternFor, patternProblem, replaceMatches, replacementFor } from '../../codegen/regex.ts'
+import { compilePattern, patternProblem, replaceMatches } from '../../codegen/regex/engine.ts'
+import { patternPython, replacedSql, replacementPython } from '../../codegen/regex/scripts.ts'
 import { cellAt, columnWriter, lengthOf, type Cell, type Column, type ColumnType } from '../../table/column.ts'
 import { mapText } from '../../table/gather.ts'
 import { lower } from '../../table/text.ts'
@@ -37,6 +38,9 @@ export const replacementPairs = (params: Replace): readonly Replacement[] =>
 
 const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
 
+/** Nothing is found by nothing. */
+const isFound = ({ find }: Replacement): boolean => find !== null && find !== ''
+
 /** One text through all pairs: whole values at once, parts and patterns one after another. */
 const textChanger = (
   pairs: readonly Replacement[],
@@ -46,9 +50,7 @@ const textChanger = (
   if (match === 'whole') {
     const see = ignoreCase ? lower : (text: string) => text
     const known = new Map(
-      pairs
-        .filter(({ find }) => find !== null && find !== '')
-        .map((pair) => [see(String(pair.find)), pair.with === null ? '' : String(pair.with)]),
+      pairs.filter(isFound).map((pair) => [see(String(pair.find)), pair.with === null ? '' : String(pair.with)]),
     )
     return (text) => known.get(see(text)) ?? text
   }
@@ -79,9 +81,15 @@ const valueColumn = (column: Column, pairs: readonly Replacement[]): Column => {
   return writer.done()
 }
 
+/** A text that is looked for in any case is a pattern too. */
+const asPattern = ({ find, with: put }: Replacement, match: MatchMode): readonly [pattern: string, put: string] => {
+  const into = put === null ? '' : String(put)
+  return match === 'part' ? [escaped(String(find)), into.replaceAll('$', '$$$$')] : [String(find), into]
+}
+
 const pairSql = (part: Code, type: ColumnType, params: Replace): Code => {
   const { match = 'whole', ignoreCase = false } = params
-  const pairs = replacementPairs(params).filter(({ find }) => find !== null && find !== '')
+  const pairs = replacementPairs(params).filter(isFound)
   if (match === 'whole' || type !== 'text') {
     const see = (one: Code): Code => (ignoreCase && type === 'text' ? sql`${sqlHelper('lower_of')}(${one})` : one)
     return sql`case ${joined(
@@ -94,9 +102,8 @@ const pairSql = (part: Code, type: ColumnType, params: Replace): Code => {
   return pairs.reduce<Code>((now, pair) => {
     const put = pair.with === null ? '' : String(pair.with)
     if (match === 'part' && !ignoreCase) return sql`nullif(replace(${now}, ${String(pair.find)}, ${put}), '')`
-    const pattern = match === 'part' ? escaped(String(pair.find)) : patternFor('sql', String(pair.find))
-    const into = match === 'part' ? put.replaceAll('\\', '\\\\') : replacementFor('sql', put)
-    return sql`nullif(regexp_replace(${now}, ${pattern}, ${into}, ${ignoreCase ? 'gi' : 'g'}), '')`
+    const [pattern, into] = asPattern(pair, match)
+    return sql`nullif(${replacedSql(now, pattern, into, ignoreCase)}, '')`
   }, part)
 }
 
@@ -221,15 +228,21 @@ export const replace = defineStep<Replace>({
     python: (params, { frame, input }) => {
       const { match = 'whole', ignoreCase = false } = params
       const type = selected(params.columns, input)[0]?.type ?? 'text'
-      const pairs = replacementPairs(params).map((pair) => {
-        if (match !== 'pattern') return py`(${literalPython(pair.find, type)}, ${literalPython(pair.with, type)})`
-        return py`(${patternFor('python', String(pair.find))}, ${replacementFor('python', pair.with === null ? '' : String(pair.with))})`
-      })
+      const byPattern = match === 'pattern' || (match === 'part' && ignoreCase)
+      const pairs = replacementPairs(params)
+        .filter(isFound)
+        .map((pair) => {
+          if (!byPattern) return py`(${literalPython(pair.find, type)}, ${literalPython(pair.with, type)})`
+          const [pattern, into] = asPattern(pair, match)
+          return py`(${patternPython(pattern, ignoreCase)}, ${replacementPython(into)})`
+        })
+      const wholeOptions = ignoreCase ? code(', ignore_case=True') : code('')
+      const options = match === 'whole' ? wholeOptions : py`, ${byPattern ? 'pattern' : match}`
       return eachColumnPython(
         params.columns,
         frame,
         (name) =>
-          py`${frame}[${name}] = ${pyHelper('replace_values')}(${frame}[${name}], [${joined(pairs, ', ')}]${match === 'whole' ? code('') : py`, ${match}`}${ignoreCase ? code(', ignore_case=True') : code('')})`,
+          py`${frame}[${name}] = ${pyHelper('replace_values')}(${frame}[${name}], [${joined(pairs, ', ')}]${options})`,
       )
     },
   },

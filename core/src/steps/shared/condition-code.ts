@@ -1,7 +1,7 @@
 import { checkFormula, type ParameterTypes } from '../../formula/check.ts'
 import { FormulaError } from '../../formula/problems.ts'
 import { formulaPython, formulaSql } from '../../formula/to-code.ts'
-import { patternFor } from '../../codegen/regex.ts'
+import { foundSql, patternPython } from '../../codegen/regex/scripts.ts'
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper, type PythonHelperName } from '../../codegen/tag.ts'
 import { isNumber, type ColumnType } from '../../table/column.ts'
 import type { Schema } from '../../table/table.ts'
@@ -69,7 +69,7 @@ const testSql = (test: Test, context: SqlContext): Code => {
     case 'ends-with':
       return sql`(right(${left}, char_length(${right(test.value)})) = ${right(test.value)}) is true`
     case 'matches':
-      return sql`(${test.trim ? sql`${sqlHelper('trim_of')}(${context.column(test.column)})` : context.column(test.column)} ${code(test.ignoreCase ? '~*' : '~')} ${patternFor('sql', typeof test.value === 'string' ? test.value : '')}) is true`
+      return sql`(${foundSql(test.trim ? sql`${sqlHelper('trim_of')}(${context.column(test.column)})` : context.column(test.column), typeof test.value === 'string' ? test.value : '', test.ignoreCase)}) is true`
     case 'greater':
       return ordered('>', test.value)
     case 'at-least':
@@ -115,9 +115,10 @@ const testPython = (test: Test, context: PythonContext): Code => {
   const compared = isNumber(type) ? 'decimal' : type
   const cell = py`${context.frame}[${test.column}]`
   const options = joined(
-    [...(test.ignoreCase ? [code('ignore_case=True')] : []), ...(test.trim ? [code('trim=True')] : [])].map(
-      (part) => py`, ${part}`,
-    ),
+    [
+      ...(test.ignoreCase && test.op !== 'matches' ? [code('ignore_case=True')] : []),
+      ...(test.trim ? [code('trim=True')] : []),
+    ].map((part) => py`, ${part}`),
     '',
   )
   const words = pyHelper(test.op.replaceAll('-', '_') as PythonHelperName)
@@ -131,7 +132,7 @@ const testPython = (test: Test, context: PythonContext): Code => {
   if (test.op === 'is')
     return py`${pyHelper('is_same')}(${cell}, ${pythonValue(test.value, compared, context)}${options})`
   if (test.op === 'matches')
-    return py`${pyHelper('matches')}(${cell}, ${patternFor('python', typeof test.value === 'string' ? test.value : '')}${options})`
+    return py`${pyHelper('matches')}(${cell}, ${patternPython(typeof test.value === 'string' ? test.value : '', test.ignoreCase)}${options})`
   return 'value' in test
     ? py`${words}(${cell}, ${pythonValue(test.value, compared, context)}${options})`
     : py`${words}(${cell}${options})`

@@ -2,7 +2,7 @@ import { ownValue } from '../../table/own.ts'
 import { FormulaError } from '../../formula/problems.ts'
 import { checkFormula } from '../../formula/check.ts'
 import { evaluateFormula } from '../../formula/evaluate.ts'
-import { compilePattern } from '../../codegen/regex.ts'
+import { compilePattern } from '../../codegen/regex/engine.ts'
 import {
   cellAt,
   isTextColumn,

@@ -1,4 +1,4 @@
-import { compilePattern } from '../../codegen/regex.ts'
+import { compilePattern } from '../../codegen/regex/engine.ts'
 
 /** Where a text is cut: the spans that are taken out between two pieces, from the left, none over another. */
 export type Splitter = (text: string) => readonly (readonly [from: number, to: number])[]

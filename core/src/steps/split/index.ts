@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { patternFor, patternProblem } from '../../codegen/regex.ts'
+import { patternProblem } from '../../codegen/regex/engine.ts'
+import { patternPython, piecesSql as piecesByPattern } from '../../codegen/regex/scripts.ts'
 import { code, joined, py, pyHelper, sql, sqlHelper, type Code, sparkHelper } from '../../codegen/tag.ts'
 import { listed, quoted } from '../../messages/words.ts'
 import { name } from '../../reading/name-schema.ts'
@@ -149,13 +150,12 @@ const intoWords = (into: Split['into']): string => {
 const piecesSql = (cell: Code, { by, at = 'every' }: Split, most: number): Code => {
   if ('widths' in by)
     return sql`${sqlHelper('pieces_by_widths')}(${cell}, array[${code(by.widths.join(', '))}], ${most})`
-  if ('pattern' in by)
-    return sql`${sqlHelper('pieces_by_pattern')}(${cell}, ${patternFor('sql', by.pattern)}, ${at}, ${most})`
+  if ('pattern' in by) return piecesByPattern(cell, by.pattern, at, most)
   return sql`${sqlHelper('pieces_by_text')}(${cell}, ${by.delimiter}, ${at}, ${most})`
 }
 const cutterPython = ({ by, at = 'every' }: Split): Code => {
   if ('widths' in by) return py`${pyHelper('cuts_by_widths')}([${code(by.widths.join(', '))}]), ${'every'}`
-  if ('pattern' in by) return py`${pyHelper('cuts_by_pattern')}(${patternFor('python', by.pattern)}), ${at}`
+  if ('pattern' in by) return py`${pyHelper('cuts_by_pattern')}(${patternPython(by.pattern)}), ${at}`
   return py`${pyHelper('cuts_by_text')}(${by.delimiter}), ${at}`
 }
 

@@ -2,7 +2,8 @@ import { plainFigure, figureIf } from '../shared/statistics.ts'
 import { z } from 'zod'
 import { checkSize } from '../../table/limits.ts'
 import { sqlTypeName } from '../../formula/to-code.ts'
-import { patternFor, patternProblem } from '../../codegen/regex.ts'
+import { patternProblem } from '../../codegen/regex/engine.ts'
+import { patternPython } from '../../codegen/regex/scripts.ts'
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import {
   asDictionary,
@@ -298,7 +299,7 @@ export const unpivot = defineStep<Unpivot>({
           : [
               typeof remove === 'string'
                 ? py`, remove=${remove}`
-                : py`, remove_pattern=${patternFor('python', remove.pattern)}`,
+                : py`, remove_pattern=${patternPython(remove.pattern)}`,
             ]),
         ...(renames
           ? [

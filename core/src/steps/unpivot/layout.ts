@@ -1,4 +1,4 @@
-import { compilePattern, replaceMatches } from '../../codegen/regex.ts'
+import { compilePattern, replaceMatches } from '../../codegen/regex/engine.ts'
 import { typeTogether } from '../../table/column.ts'
 import { ownValue } from '../../table/own.ts'
 import type { Field, Schema } from '../../table/table.ts'

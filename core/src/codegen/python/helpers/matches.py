@@ -4,8 +4,8 @@ from .conditions import seen
 from .each import each
 
 
-def matches(x, pattern, ignore_case=False, trim=False):
-    pattern = re.compile(pattern, re.IGNORECASE if ignore_case else 0)
+def matches(x, pattern, trim=False):
+    pattern = re.compile(pattern)
     def fits(t):
         t = seen(t, False, trim)
         return t is not None and pattern.search(t) is not None

@@ -1,10 +1,10 @@
 import itertools
-import re
 
 from .cells import cells
 from .column import column
 from .follow import follow  # trace
 from .free_name import free_name
+from .matches_in import matches_in
 
 
 def cuts_by_text(delimiter):
@@ -15,8 +15,7 @@ def cuts_by_text(delimiter):
             at = t.find(delimiter, at + len(delimiter))
     return cuts
 def cuts_by_pattern(pattern):
-    compiled = re.compile(pattern)
-    return lambda t: (m.span() for m in compiled.finditer(t) if m.end() > m.start())
+    return lambda t: (m.span() for m in matches_in(pattern, t) if m.end() > m.start())
 def cuts_by_widths(widths):
     ends = list(itertools.accumulate(widths[:-1]))
     return lambda t: ((e, e) for e in ends if e < len(t))

@@ -1,6 +1,5 @@
-import re
-
 from .each import each
+from .matches_in import matches_in
 
 
 def take_part(x, before=None, after=None, between=None, first=None, last=None, start=None, length=None, pattern=None, group=0, occurrence="first"):
@@ -27,6 +26,6 @@ def take_part(x, before=None, after=None, between=None, first=None, last=None, s
             return inner(t)
         if pattern is None:
             return t[:first] if first else t[-last:] if last else t[start - 1:start - 1 + length]
-        found = list(re.finditer(pattern, t))
+        found = list(matches_in(pattern, t))
         return found[0 if occurrence == "first" else -1].group(group) if found else None
     return each(lambda t: t if t is None else one(t) or None, x)

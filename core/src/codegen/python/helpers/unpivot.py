@@ -1,5 +1,3 @@
-import re
-
 from .cast import cast
 from .cells import cells
 from .column import column
@@ -7,6 +5,7 @@ from .column_order import place
 from .follow import follow  # trace
 from .free_name import free_name
 from .kind_together import kind_together
+from .matches_in import put_matches
 from .shown import shown
 from .type_of import type_of
 
@@ -16,7 +15,7 @@ def unpivot(frame, groups, name, drop_empty=False, remove=None, remove_pattern=N
     if renames is None:
         renames = {}
     def label_of(c):
-        c = re.sub(remove_pattern, "", c) if remove_pattern is not None else c.replace(remove, "") if remove else c
+        c = put_matches(remove_pattern, "", c) if remove_pattern is not None else c.replace(remove, "") if remove else c
         return renames.get(c, c)
     groups = [(list(dict.fromkeys(names)), value) for names, value in groups]
     gathered = {c for names, _ in groups for c in names}
