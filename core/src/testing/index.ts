@@ -1,6 +1,7 @@
 import { everyFunction, functions } from '../formula/functions/index.ts'
 import type { Recipe } from '../recipe/recipe.ts'
 
+export { patternProblem } from '../codegen/regex/engine.ts'
 export { recipeOf } from './example.ts'
 export { table, type StepExample } from '../steps/shared/example.ts'
 

@@ -71,6 +71,12 @@ export const extractExamples: KindExamples = {
       step: { column: 'A', as: 'P', take: { pattern: '([a-z])(\\d+)', group: 2 }, occurrence: 'last' },
       gives: 'A,P\na1 b22,22\nx,\n',
     },
+    {
+      name: 'the first of two choices that matches, not the longer one',
+      input: 'A\nat Marlpit North\nx\n',
+      step: { column: 'A', as: 'P', take: { pattern: 'Marlpit|Marlpit North' } },
+      gives: 'A,P\nat Marlpit North,Marlpit\nx,\n',
+    },
   ],
   broken: [
     {

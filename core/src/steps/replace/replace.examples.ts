@@ -75,6 +75,19 @@ export const replaceExamples: KindExamples = {
       step: { columns: ['A'], match: 'pattern', find: '([A-Z]+)-(\\d)', with: '$2$1 $$' },
       gives: 'A\n1VAC $2\nb\n',
     },
+    {
+      name: 'a pattern that matches nothing too, and the least of a choice',
+      input: 'A\nabxxd\nx\n',
+      step: {
+        columns: ['A'],
+        match: 'pattern',
+        pairs: [
+          { find: '(a|ab)(b?)', with: '$1+$2' },
+          { find: 'x*', with: '-' },
+        ],
+      },
+      gives: 'A\n-a-+-b--d-\n--\n',
+    },
   ],
   broken: [
     {

@@ -74,6 +74,12 @@ export const splitExamples: KindExamples = {
       gives: 'P,Q\nVAC-12,b3\n',
     },
     {
+      name: 'at the first of two choices that matches',
+      input: 'A\na;;b\n',
+      step: { column: 'A', by: { pattern: ';|;;' }, into: { columns: 'found' } },
+      gives: 'A 1,A 2,A 3\na,,b\n',
+    },
+    {
       name: 'after so many characters, the rest in the last',
       input: 'A\n20310502x9\n2031\n😀é3\n',
       step: { column: 'A', by: { widths: [4, 2, 2] }, into: { columns: ['Y', 'M', 'D'] } },
