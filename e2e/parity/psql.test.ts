@@ -97,6 +97,52 @@ test('further files are fees_F2 and on; a file that is not there stops it', asyn
   await expect(run('none.csv', `fees=${at('missing.csv')}`)).rejects.toMatchObject({ code: 3 })
 })
 
+test('a missing column ends with the names most like it', async () => {
+  const other = file('other.csv', 'Clinics,Feee,Note\nOxbow,1,x\n')
+  await expect(run('other-out.csv', `fees=${other}`)).rejects.toMatchObject({
+    code: 3,
+    stderr: expect.stringContaining(
+      'The file for Fees has no column “Clinic”, “Fee”. Did you mean “Clinics”? Did you mean “Feee”?',
+    ) as string,
+  })
+})
+
+/** What the database answers. */
+const asked = async (query: string): Promise<string> =>
+  (await psql('analyst', '-At', '-v', 'ON_ERROR_STOP=1', '-c', query)).stdout
+const plainRun = (...given: string[]) =>
+  psql('analyst', '-v', 'ON_ERROR_STOP=1', ...given.flatMap((one) => ['-v', one]), '-f', script)
+
+test('it starts from a table of the database and leaves its result as one', async () => {
+  await psql('postgres', '-c', 'create schema warehouse authorization analyst')
+  await asked(
+    `create table warehouse."Fees 2031" ("Fee" numeric, "Clinic" text, "More" int[]);
+     insert into warehouse."Fees 2031" values (1204.50, 'Oxbow'), (null, 'it''s "North"'), (3, E'two\nlines'), (null, null)`,
+  )
+  const given = ['fees_table=warehouse."Fees 2031"', 'out_result_table=warehouse.takings']
+  const { stderr } = await plainRun(...given)
+  expect(stderr).toContain('has a column “More” that this script was not made with')
+  expect(await asked('select * from warehouse.takings')).toBe('Oxbow|1204.5|2459\nit\'s "North"||\ntwo\nlines|3|56\n')
+  expect(
+    await asked(
+      "select string_agg(data_type, ',' order by ordinal_position) from information_schema.columns where table_name = 'takings'",
+    ),
+  ).toBe('text,double precision,double precision\n')
+  // what is there is not written over, and a table that is not there is named
+  await expect(plainRun(...given)).rejects.toMatchObject({
+    code: 3,
+    stderr: expect.stringContaining('"takings" already exists') as string,
+  })
+  await expect(run('none.csv', 'fees_table=warehouse.nothing')).rejects.toMatchObject({
+    code: 3,
+    stderr: expect.stringContaining('There is no table warehouse.nothing for Fees.') as string,
+  })
+  // both at once: the file too where it is asked for
+  await run('with-table.csv', 'fees_table=warehouse."Fees 2031"', 'out_result_table=warehouse.again')
+  expect(text('with-table.csv')).toContain('Oxbow,1204.5,2459\n')
+  expect(await asked('select count(*) from warehouse.again')).toBe('3\n')
+})
+
 test('a file in another encoding is read, and one that is not in its encoding stops the script instead of losing rows', async () => {
   const read = { encoding: 'windows-1252', delimiter: ',' }
   const western: Recipe = {

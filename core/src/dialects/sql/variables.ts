@@ -5,7 +5,11 @@ import type { Recipe } from '../../recipe/recipe.ts'
 export type ScriptVariables = {
   /** The n-th file of an input, from 1. */
   readonly input: (id: string, n?: number) => string
+  /** A table of the database that is read instead of files. */
+  readonly inputTable: (id: string) => string
   readonly output: (table: string) => string
+  /** A table of the database that a result becomes. */
+  readonly outputTable: (table: string) => string
   readonly parameter: (name: string) => string
 }
 
@@ -19,35 +23,33 @@ const plain = (name: string): string => name.replace(/[^A-Za-z0-9]/g, '_').toLow
  */
 export const scriptVariables = (recipe: Recipe): ScriptVariables => {
   const taken = new Set(options)
-  const named = (ids: readonly string[], prefix: string, mark: string, first: number): ReadonlyMap<string, string> =>
+  const named = (
+    ids: readonly string[],
+    prefix: string,
+    mark: string,
+    first: number,
+    suffix = '',
+  ): ReadonlyMap<string, string> =>
     new Map(
       ids.map((id) => {
-        const stem = `${prefix}${plain(id)}`
+        const stem = `${prefix}${plain(id)}${suffix}`
         let name = stem
         for (let n = first; taken.has(name); n++) name = `${stem}_${mark}${n}`
         taken.add(name)
         return [id, name]
       }),
     )
-  const inputs = named(
-    recipe.inputs.map(({ id }) => id),
-    '',
-    'I',
-    2,
-  )
-  const parameters = named(
-    (recipe.parameters ?? []).map(({ name }) => name),
-    'p_',
-    'P',
-    2,
-  )
-  const outputs = named(
-    scriptOutputs(recipe).map(({ table }) => table),
-    'out_',
-    'O',
-    2,
-  )
+  const inputIds = recipe.inputs.map(({ id }) => id)
+  const inputs = named(inputIds, '', 'I', 2)
+  const parameterNames = (recipe.parameters ?? []).map(({ name }) => name)
+  const parameters = named(parameterNames, 'p_', 'P', 2)
+  const outputIds = scriptOutputs(recipe).map(({ table }) => table)
+  const outputs = named(outputIds, 'out_', 'O', 2)
+  const inputTables = named(inputIds, '', 'T', 2, '_table')
+  const outputTables = named(outputIds, 'out_', 'T', 2, '_table')
   return {
+    inputTable: (id) => inputTables.get(id) ?? `${plain(id)}_table`,
+    outputTable: (table) => outputTables.get(table) ?? `out_${plain(table)}_table`,
     input: (id, n = 1) => `${inputs.get(id) ?? plain(id)}${n > 1 ? `_F${n}` : ''}`,
     output: (table) => outputs.get(table) ?? `out_${plain(table)}`,
     parameter: (name) => parameters.get(name) ?? `p_${plain(name)}`,

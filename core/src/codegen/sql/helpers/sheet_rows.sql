@@ -1,4 +1,4 @@
--- needs: say_or_stop
+-- needs: say_or_stop, did_you_mean
 create temp table sheet_files (input text, file int, name text, lines bigint, path text, names text[], at int[]);
 create temp table sheet_lines (input text, file int, line bigint, cells text[]);
 -- names that clash get a number, missing ones say their position
@@ -39,12 +39,12 @@ create function sheet_rows(which text, headers int[], skipped int, footer int) r
   from sheet_lines l join sheet_files f on f.input = l.input and f.file = l.file
   where l.input = which and l.line > coalesce((select max(v) from unnest(headers) v), 0) + skipped and l.line <= f.lines - footer and array_to_string(l.cells, '') <> '' $fn$;
 create procedure require_columns(which text, label text, headers int[], wanted text[], known jsonb) language plpgsql as $fn$
-declare missing text; more text;
+declare missing text; near text; more text;
 begin
   update sheet_files f set names = h.names from sheet_heads(which, headers) h where f.input = which and f.file = h.file;
   update sheet_files f set at = array(select coalesce(array_position(f.names, w), (select min(array_position(f.names, k.key)) from jsonb_each_text(known) k where k.value = w)) from unnest(wanted) with ordinality as u(w, n) order by n) where f.input = which;
-  select string_agg('“' || w || '”', ', ') into missing from unnest(wanted) w where not exists (select from sheet_files f where f.input = which and (w = any(f.names) or exists (select from jsonb_each_text(known) k where k.value = w and k.key = any(f.names))));
-  if missing is not null then raise exception 'The file for % has no column %. Give a file that has it, or rename the column in it.', label, missing; end if;
+  select string_agg('“' || w || '”', ', '), string_agg(distinct did_you_mean(w, array(select distinct n from sheet_files f, unnest(f.names) n where f.input = which order by n)), '') into missing, near from unnest(wanted) w where not exists (select from sheet_files f where f.input = which and (w = any(f.names) or exists (select from jsonb_each_text(known) k where k.value = w and k.key = any(f.names))));
+  if missing is not null then raise exception 'The file for % has no column %.% Give a file that has it, or rename the column in it.', label, missing, near; end if;
   for more in select distinct n from sheet_files f, unnest(f.names) n where f.input = which and n <> all(wanted) and not known ? n order by n loop
     call say_or_stop(format('The file for %s has a column “%s” that this script was not made with; it is passed over.', label, more));
   end loop;
