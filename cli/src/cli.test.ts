@@ -114,6 +114,27 @@ describe('exit codes', () => {
       err: 'A check does not hold: One row a clinic (2).\n',
     })
   })
+  test('a script of typed-in rows alone needs no files, whatever its columns are made from', () => {
+    const columns = [
+      { name: 'Clinic', type: 'text' },
+      { name: 'Fee', type: 'integer' },
+    ]
+    const rows = [
+      ['Oxbow', 12],
+      ['Tarn', 3],
+    ]
+    const steps = [
+      { id: 's1', kind: 'enter', columns, rows },
+      { id: 's2', kind: 'pivot', labels: 'Clinic', values: [{ column: 'Fee', how: 'sum' }] },
+    ]
+    const typed = recipe({ inputs: [], tables: [{ id: 'fees', name: 'Fees', steps }], outputs: [] })
+    for (const language of ['sql', 'python', 'spark'])
+      expect(fabula('script', typed, '--to', language)).toMatchObject({
+        exit: 0,
+        out: expect.stringContaining('Tarn') as string,
+        err: '',
+      })
+  })
   test('tables that use each other in a circle are told, and columns that only data can tell need the files for SQL', () => {
     const circle = recipe({
       tables: [

@@ -5,6 +5,7 @@ import {
   planRecipe,
   dialects,
   listed,
+  openedInputs,
   type Dialect,
   runRecipe,
   ScriptError,
@@ -30,7 +31,7 @@ const made = (recipe: Recipe, { assemble }: Dialect, plan: Plan | undefined, tra
   }
 }
 
-/** Columns that only data can tell are pinned to those of the files, where they are given. */
+/** Columns that only data can tell are pinned to those of the files, where they are given, or of what is typed in where no file is opened. */
 export const script = async (
   path: string,
   words: { to: string; input: string[]; output?: string; trace?: boolean },
@@ -47,7 +48,9 @@ export const script = async (
   const text = made(
     recipe,
     dialect,
-    words.input.length > 0 ? ranOn(recipe, await loadInputs(recipe, words.input)).plan : undefined,
+    words.input.length > 0 || openedInputs(recipe).length === 0
+      ? ranOn(recipe, await loadInputs(recipe, words.input)).plan
+      : undefined,
     words.trace ?? false,
   )
   if (!words.output || words.output === '-') {

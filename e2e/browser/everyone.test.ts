@@ -115,7 +115,8 @@ test.each(views)('%s is for everyone: three sizes, both palettes', { timeout: 24
     await sized(driver, width, height)
     const out = await sticksOut(driver)
     if (out > 0) wrong.push(`${width}: ${out} pixels stick out`)
-    // the size changes where things stand, not their colours: those are looked at once
+    // between the least and the largest only what sticks out; the size changes where things stand, not their colours: those are looked at once
+    if (width === 1024) continue
     const palettes = width === 1280 ? 'both' : 'none'
     wrong.push(...(await accessible(driver, palettes)).map((found) => `${width}: ${found}`))
   }

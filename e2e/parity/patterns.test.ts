@@ -98,6 +98,10 @@ test('random patterns find the same by engine, SQL and Python', async () => {
         .catch((error: unknown) => (error as Error).message)
       expect(firstDifference(engine, python), `Python\n${told}\n${sql.slice(0, 300)}`).toBeUndefined()
     }),
-    { endOnFailure: true, numRuns: Number(process.env.FABULA_RANDOM_PATTERNS ?? 8), seed: Number(process.env.FABULA_RANDOM_SEED ?? 2031) },
+    {
+      endOnFailure: true,
+      numRuns: Number(process.env.FABULA_RANDOM_PATTERNS ?? 8),
+      seed: Number(process.env.FABULA_RANDOM_SEED ?? 2031),
+    },
   )
 })

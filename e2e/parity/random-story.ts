@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { refusals, writeCsv, type Plan, type Recipe } from '@fabula/core'
 import { runOn } from './chains.ts'
-import { Dice, randomFiles, randomRecipe } from './random.ts'
+import { randomFiles, randomRecipe } from './random.ts'
+import { Dice } from './random-values.ts'
 
 /** A random story with its files, what the engine makes of them, and all of it as text for a failing test. */
 export type RandomStory = {

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { sqlScript, stepKinds } from '@fabula/core'
 import { firstDifference } from '@fabula/server/proof'
-import { randomKinds } from './random.ts'
+import { randomKinds } from './random-steps.ts'
 import { randomStories } from './random-story.ts'
 import { startRunners, type Runners } from './runners.ts'
 

@@ -14,7 +14,8 @@ import {
   type TracedRun,
 } from '@fabula/core'
 import { runOn } from './chains.ts'
-import { Dice, randomFiles, randomRecipe } from './random.ts'
+import { randomFiles, randomRecipe } from './random.ts'
+import { Dice } from './random-values.ts'
 
 const runs = Number(process.env.FABULA_RANDOM_STORIES ?? 200) * 2
 const seed =

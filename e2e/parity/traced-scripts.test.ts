@@ -7,7 +7,8 @@ import { afterAll, beforeAll, expect, test } from 'vitest'
 import { refusals, scriptOutputs, type Recipe, type Step } from '@fabula/core'
 import { tracerOf, workbook } from '@fabula/formats/testing'
 import { runOn } from './chains.ts'
-import { Dice, randomFiles, randomRecipe } from './random.ts'
+import { randomFiles, randomRecipe } from './random.ts'
+import { Dice } from './random-values.ts'
 import { startRunners, type Runners } from './runners.ts'
 
 const runs = Math.ceil(Number(process.env.FABULA_RANDOM_STORIES ?? 200) / 2)

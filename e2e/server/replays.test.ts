@@ -2,6 +2,7 @@ import { strFromU8, unzipSync } from 'fflate'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { startServer, type Running } from '../browser/server.ts'
 import { caller } from './call.ts'
+import { until } from './until.ts'
 import type { EditionsReply, FileRef, FlowReply, LinksReply, ProofReply, RunReply, RunsReply } from '@fabula/core/api'
 
 let server: Running
@@ -217,8 +218,8 @@ test('both scripts are proven on the flow’s own files', async () => {
 test('a proof tells how far it is and can be stopped', async () => {
   const proof = `/api/flows/${(await demoFlow()).id}/prove`
   const stopped = call<{ error: { sentence: string } }>('POST', proof)
-  let doing = ''
-  while (!doing.includes('SQL')) doing = (await call<{ doing: string }>('GET', proof)).data.doing
+  const doesSql = async (): Promise<boolean> => (await call<{ doing: string }>('GET', proof)).data.doing.includes('SQL')
+  await until(doesSql, 'the proof does not come to SQL')
   expect((await call('POST', proof)).status).toBe(409)
   await call('DELETE', proof)
   expect((await stopped).data.error.sentence).toBe('The proof was stopped.')
