@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { parseRecipe, pythonScript, sqlScript, type Recipe } from '@fabula/core'
+import { parseRecipe, pythonScript, sqlScript, type Recipe, type Step } from '@fabula/core'
 import { odsBook, parquetFile } from './fixtures.ts'
 import { startPostgres, type RealPostgres } from './postgres.ts'
 import { firstDifference, runPsql } from '@fabula/server/proof'
@@ -595,6 +595,54 @@ describe('a script says what it was not made for, and with strict it stops', () 
         stderr: '',
       })
     }
+  })
+  test('in Python: a new column that a rule takes in, with which a sentence cannot run, in the engine’s words', () => {
+    const fees: Recipe['inputs'] = [
+      {
+        id: 'fees',
+        name: 'Fees',
+        columns: [
+          { name: 'Clinic', type: 'text' },
+          { name: 'May', type: 'integer' },
+          { name: 'June', type: 'integer' },
+        ],
+      },
+    ]
+    const rest = { except: ['Clinic'] }
+    const told = (...steps: readonly object[]): Recipe => ({
+      ...recipe,
+      inputs: fees,
+      tables: [
+        {
+          id: 'fees',
+          name: 'Fees',
+          steps: [{ kind: 'open', input: 'fees', read: { delimiter: ',' } }, ...steps].map(
+            (step, i) => ({ id: `s${i + 1}`, ...step }) as Step,
+          ),
+        },
+      ],
+    })
+    const long = told(
+      { kind: 'unpivot', name: 'Month', groups: [{ columns: rest, value: 'Fee' }] },
+      { kind: 'derive', as: 'Twice', formula: 'Fee * 2' },
+    )
+    const filled = told({ kind: 'fill-empty', columns: rest, with: 0 })
+    const known = 'Clinic,May,June\nOxbow,1,\nTarn,,2\n'
+    for (const story of [long, filled])
+      expect(pythonOf(story, known, '--quiet')).toMatchObject({ status: 0, stderr: '' })
+    const july = 'Clinic,May,June,July\nOxbow,1,2,3\n'
+    for (const story of [long, filled]) expect(pythonOf(story, july, '--quiet')).toMatchObject({ status: 0 })
+    const note = 'Clinic,May,June,Note\nOxbow,1,2,paid late\n'
+    expect(pythonOf(long, note, '--quiet')).toMatchObject({
+      status: 4,
+      stderr: expect.stringContaining(
+        'Fees 3 cannot run: Fee is text; * needs numbers. VALUE reads a text as a number.\n',
+      ) as string,
+    })
+    expect(pythonOf(filled, note, '--quiet')).toMatchObject({
+      status: 4,
+      stderr: expect.stringContaining('Fees 2 cannot run: “0” does not read as text, which “Note” is.') as string,
+    })
   })
   test('in SQL: more columns, labels without a column, more files than it reads', () => {
     expect(psql(usual, '-v', 'strict=1', '-v', 'quiet=1')).toMatchObject({ status: 0, stderr: '' })

@@ -53,6 +53,9 @@ export const nearest = (wanted: string, names: readonly string[]): string[] => {
     .map(({ name }) => name)
 }
 
+/** Why a step cannot run on the files as they are. */
+export const cannotRun = (step: string, why: string): string => `${step} cannot run: ${why}`
+
 /** The offer of names like one that is not there; nothing where none is like it. */
 export const offerOf = (near: readonly string[]): string =>
   near.length > 0 ? ` Did you mean ${listed(near.map(quoted), 'or')}?` : ''

@@ -1,4 +1,4 @@
-import { counted, figure, listed, quoted, typeWords } from '../messages/words.ts'
+import { cannotRun, counted, figure, listed, quoted, typeWords } from '../messages/words.ts'
 import type { ColumnType } from '../table/column.ts'
 import type {
   CompatibilityOffer,
@@ -118,7 +118,7 @@ const sentences = {
       : `${listed(files.map(quoted))} of ${input} have the same content; its rows count ${counted(files.length, 'time')}.`,
   'changed-type': ({ input, column, before, now, step }: ColumnOf & TypeChange & { step?: string | undefined }) =>
     `${quoted(column)} in ${input} was ${typeWords[before]} and is now ${typeWords[now]}.${step === undefined ? '' : ` ${step} cannot run so.`}`,
-  'broken-step': ({ step, why }: { step: string; why: string }) => `${step} cannot run: ${why}`,
+  'broken-step': ({ step, why }: { step: string; why: string }) => cannotRun(step, why),
   unreadable: ({ step, column, rows, values, before }: Unreadable) =>
     `${step} cannot read ${counted(rows, 'cell')} of ${quoted(column)}${values.length > 0 ? `, such as ${some(values)}` : ''}; ${rows === 1 ? 'it' : 'they'} would be empty.${before === undefined ? '' : ` Last time ${before === 0 ? 'all could be read' : `${figure(before)} could not`}.`}`,
   'new-value': (one: NewValue) => newValue(one),

@@ -13,6 +13,7 @@ import { csvFirst, inputFormat } from '../inputs.ts'
 import { stepCode, tablesToWrite } from '../script.ts'
 import type { Script, ScriptOptions } from '../../codegen/dialect.ts'
 import { assembled, columnChecks, importLines, pairs, pythonContext, variable, type StepBlock } from './parts.ts'
+import { typeGuards } from './type-guards.ts'
 
 /** The file formats that a Python script cannot read. */
 export const pythonCannotRead = ['parquet'] as const satisfies readonly Format[]
@@ -66,6 +67,7 @@ const emptyKinds = (body: Code, schemas: readonly Schema[]): Code | undefined =>
 function stepBlocks(recipe: Recipe, plan: Plan, trace: boolean): StepBlock[] {
   const parameters = parameterTypes(recipe)
   const blocks: StepBlock[] = []
+  const guardOf = typeGuards(recipe)
   for (const { own, table, steps } of tablesToWrite(recipe, plan)) {
     const frame = variable(table.id)
     for (const { step, input, output } of steps) {
@@ -76,6 +78,7 @@ function stepBlocks(recipe: Recipe, plan: Plan, trace: boolean): StepBlock[] {
       const block = lines(
         comment('#', `${step.id}  ${sentence}`),
         ...(step.note ? [comment('#', `note: ${step.note}`)] : []),
+        guardOf(step, frame),
         emptyKinds(body, schemas),
         body,
         after,

@@ -21,6 +21,7 @@ import {
   variable,
   type StepBlock,
 } from '../python/parts.ts'
+import { typeGuards } from '../python/type-guards.ts'
 import { ScriptError, stepCode, tablesToWrite } from '../script.ts'
 
 /** The file formats that a Spark script cannot read. */
@@ -67,11 +68,17 @@ const stepPython = (step: Step, context: PythonContext): Code => {
   return whole ? body : overRows(step, body, form === 'repeats', context)
 }
 
-const stepBlock = (recipe: Recipe, { step }: PlannedStep, context: PythonContext): StepBlock => ({
+const stepBlock = (
+  recipe: Recipe,
+  { step }: PlannedStep,
+  context: PythonContext,
+  guard: Code | undefined,
+): StepBlock => ({
   step: step.id,
   code: lines(
     comment('#', `${step.id}  ${sentenceText(step, context.names)}`),
     ...(step.note ? [comment('#', `note: ${step.note}`)] : []),
+    guard,
     stepPython(step, context),
     columnChecks(recipe, step, context.frame),
     py`${context.frame} = ${pyHelper('account')}(${step.id}, ${context.frame})`,
@@ -82,12 +89,13 @@ const stepBlock = (recipe: Recipe, { step }: PlannedStep, context: PythonContext
 /** Each step under its sentence, in the order in which they run. @throws ScriptError where one is broken */
 const stepBlocks = (recipe: Recipe, plan: Plan): StepBlock[] => {
   const parameters = parameterTypes(recipe)
+  const guardOf = typeGuards(recipe)
   return tablesToWrite(recipe, plan).flatMap(({ own, steps }) =>
     steps.map((planned) => {
       const { input, output } = planned
       const frame = variable(own.id)
       const context = pythonContext({ frame, input, output, parameters, plan, recipe, own, trace: true })
-      return stepBlock(recipe, planned, asCsv(context))
+      return stepBlock(recipe, planned, asCsv(context), guardOf(planned.step, frame))
     }),
   )
 }

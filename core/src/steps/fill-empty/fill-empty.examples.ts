@@ -18,6 +18,12 @@ export const fillEmptyExamples: KindExamples = {
       gives: 'A,B\n0,1.5\n2,0\n',
     },
     {
+      name: 'all but one column',
+      input: 'A:text,B:integer\ny,\nx,2\n',
+      step: { columns: { except: ['A'] }, with: 0 },
+      gives: 'A,B\ny,0\nx,2\n',
+    },
+    {
       name: 'what stands in another column',
       input: 'A:decimal,B:integer\n,7\n1.5,8\n,\n',
       step: { columns: ['A'], with: { column: 'B' } },
