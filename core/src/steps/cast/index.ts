@@ -21,6 +21,7 @@ import { localeSchema } from '../../reading/read-options.ts'
 import { isPlain, localeWords } from '../../reading/number-locales.ts'
 import { moreDatePatterns, otherNumberSigns } from '../shared/reading-fixes.ts'
 import { textsOf } from '../shared/draft-values.ts'
+import type { Field } from '../../table/table.ts'
 
 type Cast = {
   readonly columns: Selector
@@ -103,6 +104,21 @@ const convertSql = (part: Code, from: ColumnType, to: Cast): Code => {
     return from === 'boolean' ? sql`(${part}::int)::bigint` : sql`${sqlHelper('to_whole')}(${part})`
   if (type === 'boolean') return sql`(${part} <> 0)`
   return type === 'datetime' ? sql`${part}::timestamp` : sql`${part}::${code(type)}`
+}
+
+/** Dates take long to read and come again and again: each different text is read once, and joined. */
+const readOnce = (
+  field: Field,
+  to: Cast,
+  { from, column }: SqlContext,
+): { readonly read: Code; readonly join?: Code } => {
+  const text = column(field.name)
+  if (field.type !== 'text' || !isDated(to.type)) return { read: convertSql(text, field.type, to) }
+  const texts = column(`¶ ${field.name}`)
+  return {
+    read: sql`${texts}."¶read"`,
+    join: sql`\nleft join (select "¶text", ${convertSql(code('"¶text"'), 'text', to)} as "¶read" from (select distinct ${text} as "¶text" from ${from}) texts offset 0) ${texts} on ${texts}."¶text" = ${text}`,
+  }
 }
 
 const wordsFor = ({ type, formats }: Cast): string => {
@@ -204,15 +220,19 @@ export const cast = defineStep<Cast>({
   },
   scripts: {
     sql: (params, context) => {
-      const fields = selected(params.columns, context.input)
-      const cells = fields.map((field) => ({
+      const cells = selected(params.columns, context.input).map((field) => ({
         name: field.name,
         kind: params.type,
         text: context.column(field.name),
-        read: convertSql(context.column(field.name), field.type, params),
+        ...readOnce(field, params, context),
       }))
+      const joins = cells.flatMap(({ join }) => join ?? [])
       return {
-        body: selectColumns(context, Object.fromEntries(cells.map(({ name, read }) => [name, read]))),
+        body: selectColumns(
+          context,
+          Object.fromEntries(cells.map(({ name, read }) => [name, read])),
+          joined(joins, ''),
+        ),
         after: unreadSql(cells, context.from, context),
       }
     },
