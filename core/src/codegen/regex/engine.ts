@@ -28,7 +28,8 @@ export const patternProblem = (pattern: string): string | undefined => {
   } catch (error) {
     return error instanceof Error ? error.message.replace(/^error parsing regexp: /, '') : String(error)
   }
-  return repeatsNothing(parsePattern(pattern))
+  // only a group with a sign of repetition behind it needs a closer look
+  return /\)[*+?{]/.test(pattern) && repeatsNothing(parsePattern(pattern))
     ? 'a group in it is repeated that can match nothing; let it match one character at least: (a+)* for (a*)*'
     : undefined
 }

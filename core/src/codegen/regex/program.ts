@@ -11,6 +11,7 @@ export type Instruction =
 
 /** A program is not made longer than this. */
 const longest = 3000
+/** A pattern of which no program is made. */
 export class TooLong extends Error {}
 
 /**
@@ -21,7 +22,8 @@ export class TooLong extends Error {}
 export const programOf = (pattern: Pattern): readonly Instruction[] => {
   const made: Instruction[] = []
   const put = (one: Instruction): number => {
-    if (made.length >= longest) throw new TooLong()
+    if (made.length >= longest)
+      throw new TooLong('a pattern repeats too much to be matched in SQL; count less often in it')
     return made.push(one) - 1
   }
   /** The place where the instructions of a pattern begin that go on at `to`. */

@@ -50,6 +50,9 @@ it('refuses a group that is repeated and may match nothing, as languages differ 
   expect(patternProblem('(a+)*')).toBeUndefined()
   expect(patternProblem('(?:a*)*')).toBeUndefined()
 })
+it('makes no program without end', () => {
+  expect(() => partSql(code('t'), '(?:(?:a|ab){100}){100}?', 0, false)).toThrow('count less often')
+})
 it('says where a pattern is none', () => {
   expect(patternProblem('(a')).toContain('missing closing')
   expect(patternProblem('\\C')).toBeDefined()

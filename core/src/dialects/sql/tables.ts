@@ -1,4 +1,5 @@
 import { code, comment, id, joined, lines, psql, psqlVariable, sql, type Code } from '../../codegen/tag.ts'
+import { TooLong } from '../../codegen/regex/program.ts'
 import type { Plan } from '../../engine/plan.ts'
 import { sqlTypeName } from '../../formula/to-code.ts'
 import { rectangleOf } from '../../reading/sheet-range.ts'
@@ -9,7 +10,7 @@ import type { SqlContext } from '../../steps/shared/step-kind.ts'
 import { ownValue } from '../../table/own.ts'
 import type { Schema } from '../../table/table.ts'
 import { csvColumns, scriptSource, tablesRead } from '../inputs.ts'
-import { stepCode, tablesToWrite } from '../script.ts'
+import { ScriptError, stepCode, tablesToWrite } from '../script.ts'
 import type { ScriptVariables } from './variables.ts'
 
 /** The tables of a recipe in SQL. */
@@ -41,7 +42,7 @@ export function writeTables(
       const name = `${table.id.replaceAll('-', '_')}_${step.id.replaceAll('-', '_')}`
       const view = id(name)
       const context = sqlContext({ from, made: view, input, output, column, last, plan, recipe, own, variables })
-      const { body, after } = stepCode(kindOf(step).scripts.sql(paramsOf(step), context))
+      const { body, after } = writtenSql(step, context)
       const words = `${step.id}  ${sentenceText(step, context.names)}`
       const moved = trace ? sourcesSql(recipe, table.id, step, context, view, sources) : undefined
       const sourceView = id(`${name}_sources`)
@@ -67,6 +68,16 @@ export function writeTables(
     last.set(table.id, { view: from, names: (table.output ?? []).map((field) => field.name) })
   }
   return written
+}
+
+/** A step in SQL. @throws ScriptError where a pattern cannot be written */
+function writtenSql(step: Step, context: SqlContext): { readonly body: Code; readonly after?: Code } {
+  try {
+    return stepCode(kindOf(step).scripts.sql(paramsOf(step), context))
+  } catch (error) {
+    if (error instanceof TooLong) throw new ScriptError(`Step ${step.id}: ${error.message}.`)
+    throw error
+  }
 }
 
 /** The rows of the inputs that the rows after a step were made of: "¶", place and name of the input, file, line. Undefined where they are those before it. */
