@@ -94,9 +94,11 @@ const pairSql = (part: Code, type: ColumnType, params: Replace): Code => {
     const see = (one: Code): Code => (ignoreCase && type === 'text' ? sql`${sqlHelper('lower_of')}(${one})` : one)
     // of two pairs that find the same value the last counts
     return sql`case ${joined(
-      pairs.toReversed().map(
-        (pair) => sql`when ${see(part)} = ${see(literalSql(pair.find, type))} then ${literalSql(pair.with, type)}`,
-      ),
+      pairs
+        .toReversed()
+        .map(
+          (pair) => sql`when ${see(part)} = ${see(literalSql(pair.find, type))} then ${literalSql(pair.with, type)}`,
+        ),
       ' ',
     )} else ${part} end`
   }
