@@ -1,7 +1,7 @@
 import { listed } from '../messages/words.ts'
 import type { Format } from '../reading/read-options.ts'
 import { fileColumns, formatOf, type ReadOptions } from '../reading/read-options.ts'
-import { usedTables } from '../recipe/used-tables.ts'
+import { takenTables } from '../recipe/used-tables.ts'
 import type { Recipe, Step } from '../recipe/recipe.ts'
 import { columnAliases } from '../recipe/column-aliases.ts'
 import type { Schema } from '../table/table.ts'
@@ -42,5 +42,5 @@ export const csvFirst = (recipe: Recipe, formats: readonly Format[]): string[] =
 /** The tables whose rows a step takes; none where it brings rows of its own. */
 export const tablesRead = (step: Step, table: string): readonly string[] => [
   ...(kindOf(step).start ? [] : [table]),
-  ...usedTables(step),
+  ...takenTables(step),
 ]

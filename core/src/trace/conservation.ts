@@ -1,5 +1,5 @@
 import { kindOf } from '../recipe/step-access.ts'
-import { usedTables } from '../recipe/used-tables.ts'
+import { takenTables } from '../recipe/used-tables.ts'
 import { allRows, noRows, oneRow, type RowSet } from '../table/row-set.ts'
 import { traceBack } from './back.ts'
 import { inputOf, isOrigin, rowSources, type PlacedStep } from './traced-run.ts'
@@ -58,7 +58,7 @@ const leaversAt = ({ steps }: TracedChain, placed: PlacedStep): readonly Leavers
   }
   const own = steps.get(placed.table) ?? []
   const previous = own[own.indexOf(placed) - 1]
-  const others = kindOf(placed.step).trace?.fromTable ? usedTables(placed.step) : []
+  const others = takenTables(placed.step)
   const all: readonly (readonly [string | undefined, PlacedStep | undefined, RowSet])[] = [
     [undefined, previous, traced.lineage.kind === 'same' ? noRows : missing(traced.before.rowCount, undefined)],
     ...others.map((id) => [id, steps.get(id)?.at(-1), missing(traced.context.table(id).rowCount, id)] as const),

@@ -1,5 +1,5 @@
 import { kindOf, paramsOf } from '../recipe/step-access.ts'
-import { usedTables } from '../recipe/used-tables.ts'
+import { takenTables } from '../recipe/used-tables.ts'
 import { allRows, noRows, oneRow, RowCounter, sumOfSets, timesOfRows, type RowSet } from '../table/row-set.ts'
 import { inputOf, isOrigin, type PlacedStep } from './traced-run.ts'
 
@@ -60,7 +60,7 @@ const afterStep = (state: ForwardState, placed: PlacedStep, fates: ReadonlyMap<s
     state.rows.rows.length > 0 && rows.rows.length === 0
       ? { placed, row: state.rows.rows[0] ?? 0, table: undefined }
       : undefined
-  const next = usedTables(placed.step).reduce<ForwardState>(
+  const next = takenTables(placed.step).reduce<ForwardState>(
     (now, other) => withTable(now, placed, other, fates.get(other)),
     {
       rows,

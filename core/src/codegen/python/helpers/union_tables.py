@@ -13,6 +13,8 @@ from .type_of import type_of
 
 def union_tables(parts, shared=False, origin=None):
     """Tables under one another, by the names of their columns; what one lacks is empty. A part may tell the types of columns without values."""
+    places = list(dict.fromkeys(id(frame) for frame, *_ in parts))  # trace
+    tables = [places.index(id(frame)) for frame, *_ in parts]  # trace
     parts = [(rename_columns(frame, renames), name, kinds[0] if kinds else {}) for frame, name, renames, *kinds in parts]
     names = list(dict.fromkeys(c for frame, *_ in parts for c in frame.columns))
     if shared:
@@ -31,5 +33,5 @@ def union_tables(parts, shared=False, origin=None):
         result[n] = column(values, kind)
     if origin is not None:
         result[free_name(origin, list(result))] = column([name for frame, name, _ in parts for _ in range(len(frame))], "text")
-    follow([(part, row)] for part, (frame, *_) in enumerate(parts) for row in range(len(frame)))  # trace
+    follow([(table, row)] for table, (frame, *_) in zip(tables, parts) for row in range(len(frame)))  # trace
     return pd.DataFrame(result, index=range(sum(len(frame) for frame, *_ in parts)))
