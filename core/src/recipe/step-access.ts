@@ -61,13 +61,13 @@ export const inOrder = (recipe: Recipe): RecipeTable[] => {
   return done
 }
 
-/** A table and all that it uses, directly or through others. */
-export const tablesNeeded = (recipe: Recipe, table: string): string[] => {
+/** A table and all that its steps use, directly or through others; `usedBy` gives the tables that a step uses. */
+export const tablesNeeded = (recipe: Recipe, table: string, usedBy = usedTables): string[] => {
   const needed: string[] = []
   const visit = (id: string): void => {
     if (needed.includes(id)) return
     needed.push(id)
-    for (const other of recipe.tables.find((one) => one.id === id)?.steps.flatMap(usedTables) ?? []) visit(other)
+    for (const other of recipe.tables.find((one) => one.id === id)?.steps.flatMap(usedBy) ?? []) visit(other)
   }
   visit(table)
   return needed

@@ -1,6 +1,6 @@
 import type { TableRun } from '../engine/run.ts'
 import { columnLineageOf } from '../engine/lineage.ts'
-import { inOrder, kindOf, openedBy, parameterTypes, paramsOf, tableNames } from '../recipe/step-access.ts'
+import { inOrder, kindOf, openedBy, parameterTypes, paramsOf, tableNames, tablesNeeded } from '../recipe/step-access.ts'
 import { takenTables } from '../recipe/used-tables.ts'
 import type { Recipe, Step } from '../recipe/recipe.ts'
 import type { RowLineage, RunContext, TracedStep, TraceSource } from '../steps/shared/step-kind.ts'
@@ -86,16 +86,10 @@ export const placeSteps = (run: TracedRun): ReadonlyMap<string, readonly PlacedS
 
 /** The tables that a table takes rows from, itself included, in the order of running. */
 export const chainOf = (run: TracedRun, table: string): readonly string[] => {
-  const needed = new Set<string>()
-  const visit = (id: string): void => {
-    if (needed.has(id)) return
-    needed.add(id)
-    for (const other of run.recipe.tables.find((one) => one.id === id)?.steps.flatMap(takenTables) ?? []) visit(other)
-  }
-  visit(table)
+  const needed = tablesNeeded(run.recipe, table, takenTables)
   return inOrder(run.recipe)
     .map(({ id }) => id)
-    .filter((id) => needed.has(id))
+    .filter((id) => needed.includes(id))
 }
 
 /** The input that a step opens. */

@@ -1,25 +1,21 @@
 import { RE2JS } from 're2js'
-import { isNullable, parsePattern, type Pattern } from './parse.ts'
-import { replacement } from './replacement.ts'
+import { anyPart, isNullable, parsePattern, type Pattern } from './parse.ts'
+import { replacementParts } from './replacement.ts'
 
 /** A pattern in the syntax of RE2, tested in linear time. Source: github.com/google/re2 wiki, Syntax. */
 export const compilePattern = (pattern: string, ignoreCase: boolean): RE2JS =>
   RE2JS.compile(pattern, ignoreCase ? RE2JS.CASE_INSENSITIVE : 0)
 
-const hasGroup = (pattern: Pattern): boolean => {
-  if (pattern.type === 'group') return true
-  if (pattern.type === 'repeat') return hasGroup(pattern.of)
-  if (pattern.type === 'sequence') return pattern.parts.some(hasGroup)
-  return pattern.type === 'choice' && pattern.of.some(hasGroup)
-}
 /** Whether a group is repeated in something that can match nothing: languages differ in what it then holds. */
-const repeatsNothing = (pattern: Pattern): boolean => {
-  if (pattern.type === 'repeat')
-    return ((pattern.most ?? 2) > 1 && isNullable(pattern.of) && hasGroup(pattern.of)) || repeatsNothing(pattern.of)
-  if (pattern.type === 'group') return repeatsNothing(pattern.of)
-  if (pattern.type === 'sequence') return pattern.parts.some(repeatsNothing)
-  return pattern.type === 'choice' && pattern.of.some(repeatsNothing)
-}
+const repeatsNothing = (pattern: Pattern): boolean =>
+  anyPart(
+    pattern,
+    (part) =>
+      part.type === 'repeat' &&
+      (part.most ?? 2) > 1 &&
+      isNullable(part.of) &&
+      anyPart(part.of, ({ type }) => type === 'group'),
+  )
 
 /** Why a pattern cannot be read; undefined where it can. */
 export const patternProblem = (pattern: string): string | undefined => {
@@ -36,16 +32,16 @@ export const patternProblem = (pattern: string): string | undefined => {
 
 /** Every match of a pattern, replaced; a group that took no part is empty. */
 export const replaceMatches = (text: string, pattern: RE2JS, put: string): string => {
+  const parts = replacementParts(put)
   const matcher = pattern.matcher(text)
   let made = ''
   let end = 0
   while (matcher.find()) {
-    const parts = replacement(
-      put,
-      (n) => (Number(n) <= matcher.groupCount() ? (matcher.group(Number(n)) ?? '') : ''),
-      (part) => part,
-    )
-    made += text.slice(end, matcher.start()) + parts.join('')
+    made += text.slice(end, matcher.start())
+    for (const part of parts) {
+      if ('text' in part) made += part.text
+      else if (part.group <= matcher.groupCount()) made += matcher.group(part.group) ?? ''
+    }
     end = matcher.end()
   }
   return made + text.slice(end)

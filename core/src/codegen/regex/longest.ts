@@ -1,5 +1,5 @@
 import { includes, lastPoint, type Range } from './fold.ts'
-import { wordSigns, type Pattern, type Place } from './parse.ts'
+import { anyPart, wordSigns, type Pattern, type Place } from './parse.ts'
 import { mostCounted } from './write.ts'
 import { programOf, TooLong, type Instruction } from './program.ts'
 
@@ -163,13 +163,8 @@ const groupsAlike = (program: Program): boolean => {
 }
 
 /** Whether a repeat is written as several, which would count its groups anew. */
-const countsPast = (pattern: Pattern): boolean => {
-  if (pattern.type === 'repeat')
-    return Math.max(pattern.least, pattern.most ?? 0) > mostCounted || countsPast(pattern.of)
-  if (pattern.type === 'group') return countsPast(pattern.of)
-  if (pattern.type === 'sequence') return pattern.parts.some(countsPast)
-  return pattern.type === 'choice' && pattern.of.some(countsPast)
-}
+const countsPast = (pattern: Pattern): boolean =>
+  anyPart(pattern, (part) => part.type === 'repeat' && Math.max(part.least, part.most ?? 0) > mostCounted)
 
 /** Only characters, some of them repeated, one after the other; groups hold such. PostgreSQL gives each the most it can, from the left, as RE2 does. */
 const isFlat = (pattern: Pattern): boolean => {

@@ -257,6 +257,15 @@ class PatternReader {
 export const parsePattern = (pattern: string, ignoreCase = false): Pattern =>
   new PatternReader(pattern, ignoreCase).read()
 
+const partsOf = (pattern: Pattern): readonly Pattern[] => {
+  if (pattern.type === 'sequence') return pattern.parts
+  if (pattern.type === 'choice') return pattern.of
+  return pattern.type === 'group' || pattern.type === 'repeat' ? [pattern.of] : []
+}
+/** Whether a pattern or a part of it, at any depth, is such. */
+export const anyPart = (pattern: Pattern, is: (part: Pattern) => boolean): boolean =>
+  is(pattern) || partsOf(pattern).some((part) => anyPart(part, is))
+
 /** Whether it can match where nothing stands. */
 export const isNullable = (pattern: Pattern): boolean => {
   switch (pattern.type) {

@@ -2,19 +2,14 @@ import { code, joined, sql, sqlHelper, type Code } from '../tag.ts'
 import { isLongest } from './longest.ts'
 import { isNullable, parsePattern, type Pattern } from './parse.ts'
 import { programOf } from './program.ts'
-import { replacement } from './replacement.ts'
+import { replacementParts, writtenReplacement } from './replacement.ts'
 import { pythonPattern, sqlPattern, sqlSet } from './write.ts'
 
 /** The pattern in the syntax of Python, where it finds the same. */
 export const patternPython = (pattern: string, ignoreCase = false): string =>
   pythonPattern(parsePattern(pattern, ignoreCase))
 /** A replacement in the syntax of Python. */
-export const replacementPython = (put: string): string =>
-  replacement(
-    put,
-    (n) => `\\g<${n}>`,
-    (text) => text.replaceAll('\\', '\\\\'),
-  ).join('')
+export const replacementPython = (put: string): string => writtenReplacement(put, (n) => `\\g<${n}>`)
 
 /** Every match of a pattern, found by its program: a row of positions from 0 on, where the match and each group begin and end. */
 const matchesSql = (cell: Code, pattern: Pattern): Code => {
@@ -54,23 +49,14 @@ export const partSql = (cell: Code, pattern: string, group: number, last: boolea
 /** A text with another text for each match. */
 export const replacedSql = (cell: Code, pattern: string, put: string, ignoreCase = false): Code => {
   const tree = parsePattern(pattern, ignoreCase)
-  const groups = /(?:^|[^$])(?:\$\$)*\$[1-9]/.test(put)
+  const parts = replacementParts(put)
+  const groups = parts.some((part) => 'group' in part && part.group > 0)
   if (isNullable(tree) || !isLongest(tree, groups)) {
-    const parts = replacement(
-      put,
-      (n) => ({ group: Number(n), text: '' }),
-      (text) => ({ group: -1, text }),
-    ).filter(({ group, text }) => group >= 0 || text !== '')
-    return sql`${sqlHelper('put_matches')}(${cell}, ${matchesSql(cell, tree)}, array[${joined(
-      parts.map(({ text }) => sql`${text}`),
-      ', ',
-    )}]::text[], array[${code(parts.map(({ group }) => group).join(', '))}]::int[])`
+    const texts = parts.map((part) => sql`${'text' in part ? part.text : ''}`)
+    const places = parts.map((part) => ('group' in part ? part.group : -1))
+    return sql`${sqlHelper('put_matches')}(${cell}, ${matchesSql(cell, tree)}, array[${joined(texts, ', ')}]::text[], array[${code(places.join(', '))}]::int[])`
   }
-  const into = replacement(
-    put,
-    (n) => `\\${n === '0' ? '&' : n}`,
-    (text) => text.replaceAll('\\', '\\\\'),
-  ).join('')
+  const into = writtenReplacement(put, (n) => `\\${n === 0 ? '&' : n}`)
   return sql`regexp_replace(${cell}, ${sqlPattern(tree, groups)}, ${into}, 'g')`
 }
 
