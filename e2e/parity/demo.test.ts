@@ -639,6 +639,8 @@ describe('a script says what it was not made for, and with strict it stops', () 
         'Fees 3 cannot run: Fee is text; * needs numbers. VALUE reads a text as a number.\n',
       ) as string,
     })
+    // a column without values is text, as in the engine
+    expect(pythonOf(filled, 'Clinic,May,June,Note\nOxbow,1,2,\n', '--quiet')).toMatchObject({ status: 4 })
     expect(pythonOf(filled, note, '--quiet')).toMatchObject({
       status: 4,
       stderr: expect.stringContaining('Fees 2 cannot run: “0” does not read as text, which “Note” is.') as string,

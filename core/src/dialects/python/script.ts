@@ -55,7 +55,7 @@ const usageOf = (recipe: Recipe, trace: boolean): string =>
     .join(' ')}${trace ? ' --trace-out trace.csv' : ''}`
 
 /** Helpers that ask what type a column is which may hold no value. */
-const askForTypes = new Set(['columns_of_type', 'unpivot', 'transpose', 'fill_empty'])
+const askForTypes = new Set(['columns_of_type', 'unpivot', 'transpose', 'fill_empty', 'refuse_type', 'refuse_new'])
 /** Before a step that asks for types: those that pandas does not tell of a column without values. */
 const emptyKinds = (body: Code, schemas: readonly Schema[]): Code | undefined => {
   const untold = untoldFields(schemas.flat())
@@ -75,11 +75,12 @@ function stepBlocks(recipe: Recipe, plan: Plan, trace: boolean): StepBlock[] {
       const { body, after } = stepCode(kindOf(step).scripts.python(paramsOf(step), context))
       const schemas = [input, ...usedTables(step).map((id) => plan.tables.find((one) => one.id === id)?.output ?? [])]
       const sentence = sentenceText(step, context.names)
+      const guard = guardOf(step, frame)
       const block = lines(
         comment('#', `${step.id}  ${sentence}`),
         ...(step.note ? [comment('#', `note: ${step.note}`)] : []),
-        guardOf(step, frame),
-        emptyKinds(body, schemas),
+        emptyKinds(lines(guard, body), schemas),
+        guard,
         body,
         after,
         trace ? settled(step, table.id, frame) : undefined,
