@@ -7,33 +7,70 @@ const root = join(dirname(fileURLToPath(import.meta.url)), '..')
 
 /** Lines that end so are only in scripts that follow rows to their sources. */
 const traceMark = '  # trace'
-/** A Python helper; `traced` is how it stands in a script that follows rows to their sources, where that differs. */
-const readPython = (text) => {
+/** The definitions of a Python file; `traced` is how one stands in a script that follows rows to their sources, where that differs. */
+const readPython = (text, file) => {
   const lines = text.split('\n')
-  const plain = lines.filter((line) => !line.endsWith(traceMark))
-  const parts = pythonParts(plain.join('\n'))
-  if (plain.length === lines.length) return parts
-  const marked = lines.map((line) => (line.endsWith(traceMark) ? line.slice(0, -traceMark.length) : line))
-  const { needs, source } = pythonParts(marked.join('\n'))
-  return { ...parts, traced: { needs, source } }
+  const plain = pythonParts(lines.filter((line) => !line.endsWith(traceMark)).join('\n'))
+  const marked = pythonParts(
+    lines.map((line) => (line.endsWith(traceMark) ? line.slice(0, -traceMark.length) : line)).join('\n'),
+  )
+  const tracedBy = new Map(marked.definitions.map((one) => [one.name, one]))
+  const definitions = plain.definitions.map((one) => {
+    const { needs, source } = tracedBy.get(one.name)
+    const differs = source !== one.source || needs.length !== one.needs.length
+    return { file, defines: [one.name], ...one, ...(differs ? { traced: { needs, source } } : {}) }
+  })
+  return { needs: marked.needs, definitions }
 }
 
-/** Python: what a helper needs is what it imports from its siblings; other imports stand at the script's head. */
+/** Names of Python code: its words outside of comments, documentation and texts that hold no code. */
+const pythonWords = (source) =>
+  new Set(
+    source
+      .replace(
+        /"""[^]*?"""|#.*|([rbfu]{0,2})(?:"(?:[^"\\\n]|\\.)*"|'(?:[^'\\\n]|\\.)*')/g,
+        (found, prefix = '') => (prefix.includes('f') ? found : '""'),
+      )
+      .match(/(?<!\.)\b[A-Za-z_]\w*/g),
+  )
+
+/** Python: the definitions of a file, each with the names that it needs of its own file and of those it imports; other imports stand at the script's head. */
 const pythonParts = (text) => {
   const lines = text.split('\n')
-  const last = lines.findLastIndex((line) => /^(?:import|from) \S/.test(line))
+  const lastImport = lines.findLastIndex((line) => /^(?:import|from) \S/.test(line))
+  const last = lines[lastImport]?.endsWith('(') ? lines.indexOf(')', lastImport) : lastImport
   const head = lines.slice(0, last + 1).join('\n')
-  const source = lines
-    .slice(last + 1)
-    .join('\n')
-    .trim()
-  return {
-    needs: [...head.matchAll(/^from \.(\w+) import /gm)].map(([, name]) => name),
-    defines: [...source.matchAll(/^(?:def |class )?([A-Za-z_]\w*)(?=[ (:]| =)/gm)]
-      .map(([, name]) => name)
-      .filter((name) => !['for', 'if', 'try', 'with'].includes(name)),
+  const needs = [...head.matchAll(/^from \.(\w+) import /gm)].map(([, name]) => name)
+  const imported = [...head.matchAll(/^from \.\w+ import (?:\(([^)]*)\)|(.*?)(?:  #.*)?$)/gm)].flatMap(
+    ([, many, few]) =>
+      (many ?? few)
+        .split(',')
+        .map((name) => name.trim())
+        .filter((name) => name !== ''),
+  )
+  const parts = definitionsOf(lines.slice(last + 1))
+  const known = new Set([...imported, ...parts.map(({ name }) => name)])
+  const definitions = parts.map(({ name, source }) => ({
+    name,
+    needs: [...pythonWords(source)].filter((word) => word !== name && known.has(word)),
     source,
+  }))
+  return { needs, definitions }
+}
+
+/** The definitions that lines hold: each begins with a name at their start, the comments and decorators above it belong to it. */
+const definitionsOf = (lines) => {
+  const found = []
+  let above = []
+  for (const line of lines) {
+    const name = /^(?:def |class )?([A-Za-z_]\w*)(?=[ (:]| =)/.exec(line)?.[1]
+    if (name) {
+      found.push({ name, lines: [...above, line] })
+      above = []
+    } else if (/^[#@]/.test(line)) above.push(line)
+    else found.at(-1)?.lines.push(line)
   }
+  return found.map((one) => ({ name: one.name, source: one.lines.join('\n').trim() }))
 }
 
 /** SQL: a first comment `-- needs: a, b` names the helpers that must stand before it. */
@@ -66,7 +103,7 @@ const inOrder = (helpers, elsewhere = []) => {
   const visit = (helper, above) => {
     if (done.has(helper)) return
     if (above.includes(helper.name)) throw new Error(`Helpers need each other: ${[...above, helper.name].join(', ')}`)
-    for (const name of helper.traced?.needs ?? helper.needs) {
+    for (const name of helper.needs) {
       const needed = byName.get(name)
       if (!needed && elsewhere.includes(name)) continue
       if (!needed) throw new Error(`The helper ${helper.name} needs ${name}, which is no file beside it.`)
@@ -78,15 +115,22 @@ const inOrder = (helpers, elsewhere = []) => {
   return [...done]
 }
 
-const write = (dialect, ending, read, change = (helpers) => helpers, elsewhere = []) => {
+const filesOf = (dialect, ending, read) => {
   const folder = join(root, 'core/src/codegen', dialect, 'helpers')
-  const files = readdirSync(folder)
+  return readdirSync(folder)
     .filter((file) => file.endsWith(ending) && !file.startsWith('__'))
     .sort()
-  const helpers = inOrder(
-    change(files.map((file) => ({ name: basename(file, ending), ...read(readFileSync(join(folder, file), 'utf8')) }))),
-    elsewhere,
-  )
+    .map((file) => ({
+      name: basename(file, ending),
+      ...read(readFileSync(join(folder, file), 'utf8'), basename(file, ending)),
+    }))
+}
+
+const write = (dialect, helpers) => {
+  const first = new Map(helpers.flatMap(({ file, defines }) => defines.map((name) => [name, file])).reverse())
+  for (const { file, defines } of helpers)
+    for (const name of defines)
+      if (first.get(name) !== file) throw new Error(`${name} is defined in ${first.get(name)} and in ${file}.`)
   const names = [...new Set(helpers.flatMap(({ defines }) => defines))].sort()
   const text = [
     `// Made by scripts/write-helpers.mjs from the files in helpers/. Not in version control.`,
@@ -100,12 +144,22 @@ const write = (dialect, ending, read, change = (helpers) => helpers, elsewhere =
   ].join('\n')
   const target = join(root, 'core/src/codegen', dialect, 'helpers.generated.ts')
   if (!existsSync(target) || readFileSync(target, 'utf8') !== text) writeFileSync(target, text)
-  return helpers.map(({ name }) => name)
 }
 
 export const writeHelpers = () => {
-  const python = write('python', '.py', readPython)
-  write('spark', '.py', readPython, undefined, python)
-  write('sql', '.sql', readSql, inTemporarySchema)
+  const python = inOrder(filesOf('python', '.py', readPython))
+  const spark = inOrder(
+    filesOf('spark', '.py', readPython),
+    python.map(({ name }) => name),
+  )
+  write(
+    'python',
+    python.flatMap(({ definitions }) => definitions),
+  )
+  write(
+    'spark',
+    spark.flatMap(({ definitions }) => definitions),
+  )
+  write('sql', inOrder(inTemporarySchema(filesOf('sql', '.sql', readSql))))
 }
 if (process.argv[1] === fileURLToPath(import.meta.url)) writeHelpers()

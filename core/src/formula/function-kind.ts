@@ -65,7 +65,10 @@ export type FormulaFunction = {
     rowCount: number,
   ) => { column: Column; failures: Int32Array } | undefined
   /** The call in each dialect; by a helper of the dialect unless the language has the function itself. */
-  readonly scripts: { readonly [L in Language]: WriteCall }
+  readonly scripts: { readonly [L in Language]: WriteCall } & {
+    /** The call by what pandas has for whole columns, where one argument at least is a column; undefined where it would not give the same. */
+    readonly pandas?: (...call: Parameters<WriteCall>) => Code | undefined
+  }
   /** Formulas without columns and what they give, as CSV writes it ("" is empty). Run three ways. */
   readonly examples: readonly (readonly [formula: string, gives: string])[]
 }

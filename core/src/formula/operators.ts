@@ -125,6 +125,11 @@ export const arithmetic = (op: Arithmetic, whole: boolean): FormulaFunction => {
         return sql`${sqlHelper(`op_${names[op]}`)}(${a}, ${b})`
       },
       python: ([a = code(''), b = code('')]) => py`${pyHelper(`op_${names[op]}`)}(${a}, ${b})`,
+      // of what is divided by, one out of range must be empty, not infinite
+      pandas: ([a = code(''), b = code('')]) => {
+        if (result === 'integer' || op === '^') return undefined
+        return op === '/' && b.text.startsWith('(') ? py`${a} / ${pyHelper('finite')}${b}` : py`${a} ${code(op)} ${b}`
+      },
     },
     examples: [],
   })

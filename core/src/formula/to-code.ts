@@ -1,4 +1,4 @@
-import { code, sql, type Code } from '../codegen/tag.ts'
+import { code, py, sql, type Code } from '../codegen/tag.ts'
 import { pythonCell, sqlCell } from '../codegen/literals.ts'
 import type { TypedNode } from './check.ts'
 import { constantsOf, failingPython, failingSql } from './failing.ts'
@@ -63,6 +63,27 @@ const emptyOperand = (node: TypedNode & { kind: 'call' }): Code => {
     (arg) => arg.type !== 'empty' && (node.fn.group === 'operator' || arg.type === node.type),
   )
   return sql`null::${sqlTypeName(other?.type ?? node.type)}`
+}
+
+const isOperation = (node: TypedNode): boolean => node.kind === 'call' && node.fn.group === 'operator'
+
+/** A typed AST as what pandas has for whole columns, whose types are those it says; undefined where that would not give the same. */
+export const formulaPandas = (node: TypedNode, column: (name: string) => Code): Code | undefined => {
+  if (node.kind === 'column') return column(node.name)
+  if (node.kind === 'constant')
+    return node.value === null ? undefined : pythonCell(node.type as Exclude<FormulaType, 'empty'>, node.value)
+  if (node.kind === 'parameter' || node.args.every(({ kind }) => kind === 'constant')) return undefined
+  const args = node.args.flatMap((arg) => {
+    const written = formulaPandas(arg, column)
+    if (!written) return []
+    return [isOperation(arg) ? py`(${written})` : written]
+  })
+  if (args.length < node.args.length) return undefined
+  return node.fn.scripts.pandas?.(
+    args,
+    node.args.map((arg) => arg.type),
+    constantsOf(node),
+  )
 }
 
 /** A typed AST as a Python expression over pandas series. */

@@ -1,5 +1,6 @@
 import type { Script, ScriptPart } from '../../codegen/dialect.ts'
 import type { Helper } from '../../codegen/helper.ts'
+import { pythonKeywords } from '../../codegen/python/keywords.ts'
 import { neededHelpers } from '../../codegen/helpers.ts'
 import type { ParameterTypes } from '../../formula/check.ts'
 import { helpers as pythonHelpers } from '../../codegen/python/helpers.generated.ts'
@@ -39,6 +40,7 @@ const imports = [
 /** What a script may take from modules by name. */
 const fromModules: readonly (readonly [module: string, names: readonly string[]])[] = [
   ['collections', ['deque']],
+  ['collections.abc', ['Callable']],
   ['decimal', ['ROUND_DOWN', 'ROUND_HALF_UP', 'ROUND_UP', 'Decimal']],
   ['fractions', ['Fraction']],
   ['urllib.parse', ['unquote']],
@@ -51,38 +53,7 @@ const libraries: readonly (readonly [module: string, names: readonly string[]])[
 ]
 const taken = new Set([
   ...imports,
-  'and',
-  'as',
-  'assert',
-  'async',
-  'await',
-  'break',
-  'class',
-  'continue',
-  'def',
-  'del',
-  'elif',
-  'else',
-  'except',
-  'finally',
-  'for',
-  'from',
-  'global',
-  'if',
-  'import',
-  'in',
-  'is',
-  'lambda',
-  'nonlocal',
-  'not',
-  'or',
-  'pass',
-  'raise',
-  'return',
-  'try',
-  'while',
-  'with',
-  'yield',
+  ...pythonKeywords,
   'np',
   'pd',
   'files',
@@ -91,6 +62,7 @@ const taken = new Set([
   'now',
   'main',
   'c',
+  'name',
   'print',
   'list',
   'dict',
@@ -142,18 +114,20 @@ export const pairs = (all: readonly (readonly [string, Code])[]): Code =>
 /** Code without its texts and comments, to look for names in: what users wrote is none. */
 const withoutTexts = ({ text }: Code): string => text.replace(/"(?:[^"\\\n]|\\.)*"|#.*/g, '')
 
-/** The first lines of `main`: what the command line gives. A name that `rest` does not use begins with a low line, by which linters tell it. */
+/** The first lines of `main`: what the command line gives, as far as `rest` uses it. */
 const startCode = (recipe: Recipe, rest: Code): Code => {
-  const given = (recipe.parameters ?? []).map(
+  const parameters = recipe.parameters ?? []
+  const uses = (name: string): boolean => new RegExp(`\\b${name}\\b`).test(withoutTexts(rest))
+  const given = parameters.map(
     ({ name, type, value }) => [name, py`(${literalPython(value ?? null, type)}, ${type})`] as const,
   )
-  const names = ['files', 'parameters', 'now'].map((name) =>
-    new RegExp(`\\b${name}\\b`).test(withoutTexts(rest)) ? name : `_${name}`,
-  )
+  const names = parameters.length > 0 ? py`, ${parameters.map(({ name }) => name)}` : code('')
   return lines(
     py`inputs = ${pairs(recipe.inputs.map(({ id, name }) => [id, py`${name}`]))}`,
     py`outputs = ${pairs(scriptOutputs(recipe).map(({ table, file }) => [table, py`${file}`]))}`,
-    py`${code(names.join(', '))}, outputs = ${pyHelper('read_arguments')}(inputs, outputs, ${pairs(given)})`,
+    py`${code(uses('files') ? 'files' : '_files')}, outputs = ${pyHelper('read_arguments')}(inputs, outputs${names})`,
+    uses('parameters') ? py`parameters = ${pyHelper('read_parameters')}(${pairs(given)})` : undefined,
+    uses('now') ? py`now = ${pyHelper('read_now')}()` : undefined,
     code(''),
   )
 }
@@ -186,6 +160,8 @@ export type PythonPlace = {
   readonly recipe: Recipe
   readonly own: RecipeTable
   readonly trace: boolean
+  readonly plain?: boolean
+  /** The inputs of which a new column makes a difference; all where nothing is said. */ readonly open?: ReadonlySet<string>
 }
 /** What a step’s Python is written with at its place. */
 export function pythonContext({
@@ -197,6 +173,8 @@ export function pythonContext({
   recipe,
   own,
   trace,
+  plain = false,
+  open,
 }: PythonPlace): PythonContext {
   return {
     frame,
@@ -211,7 +189,13 @@ export function pythonContext({
     }),
     names: tableNames(recipe, own),
     own: own.id,
-    source: (one) => ({ files: py`files[${one}]`, ...scriptSource(recipe, one, output) }),
+    source: (one) => ({
+      files: py`files[${one}]`,
+      ...scriptSource(recipe, one, output),
+      open: open?.has(one) ?? true,
+    }),
+    plain,
+    follows: trace,
   }
 }
 

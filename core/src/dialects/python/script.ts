@@ -13,6 +13,7 @@ import { csvFirst, inputFormat } from '../inputs.ts'
 import { stepCode, tablesToWrite } from '../script.ts'
 import type { Script, ScriptOptions } from '../../codegen/dialect.ts'
 import { assembled, columnChecks, importLines, pairs, pythonContext, variable, type StepBlock } from './parts.ts'
+import { inputsWithNewcomers, toldSteps } from './told.ts'
 import { typeGuards } from './type-guards.ts'
 
 /** The file formats that a Python script cannot read. */
@@ -68,10 +69,15 @@ function stepBlocks(recipe: Recipe, plan: Plan, trace: boolean): StepBlock[] {
   const parameters = parameterTypes(recipe)
   const blocks: StepBlock[] = []
   const guardOf = typeGuards(recipe)
+  const told = toldSteps(recipe, plan)
+  const open = inputsWithNewcomers(recipe)
   for (const { own, table, steps } of tablesToWrite(recipe, plan)) {
     const frame = variable(table.id)
     for (const { step, input, output } of steps) {
-      const context = pythonContext({ frame, input, output, parameters, plan, recipe, own, trace })
+      const context = pythonContext({
+        ...{ frame, input, output, parameters, plan, recipe, own, trace, open },
+        plain: !trace && told.has(step.id),
+      })
       const { body, after } = stepCode(kindOf(step).scripts.python(paramsOf(step), context))
       const schemas = [input, ...usedTables(step).map((id) => plan.tables.find((one) => one.id === id)?.output ?? [])]
       const sentence = sentenceText(step, context.names)
@@ -82,9 +88,9 @@ function stepBlocks(recipe: Recipe, plan: Plan, trace: boolean): StepBlock[] {
         emptyKinds(lines(guard, body), schemas),
         guard,
         body,
-        after,
         trace ? settled(step, table.id, frame) : undefined,
         columnChecks(recipe, step, frame),
+        after,
         py`${pyHelper('account')}(${step.id}, ${frame})`,
         code(''),
       )

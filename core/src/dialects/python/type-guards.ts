@@ -3,12 +3,11 @@ import { brokenSteps, planRecipe, type BrokenStep, type Plan } from '../../engin
 import { cannotRun } from '../../messages/words.ts'
 import type { Recipe, Step } from '../../recipe/recipe.ts'
 import { pairs } from './parts.ts'
+import { newcomer } from './told.ts'
 import { sentenceOf } from '../../steps/shared/problems.ts'
 import type { ColumnType } from '../../table/column.ts'
 import type { Schema } from '../../table/table.ts'
 
-/** Stands for a column that a file has more than the recipe lists; no column is called so. */
-const newcomer = '\u0001'
 const newTypes: readonly ColumnType[] = ['text', 'decimal', 'boolean', 'date', 'datetime', 'time']
 
 const stepsOf = (plan: Plan, id: string) => plan.tables.find((table) => table.id === id)?.steps ?? []

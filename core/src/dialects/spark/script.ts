@@ -27,12 +27,19 @@ import { ScriptError, stepCode, tablesToWrite } from '../script.ts'
 /** The file formats that a Spark script cannot read. */
 export const sparkCannotRead = ['xlsx', 'ods', 'json'] as const satisfies readonly Format[]
 
-/** The helpers of Python, as they are where rows are followed, with those of Spark in place of what they stand for. */
+/** The helpers of Python, as they are where rows are followed, with the files of Spark in place of those of the same name. */
 export const sparkHelpers: readonly Helper[] = (() => {
-  const own = new Map(ownHelpers.map((helper) => [helper.name, helper]))
-  const shared = pythonHelpers.map((helper) => own.get(helper.name) ?? { ...helper, ...helper.traced })
-  const names = new Set(pythonHelpers.map(({ name }) => name))
-  return [...shared, ...ownHelpers.filter(({ name }) => !names.has(name))]
+  const ownFile = (file: string | undefined) => ownHelpers.filter((helper) => helper.file === file)
+  const files = new Set(pythonHelpers.map(({ file }) => file))
+  const placed = new Set<string>()
+  const shared = pythonHelpers.flatMap((helper) => {
+    const own = ownFile(helper.file)
+    if (own.length === 0) return [{ ...helper, ...helper.traced }]
+    if (placed.has(helper.file ?? '')) return []
+    placed.add(helper.file ?? '')
+    return own
+  })
+  return [...shared, ...ownHelpers.filter(({ file }) => !files.has(file))]
 })()
 
 /** The types of columns that a step makes or changes, where pandas does not tell them. */

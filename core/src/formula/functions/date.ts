@@ -235,6 +235,13 @@ export const date = [
       if (type === 'datetime') return ms
       return dayOf(ms)
     },
+    scripts: {
+      pandas: ([d = code('')], [type], [, unit]) => {
+        if (type !== 'date' || (unit !== 'month' && unit !== 'year')) return undefined
+        const start = code(unit === 'month' ? 'day=1' : 'month=1, day=1')
+        return py`${d}.map(lambda date: date.replace(${start}), na_action="ignore")`
+      },
+    },
     examples: [
       ['DATETRUNC(DATE(2031; 5; 2); "month")', '2031-05-01'],
       ['DATETRUNC(DATE(2031; 5; 2); "week")', '2031-04-28'],

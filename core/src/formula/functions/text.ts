@@ -142,6 +142,7 @@ export const text = [
     result: 'text',
     fails: 'never',
     call: ([t]) => trim(t as string).replace(new RegExp(`[${space}]+`, 'g'), ' '),
+    scripts: { pandas: ([t = code('')]) => py`${pyHelper('trimmed')}(${t})` },
     examples: [
       ['TRIM("  Long   Acre ")', 'Long Acre'],
       ['TRIM("   ")', ''],

@@ -6,6 +6,7 @@ import { compileDatePattern } from '../../reading/date-pattern.ts'
 import { plainLocale, type NumberLocale } from '../../table/number.ts'
 import { canConvert, convert } from '../../reading/convert.ts'
 import { listed, typeWords } from '../../messages/words.ts'
+import type { Schema } from '../../table/table.ts'
 import {
   checkSelector,
   columnsSlot,
@@ -16,6 +17,7 @@ import {
   selectorSchema,
   type Selector,
 } from '../shared/columns.ts'
+import { textReader } from '../shared/text-reader.ts'
 import { defineStep, slot, type CheckContext, type ParamPath, type SqlContext } from '../shared/step-kind.ts'
 import { localeSchema } from '../../reading/read-options.ts'
 import { isPlain, localeWords } from '../../reading/number-locales.ts'
@@ -129,6 +131,10 @@ const wordsFor = ({ type, formats }: Cast): string => {
   return 'the ISO way'
 }
 
+/** Whether all columns that are named hold text. */
+const readsTexts = ({ columns }: Cast, input: Schema): boolean =>
+  Array.isArray(columns) && selected(columns, input).every((field) => field.type === 'text')
+
 /** Reads columns as another type. */
 export const cast = defineStep<Cast>({
   changeWord: 'read',
@@ -236,7 +242,15 @@ export const cast = defineStep<Cast>({
         after: unreadSql(cells, context.from, context),
       }
     },
-    python: ({ columns, type, formats = [], locale = plainLocale, year }, { frame }) => {
+    python: (params, { frame, input, plain }) => {
+      const { columns, type, formats = [], locale = plainLocale, year } = params
+      const reader = plain && readsTexts(params, input) ? textReader({ type, formats, locale }) : undefined
+      if (reader)
+        return eachColumnPython(
+          columns,
+          frame,
+          (name) => py`${frame}[${name}] = ${pyHelper('read_cells')}(${frame}[${name}], ${reader}, ${type})`,
+        )
       const options = [
         ...(isDated(type) && formats.length > 0 ? [py`, formats=${pythonPatterns(formats, year)}`] : []),
         ...(locale.decimal !== '.' || locale.group !== ','

@@ -134,12 +134,15 @@ export const cleanText = defineStep<CleanText>({
           ]),
         ),
       ),
-    python: ({ columns, do: acts }, { frame }) =>
-      eachColumnPython(
-        columns,
-        frame,
-        (name) => py`${frame}[${name}] = ${pyHelper('clean_text')}(${frame}[${name}], ${acts})`,
-      ),
+    python: ({ columns, do: acts }, { frame, plain }) =>
+      eachColumnPython(columns, frame, (name) => {
+        const cells = py`${frame}[${name}]`
+        const trims = plain && acts.includes('trim') && acts.every((act) => act === 'trim' || act === 'collapse-spaces')
+        if (!trims) return py`${cells} = ${pyHelper('clean_text')}(${cells}, ${acts})`
+        return acts.length > 1
+          ? py`${cells} = ${pyHelper('trimmed')}(${cells})`
+          : py`${cells} = ${pyHelper('filled_text')}(${cells}.str.strip(${pyHelper('SPACES')}))`
+      }),
   },
   absorbs: ({ columns }, column, input) => selectedNames(columns, input).includes(column),
 })

@@ -1,9 +1,9 @@
 import { sourcesIn } from '../shared/trace.ts'
 import { z } from 'zod'
-import { checkFormula } from '../../formula/check.ts'
+import { checkFormula, type TypedNode } from '../../formula/check.ts'
 import { evaluateFormula } from '../../formula/evaluate.ts'
-import { formulaPython, formulaSql } from '../../formula/to-code.ts'
-import { py, sql, pyHelper } from '../../codegen/tag.ts'
+import { formulaPandas, formulaPython, formulaSql } from '../../formula/to-code.ts'
+import { py, sql, pyHelper, type Code } from '../../codegen/tag.ts'
 import { cellAt, lengthOf, type Column } from '../../table/column.ts'
 import {
   checkPlace,
@@ -16,7 +16,7 @@ import {
 } from '../shared/columns.ts'
 import { checkedFormula } from '../shared/condition-code.ts'
 import { name } from '../../reading/name-schema.ts'
-import { defineStep, slot } from '../shared/step-kind.ts'
+import { defineStep, slot, type PythonContext } from '../shared/step-kind.ts'
 import { newName } from '../shared/draft-values.ts'
 import { writeColumn } from '../../formula/parse.ts'
 
@@ -27,6 +27,21 @@ const countChanged = (before: Column, after: Column): number => {
   let changed = 0
   for (let i = 0, n = lengthOf(before); i < n; i++) if (cellAt(before, i) !== cellAt(after, i)) changed++
   return changed
+}
+
+/** By what pandas has for whole columns, where that gives the same. */
+const plainPython = (
+  { as, before, after }: Derive,
+  formula: TypedNode,
+  { frame, input }: PythonContext,
+): Code | undefined => {
+  const value = formulaPandas(formula, (column) => py`${frame}[${column}]`)
+  if (!value || formula.kind === 'constant' || before !== undefined) return undefined
+  const cells = formula.kind === 'call' && formula.type === 'decimal' ? py`${pyHelper('finite')}(${value})` : value
+  const isThere = input.some((field) => field.name === as)
+  return after === undefined || isThere
+    ? py`${frame}[${as}] = ${cells}`
+    : py`${frame} = ${pyHelper('put_after')}(${frame}, ${as}, ${cells}, ${after})`
 }
 
 /** A column by a formula. */
@@ -100,6 +115,8 @@ export const derive = defineStep<Derive>({
     python: (params, context) => {
       const checked = checkedFormula(params.formula, context.input, context.parameters)
       const { frame } = context
+      const plain = context.plain ? plainPython(params, checked.formula, context) : undefined
+      if (plain) return plain
       const written = formulaPython(checked.formula, {
         column: (column) => py`${frame}[${column}]`,
         parameter: context.parameter,

@@ -72,6 +72,12 @@ const firstFilling = (type: ColumnType, least: string | undefined): string | num
   return type === 'datetime' ? (least ?? `${today}T00:00:00`) : undefined
 }
 
+/** Whether pandas' own filling gives a column of this type the value. */
+const isPlainFill = (type: ColumnType, value: unknown): boolean => {
+  if (type === 'text') return typeof value === 'string' && value !== ''
+  return type === 'decimal' ? typeof value === 'number' : type === 'integer' && Number.isSafeInteger(value)
+}
+
 /** Fills empty cells with a value. */
 export const fillEmpty = defineStep<FillEmpty>({
   kind: 'fill-empty',
@@ -146,8 +152,15 @@ export const fillEmpty = defineStep<FillEmpty>({
         ),
       )
     },
-    python: ({ columns, with: value }, { frame, input, parameter }) => {
+    python: ({ columns, with: value }, { frame, input, parameter, plain }) => {
       const [first] = selected(columns, input)
+      if (plain && Array.isArray(columns) && selected(columns, input).every(({ type }) => isPlainFill(type, value)))
+        return eachColumnPython(
+          columns,
+          frame,
+          (name) =>
+            py`${frame}[${name}] = ${frame}[${name}].fillna(${literalPython(value as string | number, first?.type ?? 'text')})`,
+        )
       const choosePut = () => {
         if (isColumnValue(value)) return py`filled_from[${value.column}]`
         if (isParameterValue(value)) return parameter(value.parameter)

@@ -1,6 +1,6 @@
 import { columnsOfCondition, conditionReason } from '../shared/trace-conditions.ts'
 import { z } from 'zod'
-import { code, py, sql } from '../../codegen/tag.ts'
+import { py, sql } from '../../codegen/tag.ts'
 import { IntList } from '../../table/memory.ts'
 import { typeIn, selectColumns } from '../shared/columns.ts'
 import { checkCondition, conditionSchema, conditionWords, type Condition } from '../shared/condition.ts'
@@ -131,8 +131,8 @@ export const filter = defineStep<Filter>({
       return selectColumns(context, {}, sql`\nwhere ${keep ? condition : sql`not (${condition})`}`)
     },
     python: ({ where, keep = true }, context) => {
-      const condition = conditionPython(where, context)
-      return py`${context.frame} = ${context.renumbered(py`${context.frame}[${keep ? code('') : code('~')}${condition}]`)}`
+      const condition = conditionPython(keep ? where : { not: where }, context)
+      return py`${context.frame} = ${context.renumbered(py`${context.frame}[${condition}]`)}`
     },
   },
 })

@@ -8,6 +8,7 @@ import { checkFormats, formatWords, readSql, unreadSql } from '../cast/index.ts'
 import { isPlain, localeWords } from '../../reading/number-locales.ts'
 import { moreDatePatterns, otherNumberSigns } from '../shared/reading-fixes.ts'
 import { name } from '../../reading/name-schema.ts'
+import { plainPython } from './plain-python.ts'
 import { defineStep, slot, type Sentence, type SqlContext, type TableNames } from '../shared/step-kind.ts'
 import {
   type ColumnReading,
@@ -175,8 +176,11 @@ export const open = defineStep<Open>({
     },
     spark: 'table',
     // eslint-disable-next-line complexity -- one line for each reading option, absent where it is the default
-    python: ({ input, read: given = {} }, { frame, source }) => {
+    python: ({ input, read: given = {} }, context) => {
+      const { frame, source } = context
       const { files, format, known } = source(input)
+      const plain = format === 'csv' && Object.keys(known).length === 0 ? plainPython(given, input, context) : undefined
+      if (plain) return plain
       const read = format === 'parquet' ? { ...asCsv, types: given.types } : given
       const options = [
         ...(format === 'json' && read.path ? [py`path=${read.path}`] : []),

@@ -4,6 +4,7 @@ import { compilePattern, patternProblem, replaceMatches } from '../../codegen/re
 import { patternPython, replacedSql, replacementPython } from '../../codegen/regex/scripts.ts'
 import { cellAt, columnWriter, lengthOf, type Cell, type Column, type ColumnType } from '../../table/column.ts'
 import { mapText } from '../../table/gather.ts'
+import type { Schema } from '../../table/table.ts'
 import { lower } from '../../table/text.ts'
 import { listed } from '../../messages/words.ts'
 import {
@@ -124,6 +125,14 @@ const matchWords: Readonly<Record<MatchMode, string>> = {
   pattern: 'as a pattern',
 }
 
+/** Whether only texts of named columns are replaced, by texts. */
+const isOfTexts = (params: Replace, input: Schema): boolean =>
+  Array.isArray(params.columns) &&
+  selected(params.columns, input).every(({ type }) => type === 'text') &&
+  replacementPairs(params).every(({ find, with: into }) =>
+    [find, into].every((one) => typeof one === 'string' && one !== ''),
+  )
+
 /** Replaces values, parts of texts or matches of a pattern. */
 export const replace = defineStep<Replace>({
   kind: 'replace',
@@ -228,9 +237,19 @@ export const replace = defineStep<Replace>({
           ]),
         ),
       ),
-    python: (params, { frame, input }) => {
+    python: (params, { frame, input, plain }) => {
       const { match = 'whole', ignoreCase = false } = params
       const type = selected(params.columns, input)[0]?.type ?? 'text'
+      if (plain && match === 'whole' && !ignoreCase && isOfTexts(params, input))
+        return eachColumnPython(
+          params.columns,
+          frame,
+          (name) =>
+            py`${frame}[${name}] = ${frame}[${name}].replace({${joined(
+              replacementPairs(params).map((pair) => py`${pair.find}: ${pair.with}`),
+              ', ',
+            )}})`,
+        )
       const byPattern = match === 'pattern' || (match === 'part' && ignoreCase)
       const pairs = replacementPairs(params)
         .filter(isFound)

@@ -110,8 +110,46 @@ const pythonValue = (value: ParameterOrValue, type: ColumnType, context: PythonC
   return literalPython(value, type)
 }
 
+/** The tests of texts beside a text, by what pandas has for them: `%` stands for the text. */
+const textTests: Readonly<Record<string, readonly [before: string, after: string]>> = {
+  is: [' == ', ''],
+  'is-not': [' != ', ''],
+  contains: ['.str.contains(', ', regex=False, na=False)'],
+  'starts-with': ['.str.startswith(', ', na=False)'],
+  'ends-with': ['.str.endswith(', ', na=False)'],
+}
+const numberTests: Readonly<Record<string, string>> = {
+  is: '==',
+  'is-not': '!=',
+  greater: '>',
+  'at-least': '>=',
+  less: '<',
+  'at-most': '<=',
+}
+const isPlainText = (value: unknown): value is string => typeof value === 'string' && value !== ''
+
+/** A test by what pandas has for whole columns; undefined where that would not give the same. */
+const testPandas = (test: Test, type: ColumnType, cell: Code): Code | undefined => {
+  if (test.op === 'is-empty') return py`${cell}.isna()`
+  if (test.op === 'is-filled') return py`${cell}.notna()`
+  if (test.ignoreCase || test.trim) return undefined
+  if ('values' in test) {
+    if (type !== 'text' || !test.values.every(isPlainText)) return undefined
+    return py`${code(test.op === 'is-one-of' ? '' : '~')}${cell}.isin(${test.values})`
+  }
+  if (!('value' in test)) return undefined
+  const { op, value } = test
+  const [before, after] = textTests[op] ?? []
+  if (type === 'text' && isPlainText(value) && before !== undefined && after !== undefined)
+    return py`${cell}${code(before)}${value}${code(after)}`
+  const sign = numberTests[op]
+  return type === 'decimal' && typeof value === 'number' && sign ? py`${cell} ${code(sign)} ${value}` : undefined
+}
+
 const testPython = (test: Test, context: PythonContext): Code => {
   const type = typeOf(test, context.input)
+  const plain = context.plain ? testPandas(test, type, py`${context.frame}[${test.column}]`) : undefined
+  if (plain) return plain
   const compared = isNumber(type) ? 'decimal' : type
   const cell = py`${context.frame}[${test.column}]`
   const options = joined(
@@ -138,19 +176,25 @@ const testPython = (test: Test, context: PythonContext): Code => {
     : py`${words}(${cell}${options})`
 }
 
+/** A condition as a part of another. */
+const partPython = (condition: Condition, context: PythonContext): Code => {
+  const written = conditionPython(condition, context)
+  return isTest(condition) && / (?:[=!<>]=|[<>]) /.test(written.text) ? py`(${written})` : written
+}
+
 /** A plain boolean Series, without missing values. */
 export const conditionPython = (condition: Condition, context: PythonContext): Code => {
   if ('all' in condition)
     return py`(${joined(
-      condition.all.map((one) => conditionPython(one, context)),
+      condition.all.map((one) => partPython(one, context)),
       ' & ',
     )})`
   if ('any' in condition)
     return py`(${joined(
-      condition.any.map((one) => conditionPython(one, context)),
+      condition.any.map((one) => partPython(one, context)),
       ' | ',
     )})`
-  if ('not' in condition) return py`~${conditionPython(condition.not, context)}`
+  if ('not' in condition) return py`~${partPython(condition.not, context)}`
   if (isTest(condition)) return testPython(condition, context)
   const { formula } = checkedFormula(condition.formula, context.input, context.parameters)
   return py`${pyHelper('holds')}(${context.frame}, ${formulaPython(formula, { column: (column) => py`${context.frame}[${column}]`, parameter: context.parameter })})`

@@ -244,7 +244,17 @@ export type PythonContext = ScriptContext & {
   readonly renumbered: (rows: Code) => Code
   /** The variable that holds another table, finished, and its columns. */
   readonly table: (table: string) => { readonly frame: Code; readonly columns: Schema }
-  readonly source: (input: string) => ScriptSource & { readonly files: Code }
+  readonly source: (input: string) => ScriptSource & {
+    readonly files: Code
+    /** Whether a column that the recipe does not know makes a difference. */ readonly open: boolean
+  }
+  /**
+   * Whether no file changes the types of `input`'s columns and rows need not be followed: then pandas' own calls do where
+   * they give what the engine gives.
+   */
+  readonly plain: boolean
+  /** Whether rows are followed to their sources, or the code runs on Spark: then all is done by helpers that know of it. */
+  readonly follows: boolean
 }
 
 /** What a step's code is written with, by dialect. */

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { py, sql, pyHelper } from '../../codegen/tag.ts'
+import { code, py, sql, pyHelper, type Code } from '../../codegen/tag.ts'
 import {
   checkSortKeys,
   orderOf,
@@ -12,6 +12,9 @@ import {
 import { defineStep, slot } from '../shared/step-kind.ts'
 
 type SortParams = { readonly by: readonly SortKeyParams[] }
+
+const descending = (by: SortParams['by']): Code =>
+  by.some((key) => key.descending) ? py`, ascending=${by.map((key) => !key.descending)}` : code('')
 
 /** Sorts rows, stably. */
 export const sort = defineStep<SortParams>({
@@ -48,6 +51,9 @@ export const sort = defineStep<SortParams>({
       },
     ],
     spark: 'table',
-    python: ({ by }, { frame }) => py`${frame} = ${pyHelper('sort_rows')}(${frame}, ${sortPython(by)})`,
+    python: ({ by }, { frame, plain }) =>
+      plain && by.every(({ natural }) => !natural)
+        ? py`${frame} = ${frame}.sort_values(${by.map(({ column }) => column)}${descending(by)}, key=${pyHelper('text_order')}, kind="stable", ignore_index=True)`
+        : py`${frame} = ${pyHelper('sort_rows')}(${frame}, ${sortPython(by)})`,
   },
 })

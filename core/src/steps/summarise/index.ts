@@ -1,7 +1,8 @@
 import { measureSources } from '../shared/trace-measures.ts'
 import { orderOf } from '../shared/sort-keys.ts'
 import { z } from 'zod'
-import { code, joined, py, sql, pyHelper } from '../../codegen/tag.ts'
+import { code, joined, lines, py, sql, pyHelper, type Code } from '../../codegen/tag.ts'
+import { pythonKeywords } from '../../codegen/python/keywords.ts'
 import { groupBy } from '../../table/group.ts'
 import { Table, type Field, type Schema } from '../../table/table.ts'
 import { listed } from '../../messages/words.ts'
@@ -26,6 +27,33 @@ type Summarise = { readonly by: GroupKeys; readonly measures: readonly Measure[]
 const layout = ({ by, measures }: Summarise, input: Schema): { keys: Field[]; made: Field[] } => {
   const keys = keysOf(by, input)
   return { keys, made: measureFields(measures, keys, input) }
+}
+
+/** Names that `agg` takes as its own. */
+const namesOfAgg = new Set(['func', 'engine', 'engine_kwargs'])
+/** Each figure as pandas' `agg` takes it: the column and what becomes of it; fewer than there are where it would not give the same. */
+const pandasFigures = (measures: readonly Measure[], input: Schema, key: Field): Code[] =>
+  measures.flatMap(({ how, column, as, order }) => {
+    const type = input.find((field) => field.name === column)?.type
+    if (order || namesOfAgg.has(as)) return []
+    if (how === 'count') return [py`(${key.name}, "size")`]
+    if (how === 'filled') return [py`(${column ?? null}, "count")`]
+    if (how === 'distinct') return [py`(${column ?? null}, "nunique")`]
+    if (how === 'mean') return [py`(${column ?? null}, ${pyHelper('exact_mean')})`]
+    if (type !== 'decimal') return []
+    if (how === 'sum') return [py`(${column ?? null}, ${pyHelper('exact_sum')})`]
+    return how === 'min' || how === 'max' || how === 'median' ? [py`(${column ?? null}, ${how})`] : []
+  })
+/** An argument of any name. */
+const namedArgument = (name: string, value: Code): Code =>
+  /^[A-Za-z][A-Za-z0-9_]*$/.test(name) && !pythonKeywords.has(name)
+    ? py`${code(name)}=${value}`
+    : py`**{${name}: ${value}}`
+/** Counts as the whole numbers that may be empty; means of whole numbers as decimals. */
+const wholeColumns = (frame: Code, made: readonly Field[]): Code => {
+  const types = { integer: 'Int64', decimal: 'float64' }
+  const typed = made.map(({ name, type }) => py`${name}: ${types[type as keyof typeof types]}`)
+  return py`${frame} = ${frame}.reset_index().astype({${joined(typed, ', ')}})`
 }
 
 /** A row a group, with measures. */
@@ -133,8 +161,19 @@ export const summarise = defineStep<Summarise>({
     },
     sqlRows: ({ by }, { from, input, column }) => [{ rows: groupRowsSql(keysOf(by, input), from, column) }],
     spark: 'table',
-    python: (params, { frame, input }) => {
-      const { made } = layout(params, input)
+    python: (params, { frame, input, plain }) => {
+      const { keys, made } = layout(params, input)
+      const figures =
+        plain && Array.isArray(params.by) && keys.length > 0
+          ? pandasFigures(params.measures, input, keys[0] as Field)
+          : []
+      if (figures.length === made.length && made.length > 0)
+        return lines(
+          py`${frame} = ${frame}.groupby(${keys.map(({ name }) => name)}, sort=False, dropna=False).agg(`,
+          ...figures.map((figure, i) => py`    ${namedArgument((made[i] as Field).name, figure)},`),
+          code(')'),
+          wholeColumns(frame, made),
+        )
       const measures = params.measures.map((measure, i) => measurePython(measure, measure.as, (made[i] as Field).type))
       return py`${frame} = ${pyHelper('summarise')}(${frame}, by=${byWords(params.by) === '' ? py`[]${code('')}` : selectorPython(params.by, frame)}, measures=[${joined(measures, ', ')}])`
     },

@@ -4,7 +4,7 @@ import { checkSize } from '../../table/limits.ts'
 import { sqlTypeName } from '../../formula/to-code.ts'
 import { patternProblem } from '../../codegen/regex/engine.ts'
 import { patternPython } from '../../codegen/regex/scripts.ts'
-import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
+import { code, joined, lines, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import {
   asDictionary,
   columnOf,
@@ -171,6 +171,21 @@ const unpivotDrafts = (columns: readonly string[], schema: Schema, rank: number)
   ]
 }
 
+/** One group of all columns but some, labelled by their names, with names that no column has. */
+const isPlain = ({ groups, name, labels, before, after }: Unpivot, input: Schema): boolean => {
+  const [group] = groups
+  if (!group || groups.length > 1 || labels || before !== undefined || after !== undefined) return false
+  if (Array.isArray(group.columns) || !('except' in group.columns)) return false
+  return name !== group.value && !input.some((field) => field.name === name || field.name === group.value)
+}
+const plainPython = ({ groups, name, empty }: Unpivot, frame: Code): Code => {
+  const { columns, value } = groups[0] as Unpivot['groups'][number]
+  return lines(
+    py`${frame} = ${pyHelper('to_rows')}(${frame}, ${selectorPython(columns, frame)}, ${name}, ${value})`,
+    empty === 'drop' ? py`${frame} = ${frame}.dropna(subset=[${value}]).reset_index(drop=True)` : undefined,
+  )
+}
+
 /** Makes rows of columns. */
 export const unpivot = defineStep<Unpivot>({
   reshapes: true,
@@ -291,7 +306,8 @@ export const unpivot = defineStep<Unpivot>({
       },
     ],
     spark: 'repeats',
-    python: (params, { frame }) => {
+    python: (params, { frame, input, plain }) => {
+      if (plain && isPlain(params, input)) return plainPython(params, frame)
       const { remove, renames } = params.labels ?? {}
       const labels = [
         ...(remove === undefined || remove === ''

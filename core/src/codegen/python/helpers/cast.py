@@ -1,41 +1,50 @@
 import datetime
 from decimal import ROUND_HALF_UP
 
-import numpy as np
+import pandas as pd
 
-from .by_value import by_value
-from .column import column
+from .column import ListText
 from .read_boolean import read_boolean
+from .read_cells import read_cells
 from .read_date import read_moment
 from .read_number import read_number
 from .rounded import rounded
 from .shown import shown
 from .type_of import type_of
-from .warn import warn_unread
 from .whole import whole
 
 
-def read_text(t, kind, formats=None, decimal=".", group=","):
-    """A text as a value of a type, None where it does not read as one."""
-    if kind in ("text", "list"):
-        return t
-    if kind == "boolean":
-        return read_boolean(t)
-    if kind in ("integer", "decimal"):
-        x = read_number(t, decimal, group)
-        return x if x is None or kind == "decimal" else to_whole(x)
-    return read_moment(t, formats, kind)
-def read_column(name, codes, values, made, kind):
-    """A column of the values that were made of the different cells of another; cells that did not read are empty, and how many is said."""
-    unread = np.array([bool(v is not None and v != "" and m is None) for v, m in zip(values, made)])
-    warn_unread(unread[codes].sum(), name, kind)
-    return column(made, kind).take(codes)
-def read_texts(name, codes, texts, kind, formats, decimal, group):
-    """The same, of texts read as a type; "" is empty."""
-    return read_column(name, codes, texts, [read_text(t, kind, formats=formats, decimal=decimal, group=group) if t else None for t in texts], kind)
-def to_whole(x):
+def to_whole(x: float):
+    """The nearest whole number, None out of range."""
     return whole(rounded(x, 0, ROUND_HALF_UP))
-def to_type(x, kind):
+
+
+def read_whole(text: str, decimal: str = ".", group: str = ","):
+    """A number as the nearest whole number; None for other text."""
+    number = read_number(text, decimal, group)
+    return None if number is None else to_whole(number)
+
+
+def read_text(text: str, kind: str, formats=None, decimal: str = ".", group: str = ","):
+    """A text as a value of a type, None where it does not read as one."""
+    if kind == "text":
+        return text
+    if kind == "list":
+        return ListText(text)
+    if kind == "boolean":
+        return read_boolean(text)
+    if kind == "integer":
+        return read_whole(text, decimal, group)
+    return read_number(text, decimal, group) if kind == "decimal" else read_moment(text, formats, kind)
+
+
+def read_texts(x: pd.Series, kind: str, formats=None, decimal: str = ".", group: str = ",") -> pd.Series:
+    """A column of text as a type; what does not read as it is empty and counted, "" is empty."""
+    texts = x.where(x.notna() & (x != ""), None)
+    return read_cells(texts, lambda text: read_text(text, kind, formats, decimal, group), kind)
+
+
+def to_type(x: object, kind: str):
     """A value of one type as another, None where there is no way."""
     if kind == "text":
         return shown(x)
@@ -46,9 +55,10 @@ def to_type(x, kind):
     if kind == "integer":
         return to_whole(x)
     return float(x) if kind == "decimal" else bool(x) if kind == "boolean" else x
-def cast(x, kind, **how):
+
+
+def cast(x: pd.Series, kind: str, **how) -> pd.Series:
+    """A column as another type; what does not read as it is empty and counted."""
     if type_of(x) == kind and kind != "text":
         return x
-    codes, values = by_value(x)
-    made = [None if v is None else read_text(v, kind, **how) if isinstance(v, str) else to_type(v, kind) for v in values]
-    return read_column(x.name, codes, values, made, kind).set_axis(x.index)
+    return read_cells(x, lambda v: read_text(v, kind, **how) if isinstance(v, str) else to_type(v, kind), kind)

@@ -1,18 +1,20 @@
 import collections
 
 
-def encoding_of(path, encoding):
-    """The encoding that the first bytes tell, that is given, or UTF-8 where all is that, else that of Western Windows."""
-    with open(path, "rb") as f:
-        start = f.read(4)
-    for mark, name in ((b"\xef\xbb\xbf", "utf-8-sig"), (b"\xff\xfe", "utf-16"), (b"\xfe\xff", "utf-16")):
-        if start.startswith(mark):
-            return name
-    if encoding:
-        return encoding
+def encoding_of(path: str, given: str) -> str:
+    """The encoding that a file's first bytes tell, else the given one."""
+    with open(path, "rb") as file:
+        start = file.read(3)
+    if start[:2] in (b"\xff\xfe", b"\xfe\xff"):
+        return "utf-16"
+    return "utf-8-sig" if start == b"\xef\xbb\xbf" else given
+
+
+def found_encoding(path: str) -> str:
+    """UTF-8 where all of a file is that, else the encoding of Western Windows; its first bytes go first."""
     try:
-        with open(path, encoding="utf-8") as f:
-            collections.deque(f, maxlen=0)
+        with open(path, encoding="utf-8") as file:
+            collections.deque(file, maxlen=0)
     except UnicodeDecodeError:
-        return "windows-1252"
-    return "utf-8"
+        return encoding_of(path, "windows-1252")
+    return encoding_of(path, "utf-8")

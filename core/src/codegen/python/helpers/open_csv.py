@@ -5,11 +5,10 @@ import os
 import numpy as np
 import pandas as pd
 
-from .by_value import by_value
 from .cast import read_texts
 from .corner import corner
 from .detect import detect
-from .encoding_of import encoding_of
+from .encoding_of import encoding_of, found_encoding
 from .sniff_delimiter import sniff_delimiter
 from .sources import first_record, follow_file  # trace
 from .table_names import joined_names, known_names, names_for
@@ -40,7 +39,7 @@ def read_rows(path, encoding, delimiter, quote, area):
     return rows.iloc[top - 1:bottom, left - 1:right], np.clip(widths[top - 1:bottom], 0, right) - (left - 1)
 def read_table(path, encoding, delimiter, quote, header, skip, footer, area, known):
     """The table of one file as text, without blank rows."""
-    encoding = encoding_of(path, encoding)
+    encoding = encoding_of(path, encoding) if encoding else found_encoding(path)
     rows, widths = read_rows(path, encoding, delimiter or sniff_delimiter(first_lines(path, encoding), quote), quote, area)
     tops = [] if header is None else header if isinstance(header, list) else [header]
     below = max(tops + [0])
@@ -61,10 +60,9 @@ def open_csv(files, encoding=None, delimiter=None, quote='"', header=1, skip=0, 
     rows = pd.concat(tables, ignore_index=True)
     last = [c for c in (file_column, sheet_column) if c]
     rows = rows[[c for c in rows.columns if c not in last] + last]
-    frame = {}
     for name in rows.columns:
-        codes, texts = by_value(rows.pop(name))
         given = types.get(name) if isinstance(types, dict) else "text" if types == "text" or name in last else None
-        kind, formats = given if isinstance(given, tuple) else (given or detect([t for t in texts if t], decimal), None)
-        frame[name] = read_texts(name, codes, texts, kind, formats, decimal, group).set_axis(rows.index)
-    return pd.DataFrame(frame, index=rows.index)
+        texts = [text for text in rows[name].dropna().unique() if text]
+        kind, formats = given if isinstance(given, tuple) else (given or detect(texts, decimal), None)
+        rows[name] = read_texts(rows[name], kind, formats, decimal, group)
+    return rows

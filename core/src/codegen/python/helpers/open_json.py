@@ -1,7 +1,7 @@
 import json
 import os
 
-from .encoding_of import encoding_of
+from .encoding_of import encoding_of, found_encoding
 from .flat_record import flat
 from .open_workbook import stack_cells
 from .sources import follow_file  # trace
@@ -25,7 +25,7 @@ def open_json(files, path=None, encoding=None, types="detect", decimal=".", grou
         known = {}
     parts = []
     for file in files:
-        with open(file, encoding=encoding_of(file, encoding)) as f:
+        with open(file, encoding=encoding_of(file, encoding) if encoding else found_encoding(file)) as f:
             rows = [flat(r) for r in records_at(json.load(f), path)]
         names = list(dict.fromkeys(k for r in rows for k in r))
         follow_file(file, "", [list(r.values()) for r in rows], 1)  # trace

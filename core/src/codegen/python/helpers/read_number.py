@@ -1,29 +1,30 @@
+import functools
 import math
 import re
 
 from .spaces import SPACES
 
-number_patterns = {}
+CURRENCY = "[$¢£¤¥֏؋߾߿৲৳৻૱௹฿៛₠₡₢₣₤₥₦₧₨₩₪₫€₭₮₯₰₱₲₳₴₵₶₷₸₹₺₻₼₽₾₿⃀]"
 
 
-def number_pattern(decimal, group):
-    """The regular expression of a number with these signs, made once."""
-    if (decimal, group) in number_patterns:
-        return number_patterns[decimal, group]
-    sign = lambda s: re.escape(s) if s else "(?!)"
-    number_patterns[decimal, group] = re.compile("^(\\()?([-+−])? ?([$¢£¤¥֏؋߾߿৲৳৻૱௹฿៛₠₡₢₣₤₥₦₧₨₩₪₫€₭₮₯₰₱₲₳₴₵₶₷₸₹₺₻₼₽₾₿⃀])? ?([-+−])?(?:([0-9]{1,3}(?:\u0002[0-9]{3})+|[0-9]+)(?:\u0001([0-9]+))?|\u0001([0-9]+))([eE][-+]?[0-9]+)? ?([$¢£¤¥֏؋߾߿৲৳৻૱௹฿៛₠₡₢₣₤₥₦₧₨₩₪₫€₭₮₯₰₱₲₳₴₵₶₷₸₹₺₻₼₽₾₿⃀])? ?(%)?(\\))?$".replace("\u0001", sign(decimal)).replace("\u0002", sign(group)))
-    return number_patterns[decimal, group]
-def read_number(t, decimal=".", group=","):
-    """Spaces at the ends, one currency sign, groups of thousands, (brackets) for minus, a trailing %."""
-    m = number_pattern(decimal, group).fullmatch(t.strip(SPACES))
-    if m is None:
+@functools.cache
+def number_pattern(decimal: str, group: str) -> re.Pattern:
+    """A number and its parts: bracket, sign, currency, sign, digits, fraction, bare fraction, exponent, currency, %, bracket."""
+    digits = rf"[0-9]{{1,3}}(?:{re.escape(group)}[0-9]{{3}})+|[0-9]+" if group else "[0-9]+"
+    point = re.escape(decimal) if decimal else "(?!)"
+    size = rf"(?:({digits})(?:{point}([0-9]+))?|{point}([0-9]+))([eE][-+]?[0-9]+)?"
+    return re.compile(rf"(\()?([-+−])? ?({CURRENCY})? ?([-+−])?{size} ?({CURRENCY})? ?(%)?(\))?")
+
+
+def read_number(text: str, decimal: str = ".", group: str = ","):
+    """A number with a currency sign, thousands apart, brackets for minus or a % if it has them; None for other text."""
+    found = number_pattern(decimal, group).fullmatch(text.strip(SPACES))
+    if found is None:
         return None
-    open_, before, cash, after, digits, fraction, bare, exponent, tail, percent, close = m.groups()
-    sign = before or after
-    if (open_ is None) != (close is None) or (cash and tail) or (before and after) or (open_ and sign):
+    bracket, before, cash, after, digits, fraction, bare, exponent, cash_behind, percent, closed = found.groups()
+    if bool(bracket) != bool(closed) or (cash and cash_behind) or bool(bracket) + bool(before) + bool(after) > 1:
         return None
-    x = float((digits or "0").replace(group or "\0", "") + "." + (fraction or bare or "0") + (exponent or ""))
-    if math.isinf(x):
-        return None
-    x = x / 100 if percent else x
-    return -x + 0.0 if open_ or sign in ("-", "−") else x
+    number = float(f"{(digits or '0').replace(group or ' ', '')}.{fraction or bare or '0'}{exponent or ''}")
+    number = number / 100 if percent else number
+    minus = bracket or "-" in f"{before}{after}" or "−" in f"{before}{after}"
+    return None if math.isinf(number) else -number + 0.0 if minus else number

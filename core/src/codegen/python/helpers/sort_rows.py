@@ -10,7 +10,7 @@ def sorted_rows(frame, keys):
     ranks = pd.DataFrame(index=frame.index)
     for i, (name, _, *natural) in enumerate(keys):
         values = frame[name]
-        if values.dtype == object:
+        if values.dtype.kind not in "fib":
             order = sorted(set(values.dropna()), key=natural_key if natural and type_of(values) == "text" else sort_value)
             values = values.map({v: r for r, v in enumerate(order)})
         ranks[i] = values.astype("float64")

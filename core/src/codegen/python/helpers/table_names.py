@@ -1,12 +1,14 @@
-def names_for(cells_, width):
-    made = []
-    for i in range(width):
-        wanted = cells_[i] if i < len(cells_) and cells_[i] != "" else f"Column {i + 1}"
-        free, n = wanted, 2
-        while free in made:
-            free, n = f"{wanted} {n}", n + 1
-        made.append(free)
-    return made
+from .free_name import free_name
+
+
+def names_for(cells: list, width: int = 0) -> list:
+    """Names of columns, as many as there are cells, `width` at least, each there once; one that is missing is called by its place."""
+    names = []
+    for place, cell in enumerate([*cells, *[None] * (width - len(cells))], 1):
+        names.append(free_name(cell if isinstance(cell, str) and cell else f"Column {place}", names))
+    return names
+
+
 def known_names(names, known):
     """A column that comes by another name gets its own, unless that is there too."""
     for i, name in enumerate(names):

@@ -1,19 +1,25 @@
 import datetime
 
+import pandas as pd
+
 from .column import ListText
 
+TYPES = {
+    "Int64": "integer",
+    "float64": "decimal",
+    "boolean": "boolean",
+    datetime.datetime: "datetime",
+    datetime.date: "date",
+    datetime.time: "time",
+    ListText: "list",
+}
 # The types of columns that may hold no value at a step, by name.
 known_kinds = {}
 
 
-def type_of(x):
-    if x.dtype == "Int64":
-        return "integer"
-    if x.dtype == "float64":
-        return "decimal"
-    if x.dtype == "boolean":
-        return "boolean"
-    first = next((v for v in x.tolist() if v is not None), None)
-    if first is None:
-        return known_kinds.get(x.name, "text")
-    return "datetime" if isinstance(first, datetime.datetime) else "date" if isinstance(first, datetime.date) else "time" if isinstance(first, datetime.time) else "list" if isinstance(first, ListText) else "text"
+def type_of(x: pd.Series) -> str:
+    """The type of a column; one of objects goes by its first value."""
+    if str(x.dtype) in TYPES:
+        return TYPES[str(x.dtype)]
+    first = next((type(value) for value in x if pd.notna(value)), None)
+    return known_kinds.get(x.name, "text") if first is None else TYPES.get(first, "text")

@@ -1,6 +1,5 @@
 import pandas as pd
 
-from .by_value import by_value
 from .cast import read_texts
 from .detect import fitting
 from .in_batches import in_batches
@@ -38,8 +37,7 @@ def typed(texts, names, last, types, decimal, group, lists=()):
     def read(frame):
         made = {}
         for name, (kind, formats) in zip(names, kinds):
-            codes, different = by_value(frame[name])
-            made[name] = read_texts(name, codes, different, kind, formats, decimal, group).set_axis(frame.index)
+            made[name] = read_texts(frame[name], kind, formats, decimal, group)
         return pd.DataFrame(made, index=frame.index)
 
     return by_rows(Table(texts, names, ["text"] * len(names), at), read, {name: kind for name, (kind, _) in zip(names, kinds)})

@@ -1,0 +1,8 @@
+import pandas as pd
+
+
+def text_order(x: pd.Series) -> pd.Series:
+    """What sort_values goes by: texts by their small letters, then by the letters themselves."""
+    if x.dtype.kind in "fib":
+        return x
+    return x.map(lambda v: f"{v.lower()}\0{v}" if isinstance(v, str) else v, na_action="ignore")
