@@ -15,6 +15,7 @@ import { tableNames, openedBy } from '../../recipe/step-access.ts'
 import type { Recipe, RecipeTable, Step } from '../../recipe/recipe.ts'
 import { scriptSource } from '../inputs.ts'
 import type { Schema } from '../../table/table.ts'
+import { wrapLines } from './wrap.ts'
 
 /** Modules of Python that a script may use; it imports those that it does. */
 const imports = [
@@ -63,6 +64,7 @@ const taken = new Set([
   'main',
   'c',
   'name',
+  'fresh',
   'print',
   'list',
   'dict',
@@ -133,21 +135,22 @@ const startCode = (recipe: Recipe, rest: Code): Code => {
 }
 
 /** Lines of a function's body. Texts in generated code have no line breaks of their own, so every line is one of the code. */
-const indented = ({ text }: Code): string => text.replace(/^(?=.)/gm, '    ')
+const indented = ({ text }: Code): string => wrapLines(text.replace(/^(?=.)/gm, '    '))
 
 /** Definitions two blank lines apart, as PEP 8 has it; comments belong to what they stand above. */
 const spaced = (source: string): string =>
   source.replace(/\n+(?=(?:#.*\n)*(?:def |class |@))/g, '\n\n\n').replace(/(@.*)\n+(?=def )/g, '$1\n')
 
-/** After an `open`: what of the columns that the recipe lists is missing or more. */
-export function columnChecks(recipe: Recipe, step: Step, frame: Code): Code | undefined {
+/** After an `open`: what of the columns that the recipe lists is missing or more; `fresh` are those that are more, where the code behind it asks for them. */
+export function columnChecks(recipe: Recipe, step: Step, frame: Code, after?: Code): Code | undefined {
   const opened = openedBy(step)
   const wanted = recipe.inputs.find((one) => one.id === opened?.input)
   if (!wanted?.columns || wanted.columns.length === 0) return undefined
   const inFile = fileColumns(wanted.columns, opened?.read).map((field) => field.name)
   const known = wanted.columns.map((field) => field.name)
   const beside = known.length > inFile.length ? py`, ${known}` : code('')
-  return py`${pyHelper('require')}(${frame}, ${wanted.name}, ${inFile}${beside})`
+  const fresh = code(after && /\bfresh\b/.test(withoutTexts(after)) ? 'fresh = ' : '')
+  return py`${fresh}${pyHelper('require')}(${frame}, ${wanted.name}, ${inFile}${beside})`
 }
 
 /** Where a step stands, for its code. */

@@ -89,7 +89,7 @@ function stepBlocks(recipe: Recipe, plan: Plan, trace: boolean): StepBlock[] {
         guard,
         body,
         trace ? settled(step, table.id, frame) : undefined,
-        columnChecks(recipe, step, frame),
+        columnChecks(recipe, step, frame, after),
         after,
         py`${pyHelper('account')}(${step.id}, ${frame})`,
         code(''),

@@ -58,9 +58,8 @@ export const plainPython = (
   if (types === 'text') return body
   if (types === 'detect') return { body, after: each(py`${frame}.columns`) }
   const typed = typedColumns(types, frame)
-  if (!typed) return undefined
-  const known = columns.map(({ name }) => name)
-  const fresh = open ? each(py`[c for c in ${frame}.columns if c not in ${known}]`) : undefined
+  if (!typed || columns.length === 0) return undefined
+  const fresh = open ? each(code('fresh')) : undefined
   const after = lines(...(typed.text === '' ? [] : [typed]), fresh)
   return after.text === '' ? body : { body, after }
 }

@@ -128,22 +128,22 @@ const numberTests: Readonly<Record<string, string>> = {
 }
 const isPlainText = (value: unknown): value is string => typeof value === 'string' && value !== ''
 
+/** A test beside one value by what pandas has for whole columns. */
+const valueTestPandas = (op: string, value: unknown, type: ColumnType, cell: Code): Code | undefined => {
+  const words = type === 'text' && isPlainText(value) ? ownValue(textTests, op) : undefined
+  if (words) return py`${cell}${code(words[0])}${value as string}${code(words[1])}`
+  const sign = type === 'decimal' && typeof value === 'number' ? ownValue(numberTests, op) : undefined
+  return sign ? py`${cell} ${code(sign)} ${value as number}` : undefined
+}
+
 /** A test by what pandas has for whole columns; undefined where that would not give the same. */
 const testPandas = (test: Test, type: ColumnType, cell: Code): Code | undefined => {
   if (test.op === 'is-empty') return py`${cell}.isna()`
   if (test.op === 'is-filled') return py`${cell}.notna()`
   if (test.ignoreCase || test.trim) return undefined
-  if ('values' in test) {
-    if (type !== 'text' || !test.values.every(isPlainText)) return undefined
-    return py`${code(test.op === 'is-one-of' ? '' : '~')}${cell}.isin(${test.values})`
-  }
-  if (!('value' in test)) return undefined
-  const { op, value } = test
-  const [before, after] = textTests[op] ?? []
-  if (type === 'text' && isPlainText(value) && before !== undefined && after !== undefined)
-    return py`${cell}${code(before)}${value}${code(after)}`
-  const sign = numberTests[op]
-  return type === 'decimal' && typeof value === 'number' && sign ? py`${cell} ${code(sign)} ${value}` : undefined
+  if ('value' in test) return valueTestPandas(test.op, test.value, type, cell)
+  if (!('values' in test) || type !== 'text' || !test.values.every(isPlainText)) return undefined
+  return py`${code(test.op === 'is-one-of' ? '' : '~')}${cell}.isin(${test.values})`
 }
 
 const testPython = (test: Test, context: PythonContext): Code => {

@@ -31,18 +31,25 @@ const layout = ({ by, measures }: Summarise, input: Schema): { keys: Field[]; ma
 
 /** Names that `agg` takes as its own. */
 const namesOfAgg = new Set(['func', 'engine', 'engine_kwargs'])
+/** How pandas' `agg` makes figures of any column that they are made of, and those of decimals. */
+const figuresOfAll: { readonly [How in Measure['how']]?: Code } = {
+  count: py`${'size'}`,
+  filled: py`${'count'}`,
+  distinct: py`${'nunique'}`,
+  mean: pyHelper('exact_mean'),
+}
+const figuresOfDecimals: { readonly [How in Measure['how']]?: Code } = {
+  sum: pyHelper('exact_sum'),
+  min: py`${'min'}`,
+  max: py`${'max'}`,
+  median: py`${'median'}`,
+}
 /** Each figure as pandas' `agg` takes it: the column and what becomes of it; fewer than there are where it would not give the same. */
 const pandasFigures = (measures: readonly Measure[], input: Schema, key: Field): Code[] =>
   measures.flatMap(({ how, column, as, order }) => {
     const type = input.find((field) => field.name === column)?.type
-    if (order || namesOfAgg.has(as)) return []
-    if (how === 'count') return [py`(${key.name}, "size")`]
-    if (how === 'filled') return [py`(${column ?? null}, "count")`]
-    if (how === 'distinct') return [py`(${column ?? null}, "nunique")`]
-    if (how === 'mean') return [py`(${column ?? null}, ${pyHelper('exact_mean')})`]
-    if (type !== 'decimal') return []
-    if (how === 'sum') return [py`(${column ?? null}, ${pyHelper('exact_sum')})`]
-    return how === 'min' || how === 'max' || how === 'median' ? [py`(${column ?? null}, ${how})`] : []
+    const way = figuresOfAll[how] ?? (type === 'decimal' ? figuresOfDecimals[how] : undefined)
+    return order || namesOfAgg.has(as) || !way ? [] : [py`(${how === 'count' ? key.name : (column ?? null)}, ${way})`]
   })
 /** An argument of any name. */
 const namedArgument = (name: string, value: Code): Code =>

@@ -11,6 +11,7 @@ import {
   emptyColumn,
   isTextColumn,
   isNullAt,
+  isNumber,
   lengthOf,
   type Column,
   type ColumnType,
@@ -27,6 +28,7 @@ import {
   columnsSlot,
   placePython,
   placeSchema,
+  selected,
   selectedNames,
   selectorPython,
   selectorSchema,
@@ -171,12 +173,14 @@ const unpivotDrafts = (columns: readonly string[], schema: Schema, rank: number)
   ]
 }
 
-/** One group of all columns but some, labelled by their names, with names that no column has. */
+/** One group of all columns but some, texts and numbers, labelled by their names, with names that no column has. */
 const isPlain = ({ groups, name, labels, before, after }: Unpivot, input: Schema): boolean => {
   const [group] = groups
   if (!group || groups.length > 1 || labels || before !== undefined || after !== undefined) return false
   if (Array.isArray(group.columns) || !('except' in group.columns)) return false
-  return name !== group.value && !input.some((field) => field.name === name || field.name === group.value)
+  if (name === group.value || input.some((field) => field.name === name || field.name === group.value)) return false
+  const gathered = selected(group.columns, input)
+  return gathered.length > 0 && gathered.every(({ type }) => type === 'text' || isNumber(type))
 }
 const plainPython = ({ groups, name, empty }: Unpivot, frame: Code): Code => {
   const { columns, value } = groups[0] as Unpivot['groups'][number]

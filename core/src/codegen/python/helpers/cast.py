@@ -1,22 +1,22 @@
 import datetime
-from decimal import ROUND_HALF_UP
+from decimal import ROUND_HALF_UP, Decimal
 
 import pandas as pd
 
 from .column import ListText
+from .max_whole import MAX_WHOLE
 from .read_boolean import read_boolean
 from .read_cells import read_cells
 from .read_date import read_moment
 from .read_number import read_number
-from .rounded import rounded
 from .shown import shown
 from .type_of import type_of
-from .whole import whole
 
 
 def to_whole(x: float):
-    """The nearest whole number, None out of range."""
-    return whole(rounded(x, 0, ROUND_HALF_UP))
+    """The nearest whole number, a half away from 0; None out of range."""
+    whole = int(x if float(x).is_integer() else Decimal(f"{x:.15g}").to_integral_value(ROUND_HALF_UP))
+    return whole if abs(whole) <= MAX_WHOLE else None
 
 
 def read_whole(text: str, decimal: str = ".", group: str = ","):

@@ -8,9 +8,7 @@ from .stop import stop
 def read_arguments(inputs: dict, outputs: dict, parameters: tuple = ()) -> tuple:
     """The files of each input and the path of each table, as the command line gives them."""
     names = f"inputs: {', '.join(inputs)}; parameters: {', '.join(parameters)}; tables: {', '.join(outputs)}"
-    parser = argument_parser(epilog=names)
-    parser.add_argument("--trace-out", metavar="FILE", help="where it goes which rows of the files each row was made of")  # trace
-    given = parser.parse_args()
+    given = argument_parser(epilog=names).parse_args()
     trace_out[:] = [given.trace_out] if given.trace_out else []  # trace
     files = given_files(given.input, inputs)
     for paths in files.values():

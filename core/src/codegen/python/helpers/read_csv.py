@@ -14,8 +14,8 @@ def csv_rows(path: str, encoding: str, delimiter: str) -> pd.DataFrame:
     except (pd.errors.EmptyDataError, pd.errors.ParserError):  # a row is wider than the first
         csv.field_size_limit(2**31 - 1)
         with open(path, encoding=encoding, newline="") as file:
-            rows = csv.reader(file, delimiter=delimiter)
-            return pd.DataFrame([[cell or None for cell in row] if any(row) else [] for row in rows], dtype=object)
+            rows = [[cell or None for cell in row] for row in csv.reader(file, delimiter=delimiter)]
+        return pd.DataFrame([row if any(row) else [] for row in rows], dtype=object)
 
 
 def read_csv(paths: list, encoding: str, delimiter: str = ",", header: int = 1) -> pd.DataFrame:

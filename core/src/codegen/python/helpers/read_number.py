@@ -9,7 +9,7 @@ CURRENCY = "[$¢£¤¥֏؋߾߿৲৳৻૱௹฿៛₠₡₢₣₤₥₦₧₨�
 
 @functools.cache
 def number_pattern(decimal: str, group: str) -> re.Pattern:
-    """A number and its parts: bracket, sign, currency, sign, digits, fraction, bare fraction, exponent, currency, %, bracket."""
+    """The parts of a number with these signs, in the order in which read_number names them."""
     digits = rf"[0-9]{{1,3}}(?:{re.escape(group)}[0-9]{{3}})+|[0-9]+" if group else "[0-9]+"
     point = re.escape(decimal) if decimal else "(?!)"
     size = rf"(?:({digits})(?:{point}([0-9]+))?|{point}([0-9]+))([eE][-+]?[0-9]+)?"
@@ -17,14 +17,15 @@ def number_pattern(decimal: str, group: str) -> re.Pattern:
 
 
 def read_number(text: str, decimal: str = ".", group: str = ","):
-    """A number with a currency sign, thousands apart, brackets for minus or a % if it has them; None for other text."""
+    """A number, also with a currency sign, thousands apart, brackets for minus or a %; None for other text."""
     found = number_pattern(decimal, group).fullmatch(text.strip(SPACES))
     if found is None:
         return None
-    bracket, before, cash, after, digits, fraction, bare, exponent, cash_behind, percent, closed = found.groups()
-    if bool(bracket) != bool(closed) or (cash and cash_behind) or bool(bracket) + bool(before) + bool(after) > 1:
+    bracket, before, cash, after, digits, fraction, bare, power, cash_after, percent, closed = found.groups()
+    signs = [sign for sign in (bracket, before, after) if sign]
+    if len(signs) > 1 or (cash and cash_after) or bool(bracket) != bool(closed):
         return None
-    number = float(f"{(digits or '0').replace(group or ' ', '')}.{fraction or bare or '0'}{exponent or ''}")
+    number = float(f"{(digits or '0').replace(group or ' ', '')}.{fraction or bare or '0'}{power or ''}")
     number = number / 100 if percent else number
-    minus = bracket or "-" in f"{before}{after}" or "−" in f"{before}{after}"
+    minus = signs and signs[0] != "+"
     return None if math.isinf(number) else -number + 0.0 if minus else number

@@ -2,7 +2,7 @@ from .free_name import free_name
 
 
 def names_for(cells: list, width: int = 0) -> list:
-    """Names of columns, as many as there are cells, `width` at least, each there once; one that is missing is called by its place."""
+    """Names of columns, `width` at least, each there once; one that is missing is called by its place."""
     names = []
     for place, cell in enumerate([*cells, *[None] * (width - len(cells))], 1):
         names.append(free_name(cell if isinstance(cell, str) and cell else f"Column {place}", names))

@@ -1,26 +1,16 @@
-import datetime
-
 import pandas as pd
 
-from .kind_together import kind_together
 from .shown import shown
-from .type_of import type_of
-
-
-def at_midnight(day: datetime.date) -> datetime.datetime:
-    """A date as the date-time at which it begins; a date-time as it is."""
-    return day if isinstance(day, datetime.datetime) else datetime.datetime.combine(day, datetime.time())
 
 
 def same_type(frame: pd.DataFrame) -> pd.DataFrame:
-    """Whole numbers beside decimals as decimals, dates beside date-times as those, other mixtures as text."""
-    kinds = {type_of(frame[name]) for name in frame.columns}
+    """Whole numbers beside decimals as decimals; numbers beside cells that are none, all as text."""
+    kinds = {type(next(iter(x.dropna()), "")) if x.dtype == object else str(x.dtype) for _, x in frame.items()}
     if len(kinds) < 2:
         return frame
-    if kind_together(kinds) == "decimal":
+    if kinds == {"Int64", "float64"}:
         return frame.astype("float64")
-    way = at_midnight if kind_together(kinds) == "datetime" else shown
-    return frame.apply(lambda x: x.astype(object).map(way, na_action="ignore"))
+    return frame.apply(lambda x: x.astype(object).map(shown, na_action="ignore"))
 
 
 def to_rows(frame: pd.DataFrame, names: list, label: str, value: str) -> pd.DataFrame:
