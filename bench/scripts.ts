@@ -54,6 +54,8 @@ const sentences: readonly NewStep[] = [
 
 const read = { encoding: 'utf-8', delimiter: ',' }
 const opened = await openInput([fileFromPath(path)], read)
+/** As the page saves it: with the types that were found. */
+const types = Object.fromEntries(opened.table.schema.map(({ name, type }) => [name, { type }]))
 const recipe: Recipe = {
   fabula: 1,
   name: 'Takings of a wide export',
@@ -63,7 +65,7 @@ const recipe: Recipe = {
       id: 'takings',
       name: 'Takings',
       steps: [
-        { id: 's1', kind: 'open', input: 'visits', read },
+        { id: 's1', kind: 'open', input: 'visits', read: { ...read, types } },
         ...sentences.map((step, i) => ({ ...step, id: `s${i + 2}` }) as Step),
       ],
     },

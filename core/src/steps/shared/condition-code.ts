@@ -7,6 +7,7 @@ import { isNumber, type ColumnType } from '../../table/column.ts'
 import type { Schema } from '../../table/table.ts'
 import { isTest, type Condition, type Test } from './condition.ts'
 import type { PythonContext, SqlContext } from './step-kind.ts'
+import { ownValue } from '../../table/own.ts'
 import { isColumnValue, isParameterValue, literalPython, literalSql, type ParameterOrValue } from './value.ts'
 
 /** A formula of a condition, typed. @throws Error where it is broken, which planning has ruled out. */
