@@ -27,9 +27,8 @@ const readPython = (text, file) => {
 const pythonWords = (source) =>
   new Set(
     source
-      .replace(
-        /"""[^]*?"""|#.*|([rbfu]{0,2})(?:"(?:[^"\\\n]|\\.)*"|'(?:[^'\\\n]|\\.)*')/g,
-        (found, prefix = '') => (prefix.includes('f') ? found : '""'),
+      .replace(/"""[^]*?"""|#.*|([rbfu]{0,2})(?:"(?:[^"\\\n]|\\.)*"|'(?:[^'\\\n]|\\.)*')/g, (found, prefix = '') =>
+        prefix.includes('f') ? found : '""',
       )
       .match(/(?<!\.)\b[A-Za-z_]\w*/g),
   )

@@ -32,7 +32,11 @@ export const randomFiles = (dice: Dice): { readonly rows: string; readonly aside
 const opened = (input: string, schema: Schema): NewStep => ({
   kind: 'open',
   input,
-  read: { encoding: 'utf-8', delimiter: ',', types: Object.fromEntries(schema.map(({ name, type }) => [name, { type }])) },
+  read: {
+    encoding: 'utf-8',
+    delimiter: ',',
+    types: Object.fromEntries(schema.map(({ name, type }) => [name, { type }])),
+  },
 })
 /** Why a recipe is refused, if it is. */
 const refusalOf = (recipe: Recipe): string | undefined => {

@@ -38,7 +38,7 @@ export const recipeOf = (
   const start: Step =
     kind === 'enter' || kind === 'start-from'
       ? ({ id: 's1', kind, ...step } as Step)
-      : { id: 's1', kind: 'open', input: 'rows', read: { delimiter: ',', types } }
+      : { id: 's1', kind: 'open', input: 'rows', read: { encoding: 'utf-8', delimiter: ',', types } }
   const steps: Step[] = [
     start,
     ...(kind === 'open' || kind === 'enter' || kind === 'start-from' ? [] : [{ id: 's2', kind, ...step } as Step]),

@@ -10,6 +10,7 @@ import {
   placePython,
   placeSchema,
   positionFor,
+  putPandas,
   selectColumns,
   withField,
   type ColumnPlacement,
@@ -30,18 +31,11 @@ const countChanged = (before: Column, after: Column): number => {
 }
 
 /** By what pandas has for whole columns, where that gives the same. */
-const plainPython = (
-  { as, before, after }: Derive,
-  formula: TypedNode,
-  { frame, input }: PythonContext,
-): Code | undefined => {
+const plainPython = (params: Derive, formula: TypedNode, { frame, input }: PythonContext): Code | undefined => {
   const value = formulaPandas(formula, (column) => py`${frame}[${column}]`)
-  if (!value || formula.kind === 'constant' || before !== undefined) return undefined
+  if (!value || formula.kind === 'constant') return undefined
   const cells = formula.kind === 'call' && formula.type === 'decimal' ? py`${pyHelper('finite')}(${value})` : value
-  const isThere = input.some((field) => field.name === as)
-  return after === undefined || isThere
-    ? py`${frame}[${as}] = ${cells}`
-    : py`${frame} = ${pyHelper('put_after')}(${frame}, ${as}, ${cells}, ${after})`
+  return putPandas(frame, input, params.as, params, cells)
 }
 
 /** A column by a formula. */

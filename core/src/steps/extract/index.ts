@@ -13,6 +13,7 @@ import {
   checkPlace,
   freeName,
   placePython,
+  putPandas,
   placeSchema,
   positionFor,
   selectColumns,
@@ -21,7 +22,7 @@ import {
 } from '../shared/columns.ts'
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
-import { takesFor, type Take } from './takes.ts'
+import { escaped, takesFor, type Take } from './takes.ts'
 
 type Occurrence = 'first' | 'last'
 type Extract = ColumnPlacement & {
@@ -206,10 +207,30 @@ export const extract = defineStep<Extract>({
         [nameOf(params, context.input)]:
           sql`nullif(${takeSql(context.column(params.column), params.take, params.occurrence ?? 'first')}, '')`,
       }),
-    python: (params, { frame, input }) =>
+    python: (params, { frame, input, plain }) =>
+      (plain ? plainPython(params, frame, input) : undefined) ??
       py`${frame} = ${pyHelper('put')}(${frame}, ${nameOf(params, input)}, ${pyHelper('take_part')}(${frame}[${params.column}], ${takePython(params.take)}${params.occurrence === 'last' ? code(', occurrence="last"') : code('')}), "text"${placePython(params)})`,
   },
 })
+
+/** The pattern of which the one group is what is taken, where a pattern says it. */
+const takenPattern = (take: Take, last: boolean): string | undefined => {
+  if ('before' in take) return `^(${last ? '.*' : '.*?'})${escaped(take.before)}`
+  if ('after' in take) return `${last ? '^.*' : ''}${escaped(take.after)}(.*)`
+  return undefined
+}
+
+/** What is taken, by what pandas has for texts. */
+const plainPython = (params: Extract, frame: Code, input: Schema): Code | undefined => {
+  const { take, column, occurrence } = params
+  const cells = py`${frame}[${column}].str`
+  const put = (taken: Code) =>
+    putPandas(frame, input, nameOf(params, input), params, py`${pyHelper('filled_text')}(${taken})`)
+  if ('first' in take) return put(py`${cells}[:${take.first}]`)
+  if ('last' in take) return put(py`${cells}[-${take.last}:]`)
+  const pattern = takenPattern(take, occurrence === 'last')
+  return pattern === undefined ? undefined : put(py`${cells}.extract(${`(?s)${pattern}`}, expand=False)`)
+}
 
 const groupProblem = (pattern: string, group: number): string | undefined => {
   const groups = compilePattern(pattern, false).groupCount()

@@ -13,7 +13,8 @@ export type Take =
 /** A way to take the selected part from every row. */
 type TakeSuggestion = { readonly take: Take; readonly occurrence?: 'last' }
 
-const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
+/** A text as a pattern that finds it. */
+export const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
 
 /** VAC-12 -> \p{Lu}+-\d+: runs of letters and digits as classes, all else to the letter. */
 export const patternOf = (text: string): string =>

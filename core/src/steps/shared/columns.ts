@@ -208,6 +208,19 @@ export const placePython = (place: ColumnPlacement): Code => {
   if (place.after !== undefined) return py`, after=${place.after}`
   return code('')
 }
+/** Cells of pandas as a column of this name, where its place asks for no more than standing last, in its own place or behind another. */
+export const putPandas = (
+  frame: Code,
+  input: Schema,
+  name: string,
+  { before, after }: ColumnPlacement,
+  cells: Code,
+): Code | undefined => {
+  if (before !== undefined) return undefined
+  return after === undefined || input.some((field) => field.name === name)
+    ? py`${frame}[${name}] = ${cells}`
+    : py`${frame} = ${pyHelper('put_after')}(${frame}, ${name}, ${cells}, ${after})`
+}
 /** The position at which a new column is put in. */
 export const positionFor = (place: ColumnPlacement, names: readonly string[]): number => {
   const before = place.before === undefined ? -1 : names.indexOf(place.before)

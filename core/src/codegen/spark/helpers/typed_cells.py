@@ -6,7 +6,7 @@ from .in_batches import in_batches
 from .spark_table import Table, by_rows
 
 
-def detected(texts, columns, decimal):
+def detected_types(texts, columns, decimal):
     """The type of each column that all its texts read as."""
     def run(batches):
         fits, some = {i: None for i in columns}, dict.fromkeys(columns, False)
@@ -28,7 +28,7 @@ def detected(texts, columns, decimal):
 def typed(texts, names, last, types, decimal, group, lists=()):
     """Cells of their types, as told or detected; what does not read is empty and counted. `last` are columns of text at the end."""
     given = {name: types.get(name) if isinstance(types, dict) else "text" if types == "text" else "list" if name in lists else None for name in names}
-    found = detected(texts, [i for i, name in enumerate(names) if given[name] is None], decimal)
+    found = detected_types(texts, [i for i, name in enumerate(names) if given[name] is None], decimal)
     kinds = [given[name] if isinstance(given[name], tuple) else (given[name] or found[i], None) for i, name in enumerate(names)]
     kinds += [("text", None)] * len(last)
     names = names + last
