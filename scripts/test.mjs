@@ -29,6 +29,7 @@ const debian = {
   '/usr/lib/python3.11/ensurepip': 'python3-venv',
   '/usr/lib/postgresql/15/bin/postgres': 'postgresql',
   '/usr/sbin/nginx': 'nginx',
+  '/usr/bin/java': 'default-jre-headless',
   '/usr/bin/strace': 'strace',
 }
 const installDebian = () => {

@@ -71,6 +71,8 @@ const ofStory: { readonly [route: string]: Right } = {
   'POST /prove': 'owner',
   'GET /prove': 'replay',
   'DELETE /prove': 'owner',
+  'GET /cluster': 'owner',
+  'POST /cluster': 'owner',
   'GET /runs': 'replay',
   'GET /runs/:run': 'replay',
   'DELETE /runs/:run': 'replay',

@@ -5,6 +5,7 @@ import { pino } from 'pino'
 import { buildApp } from './app.ts'
 import { loadDemo } from './demo.ts'
 import { limitsFromEnvironment, Supervisor } from './compute/supervisor.ts'
+import { Cluster } from './services/cluster.ts'
 import { Proofs } from './services/proofs.ts'
 import { Replays } from './services/replays.ts'
 import { Database } from './store/database.ts'
@@ -59,6 +60,7 @@ const shelf = new Shelf(database, files)
 const sources = new SourceStore(database, new Secrets(data))
 const runs = new Runs(database)
 const compute = new Supervisor(data, limitsFromEnvironment(), (error) => log.error(error))
+const cluster = Cluster.fromEnvironment(process.env)
 const replays = new Replays({
   flows,
   runs,
@@ -67,6 +69,7 @@ const replays = new Replays({
   registerFile: async ({ hash, size }) =>
     void (await database.query('insert into files (hash, size) values ($1, $2) on conflict do nothing', hash, size)),
   fault: (error) => log.error(error),
+  cluster,
 })
 const services = {
   flows,

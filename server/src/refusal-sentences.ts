@@ -87,6 +87,12 @@ const ofStories = {
   'no-outputs': 'This replay made no files.',
   'no-run': 'This replay does not exist.',
   'no-script': ({ reason }: Reason) => reason,
+  'no-cluster':
+    'This server knows no cluster. Whoever keeps it names one with FABULA_SPARK, such as spark://host:7077, and has spark-submit on its path.',
+  'no-cluster-path': ({ name }: { readonly name: string }) =>
+    `Say where the cluster finds ${name}: a file, a pattern, a folder or an address.`,
+  'rows-on-cluster': 'The rows of this replay lie where the cluster keeps them; only its counts are here.',
+  'cluster-failed': ({ reason }: Reason) => reason,
   'not-traced': ({ reason }: Reason) => reason,
   'no-table': 'This table is not in the recipe.',
   'unfinished-story': 'The story is not finished: one of its sentences needs a mend first.',

@@ -90,6 +90,15 @@ export const placeRequest = z.object({ files: z.array(fileRef) })
 export const placeReply = z.object({ given: replayFiles, homeless: z.array(fileRef) })
 /** A replay on files, with the values asked at replay. */
 export const replayRequest = fitRequest.extend({ allowChanges: z.boolean() })
+/** What a replay on a cluster reads, by input, as the cluster reads it (files, patterns, folders, addresses), and the folder it writes to. */
+const clusterPlaces = z.object({
+  paths: byWord(z.array(z.string().min(1)).min(1).readonly()),
+  folder: z.string().min(1),
+})
+/** A replay on a cluster, with the values asked at replay. */
+export const clusterRequest = clusterPlaces.extend({ parameters: byWord(z.string()).default({}) })
+/** The cluster that replays can run on; null where there is none. */
+export const clusterReply = z.object({ master: z.string().nullable() })
 /** A run of a flow: how far it is, what it was given, and what came of it. */
 export const runReply = z.object({
   id: z.string(),
@@ -112,6 +121,8 @@ export const runReply = z.object({
   alone: z.boolean(),
   parameters: byWord(z.string()),
   answers: z.array(answer),
+  /** Where it ran on a cluster. */
+  cluster: clusterPlaces.nullable().default(null),
   /** What was found before it ran. */
   findings: z.array(finding),
   /** How many findings that ask were left without an answer. */

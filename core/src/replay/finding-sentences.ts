@@ -133,6 +133,7 @@ const sentences = {
     value === undefined || column === undefined
       ? `${quoted(name)} is asked and has no answer.`
       : `${quoted(name)} is ${quoted(value)}, which no row has in ${quoted(column)}${step === undefined ? '' : ` where ${step} looks for it`}.`,
+  'said-by-script': ({ sentence }: { sentence: string }) => sentence,
 } satisfies { readonly [C in FindingCode]: (detail: never) => string }
 
 type Best = { readonly column: string; readonly why: string }

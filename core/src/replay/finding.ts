@@ -27,6 +27,7 @@ export const findingCodes = [
   'row-count',
   'known-name',
   'parameter',
+  'said-by-script',
 ] as const
 /** One of the codes. */
 export type FindingCode = (typeof findingCodes)[number]

@@ -68,6 +68,7 @@ export class ReplayData {
       return { ...withAnswers(recipe, files, answers, kept), parameters, now: wallClock() }
     }
     const { edit, asked, clock } = await this.runs.startOf(view.flow, data.run, view.link)
+    if (asked.cluster) throw new Refusal('rows-on-cluster')
     const { recipe } = await this.flows.get(view.flow, edit)
     const { files, answers, kept = {}, parameters } = asked
     return { ...withAnswers(recipe, files, answers, kept), parameters, now: clock }

@@ -5,6 +5,7 @@ import type { Connection } from '../sources/postgresql.ts'
 import type { Flows } from '../store/flows.ts'
 import type { RunMade, Runs, RunStart } from '../store/runs.ts'
 import type { Progress } from '../compute/worker-context.ts'
+import type { Cluster, ClusterAsked } from './cluster.ts'
 import type { Supervisor } from '../compute/supervisor.ts'
 import type { RunResult } from '../compute/tasks/run.ts'
 import type { Task } from '../compute/tasks/index.ts'
@@ -24,6 +25,8 @@ type ReplayParts = {
   readonly connection: (name: string) => Promise<Connection>
   readonly registerFile: (file: { hash: string; size: number }) => Promise<void>
   readonly fault: (error: unknown) => void
+  /** Where replays can run beyond this machine. */
+  readonly cluster: Cluster | undefined
 }
 const nothing: RunMade = { files: [], tables: [], outputs: [], pictures: [], findings: [], open: 0 }
 const mostBegun = 2
@@ -111,6 +114,8 @@ export class Replays {
     try {
       if (job.stopped) return await fail('stopped', 'This replay was stopped before it began.')
       job.progress = { done: 0, of: 1, doing: job.again ? 'Begun again: the server had stopped' : 'Opening the files' }
+      if (start.asked.cluster)
+        return await runs.finish(run, 'done', null, await this.onCluster(job, start.asked.cluster))
       const { value, stop } = compute.do<RunResult>(await this.taskOf(start), {
         home: start.flow,
         lane: 'batch',
@@ -129,6 +134,26 @@ export class Replays {
       fault(error)
       await fail('failed', 'This replay met a fault of Fabula itself; the log of the server says more.')
     }
+  }
+  private async onCluster(job: ReplayJob, asked: ClusterAsked): Promise<RunMade> {
+    const {
+      flow,
+      edit,
+      asked: { parameters },
+      clock,
+    } = job.start
+    const { cluster, flows } = this.parts
+    if (!cluster) throw new Refusal('no-cluster')
+    const { recipe } = await flows.get(flow, edit)
+    const { made, stop } = cluster.run({
+      recipe,
+      asked,
+      parameters,
+      clock,
+      progress: (progress) => (job.progress = progress),
+    })
+    job.stop = stop
+    return made
   }
   private async taskOf({ flow, edit, asked, clock, link, watch }: RunStart): Promise<Extract<Task, { kind: 'run' }>> {
     const { recipe: whole } = await this.parts.flows.get(flow, edit)
@@ -155,6 +180,10 @@ export class Replays {
       connections,
       now: clock,
     }
+  }
+  /** The address of the cluster that replays can run on, if there is one. */
+  get clusterMaster(): string | undefined {
+    return this.parts.cluster?.master
   }
   stop(run: string): void {
     const job = this.going.get(run)

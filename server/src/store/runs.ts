@@ -16,6 +16,8 @@ export type RunAsked = {
   readonly pictures: readonly Picture[]
   /** Whether tables of databases are written too. */
   readonly databases: boolean
+  /** Where it runs on a cluster: what the cluster reads, and the folder it writes to. */
+  readonly cluster?: RunReply['cluster']
 }
 /** What a replay was asked with. */
 export type RunStart = {
@@ -161,7 +163,7 @@ const runOf = (row: RunRow): RunReply => ({
 })
 
 const summaryOf = (row: RunRow): RunSummary => {
-  const { parameters = {}, answers = [] } = row.asked as Partial<RunAsked>
+  const { parameters = {}, answers = [], cluster = null } = row.asked as Partial<RunAsked>
   return {
     id: row.id as string,
     state: row.state as RunReply['state'],
@@ -178,6 +180,7 @@ const summaryOf = (row: RunRow): RunSummary => {
     alone: row.alone === true,
     parameters: { ...parameters },
     answers: [...answers],
+    cluster,
     open: Number(row.open_),
     files: row.files as RunReply['files'],
     outputs: row.outputs as RunSummary['outputs'],

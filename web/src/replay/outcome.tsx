@@ -26,12 +26,29 @@ const Progress = ({ run, stop }: { run: RunReply; stop: () => void }) => (
   </div>
 )
 
+/** What the script of a replay on a cluster said beside its counts, such as cells that it could not read. */
+const SaidByScript = ({ findings }: Pick<RunReply, 'findings'>) => {
+  const said = findings.filter(({ code }) => code === 'said-by-script')
+  if (said.length === 0) return null
+  return (
+    <section aria-label="What the script said">
+      <ul className="mb-3 grid gap-1.5">
+        {said.map(({ sentence }) => (
+          <li key={sentence} className="rounded-lg bg-changed-tint px-3 py-1.5 text-[13px]">
+            {sentence}
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
 /** What a run that is done wrote, what is left to look at, and what each sentence did. */
 const DoneRun = ({ run, last }: { run: RunReply; last: Runs['last'] }) => {
   const { flow, endpoint } = useFlow()
   const open = openFindings(run.findings, run.answers)
   return (
-    <WithRows data={{ run: run.id }}>
+    <WithRows data={run.cluster === null ? { run: run.id } : undefined}>
       <h2
         className={`mb-1 font-serif text-[20px] leading-tight font-semibold ${open.length > 0 ? 'text-changed' : ''}`}
       >
@@ -46,13 +63,14 @@ const DoneRun = ({ run, last }: { run: RunReply; last: Runs['last'] }) => {
           ))}
         </ul>
       )}
+      <SaidByScript findings={run.findings} />
       <h3 className="mt-4 mb-2.5 font-serif text-[16px] font-semibold">What came out</h3>
       <Result run={run} base={endpoint.base} nameOf={tableNames(flow.recipe)} />
       {run.pictures.map(({ picture, data }) => (
         <DrawnPicture key={picture.id} picture={picture} data={data} />
       ))}
       <h3 className="mb-2.5 font-serif text-[16px] font-semibold">What happened, sentence by sentence</h3>
-      <LostRows data={{ run: run.id }} opened={rowsOpened(run.tables)} />
+      {run.cluster === null && <LostRows data={{ run: run.id }} opened={rowsOpened(run.tables)} />}
       <StepStatisticsTable tables={run.tables} last={last} names={namesOf(flow.recipe)} findings={run.findings} />
     </WithRows>
   )

@@ -47,6 +47,12 @@ export const ReplayInputs = ({
       <dl className="mt-1.5 grid grid-cols-[110px_1fr] gap-x-3 gap-y-0.5 text-ink-2">
         <dt className="text-ink-3">Story</dt>
         <dd>{storyWords(run, editions)}</dd>
+        {Object.entries(run.cluster?.paths ?? {}).map(([input, paths]) => (
+          <div key={input} className="contents">
+            <dt className="text-ink-3">{nameOf(input)}</dt>
+            <dd className="figures break-all">{paths.join(', ')}, by the cluster</dd>
+          </div>
+        ))}
         {run.files.map(({ input, name, rows, hash }) => (
           <div key={`${input}${hash}`} className="contents">
             <dt className="text-ink-3">{nameOf(input)}</dt>
@@ -70,7 +76,7 @@ export const ReplayInputs = ({
         <dt className="text-ink-3">Told as of</dt>
         <dd className="figures">{new Date(run.clock).toISOString().slice(0, 19).replace('T', ' ')}</dd>
       </dl>
-      {repeated && run.state === 'done' && (
+      {repeated && run.state === 'done' && run.outputs.some(({ hash }) => hash !== '') && (
         <p className={`mt-1.5 font-medium ${sameFiles(run, repeated) ? 'text-added' : 'text-removed'}`}>
           {sameFiles(run, repeated)
             ? `✓ The same to the byte as the replay of ${moment(repeated.startedAt)}, which it tells again.`
@@ -128,6 +134,7 @@ export const PastReplays = ({
               <span>{moment(run.startedAt)}</span>
               <span className="truncate">
                 {[...new Set(run.files.map(({ name }) => name))].join(', ')}
+                {run.cluster !== null && 'on the cluster'}
                 {run.by !== null && ` · ${run.by}`}
                 {run.alone && ' · by itself'}
                 {run.repeats !== null && ' · told again'}

@@ -157,7 +157,17 @@ describe('what came out', () => {
   })
   test('is done only where nothing is left to look at', () => {
     const outputs = [{ rows: 114 }] as Parameters<typeof doneWords>[0]['outputs']
-    expect(doneWords({ outputs, open: 0 })).toBe('Done: 114 rows, nothing to look at.')
-    expect(doneWords({ outputs, open: 2 })).toBe('Done, 2 things to look at.')
+    expect(doneWords({ outputs, open: 0, findings: [] })).toBe('Done: 114 rows, nothing to look at.')
+    expect(doneWords({ outputs, open: 2, findings: [] })).toBe('Done, 2 things to look at.')
+    const said = {
+      code: 'said-by-script' as const,
+      grade: 'fits' as const,
+      asks: false,
+      offers: [],
+      sentence: '3 cells',
+    }
+    expect(doneWords({ outputs, open: 0, findings: [said] })).toBe(
+      'Done: 114 rows, and 1 sentence of the script to read.',
+    )
   })
 })

@@ -32,7 +32,7 @@ const accepted = ({ state, open, repeats }: RunsReply['runs'][number]): boolean 
 
 /** The files of the last accepted run, over those the story was built on. */
 export const keptFiles = (runs: RunsReply['runs'], builtOn: KeptFiles['files']): KeptFiles => {
-  const last = runs.find((run) => accepted(run) && !run.alone)
+  const last = runs.find((run) => accepted(run) && !run.alone && run.cluster === null)
   const ofRun = last?.files ?? []
   const files = ofRun.map(({ input }) => [input, ofRun.filter((file) => file.input === input)] as const)
   return { files: { ...builtOn, ...Object.fromEntries(files) }, at: last?.startedAt }
@@ -172,7 +172,9 @@ export const trialWords = (rows: readonly { readonly rows: number }[], verdict: 
   verdict === 'does-not-fit' ? 'Tried: it does not run through yet.' : `Tried: ${rowWords(rows)} would come out.`
 
 /** The first sentence of a run that is done, and whether there is something to look at. */
-export const doneWords = (run: Pick<RunReply, 'outputs' | 'open'>): string =>
-  run.open === 0
-    ? `Done: ${rowWords(run.outputs)}, nothing to look at.`
-    : `Done, ${counted(run.open, 'thing')} to look at.`
+export const doneWords = (run: Pick<RunReply, 'outputs' | 'open' | 'findings'>): string => {
+  if (run.open > 0) return `Done, ${counted(run.open, 'thing')} to look at.`
+  const said = run.findings.filter(({ code }) => code === 'said-by-script').length
+  const rest = said === 0 ? 'nothing to look at' : `and ${counted(said, 'sentence')} of the script to read`
+  return `Done: ${rowWords(run.outputs)}, ${rest}.`
+}

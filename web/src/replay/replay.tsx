@@ -10,6 +10,7 @@ import { ByItself } from './by-itself.tsx'
 import { AnswersGiven, FindingCard, NotedFindings } from './findings.tsx'
 import { InputSlot } from './input-slot.tsx'
 import { KeepForGood } from './keep-for-good.tsx'
+import { OnCluster } from './on-cluster.tsx'
 import { Outcome } from './outcome.tsx'
 import { WithRows } from './shown-rows.tsx'
 import { useReplay, type ReplayModel } from './use-replay.ts'
@@ -207,6 +208,16 @@ export const Replay = () => {
           {problem && <Notice kind="removed">{problem}</Notice>}
           <Questions model={model} />
           <Actions model={model} />
+          {flow.rights === 'all' && (
+            <OnCluster
+              endpoint={endpoint}
+              inputs={flow.recipe.inputs}
+              parameters={model.values}
+              runs={runs.runs}
+              running={model.running}
+              show={runs.show}
+            />
+          )}
           {flow.rights === 'all' && (
             <ByItself
               endpoint={endpoint}

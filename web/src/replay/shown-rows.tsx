@@ -5,21 +5,21 @@ import { useFlow } from '../story/flow-context.ts'
 import { Button } from '../ui/parts.tsx'
 import { RowsDialog, type CountedRows } from './rows-dialog.tsx'
 
-const ShowRows = createContext<(rows: CountedRows) => void>(() => undefined)
+const ShowRows = createContext<((rows: CountedRows) => void) | undefined>(undefined)
 
-/** Figures and findings in it open their rows, on the data of a replay or of one that is tried. */
-export const WithRows = ({ data, children }: { data: QueryData; children: ReactNode }) => {
+/** Figures and findings in it open their rows, on the data of a replay or of one that is tried; no rows where there is no data here. */
+export const WithRows = ({ data, children }: { data: QueryData | undefined; children: ReactNode }) => {
   const [rows, setRows] = useState<CountedRows>()
   return (
-    <ShowRows value={setRows}>
+    <ShowRows value={data && setRows}>
       {children}
-      {rows && <RowsDialog rows={rows} data={data} close={() => setRows(undefined)} />}
+      {data && rows && <RowsDialog rows={rows} data={data} close={() => setRows(undefined)} />}
     </ShowRows>
   )
 }
 
-/** Opens rows in the dialog of the `WithRows` around it. */
-export const useShowRows = (): ((rows: CountedRows) => void) => useContext(ShowRows)
+/** Opens rows in the dialog of the `WithRows` around it; undefined where their data is not here. */
+export const useShowRows = (): ((rows: CountedRows) => void) | undefined => useContext(ShowRows)
 
 /** The way to the rows of a finding; nothing where it is about none. */
 export const FindingRowsLink = ({ finding: { shows, sentence } }: { finding: CompatibilityFinding }) => {
@@ -39,7 +39,7 @@ export const FindingRowsLink = ({ finding: { shows, sentence } }: { finding: Com
       title: `${stepPlace(recipe, step)}: ${what}`,
     }
   }, [recipe, shows, sentence])
-  if (!rows) return null
+  if (!rows || !show) return null
   return (
     <Button look="link" className="py-0! text-[13px]" onClick={() => show(rows)}>
       See its rows

@@ -74,7 +74,7 @@ const figures: readonly StatisticsFigure[] = [
   },
 ]
 
-/** A figure that opens its rows. */
+/** A figure that opens its rows, where they are here. */
 const FigureButton = ({
   name,
   tone,
@@ -83,13 +83,16 @@ const FigureButton = ({
 }: {
   name: string
   tone: string
-  open: () => void
+  open: (() => void) | undefined
   children: string
-}) => (
-  <button type="button" aria-label={name} className={`figures hover:underline ${tone}`} onClick={open}>
-    {children}
-  </button>
-)
+}) =>
+  open ? (
+    <button type="button" aria-label={name} className={`figures hover:underline ${tone}`} onClick={open}>
+      {children}
+    </button>
+  ) : (
+    <span className={`figures ${tone}`}>{children}</span>
+  )
 
 /** One sentence: its counts beside those of the last run; tinted where something was found in it. */
 const StatisticsRow = ({
@@ -108,8 +111,9 @@ const StatisticsRow = ({
   findings: readonly CompatibilityFinding[]
 }) => {
   const show = useShowRows()
-  const open = (name: string, only: RowSelection, diffMode: PreviewRequest['diffMode'] = 'changes'): void =>
-    show({ table, step: statistics.id, diffMode, only, title: `${number} ${statistics.sentence} ${name}` })
+  const opener = (name: string, only: RowSelection, diffMode: PreviewRequest['diffMode'] = 'changes') =>
+    show &&
+    (() => show({ table, step: statistics.id, diffMode, only, title: `${number} ${statistics.sentence} ${name}` }))
   const isMarked = findings.some(({ asks }) => asks) || statistics.check?.passed === false
   return (
     <tr className={`border-b border-line text-right *:px-2 *:py-[7px] ${isMarked ? 'bg-changed-tint' : ''}`}>
@@ -125,7 +129,7 @@ const StatisticsRow = ({
         <FigureButton
           name={`${counted(statistics.rowsOut, 'row')} after ${number}`}
           tone="font-semibold"
-          open={() => open('Rows after it', 'all', 'after')}
+          open={opener('Rows after it', 'all', 'after')}
         >
           {figure(statistics.rowsOut)}
         </FigureButton>
@@ -136,7 +140,7 @@ const StatisticsRow = ({
             <FigureButton
               name={`${text(statistics)} ${name} at ${number}`}
               tone={tone}
-              open={() => open(`Rows: ${name}`, only)}
+              open={opener(`Rows: ${name}`, only)}
             >
               {text(statistics)}
             </FigureButton>

@@ -1,4 +1,3 @@
-import functools
 import math
 import re
 
@@ -7,13 +6,19 @@ from .spaces import SPACES
 CURRENCY = "[$¢£¤¥֏؋߾߿৲৳৻૱௹฿៛₠₡₢₣₤₥₦₧₨₩₪₫€₭₮₯₰₱₲₳₴₵₶₷₸₹₺₻₼₽₾₿⃀]"
 
 
-@functools.cache
+number_patterns = {}
+
+
 def number_pattern(decimal: str, group: str) -> re.Pattern:
     """The parts of a number with these signs, in the order in which read_number names them."""
-    digits = rf"[0-9]{{1,3}}(?:{re.escape(group)}[0-9]{{3}})+|[0-9]+" if group else "[0-9]+"
-    point = re.escape(decimal) if decimal else "(?!)"
-    size = rf"(?:({digits})(?:{point}([0-9]+))?|{point}([0-9]+))([eE][-+]?[0-9]+)?"
-    return re.compile(rf"(\()?([-+−])? ?({CURRENCY})? ?([-+−])?{size} ?({CURRENCY})? ?(%)?(\))?")
+    if (decimal, group) not in number_patterns:
+        digits = rf"[0-9]{{1,3}}(?:{re.escape(group)}[0-9]{{3}})+|[0-9]+" if group else "[0-9]+"
+        point = re.escape(decimal) if decimal else "(?!)"
+        size = rf"(?:({digits})(?:{point}([0-9]+))?|{point}([0-9]+))([eE][-+]?[0-9]+)?"
+        number_patterns[decimal, group] = re.compile(
+            rf"(\()?([-+−])? ?({CURRENCY})? ?([-+−])?{size} ?({CURRENCY})? ?(%)?(\))?"
+        )
+    return number_patterns[decimal, group]
 
 
 def read_number(text: str, decimal: str = ".", group: str = ","):
