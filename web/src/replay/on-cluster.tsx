@@ -53,6 +53,7 @@ const PlacesForm = ({
         <label key={id} className="grid grid-cols-[120px_1fr] items-start gap-3">
           <span className="truncate pt-1">{name}</span>
           <textarea
+            aria-label={`${name} on the cluster`}
             className="field figures min-h-[34px] resize-y text-[13px]"
             rows={1}
             placeholder={`/shared/${files ?? `${id}*.csv`}`}

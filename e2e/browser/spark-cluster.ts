@@ -4,7 +4,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { inEnvironment } from '../../scripts/python.mjs'
-import { freePort } from '../browser/server.ts'
+import { freePort } from './server.ts'
 
 /** Seconds that a part of the cluster may take to say that it is up. */
 const patience = 60

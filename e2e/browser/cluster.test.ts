@@ -1,15 +1,18 @@
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { Key } from 'selenium-webdriver'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { FileRef, RunReply } from '@fabula/core/api'
 import { hasSpark } from '../../scripts/python.mjs'
-import { demo, startServer, type Running } from '../browser/server.ts'
-import { caller } from './call.ts'
+import { caller } from '../server/call.ts'
+import { until } from '../server/until.ts'
+import { accessible, click, fill, labelled, openBrowser, see, text, type Browser } from './driver.ts'
+import { demo, startServer, type Running } from './server.ts'
 import { startSparkCluster, type SparkCluster } from './spark-cluster.ts'
-import { until } from './until.ts'
 
 let server: Running
+let browser: Browser
 let cluster: SparkCluster
 let folder: string
 let base: string
@@ -26,6 +29,24 @@ const begin = async (visits: string, to: string, targets = demo('targets-2031.cs
   expect(status, JSON.stringify(data)).toBe(200)
   return data
 }
+/** Fills in the part of the page that begins such a replay, and begins it; its id. */
+const beginInPage = async (visits: string, to: string): Promise<string> => {
+  const { driver } = browser
+  await driver.get(`${server.base}${base.replace('/api', '')}/replay`)
+  await click(driver, 'Replay it on the cluster…')
+  // as last time, but for what is written anew
+  expect(await (await labelled(driver, 'Targets on the cluster')).getAttribute('value')).toBe(demo('targets-2031.csv'))
+  await fill(driver, 'Visits on the cluster', visits)
+  await fill(driver, 'Write to the folder', Key.BACK_SPACE)
+  await see(driver, 'It waits for the folder to write to.')
+  await fill(driver, 'Write to the folder', join(folder, to))
+  await click(driver, 'Replay on the cluster')
+  await see(driver, 'Spark begins')
+  return (await call<{ runs: { id: string }[] }>('GET', `${base}/runs`)).data.runs[0]?.id ?? ''
+}
+/** Waits until Spark is at work on it. */
+const atWork = (id: string): Promise<void> =>
+  until(async () => (await runOf(id)).doing.includes('stage'), 'the cluster does not begin its work')
 const takings = (to: string): string => readFileSync(join(folder, to, 'takings.csv'), 'utf8')
 
 /** The story replayed by the server itself on the same visits: its takings and what its steps left. */
@@ -48,23 +69,49 @@ describe.skipIf(!hasSpark())('a replay on a cluster', () => {
     cluster = await startSparkCluster()
     server = await startServer(undefined, undefined, { ...cluster.environment, FABULA_SPARK: cluster.master })
     base = `/api/flows/${(await demoFlow()).id}`
+    browser = await openBrowser()
   })
   afterAll(async () => {
+    await browser?.driver.quit()
     await server?.stop()
     await cluster?.close()
     rmSync(folder, { recursive: true, force: true })
   })
 
-  test('makes what the server itself makes, and its steps are counted alike', async () => {
+  test('a path with no file ends it with a sentence, and a stopped one writes nothing', async () => {
     expect((await call('GET', `${base}/cluster`)).data).toEqual({ master: cluster.master })
-    const visits = demo('visits-2031-05.csv')
+    const nothing = await ended((await begin(join(folder, 'none.csv'), 'none')).id)
+    expect(nothing).toMatchObject({ state: 'failed', sentence: expect.stringContaining('none.csv') as string })
+    expect(nothing.sentence).not.toContain('Traceback')
+
+    const stopped = (await begin(demo('visits-2031-05.csv'), 'stopped')).id
+    await atWork(stopped)
+    await call('DELETE', `${base}/runs/${stopped}`)
+    expect(await ended(stopped)).toMatchObject({ state: 'stopped', outputs: [] })
+    expect(existsSync(join(folder, 'stopped', 'takings.csv'))).toBe(false)
+  })
+
+  test('makes what the server itself makes and counts alike, also when a worker is killed in the middle', async () => {
+    const [head = '', ...rows] = readFileSync(demo('visits-2031-05.csv'), 'utf8').trimEnd().split('\n')
+    const visits = join(folder, 'large.csv')
+    writeFileSync(visits, [head, ...Array.from({ length: 100 }, () => rows).flat(), ''].join('\n'))
     const here = await hereOn(visits)
-    const run = await ended((await begin(visits, 'may')).id)
+    const id = await beginInPage(visits, 'may')
+    await atWork(id)
+    cluster.killWorker(0)
+    expect((await runOf(id)).state).toBe('running')
+    const run = await ended(id)
+    const { driver } = browser
+    await see(driver, 'Done: 8 + 56 rows, and 2 sentences of the script to read.')
+    await see(driver, '400 cells of “Charged” cannot be read as decimal')
+    expect(await text(driver)).not.toContain('Which rows are not in Takings?')
+    expect(await accessible(driver, 'one')).toEqual([])
     expect(run).toMatchObject({ state: 'done', cluster: { paths: { visits: [visits] } } })
     expect(takings('may')).toBe(here.text)
-    const rows = ({ tables }: RunReply): unknown =>
-      tables.map(({ id, steps }) => [id, steps.map((step) => [step.id, step.sentence, step.rowsOut])])
-    expect(rows(run)).toEqual(rows(here.run))
+
+    const counts = ({ tables }: RunReply): unknown =>
+      tables.map((table) => [table.id, table.steps.map((step) => [step.id, step.sentence, step.rowsOut])])
+    expect(counts(run)).toEqual(counts(here.run))
     const [ours, theirs] = [run, here.run].map(({ outputs }) => outputs.find(({ table }) => table === 'takings'))
     expect(ours).toMatchObject({
       rows: theirs?.rows,
@@ -74,45 +121,12 @@ describe.skipIf(!hasSpark())('a replay on a cluster', () => {
     })
     expect(ours?.first).toEqual(theirs?.first)
     expect(run.findings.map(({ sentence }) => sentence)).toEqual([
-      '3 cells of “Visit date” cannot be read as date; they are empty.',
-      '4 cells of “Charged” cannot be read as decimal; they are empty.',
+      '300 cells of “Visit date” cannot be read as date; they are empty.',
+      '400 cells of “Charged” cannot be read as decimal; they are empty.',
     ])
     // rows of another file would stand under its counts
     const { recipe } = await demoFlow()
     const rowsAsked = { recipe, table: 'takings', limit: 1, data: { run: run.id } }
     expect((await call('POST', `${base}/lost`, rowsAsked)).data).toMatchObject({ error: { code: 'rows-on-cluster' } })
-  })
-
-  test('a path with no file and a step that a file cannot follow end it with a sentence', async () => {
-    const nothing = await ended((await begin(join(folder, 'none.csv'), 'none')).id)
-    expect(nothing).toMatchObject({ state: 'failed', sentence: expect.stringContaining('none.csv') as string })
-    const short = join(folder, 'short.csv')
-    writeFileSync(short, 'Booking ref,Visit date,Clinic,Patient,Species,Service,Status\n1,2031-05-01,Oxbow,,,,\n')
-    const refused = await ended((await begin(short, 'short')).id)
-    expect(refused).toMatchObject({ state: 'failed', sentence: expect.stringContaining('Charged') as string })
-    expect(refused.sentence).not.toContain('Traceback')
-    expect(existsSync(join(folder, 'short', 'takings.csv'))).toBe(false)
-  })
-
-  test('a worker that is killed in the middle changes nothing, and a stopped replay writes nothing', async () => {
-    const [head = '', ...rows] = readFileSync(demo('visits-2031-05.csv'), 'utf8').trimEnd().split('\n')
-    const large = join(folder, 'large.csv')
-    writeFileSync(large, [head, ...Array.from({ length: 100 }, () => rows).flat(), ''].join('\n'))
-    const atWork = (id: string): Promise<void> =>
-      until(async () => /stage/.test((await runOf(id)).doing), 'the cluster does not begin its work')
-
-    const stopped = (await begin(large, 'stopped')).id
-    await atWork(stopped)
-    await call('DELETE', `${base}/runs/${stopped}`)
-    expect(await ended(stopped)).toMatchObject({ state: 'stopped', outputs: [] })
-    expect(existsSync(join(folder, 'stopped', 'takings.csv'))).toBe(false)
-
-    const here = await hereOn(large)
-    const run = (await begin(large, 'survived')).id
-    await atWork(run)
-    cluster.killWorker(0)
-    expect((await runOf(run)).state).toBe('running')
-    expect(await ended(run)).toMatchObject({ state: 'done' })
-    expect(takings('survived')).toBe(here.text)
   })
 })
