@@ -112,7 +112,7 @@ const { numPassedTests, numFailedTests, numPendingTests, numTotalTests, testResu
   readFileSync(report, 'utf8'),
 )
 const ofSpark = testResults
-  .filter(({ name }) => name.endsWith('/spark.test.ts'))
+  .filter(({ name }) => /\/(?:spark|cluster)\.test\.ts$/.test(name))
   .flatMap(({ assertionResults }) => assertionResults)
 const withoutSpark = ofSpark.filter(({ status }) => status !== 'passed').length
 const leftOut = withoutSpark > 0 ? `; skipped: Spark, ${withoutSpark} tests, as PyPI did not answer` : ''

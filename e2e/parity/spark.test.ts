@@ -6,19 +6,17 @@ import { functionRecipes, recipeOf } from '@fabula/core/testing'
 import { firstDifference } from '@fabula/server/proof'
 import { runOn } from './chains.ts'
 import { randomStories } from './random-story.ts'
-import { manyParts, sparkIsHere, startSpark } from './spark.ts'
+import { sparkIsHere, startSpark } from './spark.ts'
 
 /** How many random stories are told; `npm run parity:long` asks for more. */
 const stories = Number(process.env.FABULA_SPARK_STORIES ?? 10)
 /** Every example of every kind, or the first of those that Spark runs as Python over some rows, which is the Python of the other tests. */
 const all = process.env.FABULA_SPARK_EXAMPLES === 'all'
 
-/** One session at a time, since each takes both cores. */
+/** One session for all, since each takes seconds to begin and both cores. */
 let spark: ReturnType<typeof startSpark>
-const sessionOf = (settings?: readonly string[]): void => {
-  beforeAll(() => void (spark = startSpark(settings)))
-  afterAll(() => spark.close())
-}
+beforeAll(() => void (spark = startSpark()))
+afterAll(() => spark.close())
 
 const formOf = (kind: string): unknown => stepKinds[kind as keyof typeof stepKinds].scripts.spark ?? 'rows'
 const examples = kindExamples.flatMap(({ kind, examples: those }) =>
@@ -28,7 +26,6 @@ const examples = kindExamples.flatMap(({ kind, examples: those }) =>
 )
 
 describe.skipIf(!sparkIsHere)('on Spark', () => {
-  sessionOf()
   test.each(examples)('$name', async ({ recipe, file, gives }) => {
     const { plan } = await runOn(recipe, { rows: file })
     expect(firstDifference(gives, await spark.result(recipe, { rows: file }, plan))).toBeUndefined()
@@ -107,7 +104,7 @@ const quoted = [
 ].join('\n')
 
 describe.skipIf(!sparkIsHere)('files in many parts', () => {
-  sessionOf(manyParts)
+  beforeAll(() => spark.cutFiles())
   test.each<[string, string | Uint8Array, Recipe]>([
     ['a mark at the start, ragged and blank rows, two bytes at the ends of lines', plain, opening({})],
     [

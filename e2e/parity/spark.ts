@@ -8,13 +8,13 @@ import { startPython } from './runners.ts'
 /** Whether PySpark could be installed; where PyPI is out of reach its tests are skipped, and the suite's last line says so. */
 export const sparkIsHere = hasSpark()
 
-/** Settings of a session that cuts small files into many parts, so that tests of a few rows meet what large files do. */
-export const manyParts = [
-  '--conf spark.sql.shuffle.partitions=3',
-  '--conf spark.sql.files.maxPartitionBytes=9000',
-  '--conf spark.sql.files.openCostInBytes=100',
-  '--conf spark.sql.execution.arrow.maxRecordsPerBatch=100',
-]
+/** Settings that cut small files into many parts, so that tests of a few rows meet what large files do. */
+const manyParts = {
+  'spark.sql.shuffle.partitions': '3',
+  'spark.sql.files.maxPartitionBytes': '9000',
+  'spark.sql.files.openCostInBytes': '100',
+  'spark.sql.execution.arrow.maxRecordsPerBatch': '100',
+}
 /** Settings by which a small story takes the least time. */
 const fewParts = [
   '--conf spark.sql.shuffle.partitions=1',
@@ -24,12 +24,12 @@ const fewParts = [
 ]
 
 /** A session of Spark on this machine that runs PySpark scripts one after the other. */
-export const startSpark = (settings: readonly string[] = fewParts) => {
+export const startSpark = () => {
   const folder = mkdtempSync(join(tmpdir(), 'fabula-spark-'))
   const python = startPython(inEnvironment('spark-3'), [], {
     PYSPARK_PYTHON: inEnvironment('spark-3'),
     SPARK_LOCAL_IP: '127.0.0.1',
-    PYSPARK_SUBMIT_ARGS: `--master local[2] --conf spark.ui.enabled=false --conf spark.ui.showConsoleProgress=false --driver-java-options '-XX:TieredStopAtLevel=1 -XX:+UseSerialGC' ${settings.join(' ')} pyspark-shell`,
+    PYSPARK_SUBMIT_ARGS: `--master local[2] --conf spark.ui.enabled=false --conf spark.ui.showConsoleProgress=false --driver-java-options '-XX:TieredStopAtLevel=1 -XX:+UseSerialGC' ${fewParts.join(' ')} pyspark-shell`,
   })
   let count = 0
   return {
@@ -48,6 +48,18 @@ export const startSpark = (settings: readonly string[] = fewParts) => {
       writeFileSync(at('.py'), sparkScript(recipe, plan).text)
       await python.run(at('.py'), [...words, '--output', `result=${at('.out.csv')}`, '--quiet'])
       return readFileSync(at('.out.csv'), 'utf8')
+    },
+    /** From now on files are cut into many parts. */
+    cutFiles: async (): Promise<void> => {
+      const script = join(folder, 'settings.py')
+      const lines = Object.entries(manyParts).map(
+        ([name, value]) => `session.conf.set(${JSON.stringify(name)}, ${JSON.stringify(value)})`,
+      )
+      writeFileSync(
+        script,
+        ['from pyspark.sql import SparkSession', 'session = SparkSession.builder.getOrCreate()', ...lines].join('\n'),
+      )
+      await python.run(script, [])
     },
     close: () => python.close(),
   }
