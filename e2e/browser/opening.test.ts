@@ -1,6 +1,7 @@
+import { rmSync } from 'node:fs'
 import { By, Key } from 'selenium-webdriver'
 import { beforeEach, expect, test } from 'vitest'
-import { accessible, click, element, give, keep, keepOpened, labelled, press, see, text } from './driver.ts'
+import { accessible, click, element, fill, give, keep, keepOpened, labelled, press, see, text } from './driver.ts'
 import { demo } from './server.ts'
 import { fileIn, replayed, session } from './session.ts'
 
@@ -128,4 +129,32 @@ test('samples of other encodings, however long, push no setting out of sight', a
     'const column = document.querySelector(\'section[aria-label="How it is opened"] > div\'); return column.scrollWidth - column.clientWidth',
   )
   expect(overflow).toBe(0)
+})
+
+test('of a large file some rows are sent, and every figure says that it is of a sample', async () => {
+  const { driver } = here.browser
+  const row = 'Oxbow,12.5,2031-05-01\n'
+  const large = place('large visits.csv', Buffer.concat([Buffer.from('Clinic,Fee,Day\n'), Buffer.alloc(301e6, row)]))
+  await give(driver, large)
+  await see(driver, 'large visits.csv is large')
+  expect(await accessible(driver)).toEqual([])
+  await fill(driver, 'One row in how many', '20000')
+  await click(driver, 'Send these rows')
+  // one of names, 13,681,818 and a last one cut short: the 19 at the top, and one in 20,000 of the others
+  await see(driver, 'one row in 20,000 of 13,681,820')
+  await see(driver, '704 rows of a sample · 3 columns')
+  await keepOpened(driver)
+  await see(driver, 'Figures are of a sample. large visits.csv: one row in 20,000 of 13,681,820.')
+  await see(driver, '704 → 704 of a sample')
+  await click(driver, 'Replay on new exports')
+  await see(driver, 'large visits.csv: one row in 20,000 of 13,681,820, which the story was built on')
+  await click(driver, 'Try it on the files the story was built on')
+  await see(driver, 'Tried: 704 rows of a sample would come out.')
+  await click(driver, 'Replay the story')
+  await see(driver, 'Done: 704 rows of a sample')
+  // what is given in full next time is no sample
+  await give(driver, place('visits.csv', `Clinic,Fee,Day\n${row}`))
+  await click(driver, 'Replay the story')
+  await see(driver, 'Done: 1 row, nothing to look at.')
+  rmSync(large)
 })

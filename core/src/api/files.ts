@@ -14,6 +14,8 @@ export const fileRef = z.object({
   hash: fileHash,
   size: z.number(),
   /** The source it was fetched from, which can be asked anew. */ source: z.number().optional(),
+  /** Which rows of a larger file it has, in words, such as “one row in 80 of 41,203,222”; its figures are of a sample. */
+  sample: z.string().max(200).optional(),
 })
 
 /** See `fileRef`. */

@@ -127,7 +127,9 @@ export const runReply = z.object({
   findings: z.array(finding),
   /** How many findings that ask were left without an answer. */
   open: z.number(),
-  files: z.array(z.object({ input: z.string(), name: z.string(), hash: z.string(), rows: z.number() })),
+  files: z.array(
+    fileRef.pick({ name: true, hash: true, sample: true }).extend({ input: z.string(), rows: z.number() }),
+  ),
   tables: z.array(z.object({ id: z.string(), steps: z.array(stepStatistics) })),
   outputs: z.array(
     z.object({

@@ -60,6 +60,7 @@ export const shelfEntry = z.object({
   name: z.string(),
   hash: z.string(),
   size: z.number(),
+  sample: fileRef.shape.sample,
   at: z.string(),
   columns: z.array(z.string()),
   versions: z.number(),

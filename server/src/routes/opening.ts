@@ -27,12 +27,14 @@ const useUpload = (
   router.post('/files', async (request, response) => {
     const link = ownership.isOwner(request) ? undefined : await links.open(request.get('x-fabula-link') ?? '')
     const name = fileName(String(request.query.name ?? ''))
+    const sample = api.fileRef.shape.sample.safeParse(request.query.sample).data
     const announced = Number(request.headers['content-length'] ?? 0)
     if (announced > maxUpload) throw tooLarge(name, maxUpload)
     if (link) await links.countUpload(link.token, announced)
     const { hash, size } = await files.add(request, { most: link ? announced : maxUpload, name })
-    await shelf.add({ name, hash, size })
-    send(response, api.fileRef, { name, hash, size })
+    const file = { name, hash, size, ...(sample === undefined ? {} : { sample }) }
+    await shelf.add(file)
+    send(response, api.fileRef, file)
   })
 }
 

@@ -143,16 +143,17 @@ export class Flows {
 
   async files(flow: string): Promise<Record<string, FileRef[]>> {
     const rows = await this.database.query(
-      'select ff.input, ff.name, ff.hash, f.size, s.source from flow_files ff join files f using (hash) left join shelf s on s.name = ff.name and s.hash = ff.hash where flow = $1 order by input, place',
+      'select ff.input, ff.name, ff.hash, f.size, s.source, s.sample from flow_files ff join files f using (hash) left join shelf s on s.name = ff.name and s.hash = ff.hash where flow = $1 order by input, place',
       flow,
     )
     const files: Record<string, FileRef[]> = {}
-    for (const { input, name, hash, size, source } of rows)
+    for (const { input, name, hash, size, source, sample } of rows)
       (ownValue(files, input as string) ?? setOwnValue(files, input as string, [])).push({
         name: name as string,
         hash: hash as string,
         size: Number(size),
         ...(source === null ? {} : { source: Number(source) }),
+        ...(sample === null ? {} : { sample: sample as string }),
       })
     return files
   }

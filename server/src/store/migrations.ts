@@ -58,4 +58,6 @@ create index runs_by_flow on runs (flow, started_at);`,
   'alter table runs rename column retells to repeats',
   `-- a story that was deleted can be taken back for 30 days; the last opened one is listed first
 alter table flows add column deleted_at timestamptz, add column opened_at timestamptz`,
+  `-- which rows of a larger file a file has, in words
+alter table shelf add column sample text`,
 ]

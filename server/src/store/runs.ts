@@ -163,7 +163,12 @@ const runOf = (row: RunRow): RunReply => ({
 })
 
 const summaryOf = (row: RunRow): RunSummary => {
-  const { parameters = {}, answers = [], cluster = null } = row.asked as Partial<RunAsked>
+  const { parameters = {}, answers = [], cluster = null, files = {} } = row.asked as Partial<RunAsked>
+  const samples = new Map(
+    Object.values(files)
+      .flat()
+      .flatMap(({ hash, sample }) => (sample === undefined ? [] : [[hash, sample]])),
+  )
   return {
     id: row.id as string,
     state: row.state as RunReply['state'],
@@ -182,7 +187,7 @@ const summaryOf = (row: RunRow): RunSummary => {
     answers: [...answers],
     cluster,
     open: Number(row.open_),
-    files: row.files as RunReply['files'],
+    files: (row.files as RunReply['files']).map((file) => ({ ...file, sample: samples.get(file.hash) })),
     outputs: row.outputs as RunSummary['outputs'],
   }
 }

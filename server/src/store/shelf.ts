@@ -13,12 +13,13 @@ export class Shelf {
     this.database = database
     this.files = files
   }
-  async add({ name, hash }: FileRef, source?: number): Promise<void> {
+  async add({ name, hash, sample }: FileRef, source?: number): Promise<void> {
     await this.database.query(
-      'insert into shelf (name, hash, source) values ($1, $2, $3) on conflict (name, hash) do update set at = now(), deleted_at = null, source = coalesce(excluded.source, shelf.source)',
+      'insert into shelf (name, hash, source, sample) values ($1, $2, $3, $4) on conflict (name, hash) do update set at = now(), deleted_at = null, source = coalesce(excluded.source, shelf.source), sample = excluded.sample',
       name,
       hash,
       source ?? null,
+      sample ?? null,
     )
   }
   /** What columns a file was found to have, so that it can be found by them. */
@@ -28,7 +29,7 @@ export class Shelf {
   }
   async list(): Promise<ShelfEntry[]> {
     const rows = await this.database.query(
-      `select s.id, s.name, s.hash, f.size, s.at, s.columns, s.source, o.kind, o.name as source_name,
+      `select s.id, s.name, s.hash, f.size, s.at, s.columns, s.sample, s.source, o.kind, o.name as source_name,
         (select count(*)::int from shelf v where v.name = s.name and v.deleted_at is null) as versions,
         coalesce((select jsonb_agg(jsonb_build_object('flow', ff.flow, 'name', e.recipe->>'name', 'input', ff.input)) from flow_files ff join flows w on w.id = ff.flow join edits e on e.id = w.head where ff.hash = s.hash and ff.name = s.name), '[]') as uses,
         (select count(*)::int from runs r where r.files @> jsonb_build_array(jsonb_build_object('hash', s.hash))) as replays
@@ -39,6 +40,7 @@ export class Shelf {
       name: row.name as string,
       hash: row.hash as string,
       size: Number(row.size),
+      ...(row.sample === null ? {} : { sample: row.sample as string }),
       at: iso(row.at),
       columns: row.columns as string[],
       versions: row.versions as number,

@@ -60,11 +60,12 @@ export const ask = async <T>(
   return schema.parse(data)
 }
 
-/** Sends a file's bytes, telling how far it is. */
-export const upload = (file: File, progress: (share: number) => void): Promise<FileRef> =>
+/** Sends a file's bytes, telling how far it is. `sample`: which rows of a larger file it has, in words. */
+export const upload = (file: File, progress: (share: number) => void, sample?: string): Promise<FileRef> =>
   new Promise((resolve, reject) => {
     const request = new XMLHttpRequest()
-    request.open('POST', `/api/files?name=${encodeURIComponent(file.name)}`)
+    const about = new URLSearchParams({ name: file.name, ...(sample === undefined ? {} : { sample }) })
+    request.open('POST', `/api/files?${about.toString()}`)
     request.setRequestHeader('content-type', 'application/octet-stream')
     for (const [name, value] of Object.entries(linkHeader())) request.setRequestHeader(name, value)
     request.upload.onprogress = ({ loaded, total }) => progress(total > 0 ? loaded / total : 0)

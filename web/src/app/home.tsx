@@ -2,9 +2,9 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useEffectEvent, useRef, useState, type DragEvent } from 'react'
 import { useNavigate } from 'react-router'
 import { storiesQuery } from '../api/stories.ts'
-import { uploadAll } from '../api/client.ts'
 import { isRecipe } from '../opening/is-recipe.ts'
 import { pastedFile } from '../opening/paste.ts'
+import { useFileSender } from '../opening/file-sender.tsx'
 import { Notice } from '../ui/parts.tsx'
 import { SiteHeader } from '../ui/site-header.tsx'
 import { GuidedStory, OwnFile, SampleList } from './start-cards.tsx'
@@ -37,6 +37,7 @@ export const Home = () => {
   const chooser = useRef<HTMLInputElement>(null)
   const navigate = useNavigate()
   const client = useQueryClient()
+  const { send, dialog } = useFileSender()
   const take = async (files: readonly File[]): Promise<void> => {
     setProblem(undefined)
     try {
@@ -48,12 +49,8 @@ export const Home = () => {
         await navigate(`/flows/${flow.id}`)
         return
       }
-      const refs = await uploadAll(files, (file, share, at) =>
-        setBusy(
-          `Sending ${file.name}: ${Math.round(share * 100)} %${files.length > 1 ? `, ${at + 1} of ${files.length}` : ''}`,
-        ),
-      )
-      await navigate('/open', { state: { files: refs } })
+      const sent = await send(files, setBusy)
+      if (sent) await navigate('/open', { state: { files: sent } })
     } catch (error_) {
       setProblem((error_ as Error).message)
     } finally {
@@ -97,6 +94,7 @@ export const Home = () => {
             event.target.files && event.target.files.length > 0 && void take([...event.target.files])
           }
         />
+        {dialog}
         {problem && (
           <div className="mt-4">
             <Notice kind="removed">{problem}</Notice>

@@ -9,6 +9,7 @@ import { builderNamed } from '../story/builders.ts'
 import { DatesPanel } from './dates-panel.tsx'
 import { ShapePanel } from './shape-panel.tsx'
 import { FindingNotes, Figures, LabelNote, SpreadBars, ValueBars } from '../profile/column-facts.tsx'
+import { figureOf, isOfSample } from '../story/sample-figures.ts'
 import type { Story } from '../story/use-story.ts'
 import { verbGroups, type VerbGroup } from '../story/verb-groups.ts'
 import { unionFilesId, type Verb } from '../story/verbs.ts'
@@ -208,7 +209,7 @@ export const SelectionPanel = ({
   }
   const subheading = () => {
     if (columns.length === 0)
-      return `the whole table · ${counted(names.length, 'column')}${rows === undefined ? '' : ` · ${counted(rows, 'row')}`}`
+      return `the whole table · ${counted(names.length, 'column')}${rows === undefined ? '' : ` · ${figureOf(counted(rows, 'row'), isOfSample(story.flow.files))}`}`
     if (columns.length === 1 && type) return `${typeWords[type].replace(/^an? /, '')} column${selectedText()}`
     return columns.slice(0, 6).join(', ')
   }

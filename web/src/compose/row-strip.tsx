@@ -1,4 +1,5 @@
 import { counted, figure, sentenceText, tableNames } from '@fabula/core'
+import { figureOf, isOfSample } from '../story/sample-figures.ts'
 import type { Story } from '../story/use-story.ts'
 
 /** Pixels of the bar of the sentence with the most rows. */
@@ -13,7 +14,12 @@ export const RowStrip = ({ story }: { story: Story }) => {
       <h2 className="mb-1 flex text-[12px] font-medium text-ink-3">
         Rows through the story
         <span className="figures ml-auto">
-          {accounts.length > 0 ? `${figure(accounts[0]?.rows ?? 0)} → ${figure(accounts.at(-1)?.rows ?? 0)}` : ''}
+          {accounts.length > 0
+            ? figureOf(
+                `${figure(accounts[0]?.rows ?? 0)} → ${figure(accounts.at(-1)?.rows ?? 0)}`,
+                isOfSample(story.flow.files),
+              )
+            : ''}
         </span>
       </h2>
       <div className="flex items-end gap-[3px]" style={{ height: stripHeight }}>

@@ -1,5 +1,6 @@
 import { counted, stepKinds } from '@fabula/core'
 import type { StageView } from '../story/story-state.ts'
+import { figureOf, isOfSample } from '../story/sample-figures.ts'
 import type { Story } from '../story/use-story.ts'
 import { Segments } from '../ui/parts.tsx'
 
@@ -53,7 +54,7 @@ const DiffChoice = ({ story }: { story: Story }) => (
 /** The title of what stands beside the story, and the choice of what that is. */
 export const TableHeading = ({ story, onWorkbench }: { story: Story; onWorkbench: boolean }) => {
   const count = story.statisticsHere?.rowsOut
-  const rows = count === undefined ? undefined : counted(count, 'row')
+  const rows = count === undefined ? undefined : figureOf(counted(count, 'row'), isOfSample(story.flow.files))
   const twoTables = hasTablesWorkbench(story)
   return (
     <div className="flex flex-wrap items-center gap-x-3 gap-y-1.5 border-b border-line px-3.5 py-2">

@@ -2,11 +2,12 @@ import { DropdownMenu } from 'radix-ui'
 import { useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { counted, inOrder, listed, nextStepId, type RecipeTable, type Step } from '@fabula/core'
-import { uploadAll } from '../api/client.ts'
 import { Button, Dot } from '../ui/parts.tsx'
 import { idOf, titleOf } from '../story/names.ts'
 import { Outputs } from './outputs.tsx'
 import { Parameters } from '../sentence/parameters.tsx'
+import { SamplesNote } from '../story/samples-note.tsx'
+import { useFileSender } from '../opening/file-sender.tsx'
 import { DragList } from '../ui/drag-list.tsx'
 import { moveStep } from '../sentence/step-actions.ts'
 import { Sentence } from '../sentence/sentence-item.tsx'
@@ -214,9 +215,11 @@ const TableEntry = ({ story, table }: { story: Story; table: RecipeTable }) => {
 const MoreTables = ({ story }: { story: Story }) => {
   const chooser = useRef<HTMLInputElement>(null)
   const navigate = useNavigate()
+  const { send, dialog } = useFileSender()
   const take = async (files: readonly File[]): Promise<void> => {
     try {
-      await navigate(`${story.endpoint.home}/open`, { state: { files: await uploadAll(files) } })
+      const sent = await send(files)
+      if (sent) await navigate(`${story.endpoint.home}/open`, { state: { files: sent } })
     } catch (error) {
       story.setProblem((error as Error).message)
     }
@@ -271,6 +274,7 @@ const MoreTables = ({ story }: { story: Story }) => {
         tabIndex={-1}
         onChange={(event) => event.target.files && event.target.files.length > 0 && void take([...event.target.files])}
       />
+      {dialog}
     </p>
   )
 }
@@ -283,6 +287,7 @@ export const TableList = ({ story }: { story: Story }) => (
         <bdi>{story.recipe.about}</bdi>
       </p>
     )}
+    <SamplesNote files={Object.values(story.flow.files).flat()} className="mr-3.5 mb-2 ml-[38px]" />
     {story.recipe.tables.length > 1 && (
       <p className="pl-[38px] text-[12.5px]">
         <Button

@@ -1,4 +1,5 @@
 import { figure, unreadableCells } from '@fabula/core'
+import { isOfSample } from '../story/sample-figures.ts'
 import type { Story } from '../story/use-story.ts'
 
 /** The tally above the table: the same changes in numbers. */
@@ -26,6 +27,7 @@ export const Tally = ({ story }: { story: Story }) => {
           {n === 1 ? words.replace('columns leave', 'column leaves').replace('new columns', 'new column') : words}
         </span>
       ))}
+      {isOfSample(story.flow.files) && <span>of a sample</span>}
       {story.diffMode === 'changes' && (
         <button
           type="button"

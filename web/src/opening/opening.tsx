@@ -13,16 +13,19 @@ import * as api from '@fabula/core/api'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useEffectEvent, useState, type DragEvent } from 'react'
 import { useLocation, useNavigate, useParams } from 'react-router'
-import { ask, uploadAll } from '../api/client.ts'
+import { ask } from '../api/client.ts'
 import { flowQuery } from '../api/queries.ts'
 import { useFlow } from '../story/flow-context.ts'
 import { titleOfFile } from '../story/names.ts'
+import { figureOf } from '../story/sample-figures.ts'
+import { SamplesNote } from '../story/samples-note.tsx'
 import { Button, Key, Notice, Segments } from '../ui/parts.tsx'
 import { Mark } from '../ui/site-header.tsx'
 import { useWindowKeys } from '../ui/use-window-keys.ts'
 import { newRecipe, reopened, withTable } from './open-file.ts'
 import { OpenedTable } from './opened-table.tsx'
 import { RawSheet } from './raw-sheet.tsx'
+import { useFileSender } from './file-sender.tsx'
 import { OpeningSettings } from './settings.tsx'
 import { useOpening, type Opening } from './use-opening.ts'
 
@@ -68,6 +71,7 @@ type OpeningProps = {
 const useOpeningActions = (opening: Opening, keep: OpeningProps['keep']) => {
   const [problem, setProblem] = useState<string>()
   const [busy, setBusy] = useState(false)
+  const { send, dialog } = useFileSender()
   const { look, opened } = opening
   const ready = opened.data !== undefined && !opening.reading && !opened.error && !opening.stopped && !busy
   const done = async (): Promise<void> => {
@@ -83,12 +87,12 @@ const useOpeningActions = (opening: Opening, keep: OpeningProps['keep']) => {
   const add = async (list: FileList): Promise<void> => {
     setProblem(undefined)
     try {
-      opening.setFiles([...opening.files, ...(await uploadAll([...list]))])
+      opening.setFiles([...opening.files, ...((await send([...list])) ?? [])])
     } catch (error) {
       setProblem((error as Error).message)
     }
   }
-  return { ready, done, add, problem: problem ?? (look.error ?? opened.error)?.message }
+  return { ready, done, add, dialog, problem: problem ?? (look.error ?? opened.error)?.message }
 }
 type OpeningActions = ReturnType<typeof useOpeningActions>
 
@@ -113,7 +117,7 @@ const openingStep = ({ files, file, read }: Opening): Step => ({
 const OpeningColumn = ({
   title,
   opening,
-  actions: { ready, done, add, problem },
+  actions: { ready, done, add, dialog, problem },
   back,
 }: {
   title: string
@@ -137,7 +141,9 @@ const OpeningColumn = ({
             <Notice kind="removed">{problem}</Notice>
           </div>
         )}
+        <SamplesNote files={opening.files} className="mb-4" />
         <OpeningSettings opening={opening} add={(list) => void add(list)} />
+        {dialog}
       </div>
       <div className="flex items-center gap-3 border-t border-line px-4 py-2.5">
         <Button look="main" disabled={!ready} onClick={() => void done()}>
@@ -147,8 +153,13 @@ const OpeningColumn = ({
         <button type="button" className="text-ink-2 hover:text-ink" onClick={back}>
           Discard
         </button>
-        <span role="status" className="figures ml-auto truncate text-ink-2">
-          {table ? `${counted(table.rows, 'row')} · ${counted(table.columns.length, 'column')}` : ''}
+        <span role="status" className="figures ml-auto text-right leading-tight text-ink-2">
+          {table
+            ? `${figureOf(
+                counted(table.rows, 'row'),
+                opening.files.some(({ sample }) => sample !== undefined),
+              )} · ${counted(table.columns.length, 'column')}`
+            : ''}
         </span>
       </div>
     </section>

@@ -1,5 +1,6 @@
 import { counted, ownValue, type Recipe } from '@fabula/core'
 import { useFlow } from '../story/flow-context.ts'
+import { fileWords } from '../story/sample-figures.ts'
 import { moment } from '../ui/moments.ts'
 import { Button, Dot } from '../ui/parts.tsx'
 import { fitWords } from './replay-model.ts'
@@ -28,7 +29,7 @@ const NewFiles = ({ model, input }: { model: ReplayModel; input: Input }) => {
 /** What an input is read from where no new files are given, or beside them where they are kept. */
 const FilesBefore = ({ model, input }: { model: ReplayModel; input: Input }) => {
   const { flow } = useFlow()
-  const names = (ownValue(model.kept.files, input.id) ?? []).map(({ name }) => name)
+  const names = (ownValue(model.kept.files, input.id) ?? []).map(fileWords)
   const given = ownValue(model.files, input.id) !== undefined
   const keeps = model.keep.includes(input.id)
   if (names.length === 0)

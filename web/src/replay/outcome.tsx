@@ -91,7 +91,7 @@ const TriedRun = ({ report }: { report: FitReply }) => {
   return (
     <section aria-label="What would come out" className="mb-6">
       <h2 className="font-serif text-[20px] leading-tight font-semibold">
-        {trialWords(rowsOut(report.tables, written), report.verdict)}
+        {trialWords(rowsOut(report.tables, written), report)}
       </h2>
       {before && (
         <p className="mt-1 mb-3 text-ink-2">

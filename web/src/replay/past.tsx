@@ -1,6 +1,7 @@
 import { counted, figure } from '@fabula/core'
 import type { EditionsReply, RunReply, RunSummary } from '@fabula/core/api'
 import { Button } from '../ui/parts.tsx'
+import { fileWords } from '../story/sample-figures.ts'
 import { moment } from '../ui/moments.ts'
 import { answerWords } from './replay-model.ts'
 
@@ -53,11 +54,11 @@ export const ReplayInputs = ({
             <dd className="figures break-all">{paths.join(', ')}, by the cluster</dd>
           </div>
         ))}
-        {run.files.map(({ input, name, rows, hash }) => (
+        {run.files.map(({ input, name, rows, hash, sample }) => (
           <div key={`${input}${hash}`} className="contents">
             <dt className="text-ink-3">{nameOf(input)}</dt>
             <dd className="figures" title={`SHA-256 ${hash}`}>
-              {name}, {counted(rows, 'row')}
+              {fileWords({ name, sample })}, {counted(rows, 'row')}
             </dd>
           </div>
         ))}

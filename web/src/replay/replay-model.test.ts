@@ -21,7 +21,18 @@ import { rowsFigure, runFigures, runsData } from './runs-data.ts'
 type Run = RunsReply['runs'][number]
 const file = (name: string): FileRef => ({ hash: name, name, size: 1 }) as FileRef
 const run = (id: string, state: Run['state'], startedAt: string, more: Partial<Run> = {}): Run =>
-  ({ id, state, startedAt, open: 0, repeats: null, alone: false, files: [], outputs: [], ...more }) as Run
+  ({
+    id,
+    state,
+    startedAt,
+    open: 0,
+    repeats: null,
+    alone: false,
+    cluster: null,
+    files: [],
+    outputs: [],
+    ...more,
+  }) as Run
 const visits = { id: 'visits', name: 'Visits', files: 'visits-*.csv' }
 const prices = { id: 'prices', name: 'Prices' }
 const finding = (more: Partial<CompatibilityFinding>): CompatibilityFinding => ({
@@ -41,9 +52,10 @@ describe('files of the inputs', () => {
     expect(isComplete(recipe, { visits: [], prices: [file('prices.csv')] }, {})).toBe(false)
     expect(isComplete({ inputs: [] }, {}, {})).toBe(true)
   })
-  test('are kept from the last accepted run, not from one with open questions or one begun by a watch', () => {
+  test('are kept from the last accepted run, not from one with open questions, one begun by a watch or one on a cluster', () => {
     const of = (name: string) => ({ files: [{ input: 'visits', name, hash: name, rows: 1 }] })
     const runs = [
+      run('r5', 'done', '2031-07-05T08:00:00Z', { cluster: { paths: {}, folder: '/shared' } }),
       run('r4', 'done', '2031-07-04T08:00:00Z', { ...of('d.csv'), alone: true }),
       run('r3', 'done', '2031-07-03T08:00:00Z', { ...of('c.csv'), open: 2 }),
       run('r2', 'done', '2031-07-02T08:00:00Z', of('b.csv')),
@@ -149,16 +161,22 @@ describe('what came out', () => {
   ] as unknown as Parameters<typeof rowsOut>[0]
   test('is counted for the tables that are written, or for all', () => {
     expect(rowsOut(tables, ['visits'])).toEqual([{ table: 'visits', rows: 114 }])
-    expect(trialWords(rowsOut(tables, ['visits']), 'fits')).toBe('Tried: 114 rows would come out.')
-    expect(trialWords(rowsOut(tables, []), 'fits-with-changes')).toBe('Tried: 114 + 9 rows would come out.')
+    expect(trialWords(rowsOut(tables, ['visits']), { verdict: 'fits', inputs: [] })).toBe(
+      'Tried: 114 rows would come out.',
+    )
+    expect(trialWords(rowsOut(tables, []), { verdict: 'fits-with-changes', inputs: [] })).toBe(
+      'Tried: 114 + 9 rows would come out.',
+    )
   })
   test('is not promised where the story does not run through', () => {
-    expect(trialWords(rowsOut(tables, []), 'does-not-fit')).toBe('Tried: it does not run through yet.')
+    expect(trialWords(rowsOut(tables, []), { verdict: 'does-not-fit', inputs: [] })).toBe(
+      'Tried: it does not run through yet.',
+    )
   })
   test('is done only where nothing is left to look at', () => {
     const outputs = [{ rows: 114 }] as Parameters<typeof doneWords>[0]['outputs']
-    expect(doneWords({ outputs, open: 0, findings: [] })).toBe('Done: 114 rows, nothing to look at.')
-    expect(doneWords({ outputs, open: 2, findings: [] })).toBe('Done, 2 things to look at.')
+    expect(doneWords({ outputs, open: 0, findings: [], files: [] })).toBe('Done: 114 rows, nothing to look at.')
+    expect(doneWords({ outputs, open: 2, findings: [], files: [] })).toBe('Done, 2 things to look at.')
     const said = {
       code: 'said-by-script' as const,
       grade: 'fits' as const,
@@ -166,8 +184,12 @@ describe('what came out', () => {
       offers: [],
       sentence: '3 cells',
     }
-    expect(doneWords({ outputs, open: 0, findings: [said] })).toBe(
+    expect(doneWords({ outputs, open: 0, findings: [said], files: [] })).toBe(
       'Done: 114 rows, and 1 sentence of the script to read.',
+    )
+    const sampled = { input: 'visits', name: 'visits.csv', hash: '', rows: 9, sample: 'the first 9 rows' }
+    expect(doneWords({ outputs, open: 0, findings: [], files: [sampled] })).toBe(
+      'Done: 114 rows of a sample, nothing to look at.',
     )
   })
 })

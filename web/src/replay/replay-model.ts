@@ -12,13 +12,14 @@ import {
   type Recipe,
 } from '@fabula/core'
 import type { FileRef, FitReply, RunReply, RunsReply } from '@fabula/core/api'
+import { figureOf } from '../story/sample-figures.ts'
 
 /** The files given for each input, by its id. */
 export type ChosenFiles = Readonly<Record<string, readonly FileRef[]>>
 
 /** The files that an input is read from where no new ones are given, and since when. */
 export type KeptFiles = {
-  readonly files: Readonly<Record<string, readonly { readonly name: string }[]>>
+  readonly files: Readonly<Record<string, readonly Pick<FileRef, 'name' | 'sample'>[]>>
   /** When the last accepted run was; undefined where they are those the story was built on. */
   readonly at: string | undefined
 }
@@ -168,13 +169,23 @@ const rowWords = (rows: readonly { readonly rows: number }[]): string =>
   rows.length === 1 ? counted(rows[0]?.rows ?? 0, 'row') : `${rows.map((one) => figure(one.rows)).join(' + ')} rows`
 
 /** The first sentence of a trial. */
-export const trialWords = (rows: readonly { readonly rows: number }[], verdict: FitReply['verdict']): string =>
-  verdict === 'does-not-fit' ? 'Tried: it does not run through yet.' : `Tried: ${rowWords(rows)} would come out.`
+export const trialWords = (
+  rows: readonly { readonly rows: number }[],
+  { verdict, inputs }: Pick<FitReply, 'verdict' | 'inputs'>,
+): string => {
+  if (verdict === 'does-not-fit') return 'Tried: it does not run through yet.'
+  const ofSample = inputs.some(({ files }) => files.some(({ sample }) => sample !== undefined))
+  return `Tried: ${figureOf(rowWords(rows), ofSample)} would come out.`
+}
 
 /** The first sentence of a run that is done, and whether there is something to look at. */
-export const doneWords = (run: Pick<RunReply, 'outputs' | 'open' | 'findings'>): string => {
+export const doneWords = (run: Pick<RunReply, 'outputs' | 'open' | 'findings' | 'files'>): string => {
   if (run.open > 0) return `Done, ${counted(run.open, 'thing')} to look at.`
   const said = run.findings.filter(({ code }) => code === 'said-by-script').length
   const rest = said === 0 ? 'nothing to look at' : `and ${counted(said, 'sentence')} of the script to read`
-  return `Done: ${rowWords(run.outputs)}, ${rest}.`
+  const rows = figureOf(
+    rowWords(run.outputs),
+    run.files.some(({ sample }) => sample !== undefined),
+  )
+  return `Done: ${rows}, ${rest}.`
 }

@@ -8,6 +8,7 @@ import { reportedAs, withWords } from './sentences.ts'
 import { useDragItem } from '../ui/drag-list.tsx'
 import { StepMenu } from './step-menu.tsx'
 import { InputForm } from './input-form.tsx'
+import { isOfSample } from '../story/sample-figures.ts'
 import type { Story } from '../story/use-story.ts'
 
 const tones = { plain: 'text-ink-3', added: 'text-added', removed: 'text-removed', changed: 'text-changed' }
@@ -45,6 +46,7 @@ const Margin = ({
         </Tip>
       ),
     )}
+    {isOfSample(story.flow.files) && <span className="text-ink-3">of a sample</span>}
   </span>
 )
 

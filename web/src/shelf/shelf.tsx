@@ -5,6 +5,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useRef, useState, type Dispatch, type RefObject, type SetStateAction } from 'react'
 import { Link, useNavigate, type NavigateFunction } from 'react-router'
 import { ask, upload } from '../api/client.ts'
+import { fileWords } from '../story/sample-figures.ts'
 import { Button, Notice } from '../ui/parts.tsx'
 import { SiteHeader } from '../ui/site-header.tsx'
 
@@ -59,7 +60,7 @@ const Entry = ({ entry }: { entry: ShelfEntry }) => {
     <li className="border-b border-line py-2.5">
       <div className="grid grid-cols-[minmax(0,1fr)_200px_72px_140px_348px] items-center gap-x-4 gap-y-1 max-[1100px]:flex max-[1100px]:flex-wrap">
         <span className="min-w-0 max-[1100px]:basis-full">
-          <span className="block truncate font-serif text-[15px] font-medium">{entry.name}</span>
+          <span className="block truncate font-serif text-[15px] font-medium">{fileWords(entry)}</span>
           <span className="block truncate text-[12px] text-ink-3">{detail()}</span>
         </span>
         <span className="min-w-0 truncate text-[12.5px]">
@@ -169,7 +170,9 @@ function entryButtons(
         className="px-2!"
         aria-label={`Begin a story with ${entry.name}`}
         onClick={() =>
-          void navigate('/open', { state: { files: [{ name: entry.name, hash: entry.hash, size: entry.size }] } })
+          void navigate('/open', {
+            state: { files: [{ name: entry.name, hash: entry.hash, size: entry.size, sample: entry.sample }] },
+          })
         }
       >
         Begin a story

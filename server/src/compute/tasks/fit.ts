@@ -33,6 +33,7 @@ const inputSummary = (
         name: file.name,
         hash: file.hash,
         size: file.size,
+        sample: file.sample,
         rows: opened.files[i]?.rows ?? 0,
         sheets: opened.parts.flatMap((part) =>
           part.file === file.name && part.sheet !== undefined ? [part.sheet] : [],
