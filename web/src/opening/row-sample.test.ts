@@ -34,7 +34,8 @@ test('whole records are kept, whatever pieces the text comes in', () => {
 
 test('quotes within a cell and quotes in lines of JSON do not hold lines together', () => {
   expect(cutIn('a\n5" pipe,x\n7" pipe,y\n', 4, (at) => at !== 1)).toBe('a\n7" pipe,y\n')
-  expect(cutIn('{"a":"\\","b":1}\n{"a":2}\n', 5, (at) => at === 1, false)).toBe('{"a":2}\n')
+  for (const size of [1, 3, 5, 100])
+    expect(cutIn('{"a":"\\"","b":1}\n{"a":2}\n', size, (at) => at === 1, false)).toBe('{"a":2}\n')
 })
 
 test('a sample has the rows at the top, and says of how many it is', async () => {

@@ -23,14 +23,20 @@ const delimiters = new Set([9, 44, 59, 124])
  * @param quoted whether the text has quotes at all; lines of JSON have none that matter
  */
 export const recordCutter = (keep: (record: number) => boolean, quoted: boolean) => {
-  let [record, inQuotes, atStart, afterQuote, isOpen] = [0, false, true, false, false]
+  let record = 0
+  let inQuotes = false
+  let atStart = true
+  let afterQuote = false
+  let isOpen = false
+  /** Whether a record ends with this byte. */
   const step = (byte: number): boolean => {
     if (inQuotes) {
-      if (byte === quote) [inQuotes, afterQuote] = [false, true]
+      inQuotes = byte !== quote
+      afterQuote = !inQuotes
       return false
     }
     // two quotes within quotes are one of the text
-    if (byte === quote && quoted && (atStart || afterQuote)) inQuotes = true
+    inQuotes = quoted && byte === quote && (atStart || afterQuote)
     afterQuote = false
     atStart = byte === lineFeed || delimiters.has(byte)
     return byte === lineFeed
@@ -39,16 +45,28 @@ export const recordCutter = (keep: (record: number) => boolean, quoted: boolean)
     /** The bytes of a piece that are kept. */
     take: (piece: Uint8Array<ArrayBuffer>): Uint8Array<ArrayBuffer>[] => {
       const kept: Uint8Array<ArrayBuffer>[] = []
+      const next = (byte: number, from: number): number => {
+        const found = piece.indexOf(byte, from)
+        return found < 0 ? piece.length : found
+      }
       let from = 0
+      let nextQuote = -1
       const close = (to: number): void => {
         // a copy, since the piece would stay in memory as a whole
         if (to > from && keep(record)) kept.push(piece.slice(from, to))
         from = to
       }
-      for (let at = 0; at < piece.length; at++) {
-        if (!step(piece[at] as number)) continue
-        close(at + 1)
-        record++
+      let at = 0
+      while (at < piece.length) {
+        if (nextQuote < at) nextQuote = quoted ? next(quote, at) : piece.length
+        const end = inQuotes ? at : next(lineFeed, at)
+        // a line without quotes is passed at once
+        if (!inQuotes && end < nextQuote) at = end
+        if (step(piece[at] as number)) {
+          close(at + 1)
+          record++
+        }
+        at++
       }
       isOpen = from < piece.length
       close(piece.length)

@@ -89,3 +89,14 @@ it('long comments are broken between words', () => {
   expect(lines.every((line) => line.startsWith('    #') && line.length <= 100)).toBe(true)
   expect(lines.map((line) => line.replace(/^ *# */, '')).join(' ')).toBe(sentence.replace(/^ *# */, ''))
 })
+
+it('columns are read in the order of the file, whatever order the recipe has their types in', () => {
+  const read: ReadOptions = { ...typed, types: { 'Fee 2': { type: 'decimal' }, Fee: { type: 'decimal' } } }
+  const one = recipe(read)
+  const [input] = one.inputs
+  const wide = {
+    ...one,
+    inputs: [{ ...input, columns: [fees, { name: 'Fee 2', type: 'decimal' as const }] }],
+  } as Recipe
+  expect(stepOf(wide, 's1')).toContain('for c in ["Fee", "Fee 2"]:')
+})

@@ -2,6 +2,7 @@ import type { StepCode } from '../../codegen/dialect.ts'
 import { code, lines, py, pyHelper, type Code } from '../../codegen/tag.ts'
 import { isPlain } from '../../reading/number-locales.ts'
 import type { ColumnReading, ReadOptions } from '../../reading/read-options.ts'
+import { ownValue } from '../../table/own.ts'
 import type { ColumnType } from '../../table/column.ts'
 import { eachColumnPython } from '../shared/columns.ts'
 import type { PythonContext } from '../shared/step-kind.ts'
@@ -20,10 +21,16 @@ const isPlainRead = ({ encoding, delimiter, header = 1, quote = '"', locale, ...
   !read.origin
 
 /** Cells read as the types that are named, a loop for each type of several columns; undefined where a type needs more than a small function. */
-const typedColumns = (types: Readonly<Record<string, ColumnReading>>, frame: Code): Code | undefined => {
+const typedColumns = (
+  types: Readonly<Record<string, ColumnReading>>,
+  columns: readonly string[],
+  frame: Code,
+): Code | undefined => {
   const byReader = new Map<string, { readonly reader: Code; readonly type: ColumnType; readonly names: string[] }>()
-  for (const [name, reading] of Object.entries(types)) {
-    if (reading.type === 'text') continue
+  // in the order of the file: a recipe that a database kept has its own
+  for (const name of new Set([...columns, ...Object.keys(types)])) {
+    const reading = ownValue(types, name)
+    if (!reading || reading.type === 'text') continue
     const reader = textReader(reading)
     if (!reader) return undefined
     const group = byReader.get(reader.text) ?? { reader, type: reading.type, names: [] }
@@ -57,7 +64,11 @@ export const plainPython = (
     lines(py`for name in ${names}:`, py`    ${frame}[name] = ${pyHelper('detected')}(${frame}[name])`)
   if (types === 'text') return body
   if (types === 'detect') return { body, after: each(py`${frame}.columns`) }
-  const typed = typedColumns(types, frame)
+  const typed = typedColumns(
+    types,
+    columns.map(({ name }) => name),
+    frame,
+  )
   if (!typed || columns.length === 0) return undefined
   const fresh = open ? each(code('fresh')) : undefined
   const after = lines(...(typed.text === '' ? [] : [typed]), fresh)
