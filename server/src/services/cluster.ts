@@ -22,6 +22,17 @@ type ClusterRun = {
   readonly progress: (progress: Progress) => void
 }
 
+/**
+ * A shell that runs a program in its own group and ends the group when its standard input ends: a server that is killed leaves no
+ * job behind, which it would begin again at its next start beside the one that still runs.
+ */
+const guard = `exec 3<&0
+"$@" < /dev/null & child=$!
+(cat <&3 > /dev/null 2>&1; kill -s TERM -- -$$) > /dev/null 2>&1 & watcher=$!
+wait $child; status=$?
+kill $watcher
+exit $status`
+
 /** How long spark-submit may take to end by itself once it is asked to, in milliseconds. */
 const patience = 5000
 
@@ -78,14 +89,15 @@ export class Cluster {
       } catch (error) {
         throw error instanceof ScriptError ? new Refusal('no-script', { reason: error.message }) : error
       }
-      const child = spawn(
-        this.program,
-        ['--master', this.master, '--conf', 'spark.ui.showConsoleProgress=true', script, ...words],
-        { stdio: ['ignore', 'pipe', 'pipe'], detached: true, env: { ...process.env, PYTHONUTF8: '1' } },
-      )
+      const submit = [this.program, '--master', this.master, '--conf', 'spark.ui.showConsoleProgress=true']
+      const child = spawn('sh', ['-c', guard, 'sh', ...submit, script, ...words], {
+        stdio: ['pipe', 'pipe', 'pipe'],
+        detached: true,
+        env: { ...process.env, PYTHONUTF8: '1' },
+      })
       const signal = (name: NodeJS.Signals): void => {
         try {
-          // spark-submit is a shell that starts Java and Python: the group of all three
+          // the group of the shells, of Java and of Python
           if (child.pid !== undefined) process.kill(-child.pid, name)
         } catch {
           // it has ended
