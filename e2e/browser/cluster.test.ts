@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { Key } from 'selenium-webdriver'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { FileRef, RunReply } from '@fabula/core/api'
+import type { RunReply } from '@fabula/core/api'
 import { hasSpark } from '../../scripts/python.mjs'
 import { caller } from '../server/call.ts'
 import { until } from '../server/until.ts'
@@ -16,12 +16,8 @@ let browser: Browser
 let cluster: SparkCluster
 let folder: string
 let base: string
-const { call, demoFlow } = caller(() => server)
+const { call, demoFlow, sendFile, ended } = caller(() => server)
 const runOf = async (id: string): Promise<RunReply> => (await call<RunReply>('GET', `${base}/runs/${id}`)).data
-const ended = async (id: string): Promise<RunReply> => {
-  await until(async () => (await runOf(id)).state !== 'running', `replay ${id} does not end`)
-  return runOf(id)
-}
 /** Begins a replay on the cluster that writes to a folder of its own. */
 const begin = async (visits: string, to: string): Promise<RunReply> => {
   const places = { paths: { visits: [visits], targets: [demo('targets-2031.csv')] }, folder: join(folder, to) }
@@ -51,14 +47,9 @@ const takings = (to: string): string => readFileSync(join(folder, to, 'takings.c
 
 /** The story replayed by the server itself on the same visits: its takings and what its steps left. */
 const hereOn = async (visits: string): Promise<{ readonly text: string; readonly run: RunReply }> => {
-  const response = await fetch(`${server.base}/api/files?name=visits.csv`, {
-    method: 'POST',
-    body: readFileSync(visits),
-    headers: { 'content-type': 'application/octet-stream' },
-  })
-  const files = { visits: [(await response.json()) as FileRef] }
+  const files = { visits: [await sendFile('visits.csv', readFileSync(visits))] }
   const asked = { files, answers: [], allowChanges: true, parameters: {} }
-  const run = await ended((await call<RunReply>('POST', `${base}/replay`, asked)).data.id)
+  const run = await ended(base, (await call<RunReply>('POST', `${base}/replay`, asked)).data.id)
   const at = run.outputs.findIndex(({ table }) => table === 'takings')
   return { text: await (await fetch(`${server.base}${base}/runs/${run.id}/outputs/${at}`)).text(), run }
 }
@@ -83,7 +74,7 @@ describe.skipIf(!hasSpark())('a replay on a cluster', () => {
     const stopped = (await begin(demo('visits-2031-05.csv'), 'stopped')).id
     await atWork(stopped)
     await call('DELETE', `${base}/runs/${stopped}`)
-    expect(await ended(stopped)).toMatchObject({ state: 'stopped', outputs: [] })
+    expect(await ended(base, stopped)).toMatchObject({ state: 'stopped', outputs: [] })
     expect(existsSync(join(folder, 'stopped', 'takings.csv'))).toBe(false)
   })
 
@@ -96,7 +87,7 @@ describe.skipIf(!hasSpark())('a replay on a cluster', () => {
     await atWork(id)
     cluster.killWorker(0)
     expect((await runOf(id)).state).toBe('running')
-    const run = await ended(id)
+    const run = await ended(base, id)
     const { driver } = browser
     await see(driver, 'Done: 8 + 56 rows, and 2 sentences of the script to read.')
     await see(driver, '400 cells of “Charged” cannot be read as decimal')

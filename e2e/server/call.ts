@@ -1,4 +1,5 @@
-import type { FlowReply } from '@fabula/core/api'
+import type { FileRef, FlowReply, RunReply } from '@fabula/core/api'
+import { until } from './until.ts'
 import type { Running } from '../browser/server.ts'
 
 /** Requests to a running server, as the page makes them. */
@@ -15,5 +16,19 @@ export const caller = (server: () => Running) => {
     const id = data.flows.find(({ name }) => name === 'Monthly takings by clinic')?.id ?? ''
     return (await call<FlowReply>('GET', `/api/flows/${id}`)).data
   }
-  return { call, demoFlow }
+  const sendFile = async (name: string, content: string | Uint8Array<ArrayBuffer>): Promise<FileRef> => {
+    const response = await fetch(`${server().base}/api/files?name=${encodeURIComponent(name)}`, {
+      method: 'POST',
+      body: content,
+      headers: { 'content-type': 'application/octet-stream' },
+    })
+    return (await response.json()) as FileRef
+  }
+  /** The replay when it has ended. `base`: the address of its story. */
+  const ended = async (base: string, id: string): Promise<RunReply> => {
+    const now = async () => (await call<RunReply>('GET', `${base}/runs/${id}`)).data
+    await until(async () => (await now()).state !== 'running', `replay ${id} does not end`)
+    return now()
+  }
+  return { call, demoFlow, sendFile, ended }
 }

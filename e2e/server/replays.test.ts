@@ -10,23 +10,8 @@ beforeAll(async () => {
   server = await startServer()
 })
 afterAll(async () => server?.stop())
-const { call, demoFlow } = caller(() => server)
+const { call, demoFlow, sendFile, ended } = caller(() => server)
 
-const send = async (name: string, text: string): Promise<FileRef> =>
-  (await (
-    await fetch(`${server.base}/api/files?name=${name}`, {
-      method: 'POST',
-      body: text,
-      headers: { 'content-type': 'application/octet-stream' },
-    })
-  ).json()) as FileRef
-const ended = async (base: string, id: string): Promise<RunReply> => {
-  for (;;) {
-    const { data } = await call<RunReply>('GET', `${base}/runs/${id}`)
-    if (data.state !== 'running') return data
-    await new Promise((resolve) => setTimeout(resolve, 100))
-  }
-}
 const asked = { files: {}, answers: [], allowChanges: true, parameters: {} }
 const replay = async (base: string, files: Record<string, FileRef[]> = {}): Promise<RunReply> =>
   (await call<RunReply>('POST', `${base}/replay`, { ...asked, files })).data
@@ -36,7 +21,7 @@ const longStory = async (seed: number): Promise<string> => {
     { length: 400_000 },
     (_, i) => `Clinic ${(i * seed) % 977},${i % 1009}.5,2031-0${(i % 9) + 1}-11`,
   )
-  const file = await send('long.csv', `Clinic,Fee,Day\n${rows.join('\n')}\n`)
+  const file = await sendFile('long.csv', `Clinic,Fee,Day\n${rows.join('\n')}\n`)
   const recipe = {
     fabula: 1,
     name: 'Long',
@@ -278,7 +263,7 @@ test('a workbook takes along what its pictures show; a whole table is had for th
 })
 
 test('who has only a link is not told the values that decided earlier runs', async () => {
-  const file = await send('visits-05.csv', 'Clinic,Fee\nOxbow,12\nQuarry Lane,3\n')
+  const file = await sendFile('visits-05.csv', 'Clinic,Fee\nOxbow,12\nQuarry Lane,3\n')
   const recipe = {
     fabula: 1,
     name: 'By clinic',
@@ -316,7 +301,7 @@ test('who has only a link is not told the values that decided earlier runs', asy
     })
   ).data
   const shared = `/api/shared/${links[0]?.token ?? ''}`
-  const next = await send('visits-06.csv', 'Clinic,Fee\nOxbow,12\nTarn End,3\n')
+  const next = await sendFile('visits-06.csv', 'Clinic,Fee\nOxbow,12\nTarn End,3\n')
   const fit = (await call<object>('POST', `${shared}/fit`, { files: { visits: [next] } })).data
   expect(fit).toMatchObject({ verdict: 'fits-with-changes', findings: [{ code: 'new-value', values: ['Tarn End'] }] })
   expect(JSON.stringify(fit)).not.toContain('Quarry Lane')

@@ -121,7 +121,7 @@ export class Replays {
         lane: 'batch',
         progress: (progress) => (job.progress = progress),
       })
-      job.stop = stop
+      this.canStop(job, stop)
       const { stored, ...made } = await value()
       for (const file of stored) await registerFile(file)
       await runs.finish(run, 'done', null, made)
@@ -134,6 +134,11 @@ export class Replays {
       fault(error)
       await fail('failed', 'This replay met a fault of Fabula itself; the log of the server says more.')
     }
+  }
+  /** From now on the job is stopped by this; at once where it was asked to stop while it was being begun. */
+  private canStop(job: ReplayJob, stop: () => void): void {
+    job.stop = stop
+    if (job.stopped) stop()
   }
   private async onCluster(job: ReplayJob, asked: ClusterAsked): Promise<RunMade> {
     const {
@@ -152,7 +157,7 @@ export class Replays {
       clock,
       progress: (progress) => (job.progress = progress),
     })
-    job.stop = stop
+    this.canStop(job, stop)
     return made
   }
   private async taskOf({ flow, edit, asked, clock, link, watch }: RunStart): Promise<Extract<Task, { kind: 'run' }>> {

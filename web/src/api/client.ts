@@ -81,16 +81,16 @@ export const upload = (file: File, progress: (share: number) => void, sample?: s
 
 /**
  * Sends files one after another.
- * @param progress the share of a file that is sent, from 0 on, and its position among the files
+ * @param progress the share of a file that is sent, from 0 on
  */
 export const uploadAll = async (
   files: readonly File[],
-  progress: (file: File, share: number, at: number) => void = () => undefined,
+  progress: (file: File, share: number) => void,
 ): Promise<FileRef[]> => {
   const refs: FileRef[] = []
-  for (const [at, file] of files.entries()) {
-    progress(file, 0, at)
-    refs.push(await upload(file, (share) => progress(file, share, at)))
+  for (const file of files) {
+    progress(file, 0)
+    refs.push(await upload(file, (share) => progress(file, share)))
   }
   return refs
 }

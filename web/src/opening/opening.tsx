@@ -17,7 +17,7 @@ import { ask } from '../api/client.ts'
 import { flowQuery } from '../api/queries.ts'
 import { useFlow } from '../story/flow-context.ts'
 import { titleOfFile } from '../story/names.ts'
-import { figureOf } from '../story/sample-figures.ts'
+import { figureOf, hasSample } from '../story/sample-figures.ts'
 import { SamplesNote } from '../story/samples-note.tsx'
 import { Button, Key, Notice, Segments } from '../ui/parts.tsx'
 import { Mark } from '../ui/site-header.tsx'
@@ -155,10 +155,7 @@ const OpeningColumn = ({
         </button>
         <span role="status" className="figures ml-auto text-right leading-tight text-ink-2">
           {table
-            ? `${figureOf(
-                counted(table.rows, 'row'),
-                opening.files.some(({ sample }) => sample !== undefined),
-              )} · ${counted(table.columns.length, 'column')}`
+            ? `${figureOf(counted(table.rows, 'row'), hasSample(opening.files))} · ${counted(table.columns.length, 'column')}`
             : ''}
         </span>
       </div>

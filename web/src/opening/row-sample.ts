@@ -1,7 +1,7 @@
 import { counted, figure } from '@fabula/core'
 
 /** From so many bytes on it is asked whether a sample is enough. */
-export const largeBytes = 300_000_000
+const largeBytes = 300_000_000
 /** Rows at the top that every sample has: titles and names. */
 const headRows = 20
 /** How much of a file's start is looked at. */
@@ -10,7 +10,7 @@ const lookedBytes = 1 << 20
 /** Which rows of a file a sample has. */
 export type RowChoice = { readonly first: number } | { readonly oneIn: number }
 /** The sample and, in words, which rows of the file it has. */
-export type RowSample = { readonly file: File; readonly words: string }
+type RowSample = { readonly file: File; readonly words: string }
 
 const lineFeed = 10
 const quote = 34

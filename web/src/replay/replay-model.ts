@@ -12,7 +12,7 @@ import {
   type Recipe,
 } from '@fabula/core'
 import type { FileRef, FitReply, RunReply, RunsReply } from '@fabula/core/api'
-import { figureOf } from '../story/sample-figures.ts'
+import { figureOf, hasSample } from '../story/sample-figures.ts'
 
 /** The files given for each input, by its id. */
 export type ChosenFiles = Readonly<Record<string, readonly FileRef[]>>
@@ -174,7 +174,7 @@ export const trialWords = (
   { verdict, inputs }: Pick<FitReply, 'verdict' | 'inputs'>,
 ): string => {
   if (verdict === 'does-not-fit') return 'Tried: it does not run through yet.'
-  const ofSample = inputs.some(({ files }) => files.some(({ sample }) => sample !== undefined))
+  const ofSample = hasSample(inputs.flatMap(({ files }) => files))
   return `Tried: ${figureOf(rowWords(rows), ofSample)} would come out.`
 }
 
@@ -183,9 +183,6 @@ export const doneWords = (run: Pick<RunReply, 'outputs' | 'open' | 'findings' | 
   if (run.open > 0) return `Done, ${counted(run.open, 'thing')} to look at.`
   const said = run.findings.filter(({ code }) => code === 'said-by-script').length
   const rest = said === 0 ? 'nothing to look at' : `and ${counted(said, 'sentence')} of the script to read`
-  const rows = figureOf(
-    rowWords(run.outputs),
-    run.files.some(({ sample }) => sample !== undefined),
-  )
+  const rows = figureOf(rowWords(run.outputs), hasSample(run.files))
   return `Done: ${rows}, ${rest}.`
 }

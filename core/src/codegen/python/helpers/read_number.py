@@ -6,6 +6,7 @@ from .spaces import SPACES
 CURRENCY = "[$¢£¤¥֏؋߾߿৲৳৻૱௹฿៛₠₡₢₣₤₥₦₧₨₩₪₫€₭₮₯₰₱₲₳₴₵₶₷₸₹₺₻₼₽₾₿⃀]"
 
 
+# What number_pattern made; a cached function could not be sent to the workers of Spark.
 number_patterns = {}
 
 
