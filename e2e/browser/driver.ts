@@ -1,7 +1,7 @@
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { AxeBuilder } from '@axe-core/webdriverjs'
+import axe from 'axe-core'
 import { Builder, By, Key, type WebDriver, type WebElement } from 'selenium-webdriver'
 import * as chrome from 'selenium-webdriver/chrome.js'
 
@@ -87,12 +87,22 @@ export const holds = async (
   await eventually(driver, async () => ((await that()) ? true : undefined), words, within)
 }
 
-/** The first element found so that shows. */
-const shown = async (driver: WebDriver, where: By, usable: boolean): Promise<WebElement | undefined> => {
-  for (const found of await driver.findElements(where))
-    if ((await found.isDisplayed()) && (!usable || (await found.isEnabled()))) return found
-  return undefined
+/** Looked for by the page itself: the driver would ask for each element found whether it shows. */
+const findShown = `const [using, value, usable] = arguments
+const found = []
+if (using === 'xpath') {
+  const all = document.evaluate(value, document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE, null)
+  for (let i = 0; i < all.snapshotLength; i++) found.push(all.snapshotItem(i))
+} else if (using === 'link text') found.push(...[...document.links].filter((link) => link.innerText.trim() === value))
+else found.push(...document.querySelectorAll(value))
+const shows = (one) => {
+  const { width, height } = one.getBoundingClientRect()
+  return width > 0 && height > 0 && one.checkVisibility({ visibilityProperty: true, opacityProperty: true })
 }
+return found.find((one) => shows(one) && !(usable && one.matches(':disabled'))) ?? null`
+/** The first element found so, by XPath, CSS or the text of a link, that shows. */
+const shown = async (driver: WebDriver, where: By, usable: boolean): Promise<WebElement | undefined> =>
+  (await driver.executeScript<WebElement | null>(findShown, where.using, where.value, usable)) ?? undefined
 /** The first element found so that shows, once there is one. */
 export const element = (
   driver: WebDriver,
@@ -285,14 +295,20 @@ const setPalette = (driver: WebDriver, palette: string): Promise<string> =>
 
 /** No violation of any rule that axe knows, the size of targets (WCAG 2.2, 2.5.8) included, and of contrast in so many `palettes`; or their names. */
 export const accessible = async (driver: WebDriver, palettes: 'both' | 'one' | 'none' = 'both'): Promise<string[]> => {
-  const violations = async (axe: AxeBuilder): Promise<string[]> =>
-    (await axe.analyze()).violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)}`)
+  const violations = async (options: axe.RunOptions): Promise<string[]> =>
+    driver.executeAsyncScript<string[]>(
+      `const [options, done] = arguments
+      const words = ({ id, nodes }) => id + ': ' + nodes[0]?.html.slice(0, 160)
+      axe.run(document, options).then(({ violations }) => done(violations.map(words)), (error) => done([String(error)]))`,
+      { resultTypes: ['violations'], ...options },
+    )
+  await driver.executeScript(`if (typeof axe === 'undefined') { ${axe.source} }`)
   const rules = { 'target-size': { enabled: true }, 'color-contrast': { enabled: palettes !== 'none' } }
-  const found = await violations(new AxeBuilder(driver).options({ rules }))
+  const found = await violations({ rules })
   if (palettes !== 'both') return found
   const palette = await setPalette(driver, 'lamplight')
   if (palette === 'lamplight') await setPalette(driver, 'paper')
-  const other = await violations(new AxeBuilder(driver).withRules(['color-contrast']))
+  const other = await violations({ runOnly: ['color-contrast'] })
   await setPalette(driver, palette)
   return [...found, ...other.map((one) => `in the other palette, ${one}`)]
 }

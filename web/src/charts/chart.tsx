@@ -13,6 +13,7 @@ import {
   ScatterController,
   Tooltip,
   type ChartConfiguration,
+  type ChartType,
 } from 'chart.js'
 import { useEffect, useImperativeHandle, useMemo, useRef, type Ref } from 'react'
 import type { Picture, PictureData } from '@fabula/core/api'
@@ -147,7 +148,7 @@ export default function Chart({
   )
   useEffect(() => {
     if (!canvas.current) return
-    chart.current = new ChartJs(
+    chart.current = new ChartJs<ChartType>(
       canvas.current,
       configuration(picture, shown, writing, (at) => latest.current?.(at)),
     )
