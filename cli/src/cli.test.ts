@@ -127,13 +127,26 @@ describe('exit codes', () => {
       { id: 's1', kind: 'enter', columns, rows },
       { id: 's2', kind: 'pivot', labels: 'Clinic', values: [{ column: 'Fee', how: 'sum' }] },
     ]
-    const typed = recipe({ inputs: [], tables: [{ id: 'fees', name: 'Fees', steps }], outputs: [] })
+    const fees = { id: 'fees', name: 'Fees', steps }
+    const typed = recipe({ inputs: [], tables: [fees], outputs: [] })
     for (const language of ['sql', 'python', 'spark'])
       expect(fabula('script', typed, '--to', language)).toMatchObject({
         exit: 0,
         out: expect.stringContaining('Tarn') as string,
         err: '',
       })
+    // beside a table of a file, and joined to it
+    const inputs = [{ id: 'visits', name: 'Visits', columns: [{ name: 'Clinic', type: 'text' }] }]
+    const visitSteps = [
+      { id: 'v1', kind: 'open', input: 'visits', read: {} },
+      { id: 'v2', kind: 'join', with: 'fees', on: [], how: 'cross' },
+    ]
+    const beside = recipe({ inputs, tables: [{ id: 'visits', name: 'Visits', steps: visitSteps }, fees], outputs: [] })
+    expect(fabula('script', beside, '--to', 'sql')).toMatchObject({
+      exit: 0,
+      out: expect.stringContaining('"Tarn"') as string,
+      err: '',
+    })
   })
   test('tables that use each other in a circle are told, and columns that only data can tell need the files for SQL', () => {
     const circle = recipe({

@@ -3,9 +3,9 @@ import { join } from 'node:path'
 import {
   parameterCells,
   planRecipe,
+  planWithEntered,
   dialects,
   listed,
-  openedInputs,
   type Dialect,
   runRecipe,
   ScriptError,
@@ -22,7 +22,7 @@ import { checkRecipe, loadInputs, loadRecipe, type Opened } from './load.ts'
 const ranOn = (recipe: Recipe, { sources }: Opened) =>
   runRecipe(recipe, { sources, parameters: parameterCells(recipe, {}).cells, now: 0 })
 
-const made = (recipe: Recipe, { assemble }: Dialect, plan: Plan | undefined, trace: boolean): string => {
+const made = (recipe: Recipe, { assemble }: Dialect, plan: Plan, trace: boolean): string => {
   try {
     return assemble(recipe, plan, { trace }).text
   } catch (error) {
@@ -31,7 +31,7 @@ const made = (recipe: Recipe, { assemble }: Dialect, plan: Plan | undefined, tra
   }
 }
 
-/** Columns that only data can tell are pinned to those of the files, where they are given, or of what is typed in where no file is opened. */
+/** Columns that only data can tell are pinned to those of the files, where they are given, and of what is typed in. */
 export const script = async (
   path: string,
   words: { to: string; input: string[]; output?: string; trace?: boolean },
@@ -48,9 +48,9 @@ export const script = async (
   const text = made(
     recipe,
     dialect,
-    words.input.length > 0 || openedInputs(recipe).length === 0
+    words.input.length > 0
       ? ranOn(recipe, await loadInputs(recipe, words.input)).plan
-      : undefined,
+      : planWithEntered(recipe, parameterCells(recipe, {}).cells),
     words.trace ?? false,
   )
   if (!words.output || words.output === '-') {

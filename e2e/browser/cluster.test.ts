@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { Key } from 'selenium-webdriver'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import type { RunReply } from '@fabula/core/api'
+import type { RunReply, TakeReply } from '@fabula/core/api'
 import { hasSpark } from '../../scripts/python.mjs'
 import { caller } from '../server/call.ts'
 import { until } from '../server/until.ts'
@@ -36,6 +36,10 @@ const beginInPage = async (visits: string, to: string): Promise<string> => {
   await fill(driver, 'Write to the folder', Key.BACK_SPACE)
   await see(driver, 'It waits for the folder to write to.')
   await fill(driver, 'Write to the folder', join(folder, to))
+  // on rows of the whole files' tops, before anything runs
+  await click(driver, 'Try it on their first rows')
+  await see(driver, 'large.csv: the first 1,000 rows')
+  await see(driver, 'rows of a sample would come out.')
   await click(driver, 'Replay on the cluster')
   await see(driver, 'Spark begins')
   return (await call<{ runs: { id: string }[] }>('GET', `${base}/runs`)).data.runs[0]?.id ?? ''
@@ -70,12 +74,26 @@ describe.skipIf(!hasSpark())('a replay on a cluster', () => {
   })
 
   test('that is stopped writes nothing', async () => {
-    expect((await call('GET', `${base}/cluster`)).data).toEqual({ master: cluster.master })
+    expect((await call('GET', '/api/cluster')).data).toEqual({ master: cluster.master })
     const stopped = (await begin(demo('visits-2031-05.csv'), 'stopped')).id
     await atWork(stopped)
     await call('DELETE', `${base}/runs/${stopped}`)
     expect(await ended(base, stopped)).toMatchObject({ state: 'stopped', outputs: [] })
     expect(existsSync(join(folder, 'stopped', 'takings.csv'))).toBe(false)
+  })
+
+  test('a story is built on one row in so many of its files', async () => {
+    const rows = Array.from({ length: 2000 }, (_, i) => `C${i},"no ${i}"`)
+    writeFileSync(join(folder, 'many.csv'), ['Clinic,Note', ...rows, ''].join('\n'))
+    const asked = { kind: 'cluster', path: join(folder, 'many*.csv'), rows: { oneIn: 100 } }
+    const { files } = (await call<TakeReply>('POST', '/api/sources/take', { asked })).data
+    expect(files.map(({ name, sample }) => [name, sample])).toEqual([['many.csv', 'one row in 100 of 2,001']])
+    const hash = files[0]?.hash ?? ''
+    const kept = readFileSync(join(server.data, 'files', hash.slice(0, 2), hash), 'utf8')
+      .trimEnd()
+      .split('\n')
+    expect(kept.slice(0, 22)).toEqual(['Clinic,Note', ...rows.slice(0, 20), rows[119]])
+    expect(kept).toHaveLength(20 + 20)
   })
 
   test('makes what the server itself makes and counts alike, also when a worker is killed in the middle', async () => {

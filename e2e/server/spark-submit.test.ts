@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, beforeEach, expect, test } from 'vitest'
 import type { Recipe } from '@fabula/core'
+import type { FileRef } from '@fabula/core/api'
 import { root } from '../browser/server.ts'
 import { Cluster } from '@fabula/server/cluster'
 
@@ -25,13 +26,14 @@ const submitting = (does: string): Cluster => {
   return Cluster.fromEnvironment({ FABULA_SPARK: 'spark://master:7077', PATH: `/nowhere:${folder}` }) as Cluster
 }
 const asked = { paths: { visits: ['/shared/a b.csv', '/shared/c*.csv'] }, folder: '/shared/results/' }
-const run = (cluster: Cluster) =>
+const run = (cluster: Cluster, places: typeof asked & { files?: Record<string, FileRef[]> } = asked) =>
   cluster.run({
     recipe,
-    asked,
+    asked: places,
     parameters: { 'As of': '2031-06-30' },
     clock: Date.UTC(2031, 5, 30, 8),
     progress: () => undefined,
+    pathOf: (hash) => join(folder, hash),
   })
 const isAlive = (pid: number): boolean => {
   try {
@@ -54,9 +56,10 @@ test('there is none where none is named, or no spark-submit is found', () => {
 })
 
 test('what it is called with, and what is made of what it says', async () => {
-  const made = await run(
+  const { made: ending } = await run(
     submitting('echo "2 cells of “Fee” cannot be read."; echo "       1,204 rows × 9 columns  s1"'),
-  ).made
+  )
+  const made = await ending
   const words = readFileSync(join(folder, 'words'), 'utf8').trimEnd().split('\n')
   expect(words.slice(0, 2)).toEqual(['--master', 'spark://master:7077'])
   expect(words.slice(5)).toEqual([
@@ -70,13 +73,29 @@ test('what it is called with, and what is made of what it says', async () => {
   })
 })
 
+test('what was sent here is copied beside what is written, under its own name, and is no pattern there', async () => {
+  writeFileSync(join(folder, 'kept'), 'Fee\n1\n')
+  const files = { visits: [{ name: 'May [new].csv', hash: 'kept', size: 6 }] }
+  const shared = join(folder, 'results')
+  await (
+    await run(submitting(''), { ...asked, files, folder: shared })
+  ).made
+  expect(readFileSync(join(shared, 'inputs/visits/1/May [new].csv'), 'utf8')).toBe('Fee\n1\n')
+  const words = readFileSync(join(folder, 'words'), 'utf8').split('\n')
+  expect(words).toContain(`visits=${shared}/inputs/visits/1/May \\[new\\].csv`)
+  expect(words.indexOf('visits=/shared/c*.csv')).toBeLessThan(words.findIndex((word) => word.includes('/inputs/')))
+  const elsewhere = run(submitting(''), { ...asked, files, folder: 's3a://results' })
+  await expect(elsewhere).rejects.toMatchObject({ code: 'no-shared-folder' })
+})
+
 test('why it failed is its last sentence, or its exit code where it said none', async () => {
-  await expect(run(submitting('echo "There is no file."; exit 6')).made).rejects.toThrow('There is no file.')
-  await expect(run(submitting('exit 9')).made).rejects.toThrow('spark-submit ended with 9.')
+  const ending = async (does: string) => (await run(submitting(does))).made
+  await expect(ending('echo "There is no file."; exit 6')).rejects.toThrow('There is no file.')
+  await expect(ending('exit 9')).rejects.toThrow('spark-submit ended with 9.')
 })
 
 test('it ends with its replay, and with the server', async () => {
-  const { made, stop } = run(submitting('sleep 60'))
+  const { made, stop } = await run(submitting('sleep 60'))
   const pid = await pidOf()
   stop()
   await expect(made).rejects.toMatchObject({ code: 'superseded' })
@@ -89,7 +108,7 @@ test('it ends with its replay, and with the server', async () => {
   writeFileSync(
     file,
     `import { Cluster } from ${JSON.stringify(join(root, 'server/src/services/cluster.ts'))}
-    Cluster.fromEnvironment(${environment}).run({ ...${words}, progress: () => undefined })`,
+    Cluster.fromEnvironment(${environment}).run({ ...${words}, progress: () => undefined, pathOf: String })`,
   )
   const server = spawn(process.execPath, ['--import', 'tsx', file], { cwd: root, stdio: 'ignore' })
   const other = await pidOf()

@@ -19,6 +19,7 @@ import { proofRoutes } from './routes/proofs.ts'
 import { scriptRoutes } from './routes/scripts.ts'
 import { guardOrigin, withoutTokens } from './routes/guards.ts'
 import { Ownership } from './routes/owner.ts'
+import { clusterRoutes } from './routes/cluster.ts'
 import { replayRoutes, type ReplayServices } from './routes/replays.ts'
 import { sampleRoutes } from './routes/samples.ts'
 import { sharingRoutes } from './routes/sharing.ts'
@@ -56,6 +57,7 @@ const storyRoutes = [
   tableQueryRoutes,
   scriptRoutes,
   replayRoutes,
+  clusterRoutes,
   outputRoutes,
   proofRoutes,
   sharingRoutes,

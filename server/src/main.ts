@@ -68,6 +68,7 @@ const replays = new Replays({
   connection: (name) => sources.connection(name),
   registerFile: async ({ hash, size }) =>
     void (await database.query('insert into files (hash, size) values ($1, $2) on conflict do nothing', hash, size)),
+  pathOf: (hash) => files.path(hash),
   fault: (error) => log.error(error),
   cluster,
 })
@@ -87,13 +88,14 @@ const services = {
     timeoutMs: 30_000,
   },
   compute,
+  cluster,
 }
 await files.sweep()
 await loadDemo(services, join(root, 'demo'))
 const fromSource = taker(services)
 const watcher = new Watcher({
   ...services,
-  fetchAnew: async (source) => (await fromSource(await sources.asked(source), source)).file,
+  fetchAnew: async (source) => (await fromSource(await sources.asked(source), source)).files,
   fault: (error) => log.error(error),
 })
 await replays.resume()

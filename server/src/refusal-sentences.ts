@@ -91,6 +91,10 @@ const ofStories = {
     'This server knows no cluster. Whoever keeps it names one with FABULA_SPARK, such as spark://host:7077, and has spark-submit on its path.',
   'no-cluster-path': ({ name }: { readonly name: string }) =>
     `Say where the cluster finds ${name}: a file, a pattern, a folder or an address.`,
+  'no-shared-folder': ({ name, folder }: { readonly name: string; readonly folder: string }) =>
+    `${name} was sent to this server, which cannot write it into ${folder} for the cluster to read. Say by a path where the cluster finds it, or write to a folder that both have.`,
+  'sample-on-cluster': ({ name }: Named) =>
+    `${name} is a sample; on the cluster the whole file is read. Say by a path where the cluster finds it.`,
   'rows-on-cluster': 'The rows of this replay lie where the cluster keeps them; only its counts are here.',
   'cluster-failed': ({ reason }: Reason) => reason,
   'not-traced': ({ reason }: Reason) => reason,

@@ -1,5 +1,5 @@
 /** Requests and replies between page and server: one definition each, checked on both sides. */
-export { fileRef, type FileRef } from './files.ts'
+export { fileRef, sampleHeadRows, sampleWords, type FileRef, type RowChoice } from './files.ts'
 export * from './flow.ts'
 export * from './opening.ts'
 export * from './pictures.ts'

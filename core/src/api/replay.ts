@@ -93,10 +93,15 @@ export const replayRequest = fitRequest.extend({ allowChanges: z.boolean() })
 /** What a replay on a cluster reads, by input, as the cluster reads it (files, patterns, folders, addresses), and the folder it writes to. */
 const clusterPlaces = z.object({
   paths: byWord(z.array(z.string().min(1)).min(1).readonly()),
+  /** Files that were sent here, which are copied to the folder. */ files: replayFiles.default({}),
   folder: z.string().min(1),
 })
 /** A replay on a cluster, with the values asked at replay. */
 export const clusterRequest = clusterPlaces.extend({ parameters: byWord(z.string()).default({}) })
+/** Paths by input, of which the first rows are wanted. */
+export const clusterLookRequest = clusterPlaces.pick({ paths: true })
+/** The first rows of the files at the paths, by input. */
+export const clusterLookReply = z.object({ files: replayFiles })
 /** The cluster that replays can run on; null where there is none. */
 export const clusterReply = z.object({ master: z.string().nullable() })
 /** A run of a flow: how far it is, what it was given, and what came of it. */

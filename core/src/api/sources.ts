@@ -1,7 +1,7 @@
 import { z } from 'zod'
-import { fileRef } from './files.ts'
+import { fileRef, rowChoice } from './files.ts'
 
-/** Where data can come from besides a file: a web address, a table of an OData service, a table or query of a database. */
+/** Where data can come from besides a file: a web address, a table of an OData service, a table or query of a database, rows of files that a cluster reads. */
 export const sourceAsked = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('web'), address: z.string().max(4000) }),
   z.object({
@@ -18,11 +18,12 @@ export const sourceAsked = z.discriminatedUnion('kind', [
       z.object({ query: z.string().max(100_000) }),
     ]),
   }),
+  z.object({ kind: z.literal('cluster'), path: z.string().min(1).max(4000), rows: rowChoice }),
 ])
 /** A source to fetch; `job` is the name under which its progress is reported. */
 export const takeRequest = z.object({ asked: sourceAsked, job: z.string().max(60).optional() })
-/** The file that was fetched. */
-export const takeReply = z.object({ file: fileRef, source: z.number() })
+/** The files that were fetched; a pattern of a cluster can give several. */
+export const takeReply = z.object({ files: z.array(fileRef).min(1), source: z.number() })
 
 /** A service or a connection whose tables are asked for. */
 export const offerRequest = z.discriminatedUnion('kind', [
@@ -66,7 +67,9 @@ export const shelfEntry = z.object({
   versions: z.number(),
   replays: z.number(),
   uses: z.array(z.object({ flow: z.string(), name: z.string(), input: z.string() })),
-  source: z.object({ id: z.number(), kind: z.enum(['web', 'odata', 'postgresql']), name: z.string() }).nullable(),
+  source: z
+    .object({ id: z.number(), kind: z.enum(['web', 'odata', 'postgresql', 'cluster']), name: z.string() })
+    .nullable(),
 })
 /** Every file on the shelf, the newest first. */
 export const shelfReply = z.object({ entries: z.array(shelfEntry) })

@@ -1,5 +1,4 @@
 import { Router, type Request } from 'express'
-import { ownValue } from '@fabula/core'
 import * as api from '@fabula/core/api'
 import { wallClock } from '../services/clock.ts'
 import { placeFiles } from '../services/inputs.ts'
@@ -7,12 +6,11 @@ import { ReplayData } from '../services/replay-data.ts'
 import type { Proofs } from '../services/proofs.ts'
 import type { Replays } from '../services/replays.ts'
 import type { Supervisor } from '../compute/supervisor.ts'
-import { Refusal } from '../refusal.ts'
 import type { FileStore } from '../store/files.ts'
-import { heldSentence, type Flow, type Flows } from '../store/flows.ts'
+import { refuseHeld, type Flows } from '../store/flows.ts'
 import type { Links } from '../store/links.ts'
 import type { Runs, RunStart } from '../store/runs.ts'
-import { laneOf, need, type Access } from './access.ts'
+import { laneOf, type Access } from './access.ts'
 import { body, pass, send } from './check.ts'
 
 export type ReplayServices = {
@@ -23,11 +21,6 @@ export type ReplayServices = {
   readonly proofs: Proofs
   readonly files: FileStore
   readonly links: Links
-}
-
-const refuseHeld = (story: Flow): void => {
-  const sentence = heldSentence(story)
-  if (sentence !== undefined) throw new Refusal('held', { reason: sentence })
 }
 
 type AccessOf = (request: Request) => Promise<Access>
@@ -112,25 +105,6 @@ export const replayRoutes = (
     })
     if (link) await links.used(link, 'replayed', run)
     send(response, api.runReply, replays.withProgress(await runs.get(flow, run)))
-  })
-
-  router.get('/cluster', async (request, response) => {
-    need(await accessOf(request), 'all')
-    send(response, api.clusterReply, { master: replays.clusterMaster ?? null })
-  })
-  /** The story’s script on the cluster, on paths that the cluster reads. */
-  router.post('/cluster', async (request, response) => {
-    const access = await accessOf(request)
-    need(access, 'all')
-    if (replays.clusterMaster === undefined) throw new Refusal('no-cluster')
-    const { parameters, ...cluster } = body(api.clusterRequest, request)
-    const story = await flows.get(access.flow)
-    refuseHeld(story)
-    const without = story.recipe.inputs.find(({ id }) => !ownValue(cluster.paths, id))
-    if (without) throw new Refusal('no-cluster-path', { name: without.name })
-    const asked = { files: {}, answers: [], allowChanges: true, parameters, pictures: [], databases: false, cluster }
-    const run = await replays.begin({ flow: access.flow, edit: story.edit, asked, clock: wallClock() })
-    send(response, api.runReply, replays.withProgress(await runs.get(access.flow, run)))
   })
 
   router.get('/runs', async (request, response) => {

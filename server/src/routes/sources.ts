@@ -10,11 +10,12 @@ export type SourceServices = TakeServices
 
 /** Bringing data in from elsewhere, and the shelf of all that was brought in. */
 // eslint-disable-next-line max-lines-per-function -- a list of routes
-export const sourceRoutes = ({ files, shelf, sources, reach }: SourceServices, owner: RequestHandler): Router => {
+export const sourceRoutes = (services: SourceServices, owner: RequestHandler): Router => {
+  const { shelf, sources, reach } = services
   const router = Router()
   router.use(owner)
 
-  const take = taker({ files, shelf, sources, reach })
+  const take = taker(services)
   const going = new Map<string, number>()
   router.post('/sources/offer', async (request, response) => {
     const asked = body(api.offerRequest, request)
@@ -37,7 +38,8 @@ export const sourceRoutes = ({ files, shelf, sources, reach }: SourceServices, o
         api.sampleReply,
         await postgresLook(await sources.connection(asked.connection), asked.wanted),
       )
-    if (asked.kind === 'web') return send(response, api.sampleReply, { names: [], rows: [] })
+    if (asked.kind === 'web' || asked.kind === 'cluster')
+      return send(response, api.sampleReply, { names: [], rows: [] })
     const records = await odataLook(asked.service, asked.table, reach)
     const names = [...new Set(records.flatMap(Object.keys))]
     const shown = (value: unknown): string => {
@@ -72,6 +74,9 @@ export const sourceRoutes = ({ files, shelf, sources, reach }: SourceServices, o
     send(response, api.takeReply, await take(await sources.asked(id), id))
   })
 
+  router.get('/cluster', (_request, response) =>
+    send(response, api.clusterReply, { master: services.cluster?.master ?? null }),
+  )
   router.get('/connections', async (_request, response) =>
     send(response, api.connectionsReply, { connections: await sources.connections() }),
   )

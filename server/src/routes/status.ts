@@ -34,6 +34,8 @@ export const statusOf: Readonly<Record<RefusalCode, number>> = {
   'newer-facts': 422,
   'no-cluster': 404,
   'no-cluster-path': 400,
+  'no-shared-folder': 422,
+  'sample-on-cluster': 422,
   'no-connection': 404,
   'no-download': 404,
   'no-edition': 400,

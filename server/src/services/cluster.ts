@@ -1,17 +1,22 @@
-import { spawn } from 'node:child_process'
-import { accessSync, constants, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { copyFile, mkdir, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
-import { delimiter, join } from 'node:path'
-import { dialects, planRecipe, scriptOutputs, ScriptError, type Recipe } from '@fabula/core'
+import { dirname, isAbsolute, join } from 'node:path'
+import { dialects, ownValue, planRecipe, scriptOutputs, ScriptError, type Plan, type Recipe } from '@fabula/core'
+import type { FileRef, RowChoice } from '@fabula/core/api'
 import { Refusal } from '../refusal.ts'
 import type { Progress } from '../compute/worker-context.ts'
 import type { RunMade } from '../store/runs.ts'
 import { clusterRunMade } from './cluster-report.ts'
 import { ClusterOutput } from './cluster-output.ts'
+import { readRowSamples, rowSampleArguments, type RowSample } from './row-sample.ts'
+import { rowSampleScript } from './row-sample-script.ts'
+import { findSparkSubmit, startSparkSubmit, type SparkJob } from './spark-submit.ts'
 
 /** What a replay on a cluster reads and where it writes, as the cluster reads it: files, patterns, folders, addresses. */
 export type ClusterAsked = {
   readonly paths: Readonly<Record<string, readonly string[]>>
+  /** Files of inputs that were sent to this server. */ readonly files?: Readonly<Record<string, readonly FileRef[]>>
   readonly folder: string
 }
 type ClusterRun = {
@@ -20,28 +25,53 @@ type ClusterRun = {
   readonly parameters: Readonly<Record<string, string>>
   /** The wall clock it takes for now, in milliseconds. */ readonly clock: number
   readonly progress: (progress: Progress) => void
+  /** Where this server keeps a file. */ readonly pathOf: (hash: string) => string
+}
+type Output = ReturnType<typeof scriptOutputs>[number] & { readonly path: string }
+
+const within = (folder: string, file: string): string => `${folder.replace(/\/+$/, '')}/${file}`
+/** Where a file that was sent to this server lies for the cluster; under its own name, which a story can take as a column. */
+const sentPath = (folder: string, input: string, at: number, { name }: FileRef): string =>
+  within(folder, `inputs/${input}/${at + 1}/${name}`)
+/** A path that is no pattern, whatever signs it has. */
+const literalPath = (path: string): string => path.replace(/[\\{}[\]*?]/g, '\\$&')
+
+const wordsOf = ({ recipe, asked, parameters, clock }: ClusterRun, outputs: readonly Output[]): string[] => {
+  const pathsOf = (id: string): string[] => [
+    ...(ownValue(asked.paths, id) ?? []),
+    ...(ownValue(asked.files ?? {}, id) ?? []).map((file, at) => literalPath(sentPath(asked.folder, id, at, file))),
+  ]
+  return [
+    ...recipe.inputs.flatMap(({ id }) => pathsOf(id).flatMap((path) => ['--input', `${id}=${path}`])),
+    ...outputs.flatMap(({ table, path }) => ['--output', `${table}=${path}`]),
+    ...Object.entries(parameters).flatMap(([name, value]) => ['--param', `${name}=${value}`]),
+    '--now',
+    new Date(clock).toISOString().slice(0, 19),
+  ]
 }
 
-/**
- * A shell that runs a program in its own group and ends the group when its standard input ends: a server that is killed leaves no
- * job behind, which it would begin again at its next start beside the one that still runs.
- */
-const guard = `exec 3<&0
-"$@" < /dev/null & child=$!
-(cat <&3 > /dev/null 2>&1; kill -s TERM -- -$$) > /dev/null 2>&1 & watcher=$!
-wait $child; status=$?
-kill $watcher
-exit $status`
+/** Copies files that were sent here to the folder that the cluster writes to. @throws Refusal where this server does not write there */
+const copySent = async ({ asked, pathOf }: ClusterRun): Promise<void> => {
+  const folder = asked.folder.replace(/^file:(?:\/\/)?/, '')
+  const sent = Object.entries(asked.files ?? {}).flatMap(([input, files]) =>
+    files.map((file, at) => ({ file, path: sentPath(folder, input, at, file) })),
+  )
+  for (const { file, path } of sent) {
+    const refuse = (): never => {
+      throw new Refusal('no-shared-folder', { name: file.name, folder: asked.folder })
+    }
+    if (!isAbsolute(folder)) refuse()
+    await mkdir(dirname(path), { recursive: true }).catch(refuse)
+    await copyFile(pathOf(file.hash), path).catch(refuse)
+  }
+}
 
-/** How long spark-submit may take to end by itself once it is asked to, in milliseconds. */
-const patience = 5000
-
-const isProgram = (path: string): boolean => {
+/** The script of a story for Spark. @throws Refusal where none can be made of it */
+const scriptOf = (recipe: Recipe, plan: Plan): string => {
   try {
-    accessSync(path, constants.X_OK)
-    return true
-  } catch {
-    return false
+    return dialects.spark.assemble(recipe, plan).text
+  } catch (error) {
+    throw error instanceof ScriptError ? new Refusal('no-script', { reason: error.message }) : error
   }
 }
 
@@ -56,73 +86,45 @@ export class Cluster {
   /** The cluster that FABULA_SPARK names, where a spark-submit is found in SPARK_HOME or on the path. */
   static fromEnvironment(environment: NodeJS.ProcessEnv): Cluster | undefined {
     const master = environment.FABULA_SPARK
-    if (!master) return undefined
-    const homes = environment.SPARK_HOME ? [join(environment.SPARK_HOME, 'bin')] : []
-    const program = [...homes, ...(environment.PATH ?? '').split(delimiter)]
-      .map((folder) => join(folder, 'spark-submit'))
-      .find(isProgram)
-    return program === undefined ? undefined : new Cluster(master, program)
+    const program = master ? findSparkSubmit(environment) : undefined
+    return master === undefined || program === undefined ? undefined : new Cluster(master, program)
   }
 
-  /** Runs the story's script; `stop` ends it. @throws Refusal where no script can be made of it, or Spark ends with a sentence */
-  run({ recipe, asked, parameters, clock, progress }: ClusterRun): {
-    readonly made: Promise<RunMade>
-    readonly stop: () => void
-  } {
-    const folder = mkdtempSync(join(tmpdir(), 'fabula-cluster-'))
+  /** Begins the story's script; `stop` ends it. @throws Refusal where no script can be made of it, or Spark ends with a sentence */
+  async run(asked: ClusterRun): Promise<{ readonly made: Promise<RunMade>; readonly stop: () => void }> {
+    const { recipe, progress } = asked
+    const { folder } = asked.asked
     const plan = planRecipe(recipe)
-    const place = (file: string): string => `${asked.folder.replace(/\/+$/, '')}/${file}`
-    const outputs = scriptOutputs(recipe).map((output) => ({ ...output, path: place(output.file) }))
-    const script = join(folder, 'flow.py')
-    const words = [
-      ...Object.entries(asked.paths).flatMap(([id, paths]) => paths.flatMap((path) => ['--input', `${id}=${path}`])),
-      ...outputs.flatMap(({ table, path }) => ['--output', `${table}=${path}`]),
-      ...Object.entries(parameters).flatMap(([name, value]) => ['--param', `${name}=${value}`]),
-      '--now',
-      new Date(clock).toISOString().slice(0, 19),
-    ]
+    const script = scriptOf(recipe, plan)
+    const outputs = scriptOutputs(recipe).map((output) => ({ ...output, path: within(folder, output.file) }))
     const output = new ClusterOutput(progress)
-    let stop = (): void => undefined
-    const ended = new Promise<void>((resolve, reject) => {
-      try {
-        writeFileSync(script, dialects.spark.assemble(recipe, plan).text)
-      } catch (error) {
-        throw error instanceof ScriptError ? new Refusal('no-script', { reason: error.message }) : error
-      }
-      const submit = [this.program, '--master', this.master, '--conf', 'spark.ui.showConsoleProgress=true']
-      const child = spawn('sh', ['-c', guard, 'sh', ...submit, script, ...words], {
-        stdio: ['pipe', 'pipe', 'pipe'],
-        detached: true,
-        env: { ...process.env, PYTHONUTF8: '1' },
-      })
-      const signal = (name: NodeJS.Signals): void => {
-        try {
-          // the group of the shells, of Java and of Python
-          if (child.pid !== undefined) process.kill(-child.pid, name)
-        } catch {
-          // it has ended
-        }
-      }
-      let stopped = false
-      stop = () => {
-        stopped = true
-        signal('SIGTERM')
-        setTimeout(() => signal('SIGKILL'), patience).unref()
-      }
-      // spark-submit passes what Python says, on either stream, to its standard output; its own words and bars go to the other
-      child.stdout.setEncoding('utf8').on('data', (text: string) => output.takeFromScript(text))
-      child.stderr.setEncoding('utf8').on('data', (text: string) => output.takeFromSpark(text))
-      child.on('error', reject)
-      child.on('close', (exit) => {
-        output.end()
-        if (stopped) reject(new Refusal('superseded'))
-        else if (exit === 0) resolve()
-        else reject(new Refusal('cluster-failed', { reason: output.reason ?? `spark-submit ended with ${exit}.` }))
-      })
-    })
-    const made = ended
-      .then(() => clusterRunMade(recipe, plan, outputs, asked.folder, output))
-      .finally(() => rmSync(folder, { recursive: true, force: true }))
-    return { made, stop: () => stop() }
+    await copySent(asked)
+    const { ended, stop } = this.submit(script, wordsOf(asked, outputs), output)
+    return { made: ended.then(() => clusterRunMade(recipe, plan, outputs, folder, output)), stop }
+  }
+
+  /** Some rows of the files at paths, which are there while `use` runs. @throws Refusal where the cluster does not find or read one */
+  async sample<T>(
+    paths: readonly string[],
+    rows: RowChoice,
+    use: (samples: readonly RowSample[]) => Promise<T>,
+  ): Promise<T> {
+    const folder = mkdtempSync(join(tmpdir(), 'fabula-sample-'))
+    try {
+      const output = new ClusterOutput(() => undefined)
+      await this.submit(rowSampleScript, rowSampleArguments(paths, rows, folder), output).ended
+      return await use(readRowSamples(folder, rows))
+    } finally {
+      await rm(folder, { recursive: true, force: true })
+    }
+  }
+
+  private submit(script: string, words: readonly string[], output: ClusterOutput): SparkJob {
+    const folder = mkdtempSync(join(tmpdir(), 'fabula-cluster-'))
+    const file = join(folder, 'flow.py')
+    writeFileSync(file, script)
+    const spark = ['--master', this.master, '--conf', 'spark.ui.showConsoleProgress=true']
+    const { ended, stop } = startSparkSubmit(this.program, [...spark, file, ...words], output)
+    return { ended: ended.finally(() => rm(folder, { recursive: true, force: true })), stop }
   }
 }

@@ -1,8 +1,11 @@
+import { createReadStream } from 'node:fs'
 import { Readable } from 'node:stream'
-import type { FileRef, SourceAsked } from '@fabula/core/api'
+import type { FileRef, RowChoice, SourceAsked } from '@fabula/core/api'
 import type { FileStore } from '../store/files.ts'
 import type { Shelf } from '../store/shelf.ts'
 import type { SourceStore } from '../store/sources.ts'
+import { Refusal } from '../refusal.ts'
+import type { Cluster } from './cluster.ts'
 import { odataRecords } from '../sources/odata.ts'
 import { postgresCsv } from '../sources/postgresql.ts'
 import { bytesOf, fetchAnswer, nameOf, type Reach } from '../sources/web.ts'
@@ -13,6 +16,7 @@ export type TakeServices = {
   readonly shelf: Shelf
   readonly sources: SourceStore
   readonly reach: Reach
+  /** The cluster whose files are taken samples of. */ readonly cluster: Cluster | undefined
 }
 const stemOf = (text: string): string =>
   text
@@ -20,11 +24,29 @@ const stemOf = (text: string): string =>
     .replace(/^-|-$/g, '')
     .slice(0, 80) || 'table'
 
+/** Rows of the files at paths of the cluster, as files that are kept, by the place of their path. @throws Refusal */
+export const takeRowSamples = async (
+  { files, cluster }: Pick<TakeServices, 'files' | 'cluster'>,
+  paths: readonly string[],
+  rows: RowChoice,
+): Promise<FileRef[][]> => {
+  if (!cluster) throw new Refusal('no-cluster')
+  return cluster.sample(paths, rows, async (samples) => {
+    const refs: FileRef[][] = paths.map(() => [])
+    for (const { at, name, file, words } of samples) {
+      const stored = await files.add(createReadStream(file), { name })
+      refs[at]?.push({ name, ...stored, ...(words === undefined ? {} : { sample: words }) })
+    }
+    return refs
+  })
+}
+
 /** Takes what a source gives now into the store and onto the shelf; `known` is a source that was asked before. */
-export const taker = ({ files, shelf, sources, reach }: TakeServices) => {
-  /** What a source gives now, as a file. */
-  const take = async (
-    asked: SourceAsked,
+export const taker = (services: TakeServices) => {
+  const { files, shelf, sources, reach } = services
+  /** What a source gives now, as a stream under a name; `title` names the source. */
+  const stream = async (
+    asked: Exclude<SourceAsked, { kind: 'cluster' }>,
     report: (rows: number) => void,
   ): Promise<{ name: string; title: string; pieces: AsyncIterable<Buffer> }> => {
     if (asked.kind === 'web') {
@@ -45,17 +67,23 @@ export const taker = ({ files, shelf, sources, reach }: TakeServices) => {
       pieces: postgresCsv(connection, asked.wanted, report),
     }
   }
-  const takeAndKeep = async (
+  const take = async (
+    asked: SourceAsked,
+    report: (rows: number) => void,
+  ): Promise<{ title: string; taken: FileRef[] }> => {
+    if (asked.kind === 'cluster')
+      return { title: asked.path, taken: (await takeRowSamples(services, [asked.path], asked.rows)).flat() }
+    const { name, title, pieces } = await stream(asked, report)
+    return { title, taken: [{ name, ...(await files.add(Readable.from(pieces))) }] }
+  }
+  return async (
     asked: SourceAsked,
     known?: number,
     report: (rows: number) => void = () => undefined,
-  ): Promise<{ file: FileRef; source: number }> => {
-    const { name, title, pieces } = await take(asked, report)
-    const stored = await files.add(Readable.from(pieces))
+  ): Promise<{ files: FileRef[]; source: number }> => {
+    const { title, taken } = await take(asked, report)
     const source = known ?? (await sources.add(title, asked))
-    const file = { name, ...stored }
-    await shelf.add(file, source)
-    return { file, source }
+    for (const file of taken) await shelf.add(file, source)
+    return { files: taken, source }
   }
-  return takeAndKeep
 }

@@ -24,6 +24,7 @@ type ReplayParts = {
   readonly compute: Supervisor
   readonly connection: (name: string) => Promise<Connection>
   readonly registerFile: (file: { hash: string; size: number }) => Promise<void>
+  /** Where the file of a hash is kept. */ readonly pathOf: (hash: string) => string
   readonly fault: (error: unknown) => void
   /** Where replays can run beyond this machine. */
   readonly cluster: Cluster | undefined
@@ -150,12 +151,13 @@ export class Replays {
     const { cluster, flows } = this.parts
     if (!cluster) throw new Refusal('no-cluster')
     const { recipe } = await flows.get(flow, edit)
-    const { made, stop } = cluster.run({
+    const { made, stop } = await cluster.run({
       recipe,
       asked,
       parameters,
       clock,
       progress: (progress) => (job.progress = progress),
+      pathOf: this.parts.pathOf,
     })
     this.canStop(job, stop)
     return made
@@ -185,10 +187,6 @@ export class Replays {
       connections,
       now: clock,
     }
-  }
-  /** The address of the cluster that replays can run on, if there is one. */
-  get clusterMaster(): string | undefined {
-    return this.parts.cluster?.master
   }
   stop(run: string): void {
     const job = this.going.get(run)

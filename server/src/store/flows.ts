@@ -37,6 +37,13 @@ export const heldSentence = ({ heldSince, recipe }: Pick<Flow, 'heldSince' | 're
   heldSince !== null && (recipe.outputs ?? []).some((output) => !isFile(output))
     ? 'This story was changed by a link since you last agreed to it, and it writes into a database. Look at what changed, agree, and replay it then.'
     : undefined
+
+/** @throws Refusal where the story waits until its owner agrees to a change */
+export const refuseHeld = (story: Flow): void => {
+  const sentence = heldSentence(story)
+  if (sentence !== undefined) throw new Refusal('held', { reason: sentence })
+}
+
 /** Flows and all that hangs on them, in plain SQL. */
 export class Flows {
   private readonly database: StatementRunner

@@ -33,7 +33,7 @@ type WatcherParts = {
   readonly shelf: Shelf
   readonly replays: Replays
   readonly compute: Supervisor
-  readonly fetchAnew: (source: number) => Promise<FileRef>
+  readonly fetchAnew: (source: number) => Promise<readonly FileRef[]>
   readonly fault: (error: unknown) => void
 }
 
@@ -141,7 +141,7 @@ export class Watcher {
         ),
       ),
     ]
-    return Promise.all(sources.map((source) => this.parts.fetchAnew(source)))
+    return (await Promise.all(sources.map((source) => this.parts.fetchAnew(source)))).flat()
   }
   /** Held against the story; what fits is replayed. `all`: every file is for the story, else the newest of each input. */
   private async report(watch: StoredWatch, refs: readonly FileRef[], all: boolean): Promise<void> {

@@ -200,12 +200,11 @@ export const editionsQuery = ({ base }: Endpoint) =>
   queryOptions({ queryKey: ['editions', base], queryFn: () => ask(api.editionsReply, 'GET', `${base}/editions`) })
 
 /** The cluster that the server can replay stories on. */
-export const clusterQuery = ({ base }: Endpoint) =>
-  queryOptions({
-    queryKey: ['cluster', base],
-    queryFn: () => ask(api.clusterReply, 'GET', `${base}/cluster`),
-    staleTime: Infinity,
-  })
+export const clusterQuery = queryOptions({
+  queryKey: ['cluster'],
+  queryFn: () => ask(api.clusterReply, 'GET', '/api/cluster'),
+  staleTime: Infinity,
+})
 export const watchesQuery = ({ base }: Endpoint) =>
   queryOptions({
     queryKey: ['watches', base],

@@ -14,6 +14,7 @@ import {
   useEffectEvent,
 } from 'react'
 import { pictureQuery } from '../api/queries.ts'
+import { isOfSample } from '../story/sample-figures.ts'
 import type { Story } from '../story/use-story.ts'
 import { download } from '../ui/download.ts'
 import { Button } from '../ui/parts.tsx'
@@ -110,6 +111,7 @@ export const ChartsView = ({ story }: { story: Story }) => {
       </div>
       <p className="figures border-t border-line px-3.5 py-1.5 text-[12px] text-ink-3">
         {data && data.beyond > 0 ? `${counted(data.beyond, 'more label')} not drawn. ` : ''}
+        {isOfSample(flow.files) ? 'Drawn of a sample. ' : ''}
         {picture.kind === 'scatter' ? 'At most 2,000 points, evenly picked.' : 'Click a part to see its rows.'}
       </p>
     </div>

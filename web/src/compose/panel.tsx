@@ -60,7 +60,7 @@ const ColumnCard = ({ story, column }: { story: Story; column: string }) => {
   const findings = facts.dates ? facts.findings.filter(({ topic }) => topic !== 'type') : facts.findings
   return (
     <>
-      <Figures facts={facts} />
+      <Figures facts={facts} ofSample={isOfSample(story.flow.files)} />
       {spread && <SpreadBars column={column} facts={facts} only={(where) => story.begin({ kind: 'filter', where })} />}
       {facts.dates && (
         <DatesPanel key={`${column}/${story.step?.id ?? ''}`} story={story} column={column} forms={facts.dates} />

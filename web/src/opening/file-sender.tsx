@@ -1,39 +1,26 @@
 import { useState, type ReactNode } from 'react'
-import type { FileRef } from '@fabula/core/api'
+import type { FileRef, RowChoice } from '@fabula/core/api'
 import { upload } from '../api/client.ts'
 import { Dialog } from '../ui/dialog.tsx'
 import { Button } from '../ui/parts.tsx'
-import { cutRowSample, fairOneIn, isLargeText, type RowChoice } from './row-sample.ts'
+import { RowChoiceFields, useRowChoice } from './row-choice.tsx'
+import { cutRowSample, fairOneIn, isLargeText } from './row-sample.ts'
 
 type Answer = RowChoice | 'whole'
 type Asked = { readonly file: File; readonly answer: (answer: Answer | undefined) => void }
 
 const gigabytes = ({ size }: File): string => `${(size / 1e9).toFixed(1)} GB`
 
-const Count = ({ label, value, change }: { label: string; value: string; change: (value: string) => void }) => (
-  <input
-    className="field figures mx-1 w-[100px] py-0.5! text-right"
-    inputMode="numeric"
-    aria-label={label}
-    value={value}
-    onChange={(event) => change(event.target.value)}
-  />
-)
-
 /** Which rows of a large file are sent: its first, one in so many, or all. */
 const SampleDialog = ({ asked: { file, answer } }: { asked: Asked }) => {
-  const [way, setWay] = useState<'oneIn' | 'first'>('oneIn')
-  const [oneIn, setOneIn] = useState(String(fairOneIn(file.size)))
-  const [first, setFirst] = useState('100000')
-  const count = Number((way === 'first' ? first : oneIn).replace(/[ ,]/g, ''))
-  const isCount = Number.isInteger(count) && count >= (way === 'first' ? 1 : 2)
+  const { choice, ...fields } = useRowChoice(fairOneIn(file.size), 'oneIn')
   return (
     <Dialog title={`${file.name} is large`} size="narrow" close={() => answer(undefined)}>
       <form
         className="grid gap-3 px-5 py-4"
         onSubmit={(event) => {
           event.preventDefault()
-          if (isCount) answer(way === 'first' ? { first: count } : { oneIn: count })
+          if (choice) answer(choice)
         }}
       >
         <p className="text-ink-2">
@@ -41,25 +28,10 @@ const SampleDialog = ({ asked: { file, answer } }: { asked: Asked }) => {
           and every figure says that it is of a sample. The whole file is then told by the script, the command line or a
           cluster.
         </p>
-        <fieldset className="grid gap-1.5">
-          <legend className="sr-only">Which rows</legend>
-          <span className="flex items-center">
-            <label>
-              <input type="radio" name="way" checked={way === 'oneIn'} onChange={() => setWay('oneIn')} /> One row in
-            </label>
-            <Count label="One row in how many" value={oneIn} change={(value) => (setOneIn(value), setWay('oneIn'))} />
-          </span>
-          <span className="flex items-center">
-            <label>
-              <input type="radio" name="way" checked={way === 'first'} onChange={() => setWay('first')} /> The first
-              rows:
-            </label>
-            <Count label="How many first rows" value={first} change={(value) => (setFirst(value), setWay('first'))} />
-          </span>
-        </fieldset>
+        <RowChoiceFields {...fields} />
         <p className="text-[12.5px] text-ink-3">The rows at the top, with titles and names, are in it either way.</p>
         <span className="flex gap-2">
-          <Button type="submit" look="main" disabled={!isCount}>
+          <Button type="submit" look="main" disabled={!choice}>
             Send these rows
           </Button>
           <Button onClick={() => answer('whole')}>Send all of it</Button>

@@ -1,14 +1,10 @@
-import { counted, figure } from '@fabula/core'
+import { sampleHeadRows, sampleWords, type RowChoice } from '@fabula/core/api'
 
 /** From so many bytes on it is asked whether a sample is enough. */
 const largeBytes = 300_000_000
-/** Rows at the top that every sample has: titles and names. */
-const headRows = 20
 /** How much of a file's start is looked at. */
 const lookedBytes = 1 << 20
 
-/** Which rows of a file a sample has. */
-export type RowChoice = { readonly first: number } | { readonly oneIn: number }
 /** The sample and, in words, which rows of the file it has. */
 type RowSample = { readonly file: File; readonly words: string }
 
@@ -94,8 +90,8 @@ export const isLargeText = async (file: File): Promise<boolean> => {
 export const fairOneIn = (bytes: number): number => Math.max(2, Math.ceil(bytes / 50_000_000))
 
 const keeps = (choice: RowChoice) => (record: number) => {
-  if (record < headRows) return true
-  return 'first' in choice ? record < choice.first : (record - headRows) % choice.oneIn === 0
+  if (record < sampleHeadRows) return true
+  return 'first' in choice ? record < choice.first : (record - sampleHeadRows) % choice.oneIn === 0
 }
 
 /** Cuts a sample out of a file without holding the file. `progress` is told the share that is read, from 0 to 1. */
@@ -108,7 +104,7 @@ export const cutRowSample = async (
   const pieces: Uint8Array<ArrayBuffer>[] = []
   const reader = file.stream().getReader()
   let read = 0
-  const isEnough = (): boolean => 'first' in choice && cutter.ended >= Math.max(choice.first, headRows)
+  const isEnough = (): boolean => 'first' in choice && cutter.ended >= Math.max(choice.first, sampleHeadRows)
   while (!isEnough()) {
     const { done, value } = await reader.read()
     if (done) break
@@ -117,9 +113,5 @@ export const cutRowSample = async (
     pieces.push(...cutter.take(value))
   }
   await reader.cancel()
-  const words =
-    'first' in choice
-      ? `the first ${counted(choice.first, 'row')}`
-      : `one row in ${figure(choice.oneIn)} of ${figure(cutter.begun)}`
-  return { file: new File(pieces, file.name), words }
+  return { file: new File(pieces, file.name), words: sampleWords(choice, cutter.begun) }
 }

@@ -1,10 +1,11 @@
 import { counted, figure, formatDecimal } from '@fabula/core'
 import type { ColumnFacts } from '@fabula/core/api'
+import { figureOf } from '../story/sample-figures.ts'
 import { useWriting, writtenLabel, writtenValue, type Writing } from '../ui/writing.ts'
 import { Notice, walkGroup } from '../ui/parts.tsx'
 
 /** The figures of a column as name and value. */
-const figuresOf = (facts: ColumnFacts, writing: Writing): (readonly [string, string])[] => {
+const figuresOf = (facts: ColumnFacts, ofSample: boolean, writing: Writing): (readonly [string, string])[] => {
   const type = facts.type === 'integer' ? 'decimal' : facts.type
   const written = (text: string | undefined): string | undefined =>
     text === undefined ? undefined : writtenValue(text, type, writing)
@@ -17,7 +18,7 @@ const figuresOf = (facts: ColumnFacts, writing: Writing): (readonly [string, str
     return `${facts.shortest ?? 0} to ${counted(facts.longest, 'character')}`
   }
   const rows: (readonly [string, string | undefined])[] = [
-    ['Filled', `${figure(facts.filled)} of ${figure(facts.rows)}`],
+    ['Filled', figureOf(`${figure(facts.filled)} of ${figure(facts.rows)}`, ofSample)],
     ['Empty', facts.filled < facts.rows ? figure(facts.rows - facts.filled) : undefined],
     ['Different values', figure(facts.distinct)],
     [dated ? 'Earliest' : 'Least', written(facts.least)],
@@ -32,12 +33,20 @@ const figuresOf = (facts: ColumnFacts, writing: Writing): (readonly [string, str
 }
 
 /** What was another figure before the sentence stands struck beside it. */
-export const Figures = ({ facts, before }: { facts: ColumnFacts; before?: ColumnFacts | undefined }) => {
+export const Figures = ({
+  facts,
+  before,
+  ofSample,
+}: {
+  facts: ColumnFacts
+  before?: ColumnFacts | undefined
+  ofSample: boolean
+}) => {
   const writing = useWriting()
-  const old = new Map(before ? figuresOf(before, writing) : [])
+  const old = new Map(before ? figuresOf(before, ofSample, writing) : [])
   return (
     <dl className="grid grid-cols-[auto_1fr] gap-x-2 gap-y-0.5 text-[12.5px]">
-      {figuresOf(facts, writing).map(([name, value]) => (
+      {figuresOf(facts, ofSample, writing).map(([name, value]) => (
         <div key={name} className="contents">
           <dt className="text-ink-2">{name}</dt>
           <dd className="figures text-right font-medium">

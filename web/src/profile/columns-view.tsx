@@ -5,6 +5,7 @@ import type { ColumnFacts } from '@fabula/core/api'
 import { factsQuery, type Cursor } from '../api/queries.ts'
 import { Button } from '../ui/parts.tsx'
 import { useWriting, writtenLabel } from '../ui/writing.ts'
+import { isOfSample } from '../story/sample-figures.ts'
 import type { Story } from '../story/use-story.ts'
 import { dotted, FindingNotes, Figures, LabelNote, ValueBars } from './column-facts.tsx'
 
@@ -55,7 +56,7 @@ const ColumnBody = ({
           <SpreadChart facts={facts} name={name} choose={choose} />
         </Suspense>
       )}
-      <Figures facts={facts} before={before} />
+      <Figures facts={facts} before={before} ofSample={isOfSample(story.flow.files)} />
       <ValueBars
         label={`Commonest values of ${name}`}
         bars={facts.common.slice(0, 5)}

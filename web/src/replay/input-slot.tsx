@@ -15,7 +15,7 @@ const NewFiles = ({ model, input }: { model: ReplayModel; input: Input }) => {
     const known = read.find(({ hash, name }) => hash === file.hash && name === file.name)
     return (
       <li key={`${file.hash}${file.name}`} className="figures text-[12.5px] text-ink-2">
-        {file.name}
+        {fileWords(file)}
         {known && ` · ${counted(known.rows, 'row')}`}
         {known && known.sheets.length > 1 && ` of ${counted(known.sheets.length, 'sheet')}`}, new{' '}
         <Button look="link" className="py-0!" onClick={() => model.takeOut(input.id, file)}>

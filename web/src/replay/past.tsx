@@ -54,6 +54,12 @@ export const ReplayInputs = ({
             <dd className="figures break-all">{paths.join(', ')}, by the cluster</dd>
           </div>
         ))}
+        {Object.entries(run.cluster?.files ?? {}).map(([input, files]) => (
+          <div key={input} className="contents">
+            <dt className="text-ink-3">{nameOf(input)}</dt>
+            <dd className="figures">{files.map(({ name }) => name).join(', ')}, copied for the cluster</dd>
+          </div>
+        ))}
         {run.files.map(({ input, name, rows, hash, sample }) => (
           <div key={`${input}${hash}`} className="contents">
             <dt className="text-ink-3">{nameOf(input)}</dt>

@@ -55,7 +55,7 @@ describe('files of the inputs', () => {
   test('are kept from the last accepted run, not from one with open questions, one begun by a watch or one on a cluster', () => {
     const of = (name: string) => ({ files: [{ input: 'visits', name, hash: name, rows: 1 }] })
     const runs = [
-      run('r5', 'done', '2031-07-05T08:00:00Z', { cluster: { paths: {}, folder: '/shared' } }),
+      run('r5', 'done', '2031-07-05T08:00:00Z', { cluster: { paths: {}, files: {}, folder: '/shared' } }),
       run('r4', 'done', '2031-07-04T08:00:00Z', { ...of('d.csv'), alone: true }),
       run('r3', 'done', '2031-07-03T08:00:00Z', { ...of('c.csv'), open: 2 }),
       run('r2', 'done', '2031-07-02T08:00:00Z', of('b.csv')),

@@ -208,16 +208,7 @@ export const Replay = () => {
           {problem && <Notice kind="removed">{problem}</Notice>}
           <Questions model={model} />
           <Actions model={model} />
-          {flow.rights === 'all' && (
-            <OnCluster
-              endpoint={endpoint}
-              inputs={flow.recipe.inputs}
-              parameters={model.values}
-              runs={runs.runs}
-              running={model.running}
-              show={runs.show}
-            />
-          )}
+          {flow.rights === 'all' && <OnCluster endpoint={endpoint} inputs={flow.recipe.inputs} model={model} />}
           {flow.rights === 'all' && (
             <ByItself
               endpoint={endpoint}

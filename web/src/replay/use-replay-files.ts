@@ -30,6 +30,13 @@ const without = (
   )
 }
 
+/** What sources give now, as files that the server has. */
+const fetchedAnew = async (sources: readonly number[]): Promise<FileRef[]> => {
+  const refs: FileRef[] = []
+  for (const source of sources) refs.push(...(await ask(api.takeReply, 'POST', `/api/sources/${source}/again`)).files)
+  return refs
+}
+
 /** Which files are chosen, which inputs keep those of before, and which files no input takes. */
 const useChosen = () => {
   const [files, setFiles] = useState<ChosenFiles>({})
@@ -100,9 +107,7 @@ export const useReplayFiles = (changed: () => void) => {
     fetchAnew: (input: string, sources: readonly number[]) =>
       during(async () => {
         setBusy('Fetching it anew from where it came')
-        const refs: FileRef[] = []
-        for (const source of sources) refs.push((await ask(api.takeReply, 'POST', `/api/sources/${source}/again`)).file)
-        setFiles({ ...files, [input]: refs })
+        setFiles({ ...files, [input]: await fetchedAnew(sources) })
       }),
   }
 }

@@ -23,7 +23,7 @@ const sizeOf = (bytes: number): string => {
   if (bytes < 1e6) return `${Math.round(bytes / 1e3)} kB`
   return `${(bytes / 1e6).toFixed(1)} MB`
 }
-const kinds = { web: 'web address', odata: 'OData', postgresql: 'PostgreSQL' } as const
+const kinds = { web: 'web address', odata: 'OData', postgresql: 'PostgreSQL', cluster: 'the cluster' } as const
 
 /** What would break if this file went, in a sentence. */
 const breakage = ({ uses, replays }: ShelfEntry): string => {
@@ -40,11 +40,11 @@ const Entry = ({ entry }: { entry: ShelfEntry }) => {
   const change = useMutation({
     mutationFn: async (work: { remove: true } | { file: File } | { again: number }) => {
       if ('remove' in work) return ask(api.shelfReply, 'DELETE', `/api/shelf/${entry.id}`)
-      const file =
-        'file' in work
-          ? await upload(work.file, () => undefined)
-          : (await ask(api.takeReply, 'POST', `/api/sources/${work.again}/again`)).file
-      if ('again' in work) return ask(api.shelfReply, 'GET', '/api/shelf')
+      if ('again' in work) {
+        await ask(api.takeReply, 'POST', `/api/sources/${work.again}/again`)
+        return ask(api.shelfReply, 'GET', '/api/shelf')
+      }
+      const file = await upload(work.file, () => undefined)
       return ask(api.shelfReply, 'PUT', `/api/shelf/${entry.id}`, { file })
     },
     onSuccess: (reply) => client.setQueryData(shelfQuery.queryKey, reply),

@@ -1,4 +1,5 @@
 import { useState, type ReactNode } from 'react'
+import { RowChoiceFields, useRowChoice } from '../opening/row-choice.tsx'
 import { Button } from '../ui/parts.tsx'
 import { Field } from './field.tsx'
 import { NewConnection } from './new-connection.tsx'
@@ -84,6 +85,42 @@ const QueryForm = ({ sources: { choose, written, write }, connection }: { source
     />
   </FieldForm>
 )
+
+/** Rows of files that the cluster reads, to build a story on. */
+export const ClusterForm = ({ sources: { take, written, write } }: { sources: Sources }) => {
+  const { choice, ...fields } = useRowChoice(1000, 'first')
+  return (
+    <form
+      className="grid gap-3"
+      onSubmit={(event) => {
+        event.preventDefault()
+        if (choice) take.mutate({ kind: 'cluster', path: written.cluster.trim(), rows: choice })
+      }}
+    >
+      <Field label="Path, pattern, folder or address, as the cluster reads it">
+        <input
+          className="field"
+          placeholder="/shared/visits-2031-*.csv"
+          value={written.cluster}
+          onChange={(event) => write('cluster', event.target.value)}
+        />
+      </Field>
+      <RowChoiceFields {...fields} />
+      <p className="text-[12.5px] text-ink-3">
+        The rows at the top, with titles and names, are in it either way. Every figure says that it is of a sample; a
+        replay on the cluster reads all rows.
+      </p>
+      <Button
+        type="submit"
+        look="main"
+        className="justify-self-start"
+        disabled={!choice || take.isPending || written.cluster.trim() === ''}
+      >
+        Fetch these rows
+      </Button>
+    </form>
+  )
+}
 
 /** The connections to PostgreSQL servers: one is chosen for its tables, or a query is asked of it. */
 export const PostgresqlForm = ({ sources }: { sources: Sources }) => {

@@ -77,7 +77,7 @@ export const SamplePane = ({ sources }: { sources: Sources }) => {
         </>
       ) : (
         <p className="p-4 font-serif text-ink-3 italic">
-          {kind === 'web'
+          {kind === 'web' || kind === 'cluster'
             ? 'What is fetched opens on the sheet, where you decide how it is read.'
             : 'Choose a table to see its first rows before you take it.'}
         </p>

@@ -2,7 +2,7 @@ import { counted } from '@fabula/core'
 import type { OfferRequest } from '@fabula/core/api'
 import { Notice, Segments } from '../ui/parts.tsx'
 import { SiteHeader } from '../ui/site-header.tsx'
-import { ODataForm, PostgresqlForm, WebForm } from './source-forms.tsx'
+import { ClusterForm, ODataForm, PostgresqlForm, WebForm } from './source-forms.tsx'
 import { askedTable, isAsked, offeredTitle } from './source-model.ts'
 import { SamplePane } from './source-sample.tsx'
 import { useSources, type OfferedTable, type SourceKind, type Sources } from './use-sources.ts'
@@ -11,6 +11,7 @@ const forms: Readonly<Record<SourceKind, typeof WebForm>> = {
   web: WebForm,
   odata: ODataForm,
   postgresql: PostgresqlForm,
+  cluster: ClusterForm,
 }
 
 /** The tables that a source offers. */
@@ -64,6 +65,7 @@ export const SourcesPage = () => {
               ['web', 'A web address'],
               ['odata', 'OData'],
               ['postgresql', 'PostgreSQL'],
+              ...(sources.cluster === null ? [] : [['cluster', 'The cluster'] as const]),
             ]}
             onChange={showKind}
           />

@@ -4,7 +4,7 @@ import { useMutation, useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import { ask } from '../api/client.ts'
-import { connectionsQuery } from '../api/queries.ts'
+import { clusterQuery, connectionsQuery } from '../api/queries.ts'
 import { useJob } from '../ui/use-job.ts'
 
 export type SourceKind = SourceAsked['kind']
@@ -18,7 +18,7 @@ const useTake = (asked: SourceAsked | undefined) => {
   const job = useJob(JSON.stringify(asked) ?? '')
   const take = useMutation({
     mutationFn: (wanted: SourceAsked) => ask(api.takeReply, 'POST', '/api/sources/take', { asked: wanted, job }),
-    onSuccess: ({ file }) => void navigate(flow ? `/flows/${flow}/open` : '/open', { state: { files: [file] } }),
+    onSuccess: ({ files }) => void navigate(flow ? `/flows/${flow}/open` : '/open', { state: { files } }),
   })
   const progress = useQuery({
     queryKey: ['taking', job],
@@ -36,8 +36,9 @@ export const useSources = () => {
   const [asked, setAsked] = useState<SourceAsked>()
   const [columns, setColumns] = useState<readonly string[]>()
   /** What is written in the fields, kept while another kind is looked at. */
-  const [written, setWritten] = useState({ web: '', odata: '', query: '' })
+  const [written, setWritten] = useState({ web: '', odata: '', query: '', cluster: '' })
   const connections = useQuery(connectionsQuery)
+  const cluster = useQuery(clusterQuery).data?.master ?? null
   const tables = useQuery({
     queryKey: ['offer', offer],
     queryFn: () => ask(api.offerReply, 'POST', '/api/sources/offer', offer),
@@ -74,6 +75,8 @@ export const useSources = () => {
     choose,
     columns,
     setColumns,
+    /** The cluster that the server knows, if any. */
+    cluster,
     connections: connections.data?.connections ?? [],
     tables: tables.data?.tables,
     sample: sample.data,

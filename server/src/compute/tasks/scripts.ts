@@ -3,6 +3,7 @@ import {
   needsData,
   ownValue,
   parameterCells,
+  planWithEntered,
   runRecipe,
   ScriptError,
   type Dialect,
@@ -16,7 +17,7 @@ import { defineTask } from './define-task.ts'
 const scriptIn = (
   { name: dialect, label, fileEnding, assemble }: Dialect,
   recipe: Recipe,
-  plan: Plan | undefined,
+  plan: Plan,
 ): ScriptReply['scripts'][number] => {
   try {
     return { dialect, label, fileEnding, parts: [...assemble(recipe, plan).parts], problem: null }
@@ -33,16 +34,17 @@ export const scripts = defineTask({
     context,
   ): Promise<ScriptReply> => {
     const ready = [...reads(recipe).keys()].every((input) => (ownValue(files, input) ?? []).length > 0)
+    const parameters = parameterCells(recipe, {}).cells
     const plan =
       needsData(recipe) && ready
         ? runRecipe(recipe, {
             sources: (await openAll(recipe, files, context)).sources,
-            parameters: parameterCells(recipe, {}).cells,
+            parameters,
             now: 0,
             cache: context.inputs.steps,
             shouldStop: context.shouldStop,
           }).plan
-        : undefined
+        : planWithEntered(recipe, parameters)
     return { scripts: Object.values(dialects).map((dialect) => scriptIn(dialect, recipe, plan)) }
   },
 })
