@@ -7,13 +7,13 @@ export default defineConfig({
   test: {
     // on two cores one worker would be the rule; server, database and browser are programs of their own, which a second one need not wait for
     maxWorkers: 2,
+    // no test changes a module's state, so the files of a worker share the modules they import
+    isolate: false,
     // how long a test may hang: several times what it takes, since a machine that is busy with other work is no reason to fail
     projects: [
       {
         test: {
           name: 'unit',
-          // no unit test changes a module's state, so the files share the modules they import
-          isolate: false,
           include: [
             'fuzz/**/*.test.ts',
             'core/src/**/*.test.ts',

@@ -92,6 +92,8 @@ const runTests = () =>
     process.stdout.write(`\n— ${title}\n`)
     const env = { ...process.env, NO_COLOR: '1' }
     const child = spawn(bin('vitest'), testArgs, { cwd: root, stdio: 'inherit', env })
+    // where a check fails first, the tests end too
+    process.once('exit', () => child.kill())
     child.on('close', (status) => (status === 0 ? resolve() : fail(title, status)))
   })
 
@@ -100,13 +102,12 @@ if (quick) {
   await Promise.all([runInBackground([typeCheck, houseRules]), runTests()])
 } else {
   const environments = ['Python environments', process.execPath, ['scripts/python.mjs']]
+  const build = ['Build', process.execPath, ['scripts/build.mjs']]
+  // PyPI is waited for, and tests wait for browsers, databases and other processes: the checks of the sources use the time
   await Promise.all([
-    runInBackground([environments]),
-    runInBackground([typeCheck, format]),
-    runInBackground([lint, houseRules, deadCode]),
+    runInBackground([typeCheck, format, lint, houseRules, deadCode]),
+    runInBackground([environments, build]).then(runTests),
   ])
-  run('Build', process.execPath, ['scripts/build.mjs'])
-  await runTests()
 }
 const { numPassedTests, numFailedTests, numPendingTests, numTotalTests, testResults } = JSON.parse(
   readFileSync(report, 'utf8'),

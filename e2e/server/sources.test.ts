@@ -5,7 +5,7 @@ import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import type { FileRef, OpenReply, ShelfEntry } from '@fabula/core/api'
+import type { FileRef, OpenReply, ShelfEntry, TakeReply } from '@fabula/core/api'
 import { startOData, startServer, type Running } from '../browser/server.ts'
 import { startPostgres, type RealPostgres } from '../parity/postgres.ts'
 
@@ -67,7 +67,11 @@ const call = async <T>(
   })
   return { status: response.status, data: (await response.json()) as T & { error?: { sentence: string } } }
 }
-const take = async (asked: object) => call<{ file: FileRef; source: number }>('POST', '/sources/take', { asked })
+/** What a source gives: one file, or why it gives none. */
+const take = async (asked: object) => {
+  const { status, data } = await call<TakeReply>('POST', '/sources/take', { asked })
+  return { status, data: { error: data.error, file: data.files?.[0] as FileRef } }
+}
 const opened = async (file: FileRef, read: object = {}) =>
   (await call<OpenReply>('POST', '/open', { files: [file], read })).data
 
@@ -219,9 +223,8 @@ test('the shelf: where a file is used, its versions, found by column; replaced a
   expect((await shelf()).filter(({ name }) => name === 'fees.csv').map(({ id }) => id)).toEqual([older?.id])
   expect((await call('POST', '/open', { files: [next], read: {} })).status).not.toBe(200)
   const [source] = (await shelf()).filter((entry) => entry.source?.kind === 'odata')
-  expect((await call<{ file: FileRef }>('POST', `/sources/${source?.source?.id}/again`)).data.file.hash).toBe(
-    source?.hash,
-  )
+  const { files: anew } = (await call<TakeReply>('POST', `/sources/${source?.source?.id}/again`)).data
+  expect(anew.map(({ hash }) => hash)).toEqual([source?.hash])
 })
 
 test('PostgreSQL over TLS: a certificate is believed by the machine’s authorities or one of one’s own, by its name; any is a choice', async () => {
