@@ -23,6 +23,7 @@ import { joinDrafts } from './drafts.ts'
 import { joinFigures } from './figures.ts'
 import { keepsLeft, keepsRight, layout, onOf, type Join, type KeyPair } from './layout.ts'
 import { joinRowsSql, joinSql } from './join-sql.ts'
+import { plainJoin } from './plain-python.ts'
 import { joinTrace } from './trace.ts'
 import { sidesToMatch } from './sides.ts'
 import { joinHows, joinWords, matchWords } from './words.ts'
@@ -258,7 +259,10 @@ export const join = defineStep<Join>({
     sql: (params, context) => joinSql(params, context),
     sqlRows: (params, context) => joinRowsSql(params, context),
     spark: 'table',
-    python: (params, { frame, table }) => {
+    python: (params, context) => {
+      const plain = plainJoin(params, context)
+      if (plain) return plain
+      const { frame, table } = context
       const { frame: other, columns } = table(params.with)
       const options = [
         ...(params.ignoreCase ? [py`, ignore_case=True`] : []),
