@@ -105,7 +105,16 @@ describe.skipIf(!hasSpark())('a replay on a cluster', () => {
     await atWork(id)
     cluster.killWorker(0)
     expect((await runOf(id)).state).toBe('running')
-    const run = await ended(base, id)
+    const doings = new Set<string>()
+    const isOver = async (): Promise<boolean> => {
+      const { doing, state } = await runOf(id)
+      doings.add(doing)
+      return state !== 'running'
+    }
+    await until(isOver, 'the cluster does not end its work')
+    const ofSentences = [...doings].filter((doing) => / rows so far\./.test(doing))
+    expect(ofSentences[0], [...doings].join('\n')).toMatch(/^(?:Open|Turn|Drop|Read|Keep|Compute|Summarise|Sort) /)
+    const run = await runOf(id)
     const { driver } = browser
     await see(driver, 'Done: 8 + 56 rows, and 2 sentences of the script to read.')
     await see(driver, '400 cells of “Charged” cannot be read as decimal')

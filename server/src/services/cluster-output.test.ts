@@ -30,6 +30,29 @@ test('the bars of stages are how far Spark is, and no sentences', () => {
   expect(said.reason).toBeUndefined()
 })
 
+test('how many rows have come to which sentence is said with the stage of Spark', () => {
+  const progress: Progress[] = []
+  const story = new Map([
+    ['s1', 'Open Visits.'],
+    ['s2', 'Keep the rows where Fee is filled.'],
+    ['s3', 'Sort the rows by Fee.'],
+  ])
+  const said = new ClusterOutput((at) => progress.push(at), story)
+  said.takeFromScript('\u001epassed {"s1": 900, "s2": 1204}\n')
+  said.takeFromSpark('\r[Stage 5:==> (3 + 1) / 7]')
+  // the first table is read again for another
+  said.takeFromScript('\u001epassed {"s1": 1900}\n')
+  said.end()
+  expect(said.sentences).toEqual([])
+  expect(progress.slice(1).map(({ done, of, doing }) => `${done} of ${of}: ${doing}`)).toEqual([
+    '2 of 3: Keep the rows where Fee is filled. 1,204 rows so far.',
+    ...Array.from(
+      { length: 2 },
+      () => '2 of 3: Keep the rows where Fee is filled. 1,204 rows so far. Spark is at its stage 5, 3 of 7.',
+    ),
+  ])
+})
+
 test('why it ended is the last sentence of the script, else the last words of Spark that are no log', () => {
   const { output: said } = output()
   said.takeFromSpark(

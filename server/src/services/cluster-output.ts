@@ -1,4 +1,6 @@
+import { counted } from '@fabula/core'
 import type { Progress } from '../compute/worker-context.ts'
+import { progressMark } from './progress-script.ts'
 
 /** What a step left, by the script's account. */
 export type StepAccount = { readonly rows: number; readonly columns: number }
@@ -33,10 +35,15 @@ export class ClusterOutput {
   readonly sentences: string[] = []
   private spark = ''
   private readonly progress: (progress: Progress) => void
+  /** The sentences of the story by step, in their order. */
+  private readonly story: ReadonlyMap<string, string>
+  private furthest: { readonly at: number; readonly words: string } | undefined
+  private stage: { readonly number: string; readonly done: number; readonly of: number } | undefined
   private readonly script = linesOf((line) => this.readScript(line.trimEnd()))
   private readonly rest = linesOf((line) => this.readSpark(line.trimEnd()))
-  constructor(progress: (progress: Progress) => void) {
+  constructor(progress: (progress: Progress) => void, story: ReadonlyMap<string, string> = new Map()) {
     this.progress = progress
+    this.story = story
     progress({ done: 0, of: 1, doing: 'Spark begins' })
   }
   /** More of what the script says, on its standard output and error, which spark-submit passes on as its standard output. */
@@ -46,7 +53,10 @@ export class ClusterOutput {
   /** More of what Spark itself says, on standard error. */
   takeFromSpark(text: string): void {
     const [, number = '', done = '', of = ''] = [...text.matchAll(stage)].at(-1) ?? []
-    if (of !== '') this.progress({ done: Number(done), of: Number(of), doing: `Spark is at its stage ${number}` })
+    if (of !== '') {
+      this.stage = { number, done: Number(done), of: Number(of) }
+      this.tell()
+    }
     this.rest.take(text)
   }
   end(): void {
@@ -57,7 +67,27 @@ export class ClusterOutput {
   get reason(): string | undefined {
     return this.sentences.at(-1) ?? (this.spark || undefined)
   }
+  /** Says which sentence rows have come to, and at which stage Spark is. */
+  private tell(): void {
+    const { furthest, stage } = this
+    if (!furthest && stage)
+      this.progress({ done: stage.done, of: stage.of, doing: `Spark is at its stage ${stage.number}` })
+    if (!furthest) return
+    const inStage = stage ? ` Spark is at its stage ${stage.number}, ${stage.done} of ${stage.of}.` : ''
+    this.progress({ done: furthest.at + 1, of: this.story.size, doing: `${furthest.words}${inStage}` })
+  }
+  /** Reads how many rows have passed each step of which more have since the last time. */
+  private readPassed(json: string): void {
+    const steps = [...this.story.keys()]
+    for (const [step, rows] of Object.entries(JSON.parse(json) as Record<string, number>)) {
+      const at = steps.indexOf(step)
+      if (at < (this.furthest?.at ?? 0)) continue
+      this.furthest = { at, words: `${this.story.get(step) ?? step} ${counted(rows, 'row')} so far.` }
+    }
+    this.tell()
+  }
   private readScript(line: string): void {
+    if (line.startsWith(progressMark)) return this.readPassed(line.slice(progressMark.length))
     const [, rows, columns, step] = account.exec(line) ?? []
     if (rows !== undefined && step !== undefined)
       this.accounts.set(step, { rows: Number(rows.replaceAll(',', '')), columns: Number(columns) })

@@ -2,13 +2,25 @@ import { mkdtempSync, writeFileSync } from 'node:fs'
 import { copyFile, mkdir, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { dirname, isAbsolute, join } from 'node:path'
-import { dialects, ownValue, planRecipe, scriptOutputs, ScriptError, type Plan, type Recipe } from '@fabula/core'
+import {
+  dialects,
+  inOrder,
+  ownValue,
+  planRecipe,
+  scriptOutputs,
+  ScriptError,
+  sentenceText,
+  tableNames,
+  type Plan,
+  type Recipe,
+} from '@fabula/core'
 import type { FileRef, RowChoice } from '@fabula/core/api'
 import { Refusal } from '../refusal.ts'
 import type { Progress } from '../compute/worker-context.ts'
 import type { RunMade } from '../store/runs.ts'
 import { clusterRunMade } from './cluster-report.ts'
 import { ClusterOutput } from './cluster-output.ts'
+import { progressScript } from './progress-script.ts'
 import { readRowSamples, rowSampleArguments, type RowSample } from './row-sample.ts'
 import { rowSampleScript } from './row-sample-script.ts'
 import { findSparkSubmit, startSparkSubmit, type SparkJob } from './spark-submit.ts'
@@ -75,6 +87,15 @@ const scriptOf = (recipe: Recipe, plan: Plan): string => {
   }
 }
 
+/** The sentences of a story by step, in the order in which they are run. */
+const sentencesOf = (recipe: Recipe): ReadonlyMap<string, string> =>
+  new Map(
+    inOrder(recipe).flatMap((table) => {
+      const names = tableNames(recipe, table)
+      return table.steps.filter(({ off }) => !off).map((step) => [step.id, sentenceText(step, names)] as const)
+    }),
+  )
+
 /** A cluster of Spark that replays run on, by its `spark-submit`. */
 export class Cluster {
   readonly master: string
@@ -97,9 +118,9 @@ export class Cluster {
     const plan = planRecipe(recipe)
     const script = scriptOf(recipe, plan)
     const outputs = scriptOutputs(recipe).map((output) => ({ ...output, path: within(folder, output.file) }))
-    const output = new ClusterOutput(progress)
+    const output = new ClusterOutput(progress, sentencesOf(recipe))
     await copySent(asked)
-    const { ended, stop } = this.submit(script, wordsOf(asked, outputs), output)
+    const { ended, stop } = this.submit(progressScript + script, wordsOf(asked, outputs), output)
     return { made: ended.then(() => clusterRunMade(recipe, plan, outputs, folder, output)), stop }
   }
 
