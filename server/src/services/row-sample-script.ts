@@ -59,7 +59,8 @@ def files_of(spark, path):
     found = []
     for status in system.globStatus(place) or []:
         inside = system.listStatus(status.getPath()) if status.isDirectory() else [status]
-        found += [one.getPath() for one in inside if one.isFile() and not one.getPath().getName().startswith(("_", "."))]
+        paths = [one.getPath() for one in inside if one.isFile()]
+        found += [path for path in paths if not path.getName().startswith(("_", "."))]
     if not found:
         stop(f"The cluster finds no file {path}.")
     if len(found) > MOST_FILES:
@@ -72,7 +73,8 @@ def copy(spark, place, to, given):
     name = place.getName().lower()
     if name.endswith(".parquet"):
         return copy_parquet(spark, place, to, given)
-    start, whole = start_of(spark, place, rows=given.head if given.one_in else given.first, cut=not name.endswith(WHOLE))
+    rows = given.head if given.one_in else given.first
+    start, whole = start_of(spark, place, rows, cut=not name.endswith(WHOLE))
     with open(to, "wb") as out:
         out.write(start)
         if whole or not given.one_in:
@@ -80,8 +82,7 @@ def copy(spark, place, to, given):
         if start[:2] in WIDE:
             stop(f"{place.getName()} is UTF-16, so its first rows can be taken, not one in so many.")
         of, lines = one_in(spark, place, given.one_in, start.count(b"\n"))
-        for line in lines:
-            out.write(line + b"\n")
+        out.writelines(line + b"\n" for line in lines)
         return of
 
 
@@ -155,7 +156,10 @@ def copy_parquet(spark, place, to, given):
     from pyspark.sql.pandas.types import to_arrow_schema
 
     frame = spark.read.parquet(place.toString())
-    chosen = frame.limit(given.first) if given.first else frame.where(F.monotonically_increasing_id() % given.one_in == 0)
+    if given.first:
+        chosen = frame.limit(given.first)
+    else:
+        chosen = frame.where(F.monotonically_increasing_id() % given.one_in == 0)
     rows = [row.asDict(recursive=True) for row in chosen.toLocalIterator()]
     pyarrow.parquet.write_table(pyarrow.Table.from_pylist(rows, to_arrow_schema(frame.schema)), to)
     of = frame.count()
