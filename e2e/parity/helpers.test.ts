@@ -31,9 +31,16 @@ const ruff = (place: string): string =>
     },
   ).stdout
 
-it.each(['python', 'spark'])('ruff finds no fault in the helpers of %s scripts', (dialect) => {
-  expect(ruff(join(codegen, dialect))).toBe('All checks passed!\n')
-})
+it.each(['python', 'spark'])(
+  'the helpers of %s scripts have no fault that ruff finds, and are formatted by it',
+  (dialect) => {
+    const place = join(codegen, dialect)
+    expect(ruff(place)).toBe('All checks passed!\n')
+    const words = ['format', '--check', '--isolated', '--no-cache', '--line-length=120', place]
+    const { status, stdout } = spawnSync(inEnvironment('pandas-3', 'ruff'), words, { encoding: 'utf8' })
+    expect(status, `npm run format:python\n${stdout}`).toBe(0)
+  },
+)
 
 it('ruff finds no fault in the scripts of the demo and of every example', () => {
   const folder = mkdtempSync(join(tmpdir(), 'fabula-ruff-'))

@@ -1,4 +1,5 @@
 """Runs many generated scripts in one process, so that pandas is imported once. Reads JSON lines, answers in kind."""
+
 import json
 import runpy
 import sys

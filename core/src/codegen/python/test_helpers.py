@@ -80,7 +80,9 @@ class Values(unittest.TestCase):
                 self.assertEqual(text, shown(value))
 
     def test_halves_are_rounded_away_from_zero_by_the_digits_one_sees(self):
-        self.assertEqual([2.68, -2.68, 3.0], [rounded(x, n, ROUND_HALF_UP) for x, n in ((2.675, 2), (-2.675, 2), (2.5, 0))])
+        self.assertEqual(
+            [2.68, -2.68, 3.0], [rounded(x, n, ROUND_HALF_UP) for x, n in ((2.675, 2), (-2.675, 2), (2.5, 0))]
+        )
 
     def test_days_between_moments_have_fractions(self):
         self.assertEqual(1.5, between(datetime.datetime(2031, 5, 2, 12), datetime.date(2031, 5, 1)))

@@ -19,7 +19,7 @@ def argument_parser(place: str = "FILE", epilog: str = "") -> argparse.ArgumentP
     parser.add_argument("--to", default=".", metavar="FOLDER", help="where all tables go")
     parser.add_argument("--strict", action="store_true", help="stop where something should be looked at")
     parser.add_argument("--quiet", action="store_true", help="do not say what each step left")
-    parser.add_argument("--trace-out", metavar="FILE", help="where it goes which rows of the files each row was made of")  # trace
+    parser.add_argument("--trace-out", metavar="FILE", help="where it goes what each row was made of")  # trace
     return parser
 
 

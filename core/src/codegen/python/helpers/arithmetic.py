@@ -11,6 +11,8 @@ def is_whole(x):
     if isinstance(x, pd.Series) and x.dtype == object:
         return all(v is None or isinstance(v, int) for v in x)
     return x.dtype == "Int64" if isinstance(x, pd.Series) else x is None or isinstance(x, int)
+
+
 def arithmetic(f, a, b, always_decimal=False):
     """Numbers with numbers, whole columns at once; out of range is empty."""
     if not isinstance(a, pd.Series) and not isinstance(b, pd.Series):

@@ -14,5 +14,10 @@ def by_cases(branches, otherwise, kind):
     for mask, value in reversed(branches):
         made = [v if m else old for m, v, old in zip(mask.tolist(), given(value, count), made)]
     if kind == "datetime":
-        made = [datetime.datetime.combine(v, datetime.time()) if v is not None and not isinstance(v, datetime.datetime) else v for v in made]
+        made = [
+            datetime.datetime.combine(v, datetime.time())
+            if v is not None and not isinstance(v, datetime.datetime)
+            else v
+            for v in made
+        ]
     return pd.Series(made, dtype="object")

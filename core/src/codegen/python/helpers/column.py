@@ -6,11 +6,15 @@ from .max_whole import MAX_WHOLE
 
 class ListText(str):
     """A list, as the compact JSON that stands for it."""
+
+
 def floats(values):
     """Plain numbers, or a column of them, as an array of floats; empty is NaN."""
     if isinstance(values, pd.Series) and values.dtype != object:
         return values.to_numpy("float64", na_value=np.nan)
     return np.array(values, dtype=object).astype("float64")
+
+
 def column(values, kind):
     """A column of one type: Int64, float64, boolean, or objects with None for empty. Numbers out of range are empty."""
     index = values.index if isinstance(values, pd.Series) else None

@@ -1,3 +1,3 @@
 def columns_between(frame, first, last):
     names = list(frame.columns)
-    return names[names.index(first):names.index(last) + 1]
+    return names[names.index(first) : names.index(last) + 1]

@@ -20,6 +20,8 @@ def fitting(texts, decimal, among=None):
     }
     texts = [t.strip(SPACES) for t in texts]
     return [kind for kind, reads in ways.items() if (among is None or kind in among) and all(map(reads, texts))]
+
+
 def detect(texts, decimal):
     """The narrowest type that every text reads as, else text."""
     return next(iter(fitting(texts, decimal) if texts else []), "text")

@@ -6,10 +6,14 @@ trace_moves = []
 def follow(rows):
     """To be called by what moves, repeats or groups rows."""
     trace_moves.append(list(rows))
+
+
 def followed(frame):
     """Rows chosen by a step, numbered anew."""
     follow(frame.index)
     return frame.reset_index(drop=True)
+
+
 def follow_groups(ids, order=None):
     """Rows that become one for each number in `ids`; the groups in `order`, else in that of their numbers."""
     groups = {}

@@ -8,4 +8,6 @@ def eomonth(d, m):
     i = d.year * 12 + d.month - 1 + int(m)
     last = calendar.monthrange(i // 12, i % 12 + 1)[1]
     return datetime.date(i // 12, i % 12 + 1, last)
+
+
 fx_eomonth = by_row(eomonth)

@@ -9,4 +9,6 @@ def listdistinct(l):
     for v in json.loads(l):
         seen.setdefault(item_json(v), v)
     return list_of(seen.values())
+
+
 fx_listdistinct = by_row(listdistinct)

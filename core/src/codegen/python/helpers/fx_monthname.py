@@ -1,3 +1,18 @@
 from .by_row import by_row
 
-fx_monthname = by_row(lambda d: ["January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December"][d.month - 1])
+fx_monthname = by_row(
+    lambda d: [
+        "January",
+        "February",
+        "March",
+        "April",
+        "May",
+        "June",
+        "July",
+        "August",
+        "September",
+        "October",
+        "November",
+        "December",
+    ][d.month - 1]
+)

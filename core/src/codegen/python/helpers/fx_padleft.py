@@ -7,4 +7,6 @@ def padleft(t, n, f=" "):
         return None
     more = (f * (missing // len(f) + 1))[:missing] if missing > 0 else ""
     return more + t
+
+
 fx_padleft = by_row(padleft)

@@ -7,4 +7,6 @@ def padright(t, n, f=" "):
         return None
     more = (f * (missing // len(f) + 1))[:missing] if missing > 0 else ""
     return t + more
+
+
 fx_padright = by_row(padright)

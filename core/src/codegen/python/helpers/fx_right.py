@@ -1,3 +1,3 @@
 from .by_row import by_row
 
-fx_right = by_row(lambda t, n=1: (t[-int(n):] if int(n) else "") if int(n) >= 0 else None)
+fx_right = by_row(lambda t, n=1: (t[-int(n) :] if int(n) else "") if int(n) >= 0 else None)

@@ -7,5 +7,7 @@ def substitute(t, o, n, w=None):
     parts = t.split(o)
     if int(w) < 1:
         return None
-    return t if len(parts) <= int(w) else o.join(parts[:int(w)]) + n + o.join(parts[int(w):])
+    return t if len(parts) <= int(w) else o.join(parts[: int(w)]) + n + o.join(parts[int(w) :])
+
+
 fx_substitute = by_row(substitute)

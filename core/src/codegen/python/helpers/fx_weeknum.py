@@ -9,4 +9,6 @@ def week_of_year(d, mode=11):
         return d.isocalendar()[1]
     first = datetime.date(d.year, 1, 1).weekday() - {1: 6, 2: 0}.get(mode, mode - 11)
     return (d.timetuple().tm_yday - 1 + first % 7) // 7 + 1
+
+
 fx_weeknum = by_row(week_of_year)

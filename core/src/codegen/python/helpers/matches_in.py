@@ -16,6 +16,6 @@ def put_matches(pattern, put, t):
     """Another text for each match."""
     made, end = "", 0
     for found in matches_in(pattern, t):
-        made += t[end:found.start()] + found.expand(put)
+        made += t[end : found.start()] + found.expand(put)
         end = found.end()
     return made + t[end:]

@@ -1,1 +1,1 @@
-MAX_WHOLE = 2 ** 53 - 1
+MAX_WHOLE = 2**53 - 1

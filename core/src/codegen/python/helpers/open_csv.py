@@ -17,40 +17,83 @@ from .table_names import joined_names, known_names, names_for
 def first_lines(path, encoding):
     with open(path, encoding=encoding, newline="\n") as f:
         return [line.rstrip("\n") for line in itertools.islice(f, 60)]
+
+
 def row_widths(path, encoding, delimiter, quote):
     """How many cells each row of a file has; 0 where all are empty."""
-    csv.field_size_limit(2 ** 31 - 1)
+    csv.field_size_limit(2**31 - 1)
     with open(path, encoding=encoding, newline="") as f:
         return [len(row) if any(row) else 0 for row in csv.reader(f, delimiter=delimiter, quotechar=quote)]
+
+
 def read_rows(path, encoding, delimiter, quote, area):
     """All cells of a file as text, "" where a row is short, and how many cells each row has."""
     widths = np.array(row_widths(path, encoding, delimiter, quote), dtype="int64")
     columns_ = range(widths.max(initial=1))
     try:
-        rows = pd.read_csv(path, header=None, names=columns_, index_col=False, dtype=object, na_filter=False, skip_blank_lines=False, sep=delimiter, quotechar=quote, encoding=encoding, low_memory=False)
+        rows = pd.read_csv(
+            path,
+            header=None,
+            names=columns_,
+            index_col=False,
+            dtype=object,
+            na_filter=False,
+            skip_blank_lines=False,
+            sep=delimiter,
+            quotechar=quote,
+            encoding=encoding,
+            low_memory=False,
+        )
     except (pd.errors.ParserError, pd.errors.EmptyDataError):
         rows = pd.DataFrame()
     if len(rows) != len(widths):  # quotes that are not closed, which pandas takes otherwise
         with open(path, encoding=encoding, newline="") as f:
-            rows = pd.DataFrame(list(csv.reader(f, delimiter=delimiter, quotechar=quote)), columns=columns_, dtype=object).fillna("")
+            rows = pd.DataFrame(
+                list(csv.reader(f, delimiter=delimiter, quotechar=quote)), columns=columns_, dtype=object
+            ).fillna("")
     if area is None:
         return rows, widths
     (left, top), (right, bottom) = (corner(p) for p in area.split(":"))
-    return rows.iloc[top - 1:bottom, left - 1:right], np.clip(widths[top - 1:bottom], 0, right) - (left - 1)
+    return rows.iloc[top - 1 : bottom, left - 1 : right], np.clip(widths[top - 1 : bottom], 0, right) - (left - 1)
+
+
 def read_table(path, encoding, delimiter, quote, header, skip, footer, area, known):
     """The table of one file as text, without blank rows."""
     encoding = encoding_of(path, encoding) if encoding else found_encoding(path)
-    rows, widths = read_rows(path, encoding, delimiter or sniff_delimiter(first_lines(path, encoding), quote), quote, area)
+    rows, widths = read_rows(
+        path, encoding, delimiter or sniff_delimiter(first_lines(path, encoding), quote), quote, area
+    )
     tops = [] if header is None else header if isinstance(header, list) else [header]
     below = max(tops + [0])
-    head = joined_names([rows.iloc[t - 1].tolist() for t in sorted(tops)])[:max(widths[t - 1] for t in tops)] if tops and below <= len(rows) else []
-    rows, widths = rows.iloc[below + skip:len(rows) - footer], widths[below + skip:len(rows) - footer]
+    head = (
+        joined_names([rows.iloc[t - 1].tolist() for t in sorted(tops)])[: max(widths[t - 1] for t in tops)]
+        if tops and below <= len(rows)
+        else []
+    )
+    rows, widths = rows.iloc[below + skip : len(rows) - footer], widths[below + skip : len(rows) - footer]
     follow_file(path, "", rows.to_numpy().tolist(), first_record(header, skip, area))  # trace
     maybe = rows[rows.iloc[:, 0] == ""]
     filled = ~rows.index.isin(maybe.index[(maybe == "").all(axis=1)])
     width = max(len(head), widths[filled].max(initial=0))
     return rows.iloc[filled, :width].set_axis(known_names(names_for(head, width), known), axis=1)
-def open_csv(files, encoding=None, delimiter=None, quote='"', header=1, skip=0, footer=0, area=None, types="detect", decimal=".", group=",", file_column=None, sheet_column=None, known=None):
+
+
+def open_csv(
+    files,
+    encoding=None,
+    delimiter=None,
+    quote='"',
+    header=1,
+    skip=0,
+    footer=0,
+    area=None,
+    types="detect",
+    decimal=".",
+    group=",",
+    file_column=None,
+    sheet_column=None,
+    known=None,
+):
     """Files with one table, stacked by column name; rows are counted as seen, blank rows leave."""
     if known is None:
         known = {}

@@ -15,11 +15,23 @@ def records_at(document, path):
         key = max((k for k in document if rest == k or rest.startswith(k + ".")), key=len, default=None)
         if key is None:
             break
-        document, rest = document[key], rest[len(key) + 1:]
+        document, rest = document[key], rest[len(key) + 1 :]
     if rest or not isinstance(document, list) or not all(isinstance(r, dict) for r in document):
         stop(6, "There is no list of records %s." % ("at " + path if path else "at the top of the file"))
     return document
-def open_json(files, path=None, encoding=None, types="detect", decimal=".", group=",", file_column=None, sheet_column=None, known=None):
+
+
+def open_json(
+    files,
+    path=None,
+    encoding=None,
+    types="detect",
+    decimal=".",
+    group=",",
+    file_column=None,
+    sheet_column=None,
+    known=None,
+):
     """Lists of records, one row each; what is nested becomes columns a.b, lists stay JSON."""
     if known is None:
         known = {}

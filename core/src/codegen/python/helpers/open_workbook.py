@@ -23,22 +23,49 @@ def sheets_wanted(sheets, wanted):
         return [s for s in sheets if not s[1]][:1]
     if isinstance(wanted, list):
         return [s for name in wanted for s in sheets if s[0] == name]
-    fits = lambda pattern, name: re.fullmatch("".join(".*" if c == "*" else "." if c == "?" else re.escape(c) for c in pattern), name, re.IGNORECASE | re.DOTALL) is not None
-    return [s for s in sheets if fits(wanted["like"], s[0]) and not ("unlike" in wanted and fits(wanted["unlike"], s[0]))]
+    fits = lambda pattern, name: (
+        re.fullmatch(
+            "".join(".*" if c == "*" else "." if c == "?" else re.escape(c) for c in pattern),
+            name,
+            re.IGNORECASE | re.DOTALL,
+        )
+        is not None
+    )
+    return [
+        s for s in sheets if fits(wanted["like"], s[0]) and not ("unlike" in wanted and fits(wanted["unlike"], s[0]))
+    ]
+
+
 def cell_name(v):
     return "" if v is None else v.text if isinstance(v, Unreadable) else shown(int(v) if kind_of(v) == "integer" else v)
+
+
 def kind_of(v):
     if isinstance(v, bool):
         return "boolean"
     if isinstance(v, (int, float)):
         return "integer" if float(v).is_integer() and abs(v) <= MAX_WHOLE else "decimal"
-    return "datetime" if isinstance(v, datetime.datetime) else "date" if isinstance(v, datetime.date) else "time" if isinstance(v, datetime.time) else "list" if isinstance(v, ListText) else "text"
+    return (
+        "datetime"
+        if isinstance(v, datetime.datetime)
+        else "date"
+        if isinstance(v, datetime.date)
+        else "time"
+        if isinstance(v, datetime.time)
+        else "list"
+        if isinstance(v, ListText)
+        else "text"
+    )
+
+
 def within_range(rows, area):
     """The rows and cells of a range such as B3:K90; rows are counted in it from then on."""
     if area is None:
         return rows
     (left, top), (right, bottom) = (corner(p) for p in area.split(":"))
-    return [r[left - 1:right] for r in rows[top - 1:bottom]]
+    return [r[left - 1 : right] for r in rows[top - 1 : bottom]]
+
+
 def parted(rows, header, skip, footer):
     """The names, and the rows below them without what is left out."""
     tops = [] if header is None else sorted(header) if isinstance(header, list) else [header]
@@ -46,13 +73,24 @@ def parted(rows, header, skip, footer):
     names = joined_names([[cell_name(v) for v in rows[t - 1]] for t in tops]) if tops and top <= len(rows) else []
     while names and names[-1] == "":
         names.pop()
-    return names, rows[top + skip:len(rows) - footer]
+    return names, rows[top + skip : len(rows) - footer]
+
+
 def stack_cells(parts, types, decimal, group, detects, file_column, sheet_column, known):
     """Tables of typed cells stacked by column name: cells keep their type, a column of mixed cells is text."""
     stacked, count = {}, 0
     for names, body, file, sheet in parts:
         body = [r for r in body if any(v is not None for v in r)]
-        names = known_names(names_for(names, max([len(names)] + [len(r) - next((i for i, v in enumerate(reversed(r)) if v is not None), 0) for r in body])), known)
+        names = known_names(
+            names_for(
+                names,
+                max(
+                    [len(names)]
+                    + [len(r) - next((i for i, v in enumerate(reversed(r)) if v is not None), 0) for r in body]
+                ),
+            ),
+            known,
+        )
         for i, name in enumerate(names):
             stacked.setdefault(name, [None] * count).extend(r[i] if i < len(r) else None for r in body)
         for column_, note in ((file_column, file), (sheet_column, sheet)):
@@ -73,6 +111,7 @@ def stack_cells(parts, types, decimal, group, detects, file_column, sheet_column
             kind = kind_together(kinds)
             if detects and kinds == {"text"} and name not in (file_column, sheet_column):
                 kind = detect([v for v in values if isinstance(v, str)], decimal)
+
         def as_kind(v, kind=kind, formats=formats):
             if v is None or isinstance(v, Unreadable):
                 return None
@@ -80,9 +119,25 @@ def stack_cells(parts, types, decimal, group, detects, file_column, sheet_column
                 return read_text(v, kind, formats=formats, decimal=decimal, group=group)
             v = int(v) if kind_of(v) == "integer" else v
             return v if kind_of(v) == kind else to_type(v, kind)
+
         frame[name] = column([as_kind(v) for v in values], kind)
     return pd.DataFrame(frame, index=range(count))
-def open_workbook(files, sheets="first", header=1, skip=0, footer=0, area=None, types="detect", decimal=".", group=",", file_column=None, sheet_column=None, known=None):
+
+
+def open_workbook(
+    files,
+    sheets="first",
+    header=1,
+    skip=0,
+    footer=0,
+    area=None,
+    types="detect",
+    decimal=".",
+    group=",",
+    file_column=None,
+    sheet_column=None,
+    known=None,
+):
     """Sheets of workbooks, stacked by column name; rows are counted as seen in each sheet."""
     if known is None:
         known = {}
@@ -90,7 +145,9 @@ def open_workbook(files, sheets="first", header=1, skip=0, footer=0, area=None, 
     for path in files:
         with open(path, "rb") as f:
             start = f.read(200)
-        for name, _, rows in sheets_wanted(ods_sheets(path) if b"opendocument.spreadsheet" in start else xlsx_sheets(path), sheets):
+        for name, _, rows in sheets_wanted(
+            ods_sheets(path) if b"opendocument.spreadsheet" in start else xlsx_sheets(path), sheets
+        ):
             rows = [[None if v == "" else v for v in r] for r in rows]
             while rows and all(v is None for v in rows[-1]):
                 rows.pop()

@@ -23,7 +23,9 @@ def pivot(frame, labels, values, by=None, found=None, gaps=None, before=None, af
     present = list(dict.fromkeys(texts))
     for label in present if found is not None else []:
         if label not in found:
-            warn(f"“{labels}” has “{'Empty' if label is None else label}” in {texts.count(label)} rows, of which no column is made.")
+            warn(
+                f"“{labels}” has “{'Empty' if label is None else label}” in {texts.count(label)} rows, of which no column is made."
+            )
     found = present if found is None else found
     first = {}
     for row, g in enumerate(ids):
@@ -35,21 +37,35 @@ def pivot(frame, labels, values, by=None, found=None, gaps=None, before=None, af
         rows = [i for i, t in enumerate(texts) if t == label]
         part, part_ids = frame.iloc[rows].reset_index(drop=True), ids[rows]
         order = sorted(set(part_ids))
-        dense = np.array([order.index(g) for g in part_ids], dtype="int64") if len(order) < 50 else np.searchsorted(np.array(order), part_ids)
+        dense = (
+            np.array([order.index(g) for g in part_ids], dtype="int64")
+            if len(order) < 50
+            else np.searchsorted(np.array(order), part_ids)
+        )
         for how, name, as_, kind, *more in values:
             if how == "only":
                 held = {}
                 for g, v in zip(part_ids, cells(part[name])):
                     if v is not None and held.get(g) is not None:
-                        stop(5, f"Two values of “{name}” meet in one cell: {shown(held[g])} and {shown(v)}. Choose a measure such as their sum, or another column that tells the rows apart.")
+                        stop(
+                            5,
+                            f"Two values of “{name}” meet in one cell: {shown(held[g])} and {shown(v)}. Choose a measure such as their sum, or another column that tells the rows apart.",
+                        )
                     held[g] = v if v is not None else held.get(g)
             elif how == "share":
                 totals = dict(zip(sorted(set(ids)), group_figures(frame, ids, "sum", name, kind)))
                 grand = math.fsum(v for v in totals.values() if v is not None)
-                held = {g: None if v is None or grand == 0 else v / grand for g, v in zip(order, group_figures(part, dense, "sum", name, kind))}
+                held = {
+                    g: None if v is None or grand == 0 else v / grand
+                    for g, v in zip(order, group_figures(part, dense, "sum", name, kind))
+                }
             else:
                 held = dict(zip(order, group_figures(part, dense, how, name, kind, *more)))
             wanted = ("Empty" if label is None else label) + ("" if len(values) == 1 else " " + as_)
-            result.insert(at, free_name(wanted, list(result.columns)), column([held.get(g, gaps) for g in (first if by else [0])], kind))
+            result.insert(
+                at,
+                free_name(wanted, list(result.columns)),
+                column([held.get(g, gaps) for g in (first if by else [0])], kind),
+            )
             at += 1
     return result

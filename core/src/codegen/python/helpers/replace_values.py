@@ -10,9 +10,11 @@ def replace_values(x, pairs, match="whole", ignore_case=False):
         see = lower_of if ignore_case and type_of(x) == "text" else lambda v: v
         known = {see(find): put for find, put in pairs if find is not None}
         return each(lambda v: v if v is None else known.get(see(v), v), x, type_of(x))
+
     def change(t):
         for find, put in pairs:
             if t:
                 t = t.replace(find, put or "") if match == "part" else put_matches(find, put, t)
         return t or None
+
     return each(lambda t: t if t is None else change(t), x, "text")

@@ -20,6 +20,8 @@ def groups_of(frame, by):
         codes, uniques = pd.factorize(frame[name].astype(object) if frame[name].dtype != "float64" else frame[name])
         ids, _ = pd.factorize(ids * (len(uniques) + 1) + codes + 1)
     return ids
+
+
 def measure(how, values, kind, separator=", "):
     """One figure of a group; empty cells are passed over, except by count, first and last."""
     known = [v for v in values if v is not None]
@@ -49,8 +51,14 @@ def measure(how, values, kind, separator=", "):
         return math.sqrt(math.fsum((v - mean) ** 2 for v in above) / (len(above) - 1)) if len(above) > 1 else None
     if how == "median":
         known.sort()
-        return float(known[len(known) // 2]) if len(known) % 2 else (known[len(known) // 2 - 1] + known[len(known) // 2]) / 2
+        return (
+            float(known[len(known) // 2])
+            if len(known) % 2
+            else (known[len(known) // 2 - 1] + known[len(known) // 2]) / 2
+        )
     return (min if how == "min" else max)(known, key=sort_value)
+
+
 def group_figures(frame, ids, how, name, kind, more=None):
     """The figure of each group, by its number, in the order of the groups."""
     if more is None:
@@ -62,11 +70,16 @@ def group_figures(frame, ids, how, name, kind, more=None):
         order = rows[np.argsort(ids[rows], kind="stable")]
     starts = list(np.flatnonzero(np.diff(ids[order], prepend=-1))) if len(ids) else []
     sorted_ = [values[i] for i in order]
-    figures = [measure(how, sorted_[a:b], kind, more.get("separator", ", ")) for a, b in zip(starts, starts[1:] + [len(sorted_)])]
+    figures = [
+        measure(how, sorted_[a:b], kind, more.get("separator", ", "))
+        for a, b in zip(starts, starts[1:] + [len(sorted_)])
+    ]
     if how == "share":
         total = math.fsum(v for v in figures if v is not None)
         figures = [None if v is None or total == 0 else v / total for v in figures]
     return figures
+
+
 def summarise(frame, by, measures):
     """One row per group."""
     by = list(dict.fromkeys(by))

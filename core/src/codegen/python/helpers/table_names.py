@@ -15,6 +15,8 @@ def known_names(names, known):
         if name in known and known[name] not in names:
             names[i] = known[name]
     return names
+
+
 def joined_names(heads):
     """Several rows of names as one; an upper name goes on to the right."""
     if len(heads) == 1:

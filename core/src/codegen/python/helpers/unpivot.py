@@ -10,13 +10,17 @@ from .shown import shown
 from .type_of import type_of
 
 
-def unpivot(frame, groups, name, drop_empty=False, remove=None, remove_pattern=None, renames=None, before=None, after=None):
+def unpivot(
+    frame, groups, name, drop_empty=False, remove=None, remove_pattern=None, renames=None, before=None, after=None
+):
     """Each row gives one row per label, in column order; the other columns repeat."""
     if renames is None:
         renames = {}
+
     def label_of(c):
         c = put_matches(remove_pattern, "", c) if remove_pattern is not None else c.replace(remove, "") if remove else c
         return renames.get(c, c)
+
     groups = [(list(dict.fromkeys(names)), value) for names, value in groups]
     gathered = {c for names, _ in groups for c in names}
     kept = [c for c in frame.columns if c not in gathered]
@@ -40,13 +44,23 @@ def unpivot(frame, groups, name, drop_empty=False, remove=None, remove_pattern=N
     values = []
     for g, (names, value) in enumerate(groups):
         kind = kind_together(type_of(frame[c]) for c in names)
+
         def as_kind(c, kind=kind):
             if c is None:
                 return [None] * len(frame)
-            return [v if v is None or kind != "text" else shown(v) for v in cells(frame[c])] if kind == "text" else cells(cast(frame[c], kind))
+            return (
+                [v if v is None or kind != "text" else shown(v) for v in cells(frame[c])]
+                if kind == "text"
+                else cells(cast(frame[c], kind))
+            )
+
         values.append(free_name(value, taken))
         taken.append(values[-1])
-        result.insert(at + 1 + g, values[-1], column([v for row in zip(*[as_kind(columns_[g]) for _, columns_ in turns]) for v in row], kind))
+        result.insert(
+            at + 1 + g,
+            values[-1],
+            column([v for row in zip(*[as_kind(columns_[g]) for _, columns_ in turns]) for v in row], kind),
+        )
     if drop_empty:
         result = result[result[values].notna().any(axis=1)]
         follow(result.index)  # trace

@@ -34,7 +34,11 @@ def window(frame, by, order, measures, before=None, after=None):
                         made[row] = rank
                     elif how == "running-sum":
                         if values[row] is not None:
-                            so_far = [math.fsum(so_far + [values[row]])] if isinstance(values[row], float) else [sum(so_far) + values[row]]
+                            so_far = (
+                                [math.fsum(so_far + [values[row]])]
+                                if isinstance(values[row], float)
+                                else [sum(so_far) + values[row]]
+                            )
                         made[row] = so_far[0] if so_far else None
                     else:
                         other = k - more.get("offset", 1) if how == "previous" else k + more.get("offset", 1)
@@ -43,7 +47,14 @@ def window(frame, by, order, measures, before=None, after=None):
             totals = group_figures(frame, ids, "sum", name, kind)
             made = [None if v is None or not totals[g] else v / totals[g] for v, g in zip(values, ids)]
         else:
-            figures = group_figures(frame, ids, how, name, kind, dict(more, **({"order": order} if order and how in ("first", "last") else {})))
+            figures = group_figures(
+                frame,
+                ids,
+                how,
+                name,
+                kind,
+                dict(more, **({"order": order} if order and how in ("first", "last") else {})),
+            )
             made = [figures[g] for g in ids]
         made = column(made, kind)
         made.index = result.index

@@ -14,6 +14,8 @@ def shown_by(code):
     clock = "h" in letters or "s" in letters
     day = "y" in letters or "d" in letters or ("m" in letters and not clock)
     return ("datetime" if clock else "date") if day else "time" if clock else "number"
+
+
 def moment_of(serial, shown_, first):
     """A workbook's serial number as what it shows."""
     day, ms = math.floor(serial), math.floor((serial - math.floor(serial)) * 86400000 + 0.5)
@@ -26,21 +28,28 @@ def moment_of(serial, shown_, first):
     if serial < 0:
         return Unreadable(str(serial))
     return day.date() if shown_ == "date" and ms == 0 else day + datetime.timedelta(milliseconds=ms)
+
+
 class Unreadable:
     """A cell that shows an error instead of a value."""
+
     def __init__(self, text):
         self.text = text
+
+
 def xlsx_sheets(path):
     """Each sheet's name, whether it is hidden, and its rows."""
     import warnings
 
     import openpyxl
     from openpyxl.utils.datetime import CALENDAR_MAC_1904, to_excel
+
     with warnings.catch_warnings():
         warnings.simplefilter("ignore")
         book = openpyxl.load_workbook(path, data_only=True)
     mac = book.epoch == CALENDAR_MAC_1904
     first = book.epoch if mac else datetime.datetime(1899, 12, 30)
+
     def cell_of(c):
         if c.value is None or c.data_type == "e":
             return None if c.value is None else Unreadable(c.value)
@@ -52,4 +61,8 @@ def xlsx_sheets(path):
         if isinstance(v, str) and "_x" in v:
             v = re.sub(r"_x([0-9A-Fa-f]{4})_", lambda m: chr(int(m.group(1), 16)), v)
         return v
-    return [(s.title, s.sheet_state != "visible", [[cell_of(c) for c in r] for r in s.iter_rows(min_row=1, min_col=1)]) for s in book.worksheets]
+
+    return [
+        (s.title, s.sheet_state != "visible", [[cell_of(c) for c in r] for r in s.iter_rows(min_row=1, min_col=1)])
+        for s in book.worksheets
+    ]

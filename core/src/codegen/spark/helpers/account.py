@@ -13,6 +13,8 @@ def account(step, table):
         return table
     accounts.append((step, len(table.columns)))
     return counting(table, step)
+
+
 def tell_accounts():
     """Says on standard error what each step left, where its rows were asked for."""
     for step, columns in accounts:

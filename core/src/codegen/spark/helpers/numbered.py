@@ -13,6 +13,11 @@ def numbered(table, name, start, within=(), before=None, after=None):
         made = placed.with_column(table.place(name), name, "integer", number)
         at = made.at[table.place(name)]
         kinds = ["integer" if c == name else kind for c, kind in zip(table.columns, table.kinds)]
-        return type(table)(made.df.drop("_n"), table.columns, kinds, [at if c == name else old for c, old in zip(table.columns, table.at)])
+        return type(table)(
+            made.df.drop("_n"),
+            table.columns,
+            kinds,
+            [at if c == name else old for c, old in zip(table.columns, table.at)],
+        )
     made = placed.with_column(place(table.columns, before, after), free_name(name, table.columns), "integer", number)
     return made.on(made.df.drop("_n"))

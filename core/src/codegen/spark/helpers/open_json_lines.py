@@ -24,6 +24,8 @@ def records(lines):
             if not isinstance(record, dict):
                 raise ValueError("not a record")
             yield flat(record)
+
+
 def keys_of(batches):
     """Of each block the names of its columns in order, which of them hold lists alone, and whether all its lines are records."""
     for file, block, lines in by_source(batches, False):
@@ -34,13 +36,31 @@ def keys_of(batches):
                     keys[key] = keys.get(key, True) and (value is None or isinstance(value, ListText))
         except ValueError:
             valid = False
-        yield pd.DataFrame({"file": [file], "block": [block], "keys": [list(keys)], "lists": [[key for key, is_list in keys.items() if is_list]], "valid": [valid]})
+        yield pd.DataFrame(
+            {
+                "file": [file],
+                "block": [block],
+                "keys": [list(keys)],
+                "lists": [[key for key, is_list in keys.items() if is_list]],
+                "valid": [valid],
+            }
+        )
+
+
 def open_json_lines(paths, types, decimal, group, file_column, sheet_column, known):
     """Lines of JSON, a record each; what is nested becomes columns a.b, lists stay JSON."""
     df = lines_of(paths, "utf-8")
-    seen = sorted(in_batches(df, keys_of, "file string, block long, keys array<string>, lists array<string>, valid boolean").collect(), key=lambda row: (row["file"], row["block"]))
+    seen = sorted(
+        in_batches(
+            df, keys_of, "file string, block long, keys array<string>, lists array<string>, valid boolean"
+        ).collect(),
+        key=lambda row: (row["file"], row["block"]),
+    )
     if not all(row["valid"] for row in seen):
-        stop(4, "A file of JSON does not have a record on each line. Make CSV of it first: fabula csv RECIPE --input … --to DIR.")
+        stop(
+            4,
+            "A file of JSON does not have a record on each line. Make CSV of it first: fabula csv RECIPE --input … --to DIR.",
+        )
     keys = list(dict.fromkeys(key for row in seen for key in row["keys"]))
     lists = {key for key in keys if all(key in row["lists"] or key not in row["keys"] for row in seen)}
     numbers = {file: i for i, file in enumerate(dict.fromkeys(row["file"] for row in seen))}
@@ -61,4 +81,12 @@ def open_json_lines(paths, types, decimal, group, file_column, sheet_column, kno
 
     schema = T.StructType([T.StructField(name, T.StringType()) for name in ["_row", *columns]])
     names = known_names(list(keys), known)
-    return typed(in_batches(df.select("file", "block", "value"), run, schema), names, last, types, decimal, group, [name for name, key in zip(names, keys) if key in lists])
+    return typed(
+        in_batches(df.select("file", "block", "value"), run, schema),
+        names,
+        last,
+        types,
+        decimal,
+        group,
+        [name for name, key in zip(names, keys) if key in lists],
+    )

@@ -13,4 +13,7 @@ def run(story):
     except (PySparkException, Py4JJavaError) as error:
         text = str(error)
         told = re.findall(r"^(?:\w+\.)*\w*(?:Error|Exception)\b:? ?(.+)$", text, re.MULTILINE)
-        stop(6, f"A file could not be read or written, or Spark failed: {(told[-1] if told else text.splitlines()[0]).strip()}")
+        stop(
+            6,
+            f"A file could not be read or written, or Spark failed: {(told[-1] if told else text.splitlines()[0]).strip()}",
+        )

@@ -51,7 +51,13 @@ class Table:
     """
 
     def __init__(self, df, names, kinds, at, changes=()):
-        self._df, self.columns, self.kinds, self._at, self.changes = df, list(names), list(kinds), list(at), list(changes)
+        self._df, self.columns, self.kinds, self._at, self.changes = (
+            df,
+            list(names),
+            list(kinds),
+            list(at),
+            list(changes),
+        )
 
     @property
     def df(self):
@@ -186,7 +192,9 @@ class Change:
             raise RuntimeError("a step left out or added rows and did not tell which")
         order = order[rows]
         if self.repeats:
-            order = np.array([f"{row}{n:08x}" for row, n in zip(order, pd.Series(rows).groupby(rows).cumcount())], dtype=object)
+            order = np.array(
+                [f"{row}{n:08x}" for row, n in zip(order, pd.Series(rows).groupby(rows).cumcount())], dtype=object
+            )
         return made.reset_index(drop=True), order
 
 
@@ -202,14 +210,21 @@ class Count:
 
 
 def fields_of(places, kinds):
-    return T.StructType([T.StructField("_row", T.StringType())] + [T.StructField(at, spark_type(kind)) for at, kind in zip(places, kinds)])
+    return T.StructType(
+        [T.StructField("_row", T.StringType())]
+        + [T.StructField(at, spark_type(kind)) for at, kind in zip(places, kinds)]
+    )
 
 
 def changed(df, changes, kinds):
     """The frame after some changes, in one pass; no changes any more, and the names of its columns."""
     firsts = [change for change in changes if isinstance(change, Change)]
     if not firsts:
-        return df.mapInArrow(lambda batches: counted(batches, changes), df.schema), [], [c for c in df.columns if c != "_row"]
+        return (
+            df.mapInArrow(lambda batches: counted(batches, changes), df.schema),
+            [],
+            [c for c in df.columns if c != "_row"],
+        )
     names, before = firsts[0].names, firsts[0].kinds
     columns = [c for c in df.columns if c != "_row"]
     places = [new_name() for _ in kinds]
@@ -217,7 +232,10 @@ def changed(df, changes, kinds):
     def run(batches):
         step_at_hand[0] = places[0] if places else ""
         for batch in batches:
-            frame = pd.DataFrame({name: from_spark(batch[at], kind) for name, at, kind in zip(names, columns, before)}, index=range(len(batch)))
+            frame = pd.DataFrame(
+                {name: from_spark(batch[at], kind) for name, at, kind in zip(names, columns, before)},
+                index=range(len(batch)),
+            )
             order = batch["_row"].to_numpy()
             for change in changes:
                 frame, order = change.run(frame, order)
@@ -245,9 +263,19 @@ def by_rows(table, change, kinds=None, repeats=False, figures=False):
     if not table.changes:
         table = Table(table.df.select("_row", *table.at), table.columns, table.kinds, table.at)
     step = Change(change, list(table.columns), list(table.kinds), repeats, figures)
-    sample, _ = step.run(pd.DataFrame({name: from_spark(pd.Series([], dtype=object), kind) for name, kind in zip(table.columns, table.kinds)}), np.array([], dtype=object))
+    sample, _ = step.run(
+        pd.DataFrame(
+            {name: from_spark(pd.Series([], dtype=object), kind) for name, kind in zip(table.columns, table.kinds)}
+        ),
+        np.array([], dtype=object),
+    )
     made = list(sample.columns)
-    made_kinds = [known[c] if kind_told_by(sample[c]) == "text" and c in known and known[c] not in SPARK_TYPES else kind_told_by(sample[c]) for c in made]
+    made_kinds = [
+        known[c]
+        if kind_told_by(sample[c]) == "text" and c in known and known[c] not in SPARK_TYPES
+        else kind_told_by(sample[c])
+        for c in made
+    ]
     return Table(table._df, made, made_kinds, [], [*table.changes, step])
 
 

@@ -13,20 +13,32 @@ from .spark_table import Table, from_spark, new_name, spark_type
 def text_of(cell, kind):
     """A cell as text, as CSV writes it."""
     if kind == "decimal":
-        return F.pandas_udf(lambda x: x.map(lambda v: None if pd.isna(v) else shown(float(v))).astype(object), "string")(cell)
+        return F.pandas_udf(
+            lambda x: x.map(lambda v: None if pd.isna(v) else shown(float(v))).astype(object), "string"
+        )(cell)
     return cell.cast("string")
+
+
 def json_of(cell, kind):
     """A cell as an item of a list."""
+
     def items(x):
         return from_spark(x, kind).map(lambda v: None if pd.isna(v) else item_json(v)).astype(object)
+
     return F.pandas_udf(items, "string")(cell)
+
+
 def whole_sum(cell):
     total = F.sum(cell.cast("decimal(38,0)"))
     return F.when(F.abs(total) <= MAX_WHOLE, total.cast("long"))
+
+
 def in_order(texts, place):
     """Texts of the rows of a group in the order of `place`, empty ones left out."""
     pairs = F.array_sort(F.collect_list(F.when(texts.isNotNull(), F.struct(place, texts.alias("t")))))
     return F.transform(pairs, lambda pair: pair["t"])
+
+
 def simple_figure(how, cell, kind, place, separator):
     """An aggregate that Spark has exactly."""
     some = F.count(cell) > 0 if cell is not None else None
@@ -48,21 +60,33 @@ def simple_figure(how, cell, kind, place, separator):
         order = F.when(cell.isNotNull(), F.struct(small_letters(cell), cell))
         return (F.min_by if how == "min" else F.max_by)(cell, order)
     return (F.min if how == "min" else F.max)(cell)
+
+
 def medians(df, keys, at):
     """The middle of each group, or the mean of the two in the middle."""
     known = df.filter(F.col(at).isNotNull())
     counts = known.groupBy(*keys).agg(F.count(F.lit(1)).alias("_count"))
     placed = beside(with_places(known, [F.asc(at)], keys), counts, keys)
-    middle = placed.filter((F.col("_n") == F.floor((F.col("_count") + 1) / 2)) | (F.col("_n") == F.floor(F.col("_count") / 2) + 1))
+    middle = placed.filter(
+        (F.col("_n") == F.floor((F.col("_count") + 1) / 2)) | (F.col("_n") == F.floor(F.col("_count") / 2) + 1)
+    )
     return middle.groupBy(*keys).agg(((F.min(at) + F.max(at)) / 2).alias("m"))
+
+
 def deviations(df, keys, at):
     """The deviation of a sample in each group, of the differences from its first value, so that equal values have none."""
     known = df.select(*keys, F.col(at).cast("double").alias("x"), "_row").filter("x is not null")
     firsts = known.groupBy(*keys).agg(F.min_by("x", "_row").alias("x0"), F.count(F.lit(1)).alias("n"))
     off = beside(known, firsts, keys).withColumn("x", F.col("x") - F.col("x0"))
-    means = beside(firsts, exact_sums(off, keys, [F.col("x")]), keys).select(*keys, (F.col("s0") / F.col("n")).alias("mean"))
+    means = beside(firsts, exact_sums(off, keys, [F.col("x")]), keys).select(
+        *keys, (F.col("s0") / F.col("n")).alias("mean")
+    )
     squares = exact_sums(beside(off, means, keys), keys, [F.pow(F.col("x") - F.col("mean"), F.lit(2))])
-    return beside(firsts, squares, keys).select(*keys, F.when(F.col("n") > 1, F.sqrt(F.col("s0") / (F.col("n") - 1))).alias("m"))
+    return beside(firsts, squares, keys).select(
+        *keys, F.when(F.col("n") > 1, F.sqrt(F.col("s0") / (F.col("n") - 1))).alias("m")
+    )
+
+
 def figures(table, keys, measures):
     """A frame of `keys` (columns by their names in it), `_row` of the first row of each group, and a column for each measure."""
     several = any(how in ("sum", "share", "mean", "median", "deviation") for how, *_ in measures)
@@ -96,6 +120,8 @@ def figures(table, keys, measures):
     for at, middle in late:
         made = beside(made, middle, keys).withColumnRenamed("m", at)
     return finished(made, measures)
+
+
 def finished(made, measures):
     """Figures that are made of sums: means and shares; what is out of range is empty."""
     for i, (how, _, _, kind, *_more) in enumerate(measures):
@@ -110,6 +136,8 @@ def finished(made, measures):
         if kind in ("integer", "boolean", "decimal"):
             made = made.withColumn(at, F.col(at).cast(spark_type(kind)))
     return made
+
+
 def summarise(table, by, measures):
     """One row per group, in the order of their first rows."""
     by = list(dict.fromkeys(by))

@@ -18,7 +18,9 @@ def transpose(table, names=None):
     kind = kind_together(table.kind(c) for c in rest)
     title = F.lit(None).cast("string") if names is None else text_of(table.cell(names), table.kind(names))
     cells = [as_kind(table.cell(c), table.kind(c), kind).alias(f"r{i}") for i, c in enumerate(rest)]
-    rows = sorted(table.df.select("_row", title.alias("_title"), *cells).limit(MOST + 1).collect(), key=lambda row: row["_row"])
+    rows = sorted(
+        table.df.select("_row", title.alias("_title"), *cells).limit(MOST + 1).collect(), key=lambda row: row["_row"]
+    )
     if len(rows) > MOST:
         stop(5, f"More than {MOST:,} rows would become as many columns. Keep fewer rows first.")
     made, kinds = {"Name": pd.Series(rest, dtype=object)}, ["text"]

@@ -14,6 +14,8 @@ def as_kind(cell, kind, wanted):
     if wanted == "datetime":
         return F.concat(cell, F.lit("T00:00:00"))
     return text_of(cell, kind) if wanted == "text" else cell.cast(spark_type(wanted))
+
+
 def union_tables(parts, shared=False, origin=None):
     """Tables under one another, by the names of their columns; what one lacks is empty."""
     parts = [(rename_columns(table, renames), name) for table, name, renames, *_ in parts]
@@ -24,11 +26,20 @@ def union_tables(parts, shared=False, origin=None):
     places, frames = [new_name() for _ in names], []
     origin_at = new_name()
     for i, (table, title) in enumerate(parts):
-        cells = [as_kind(table.cell(n), table.kind(n), kind) if n in table.columns else F.lit(None).cast(spark_type(kind)) for n, kind in zip(names, kinds)]
+        cells = [
+            as_kind(table.cell(n), table.kind(n), kind) if n in table.columns else F.lit(None).cast(spark_type(kind))
+            for n, kind in zip(names, kinds)
+        ]
         row = F.concat(F.lit(f"{i:04x}"), F.col("_row")).alias("_row")
-        frames.append(table.df.select(row, *[cell.alias(at) for cell, at in zip(cells, places)], F.lit(title).alias(origin_at)))
+        frames.append(
+            table.df.select(row, *[cell.alias(at) for cell, at in zip(cells, places)], F.lit(title).alias(origin_at))
+        )
     df = frames[0]
     for frame in frames[1:]:
         df = df.unionByName(frame)
     result = Table(df, names, kinds, places)
-    return result if origin is None else Table(df, names + [free_name(origin, names)], kinds + ["text"], places + [origin_at])
+    return (
+        result
+        if origin is None
+        else Table(df, names + [free_name(origin, names)], kinds + ["text"], places + [origin_at])
+    )

@@ -6,6 +6,7 @@ from .unroll import item_kinds, kind_of_items, lists_of, unroll
 
 def unroll_rows(table, name):
     """A row for each item of the lists in a column, whose type is that of all items."""
+
     def kinds(frame):
         return pd.DataFrame({"kind": pd.Series(sorted(item_kinds(lists_of(frame[name]))), dtype=object)})
 

@@ -29,6 +29,8 @@ def warn(sentence):
     if "--strict" in sys.argv[1:]:
         stop(4, sentence)
     print(sentence, file=sys.stderr)
+
+
 def add_count(counts, count, *key):
     """Adds to a count of this task; outside of tasks nothing is counted."""
     task = TaskContext.get()
@@ -37,13 +39,19 @@ def add_count(counts, count, *key):
         attempt = (task.taskAttemptId(), key)
         so_far[attempt] = so_far.get(attempt, 0) + int(count)
         counts[0].add({key: so_far[attempt]})
+
+
 def warn_unread(count, name, kind):
     """Counts cells that did not read as the type of their column; `tell_unread` says how many."""
     if count > 0:
         add_count(unread, count, step_at_hand[0], name, kind)
+
+
 def count_rows(step, count):
     """Counts rows that a step left."""
     add_count(rows_left, count, step)
+
+
 def tell_unread():
     """Says how many cells of each column the tasks could not read."""
     counts = {}

@@ -15,12 +15,17 @@ POSITIONAL = ("rank", "dense-rank", "row-number", "running-sum", "previous", "ne
 
 def group_text(keys):
     """A text for each combination of the cells of some columns."""
-    return F.concat_ws("\x00", *[F.coalesce(F.concat(F.lit("="), F.col(key).cast("string")), F.lit("")) for key in keys])
+    return F.concat_ws(
+        "\x00", *[F.coalesce(F.concat(F.lit("="), F.col(key).cast("string")), F.lit("")) for key in keys]
+    )
+
+
 def running_sums(df, keys, at):
     """The sum so far of a column by `_n`, with what rounding loses added (Neumaier), within rows of equal keys.
 
     Over all rows the sum of the parts before is added to each part.
     """
+
     def run(batches):
         group, total, lost, begun = None, 0.0, 0.0, False
         for batch in batches:
@@ -46,22 +51,36 @@ def running_sums(df, keys, at):
         starts[row["_group"]] = before
         before += row["s0"]
     begun = {group for group in starts if int(group) > min(map(int, starts))}
-    made = in_batches(parts.repartition("_group").sortWithinPartitions("_group", "_n"), run, "_n long, _group string, m double")
-    start = F.create_map(*[F.lit(v) for pair in starts.items() for v in pair])[F.col("_group")] if starts else F.lit(0.0)
+    made = in_batches(
+        parts.repartition("_group").sortWithinPartitions("_group", "_n"), run, "_n long, _group string, m double"
+    )
+    start = (
+        F.create_map(*[F.lit(v) for pair in starts.items() for v in pair])[F.col("_group")] if starts else F.lit(0.0)
+    )
     later = F.col("_group").isin(list(begun)) if begun else F.lit(False)
     return made.withColumn("m", F.when(later, F.coalesce(F.col("m"), F.lit(0.0)) + start).otherwise(F.col("m")))
+
+
 def with_ranks(table, placed, keys, order, how):
     """The rank of each row by an order, equal rows sharing one; 1 where there is no order."""
     if order is None:
         return placed.withColumn("m", F.lit(1))
     if keys:
-        ranks = (F.rank() if how == "rank" else F.dense_rank()).over(Window.partitionBy(*keys).orderBy(*order_of(table, order)))
+        ranks = (F.rank() if how == "rank" else F.dense_rank()).over(
+            Window.partitionBy(*keys).orderBy(*order_of(table, order))
+        )
         return placed.withColumn("m", ranks)
     ties = [table.name_at(name) for name, *_ in order]
     firsts = placed.groupBy(*ties).agg(F.min("_n").alias("m"))
     if how == "dense-rank":
-        firsts = with_places(firsts.withColumnRenamed("m", "_first"), [F.asc("_first")]).drop("_first").withColumnRenamed("_n", "m")
+        firsts = (
+            with_places(firsts.withColumnRenamed("m", "_first"), [F.asc("_first")])
+            .drop("_first")
+            .withColumnRenamed("_n", "m")
+        )
     return beside(placed, firsts, ties)
+
+
 def positional(table, placed, keys, order, measure):
     """A figure that goes by the order of the rows, which `_n` numbers within equal keys: the frame with a column `m` more."""
     how, name, _, _, more = measure
@@ -72,12 +91,18 @@ def positional(table, placed, keys, order, measure):
         return with_ranks(table, placed, keys, order, how)
     if how == "running-sum":
         made = running_sums(placed, keys, at).select("_n", *(["_group"] if keys else []), "m")
-        return placed.withColumn("_group", group_text(keys)).join(made, ["_group", "_n"]).drop("_group") if keys else placed.join(made, "_n")
+        return (
+            placed.withColumn("_group", group_text(keys)).join(made, ["_group", "_n"]).drop("_group")
+            if keys
+            else placed.join(made, "_n")
+        )
     offset = more.get("offset", 1) * (1 if how == "previous" else -1)
     if keys:
         move = F.lag(at, offset) if offset > 0 else F.lead(at, -offset)
         return placed.withColumn("m", move.over(Window.partitionBy(*keys).orderBy("_n")))
     return placed.join(placed.select((F.col("_n") + offset).alias("_n"), F.col(at).alias("m")), "_n", "left")
+
+
 def window(table, by, order, measures, before=None, after=None):
     """The same figure beside every row of its group; rows stay in place."""
     keys, table = [table.name_at(name) for name in dict.fromkeys(by)], table.kept()
@@ -86,7 +111,17 @@ def window(table, by, order, measures, before=None, after=None):
     if by_order:
         rows = (order_of(table, order) if order is not None else []) + [F.asc("_row")]
         df = held(with_places(df, rows, keys))
-    whole = [(("sum" if how == "share" else how), name, "m", table.kind(name) if how == "share" else kind, dict(more, **({"order": order} if order and how in ("first", "last") else {}))) for how, name, _, kind, more in measures if how not in POSITIONAL]
+    whole = [
+        (
+            ("sum" if how == "share" else how),
+            name,
+            "m",
+            table.kind(name) if how == "share" else kind,
+            dict(more, **({"order": order} if order and how in ("first", "last") else {})),
+        )
+        for how, name, _, kind, more in measures
+        if how not in POSITIONAL
+    ]
     if whole:
         df = beside(df, figures(table, keys, whole).drop("_row"), keys)
     at, result, of_group = place(table.columns, before, after), table.on(df), 0
@@ -97,7 +132,9 @@ def window(table, by, order, measures, before=None, after=None):
         else:
             value, of_group = F.col(f"m{of_group}"), of_group + 1
             value = F.when(value != 0, table.cell(name) / value) if how == "share" else value
-        result = Table(df, result.columns, result.kinds, result.at).with_column(at, free_name(wanted, list(result.columns)), kind, value.cast(spark_type(kind)))
+        result = Table(df, result.columns, result.kinds, result.at).with_column(
+            at, free_name(wanted, list(result.columns)), kind, value.cast(spark_type(kind))
+        )
         df = result.df.drop("m")
         at += 1
     return result.on(df.select("_row", *result.at))

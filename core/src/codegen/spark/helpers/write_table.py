@@ -12,22 +12,31 @@ from .stop import stop
 
 def quoted(t):
     return '"' + t.replace('"', '""') + '"' if re.search(r'[",\r\n]|^ | \Z', t) else t
+
+
 def as_lines(frame):
     """A column of lines of CSV."""
     columns = [["" if v is None else quoted(shown(v)) for v in cells(frame[c])] for c in frame.columns]
     return pd.DataFrame({"line": pd.Series([",".join(row) for row in zip(*columns)], dtype=object)})
+
+
 def write_table(table, path):
     """Rows in order as one CSV file (UTF-8, comma, LF, quotes only where needed, empty is nothing), or as a folder of Parquet where the path ends with /."""
     if path.endswith("/"):
         types = {"date": "date", "datetime": "timestamp_ntz"}
         ordered = table.df.orderBy(F.asc("_row"))
-        named = [table.cell(c).cast(types.get(kind, ordered.schema[at].dataType)).alias(c) for c, kind, at in zip(table.columns, table.kinds, table.at)]
+        named = [
+            table.cell(c).cast(types.get(kind, ordered.schema[at].dataType)).alias(c)
+            for c, kind, at in zip(table.columns, table.kinds, table.at)
+        ]
         ordered.select(*named).write.mode("overwrite").parquet(path)
         return
     lines = by_rows(table, as_lines)
     parts = f"{path}.{uuid.uuid4().hex}.parts"
     lines.df.orderBy(F.asc("_row")).select(lines.cell("line").alias("value")).write.text(parts)
     merge(parts, path, ",".join(quoted(c) for c in table.columns) + "\n")
+
+
 def merge(parts, path, head):
     """The files of a folder one after the other as one file, as a stream; the folder goes."""
     context = session().sparkContext
