@@ -58,7 +58,10 @@ export const roundDown = (value: number, places: number): number => shift(value,
 const shift = (value: number, places: number, round: (x: number) => number): number => {
   if (places >= 0 && Number.isInteger(value)) return value
   const [mantissa, exponent = '0'] = String(normalized(Math.abs(value))).split('e')
-  const scaled = round(Number(`${mantissa}e${Number(exponent) + places}`))
+  const shifted = Number(`${mantissa}e${Number(exponent) + places}`)
+  // so many places to keep that all are kept, or so few that nothing but its being there is left
+  if (!Number.isFinite(shifted)) return normalized(value)
+  const scaled = round(shifted === 0 && value !== 0 ? Number.MIN_VALUE : shifted)
   const [digits, tens = '0'] = String(scaled).split('e')
   const result = Number(`${digits}e${Number(tens) - places}`)
   return value < 0 && result !== 0 ? -result : result

@@ -81,6 +81,7 @@ export const numberMore = [
       ['TRUNC(-2.99)', '-2'],
       ['TRUNC(2.999; 2)', '2.99'],
       ['TRUNC(1299; -2)', '1200'],
+      ['TRUNC(2.999; 1000000)', '2.999'],
     ],
   }),
   toStep('CEILING', 'Up to a multiple of the step, 1 where none is given.', Math.ceil, true, [

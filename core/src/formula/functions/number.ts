@@ -82,14 +82,23 @@ export const number = [
     ['ROUND(1234; -2)', '1200'],
     ['ROUND(0.1 + 0.2; 1)', '0.3'],
     ['ROUND(2.675; 20)', '2.675'],
+    ['ROUND(2.675; 1000000)', '2.675'],
+    ['ROUND(2.675; -1000000)', '0'],
+    ['ROUND(2; EMPTY)', ''],
   ]),
   rounding('ROUNDUP', 'Rounded to n places, away from zero.', roundUp, [
     ['ROUNDUP(2.001; 2)', '2.01'],
     ['ROUNDUP(-2.1)', '-3'],
     ['ROUNDUP(2.3; 1)', '2.3'],
+    ['ROUNDUP(2.3; 400)', '2.3'],
+    ['ROUNDUP(2.3; -300)', '1e300'],
+    ['ROUNDUP(2.3; -1000000)', ''],
+    ['ROUNDUP(2; EMPTY)', ''],
   ]),
   rounding('ROUNDDOWN', 'Rounded to n places, towards zero.', roundDown, [
     ['ROUNDDOWN(2.999; 2)', '2.99'],
+    ['ROUNDDOWN(2.999; 1000000)', '2.999'],
+    ['ROUNDDOWN(2.999; -1000000)', '0'],
     ['ROUNDDOWN(-2.9)', '-2'],
   ]),
   define({
