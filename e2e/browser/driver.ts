@@ -237,8 +237,17 @@ export const head = async (driver: WebDriver, name: string, ...keys: string[]): 
         By.xpath(`//*[@role='columnheader']//button[.//span[normalize-space(.)=${quote(name)}]]`),
       )
       if (found === undefined) return undefined
-      // a head may stand beneath the numbers of the rows
-      await driver.executeScript('arguments[0].scrollIntoView({ inline: "center", block: "nearest" })', found)
+      // a head may stand beneath the numbers of the rows; while rows come it may still move from beneath the pointer
+      const rests = await driver.executeAsyncScript<boolean>(
+        `const [head, done] = arguments
+        head.scrollIntoView({ inline: 'center', block: 'nearest' })
+        const place = () => JSON.stringify(head.getBoundingClientRect())
+        const before = place()
+        const busy = () => head.closest('[role=grid]')?.getAttribute('aria-busy') === 'true'
+        requestAnimationFrame(() => requestAnimationFrame(() => done(head.isConnected && !busy() && place() === before)))`,
+        found,
+      )
+      if (!rests) return undefined
       const actions = driver.actions()
       for (const key of keys) actions.keyDown(key)
       actions.click(found)

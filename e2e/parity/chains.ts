@@ -207,6 +207,10 @@ Object.assign(chains, {
     { kind: 'unpivot', name: 'Clinic', groups: [{ columns: { except: ['select'] }, value: 'Fees' }], empty: 'drop' },
     { kind: 'sort', by: [{ column: 'Clinic' }, { column: 'select', descending: true }] },
   ],
+  'no rows, and so no labels to make columns of': [
+    { kind: 'filter', where: { column: 'select', op: 'at-most', value: -1 } },
+    { kind: 'pivot', labels: 'Clinic', values: [{ column: 'Fee', how: 'sum' }], by: [] },
+  ],
   'several figures in columns, gaps filled, dates as labels': [
     { kind: 'filter', where: { column: 'day', op: 'is-filled' } },
     {

@@ -281,7 +281,12 @@ export const pivot = defineStep<Pivot>({
       })
       const parts = output.map((field) => cells.find((one) => one.name === field.name)?.part ?? column(field.name))
       const named = output.map((field, i) => sql`${parts[i] as Code} as ${column(field.name)}`)
-      const body = sql`select coalesce(min("¶"), 1) as "¶", ${named}\nfrom ${from}${keys.length > 0 ? sql`\ngroup by ${keys.map((field) => column(field.name))}` : code('')}`
+      const groups = keys.length > 0 ? sql`\ngroup by ${keys.map((field) => column(field.name))}` : code('')
+      // without keys and labels there is nothing to make a column or a row of
+      const body =
+        output.length === 0
+          ? sql`select "¶"\nfrom ${from}\nwhere false`
+          : sql`select coalesce(min("¶"), 1) as "¶", ${named}\nfrom ${from}${groups}`
       const known = joined(
         labels.map((one) => sql`${one ?? ''}`),
         ', ',
