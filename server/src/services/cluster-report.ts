@@ -14,10 +14,13 @@ type Output = RunReply['outputs'][number]
 const shownRows = 50
 const shownBytes = 1 << 18
 
+/** A path of this machine without the scheme that may stand before it. */
+export const withoutFileScheme = (path: string): string => path.replace(/^file:(?:\/\/)?/, '')
+
 /** The first rows of a CSV that this machine reads too; none where it does not. */
 const preview = async (path: string): Promise<Pick<Output, 'first' | 'names' | 'types'>> => {
   const none = { first: [], names: [], types: [] }
-  const file = await open(path.replace(/^file:(?:\/\/)?/, '')).catch(() => undefined)
+  const file = await open(withoutFileScheme(path)).catch(() => undefined)
   if (!file) return none
   try {
     const { buffer, bytesRead } = await file.read(Buffer.alloc(shownBytes), 0, shownBytes, 0)

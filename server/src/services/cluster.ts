@@ -18,7 +18,7 @@ import type { FileRef, RowChoice } from '@fabula/core/api'
 import { Refusal } from '../refusal.ts'
 import type { Progress } from '../compute/worker-context.ts'
 import type { RunMade } from '../store/runs.ts'
-import { clusterRunMade } from './cluster-report.ts'
+import { clusterRunMade, withoutFileScheme } from './cluster-report.ts'
 import { ClusterOutput } from './cluster-output.ts'
 import { progressScript } from './progress-script.ts'
 import { readRowSamples, rowSampleArguments, type RowSample } from './row-sample.ts'
@@ -64,7 +64,7 @@ const wordsOf = ({ recipe, asked, parameters, clock }: ClusterRun, outputs: read
 
 /** Copies files that were sent here to the folder that the cluster writes to. @throws Refusal where this server does not write there */
 const copySent = async ({ asked, pathOf }: ClusterRun): Promise<void> => {
-  const folder = asked.folder.replace(/^file:(?:\/\/)?/, '')
+  const folder = withoutFileScheme(asked.folder)
   const sent = Object.entries(asked.files ?? {}).flatMap(([input, files]) =>
     files.map((file, at) => ({ file, path: sentPath(folder, input, at, file) })),
   )
@@ -112,15 +112,15 @@ export class Cluster {
   }
 
   /** Begins the story's script; `stop` ends it. @throws Refusal where no script can be made of it, or Spark ends with a sentence */
-  async run(asked: ClusterRun): Promise<{ readonly made: Promise<RunMade>; readonly stop: () => void }> {
-    const { recipe, progress } = asked
-    const { folder } = asked.asked
+  async run(job: ClusterRun): Promise<{ readonly made: Promise<RunMade>; readonly stop: () => void }> {
+    const { recipe, progress, asked } = job
+    const { folder } = asked
     const plan = planRecipe(recipe)
     const script = scriptOf(recipe, plan)
     const outputs = scriptOutputs(recipe).map((output) => ({ ...output, path: within(folder, output.file) }))
     const output = new ClusterOutput(progress, sentencesOf(recipe))
-    await copySent(asked)
-    const { ended, stop } = this.submit(progressScript + script, wordsOf(asked, outputs), output)
+    await copySent(job)
+    const { ended, stop } = this.submit(progressScript + script, wordsOf(job, outputs), output)
     return { made: ended.then(() => clusterRunMade(recipe, plan, outputs, folder, output)), stop }
   }
 

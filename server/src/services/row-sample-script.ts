@@ -96,7 +96,9 @@ def start_of(spark, place, rows, cut):
     stream = system.open(place)
     data = b""
     while len(data) < size:
-        data += bytes(utils.toByteArray(stream, min(PIECE, size - len(data))))
+        # as much again each time, so that what is held is looked through few times
+        most = min(size, MOST_BYTES + PIECE) - len(data)
+        data += bytes(utils.toByteArray(stream, min(max(PIECE, len(data)), most)))
         end = end_of_rows(data, rows) if cut else None
         if end is not None:
             stream.close()

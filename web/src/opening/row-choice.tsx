@@ -1,16 +1,6 @@
 import { useState } from 'react'
 import type { RowChoice } from '@fabula/core/api'
 
-const Count = ({ label, value, change }: { label: string; value: string; change: (value: string) => void }) => (
-  <input
-    className="field figures mx-1 w-[100px] py-0.5! text-right"
-    inputMode="numeric"
-    aria-label={label}
-    value={value}
-    onChange={(event) => change(event.target.value)}
-  />
-)
-
 type Written = { readonly way: 'oneIn' | 'first'; readonly oneIn: string; readonly first: string }
 
 /** What is written in the fields as a choice; undefined where it is no count. */
@@ -26,47 +16,36 @@ export const useRowChoice = (oneIn: number, way: Written['way']) => {
   return { written, setWritten, choice: choiceOf(written) }
 }
 
-/** Which rows of a large file a sample has. */
-export const RowChoiceFields = ({
+type FieldsProps = { written: Written; setWritten: (written: Written) => void }
+
+/** One way to choose rows with its count; to write the count chooses the way. */
+const Way = ({
+  way,
+  words,
+  label,
   written,
   setWritten,
-}: Pick<ReturnType<typeof useRowChoice>, 'written' | 'setWritten'>) => {
-  const { way, oneIn, first } = written
-  return (
-    <fieldset className="grid gap-1.5">
-      <legend className="sr-only">Which rows</legend>
-      <span className="flex items-center">
-        <label>
-          <input
-            type="radio"
-            name="way"
-            checked={way === 'oneIn'}
-            onChange={() => setWritten({ ...written, way: 'oneIn' })}
-          />{' '}
-          One row in
-        </label>
-        <Count
-          label="One row in how many"
-          value={oneIn}
-          change={(value) => setWritten({ ...written, way: 'oneIn', oneIn: value })}
-        />
-      </span>
-      <span className="flex items-center">
-        <label>
-          <input
-            type="radio"
-            name="way"
-            checked={way === 'first'}
-            onChange={() => setWritten({ ...written, way: 'first' })}
-          />{' '}
-          The first rows:
-        </label>
-        <Count
-          label="How many first rows"
-          value={first}
-          change={(value) => setWritten({ ...written, way: 'first', first: value })}
-        />
-      </span>
-    </fieldset>
-  )
-}
+}: FieldsProps & { way: Written['way']; words: string; label: string }) => (
+  <span className="flex items-center">
+    <label>
+      <input type="radio" name="way" checked={written.way === way} onChange={() => setWritten({ ...written, way })} />{' '}
+      {words}
+    </label>
+    <input
+      className="field figures mx-1 w-[100px] py-0.5! text-right"
+      inputMode="numeric"
+      aria-label={label}
+      value={written[way]}
+      onChange={(event) => setWritten({ ...written, way, [way]: event.target.value })}
+    />
+  </span>
+)
+
+/** Which rows of a large file a sample has. */
+export const RowChoiceFields = (fields: FieldsProps) => (
+  <fieldset className="grid gap-1.5">
+    <legend className="sr-only">Which rows</legend>
+    <Way way="oneIn" words="One row in" label="One row in how many" {...fields} />
+    <Way way="first" words="The first rows:" label="How many first rows" {...fields} />
+  </fieldset>
+)

@@ -9,7 +9,7 @@ import { pathsGiven, reasonToWait, wholeFiles, type ClusterPlaces as Places } fr
 import type { ChosenFiles } from './replay-model.ts'
 import type { ReplayModel } from './use-replay.ts'
 
-/** Where the cluster reads each input and writes the tables, a path a line; what was sent here is read beside. */
+/** Where the cluster reads each input and writes the tables, a path a line; an input without one is read from the files given above. */
 const PlacesForm = ({
   inputs,
   last,

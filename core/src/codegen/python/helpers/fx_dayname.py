@@ -1,5 +1,4 @@
 from .by_row import by_row
+from .written import DAY_NAMES
 
-fx_dayname = by_row(
-    lambda d: ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"][d.weekday()]
-)
+fx_dayname = by_row(lambda d: DAY_NAMES[d.weekday()])

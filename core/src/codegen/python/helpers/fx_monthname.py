@@ -1,18 +1,4 @@
 from .by_row import by_row
+from .written import MONTH_NAMES
 
-fx_monthname = by_row(
-    lambda d: [
-        "January",
-        "February",
-        "March",
-        "April",
-        "May",
-        "June",
-        "July",
-        "August",
-        "September",
-        "October",
-        "November",
-        "December",
-    ][d.month - 1]
-)
+fx_monthname = by_row(lambda d: MONTH_NAMES[d.month - 1])

@@ -1,6 +1,3 @@
-from decimal import ROUND_DOWN
+from .fx_rounddown import fx_rounddown
 
-from .by_row import by_row
-from .rounded import rounded
-
-fx_trunc = by_row(lambda x, n=0: rounded(x, int(n), ROUND_DOWN))
+fx_trunc = fx_rounddown

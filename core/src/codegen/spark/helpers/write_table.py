@@ -1,4 +1,3 @@
-import re
 import uuid
 
 import pandas as pd
@@ -8,15 +7,12 @@ from .cells import cells
 from .shown import shown
 from .spark_table import by_rows, session
 from .stop import stop
-
-
-def quoted(t):
-    return '"' + t.replace('"', '""') + '"' if re.search(r'[",\r\n]|^ | \Z', t) else t
+from .write_csv import csv_cell
 
 
 def as_lines(frame):
     """A column of lines of CSV."""
-    columns = [["" if v is None else quoted(shown(v)) for v in cells(frame[c])] for c in frame.columns]
+    columns = [["" if v is None else csv_cell(shown(v)) for v in cells(frame[c])] for c in frame.columns]
     return pd.DataFrame({"line": pd.Series([",".join(row) for row in zip(*columns)], dtype=object)})
 
 
@@ -34,7 +30,7 @@ def write_table(table, path):
     lines = by_rows(table, as_lines)
     parts = f"{path}.{uuid.uuid4().hex}.parts"
     lines.df.orderBy(F.asc("_row")).select(lines.cell("line").alias("value")).write.text(parts)
-    merge(parts, path, ",".join(quoted(c) for c in table.columns) + "\n")
+    merge(parts, path, ",".join(csv_cell(c) for c in table.columns) + "\n")
 
 
 def merge(parts, path, head):
