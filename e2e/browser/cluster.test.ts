@@ -9,7 +9,7 @@ import { caller } from '../server/call.ts'
 import { until } from '../server/until.ts'
 import { accessible, click, fill, labelled, openBrowser, see, text, type Browser } from './driver.ts'
 import { demo, startServer, type Running } from './server.ts'
-import { startSparkCluster, type SparkCluster } from './spark-cluster.ts'
+import { startSparkCluster, type SparkCluster } from '../parity/spark-cluster.ts'
 
 let server: Running
 let browser: Browser

@@ -14,9 +14,11 @@ const stories = Number(process.env.FABULA_SPARK_STORIES ?? 10)
 const all = process.env.FABULA_SPARK_EXAMPLES === 'all'
 
 /** One session for all, since each takes seconds to begin and both cores. */
-let spark: ReturnType<typeof startSpark>
-beforeAll(() => void (spark = startSpark()))
-afterAll(() => spark.close())
+let spark: Awaited<ReturnType<typeof startSpark>>
+beforeAll(async () => {
+  if (sparkIsHere) spark = await startSpark()
+}, 90_000)
+afterAll(() => (sparkIsHere ? spark.close() : undefined))
 
 const formOf = (kind: string): unknown => stepKinds[kind as keyof typeof stepKinds].scripts.spark ?? 'rows'
 const examples = kindExamples.flatMap(({ kind, examples: those }) =>

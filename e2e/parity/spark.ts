@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { sparkScript, type Plan, type Recipe } from '@fabula/core'
 import { hasSpark, inEnvironment } from '../../scripts/python.mjs'
 import { startPython } from './runners.ts'
+import { quickStart, startSparkCluster } from './spark-cluster.ts'
 
 /** Whether PySpark could be installed; where PyPI is out of reach its tests are skipped, and the suite's last line says so. */
 export const sparkIsHere = hasSpark()
@@ -17,19 +18,20 @@ const manyParts = {
 }
 /** Settings by which a small story takes the least time. */
 const fewParts = [
-  '--conf spark.sql.shuffle.partitions=1',
-  '--conf spark.sql.adaptive.enabled=false',
-  '--conf spark.sql.codegen.wholeStage=false',
-  '--conf spark.sql.codegen.factoryMode=NO_CODEGEN',
+  'spark.sql.shuffle.partitions 1',
+  'spark.sql.adaptive.enabled false',
+  'spark.sql.codegen.wholeStage false',
+  'spark.sql.codegen.factoryMode NO_CODEGEN',
+  'spark.ui.showConsoleProgress false',
 ]
 
-/** A session of Spark on this machine that runs PySpark scripts one after the other. */
-export const startSpark = () => {
+/** A session on a standalone cluster of two workers that runs PySpark scripts one after the other. */
+export const startSpark = async () => {
+  const cluster = await startSparkCluster([...quickStart, ...fewParts])
   const folder = mkdtempSync(join(tmpdir(), 'fabula-spark-'))
   const python = startPython(inEnvironment('spark-3'), [], {
-    PYSPARK_PYTHON: inEnvironment('spark-3'),
-    SPARK_LOCAL_IP: '127.0.0.1',
-    PYSPARK_SUBMIT_ARGS: `--master local[2] --conf spark.ui.enabled=false --conf spark.ui.showConsoleProgress=false --driver-java-options '-XX:TieredStopAtLevel=1 -XX:+UseSerialGC' ${fewParts.join(' ')} pyspark-shell`,
+    ...cluster.environment,
+    PYSPARK_SUBMIT_ARGS: `--master ${cluster.master} pyspark-shell`,
   })
   let count = 0
   return {
@@ -61,6 +63,9 @@ export const startSpark = () => {
       )
       await python.run(script, [])
     },
-    close: () => python.close(),
+    close: async () => {
+      python.close()
+      await cluster.close()
+    },
   }
 }

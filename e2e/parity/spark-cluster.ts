@@ -4,7 +4,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { inEnvironment } from '../../scripts/python.mjs'
-import { freePort } from './server.ts'
+import { freePort } from '../browser/server.ts'
 
 /** Seconds that a part of the cluster may take to say that it is up. */
 const patience = 60
@@ -20,14 +20,10 @@ export type SparkCluster = {
 const programFolder = join(inEnvironment('spark-3'), '..')
 /** What a Java takes the least time to begin with. */
 const java = '-XX:+UseSerialGC -XX:TieredStopAtLevel=1'
-/** Settings by which a small story takes the least time, as the keeper of a cluster writes them down for all who use it. */
-const settings = [
-  'spark.sql.shuffle.partitions 2',
-  'spark.ui.enabled false',
-  'spark.executor.memory 700m',
-  `spark.driver.extraJavaOptions ${java}`,
-  `spark.executor.extraJavaOptions ${java}`,
-]
+/** Settings for all stories, as the keeper of a cluster writes them down for all who use it. */
+const settings = ['spark.sql.shuffle.partitions 2', 'spark.ui.enabled false', 'spark.executor.memory 700m']
+/** Settings by which a small story takes the least time, and a large one more. */
+export const quickStart = [`spark.driver.extraJavaOptions ${java}`, `spark.executor.extraJavaOptions ${java}`]
 const environment = {
   PATH: `${programFolder}:${process.env.PATH}`,
   PYSPARK_PYTHON: inEnvironment('spark-3'),
@@ -68,10 +64,10 @@ const kill = (child: ChildProcess | undefined): void => {
   }
 }
 
-/** Starts a master and `count` workers with a core each. */
-export const startSparkCluster = async (count = 2): Promise<SparkCluster> => {
+/** Starts a master and `count` workers with a core each; `more` are lines for its file of settings. */
+export const startSparkCluster = async (more: readonly string[] = quickStart, count = 2): Promise<SparkCluster> => {
   const folder = mkdtempSync(join(tmpdir(), 'fabula-spark-cluster-'))
-  writeFileSync(join(folder, 'spark-defaults.conf'), settings.join('\n'))
+  writeFileSync(join(folder, 'spark-defaults.conf'), [...settings, ...more].join('\n'))
   const port = await freePort()
   const master = `spark://127.0.0.1:${port}`
   const deploy = 'org.apache.spark.deploy'
