@@ -47,9 +47,60 @@ export const startPython = (
   }
 }
 
+/** Words for an interpreter by which what pandas is about to change is an error. */
+export const warningsAsErrors = ['-W', 'error::FutureWarning', '-W', 'error::DeprecationWarning']
+
+type Inputs = Readonly<Record<string, string>>
+/** A folder for files that scripts read and write. */
+const newFolder = () => {
+  const folder = mkdtempSync(join(tmpdir(), 'fabula-parity-'))
+  let count = 0
+  const path = (name: string): string => {
+    const [stem, ending] = name.split('.')
+    return join(folder, `${stem}-${++count}.${ending}`)
+  }
+  const write = (name: string, text: string): string => {
+    const at = path(name)
+    writeFileSync(at, text)
+    return at
+  }
+  return {
+    path,
+    write,
+    /** The texts of inputs as files. */
+    inputs: (texts: Inputs): Record<string, string> =>
+      Object.fromEntries(Object.entries(texts).map(([id, text]) => [id, write(`${id}.csv`, text)])),
+  }
+}
+
+/** A Python process that runs the scripts of recipes; words are as of `startPython`. */
+export const startPythonScripts = (interpreter?: string, words?: readonly string[]) => {
+  const folder = newFolder()
+  const python = startPython(interpreter, words)
+  const run = async (recipe: Recipe, plan: Plan, inputs: Inputs, out: string, traceOut?: string): Promise<void> => {
+    const { text } = dialects.python.assemble(recipe, plan, { trace: traceOut !== undefined })
+    await python.run(folder.write('flow.py', text), [
+      ...Object.entries(folder.inputs(inputs)).flatMap(([id, path]) => ['--input', `${id}=${path}`]),
+      '--output',
+      `result=${out}`,
+      ...(traceOut === undefined ? [] : ['--trace-out', traceOut]),
+    ])
+  }
+  return {
+    run,
+    /** The table `result` as the script writes it. */
+    table: async (recipe: Recipe, inputs: Inputs, plan?: Plan): Promise<string> => {
+      const out = folder.path('out.csv')
+      await run(recipe, plan, inputs, out)
+      return readFileSync(out, 'utf8')
+    },
+    close: () => python.close(),
+  }
+}
+
 /** A database and a Python process that run one script after the other. */
 export const startRunners = async (): Promise<Runners> => {
-  const folder = mkdtempSync(join(tmpdir(), 'fabula-parity-'))
+  const folder = newFolder()
   let db = await PGlite.create()
   let runs = 0
   /** What scripts leave behind although they are rolled back (dead rows of the catalogue) slows a database down; it is renewed now and then. */
@@ -60,21 +111,14 @@ export const startRunners = async (): Promise<Runners> => {
     }
     return db
   }
-  const scripts = startPython()
-  let count = 0
-  const filesOf = (inputs: Readonly<Record<string, string>>): Record<string, string> =>
-    Object.fromEntries(
-      Object.entries(inputs).map(([id, text]) => {
-        const path = join(folder, `${id}-${++count}.csv`)
-        writeFileSync(path, text)
-        return [id, path]
-      }),
-    )
-  type Inputs = Readonly<Record<string, string>>
-  const newFile = (): string => join(folder, `out-${++count}.csv`)
+  const python = startPythonScripts()
   const runSql = async (recipe: Recipe, plan: Plan, inputs: Inputs, out: string, traceOut?: string): Promise<void> => {
     const { commands } = dialects.sql.assemble(recipe, plan, { trace: traceOut !== undefined })
-    const files = { ...filesOf(inputs), out_result: out, ...(traceOut === undefined ? {} : { trace_out: traceOut }) }
+    const files = {
+      ...folder.inputs(inputs),
+      out_result: out,
+      ...(traceOut === undefined ? {} : { trace_out: traceOut }),
+    }
     try {
       await runPsql(await freshDb(), commands, { ...files, quiet: '1' })
     } catch (error) {
@@ -82,44 +126,24 @@ export const startRunners = async (): Promise<Runners> => {
       throw error
     }
   }
-  const runPython = async (
-    recipe: Recipe,
-    plan: Plan,
-    inputs: Inputs,
-    out: string,
-    traceOut?: string,
-  ): Promise<void> => {
-    const script = join(folder, `flow-${++count}.py`)
-    writeFileSync(script, dialects.python.assemble(recipe, plan, { trace: traceOut !== undefined }).text)
-    await scripts.run(script, [
-      ...Object.entries(filesOf(inputs)).flatMap(([id, path]) => ['--input', `${id}=${path}`]),
-      '--output',
-      `result=${out}`,
-      ...(traceOut === undefined ? [] : ['--trace-out', traceOut]),
-    ])
-  }
   const traced = async (run: typeof runSql, recipe: Recipe, plan: Plan, inputs: Inputs): Promise<string> => {
-    const trace = newFile()
-    await run(recipe, plan, inputs, newFile(), trace)
+    const trace = folder.path('out.csv')
+    await run(recipe, plan, inputs, folder.path('out.csv'), trace)
     return readFileSync(trace, 'utf8').replace(/,(\w+)-\d+\.csv,/g, ',$1.csv,')
   }
   return {
     sql: async (recipe, plan, inputs) => {
-      const out = newFile()
+      const out = folder.path('out.csv')
       await runSql(recipe, plan, inputs, out)
       return readFileSync(out, 'utf8')
     },
-    python: async (recipe, inputs, plan) => {
-      const out = newFile()
-      await runPython(recipe, plan, inputs, out)
-      return readFileSync(out, 'utf8')
-    },
+    python: python.table,
     traces: {
       sql: (recipe, plan, inputs) => traced(runSql, recipe, plan, inputs),
-      python: (recipe, plan, inputs) => traced(runPython, recipe, plan, inputs),
+      python: (recipe, plan, inputs) => traced(python.run, recipe, plan, inputs),
     },
     close: async () => {
-      scripts.close()
+      python.close()
       await db.close()
     },
   }

@@ -65,6 +65,9 @@ const taken = new Set([
   'c',
   'name',
   'fresh',
+  'groups',
+  'rank',
+  'total',
   'print',
   'list',
   'dict',
@@ -164,6 +167,7 @@ export type PythonPlace = {
   readonly own: RecipeTable
   readonly trace: boolean
   readonly plain?: boolean
+  readonly closed?: boolean
   /** The inputs of which a new column makes a difference; all where nothing is said. */ readonly open?: ReadonlySet<string>
 }
 /** What a step’s Python is written with at its place. */
@@ -177,6 +181,7 @@ export function pythonContext({
   own,
   trace,
   plain = false,
+  closed = false,
   open,
 }: PythonPlace): PythonContext {
   return {
@@ -198,6 +203,7 @@ export function pythonContext({
       open: open?.has(one) ?? true,
     }),
     plain,
+    closed,
     follows: trace,
   }
 }

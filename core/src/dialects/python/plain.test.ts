@@ -4,7 +4,7 @@ import type { Recipe } from '../../recipe/recipe.ts'
 import type { ReadOptions } from '../../reading/read-options.ts'
 import type { NewStep } from '../../recipe/recipe.ts'
 import { pythonScript } from './script.ts'
-import { inputsWithNewcomers, toldSteps } from './told.ts'
+import { newcomers, toldSteps } from './told.ts'
 import { wrapLines } from './wrap.ts'
 
 const fees = { name: 'Fee', type: 'decimal' } as const
@@ -59,8 +59,9 @@ it('a type that only data can tell ends what the recipe says of types', () => {
 })
 
 it('new columns are given types where they reach the result or a rule takes them in', () => {
-  expect([...inputsWithNewcomers(recipe(typed, dear))]).toEqual(['visits'])
-  expect([...inputsWithNewcomers(recipe(typed, dear, perClinic))]).toEqual([])
+  expect([...newcomers(recipe(typed, dear)).inputs]).toEqual(['visits'])
+  expect([...newcomers(recipe(typed, dear, perClinic)).inputs]).toEqual([])
+  expect([...newcomers(recipe(typed, dear, perClinic, dear)).steps]).toEqual(['s2', 's3'])
   expect(stepOf(recipe(typed, dear), 's1')).toContain('detected(')
   expect(stepOf(recipe(typed, dear, perClinic), 's1')).not.toContain('detected(')
 })

@@ -13,7 +13,7 @@ import { csvFirst, inputFormat } from '../inputs.ts'
 import { stepCode, tablesToWrite } from '../script.ts'
 import type { Script, ScriptOptions } from '../../codegen/dialect.ts'
 import { assembled, columnChecks, importLines, pairs, pythonContext, variable, type StepBlock } from './parts.ts'
-import { inputsWithNewcomers, toldSteps } from './told.ts'
+import { newcomers, toldSteps } from './told.ts'
 import { typeGuards } from './type-guards.ts'
 
 /** The file formats that a Python script cannot read. */
@@ -70,13 +70,14 @@ function stepBlocks(recipe: Recipe, plan: Plan, trace: boolean): StepBlock[] {
   const blocks: StepBlock[] = []
   const guardOf = typeGuards(recipe)
   const told = toldSteps(recipe, plan)
-  const open = inputsWithNewcomers(recipe)
+  const { inputs: open, steps: reached } = newcomers(recipe)
   for (const { own, table, steps } of tablesToWrite(recipe, plan)) {
     const frame = variable(table.id)
     for (const { step, input, output } of steps) {
       const context = pythonContext({
         ...{ frame, input, output, parameters, plan, recipe, own, trace, open },
         plain: !trace && told.has(step.id),
+        closed: !reached.has(step.id),
       })
       const { body, after } = stepCode(kindOf(step).scripts.python(paramsOf(step), context))
       const schemas = [input, ...usedTables(step).map((id) => plan.tables.find((one) => one.id === id)?.output ?? [])]

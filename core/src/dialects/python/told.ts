@@ -1,7 +1,7 @@
 import { planRecipe, type Plan, type PlannedStep, type PlannedTable } from '../../engine/plan.ts'
 import { fileColumns, type ReadOptions } from '../../reading/read-options.ts'
 import { inOrder, kindOf, openedBy, paramsOf } from '../../recipe/step-access.ts'
-import { takenTables } from '../../recipe/used-tables.ts'
+import { takenTables, usedTables } from '../../recipe/used-tables.ts'
 import type { Recipe } from '../../recipe/recipe.ts'
 import { columnTypes } from '../../table/column.ts'
 import type { Schema } from '../../table/table.ts'
@@ -40,6 +40,11 @@ export function toldSteps(recipe: Recipe, plan: Plan): ReadonlySet<string> {
 /** Stands for a column that a file has more than the recipe lists; no column is called so. */
 export const newcomer = '\u0001'
 
+/** Whether a column that a file has more reaches a step, by its table or another that it takes. */
+const isReached = (plan: Plan, { step, input }: PlannedStep): boolean =>
+  hasNewcomer(input) ||
+  usedTables(step).some((other) => hasNewcomer(plan.tables.find(({ id }) => id === other)?.output ?? []))
+
 /** Whether a column that a file has more reaches a step that takes it in, or stays to the table's end. */
 const takesNewcomer = (table: PlannedTable): boolean =>
   table.steps.some(
@@ -48,14 +53,22 @@ const takesNewcomer = (table: PlannedTable): boolean =>
   ) || hasNewcomer(table.output ?? [])
 const hasNewcomer = (schema: Schema): boolean => schema.some(({ name }) => name === newcomer)
 
-/** The inputs of which a new column, by its type, can make a difference to any table. */
-export function inputsWithNewcomers(recipe: Recipe): ReadonlySet<string> {
-  const open = (input: string): boolean =>
-    columnTypes.some((type) => {
+/** The inputs of which a new column, by its type, can make a difference to any table, and the steps that one reaches. */
+export function newcomers(recipe: Recipe): {
+  readonly inputs: ReadonlySet<string>
+  readonly steps: ReadonlySet<string>
+} {
+  const opened = new Set<string>()
+  const reached = new Set<string>()
+  for (const { id } of recipe.inputs)
+    for (const type of columnTypes) {
       const inputs = recipe.inputs.map((one) =>
-        one.id === input ? { ...one, columns: [...(one.columns ?? []), { name: newcomer, type }] } : one,
+        one.id === id ? { ...one, columns: [...(one.columns ?? []), { name: newcomer, type }] } : one,
       )
-      return planRecipe({ ...recipe, inputs }).tables.some(takesNewcomer)
-    })
-  return new Set(recipe.inputs.map(({ id }) => id).filter(open))
+      const plan = planRecipe({ ...recipe, inputs })
+      if (plan.tables.some(takesNewcomer)) opened.add(id)
+      for (const planned of plan.tables.flatMap(({ steps }) => steps))
+        if (isReached(plan, planned)) reached.add(planned.step.id)
+    }
+  return { inputs: opened, steps: reached }
 }

@@ -253,6 +253,8 @@ export type PythonContext = ScriptContext & {
    * they give what the engine gives.
    */
   readonly plain: boolean
+  /** Whether no column that the recipe does not list reaches the step. */
+  readonly closed: boolean
   /** Whether rows are followed to their sources, or the code runs on Spark: then all is done by helpers that know of it. */
   readonly follows: boolean
 }

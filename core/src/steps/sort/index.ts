@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { code, py, sql, pyHelper, type Code } from '../../codegen/tag.ts'
+import { code, py, sql, pyHelper } from '../../codegen/tag.ts'
 import {
   checkSortKeys,
   orderOf,
@@ -9,12 +9,10 @@ import {
   sortWords,
   type SortKeyParams,
 } from '../shared/sort-keys.ts'
+import { sortedByValues, sortsAlike } from '../shared/pandas.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 
 type SortParams = { readonly by: readonly SortKeyParams[] }
-
-const descending = (by: SortParams['by']): Code =>
-  by.some((key) => key.descending) ? py`, ascending=${by.map((key) => !key.descending)}` : code('')
 
 /** Sorts rows, stably. */
 export const sort = defineStep<SortParams>({
@@ -52,8 +50,8 @@ export const sort = defineStep<SortParams>({
     ],
     spark: 'table',
     python: ({ by }, { frame, plain }) =>
-      plain && by.every(({ natural }) => !natural)
-        ? py`${frame} = ${frame}.sort_values(${by.map(({ column }) => column)}${descending(by)}, key=${pyHelper('text_order')}, kind="stable", ignore_index=True)`
+      plain && sortsAlike(by)
+        ? py`${frame} = ${sortedByValues(frame, by, code(', ignore_index=True'))}`
         : py`${frame} = ${pyHelper('sort_rows')}(${frame}, ${sortPython(by)})`,
   },
 })

@@ -2,7 +2,6 @@ import { measureSources } from '../shared/trace-measures.ts'
 import { orderOf } from '../shared/sort-keys.ts'
 import { z } from 'zod'
 import { code, joined, lines, py, sql, pyHelper, type Code } from '../../codegen/tag.ts'
-import { pythonKeywords } from '../../codegen/python/keywords.ts'
 import { groupBy } from '../../table/group.ts'
 import { Table, type Field, type Schema } from '../../table/table.ts'
 import { listed } from '../../messages/words.ts'
@@ -19,6 +18,7 @@ import {
   runMeasure,
   type Measure,
 } from '../shared/measures.ts'
+import { namedArgument, pandasFigure } from '../shared/pandas.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 import { measuresOf } from '../shared/draft-values.ts'
 
@@ -31,31 +31,13 @@ const layout = ({ by, measures }: Summarise, input: Schema): { keys: Field[]; ma
 
 /** Names that `agg` takes as its own. */
 const namesOfAgg = new Set(['func', 'engine', 'engine_kwargs'])
-/** How pandas' `agg` makes figures of any column that they are made of, and those of decimals. */
-const figuresOfAll: { readonly [How in Measure['how']]?: Code } = {
-  count: py`${'size'}`,
-  filled: py`${'count'}`,
-  distinct: py`${'nunique'}`,
-  mean: pyHelper('exact_mean'),
-}
-const figuresOfDecimals: { readonly [How in Measure['how']]?: Code } = {
-  sum: pyHelper('exact_sum'),
-  min: py`${'min'}`,
-  max: py`${'max'}`,
-  median: py`${'median'}`,
-}
 /** Each figure as pandas' `agg` takes it: the column and what becomes of it; fewer than there are where it would not give the same. */
 const pandasFigures = (measures: readonly Measure[], input: Schema, key: Field): Code[] =>
   measures.flatMap(({ how, column, as, order }) => {
     const type = input.find((field) => field.name === column)?.type
-    const way = figuresOfAll[how] ?? (type === 'decimal' ? figuresOfDecimals[how] : undefined)
+    const way = pandasFigure(how, type)
     return order || namesOfAgg.has(as) || !way ? [] : [py`(${how === 'count' ? key.name : (column ?? null)}, ${way})`]
   })
-/** An argument of any name. */
-const namedArgument = (name: string, value: Code): Code =>
-  /^[A-Za-z][A-Za-z0-9_]*$/.test(name) && !pythonKeywords.has(name)
-    ? py`${code(name)}=${value}`
-    : py`**{${name}: ${value}}`
 /** Counts as the whole numbers that may be empty; means of whole numbers as decimals. */
 const wholeColumns = (frame: Code, made: readonly Field[]): Code => {
   const types = { integer: 'Int64', decimal: 'float64' }

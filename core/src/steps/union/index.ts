@@ -12,6 +12,7 @@ import { checkColumn, inTable, kindsPython, untoldFields } from '../shared/colum
 import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot, tableSlot, type TableNames } from '../shared/step-kind.ts'
 import { alignUnion, type UnionLayout, type UnionParams } from './align.ts'
+import { plainUnion } from './plain-python.ts'
 import { unionTrace } from './trace.ts'
 
 const notesOf = (
@@ -186,7 +187,10 @@ export const union = defineStep<UnionParams>({
       }))
     },
     spark: 'table',
-    python: (params, { frame, table, names, own, input }) => {
+    python: (params, context) => {
+      const plain = plainUnion(params, context)
+      if (plain) return plain
+      const { frame, table, names, own, input } = context
       const part = (id: string, rows: Code, columns: Schema): Code => {
         const renames = new Map([
           ...(params.pairs ?? []).flatMap(({ into, from }) =>

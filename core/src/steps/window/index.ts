@@ -1,30 +1,27 @@
 import { windowSources } from './trace.ts'
 import { z } from 'zod'
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
-import { aggregates, sums, type Aggregate } from '../../table/aggregate.ts'
+import { sums } from '../../table/aggregate.ts'
 import { columnWriter, isNullAt, type Column, type ColumnType, type FloatColumn } from '../../table/column.ts'
 import { gather, sliceRows } from '../../table/gather.ts'
 import { groupBy, type Groups } from '../../table/group.ts'
 import { float64s, IntList, int32s } from '../../table/memory.ts'
 import { maxInteger } from '../../table/number.ts'
-import type { Field, Schema, Table } from '../../table/table.ts'
+import type { Field, Table } from '../../table/table.ts'
 import { listed } from '../../messages/words.ts'
 import {
   bySchema,
   byWords,
   checkBy,
   checkPlace,
-  freeName,
   keysOf,
   placePython,
   placeSchema,
   positionFor,
   selectColumns,
   selectorPython,
-  type GroupKeys,
-  type ColumnPlacement,
 } from '../shared/columns.ts'
-import { checkMeasure, howWords, measureSql, measureType, runMeasure } from '../shared/measures.ts'
+import { checkMeasure, howWords, measureSql, runMeasure } from '../shared/measures.ts'
 import { name } from '../../reading/name-schema.ts'
 import {
   checkSortKeys,
@@ -36,26 +33,9 @@ import {
   type SortKeyParams,
 } from '../shared/sort-keys.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
+import { byOf, fieldsOf, needsNone, windowHows, type Window, type WindowHow, type WindowMeasure } from './layout.ts'
+import { plainWindow } from './plain-python.ts'
 
-const ordered = ['running-sum', 'rank', 'dense-rank', 'row-number', 'previous', 'next'] as const
-type Ordered = (typeof ordered)[number]
-/** An aggregate over a group, or a function of the row’s place in it. */
-export type WindowHow = Aggregate | Ordered
-type WindowMeasure = {
-  readonly how: WindowHow
-  readonly column?: string | undefined
-  readonly as: string
-  readonly offset?: number | undefined
-  readonly separator?: string | undefined
-}
-type Window = ColumnPlacement & {
-  readonly by?: GroupKeys | undefined
-  readonly order?: readonly SortKeyParams[] | undefined
-  readonly measures: readonly WindowMeasure[]
-}
-
-/** All functions of a window. */
-export const windowHows = [...aggregates, ...ordered] as const
 const windowWords: Readonly<Record<WindowHow, string>> = {
   ...howWords,
   share: 'the share in its group of',
@@ -66,29 +46,6 @@ const windowWords: Readonly<Record<WindowHow, string>> = {
   previous: 'the previous',
   next: 'the next',
 }
-const needsNone = (how: WindowHow): boolean =>
-  how === 'count' || how === 'rank' || how === 'dense-rank' || how === 'row-number'
-
-const typeOf = ({ how, column }: WindowMeasure, input: Schema): ColumnType => {
-  const type = input.find((field) => field.name === column)?.type ?? 'integer'
-  if (how === 'rank' || how === 'dense-rank' || how === 'row-number') return 'integer'
-  if (how === 'previous' || how === 'next') return type
-  if (how === 'running-sum') {
-    if (type === 'integer') return 'integer'
-    return 'decimal'
-  }
-  return measureType(how, type)
-}
-const fieldsOf = ({ measures }: Window, input: Schema): Field[] => {
-  const taken = input.map((field) => field.name)
-  return measures.map((measure) => {
-    const free = freeName(measure.as, taken)
-    taken.push(free)
-    return { name: free, type: typeOf(measure, input) }
-  })
-}
-const byOf = ({ by }: Window): GroupKeys => by ?? []
-
 type Walk = {
   readonly groups: Groups
   /** Rows in order; groups are taken one row at a time as they come. */ readonly order: Int32Array
@@ -374,8 +331,11 @@ export const window = defineStep<Window>({
       return sql`${numbered}\n${selectColumns({ ...context, from: source }, made)}`
     },
     spark: 'table',
-    python: (params, { frame, input }) => {
+    python: (params, context) => {
+      const { frame, input } = context
       const fields = fieldsOf(params, input)
+      const plain = plainWindow(params, fields, context)
+      if (plain) return plain
       const measures = params.measures.map(({ how, column, as, offset, separator }, i) => {
         const more = [
           ...(offset === undefined ? [] : [py`"offset": ${offset}`]),
