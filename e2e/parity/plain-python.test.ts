@@ -17,7 +17,7 @@ const storyOf = (inputs: Recipe['inputs'], tables: Readonly<Record<string, reado
 const figure = fc.oneof(
   fc.record({ how: fc.constantFrom('count', 'row-number', 'rank', 'dense-rank') }),
   fc.record({
-    how: fc.constantFrom('sum', 'mean', 'min', 'max', 'median', 'share', 'running-sum'),
+    how: fc.constantFrom('sum', 'mean', 'min', 'max', 'median', 'share', 'running-sum', 'first', 'last'),
     column: fc.constant('Fee'),
   }),
   fc.record({ how: fc.constantFrom('filled', 'distinct'), column: fc.constantFrom(...all) }),
@@ -57,6 +57,61 @@ describe.each(pandasVersions)('by pandas %s', (_version, interpreter) => {
         await python.same(recipe, { rows })
       }),
       { numRuns: runs, seed: 2032 },
+    )
+  }, 600_000)
+
+  test(`${runs} summaries give the same by engine and Python`, async () => {
+    const measure = fc.oneof(
+      fc.record({ how: fc.constantFrom('first', 'last', 'filled', 'distinct'), column: fc.constantFrom(...all) }),
+      fc.record({
+        how: fc.constantFrom('sum', 'mean', 'min', 'max', 'median'),
+        column: fc.constantFrom('Fee', 'Beds'),
+      }),
+      fc.record({ how: fc.constantFrom('min', 'max'), column: fc.constant('Day') }),
+    )
+    const measures = fc.array(measure, { minLength: 1, maxLength: 4 })
+    const keys = fc.subarray(['Clinic', 'Day', 'Beds', 'Open'], { minLength: 1, maxLength: 2 })
+    await fc.assert(
+      fc.asyncProperty(keys, measures, fileOf(all, []), async (by, figures, rows) => {
+        const summary = { kind: 'summarise', by, measures: figures.map((one, i) => ({ ...one, as: `Figure ${i}` })) }
+        const text = { kind: 'derive', as: 'Made', formula: '"<" & \'Figure 0\' & ">"' }
+        const recipe = storyOf([{ id: 'rows', name: 'Rows', columns: fieldsOf(all) }], {
+          result: [opened('rows', all), summary, text],
+        })
+        await python.same(recipe, { rows })
+      }),
+      { numRuns: runs, seed: 2034 },
+    )
+  }, 600_000)
+
+  test(`${runs} pivots give the same by engine and Python`, async () => {
+    const value = fc.oneof(
+      fc.record({ how: fc.constantFrom('sum', 'mean', 'min', 'count'), column: fc.constantFrom('Fee', 'Beds') }),
+      fc.record({ how: fc.constantFrom('first', 'last', 'filled'), column: fc.constantFrom('Fee', 'Day') }),
+    )
+    const params = fc.record({
+      labels: fc.constantFrom('Clinic', 'Open', 'Region'),
+      by: fc.constantFrom<readonly Name[] | undefined>(undefined, ['Day'], ['Clinic', 'Open'], ['Beds']),
+      values: fc.array(value, { minLength: 1, maxLength: 2 }),
+      found: fc.constantFrom(undefined, ['Oxbow', null, 'true', 'North'], ['nowhere']),
+      gaps: fc.constantFrom(undefined, 0),
+    })
+    const columns = [...all, 'Region'] as const
+    await fc.assert(
+      fc.asyncProperty(params, fileOf(columns, []), async ({ by, gaps, found, values, labels }, rows) => {
+        const numbers = values.every(({ column, how }) => column !== 'Day' || how === 'filled')
+        const pivot = {
+          ...{ kind: 'pivot', labels, values: values.map((one, i) => ({ ...one, as: `Figure ${i}` })) },
+          ...(by ? { by } : {}),
+          ...(found ? { found } : {}),
+          ...(gaps !== undefined && numbers ? { gaps } : {}),
+        }
+        const recipe = storyOf([{ id: 'rows', name: 'Rows', columns: fieldsOf(columns) }], {
+          result: [opened('rows', columns), pivot],
+        })
+        await python.same(recipe, { rows })
+      }),
+      { numRuns: runs, seed: 2035 },
     )
   }, 600_000)
 

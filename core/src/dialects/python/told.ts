@@ -3,7 +3,7 @@ import { fileColumns, type ReadOptions } from '../../reading/read-options.ts'
 import { inOrder, kindOf, openedBy, paramsOf } from '../../recipe/step-access.ts'
 import { takenTables, usedTables } from '../../recipe/used-tables.ts'
 import type { Recipe } from '../../recipe/recipe.ts'
-import { columnTypes } from '../../table/column.ts'
+import { columnTypes, type ColumnType } from '../../table/column.ts'
 import type { Schema } from '../../table/table.ts'
 
 /** Whether an input's columns that the recipe knows are read as the types it names, so that no file changes them. */
@@ -53,22 +53,25 @@ const takesNewcomer = (table: PlannedTable): boolean =>
   ) || hasNewcomer(table.output ?? [])
 const hasNewcomer = (schema: Schema): boolean => schema.some(({ name }) => name === newcomer)
 
+/** The recipe, of which the file of an input has a column more of some type. */
+const withNewcomer = (recipe: Recipe, input: string, type: ColumnType): Recipe => {
+  const inputs = recipe.inputs.map((one) =>
+    one.id === input ? { ...one, columns: [...(one.columns ?? []), { name: newcomer, type }] } : one,
+  )
+  return { ...recipe, inputs }
+}
+
 /** The inputs of which a new column, by its type, can make a difference to any table, and the steps that one reaches. */
 export function newcomers(recipe: Recipe): {
   readonly inputs: ReadonlySet<string>
   readonly steps: ReadonlySet<string>
 } {
-  const opened = new Set<string>()
-  const reached = new Set<string>()
-  for (const { id } of recipe.inputs)
-    for (const type of columnTypes) {
-      const inputs = recipe.inputs.map((one) =>
-        one.id === id ? { ...one, columns: [...(one.columns ?? []), { name: newcomer, type }] } : one,
-      )
-      const plan = planRecipe({ ...recipe, inputs })
-      if (plan.tables.some(takesNewcomer)) opened.add(id)
-      for (const planned of plan.tables.flatMap(({ steps }) => steps))
-        if (isReached(plan, planned)) reached.add(planned.step.id)
-    }
-  return { inputs: opened, steps: reached }
+  const plans = recipe.inputs.flatMap(({ id }) =>
+    columnTypes.map((type) => ({ id, plan: planRecipe(withNewcomer(recipe, id, type)) })),
+  )
+  const opened = plans.filter(({ plan }) => plan.tables.some(takesNewcomer)).map(({ id }) => id)
+  const reached = plans.flatMap(({ plan }) =>
+    plan.tables.flatMap(({ steps }) => steps.filter((step) => isReached(plan, step)).map(({ step }) => step.id)),
+  )
+  return { inputs: new Set(opened), steps: new Set(reached) }
 }

@@ -40,6 +40,7 @@ import {
   labelsOf,
 } from './layout.ts'
 import { pivotDrafts, waysToOneValue } from './drafts.ts'
+import { plainPivot } from './plain-python.ts'
 
 /** Rows whose label makes a column; undefined where all do. */
 const takenRows = (ofRow: Int32Array): Int32Array | undefined => {
@@ -296,7 +297,10 @@ export const pivot = defineStep<Pivot>({
     },
     sqlRows: (params, { from, input, column }) => [{ rows: groupRowsSql(keysFor(params, input), from, column) }],
     spark: 'table',
-    python: (params, { frame, input }) => {
+    python: (params, context) => {
+      const plain = plainPivot(params, context)
+      if (plain) return plain
+      const { frame, input } = context
       const values = params.values.map((value) =>
         measurePython({ how: value.how as Aggregate, column: value.column }, valueName(value), valueType(value, input)),
       )

@@ -4,22 +4,39 @@ import type { ColumnType } from '../../table/column.ts'
 import type { Measure } from './measures.ts'
 import type { SortKeyParams } from './sort-keys.ts'
 
-/** How pandas' `agg` and `transform` make figures of any column that they are made of, and those of decimals. */
-const figuresOfAll: { readonly [How in Measure['how']]?: Code } = {
+type Figures = { readonly [How in Measure['how']]?: Code }
+/** How pandas' `agg` and `transform` make figures of any column that they are made of. */
+const figuresOfAll: Figures = {
   count: py`${'size'}`,
   filled: py`${'count'}`,
   distinct: py`${'nunique'}`,
   mean: pyHelper('exact_mean'),
 }
-const figuresOfDecimals: { readonly [How in Measure['how']]?: Code } = {
-  sum: pyHelper('exact_sum'),
-  min: py`${'min'}`,
-  max: py`${'max'}`,
-  median: py`${'median'}`,
-}
+const figuresOfNumbers: Figures = { min: py`${'min'}`, max: py`${'max'}`, median: py`${'median'}` }
 /** What `agg` or `transform` is called with for a figure of a column; undefined where none gives what the engine does. */
-export const pandasFigure = (how: Measure['how'], type: ColumnType | undefined): Code | undefined =>
-  figuresOfAll[how] ?? (type === 'decimal' ? figuresOfDecimals[how] : undefined)
+export const pandasFigure = (how: Measure['how'], type: ColumnType | undefined): Code | undefined => {
+  const sum = type === 'decimal' ? pyHelper('exact_sum') : pyHelper('integer_sum')
+  if (type === 'decimal' || type === 'integer')
+    return how === 'sum' ? sum : (figuresOfAll[how] ?? figuresOfNumbers[how])
+  return figuresOfAll[how]
+}
+const figuresOfMoments: Figures = {
+  min: code('lambda x: min(x.dropna(), default=None)'),
+  max: code('lambda x: max(x.dropna(), default=None)'),
+}
+const figuresByPlace: Figures = { first: code('lambda x: x.iloc[0]'), last: code('lambda x: x.iloc[-1]') }
+/** The same for `agg`, which makes figures that are no numbers as well. */
+export const pandasAggregate = (how: Measure['how'], type: ColumnType | undefined): Code | undefined => {
+  const isMoment = type === 'date' || type === 'datetime' || type === 'time'
+  return pandasFigure(how, type) ?? figuresByPlace[how] ?? (isMoment ? figuresOfMoments[how] : undefined)
+}
+
+/** The name of the type that pandas has for a column; columns of all other types are objects. */
+export const pandasTypes: { readonly [T in ColumnType]?: string } = {
+  integer: 'Int64',
+  decimal: 'float64',
+  boolean: 'boolean',
+}
 
 /** An argument of any name. */
 export const namedArgument = (name: string, value: Code): Code =>

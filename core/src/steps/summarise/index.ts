@@ -18,7 +18,7 @@ import {
   runMeasure,
   type Measure,
 } from '../shared/measures.ts'
-import { namedArgument, pandasFigure } from '../shared/pandas.ts'
+import { namedArgument, pandasAggregate, pandasTypes } from '../shared/pandas.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 import { measuresOf } from '../shared/draft-values.ts'
 
@@ -35,14 +35,15 @@ const namesOfAgg = new Set(['func', 'engine', 'engine_kwargs'])
 const pandasFigures = (measures: readonly Measure[], input: Schema, key: Field): Code[] =>
   measures.flatMap(({ how, column, as, order }) => {
     const type = input.find((field) => field.name === column)?.type
-    const way = pandasFigure(how, type)
+    const way = pandasAggregate(how, type)
     return order || namesOfAgg.has(as) || !way ? [] : [py`(${how === 'count' ? key.name : (column ?? null)}, ${way})`]
   })
-/** Counts as the whole numbers that may be empty; means of whole numbers as decimals. */
+/** Figures as columns of their types. */
 const wholeColumns = (frame: Code, made: readonly Field[]): Code => {
-  const types = { integer: 'Int64', decimal: 'float64' }
-  const typed = made.map(({ name, type }) => py`${name}: ${types[type as keyof typeof types]}`)
-  return py`${frame} = ${frame}.reset_index().astype({${joined(typed, ', ')}})`
+  const typed = made.flatMap(({ name, type }) => (pandasTypes[type] ? [py`${name}: ${pandasTypes[type]}`] : []))
+  const rows = py`${frame} = ${frame}.reset_index()${typed.length > 0 ? py`.astype({${joined(typed, ', ')}})` : code('')}`
+  const objects = made.filter(({ type }) => !pandasTypes[type]).map(({ name }) => name)
+  return lines(rows, objects.length > 0 ? py`${frame} = ${pyHelper('as_objects')}(${frame}, ${objects})` : undefined)
 }
 
 /** A row a group, with measures. */

@@ -43,6 +43,22 @@ export const windowExamples: KindExamples = {
         'G,X,V,run,rank,dense,no,prev,next,first,last\na,3,0.1,0.6,3,2,3,0.3,,0.2,3\na,1,0.2,0.2,1,1,1,,1,0.2,3\nb,1,,,1,1,1,,,,\na,1,0.3,0.5,1,1,2,0.2,3,0.2,3\nb,,4,4,2,2,2,,,,\n',
     },
     {
+      name: 'a running total by day, and the first of each group',
+      input:
+        'Clinic,Day:date,Fee:decimal\nOxbow,2031-05-02,12\nTarn,2031-05-01,\nOxbow,2031-05-01,40.5\nTarn,2031-05-03,8\n',
+      step: {
+        by: ['Clinic'],
+        order: [{ column: 'Day' }],
+        measures: [
+          { how: 'running-sum', column: 'Fee', as: 'So far' },
+          { how: 'first', column: 'Fee', as: 'First' },
+          { how: 'rank', as: 'Turn' },
+        ],
+      },
+      gives:
+        'Clinic,Day,Fee,So far,First,Turn\nOxbow,2031-05-02,12,52.5,40.5,2\nTarn,2031-05-01,,,,1\nOxbow,2031-05-01,40.5,40.5,40.5,1\nTarn,2031-05-03,8,8,,2\n',
+    },
+    {
       name: 'over the whole table, without an order, two places away',
       input: 'X:integer,Z\n5,a\n,b\n7,c\n',
       step: {

@@ -7,7 +7,7 @@ def running_sum(numbers: pd.Series) -> pd.Series:
     """The sum of a group's decimals up to each row, empty until the first."""
     total, sums = math.nan, []
     for number in numbers:
-        if number == number:
-            total = number if total != total else math.fsum([total, number])
+        if not math.isnan(number):
+            total = number if math.isnan(total) else math.fsum([total, number])
         sums.append(total)
     return pd.Series(sums, index=numbers.index)
