@@ -1,4 +1,5 @@
-/** A program of a virtual environment of Python; see python.mjs. */
-export const inEnvironment: (name: 'pandas-2' | 'pandas-3' | 'spark-3', program?: string) => string
-/** Whether the environment of Spark is there. */
+/** Environments of Python: those of the tests, and `bench`, which is made when it is asked for. */
+type Environment = 'pandas-2' | 'pandas-3' | 'spark-3' | 'bench'
+export const inEnvironment: (name: Environment, program?: string) => string
 export const hasSpark: () => boolean
+export const makeEnvironment: (name: Environment) => void

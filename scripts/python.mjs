@@ -5,12 +5,14 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { root } from './install.mjs'
 
-/** What is installed, by environment; the newest of each that PyPI has when it is made. */
+/** What is installed for the tests, by environment. */
 const environments = {
   'pandas-2': ['pandas>=2,<3'],
   'pandas-3': ['pandas>=3,<4', 'ruff'],
   'spark-3': ['pyspark>=3.5,<4', 'pandas>=2,<3', 'pyarrow'],
 }
+/** The same for what is measured against. */
+const onDemand = { bench: ['pandas', 'pyarrow', 'openpyxl'] }
 const folderOf = (name) => join(root, 'node_modules/.cache', name)
 
 /** A program of an environment. */
@@ -19,29 +21,32 @@ export const inEnvironment = (name, program = 'python') => join(folderOf(name), 
 /** Whether the environment of Spark is there. */
 export const hasSpark = () => existsSync(join(folderOf('spark-3'), 'installed'))
 
-/** Makes the environments that are not there. Spark's may be missing where PyPI does not answer. @throws Error with what pip said of another */
-const installPython = () => {
-  for (const [name, packages] of Object.entries(environments)) {
-    const mark = join(folderOf(name), 'installed')
-    if (existsSync(mark)) continue
-    rmSync(folderOf(name), { recursive: true, force: true })
-    process.stdout.write(`Installing ${packages.join(', ')}…\n`)
-    let failed = ''
-    for (const [program, words] of [
-      ['/usr/bin/python3', ['-m', 'venv', folderOf(name)]],
-      [inEnvironment(name), ['-m', 'pip', 'install', '--quiet', ...packages]],
-    ]) {
-      const { status, stdout, stderr } = spawnSync(program, words, { encoding: 'utf8' })
-      failed = status === 0 ? '' : `${program} ${words.join(' ')}: ${stdout}${stderr}`
-      if (failed) break
-    }
-    if (failed && name === 'spark-3') {
-      process.stdout.write(`Spark is left out: ${failed}\n`)
-      continue
-    }
-    if (failed) throw new Error(failed)
-    writeFileSync(mark, packages.join('\n'))
+/** Makes an environment that is not there, with the newest of its packages that PyPI has. @throws Error with what pip said */
+export const makeEnvironment = (name) => {
+  const packages = { ...environments, ...onDemand }[name]
+  const mark = join(folderOf(name), 'installed')
+  if (existsSync(mark)) return
+  rmSync(folderOf(name), { recursive: true, force: true })
+  process.stdout.write(`Installing ${packages.join(', ')}…\n`)
+  for (const [program, words] of [
+    ['/usr/bin/python3', ['-m', 'venv', folderOf(name)]],
+    [inEnvironment(name), ['-m', 'pip', 'install', '--quiet', ...packages]],
+  ]) {
+    const { status, stdout, stderr } = spawnSync(program, words, { encoding: 'utf8' })
+    if (status !== 0) throw new Error(`${program} ${words.join(' ')}: ${stdout}${stderr}`)
   }
+  writeFileSync(mark, packages.join('\n'))
+}
+
+/** Makes the environments of the tests. Spark's may be missing where PyPI does not answer. */
+const installPython = () => {
+  for (const name of Object.keys(environments))
+    try {
+      makeEnvironment(name)
+    } catch (error) {
+      if (name !== 'spark-3') throw error
+      process.stdout.write(`Spark is left out: ${error.message}\n`)
+    }
 }
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) installPython()

@@ -111,7 +111,7 @@ export const startRunners = async (): Promise<Runners> => {
     }
     return db
   }
-  const python = startPythonScripts()
+  const python = startPythonScripts(undefined, warningsAsErrors)
   const runSql = async (recipe: Recipe, plan: Plan, inputs: Inputs, out: string, traceOut?: string): Promise<void> => {
     const { commands } = dialects.sql.assemble(recipe, plan, { trace: traceOut !== undefined })
     const files = {

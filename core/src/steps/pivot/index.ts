@@ -20,7 +20,6 @@ import {
   placePython,
   placeSchema,
   selectedNames,
-  selectorPython,
   selectorWords,
 } from '../shared/columns.ts'
 import { checkMeasure, howWords, measurePython, groupRowsSql, measureSql, runMeasure } from '../shared/measures.ts'
@@ -40,7 +39,7 @@ import {
   labelsOf,
 } from './layout.ts'
 import { pivotDrafts, waysToOneValue } from './drafts.ts'
-import { plainPivot } from './plain-python.ts'
+import { keysPython, plainPivot } from './plain-python.ts'
 
 /** Rows whose label makes a column; undefined where all do. */
 const takenRows = (ofRow: Int32Array): Int32Array | undefined => {
@@ -304,19 +303,13 @@ export const pivot = defineStep<Pivot>({
       const values = params.values.map((value) =>
         measurePython({ how: value.how as Aggregate, column: value.column }, valueName(value), valueType(value, input)),
       )
-      const chooseBy = () => {
-        if (params.by === undefined) return code('None')
-        if (Array.isArray(params.by) && params.by.length === 0) return code('[]')
-        return selectorPython(params.by, frame)
-      }
-      const by = chooseBy()
       const found = params.found
         ? py`[${joined(
             params.found.map((one) => py`${labelText(one)}`),
             ', ',
           )}]`
         : code('None')
-      return py`${frame} = ${pyHelper('pivot')}(${frame}, ${params.labels}, [${joined(values, ', ')}], by=${by}, found=${found}${params.gaps === undefined || params.gaps === null ? code('') : py`, gaps=${literalPython(params.gaps, valueType(params.values[0] as PivotValue, input))}`}${placePython(params)})`
+      return py`${frame} = ${pyHelper('pivot')}(${frame}, ${params.labels}, [${joined(values, ', ')}], by=${keysPython(params, frame)}, found=${found}${params.gaps === undefined || params.gaps === null ? code('') : py`, gaps=${literalPython(params.gaps, valueType(params.values[0] as PivotValue, input))}`}${placePython(params)})`
     },
   },
   absorbs: (params, column, input) =>

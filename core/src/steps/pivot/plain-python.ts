@@ -1,5 +1,6 @@
 import { code, joined, py, pyHelper, type Code } from '../../codegen/tag.ts'
-import { pandasAggregate, pandasTypes } from '../shared/pandas.ts'
+import { selectorPython, type Selector } from '../shared/columns.ts'
+import { onlyValue, pandasAggregate, pandasTypes } from '../shared/pandas.ts'
 import type { PythonContext } from '../shared/step-kind.ts'
 import { literalPython } from '../shared/value.ts'
 import { keysFor, labelText, valueName, valueType, type Pivot, type PivotValue } from './layout.ts'
@@ -7,9 +8,16 @@ import { keysFor, labelText, valueName, valueType, type Pivot, type PivotValue }
 const figureOf = (value: PivotValue, context: PythonContext, keys: readonly string[]): Code | undefined => {
   const { how, column } = value
   const type = context.input.find((field) => field.name === column)?.type
-  const figure = how === 'only' ? pyHelper('only_value') : pandasAggregate(how, type)
+  const figure = how === 'only' ? onlyValue(type) : pandasAggregate(how, type)
   const dtype = pandasTypes[valueType(value, context.input)] ?? 'object'
   return figure && py`(${valueName(value)}, ${how === 'count' ? (keys[0] ?? '') : column}, ${figure}, ${dtype})`
+}
+
+/** The names of the columns that identify a row. */
+export const keysPython = ({ by, labels, values }: Pivot, frame: Code): Code => {
+  const used = [...new Set([labels, ...values.map(({ column }) => column)])]
+  if (by === undefined) return py`[c for c in ${frame}.columns if c not in ${used}]`
+  return Array.isArray(by) && by.length === 0 ? code('[]') : selectorPython(by as Selector, frame)
 }
 
 /** A pivot by pandas' groupby and merge; undefined where they would not give what the engine gives. */
@@ -21,8 +29,7 @@ export const plainPivot = (params: Pivot, context: PythonContext): Code | undefi
   if (!plain || !isListed || keys.length === 0 || before !== undefined || after !== undefined) return undefined
   const figures = values.map((value) => figureOf(value, context, keys))
   if (figures.includes(undefined)) return undefined
-  const used = [...new Set([labels, ...values.map(({ column }) => column)])]
-  const rows = by === undefined ? py`[c for c in ${frame}.columns if c not in ${used}]` : py`${[...new Set(keys)]}`
+  const rows = by === undefined ? keysPython(params, frame) : py`${[...new Set(keys)]}`
   const columns = found ? py`, found=${found.map(labelText)}` : code('')
   // a whole number fits columns of decimals as well
   const type =

@@ -20,16 +20,22 @@ export const pandasFigure = (how: Measure['how'], type: ColumnType | undefined):
     return how === 'sum' ? sum : (figuresOfAll[how] ?? figuresOfNumbers[how])
   return figuresOfAll[how]
 }
-const figuresOfMoments: Figures = {
+const figuresOfTimes: Figures = {
   min: code('lambda x: min(x.dropna(), default=None)'),
   max: code('lambda x: max(x.dropna(), default=None)'),
 }
 const figuresByPlace: Figures = { first: code('lambda x: x.iloc[0]'), last: code('lambda x: x.iloc[-1]') }
+/** Types of which `agg` makes others: moments become time stamps, lists plain texts. */
+const changedByAgg: readonly (ColumnType | undefined)[] = ['datetime', 'list']
 /** The same for `agg`, which makes figures that are no numbers as well. */
 export const pandasAggregate = (how: Measure['how'], type: ColumnType | undefined): Code | undefined => {
-  const isMoment = type === 'date' || type === 'datetime' || type === 'time'
-  return pandasFigure(how, type) ?? figuresByPlace[how] ?? (isMoment ? figuresOfMoments[how] : undefined)
+  const figure = pandasFigure(how, type)
+  if (figure || changedByAgg.includes(type)) return figure
+  return figuresByPlace[how] ?? (type === 'date' || type === 'time' ? figuresOfTimes[how] : undefined)
 }
+/** What `agg` is called with for the one value of a cell. */
+export const onlyValue = (type: ColumnType | undefined): Code | undefined =>
+  changedByAgg.includes(type) ? undefined : pyHelper('only_value')
 
 /** The name of the type that pandas has for a column; columns of all other types are objects. */
 export const pandasTypes: { readonly [T in ColumnType]?: string } = {

@@ -14,10 +14,9 @@ from .summarise import group_figures, groups_of
 from .warn import warn
 
 
-def pivot(frame, labels, values, by=None, found=None, gaps=None, before=None, after=None):
-    """A column of each label; a row of each combination of the columns that identify it."""
-    used = {labels} | {name for _, name, *_ in values}
-    by = [c for c in frame.columns if c not in used] if by is None else list(dict.fromkeys(by))
+def pivot(frame, labels, values, by, found=None, gaps=None, before=None, after=None):
+    """A column of each label; a row of each combination of the columns `by`."""
+    by = list(dict.fromkeys(by))
     ids = groups_of(frame, by)
     texts = [None if v is None else shown(v) for v in cells(frame[labels])]
     present = list(dict.fromkeys(texts))

@@ -17,7 +17,7 @@ def groups_of(frame, by):
     """A number per row, equal for equal keys, in order of first appearance."""
     ids = np.zeros(len(frame), dtype="int64")
     for name in by:
-        codes, uniques = pd.factorize(frame[name].astype(object) if frame[name].dtype != "float64" else frame[name])
+        codes, uniques = pd.factorize(frame[name])
         ids, _ = pd.factorize(ids * (len(uniques) + 1) + codes + 1)
     return ids
 

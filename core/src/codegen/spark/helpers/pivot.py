@@ -25,10 +25,9 @@ def check_single(df, keys, at, name):
         )
 
 
-def pivot(table, labels, values, by=None, found=None, gaps=None, before=None, after=None):
-    """A column of each label; a row of each combination of the columns that identify it."""
-    used = {labels} | {name for _, name, *_ in values}
-    by = [c for c in table.columns if c not in used] if by is None else list(dict.fromkeys(by))
+def pivot(table, labels, values, by, found=None, gaps=None, before=None, after=None):
+    """A column of each label; a row of each combination of the columns `by`."""
+    by = list(dict.fromkeys(by))
     keys = [table.name_at(name) for name in by]
     table = table.kept()
     df = table.df.withColumn("_label", text_of(table.cell(labels), table.kind(labels)))

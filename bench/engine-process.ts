@@ -1,0 +1,117 @@
+// The engine's side of bench/run.ts: does the works that are named on standard input, a line each, and says how long each took
+// (ms) and how much memory it took at most beside what was held before (MB).
+import { mkdtempSync, openSync, readFileSync, writeFileSync, writeSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { createInterface } from 'node:readline'
+import {
+  factsOf,
+  runRecipe,
+  StepCache,
+  suggestGroups,
+  valuesOf,
+  type OpenedSource,
+  type OutputFormat,
+  type Recipe,
+  type Step,
+  type Table,
+} from '@fabula/core'
+import { fileFromPath, openInput, outputPieces } from '@fabula/formats'
+import { benchFile, type BenchFile } from './files.ts'
+import { works, type Work } from './works.ts'
+
+const rows = Number(process.argv[2])
+const folder = mkdtempSync(join(tmpdir(), 'fabula-bench-out-'))
+const read = { encoding: 'utf-8', delimiter: ',' }
+/** The file that is open, so that no more is held than a work needs. */
+const held = new Map<string, OpenedSource>()
+
+const openFile = async (name: BenchFile, count: number): Promise<OpenedSource> => ({
+  ...(await openInput([fileFromPath(await benchFile(name, count))], read)),
+  key: `${name} ${count}`,
+})
+const opened = async (name: BenchFile, count: number): Promise<OpenedSource> => {
+  const source = held.get(`${name} ${count}`) ?? (await openFile(name, count))
+  held.set(`${name} ${count}`, source)
+  return source
+}
+
+/** All cells, as a reader of the table would ask for them. */
+const made = (table: Table | undefined): void => table?.names.forEach((_, at) => table.column(at))
+
+const recipeOf = (steps: Work['steps'], sources: Readonly<Record<string, OpenedSource>>): Recipe => ({
+  fabula: 1,
+  name: 'Bench',
+  inputs: Object.entries(sources).map(([id, { table }]) => ({ id, name: id, columns: [...table.schema] })),
+  tables: Object.keys(sources).map((id) => ({
+    id,
+    name: id,
+    steps: [
+      { id: `${id}1`, kind: 'open', input: id, read },
+      ...(id === 'rows' ? steps : []).map((step, i) => ({ ...step, id: `s${i + 2}` }) as Step),
+    ],
+  })),
+})
+const run = (
+  steps: Work['steps'],
+  sources: Readonly<Record<string, OpenedSource>>,
+  cache?: StepCache,
+): Table | undefined => {
+  const options = { sources: (id: string) => sources[id] as OpenedSource, parameters: {}, now: 0 }
+  const { tables } = runRecipe(recipeOf(steps, sources), { ...options, ...(cache ? { cache } : {}) })
+  return tables.find(({ id }) => id === 'rows')?.table
+}
+
+const write = (format: OutputFormat, table: Table): void => {
+  const out = openSync(join(folder, `out.${format}`), 'w')
+  for (const piece of outputPieces(format, [{ name: 'Rows', table }], false)) writeSync(out, piece as string)
+}
+const unify = (table: Table): void => {
+  const values = valuesOf(table.named('Clinic'), 100_000).map(({ label, count }) => ({ text: label, count }))
+  suggestGroups(values, 'spelling')
+}
+
+/** What of a work is timed; all else is done before. */
+const timedPart = async (work: Work): Promise<() => unknown> => {
+  const count = Math.min(rows, work.most ?? rows)
+  if (work.act === 'read') return () => openFile(work.file, count)
+  const source = await opened(work.file, count)
+  const { table } = source
+  const { act } = work
+  if (act === 'facts') return () => table.names.slice(0, 10).map((name, at) => factsOf(name, table.column(at)))
+  if (act === 'unify') return () => unify(table)
+  if (act) return () => write(act, table)
+  const sources = { rows: source, ...(work.other ? { other: await opened(work.other, count) } : {}) }
+  if (work.kept === undefined) return () => made(run(work.steps, sources))
+  const cache = new StepCache()
+  made(run(work.steps, sources, cache))
+  // another value in the first of the sentences that are run again
+  const again = work.steps.map((step, i) =>
+    i === work.kept && step.kind === 'filter'
+      ? { ...step, where: { column: 'Minutes', op: 'greater' as const, value: 11 } }
+      : step,
+  )
+  return () => made(run(again, sources, cache))
+}
+
+/** Memory in MB, now and at most since the last call. */
+const memory = (): { now: number; most: number } => {
+  const status = readFileSync('/proc/self/status', 'utf8')
+  const value = (name: string): number => Number(new RegExp(`^${name}:\\s+(\\d+)`, 'm').exec(status)?.[1] ?? 0) / 1024
+  const found = { now: value('VmRSS'), most: value('VmHWM') }
+  writeFileSync('/proc/self/clear_refs', '5')
+  return found
+}
+
+for await (const name of createInterface({ input: process.stdin })) {
+  const work = works.find((one) => one.name === name) as Work
+  for (const key of held.keys())
+    if (!key.startsWith(`${work.file} `) && !key.startsWith(`${work.other} `)) held.delete(key)
+  const part = await timedPart(work)
+  globalThis.gc?.()
+  const before = memory().now
+  const began = performance.now()
+  await part()
+  const ms = performance.now() - began
+  process.stdout.write(`${JSON.stringify({ ms, mb: Math.max(0, memory().most - before) })}\n`)
+}
