@@ -1,6 +1,7 @@
 """The works of bench/works.ts as a colleague who knows pandas would write them by hand.
 
-Called with the folder of the files and "object" or "category", how columns of text are held; does the works that are named on
+Called with the folder of the files and how columns of text are held: "object", "category" (those whose values repeat) or "default",
+as this pandas reads them; does the works that are named on
 standard input, a line each, and says how long each took (ms) and how much memory it took at most beside what was held before (MB).
 """
 import difflib
@@ -11,12 +12,14 @@ import re
 import sys
 import tempfile
 import time
+import warnings
 
 import pandas as pd
 
-if hasattr(pd.options, "future") and hasattr(pd.options.future, "infer_string"):
-    pd.options.future.infer_string = False
 folder, dtypes = sys.argv[1:3]
+if dtypes != "default" and pd.__version__ >= "3":
+    warnings.simplefilter("ignore")  # that objects for texts will end some day
+    pd.options.future.infer_string = False
 out = os.path.join(tempfile.mkdtemp(prefix="fabula-bench-out-"), "out")
 held = {}
 repeating = ["Clinic", "Species", "Service", "Status", "Animal", "Note"]
