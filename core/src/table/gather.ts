@@ -6,10 +6,11 @@ import {
   textAt,
   type Column,
   type ColumnType,
+  type DictionaryText,
   type TextColumn,
   type ValueColumn,
 } from './column.ts'
-import { bitmap, uint8s, float64s, isSet, int32s, set, uint32s, type Bitmap } from './memory.ts'
+import { bitmap, copyBits, uint8s, float64s, isSet, int32s, set, uint32s, type Bitmap } from './memory.ts'
 
 const gatherFloats = (from: Float64Array, index: Int32Array): Float64Array => {
   const to = float64s(index.length)
@@ -79,8 +80,27 @@ export const repeatEach = (count: number, times: number): Int32Array => {
 
 const sumLengths = (columns: readonly Column[]): number => columns.reduce((sum, column) => sum + lengthOf(column), 0)
 
+/** The indices of columns behind one another where all have the same dictionary; undefined where they have not. */
+const concatIndices = (columns: readonly TextColumn[], total: number): TextColumn | undefined => {
+  const [first] = columns
+  const shared = columns.filter(
+    (column): column is DictionaryText =>
+      column.form === 'dictionary' && first?.form === 'dictionary' && column.dictionary === first.dictionary,
+  )
+  if (first?.form !== 'dictionary' || shared.length < columns.length) return undefined
+  const indices = uint32s(total)
+  let at = 0
+  for (const column of shared) {
+    indices.set(column.indices, at)
+    at += column.indices.length
+  }
+  return { ...first, indices }
+}
+
 /** Text columns behind one another; dictionaries are merged once per word, not once per cell. */
 const concatText = (type: 'text' | 'list', columns: readonly TextColumn[], total: number): Column => {
+  const shared = concatIndices(columns, total)
+  if (shared) return shared
   if (columns.every((column) => column.form === 'plain'))
     return {
       type,
@@ -130,13 +150,8 @@ export const concat = (type: ColumnType, columns: readonly Column[]): Column => 
   for (const column of columns) {
     if (isTextColumn(column)) throw new Error('text among values')
     values.set(column.values as never, at)
-    if (column.nulls)
-      for (let i = 0; i < column.values.length; i++)
-        // eslint-disable-next-line max-depth -- a hot loop, one for each storage of a column
-        if (isSet(column.nulls, i)) {
-          set(nulls, at + i)
-          any = true
-        }
+    if (column.nulls) copyBits(nulls, at, column.nulls, column.values.length)
+    any ||= column.nulls !== undefined
     at += column.values.length
   }
   return { type, values, nulls: any ? nulls : undefined } as Column

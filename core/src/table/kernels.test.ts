@@ -42,6 +42,11 @@ test.each(types)('rows of %s are picked, laid behind one another and woven as ce
     const index = Int32Array.from({ length: roll(60) }, () => roll(cells.length + 1) - 1)
     for (const column of bothForms(type, cells)) {
       expect(cellsOf(gather(column, index))).toEqual([...index].map((at) => (at < 0 ? null : cells[at])))
+      expect(cellsOf(concat(type, [column, gather(column, index), column]))).toEqual([
+        ...cells,
+        ...cellsOf(gather(column, index)),
+        ...cells,
+      ])
       expect(countFilled(column)).toBe(cells.filter((cell) => cell !== null).length)
       for (const other of bothForms(type, more)) {
         expect(cellsOf(concat(type, [column, other]))).toEqual([...cells, ...more])

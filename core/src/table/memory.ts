@@ -21,6 +21,12 @@ export const isSet = (map: Bitmap | undefined, i: number): boolean =>
 export const set = (map: Bitmap, i: number): void => {
   map[i >> 3] = map[i >> 3]! | (1 << (i & 7))
 }
+/** Copies `count` bits to a bitmap, none of whose bits from `at` on is set. */
+export const copyBits = (to: Bitmap, at: number, from: Bitmap, count: number): void => {
+  const whole = (at & 7) === 0 ? count >> 3 : 0
+  to.set(from.subarray(0, whole), at >> 3)
+  for (let i = whole << 3; i < count; i++) if (isSet(from, i)) set(to, at + i)
+}
 
 /** A growing buffer of 32-bit integers. */
 export class IntList {
