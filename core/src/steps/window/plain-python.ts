@@ -63,7 +63,7 @@ const columnCode = (measure: WindowMeasure, made: Field, params: Window, context
   const { frame, closed } = context
   const { how, column = '', as } = measure
   // a column that the recipe does not list may have the name
-  const target = py`${frame}[${closed ? made.name : py`${pyHelper('free_name')}(${as}, ${frame})`}]`
+  const target = py`${frame}[${closed ? made.name : py`${pyHelper('free_name')}(${as}, list(${frame}))`}]`
   if (how === 'rank' || how === 'dense-rank') return ranked(target, how === 'dense-rank', params, frame)
   if (how === 'share') {
     const floats = typeOf(column, context) === 'integer' ? code('.astype("float64")') : code('')
