@@ -85,6 +85,8 @@ const testArgs = [
   '--reporter=default',
   '--reporter=json',
   `--outputFile.json=${report}`,
+  // the checks of the sources take the other core
+  ...(quick ? ['--maxWorkers=1'] : []),
 ]
 const runTests = () =>
   new Promise((resolve) => {
@@ -98,7 +100,7 @@ const runTests = () =>
   })
 
 if (quick) {
-  // unit tests hardly need the second core, the checks of the sources need one: side by side they take as long as the longer
+  // side by side they take as long as the longer
   await Promise.all([runInBackground([typeCheck, houseRules]), runTests()])
 } else {
   const environments = ['Python environments', process.execPath, ['scripts/python.mjs']]
