@@ -20,7 +20,7 @@ export const keysPython = ({ by, labels, values }: Pivot, frame: Code): Code => 
   return Array.isArray(by) && by.length === 0 ? code('[]') : selectorPython(by as Selector, frame)
 }
 
-/** A pivot by pandas' groupby and merge; undefined where they would not give what the engine gives. */
+/** A pivot by pandas' groupby; undefined where it would not give what the engine gives. */
 export const plainPivot = (params: Pivot, context: PythonContext): Code | undefined => {
   const { frame, input, plain } = context
   const { labels, by, values, found, gaps, before, after } = params
