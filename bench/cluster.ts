@@ -2,36 +2,30 @@
 // a master and two workers with a core each: seconds, and the greatest memory of any one process.
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
-import { createWriteStream, existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { finished } from 'node:stream/promises'
 import { sparkScript, type Recipe } from '@fabula/core'
 import { startSparkCluster } from '../e2e/parity/spark-cluster.ts'
+import { pick, rolling, two, writeRows } from './files.ts'
 
 const millions = Number(process.argv[2] ?? 100)
 /** Milliseconds between two looks at the memory of the processes. */
 const interval = 500
 const clinics = ['Fernhollow', 'Marlpit', ' Oxbow', 'Long  Acre', 'Tarn End', 'Oxbow ']
+const statuses = ['Done', 'Done', 'Done', 'Cancelled', 'Test']
 
 /** A visits export of the demo's columns, 1,000,000 rows, of its own for each `seed`; about 75 bytes a row. */
-const writeMonth = async (path: string, seed: number): Promise<void> => {
-  let state = seed * 7919 + 1
-  const random = (n: number): number => (state = (state * 48_271) % 2_147_483_647) % n
-  const two = (n: number): string => String(n).padStart(2, '0')
-  const pick = (of: readonly string[]): string => of[random(of.length)] as string
-  const out = createWriteStream(path)
-  out.write('Booking ref,Visit date,Clinic,Patient,Species,Service,Status,Charged,Desk\n')
-  for (let from = 0; from < 1_000_000; from += 10_000) {
-    const lines = Array.from({ length: 10_000 }, (_, i) => {
-      const [year, month, day] = [2030 + random(3), two(1 + random(12)), two(1 + random(28))]
-      const date = random(9) === 0 ? `${year}-${month}-${day}` : `${day}/${month}/${year}`
-      const charged = `${random(3) === 0 ? '£ ' : ''}${(random(90_000) / 100).toFixed(2)}`
-      return `B${seed}-${from + i},${date},${pick(clinics)},Biscuit ${random(400)},${pick(['dog', 'cat', 'rabbit'])},CON-${random(9)},${pick(['Done', 'Done', 'Done', 'Cancelled', 'Test'])},${charged},front`
-    })
-    if (!out.write(`${lines.join('\n')}\n`)) await once(out, 'drain')
-  }
-  await finished(out.end())
+const writeMonth = (path: string, seed: number): Promise<void> => {
+  const roll = rolling(seed * 7919 + 1)
+  const head = 'Booking ref,Visit date,Clinic,Patient,Species,Service,Status,Charged,Desk'
+  return writeRows(path, head, 1_000_000, (i) => {
+    const [year, month, day] = [2030 + roll(3), two(1 + roll(12)), two(1 + roll(28))]
+    const date = roll(9) === 0 ? `${year}-${month}-${day}` : `${day}/${month}/${year}`
+    const charged = `${roll(3) === 0 ? '£ ' : ''}${(roll(90_000) / 100).toFixed(2)}`
+    const [species, status] = [pick(roll, ['dog', 'cat', 'rabbit']), pick(roll, statuses)]
+    return `B${seed}-${i},${date},${pick(roll, clinics)},Biscuit ${roll(400)},${species},CON-${roll(9)},${status},${charged},front`
+  })
 }
 
 /** All processes that this one started, and theirs: what each is, and the memory that it holds in MB. */

@@ -1,6 +1,6 @@
 // The engine's side of bench/run.ts: does the works that are named on standard input, a line each, and says how long each took
 // (ms) and how much memory it took at most beside what was held before (MB).
-import { mkdtempSync, openSync, readFileSync, writeFileSync, writeSync } from 'node:fs'
+import { closeSync, mkdtempSync, openSync, readFileSync, writeFileSync, writeSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { createInterface } from 'node:readline'
@@ -65,6 +65,7 @@ const run = (
 const write = (format: OutputFormat, table: Table): void => {
   const out = openSync(join(folder, `out.${format}`), 'w')
   for (const piece of outputPieces(format, [{ name: 'Rows', table }], false)) writeSync(out, piece as string)
+  closeSync(out)
 }
 const unify = (table: Table): void => {
   const values = valuesOf(table.named('Clinic'), 100_000).map(({ label, count }) => ({ text: label, count }))

@@ -1,5 +1,4 @@
-import { existsSync } from 'node:fs'
-import { createWriteStream, mkdirSync } from 'node:fs'
+import { createWriteStream, existsSync, mkdirSync } from 'node:fs'
 import { once } from 'node:events'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -7,15 +6,18 @@ import { finished } from 'node:stream/promises'
 
 /** Draws whole numbers below `n`, the same every time (a linear congruential generator). */
 type Roll = (n: number) => number
-const rolling = (seed: number): Roll => {
+/** Draws by a seed. */
+export const rolling = (seed: number): Roll => {
   let state = seed
   return (n) => {
     state = (state * 1103515245 + 12345) % 2147483648
     return state % n
   }
 }
-const two = (n: number): string => String(n).padStart(2, '0')
-const pick = (roll: Roll, of: readonly string[]): string => of[roll(of.length)] as string
+/** A number in two digits. */
+export const two = (n: number): string => String(n).padStart(2, '0')
+/** One of some texts. */
+export const pick = (roll: Roll, of: readonly string[]): string => of[roll(of.length)] as string
 const months = Array.from({ length: 12 }, (_, i) => `M${i + 1}`)
 const words = ['limp', 'cough', 'vaccination', 'itching', 'fever', 'check', 'teeth', 'weight', 'stitches', 'x-ray']
 
@@ -74,21 +76,29 @@ const files = {
 /** The made-up files, by name. */
 export type BenchFile = keyof typeof files
 
+/** Writes a file of a line of names and so many rows, in blocks. */
+export const writeRows = async (
+  path: string,
+  head: string,
+  count: number,
+  row: (i: number) => string,
+): Promise<void> => {
+  const out = createWriteStream(path)
+  out.write(`${head}\n`)
+  for (let from = 0; from < count; from += 10_000) {
+    const lines = Array.from({ length: Math.min(10_000, count - from) }, (_, k) => row(from + k))
+    if (!out.write(`${lines.join('\n')}\n`)) await once(out, 'drain')
+  }
+  await finished(out.end())
+}
+
 /** The path of a made-up file of so many rows, written where it is not there. */
 export const benchFile = async (name: BenchFile, rows: number): Promise<string> => {
   const folder = join(tmpdir(), `fabula-bench-${rows}`)
   mkdirSync(folder, { recursive: true })
   const path = join(folder, `${name}.csv`)
-  if (existsSync(path)) return path
   const file: MadeFile = files[name]
   const roll = rolling(7)
-  const out = createWriteStream(path)
-  out.write(`${file.head}\n`)
-  const count = file.rows ?? rows
-  for (let from = 0; from < count; from += 10_000) {
-    const lines = Array.from({ length: Math.min(10_000, count - from) }, (_, k) => file.row(from + k, roll, rows))
-    if (!out.write(`${lines.join('\n')}\n`)) await once(out, 'drain')
-  }
-  await finished(out.end())
+  if (!existsSync(path)) await writeRows(path, file.head, file.rows ?? rows, (i) => file.row(i, roll, rows))
   return path
 }

@@ -43,7 +43,8 @@ const start = (program: string, words: readonly string[]) => {
 type Program = ReturnType<typeof start>
 
 const median = (list: readonly number[]): number => list.toSorted((a, b) => a - b)[list.length >> 1] ?? 0
-const summed = (all: readonly Measured[]): Measured => ({
+/** What counts of the rounds of a work. */
+const ofRounds = (all: readonly Measured[]): Measured => ({
   ms: median(all.map(({ ms }) => ms)),
   mb: Math.max(...all.map(({ mb }) => mb)),
 })
@@ -61,7 +62,7 @@ const measure = async (work: Work, rows: number, programs: Readonly<Record<strin
   for (let round = 0; round <= (work.rounds ?? Number(options.rounds)); round++)
     for (const [name, program] of Object.entries(programs)) (times[name] ??= []).push(await program.run(work.name))
   const { engine, ...pandas } = Object.fromEntries(
-    Object.entries(times).map(([name, all]) => [name, summed(all.slice(1))] as const),
+    Object.entries(times).map(([name, all]) => [name, ofRounds(all.slice(1))] as const),
   )
   const [dtypes, fastest] = Object.entries(pandas).toSorted(([, a], [, b]) => a.ms - b.ms)[0] as [string, Measured]
   return { name: work.name, rows, ours: engine as Measured, pandas: fastest, dtypes }

@@ -6,7 +6,6 @@ import {
   textAt,
   type Column,
   type ColumnType,
-  type DictionaryText,
   type TextColumn,
   type ValueColumn,
 } from './column.ts'
@@ -83,14 +82,11 @@ const sumLengths = (columns: readonly Column[]): number => columns.reduce((sum, 
 /** The indices of columns behind one another where all have the same dictionary; undefined where they have not. */
 const concatIndices = (columns: readonly TextColumn[], total: number): TextColumn | undefined => {
   const [first] = columns
-  const shared = columns.filter(
-    (column): column is DictionaryText =>
-      column.form === 'dictionary' && first?.form === 'dictionary' && column.dictionary === first.dictionary,
-  )
-  if (first?.form !== 'dictionary' || shared.length < columns.length) return undefined
+  if (first?.form !== 'dictionary') return undefined
   const indices = uint32s(total)
   let at = 0
-  for (const column of shared) {
+  for (const column of columns) {
+    if (column.form !== 'dictionary' || column.dictionary !== first.dictionary) return undefined
     indices.set(column.indices, at)
     at += column.indices.length
   }

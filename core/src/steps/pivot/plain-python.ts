@@ -1,5 +1,5 @@
 import { code, joined, py, pyHelper, type Code } from '../../codegen/tag.ts'
-import { selectorPython, type Selector } from '../shared/columns.ts'
+import { selectorPython, typeIn, type Selector } from '../shared/columns.ts'
 import { onlyValue, pandasAggregate, pandasTypes } from '../shared/pandas.ts'
 import type { PythonContext } from '../shared/step-kind.ts'
 import { literalPython } from '../shared/value.ts'
@@ -7,7 +7,7 @@ import { keysFor, labelText, valueName, valueType, type Pivot, type PivotValue }
 
 const figureOf = (value: PivotValue, context: PythonContext, keys: readonly string[]): Code | undefined => {
   const { how, column } = value
-  const type = context.input.find((field) => field.name === column)?.type
+  const type = typeIn(context.input, column)
   const figure = how === 'only' ? onlyValue(type) : pandasAggregate(how, type)
   const dtype = pandasTypes[valueType(value, context.input)] ?? 'object'
   return figure && py`(${valueName(value)}, ${how === 'count' ? (keys[0] ?? '') : column}, ${figure}, ${dtype})`

@@ -2,15 +2,14 @@ import { code, joined, lines, py, pyHelper, type Code } from '../../codegen/tag.
 import type { Aggregate } from '../../table/aggregate.ts'
 import type { ColumnType } from '../../table/column.ts'
 import type { Field } from '../../table/table.ts'
+import { typeIn } from '../shared/columns.ts'
 import { pandasAggregate, pandasFigure, pandasTypes, sortedByValues, sortsAlike } from '../shared/pandas.ts'
 import type { PythonContext } from '../shared/step-kind.ts'
 import type { Window, WindowMeasure } from './layout.ts'
 
-const groups = code('groups')
-
 /** The value some rows before or after; of columns of objects, None where there is none. */
 const neighbour = ({ how, column = '', offset = 1 }: WindowMeasure, type: ColumnType): Code => {
-  const shifted = py`${groups}[${column}].shift(${how === 'previous' ? offset : -offset})`
+  const shifted = py`groups[${column}].shift(${how === 'previous' ? offset : -offset})`
   return pandasTypes[type] ? shifted : py`${shifted}.astype(object).where(lambda x: x.notna(), None)`
 }
 
@@ -35,27 +34,24 @@ const ranked = (target: Code, dense: boolean, params: Window, frame: Code): Code
   )
 }
 
-const typeOf = (name: string | undefined, { input }: PythonContext): ColumnType | undefined =>
-  input.find((field) => field.name === name)?.type
-
 /** A figure of the group of each row, as `transform` makes it. */
 const ofGroup = (how: Aggregate, column: string, context: PythonContext, made: Field): Code | undefined => {
-  const type = typeOf(column, context)
+  const type = typeIn(context.input, column)
   const isPlace = (how === 'first' || how === 'last') && type === 'decimal'
   const way = isPlace ? pandasAggregate(how, type) : pandasFigure(how, type)
   const of = how === 'count' ? context.input[0]?.name : column
-  return way && py`${groups}[${of ?? ''}].transform(${way}).astype(${pandasTypes[made.type] ?? 'object'})`
+  return way && py`groups[${of ?? ''}].transform(${way}).astype(${pandasTypes[made.type] ?? 'object'})`
 }
 
 /** A figure beside each row, by `groups`; undefined where pandas would not give what the engine gives. */
 const valuesOf = (measure: WindowMeasure, context: PythonContext, made: Field): Code | undefined => {
   const { how, column = '' } = measure
   if (how === 'share' || how === 'rank' || how === 'dense-rank') return undefined
-  if (how === 'row-number') return py`(${groups}.cumcount() + 1).astype("Int64")`
+  if (how === 'row-number') return py`(groups.cumcount() + 1).astype("Int64")`
   if (how === 'previous' || how === 'next') return neighbour(measure, made.type)
   if (how !== 'running-sum') return ofGroup(how, column, context, made)
-  const isDecimal = typeOf(column, context) === 'decimal'
-  return isDecimal ? py`${groups}[${column}].transform(${pyHelper('running_sum')})` : undefined
+  const isDecimal = typeIn(context.input, column) === 'decimal'
+  return isDecimal ? py`groups[${column}].transform(${pyHelper('running_sum')})` : undefined
 }
 
 /** The statements that put a figure beside each row. */
@@ -66,9 +62,9 @@ const columnCode = (measure: WindowMeasure, made: Field, params: Window, context
   const target = py`${frame}[${closed ? made.name : py`${pyHelper('free_name')}(${as}, list(${frame}))`}]`
   if (how === 'rank' || how === 'dense-rank') return ranked(target, how === 'dense-rank', params, frame)
   if (how === 'share') {
-    const floats = typeOf(column, context) === 'integer' ? code('.astype("float64")') : code('')
+    const floats = typeIn(context.input, column) === 'integer' ? code('.astype("float64")') : code('')
     return lines(
-      py`total = ${groups}[${column}].transform(${pyHelper('exact_sum')})`,
+      py`total = groups[${column}].transform(${pyHelper('exact_sum')})`,
       py`${target} = ${frame}[${column}]${floats} / total.where(total != 0)`,
     )
   }
@@ -85,5 +81,5 @@ export const plainWindow = (params: Window, made: readonly Field[], context: Pyt
   const columns = params.measures.map((measure, i) => columnCode(measure, made[i] as Field, params, context))
   if (columns.includes(undefined)) return undefined
   const rows = order ? sortedByValues(frame, order) : frame
-  return lines(py`${groups} = ${rows}.groupby(${groupedBy(by, frame)})`, ...columns)
+  return lines(py`groups = ${rows}.groupby(${groupedBy(by, frame)})`, ...columns)
 }

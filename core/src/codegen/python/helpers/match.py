@@ -1,5 +1,6 @@
 import pandas as pd
 
+from .as_objects import as_objects
 from .warn import warn
 
 
@@ -11,5 +12,4 @@ def match(left: pd.DataFrame, right: pd.DataFrame, how: str, on: list) -> pd.Dat
     if how == "inner":
         rows = rows[rows["\0met"] == "both"].reset_index(drop=True)
     brought = [c for c in rows if rows[c].dtype == object and c not in left.columns]
-    rows[brought] = rows[brought].where(rows[brought].notna(), None)
-    return rows[[*left.columns, *rows.columns.drop([*left.columns, "\0met"])]]
+    return as_objects(rows, brought)[[*left.columns, *rows.columns.drop([*left.columns, "\0met"])]]

@@ -1,6 +1,7 @@
 import numpy as np
 import pandas as pd
 
+from .as_objects import as_objects
 from .free_name import free_name
 from .same_types import same_types
 
@@ -16,8 +17,7 @@ def stack(tables: list, shared: bool = False, origin: str = "", names: tuple = (
         for part, cells in zip(having, same_types([part[c] for part in having])):
             part[c] = cells
     rows = pd.concat(parts, join="inner" if shared else "outer", ignore_index=True)
-    for c in rows.columns[rows.dtypes == object]:
-        rows[c] = rows[c].where(rows[c].notna(), None)
+    rows = as_objects(rows, [c for c in rows if rows[c].dtype == object])
     if origin:
         rows[free_name(origin, list(rows))] = np.repeat(np.array(names, dtype=object), [len(part) for part in parts])
     return rows
