@@ -9,6 +9,7 @@ const only = (name, from, not, comment) => ({
 
 /** The rooms of the core from the floor up; each may import those before it. */
 const coreRooms = [
+  'kernels',
   'table',
   'messages',
   'reading',

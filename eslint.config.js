@@ -19,6 +19,7 @@ export default tseslint.config(
       '**/*.mjs',
       '**/*.cjs',
       '**/*.generated.ts',
+      'core/compiled/**',
       'eslint.config.js',
     ],
   },

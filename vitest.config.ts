@@ -1,7 +1,9 @@
 import { defineConfig } from 'vitest/config'
 import { writeHelpers } from './scripts/write-helpers.mjs'
+import { writeKernels } from './scripts/write-kernels.mjs'
 
 writeHelpers()
+await writeKernels()
 
 export default defineConfig({
   test: {

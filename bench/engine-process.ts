@@ -4,6 +4,7 @@ import { closeSync, mkdtempSync, openSync, readFileSync, writeFileSync, writeSyn
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { createInterface } from 'node:readline'
+import { useCompiledKernels } from '@fabula/core/compiled'
 import {
   factsOf,
   runRecipe,
@@ -19,6 +20,8 @@ import {
 import { fileFromPath, openInput, outputPieces } from '@fabula/formats'
 import { benchFile, type BenchFile } from './files.ts'
 import { works, type Work } from './works.ts'
+
+useCompiledKernels()
 
 const rows = Number(process.argv[2])
 const folder = mkdtempSync(join(tmpdir(), 'fabula-bench-out-'))

@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { stampOf } from './stamp.mjs'
 import { writeHelpers } from './write-helpers.mjs'
+import { writeKernels } from './write-kernels.mjs'
 
 const root = fileURLToPath(new URL('..', import.meta.url))
 const places = [
@@ -21,6 +22,7 @@ const mark = join(root, 'server/dist/stamp')
 
 export const build = async () => {
   writeHelpers()
+  await writeKernels()
   const stamp = stampOf(root, places)
   if (existsSync(mark) && existsSync(join(root, 'web/dist/index.html')) && readFileSync(mark, 'utf8') === stamp)
     return false

@@ -6,6 +6,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { install, root } from './install.mjs'
 import { writeHelpers } from './write-helpers.mjs'
+import { writeKernels } from './write-kernels.mjs'
 
 const quick = process.argv.includes('--quick')
 const began = Date.now()
@@ -46,6 +47,7 @@ const installDebian = () => {
 
 install()
 writeHelpers()
+await writeKernels()
 if (!quick) installDebian()
 const bin = (name) => join(root, 'node_modules/.bin', name)
 const rooms = ['core/src', 'formats/src', 'server/src', 'web/src', 'cli/src']

@@ -1,3 +1,4 @@
+import { useCompiledKernels } from '@fabula/core/compiled'
 import { dialects } from '@fabula/core'
 import { Command, CommanderError } from 'commander'
 import { Fault } from './fault.ts'
@@ -5,6 +6,8 @@ import { fit } from './fit.ts'
 import { csv, script, report, validate } from './other-commands.ts'
 import { run } from './run.ts'
 import { trace } from './trace.ts'
+
+useCompiledKernels()
 
 const collect = (word: string, all: string[]): string[] => [...all, word]
 const program = new Command('fabula')

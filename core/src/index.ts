@@ -17,10 +17,10 @@ export {
 } from './table/column.ts'
 export { concat, gather } from './table/gather.ts'
 export { TooLarge, maxColumns } from './table/limits.ts'
-export { float64s, int32s, uint32s, uint8s } from './table/memory.ts'
+export { float64s, int32s, uint32s, uint8s } from './kernels/memory.ts'
 export { formatDecimal, type NumberLocale } from './table/number.ts'
 export { ownValue, setOwnValue } from './table/own.ts'
-export { LazyStrings, plainTextFromBytes } from './table/stored-text.ts'
+export { LazyStrings, pack, plainTextFromBytes, unpacked, type PackedStrings } from './table/stored-text.ts'
 export { type HeldBuffer, type Schema, Table } from './table/table.ts'
 export { wildcard } from './table/text.ts'
 export {

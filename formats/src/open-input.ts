@@ -350,7 +350,9 @@ export const openInput = async (
     unreadable: stackUnreadable(parts),
     files: files.map((file) => ({
       name: file.name,
-      sha256: file.hash,
+      get sha256() {
+        return file.hash
+      },
       rows: parts.reduce((sum, part) => sum + (part.file === file ? part.built.table.rowCount : 0), 0),
     })),
     otherSheets,

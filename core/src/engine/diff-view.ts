@@ -1,7 +1,7 @@
 import { ownValue } from '../table/own.ts'
 import type { Cell } from '../table/column.ts'
 import { sliceRows } from '../table/gather.ts'
-import { bitmap, isSet, IntList, int32s, set } from '../table/memory.ts'
+import { bitmap, isSet, IntList, int32s, set } from '../kernels/memory.ts'
 import { textOfCell } from '../table/cell-text.ts'
 import type { Table } from '../table/table.ts'
 import { columnLineageOf } from './lineage.ts'

@@ -10,7 +10,7 @@ import {
   type TextColumn,
 } from '../table/column.ts'
 import { gather } from '../table/gather.ts'
-import { bitmap, uint8s, isSet, IntList, int32s, set, type Bitmap } from '../table/memory.ts'
+import { bitmap, uint8s, isSet, IntList, int32s, set, type Bitmap } from '../kernels/memory.ts'
 import type { Table } from '../table/table.ts'
 import type { TypedNode } from './check.ts'
 import { failed, type RunClock, type FormulaType } from './function-kind.ts'

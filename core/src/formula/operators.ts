@@ -1,7 +1,7 @@
 import { code, py, sql, sqlHelper, pyHelper } from '../codegen/tag.ts'
 import { civilRange, dayMs, dayOf } from '../table/calendar.ts'
 import type { Cell, Column } from '../table/column.ts'
-import { bitmap, float64s, isSet, IntList, set, type Bitmap } from '../table/memory.ts'
+import { bitmap, float64s, isSet, IntList, set, type Bitmap } from '../kernels/memory.ts'
 import { maxInteger } from '../table/number.ts'
 import { compareText } from '../table/order.ts'
 import { failed, type FormulaFunction, type CallResult, type FormulaType } from './function-kind.ts'

@@ -10,7 +10,7 @@ import {
 import { dayMs, dayOf, maybeIsoDate, maybeIsoDateTime, maybeIsoTime } from '../table/calendar.ts'
 import { compileDatePattern, dateReader } from './date-pattern.ts'
 import { gather } from '../table/gather.ts'
-import { bitmap, isSet, IntList, int32s, set } from '../table/memory.ts'
+import { bitmap, isSet, IntList, int32s, set } from '../kernels/memory.ts'
 import { maxInteger, numberReader, plainLocale, roundTo, type NumberLocale } from '../table/number.ts'
 import { lower, trim } from '../table/text.ts'
 import { textOfCell } from '../table/cell-text.ts'

@@ -1,5 +1,5 @@
 import { isTextColumn, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
-import { float64s, isSet } from '../table/memory.ts'
+import { float64s, isSet } from '../kernels/memory.ts'
 import { textOfCell } from '../table/cell-text.ts'
 import type { Table } from '../table/table.ts'
 

@@ -4,9 +4,11 @@ import type { ReadOptions } from './read-options.ts'
 import { maxCellCharacters, TooLarge } from '../table/limits.ts'
 import { figure, quoted } from '../messages/words.ts'
 import { cellAt, emptyColumn, isTextColumn, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
-import { NumberBuilder, TextBuilder, type ByteSource } from './column-builders.ts'
+import { kernels } from '../kernels/kernels.ts'
+import { NumberBuilder } from './column-builders.ts'
+import { TextBuilder } from './text-builder.ts'
 import { ColumnNames } from './column-names.ts'
-import { CsvTokenizer } from './tokenizer.ts'
+import type { ByteSource, CsvKernel } from '../kernels/csv-kernel.ts'
 import { joinedNames, RowFilter } from './row-filter.ts'
 import { detectText, widen, type Detected } from './type-detection.ts'
 import { plainLocale, type NumberLocale } from '../table/number.ts'
@@ -17,7 +19,9 @@ import { Table } from '../table/table.ts'
 const detectColumn = (column: TextColumn, locale: NumberLocale): Detected => {
   const detect = detectText(locale)
   let type: Detected = 'nothing'
-  for (const text of column.form === 'dictionary' ? column.dictionary : column.strings) {
+  const stored = column.form === 'plain' ? column.stored : undefined
+  const texts = column.form === 'dictionary' ? column.dictionary : (stored?.each() ?? column.strings)
+  for (const text of texts) {
     if (text === '') continue
     type = widen(type, detect(text))
     if (type === 'text') return type
@@ -147,50 +151,45 @@ export class TableBuilder {
    * position is yielded. False where a quote stands as it should not; the caller reads otherwise then.
    */
   *scan(source: ByteSource, from: number, delimiter: number, quote: number): Generator<number, boolean> {
-    const cutter = new CsvTokenizer(source.bytes, delimiter, quote, Math.max(1, this.names.length))
+    const width = Math.max(1, this.names.length)
+    const kernel = kernels().csv(source, { delimiter, quote, width })
     for (let at = from; at < source.bytes.length;) {
-      const rows = cutter.cut(at)
+      const rows = kernel.cut(at)
       if (rows > 0) {
-        this.takeBlock(source, cutter.cuts, rows)
-        at = cutter.next
+        this.takeBlock(source, kernel, rows)
+        at = kernel.next
         yield at
         continue
       }
       const next = this.oddRow(source, at, delimiter, quote)
       if (next < 0) return false
       at = next
-      if (this.names.length > cutter.width) return yield* this.scan(source, at, delimiter, quote)
+      if (this.names.length > width) return yield* this.scan(source, at, delimiter, quote)
     }
     return true
   }
 
   /** A block of rows of the same width, none of them blank. */
-  private takeBlock(source: ByteSource, cuts: Int32Array, rows: number): void {
+  private takeBlock(source: ByteSource, kernel: CsvKernel, rows: number): void {
     const width = this.names.length
     this.headerWidth ??= width
     if (width !== this.headerWidth) this.raggedRows += rows
-    for (let c = 0; c < width; c++) {
-      const builder = this.builders[c] ?? this.beginBlock(source, cuts, rows, c)
-      builder?.addSpans(source, cuts, c, width, rows)
+    for (let column = 0; column < width; column++) {
+      const builder = this.builders[column] ?? this.beginBlock(kernel, column)
+      builder?.addBlock({ kernel, source, column, rows })
     }
     this.rows += rows
   }
 
-  private beginBlock(
-    source: ByteSource,
-    cuts: Int32Array,
-    rows: number,
-    c: number,
-  ): NumberBuilder | TextBuilder | undefined {
-    const width = this.names.length
-    for (let i = 0, k = c * 2; i < rows; i++, k += width * 2)
-      if (cuts[k] !== cuts[k + 1]) return this.begin(c, [source.text(cuts[k]!, cuts[k + 1]!)])
-    return undefined
+  private beginBlock(kernel: CsvKernel, column: number): NumberBuilder | TextBuilder | undefined {
+    const row = kernel.firstFilled(column)
+    return row < 0 ? undefined : this.begin(column, [kernel.text(column, row)])
   }
 
   /** A row that is blank, ragged or holds quotes; where the next one begins, or -1 where a quote is out of place. */
   // eslint-disable-next-line complexity -- one pass over an odd row, which keeps the place in its bytes
-  private oddRow({ bytes, text }: ByteSource, from: number, delimiter: number, quote: number): number {
+  private oddRow({ bytes, decoder }: ByteSource, from: number, delimiter: number, quote: number): number {
+    const text = decoder(bytes)
     const row: string[] = []
     let at = from
     for (;;) {
@@ -271,6 +270,9 @@ export class TableBuilder {
 
 /** Texts that no cell can hold are refused where they come in, with the column's name. */
 const checkTexts = (name: string, column: TextColumn): void => {
+  const longest = column.form === 'plain' ? column.stored?.longest : undefined
+  // a character is at least a byte
+  if (longest !== undefined && longest <= maxCellCharacters) return
   for (const text of column.form === 'dictionary' ? column.dictionary : column.strings)
     if (text.length > maxCellCharacters)
       throw new TooLarge(

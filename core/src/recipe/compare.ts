@@ -1,4 +1,4 @@
-import { uint32s } from '../table/memory.ts'
+import { uint32s } from '../kernels/memory.ts'
 import { listed, quoted, typeWords } from '../messages/words.ts'
 import { isFile, type Output } from './outputs.ts'
 import { sentenceText, tableNames } from './step-access.ts'

@@ -1,6 +1,6 @@
 import { cellAt, columnWriter, isNullAt, lengthOf, type Cell, type Column, type ColumnType } from './column.ts'
 import { listText, type ListItem } from './list.ts'
-import { float64s, isSet, IntList, int32s } from './memory.ts'
+import { float64s, isSet, IntList, int32s } from '../kernels/memory.ts'
 import { gather } from './gather.ts'
 import { groupBy, type Groups } from './group.ts'
 import { maxInteger } from './number.ts'

@@ -1,5 +1,5 @@
 import { TextSize } from './limits.ts'
-import { bitmap, uint8s, float64s, isSet, int32s, set, uint32s, type Bitmap } from './memory.ts'
+import { bitmap, uint8s, float64s, isSet, int32s, set, uint32s, type Bitmap } from '../kernels/memory.ts'
 import { type PlainText } from './stored-text.ts'
 
 /** Types of a single value; lists come only from where data has them. */
@@ -82,7 +82,7 @@ export const textAt = (column: TextColumn, i: number): string => {
 export const isNullAt = (column: Column, i: number): boolean => {
   if (isTextColumn(column)) {
     if (column.form === 'dictionary') return column.indices[i] === 0
-    return textAt(column, i) === ''
+    return column.stored ? column.stored.isEmptyAt(i) : column.strings[i] === ''
   }
   return isSet(column.nulls, i)
 }

@@ -9,7 +9,8 @@ import {
   type TextColumn,
   type ValueColumn,
 } from './column.ts'
-import { bitmap, copyBits, uint8s, float64s, isSet, int32s, set, uint32s, type Bitmap } from './memory.ts'
+import { concatEncoded, gatherEncoded, LazyStrings, plainTextFromBytes, type PlainText } from './stored-text.ts'
+import { bitmap, copyBits, uint8s, float64s, isSet, int32s, set, uint32s, type Bitmap } from '../kernels/memory.ts'
 
 const gatherFloats = (from: Float64Array, index: Int32Array): Float64Array => {
   const to = float64s(index.length)
@@ -31,11 +32,12 @@ const gatherIndices = (from: Uint32Array, index: Int32Array): Uint32Array => {
   for (let i = 0; i < index.length; i++) to[i] = from[index[i]!]!
   return to
 }
-const gatherStrings = (type: 'text' | 'list', from: readonly string[], index: Int32Array): Column => ({
-  type,
-  form: 'plain',
-  strings: Array.from(index, (at) => (at < 0 ? '' : (from[at] as string))),
-})
+const gatherPlain = (column: PlainText, index: Int32Array): Column => {
+  const { type, stored } = column
+  if (stored?.encoded) return plainTextFromBytes(type, new LazyStrings(gatherEncoded(stored.encoded, index)))
+  const { strings } = column
+  return { type, form: 'plain', strings: Array.from(index, (at) => (at < 0 ? '' : (strings[at] as string))) }
+}
 const gatherNulls = (from: Bitmap | undefined, index: Int32Array, missing: boolean): Bitmap | undefined => {
   if (from === undefined && !missing) return undefined
   const to = bitmap(index.length)
@@ -55,7 +57,7 @@ export const gather = (column: Column, index: Int32Array): Column => {
   if (isTextColumn(column))
     return column.form === 'dictionary'
       ? { ...column, indices: gatherIndices(column.indices, index) }
-      : gatherStrings(column.type, column.strings, index)
+      : gatherPlain(column, index)
   const empty = gatherNulls(column.nulls, index, anyMissing(index))
   if (column.type === 'boolean') return { type: column.type, values: gatherBytes(column.values, index), nulls: empty }
   if (column.type === 'date' || column.type === 'time')
@@ -93,16 +95,22 @@ const concatIndices = (columns: readonly TextColumn[], total: number): TextColum
   return { ...first, indices }
 }
 
+/** Plain texts behind one another; bytes stay bytes where all have the same. */
+const concatPlain = (type: 'text' | 'list', columns: readonly PlainText[], total: number): Column => {
+  const parts = columns.flatMap(({ stored }) => stored?.encoded ?? [])
+  const together = parts.length === columns.length ? concatEncoded(parts) : undefined
+  if (together) return plainTextFromBytes(type, new LazyStrings(together))
+  const strings = new Array<string>(total)
+  let at = 0
+  for (const column of columns) for (const text of column.strings) strings[at++] = text
+  return { type, form: 'plain', strings }
+}
+
 /** Text columns behind one another; dictionaries are merged once per word, not once per cell. */
 const concatText = (type: 'text' | 'list', columns: readonly TextColumn[], total: number): Column => {
   const shared = concatIndices(columns, total)
   if (shared) return shared
-  if (columns.every((column) => column.form === 'plain'))
-    return {
-      type,
-      form: 'plain',
-      strings: columns.flatMap((column) => (column.form === 'plain' ? column.strings : [])),
-    }
+  if (columns.every((column) => column.form === 'plain')) return concatPlain(type, columns, total)
   const words: string[] = ['']
   const seen = new Map<string, number>([['', 0]])
   const codeOf = (word: string): number => {

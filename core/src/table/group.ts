@@ -1,5 +1,5 @@
 import { asDictionary, isTextColumn, type Column } from './column.ts'
-import { isSet, IntList, uint32s } from './memory.ts'
+import { isSet, IntList, uint32s } from '../kernels/memory.ts'
 
 /** Rows with equal keys share an id; ids run 0, 1, 2 … in order of first appearance. */
 export type Groups = {

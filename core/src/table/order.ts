@@ -1,6 +1,6 @@
 import { asDictionary, isTextColumn, isNullAt, lengthOf, type Column, type TextColumn } from './column.ts'
 import { sliceRows } from './gather.ts'
-import { isSet, int32s, uint32s } from './memory.ts'
+import { isSet, int32s, uint32s } from '../kernels/memory.ts'
 import { compareCodePoints, lower, naturalKey } from './text.ts'
 
 /** A column with its direction; `natural` orders digits in text by their size. */

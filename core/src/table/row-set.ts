@@ -1,4 +1,4 @@
-import { int32s, uint32s } from './memory.ts'
+import { int32s, uint32s } from '../kernels/memory.ts'
 
 /** Rows of a table, ascending and each once. `times`: how often each counts; absent where each counts once. */
 export type RowSet = { readonly rows: Int32Array; readonly times?: Uint32Array | undefined }

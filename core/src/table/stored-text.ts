@@ -1,12 +1,24 @@
+import { uint32s, uint8s } from '../kernels/memory.ts'
+
 /** Bytes that V8 takes for a string, on average. */
 export const bytesAString = 40
 
-/** Text of many cells in one buffer: cell i is the UTF-8 of `bytes` from `offsets[i]` up to `offsets[i + 1]`. */
+/** Text of many cells in one buffer: cell i is the UTF-8 of `bytes` from `starts[i]` up to `ends[i]`. */
 export type EncodedStrings = {
-  readonly offsets: Uint32Array
+  readonly starts: Uint32Array
+  readonly ends: Uint32Array
   readonly bytes: Uint8Array
   readonly decode: (start: number, end: number) => string
 }
+
+/** Cells that lie behind one another from the first byte on: `offsets` has one entry more than there are cells. */
+export type PackedStrings = { readonly offsets: Uint32Array; readonly bytes: Uint8Array }
+
+/** Cells of packed text. */
+export const unpacked = (
+  { offsets, bytes }: PackedStrings,
+  decode: (start: number, end: number) => string,
+): EncodedStrings => ({ starts: offsets.subarray(0, -1), ends: offsets.subarray(1), bytes, decode })
 
 /** Strings that stay bytes until somebody needs all of them; a single one is decoded alone. */
 export class LazyStrings {
@@ -15,31 +27,96 @@ export class LazyStrings {
   readonly length: number
   constructor(stored: EncodedStrings) {
     this.stored = stored
-    this.length = stored.offsets.length - 1
+    this.length = stored.starts.length
   }
   at(i: number): string {
     if (!this.stored) return this.made?.[i] ?? ''
-    return this.stored.decode(this.stored.offsets[i] ?? 0, this.stored.offsets[i + 1] ?? 0)
+    return this.stored.decode(this.stored.starts[i] ?? 0, this.stored.ends[i] ?? 0)
+  }
+  isEmptyAt(i: number): boolean {
+    return this.stored ? this.stored.starts[i] === this.stored.ends[i] : this.made?.[i] === ''
+  }
+  /** One text after another, none of which is kept. */
+  *each(): Generator<string> {
+    for (let i = 0; i < this.length; i++) yield this.at(i)
   }
   get all(): readonly string[] {
-    const { stored } = this
-    if (stored) {
-      const { offsets, decode } = stored
-      this.made = Array.from({ length: this.length }, (_, i) => decode(offsets[i] ?? 0, offsets[i + 1] ?? 0))
+    if (this.stored) {
+      const { starts, ends, decode } = this.stored
+      this.made = Array.from({ length: this.length }, (_, i) => decode(starts[i] ?? 0, ends[i] ?? 0))
       this.stored = undefined
     }
     return this.made ?? []
+  }
+  /** The bytes, while nobody has asked for all strings. */
+  get encoded(): EncodedStrings | undefined {
+    return this.stored
+  }
+  /** The most bytes of a cell; undefined where the strings are made. */
+  get longest(): number | undefined {
+    if (!this.stored) return undefined
+    const { starts, ends } = this.stored
+    let longest = 0
+    for (let i = 0; i < starts.length; i++) longest = Math.max(longest, ends[i]! - starts[i]!)
+    return longest
   }
   /** The buffers held now, for accounting; after `all` the strings themselves. */
   get buffers(): readonly (readonly [object, number])[] {
     const { stored, made = [] } = this
     return stored
       ? [
-          [stored.offsets.buffer, stored.offsets.byteLength],
+          [stored.starts.buffer, stored.starts.buffer.byteLength],
+          [stored.ends.buffer, stored.ends.buffer.byteLength],
           [stored.bytes.buffer, stored.bytes.byteLength],
         ]
       : [[made, made.length * bytesAString]]
   }
+}
+
+/** The cells at these positions, which share the bytes; -1 gives an empty one. */
+export const gatherEncoded = ({ starts, ends, bytes, decode }: EncodedStrings, index: Int32Array): EncodedStrings => {
+  const from = uint32s(index.length)
+  const to = uint32s(index.length)
+  for (let i = 0; i < index.length; i++) {
+    const at = index[i]!
+    if (at < 0) continue
+    from[i] = starts[at]!
+    to[i] = ends[at]!
+  }
+  return { starts: from, ends: to, bytes, decode }
+}
+
+/** Cells of several texts behind one another; undefined where they have not the same bytes. */
+export const concatEncoded = (parts: readonly EncodedStrings[]): EncodedStrings | undefined => {
+  const [first] = parts
+  if (!first || parts.some(({ bytes }) => bytes !== first.bytes)) return undefined
+  const total = parts.reduce((sum, { starts }) => sum + starts.length, 0)
+  const starts = uint32s(total)
+  const ends = uint32s(total)
+  let at = 0
+  for (const part of parts) {
+    starts.set(part.starts, at)
+    ends.set(part.ends, at)
+    at += part.starts.length
+  }
+  return { ...first, starts, ends }
+}
+
+/** The cells behind one another from the first byte on, as they are written to a file. */
+export const pack = ({ starts, ends, bytes }: EncodedStrings): PackedStrings | undefined => {
+  const offsets = uint32s(starts.length + 1)
+  let length = 0
+  let together = true
+  for (let i = 0; i < starts.length; i++) {
+    together &&= starts[i] === length
+    length += ends[i]! - starts[i]!
+    if (length > 0xffff_ffff) return undefined
+    offsets[i + 1] = length
+  }
+  if (together) return { offsets, bytes: bytes.subarray(0, length) }
+  const packed = uint8s(length)
+  for (let i = 0; i < starts.length; i++) packed.set(bytes.subarray(starts[i], ends[i]), offsets[i])
+  return { offsets, bytes: packed }
 }
 
 /** A plain text column that is read from stored bytes on use. An own getter, so that a copy by spread has its strings too. */

@@ -1,6 +1,6 @@
 import { cellAt, isTextColumn, isNullAt, lengthOf, type Cell, type Column, type ColumnType } from './column.ts'
 import { gather } from './gather.ts'
-import { int32s } from './memory.ts'
+import { int32s } from '../kernels/memory.ts'
 import { bytesAString } from './stored-text.ts'
 
 /** A column by name and type. */

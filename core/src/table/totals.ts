@@ -1,6 +1,6 @@
 import { aggregate } from './aggregate.ts'
 import { cellAt } from './column.ts'
-import { int32s, uint32s } from './memory.ts'
+import { int32s, uint32s } from '../kernels/memory.ts'
 import { setOwnValue } from './own.ts'
 import type { Table } from './table.ts'
 

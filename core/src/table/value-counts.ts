@@ -1,5 +1,5 @@
 import { cellAt, isNullAt, isTextColumn, lengthOf, type Column } from './column.ts'
-import { float64s, IntList } from './memory.ts'
+import { float64s, IntList } from '../kernels/memory.ts'
 import { textOfCell } from './cell-text.ts'
 
 /** More different values than this are not kept, and not compared. */

@@ -2,7 +2,7 @@ import { mkdtempSync, readFileSync, statSync, truncateSync, writeFileSync } from
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, test } from 'vitest'
-import { columnOf, convert, gather, Table, writeCsv } from '@fabula/core'
+import { columnOf, concat, convert, gather, Table, writeCsv } from '@fabula/core'
 import { fileFromBytes } from '../input-file.ts'
 import { openInput, type OpenedFiles } from '../open-input.ts'
 import { readColumnsFile, writeColumnsFile } from './columns-file.ts'
@@ -33,6 +33,9 @@ describe('columns kept in a file', () => {
     const picked = gather(back.column(at), Int32Array.from([5, -1]))
     expect(Table.of(['L'], [picked]).cell(0, 0)).toBe('note 5 "é"')
     expect(Table.of(['L'], [picked]).isNull(0, 1)).toBe(true)
+    expect(held()).toBe(before)
+    const longer = concat('text', [back.column(at), columnOf('text', ['x'])])
+    expect(Table.of(['L'], [longer]).rowCount).toBe(back.rowCount + 1)
     expect(held()).toBeLessThan(before)
     const copy = { ...back.column(back.positionOf('T')) }
     expect(Table.of(['T'], [copy]).cell(0, 3)).toBe('Grünau 🐇')

@@ -6,8 +6,11 @@ import {
   float64s,
   isTextColumn,
   int32s,
+  pack,
   plainTextFromBytes,
   LazyStrings,
+  unpacked,
+  type PackedStrings,
   Table,
   uint32s,
   type Column,
@@ -75,9 +78,7 @@ class FileLayout {
 const stringsAPause = 50_000
 
 /** Strings as ends and bytes; undefined where they are too long for 32-bit ends. */
-const packStrings = async (
-  strings: readonly string[],
-): Promise<{ offsets: Uint32Array; bytes: Uint8Array } | undefined> => {
+const packStrings = async (strings: readonly string[]): Promise<PackedStrings | undefined> => {
   const offsets = uint32s(strings.length + 1)
   let packed = Buffer.allocUnsafe(Math.max(1024, strings.length * 12))
   let end = 0
@@ -96,10 +97,8 @@ const packStrings = async (
   return { offsets, bytes: packed.subarray(0, end) }
 }
 
-const placeStrings = async (strings: readonly string[], layout: FileLayout): Promise<TextPlace | undefined> => {
-  const packed = await packStrings(strings)
-  return packed && { offsets: layout.place(packed.offsets), bytes: layout.place(packed.bytes) }
-}
+const placeStrings = (packed: PackedStrings | undefined, layout: FileLayout): TextPlace | undefined =>
+  packed && { offsets: layout.place(packed.offsets), bytes: layout.place(packed.bytes) }
 
 const placeColumn = async (column: Column, layout: FileLayout): Promise<ColumnPlace | undefined> => {
   const { type } = column
@@ -111,10 +110,11 @@ const placeColumn = async (column: Column, layout: FileLayout): Promise<ColumnPl
       ...(column.nulls ? { nulls: layout.place(column.nulls) } : {}),
     }
   if (column.form === 'dictionary') {
-    const dictionary = await placeStrings(column.dictionary, layout)
+    const dictionary = placeStrings(await packStrings(column.dictionary), layout)
     return dictionary && { type, form: 'dictionary', indices: layout.place(column.indices), dictionary }
   }
-  const texts = await placeStrings(column.strings, layout)
+  const encoded = column.stored?.encoded
+  const texts = placeStrings(encoded ? pack(encoded) : await packStrings(column.strings), layout)
   return texts && { type, form: 'plain', texts }
 }
 
@@ -123,6 +123,7 @@ const isWritable = ({ table }: OpenedFiles): boolean =>
   table.names.every((_, c) => {
     const column = table.column(c)
     if (!isTextColumn(column)) return true
+    if (column.form === 'plain' && column.stored?.encoded) return true
     return (column.form === 'dictionary' ? column.dictionary : column.strings).every(
       (text) => !/\p{Surrogate}/u.test(text),
     )
@@ -205,11 +206,7 @@ class Reader {
   }
   private texts({ offsets, bytes: text }: TextPlace): LazyStrings {
     const held = this.buffer(text) as Uint8Array
-    return new LazyStrings({
-      offsets: this.buffer(offsets) as Uint32Array,
-      bytes: held,
-      decode: spanDecoder(Buffer.from(held.buffer)),
-    })
+    return new LazyStrings(unpacked({ offsets: this.buffer(offsets) as Uint32Array, bytes: held }, spanDecoder(held)))
   }
   column(place: ColumnPlace): Column {
     if (place.form === 'values')

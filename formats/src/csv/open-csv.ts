@@ -115,7 +115,7 @@ const scanFile = async (
   checkWidth(data, name)
   builder.expect(Math.ceil((data.length * bytes.length * 1.04) / meta.cursor))
   builder.add(data)
-  const source = { bytes, text: spanDecoder(bytes), bytesOf: (text: string) => Buffer.from(text) }
+  const source = { bytes, decoder: spanDecoder, bytesOf: (text: string) => Buffer.from(text) }
   const scan = builder.scan(
     source,
     mark + Buffer.byteLength(head.slice(0, meta.cursor)),

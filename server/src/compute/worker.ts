@@ -1,11 +1,14 @@
 import { parentPort, workerData } from 'node:worker_threads'
 import { FileProblem } from '@fabula/formats'
+import { useCompiledKernels } from '@fabula/core/compiled'
 import { RunStopped, TooLarge } from '@fabula/core'
 import { ColumnStore } from './column-store.ts'
 import { Refusal } from '../refusal.ts'
 import { InputCache, type WorkerContext } from './worker-context.ts'
 import type { ChildSettings, JobEvent, ToChild } from './protocol.ts'
 import { perform } from './tasks/index.ts'
+
+useCompiledKernels()
 
 if (!parentPort) throw new Error('this is a worker')
 const port = parentPort

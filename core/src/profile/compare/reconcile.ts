@@ -1,7 +1,7 @@
 import { cellAt, isNumber, typeTogether, type Column, type ColumnType } from '../../table/column.ts'
 import { concat, sliceRows } from '../../table/gather.ts'
 import { groupBy } from '../../table/group.ts'
-import { IntList, int32s } from '../../table/memory.ts'
+import { IntList, int32s } from '../../kernels/memory.ts'
 import { convert } from '../../reading/convert.ts'
 import { textOfCell } from '../../table/cell-text.ts'
 import type { Table } from '../../table/table.ts'

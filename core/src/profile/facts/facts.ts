@@ -12,7 +12,7 @@ import {
   type TextColumn,
   type ValueColumn,
 } from '../../table/column.ts'
-import { float64s, int32s } from '../../table/memory.ts'
+import { float64s, int32s } from '../../kernels/memory.ts'
 import { dateFormsIn, type DateForms, type WordCount } from '../../reading/date-forms.ts'
 import { keyFinding, outlierFinding, textFindings, type ColumnFinding } from './findings.ts'
 

@@ -1,6 +1,6 @@
 import { isTextColumn, isNullAt, type Column } from '../../table/column.ts'
 import { testText } from '../../table/gather.ts'
-import { uint8s } from '../../table/memory.ts'
+import { uint8s } from '../../kernels/memory.ts'
 import { textOfCell } from '../../table/cell-text.ts'
 import type { Table } from '../../table/table.ts'
 import { lower } from '../../table/text.ts'

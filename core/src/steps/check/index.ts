@@ -5,7 +5,7 @@ import { code, joined, psql, py, sql, type Code, sqlHelper, pyHelper, sparkHelpe
 import { sums } from '../../table/aggregate.ts'
 import { isNumber } from '../../table/column.ts'
 import { groupBy } from '../../table/group.ts'
-import { IntList, uint32s } from '../../table/memory.ts'
+import { IntList, uint32s } from '../../kernels/memory.ts'
 import { formatDecimal } from '../../table/number.ts'
 import type { Schema, Table } from '../../table/table.ts'
 import {

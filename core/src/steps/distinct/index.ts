@@ -3,7 +3,7 @@ import type { Schema } from '../../table/table.ts'
 import { z } from 'zod'
 import { code, py, sql } from '../../codegen/tag.ts'
 import { groupBy } from '../../table/group.ts'
-import { int32s } from '../../table/memory.ts'
+import { int32s } from '../../kernels/memory.ts'
 import {
   checkSelector,
   columnNoun,

@@ -4,7 +4,7 @@ import { code, joined, py, sql, type Code, pyHelper } from '../../codegen/tag.ts
 import { isNullAt, lengthOf, type Column } from '../../table/column.ts'
 import { gather, sliceRows } from '../../table/gather.ts'
 import { groupBy, type Groups } from '../../table/group.ts'
-import { int32s } from '../../table/memory.ts'
+import { int32s } from '../../kernels/memory.ts'
 import {
   checkSelector,
   columnsSlot,

@@ -1,7 +1,7 @@
 import { columnsOfCondition, conditionReason } from '../shared/trace-conditions.ts'
 import { z } from 'zod'
 import { py, sql } from '../../codegen/tag.ts'
-import { IntList } from '../../table/memory.ts'
+import { IntList } from '../../kernels/memory.ts'
 import { typeIn, selectColumns } from '../shared/columns.ts'
 import { checkCondition, conditionSchema, conditionWords, type Condition } from '../shared/condition.ts'
 import { conditionPython, conditionSql } from '../shared/condition-code.ts'

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { code, py, sql, pyHelper, sparkHelper } from '../../codegen/tag.ts'
-import { float64s, int32s } from '../../table/memory.ts'
+import { float64s, int32s } from '../../kernels/memory.ts'
 import { groupBy } from '../../table/group.ts'
 import type { Schema } from '../../table/table.ts'
 import {

@@ -7,7 +7,7 @@ import { aggregates, type AggregateResult, type Aggregate } from '../../table/ag
 import { cellAt, columnWriter, isTextColumn, isNullAt, type Column } from '../../table/column.ts'
 import { gather, sliceRows } from '../../table/gather.ts'
 import { groupBy, type Groups } from '../../table/group.ts'
-import { uint8s, IntList, int32s, uint32s } from '../../table/memory.ts'
+import { uint8s, IntList, int32s, uint32s } from '../../kernels/memory.ts'
 import { Table, type Field, type Schema } from '../../table/table.ts'
 import { figure, listed, quoted, counted } from '../../messages/words.ts'
 import {

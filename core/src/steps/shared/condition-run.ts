@@ -15,7 +15,7 @@ import {
 } from '../../table/column.ts'
 import { dayMs } from '../../table/calendar.ts'
 import { testText } from '../../table/gather.ts'
-import { uint8s } from '../../table/memory.ts'
+import { uint8s } from '../../kernels/memory.ts'
 import { compareText } from '../../table/order.ts'
 import type { Table } from '../../table/table.ts'
 import { lower, trim } from '../../table/text.ts'

@@ -1,7 +1,7 @@
 import { isTextColumn, isNullAt, lengthOf, typeTogether, type Column } from '../../table/column.ts'
 import { concat, mapText } from '../../table/gather.ts'
 import { groupBy } from '../../table/group.ts'
-import { isSet, int32s } from '../../table/memory.ts'
+import { isSet, int32s } from '../../kernels/memory.ts'
 import { convert } from '../../reading/convert.ts'
 import { lower, trim } from '../../table/text.ts'
 

@@ -18,7 +18,7 @@ import {
   type TextColumn,
 } from '../../table/column.ts'
 import { gather, interleave, repeatEach } from '../../table/gather.ts'
-import { IntList, uint32s } from '../../table/memory.ts'
+import { IntList, uint32s } from '../../kernels/memory.ts'
 import { convert } from '../../reading/convert.ts'
 import type { Schema } from '../../table/table.ts'
 import { counted, listed, quoted, figure } from '../../messages/words.ts'

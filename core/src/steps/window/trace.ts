@@ -1,6 +1,6 @@
 import { isNullAt } from '../../table/column.ts'
 import type { Groups } from '../../table/group.ts'
-import { uint32s } from '../../table/memory.ts'
+import { uint32s } from '../../kernels/memory.ts'
 import { RowCounter, rowsWhere, throughIndex, timesOfRows, type RowSet } from '../../table/row-set.ts'
 import type { Table } from '../../table/table.ts'
 import { measureSources } from '../shared/trace-measures.ts'

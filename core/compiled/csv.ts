@@ -1,0 +1,205 @@
+// CSV (RFC 4180) from bytes: cells of a block of rows, and the numbers and texts of one column of them.
+
+const lineFeed: u8 = 10
+const carriageReturn: u8 = 13
+
+/** The first place from `i` on that holds the delimiter or a line feed; `end` where none does. Reads up to 16 bytes further. */
+function cellEnd(block: usize, from: u32, end: u32, delimiters: v128): u32 {
+  const breaks = i8x16.splat(lineFeed)
+  for (let i = from; i < end; i += 16) {
+    const bytes = v128.load(block + i)
+    const mask = i8x16.bitmask(v128.or(i8x16.eq(bytes, delimiters), i8x16.eq(bytes, breaks)))
+    if (mask != 0) return min(i + <u32>ctz(mask), end)
+  }
+  return end
+}
+
+/** The place of the next quote from `from` on; `end` where there is none. */
+function quoteAt(block: usize, from: u32, end: u32, quotes: v128): u32 {
+  for (let i = from; i < end; i += 16) {
+    const mask = i8x16.bitmask(i8x16.eq(v128.load(block + i), quotes))
+    if (mask != 0) return min(i + <u32>ctz(mask), end)
+  }
+  return end
+}
+
+/** Where the row after the block begins. */
+export let next: u32 = 0
+/** Whether the row at `next` is not plain; else more bytes are needed for it. */
+export let odd: bool = false
+
+/** End of a quoted cell whose first byte is at `from`, with doubled quotes made one in place: where the content ends. `next` is behind the closing quote; 0xffffffff where none closes it. */
+function unquote(block: usize, from: u32, end: u32, quote: u8, quotes: v128): u32 {
+  let read = quoteAt(block, from, end, quotes)
+  let written = read
+  for (;;) {
+    if (read >= end) return 0xffffffff
+    if (read + 1 >= end || load<u8>(block + read + 1) != quote) break
+    // a doubled quote: one is kept
+    const after = quoteAt(block, read + 2, end, quotes)
+    store<u8>(block + written, quote)
+    memory.copy(block + written + 1, block + read + 2, after - read - 2)
+    written += after - read - 1
+    read = after
+  }
+  next = read + 1
+  return written
+}
+
+/**
+ * Cuts up to `most` rows of `width` cells out of the first `end` bytes of a block, from its beginning: start and end of
+ * each cell into `cuts`. Stops before a row that is blank or of another width (`odd`), and before one that may go on
+ * behind the block, unless the block is the `last`. Doubled quotes are made one in place.
+ */
+export function cut(
+  block: usize,
+  end: u32,
+  last: bool,
+  width: i32,
+  most: i32,
+  delimiter: u8,
+  quote: u8,
+  cuts: usize,
+): i32 {
+  const delimiters = i8x16.splat(delimiter)
+  const quotes = i8x16.splat(quote)
+  let rows = 0
+  let at: u32 = 0
+  let to = cuts
+  odd = false
+  next = 0
+  for (; rows < most && at < end; rows++) {
+    let start = at
+    let filled: u32 = 0
+    let columns = 0
+    let ended = false
+    while (!ended) {
+      let from = start
+      let until: u32
+      let i: u32
+      if (load<u8>(block + start) == quote && start < end) {
+        until = unquote(block, start + 1, end, quote, quotes)
+        // no quote closes it, or what closes it may be the first of two
+        if (until == 0xffffffff || (next >= end && !last)) {
+          odd = last
+          next = at
+          return rows
+        }
+        from = start + 1
+        i = next
+        if (i + 1 < end && load<u8>(block + i) == carriageReturn && load<u8>(block + i + 1) == lineFeed) i++
+        if (i < end && load<u8>(block + i) != delimiter && load<u8>(block + i) != lineFeed) {
+          odd = true
+          next = at
+          return rows
+        }
+      } else {
+        i = cellEnd(block, start, end, delimiters)
+        until = i
+        if (i > start && (i >= end || load<u8>(block + i) == lineFeed) && load<u8>(block + i - 1) == carriageReturn)
+          until--
+      }
+      ended = i >= end || load<u8>(block + i) == lineFeed
+      if (i >= end && !last) {
+        next = at
+        return rows
+      }
+      if (columns == width || (ended && columns + 1 != width)) {
+        odd = true
+        next = at
+        return rows
+      }
+      store<u32>(to, from)
+      store<u32>(to, until, 4)
+      to += 8
+      columns++
+      filled += until - from
+      start = i + 1
+    }
+    if (filled == 0) {
+      odd = true
+      next = at
+      return rows
+    }
+    at = start
+  }
+  next = min(at, end)
+  return rows
+}
+
+/** 10 to the powers 0 to 15. */
+const powers = memory.data<f64>([1, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9, 1e10, 1e11, 1e12, 1e13, 1e14, 1e15])
+
+/** What a cell is that is read as a number: a number, empty, or something else. */
+const isNumber: u8 = 0
+const isEmpty: u8 = 1
+const isOther: u8 = 2
+
+/**
+ * Numbers of one column of a block: digits with at most one `mark`, up to 15, no leading zero, which are exact as a whole
+ * number over a power of ten. `flags` says of each cell what it is. Bit 0 of the result: a flag is set; bit 1: a number has a mark.
+ */
+export function numbers(
+  block: usize,
+  cuts: usize,
+  stride: usize,
+  rows: i32,
+  mark: u8,
+  values: usize,
+  flags: usize,
+): i32 {
+  let found = 0
+  for (let i = 0; i < rows; i++, cuts += stride, values += 8) {
+    const start = load<u32>(cuts)
+    const end = load<u32>(cuts, 4)
+    let flag = isNumber
+    let value: f64 = 0
+    if (start == end) flag = isEmpty
+    else {
+      const negative = load<u8>(block + start) == 45
+      const first = start + u32(negative)
+      let digits: u64 = 0
+      let point: i32 = -1
+      let k = first
+      for (; k < end; k++) {
+        const byte = load<u8>(block + k)
+        const digit = byte - 48
+        if (digit <= 9) digits = digits * 10 + digit
+        else if (byte == mark && point < 0) point = k
+        else break
+      }
+      const count = end - first - u32(point >= 0)
+      const ahead = (point < 0 ? end : <u32>point) - first
+      if (k < end || count < 1 || count > 15 || (ahead > 1 && load<u8>(block + first) == 48) || point == end - 1)
+        flag = isOther
+      else {
+        value = <f64>digits
+        if (point >= 0) {
+          found |= 2
+          value /= load<f64>(powers + ((<usize>(end - point - 1)) << 3))
+        }
+        if (negative && value != 0) value = -value
+      }
+    }
+    if (flag != isNumber) found |= 1
+    store<u8>(flags + i, flag)
+    store<f64>(values, value)
+  }
+  return found
+}
+
+/** The bytes of one column's cells behind one another, and where each ends among them; how many bytes they are. */
+export function texts(block: usize, cuts: usize, stride: usize, rows: i32, bytes: usize, ends: usize): u32 {
+  let at: u32 = 0
+  for (let i = 0; i < rows; i++, cuts += stride, ends += 4) {
+    const start = load<u32>(cuts)
+    const length = load<u32>(cuts, 4) - start
+    let done: u32 = 0
+    // what is written behind the cell is written over by the next
+    for (; done < length && done < 64; done += 16) v128.store(bytes + at + done, v128.load(block + start + done))
+    if (length > 64) memory.copy(bytes + at + 64, block + start + 64, length - 64)
+    at += length
+    store<u32>(ends, at)
+  }
+  return at
+}

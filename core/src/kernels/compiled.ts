@@ -1,0 +1,10 @@
+import { useKernels, type Kernels } from './kernels.ts'
+import { compiledCsv } from './csv-compiled.ts'
+
+/** The kernels compiled to WebAssembly. */
+export const compiledKernels: Kernels = { csv: compiledCsv }
+
+/** Takes the compiled kernels for all that follows in this process, where it has WebAssembly; the reference stays else. */
+export const useCompiledKernels = (): void => {
+  if (typeof WebAssembly === 'object') useKernels(compiledKernels)
+}

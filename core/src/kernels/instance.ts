@@ -1,0 +1,77 @@
+import { kernelBytes } from './module.generated.ts'
+
+/** What the module exports, as core/compiled/index.ts declares it; addresses and sizes in bytes. */
+export type Exports = {
+  readonly memory: WebAssembly.Memory
+  readonly allocate: (bytes: number) => number
+  readonly mark: () => number
+  readonly release: (to: number) => void
+  readonly makeDictionary: () => number
+  readonly dictionarySize: (dictionary: number) => number
+  readonly dictionaryBytes: (dictionary: number) => number
+  readonly dictionaryEnd: (dictionary: number, code: number) => number
+  readonly codeOf: (dictionary: number, bytes: number, length: number) => number
+  readonly codesOf: (
+    dictionary: number,
+    block: number,
+    cuts: number,
+    stride: number,
+    rows: number,
+    codes: number,
+  ) => void
+  readonly cut: (
+    block: number,
+    end: number,
+    last: boolean,
+    width: number,
+    most: number,
+    delimiter: number,
+    quote: number,
+    cuts: number,
+  ) => number
+  readonly next: WebAssembly.Global
+  readonly odd: WebAssembly.Global
+  readonly numbers: (
+    block: number,
+    cuts: number,
+    stride: number,
+    rows: number,
+    mark: number,
+    values: number,
+    flags: number,
+  ) => number
+  readonly texts: (block: number, cuts: number, stride: number, rows: number, bytes: number, ends: number) => number
+}
+
+let compiled: WebAssembly.Module | undefined
+
+/** An instance of the compiled kernels with its own memory, which goes with it. */
+export class Instance {
+  readonly run: Exports
+  private whole = new Uint8Array(0)
+  constructor() {
+    compiled ??= new WebAssembly.Module(Uint8Array.from(atob(kernelBytes), (sign) => sign.charCodeAt(0)))
+    const imports = {
+      env: {
+        abort: () => {
+          throw new RangeError('no memory left')
+        },
+      },
+    }
+    this.run = new WebAssembly.Instance(compiled, imports).exports as Exports
+  }
+  /** All of the memory; views on it end when it grows. */
+  get bytes(): Uint8Array {
+    if (this.whole.buffer !== this.run.memory.buffer) this.whole = new Uint8Array(this.run.memory.buffer)
+    return this.whole
+  }
+  uint32s(at: number, length: number): Uint32Array {
+    return new Uint32Array(this.run.memory.buffer, at, length)
+  }
+  int32s(at: number, length: number): Int32Array {
+    return new Int32Array(this.run.memory.buffer, at, length)
+  }
+  float64s(at: number, length: number): Float64Array {
+    return new Float64Array(this.run.memory.buffer, at, length)
+  }
+}

@@ -1,0 +1,18 @@
+import type { ByteSource, CsvKernel, CsvLayout } from './csv-kernel.ts'
+import { referenceCsv } from './csv-reference.ts'
+
+/** The inner loops over column buffers. Of each there is a reference in TypeScript and, where a process asks for it, one compiled to WebAssembly; both give the same bits. */
+export type Kernels = {
+  readonly csv: (source: ByteSource, layout: CsvLayout) => CsvKernel
+}
+
+/** The kernels in plain TypeScript. */
+export const referenceKernels: Kernels = { csv: referenceCsv }
+
+let used = referenceKernels
+/** The kernels that this process uses. */
+export const kernels = (): Kernels => used
+/** Takes other kernels for all that follows in this process. */
+export const useKernels = (others: Kernels): void => {
+  used = others
+}

@@ -1,0 +1,220 @@
+import type { ByteDictionary, ByteSource, CellTexts } from '../kernels/csv-kernel.ts'
+import type { TextColumn } from '../table/column.ts'
+import { uint8s, uint32s } from '../kernels/memory.ts'
+import { LazyStrings, plainTextFromBytes, unpacked } from '../table/stored-text.ts'
+import { grown, trimmed, type ColumnBlock } from './column-builders.ts'
+
+/** A long slice would keep its whole chunk of the file in memory; a word of the dictionary is its own string. */
+const own = (text: string): string => (text.length < 13 ? text : Array.from(text).join(''))
+
+/** Texts as they are collected, in one of the forms that a column has. */
+interface TextStore {
+  readonly length: number
+  /** How many different texts there are; undefined where that is not counted. */
+  readonly distinct: number | undefined
+  add(text: string): void
+  done(): TextColumn
+}
+
+/** Codes of cells, which grow. */
+class Codes {
+  private codes: Uint32Array
+  length = 0
+  constructor(expected: number) {
+    this.codes = uint32s(expected)
+  }
+  /** Room for more; where they begin. */
+  extend(rows: number): number {
+    const at = this.length
+    this.length += rows
+    if (this.length > this.codes.length) this.codes = grown(uint32s, this.codes, this.length)
+    return at
+  }
+  get buffer(): Uint32Array {
+    return this.codes
+  }
+  done(): Uint32Array {
+    return trimmed(this.codes, this.length)
+  }
+}
+
+class DictionaryOfStrings implements TextStore {
+  readonly words: string[] = ['']
+  readonly codes: Codes
+  private readonly seen = new Map<string, number>([['', 0]])
+  constructor(expected: number) {
+    this.codes = new Codes(expected)
+  }
+  get length(): number {
+    return this.codes.length
+  }
+  get distinct(): number {
+    return this.words.length
+  }
+  add(text: string): void {
+    let code = this.seen.get(text)
+    if (code === undefined) {
+      code = this.words.length
+      const word = own(text)
+      this.words.push(word)
+      this.seen.set(word, code)
+    }
+    const at = this.codes.extend(1)
+    this.codes.buffer[at] = code
+  }
+  plain(): PlainStrings {
+    const codes = this.codes.done()
+    return new PlainStrings(Array.from(codes, (code) => this.words[code] as string))
+  }
+  done(): TextColumn {
+    return { type: 'text', form: 'dictionary', indices: this.codes.done(), dictionary: this.words }
+  }
+}
+
+class PlainStrings implements TextStore {
+  readonly strings: string[]
+  readonly distinct = undefined
+  constructor(strings: string[]) {
+    this.strings = strings
+  }
+  get length(): number {
+    return this.strings.length
+  }
+  add(text: string): void {
+    this.strings.push(text)
+  }
+  done(): TextColumn {
+    return { type: 'text', form: 'plain', strings: this.strings }
+  }
+}
+
+/** Bytes of texts behind one another, and where each ends. */
+class PlainBytes implements TextStore {
+  private bytes: Uint8Array
+  private offsets: Uint32Array
+  length = 0
+  readonly distinct = undefined
+  private readonly source: ByteSource
+  constructor(source: ByteSource, expected: number, bytes: number) {
+    this.source = source
+    this.bytes = uint8s(Math.max(1024, bytes))
+    this.offsets = uint32s(expected + 1)
+  }
+  add(text: string): void {
+    const bytes = this.source.bytesOf(text)
+    this.addTexts({ bytes, ends: Uint32Array.of(bytes.length) })
+  }
+  addBlock({ kernel, column }: ColumnBlock): void {
+    this.addTexts(kernel.texts(column))
+  }
+  addTexts({ bytes, ends }: CellTexts): void {
+    const { length } = this
+    const from = this.offsets[length]!
+    if (length + ends.length >= this.offsets.length)
+      this.offsets = grown(uint32s, this.offsets, length + ends.length + 1)
+    if (from + bytes.length > this.bytes.length) this.bytes = grown(uint8s, this.bytes, from + bytes.length)
+    this.bytes.set(bytes, from)
+    for (let i = 0; i < ends.length; i++) this.offsets[length + i + 1] = from + ends[i]!
+    this.length = length + ends.length
+  }
+  done(): TextColumn {
+    const offsets = trimmed(this.offsets, this.length + 1)
+    const bytes = trimmed(this.bytes, offsets[this.length]!)
+    return plainTextFromBytes('text', new LazyStrings(unpacked({ offsets, bytes }, this.source.decoder(bytes))))
+  }
+}
+
+class DictionaryOfBytes implements TextStore {
+  private readonly dictionary: ByteDictionary
+  private readonly source: ByteSource
+  private readonly codes: Codes
+  /** Of texts that came as strings: `words` with their codes. */
+  constructor({ kernel, source }: ColumnBlock, { words, codes }: DictionaryOfStrings) {
+    this.dictionary = kernel.dictionary()
+    this.source = source
+    this.codes = codes
+    for (const word of words) this.dictionary.codeOf(source.bytesOf(word))
+  }
+  get length(): number {
+    return this.codes.length
+  }
+  get distinct(): number {
+    return this.dictionary.size
+  }
+  add(text: string): void {
+    const code = this.dictionary.codeOf(this.source.bytesOf(text))
+    const at = this.codes.extend(1)
+    this.codes.buffer[at] = code
+  }
+  addBlock({ column, rows }: ColumnBlock): void {
+    const at = this.codes.extend(rows)
+    this.dictionary.codes(column, this.codes.buffer, at)
+  }
+  plain(expected: number): PlainBytes {
+    const { bytes, ends } = this.dictionary.texts()
+    const rows = Math.max(expected, this.length)
+    const plain = new PlainBytes(this.source, rows, expectedBytes(bytes.length, this.length, rows))
+    for (const code of this.codes.done())
+      plain.addTexts({
+        bytes: code === 0 ? bytes.subarray(0, 0) : bytes.subarray(ends[code - 1], ends[code]),
+        ends: Uint32Array.of(code === 0 ? 0 : ends[code]! - ends[code - 1]!),
+      })
+    return plain
+  }
+  done(): TextColumn {
+    const { bytes, ends } = this.dictionary.texts()
+    const decode = this.source.decoder(bytes)
+    const dictionary = Array.from(ends, (end, code) => (code === 0 ? '' : decode(ends[code - 1]!, end)))
+    return { type: 'text', form: 'dictionary', indices: this.codes.done(), dictionary }
+  }
+}
+
+/** How many bytes so many rows may have, by those of the first; a little more, so that buffers seldom grow. */
+const expectedBytes = (bytes: number, of: number, rows: number): number => Math.ceil((bytes / of) * rows * 1.05)
+
+const sampleSize = 20_000
+
+/** Builds a text column cell by cell or block by block; a dictionary until nearly all values differ. */
+export class TextBuilder {
+  private readonly expected: number
+  private store: DictionaryOfStrings | PlainStrings | DictionaryOfBytes | PlainBytes
+  private encodingChosen = false
+  /** `expected`: how many cells there may be, so that buffers need not grow. */
+  constructor(expected = 1024) {
+    this.expected = expected
+    this.store = new DictionaryOfStrings(expected)
+  }
+  add(text: string): void {
+    this.store.add(text)
+    this.chooseEncoding()
+  }
+  addBlock(block: ColumnBlock): void {
+    const { store } = this
+    const bytes = store instanceof DictionaryOfBytes || store instanceof PlainBytes ? store : this.asBytes(block)
+    bytes.addBlock(block)
+    this.store = bytes
+    this.chooseEncoding()
+  }
+  private asBytes(block: ColumnBlock): DictionaryOfBytes | PlainBytes {
+    const { store } = this
+    if (store instanceof DictionaryOfStrings) return new DictionaryOfBytes(block, store)
+    const { strings } = store as PlainStrings
+    const rows = Math.max(this.expected, strings.length)
+    const characters = strings.reduce((sum, text) => sum + text.length, 0)
+    const plain = new PlainBytes(block.source, rows, expectedBytes(characters, strings.length, rows))
+    for (const text of strings) plain.add(text)
+    return plain
+  }
+  /** Once, when a sample is in: as a dictionary, or plain where a dictionary would cost more than it saves. */
+  private chooseEncoding(): void {
+    const { store } = this
+    if (this.encodingChosen || store.length < sampleSize) return
+    this.encodingChosen = true
+    if (store.distinct === undefined || store.distinct <= store.length / 2) return
+    if (store instanceof DictionaryOfStrings) this.store = store.plain()
+    if (store instanceof DictionaryOfBytes) this.store = store.plain(this.expected)
+  }
+  done(): TextColumn {
+    return this.store.done()
+  }
+}
