@@ -1,8 +1,7 @@
 """The works of bench/works.ts as a colleague who knows pandas would write them by hand.
 
-Called with the folder of the files and how columns of text are held: "object", "category" (those whose values repeat) or "default",
-as this pandas reads them; does the works that are named on
-standard input, a line each, and says how long each took (ms) and how much memory it took at most beside what was held before (MB).
+Called with the folder of the files and how columns of text are held: "object", "category" (those whose values repeat) or "arrow",
+as this pandas reads them; does the works that are named on standard input, a line each, and says how long each took (ms) and how much memory it took at most beside what was held before (MB).
 """
 import difflib
 import gc
@@ -17,7 +16,7 @@ import warnings
 import pandas as pd
 
 folder, dtypes = sys.argv[1:3]
-if dtypes != "default" and pd.__version__ >= "3":
+if dtypes != "arrow" and pd.__version__ >= "3":
     warnings.simplefilter("ignore")  # that objects for texts will end some day
     pd.options.future.infer_string = False
 out = os.path.join(tempfile.mkdtemp(prefix="fabula-bench-out-"), "out")

@@ -1,3 +1,6 @@
 export { allocate, mark, release } from './memory'
 export { makeDictionary, dictionarySize, dictionaryBytes, dictionaryEnd, codeOf, codesOf } from './dictionary'
 export { cut, next, odd, numbers, texts } from './csv'
+export { numberCodes, pairIds } from './hash'
+export { compareFloats, chosenRows } from './select'
+export { sortRows } from './sort'

@@ -4,7 +4,7 @@ import { sentenceText } from '../recipe/step-access.ts'
 import { kindNamed } from '../steps/index.ts'
 import { figureIf, plainFigure, type Figure, type StepStatistics } from '../steps/shared/statistics.ts'
 import type { StepResult, TableNames } from '../steps/shared/step-kind.ts'
-import { bitmap, isSet, set } from '../kernels/memory.ts'
+import { uint8s } from '../kernels/memory.ts'
 import { ownValue } from '../table/own.ts'
 import type { Schema } from '../table/table.ts'
 import { columnLineageOf } from './lineage.ts'
@@ -14,14 +14,27 @@ const keptRows = ({ lineage }: StepResult, rowsIn: number, rowsOut: number): num
   if (lineage.kind === 'same') return rowsIn
   if (lineage.kind === 'source') return 0
   if (lineage.kind === 'groups') return Math.min(rowsIn, rowsOut)
-  const seen = bitmap(rowsIn)
-  let kept = 0
-  for (const row of lineage.index) {
-    if (row < 0 || isSet(seen, row)) continue
-    set(seen, row)
-    kept++
+  return differentRows(lineage.index, rowsIn)
+}
+
+/** How many different rows an index names; most name each once, in order. */
+const differentRows = (index: Int32Array, of: number): number => {
+  let last = -1
+  let named = 0
+  let ordered = true
+  for (let i = 0; i < index.length && ordered; i++) {
+    const row = index[i]!
+    if (row < 0) continue
+    ordered = row > last
+    last = row
+    named++
   }
-  return kept
+  if (ordered) return named
+  const seen = uint8s(of)
+  for (let i = 0; i < index.length; i++) if (index[i]! >= 0) seen[index[i]!] = 1
+  let count = 0
+  for (let row = 0; row < of; row++) count += seen[row]!
+  return count
 }
 
 /** The statistics of a step from its result; O(rows) for a selection. */

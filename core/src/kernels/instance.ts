@@ -40,6 +40,19 @@ export type Exports = {
     values: number,
     flags: number,
   ) => number
+  readonly numberCodes: (values: number, nulls: number, count: number, codes: number) => number
+  readonly pairIds: (a: number, b: number, count: number, ids: number, first: number) => number
+  readonly compareFloats: (
+    values: number,
+    count: number,
+    constant: number,
+    low: number,
+    at: number,
+    high: number,
+    mask: number,
+  ) => void
+  readonly chosenRows: (mask: number, count: number, wanted: number, rows: number) => number
+  readonly sortRows: (order: number, keys: number, count: number, bits: number, first: boolean) => void
   readonly texts: (block: number, cuts: number, stride: number, rows: number, bytes: number, ends: number) => number
 }
 
@@ -64,6 +77,12 @@ export class Instance {
   get bytes(): Uint8Array {
     if (this.whole.buffer !== this.run.memory.buffer) this.whole = new Uint8Array(this.run.memory.buffer)
     return this.whole
+  }
+  /** The address of a copy of a buffer. */
+  put(buffer: Float64Array | Int32Array | Uint32Array | Uint8Array): number {
+    const at = this.run.allocate(buffer.byteLength)
+    this.bytes.set(new Uint8Array(buffer.buffer, buffer.byteOffset, buffer.byteLength), at)
+    return at
   }
   uint32s(at: number, length: number): Uint32Array {
     return new Uint32Array(this.run.memory.buffer, at, length)

@@ -1,13 +1,15 @@
 import type { ByteSource, CsvKernel, CsvLayout } from './csv-kernel.ts'
 import { referenceCsv } from './csv-reference.ts'
+import type { TableKernels } from './table-kernels.ts'
+import { tableReference } from './table-reference.ts'
 
-/** The inner loops over column buffers. Of each there is a reference in TypeScript and, where a process asks for it, one compiled to WebAssembly; both give the same bits. */
-export type Kernels = {
+/** The inner loops over files and columns. Of each there is a reference in TypeScript and, where a process asks for it, one compiled to WebAssembly; both give the same bits. */
+export type Kernels = TableKernels & {
   readonly csv: (source: ByteSource, layout: CsvLayout) => CsvKernel
 }
 
 /** The kernels in plain TypeScript. */
-export const referenceKernels: Kernels = { csv: referenceCsv }
+export const referenceKernels: Kernels = { ...tableReference, csv: referenceCsv }
 
 let used = referenceKernels
 /** The kernels that this process uses. */

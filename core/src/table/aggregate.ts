@@ -1,11 +1,23 @@
-import { cellAt, columnWriter, isNullAt, lengthOf, type Cell, type Column, type ColumnType } from './column.ts'
+import {
+  cellAt,
+  columnWriter,
+  isNullAt,
+  isTextColumn,
+  lengthOf,
+  type Cell,
+  type Column,
+  type ColumnType,
+  type FloatColumn,
+} from './column.ts'
 import { listText, type ListItem } from './list.ts'
 import { float64s, isSet, IntList, int32s } from '../kernels/memory.ts'
 import { gather } from './gather.ts'
-import { groupBy, type Groups } from './group.ts'
+import { groupBy, pairCodes } from './group.ts'
+import type { DenseCodes, Groups } from '../kernels/table-kernels.ts'
 import { maxInteger } from './number.ts'
 import { extreme } from './order.ts'
 import { textOfCell } from './cell-text.ts'
+import { middleOf } from './value-counts.ts'
 
 /** The aggregates that steps and formulas know. */
 export const aggregates = [
@@ -43,9 +55,14 @@ const countRows = ({ ids, count }: Groups): Int32Array => {
   for (let i = 0; i < ids.length; i++) counts[ids[i]!] = counts[ids[i]!]! + 1
   return counts
 }
-const countCells = (column: Column, { ids, count }: Groups): Int32Array => {
+const countCells = (column: Column, groups: Groups): Int32Array => {
+  const { ids, count } = groups
+  if (!isTextColumn(column) && !column.nulls) return countRows(groups)
   const counts = int32s(count)
-  for (let i = 0; i < ids.length; i++) if (!isNullAt(column, i)) counts[ids[i]!] = counts[ids[i]!]! + 1
+  if (isTextColumn(column) && column.form === 'dictionary') {
+    const { indices } = column
+    for (let i = 0; i < ids.length; i++) if (indices[i]! > 0) counts[ids[i]!] = counts[ids[i]!]! + 1
+  } else for (let i = 0; i < ids.length; i++) if (!isNullAt(column, i)) counts[ids[i]!] = counts[ids[i]!]! + 1
   return counts
 }
 
@@ -59,7 +76,7 @@ export const sums = (
   const sum = float64s(count)
   const lost = float64s(count)
   for (let i = 0; i < values.length; i++) {
-    if (isSet(empty, i)) continue
+    if (empty !== undefined && (empty[i >> 3]! & (1 << (i & 7))) !== 0) continue
     const group = ids[i]!
     const x = values[i]!
     const s = sum[group]!
@@ -89,35 +106,41 @@ const figures = (
   return { column: writer.done(), failures: failures.done() }
 }
 
+const codesOfGroups = ({ ids, count }: Groups): DenseCodes => ({ codes: ids, bound: count })
+
 const distinct = (column: Column, groups: Groups): AggregateResult => {
   const cells = groupBy([column], lengthOf(column))
   const counts = int32s(groups.count)
-  const pairs = groups.count === 1 ? cells : groupPairs(groups, cells)
+  const pairs = groups.count === 1 ? cells : pairCodes(codesOfGroups(groups), codesOfGroups(cells))
   for (const row of pairs.first) if (!isNullAt(column, row)) counts[groups.ids[row]!] = counts[groups.ids[row]!]! + 1
   return whole(counts)
 }
-/** Pairs of a group and a value, each once. */
-const groupPairs = (groups: Groups, cells: Groups): Groups =>
-  groupBy(
-    [
-      { type: 'integer', values: Float64Array.from(groups.ids), nulls: undefined },
-      { type: 'integer', values: Float64Array.from(cells.ids), nulls: undefined },
-    ],
-    groups.ids.length,
-  )
+/** The filled numbers of each group behind one another, those of group g from `starts[g]` up to `starts[g + 1]`. */
+const bucketed = (
+  { values, nulls }: FloatColumn,
+  { ids, count }: Groups,
+): { readonly starts: Int32Array; readonly numbers: Float64Array } => {
+  const starts = int32s(count + 1)
+  for (let i = 0; i < ids.length; i++) if (!isSet(nulls, i)) starts[ids[i]! + 1] = starts[ids[i]! + 1]! + 1
+  for (let g = 0; g < count; g++) starts[g + 1] = starts[g + 1]! + starts[g]!
+  const next = starts.slice()
+  const numbers = float64s(starts[count]!)
+  for (let i = 0; i < ids.length; i++) {
+    if (isSet(nulls, i)) continue
+    const at = next[ids[i]!]!
+    numbers[at] = values[i]!
+    next[ids[i]!] = at + 1
+  }
+  return { starts, numbers }
+}
 
 const medians = (column: Column, groups: Groups): AggregateResult => {
-  const lists: number[][] = Array.from({ length: groups.count }, () => [])
-  for (let i = 0; i < groups.ids.length; i++)
-    if (!isNullAt(column, i)) lists[groups.ids[i]!]?.push(cellAt(column, i) as number)
+  if (column.type !== 'integer' && column.type !== 'decimal') throw new Error(`median of ${column.type}`)
+  const { starts, numbers } = bucketed(column, groups)
   return figures(
     'decimal',
-    Int32Array.from(lists, (list) => list.length),
-    (g) => {
-      const list = Float64Array.from(lists[g] ?? []).sort()
-      const middle = list.length >> 1
-      return list.length % 2 === 1 ? list[middle]! : (list[middle - 1]! + list[middle]!) / 2
-    },
+    Int32Array.from({ length: groups.count }, (_, g) => starts[g + 1]! - starts[g]!),
+    (g) => middleOf(numbers.subarray(starts[g], starts[g + 1])),
   )
 }
 

@@ -1,71 +1,32 @@
-import { asDictionary, isTextColumn, type Column } from './column.ts'
-import { isSet, IntList, uint32s } from '../kernels/memory.ts'
+import { kernels } from '../kernels/kernels.ts'
+import { IntList, uint32s } from '../kernels/memory.ts'
+import type { DenseCodes, Groups } from '../kernels/table-kernels.ts'
+import { codesOf } from './codes.ts'
+import type { Column } from './column.ts'
 
-/** Rows with equal keys share an id; ids run 0, 1, 2 … in order of first appearance. */
-export type Groups = {
-  readonly ids: Uint32Array
-  readonly count: number
-  /** The first row of each group. */
-  readonly first: Int32Array
-}
-
-/** Any dense-enough code per row, with its bound: equal cells have equal codes. Empty is a value like any other. */
-type DenseCodes = { readonly codes: Uint32Array; readonly bound: number }
-
-const codesOfNumbers = (values: ArrayLike<number>, empty: Uint8Array | undefined): DenseCodes => {
-  const codes = uint32s(values.length)
-  const seen = new Map<number, number>()
-  let next = 1
-  for (let i = 0; i < values.length; i++) {
-    if (isSet(empty, i)) continue
-    const value = values[i]!
-    let code = seen.get(value)
-    if (code === undefined) {
-      code = next++
-      seen.set(value, code)
-    }
-    codes[i] = code
+/** Ids of codes that appear in order, which are the codes themselves; undefined where they do not. */
+const asTheyAre = ({ codes }: DenseCodes): Groups | undefined => {
+  // empty cells have code 0, so that a column with none begins with 1
+  const from = codes[0] ?? 0
+  if (from > 1) return undefined
+  const first = new IntList()
+  for (let i = 0; i < codes.length; i++) {
+    const id = codes[i]! - from
+    if (id < first.length && id >= 0) continue
+    if (id !== first.length) return undefined
+    first.push(i)
   }
-  return { codes, bound: next }
-}
-
-const rangeOf = (values: Int32Array | Uint8Array | Float64Array): readonly [number, number] => {
-  let low = Infinity
-  let high = -Infinity
-  for (let i = 0; i < values.length; i++) {
-    const value = values[i]!
-    if (value < low) low = value
-    if (value > high) high = value
-  }
-  return [low, high]
-}
-
-const codesOfSmallRange = (
-  values: ArrayLike<number>,
-  empty: Uint8Array | undefined,
-  low: number,
-  span: number,
-): DenseCodes => {
-  const codes = uint32s(values.length)
-  for (let i = 0; i < values.length; i++) if (!isSet(empty, i)) codes[i] = values[i]! - low + 1
-  return { codes, bound: span + 2 }
-}
-
-const codesOf = (column: Column): DenseCodes => {
-  if (isTextColumn(column)) {
-    const { indices, dictionary } = asDictionary(column)
-    return { codes: indices, bound: dictionary.length }
-  }
-  if (column.type === 'decimal') return codesOfNumbers(column.values, column.nulls)
-  const [low, high] = rangeOf(column.values)
-  const small = Number.isFinite(low) && high - low < 1_000_000
-  return small
-    ? codesOfSmallRange(column.values, column.nulls, low, high - low)
-    : codesOfNumbers(column.values, column.nulls)
+  if (from === 0) return { ids: codes, count: first.length, first: first.done() }
+  const ids = uint32s(codes.length)
+  for (let i = 0; i < ids.length; i++) ids[i] = codes[i]! - 1
+  return { ids, count: first.length, first: first.done() }
 }
 
 /** Codes to group ids in order of first appearance. */
-const densify = ({ codes, bound }: DenseCodes): Groups => {
+const densify = (coded: DenseCodes): Groups => {
+  const { codes, bound } = coded
+  const ready = asTheyAre(coded)
+  if (ready) return ready
   const ids = uint32s(codes.length)
   const idOf = new Int32Array(bound).fill(-1)
   const first = new IntList()
@@ -82,34 +43,25 @@ const densify = ({ codes, bound }: DenseCodes): Groups => {
   return { ids, count: first.length, first: first.done() }
 }
 
-const pairDense = (a: Groups, b: Groups): Groups => {
-  const codes = uint32s(a.ids.length)
-  for (let i = 0; i < codes.length; i++) codes[i] = a.ids[i]! * b.count + b.ids[i]!
-  return densify({ codes, bound: a.count * b.count })
-}
-
-const pairSparse = (a: Groups, b: Groups): Groups => {
-  const ids = uint32s(a.ids.length)
-  const seen = new Map<number, number>()
-  const first = new IntList()
-  for (let i = 0; i < ids.length; i++) {
-    const key = a.ids[i]! * b.count + b.ids[i]!
-    let id = seen.get(key)
-    if (id === undefined) {
-      id = first.length
-      seen.set(key, id)
-      first.push(i)
-    }
-    ids[i] = id
-  }
-  return { ids, count: first.length, first: first.done() }
+/** Pairs whose codes have a product below this are told apart by it. */
+const mostProduct = 1 << 22
+/** Groups of rows equal in two codes. */
+export const pairCodes = (a: DenseCodes, b: DenseCodes): Groups => {
+  if (a.bound * b.bound > mostProduct) return kernels().pairGroups(a.codes, b.codes)
+  const codes = uint32s(a.codes.length)
+  const { bound } = b
+  for (let i = 0; i < codes.length; i++) codes[i] = a.codes[i]! * bound + b.codes[i]!
+  return densify({ codes, bound: a.bound * bound })
 }
 
 /** Groups of rows equal in all these columns. No columns: one group of all rows, none where there are no rows. */
 export const groupBy = (columns: readonly Column[], rowCount: number): Groups => {
-  if (columns.length === 0)
+  const [first, second, ...rest] = columns
+  if (!first)
     return { ids: uint32s(rowCount), count: rowCount > 0 ? 1 : 0, first: new Int32Array(rowCount > 0 ? 1 : 0) }
-  return columns
-    .map((column) => densify(codesOf(column)))
-    .reduce((a, b) => (a.count * b.count <= 1 << 22 ? pairDense(a, b) : pairSparse(a, b)))
+  if (!second) return densify(codesOf(first))
+  return rest.reduce(
+    (groups, column) => pairCodes({ codes: groups.ids, bound: groups.count }, codesOf(column)),
+    pairCodes(codesOf(first), codesOf(second)),
+  )
 }

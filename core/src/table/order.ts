@@ -1,6 +1,7 @@
 import { asDictionary, isTextColumn, isNullAt, lengthOf, type Column, type TextColumn } from './column.ts'
 import { sliceRows } from './gather.ts'
-import { isSet, int32s, uint32s } from '../kernels/memory.ts'
+import { kernels } from '../kernels/kernels.ts'
+import { isSet, int32s, uint32s, type Bitmap } from '../kernels/memory.ts'
 import { compareCodePoints, lower, naturalKey } from './text.ts'
 
 /** A column with its direction; `natural` orders digits in text by their size. */
@@ -20,8 +21,13 @@ export const compareText = (natural: boolean): ((a: string, b: string) => number
     compareCodePoints(a, b)
 }
 
-/** One unsigned rank per row; the empty cell ranks last either way round. */
-const textRanks = (column: TextColumn, { descending, natural }: SortKey): Uint32Array => {
+/** One unsigned rank a row, of which the lowest `bits` are used; equal cells have equal ranks, and the empty cell ranks last either way round. */
+type Ranks = { readonly ranks: Uint32Array; readonly bits: number }
+
+/** How many bits tell so many ranks apart. */
+const bitsFor = (bound: number): number => Math.ceil(Math.log2(bound))
+
+const textRanks = (column: TextColumn, { descending, natural }: SortKey): Ranks => {
   const { indices, dictionary } = asDictionary(column)
   const order = Array.from(dictionary.keys()).slice(1)
   const compare = compareText(natural)
@@ -32,30 +38,19 @@ const textRanks = (column: TextColumn, { descending, natural }: SortKey): Uint32
   rankOf[0] = dictionary.length
   const ranks = uint32s(indices.length)
   for (let i = 0; i < indices.length; i++) ranks[i] = rankOf[indices[i]!]!
-  return ranks
+  return { ranks, bits: bitsFor(dictionary.length + 1) }
 }
 
-const smallRanks = (
-  values: Int32Array | Uint8Array,
-  empty: Uint8Array | undefined,
-  descending: boolean,
-): Uint32Array => {
-  const ranks = uint32s(values.length)
-  for (let i = 0; i < values.length; i++) {
-    const rank = (values[i]! ^ 0x80000000) >>> 0
-    if (isSet(empty, i)) ranks[i] = 0xffffffff
-    else ranks[i] = descending ? 0xfffffffe - rank : rank
-  }
-  return ranks
-}
-
-/** Decimals of few places are whole numbers in disguise: where all of them fit, one unsigned word does for two. Undefined where they do not. */
+/**
+ * Whole numbers, or such as become whole when multiplied by `scale`, that lie close enough together for one word.
+ * Undefined where they do not. Decimals of few places are whole numbers in disguise.
+ */
 const scaledRanks = (
-  values: Float64Array,
-  empty: Uint8Array | undefined,
+  values: Float64Array | Int32Array | Uint8Array,
+  empty: Bitmap | undefined,
   descending: boolean,
   scale: number,
-): Uint32Array | undefined => {
+): Ranks | undefined => {
   let low = Infinity
   let high = -Infinity
   for (let i = 0; i < values.length; i++) {
@@ -66,14 +61,16 @@ const scaledRanks = (
     if (whole < low) low = whole
     if (whole > high) high = whole
   }
-  if (high - low >= 0xfffffffe) return undefined
+  if (low > high) return { ranks: uint32s(values.length), bits: 0 }
+  const last = high - low + 1
+  if (last >= 0xffffffff) return undefined
   const ranks = uint32s(values.length)
   for (let i = 0; i < values.length; i++) {
     const whole = Math.floor(values[i]! * scale + 0.5)
-    if (isSet(empty, i)) ranks[i] = 0xffffffff
+    if (isSet(empty, i)) ranks[i] = last
     else ranks[i] = descending ? high - whole : whole - low
   }
-  return ranks
+  return { ranks, bits: bitsFor(last + 1) }
 }
 
 /** The order of doubles as two unsigned words, after the IEEE 754 total order. */
@@ -81,7 +78,7 @@ const floatRanks = (
   values: Float64Array,
   empty: Uint8Array | undefined,
   descending: boolean,
-): readonly [low: Uint32Array, high: Uint32Array] => {
+): readonly [low: Ranks, high: Ranks] => {
   const raw = new Uint32Array(values.buffer, values.byteOffset, values.length * 2)
   const low = uint32s(values.length)
   const high = uint32s(values.length)
@@ -96,56 +93,56 @@ const floatRanks = (
       high[i] = 0xffffffff
     }
   }
-  return [low, high]
+  return [
+    { ranks: low, bits: 32 },
+    { ranks: high, bits: 32 },
+  ]
 }
 
 /** Least significant word first. */
-const ranksOf = (key: SortKey): readonly Uint32Array[] => {
+const ranksOf = (key: SortKey): readonly Ranks[] => {
   const { column, descending } = key
   if (isTextColumn(column)) return [textRanks(column, key)]
-  if (column.type === 'date' || column.type === 'time' || column.type === 'boolean')
-    return [smallRanks(column.values, column.nulls, descending)]
-  const values = column.values as Float64Array
-  const scaled = scaledRanks(values, column.nulls, descending, 1) ?? scaledRanks(values, column.nulls, descending, 100)
-  return scaled ? [scaled] : floatRanks(values, column.nulls, descending)
+  const { values, nulls } = column
+  const scaled =
+    scaledRanks(values, nulls, descending, 1) ??
+    (values instanceof Float64Array ? scaledRanks(values, nulls, descending, 100) : undefined)
+  return scaled ? [scaled] : floatRanks(values as Float64Array, nulls, descending)
 }
 
-const digitBits = 16
-const digitCount = 1 << digitBits
-
-/** One stable counting pass over 16 bits; the order itself where every row has the same digit. */
-const radixPass = (order: Int32Array, ranks: Uint32Array, shift: number): Int32Array => {
-  const counts = int32s(digitCount + 1)
-  for (let i = 0; i < ranks.length; i++) {
-    const slot = ((ranks[i]! >>> shift) & 0xffff) + 1
-    counts[slot] = counts[slot]! + 1
+/** Neighbouring words that fit one together: the later, which is the major one, above the earlier. */
+const packed = (words: readonly Ranks[]): Ranks[] => {
+  const all: Ranks[] = []
+  for (const word of words) {
+    const last = all.at(-1)
+    if (!last || last.bits + word.bits > 32 || last.bits === 32) {
+      all.push(word)
+      continue
+    }
+    const { bits } = last
+    const ranks = uint32s(word.ranks.length)
+    for (let i = 0; i < ranks.length; i++) ranks[i] = (word.ranks[i]! << bits) | last.ranks[i]!
+    all[all.length - 1] = { ranks, bits: bits + word.bits }
   }
-  for (let d = 1; d <= digitCount; d++) {
-    if (counts[d] === ranks.length) return order
-    counts[d] = counts[d]! + counts[d - 1]!
-  }
-  const sorted = int32s(order.length)
-  for (let i = 0; i < order.length; i++) {
-    const row = order[i]!
-    const digit = (ranks[row]! >>> shift) & 0xffff
-    const at = counts[digit]!
-    counts[digit] = at + 1
-    sorted[at] = row
-  }
-  return sorted
+  return all
 }
 
 /** Row positions in sorted order; the first key is the major one; stable; empty last. */
 export const sortedOrder = (keys: readonly SortKey[], rowCount: number): Int32Array => {
-  let order = sliceRows(rowCount)
-  for (const key of [...keys].reverse())
-    for (const ranks of ranksOf(key)) for (const shift of [0, digitBits]) order = radixPass(order, ranks, shift)
-  return order
+  const words = packed([...keys].reverse().flatMap(ranksOf))
+  return (
+    words.reduce<Int32Array | undefined>(
+      (order, { ranks, bits }) => (bits === 0 ? order : kernels().sortRows(order, ranks, bits)),
+      undefined,
+    ) ?? sliceRows(rowCount)
+  )
 }
 
 /** The row of each group that holds its least (or largest) filled cell, the first of equals; -1 where all are empty. */
 export const extreme = (column: Column, groupIds: Uint32Array, groupCount: number, largest: boolean): Int32Array => {
-  const ranks = isTextColumn(column) ? textRanks(column, { column, descending: false, natural: false }) : undefined
+  const ranks = isTextColumn(column)
+    ? textRanks(column, { column, descending: false, natural: false }).ranks
+    : undefined
   const best = int32s(groupCount).fill(-1)
   const values = ranks ?? (isTextColumn(column) ? uint32s(0) : column.values)
   for (let i = 0, n = lengthOf(column); i < n; i++) {

@@ -143,6 +143,10 @@ export class Table {
       this.rowCount,
     )
   }
+  /** The columns of another table of as many rows behind those of this one, all with these names. No cell is gathered. */
+  beside(other: Table, names: readonly string[]): Table {
+    return new Table(names, [...this.slots, ...other.slots], this.rowCount)
+  }
   renamed(names: readonly string[]): Table {
     return new Table(names, this.slots, this.rowCount)
   }

@@ -51,6 +51,17 @@ const select = (values: Float64Array, n: number, k: number): void => {
   }
 }
 
+/** The median of at least one number, whose order it changes. */
+export const middleOf = (values: Float64Array): number => {
+  const n = values.length
+  const middle = n >> 1
+  select(values, n, middle)
+  if (n % 2 === 1) return values[middle]!
+  let below = -Infinity
+  for (let i = 0; i < middle; i++) below = Math.max(below, values[i]!)
+  return (below + values[middle]!) / 2
+}
+
 /** The median of a number column without its empty cells; undefined where all are empty. */
 export const medianOf = (column: Column): number | undefined => {
   const values = float64s(lengthOf(column))
@@ -59,13 +70,7 @@ export const medianOf = (column: Column): number | undefined => {
     const cell = cellAt(column, row)
     if (typeof cell === 'number') values[n++] = cell
   }
-  if (n === 0) return undefined
-  const middle = n >> 1
-  select(values, n, middle)
-  if (n % 2 === 1) return values[middle]
-  let below = -Infinity
-  for (let i = 0; i < middle; i++) below = Math.max(below, values[i]!)
-  return (below + values[middle]!) / 2
+  return n === 0 ? undefined : middleOf(values.subarray(0, n))
 }
 
 /** The rows whose cell is one of these texts. O(rows). */

@@ -3,7 +3,8 @@ import { z } from 'zod'
 import { code, joined, py, sql, type Code, pyHelper } from '../../codegen/tag.ts'
 import { isNullAt, lengthOf, type Column } from '../../table/column.ts'
 import { gather, sliceRows } from '../../table/gather.ts'
-import { groupBy, type Groups } from '../../table/group.ts'
+import { groupBy } from '../../table/group.ts'
+import type { Groups } from '../../kernels/table-kernels.ts'
 import { int32s } from '../../kernels/memory.ts'
 import {
   checkSelector,

@@ -1,7 +1,7 @@
 import { columnsOfCondition, conditionReason } from '../shared/trace-conditions.ts'
 import { z } from 'zod'
 import { py, sql } from '../../codegen/tag.ts'
-import { IntList } from '../../kernels/memory.ts'
+import { kernels } from '../../kernels/kernels.ts'
 import { typeIn, selectColumns } from '../shared/columns.ts'
 import { checkCondition, conditionSchema, conditionWords, type Condition } from '../shared/condition.ts'
 import { conditionPython, conditionSql } from '../shared/condition-code.ts'
@@ -114,10 +114,7 @@ export const filter = defineStep<Filter>({
   },
   run: ({ where, keep = true }, table, context) => {
     const mask = evaluateCondition(where, table, context)
-    const wanted = keep ? 1 : 0
-    const rows = new IntList()
-    for (let i = 0; i < mask.length; i++) if (mask[i] === wanted) rows.push(i)
-    const index = rows.done()
+    const index = kernels().chosenRows(mask, keep ? 1 : 0)
     return { table: table.rows(index), lineage: { kind: 'index', index } }
   },
   trace: {

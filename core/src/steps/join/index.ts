@@ -3,7 +3,7 @@ import { checkSize } from '../../table/limits.ts'
 import { joined, py, pyHelper } from '../../codegen/tag.ts'
 import { isNumber, type Column, type ColumnType } from '../../table/column.ts'
 import { concat, gather } from '../../table/gather.ts'
-import { IntList } from '../../kernels/memory.ts'
+import { int32s, IntList, uint8s } from '../../kernels/memory.ts'
 import { convert } from '../../reading/convert.ts'
 import { Table, type Field } from '../../table/table.ts'
 import { listed, quoted } from '../../messages/words.ts'
@@ -37,37 +37,54 @@ type RowPairs = {
   readonly notes: Readonly<Record<string, number>>
 }
 
-/** How many pairs of rows have the same keys, before any of them is made. */
-const matchCount = (left: Int32Array, starts: Int32Array): number => {
-  let count = 0
-  for (let l = 0; l < left.length; l++) {
-    const id = left[l]!
-    if (id >= 0) count += starts[id + 1]! - starts[id]!
-  }
-  return count
+/** Every row with every row. */
+const crossRows = (rows: number, others: number): RowPairs => {
+  checkSize('Matching every row with every row', rows * others)
+  const left = int32s(rows * others)
+  const right = int32s(rows * others)
+  for (let l = 0, at = 0; l < rows; l++)
+    for (let r = 0; r < others; r++, at++) {
+      left[at] = l
+      right[at] = r
+    }
+  return { left, right, notes: { matched: others > 0 ? rows : 0, multiplied: Math.max(0, rows * (others - 1)) } }
 }
 
-// eslint-disable-next-line complexity, max-lines-per-function -- one pass over the left rows and one over the rest, which share their counts
+/** How the rows of the left table match: how many do, how many pairs they make, the ids they met; `tooMany` is the first with several matches where one is allowed. */
+type MatchCounts = {
+  readonly matched: number
+  readonly pairs: number
+  readonly met: Uint8Array
+  readonly tooMany: number
+}
+const countMatches = (ids: Int32Array, starts: Int32Array, matches: NonNullable<Join['matches']>): MatchCounts => {
+  const met = uint8s(starts.length)
+  let matched = 0
+  let pairs = 0
+  let tooMany = -1
+  for (let l = 0; l < ids.length; l++) {
+    const id = ids[l]!
+    const count = id < 0 ? 0 : starts[id + 1]! - starts[id]!
+    if (count === 0) continue
+    matched++
+    met[id] = 1
+    pairs += matches === 'all' ? count : 1
+    if (count > 1 && tooMany < 0) tooMany = l
+  }
+  return { matched, pairs, met, tooMany: matches === 'one' ? tooMany : -1 }
+}
+
+/** Rows of the right table that no row of the left met. */
+const unmet = (ids: Int32Array, met: Uint8Array): Int32Array => {
+  const rows = new IntList()
+  for (let r = 0; r < ids.length; r++) if (ids[r]! < 0 || met[ids[r]!] === 0) rows.push(r)
+  return rows.done()
+}
+
+// eslint-disable-next-line complexity -- one pass over the left rows and the rest of the right behind them, by seven ways to match
 const pairRows = (params: Join, table: Table, other: Table, names: string): RowPairs => {
   const { how, matches = 'all' } = params
-  const left = new IntList()
-  const right = new IntList()
-  const push = (l: number, r: number): void => {
-    left.push(l)
-    right.push(r)
-  }
-  if (how === 'cross') {
-    checkSize('Matching every row with every row', table.rowCount * other.rowCount)
-    for (let l = 0; l < table.rowCount; l++) for (let r = 0; r < other.rowCount; r++) push(l, r)
-    return {
-      left: left.done(),
-      right: right.done(),
-      notes: {
-        matched: other.rowCount > 0 ? table.rowCount : 0,
-        multiplied: Math.max(0, table.rowCount * (other.rowCount - 1)),
-      },
-    }
-  }
+  if (how === 'cross') return crossRows(table.rowCount, other.rowCount)
   const on = onOf(params)
   const ids = keyIds(
     on.map((one) => table.named(one.left)),
@@ -75,41 +92,46 @@ const pairRows = (params: Join, table: Table, other: Table, names: string): RowP
     params,
   )
   const { starts, rows } = bucket(ids.right, ids.count)
-  if (matches === 'all' && how !== 'left-only' && how !== 'right-only')
-    checkSize('This match', matchCount(ids.left, starts))
-  const met = new Uint8Array(ids.count)
-  let matched = 0
-  let multiplied = 0
+  const { matched, pairs, met, tooMany } = countMatches(ids.left, starts, matches)
+  const alone = how === 'left-only' || how === 'right-only'
+  if (!alone && matches === 'all') checkSize('This match', pairs)
+  if (!alone && tooMany >= 0) {
+    const id = ids.left[tooMany]!
+    throw new DataRefused(
+      `${on.map((one) => `${quoted(one.left)} ${cellWords(table, one.left, tooMany)}`).join(', ')} matches ${starts[id + 1]! - starts[id]!} rows of ${names}, and only one match is allowed. Take the first, or make the rows there one of each.`,
+    )
+  }
+  const unmatched = unmet(ids.right, met)
+  const keepsAlone = how === 'left' || how === 'full' || how === 'left-only'
+  const behind = keepsRight(how) ? unmatched : int32s(0)
+  const total = (alone ? 0 : pairs) + (keepsAlone ? table.rowCount - matched : 0) + behind.length
+  const left = int32s(total)
+  const right = int32s(total)
+  let at = 0
   for (let l = 0; l < table.rowCount; l++) {
     const id = ids.left[l]!
     const from = id < 0 ? 0 : starts[id]!
     const to = id < 0 ? 0 : starts[id + 1]!
     if (from === to) {
-      if (how === 'left' || how === 'full' || how === 'left-only') push(l, -1)
+      if (!keepsAlone) continue
+      left[at] = l
+      right[at++] = -1
       continue
     }
-    matched++
-    met[id] = 1
-    if (how === 'left-only' || how === 'right-only') continue
-    if (matches === 'one' && to - from > 1)
-      throw new DataRefused(
-        `${on.map((one) => `${quoted(one.left)} ${cellWords(table, one.left, l)}`).join(', ')} matches ${to - from} rows of ${names}, and only one match is allowed. Take the first, or make the rows there one of each.`,
-      )
+    if (alone) continue
     const end = matches === 'all' ? to : from + 1
-    multiplied += end - from - 1
-    for (let k = from; k < end; k++) push(l, rows[k]!)
+    for (let k = from; k < end; k++) {
+      left[at] = l
+      right[at++] = rows[k]!
+    }
   }
-  let unmatchedRight = 0
-  for (let r = 0; r < other.rowCount; r++) {
-    const id = ids.right[r]!
-    if (id >= 0 && met[id]) continue
-    unmatchedRight++
-    if (keepsRight(how)) push(-1, r)
-  }
+  left.fill(-1, at)
+  right.set(behind, at)
+  const multiplied = alone ? 0 : pairs - matched
   return {
-    left: left.done(),
-    right: right.done(),
-    notes: { matched, unmatchedLeft: table.rowCount - matched, unmatchedRight, multiplied },
+    left,
+    right,
+    notes: { matched, unmatchedLeft: table.rowCount - matched, unmatchedRight: unmatched.length, multiplied },
   }
 }
 
@@ -231,10 +253,9 @@ export const join = defineStep<Join>({
         const at = left.findIndex((field) => field.name === on.left)
         result = result.with(at, on.left, keyColumn(table, other, { field: left[at] as Field, on, pairs }), true)
       }
-    const all = Table.of(
+    const all = result.select(left.map((_, i) => i)).beside(
+      rights,
       schema.map((field) => field.name),
-      [...left.map((_, i) => result.column(i)), ...brought.map((_, i) => rights.column(i))],
-      pairs.left.length,
     )
     const { how } = params
     return {

@@ -6,16 +6,18 @@ import { compilePattern } from '../../codegen/regex/engine.ts'
 import {
   cellAt,
   isTextColumn,
-  isNullAt,
   isNumber,
   lengthOf,
   type Cell,
   type Column,
   type ColumnType,
+  type FloatColumn,
+  type IntColumn,
 } from '../../table/column.ts'
 import { dayMs } from '../../table/calendar.ts'
 import { testText } from '../../table/gather.ts'
-import { uint8s } from '../../kernels/memory.ts'
+import { kernels } from '../../kernels/kernels.ts'
+import { isSet, uint8s } from '../../kernels/memory.ts'
 import { compareText } from '../../table/order.ts'
 import type { Table } from '../../table/table.ts'
 import { lower, trim } from '../../table/text.ts'
@@ -122,7 +124,7 @@ const compareAll = (
     const constant = seeCell(side.constant)
     if (isTextColumn(column)) return testText(column, (text) => compare(isNothing(see(text)), constant))
     if (typeof constant === 'number' && column.type !== 'boolean')
-      return compareNumbers(column.values, column, constant / side.own, compare)
+      return compareNumbers(column, constant / side.own, compare)
   }
   const n = lengthOf(column)
   const mask = uint8s(n)
@@ -134,23 +136,19 @@ const compareAll = (
 }
 
 const compareNumbers = (
-  values: Float64Array | Int32Array,
-  column: Column,
+  { values, nulls }: FloatColumn | IntColumn,
   constant: number,
   compare: Compare,
 ): PredicateResult => {
-  const mask = uint8s(values.length)
-  const [low, at, high] = [compare(-Infinity, constant), compare(constant, constant), compare(Infinity, constant)].map(
-    Number,
-  ) as [number, number, number]
-  for (let i = 0; i < values.length; i++) {
-    const value = values[i]!
-    if (value < constant) mask[i] = low
-    else mask[i] = value > constant ? high : at
-  }
+  const [below, at, above] = [-Infinity, constant, Infinity].map((value) => compare(value, constant)) as [
+    boolean,
+    boolean,
+    boolean,
+  ]
+  const floats = values instanceof Float64Array ? values : Float64Array.from(values)
+  const mask = kernels().compareFloats(floats, constant, { below, at, above })
   const ofEmpty = compare(null, constant) ? 1 : 0
-  if (!isTextColumn(column) && column.nulls)
-    for (let i = 0; i < values.length; i++) if (isNullAt(column, i)) mask[i] = ofEmpty
+  if (nulls) for (let i = 0; i < mask.length; i++) if (isSet(nulls, i)) mask[i] = ofEmpty
   return mask
 }
 

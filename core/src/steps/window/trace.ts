@@ -1,5 +1,5 @@
 import { isNullAt } from '../../table/column.ts'
-import type { Groups } from '../../table/group.ts'
+import type { Groups } from '../../kernels/table-kernels.ts'
 import { uint32s } from '../../kernels/memory.ts'
 import { RowCounter, rowsWhere, throughIndex, timesOfRows, type RowSet } from '../../table/row-set.ts'
 import type { Table } from '../../table/table.ts'

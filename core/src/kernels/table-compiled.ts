@@ -1,0 +1,82 @@
+import { Instance } from './instance.ts'
+import type { TableKernels } from './table-kernels.ts'
+import { tableReference } from './table-reference.ts'
+
+/** An instance with more memory than this is dropped after use. */
+const mostKept = 256 << 20
+/** Columns with more rows are left to the reference: with all that a kernel needs beside them they would not fit the 4 GB of a module. */
+const mostRows = 40_000_000
+
+let shared: Instance | undefined
+/** Work in the memory of the module, which is given back at the end. */
+const inModule = <T>(work: (instance: Instance) => T): T => {
+  const instance = (shared ??= new Instance())
+  const from = instance.run.mark()
+  try {
+    return work(instance)
+  } catch (error) {
+    // what a trap leaves behind is not to be trusted
+    shared = undefined
+    throw error
+  } finally {
+    instance.run.release(from)
+    if (instance.bytes.length > mostKept) shared = undefined
+  }
+}
+
+/** The compiled kernel for columns that fit the module, the reference for longer ones. */
+const where =
+  <A extends readonly unknown[], R>(
+    rowsOf: (...args: A) => number,
+    compiled: (...args: A) => R,
+    reference: (...args: A) => R,
+  ): ((...args: A) => R) =>
+  (...args) =>
+    (rowsOf(...args) > mostRows ? reference : compiled)(...args)
+
+const numberCodes: TableKernels['numberCodes'] = (values, nulls) =>
+  inModule((instance) => {
+    const codes = instance.run.allocate(values.length * 4)
+    const bits = nulls ? instance.put(nulls) : 0
+    const count = instance.run.numberCodes(instance.put(values), bits, values.length, codes)
+    return { codes: instance.uint32s(codes, values.length).slice(), bound: count + 1 }
+  })
+
+const pairGroups: TableKernels['pairGroups'] = (a, b) =>
+  inModule((instance) => {
+    const ids = instance.run.allocate(a.length * 4)
+    const first = instance.run.allocate(a.length * 4)
+    const count = instance.run.pairIds(instance.put(a), instance.put(b), a.length, ids, first)
+    return { ids: instance.uint32s(ids, a.length).slice(), count, first: instance.int32s(first, count).slice() }
+  })
+
+const compareFloats: TableKernels['compareFloats'] = (values, constant, { below, at, above }) =>
+  inModule((instance) => {
+    const mask = instance.run.allocate(values.length)
+    const [low, same, high] = [Number(below), Number(at), Number(above)]
+    instance.run.compareFloats(instance.put(values), values.length, constant, low, same, high, mask)
+    return instance.bytes.slice(mask, mask + values.length)
+  })
+
+const chosenRows: TableKernels['chosenRows'] = (mask, wanted) =>
+  inModule((instance) => {
+    const rows = instance.run.allocate(mask.length * 4 + 4)
+    const count = instance.run.chosenRows(instance.put(mask), mask.length, wanted, rows)
+    return instance.int32s(rows, count).slice()
+  })
+
+const sortRows: TableKernels['sortRows'] = (order, keys, bits) =>
+  inModule((instance) => {
+    const rows = order ? instance.put(order) : instance.run.allocate(keys.length * 4)
+    instance.run.sortRows(rows, instance.put(keys), keys.length, bits, order === undefined)
+    return instance.int32s(rows, keys.length).slice()
+  })
+
+/** The loops over columns by the compiled kernels. Columns are copied into the module and results out of it. */
+export const tableCompiled: TableKernels = {
+  numberCodes: where((values) => values.length, numberCodes, tableReference.numberCodes),
+  pairGroups: where((a) => a.length, pairGroups, tableReference.pairGroups),
+  compareFloats: where((values) => values.length, compareFloats, tableReference.compareFloats),
+  chosenRows: where((mask) => mask.length, chosenRows, tableReference.chosenRows),
+  sortRows: where((_, keys) => keys.length, sortRows, tableReference.sortRows),
+}

@@ -1,0 +1,90 @@
+import { kernels } from '../kernels/kernels.ts'
+import { isSet, uint32s, type Bitmap } from '../kernels/memory.ts'
+import type { DenseCodes } from '../kernels/table-kernels.ts'
+import { asDictionary, isTextColumn, lengthOf, type Column, type TextColumn, type ValueColumn } from './column.ts'
+import { concat } from './gather.ts'
+
+/** Whole numbers that lie closer together than this are their own codes. */
+const widestRange = 1_000_000
+
+const rangeOf = (values: Int32Array | Uint8Array | Float64Array): readonly [number, number] => {
+  let low = Infinity
+  let high = -Infinity
+  for (let i = 0; i < values.length; i++) {
+    const value = values[i]!
+    if (value < low) low = value
+    if (value > high) high = value
+  }
+  return [low, high]
+}
+
+const codesOfRange = (
+  values: Int32Array | Uint8Array | Float64Array,
+  nulls: Bitmap | undefined,
+  low: number,
+  high: number,
+): DenseCodes => {
+  const codes = uint32s(values.length)
+  const from = low - 1
+  if (nulls) for (let i = 0; i < codes.length; i++) codes[i] = isSet(nulls, i) ? 0 : values[i]! - from
+  else for (let i = 0; i < codes.length; i++) codes[i] = values[i]! - from
+  return { codes, bound: high - from + 1 }
+}
+
+/** Codes of a column that are had without looking for equal cells, of a dictionary or of whole numbers close together; undefined where there are none below `most`. */
+export const readyCodes = (column: Column, most: number): DenseCodes | undefined => {
+  if (isTextColumn(column))
+    return column.form === 'dictionary' && column.dictionary.length <= most
+      ? { codes: column.indices, bound: column.dictionary.length }
+      : undefined
+  if (column.type === 'decimal' || column.values.length === 0) return undefined
+  const [low, high] = rangeOf(column.values)
+  return high - low < Math.min(widestRange, most - 2) ? codesOfRange(column.values, column.nulls, low, high) : undefined
+}
+
+/** A code a row, so that equal cells have equal codes. Empty is a value like any other. O(rows). */
+export const codesOf = (column: Column): DenseCodes => {
+  const ready = readyCodes(column, Infinity)
+  if (ready) return ready
+  if (isTextColumn(column)) {
+    const { indices, dictionary } = asDictionary(column)
+    return { codes: indices, bound: dictionary.length }
+  }
+  return kernels().numberCodes(asFloats(column.values), column.nulls)
+}
+
+const asFloats = (values: Int32Array | Uint8Array | Float64Array): Float64Array =>
+  values instanceof Float64Array ? values : Float64Array.from(values)
+
+/** Codes of two columns of one type: equal cells of either have equal codes. */
+export type SharedCodes = { readonly left: Uint32Array; readonly right: Uint32Array; readonly bound: number }
+
+/** Words of the right dictionary are looked up among those of the left, once each. */
+const codesOfTexts = (left: TextColumn, right: TextColumn): SharedCodes => {
+  const a = asDictionary(left)
+  const b = asDictionary(right)
+  if (a.dictionary === b.dictionary) return { left: a.indices, right: b.indices, bound: a.dictionary.length }
+  const seen = new Map<string, number>()
+  a.dictionary.forEach((word, code) => seen.set(word, code))
+  let bound = a.dictionary.length
+  const map = Uint32Array.from(b.dictionary, (word) => seen.get(word) ?? bound++)
+  const codes = uint32s(b.indices.length)
+  for (let i = 0; i < codes.length; i++) codes[i] = map[b.indices[i]!]!
+  return { left: a.indices, right: codes, bound }
+}
+
+/** Codes of cells of two columns of one type. O(rows of both). */
+export const sharedCodes = (left: Column, right: Column): SharedCodes => {
+  if (isTextColumn(left) && isTextColumn(right)) return codesOfTexts(left, right)
+  const both = [left, right] as readonly ValueColumn[]
+  const ranges = both.map(({ type, values }) => (type === 'decimal' ? [-Infinity, Infinity] : rangeOf(values)))
+  const low = Math.min(...ranges.map(([from = 0]) => from))
+  const high = Math.max(...ranges.map(([, to = 0]) => to))
+  if (high - low < widestRange) {
+    const [a, b] = both.map(({ values, nulls }) => codesOfRange(values, nulls, low, high)) as [DenseCodes, DenseCodes]
+    return { left: a.codes, right: b.codes, bound: Math.max(1, a.bound) }
+  }
+  const { codes, bound } = codesOf(concat(left.type, both))
+  const count = lengthOf(left)
+  return { left: codes.subarray(0, count), right: codes.subarray(count), bound }
+}
