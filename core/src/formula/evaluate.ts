@@ -1,16 +1,18 @@
 import { ownValue } from '../table/own.ts'
 import {
-  asDictionary,
   cellAt,
   columnWriter,
+  isTextColumn,
   lengthOf,
+  rowWriter,
   type Cell,
   type Column,
   type ColumnType,
-  type TextColumn,
 } from '../table/column.ts'
 import { gather } from '../table/gather.ts'
-import { bitmap, uint8s, isSet, IntList, int32s, set, type Bitmap } from '../kernels/memory.ts'
+import { bitmap, uint8s, int32s, isSet, IntList, set, type Bitmap } from '../kernels/memory.ts'
+import type { DenseCodes } from '../kernels/table-kernels.ts'
+import { firstRows, product, readyCodes } from '../table/codes.ts'
 import type { Table } from '../table/table.ts'
 import type { TypedNode } from './check.ts'
 import { failed, type RunClock, type FormulaType } from './function-kind.ts'
@@ -25,12 +27,30 @@ const none = new Int32Array(0)
 const isColumn = (given: Column | Cell): given is Column => typeof given === 'object' && given !== null
 const cellOf = (given: Column | Cell, row: number): Cell => (isColumn(given) ? cellAt(given, row) : given)
 
-const union = (lists: readonly Int32Array[], rowCount: number): Int32Array => {
-  const some = lists.filter((list) => list.length > 0)
-  if (some.length <= 1) return some[0] ?? none
-  const marks = bitmap(rowCount)
-  for (const list of some) for (const row of list) set(marks, row)
-  return marked(marks, rowCount)
+/** Rows of two ascending lists, each once. */
+const merged = (a: Int32Array, b: Int32Array): Int32Array => {
+  if (a.length === 0 || b.length === 0) return a.length === 0 ? b : a
+  const rows = int32s(a.length + b.length)
+  let n = 0
+  for (let i = 0, k = 0; i < a.length || k < b.length;) {
+    const row = k >= b.length || (i < a.length && a[i]! <= b[k]!) ? a[i]! : b[k]!
+    if (a[i] === row) i++
+    if (b[k] === row) k++
+    rows[n++] = row
+  }
+  return rows.subarray(0, n)
+}
+/** The rows whose bit is set. */
+const setRows = (rows: Int32Array, bits: Bitmap | undefined): Int32Array => {
+  if (!bits) return none
+  const found = int32s(rows.length)
+  let n = 0
+  for (let i = 0; i < rows.length; i++) {
+    const row = rows[i]!
+    found[n] = row
+    n += (bits[row >> 3]! >> (row & 7)) & 1
+  }
+  return found.subarray(0, n)
 }
 const marked = (marks: Bitmap, rowCount: number): Int32Array => {
   const rows = new IntList()
@@ -43,7 +63,7 @@ class Results {
   readonly failures = new IntList()
   private readonly writer
   constructor(type: FormulaType, length: number) {
-    this.writer = columnWriter(type === 'empty' ? 'text' : type, length)
+    this.writer = rowWriter(type === 'empty' ? 'text' : type, length)
   }
   set(row: number, outcome: Cell | typeof failed): void {
     if (outcome === failed) this.failures.push(row)
@@ -54,11 +74,18 @@ class Results {
   }
 }
 
+/** The numbers of a column of such. */
+const valuesOf = (column: Column): Float64Array | undefined =>
+  !isTextColumn(column) && column.values instanceof Float64Array ? column.values : undefined
+
 type CallNode = Extract<TypedNode, { kind: 'call' }>
 
 class Evaluator {
   private readonly table: Table
   private readonly environment: Environment
+  private readonly codes = new Map<Column, DenseCodes>()
+  /** Columns that a vector function made of values of its own. */
+  private readonly made = new Set<Column>()
   constructor(table: Table, environment: Environment) {
     this.table = table
     this.environment = environment
@@ -115,22 +142,50 @@ class Evaluator {
       const own = this.once(node, given as Cell[], types)
       return this.reported(own.given, [...inherited, own.failures])
     }
-    const fast = node.fn.vector?.(given, types, this.table.rowCount)
-    if (fast) return this.reported(fast.column, [...inherited, fast.failures])
-    const columns = given.filter(isColumn)
-    const [only] = columns
-    const byWord =
-      columns.length === 1 &&
-      only?.type === 'text' &&
-      only.form === 'dictionary' &&
-      only.dictionary.length < this.table.rowCount
-    const own = byWord ? this.perWord(node, given, types, only) : this.perRow(node, given, types)
+    const spare = this.spare(node, given)
+    const fast = node.fn.vector?.(given, types, this.table.rowCount, spare)
+    if (fast) {
+      const values = valuesOf(fast.column)
+      if (values && (values === spare || !given.some((one) => isColumn(one) && valuesOf(one) === values)))
+        this.made.add(fast.column)
+      return this.reported(fast.column, [...inherited, fast.failures])
+    }
+    const codes = this.codesOf(given)
+    const own = codes ? this.perCode(node, given, types, codes) : this.perRow(node, given, types)
     return this.reported(own.given, [...inherited, own.failures])
+  }
+
+  /** The values of an argument that nobody else holds, as they were just computed: the result may be written over them. */
+  private spare(node: CallNode, given: readonly (Column | Cell)[]): Float64Array | undefined {
+    for (const [i, one] of given.entries())
+      if (isColumn(one) && node.args[i]?.kind === 'call' && this.made.has(one)) return valuesOf(one)
+    return undefined
+  }
+
+  /** Codes of the rows by all columns together, where they have few different values: what is equal is computed once. */
+  private codesOf(given: readonly (Column | Cell)[]): DenseCodes | undefined {
+    const most = this.table.rowCount >> 1
+    let all: DenseCodes | undefined
+    for (const column of given.filter(isColumn)) {
+      const codes = this.codesOfColumn(column, most)
+      if (!codes || (all && all.bound * codes.bound > most)) return undefined
+      all = all ? product(all, codes) : codes
+    }
+    return all
+  }
+  private codesOfColumn(column: Column, most: number): DenseCodes | undefined {
+    const known = this.codes.get(column)
+    if (known) return known
+    const codes = readyCodes(column, most)
+    if (codes) this.codes.set(column, codes)
+    return codes
   }
 
   /** A row whose part failed is a failure where its result is empty: COALESCE(1 / 0; 5) is 5. */
   private reported(given: Column | Cell, failures: readonly Int32Array[]): EvaluatedPart {
-    return { given, failures: union(failures, this.table.rowCount).filter((row) => cellOf(given, row) === null) }
+    const all = failures.reduce(merged, none)
+    if (all.length > 0 && isColumn(given) && !isTextColumn(given)) return { given, failures: setRows(all, given.nulls) }
+    return { given, failures: all.length === 0 ? all : all.filter((row) => cellOf(given, row) === null) }
   }
 
   private compute(node: CallNode, cells: Cell[], types: readonly FormulaType[]): Cell | typeof failed {
@@ -146,48 +201,56 @@ class Evaluator {
 
   private perRow(node: CallNode, given: readonly (Column | Cell)[], types: readonly FormulaType[]): EvaluatedPart {
     const results = new Results(node.type, this.table.rowCount)
-    for (let i = 0; i < this.table.rowCount; i++)
-      results.set(
-        i,
-        this.compute(
-          node,
-          given.map((one) => cellOf(one, i)),
-          types,
-        ),
-      )
+    for (let i = 0; i < this.table.rowCount; i++) results.set(i, this.computeAt(node, given, types, i))
     return results.done()
   }
-
-  /** One text column among constants: worked out once per distinct word. */
-  private perWord(
+  private computeAt(
     node: CallNode,
     given: readonly (Column | Cell)[],
     types: readonly FormulaType[],
-    text: TextColumn,
-  ): EvaluatedPart {
-    const { indices, dictionary } = asDictionary(text)
-    const results = new Results(node.type, dictionary.length)
-    dictionary.forEach((word, code) =>
-      results.set(
-        code,
-        this.compute(
-          node,
-          given.map((one) => (isColumn(one) ? word || null : one)),
-          types,
-        ),
-      ),
+    row: number,
+  ): Cell | typeof failed {
+    return this.compute(
+      node,
+      given.map((one) => cellOf(one, row)),
+      types,
     )
-    const { given: perWord, failures } = results.done()
-    const bad = uint8s(dictionary.length)
-    for (const code of failures) bad[code] = 1
-    const index = int32s(indices.length)
-    const rows = new IntList()
-    for (let i = 0; i < indices.length; i++) {
-      index[i] = indices[i]!
-      if (bad[indices[i]!]) rows.push(i)
-    }
-    return { given: gather(perWord as Column, index), failures: rows.done() }
   }
+
+  /** Once for each code that is met, by the first row that has it. */
+  private perCode(
+    node: CallNode,
+    given: readonly (Column | Cell)[],
+    types: readonly FormulaType[],
+    { codes, bound }: DenseCodes,
+  ): EvaluatedPart {
+    const results = new Results(node.type, bound)
+    const first = firstRows({ codes, bound })
+    for (let code = 0; code < bound; code++)
+      if (first[code]! >= 0) results.set(code, this.computeAt(node, given, types, first[code]!))
+    const { given: perCode, failures } = results.done()
+    return { given: laidOut(perCode as Column, codes), failures: rowsOfCodes(failures, codes, bound) }
+  }
+}
+
+/** A column by code as one by row; where its words have the codes for indices, these are shared. */
+const laidOut = (perCode: Column, codes: Uint32Array): Column => {
+  if (isTextColumn(perCode) && perCode.form === 'dictionary') {
+    const { indices } = perCode
+    let same = true
+    for (let code = 0; same && code < indices.length; code++) same = indices[code] === code
+    if (same) return { ...perCode, indices: codes }
+  }
+  return gather(perCode, new Int32Array(codes.buffer, codes.byteOffset, codes.length))
+}
+
+const rowsOfCodes = (failing: Int32Array, codes: Uint32Array, bound: number): Int32Array => {
+  if (failing.length === 0) return none
+  const bad = uint8s(bound)
+  for (const code of failing) bad[code] = 1
+  const rows = new IntList()
+  for (let i = 0; i < codes.length; i++) if (bad[codes[i]!] === 1) rows.push(i)
+  return rows.done()
 }
 
 /** A column with the rows in which it could not be computed. */

@@ -58,11 +58,12 @@ export type FormulaFunction = {
   /** Sees its empty arguments. All others give empty where one is empty. */
   readonly seesEmpty?: true
   readonly call: (args: readonly Cell[], types: readonly FormulaType[], moment: RunClock) => CallResult
-  /** A faster way over whole columns for some types; undefined where there is none. */
+  /** A faster way over whole columns for some types; undefined where there is none. The result may be written to `spare`, the values of an argument that nobody else holds. */
   readonly vector?: (
     args: readonly (Column | Cell)[],
     types: readonly FormulaType[],
     rowCount: number,
+    spare: Float64Array | undefined,
   ) => { column: Column; failures: Int32Array } | undefined
   /** The call in each dialect; by a helper of the dialect unless the language has the function itself. */
   readonly scripts: { readonly [L in Language]: WriteCall } & {

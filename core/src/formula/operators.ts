@@ -1,6 +1,8 @@
 import { code, py, sql, sqlHelper, pyHelper } from '../codegen/tag.ts'
 import { civilRange, dayMs, dayOf } from '../table/calendar.ts'
 import type { Cell, Column } from '../table/column.ts'
+import { kernels } from '../kernels/kernels.ts'
+import type { Numbers } from '../kernels/table-kernels.ts'
 import { bitmap, float64s, isSet, IntList, set, type Bitmap } from '../kernels/memory.ts'
 import { maxInteger } from '../table/number.ts'
 import { compareText } from '../table/order.ts'
@@ -42,49 +44,35 @@ const operand = (part: Column | Cell): Operand | undefined => {
     : undefined
 }
 
-const both = (to: Float64Array, op: Arithmetic, a: Float64Array, b: Float64Array): void => {
-  const n = to.length
-  if (op === '+') for (let i = 0; i < n; i++) to[i] = a[i]! + b[i]!
-  else if (op === '-') for (let i = 0; i < n; i++) to[i] = a[i]! - b[i]!
-  else if (op === '*') for (let i = 0; i < n; i++) to[i] = a[i]! * b[i]!
-  else for (let i = 0; i < n; i++) to[i] = compute(op, a[i]!, b[i]!)
-}
-const withRight = (to: Float64Array, op: Arithmetic, a: Float64Array, b: number): void => {
-  const n = to.length
-  if (op === '+') for (let i = 0; i < n; i++) to[i] = a[i]! + b
-  else if (op === '-') for (let i = 0; i < n; i++) to[i] = a[i]! - b
-  else if (op === '*') for (let i = 0; i < n; i++) to[i] = a[i]! * b
-  else for (let i = 0; i < n; i++) to[i] = compute(op, a[i]!, b)
-}
-const withLeft = (to: Float64Array, op: Arithmetic, a: number, b: Float64Array): void => {
-  for (let i = 0; i < to.length; i++) to[i] = compute(op, a, b[i]!)
+/** Rows that are empty on either side. */
+const emptyOf = (a: Bitmap | undefined, b: Bitmap | undefined): Bitmap | undefined => {
+  if (!a || !b) return (a ?? b)?.slice()
+  const empty = a.slice()
+  for (let i = 0; i < empty.length; i++) empty[i] = empty[i]! | b[i]!
+  return empty
 }
 
-/** Marks what is out of range as failed and empty, and what was empty as empty; -0 becomes 0. */
+/** Marks rows that are out of range as empty; which of them were not empty before, and so have failed. */
 const settle = (
   values: Float64Array,
-  limit: number,
-  a: Bitmap | undefined,
-  b: Bitmap | undefined,
+  given: Bitmap | undefined,
+  wrong: Int32Array,
 ): { empty: Bitmap | undefined; failures: Int32Array } => {
-  const failures = new IntList()
-  let empty: Bitmap | undefined
-  if (a || b) {
-    empty = bitmap(values.length)
-    for (let i = 0; i < empty.length; i++) empty[i] = ((a?.[i] ?? 0) | (b?.[i] ?? 0)) & 0xff
+  const failures = given ? wrong.filter((row) => !isSet(given, row)) : wrong
+  const empty = failures.length > 0 ? (given ?? bitmap(values.length)) : given
+  for (const row of wrong) values[row] = 0
+  if (empty) for (const row of failures) set(empty, row)
+  return { empty, failures }
+}
+
+/** Powers have no kernel of their own. */
+const powers = (a: Numbers, b: Numbers, to: Float64Array, limit: number): Int32Array => {
+  const wrong = new IntList()
+  for (let i = 0; i < to.length; i++) {
+    to[i] = (typeof a === 'number' ? a : a[i]!) ** (typeof b === 'number' ? b : b[i]!) + 0
+    if (!(Math.abs(to[i]!) <= limit)) wrong.push(i)
   }
-  for (let i = 0; i < values.length; i++) {
-    const value = values[i]!
-    if (value >= -limit && value <= limit) {
-      if (value === 0) values[i] = 0
-      continue
-    }
-    if (!isSet(empty, i)) failures.push(i)
-    empty ??= bitmap(values.length)
-    set(empty, i)
-    values[i] = 0
-  }
-  return { empty, failures: failures.done() }
+  return wrong.done()
 }
 
 /** Numbers with numbers. Integers stay integers but for `/` and `^`. */
@@ -105,15 +93,14 @@ export const arithmetic = (op: Arithmetic, whole: boolean): FormulaFunction => {
       }
       return failed
     },
-    vector: ([a = null, b = null], _types, rowCount) => {
+    vector: ([a = null, b = null], _types, rowCount, spare) => {
       const left = operand(a)
       const right = operand(b)
       if (!left || !right || (!left.values && !right.values)) return undefined
-      const values = float64s(rowCount)
-      if (left.values && right.values) both(values, op, left.values, right.values)
-      else if (left.values) withRight(values, op, left.values, right.constant)
-      else if (right.values) withLeft(values, op, left.constant, right.values)
-      const { empty, failures } = settle(values, limit, left.empty, right.empty)
+      const values = spare ?? float64s(rowCount)
+      const [x, y] = [left.values ?? left.constant, right.values ?? right.constant]
+      const wrong = op === '^' ? powers(x, y, values, limit) : kernels().arithmetic(op, x, y, values, limit)
+      const { empty, failures } = settle(values, emptyOf(left.empty, right.empty), wrong)
       return { column: { type: result, values, nulls: empty }, failures }
     },
     scripts: {
@@ -268,6 +255,10 @@ export const widening = (to: 'decimal' | 'datetime'): FormulaFunction =>
     result: to,
     fails: 'never',
     call: ([a]) => (to === 'datetime' ? (a as number) * dayMs : (a as number)),
+    vector: ([a = null]) =>
+      typeof a === 'object' && a?.type === 'integer' && to === 'decimal'
+        ? { column: { ...a, type: to }, failures: new Int32Array(0) }
+        : undefined,
     scripts: {
       sql: ([a = code('')]) => sql`${a}::${code(to === 'decimal' ? 'float8' : 'timestamp')}`,
       python: ([a = code('')]) => py`${pyHelper(`as_${to}`)}(${a})`,

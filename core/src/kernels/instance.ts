@@ -40,6 +40,9 @@ export type Exports = {
     values: number,
     flags: number,
   ) => number
+  readonly arithmetic: (operation: number, a: number, b: number, to: number, count: number, limit: number) => number
+  readonly outsideOf: (values: number, count: number, limit: number, first: number, rows: number) => number
+  readonly addTotals: (values: number, nulls: number, ids: number, count: number, totals: number) => void
   readonly numberCodes: (values: number, nulls: number, count: number, codes: number) => number
   readonly pairIds: (a: number, b: number, count: number, ids: number, first: number) => number
   readonly compareFloats: (

@@ -1,6 +1,7 @@
 import { Instance } from './instance.ts'
-import type { TableKernels } from './table-kernels.ts'
-import { tableReference } from './table-reference.ts'
+import { float64s, int32s } from './memory.ts'
+import { operations, type TableKernels } from './table-kernels.ts'
+import { rowsABlock, stacked, tableReference } from './table-reference.ts'
 
 /** An instance with more memory than this is dropped after use. */
 const mostKept = 256 << 20
@@ -33,6 +34,49 @@ const where =
   ): ((...args: A) => R) =>
   (...args) =>
     (rowsOf(...args) > mostRows ? reference : compiled)(...args)
+
+const arithmetic: TableKernels['arithmetic'] = (operation, a, b, to, limit) =>
+  inModule((instance) => {
+    const { run } = instance
+    const [left, right, out] = [0, 1, 2].map(() => run.allocate(rowsABlock * 8)) as [number, number, number]
+    const views = [left, right, out].map((at) => instance.float64s(at, rowsABlock)) as [
+      Float64Array,
+      Float64Array,
+      Float64Array,
+    ]
+    if (typeof a === 'number') views[0].fill(a)
+    if (typeof b === 'number') views[1].fill(b)
+    const code = operations.indexOf(operation)
+    const rows = run.allocate(rowsABlock * 4)
+    const outside: Int32Array[] = []
+    for (let from = 0; from < to.length; from += rowsABlock) {
+      const end = Math.min(to.length, from + rowsABlock)
+      if (typeof a !== 'number') views[0].set(a.subarray(from, end))
+      if (typeof b !== 'number') views[1].set(b.subarray(from, end))
+      // what an odd count leaves of the block before is computed too, and passed over below
+      if (run.arithmetic(code, left, right, out, (end - from + 1) & ~1, limit))
+        outside.push(instance.int32s(rows, run.outsideOf(out, end - from, limit, from, rows)).slice())
+      to.set(views[2].subarray(0, end - from), from)
+    }
+    return stacked(outside)
+  })
+
+const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count) =>
+  inModule((instance) => {
+    const { run } = instance
+    const totals = run.allocate(count * 24)
+    instance.bytes.fill(0, totals, totals + count * 24)
+    const bits = nulls ? instance.put(nulls) : 0
+    run.addTotals(instance.put(values), bits, instance.put(ids), values.length, totals)
+    const made = instance.float64s(totals, count * 3)
+    const sums = float64s(count)
+    const counts = int32s(count)
+    for (let g = 0; g < count; g++) {
+      sums[g] = made[g * 3]! + made[g * 3 + 1]!
+      counts[g] = made[g * 3 + 2]!
+    }
+    return { sums, counts }
+  })
 
 const numberCodes: TableKernels['numberCodes'] = (values, nulls) =>
   inModule((instance) => {
@@ -74,6 +118,12 @@ const sortRows: TableKernels['sortRows'] = (order, keys, bits) =>
 
 /** The loops over columns by the compiled kernels. Columns are copied into the module and results out of it. */
 export const tableCompiled: TableKernels = {
+  arithmetic,
+  groupTotals: where(
+    (values, _nulls, _ids, count) => Math.max(values.length, count),
+    groupTotals,
+    tableReference.groupTotals,
+  ),
   numberCodes: where((values) => values.length, numberCodes, tableReference.numberCodes),
   pairGroups: where((a) => a.length, pairGroups, tableReference.pairGroups),
   compareFloats: where((values) => values.length, compareFloats, tableReference.compareFloats),

@@ -12,8 +12,25 @@ export type Groups = {
 /** What a predicate says of values below, at and above its constant. */
 export type Outcomes = { readonly below: boolean; readonly at: boolean; readonly above: boolean }
 
+/** Numbers of rows, or one for all. */
+export type Numbers = Float64Array | number
+/** What is computed of numbers, by the place in this list. */
+export const operations = ['+', '-', '*', '/'] as const
+export type Operation = (typeof operations)[number]
+/** Sums of numbers by group, and how many they are. */
+export type GroupTotals = { readonly sums: Float64Array; readonly counts: Int32Array }
+
 /** The inner loops over whole columns. */
 export type TableKernels = {
+  /** Numbers with numbers, of which one at least has rows, into `to`, which may be either; -0 becomes 0. The rows whose result lies farther from 0 than `limit`, or is none. */
+  readonly arithmetic: (operation: Operation, a: Numbers, b: Numbers, to: Float64Array, limit: number) => Int32Array
+  /** Sums of the filled numbers of each of `count` groups, by Neumaier's compensation: ZAMM 54 (1974), 39–51. */
+  readonly groupTotals: (
+    values: Float64Array,
+    nulls: Bitmap | undefined,
+    ids: Uint32Array,
+    count: number,
+  ) => GroupTotals
   /** Codes of numbers from 1 on in order of first appearance, 0 for empty ones; -0 is 0. */
   readonly numberCodes: (values: Float64Array, nulls: Bitmap | undefined) => DenseCodes
   /** Groups of rows with equal pairs of codes. */

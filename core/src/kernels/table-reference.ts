@@ -1,5 +1,5 @@
-import { float64s, int32s, IntList, isSet, uint32s, uint8s } from './memory.ts'
-import type { Groups, TableKernels } from './table-kernels.ts'
+import { float64s, int32s, IntList, isSet, uint32s, uint8s, type Bitmap } from './memory.ts'
+import type { Groups, Numbers, TableKernels } from './table-kernels.ts'
 
 const numberCodes: TableKernels['numberCodes'] = (values, nulls) => {
   const codes = uint32s(values.length)
@@ -12,6 +12,105 @@ const numberCodes: TableKernels['numberCodes'] = (values, nulls) => {
     codes[i] = code
   }
   return { codes, bound: seen.size + 1 }
+}
+
+/** Rows computed and checked before the next, so that they stay in the cache of the processor. */
+export const rowsABlock = 4096
+
+const block = (numbers: Numbers, from: number, end: number): Float64Array =>
+  typeof numbers === 'number' ? new Float64Array(end - from).fill(numbers) : numbers.subarray(from, end)
+
+// the loops stand alone and call nothing, so that the compiler of the runtime makes the most of them
+
+const addBlocks = (to: Float64Array, a: Float64Array, b: Float64Array): void => {
+  const n = to.length
+  for (let i = 0; i < n; i++) to[i] = a[i]! + b[i]! + 0
+}
+const subtractBlocks = (to: Float64Array, a: Float64Array, b: Float64Array): void => {
+  const n = to.length
+  for (let i = 0; i < n; i++) to[i] = a[i]! - b[i]! + 0
+}
+const multiplyBlocks = (to: Float64Array, a: Float64Array, b: Float64Array): void => {
+  const n = to.length
+  for (let i = 0; i < n; i++) to[i] = a[i]! * b[i]! + 0
+}
+const divideBlocks = (to: Float64Array, a: Float64Array, b: Float64Array): void => {
+  const n = to.length
+  for (let i = 0; i < n; i++) to[i] = a[i]! / b[i]! + 0
+}
+const blocks = { '+': addBlocks, '-': subtractBlocks, '*': multiplyBlocks, '/': divideBlocks }
+
+const listOutside = (values: Float64Array, from: number, end: number, limit: number, rows: Int32Array): number => {
+  let at = 0
+  for (let i = from; i < end; i++) if (!(Math.abs(values[i]!) <= limit)) rows[at++] = i
+  return at
+}
+
+/** Lists of rows behind one another. */
+export const stacked = (lists: readonly Int32Array[]): Int32Array => {
+  const all = int32s(lists.reduce((sum, { length }) => sum + length, 0))
+  let at = 0
+  for (const rows of lists) {
+    all.set(rows, at)
+    at += rows.length
+  }
+  return all
+}
+
+const arithmetic: TableKernels['arithmetic'] = (operation, a, b, to, limit) => {
+  const rows = int32s(rowsABlock)
+  const outside: Int32Array[] = []
+  for (let from = 0; from < to.length; from += rowsABlock) {
+    const end = Math.min(to.length, from + rowsABlock)
+    blocks[operation](to.subarray(from, end), block(a, from, end), block(b, from, end))
+    outside.push(rows.slice(0, listOutside(to, from, end, limit, rows)))
+  }
+  return stacked(outside)
+}
+
+const addAll = (values: Float64Array, ids: Uint32Array, sum: Float64Array, lost: Float64Array): void => {
+  const n = values.length
+  for (let i = 0; i < n; i++) {
+    const group = ids[i]!
+    const x = values[i]!
+    const s = sum[group]!
+    const t = s + x
+    lost[group] = lost[group]! + (Math.abs(s) >= Math.abs(x) ? s - t + x : x - t + s)
+    sum[group] = t
+  }
+}
+const addFilled = (
+  values: Float64Array,
+  nulls: Bitmap,
+  ids: Uint32Array,
+  sum: Float64Array,
+  lost: Float64Array,
+): void => {
+  const n = values.length
+  for (let i = 0; i < n; i++) {
+    if ((nulls[i >> 3]! & (1 << (i & 7))) !== 0) continue
+    const group = ids[i]!
+    const x = values[i]!
+    const s = sum[group]!
+    const t = s + x
+    lost[group] = lost[group]! + (Math.abs(s) >= Math.abs(x) ? s - t + x : x - t + s)
+    sum[group] = t
+  }
+}
+const countFilled = (ids: Uint32Array, nulls: Bitmap | undefined, counts: Int32Array): void => {
+  const n = ids.length
+  for (let i = 0; i < n; i++) if (nulls === undefined || (nulls[i >> 3]! & (1 << (i & 7))) === 0) counts[ids[i]!]!++
+}
+
+const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count) => {
+  const sums = float64s(count)
+  const lost = float64s(count)
+  const counts = int32s(count)
+  if (nulls) addFilled(values, nulls, ids, sums, lost)
+  else addAll(values, ids, sums, lost)
+  for (let g = 0; g < count; g++) sums[g] = sums[g]! + lost[g]!
+  countFilled(ids, nulls, counts)
+  return { sums, counts }
 }
 
 const pairGroups: TableKernels['pairGroups'] = (a, b): Groups => {
@@ -71,4 +170,12 @@ const sortRows: TableKernels['sortRows'] = (order, keys, bits) => {
 }
 
 /** The loops over columns in plain TypeScript. */
-export const tableReference: TableKernels = { numberCodes, pairGroups, compareFloats, chosenRows, sortRows }
+export const tableReference: TableKernels = {
+  arithmetic,
+  groupTotals,
+  numberCodes,
+  pairGroups,
+  compareFloats,
+  chosenRows,
+  sortRows,
+}

@@ -10,11 +10,12 @@ import {
   type FloatColumn,
 } from './column.ts'
 import { listText, type ListItem } from './list.ts'
-import { float64s, isSet, IntList, int32s } from '../kernels/memory.ts'
+import { kernels } from '../kernels/kernels.ts'
+import { float64s, isSet, IntList, int32s, type Bitmap } from '../kernels/memory.ts'
 import { gather } from './gather.ts'
 import { groupBy, pairCodes } from './group.ts'
 import type { DenseCodes, Groups } from '../kernels/table-kernels.ts'
-import { maxInteger } from './number.ts'
+import { compensatedSum, maxInteger } from './number.ts'
 import { extreme } from './order.ts'
 import { textOfCell } from './cell-text.ts'
 import { middleOf } from './value-counts.ts'
@@ -52,42 +53,34 @@ const whole = (counts: Int32Array): AggregateResult => ({
 
 const countRows = ({ ids, count }: Groups): Int32Array => {
   const counts = int32s(count)
-  for (let i = 0; i < ids.length; i++) counts[ids[i]!] = counts[ids[i]!]! + 1
+  countIds(ids, counts)
   return counts
 }
 const countCells = (column: Column, groups: Groups): Int32Array => {
   const { ids, count } = groups
-  if (!isTextColumn(column) && !column.nulls) return countRows(groups)
   const counts = int32s(count)
-  if (isTextColumn(column) && column.form === 'dictionary') {
-    const { indices } = column
-    for (let i = 0; i < ids.length; i++) if (indices[i]! > 0) counts[ids[i]!] = counts[ids[i]!]! + 1
-  } else for (let i = 0; i < ids.length; i++) if (!isNullAt(column, i)) counts[ids[i]!] = counts[ids[i]!]! + 1
+  if (!isTextColumn(column)) {
+    if (column.nulls) countFilled(ids, column.nulls, counts)
+    else countIds(ids, counts)
+  } else if (column.form === 'dictionary') countCoded(ids, column.indices, counts)
+  else for (let i = 0; i < ids.length; i++) if (!isNullAt(column, i)) counts[ids[i]!] = counts[ids[i]!]! + 1
   return counts
 }
 
-/** Neumaier's compensated sums: A. Neumaier, ZAMM 54 (1974), 39–51. Exact enough that ten times 0.1 is 1. */
-export const sums = (
-  values: Float64Array,
-  empty: Uint8Array | undefined,
-  ids: Uint32Array,
-  count: number,
-): Float64Array => {
-  const sum = float64s(count)
-  const lost = float64s(count)
-  for (let i = 0; i < values.length; i++) {
-    if (empty !== undefined && (empty[i >> 3]! & (1 << (i & 7))) !== 0) continue
-    const group = ids[i]!
-    const x = values[i]!
-    const s = sum[group]!
-    const t = s + x
-    lost[group] = lost[group]! + (Math.abs(s) >= Math.abs(x) ? s - t + x : x - t + s)
-    sum[group] = t
-  }
-  for (let g = 0; g < count; g++) sum[g] = sum[g]! + lost[g]!
-  return sum
-}
+// the loops stand alone and call nothing, so that the compiler of the runtime makes the most of them
 
+const countIds = (ids: Uint32Array, counts: Int32Array): void => {
+  const n = ids.length
+  for (let i = 0; i < n; i++) counts[ids[i]!]!++
+}
+const countFilled = (ids: Uint32Array, nulls: Bitmap, counts: Int32Array): void => {
+  const n = ids.length
+  for (let i = 0; i < n; i++) if ((nulls[i >> 3]! & (1 << (i & 7))) === 0) counts[ids[i]!]!++
+}
+const countCoded = (ids: Uint32Array, codes: Uint32Array, counts: Int32Array): void => {
+  const n = ids.length
+  for (let i = 0; i < n; i++) if (codes[i] !== 0) counts[ids[i]!]!++
+}
 /** What is empty in all its cells gives empty; what leaves the range of its type is counted. */
 const figures = (
   type: 'integer' | 'decimal',
@@ -201,10 +194,11 @@ const deviations = (
     if (!isSet(empty, i) && Number.isNaN(firsts[groups.ids[i]!])) firsts[groups.ids[i]!] = values[i]!
   const above = float64s(values.length)
   for (let i = 0; i < values.length; i++) above[i] = values[i]! - firsts[groups.ids[i]!]!
-  const means = sums(above, empty, groups.ids, groups.count)
+  const { groupTotals } = kernels()
+  const { sums: means } = groupTotals(above, empty, groups.ids, groups.count)
   for (let g = 0; g < means.length; g++) means[g] = means[g]! / filled[g]!
   for (let i = 0; i < values.length; i++) above[i] = (above[i]! - means[groups.ids[i]!]!) ** 2
-  const totals = sums(above, empty, groups.ids, groups.count)
+  const { sums: totals } = groupTotals(above, empty, groups.ids, groups.count)
   return figures(
     'decimal',
     filled.map((n) => (n < 2 ? 0 : n)),
@@ -268,10 +262,14 @@ export const aggregate = (
     case 'share':
     case 'deviation': {
       if (column.type !== 'integer' && column.type !== 'decimal') throw new Error(`${how} of ${column.type}`)
-      const filled = countCells(column, groups)
-      if (how === 'deviation') return deviations(column.values, column.nulls, groups, filled)
-      const totals = sums(column.values, column.nulls, groups.ids, groups.count)
-      const grand = how === 'share' ? sums(totals, undefined, new Uint32Array(groups.count), 1)[0] : undefined
+      if (how === 'deviation') return deviations(column.values, column.nulls, groups, countCells(column, groups))
+      const { sums: totals, counts: filled } = kernels().groupTotals(
+        column.values,
+        column.nulls,
+        groups.ids,
+        groups.count,
+      )
+      const grand = how === 'share' ? compensatedSum(totals) : undefined
       if (grand !== undefined) return figures('decimal', filled, (g) => (grand === 0 ? NaN : totals[g]! / grand))
       return how === 'sum'
         ? figures(type === 'integer' ? 'integer' : 'decimal', filled, (g) => totals[g]!)

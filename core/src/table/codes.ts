@@ -1,5 +1,5 @@
 import { kernels } from '../kernels/kernels.ts'
-import { isSet, uint32s, type Bitmap } from '../kernels/memory.ts'
+import { int32s, isSet, uint32s, type Bitmap } from '../kernels/memory.ts'
 import type { DenseCodes } from '../kernels/table-kernels.ts'
 import { asDictionary, isTextColumn, lengthOf, type Column, type TextColumn, type ValueColumn } from './column.ts'
 import { concat } from './gather.ts'
@@ -26,9 +26,18 @@ const codesOfRange = (
 ): DenseCodes => {
   const codes = uint32s(values.length)
   const from = low - 1
-  if (nulls) for (let i = 0; i < codes.length; i++) codes[i] = isSet(nulls, i) ? 0 : values[i]! - from
-  else for (let i = 0; i < codes.length; i++) codes[i] = values[i]! - from
+  if (values instanceof Float64Array) shiftFloats(codes, values, from)
+  else shiftInts(codes, values, from)
+  if (nulls) for (let i = 0; i < codes.length; i++) if (isSet(nulls, i)) codes[i] = 0
   return { codes, bound: high - from + 1 }
+}
+const shiftFloats = (codes: Uint32Array, values: Float64Array, from: number): void => {
+  const n = codes.length
+  for (let i = 0; i < n; i++) codes[i] = values[i]! - from
+}
+const shiftInts = (codes: Uint32Array, values: Int32Array | Uint8Array, from: number): void => {
+  const n = codes.length
+  for (let i = 0; i < n; i++) codes[i] = values[i]! - from
 }
 
 /** Codes of a column that are had without looking for equal cells, of a dictionary or of whole numbers close together; undefined where there are none below `most`. */
@@ -55,6 +64,27 @@ export const codesOf = (column: Column): DenseCodes => {
 
 const asFloats = (values: Int32Array | Uint8Array | Float64Array): Float64Array =>
   values instanceof Float64Array ? values : Float64Array.from(values)
+
+/** Codes of rows by two codes together. */
+export const product = (a: DenseCodes, b: DenseCodes): DenseCodes => {
+  const codes = uint32s(a.codes.length)
+  multiply(codes, a.codes, b.bound, b.codes)
+  return { codes, bound: a.bound * b.bound }
+}
+const multiply = (to: Uint32Array, a: Uint32Array, factor: number, b: Uint32Array): void => {
+  const n = to.length
+  for (let i = 0; i < n; i++) to[i] = a[i]! * factor + b[i]!
+}
+
+/** The first row of each code that is met; -1 for the others. */
+export const firstRows = ({ codes, bound }: DenseCodes): Int32Array => {
+  const first = int32s(bound).fill(-1)
+  markFirst(codes, first)
+  return first
+}
+const markFirst = (codes: Uint32Array, first: Int32Array): void => {
+  for (let i = codes.length - 1; i >= 0; i--) first[codes[i]!] = i
+}
 
 /** Codes of two columns of one type: equal cells of either have equal codes. */
 export type SharedCodes = { readonly left: Uint32Array; readonly right: Uint32Array; readonly bound: number }

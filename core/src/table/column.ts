@@ -120,6 +120,9 @@ class TextWriter implements ColumnWriter {
     this.indices = uint32s(length)
     this.type = type
   }
+  get distinct(): number {
+    return this.dictionary.length
+  }
   set(i: number, cell: Cell): void {
     if (cell === null) return
     const text = cell as string
@@ -169,6 +172,42 @@ class ValueWriter implements ColumnWriter {
 /** A writer of `length` cells; a cell that is never set is empty. */
 export const columnWriter = (type: ColumnType, length: number): ColumnWriter =>
   type === 'text' || type === 'list' ? new TextWriter(length, type) : new ValueWriter(type, length)
+
+/** Distinct texts among so many first ones tell whether a column is written plain. */
+const sampleSize = 20_000
+
+/** Texts in order of rows, plain where most of the first differ: a dictionary would cost more than it saves. */
+class SampledTextWriter implements ColumnWriter {
+  private readonly coded: TextWriter
+  private readonly length: number
+  private plain: string[] | undefined
+  private readonly size = new TextSize()
+  constructor(length: number) {
+    this.length = length
+    this.coded = new TextWriter(length)
+  }
+  set(i: number, cell: Cell): void {
+    if (!this.plain) {
+      this.coded.set(i, cell)
+      if (i === sampleSize && this.coded.distinct > sampleSize / 2) this.goPlain(i + 1)
+    } else if (cell !== null) {
+      this.size.add(cell as string)
+      this.plain[i] = cell as string
+    }
+  }
+  private goPlain(done: number): void {
+    const column = this.coded.done() as DictionaryText
+    this.plain = new Array<string>(this.length).fill('')
+    for (let i = 0; i < done; i++) this.plain[i] = textAt(column, i)
+  }
+  done(): Column {
+    return this.plain ? { type: 'text', form: 'plain', strings: this.plain } : this.coded.done()
+  }
+}
+
+/** A writer of `length` cells that are set in order of rows, each at most once; texts that nearly all differ become plain. */
+export const rowWriter = (type: ColumnType, length: number): ColumnWriter =>
+  type === 'text' && length > 2 * sampleSize ? new SampledTextWriter(length) : columnWriter(type, length)
 
 /** A column of these cells. */
 export const columnOf = (type: ColumnType, cells: readonly Cell[]): Column => {

@@ -12,24 +12,81 @@ import {
 import { concatEncoded, gatherEncoded, LazyStrings, plainTextFromBytes, type PlainText } from './stored-text.ts'
 import { bitmap, copyBits, uint8s, float64s, isSet, int32s, set, uint32s, type Bitmap } from '../kernels/memory.ts'
 
+// the loops stand alone and call nothing, so that the compiler of the runtime makes the most of them
+
+const fillFloats = (to: Float64Array, from: Float64Array, index: Int32Array): void => {
+  const n = to.length
+  for (let i = 0; i < n; i++) to[i] = from[index[i]!]!
+}
+const fillInts = (to: Int32Array, from: Int32Array, index: Int32Array): void => {
+  const n = to.length
+  for (let i = 0; i < n; i++) to[i] = from[index[i]!]!
+}
+const fillBytes = (to: Uint8Array, from: Uint8Array, index: Int32Array): void => {
+  const n = to.length
+  for (let i = 0; i < n; i++) to[i] = from[index[i]!]!
+}
+const fillIndices = (to: Uint32Array, from: Uint32Array, index: Int32Array): void => {
+  const n = to.length
+  for (let i = 0; i < n; i++) to[i] = from[index[i]!]!
+}
+/** Of a missing row the values are 0: what lies behind the end of a buffer is undefined, which an array of numbers holds as NaN. */
+const clearMissing = (to: Float64Array, index: Int32Array): void => {
+  const n = to.length
+  for (let i = 0; i < n; i++) if (index[i]! < 0) to[i] = 0
+}
+const fillNulls = (to: Bitmap, from: Bitmap, index: Int32Array): void => {
+  const n = index.length
+  for (let i = 0; i < n; i++) {
+    const at = index[i]!
+    if (at >= 0 && (from[at >> 3]! & (1 << (at & 7))) !== 0) to[i >> 3] = to[i >> 3]! | (1 << (i & 7))
+  }
+}
+const markMissing = (to: Bitmap, index: Int32Array): void => {
+  const n = index.length
+  for (let i = 0; i < n; i++) if (index[i]! < 0) to[i >> 3] = to[i >> 3]! | (1 << (i & 7))
+}
+const hasMissing = (index: Int32Array): boolean => {
+  const n = index.length
+  for (let i = 0; i < n; i++) if (index[i]! < 0) return true
+  return false
+}
+
+/** Whether an index names no row somewhere; asked for each column of a table. */
+const missing = new WeakMap<Int32Array, boolean>()
+const anyMissing = (index: Int32Array): boolean => {
+  let found = missing.get(index)
+  if (found === undefined) missing.set(index, (found = hasMissing(index)))
+  return found
+}
+
 const gatherFloats = (from: Float64Array, index: Int32Array): Float64Array => {
   const to = float64s(index.length)
-  for (let i = 0; i < index.length; i++) to[i] = from[index[i]!]!
+  fillFloats(to, from, index)
+  if (anyMissing(index)) clearMissing(to, index)
   return to
 }
 const gatherInts = (from: Int32Array, index: Int32Array): Int32Array => {
   const to = int32s(index.length)
-  for (let i = 0; i < index.length; i++) to[i] = from[index[i]!]!
+  fillInts(to, from, index)
   return to
 }
 const gatherBytes = (from: Uint8Array, index: Int32Array): Uint8Array => {
   const to = uint8s(index.length)
-  for (let i = 0; i < index.length; i++) to[i] = from[index[i]!]!
+  fillBytes(to, from, index)
   return to
 }
 const gatherIndices = (from: Uint32Array, index: Int32Array): Uint32Array => {
   const to = uint32s(index.length)
-  for (let i = 0; i < index.length; i++) to[i] = from[index[i]!]!
+  fillIndices(to, from, index)
+  return to
+}
+const gatherNulls = (from: Bitmap | undefined, index: Int32Array): Bitmap | undefined => {
+  const some = anyMissing(index)
+  if (from === undefined && !some) return undefined
+  const to = bitmap(index.length)
+  if (from) fillNulls(to, from, index)
+  if (some) markMissing(to, index)
   return to
 }
 const gatherPlain = (column: PlainText, index: Int32Array): Column => {
@@ -38,27 +95,13 @@ const gatherPlain = (column: PlainText, index: Int32Array): Column => {
   const { strings } = column
   return { type, form: 'plain', strings: Array.from(index, (at) => (at < 0 ? '' : (strings[at] as string))) }
 }
-const gatherNulls = (from: Bitmap | undefined, index: Int32Array, missing: boolean): Bitmap | undefined => {
-  if (from === undefined && !missing) return undefined
-  const to = bitmap(index.length)
-  for (let i = 0; i < index.length; i++) {
-    const at = index[i]!
-    if (at < 0 || isSet(from, at)) set(to, i)
-  }
-  return to
-}
-const anyMissing = (index: Int32Array): boolean => {
-  for (let i = 0; i < index.length; i++) if (index[i]! < 0) return true
-  return false
-}
-
 /** a b c, [2 0 -1] -> c a empty */
 export const gather = (column: Column, index: Int32Array): Column => {
   if (isTextColumn(column))
     return column.form === 'dictionary'
       ? { ...column, indices: gatherIndices(column.indices, index) }
       : gatherPlain(column, index)
-  const empty = gatherNulls(column.nulls, index, anyMissing(index))
+  const empty = gatherNulls(column.nulls, index)
   if (column.type === 'boolean') return { type: column.type, values: gatherBytes(column.values, index), nulls: empty }
   if (column.type === 'date' || column.type === 'time')
     return { type: column.type, values: gatherInts(column.values, index), nulls: empty }

@@ -1,46 +1,50 @@
 import { kernels } from '../kernels/kernels.ts'
-import { IntList, uint32s } from '../kernels/memory.ts'
+import { int32s, uint32s } from '../kernels/memory.ts'
 import type { DenseCodes, Groups } from '../kernels/table-kernels.ts'
-import { codesOf } from './codes.ts'
+import { codesOf, product } from './codes.ts'
 import type { Column } from './column.ts'
 
-/** Ids of codes that appear in order, which are the codes themselves; undefined where they do not. */
-const asTheyAre = ({ codes }: DenseCodes): Groups | undefined => {
-  // empty cells have code 0, so that a column with none begins with 1
-  const from = codes[0] ?? 0
-  if (from > 1) return undefined
-  const first = new IntList()
-  for (let i = 0; i < codes.length; i++) {
-    const id = codes[i]! - from
-    if (id < first.length && id >= 0) continue
-    if (id !== first.length) return undefined
-    first.push(i)
-  }
-  if (from === 0) return { ids: codes, count: first.length, first: first.done() }
+/** Codes to group ids in order of first appearance. */
+const densify = ({ codes, bound }: DenseCodes): Groups => {
+  const first = int32s(bound)
+  const ready = countInOrder(codes, first)
+  if (ready >= 0) return { ids: codes, count: ready, first: first.slice(0, ready) }
+  const idOf = int32s(bound).fill(-1)
   const ids = uint32s(codes.length)
-  for (let i = 0; i < ids.length; i++) ids[i] = codes[i]! - 1
-  return { ids, count: first.length, first: first.done() }
+  const count = numberInOrder(codes, idOf, ids, first)
+  return { ids, count, first: first.slice(0, count) }
 }
 
-/** Codes to group ids in order of first appearance. */
-const densify = (coded: DenseCodes): Groups => {
-  const { codes, bound } = coded
-  const ready = asTheyAre(coded)
-  if (ready) return ready
-  const ids = uint32s(codes.length)
-  const idOf = new Int32Array(bound).fill(-1)
-  const first = new IntList()
-  for (let i = 0; i < codes.length; i++) {
+// the loops stand alone and call nothing, so that the compiler of the runtime makes the most of them
+
+/** How many codes there are where they appear as 0, 1, 2 …, each new one after those before it; -1 where they do not. Their first rows into `first`. */
+const countInOrder = (codes: Uint32Array, first: Int32Array): number => {
+  const n = codes.length
+  let count = 0
+  for (let i = 0; i < n; i++) {
     const code = codes[i]!
-    let id = idOf[code]!
-    if (id < 0) {
-      id = first.length
-      idOf[code] = id
-      first.push(i)
-    }
-    ids[i] = id
+    if (code < count) continue
+    if (code > count) return -1
+    first[count++] = i
   }
-  return { ids, count: first.length, first: first.done() }
+  return count
+}
+/** Ids of codes in order of first appearance into `ids`, their first rows into `first`; how many there are. `idOf` is -1 for each code. */
+const numberInOrder = (codes: Uint32Array, idOf: Int32Array, ids: Uint32Array, first: Int32Array): number => {
+  const n = codes.length
+  let count = 0
+  for (let i = 0; i < n; i++) {
+    const code = codes[i]!
+    const known = idOf[code]!
+    if (known >= 0) {
+      ids[i] = known
+      continue
+    }
+    idOf[code] = count
+    ids[i] = count
+    first[count++] = i
+  }
+  return count
 }
 
 /** Pairs whose codes have a product below this are told apart by it. */
@@ -48,10 +52,7 @@ const mostProduct = 1 << 22
 /** Groups of rows equal in two codes. */
 export const pairCodes = (a: DenseCodes, b: DenseCodes): Groups => {
   if (a.bound * b.bound > mostProduct) return kernels().pairGroups(a.codes, b.codes)
-  const codes = uint32s(a.codes.length)
-  const { bound } = b
-  for (let i = 0; i < codes.length; i++) codes[i] = a.codes[i]! * bound + b.codes[i]!
-  return densify({ codes, bound: a.bound * bound })
+  return densify(product(a, b))
 }
 
 /** Groups of rows equal in all these columns. No columns: one group of all rows, none where there are no rows. */

@@ -28,7 +28,7 @@ export const formatDecimal = (value: number): string => {
 }
 
 /** The sum by Neumaier's compensation, so that ten times 0.1 is 1: A. Neumaier, ZAMM 54 (1974), 39–51. */
-export const compensatedSum = (values: readonly number[]): number => {
+export const compensatedSum = (values: Iterable<number>): number => {
   let sum = 0
   let lost = 0
   for (const x of values) {

@@ -4,7 +4,7 @@ import type { Recipe } from '../recipe/recipe.ts'
 import { columnLineageOf } from '../engine/lineage.ts'
 import type { TraceSource } from '../steps/shared/step-kind.ts'
 import { cellWords } from '../steps/shared/columns.ts'
-import { sums } from '../table/aggregate.ts'
+import { compensatedSum } from '../table/number.ts'
 import { textOfCell } from '../table/cell-text.ts'
 import { cellAt, isNumber } from '../table/column.ts'
 import { ownValue } from '../table/own.ts'
@@ -44,9 +44,8 @@ const changedCells = (placed: PlacedStep, row: number): string[] => {
 const sumWords = ({ traced }: PlacedStep, { table, column, rows }: TraceSource): string | undefined => {
   const values = table === undefined && column !== undefined ? traced.before.named(column) : undefined
   if (values === undefined || !isNumber(values.type)) return undefined
-  const n = rows.rows.length
   const entering = Float64Array.from(rows.rows, (row) => Number(cellAt(values, row) ?? 0))
-  const [total = 0] = sums(entering, undefined, new Uint32Array(n), 1)
+  const total = compensatedSum(entering)
   return textOfCell(values.type, total)
 }
 

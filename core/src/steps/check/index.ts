@@ -2,7 +2,7 @@ import { figure } from '../../messages/words.ts'
 import { plainFigure } from '../shared/statistics.ts'
 import { z } from 'zod'
 import { code, joined, psql, py, sql, type Code, sqlHelper, pyHelper, sparkHelper } from '../../codegen/tag.ts'
-import { sums } from '../../table/aggregate.ts'
+import { kernels } from '../../kernels/kernels.ts'
 import { isNumber } from '../../table/column.ts'
 import { groupBy } from '../../table/group.ts'
 import { IntList, uint32s } from '../../kernels/memory.ts'
@@ -73,7 +73,7 @@ const askedWords = (asked: Assertion, names: TableNames): string => {
 const totalOf = (table: Table, column: string): number => {
   const from = table.named(column)
   if (from.type !== 'integer' && from.type !== 'decimal') throw new Error(`total of ${from.type}`)
-  return sums(from.values, from.nulls, uint32s(table.rowCount), 1)[0] ?? 0
+  return kernels().groupTotals(from.values, from.nulls, uint32s(table.rowCount), 1).sums[0] ?? 0
 }
 
 const rowsWhere = (mask: Uint8Array, value: 0 | 1): Int32Array => {

@@ -1,7 +1,8 @@
 import { windowSources } from './trace.ts'
 import { z } from 'zod'
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
-import { sums } from '../../table/aggregate.ts'
+import { kernels } from '../../kernels/kernels.ts'
+
 import { columnWriter, isNullAt, type Column, type ColumnType, type FloatColumn } from '../../table/column.ts'
 import { gather, sliceRows } from '../../table/gather.ts'
 import { groupBy } from '../../table/group.ts'
@@ -142,7 +143,7 @@ const running = (
 
 /** Each row's value over the sum of its group. */
 const shares = (column: FloatColumn, { ids, count }: Groups): { column: Column; failures: Int32Array } => {
-  const totals = sums(column.values, column.nulls, ids, count)
+  const { sums: totals } = kernels().groupTotals(column.values, column.nulls, ids, count)
   const writer = columnWriter('decimal', ids.length)
   const failures = new IntList()
   for (let i = 0; i < ids.length; i++) {

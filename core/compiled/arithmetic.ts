@@ -1,0 +1,59 @@
+// Blocks of numbers with blocks of numbers, and totals by group.
+
+const add: i32 = 0
+const subtract: i32 = 1
+const multiply: i32 = 2
+
+/** Adds 0 to results, so that -0 becomes 0, and keeps them; which of `within` still lie no farther from 0 than the limits. */
+function settled(value: v128, to: usize, within: v128, limits: v128): v128 {
+  const clean = f64x2.add(value, f64x2.splat(0))
+  v128.store(to, clean)
+  return v128.and(within, f64x2.le(f64x2.abs(clean), limits))
+}
+
+/** Numbers with numbers, an even count of them; -0 becomes 0. Whether a result lies farther from 0 than `limit`, or is none. */
+export function arithmetic(operation: i32, a: usize, b: usize, to: usize, count: i32, limit: f64): bool {
+  const limits = f64x2.splat(limit)
+  let within = i64x2.splat(-1)
+  const n = <usize>count << 3
+  if (operation == add)
+    for (let i: usize = 0; i < n; i += 16)
+      within = settled(f64x2.add(v128.load(a + i), v128.load(b + i)), to + i, within, limits)
+  else if (operation == subtract)
+    for (let i: usize = 0; i < n; i += 16)
+      within = settled(f64x2.sub(v128.load(a + i), v128.load(b + i)), to + i, within, limits)
+  else if (operation == multiply)
+    for (let i: usize = 0; i < n; i += 16)
+      within = settled(f64x2.mul(v128.load(a + i), v128.load(b + i)), to + i, within, limits)
+  else
+    for (let i: usize = 0; i < n; i += 16)
+      within = settled(f64x2.div(v128.load(a + i), v128.load(b + i)), to + i, within, limits)
+  return !i64x2.all_true(within)
+}
+
+/** The places of numbers that lie farther from 0 than `limit`, or are none, counted from `first`; how many they are. */
+export function outsideOf(values: usize, count: i32, limit: f64, first: i32, rows: usize): i32 {
+  let found = 0
+  for (let i = 0; i < count; i++) {
+    store<i32>(rows + (<usize>found << 2), first + i)
+    found += i32(!(abs(load<f64>(values + (<usize>i << 3))) <= limit))
+  }
+  return found
+}
+
+/**
+ * Sums of filled numbers by group with Neumaier's compensation (ZAMM 54 (1974), 39–51), and how many they are. `totals`
+ * holds 24 bytes a group, all 0 at first: the sum, what is lost of it, the count.
+ */
+export function addTotals(values: usize, nulls: usize, ids: usize, count: i32, totals: usize): void {
+  for (let i = 0; i < count; i++) {
+    if (nulls != 0 && (load<u8>(nulls + (i >> 3)) & (1 << (i & 7))) != 0) continue
+    const total = totals + <usize>load<u32>(ids + ((<usize>i) << 2)) * 24
+    const x = load<f64>(values + ((<usize>i) << 3))
+    const s = load<f64>(total)
+    const t = s + x
+    store<f64>(total, load<f64>(total, 8) + (abs(s) >= abs(x) ? s - t + x : x - t + s), 8)
+    store<f64>(total, t)
+    store<f64>(total, load<f64>(total, 16) + 1, 16)
+  }
+}
