@@ -17,23 +17,36 @@ const keptRows = ({ lineage }: StepResult, rowsIn: number, rowsOut: number): num
   return differentRows(lineage.index, rowsIn)
 }
 
-/** How many different rows an index names; most name each once, in order. */
+/** How many different rows an index names; most name them in order. */
 const differentRows = (index: Int32Array, of: number): number => {
-  let last = -1
-  let named = 0
-  let ordered = true
-  for (let i = 0; i < index.length && ordered; i++) {
-    const row = index[i]!
-    if (row < 0) continue
-    ordered = row > last
-    last = row
-    named++
-  }
-  if (ordered) return named
+  const ordered = differentInOrder(index)
+  if (ordered >= 0) return ordered
   const seen = uint8s(of)
-  for (let i = 0; i < index.length; i++) if (index[i]! >= 0) seen[index[i]!] = 1
+  markRows(index, seen)
+  return countMarks(seen)
+}
+/** How many different rows an ascending index names; -1 where it descends somewhere. */
+const differentInOrder = (index: Int32Array): number => {
+  const n = index.length
+  let last = -1
   let count = 0
-  for (let row = 0; row < of; row++) count += seen[row]!
+  for (let i = 0; i < n; i++) {
+    const row = index[i]!
+    if (row < 0 || row === last) continue
+    if (row < last) return -1
+    last = row
+    count++
+  }
+  return count
+}
+const markRows = (index: Int32Array, seen: Uint8Array): void => {
+  const n = index.length
+  for (let i = 0; i < n; i++) if (index[i]! >= 0) seen[index[i]!] = 1
+}
+const countMarks = (seen: Uint8Array): number => {
+  const n = seen.length
+  let count = 0
+  for (let row = 0; row < n; row++) count += seen[row]!
   return count
 }
 

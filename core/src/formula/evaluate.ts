@@ -9,7 +9,7 @@ import {
   type Column,
   type ColumnType,
 } from '../table/column.ts'
-import { gather } from '../table/gather.ts'
+import { layOut } from '../table/gather.ts'
 import { bitmap, uint8s, int32s, isSet, IntList, set, type Bitmap } from '../kernels/memory.ts'
 import type { DenseCodes } from '../kernels/table-kernels.ts'
 import { firstRows, product, readyCodes } from '../table/codes.ts'
@@ -201,22 +201,14 @@ class Evaluator {
 
   private perRow(node: CallNode, given: readonly (Column | Cell)[], types: readonly FormulaType[]): EvaluatedPart {
     const results = new Results(node.type, this.table.rowCount)
-    for (let i = 0; i < this.table.rowCount; i++) results.set(i, this.computeAt(node, given, types, i))
+    const cells = given.map((one) => (isColumn(one) ? null : one))
+    const columns = given.flatMap((one, at) => (isColumn(one) ? [[at, one] as const] : []))
+    for (let i = 0; i < this.table.rowCount; i++) {
+      for (const [at, column] of columns) cells[at] = cellAt(column, i)
+      results.set(i, this.compute(node, cells, types))
+    }
     return results.done()
   }
-  private computeAt(
-    node: CallNode,
-    given: readonly (Column | Cell)[],
-    types: readonly FormulaType[],
-    row: number,
-  ): Cell | typeof failed {
-    return this.compute(
-      node,
-      given.map((one) => cellOf(one, row)),
-      types,
-    )
-  }
-
   /** Once for each code that is met, by the first row that has it. */
   private perCode(
     node: CallNode,
@@ -227,21 +219,23 @@ class Evaluator {
     const results = new Results(node.type, bound)
     const first = firstRows({ codes, bound })
     for (let code = 0; code < bound; code++)
-      if (first[code]! >= 0) results.set(code, this.computeAt(node, given, types, first[code]!))
+      if (first[code]! >= 0) {
+        const cells = given.map((one) => cellOf(one, first[code]!))
+        results.set(code, this.compute(node, cells, types))
+      }
     const { given: perCode, failures } = results.done()
-    return { given: laidOut(perCode as Column, codes), failures: rowsOfCodes(failures, codes, bound) }
+    return {
+      given: layOut(withoutUnmet(perCode as Column, first), codes),
+      failures: rowsOfCodes(failures, codes, bound),
+    }
   }
 }
 
-/** A column by code as one by row; where its words have the codes for indices, these are shared. */
-const laidOut = (perCode: Column, codes: Uint32Array): Column => {
-  if (isTextColumn(perCode) && perCode.form === 'dictionary') {
-    const { indices } = perCode
-    let same = true
-    for (let code = 0; same && code < indices.length; code++) same = indices[code] === code
-    if (same) return { ...perCode, indices: codes }
-  }
-  return gather(perCode, new Int32Array(codes.buffer, codes.byteOffset, codes.length))
+/** Codes that no row has leave empty cells, which are none of the column's. */
+const withoutUnmet = (perCode: Column, first: Int32Array): Column => {
+  if (isTextColumn(perCode) || !perCode.nulls) return perCode
+  for (let code = 0; code < first.length; code++) if (first[code]! >= 0 && isSet(perCode.nulls, code)) return perCode
+  return { ...perCode, nulls: undefined }
 }
 
 const rowsOfCodes = (failing: Int32Array, codes: Uint32Array, bound: number): Int32Array => {

@@ -1,15 +1,19 @@
 import {
   cellAt,
   columnWriter,
+  isTextColumn,
   lengthOf,
+  rowWriter,
   type Cell,
   type Column,
   type ColumnType,
   type TextColumn,
+  type ValueColumn,
 } from '../table/column.ts'
 import { dayMs, dayOf, maybeIsoDate, maybeIsoDateTime, maybeIsoTime } from '../table/calendar.ts'
 import { compileDatePattern, dateReader } from './date-pattern.ts'
-import { gather } from '../table/gather.ts'
+import { codesOf, firstRows } from '../table/codes.ts'
+import { gather, layOut } from '../table/gather.ts'
 import { bitmap, isSet, IntList, int32s, set } from '../kernels/memory.ts'
 import { maxInteger, numberReader, plainLocale, roundTo, type NumberLocale } from '../table/number.ts'
 import { lower, trim } from '../table/text.ts'
@@ -171,6 +175,30 @@ const convertDictionary = (
   return { column: gather(writer.done(), index), unreadable: unreadable.done(), changed }
 }
 
+/** Columns with fewer rows are written cell by cell. */
+const fewRows = 1000
+
+/** Values as text, each different one once; undefined where more than half of the rows have one of their own. */
+const writtenByCode = (
+  column: ValueColumn,
+  step: (cell: Exclude<Cell, null>) => Cell,
+): ConversionResult | undefined => {
+  const coded = codesOf(column)
+  if (coded.bound > coded.codes.length >> 1) return undefined
+  const first = firstRows(coded)
+  const writer = columnWriter('text', coded.bound)
+  for (let code = 1; code < coded.bound; code++)
+    if (first[code]! >= 0) writer.set(code, step(cellAt(column, first[code]!) as Exclude<Cell, null>))
+  const perCode = writer.done()
+  return { column: layOut(perCode, coded.codes), unreadable: int32s(0), changed: filledCodes(coded.codes) }
+}
+const filledCodes = (codes: Uint32Array): number => {
+  const n = codes.length
+  let filled = 0
+  for (let i = 0; i < n; i++) if (codes[i] !== 0) filled++
+  return filled
+}
+
 /** A column as another type; once for each distinct value of a dictionary. */
 export const convert = (column: Column, to: ConversionTarget): ConversionResult => {
   if (column.type === to.type) return { column, unreadable: int32s(0), changed: 0 }
@@ -178,9 +206,15 @@ export const convert = (column: Column, to: ConversionTarget): ConversionResult 
   if (column.type === 'text' && column.form === 'dictionary') return convertDictionary(column, to, read)
   if (column.type === 'list' && to.type === 'text')
     return { column: { ...column, type: 'text' }, unreadable: int32s(0), changed: lengthOf(column) }
-  const step = convertCell(column.type, to, read)
+  if (column.type === 'integer' && to.type === 'decimal')
+    return { column: { ...column, type: 'decimal' }, unreadable: int32s(0), changed: 0 }
   const n = lengthOf(column)
-  const writer = columnWriter(to.type, n)
+  const step = convertCell(column.type, to, read)
+  if (!isTextColumn(column) && to.type === 'text' && n > fewRows) {
+    const written = writtenByCode(column, step)
+    if (written) return written
+  }
+  const writer = rowWriter(to.type, n)
   const unreadable = new IntList()
   let changed = 0
   for (let i = 0; i < n; i++) {

@@ -108,6 +108,17 @@ export const gather = (column: Column, index: Int32Array): Column => {
   return { type: column.type, values: gatherFloats(column.values as Float64Array, index), nulls: empty }
 }
 
+/** A column by code as one by row; where its words have the codes for indices, these are shared. */
+export const layOut = (perCode: Column, codes: Uint32Array): Column => {
+  if (isTextColumn(perCode) && perCode.form === 'dictionary') {
+    const { indices } = perCode
+    let same = true
+    for (let code = 0; same && code < indices.length; code++) same = indices[code] === code
+    if (same) return { ...perCode, indices: codes }
+  }
+  return gather(perCode, new Int32Array(codes.buffer, codes.byteOffset, codes.length))
+}
+
 /** 0 1 2 …, `count` of them from `from` on, `step` apart */
 export const sliceRows = (count: number, from = 0, step = 1): Int32Array => {
   const index = int32s(count)
@@ -118,8 +129,18 @@ export const sliceRows = (count: number, from = 0, step = 1): Int32Array => {
 /** a b, 2 -> a a b b */
 export const repeatEach = (count: number, times: number): Int32Array => {
   const index = int32s(count * times)
-  for (let i = 0, at = 0; i < count; i++) for (let k = 0; k < times; k++) index[at++] = i
+  fillRepeats(index, times)
   return index
+}
+const fillRepeats = (index: Int32Array, times: number): void => {
+  const n = index.length
+  for (let i = 0, row = 0, turn = 0; i < n; i++) {
+    index[i] = row
+    if (++turn === times) {
+      turn = 0
+      row++
+    }
+  }
 }
 
 const sumLengths = (columns: readonly Column[]): number => columns.reduce((sum, column) => sum + lengthOf(column), 0)

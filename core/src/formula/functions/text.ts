@@ -8,7 +8,17 @@ import { args, define, signs, whole } from './define.ts'
 const textOf = (cell: Cell, type: FormulaType | undefined): string =>
   cell === null ? '' : textOfCell(type === undefined || type === 'empty' ? 'text' : type, cell)
 
-const cut = (name: 'LEFT' | 'RIGHT', take: (all: readonly string[], n: number) => readonly string[]): FormulaFunction =>
+const surrogate = /[\ud800-\udfff]/
+/** The first characters of a text; those beyond the basic plane are two units each. */
+const leading = (text: string, n: number): string =>
+  surrogate.test(text) ? Array.from(text).slice(0, n).join('') : text.slice(0, n)
+const trailing = (text: string, n: number): string => {
+  const all = surrogate.test(text) ? Array.from(text) : text
+  const from = Math.max(0, all.length - n)
+  return typeof all === 'string' ? all.slice(from) : all.slice(from).join('')
+}
+
+const cut = (name: 'LEFT' | 'RIGHT', take: (text: string, n: number) => string): FormulaFunction =>
   define({
     name,
     group: 'text',
@@ -19,7 +29,7 @@ const cut = (name: 'LEFT' | 'RIGHT', take: (all: readonly string[], n: number) =
       sql: ([, n]) => (n ? sql`trunc(${n}) < 0` : code('false')),
       python: () => code('lambda t, n=1: int(n) < 0'),
     },
-    call: ([text, n]) => (whole(n, 1) < 0 ? failed : take(signs(text), whole(n, 1)).join('')),
+    call: ([text, n]) => (whole(n, 1) < 0 ? failed : take(text as string, whole(n, 1))),
     examples:
       name === 'LEFT'
         ? [
@@ -108,8 +118,8 @@ export const text = [
       ['LEN(EMPTY)', ''],
     ],
   }),
-  cut('LEFT', (all, n) => all.slice(0, n)),
-  cut('RIGHT', (all, n) => (n === 0 ? [] : all.slice(-n))),
+  cut('LEFT', leading),
+  cut('RIGHT', trailing),
   define({
     name: 'MID',
     group: 'text',

@@ -5,14 +5,13 @@ import { textOfCell } from '../../table/cell-text.ts'
 import {
   asDictionary,
   isTextColumn,
-  isNullAt,
   isNumber,
   type Column,
   type ColumnType,
   type TextColumn,
   type ValueColumn,
 } from '../../table/column.ts'
-import { float64s, int32s } from '../../kernels/memory.ts'
+import { float64s, int32s, type Bitmap } from '../../kernels/memory.ts'
 import { dateFormsIn, type DateForms, type WordCount } from '../../reading/date-forms.ts'
 import { keyFinding, outlierFinding, textFindings, type ColumnFinding } from './findings.ts'
 
@@ -169,8 +168,36 @@ const dateSpans = (name: string, type: 'date' | 'datetime', sorted: Float64Array
   return bars
 }
 
+/** The class of an ASCII character; itself where it is neither letter nor digit. */
+const classes = Array.from({ length: 128 }, (_, code) => {
+  const sign = String.fromCharCode(code)
+  if (/[A-Z]/.test(sign)) return 'A'
+  if (/[a-z]/.test(sign)) return 'a'
+  return /[0-9]/.test(sign) ? '9' : sign
+})
+/** The shape of an ASCII text; undefined of another. */
+const plainShape = (text: string): string | undefined => {
+  let shape = ''
+  let run = 0
+  let last = ''
+  for (let i = 0; i <= text.length; i++) {
+    const code = i < text.length ? text.charCodeAt(i) : -1
+    if (code > 127) return undefined
+    const sign = code < 0 ? '' : (classes[code] as string)
+    if (sign === last && i > 0) {
+      run++
+      continue
+    }
+    const isRun = last === 'A' || last === 'a' || last === '9'
+    shape += isRun && run > 4 ? `${last.repeat(3)}…` : last.repeat(run)
+    last = sign
+    run = 1
+  }
+  return shape
+}
 /** VAC-1 -> AAA-9; runs of more than four are cut short. */
 const shapeOf = (text: string): string =>
+  plainShape(text) ??
   text
     .replace(/\p{Lu}/gu, 'A')
     .replace(/\p{Ll}/gu, 'a')
@@ -179,7 +206,10 @@ const shapeOf = (text: string): string =>
 
 const shapes = (words: readonly { text: string; count: number }[]): Bar[] => {
   const counts = new Map<string, number>()
-  for (const { text, count } of words) counts.set(shapeOf(text), (counts.get(shapeOf(text)) ?? 0) + count)
+  for (const { text, count } of words) {
+    const shape = shapeOf(text)
+    counts.set(shape, (counts.get(shape) ?? 0) + count)
+  }
   return [...counts]
     .map(([label, count]) => ({ label, count }))
     .sort((a, b) => b.count - a.count)
@@ -238,10 +268,20 @@ const quantile = (sorted: Float64Array, share: number): number => {
   return sorted[low]! + (sorted[Math.min(sorted.length - 1, low + 1)]! - sorted[low]!) * (at - low)
 }
 
-const filledValues = (column: ValueColumn, filled: number): Float64Array => {
-  const values = float64s(filled)
-  for (let i = 0, at = 0; i < column.values.length; i++) if (!isNullAt(column, i)) values[at++] = column.values[i]!
-  return values.sort()
+/** The filled values in ascending order. */
+const filledValues = ({ values, nulls }: ValueColumn): Float64Array => {
+  const filled = float64s(values.length)
+  const count = copyFilled(filled, values, nulls)
+  return filled.subarray(0, count).sort()
+}
+const copyFilled = (to: Float64Array, from: ValueColumn['values'], nulls: Bitmap | undefined): number => {
+  const n = from.length
+  let at = 0
+  for (let i = 0; i < n; i++) {
+    to[at] = from[i]!
+    if (nulls === undefined || (nulls[i >> 3]! & (1 << (i & 7))) === 0) at++
+  }
+  return at
 }
 
 type FactsOptions = Pick<ColumnFacts, 'rows' | 'filled' | 'distinct' | 'type' | 'common' | 'rare'> & {
@@ -311,9 +351,8 @@ const textFacts = (name: string, column: TextColumn, deep: boolean): ColumnFacts
 const valueFacts = (name: string, column: ValueColumn, deep: boolean): ColumnFacts => {
   const { type } = column
   const rows = column.values.length
-  let filled = 0
-  for (let i = 0; i < rows; i++) if (!isNullAt(column, i)) filled++
-  const sorted = filledValues(column, filled)
+  const sorted = filledValues(column)
+  const filled = sorted.length
   const shown = (value: number): string => textOfCell(type, type === 'boolean' ? value === 1 : value)
   const ranking = new Ranking((value, count) => {
     const ofBar = () => {

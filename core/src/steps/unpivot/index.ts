@@ -18,7 +18,7 @@ import {
   type TextColumn,
 } from '../../table/column.ts'
 import { gather, interleave, repeatEach } from '../../table/gather.ts'
-import { IntList, uint32s } from '../../kernels/memory.ts'
+import { bitmap, int32s, set, uint32s, type Bitmap } from '../../kernels/memory.ts'
 import { convert } from '../../reading/convert.ts'
 import type { Schema } from '../../table/table.ts'
 import { counted, listed, quoted, figure } from '../../messages/words.ts'
@@ -56,15 +56,41 @@ const interleavedLabels = (labels: readonly string[], times: number): Column => 
   return { type: 'text', form: 'dictionary', indices: codes, dictionary: dictionary }
 }
 
-const neverEmpty = (column: Column): boolean =>
-  isTextColumn(column) ? column.form === 'dictionary' && !column.indices.includes(0) : column.nulls === undefined
-/** Which of the made rows are kept when empties are dropped, those with a value in any group; undefined where all are. */
-const filledRows = (columns: readonly Column[]): Int32Array | undefined => {
-  if (columns.some(neverEmpty)) return undefined
-  const rows = new IntList()
-  for (let i = 0, n = columns[0] ? lengthOf(columns[0]) : 0; i < n; i++)
-    if (columns.some((column) => !isNullAt(column, i))) rows.push(i)
-  return rows.done()
+/** A bit for each row that is empty in all columns; undefined where none is. */
+const emptyRows = (columns: readonly Column[]): Bitmap | undefined => {
+  const maps = columns.map(emptyCells)
+  const [first] = maps
+  if (!first || maps.some((map) => map === undefined)) return undefined
+  const all = first.slice()
+  for (const map of maps) for (let i = 0; i < all.length; i++) all[i] = all[i]! & map![i]!
+  return all
+}
+const emptyCells = (column: Column): Bitmap | undefined => {
+  if (!isTextColumn(column)) return column.nulls
+  const empty = bitmap(lengthOf(column))
+  let any = false
+  for (let i = 0, n = lengthOf(column); i < n; i++)
+    if (isNullAt(column, i)) {
+      set(empty, i)
+      any = true
+    }
+  return any ? empty : undefined
+}
+const countBits = (map: Bitmap): number => {
+  const n = map.length
+  let count = 0
+  for (let i = 0; i < n; i++) for (let bits = map[i]!; bits !== 0; bits &= bits - 1) count++
+  return count
+}
+/** The rows whose bit is not set. */
+const clearRows = (map: Bitmap, rowCount: number): Int32Array => {
+  const rows = int32s(rowCount)
+  let count = 0
+  for (let i = 0; i < rowCount; i++) {
+    rows[count] = i
+    count += 1 - ((map[i >> 3]! >> (i & 7)) & 1)
+  }
+  return rows.subarray(0, count)
 }
 
 const widenSql = (part: Code, from: ColumnType, to: ColumnType): Code => {
@@ -271,8 +297,8 @@ export const unpivot = defineStep<Unpivot>({
       turns.map((turn) => turn.label),
       table.rowCount,
     )
-    const filled = filledRows(made)
-    const rows = params.empty === 'drop' ? filled : undefined
+    const empty = emptyRows(made)
+    const rows = params.empty === 'drop' && empty ? clearRows(empty, each.length) : undefined
     const index = rows ? rows.map((row) => each[row]!) : each
     const first = table.select(kept.map((field) => table.positionOf(field.name))).rows(index)
     const named = first.with(at, label, rows ? gather(labels, rows) : labels)
@@ -287,7 +313,7 @@ export const unpivot = defineStep<Unpivot>({
         index,
         ...(rows ? { turn: rows.map((row) => row % turns.length) } : {}),
       },
-      notes: { gatheredColumns: gathered, emptyCells: filled ? each.length - filled.length : 0 },
+      notes: { gatheredColumns: gathered, emptyCells: empty ? countBits(empty) : 0 },
     }
   },
   trace: unpivotTrace,
