@@ -15,7 +15,7 @@ function settled(value: v128, to: usize, within: v128, limits: v128): v128 {
 export function arithmetic(operation: i32, a: usize, b: usize, to: usize, count: i32, limit: f64): bool {
   const limits = f64x2.splat(limit)
   let within = i64x2.splat(-1)
-  const n = <usize>count << 3
+  const n = (<usize>count) << 3
   if (operation == add)
     for (let i: usize = 0; i < n; i += 16)
       within = settled(f64x2.add(v128.load(a + i), v128.load(b + i)), to + i, within, limits)
@@ -35,8 +35,8 @@ export function arithmetic(operation: i32, a: usize, b: usize, to: usize, count:
 export function outsideOf(values: usize, count: i32, limit: f64, first: i32, rows: usize): i32 {
   let found = 0
   for (let i = 0; i < count; i++) {
-    store<i32>(rows + (<usize>found << 2), first + i)
-    found += i32(!(abs(load<f64>(values + (<usize>i << 3))) <= limit))
+    store<i32>(rows + ((<usize>found) << 2), first + i)
+    found += i32(!(abs(load<f64>(values + ((<usize>i) << 3))) <= limit))
   }
   return found
 }

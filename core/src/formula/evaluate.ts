@@ -9,6 +9,7 @@ import {
   type Column,
   type ColumnType,
 } from '../table/column.ts'
+import { rowReader } from '../table/stored-text.ts'
 import { layOut } from '../table/gather.ts'
 import { bitmap, uint8s, int32s, isSet, IntList, set, type Bitmap } from '../kernels/memory.ts'
 import type { DenseCodes } from '../kernels/table-kernels.ts'
@@ -72,6 +73,13 @@ class Results {
   done(): EvaluatedPart {
     return { given: this.writer.done(), failures: this.failures.done() }
   }
+}
+
+/** Reads the cells of a column one after another. */
+const reader = (column: Column): ((row: number) => Cell) => {
+  if (!isTextColumn(column) || column.form === 'dictionary') return (row) => cellAt(column, row)
+  const text = rowReader(column)
+  return (row) => text(row) || null
 }
 
 /** The numbers of a column of such. */
@@ -202,9 +210,9 @@ class Evaluator {
   private perRow(node: CallNode, given: readonly (Column | Cell)[], types: readonly FormulaType[]): EvaluatedPart {
     const results = new Results(node.type, this.table.rowCount)
     const cells = given.map((one) => (isColumn(one) ? null : one))
-    const columns = given.flatMap((one, at) => (isColumn(one) ? [[at, one] as const] : []))
+    const columns = given.flatMap((one, at) => (isColumn(one) ? [{ at, cell: reader(one) }] : []))
     for (let i = 0; i < this.table.rowCount; i++) {
-      for (const [at, column] of columns) cells[at] = cellAt(column, i)
+      for (const { at, cell } of columns) cells[at] = cell(i)
       results.set(i, this.compute(node, cells, types))
     }
     return results.done()

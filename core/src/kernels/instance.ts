@@ -43,6 +43,10 @@ export type Exports = {
   readonly arithmetic: (operation: number, a: number, b: number, to: number, count: number, limit: number) => number
   readonly outsideOf: (values: number, count: number, limit: number, first: number, rows: number) => number
   readonly addTotals: (values: number, nulls: number, ids: number, count: number, totals: number) => void
+  readonly blockColumnBytes: WebAssembly.Global
+  readonly writeNumbers: (values: number, nulls: number, count: number, bytes: number, ends: number) => number
+  readonly wovenBytes: (columns: number, width: number, rows: number) => number
+  readonly weave: (columns: number, width: number, rows: number, out: number) => number
   readonly numberCodes: (values: number, nulls: number, count: number, codes: number) => number
   readonly pairIds: (a: number, b: number, count: number, ids: number, first: number) => number
   readonly compareFloats: (

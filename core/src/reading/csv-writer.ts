@@ -1,6 +1,11 @@
-import { isTextColumn, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
-import { float64s, isSet } from '../kernels/memory.ts'
+import { codesOf, firstRows, readyCodes } from '../table/codes.ts'
+import { cellAt, isNumber, isTextColumn, lengthOf, type Column, type ValueColumn } from '../table/column.ts'
+import type { CellTexts } from '../kernels/csv-kernel.ts'
+import { rowsAnOutput, textsOf, type OutputColumn } from '../kernels/csv-output.ts'
+import { kernels } from '../kernels/kernels.ts'
+import type { DenseCodes } from '../kernels/table-kernels.ts'
 import { textOfCell } from '../table/cell-text.ts'
+import { packRows, rowReader, type PlainText } from '../table/stored-text.ts'
 import type { Table } from '../table/table.ts'
 
 const needsQuotes = /[",\r\n]|^ | $/
@@ -13,79 +18,82 @@ const plainNumber = /^[-+]?(?:[0-9]+\.?[0-9]*|\.[0-9]+)(?:[eE][-+]?[0-9]+)?$/
 export const guarded = (text: string): string =>
   risky.test(text) && !plainNumber.test(text.trim()) ? `'${text}` : text
 
-/** Values written before, each in the slot its size leads to: most exports repeat their prices and days. As many slots as there are rows, at most 131,072. */
-const remembered = (write: (value: number) => string, rows: number): ((value: number) => string) => {
-  const slots = 2 ** Math.min(17, Math.ceil(Math.log2(Math.max(2, rows))))
-  const values = float64s(slots).fill(NaN)
-  const texts = Array<string>(slots).fill('')
-  return (value) => {
-    const slot = (value * 2654.435769) & (slots - 1)
-    if (values[slot] === value) return texts[slot] as string
-    values[slot] = value
-    return (texts[slot] = write(value))
+/** Bytes that make quotes needed, or that a cell begins or ends with where they are. */
+const [quoteMark, commaSign, carriageReturn, lineFeed, blank] = [34, 44, 13, 10, 32]
+/** Whether one of some cells may need quotes, or a guard: of that the first byte decides, which is neither letter nor digit. */
+const needsCare = ({ bytes, ends }: CellTexts, guard: boolean): boolean => {
+  for (let i = 0; i < bytes.length; i++) {
+    const byte = bytes[i]!
+    if (byte <= commaSign && (byte === quoteMark || byte === commaSign || byte === lineFeed || byte === carriageReturn))
+      return true
+  }
+  for (let i = 0; i < ends.length; i++) {
+    const from = i === 0 ? 0 : ends[i - 1]!
+    const end = ends[i]!
+    if (from === end) continue
+    if (bytes[from] === blank || bytes[end - 1] === blank) return true
+    if (guard && !isWordByte(bytes[from]!)) return true
+  }
+  return false
+}
+const isWordByte = (byte: number): boolean =>
+  (byte >= 48 && byte <= 57) || (byte >= 65 && byte <= 90) || (byte >= 97 && byte <= 122)
+
+/** The bytes of rows of a plain column, as they are where none of them needs care. */
+const plainTexts = (column: PlainText, write: (text: string) => string, guard: boolean): OutputColumn => {
+  const text = rowReader(column)
+  return {
+    form: 'texts',
+    texts: (from, to) => {
+      const stored = column.stored?.encoded
+      const bytes = stored && packRows(stored, from, to)
+      return bytes && !needsCare(bytes, guard)
+        ? bytes
+        : textsOf(Array.from({ length: to - from }, (_, i) => write(text(from + i))))
+    },
   }
 }
 
-/** Puts the cells of rows `from` to `to` of a column into `cells` as CSV writes them. */
-type CellWriter = (from: number, to: number, cells: string[]) => void
-const textWriter = (column: TextColumn, guard: boolean): CellWriter => {
+const outputColumn = (column: Column, guard: boolean): OutputColumn => {
   const write = guard ? (text: string) => cell(guarded(text)) : cell
-  if (column.form === 'plain')
-    return (from, to, cells) => {
-      for (let row = from; row < to; row++) cells[row - from] = write(column.strings[row] as string)
+  if (isTextColumn(column))
+    return column.form === 'plain'
+      ? plainTexts(column, write, guard)
+      : { form: 'coded', codes: column.indices, words: textsOf(column.dictionary.map(write)) }
+  const coded = codesToWrite(column)
+  if (!coded)
+    return {
+      form: 'numbers',
+      values: column.values as Float64Array,
+      nulls: column.nulls,
+      write: (value) => textOfCell(column.type, value),
     }
-  const { indices } = column
-  const words = column.dictionary.map(write)
-  return (from, to, cells) => {
-    for (let row = from; row < to; row++) cells[row - from] = words[indices[row]!] as string
-  }
+  const first = firstRows(coded)
+  const words = Array.from(first, (row, code) => {
+    const value = code === 0 || row < 0 ? null : cellAt(column, row)
+    return value === null ? '' : textOfCell(column.type, value)
+  })
+  return { form: 'coded', codes: coded.codes, words: textsOf(words) }
 }
-type ValueFormatter = (value: number) => string
-/** How values of a type are written; all columns of one type share what is remembered, so that a wide table needs no more than a narrow one. */
-const valueWords = (rows: number): ((type: ColumnType) => ValueFormatter) => {
-  const known = new Map<ColumnType, ValueFormatter>([
-    ['boolean', (value) => (value === 1 ? 'true' : 'false')],
-    ['integer', String],
-  ])
-  return (type) => {
-    const write = known.get(type) ?? remembered((value) => textOfCell(type, value), rows)
-    known.set(type, write)
-    return write
-  }
-}
-const writer = (column: Column, guard: boolean, words: (type: ColumnType) => ValueFormatter): CellWriter => {
-  if (isTextColumn(column)) return textWriter(column, guard)
-  const { type, values, nulls } = column
-  const write = words(type)
-  return (from, to, cells) => {
-    for (let row = from; row < to; row++) cells[row - from] = isSet(nulls, row) ? '' : write(values[row]!)
-  }
-}
+/** Days, times and booleans are written once each; of numbers such as lie close together. */
+const codesToWrite = (column: ValueColumn): DenseCodes | undefined =>
+  readyCodes(column, Math.max(16, lengthOf(column) >> 2)) ?? (isNumber(column.type) ? undefined : codesOf(column))
 
-/** CSV as section 2 of the recipe writes it, in pieces of some thousand rows: comma, LF, a header, quotes only where needed, empty is nothing. */
-export function* csvPieces(table: Table, guard = false, rowsAPiece = 8192): Generator<string> {
-  yield `${table.names.map((name) => cell(guard ? guarded(name) : name)).join(',')}\n`
+/** CSV as section 2 of the recipe writes it, in pieces of some thousand rows: comma, LF, a header, quotes only where needed, empty is nothing. Each piece is the caller's. */
+export function* csvPieces(table: Table, guard = false): Generator<Uint8Array> {
+  const names = table.names.map((name) => cell(guard ? guarded(name) : name))
+  yield new TextEncoder().encode(`${names.join(',')}\n`)
   // without columns there are no lines either
-  const rows = table.names.length > 0 ? table.rowCount : 0
-  const words = valueWords(rows)
-  const writers = table.names.map((_, i) => writer(table.column(i), guard, words))
-  const cells = writers.map(() => Array<string>(Math.min(rows, rowsAPiece)).fill(''))
-  for (let from = 0; from < rows; from += rowsAPiece) {
-    const to = Math.min(rows, from + rowsAPiece)
-    writers.forEach((write, c) => write(from, to, cells[c] as string[]))
-    yield rowsOf(cells, to - from)
-  }
-}
-const rowsOf = (cells: readonly (readonly string[])[], rows: number): string => {
-  const [first = [], ...rest] = cells
-  let piece = ''
-  for (let row = 0; row < rows; row++) {
-    piece += first[row] as string
-    for (let c = 0; c < rest.length; c++) piece += ',' + ((rest[c] as readonly string[])[row] as string)
-    piece += '\n'
-  }
-  return piece
+  if (names.length === 0) return
+  const rows = kernels().csvOutput(names.map((_, i) => outputColumn(table.column(i), guard)))
+  for (let from = 0; from < table.rowCount; from += rowsAnOutput)
+    yield rows(from, Math.min(table.rowCount, from + rowsAnOutput)).slice()
 }
 
 /** A table as CSV (RFC 4180): UTF-8, commas, LF, quotes only where needed, empty cells as nothing. */
-export const writeCsv = (table: Table, guard = false): string => [...csvPieces(table, guard)].join('')
+export const writeCsv = (table: Table, guard = false): string => {
+  const decoder = new TextDecoder('utf-8', { ignoreBOM: true })
+  let text = ''
+  for (const piece of csvPieces(table, guard)) text += decoder.decode(piece, { stream: true })
+  return text + decoder.decode()
+}

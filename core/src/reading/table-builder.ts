@@ -3,7 +3,16 @@ import type { ReadOptions } from './read-options.ts'
 
 import { maxCellCharacters, TooLarge } from '../table/limits.ts'
 import { figure, quoted } from '../messages/words.ts'
-import { cellAt, emptyColumn, isTextColumn, type Column, type ColumnType, type TextColumn } from '../table/column.ts'
+import { rowReader } from '../table/stored-text.ts'
+import {
+  cellAt,
+  emptyColumn,
+  isTextColumn,
+  lengthOf,
+  type Column,
+  type ColumnType,
+  type TextColumn,
+} from '../table/column.ts'
 import { kernels } from '../kernels/kernels.ts'
 import { NumberBuilder } from './column-builders.ts'
 import { TextBuilder } from './text-builder.ts'
@@ -19,11 +28,11 @@ import { Table } from '../table/table.ts'
 const detectColumn = (column: TextColumn, locale: NumberLocale): Detected => {
   const detect = detectText(locale)
   let type: Detected = 'nothing'
-  const stored = column.form === 'plain' ? column.stored : undefined
-  const texts = column.form === 'dictionary' ? column.dictionary : (stored?.each() ?? column.strings)
-  for (const text of texts) {
-    if (text === '') continue
-    type = widen(type, detect(text))
+  const { dictionary } = column.form === 'dictionary' ? column : { dictionary: undefined }
+  const text = column.form === 'dictionary' ? (code: number) => column.dictionary[code] as string : rowReader(column)
+  for (let i = 0, n = dictionary?.length ?? lengthOf(column); i < n; i++) {
+    if (text(i) === '') continue
+    type = widen(type, detect(text(i)))
     if (type === 'text') return type
   }
   return type

@@ -1,6 +1,6 @@
 import { TextSize } from './limits.ts'
 import { bitmap, uint8s, float64s, isSet, int32s, set, uint32s, type Bitmap } from '../kernels/memory.ts'
-import { type PlainText } from './stored-text.ts'
+import { rowReader, type PlainText } from './stored-text.ts'
 
 /** Types of a single value; lists come only from where data has them. */
 export const scalarTypes = ['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time'] as const
@@ -226,8 +226,10 @@ export const asDictionary = (column: TextColumn): DictionaryText => {
   if (column.form === 'dictionary') return column
   const known = encoded.get(column)
   if (known) return known
-  const writer = new TextWriter(column.strings.length, column.type)
-  for (let i = 0; i < column.strings.length; i++) writer.set(i, column.strings[i] as string)
+  const length = lengthOf(column)
+  const text = rowReader(column)
+  const writer = new TextWriter(length, column.type)
+  for (let i = 0; i < length; i++) writer.set(i, text(i))
   const coded = writer.done() as DictionaryText
   encoded.set(column, coded)
   return coded

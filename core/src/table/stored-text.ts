@@ -20,6 +20,31 @@ export const unpacked = (
   decode: (start: number, end: number) => string,
 ): EncodedStrings => ({ starts: offsets.subarray(0, -1), ends: offsets.subarray(1), bytes, decode })
 
+/** So many bytes are decoded at once. */
+const bytesAPiece = 1 << 16
+
+/** The cells of some rows as strings. Pieces of ASCII, where bytes and characters have the same places, are decoded whole and cut. */
+const decodeRows = ({ starts, ends, bytes, decode }: EncodedStrings, first: number, last: number): string[] => {
+  const strings = new Array<string>(last - first)
+  let piece = ''
+  let from = 0
+  let to = 0
+  let ascii = false
+  for (let i = first; i < last; i++) {
+    const start = starts[i]!
+    const end = ends[i]!
+    if (start < from || end > to) {
+      from = start
+      to = Math.min(bytes.length, Math.max(end, start + bytesAPiece))
+      piece = decode(from, to)
+      // what is cut off at the end of a piece belongs to a cell that goes on behind it
+      ascii = piece.length === to - from
+    }
+    strings[i - first] = ascii ? piece.slice(start - from, end - from) : decode(start, end)
+  }
+  return strings
+}
+
 /** Strings that stay bytes until somebody needs all of them; a single one is decoded alone. */
 export class LazyStrings {
   private made: readonly string[] | undefined
@@ -36,14 +61,9 @@ export class LazyStrings {
   isEmptyAt(i: number): boolean {
     return this.stored ? this.stored.starts[i] === this.stored.ends[i] : this.made?.[i] === ''
   }
-  /** One text after another, none of which is kept. */
-  *each(): Generator<string> {
-    for (let i = 0; i < this.length; i++) yield this.at(i)
-  }
   get all(): readonly string[] {
     if (this.stored) {
-      const { starts, ends, decode } = this.stored
-      this.made = Array.from({ length: this.length }, (_, i) => decode(starts[i] ?? 0, ends[i] ?? 0))
+      this.made = decodeRows(this.stored, 0, this.length)
       this.stored = undefined
     }
     return this.made ?? []
@@ -119,6 +139,22 @@ export const pack = ({ starts, ends, bytes }: EncodedStrings): PackedStrings | u
   return { offsets, bytes: packed }
 }
 
+/** The bytes of some rows where they lie behind one another, with their ends; undefined where they do not. */
+export const packRows = (
+  { starts, ends, bytes }: EncodedStrings,
+  from: number,
+  to: number,
+): { readonly bytes: Uint8Array; readonly ends: Uint32Array } | undefined => {
+  const first = starts[from]!
+  const made = uint32s(to - from)
+  for (let i = from, at = first; i < to; i++) {
+    if (starts[i] !== at) return undefined
+    at = ends[i]!
+    made[i - from] = at - first
+  }
+  return { bytes: bytes.subarray(first, ends[to - 1]), ends: made }
+}
+
 /** A plain text column that is read from stored bytes on use. An own getter, so that a copy by spread has its strings too. */
 export const plainTextFromBytes = (type: 'text' | 'list', stored: LazyStrings): PlainText => ({
   type,
@@ -128,6 +164,27 @@ export const plainTextFromBytes = (type: 'text' | 'list', stored: LazyStrings): 
     return stored.all
   },
 })
+
+/** So many rows are decoded at a time. */
+const rowsAPiece = 4096
+
+/** Reads the texts of a plain column one after another: bytes stay bytes, but for those of some thousand rows. */
+export const rowReader = (column: PlainText): ((row: number) => string) => {
+  const encoded = column.stored?.encoded
+  if (!encoded) {
+    const { strings } = column
+    return (row) => strings[row] as string
+  }
+  let first = 0
+  let piece: string[] = []
+  return (row) => {
+    if (row < first || row >= first + piece.length) {
+      first = row
+      piece = decodeRows(encoded, row, Math.min(encoded.starts.length, row + rowsAPiece))
+    }
+    return piece[row - first] as string
+  }
+}
 
 /** Text whose values nearly all differ: one string a row, made from bytes on first use. */
 export type PlainText = {

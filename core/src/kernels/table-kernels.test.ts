@@ -1,0 +1,177 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { csvOutputCompiled } from './csv-output-compiled.ts'
+import { csvOutputReference } from './csv-output-reference.ts'
+import { rowsAnOutput, textsOf, type OutputColumn } from './csv-output.ts'
+import { tableCompiled } from './table-compiled.ts'
+import { operations, type TableKernels } from './table-kernels.ts'
+import { tableReference } from './table-reference.ts'
+
+/** Draws whole numbers below `n`, the same every time (a linear congruential generator). */
+const rolling = (seed: number) => {
+  let state = seed
+  return (n: number): number => {
+    state = (state * 1103515245 + 12345) % 2147483648
+    return state % n
+  }
+}
+const number = fc.oneof(
+  fc.constantFrom(0, -0, 1, -1, 0.1, 0.2, 1e15, 1e16, Number.MAX_VALUE, -Number.MAX_VALUE, Number.MIN_VALUE, 123.4567),
+  fc.double({ noNaN: true, noDefaultInfinity: true }),
+  fc.integer().map((n) => n / 100),
+)
+const numbers = fc.array(number, { minLength: 1, maxLength: 60 })
+const bitsOf = (length: number, seed: number): Uint8Array | undefined => {
+  const roll = rolling(seed)
+  return seed % 3 === 0 ? undefined : Uint8Array.from({ length: (length + 7) >> 3 }, () => roll(256))
+}
+/** The bits of what a kernel gives: buffers as bytes, so that 0 and -0 differ. */
+const bits = (value: unknown): unknown => {
+  if (ArrayBuffer.isView(value))
+    return [value.constructor.name, [...new Uint8Array(value.buffer, value.byteOffset, value.byteLength)]]
+  if (typeof value !== 'object' || value === null) return value
+  return Object.fromEntries(Object.entries(value).map(([name, one]) => [name, bits(one)]))
+}
+const alike = (run: (kernels: TableKernels) => unknown): void =>
+  expect(bits(run(tableCompiled))).toEqual(bits(run(tableReference)))
+
+describe('the compiled kernels of tables give the bits of the reference', () => {
+  test('arithmetic, with the rows that are out of range', () => {
+    fc.assert(
+      fc.property(
+        numbers,
+        number,
+        fc.constantFrom(...operations),
+        fc.constantFrom(9007199254740991, Number.MAX_VALUE),
+        (values, constant, operation, limit) => {
+          const a = Float64Array.from(values)
+          const b = Float64Array.from(values, (_, i) => values[(i * 7 + 3) % values.length] as number)
+          for (const [x, y] of [
+            [a, b],
+            [a, constant],
+            [constant, b],
+          ] as const)
+            alike(({ arithmetic }) => {
+              const to = new Float64Array(a.length)
+              return { rows: arithmetic(operation, x, y, to, limit), to }
+            })
+        },
+      ),
+    )
+  })
+  test('arithmetic over several blocks, written over an argument', () => {
+    const roll = rolling(3)
+    const a = Float64Array.from({ length: 10_001 }, () => roll(90))
+    const b = Float64Array.from({ length: 10_001 }, () => roll(90))
+    alike(({ arithmetic }) => {
+      const to = a.slice()
+      return { rows: arithmetic('/', to, b, to, Number.MAX_VALUE), to }
+    })
+  })
+  test('codes of numbers, totals, predicates', () => {
+    fc.assert(
+      fc.property(numbers, number, fc.integer({ min: 0, max: 1e6 }), (values, constant, seed) => {
+        const a = Float64Array.from(values)
+        const nulls = bitsOf(a.length, seed)
+        const roll = rolling(seed)
+        const ids = Uint32Array.from(a, () => roll(5))
+        alike(({ numberCodes }) => numberCodes(a, nulls))
+        alike(({ groupTotals }) => groupTotals(a, nulls, ids, 5))
+        alike(({ compareFloats, chosenRows }) => {
+          const mask = compareFloats(a, constant, { below: seed % 2 === 0, at: seed % 5 === 0, above: seed % 3 === 0 })
+          return { mask, rows: chosenRows(mask, 1), others: chosenRows(mask, 0) }
+        })
+      }),
+    )
+  })
+  test('codes of many numbers and groups of their pairs', () => {
+    const roll = rolling(11)
+    const a = Float64Array.from({ length: 50_000 }, () => roll(30_000) / 8)
+    const [x, y] = [0, 1].map(() => Uint32Array.from({ length: 50_000 }, () => roll(400)))
+    alike(({ numberCodes }) => numberCodes(a, undefined))
+    alike(({ pairGroups }) => pairGroups(x as Uint32Array, y as Uint32Array))
+  })
+  test('orders of rows, stable, by any number of bits', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 32 }),
+        fc.integer({ min: 1, max: 300 }),
+        fc.integer({ min: 1, max: 1e6 }),
+        (width, length, seed) => {
+          const roll = rolling(seed)
+          const keys = Uint32Array.from({ length }, () => Math.floor((roll(2 ** 31) / 2 ** 31) * 2 ** width))
+          const again = Uint32Array.from({ length }, () => roll(4))
+          alike(({ sortRows }) => ({
+            once: sortRows(undefined, keys, width),
+            twice: sortRows(sortRows(undefined, keys, width), again, 2),
+          }))
+          const order = [...tableCompiled.sortRows(undefined, keys, width)]
+          const wanted = Array.from(keys.keys()).sort((i, k) => keys[i]! - keys[k]! || i - k)
+          expect(order).toEqual(wanted)
+        },
+      ),
+    )
+  })
+})
+
+describe('CSV written by kernels', () => {
+  const columns = (rows: number, seed: number, values: readonly number[]): OutputColumn[] => {
+    const roll = rolling(seed)
+    return [
+      {
+        form: 'coded',
+        codes: Uint32Array.from({ length: rows }, () => roll(4)),
+        words: textsOf(['', 'Oxbow', '"a, ""b"""', 'Grünau 🐇']),
+      },
+      {
+        form: 'numbers',
+        values: Float64Array.from({ length: rows }, () => values[roll(values.length)] as number),
+        nulls: bitsOf(rows, seed),
+        write: (value) => `<${String(value)}>`,
+      },
+      {
+        form: 'numbers',
+        values: Float64Array.from({ length: rows }, () => (roll(2_000_000) - 1_000_000) / 10 ** roll(5)),
+        nulls: undefined,
+        write: () => 'never',
+      },
+      {
+        form: 'texts',
+        texts: (from, to) =>
+          textsOf(Array.from({ length: to - from }, (_, i) => `note ${from + i} ${'x'.repeat((from + i) % 90)}`)),
+      },
+    ]
+  }
+  const text = (make: typeof csvOutputCompiled, all: OutputColumn[], rows: number): string => {
+    const write = make(all)
+    const decoder = new TextDecoder()
+    let whole = ''
+    for (let from = 0; from < rows; from += rowsAnOutput)
+      whole += decoder.decode(write(from, Math.min(rows, from + rowsAnOutput)))
+    return whole
+  }
+  test('short numbers are written as the language writes them', () => {
+    const all = columns(6000, 5, [1])
+    const [, , decimals] = all as [OutputColumn, OutputColumn, OutputColumn & { form: 'numbers' }]
+    expect(text(csvOutputCompiled, [decimals], 6000)).toBe(
+      Array.from(decimals.values, (value) => `${value}\n`).join(''),
+    )
+  })
+  test('the compiled kernel writes what the reference writes, numbers of many places by their writer', () => {
+    fc.assert(
+      fc.property(numbers, fc.integer({ min: 1, max: 1e6 }), fc.integer({ min: 1, max: 200 }), (values, seed, rows) => {
+        const short = values.map((value) => (Math.abs(value) < 1e10 ? Math.round(value * 1e4) / 1e4 : value))
+        const plain = (all: OutputColumn[]): OutputColumn[] =>
+          all.map((column) =>
+            column.form === 'numbers'
+              ? { ...column, write: (value: number) => (value === 0 ? '0' : String(value)) }
+              : column,
+          )
+        for (const one of [values, short])
+          expect(text(csvOutputCompiled, plain(columns(rows, seed, one)), rows)).toBe(
+            text(csvOutputReference, plain(columns(rows, seed, one)), rows),
+          )
+      }),
+    )
+  })
+})
