@@ -4,10 +4,10 @@ import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../cod
 import { kernels } from '../../kernels/kernels.ts'
 
 import { columnWriter, isNullAt, type Column, type ColumnType, type FloatColumn } from '../../table/column.ts'
-import { gather, sliceRows } from '../../table/gather.ts'
+import { gather, layOut, sliceRows } from '../../table/gather.ts'
 import { groupBy } from '../../table/group.ts'
 import type { Groups } from '../../kernels/table-kernels.ts'
-import { float64s, IntList, int32s } from '../../kernels/memory.ts'
+import { bitmap, isSet, set, float64s, IntList, int32s } from '../../kernels/memory.ts'
 import { maxInteger } from '../../table/number.ts'
 import type { Field, Table } from '../../table/table.ts'
 import { listed } from '../../messages/words.ts'
@@ -82,8 +82,10 @@ const ranks = ({ groups, order, ties }: Walk, dense: boolean): Column => {
   const seen = int32s(groups.count)
   const last = int32s(groups.count).fill(-1)
   const rank = int32s(groups.count)
-  for (const row of order) {
-    const g = groups.ids[row]!
+  const { ids } = groups
+  for (let k = 0, n = order.length; k < n; k++) {
+    const row = order[k]!
+    const g = ids[row]!
     seen[g] = seen[g]! + 1
     const tie = ties ? ties[row]! : 0
     if (last[g] !== tie || seen[g] === 1) rank[g] = dense ? rank[g]! + 1 : seen[g]!
@@ -95,8 +97,10 @@ const ranks = ({ groups, order, ties }: Walk, dense: boolean): Column => {
 const numbers = ({ groups, order }: Walk): Column => {
   const values = float64s(order.length)
   const seen = int32s(groups.count)
-  for (const row of order) {
-    const g = groups.ids[row]!
+  const { ids } = groups
+  for (let k = 0, n = order.length; k < n; k++) {
+    const row = order[k]!
+    const g = ids[row]!
     seen[g] = seen[g]! + 1
     values[row] = seen[g]!
   }
@@ -121,11 +125,16 @@ const running = (
   const sum = float64s(groups.count)
   const lost = float64s(groups.count)
   const begun = int32s(groups.count)
-  const writer = columnWriter(type, order.length)
+  const values = float64s(order.length)
+  const empty = bitmap(order.length)
   const failures = new IntList()
-  for (const row of order) {
-    const g = groups.ids[row]!
-    if (!isNullAt(column, row)) {
+  const limit = type === 'integer' ? maxInteger : Number.MAX_VALUE
+  const { ids } = groups
+  let anyEmpty = false
+  for (let k = 0, n = order.length; k < n; k++) {
+    const row = order[k]!
+    const g = ids[row]!
+    if (!isSet(column.nulls, row)) {
       const x = column.values[row]!
       const s = sum[g]!
       const t = s + x
@@ -133,12 +142,19 @@ const running = (
       sum[g] = t
       begun[g] = 1
     }
-    if (begun[g] === 0) continue
     const value = sum[g]! + lost[g]!
-    if (Math.abs(value) <= (type === 'integer' ? maxInteger : Number.MAX_VALUE)) writer.set(row, value)
-    else failures.push(row)
+    if (begun[g] === 1 && Math.abs(value) <= limit) {
+      values[row] = value === 0 ? 0 : value
+      continue
+    }
+    anyEmpty = true
+    set(empty, row)
+    if (begun[g] === 1) failures.push(row)
   }
-  return { column: writer.done(), failures: failures.done().sort() }
+  return {
+    column: { type: type === 'integer' ? type : 'decimal', values, nulls: anyEmpty ? empty : undefined },
+    failures: failures.done().sort(),
+  }
 }
 
 /** Each row's value over the sum of its group. */
@@ -179,7 +195,7 @@ const figureFor = (
   )
   const bad = new Set(failures)
   return {
-    column: gather(perGroup, Int32Array.from(walk.groups.ids)),
+    column: layOut(perGroup, walk.groups.ids),
     failures:
       bad.size === 0
         ? failures
