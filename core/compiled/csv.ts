@@ -3,15 +3,16 @@
 const lineFeed: u8 = 10
 const carriageReturn: u8 = 13
 
-/** The first place from `i` on that holds the delimiter or a line feed; `end` where none does. Reads up to 16 bytes further. */
-function cellEnd(block: usize, from: u32, end: u32, delimiters: v128): u32 {
-  const breaks = i8x16.splat(lineFeed)
-  for (let i = from; i < end; i += 16) {
-    const bytes = v128.load(block + i)
-    const mask = i8x16.bitmask(v128.or(i8x16.eq(bytes, delimiters), i8x16.eq(bytes, breaks)))
-    if (mask != 0) return min(i + <u32>ctz(mask), end)
+/** A bit for each of 64 bytes that is the delimiter or a line feed. */
+function breaksIn(at: usize, delimiters: v128): u64 {
+  const feeds = i8x16.splat(lineFeed)
+  let bits: u64 = 0
+  for (let part: usize = 0; part < 64; part += 16) {
+    const bytes = v128.load(at + part)
+    const found = i8x16.bitmask(v128.or(i8x16.eq(bytes, delimiters), i8x16.eq(bytes, feeds)))
+    bits |= (<u64>(<u32>found)) << part
   }
-  return end
+  return bits
 }
 
 /** The place of the next quote from `from` on; `end` where there is none. */
@@ -23,6 +24,67 @@ function quoteAt(block: usize, from: u32, end: u32, quotes: v128): u32 {
   return end
 }
 
+/** Whether a block has a quote. */
+function hasQuote(block: usize, end: u32, quotes: v128): bool {
+  return quoteAt(block, 0, end, quotes) < end
+}
+
+/** Places of all delimiters and line feeds of a block, in order, into `places`; how many they are. Up to 8 more are written behind them. */
+function breaksOf(block: usize, end: u32, delimiters: v128, places: usize): u32 {
+  let count: u32 = 0
+  for (let at: u32 = 0; at < end; at += 64) {
+    let bits = breaksIn(block + at, delimiters)
+    const found = <u32>popcnt(bits)
+    // eight at a time, whether there are so many or not: a loop of a length that cannot be foretold costs more
+    for (let done: u32 = 0; done < found; done += 8) {
+      const to = places + ((<usize>count + done) << 2)
+      for (let k: usize = 0; k < 32; k += 4) {
+        store<u32>(to + k, at + <u32>ctz(bits))
+        bits &= bits - 1
+      }
+    }
+    count += found
+  }
+  while (count > 0 && load<u32>(places + ((<usize>(count - 1)) << 2)) >= end) count--
+  return count
+}
+
+/** Rows of a block without quotes, by the places of its breaks. Stops before a row that is odd, which `odd` tells, or has no line feed; where that begins. */
+function cutPlain(block: usize, places: usize, count: u32, width: u32, most: i32, cuts: usize): u32 {
+  let start: u32 = 0
+  let at: u32 = 0
+  rowsCut = 0
+  for (; rowsCut < most && at + width <= count; rowsCut++, at += width) {
+    const row = start
+    let wrong: u32 = 0
+    for (let c: u32 = 0; c < width; c++) {
+      const end = load<u32>(places + ((<usize>(at + c)) << 2))
+      store<u32>(cuts, start)
+      store<u32>(cuts, end, 4)
+      cuts += 8
+      wrong |= u32((load<u8>(block + end) == lineFeed) != (c + 1 == width))
+      start = end + 1
+    }
+    const last = start - 1
+    const returned = u32(last > load<u32>(cuts - 8) && load<u8>(block + last - 1) == carriageReturn)
+    store<u32>(cuts - 4, last - returned)
+    if (wrong != 0 || last - returned - row == width - 1) {
+      odd = true
+      return row
+    }
+  }
+  // fewer breaks are left than a row has: a line feed among them ends a row that is too short
+  if (rowsCut < most)
+    for (; at < count; at++)
+      if (load<u8>(block + load<u32>(places + ((<usize>at) << 2))) == lineFeed) {
+        odd = true
+        break
+      }
+  return start
+}
+
+/** How many rows were cut. */
+let rowsCut: i32 = 0
 /** Where the row after the block begins. */
 export let next: u32 = 0
 /** Whether the row at `next` is not plain; else more bytes are needed for it. */
@@ -48,7 +110,7 @@ function unquote(block: usize, from: u32, end: u32, quote: u8, quotes: v128): u3
 
 /**
  * Cuts up to `most` rows of `width` cells out of the first `end` bytes of a block, from its beginning: start and end of
- * each cell into `cuts`. Stops before a row that is blank or of another width (`odd`), and before one that may go on
+ * each cell into `cuts`; `places` has room for 4 bytes a byte of the block. Stops before a row that is blank or of another width (`odd`), and before one that may go on
  * behind the block, unless the block is the `last`. Doubled quotes are made one in place.
  */
 export function cut(
@@ -60,14 +122,28 @@ export function cut(
   delimiter: u8,
   quote: u8,
   cuts: usize,
+  places: usize,
 ): i32 {
   const delimiters = i8x16.splat(delimiter)
   const quotes = i8x16.splat(quote)
   let rows = 0
   let at: u32 = 0
   let to = cuts
+  // breaks among the 64 bytes from `window` on
+  let window: u32 = 0
+  let breaks = breaksIn(block, delimiters)
   odd = false
   next = 0
+  if (!hasQuote(block, end, quotes)) {
+    at = cutPlain(block, places, breaksOf(block, end, delimiters, places), <u32>width, most, cuts)
+    rows = rowsCut
+    to = cuts + <usize>rows * <usize>width * 8
+    // the last row of a file need not end in a line feed
+    if (odd || !last || rows == most) {
+      next = at
+      return rows
+    }
+  }
   for (; rows < most && at < end; rows++) {
     let start = at
     let filled: u32 = 0
@@ -94,7 +170,20 @@ export function cut(
           return rows
         }
       } else {
-        i = cellEnd(block, start, end, delimiters)
+        i = start
+        while (i < end) {
+          if (i - window >= 64) {
+            window = i & ~63
+            breaks = breaksIn(block + window, delimiters)
+          }
+          const ahead = breaks >> (<u64>(i - window))
+          if (ahead != 0) {
+            i += <u32>ctz(ahead)
+            break
+          }
+          i = window + 64
+        }
+        if (i > end) i = end
         until = i
         if (i > start && (i >= end || load<u8>(block + i) == lineFeed) && load<u8>(block + i - 1) == carriageReturn)
           until--

@@ -1,7 +1,7 @@
 // Memory of the module: one region that only grows. A caller that is done with all of it drops the instance, or goes back to a mark.
 
-/** Bytes behind each buffer that may be read, but are never written: loads of 16 bytes at its end stay within memory. */
-const padding: usize = 32
+/** Bytes behind each buffer that may be read, but are never written: loads of 64 bytes at its end stay within memory. */
+const padding: usize = 80
 
 let top: usize = (__heap_base + 15) & ~15
 

@@ -25,6 +25,8 @@ class CompiledCsv implements CsvKernel {
   private readonly flagsAt: number
   private readonly codes: number
   private out: number
+  /** Of the breaks of a block. */
+  private places: number
   constructor(source: ByteSource, layout: CsvLayout) {
     this.source = source
     this.layout = layout
@@ -36,6 +38,7 @@ class CompiledCsv implements CsvKernel {
     this.codes = allocate(this.most * 4)
     this.block = allocate(this.size)
     this.out = allocate(this.size)
+    this.places = allocate(this.size * 4 + 64)
   }
 
   cut(from: number): number {
@@ -46,13 +49,14 @@ class CompiledCsv implements CsvKernel {
       const part = bytes.subarray(from, from + this.size)
       this.instance.bytes.set(part, this.block)
       const last = from + part.length === bytes.length
-      this.rows = run.cut(this.block, part.length, last, width, this.most, delimiter, quote, this.cuts)
+      this.rows = run.cut(this.block, part.length, last, width, this.most, delimiter, quote, this.cuts, this.places)
       this.next = from + (run.next.value as number)
       // a row that is longer than the block
       if (this.rows > 0 || Boolean(run.odd.value) || this.size >= longestRow) return this.rows
       this.size *= 4
       this.block = run.allocate(this.size)
       this.out = run.allocate(this.size)
+      this.places = run.allocate(this.size * 4 + 64)
     }
   }
 

@@ -47,7 +47,7 @@ export interface CsvKernel {
 }
 
 /** So many cells a block has at most, and so many bytes unless a row is longer. */
-export const cellsABlock = 1 << 14
+export const cellsABlock = 1 << 15
 export const bytesABlock = 1 << 18
 /** A row longer than this is none: a quote may be opened there and never closed. */
 export const longestRow = 1 << 24

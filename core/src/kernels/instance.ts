@@ -28,6 +28,7 @@ export type Exports = {
     delimiter: number,
     quote: number,
     cuts: number,
+    places: number,
   ) => number
   readonly next: WebAssembly.Global
   readonly odd: WebAssembly.Global

@@ -57,13 +57,27 @@ const onlyRows = (column: Column, cells: Groups, refuse: (row: number, first: nu
   const rows = int32s(cells.count).fill(-1)
   const { ids } = cells
   const mayBeEmpty = isTextColumn(column) || column.nulls !== undefined
-  for (let i = 0; i < ids.length; i++) {
-    if (mayBeEmpty && isNullAt(column, i)) continue
-    const cell = ids[i]!
-    if (rows[cell] !== -1) refuse(i, rows[cell]!)
-    rows[cell] = i
-  }
+  const twice = mayBeEmpty ? placeFilled(rows, ids, column) : placeAll(rows, ids)
+  if (twice >= 0) refuse(twice, rows[ids[twice]!]!)
   return rows
+}
+
+/** The row of each cell into `rows`; the first row whose cell has one already, -1 where there is none such. */
+const placeAll = (rows: Int32Array, ids: Uint32Array): number => {
+  const n = ids.length
+  for (let i = 0; i < n; i++) {
+    if (rows[ids[i]!] !== -1) return i
+    rows[ids[i]!] = i
+  }
+  return -1
+}
+const placeFilled = (rows: Int32Array, ids: Uint32Array, column: Column): number => {
+  for (let i = 0; i < ids.length; i++) {
+    if (isNullAt(column, i)) continue
+    if (rows[ids[i]!] !== -1) return i
+    rows[ids[i]!] = i
+  }
+  return -1
 }
 
 /** The sum of each cell over that of the whole table, labels that are left out included. */
@@ -87,9 +101,28 @@ const shareOf = (table: Table, seen: Table, column: string, cells: Groups): Aggr
   return { column: writer.done(), failures: failures.done() }
 }
 
+// the loops stand alone and call nothing, so that the compiler of the runtime makes the most of them
+
+/** The cell of each row: its group times the number of labels, and its label. */
+const cellIds = (ids: Uint32Array, groups: Uint32Array, labels: Int32Array, width: number): void => {
+  const n = ids.length
+  for (let i = 0; i < n; i++) ids[i] = groups[i]! * width + labels[i]!
+}
+const cellIdsOf = (
+  ids: Uint32Array,
+  taken: Int32Array,
+  groups: Uint32Array,
+  labels: Int32Array,
+  width: number,
+): void => {
+  const n = ids.length
+  for (let i = 0; i < n; i++) ids[i] = groups[taken[i]!]! * width + labels[taken[i]!]!
+}
+
 const hasRows = ({ ids, count }: Groups): Uint8Array => {
   const held = uint8s(count)
-  for (let i = 0; i < ids.length; i++) held[ids[i]!] = 1
+  const n = ids.length
+  for (let i = 0; i < n; i++) held[ids[i]!] = 1
   return held
 }
 
@@ -227,10 +260,8 @@ export const pivot = defineStep<Pivot>({
     const taken = takenRows(ofRow)
     const seen = taken ? table.rows(taken) : table
     const ids = uint32s(seen.rowCount)
-    for (let i = 0; i < ids.length; i++) {
-      const row = taken ? taken[i]! : i
-      ids[i] = groups.ids[row]! * labels.length + ofRow[row]!
-    }
+    if (taken) cellIdsOf(ids, taken, groups.ids, ofRow, labels.length)
+    else cellIds(ids, groups.ids, ofRow, labels.length)
     const cells: Groups = { ids, count: rowCount * labels.length, first: int32s(0) }
     const held = hasRows(cells)
     const keyWords = (row: number): string =>
