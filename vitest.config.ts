@@ -40,6 +40,8 @@ export default defineConfig({
           name: 'parity',
           isolate: false,
           include: ['e2e/parity/**/*.test.ts'],
+          // the engine as the product runs it; unit tests run the reference, and hold the compiled kernels against it
+          setupFiles: ['e2e/parity/compiled-kernels.ts'],
           testTimeout: 480_000,
           hookTimeout: 720_000,
         },

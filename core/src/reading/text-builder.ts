@@ -120,7 +120,7 @@ class PlainBytes implements TextStore {
   done(): TextColumn {
     const offsets = trimmed(this.offsets, this.length + 1)
     const bytes = trimmed(this.bytes, offsets[this.length]!)
-    return plainTextFromBytes('text', new LazyStrings(unpacked({ offsets, bytes }, this.source.decoder(bytes))))
+    return plainTextFromBytes('text', new LazyStrings(unpacked({ offsets, bytes }, this.source.decoder)))
   }
 }
 

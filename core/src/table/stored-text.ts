@@ -9,16 +9,22 @@ export type EncodedStrings = {
   readonly ends: Uint32Array
   readonly bytes: Uint8Array
   readonly decode: (start: number, end: number) => string
+  readonly decoder: Decoder
 }
+/** What makes texts of spans of some bytes. */
+export type Decoder = (bytes: Uint8Array) => (start: number, end: number) => string
 
 /** Cells that lie behind one another from the first byte on: `offsets` has one entry more than there are cells. */
 export type PackedStrings = { readonly offsets: Uint32Array; readonly bytes: Uint8Array }
 
 /** Cells of packed text. */
-export const unpacked = (
-  { offsets, bytes }: PackedStrings,
-  decode: (start: number, end: number) => string,
-): EncodedStrings => ({ starts: offsets.subarray(0, -1), ends: offsets.subarray(1), bytes, decode })
+export const unpacked = ({ offsets, bytes }: PackedStrings, decoder: Decoder): EncodedStrings => ({
+  starts: offsets.subarray(0, -1),
+  ends: offsets.subarray(1),
+  bytes,
+  decode: decoder(bytes),
+  decoder,
+})
 
 /** So many bytes are decoded at once. */
 const bytesAPiece = 1 << 16
@@ -94,23 +100,24 @@ export class LazyStrings {
 }
 
 /** The cells at these positions, which share the bytes; -1 gives an empty one. */
-export const gatherEncoded = ({ starts, ends, bytes, decode }: EncodedStrings, index: Int32Array): EncodedStrings => {
-  const from = uint32s(index.length)
-  const to = uint32s(index.length)
-  for (let i = 0; i < index.length; i++) {
-    const at = index[i]!
-    if (at < 0) continue
-    from[i] = starts[at]!
-    to[i] = ends[at]!
-  }
-  return { starts: from, ends: to, bytes, decode }
+export const gatherEncoded = (from: EncodedStrings, index: Int32Array): EncodedStrings => {
+  const starts = uint32s(index.length)
+  const ends = uint32s(index.length)
+  fillPlaces(starts, from.starts, index)
+  fillPlaces(ends, from.ends, index)
+  return { ...from, starts, ends }
+}
+const fillPlaces = (to: Uint32Array, from: Uint32Array, index: Int32Array): void => {
+  const n = to.length
+  for (let i = 0; i < n; i++) to[i] = from[index[i]!]!
 }
 
-/** Cells of several texts behind one another; undefined where they have not the same bytes. */
+/** Cells of several texts behind one another; bytes are copied where not all have the same. Undefined where they are too many. */
 export const concatEncoded = (parts: readonly EncodedStrings[]): EncodedStrings | undefined => {
   const [first] = parts
-  if (!first || parts.some(({ bytes }) => bytes !== first.bytes)) return undefined
+  if (!first) return undefined
   const total = parts.reduce((sum, { starts }) => sum + starts.length, 0)
+  if (parts.some(({ bytes }) => bytes !== first.bytes)) return concatPacked(parts, total, first.decoder)
   const starts = uint32s(total)
   const ends = uint32s(total)
   let at = 0
@@ -121,21 +128,49 @@ export const concatEncoded = (parts: readonly EncodedStrings[]): EncodedStrings 
   }
   return { ...first, starts, ends }
 }
+const concatPacked = (
+  parts: readonly EncodedStrings[],
+  total: number,
+  decoder: Decoder,
+): EncodedStrings | undefined => {
+  const packed = parts.flatMap((part) => pack(part) ?? [])
+  const size = packed.reduce((sum, { bytes }) => sum + bytes.length, 0)
+  if (packed.length < parts.length || size > 0xffff_ffff) return undefined
+  const bytes = uint8s(size)
+  const offsets = uint32s(total + 1)
+  let at = 0
+  let end = 0
+  for (const part of packed) {
+    bytes.set(part.bytes, end)
+    shiftPlaces(offsets, at, part.offsets, end)
+    at += part.offsets.length - 1
+    end += part.bytes.length
+  }
+  return unpacked({ offsets, bytes }, decoder)
+}
+const shiftPlaces = (to: Uint32Array, at: number, from: Uint32Array, by: number): void => {
+  const n = from.length
+  for (let i = 0; i < n; i++) to[at + i] = from[i]! + by
+}
 
-/** The cells behind one another from the first byte on, as they are written to a file. */
-export const pack = ({ starts, ends, bytes }: EncodedStrings): PackedStrings | undefined => {
-  const offsets = uint32s(starts.length + 1)
+/** The cells behind one another from the first byte on, as they are written to a file. Undefined where they are too long for 32-bit places. */
+export const pack = (text: EncodedStrings): PackedStrings | undefined => {
+  const { starts, ends, bytes } = text
+  const count = starts.length
+  const together = packRows(text, 0, count)
+  const offsets = uint32s(count + 1)
+  if (together) {
+    offsets.set(together.ends, 1)
+    return { offsets, bytes: together.bytes }
+  }
   let length = 0
-  let together = true
-  for (let i = 0; i < starts.length; i++) {
-    together &&= starts[i] === length
+  for (let i = 0; i < count; i++) {
     length += ends[i]! - starts[i]!
     if (length > 0xffff_ffff) return undefined
     offsets[i + 1] = length
   }
-  if (together) return { offsets, bytes: bytes.subarray(0, length) }
   const packed = uint8s(length)
-  for (let i = 0; i < starts.length; i++) packed.set(bytes.subarray(starts[i], ends[i]), offsets[i])
+  for (let i = 0; i < count; i++) packed.set(bytes.subarray(starts[i], ends[i]), offsets[i])
   return { offsets, bytes: packed }
 }
 
@@ -145,14 +180,22 @@ export const packRows = (
   from: number,
   to: number,
 ): { readonly bytes: Uint8Array; readonly ends: Uint32Array } | undefined => {
-  const first = starts[from]!
+  const first = starts[from] ?? 0
   const made = uint32s(to - from)
-  for (let i = from, at = first; i < to; i++) {
-    if (starts[i] !== at) return undefined
-    at = ends[i]!
-    made[i - from] = at - first
+  return endsTogether(starts, ends, from, made)
+    ? { bytes: bytes.subarray(first, first + (made.at(-1) ?? 0)), ends: made }
+    : undefined
+}
+/** Ends of cells counted from the start of the first; whether each begins where the one before ends. */
+const endsTogether = (starts: Uint32Array, ends: Uint32Array, from: number, made: Uint32Array): boolean => {
+  const n = made.length
+  const first = n > 0 ? starts[from]! : 0
+  for (let i = 0, at = first; i < n; i++) {
+    if (starts[from + i] !== at) return false
+    at = ends[from + i]!
+    made[i] = at - first
   }
-  return { bytes: bytes.subarray(first, ends[to - 1]), ends: made }
+  return true
 }
 
 /** A plain text column that is read from stored bytes on use. An own getter, so that a copy by spread has its strings too. */

@@ -206,7 +206,7 @@ class Reader {
   }
   private texts({ offsets, bytes: text }: TextPlace): LazyStrings {
     const held = this.buffer(text) as Uint8Array
-    return new LazyStrings(unpacked({ offsets: this.buffer(offsets) as Uint32Array, bytes: held }, spanDecoder(held)))
+    return new LazyStrings(unpacked({ offsets: this.buffer(offsets) as Uint32Array, bytes: held }, spanDecoder))
   }
   column(place: ColumnPlace): Column {
     if (place.form === 'values')

@@ -1,0 +1,3 @@
+import { useCompiledKernels } from '@fabula/core/compiled'
+
+useCompiledKernels()
