@@ -150,9 +150,11 @@ class Run {
     const known = cache?.get(key, draft)
     if (known) return { entry: { ...known, statistics: { ...known.statistics, id: step.id } }, key }
     if (shouldStop?.()) throw new RunStopped()
+    const began = performance.now()
     const result = kindOf(step).run(paramsOf(step), before, context)
     const statistics = statisticsFor(step, before.rowCount, before.schema, result, context.names)
-    return { entry: cache?.set(key, { result, statistics }, draft) ?? { result, statistics }, key }
+    const made = { result, statistics }
+    return { entry: cache?.set(key, made, draft, performance.now() - began) ?? made, key }
   }
 
   /** Data that a step refuses breaks it, with the reason. */

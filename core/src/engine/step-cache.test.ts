@@ -53,6 +53,17 @@ describe('what tables share is counted once', () => {
 })
 
 describe('what leaves first', () => {
+  test('of kept steps the cheapest to make, until it was used again after a dearer one had to go', () => {
+    const cache = new StepCache(24_500)
+    cache.set('dear', table(), false, 500)
+    cache.set('cheap', table(), false, 5)
+    cache.set('middle', table(), false, 50)
+    cache.set('new', table(), false, 20)
+    expect(['dear', 'cheap', 'middle', 'new'].filter((key) => cache.get(key))).toEqual(['dear', 'middle', 'new'])
+    // what nobody asks for grows old, however dear it was
+    for (let i = 0; i < 100; i++) cache.set(`later ${i}`, table(), false, 30)
+    expect(cache.get('dear')).toBeUndefined()
+  })
   const table = () => result(Table.of(['A'], [numbers(1000)]))
   test('drafts before kept steps, the oldest first; the newest stays', () => {
     const cache = new StepCache(24_500)

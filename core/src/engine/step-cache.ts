@@ -35,7 +35,11 @@ export class BufferLedger {
 
 /** A step’s result with its statistics. */
 export type CachedStep = { readonly result: StepResult; readonly statistics: StepStatistics }
-type CacheEntry = CachedStep & { held: readonly object[] }
+type CacheEntry = CachedStep & {
+  held: readonly object[]
+  /** How long it took to make, in milliseconds. */ readonly cost: number
+  /** What leaves first is what has the least of it. */ priority: number
+}
 
 const buffersOf = ({ table, lineage }: StepResult): HeldBuffer[] => {
   const rows = () => {
@@ -45,17 +49,31 @@ const buffersOf = ({ table, lineage }: StepResult): HeldBuffer[] => {
   return [...table.buffers, ...rows().map((buffer) => [buffer.buffer, buffer.byteLength] as const)]
 }
 
+/** The entry of the least priority, of several the least recently used. */
+const leastOf = (
+  entries: ReadonlyMap<string, CacheEntry>,
+  spared: string | undefined,
+): { readonly key: string; readonly priority: number } | undefined => {
+  let least: { readonly key: string; readonly priority: number } | undefined
+  for (const [key, { priority }] of entries)
+    if (key !== spared && (!least || priority < least.priority)) least = { key, priority }
+  return least
+}
+
 /** Longest text of keys that is remembered, in characters; beyond it the oldest keys are forgotten. */
 const mostKeyText = 32 << 20
 
 /**
  * Results of steps by content: the same step on the same input is never computed twice. Beyond `maxBytes` the results of
- * drafts leave first, then those of kept steps, the least recently used first; the newest always stays.
+ * drafts leave first, then those of kept steps; of each the cheapest to make, unless it was used since dearer ones were
+ * (the algorithm GreedyDual: N. Young, Algorithmica 11 (1994), 525–541). The newest always stays.
  */
 export class StepCache {
   private readonly kept = new Map<string, CacheEntry>()
   private readonly drafts = new Map<string, CacheEntry>()
   private readonly keys = new Map<string, string>()
+  /** The priority of what left last: what is used now is worth its cost more than that. */
+  private floor = 0
   private keyText = 0
   private nextKey = 0
   private readonly maxBytes: number
@@ -70,15 +88,18 @@ export class StepCache {
     if (!entry) return undefined
     const stays = this.kept.delete(key) || !draft
     this.drafts.delete(key)
+    entry.priority = this.floor + entry.cost
     this.place(key, entry, !stays)
     // cells may have been gathered, or strings made, since it was put in
     this.ledger.release(entry.held)
     entry.held = this.ledger.hold(buffersOf(entry.result))
     return entry
   }
-  set(key: string, { result, statistics }: CachedStep, draft = false): CachedStep {
+  /** `cost`: how long the step took, in milliseconds. */
+  set(key: string, { result, statistics }: CachedStep, draft = false, cost = 0): CachedStep {
     this.remove(key)
-    const entry: CacheEntry = { result, statistics, held: this.ledger.hold(buffersOf(result)) }
+    const held = this.ledger.hold(buffersOf(result))
+    const entry: CacheEntry = { result, statistics, held, cost, priority: this.floor + cost }
     this.place(key, entry, draft)
     this.shrink(key)
     return entry
@@ -86,9 +107,11 @@ export class StepCache {
   /** Lets results go until the bound holds; `spared` stays. */
   shrink(spared?: string): void {
     for (const entries of [this.drafts, this.kept])
-      for (const key of entries.keys()) {
-        if (this.ledger.bytes <= this.maxBytes) return
-        if (key !== spared) this.remove(key)
+      while (this.ledger.bytes > this.maxBytes) {
+        const least = leastOf(entries, spared)
+        if (!least) break
+        this.floor = Math.max(this.floor, least.priority)
+        this.remove(least.key)
       }
   }
   /** A short name for a long key. A text that was forgotten gets another name, never one that was given before. */
