@@ -199,21 +199,26 @@ const filledCodes = (codes: Uint32Array): number => {
   return filled
 }
 
-/** A column as another type; once for each distinct value of a dictionary. */
+/** Conversions that change no cell, or the name of the type alone; undefined for all others. */
+const relabelled = (column: Column, type: ColumnType): ConversionResult | undefined => {
+  const unreadable = int32s(0)
+  if (column.type === type) return { column, unreadable, changed: 0 }
+  if (column.type === 'list' && type === 'text')
+    return { column: { ...column, type }, unreadable, changed: lengthOf(column) }
+  if (column.type === 'integer' && type === 'decimal') return { column: { ...column, type }, unreadable, changed: 0 }
+  return undefined
+}
+
+/** A column as another type; once for each distinct value of a dictionary, and of values that become text. */
 export const convert = (column: Column, to: ConversionTarget): ConversionResult => {
-  if (column.type === to.type) return { column, unreadable: int32s(0), changed: 0 }
+  const same = relabelled(column, to.type)
+  if (same) return same
   const read = textReader(to)
   if (column.type === 'text' && column.form === 'dictionary') return convertDictionary(column, to, read)
-  if (column.type === 'list' && to.type === 'text')
-    return { column: { ...column, type: 'text' }, unreadable: int32s(0), changed: lengthOf(column) }
-  if (column.type === 'integer' && to.type === 'decimal')
-    return { column: { ...column, type: 'decimal' }, unreadable: int32s(0), changed: 0 }
   const n = lengthOf(column)
   const step = convertCell(column.type, to, read)
-  if (!isTextColumn(column) && to.type === 'text' && n > fewRows) {
-    const written = writtenByCode(column, step)
-    if (written) return written
-  }
+  const written = !isTextColumn(column) && to.type === 'text' && n > fewRows ? writtenByCode(column, step) : undefined
+  if (written) return written
   const writer = rowWriter(to.type, n)
   const unreadable = new IntList()
   let changed = 0

@@ -13,6 +13,7 @@ import {
 } from '../../table/column.ts'
 import { float64s, int32s, type Bitmap } from '../../kernels/memory.ts'
 import { dateFormsIn, type DateForms, type WordCount } from '../../reading/date-forms.ts'
+import { shapeCounts } from './shapes.ts'
 import { keyFinding, outlierFinding, textFindings, type ColumnFinding } from './findings.ts'
 
 /** A value or span with how many rows hold it; `where` selects those rows. */
@@ -168,54 +169,6 @@ const dateSpans = (name: string, type: 'date' | 'datetime', sorted: Float64Array
   return bars
 }
 
-/** The class of an ASCII character; itself where it is neither letter nor digit. */
-const classes = Array.from({ length: 128 }, (_, code) => {
-  const sign = String.fromCharCode(code)
-  if (/[A-Z]/.test(sign)) return 'A'
-  if (/[a-z]/.test(sign)) return 'a'
-  return /[0-9]/.test(sign) ? '9' : sign
-})
-/** The shape of an ASCII text; undefined of another. */
-const plainShape = (text: string): string | undefined => {
-  let shape = ''
-  let run = 0
-  let last = ''
-  for (let i = 0; i <= text.length; i++) {
-    const code = i < text.length ? text.charCodeAt(i) : -1
-    if (code > 127) return undefined
-    const sign = code < 0 ? '' : (classes[code] as string)
-    if (sign === last && i > 0) {
-      run++
-      continue
-    }
-    const isRun = last === 'A' || last === 'a' || last === '9'
-    shape += isRun && run > 4 ? `${last.repeat(3)}…` : last.repeat(run)
-    last = sign
-    run = 1
-  }
-  return shape
-}
-/** VAC-1 -> AAA-9; runs of more than four are cut short. */
-const shapeOf = (text: string): string =>
-  plainShape(text) ??
-  text
-    .replace(/\p{Lu}/gu, 'A')
-    .replace(/\p{Ll}/gu, 'a')
-    .replace(/\p{N}/gu, '9')
-    .replace(/(A|a|9)\1{4,}/g, '$1$1$1…')
-
-const shapes = (words: readonly { text: string; count: number }[]): Bar[] => {
-  const counts = new Map<string, number>()
-  for (const { text, count } of words) {
-    const shape = shapeOf(text)
-    counts.set(shape, (counts.get(shape) ?? 0) + count)
-  }
-  return [...counts]
-    .map(([label, count]) => ({ label, count }))
-    .sort((a, b) => b.count - a.count)
-    .slice(0, 6)
-}
-
 /** A distinct value, as text and as a step writes it, with how many rows hold it. */
 type CountedValue = { readonly label: string; readonly value: string | number | boolean; readonly count: number }
 
@@ -341,7 +294,7 @@ const textFacts = (name: string, column: TextColumn, deep: boolean): ColumnFacts
     ...base,
     ...(held.length > 0 ? { shortest, longest } : {}),
     bars: base.common,
-    patterns: shapes(held),
+    patterns: shapeCounts(held),
     findings: [...textFindings(name, held, dates), ...key],
     ...(dates ? { dates } : {}),
   }

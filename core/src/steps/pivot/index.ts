@@ -4,11 +4,11 @@ import { pivotTrace } from './trace.ts'
 import { maxColumns } from '../../table/limits.ts'
 import { code, joined, psql, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { aggregates, type AggregateResult, type Aggregate } from '../../table/aggregate.ts'
-import { cellAt, columnWriter, isTextColumn, isNullAt, type Column } from '../../table/column.ts'
+import { cellAt, columnWriter, isTextColumn, type Column } from '../../table/column.ts'
 import { gather, sliceRows } from '../../table/gather.ts'
 import { groupBy } from '../../table/group.ts'
 import type { Groups } from '../../kernels/table-kernels.ts'
-import { uint8s, IntList, int32s, uint32s } from '../../kernels/memory.ts'
+import { IntList, int32s, uint32s } from '../../kernels/memory.ts'
 import { Table, type Field, type Schema } from '../../table/table.ts'
 import { figure, listed, quoted, counted } from '../../messages/words.ts'
 import {
@@ -39,6 +39,7 @@ import {
   layout,
   labelsOf,
 } from './layout.ts'
+import { cellIds, cellIdsOf, hasRows, placeAll, placeFilled } from './cells.ts'
 import { pivotDrafts, waysToOneValue } from './drafts.ts'
 import { keysPython, plainPivot } from './plain-python.ts'
 
@@ -62,24 +63,6 @@ const onlyRows = (column: Column, cells: Groups, refuse: (row: number, first: nu
   return rows
 }
 
-/** The row of each cell into `rows`; the first row whose cell has one already, -1 where there is none such. */
-const placeAll = (rows: Int32Array, ids: Uint32Array): number => {
-  const n = ids.length
-  for (let i = 0; i < n; i++) {
-    if (rows[ids[i]!] !== -1) return i
-    rows[ids[i]!] = i
-  }
-  return -1
-}
-const placeFilled = (rows: Int32Array, ids: Uint32Array, column: Column): number => {
-  for (let i = 0; i < ids.length; i++) {
-    if (isNullAt(column, i)) continue
-    if (rows[ids[i]!] !== -1) return i
-    rows[ids[i]!] = i
-  }
-  return -1
-}
-
 /** The sum of each cell over that of the whole table, labels that are left out included. */
 const shareOf = (table: Table, seen: Table, column: string, cells: Groups): AggregateResult => {
   const totals = runMeasure({ how: 'sum', column }, seen, cells, 'decimal').column
@@ -99,31 +82,6 @@ const shareOf = (table: Table, seen: Table, column: string, cells: Groups): Aggr
     else writer.set(i, Number(total) / grand)
   }
   return { column: writer.done(), failures: failures.done() }
-}
-
-// the loops stand alone and call nothing, so that the compiler of the runtime makes the most of them
-
-/** The cell of each row: its group times the number of labels, and its label. */
-const cellIds = (ids: Uint32Array, groups: Uint32Array, labels: Int32Array, width: number): void => {
-  const n = ids.length
-  for (let i = 0; i < n; i++) ids[i] = groups[i]! * width + labels[i]!
-}
-const cellIdsOf = (
-  ids: Uint32Array,
-  taken: Int32Array,
-  groups: Uint32Array,
-  labels: Int32Array,
-  width: number,
-): void => {
-  const n = ids.length
-  for (let i = 0; i < n; i++) ids[i] = groups[taken[i]!]! * width + labels[taken[i]!]!
-}
-
-const hasRows = ({ ids, count }: Groups): Uint8Array => {
-  const held = uint8s(count)
-  const n = ids.length
-  for (let i = 0; i < n; i++) held[ids[i]!] = 1
-  return held
 }
 
 /** A cell without rows is empty, or what fills gaps. */

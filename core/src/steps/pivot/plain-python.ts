@@ -1,6 +1,6 @@
 import { code, joined, py, pyHelper, type Code } from '../../codegen/tag.ts'
 import { selectorPython, typeIn, type Selector } from '../shared/columns.ts'
-import { onlyValue, pandasAggregate, pandasTypes } from '../shared/pandas.ts'
+import { keepsKeys, onlyValue, pandasAggregate, pandasTypes } from '../shared/pandas.ts'
 import type { PythonContext } from '../shared/step-kind.ts'
 import { literalPython } from '../shared/value.ts'
 import { keysFor, labelText, valueName, valueType, type Pivot, type PivotValue } from './layout.ts'
@@ -24,9 +24,11 @@ export const keysPython = ({ by, labels, values }: Pivot, frame: Code): Code => 
 export const plainPivot = (params: Pivot, context: PythonContext): Code | undefined => {
   const { frame, input, plain } = context
   const { labels, by, values, found, gaps, before, after } = params
-  const keys = keysFor(params, input).map(({ name }) => name)
+  const fields = keysFor(params, input)
+  const keys = fields.map(({ name }) => name)
   const isListed = by === undefined || Array.isArray(by)
-  if (!plain || !isListed || keys.length === 0 || before !== undefined || after !== undefined) return undefined
+  if (!plain || !isListed || keys.length === 0 || !keepsKeys(fields) || before !== undefined || after !== undefined)
+    return undefined
   const figures = values.map((value) => figureOf(value, context, keys))
   if (figures.includes(undefined)) return undefined
   const rows = by === undefined ? keysPython(params, frame) : py`${[...new Set(keys)]}`

@@ -29,6 +29,12 @@ const codesOfKey = (left: Column, right: Column, how: KeyComparison): StackedCod
   return { codes, bound: shared.bound }
 }
 
+/** Rows whose cell is empty get the id -1. */
+const markEmpty = (ids: Int32Array, codes: Uint32Array): void => {
+  const n = ids.length
+  for (let i = 0; i < n; i++) if (codes[i] === 0) ids[i] = -1
+}
+
 /**
  * Rows of two tables by their keys: `left[i] === right[k]` where all keys are equal; -1 where one of them is empty, which
  * matches nothing. Numbers of either sort compare by value.
@@ -52,8 +58,7 @@ export const keyIds = (
   // of a single key code 0 is the empty cell
   const from = rest.length === 0 ? 1 : 0
   for (let i = 0; i < ids.length; i++) ids[i] = all.codes[i]! - from
-  if (rest.length > 0)
-    for (const { codes } of keys) for (let i = 0; i < ids.length; i++) if (codes[i] === 0) ids[i] = -1
+  if (rest.length > 0) for (const { codes } of keys) markEmpty(ids, codes)
   return { left: ids.subarray(0, n), right: ids.subarray(n), count: all.bound - from }
 }
 

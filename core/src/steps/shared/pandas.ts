@@ -1,3 +1,4 @@
+import type { Field } from '../../table/table.ts'
 import { pythonKeywords } from '../../codegen/python/keywords.ts'
 import { code, py, pyHelper, type Code } from '../../codegen/tag.ts'
 import type { ColumnType } from '../../table/column.ts'
@@ -25,8 +26,10 @@ const figuresOfTimes: Figures = {
   max: code('lambda x: max(x.dropna(), default=None)'),
 }
 const figuresByPlace: Figures = { first: code('lambda x: x.iloc[0]'), last: code('lambda x: x.iloc[-1]') }
-/** Types of which `agg` makes others: moments become time stamps, lists plain texts. */
+/** Types of which `agg`, and an index of groups, makes others: moments become time stamps, lists plain texts. */
 const changedByAgg: readonly (ColumnType | undefined)[] = ['datetime', 'list']
+/** Whether keys of groups are the same as columns again. */
+export const keepsKeys = (keys: readonly Field[]): boolean => keys.every(({ type }) => !changedByAgg.includes(type))
 /** The same for `agg`, which makes figures that are no numbers as well. */
 export const pandasAggregate = (how: Measure['how'], type: ColumnType | undefined): Code | undefined => {
   const figure = pandasFigure(how, type)

@@ -18,7 +18,7 @@ import {
   runMeasure,
   type Measure,
 } from '../shared/measures.ts'
-import { namedArgument, pandasAggregate, pandasTypes } from '../shared/pandas.ts'
+import { keepsKeys, namedArgument, pandasAggregate, pandasTypes } from '../shared/pandas.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 import { measuresOf } from '../shared/draft-values.ts'
 
@@ -154,7 +154,7 @@ export const summarise = defineStep<Summarise>({
     python: (params, { frame, input, plain }) => {
       const { keys, made } = layout(params, input)
       const figures =
-        plain && Array.isArray(params.by) && keys.length > 0
+        plain && Array.isArray(params.by) && keys.length > 0 && keepsKeys(keys)
           ? pandasFigures(params.measures, input, keys[0] as Field)
           : []
       if (figures.length === made.length && made.length > 0)
