@@ -17,7 +17,7 @@ import {
   type Step,
   type Table,
 } from '@fabula/core'
-import { fileFromPath, openInput, outputPieces } from '@fabula/formats'
+import { openInput, outputPieces } from '@fabula/formats'
 import { benchFile, type BenchFile } from './files.ts'
 import { works, type Work } from './works.ts'
 
@@ -29,10 +29,11 @@ const read = { encoding: 'utf-8', delimiter: ',' }
 /** The file that is open, so that no more is held than a work needs. */
 const held = new Map<string, OpenedSource>()
 
-const openFile = async (name: BenchFile, count: number): Promise<OpenedSource> => ({
-  ...(await openInput([fileFromPath(await benchFile(name, count))], read)),
-  key: `${name} ${count}`,
-})
+/** A file as the server opens it, which hashed it when it came. */
+const openFile = async (name: BenchFile, count: number): Promise<OpenedSource> => {
+  const bytes = readFileSync(await benchFile(name, count))
+  return { ...(await openInput([{ name, bytes, hash: name }], read)), key: `${name} ${count}` }
+}
 const opened = async (name: BenchFile, count: number): Promise<OpenedSource> => {
   const source = held.get(`${name} ${count}`) ?? (await openFile(name, count))
   held.set(`${name} ${count}`, source)

@@ -350,9 +350,7 @@ export const openInput = async (
     unreadable: stackUnreadable(parts),
     files: files.map((file) => ({
       name: file.name,
-      get sha256() {
-        return file.hash
-      },
+      sha256: file.hash,
       rows: parts.reduce((sum, part) => sum + (part.file === file ? part.built.table.rowCount : 0), 0),
     })),
     otherSheets,
