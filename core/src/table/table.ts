@@ -72,9 +72,20 @@ class ColumnView {
 
 /** 0 1 2 …: every row at its own place. */
 const isAll = (index: Int32Array, rowCount: number): boolean => {
-  if (index.length !== rowCount) return false
-  for (let i = 0; i < rowCount; i++) if (index[i] !== i) return false
+  const n = index.length
+  if (n !== rowCount) return false
+  for (let i = 0; i < n; i++) if (index[i] !== i) return false
   return true
+}
+/** The rows that an index into rows of another index names; -1 names none. */
+const composed = (index: Int32Array, inner: Int32Array): Int32Array => {
+  const result = int32s(index.length)
+  fillComposed(result, index, inner)
+  return result
+}
+const fillComposed = (to: Int32Array, index: Int32Array, inner: Int32Array): void => {
+  const n = to.length
+  for (let i = 0; i < n; i++) to[i] = index[i]! < 0 ? -1 : inner[index[i]!]!
 }
 
 const manyColumns = 16
@@ -161,17 +172,10 @@ export class Table {
   /** The rows at these positions, in this order; -1 gives a row of empties. No cell is copied yet. */
   rows(index: Int32Array): Table {
     if (isAll(index, this.rowCount)) return this
-    const composed = new Map<Int32Array, Int32Array>()
+    const known = new Map<Int32Array, Int32Array>()
     const compose = (inner: Int32Array): Int32Array => {
-      let result = composed.get(inner)
-      if (!result) {
-        result = int32s(index.length)
-        for (let i = 0; i < index.length; i++) {
-          const at = index[i]!
-          result[i] = at < 0 ? -1 : inner[at]!
-        }
-        composed.set(inner, result)
-      }
+      const result = known.get(inner) ?? composed(index, inner)
+      known.set(inner, result)
       return result
     }
     return new Table(

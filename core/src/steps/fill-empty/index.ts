@@ -2,7 +2,8 @@ import { rowsWhere } from '../../table/row-set.ts'
 import { ownValue } from '../../table/own.ts'
 import { z } from 'zod'
 import { lines, py, sql, type Code, pyHelper } from '../../codegen/tag.ts'
-import { cellAt, columnWriter, isNullAt, type Cell, type ColumnType } from '../../table/column.ts'
+import { cellAt, type Cell, type ColumnType } from '../../table/column.ts'
+import { withFilled } from '../../table/fill-empty.ts'
 import { convert } from '../../reading/convert.ts'
 import type { Table } from '../../table/table.ts'
 import {
@@ -111,15 +112,9 @@ export const fillEmpty = defineStep<FillEmpty>({
     for (const name of selectedNames(columns, table.schema)) {
       const at = table.positionOf(name)
       const column = table.column(at)
-      const put = valueAt(value, column.type, table, context)
-      const writer = columnWriter(column.type, table.rowCount)
-      for (let row = 0; row < table.rowCount; row++) {
-        const empty = isNullAt(column, row)
-        const cell = empty ? put(row) : cellAt(column, row)
-        if (empty && cell !== null) cellsChanged++
-        writer.set(row, cell)
-      }
-      result = result.with(at, name, writer.done(), true)
+      const made = withFilled(column, valueAt(value, column.type, table, context))
+      cellsChanged += made.filled
+      result = result.with(at, name, made.column, true)
     }
     return { table: result, lineage: { kind: 'same' }, cellsChanged }
   },
