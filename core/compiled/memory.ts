@@ -3,6 +3,9 @@
 /** Bytes behind each buffer that may be read, but are never written: loads of 64 bytes at its end stay within memory. */
 const padding: usize = 80
 
+/** Throws where no memory is left. */
+declare function outOfMemory(): void
+
 let top: usize = (__heap_base + 15) & ~15
 
 /** The address of `bytes` zeroed or used bytes, a multiple of 16. */
@@ -14,7 +17,7 @@ export function allocate(bytes: usize): usize {
   if (pages > held) {
     // by halves, as each growth may move all that is held
     const wanted = max(pages, min(held + (held >> 1), 0xffff))
-    if (memory.grow(wanted - held) < 0 && memory.grow(pages - held) < 0) unreachable()
+    if (memory.grow(wanted - held) < 0 && memory.grow(pages - held) < 0) outOfMemory()
   }
   return at
 }

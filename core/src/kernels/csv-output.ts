@@ -17,15 +17,18 @@ export type CsvOutput = (from: number, to: number) => Uint8Array
 /** Rows that are written at once. */
 export const rowsAnOutput = 4096
 
+/** Texts of more characters together are encoded one by one: a string has a bound. */
+const mostTogether = 1 << 24
+
 /** UTF-8 of texts behind one another. */
 export const textsOf = (texts: readonly string[]): CellTexts => {
   const encoder = new TextEncoder()
-  const together = encoder.encode(texts.join(''))
   const ends = new Uint32Array(texts.length)
   let length = 0
   texts.forEach((text, i) => (ends[i] = length += text.length))
+  const together = length > mostTogether ? undefined : encoder.encode(texts.join(''))
   // of ASCII a character is a byte; other texts are encoded alone, as halves of two characters must not become one
-  if (together.length === length) return { bytes: together, ends }
+  if (together?.length === length) return { bytes: together, ends }
   const parts = texts.map((text) => encoder.encode(text))
   const bytes = uint8s(parts.reduce((sum, part) => sum + part.length, 0))
   let at = 0

@@ -64,6 +64,11 @@ export type Exports = {
   readonly texts: (block: number, cuts: number, stride: number, rows: number, bytes: number, ends: number) => number
 }
 
+/** As the runtime says it of its own buffers. */
+const outOfMemory = (): never => {
+  throw new RangeError('Array buffer allocation failed')
+}
+
 let compiled: WebAssembly.Module | undefined
 
 /** An instance of the compiled kernels with its own memory, which goes with it. */
@@ -72,13 +77,7 @@ export class Instance {
   private whole = new Uint8Array(0)
   constructor() {
     compiled ??= new WebAssembly.Module(Uint8Array.from(atob(kernelBytes), (sign) => sign.charCodeAt(0)))
-    const imports = {
-      env: {
-        abort: () => {
-          throw new RangeError('no memory left')
-        },
-      },
-    }
+    const imports = { memory: { outOfMemory } }
     this.run = new WebAssembly.Instance(compiled, imports).exports as Exports
   }
   /** All of the memory; views on it end when it grows. */

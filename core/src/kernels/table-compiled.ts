@@ -16,7 +16,7 @@ const inModule = <T>(work: (instance: Instance) => T): T => {
   try {
     return work(instance)
   } catch (error) {
-    // what a trap leaves behind is not to be trusted
+    // what was left half done is not to be trusted
     shared = undefined
     throw error
   } finally {
@@ -25,15 +25,22 @@ const inModule = <T>(work: (instance: Instance) => T): T => {
   }
 }
 
-/** The compiled kernel for columns that fit the module, the reference for longer ones. */
+/** The compiled kernel for columns that fit the module, the reference for longer ones and where no memory is left for the copies. */
 const where =
   <A extends readonly unknown[], R>(
     rowsOf: (...args: A) => number,
     compiled: (...args: A) => R,
     reference: (...args: A) => R,
   ): ((...args: A) => R) =>
-  (...args) =>
-    (rowsOf(...args) > mostRows ? reference : compiled)(...args)
+  (...args) => {
+    if (rowsOf(...args) > mostRows) return reference(...args)
+    try {
+      return compiled(...args)
+    } catch (error) {
+      if (error instanceof RangeError) return reference(...args)
+      throw error
+    }
+  }
 
 const arithmetic: TableKernels['arithmetic'] = (operation, a, b, to, limit) =>
   inModule((instance) => {

@@ -90,6 +90,9 @@ describe('the compiled kernels of tables give the bits of the reference', () => 
     const [x, y] = [0, 1].map(() => Uint32Array.from({ length: 50_000 }, () => roll(400)))
     alike(({ numberCodes }) => numberCodes(a, undefined))
     alike(({ pairGroups }) => pairGroups(x as Uint32Array, y as Uint32Array))
+    const [high, low] = [Uint32Array.of(0, 1, 0, 1), Uint32Array.of(80_000_000, 0, 80_000_000, 80_000_000)]
+    alike(({ pairGroups }) => pairGroups(high, low))
+    expect([...tableCompiled.pairGroups(high, low).ids]).toEqual([0, 1, 0, 2])
   })
   test('orders of rows, stable, by any number of bits', () => {
     fc.assert(

@@ -117,9 +117,10 @@ const pairGroups: TableKernels['pairGroups'] = (a, b): Groups => {
   const ids = uint32s(a.length)
   const seen = new Map<number, number>()
   const first = new IntList()
+  let factor = 1
+  for (let i = 0; i < b.length; i++) factor = Math.max(factor, b[i]! + 1)
   for (let i = 0; i < ids.length; i++) {
-    // below 2^53, as there are fewer than 2^27 rows
-    const key = a[i]! * 0x4000000 + b[i]!
+    const key = a[i]! * factor + b[i]!
     let id = seen.get(key)
     if (id === undefined) {
       id = first.length
