@@ -72,13 +72,16 @@ const sinceClick = async (
 const frames = async (driver: WebDriver, side: 'scrollTop' | 'scrollLeft', pixels: number): Promise<string> => {
   const times = await driver.executeAsyncScript<number[]>(
     `const [side, pixels, done] = arguments
-     const grid = document.querySelector('[role=grid]')
      const times = []
      let last = 0
      const step = (now) => {
-       if (last > 0) times.push(now - last)
-       last = now
-       grid[side] += pixels
+       // the grid may not be there yet
+       const grid = document.querySelector('[role=grid]')
+       if (grid && last > 0) times.push(now - last)
+       if (grid) {
+         last = now
+         grid[side] += pixels
+       }
        times.length < 120 ? requestAnimationFrame(step) : done(times.sort((a, b) => a - b))
      }
      requestAnimationFrame(step)`,
