@@ -1,4 +1,4 @@
-import type { ByteDictionary, ByteSource, CellTexts } from '../kernels/csv-kernel.ts'
+import type { ByteDictionary, ByteSource, CellTexts, CsvKernel } from '../kernels/csv-kernel.ts'
 import type { TextColumn } from '../table/column.ts'
 import { uint8s, uint32s } from '../kernels/memory.ts'
 import { LazyStrings, plainTextFromBytes, unpacked } from '../table/stored-text.ts'
@@ -125,11 +125,13 @@ class PlainBytes implements TextStore {
 }
 
 class DictionaryOfBytes implements TextStore {
-  private readonly dictionary: ByteDictionary
+  private kernel: CsvKernel
+  private dictionary: ByteDictionary
   private readonly source: ByteSource
   private readonly codes: Codes
   /** Of texts that came as strings: `words` with their codes. */
   constructor({ kernel, source }: ColumnBlock, { words, codes }: DictionaryOfStrings) {
+    this.kernel = kernel
     this.dictionary = kernel.dictionary()
     this.source = source
     this.codes = codes
@@ -146,9 +148,17 @@ class DictionaryOfBytes implements TextStore {
     const at = this.codes.extend(1)
     this.codes.buffer[at] = code
   }
-  addBlock({ column, rows }: ColumnBlock): void {
+  addBlock({ kernel, column, rows }: ColumnBlock): void {
+    if (kernel !== this.kernel) this.move(kernel)
     const at = this.codes.extend(rows)
     this.dictionary.codes(column, this.codes.buffer, at)
+  }
+  /** Rows from a wider one on are cut by another kernel, whose dictionary begins with the texts met so far, by the same codes. */
+  private move(kernel: CsvKernel): void {
+    const { bytes, ends } = this.dictionary.texts()
+    this.kernel = kernel
+    this.dictionary = kernel.dictionary()
+    for (let code = 1; code < ends.length; code++) this.dictionary.codeOf(bytes.subarray(ends[code - 1], ends[code]))
   }
   plain(expected: number): PlainBytes {
     const { bytes, ends } = this.dictionary.texts()

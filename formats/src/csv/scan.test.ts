@@ -62,3 +62,21 @@ test('numbers of a large file keep their values', async () => {
     expect(table.cell(1, i)).toBe(`w${i % 9}`)
   }
 })
+
+test('a large file goes on with the cells of its own rows after one that is wider', async () => {
+  const above = 'Marlpit,3.25,dog\n'
+  const below = ['Oxbow,1.5,cat,first\n', 'Tarn End,,rabbit,second\n', 'Marlpit,7,dog,\n']
+  const count = 200_000
+  const rows = Array.from({ length: 3000 }, (_, i) => below[i % 3]).join('')
+  const { table } = await openInput(
+    [fileFromBytes('w.csv', Buffer.from(`Clinic,Fee,Kind\n${above.repeat(count)}${rows}`))],
+    {},
+  )
+  expect(table.rowCount).toBe(count + 3000)
+  expect(table.names).toEqual(['Clinic', 'Fee', 'Kind', 'Column 4'])
+  for (const i of [0, 1, 2, 1500, 2999]) {
+    const [clinic = '', fee = '', kind = '', more = ''] = (below[i % 3] as string).trimEnd().split(',')
+    const cells = table.names.map((_, column) => table.cell(column, count + i))
+    expect(cells).toEqual([clinic, fee === '' ? null : Number(fee), kind, more === '' ? null : more])
+  }
+})
