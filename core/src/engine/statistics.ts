@@ -5,6 +5,7 @@ import { kindNamed } from '../steps/index.ts'
 import { figureIf, plainFigure, type Figure, type StepStatistics } from '../steps/shared/statistics.ts'
 import type { StepResult, TableNames } from '../steps/shared/step-kind.ts'
 import { uint8s } from '../kernels/memory.ts'
+import { isRowsInOrder } from '../table/rows-in-order.ts'
 import { ownValue } from '../table/own.ts'
 import type { Schema } from '../table/table.ts'
 import { columnLineageOf } from './lineage.ts'
@@ -19,6 +20,7 @@ const keptRows = ({ lineage }: StepResult, rowsIn: number, rowsOut: number): num
 
 /** How many different rows an index names; most name them in order. */
 const differentRows = (index: Int32Array, of: number): number => {
+  if (isRowsInOrder(index)) return index.length
   const ordered = differentInOrder(index)
   if (ordered >= 0) return ordered
   const seen = uint8s(of)

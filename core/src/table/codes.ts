@@ -4,12 +4,12 @@ import type { DenseCodes } from '../kernels/table-kernels.ts'
 import { asDictionary, isTextColumn, lengthOf, type Column, type TextColumn, type ValueColumn } from './column.ts'
 import { concat } from './gather.ts'
 
-/** Whole numbers that lie closer together than this are their own codes. */
+/** Whole numbers that lie closer together than this, or than twice the number of rows, are their own codes. */
 const widestRange = 1_000_000
 
 // one function a kind of buffer: a loop that meets several kinds is several times as slow
 
-const rangeOfFloats = (values: Float64Array): readonly [number, number] => {
+const rangeOfFloats = (values: Float64Array): Range => {
   const n = values.length
   let low = Infinity
   let high = -Infinity
@@ -20,7 +20,7 @@ const rangeOfFloats = (values: Float64Array): readonly [number, number] => {
   }
   return [low, high]
 }
-const rangeOfInts = (values: Int32Array): readonly [number, number] => {
+const rangeOfInts = (values: Int32Array): Range => {
   const n = values.length
   let low = values[0] ?? 0
   let high = low
@@ -31,9 +31,16 @@ const rangeOfInts = (values: Int32Array): readonly [number, number] => {
   }
   return [low, high]
 }
-const rangeOf = (values: Int32Array | Uint8Array | Float64Array): readonly [number, number] => {
-  if (values instanceof Float64Array) return rangeOfFloats(values)
-  return values instanceof Int32Array ? rangeOfInts(values) : [0, 1]
+type Range = readonly [low: number, high: number]
+/** Columns do not change, and are asked again by each step and preview over them. */
+const ranges = new WeakMap<Int32Array | Float64Array, Range>()
+const rangeOf = (values: Int32Array | Uint8Array | Float64Array): Range => {
+  if (values instanceof Uint8Array) return [0, 1]
+  const known = ranges.get(values)
+  if (known) return known
+  const range = values instanceof Float64Array ? rangeOfFloats(values) : rangeOfInts(values)
+  ranges.set(values, range)
+  return range
 }
 
 const codesOfRange = (
@@ -72,7 +79,9 @@ export const readyCodes = (column: Column, most: number): DenseCodes | undefined
       : undefined
   if (column.type === 'decimal' || column.values.length === 0) return undefined
   const [low, high] = rangeOf(column.values)
-  return high - low < Math.min(widestRange, most - 2) ? codesOfRange(column.values, column.nulls, low, high) : undefined
+  return high - low < Math.min(Math.max(widestRange, 2 * column.values.length), most - 2)
+    ? codesOfRange(column.values, column.nulls, low, high)
+    : undefined
 }
 
 /** A code a row, so that equal cells have equal codes. Empty is a value like any other. O(rows). */
@@ -131,10 +140,10 @@ const codesOfTexts = (left: TextColumn, right: TextColumn): SharedCodes => {
 export const sharedCodes = (left: Column, right: Column): SharedCodes => {
   if (isTextColumn(left) && isTextColumn(right)) return codesOfTexts(left, right)
   const both = [left, right] as readonly ValueColumn[]
-  const ranges = both.map(({ type, values }) => (type === 'decimal' ? [-Infinity, Infinity] : rangeOf(values)))
-  const low = Math.min(...ranges.map(([from = 0]) => from))
-  const high = Math.max(...ranges.map(([, to = 0]) => to))
-  if (high - low < widestRange) {
+  const spans = both.map(({ type, values }) => (type === 'decimal' ? [-Infinity, Infinity] : rangeOf(values)))
+  const low = Math.min(...spans.map(([from = 0]) => from))
+  const high = Math.max(...spans.map(([, to = 0]) => to))
+  if (high - low < Math.max(widestRange, 2 * (lengthOf(left) + lengthOf(right)))) {
     const [a, b] = both.map(({ values, nulls }) => codesOfRange(values, nulls, low, high)) as [DenseCodes, DenseCodes]
     return { left: a.codes, right: b.codes, bound: Math.max(1, a.bound) }
   }

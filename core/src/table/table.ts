@@ -1,6 +1,7 @@
 import { cellAt, isTextColumn, isNullAt, lengthOf, type Cell, type Column, type ColumnType } from './column.ts'
 import { gather } from './gather.ts'
 import { int32s } from '../kernels/memory.ts'
+import { isRowsInOrder } from './rows-in-order.ts'
 import { bytesAString } from './stored-text.ts'
 
 /** A column by name and type. */
@@ -74,6 +75,7 @@ class ColumnView {
 const isAll = (index: Int32Array, rowCount: number): boolean => {
   const n = index.length
   if (n !== rowCount) return false
+  if (isRowsInOrder(index)) return true
   for (let i = 0; i < n; i++) if (index[i] !== i) return false
   return true
 }

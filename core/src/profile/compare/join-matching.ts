@@ -1,4 +1,5 @@
-import { bucket, keyIds } from '../../steps/shared/join-keys.ts'
+import { bucket, keyCodes } from '../../steps/shared/join-keys.ts'
+import type { SharedCodes } from '../../table/codes.ts'
 import type { JoinHow } from '../../steps/join/words.ts'
 import type { ColumnType, TextColumn } from '../../table/column.ts'
 import { mapText, testText } from '../../table/gather.ts'
@@ -62,8 +63,6 @@ export type TypeWay = {
   readonly meets: number
 }
 
-type KeyIds = { readonly left: Int32Array; readonly right: Int32Array; readonly count: number }
-
 const withoutZeros = (text: string): string => text.replace(/^(\s*)0+(?=\d)/, '$1')
 const zeroless = (
   table: Table,
@@ -82,19 +81,19 @@ const zeroless = (
 const metIn = ({
   left,
   right,
-  count,
-}: KeyIds): { readonly here: Uint8Array; readonly there: Uint8Array; readonly counts: Int32Array } => {
-  const counts = new Int32Array(count)
-  for (const id of right) if (id >= 0) counts[id] = counts[id]! + 1
-  const used = new Uint8Array(count)
+  bound,
+}: SharedCodes): { readonly here: Uint8Array; readonly there: Uint8Array; readonly counts: Int32Array } => {
+  const counts = new Int32Array(bound)
+  for (const code of right) if (code > 0) counts[code] = counts[code]! + 1
+  const used = new Uint8Array(bound)
   const here = new Uint8Array(left.length)
-  left.forEach((id, row) => {
-    if (id < 0 || counts[id] === 0) return
+  left.forEach((code, row) => {
+    if (counts[code] === 0) return
     here[row] = 1
-    used[id] = 1
+    used[code] = 1
   })
   const there = new Uint8Array(right.length)
-  right.forEach((id, row) => (there[row] = id >= 0 && used[id] ? 1 : 0))
+  right.forEach((code, row) => (there[row] = used[code]!))
   return { here, there, counts }
 }
 
@@ -130,7 +129,7 @@ export class JoinMatching {
   private readonly left: Table
   private readonly right: Table
   private readonly how: JoinKeysAsked
-  private readonly ids: KeyIds
+  private readonly codes: SharedCodes
   private readonly met: ReturnType<typeof metIn>
   private readonly loose = new Map<UnmatchedReason, ReturnType<typeof metIn>>()
   private zeros: readonly ('left' | 'right')[] = []
@@ -139,11 +138,11 @@ export class JoinMatching {
     this.left = left
     this.right = right
     this.how = how
-    this.ids = this.idsWith({ ignoreCase: how.ignoreCase, trim: how.trim })
-    this.met = metIn(this.ids)
+    this.codes = this.codesWith({ ignoreCase: how.ignoreCase, trim: how.trim })
+    this.met = metIn(this.codes)
   }
-  private idsWith(seeing: { ignoreCase?: boolean | undefined; trim?: boolean | undefined }): KeyIds {
-    return keyIds(
+  private codesWith(seeing: { ignoreCase?: boolean | undefined; trim?: boolean | undefined }): SharedCodes {
+    return keyCodes(
       this.how.on.map((one) => this.left.named(one.left)),
       this.how.on.map((one) => this.right.named(one.right)),
       seeing,
@@ -165,10 +164,10 @@ export class JoinMatching {
         on.map((one) => one.right),
       )
       this.zeros = [...(here.leads ? (['left'] as const) : []), ...(there.leads ? (['right'] as const) : [])]
-      made = this.zeros.length === 0 ? this.met : metIn(keyIds(here.columns, there.columns, { ignoreCase, trim }))
+      made = this.zeros.length === 0 ? this.met : metIn(keyCodes(here.columns, there.columns, { ignoreCase, trim }))
     } else
       made = metIn(
-        this.idsWith({
+        this.codesWith({
           ignoreCase: ignoreCase === true || reason !== 'spaces',
           trim: trim === true || reason !== 'case',
         }),
@@ -182,19 +181,18 @@ export class JoinMatching {
     return 'many'
   }
   private countHere(row: number): number {
-    const id = this.ids.left[row]!
-    return id < 0 ? 0 : this.met.counts[id]!
+    return this.met.counts[this.codes.left[row]!]!
   }
 
   figures(): JoinMatchFigures {
-    const { ids, met, how, left, right } = this
+    const { codes, met, how, left, right } = this
     let one = 0
     let many = 0
     let emptyHere = 0
     let pairs = 0
     for (let row = 0; row < left.rowCount; row++) {
       const n = this.countHere(row)
-      if (ids.left[row]! < 0) emptyHere++
+      if (codes.left[row] === 0) emptyHere++
       if (n === 1) one++
       else if (n > 1) many++
       pairs += how.matches === undefined || how.matches === 'all' ? n : Math.min(n, 1)
@@ -235,21 +233,21 @@ export class JoinMatching {
     return here.map((met, row) => (met && !this.met.here[row] && !alone.some((one) => one[row]) ? 1 : 0))
   }
   private repeats(): Pick<JoinMatchFigures, 'repeated' | 'repeatedKeys'> {
-    const here = new Int32Array(this.ids.count)
-    for (const id of this.ids.left) if (id >= 0) here[id] = here[id]! + 1
+    const here = new Int32Array(this.codes.bound)
+    for (const code of this.codes.left) here[code] = here[code]! + 1
     const keys: number[] = []
-    this.met.counts.forEach((n, id) => {
-      if (n > 1 && here[id]! > 0) keys.push(id)
+    this.met.counts.forEach((n, code) => {
+      if (n > 1 && here[code]! > 0) keys.push(code)
     })
     keys.sort((a, b) => this.met.counts[b]! * here[b]! - this.met.counts[a]! * here[a]!)
-    const { starts, rows } = bucket(this.ids.right, this.ids.count)
-    const repeated = keys.slice(0, 5).map((id) => {
-      const row = rows[starts[id]!]!
+    const { starts, rows } = bucket(this.codes.right, this.codes.bound)
+    const repeated = keys.slice(0, 5).map((code) => {
+      const row = rows[starts[code]!]!
       const key = this.how.on.map(({ right }) => {
         const at = this.right.positionOf(right)
         return textOfCell(this.right.schema[at]?.type ?? 'text', this.right.cell(at, row) ?? '')
       })
-      return { key: key.join(' · '), here: here[id]!, there: this.met.counts[id]! }
+      return { key: key.join(' · '), here: here[code]!, there: this.met.counts[code]! }
     })
     return { repeated, repeatedKeys: keys.length }
   }
@@ -260,16 +258,15 @@ export class JoinMatching {
     [from, fromThere]: PageStarts,
     count: number,
   ): { readonly left: MatchedSide; readonly right: MatchedSide } {
-    const { met, ids } = this
-    const usedMany = new Uint8Array(ids.count)
-    ids.left.forEach((id) => {
-      if (id >= 0 && met.counts[id]! > 1) usedMany[id] = 1
+    const { met, codes } = this
+    const usedMany = new Uint8Array(codes.bound)
+    codes.left.forEach((code) => {
+      if (met.counts[code]! > 1) usedMany[code] = 1
     })
     const stateHere = (row: number) => this.state(this.countHere(row))
     const stateThere = (row: number): 'none' | 'one' | 'many' => {
-      const id = ids.right[row]!
       if (!met.there[row]) return 'none'
-      if (usedMany[id]) return 'many'
+      if (usedMany[codes.right[row]!]) return 'many'
       return 'one'
     }
     const holds: Readonly<
@@ -316,7 +313,7 @@ export const typeWays = (left: Table, right: Table, how: JoinKeysAsked): TypeWay
       const there = how.on.map((one, i) =>
         i === at && side === 'right' ? convert(right.named(one.right), { type }).column : right.named(one.right),
       )
-      const meets = differ.length > 1 ? 0 : metIn(keyIds(here, there, how)).here.reduce((sum, n) => sum + n, 0)
+      const meets = differ.length > 1 ? 0 : metIn(keyCodes(here, there, how)).here.reduce((sum, n) => sum + n, 0)
       return { at, side, column: side === 'left' ? pair.left : pair.right, type, meets }
     }),
   )

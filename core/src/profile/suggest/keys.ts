@@ -3,7 +3,7 @@ import { groupBy } from '../../table/group.ts'
 import { textOfCell } from '../../table/cell-text.ts'
 import type { Table } from '../../table/table.ts'
 import { lower } from '../../table/text.ts'
-import { keyIds } from '../../steps/shared/join-keys.ts'
+import { keyCodes } from '../../steps/shared/join-keys.ts'
 
 type NamePair = { readonly left: string; readonly right: string }
 /** Keys that may match two tables. `share` of the filled rows looked at meet a row there; `repeats` says whether the keys repeat there. */
@@ -58,20 +58,20 @@ const shareOf = (left: Table, right: Table, on: readonly NamePair[]): number => 
   const {
     left: here,
     right: there,
-    count,
-  } = keyIds(
+    bound,
+  } = keyCodes(
     on.map((one) => left.named(one.left)),
     on.map((one) => right.named(one.right)),
     {},
   )
-  const met = new Uint8Array(count)
-  for (const id of there) if (id >= 0) met[id] = 1
+  const met = new Uint8Array(bound)
+  for (const code of there) if (code > 0) met[code] = 1
   let filled = 0
   let found = 0
-  for (const id of here) {
-    if (id < 0) continue
+  for (const code of here) {
+    if (code === 0) continue
     filled++
-    found += met[id]!
+    found += met[code]!
   }
   return filled === 0 ? 0 : found / filled
 }

@@ -1,174 +1,24 @@
 import { z } from 'zod'
-import { checkSize } from '../../table/limits.ts'
 import { joined, py, pyHelper } from '../../codegen/tag.ts'
 import { isNumber, type Column, type ColumnType } from '../../table/column.ts'
 import { concat, gather } from '../../table/gather.ts'
-import { int32s, uint8s } from '../../kernels/memory.ts'
 import { convert } from '../../reading/convert.ts'
 import { Table, type Field } from '../../table/table.ts'
-import { listed, quoted } from '../../messages/words.ts'
-import {
-  cellWords,
-  checkColumn,
-  checkSelector,
-  inTable,
-  selected,
-  selectorSchema,
-  selectorWords,
-} from '../shared/columns.ts'
-import { bucket, keyIds } from '../shared/join-keys.ts'
+import { listed } from '../../messages/words.ts'
+import { checkColumn, checkSelector, inTable, selected, selectorSchema, selectorWords } from '../shared/columns.ts'
 import { name } from '../../reading/name-schema.ts'
-import { DataRefused, defineStep, slot, tableSlot } from '../shared/step-kind.ts'
+import { defineStep, slot, tableSlot } from '../shared/step-kind.ts'
 import { joinDrafts } from './drafts.ts'
 import { joinFigures } from './figures.ts'
 import { keepsLeft, keepsRight, layout, onOf, type Join, type KeyPair } from './layout.ts'
 import { joinRowsSql, joinSql } from './join-sql.ts'
+import { pairRows, type RowPairs } from './pairs.ts'
 import { plainJoin } from './plain-python.ts'
 import { joinTrace } from './trace.ts'
 import { sidesToMatch } from './sides.ts'
 import { joinHows, joinWords, matchWords } from './words.ts'
 
 const alike = (a: ColumnType, b: ColumnType): boolean => a === b || (isNumber(a) && isNumber(b))
-
-/** Where rows of the result come from: positions in the left and the right table, -1 where there is none. */
-type RowPairs = {
-  readonly left: Int32Array
-  readonly right: Int32Array
-  readonly notes: Readonly<Record<string, number>>
-}
-
-/** Every row with every row. */
-const crossRows = (rows: number, others: number): RowPairs => {
-  checkSize('Matching every row with every row', rows * others)
-  const left = int32s(rows * others)
-  const right = int32s(rows * others)
-  for (let l = 0, at = 0; l < rows; l++)
-    for (let r = 0; r < others; r++, at++) {
-      left[at] = l
-      right[at] = r
-    }
-  return { left, right, notes: { matched: others > 0 ? rows : 0, multiplied: Math.max(0, rows * (others - 1)) } }
-}
-
-// the loops stand alone and call nothing, so that the compiler of the runtime makes the most of them
-
-/** How many rows of the right table each row of the left matches. */
-const countMatches = (ids: Int32Array, starts: Int32Array): Int32Array => {
-  const n = ids.length
-  const counts = int32s(n)
-  for (let l = 0; l < n; l++) {
-    const id = ids[l]!
-    if (id >= 0) counts[l] = starts[id + 1]! - starts[id]!
-  }
-  return counts
-}
-/** How many rows have a match, how many matches they have together, and the first that has several; -1 where none has. */
-const sumMatches = (counts: Int32Array): { matched: number; matches: number; several: number } => {
-  const n = counts.length
-  let matched = 0
-  let matches = 0
-  let several = -1
-  for (let l = 0; l < n; l++) {
-    const count = counts[l]!
-    if (count === 0) continue
-    matched++
-    matches += count
-    if (count > 1 && several < 0) several = l
-  }
-  return { matched, matches, several }
-}
-/** A byte for each id that a row has. */
-const metIds = (ids: Int32Array, count: number): Uint8Array => {
-  const n = ids.length
-  const met = uint8s(count)
-  for (let l = 0; l < n; l++) if (ids[l]! >= 0) met[ids[l]!] = 1
-  return met
-}
-/** Rows of the right table that no row of the left met. */
-const unmet = (ids: Int32Array, met: Uint8Array): Int32Array => {
-  const n = ids.length
-  const rows = int32s(n)
-  let count = 0
-  for (let r = 0; r < n; r++) {
-    rows[count] = r
-    if (ids[r]! < 0 || met[ids[r]!] === 0) count++
-  }
-  return rows.slice(0, count)
-}
-/** Rows of the left table that have no match. */
-const rowsAlone = (counts: Int32Array, left: Int32Array): void => {
-  const n = counts.length
-  let at = 0
-  for (let l = 0; l < n; l++) if (counts[l] === 0) left[at++] = l
-}
-type Pairs = { readonly left: Int32Array; readonly right: Int32Array }
-/** Pairs of rows from the first place on, of each left row at most `most`. A row without a match stands with -1 where it is kept. */
-const fillPairs = (
-  { left, right }: Pairs,
-  ids: Int32Array,
-  { starts, rows }: { readonly starts: Int32Array; readonly rows: Int32Array },
-  keepsAlone: boolean,
-  most: number,
-): void => {
-  const n = ids.length
-  let at = 0
-  for (let l = 0; l < n; l++) {
-    const id = ids[l]!
-    const from = id < 0 ? 0 : starts[id]!
-    const count = id < 0 ? 0 : starts[id + 1]! - from
-    if (count === 0) {
-      if (!keepsAlone) continue
-      left[at] = l
-      right[at++] = -1
-      continue
-    }
-    const end = from + (count < most ? count : most)
-    for (let k = from; k < end; k++) {
-      left[at] = l
-      right[at++] = rows[k]!
-    }
-  }
-}
-
-// eslint-disable-next-line complexity -- one pass over the left rows and the rest of the right behind them, by seven ways to match
-const pairRows = (params: Join, table: Table, other: Table, names: string): RowPairs => {
-  const { how, matches = 'all' } = params
-  if (how === 'cross') return crossRows(table.rowCount, other.rowCount)
-  const on = onOf(params)
-  const ids = keyIds(
-    on.map((one) => table.named(one.left)),
-    on.map((one) => other.named(one.right)),
-    params,
-  )
-  const buckets = bucket(ids.right, ids.count)
-  const counts = countMatches(ids.left, buckets.starts)
-  const { matched, matches: all, several } = sumMatches(counts)
-  const alone = how === 'left-only' || how === 'right-only'
-  if (!alone && matches === 'all') checkSize('This match', all)
-  if (!alone && matches === 'one' && several >= 0)
-    throw new DataRefused(
-      `${on.map((one) => `${quoted(one.left)} ${cellWords(table, one.left, several)}`).join(', ')} matches ${counts[several]!} rows of ${names}, and only one match is allowed. Take the first, or make the rows there one of each.`,
-    )
-  const unmatched = unmet(ids.right, metIds(ids.left, ids.count))
-  const keepsAlone = how === 'left' || how === 'full' || how === 'left-only'
-  const behind = keepsRight(how) ? unmatched : int32s(0)
-  const pairs = matches === 'all' ? all : matched
-  const total = (alone ? 0 : pairs) + (keepsAlone ? table.rowCount - matched : 0) + behind.length
-  const left = int32s(total)
-  const right = int32s(total)
-  const ahead = total - behind.length
-  if (!alone) fillPairs({ left, right }, ids.left, buckets, keepsAlone, matches === 'all' ? Infinity : 1)
-  else if (keepsAlone) rowsAlone(counts, left)
-  if (alone) right.fill(-1, 0, ahead)
-  left.fill(-1, ahead)
-  right.set(behind, ahead)
-  const multiplied = alone ? 0 : pairs - matched
-  return {
-    left,
-    right,
-    notes: { matched, unmatchedLeft: table.rowCount - matched, unmatchedRight: unmatched.length, multiplied },
-  }
-}
 
 /** Left values, and where there is no left row the other's. */
 const keyColumn = (

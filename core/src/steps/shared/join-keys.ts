@@ -1,8 +1,9 @@
-import { sharedCodes } from '../../table/codes.ts'
-import { lengthOf, typeTogether, type Column } from '../../table/column.ts'
+import { sharedCodes, type SharedCodes } from '../../table/codes.ts'
+import { typeTogether, type Column } from '../../table/column.ts'
 import { mapText } from '../../table/gather.ts'
 import { pairCodes } from '../../table/group.ts'
 import { int32s, uint32s } from '../../kernels/memory.ts'
+import type { DenseCodes } from '../../kernels/table-kernels.ts'
 import { convert } from '../../reading/convert.ts'
 import { lower, trim } from '../../table/text.ts'
 
@@ -15,68 +16,71 @@ const seen = (column: Column, { ignoreCase, trim: cut }: KeyComparison): Column 
     ? column
     : mapText(column, (text) => (ignoreCase ? lower(cut ? trim(text) : text) : trim(text)))
 
-/** Codes of all rows of the left table and those of the right behind them. */
-type StackedCodes = { readonly codes: Uint32Array; readonly bound: number }
-
-const codesOfKey = (left: Column, right: Column, how: KeyComparison): StackedCodes => {
+const codesOfKey = (left: Column, right: Column, how: KeyComparison): SharedCodes => {
   const type = typeTogether([left.type, right.type])
-  const one = convert(seen(left, how), { type }).column
-  const other = convert(seen(right, how), { type }).column
-  const shared = sharedCodes(one, other)
-  const codes = uint32s(shared.left.length + shared.right.length)
-  codes.set(shared.left)
-  codes.set(shared.right, shared.left.length)
-  return { codes, bound: shared.bound }
+  return sharedCodes(convert(seen(left, how), { type }).column, convert(seen(right, how), { type }).column)
 }
 
-/** Rows whose cell is empty get the id -1. */
-const markEmpty = (ids: Int32Array, codes: Uint32Array): void => {
-  const n = ids.length
-  for (let i = 0; i < n; i++) if (codes[i] === 0) ids[i] = -1
+/** Codes of the left table and those of the right behind them. */
+const behindOneAnother = ({ left, right, bound }: SharedCodes): DenseCodes => {
+  const codes = uint32s(left.length + right.length)
+  codes.set(left)
+  codes.set(right, left.length)
+  return { codes, bound }
+}
+/** Codes from 1 on of ids from 0 on; 0 where one of the keys is empty. */
+const codesOfIds = (ids: Uint32Array, keys: readonly DenseCodes[]): Uint32Array => {
+  const codes = uint32s(ids.length)
+  for (let i = 0; i < codes.length; i++) codes[i] = ids[i]! + 1
+  for (const key of keys) markEmpty(codes, key.codes)
+  return codes
+}
+const markEmpty = (to: Uint32Array, codes: Uint32Array): void => {
+  const n = to.length
+  for (let i = 0; i < n; i++) if (codes[i] === 0) to[i] = 0
 }
 
 /**
- * Rows of two tables by their keys: `left[i] === right[k]` where all keys are equal; -1 where one of them is empty, which
+ * Rows of two tables by their keys: `left[i] === right[k]` where all keys are equal; 0 where one of them is empty, which
  * matches nothing. Numbers of either sort compare by value.
  */
-export const keyIds = (
-  left: readonly Column[],
-  right: readonly Column[],
-  how: KeyComparison,
-): { readonly left: Int32Array; readonly right: Int32Array; readonly count: number } => {
-  const n = left[0] ? lengthOf(left[0]) : 0
+export const keyCodes = (left: readonly Column[], right: readonly Column[], how: KeyComparison): SharedCodes => {
   const keys = left.map((column, i) => codesOfKey(column, right[i] as Column, how))
-  const [first, ...rest] = keys
-  const all = rest.reduce(
-    (a, b) => {
-      const { ids, count } = pairCodes(a, b)
-      return { codes: ids, bound: count }
-    },
-    first ?? { codes: uint32s(0), bound: 0 },
-  )
-  const ids = int32s(all.codes.length)
-  // of a single key code 0 is the empty cell
-  const from = rest.length === 0 ? 1 : 0
-  for (let i = 0; i < ids.length; i++) ids[i] = all.codes[i]! - from
-  if (rest.length > 0) for (const { codes } of keys) markEmpty(ids, codes)
-  return { left: ids.subarray(0, n), right: ids.subarray(n), count: all.bound - from }
+  const [first = { left: uint32s(0), right: uint32s(0), bound: 1 }] = keys
+  if (keys.length <= 1) return first
+  const stacked = keys.map(behindOneAnother)
+  const all = stacked.reduce((a, b) => {
+    const { ids, count } = pairCodes(a, b)
+    return { codes: ids, bound: count }
+  })
+  const codes = codesOfIds(all.codes, stacked)
+  const n = first.left.length
+  return { left: codes.subarray(0, n), right: codes.subarray(n), bound: all.bound + 1 }
 }
 
-/** Rows by id: those of id g stand in `rows` from `starts[g]` to `starts[g + 1]`, in their own order. */
-export const bucket = (ids: Int32Array, count: number): { readonly starts: Int32Array; readonly rows: Int32Array } => {
-  const starts = int32s(count + 1)
-  for (let i = 0; i < ids.length; i++) {
-    const id = ids[i]!
-    if (id >= 0) starts[id + 1] = starts[id + 1]! + 1
-  }
-  for (let g = 0; g < count; g++) starts[g + 1] = starts[g + 1]! + starts[g]!
-  const next = starts.slice()
-  const rows = int32s(starts[count]!)
-  for (let i = 0; i < ids.length; i++) {
-    const id = ids[i]!
-    if (id < 0) continue
-    rows[next[id]!] = i
-    next[id] = next[id]! + 1
-  }
+/** Rows by code: those of code g stand in `rows` from `starts[g]` to `starts[g + 1]`, in their own order; none of code 0. */
+export const bucket = (
+  codes: Uint32Array,
+  bound: number,
+): { readonly starts: Int32Array; readonly rows: Int32Array } => {
+  const starts = int32s(bound + 1)
+  countCodes(codes, starts)
+  for (let g = 0; g < bound; g++) starts[g + 1] = starts[g + 1]! + starts[g]!
+  const rows = int32s(starts[bound]!)
+  placeRows(codes, starts.slice(), rows)
   return { starts, rows }
+}
+const countCodes = (codes: Uint32Array, starts: Int32Array): void => {
+  const n = codes.length
+  for (let i = 0; i < n; i++) {
+    const code = codes[i]!
+    if (code > 0) starts[code + 1]!++
+  }
+}
+const placeRows = (codes: Uint32Array, next: Int32Array, rows: Int32Array): void => {
+  const n = codes.length
+  for (let i = 0; i < n; i++) {
+    const code = codes[i]!
+    if (code > 0) rows[next[code]!++] = i
+  }
 }

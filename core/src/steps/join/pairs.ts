@@ -1,0 +1,208 @@
+import { int32s, uint8s } from '../../kernels/memory.ts'
+import type { SharedCodes } from '../../table/codes.ts'
+import { checkSize } from '../../table/limits.ts'
+import { rowsInOrder } from '../../table/rows-in-order.ts'
+import type { Table } from '../../table/table.ts'
+import { cellWords } from '../shared/columns.ts'
+import { bucket, keyCodes } from '../shared/join-keys.ts'
+import { DataRefused } from '../shared/step-kind.ts'
+import { quoted } from '../../messages/words.ts'
+import { keepsRight, onOf, type Join } from './layout.ts'
+
+/** Rows of both tables that stand together: positions in the left and the right, -1 where there is none. */
+type Pairs = { readonly left: Int32Array; readonly right: Int32Array }
+/** Where rows of the result come from, and what was counted. */
+export type RowPairs = Pairs & { readonly notes: Readonly<Record<string, number>> }
+
+/** Every row with every row. */
+const crossRows = (rows: number, others: number): RowPairs => {
+  checkSize('Matching every row with every row', rows * others)
+  const left = int32s(rows * others)
+  const right = int32s(rows * others)
+  for (let l = 0, at = 0; l < rows; l++)
+    for (let r = 0; r < others; r++, at++) {
+      left[at] = l
+      right[at] = r
+    }
+  return { left, right, notes: { matched: others > 0 ? rows : 0, multiplied: Math.max(0, rows * (others - 1)) } }
+}
+
+// the loops stand alone and call nothing, so that the compiler of the runtime makes the most of them
+
+/** The first row of each code, -1 where there is none; how many rows stand behind the first of their code. Code 0 has no row. */
+const firstOfCodes = (codes: Uint32Array, first: Int32Array): number => {
+  const n = codes.length
+  let others = 0
+  for (let r = 0; r < n; r++) {
+    const code = codes[r]!
+    if (code === 0) continue
+    if (first[code]! < 0) first[code] = r
+    else others++
+  }
+  return others
+}
+/** The row of each code into `rows`; how many there are. */
+const lookUp = (codes: Uint32Array, first: Int32Array, rows: Int32Array): number => {
+  const n = codes.length
+  let found = 0
+  for (let l = 0; l < n; l++) {
+    const row = first[codes[l]!]!
+    rows[l] = row
+    if (row >= 0) found++
+  }
+  return found
+}
+const markMet = (codes: Uint32Array, met: Uint8Array): void => {
+  const n = codes.length
+  for (let l = 0; l < n; l++) met[codes[l]!] = 1
+}
+/** Rows of the right table that no row of the left met. */
+const unmet = (codes: Uint32Array, met: Uint8Array): Int32Array => {
+  const n = codes.length
+  const rows = int32s(n)
+  let count = 0
+  for (let r = 0; r < n; r++) {
+    rows[count] = r
+    if (met[codes[r]!] === 0) count++
+  }
+  return rows.slice(0, count)
+}
+/** Rows whose place in `found` is below 0. */
+const rowsAlone = (found: Int32Array, left: Int32Array): void => {
+  const n = found.length
+  let at = 0
+  for (let l = 0; l < n; l++) if (found[l]! < 0) left[at++] = l
+}
+/** Rows whose place in `found` is not below 0, and what is found there. */
+const keepFound = (found: Int32Array, { left, right }: Pairs): void => {
+  const n = found.length
+  let at = 0
+  for (let l = 0; l < n; l++) {
+    if (found[l]! < 0) continue
+    left[at] = l
+    right[at++] = found[l]!
+  }
+}
+type MatchCounts = { readonly matched: number; readonly matches: number; readonly several: number }
+/** How many rows have a match, how many matches they have together, and the first that has several; -1 where none has. */
+const countMatches = (codes: Uint32Array, starts: Int32Array): MatchCounts => {
+  const n = codes.length
+  let matched = 0
+  let matches = 0
+  let several = -1
+  for (let l = 0; l < n; l++) {
+    const code = codes[l]!
+    const count = starts[code + 1]! - starts[code]!
+    if (count === 0) continue
+    matched++
+    matches += count
+    if (count > 1 && several < 0) several = l
+  }
+  return { matched, matches, several }
+}
+/** All pairs from the first place on. A row without a match stands with -1 where it is kept. */
+const fillPairs = (
+  codes: Uint32Array,
+  starts: Int32Array,
+  rows: Int32Array,
+  keepsAlone: boolean,
+  { left, right }: Pairs,
+): void => {
+  const n = codes.length
+  let at = 0
+  for (let l = 0; l < n; l++) {
+    const from = starts[codes[l]!]!
+    const end = starts[codes[l]! + 1]!
+    if (from === end && keepsAlone) {
+      left[at] = l
+      right[at++] = -1
+    }
+    for (let k = from; k < end; k++) {
+      left[at] = l
+      right[at++] = rows[k]!
+    }
+  }
+}
+
+/** Pairs with rows of the right table alone behind them. */
+const withRowsBehind = ({ left, right }: Pairs, behind: Int32Array): Pairs => {
+  if (behind.length === 0) return { left, right }
+  const pairs = { left: int32s(left.length + behind.length), right: int32s(right.length + behind.length) }
+  pairs.left.set(left)
+  pairs.left.fill(-1, left.length)
+  pairs.right.set(right)
+  pairs.right.set(behind, right.length)
+  return pairs
+}
+
+/** The rows of one pair or none for each row of the left table; `found` is its row of the right, -1 for none. */
+const pairsOfFound = (how: Join['how'], found: Int32Array, matched: number): Pairs => {
+  const n = found.length
+  if (how === 'left-only') {
+    const left = int32s(n - matched)
+    rowsAlone(found, left)
+    return { left, right: int32s(n - matched).fill(-1) }
+  }
+  if (how === 'right-only') return { left: int32s(0), right: int32s(0) }
+  if (how === 'left' || how === 'full' || matched === n) return { left: rowsInOrder(n), right: found }
+  const pairs = { left: int32s(matched), right: int32s(matched) }
+  keepFound(found, pairs)
+  return pairs
+}
+
+/** All pairs of rows where those of the right table repeat their keys. */
+const pairsOfRepeated = (
+  params: Join,
+  { left: here, right: there, bound }: SharedCodes,
+  refuse: (row: number, matches: number) => never,
+): Pairs & MatchCounts => {
+  const { starts, rows } = bucket(there, bound)
+  const counts = countMatches(here, starts)
+  const { matched, matches, several } = counts
+  if (params.matches === 'one' && several >= 0) refuse(several, starts[here[several]! + 1]! - starts[here[several]!]!)
+  checkSize('This match', matches)
+  const keepsAlone = params.how === 'left' || params.how === 'full'
+  const total = matches + (keepsAlone ? here.length - matched : 0)
+  const pairs = { left: int32s(total), right: int32s(total) }
+  fillPairs(here, starts, rows, keepsAlone, pairs)
+  return { ...pairs, ...counts }
+}
+
+/** Where the rows of a match come from. `names` names the other table. @throws DataRefused where a row has several matches and one is allowed. */
+export const pairRows = (params: Join, table: Table, other: Table, names: string): RowPairs => {
+  const { how, matches = 'all' } = params
+  if (how === 'cross') return crossRows(table.rowCount, other.rowCount)
+  const on = onOf(params)
+  const codes = keyCodes(
+    on.map((one) => table.named(one.left)),
+    on.map((one) => other.named(one.right)),
+    params,
+  )
+  const refuse = (row: number, count: number): never => {
+    throw new DataRefused(
+      `${on.map((one) => `${quoted(one.left)} ${cellWords(table, one.left, row)}`).join(', ')} matches ${count} rows of ${names}, and only one match is allowed. Take the first, or make the rows there one of each.`,
+    )
+  }
+  const first = int32s(codes.bound).fill(-1)
+  const repeated = firstOfCodes(codes.right, first)
+  const met = uint8s(codes.bound)
+  markMet(codes.left, met)
+  // an empty key meets nothing
+  met[0] = 0
+  const unmatched = unmet(codes.right, met)
+  const behind = keepsRight(how) ? unmatched : int32s(0)
+  const counted = (matched: number, pairs: number): RowPairs['notes'] => ({
+    matched,
+    unmatchedLeft: table.rowCount - matched,
+    unmatchedRight: unmatched.length,
+    multiplied: pairs - matched,
+  })
+  const alone = how === 'left-only' || how === 'right-only'
+  if (repeated > 0 && matches !== 'first' && !alone) {
+    const pairs = pairsOfRepeated(params, codes, refuse)
+    return { ...withRowsBehind(pairs, behind), notes: counted(pairs.matched, pairs.matches) }
+  }
+  const found = int32s(table.rowCount)
+  const matched = lookUp(codes.left, first, found)
+  return { ...withRowsBehind(pairsOfFound(how, found, matched), behind), notes: counted(matched, matched) }
+}
