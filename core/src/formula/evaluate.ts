@@ -10,10 +10,11 @@ import {
   type ColumnType,
 } from '../table/column.ts'
 import { rowReader } from '../table/stored-text.ts'
-import { layOut } from '../table/gather.ts'
+import { gather, layOut } from '../table/gather.ts'
+import { kernels } from '../kernels/kernels.ts'
 import { bitmap, uint8s, int32s, isSet, IntList, set, type Bitmap } from '../kernels/memory.ts'
 import type { DenseCodes } from '../kernels/table-kernels.ts'
-import { firstRows, product, readyCodes } from '../table/codes.ts'
+import { product, readyCodes } from '../table/codes.ts'
 import type { Table } from '../table/table.ts'
 import type { TypedNode } from './check.ts'
 import { failed, type RunClock, type FormulaType } from './function-kind.ts'
@@ -158,7 +159,9 @@ class Evaluator {
         this.made.add(fast.column)
       return this.reported(fast.column, [...inherited, fast.failures])
     }
-    const codes = this.codesOf(given)
+    const most = this.table.rowCount >> 1
+    // what is equal is computed once
+    const codes = codesTogether(given.filter(isColumn), most, (column) => this.codesOfColumn(column, most))
     const own = codes ? this.perCode(node, given, types, codes) : this.perRow(node, given, types)
     return this.reported(own.given, [...inherited, own.failures])
   }
@@ -170,17 +173,6 @@ class Evaluator {
     return undefined
   }
 
-  /** Codes of the rows by all columns together, where they have few different values: what is equal is computed once. */
-  private codesOf(given: readonly (Column | Cell)[]): DenseCodes | undefined {
-    const most = this.table.rowCount >> 1
-    let all: DenseCodes | undefined
-    for (const column of given.filter(isColumn)) {
-      const codes = this.codesOfColumn(column, most)
-      if (!codes || (all && all.bound * codes.bound > most)) return undefined
-      all = all ? product(all, codes) : codes
-    }
-    return all
-  }
   private codesOfColumn(column: Column, most: number): DenseCodes | undefined {
     const known = this.codes.get(column)
     if (known) return known
@@ -225,7 +217,7 @@ class Evaluator {
     { codes, bound }: DenseCodes,
   ): EvaluatedPart {
     const results = new Results(node.type, bound)
-    const first = firstRows({ codes, bound })
+    const first = kernels().firstRows({ codes, bound })
     for (let code = 0; code < bound; code++)
       if (first[code]! >= 0) {
         const cells = given.map((one) => cellOf(one, first[code]!))
@@ -234,7 +226,7 @@ class Evaluator {
     const { given: perCode, failures } = results.done()
     return {
       given: layOut(withoutUnmet(perCode as Column, first), codes),
-      failures: rowsOfCodes(failures, codes, bound),
+      failures: rowsOf(failures, codes, bound),
     }
   }
 }
@@ -246,28 +238,78 @@ const withoutUnmet = (perCode: Column, first: Int32Array): Column => {
   return { ...perCode, nulls: undefined }
 }
 
-const rowsOfCodes = (failing: Int32Array, codes: Uint32Array, bound: number): Int32Array => {
+/** The rows of some codes. */
+const rowsOf = (failing: Int32Array, codes: Uint32Array, bound: number): Int32Array => {
   if (failing.length === 0) return none
   const bad = uint8s(bound)
   for (const code of failing) bad[code] = 1
-  const rows = new IntList()
-  for (let i = 0; i < codes.length; i++) if (bad[codes[i]!] === 1) rows.push(i)
-  return rows.done()
+  return kernels().rowsOfCodes(codes, bad, 1)
 }
 
 /** A column with the rows in which it could not be computed. */
 export type Evaluated = { readonly column: Column; readonly failures: Int32Array }
 
-/** The formula's column over a table, with the rows whose cell could not be computed. */
+const evaluateRows = (formula: TypedNode, type: ColumnType, table: Table, environment: Environment): Evaluated => {
+  const { given, failures } = new Evaluator(table, environment).value(formula)
+  if (isColumn(given) && lengthOf(given) === table.rowCount) return { column: given, failures }
+  const writer = columnWriter(type, table.rowCount)
+  for (let i = 0; i < table.rowCount; i++) writer.set(i, given === '' ? null : (given as Cell))
+  return { column: writer.done(), failures }
+}
+
+/** The columns that a formula names, and whether some of its functions are computed a cell at a time. */
+const named = (node: TypedNode): { readonly columns: readonly string[]; readonly byCell: boolean } => {
+  if (node.kind !== 'call') return { columns: node.kind === 'column' ? [node.name] : [], byCell: false }
+  const args = node.args.map(named)
+  return {
+    columns: [...new Set(args.flatMap(({ columns }) => columns))],
+    byCell: !node.fn.vector || args.some(({ byCell }) => byCell),
+  }
+}
+
+/** The formula's column over a table, with the rows whose cell could not be computed. Where its columns have few values together it is computed once for each. */
 export const evaluateFormula = (
   formula: TypedNode,
   type: ColumnType,
   table: Table,
   environment: Environment,
 ): Evaluated => {
-  const { given, failures } = new Evaluator(table, environment).value(formula)
-  if (isColumn(given) && lengthOf(given) === table.rowCount) return { column: given, failures }
-  const writer = columnWriter(type, table.rowCount)
-  for (let i = 0; i < table.rowCount; i++) writer.set(i, given === '' ? null : (given as Cell))
-  return { column: writer.done(), failures }
+  const { columns, byCell } = named(formula)
+  const codes = byCell
+    ? codesTogether(
+        columns.map((name) => table.named(name)),
+        table.rowCount >> 1,
+        readyCodes,
+      )
+    : undefined
+  if (!codes) return evaluateRows(formula, type, table, environment)
+  const first = kernels().firstRows(codes)
+  const met = first.filter((row) => row >= 0)
+  const places = int32s(codes.bound)
+  for (let code = 0, place = 0; code < codes.bound; code++) if (first[code]! >= 0) places[code] = place++
+  const positions = columns.map((name) => table.positionOf(name))
+  const { column, failures } = evaluateRows(formula, type, table.select(positions).rows(met), environment)
+  return {
+    column: layOut(gather(column, places), codes.codes),
+    failures: rowsOf(
+      failures.map((row) => codes.codes[met[row]!]!),
+      codes.codes,
+      codes.bound,
+    ),
+  }
+}
+
+/** Codes of rows by several columns together; undefined where there are none below `most`. */
+const codesTogether = (
+  columns: readonly Column[],
+  most: number,
+  codesOfOne: (column: Column, most: number) => DenseCodes | undefined,
+): DenseCodes | undefined => {
+  let all: DenseCodes | undefined
+  for (const column of columns) {
+    const codes = codesOfOne(column, most)
+    if (!codes || (all && all.bound * codes.bound > most)) return undefined
+    all = all ? product(all, codes) : codes
+  }
+  return all
 }

@@ -49,6 +49,28 @@ export type Exports = {
   readonly wovenBytes: (columns: number, width: number, rows: number) => number
   readonly weave: (columns: number, width: number, rows: number, out: number) => number
   readonly numberCodes: (values: number, nulls: number, count: number, codes: number) => number
+  readonly rowsOfCodes: (
+    codes: number,
+    count: number,
+    keep: number,
+    wanted: number,
+    first: number,
+    rows: number,
+  ) => number
+  readonly countCodes: (codes: number, count: number, counts: number, stride: number) => void
+  readonly firstRows: (codes: number, count: number, first: number, firsts: number) => void
+  readonly beginIds: () => void
+  readonly idsInOrder: (
+    a: number,
+    factor: number,
+    b: number,
+    count: number,
+    first: number,
+    idOf: number,
+    ids: number,
+    firsts: number,
+  ) => number
+  readonly lookUp: (codes: number, count: number, table: number, to: number) => void
   readonly pairIds: (a: number, b: number, count: number, ids: number, first: number) => number
   readonly compareFloats: (
     values: number,
@@ -89,6 +111,12 @@ export class Instance {
   put(buffer: Float64Array | Int32Array | Uint32Array | Uint8Array): number {
     const at = this.run.allocate(buffer.byteLength)
     this.bytes.set(new Uint8Array(buffer.buffer, buffer.byteOffset, buffer.byteLength), at)
+    return at
+  }
+  /** The address of `bytes` bytes that all hold `value`. */
+  filled(bytes: number, value: number): number {
+    const at = this.run.allocate(bytes)
+    this.bytes.fill(value, at, at + bytes)
     return at
   }
   uint32s(at: number, length: number): Uint32Array {

@@ -1,6 +1,6 @@
 import { Instance } from './instance.ts'
-import { float64s, int32s } from './memory.ts'
-import { operations, type TableKernels } from './table-kernels.ts'
+import { float64s, int32s, uint32s } from './memory.ts'
+import { operations, type Groups, type TableKernels } from './table-kernels.ts'
 import { rowsABlock, stacked, tableReference } from './table-reference.ts'
 
 /** An instance with more memory than this is dropped after use. */
@@ -68,13 +68,28 @@ const arithmetic: TableKernels['arithmetic'] = (operation, a, b, to, limit) =>
     return stacked(outside)
   })
 
+/** Rows that are copied into the module at a time, so that they are still in the cache of the processor when they are read. */
+const rowsACopy = 16_384
+/** The parts of rows that are copied at a time. */
+const inCopies = (rows: number, each: (from: number, end: number) => void): void => {
+  for (let from = 0; from < rows; from += rowsACopy) each(from, Math.min(rows, from + rowsACopy))
+}
+
 const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count) =>
   inModule((instance) => {
     const { run } = instance
-    const totals = run.allocate(count * 24)
-    instance.bytes.fill(0, totals, totals + count * 24)
-    const bits = nulls ? instance.put(nulls) : 0
-    run.addTotals(instance.put(values), bits, instance.put(ids), values.length, totals)
+    const totals = instance.filled(count * 24, 0)
+    const [numbers, groups, bits] = [rowsACopy * 8, rowsACopy * 4, rowsACopy / 8].map((bytes) =>
+      run.allocate(bytes),
+    ) as [number, number, number]
+    const numbersView = instance.float64s(numbers, rowsACopy)
+    const groupsView = instance.uint32s(groups, rowsACopy)
+    inCopies(values.length, (from, end) => {
+      numbersView.set(values.subarray(from, end))
+      groupsView.set(ids.subarray(from, end))
+      if (nulls) instance.bytes.set(nulls.subarray(from >> 3, (end + 7) >> 3), bits)
+      run.addTotals(numbers, nulls ? bits : 0, groups, end - from, totals)
+    })
     const made = instance.float64s(totals, count * 3)
     const sums = float64s(count)
     const counts = int32s(count)
@@ -83,6 +98,89 @@ const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count) =>
       counts[g] = made[g * 3 + 2]!
     }
     return { sums, counts }
+  })
+
+const countCodes: TableKernels['countCodes'] = (codes, bound) =>
+  inModule((instance) => {
+    const counts = instance.filled(bound * 16, 0)
+    const block = instance.run.allocate(rowsACopy * 4)
+    const view = instance.uint32s(block, rowsACopy)
+    inCopies(codes.length, (from, end) => {
+      view.set(codes.subarray(from, end))
+      instance.run.countCodes(block, end - from, counts, bound * 4)
+    })
+    const made = instance.int32s(counts, bound * 4)
+    const sums = int32s(bound)
+    for (let code = 0; code < bound; code++)
+      sums[code] = made[code]! + made[bound + code]! + made[2 * bound + code]! + made[3 * bound + code]!
+    return sums
+  })
+
+const firstRows: TableKernels['firstRows'] = ({ codes, bound }) =>
+  inModule((instance) => {
+    const firsts = instance.filled(bound * 4, 255)
+    const block = instance.run.allocate(rowsACopy * 4)
+    const view = instance.uint32s(block, rowsACopy)
+    inCopies(codes.length, (from, end) => {
+      view.set(codes.subarray(from, end))
+      instance.run.firstRows(block, end - from, from, firsts)
+    })
+    return instance.int32s(firsts, bound).slice()
+  })
+
+/** Groups of rows by `a * factor + b`, all below `bound`. */
+const idsOf = (a: Uint32Array, factor: number, b: Uint32Array | undefined, bound: number): Groups =>
+  inModule((instance) => {
+    const { run } = instance
+    const idOf = instance.filled(bound * 4, 255)
+    const firsts = run.allocate(Math.min(bound, a.length) * 4)
+    const [left, made] = [0, 1].map(() => run.allocate(rowsACopy * 4)) as [number, number]
+    const right = instance.filled(rowsACopy * 4, 0)
+    const [lefts, rights, madeView] = [left, right, made].map((at) => instance.uint32s(at, rowsACopy)) as [
+      Uint32Array,
+      Uint32Array,
+      Uint32Array,
+    ]
+    const ids = uint32s(a.length)
+    let count = 0
+    run.beginIds()
+    inCopies(a.length, (from, end) => {
+      lefts.set(a.subarray(from, end))
+      if (b) rights.set(b.subarray(from, end))
+      count = run.idsInOrder(left, factor, right, end - from, from, idOf, made, firsts)
+      ids.set(madeView.subarray(0, end - from), from)
+    })
+    return { ids, count, first: instance.int32s(firsts, count).slice() }
+  })
+const groupCodes: TableKernels['groupCodes'] = ({ codes, bound }) => idsOf(codes, 1, undefined, bound)
+const groupPairs: TableKernels['groupPairs'] = (a, b) => idsOf(a.codes, b.bound, b.codes, a.bound * b.bound)
+
+const rowsOfCodes: TableKernels['rowsOfCodes'] = (codes, keep, wanted) =>
+  inModule((instance) => {
+    const { run } = instance
+    const kept = instance.put(keep)
+    const block = run.allocate(rowsACopy * 4)
+    const rows = run.allocate(codes.length * 4 + 4)
+    const view = instance.uint32s(block, rowsACopy)
+    let count = 0
+    inCopies(codes.length, (from, end) => {
+      view.set(codes.subarray(from, end))
+      count += run.rowsOfCodes(block, end - from, kept, wanted, from, rows + count * 4)
+    })
+    return instance.int32s(rows, count).slice()
+  })
+
+const lookUp: TableKernels['lookUp'] = (codes, table, to) =>
+  inModule((instance) => {
+    const { run } = instance
+    const held = instance.put(table)
+    const [block, made] = [0, 1].map(() => run.allocate(rowsACopy * 4)) as [number, number]
+    const [view, madeView] = [block, made].map((at) => instance.uint32s(at, rowsACopy)) as [Uint32Array, Uint32Array]
+    inCopies(codes.length, (from, end) => {
+      view.set(codes.subarray(from, end))
+      run.lookUp(block, end - from, held, made)
+      to.set(madeView.subarray(0, end - from), from)
+    })
   })
 
 const numberCodes: TableKernels['numberCodes'] = (values, nulls) =>
@@ -131,6 +229,12 @@ export const tableCompiled: TableKernels = {
     groupTotals,
     tableReference.groupTotals,
   ),
+  countCodes: where((codes, bound) => Math.max(codes.length, bound * 4), countCodes, tableReference.countCodes),
+  firstRows: where(({ codes, bound }) => Math.max(codes.length, bound), firstRows, tableReference.firstRows),
+  groupCodes: where(({ codes, bound }) => Math.max(codes.length, bound), groupCodes, tableReference.groupCodes),
+  groupPairs: where((a, b) => Math.max(a.codes.length, a.bound * b.bound), groupPairs, tableReference.groupPairs),
+  rowsOfCodes: where((codes) => codes.length, rowsOfCodes, tableReference.rowsOfCodes),
+  lookUp: where((codes, table) => Math.max(codes.length, table.length), lookUp, tableReference.lookUp),
   numberCodes: where((values) => values.length, numberCodes, tableReference.numberCodes),
   pairGroups: where((a) => a.length, pairGroups, tableReference.pairGroups),
   compareFloats: where((values) => values.length, compareFloats, tableReference.compareFloats),

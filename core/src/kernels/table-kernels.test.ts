@@ -4,7 +4,7 @@ import { csvOutputCompiled } from './csv-output-compiled.ts'
 import { csvOutputReference } from './csv-output-reference.ts'
 import { rowsAnOutput, textsOf, type OutputColumn } from './csv-output.ts'
 import { tableCompiled } from './table-compiled.ts'
-import { operations, type TableKernels } from './table-kernels.ts'
+import { operations, type DenseCodes, type TableKernels } from './table-kernels.ts'
 import { tableReference } from './table-reference.ts'
 
 /** Draws whole numbers below `n`, the same every time (a linear congruential generator). */
@@ -68,6 +68,13 @@ describe('the compiled kernels of tables give the bits of the reference', () => 
       return { rows: arithmetic('/', to, b, to, Number.MAX_VALUE), to }
     })
   })
+  test('totals over several copies, with empties', () => {
+    const roll = rolling(5)
+    const values = Float64Array.from({ length: 40_001 }, () => roll(1e6) / 7)
+    const ids = Uint32Array.from(values, () => roll(6))
+    for (const nulls of [undefined, Uint8Array.from({ length: 5001 }, () => roll(256))])
+      alike(({ groupTotals }) => groupTotals(values, nulls, ids, 6))
+  })
   test('codes of numbers, totals, predicates', () => {
     fc.assert(
       fc.property(numbers, number, fc.integer({ min: 0, max: 1e6 }), (values, constant, seed) => {
@@ -93,6 +100,38 @@ describe('the compiled kernels of tables give the bits of the reference', () => 
     const [high, low] = [Uint32Array.of(0, 1, 0, 1), Uint32Array.of(80_000_000, 0, 80_000_000, 80_000_000)]
     alike(({ pairGroups }) => pairGroups(high, low))
     expect([...tableCompiled.pairGroups(high, low).ids]).toEqual([0, 1, 0, 2])
+  })
+  test('counts, first rows, groups, chosen rows and values of codes', () => {
+    fc.assert(
+      fc.property(
+        // more rows than are copied at a time, and than there are codes
+        fc.constantFrom(1, 7, 300, 16_384, 40_001),
+        fc.constantFrom(1, 5, 900),
+        fc.integer({ min: 1, max: 1e6 }),
+        (rows, bound, seed) => {
+          const roll = rolling(seed)
+          const [a, b] = [bound, 3].map((below) => ({
+            codes: Uint32Array.from({ length: rows }, () => roll(below)),
+            bound: below,
+          })) as [DenseCodes, DenseCodes]
+          const keep = Uint8Array.from({ length: bound }, () => roll(2))
+          const table = Int32Array.from({ length: bound }, () => roll(2e9) - 1e9)
+          alike(({ countCodes, firstRows }) => ({ counts: countCodes(a.codes, bound), first: firstRows(a) }))
+          alike(({ groupCodes, groupPairs }) => ({ one: groupCodes(a), two: groupPairs(a, b) }))
+          alike(({ rowsOfCodes }) => ({ yes: rowsOfCodes(a.codes, keep, 1), no: rowsOfCodes(a.codes, keep, 0) }))
+          alike(({ lookUp }) => {
+            const to = new Int32Array(rows)
+            lookUp(a.codes, table, to)
+            return to
+          })
+          const { ids, first } = tableCompiled.groupPairs(a, b)
+          const keys = Array.from(a.codes, (code, row) => `${code} ${b.codes[row]!}`)
+          expect([...first]).toEqual([...new Set(keys)].map((key) => keys.indexOf(key)))
+          expect(keys.every((key, row) => keys[first[ids[row]!]!] === key)).toBe(true)
+        },
+      ),
+      { numRuns: 40 },
+    )
   })
   test('orders of rows, stable, by any number of bits', () => {
     fc.assert(

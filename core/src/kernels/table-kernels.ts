@@ -37,6 +37,18 @@ export type TableKernels = {
   readonly pairGroups: (a: Uint32Array, b: Uint32Array) => Groups
   /** One byte a row: what the outcomes say of its number. */
   readonly compareFloats: (values: Float64Array, constant: number, outcomes: Outcomes) => Uint8Array
+  /** How many rows have each code below `bound`. */
+  readonly countCodes: (codes: Uint32Array, bound: number) => Int32Array
+  /** The first row of each code; -1 for those that no row has. */
+  readonly firstRows: (codes: DenseCodes) => Int32Array
+  /** Groups of rows with equal codes. */
+  readonly groupCodes: (codes: DenseCodes) => Groups
+  /** Groups of rows with equal pairs of codes, whose bounds have a product that a table of that length can be made for. */
+  readonly groupPairs: (a: DenseCodes, b: DenseCodes) => Groups
+  /** The rows whose code has the byte `wanted` in `keep`, in order. */
+  readonly rowsOfCodes: (codes: Uint32Array, keep: Uint8Array, wanted: 0 | 1) => Int32Array
+  /** Of each code what a table of 32 bits a code holds for it, into `to`. */
+  readonly lookUp: (codes: Uint32Array, table: Int32Array | Uint32Array, to: Int32Array | Uint32Array) => void
   /** The rows whose byte is `wanted`, in order. */
   readonly chosenRows: (mask: Uint8Array, wanted: 0 | 1) => Int32Array
   /** An order of rows sorted by one word of their keys, of which the lowest `bits` count, stably; without an order that of the rows. */

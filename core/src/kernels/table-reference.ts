@@ -113,6 +113,60 @@ const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count) => 
   return { sums, counts }
 }
 
+const countCodes: TableKernels['countCodes'] = (codes, bound) => {
+  const counts = int32s(bound)
+  const n = codes.length
+  for (let i = 0; i < n; i++) counts[codes[i]!]!++
+  return counts
+}
+
+const firstRows: TableKernels['firstRows'] = ({ codes, bound }) => {
+  const first = int32s(bound).fill(-1)
+  for (let i = codes.length - 1; i >= 0; i--) first[codes[i]!] = i
+  return first
+}
+
+const groupCodes: TableKernels['groupCodes'] = ({ codes, bound }) => {
+  const idOf = int32s(bound).fill(-1)
+  const ids = uint32s(codes.length)
+  const first = int32s(Math.min(bound, codes.length))
+  const count = numberInOrder(codes, idOf, ids, first)
+  return { ids, count, first: first.slice(0, count) }
+}
+const numberInOrder = (codes: Uint32Array, idOf: Int32Array, ids: Uint32Array, first: Int32Array): number => {
+  const n = codes.length
+  let count = 0
+  for (let i = 0; i < n; i++) {
+    const code = codes[i]!
+    const known = idOf[code]!
+    if (known >= 0) {
+      ids[i] = known
+      continue
+    }
+    idOf[code] = count
+    ids[i] = count
+    first[count++] = i
+  }
+  return count
+}
+
+const groupPairs: TableKernels['groupPairs'] = (a, b) => {
+  const codes = uint32s(a.codes.length)
+  for (let i = 0; i < codes.length; i++) codes[i] = a.codes[i]! * b.bound + b.codes[i]!
+  return groupCodes({ codes, bound: a.bound * b.bound })
+}
+
+const rowsOfCodes: TableKernels['rowsOfCodes'] = (codes, keep, wanted) => {
+  const rows = new IntList()
+  for (let i = 0; i < codes.length; i++) if (keep[codes[i]!] === wanted) rows.push(i)
+  return rows.done()
+}
+
+const lookUp: TableKernels['lookUp'] = (codes, table, to) => {
+  const n = codes.length
+  for (let i = 0; i < n; i++) to[i] = table[codes[i]!]!
+}
+
 const pairGroups: TableKernels['pairGroups'] = (a, b): Groups => {
   const ids = uint32s(a.length)
   const seen = new Map<number, number>()
@@ -174,6 +228,12 @@ const sortRows: TableKernels['sortRows'] = (order, keys, bits) => {
 export const tableReference: TableKernels = {
   arithmetic,
   groupTotals,
+  countCodes,
+  firstRows,
+  groupCodes,
+  groupPairs,
+  rowsOfCodes,
+  lookUp,
   numberCodes,
   pairGroups,
   compareFloats,

@@ -1,3 +1,4 @@
+import { kernels } from '../kernels/kernels.ts'
 import {
   cellAt,
   columnWriter,
@@ -12,7 +13,7 @@ import {
 } from '../table/column.ts'
 import { dayMs, dayOf, maybeIsoDate, maybeIsoDateTime, maybeIsoTime } from '../table/calendar.ts'
 import { compileDatePattern, dateReader } from './date-pattern.ts'
-import { codesOf, firstRows } from '../table/codes.ts'
+import { codesOf } from '../table/codes.ts'
 import { gather, layOut } from '../table/gather.ts'
 import { bitmap, isSet, IntList, int32s, set } from '../kernels/memory.ts'
 import { maxInteger, numberReader, plainLocale, roundTo, type NumberLocale } from '../table/number.ts'
@@ -185,7 +186,7 @@ const writtenByCode = (
 ): ConversionResult | undefined => {
   const coded = codesOf(column)
   if (coded.bound > coded.codes.length >> 1) return undefined
-  const first = firstRows(coded)
+  const first = kernels().firstRows(coded)
   const writer = columnWriter('text', coded.bound)
   for (let code = 1; code < coded.bound; code++)
     if (first[code]! >= 0) writer.set(code, step(cellAt(column, first[code]!) as Exclude<Cell, null>))

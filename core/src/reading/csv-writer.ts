@@ -1,4 +1,4 @@
-import { codesOf, firstRows, readyCodes } from '../table/codes.ts'
+import { codesOf, readyCodes } from '../table/codes.ts'
 import { cellAt, isNumber, isTextColumn, lengthOf, type Column, type ValueColumn } from '../table/column.ts'
 import type { CellTexts } from '../kernels/csv-kernel.ts'
 import { rowsAnOutput, textsOf, type OutputColumn } from '../kernels/csv-output.ts'
@@ -68,7 +68,7 @@ const outputColumn = (column: Column, guard: boolean): OutputColumn => {
       nulls: column.nulls,
       write: (value) => textOfCell(column.type, value),
     }
-  const first = firstRows(coded)
+  const first = kernels().firstRows(coded)
   const words = Array.from(first, (row, code) => {
     const value = code === 0 || row < 0 ? null : cellAt(column, row)
     return value === null ? '' : textOfCell(column.type, value)

@@ -51,28 +51,19 @@ const whole = (counts: Int32Array): AggregateResult => ({
   failures: nothingFailed,
 })
 
-const countRows = ({ ids, count }: Groups): Int32Array => {
-  const counts = int32s(count)
-  countIds(ids, counts)
-  return counts
-}
+const countRows = ({ ids, count }: Groups): Int32Array => kernels().countCodes(ids, count)
 const countCells = (column: Column, groups: Groups): Int32Array => {
   const { ids, count } = groups
+  if (!isTextColumn(column) && !column.nulls) return countRows(groups)
   const counts = int32s(count)
-  if (!isTextColumn(column)) {
-    if (column.nulls) countFilled(ids, column.nulls, counts)
-    else countIds(ids, counts)
-  } else if (column.form === 'dictionary') countCoded(ids, column.indices, counts)
+  if (!isTextColumn(column)) countFilled(ids, column.nulls as Bitmap, counts)
+  else if (column.form === 'dictionary') countCoded(ids, column.indices, counts)
   else for (let i = 0; i < ids.length; i++) if (!isNullAt(column, i)) counts[ids[i]!] = counts[ids[i]!]! + 1
   return counts
 }
 
 // the loops stand alone and call nothing, so that the compiler of the runtime makes the most of them
 
-const countIds = (ids: Uint32Array, counts: Int32Array): void => {
-  const n = ids.length
-  for (let i = 0; i < n; i++) counts[ids[i]!]!++
-}
 const countFilled = (ids: Uint32Array, nulls: Bitmap, counts: Int32Array): void => {
   const n = ids.length
   for (let i = 0; i < n; i++) if ((nulls[i >> 3]! & (1 << (i & 7))) === 0) counts[ids[i]!]!++

@@ -1,5 +1,5 @@
 import { kernels } from '../kernels/kernels.ts'
-import { int32s, uint32s, type Bitmap } from '../kernels/memory.ts'
+import { uint32s, type Bitmap } from '../kernels/memory.ts'
 import type { DenseCodes } from '../kernels/table-kernels.ts'
 import { asDictionary, isTextColumn, lengthOf, type Column, type TextColumn, type ValueColumn } from './column.ts'
 import { concat } from './gather.ts'
@@ -68,7 +68,12 @@ const shiftInts = (codes: Uint32Array, values: Int32Array, from: number): void =
 
 const clearCodes = (codes: Uint32Array, nulls: Bitmap): void => {
   const n = codes.length
-  for (let i = 0; i < n; i++) if ((nulls[i >> 3]! & (1 << (i & 7))) !== 0) codes[i] = 0
+  for (let byte = 0; byte < nulls.length; byte++) {
+    // most bytes mark nothing
+    if (nulls[byte] === 0) continue
+    const end = Math.min(n, (byte + 1) << 3)
+    for (let i = byte << 3; i < end; i++) if ((nulls[byte]! & (1 << (i & 7))) !== 0) codes[i] = 0
+  }
 }
 
 /** Codes of a column that are had without looking for equal cells, of a dictionary or of whole numbers close together; undefined where there are none below `most`. */
@@ -107,16 +112,6 @@ export const product = (a: DenseCodes, b: DenseCodes): DenseCodes => {
 const multiply = (to: Uint32Array, a: Uint32Array, factor: number, b: Uint32Array): void => {
   const n = to.length
   for (let i = 0; i < n; i++) to[i] = a[i]! * factor + b[i]!
-}
-
-/** The first row of each code that is met; -1 for the others. */
-export const firstRows = ({ codes, bound }: DenseCodes): Int32Array => {
-  const first = int32s(bound).fill(-1)
-  markFirst(codes, first)
-  return first
-}
-const markFirst = (codes: Uint32Array, first: Int32Array): void => {
-  for (let i = codes.length - 1; i >= 0; i--) first[codes[i]!] = i
 }
 
 /** Codes of two columns of one type: equal cells of either have equal codes. */

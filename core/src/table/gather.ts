@@ -10,6 +10,7 @@ import {
   type ValueColumn,
 } from './column.ts'
 import { concatEncoded, gatherEncoded, LazyStrings, plainTextFromBytes, type PlainText } from './stored-text.ts'
+import { kernels } from '../kernels/kernels.ts'
 import { bitmap, copyBits, uint8s, float64s, isSet, int32s, set, uint32s, type Bitmap } from '../kernels/memory.ts'
 
 // the loops stand alone and call nothing, so that the compiler of the runtime makes the most of them
@@ -60,6 +61,10 @@ const anyMissing = (index: Int32Array): boolean => {
   return found
 }
 
+/** Whether values are so few that a kernel may hold them all while it looks rows up, which all have one. */
+const isTable = (from: Int32Array | Uint32Array, index: Int32Array): boolean =>
+  from.length < index.length >> 2 && !anyMissing(index)
+
 const gatherFloats = (from: Float64Array, index: Int32Array): Float64Array => {
   const to = float64s(index.length)
   fillFloats(to, from, index)
@@ -68,7 +73,8 @@ const gatherFloats = (from: Float64Array, index: Int32Array): Float64Array => {
 }
 const gatherInts = (from: Int32Array, index: Int32Array): Int32Array => {
   const to = int32s(index.length)
-  fillInts(to, from, index)
+  if (isTable(from, index)) kernels().lookUp(new Uint32Array(index.buffer, index.byteOffset, index.length), from, to)
+  else fillInts(to, from, index)
   return to
 }
 const gatherBytes = (from: Uint8Array, index: Int32Array): Uint8Array => {
@@ -78,7 +84,8 @@ const gatherBytes = (from: Uint8Array, index: Int32Array): Uint8Array => {
 }
 const gatherIndices = (from: Uint32Array, index: Int32Array): Uint32Array => {
   const to = uint32s(index.length)
-  fillIndices(to, from, index)
+  if (isTable(from, index)) kernels().lookUp(new Uint32Array(index.buffer, index.byteOffset, index.length), from, to)
+  else fillIndices(to, from, index)
   return to
 }
 const gatherNulls = (from: Bitmap | undefined, index: Int32Array): Bitmap | undefined => {
@@ -116,7 +123,9 @@ export const layOut = (perCode: Column, codes: Uint32Array): Column => {
     for (let code = 0; same && code < indices.length; code++) same = indices[code] === code
     if (same) return { ...perCode, indices: codes }
   }
-  return gather(perCode, new Int32Array(codes.buffer, codes.byteOffset, codes.length))
+  const index = new Int32Array(codes.buffer, codes.byteOffset, codes.length)
+  missing.set(index, false)
+  return gather(perCode, index)
 }
 
 /** 0 1 2 …, `count` of them from `from` on, `step` apart */

@@ -1,5 +1,5 @@
 import { sourcesIn } from '../shared/trace.ts'
-import { columnsOfCondition, columnsOfValue } from '../shared/trace-conditions.ts'
+import { columnsOfCondition } from '../shared/trace-conditions.ts'
 import { ownValue } from '../../table/own.ts'
 import { z } from 'zod'
 import { joined, py, sql, type Code, pyHelper } from '../../codegen/tag.ts'
@@ -25,7 +25,7 @@ import {
   withField,
   type ColumnPlacement,
 } from '../shared/columns.ts'
-import { checkCondition, conditionSchema, conditionWords, type Condition } from '../shared/condition.ts'
+import { checkCondition, columnsOfValue, conditionSchema, conditionWords, type Condition } from '../shared/condition.ts'
 import { conditionPython, conditionSql } from '../shared/condition-code.ts'
 import { decidingColumns } from '../shared/condition-values.ts'
 import { evaluateCondition } from '../shared/condition-run.ts'

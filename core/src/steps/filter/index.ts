@@ -1,12 +1,11 @@
 import { columnsOfCondition, conditionReason } from '../shared/trace-conditions.ts'
 import { z } from 'zod'
 import { py, sql } from '../../codegen/tag.ts'
-import { kernels } from '../../kernels/kernels.ts'
 import { typeIn, selectColumns } from '../shared/columns.ts'
 import { checkCondition, conditionSchema, conditionWords, type Condition } from '../shared/condition.ts'
 import { conditionPython, conditionSql } from '../shared/condition-code.ts'
 import { decidingColumns } from '../shared/condition-values.ts'
-import { evaluateCondition } from '../shared/condition-run.ts'
+import { rowsMeeting } from '../shared/condition-run.ts'
 import { defineStep, slot } from '../shared/step-kind.ts'
 import type { StepDraft } from '../shared/draft.ts'
 import { shortened, valueOfText } from '../shared/draft-values.ts'
@@ -113,8 +112,7 @@ export const filter = defineStep<Filter>({
     return input
   },
   run: ({ where, keep = true }, table, context) => {
-    const mask = evaluateCondition(where, table, context)
-    const index = kernels().chosenRows(mask, keep ? 1 : 0)
+    const index = rowsMeeting(where, table, context, keep)
     return { table: table.rows(index), lineage: { kind: 'index', index } }
   },
   trace: {

@@ -1,3 +1,4 @@
+import { kernels } from '../../kernels/kernels.ts'
 import { int32s, uint8s } from '../../kernels/memory.ts'
 import type { SharedCodes } from '../../table/codes.ts'
 import { checkSize } from '../../table/limits.ts'
@@ -41,16 +42,12 @@ const firstOfCodes = (codes: Uint32Array, first: Int32Array): number => {
   }
   return others
 }
-/** The row of each code into `rows`; how many there are. */
-const lookUp = (codes: Uint32Array, first: Int32Array, rows: Int32Array): number => {
-  const n = codes.length
-  let found = 0
-  for (let l = 0; l < n; l++) {
-    const row = first[codes[l]!]!
-    rows[l] = row
-    if (row >= 0) found++
-  }
-  return found
+/** How many places are not below 0. */
+const countFound = (rows: Int32Array): number => {
+  const n = rows.length
+  let missing = 0
+  for (let l = 0; l < n; l++) missing -= rows[l]! >> 31
+  return n - missing
 }
 const markMet = (codes: Uint32Array, met: Uint8Array): void => {
   const n = codes.length
@@ -203,6 +200,7 @@ export const pairRows = (params: Join, table: Table, other: Table, names: string
     return { ...withRowsBehind(pairs, behind), notes: counted(pairs.matched, pairs.matches) }
   }
   const found = int32s(table.rowCount)
-  const matched = lookUp(codes.left, first, found)
+  kernels().lookUp(codes.left, first, found)
+  const matched = countFound(found)
   return { ...withRowsBehind(pairsOfFound(how, found, matched), behind), notes: counted(matched, matched) }
 }

@@ -11,6 +11,7 @@ import {
   type Cell,
   type Column,
   type ColumnType,
+  type DictionaryText,
   type FloatColumn,
   type IntColumn,
 } from '../../table/column.ts'
@@ -19,9 +20,9 @@ import { testText } from '../../table/gather.ts'
 import { kernels } from '../../kernels/kernels.ts'
 import { isSet, uint8s } from '../../kernels/memory.ts'
 import { compareText } from '../../table/order.ts'
-import type { Table } from '../../table/table.ts'
+import { Table } from '../../table/table.ts'
 import { lower, trim } from '../../table/text.ts'
-import type { Condition, Test } from './condition.ts'
+import { isTest, partsOf, valuesOfTest, type Condition, type Test } from './condition.ts'
 import type { RunContext } from './step-kind.ts'
 import { cellFor, isColumnValue, isParameterValue, type ParameterOrValue } from './value.ts'
 
@@ -208,4 +209,26 @@ export const evaluateCondition = (condition: Condition, table: Table, context: R
   if ('problem' in checked) throw new FormulaError(checked.problem)
   const { column } = evaluateFormula(checked.formula, 'boolean', table, context)
   return compareAll(column, constantSide(true), compares.is, (text) => text)
+}
+
+/** The one column whose cells alone decide a condition; undefined where there are several, or a formula. */
+const decidingColumn = (condition: Condition): string | undefined => {
+  if (isTest(condition)) return valuesOfTest(condition).some(isColumnValue) ? undefined : condition.column
+  if ('formula' in condition) return undefined
+  const columns = new Set(partsOf(condition).map(decidingColumn))
+  return columns.size === 1 ? [...columns][0] : undefined
+}
+
+const isCoded = (column: Column): column is DictionaryText => isTextColumn(column) && column.form === 'dictionary'
+
+/** The rows for which a condition holds, or does not; asked once for each word where it is about one column of few. */
+export const rowsMeeting = (condition: Condition, table: Table, context: RunContext, holds: boolean): Int32Array => {
+  const wanted = holds ? 1 : 0
+  const name = decidingColumn(condition)
+  const column = name === undefined ? undefined : table.named(name)
+  if (name === undefined || !column || !isCoded(column) || column.dictionary.length > table.rowCount)
+    return kernels().chosenRows(evaluateCondition(condition, table, context), wanted)
+  const indices = Uint32Array.from(column.dictionary, (_, code) => code)
+  const words = Table.of([name], [{ ...column, indices }])
+  return kernels().rowsOfCodes(column.indices, evaluateCondition(condition, words, context), wanted)
 }

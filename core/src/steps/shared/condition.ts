@@ -6,7 +6,7 @@ import { patternProblem } from '../../codegen/regex/engine.ts'
 import type { Schema } from '../../table/table.ts'
 import { listed } from '../../messages/words.ts'
 import type { CheckContext, ParamPath } from './step-kind.ts'
-import { checkValue, valueSchema, valueWords, type ParameterOrValue } from './value.ts'
+import { checkValue, isColumnValue, valueSchema, valueWords, type ParameterOrValue } from './value.ts'
 
 const options = { ignoreCase: z.boolean().optional(), trim: z.boolean().optional() }
 const equalOps = ['is', 'is-not'] as const
@@ -56,6 +56,21 @@ export type Condition =
   | { readonly any: readonly Condition[] }
   | { readonly not: Condition }
   | { readonly formula: string }
+
+/** The values that a test holds its column against. */
+export const valuesOfTest = (test: Test): readonly ParameterOrValue[] => {
+  if ('values' in test) return test.values
+  if ('from' in test) return [test.from, test.to]
+  return 'value' in test ? [test.value] : []
+}
+/** The column that a value names, if it names one. */
+export const columnsOfValue = (value: ParameterOrValue): readonly string[] =>
+  isColumnValue(value) ? [value.column] : []
+/** The conditions that one is combined of. */
+export const partsOf = (condition: Exclude<Condition, Test | { readonly formula: string }>): readonly Condition[] => {
+  if ('not' in condition) return [condition.not]
+  return 'all' in condition ? condition.all : condition.any
+}
 
 /** Schema of a condition. */
 export const conditionSchema: z.ZodType<Condition> = z

@@ -1,27 +1,21 @@
 import { cellWords } from './columns.ts'
 import { evaluateCondition } from './condition-run.ts'
 import { checkedFormula } from './condition-code.ts'
-import { conditionWords, isTest, type Condition, type Test } from './condition.ts'
-import { isColumnValue, type ParameterOrValue } from './value.ts'
+import {
+  columnsOfValue,
+  conditionWords,
+  isTest,
+  partsOf,
+  valuesOfTest,
+  type Condition,
+  type Test,
+} from './condition.ts'
 import type { RunContext } from './step-kind.ts'
 import type { Table } from '../../table/table.ts'
 
-const valuesOf = (test: Test): readonly ParameterOrValue[] => {
-  if ('values' in test) return test.values
-  if ('from' in test) return [test.from, test.to]
-  return 'value' in test ? [test.value] : []
-}
-
-/** The columns that a value or a condition names. */
-export const columnsOfValue = (value: ParameterOrValue): readonly string[] =>
-  isColumnValue(value) ? [value.column] : []
-const partsOf = (condition: Exclude<Condition, Test | { readonly formula: string }>): readonly Condition[] => {
-  if ('not' in condition) return [condition.not]
-  return 'all' in condition ? condition.all : condition.any
-}
 /** The columns that a condition names, each once. */
 export const columnsOfCondition = (condition: Condition, table: Table, context: RunContext): readonly string[] => {
-  if (isTest(condition)) return [...new Set([condition.column, ...valuesOf(condition).flatMap(columnsOfValue)])]
+  if (isTest(condition)) return [...new Set([condition.column, ...valuesOfTest(condition).flatMap(columnsOfValue)])]
   if ('formula' in condition) return checkedFormula(condition.formula, table.schema, context.parameterTypes).columns
   return [...new Set(partsOf(condition).flatMap((one) => columnsOfCondition(one, table, context)))]
 }

@@ -1,0 +1,69 @@
+// Loops over codes: small whole numbers, one a row, that are equal where cells are equal.
+
+/** The rows whose code `keep` (a byte a code) calls `wanted`, counted from `first`; how many they are. */
+export function rowsOfCodes(codes: usize, count: i32, keep: usize, wanted: u8, first: i32, rows: usize): i32 {
+  let n: usize = 0
+  for (let i = 0; i < count; i++) {
+    store<i32>(rows + (n << 2), first + i)
+    n += usize(load<u8>(keep + load<u32>(codes + ((<usize>i) << 2))) == wanted)
+  }
+  return <i32>n
+}
+
+/** Adds how many rows have each code; four counts of `stride` bytes take turns, so that rows alike do not wait for one another. */
+export function countCodes(codes: usize, count: i32, counts: usize, stride: usize): void {
+  for (let i = 0; i < count; i++) {
+    const at = counts + <usize>(i & 3) * stride + ((<usize>load<u32>(codes + ((<usize>i) << 2))) << 2)
+    store<i32>(at, load<i32>(at) + 1)
+  }
+}
+
+/** How many different codes have been met. */
+let met: i32 = 0
+export function beginIds(): void {
+  met = 0
+}
+/**
+ * Numbers codes in the order in which they are met, from 0 on: `idOf` is -1 for each code at first, `ids` gets the number of each
+ * row, `firsts` the row that each number is first met at, counted from `first`. A code is `a * factor + b`. How many there are.
+ */
+export function idsInOrder(
+  a: usize,
+  factor: u32,
+  b: usize,
+  count: i32,
+  first: i32,
+  idOf: usize,
+  ids: usize,
+  firsts: usize,
+): i32 {
+  for (let i = 0; i < count; i++) {
+    const at = (<usize>i) << 2
+    const code = load<u32>(a + at) * factor + load<u32>(b + at)
+    const known = idOf + ((<usize>code) << 2)
+    let id = load<i32>(known)
+    if (id < 0) {
+      id = met++
+      store<i32>(known, id)
+      store<i32>(firsts + ((<usize>id) << 2), first + i)
+    }
+    store<i32>(ids + at, id)
+  }
+  return met
+}
+
+/** Of each code what a table of 32-bit values holds for it. */
+export function lookUp(codes: usize, count: i32, table: usize, to: usize): void {
+  for (let i = 0; i < count; i++) {
+    const at = (<usize>i) << 2
+    store<u32>(to + at, load<u32>(table + ((<usize>load<u32>(codes + at)) << 2)))
+  }
+}
+
+/** The first row of each code, counted from `first`, where none is known yet: -1 at first. */
+export function firstRows(codes: usize, count: i32, first: i32, firsts: usize): void {
+  for (let i = 0; i < count; i++) {
+    const at = firsts + ((<usize>load<u32>(codes + ((<usize>i) << 2))) << 2)
+    if (load<i32>(at) < 0) store<i32>(at, first + i)
+  }
+}
