@@ -15,7 +15,7 @@ const keptRows = ({ lineage }: StepResult, rowsIn: number, rowsOut: number): num
   if (lineage.kind === 'same') return rowsIn
   if (lineage.kind === 'source') return 0
   if (lineage.kind === 'groups') return Math.min(rowsIn, rowsOut)
-  return differentRows(lineage.index, rowsIn)
+  return lineage.kept ?? differentRows(lineage.index, rowsIn)
 }
 
 /** How many different rows an index names; most name them in order. */

@@ -55,6 +55,13 @@ const hasMissing = (index: Int32Array): boolean => {
 
 /** Whether an index names no row somewhere; asked for each column of a table. */
 const missing = new WeakMap<Int32Array, boolean>()
+/** Says of an index that it names a row everywhere, so that nobody looks. */
+export const markComplete = (index: Int32Array): Int32Array => {
+  missing.set(index, false)
+  return index
+}
+/** Whether an index is known to name a row everywhere. */
+export const isComplete = (index: Int32Array): boolean => missing.get(index) === false
 const anyMissing = (index: Int32Array): boolean => {
   let found = missing.get(index)
   if (found === undefined) missing.set(index, (found = hasMissing(index)))
@@ -82,7 +89,8 @@ const gatherBytes = (from: Uint8Array, index: Int32Array): Uint8Array => {
   fillBytes(to, from, index)
   return to
 }
-const gatherIndices = (from: Uint32Array, index: Int32Array): Uint32Array => {
+/** Codes at these places; 0 at -1. */
+export const gatherIndices = (from: Uint32Array, index: Int32Array): Uint32Array => {
   const to = uint32s(index.length)
   if (isTable(from, index)) kernels().lookUp(new Uint32Array(index.buffer, index.byteOffset, index.length), from, to)
   else fillIndices(to, from, index)
@@ -123,32 +131,27 @@ export const layOut = (perCode: Column, codes: Uint32Array): Column => {
     for (let code = 0; same && code < indices.length; code++) same = indices[code] === code
     if (same) return { ...perCode, indices: codes }
   }
-  const index = new Int32Array(codes.buffer, codes.byteOffset, codes.length)
-  missing.set(index, false)
-  return gather(perCode, index)
+  return gather(perCode, markComplete(new Int32Array(codes.buffer, codes.byteOffset, codes.length)))
 }
 
 /** 0 1 2 …, `count` of them from `from` on, `step` apart */
 export const sliceRows = (count: number, from = 0, step = 1): Int32Array => {
   const index = int32s(count)
   for (let i = 0; i < count; i++) index[i] = from + i * step
-  return index
+  return markComplete(index)
 }
 
 /** a b, 2 -> a a b b */
 export const repeatEach = (count: number, times: number): Int32Array => {
   const index = int32s(count * times)
   fillRepeats(index, times)
-  return index
+  return markComplete(index)
 }
 const fillRepeats = (index: Int32Array, times: number): void => {
   const n = index.length
-  for (let i = 0, row = 0, turn = 0; i < n; i++) {
-    index[i] = row
-    if (++turn === times) {
-      turn = 0
-      row++
-    }
+  for (let row = 0, at = 0; at < n; row++) {
+    const end = at + times
+    for (; at < end; at++) index[at] = row
   }
 }
 

@@ -1,6 +1,9 @@
 import { cellAt, isTextColumn, isNullAt, lengthOf, type Cell, type Column, type ColumnType } from './column.ts'
-import { gather } from './gather.ts'
+import { codesOf } from './codes.ts'
+import { gather, gatherIndices, isComplete, markComplete } from './gather.ts'
 import { int32s } from '../kernels/memory.ts'
+import type { DenseCodes } from '../kernels/table-kernels.ts'
+import { LazyColumn } from './lazy-column.ts'
 import { isRowsInOrder } from './rows-in-order.ts'
 import { bytesAString } from './stored-text.ts'
 
@@ -27,36 +30,42 @@ const columnBuffers = (column: Column): HeldBuffer[] => {
   ]
 }
 
-/** A column that may still be an index into another: its cells are gathered when somebody needs them all. */
+const isLazy = (base: Column | LazyColumn): base is LazyColumn => base instanceof LazyColumn
+const heldBuffers = (base: Column | LazyColumn): HeldBuffer[] => {
+  if (!isLazy(base)) return columnBuffers(base)
+  return base.isMade ? columnBuffers(base.column) : base.sources.flatMap(columnBuffers)
+}
+
+/** A column that may still be an index into another, or be lazy: its cells are gathered when somebody needs them all. */
 class ColumnView {
-  private base: Column
+  private base: Column | LazyColumn
   private index: Int32Array | undefined
-  private constructor(base: Column, index: Int32Array | undefined) {
+  private constructor(base: Column | LazyColumn, index: Int32Array | undefined) {
     this.base = base
     this.index = index
   }
-  static of(column: Column): ColumnView {
+  static of(column: Column | LazyColumn): ColumnView {
     return new ColumnView(column, undefined)
   }
   get type(): ColumnType {
     return this.base.type
   }
   get column(): Column {
-    if (this.index) {
-      this.base = gather(this.base, this.index)
-      this.index = undefined
-    }
+    const whole = isLazy(this.base) ? this.base.column : this.base
+    if (!this.index) return whole
+    this.base = gather(whole, this.index)
+    this.index = undefined
     return this.base
   }
   cell(row: number): Cell {
-    if (!this.index) return cellAt(this.base, row)
-    const at = this.index[row]!
-    return at < 0 ? null : cellAt(this.base, at)
+    const at = this.index ? this.index[row]! : row
+    if (at < 0) return null
+    return isLazy(this.base) ? this.base.cell(at) : cellAt(this.base, at)
   }
   isEmpty(row: number): boolean {
-    if (!this.index) return isNullAt(this.base, row)
-    const at = this.index[row]!
-    return at < 0 || isNullAt(this.base, at)
+    const at = this.index ? this.index[row]! : row
+    if (at < 0) return true
+    return isLazy(this.base) ? this.base.cell(at) === null : isNullAt(this.base, at)
   }
   /** `compose` is shared by the slots of one table, so that equal index vectors are composed once. */
   taken(index: Int32Array, compose: (inner: Int32Array) => Int32Array): ColumnView {
@@ -66,8 +75,14 @@ class ColumnView {
   sharesColumn(other: ColumnView): boolean {
     return this.base === other.base
   }
+  /** Codes of the cells. Where rows repeat those of a column, its own are coded. */
+  get codes(): DenseCodes {
+    if (!this.index || isLazy(this.base) || lengthOf(this.base) > this.index.length) return codesOf(this.column)
+    const { codes, bound } = codesOf(this.base)
+    return { codes: gatherIndices(codes, this.index), bound }
+  }
   get buffers(): HeldBuffer[] {
-    return [...columnBuffers(this.base), ...(this.index ? [[this.index.buffer, this.index.byteLength] as const] : [])]
+    return [...heldBuffers(this.base), ...(this.index ? [[this.index.buffer, this.index.byteLength] as const] : [])]
   }
 }
 
@@ -83,7 +98,7 @@ const isAll = (index: Int32Array, rowCount: number): boolean => {
 const composed = (index: Int32Array, inner: Int32Array): Int32Array => {
   const result = int32s(index.length)
   fillComposed(result, index, inner)
-  return result
+  return isComplete(index) && isComplete(inner) ? markComplete(result) : result
 }
 const fillComposed = (to: Int32Array, index: Int32Array, inner: Int32Array): void => {
   const n = to.length
@@ -112,6 +127,10 @@ export class Table {
   ): Table {
     return new Table(names, columns.map(ColumnView.of), rowCount)
   }
+  /** Columns of `rowCount` rows, of which some are made when they are needed. */
+  static ofLazy(names: readonly string[], columns: readonly (Column | LazyColumn)[], rowCount: number): Table {
+    return new Table(names, columns.map(ColumnView.of), rowCount)
+  }
 
   get schema(): Schema {
     return this.names.map((name, i) => ({ name, type: (this.slots[i] as ColumnView).type }))
@@ -134,6 +153,10 @@ export class Table {
     const at = this.positionOf(name)
     if (at < 0) throw new Error(`no column named ${name}`)
     return this.column(at)
+  }
+  /** A code a row of a column, so that equal cells have equal codes. */
+  codes(at: number): DenseCodes {
+    return (this.slots[at] as ColumnView).codes
   }
   /** Whether column `at` here and column `there` of another table are views of one column, found without gathering any cell. */
   sharesColumn(at: number, other: Table, there: number): boolean {

@@ -4,7 +4,7 @@ import { z } from 'zod'
 import { code, joined, psql, py, sql, type Code, sqlHelper, pyHelper, sparkHelper } from '../../codegen/tag.ts'
 import { kernels } from '../../kernels/kernels.ts'
 import { isNumber } from '../../table/column.ts'
-import { groupBy } from '../../table/group.ts'
+import { groupRows } from '../../table/group.ts'
 import { IntList, uint32s } from '../../kernels/memory.ts'
 import { formatDecimal } from '../../table/number.ts'
 import type { Schema, Table } from '../../table/table.ts'
@@ -93,9 +93,9 @@ const evaluateCheck = (
     return { passed: against.length === 0, figure: against.length, against }
   }
   if ('unique' in asked) {
-    const { ids, count } = groupBy(
-      selected(asked.unique, table.schema).map((field) => table.named(field.name)),
-      table.rowCount,
+    const { ids, count } = groupRows(
+      table,
+      selected(asked.unique, table.schema).map(({ name }) => name),
     )
     const held = new Uint32Array(count)
     for (const id of ids) held[id] = held[id]! + 1

@@ -1,8 +1,9 @@
+import { markComplete } from '../../table/gather.ts'
 import { listed } from '../../messages/words.ts'
 import type { Schema } from '../../table/table.ts'
 import { z } from 'zod'
 import { code, py, sql } from '../../codegen/tag.ts'
-import { groupBy } from '../../table/group.ts'
+import { groupRows } from '../../table/group.ts'
 import { int32s } from '../../kernels/memory.ts'
 import {
   checkSelector,
@@ -59,22 +60,16 @@ export const distinct = defineStep<Distinct>({
     return input
   },
   run: ({ columns = whole, keep = 'first' }, table) => {
-    const { ids, count, first } = groupBy(
-      selectedNames(columns, table.schema).map((name) => table.named(name)),
-      table.rowCount,
-    )
+    const { ids, count, first } = groupRows(table, selectedNames(columns, table.schema))
     const index = keep === 'first' ? first : lastOf(ids, count)
-    return { table: table.rows(index), lineage: { kind: 'index', index } }
+    return { table: table.rows(markComplete(index)), lineage: { kind: 'index', index, kept: index.length } }
   },
   trace: {
     leftBy: () => [],
     left: (params, { before, lineage, rowName }, row) => {
       if (lineage.kind !== 'index') return undefined
       const names = selectedNames(params.columns ?? whole, before.schema)
-      const { ids } = groupBy(
-        names.map((name) => before.named(name)),
-        before.rowCount,
-      )
+      const { ids } = groupRows(before, names)
       const kept = lineage.index.find((one) => ids[one] === ids[row])
       return kept === undefined
         ? undefined

@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { code, joined, py, sql, type Code, pyHelper } from '../../codegen/tag.ts'
 import { isNullAt, lengthOf, type Column } from '../../table/column.ts'
 import { gather, sliceRows } from '../../table/gather.ts'
-import { groupBy } from '../../table/group.ts'
+import { groupRows } from '../../table/group.ts'
 import type { Groups } from '../../kernels/table-kernels.ts'
 import { int32s } from '../../kernels/memory.ts'
 import {
@@ -67,10 +67,7 @@ export const fill = defineStep<Fill>({
     return input
   },
   run: ({ columns, direction, within }, table) => {
-    const groups = groupBy(
-      (within ? selectedNames(within, table.schema) : []).map((name) => table.named(name)),
-      table.rowCount,
-    )
+    const groups = groupRows(table, within ? selectedNames(within, table.schema) : [])
     let result = table
     let cellsChanged = 0
     for (const name of selectedNames(columns, table.schema)) {
@@ -85,10 +82,7 @@ export const fill = defineStep<Fill>({
   trace: {
     cells: ({ columns, direction, within }, { before }, column, rows) => {
       if (!selectedNames(columns, before.schema).includes(column)) return undefined
-      const groups = groupBy(
-        (within ? selectedNames(within, before.schema) : []).map((name) => before.named(name)),
-        before.rowCount,
-      )
+      const groups = groupRows(before, within ? selectedNames(within, before.schema) : [])
       const index = nearestFilled(before.named(column), groups, direction === 'up')
       // a gap that stays has nothing to be taken from
       return [{ column, rows: throughIndex(rows, index, before.rowCount) }]

@@ -1,3 +1,4 @@
+import { markComplete } from '../../table/gather.ts'
 import { columnsOfCondition, conditionReason } from '../shared/trace-conditions.ts'
 import { z } from 'zod'
 import { py, sql } from '../../codegen/tag.ts'
@@ -113,7 +114,7 @@ export const filter = defineStep<Filter>({
   },
   run: ({ where, keep = true }, table, context) => {
     const index = rowsMeeting(where, table, context, keep)
-    return { table: table.rows(index), lineage: { kind: 'index', index } }
+    return { table: table.rows(markComplete(index)), lineage: { kind: 'index', index, kept: index.length } }
   },
   trace: {
     leftBy: ({ where }, { before, context }) => columnsOfCondition(where, before, context),

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { code, py, sql, pyHelper, sparkHelper } from '../../codegen/tag.ts'
 import { float64s, int32s } from '../../kernels/memory.ts'
-import { groupBy } from '../../table/group.ts'
+import { groupRows } from '../../table/group.ts'
 import type { Schema } from '../../table/table.ts'
 import {
   checkPlace,
@@ -70,10 +70,7 @@ export const number = defineStep<NumberRows>({
     return withField(input, { name: nameOf(params, input), type: 'integer' }, params)
   },
   run: (params, table) => {
-    const { ids, count } = groupBy(
-      (params.within ? selectedNames(params.within, table.schema) : []).map((one) => table.named(one)),
-      table.rowCount,
-    )
+    const { ids, count } = groupRows(table, params.within ? selectedNames(params.within, table.schema) : [])
     const next = int32s(Math.max(1, count)).fill(params.start ?? 1)
     const values = float64s(table.rowCount)
     for (let i = 0; i < values.length; i++) {

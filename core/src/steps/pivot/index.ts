@@ -4,11 +4,12 @@ import { pivotTrace } from './trace.ts'
 import { maxColumns } from '../../table/limits.ts'
 import { code, joined, psql, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { aggregates, type AggregateResult, type Aggregate } from '../../table/aggregate.ts'
-import { cellAt, columnWriter, isTextColumn, type Column } from '../../table/column.ts'
+import { cellAt, columnWriter, isTextColumn, lengthOf, type Column } from '../../table/column.ts'
 import { gather, sliceRows } from '../../table/gather.ts'
-import { groupBy } from '../../table/group.ts'
+import { groupRows } from '../../table/group.ts'
 import type { Groups } from '../../kernels/table-kernels.ts'
 import { IntList, int32s, uint32s } from '../../kernels/memory.ts'
+import { LazyColumn } from '../../table/lazy-column.ts'
 import { Table, type Field, type Schema } from '../../table/table.ts'
 import { figure, listed, quoted, counted } from '../../messages/words.ts'
 import {
@@ -91,6 +92,22 @@ const withGaps = (column: Column, held: Uint8Array, gap: ReturnType<typeof cellF
   for (let i = 0; i < held.length; i++) writer.set(i, held[i] ? cellAt(column, i) : (gap ?? null))
   return writer.done()
 }
+
+/** The cells of a column in these rows, which may be its own. */
+const rowsAt = (table: Table, name: string, rows: Int32Array): Column =>
+  table
+    .select([table.positionOf(name)])
+    .rows(rows)
+    .column(0)
+
+/** Of cells row by row those of one label. */
+const ofLabel = (whole: Column, label: number, width: number): LazyColumn =>
+  new LazyColumn(
+    whole.type,
+    [whole],
+    (row) => cellAt(whole, row * width + label),
+    () => gather(whole, sliceRows(lengthOf(whole) / width, label, width)),
+  )
 
 const checkValues = (params: Pivot, input: Schema, context: CheckContext): void =>
   params.values.forEach((value, i) => {
@@ -206,9 +223,9 @@ export const pivot = defineStep<Pivot>({
   run: (params, table) => {
     const { labels, ofRow } = labelsOf(params, table.named(params.labels))
     const { keys, made, at } = layout(params, table.schema, labels)
-    const groups = groupBy(
-      keys.map((field) => table.named(field.name)),
-      table.rowCount,
+    const groups = groupRows(
+      table,
+      keys.map(({ name }) => name),
     )
     const rowCount = keys.length === 0 ? Math.max(1, groups.count) : groups.count
     if (rowCount * labels.length * params.values.length > mostCells || labels.length > maxColumns)
@@ -230,17 +247,15 @@ export const pivot = defineStep<Pivot>({
     const failures: { column: string; rows: Int32Array }[] = []
     const whole = wholeColumns(params, keyWords, seen, table, cells, held, failures, made, labels)
     const columns = made.map(({ label, value }) =>
-      gather(whole[params.values.indexOf(value)] as Column, sliceRows(rowCount, labels.indexOf(label), labels.length)),
+      ofLabel(whole[params.values.indexOf(value)] as Column, labels.indexOf(label), labels.length),
     )
     const keyTable = table.select(keys.map((field) => table.positionOf(field.name))).rows(groups.first)
-    const names = [...keyTable.names.slice(0, at), ...made.map(({ field }) => field.name), ...keyTable.names.slice(at)]
-    const all = [
-      ...keys.slice(0, at).map((_, i) => keyTable.column(i)),
-      ...columns,
-      ...keys.slice(at).map((_, i) => keyTable.column(at + i)),
-    ]
+    const names = [...keyTable.names, ...made.map(({ field }) => field.name)]
+    const order = names.map((_, i) => i)
+    order.splice(at, 0, ...order.splice(keys.length))
+    const cellsMade = Table.ofLazy(names.slice(keys.length), columns, rowCount)
     return {
-      table: Table.of(names, all, rowCount),
+      table: keys.length === 0 ? cellsMade : keyTable.beside(cellsMade, names).select(order),
       lineage: { kind: 'groups', ids: groups.ids },
       unreadable: failures,
       notes: { labels: labels.length, leftOut: table.rowCount - seen.rowCount },
@@ -344,7 +359,7 @@ function wholeColumns(
     const type = valueType(value, table.schema)
     if (value.how === 'only')
       return withGaps(
-        gather(seen.named(value.column), onlyRows(seen.named(value.column), cells, refuse)),
+        rowsAt(seen, value.column, onlyRows(seen.named(value.column), cells, refuse)),
         held,
         cellFor(params.gaps ?? null, type),
       )

@@ -94,6 +94,8 @@ export type RowLineage =
   | {
       readonly kind: 'index'
       readonly index: Int32Array
+      /** How many different rows the index names, where that is known. */
+      readonly kept?: number
       /** Of a match, the row of the other table of each output row; -1 where there is none. */
       readonly other?: Int32Array
       /** Of a match that keeps only rows that match none. */

@@ -39,7 +39,7 @@ export const slice = defineStep<Slice>({
   output: (_params, input) => input,
   run: (params, table) => {
     const index = spanOf(params, table.rowCount)
-    return { table: table.rows(index), lineage: { kind: 'index', index } }
+    return { table: table.rows(index), lineage: { kind: 'index', index, kept: index.length } }
   },
   trace: {
     leftBy: () => [],

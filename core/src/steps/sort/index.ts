@@ -1,3 +1,4 @@
+import { markComplete } from '../../table/gather.ts'
 import { z } from 'zod'
 import { code, py, sql, pyHelper } from '../../codegen/tag.ts'
 import {
@@ -38,7 +39,7 @@ export const sort = defineStep<SortParams>({
   },
   run: ({ by }, table) => {
     const index = orderOf(by, table)
-    return { table: table.rows(index), lineage: { kind: 'index', index } }
+    return { table: table.rows(markComplete(index)), lineage: { kind: 'index', index, kept: index.length } }
   },
   scripts: {
     sql: ({ by }, { from, input, output, column }) =>

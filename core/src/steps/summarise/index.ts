@@ -2,7 +2,7 @@ import { measureSources } from '../shared/trace-measures.ts'
 import { orderOf } from '../shared/sort-keys.ts'
 import { z } from 'zod'
 import { code, joined, lines, py, sql, pyHelper, type Code } from '../../codegen/tag.ts'
-import { groupBy } from '../../table/group.ts'
+import { groupRows } from '../../table/group.ts'
 import { Table, type Field, type Schema } from '../../table/table.ts'
 import { listed } from '../../messages/words.ts'
 import { bySchema, byWords, checkBy, keysOf, selectorPython, type GroupKeys } from '../shared/columns.ts'
@@ -106,9 +106,9 @@ export const summarise = defineStep<Summarise>({
   },
   run: (params, table) => {
     const { keys, made } = layout(params, table.schema)
-    const groups = groupBy(
-      keys.map((field) => table.named(field.name)),
-      table.rowCount,
+    const groups = groupRows(
+      table,
+      keys.map(({ name }) => name),
     )
     const count = keys.length === 0 ? 1 : groups.count
     const keyTable = table.select(keys.map((field) => table.positionOf(field.name))).rows(groups.first)

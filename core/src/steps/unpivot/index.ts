@@ -7,6 +7,7 @@ import { patternPython } from '../../codegen/regex/scripts.ts'
 import { code, joined, lines, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import {
   asDictionary,
+  cellAt,
   columnOf,
   emptyColumn,
   isTextColumn,
@@ -17,10 +18,11 @@ import {
   type ColumnType,
   type TextColumn,
 } from '../../table/column.ts'
-import { gather, interleave, repeatEach } from '../../table/gather.ts'
-import { bitmap, int32s, set, uint32s, type Bitmap } from '../../kernels/memory.ts'
+import { interleave, repeatEach } from '../../table/gather.ts'
+import { bitmap, int32s, isSet, set, uint32s, type Bitmap } from '../../kernels/memory.ts'
 import { convert } from '../../reading/convert.ts'
-import type { Schema } from '../../table/table.ts'
+import { LazyColumn } from '../../table/lazy-column.ts'
+import { Table, type Schema } from '../../table/table.ts'
 import { counted, listed, quoted, figure } from '../../messages/words.ts'
 import {
   checkPlace,
@@ -82,16 +84,33 @@ const countBits = (map: Bitmap): number => {
   for (let i = 0; i < n; i++) for (let bits = map[i]!; bits !== 0; bits &= bits - 1) count++
   return count
 }
-/** The rows whose bit is not set. */
-const clearRows = (map: Bitmap, rowCount: number): Int32Array => {
-  const rows = int32s(rowCount)
+/** Of rows by turns those that are not empty, as places `row * turns + turn`. `empty` has a bit for each row of each turn. */
+const filledPlaces = (empty: readonly (Bitmap | undefined)[], rowCount: number): Int32Array => {
+  const places = int32s(rowCount * empty.length)
   let count = 0
-  for (let i = 0; i < rowCount; i++) {
-    rows[count] = i
-    count += 1 - ((map[i >> 3]! >> (i & 7)) & 1)
-  }
-  return rows.subarray(0, count)
+  for (let row = 0, place = 0; row < rowCount; row++)
+    for (let turn = 0; turn < empty.length; turn++, place++) if (!isSet(empty[turn], row)) places[count++] = place
+  return places.subarray(0, count)
 }
+
+/** The cells of some columns in turns, row by row. */
+const inTurns = (type: ColumnType, columns: readonly Column[]): Column | LazyColumn => {
+  const count = columns.length
+  if (count === 0) return emptyColumn(type, 0)
+  return new LazyColumn(
+    type,
+    columns,
+    (place) => cellAt(columns[place % count] as Column, Math.floor(place / count)),
+    () => interleave(type, columns),
+  )
+}
+const labelsInTurns = (labels: readonly string[], rowCount: number): LazyColumn =>
+  new LazyColumn(
+    'text',
+    [],
+    (place) => labels[place % labels.length] || null,
+    () => interleavedLabels(labels, rowCount),
+  )
 
 const widenSql = (part: Code, from: ColumnType, to: ColumnType): Code => {
   if (from === to) return part
@@ -286,34 +305,43 @@ export const unpivot = defineStep<Unpivot>({
   run: (params, table) => {
     const { turns, kept, gathered, label, values, at } = layout(params, table.schema)
     checkSize('Turning these columns into rows', table.rowCount * turns.length, kept.length + 1 + values.length)
-    const made = values.map(({ type }, g) => {
-      const columns = turns.map(({ columns: all }) =>
+    const columns = values.map(({ type }, g) =>
+      turns.map(({ columns: all }) =>
         all[g] === undefined ? emptyColumn(type, table.rowCount) : convert(table.named(all[g]), { type }).column,
-      )
-      return columns.length > 0 ? interleave(type, columns) : emptyColumn(type, 0)
-    })
+      ),
+    )
+    const empty = turns.map((_, turn) => emptyRows(columns.map((all) => all[turn] as Column)))
     const each = repeatEach(table.rowCount, turns.length)
-    const labels = interleavedLabels(
-      turns.map((turn) => turn.label),
-      table.rowCount,
+    const dropped = params.empty === 'drop' && empty.some((one) => one !== undefined)
+    const places = dropped ? filledPlaces(empty, table.rowCount) : undefined
+    const index = places ? places.map((place) => each[place]!) : each
+    const all = Table.ofLazy(
+      [label, ...values.map((field) => field.name)],
+      [
+        labelsInTurns(
+          turns.map((turn) => turn.label),
+          table.rowCount,
+        ),
+        ...values.map(({ type }, g) => inTurns(type, columns[g] ?? [])),
+      ],
+      each.length,
     )
-    const empty = emptyRows(made)
-    const rows = params.empty === 'drop' && empty ? clearRows(empty, each.length) : undefined
-    const index = rows ? rows.map((row) => each[row]!) : each
     const first = table.select(kept.map((field) => table.positionOf(field.name))).rows(index)
-    const named = first.with(at, label, rows ? gather(labels, rows) : labels)
-    const result = made.reduce(
-      (now, column, g) => now.with(at + 1 + g, values[g]?.name ?? '', rows ? gather(column, rows) : column),
-      named,
-    )
+    const named = [...first.names, label, ...values.map((field) => field.name)]
+    const order = named.map((_, i) => i)
+    order.splice(at, 0, ...order.splice(first.names.length))
     return {
-      table: result,
+      table: first.beside(places ? all.rows(places) : all, named).select(order),
       lineage: {
         kind: 'index',
         index,
-        ...(rows ? { turn: rows.map((row) => row % turns.length) } : {}),
+        ...(places ? {} : { kept: turns.length > 0 ? table.rowCount : 0 }),
+        ...(places ? { turn: places.map((place) => place % turns.length) } : {}),
       },
-      notes: { gatheredColumns: gathered, emptyCells: empty ? countBits(empty) : 0 },
+      notes: {
+        gatheredColumns: gathered,
+        emptyCells: empty.reduce((sum, one) => sum + (one ? countBits(one) : 0), 0),
+      },
     }
   },
   trace: unpivotTrace,

@@ -5,7 +5,7 @@ import { kernels } from '../../kernels/kernels.ts'
 
 import { columnWriter, isNullAt, type Column, type ColumnType, type FloatColumn } from '../../table/column.ts'
 import { gather, layOut, sliceRows } from '../../table/gather.ts'
-import { groupBy } from '../../table/group.ts'
+import { groupRows } from '../../table/group.ts'
 import type { Groups } from '../../kernels/table-kernels.ts'
 import { bitmap, isSet, set, float64s, IntList, int32s } from '../../kernels/memory.ts'
 import { maxInteger } from '../../table/number.ts'
@@ -56,15 +56,15 @@ type Walk = {
 
 /** The groups and the order of rows that the measures go by. */
 const walkOf = (params: Window, table: Table): Walk => {
-  const groups = groupBy(
-    keysOf(byOf(params), table.schema).map((field) => table.named(field.name)),
-    table.rowCount,
+  const groups = groupRows(
+    table,
+    keysOf(byOf(params), table.schema).map(({ name }) => name),
   )
   const order = params.order ? orderOf(params.order, table) : sliceRows(table.rowCount)
   const ties = params.order
-    ? groupBy(
-        params.order.map(({ column }) => table.named(column)),
-        table.rowCount,
+    ? groupRows(
+        table,
+        params.order.map(({ column }) => column),
       ).ids
     : undefined
   return { groups, order, ties }
