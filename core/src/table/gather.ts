@@ -36,7 +36,17 @@ const clearMissing = (to: Float64Array, index: Int32Array): void => {
   const n = to.length
   for (let i = 0; i < n; i++) if (index[i]! < 0) to[i] = 0
 }
+/** Bits of rows that all have one, a byte at a time. */
 const fillNulls = (to: Bitmap, from: Bitmap, index: Int32Array): void => {
+  const n = index.length
+  for (let byte = 0, i = 0; i < n; byte++) {
+    const end = i + 8 < n ? i + 8 : n
+    let bits = 0
+    for (let k = 0; i < end; i++, k++) bits |= ((from[index[i]! >> 3]! >> (index[i]! & 7)) & 1) << k
+    to[byte] = bits
+  }
+}
+const fillNullsOfSome = (to: Bitmap, from: Bitmap, index: Int32Array): void => {
   const n = index.length
   for (let i = 0; i < n; i++) {
     const at = index[i]!
@@ -100,7 +110,8 @@ const gatherNulls = (from: Bitmap | undefined, index: Int32Array): Bitmap | unde
   const some = anyMissing(index)
   if (from === undefined && !some) return undefined
   const to = bitmap(index.length)
-  if (from) fillNulls(to, from, index)
+  if (from && some) fillNullsOfSome(to, from, index)
+  else if (from) fillNulls(to, from, index)
   if (some) markMissing(to, index)
   return to
 }
