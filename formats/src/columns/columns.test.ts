@@ -1,11 +1,12 @@
-import { mkdtempSync, readFileSync, statSync, truncateSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync, statSync, truncateSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, test } from 'vitest'
 import { columnOf, concat, convert, gather, Table, writeCsv } from '@fabula/core'
 import { fileFromBytes } from '../input-file.ts'
 import { openInput, type OpenedFiles } from '../open-input.ts'
-import { readColumnsFile, writeColumnsFile } from './columns-file.ts'
+import { readColumnsFile } from './read.ts'
+import { writeColumnsFile } from './write.ts'
 
 const place = (): string => join(mkdtempSync(join(tmpdir(), 'fabula-columns-')), 'a.columns')
 const again = async (opened: OpenedFiles): Promise<OpenedFiles> => {
@@ -29,6 +30,8 @@ describe('columns kept in a file', () => {
     const at = back.positionOf('Long')
     expect(back.cell(at, 29_999)).toBe('note 29999 "é"')
     const held = (): number => new Map(back.buffers).size
+    expect(held()).toBe(0)
+    back.column(at)
     const before = held()
     const picked = gather(back.column(at), Int32Array.from([5, -1]))
     expect(Table.of(['L'], [picked]).cell(0, 0)).toBe('note 5 "é"')
@@ -41,6 +44,27 @@ describe('columns kept in a file', () => {
     expect(Table.of(['T'], [copy]).cell(0, 3)).toBe('Grünau 🐇')
     const list = convert(columnOf('list', ['[1]', null]), { type: 'text' }).column
     expect(Table.of(['L'], [list]).cell(0, 0)).toBe('[1]')
+  })
+  test('single cells are read where they lie, and a column when it is needed, even after the file is removed', async () => {
+    const { table } = await openInput([fileFromBytes('a.csv', Buffer.from(csv))], {})
+    const path = place()
+    await writeColumnsFile(path, { ...(await openInput([fileFromBytes('a.csv', Buffer.from(csv))], {})), table })
+    const { table: back } = readColumnsFile(path)
+    rmSync(path)
+    for (const row of [0, 1, 4095, 4096, 8191, 8193, 29_999, 3])
+      for (const [at, name] of table.names.entries())
+        expect([name, row, back.cell(at, row), back.isNull(at, row)]).toEqual([
+          name,
+          row,
+          table.cell(at, row),
+          table.isNull(at, row),
+        ])
+    expect(back.buffers).toEqual([])
+    const last = Int32Array.from([29_999, -1, 5])
+    const picked = back.rows(last)
+    expect(writeCsv(picked)).toBe(writeCsv(table.rows(last)))
+    expect(writeCsv(back)).toBe(writeCsv(table))
+    expect(new Map(back.buffers).size).toBeGreaterThan(0)
   })
   test('a file that is cut short or is another is not taken', async () => {
     const path = place()
