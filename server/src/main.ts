@@ -142,13 +142,14 @@ server.on('error', (error: NodeJS.ErrnoException) => {
 })
 watcher.start(Number(process.env.FABULA_WATCH_SECONDS ?? 10) * 1000)
 const address = `http://${loopback ? 'localhost' : host}:${port}`
-server.listen(port, host, () =>
+server.listen(port, host, () => {
   process.stdout.write(
     owner.isNew
       ? `Fabula is at ${address}/#${owner.fragment}\nThis address makes a browser the owner's; it is told this once. The key stays in ${join(data, 'owner.key')}.\n`
       : `Fabula is at ${address}\n`,
-  ),
-)
+  )
+  compute.warm()
+})
 
 let ending = false
 const end = async (): Promise<void> => {

@@ -65,6 +65,11 @@ export class ComputeProcess {
     this.options = options
   }
 
+  /** Starts it before a job comes, which then need not wait. */
+  warm(): void {
+    this.child ??= this.start()
+  }
+
   get jobs(): readonly ComputeJob[] {
     return [...this.sent.values(), ...this.waiting]
   }

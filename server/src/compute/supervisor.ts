@@ -144,6 +144,11 @@ export class Supervisor {
     this.balancing.unref()
   }
 
+  /** Starts the process that takes the first look, so that nobody waits for it. */
+  warm(): void {
+    this.pools.interactive.processes[0]?.warm()
+  }
+
   /** How many replays run at a time. */
   get batchWidth(): number {
     return this.pools.batch.processes.length
