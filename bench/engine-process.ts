@@ -17,7 +17,7 @@ import {
   type Step,
   type Table,
 } from '@fabula/core'
-import { openInput, outputPieces } from '@fabula/formats'
+import { contentAt, openInput, outputPieces } from '@fabula/formats'
 import { benchFile, type BenchFile } from './files.ts'
 import { works, type Work } from './works.ts'
 
@@ -31,8 +31,8 @@ const held = new Map<string, OpenedSource>()
 
 /** A file as the server opens it, which hashed it when it came. */
 const openFile = async (name: BenchFile, count: number): Promise<OpenedSource> => {
-  const bytes = readFileSync(await benchFile(name, count))
-  return { ...(await openInput([{ name, bytes, hash: name }], read)), key: `${name} ${count}` }
+  const content = contentAt(await benchFile(name, count), name)
+  return { ...(await openInput([{ name, content, hash: name }], read)), key: `${name} ${count}` }
 }
 const opened = async (name: BenchFile, count: number): Promise<OpenedSource> => {
   const source = held.get(`${name} ${count}`) ?? (await openFile(name, count))

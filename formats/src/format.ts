@@ -1,4 +1,5 @@
 import { formatInfo, formatOf, type Format, type ReadOptions } from '@fabula/core'
+import type { FileContent } from './file-content.ts'
 import { FileProblem } from './problem.ts'
 import { openOds } from './sheet/ods.ts'
 import type { Workbook } from './sheet/workbook.ts'
@@ -12,12 +13,13 @@ const isParquet = (bytes: Buffer): boolean => begins(bytes, [0x50, 0x41, 0x52, 0
 const says = (bytes: Buffer, text: string): boolean => bytes.includes(text, 0, 'utf16le')
 
 /** What stands in the file itself, whatever its name says; what no reader here reads is refused with a way on. */
-const found = (bytes: Buffer, name: string): Format | undefined => {
+const found = (content: FileContent, name: string): Format | undefined => {
+  const bytes = content.part(0, 4096)
   if (isZip(bytes)) return bytes.subarray(0, 200).includes('opendocument.spreadsheet') ? 'ods' : 'xlsx'
   if (isParquet(bytes)) return 'parquet'
   if (isCompound(bytes))
     throw new FileProblem(
-      says(bytes, 'EncryptedPackage')
+      says(content.all(), 'EncryptedPackage')
         ? `${name} is locked with a password. Open it in the program it came from, save it without one, and drop that.`
         : `${name} is a workbook of the old kind (.xls). Save it as .xlsx in the program it came from, and drop that.`,
     )
@@ -41,8 +43,8 @@ const found = (bytes: Buffer, name: string): Format | undefined => {
 }
 
 /** The format of a file: by what stands in it, then by what the recipe says, then by its name. */
-export const formatOfFile = (bytes: Buffer, name: string, read: ReadOptions): Format => {
-  const real = found(bytes, name)
+export const formatOfFile = (content: FileContent, name: string, read: ReadOptions): Format => {
+  const real = found(content, name)
   const message = read.format
   if (message !== undefined && real !== message && (real !== undefined || (message !== 'csv' && message !== 'json')))
     throw new FileProblem(

@@ -1,13 +1,16 @@
 import { createHash } from 'node:crypto'
-import { readFileSync } from 'node:fs'
 import { basename } from 'node:path'
+import { contentAt, contentOf, windowBytes, type FileContent } from './file-content.ts'
 import type { InputFile } from './open-input.ts'
 
+const hashOf = (content: FileContent): string => {
+  const hash = createHash('sha256')
+  for (let at = 0; at < content.size; at += windowBytes) hash.update(content.part(at, windowBytes))
+  return hash.digest('hex')
+}
+const inputFile = (name: string, content: FileContent): InputFile => ({ name, content, hash: hashOf(content) })
+
 /** A file held in memory. */
-export const fileFromBytes = (name: string, bytes: Buffer): InputFile => ({
-  name,
-  bytes,
-  hash: createHash('sha256').update(bytes).digest('hex'),
-})
-/** Throws what Node throws where the file cannot be read. */
-export const fileFromPath = (path: string): InputFile => fileFromBytes(basename(path), readFileSync(path))
+export const fileFromBytes = (name: string, bytes: Buffer): InputFile => inputFile(name, contentOf(bytes))
+/** A file on disk. Throws what Node throws where it cannot be read. */
+export const fileFromPath = (path: string): InputFile => inputFile(basename(path), contentAt(path, basename(path)))

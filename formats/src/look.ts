@@ -92,21 +92,13 @@ class Ends {
   }
 }
 
-const lookAtCsv = ({ bytes: whole, name }: InputFile, read: ReadOptions): RawLook => {
-  const encoding = read.encoding ?? detectEncoding(whole)
+const lookAtCsv = ({ content, name }: InputFile, read: ReadOptions): RawLook => {
+  const encoding = read.encoding ?? detectEncoding(content)
   // a large file is looked at from its first piece only: its foot is not known then
-  const large = whole.length > 8 << 20
-  const bytes = large
-    ? whole.subarray(
-        0,
-        Math.max(
-          2,
-          encoding.startsWith('utf-16')
-            ? (whole.lastIndexOf(10, 2 << 20) + 1) & ~1
-            : whole.lastIndexOf(10, 2 << 20) + 1,
-        ),
-      )
-    : whole
+  const large = content.size > 8 << 20
+  const start = large ? content.part(0, (2 << 20) + 1) : content.all()
+  const lines = start.lastIndexOf(10) + 1
+  const bytes = large ? start.subarray(0, Math.max(2, encoding.startsWith('utf-16') ? lines & ~1 : lines)) : start
   const quote = read.quote ?? '"'
   const [piece] = textPieces(bytes, name, encoding)
   const delimiter = read.delimiter ?? sniffDelimiter(piece?.text ?? '', quote)
@@ -143,10 +135,10 @@ const lookAtCsv = ({ bytes: whole, name }: InputFile, read: ReadOptions): RawLoo
 
 /** The first lines, set out for reading, and the first list of records in it. */
 const lookAtJson = (
-  { bytes, name }: InputFile,
+  { content, name }: InputFile,
   read: ReadOptions,
 ): Pick<RawLook, 'rows' | 'total'> & { path?: string } => {
-  const document = parseJson(bytes, name, read.encoding)
+  const document = parseJson(content.all(), name, read.encoding)
   const [path = ''] = listsIn(document)
   const text = JSON.stringify(
     document,
@@ -159,7 +151,7 @@ const lookAtJson = (
 
 /** What stands in the file, before anything is made of it. `sheet` says which sheet's rows are wanted. */
 export const lookAtFile = (file: InputFile, read: ReadOptions, sheet?: string): RawLook => {
-  const format = formatOfFile(file.bytes, file.name, read)
+  const format = formatOfFile(file.content, file.name, read)
   const plain = {
     format,
     sheets: [],
@@ -175,7 +167,7 @@ export const lookAtFile = (file: InputFile, read: ReadOptions, sheet?: string): 
   if (format === 'csv') return lookAtCsv(file, read)
   if (format === 'json') return { ...plain, ...lookAtJson(file, read) }
   if (format === 'parquet') return plain
-  const book = openWorkbook(file.bytes, file.name, format)
+  const book = openWorkbook(file.content.all(), file.name, format)
   const wanted = sheet ?? book.sheets.find(({ hidden }) => !hidden)?.name ?? book.sheets[0]?.name
   let look: Ends | undefined
   const sheets = book.sheets.map((info): SheetLook => {

@@ -23,6 +23,7 @@ import {
   type ColumnAliases,
   type UnreadableCells,
 } from '@fabula/core'
+import type { FileContent } from './file-content.ts'
 import type { YieldControl } from './yield-control.ts'
 import { openCsvFile } from './csv/open-csv.ts'
 import { formatOfFile, openWorkbook } from './format.ts'
@@ -34,7 +35,7 @@ import type { SheetInfo, Workbook } from './sheet/workbook.ts'
 /** A file to open: its name, its bytes, its SHA-256. */
 export type InputFile = {
   readonly name: string
-  readonly bytes: Buffer
+  readonly content: FileContent
   /** SHA-256 of the bytes, in hex. */ readonly hash: string
   /** Other names of columns in this file alone, to the names of the story. */
   readonly aliases?: ColumnAliases | undefined
@@ -169,26 +170,26 @@ const otherSheet = (book: Workbook, { name, hidden }: SheetInfo, file: string, r
 }
 
 const openFile = async (file: InputFile, read: ReadOptions, yieldControl: YieldControl): Promise<FileParts> => {
-  const format = formatOfFile(file.bytes, file.name, read)
+  const format = formatOfFile(file.content, file.name, read)
   if (format === 'csv')
     return {
-      parts: [{ file, format, built: await openCsvFile(file.bytes, file.name, read, yieldControl) }],
+      parts: [{ file, format, built: await openCsvFile(file.content, file.name, read, yieldControl) }],
       others: [],
       sheets: [],
     }
   if (format === 'json')
     return {
-      parts: [{ file, format, built: await openJson(file.bytes, file.name, read, yieldControl) }],
+      parts: [{ file, format, built: await openJson(file.content.all(), file.name, read, yieldControl) }],
       others: [],
       sheets: [],
     }
   if (format === 'parquet')
     return {
-      parts: [{ file, format, built: await openParquet(file.bytes, file.name, read, yieldControl) }],
+      parts: [{ file, format, built: await openParquet(file.content.all(), file.name, read, yieldControl) }],
       others: [],
       sheets: [],
     }
-  const book = openWorkbook(file.bytes, file.name, format)
+  const book = openWorkbook(file.content.all(), file.name, format)
   const chosen = chosenSheets(book.sheets, read.sheets).filter(({ name }) => !file.withoutSheets?.includes(name))
   const parts: Omit<ReadPart, 'renamed'>[] = []
   for (const [i, { name: sheet, hidden }] of chosen.entries())
@@ -264,7 +265,7 @@ const settleText = async (
         {
           ...part,
           built: await openCsvFile(
-            part.file.bytes,
+            part.file.content,
             part.file.name,
             readWith({ ...read, types }, part.renamed),
             () => undefined,

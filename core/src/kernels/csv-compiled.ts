@@ -42,13 +42,12 @@ class CompiledCsv implements CsvKernel {
   }
 
   cut(from: number): number {
-    const { bytes } = this.source
     const { run } = this.instance
     const { width, delimiter, quote } = this.layout
     for (;;) {
-      const part = bytes.subarray(from, from + this.size)
+      const part = this.source.block(from, this.size)
       this.instance.bytes.set(part, this.block)
-      const last = from + part.length === bytes.length
+      const last = from + part.length === this.source.size
       this.rows = run.cut(this.block, part.length, last, width, this.most, delimiter, quote, this.cuts, this.places)
       this.next = from + (run.next.value as number)
       // a row that is longer than the block

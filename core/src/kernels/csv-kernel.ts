@@ -1,6 +1,8 @@
 /** UTF-8 bytes of a file, with what makes texts of bytes and bytes of a text. */
 export type ByteSource = {
-  readonly bytes: Uint8Array
+  /** How many bytes there are. */ readonly size: number
+  /** `length` bytes from a place on, fewer where the file ends before. Valid until the next call. */
+  readonly block: (from: number, length: number) => Uint8Array
   readonly decoder: (bytes: Uint8Array) => (start: number, end: number) => string
   readonly bytesOf: (text: string) => Uint8Array
 }

@@ -61,11 +61,10 @@ class ReferenceCsv implements CsvKernel {
   }
 
   cut(from: number): number {
-    const { bytes } = this.source
     for (;;) {
-      const part = bytes.subarray(from, from + this.block.length)
+      const part = this.source.block(from, this.block.length)
       this.block.set(part)
-      const last = from + part.length === bytes.length
+      const last = from + part.length === this.source.size
       this.rows = 0
       let at = 0
       let after = 0

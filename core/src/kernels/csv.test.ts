@@ -6,7 +6,8 @@ import { referenceCsv } from './csv-reference.ts'
 
 const encoder = new TextEncoder()
 const source = (bytes: Uint8Array): ByteSource => ({
-  bytes,
+  size: bytes.length,
+  block: (from, length) => bytes.subarray(from, from + length),
   decoder: (of) => (start, end) => new TextDecoder('utf-8', { ignoreBOM: true }).decode(of.subarray(start, end)),
   bytesOf: (text) => encoder.encode(text),
 })

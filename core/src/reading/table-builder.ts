@@ -17,7 +17,7 @@ import { kernels } from '../kernels/kernels.ts'
 import { NumberBuilder } from './column-builders.ts'
 import { TextBuilder } from './text-builder.ts'
 import { ColumnNames } from './column-names.ts'
-import type { ByteSource, CsvKernel } from '../kernels/csv-kernel.ts'
+import { longestRow, type ByteSource, type CsvKernel } from '../kernels/csv-kernel.ts'
 import { joinedNames, RowFilter } from './row-filter.ts'
 import { detectText, widen, type Detected } from './type-detection.ts'
 import { plainLocale, type NumberLocale } from '../table/number.ts'
@@ -162,7 +162,7 @@ export class TableBuilder {
   *scan(source: ByteSource, from: number, delimiter: number, quote: number): Generator<number, boolean> {
     const width = Math.max(1, this.names.length)
     const kernel = kernels().csv(source, { delimiter, quote, width })
-    for (let at = from; at < source.bytes.length;) {
+    for (let at = from; at < source.size;) {
       const rows = kernel.cut(at)
       if (rows > 0) {
         this.takeBlock(source, kernel, rows)
@@ -196,42 +196,18 @@ export class TableBuilder {
   }
 
   /** A row that is blank, ragged or holds quotes; where the next one begins, or -1 where a quote is out of place. */
-  // eslint-disable-next-line complexity -- one pass over an odd row, which keeps the place in its bytes
-  private oddRow({ bytes, decoder }: ByteSource, from: number, delimiter: number, quote: number): number {
-    const text = decoder(bytes)
-    const row: string[] = []
-    let at = from
-    for (;;) {
-      let start = at
-      if (bytes[at] === quote) {
-        let doubled = false
-        for (at++; ; at++) {
-          // eslint-disable-next-line max-depth -- one pass over an odd row, which keeps the place in its bytes
-          if (at >= bytes.length) return -1
-          // eslint-disable-next-line max-depth -- one pass over an odd row, which keeps the place in its bytes
-          if (bytes[at] !== quote) continue
-          // eslint-disable-next-line max-depth -- one pass over an odd row, which keeps the place in its bytes
-          if (bytes[at + 1] !== quote) break
-          doubled = true
-          at++
-        }
-        const inner = text(start + 1, at)
-        const mark = String.fromCharCode(quote)
-        row.push(doubled ? inner.replaceAll(mark + mark, mark) : inner)
-        at++
-        if (bytes[at] === 13 && bytes[at + 1] === 10) at++
-        if (at < bytes.length && bytes[at] !== delimiter && bytes[at] !== 10) return -1
-      } else {
-        while (at < bytes.length && bytes[at] !== delimiter && bytes[at] !== 10) at++
-        const end = bytes[at] === 10 && at > start && bytes[at - 1] === 13 ? at - 1 : at
-        row.push(text(start, end))
-      }
-      start = at
-      if (at >= bytes.length || bytes[at] === 10) break
-      at++
+  private oddRow(source: ByteSource, from: number, delimiter: number, quote: number): number {
+    for (let length = shortRow; ; length *= 8) {
+      const bytes = source.block(from, length)
+      const row: string[] = []
+      const next = cutRow(bytes, source.decoder(bytes), delimiter, quote, row)
+      const whole = from + bytes.length === source.size
+      // a row that ends where the bytes do may go on behind them
+      if (!whole && (next < 0 || next > bytes.length - 2) && length < longestRow) continue
+      if (next < 0) return -1
+      this.take([row])
+      return from + next
     }
-    this.take([row])
-    return at + 1
   }
 
   get rowCount(): number {
@@ -275,6 +251,48 @@ export class TableBuilder {
     }
     return { table: Table.of(this.names, columns, this.rows), notes, unreadable, blank, blankAt: this.blankAt }
   }
+}
+
+/** So many bytes are looked at first for a row that is odd. */
+const shortRow = 1 << 14
+
+/** The cells of the row that begins with the first byte; where the next one begins, or -1 where a quote is out of place. */
+// eslint-disable-next-line complexity -- one pass over an odd row, which keeps the place in its bytes
+const cutRow = (
+  bytes: Uint8Array,
+  text: (start: number, end: number) => string,
+  delimiter: number,
+  quote: number,
+  row: string[],
+): number => {
+  let at = 0
+  for (;;) {
+    const start = at
+    if (bytes[at] === quote) {
+      const end = closingQuote(bytes, at + 1, quote)
+      if (end < 0) return -1
+      const mark = String.fromCharCode(quote)
+      row.push(text(start + 1, end).replaceAll(mark + mark, mark))
+      at = end + 1
+      if (bytes[at] === 13 && bytes[at + 1] === 10) at++
+      if (at < bytes.length && bytes[at] !== delimiter && bytes[at] !== 10) return -1
+    } else {
+      while (at < bytes.length && bytes[at] !== delimiter && bytes[at] !== 10) at++
+      const end = bytes[at] === 10 && at > start && bytes[at - 1] === 13 ? at - 1 : at
+      row.push(text(start, end))
+    }
+    if (at >= bytes.length || bytes[at] === 10) return at + 1
+    at++
+  }
+}
+/** The first quote from a place on that is not doubled; -1 where there is none. */
+const closingQuote = (bytes: Uint8Array, from: number, quote: number): number => {
+  for (let at = from; at < bytes.length; at++) {
+    if (bytes[at] !== quote) continue
+    if (bytes[at + 1] !== quote) return at
+    at++
+  }
+  return -1
 }
 
 /** Texts that no cell can hold are refused where they come in, with the column's name. */

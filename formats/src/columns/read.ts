@@ -1,4 +1,3 @@
-import { closeSync, fstatSync, openSync, readSync } from 'node:fs'
 import {
   float64s,
   int32s,
@@ -13,6 +12,7 @@ import {
   type Column,
   type UnreadableCells,
 } from '@fabula/core'
+import { HeldFile } from '../held-file.ts'
 import type { OpenedFiles } from '../open-input.ts'
 import { spanDecoder } from '../spans.ts'
 import {
@@ -44,9 +44,6 @@ const storedDictionary = (type: 'text' | 'list', indices: Uint32Array, texts: La
   },
 })
 
-/** Files are closed when nobody can ask for their columns any more. */
-const closing = new FinalizationRegistry<number>((file) => closeSync(file))
-
 /** Rows of a part, a multiple of 8, as one byte holds 8 marks of empty cells. */
 const rowsAPart = 4096
 
@@ -55,20 +52,14 @@ type Part = { readonly first: number; readonly cell: (row: number) => Cell }
 
 /** The columns of an open file. */
 class ColumnReader {
-  private readonly file: number
+  private readonly file: HeldFile
   private readonly start: number
-  constructor(file: number, start: number) {
+  constructor(file: HeldFile, start: number) {
     this.file = file
     this.start = start
-    closing.register(this, file)
   }
   private fill(buffer: ColumnBuffer, from: number): void {
-    const view = new Uint8Array(buffer.buffer, buffer.byteOffset, buffer.byteLength)
-    for (let at = 0; at < view.length;) {
-      const read = readSync(this.file, view, at, Math.min(1 << 30, view.length - at), this.start + from + at)
-      if (read === 0) throw new Error('the columns file is cut short')
-      at += read
-    }
+    this.file.fill(new Uint8Array(buffer.buffer, buffer.byteOffset, buffer.byteLength), this.start + from)
   }
   buffer({ kind, offset, bytes }: BufferPlace): ColumnBuffer {
     const buffer = allocate[kind](bytes)
@@ -135,27 +126,25 @@ class ColumnReader {
 
 /** Opens a columns file; throws where it is not whole. A column is read when somebody needs it; what was opened stays, even if the file is removed. */
 export const readColumnsFile = (path: string): OpenedFiles => {
-  const file = openSync(path, 'r')
-  let reader: ColumnReader | undefined
-  try {
-    const lead = Buffer.alloc(16)
-    readSync(file, lead, 0, 16, 0)
-    const length = Number(lead.readBigUInt64LE(8))
-    const { size } = fstatSync(file)
-    if (lead.toString('latin1', 0, 8) !== signature || length > size) throw new Error('this is no columns file')
-    const text = Buffer.alloc(length)
-    readSync(file, text, 0, length, 16)
-    const { names, columns, unreadable, rowCount, end, ...rest } = JSON.parse(text.toString('utf8')) as FileHeader
-    const start = align(16 + length)
-    if (start + end !== size) throw new Error('the columns file is cut short')
-    reader = new ColumnReader(file, start)
-    const { lazy, buffer } = { lazy: reader.lazy.bind(reader), buffer: reader.buffer.bind(reader) }
-    return {
-      ...rest,
-      table: Table.ofLazy(names, columns.map(lazy), rowCount),
-      unreadable: unreadable.map((one): UnreadableCells => ({ ...one, rows: buffer(one.rows) as Int32Array })),
-    }
-  } finally {
-    if (!reader) closeSync(file)
+  const file = new HeldFile(path)
+  const lead = Buffer.alloc(Math.min(16, file.size))
+  file.fill(lead, 0)
+  if (lead.length < 16 || lead.toString('latin1', 0, 8) !== signature) throw new Error('this is no columns file')
+  const length = Number(lead.readBigUInt64LE(8))
+  if (length > file.size - 16) throw new Error('the columns file is cut short')
+  const text = Buffer.alloc(length)
+  file.fill(text, 16)
+  const { names, columns, unreadable, rowCount, end, ...rest } = JSON.parse(text.toString('utf8')) as FileHeader
+  const start = align(16 + length)
+  if (start + end !== file.size) throw new Error('the columns file is cut short')
+  const reader = new ColumnReader(file, start)
+  return {
+    ...rest,
+    table: Table.ofLazy(
+      names,
+      columns.map((place) => reader.lazy(place)),
+      rowCount,
+    ),
+    unreadable: unreadable.map((one): UnreadableCells => ({ ...one, rows: reader.buffer(one.rows) as Int32Array })),
   }
 }

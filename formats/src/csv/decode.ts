@@ -2,6 +2,7 @@ import { ownValue } from '@fabula/core'
 import { isUtf8 } from 'node:buffer'
 import { StringDecoder } from 'node:string_decoder'
 import iconv from 'iconv-lite'
+import { contentOf, isUtf8Content, type FileContent } from '../file-content.ts'
 import { FileProblem } from '../problem.ts'
 
 /** The encodings of text files. */
@@ -39,8 +40,10 @@ const byNuls = (bytes: Buffer): Encoding | undefined => {
 }
 
 /** By byte order mark, by NULs, by whether the bytes are UTF-8; else Windows-1252. */
-export const detectEncoding = (bytes: Buffer): Encoding =>
-  byMark(bytes)?.encoding ?? byNuls(bytes) ?? (isUtf8(bytes) ? 'utf-8' : 'windows-1252')
+export const detectEncoding = (content: FileContent): Encoding => {
+  const start = content.part(0, 4096)
+  return byMark(start)?.encoding ?? byNuls(start) ?? (isUtf8Content(content) ? 'utf-8' : 'windows-1252')
+}
 
 const firstBadByte = (bytes: Buffer): number => {
   let low = 0
@@ -72,7 +75,7 @@ export function* textPieces(
 ): Generator<{ text: string; done: number }> {
   const mark = byMark(bytes)
   const encoding =
-    mark?.encoding ?? (stated === undefined ? detectEncoding(bytes) : ownValue(names, stated.toLowerCase()))
+    mark?.encoding ?? (stated === undefined ? detectEncoding(contentOf(bytes)) : ownValue(names, stated.toLowerCase()))
   if (!encoding)
     throw new FileProblem(
       `${name} is said to be written in ${stated}, which is not known here. Choose UTF-8, UTF-16 or Windows-1252.`,

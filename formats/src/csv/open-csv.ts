@@ -1,12 +1,12 @@
-import { isUtf8 } from 'node:buffer'
 import { StringDecoder } from 'node:string_decoder'
 import Papa from 'papaparse'
 import { figure, headerRows, TableBuilder, maxColumns, type BuiltTable, type ReadOptions } from '@fabula/core'
 import type { YieldControl } from '../yield-control.ts'
 import { FileProblem, OpenQuote } from '../problem.ts'
-import { spanDecoder } from '../spans.ts'
+import type { FileContent } from '../file-content.ts'
 import { textPieces } from './decode.ts'
 import { sniffDelimiter } from './sniff.ts'
+import { NotPlain, Utf8Source } from './utf8-source.ts'
 
 type Parsed = { data: string[][]; errors: readonly { code: string; row?: number }[]; meta: { cursor: number } }
 /** The rows of a piece of text; `ignoreLast` leaves a row that may go on in the next piece. */
@@ -82,26 +82,35 @@ const firstPiece = 1 << 20
  * without a string per cell, three to four times as fast. Undefined where a file is not of that kind.
  */
 const scanFile = async (
-  bytes: Buffer,
+  content: FileContent,
   name: string,
   read: ReadOptions,
   asText: ReadonlySet<string>,
   yieldControl: YieldControl,
-  // eslint-disable-next-line complexity -- a generator that keeps the state of the parser between pieces
 ): Promise<TableBuilder | undefined> => {
   const quote = read.quote ?? '"'
-  if (
-    bytes.length < 2 * firstPiece ||
-    read.footer ||
-    read.range ||
-    quote.charCodeAt(0) > 127 ||
-    !isUtf8(bytes) ||
-    bytes.includes(0)
-  )
-    return undefined
+  if (content.size < 2 * firstPiece || read.footer || read.range || quote.charCodeAt(0) > 127) return undefined
   if (read.encoding !== undefined && !/^utf-?8$/i.test(read.encoding)) return undefined
-  const mark = bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf ? 3 : 0
-  const head = new StringDecoder('utf8').write(bytes.subarray(mark, firstPiece))
+  const source = new Utf8Source(content)
+  try {
+    return await scanSource(source, name, read, quote, asText, yieldControl)
+  } catch (error) {
+    if (error instanceof NotPlain) return undefined
+    throw error
+  }
+}
+
+const scanSource = async (
+  source: Utf8Source,
+  name: string,
+  read: ReadOptions,
+  quote: string,
+  asText: ReadonlySet<string>,
+  yieldControl: YieldControl,
+): Promise<TableBuilder | undefined> => {
+  const first = source.block(0, firstPiece)
+  const mark = first[0] === 0xef && first[1] === 0xbb && first[2] === 0xbf ? 3 : 0
+  const head = new StringDecoder('utf8').write(first.subarray(mark))
   const delimiter = read.delimiter ?? sniffDelimiter(head, quote)
   if (!head.includes('\n') || delimiter.charCodeAt(0) > 127) return undefined
   const { data, meta } = new Papa.Parser({ delimiter, newline: '\n', quoteChar: quote, escapeChar: quote }).parse(
@@ -113,9 +122,8 @@ const scanFile = async (
   dropReturn(data)
   const builder = new TableBuilder(read, asText)
   checkWidth(data, name)
-  builder.expect(Math.ceil((data.length * bytes.length * 1.04) / meta.cursor))
+  builder.expect(Math.ceil((data.length * source.size * 1.04) / meta.cursor))
   builder.add(data)
-  const source = { bytes, decoder: spanDecoder, bytesOf: (text: string) => Buffer.from(text) }
   const scan = builder.scan(
     source,
     mark + Buffer.byteLength(head.slice(0, meta.cursor)),
@@ -125,7 +133,7 @@ const scanFile = async (
   for (;;) {
     const { value, done } = scan.next()
     if (done) return value ? builder : undefined
-    await yieldControl(value / bytes.length, builder.rowCount)
+    await yieldControl(value / source.size, builder.rowCount)
   }
 }
 
@@ -140,17 +148,17 @@ export const checkWidth = (rows: readonly (readonly string[])[], name: string): 
 
 /** One file as a table. Read a second time only where a column that began as numbers turned out to be text. */
 export const openCsvFile = async (
-  bytes: Buffer,
+  content: FileContent,
   name: string,
   read: ReadOptions,
   yieldControl: YieldControl,
   forced: ReadonlySet<string> = new Set(),
 ): Promise<BuiltTable> => {
   const pass = async (asText: ReadonlySet<string>): Promise<TableBuilder> => {
-    const scanned = await scanFile(bytes, name, read, asText, yieldControl)
+    const scanned = await scanFile(content, name, read, asText, yieldControl)
     if (scanned) return scanned
     const builder = new TableBuilder(read, asText)
-    for (const { rows, done } of csvRows(bytes, name, read)) {
+    for (const { rows, done } of csvRows(content.all(), name, read)) {
       checkWidth(rows, name)
       builder.add(rows)
       await yieldControl(done, builder.rowCount)

@@ -48,12 +48,12 @@ const records = function* (
   sheet: string | undefined,
   read: ReadOptions,
 ): Generator<readonly unknown[]> {
-  const format = formatOfFile(file.bytes, file.name, read)
+  const format = formatOfFile(file.content, file.name, read)
   if (format === 'csv') {
-    for (const { rows } of csvRows(file.bytes, file.name, read)) yield* rows
+    for (const { rows } of csvRows(file.content.all(), file.name, read)) yield* rows
     return
   }
-  const book = openWorkbook(file.bytes, file.name, format === 'ods' ? 'ods' : 'xlsx')
+  const book = openWorkbook(file.content.all(), file.name, format === 'ods' ? 'ods' : 'xlsx')
   const found: (readonly unknown[])[] = []
   for (const _ of book.rows(sheet ?? '', (cells) => found.push(cells))) {
     yield* found

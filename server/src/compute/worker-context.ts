@@ -1,4 +1,4 @@
-import { existsSync, readFileSync } from 'node:fs'
+import { existsSync } from 'node:fs'
 import { setImmediate as otherWork } from 'node:timers/promises'
 import {
   stableJson,
@@ -17,7 +17,7 @@ import {
   openedInputs,
 } from '@fabula/core'
 import type { FileRef } from '@fabula/core/api'
-import { openedBuffers, openInput, type OpenedFiles } from '@fabula/formats'
+import { contentAt, openedBuffers, openInput, type InputFile, type OpenedFiles } from '@fabula/formats'
 import type { ColumnStore } from './column-store.ts'
 import { pathOf } from './outputs.ts'
 import { Refusal } from '../refusal.ts'
@@ -71,14 +71,15 @@ export class InputCache {
 }
 const readings = new Map<string, Promise<OpenedFiles>>()
 
-/** A file's bytes; one that was deleted from the shelf is asked for again. */
-export const stored = (
-  { name, hash }: { name: string; hash: string },
-  context: WorkerContext,
-): { name: string; hash: string; bytes: Buffer } => {
-  return { name, hash, bytes: readFileSync(checkStored({ name, hash }, context)) }
-}
-const checkStored = ({ name, hash }: { name: string; hash: string }, { folder }: WorkerContext): string => {
+/** A file with its bytes; one that was deleted from the shelf is asked for again. */
+export const stored = ({ name, hash }: { name: string; hash: string }, context: WorkerContext): InputFile => ({
+  name,
+  hash,
+  content: contentAt(storedAt({ name, hash }, context), name),
+})
+
+/** Where a file of the shelf lies. */
+export const storedAt = ({ name, hash }: { name: string; hash: string }, { folder }: WorkerContext): string => {
   const path = pathOf(folder, hash)
   if (!existsSync(path)) throw new Refusal('not-kept', { name })
   return path
@@ -132,7 +133,7 @@ const fromColumnsOrAnew = async (
   known: ColumnAliases,
   context: WorkerContext,
 ): Promise<OpenedFiles> => {
-  for (const file of files) checkStored(file, context)
+  for (const file of files) storedAt(file, context)
   const kept = context.columns.read(key)
   if (kept) return kept
   const began = performance.now()

@@ -1,4 +1,4 @@
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { copyFileSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import {
   dialects,
@@ -18,7 +18,7 @@ import { firstDifference } from '../../proof/difference.ts'
 import { ScriptFailed, type ProofJob, type Verdict } from '../../proof/prover.ts'
 import { provers } from '../../proof/provers.ts'
 import { defineTask } from './define-task.ts'
-import { openAll, stored, type InputFiles, type WorkerContext } from '../worker-context.ts'
+import { openAll, storedAt, type InputFiles, type WorkerContext } from '../worker-context.ts'
 import { Refusal } from '../../refusal.ts'
 
 type ProofRequest = {
@@ -41,7 +41,7 @@ const inputsFor = (
       const place = join(folder, `${dialect}-${input}-${i}`)
       mkdirSync(place, { recursive: true })
       const path = join(place, file.name)
-      writeFileSync(path, stored(file, context).bytes)
+      copyFileSync(storedAt(file, context), path)
       return path
     })
   const asCsv = (input: string): string[] => {
