@@ -16,7 +16,9 @@ export const serve = async (data: string) => {
     if (!response.ok) throw new Error(await response.text())
     return (await response.json()) as T
   }
+  const get = async <T>(at: string): Promise<T> => (await (await fetch(`${server.base}${at}`)).json()) as T
   return {
+    get,
     post,
     /** Brings a file in. */
     upload: async (path: string): Promise<FileRef> => {

@@ -121,7 +121,7 @@ const server = createServer(
     web: join(root, 'web/dist'),
     demo: join(root, 'demo'),
     hosts,
-    maxUpload: Number(process.env.FABULA_MAX_UPLOAD ?? 4e9),
+    maxUpload: Number(process.env.FABULA_MAX_UPLOAD ?? 16e9),
     owner,
     alone,
     proxies,
