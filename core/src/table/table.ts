@@ -31,10 +31,8 @@ const columnBuffers = (column: Column): HeldBuffer[] => {
 }
 
 const isLazy = (base: Column | LazyColumn): base is LazyColumn => base instanceof LazyColumn
-const heldBuffers = (base: Column | LazyColumn): HeldBuffer[] => {
-  if (!isLazy(base)) return columnBuffers(base)
-  return base.isMade ? columnBuffers(base.column) : base.sources.flatMap(columnBuffers)
-}
+const heldBuffers = (base: Column | LazyColumn): HeldBuffer[] =>
+  isLazy(base) ? base.held.flatMap(columnBuffers) : columnBuffers(base)
 
 /** A column that may still be an index into another, or be lazy: its cells are gathered when somebody needs them all. */
 class ColumnView {
@@ -74,6 +72,9 @@ class ColumnView {
   /** Whether both are views of one column: rows that come from one another then hold the same cells. */
   sharesColumn(other: ColumnView): boolean {
     return this.base === other.base
+  }
+  release(): void {
+    if (isLazy(this.base)) this.base.release()
   }
   /** Codes of the cells. Where rows repeat those of a column, its own are coded. */
   get codes(): DenseCodes {
@@ -138,6 +139,10 @@ export class Table {
   /** Everything that this table keeps in memory; buffers shared between columns stand more than once. */
   get buffers(): HeldBuffer[] {
     return this.slots.flatMap((slot) => slot.buffers)
+  }
+  /** Forgets the columns that lie in a file; they are read again when somebody needs them. */
+  release(): void {
+    for (const slot of this.slots) slot.release()
   }
   /** The position of a column, -1 where there is none; wide tables are asked for each of their columns, so positions are kept. */
   positionOf(name: string): number {

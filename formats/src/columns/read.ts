@@ -120,7 +120,7 @@ class ColumnReader {
       if (part?.first !== first) part = this.part(place, first, wordsOf)
       return part.cell(row)
     }
-    return new LazyColumn(place.type, [], cell, () => this.column(place))
+    return new LazyColumn({ type: place.type, columns: [], cell, make: () => this.column(place) })
   }
 }
 

@@ -59,6 +59,22 @@ export class InputCache {
     if (this.ledger.bytes > this.maxBytes) this.steps.shrink()
     for (const [old, one] of this.opened)
       if (one.files.table !== files.table && this.ledger.bytes > this.maxBytes) this.drop(old)
+    if (this.ledger.bytes > this.maxBytes) this.release(files)
+  }
+  /** Columns that lie in a file are read again, one at a time, when they are needed. */
+  private release(files: OpenedFiles): void {
+    files.table.release()
+    for (const [key, one] of [...this.opened])
+      if (one.files.table === files.table) {
+        this.drop(key)
+        this.opened.set(key, { files: one.files, held: this.ledger.hold(openedBuffers(one.files)) })
+      }
+  }
+  /** Whether an input alone takes more than is kept. */
+  isTooLarge(files: OpenedFiles): boolean {
+    let sum = 0
+    for (const bytes of new Map(openedBuffers(files)).values()) sum += bytes
+    return sum > this.maxBytes
   }
   private drop(key: string): void {
     this.ledger.release(this.opened.get(key)?.held ?? [])
@@ -125,6 +141,14 @@ const readAnew = async (
   })
 }
 
+/** An input that takes more memory than may be kept goes on from its columns on disk, which are read when they are needed. */
+const leaveOnDisk = (keys: readonly string[], opened: OpenedFiles, { inputs, columns }: WorkerContext): void => {
+  const [key = ''] = keys
+  if (inputs.get(key) !== opened || !inputs.isTooLarge(opened)) return
+  const kept = columns.read(key)
+  if (kept) for (const one of keys) inputs.keep(one, kept)
+}
+
 /** The columns that were kept when these files were read before, by whichever process; else the files themselves. */
 const fromColumnsOrAnew = async (
   key: string,
@@ -146,6 +170,7 @@ const fromColumnsOrAnew = async (
     () =>
       void context.columns
         .keep([key, ...settled], opened, took)
+        .then(() => leaveOnDisk([key, ...settled], opened, context))
         .catch((error: unknown) => process.stderr.write(`${String(error)}\n`)),
   )
   return opened

@@ -102,12 +102,12 @@ const rowsAt = (table: Table, name: string, rows: Int32Array): Column =>
 
 /** Of cells row by row those of one label. */
 const ofLabel = (whole: Column, label: number, width: number): LazyColumn =>
-  new LazyColumn(
-    whole.type,
-    [whole],
-    (row) => cellAt(whole, row * width + label),
-    () => gather(whole, sliceRows(lengthOf(whole) / width, label, width)),
-  )
+  new LazyColumn({
+    type: whole.type,
+    columns: [whole],
+    cell: (row) => cellAt(whole, row * width + label),
+    make: () => gather(whole, sliceRows(lengthOf(whole) / width, label, width)),
+  })
 
 const checkValues = (params: Pivot, input: Schema, context: CheckContext): void =>
   params.values.forEach((value, i) => {

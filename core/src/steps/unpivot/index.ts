@@ -97,20 +97,20 @@ const filledPlaces = (empty: readonly (Bitmap | undefined)[], rowCount: number):
 const inTurns = (type: ColumnType, columns: readonly Column[]): Column | LazyColumn => {
   const count = columns.length
   if (count === 0) return emptyColumn(type, 0)
-  return new LazyColumn(
+  return new LazyColumn({
     type,
     columns,
-    (place) => cellAt(columns[place % count] as Column, Math.floor(place / count)),
-    () => interleave(type, columns),
-  )
+    cell: (place) => cellAt(columns[place % count] as Column, Math.floor(place / count)),
+    make: () => interleave(type, columns),
+  })
 }
 const labelsInTurns = (labels: readonly string[], rowCount: number): LazyColumn =>
-  new LazyColumn(
-    'text',
-    [],
-    (place) => labels[place % labels.length] || null,
-    () => interleavedLabels(labels, rowCount),
-  )
+  new LazyColumn({
+    type: 'text',
+    columns: [],
+    cell: (place) => labels[place % labels.length] || null,
+    make: () => interleavedLabels(labels, rowCount),
+  })
 
 const widenSql = (part: Code, from: ColumnType, to: ColumnType): Code => {
   if (from === to) return part
