@@ -257,7 +257,6 @@ export class TableBuilder {
 const shortRow = 1 << 14
 
 /** The cells of the row that begins with the first byte; where the next one begins, or -1 where a quote is out of place. */
-// eslint-disable-next-line complexity -- one pass over an odd row, which keeps the place in its bytes
 const cutRow = (
   bytes: Uint8Array,
   text: (start: number, end: number) => string,
@@ -277,13 +276,19 @@ const cutRow = (
       if (bytes[at] === 13 && bytes[at + 1] === 10) at++
       if (at < bytes.length && bytes[at] !== delimiter && bytes[at] !== 10) return -1
     } else {
-      while (at < bytes.length && bytes[at] !== delimiter && bytes[at] !== 10) at++
+      at = nextBreak(bytes, at, delimiter)
       const end = bytes[at] === 10 && at > start && bytes[at - 1] === 13 ? at - 1 : at
       row.push(text(start, end))
     }
     if (at >= bytes.length || bytes[at] === 10) return at + 1
     at++
   }
+}
+/** The first delimiter or line feed from a place on. */
+const nextBreak = (bytes: Uint8Array, from: number, delimiter: number): number => {
+  let at = from
+  while (at < bytes.length && bytes[at] !== delimiter && bytes[at] !== 10) at++
+  return at
 }
 /** The first quote from a place on that is not doubled; -1 where there is none. */
 const closingQuote = (bytes: Uint8Array, from: number, quote: number): number => {
