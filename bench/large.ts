@@ -58,7 +58,7 @@ for (const [i, what] of ['its last rows', 'filtered', 'a formula', 'sorted', 'su
   await timed(what, () => preview(`s${i + 1}`, i === 0 ? rows - 100 : 0))
 type Replay = { readonly id: string; readonly state: string; readonly sentence: string | null }
 const replay = await timed('replayed', async () => {
-  const asked = { files: { visits: [ref] }, answers: {}, parameters: {}, allowChanges: true }
+  const asked = { files: { visits: [ref] }, answers: [], parameters: {}, allowChanges: true }
   const { id: run } = await server.post<{ id: string }>(`/api/flows/${id}/replay`, asked)
   for (;;) {
     const found = await server.get<Replay>(`/api/flows/${id}/runs/${run}`)

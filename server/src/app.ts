@@ -108,13 +108,14 @@ const useProtection = (app: Express, { log, hosts, proxies }: AppOptions): void 
 
 /** The stories: the owner's list, and each by its owner or by a link. */
 const useStories = (app: Express, services: AppOptions['services'], guardOwner: RequestHandler): void => {
-  const { flows, links } = services
+  const { flows, links, compute } = services
   app.get('/api/flows', guardOwner, async (_request, response) =>
     send(response, api.flowsReply, { flows: await flows.list() }),
   )
   app.post('/api/flows', guardOwner, async (request, response) => {
     const asked = body(api.createRequest, request)
     const id = await flows.create(asked.recipe, asked.files)
+    compute.adopt(id, Object.values(asked.files ?? {}).flat())
     send(response, api.createReply, { id })
   })
   const param = (request: Request, name: string): string =>

@@ -1,4 +1,5 @@
 import { availableParallelism, totalmem } from 'node:os'
+import type { FileRef } from '@fabula/core/api'
 import { Refusal } from '../refusal.ts'
 import { ComputeProcess, type ComputeJob, type ProcessOptions } from './compute-process.ts'
 import type { Progress } from './worker-context.ts'
@@ -92,6 +93,8 @@ export type ComputeRequest = {
 /** A job that has not started beside one that runs this long moves, with its story, to another process. */
 const moveAfterMs = 1000
 const mostHomes = 10_000
+/** Files of so many bytes take long to read. */
+const largeFile = 64 << 20
 /** Looks by links that may wait or run at a time; more are refused, so that none of them fills the server's memory. */
 const mostGuestJobs = 200
 
@@ -157,6 +160,13 @@ export class Supervisor {
   /** Whether a process of a lane has nothing to do. */
   isIdle(lane: Lane): boolean {
     return this.pools[lane].processes.some(({ jobs }) => jobs.length === 0)
+  }
+
+  /** A story made of a large file that a process has read goes on there, so that it is not read twice. */
+  adopt(story: string, files: readonly FileRef[]): void {
+    const { homes } = this.pools.interactive
+    const [reader] = files.filter(({ size }) => size >= largeFile).flatMap(({ hash }) => homes.get(hash) ?? [])
+    if (reader && !homes.has(story)) homes.set(story, reader)
   }
 
   do<T>(task: Task, asked: ComputeRequest): Computation<T> {
