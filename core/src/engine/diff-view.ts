@@ -1,10 +1,10 @@
 import { ownValue } from '../table/own.ts'
 import type { Cell } from '../table/column.ts'
-import { sliceRows } from '../table/gather.ts'
-import { bitmap, isSet, IntList, int32s, set } from '../kernels/memory.ts'
+import { IntList, int32s } from '../kernels/memory.ts'
 import { textOfCell } from '../table/cell-text.ts'
 import type { Table } from '../table/table.ts'
 import { columnLineageOf } from './lineage.ts'
+import { pairingOf, type RowPairs } from './pairing.ts'
 import type { RowSelection } from '../steps/shared/statistics.ts'
 import type { StepRun } from './run.ts'
 
@@ -61,55 +61,6 @@ export const viewOfRows = (table: Table, rows: Int32Array, from: number, count: 
   total: rows.length,
   rows: [...rows.subarray(from, from + count)].map((row) => plain(table, row, 1).rows[0] as DiffRow),
 })
-
-/** Rows of input and output side by side: for each row of the view its row before (-1 where it came) and after (-1 where it left). */
-type Pairing = { readonly before: Int32Array; readonly after: Int32Array }
-
-/** Rows in the order they had: those that left stand where they stood, and a row that stands twice came the second time. */
-const interleavedPairs = (index: Int32Array, rows: number): Pairing | undefined => {
-  const before = new IntList()
-  const after = new IntList()
-  let next = 0
-  for (let at = 0; at < index.length; at++) {
-    const row = index[at]!
-    if (row >= 0 && row < next - 1) return undefined
-    for (; next < row; next++) {
-      before.push(next)
-      after.push(-1)
-    }
-    before.push(row === next ? row : -1)
-    after.push(at)
-    if (row === next) next++
-  }
-  for (; next < rows; next++) {
-    before.push(next)
-    after.push(-1)
-  }
-  return { before: before.done(), after: after.done() }
-}
-
-/** The first place of each row; at every further one it came. */
-const firsts = (index: Int32Array, rows: number): Int32Array => {
-  const seen = bitmap(rows)
-  return index.map((row) => {
-    if (row < 0 || isSet(seen, row)) return -1
-    set(seen, row)
-    return row
-  })
-}
-
-const pairRows = (before: Table, step: StepRun): Pairing => {
-  const origin = step.result?.lineage
-  const rows = step.table.rowCount
-  if (!origin || origin.kind === 'same') return { before: sliceRows(rows), after: sliceRows(rows) }
-  if (origin.kind !== 'index') return { before: int32s(rows).fill(-1), after: sliceRows(rows) }
-  return (
-    interleavedPairs(origin.index, before.rowCount) ?? {
-      before: firsts(origin.index, before.rowCount),
-      after: sliceRows(rows),
-    }
-  )
-}
 
 type ColumnLayout = {
   readonly columns: readonly DiffColumn[]
@@ -212,33 +163,40 @@ const rowPredicate = (
   return (b, a) => a < 0 || b < 0 || bad.has(a) || rowChanged(before, step.table, layout, columns, b, a)
 }
 
-const wanted = (
-  pairing: Pairing,
-  only: RowSelection,
+/** The rows of a view that are shown, and how many there are of them. */
+const shownRows = (
   before: Table,
   step: StepRun,
+  only: RowSelection,
   layout: ColumnLayout,
-): Int32Array | undefined => {
-  if (only === 'all') return undefined
+  from: number,
+  count: number,
+): { readonly total: number; readonly pairs: RowPairs } => {
+  const pairing = pairingOf(before, step)
+  if (only === 'all') return { total: pairing.total, pairs: pairing.window(from, count) }
+  const all = pairing.window(0, pairing.total)
   const kept = new IntList()
   const isShown = rowPredicate(only, before, step, layout)
-  for (let i = 0; i < pairing.before.length; i++) if (isShown(pairing.before[i]!, pairing.after[i]!)) kept.push(i)
-  return kept.done()
+  for (let i = 0; i < pairing.total; i++) if (isShown(all.before[i]!, all.after[i]!)) kept.push(i)
+  const rows = kept.done()
+  const shown = rows.subarray(from, from + count)
+  return {
+    total: rows.length,
+    pairs: { before: shown.map((row) => all.before[row]!), after: shown.map((row) => all.after[row]!) },
+  }
 }
 
 /** What a step changed, as one table: rows and columns that left struck, those that came, and cells with their old value. */
 const changes = (before: Table, step: StepRun, only: RowSelection, from: number, count: number): DiffView => {
   const { table: after } = step
   const layout = alignColumns(before, step)
-  const pairing = pairRows(before, step)
-  const rows = wanted(pairing, only, before, step, layout)
-  const total = rows?.length ?? pairing.before.length
+  const { total, pairs } = shownRows(before, step, only, layout, from, count)
   const bad = step.result?.unreadable ?? []
   const badRows = bad.map(({ rows: list }) => new Set(list))
   const columns = new Set(comparable(before, after, layout))
   const view = (i: number): DiffRow => {
-    const b = pairing.before[i]!
-    const a = pairing.after[i]!
+    const b = pairs.before[i]!
+    const a = pairs.after[i]!
     const old: Record<number, string> = {}
     const failed: number[] = []
     const cells = layout.columns.map((column, c): string | null => {
@@ -266,12 +224,7 @@ const changes = (before: Table, step: StepRun, only: RowSelection, from: number,
       ...(failed.length > 0 ? { bad: failed } : {}),
     }
   }
-  const end = Math.min(total, from + count)
-  return {
-    columns: layout.columns,
-    total,
-    rows: Array.from({ length: Math.max(0, end - from) }, (_, i) => view(rows ? rows[from + i]! : from + i)),
-  }
+  return { columns: layout.columns, total, rows: Array.from(pairs.before, (_, i) => view(i)) }
 }
 
 /** A window on a step: the table before it, after it, or what it changed. */
