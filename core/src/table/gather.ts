@@ -3,13 +3,19 @@ import {
   isTextColumn,
   isNullAt,
   lengthOf,
-  textAt,
   type Column,
   type ColumnType,
   type TextColumn,
   type ValueColumn,
 } from './column.ts'
-import { concatEncoded, gatherEncoded, LazyStrings, plainTextFromBytes, type PlainText } from './stored-text.ts'
+import {
+  concatEncoded,
+  gatherEncoded,
+  LazyStrings,
+  plainTextFromBytes,
+  rowReader,
+  type PlainText,
+} from './stored-text.ts'
 import { kernels } from '../kernels/kernels.ts'
 import { bitmap, copyBits, uint8s, float64s, isSet, int32s, set, uint32s, type Bitmap } from '../kernels/memory.ts'
 
@@ -327,8 +333,14 @@ export const countFilled = (column: Column): number => {
 
 /** Text to text, once per distinct word where the column is coded. "" is empty. */
 export const mapText = (column: TextColumn, change: (text: string) => string): TextColumn => {
-  if (column.form === 'plain')
-    return { type: 'text', form: 'plain', strings: column.strings.map((text) => (text === '' ? '' : change(text))) }
+  if (column.form === 'plain') {
+    const read = rowReader(column)
+    const changed = (row: number): string => {
+      const text = read(row)
+      return text === '' ? '' : change(text)
+    }
+    return { type: 'text', form: 'plain', strings: Array.from({ length: lengthOf(column) }, (_, row) => changed(row)) }
+  }
   const writer = columnWriter('text', column.dictionary.length)
   column.dictionary.forEach((word, code) => writer.set(code, word === '' ? null : change(word) || null))
   const changed = writer.done() as TextColumn & { form: 'dictionary' }
@@ -342,7 +354,8 @@ export const testText = (column: TextColumn, test: (text: string) => boolean): U
   const n = lengthOf(column)
   const held = uint8s(n)
   if (column.form === 'plain') {
-    for (let i = 0; i < n; i++) held[i] = test(textAt(column, i)) ? 1 : 0
+    const read = rowReader(column)
+    for (let i = 0; i < n; i++) held[i] = test(read(i)) ? 1 : 0
     return held
   }
   const perWord = uint8s(column.dictionary.length)

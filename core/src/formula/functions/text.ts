@@ -1,5 +1,6 @@
 import { code, joined, py, sql, sqlHelper, pyHelper } from '../../codegen/tag.ts'
-import type { Cell } from '../../table/column.ts'
+import type { Cell, TextColumn } from '../../table/column.ts'
+import { joinedTexts } from '../../table/joined-texts.ts'
 import { textOfCell } from '../../table/cell-text.ts'
 import { lower, space, trim, upper } from '../../table/text.ts'
 import { failed, type FormulaFunction, type FormulaType } from '../function-kind.ts'
@@ -166,6 +167,14 @@ export const text = [
     result: 'text',
     seesEmpty: true,
     call: joinAll,
+    vector: (parts, types, rowCount) => {
+      const texts = parts.map((part, i) => {
+        if (typeof part !== 'object' || part === null) return textOf(part, types[i])
+        return part.type === 'text' ? (part as TextColumn) : undefined
+      })
+      const column = texts.includes(undefined) ? undefined : joinedTexts(texts as (TextColumn | string)[], rowCount)
+      return column && { column, failures: new Int32Array(0) }
+    },
     scripts: {
       sql: (parts) =>
         sql`nullif(${joined(
