@@ -1,5 +1,5 @@
 import { formatDecimal } from './number.ts'
-import { compareText } from './order.ts'
+import { compareText } from './text-ranks.ts'
 
 /** An item of a list as JSON has it; moments are texts of ISO form. */
 export type ListItem = string | number | boolean | null

@@ -1,25 +1,11 @@
-import { asDictionary, isTextColumn, isNullAt, lengthOf, type Column, type TextColumn } from './column.ts'
+import { isTextColumn, isNullAt, lengthOf, type Column, type TextColumn } from './column.ts'
 import { sliceRows } from './gather.ts'
 import { kernels } from '../kernels/kernels.ts'
 import { isSet, int32s, uint32s, type Bitmap } from '../kernels/memory.ts'
-import { compareCodePoints, lower, naturalKey } from './text.ts'
+import { textRanks } from './text-ranks.ts'
 
 /** A column with its direction; `natural` orders digits in text by their size. */
 export type SortKey = { readonly column: Column; readonly descending: boolean; readonly natural: boolean }
-
-/** Text by its lower-cased code points, ties by code points; naturally, digit runs first as numbers. */
-export const compareText = (natural: boolean): ((a: string, b: string) => number) => {
-  const keys = new Map<string, string>()
-  const keyOf = (text: string): string => {
-    let key = keys.get(text)
-    if (key === undefined) keys.set(text, (key = natural ? naturalKey(lower(text)) : lower(text)))
-    return key
-  }
-  return (a, b) =>
-    compareCodePoints(keyOf(a), keyOf(b)) ||
-    (natural ? compareCodePoints(lower(a), lower(b)) : 0) ||
-    compareCodePoints(a, b)
-}
 
 /** One unsigned rank a row, of which the lowest `bits` are used; equal cells have equal ranks, and the empty cell ranks last either way round. */
 type Ranks = { readonly ranks: Uint32Array; readonly bits: number }
@@ -27,18 +13,15 @@ type Ranks = { readonly ranks: Uint32Array; readonly bits: number }
 /** How many bits tell so many ranks apart. */
 const bitsFor = (bound: number): number => Math.ceil(Math.log2(bound))
 
-const textRanks = (column: TextColumn, { descending, natural }: SortKey): Ranks => {
-  const { indices, dictionary } = asDictionary(column)
-  const order = Array.from(dictionary.keys()).slice(1)
-  const compare = compareText(natural)
-  order.sort((a, b) => compare(dictionary[a] as string, dictionary[b] as string))
-  if (descending) order.reverse()
-  const rankOf = uint32s(dictionary.length)
-  order.forEach((code, rank) => (rankOf[code] = rank))
-  rankOf[0] = dictionary.length
-  const ranks = uint32s(indices.length)
-  for (let i = 0; i < indices.length; i++) ranks[i] = rankOf[indices[i]!]!
-  return { ranks, bits: bitsFor(dictionary.length + 1) }
+const reversed = (ranks: Uint32Array, last: number): Uint32Array => {
+  const turned = uint32s(ranks.length)
+  const n = ranks.length
+  for (let i = 0; i < n; i++) turned[i] = ranks[i] === last ? last : last - 1 - ranks[i]!
+  return turned
+}
+const ranksOfText = (column: TextColumn, { descending, natural }: SortKey): Ranks => {
+  const { ranks, bound } = textRanks(column, natural)
+  return { ranks: descending ? reversed(ranks, bound - 1) : ranks, bits: bitsFor(bound) }
 }
 
 /**
@@ -102,7 +85,7 @@ const floatRanks = (
 /** Least significant word first. */
 const ranksOf = (key: SortKey): readonly Ranks[] => {
   const { column, descending } = key
-  if (isTextColumn(column)) return [textRanks(column, key)]
+  if (isTextColumn(column)) return [ranksOfText(column, key)]
   const { values, nulls } = column
   const scaled =
     scaledRanks(values, nulls, descending, 1) ??
@@ -140,9 +123,7 @@ export const sortedOrder = (keys: readonly SortKey[], rowCount: number): Int32Ar
 
 /** The row of each group that holds its least (or largest) filled cell, the first of equals; -1 where all are empty. */
 export const extreme = (column: Column, groupIds: Uint32Array, groupCount: number, largest: boolean): Int32Array => {
-  const ranks = isTextColumn(column)
-    ? textRanks(column, { column, descending: false, natural: false }).ranks
-    : undefined
+  const ranks = isTextColumn(column) ? textRanks(column, false).ranks : undefined
   const best = int32s(groupCount).fill(-1)
   const values = ranks ?? (isTextColumn(column) ? uint32s(0) : column.values)
   for (let i = 0, n = lengthOf(column); i < n; i++) {

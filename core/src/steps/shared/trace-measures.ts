@@ -1,6 +1,6 @@
 import { cellAt, isNullAt, type Cell, type Column } from '../../table/column.ts'
 import { RowCounter, timesOfRows, type RowSet } from '../../table/row-set.ts'
-import { compareText } from '../../table/order.ts'
+import { compareText } from '../../table/text-ranks.ts'
 import type { Table } from '../../table/table.ts'
 import type { TraceSource } from './step-kind.ts'
 
