@@ -25,16 +25,18 @@ const compareAlike = (a: string, b: string, natural: boolean): number =>
 const wordsAKey = 4
 const beyondAscii = 0xff
 
-/** How many characters all keys begin with. */
-const sharedStart = (keys: readonly string[]): number => {
+/** How many characters all keys begin with, and how many the longest has. */
+const extentOf = (keys: readonly string[]): { readonly shared: number; readonly longest: number } => {
   const [first = ''] = keys
   let shared = first.length
+  let longest = 0
   for (const key of keys) {
     let same = 0
     while (same < shared && key.charCodeAt(same) === first.charCodeAt(same)) same++
     shared = same
+    longest = Math.max(longest, key.length)
   }
-  return shared
+  return { shared, longest }
 }
 /**
  * Four characters of each key as a number that has their order: 0 behind the end, and behind the first that is not ASCII, which
@@ -56,36 +58,34 @@ const fillWord = (word: Uint32Array, keys: readonly string[], from: number, ende
     word[i] = bits
   }
 }
-const isConstant = (word: Uint32Array): boolean => {
-  const n = word.length
-  for (let i = 1; i < n; i++) if (word[i] !== word[0]) return false
-  return true
+/** Marks places whose word is another than that of the place before. */
+const markBreaks = (order: Int32Array, word: Uint32Array, breaks: Uint8Array): void => {
+  const n = order.length
+  for (let i = 1; i < n; i++) if (word[order[i]!] !== word[order[i - 1]!]) breaks[i] = 1
 }
 
 /** Places of texts in order: by the first characters of their keys as numbers, then those alike in them by all of their characters. */
 const orderOfTexts = (texts: readonly string[], natural: boolean): Int32Array => {
   const keys = texts.map((text) => keyOf(text, natural))
-  const start = sharedStart(keys)
+  const { shared, longest } = extentOf(keys)
   const ended = new Uint8Array(texts.length)
-  const words = Array.from({ length: wordsAKey }, (_, at) => {
+  const words: Uint32Array[] = []
+  for (let from = shared; from < longest && words.length < wordsAKey; from += 4) {
     const word = uint32s(texts.length)
-    fillWord(word, keys, start + at * 4, ended)
-    return word
-  }).filter((word) => !isConstant(word))
+    fillWord(word, keys, from, ended)
+    words.push(word)
+  }
   let order: Int32Array = Int32Array.from(texts, (_, i) => i)
-  for (const word of words.reverse()) order = kernels().sortRows(order, word, 32)
-  const alike = (a: number, b: number): boolean => words.every((word) => word[a] === word[b])
+  for (const word of [...words].reverse()) order = kernels().sortRows(order, word, 32)
+  const breaks = new Uint8Array(texts.length)
+  for (const word of words) markBreaks(order, word, breaks)
+  const compare = (a: number, b: number): number =>
+    compareCodePoints(keys[a] as string, keys[b] as string) ||
+    compareAlike(texts[a] as string, texts[b] as string, natural)
   for (let from = 0, end = 0; from < order.length; from = end) {
     end = from + 1
-    while (end < order.length && alike(order[from]!, order[end]!)) end++
-    if (end > from + 1)
-      order
-        .subarray(from, end)
-        .sort(
-          (a, b) =>
-            compareCodePoints(keys[a] as string, keys[b] as string) ||
-            compareAlike(texts[a] as string, texts[b] as string, natural),
-        )
+    while (end < order.length && breaks[end] === 0) end++
+    if (end > from + 1) order.subarray(from, end).sort(compare)
   }
   return order
 }

@@ -21,6 +21,7 @@ import { kernels } from '../../kernels/kernels.ts'
 import { isSet, uint8s } from '../../kernels/memory.ts'
 import { compareText } from '../../table/text-ranks.ts'
 import { Table } from '../../table/table.ts'
+import { searchBytes, type TextSearch } from '../../table/text-search.ts'
 import { lower, trim } from '../../table/text.ts'
 import { isTest, partsOf, valuesOfTest, type Condition, type Test } from './condition.ts'
 import type { RunContext } from './step-kind.ts'
@@ -136,6 +137,15 @@ const compareAll = (
   return mask
 }
 
+const searches = new Set<string>(['is', 'contains', 'starts-with', 'ends-with'] satisfies TextSearch[])
+/** Texts that are bytes against one as it is; undefined where a test is of another sort. */
+const inBytes = (column: Column, side: Operand, op: string, test: Test): PredicateResult | undefined => {
+  const { constant } = side
+  if (side.column || typeof constant !== 'string' || !searches.has(op)) return undefined
+  if (('ignoreCase' in test && test.ignoreCase) || ('trim' in test && test.trim)) return undefined
+  return searchBytes(column, op as TextSearch, constant)
+}
+
 const compareNumbers = (
   { values, nulls }: FloatColumn | IntColumn,
   constant: number,
@@ -170,8 +180,10 @@ const pattern = (column: Column, test: Test, source: string): PredicateResult =>
 const evaluateTest = (test: Test, table: Table, context: RunContext): PredicateResult => {
   const column = table.named(test.column)
   const see = seenBy(test)
-  const against = (value: ParameterOrValue, op: keyof typeof compares): PredicateResult =>
-    compareAll(column, sideOf(value, column, table, context), compares[op], see)
+  const against = (value: ParameterOrValue, op: keyof typeof compares): PredicateResult => {
+    const side = sideOf(value, column, table, context)
+    return inBytes(column, side, op, test) ?? compareAll(column, side, compares[op], see)
+  }
   switch (test.op) {
     case 'is-empty':
     case 'is-filled': {
