@@ -4,6 +4,7 @@ import { maxCellCharacters, maxColumnCharacters } from './limits.ts'
 import {
   gatherEncoded,
   LazyStrings,
+  plainBytes,
   plainTextFromBytes,
   unpacked,
   type Decoder,
@@ -28,12 +29,9 @@ const encode = (texts: readonly string[], decoder: Decoder): EncodedStrings | un
   return unpacked({ offsets, bytes }, decoder)
 }
 
-/** A column's cells, or one text for all rows, as bytes; undefined where they are none. */
-const encodedPart = (part: TextColumn | string, rows: number, decoder: Decoder): EncodedStrings | undefined => {
-  if (typeof part === 'string') {
-    const one = encode([part], decoder)
-    return one && { ...one, starts: uint32s(rows), ends: uint32s(rows).fill(one.bytes.length) }
-  }
+/** A column's cells, or the bytes of one text for all rows; undefined where there are none. */
+const encodedPart = (part: TextColumn | string, decoder: Decoder): EncodedStrings | Uint8Array | undefined => {
+  if (typeof part === 'string') return encode([part], decoder)?.bytes
   if (part.form === 'plain') return part.stored?.encoded
   const words = encode(part.dictionary, decoder)
   const { indices } = part
@@ -46,6 +44,16 @@ const encodedPart = (part: TextColumn | string, rows: number, decoder: Decoder):
 const addLengths = (lengths: Float64Array, { starts, ends }: EncodedStrings): void => {
   const n = lengths.length
   for (let i = 0; i < n; i++) lengths[i] = lengths[i]! + ends[i]! - starts[i]!
+}
+/** Copies one text to the place of each row, and moves the places behind it. */
+const copyText = (bytes: Uint8Array, places: Uint32Array, from: Uint8Array): void => {
+  const n = places.length
+  const length = from.length
+  for (let i = 0; i < n; i++) {
+    const at = places[i]!
+    for (let k = 0; k < length; k++) bytes[at + k] = from[k]!
+    places[i] = at + length
+  }
 }
 /** Offsets of texts of so many bytes each; whether all are short enough for a cell, and together for a column. */
 const placeTexts = (lengths: Float64Array, offsets: Uint32Array): boolean => {
@@ -86,18 +94,17 @@ export const joinedTexts = (parts: readonly (TextColumn | string)[], rows: numbe
   )[0]
   if (!first) return undefined
   const { decoder } = first
-  const lengths = new Float64Array(rows)
-  const all: EncodedStrings[] = []
-  for (const part of parts) {
-    const encoded = encodedPart(part, rows, decoder)
-    if (!encoded) return undefined
-    addLengths(lengths, encoded)
-    all.push(encoded)
-  }
+  const all = parts.flatMap((part) => encodedPart(part, decoder) ?? [])
+  if (all.length < parts.length) return undefined
+  const constant = all.reduce((sum, part) => sum + (part instanceof Uint8Array ? part.length : 0), 0)
+  const lengths = new Float64Array(rows).fill(constant)
+  for (const part of all) if (!(part instanceof Uint8Array)) addLengths(lengths, part)
   const offsets = uint32s(rows + 1)
   if (!placeTexts(lengths, offsets)) return undefined
   const bytes = uint8s(offsets[rows]!)
   const places = offsets.slice(0, rows)
-  for (const { bytes: from, starts, ends } of all) copyTexts(bytes, places, from, starts, ends)
+  for (const part of all)
+    if (part instanceof Uint8Array) copyText(bytes, places, part)
+    else copyTexts(bytes, places, plainBytes(part.bytes), part.starts, part.ends)
   return plainTextFromBytes('text', new LazyStrings(unpacked({ offsets, bytes }, decoder)))
 }

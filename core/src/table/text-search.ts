@@ -1,6 +1,6 @@
 import { uint8s } from '../kernels/memory.ts'
 import type { Column } from './column.ts'
-import type { EncodedStrings } from './stored-text.ts'
+import { plainBytes, type EncodedStrings } from './stored-text.ts'
 
 /** How a text is looked for in others. */
 export type TextSearch = 'is' | 'contains' | 'starts-with' | 'ends-with'
@@ -47,8 +47,9 @@ const encoder = new TextEncoder()
 
 /** A byte a row: whether its text is, contains, begins or ends with another. Undefined where the texts of a column are no bytes, or the other is empty or has no UTF-8. */
 export const searchBytes = (column: Column, search: TextSearch, text: string): Uint8Array | undefined => {
-  const encoded = column.type === 'text' && column.form === 'plain' ? column.stored?.encoded : undefined
-  if (!encoded || text === '' || /\p{Surrogate}/u.test(text)) return undefined
+  const stored = column.type === 'text' && column.form === 'plain' ? column.stored?.encoded : undefined
+  if (!stored || text === '' || /\p{Surrogate}/u.test(text)) return undefined
+  const encoded = { ...stored, bytes: plainBytes(stored.bytes) }
   const mask = uint8s(encoded.starts.length)
   const wanted = encoder.encode(text)
   if (search === 'contains') findAnywhere(encoded, wanted, mask)
