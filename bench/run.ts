@@ -1,4 +1,4 @@
-// npm run bench -- [rows …] [--rounds N] [--only WORDS] [--json FILE]: each kind of work by the engine and by pandas written by hand
+// npm run bench -- [rows …] [--rounds N] [--only WORDS …] [--json FILE]: each kind of work by the engine and by pandas written by hand
 // (bench/pandas/works.py), in turn, with texts held as objects, as categories and as Arrow reads them. Medians of the rounds after a
 // first that does not count. Of the engine two times: until the first hundred rows could be shown, as the page asks for them, and until all
 // cells of the result are made. Three ratios, of which one above 1 means that the engine is faster: of the first and of the second time to
@@ -19,10 +19,10 @@ import { works, type Work } from './works.ts'
 
 const { values: options, positionals } = parseArgs({
   allowPositionals: true,
-  options: { rounds: { type: 'string', default: '5' }, only: { type: 'string' }, json: { type: 'string' } },
+  options: { rounds: { type: 'string', default: '5' }, only: { type: 'string', multiple: true }, json: { type: 'string' } },
 })
 const sizes = positionals.length > 0 ? positionals.map(Number) : [1_000_000]
-const chosen = works.filter(({ name }) => options.only === undefined || name.includes(options.only))
+const chosen = works.filter(({ name }) => options.only?.some((words) => name.includes(words)) ?? true)
 
 type Measured = { readonly ms: number; readonly mb: number; readonly shownMs?: number | undefined }
 /** A program that does the works it is told, a line each. */
