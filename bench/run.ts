@@ -19,7 +19,11 @@ import { works, type Work } from './works.ts'
 
 const { values: options, positionals } = parseArgs({
   allowPositionals: true,
-  options: { rounds: { type: 'string', default: '5' }, only: { type: 'string', multiple: true }, json: { type: 'string' } },
+  options: {
+    rounds: { type: 'string', default: '5' },
+    only: { type: 'string', multiple: true },
+    json: { type: 'string' },
+  },
 })
 const sizes = positionals.length > 0 ? positionals.map(Number) : [1_000_000]
 const chosen = works.filter(({ name }) => options.only?.some((words) => name.includes(words)) ?? true)
