@@ -1,20 +1,10 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { bytesColumn } from '../testing/bytes-column.ts'
 import { columnOf, lengthOf, textAt, type TextColumn } from './column.ts'
 import { joinedTexts } from './joined-texts.ts'
 import { maxCellCharacters } from './limits.ts'
-import { LazyStrings, plainTextFromBytes, unpacked, type PlainText } from './stored-text.ts'
 
-const decoder = (bytes: Uint8Array) => (start: number, end: number) =>
-  new TextDecoder('utf-8', { ignoreBOM: true }).decode(bytes.subarray(start, end))
-/** A column of texts that are bytes. */
-const bytesColumn = (texts: readonly string[]): PlainText => {
-  const all = texts.map((text) => new TextEncoder().encode(text))
-  const offsets = new Uint32Array(texts.length + 1)
-  all.forEach(({ length }, i) => (offsets[i + 1] = offsets[i]! + length))
-  const bytes = Uint8Array.from(all.flatMap((one) => [...one]))
-  return plainTextFromBytes('text', new LazyStrings(unpacked({ offsets, bytes }, decoder)))
-}
 const textsOf = (column: TextColumn): string[] => Array.from({ length: lengthOf(column) }, (_, i) => textAt(column, i))
 const text = fc.string({ unit: 'grapheme', maxLength: 6 })
 

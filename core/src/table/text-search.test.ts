@@ -1,17 +1,8 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import { LazyStrings, plainTextFromBytes, unpacked, type PlainText } from './stored-text.ts'
+import { bytesColumn } from '../testing/bytes-column.ts'
 import { searchBytes, type TextSearch } from './text-search.ts'
 
-const decoder = (bytes: Uint8Array) => (start: number, end: number) =>
-  new TextDecoder().decode(bytes.subarray(start, end))
-const bytesColumn = (texts: readonly string[]): PlainText => {
-  const all = texts.map((text) => new TextEncoder().encode(text))
-  const offsets = new Uint32Array(texts.length + 1)
-  all.forEach(({ length }, i) => (offsets[i + 1] = offsets[i]! + length))
-  const bytes = Uint8Array.from(all.flatMap((one) => [...one]))
-  return plainTextFromBytes('text', new LazyStrings(unpacked({ offsets, bytes }, decoder)))
-}
 const says: Readonly<Record<TextSearch, (text: string, other: string) => boolean>> = {
   is: (text, other) => text === other,
   contains: (text, other) => text.includes(other),
