@@ -1,5 +1,6 @@
 import { bitmap, int32s, isSet, set } from '../kernels/memory.ts'
 import { sliceRows } from '../table/gather.ts'
+import { rowOrder } from '../table/rows-in-order.ts'
 import type { Table } from '../table/table.ts'
 import type { StepRun } from './run.ts'
 
@@ -10,30 +11,6 @@ export type Pairing = {
   readonly total: number
   /** Some rows of the view; all that there are of so many. */
   readonly window: (from: number, count: number) => RowPairs
-}
-
-type RowOrder = { readonly ordered: boolean; readonly different: number }
-/** Indices do not change, and are asked again by each page of rows. */
-const orders = new WeakMap<Int32Array, RowOrder>()
-/** Whether an index names its rows in their order (one may stand several times, -1 anywhere), and how many different ones up to where it does. */
-const orderOf = (index: Int32Array): RowOrder => {
-  const known = orders.get(index)
-  if (known) return known
-  const n = index.length
-  let last = -1
-  let different = 0
-  let ordered = true
-  for (let at = 0; at < n; at++) {
-    const row = index[at]!
-    if (row < 0 || row === last) continue
-    ordered = row > last
-    if (!ordered) break
-    last = row
-    different++
-  }
-  const order = { ordered, different }
-  orders.set(index, order)
-  return order
 }
 
 /** Rows in the order they had: those that left stand where they stood, and a row that stands twice came the second time. */
@@ -79,7 +56,7 @@ export const pairingOf = (before: Table, { result, table }: StepRun): Pairing =>
   if (!origin || origin.kind === 'same') return ofRowsAfter(table.rowCount, (after) => after)
   if (origin.kind !== 'index') return ofRowsAfter(table.rowCount, (after) => int32s(after.length).fill(-1))
   const { index } = origin
-  const { ordered, different } = orderOf(index)
+  const { ordered, different } = rowOrder(index)
   if (!ordered) {
     const rows = origin.kept === index.length ? index : firsts(index, before.rowCount)
     return ofRowsAfter(index.length, (after, from) => rows.subarray(from, from + after.length))

@@ -5,7 +5,7 @@ import { kindNamed } from '../steps/index.ts'
 import { figureIf, plainFigure, type Figure, type StepStatistics } from '../steps/shared/statistics.ts'
 import type { StepResult, TableNames } from '../steps/shared/step-kind.ts'
 import { uint8s } from '../kernels/memory.ts'
-import { isRowsInOrder } from '../table/rows-in-order.ts'
+import { rowOrder } from '../table/rows-in-order.ts'
 import { ownValue } from '../table/own.ts'
 import type { Schema } from '../table/table.ts'
 import { columnLineageOf } from './lineage.ts'
@@ -20,26 +20,11 @@ const keptRows = ({ lineage }: StepResult, rowsIn: number, rowsOut: number): num
 
 /** How many different rows an index names; most name them in order. */
 const differentRows = (index: Int32Array, of: number): number => {
-  if (isRowsInOrder(index)) return index.length
-  const ordered = differentInOrder(index)
-  if (ordered >= 0) return ordered
+  const { ordered, different } = rowOrder(index)
+  if (ordered) return different
   const seen = uint8s(of)
   markRows(index, seen)
   return countMarks(seen)
-}
-/** How many different rows an ascending index names; -1 where it descends somewhere. */
-const differentInOrder = (index: Int32Array): number => {
-  const n = index.length
-  let last = -1
-  let count = 0
-  for (let i = 0; i < n; i++) {
-    const row = index[i]!
-    if (row < 0 || row === last) continue
-    if (row < last) return -1
-    last = row
-    count++
-  }
-  return count
 }
 const markRows = (index: Int32Array, seen: Uint8Array): void => {
   const n = index.length

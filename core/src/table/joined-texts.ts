@@ -1,3 +1,4 @@
+import { textsOf } from '../kernels/csv-output.ts'
 import { uint32s, uint8s } from '../kernels/memory.ts'
 import type { TextColumn } from './column.ts'
 import { maxCellCharacters, maxColumnCharacters } from './limits.ts'
@@ -12,20 +13,15 @@ import {
   type PlainText,
 } from './stored-text.ts'
 
-const encoder = new TextEncoder()
 /** Texts with half of a pair of surrogates have no UTF-8. */
 const isWritable = (text: string): boolean => !/\p{Surrogate}/u.test(text)
 
 /** Texts behind one another as bytes; undefined where one has no UTF-8. */
 const encode = (texts: readonly string[], decoder: Decoder): EncodedStrings | undefined => {
   if (!texts.every(isWritable)) return undefined
-  const all = texts.map((text) => encoder.encode(text))
-  const bytes = uint8s(all.reduce((sum, { length }) => sum + length, 0))
+  const { bytes, ends } = textsOf(texts)
   const offsets = uint32s(texts.length + 1)
-  all.forEach((text, i) => {
-    bytes.set(text, offsets[i])
-    offsets[i + 1] = offsets[i]! + text.length
-  })
+  offsets.set(ends, 1)
   return unpacked({ offsets, bytes }, decoder)
 }
 

@@ -22,3 +22,30 @@ export const rowsInOrder = (count: number): Int32Array => {
 /** Whether an index is one of `rowsInOrder`, known without looking at it; false says nothing. */
 export const isRowsInOrder = (index: Int32Array): boolean =>
   index.byteOffset === 0 && index.buffer === longest?.deref()?.buffer
+
+/** Whether an index names its rows in their order (one may stand several times, -1 anywhere), and how many different ones up to where it does. */
+export type RowOrder = { readonly ordered: boolean; readonly different: number }
+/** Indices do not change, and are asked again by each page of rows. */
+const orders = new WeakMap<Int32Array, RowOrder>()
+/** O(rows) the first time. */
+export const rowOrder = (index: Int32Array): RowOrder => {
+  if (isRowsInOrder(index)) return { ordered: true, different: index.length }
+  const known = orders.get(index)
+  if (known) return known
+  const order = lookThrough(index)
+  orders.set(index, order)
+  return order
+}
+const lookThrough = (index: Int32Array): RowOrder => {
+  const n = index.length
+  let last = -1
+  let different = 0
+  for (let at = 0; at < n; at++) {
+    const row = index[at]!
+    if (row < 0 || row === last) continue
+    if (row < last) return { ordered: false, different }
+    last = row
+    different++
+  }
+  return { ordered: true, different }
+}

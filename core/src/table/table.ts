@@ -120,17 +120,12 @@ export class Table {
     this.rowCount = rowCount
   }
 
-  /** Columns of equal length; `rowCount` is needed only where there are no columns. */
-  static of(
-    names: readonly string[],
-    columns: readonly Column[],
-    rowCount = columns[0] ? lengthOf(columns[0]) : 0,
-  ): Table {
-    return new Table(names, columns.map(ColumnView.of), rowCount)
-  }
-  /** Columns of `rowCount` rows, of which some are made when they are needed. */
-  static ofLazy(names: readonly string[], columns: readonly (Column | LazyColumn)[], rowCount: number): Table {
-    return new Table(names, columns.map(ColumnView.of), rowCount)
+  /** Columns of equal length; `rowCount` is needed only where there are no columns, or lazy ones. */
+  static of(names: readonly string[], columns: readonly Column[]): Table
+  static of(names: readonly string[], columns: readonly (Column | LazyColumn)[], rowCount: number): Table
+  static of(names: readonly string[], columns: readonly (Column | LazyColumn)[], rowCount?: number): Table {
+    const [first] = columns
+    return new Table(names, columns.map(ColumnView.of), rowCount ?? (first && !isLazy(first) ? lengthOf(first) : 0))
   }
 
   get schema(): Schema {
@@ -187,6 +182,14 @@ export class Table {
   /** The columns of another table of as many rows behind those of this one, all with these names. No cell is gathered. */
   beside(other: Table, names: readonly string[]): Table {
     return new Table(names, [...this.slots, ...other.slots], this.rowCount)
+  }
+  /** The columns of another table of as many rows put at a position among those of this one. No cell is gathered. */
+  around(at: number, other: Table): Table {
+    const names = [...this.names]
+    const slots = [...this.slots]
+    names.splice(at, 0, ...other.names)
+    slots.splice(at, 0, ...other.slots)
+    return new Table(names, slots, other.rowCount)
   }
   renamed(names: readonly string[]): Table {
     return new Table(names, this.slots, this.rowCount)

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import { columnOf, type Column } from './column.ts'
+import { columnOf, type TextColumn } from './column.ts'
 import { compareText, textRanks } from './text-ranks.ts'
 
 const piece = fc.constantFrom(
@@ -31,11 +31,11 @@ const texts = fc
   .tuple(fc.constantFrom('', 'Fernhollow ', 'clinic é '), fc.array(word, { minLength: 1, maxLength: 40 }), fc.boolean())
   .map(([start, words, some]) => words.map((one, i) => (some && i % 5 === 0 ? '' : start + one)))
 
-const formsOf = (all: readonly string[]): Column[] => [
+const formsOf = (all: readonly string[]): TextColumn[] => [
   columnOf(
     'text',
     all.map((text) => text || null),
-  ),
+  ) as TextColumn,
   { type: 'text', form: 'plain', strings: all },
 ]
 

@@ -1,6 +1,6 @@
 import { kernels } from '../kernels/kernels.ts'
 import { uint32s } from '../kernels/memory.ts'
-import { isTextColumn, lengthOf, type Column, type TextColumn } from './column.ts'
+import { lengthOf, type TextColumn } from './column.ts'
 import { rowReader } from './stored-text.ts'
 import { compareCodePoints, lower, naturalKey } from './text.ts'
 
@@ -114,10 +114,10 @@ const rank = (texts: readonly string[], natural: boolean): TextRanks => {
 
 type Ranked = { plain?: TextRanks; natural?: TextRanks }
 /** Ranks of the words of a dictionary, or of the rows of a plain column: columns do not change, and are sorted by again. */
-const known = new WeakMap<object, Ranked>()
+const ranksKnown = new WeakMap<object, Ranked>()
 const ranked = (of: object, texts: () => readonly string[], natural: boolean): TextRanks => {
-  const found = known.get(of) ?? {}
-  known.set(of, found)
+  const found = ranksKnown.get(of) ?? {}
+  ranksKnown.set(of, found)
   return (found[natural ? 'natural' : 'plain'] ??= rank(texts(), natural))
 }
 
@@ -127,8 +127,7 @@ const rowsOf = (column: TextColumn & { form: 'plain' }): string[] => {
 }
 
 /** A rank a row of a text column in ascending order. */
-export const textRanks = (column: Column, natural: boolean): TextRanks => {
-  if (!isTextColumn(column)) throw new Error(`text ranks of ${column.type}`)
+export const textRanks = (column: TextColumn, natural: boolean): TextRanks => {
   if (column.form === 'plain') return ranked(column, () => rowsOf(column), natural)
   const { indices, dictionary } = column
   const { ranks, bound } = ranked(dictionary, () => dictionary, natural)

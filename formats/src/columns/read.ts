@@ -140,7 +140,7 @@ export const readColumnsFile = (path: string): OpenedFiles => {
   const reader = new ColumnReader(file, start)
   return {
     ...rest,
-    table: Table.ofLazy(
+    table: Table.of(
       names,
       columns.map((place) => reader.lazy(place)),
       rowCount,

@@ -250,12 +250,13 @@ export const pivot = defineStep<Pivot>({
       ofLabel(whole[params.values.indexOf(value)] as Column, labels.indexOf(label), labels.length),
     )
     const keyTable = table.select(keys.map((field) => table.positionOf(field.name))).rows(groups.first)
-    const names = [...keyTable.names, ...made.map(({ field }) => field.name)]
-    const order = names.map((_, i) => i)
-    order.splice(at, 0, ...order.splice(keys.length))
-    const cellsMade = Table.ofLazy(names.slice(keys.length), columns, rowCount)
+    const cellsMade = Table.of(
+      made.map(({ field }) => field.name),
+      columns,
+      rowCount,
+    )
     return {
-      table: keys.length === 0 ? cellsMade : keyTable.beside(cellsMade, names).select(order),
+      table: keyTable.around(at, cellsMade),
       lineage: { kind: 'groups', ids: groups.ids },
       unreadable: failures,
       notes: { labels: labels.length, leftOut: table.rowCount - seen.rowCount },

@@ -2,6 +2,7 @@ import { sharedCodes, type SharedCodes } from '../../table/codes.ts'
 import { typeTogether, type Column } from '../../table/column.ts'
 import { mapText } from '../../table/gather.ts'
 import { pairCodes } from '../../table/group.ts'
+import { kernels } from '../../kernels/kernels.ts'
 import { int32s, uint32s } from '../../kernels/memory.ts'
 import type { DenseCodes } from '../../kernels/table-kernels.ts'
 import { convert } from '../../reading/convert.ts'
@@ -63,19 +64,12 @@ export const bucket = (
   codes: Uint32Array,
   bound: number,
 ): { readonly starts: Int32Array; readonly rows: Int32Array } => {
+  const counts = kernels().countCodes(codes, bound)
   const starts = int32s(bound + 1)
-  countCodes(codes, starts)
-  for (let g = 0; g < bound; g++) starts[g + 1] = starts[g + 1]! + starts[g]!
+  for (let g = 1; g < bound; g++) starts[g + 1] = starts[g]! + counts[g]!
   const rows = int32s(starts[bound]!)
   placeRows(codes, starts.slice(), rows)
   return { starts, rows }
-}
-const countCodes = (codes: Uint32Array, starts: Int32Array): void => {
-  const n = codes.length
-  for (let i = 0; i < n; i++) {
-    const code = codes[i]!
-    if (code > 0) starts[code + 1]!++
-  }
 }
 const placeRows = (codes: Uint32Array, next: Int32Array, rows: Int32Array): void => {
   const n = codes.length

@@ -315,7 +315,7 @@ export const unpivot = defineStep<Unpivot>({
     const dropped = params.empty === 'drop' && empty.some((one) => one !== undefined)
     const places = dropped ? filledPlaces(empty, table.rowCount) : undefined
     const index = places ? places.map((place) => each[place]!) : each
-    const all = Table.ofLazy(
+    const all = Table.of(
       [label, ...values.map((field) => field.name)],
       [
         labelsInTurns(
@@ -327,11 +327,8 @@ export const unpivot = defineStep<Unpivot>({
       each.length,
     )
     const first = table.select(kept.map((field) => table.positionOf(field.name))).rows(index)
-    const named = [...first.names, label, ...values.map((field) => field.name)]
-    const order = named.map((_, i) => i)
-    order.splice(at, 0, ...order.splice(first.names.length))
     return {
-      table: first.beside(places ? all.rows(places) : all, named).select(order),
+      table: first.around(at, places ? all.rows(places) : all),
       lineage: {
         kind: 'index',
         index,
