@@ -23,7 +23,8 @@ export { ownValue, setOwnValue } from './table/own.ts'
 export type { ByteSource } from './kernels/csv-kernel.ts'
 export { LazyColumn } from './table/lazy-column.ts'
 export { LazyStrings, pack, plainTextFromBytes, unpacked, type PackedStrings } from './table/stored-text.ts'
-export { type HeldBuffer, type Schema, Table } from './table/table.ts'
+export type { HeldBuffer } from './table/held-buffers.ts'
+export { type Schema, Table } from './table/table.ts'
 export { wildcard } from './table/text.ts'
 export {
   capital,

@@ -1,5 +1,5 @@
 import type { StepResult } from '../steps/shared/step-kind.ts'
-import type { HeldBuffer } from '../table/table.ts'
+import type { HeldBuffer } from '../table/held-buffers.ts'
 import type { StepStatistics } from '../steps/shared/statistics.ts'
 
 /** Counts the bytes of buffers that several tables share: each buffer once, however many hold it. */

@@ -225,15 +225,19 @@ class Evaluator {
       }
     const { given: perCode, failures } = results.done()
     return {
-      given: layOut(withoutUnmet(perCode as Column, first), codes),
+      given: layOut(
+        withoutUnmet(perCode as Column, () => first),
+        codes,
+      ),
       failures: rowsOf(failures, codes, bound),
     }
   }
 }
 
 /** Codes that no row has leave empty cells, which are none of the column's. */
-const withoutUnmet = (perCode: Column, first: Int32Array): Column => {
+export const withoutUnmet = (perCode: Column, firstRows: () => Int32Array): Column => {
   if (isTextColumn(perCode) || !perCode.nulls) return perCode
+  const first = firstRows()
   for (let code = 0; code < first.length; code++) if (first[code]! >= 0 && isSet(perCode.nulls, code)) return perCode
   return { ...perCode, nulls: undefined }
 }
@@ -249,7 +253,13 @@ const rowsOf = (failing: Int32Array, codes: Uint32Array, bound: number): Int32Ar
 /** A column with the rows in which it could not be computed. */
 export type Evaluated = { readonly column: Column; readonly failures: Int32Array }
 
-const evaluateRows = (formula: TypedNode, type: ColumnType, table: Table, environment: Environment): Evaluated => {
+/** The formula's column computed row by row, whatever its columns hold. */
+export const evaluateRows = (
+  formula: TypedNode,
+  type: ColumnType,
+  table: Table,
+  environment: Environment,
+): Evaluated => {
   const { given, failures } = new Evaluator(table, environment).value(formula)
   if (isColumn(given) && lengthOf(given) === table.rowCount) return { column: given, failures }
   const writer = columnWriter(type, table.rowCount)
@@ -258,9 +268,9 @@ const evaluateRows = (formula: TypedNode, type: ColumnType, table: Table, enviro
 }
 
 /** The columns that a formula names, and whether some of its functions are computed a cell at a time. */
-const named = (node: TypedNode): { readonly columns: readonly string[]; readonly byCell: boolean } => {
+export const readsOf = (node: TypedNode): { readonly columns: readonly string[]; readonly byCell: boolean } => {
   if (node.kind !== 'call') return { columns: node.kind === 'column' ? [node.name] : [], byCell: false }
-  const args = node.args.map(named)
+  const args = node.args.map(readsOf)
   return {
     columns: [...new Set(args.flatMap(({ columns }) => columns))],
     byCell: !node.fn.vector || args.some(({ byCell }) => byCell),
@@ -274,7 +284,7 @@ export const evaluateFormula = (
   table: Table,
   environment: Environment,
 ): Evaluated => {
-  const { columns, byCell } = named(formula)
+  const { columns, byCell } = readsOf(formula)
   const codes = byCell
     ? codesTogether(
         columns.map((name) => table.named(name)),

@@ -1,6 +1,8 @@
 import type { Language } from '../codegen/dialect.ts'
 import type { Code } from '../codegen/tag.ts'
 import type { Cell, Column, ColumnType } from '../table/column.ts'
+import type { NumberFormula } from '../kernels/table-kernels.ts'
+import type { Bounds } from '../table/ranges.ts'
 
 /** The type of a formula's part; `empty` is what only EMPTY has, and it fits anywhere. */
 export type FormulaType = ColumnType | 'empty'
@@ -34,6 +36,9 @@ export type WriteCall = (
   constants: readonly (Cell | undefined)[],
 ) => Code
 
+/** Bounds of results; `failsAtZero`: the place of the argument at whose 0 there is none. */
+export type ResultBounds = Omit<Bounds, 'least'> & { readonly failsAtZero?: number }
+
 /** A function of the formula language: its types, how it is computed, how each dialect writes it, and examples. */
 export type FormulaFunction = {
   readonly name: string
@@ -65,6 +70,10 @@ export type FormulaFunction = {
     rowCount: number,
     spare: Float64Array | undefined,
   ) => { column: Column; failures: Int32Array } | undefined
+  /** The bounds of its results for arguments within these; undefined where one of them could fail, but at 0 of `failsAtZero`. */
+  readonly bounds?: (args: readonly Bounds[]) => ResultBounds | undefined
+  /** The call as a formula over whole columns of numbers, where `bounds` are had. */
+  readonly numbers?: (args: readonly NumberFormula[]) => NumberFormula
   /** The call in each dialect; by a helper of the dialect unless the language has the function itself. */
   readonly scripts: { readonly [L in Language]: WriteCall } & {
     /** The call by what pandas has for whole columns, where one argument at least is a column; undefined where it would not give the same. */

@@ -2,11 +2,12 @@ import { code, py, sql, sqlHelper, pyHelper } from '../codegen/tag.ts'
 import { civilRange, dayMs, dayOf } from '../table/calendar.ts'
 import type { Cell, Column } from '../table/column.ts'
 import { kernels } from '../kernels/kernels.ts'
-import type { Numbers } from '../kernels/table-kernels.ts'
+import type { Numbers, Operation } from '../kernels/table-kernels.ts'
 import { bitmap, float64s, isSet, IntList, set, type Bitmap } from '../kernels/memory.ts'
 import { maxInteger } from '../table/number.ts'
+import type { Bounds } from '../table/ranges.ts'
 import { compareText } from '../table/text-ranks.ts'
-import { failed, type FormulaFunction, type CallResult, type FormulaType } from './function-kind.ts'
+import { failed, type FormulaFunction, type CallResult, type FormulaType, type ResultBounds } from './function-kind.ts'
 import { define } from './functions/define.ts'
 import type { Comparison } from './parse.ts'
 
@@ -65,6 +66,18 @@ const settle = (
   return { empty, failures }
 }
 
+/** The bounds of sums, differences, products or quotients: each of these grows or falls with either number, also rounded. */
+const boundsOfResults = (op: Arithmetic, [a, b]: readonly Bounds[], limit: number): ResultBounds | undefined => {
+  if (!a || !b || op === '^') return undefined
+  const byZero = op === '/' && b.low <= 0 && b.high >= 0
+  const corners = [a.low, a.high].flatMap((left) =>
+    (byZero ? [-b.least, b.least] : [b.low, b.high]).map((right) => compute(op, left, right)),
+  )
+  const low = Math.min(...corners)
+  const high = Math.max(...corners)
+  return low >= -limit && high <= limit ? { low, high, ...(byZero ? { failsAtZero: 1 } : {}) } : undefined
+}
+
 /** Powers have no kernel of their own. */
 const powers = (a: Numbers, b: Numbers, to: Float64Array, limit: number): Int32Array => {
   const wrong = new IntList()
@@ -103,6 +116,8 @@ export const arithmetic = (op: Arithmetic, whole: boolean): FormulaFunction => {
       const { empty, failures } = settle(values, emptyOf(left.empty, right.empty), wrong)
       return { column: { type: result, values, nulls: empty }, failures }
     },
+    bounds: (args) => boundsOfResults(op, args, limit),
+    numbers: ([left = 0, right = 0]) => ({ operation: op as Operation, left, right }),
     scripts: {
       sql: ([a = code(''), b = code('')]) => {
         if (result === 'integer') {
@@ -132,6 +147,8 @@ export const negate = (whole: boolean): FormulaFunction =>
     result: whole ? 'integer' : 'decimal',
     fails: 'never',
     call: ([a]) => 0 - (a as number),
+    bounds: ([a]) => a && { low: 0 - a.high, high: 0 - a.low },
+    numbers: ([right = 0]) => ({ operation: '-', left: 0, right }),
     scripts: {
       sql: ([a = code('')]) => sql`(0 - ${a})`,
       python: ([a = code('')]) => py`${pyHelper('op_minus')}(0, ${a})`,
@@ -147,6 +164,8 @@ export const percent: FormulaFunction = define({
   args: 'a:number',
   result: 'decimal',
   call: ([a]) => (a as number) / 100,
+  bounds: ([a]) => a && { low: a.low / 100, high: a.high / 100 },
+  numbers: ([left = 0]) => ({ operation: '/', left, right: 100 }),
   scripts: {
     sql: ([a = code('')]) => sql`${sqlHelper('op_divide')}(${a}, 100)`,
     python: ([a = code('')]) => py`${pyHelper('op_divide')}(${a}, 100)`,
@@ -255,6 +274,8 @@ export const widening = (to: 'decimal' | 'datetime'): FormulaFunction =>
     result: to,
     fails: 'never',
     call: ([a]) => (to === 'datetime' ? (a as number) * dayMs : (a as number)),
+    bounds: ([a]) => (to === 'decimal' ? a : undefined),
+    numbers: ([a = 0]) => a,
     vector: ([a = null]) =>
       typeof a === 'object' && a?.type === 'integer' && to === 'decimal'
         ? { column: { ...a, type: to }, failures: new Int32Array(0) }

@@ -1,7 +1,7 @@
 import { Instance } from './instance.ts'
 import { float64s, int32s, uint32s } from './memory.ts'
-import { operations, type Groups, type TableKernels } from './table-kernels.ts'
-import { rowsABlock, stacked, tableReference } from './table-reference.ts'
+import { operations, type Groups, type NumberFormula, type TableKernels } from './table-kernels.ts'
+import { pickBits, pickNumbers, rowsABlock, stacked, tableReference } from './table-reference.ts'
 
 /** An instance with more memory than this is dropped after use. */
 const mostKept = 256 << 20
@@ -68,6 +68,33 @@ const arithmetic: TableKernels['arithmetic'] = (operation, a, b, to, limit) =>
     return stacked(outside)
   })
 
+const calculate: TableKernels['calculate'] = (formula, to) =>
+  inModule((instance) => {
+    const { run } = instance
+    const place = (): number => run.allocate(rowsABlock * 8)
+    const columns = new Map<Float64Array, number>()
+    const constants: (readonly [value: number, at: number])[] = []
+    const calls: (readonly [code: number, left: number, right: number, made: number])[] = []
+    const placeOf = (part: NumberFormula): number => {
+      const at = (part instanceof Float64Array ? columns.get(part) : undefined) ?? place()
+      if (typeof part === 'number') constants.push([part, at])
+      else if (part instanceof Float64Array) columns.set(part, at)
+      else calls.push([operations.indexOf(part.operation), placeOf(part.left), placeOf(part.right), at])
+      return at
+    }
+    const made = instance.float64s(placeOf(formula), rowsABlock)
+    for (const [value, at] of constants) instance.float64s(at, rowsABlock).fill(value)
+    const given = [...columns].map(([from, at]) => ({ from, view: instance.float64s(at, rowsABlock) }))
+    for (let from = 0; from < to.length; from += rowsABlock) {
+      const end = Math.min(to.length, from + rowsABlock)
+      for (const one of given) one.view.set(one.from.subarray(from, end))
+      // what an odd count leaves of the block before is computed too
+      for (const [code, left, right, at] of calls)
+        run.arithmetic(code, left, right, at, (end - from + 1) & ~1, Infinity)
+      to.set(made.subarray(0, end - from), from)
+    }
+  })
+
 /** Rows that are copied into the module at a time, so that they are still in the cache of the processor when they are read. */
 const rowsACopy = 16_384
 /** The parts of rows that are copied at a time. */
@@ -75,7 +102,7 @@ const inCopies = (rows: number, each: (from: number, end: number) => void): void
   for (let from = 0; from < rows; from += rowsACopy) each(from, Math.min(rows, from + rowsACopy))
 }
 
-const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count) =>
+const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count, rows) =>
   inModule((instance) => {
     const { run } = instance
     const totals = instance.filled(count * 24, 0)
@@ -84,10 +111,14 @@ const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count) =>
     ) as [number, number, number]
     const numbersView = instance.float64s(numbers, rowsACopy)
     const groupsView = instance.uint32s(groups, rowsACopy)
-    inCopies(values.length, (from, end) => {
-      numbersView.set(values.subarray(from, end))
+    const bitsView = instance.bytes.subarray(bits, bits + rowsACopy / 8)
+    inCopies(ids.length, (from, end) => {
       groupsView.set(ids.subarray(from, end))
-      if (nulls) instance.bytes.set(nulls.subarray(from >> 3, (end + 7) >> 3), bits)
+      const picked = rows?.subarray(from, end)
+      if (picked) pickNumbers(numbersView, values, picked)
+      else numbersView.set(values.subarray(from, end))
+      if (nulls && picked) pickBits(bitsView, nulls, picked)
+      else if (nulls) bitsView.set(nulls.subarray(from >> 3, (end + 7) >> 3))
       run.addTotals(numbers, nulls ? bits : 0, groups, end - from, totals)
     })
     const made = instance.float64s(totals, count * 3)
@@ -224,8 +255,16 @@ const sortRows: TableKernels['sortRows'] = (order, keys, bits) =>
 /** The loops over columns by the compiled kernels. Columns are copied into the module and results out of it. */
 export const tableCompiled: TableKernels = {
   arithmetic,
+  calculate: (formula, to) => {
+    try {
+      calculate(formula, to)
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error
+      tableReference.calculate(formula, to)
+    }
+  },
   groupTotals: where(
-    (values, _nulls, _ids, count) => Math.max(values.length, count),
+    (_values, _nulls, ids, count) => Math.max(ids.length, count),
     groupTotals,
     tableReference.groupTotals,
   ),

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { csvOutputCompiled } from './csv-output-compiled.ts'
+import { isSet, set } from './memory.ts'
 import { csvOutputReference } from './csv-output-reference.ts'
 import { rowsAnOutput, textsOf, type OutputColumn } from './csv-output.ts'
 import { tableCompiled } from './table-compiled.ts'
@@ -68,12 +69,43 @@ describe('the compiled kernels of tables give the bits of the reference', () => 
       return { rows: arithmetic('/', to, b, to, Number.MAX_VALUE), to }
     })
   })
+  test('formulas over numbers, of several blocks', () => {
+    const roll = rolling(9)
+    const [a, b] = [0, 1].map(() => Float64Array.from({ length: 10_001 }, () => roll(90) - 45)) as [
+      Float64Array,
+      Float64Array,
+    ]
+    const nested = { operation: '/', left: { operation: '*', left: a, right: -1 }, right: b } as const
+    for (const formula of [7, a, nested, { operation: '+', left: nested, right: a } as const])
+      alike(({ calculate }) => {
+        const to = new Float64Array(a.length)
+        calculate(formula, to)
+        return to
+      })
+    const to = new Float64Array(a.length)
+    tableCompiled.calculate(nested, to)
+    expect(to[4321]).toBe((a[4321]! * -1) / b[4321]! + 0)
+  })
   test('totals over several copies, with empties', () => {
     const roll = rolling(5)
     const values = Float64Array.from({ length: 40_001 }, () => roll(1e6) / 7)
     const ids = Uint32Array.from(values, () => roll(6))
     for (const nulls of [undefined, Uint8Array.from({ length: 5001 }, () => roll(256))])
       alike(({ groupTotals }) => groupTotals(values, nulls, ids, 6))
+  })
+  test('totals of chosen rows are those of the rows alone', () => {
+    const roll = rolling(6)
+    const values = Float64Array.from({ length: 60_000 }, () => roll(1e6) / 7)
+    const nulls = Uint8Array.from({ length: 7500 }, () => roll(256))
+    const rows = Int32Array.from({ length: 30_003 }, () => roll(60_000))
+    const ids = Uint32Array.from(rows, () => roll(6))
+    alike(({ groupTotals }) => groupTotals(values, nulls, ids, 6, rows))
+    const picked = Float64Array.from(rows, (row) => values[row] as number)
+    const empty = new Uint8Array(3751)
+    rows.forEach((row, i) => isSet(nulls, row) && set(empty, i))
+    expect(tableCompiled.groupTotals(values, nulls, ids, 6, rows)).toEqual(
+      tableCompiled.groupTotals(picked, empty, ids, 6),
+    )
   })
   test('codes of numbers, totals, predicates', () => {
     fc.assert(

@@ -17,6 +17,9 @@ export type Numbers = Float64Array | number
 /** What is computed of numbers, by the place in this list. */
 export const operations = ['+', '-', '*', '/'] as const
 export type Operation = (typeof operations)[number]
+/** A formula over numbers. */
+export type NumberFormula =
+  Numbers | { readonly operation: Operation; readonly left: NumberFormula; readonly right: NumberFormula }
 /** Sums of numbers by group, and how many they are. */
 export type GroupTotals = { readonly sums: Float64Array; readonly counts: Int32Array }
 
@@ -24,12 +27,18 @@ export type GroupTotals = { readonly sums: Float64Array; readonly counts: Int32A
 export type TableKernels = {
   /** Numbers with numbers, of which one at least has rows, into `to`, which may be either; -0 becomes 0. The rows whose result lies farther from 0 than `limit`, or is none. */
   readonly arithmetic: (operation: Operation, a: Numbers, b: Numbers, to: Float64Array, limit: number) => Int32Array
-  /** Sums of the filled numbers of each of `count` groups, by Neumaier's compensation: ZAMM 54 (1974), 39–51. */
+  /** A formula over columns of numbers as long as `to`, into it; -0 becomes 0 in each operation, and what is divided by 0 is infinite or none. */
+  readonly calculate: (formula: NumberFormula, to: Float64Array) => void
+  /**
+   * Sums of the filled numbers of each of `count` groups, by Neumaier's compensation: ZAMM 54 (1974), 39–51. Row i of the
+   * groups is row `rows[i]` of the numbers, where `rows` are given.
+   */
   readonly groupTotals: (
     values: Float64Array,
     nulls: Bitmap | undefined,
     ids: Uint32Array,
     count: number,
+    rows?: Int32Array,
   ) => GroupTotals
   /** Codes of numbers from 1 on in order of first appearance, 0 for empty ones; -0 is 0. */
   readonly numberCodes: (values: Float64Array, nulls: Bitmap | undefined) => DenseCodes

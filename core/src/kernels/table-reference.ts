@@ -1,5 +1,5 @@
-import { float64s, int32s, IntList, isSet, uint32s, uint8s, type Bitmap } from './memory.ts'
-import type { Groups, Numbers, TableKernels } from './table-kernels.ts'
+import { bitmap, float64s, int32s, IntList, isSet, uint32s, uint8s, type Bitmap } from './memory.ts'
+import type { Groups, NumberFormula, Numbers, TableKernels } from './table-kernels.ts'
 
 const numberCodes: TableKernels['numberCodes'] = (values, nulls) => {
   const codes = uint32s(values.length)
@@ -68,6 +68,34 @@ const arithmetic: TableKernels['arithmetic'] = (operation, a, b, to, limit) => {
   return stacked(outside)
 }
 
+const calculate: TableKernels['calculate'] = (formula, to) => {
+  const partOf = (part: NumberFormula): Numbers => {
+    if (typeof part === 'number' || part instanceof Float64Array) return part
+    const made = float64s(to.length)
+    calculate(part, made)
+    return made
+  }
+  if (typeof formula === 'number') to.fill(formula)
+  else if (formula instanceof Float64Array) to.set(formula)
+  else arithmetic(formula.operation, partOf(formula.left), partOf(formula.right), to, Infinity)
+}
+
+/** Numbers of some rows, as many as `to` has. */
+export const pickNumbers = (to: Float64Array, from: Float64Array, rows: Int32Array): void => {
+  const n = rows.length
+  for (let i = 0; i < n; i++) to[i] = from[rows[i]!]!
+}
+/** Bits of some rows, a byte at a time. */
+export const pickBits = (to: Bitmap, from: Bitmap, rows: Int32Array): void => {
+  const n = rows.length
+  for (let byte = 0, i = 0; i < n; byte++) {
+    const end = i + 8 < n ? i + 8 : n
+    let bits = 0
+    for (let k = 0; i < end; i++, k++) bits |= ((from[rows[i]! >> 3]! >> (rows[i]! & 7)) & 1) << k
+    to[byte] = bits
+  }
+}
+
 const addAll = (values: Float64Array, ids: Uint32Array, sum: Float64Array, lost: Float64Array): void => {
   const n = values.length
   for (let i = 0; i < n; i++) {
@@ -102,7 +130,14 @@ const countFilled = (ids: Uint32Array, nulls: Bitmap | undefined, counts: Int32A
   for (let i = 0; i < n; i++) if (nulls === undefined || (nulls[i >> 3]! & (1 << (i & 7))) === 0) counts[ids[i]!]!++
 }
 
-const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count) => {
+const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count, rows) => {
+  if (rows) {
+    const picked = float64s(rows.length)
+    pickNumbers(picked, values, rows)
+    const empty = nulls && bitmap(rows.length)
+    if (empty) pickBits(empty, nulls, rows)
+    return groupTotals(picked, empty, ids, count)
+  }
   const sums = float64s(count)
   const lost = float64s(count)
   const counts = int32s(count)
@@ -227,6 +262,7 @@ const sortRows: TableKernels['sortRows'] = (order, keys, bits) => {
 /** The loops over columns in plain TypeScript. */
 export const tableReference: TableKernels = {
   arithmetic,
+  calculate,
   groupTotals,
   countCodes,
   firstRows,

@@ -210,6 +210,24 @@ const itemOf =
   (cell: Exclude<Cell, null>): ListItem =>
     typeof cell === 'boolean' || type === 'integer' || type === 'decimal' ? cell : textOfCell(type, cell)
 
+/** A column whose rows are `rows` of `values`, or all of them. */
+export type ChosenColumn = { readonly whole: Column; readonly rows: Int32Array | undefined }
+
+/** The sums of the numbers of each group, or what is made of them. */
+export const totalled = (
+  how: 'sum' | 'mean' | 'share',
+  { whole: column, rows }: ChosenColumn,
+  { ids, count }: Groups,
+  type: ColumnType,
+): AggregateResult => {
+  if (column.type !== 'integer' && column.type !== 'decimal') throw new Error(`${how} of ${column.type}`)
+  const { sums, counts } = kernels().groupTotals(column.values, column.nulls, ids, count, rows)
+  if (how === 'mean') return figures('decimal', counts, (g) => sums[g]! / counts[g]!)
+  if (how === 'sum') return figures(type === 'integer' ? 'integer' : 'decimal', counts, (g) => sums[g]!)
+  const grand = compensatedSum(sums)
+  return figures('decimal', counts, (g) => (grand === 0 ? NaN : sums[g]! / grand))
+}
+
 /** Empty is passed over by all but count, first and last; of nothing all but the counts are empty. */
 export const aggregate = (
   { how, separator = ', ', order }: AggregateOptions,
@@ -251,20 +269,9 @@ export const aggregate = (
     case 'sum':
     case 'mean':
     case 'share':
-    case 'deviation': {
+      return totalled(how, { whole: column, rows: undefined }, groups, type)
+    case 'deviation':
       if (column.type !== 'integer' && column.type !== 'decimal') throw new Error(`${how} of ${column.type}`)
-      if (how === 'deviation') return deviations(column.values, column.nulls, groups, countCells(column, groups))
-      const { sums: totals, counts: filled } = kernels().groupTotals(
-        column.values,
-        column.nulls,
-        groups.ids,
-        groups.count,
-      )
-      const grand = how === 'share' ? compensatedSum(totals) : undefined
-      if (grand !== undefined) return figures('decimal', filled, (g) => (grand === 0 ? NaN : totals[g]! / grand))
-      return how === 'sum'
-        ? figures(type === 'integer' ? 'integer' : 'decimal', filled, (g) => totals[g]!)
-        : figures('decimal', filled, (g) => totals[g]! / filled[g]!)
-    }
+      return deviations(column.values, column.nulls, groups, countCells(column, groups))
   }
 }

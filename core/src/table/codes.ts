@@ -1,69 +1,50 @@
 import { kernels } from '../kernels/kernels.ts'
-import { uint32s, type Bitmap } from '../kernels/memory.ts'
+import { bitmap, float64s, int32s, isSet, set, uint32s, uint8s, type Bitmap } from '../kernels/memory.ts'
 import type { DenseCodes } from '../kernels/table-kernels.ts'
 import { asDictionary, isTextColumn, lengthOf, type Column, type TextColumn, type ValueColumn } from './column.ts'
-import { concat } from './gather.ts'
+import { concat, gatherIndices } from './gather.ts'
+import { rangeOf } from './ranges.ts'
 
 /** Whole numbers that lie closer together than this, or than twice the number of rows, are their own codes. */
 const widestRange = 1_000_000
 
 // one function a kind of buffer: a loop that meets several kinds is several times as slow
 
-const rangeOfFloats = (values: Float64Array): Range => {
-  const n = values.length
-  let low = Infinity
-  let high = -Infinity
-  for (let i = 0; i < n; i++) {
-    const value = values[i]!
-    if (value < low) low = value
-    if (value > high) high = value
-  }
-  return [low, high]
+/** Codes of whole numbers above `below`, of all or of chosen rows. */
+const codesOfRange = ({ values, nulls }: ValueColumn, below: number, rows: Int32Array | undefined): Uint32Array => {
+  const codes = uint32s(rows?.length ?? values.length)
+  if (rows) shiftChosen(codes, values, below, rows)
+  else if (values instanceof Float64Array) shiftFloats(codes, values, below)
+  else if (values instanceof Int32Array) shiftInts(codes, values, below)
+  else for (let i = 0; i < codes.length; i++) codes[i] = values[i]! - below
+  if (nulls && rows) clearChosen(codes, nulls, rows)
+  else if (nulls) clearCodes(codes, nulls)
+  return codes
 }
-const rangeOfInts = (values: Int32Array): Range => {
-  const n = values.length
-  let low = values[0] ?? 0
-  let high = low
-  for (let i = 1; i < n; i++) {
-    const value = values[i]!
-    if (value < low) low = value
-    if (value > high) high = value
-  }
-  return [low, high]
-}
-type Range = readonly [low: number, high: number]
-/** Columns do not change, and are asked again by each step and preview over them. */
-const ranges = new WeakMap<Int32Array | Float64Array, Range>()
-const rangeOf = (values: Int32Array | Uint8Array | Float64Array): Range => {
-  if (values instanceof Uint8Array) return [0, 1]
-  const known = ranges.get(values)
-  if (known) return known
-  const range = values instanceof Float64Array ? rangeOfFloats(values) : rangeOfInts(values)
-  ranges.set(values, range)
-  return range
-}
-
-const codesOfRange = (
-  values: Int32Array | Uint8Array | Float64Array,
-  nulls: Bitmap | undefined,
-  low: number,
-  high: number,
-): DenseCodes => {
-  const codes = uint32s(values.length)
-  const from = low - 1
-  if (values instanceof Float64Array) shiftFloats(codes, values, from)
-  else if (values instanceof Int32Array) shiftInts(codes, values, from)
-  else for (let i = 0; i < codes.length; i++) codes[i] = values[i]! - from
-  if (nulls) clearCodes(codes, nulls)
-  return { codes, bound: high - from + 1 }
-}
-const shiftFloats = (codes: Uint32Array, values: Float64Array, from: number): void => {
+const shiftFloats = (codes: Uint32Array, values: Float64Array, below: number): void => {
   const n = codes.length
-  for (let i = 0; i < n; i++) codes[i] = values[i]! - from
+  for (let i = 0; i < n; i++) codes[i] = values[i]! - below
 }
-const shiftInts = (codes: Uint32Array, values: Int32Array, from: number): void => {
+const shiftInts = (codes: Uint32Array, values: Int32Array, below: number): void => {
   const n = codes.length
-  for (let i = 0; i < n; i++) codes[i] = values[i]! - from
+  for (let i = 0; i < n; i++) codes[i] = values[i]! - below
+}
+const shiftChosen = (codes: Uint32Array, values: ValueColumn['values'], below: number, rows: Int32Array): void => {
+  if (values instanceof Float64Array) shiftChosenFloats(codes, values, below, rows)
+  else if (values instanceof Int32Array) shiftChosenInts(codes, values, below, rows)
+  else for (let i = 0; i < codes.length; i++) codes[i] = values[rows[i]!]! - below
+}
+const shiftChosenFloats = (codes: Uint32Array, values: Float64Array, below: number, rows: Int32Array): void => {
+  const n = codes.length
+  for (let i = 0; i < n; i++) codes[i] = values[rows[i]!]! - below
+}
+const shiftChosenInts = (codes: Uint32Array, values: Int32Array, below: number, rows: Int32Array): void => {
+  const n = codes.length
+  for (let i = 0; i < n; i++) codes[i] = values[rows[i]!]! - below
+}
+const clearChosen = (codes: Uint32Array, nulls: Bitmap, rows: Int32Array): void => {
+  const n = codes.length
+  for (let i = 0; i < n; i++) if ((nulls[rows[i]! >> 3]! & (1 << (rows[i]! & 7))) !== 0) codes[i] = 0
 }
 
 const clearCodes = (codes: Uint32Array, nulls: Bitmap): void => {
@@ -76,28 +57,63 @@ const clearCodes = (codes: Uint32Array, nulls: Bitmap): void => {
   }
 }
 
-/** Codes of a column that are had without looking for equal cells, of a dictionary or of whole numbers close together; undefined where there are none below `most`. */
-export const readyCodes = (column: Column, most: number): DenseCodes | undefined => {
+/** How the cells of a column are coded without looking for equal ones: by the indices of its dictionary, or as whole numbers above `below`. */
+export type Coding = { readonly bound: number; readonly below: number | undefined }
+/** The coding of a column of a dictionary or of whole numbers close together; undefined where there is none, or none below `most`. */
+export const codingOf = (column: Column, most: number): Coding | undefined => {
   if (isTextColumn(column))
     return column.form === 'dictionary' && column.dictionary.length <= most
-      ? { codes: column.indices, bound: column.dictionary.length }
+      ? { bound: column.dictionary.length, below: undefined }
       : undefined
   if (column.type === 'decimal' || column.values.length === 0) return undefined
   const [low, high] = rangeOf(column.values)
   return high - low < Math.min(Math.max(widestRange, 2 * column.values.length), most - 2)
-    ? codesOfRange(column.values, column.nulls, low, high)
+    ? { bound: high - low + 2, below: low - 1 }
     : undefined
 }
+/** The codes of a column by its coding, of all or of chosen rows. */
+export const codesBy = ({ bound, below }: Coding, column: Column, rows?: Int32Array): DenseCodes => {
+  if (!isTextColumn(column)) return { codes: codesOfRange(column, below!, rows), bound }
+  const { indices } = asDictionary(column)
+  return { codes: rows ? gatherIndices(indices, rows) : indices, bound }
+}
+/** The code of a cell by the coding of its column. */
+export const codeAt = ({ below }: Coding, column: Column, row: number): number => {
+  if (isTextColumn(column)) return asDictionary(column).indices[row]!
+  return isSet(column.nulls, row) ? 0 : column.values[row]! - below!
+}
+const sameKind = (values: Int32Array | Uint8Array | Float64Array, length: number) => {
+  if (values instanceof Float64Array) return float64s(length)
+  return values instanceof Int32Array ? int32s(length) : uint8s(length)
+}
+/** The cells that the codes of a column stand for, in order of the codes; empty first. */
+export const wordsOf = ({ bound, below }: Coding, column: Column): Column => {
+  if (isTextColumn(column))
+    return { ...asDictionary(column), indices: Uint32Array.from({ length: bound }, (_, i) => i) }
+  const words = sameKind(column.values, bound)
+  for (let code = 1; code < bound; code++) words[code] = below! + code
+  const nulls = bitmap(bound)
+  set(nulls, 0)
+  return { type: column.type, values: words, nulls } as Column
+}
 
-/** A code a row, so that equal cells have equal codes. Empty is a value like any other. O(rows). */
-export const codesOf = (column: Column): DenseCodes => {
-  const ready = readyCodes(column, Infinity)
-  if (ready) return ready
-  if (isTextColumn(column)) {
-    const { indices, dictionary } = asDictionary(column)
-    return { codes: indices, bound: dictionary.length }
-  }
-  return kernels().numberCodes(asFloats(column.values), column.nulls)
+/** Codes of a column that are had without looking for equal cells, of a dictionary or of whole numbers close together; undefined where there are none below `most`. */
+export const readyCodes = (column: Column, most: number): DenseCodes | undefined => {
+  const coding = codingOf(column, most)
+  return coding && codesBy(coding, column)
+}
+
+/** A code a row, so that equal cells have equal codes, of all or of chosen rows. Empty is a value like any other. O(rows). */
+export const codesOf = (column: Column, rows?: Int32Array): DenseCodes => {
+  const coding = codingOf(column, Infinity)
+  if (coding) return codesBy(coding, column, rows)
+  const { codes, bound } = distinctCodes(column)
+  return { codes: rows ? gatherIndices(codes, rows) : codes, bound }
+}
+const distinctCodes = (column: Column): DenseCodes => {
+  if (!isTextColumn(column)) return kernels().numberCodes(asFloats(column.values), column.nulls)
+  const { indices, dictionary } = asDictionary(column)
+  return { codes: indices, bound: dictionary.length }
 }
 
 const asFloats = (values: Int32Array | Uint8Array | Float64Array): Float64Array =>
@@ -139,8 +155,8 @@ export const sharedCodes = (left: Column, right: Column): SharedCodes => {
   const low = Math.min(...spans.map(([from = 0]) => from))
   const high = Math.max(...spans.map(([, to = 0]) => to))
   if (high - low < Math.max(widestRange, 2 * (lengthOf(left) + lengthOf(right)))) {
-    const [a, b] = both.map(({ values, nulls }) => codesOfRange(values, nulls, low, high)) as [DenseCodes, DenseCodes]
-    return { left: a.codes, right: b.codes, bound: Math.max(1, a.bound) }
+    const [a, b] = both.map((column) => codesOfRange(column, low - 1, undefined)) as [Uint32Array, Uint32Array]
+    return { left: a, right: b, bound: Math.max(1, high - low + 2) }
   }
   const { codes, bound } = codesOf(concat(left.type, both))
   const count = lengthOf(left)

@@ -17,14 +17,11 @@ import {
   type PlainText,
 } from './stored-text.ts'
 import { kernels } from '../kernels/kernels.ts'
+import { pickBits, pickNumbers } from '../kernels/table-reference.ts'
 import { bitmap, copyBits, uint8s, float64s, isSet, int32s, set, uint32s, type Bitmap } from '../kernels/memory.ts'
 
 // the loops stand alone and call nothing, so that the compiler of the runtime makes the most of them
 
-const fillFloats = (to: Float64Array, from: Float64Array, index: Int32Array): void => {
-  const n = to.length
-  for (let i = 0; i < n; i++) to[i] = from[index[i]!]!
-}
 const fillInts = (to: Int32Array, from: Int32Array, index: Int32Array): void => {
   const n = to.length
   for (let i = 0; i < n; i++) to[i] = from[index[i]!]!
@@ -41,16 +38,6 @@ const fillIndices = (to: Uint32Array, from: Uint32Array, index: Int32Array): voi
 const clearMissing = (to: Float64Array, index: Int32Array): void => {
   const n = to.length
   for (let i = 0; i < n; i++) if (index[i]! < 0) to[i] = 0
-}
-/** Bits of rows that all have one, a byte at a time. */
-const fillNulls = (to: Bitmap, from: Bitmap, index: Int32Array): void => {
-  const n = index.length
-  for (let byte = 0, i = 0; i < n; byte++) {
-    const end = i + 8 < n ? i + 8 : n
-    let bits = 0
-    for (let k = 0; i < end; i++, k++) bits |= ((from[index[i]! >> 3]! >> (index[i]! & 7)) & 1) << k
-    to[byte] = bits
-  }
 }
 const fillNullsOfSome = (to: Bitmap, from: Bitmap, index: Int32Array): void => {
   const n = index.length
@@ -90,7 +77,7 @@ const isTable = (from: Int32Array | Uint32Array, index: Int32Array): boolean =>
 
 const gatherFloats = (from: Float64Array, index: Int32Array): Float64Array => {
   const to = float64s(index.length)
-  fillFloats(to, from, index)
+  pickNumbers(to, from, index)
   if (anyMissing(index)) clearMissing(to, index)
   return to
 }
@@ -117,7 +104,7 @@ const gatherNulls = (from: Bitmap | undefined, index: Int32Array): Bitmap | unde
   if (from === undefined && !some) return undefined
   const to = bitmap(index.length)
   if (from && some) fillNullsOfSome(to, from, index)
-  else if (from) fillNulls(to, from, index)
+  else if (from) pickBits(to, from, index)
   if (some) markMissing(to, index)
   return to
 }

@@ -1,15 +1,29 @@
-import { cellAt, type Cell, type Column, type ColumnType } from './column.ts'
+import { codesOf } from './codes.ts'
+import { cellAt, columnWriter, type Cell, type Column, type ColumnType } from './column.ts'
+import { gather } from './gather.ts'
+import { columnBuffers, type HeldBuffer } from './held-buffers.ts'
+import type { DenseCodes } from '../kernels/table-kernels.ts'
 
 /** What a lazy column is made of. */
 export type LazySource = {
   readonly type: ColumnType
-  /** The columns that its cells stand in, for accounting; none where they lie in a file. */
-  readonly columns: readonly Column[]
+  readonly length: number
+  /** What is held for it while its cells are not made, for accounting. */
+  readonly holds: () => readonly HeldBuffer[]
+  /** Whether the cells may be forgotten where memory ends: nothing but time is lost. */
+  readonly again?: true
+  /** Single cells are read with many beside them, so that few are not had sooner than all. */
+  readonly inParts?: true
   readonly cell: (row: number) => Cell
   readonly make: () => Column
+  /** Codes of all cells or of those of chosen rows, where they are had without making them. */
+  readonly codes?: (rows: Int32Array | undefined) => DenseCodes
 }
 
-/** A column whose cells stand elsewhere until somebody needs them all behind one another. */
+/** Fewer rows than one in so many are computed alone. */
+const fewRows = 16
+
+/** A column whose cells stand elsewhere, or are not computed, until somebody needs them all behind one another. */
 export class LazyColumn {
   private readonly source: LazySource
   private made: Column | undefined
@@ -19,6 +33,9 @@ export class LazyColumn {
   get type(): ColumnType {
     return this.source.type
   }
+  get length(): number {
+    return this.source.length
+  }
   cell(row: number): Cell {
     return this.made ? cellAt(this.made, row) : this.source.cell(row)
   }
@@ -27,12 +44,23 @@ export class LazyColumn {
     this.made ??= this.source.make()
     return this.made
   }
-  /** The columns that are held for it. */
-  get held(): readonly Column[] {
-    return this.made ? [this.made] : this.source.columns
+  /** The cells of some rows; -1 is empty. Few of them are made alone. */
+  gather(rows: Int32Array): Column {
+    const { length, type, inParts } = this.source
+    if (this.made || inParts || rows.length > length / fewRows) return gather(this.column, rows)
+    const writer = columnWriter(type, rows.length)
+    rows.forEach((row, i) => row >= 0 && writer.set(i, this.cell(row)))
+    return writer.done()
   }
-  /** Forgets its cells, where they lie in a file and can be had again. */
+  /** A code a row, so that equal cells have equal codes, of all or of chosen rows. */
+  codes(rows: Int32Array | undefined): DenseCodes {
+    return this.made || !this.source.codes ? codesOf(this.column, rows) : this.source.codes(rows)
+  }
+  get buffers(): readonly HeldBuffer[] {
+    return [...this.source.holds(), ...(this.made ? columnBuffers(this.made) : [])]
+  }
+  /** Forgets its cells where they can be had again. */
   release(): void {
-    if (this.source.columns.length === 0) this.made = undefined
+    if (this.source.again) this.made = undefined
   }
 }

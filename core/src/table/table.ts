@@ -1,38 +1,19 @@
-import { cellAt, isTextColumn, isNullAt, lengthOf, type Cell, type Column, type ColumnType } from './column.ts'
+import { cellAt, isNullAt, lengthOf, type Cell, type Column, type ColumnType } from './column.ts'
 import { codesOf } from './codes.ts'
 import { gather, gatherIndices, isComplete, markComplete } from './gather.ts'
+import { columnBuffers, type HeldBuffer } from './held-buffers.ts'
 import { int32s } from '../kernels/memory.ts'
 import type { DenseCodes } from '../kernels/table-kernels.ts'
 import { LazyColumn } from './lazy-column.ts'
 import { isRowsInOrder } from './rows-in-order.ts'
-import { bytesAString } from './stored-text.ts'
 
 /** A column by name and type. */
 export type Field = { readonly name: string; readonly type: ColumnType }
 /** The columns of a table, in order; names are distinct. */
 export type Schema = readonly Field[]
 
-/** A buffer, or a list of strings, and its size in bytes. Shared by reference, so it is a key for what is counted once. */
-export type HeldBuffer = readonly [buffer: object, bytes: number]
-
-const columnBuffers = (column: Column): HeldBuffer[] => {
-  if (isTextColumn(column)) {
-    if (column.form === 'dictionary')
-      return [
-        [column.indices.buffer, column.indices.byteLength],
-        [column.dictionary, column.dictionary.length * bytesAString],
-      ]
-    return column.stored ? [...column.stored.buffers] : [[column.strings, column.strings.length * bytesAString]]
-  }
-  return [
-    [column.values.buffer, column.values.byteLength],
-    ...(column.nulls ? [[column.nulls.buffer, column.nulls.byteLength] as const] : []),
-  ]
-}
-
 const isLazy = (base: Column | LazyColumn): base is LazyColumn => base instanceof LazyColumn
-const heldBuffers = (base: Column | LazyColumn): HeldBuffer[] =>
-  isLazy(base) ? base.held.flatMap(columnBuffers) : columnBuffers(base)
+const lengthOfBase = (base: Column | LazyColumn): number => (isLazy(base) ? base.length : lengthOf(base))
 
 /** A column that may still be an index into another, or be lazy: its cells are gathered when somebody needs them all. */
 class ColumnView {
@@ -42,16 +23,16 @@ class ColumnView {
     this.base = base
     this.index = index
   }
-  static of(column: Column | LazyColumn): ColumnView {
-    return new ColumnView(column, undefined)
+  static of(column: Column | LazyColumn, rows: Int32Array | undefined): ColumnView {
+    return new ColumnView(column, rows)
   }
   get type(): ColumnType {
     return this.base.type
   }
   get column(): Column {
-    const whole = isLazy(this.base) ? this.base.column : this.base
-    if (!this.index) return whole
-    this.base = gather(whole, this.index)
+    const { base, index } = this
+    if (!index) return isLazy(base) ? base.column : base
+    this.base = isLazy(base) ? base.gather(index) : gather(base, index)
     this.index = undefined
     return this.base
   }
@@ -78,12 +59,24 @@ class ColumnView {
   }
   /** Codes of the cells. Where rows repeat those of a column, its own are coded. */
   get codes(): DenseCodes {
-    if (!this.index || isLazy(this.base) || lengthOf(this.base) > this.index.length) return codesOf(this.column)
-    const { codes, bound } = codesOf(this.base)
-    return { codes: gatherIndices(codes, this.index), bound }
+    const { base, index } = this
+    // codes of few of the rows are looked for among these alone
+    if (index && lengthOfBase(base) > 2 * index.length) return codesOf(this.column)
+    const rows = index && isComplete(index) ? index : undefined
+    const { codes, bound } = isLazy(base) ? base.codes(rows) : codesOf(base, rows)
+    return { codes: index && !rows ? gatherIndices(codes, index) : codes, bound }
+  }
+  get length(): number {
+    return this.index?.length ?? lengthOfBase(this.base)
   }
   get buffers(): HeldBuffer[] {
-    return [...heldBuffers(this.base), ...(this.index ? [[this.index.buffer, this.index.byteLength] as const] : [])]
+    const { base, index } = this
+    const held = isLazy(base) ? base.buffers : columnBuffers(base)
+    return [...held, ...(index ? [[index.buffer, index.byteLength] as const] : [])]
+  }
+  /** The column as it stands under the rows that were chosen of it. */
+  get whole(): { readonly view: ColumnView; readonly rows: Int32Array | undefined } {
+    return { view: new ColumnView(this.base, undefined), rows: this.index }
   }
 }
 
@@ -120,12 +113,14 @@ export class Table {
     this.rowCount = rowCount
   }
 
-  /** Columns of equal length; `rowCount` is needed only where there are no columns, or lazy ones. */
-  static of(names: readonly string[], columns: readonly Column[]): Table
-  static of(names: readonly string[], columns: readonly (Column | LazyColumn)[], rowCount: number): Table
+  /** Columns of equal length; `rowCount` is needed only where there are none. */
   static of(names: readonly string[], columns: readonly (Column | LazyColumn)[], rowCount?: number): Table {
     const [first] = columns
-    return new Table(names, columns.map(ColumnView.of), rowCount ?? (first && !isLazy(first) ? lengthOf(first) : 0))
+    return new Table(
+      names,
+      columns.map((column) => ColumnView.of(column, undefined)),
+      rowCount ?? (first ? lengthOfBase(first) : 0),
+    )
   }
 
   get schema(): Schema {
@@ -162,6 +157,21 @@ export class Table {
   sharesColumn(at: number, other: Table, there: number): boolean {
     return (this.slots[at] as ColumnView).sharesColumn(other.slots[there] as ColumnView)
   }
+  /**
+   * The columns at these positions as they stand under the rows that were chosen of them, and these rows; no rows where none
+   * were chosen. Undefined where the choices differ, or one may name no row.
+   */
+  beforeChoice(
+    positions: readonly number[],
+  ): { readonly table: Table; readonly rows: Int32Array | undefined } | undefined {
+    const wholes = positions.map((at) => (this.slots[at] as ColumnView).whole)
+    const [first] = wholes
+    if (!first || wholes.some(({ rows }) => rows !== first.rows) || (first.rows && !isComplete(first.rows)))
+      return undefined
+    const names = positions.map((at) => this.names[at] as string)
+    const views = wholes.map(({ view }) => view)
+    return { table: new Table(names, views, first.view.length), rows: first.rows }
+  }
   cell(at: number, row: number): Cell {
     return (this.slots[at] as ColumnView).cell(row)
   }
@@ -194,12 +204,12 @@ export class Table {
   renamed(names: readonly string[]): Table {
     return new Table(names, this.slots, this.rowCount)
   }
-  /** With a column put at a position (`replace` takes the place of the one there). */
-  with(at: number, name: string, column: Column, replace = false): Table {
+  /** With a column put at a position (`replace` takes the place of the one there), or the rows of it that are those of this table. */
+  with(at: number, name: string, column: Column | LazyColumn, replace = false, rows?: Int32Array): Table {
     const names = [...this.names]
     const slots = [...this.slots]
     names.splice(at, replace ? 1 : 0, name)
-    slots.splice(at, replace ? 1 : 0, ColumnView.of(column))
+    slots.splice(at, replace ? 1 : 0, ColumnView.of(column, rows))
     return new Table(names, slots, this.rowCount)
   }
   /** The rows at these positions, in this order; -1 gives a row of empties. No cell is copied yet. */

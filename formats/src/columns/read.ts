@@ -111,7 +111,7 @@ class ColumnReader {
     return { first, cell: (row) => decode(ends[row - first]! - from, ends[row - first + 1]! - from) || null }
   }
   /** A column of which single cells are read where they lie until all are needed. */
-  lazy(place: ColumnPlace): LazyColumn {
+  lazy(place: ColumnPlace, length: number): LazyColumn {
     let words: LazyStrings | undefined
     const wordsOf = (): LazyStrings => (words ??= this.texts((place as { dictionary: TextPlace }).dictionary))
     let part: Part | undefined
@@ -120,7 +120,10 @@ class ColumnReader {
       if (part?.first !== first) part = this.part(place, first, wordsOf)
       return part.cell(row)
     }
-    return new LazyColumn({ type: place.type, columns: [], cell, make: () => this.column(place) })
+    return new LazyColumn({
+      ...{ type: place.type, length, holds: () => [], again: true, inParts: true },
+      ...{ cell, make: () => this.column(place) },
+    })
   }
 }
 
@@ -142,7 +145,7 @@ export const readColumnsFile = (path: string): OpenedFiles => {
     ...rest,
     table: Table.of(
       names,
-      columns.map((place) => reader.lazy(place)),
+      columns.map((place) => reader.lazy(place, rowCount)),
       rowCount,
     ),
     unreadable: unreadable.map((one): UnreadableCells => ({ ...one, rows: reader.buffer(one.rows) as Int32Array })),

@@ -1,7 +1,7 @@
 import { sourcesIn } from '../shared/trace.ts'
 import { z } from 'zod'
 import { checkFormula, type TypedNode } from '../../formula/check.ts'
-import { evaluateFormula } from '../../formula/evaluate.ts'
+import { formulaColumn } from '../../formula/lazy-formula.ts'
 import { formulaPandas, formulaPython, formulaSql } from '../../formula/to-code.ts'
 import { py, sql, pyHelper, type Code } from '../../codegen/tag.ts'
 import { cellAt, lengthOf, type Column } from '../../table/column.ts'
@@ -75,15 +75,14 @@ export const derive = defineStep<Derive>({
   },
   run: (params, table, context) => {
     const checked = checkedFormula(params.formula, table.schema, context.parameterTypes)
-    const { column, failures } = evaluateFormula(checked.formula, checked.type, table, context)
+    const { column, rows, failures } = formulaColumn(checked.formula, checked.type, table, context)
     const at = table.positionOf(params.as)
+    const place = at >= 0 ? at : positionFor(params, table.names)
+    const made = table.with(place, params.as, column, at >= 0, rows)
     return {
-      table:
-        at >= 0
-          ? table.with(at, params.as, column, true)
-          : table.with(positionFor(params, table.names), params.as, column),
+      table: made,
       lineage: { kind: 'same' },
-      cellsChanged: at >= 0 ? countChanged(table.column(at), column) : 0,
+      cellsChanged: at >= 0 ? countChanged(table.column(at), made.column(at)) : 0,
       unreadable: failures.length > 0 ? [{ column: params.as, rows: failures }] : [],
     }
   },

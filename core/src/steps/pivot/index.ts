@@ -9,6 +9,7 @@ import { gather, sliceRows } from '../../table/gather.ts'
 import { groupRows } from '../../table/group.ts'
 import type { Groups } from '../../kernels/table-kernels.ts'
 import { IntList, int32s, uint32s } from '../../kernels/memory.ts'
+import { columnBuffers } from '../../table/held-buffers.ts'
 import { LazyColumn } from '../../table/lazy-column.ts'
 import { Table, type Field, type Schema } from '../../table/table.ts'
 import { figure, listed, quoted, counted } from '../../messages/words.ts'
@@ -104,7 +105,8 @@ const rowsAt = (table: Table, name: string, rows: Int32Array): Column =>
 const ofLabel = (whole: Column, label: number, width: number): LazyColumn =>
   new LazyColumn({
     type: whole.type,
-    columns: [whole],
+    length: lengthOf(whole) / width,
+    holds: () => columnBuffers(whole),
     cell: (row) => cellAt(whole, row * width + label),
     make: () => gather(whole, sliceRows(lengthOf(whole) / width, label, width)),
   })

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { code, joined, py, sql, type Code, sqlHelper } from '../../codegen/tag.ts'
-import { aggregate, aggregates, type AggregateResult, type Aggregate } from '../../table/aggregate.ts'
+import { aggregate, totalled, aggregates, type AggregateResult, type Aggregate } from '../../table/aggregate.ts'
 import { isNumber, type ColumnType } from '../../table/column.ts'
 import type { Groups } from '../../kernels/table-kernels.ts'
 import type { Field, Schema, Table } from '../../table/table.ts'
@@ -122,13 +122,20 @@ export const runMeasure = (
   table: Table,
   groups: Groups,
   type: ColumnType,
-): AggregateResult =>
-  aggregate(
+): AggregateResult => {
+  // sums are made of the rows that are left without gathering them
+  const chosen =
+    column !== undefined && (how === 'sum' || how === 'mean' || how === 'share')
+      ? table.beforeChoice([table.positionOf(column)])
+      : undefined
+  if (chosen?.rows) return totalled(how as 'sum', { whole: chosen.table.column(0), rows: chosen.rows }, groups, type)
+  return aggregate(
     { how, separator, order: order ? orderOf(order, table) : undefined },
     column === undefined || how === 'count' ? undefined : table.named(column),
     groups,
     type,
   )
+}
 
 const extremeOrder = (type: ColumnType, cell: Code, way: string): Code =>
   type === 'text' || type === 'list'

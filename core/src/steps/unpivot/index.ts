@@ -21,6 +21,7 @@ import {
 import { interleave, repeatEach } from '../../table/gather.ts'
 import { bitmap, int32s, isSet, set, uint32s, type Bitmap } from '../../kernels/memory.ts'
 import { convert } from '../../reading/convert.ts'
+import { columnBuffers } from '../../table/held-buffers.ts'
 import { LazyColumn } from '../../table/lazy-column.ts'
 import { Table, type Schema } from '../../table/table.ts'
 import { counted, listed, quoted, figure } from '../../messages/words.ts'
@@ -99,7 +100,8 @@ const inTurns = (type: ColumnType, columns: readonly Column[]): Column | LazyCol
   if (count === 0) return emptyColumn(type, 0)
   return new LazyColumn({
     type,
-    columns,
+    length: count * (columns[0] ? lengthOf(columns[0]) : 0),
+    holds: () => columns.flatMap(columnBuffers),
     cell: (place) => cellAt(columns[place % count] as Column, Math.floor(place / count)),
     make: () => interleave(type, columns),
   })
@@ -107,7 +109,9 @@ const inTurns = (type: ColumnType, columns: readonly Column[]): Column | LazyCol
 const labelsInTurns = (labels: readonly string[], rowCount: number): LazyColumn =>
   new LazyColumn({
     type: 'text',
-    columns: [],
+    length: rowCount * labels.length,
+    holds: () => [],
+    again: true,
     cell: (place) => labels[place % labels.length] || null,
     make: () => interleavedLabels(labels, rowCount),
   })

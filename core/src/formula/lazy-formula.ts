@@ -1,0 +1,244 @@
+import { ownValue } from '../table/own.ts'
+import { codeAt, codesBy, codesOf, codingOf, product, wordsOf, type Coding } from '../table/codes.ts'
+import { cellAt, isTextColumn, type Cell, type Column, type ColumnType, type FloatColumn } from '../table/column.ts'
+import { gather, gatherIndices, layOut, markComplete } from '../table/gather.ts'
+import { columnBuffers } from '../table/held-buffers.ts'
+import { bitmap, float64s, int32s, set, uint8s, type Bitmap } from '../kernels/memory.ts'
+import { kernels } from '../kernels/kernels.ts'
+import type { DenseCodes, NumberFormula } from '../kernels/table-kernels.ts'
+import { LazyColumn } from '../table/lazy-column.ts'
+import { boundsOfColumn, zeroRows, type Bounds } from '../table/ranges.ts'
+import { Table } from '../table/table.ts'
+import type { TypedNode } from './check.ts'
+import { failed } from './function-kind.ts'
+import { evaluateFormula, evaluateRows, readsOf, withoutUnmet, type Environment } from './evaluate.ts'
+
+/** What is known of a formula over numbers without computing it. */
+type Known = Bounds & {
+  /** The rows that fail, in no order and perhaps twice. */
+  readonly failing: readonly Int32Array[]
+  /** The columns that it reads: where one is empty the result is. */
+  readonly reads: readonly FloatColumn[]
+}
+const numberKnown = (value: Cell): Known | undefined =>
+  typeof value === 'number' ? { low: value, high: value, least: Math.abs(value), failing: [], reads: [] } : undefined
+const columnKnown = (column: Column): Known | undefined => {
+  if (column.type !== 'integer' && column.type !== 'decimal') return undefined
+  const bounds = boundsOfColumn(column)
+  return bounds.low <= bounds.high ? { ...bounds, failing: [], reads: [column] } : undefined
+}
+const leastOf = ({ low, high }: { readonly low: number; readonly high: number }): number =>
+  low > 0 || high < 0 ? Math.min(Math.abs(low), Math.abs(high)) : 0
+
+/** The bounds of a formula over numbers and the rows that fail; undefined where that is not known without computing it. O(rows) the first time. */
+const knownOf = (node: TypedNode, table: Table, environment: Environment): Known | undefined => {
+  if (node.kind === 'column') return columnKnown(table.named(node.name))
+  if (node.kind !== 'call')
+    return numberKnown(node.kind === 'constant' ? node.value : (ownValue(environment.parameters, node.name) ?? null))
+  if (!node.fn.bounds) return undefined
+  const args: Known[] = []
+  for (const arg of node.args) {
+    const known = knownOf(arg, table, environment)
+    if (!known) return undefined
+    args.push(known)
+  }
+  const bounds = node.fn.bounds(args)
+  if (!bounds) return undefined
+  const reads = args.flatMap((arg) => arg.reads)
+  const failing = args.flatMap((arg) => arg.failing)
+  if (bounds.failsAtZero !== undefined) {
+    // of what is computed nobody knows where it is 0
+    const divisor = columnUnder(node.args[bounds.failsAtZero])
+    if (!divisor) return undefined
+    failing.push(reads.reduce(filledOf, zeroRows(table.named(divisor) as FloatColumn)))
+  }
+  return { ...bounds, least: leastOf(bounds), reads, failing }
+}
+/** Of some rows those that a column fills. */
+const filledOf = (rows: Int32Array, { nulls }: FloatColumn): Int32Array => {
+  if (!nulls) return rows
+  const filled = int32s(rows.length)
+  let count = 0
+  for (let i = 0; i < rows.length; i++) {
+    const row = rows[i]!
+    filled[count] = row
+    count += ((nulls[row >> 3]! >> (row & 7)) & 1) ^ 1
+  }
+  return filled.subarray(0, count)
+}
+/** The column that a part of a formula is, if only by another type. */
+const columnUnder = (node: TypedNode | undefined): string | undefined => {
+  if (node?.kind === 'call' && node.fn.name === 'as_decimal') return columnUnder(node.args[0])
+  return node?.kind === 'column' ? node.name : undefined
+}
+/** Rows each once, ascending. */
+const together = (lists: readonly Int32Array[]): Int32Array =>
+  lists.length === 1 ? (lists[0] as Int32Array) : Int32Array.from(new Set(lists.flatMap((rows) => [...rows]))).sort()
+
+/** One cell of a formula; empty where it fails. */
+const cellOf = (node: TypedNode, table: Table, row: number, environment: Environment): Cell => {
+  if (node.kind === 'column') return table.cell(table.positionOf(node.name), row)
+  if (node.kind === 'constant') return node.value
+  if (node.kind === 'parameter') return ownValue(environment.parameters, node.name) ?? null
+  const cells = node.args.map((arg) => cellOf(arg, table, row, environment))
+  const types = node.args.map(({ type }) => type)
+  const outcome = cells.includes(null) ? null : node.fn.call(cells, types, environment)
+  return outcome === failed ? null : outcome
+}
+
+/** The numbers of a formula whose bounds are known. */
+const numbersOf = (node: TypedNode, table: Table, environment: Environment): NumberFormula => {
+  if (node.kind === 'column') return (table.named(node.name) as FloatColumn).values
+  if (node.kind === 'call') return node.fn.numbers!(node.args.map((arg) => numbersOf(arg, table, environment)))
+  return (node.kind === 'constant' ? node.value : ownValue(environment.parameters, node.name)) as number
+}
+/** Rows of a bitmap are 0, also where what was computed of an empty cell is none. */
+const clearEmpty = (values: Float64Array, nulls: Bitmap): void => {
+  const n = values.length
+  for (let byte = 0; byte < nulls.length; byte++) {
+    if (nulls[byte] === 0) continue
+    const end = Math.min(n, (byte + 1) << 3)
+    for (let i = byte << 3; i < end; i++) if ((nulls[byte]! & (1 << (i & 7))) !== 0) values[i] = 0
+  }
+}
+const addBits = (to: Bitmap, from: Bitmap): void => {
+  const n = to.length
+  for (let i = 0; i < n; i++) to[i] = to[i]! | from[i]!
+}
+const calculated = (
+  formula: TypedNode,
+  type: 'integer' | 'decimal',
+  table: Table,
+  environment: Environment,
+  failures: Int32Array,
+): Column => {
+  const values = float64s(table.rowCount)
+  kernels().calculate(numbersOf(formula, table, environment), values)
+  const given = readsOf(formula).columns.flatMap((name) => (table.named(name) as FloatColumn).nulls ?? [])
+  if (given.length === 0 && failures.length === 0) return { type, values, nulls: undefined }
+  const nulls = bitmap(table.rowCount)
+  for (const one of given) addBits(nulls, one)
+  for (const row of failures) set(nulls, row)
+  clearEmpty(values, nulls)
+  return { type, values, nulls }
+}
+
+/** A lazy column with the rows in which it could not be computed. */
+type LazyFormula = { readonly column: LazyColumn; readonly failures: Int32Array }
+
+/** A formula over numbers whose bounds show which cells fail: computed when somebody needs all cells, one at a time until then. */
+const byBounds = (
+  formula: TypedNode,
+  type: ColumnType,
+  table: Table,
+  environment: Environment,
+): LazyFormula | undefined => {
+  const known = formula.kind === 'call' ? knownOf(formula, table, environment) : undefined
+  if (!known || (type !== 'integer' && type !== 'decimal')) return undefined
+  const failures = together(known.failing)
+  const column = new LazyColumn({
+    ...{ type, length: table.rowCount, holds: () => table.buffers, again: true },
+    cell: (row) => cellOf(formula, table, row, environment),
+    make: () => calculated(formula, type, table, environment, failures),
+  })
+  return { column, failures }
+}
+
+/** The words of each column in each combination of the codes of all. */
+const combinations = (words: readonly Column[], bound: number): Column[] => {
+  let below = bound
+  return words.map((column) => {
+    const count = isTextColumn(column) ? (column as { indices: Uint32Array }).indices.length : column.values.length
+    below /= count
+    const index = int32s(bound)
+    for (let code = 0; code < bound; code++) index[code] = Math.floor(code / below) % count
+    return gather(column, markComplete(index))
+  })
+}
+
+/** Of more combinations than this those that are met are looked for first. */
+const mostCombinations = 65_536
+
+/** A formula computed for each combination of the values that its columns can hold, where these are few and none fails; its cells are looked up. */
+const byCodes = (
+  formula: TypedNode,
+  type: ColumnType,
+  table: Table,
+  environment: Environment,
+  most: number,
+): LazyFormula | undefined => {
+  const codings: Coding[] = []
+  let bound = 1
+  for (let at = 0; at < table.names.length; at++) {
+    const coding = codingOf(table.column(at), most / bound)
+    if (!coding) return undefined
+    codings.push(coding)
+    bound *= coding.bound
+  }
+  const words = codings.map((coding, at) => wordsOf(coding, table.column(at)))
+  const each = Table.of(table.names, combinations(words, bound), bound)
+  const { column: perCode, failures } = evaluateRows(formula, type, each, environment)
+  if (failures.length > 0) return undefined
+  const codes = (rows?: Int32Array): DenseCodes =>
+    codings.map((coding, at) => codesBy(coding, table.column(at), rows)).reduce((all, one) => product(all, one))
+  const column = new LazyColumn({
+    ...{ type, length: table.rowCount, again: true },
+    holds: () => [...table.buffers, ...columnBuffers(perCode)],
+    cell: (row) =>
+      cellAt(
+        perCode,
+        codings.reduce((all, coding, at) => all * coding.bound + codeAt(coding, table.column(at), row), 0),
+      ),
+    make: () => {
+      const all = codes()
+      return layOut(
+        withoutUnmet(perCode, () => kernels().firstRows(all)),
+        all.codes,
+      )
+    },
+    codes: (rows) => {
+      const all = codes(rows)
+      const made = codesOf(perCode)
+      const index = new Int32Array(all.codes.buffer, all.codes.byteOffset, all.codes.length)
+      return { codes: gatherIndices(made.codes, markComplete(index)), bound: made.bound }
+    },
+  })
+  return { column, failures }
+}
+
+/** The column of a formula, with the rows of the table whose cell could not be computed. */
+export type FormulaColumn = {
+  readonly column: Column | LazyColumn
+  /** The rows of the column that are those of the table; where there are none, all. */
+  readonly rows: Int32Array | undefined
+  readonly failures: Int32Array
+}
+
+/** Of rows of a column those that were chosen of it. */
+const among = (rows: Int32Array, chosen: Int32Array | undefined, rowCount: number): Int32Array => {
+  if (!chosen || rows.length === 0) return rows
+  const marks = uint8s(rowCount)
+  for (const row of rows) marks[row] = 1
+  return kernels().rowsOfCodes(new Uint32Array(chosen.buffer, chosen.byteOffset, chosen.length), marks, 1)
+}
+
+/** The formula's column over a table, lazy where it is known which cells fail. */
+export const formulaColumn = (
+  formula: TypedNode,
+  type: ColumnType,
+  table: Table,
+  environment: Environment,
+): FormulaColumn => {
+  const { columns, byCell } = readsOf(formula)
+  const before = table.beforeChoice(columns.map((name) => table.positionOf(name)))
+  // of few of many rows only these are computed
+  if (before && before.table.rowCount <= 2 * table.rowCount) {
+    const most = Math.min(mostCombinations, table.rowCount >> 1)
+    const { rows, table: whole } = before
+    const lazy =
+      byBounds(formula, type, whole, environment) ??
+      (byCell ? byCodes(formula, type, whole, environment, most) : undefined)
+    if (lazy) return { column: lazy.column, rows, failures: among(lazy.failures, rows, whole.rowCount) }
+  }
+  return { ...evaluateFormula(formula, type, table, environment), rows: undefined }
+}
