@@ -67,3 +67,26 @@ export function firstRows(codes: usize, count: i32, first: i32, firsts: usize): 
     if (load<i32>(at) < 0) store<i32>(at, first + i)
   }
 }
+
+/** As `lookUp` in a table of rows, -1 where a code has none; marks the codes in `met`, a byte a code. How many codes have no row. */
+export function matchRows(codes: usize, count: i32, rows: usize, met: usize, to: usize): i32 {
+  let missing = 0
+  for (let i = 0; i < count; i++) {
+    const at = (<usize>i) << 2
+    const code = <usize>load<u32>(codes + at)
+    const row = load<i32>(rows + (code << 2))
+    store<u8>(met + code, 1)
+    store<i32>(to + at, row)
+    missing += row >>> 31
+  }
+  return missing
+}
+
+/** Whole numbers less `below` as codes, an even count of them. */
+export function floatCodes(values: usize, count: i32, below: f64, codes: usize): void {
+  const less = f64x2.splat(below)
+  for (let i: usize = 0; i < <usize>count; i += 2) {
+    const made = i32x4.trunc_sat_f64x2_u_zero(f64x2.sub(v128.load(values + (i << 3)), less))
+    v128.store64_lane(codes + (i << 2), made, 0)
+  }
+}

@@ -214,6 +214,39 @@ const lookUp: TableKernels['lookUp'] = (codes, table, to) =>
     })
   })
 
+const matchRows: TableKernels['matchRows'] = (codes, rows, met, to) =>
+  inModule((instance) => {
+    const { run } = instance
+    const [held, marks] = [instance.put(rows), instance.put(met)]
+    const [block, made] = [0, 1].map(() => run.allocate(rowsACopy * 4)) as [number, number]
+    const view = instance.uint32s(block, rowsACopy)
+    const madeView = instance.int32s(made, rowsACopy)
+    let missing = 0
+    inCopies(codes.length, (from, end) => {
+      view.set(codes.subarray(from, end))
+      missing += run.matchRows(block, end - from, held, marks, made)
+      to.set(madeView.subarray(0, end - from), from)
+    })
+    met.set(instance.bytes.subarray(marks, marks + met.length))
+    return missing
+  })
+
+const floatCodes: TableKernels['floatCodes'] = (values, below) =>
+  inModule((instance) => {
+    const { run } = instance
+    const [block, made] = [8, 4].map((bytes) => run.allocate(rowsACopy * bytes)) as [number, number]
+    const view = instance.float64s(block, rowsACopy)
+    const madeView = instance.uint32s(made, rowsACopy)
+    const codes = uint32s(values.length)
+    inCopies(values.length, (from, end) => {
+      view.set(values.subarray(from, end))
+      // what an odd count leaves of the block before is computed too
+      run.floatCodes(block, end - from, below, made)
+      codes.set(madeView.subarray(0, end - from), from)
+    })
+    return codes
+  })
+
 const numberCodes: TableKernels['numberCodes'] = (values, nulls) =>
   inModule((instance) => {
     const codes = instance.run.allocate(values.length * 4)
@@ -274,6 +307,8 @@ export const tableCompiled: TableKernels = {
   groupPairs: where((a, b) => Math.max(a.codes.length, a.bound * b.bound), groupPairs, tableReference.groupPairs),
   rowsOfCodes: where((codes) => codes.length, rowsOfCodes, tableReference.rowsOfCodes),
   lookUp: where((codes, table) => Math.max(codes.length, table.length), lookUp, tableReference.lookUp),
+  matchRows: where((codes, rows) => Math.max(codes.length, rows.length), matchRows, tableReference.matchRows),
+  floatCodes: where((values) => values.length, floatCodes, tableReference.floatCodes),
   numberCodes: where((values) => values.length, numberCodes, tableReference.numberCodes),
   pairGroups: where((a) => a.length, pairGroups, tableReference.pairGroups),
   compareFloats: where((values) => values.length, compareFloats, tableReference.compareFloats),

@@ -151,6 +151,25 @@ describe('the compiled kernels of tables give the bits of the reference', () => 
           alike(({ countCodes, firstRows }) => ({ counts: countCodes(a.codes, bound), first: firstRows(a) }))
           alike(({ groupCodes, groupPairs }) => ({ one: groupCodes(a), two: groupPairs(a, b) }))
           alike(({ rowsOfCodes }) => ({ yes: rowsOfCodes(a.codes, keep, 1), no: rowsOfCodes(a.codes, keep, 0) }))
+          alike(({ matchRows }) => {
+            const [met, to] = [new Uint8Array(bound), new Int32Array(rows)]
+            return {
+              met,
+              to,
+              missing: matchRows(
+                a.codes,
+                Int32Array.from(table, (row) => row >> 4),
+                met,
+                to,
+              ),
+            }
+          })
+          alike(({ floatCodes }) =>
+            floatCodes(
+              Float64Array.from(a.codes, (code) => code * 4_000_000 - 7),
+              -7,
+            ),
+          )
           alike(({ lookUp }) => {
             const to = new Int32Array(rows)
             lookUp(a.codes, table, to)

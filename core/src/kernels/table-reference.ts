@@ -197,6 +197,26 @@ const rowsOfCodes: TableKernels['rowsOfCodes'] = (codes, keep, wanted) => {
   return rows.done()
 }
 
+const matchRows: TableKernels['matchRows'] = (codes, rows, met, to) => {
+  const n = codes.length
+  let missing = 0
+  for (let i = 0; i < n; i++) {
+    const code = codes[i]!
+    const row = rows[code]!
+    met[code] = 1
+    to[i] = row
+    missing += row >>> 31
+  }
+  return missing
+}
+
+const floatCodes: TableKernels['floatCodes'] = (values, below) => {
+  const n = values.length
+  const codes = uint32s(n)
+  for (let i = 0; i < n; i++) codes[i] = values[i]! - below
+  return codes
+}
+
 const lookUp: TableKernels['lookUp'] = (codes, table, to) => {
   const n = codes.length
   for (let i = 0; i < n; i++) to[i] = table[codes[i]!]!
@@ -270,6 +290,8 @@ export const tableReference: TableKernels = {
   groupPairs,
   rowsOfCodes,
   lookUp,
+  matchRows,
+  floatCodes,
   numberCodes,
   pairGroups,
   compareFloats,

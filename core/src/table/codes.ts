@@ -12,18 +12,18 @@ const widestRange = 1_000_000
 
 /** Codes of whole numbers above `below`, of all or of chosen rows. */
 const codesOfRange = ({ values, nulls }: ValueColumn, below: number, rows: Int32Array | undefined): Uint32Array => {
-  const codes = uint32s(rows?.length ?? values.length)
-  if (rows) shiftChosen(codes, values, below, rows)
-  else if (values instanceof Float64Array) shiftFloats(codes, values, below)
-  else if (values instanceof Int32Array) shiftInts(codes, values, below)
-  else for (let i = 0; i < codes.length; i++) codes[i] = values[i]! - below
+  const codes = shifted(values, below, rows)
   if (nulls && rows) clearChosen(codes, nulls, rows)
   else if (nulls) clearCodes(codes, nulls)
   return codes
 }
-const shiftFloats = (codes: Uint32Array, values: Float64Array, below: number): void => {
-  const n = codes.length
-  for (let i = 0; i < n; i++) codes[i] = values[i]! - below
+const shifted = (values: ValueColumn['values'], below: number, rows: Int32Array | undefined): Uint32Array => {
+  if (!rows && values instanceof Float64Array) return kernels().floatCodes(values, below)
+  const codes = uint32s(rows?.length ?? values.length)
+  if (rows) shiftChosen(codes, values, below, rows)
+  else if (values instanceof Int32Array) shiftInts(codes, values, below)
+  else for (let i = 0; i < codes.length; i++) codes[i] = values[i]! - below
+  return codes
 }
 const shiftInts = (codes: Uint32Array, values: Int32Array, below: number): void => {
   const n = codes.length
@@ -133,17 +133,32 @@ const multiply = (to: Uint32Array, a: Uint32Array, factor: number, b: Uint32Arra
 /** Codes of two columns of one type: equal cells of either have equal codes. */
 export type SharedCodes = { readonly left: Uint32Array; readonly right: Uint32Array; readonly bound: number }
 
+/** The codes of the words of one dictionary among those of another; those that are not there have codes from its length on, below `bound`. */
+type WordMap = { readonly map: Uint32Array; readonly bound: number }
+/** By the dictionary that is looked in, then by the one whose words are looked for: a match is previewed again and again. */
+const wordMaps = new WeakMap<object, WeakMap<object, WordMap>>()
+const wordMap = (of: readonly string[], among: readonly string[]): WordMap => {
+  const maps = wordMaps.get(among) ?? new WeakMap<object, WordMap>()
+  const found = maps.get(of) ?? findWords(of, among)
+  wordMaps.set(among, maps.set(of, found))
+  return found
+}
+const findWords = (of: readonly string[], among: readonly string[]): WordMap => {
+  const seen = new Map<string, number>()
+  among.forEach((word, code) => seen.set(word, code))
+  let bound = among.length
+  const map = Uint32Array.from(of, (word) => seen.get(word) ?? bound++)
+  return { map, bound }
+}
+
 /** Words of the right dictionary are looked up among those of the left, once each. */
 const codesOfTexts = (left: TextColumn, right: TextColumn): SharedCodes => {
   const a = asDictionary(left)
   const b = asDictionary(right)
   if (a.dictionary === b.dictionary) return { left: a.indices, right: b.indices, bound: a.dictionary.length }
-  const seen = new Map<string, number>()
-  a.dictionary.forEach((word, code) => seen.set(word, code))
-  let bound = a.dictionary.length
-  const map = Uint32Array.from(b.dictionary, (word) => seen.get(word) ?? bound++)
+  const { map, bound } = wordMap(b.dictionary, a.dictionary)
   const codes = uint32s(b.indices.length)
-  for (let i = 0; i < codes.length; i++) codes[i] = map[b.indices[i]!]!
+  kernels().lookUp(b.indices, map, codes)
   return { left: a.indices, right: codes, bound }
 }
 

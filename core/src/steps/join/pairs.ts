@@ -1,6 +1,7 @@
 import { kernels } from '../../kernels/kernels.ts'
 import { int32s, uint8s } from '../../kernels/memory.ts'
 import type { SharedCodes } from '../../table/codes.ts'
+import { markComplete } from '../../table/gather.ts'
 import { checkSize } from '../../table/limits.ts'
 import { rowsInOrder } from '../../table/rows-in-order.ts'
 import type { Table } from '../../table/table.ts'
@@ -41,13 +42,6 @@ const firstOfCodes = (codes: Uint32Array, first: Int32Array): number => {
     else others++
   }
   return others
-}
-/** How many places are not below 0. */
-const countFound = (rows: Int32Array): number => {
-  const n = rows.length
-  let missing = 0
-  for (let l = 0; l < n; l++) missing -= rows[l]! >> 31
-  return n - missing
 }
 const markMet = (codes: Uint32Array, met: Uint8Array): void => {
   const n = codes.length
@@ -183,7 +177,11 @@ export const pairRows = (params: Join, table: Table, other: Table, names: string
   const first = int32s(codes.bound).fill(-1)
   const repeated = firstOfCodes(codes.right, first)
   const met = uint8s(codes.bound)
-  markMet(codes.left, met)
+  const alone = how === 'left-only' || how === 'right-only'
+  const several = repeated > 0 && matches !== 'first' && !alone
+  const found = int32s(several ? 0 : table.rowCount)
+  const missing = several ? 0 : kernels().matchRows(codes.left, first, met, found)
+  if (several) markMet(codes.left, met)
   // an empty key meets nothing
   met[0] = 0
   const unmatched = unmet(codes.right, met)
@@ -194,13 +192,11 @@ export const pairRows = (params: Join, table: Table, other: Table, names: string
     unmatchedRight: unmatched.length,
     multiplied: pairs - matched,
   })
-  const alone = how === 'left-only' || how === 'right-only'
-  if (repeated > 0 && matches !== 'first' && !alone) {
+  if (several) {
     const pairs = pairsOfRepeated(params, codes, refuse)
     return { ...withRowsBehind(pairs, behind), notes: counted(pairs.matched, pairs.matches) }
   }
-  const found = int32s(table.rowCount)
-  kernels().lookUp(codes.left, first, found)
-  const matched = countFound(found)
+  if (missing === 0) markComplete(found)
+  const matched = table.rowCount - missing
   return { ...withRowsBehind(pairsOfFound(how, found, matched), behind), notes: counted(matched, matched) }
 }
