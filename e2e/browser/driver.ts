@@ -25,6 +25,8 @@ export const openBrowser = async (): Promise<Browser> => {
     '--headless=new',
     '--no-sandbox',
     '--disable-gpu',
+    // pages are drawn without imitating a graphics card, which takes longer
+    '--disable-software-rasterizer',
     '--disable-quic',
     '--no-first-run',
     '--disable-background-networking',

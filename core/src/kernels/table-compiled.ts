@@ -102,19 +102,44 @@ const inCopies = (rows: number, each: (from: number, end: number) => void): void
   for (let from = 0; from < rows; from += rowsACopy) each(from, Math.min(rows, from + rowsACopy))
 }
 
-const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count, rows) =>
+/** Group numbers of rows `from` to `end` of a column, by those of chosen rows from `at` on. Where the next begin. */
+const spreadIds = (
+  to: Uint32Array,
+  ids: Uint32Array,
+  rows: Int32Array,
+  at: number,
+  from: number,
+  end: number,
+): number => {
+  const n = rows.length
+  let next = at
+  for (; next < n; next++) {
+    const row = rows[next]!
+    if (row >= end) break
+    to[row - from] = ids[next]!
+  }
+  return next
+}
+
+const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count, chosen) =>
   inModule((instance) => {
     const { run } = instance
-    const totals = instance.filled(count * 24, 0)
+    // what is not chosen belongs to one more group
+    const totals = instance.filled((count + 1) * 24, 0)
     const [numbers, groups, bits] = [rowsACopy * 8, rowsACopy * 4, rowsACopy / 8].map((bytes) =>
       run.allocate(bytes),
     ) as [number, number, number]
     const numbersView = instance.float64s(numbers, rowsACopy)
     const groupsView = instance.uint32s(groups, rowsACopy)
     const bitsView = instance.bytes.subarray(bits, bits + rowsACopy / 8)
-    inCopies(ids.length, (from, end) => {
-      groupsView.set(ids.subarray(from, end))
-      const picked = rows?.subarray(from, end)
+    const picks = chosen && !chosen.ascending ? chosen.rows : undefined
+    let next = 0
+    inCopies(picks ? ids.length : values.length, (from, end) => {
+      if (chosen?.ascending) {
+        groupsView.fill(count)
+        next = spreadIds(groupsView, ids, chosen.rows, next, from, end)
+      } else groupsView.set(ids.subarray(from, end))
+      const picked = picks?.subarray(from, end)
       if (picked) pickNumbers(numbersView, values, picked)
       else numbersView.set(values.subarray(from, end))
       if (nulls && picked) pickBits(bitsView, nulls, picked)
@@ -297,7 +322,7 @@ export const tableCompiled: TableKernels = {
     }
   },
   groupTotals: where(
-    (_values, _nulls, ids, count) => Math.max(ids.length, count),
+    (values, _nulls, ids, count) => Math.max(values.length, ids.length, count),
     groupTotals,
     tableReference.groupTotals,
   ),

@@ -99,11 +99,20 @@ describe('the compiled kernels of tables give the bits of the reference', () => 
     const nulls = Uint8Array.from({ length: 7500 }, () => roll(256))
     const rows = Int32Array.from({ length: 30_003 }, () => roll(60_000))
     const ids = Uint32Array.from(rows, () => roll(6))
-    alike(({ groupTotals }) => groupTotals(values, nulls, ids, 6, rows))
+    alike(({ groupTotals }) => groupTotals(values, nulls, ids, 6, { rows, ascending: false }))
+    const most = Int32Array.from(values.keys()).filter((row) => row % 11 !== 4 && row > 20_000)
+    const theirs = Uint32Array.from(most, () => roll(6))
+    for (const empty of [nulls, undefined])
+      alike(({ groupTotals }) =>
+        [true, false].map((ascending) => groupTotals(values, empty, theirs, 6, { rows: most, ascending })),
+      )
+    expect(tableCompiled.groupTotals(values, nulls, theirs, 6, { rows: most, ascending: true })).toEqual(
+      tableCompiled.groupTotals(values, nulls, theirs, 6, { rows: most, ascending: false }),
+    )
     const picked = Float64Array.from(rows, (row) => values[row] as number)
     const empty = new Uint8Array(3751)
     rows.forEach((row, i) => isSet(nulls, row) && set(empty, i))
-    expect(tableCompiled.groupTotals(values, nulls, ids, 6, rows)).toEqual(
+    expect(tableCompiled.groupTotals(values, nulls, ids, 6, { rows, ascending: false })).toEqual(
       tableCompiled.groupTotals(picked, empty, ids, 6),
     )
   })

@@ -20,6 +20,8 @@ export type Operation = (typeof operations)[number]
 /** A formula over numbers. */
 export type NumberFormula =
   Numbers | { readonly operation: Operation; readonly left: NumberFormula; readonly right: NumberFormula }
+/** Rows of columns; `ascending` where each stands once, behind those before it, and most rows of the columns are there. */
+export type ChosenRows = { readonly rows: Int32Array; readonly ascending: boolean }
 /** Sums of numbers by group, and how many they are. */
 export type GroupTotals = { readonly sums: Float64Array; readonly counts: Int32Array }
 
@@ -31,14 +33,14 @@ export type TableKernels = {
   readonly calculate: (formula: NumberFormula, to: Float64Array) => void
   /**
    * Sums of the filled numbers of each of `count` groups, by Neumaier's compensation: ZAMM 54 (1974), 39–51. Row i of the
-   * groups is row `rows[i]` of the numbers, where `rows` are given.
+   * groups is row `chosen.rows[i]` of the numbers, where rows are chosen.
    */
   readonly groupTotals: (
     values: Float64Array,
     nulls: Bitmap | undefined,
     ids: Uint32Array,
     count: number,
-    rows?: Int32Array,
+    chosen?: ChosenRows,
   ) => GroupTotals
   /** Codes of numbers from 1 on in order of first appearance, 0 for empty ones; -0 is 0. */
   readonly numberCodes: (values: Float64Array, nulls: Bitmap | undefined) => DenseCodes

@@ -130,8 +130,9 @@ const countFilled = (ids: Uint32Array, nulls: Bitmap | undefined, counts: Int32A
   for (let i = 0; i < n; i++) if (nulls === undefined || (nulls[i >> 3]! & (1 << (i & 7))) === 0) counts[ids[i]!]!++
 }
 
-const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count, rows) => {
-  if (rows) {
+const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count, chosen) => {
+  if (chosen) {
+    const { rows } = chosen
     const picked = float64s(rows.length)
     pickNumbers(picked, values, rows)
     const empty = nulls && bitmap(rows.length)

@@ -15,6 +15,7 @@ import { float64s, isSet, IntList, int32s, type Bitmap } from '../kernels/memory
 import { gather } from './gather.ts'
 import { groupBy, pairCodes } from './group.ts'
 import type { DenseCodes, Groups } from '../kernels/table-kernels.ts'
+import { rowOrder } from './rows-in-order.ts'
 import { compensatedSum, maxInteger } from './number.ts'
 import { extreme } from './order.ts'
 import { textOfCell } from './cell-text.ts'
@@ -213,6 +214,12 @@ const itemOf =
 /** A column whose rows are `rows` of `values`, or all of them. */
 export type ChosenColumn = { readonly whole: Column; readonly rows: Int32Array | undefined }
 
+/** Whether rows stand in their order, each once, and are half of all at least. */
+const isMost = (rows: Int32Array, rowCount: number): boolean => {
+  if (2 * rows.length < rowCount) return false
+  const { ordered, different } = rowOrder(rows)
+  return ordered && different === rows.length
+}
 /** The sums of the numbers of each group, or what is made of them. */
 export const totalled = (
   how: 'sum' | 'mean' | 'share',
@@ -221,7 +228,8 @@ export const totalled = (
   type: ColumnType,
 ): AggregateResult => {
   if (column.type !== 'integer' && column.type !== 'decimal') throw new Error(`${how} of ${column.type}`)
-  const { sums, counts } = kernels().groupTotals(column.values, column.nulls, ids, count, rows)
+  const chosen = rows && { rows, ascending: isMost(rows, column.values.length) }
+  const { sums, counts } = kernels().groupTotals(column.values, column.nulls, ids, count, chosen)
   if (how === 'mean') return figures('decimal', counts, (g) => sums[g]! / counts[g]!)
   if (how === 'sum') return figures(type === 'integer' ? 'integer' : 'decimal', counts, (g) => sums[g]!)
   const grand = compensatedSum(sums)

@@ -106,7 +106,12 @@ const gatherNulls = (from: Bitmap | undefined, index: Int32Array): Bitmap | unde
   if (from && some) fillNullsOfSome(to, from, index)
   else if (from) pickBits(to, from, index)
   if (some) markMissing(to, index)
-  return to
+  return some || hasBits(to) ? to : undefined
+}
+const hasBits = (bits: Bitmap): boolean => {
+  const n = bits.length
+  for (let i = 0; i < n; i++) if (bits[i] !== 0) return true
+  return false
 }
 const gatherPlain = (column: PlainText, index: Int32Array): Column => {
   const { type, stored } = column

@@ -27,6 +27,14 @@ export const isRowsInOrder = (index: Int32Array): boolean =>
 export type RowOrder = { readonly ordered: boolean; readonly different: number }
 /** Indices do not change, and are asked again by each page of rows. */
 const orders = new WeakMap<Int32Array, RowOrder>()
+/** Says of an index that each row stands in it once, in its place, so that nobody looks. */
+export const markAscending = (index: Int32Array): Int32Array => {
+  orders.set(index, { ordered: true, different: index.length })
+  return index
+}
+/** Whether it is known of an index that each row stands in it once, in its place. */
+export const isAscending = (index: Int32Array): boolean =>
+  isRowsInOrder(index) || orders.get(index)?.different === index.length
 /** O(rows) the first time. */
 export const rowOrder = (index: Int32Array): RowOrder => {
   if (isRowsInOrder(index)) return { ordered: true, different: index.length }
@@ -43,7 +51,7 @@ const lookThrough = (index: Int32Array): RowOrder => {
   for (let at = 0; at < n; at++) {
     const row = index[at]!
     if (row < 0 || row === last) continue
-    if (row < last) return { ordered: false, different }
+    if (row < last) return { ordered: false, different: 0 }
     last = row
     different++
   }

@@ -5,7 +5,7 @@ import { columnBuffers, type HeldBuffer } from './held-buffers.ts'
 import { int32s } from '../kernels/memory.ts'
 import type { DenseCodes } from '../kernels/table-kernels.ts'
 import { LazyColumn } from './lazy-column.ts'
-import { isRowsInOrder } from './rows-in-order.ts'
+import { isAscending, isRowsInOrder, markAscending } from './rows-in-order.ts'
 
 /** A column by name and type. */
 export type Field = { readonly name: string; readonly type: ColumnType }
@@ -92,6 +92,7 @@ const isAll = (index: Int32Array, rowCount: number): boolean => {
 const composed = (index: Int32Array, inner: Int32Array): Int32Array => {
   const result = int32s(index.length)
   fillComposed(result, index, inner)
+  if (isAscending(index) && isAscending(inner)) markAscending(result)
   return isComplete(index) && isComplete(inner) ? markComplete(result) : result
 }
 const fillComposed = (to: Int32Array, index: Int32Array, inner: Int32Array): void => {

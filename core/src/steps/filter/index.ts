@@ -1,4 +1,5 @@
 import { markComplete } from '../../table/gather.ts'
+import { markAscending } from '../../table/rows-in-order.ts'
 import { columnsOfCondition, conditionReason } from '../shared/trace-conditions.ts'
 import { z } from 'zod'
 import { py, sql } from '../../codegen/tag.ts'
@@ -114,7 +115,10 @@ export const filter = defineStep<Filter>({
   },
   run: ({ where, keep = true }, table, context) => {
     const index = rowsMeeting(where, table, context, keep)
-    return { table: table.rows(markComplete(index)), lineage: { kind: 'index', index, kept: index.length } }
+    return {
+      table: table.rows(markComplete(markAscending(index))),
+      lineage: { kind: 'index', index, kept: index.length },
+    }
   },
   trace: {
     leftBy: ({ where }, { before, context }) => columnsOfCondition(where, before, context),
