@@ -1,6 +1,6 @@
 import { codesOf } from './codes.ts'
 import { cellAt, columnWriter, type Cell, type Column, type ColumnType } from './column.ts'
-import { gather } from './gather.ts'
+import { gather, sliceRows } from './gather.ts'
 import { columnBuffers, type HeldBuffer } from './held-buffers.ts'
 import type { DenseCodes } from '../kernels/table-kernels.ts'
 
@@ -16,6 +16,8 @@ export type LazySource = {
   readonly inParts?: true
   readonly cell: (row: number) => Cell
   readonly make: () => Column
+  /** The columns whose cells it holds in turns, row by row. */
+  readonly turns?: readonly Column[]
   /** Codes of all cells or of those of chosen rows, where they are had without making them. */
   readonly codes?: (rows: Int32Array | undefined) => DenseCodes
 }
@@ -51,6 +53,12 @@ export class LazyColumn {
     const writer = columnWriter(type, rows.length)
     rows.forEach((row, i) => row >= 0 && writer.set(i, this.cell(row)))
     return writer.done()
+  }
+  /** Every so many cells from one on: a a b b c c, 1, 2 -> a b c. */
+  everyOf(step: number, from: number): Column {
+    const { length, turns } = this.source
+    const own = turns?.length === step ? turns[from] : undefined
+    return own ?? gather(this.column, sliceRows(length / step, from, step))
   }
   /** A code a row, so that equal cells have equal codes, of all or of chosen rows. */
   codes(rows: Int32Array | undefined): DenseCodes {

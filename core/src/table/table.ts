@@ -1,6 +1,6 @@
 import { cellAt, isNullAt, lengthOf, type Cell, type Column, type ColumnType } from './column.ts'
 import { codesOf } from './codes.ts'
-import { gather, gatherIndices, isComplete, markComplete } from './gather.ts'
+import { gather, gatherIndices, isComplete, markComplete, sliceRows } from './gather.ts'
 import { columnBuffers, type HeldBuffer } from './held-buffers.ts'
 import { int32s } from '../kernels/memory.ts'
 import type { DenseCodes } from '../kernels/table-kernels.ts'
@@ -36,6 +36,12 @@ class ColumnView {
     this.index = undefined
     return this.base
   }
+  everyOf(step: number, from: number): Column {
+    const { base, index } = this
+    if (!index && isLazy(base)) return base.everyOf(step, from)
+    const { column } = this
+    return gather(column, sliceRows(lengthOf(column) / step, from, step))
+  }
   cell(row: number): Cell {
     const at = this.index ? this.index[row]! : row
     if (at < 0) return null
@@ -62,7 +68,8 @@ class ColumnView {
     const { base, index } = this
     // codes of few of the rows are looked for among these alone
     if (index && lengthOfBase(base) > 2 * index.length) return codesOf(this.column)
-    const rows = index && isComplete(index) ? index : undefined
+    // values that are repeated are coded once
+    const rows = index && isComplete(index) && lengthOfBase(base) > index.length >> 2 ? index : undefined
     const { codes, bound } = isLazy(base) ? base.codes(rows) : codesOf(base, rows)
     return { codes: index && !rows ? gatherIndices(codes, index) : codes, bound }
   }
@@ -143,6 +150,10 @@ export class Table {
   }
   column(at: number): Column {
     return (this.slots[at] as ColumnView).column
+  }
+  /** Every so many cells of a column from one on: a a b b c c, 1, 2 -> a b c. */
+  everyOf(at: number, step: number, from: number): Column {
+    return (this.slots[at] as ColumnView).everyOf(step, from)
   }
   /** The column of that name; asking for one that is not there is a fault of ours. */
   named(name: string): Column {

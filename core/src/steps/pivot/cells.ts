@@ -9,6 +9,12 @@ export const cellIds = (ids: Uint32Array, groups: Uint32Array, labels: Int32Arra
   const n = ids.length
   for (let i = 0; i < n; i++) ids[i] = groups[i]! * width + labels[i]!
 }
+/** Whether each row is the cell at its own place: row by row, the labels in their order. */
+export const areInPlace = (groups: Uint32Array, labels: Int32Array, width: number): boolean => {
+  const n = groups.length
+  for (let i = 0; i < n; i++) if (groups[i]! * width + labels[i]! !== i) return false
+  return true
+}
 /** The same for rows that are taken. */
 export const cellIdsOf = (
   ids: Uint32Array,

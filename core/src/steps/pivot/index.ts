@@ -4,12 +4,10 @@ import { pivotTrace } from './trace.ts'
 import { maxColumns } from '../../table/limits.ts'
 import { code, joined, psql, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import { aggregates, type AggregateResult, type Aggregate } from '../../table/aggregate.ts'
-import { cellAt, columnWriter, isTextColumn, lengthOf, type Column } from '../../table/column.ts'
-import { gather, sliceRows } from '../../table/gather.ts'
+import { cellAt, columnWriter, isTextColumn, type Column } from '../../table/column.ts'
 import { groupRows } from '../../table/group.ts'
 import type { Groups } from '../../kernels/table-kernels.ts'
 import { IntList, int32s, uint32s } from '../../kernels/memory.ts'
-import { columnBuffers } from '../../table/held-buffers.ts'
 import { LazyColumn } from '../../table/lazy-column.ts'
 import { Table, type Field, type Schema } from '../../table/table.ts'
 import { figure, listed, quoted, counted } from '../../messages/words.ts'
@@ -41,13 +39,12 @@ import {
   layout,
   labelsOf,
 } from './layout.ts'
-import { cellIds, cellIdsOf, hasRows, placeAll, placeFilled } from './cells.ts'
+import { areInPlace, cellIds, cellIdsOf, hasRows, placeAll, placeFilled } from './cells.ts'
 import { pivotDrafts, waysToOneValue } from './drafts.ts'
 import { keysPython, plainPivot } from './plain-python.ts'
 
-/** Rows whose label makes a column; undefined where all do. */
-const takenRows = (ofRow: Int32Array): Int32Array | undefined => {
-  if (!ofRow.includes(-1)) return undefined
+/** Rows whose label makes a column. */
+const takenRows = (ofRow: Int32Array): Int32Array => {
   const rows = new IntList()
   for (let i = 0; i < ofRow.length; i++) if (ofRow[i] !== -1) rows.push(i)
   return rows.done()
@@ -102,13 +99,13 @@ const rowsAt = (table: Table, name: string, rows: Int32Array): Column =>
     .column(0)
 
 /** Of cells row by row those of one label. */
-const ofLabel = (whole: Column, label: number, width: number): LazyColumn =>
+const ofLabel = (whole: Table, at: number, label: number, width: number): LazyColumn =>
   new LazyColumn({
-    type: whole.type,
-    length: lengthOf(whole) / width,
-    holds: () => columnBuffers(whole),
-    cell: (row) => cellAt(whole, row * width + label),
-    make: () => gather(whole, sliceRows(lengthOf(whole) / width, label, width)),
+    type: whole.schema[at]!.type,
+    length: whole.rowCount / width,
+    holds: () => whole.select([at]).buffers,
+    cell: (row) => whole.cell(at, row * width + label),
+    make: () => whole.everyOf(at, width, label),
   })
 
 const checkValues = (params: Pivot, input: Schema, context: CheckContext): void =>
@@ -223,7 +220,7 @@ export const pivot = defineStep<Pivot>({
   },
   dynamicColumns: (params, input) => (params.found ? undefined : (name) => dynamicTypesOf(params, input, name)),
   run: (params, table) => {
-    const { labels, ofRow } = labelsOf(params, table.named(params.labels))
+    const { labels, ofRow, some } = labelsOf(params, table.named(params.labels))
     const { keys, made, at } = layout(params, table.schema, labels)
     const groups = groupRows(
       table,
@@ -234,22 +231,31 @@ export const pivot = defineStep<Pivot>({
       throw new DataRefused(
         `${quoted(params.labels)} has ${figure(labels.length)} different values; a column of each would make ${figure(rowCount * labels.length)} cells. Choose another column, or the labels that are wanted.`,
       )
-    const taken = takenRows(ofRow)
+    const taken = some ? takenRows(ofRow) : undefined
     const seen = taken ? table.rows(taken) : table
-    const ids = uint32s(seen.rowCount)
-    if (taken) cellIdsOf(ids, taken, groups.ids, ofRow, labels.length)
-    else cellIds(ids, groups.ids, ofRow, labels.length)
-    const cells: Groups = { ids, count: rowCount * labels.length, first: int32s(0) }
-    const held = hasRows(cells)
+    const count = rowCount * labels.length
+    const asItIs =
+      !some &&
+      count === table.rowCount &&
+      params.values.every(({ how }) => how === 'only') &&
+      areInPlace(groups.ids, ofRow, labels.length)
     const keyWords = (row: number): string =>
       listed([
         ...keys.map((field) => `${field.name} ${cellWords(seen, field.name, row)}`),
         `${params.labels} ${cellWords(seen, params.labels, row)}`,
       ])
     const failures: { column: string; rows: Int32Array }[] = []
-    const whole = wholeColumns(params, keyWords, seen, table, cells, held, failures, made, labels)
+    const figures = (): Table => {
+      const ids = uint32s(seen.rowCount)
+      if (taken) cellIdsOf(ids, taken, groups.ids, ofRow, labels.length)
+      else cellIds(ids, groups.ids, ofRow, labels.length)
+      const cells: Groups = { ids, count, first: int32s(0) }
+      const columns = wholeColumns(params, keyWords, seen, table, cells, hasRows(cells), failures, made, labels)
+      return Table.of(params.values.map(valueName), columns, count)
+    }
+    const whole = asItIs ? table.select(params.values.map(({ column }) => table.positionOf(column))) : figures()
     const columns = made.map(({ label, value }) =>
-      ofLabel(whole[params.values.indexOf(value)] as Column, labels.indexOf(label), labels.length),
+      ofLabel(whole, params.values.indexOf(value), labels.indexOf(label), labels.length),
     )
     const keyTable = table.select(keys.map((field) => table.positionOf(field.name))).rows(groups.first)
     const cellsMade = Table.of(

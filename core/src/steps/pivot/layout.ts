@@ -2,6 +2,7 @@ import { type Aggregate } from '../../table/aggregate.ts'
 import { textOfCell } from '../../table/cell-text.ts'
 import { cellAt, lengthOf, type Column, type ColumnType } from '../../table/column.ts'
 import { groupBy } from '../../table/group.ts'
+import { kernels } from '../../kernels/kernels.ts'
 import { int32s } from '../../kernels/memory.ts'
 import { type Field, type Schema } from '../../table/table.ts'
 import { freeName, keysOf, positionFor, typeIn, type ColumnPlacement, type GroupKeys } from '../shared/columns.ts'
@@ -75,11 +76,18 @@ export const layout = (
   return { keys, made, at, schema: [...keys.slice(0, at), ...made.map(({ field }) => field), ...keys.slice(at)] }
 }
 
-/** The labels that are given, or all there are in order of first appearance; and for each row the number of its label, -1 where it is left out. */
-export const labelsOf = (
-  params: Pivot,
-  column: Column,
-): { labels: (string | null)[]; ofRow: Int32Array; present: (string | null)[]; groupOf: Uint32Array } => {
+/** Labels, and which each row has. */
+type RowLabels = {
+  /** The labels that are given, or all there are in order of first appearance. */
+  readonly labels: (string | null)[]
+  /** For each row the number of its label, -1 where it is left out. */
+  readonly ofRow: Int32Array
+  /** Whether some row is left out. */
+  readonly some: boolean
+  readonly present: (string | null)[]
+  readonly groupOf: Uint32Array
+}
+export const labelsOf = (params: Pivot, column: Column): RowLabels => {
   const groups = groupBy([column], lengthOf(column))
   const present = Array.from(groups.first, (row) => {
     const cell = cellAt(column, row)
@@ -88,7 +96,11 @@ export const labelsOf = (
   const labels = params.found ? params.found.map(labelText) : present
   const at = new Map(labels.map((label, i) => [label, i]))
   const turn = Int32Array.from(present, (label) => at.get(label) ?? -1)
-  const ofRow = int32s(groups.ids.length)
-  for (let i = 0; i < ofRow.length; i++) ofRow[i] = turn[groups.ids[i]!]!
-  return { labels, ofRow, present, groupOf: groups.ids }
+  const some = turn.includes(-1)
+  const ofRow = new Int32Array(groups.ids.buffer, groups.ids.byteOffset, groups.ids.length)
+  const rest = { labels, some, present, groupOf: groups.ids }
+  if (turn.every((label, group) => label === group)) return { ...rest, ofRow }
+  const turned = int32s(ofRow.length)
+  kernels().lookUp(groups.ids, turn, turned)
+  return { ...rest, ofRow: turned }
 }

@@ -102,6 +102,7 @@ const inTurns = (type: ColumnType, columns: readonly Column[]): Column | LazyCol
     type,
     length: count * (columns[0] ? lengthOf(columns[0]) : 0),
     holds: () => columns.flatMap(columnBuffers),
+    turns: columns,
     cell: (place) => cellAt(columns[place % count] as Column, Math.floor(place / count)),
     make: () => interleave(type, columns),
   })
