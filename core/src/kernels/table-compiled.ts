@@ -125,7 +125,8 @@ const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count, cho
   inModule((instance) => {
     const { run } = instance
     // what is not chosen belongs to one more group
-    const totals = instance.filled((count + 1) * 24, 0)
+    const totals = instance.filled((count + 1) * 16, 0)
+    const held = instance.filled((count + 1) * 4, 0)
     const [numbers, groups, bits] = [rowsACopy * 8, rowsACopy * 4, rowsACopy / 8].map((bytes) =>
       run.allocate(bytes),
     ) as [number, number, number]
@@ -144,16 +145,12 @@ const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count, cho
       else numbersView.set(values.subarray(from, end))
       if (nulls && picked) pickBits(bitsView, nulls, picked)
       else if (nulls) bitsView.set(nulls.subarray(from >> 3, (end + 7) >> 3))
-      run.addTotals(numbers, nulls ? bits : 0, groups, end - from, totals)
+      run.addTotals(numbers, nulls ? bits : 0, groups, end - from, totals, held)
     })
-    const made = instance.float64s(totals, count * 3)
+    const made = instance.float64s(totals, count * 2)
     const sums = float64s(count)
-    const counts = int32s(count)
-    for (let g = 0; g < count; g++) {
-      sums[g] = made[g * 3]! + made[g * 3 + 1]!
-      counts[g] = made[g * 3 + 2]!
-    }
-    return { sums, counts }
+    for (let g = 0; g < count; g++) sums[g] = made[g * 2]! + made[g * 2 + 1]!
+    return { sums, counts: instance.int32s(held, count).slice() }
   })
 
 const countCodes: TableKernels['countCodes'] = (codes, bound) =>
