@@ -1,4 +1,4 @@
-import { codesOf } from './codes.ts'
+import { codesOf, codingOf } from './codes.ts'
 import { cellAt, columnWriter, type Cell, type Column, type ColumnType } from './column.ts'
 import { gather, sliceRows } from './gather.ts'
 import { columnBuffers, type HeldBuffer } from './held-buffers.ts'
@@ -63,6 +63,10 @@ export class LazyColumn {
   /** A code a row, so that equal cells have equal codes, of all or of chosen rows. */
   codes(rows: Int32Array | undefined): DenseCodes {
     return this.made || !this.source.codes ? codesOf(this.column, rows) : this.source.codes(rows)
+  }
+  /** Whether the codes of cells are had without looking for equal ones, and are fewer than `most`. */
+  hasCodes(most: number): boolean {
+    return this.made ? codingOf(this.made, most) !== undefined : this.source.codes !== undefined
   }
   get buffers(): readonly HeldBuffer[] {
     return [...this.source.holds(), ...(this.made ? columnBuffers(this.made) : [])]

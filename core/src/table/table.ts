@@ -1,5 +1,5 @@
 import { cellAt, isNullAt, lengthOf, type Cell, type Column, type ColumnType } from './column.ts'
-import { codesOf } from './codes.ts'
+import { codesOf, codingOf } from './codes.ts'
 import { gather, gatherIndices, isComplete, markComplete, sliceRows } from './gather.ts'
 import { columnBuffers, type HeldBuffer } from './held-buffers.ts'
 import { int32s } from '../kernels/memory.ts'
@@ -13,6 +13,10 @@ export type Field = { readonly name: string; readonly type: ColumnType }
 export type Schema = readonly Field[]
 
 const isLazy = (base: Column | LazyColumn): base is LazyColumn => base instanceof LazyColumn
+/** Whether cells have their codes already, so few that a table of them costs less than rows. */
+const hasFewCodes = (base: Column | LazyColumn): boolean =>
+  isLazy(base) ? base.hasCodes(fewCodes) : codingOf(base, fewCodes) !== undefined
+const fewCodes = 65_536
 const lengthOfBase = (base: Column | LazyColumn): number => (isLazy(base) ? base.length : lengthOf(base))
 
 /** A column that may still be an index into another, or be lazy: its cells are gathered when somebody needs them all. */
@@ -66,8 +70,8 @@ class ColumnView {
   /** Codes of the cells. Where rows repeat those of a column, its own are coded. */
   get codes(): DenseCodes {
     const { base, index } = this
-    // codes of few of the rows are looked for among these alone
-    if (index && lengthOfBase(base) > 2 * index.length) return codesOf(this.column)
+    // codes that must be looked for are looked for among few of the rows alone
+    if (index && lengthOfBase(base) > 2 * index.length && !hasFewCodes(base)) return codesOf(this.column)
     // values that are repeated are coded once
     const rows = index && isComplete(index) && lengthOfBase(base) > index.length >> 2 ? index : undefined
     const { codes, bound } = isLazy(base) ? base.codes(rows) : codesOf(base, rows)
@@ -98,11 +102,16 @@ const isAll = (index: Int32Array, rowCount: number): boolean => {
 /** The rows that an index into rows of another index names; -1 names none. */
 const composed = (index: Int32Array, inner: Int32Array): Int32Array => {
   const result = int32s(index.length)
-  fillComposed(result, index, inner)
+  if (isComplete(index)) pickRows(result, index, inner)
+  else pickRowsOfSome(result, index, inner)
   if (isAscending(index) && isAscending(inner)) markAscending(result)
   return isComplete(index) && isComplete(inner) ? markComplete(result) : result
 }
-const fillComposed = (to: Int32Array, index: Int32Array, inner: Int32Array): void => {
+const pickRows = (to: Int32Array, index: Int32Array, inner: Int32Array): void => {
+  const n = index.length
+  for (let i = 0; i < n; i++) to[i] = inner[index[i]!]!
+}
+const pickRowsOfSome = (to: Int32Array, index: Int32Array, inner: Int32Array): void => {
   const n = to.length
   for (let i = 0; i < n; i++) to[i] = index[i]! < 0 ? -1 : inner[index[i]!]!
 }
