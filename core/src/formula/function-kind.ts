@@ -72,6 +72,8 @@ export type FormulaFunction = {
   ) => { column: Column; failures: Int32Array } | undefined
   /** The bounds of its results for arguments within these; undefined where one of them could fail, but at 0 of `failsAtZero`. */
   readonly bounds?: (args: readonly Bounds[]) => ResultBounds | undefined
+  /** Whether no call fails, whatever its arguments; or none with these constants among them. */
+  readonly total?: true | ((constants: readonly (Cell | undefined)[]) => boolean)
   /** The call as a formula over whole columns of numbers, where `bounds` are had. */
   readonly numbers?: (args: readonly NumberFormula[]) => NumberFormula
   /** The call in each dialect; by a helper of the dialect unless the language has the function itself. */

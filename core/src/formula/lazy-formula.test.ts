@@ -17,7 +17,7 @@ const parsed = (text: string, table: Table) => {
 }
 const visits = (rows: readonly (readonly [fee: number | null, minutes: number | null, place: number])[]): Table =>
   Table.of(
-    ['Fee', 'Minutes', 'Clinic', 'Day', 'Paid'],
+    ['Fee', 'Minutes', 'Clinic', 'Day', 'Paid', 'Ref'],
     [
       columnOf(
         'decimal',
@@ -38,6 +38,10 @@ const visits = (rows: readonly (readonly [fee: number | null, minutes: number | 
       columnOf(
         'boolean',
         rows.map(([, , place]) => place > 1),
+      ),
+      columnOf(
+        'text',
+        rows.map((_, i) => (i % 4 === 3 ? null : `${['a', ' B 😀', 'é  x '][i % 3] ?? ''}${i}`)),
       ),
     ],
   )
@@ -66,6 +70,10 @@ const formulas = [
   'DATETRUNC(Day; "month")',
   'NUMBERVALUE(Clinic & "1")',
   'COALESCE(Clinic; "home")',
+  'UPPER(LEFT(Ref; 2)) & "-" & RIGHT(Ref; 0) & Clinic',
+  'IF(STARTSWITH(Ref; "a"); TRIM(Ref); MID(Ref; 2; 3))',
+  'LEFT(Ref; Minutes)',
+  'AND(Ref > Clinic; NOT(Paid)) = ISBLANK(Ref)',
 ]
 const cells = (column: Column): Cell[] => Array.from({ length: lengthOf(column) }, (_, row) => cellAt(column, row))
 /** The whole formula as it is computed without anything lazy, and the same as a lazy column. */
@@ -106,11 +114,15 @@ describe('a lazy formula holds what the formula gives', () => {
     const table = visits(Array.from({ length: 80 }, (_, i) => [i / 8, i % 4, 1 + (i % 3)]))
     const isLazy = (text: string): boolean => both(text, table).column instanceof LazyColumn
     expect(
-      ['Fee / Minutes * 60 + 1', 'UPPER(LEFT(Clinic; 3))', 'DATETRUNC(Day; "month")', 'IF(Paid; Clinic; "none")'].map(
-        isLazy,
-      ),
-    ).toEqual([true, true, true, true])
-    expect(['1 / (Fee / Minutes)', 'Fee ^ 2', 'NUMBERVALUE(Clinic)', '1 + 1'].map(isLazy)).toEqual([
+      [
+        'Fee / Minutes * 60 + 1',
+        'UPPER(LEFT(Clinic; 3))',
+        'DATETRUNC(Day; "month")',
+        'IF(Paid; Clinic; "none")',
+        'UPPER(LEFT(Ref; 2))',
+      ].map(isLazy),
+    ).toEqual([true, true, true, true, true])
+    expect(['1 / (Fee / Minutes)', 'Fee ^ 2', 'NUMBERVALUE(Clinic)', 'LEFT(Ref; Minutes)'].map(isLazy)).toEqual([
       false,
       false,
       false,

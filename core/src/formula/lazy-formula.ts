@@ -10,6 +10,7 @@ import { LazyColumn } from '../table/lazy-column.ts'
 import { boundsOfColumn, zeroRows, type Bounds } from '../table/ranges.ts'
 import { Table } from '../table/table.ts'
 import type { TypedNode } from './check.ts'
+import { constantsOf } from './failing.ts'
 import { failed } from './function-kind.ts'
 import { evaluateFormula, evaluateRows, readsOf, withoutUnmet, type Environment } from './evaluate.ts'
 
@@ -81,9 +82,10 @@ const cellOf = (node: TypedNode, table: Table, row: number, environment: Environ
   if (node.kind === 'constant') return node.value
   if (node.kind === 'parameter') return ownValue(environment.parameters, node.name) ?? null
   const cells = node.args.map((arg) => cellOf(arg, table, row, environment))
+  if (!node.fn.seesEmpty && cells.includes(null)) return null
   const types = node.args.map(({ type }) => type)
-  const outcome = cells.includes(null) ? null : node.fn.call(cells, types, environment)
-  return outcome === failed ? null : outcome
+  const outcome = node.fn.call(cells, types, environment)
+  return outcome === failed || outcome === '' ? null : outcome
 }
 
 /** The numbers of a formula whose bounds are known. */
@@ -142,6 +144,28 @@ const byBounds = (
     make: () => calculated(formula, type, table, environment, failures),
   })
   return { column, failures }
+}
+
+/** Whether a formula gives a cell, or an empty one, whatever its columns hold. */
+const isTotal = (node: TypedNode): boolean => {
+  if (node.kind !== 'call') return true
+  const { total } = node.fn
+  return (total === true || total?.(constantsOf(node)) === true) && node.args.every(isTotal)
+}
+/** A formula that never fails: computed when somebody needs all cells, one at a time until then. */
+const byCells = (
+  formula: TypedNode,
+  type: ColumnType,
+  table: Table,
+  environment: Environment,
+): LazyFormula | undefined => {
+  if (formula.kind !== 'call' || !isTotal(formula)) return undefined
+  const column = new LazyColumn({
+    ...{ type, length: table.rowCount, holds: () => table.buffers, again: true },
+    cell: (row) => cellOf(formula, table, row, environment),
+    make: () => evaluateRows(formula, type, table, environment).column,
+  })
+  return { column, failures: int32s(0) }
 }
 
 /** The words of each column in each combination of the codes of all. */
@@ -237,7 +261,8 @@ export const formulaColumn = (
     const { rows, table: whole } = before
     const lazy =
       byBounds(formula, type, whole, environment) ??
-      (byCell ? byCodes(formula, type, whole, environment, most) : undefined)
+      (byCell ? byCodes(formula, type, whole, environment, most) : undefined) ??
+      byCells(formula, type, whole, environment)
     if (lazy) return { column: lazy.column, rows, failures: among(lazy.failures, rows, whole.rowCount) }
   }
   return { ...evaluateFormula(formula, type, table, environment), rows: undefined }

@@ -246,6 +246,7 @@ export const comparison = (op: Comparison, type: FormulaType): FormulaFunction =
     args: 'a:any b:any',
     result: 'boolean',
     fails: 'never',
+    total: true,
     ...(equality ? { seesEmpty: true as const } : {}),
     call: ([a = null, b = null]) => {
       if (equality) return (a === b) === (op === '=')
@@ -273,6 +274,7 @@ export const widening = (to: 'decimal' | 'datetime'): FormulaFunction =>
     args: 'a:any',
     result: to,
     fails: 'never',
+    total: true,
     call: ([a]) => (to === 'datetime' ? (a as number) * dayMs : (a as number)),
     bounds: ([a]) => (to === 'decimal' ? a : undefined),
     numbers: ([a = 0]) => a,

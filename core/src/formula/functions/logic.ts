@@ -6,6 +6,7 @@ export const logic = [
   define({
     name: 'IF',
     group: 'logic',
+    total: true,
     about: 'One value where the condition holds, another where it does not. An empty condition counts as false.',
     args: 'condition:boolean then:any else:any?',
     result: 'same',
@@ -25,6 +26,7 @@ export const logic = [
   define({
     name: 'AND',
     group: 'logic',
+    total: true,
     about: 'Whether all hold. Empty, unless one is false.',
     args: 'condition:boolean+',
     result: 'boolean',
@@ -46,6 +48,7 @@ export const logic = [
   define({
     name: 'OR',
     group: 'logic',
+    total: true,
     about: 'Whether any holds. Empty, unless one is true.',
     args: 'condition:boolean+',
     result: 'boolean',
@@ -67,6 +70,7 @@ export const logic = [
   define({
     name: 'NOT',
     group: 'logic',
+    total: true,
     about: 'The opposite.',
     args: 'condition:boolean',
     result: 'boolean',
@@ -83,6 +87,7 @@ export const logic = [
   define({
     name: 'ISBLANK',
     group: 'logic',
+    total: true,
     about: 'Whether the cell is empty.',
     args: 'value:any',
     result: 'boolean',
@@ -101,6 +106,7 @@ export const logic = [
   define({
     name: 'COALESCE',
     group: 'logic',
+    total: true,
     about: 'The first that is not empty.',
     args: 'value:any+',
     result: 'same',

@@ -123,6 +123,7 @@ export const textMore = [
   define({
     name: 'PROPER',
     group: 'text',
+    total: true,
     about: 'Each word’s first letter large, the rest small.',
     args: 'text:text',
     result: 'text',
@@ -135,6 +136,7 @@ export const textMore = [
   define({
     name: 'CLEAN',
     group: 'text',
+    total: true,
     about: 'Without the control signs that cannot be printed.',
     args: 'text:text',
     result: 'text',
@@ -181,6 +183,7 @@ export const textMore = [
   define({
     name: 'EXACT',
     group: 'text',
+    total: true,
     about: 'Whether two texts are the same to the letter.',
     args: 'a:text b:text',
     result: 'boolean',

@@ -19,6 +19,10 @@ const trailing = (text: string, n: number): string => {
   return typeof all === 'string' ? all.slice(from) : all.slice(from).join('')
 }
 
+/** Whether a constant is a number whose whole part is no less than this. */
+const isAtLeast = (constant: Cell | undefined, least: number): boolean =>
+  typeof constant === 'number' && Math.trunc(constant) >= least
+
 const cut = (name: 'LEFT' | 'RIGHT', take: (text: string, n: number) => string): FormulaFunction =>
   define({
     name,
@@ -26,6 +30,7 @@ const cut = (name: 'LEFT' | 'RIGHT', take: (text: string, n: number) => string):
     about: `The ${name === 'LEFT' ? 'first' : 'last'} n characters, one where n is not given.`,
     args: 'text:text n:number?',
     result: 'text',
+    total: (constants) => constants.length < 2 || isAtLeast(constants[1], 0),
     fails: {
       sql: ([, n]) => (n ? sql`trunc(${n}) < 0` : code('false')),
       python: () => code('lambda t, n=1: int(n) < 0'),
@@ -58,6 +63,7 @@ const letters = (
     about,
     args: 'text:text',
     result: 'text',
+    total: true,
     call: ([text]) => change(text as string),
     scripts: {
       sql: ([t = code('')]) => sql`${sqlHelper(name === 'LOWER' ? 'lower_of' : 'upper_of')}(${t})`,
@@ -77,6 +83,7 @@ const holds = (
     about,
     args: 'text:text part:text',
     result: 'boolean',
+    total: true,
     call: ([text, part]) => test(text as string, part as string),
     examples,
   })
@@ -106,6 +113,7 @@ export const text = [
   define({
     name: 'LEN',
     group: 'text',
+    total: true,
     about: 'How many characters the text has.',
     args: 'text:text',
     result: 'integer',
@@ -127,6 +135,7 @@ export const text = [
     about: 'n characters from a position on; the first is 1.',
     args: 'text:text start:number n:number',
     result: 'text',
+    total: ([, start, n]) => isAtLeast(start, 1) && isAtLeast(n, 0),
     fails: {
       sql: ([, start = code(''), n = code('')]) => sql`trunc(${start}) < 1 or trunc(${n}) < 0`,
       python: () => code('lambda t, s, n: int(s) < 1 or int(n) < 0'),
@@ -148,6 +157,7 @@ export const text = [
   define({
     name: 'TRIM',
     group: 'text',
+    total: true,
     about: 'Without white space at the ends; runs inside become one blank.',
     args: 'text:text',
     result: 'text',
@@ -162,6 +172,7 @@ export const text = [
   define({
     name: 'CONCAT',
     group: 'text',
+    total: true,
     about: 'Its arguments as one text; empties count as no text.',
     args: 'value:any+',
     result: 'text',
