@@ -30,7 +30,7 @@ const isColumn = (given: Column | Cell): given is Column => typeof given === 'ob
 const cellOf = (given: Column | Cell, row: number): Cell => (isColumn(given) ? cellAt(given, row) : given)
 
 /** Rows of two ascending lists, each once. */
-const merged = (a: Int32Array, b: Int32Array): Int32Array => {
+export const mergedRows = (a: Int32Array, b: Int32Array): Int32Array => {
   if (a.length === 0 || b.length === 0) return a.length === 0 ? b : a
   const rows = int32s(a.length + b.length)
   let n = 0
@@ -183,7 +183,7 @@ class Evaluator {
 
   /** A row whose part failed is a failure where its result is empty: COALESCE(1 / 0; 5) is 5. */
   private reported(given: Column | Cell, failures: readonly Int32Array[]): EvaluatedPart {
-    const all = failures.reduce(merged, none)
+    const all = failures.reduce(mergedRows, none)
     if (all.length > 0 && isColumn(given) && !isTextColumn(given)) return { given, failures: setRows(all, given.nulls) }
     return { given, failures: all.length === 0 ? all : all.filter((row) => cellOf(given, row) === null) }
   }

@@ -36,8 +36,8 @@ export type WriteCall = (
   constants: readonly (Cell | undefined)[],
 ) => Code
 
-/** Bounds of results; `failsAtZero`: the place of the argument at whose 0 there is none. */
-export type ResultBounds = Omit<Bounds, 'least'> & { readonly failsAtZero?: number }
+/** Bounds of results, `least` where it is known; `failsAtZero`: the place of the argument at whose 0 there is none. */
+export type ResultBounds = Pick<Bounds, 'low' | 'high'> & { readonly least?: number; readonly failsAtZero?: number }
 
 /** A function of the formula language: its types, how it is computed, how each dialect writes it, and examples. */
 export type FormulaFunction = {

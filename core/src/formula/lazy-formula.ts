@@ -11,25 +11,27 @@ import { boundsOfColumn, zeroRows, type Bounds } from '../table/ranges.ts'
 import { Table } from '../table/table.ts'
 import type { TypedNode } from './check.ts'
 import { constantsOf } from './failing.ts'
-import { failed } from './function-kind.ts'
-import { evaluateFormula, evaluateRows, readsOf, withoutUnmet, type Environment } from './evaluate.ts'
+import { failed, type ResultBounds } from './function-kind.ts'
+import { evaluateFormula, evaluateRows, mergedRows, readsOf, withoutUnmet, type Environment } from './evaluate.ts'
 
 /** What is known of a formula over numbers without computing it. */
 type Known = Bounds & {
-  /** The rows that fail, in no order and perhaps twice. */
-  readonly failing: readonly Int32Array[]
+  /** The rows that fail, ascending; undefined where none does. */
+  readonly failing: Int32Array | undefined
   /** The columns that it reads: where one is empty the result is. */
   readonly reads: readonly FloatColumn[]
 }
 const numberKnown = (value: Cell): Known | undefined =>
-  typeof value === 'number' ? { low: value, high: value, least: Math.abs(value), failing: [], reads: [] } : undefined
+  typeof value === 'number'
+    ? { low: value, high: value, least: Math.abs(value), failing: undefined, reads: [] }
+    : undefined
 const columnKnown = (column: Column): Known | undefined => {
   if (column.type !== 'integer' && column.type !== 'decimal') return undefined
   const bounds = boundsOfColumn(column)
-  return bounds.low <= bounds.high ? { ...bounds, failing: [], reads: [column] } : undefined
+  return bounds.low <= bounds.high ? { ...bounds, failing: undefined, reads: [column] } : undefined
 }
-const leastOf = ({ low, high }: { readonly low: number; readonly high: number }): number =>
-  low > 0 || high < 0 ? Math.min(Math.abs(low), Math.abs(high)) : 0
+const leastOf = ({ low, high, least = 0 }: ResultBounds): number =>
+  low > 0 || high < 0 ? Math.min(Math.abs(low), Math.abs(high)) : least
 
 /** The bounds of a formula over numbers and the rows that fail; undefined where that is not known without computing it. O(rows) the first time. */
 const knownOf = (node: TypedNode, table: Table, environment: Environment): Known | undefined => {
@@ -46,14 +48,15 @@ const knownOf = (node: TypedNode, table: Table, environment: Environment): Known
   const bounds = node.fn.bounds(args)
   if (!bounds) return undefined
   const reads = args.flatMap((arg) => arg.reads)
-  const failing = args.flatMap((arg) => arg.failing)
+  const found = args.flatMap(({ failing }) => failing ?? [])
   if (bounds.failsAtZero !== undefined) {
     // of what is computed nobody knows where it is 0
     const divisor = columnUnder(node.args[bounds.failsAtZero])
     if (!divisor) return undefined
-    failing.push(reads.reduce(filledOf, zeroRows(table.named(divisor) as FloatColumn)))
+    found.push(reads.reduce(filledOf, zeroRows(table.named(divisor) as FloatColumn)))
   }
-  return { ...bounds, least: leastOf(bounds), reads, failing }
+  const failing = found.length > 0 ? found.reduce(mergedRows) : undefined
+  return { low: bounds.low, high: bounds.high, least: leastOf(bounds), reads, failing }
 }
 /** Of some rows those that a column fills. */
 const filledOf = (rows: Int32Array, { nulls }: FloatColumn): Int32Array => {
@@ -72,9 +75,6 @@ const columnUnder = (node: TypedNode | undefined): string | undefined => {
   if (node?.kind === 'call' && node.fn.name === 'as_decimal') return columnUnder(node.args[0])
   return node?.kind === 'column' ? node.name : undefined
 }
-/** Rows each once, ascending. */
-const together = (lists: readonly Int32Array[]): Int32Array =>
-  lists.length === 1 ? (lists[0] as Int32Array) : Int32Array.from(new Set(lists.flatMap((rows) => [...rows]))).sort()
 
 /** One cell of a formula; empty where it fails. */
 const cellOf = (node: TypedNode, table: Table, row: number, environment: Environment): Cell => {
@@ -137,7 +137,7 @@ const byBounds = (
 ): LazyFormula | undefined => {
   const known = formula.kind === 'call' ? knownOf(formula, table, environment) : undefined
   if (!known || (type !== 'integer' && type !== 'decimal')) return undefined
-  const failures = together(known.failing)
+  const failures = known.failing ?? int32s(0)
   const column = new LazyColumn({
     ...{ type, length: table.rowCount, holds: () => table.buffers, again: true },
     cell: (row) => cellOf(formula, table, row, environment),
@@ -251,8 +251,10 @@ export const formulaColumn = (
   formula: TypedNode,
   type: ColumnType,
   table: Table,
-  environment: Environment,
+  given: Environment,
 ): FormulaColumn => {
+  // a lazy column outlives the run, of which it holds no more than it needs
+  const environment = { parameters: given.parameters, now: given.now }
   const { columns, byCell } = readsOf(formula)
   const before = table.beforeChoice(columns.map((name) => table.positionOf(name)))
   // of few of many rows only these are computed

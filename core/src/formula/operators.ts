@@ -147,7 +147,7 @@ export const negate = (whole: boolean): FormulaFunction =>
     result: whole ? 'integer' : 'decimal',
     fails: 'never',
     call: ([a]) => 0 - (a as number),
-    bounds: ([a]) => a && { low: 0 - a.high, high: 0 - a.low },
+    bounds: ([a]) => a && { low: 0 - a.high, high: 0 - a.low, least: a.least },
     numbers: ([right = 0]) => ({ operation: '-', left: 0, right }),
     scripts: {
       sql: ([a = code('')]) => sql`(0 - ${a})`,
@@ -276,7 +276,7 @@ export const widening = (to: 'decimal' | 'datetime'): FormulaFunction =>
     fails: 'never',
     total: true,
     call: ([a]) => (to === 'datetime' ? (a as number) * dayMs : (a as number)),
-    bounds: ([a]) => (to === 'decimal' ? a : undefined),
+    bounds: ([a]) => (a && to === 'decimal' ? { low: a.low, high: a.high, least: a.least } : undefined),
     numbers: ([a = 0]) => a,
     vector: ([a = null]) =>
       typeof a === 'object' && a?.type === 'integer' && to === 'decimal'
