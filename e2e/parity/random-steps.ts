@@ -202,7 +202,9 @@ const makers: Readonly<Record<string, Maker>> = {
     ...maybe(dice, { within: chosen(dice, schema) }),
   }),
   replace: (dice, schema) => {
-    const { type } = dice.of(schema.filter((field) => field.type !== 'list'))
+    const fitting = schema.filter((field) => field.type !== 'list')
+    if (fitting.length === 0) return undefined
+    const { type } = dice.of(fitting)
     const pair = (): object => ({ find: literal(dice, type), with: dice.maybe() ? null : literal(dice, type) })
     if (type !== 'text' || dice.maybe())
       return {
