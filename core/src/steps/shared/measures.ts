@@ -44,6 +44,8 @@ export const measureSchema = z
 
 const wholes: readonly Aggregate[] = ['count', 'filled', 'distinct']
 const decimals: readonly Aggregate[] = ['mean', 'median', 'deviation', 'share']
+/** Fewer rows than one in so many are gathered. */
+const fewRows = 16
 /** Whether an aggregate takes numbers only. */
 export const needsNumbers = (how: string): boolean =>
   ['sum', 'mean', 'median', 'deviation', 'share', 'running-sum'].includes(how)
@@ -123,12 +125,13 @@ export const runMeasure = (
   groups: Groups,
   type: ColumnType,
 ): AggregateResult => {
-  // sums are made of the rows that are left without gathering them
+  // sums are made of the rows that are left without gathering them, but of few of many
   const chosen =
     column !== undefined && (how === 'sum' || how === 'mean' || how === 'share')
       ? table.beforeChoice([table.positionOf(column)])
       : undefined
-  if (chosen?.rows) return totalled(how as 'sum', { whole: chosen.table.column(0), rows: chosen.rows }, groups, type)
+  if (chosen?.rows && chosen.table.rowCount <= fewRows * groups.ids.length)
+    return totalled(how as 'sum', { whole: chosen.table.column(0), rows: chosen.rows }, groups, type)
   return aggregate(
     { how, separator, order: order ? orderOf(order, table) : undefined },
     column === undefined || how === 'count' ? undefined : table.named(column),
