@@ -3,14 +3,14 @@ import { bitmap, float64s, int32s, isSet, set, uint32s, uint8s, type Bitmap } fr
 import type { DenseCodes } from '../kernels/table-kernels.ts'
 import { asDictionary, isTextColumn, lengthOf, type Column, type TextColumn, type ValueColumn } from './column.ts'
 import { concat, gatherIndices } from './gather.ts'
-import { rangeOf } from './ranges.ts'
+import { filledRange, rangeOf } from './ranges.ts'
 
 /** Whole numbers that lie closer together than this, or than twice the number of rows, are their own codes. */
 const widestRange = 1_000_000
 
 // one function a kind of buffer: a loop that meets several kinds is several times as slow
 
-/** Codes of whole numbers above `below`, of all or of chosen rows. */
+/** Codes of whole numbers above `below`, of all or of chosen rows; what stands below an empty cell may be any number. */
 const codesOfRange = ({ values, nulls }: ValueColumn, below: number, rows: Int32Array | undefined): Uint32Array => {
   const codes = shifted(values, below, rows)
   if (nulls && rows) clearChosen(codes, nulls, rows)
@@ -66,7 +66,8 @@ export const codingOf = (column: Column, most: number): Coding | undefined => {
       ? { bound: column.dictionary.length, below: undefined }
       : undefined
   if (column.type === 'decimal' || column.values.length === 0) return undefined
-  const [low, high] = rangeOf(column.values)
+  const [low, high] = filledRange(column)
+  if (low > high) return { bound: 1, below: 0 }
   return high - low < Math.min(Math.max(widestRange, 2 * column.values.length), most - 2)
     ? { bound: high - low + 2, below: low - 1 }
     : undefined

@@ -1,4 +1,5 @@
 import { expect, test } from 'vitest'
+import { codesOf } from './codes.ts'
 import { cellAt, columnOf, lengthOf, type Cell, type Column, type ColumnType, type TextColumn } from './column.ts'
 import { concat, countFilled, gather, interleave, mapText, repeatEach, testText } from './gather.ts'
 import { groupBy } from './group.ts'
@@ -98,4 +99,17 @@ test('a table picks rows of picked rows, and all rows at their place are the tab
   expect(table.rows(Int32Array.of(0, 1, 2, 3))).toBe(table)
   expect(table.rows(Int32Array.of(0, 1, 3, 2))).not.toBe(table)
   expect([...repeatEach(2, 3)]).toEqual([0, 0, 0, 1, 1, 1])
+})
+
+test('what stands below an empty cell does not widen the codes of a column', () => {
+  const days = codesOf(columnOf('date', [null, 22_010, 22_000, null, 22_010]))
+  expect([...days.codes]).toEqual([0, 11, 1, 0, 11])
+  expect(days.bound).toBe(12)
+  const counts = codesOf(columnOf('integer', [700, null, 702]))
+  expect([...counts.codes]).toEqual([1, 0, 3])
+  expect(counts.bound).toBe(4)
+  const none = codesOf(columnOf('date', [null, null]))
+  expect([...none.codes, none.bound]).toEqual([0, 0, 1])
+  const chosen = codesOf(columnOf('date', [null, 22_010, 22_000]), Int32Array.of(2, 0, 2))
+  expect([...chosen.codes]).toEqual([1, 0, 1])
 })

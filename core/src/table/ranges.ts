@@ -1,5 +1,5 @@
 import { IntList, isSet, type Bitmap } from '../kernels/memory.ts'
-import type { FloatColumn } from './column.ts'
+import type { FloatColumn, ValueColumn } from './column.ts'
 
 /** The least and the greatest of some numbers; where there are none, the least is above the greatest. */
 export type Range = readonly [low: number, high: number]
@@ -26,6 +26,18 @@ const rangeOfInts = (values: Int32Array): Range => {
   let high = low
   for (let i = 1; i < n; i++) {
     const value = values[i]!
+    if (value < low) low = value
+    if (value > high) high = value
+  }
+  return [low, high]
+}
+const rangeOfFilledInts = (values: Int32Array, nulls: Bitmap): Range => {
+  const n = values.length
+  let low = Infinity
+  let high = -Infinity
+  for (let i = 0; i < n; i++) {
+    const value = values[i]!
+    if ((value >= low && value <= high) || (nulls[i >> 3]! & (1 << (i & 7))) !== 0) continue
     if (value < low) low = value
     if (value > high) high = value
   }
@@ -64,6 +76,7 @@ class Remembered<K extends object, V> {
   }
 }
 const ranges = new Remembered<Int32Array | Float64Array, Range>()
+const filledRanges = new Remembered<ValueColumn, Range>()
 const bounds = new Remembered<FloatColumn, Bounds>()
 const zeros = new Remembered<FloatColumn, Int32Array>()
 
@@ -71,6 +84,14 @@ const zeros = new Remembered<FloatColumn, Int32Array>()
 export const rangeOf = (values: Int32Array | Uint8Array | Float64Array): Range => {
   if (values instanceof Uint8Array) return [0, 1]
   return ranges.of(values, () => (values instanceof Float64Array ? rangeOfFloats(values) : rangeOfInts(values)))
+}
+/** The range of the filled cells. O(values), then remembered. */
+export const filledRange = (column: ValueColumn): Range => {
+  const { values, nulls } = column
+  if (!nulls || values instanceof Uint8Array) return rangeOf(values)
+  if (values instanceof Int32Array) return filledRanges.of(column, () => rangeOfFilledInts(values, nulls))
+  const { low, high } = boundsOfColumn(column as FloatColumn)
+  return [low, high]
 }
 /** The bounds of the filled cells of a column of numbers. O(rows), then remembered. */
 export const boundsOfColumn = (column: FloatColumn): Bounds =>
