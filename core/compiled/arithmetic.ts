@@ -43,7 +43,7 @@ export function outsideOf(values: usize, count: i32, limit: f64, first: i32, row
 
 /**
  * Sums of filled numbers by group with the compensation of Neumaier (ZAMM 54 (1974), 39–51), what is lost by Knuth's sum of two
- * (The Art of Computer Programming 2, 4.2.2), which asks nothing. `totals` holds 16 bytes a group, all 0 at first: the sum and
+ * (The Art of Computer Programming 2, 4.2.2), which compares nothing. `totals` holds 16 bytes a group, all 0 at first: the sum and
  * what is lost of it; `counts` 4 bytes a group, how many they are.
  */
 export function addTotals(values: usize, nulls: usize, ids: usize, count: i32, totals: usize, counts: usize): void {

@@ -17,7 +17,7 @@ import type { DenseCodes } from '../kernels/table-kernels.ts'
 import { product, readyCodes } from '../table/codes.ts'
 import type { Table } from '../table/table.ts'
 import type { TypedNode } from './check.ts'
-import { failed, type RunClock, type FormulaType } from './function-kind.ts'
+import { failed, type FormulaFunction, type FormulaType, type RunClock } from './function-kind.ts'
 
 /** What a formula is computed in beside its table: parameters and the clock of the run. */
 export type Environment = RunClock & { readonly parameters: Readonly<Record<string, Cell>> }
@@ -42,15 +42,15 @@ export const mergedRows = (a: Int32Array, b: Int32Array): Int32Array => {
   }
   return rows.subarray(0, n)
 }
-/** The rows whose bit is set. */
-const setRows = (rows: Int32Array, bits: Bitmap | undefined): Int32Array => {
-  if (!bits) return none
+/** Of some rows those whose bit is so; without a bitmap none is set. */
+export const rowsOfBit = (rows: Int32Array, bits: Bitmap | undefined, wanted: 0 | 1): Int32Array => {
+  if (!bits) return wanted === 0 ? rows : none
   const found = int32s(rows.length)
   let n = 0
   for (let i = 0; i < rows.length; i++) {
     const row = rows[i]!
     found[n] = row
-    n += (bits[row >> 3]! >> (row & 7)) & 1
+    n += ((bits[row >> 3]! >> (row & 7)) & 1) ^ wanted ^ 1
   }
   return found.subarray(0, n)
 }
@@ -86,6 +86,14 @@ const reader = (column: Column): ((row: number) => Cell) => {
 /** The numbers of a column of such. */
 const valuesOf = (column: Column): Float64Array | undefined =>
   !isTextColumn(column) && column.values instanceof Float64Array ? column.values : undefined
+
+/** The outcome of one call. */
+export const compute = (
+  fn: FormulaFunction,
+  cells: readonly Cell[],
+  types: readonly FormulaType[],
+  clock: RunClock,
+): Cell | typeof failed => (!fn.seesEmpty && cells.includes(null) ? null : fn.call(cells, types, clock))
 
 type CallNode = Extract<TypedNode, { kind: 'call' }>
 
@@ -184,17 +192,13 @@ class Evaluator {
   /** A row whose part failed is a failure where its result is empty: COALESCE(1 / 0; 5) is 5. */
   private reported(given: Column | Cell, failures: readonly Int32Array[]): EvaluatedPart {
     const all = failures.reduce(mergedRows, none)
-    if (all.length > 0 && isColumn(given) && !isTextColumn(given)) return { given, failures: setRows(all, given.nulls) }
+    if (all.length > 0 && isColumn(given) && !isTextColumn(given))
+      return { given, failures: rowsOfBit(all, given.nulls, 1) }
     return { given, failures: all.length === 0 ? all : all.filter((row) => cellOf(given, row) === null) }
   }
 
-  private compute(node: CallNode, cells: Cell[], types: readonly FormulaType[]): Cell | typeof failed {
-    if (!node.fn.seesEmpty && cells.includes(null)) return null
-    return node.fn.call(cells, types, this.environment)
-  }
-
   private once(node: CallNode, cells: Cell[], types: readonly FormulaType[]): EvaluatedPart {
-    const outcome = this.compute(node, cells, types)
+    const outcome = compute(node.fn, cells, types, this.environment)
     if (outcome !== failed) return { given: outcome === '' ? null : outcome, failures: none }
     return { given: null, failures: Int32Array.from({ length: this.table.rowCount }, (_, i) => i) }
   }
@@ -205,7 +209,7 @@ class Evaluator {
     const columns = given.flatMap((one, at) => (isColumn(one) ? [{ at, cell: reader(one) }] : []))
     for (let i = 0; i < this.table.rowCount; i++) {
       for (const { at, cell } of columns) cells[at] = cell(i)
-      results.set(i, this.compute(node, cells, types))
+      results.set(i, compute(node.fn, cells, types, this.environment))
     }
     return results.done()
   }
@@ -221,7 +225,7 @@ class Evaluator {
     for (let code = 0; code < bound; code++)
       if (first[code]! >= 0) {
         const cells = given.map((one) => cellOf(one, first[code]!))
-        results.set(code, this.compute(node, cells, types))
+        results.set(code, compute(node.fn, cells, types, this.environment))
       }
     const { given: perCode, failures } = results.done()
     return {

@@ -1,6 +1,6 @@
 import { ownValue } from '../table/own.ts'
 import { codeAt, codesBy, codesOf, codingOf, product, wordsOf, type Coding } from '../table/codes.ts'
-import { cellAt, isTextColumn, type Cell, type Column, type ColumnType, type FloatColumn } from '../table/column.ts'
+import { cellAt, lengthOf, type Cell, type Column, type ColumnType, type FloatColumn } from '../table/column.ts'
 import { gather, gatherIndices, layOut, markComplete } from '../table/gather.ts'
 import { columnBuffers } from '../table/held-buffers.ts'
 import { bitmap, float64s, int32s, set, uint8s, type Bitmap } from '../kernels/memory.ts'
@@ -12,7 +12,17 @@ import { Table } from '../table/table.ts'
 import type { TypedNode } from './check.ts'
 import { constantsOf } from './failing.ts'
 import { failed, type ResultBounds } from './function-kind.ts'
-import { evaluateFormula, evaluateRows, mergedRows, readsOf, withoutUnmet, type Environment } from './evaluate.ts'
+import { emptyOf } from './operators.ts'
+import {
+  compute,
+  evaluateFormula,
+  evaluateRows,
+  mergedRows,
+  readsOf,
+  rowsOfBit,
+  withoutUnmet,
+  type Environment,
+} from './evaluate.ts'
 
 /** What is known of a formula over numbers without computing it. */
 type Known = Bounds & {
@@ -53,22 +63,11 @@ const knownOf = (node: TypedNode, table: Table, environment: Environment): Known
     // of what is computed nobody knows where it is 0
     const divisor = columnUnder(node.args[bounds.failsAtZero])
     if (!divisor) return undefined
-    found.push(reads.reduce(filledOf, zeroRows(table.named(divisor) as FloatColumn)))
+    const zeros = zeroRows(table.named(divisor) as FloatColumn)
+    found.push(reads.reduce((rows, { nulls }) => rowsOfBit(rows, nulls, 0), zeros))
   }
   const failing = found.length > 0 ? found.reduce(mergedRows) : undefined
   return { low: bounds.low, high: bounds.high, least: leastOf(bounds), reads, failing }
-}
-/** Of some rows those that a column fills. */
-const filledOf = (rows: Int32Array, { nulls }: FloatColumn): Int32Array => {
-  if (!nulls) return rows
-  const filled = int32s(rows.length)
-  let count = 0
-  for (let i = 0; i < rows.length; i++) {
-    const row = rows[i]!
-    filled[count] = row
-    count += ((nulls[row >> 3]! >> (row & 7)) & 1) ^ 1
-  }
-  return filled.subarray(0, count)
 }
 /** The column that a part of a formula is, if only by another type. */
 const columnUnder = (node: TypedNode | undefined): string | undefined => {
@@ -82,9 +81,8 @@ const cellOf = (node: TypedNode, table: Table, row: number, environment: Environ
   if (node.kind === 'constant') return node.value
   if (node.kind === 'parameter') return ownValue(environment.parameters, node.name) ?? null
   const cells = node.args.map((arg) => cellOf(arg, table, row, environment))
-  if (!node.fn.seesEmpty && cells.includes(null)) return null
   const types = node.args.map(({ type }) => type)
-  const outcome = node.fn.call(cells, types, environment)
+  const outcome = compute(node.fn, cells, types, environment)
   return outcome === failed || outcome === '' ? null : outcome
 }
 
@@ -103,10 +101,6 @@ const clearEmpty = (values: Float64Array, nulls: Bitmap): void => {
     for (let i = byte << 3; i < end; i++) if ((nulls[byte]! & (1 << (i & 7))) !== 0) values[i] = 0
   }
 }
-const addBits = (to: Bitmap, from: Bitmap): void => {
-  const n = to.length
-  for (let i = 0; i < n; i++) to[i] = to[i]! | from[i]!
-}
 const calculated = (
   formula: TypedNode,
   type: 'integer' | 'decimal',
@@ -116,19 +110,32 @@ const calculated = (
 ): Column => {
   const values = float64s(table.rowCount)
   kernels().calculate(numbersOf(formula, table, environment), values)
-  const given = readsOf(formula).columns.flatMap((name) => (table.named(name) as FloatColumn).nulls ?? [])
-  if (given.length === 0 && failures.length === 0) return { type, values, nulls: undefined }
-  const nulls = bitmap(table.rowCount)
-  for (const one of given) addBits(nulls, one)
+  const given = readsOf(formula).columns.map((name) => (table.named(name) as FloatColumn).nulls)
+  const empty = given.reduce(emptyOf, undefined)
+  if (!empty && failures.length === 0) return { type, values, nulls: undefined }
+  const nulls = empty ?? bitmap(table.rowCount)
   for (const row of failures) set(nulls, row)
   clearEmpty(values, nulls)
   return { type, values, nulls }
 }
 
+/** A lazy column whose cells are computed one at a time until somebody needs all of them. */
+const computedWhenNeeded = (
+  formula: TypedNode,
+  type: ColumnType,
+  table: Table,
+  environment: Environment,
+  make: () => Column,
+): LazyColumn =>
+  new LazyColumn({
+    ...{ type, length: table.rowCount, holds: () => table.buffers, again: true, make },
+    cell: (row) => cellOf(formula, table, row, environment),
+  })
+
 /** A lazy column with the rows in which it could not be computed. */
 type LazyFormula = { readonly column: LazyColumn; readonly failures: Int32Array }
 
-/** A formula over numbers whose bounds show which cells fail: computed when somebody needs all cells, one at a time until then. */
+/** A formula over numbers whose bounds show which cells fail. */
 const byBounds = (
   formula: TypedNode,
   type: ColumnType,
@@ -138,12 +145,8 @@ const byBounds = (
   const known = formula.kind === 'call' ? knownOf(formula, table, environment) : undefined
   if (!known || (type !== 'integer' && type !== 'decimal')) return undefined
   const failures = known.failing ?? int32s(0)
-  const column = new LazyColumn({
-    ...{ type, length: table.rowCount, holds: () => table.buffers, again: true },
-    cell: (row) => cellOf(formula, table, row, environment),
-    make: () => calculated(formula, type, table, environment, failures),
-  })
-  return { column, failures }
+  const make = (): Column => calculated(formula, type, table, environment, failures)
+  return { column: computedWhenNeeded(formula, type, table, environment, make), failures }
 }
 
 /** Whether a formula gives a cell, or an empty one, whatever its columns hold. */
@@ -152,7 +155,7 @@ const isTotal = (node: TypedNode): boolean => {
   const { total } = node.fn
   return (total === true || total?.(constantsOf(node)) === true) && node.args.every(isTotal)
 }
-/** A formula that never fails: computed when somebody needs all cells, one at a time until then. */
+/** A formula that never fails. */
 const byCells = (
   formula: TypedNode,
   type: ColumnType,
@@ -160,19 +163,15 @@ const byCells = (
   environment: Environment,
 ): LazyFormula | undefined => {
   if (formula.kind !== 'call' || !isTotal(formula)) return undefined
-  const column = new LazyColumn({
-    ...{ type, length: table.rowCount, holds: () => table.buffers, again: true },
-    cell: (row) => cellOf(formula, table, row, environment),
-    make: () => evaluateRows(formula, type, table, environment).column,
-  })
-  return { column, failures: int32s(0) }
+  const make = (): Column => evaluateRows(formula, type, table, environment).column
+  return { column: computedWhenNeeded(formula, type, table, environment, make), failures: int32s(0) }
 }
 
 /** The words of each column in each combination of the codes of all. */
 const combinations = (words: readonly Column[], bound: number): Column[] => {
   let below = bound
   return words.map((column) => {
-    const count = isTextColumn(column) ? (column as { indices: Uint32Array }).indices.length : column.values.length
+    const count = lengthOf(column)
     below /= count
     const index = int32s(bound)
     for (let code = 0; code < bound; code++) index[code] = Math.floor(code / below) % count

@@ -46,7 +46,7 @@ const operand = (part: Column | Cell): Operand | undefined => {
 }
 
 /** Rows that are empty on either side. */
-const emptyOf = (a: Bitmap | undefined, b: Bitmap | undefined): Bitmap | undefined => {
+export const emptyOf = (a: Bitmap | undefined, b: Bitmap | undefined): Bitmap | undefined => {
   if (!a || !b) return (a ?? b)?.slice()
   const empty = a.slice()
   for (let i = 0; i < empty.length; i++) empty[i] = empty[i]! | b[i]!

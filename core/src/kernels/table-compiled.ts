@@ -223,31 +223,38 @@ const rowsOfCodes: TableKernels['rowsOfCodes'] = (codes, keep, wanted) =>
     return instance.int32s(rows, count).slice()
   })
 
+/** Copies values in, some thousand at a time, and out what `make` puts behind `made` for each. */
+const mapCopies = (
+  instance: Instance,
+  given: Uint32Array | Float64Array,
+  to: Uint32Array | Int32Array,
+  make: (block: number, count: number, made: number) => void,
+): void => {
+  const [block, made] = [given.BYTES_PER_ELEMENT, 4].map((bytes) => instance.run.allocate(rowsACopy * bytes)) as [
+    number,
+    number,
+  ]
+  const view = given instanceof Float64Array ? instance.float64s(block, rowsACopy) : instance.uint32s(block, rowsACopy)
+  const madeView = instance.uint32s(made, rowsACopy)
+  inCopies(given.length, (from, end) => {
+    view.set(given.subarray(from, end))
+    make(block, end - from, made)
+    to.set(madeView.subarray(0, end - from), from)
+  })
+}
+
 const lookUp: TableKernels['lookUp'] = (codes, table, to) =>
   inModule((instance) => {
-    const { run } = instance
     const held = instance.put(table)
-    const [block, made] = [0, 1].map(() => run.allocate(rowsACopy * 4)) as [number, number]
-    const [view, madeView] = [block, made].map((at) => instance.uint32s(at, rowsACopy)) as [Uint32Array, Uint32Array]
-    inCopies(codes.length, (from, end) => {
-      view.set(codes.subarray(from, end))
-      run.lookUp(block, end - from, held, made)
-      to.set(madeView.subarray(0, end - from), from)
-    })
+    mapCopies(instance, codes, to, (block, count, made) => instance.run.lookUp(block, count, held, made))
   })
 
 const matchRows: TableKernels['matchRows'] = (codes, rows, met, to) =>
   inModule((instance) => {
-    const { run } = instance
     const [held, marks] = [instance.put(rows), instance.put(met)]
-    const [block, made] = [0, 1].map(() => run.allocate(rowsACopy * 4)) as [number, number]
-    const view = instance.uint32s(block, rowsACopy)
-    const madeView = instance.int32s(made, rowsACopy)
     let missing = 0
-    inCopies(codes.length, (from, end) => {
-      view.set(codes.subarray(from, end))
-      missing += run.matchRows(block, end - from, held, marks, made)
-      to.set(madeView.subarray(0, end - from), from)
+    mapCopies(instance, codes, to, (block, count, made) => {
+      missing += instance.run.matchRows(block, count, held, marks, made)
     })
     met.set(instance.bytes.subarray(marks, marks + met.length))
     return missing
@@ -255,17 +262,9 @@ const matchRows: TableKernels['matchRows'] = (codes, rows, met, to) =>
 
 const floatCodes: TableKernels['floatCodes'] = (values, below) =>
   inModule((instance) => {
-    const { run } = instance
-    const [block, made] = [8, 4].map((bytes) => run.allocate(rowsACopy * bytes)) as [number, number]
-    const view = instance.float64s(block, rowsACopy)
-    const madeView = instance.uint32s(made, rowsACopy)
     const codes = uint32s(values.length)
-    inCopies(values.length, (from, end) => {
-      view.set(values.subarray(from, end))
-      // what an odd count leaves of the block before is computed too
-      run.floatCodes(block, end - from, below, made)
-      codes.set(madeView.subarray(0, end - from), from)
-    })
+    // what an odd count leaves of the block before is computed too
+    mapCopies(instance, values, codes, (block, count, made) => instance.run.floatCodes(block, count, below, made))
     return codes
   })
 

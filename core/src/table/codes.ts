@@ -3,7 +3,7 @@ import { bitmap, float64s, int32s, isSet, set, uint32s, uint8s, type Bitmap } fr
 import type { DenseCodes } from '../kernels/table-kernels.ts'
 import { asDictionary, isTextColumn, lengthOf, type Column, type TextColumn, type ValueColumn } from './column.ts'
 import { concat, gatherIndices } from './gather.ts'
-import { filledRange, rangeOf } from './ranges.ts'
+import { rangeOf } from './ranges.ts'
 
 /** Whole numbers that lie closer together than this, or than twice the number of rows, are their own codes. */
 const widestRange = 1_000_000
@@ -66,7 +66,7 @@ export const codingOf = (column: Column, most: number): Coding | undefined => {
       ? { bound: column.dictionary.length, below: undefined }
       : undefined
   if (column.type === 'decimal' || column.values.length === 0) return undefined
-  const [low, high] = filledRange(column)
+  const [low, high] = rangeOf(column)
   if (low > high) return { bound: 1, below: 0 }
   return high - low < Math.min(Math.max(widestRange, 2 * column.values.length), most - 2)
     ? { bound: high - low + 2, below: low - 1 }
@@ -167,7 +167,7 @@ const codesOfTexts = (left: TextColumn, right: TextColumn): SharedCodes => {
 export const sharedCodes = (left: Column, right: Column): SharedCodes => {
   if (isTextColumn(left) && isTextColumn(right)) return codesOfTexts(left, right)
   const both = [left, right] as readonly ValueColumn[]
-  const spans = both.map(({ type, values }) => (type === 'decimal' ? [-Infinity, Infinity] : rangeOf(values)))
+  const spans = both.map((column) => (column.type === 'decimal' ? [-Infinity, Infinity] : rangeOf(column)))
   const low = Math.min(...spans.map(([from = 0]) => from))
   const high = Math.max(...spans.map(([, to = 0]) => to))
   if (high - low < Math.max(widestRange, 2 * (lengthOf(left) + lengthOf(right)))) {

@@ -1,6 +1,6 @@
 import { codesOf, codingOf } from './codes.ts'
 import { cellAt, columnWriter, type Cell, type Column, type ColumnType } from './column.ts'
-import { gather, sliceRows } from './gather.ts'
+import { gather } from './gather.ts'
 import { columnBuffers, type HeldBuffer } from './held-buffers.ts'
 import type { DenseCodes } from '../kernels/table-kernels.ts'
 
@@ -22,8 +22,8 @@ export type LazySource = {
   readonly codes?: (rows: Int32Array | undefined) => DenseCodes
 }
 
-/** Fewer rows than one in so many are computed alone. */
-const fewRows = 16
+/** Whether rows are so few of a column that these alone are gathered or computed. */
+export const areFew = (rows: Int32Array, of: number): boolean => 16 * rows.length < of
 
 /** A column whose cells stand elsewhere, or are not computed, until somebody needs them all behind one another. */
 export class LazyColumn {
@@ -49,16 +49,15 @@ export class LazyColumn {
   /** The cells of some rows; -1 is empty. Few of them are made alone. */
   gather(rows: Int32Array): Column {
     const { length, type, inParts } = this.source
-    if (this.made || inParts || rows.length > length / fewRows) return gather(this.column, rows)
+    if (this.made || inParts || !areFew(rows, length)) return gather(this.column, rows)
     const writer = columnWriter(type, rows.length)
     rows.forEach((row, i) => row >= 0 && writer.set(i, this.cell(row)))
     return writer.done()
   }
-  /** Every so many cells from one on: a a b b c c, 1, 2 -> a b c. */
-  everyOf(step: number, from: number): Column {
-    const { length, turns } = this.source
-    const own = turns?.length === step ? turns[from] : undefined
-    return own ?? gather(this.column, sliceRows(length / step, from, step))
+  /** The column of every so many cells from one on, where there is one. */
+  turn(step: number, from: number): Column | undefined {
+    const { turns } = this.source
+    return turns?.length === step ? turns[from] : undefined
   }
   /** A code a row, so that equal cells have equal codes, of all or of chosen rows. */
   codes(rows: Int32Array | undefined): DenseCodes {

@@ -23,12 +23,9 @@ const lengthOfBase = (base: Column | LazyColumn): number => (isLazy(base) ? base
 class ColumnView {
   private base: Column | LazyColumn
   private index: Int32Array | undefined
-  private constructor(base: Column | LazyColumn, index: Int32Array | undefined) {
+  constructor(base: Column | LazyColumn, index?: Int32Array) {
     this.base = base
     this.index = index
-  }
-  static of(column: Column | LazyColumn, rows: Int32Array | undefined): ColumnView {
-    return new ColumnView(column, rows)
   }
   get type(): ColumnType {
     return this.base.type
@@ -40,9 +37,11 @@ class ColumnView {
     this.index = undefined
     return this.base
   }
+  /** Every so many cells from one on: a a b b c c, 2, 1 -> a b c. */
   everyOf(step: number, from: number): Column {
     const { base, index } = this
-    if (!index && isLazy(base)) return base.everyOf(step, from)
+    const turn = !index && isLazy(base) ? base.turn(step, from) : undefined
+    if (turn) return turn
     const { column } = this
     return gather(column, sliceRows(lengthOf(column) / step, from, step))
   }
@@ -87,7 +86,7 @@ class ColumnView {
   }
   /** The column as it stands under the rows that were chosen of it. */
   get whole(): { readonly view: ColumnView; readonly rows: Int32Array | undefined } {
-    return { view: new ColumnView(this.base, undefined), rows: this.index }
+    return { view: new ColumnView(this.base), rows: this.index }
   }
 }
 
@@ -135,7 +134,7 @@ export class Table {
     const [first] = columns
     return new Table(
       names,
-      columns.map((column) => ColumnView.of(column, undefined)),
+      columns.map((column) => new ColumnView(column)),
       rowCount ?? (first ? lengthOfBase(first) : 0),
     )
   }
@@ -160,7 +159,7 @@ export class Table {
   column(at: number): Column {
     return (this.slots[at] as ColumnView).column
   }
-  /** Every so many cells of a column from one on: a a b b c c, 1, 2 -> a b c. */
+  /** Every so many cells of a column from one on: a a b b c c, 2, 1 -> a b c. */
   everyOf(at: number, step: number, from: number): Column {
     return (this.slots[at] as ColumnView).everyOf(step, from)
   }
@@ -230,7 +229,7 @@ export class Table {
     const names = [...this.names]
     const slots = [...this.slots]
     names.splice(at, replace ? 1 : 0, name)
-    slots.splice(at, replace ? 1 : 0, ColumnView.of(column, rows))
+    slots.splice(at, replace ? 1 : 0, new ColumnView(column, rows))
     return new Table(names, slots, this.rowCount)
   }
   /** The rows at these positions, in this order; -1 gives a row of empties. No cell is copied yet. */

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { code, joined, py, sql, type Code, sqlHelper } from '../../codegen/tag.ts'
 import { aggregate, totalled, aggregates, type AggregateResult, type Aggregate } from '../../table/aggregate.ts'
 import { isNumber, type ColumnType } from '../../table/column.ts'
+import { areFew } from '../../table/lazy-column.ts'
 import type { Groups } from '../../kernels/table-kernels.ts'
 import type { Field, Schema, Table } from '../../table/table.ts'
 import { quoted } from '../../messages/words.ts'
@@ -44,8 +45,6 @@ export const measureSchema = z
 
 const wholes: readonly Aggregate[] = ['count', 'filled', 'distinct']
 const decimals: readonly Aggregate[] = ['mean', 'median', 'deviation', 'share']
-/** Fewer rows than one in so many are gathered. */
-const fewRows = 16
 /** Whether an aggregate takes numbers only. */
 export const needsNumbers = (how: string): boolean =>
   ['sum', 'mean', 'median', 'deviation', 'share', 'running-sum'].includes(how)
@@ -130,7 +129,7 @@ export const runMeasure = (
     column !== undefined && (how === 'sum' || how === 'mean' || how === 'share')
       ? table.beforeChoice([table.positionOf(column)])
       : undefined
-  if (chosen?.rows && chosen.table.rowCount <= fewRows * groups.ids.length)
+  if (chosen?.rows && !areFew(chosen.rows, chosen.table.rowCount))
     return totalled(how as 'sum', { whole: chosen.table.column(0), rows: chosen.rows }, groups, type)
   return aggregate(
     { how, separator, order: order ? orderOf(order, table) : undefined },
