@@ -2,13 +2,13 @@
  * What a person waits for in the page: the first rows of a dropped file, a draft, frames while scrolling, many columns
  * side by side, and the bytes of the first page. Run with `npm run bench:page`; times in milliseconds.
  */
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { gzipSync } from 'node:zlib'
 import { By, type WebDriver } from 'selenium-webdriver'
 import { click, give, head, keepOpened, openBrowser, see, settled } from '../e2e/browser/driver.ts'
-import { root, startServer } from '../e2e/browser/server.ts'
+import { startServer } from '../e2e/browser/server.ts'
+import { firstPageBytes } from '../e2e/server/first-page.ts'
 
 const table = (rows: number, columns: number): string => {
   const lines = [Array.from({ length: columns }, (_, c) => `Column ${c + 1}`).join(',')]
@@ -92,28 +92,11 @@ const frames = async (driver: WebDriver, side: 'scrollTop' | 'scrollLeft', pixel
   return `${at(0.5)} / ${at(0.95)}`
 }
 
-/** Bytes of script and style that the first page loads, compressed as the server does. */
-const firstPage = (): number => {
-  const folder = join(root, 'web/dist')
-  const html = readFileSync(join(folder, 'index.html'), 'utf8')
-  const seen = new Set<string>()
-  const add = (file: string): void => {
-    if (seen.has(file)) return
-    seen.add(file)
-    const text = readFileSync(join(folder, 'assets', file), 'utf8')
-    // what is imported from the top of a module is loaded with it; what is imported in a call comes later
-    for (const [, other] of text.matchAll(/(?:^|[;}])import(?:[^"'()]*?from)?["']\.\/([\w.-]+\.js)["']/g))
-      if (other !== undefined) add(other)
-  }
-  for (const [, file] of html.matchAll(/assets\/([\w.-]+\.(?:js|css))"/g)) if (file !== undefined) add(file)
-  return [...seen].reduce((sum, file) => sum + gzipSync(readFileSync(join(folder, 'assets', file))).length, 0)
-}
-
 const folder = mkdtempSync(join(tmpdir(), 'fabula-page-'))
 const server = await startServer()
 const { driver } = await openBrowser()
 try {
-  report('first page, compressed kB', (firstPage() / 1000).toFixed(0), '200')
+  report('first page, compressed kB', ((await firstPageBytes(server.base)) / 1000).toFixed(0), '200')
   writeFileSync(join(folder, 'tall.csv'), table(100_000, 50))
   writeFileSync(join(folder, 'wide.csv'), table(5_000, 200))
   await driver.get(server.base)

@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { root, startServer, type Running } from '../browser/server.ts'
 import { caller } from './call.ts'
+import { firstPageBytes } from './first-page.ts'
 import type { FlowReply, PreviewReply } from '@fabula/core/api'
 
 let server: Running
@@ -66,6 +67,10 @@ test('foreign hosts and origins are refused, a policy is set', async () => {
   expect(await raw('/api/flows', {})).toBe(200)
   const page = await fetch(server.base)
   expect(page.headers.get('content-security-policy')).toContain("default-src 'self'")
+})
+
+test('script and style of the first page are sent in less than 200 kB', async () => {
+  expect(await firstPageBytes(server.base)).toBeLessThan(200_000)
 })
 
 test('errors have one shape and a plain sentence', async () => {

@@ -5,6 +5,7 @@ import express, { type Express, type NextFunction, type Request, type Response, 
 import helmet from 'helmet'
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
+import { constants } from 'node:zlib'
 import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
 import { Refusal } from './refusal.ts'
@@ -131,9 +132,14 @@ const useStories = (app: Express, services: AppOptions['services'], guardOwner: 
   }
 }
 
+/** The quality of Brotli (RFC 7932), of 11, by which scripts and styles are compressed. */
+const assetQuality = 6
+
 /** The built page, where there is one: every address that is no file is the page's own. */
 const usePage = (app: Express, web: string): void => {
   if (!existsSync(web)) return
+  // sent once to each browser, so that more time may be taken to make it small; what is compressed here, the general one leaves
+  app.use('/assets', compression({ brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: assetQuality } } }))
   app.use('/assets', express.static(join(web, 'assets'), { immutable: true, maxAge: '1y' }))
   app.use(express.static(web, { index: false }))
   app.get('/{*splat}', (_request, response) =>
