@@ -27,6 +27,8 @@ export const openBrowser = async (): Promise<Browser> => {
     '--disable-gpu',
     // pages are drawn without imitating a graphics card, which takes longer
     '--disable-software-rasterizer',
+    // a test is over before optimising what a page runs has paid for itself
+    '--js-flags=--no-opt --always-sparkplug',
     '--disable-quic',
     '--no-first-run',
     '--disable-background-networking',
