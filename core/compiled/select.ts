@@ -8,11 +8,11 @@ export function compareFloats(values: usize, count: i32, constant: f64, low: u8,
   }
 }
 
-/** The rows whose byte is `wanted`, in order; how many they are. */
-export function chosenRows(mask: usize, count: i32, wanted: u8, rows: usize): i32 {
+/** The rows, counted from `first`, whose byte is `wanted`, in order; how many they are. */
+export function chosenRows(mask: usize, count: i32, wanted: u8, first: i32, rows: usize): i32 {
   let n: usize = 0
   for (let i = 0; i < count; i++) {
-    store<i32>(rows + (n << 2), i)
+    store<i32>(rows + (n << 2), first + i)
     n += usize(load<u8>(mask + i) == wanted)
   }
   return <i32>n

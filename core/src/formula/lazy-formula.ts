@@ -3,7 +3,7 @@ import { codeAt, codesBy, codesOf, codingOf, product, wordsOf, type Coding } fro
 import { cellAt, lengthOf, type Cell, type Column, type ColumnType, type FloatColumn } from '../table/column.ts'
 import { gather, gatherIndices, layOut, markComplete } from '../table/gather.ts'
 import { columnBuffers } from '../table/held-buffers.ts'
-import { bitmap, float64s, int32s, set, uint8s, type Bitmap } from '../kernels/memory.ts'
+import { bitmap, fillSet, float64s, int32s, set, uint8s } from '../kernels/memory.ts'
 import { kernels } from '../kernels/kernels.ts'
 import type { DenseCodes, NumberFormula } from '../kernels/table-kernels.ts'
 import { LazyColumn } from '../table/lazy-column.ts'
@@ -92,15 +92,6 @@ const numbersOf = (node: TypedNode, table: Table, environment: Environment): Num
   if (node.kind === 'call') return node.fn.numbers!(node.args.map((arg) => numbersOf(arg, table, environment)))
   return (node.kind === 'constant' ? node.value : ownValue(environment.parameters, node.name)) as number
 }
-/** Rows of a bitmap are 0, also where what was computed of an empty cell is none. */
-const clearEmpty = (values: Float64Array, nulls: Bitmap): void => {
-  const n = values.length
-  for (let byte = 0; byte < nulls.length; byte++) {
-    if (nulls[byte] === 0) continue
-    const end = Math.min(n, (byte + 1) << 3)
-    for (let i = byte << 3; i < end; i++) if ((nulls[byte]! & (1 << (i & 7))) !== 0) values[i] = 0
-  }
-}
 const calculated = (
   formula: TypedNode,
   type: 'integer' | 'decimal',
@@ -115,7 +106,8 @@ const calculated = (
   if (!empty && failures.length === 0) return { type, values, nulls: undefined }
   const nulls = empty ?? bitmap(table.rowCount)
   for (const row of failures) set(nulls, row)
-  clearEmpty(values, nulls)
+  // what was computed of an empty cell is any number, or none
+  fillSet(values, nulls, 0)
   return { type, values, nulls }
 }
 

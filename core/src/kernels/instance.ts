@@ -90,7 +90,7 @@ export type Exports = {
     high: number,
     mask: number,
   ) => void
-  readonly chosenRows: (mask: number, count: number, wanted: number, rows: number) => number
+  readonly chosenRows: (mask: number, count: number, wanted: number, first: number, rows: number) => number
   readonly sortRows: (order: number, keys: number, count: number, bits: number, first: boolean) => void
   readonly texts: (block: number, cuts: number, stride: number, rows: number, bytes: number, ends: number) => number
 }

@@ -21,6 +21,16 @@ export const isSet = (map: Bitmap | undefined, i: number): boolean =>
 export const set = (map: Bitmap, i: number): void => {
   map[i >> 3] = map[i >> 3]! | (1 << (i & 7))
 }
+/** Elements whose bit is set get a value. */
+export const fillSet = (to: Uint8Array | Uint32Array | Float64Array, map: Bitmap, value: number): void => {
+  const n = to.length
+  for (let byte = 0; byte < map.length; byte++) {
+    // most bytes of most bitmaps mark nothing
+    if (map[byte] === 0) continue
+    const end = Math.min(n, (byte + 1) << 3)
+    for (let i = byte << 3; i < end; i++) if ((map[byte]! & (1 << (i & 7))) !== 0) to[i] = value
+  }
+}
 /** Copies `count` bits to a bitmap, none of whose bits from `at` on is set. */
 export const copyBits = (to: Bitmap, at: number, from: Bitmap, count: number): void => {
   const whole = (at & 7) === 0 ? count >> 3 : 0

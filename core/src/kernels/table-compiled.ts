@@ -1,5 +1,5 @@
 import { Instance } from './instance.ts'
-import { float64s, int32s, uint32s } from './memory.ts'
+import { float64s, int32s, uint32s, uint8s } from './memory.ts'
 import { operations, type Groups, type NumberFormula, type TableKernels } from './table-kernels.ts'
 import { pickBits, pickNumbers, rowsABlock, stacked, tableReference } from './table-reference.ts'
 
@@ -227,15 +227,16 @@ const rowsOfCodes: TableKernels['rowsOfCodes'] = (codes, keep, wanted) =>
 const mapCopies = (
   instance: Instance,
   given: Uint32Array | Float64Array,
-  to: Uint32Array | Int32Array,
+  to: Uint32Array | Int32Array | Uint8Array,
   make: (block: number, count: number, made: number) => void,
 ): void => {
-  const [block, made] = [given.BYTES_PER_ELEMENT, 4].map((bytes) => instance.run.allocate(rowsACopy * bytes)) as [
+  const [block, made] = [given, to].map((one) => instance.run.allocate(rowsACopy * one.BYTES_PER_ELEMENT)) as [
     number,
     number,
   ]
   const view = given instanceof Float64Array ? instance.float64s(block, rowsACopy) : instance.uint32s(block, rowsACopy)
-  const madeView = instance.uint32s(made, rowsACopy)
+  const madeView =
+    to instanceof Uint8Array ? instance.bytes.subarray(made, made + rowsACopy) : instance.uint32s(made, rowsACopy)
   inCopies(given.length, (from, end) => {
     view.set(given.subarray(from, end))
     make(block, end - from, made)
@@ -286,16 +287,24 @@ const pairGroups: TableKernels['pairGroups'] = (a, b) =>
 
 const compareFloats: TableKernels['compareFloats'] = (values, constant, { below, at, above }) =>
   inModule((instance) => {
-    const mask = instance.run.allocate(values.length)
     const [low, same, high] = [Number(below), Number(at), Number(above)]
-    instance.run.compareFloats(instance.put(values), values.length, constant, low, same, high, mask)
-    return instance.bytes.slice(mask, mask + values.length)
+    const mask = uint8s(values.length)
+    mapCopies(instance, values, mask, (block, count, made) =>
+      instance.run.compareFloats(block, count, constant, low, same, high, made),
+    )
+    return mask
   })
 
 const chosenRows: TableKernels['chosenRows'] = (mask, wanted) =>
   inModule((instance) => {
+    const block = instance.run.allocate(rowsACopy)
     const rows = instance.run.allocate(mask.length * 4 + 4)
-    const count = instance.run.chosenRows(instance.put(mask), mask.length, wanted, rows)
+    const view = instance.bytes.subarray(block, block + rowsACopy)
+    let count = 0
+    inCopies(mask.length, (from, end) => {
+      view.set(mask.subarray(from, end))
+      count += instance.run.chosenRows(block, end - from, wanted, from, rows + count * 4)
+    })
     return instance.int32s(rows, count).slice()
   })
 

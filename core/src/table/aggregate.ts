@@ -48,7 +48,7 @@ export type AggregateResult = { readonly column: Column; readonly failures: Int3
 const nothingFailed = int32s(0)
 
 const whole = (counts: Int32Array): AggregateResult => ({
-  column: { type: 'integer', values: Float64Array.from(counts), nulls: undefined },
+  column: { type: 'integer', values: new Float64Array(counts), nulls: undefined },
   failures: nothingFailed,
 })
 

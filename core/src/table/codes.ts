@@ -1,5 +1,5 @@
 import { kernels } from '../kernels/kernels.ts'
-import { bitmap, float64s, int32s, isSet, set, uint32s, uint8s, type Bitmap } from '../kernels/memory.ts'
+import { bitmap, fillSet, float64s, int32s, isSet, set, uint32s, uint8s, type Bitmap } from '../kernels/memory.ts'
 import type { DenseCodes } from '../kernels/table-kernels.ts'
 import { asDictionary, isTextColumn, lengthOf, type Column, type TextColumn, type ValueColumn } from './column.ts'
 import { concat, gatherIndices } from './gather.ts'
@@ -14,7 +14,7 @@ const widestRange = 1_000_000
 const codesOfRange = ({ values, nulls }: ValueColumn, below: number, rows: Int32Array | undefined): Uint32Array => {
   const codes = shifted(values, below, rows)
   if (nulls && rows) clearChosen(codes, nulls, rows)
-  else if (nulls) clearCodes(codes, nulls)
+  else if (nulls) fillSet(codes, nulls, 0)
   return codes
 }
 const shifted = (values: ValueColumn['values'], below: number, rows: Int32Array | undefined): Uint32Array => {
@@ -45,16 +45,6 @@ const shiftChosenInts = (codes: Uint32Array, values: Int32Array, below: number, 
 const clearChosen = (codes: Uint32Array, nulls: Bitmap, rows: Int32Array): void => {
   const n = codes.length
   for (let i = 0; i < n; i++) if ((nulls[rows[i]! >> 3]! & (1 << (rows[i]! & 7))) !== 0) codes[i] = 0
-}
-
-const clearCodes = (codes: Uint32Array, nulls: Bitmap): void => {
-  const n = codes.length
-  for (let byte = 0; byte < nulls.length; byte++) {
-    // most bytes mark nothing
-    if (nulls[byte] === 0) continue
-    const end = Math.min(n, (byte + 1) << 3)
-    for (let i = byte << 3; i < end; i++) if ((nulls[byte]! & (1 << (i & 7))) !== 0) codes[i] = 0
-  }
 }
 
 /** How the cells of a column are coded without looking for equal ones: by the indices of its dictionary, or as whole numbers above `below`. */
@@ -118,7 +108,7 @@ const distinctCodes = (column: Column): DenseCodes => {
 }
 
 const asFloats = (values: Int32Array | Uint8Array | Float64Array): Float64Array =>
-  values instanceof Float64Array ? values : Float64Array.from(values)
+  values instanceof Float64Array ? values : new Float64Array(values)
 
 /** Codes of rows by two codes together. */
 export const product = (a: DenseCodes, b: DenseCodes): DenseCodes => {

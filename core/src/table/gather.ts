@@ -216,7 +216,8 @@ const concatText = (type: 'text' | 'list', columns: readonly TextColumn[], total
     }
     const map = uint32s(column.dictionary.length)
     column.dictionary.forEach((word, code) => (map[code] = codeOf(word)))
-    for (let i = 0; i < column.indices.length; i++) codes[at++] = map[column.indices[i]!]!
+    kernels().lookUp(column.indices, map, codes.subarray(at, at + column.indices.length))
+    at += column.indices.length
   }
   return { type, form: 'dictionary', indices: codes, dictionary: words }
 }

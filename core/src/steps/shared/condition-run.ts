@@ -18,7 +18,7 @@ import {
 import { dayMs } from '../../table/calendar.ts'
 import { testText } from '../../table/gather.ts'
 import { kernels } from '../../kernels/kernels.ts'
-import { isSet, uint8s } from '../../kernels/memory.ts'
+import { fillSet, uint8s } from '../../kernels/memory.ts'
 import { compareText } from '../../table/text-ranks.ts'
 import { Table } from '../../table/table.ts'
 import { searchBytes, type TextSearch } from '../../table/text-search.ts'
@@ -156,10 +156,10 @@ const compareNumbers = (
     boolean,
     boolean,
   ]
-  const floats = values instanceof Float64Array ? values : Float64Array.from(values)
+  const floats = values instanceof Float64Array ? values : new Float64Array(values)
   const mask = kernels().compareFloats(floats, constant, { below, at, above })
   const ofEmpty = compare(null, constant) ? 1 : 0
-  if (nulls) for (let i = 0; i < mask.length; i++) if (isSet(nulls, i)) mask[i] = ofEmpty
+  if (nulls) fillSet(mask, nulls, ofEmpty)
   return mask
 }
 

@@ -2,10 +2,8 @@ import { z } from 'zod'
 import { checkSize } from '../../table/limits.ts'
 import { sqlTypeName } from '../../formula/to-code.ts'
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
-import { columnOf, emptyColumn, type ColumnType } from '../../table/column.ts'
-import { concat, gather } from '../../table/gather.ts'
+import type { ColumnType } from '../../table/column.ts'
 import { int32s } from '../../kernels/memory.ts'
-import { convert } from '../../reading/convert.ts'
 import { Table, type Schema } from '../../table/table.ts'
 import { counted } from '../../messages/words.ts'
 import { checkColumn, inTable, kindsPython, untoldFields } from '../shared/columns.ts'
@@ -13,6 +11,7 @@ import { name } from '../../reading/name-schema.ts'
 import { defineStep, slot, tableSlot, type TableNames } from '../shared/step-kind.ts'
 import { alignUnion, type UnionLayout, type UnionParams } from './align.ts'
 import { plainUnion } from './plain-python.ts'
+import { labelsOfParts, stacked, type Part } from './stacked.ts'
 import { unionTrace } from './trace.ts'
 
 const notesOf = (
@@ -37,6 +36,11 @@ const widenSql = (part: Code, from: ColumnType, to: ColumnType): Code => {
   if (to === 'text') return sql`${sqlHelper('shown')}(${part})`
   return sql`${part}::${sqlTypeName(to)}`
 }
+
+const partOf = (table: Table, at: number): Part => ({
+  rowCount: table.rowCount,
+  table: at < 0 ? undefined : table.select([at]),
+})
 
 /** Stacks tables by column name. */
 export const union = defineStep<UnionParams>({
@@ -106,35 +110,16 @@ export const union = defineStep<UnionParams>({
     const total = tables.reduce((sum, one) => sum + one.rowCount, 0)
     checkSize('Laying these tables under one another', total, aligned.fields.length)
     const columns = aligned.fields.map(({ name: one, type }) =>
-      concat(
+      stacked(
         type,
-        aligned.parts.map((part, i) => {
-          const at = part.names.indexOf(one)
-          const source = tables[i] as Table
-          return at < 0 ? emptyColumn(type, source.rowCount) : convert(source.column(at), { type }).column
-        }),
+        aligned.parts.map((part, i) => partOf(tables[i] as Table, part.names.indexOf(one))),
       ),
     )
     const index = int32s(total).fill(-1)
     for (let i = 0; i < table.rowCount; i++) index[i] = i
-    const turns = int32s(total)
-    let at = 0
-    tables.forEach((one, i) => {
-      turns.fill(i, at, at + one.rowCount)
-      at += one.rowCount
-    })
-    const origin =
-      aligned.origin === undefined
-        ? []
-        : [
-            gather(
-              columnOf(
-                'text',
-                aligned.parts.map((part, i) => context.names(i === 0 ? '' : part.table)),
-              ),
-              turns,
-            ),
-          ]
+    const labels = aligned.parts.map((part, i) => context.names(i === 0 ? '' : part.table))
+    const lengths = tables.map(({ rowCount }) => rowCount)
+    const origin = aligned.origin === undefined ? [] : [labelsOfParts(labels, lengths)]
     return {
       table: Table.of(
         [...aligned.fields.map((field) => field.name), ...(aligned.origin === undefined ? [] : [aligned.origin])],
@@ -142,11 +127,7 @@ export const union = defineStep<UnionParams>({
         total,
       ),
       lineage: { kind: 'index', index },
-      notes: notesOf(
-        aligned,
-        context.names,
-        tables.map((one) => one.rowCount),
-      ),
+      notes: notesOf(aligned, context.names, lengths),
     }
   },
   trace: unionTrace,
