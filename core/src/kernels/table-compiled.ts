@@ -1,29 +1,11 @@
-import { Instance } from './instance.ts'
+import { inCopies, inModule, mapCopies, rowsACopy } from './in-module.ts'
 import { float64s, int32s, uint32s, uint8s } from './memory.ts'
 import { operations, type Groups, type NumberFormula, type TableKernels } from './table-kernels.ts'
+import { textCodes } from './text-codes-compiled.ts'
 import { pickBits, pickNumbers, rowsABlock, stacked, tableReference } from './table-reference.ts'
 
-/** An instance with more memory than this is dropped after use. */
-const mostKept = 256 << 20
 /** Columns with more rows are left to the reference: with all that a kernel needs beside them they would not fit the 4 GB of a module. */
 const mostRows = 40_000_000
-
-let shared: Instance | undefined
-/** Work in the memory of the module, which is given back at the end. */
-const inModule = <T>(work: (instance: Instance) => T): T => {
-  const instance = (shared ??= new Instance())
-  const from = instance.run.mark()
-  try {
-    return work(instance)
-  } catch (error) {
-    // what was left half done is not to be trusted
-    shared = undefined
-    throw error
-  } finally {
-    instance.run.release(from)
-    if (instance.bytes.length > mostKept) shared = undefined
-  }
-}
 
 /** The compiled kernel for columns that fit the module, the reference for longer ones and where no memory is left for the copies. */
 const where =
@@ -94,13 +76,6 @@ const calculate: TableKernels['calculate'] = (formula, to) =>
       to.set(made.subarray(0, end - from), from)
     }
   })
-
-/** Rows that are copied into the module at a time, so that they are still in the cache of the processor when they are read. */
-const rowsACopy = 16_384
-/** The parts of rows that are copied at a time. */
-const inCopies = (rows: number, each: (from: number, end: number) => void): void => {
-  for (let from = 0; from < rows; from += rowsACopy) each(from, Math.min(rows, from + rowsACopy))
-}
 
 /** Group numbers of rows `from` to `end` of a column, by those of chosen rows from `at` on. Where the next begin. */
 const spreadIds = (
@@ -223,27 +198,6 @@ const rowsOfCodes: TableKernels['rowsOfCodes'] = (codes, keep, wanted) =>
     return instance.int32s(rows, count).slice()
   })
 
-/** Copies values in, some thousand at a time, and out what `make` puts behind `made` for each. */
-const mapCopies = (
-  instance: Instance,
-  given: Uint32Array | Float64Array,
-  to: Uint32Array | Int32Array | Uint8Array,
-  make: (block: number, count: number, made: number) => void,
-): void => {
-  const [block, made] = [given, to].map((one) => instance.run.allocate(rowsACopy * one.BYTES_PER_ELEMENT)) as [
-    number,
-    number,
-  ]
-  const view = given instanceof Float64Array ? instance.float64s(block, rowsACopy) : instance.uint32s(block, rowsACopy)
-  const madeView =
-    to instanceof Uint8Array ? instance.bytes.subarray(made, made + rowsACopy) : instance.uint32s(made, rowsACopy)
-  inCopies(given.length, (from, end) => {
-    view.set(given.subarray(from, end))
-    make(block, end - from, made)
-    to.set(madeView.subarray(0, end - from), from)
-  })
-}
-
 const lookUp: TableKernels['lookUp'] = (codes, table, to) =>
   inModule((instance) => {
     const held = instance.put(table)
@@ -340,6 +294,7 @@ export const tableCompiled: TableKernels = {
   matchRows: where((codes, rows) => Math.max(codes.length, rows.length), matchRows, tableReference.matchRows),
   floatCodes: where((values) => values.length, floatCodes, tableReference.floatCodes),
   numberCodes: where((values) => values.length, numberCodes, tableReference.numberCodes),
+  textCodes: where(({ starts }) => starts.length, textCodes, tableReference.textCodes),
   pairGroups: where((a) => a.length, pairGroups, tableReference.pairGroups),
   compareFloats: where((values) => values.length, compareFloats, tableReference.compareFloats),
   chosenRows: where((mask) => mask.length, chosenRows, tableReference.chosenRows),

@@ -5,7 +5,7 @@ import { isSet, set } from './memory.ts'
 import { csvOutputReference } from './csv-output-reference.ts'
 import { rowsAnOutput, textsOf, type OutputColumn } from './csv-output.ts'
 import { tableCompiled } from './table-compiled.ts'
-import { operations, type DenseCodes, type TableKernels } from './table-kernels.ts'
+import { operations, type ByteTexts, type DenseCodes, type TableKernels } from './table-kernels.ts'
 import { tableReference } from './table-reference.ts'
 
 /** Draws whole numbers below `n`, the same every time (a linear congruential generator). */
@@ -115,6 +115,29 @@ describe('the compiled kernels of tables give the bits of the reference', () => 
     expect(tableCompiled.groupTotals(values, nulls, ids, 6, { rows, ascending: false })).toEqual(
       tableCompiled.groupTotals(picked, empty, ids, 6),
     )
+  })
+  test('codes of texts: packed, in any order, over several copies, longer than one', () => {
+    const roll = rolling(8)
+    const text = (): string =>
+      ['', 'Oxbow', 'Tarn End', `Grünau ${roll(40)}`, `note ${roll(9)} ${'x'.repeat(roll(70))}`][roll(5)] as string
+    const packed = (all: readonly string[]): ByteTexts => {
+      const { bytes, ends } = textsOf(all)
+      return { bytes, ends, starts: Uint32Array.from(ends, (_, i) => (i === 0 ? 0 : ends[i - 1]!)) }
+    }
+    const texts = Array.from({ length: 40_000 }, text)
+    const long = [...texts.slice(0, 9), 'y'.repeat(1_200_000), 'Oxbow', 'y'.repeat(1_200_000)]
+    const given = packed(texts)
+    const order = Int32Array.from(texts, () => roll(texts.length))
+    const mixed = {
+      ...given,
+      starts: Uint32Array.from(order, (row) => given.starts[row]!),
+      ends: Uint32Array.from(order, (row) => given.ends[row]!),
+    }
+    for (const one of [given, mixed, packed(long), packed([])]) alike(({ textCodes }) => textCodes(one))
+    const { codes, bound } = tableCompiled.textCodes(given)
+    expect(bound).toBe(new Set([...texts, '']).size)
+    const words = new Map<string, number>([['', 0]])
+    expect([...codes]).toEqual(texts.map((one) => words.get(one) ?? (words.set(one, words.size), words.size - 1)))
   })
   test('codes of numbers, totals, predicates', () => {
     fc.assert(

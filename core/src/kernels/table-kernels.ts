@@ -25,6 +25,9 @@ export type ChosenRows = { readonly rows: Int32Array; readonly ascending: boolea
 /** Sums of numbers by group, and how many they are. */
 export type GroupTotals = { readonly sums: Float64Array; readonly counts: Int32Array }
 
+/** Texts as UTF-8: that of row i from `starts[i]` up to `ends[i]` of `bytes`; empty where both are one. */
+export type ByteTexts = { readonly starts: Uint32Array; readonly ends: Uint32Array; readonly bytes: Uint8Array }
+
 /** The inner loops over whole columns. */
 export type TableKernels = {
   /** Numbers with numbers, of which one at least has rows, into `to`, which may be either; -0 becomes 0. The rows whose result lies farther from 0 than `limit`, or is none. */
@@ -44,6 +47,8 @@ export type TableKernels = {
   ) => GroupTotals
   /** Codes of numbers from 1 on in order of first appearance, 0 for empty ones; -0 is 0. */
   readonly numberCodes: (values: Float64Array, nulls: Bitmap | undefined) => DenseCodes
+  /** Codes of texts from 1 on in order of first appearance, 0 for empty ones. */
+  readonly textCodes: (texts: ByteTexts) => DenseCodes
   /** Groups of rows with equal pairs of codes. */
   readonly pairGroups: (a: Uint32Array, b: Uint32Array) => Groups
   /** One byte a row: what the outcomes say of its number. */

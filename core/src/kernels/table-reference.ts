@@ -1,3 +1,4 @@
+import { ReferenceDictionary } from './dictionary-reference.ts'
 import { bitmap, float64s, int32s, IntList, isSet, uint32s, uint8s, type Bitmap } from './memory.ts'
 import type { Groups, NumberFormula, Numbers, TableKernels } from './table-kernels.ts'
 
@@ -281,6 +282,18 @@ const sortRows: TableKernels['sortRows'] = (order, keys, bits) => {
 }
 
 /** The loops over columns in plain TypeScript. */
+const textCodes: TableKernels['textCodes'] = ({ starts, ends, bytes }) => {
+  const dictionary = new ReferenceDictionary()
+  const codes = uint32s(starts.length)
+  let last = 0
+  for (let i = 0; i < codes.length; i++) {
+    const code = dictionary.codeOf(bytes, starts[i]!, ends[i]!, last)
+    codes[i] = code
+    if (code > 0) last = code
+  }
+  return { codes, bound: dictionary.size }
+}
+
 export const tableReference: TableKernels = {
   arithmetic,
   calculate,
@@ -294,6 +307,7 @@ export const tableReference: TableKernels = {
   matchRows,
   floatCodes,
   numberCodes,
+  textCodes,
   pairGroups,
   compareFloats,
   chosenRows,

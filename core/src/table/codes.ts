@@ -4,6 +4,7 @@ import type { DenseCodes } from '../kernels/table-kernels.ts'
 import { asDictionary, isTextColumn, lengthOf, type Column, type TextColumn, type ValueColumn } from './column.ts'
 import { concat, gatherIndices } from './gather.ts'
 import { rangeOf } from './ranges.ts'
+import { concatEncoded, encodedCodes, type EncodedStrings } from './stored-text.ts'
 
 /** Whole numbers that lie closer together than this, or than twice the number of rows, are their own codes. */
 const widestRange = 1_000_000
@@ -103,6 +104,8 @@ export const codesOf = (column: Column, rows?: Int32Array): DenseCodes => {
 }
 const distinctCodes = (column: Column): DenseCodes => {
   if (!isTextColumn(column)) return kernels().numberCodes(asFloats(column.values), column.nulls)
+  const texts = bytesOf(column)
+  if (texts) return encodedCodes(texts)
   const { indices, dictionary } = asDictionary(column)
   return { codes: indices, bound: dictionary.length }
 }
@@ -142,8 +145,26 @@ const findWords = (of: readonly string[], among: readonly string[]): WordMap => 
   return { map, bound }
 }
 
-/** Words of the right dictionary are looked up among those of the left, once each. */
+/** By the left texts, then by the right ones: a match is previewed again and again. */
+const bytesMatched = new WeakMap<EncodedStrings, WeakMap<EncodedStrings, SharedCodes>>()
+const codesOfBytes = (left: EncodedStrings, right: EncodedStrings): SharedCodes | undefined => {
+  const known = bytesMatched.get(left)?.get(right)
+  const together = known ? undefined : concatEncoded([left, right])
+  if (!together) return known
+  const { codes, bound } = kernels().textCodes(together)
+  const count = left.starts.length
+  const found = { left: codes.subarray(0, count), right: codes.subarray(count), bound }
+  bytesMatched.set(left, (bytesMatched.get(left) ?? new WeakMap<EncodedStrings, SharedCodes>()).set(right, found))
+  return found
+}
+const bytesOf = (column: TextColumn): EncodedStrings | undefined =>
+  column.form === 'plain' ? column.stored?.encoded : undefined
+
+/** Texts that are bytes are coded together; else words of the right dictionary are looked up among those of the left, once each. */
 const codesOfTexts = (left: TextColumn, right: TextColumn): SharedCodes => {
+  const [lefts, rights] = [bytesOf(left), bytesOf(right)]
+  const known = lefts && rights && codesOfBytes(lefts, rights)
+  if (known) return known
   const a = asDictionary(left)
   const b = asDictionary(right)
   if (a.dictionary === b.dictionary) return { left: a.indices, right: b.indices, bound: a.dictionary.length }

@@ -1,6 +1,7 @@
 import { TextSize } from './limits.ts'
 import { bitmap, uint8s, float64s, isSet, int32s, set, uint32s, type Bitmap } from '../kernels/memory.ts'
-import { rowReader, type PlainText } from './stored-text.ts'
+import { kernels } from '../kernels/kernels.ts'
+import { encodedCodes, rowReader, type PlainText } from './stored-text.ts'
 
 /** Types of a single value; lists come only from where data has them. */
 export const scalarTypes = ['text', 'integer', 'decimal', 'boolean', 'date', 'datetime', 'time'] as const
@@ -224,13 +225,25 @@ const encoded = new WeakMap<PlainText, DictionaryText>()
 /** A text column as a dictionary with indices; O(rows) for a plain one. */
 export const asDictionary = (column: TextColumn): DictionaryText => {
   if (column.form === 'dictionary') return column
-  const known = encoded.get(column)
-  if (known) return known
-  const length = lengthOf(column)
-  const text = rowReader(column)
-  const writer = new TextWriter(length, column.type)
-  for (let i = 0; i < length; i++) writer.set(i, text(i))
-  const coded = writer.done() as DictionaryText
+  const coded = encoded.get(column) ?? dictionaryOfBytes(column) ?? dictionaryOfStrings(column)
   encoded.set(column, coded)
   return coded
+}
+const dictionaryOfStrings = (column: PlainText): DictionaryText => {
+  const writer = new TextWriter(column.strings.length, column.type)
+  column.strings.forEach((text, i) => writer.set(i, text))
+  return writer.done() as DictionaryText
+}
+const dictionaryOfBytes = (column: PlainText): DictionaryText | undefined => {
+  const texts = column.stored?.encoded
+  if (!texts) return undefined
+  const { codes, bound } = encodedCodes(texts)
+  const text = rowReader(column)
+  const size = new TextSize()
+  const dictionary = new Array<string>(bound).fill('')
+  // rows that hold a text first are in order of the codes
+  kernels()
+    .firstRows({ codes, bound })
+    .forEach((row, code) => code > 0 && size.add((dictionary[code] = text(row))))
+  return { type: column.type, form: 'dictionary', indices: codes, dictionary }
 }

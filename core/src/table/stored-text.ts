@@ -1,4 +1,6 @@
+import { kernels } from '../kernels/kernels.ts'
 import { uint32s, uint8s } from '../kernels/memory.ts'
+import type { DenseCodes } from '../kernels/table-kernels.ts'
 
 /** Bytes that V8 takes for a string, on average. */
 export const bytesAString = 40
@@ -101,6 +103,15 @@ export class LazyStrings {
         ]
       : [[made, made.length * bytesAString]]
   }
+}
+
+/** Codes of texts that are bytes, looked for once and remembered with them. */
+const codesOfTexts = new WeakMap<EncodedStrings, DenseCodes>()
+/** A code a row, so that equal texts have equal codes; 0 for empty ones, the others in order of first appearance. O(bytes). */
+export const encodedCodes = (texts: EncodedStrings): DenseCodes => {
+  const codes = codesOfTexts.get(texts) ?? kernels().textCodes(texts)
+  codesOfTexts.set(texts, codes)
+  return codes
 }
 
 /** The cells at these positions, which share the bytes; -1 gives an empty one. */

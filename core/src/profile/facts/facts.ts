@@ -6,14 +6,19 @@ import {
   asDictionary,
   isTextColumn,
   isNumber,
+  textAt,
   type Column,
   type ColumnType,
   type TextColumn,
   type ValueColumn,
 } from '../../table/column.ts'
-import { float64s, int32s, type Bitmap } from '../../kernels/memory.ts'
+import { kernels } from '../../kernels/kernels.ts'
+import { int32s } from '../../kernels/memory.ts'
+import type { DenseCodes } from '../../kernels/table-kernels.ts'
+import { codesOf } from '../../table/codes.ts'
 import { dateFormsIn, type DateForms, type WordCount } from '../../reading/date-forms.ts'
 import { shapeCounts } from './shapes.ts'
+import { valueRuns, type ValueRuns } from './value-runs.ts'
 import { keyFinding, outlierFinding, textFindings, type ColumnFinding } from './findings.ts'
 
 /** A value or span with how many rows hold it; `where` selects those rows. */
@@ -66,9 +71,9 @@ const timeWidth = (low: number, high: number): number =>
     .find((one) => Math.floor(high / one) - Math.floor(low / one) < mostSpans) ?? 120 * minute
 
 /** Spans between round numbers, or round times of day; the lower end is in, the upper out. */
-const numberSpans = (name: string, type: ColumnType, sorted: Float64Array): Bar[] => {
-  const low = sorted[0]!
-  const high = sorted[sorted.length - 1]!
+const numberSpans = (name: string, type: ColumnType, { values, counts: rows }: ValueRuns): Bar[] => {
+  const low = values[0]!
+  const high = values[values.length - 1]!
   const chooseWidth = () => {
     if (type === 'time') return timeWidth(low, high)
     if (low === high) return 1
@@ -77,10 +82,7 @@ const numberSpans = (name: string, type: ColumnType, sorted: Float64Array): Bar[
   const width = chooseWidth()
   const first = Math.floor(low / width)
   const counts = int32s(Math.floor(high / width) - first + 1)
-  for (const value of sorted) {
-    const at = Math.floor(value / width) - first
-    counts[at] = counts[at]! + 1
-  }
+  for (let i = 0; i < values.length; i++) counts[Math.floor(values[i]! / width) - first]! += rows[i]!
   const valueOf = (n: number): string | number =>
     type === 'time' ? textOfCell('time', Math.min(86_399_999, n * width)) : Number((n * width).toPrecision(12))
   const shown = (n: number): string =>
@@ -142,22 +144,20 @@ const unitOf = (unit: Unit, day: number): { from: number; to: number; label: str
   }
 }
 
-const dateSpans = (name: string, type: 'date' | 'datetime', sorted: Float64Array): Bar[] => {
+const dateSpans = (name: string, type: 'date' | 'datetime', runs: ValueRuns): Bar[] => {
+  const { values } = runs
   const dayOf = (value: number): number => (type === 'date' ? value : Math.floor(value / dayMs))
-  const first = dayOf(sorted[0]!)
-  const last = dayOf(sorted[sorted.length - 1]!)
+  const first = dayOf(values[0]!)
+  const last = dayOf(values[values.length - 1]!)
   const unit = unitFor(last - first)
   const bars: Bar[] = []
-  let at = 0
+  let counted = 0
   for (let span = unitOf(unit, first); span.from <= last; span = unitOf(unit, span.to)) {
-    let count = 0
-    while (at < sorted.length && dayOf(sorted[at]!) < span.to) {
-      at++
-      count++
-    }
+    const before = counted
+    counted = runs.below(type === 'date' ? span.to : span.to * dayMs)
     bars.push({
       label: span.label,
-      count,
+      count: counted - before,
       where: {
         all: [
           { column: name, op: 'at-least', value: formatDate(span.from) },
@@ -215,26 +215,11 @@ const barOf =
     ...(selects ? { where: { column: name, op: 'is', value } } : {}),
   })
 
-const quantile = (sorted: Float64Array, share: number): number => {
-  const at = (sorted.length - 1) * share
+const quantile = (runs: ValueRuns, share: number): number => {
+  const at = (runs.filled - 1) * share
   const low = Math.floor(at)
-  return sorted[low]! + (sorted[Math.min(sorted.length - 1, low + 1)]! - sorted[low]!) * (at - low)
-}
-
-/** The filled values in ascending order. */
-const filledValues = ({ values, nulls }: ValueColumn): Float64Array => {
-  const filled = float64s(values.length)
-  const count = copyFilled(filled, values, nulls)
-  return filled.subarray(0, count).sort()
-}
-const copyFilled = (to: Float64Array, from: ValueColumn['values'], nulls: Bitmap | undefined): number => {
-  const n = from.length
-  let at = 0
-  for (let i = 0; i < n; i++) {
-    to[at] = from[i]!
-    if (nulls === undefined || (nulls[i >> 3]! & (1 << (i & 7))) === 0) at++
-  }
-  return at
+  const value = runs.at(low)
+  return value + (runs.at(Math.min(runs.filled - 1, low + 1)) - value) * (at - low)
 }
 
 type FactsOptions = Pick<ColumnFacts, 'rows' | 'filled' | 'distinct' | 'type' | 'common' | 'rare'> & {
@@ -267,24 +252,26 @@ const reported = (
       : [],
 })
 
+/** The text of each code of a column; of texts that are bytes only those that are asked for are made. */
+const textsOfCodes = (column: TextColumn, coded: DenseCodes): ((code: number) => string) => {
+  if (column.form === 'dictionary') return (code) => column.dictionary[code] as string
+  let firsts: Int32Array | undefined
+  return (code) => textAt(column, (firsts ??= kernels().firstRows(coded))[code]!)
+}
+
 const textFacts = (name: string, column: TextColumn, deep: boolean): ColumnFacts => {
-  const { indices, dictionary } = asDictionary(column)
-  const counts = int32s(dictionary.length)
-  for (let i = 0; i < indices.length; i++) counts[indices[i]!] = counts[indices[i]!]! + 1
-  const ranking = new Ranking((code, count) => ({
-    label: dictionary[code] as string,
-    value: dictionary[code] as string,
-    count,
-  }))
-  const held: WordCount[] = []
-  for (let code = 1; code < dictionary.length; code++) {
-    const count = counts[code]!
-    if (count === 0) continue
-    ranking.add(code, count)
-    if (deep) held.push({ text: dictionary[code] as string, count })
-  }
-  const { key, ...base } = reported(name, column.type, indices.length, indices.length - (counts[0] ?? 0), ranking, deep)
+  const coded = codesOf(column)
+  const rows = coded.codes.length
+  const counts = kernels().countCodes(coded.codes, coded.bound)
+  const textOf = textsOfCodes(column, coded)
+  const ranking = new Ranking((code, count) => ({ label: textOf(code), value: textOf(code), count }))
+  for (let code = 1; code < coded.bound; code++) if (counts[code]! > 0) ranking.add(code, counts[code]!)
+  const { key, ...base } = reported(name, column.type, rows, rows - (counts[0] ?? 0), ranking, deep)
   if (!deep || column.type === 'list') return { ...base, bars: base.common, patterns: [], findings: [] }
+  const held: WordCount[] = []
+  asDictionary(column).dictionary.forEach(
+    (text, code) => code > 0 && counts[code]! > 0 && held.push({ text, count: counts[code]! }),
+  )
   const [shortest, longest] = held.reduce<[number, number]>(
     ([least, most], { text }) => [Math.min(least, text.length), Math.max(most, text.length)],
     [Infinity, 0],
@@ -300,12 +287,19 @@ const textFacts = (name: string, column: TextColumn, deep: boolean): ColumnFacts
   }
 }
 
-/** Numbers and moments are sorted once: equal values stand together then, and the quarters can be read off. */
+/** The sum of values that stand so many times each. */
+const sumOf = (values: Float64Array, counts: Int32Array): number => {
+  let sum = 0
+  for (let i = 0; i < values.length; i++) sum += values[i]! * counts[i]!
+  return sum
+}
+
+/** Numbers and moments by their different values in order, from which the quarters can be read off. */
 const valueFacts = (name: string, column: ValueColumn, deep: boolean): ColumnFacts => {
   const { type } = column
   const rows = column.values.length
-  const sorted = filledValues(column)
-  const filled = sorted.length
+  const runs = valueRuns(column)
+  const { values, counts, filled } = runs
   const shown = (value: number): string => textOfCell(type, type === 'boolean' ? value === 1 : value)
   const ranking = new Ranking((value, count) => {
     const ofBar = () => {
@@ -319,30 +313,25 @@ const valueFacts = (name: string, column: ValueColumn, deep: boolean): ColumnFac
       count,
     }
   })
-  for (let at = 0; at < filled;) {
-    const value = sorted[at]!
-    const from = at
-    while (at < filled && sorted[at] === value) at++
-    ranking.add(value, at - from)
-  }
+  for (let i = 0; i < values.length; i++) ranking.add(values[i]!, counts[i]!)
   const { key, ...base } = reported(name, type, rows, filled, ranking, deep)
   const plain = { ...base, patterns: [], findings: key }
   if (type === 'boolean' || filled === 0) return { ...plain, bars: base.common }
-  const bars = type === 'date' || type === 'datetime' ? dateSpans(name, type, sorted) : numberSpans(name, type, sorted)
+  const bars = type === 'date' || type === 'datetime' ? dateSpans(name, type, runs) : numberSpans(name, type, runs)
   const show = (value: number): string =>
     textOfCell(
       type === 'integer' ? 'decimal' : type,
       isNumber(type) ? Number(value.toPrecision(12)) : Math.round(value),
     )
-  const ends = { least: show(sorted[0]!), greatest: show(sorted[filled - 1]!), bars }
+  const ends = { least: show(values[0]!), greatest: show(values[values.length - 1]!), bars }
   if (!deep) return { ...plain, ...ends }
-  const [q1, q2, q3] = [0.25, 0.5, 0.75].map((share) => quantile(sorted, share)) as [number, number, number]
-  let sum = 0
-  for (const value of sorted) sum += value
-  const mean = sum / filled
-  let squares = 0
-  for (const value of sorted) squares += (value - mean) ** 2
-  const outliers = outlierFinding(name, sorted, q1, q3, show, (value) => (isNumber(type) ? value : show(value)))
+  const [q1, q2, q3] = [0.25, 0.5, 0.75].map((share) => quantile(runs, share)) as [number, number, number]
+  const mean = sumOf(values, counts) / filled
+  const squares = sumOf(
+    values.map((value) => (value - mean) ** 2),
+    counts,
+  )
+  const outliers = outlierFinding(name, runs, q1, q3, show, (value) => (isNumber(type) ? value : show(value)))
   return {
     ...plain,
     ...ends,
@@ -351,7 +340,7 @@ const valueFacts = (name: string, column: ValueColumn, deep: boolean): ColumnFac
     ...(isNumber(type)
       ? {
           mean,
-          percentiles: Array.from({ length: 101 }, (_, i) => quantile(sorted, i / 100)),
+          percentiles: Array.from({ length: 101 }, (_, i) => quantile(runs, i / 100)),
           ...(filled > 1 ? { deviation: Math.sqrt(squares / (filled - 1)) } : {}),
         }
       : {}),
@@ -359,17 +348,24 @@ const valueFacts = (name: string, column: ValueColumn, deep: boolean): ColumnFac
   }
 }
 
-/** What a column holds, over all its rows. `deep` tells all; without it only what the head of a column shows. */
-export const factsOf = (name: string, column: Column, deep = true): ColumnFacts =>
-  isTextColumn(column) ? textFacts(name, column, deep) : valueFacts(name, column, deep)
+/** Facts by their columns, which stay as they are, then by what was asked: one sentence leaves most columns to the next. */
+const remembered = new WeakMap<Column, Map<string, ColumnFacts>>()
+/** What a column holds, over all its rows; remembered with it. `deep` tells all; without it only what the head of a column shows. */
+export const factsOf = (name: string, column: Column, deep = true): ColumnFacts => {
+  const asked = `${deep ? 'deep' : 'head'} ${name}`
+  const facts = remembered.get(column) ?? new Map<string, ColumnFacts>()
+  const found =
+    facts.get(asked) ?? (isTextColumn(column) ? textFacts(name, column, deep) : valueFacts(name, column, deep))
+  remembered.set(column, facts.set(asked, found))
+  return found
+}
 
 /** The commonest values of a column as text, for pickers. */
 export const valuesOf = (column: Column, most: number): Bar[] => {
   const text = convert(column, { type: 'text' }).column
   if (text.type !== 'text') return []
   const { indices, dictionary } = asDictionary(text)
-  const counts = int32s(dictionary.length)
-  for (let i = 0; i < indices.length; i++) counts[indices[i]!] = counts[indices[i]!]! + 1
+  const counts = kernels().countCodes(indices, dictionary.length)
   return dictionary
     .map((label, code) => ({ label, count: counts[code]! }))
     .filter(({ label, count }) => label !== '' && count > 0)

@@ -4,8 +4,9 @@ import { counted, figure, listed, quoted } from '../../messages/words.ts'
 import type { Condition } from '../../steps/shared/condition.ts'
 import { suggestGroups } from '../../steps/shared/similar-values.ts'
 import { numberReader, plainLocale } from '../../table/number.ts'
-import { bestLocale, isPlain, localeWords } from '../../reading/number-locales.ts'
+import { bestLocale, isPlain, localeWords, numberLocales } from '../../reading/number-locales.ts'
 import { trim } from '../../table/text.ts'
+import type { ValueRuns } from './value-runs.ts'
 import { likelyForms, yearOf, type DateForms, type WordCount } from '../../reading/date-forms.ts'
 
 /** A finding in a plain sentence, with the step that mends it. */
@@ -20,6 +21,16 @@ export type ColumnFinding = {
 const most = 200
 /** More different values than this are no spellings of a few things. */
 const mostCompared = 5000
+
+/** Whether at least nine in ten words are such; looks at no more than it takes to see that they are not. */
+const nearlyAll = (words: readonly WordCount[], such: (text: string) => boolean): boolean => {
+  let others = 0
+  for (const { text } of words) if (!such(text) && ++others > words.length * 0.1) return false
+  return true
+}
+const readers = numberLocales.map(({ locale }) => numberReader(locale))
+/** Whether a text is a number in one of the ways in which numbers are commonly written. */
+const isWrittenNumber = (text: string): boolean => readers.some((read) => read(text) !== null)
 
 const rowsIn = (words: readonly WordCount[]): number => words.reduce((sum, { count }) => sum + count, 0)
 
@@ -40,8 +51,9 @@ const unitIn = (
   name: string,
   words: readonly WordCount[],
 ): { readonly unit: string; readonly formula: string } | undefined => {
-  const measured = words.map(({ text }) => /^\s*([-+]?\d[\d.,]*)\s*([\p{L}°µ/²³]{1,12})?\s*$/u.exec(text))
-  if (measured.filter((m) => m !== null).length < words.length * 0.9) return undefined
+  const form = /^\s*([-+]?\d[\d.,]*)\s*([\p{L}°µ/²³]{1,12})?\s*$/u
+  if (!nearlyAll(words, (text) => form.test(text))) return undefined
+  const measured = words.map(({ text }) => form.exec(text))
   const units = new Map<string, number>()
   for (const m of measured) if (m?.[2] !== undefined) units.set(m[2], (units.get(m[2]) ?? 0) + 1)
   const [unit] = units.keys()
@@ -99,9 +111,11 @@ export const textFindings = (
     })
     return findings
   }
-  const locale = bestLocale(words.map(({ text }) => text))?.locale ?? plainLocale
+  // most columns of texts hold no numbers, which a few of the words tell
+  const written = nearlyAll(words, isWrittenNumber) ? words : []
+  const locale = bestLocale(written.map(({ text }) => text))?.locale ?? plainLocale
   const read = numberReader(locale)
-  const numbers = words.filter(({ text }) => read(text) !== null)
+  const numbers = written.filter(({ text }) => read(text) !== null)
   const codes = numbers.filter(({ text }) => /^0[0-9]/.test(trim(text)))
   if (numbers.length >= words.length * 0.9 && codes.length === 0) {
     const odd = words.find(({ text }) => read(text) === null)
@@ -161,7 +175,7 @@ export const textFindings = (
 /** Values far outside of the middle half: more than three of its widths away. J. W. Tukey, Exploratory Data Analysis (1977), 2E. */
 export const outlierFinding = (
   name: string,
-  sorted: Float64Array,
+  runs: ValueRuns,
   q1: number,
   q3: number,
   show: (value: number) => string,
@@ -169,18 +183,16 @@ export const outlierFinding = (
 ): ColumnFinding[] => {
   const reach = (q3 - q1) * 3
   if (reach <= 0) return []
-  const low = sorted.findIndex((one) => one >= q1 - reach)
-  let high = sorted.length
-  while (high > 0 && sorted[high - 1]! > q3 + reach) high--
-  const far = low + sorted.length - high
-  if (far === 0 || far > Math.max(3, sorted.length * 0.01)) return []
+  const { filled } = runs
+  const low = runs.below(q1 - reach)
+  const high = runs.upTo(q3 + reach)
+  const far = low + filled - high
+  if (far === 0 || far > Math.max(3, filled * 0.01)) return []
   const where: Condition[] = [
-    ...(low > 0 ? [{ column: name, op: 'less' as const, value: value(sorted[low]!) as number }] : []),
-    ...(high < sorted.length
-      ? [{ column: name, op: 'greater' as const, value: value(sorted[high - 1]!) as number }]
-      : []),
+    ...(low > 0 ? [{ column: name, op: 'less' as const, value: value(runs.at(low)) as number }] : []),
+    ...(high < filled ? [{ column: name, op: 'greater' as const, value: value(runs.at(high - 1)) as number }] : []),
   ]
-  const odd = high < sorted.length ? sorted[sorted.length - 1]! : sorted[0]!
+  const odd = high < filled ? runs.at(filled - 1) : runs.at(0)
   return [
     {
       sentence: `${counted(far, 'value')} ${far === 1 ? 'lies' : 'lie'} far from the rest, such as ${show(odd)}; half lie between ${show(q1)} and ${show(q3)}.`,
