@@ -23,13 +23,13 @@ export const set = (map: Bitmap, i: number): void => {
 }
 /** Elements whose bit is set get a value. */
 export const fillSet = (to: Uint8Array | Uint32Array | Float64Array, map: Bitmap, value: number): void => {
-  const n = to.length
-  for (let byte = 0; byte < map.length; byte++) {
-    // most bytes of most bitmaps mark nothing
-    if (map[byte] === 0) continue
-    const end = Math.min(n, (byte + 1) << 3)
-    for (let i = byte << 3; i < end; i++) if ((map[byte]! & (1 << (i & 7))) !== 0) to[i] = value
-  }
+  const bytes = Math.min(map.length, (to.length + 7) >> 3)
+  for (let byte = 0; byte < bytes; byte++)
+    // from the lowest set bit on; bits behind the last element are passed over
+    for (let bits = map[byte]!; bits !== 0; bits &= bits - 1) {
+      const i = (byte << 3) + 31 - Math.clz32(bits & -bits)
+      if (i < to.length) to[i] = value
+    }
 }
 /** Copies `count` bits to a bitmap, none of whose bits from `at` on is set. */
 export const copyBits = (to: Bitmap, at: number, from: Bitmap, count: number): void => {
