@@ -3,18 +3,17 @@
 // first that does not count. Of the engine two times: until the first hundred rows could be shown, as the page asks for them, and until all
 // cells of the result are made. Three ratios, of which one above 1 means that the engine is faster: of the first and of the second time to
 // the faster of objects and categories, by which the goals are set, and of the second to the fastest of all three. With several numbers of rows the growth from each to the next stands
-// behind. At the end one preview over HTTP, by the built server.
+// behind. At the end a changed last sentence of ten (`--only 'last sentence'`), by the engine alone and over HTTP by the built server.
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
-import { rmSync, statSync, writeFileSync } from 'node:fs'
+import { statSync, writeFileSync } from 'node:fs'
 import { cpus } from 'node:os'
 import { dirname, join } from 'node:path'
 import { createInterface } from 'node:readline'
 import { parseArgs } from 'node:util'
 import { inEnvironment, makeEnvironment } from '../scripts/python.mjs'
-import { freshData } from '../e2e/browser/server.ts'
 import { benchFile } from './files.ts'
-import { previewOf, serve, storyOf } from './served.ts'
+import { lastSentence } from './last-sentence.ts'
 import { works, type Work } from './works.ts'
 
 const { values: options, positionals } = parseArgs({
@@ -92,30 +91,12 @@ const say = (row: Row, work: Work, before: Row | undefined): void => {
   )
 }
 
-/** Previews of a changed last sentence, as the page asks for them. */
-const previewOverHttp = async (rows: number): Promise<string> => {
-  const data = await freshData()
-  const server = await serve(data)
-  const ref = await server.upload(await benchFile('visits', rows))
-  const opened = await server.open(ref)
-  const { id } = await server.post<{ id: string }>('/api/flows', { recipe: storyOf(opened), files: { visits: [ref] } })
-  const times: number[] = []
-  for (let i = 0; i < 21; i++) {
-    const recipe = storyOf(opened, [{ kind: 'filter', where: { column: 'Charged', op: 'greater', value: i } }])
-    const began = performance.now()
-    await server.post(`/api/flows/${id}/preview`, previewOf(recipe, 's2', 0, 100))
-    times.push(performance.now() - began)
-  }
-  await server.stop()
-  rmSync(data, { recursive: true, force: true })
-  return `one preview over HTTP: median ${median(times).toFixed(0)} ms, p95 ${times.toSorted((a, b) => a - b)[19]?.toFixed(0)} ms`
-}
-
 makeEnvironment('bench')
 const python = inEnvironment('bench')
 const found: Row[] = []
 process.stdout.write(`${cpus()[0]?.model ?? ''} × ${cpus().length}, Node ${process.version}\n`)
-for (const rows of sizes) {
+/** The chosen works over so many rows, each beside pandas. */
+const besidePandas = async (rows: number): Promise<void> => {
   const names = new Set(chosen.flatMap(({ file, other }) => (other ? [file, other] : [file])))
   const paths = await Promise.all([...names].map((name) => benchFile(name, rows)))
   const folder = dirname(paths[0] ?? '.')
@@ -138,6 +119,9 @@ for (const rows of sizes) {
     say(row, work, before)
   }
   await Promise.all(Object.values(programs).map((program) => program.end()))
-  if (options.only === undefined) process.stdout.write(`${await previewOverHttp(rows)}\n`)
+}
+for (const rows of sizes) {
+  if (chosen.length > 0) await besidePandas(rows)
+  if (options.only?.includes('last sentence') ?? true) process.stdout.write(`${await lastSentence(rows)}\n`)
 }
 if (options.json !== undefined) writeFileSync(options.json, `${JSON.stringify(found, undefined, 2)}\n`)

@@ -1,11 +1,11 @@
 import { cellAt, isNullAt, lengthOf, type Cell, type Column, type ColumnType } from './column.ts'
 import { codesOf, codingOf } from './codes.ts'
-import { gather, gatherIndices, isComplete, markComplete, sliceRows } from './gather.ts'
+import { gather, gatherIndices, isComplete, sliceRows } from './gather.ts'
 import { columnBuffers, type HeldBuffer } from './held-buffers.ts'
-import { int32s } from '../kernels/memory.ts'
 import type { DenseCodes } from '../kernels/table-kernels.ts'
 import { LazyColumn } from './lazy-column.ts'
-import { isAscending, isRowsInOrder, markAscending } from './rows-in-order.ts'
+import { isRowsInOrder } from './rows-in-order.ts'
+import { Selection } from './selection.ts'
 
 /** A column by name and type. */
 export type Field = { readonly name: string; readonly type: ColumnType }
@@ -22,42 +22,42 @@ const lengthOfBase = (base: Column | LazyColumn): number => (isLazy(base) ? base
 /** A column that may still be an index into another, or be lazy: its cells are gathered when somebody needs them all. */
 class ColumnView {
   private base: Column | LazyColumn
-  private index: Int32Array | undefined
-  constructor(base: Column | LazyColumn, index?: Int32Array) {
+  private chosen: Selection | undefined
+  constructor(base: Column | LazyColumn, chosen?: Selection) {
     this.base = base
-    this.index = index
+    this.chosen = chosen
   }
   get type(): ColumnType {
     return this.base.type
   }
   get column(): Column {
-    const { base, index } = this
-    if (!index) return isLazy(base) ? base.column : base
-    this.base = isLazy(base) ? base.gather(index) : gather(base, index)
-    this.index = undefined
+    const { base, chosen } = this
+    if (!chosen) return isLazy(base) ? base.column : base
+    this.base = isLazy(base) ? base.gather(chosen.rows) : gather(base, chosen.rows)
+    this.chosen = undefined
     return this.base
   }
   /** Every so many cells from one on: a a b b c c, 2, 1 -> a b c. */
   everyOf(step: number, from: number): Column {
-    const { base, index } = this
-    const turn = !index && isLazy(base) ? base.turn(step, from) : undefined
+    const { base, chosen } = this
+    const turn = !chosen && isLazy(base) ? base.turn(step, from) : undefined
     if (turn) return turn
     const { column } = this
     return gather(column, sliceRows(lengthOf(column) / step, from, step))
   }
   cell(row: number): Cell {
-    const at = this.index ? this.index[row]! : row
+    const at = this.chosen ? this.chosen.at(row) : row
     if (at < 0) return null
     return isLazy(this.base) ? this.base.cell(at) : cellAt(this.base, at)
   }
   isEmpty(row: number): boolean {
-    const at = this.index ? this.index[row]! : row
+    const at = this.chosen ? this.chosen.at(row) : row
     if (at < 0) return true
     return isLazy(this.base) ? this.base.cell(at) === null : isNullAt(this.base, at)
   }
-  /** `compose` is shared by the slots of one table, so that equal index vectors are composed once. */
-  taken(index: Int32Array, compose: (inner: Int32Array) => Int32Array): ColumnView {
-    return new ColumnView(this.base, this.index ? compose(this.index) : index)
+  /** `compose` is shared by the slots of one table, so that equal selections are composed once. */
+  taken(chosen: Selection, compose: (inner: Selection) => Selection): ColumnView {
+    return new ColumnView(this.base, this.chosen ? compose(this.chosen) : chosen)
   }
   /** Whether both are views of one column: rows that come from one another then hold the same cells. */
   sharesColumn(other: ColumnView): boolean {
@@ -68,7 +68,8 @@ class ColumnView {
   }
   /** Codes of the cells. Where rows repeat those of a column, its own are coded. */
   get codes(): DenseCodes {
-    const { base, index } = this
+    const { base } = this
+    const index = this.chosen?.rows
     // codes that must be looked for are looked for among few of the rows alone
     if (index && lengthOfBase(base) > 2 * index.length && !hasFewCodes(base)) return codesOf(this.column)
     // values that are repeated are coded once
@@ -77,16 +78,16 @@ class ColumnView {
     return { codes: index && !rows ? gatherIndices(codes, index) : codes, bound }
   }
   get length(): number {
-    return this.index?.length ?? lengthOfBase(this.base)
+    return this.chosen?.length ?? lengthOfBase(this.base)
   }
   get buffers(): HeldBuffer[] {
-    const { base, index } = this
+    const { base, chosen } = this
     const held = isLazy(base) ? base.buffers : columnBuffers(base)
-    return [...held, ...(index ? [[index.buffer, index.byteLength] as const] : [])]
+    return [...held, ...(chosen?.buffers ?? [])]
   }
   /** The column as it stands under the rows that were chosen of it. */
-  get whole(): { readonly view: ColumnView; readonly rows: Int32Array | undefined } {
-    return { view: new ColumnView(this.base), rows: this.index }
+  get whole(): { readonly view: ColumnView; readonly chosen: Selection | undefined } {
+    return { view: new ColumnView(this.base), chosen: this.chosen }
   }
 }
 
@@ -98,23 +99,6 @@ const isAll = (index: Int32Array, rowCount: number): boolean => {
   for (let i = 0; i < n; i++) if (index[i] !== i) return false
   return true
 }
-/** The rows that an index into rows of another index names; -1 names none. */
-const composed = (index: Int32Array, inner: Int32Array): Int32Array => {
-  const result = int32s(index.length)
-  if (isComplete(index)) pickRows(result, index, inner)
-  else pickRowsOfSome(result, index, inner)
-  if (isAscending(index) && isAscending(inner)) markAscending(result)
-  return isComplete(index) && isComplete(inner) ? markComplete(result) : result
-}
-const pickRows = (to: Int32Array, index: Int32Array, inner: Int32Array): void => {
-  const n = index.length
-  for (let i = 0; i < n; i++) to[i] = inner[index[i]!]!
-}
-const pickRowsOfSome = (to: Int32Array, index: Int32Array, inner: Int32Array): void => {
-  const n = to.length
-  for (let i = 0; i < n; i++) to[i] = index[i]! < 0 ? -1 : inner[index[i]!]!
-}
-
 const manyColumns = 16
 
 /** An immutable table: named columns of one length. Columns are shared between tables by reference. */
@@ -186,11 +170,12 @@ export class Table {
   ): { readonly table: Table; readonly rows: Int32Array | undefined } | undefined {
     const wholes = positions.map((at) => (this.slots[at] as ColumnView).whole)
     const [first] = wholes
-    if (!first || wholes.some(({ rows }) => rows !== first.rows) || (first.rows && !isComplete(first.rows)))
-      return undefined
+    if (!first || wholes.some(({ chosen }) => chosen !== first.chosen)) return undefined
+    const rows = first.chosen?.rows
+    if (rows && !isComplete(rows)) return undefined
     const names = positions.map((at) => this.names[at] as string)
     const views = wholes.map(({ view }) => view)
-    return { table: new Table(names, views, first.view.length), rows: first.rows }
+    return { table: new Table(names, views, first.view.length), rows }
   }
   cell(at: number, row: number): Cell {
     return (this.slots[at] as ColumnView).cell(row)
@@ -229,21 +214,22 @@ export class Table {
     const names = [...this.names]
     const slots = [...this.slots]
     names.splice(at, replace ? 1 : 0, name)
-    slots.splice(at, replace ? 1 : 0, new ColumnView(column, rows))
+    slots.splice(at, replace ? 1 : 0, new ColumnView(column, rows && Selection.of(rows)))
     return new Table(names, slots, this.rowCount)
   }
   /** The rows at these positions, in this order; -1 gives a row of empties. No cell is copied yet. */
   rows(index: Int32Array): Table {
     if (isAll(index, this.rowCount)) return this
-    const known = new Map<Int32Array, Int32Array>()
-    const compose = (inner: Int32Array): Int32Array => {
-      const result = known.get(inner) ?? composed(index, inner)
+    const chosen = Selection.of(index)
+    const known = new Map<Selection, Selection>()
+    const compose = (inner: Selection): Selection => {
+      const result = known.get(inner) ?? inner.chosen(index)
       known.set(inner, result)
       return result
     }
     return new Table(
       this.names,
-      this.slots.map((slot) => slot.taken(index, compose)),
+      this.slots.map((slot) => slot.taken(chosen, compose)),
       index.length,
     )
   }
