@@ -32,6 +32,14 @@ export const markAscending = (index: Int32Array): Int32Array => {
   orders.set(index, { ordered: true, different: index.length })
   return index
 }
+/** 0 1 2 … up to `count`, and -1 behind them for rows that come from elsewhere. */
+export const rowsAndOthers = (count: number, others: number): Int32Array => {
+  const index = int32s(count + others)
+  index.set(rowsInOrder(count))
+  index.fill(-1, count)
+  orders.set(index, { ordered: true, different: count })
+  return index
+}
 /** Whether it is known of an index that each row stands in it once, in its place. */
 export const isAscending = (index: Int32Array): boolean =>
   isRowsInOrder(index) || orders.get(index)?.different === index.length

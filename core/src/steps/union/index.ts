@@ -3,7 +3,7 @@ import { checkSize } from '../../table/limits.ts'
 import { sqlTypeName } from '../../formula/to-code.ts'
 import { code, joined, py, sql, type Code, sqlHelper, pyHelper } from '../../codegen/tag.ts'
 import type { ColumnType } from '../../table/column.ts'
-import { int32s } from '../../kernels/memory.ts'
+import { rowsAndOthers } from '../../table/rows-in-order.ts'
 import { Table, type Schema } from '../../table/table.ts'
 import { counted } from '../../messages/words.ts'
 import { checkColumn, inTable, kindsPython, untoldFields } from '../shared/columns.ts'
@@ -115,8 +115,7 @@ export const union = defineStep<UnionParams>({
         aligned.parts.map((part, i) => partOf(tables[i] as Table, part.names.indexOf(one))),
       ),
     )
-    const index = int32s(total).fill(-1)
-    for (let i = 0; i < table.rowCount; i++) index[i] = i
+    const index = rowsAndOthers(table.rowCount, total - table.rowCount)
     const labels = aligned.parts.map((part, i) => context.names(i === 0 ? '' : part.table))
     const lengths = tables.map(({ rowCount }) => rowCount)
     const origin = aligned.origin === undefined ? [] : [labelsOfParts(labels, lengths)]
