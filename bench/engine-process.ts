@@ -41,16 +41,18 @@ const opened = async (name: BenchFile, count: number): Promise<OpenedSource> => 
   return source
 }
 
+/** What the engine says of a work that is too large for it. */
+class Refused extends Error {}
+
 /** All cells, as a reader of the table would ask for them. */
-const made = (table: Table | undefined): void => table?.names.forEach((_, at) => table.column(at))
+const made = (table: Table): void => table.names.forEach((_, at) => table.column(at))
 /** When the first rows could be shown, as the page asks for them: until then a result is a selection of rows. */
 let shownAt: number | undefined
-const shown = (table: Table | undefined): void => {
-  if (!table) return
+const shown = (table: Table): void => {
   for (let row = 0; row < Math.min(100, table.rowCount); row++) table.names.forEach((_, at) => table.cell(at, row))
   shownAt = performance.now()
 }
-const shownAndMade = (table: Table | undefined): void => {
+const shownAndMade = (table: Table): void => {
   shown(table)
   made(table)
 }
@@ -68,14 +70,13 @@ const recipeOf = (steps: Work['steps'], sources: Readonly<Record<string, OpenedS
     ],
   })),
 })
-const run = (
-  steps: Work['steps'],
-  sources: Readonly<Record<string, OpenedSource>>,
-  cache?: StepCache,
-): Table | undefined => {
+const run = (steps: Work['steps'], sources: Readonly<Record<string, OpenedSource>>, cache?: StepCache): Table => {
   const options = { sources: (id: string) => sources[id] as OpenedSource, parameters: {}, now: 0 }
-  const { tables } = runRecipe(recipeOf(steps, sources), { ...options, ...(cache ? { cache } : {}) })
-  return tables.find(({ id }) => id === 'rows')?.table
+  const { tables, plan } = runRecipe(recipeOf(steps, sources), { ...options, ...(cache ? { cache } : {}) })
+  const table = tables.find(({ id }) => id === 'rows')?.table
+  if (!table)
+    throw new Refused(JSON.stringify(plan.tables.flatMap((one) => one.steps.flatMap(({ problems }) => problems))))
+  return table
 }
 
 const write = (format: OutputFormat, table: Table): void => {
@@ -131,10 +132,8 @@ const memory = (): { now: number; most: number } => {
   return found
 }
 
-for await (const name of createInterface({ input: process.stdin })) {
-  const work = works.find((one) => one.name === name) as Work
-  for (const key of held.keys())
-    if (!key.startsWith(`${work.file} `) && !key.startsWith(`${work.other} `)) held.delete(key)
+/** How long a work takes, and how much memory. */
+const measured = async (work: Work): Promise<{ ms: number; shownMs: number | undefined; mb: number }> => {
   const part = await timedPart(work)
   globalThis.gc?.()
   const before = memory().now
@@ -143,5 +142,16 @@ for await (const name of createInterface({ input: process.stdin })) {
   await part()
   const ms = performance.now() - began
   const shownMs = shownAt === undefined ? undefined : shownAt - began
-  process.stdout.write(`${JSON.stringify({ ms, shownMs, mb: Math.max(0, memory().most - before) })}\n`)
+  return { ms, shownMs, mb: Math.max(0, memory().most - before) }
+}
+
+for await (const name of createInterface({ input: process.stdin })) {
+  const work = works.find((one) => one.name === name) as Work
+  for (const key of held.keys())
+    if (!key.startsWith(`${work.file} `) && !key.startsWith(`${work.other} `)) held.delete(key)
+  const found = await measured(work).catch((error: unknown) => {
+    if (error instanceof Refused) return { refused: error.message }
+    throw error
+  })
+  process.stdout.write(`${JSON.stringify(found)}\n`)
 }

@@ -28,16 +28,21 @@ const sizes = positionals.length > 0 ? positionals.map(Number) : [1_000_000]
 const chosen = works.filter(({ name }) => options.only?.some((words) => name.includes(words)) ?? true)
 
 type Measured = { readonly ms: number; readonly mb: number; readonly shownMs?: number | undefined }
+/** What a program says of a work that is too large for it. */
+class Refusal extends Error {}
 /** A program that does the works it is told, a line each. */
 const start = (program: string, words: readonly string[]) => {
   const child = spawn(program, words, { stdio: ['pipe', 'pipe', 'inherit'] })
   const answers = createInterface({ input: child.stdout })[Symbol.asyncIterator]()
   return {
+    /** @throws Refusal where the work is too large for the program */
     run: async (name: string): Promise<Measured> => {
       child.stdin.write(`${name}\n`)
       const { value, done } = await answers.next()
       if (done === true) throw new Error(`${program} ended at “${name}”`)
-      return JSON.parse(value) as Measured
+      const found = JSON.parse(value) as Measured | { readonly refused: string }
+      if ('refused' in found) throw new Refusal(found.refused)
+      return found
     },
     end: async (): Promise<void> => {
       child.stdin.end()
@@ -113,7 +118,12 @@ const besidePandas = async (rows: number): Promise<void> => {
     `\n${rows.toLocaleString('en-GB')} rows, files of up to ${size.toFixed(0)} MB: engine until rows are shown, until all cells are made; pandas with objects, categories, Arrow; how many times faster the engine is than the faster of the first two, by both times, and than all; memory beside the table\n`,
   )
   for (const work of chosen) {
-    const row = await measure(work, rows, programs)
+    const row = await measure(work, rows, programs).catch((error: unknown) => {
+      if (!(error instanceof Refusal)) throw error
+      process.stdout.write(`${work.name.padEnd(32)} refused by the engine: ${error.message}\n`)
+      return undefined
+    })
+    if (!row) continue
     const before = found.findLast(({ name }) => name === work.name)
     found.push(row)
     say(row, work, before)
