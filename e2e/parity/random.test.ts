@@ -2,14 +2,10 @@ import fc from 'fast-check'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { sqlScript, stepKinds } from '@fabula/core'
 import { firstDifference } from '@fabula/server/proof'
+import { storiesTold, storySeed } from './random.ts'
 import { randomKinds } from './random-steps.ts'
 import { randomStories } from './random-story.ts'
 import { startRunners, type Runners } from './runners.ts'
-
-/** How many random stories are told three ways, and from which seed; `npm run parity:long` asks for 5,000 of another seed each time. */
-const runs = Number(process.env.FABULA_RANDOM_STORIES ?? 200)
-const seed =
-  process.env.FABULA_RANDOM_SEED === 'new' ? Date.now() % 2 ** 31 : Number(process.env.FABULA_RANDOM_SEED ?? 2031)
 
 let runners: Runners
 beforeAll(async () => {
@@ -24,8 +20,8 @@ test('every kind that goes on from a table stands in random stories', () => {
 })
 
 test(
-  `${runs} random stories give the same by engine, SQL and Python`,
-  { timeout: 1000 * Math.max(600, runs * 2) },
+  `${storiesTold} random stories give the same by engine, SQL and Python`,
+  { timeout: 1000 * Math.max(600, storiesTold * 2) },
   async () => {
     await fc.assert(
       randomStories(async ({ recipe, plan, inputs, engine, told }) => {
@@ -44,7 +40,7 @@ test(
           `engine against Python\n${told}\n${engine}\n${python.slice(0, 2500)}`,
         ).toBeUndefined()
       }),
-      { numRuns: runs, seed, endOnFailure: false },
+      { numRuns: storiesTold, seed: storySeed, endOnFailure: false },
     )
   },
 )

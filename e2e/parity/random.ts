@@ -2,6 +2,12 @@ import { planRecipe, readRecipe, type Recipe, type Schema, type Step, type NewSt
 import { aside, randomStep } from './random-steps.ts'
 import { Dice, texts } from './random-values.ts'
 
+/** How many random stories the tests tell; `npm run parity:long` asks for 5,000. */
+export const storiesTold = Number(process.env.FABULA_RANDOM_STORIES ?? 120)
+/** The seed that they are drawn by; “new” is another each time. */
+export const storySeed =
+  process.env.FABULA_RANDOM_SEED === 'new' ? Date.now() % 2 ** 31 : Number(process.env.FABULA_RANDOM_SEED ?? 2031)
+
 const pools: Readonly<Record<string, readonly string[]>> = {
   Text: texts,
   Other: texts.slice(0, 9),

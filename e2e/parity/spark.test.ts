@@ -7,6 +7,7 @@ import { firstDifference } from '@fabula/server/proof'
 import { runOn } from './chains.ts'
 import { randomStories } from './random-story.ts'
 import { sparkIsHere, startSpark } from './spark.ts'
+import { storySeed } from './random.ts'
 
 /** How many random stories are told; `npm run parity:long` asks for more. */
 const stories = Number(process.env.FABULA_SPARK_STORIES ?? 10)
@@ -57,7 +58,7 @@ describe.skipIf(!sparkIsHere)('on Spark', () => {
         const made = await spark.result(recipe, inputs, plan).catch((error: unknown) => (error as Error).message)
         expect(firstDifference(engine, made), `${told}\n${engine}\n${made.slice(0, 2500)}`).toBeUndefined()
       }),
-      { numRuns: stories, seed: Number(process.env.FABULA_RANDOM_SEED ?? 2031), endOnFailure: true },
+      { numRuns: stories, seed: storySeed, endOnFailure: true },
     )
   })
 })

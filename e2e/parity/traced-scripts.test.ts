@@ -7,13 +7,11 @@ import { afterAll, beforeAll, expect, test } from 'vitest'
 import { refusals, scriptOutputs, type Recipe, type Step } from '@fabula/core'
 import { tracerOf, workbook } from '@fabula/formats/testing'
 import { runOn } from './chains.ts'
-import { randomFiles, randomRecipe } from './random.ts'
+import { randomFiles, randomRecipe, storiesTold, storySeed } from './random.ts'
 import { Dice } from './random-values.ts'
 import { startRunners, type Runners } from './runners.ts'
 
-const runs = Math.ceil(Number(process.env.FABULA_RANDOM_STORIES ?? 200) / 2)
-const seed =
-  process.env.FABULA_RANDOM_SEED === 'new' ? Date.now() % 2 ** 31 : Number(process.env.FABULA_RANDOM_SEED ?? 2031)
+const runs = Math.ceil(storiesTold / 2)
 const numbers = (count: number) => fc.array(fc.nat(1_000_000), { minLength: count, maxLength: count })
 
 let runners: Runners
@@ -60,7 +58,7 @@ test('a traced script names the rows of the files that the engine names, for ran
         expect(await runners.traces[dialect](recipe, plan, inputs), `${dialect}\n${story}`).toBe(expected)
       sourcesNamed += expected.split('\n').length - 2
     }),
-    { numRuns: runs, seed },
+    { numRuns: runs, seed: storySeed },
   )
   expect(sourcesNamed).toBeGreaterThan(runs)
 }, 600_000)
