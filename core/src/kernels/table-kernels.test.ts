@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { rolling } from '../testing/rolling.ts'
 import { csvOutputCompiled } from './csv-output-compiled.ts'
 import { isSet, set } from './memory.ts'
 import { csvOutputReference } from './csv-output-reference.ts'
@@ -8,14 +9,6 @@ import { tableCompiled } from './table-compiled.ts'
 import { operations, type ByteTexts, type DenseCodes, type TableKernels } from './table-kernels.ts'
 import { tableReference } from './table-reference.ts'
 
-/** Draws whole numbers below `n`, the same every time (a linear congruential generator). */
-const rolling = (seed: number) => {
-  let state = seed
-  return (n: number): number => {
-    state = (state * 1103515245 + 12345) % 2147483648
-    return state % n
-  }
-}
 const number = fc.oneof(
   fc.constantFrom(0, -0, 1, -1, 0.1, 0.2, 1e15, 1e16, Number.MAX_VALUE, -Number.MAX_VALUE, Number.MIN_VALUE, 123.4567),
   fc.double({ noNaN: true, noDefaultInfinity: true }),

@@ -281,7 +281,6 @@ const sortRows: TableKernels['sortRows'] = (order, keys, bits) => {
   return rows
 }
 
-/** The loops over columns in plain TypeScript. */
 const textCodes: TableKernels['textCodes'] = ({ starts, ends, bytes }) => {
   const dictionary = new ReferenceDictionary()
   const codes = uint32s(starts.length)
@@ -294,6 +293,7 @@ const textCodes: TableKernels['textCodes'] = ({ starts, ends, bytes }) => {
   return { codes, bound: dictionary.size }
 }
 
+/** The loops over columns in plain TypeScript. */
 export const tableReference: TableKernels = {
   arithmetic,
   calculate,

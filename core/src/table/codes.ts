@@ -129,13 +129,15 @@ export type SharedCodes = { readonly left: Uint32Array; readonly right: Uint32Ar
 
 /** The codes of the words of one dictionary among those of another; those that are not there have codes from its length on, below `bound`. */
 type WordMap = { readonly map: Uint32Array; readonly bound: number }
-/** By the dictionary that is looked in, then by the one whose words are looked for: a match is previewed again and again. */
-const wordMaps = new WeakMap<object, WeakMap<object, WordMap>>()
-const wordMap = (of: readonly string[], among: readonly string[]): WordMap => {
-  const maps = wordMaps.get(among) ?? new WeakMap<object, WordMap>()
-  const found = maps.get(of) ?? findWords(of, among)
-  wordMaps.set(among, maps.set(of, found))
-  return found
+/** What is found of two, remembered with both: a match is previewed again and again. */
+const rememberedOfBoth = <K extends object, V>(find: (a: K, b: K) => V): ((a: K, b: K) => V) => {
+  const known = new WeakMap<K, WeakMap<K, { readonly found: V }>>()
+  return (a, b) => {
+    const ofFirst = known.get(a) ?? new WeakMap<K, { readonly found: V }>()
+    const { found } = ofFirst.get(b) ?? { found: find(a, b) }
+    known.set(a, ofFirst.set(b, { found }))
+    return found
+  }
 }
 const findWords = (of: readonly string[], among: readonly string[]): WordMap => {
   const seen = new Map<string, number>()
@@ -144,19 +146,15 @@ const findWords = (of: readonly string[], among: readonly string[]): WordMap => 
   const map = Uint32Array.from(of, (word) => seen.get(word) ?? bound++)
   return { map, bound }
 }
+const wordMap = rememberedOfBoth(findWords)
 
-/** By the left texts, then by the right ones: a match is previewed again and again. */
-const bytesMatched = new WeakMap<EncodedStrings, WeakMap<EncodedStrings, SharedCodes>>()
-const codesOfBytes = (left: EncodedStrings, right: EncodedStrings): SharedCodes | undefined => {
-  const known = bytesMatched.get(left)?.get(right)
-  const together = known ? undefined : concatEncoded([left, right])
-  if (!together) return known
+const codesOfBytes = rememberedOfBoth((left: EncodedStrings, right: EncodedStrings): SharedCodes | undefined => {
+  const together = concatEncoded([left, right])
+  if (!together) return undefined
   const { codes, bound } = kernels().textCodes(together)
   const count = left.starts.length
-  const found = { left: codes.subarray(0, count), right: codes.subarray(count), bound }
-  bytesMatched.set(left, (bytesMatched.get(left) ?? new WeakMap<EncodedStrings, SharedCodes>()).set(right, found))
-  return found
-}
+  return { left: codes.subarray(0, count), right: codes.subarray(count), bound }
+})
 const bytesOf = (column: TextColumn): EncodedStrings | undefined =>
   column.form === 'plain' ? column.stored?.encoded : undefined
 

@@ -1,12 +1,7 @@
 import { expect, test } from 'vitest'
 import { columnOf, type ColumnType, type ValueColumn } from '../../table/column.ts'
+import { rolling } from '../../testing/rolling.ts'
 import { valueRuns } from './value-runs.ts'
-
-/** Draws whole numbers below `n`, the same every time (a linear congruential generator). */
-const rolling = (seed: number) => {
-  let state = seed
-  return (n: number): number => (state = (state * 48_271) % 2_147_483_647) % n
-}
 
 test.each<[name: string, type: ColumnType, draw: (roll: (n: number) => number) => number, rows: number]>([
   ['few rows', 'decimal', (roll) => roll(50) / 4, 300],

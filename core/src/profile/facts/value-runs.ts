@@ -28,32 +28,30 @@ export class ValueRuns {
   }
   /** The value of the k-th filled row, of as many as `filled`, in ascending order. O(log of the different values). */
   at(k: number): number {
-    let [low, high] = [0, this.ends.length - 1]
-    while (low < high) {
-      const middle = (low + high) >> 1
-      if (this.ends[middle]! > k) high = middle
-      else low = middle + 1
-    }
-    return this.values[low]!
+    return this.values[firstOf(this.ends.length - 1, (run) => this.ends[run]! > k)]!
   }
   /** How many rows hold less than a value. O(log of the different values). */
   below(value: number): number {
-    return this.rowsWhere((one) => one < value)
+    return this.rowsBefore((run) => this.values[run]! >= value)
   }
   /** How many rows hold a value or less. O(log of the different values). */
   upTo(value: number): number {
-    return this.rowsWhere((one) => one <= value)
+    return this.rowsBefore((run) => this.values[run]! > value)
   }
-  /** How many rows hold a value for which this is so, as it is for all below one for which it is. */
-  private rowsWhere(holds: (value: number) => boolean): number {
-    let [low, high] = [0, this.values.length]
-    while (low < high) {
-      const middle = (low + high) >> 1
-      if (holds(this.values[middle]!)) low = middle + 1
-      else high = middle
-    }
-    return low === 0 ? 0 : this.ends[low - 1]!
+  private rowsBefore(holds: (run: number) => boolean): number {
+    const run = firstOf(this.values.length, holds)
+    return run === 0 ? 0 : this.ends[run - 1]!
   }
+}
+/** The first of so many for which this holds, as it does for all behind that; `count` where it holds for none. By halving. */
+const firstOf = (count: number, holds: (at: number) => boolean): number => {
+  let [low, high] = [0, count]
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if (holds(middle)) high = middle
+    else low = middle + 1
+  }
+  return low
 }
 
 const copyFilled = (to: Float64Array, from: ValueColumn['values'], nulls: Bitmap | undefined): number => {
