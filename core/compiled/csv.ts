@@ -224,6 +224,67 @@ const isNumber: u8 = 0
 const isEmpty: u8 = 1
 const isOther: u8 = 2
 
+/** 16 bytes that are not set, then 16 that are: from byte n on they mask the last n bytes of a vector. */
+const lastBytes = memory.data<u64>([0, 0, 0xffffffffffffffff, 0xffffffffffffffff])
+
+/** The number of which a lane has a decimal digit each, the first the highest; pairs, fours and eights of digits are put together at once. */
+function ofDigits(digits: v128): i64 {
+  const tens = i16x8.mul(v128.and(digits, i16x8.splat(0xff)), i16x8.splat(10))
+  const pairs = i16x8.add(tens, i16x8.shr_u(digits, 8))
+  const fours = i32x4.dot_i16x8_s(pairs, i32x4.splat(0x10064))
+  const eights = i32x4.dot_i16x8_s(i16x8.narrow_i32x4_s(fours, fours), i32x4.splat(0x12710))
+  const both = i64x2.extract_lane(eights, 0)
+  return (both & 0xffffffff) * 100000000 + (both >> 32)
+}
+
+/** The number of the last cell that was one, without its sign. */
+let magnitude: f64 = 0
+/** Whether it has a mark. */
+let marked: bool = false
+
+/** Whether a cell of 1 to 16 bytes, its sign left out, is a number; its digits are looked at together. */
+function isShortNumber(first: usize, length: u32, mark: u8): bool {
+  const from = first + length - 16
+  let digits = v128.and(i8x16.sub(v128.load(from), i8x16.splat(48)), v128.load(lastBytes + <usize>length))
+  const others = i8x16.bitmask(i8x16.gt_u(digits, i8x16.splat(9)))
+  const zero = load<u8>(first) == 48
+  marked = others != 0
+  let place: u32 = 16
+  if (marked) {
+    place = <u32>ctz(others)
+    if ((others & (others - 1)) != 0 || place == 15 || load<u8>(from + place) != mark) return false
+    const lanes = i8x16(0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15)
+    // the digits before the mark move into its place
+    digits = i8x16.swizzle(digits, i8x16.add(lanes, i8x16.le_u(lanes, i8x16.splat(<i8>place))))
+  } else if (length > 15) return false
+  // the first of several digits ahead of the mark
+  if (zero && place + length > 17) return false
+  magnitude = <f64>ofDigits(digits)
+  if (marked) magnitude /= load<f64>(powers + ((<usize>(15 - place)) << 3))
+  return true
+}
+
+/** As `isShortNumber`, of a cell of any length. */
+function isLongNumber(first: usize, length: u32, mark: u8): bool {
+  let digits: u64 = 0
+  let point: i32 = -1
+  let k: u32 = 0
+  for (; k < length; k++) {
+    const byte = load<u8>(first + k)
+    const digit = byte - 48
+    if (digit <= 9) digits = digits * 10 + digit
+    else if (byte == mark && point < 0) point = k
+    else return false
+  }
+  marked = point >= 0
+  const count = length - u32(marked)
+  const ahead = marked ? <u32>point : length
+  if (count < 1 || count > 15 || (ahead > 1 && load<u8>(first) == 48) || point == length - 1) return false
+  magnitude = <f64>digits
+  if (marked) magnitude /= load<f64>(powers + ((<usize>(length - point - 1)) << 3))
+  return true
+}
+
 /**
  * Numbers of one column of a block: digits with at most one `mark`, up to 15, no leading zero, which are exact as a whole
  * number over a power of ten. `flags` says of each cell what it is. Bit 0 of the result: a flag is set; bit 1: a number has a mark.
@@ -239,35 +300,21 @@ export function numbers(
 ): i32 {
   let found = 0
   for (let i = 0; i < rows; i++, cuts += stride, values += 8) {
-    const start = load<u32>(cuts)
-    const end = load<u32>(cuts, 4)
+    const start = block + load<u32>(cuts)
+    const end = block + load<u32>(cuts, 4)
     let flag = isNumber
     let value: f64 = 0
     if (start == end) flag = isEmpty
     else {
-      const negative = load<u8>(block + start) == 45
-      const first = start + u32(negative)
-      let digits: u64 = 0
-      let point: i32 = -1
-      let k = first
-      for (; k < end; k++) {
-        const byte = load<u8>(block + k)
-        const digit = byte - 48
-        if (digit <= 9) digits = digits * 10 + digit
-        else if (byte == mark && point < 0) point = k
-        else break
-      }
-      const count = end - first - u32(point >= 0)
-      const ahead = (point < 0 ? end : <u32>point) - first
-      if (k < end || count < 1 || count > 15 || (ahead > 1 && load<u8>(block + first) == 48) || point == end - 1)
-        flag = isOther
+      const negative = load<u8>(start) == 45
+      const first = start + usize(negative)
+      const length = <u32>(end - first)
+      // a sign alone is no number
+      const number = length - 1 < 16 ? isShortNumber(first, length, mark) : isLongNumber(first, length, mark)
+      if (!number) flag = isOther
       else {
-        value = <f64>digits
-        if (point >= 0) {
-          found |= 2
-          value /= load<f64>(powers + ((<usize>(end - point - 1)) << 3))
-        }
-        if (negative && value != 0) value = -value
+        found |= i32(marked) << 1
+        value = negative && magnitude != 0 ? -magnitude : magnitude
       }
     }
     if (flag != isNumber) found |= 1
@@ -277,8 +324,16 @@ export function numbers(
   return found
 }
 
-/** The bytes of one column's cells behind one another, and where each ends among them; how many bytes they are. */
-export function texts(block: usize, cuts: usize, stride: usize, rows: i32, bytes: usize, ends: usize): u32 {
+/** The bytes of one column's cells behind one another, and where each ends, counted on from `before`; how many bytes they are. */
+export function texts(
+  block: usize,
+  cuts: usize,
+  stride: usize,
+  rows: i32,
+  bytes: usize,
+  ends: usize,
+  before: u32,
+): u32 {
   let at: u32 = 0
   for (let i = 0; i < rows; i++, cuts += stride, ends += 4) {
     const start = load<u32>(cuts)
@@ -288,7 +343,7 @@ export function texts(block: usize, cuts: usize, stride: usize, rows: i32, bytes
     for (; done < length && done < 64; done += 16) v128.store(bytes + at + done, v128.load(block + start + done))
     if (length > 64) memory.copy(bytes + at + 64, block + start + 64, length - 64)
     at += length
-    store<u32>(ends, at)
+    store<u32>(ends, before + at)
   }
   return at
 }

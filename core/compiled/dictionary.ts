@@ -1,12 +1,18 @@
 // Dictionaries of byte strings: codes in order of first appearance, found by open addressing over a power of two.
-// Knuth, The Art of Computer Programming 3, 6.4.
+// Knuth, The Art of Computer Programming 3, 6.4. Texts of up to 16 bytes stand in their slots, so that most are found by one comparison.
 import { allocate } from './memory'
 
-/** A dictionary. Entry k: its hash, and its bytes in the arena from `offsets[k]` up to `offsets[k + 1]`; entry 0 is the empty text. */
+/** A dictionary. Entry k: its hash (of longer texts), and where its bytes in the arena end; they begin where those of entry k - 1 end. Entry 0 is the empty text. */
 @unmanaged
 class Dictionary {
+  /** Slots of texts longer than 16 bytes: the code, 0 in a free one. */
   slots: usize
   mask: u32
+  longer: u32
+  /** Slots of texts of up to 16 bytes, of 24 bytes: the text and zeros behind it, the code (0 in a free slot) and the length. */
+  short: usize
+  shortBits: u64
+  shorter: u32
   entries: usize
   capacity: u32
   arena: usize
@@ -20,6 +26,9 @@ export function makeDictionary(): usize {
   made.mask = 1023
   made.slots = allocate(4096)
   memory.fill(made.slots, 0, 4096)
+  made.longer = 0
+  beginShort(made, 8)
+  made.shorter = 0
   made.capacity = 512
   // entries of 8 bytes: hash, end of the bytes
   made.entries = allocate(8 * 512)
@@ -62,14 +71,20 @@ function same(a: usize, b: usize, length: u32): bool {
   return left == 0 || ((load<u64>(a + i) ^ load<u64>(b + i)) & (((<u64>1) << ((<u64>left) << 3)) - 1)) == 0
 }
 
-/** Twice as many slots, or more, with all entries seated anew. */
+/** Twice as many slots, or more, with all entries of longer texts seated anew. */
 function rehash(dictionary: Dictionary): void {
   const mask = dictionary.mask * 4 + 3
   const bytes = (<usize>mask + 1) << 2
   const slots = allocate(bytes)
   memory.fill(slots, 0, bytes)
+  let from: u32 = 0
   for (let code: u32 = 1; code < dictionary.size; code++) {
-    let slot = load<u32>(dictionary.entries + ((<usize>code) << 3)) & mask
+    const entry = dictionary.entries + ((<usize>code) << 3)
+    const end = load<u32>(entry, 4)
+    const longer = end - from > 16
+    from = end
+    if (!longer) continue
+    let slot = load<u32>(entry) & mask
     while (load<u32>(slots + ((<usize>slot) << 2)) != 0) slot = (slot + 1) & mask
     store<u32>(slots + ((<usize>slot) << 2), code)
   }
@@ -108,10 +123,8 @@ function holds(dictionary: Dictionary, code: u32, at: usize, length: u32): bool 
   return load<u32>(entry, 4) - from == length && same(dictionary.arena + from, at, length)
 }
 
-/** The code of some bytes, which is a new one where they were not met before. Bytes behind them may be read. */
-export function codeOf(at: usize, bytes: usize, length: u32): u32 {
-  if (length == 0) return 0
-  const dictionary = changetype<Dictionary>(at)
+/** As `codeOf`, of more than 16 bytes. */
+function longCode(dictionary: Dictionary, bytes: usize, length: u32): u32 {
   const hash = hashOf(bytes, length)
   let slot = hash & dictionary.mask
   for (;;) {
@@ -122,24 +135,103 @@ export function codeOf(at: usize, bytes: usize, length: u32): u32 {
     slot = (slot + 1) & dictionary.mask
   }
   const code = append(dictionary, hash, bytes, length)
-  if (code * 2 > dictionary.mask) rehash(dictionary)
-  else store<u32>(dictionary.slots + ((<usize>slot) << 2), code)
+  store<u32>(dictionary.slots + ((<usize>slot) << 2), code)
+  dictionary.longer++
+  if (dictionary.longer * 2 > dictionary.mask) rehash(dictionary)
   return code
+}
+
+/** 16 bytes that are set, then 16 that are not: from byte 16 - n on they mask the first n bytes of a vector. */
+const masks = memory.data<u64>([0xffffffffffffffff, 0xffffffffffffffff, 0, 0])
+
+/** The first `length` bytes, up to 16, with zeros behind them. */
+function shortText(bytes: usize, length: u32): v128 {
+  return v128.and(v128.load(bytes), v128.load(masks + 16 - <usize>length))
+}
+
+function beginShort(dictionary: Dictionary, bits: u64): void {
+  const bytes = (<usize>24) << (<usize>bits)
+  dictionary.short = allocate(bytes)
+  memory.fill(dictionary.short, 0, bytes)
+  dictionary.shortBits = bits
+}
+
+/** The slot of a text of up to 16 bytes, or the free one where it belongs. */
+function shortSlot(short: usize, bits: u64, text: v128, length: u32): usize {
+  let hash = ((<u64>i64x2.extract_lane(text, 0)) ^ ((<u64>length) << 56)) * 0x9e3779b97f4a7c15
+  hash = (hash ^ (hash >> 32) ^ (<u64>i64x2.extract_lane(text, 1))) * 0xd6e8feb86659fd93
+  const mask = ((<u32>1) << (<u32>bits)) - 1
+  let slot = <u32>(hash >> (64 - bits))
+  let at = short + <usize>slot * 24
+  while (load<u32>(at, 16) != 0 && (load<u32>(at, 20) != length || v128.any_true(v128.xor(v128.load(at), text)))) {
+    slot = (slot + 1) & mask
+    at = short + <usize>slot * 24
+  }
+  return at
+}
+
+/** More slots, with all texts of up to 16 bytes seated anew. */
+function widenShort(dictionary: Dictionary): void {
+  const old = dictionary.short
+  const end = old + ((<usize>24) << (<usize>dictionary.shortBits))
+  beginShort(dictionary, dictionary.shortBits + (dictionary.shortBits < 16 ? 2 : 1))
+  for (let at = old; at < end; at += 24) {
+    if (load<u32>(at, 16) == 0) continue
+    const text = v128.load(at)
+    const to = shortSlot(dictionary.short, dictionary.shortBits, text, load<u32>(at, 20))
+    v128.store(to, text)
+    store<u64>(to, load<u64>(at, 16), 16)
+  }
+}
+
+/** A text of up to 16 bytes that was not met before, into its slot; its code. */
+function addShort(dictionary: Dictionary, slot: usize, text: v128, bytes: usize, length: u32): u32 {
+  const code = append(dictionary, 0, bytes, length)
+  v128.store(slot, text)
+  store<u32>(slot, code, 16)
+  store<u32>(slot, length, 20)
+  dictionary.shorter++
+  if (dictionary.shorter >> (<u32>(dictionary.shortBits - 1)) != 0) widenShort(dictionary)
+  return code
+}
+
+/** The code of some bytes, which is a new one where they were not met before. Bytes behind them may be read. */
+export function codeOf(at: usize, bytes: usize, length: u32): u32 {
+  if (length == 0) return 0
+  const dictionary = changetype<Dictionary>(at)
+  if (length > 16) return longCode(dictionary, bytes, length)
+  const text = shortText(bytes, length)
+  const slot = shortSlot(dictionary.short, dictionary.shortBits, text, length)
+  const code = load<u32>(slot, 16)
+  return code != 0 ? code : addShort(dictionary, slot, text, bytes, length)
 }
 
 /** Codes of the cells of one column of a block, whose starts and ends stand `stride` bytes apart from `cuts` on. */
 export function codesOf(at: usize, block: usize, cuts: usize, stride: usize, rows: i32, codes: usize): void {
   const dictionary = changetype<Dictionary>(at)
+  let short = dictionary.short
+  let bits = dictionary.shortBits
   let last: u32 = 0
   for (let i = 0; i < rows; i++, cuts += stride, codes += 4) {
-    const start = load<u32>(cuts)
-    const length = load<u32>(cuts, 4) - start
-    if (length == 0) {
-      store<u32>(codes, 0)
-      continue
+    const bytes = block + load<u32>(cuts)
+    const length = load<u32>(cuts, 4) - load<u32>(cuts)
+    let code: u32 = 0
+    if (length <= 16) {
+      if (length != 0) {
+        const text = shortText(bytes, length)
+        const slot = shortSlot(short, bits, text, length)
+        code = load<u32>(slot, 16)
+        if (code == 0) {
+          code = addShort(dictionary, slot, text, bytes, length)
+          short = dictionary.short
+          bits = dictionary.shortBits
+        }
+      }
+    } else {
+      // equal values often stand together
+      if (last == 0 || !holds(dictionary, last, bytes, length)) last = longCode(dictionary, bytes, length)
+      code = last
     }
-    // equal values often stand together
-    if (last == 0 || !holds(dictionary, last, block + start, length)) last = codeOf(at, block + start, length)
-    store<u32>(codes, last)
+    store<u32>(codes, code)
   }
 }

@@ -89,9 +89,9 @@ class CompiledCsv implements CsvKernel {
     return -1
   }
 
-  texts(column: number): CellTexts {
-    const { instance, rows } = this
-    const length = instance.run.texts(this.block, this.cutsOf(column), this.stride, rows, this.out, this.codes)
+  texts(column: number, before: number): CellTexts {
+    const { instance, rows, stride } = this
+    const length = instance.run.texts(this.block, this.cutsOf(column), stride, rows, this.out, this.codes, before)
     return { bytes: instance.bytes.subarray(this.out, this.out + length), ends: instance.uint32s(this.codes, rows) }
   }
 

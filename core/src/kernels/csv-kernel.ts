@@ -44,7 +44,8 @@ export interface CsvKernel {
   text(column: number, row: number): string
   /** Whether any cell of a column is filled, and where the first is; -1 where none is. */
   firstFilled(column: number): number
-  texts(column: number): CellTexts
+  /** `ends` are counted on from `before`. */
+  texts(column: number, before: number): CellTexts
   dictionary(): ByteDictionary
 }
 

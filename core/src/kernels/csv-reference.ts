@@ -158,12 +158,13 @@ class ReferenceCsv implements CsvKernel {
     return -1
   }
 
-  texts(column: number): CellTexts {
+  texts(column: number, before: number): CellTexts {
     const { block, cuts } = this
     const step = this.layout.width * 2
     const ends = uint32s(this.rows)
     let length = 0
-    for (let i = 0, k = column * 2; i < this.rows; i++, k += step) ends[i] = length += cuts[k + 1]! - cuts[k]!
+    for (let i = 0, k = column * 2; i < this.rows; i++, k += step)
+      ends[i] = before + (length += cuts[k + 1]! - cuts[k]!)
     const bytes = uint8s(length)
     for (let i = 0, at = 0, k = column * 2; i < this.rows; i++, k += step)
       for (let from = cuts[k]!; from < cuts[k + 1]!; from++) bytes[at++] = block[from]!

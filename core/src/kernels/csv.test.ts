@@ -30,7 +30,7 @@ const told = (kernel: CsvKernel, bytes: Uint8Array, width: number): unknown[] =>
       const found = kernel.numbers(column, 46, values, 1)
       const flags = [...kernel.flags.subarray(0, rows)]
       dictionary.codes(column, codes, 1)
-      const { bytes: texts, ends } = kernel.texts(column)
+      const { bytes: texts, ends } = kernel.texts(column, 7)
       return [
         found,
         [...values].map((value) => (Object.is(value, -0) ? '-0' : value)),

@@ -92,7 +92,15 @@ export type Exports = {
   ) => void
   readonly chosenRows: (mask: number, count: number, wanted: number, first: number, rows: number) => number
   readonly sortRows: (order: number, keys: number, count: number, bits: number, first: boolean) => void
-  readonly texts: (block: number, cuts: number, stride: number, rows: number, bytes: number, ends: number) => number
+  readonly texts: (
+    block: number,
+    cuts: number,
+    stride: number,
+    rows: number,
+    bytes: number,
+    ends: number,
+    before: number,
+  ) => number
 }
 
 /** As the runtime says it of its own buffers. */

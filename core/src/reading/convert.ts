@@ -14,7 +14,7 @@ import {
 import { dayMs, dayOf, maybeIsoDate, maybeIsoDateTime, maybeIsoTime } from '../table/calendar.ts'
 import { compileDatePattern, dateReader } from './date-pattern.ts'
 import { codesOf } from '../table/codes.ts'
-import { gather, layOut } from '../table/gather.ts'
+import { layOut } from '../table/gather.ts'
 import { bitmap, isSet, IntList, int32s, set } from '../kernels/memory.ts'
 import { maxInteger, numberReader, plainLocale, roundTo, type NumberLocale } from '../table/number.ts'
 import { lower, trim } from '../table/text.ts'
@@ -163,17 +163,16 @@ const convertDictionary = (
     writer.set(code, cell)
     if (cell === null) set(bad, code)
   })
-  const unreadable = new IntList()
-  let changed = 0
-  const index = int32s(indices.length)
-  for (let i = 0; i < indices.length; i++) {
-    const code = indices[i]!
-    index[i] = code
-    if (code === 0) continue
-    if (isSet(bad, code)) unreadable.push(i)
-    else changed++
+  const counts = kernels().countCodes(indices, dictionary.length)
+  const unreadable = Uint8Array.from(counts, (count, code) => (count > 0 && isSet(bad, code) ? 1 : 0))
+  const rows = unreadable.includes(1) ? kernels().rowsOfCodes(indices, unreadable, 1) : int32s(0)
+  const made = writer.done()
+  const filled = counts[0] === 0 && rows.length === 0
+  return {
+    column: layOut(filled && !isTextColumn(made) ? { ...made, nulls: undefined } : made, indices),
+    unreadable: rows,
+    changed: indices.length - (counts[0] ?? 0) - rows.length,
   }
-  return { column: gather(writer.done(), index), unreadable: unreadable.done(), changed }
 }
 
 /** Columns with fewer rows are written cell by cell. */

@@ -102,19 +102,42 @@ class PlainBytes implements TextStore {
   }
   add(text: string): void {
     const bytes = this.source.bytesOf(text)
-    this.addTexts({ bytes, ends: Uint32Array.of(bytes.length) })
+    this.addTexts(bytes, Uint32Array.of(this.size + bytes.length))
   }
   addBlock({ kernel, column }: ColumnBlock): void {
-    this.addTexts(kernel.texts(column))
+    const { bytes, ends } = kernel.texts(column, this.size)
+    this.addTexts(bytes, ends)
   }
-  addTexts({ bytes, ends }: CellTexts): void {
-    const { length } = this
-    const from = this.offsets[length]!
+  /** The texts with these codes: that of code k ends at `ends[k]`. */
+  addCodes(codes: Uint32Array, { bytes, ends }: CellTexts): void {
+    const made = uint32s(codes.length)
+    const { size } = this
+    let length = 0
+    for (let i = 0; i < codes.length; i++) {
+      const code = codes[i]!
+      made[i] = size + (length += code === 0 ? 0 : ends[code]! - ends[code - 1]!)
+    }
+    const texts = uint8s(length)
+    let at = 0
+    for (const code of codes) {
+      if (code === 0) continue
+      texts.set(bytes.subarray(ends[code - 1], ends[code]), at)
+      at += ends[code]! - ends[code - 1]!
+    }
+    this.addTexts(texts, made)
+  }
+  /** How many bytes there are. */
+  private get size(): number {
+    return this.offsets[this.length]!
+  }
+  /** Texts behind one another; `ends` are counted on from the bytes that there are. */
+  private addTexts(bytes: Uint8Array, ends: Uint32Array): void {
+    const { length, size } = this
     if (length + ends.length >= this.offsets.length)
       this.offsets = grown(uint32s, this.offsets, length + ends.length + 1)
-    if (from + bytes.length > this.bytes.length) this.bytes = grown(uint8s, this.bytes, from + bytes.length)
-    this.bytes.set(bytes, from)
-    for (let i = 0; i < ends.length; i++) this.offsets[length + i + 1] = from + ends[i]!
+    if (size + bytes.length > this.bytes.length) this.bytes = grown(uint8s, this.bytes, size + bytes.length)
+    this.bytes.set(bytes, size)
+    this.offsets.set(ends, length + 1)
     this.length = length + ends.length
   }
   done(): TextColumn {
@@ -164,11 +187,7 @@ class DictionaryOfBytes implements TextStore {
     const { bytes, ends } = this.dictionary.texts()
     const rows = Math.max(expected, this.length)
     const plain = new PlainBytes(this.source, rows, expectedBytes(bytes.length, this.length, rows))
-    for (const code of this.codes.done())
-      plain.addTexts({
-        bytes: code === 0 ? bytes.subarray(0, 0) : bytes.subarray(ends[code - 1], ends[code]),
-        ends: Uint32Array.of(code === 0 ? 0 : ends[code]! - ends[code - 1]!),
-      })
+    plain.addCodes(this.codes.done(), { bytes, ends })
     return plain
   }
   done(): TextColumn {

@@ -89,7 +89,11 @@ export class LazyStrings {
     if (!this.stored) return undefined
     const { starts, ends } = this.stored
     let longest = 0
-    for (let i = 0; i < starts.length; i++) longest = Math.max(longest, ends[i]! - starts[i]!)
+    const n = starts.length
+    for (let i = 0; i < n; i++) {
+      const length = ends[i]! - starts[i]!
+      if (length > longest) longest = length
+    }
     return longest
   }
   /** The buffers held now, for accounting; after `all` the strings themselves. */

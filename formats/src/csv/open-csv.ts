@@ -75,7 +75,15 @@ export function* csvRows(
   if (pending.length > 0) yield { rows: pending, done: 1 }
 }
 
-const firstPiece = 1 << 20
+/** Names and the first types are found in so many bytes, of which a string is made per cell. */
+const firstPiece = 1 << 17
+/** Where a column that began as numbers turns out to be text within this part of a file, it is read anew at once, else when all such columns are known. */
+const earlyPart = 0.05
+/** So often at most is a file read anew at once. */
+const mostEarlyPasses = 3
+
+/** Smaller files are read at once in any way. */
+const smallestScanned = 2 << 20
 
 /**
  * Large files in plain UTF-8: the first piece goes the way of all files, the rest is read from its bytes
@@ -86,14 +94,15 @@ const scanFile = async (
   name: string,
   read: ReadOptions,
   asText: ReadonlySet<string>,
+  early: number,
   yieldControl: YieldControl,
 ): Promise<TableBuilder | undefined> => {
   const quote = read.quote ?? '"'
-  if (content.size < 2 * firstPiece || read.footer || read.range || quote.charCodeAt(0) > 127) return undefined
+  if (content.size < smallestScanned || read.footer || read.range || quote.charCodeAt(0) > 127) return undefined
   if (read.encoding !== undefined && !/^utf-?8$/i.test(read.encoding)) return undefined
   const source = new Utf8Source(content)
   try {
-    return await scanSource(source, name, read, quote, asText, yieldControl)
+    return await scanSource(source, name, read, quote, asText, early, yieldControl)
   } catch (error) {
     if (error instanceof NotPlain) return undefined
     throw error
@@ -106,6 +115,7 @@ const scanSource = async (
   read: ReadOptions,
   quote: string,
   asText: ReadonlySet<string>,
+  early: number,
   yieldControl: YieldControl,
 ): Promise<TableBuilder | undefined> => {
   const first = source.block(0, firstPiece)
@@ -133,6 +143,7 @@ const scanSource = async (
   for (;;) {
     const { value, done } = scan.next()
     if (done) return value ? builder : undefined
+    if (value < early * source.size && builder.surprises.length > 0) return builder
     await yieldControl(value / source.size, builder.rowCount)
   }
 }
@@ -146,7 +157,7 @@ export const checkWidth = (rows: readonly (readonly string[])[], name: string): 
     )
 }
 
-/** One file as a table. Read a second time only where a column that began as numbers turned out to be text. */
+/** One file as a table. Read anew where a column that began as numbers turned out to be text. */
 export const openCsvFile = async (
   content: FileContent,
   name: string,
@@ -154,8 +165,8 @@ export const openCsvFile = async (
   yieldControl: YieldControl,
   forced: ReadonlySet<string> = new Set(),
 ): Promise<BuiltTable> => {
-  const pass = async (asText: ReadonlySet<string>): Promise<TableBuilder> => {
-    const scanned = await scanFile(content, name, read, asText, yieldControl)
+  const pass = async (asText: ReadonlySet<string>, early: number): Promise<TableBuilder> => {
+    const scanned = await scanFile(content, name, read, asText, early, yieldControl)
     if (scanned) return scanned
     const builder = new TableBuilder(read, asText)
     for (const { rows, done } of csvRows(content.all(), name, read)) {
@@ -165,6 +176,10 @@ export const openCsvFile = async (
     }
     return builder
   }
-  const first = await pass(forced)
-  return (first.surprises.length > 0 ? await pass(new Set([...forced, ...first.surprises])) : first).done()
+  let asText = forced
+  for (let passes = 1; ; passes++) {
+    const builder = await pass(asText, passes > mostEarlyPasses ? 0 : earlyPart)
+    if (builder.surprises.length === 0) return builder.done()
+    asText = new Set([...asText, ...builder.surprises])
+  }
 }
