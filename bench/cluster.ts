@@ -6,8 +6,9 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSy
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { sparkScript, type Recipe } from '@fabula/core'
+import { rolling } from '@fabula/core/testing'
 import { startSparkCluster } from '../e2e/parity/spark-cluster.ts'
-import { pick, rolling, two, writeRows } from './files.ts'
+import { pick, two, writeRows } from './files.ts'
 
 const millions = Number(process.argv[2] ?? 100)
 /** Milliseconds between two looks at the memory of the processes. */

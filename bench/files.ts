@@ -3,17 +3,8 @@ import { once } from 'node:events'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { finished } from 'node:stream/promises'
+import { rolling, type Roll } from '@fabula/core/testing'
 
-/** Draws whole numbers below `n`, the same every time (a linear congruential generator). */
-type Roll = (n: number) => number
-/** Draws by a seed. */
-export const rolling = (seed: number): Roll => {
-  let state = seed
-  return (n) => {
-    state = (state * 1103515245 + 12345) % 2147483648
-    return state % n
-  }
-}
 /** A number in two digits. */
 export const two = (n: number): string => String(n).padStart(2, '0')
 /** One of some texts. */

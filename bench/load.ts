@@ -5,6 +5,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { parseArgs } from 'node:util'
+import { rolling } from '@fabula/core/testing'
 import { startServer } from '../e2e/browser/server.ts'
 
 const { values } = parseArgs({
@@ -26,8 +27,7 @@ const percentile = (figures: readonly number[], share: number): number =>
 const clinics = ['Fernhollow', 'Marlpit', 'Oxbow', 'Tarn Lane', 'Wick Green', 'Saltmarsh', 'Hollin Bank', 'Cold Ash']
 const species = ['Dog', 'Cat', 'Rabbit', 'Ferret', 'Parrot']
 const file = (): string => {
-  let seed = 7
-  const random = (n: number): number => (seed = (seed * 1103515245 + 12345) % 2147483648) % n
+  const random = rolling(7)
   const lines = ['Ref,Day,Clinic,Species,Patient,Minutes,Fee,Paid']
   for (let i = 0; i < rows; i++)
     lines.push(

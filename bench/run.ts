@@ -25,6 +25,8 @@ const { values: options, positionals } = parseArgs({
   },
 })
 const sizes = positionals.length > 0 ? positionals.map(Number) : [1_000_000]
+const noCount = positionals.find((_, i) => !(sizes[i]! > 0))
+if (noCount !== undefined) throw new Error(`“${noCount}” is no number of rows; each --only takes one choice of words`)
 const chosen = works.filter(({ name }) => options.only?.some((words) => name.includes(words)) ?? true)
 
 type Measured = { readonly ms: number; readonly mb: number; readonly shownMs?: number | undefined }

@@ -1,15 +1,12 @@
 import { createWriteStream } from 'node:fs'
 import { once } from 'node:events'
+import { rolling } from '@fabula/core/testing'
 
 const money = new Intl.NumberFormat('en-GB', { minimumFractionDigits: 2 })
 
 /** A visits export of 20 columns as clinics send it: clinics spelled several ways, money with its sign, two forms of dates. About 190 bytes a row, the same every time. */
 export const writeWideVisits = async (path: string, rows: number): Promise<void> => {
-  let seed = 11
-  const random = (n: number): number => {
-    seed = (seed * 1103515245 + 12345) % 2147483648
-    return seed % n
-  }
+  const random = rolling(11)
   const pick = (of: readonly string[]): string => of[random(of.length)] ?? ''
   const two = (n: number): string => String(n).padStart(2, '0')
   const clinics = [

@@ -3,6 +3,7 @@ import type { Recipe } from '../recipe/recipe.ts'
 
 export { patternProblem } from '../codegen/regex/engine.ts'
 export { recipeOf } from './example.ts'
+export { rolling, type Roll } from './rolling.ts'
 export { table, type StepExample } from '../steps/shared/example.ts'
 
 /** One recipe per function: a column for each of its examples, over a table of one row. */
