@@ -61,7 +61,7 @@ const steps = tables[0]?.steps ?? []
 const held = steps.reduce((sum, { result }) => {
   const lineage = result?.lineage
   if (lineage?.kind === 'index') return sum + lineage.index.byteLength + (lineage.other?.byteLength ?? 0)
-  return lineage?.kind === 'groups' ? sum + lineage.ids.byteLength : sum
+  return lineage?.kind === 'groups' ? sum + lineage.groups.ids.byteLength : sum
 }, 0)
 const kept = new Map<string, ReturnType<typeof openSourceRows>>()
 const tracer = new Tracer(

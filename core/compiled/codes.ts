@@ -25,29 +25,38 @@ export function beginIds(): void {
 }
 /**
  * Numbers codes in the order in which they are met, from 0 on: `idOf` is -1 for each code at first, `ids` gets the number of each
- * row, `firsts` the row that each number is first met at, counted from `first`. A code is `a * factor + b`. How many there are.
+ * row, `firsts` the place that each number is first met at, counted from `place`, `sizes` how many rows have it. A code is
+ * `a * factor + b`. The rows are all, or those that `rows` names, counted from `first`; others keep what they have. How many
+ * numbers there are.
  */
 export function idsInOrder(
   a: usize,
   factor: u32,
   b: usize,
+  rows: usize,
   count: i32,
   first: i32,
+  place: i32,
   idOf: usize,
   ids: usize,
   firsts: usize,
+  sizes: usize,
 ): i32 {
   for (let i = 0; i < count; i++) {
-    const at = (<usize>i) << 2
+    const row = rows == 0 ? i : load<i32>(rows + ((<usize>i) << 2)) - first
+    const at = (<usize>row) << 2
     const code = load<u32>(a + at) * factor + load<u32>(b + at)
     const known = idOf + ((<usize>code) << 2)
     let id = load<i32>(known)
     if (id < 0) {
       id = met++
       store<i32>(known, id)
-      store<i32>(firsts + ((<usize>id) << 2), first + i)
+      store<i32>(firsts + ((<usize>id) << 2), place + i)
+      store<i32>(sizes + ((<usize>id) << 2), 0)
     }
     store<i32>(ids + at, id)
+    const size = sizes + ((<usize>id) << 2)
+    store<i32>(size, load<i32>(size) + 1)
   }
   return met
 }
@@ -60,12 +69,17 @@ export function lookUp(codes: usize, count: i32, table: usize, to: usize): void 
   }
 }
 
-/** The first row of each code, counted from `first`, where none is known yet: -1 at first. */
-export function firstRows(codes: usize, count: i32, first: i32, firsts: usize): void {
+/** The first row of each code, counted from `first`, where none is known yet: -1 at first. How many became known. */
+export function firstRows(codes: usize, count: i32, first: i32, firsts: usize): i32 {
+  let found = 0
   for (let i = 0; i < count; i++) {
     const at = firsts + ((<usize>load<u32>(codes + ((<usize>i) << 2))) << 2)
-    if (load<i32>(at) < 0) store<i32>(at, first + i)
+    if (load<i32>(at) < 0) {
+      store<i32>(at, first + i)
+      found++
+    }
   }
+  return found
 }
 
 /** As `lookUp` in a table of rows, -1 where a code has none; marks the codes in `met`, a byte a code. How many codes have no row. */

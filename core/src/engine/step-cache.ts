@@ -1,4 +1,5 @@
 import type { StepResult } from '../steps/shared/step-kind.ts'
+import { buffersOfGroups } from '../table/group.ts'
 import type { HeldBuffer } from '../table/held-buffers.ts'
 import type { StepStatistics } from '../steps/shared/statistics.ts'
 
@@ -42,11 +43,9 @@ type CacheEntry = CachedStep & {
 }
 
 const buffersOf = ({ table, lineage }: StepResult): HeldBuffer[] => {
-  const rows = () => {
-    if (lineage.kind === 'index') return lineage.other ? [lineage.index, lineage.other] : [lineage.index]
-    return lineage.kind === 'groups' ? [lineage.ids] : []
-  }
-  return [...table.buffers, ...rows().map((buffer) => [buffer.buffer, buffer.byteLength] as const)]
+  const { index, other } = lineage.kind === 'index' ? lineage : {}
+  const rows = [index, other].flatMap((one): HeldBuffer[] => (one ? [[one.buffer, one.byteLength]] : []))
+  return [...table.buffers, ...rows, ...(lineage.kind === 'groups' ? buffersOfGroups(lineage.groups) : [])]
 }
 
 /** The entry of the least priority, of several the least recently used. */

@@ -65,17 +65,20 @@ export type Exports = {
     rows: number,
   ) => number
   readonly countCodes: (codes: number, count: number, counts: number, stride: number) => void
-  readonly firstRows: (codes: number, count: number, first: number, firsts: number) => void
+  readonly firstRows: (codes: number, count: number, first: number, firsts: number) => number
   readonly beginIds: () => void
   readonly idsInOrder: (
     a: number,
     factor: number,
     b: number,
+    rows: number,
     count: number,
     first: number,
+    place: number,
     idOf: number,
     ids: number,
     firsts: number,
+    sizes: number,
   ) => number
   readonly lookUp: (codes: number, count: number, table: number, to: number) => void
   readonly matchRows: (codes: number, count: number, rows: number, met: number, to: number) => number

@@ -1,6 +1,6 @@
 import { inCopies, inModule, mapCopies, rowsACopy } from './in-module.ts'
 import { float64s, int32s, uint32s, uint8s } from './memory.ts'
-import { operations, type Groups, type NumberFormula, type TableKernels } from './table-kernels.ts'
+import { noGroup, operations, type Groups, type NumberFormula, type TableKernels } from './table-kernels.ts'
 import { textCodes } from './text-codes-compiled.ts'
 import { pickBits, pickNumbers, rowsABlock, stacked, tableReference } from './table-reference.ts'
 
@@ -77,29 +77,10 @@ const calculate: TableKernels['calculate'] = (formula, to) =>
     }
   })
 
-/** Group numbers of rows `from` to `end` of a column, by those of chosen rows from `at` on. Where the next begin. */
-const spreadIds = (
-  to: Uint32Array,
-  ids: Uint32Array,
-  rows: Int32Array,
-  at: number,
-  from: number,
-  end: number,
-): number => {
-  const n = rows.length
-  let next = at
-  for (; next < n; next++) {
-    const row = rows[next]!
-    if (row >= end) break
-    to[row - from] = ids[next]!
-  }
-  return next
-}
-
-const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count, chosen) =>
+const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count, rows) =>
   inModule((instance) => {
     const { run } = instance
-    // what is not chosen belongs to one more group
+    // rows of no group have an entry before those of the groups
     const totals = instance.filled((count + 1) * 16, 0)
     const held = instance.filled((count + 1) * 4, 0)
     const [numbers, groups, bits] = [rowsACopy * 8, rowsACopy * 4, rowsACopy / 8].map((bytes) =>
@@ -108,24 +89,19 @@ const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count, cho
     const numbersView = instance.float64s(numbers, rowsACopy)
     const groupsView = instance.uint32s(groups, rowsACopy)
     const bitsView = instance.bytes.subarray(bits, bits + rowsACopy / 8)
-    const picks = chosen && !chosen.ascending ? chosen.rows : undefined
-    let next = 0
-    inCopies(picks ? ids.length : values.length, (from, end) => {
-      if (chosen?.ascending) {
-        groupsView.fill(count)
-        next = spreadIds(groupsView, ids, chosen.rows, next, from, end)
-      } else groupsView.set(ids.subarray(from, end))
-      const picked = picks?.subarray(from, end)
+    inCopies(ids.length, (from, end) => {
+      groupsView.set(ids.subarray(from, end))
+      const picked = rows?.subarray(from, end)
       if (picked) pickNumbers(numbersView, values, picked)
       else numbersView.set(values.subarray(from, end))
       if (nulls && picked) pickBits(bitsView, nulls, picked)
       else if (nulls) bitsView.set(nulls.subarray(from >> 3, (end + 7) >> 3))
       run.addTotals(numbers, nulls ? bits : 0, groups, end - from, totals, held)
     })
-    const made = instance.float64s(totals, count * 2)
+    const made = instance.float64s(totals + 16, count * 2)
     const sums = float64s(count)
     for (let g = 0; g < count; g++) sums[g] = made[g * 2]! + made[g * 2 + 1]!
-    return { sums, counts: instance.int32s(held, count).slice() }
+    return { sums, counts: instance.int32s(held + 4, count).slice() }
   })
 
 const countCodes: TableKernels['countCodes'] = (codes, bound) =>
@@ -144,44 +120,71 @@ const countCodes: TableKernels['countCodes'] = (codes, bound) =>
     return sums
   })
 
-const firstRows: TableKernels['firstRows'] = ({ codes, bound }) =>
+const firstRows: TableKernels['firstRows'] = ({ codes, bound }, present = bound) =>
   inModule((instance) => {
     const firsts = instance.filled(bound * 4, 255)
     const block = instance.run.allocate(rowsACopy * 4)
     const view = instance.uint32s(block, rowsACopy)
-    inCopies(codes.length, (from, end) => {
-      view.set(codes.subarray(from, end))
-      instance.run.firstRows(block, end - from, from, firsts)
-    })
+    for (let from = 0, found = 0; from < codes.length && found < present; from += rowsACopy) {
+      const part = codes.subarray(from, from + rowsACopy)
+      view.set(part)
+      found += instance.run.firstRows(block, part.length, from, firsts)
+    }
     return instance.int32s(firsts, bound).slice()
   })
 
-/** Groups of rows by `a * factor + b`, all below `bound`. */
-const idsOf = (a: Uint32Array, factor: number, b: Uint32Array | undefined, bound: number): Groups =>
+/** How many of rows in order lie before a row, of which `from` do for sure. */
+const rowsBefore = (rows: Int32Array, row: number, from: number): number => {
+  let low = from
+  let high = Math.min(rows.length, from + rowsACopy)
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if (rows[middle]! < row) low = middle + 1
+    else high = middle
+  }
+  return low
+}
+type Pair = { readonly a: Uint32Array; readonly factor: number; readonly b: Uint32Array | undefined }
+/** Groups of rows, all or chosen ones, by `a * factor + b`, all below `bound`. */
+const idsOf = ({ a, factor, b }: Pair, bound: number, rows: Int32Array | undefined): Groups =>
   inModule((instance) => {
     const { run } = instance
     const idOf = instance.filled(bound * 4, 255)
-    const firsts = run.allocate(Math.min(bound, a.length) * 4)
-    const [left, made] = [0, 1].map(() => run.allocate(rowsACopy * 4)) as [number, number]
+    const [firsts, sizes] = [0, 1].map(() => run.allocate(Math.min(bound, a.length) * 4)) as [number, number]
+    const [left, made, chosen] = [0, 1, 2].map(() => run.allocate(rowsACopy * 4)) as [number, number, number]
     const right = instance.filled(rowsACopy * 4, 0)
     const [lefts, rights, madeView] = [left, right, made].map((at) => instance.uint32s(at, rowsACopy)) as [
       Uint32Array,
       Uint32Array,
       Uint32Array,
     ]
+    const chosenView = instance.int32s(chosen, rowsACopy)
     const ids = uint32s(a.length)
     let count = 0
+    let place = 0
     run.beginIds()
     inCopies(a.length, (from, end) => {
       lefts.set(a.subarray(from, end))
       if (b) rights.set(b.subarray(from, end))
-      count = run.idsInOrder(left, factor, right, end - from, from, idOf, made, firsts)
+      const next = rows ? rowsBefore(rows, end, place) : end
+      if (rows) chosenView.set(rows.subarray(place, next))
+      if (rows) madeView.fill(noGroup)
+      const [named, n] = [rows ? chosen : 0, next - place]
+      count = run.idsInOrder(left, factor, right, named, n, from, place, idOf, made, firsts, sizes)
       ids.set(madeView.subarray(0, end - from), from)
+      place = next
     })
-    return { ids, count, first: instance.int32s(firsts, count).slice() }
+    return {
+      ids,
+      count,
+      first: instance.int32s(firsts, count).slice(),
+      sizes: instance.int32s(sizes, count).slice(),
+    }
   })
-const groupCodes: TableKernels['groupCodes'] = ({ codes, bound }) => idsOf(codes, 1, undefined, bound)
-const groupPairs: TableKernels['groupPairs'] = (a, b) => idsOf(a.codes, b.bound, b.codes, a.bound * b.bound)
+const groupCodes: TableKernels['groupCodes'] = ({ codes, bound }, rows) =>
+  idsOf({ a: codes, factor: 1, b: undefined }, bound, rows)
+const groupPairs: TableKernels['groupPairs'] = (a, b, rows) =>
+  idsOf({ a: a.codes, factor: b.bound, b: b.codes }, a.bound * b.bound, rows)
 
 const rowsOfCodes: TableKernels['rowsOfCodes'] = (codes, keep, wanted) =>
   inModule((instance) => {

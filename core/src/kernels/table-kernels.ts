@@ -8,7 +8,11 @@ export type Groups = {
   readonly count: number
   /** The first row of each group. */
   readonly first: Int32Array
+  /** How many rows each group has, where that was counted. */
+  readonly sizes?: Int32Array
 }
+/** The id of rows that belong to no group. */
+export const noGroup = 0xffffffff
 /** What a predicate says of values below, at and above its constant. */
 export type Outcomes = { readonly below: boolean; readonly at: boolean; readonly above: boolean }
 
@@ -20,8 +24,6 @@ export type Operation = (typeof operations)[number]
 /** A formula over numbers. */
 export type NumberFormula =
   Numbers | { readonly operation: Operation; readonly left: NumberFormula; readonly right: NumberFormula }
-/** Rows of columns; `ascending` where each stands once, behind those before it, and most rows of the columns are there. */
-export type ChosenRows = { readonly rows: Int32Array; readonly ascending: boolean }
 /** Sums of numbers by group, and how many they are. */
 export type GroupTotals = { readonly sums: Float64Array; readonly counts: Int32Array }
 
@@ -36,14 +38,14 @@ export type TableKernels = {
   readonly calculate: (formula: NumberFormula, to: Float64Array) => void
   /**
    * Sums of the filled numbers of each of `count` groups, by Neumaier's compensation: ZAMM 54 (1974), 39–51. Row i of the
-   * groups is row `chosen.rows[i]` of the numbers, where rows are chosen.
+   * groups is row `rows[i]` of the numbers, where rows are chosen. What has the id `noGroup` is passed over.
    */
   readonly groupTotals: (
     values: Float64Array,
     nulls: Bitmap | undefined,
     ids: Uint32Array,
     count: number,
-    chosen?: ChosenRows,
+    rows?: Int32Array,
   ) => GroupTotals
   /** Codes of numbers from 1 on in order of first appearance, 0 for empty ones; -0 is 0. */
   readonly numberCodes: (values: Float64Array, nulls: Bitmap | undefined) => DenseCodes
@@ -55,12 +57,15 @@ export type TableKernels = {
   readonly compareFloats: (values: Float64Array, constant: number, outcomes: Outcomes) => Uint8Array
   /** How many rows have each code below `bound`. */
   readonly countCodes: (codes: Uint32Array, bound: number) => Int32Array
-  /** The first row of each code; -1 for those that no row has. */
-  readonly firstRows: (codes: DenseCodes) => Int32Array
-  /** Groups of rows with equal codes. */
-  readonly groupCodes: (codes: DenseCodes) => Groups
-  /** Groups of rows with equal pairs of codes, whose bounds have a product that a table of that length can be made for. */
-  readonly groupPairs: (a: DenseCodes, b: DenseCodes) => Groups
+  /** The first row of each code; -1 for those that no row has. Looks no further when as many are found as are `present`, where that is known. */
+  readonly firstRows: (codes: DenseCodes, present?: number) => Int32Array
+  /**
+   * Groups of rows with equal codes. Of chosen rows, each named once and in order, `ids` has an entry for every row, `noGroup` for
+   * those not chosen, and `first` counts the chosen ones alone.
+   */
+  readonly groupCodes: (codes: DenseCodes, rows?: Int32Array) => Groups
+  /** As `groupCodes`, by pairs of codes, whose bounds have a product that a table of that length can be made for. */
+  readonly groupPairs: (a: DenseCodes, b: DenseCodes, rows?: Int32Array) => Groups
   /** The rows whose code has the byte `wanted` in `keep`, in order. */
   readonly rowsOfCodes: (codes: Uint32Array, keep: Uint8Array, wanted: 0 | 1) => Int32Array
   /** Of each code what a table of 32 bits a code holds for it, into `to`. */

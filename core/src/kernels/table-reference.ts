@@ -1,6 +1,6 @@
 import { ReferenceDictionary } from './dictionary-reference.ts'
 import { bitmap, float64s, int32s, IntList, isSet, uint32s, uint8s, type Bitmap } from './memory.ts'
-import type { Groups, NumberFormula, Numbers, TableKernels } from './table-kernels.ts'
+import { noGroup, type Groups, type NumberFormula, type Numbers, type TableKernels } from './table-kernels.ts'
 
 const numberCodes: TableKernels['numberCodes'] = (values, nulls) => {
   const codes = uint32s(values.length)
@@ -101,6 +101,7 @@ const addAll = (values: Float64Array, ids: Uint32Array, sum: Float64Array, lost:
   const n = values.length
   for (let i = 0; i < n; i++) {
     const group = ids[i]!
+    if (group === noGroup) continue
     const x = values[i]!
     const s = sum[group]!
     const t = s + x
@@ -119,6 +120,7 @@ const addFilled = (
   for (let i = 0; i < n; i++) {
     if ((nulls[i >> 3]! & (1 << (i & 7))) !== 0) continue
     const group = ids[i]!
+    if (group === noGroup) continue
     const x = values[i]!
     const s = sum[group]!
     const t = s + x
@@ -128,12 +130,12 @@ const addFilled = (
 }
 const countFilled = (ids: Uint32Array, nulls: Bitmap | undefined, counts: Int32Array): void => {
   const n = ids.length
-  for (let i = 0; i < n; i++) if (nulls === undefined || (nulls[i >> 3]! & (1 << (i & 7))) === 0) counts[ids[i]!]!++
+  for (let i = 0; i < n; i++)
+    if (ids[i] !== noGroup && (nulls === undefined || (nulls[i >> 3]! & (1 << (i & 7))) === 0)) counts[ids[i]!]!++
 }
 
-const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count, chosen) => {
-  if (chosen) {
-    const { rows } = chosen
+const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count, rows) => {
+  if (rows) {
     const picked = float64s(rows.length)
     pickNumbers(picked, values, rows)
     const empty = nulls && bitmap(rows.length)
@@ -163,34 +165,41 @@ const firstRows: TableKernels['firstRows'] = ({ codes, bound }) => {
   return first
 }
 
-const groupCodes: TableKernels['groupCodes'] = ({ codes, bound }) => {
+const groupCodes: TableKernels['groupCodes'] = ({ codes, bound }, rows) => {
   const idOf = int32s(bound).fill(-1)
-  const ids = uint32s(codes.length)
-  const first = int32s(Math.min(bound, codes.length))
-  const count = numberInOrder(codes, idOf, ids, first)
-  return { ids, count, first: first.slice(0, count) }
+  const ids = rows ? uint32s(codes.length).fill(noGroup) : uint32s(codes.length)
+  const most = Math.min(bound, codes.length)
+  const [first, sizes] = [int32s(most), int32s(most)]
+  const count = numberInOrder(codes, rows, idOf, ids, first, sizes)
+  return { ids, count, first: first.slice(0, count), sizes: sizes.slice(0, count) }
 }
-const numberInOrder = (codes: Uint32Array, idOf: Int32Array, ids: Uint32Array, first: Int32Array): number => {
-  const n = codes.length
+const numberInOrder = (
+  codes: Uint32Array,
+  rows: Int32Array | undefined,
+  idOf: Int32Array,
+  ids: Uint32Array,
+  first: Int32Array,
+  sizes: Int32Array,
+): number => {
+  const n = rows ? rows.length : codes.length
   let count = 0
   for (let i = 0; i < n; i++) {
-    const code = codes[i]!
-    const known = idOf[code]!
-    if (known >= 0) {
-      ids[i] = known
-      continue
+    const row = rows ? rows[i]! : i
+    const code = codes[row]!
+    if (idOf[code]! < 0) {
+      first[count] = i
+      idOf[code] = count++
     }
-    idOf[code] = count
-    ids[i] = count
-    first[count++] = i
+    ids[row] = idOf[code]!
+    sizes[ids[row]!]!++
   }
   return count
 }
 
-const groupPairs: TableKernels['groupPairs'] = (a, b) => {
+const groupPairs: TableKernels['groupPairs'] = (a, b, rows) => {
   const codes = uint32s(a.codes.length)
   for (let i = 0; i < codes.length; i++) codes[i] = a.codes[i]! * b.bound + b.codes[i]!
-  return groupCodes({ codes, bound: a.bound * b.bound })
+  return groupCodes({ codes, bound: a.bound * b.bound }, rows)
 }
 
 const rowsOfCodes: TableKernels['rowsOfCodes'] = (codes, keep, wanted) => {

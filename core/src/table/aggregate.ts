@@ -13,9 +13,8 @@ import { listText, type ListItem } from './list.ts'
 import { kernels } from '../kernels/kernels.ts'
 import { float64s, isSet, IntList, int32s, type Bitmap } from '../kernels/memory.ts'
 import { gather } from './gather.ts'
-import { groupBy, pairCodes } from './group.ts'
-import type { DenseCodes, Groups } from '../kernels/table-kernels.ts'
-import { rowOrder } from './rows-in-order.ts'
+import { groupBy, GroupsOfChosen, GroupsOfCodes, pairCodes } from './group.ts'
+import type { DenseCodes, Groups, GroupTotals } from '../kernels/table-kernels.ts'
 import { compensatedSum, maxInteger } from './number.ts'
 import { extreme } from './order.ts'
 import { textOfCell } from './cell-text.ts'
@@ -52,7 +51,7 @@ const whole = (counts: Int32Array): AggregateResult => ({
   failures: nothingFailed,
 })
 
-const countRows = ({ ids, count }: Groups): Int32Array => kernels().countCodes(ids, count)
+const countRows = (groups: Groups): Int32Array => groups.sizes ?? kernels().countCodes(groups.ids, groups.count)
 const countCells = (column: Column, groups: Groups): Int32Array => {
   const { ids, count } = groups
   if (!isTextColumn(column) && !column.nulls) return countRows(groups)
@@ -214,22 +213,28 @@ const itemOf =
 /** A column whose rows are `rows` of `values`, or all of them. */
 export type ChosenColumn = { readonly whole: Column; readonly rows: Int32Array | undefined }
 
-/** Whether rows stand in their order, each once, and are half of all at least. */
-const isMost = (rows: Int32Array, rowCount: number): boolean => {
-  if (2 * rows.length < rowCount) return false
-  const { ordered, different } = rowOrder(rows)
-  return ordered && different === rows.length
+/** The sums of numbers by group. Groups that are known by something else than an id a row are told apart by that. */
+const totalsOf = ({ values, nulls }: FloatColumn, rows: Int32Array | undefined, groups: Groups): GroupTotals => {
+  const { groupTotals } = kernels()
+  if (groups instanceof GroupsOfChosen && groups.rows === rows)
+    return groupTotals(values, nulls, groups.ofRows, groups.count)
+  if (!(groups instanceof GroupsOfCodes) || rows) return groupTotals(values, nulls, groups.ids, groups.count, rows)
+  const { coded, order } = groups
+  const { sums, counts } = groupTotals(values, nulls, coded.codes, coded.bound)
+  return {
+    sums: Float64Array.from(order, (code) => sums[code]!),
+    counts: Int32Array.from(order, (code) => counts[code]!),
+  }
 }
 /** The sums of the numbers of each group, or what is made of them. */
 export const totalled = (
   how: 'sum' | 'mean' | 'share',
   { whole: column, rows }: ChosenColumn,
-  { ids, count }: Groups,
+  groups: Groups,
   type: ColumnType,
 ): AggregateResult => {
   if (column.type !== 'integer' && column.type !== 'decimal') throw new Error(`${how} of ${column.type}`)
-  const chosen = rows && { rows, ascending: isMost(rows, column.values.length) }
-  const { sums, counts } = kernels().groupTotals(column.values, column.nulls, ids, count, chosen)
+  const { sums, counts } = totalsOf(column, rows, groups)
   if (how === 'mean') return figures('decimal', counts, (g) => sums[g]! / counts[g]!)
   if (how === 'sum') return figures(type === 'integer' ? 'integer' : 'decimal', counts, (g) => sums[g]!)
   const grand = compensatedSum(sums)

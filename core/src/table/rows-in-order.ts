@@ -65,3 +65,10 @@ const lookThrough = (index: Int32Array): RowOrder => {
   }
   return { ordered: true, different }
 }
+
+/** Whether rows stand in their order, each once, and are half of all at least. */
+export const areMost = (rows: Int32Array, rowCount: number): boolean => {
+  if (2 * rows.length < rowCount) return false
+  const { ordered, different } = rowOrder(rows)
+  return ordered && different === rows.length
+}

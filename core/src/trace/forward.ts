@@ -11,7 +11,8 @@ const forward = ({ traced: { lineage, after }, step }: PlacedStep, rows: RowSet)
   if (lineage.kind === 'source') return noRows
   const counter = new RowCounter(after.rowCount)
   if (lineage.kind === 'groups') {
-    for (const row of rows.rows) counter.add(lineage.ids[row]!, 1)
+    const { ids } = lineage.groups
+    for (const row of rows.rows) counter.add(ids[row]!, 1)
     return { rows: counter.done().rows }
   }
   const wanted = timesOfRows(rows, (rows.rows.at(-1) ?? -1) + 1)

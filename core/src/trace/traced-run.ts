@@ -49,7 +49,7 @@ const backThrough =
   (rows: RowSet): RowSet => {
     if (lineage.kind === 'same') return rows
     if (lineage.kind === 'index') return throughIndex(rows, lineage.index, before.rowCount)
-    return lineage.kind === 'groups' ? rowsOfGroups(rows, lineage.ids) : noRows
+    return lineage.kind === 'groups' ? rowsOfGroups(rows, lineage.groups.ids) : noRows
   }
 
 /** The steps of a table that ran, in order; those that are switched off or broken are not among them. */

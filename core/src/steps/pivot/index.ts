@@ -265,7 +265,7 @@ export const pivot = defineStep<Pivot>({
     )
     return {
       table: keyTable.around(at, cellsMade),
-      lineage: { kind: 'groups', ids: groups.ids },
+      lineage: { kind: 'groups', groups },
       unreadable: failures,
       notes: { labels: labels.length, leftOut: table.rowCount - seen.rowCount },
     }

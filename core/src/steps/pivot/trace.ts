@@ -10,7 +10,7 @@ export const pivotTrace: StepTrace<Pivot> = {
     const made = layout(params, before.schema, labels).made.find(({ field }) => field.name === column)
     if (!made) return undefined
     const label = labels.indexOf(made.label)
-    const ids = Int32Array.from(lineage.ids, (group, row) => (ofRow[row] === label ? group : -1))
+    const ids = Int32Array.from(lineage.groups.ids, (group, row) => (ofRow[row] === label ? group : -1))
     return measureSources(before, made.value, rows, ids)
   },
 }

@@ -5,6 +5,7 @@ import type { Environment } from '../../formula/evaluate.ts'
 import type { RowSet } from '../../table/row-set.ts'
 import type { Language, StepCode } from '../../codegen/dialect.ts'
 import type { Code } from '../../codegen/tag.ts'
+import type { Groups } from '../../kernels/table-kernels.ts'
 import type { ColumnType } from '../../table/column.ts'
 import type { Schema, Table } from '../../table/table.ts'
 import type { StepDrafts } from './draft.ts'
@@ -103,7 +104,7 @@ export type RowLineage =
       /** Of rows made of several columns, which of them each was made of. */
       readonly turn?: Int32Array
     }
-  | { readonly kind: 'groups'; readonly ids: Uint32Array }
+  | { readonly kind: 'groups'; readonly groups: Groups }
   | { readonly kind: 'source' }
 
 /** Data that a step must not take: a second value where one is allowed, a check that says stop. */

@@ -106,15 +106,15 @@ export const summarise = defineStep<Summarise>({
   },
   run: (params, table) => {
     const { keys, made } = layout(params, table.schema)
-    const groups = groupRows(
+    const found = groupRows(
       table,
       keys.map(({ name }) => name),
     )
-    const count = keys.length === 0 ? 1 : groups.count
+    // of no rows too there is a row of all
+    const groups = keys.length === 0 ? { ...found, count: 1 } : found
+    const { count } = groups
     const keyTable = table.select(keys.map((field) => table.positionOf(field.name))).rows(groups.first)
-    const measures = params.measures.map((measure, i) =>
-      runMeasure(measure, table, { ...groups, count }, (made[i] as Field).type),
-    )
+    const measures = params.measures.map((measure, i) => runMeasure(measure, table, groups, (made[i] as Field).type))
     const unreadable = measures.flatMap(({ failures }, i) =>
       failures.length > 0 ? [{ column: (made[i] as Field).name, rows: failures }] : [],
     )
@@ -124,7 +124,7 @@ export const summarise = defineStep<Summarise>({
         [...keys.map((_, i) => keyTable.column(i)), ...measures.map(({ column }) => column)],
         count,
       ),
-      lineage: { kind: 'groups', ids: groups.ids },
+      lineage: { kind: 'groups', groups },
       unreadable,
       notes: { groups: count },
     }
@@ -135,7 +135,7 @@ export const summarise = defineStep<Summarise>({
       const measure = params.measures[made.findIndex((field) => field.name === column)]
       if (lineage.kind !== 'groups' || keys.some((field) => field.name === column) || !measure) return undefined
       const order = measure.order ? orderOf(measure.order, before) : undefined
-      return measureSources(before, measure, rows, lineage.ids, order)
+      return measureSources(before, measure, rows, lineage.groups.ids, order)
     },
   },
   columnLineage: (params, input) =>
