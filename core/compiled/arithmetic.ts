@@ -43,22 +43,19 @@ export function outsideOf(values: usize, count: i32, limit: f64, first: i32, row
 
 /**
  * Sums of filled numbers by group with the compensation of Neumaier (ZAMM 54 (1974), 39–51), what is lost by Knuth's sum of two
- * (The Art of Computer Programming 2, 4.2.2), which compares nothing. `totals` holds 16 bytes a group, all 0 at first: the sum and
- * what is lost of it; `counts` 4 bytes a group, how many they are. Both have an entry before those of the groups for rows of none,
- * whose id is 2 ** 32 - 1.
+ * (The Art of Computer Programming 2, 4.2.2), which compares nothing. `totals` holds 24 bytes a group, all 0 at first: the sum, what is
+ * lost of it, and how many they are. An entry before those of the groups is for rows of none, whose id is 2 ** 32 - 1.
  */
-export function addTotals(values: usize, nulls: usize, ids: usize, count: i32, totals: usize, counts: usize): void {
+export function addTotals(values: usize, nulls: usize, ids: usize, count: i32, totals: usize): void {
   for (let i = 0; i < count; i++) {
     if (nulls != 0 && (load<u8>(nulls + (i >> 3)) & (1 << (i & 7))) != 0) continue
-    const group = <usize>(load<u32>(ids + ((<usize>i) << 2)) + 1)
-    const total = totals + (group << 4)
+    const total = totals + <usize>(load<u32>(ids + ((<usize>i) << 2)) + 1) * 24
     const x = load<f64>(values + ((<usize>i) << 3))
     const s = load<f64>(total)
     const t = s + x
     const rest = t - s
     store<f64>(total, load<f64>(total, 8) + (s - (t - rest) + (x - rest)), 8)
     store<f64>(total, t)
-    const held = counts + (group << 2)
-    store<i32>(held, load<i32>(held) + 1)
+    store<i32>(total, load<i32>(total, 16) + 1, 16)
   }
 }

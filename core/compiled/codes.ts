@@ -10,7 +10,7 @@ export function rowsOfCodes(codes: usize, count: i32, keep: usize, wanted: u8, f
   return <i32>n
 }
 
-/** Adds how many rows have each code; four counts of `stride` bytes take turns, so that rows alike do not wait for one another. */
+/** Adds how many rows have each code; four counts `stride` bytes apart take turns, so that rows alike do not wait for one another, or are one where it is 0. */
 export function countCodes(codes: usize, count: i32, counts: usize, stride: usize): void {
   for (let i = 0; i < count; i++) {
     const at = counts + <usize>(i & 3) * stride + ((<usize>load<u32>(codes + ((<usize>i) << 2))) << 2)

@@ -156,12 +156,17 @@ function beginShort(dictionary: Dictionary, bits: u64): void {
   dictionary.shortBits = bits
 }
 
-/** The slot of a text of up to 16 bytes, or the free one where it belongs. */
-function shortSlot(short: usize, bits: u64, text: v128, length: u32): usize {
+/** The number of the slot where a text of up to 16 bytes is looked for first. */
+function firstSlot(bits: u64, text: v128, length: u32): u32 {
   let hash = ((<u64>i64x2.extract_lane(text, 0)) ^ ((<u64>length) << 56)) * 0x9e3779b97f4a7c15
   hash = (hash ^ (hash >> 32) ^ (<u64>i64x2.extract_lane(text, 1))) * 0xd6e8feb86659fd93
+  return <u32>(hash >> (64 - bits))
+}
+
+/** The slot of a text of up to 16 bytes, or the free one where it belongs. */
+function shortSlot(short: usize, bits: u64, text: v128, length: u32): usize {
   const mask = ((<u32>1) << (<u32>bits)) - 1
-  let slot = <u32>(hash >> (64 - bits))
+  let slot = firstSlot(bits, text, length)
   let at = short + <usize>slot * 24
   while (load<u32>(at, 16) != 0 && (load<u32>(at, 20) != length || v128.any_true(v128.xor(v128.load(at), text)))) {
     slot = (slot + 1) & mask
@@ -191,7 +196,8 @@ function addShort(dictionary: Dictionary, slot: usize, text: v128, bytes: usize,
   store<u32>(slot, code, 16)
   store<u32>(slot, length, 20)
   dictionary.shorter++
-  if (dictionary.shorter >> (<u32>(dictionary.shortBits - 1)) != 0) widenShort(dictionary)
+  // three quarters full at most: what is smaller is found in nearer memory
+  if (dictionary.shorter >> (<u32>(dictionary.shortBits - 2)) >= 3) widenShort(dictionary)
   return code
 }
 

@@ -81,8 +81,7 @@ const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count, row
   inModule((instance) => {
     const { run } = instance
     // rows of no group have an entry before those of the groups
-    const totals = instance.filled((count + 1) * 16, 0)
-    const held = instance.filled((count + 1) * 4, 0)
+    const totals = instance.filled((count + 1) * 24, 0)
     const [numbers, groups, bits] = [rowsACopy * 8, rowsACopy * 4, rowsACopy / 8].map((bytes) =>
       run.allocate(bytes),
     ) as [number, number, number]
@@ -96,27 +95,34 @@ const groupTotals: TableKernels['groupTotals'] = (values, nulls, ids, count, row
       else numbersView.set(values.subarray(from, end))
       if (nulls && picked) pickBits(bitsView, nulls, picked)
       else if (nulls) bitsView.set(nulls.subarray(from >> 3, (end + 7) >> 3))
-      run.addTotals(numbers, nulls ? bits : 0, groups, end - from, totals, held)
+      run.addTotals(numbers, nulls ? bits : 0, groups, end - from, totals)
     })
-    const made = instance.float64s(totals + 16, count * 2)
-    const sums = float64s(count)
-    for (let g = 0; g < count; g++) sums[g] = made[g * 2]! + made[g * 2 + 1]!
-    return { sums, counts: instance.int32s(held + 4, count).slice() }
+    const made = instance.float64s(totals + 24, count * 3)
+    const held = instance.int32s(totals + 24, count * 6)
+    const [sums, counts] = [float64s(count), int32s(count)]
+    for (let g = 0; g < count; g++) sums[g] = made[g * 3]! + made[g * 3 + 1]!
+    for (let g = 0; g < count; g++) counts[g] = held[g * 6 + 4]!
+    return { sums, counts }
   })
 
+/** So many codes are counted four times in turns at most. */
+const mostInTurns = 4096
 const countCodes: TableKernels['countCodes'] = (codes, bound) =>
   inModule((instance) => {
-    const counts = instance.filled(bound * 16, 0)
+    // several counts of many codes would not fit the cache of the processor
+    const turns = bound > mostInTurns ? 1 : 4
+    const counts = instance.filled(bound * 4 * turns, 0)
     const block = instance.run.allocate(rowsACopy * 4)
     const view = instance.uint32s(block, rowsACopy)
     inCopies(codes.length, (from, end) => {
       view.set(codes.subarray(from, end))
-      instance.run.countCodes(block, end - from, counts, bound * 4)
+      instance.run.countCodes(block, end - from, counts, turns === 1 ? 0 : bound * 4)
     })
-    const made = instance.int32s(counts, bound * 4)
-    const sums = int32s(bound)
-    for (let code = 0; code < bound; code++)
-      sums[code] = made[code]! + made[bound + code]! + made[2 * bound + code]! + made[3 * bound + code]!
+    const sums = instance.int32s(counts, bound).slice()
+    for (let turn = 1; turn < turns; turn++) {
+      const others = instance.int32s(counts + turn * bound * 4, bound)
+      for (let code = 0; code < bound; code++) sums[code]! += others[code]!
+    }
     return sums
   })
 

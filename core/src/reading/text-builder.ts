@@ -119,10 +119,14 @@ class PlainBytes implements TextStore {
     }
     const texts = uint8s(length)
     let at = 0
-    for (const code of codes) {
-      if (code === 0) continue
-      texts.set(bytes.subarray(ends[code - 1], ends[code]), at)
-      at += ends[code]! - ends[code - 1]!
+    for (let i = 0; i < codes.length;) {
+      const first = codes[i++]!
+      if (first === 0) continue
+      let last = first
+      // texts that lie behind one another are copied in one piece
+      for (; codes[i] === last + 1; i++) last++
+      texts.set(bytes.subarray(ends[first - 1], ends[last]), at)
+      at += ends[last]! - ends[first - 1]!
     }
     this.addTexts(texts, made)
   }
@@ -201,13 +205,22 @@ class DictionaryOfBytes implements TextStore {
 /** How many bytes so many rows may have, by those of the first; a little more, so that buffers seldom grow. */
 const expectedBytes = (bytes: number, of: number, rows: number): number => Math.ceil((bytes / of) * rows * 1.05)
 
-const sampleSize = 20_000
+/** After so many rows it is looked whether a dictionary pays: first by what the rows yet to come may hold, then by what there is. */
+const looks = [20_000, 160_000] as const
+/**
+ * Whether a column has so many different texts, or will have, that a dictionary costs more than it saves. Of texts drawn at random the
+ * pairs of equal ones tell how many there are (the birthday problem: W. Feller, An Introduction to Probability Theory 1, II.3).
+ */
+const nearlyAllDiffer = (distinct: number, rows: number, expected: number): boolean => {
+  if (distinct <= rows / 2) return false
+  return rows >= looks[1] || rows ** 2 / (2 * Math.max(0, rows - distinct)) > expected / 2
+}
 
 /** Builds a text column cell by cell or block by block; a dictionary until nearly all values differ. */
 export class TextBuilder {
   private readonly expected: number
   private store: DictionaryOfStrings | PlainStrings | DictionaryOfBytes | PlainBytes
-  private encodingChosen = false
+  private looked = 0
   /** `expected`: how many cells there may be, so that buffers need not grow. */
   constructor(expected = 1024) {
     this.expected = expected
@@ -234,12 +247,12 @@ export class TextBuilder {
     for (const text of strings) plain.add(text)
     return plain
   }
-  /** Once, when a sample is in: as a dictionary, or plain where a dictionary would cost more than it saves. */
+  /** As a dictionary, or plain where a dictionary would cost more than it saves. */
   private chooseEncoding(): void {
     const { store } = this
-    if (this.encodingChosen || store.length < sampleSize) return
-    this.encodingChosen = true
-    if (store.distinct === undefined || store.distinct <= store.length / 2) return
+    if (store.length < (looks[this.looked] ?? Infinity)) return
+    this.looked++
+    if (store.distinct === undefined || !nearlyAllDiffer(store.distinct, store.length, this.expected)) return
     if (store instanceof DictionaryOfStrings) this.store = store.plain()
     if (store instanceof DictionaryOfBytes) this.store = store.plain(this.expected)
   }

@@ -11,9 +11,9 @@ import {
 } from './column.ts'
 import { listText, type ListItem } from './list.ts'
 import { kernels } from '../kernels/kernels.ts'
-import { float64s, isSet, IntList, int32s, type Bitmap } from '../kernels/memory.ts'
+import { bitmap, float64s, isSet, IntList, int32s, set, type Bitmap } from '../kernels/memory.ts'
 import { gather } from './gather.ts'
-import { groupBy, GroupsOfChosen, GroupsOfCodes, pairCodes } from './group.ts'
+import { groupBy, GroupsOfChosen, GroupsOfCodes, ofGroups, pairCodes } from './group.ts'
 import type { DenseCodes, Groups, GroupTotals } from '../kernels/table-kernels.ts'
 import { compensatedSum, maxInteger } from './number.ts'
 import { extreme } from './order.ts'
@@ -78,16 +78,21 @@ const figures = (
   filled: Int32Array,
   figure: (group: number) => number,
 ): AggregateResult => {
-  const writer = columnWriter(type, filled.length)
+  const values = float64s(filled.length)
+  const nulls = bitmap(filled.length)
   const failures = new IntList()
+  let empty = 0
   const limit = type === 'integer' ? maxInteger : Number.MAX_VALUE
   for (let g = 0; g < filled.length; g++) {
-    if (filled[g] === 0) continue
-    const value = figure(g)
-    if (Math.abs(value) <= limit) writer.set(g, value === 0 ? 0 : value)
-    else failures.push(g)
+    const value = filled[g] === 0 ? NaN : figure(g)
+    if (Math.abs(value) <= limit) values[g] = value === 0 ? 0 : value
+    else {
+      set(nulls, g)
+      empty++
+      if (filled[g] !== 0) failures.push(g)
+    }
   }
-  return { column: writer.done(), failures: failures.done() }
+  return { column: { type, values, nulls: empty > 0 ? nulls : undefined }, failures: failures.done() }
 }
 
 const codesOfGroups = ({ ids, count }: Groups): DenseCodes => ({ codes: ids, bound: count })
@@ -222,8 +227,8 @@ const totalsOf = ({ values, nulls }: FloatColumn, rows: Int32Array | undefined, 
   const { coded, order } = groups
   const { sums, counts } = groupTotals(values, nulls, coded.codes, coded.bound)
   return {
-    sums: Float64Array.from(order, (code) => sums[code]!),
-    counts: Int32Array.from(order, (code) => counts[code]!),
+    sums: ofGroups(sums, order, float64s(order.length)),
+    counts: ofGroups(counts, order, int32s(order.length)),
   }
 }
 /** The sums of the numbers of each group, or what is made of them. */

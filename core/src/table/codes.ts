@@ -28,7 +28,8 @@ const shifted = (values: ValueColumn['values'], below: number, rows: Int32Array 
 }
 const shiftInts = (codes: Uint32Array, values: Int32Array, below: number): void => {
   const n = codes.length
-  for (let i = 0; i < n; i++) codes[i] = values[i]! - below
+  const less = below | 0
+  for (let i = 0; i < n; i++) codes[i] = (values[i]! - less) | 0
 }
 const shiftChosen = (codes: Uint32Array, values: ValueColumn['values'], below: number, rows: Int32Array): void => {
   if (values instanceof Float64Array) shiftChosenFloats(codes, values, below, rows)

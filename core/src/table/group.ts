@@ -45,19 +45,34 @@ export class GroupsOfChosen extends LazyGroups {
   }
 }
 
+/** Figures of codes as those of groups, whose codes are `order`. */
+export const ofGroups = <T extends Int32Array | Float64Array>(figures: T, order: Uint32Array, to: T): T => {
+  const n = order.length
+  for (let group = 0; group < n; group++) to[group] = figures[order[group]!]!
+  return to
+}
+const filledOf = (counts: Int32Array): number => {
+  let filled = 0
+  for (let code = 0; code < counts.length; code++) if (counts[code]! > 0) filled++
+  return filled
+}
+/** Those of the first rows of codes that there are, in order. */
+const firstsInOrder = (firsts: Int32Array): Int32Array => {
+  const found = int32s(firsts.length)
+  let count = 0
+  for (let code = 0; code < firsts.length; code++) if (firsts[code]! >= 0) found[count++] = firsts[code]!
+  return found.slice(0, count).sort()
+}
+
 /** Groups of rows with equal codes; `order` has the code of each group. */
 export class GroupsOfCodes extends LazyGroups {
   readonly coded: DenseCodes
   readonly order: Uint32Array
   constructor(coded: DenseCodes) {
     const counts = kernels().countCodes(coded.codes, coded.bound)
-    const present = Uint32Array.from(counts.keys()).filter((code) => counts[code]! > 0)
-    const firsts = kernels().firstRows(coded, present.length)
-    const order = present.sort((a, b) => firsts[a]! - firsts[b]!)
-    super(
-      Int32Array.from(order, (code) => firsts[code]!),
-      Int32Array.from(order, (code) => counts[code]!),
-    )
+    const firsts = firstsInOrder(kernels().firstRows(coded, filledOf(counts)))
+    const order = gatherIndices(coded.codes, firsts)
+    super(firsts, ofGroups(counts, order, int32s(order.length)))
     this.coded = coded
     this.order = order
   }
@@ -102,15 +117,15 @@ export const groupRows = (table: Table, names: readonly string[]): Groups => {
     : groupsOf(positions.map(codesAmong(table)), table.rowCount)
 }
 
-/** So few codes are counted sooner than their rows are numbered. */
-const fewCodes = 4096
+/** Codes that are few, or far fewer than their rows, are counted sooner than rows are numbered. */
+const areFewCodes = ({ codes, bound }: DenseCodes): boolean => bound <= Math.max(4096, codes.length >> 3)
 // codes are made one after the other, so that no more than two are held
 const groupsOf = (columns: readonly (() => DenseCodes)[], rowCount: number): Groups => {
   const [first, second, ...rest] = columns
   if (!first)
     return { ids: uint32s(rowCount), count: rowCount > 0 ? 1 : 0, first: new Int32Array(rowCount > 0 ? 1 : 0) }
   const codes = first()
-  if (!second) return codes.bound <= fewCodes ? new GroupsOfCodes(codes) : kernels().groupCodes(codes)
+  if (!second) return areFewCodes(codes) ? new GroupsOfCodes(codes) : kernels().groupCodes(codes)
   return rest.reduce(
     (groups, column) => pairCodes({ codes: groups.ids, bound: groups.count }, column()),
     pairCodes(codes, second()),

@@ -88,11 +88,14 @@ export class LazyStrings {
   get longest(): number | undefined {
     if (!this.stored) return undefined
     const { starts, ends } = this.stored
-    let longest = 0
     const n = starts.length
-    for (let i = 0; i < n; i++) {
-      const length = ends[i]! - starts[i]!
-      if (length > longest) longest = length
+    // texts behind one another of which so many together are no longer than the longest yet need not be looked at
+    const together = starts.buffer === ends.buffer ? 64 : 1
+    let longest = 0
+    for (let first = 0; first < n; first += together) {
+      const end = Math.min(n, first + together)
+      if (ends[end - 1]! - starts[first]! <= longest) continue
+      for (let i = first; i < end; i++) longest = Math.max(longest, ends[i]! - starts[i]!)
     }
     return longest
   }

@@ -1,6 +1,8 @@
 import { expect, test } from 'vitest'
 import { writeCsv } from '@fabula/core'
+import { contentOf } from '../file-content.ts'
 import { fileFromBytes, openInput } from '../index.ts'
+import { openCsvFile } from './open-csv.ts'
 
 /** Small files go through the parser of all files, large ones from their bytes: both must read alike. */
 test('a large file is read as a small one is, whatever stands in it', async () => {
@@ -79,4 +81,25 @@ test('a large file goes on with the cells of its own rows after one that is wide
     const cells = table.names.map((_, column) => table.cell(column, count + i))
     expect(cells).toEqual([clinic, fee === '' ? null : Number(fee), kind, more === '' ? null : more])
   }
+})
+
+test('numbers that turn out to be text are read as text, early in a large file, late, and in several columns one after the other', async () => {
+  const count = 300_000
+  const first = new Map([
+    ['A', 2500],
+    ['B', 6000],
+    ['C', 9000],
+    ['D', 12_000],
+    ['E', 290_000],
+  ])
+  const line = (i: number): string =>
+    [i, ...[...first.values()].map((row) => (i >= row && i % 7 === row % 7 ? `0${i}` : String(i % 97)))].join(',')
+  const content = `Id,${[...first.keys()].join(',')}\n${Array.from({ length: count }, (_, i) => line(i)).join('\n')}\n`
+  const shares: number[] = []
+  const { table } = await openCsvFile(contentOf(Buffer.from(content)), 's.csv', {}, (share) => void shares.push(share))
+  expect(table.schema.map(({ type }) => type)).toEqual(['integer', 'text', 'text', 'text', 'text', 'text'])
+  for (const row of [0, 2499, 2500, 6000, 9000, 12_000, 289_999, 290_000, count - 1])
+    expect(table.names.map((_, column) => String(table.cell(column, row)))).toEqual(line(row).split(','))
+  // once to find what is text late in it, and once with all of that as text
+  expect(shares.filter((share, i) => share > 0.5 && shares[i - 1]! <= 0.5)).toHaveLength(2)
 })
