@@ -16,13 +16,12 @@ export const sized = (driver: WebDriver, width: number, height: number): Promise
     mobile: false,
   })
 
-/** A fresh headless Chromium of Debian's, its page 1280×800. */
+/** A fresh headless Chromium of Debian's, its page 1280×800; its profile is chromedriver's, which removes it. */
 export const openBrowser = async (): Promise<Browser> => {
   const downloads = mkdtempSync(join(tmpdir(), 'fabula-downloads-'))
   const options = new chrome.Options()
-  options.setChromeBinaryPath('/usr/bin/chromium')
+  options.setChromeBinaryPath('/usr/bin/chromium-headless-shell')
   options.addArguments(
-    '--headless=new',
     '--no-sandbox',
     '--disable-gpu',
     // pages are drawn without imitating a graphics card, which takes longer
@@ -35,7 +34,6 @@ export const openBrowser = async (): Promise<Browser> => {
     '--disable-component-update',
     '--disable-sync',
     '--window-size=1280,900',
-    `--user-data-dir=${mkdtempSync(join(tmpdir(), 'fabula-chromium-'))}`,
   )
   const driver = await new Builder()
     .forBrowser('chrome')
