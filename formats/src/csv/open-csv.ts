@@ -75,8 +75,8 @@ export function* csvRows(
   if (pending.length > 0) yield { rows: pending, done: 1 }
 }
 
-/** Names and the first types are found in so many bytes, of which a string is made per cell. */
-const firstPiece = 1 << 17
+/** Names and the first types are found in so many bytes, of which a string is made per cell; in more where these hold no row below the names. */
+const firstPieces = [1 << 17, 1 << 20] as const
 /** Where a column that began as numbers turns out to be text within this part of a file, it is read anew at once, else when all such columns are known. */
 const earlyPart = 0.05
 /** So often at most is a file read anew at once. */
@@ -109,6 +109,24 @@ const scanFile = async (
   }
 }
 
+type Head = { readonly rows: string[][]; readonly end: number; readonly delimiter: string }
+/** The first rows of a file, one below the names among them at least, and the byte at which they end; undefined where they cannot be told. */
+const headOf = (source: Utf8Source, read: ReadOptions, quote: string): Head | undefined => {
+  for (const size of firstPieces) {
+    const first = source.block(0, size)
+    const mark = first[0] === 0xef && first[1] === 0xbb && first[2] === 0xbf ? 3 : 0
+    const head = new StringDecoder('utf8').write(first.subarray(mark))
+    const delimiter = read.delimiter ?? sniffDelimiter(head, quote)
+    if (delimiter.charCodeAt(0) > 127) return undefined
+    const parser = new Papa.Parser({ delimiter, newline: '\n', quoteChar: quote, escapeChar: quote })
+    const { data: rows, meta } = parsePiece(parser, head, true)
+    if (rows.length <= Math.max(1, ...headerRows(read)) + (read.skip ?? 0)) continue
+    dropReturn(rows)
+    return { rows, end: mark + Buffer.byteLength(head.slice(0, meta.cursor)), delimiter }
+  }
+  return undefined
+}
+
 const scanSource = async (
   source: Utf8Source,
   name: string,
@@ -118,28 +136,14 @@ const scanSource = async (
   early: number,
   yieldControl: YieldControl,
 ): Promise<TableBuilder | undefined> => {
-  const first = source.block(0, firstPiece)
-  const mark = first[0] === 0xef && first[1] === 0xbb && first[2] === 0xbf ? 3 : 0
-  const head = new StringDecoder('utf8').write(first.subarray(mark))
-  const delimiter = read.delimiter ?? sniffDelimiter(head, quote)
-  if (!head.includes('\n') || delimiter.charCodeAt(0) > 127) return undefined
-  const { data, meta } = new Papa.Parser({ delimiter, newline: '\n', quoteChar: quote, escapeChar: quote }).parse(
-    head,
-    0,
-    true,
-  )
-  if (data.length <= Math.max(1, ...headerRows(read)) + (read.skip ?? 0)) return undefined
-  dropReturn(data)
+  const head = headOf(source, read, quote)
+  if (!head) return undefined
+  const { rows, end, delimiter } = head
   const builder = new TableBuilder(read, asText)
-  checkWidth(data, name)
-  builder.expect(Math.ceil((data.length * source.size * 1.04) / meta.cursor))
-  builder.add(data)
-  const scan = builder.scan(
-    source,
-    mark + Buffer.byteLength(head.slice(0, meta.cursor)),
-    delimiter.charCodeAt(0),
-    quote.charCodeAt(0),
-  )
+  checkWidth(rows, name)
+  builder.expect(Math.ceil((rows.length * source.size * 1.04) / end))
+  builder.add(rows)
+  const scan = builder.scan(source, end, delimiter.charCodeAt(0), quote.charCodeAt(0))
   for (;;) {
     const { value, done } = scan.next()
     if (done) return value ? builder : undefined

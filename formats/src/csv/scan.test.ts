@@ -103,3 +103,18 @@ test('numbers that turn out to be text are read as text, early in a large file, 
   // once to find what is text late in it, and once with all of that as text
   expect(shares.filter((share, i) => share > 0.5 && shares[i - 1]! <= 0.5)).toHaveLength(2)
 })
+
+test('a large file whose rows are long, or whose names stand far below its beginning, is read as a small one', async () => {
+  const names = Array.from({ length: 9000 }, (_, column) => `Column of the visit ${column}`)
+  const wide = [names, ...Array.from({ length: 60 }, (_, row) => names.map((_name, column) => String(row * column)))]
+  const bytes = Buffer.from(wide.map((row) => row.join(',')).join('\n'))
+  const { table } = await openInput([fileFromBytes('w.csv', bytes)], {})
+  expect(table.rowCount).toBe(60)
+  expect(table.cell(8999, 59)).toBe(59 * 8999)
+  const notes = 'A note of the front desk that stands above the table,\n'.repeat(6000)
+  const below = Array.from({ length: 200_000 }, (_, i) => `${i},Oxbow`).join('\n')
+  const read = { header: 6001 }
+  const { table: deep } = await openInput([fileFromBytes('d.csv', Buffer.from(`${notes}No,Clinic\n${below}`))], read)
+  expect(deep.names).toEqual(['No', 'Clinic'])
+  expect([deep.rowCount, deep.cell(0, 199_999), deep.cell(1, 7)]).toEqual([200_000, 199_999, 'Oxbow'])
+})
