@@ -17,6 +17,7 @@ import { codesOf } from '../table/codes.ts'
 import { layOut } from '../table/gather.ts'
 import { bitmap, isSet, IntList, int32s, set } from '../kernels/memory.ts'
 import { maxInteger, numberReader, plainLocale, roundTo, type NumberLocale } from '../table/number.ts'
+import { rowReader } from '../table/stored-text.ts'
 import { lower, trim } from '../table/text.ts'
 import { textOfCell } from '../table/cell-text.ts'
 
@@ -209,6 +210,13 @@ const relabelled = (column: Column, type: ColumnType): ConversionResult | undefi
   return undefined
 }
 
+/** The cells of a column in order; texts that are bytes are decoded some thousand at a time. */
+const cellReader = (column: Column): ((row: number) => Cell) => {
+  if (!isTextColumn(column) || column.form !== 'plain') return (row) => cellAt(column, row)
+  const text = rowReader(column)
+  return (row) => text(row) || null
+}
+
 /** A column as another type; once for each distinct value of a dictionary, and of values that become text. */
 export const convert = (column: Column, to: ConversionTarget): ConversionResult => {
   const same = relabelled(column, to.type)
@@ -222,8 +230,9 @@ export const convert = (column: Column, to: ConversionTarget): ConversionResult 
   const writer = rowWriter(to.type, n)
   const unreadable = new IntList()
   let changed = 0
+  const cells = cellReader(column)
   for (let i = 0; i < n; i++) {
-    const cell = cellAt(column, i)
+    const cell = cells(i)
     if (cell === null) continue
     const next = step(cell)
     writer.set(i, next)

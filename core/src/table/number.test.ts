@@ -1,5 +1,6 @@
+import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import { formatDecimal } from './number.ts'
+import { formatDecimal, numberReader, plainLocale } from './number.ts'
 
 /** As the contract says it, word by word: the shortest form of the value rounded to 15 significant digits. */
 const byTheLetter = (value: number): string => {
@@ -40,4 +41,46 @@ test('numbers of any size and number of places are written by the letter', () =>
       if (formatDecimal(value) !== byTheLetter(value))
         expect(`${value}: ${formatDecimal(value)}`).toBe(`${value}: ${byTheLetter(value)}`)
   }
+})
+
+test('numbers that are met most are read as all others are: spaces before a text make it go the long way', () => {
+  const piece = fc.constantFrom(
+    ...'0123456789',
+    '00',
+    '123',
+    '4567',
+    ',',
+    '.',
+    ',000',
+    '.25',
+    '£',
+    '$ ',
+    '€',
+    ' ',
+    '-',
+    '−',
+    '%',
+    '(',
+    ')',
+    'e3',
+  )
+  const texts = fc.array(piece, { maxLength: 8 }).map((pieces) => pieces.join(''))
+  for (const locale of [
+    plainLocale,
+    { decimal: ',', group: '.' },
+    { decimal: ',', group: ' ' },
+    { decimal: '.', group: '' },
+  ]) {
+    const read = numberReader(locale)
+    fc.assert(
+      fc.property(texts, (text) => {
+        expect(read(text)).toBe(read(`  ${text}`))
+      }),
+      { numRuns: 3000 },
+    )
+  }
+  const read = numberReader()
+  expect(['£ 1,234.50', '-7', '007', '-0', '1,23', '1234,567', '12.', '1.2.3', '123456789012345678'].map(read)).toEqual(
+    [1234.5, -7, 7, 0, null, null, null, null, 123456789012345680],
+  )
 })

@@ -88,8 +88,65 @@ export const numberSource = ({ decimal, group }: NumberLocale): string => {
   return `^(\\()?([-+−])? ?([${currencySigns}])? ?([-+−])?(?:(${digits})(?:${d}([0-9]+))?|${d}([0-9]+))([eE][-+]?[0-9]+)? ?([${currencySigns}])? ?(%)?(\\))?$`
 }
 
+/** Whether so many digits may stand before a sign, or at the end: three in a group, up to three in the first, any number where there are no groups. */
+const areWhole = (digits: number, grouped: boolean, first: boolean): boolean =>
+  digits > 0 && (grouped ? digits === 3 : !first || digits <= 3)
+/** Digits with whole groups of thousands and at most one decimal sign; where they begin, and what they are worth: NaN for anything else. */
+const digitsFrom = (text: string, start: number, decimal: number, group: number): number => {
+  const n = text.length
+  let value = 0
+  let digits = 0
+  // digits since the last sign, and where the signs are
+  let run = 0
+  let grouped = false
+  let point = -1
+  for (let i = start; i < n; i++) {
+    const code = text.charCodeAt(i)
+    const digit = code - 48
+    if (digit >= 0 && digit <= 9) {
+      value = value * 10 + digit
+      digits++
+      run++
+      continue
+    }
+    if (point >= 0 || (code !== decimal && code !== group) || !areWhole(run, grouped, code === group)) return NaN
+    if (code === decimal) point = i
+    else grouped = true
+    run = 0
+  }
+  if (digits > 15 || !areWhole(run, grouped && point < 0, false)) return NaN
+  return point < 0 ? value : value / 10 ** (n - point - 1)
+}
+const codeOfSign = (sign: string): number => (sign.length === 1 ? sign.charCodeAt(0) : -1)
+/**
+ * A reader of the numbers that are met most: up to 15 digits, which are exact as a whole number over a power of ten, with groups of
+ * thousands, behind a minus or a sign of currency; NaN for all other texts.
+ */
+const commonReader = ({ decimal, group }: NumberLocale): ((text: string) => number) => {
+  const [point, parting] = [codeOfSign(decimal), codeOfSign(group)]
+  return (text) => {
+    const first = text.charCodeAt(0)
+    const negative = first === 45
+    let start = negative ? 1 : 0
+    if (first > 57 || first === 36) {
+      if (!currencySigns.includes(text.charAt(0))) return NaN
+      start = text.charCodeAt(1) === 32 ? 2 : 1
+    }
+    const value = digitsFrom(text, start, point, parting)
+    return negative && value !== 0 ? -value : value
+  }
+}
+
 /** A reader of text as a number, null where it does not read as one. */
 export const numberReader = (locale: NumberLocale = plainLocale): ((text: string) => number | null) => {
+  const common = commonReader(locale)
+  const any = anyNumberReader(locale)
+  return (text) => {
+    const value = common(text)
+    return value === value ? value : any(text)
+  }
+}
+const anyNumberReader = (locale: NumberLocale): ((text: string) => number | null) => {
   const expression = new RegExp(numberSource(locale))
   // eslint-disable-next-line complexity -- a number read in one pass over its signs
   return (text) => {
