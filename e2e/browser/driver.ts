@@ -28,6 +28,8 @@ export const openBrowser = async (): Promise<Browser> => {
     '--disable-software-rasterizer',
     // a test is over before optimising what a page runs has paid for itself
     '--js-flags=--no-opt --always-sparkplug',
+    // letters stand as in a browser with windows
+    '--font-render-hinting=none',
     '--disable-quic',
     '--no-first-run',
     '--disable-background-networking',
