@@ -88,8 +88,6 @@ const testArgs = [
   '--reporter=default',
   '--reporter=json',
   `--outputFile.json=${report}`,
-  // the checks of the sources take the other core
-  ...(quick ? ['--maxWorkers=1'] : []),
 ]
 const runTests = () =>
   new Promise((resolve) => {

@@ -15,8 +15,14 @@ const schema: Schema = [
 ]
 const prices = { id: 'prices', name: 'Prices' }
 const recipe: Recipe = { fabula: 1, name: 'Visits', inputs: [], tables: [{ ...prices, steps: [] }] }
-const found = (text: string, selection: Selection = { kind: 'table' }) =>
-  findVerbs(text, verbsAt({ selection, schema, tables: [prices] }, recipe))
+/** The verbs of each selection, found once as the page does when its field is opened. */
+const verbs = new Map<string, ReturnType<typeof verbsAt>>()
+const found = (text: string, selection: Selection = { kind: 'table' }) => {
+  const key = JSON.stringify(selection)
+  const known = verbs.get(key) ?? verbsAt({ selection, schema, tables: [prices] }, recipe)
+  verbs.set(key, known)
+  return findVerbs(text, known)
+}
 
 /** What people type, the verb that must stand first, and the sentence it begins where it begins one. */
 const phrases: readonly (readonly [typed: string, verb: string, sentence: string])[] = [
