@@ -23,6 +23,8 @@ const unlike = (seed: number): number[] => Array.from({ length: 400 }, (_, i) =>
 test.each([
   ['whole numbers', (x: number) => Math.round(x * 50)],
   ['whole numbers beyond 32 bits', (x: number) => Math.round(x * 9e15)],
+  ['ids of twelve digits close together', (x: number) => 500_000_000_000 + Math.round(x * 1e6)],
+  ['whole numbers just about 32 bits apart', (x: number) => Math.round(x * 2 ** 31)],
   ['money', (x: number) => Math.round(x * 9000) / 100],
   ['money among thousandths', (x: number) => (x > 0.9 ? Math.round(x * 9e6) / 1e6 : Math.round(x * 900) / 100)],
   ['numbers of any size', (x: number) => x * 10 ** Math.round(x * 200)],
@@ -31,6 +33,18 @@ test.each([
     const cells = unlike(seed).map((x, i) => (i % 17 === 0 ? null : make(x) + 0))
     for (const descending of [false, true])
       expect(quickly('decimal', cells, descending)).toEqual(slowly(cells, descending))
+  }
+})
+
+test('days and yes or no are in order up and down, empty last; where all are empty, as they stand', () => {
+  for (const descending of [false, true]) {
+    const days = unlike(4).map((x, i) => (i % 7 < 2 ? null : Math.round(x * 1000) - 200))
+    expect(quickly('date', days, descending)).toEqual(slowly(days, descending))
+    const paid = unlike(5).map((x, i) => (i % 7 < 2 ? null : x > 0))
+    const asNumbers = paid.map((cell) => (cell === null ? null : Number(cell)))
+    expect(quickly('boolean', paid, descending)).toEqual(slowly(asNumbers, descending))
+    for (const type of ['decimal', 'date', 'boolean'] as const)
+      expect(quickly(type, [null, null, null], descending)).toEqual([0, 1, 2])
   }
 })
 

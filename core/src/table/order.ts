@@ -1,7 +1,7 @@
 import { isTextColumn, isNullAt, lengthOf, type Column, type TextColumn } from './column.ts'
 import { sliceRows } from './gather.ts'
 import { kernels } from '../kernels/kernels.ts'
-import { isSet, int32s, uint32s, type Bitmap } from '../kernels/memory.ts'
+import { fillSet, isSet, int32s, uint32s, type Bitmap } from '../kernels/memory.ts'
 import { textRanks } from './text-ranks.ts'
 
 /** A column with its direction; `natural` orders digits in text by their size. */
@@ -24,6 +24,60 @@ const ranksOfText = (column: TextColumn, { descending, natural }: SortKey): Rank
   return { ranks: descending ? reversed(ranks, bound - 1) : ranks, bits: bitsFor(bound) }
 }
 
+/** The least and the largest of numbers; there are none where `low` is above `high`. */
+type Bounds = { readonly low: number; readonly high: number }
+const noBounds: Bounds = { low: Infinity, high: -Infinity }
+
+// the loops stand alone and call nothing, so that the compiler of the runtime makes the most of them
+
+/**
+ * Filled numbers times `scale` and less that of row `first`, which is filled, into `to`. Undefined where one is not whole then, or too far
+ * from it for 32 bits.
+ */
+const scaleFloats = (
+  to: Int32Array,
+  values: Float64Array,
+  empty: Bitmap | undefined,
+  scale: number,
+  first: number,
+): Bounds | undefined => {
+  const n = values.length
+  const base = Math.floor(values[first]! * scale + 0.5)
+  let low = 0
+  let high = 0
+  for (let i = first; i < n; i++) {
+    if (empty !== undefined && (empty[i >> 3]! & (1 << (i & 7))) !== 0) continue
+    const value = values[i]!
+    const whole = Math.floor(value * scale + 0.5)
+    const above = whole - base
+    if (whole / scale !== value || above !== (above | 0)) return undefined
+    to[i] = above
+    if (above < low) low = above
+    if (above > high) high = above
+  }
+  return { low, high }
+}
+const boundsOfInts = (values: Int32Array, empty: Bitmap | undefined): Bounds => {
+  const n = values.length
+  let low = Infinity
+  let high = -Infinity
+  for (let i = 0; i < n; i++) {
+    if (empty !== undefined && (empty[i >> 3]! & (1 << (i & 7))) !== 0) continue
+    const value = values[i]!
+    if (value < low) low = value
+    if (value > high) high = value
+  }
+  return { low, high }
+}
+const rankUp = (ranks: Uint32Array, values: Int32Array, low: number): void => {
+  const n = ranks.length
+  for (let i = 0; i < n; i++) ranks[i] = values[i]! - low
+}
+const rankDown = (ranks: Uint32Array, values: Int32Array, high: number): void => {
+  const n = ranks.length
+  for (let i = 0; i < n; i++) ranks[i] = high - values[i]!
+}
+
 /**
  * Whole numbers, or such as become whole when multiplied by `scale`, that lie close enough together for one word.
  * Undefined where they do not. Decimals of few places are whole numbers in disguise.
@@ -34,25 +88,22 @@ const scaledRanks = (
   descending: boolean,
   scale: number,
 ): Ranks | undefined => {
-  let low = Infinity
-  let high = -Infinity
-  for (let i = 0; i < values.length; i++) {
-    if (isSet(empty, i)) continue
-    const value = values[i]!
-    const whole = Math.floor(value * scale + 0.5)
-    if (whole / scale !== value) return undefined
-    if (whole < low) low = whole
-    if (whole > high) high = whole
-  }
-  if (low > high) return { ranks: uint32s(values.length), bits: 0 }
+  const n = values.length
+  let first = 0
+  while (first < n && isSet(empty, first)) first++
+  const wholes = values instanceof Int32Array ? values : int32s(n)
+  if (values instanceof Uint8Array) wholes.set(values)
+  const ofFloats = (floats: Float64Array) => (first < n ? scaleFloats(wholes, floats, empty, scale, first) : noBounds)
+  const bounds = values instanceof Float64Array ? ofFloats(values) : boundsOfInts(wholes, empty)
+  if (!bounds) return undefined
+  const { low, high } = bounds
+  if (low > high) return { ranks: uint32s(n), bits: 0 }
   const last = high - low + 1
   if (last >= 0xffffffff) return undefined
-  const ranks = uint32s(values.length)
-  for (let i = 0; i < values.length; i++) {
-    const whole = Math.floor(values[i]! * scale + 0.5)
-    if (isSet(empty, i)) ranks[i] = last
-    else ranks[i] = descending ? high - whole : whole - low
-  }
+  const ranks = uint32s(n)
+  if (descending) rankDown(ranks, wholes, high)
+  else rankUp(ranks, wholes, low)
+  if (empty) fillSet(ranks, empty, last)
   return { ranks, bits: bitsFor(last + 1) }
 }
 
