@@ -1,5 +1,6 @@
 import { inCopies, inModule, mapCopies, rowsACopy } from './in-module.ts'
 import { float64s, int32s, uint32s, uint8s } from './memory.ts'
+import { firstOf } from './search.ts'
 import { noGroup, operations, type Groups, type NumberFormula, type TableKernels } from './table-kernels.ts'
 import { textCodes } from './text-codes-compiled.ts'
 import { pickBits, pickNumbers, rowsABlock, stacked, tableReference } from './table-reference.ts'
@@ -139,17 +140,6 @@ const firstRows: TableKernels['firstRows'] = ({ codes, bound }, present = bound)
     return instance.int32s(firsts, bound).slice()
   })
 
-/** How many of rows in order lie before a row, of which `from` do for sure. */
-const rowsBefore = (rows: Int32Array, row: number, from: number): number => {
-  let low = from
-  let high = Math.min(rows.length, from + rowsACopy)
-  while (low < high) {
-    const middle = (low + high) >> 1
-    if (rows[middle]! < row) low = middle + 1
-    else high = middle
-  }
-  return low
-}
 type Pair = { readonly a: Uint32Array; readonly factor: number; readonly b: Uint32Array | undefined }
 /** Groups of rows, all or chosen ones, by `a * factor + b`, all below `bound`. */
 const idsOf = ({ a, factor, b }: Pair, bound: number, rows: Int32Array | undefined): Groups =>
@@ -172,7 +162,8 @@ const idsOf = ({ a, factor, b }: Pair, bound: number, rows: Int32Array | undefin
     inCopies(a.length, (from, end) => {
       lefts.set(a.subarray(from, end))
       if (b) rights.set(b.subarray(from, end))
-      const next = rows ? rowsBefore(rows, end, place) : end
+      // the chosen rows stand in order
+      const next = rows ? firstOf(rows.length, (at) => rows[at]! >= end) : end
       if (rows) chosenView.set(rows.subarray(place, next))
       if (rows) madeView.fill(noGroup)
       const [named, n] = [rows ? chosen : 0, next - place]

@@ -15,7 +15,7 @@ import { dayMs, dayOf, maybeIsoDate, maybeIsoDateTime, maybeIsoTime } from '../t
 import { compileDatePattern, dateReader } from './date-pattern.ts'
 import { codesOf } from '../table/codes.ts'
 import { layOut } from '../table/gather.ts'
-import { bitmap, isSet, IntList, int32s, set } from '../kernels/memory.ts'
+import { IntList, int32s, uint8s } from '../kernels/memory.ts'
 import { maxInteger, numberReader, plainLocale, roundTo, type NumberLocale } from '../table/number.ts'
 import { rowReader } from '../table/stored-text.ts'
 import { lower, trim } from '../table/text.ts'
@@ -157,22 +157,21 @@ const convertDictionary = (
 ): ConversionResult => {
   const { indices, dictionary } = source
   const writer = columnWriter(to.type, dictionary.length)
-  const bad = bitmap(dictionary.length)
+  const bad = uint8s(dictionary.length)
   dictionary.forEach((word, code) => {
     if (code === 0) return
     const cell = read(word)
     writer.set(code, cell)
-    if (cell === null) set(bad, code)
+    if (cell === null) bad[code] = 1
   })
-  const counts = kernels().countCodes(indices, dictionary.length)
-  const unreadable = Uint8Array.from(counts, (count, code) => (count > 0 && isSet(bad, code) ? 1 : 0))
-  const rows = unreadable.includes(1) ? kernels().rowsOfCodes(indices, unreadable, 1) : int32s(0)
+  const unreadable = bad.includes(1) ? kernels().rowsOfCodes(indices, bad, 1) : int32s(0)
+  const changed = filledCodes(indices) - unreadable.length
   const made = writer.done()
-  const filled = counts[0] === 0 && rows.length === 0
+  const allFilled = changed === indices.length
   return {
-    column: layOut(filled && !isTextColumn(made) ? { ...made, nulls: undefined } : made, indices),
-    unreadable: rows,
-    changed: indices.length - (counts[0] ?? 0) - rows.length,
+    column: layOut(allFilled && !isTextColumn(made) ? { ...made, nulls: undefined } : made, indices),
+    unreadable,
+    changed,
   }
 }
 

@@ -91,7 +91,7 @@ export const numberSource = ({ decimal, group }: NumberLocale): string => {
 /** Whether so many digits may stand before a sign, or at the end: three in a group, up to three in the first, any number where there are no groups. */
 const areWhole = (digits: number, grouped: boolean, first: boolean): boolean =>
   digits > 0 && (grouped ? digits === 3 : !first || digits <= 3)
-/** Digits with whole groups of thousands and at most one decimal sign; where they begin, and what they are worth: NaN for anything else. */
+/** The number that a text is from a place on: digits with whole groups of thousands and at most one decimal sign; NaN for anything else. `decimal` and `group` are codes of the signs. */
 const digitsFrom = (text: string, start: number, decimal: number, group: number): number => {
   const n = text.length
   let value = 0
@@ -139,14 +139,14 @@ const commonReader = ({ decimal, group }: NumberLocale): ((text: string) => numb
 
 /** A reader of text as a number, null where it does not read as one. */
 export const numberReader = (locale: NumberLocale = plainLocale): ((text: string) => number | null) => {
-  const common = commonReader(locale)
-  const any = anyNumberReader(locale)
+  const readCommon = commonReader(locale)
+  const readByExpression = expressionReader(locale)
   return (text) => {
-    const value = common(text)
-    return value === value ? value : any(text)
+    const value = readCommon(text)
+    return Number.isNaN(value) ? readByExpression(text) : value
   }
 }
-const anyNumberReader = (locale: NumberLocale): ((text: string) => number | null) => {
+const expressionReader = (locale: NumberLocale): ((text: string) => number | null) => {
   const expression = new RegExp(numberSource(locale))
   // eslint-disable-next-line complexity -- a number read in one pass over its signs
   return (text) => {

@@ -1,7 +1,16 @@
-import { isTextColumn, isNullAt, lengthOf, type Column, type TextColumn } from './column.ts'
+import {
+  isTextColumn,
+  isNullAt,
+  lengthOf,
+  type Column,
+  type FloatColumn,
+  type TextColumn,
+  type ValueColumn,
+} from './column.ts'
 import { sliceRows } from './gather.ts'
 import { kernels } from '../kernels/kernels.ts'
-import { fillSet, isSet, int32s, uint32s, type Bitmap } from '../kernels/memory.ts'
+import { fillSet, isSet, int32s, uint32s } from '../kernels/memory.ts'
+import { rangeOf, type Range } from './ranges.ts'
 import { textRanks } from './text-ranks.ts'
 
 /** A column with its direction; `natural` orders digits in text by their size. */
@@ -24,86 +33,50 @@ const ranksOfText = (column: TextColumn, { descending, natural }: SortKey): Rank
   return { ranks: descending ? reversed(ranks, bound - 1) : ranks, bits: bitsFor(bound) }
 }
 
-/** The least and the largest of numbers; there are none where `low` is above `high`. */
-type Bounds = { readonly low: number; readonly high: number }
-const noBounds: Bounds = { low: Infinity, high: -Infinity }
+/** A number as whole as it may be when it is multiplied. */
+const scaled = (value: number, scale: number): number => Math.floor(value * scale + 0.5)
 
-// the loops stand alone and call nothing, so that the compiler of the runtime makes the most of them
+// the loops stand alone, so that the compiler of the runtime makes the most of them; one function a kind of buffer
 
-/**
- * Filled numbers times `scale` and less that of row `first`, which is filled, into `to`. Undefined where one is not whole then, or too far
- * from it for 32 bits.
- */
-const scaleFloats = (
-  to: Int32Array,
-  values: Float64Array,
-  empty: Bitmap | undefined,
+/** Ranks of filled numbers times `scale` from `low` up, or from `high` down; false where one is not whole then. */
+const rankFloats = (
+  ranks: Uint32Array,
+  { values, nulls }: FloatColumn,
   scale: number,
-  first: number,
-): Bounds | undefined => {
-  const n = values.length
-  const base = Math.floor(values[first]! * scale + 0.5)
-  let low = 0
-  let high = 0
-  for (let i = first; i < n; i++) {
-    if (empty !== undefined && (empty[i >> 3]! & (1 << (i & 7))) !== 0) continue
+  [low, high]: Range,
+  descending: boolean,
+): boolean => {
+  const n = ranks.length
+  for (let i = 0; i < n; i++) {
+    if (nulls !== undefined && (nulls[i >> 3]! & (1 << (i & 7))) !== 0) continue
     const value = values[i]!
     const whole = Math.floor(value * scale + 0.5)
-    const above = whole - base
-    if (whole / scale !== value || above !== (above | 0)) return undefined
-    to[i] = above
-    if (above < low) low = above
-    if (above > high) high = above
+    if (whole / scale !== value) return false
+    ranks[i] = descending ? high - whole : whole - low
   }
-  return { low, high }
+  return true
 }
-const boundsOfInts = (values: Int32Array, empty: Bitmap | undefined): Bounds => {
-  const n = values.length
-  let low = Infinity
-  let high = -Infinity
-  for (let i = 0; i < n; i++) {
-    if (empty !== undefined && (empty[i >> 3]! & (1 << (i & 7))) !== 0) continue
-    const value = values[i]!
-    if (value < low) low = value
-    if (value > high) high = value
-  }
-  return { low, high }
-}
-const rankUp = (ranks: Uint32Array, values: Int32Array, low: number): void => {
+const rankInts = (ranks: Uint32Array, values: Int32Array, [low, high]: Range, descending: boolean): void => {
   const n = ranks.length
-  for (let i = 0; i < n; i++) ranks[i] = values[i]! - low
-}
-const rankDown = (ranks: Uint32Array, values: Int32Array, high: number): void => {
-  const n = ranks.length
-  for (let i = 0; i < n; i++) ranks[i] = high - values[i]!
+  for (let i = 0; i < n; i++) ranks[i] = descending ? high - values[i]! : values[i]! - low
 }
 
 /**
- * Whole numbers, or such as become whole when multiplied by `scale`, that lie close enough together for one word.
+ * Ranks of whole numbers, or of such as become whole when multiplied by `scale`, that lie close enough together for one word.
  * Undefined where they do not. Decimals of few places are whole numbers in disguise.
  */
-const scaledRanks = (
-  values: Float64Array | Int32Array | Uint8Array,
-  empty: Bitmap | undefined,
-  descending: boolean,
-  scale: number,
-): Ranks | undefined => {
-  const n = values.length
-  let first = 0
-  while (first < n && isSet(empty, first)) first++
-  const wholes = values instanceof Int32Array ? values : int32s(n)
-  if (values instanceof Uint8Array) wholes.set(values)
-  const ofFloats = (floats: Float64Array) => (first < n ? scaleFloats(wholes, floats, empty, scale, first) : noBounds)
-  const bounds = values instanceof Float64Array ? ofFloats(values) : boundsOfInts(wholes, empty)
-  if (!bounds) return undefined
-  const { low, high } = bounds
-  if (low > high) return { ranks: uint32s(n), bits: 0 }
+const scaledRanks = (column: ValueColumn, descending: boolean, scale: number): Ranks | undefined => {
+  const { values, nulls } = column
+  const ranks = uint32s(values.length)
+  const [least, largest] = rangeOf(column)
+  if (least > largest) return { ranks, bits: 0 }
+  const [low, high] = [scaled(least, scale), scaled(largest, scale)]
   const last = high - low + 1
-  if (last >= 0xffffffff) return undefined
-  const ranks = uint32s(n)
-  if (descending) rankDown(ranks, wholes, high)
-  else rankUp(ranks, wholes, low)
-  if (empty) fillSet(ranks, empty, last)
+  if (!(last < 0xffffffff)) return undefined
+  if (!(values instanceof Float64Array))
+    rankInts(ranks, values instanceof Int32Array ? values : new Int32Array(values), [low, high], descending)
+  else if (!rankFloats(ranks, column as FloatColumn, scale, [low, high], descending)) return undefined
+  if (nulls) fillSet(ranks, nulls, last)
   return { ranks, bits: bitsFor(last + 1) }
 }
 
@@ -138,10 +111,10 @@ const ranksOf = (key: SortKey): readonly Ranks[] => {
   const { column, descending } = key
   if (isTextColumn(column)) return [ranksOfText(column, key)]
   const { values, nulls } = column
-  const scaled =
-    scaledRanks(values, nulls, descending, 1) ??
-    (values instanceof Float64Array ? scaledRanks(values, nulls, descending, 100) : undefined)
-  return scaled ? [scaled] : floatRanks(values as Float64Array, nulls, descending)
+  const ranks =
+    scaledRanks(column, descending, 1) ??
+    (values instanceof Float64Array ? scaledRanks(column, descending, 100) : undefined)
+  return ranks ? [ranks] : floatRanks(values as Float64Array, nulls, descending)
 }
 
 /** Neighbouring words that fit one together: the later, which is the major one, above the earlier. */

@@ -1,3 +1,4 @@
+import { firstOf } from '../../kernels/search.ts'
 import { kernels } from '../../kernels/kernels.ts'
 import { float64s, int32s, isSet, type Bitmap } from '../../kernels/memory.ts'
 import type { DenseCodes } from '../../kernels/table-kernels.ts'
@@ -43,17 +44,6 @@ export class ValueRuns {
     return run === 0 ? 0 : this.ends[run - 1]!
   }
 }
-/** The first of so many for which this holds, as it does for all behind that; `count` where it holds for none. By halving. */
-const firstOf = (count: number, holds: (at: number) => boolean): number => {
-  let [low, high] = [0, count]
-  while (low < high) {
-    const middle = (low + high) >> 1
-    if (holds(middle)) high = middle
-    else low = middle + 1
-  }
-  return low
-}
-
 const copyFilled = (to: Float64Array, from: ValueColumn['values'], nulls: Bitmap | undefined): number => {
   const n = from.length
   let at = 0
