@@ -18,11 +18,12 @@ import {
   type Step,
   type Table,
 } from '@fabula/core'
-import { contentAt, openInput, outputPieces } from '@fabula/formats'
+import { contentAt, openInput, outputPieces, useReadingThreads } from '@fabula/formats'
 import { benchFile, type BenchFile } from './files.ts'
 import { works, type Work } from './works.ts'
 
 useCompiledKernels()
+useReadingThreads(new URL('../server/dist/compute/segment-worker.js', import.meta.url))
 
 const rows = Number(process.argv[2])
 const folder = mkdtempSync(join(tmpdir(), 'fabula-bench-out-'))

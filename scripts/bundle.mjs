@@ -23,7 +23,7 @@ const bundle = (entryPoints, outdir, options) =>
   })
 
 /** The command line with its packages inside: resolving and loading them one by one takes longer than most runs. */
-export const buildCli = () =>
+const buildProgram = () =>
   bundle(['cli/src/main.ts'], 'cli/dist', {
     splitting: true,
     minifySyntax: true,
@@ -33,7 +33,10 @@ export const buildCli = () =>
       js: "import { createRequire as requireFor } from 'node:module'\nconst require = requireFor(import.meta.url)",
     },
   })
-export const buildServer = () =>
+/** The thread that reads parts of large files, beside the program that starts it. */
+export const buildReader = (folder) => bundle(['formats/src/csv/segment-worker.ts'], folder, { minify: true })
+export const buildCli = () => Promise.all([buildProgram(), buildReader('cli/dist')])
+const buildProcesses = () =>
   bundle(
     [
       'server/src/main.ts',
@@ -44,3 +47,4 @@ export const buildServer = () =>
     'server/dist',
     { plugins: [ours] },
   )
+export const buildServer = () => Promise.all([buildProcesses(), buildReader('server/dist/compute')])

@@ -1,5 +1,6 @@
 import { useCompiledKernels } from '@fabula/core/compiled'
 import { dialects } from '@fabula/core'
+import { useReadingThreads } from '@fabula/formats'
 import { Command, CommanderError } from 'commander'
 import { Fault } from './fault.ts'
 import { fit } from './fit.ts'
@@ -8,6 +9,7 @@ import { run } from './run.ts'
 import { trace } from './trace.ts'
 
 useCompiledKernels()
+useReadingThreads(new URL('./segment-worker.js', import.meta.url))
 
 const collect = (word: string, all: string[]): string[] => [...all, word]
 const program = new Command('fabula')

@@ -42,9 +42,9 @@ export { formulaSentence } from './formula/problems.ts'
 export { CellTableBuilder, type RawCell } from './reading/cell-table-builder.ts'
 export { convert } from './reading/convert.ts'
 export { csvPieces, guarded, writeCsv } from './reading/csv-writer.ts'
-export { type Format, type ReadOptions, fileColumns, formatInfo, formatOf, headerRows } from './reading/read-options.ts'
+export { type Format, type ReadOptions, fileColumns, formatInfo, formatOf } from './reading/read-options.ts'
 export { type Rectangle, columnLetters, rectangleOf } from './reading/sheet-range.ts'
-export { rowLayout } from './reading/row-filter.ts'
+export { headerRows, rowLayout } from './reading/row-filter.ts'
 export {
   type BuiltTable,
   keptTexts,

@@ -1,13 +1,13 @@
 import { constants, isUtf8 } from 'node:buffer'
 import { figure } from '@fabula/core'
+import { partsOf, wholeCharacters, windowBytes, type FileParts } from './file-parts.ts'
 import { HeldFile } from './held-file.ts'
 import { FileProblem } from './problem.ts'
 
 /** The bytes of a file, some or all of them. */
-export interface FileContent {
-  readonly size: number
-  /** `length` bytes from a place on, fewer where the file ends before. Valid until the next call. */
-  part(from: number, length: number): Buffer
+export interface FileContent extends FileParts {
+  /** The open file that holds them, which other threads of this process can read as well. */
+  readonly descriptor?: number
   /** All bytes. @throws FileProblem where they are more than a buffer can hold. */
   all(): Buffer
 }
@@ -23,16 +23,12 @@ export const contentOf = (bytes: Buffer): FileContent => ({
 export const contentAt = (path: string, name: string): FileContent => {
   const file = new HeldFile(path)
   const { size } = file
-  let window: Buffer = Buffer.alloc(0)
+  // the file closes when nobody holds it any more
+  const { part } = partsOf(file.descriptor, size)
   return {
     size,
-    part: (from, length) => {
-      const wanted = Math.max(0, Math.min(length, size - from))
-      if (window.length < wanted) window = Buffer.allocUnsafeSlow(wanted)
-      const part = window.subarray(0, wanted)
-      file.fill(part, from)
-      return part
-    },
+    descriptor: file.descriptor,
+    part: (from, length) => part(from, Math.min(length, file.size - from)),
     all: () => {
       if (size > constants.MAX_LENGTH)
         throw new FileProblem(
@@ -43,21 +39,6 @@ export const contentAt = (path: string, name: string): FileContent => {
       return bytes
     },
   }
-}
-
-/** So many bytes of a file are looked at together. */
-export const windowBytes = 8 << 20
-
-/** How many of the bytes end with a whole character: a character of UTF-8 that goes on behind them is left out. */
-export const wholeCharacters = (bytes: Buffer): number => {
-  let start = bytes.length - 1
-  while (start > 0 && start > bytes.length - 4 && (bytes[start]! & 0xc0) === 0x80) start--
-  const lead = bytes[start] ?? 0
-  if (lead < 0xc0) return bytes.length
-  let needed = 2
-  if (lead >= 0xf0) needed = 4
-  else if (lead >= 0xe0) needed = 3
-  return start + needed > bytes.length ? start : bytes.length
 }
 
 /** Whether a file is UTF-8 from its first byte to its last. */

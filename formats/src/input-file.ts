@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import { basename } from 'node:path'
-import { contentAt, contentOf, windowBytes, type FileContent } from './file-content.ts'
+import { contentAt, contentOf, type FileContent } from './file-content.ts'
+import { windowBytes } from './file-parts.ts'
 import type { InputFile } from './open-input.ts'
 
 const hashOf = (content: FileContent): string => {

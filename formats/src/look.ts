@@ -1,6 +1,7 @@
 import { headerRows, textOfCell, type Format, type RawCell, type ReadOptions } from '@fabula/core'
 import { detectEncoding, encodingSamples, textPieces } from './csv/decode.ts'
-import { checkWidth, csvRows } from './csv/open-csv.ts'
+import { csvRows } from './csv/open-csv.ts'
+import { checkWidth } from './csv/parsed-rows.ts'
 import { sniffDelimiter } from './csv/sniff.ts'
 import { formatOfFile, openWorkbook } from './format.ts'
 import { listsIn, parseJson } from './json/open-json.ts'

@@ -116,11 +116,23 @@ class CompiledCsv implements CsvKernel {
         if (run.dictionarySize(at) === known) run.release(before)
         return code
       },
+      codesOf: (texts) => codesOfTexts(instance, at, texts),
       texts: () => textsOf(instance, at),
     }
   }
 }
 
+const codesOfTexts = (instance: Instance, dictionary: number, { bytes, ends }: CellTexts): Uint32Array => {
+  const { run } = instance
+  const [block, cuts, codes] = [instance.put(bytes), run.allocate(ends.length * 8), run.allocate(ends.length * 4)]
+  const places = instance.uint32s(cuts, ends.length * 2)
+  for (let i = 0, start = 0; i < ends.length; i++) {
+    places[i * 2] = start
+    places[i * 2 + 1] = start = ends[i]!
+  }
+  run.codesOf(dictionary, block, cuts, 8, ends.length, codes)
+  return instance.uint32s(codes, ends.length).slice()
+}
 const textsOf = (instance: Instance, dictionary: number): CellTexts => {
   const { run } = instance
   const ends = uint32s(run.dictionarySize(dictionary))

@@ -22,6 +22,8 @@ export interface ByteDictionary {
   /** Codes of one column's cells of the block, into `codes` from `at` on; texts not met before get new codes. */
   codes(column: number, codes: Uint32Array, at: number): void
   codeOf(text: Uint8Array): number
+  /** Codes of texts, in their order; those not met before get new codes. */
+  codesOf(texts: CellTexts): Uint32Array
   /** All texts: that of code k ends at `ends[k]`. A copy. */
   texts(): CellTexts
 }

@@ -187,6 +187,11 @@ class ReferenceCsv implements CsvKernel {
         }
       },
       codeOf: (text) => dictionary.codeOf(text),
+      codesOf: ({ bytes, ends }) => {
+        const codes = uint32s(ends.length)
+        for (let i = 0; i < ends.length; i++) codes[i] = dictionary.codeOf(bytes, i === 0 ? 0 : ends[i - 1]!, ends[i]!)
+        return codes
+      },
       texts: () => dictionary.texts(),
     }
   }

@@ -48,6 +48,9 @@ const told = (kernel: CsvKernel, bytes: Uint8Array, width: number): unknown[] =>
   for (const dictionary of dictionaries) {
     const { bytes: texts, ends } = dictionary.texts()
     all.push([dictionary.size, new TextDecoder().decode(texts), [...ends], dictionary.codeOf(encoder.encode('Oxbow'))])
+    // some of its own texts, cut one byte further on, which makes others of them
+    const moved = { bytes: texts.slice(0, -1), ends: ends.map((end, i) => (i === 0 ? 0 : end - 1)) }
+    all.push([...dictionary.codesOf(moved), ...dictionary.codesOf({ bytes: texts, ends }), dictionary.size])
   }
   return all
 }

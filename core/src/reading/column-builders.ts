@@ -3,6 +3,7 @@ import { numberFlags, type ByteSource, type CsvKernel } from '../kernels/csv-ker
 import type { Column } from '../table/column.ts'
 import { bitmap, float64s, set } from '../kernels/memory.ts'
 import type { NumberLocale } from '../table/number.ts'
+import type { ColumnSegment } from './segments.ts'
 
 /** One column of a block of rows of a CSV file. */
 export type ColumnBlock = {
@@ -97,6 +98,26 @@ export class NumberBuilder {
     }
     this.surprised = true
     return 0
+  }
+  /** The cells as they stand, for the builder of the rows above. */
+  segment(): ColumnSegment {
+    const { type, surprised } = this
+    const values = trimmed(this.values, this.length)
+    return { kind: 'numbers', type, values, empty: Int32Array.from(this.emptyRows), surprised }
+  }
+  /** Cells that another builder read further down the file; `rows` without a number where they are none. */
+  append(segment: ColumnSegment, rows: number): void {
+    const from = this.length
+    if (from + rows > this.values.length) this.values = grown(float64s, this.values, from + rows)
+    this.length = from + rows
+    if (segment.kind === 'blank') for (let i = 0; i < rows; i++) this.emptyRows.push(from + i)
+    else if (segment.kind !== 'numbers') this.surprised = true
+    else {
+      this.values.set(segment.values, from)
+      for (const row of segment.empty) this.emptyRows.push(from + row)
+      if (segment.type === 'decimal') this.type = 'decimal'
+      this.surprised ||= segment.surprised
+    }
   }
   done(): Column {
     const empty = this.emptyRows.length > 0 ? bitmap(this.length) : undefined

@@ -90,13 +90,6 @@ export const formatOf = (read: ReadOptions, files: string | undefined): Format =
 /** Whether a format has sheets. */
 export const isWorkbook = (format: Format): boolean => format === 'xlsx' || format === 'ods'
 
-/** The rows of names, counted from 1, in the file or in its range; none where there is no such row. */
-export const headerRows = ({ header = 1 }: Pick<ReadOptions, 'header'>): readonly number[] => {
-  if (header === 'none') return []
-  if (typeof header === 'number') return [header]
-  return header
-}
-
 /** The columns that come from the file itself, not from how it was opened. */
 export const fileColumns = (columns: Schema, read: ReadOptions | undefined): Schema =>
   columns.filter((field) => field.name !== read?.origin?.file && field.name !== read?.origin?.sheet)

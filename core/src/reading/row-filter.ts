@@ -1,4 +1,4 @@
-import { headerRows, type ReadOptions } from './read-options.ts'
+import type { ReadOptions } from './read-options.ts'
 import { rectangleOf } from './sheet-range.ts'
 
 /**
@@ -18,6 +18,13 @@ export const joinedNames = (rows: readonly (readonly string[])[]): string[] => {
   return Array.from({ length: width }, (_, c) =>
     [...new Set(filled.map((row) => row[c] as string).filter((part) => part !== ''))].join(' '),
   )
+}
+
+/** The rows of names, counted from 1, in the file or in its range; none where there is no such row. */
+export const headerRows = ({ header = 1 }: Pick<ReadOptions, 'header'>): readonly number[] => {
+  if (header === 'none') return []
+  if (typeof header === 'number') return [header]
+  return header
 }
 
 /**

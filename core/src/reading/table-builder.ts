@@ -19,6 +19,7 @@ import { TextBuilder } from './text-builder.ts'
 import { ColumnNames } from './column-names.ts'
 import { longestRow, type ByteSource, type CsvKernel } from '../kernels/csv-kernel.ts'
 import { joinedNames, RowFilter } from './row-filter.ts'
+import type { ColumnSegment, SegmentStart, TableSegment } from './segments.ts'
 import { detectText, widen, type Detected } from './type-detection.ts'
 import { plainLocale, type NumberLocale } from '../table/number.ts'
 import { convert, type ConversionTarget } from './convert.ts'
@@ -71,6 +72,9 @@ export class TableBuilder {
   private raggedRows = 0
   private headerWidth: number | undefined
   private expected = 1024
+  private room = 1024
+  /** Columns that are numbers in some rows and text in others. */
+  private readonly mixed = new Set<number>()
   constructor(read: ReadOptions, asText: ReadonlySet<string> = new Set()) {
     this.read = read
     this.gate = new RowFilter(read)
@@ -78,9 +82,56 @@ export class TableBuilder {
     this.asText = asText
   }
 
-  /** How many rows there may be: buffers are made for so many at once. */
-  expect(rows: number): void {
+  /** How many rows the file may have, and which part of them this builder may get: buffers are made for so many at once. */
+  expect(rows: number, part = 1): void {
     this.expected = Math.max(1024, rows)
+    this.room = Math.max(1024, Math.ceil(rows * part))
+  }
+
+  /** What the builder of rows further down the file has to know; undefined where too little is known yet. */
+  get start(): SegmentStart | undefined {
+    const { names, headerWidth: width, expected } = this
+    if (width === undefined || names.length === 0) return undefined
+    return { names, width, expected, kinds: names.map((_, c) => this.builders[c] && kindOf(this.builders[c])) }
+  }
+  /** Before any row: this builder reads rows further down a file that begins so, a part of its rows. */
+  goOn({ names, width, kinds, expected }: SegmentStart, part: number): void {
+    this.expect(expected, part)
+    this.setNames(names)
+    this.headerWidth = width
+    this.builders = kinds.map((kind) => kind && this.builderOf(kind))
+  }
+  /** All rows as they stand, for the builder of the rows above. */
+  segment(source: ByteSource): TableSegment {
+    const { rows, raggedRows, blankAt } = this
+    return { rows, columns: this.columnSegments(source), raggedRows, blankAt }
+  }
+  private *columnSegments(source: ByteSource): Generator<ColumnSegment> {
+    for (const [c] of this.names.entries()) {
+      const builder = this.builders[c]
+      this.builders[c] = undefined
+      yield builder?.segment(source) ?? { kind: 'blank' }
+    }
+  }
+  /** Rows that another builder read, which stand below all that there are. */
+  append({ rows, columns, raggedRows, blankAt }: TableSegment, source: ByteSource): void {
+    let c = 0
+    for (const column of columns) {
+      this.widen(c + 1)
+      this.appendColumn(c++, column, rows, source)
+    }
+    for (; c < this.names.length; c++) this.appendColumn(c, { kind: 'blank' }, rows, source)
+    const above = this.rows + this.blankAt.length
+    for (const at of blankAt) this.blankAt.push(above + at)
+    this.rows += rows
+    this.raggedRows += raggedRows
+  }
+  private appendColumn(c: number, segment: ColumnSegment, rows: number, source: ByteSource): void {
+    const kind = segment.kind === 'codes' ? 'texts' : segment.kind
+    if (!this.builders[c] && kind === 'blank') return
+    const builder = this.builders[c] ?? this.beginAs(c, this.builderOf(kind as 'numbers' | 'texts'))
+    builder.append(segment, rows, source)
+    if (kind !== 'blank' && kind !== kindOf(builder)) this.mixed.add(c)
   }
 
   add(batch: readonly (readonly string[])[]): void {
@@ -135,7 +186,9 @@ export class TableBuilder {
 
   /** A column's first values: what builds it from here on, with the empty rows before them. */
   private begin(c: number, first: readonly string[]): NumberBuilder | TextBuilder {
-    const builder = this.builderFor(this.names[c] as string, first)
+    return this.beginAs(c, this.builderFor(this.names[c] as string, first))
+  }
+  private beginAs(c: number, builder: NumberBuilder | TextBuilder): NumberBuilder | TextBuilder {
     for (let i = 0; i < this.rows; i++) builder.add('')
     this.builders[c] = builder
     return builder
@@ -144,9 +197,11 @@ export class TableBuilder {
   private builderFor(name: string, first: readonly string[]): NumberBuilder | TextBuilder {
     const type = this.typeGiven(name)?.type
     const numeric = type === 'integer' || type === 'decimal' || (type === undefined && this.read.types !== 'text')
-    return numeric && !this.asText.has(name) && looksNumeric(first, this.locale)
-      ? new NumberBuilder(this.locale, this.expected)
-      : new TextBuilder(this.expected)
+    return this.builderOf(numeric && !this.asText.has(name) && looksNumeric(first, this.locale) ? 'numbers' : 'texts')
+  }
+  private builderOf(kind: 'numbers' | 'texts'): NumberBuilder | TextBuilder {
+    const { expected, room } = this
+    return kind === 'numbers' ? new NumberBuilder(this.locale, room) : new TextBuilder(expected, room)
   }
 
   private typeGiven(name: string): ConversionTarget | undefined {
@@ -157,9 +212,10 @@ export class TableBuilder {
   /**
    * Rows straight from UTF-8 bytes, from a position that begins a row below the names: no string is made of a
    * number, nor of a word met before. Rows are cut in blocks and each block goes column by column; after each the
-   * position is yielded. False where a quote stands as it should not; the caller reads otherwise then.
+   * position is yielded. Where the reading ended: the end of the bytes, or a row in which a quote stands as it should not; the
+   * caller reads that otherwise.
    */
-  *scan(source: ByteSource, from: number, delimiter: number, quote: number): Generator<number, boolean> {
+  *scan(source: ByteSource, from: number, delimiter: number, quote: number): Generator<number, number> {
     const width = Math.max(1, this.names.length)
     const kernel = kernels().csv(source, { delimiter, quote, width })
     for (let at = from; at < source.size;) {
@@ -171,11 +227,11 @@ export class TableBuilder {
         continue
       }
       const next = this.oddRow(source, at, delimiter, quote)
-      if (next < 0) return false
+      if (next < 0) return at
       at = next
       if (this.names.length > width) return yield* this.scan(source, at, delimiter, quote)
     }
-    return true
+    return source.size
   }
 
   /** A block of rows of the same width, none of them blank. */
@@ -217,7 +273,7 @@ export class TableBuilder {
   get surprises(): string[] {
     return this.names.filter((_, c) => {
       const builder = this.builders[c]
-      return builder instanceof NumberBuilder && builder.surprised
+      return this.mixed.has(c) || (builder instanceof NumberBuilder && builder.surprised)
     })
   }
 
@@ -252,6 +308,9 @@ export class TableBuilder {
     return { table: Table.of(this.names, columns, this.rows), notes, unreadable, blank, blankAt: this.blankAt }
   }
 }
+
+const kindOf = (builder: NumberBuilder | TextBuilder): 'numbers' | 'texts' =>
+  builder instanceof NumberBuilder ? 'numbers' : 'texts'
 
 /** So many bytes are looked at first for a row that is odd. */
 const shortRow = 1 << 14

@@ -1,8 +1,10 @@
 import type { ByteDictionary, ByteSource, CellTexts, CsvKernel } from '../kernels/csv-kernel.ts'
 import type { TextColumn } from '../table/column.ts'
+import { kernels } from '../kernels/kernels.ts'
 import { uint8s, uint32s } from '../kernels/memory.ts'
 import { LazyStrings, plainTextFromBytes, unpacked } from '../table/stored-text.ts'
 import { grown, trimmed, type ColumnBlock } from './column-builders.ts'
+import { cellTexts, type ColumnSegment } from './segments.ts'
 
 /** A long slice would keep its whole chunk of the file in memory; a word of the dictionary is its own string. */
 const own = (text: string): string => (text.length < 13 ? text : Array.from(text).join(''))
@@ -13,8 +15,11 @@ interface TextStore {
   /** How many different texts there are; undefined where that is not counted. */
   readonly distinct: number | undefined
   add(text: string): void
+  segment(bytesOf: ByteSource['bytesOf']): TextSegment
   done(): TextColumn
 }
+/** Cells of text that another builder read. */
+type TextSegment = Exclude<ColumnSegment, { readonly kind: 'blank' | 'numbers' }>
 
 /** Codes of cells, which grow. */
 class Codes {
@@ -66,6 +71,9 @@ class DictionaryOfStrings implements TextStore {
     const codes = this.codes.done()
     return new PlainStrings(Array.from(codes, (code) => this.words[code] as string))
   }
+  segment(bytesOf: ByteSource['bytesOf']): TextSegment {
+    return { kind: 'codes', codes: this.codes.done(), texts: cellTexts(this.words, bytesOf) }
+  }
   done(): TextColumn {
     return { type: 'text', form: 'dictionary', indices: this.codes.done(), dictionary: this.words }
   }
@@ -83,11 +91,18 @@ class PlainStrings implements TextStore {
   add(text: string): void {
     this.strings.push(text)
   }
+  segment(bytesOf: ByteSource['bytesOf']): TextSegment {
+    return { kind: 'texts', texts: cellTexts(this.strings, bytesOf) }
+  }
   done(): TextColumn {
     return { type: 'text', form: 'plain', strings: this.strings }
   }
 }
 
+const addTo = (to: Uint32Array, from: Uint32Array, more: number): void => {
+  const n = to.length
+  for (let i = 0; i < n; i++) to[i] = from[i]! + more
+}
 /** Bytes of texts behind one another, and where each ends. */
 class PlainBytes implements TextStore {
   private bytes: Uint8Array
@@ -130,6 +145,18 @@ class PlainBytes implements TextStore {
     }
     this.addTexts(texts, made)
   }
+  append(segment: TextSegment): void {
+    if (segment.kind === 'codes') return this.addCodes(segment.codes, segment.texts)
+    const { bytes, ends } = segment.texts
+    const moved = uint32s(ends.length)
+    addTo(moved, ends, this.size)
+    this.addTexts(bytes, moved)
+  }
+  segment(): TextSegment {
+    const offsets = trimmed(this.offsets, this.length + 1)
+    const bytes = trimmed(this.bytes, offsets[this.length]!)
+    return { kind: 'texts', texts: { bytes, ends: offsets.subarray(1) } }
+  }
   /** How many bytes there are. */
   private get size(): number {
     return this.offsets[this.length]!
@@ -162,7 +189,7 @@ class DictionaryOfBytes implements TextStore {
     this.dictionary = kernel.dictionary()
     this.source = source
     this.codes = codes
-    for (const word of words) this.dictionary.codeOf(source.bytesOf(word))
+    this.dictionary.codesOf(cellTexts(words, (word) => source.bytesOf(word)))
   }
   get length(): number {
     return this.codes.length
@@ -182,17 +209,26 @@ class DictionaryOfBytes implements TextStore {
   }
   /** Rows from a wider one on are cut by another kernel, whose dictionary begins with the texts met so far, by the same codes. */
   private move(kernel: CsvKernel): void {
-    const { bytes, ends } = this.dictionary.texts()
+    const texts = this.dictionary.texts()
     this.kernel = kernel
     this.dictionary = kernel.dictionary()
-    for (let code = 1; code < ends.length; code++) this.dictionary.codeOf(bytes.subarray(ends[code - 1], ends[code]))
+    this.dictionary.codesOf(texts)
   }
-  plain(expected: number): PlainBytes {
+  plain(room: number): PlainBytes {
     const { bytes, ends } = this.dictionary.texts()
-    const rows = Math.max(expected, this.length)
+    const rows = Math.max(room, this.length)
     const plain = new PlainBytes(this.source, rows, expectedBytes(bytes.length, this.length, rows))
     plain.addCodes(this.codes.done(), { bytes, ends })
     return plain
+  }
+  /** Codes of another dictionary, whose texts are looked up here once each. */
+  append(codes: Uint32Array, texts: CellTexts): void {
+    const map = this.dictionary.codesOf(texts)
+    const at = this.codes.extend(codes.length)
+    kernels().lookUp(codes, map, this.codes.buffer.subarray(at, at + codes.length))
+  }
+  segment(): TextSegment {
+    return { kind: 'codes', codes: this.codes.done(), texts: this.dictionary.texts() }
   }
   done(): TextColumn {
     const { bytes, ends } = this.dictionary.texts()
@@ -216,15 +252,25 @@ const nearlyAllDiffer = (distinct: number, rows: number, expected: number): bool
   return rows >= looks[1] || rows ** 2 / (2 * Math.max(0, rows - distinct)) > expected / 2
 }
 
+function* textsIn(segment: TextSegment, { decoder }: ByteSource): Generator<string> {
+  const { bytes, ends } = segment.texts
+  const decode = decoder(bytes)
+  const texts = Array.from(ends, (end, i) => decode(i === 0 ? 0 : ends[i - 1]!, end))
+  if (segment.kind === 'texts') yield* texts
+  else for (const code of segment.codes) yield texts[code] as string
+}
+
 /** Builds a text column cell by cell or block by block; a dictionary until nearly all values differ. */
 export class TextBuilder {
   private readonly expected: number
+  private readonly room: number
   private store: DictionaryOfStrings | PlainStrings | DictionaryOfBytes | PlainBytes
   private looked = 0
-  /** `expected`: how many cells there may be, so that buffers need not grow. */
-  constructor(expected = 1024) {
+  /** `expected`: how many cells the file may have; `room`: how many this builder may get, so that buffers need not grow. */
+  constructor(expected = 1024, room = expected) {
     this.expected = expected
-    this.store = new DictionaryOfStrings(expected)
+    this.room = room
+    this.store = new DictionaryOfStrings(room)
   }
   add(text: string): void {
     this.store.add(text)
@@ -237,11 +283,28 @@ export class TextBuilder {
     this.store = bytes
     this.chooseEncoding()
   }
+  /** The cells as they stand, for the builder of the rows above. */
+  segment(source: ByteSource): ColumnSegment {
+    return this.store.segment((text) => source.bytesOf(text))
+  }
+  /** Cells that another builder read further down the file; `rows` empty ones where they are no texts. */
+  append(segment: ColumnSegment, rows: number, source: ByteSource): void {
+    if (segment.kind === 'blank' || segment.kind === 'numbers') {
+      for (let i = 0; i < rows; i++) this.store.add('')
+      return
+    }
+    // texts of which the rows below have too many for a dictionary have too many in all
+    if (this.store instanceof DictionaryOfBytes && segment.kind === 'texts') this.store = this.store.plain(this.room)
+    const { store } = this
+    if (store instanceof DictionaryOfBytes && segment.kind === 'codes') store.append(segment.codes, segment.texts)
+    else if (store instanceof PlainBytes) store.append(segment)
+    else for (const text of textsIn(segment, source)) store.add(text)
+  }
   private asBytes(block: ColumnBlock): DictionaryOfBytes | PlainBytes {
     const { store } = this
     if (store instanceof DictionaryOfStrings) return new DictionaryOfBytes(block, store)
     const { strings } = store as PlainStrings
-    const rows = Math.max(this.expected, strings.length)
+    const rows = Math.max(this.room, strings.length)
     const characters = strings.reduce((sum, text) => sum + text.length, 0)
     const plain = new PlainBytes(block.source, rows, expectedBytes(characters, strings.length, rows))
     for (const text of strings) plain.add(text)
@@ -254,7 +317,7 @@ export class TextBuilder {
     this.looked++
     if (store.distinct === undefined || !nearlyAllDiffer(store.distinct, store.length, this.expected)) return
     if (store instanceof DictionaryOfStrings) this.store = store.plain()
-    if (store instanceof DictionaryOfBytes) this.store = store.plain(this.expected)
+    if (store instanceof DictionaryOfBytes) this.store = store.plain(this.room)
   }
   done(): TextColumn {
     return this.store.done()

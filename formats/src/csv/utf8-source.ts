@@ -1,6 +1,6 @@
 import { isUtf8 } from 'node:buffer'
 import type { ByteSource } from '@fabula/core'
-import { wholeCharacters, windowBytes, type FileContent } from '../file-content.ts'
+import { wholeCharacters, windowBytes, type FileParts } from '../file-parts.ts'
 import { spanDecoder } from '../spans.ts'
 
 /** Thrown where a file is not plain text in UTF-8. */
@@ -10,13 +10,16 @@ export class NotPlain extends Error {}
 export class Utf8Source implements ByteSource {
   readonly size: number
   readonly decoder = spanDecoder
-  private readonly content: FileContent
+  private readonly content: FileParts
   private window: Buffer = Buffer.alloc(0)
   private start = 0
   private checked = 0
-  constructor(content: FileContent) {
+  private readonly ahead: number
+  /** `end`: where the bytes end for this source, within those of the file; `ahead`: how many are read at once. */
+  constructor(content: FileParts, end = content.size, ahead = windowBytes) {
     this.content = content
-    this.size = content.size
+    this.ahead = ahead
+    this.size = end
   }
   bytesOf(text: string): Uint8Array {
     return Buffer.from(text)
@@ -29,7 +32,7 @@ export class Utf8Source implements ByteSource {
   }
   private load(from: number, length: number): void {
     this.start = from
-    this.window = this.content.part(from, Math.max(windowBytes, length))
+    this.window = this.content.part(from, Math.min(this.size - from, Math.max(this.ahead, length)))
     const fresh = this.window.subarray(Math.max(0, this.checked - from))
     const whole = from + this.window.length === this.size ? fresh.length : wholeCharacters(fresh)
     const text = fresh.subarray(0, whole)

@@ -1,5 +1,5 @@
 import { parentPort, workerData } from 'node:worker_threads'
-import { FileProblem } from '@fabula/formats'
+import { FileProblem, useReadingThreads } from '@fabula/formats'
 import { useCompiledKernels } from '@fabula/core/compiled'
 import { RunStopped, TooLarge } from '@fabula/core'
 import { ColumnStore } from './column-store.ts'
@@ -9,6 +9,7 @@ import type { ChildSettings, JobEvent, ToChild } from './protocol.ts'
 import { perform } from './tasks/index.ts'
 
 useCompiledKernels()
+useReadingThreads(new URL('./segment-worker.js', import.meta.url))
 
 if (!parentPort) throw new Error('this is a worker')
 const port = parentPort

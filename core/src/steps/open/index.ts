@@ -8,6 +8,7 @@ import { checkFormats, formatWords, readSql, unreadSql } from '../cast/index.ts'
 import { isPlain, localeWords } from '../../reading/number-locales.ts'
 import { moreDatePatterns, otherNumberSigns } from '../shared/reading-fixes.ts'
 import { name } from '../../reading/name-schema.ts'
+import { headerRows } from '../../reading/row-filter.ts'
 import { plainPython } from './plain-python.ts'
 import { defineStep, slot, type Sentence, type SqlContext, type TableNames } from '../shared/step-kind.ts'
 import {
@@ -16,7 +17,6 @@ import {
   type ReadOptions,
   readSchema,
   isWorkbook,
-  headerRows,
 } from '../../reading/read-options.ts'
 
 type Open = { readonly input: string; readonly read?: ReadOptions | undefined }

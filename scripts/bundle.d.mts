@@ -1,0 +1,1 @@
+export const buildReader: (folder: string) => Promise<unknown>
