@@ -113,15 +113,23 @@ const timedPart = async (work: Work): Promise<() => unknown> => {
   if (act) return () => write(act, table)
   const sources = { rows: source, ...(work.other ? { other: await opened(work.other, count) } : {}) }
   if (work.kept === undefined) return () => shownAndMade(run(work.steps, sources))
-  const cache = new StepCache()
-  made(run(work.steps, sources, cache))
+  const { cache, edits } = keptRun(work, sources)
   // another value in the first of the sentences that are run again
   const again = work.steps.map((step, i) =>
     i === work.kept && step.kind === 'filter'
-      ? { ...step, where: { column: 'Minutes', op: 'greater' as const, value: 11 } }
+      ? { ...step, where: { column: 'Minutes', op: 'greater' as const, value: 10 + edits } }
       : step,
   )
   return () => shownAndMade(run(again, sources, cache))
+}
+/** Works that are run again from a sentence on, with what is kept of them and how often they were edited: somebody tries one value after the other. */
+const kept = new Map<string, { readonly cache: StepCache; readonly edits: number }>()
+const keptRun = (work: Work, sources: Readonly<Record<string, OpenedSource>>) => {
+  const cache = kept.get(work.name)?.cache ?? new StepCache()
+  if (!kept.has(work.name)) made(run(work.steps, sources, cache))
+  const one = { cache, edits: (kept.get(work.name)?.edits ?? 0) + 1 }
+  kept.set(work.name, one)
+  return one
 }
 
 /** Memory in MB, now and at most since the last call. */

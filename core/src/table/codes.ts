@@ -64,9 +64,24 @@ export const codingOf = (column: Column, most: number): Coding | undefined => {
     ? { bound: high - low + 2, below: low - 1 }
     : undefined
 }
+/** Codes of all rows of columns of whole numbers: asked for a second time they are remembered, as where groups are previewed again and again. */
+const rangeCodes = new WeakMap<ValueColumn, Uint32Array | 'asked'>()
+const allCodesOfRange = (column: ValueColumn, below: number): Uint32Array => {
+  const known = rangeCodes.get(column)
+  if (known instanceof Uint32Array) return known
+  const codes = codesOfRange(column, below, undefined)
+  rangeCodes.set(column, known ? codes : 'asked')
+  return codes
+}
+/** The codes that are remembered of a column. */
+export const heldCodes = (column: ValueColumn): Uint32Array | undefined => {
+  const known = rangeCodes.get(column)
+  return known instanceof Uint32Array ? known : undefined
+}
 /** The codes of a column by its coding, of all or of chosen rows. */
 export const codesBy = ({ bound, below }: Coding, column: Column, rows?: Int32Array): DenseCodes => {
-  if (!isTextColumn(column)) return { codes: codesOfRange(column, below!, rows), bound }
+  if (!isTextColumn(column))
+    return { codes: rows ? codesOfRange(column, below!, rows) : allCodesOfRange(column, below!), bound }
   const { indices } = asDictionary(column)
   return { codes: rows ? gatherIndices(indices, rows) : indices, bound }
 }

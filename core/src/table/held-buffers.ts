@@ -1,3 +1,4 @@
+import { heldCodes } from './codes.ts'
 import { isTextColumn, type Column } from './column.ts'
 import { bytesAString } from './stored-text.ts'
 
@@ -14,8 +15,10 @@ export const columnBuffers = (column: Column): HeldBuffer[] => {
       ]
     return column.stored ? [...column.stored.buffers] : [[column.strings, column.strings.length * bytesAString]]
   }
+  const codes = heldCodes(column)
   return [
     [column.values.buffer, column.values.byteLength],
+    ...(codes ? [[codes.buffer, codes.byteLength] as const] : []),
     ...(column.nulls ? [[column.nulls.buffer, column.nulls.byteLength] as const] : []),
   ]
 }

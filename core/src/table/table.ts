@@ -4,7 +4,7 @@ import { gather, gatherIndices, isComplete, sliceRows } from './gather.ts'
 import { columnBuffers, type HeldBuffer } from './held-buffers.ts'
 import type { DenseCodes } from '../kernels/table-kernels.ts'
 import { LazyColumn } from './lazy-column.ts'
-import { isRowsInOrder } from './rows-in-order.ts'
+import { areMost, isRowsInOrder } from './rows-in-order.ts'
 import { Selection } from './selection.ts'
 
 /** A column by name and type. */
@@ -23,16 +23,43 @@ const lengthOfBase = (base: Column | LazyColumn): number => (isLazy(base) ? base
 class ColumnView {
   private base: Column | LazyColumn
   private chosen: Selection | undefined
-  constructor(base: Column | LazyColumn, chosen?: Selection) {
+  /** The view that rows were chosen of, which is itself of chosen rows, and these rows. */
+  private origin: { readonly view: ColumnView; readonly chosen: Selection } | undefined
+  /** Whether the cells of rows chosen of this view were asked for. */
+  private asked = false
+  constructor(base: Column | LazyColumn, chosen?: Selection, origin?: ColumnView['origin']) {
     this.base = base
+    this.chosen = chosen
+    this.origin = origin
+  }
+  /**
+   * Before all cells are asked for. Rows chosen of chosen rows are gathered by both choices at once; where most rows of one view are
+   * chosen again and again, as a sentence behind it is edited, its cells are gathered once and all later choices are of these.
+   */
+  private settle(): void {
+    const { origin } = this
+    this.origin = undefined
+    if (!origin || !this.chosen) return
+    const { view, chosen } = origin
+    if (view.chosen && !(view.asked && areMost(chosen.rows, view.length))) {
+      view.asked = true
+      return
+    }
+    this.base = view.gathered
     this.chosen = chosen
   }
   get type(): ColumnType {
     return this.base.type
   }
   get column(): Column {
+    this.settle()
+    const base = this.gathered
+    return isLazy(base) ? base.column : base
+  }
+  /** What cells stand in, row for row. */
+  private get gathered(): Column | LazyColumn {
     const { base, chosen } = this
-    if (!chosen) return isLazy(base) ? base.column : base
+    if (!chosen) return base
     this.base = isLazy(base) ? base.gather(chosen.rows) : gather(base, chosen.rows)
     this.chosen = undefined
     return this.base
@@ -57,7 +84,9 @@ class ColumnView {
   }
   /** `compose` is shared by the slots of one table, so that equal selections are composed once. */
   taken(chosen: Selection, compose: (inner: Selection) => Selection): ColumnView {
-    return new ColumnView(this.base, this.chosen ? compose(this.chosen) : chosen)
+    return this.chosen
+      ? new ColumnView(this.base, compose(this.chosen), { view: this, chosen })
+      : new ColumnView(this.base, chosen)
   }
   /** Whether both are views of one column: rows that come from one another then hold the same cells. */
   sharesColumn(other: ColumnView): boolean {
@@ -68,6 +97,7 @@ class ColumnView {
   }
   /** Codes of the cells. Where rows repeat those of a column, its own are coded. */
   get codes(): DenseCodes {
+    this.settle()
     const { base } = this
     const index = this.chosen?.rows
     // codes that must be looked for are looked for among few of the rows alone
@@ -87,6 +117,7 @@ class ColumnView {
   }
   /** The column as it stands under the rows that were chosen of it. */
   get whole(): { readonly view: ColumnView; readonly chosen: Selection | undefined } {
+    this.settle()
     return { view: new ColumnView(this.base), chosen: this.chosen }
   }
 }
