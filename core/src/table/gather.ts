@@ -150,20 +150,6 @@ export const sliceRows = (count: number, from = 0, step = 1): Int32Array => {
   return markComplete(index)
 }
 
-/** a b, 2 -> a a b b */
-export const repeatEach = (count: number, times: number): Int32Array => {
-  const index = int32s(count * times)
-  fillRepeats(index, times)
-  return markComplete(index)
-}
-const fillRepeats = (index: Int32Array, times: number): void => {
-  const n = index.length
-  for (let row = 0, at = 0; at < n; row++) {
-    const end = at + times
-    for (; at < end; at++) index[at] = row
-  }
-}
-
 const sumLengths = (columns: readonly Column[]): number => columns.reduce((sum, column) => sum + lengthOf(column), 0)
 
 /** The indices of columns behind one another where all have the same dictionary; undefined where they have not. */

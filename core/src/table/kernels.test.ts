@@ -1,7 +1,8 @@
 import { expect, test } from 'vitest'
 import { codesOf } from './codes.ts'
 import { cellAt, columnOf, lengthOf, type Cell, type Column, type ColumnType, type TextColumn } from './column.ts'
-import { concat, countFilled, gather, interleave, mapText, repeatEach, testText } from './gather.ts'
+import { concat, countFilled, gather, interleave, mapText, testText } from './gather.ts'
+import { repeatEach } from './rows-in-order.ts'
 import { groupBy } from './group.ts'
 import { Table } from './table.ts'
 

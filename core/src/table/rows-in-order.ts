@@ -1,4 +1,5 @@
 import { int32s } from '../kernels/memory.ts'
+import { markComplete } from './gather.ts'
 
 /** The longest index of rows in order that was asked for; others are views of it. */
 let longest: WeakRef<Int32Array> | undefined
@@ -32,6 +33,30 @@ export const markAscending = (index: Int32Array): Int32Array => {
   orders.set(index, { ordered: true, different: index.length })
   return index
 }
+/** The longest index of repeated rows that was asked for last, and how often each stands in it. */
+let repeated: { readonly times: number; readonly longest: WeakRef<Int32Array> } | undefined
+
+const fillRepeats = (index: Int32Array, times: number): void => {
+  const n = index.length
+  for (let row = 0, at = 0; at < n; row++) {
+    const end = at + times
+    for (; at < end; at++) index[at] = row
+  }
+}
+/** a b, 2 -> a a b b. Shared with others of as many times, so that it is made and held once. */
+export const repeatEach = (count: number, times: number): Int32Array => {
+  const length = count * times
+  let all = repeated?.times === times ? repeated.longest.deref() : undefined
+  if (!all || all.length < length) {
+    all = int32s(length)
+    fillRepeats(all, times)
+    repeated = { times, longest: new WeakRef(all) }
+  }
+  const index = all.length === length ? all : all.subarray(0, length)
+  orders.set(index, { ordered: true, different: times > 0 ? count : 0 })
+  return markComplete(index)
+}
+
 /** 0 1 2 … up to `count`, and -1 behind them for rows that come from elsewhere. */
 export const rowsAndOthers = (count: number, others: number): Int32Array => {
   const index = int32s(count + others)

@@ -18,7 +18,8 @@ import {
   type ColumnType,
   type TextColumn,
 } from '../../table/column.ts'
-import { interleave, repeatEach } from '../../table/gather.ts'
+import { interleave } from '../../table/gather.ts'
+import { repeatEach } from '../../table/rows-in-order.ts'
 import { bitmap, int32s, isSet, set, uint32s, type Bitmap } from '../../kernels/memory.ts'
 import { convert } from '../../reading/convert.ts'
 import { columnBuffers } from '../../table/held-buffers.ts'
