@@ -15,6 +15,8 @@ export type LazySource = {
   /** Single cells are read with many beside them, so that few are not had sooner than all. */
   readonly inParts?: true
   readonly cell: (row: number) => Cell
+  /** Whether single cells have cost as much as all do, which are made then. */
+  readonly spent?: () => boolean
   readonly make: () => Column
   /** The columns whose cells it holds in turns, row by row. */
   readonly turns?: readonly Column[]
@@ -39,6 +41,7 @@ export class LazyColumn {
     return this.source.length
   }
   cell(row: number): Cell {
+    if (!this.made && this.source.spent?.()) return cellAt(this.column, row)
     return this.made ? cellAt(this.made, row) : this.source.cell(row)
   }
   /** All its cells; made once. */

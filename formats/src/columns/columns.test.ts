@@ -66,6 +66,23 @@ describe('columns kept in a file', () => {
     expect(writeCsv(back)).toBe(writeCsv(table))
     expect(new Map(back.buffers).size).toBeGreaterThan(0)
   })
+  test('cells far apart are read one part after the other until all of the column has cost no more', async () => {
+    const opened = await openInput([fileFromBytes('a.csv', Buffer.from(csv))], {})
+    const { table: back } = await again(opened)
+    const far = Array.from({ length: 40 }, (_, i) => (i * 7919) % 30_000)
+    const told = (): unknown[] => far.map((row) => back.names.map((_, at) => back.cell(at, row)))
+    const want = far.map((row) => back.names.map((_, at) => opened.table.cell(at, row)))
+    const held = (): number => new Map(back.buffers).size
+    for (const row of [0, 9000, 1, 9001]) back.cell(0, row)
+    expect(held()).toBe(0)
+    expect(told()).toEqual(want)
+    const all = held()
+    expect(all).toBeGreaterThanOrEqual(back.names.length)
+    back.release()
+    expect(held()).toBe(0)
+    expect(told()).toEqual(want)
+    expect(held()).toBe(all)
+  })
   test('a file that is cut short or is another is not taken', async () => {
     const path = place()
     await writeColumnsFile(path, await openInput([fileFromBytes('a.csv', Buffer.from('A\n1\n'))], {}))

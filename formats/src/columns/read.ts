@@ -115,14 +115,24 @@ class ColumnReader {
     let words: LazyStrings | undefined
     const wordsOf = (): LazyStrings => (words ??= this.texts((place as { dictionary: TextPlace }).dictionary))
     let part: Part | undefined
+    // rows far apart, as of a sorted table, are each in a part of their own
+    let partsLeft = Math.ceil(length / rowsAPart)
     const cell = (row: number): Cell => {
       const first = row - (row % rowsAPart)
-      if (part?.first !== first) part = this.part(place, first, wordsOf)
+      if (part?.first !== first) {
+        part = this.part(place, first, wordsOf)
+        partsLeft--
+      }
       return part.cell(row)
+    }
+    const make = (): Column => {
+      part = undefined
+      partsLeft = Math.ceil(length / rowsAPart)
+      return this.column(place)
     }
     return new LazyColumn({
       ...{ type: place.type, length, holds: () => [], again: true, inParts: true },
-      ...{ cell, make: () => this.column(place) },
+      ...{ cell, spent: () => partsLeft <= 0, make },
     })
   }
 }
