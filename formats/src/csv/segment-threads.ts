@@ -27,7 +27,14 @@ const takeThread = (): Worker => {
   const known = idle.pop()
   if (known) return known
   made++
-  return new Worker(script as URL)
+  const worker = new Worker(script as URL)
+  // what ends a thread ends no more than that; who waits for it hears of it below
+  worker.on('error', () => undefined)
+  worker.on('exit', () => {
+    made--
+    if (idle.includes(worker)) idle.splice(idle.indexOf(worker), 1)
+  })
+  return worker
 }
 
 /** A segment that is being read. */
@@ -61,17 +68,17 @@ export const readInThread = (request: SegmentRequest): SegmentReading => {
   // the process stays while it reads, and may end when it does not
   worker.ref()
   const result = new Promise<TableSegment | undefined>((resolve) => {
-    const settle = (lost: boolean, segment: TableSegment | undefined): void => {
-      worker.off('message', answered).off('error', failed).off('exit', failed)
-      if (lost) made--
-      else idle.push(worker)
+    const answered = (reply: SegmentReply): void => {
+      worker.off('exit', ended)
       worker.unref()
-      resolve(segment)
+      idle.push(worker)
+      resolve(reply && { ...reply, columns: columnsFrom(port1, reply.width) })
     }
-    const answered = (reply: SegmentReply): void =>
-      settle(false, reply && { ...reply, columns: columnsFrom(port1, reply.width) })
-    const failed = (): void => settle(true, undefined)
-    worker.on('message', answered).on('error', failed).on('exit', failed)
+    const ended = (): void => {
+      worker.off('message', answered)
+      resolve(undefined)
+    }
+    worker.once('message', answered).once('exit', ended)
   })
   worker.postMessage({ request, shared: progress.shared, port: port2 } satisfies SegmentOrder, [port2])
   return { progress, result, close: () => port1.close() }

@@ -62,6 +62,14 @@ const sameByThreads = async (content: string | Buffer, options: ReadOptions = {}
 }
 
 describe('a large file that several threads read', () => {
+  // before any other test: threads that wait would be taken
+  test('is read by one thread where the others cannot be had', async () => {
+    const path = written(fileOf('No,Clinic', (i) => `${i},${clinics[i % 5]}`))
+    const { told } = await read(path, {})
+    useReadingThreads(pathToFileURL(join(folder, 'missing.js')), 2 << 20)
+    // more often than there may be threads: none that ended is waited for
+    for (let i = 0; i < 5; i++) expect(await read(path, {})).toEqual({ alone: availableParallelism() === 1, told })
+  })
   test('has rows of all kinds in their order, and counts what is odd in all its parts', async () => {
     const next = rolling(31)
     const odd = [
@@ -140,17 +148,14 @@ describe('a large file that several threads read', () => {
     const { csv } = await sameByThreads(Buffer.concat([Buffer.from(text), Buffer.from('1,Gr\xfcnau\n', 'latin1')]))
     expect(csv.endsWith('1,Grünau\n')).toBe(true)
   })
-  test('is read by one thread where the others cannot be had, and stops when it is told to', async () => {
+  test('stops when it is told to, and is read anew', async () => {
     const path = written(fileOf('No,Clinic', (i) => `${i},${clinics[i % 5]}`))
     const { told } = await read(path, {})
-    useReadingThreads(pathToFileURL(join(folder, 'missing.js')), 2 << 20)
-    expect((await read(path, {})).told).toEqual(told)
     useReadingThreads(worker, 2 << 20)
     const stopped = openInput([fileFromPath(path)], {}, {}, (share) => {
       if (share > 0.3) throw new Error('stopped')
     })
     await expect(stopped).rejects.toThrow('stopped')
-    const again = await read(path, {})
-    expect(again).toEqual({ alone: availableParallelism() === 1, told })
+    expect(await read(path, {})).toEqual({ alone: availableParallelism() === 1, told })
   })
 })
