@@ -103,7 +103,7 @@ const useProtection = (app: Express, { log, hosts, proxies }: AppOptions): void 
       referrerPolicy: { policy: 'same-origin' },
     }),
   )
-  // rows of a preview are made small in a third of a millisecond; what is sent once to each browser has more time below
+  // each preview is compressed anew, and no other request is served meanwhile; what is sent once to each browser has more time below
   app.use(compression({ level: replyLevel }))
   app.use(express.json({ limit: '20mb' }))
 }
