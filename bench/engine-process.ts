@@ -123,11 +123,10 @@ const timedPart = async (work: Work): Promise<() => unknown> => {
   return () => shownAndMade(run(again, sources, cache))
 }
 /** Works that are run again from a sentence on, with what is kept of them and how often they were edited: somebody tries one value after the other. */
-const kept = new Map<string, { readonly cache: StepCache; readonly edits: number }>()
+const kept = new Map<string, { readonly cache: StepCache; edits: number }>()
 const keptRun = (work: Work, sources: Readonly<Record<string, OpenedSource>>) => {
-  const cache = kept.get(work.name)?.cache ?? new StepCache()
-  if (!kept.has(work.name)) made(run(work.steps, sources, cache))
-  const one = { cache, edits: (kept.get(work.name)?.edits ?? 0) + 1 }
+  const one = kept.get(work.name) ?? { cache: new StepCache(), edits: 0 }
+  if (one.edits++ === 0) made(run(work.steps, sources, one.cache))
   kept.set(work.name, one)
   return one
 }

@@ -23,12 +23,9 @@ export const contentOf = (bytes: Buffer): FileContent => ({
 export const contentAt = (path: string, name: string): FileContent => {
   const file = new HeldFile(path)
   const { size } = file
-  // the file closes when nobody holds it any more
-  const { part } = partsOf(file.descriptor, size)
   return {
-    size,
+    ...partsOf(file),
     descriptor: file.descriptor,
-    part: (from, length) => part(from, Math.min(length, file.size - from)),
     all: () => {
       if (size > constants.MAX_LENGTH)
         throw new FileProblem(

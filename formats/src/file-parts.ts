@@ -16,8 +16,12 @@ export const fillFrom = (descriptor: number, view: Uint8Array, from: number): vo
   }
 }
 
-/** The first bytes of a file that somebody holds open, of which no more is held here than was asked for last. */
-export const partsOf = (descriptor: number, size: number): FileParts => {
+/** The bytes of an open file, of which no more is held here than was asked for last. */
+export const partsOf = (file: {
+  readonly size: number
+  readonly fill: (view: Uint8Array, from: number) => void
+}): FileParts => {
+  const { size } = file
   let window: Buffer = Buffer.alloc(0)
   return {
     size,
@@ -25,7 +29,7 @@ export const partsOf = (descriptor: number, size: number): FileParts => {
       const wanted = Math.max(0, Math.min(length, size - from))
       if (window.length < wanted) window = Buffer.allocUnsafeSlow(wanted)
       const part = window.subarray(0, wanted)
-      fillFrom(descriptor, part, from)
+      file.fill(part, from)
       return part
     },
   }

@@ -110,8 +110,7 @@ export class NumberBuilder {
     const from = this.length
     if (from + rows > this.values.length) this.values = grown(float64s, this.values, from + rows)
     this.length = from + rows
-    if (segment.kind === 'blank') for (let i = 0; i < rows; i++) this.emptyRows.push(from + i)
-    else if (segment.kind !== 'numbers') this.surprised = true
+    if (segment.kind !== 'numbers') for (let i = 0; i < rows; i++) this.emptyRows.push(from + i)
     else {
       this.values.set(segment.values, from)
       for (const row of segment.empty) this.emptyRows.push(from + row)

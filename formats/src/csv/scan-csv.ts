@@ -147,8 +147,10 @@ class FileScan {
         await this.sayProgress(from)
         continue
       }
-      if (!segment) await this.endParts()
-      if (!segment) return from
+      if (!segment) {
+        await this.endParts()
+        return from
+      }
       this.builder.append(segment, new Utf8Source(this.scan.content))
       this.parts.shift()
       reading.close()

@@ -1,5 +1,5 @@
 import { TableBuilder, type ReadOptions, type SegmentStart, type TableSegment } from '@fabula/core/reading'
-import { partsOf } from '../file-parts.ts'
+import { fillFrom, partsOf } from '../file-parts.ts'
 import { NotPlain, Utf8Source } from './utf8-source.ts'
 
 /** Rows of a CSV file from the byte `from` on, where a row begins, up to `end`, where one ends. */
@@ -46,7 +46,8 @@ export class SegmentProgress {
 /** Reads a segment; undefined where it was stopped, is no plain text, or does not begin and end between two rows. */
 export const readSegment = (request: SegmentRequest, progress: SegmentProgress): TableSegment | undefined => {
   const { size, from, end, read, asText, start, delimiter, quote } = request
-  const source = new Utf8Source(partsOf(request.descriptor, end))
+  const fill = (view: Uint8Array, at: number): void => fillFrom(request.descriptor, view, at)
+  const source = new Utf8Source(partsOf({ size: end, fill }))
   const builder = new TableBuilder(read, new Set(asText))
   builder.goOn(start, (end - from) / size)
   try {
