@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { demo, startServer, type Running } from '../browser/server.ts'
 import { caller } from './call.ts'
+import { until } from './until.ts'
 import type { FlowReply, MailsReply, RunReply, WatchesReply } from '@fabula/core/api'
 
 let server: Running
@@ -16,12 +17,12 @@ const { call, demoFlow } = caller(() => server)
 const folder = mkdtempSync(join(tmpdir(), 'fabula-watched-'))
 /** What a watch has noted, newest first, once there is more than this. */
 const noted = async (base: string, more: number): Promise<WatchesReply['watches'][number]['log']> => {
-  for (;;) {
-    const log = (await call<WatchesReply>('GET', `${base}/watches`)).data.watches[0]?.log ?? []
-    if (log.length > more) return log
-    await new Promise((resolve) => setTimeout(resolve, 100))
-  }
+  const log = async (): Promise<WatchesReply['watches'][number]['log']> =>
+    (await call<WatchesReply>('GET', `${base}/watches`)).data.watches[0]?.log ?? []
+  await until(async () => (await log()).length > more, `the watch noted nothing after ${more} entries`)
+  return log()
 }
+const mails = async (): Promise<MailsReply['mails']> => (await call<MailsReply>('GET', '/api/mails')).data.mails
 
 test('a folder is watched: what fits is replayed, what does not waits and says why, and both are told by mail', async () => {
   const { id } = await demoFlow()
@@ -40,12 +41,10 @@ test('a folder is watched: what fits is replayed, what does not waits and says w
   copyFileSync(demo('visits-2031-05.csv'), join(folder, 'visits-2031-05.csv'))
   const [first] = await noted(base, 0)
   expect(first).toMatchObject({ what: 'replays', sentence: 'targets-2031.csv, visits-2031-05.csv' })
-  for (;;) {
-    const run = (await call<RunReply>('GET', `${base}/runs/${first?.run ?? ''}`)).data
-    if (run.state === 'running') continue
-    expect(run).toMatchObject({ state: 'done', alone: true, outputs: [{ rows: 8 }, { rows: 56 }] })
-    break
-  }
+  const run = async (): Promise<RunReply> => (await call<RunReply>('GET', `${base}/runs/${first?.run ?? ''}`)).data
+  await until(async () => (await run()).state !== 'running', 'the replay does not end')
+  expect(await run()).toMatchObject({ state: 'done', alone: true, outputs: [{ rows: 8 }, { rows: 56 }] })
+  await until(async () => (await mails()).length > 0, 'no mail of a replay that ended')
 
   copyFileSync(demo('visits-2031-06.csv'), join(folder, 'visits-2031-06.csv'))
   const [second] = await noted(base, 1)
@@ -56,13 +55,13 @@ test('a folder is watched: what fits is replayed, what does not waits and says w
   expect((await noted(base, 2))[0]?.sentence).toBe(
     'price-list-2031.csv fits no input of the story by its name or its columns.',
   )
-  const { mails } = (await call<MailsReply>('GET', '/api/mails')).data
-  expect(mails.map(({ to, subject }) => `${to}: ${subject}`)).toEqual([
+  const sent = await mails()
+  expect(sent.map(({ to, subject }) => `${to}: ${subject}`)).toEqual([
     'ines@fernhollow.example: Monthly takings by clinic waits for you',
     'ines@fernhollow.example: Monthly takings by clinic waits for you',
     'ines@fernhollow.example: Monthly takings by clinic was replayed',
   ])
-  expect(mails[2]?.body).toBe('takings.csv: 8 rows\ntargets.csv: 56 rows')
+  expect(sent[2]?.body).toBe('takings.csv: 8 rows\ntargets.csv: 56 rows')
 })
 
 test('a file whose name says nothing finds its input by its columns', async () => {
@@ -125,8 +124,7 @@ test('of two files that arrive together the one that does not fit waits alone, a
   const { flows } = (await call<{ flows: { id: string; waits: number }[] }>('GET', '/api/flows')).data
   expect(flows.find((flow) => flow.id === id)?.waits).toBeGreaterThan(0)
   // nobody is told by mail, but the notices have it
-  const { mails } = (await call<MailsReply>('GET', '/api/mails')).data
-  expect(mails[0]).toMatchObject({ to: 'who keeps this server' })
+  expect((await mails())[0]).toMatchObject({ to: 'who keeps this server' })
 })
 
 test('where all must be there, nothing begins before every input has a new file', async () => {

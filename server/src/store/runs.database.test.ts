@@ -7,7 +7,7 @@ import { knownFile, memoryDatabase, recipeOf } from '../testing/memory-store.ts'
 import { FileStore } from './files.ts'
 import { Flows } from './flows.ts'
 import { Links } from './links.ts'
-import { Runs, type RunAsked, type RunMade } from './runs.ts'
+import { Runs, type RunAsked, type RunMade, type RunStart } from './runs.ts'
 import { Secrets } from './secrets.ts'
 import { Shelf } from './shelf.ts'
 import { SourceStore } from './sources.ts'
@@ -48,7 +48,7 @@ const output = (hash: string): RunReply['outputs'][number] => ({
   first: [['12']],
   names: ['Fee'],
 })
-const start = async (flow: string, more: { link?: string; repeats?: string; alone?: boolean } = {}) => {
+const start = async (flow: string, more: Partial<Pick<RunStart, 'link' | 'repeats' | 'alone' | 'watch'>> = {}) => {
   const { edit } = await flows.get(flow)
   return runs.start({ flow, edit, asked, clock: 1_000, ...more })
 }
@@ -231,17 +231,28 @@ describe('watches', () => {
     const [watch] = (await watches.list(flow)).watches
     const id = watch?.id ?? ''
     const may = await knownFile(database, 'may.csv', 'a')
-    const run = await start(flow)
+    const run = await start(flow, { watch: id })
     await watches.note(id, { what: 'replays', sentence: 'May is told.', run, files: { visits: [may] } })
     await watches.note(id, { what: 'waits', sentence: 'June does not fit.', files: {} })
     expect(await watches.lastFiles(id)).toEqual({ visits: [may] })
     expect((await watches.ofRun(run))?.id).toBe(id)
     expect((await watches.list(flow)).watches[0]?.log.map(({ what }) => what)).toEqual(['waits', 'replays'])
   })
+  test('a mail goes with its entry or not at all', async () => {
+    const watches = new Watches(database)
+    const mail = { to: 'cleo@fernhollow.example', subject: 'July waits', text: 'A sheet is missing.' }
+    const waits = { what: 'waits', sentence: 'July does not fit.', files: {} } as const
+    await expect(watches.note('no such watch', waits, mail)).rejects.toThrow()
+    expect((await watches.mails()).mails.map(({ to }) => to)).not.toContain(mail.to)
+    const flow = await flows.create(recipeOf('Watched'))
+    await watches.add(flow, settings, new Date('2031-07-01T06:00:00Z'), [])
+    await watches.note((await watches.list(flow)).watches[0]?.id ?? '', waits, mail)
+    expect((await watches.mails()).mails[0]).toMatchObject({ to: mail.to, subject: mail.subject })
+  })
   test('their mails lie in the box, the newest first', async () => {
     const watches = new Watches(database)
-    await watches.mail('ada@fernhollow.example', 'May is told', 'All 114 rows.')
-    await watches.mail('bo@fernhollow.example', 'June waits', 'A column is missing.')
+    await watches.mail({ to: 'ada@fernhollow.example', subject: 'May is told', text: 'All 114 rows.' })
+    await watches.mail({ to: 'bo@fernhollow.example', subject: 'June waits', text: 'A column is missing.' })
     expect((await watches.mails()).mails.slice(0, 2).map(({ to }) => to)).toEqual([
       'bo@fernhollow.example',
       'ada@fernhollow.example',

@@ -1,6 +1,6 @@
 import type { FileRef, MailsReply, WatchesReply, WatchSettings } from '@fabula/core/api'
 import { iso, newId } from './database.ts'
-import type { StatementRunner } from './statements.ts'
+import type { Statement, StatementRunner } from './statements.ts'
 
 type WatchRow = Record<string, unknown>
 /** A story that is replayed by itself. `seen`: the files of its folder that were taken in, by name, size and time of change. */
@@ -18,6 +18,13 @@ export type Noted = {
   readonly run?: string | undefined
   readonly files: Readonly<Record<string, readonly FileRef[]>>
 }
+
+export type Mail = { readonly to: string; readonly subject: string; readonly text: string }
+
+const mailStatement = ({ to, subject, text }: Mail): Statement => ({
+  sql: 'insert into mails (recipient, subject, body) values ($1, $2, $3)',
+  params: [to, subject, text],
+})
 
 /** Watched folders and schedules, with their logs. */
 export class Watches {
@@ -67,20 +74,18 @@ export class Watches {
       [...keys],
     )
   }
-  async note(id: string, { what, sentence, run, files }: Noted): Promise<void> {
-    await this.database.query(
-      'insert into watch_log (watch, what, sentence, run, files) values ($1, $2, $3, $4, $5)',
-      id,
-      what,
-      sentence,
-      run ?? null,
-      JSON.stringify(files),
-    )
+  /** A mail that goes with an entry is sent with it or not at all. */
+  async note(id: string, { what, sentence, run, files }: Noted, mail?: Mail): Promise<void> {
+    const entry = {
+      sql: 'insert into watch_log (watch, what, sentence, run, files) values ($1, $2, $3, $4, $5)',
+      params: [id, what, sentence, run ?? null, JSON.stringify(files)],
+    }
+    await this.database.transaction(mail === undefined ? [entry] : [mailStatement(mail), entry])
   }
   /** The watch that asked for a replay. */
   async ofRun(run: string): Promise<StoredWatch | undefined> {
     const [row] = await this.database.query(
-      'select w.* from watches w join watch_log l on l.watch = w.id where l.run = $1 limit 1',
+      'select w.* from watches w join runs r on r.watch = w.id where r.id = $1',
       run,
     )
     return row && watchOf(row)
@@ -123,8 +128,8 @@ export class Watches {
   }
 
   /** A stand-in for a mail service: notices lie here and can be read on the page. */
-  async mail(to: string, subject: string, text: string): Promise<void> {
-    await this.database.query('insert into mails (recipient, subject, body) values ($1, $2, $3)', to, subject, text)
+  async mail(mail: Mail): Promise<void> {
+    await this.database.transaction([mailStatement(mail)])
   }
   async mails(): Promise<MailsReply> {
     return {

@@ -247,14 +247,13 @@ export class Watcher {
   }
   private async say(watch: StoredWatch, noted: Parameters<Watches['note']>[1]): Promise<void> {
     const { watches, flows } = this.parts
-    await watches.note(watch.id, noted)
     const { recipe } = await flows.get(watch.flow)
     // whatever waits is seen in the notices, also where nobody gets a mail
-    await watches.mail(
-      watch.settings.mail ?? 'who keeps this server',
-      `${recipe.name} ${noted.what === 'waits' ? 'waits for you' : 'could not be replayed'}`,
-      `${noted.sentence}\n\nNothing was written. Open the story’s page “Replay” to answer.`,
-    )
+    await watches.note(watch.id, noted, {
+      to: watch.settings.mail ?? 'who keeps this server',
+      subject: `${recipe.name} ${noted.what === 'waits' ? 'waits for you' : 'could not be replayed'}`,
+      text: `${noted.sentence}\n\nNothing was written. Open the story’s page “Replay” to answer.`,
+    })
   }
   private async ended(run: string, flow: string): Promise<void> {
     const { watches, flows, runs } = this.parts
@@ -263,15 +262,16 @@ export class Watcher {
     if (!watch || !mail) return
     const { recipe } = await flows.get(flow)
     const made = await runs.get(flow, run)
-    if (made.state === 'done')
-      await watches.mail(
-        mail,
-        `${recipe.name} was replayed`,
-        made.outputs
-          .map(({ file, into, rows }) => `${file}${into === null ? '' : ` of ${into}`}: ${counted(rows, 'row')}`)
-          .join('\n'),
-      )
-    else await watches.mail(mail, `${recipe.name} could not be replayed`, made.sentence ?? 'It was stopped.')
+    const told =
+      made.state === 'done'
+        ? {
+            subject: `${recipe.name} was replayed`,
+            text: made.outputs
+              .map(({ file, into, rows }) => `${file}${into === null ? '' : ` of ${into}`}: ${counted(rows, 'row')}`)
+              .join('\n'),
+          }
+        : { subject: `${recipe.name} could not be replayed`, text: made.sentence ?? 'It was stopped.' }
+    await watches.mail({ to: mail, ...told })
   }
 }
 
