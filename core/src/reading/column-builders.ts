@@ -24,6 +24,9 @@ export const grown = <T extends Float64Array | Uint32Array | Int32Array | Uint8A
   return wider
 }
 
+/** Cells for which a builder makes room at first: those of a file's beginning, in which a file is sized up. */
+export const firstRoom = 4096
+
 /** The part of a buffer that is used; copied only where much is not. */
 export const trimmed = <T extends Float64Array | Uint32Array | Uint8Array>(buffer: T, length: number): T =>
   length > buffer.length * 0.8 ? (buffer.subarray(0, length) as T) : (buffer.slice(0, length) as T)
@@ -51,20 +54,21 @@ export class NumberBuilder {
   private length = 0
   type: 'integer' | 'decimal' = 'integer'
   surprised = false
+  private readonly room: number
   private readonly decimal: RegExp
   private readonly integer = new RegExp(integerSource)
   private readonly mark: number
   private readonly sign: string
-  /** `expected`: how many cells there may be, so that the buffer need not grow. */
-  constructor(locale: NumberLocale, expected = 1024) {
-    this.values = float64s(expected)
+  /** `room`: how many cells there may be: the buffer grows to that at once. */
+  constructor(locale: NumberLocale, room = firstRoom) {
+    this.room = room
+    this.values = float64s(Math.min(room, firstRoom))
     this.decimal = new RegExp(decimalSource(locale.decimal))
     this.sign = locale.decimal
     this.mark = locale.decimal === '.' ? 46 : -1
   }
   add(text: string): void {
-    if (this.length === this.values.length) this.values = grown(float64s, this.values, this.length + 1)
-    const at = this.length++
+    const at = this.extend(1)
     if (text === '') {
       this.emptyRows.push(at)
       return
@@ -72,12 +76,17 @@ export class NumberBuilder {
     const quick = quickInteger(text)
     this.values[at] = quick === quick ? quick : this.slow(text)
   }
+  /** Room for more; where they begin. */
+  private extend(rows: number): number {
+    const from = this.length
+    this.length += rows
+    if (this.length > this.values.length) this.values = grown(float64s, this.values, Math.max(this.length, this.room))
+    return from
+  }
   /** Cells of a block. Up to 15 digits and a point are exact as whole number over a power of ten; all else goes by its text. */
   addBlock({ kernel, column, rows }: ColumnBlock): void {
-    const from = this.length
-    if (from + rows > this.values.length) this.values = grown(float64s, this.values, from + rows)
+    const from = this.extend(rows)
     const found = kernel.numbers(column, this.mark, this.values, from)
-    this.length = from + rows
     if (found & 2) this.type = 'decimal'
     if ((found & 1) === 0) return
     const { flags } = kernel
@@ -107,9 +116,7 @@ export class NumberBuilder {
   }
   /** Cells that another builder read further down the file; `rows` without a number where they are none. */
   append(segment: ColumnSegment, rows: number): void {
-    const from = this.length
-    if (from + rows > this.values.length) this.values = grown(float64s, this.values, from + rows)
-    this.length = from + rows
+    const from = this.extend(rows)
     if (segment.kind !== 'numbers') for (let i = 0; i < rows; i++) this.emptyRows.push(from + i)
     else {
       this.values.set(segment.values, from)

@@ -14,7 +14,7 @@ import {
   type TextColumn,
 } from '../table/column.ts'
 import { kernels } from '../kernels/kernels.ts'
-import { NumberBuilder } from './column-builders.ts'
+import { firstRoom, NumberBuilder } from './column-builders.ts'
 import { TextBuilder } from './text-builder.ts'
 import { ColumnNames } from './column-names.ts'
 import { longestRow, type ByteSource, type CsvKernel } from '../kernels/csv-kernel.ts'
@@ -71,8 +71,8 @@ export class TableBuilder {
   private readonly blankAt: number[] = []
   private raggedRows = 0
   private headerWidth: number | undefined
-  private expected = 1024
-  private room = 1024
+  private expected = firstRoom
+  private room = firstRoom
   /** Columns that are numbers in some rows and text in others. */
   private readonly mixed = new Set<number>()
   constructor(read: ReadOptions, asText: ReadonlySet<string> = new Set()) {
@@ -84,8 +84,8 @@ export class TableBuilder {
 
   /** How many rows the file may have, and which part of them this builder may get: buffers are made for so many at once. */
   expect(rows: number, part = 1): void {
-    this.expected = Math.max(1024, rows)
-    this.room = Math.max(1024, Math.ceil(rows * part))
+    this.expected = Math.max(firstRoom, rows)
+    this.room = Math.max(firstRoom, Math.ceil(rows * part))
   }
 
   /** What the builder of rows further down the file has to know; undefined where too little is known yet. */
@@ -361,9 +361,8 @@ const closingQuote = (bytes: Uint8Array, from: number, quote: number): number =>
 
 /** Texts that no cell can hold are refused where they come in, with the column's name. */
 const checkTexts = (name: string, column: TextColumn): void => {
-  const longest = column.form === 'plain' ? column.stored?.longest : undefined
   // a character is at least a byte
-  if (longest !== undefined && longest <= maxCellCharacters) return
+  if (column.form === 'plain' && column.stored?.isWithin(maxCellCharacters)) return
   for (const text of column.form === 'dictionary' ? column.dictionary : column.strings)
     if (text.length > maxCellCharacters)
       throw new TooLarge(

@@ -2,8 +2,8 @@ import type { ByteDictionary, ByteSource, CellTexts, CsvKernel } from '../kernel
 import type { TextColumn } from '../table/column.ts'
 import { kernels } from '../kernels/kernels.ts'
 import { uint8s, uint32s } from '../kernels/memory.ts'
-import { LazyStrings, plainTextFromBytes, unpacked } from '../table/stored-text.ts'
-import { grown, trimmed, type ColumnBlock } from './column-builders.ts'
+import { LazyStrings, plainTextFromBytes, unpacked, type Decoder } from '../table/stored-text.ts'
+import { firstRoom, grown, trimmed, type ColumnBlock } from './column-builders.ts'
 import { cellTexts, type ColumnSegment } from './segments.ts'
 
 /** A long slice would keep its whole chunk of the file in memory; a word of the dictionary is its own string. */
@@ -24,15 +24,18 @@ type TextSegment = Exclude<ColumnSegment, { readonly kind: 'blank' | 'numbers' }
 /** Codes of cells, which grow. */
 class Codes {
   private codes: Uint32Array
+  private readonly room: number
   length = 0
-  constructor(expected: number) {
-    this.codes = uint32s(expected)
+  /** `room`: how many there may be. */
+  constructor(room: number) {
+    this.room = room
+    this.codes = uint32s(Math.min(room, firstRoom))
   }
   /** Room for more; where they begin. */
   extend(rows: number): number {
     const at = this.length
     this.length += rows
-    if (this.length > this.codes.length) this.codes = grown(uint32s, this.codes, this.length)
+    if (this.length > this.codes.length) this.codes = grown(uint32s, this.codes, Math.max(this.length, this.room))
     return at
   }
   get buffer(): Uint32Array {
@@ -47,8 +50,8 @@ class DictionaryOfStrings implements TextStore {
   readonly words: string[] = ['']
   readonly codes: Codes
   private readonly seen = new Map<string, number>([['', 0]])
-  constructor(expected: number) {
-    this.codes = new Codes(expected)
+  constructor(room: number) {
+    this.codes = new Codes(room)
   }
   get length(): number {
     return this.codes.length
@@ -178,6 +181,12 @@ class PlainBytes implements TextStore {
   }
 }
 
+const stringsOf = ({ bytes, ends }: CellTexts, decoder: Decoder): readonly string[] => {
+  const offsets = uint32s(ends.length + 1)
+  offsets.set(ends, 1)
+  return new LazyStrings(unpacked({ offsets, bytes }, decoder)).all
+}
+
 class DictionaryOfBytes implements TextStore {
   private kernel: CsvKernel
   private dictionary: ByteDictionary
@@ -231,9 +240,7 @@ class DictionaryOfBytes implements TextStore {
     return { kind: 'codes', codes: this.codes.done(), texts: this.dictionary.texts() }
   }
   done(): TextColumn {
-    const { bytes, ends } = this.dictionary.texts()
-    const decode = this.source.decoder(bytes)
-    const dictionary = Array.from(ends, (end, code) => (code === 0 ? '' : decode(ends[code - 1]!, end)))
+    const dictionary = stringsOf(this.dictionary.texts(), this.source.decoder)
     return { type: 'text', form: 'dictionary', indices: this.codes.done(), dictionary }
   }
 }
@@ -253,9 +260,7 @@ const nearlyAllDiffer = (distinct: number, rows: number, expected: number): bool
 }
 
 function* textsIn(segment: TextSegment, { decoder }: ByteSource): Generator<string> {
-  const { bytes, ends } = segment.texts
-  const decode = decoder(bytes)
-  const texts = Array.from(ends, (end, i) => decode(i === 0 ? 0 : ends[i - 1]!, end))
+  const texts = stringsOf(segment.texts, decoder)
   if (segment.kind === 'texts') yield* texts
   else for (const code of segment.codes) yield texts[code] as string
 }
@@ -267,7 +272,7 @@ export class TextBuilder {
   private store: DictionaryOfStrings | PlainStrings | DictionaryOfBytes | PlainBytes
   private looked = 0
   /** `expected`: how many cells the file may have; `room`: how many this builder may get, so that buffers need not grow. */
-  constructor(expected = 1024, room = expected) {
+  constructor(expected = firstRoom, room = expected) {
     this.expected = expected
     this.room = room
     this.store = new DictionaryOfStrings(room)

@@ -84,20 +84,19 @@ export class LazyStrings {
   get encoded(): EncodedStrings | undefined {
     return this.stored
   }
-  /** The most bytes of a cell; undefined where the strings are made. */
-  get longest(): number | undefined {
-    if (!this.stored) return undefined
+  /** Whether no cell has more bytes, or characters, than these. */
+  isWithin(most: number): boolean {
+    if (!this.stored) return this.all.every((text) => text.length <= most)
     const { starts, ends } = this.stored
     const n = starts.length
-    // texts behind one another of which so many together are no longer than the longest yet need not be looked at
+    // texts behind one another that together are no longer need not be looked at one by one
     const together = starts.buffer === ends.buffer ? 64 : 1
-    let longest = 0
     for (let first = 0; first < n; first += together) {
       const end = Math.min(n, first + together)
-      if (ends[end - 1]! - starts[first]! <= longest) continue
-      for (let i = first; i < end; i++) longest = Math.max(longest, ends[i]! - starts[i]!)
+      if (ends[end - 1]! - starts[first]! <= most) continue
+      for (let i = first; i < end; i++) if (ends[i]! - starts[i]! > most) return false
     }
-    return longest
+    return true
   }
   /** The buffers held now, for accounting; after `all` the strings themselves. */
   get buffers(): readonly (readonly [object, number])[] {
